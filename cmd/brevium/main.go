@@ -1,0 +1,49 @@
+// Command brevium designs card boxes around what goes in them: as pages in a
+// browser (serve, demo) or as a plan on standard output (plan).
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"github.com/spf13/cobra"
+)
+
+// Exit codes.
+const (
+	exitOK       = 0
+	exitNoHold   = 1 // the proof does not hold, or the brief is impossible
+	exitUnusable = 2 // the input or the command can't be used at all
+)
+
+// code is an error that only carries an exit code.
+type code int
+
+func (c code) Error() string { return fmt.Sprintf("exit %d", int(c)) }
+
+func main() { os.Exit(run(os.Args[1:])) }
+
+func run(args []string) int {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	root := &cobra.Command{
+		Use: "brevium", Short: "Design card boxes around what goes in them",
+		SilenceUsage: true, SilenceErrors: true,
+	}
+	root.SetArgs(args)
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), backupCommand())
+	err := root.ExecuteContext(ctx)
+	var c code
+	switch {
+	case err == nil:
+		return exitOK
+	case errors.As(err, &c):
+		return int(c)
+	}
+	fmt.Fprintln(os.Stderr, "brevium:", err)
+	return exitUnusable
+}

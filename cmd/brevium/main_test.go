@@ -1,0 +1,103 @@
+package main
+
+import (
+	"encoding/json"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// plan runs the command on a document and gives its exit code and output.
+func runPlan(t *testing.T, doc string) (int, string) {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "box.json")
+	if err := os.WriteFile(file, []byte(doc), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	old := os.Stdout
+	r, w, err := os.Pipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	os.Stdout = w
+	out := make(chan string)
+	go func() { data, _ := io.ReadAll(r); out <- string(data) }()
+	exit := run([]string{"plan", file})
+	os.Stdout = old
+	w.Close()
+	return exit, <-out
+}
+
+func TestPlanExitCodes(t *testing.T) {
+	cases := []struct {
+		name, doc string
+		exit      int
+	}{
+		{"a plan that holds", `{"brevium":1,"size":{"length":"5 in","width":"3 1/2 in","depth":"2 in"}}`, 0},
+		{"larger than its sheet", `{"brevium":1,"size":{"length":"8 in","width":"8 in","depth":"2 in"},"card":{"stock":"cover-216","sheet":"8.5x11"}}`, 1},
+		{"impossible", `{"brevium":1,"size":{"length":"5 3/","width":"-1","depth":"1/0"}}`, 1},
+		{"nothing goes in", `{"brevium":1}`, 1},
+		{"no document", `hello`, 2},
+		{"empty", ``, 2},
+		{"an unknown field", `{"brevium":1,"glitter":true}`, 2},
+		{"a later format", `{"brevium":7}`, 2},
+	}
+	for _, c := range cases {
+		exit, out := runPlan(t, c.doc)
+		if exit != c.exit {
+			t.Errorf("%s: exit %d, want %d", c.name, exit, c.exit)
+		}
+		var p struct {
+			Problems []struct{ Field, Text, Fix string }
+			Proof    struct{ Holds bool }
+		}
+		if c.exit == 2 {
+			if out != "" {
+				t.Errorf("%s: printed %q", c.name, out)
+			}
+			continue
+		}
+		if err := json.Unmarshal([]byte(out), &p); err != nil || p.Proof.Holds != (c.exit == 0) {
+			t.Errorf("%s: %v, holds %v", c.name, err, p.Proof.Holds)
+		}
+		if c.name == "impossible" && len(p.Problems) != 3 {
+			t.Errorf("problems %+v", p.Problems)
+		}
+	}
+	if exit := run([]string{"plan", filepath.Join(t.TempDir(), "none.json")}); exit != 2 {
+		t.Errorf("a missing file: exit %d", exit)
+	}
+	if exit := run([]string{"frobnicate"}); exit != 2 {
+		t.Errorf("an unknown command: exit %d", exit)
+	}
+}
+
+func TestOnlyLoopback(t *testing.T) {
+	for _, a := range []string{"127.0.0.1:0", "localhost:80", "[::1]:8417", "127.9.9.9:1"} {
+		if _, err := loopback(a); err != nil {
+			t.Errorf("%s: %v", a, err)
+		}
+	}
+	for _, a := range []string{"0.0.0.0:80", ":8417", "192.0.2.1:80", "[::]:80", "example:80"} {
+		if _, err := loopback(a); err == nil || !strings.Contains(err.Error(), "passphrase") {
+			t.Errorf("%s: %v", a, err)
+		}
+	}
+	if _, err := loopback("nonsense"); err == nil {
+		t.Error("an address without a port was taken")
+	}
+}
+
+func TestOwnDatabase(t *testing.T) {
+	t.Setenv("XDG_DATA_HOME", "/somewhere/data")
+	if got, err := ownDatabase(); err != nil || got != "/somewhere/data/brevium/brevium.db" {
+		t.Error(got, err)
+	}
+	t.Setenv("XDG_DATA_HOME", "")
+	t.Setenv("HOME", "/home/tansy")
+	if got, err := ownDatabase(); err != nil || got != "/home/tansy/.local/share/brevium/brevium.db" {
+		t.Error(got, err)
+	}
+}

@@ -1,0 +1,162 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/plan"
+	"brevium/demo"
+	"brevium/store"
+	"brevium/web"
+)
+
+// databaseVariable names the environment variable for the database's place.
+const databaseVariable = "BREVIUM_DB"
+
+func serveCommand() *cobra.Command {
+	var address, database string
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve your own projects to a browser on this machine", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			if database == "" {
+				var err error
+				if database, err = ownDatabase(); err != nil {
+					return err
+				}
+			}
+			return serve(c.Context(), address, database, nil)
+		},
+	}
+	listenFlag(c, &address)
+	databaseFlag(c, &database)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var address string
+	c := &cobra.Command{
+		Use: "demo", Short: "Serve made-up projects, in a database that goes when you stop", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			dir, err := os.MkdirTemp("", "brevium-demo-")
+			if err != nil {
+				return err
+			}
+			defer os.RemoveAll(dir)
+			return serve(c.Context(), address, filepath.Join(dir, "demo.db"), demo.Fill)
+		},
+	}
+	listenFlag(c, &address)
+	return c
+}
+
+func backupCommand() *cobra.Command {
+	var database string
+	c := &cobra.Command{
+		Use: "backup FILE", Short: "Copy the whole database to a new file", Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			if database == "" {
+				var err error
+				if database, err = ownDatabase(); err != nil {
+					return err
+				}
+			}
+			if _, err := os.Stat(database); err != nil {
+				return fmt.Errorf("there is no database at %s yet", database)
+			}
+			s, err := store.Open(c.Context(), database)
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			return s.Backup(c.Context(), args[0])
+		},
+	}
+	databaseFlag(c, &database)
+	return c
+}
+
+func listenFlag(c *cobra.Command, address *string) {
+	c.Flags().StringVar(address, "listen", "127.0.0.1:8417", "address and port to listen on; port 0 takes a free one")
+}
+
+func databaseFlag(c *cobra.Command, database *string) {
+	c.Flags().StringVar(database, "db", os.Getenv(databaseVariable), "database file; also "+databaseVariable+"; by default in your data directory")
+}
+
+// ownDatabase is the user's database in the place the system keeps data.
+func ownDatabase() (string, error) {
+	if dir := os.Getenv("XDG_DATA_HOME"); filepath.IsAbs(dir) {
+		return filepath.Join(dir, "brevium", "brevium.db"), nil
+	}
+	if home, err := os.UserHomeDir(); err == nil && os.PathSeparator == '/' {
+		return filepath.Join(home, ".local", "share", "brevium", "brevium.db"), nil
+	}
+	dir, err := os.UserConfigDir()
+	if err != nil {
+		return "", fmt.Errorf("no data directory is known; say where the database is with --db or %s", databaseVariable)
+	}
+	return filepath.Join(dir, "Brevium", "brevium.db"), nil
+}
+
+func serve(ctx context.Context, address, database string, fill func(context.Context, *store.Store) error) error {
+	host, err := loopback(address)
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(ctx, database)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if fill != nil {
+		if err := fill(ctx, s); err != nil {
+			return err
+		}
+	}
+	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
+	handler, err := web.New(s, plan.Default, log, "127.0.0.1", "localhost", "::1", host)
+	if err != nil {
+		return err
+	}
+	listener, err := net.Listen("tcp", address)
+	if err != nil {
+		return fmt.Errorf("can't listen on %s: %w; choose another with --listen", address, err)
+	}
+	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
+	web.Timeouts(server)
+	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\nStop it with Ctrl C.\n", listener.Addr(), database)
+	done := make(chan error, 1)
+	go func() { done <- server.Serve(listener) }()
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+	}
+	wait, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
+	defer cancel()
+	if err := server.Shutdown(wait); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return err
+	}
+	return nil
+}
+
+// loopback refuses an address that other machines could reach.
+func loopback(address string) (host string, err error) {
+	host, _, err = net.SplitHostPort(address)
+	if err != nil {
+		return "", fmt.Errorf("%q is no address to listen on; write it like 127.0.0.1:8417", address)
+	}
+	if ip := net.ParseIP(host); host == "localhost" || ip != nil && ip.IsLoopback() {
+		return host, nil
+	}
+	return "", fmt.Errorf("it won't listen on %q: other machines could reach it and it has no passphrase yet; use 127.0.0.1", address)
+}

@@ -1,0 +1,71 @@
+package bench
+
+import (
+	"strings"
+	"testing"
+
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+const in = measure.Inch
+
+func say(l Length) string { return strings.TrimSuffix(l.Exact(measure.Inches), " in") }
+
+func TestScoreCards(t *testing.T) {
+	const tray = "a | back | b\nleft base right\nc | front | d"
+	cases := []struct {
+		name  string
+		piece *sheet.Piece
+		says  []string
+		turns int
+	}{
+		{"alike on all four", sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), tray),
+			[]string{"Cut 9 × 8.", "Score 2 from all four edges, turning the piece a quarter each time."}, 4},
+		{"a spacer", sheet.Grid("lid", sheet.Cols(23*in/32, 5*in, 23*in/32), sheet.Rows(23*in/32, 4*in, 23*in/32), tray),
+			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a 1/32 spacer against the fence) from all four edges, turning the piece a quarter each time."}, 4},
+		{"two by two", sheet.Grid("sleeve", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(in, 4*in, in), tray),
+			[]string{"Cut 9 × 6.", "Left edge against the fence: score at 2. Turn half round and score the same from the right edge.", "Top edge against the fence: score at 1. Turn half round and score the same from the bottom edge."}, 4},
+		{"uneven", sheet.Grid("strip", sheet.Cols(in, 2*in, 5*in), sheet.Rows(3*in), "a b c"),
+			[]string{"Cut 8 × 3.", "Turn so that the left edge is against the fence: score at 1 and 3."}, 1},
+		{"part of the way", sheet.Grid("strip", sheet.Cols(in, 5*in), sheet.Rows(3*in, in), "a b\n- ~\nc c"),
+			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3.", "Turn so that the bottom edge is against the fence: score at 1."}, 2},
+	}
+	for _, c := range cases {
+		got := Card(c.piece, say, in/16)
+		if strings.Join(got.Says, "|") != strings.Join(c.says, "|") || len(got.Turns) != c.turns {
+			t.Errorf("%s: %d turns, %q", c.name, len(got.Turns), got.Says)
+		}
+	}
+}
+
+func TestStepsReadTheRecipe(t *testing.T) {
+	p := sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), "a-tab | back | .\nleft base right\n. | front | d-tab")
+	p.Tab("a-tab", "left", sheet.TabShape{Reach: 2 * in, Mitre: in / 4})
+	p.Glue("a-tab", "back")
+	p.Glue("d-tab", "front")
+	p.FoldUp("left", "right")
+	p.FoldUp("a-tab", "d-tab")
+	p.FoldUp("back", "front")
+	p.Find()
+	card := Card(p, say, in/16)
+	steps := Steps(Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 1, SheetIs: "A4", Adhesive: "double-sided tape", Copies: 3,
+		Lids: []string{"lid"}, Contents: []string{"2 × tin"}, Say: say})
+	var all []string
+	for _, s := range steps {
+		all = append(all, s.Title+": "+strings.Join(s.Says, " "))
+	}
+	text := strings.Join(all, "\n")
+	for _, part := range []string{
+		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the scores 2 from the left and right edges, 2 deep)",
+		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the 2 tabs", "left and right; then tabs; then back and front",
+		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",
+	} {
+		if !strings.Contains(text, part) {
+			t.Errorf("the steps don't say %q:\n%s", part, text)
+		}
+	}
+	if strings.Contains(text, "Let wet glue dry") {
+		t.Error("tape need not dry")
+	}
+}

@@ -1,0 +1,153 @@
+// Package bench is what a maker does with the plan: the score card of each
+// piece and the steps, all read off the recipe that the box is built from.
+package bench
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+type Length = measure.Length
+
+// ScoreCard tells how one piece is cut to size and scored.
+type ScoreCard struct {
+	Piece string
+	Count int
+	W, H  Length
+	Says  []string // sentences, in order
+	Turns []Turn
+}
+
+// Turn is the piece laid on the scoring board with one edge against the
+// fence: At lists the distances from that edge.
+type Turn struct {
+	Edge  string // left, top, right or bottom, as the piece is drawn
+	At    []Mark
+	Lines []sheet.Pass // the passes, in the same order
+}
+
+// Mark is one score: the groove to use, and the spacer that holds the piece
+// off the fence when no groove lies at the distance itself.
+type Mark struct {
+	At, Groove, Spacer Length
+	Mountain           bool
+	From, To           Length // along the fence; the whole edge when To is 0
+}
+
+// the order in which a piece is turned on the board, a quarter turn each time
+var around = []string{"left", "top", "right", "bottom"}
+
+// Card reads the score card off a piece.
+func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
+	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height}
+	for _, edge := range around {
+		if t := turn(p, edge, step); len(t.At) > 0 {
+			c.Turns = append(c.Turns, t)
+		}
+	}
+	c.Says = c.Sentences(say)
+	return c
+}
+
+// turn gathers the scores nearest to an edge: scoring each from its near edge
+// lets an odd size sit in the middle, where it needs no mark.
+func turn(p *sheet.Piece, edge string, step Length) Turn {
+	alongWidth := edge == "left" || edge == "right"
+	size, across := p.Height, p.Width
+	if alongWidth {
+		size, across = p.Width, p.Height
+	}
+	far := edge == "right" || edge == "bottom"
+	t := Turn{Edge: edge}
+	for _, pass := range p.Passes {
+		if pass.AlongWidth != alongWidth || (2*pass.At > size) != far {
+			continue
+		}
+		at := pass.At
+		if far {
+			at = size - at
+		}
+		m := mark(at, step)
+		m.Mountain = pass.Fold == sheet.Mountain
+		if pass.From > 0 || pass.To < across {
+			m.From, m.To = pass.From, pass.To
+		}
+		t.At, t.Lines = append(t.At, m), append(t.Lines, pass)
+	}
+	order := make([]int, len(t.At))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortFunc(order, func(a, b int) int { return cmp.Compare(t.At[a].At, t.At[b].At) })
+	sorted := Turn{Edge: edge}
+	for _, i := range order {
+		sorted.At, sorted.Lines = append(sorted.At, t.At[i]), append(sorted.Lines, t.Lines[i])
+	}
+	return sorted
+}
+
+// mark finds the groove for a distance.
+func mark(at, step Length) Mark {
+	groove := at.Up(step)
+	return Mark{At: at, Groove: groove, Spacer: groove - at}
+}
+
+func (m Mark) say(say func(Length) string) string {
+	s := say(m.At)
+	if m.Spacer > 0 {
+		s = fmt.Sprintf("%s (the %s groove, with a %s spacer against the fence)", s, say(m.Groove), say(m.Spacer))
+	}
+	if m.To > 0 {
+		s += fmt.Sprintf(", only from %s to %s", say(m.From), say(m.To))
+	}
+	if m.Mountain {
+		s += ", as a mountain fold"
+	}
+	return s
+}
+
+// Sentences tells the card in words.
+func (c ScoreCard) Sentences(say func(Length) string) []string {
+	cut := fmt.Sprintf("Cut %s × %s.", say(c.W), say(c.H))
+	if c.Count > 1 {
+		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
+	}
+	out := []string{cut}
+	if len(c.Turns) == 4 && c.alike(0, 1) && c.alike(0, 2) && c.alike(0, 3) {
+		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.", c.Turns[0].list(say)))
+	}
+	for i := 0; i < len(c.Turns); i++ {
+		t := c.Turns[i]
+		pair := slices.IndexFunc(c.Turns, func(o Turn) bool { return o.Edge == opposite(t.Edge) })
+		switch {
+		case pair > i && c.alike(i, pair):
+			out = append(out, fmt.Sprintf("%s edge against the fence: score at %s. Turn half round and score the same from the %s edge.", title(t.Edge), t.list(say), opposite(t.Edge)))
+		case pair >= 0 && pair < i && c.alike(i, pair):
+			// said with its pair
+		default:
+			out = append(out, fmt.Sprintf("Turn so that the %s edge is against the fence: score at %s.", t.Edge, t.list(say)))
+		}
+	}
+	return out
+}
+
+func (t Turn) list(say func(Length) string) string {
+	var parts []string
+	for _, m := range t.At {
+		parts = append(parts, m.say(say))
+	}
+	return strings.Join(parts, " and ")
+}
+
+func (c ScoreCard) alike(i, k int) bool { return slices.Equal(c.Turns[i].At, c.Turns[k].At) }
+
+func opposite(edge string) string {
+	return map[string]string{"left": "right", "right": "left", "top": "bottom", "bottom": "top"}[edge]
+}
+
+func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -1,0 +1,162 @@
+package bench
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/sheet"
+)
+
+// Step is one thing to do at the bench.
+type Step struct {
+	Title   string
+	Says    []string
+	Caution string
+}
+
+// Work is what the steps are read from.
+type Work struct {
+	Pieces   []*sheet.Piece
+	Cards    []ScoreCard
+	Sheets   int
+	SheetIs  string
+	Adhesive string
+	Copies   int
+	Lids     []string // pieces that go over another, last
+	Contents []string // what goes in, in words
+	Say      func(Length) string
+}
+
+// Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill.
+func Steps(w Work) []Step {
+	trim := Step{Title: "Trim", Says: []string{
+		fmt.Sprintf("From %s of %s, cut the pieces in the order shown under Sheets.", plural(w.Sheets, "sheet"), w.SheetIs)},
+		Caution: "Fresh blade, fingers behind the guard, blade closed or covered when you put it down."}
+	if w.Copies > 1 {
+		trim.Says = append(trim.Says, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
+	}
+	score := Step{Title: "Score", Says: []string{"Inside face up."}}
+	for _, c := range w.Cards {
+		score.Says = append(score.Says, title(c.Piece)+": "+strings.Join(c.Says, " "))
+	}
+	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
+	fold := Step{Title: "Fold and burnish", Says: []string{"Fold along every score and press it sharp with the bone folder, card face against clean paper."}}
+	stick := Step{Title: "Stick"}
+	for _, p := range w.Pieces {
+		if s := cuts(p, w.Say); s != "" {
+			cut.Says = append(cut.Says, s)
+		}
+		stick.Says = append(stick.Says, sticking(p, w.Adhesive)...)
+	}
+	fit := Step{Title: "Dry-fit and close"}
+	for _, l := range w.Lids {
+		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own weight, or with a light push.", l))
+	}
+	fit.Says = append(fit.Says, "Let wet glue dry under a weight before filling.")
+	if !strings.Contains(w.Adhesive, "glue") {
+		fit.Says = fit.Says[:len(fit.Says)-1]
+	}
+	fill := Step{Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
+	if len(w.Contents) > 0 {
+		fill.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
+	}
+	steps := []Step{trim, score}
+	for _, s := range []Step{cut, fold, stick, fit, fill} {
+		if len(s.Says) > 0 {
+			steps = append(steps, s)
+		}
+	}
+	return steps
+}
+
+// cuts tells what is slit and what is cut away of a piece.
+func cuts(p *sheet.Piece, say func(Length) string) string {
+	away, trims := 0, 0
+	for _, f := range p.Faces {
+		switch {
+		case f.Trim:
+			trims++
+		case f.Waste:
+			away++
+		}
+	}
+	var parts []string
+	if n := len(p.Slits); n > 0 {
+		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)", plural(n, "slit"), slitPlaces(p, say)))
+	}
+	if away > 0 {
+		parts = append(parts, fmt.Sprintf("cut away the %s marked on the drawing", plural(away, "part")))
+	}
+	if trims > 0 {
+		parts = append(parts, fmt.Sprintf("trim the tabs to their shape and mitre their ends (%s to come off)", plural(trims, "sliver")))
+	}
+	if len(parts) == 0 {
+		return ""
+	}
+	return title(p.Name) + ": " + strings.Join(parts, "; ") + "."
+}
+
+func slitPlaces(p *sheet.Piece, say func(Length) string) string {
+	places := map[string]int{}
+	var order []string
+	for _, s := range p.Slits {
+		at, size, dir := s.A.X, p.Width, "left and right"
+		if s.A.Y == s.B.Y {
+			at, size, dir = s.A.Y, p.Height, "top and bottom"
+		}
+		key := fmt.Sprintf("along the scores %s from the %s edges, %s deep", say(min(at, size-at)), dir, say((s.A.X-s.B.X).Abs()+(s.A.Y-s.B.Y).Abs()))
+		if places[key] == 0 {
+			order = append(order, key)
+		}
+		places[key]++
+	}
+	return strings.Join(order, "; ")
+}
+
+// sticking tells the order of folding up and what is stuck behind what.
+func sticking(p *sheet.Piece, adhesive string) (says []string) {
+	if len(p.Glues) == 0 {
+		return nil
+	}
+	var on []string
+	for _, g := range p.Glues {
+		if len(on) == 0 || on[len(on)-1] != g.On {
+			on = append(on, g.On)
+		}
+	}
+	says = append(says, fmt.Sprintf("%s: put %s on the outside of the %d tabs, near the edge.", title(p.Name), adhesive, len(p.Glues)))
+	var folds []string
+	for _, group := range p.Order {
+		folds = append(folds, Names(group))
+	}
+	return append(says, fmt.Sprintf("Fold up in this order: %s. Set the %s on the tabs edge to edge at the corners, then press.", strings.Join(folds, "; then "), Names(on)))
+}
+
+// Names writes face names for a sentence: four tabs are "the tabs".
+func Names(faces []string) string {
+	tabs, walls := 0, []string(nil)
+	for _, f := range faces {
+		if strings.HasSuffix(f, "-tab") {
+			tabs++
+		} else {
+			walls = append(walls, f)
+		}
+	}
+	if tabs > 1 {
+		walls = append(walls, "tabs")
+	}
+	if tabs == 1 {
+		walls = append(walls, "tab")
+	}
+	if len(walls) < 2 {
+		return strings.Join(walls, "")
+	}
+	return strings.Join(walls[:len(walls)-1], ", ") + " and " + walls[len(walls)-1]
+}
+
+func plural(n int, what string) string {
+	if n == 1 {
+		return "one " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}

@@ -1,0 +1,195 @@
+// Package box turns a job into a box: pieces with their recipe, how they go
+// together, and the sizes that come of it. Each style is one file; the
+// registry at the end of this one lists them.
+package box
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/stock"
+)
+
+type Length = measure.Length
+
+// Dims is a size: left to right, front to back, up.
+type Dims struct{ Length, Width, Depth Length }
+
+// Style is a family of boxes.
+type Style struct {
+	ID, Title string
+	About     string // what it is good for
+	Options   []Option
+	Build     func(*Job) *Box
+}
+
+// Option is a question a style asks.
+type Option struct {
+	ID, Label, Help string
+	Choices         []Choice // none for a length
+	Default         string   // of a choice
+	When            string   // "option=choice": the question makes sense then
+}
+
+// Choice is one answer, with the reason for taking it.
+type Choice struct{ ID, Label, Why string }
+
+// Box is what a style makes of a job.
+type Box struct {
+	Style           *Style
+	Size            Dims // score to score
+	Inside, Outside Dims
+	Clearance       Length
+	Pieces          []*sheet.Piece
+	Holder          string // the piece the contents stand in
+	Lids            []Lid
+	Settled         map[string]Length // what each length among the options came to
+}
+
+// Lid says that a piece goes upside down over another.
+type Lid struct{ Piece, Over string }
+
+// Piece finds a piece by name.
+func (b *Box) Piece(name string) *sheet.Piece {
+	for _, p := range b.Pieces {
+		if p.Name == name {
+			return p
+		}
+	}
+	return nil
+}
+
+// Job is what a style works from.
+type Job struct {
+	*brief.Reader
+	Card     stock.Card
+	Adhesive fit.Adhesive
+	Slack    Length
+	Given    *Dims // score to score, to the letter
+	Need     Dims  // clear room the contents want
+	Options  map[string]brief.Text
+	style    *Style
+	settled  map[string]Length
+}
+
+// T is the caliper of the card.
+func (j *Job) T() Length { return j.Card.Caliper }
+
+// Size gives the size to build, score to score: the given one to the letter,
+// or the needed room and what the card takes from it, snapped up.
+func (j *Job) Size(taken Dims) Dims {
+	if j.Given != nil {
+		return *j.Given
+	}
+	up := func(need, taken Length) Length { return (need + taken).Up(j.Step.Size) }
+	return Dims{
+		up(j.Need.Length, taken.Length), up(j.Need.Width, taken.Width), up(j.Need.Depth, taken.Depth),
+	}
+}
+
+// SizeField names the field to blame for a dimension: the size typed, or the
+// thing that asked for it.
+func (j *Job) SizeField(dim string) string {
+	if j.Given != nil {
+		return "size." + dim
+	}
+	if dim == "depth" {
+		dim = "height"
+	}
+	return "contents.0." + dim
+}
+
+// Choice answers a question of the style with one of its choices.
+func (j *Job) Choice(id string) string {
+	o := j.option(id)
+	answer := strings.TrimSpace(string(j.Options[id]))
+	if answer == "" {
+		return o.Default
+	}
+	var known []string
+	for _, c := range o.Choices {
+		if c.ID == answer {
+			return answer
+		}
+		known = append(known, c.ID)
+	}
+	j.Problem("box.options."+id, fmt.Sprintf("%s can't be %q.", o.Label, answer), "Choose "+either(known)+".")
+	return o.Default
+}
+
+// Asked says whether an option has been answered.
+func (j *Job) Asked(id string) bool { return strings.TrimSpace(string(j.Options[id])) != "" }
+
+// Measure answers a question of the style with a length: the typed one, or
+// the style's own suggestion.
+func (j *Job) Measure(id string, otherwise Length) Length {
+	if !j.Asked(id) {
+		return otherwise
+	}
+	if l, ok := j.Length("box.options."+id, j.Options[id], j.option(id).Label); ok {
+		return l
+	}
+	return otherwise
+}
+
+// settle notes what an option that may be left open came to.
+func (j *Job) settle(id string, l Length) { j.settled[id] = l }
+
+func (j *Job) option(id string) Option {
+	for _, o := range j.style.Options {
+		if o.ID == id {
+			return o
+		}
+	}
+	return Option{ID: id, Label: id}
+}
+
+// Clearance is fit.Clearance for this job.
+func (j *Job) Clearance(layersInLid int) Length {
+	return fit.Clearance(j.T(), layersInLid, 0, j.Slack, j.Step.Size)
+}
+
+func either(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
+}
+
+// Styles is the registry, in the order a gallery shows them.
+var Styles = []*Style{trayLid}
+
+// Find gives a style by name.
+func Find(id string) *Style {
+	for _, s := range Styles {
+		if s.ID == id {
+			return s
+		}
+	}
+	return nil
+}
+
+// Make builds the box a style makes of a job, or notes the problems. The
+// pieces' faces are found.
+func Make(j *Job, style *Style) *Box {
+	j.style, j.settled = style, map[string]Length{}
+	for id := range j.Options {
+		if j.option(id).Label == id {
+			j.Problem("box.options."+id, fmt.Sprintf("%s has no question called %q.", style.Title, id), "Leave it out.")
+		}
+	}
+	before := len(j.Problems)
+	b := style.Build(j)
+	if len(j.Problems) > before || b == nil {
+		return nil
+	}
+	b.Style, b.Settled = style, j.settled
+	for _, p := range b.Pieces {
+		p.Find()
+	}
+	return b
+}

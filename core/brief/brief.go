@@ -1,0 +1,200 @@
+// Package brief is the document: what a maker asks for, in the maker's own
+// words, and the problems those words may have.
+//
+// A brief keeps every field as it was typed, sense or nonsense, so nothing a
+// person wrote is ever lost; a Reader turns fields into lengths and counts and
+// gathers a Problem for each that cannot be read. docs/format.md describes
+// the JSON.
+package brief
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"strings"
+)
+
+// Version is the document format's number.
+const Version = 1
+
+// Limit is the largest document that is read, in bytes.
+const Limit = 256 << 10
+
+// Brief is a project's document. Lengths are texts with a unit; a text
+// without one takes Units.
+type Brief struct {
+	Brevium  int    `json:"brevium"`
+	Name     Text   `json:"name"`
+	Units    Text   `json:"units"`
+	Copies   Whole  `json:"copies"`
+	Contents []Item `json:"contents,omitempty"`
+	Room     Room   `json:"room,omitzero"`
+	Size     *Size  `json:"size,omitempty"`
+	Box      Box    `json:"box"`
+	Card     Card   `json:"card"`
+	Tools    Tools  `json:"tools"`
+	Notes    Text   `json:"notes,omitempty"`
+}
+
+// Item is one kind of thing that goes in.
+type Item struct {
+	Name     Text  `json:"name"`
+	Shape    Text  `json:"shape"`
+	Length   Text  `json:"length,omitempty"`
+	Width    Text  `json:"width,omitempty"`
+	Height   Text  `json:"height,omitempty"`
+	Diameter Text  `json:"diameter,omitempty"`
+	Count    Whole `json:"count"`
+}
+
+// Room is what the contents get beyond their own size.
+type Room struct {
+	Around Text `json:"around,omitempty"` // on each side
+	Above  Text `json:"above,omitempty"`  // under the lid
+}
+
+// Size overrules the contents: score to score, to the letter.
+type Size struct {
+	Length Text `json:"length"`
+	Width  Text `json:"width"`
+	Depth  Text `json:"depth"`
+}
+
+// Box names a style and answers its questions.
+type Box struct {
+	Style   Text            `json:"style"`
+	Options map[string]Text `json:"options,omitempty"`
+}
+
+// Card names the card and the sheet it comes in.
+type Card struct {
+	Stock Text `json:"stock"`
+	Sheet Text `json:"sheet"`
+}
+
+// Tools says what the maker measures and sticks with.
+type Tools struct {
+	Step     Text `json:"step"`
+	Fit      Text `json:"fit"`
+	Adhesive Text `json:"adhesive,omitempty"`
+}
+
+// Text is a field as typed. In JSON it may also be written as a number.
+type Text string
+
+func (t *Text) UnmarshalJSON(data []byte) error {
+	if len(data) > 0 && data[0] != '"' {
+		var n json.Number
+		if err := json.Unmarshal(data, &n); err != nil {
+			return fmt.Errorf("a text or a number belongs where %s stands", data)
+		}
+		*t = Text(n)
+		return nil
+	}
+	return json.Unmarshal(data, (*string)(t))
+}
+
+// Whole is a counted field as typed, written to JSON as a number when it is one.
+type Whole string
+
+func (w *Whole) UnmarshalJSON(data []byte) error { return (*Text)(w).UnmarshalJSON(data) }
+
+func (w Whole) MarshalJSON() ([]byte, error) {
+	s := string(w)
+	if s != "" && len(s) < 16 && strings.Trim(s, "0123456789") == "" && (s == "0" || s[0] != '0') {
+		return []byte(s), nil
+	}
+	return json.Marshal(s)
+}
+
+// New gives the brief a project starts from: one made-up thing, every
+// question answered.
+func New(units string) Brief {
+	b := Brief{
+		Brevium: Version, Name: "New box", Units: Text(units), Copies: "1",
+		Box:   Box{Style: "tray-lid"},
+		Card:  Card{Stock: "cover-216", Sheet: "12x12"},
+		Tools: Tools{Step: "1/16 in", Fit: "snug"},
+	}
+	thing := Item{Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in", Count: "4"}
+	if units == "mm" {
+		b.Card.Sheet, b.Tools.Step = "a4", "1 mm"
+		thing.Length, thing.Width, thing.Height = "115 mm", "82 mm", "6 mm"
+	}
+	b.Contents = []Item{thing}
+	return b
+}
+
+// Decode reads a document. Every error says what is wrong and what would put
+// it right; nothing is guessed and no unknown field is dropped.
+func Decode(data []byte) (Brief, error) {
+	if len(data) > Limit {
+		return Brief{}, fmt.Errorf("this document is larger than %d kB; a project is never that large", Limit>>10)
+	}
+	var head struct{ Brevium *int }
+	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
+		return Brief{}, fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s", Version, detail(err))
+	}
+	if *head.Brevium != Version {
+		return Brief{}, fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium", *head.Brevium, Version)
+	}
+	b := silent(data)
+	dec := json.NewDecoder(bytes.NewReader(data))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(&b); err != nil {
+		return Brief{}, fmt.Errorf("this project can't be read%s; see docs/format.md for what it may hold", detail(err))
+	}
+	return b, nil
+}
+
+func detail(err error) string {
+	if err == nil {
+		return ""
+	}
+	return " (" + strings.TrimPrefix(err.Error(), "json: ") + ")"
+}
+
+// silent gives the answers to what a hand-written document leaves unsaid. A
+// field that is there but empty was cleared by a person and stays so.
+func silent(data []byte) Brief {
+	var said struct {
+		Units    Text
+		Contents []map[string]json.RawMessage
+	}
+	// What is wrong here shows again, and is told, when the whole is read.
+	_ = json.Unmarshal(data, &said)
+	if said.Units == "" {
+		said.Units = "in"
+	}
+	b := New(string(said.Units))
+	b.Contents = make([]Item, len(said.Contents))
+	for i := range b.Contents {
+		b.Contents[i] = Item{Shape: "block", Count: "1"}
+	}
+	if len(b.Contents) == 0 {
+		b.Contents = nil
+	}
+	return b
+}
+
+// Encode writes the document. Decoding what it writes gives b again, and
+// encoding that gives the same bytes.
+func (b Brief) Encode() []byte {
+	var out bytes.Buffer
+	enc := json.NewEncoder(&out)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	if err := enc.Encode(b); err != nil {
+		panic(err) // strings, numbers and maps of strings always encode
+	}
+	return out.Bytes()
+}
+
+// Clone gives a copy that shares nothing with b.
+func (b Brief) Clone() Brief {
+	var c Brief
+	if err := json.Unmarshal(b.Encode(), &c); err != nil {
+		panic(err) // see Encode
+	}
+	return c
+}

@@ -1,0 +1,132 @@
+package brief
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"brevium/core/measure"
+)
+
+// Problem is something in the brief that keeps a box from being made of it:
+// which field, what is wrong in the maker's words, what would put it right.
+type Problem struct {
+	Field string `json:"field"`
+	Text  string `json:"text"`
+	Fix   string `json:"fix"`
+}
+
+// Warning is something a plan can be cut with, but that the maker should
+// know. Set holds the fields that would mend it, if one click can.
+type Warning struct {
+	Code string            `json:"code"`
+	Text string            `json:"text"`
+	Fix  string            `json:"fix"`
+	Set  map[string]string `json:"set,omitempty"`
+}
+
+// Reader turns typed fields into numbers and gathers what can't be read.
+type Reader struct {
+	Units    measure.Unit
+	Step     measure.Step
+	Problems []Problem
+	Warnings []Warning
+}
+
+// NewReader settles units and step, which everything else is read in.
+func NewReader(b *Brief) *Reader {
+	r := &Reader{Units: measure.Inches}
+	switch b.Units {
+	case "in":
+	case "mm":
+		r.Units = measure.Millimetres
+	default:
+		r.Problem("units", fmt.Sprintf("%q is not a unit Brevium measures in.", b.Units), "Choose in or mm.")
+	}
+	step, err := measure.ParseStep(string(b.Tools.Step), r.Units)
+	if err != nil {
+		r.Problem("tools.step", sentence(err), "Choose the finest mark on your tools.")
+		step = measure.DefaultStep(r.Units)
+	}
+	// A project in inches may be cut with a metric trimmer: numbers are shown
+	// in the unit of the marks they are cut by.
+	r.Step = step
+	return r
+}
+
+// Problem notes what is wrong with a field, unless the field has one already.
+func (r *Reader) Problem(field, text, fix string) {
+	for _, p := range r.Problems {
+		if p.Field == field {
+			return
+		}
+	}
+	r.Problems = append(r.Problems, Problem{field, text, fix})
+}
+
+// Warn notes a warning once.
+func (r *Reader) Warn(w Warning) { r.Warnings = append(r.Warnings, w) }
+
+// Say writes a length for a sentence, such as "5 3/4 in" or "about 89 mm".
+func (r *Reader) Say(l measure.Length) string {
+	s := r.Step.Show(l)
+	return strings.ReplaceAll(s.String(), "⁄", "/")
+}
+
+// Length reads a length greater than nothing.
+func (r *Reader) Length(field string, text Text, what string) (measure.Length, bool) {
+	l, ok := r.LengthOrNone(field, text, what)
+	if ok && l == 0 {
+		r.Problem(field, what+" can't be nothing.", "Give it a size. "+measure.How)
+		return 0, false
+	}
+	return l, ok
+}
+
+// LengthOrNone reads a length that may be zero.
+func (r *Reader) LengthOrNone(field string, text Text, what string) (measure.Length, bool) {
+	l, err := measure.Parse(string(text), r.Units)
+	if err != nil {
+		r.Problem(field, what+": "+strings.TrimSuffix(err.Error(), ".")+".", measure.How)
+		return 0, false
+	}
+	return l, true
+}
+
+// Count reads a whole number from 1 to most.
+func (r *Reader) Count(field string, text Whole, what string, most int) (int, bool) {
+	s := strings.TrimSpace(string(text))
+	n, err := strconv.Atoi(s)
+	switch {
+	case s == "":
+		r.Problem(field, what+": nothing is written here.", "Write a whole number, 1 or more.")
+	case err != nil && strings.Trim(s, "0123456789") == "":
+		r.Problem(field, fmt.Sprintf("%s: %s is far too many.", what, s), fmt.Sprintf("The most is %d.", most))
+	case err != nil:
+		r.Problem(field, fmt.Sprintf("%s: %q is not a whole number.", what, s), "Write a whole number, 1 or more.")
+	case n < 1:
+		r.Problem(field, what+": there must be at least one.", "Write a whole number, 1 or more.")
+	case n > most:
+		r.Problem(field, fmt.Sprintf("%s: %d is too many.", what, n), fmt.Sprintf("The most is %d.", most))
+	default:
+		return n, true
+	}
+	return 0, false
+}
+
+// Name reads a name that people will see.
+func (r *Reader) Name(field string, text Text, what string) string {
+	name := strings.Join(strings.Fields(string(text)), " ")
+	if name == "" {
+		r.Problem(field, what+" has no name.", "Give it a name you will know it by.")
+	}
+	if len([]rune(name)) > 80 {
+		r.Problem(field, what+" has a name too long to print.", "Keep it under 80 letters; the notes take more.")
+	}
+	return name
+}
+
+func sentence(err error) string {
+	s := err.Error()
+	return strings.ToUpper(s[:1]) + s[1:] + "."
+}

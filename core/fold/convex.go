@@ -1,0 +1,50 @@
+package fold
+
+// Convex is a convex part of a face; Real says which edges, from each point
+// to the next, are edges of the face.
+type Convex struct {
+	Points []Vec
+	Real   []bool
+}
+
+// Convex cuts the face into convex parts, for pictures.
+func (p *Placed) Convex() []Convex {
+	flat := p.flatten(p.Poly)
+	if len(p.Holes) == 0 && isConvex(flat) {
+		real := make([]bool, len(p.Poly))
+		for i := range real {
+			real[i] = true
+		}
+		return []Convex{{p.Poly, real}}
+	}
+	edge := map[[2][2]float64]bool{}
+	for i, a := range flat {
+		edge[[2][2]float64{a, flat[(i+1)%len(flat)]}] = true
+	}
+	var out []Convex
+	for _, t := range triangles(flat) {
+		var c Convex
+		for i, a := range t {
+			b := t[(i+1)%3]
+			c.Points = append(c.Points, p.At.Add(p.X.Times(a[0])).Add(p.Y.Times(a[1])))
+			c.Real = append(c.Real, edge[[2][2]float64{a, b}] || edge[[2][2]float64{b, a}])
+		}
+		out = append(out, c)
+	}
+	return out
+}
+
+func isConvex(poly [][2]float64) bool {
+	turn := 0.0
+	for i, a := range poly {
+		b, c := poly[(i+1)%len(poly)], poly[(i+2)%len(poly)]
+		z := (b[0]-a[0])*(c[1]-b[1]) - (b[1]-a[1])*(c[0]-b[0])
+		if z*turn < -1e-9 {
+			return false
+		}
+		if z*z > 1e-12 {
+			turn = z
+		}
+	}
+	return true
+}

@@ -1,0 +1,214 @@
+// Package fold turns flat pieces into a box in space and proves it.
+//
+// Faces are folded about the scores they share, from the face that stays on
+// the table outwards. Card is treated as its middle surface: a size from score
+// to score is the distance between the middles of two walls, so the outside is
+// one caliper more and the inside one caliper less. Glued faces are moved
+// aside by the thickness of what they lie on.
+package fold
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/sheet"
+)
+
+// Placed is a face in space.
+type Placed struct {
+	*sheet.Face
+	Frame
+	Body  *Body
+	Poly  []Vec
+	Holes [][]Vec
+	Layer int // how many thicknesses of card glue has moved it aside
+}
+
+// Body is one piece, folded.
+type Body struct {
+	Piece *sheet.Piece
+	T     float64 // caliper, in millimetres
+	Faces []*Placed
+	seams []seam
+}
+
+// seam is a crease that closes a loop: folding reached both sides of it by
+// other creases.
+type seam struct {
+	a, b *Placed
+	edge sheet.Edge
+}
+
+// Up folds a piece. Done says how far each face is folded about the crease
+// it hangs on: 0 is flat, 1 is folded. The middle of the root face lies at the
+// origin. Faces that no crease connects with the root are left out; Missing
+// names them.
+func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
+	b := &Body{Piece: p, T: t}
+	kept := p.Kept()
+	if len(kept) == 0 {
+		return b
+	}
+	root := p.Face(p.Root)
+	if root == nil {
+		root = kept[0]
+	}
+	lo, hi := root.Bounds()
+	start := flat
+	start.At = Vec{-(lo.X + hi.X).MM() / 2, (lo.Y + hi.Y).MM() / 2, 0}
+	placed := map[*sheet.Face]*Placed{}
+	b.add(placed, root, start)
+	hung := map[*Placed]*Placed{}
+	for i := 0; i < len(b.Faces); i++ {
+		from := b.Faces[i]
+		for _, e := range from.Edges {
+			if e.Kind.Open() || e.Beyond == nil || e.Beyond.Waste {
+				continue
+			}
+			if other := placed[e.Beyond]; other != nil {
+				if hung[from] != other && hung[other] != from {
+					b.seams = append(b.seams, seam{from, other, e})
+				}
+				continue
+			}
+			angle := Angle(e.Line) * done(e.Beyond.Name)
+			hung[b.add(placed, e.Beyond, hinge(from.Frame, e, angle))] = from
+		}
+	}
+	return b
+}
+
+// Folded folds a piece all the way.
+func Folded(p *sheet.Piece, t float64) *Body {
+	return Up(p, t, func(string) float64 { return 1 })
+}
+
+func (b *Body) add(placed map[*sheet.Face]*Placed, f *sheet.Face, at Frame) *Placed {
+	p := &Placed{Face: f, Frame: at, Body: b}
+	p.lay()
+	placed[f] = p
+	b.Faces = append(b.Faces, p)
+	return p
+}
+
+// lay works out the outline from the frame.
+func (p *Placed) lay() {
+	p.Poly, p.Holes = outline(p.Frame, p.Face.Points), nil
+	for _, h := range p.Face.Holes {
+		p.Holes = append(p.Holes, outline(p.Frame, h))
+	}
+}
+
+func outline(f Frame, points []sheet.Point) []Vec {
+	out := make([]Vec, len(points))
+	for i, pt := range points {
+		out[i] = f.place(pt)
+	}
+	return out
+}
+
+// Angle is how far a score is folded, in radians: positive towards the inside.
+func Angle(l sheet.Line) float64 {
+	turn := 90.0
+	if l.Turn != 0 {
+		turn = float64(l.Turn)
+	}
+	if l.Fold == sheet.Mountain {
+		turn = -turn
+	}
+	return turn * math.Pi / 180
+}
+
+// hinge turns the card beyond an edge about it.
+func hinge(f Frame, e sheet.Edge, angle float64) Frame {
+	a, b := f.place(e.A), f.place(e.B)
+	// Find walks every face with its card on the same side of each edge, so a
+	// positive turn about the edge lifts the card beyond it inwards.
+	return f.turn(a, b.Sub(a).unit(), angle)
+}
+
+// Stage says how far a face is folded when the whole is folded by t, from 0
+// to 1, in the order of the recipe.
+func Stage(p *sheet.Piece, t float64) func(string) float64 {
+	n := float64(len(p.Order))
+	at := map[string]float64{}
+	for i, group := range p.Order {
+		for _, name := range group {
+			at[name] = min(1, max(0, t*n-float64(i)))
+		}
+	}
+	return func(name string) float64 {
+		if d, ok := at[name]; ok {
+			return d
+		}
+		return t
+	}
+}
+
+// Press moves glued faces aside by the thickness of what they are stuck to.
+func (b *Body) Press() {
+	for _, g := range b.Piece.Glues {
+		face, on := b.Find(g.Face), b.Find(g.On)
+		if face == nil || on == nil {
+			continue
+		}
+		by := on.In.Times(b.T)
+		if g.Outside {
+			by = by.Times(-1)
+		}
+		face.Frame = face.Frame.move(by)
+		face.Layer++
+		face.lay()
+	}
+}
+
+// Find gives a face of the body by name.
+func (b *Body) Find(name string) *Placed {
+	for _, f := range b.Faces {
+		if f.Name == name {
+			return f
+		}
+	}
+	return nil
+}
+
+// Move shifts the whole body.
+func (b *Body) Move(by Vec) {
+	for _, f := range b.Faces {
+		f.Frame = f.Frame.move(by)
+		f.lay()
+	}
+}
+
+// TurnOver lays the body on its other side, about the X axis.
+func (b *Body) TurnOver() {
+	for _, f := range b.Faces {
+		f.Frame = f.Frame.turn(Vec{}, Vec{X: 1}, math.Pi)
+		f.lay()
+	}
+}
+
+// Bounds gives the box round the middle surfaces of the bodies.
+func Bounds(bodies ...*Body) (lo, hi Vec) {
+	inf := math.Inf(1)
+	lo, hi = Vec{inf, inf, inf}, Vec{-inf, -inf, -inf}
+	for _, b := range bodies {
+		for _, f := range b.Faces {
+			for _, v := range f.Poly {
+				lo = Vec{min(lo.X, v.X), min(lo.Y, v.Y), min(lo.Z, v.Z)}
+				hi = Vec{max(hi.X, v.X), max(hi.Y, v.Y), max(hi.Z, v.Z)}
+			}
+		}
+	}
+	return lo, hi
+}
+
+// Missing names kept faces that hang on nothing.
+func (b *Body) Missing() (names []string) {
+	for _, f := range b.Piece.Kept() {
+		if b.Find(f.Name) == nil {
+			names = append(names, fmt.Sprintf("%s of %s", f.Name, b.Piece.Name))
+		}
+	}
+	return names
+}

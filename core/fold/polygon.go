@@ -1,0 +1,138 @@
+package fold
+
+import "math"
+
+// flatten gives the outline in the face's own plane.
+func (p *Placed) flatten(points []Vec) [][2]float64 {
+	out := make([][2]float64, len(points))
+	for i, v := range points {
+		d := v.Sub(p.At)
+		out[i] = [2]float64{d.Dot(p.X), d.Dot(p.Y)}
+	}
+	return out
+}
+
+// holds says whether a place in the face's plane lies on its card.
+func (p *Placed) holds(at Vec) bool {
+	q := p.flatten([]Vec{at})[0]
+	if !inside(p.flatten(p.Poly), q) {
+		return false
+	}
+	for _, h := range p.Holes {
+		if inside(p.flatten(h), q) {
+			return false
+		}
+	}
+	return true
+}
+
+func inside(poly [][2]float64, at [2]float64) bool {
+	in := false
+	for i, a := range poly {
+		b := poly[(i+1)%len(poly)]
+		if (a[1] > at[1]) != (b[1] > at[1]) && at[0] < a[0]+(at[1]-a[1])/(b[1]-a[1])*(b[0]-a[0]) {
+			in = !in
+		}
+	}
+	return in
+}
+
+// fromRim is the distance of a place on the card from its nearest edge.
+func (p *Placed) fromRim(at Vec) float64 {
+	best := math.Inf(1)
+	for _, ring := range append([][]Vec{p.Poly}, p.Holes...) {
+		for i, a := range ring {
+			best = min(best, fromLine(at, a, ring[(i+1)%len(ring)]))
+		}
+	}
+	return best
+}
+
+// overlap is the area, in square millimetres, that two faces share when seen
+// along the second one's inside direction.
+func overlap(p, q *Placed) float64 {
+	sum := 0.0
+	for _, s := range triangles(q.flatten(p.Poly)) {
+		for _, c := range triangles(q.flatten(q.Poly)) {
+			sum += math.Abs(area(clip(s[:], c)))
+		}
+	}
+	return sum
+}
+
+func area(poly [][2]float64) float64 {
+	sum := 0.0
+	for i, a := range poly {
+		b := poly[(i+1)%len(poly)]
+		sum += a[0]*b[1] - b[0]*a[1]
+	}
+	return sum / 2
+}
+
+// clip cuts a polygon to a triangle, side by side.
+func clip(poly [][2]float64, by [3][2]float64) [][2]float64 {
+	if area(by[:]) < 0 {
+		by[1], by[2] = by[2], by[1]
+	}
+	for i, a := range by {
+		b := by[(i+1)%3]
+		side := func(p [2]float64) float64 { return (b[0]-a[0])*(p[1]-a[1]) - (b[1]-a[1])*(p[0]-a[0]) }
+		var kept [][2]float64
+		for k, p := range poly {
+			q := poly[(k+1)%len(poly)]
+			sp, sq := side(p), side(q)
+			if sp >= 0 {
+				kept = append(kept, p)
+			}
+			if sp*sq < 0 {
+				t := sp / (sp - sq)
+				kept = append(kept, [2]float64{p[0] + t*(q[0]-p[0]), p[1] + t*(q[1]-p[1])})
+			}
+		}
+		poly = kept
+	}
+	return poly
+}
+
+// triangles cuts a simple polygon into triangles by clipping ears.
+func triangles(poly [][2]float64) (out [][3][2]float64) {
+	poly = append([][2]float64(nil), poly...)
+	if area(poly) < 0 {
+		for i, k := 0, len(poly)-1; i < k; i, k = i+1, k-1 {
+			poly[i], poly[k] = poly[k], poly[i]
+		}
+	}
+	for len(poly) > 3 {
+		ear := -1
+		for i := range poly {
+			a, b, c := poly[(i+len(poly)-1)%len(poly)], poly[i], poly[(i+1)%len(poly)]
+			if isEar(poly, a, b, c) {
+				ear = i
+				out = append(out, [3][2]float64{a, b, c})
+				break
+			}
+		}
+		if ear < 0 {
+			// A bridge or a spike left no clean ear: drop the flattest corner.
+			ear = 0
+		}
+		poly = append(poly[:ear], poly[ear+1:]...)
+	}
+	if len(poly) == 3 {
+		out = append(out, [3][2]float64{poly[0], poly[1], poly[2]})
+	}
+	return out
+}
+
+func isEar(poly [][2]float64, a, b, c [2]float64) bool {
+	t := [][2]float64{a, b, c}
+	if area(t) <= 1e-9 {
+		return false
+	}
+	for _, p := range poly {
+		if p != a && p != b && p != c && inside(t, p) {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,298 @@
+package fold
+
+import (
+	"fmt"
+	"math"
+	"strings"
+)
+
+// Check is one thing the proof looked at: whether it holds, and the figure.
+type Check struct {
+	Name   string `json:"name"`
+	Holds  bool   `json:"holds"`
+	Figure string `json:"figure"`
+}
+
+// tolerance is how far, in millimetres, two places may lie apart and still be
+// one: below what a folded score can be set to.
+const tolerance = 0.05
+
+// yields is how far card gives way, in calipers, where layers crowd.
+const yields = 1.0
+
+// Closed checks a folded piece by itself: no mistake in its lines, no face
+// loose, loops of creases close, walls that should meet do.
+func (b *Body) Closed() []Check {
+	name := b.Piece.Name
+	lines := Check{Name: name + ": every line makes a face", Holds: true, Figure: fmt.Sprintf("%d faces", len(b.Faces))}
+	if faults := append(append([]string(nil), b.Piece.Faults...), loose(b)...); len(faults) > 0 {
+		lines.Holds, lines.Figure = false, strings.Join(faults, "; ")
+	}
+	out := []Check{lines}
+	if len(b.seams) > 0 {
+		out = append(out, b.loops())
+	}
+	if len(b.Piece.Meets) > 0 {
+		out = append(out, b.walls())
+	}
+	return out
+}
+
+func loose(b *Body) (faults []string) {
+	for _, f := range b.Missing() {
+		faults = append(faults, f+" hangs on nothing")
+	}
+	return faults
+}
+
+// loops measures how far apart folding puts the two sides of each crease that
+// closes a loop.
+func (b *Body) loops() Check {
+	worst, where := 0.0, ""
+	for _, s := range b.seams {
+		gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(), s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len())
+		want := math.Cos(Angle(s.edge.Line))
+		gap = max(gap, 10*math.Abs(s.a.In.Dot(s.b.In)-want))
+		if gap > worst {
+			worst, where = gap, s.a.Name+" and "+s.b.Name
+		}
+	}
+	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= tolerance, Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
+	if !c.Holds {
+		c.Figure = fmt.Sprintf("%s can't be folded together: no cut lets them part (%.1f mm)", where, worst)
+	}
+	return c
+}
+
+// walls checks that edges meet along the shorter wall's height.
+func (b *Body) walls() Check {
+	worst, where := 0.0, ""
+	for _, m := range b.Piece.Meets {
+		p, q := b.Find(m[0]), b.Find(m[1])
+		gap := math.Inf(1)
+		if p != nil && q != nil {
+			gap = edgeGap(p, q)
+		}
+		if gap > worst {
+			worst, where = gap, m[0]+" and "+m[1]
+		}
+	}
+	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= tolerance, Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
+	if !c.Holds {
+		c.Figure = fmt.Sprintf("%s are %.1f mm apart", where, worst)
+	}
+	return c
+}
+
+// edgeGap is the least distance between an edge of one face and an edge of
+// another that run alike, over the length they should share.
+func edgeGap(p, q *Placed) float64 {
+	best := math.Inf(1)
+	for i, a := range p.Poly {
+		b := p.Poly[(i+1)%len(p.Poly)]
+		for k, c := range q.Poly {
+			d := q.Poly[(k+1)%len(q.Poly)]
+			apart := min(max(a.Sub(c).Len(), b.Sub(d).Len()), max(a.Sub(d).Len(), b.Sub(c).Len()))
+			apart = min(apart, max(fromLine(c, a, b), fromLine(d, a, b)), max(fromLine(a, c, d), fromLine(b, c, d)))
+			best = min(best, apart)
+		}
+	}
+	return best
+}
+
+// fromLine is the distance of p from the stretch between a and b.
+func fromLine(p, a, b Vec) float64 {
+	ab := b.Sub(a)
+	t := p.Sub(a).Dot(ab) / max(ab.Dot(ab), 1e-12)
+	return p.Sub(a.Add(ab.Times(min(1, max(0, t))))).Len()
+}
+
+// Stuck checks that each glued face lies on what it is glued to, with at
+// least the width the adhesive wants, in millimetres, each way.
+func (b *Body) Stuck(width float64) []Check {
+	if len(b.Piece.Glues) == 0 {
+		return nil
+	}
+	c := Check{Name: b.Piece.Name + ": glued faces lie on each other", Holds: true}
+	least, total := math.Inf(1), 0.0
+	var faults []string
+	for _, g := range b.Piece.Glues {
+		tab, on := b.Find(g.Face), b.Find(g.On)
+		if tab == nil || on == nil {
+			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
+			continue
+		}
+		off := 0.0
+		for _, v := range tab.Poly {
+			off = max(off, math.Abs(math.Abs(v.Sub(on.Poly[0]).Dot(on.In))-b.T*float64(tab.Layer)))
+		}
+		shared, size := overlap(tab, on), tab.Area()
+		lo, hi := tab.Bounds()
+		narrow := min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
+		switch {
+		case off > tolerance:
+			faults = append(faults, fmt.Sprintf("%s lies %.1f mm off %s", g.Face, off, g.On))
+		case shared < 0.95*size:
+			faults = append(faults, fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, g.Face, g.On))
+		case narrow < width-0.01:
+			faults = append(faults, fmt.Sprintf("%s is %.1f mm wide and wants %.0f mm", g.Face, narrow, width))
+		}
+		least, total = min(least, shared), total+shared
+	}
+	c.Figure = fmt.Sprintf("%d tabs, %.1f cm² in all, %.1f cm² the least", len(b.Piece.Glues), total/100, least/100)
+	if len(faults) > 0 {
+		c.Holds, c.Figure = false, strings.Join(faults, "; ")
+	}
+	return []Check{c}
+}
+
+// Apart checks that no two faces of the bodies pass through each other.
+func Apart(bodies ...*Body) Check {
+	var all []*Placed
+	for _, b := range bodies {
+		all = append(all, b.Faces...)
+	}
+	var hits []string
+	pairs := 0
+	for i, p := range all {
+		for _, q := range all[i+1:] {
+			if related(p, q) {
+				continue
+			}
+			pairs++
+			if pierces(p, q) || pierces(q, p) || coincide(p, q) {
+				hits = append(hits, fmt.Sprintf("%s and %s", fullName(p), fullName(q)))
+			}
+		}
+	}
+	c := Check{Name: "no face passes through another", Holds: len(hits) == 0, Figure: fmt.Sprintf("%d pairs", pairs)}
+	if len(hits) > 0 {
+		c.Figure = strings.Join(hits, "; ")
+	}
+	return c
+}
+
+func fullName(p *Placed) string { return p.Name + " of " + p.Body.Piece.Name }
+
+// related says whether two faces touch by intention: across a crease, or glued.
+func related(p, q *Placed) bool {
+	if p.Body != q.Body {
+		return false
+	}
+	for _, e := range p.Edges {
+		if e.Beyond == q.Face && !e.Kind.Open() {
+			return true
+		}
+	}
+	for _, g := range p.Body.Piece.Glues {
+		if g.Face == p.Name && g.On == q.Name || g.Face == q.Name && g.On == p.Name {
+			return true
+		}
+	}
+	return false
+}
+
+// pierces says whether an edge of p goes through q, further than card yields.
+func pierces(p, q *Placed) bool {
+	give := yields*(p.Body.T+q.Body.T) + tolerance
+	for i, a := range p.Poly {
+		b := p.Poly[(i+1)%len(p.Poly)]
+		da, db := a.Sub(q.Poly[0]).Dot(q.In), b.Sub(q.Poly[0]).Dot(q.In)
+		if da*db >= 0 || math.Abs(da) < give || math.Abs(db) < give {
+			continue
+		}
+		at := a.Add(b.Sub(a).Times(da / (da - db)))
+		if q.holds(at) && q.fromRim(at) > give {
+			return true
+		}
+	}
+	return false
+}
+
+// coincide says whether two faces lie in one place, side on side.
+func coincide(p, q *Placed) bool {
+	if math.Abs(p.In.Dot(q.In)) < 0.999 {
+		return false
+	}
+	if math.Abs(p.Poly[0].Sub(q.Poly[0]).Dot(q.In)) > min(p.Body.T, q.Body.T)/2 {
+		return false
+	}
+	return overlap(p, q) > 1
+}
+
+// Clear measures the gap between an outer body and an inner one on each side,
+// card to card, walls against walls; where tabs lie between, Tabs has it.
+type Clear struct {
+	Side        string
+	Walls, Tabs float64 // millimetres
+}
+
+// Clearances looks from each standing wall of the outer body inwards.
+func Clearances(outer, inner *Body) []Clear {
+	sides := map[string]*Clear{}
+	t := (outer.T + inner.T) / 2
+	for _, o := range outer.Faces {
+		for _, i := range inner.Faces {
+			if math.Abs(o.In.Z) > 0.5 || o.In.Dot(i.In) < 0.999 || i.Layer > 0 || overlap(o, i) < 1 {
+				continue
+			}
+			gap := i.Poly[0].Sub(o.Poly[0]).Dot(o.In) - t
+			// A tab stuck to the far wall looks the same way from behind it.
+			if gap < -4*t {
+				continue
+			}
+			s := sides[side(o.In)]
+			if s == nil {
+				s = &Clear{side(o.In), math.Inf(1), math.Inf(1)}
+				sides[s.Side] = s
+			}
+			if o.Layer > 0 {
+				s.Tabs = min(s.Tabs, gap)
+			} else {
+				s.Walls = min(s.Walls, gap)
+			}
+		}
+	}
+	var out []Clear
+	for _, name := range []string{"left", "right", "front", "back"} {
+		if s := sides[name]; s != nil {
+			out = append(out, *s)
+		}
+	}
+	return out
+}
+
+// side names the wall whose inside looks that way.
+func side(in Vec) string {
+	switch {
+	case in.X > 0.7:
+		return "left"
+	case in.X < -0.7:
+		return "right"
+	case in.Y > 0.7:
+		return "front"
+	}
+	return "back"
+}
+
+// Clears reports the gap of a lid over a base.
+func Clears(outer, inner *Body) Check {
+	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Piece.Name, inner.Piece.Name), Holds: true}
+	gaps := Clearances(outer, inner)
+	var says []string
+	for _, g := range gaps {
+		if g.Walls < tolerance {
+			c.Holds = false
+		}
+		if g.Tabs < -yields*outer.T {
+			c.Holds = false
+		}
+		says = append(says, fmt.Sprintf("%s %.2f", g.Side, g.Walls))
+	}
+	if len(gaps) < 4 {
+		c.Holds = false
+		says = append(says, "not all four sides meet")
+	}
+	c.Figure = strings.Join(says, ", ") + " mm"
+	return c
+}

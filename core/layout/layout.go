@@ -1,0 +1,256 @@
+// Package layout fits pieces on to sheets with cuts that go right across, as
+// a trimmer makes them.
+//
+// A sheet is one free rectangle. Placing a piece in a corner of a free
+// rectangle takes two cuts at the most and leaves two smaller ones. Many
+// orders and rules of choice are tried, and the best whole plan is kept: the
+// fewest sheets, then the largest single offcut, then the fewest cuts.
+package layout
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"brevium/core/measure"
+)
+
+type Length = measure.Length
+
+// Rect is a place on a sheet, from its top left corner.
+type Rect struct{ X, Y, W, H Length }
+
+func (r Rect) area() float64 { return r.W.MM() * r.H.MM() }
+
+// Piece is what is to be cut: so many, that may be turned or not.
+type Piece struct {
+	Name    string
+	W, H    Length
+	Count   int
+	Upright bool // the pattern must stay as it is
+}
+
+// Placed is one piece in its place; W and H are as it lies.
+type Placed struct {
+	Piece  string
+	Rect   Rect
+	Turned bool
+}
+
+// Cut goes right across In: at X from its left edge if Down, else at Y from
+// its top.
+type Cut struct {
+	In   Rect
+	Down bool
+	At   Length
+}
+
+// Sheet is one sheet with its pieces, its cuts in the order to make them, and
+// what is left.
+type Sheet struct {
+	W, H    Length
+	Placed  []Placed
+	Cuts    []Cut
+	Offcuts []Rect
+}
+
+// Layout is the whole.
+type Layout struct {
+	Sheets []Sheet
+	Bound  int     // no arrangement can need fewer sheets
+	Used   float64 // share of the sheets' area that is pieces
+	TooBig []Piece // larger than the sheet either way
+}
+
+// keep is the least side of an offcut worth keeping.
+const keep = measure.Inch / 2
+
+type rule struct {
+	order func(a, b Piece) int
+	fit   func(free Rect, w, h Length) float64
+	split func(free Rect, w, h Length) bool // cut across first
+}
+
+var orders = []func(a, b Piece) int{
+	func(a, b Piece) int { return cmp.Compare(b.W.MM()*b.H.MM(), a.W.MM()*a.H.MM()) },
+	func(a, b Piece) int { return cmp.Compare(max(b.W, b.H), max(a.W, a.H)) },
+	func(a, b Piece) int { return cmp.Compare(min(b.W, b.H), min(a.W, a.H)) },
+}
+
+var fits = []func(free Rect, w, h Length) float64{
+	func(f Rect, w, h Length) float64 { return f.area() - w.MM()*h.MM() },
+	func(f Rect, w, h Length) float64 { return min(f.W-w, f.H-h).MM() },
+	func(f Rect, w, h Length) float64 { return max(f.W-w, f.H-h).MM() },
+}
+
+var splits = []func(free Rect, w, h Length) bool{
+	func(f Rect, w, h Length) bool { return f.W-w < f.H-h },
+	func(f Rect, w, h Length) bool { return f.W-w >= f.H-h },
+	func(f Rect, w, h Length) bool { return (f.W-w).MM()*h.MM() < w.MM()*(f.H-h).MM() },
+	func(Rect, Length, Length) bool { return true },
+	func(Rect, Length, Length) bool { return false },
+}
+
+// many is how many pieces make trying every rule too slow to feel at once.
+const many = 120
+
+// Fit lays the pieces on sheets of one size.
+func Fit(pieces []Piece, w, h Length) Layout {
+	var all, tooBig []Piece
+	for _, p := range pieces {
+		if !(p.W <= w && p.H <= h) && (p.Upright || !(p.H <= w && p.W <= h)) {
+			tooBig = append(tooBig, p)
+			continue
+		}
+		for range p.Count {
+			all = append(all, p)
+		}
+	}
+	var best Layout
+	for i, order := range orders {
+		sorted := slices.Clone(all)
+		slices.SortStableFunc(sorted, order)
+		for k, fit := range fits {
+			for s, split := range splits {
+				if len(all) > many && (i > 0 || k > 1 || s > 2) {
+					continue
+				}
+				if got := pack(sorted, w, h, rule{order, fit, split}); best.Sheets == nil || got.better(best) {
+					best = got
+				}
+			}
+		}
+	}
+	best.TooBig = tooBig
+	best.Bound = bound(all, w, h)
+	return best
+}
+
+func (a Layout) better(b Layout) bool {
+	if len(a.Sheets) != len(b.Sheets) {
+		return len(a.Sheets) < len(b.Sheets)
+	}
+	if x, y := a.largest(), b.largest(); math.Abs(x-y) > 1 {
+		return x > y
+	}
+	return a.cuts() < b.cuts()
+}
+
+func (a Layout) largest() (area float64) {
+	for _, s := range a.Sheets {
+		for _, o := range s.Offcuts {
+			area = max(area, o.area())
+		}
+	}
+	return area
+}
+
+func (a Layout) cuts() (n int) {
+	for _, s := range a.Sheets {
+		n += len(s.Cuts)
+	}
+	return n
+}
+
+// open is a sheet being filled.
+type open struct {
+	Sheet
+	free []Rect
+}
+
+func pack(pieces []Piece, w, h Length, r rule) Layout {
+	var sheets []*open
+	used := 0.0
+	for _, p := range pieces {
+		s, at, turned := choose(sheets, p, r)
+		if s == nil {
+			s = &open{Sheet: Sheet{W: w, H: h}, free: []Rect{{0, 0, w, h}}}
+			sheets = append(sheets, s)
+			_, at, turned = choose([]*open{s}, p, r)
+		}
+		s.place(p, at, turned, r)
+		used += p.W.MM() * p.H.MM()
+	}
+	var out Layout
+	for _, s := range sheets {
+		for _, f := range s.free {
+			if f.W >= keep && f.H >= keep {
+				s.Offcuts = append(s.Offcuts, f)
+			}
+		}
+		slices.SortFunc(s.Offcuts, func(a, b Rect) int { return cmp.Compare(b.area(), a.area()) })
+		out.Sheets = append(out.Sheets, s.Sheet)
+	}
+	if n := float64(len(sheets)); n > 0 {
+		out.Used = used / (n * w.MM() * h.MM())
+	}
+	return out
+}
+
+// choose finds the free rectangle a piece fits best, on the first sheet that
+// takes it.
+func choose(sheets []*open, p Piece, r rule) (*open, int, bool) {
+	for _, s := range sheets {
+		at, turned, best := -1, false, math.Inf(1)
+		for i, f := range s.free {
+			if p.W <= f.W && p.H <= f.H {
+				if v := r.fit(f, p.W, p.H); v < best {
+					at, turned, best = i, false, v
+				}
+			}
+			if !p.Upright && p.H <= f.W && p.W <= f.H {
+				if v := r.fit(f, p.H, p.W); v < best {
+					at, turned, best = i, true, v
+				}
+			}
+		}
+		if at >= 0 {
+			return s, at, turned
+		}
+	}
+	return nil, 0, false
+}
+
+func (s *open) place(p Piece, at int, turned bool, r rule) {
+	f := s.free[at]
+	w, h := p.W, p.H
+	if turned {
+		w, h = h, w
+	}
+	s.Placed = append(s.Placed, Placed{p.Name, Rect{f.X, f.Y, w, h}, turned})
+	s.free = slices.Delete(s.free, at, at+1)
+	right, below := Rect{f.X + w, f.Y, f.W - w, h}, Rect{f.X, f.Y + h, f.W, f.H - h}
+	if !r.split(f, w, h) {
+		right.H, below.W = f.H, w
+		s.cut(f, true, w)
+		s.cut(Rect{f.X, f.Y, w, f.H}, false, h)
+	} else {
+		s.cut(f, false, h)
+		s.cut(Rect{f.X, f.Y, f.W, h}, true, w)
+	}
+	for _, rest := range []Rect{right, below} {
+		if rest.W > 0 && rest.H > 0 {
+			s.free = append(s.free, rest)
+		}
+	}
+}
+
+// cut notes a cut, unless the card ends there.
+func (s *open) cut(in Rect, down bool, at Length) {
+	if down && at < in.W || !down && at < in.H {
+		s.Cuts = append(s.Cuts, Cut{in, down, at})
+	}
+}
+
+// bound is a number of sheets that no arrangement can go below: by area, and
+// by pieces of which no two can share a sheet.
+func bound(pieces []Piece, w, h Length) int {
+	area, lone := 0.0, 0
+	for _, p := range pieces {
+		area += p.W.MM() * p.H.MM()
+		if 2*min(p.W, p.H) > max(w, h) {
+			lone++
+		}
+	}
+	return max(lone, int(math.Ceil(area/(w.MM()*h.MM())-1e-9)))
+}

@@ -1,0 +1,111 @@
+package layout
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"brevium/core/measure"
+)
+
+const in = measure.Inch
+
+func TestWorkedFits(t *testing.T) {
+	cases := []struct {
+		name   string
+		pieces []Piece
+		w, h   Length
+		sheets int
+	}{
+		{"tray and lid on two", []Piece{{Name: "base", W: 9 * in, H: 15 * in / 2, Count: 1}, {Name: "lid", W: 105 * in / 16, H: 81 * in / 16, Count: 1}}, 12 * in, 12 * in, 2},
+		{"four quarters", []Piece{{Name: "q", W: 6 * in, H: 6 * in, Count: 4}}, 12 * in, 12 * in, 1},
+		{"only turned", []Piece{{Name: "long", W: 11 * in, H: 4 * in, Count: 2}}, 17 * in / 2, 11 * in, 1},
+		{"upright", []Piece{{Name: "long", W: 4 * in, H: 8 * in, Count: 2, Upright: true}}, 17 * in / 2, 11 * in, 1},
+		{"a strip beside", []Piece{{Name: "a", W: 9 * in, H: 12 * in, Count: 1}, {Name: "b", W: 12 * in, H: 3 * in, Count: 1}}, 12 * in, 12 * in, 1},
+	}
+	for _, c := range cases {
+		got := Fit(c.pieces, c.w, c.h)
+		if len(got.Sheets) != c.sheets || got.Bound > c.sheets {
+			t.Errorf("%s: %d sheets, bound %d; want %d", c.name, len(got.Sheets), got.Bound, c.sheets)
+		}
+	}
+	if got := Fit([]Piece{{Name: "wide", W: 13 * in, H: in, Count: 1}}, 12*in, 12*in); len(got.TooBig) != 1 || len(got.Sheets) != 0 {
+		t.Errorf("a piece larger than the sheet: %+v", got)
+	}
+}
+
+// Whatever goes in: every piece lies on a sheet once, within it, clear of the
+// others, the cuts free each one, and the sheets are no fewer than the bound.
+func TestFitHolds(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	for range 300 {
+		var pieces []Piece
+		count := 0
+		for k := range 1 + r.IntN(6) {
+			p := Piece{Name: string(rune('a' + k)), W: Length(1+r.IntN(190)) * in / 16, H: Length(1+r.IntN(190)) * in / 16, Count: 1 + r.IntN(4), Upright: r.IntN(4) == 0}
+			pieces, count = append(pieces, p), count+p.Count
+		}
+		got := Fit(pieces, 12*in, 12*in)
+		placed, area := 0, 0.0
+		for _, s := range got.Sheets {
+			placed += len(s.Placed)
+			for i, p := range s.Placed {
+				area += p.Rect.area()
+				if p.Rect.X < 0 || p.Rect.Y < 0 || p.Rect.X+p.Rect.W > s.W || p.Rect.Y+p.Rect.H > s.H {
+					t.Fatalf("%+v stands over the sheet", p)
+				}
+				for _, q := range s.Placed[i+1:] {
+					if meet(p.Rect, q.Rect) {
+						t.Fatalf("%+v and %+v overlap", p, q)
+					}
+				}
+				for _, o := range s.Offcuts {
+					if meet(p.Rect, o) {
+						t.Fatalf("the offcut %+v holds part of %+v", o, p)
+					}
+				}
+			}
+			checkCuts(t, s)
+		}
+		if placed != count || len(got.Sheets) < got.Bound {
+			t.Fatalf("%d of %d placed on %d sheets, bound %d", placed, count, len(got.Sheets), got.Bound)
+		}
+		if share := area / (float64(len(got.Sheets)) * 304.8 * 304.8); share-got.Used > 1e-9 || got.Used-share > 1e-9 {
+			t.Fatalf("used %.4f, said %.4f", share, got.Used)
+		}
+	}
+}
+
+// checkCuts makes the cuts on the sheet and looks for every piece in the heap.
+func checkCuts(t *testing.T, s Sheet) {
+	t.Helper()
+	heap := map[Rect]bool{{0, 0, s.W, s.H}: true}
+	for _, c := range s.Cuts {
+		if !heap[c.In] {
+			t.Fatalf("cut %+v goes across card that is not there", c)
+		}
+		delete(heap, c.In)
+		a, b := c.In, c.In
+		if c.Down {
+			a.W, b.X, b.W = c.At, c.In.X+c.At, c.In.W-c.At
+		} else {
+			a.H, b.Y, b.H = c.At, c.In.Y+c.At, c.In.H-c.At
+		}
+		heap[a], heap[b] = true, true
+	}
+	for _, p := range s.Placed {
+		if !heap[p.Rect] {
+			t.Fatalf("the cuts never free %+v", p)
+		}
+	}
+}
+
+func meet(a, b Rect) bool {
+	return a.X < b.X+b.W && b.X < a.X+a.W && a.Y < b.Y+b.H && b.Y < a.Y+a.H
+}
+
+func BenchmarkFit(b *testing.B) {
+	pieces := []Piece{{Name: "base", W: 9 * in, H: 7 * in, Count: 6}, {Name: "lid", W: 6 * in, H: 5 * in, Count: 6}, {Name: "strip", W: 5 * in, H: in, Count: 12}}
+	for b.Loop() {
+		Fit(pieces, 12*in, 12*in)
+	}
+}

@@ -1,0 +1,118 @@
+package measure
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// finest is the smallest fraction of an inch that is written as one.
+const finest = 64
+
+// slash is the fraction slash, which a font sets as a proper fraction.
+const slash = "⁄"
+
+// Exact writes the length for a document: a fraction of an inch down to 1/64,
+// otherwise millimetres, which write every nanometre.
+func (l Length) Exact(u Unit) string {
+	if u == Inches {
+		if text, ok := l.fraction("/"); ok {
+			return text + " in"
+		}
+	}
+	return l.decimal() + " mm"
+}
+
+// fraction writes whole inches and a fraction, if 64ths are fine enough.
+func (l Length) fraction(bar string) (string, bool) {
+	if l%(Inch/finest) != 0 {
+		return "", false
+	}
+	sign := ""
+	if l < 0 {
+		sign, l = "-", -l
+	}
+	whole, n, d := l/Inch, (l%Inch)/(Inch/finest), Length(finest)
+	for n != 0 && n%2 == 0 {
+		n, d = n/2, d/2
+	}
+	switch {
+	case n == 0:
+		return fmt.Sprintf("%s%d", sign, whole), true
+	case whole == 0:
+		return fmt.Sprintf("%s%d%s%d", sign, n, bar, d), true
+	}
+	return fmt.Sprintf("%s%d %d%s%d", sign, whole, n, bar, d), true
+}
+
+func (l Length) decimal() string {
+	sign := ""
+	if l < 0 {
+		sign, l = "-", -l
+	}
+	text := sign + strconv.FormatInt(int64(l/Millimetre), 10)
+	if rest := int64(l % Millimetre); rest != 0 {
+		text += "." + strings.TrimRight(fmt.Sprintf("%06d", rest), "0")
+	}
+	return text
+}
+
+// Shown is a length as the eye meets it.
+type Shown struct {
+	Text    string // the number alone, with a fraction slash
+	Unit    Unit
+	Rounded bool   // the text is near the length, not equal to it
+	Exact   string // the length itself, with its unit
+	Other   string // about the same in the other unit
+}
+
+// String gives the number and unit, with "about" before what was rounded.
+func (s Shown) String() string {
+	text := s.Text + " " + string(s.Unit)
+	if s.Rounded {
+		return "about " + text
+	}
+	return text
+}
+
+// Round says which way Show goes when the marks miss the length.
+type Round func(l, step Length) Length
+
+// Show writes a length at the resolution of the step. A length that a finer
+// common mark still meets (half a step, such as a spacer makes) is written to
+// the letter; any other goes to the nearest step and says so.
+func (s Step) Show(l Length) Shown { return s.show(l, Length.Near) }
+
+// ShowDown is Show for room: what is rounded is never more than there is.
+func (s Step) ShowDown(l Length) Shown { return s.show(l, Length.Down) }
+
+// ShowUp is Show for bulk: what is rounded is never less than there is.
+func (s Step) ShowUp(l Length) Shown { return s.show(l, Length.Up) }
+
+func (s Step) show(l Length, round Round) Shown {
+	near := l
+	if l%(s.Size/4) != 0 {
+		near = round(l, s.Size)
+	}
+	return Shown{
+		Text: near.number(s.Unit), Unit: s.Unit, Rounded: near != l,
+		Exact: l.Exact(s.Unit), Other: l.about(s.Unit.Other()),
+	}
+}
+
+func (l Length) number(u Unit) string {
+	if u == Inches {
+		if text, ok := l.fraction(slash); ok {
+			return text
+		}
+	}
+	return l.decimal()
+}
+
+// about writes the length in a unit to a fine mark of it.
+func (l Length) about(u Unit) string {
+	if u == Inches {
+		return l.Near(Inch/32).number(u) + " in"
+	}
+	return l.Near(Millimetre/10).number(u) + " mm"
+}

@@ -1,0 +1,70 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/measure"
+)
+
+// Panel is a face that a viewer sees, and the layer that leaves an even
+// border on it. LayerW is 0 when the panel is too small for one.
+type Panel struct {
+	Name           string
+	W, H           measure.Length
+	LayerW, LayerH measure.Length
+}
+
+// Border is the even border round a layer: an eighth of an inch, or 3 mm.
+func (p *Plan) Border() measure.Length {
+	if p.Step.Unit == measure.Inches {
+		return measure.Inch / 8
+	}
+	return 3 * measure.Millimetre
+}
+
+// Panels lists the visible faces: all that are neither tabs nor stuck behind
+// something.
+func (p *Plan) Panels() (out []Panel) {
+	for _, piece := range p.Box.Pieces {
+		hidden := map[string]bool{}
+		for _, g := range piece.Glues {
+			hidden[g.Face] = true
+		}
+		for _, f := range piece.Kept() {
+			if hidden[f.Name] {
+				continue
+			}
+			lo, hi := f.Bounds()
+			q := Panel{Name: piece.Name + ", " + strings.ReplaceAll(f.Name, "-", " "), W: hi.X - lo.X, H: hi.Y - lo.Y}
+			if piece.Name == f.Name {
+				q.Name = piece.Name + ", bottom"
+			}
+			if w, h := q.W-2*p.Border(), q.H-2*p.Border(); w > 0 && h > 0 {
+				q.LayerW, q.LayerH = w, h
+			}
+			out = append(out, q)
+		}
+	}
+	return out
+}
+
+// Supplies lists what to lay out before beginning.
+func (p *Plan) Supplies() []string {
+	out := []string{
+		fmt.Sprintf("%d of %s: %s", len(p.Layout.Sheets), p.Sheet.Title, p.Card.Title),
+		"trimmer and scoring board, marked every " + p.Step.String(),
+		"bone folder, scissors or knife",
+		p.Adhesive.Title,
+	}
+	for _, c := range p.Cards {
+		for _, t := range c.Turns {
+			for _, m := range t.At {
+				if m.Spacer > 0 {
+					return append(out, fmt.Sprintf("a card spacer %s thick, to hold the piece off the fence", strings.ReplaceAll(p.Step.Show(m.Spacer).String(), "⁄", "/")))
+				}
+			}
+		}
+	}
+	return out
+}

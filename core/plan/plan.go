@@ -1,0 +1,256 @@
+// Package plan is the one call through all of the core: a brief goes in, a
+// plan comes out, and everything a person sees is drawn from the plan.
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/bench"
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/fit"
+	"brevium/core/fold"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/stock"
+)
+
+// Workshop is what the maker has to work with.
+type Workshop struct{ stock.Shelf }
+
+// Default is the workshop of a maker who has said nothing about it.
+var Default = Workshop{stock.Default}
+
+// MostCopies is how many of one box a plan lays out.
+const MostCopies = 200
+
+// Plan is a box ready to cut. When Problems is not empty there is no box.
+type Plan struct {
+	Brief    brief.Brief
+	Name     string
+	Copies   int
+	Units    measure.Unit
+	Step     measure.Step
+	Card     stock.Card
+	Sheet    stock.Sheet
+	Adhesive fit.Adhesive
+	Load     contents.Load // empty when the size was given
+	Blocks   []fold.Block  // the contents, in their places in the box
+	Box      *box.Box
+	Checks   []fold.Check
+	Layout   layout.Layout
+	Cost     int64 // of the sheets, in hundredths
+	Cards    []bench.ScoreCard
+	Steps    []bench.Step
+	Warnings []brief.Warning
+	Problems []brief.Problem
+	Notes    []string // defaults that were taken, said
+}
+
+// OK says whether there is a box to show.
+func (p *Plan) OK() bool { return len(p.Problems) == 0 && p.Box != nil }
+
+// Holds says whether every check of the proof holds.
+func (p *Plan) Holds() bool {
+	for _, c := range p.Checks {
+		if !c.Holds {
+			return false
+		}
+	}
+	return p.OK()
+}
+
+// Make plans a brief. It is pure, and never fails but by Problems.
+func Make(b brief.Brief, w Workshop) *Plan {
+	r := brief.NewReader(&b)
+	p := &Plan{Brief: b, Units: r.Units, Step: r.Step}
+	p.Name = r.Name("name", b.Name, "The project")
+	p.Copies, _ = r.Count("copies", b.Copies, "How many", MostCopies)
+	job := &box.Job{Reader: r, Options: b.Box.Options}
+	p.readCard(b, r, w)
+	p.readTools(b, r, job)
+	job.Card, job.Adhesive = p.Card, p.Adhesive
+	ready := p.readSize(b, r, job)
+	style := box.Find(string(b.Box.Style))
+	if style == nil {
+		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
+	}
+	if ready && style != nil && len(r.Problems) == 0 {
+		if p.Box = box.Make(job, style); p.Box != nil {
+			p.finish(r, w, job)
+		}
+	}
+	p.Problems, p.Warnings = r.Problems, r.Warnings
+	if len(p.Problems) > 0 {
+		p.Box = nil
+	}
+	return p
+}
+
+func (p *Plan) readCard(b brief.Brief, r *brief.Reader, w Workshop) {
+	var ok bool
+	if p.Card, ok = w.Card(string(b.Card.Stock)); !ok {
+		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock), "Choose one of the cards shown.")
+	}
+	if p.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
+		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet), "Choose one of the sheets shown.")
+	}
+}
+
+func (p *Plan) readTools(b brief.Brief, r *brief.Reader, job *box.Job) {
+	var ok bool
+	if job.Slack, ok = fit.Slack[string(b.Tools.Fit)]; !ok {
+		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.")
+	}
+	p.Adhesive = fit.Adhesives[0]
+	if b.Tools.Adhesive == "" {
+		return
+	}
+	for _, a := range fit.Adhesives {
+		if a.ID == string(b.Tools.Adhesive) {
+			p.Adhesive = a
+			return
+		}
+	}
+	r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive), "Choose tape or glue.")
+}
+
+// readSize takes the size to the letter, or asks the contents for room.
+func (p *Plan) readSize(b brief.Brief, r *brief.Reader, job *box.Job) bool {
+	if s := b.Size; s != nil {
+		l, okL := r.Length("size.length", s.Length, "The length")
+		w, okW := r.Length("size.width", s.Width, "The width")
+		d, okD := r.Length("size.depth", s.Depth, "The depth")
+		job.Given = &box.Dims{Length: l, Width: w, Depth: d}
+		if len(b.Contents) == 0 {
+			return okL && okW && okD
+		}
+	}
+	load, ok := contents.Read(&b, r)
+	if !ok {
+		return false
+	}
+	p.Load = load
+	if job.Given != nil {
+		return true
+	}
+	p.Load = load.Arrange()
+	n := p.Load.Need
+	job.Need = box.Dims{Length: n.Length, Width: n.Width, Depth: n.Height}
+	return true
+}
+
+// finish does all that needs a box: proof, layout, bench, warnings.
+func (p *Plan) finish(r *brief.Reader, w Workshop, job *box.Job) {
+	largest := 0.0
+	takes := false
+	for _, s := range w.Sheets {
+		largest = max(largest, max(s.Width, s.Height).MM())
+		takes = takes || fitsAll(s, p.Box)
+	}
+	if !takes {
+		p.tooLarge(r, job)
+		return
+	}
+	if job.Given != nil && len(p.Load.Things) > 0 {
+		in := p.Box.Inside
+		p.Load = p.Load.ArrangeIn(contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
+	}
+	p.place(job)
+	p.Checks = p.Box.Prove(job, p.Blocks)
+	p.lay(r, w)
+	p.Cards, p.Steps = p.bench(r)
+	p.warn(r)
+}
+
+func fitsAll(s stock.Sheet, b *box.Box) bool {
+	for _, piece := range b.Pieces {
+		if !s.Takes(piece.Width, piece.Height) {
+			return false
+		}
+	}
+	return true
+}
+
+// tooLarge blames the dimension that weighs most in the piece no sheet takes.
+func (p *Plan) tooLarge(r *brief.Reader, job *box.Job) {
+	size, dim := p.Box.Size, "length"
+	if size.Width > size.Length {
+		dim = "width"
+	}
+	if 2*size.Depth > max(size.Length, size.Width) {
+		dim = "depth"
+	}
+	var pieces []string
+	for _, piece := range p.Box.Pieces {
+		pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, r.Say(piece.Width), r.Say(piece.Height)))
+	}
+	r.Problem(job.SizeField(dim), "This box is larger than every sheet on the shelf: "+strings.Join(pieces, ", ")+".",
+		"Make the box smaller or its walls lower.")
+}
+
+// place sets the contents in the middle of the holder's floor.
+func (p *Plan) place(job *box.Job) {
+	t := job.T().MM()
+	whole := contents.Size{}
+	for _, it := range p.Load.Placed {
+		whole.Length = max(whole.Length, it.At.Length+it.Size.Length)
+		whole.Width = max(whole.Width, it.At.Width+it.Size.Width)
+	}
+	for _, it := range p.Load.Placed {
+		lo := fold.Vec{
+			X: it.At.Length.MM() - whole.Length.MM()/2,
+			Y: it.At.Width.MM() - whole.Width.MM()/2,
+			Z: it.At.Height.MM() + t/2,
+		}
+		size := fold.Vec{X: it.Size.Length.MM(), Y: it.Size.Width.MM(), Z: it.Size.Height.MM()}
+		p.Blocks = append(p.Blocks, fold.Block{Name: p.Load.Things[it.Thing].Name, Lo: lo, Hi: lo.Add(size)})
+	}
+}
+
+func (p *Plan) lay(r *brief.Reader, w Workshop) {
+	var pieces []layout.Piece
+	for _, piece := range p.Box.Pieces {
+		pieces = append(pieces, layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * p.Copies})
+	}
+	p.Layout = layout.Fit(pieces, p.Sheet.Width, p.Sheet.Height)
+	p.Cost = p.Card.Cost(p.Sheet, len(p.Layout.Sheets))
+	check := fold.Check{Name: "every piece lies on its sheet", Holds: true, Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
+	for _, big := range p.Layout.TooBig {
+		check.Holds = false
+		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)
+		var set map[string]string
+		fix := "Choose a larger sheet."
+		for _, s := range w.Sheets {
+			if fitsAll(s, p.Box) {
+				fix, set = "Cut it from "+s.Title+".", map[string]string{"card.sheet": s.ID}
+				break
+			}
+		}
+		r.Warn(brief.Warning{Code: "sheet-too-small", Text: title(check.Figure) + ".", Fix: fix, Set: set})
+	}
+	p.Checks = append(p.Checks, check)
+}
+
+func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
+	var cards []bench.ScoreCard
+	for _, piece := range p.Box.Pieces {
+		c := bench.Card(piece, r.Say, p.Step.Size)
+		c.Count *= p.Copies
+		c.Says = c.Sentences(r.Say)
+		cards = append(cards, c)
+	}
+	w := bench.Work{Pieces: p.Box.Pieces, Cards: cards, Sheets: len(p.Layout.Sheets), SheetIs: p.Sheet.Title,
+		Adhesive: p.Adhesive.Title, Copies: p.Copies, Say: r.Say}
+	for _, l := range p.Box.Lids {
+		w.Lids = append(w.Lids, l.Piece)
+	}
+	for _, t := range p.Load.Things {
+		w.Contents = append(w.Contents, fmt.Sprintf("%d × %s", t.Count, t.Name))
+	}
+	return cards, bench.Steps(w)
+}
+
+func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

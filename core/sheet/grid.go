@@ -1,0 +1,169 @@
+package sheet
+
+import (
+	"fmt"
+	"strings"
+)
+
+// grid remembers the cells of a picture, for what is shaped within them.
+type grid struct {
+	xs, ys []Length   // boundaries, from 0 to the size of the piece
+	cells  [][]string // by row, then column
+	slitV  [][]bool   // [row][i]: the boundary right of column i is slit
+	slitH  [][]bool   // [i][column]: the boundary below row i is slit
+}
+
+// Cols and Rows list the widths between boundaries, in order.
+func Cols(l ...Length) []Length { return l }
+
+// Rows is Cols for heights.
+func Rows(l ...Length) []Length { return l }
+
+// Grid makes a piece from a picture of its cells:
+//
+//	tab | back  | tab
+//	left  base    right
+//	tab | front | tab
+//
+// A blank between two cells is a score, "|" a slit, "." is card cut away, and
+// neighbours of one name are one face. Between two rows of cells a line of
+// "-" (slit) and "~" (score), one a column, says otherwise than all scores.
+func Grid(name string, cols, rows []Length, picture string) *Piece {
+	g := &grid{xs: edges(cols), ys: edges(rows)}
+	p := New(name, g.xs[len(cols)], g.ys[len(rows)])
+	p.grid = g
+	g.slitH = make([][]bool, len(rows))
+	for i := range g.slitH {
+		g.slitH[i] = make([]bool, len(cols))
+	}
+	for line := range strings.SplitSeq(strings.TrimSpace(picture), "\n") {
+		fields := strings.Fields(line)
+		if strings.Trim(line, "-~ \t") == "" {
+			for c, f := range fields {
+				if c < len(cols) && len(g.cells) > 0 {
+					g.slitH[len(g.cells)-1][c] = f == "-"
+				}
+			}
+			continue
+		}
+		var row []string
+		slits := make([]bool, len(cols))
+		for _, f := range fields {
+			if f != "|" {
+				row = append(row, f)
+			} else if n := len(row); n > 0 && n <= len(cols) {
+				slits[n-1] = true
+			}
+		}
+		if len(row) != len(cols) {
+			p.fault("the picture of %s has a row of %d cells for %d columns", name, len(row), len(cols))
+			return p
+		}
+		g.cells, g.slitV = append(g.cells, row), append(g.slitV, slits)
+	}
+	if len(g.cells) != len(rows) {
+		p.fault("the picture of %s has %d rows of cells for %d rows", name, len(g.cells), len(rows))
+		return p
+	}
+	p.drawGrid()
+	return p
+}
+
+func edges(sizes []Length) []Length {
+	out := []Length{0}
+	for _, s := range sizes {
+		out = append(out, out[len(out)-1]+s)
+	}
+	return out
+}
+
+// drawGrid turns cells into passes, cuts and labels.
+func (p *Piece) drawGrid() {
+	g := p.grid
+	rows, cols := len(g.cells), len(g.cells[0])
+	for r, row := range g.cells {
+		for c, name := range row {
+			mid := Point{(g.xs[c] + g.xs[c+1]) / 2, (g.ys[r] + g.ys[r+1]) / 2}
+			p.Label(mid, name)
+		}
+	}
+	for c := 0; c+1 < cols; c++ {
+		p.boundary(true, g.xs[c+1], g.ys, func(r int) (string, string, bool) {
+			return g.cells[r][c], g.cells[r][c+1], g.slitV[r][c]
+		})
+	}
+	for r := 0; r+1 < rows; r++ {
+		p.boundary(false, g.ys[r+1], g.xs, func(c int) (string, string, bool) {
+			return g.cells[r][c], g.cells[r+1][c], g.slitH[r][c]
+		})
+	}
+}
+
+// boundary scores one line of the grid, wherever cells differ, and cuts along
+// its slits and beside what is cut away.
+func (p *Piece) boundary(alongWidth bool, at Length, ends []Length, cell func(int) (string, string, bool)) {
+	from, scored := -1, false
+	flush := func(to int) {
+		if from >= 0 && scored {
+			p.pass(alongWidth, at, ends[from], ends[to], Valley)
+		}
+		from, scored = -1, false
+	}
+	for i := 0; i+1 < len(ends); i++ {
+		a, b, slit := cell(i)
+		if a == b && !slit && a != waste {
+			flush(i)
+			continue
+		}
+		if from < 0 {
+			from = i
+		}
+		if slit || (a == waste) != (b == waste) {
+			p.CutAlong(on(alongWidth, at, ends[i]), on(alongWidth, at, ends[i+1]))
+			if slit && a != waste && b != waste {
+				p.Slits = append(p.Slits, p.Lines[len(p.Lines)-1])
+			}
+		} else if a != waste {
+			scored = true
+		}
+	}
+	flush(len(ends) - 1)
+}
+
+// pass scores a straight line and names it.
+func (p *Piece) pass(alongWidth bool, at, from, to Length, fold Fold) {
+	letter := "h"
+	if alongWidth {
+		letter = "v"
+	}
+	n := 1
+	for _, q := range p.Passes {
+		if q.AlongWidth == alongWidth {
+			n++
+		}
+	}
+	p.Passes = append(p.Passes, Pass{alongWidth, at, from, to, fold, fmt.Sprintf("%s%d", letter, n)})
+	p.Lines = append(p.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to)})
+}
+
+func on(alongWidth bool, at, along Length) Point {
+	if alongWidth {
+		return Point{at, along}
+	}
+	return Point{along, at}
+}
+
+// cell finds the rectangle of a cell by its face's name.
+func (p *Piece) cell(name string) (r, c int, ok bool) {
+	if p.grid != nil {
+		for r, row := range p.grid.cells {
+			for c, n := range row {
+				if n == name {
+					return r, c, true
+				}
+			}
+		}
+	}
+	p.fault("%s has no cell %q", p.Name, name)
+	return 0, 0, false
+}

@@ -1,0 +1,241 @@
+package sheet
+
+import (
+	"math"
+	"slices"
+)
+
+// mesh is the piece as a map: points, and edges between them that meet only
+// at points. Faces are walked off it by turning the same way at every point.
+type mesh struct {
+	points []Point
+	edges  []meshEdge
+}
+
+type meshEdge struct {
+	from, to int
+	line     Line
+	gone     bool
+}
+
+// split breaks lines wherever one meets another and joins what coincides. A
+// cut along a score wins: the maker scores the whole length, then cuts.
+func (m *mesh) split(lines []Line) {
+	stops := make([][]Point, len(lines))
+	for i, l := range lines {
+		stops[i] = []Point{l.A, l.B}
+	}
+	for i := range lines {
+		for j := i + 1; j < len(lines); j++ {
+			a, b := lines[i], lines[j]
+			for _, e := range [...]Point{b.A, b.B} {
+				if onLine(a, e) {
+					stops[i] = append(stops[i], e)
+				}
+			}
+			for _, e := range [...]Point{a.A, a.B} {
+				if onLine(b, e) {
+					stops[j] = append(stops[j], e)
+				}
+			}
+			if x, ok := crossing(a, b); ok {
+				stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
+			}
+		}
+	}
+	at := map[[2]int]int{}
+	for i, l := range lines {
+		slices.SortFunc(stops[i], func(p, q Point) int {
+			d := (p.X-q.X)*sign(l.B.X-l.A.X) + (p.Y-q.Y)*sign(l.B.Y-l.A.Y)
+			return int(sign(d))
+		})
+		for k := 1; k < len(stops[i]); k++ {
+			m.join(at, m.point(stops[i][k-1]), m.point(stops[i][k]), l)
+		}
+	}
+}
+
+func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
+	if from == to {
+		return
+	}
+	key := [2]int{min(from, to), max(from, to)}
+	if k, ok := at[key]; ok {
+		if l.Kind > m.edges[k].line.Kind {
+			m.edges[k].line = l
+		}
+		return
+	}
+	at[key] = len(m.edges)
+	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l})
+}
+
+func (m *mesh) point(p Point) int {
+	for i, q := range m.points {
+		if (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near {
+			return i
+		}
+	}
+	m.points = append(m.points, p)
+	return len(m.points) - 1
+}
+
+func sign(l Length) Length {
+	switch {
+	case l > 0:
+		return 1
+	case l < 0:
+		return -1
+	}
+	return 0
+}
+
+// onLine says whether a point lies on a line, its ends included.
+func onLine(l Line, p Point) bool {
+	lo := Point{min(l.A.X, l.B.X) - near, min(l.A.Y, l.B.Y) - near}
+	hi := Point{max(l.A.X, l.B.X) + near, max(l.A.Y, l.B.Y) + near}
+	if p.X < lo.X || p.X > hi.X || p.Y < lo.Y || p.Y > hi.Y {
+		return false
+	}
+	dx, dy := float64(l.B.X-l.A.X), float64(l.B.Y-l.A.Y)
+	off := dx*float64(p.Y-l.A.Y) - dy*float64(p.X-l.A.X)
+	return math.Abs(off) <= near*math.Hypot(dx, dy)
+}
+
+// crossing finds where two lines cross between their ends.
+func crossing(a, b Line) (Point, bool) {
+	ax, ay := float64(a.B.X-a.A.X), float64(a.B.Y-a.A.Y)
+	bx, by := float64(b.B.X-b.A.X), float64(b.B.Y-b.A.Y)
+	cross := ax*by - ay*bx
+	if math.Abs(cross) <= 1e-9*math.Hypot(ax, ay)*math.Hypot(bx, by) {
+		return Point{}, false
+	}
+	ox, oy := float64(b.A.X-a.A.X), float64(b.A.Y-a.A.Y)
+	s, t := (ox*by-oy*bx)/cross, (ox*ay-oy*ax)/cross
+	if s <= 0 || s >= 1 || t <= 0 || t >= 1 {
+		return Point{}, false
+	}
+	return Point{a.A.X + Length(math.Round(s*ax)), a.A.Y + Length(math.Round(s*ay))}, true
+}
+
+// prune takes out edges that end in the middle of card, and returns them.
+func (m *mesh) prune() (loose []meshEdge) {
+	for {
+		degree := make([]int, len(m.points))
+		for _, e := range m.edges {
+			if !e.gone {
+				degree[e.from]++
+				degree[e.to]++
+			}
+		}
+		found := false
+		for i := range m.edges {
+			e := &m.edges[i]
+			if !e.gone && (degree[e.from] == 1 || degree[e.to] == 1) {
+				e.gone, found = true, true
+				loose = append(loose, *e)
+			}
+		}
+		if !found {
+			return loose
+		}
+	}
+}
+
+// half is an edge walked one way.
+type half struct {
+	edge     int
+	from, to int
+	angle    float64
+	next     int
+	loop     int
+}
+
+func (m *mesh) halves() []half {
+	var hs []half
+	for i, e := range m.edges {
+		if e.gone {
+			continue
+		}
+		hs = append(hs, half{edge: i, from: e.from, to: e.to, loop: -1}, half{edge: i, from: e.to, to: e.from, loop: -1})
+	}
+	around := make([][]int, len(m.points))
+	for i := range hs {
+		a, b := m.points[hs[i].from], m.points[hs[i].to]
+		hs[i].angle = math.Atan2(float64(b.Y-a.Y), float64(b.X-a.X))
+		around[hs[i].from] = append(around[hs[i].from], i)
+	}
+	for _, out := range around {
+		slices.SortFunc(out, func(i, j int) int {
+			if hs[i].angle < hs[j].angle {
+				return -1
+			}
+			return 1
+		})
+		for k, i := range out {
+			// Coming in along i's twin, turn on to the neighbour of i.
+			hs[i^1].next = out[(k+len(out)-1)%len(out)]
+		}
+	}
+	return hs
+}
+
+// faces walks the loops. A loop that runs the one way round bounds a face, the
+// other way round is the rim of a whole component: the outside of the piece,
+// or of something that lies in a hole of a face.
+func (m *mesh) faces() []*Face {
+	hs := m.halves()
+	var faces []*Face
+	var rims [][]Point
+	for i := range hs {
+		if hs[i].loop >= 0 {
+			continue
+		}
+		f := &Face{}
+		for k := i; hs[k].loop < 0; k = hs[k].next {
+			hs[k].loop = len(faces)
+			f.Points = append(f.Points, m.points[hs[k].from])
+			l := m.edges[hs[k].edge].line
+			l.A, l.B = m.points[hs[k].from], m.points[hs[k].to]
+			f.Edges = append(f.Edges, Edge{Line: l})
+		}
+		if area(f.Points) <= 0 {
+			rims = append(rims, f.Points)
+			f.Points = nil
+		}
+		faces = append(faces, f)
+	}
+	m.link(hs, faces)
+	faces = slices.DeleteFunc(faces, func(f *Face) bool { return f.Points == nil })
+	for _, rim := range rims {
+		if f := around(faces, rim); f != nil {
+			f.Holes = append(f.Holes, rim)
+		}
+	}
+	return faces
+}
+
+func (m *mesh) link(hs []half, faces []*Face) {
+	for i := range hs {
+		f := faces[hs[i].loop]
+		if other := faces[hs[i^1].loop]; other.Points != nil && other != f {
+			for k := range f.Edges {
+				if f.Edges[k].A == m.points[hs[i].from] && f.Edges[k].B == m.points[hs[i].to] {
+					f.Edges[k].Beyond = other
+				}
+			}
+		}
+	}
+}
+
+// around finds the smallest face that wholly holds a rim.
+func around(faces []*Face, rim []Point) *Face {
+	var best *Face
+	for _, f := range faces {
+		if math.Abs(area(f.Points)) > math.Abs(area(rim))+1e-6 && Inside(f.Points, rim[0]) &&
+			(best == nil || math.Abs(area(f.Points)) < math.Abs(area(best.Points))) {
+			best = f
+		}
+	}
+	return best
+}

@@ -1,0 +1,164 @@
+// Package sheet is one piece of card: what is scored, slit, cut away and
+// glued, in the order a maker would say it, and the faces those lines make.
+//
+// The piece lies inside up. X runs left to right and Y down from its top left
+// corner. A style says lines; the faces are found from them (see Find), so a
+// forgotten slit shows as a face that cannot fold.
+package sheet
+
+import (
+	"fmt"
+
+	"brevium/core/measure"
+)
+
+type Length = measure.Length
+
+// Point is a place on the piece.
+type Point struct{ X, Y Length }
+
+func (p Point) Add(q Point) Point { return Point{p.X + q.X, p.Y + q.Y} }
+
+// Kind is what is done along a line.
+type Kind int
+
+const (
+	Score Kind = iota // pressed, to fold along
+	Bend              // one of a run of narrow facets that make a curve
+	Cut
+	Hole // the edge of something punched out
+)
+
+func (k Kind) String() string { return [...]string{"score", "bend", "cut", "hole"}[k] }
+
+// Open says whether card on one side of the line is free of the other side.
+func (k Kind) Open() bool { return k == Cut || k == Hole }
+
+// Fold is the way a score folds, seen from the inside face.
+type Fold int
+
+const (
+	Valley   Fold = iota // the sides rise towards you
+	Mountain             // the sides fall away
+)
+
+func (f Fold) String() string { return [...]string{"valley", "mountain"}[f] }
+
+// Line is a straight line on the piece.
+type Line struct {
+	Kind Kind
+	Fold Fold
+	A, B Point
+	Turn int // how far a score is folded, in degrees; 0 means 90
+}
+
+// Pass is one run of the scoring tool, from edge to edge where it can be:
+// cuts are made along parts of it later. A pass along the width at 2 in is the
+// line x = 2 in, and From and To are its ends along the height.
+type Pass struct {
+	AlongWidth   bool
+	At, From, To Length
+	Fold         Fold
+	Name         string // unique in the piece, for drawings to point at
+}
+
+// Glue sticks one face to another, on its inside or its outside.
+type Glue struct {
+	Face, On string
+	Outside  bool
+}
+
+// Part is what a piece is for.
+type Part string
+
+const (
+	Box    Part = "box"
+	Layer  Part = "layer"
+	Liner  Part = "liner"
+	Band   Part = "band"
+	Insert Part = "insert"
+)
+
+// Piece is one piece of card and the recipe for it. Only Find may fill the
+// found part.
+type Piece struct {
+	Name          string
+	Part          Part
+	Count         int
+	Width, Height Length
+
+	Lines  []Line
+	Passes []Pass
+	labels []label
+
+	Slits []Line      // cuts between two faces that both stay
+	Root  string      // the face that stays on the table
+	Glues []Glue      // which face is stuck to which
+	Meets [][2]string // walls whose edges come together
+	Order [][]string  // faces in the order they are folded up, together or in turn
+
+	Faces  []*Face  // found; waste last
+	Faults []string // what the lines get wrong, found
+
+	grid *grid
+}
+
+type label struct {
+	at   Point
+	name string
+}
+
+// waste names card that is cut away, and trim what shaping a tab leaves.
+const waste, trim = ".", ","
+
+// New begins a piece without lines.
+func New(name string, width, height Length) *Piece {
+	return &Piece{Name: name, Part: Box, Count: 1, Width: width, Height: height}
+}
+
+// fault notes a mistake in a recipe; the proof reports it.
+func (p *Piece) fault(format string, args ...any) {
+	p.Faults = append(p.Faults, fmt.Sprintf(format, args...))
+}
+
+// Name the face that holds the point.
+func (p *Piece) Label(at Point, name string) { p.labels = append(p.labels, label{at, name}) }
+
+// Discard marks the face that holds the point as cut away.
+func (p *Piece) Discard(at Point) { p.Label(at, waste) }
+
+// CutAlong cuts from point to point.
+func (p *Piece) CutAlong(points ...Point) {
+	for i := 1; i < len(points); i++ {
+		p.Lines = append(p.Lines, Line{Kind: Cut, A: points[i-1], B: points[i]})
+	}
+}
+
+// Glue sticks a face behind another, on its inside.
+func (p *Piece) Glue(face, on string) { p.Glues = append(p.Glues, Glue{Face: face, On: on}) }
+
+// Meet says that two walls come together edge to edge.
+func (p *Piece) Meet(a, b string) { p.Meets = append(p.Meets, [2]string{a, b}) }
+
+// FoldUp adds faces to the order of folding: those in one call move together.
+func (p *Piece) FoldUp(faces ...string) { p.Order = append(p.Order, faces) }
+
+// Face finds a face by name.
+func (p *Piece) Face(name string) *Face {
+	for _, f := range p.Faces {
+		if f.Name == name && !f.Waste {
+			return f
+		}
+	}
+	return nil
+}
+
+// Kept gives the faces that are not cut away.
+func (p *Piece) Kept() []*Face {
+	for i, f := range p.Faces {
+		if f.Waste {
+			return p.Faces[:i]
+		}
+	}
+	return p.Faces
+}

@@ -1,0 +1,163 @@
+package draw
+
+import (
+	"encoding/xml"
+	"fmt"
+	"io"
+	"math/rand/v2"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/plan"
+)
+
+func made(t testing.TB, l, w, d, units string, options ...string) *plan.Plan {
+	t.Helper()
+	b := brief.New(units)
+	b.Size = &brief.Size{Length: brief.Text(l), Width: brief.Text(w), Depth: brief.Text(d)}
+	b.Contents = nil
+	b.Card.Sheet = "a3"
+	for i := 0; i+1 < len(options); i += 2 {
+		b.Set(options[i], options[i+1])
+	}
+	p := plan.Make(b, plan.Default)
+	if !p.OK() {
+		t.Fatal(p.Problems)
+	}
+	return p
+}
+
+// Every picture is one well-formed element with a name for those who can't
+// see it, and brings no style or script with it.
+func TestPicturesAreSound(t *testing.T) {
+	p := made(t, "5 in", "3 1/2 in", "2 in", "in", "name", `<b>"&`)
+	pictures := map[string]string{
+		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4), "board": Board(p, p.Cards[0], 1),
+		"closed": Folded(p, box.Closed, DefaultView, 300, 200), "half": Folded(p, box.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
+	}
+	for name, svg := range pictures {
+		dec := xml.NewDecoder(strings.NewReader(svg))
+		for {
+			if _, err := dec.Token(); err == io.EOF {
+				break
+			} else if err != nil {
+				t.Fatalf("%s: %v", name, err)
+			}
+		}
+		if !strings.Contains(svg, `role="img" aria-label="`) || strings.Contains(svg, "style=") || strings.Contains(svg, "<script") || strings.Contains(svg, "NaN") {
+			t.Errorf("%s is not sound: %.200s", name, svg)
+		}
+	}
+	if file := string(File(pictures["flat"])); !strings.Contains(file, "<style>") || !strings.Contains(file, "xmlns=") {
+		t.Error("a file of its own needs its styles")
+	}
+}
+
+// Every score, and each size, is on the drawing with its number.
+func TestFlatTellsEveryNumber(t *testing.T) {
+	p := made(t, "127 mm", "89 mm", "50 mm", "mm", "box.options.lid-height", "20 mm")
+	svg := Flat(p, "", 690, 560)
+	for _, c := range p.Cards {
+		for _, turn := range c.Turns {
+			for i, line := range turn.Lines {
+				piece := p.Box.Piece(c.Piece)
+				label := p.Step.Show(line.At).Text
+				if !strings.Contains(svg, fmt.Sprintf(`data-link="%s" class="flags"`, Link(piece, line))) || !strings.Contains(svg, ">"+label+"<") {
+					t.Errorf("score %d of %s at %s is not on the drawing", i, c.Piece, label)
+				}
+			}
+		}
+		if !strings.Contains(svg, ">"+p.Step.Show(c.W).Text+" mm<") {
+			t.Errorf("the width of %s is not on the drawing", c.Piece)
+		}
+	}
+}
+
+var flagText = regexp.MustCompile(`<text x="([\d.]+)" y="([\d.]+)" class="flag-text" text-anchor="(\w+)">(.*?)</text>`)
+var tags = regexp.MustCompile(`<[^>]*>`)
+
+// The numbers on the rulers never lie over each other, whatever the size.
+func TestFlagsDontOverlap(t *testing.T) {
+	r := rand.New(rand.NewPCG(4, 4))
+	for range 60 {
+		size := func(low, more int) string { return fmt.Sprintf("%d/16 in", low+r.IntN(more)) }
+		p := made(t, size(16, 90), size(4, 90), size(8, 40), "in", "tools.adhesive", "glue", "box.options.lid", "full")
+		type place struct{ x1, y1, x2, y2 float64 }
+		var places []place
+		for _, m := range flagText.FindAllStringSubmatch(Flat(p, "base", 690, 560), -1) {
+			x, _ := strconv.ParseFloat(m[1], 64)
+			y, _ := strconv.ParseFloat(m[2], 64)
+			w := wide(strings.ReplaceAll(tags.ReplaceAllString(m[4], ""), "&#8203;", ""), 13)
+			if m[3] == "middle" {
+				x += w / 2
+			}
+			places = append(places, place{x - w, y - 10, x, y + 2})
+		}
+		if len(places) != 4 {
+			t.Fatalf("%d numbers", len(places))
+		}
+		for i, a := range places {
+			for _, b := range places[i+1:] {
+				if a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2 {
+					t.Fatalf("numbers overlap at %v and %v: %+v", a, b, p.Box.Size)
+				}
+			}
+		}
+	}
+}
+
+// Whatever is painted later is never behind what was painted before: checked
+// on heaps of random upright cards, from all sides, by points they share on
+// the picture.
+func TestTreePaintsBackToFront(t *testing.T) {
+	r := rand.New(rand.NewPCG(2, 2))
+	for range 200 {
+		var polys []poly
+		for range 6 {
+			at := fold.Vec{X: r.Float64() * 50, Y: r.Float64() * 50, Z: r.Float64() * 50}
+			a, b := fold.Vec{X: 10 + 20*r.Float64()}, fold.Vec{Y: 10 + 20*r.Float64()}
+			if r.IntN(2) == 0 {
+				b = fold.Vec{Z: 10 + 20*r.Float64()}
+			}
+			n := a.Cross(b)
+			polys = append(polys, poly{[]fold.Vec{at, at.Add(a), at.Add(a).Add(b), at.Add(b)}, make([]bool, 4), n.Times(1 / n.Len()), "#000000"})
+		}
+		v := View{r.Float64() * 360, r.Float64()*120 - 60}
+		eye := v.eye()
+		var order []poly
+		grow(polys).walk(eye, func(p poly) { order = append(order, p) })
+		for i, before := range order {
+			mid := fold.Vec{}
+			for _, q := range before.points {
+				mid = mid.Add(q.Times(1 / float64(len(before.points))))
+			}
+			for _, after := range order[i+1:] {
+				// Going from the middle away from the eye must not meet what is
+				// painted later.
+				den := eye.Dot(after.normal)
+				if den > -1e-6 && den < 1e-6 {
+					continue
+				}
+				s := after.points[0].Sub(mid).Dot(after.normal) / den
+				if s < -1e-3 && within(after, mid.Add(eye.Times(s))) {
+					t.Fatalf("%v is painted over %v, which lies nearer", after.points, before.points)
+				}
+			}
+		}
+	}
+}
+
+func within(p poly, at fold.Vec) bool {
+	for i, a := range p.points {
+		b := p.points[(i+1)%len(p.points)]
+		if b.Sub(a).Cross(at.Sub(a)).Dot(p.normal)*b.Sub(a).Cross(p.points[(i+2)%len(p.points)].Sub(b)).Dot(p.normal) < 1e-6 {
+			return false
+		}
+	}
+	return true
+}

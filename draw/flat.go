@@ -1,0 +1,366 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+)
+
+// margins round a piece: rulers and flags above and left, sizes below and right.
+const (
+	marginLeft, marginTop     = 74.0, 62.0
+	marginRight, marginBottom = 62.0, 34.0
+	rulerWide                 = 20.0
+	legendHigh                = 30.0
+)
+
+// Flat draws the pieces, inside up, against the edges of rulers, within a
+// picture about w by h. A name picks one piece; without it all are shown, at
+// one scale.
+func Flat(p *plan.Plan, piece string, w, h float64) string {
+	pieces := p.Box.Pieces
+	if one := p.Box.Piece(piece); one != nil {
+		pieces = []*sheet.Piece{one}
+	}
+	scale, columns := arrange(pieces, w, h-legendHigh)
+	c := &canvas{}
+	x, y, rowHigh, wide := 0.0, 0.0, 0.0, 0.0
+	var says []string
+	for i, one := range pieces {
+		if i%columns == 0 {
+			x, y, rowHigh = 0, y+rowHigh, 0
+		}
+		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop}
+		f.draw()
+		cw, ch := cell(one, scale)
+		x, rowHigh = x+cw, max(rowHigh, ch)
+		wide = max(wide, x)
+		says = append(says, f.says())
+	}
+	wide = max(wide, 520)
+	legend(c, 16, y+rowHigh+14, pieces)
+	return picture("flat", wide, y+rowHigh+legendHigh, strings.Join(says, " "), c)
+}
+
+func cell(p *sheet.Piece, k float64) (w, h float64) {
+	return p.Width.MM()*k + marginLeft + marginRight, p.Height.MM()*k + marginTop + marginBottom
+}
+
+// arrange finds how many pieces to set side by side for the largest scale.
+func arrange(pieces []*sheet.Piece, w, h float64) (scale float64, columns int) {
+	columns = 1
+	for n := 1; n <= len(pieces); n++ {
+		wide, high := 0.0, 0.0
+		rows := (len(pieces) + n - 1) / n
+		for r := range rows {
+			rw, rh := 0.0, 0.0
+			for _, p := range pieces[r*n : min(len(pieces), (r+1)*n)] {
+				rw, rh = rw+p.Width.MM(), max(rh, p.Height.MM())
+			}
+			wide, high = max(wide, rw), high+rh
+		}
+		k := min((w-float64(n)*(marginLeft+marginRight))/wide, (h-float64(rows)*(marginTop+marginBottom))/high)
+		if k > scale {
+			scale, columns = k, n
+		}
+	}
+	return max(scale, 0.2), columns
+}
+
+// flat draws one piece with its top left corner at x, y; k is pixels a
+// millimetre.
+type flat struct {
+	*canvas
+	p     *plan.Plan
+	piece *sheet.Piece
+	k     float64
+	x, y  float64
+}
+
+func (f flat) at(p sheet.Point) (x, y float64) { return f.x + p.X.MM()*f.k, f.y + p.Y.MM()*f.k }
+
+func (f flat) draw() {
+	f.group("data-piece", f.piece.Name)
+	f.title(fmt.Sprintf("%s, inside up", f.piece.Name))
+	f.rulers()
+	for _, face := range f.piece.Faces {
+		if face.Waste {
+			f.tag("path", "class", "away", "d", f.path(face))
+			continue
+		}
+		f.tag("path", "d", f.path(face), "fill", f.p.Card.Inside, "fill-rule", "evenodd")
+	}
+	for _, g := range f.piece.Glues {
+		if face := f.piece.Face(g.Face); face != nil {
+			f.tag("path", "class", "glued", "d", f.path(face))
+		}
+	}
+	f.lines()
+	f.names()
+	f.flags()
+	f.size()
+	f.end()
+}
+
+func (f flat) path(face *sheet.Face) string {
+	var b strings.Builder
+	for _, ring := range append([][]sheet.Point{face.Points}, face.Holes...) {
+		for i, pt := range ring {
+			x, y := f.at(pt)
+			letter := "L"
+			if i == 0 {
+				letter = "M"
+			}
+			b.WriteString(letter + px(x) + " " + px(y))
+		}
+		b.WriteString("Z")
+	}
+	return b.String()
+}
+
+// lines draws folds first and cuts over them.
+func (f flat) lines() {
+	lines := f.piece.Outline()
+	for _, folds := range []bool{true, false} {
+		for _, l := range lines {
+			if folds == l.Kind.Open() {
+				continue
+			}
+			f.stroke(l)
+		}
+	}
+}
+
+func (f flat) stroke(l sheet.Line) {
+	x1, y1 := f.at(l.A)
+	x2, y2 := f.at(l.B)
+	link := ""
+	for _, pass := range f.piece.Passes {
+		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At || !pass.AlongWidth && l.A.Y == pass.At && l.B.Y == pass.At; on {
+			link = Link(f.piece, pass)
+		}
+	}
+	f.group("data-link", link)
+	switch {
+	case l.Kind.Open():
+		f.line("cut", x1, y1, x2, y2)
+	case l.Kind == sheet.Bend:
+		f.line("bend", x1, y1, x2, y2)
+	case l.Fold == sheet.Mountain:
+		f.line("ridge", x1, y1, x2, y2)
+	default:
+		f.line("groove", x1, y1, x2, y2)
+		f.line("groove-floor", x1, y1, x2, y2)
+	}
+	f.end()
+}
+
+// Link is the mark that ties a score's line to its numbers.
+func Link(p *sheet.Piece, pass sheet.Pass) string { return p.Name + "-" + pass.Name }
+
+// rulers lies a ruler along the top edge and one along the left edge.
+func (f flat) rulers() {
+	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
+	f.rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
+	f.rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
+	step, number := f.ticks()
+	for i := 0; ; i++ {
+		at := step * measure.Length(i)
+		if at > max(f.piece.Width, f.piece.Height) {
+			break
+		}
+		d := at.MM() * f.k
+		long := 5.0
+		if at%number == 0 {
+			long = 9
+		}
+		label := ""
+		if at%number == 0 && at > 0 {
+			label = rulerNumber(at, f.p.Step.Unit)
+		}
+		if at <= f.piece.Width {
+			f.line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
+			if label != "" && d < w-4 {
+				f.text(f.x+d, f.y-13, "ruler-text", "middle", label)
+			}
+		}
+		if at <= f.piece.Height {
+			f.line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
+			if label != "" && d < h-4 {
+				f.text(f.x-16, f.y+d+3.5, "ruler-text", "middle", label)
+			}
+		}
+	}
+}
+
+// ticks picks marks that stand at least 4 pixels apart and numbers at least 24.
+func (f flat) ticks() (step, number measure.Length) {
+	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch, 2 * measure.Inch}
+	numbers := []measure.Length{measure.Inch, 2 * measure.Inch, 4 * measure.Inch}
+	if f.p.Step.Unit == measure.Millimetres {
+		mm := measure.Millimetre
+		marks = []measure.Length{mm, 2 * mm, 5 * mm, 10 * mm, 20 * mm}
+		numbers = []measure.Length{10 * mm, 20 * mm, 50 * mm, 100 * mm}
+	}
+	pick := func(from []measure.Length, apart float64) measure.Length {
+		for _, l := range from {
+			if l.MM()*f.k >= apart {
+				return l
+			}
+		}
+		return from[len(from)-1]
+	}
+	return pick(marks, 4), pick(numbers, 24)
+}
+
+func rulerNumber(l measure.Length, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprint(int64(l / measure.Inch))
+	}
+	return fmt.Sprint(int64(l / measure.Millimetre / 10))
+}
+
+// flags numbers each score by its distance along the ruler. Where two numbers
+// would touch, the second goes further out on a longer leader.
+func (f flat) flags() {
+	lastEnd := [2]float64{math.Inf(-1), math.Inf(-1)}
+	lastLow := [2]float64{math.Inf(-1), math.Inf(-1)}
+	for _, pass := range sorted(f.piece.Passes) {
+		d := pass.At.MM() * f.k
+		label := f.p.Step.Show(pass.At).Text
+		f.group("data-link", Link(f.piece, pass), "class", "flags")
+		if pass.AlongWidth {
+			half := wide(label, 13) / 2
+			row := 0
+			if f.x+d-half < lastEnd[0]+4 {
+				row = 1
+			}
+			lastEnd[row] = f.x + d + half
+			y := f.y - rulerWide - 8 - float64(row)*15
+			f.line("flag", f.x+d, y+3, f.x+d, f.y)
+			f.text(f.x+d, y, "flag-text", "middle", label)
+		} else {
+			row := 0
+			if d < lastLow[0]+14 {
+				row = 1
+			}
+			lastLow[row] = d
+			x := f.x - rulerWide - 7 - float64(row)*22
+			f.line("flag", x+2, f.y+d, f.x, f.y+d)
+			f.text(x, f.y+d+4.5, "flag-text", "end", label)
+		}
+		f.end()
+	}
+}
+
+func sorted(passes []sheet.Pass) []sheet.Pass {
+	out := append([]sheet.Pass(nil), passes...)
+	for i := range out {
+		for k := i; k > 0 && out[k].At < out[k-1].At; k-- {
+			out[k], out[k-1] = out[k-1], out[k]
+		}
+	}
+	return out
+}
+
+// size writes the cut size below and at the right, and the piece's name.
+func (f flat) size() {
+	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
+	show := func(l measure.Length) string { return f.p.Step.Show(l).String() }
+	f.group("data-link", f.piece.Name+"-width")
+	f.line("dim", f.x, f.y+h+12, f.x+w, f.y+h+12)
+	f.line("dim", f.x, f.y+h+8, f.x, f.y+h+16)
+	f.line("dim", f.x+w, f.y+h+8, f.x+w, f.y+h+16)
+	f.text(f.x+w/2, f.y+h+27, "strong", "middle", show(f.piece.Width))
+	f.end()
+	f.group("data-link", f.piece.Name+"-height")
+	f.line("dim", f.x+w+10, f.y, f.x+w+10, f.y+h)
+	f.line("dim", f.x+w+6, f.y, f.x+w+14, f.y)
+	f.line("dim", f.x+w+6, f.y+h, f.x+w+14, f.y+h)
+	f.text(f.x+w+16, f.y+h/2+4, "strong", "start", f.p.Step.Show(f.piece.Height).Text)
+	f.end()
+	name := f.piece.Name
+	if f.piece.Count > 1 {
+		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
+	}
+	f.text(f.x-rulerWide-2, f.y-rulerWide-24, "strong", "end", title(name))
+}
+
+// names writes each face's name on it where there is room.
+func (f flat) names() {
+	for _, face := range f.piece.Kept() {
+		lo, hi := face.Bounds()
+		w, h := (hi.X-lo.X).MM()*f.k, (hi.Y-lo.Y).MM()*f.k
+		name := strings.TrimSuffix(face.Name, "-tab")
+		if name != face.Name {
+			name = "tab"
+		}
+		name = strings.ReplaceAll(name, "-", " ")
+		x, y := f.at(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+		switch {
+		case wide(name, 12) < w-8 && h > 16:
+			f.text(x, y+4, "on-card", "middle", name)
+		case wide(name, 12) < h-8 && w > 16:
+			f.text(x, y+4, "on-card", "middle", name, "transform", fmt.Sprintf("rotate(-90 %s %s)", px(x), px(y)))
+		}
+	}
+}
+
+// says tells the drawing in words.
+func (f flat) says() string {
+	show := func(l measure.Length) string { return f.p.Step.Show(l).String() }
+	var up, across []string
+	for _, pass := range sorted(f.piece.Passes) {
+		if pass.AlongWidth {
+			up = append(up, show(pass.At))
+		} else {
+			across = append(across, show(pass.At))
+		}
+	}
+	return fmt.Sprintf("%s, inside up, %s wide and %s high; scores %s from the left edge and %s from the top edge.",
+		title(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "), strings.Join(across, ", "))
+}
+
+// legend tells the line codes that the pieces use.
+func legend(c *canvas, x, y float64, pieces []*sheet.Piece) {
+	has := map[string]bool{"cut": true}
+	for _, p := range pieces {
+		for _, l := range p.Outline() {
+			switch {
+			case l.Kind == sheet.Bend:
+				has["bend"] = true
+			case l.Kind == sheet.Score && l.Fold == sheet.Mountain:
+				has["ridge"] = true
+			case l.Kind == sheet.Score:
+				has["groove"] = true
+			}
+		}
+		has["glued"] = has["glued"] || len(p.Glues) > 0
+		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
+	}
+	for _, e := range []struct{ class, word string }{
+		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"glued", "stuck"}, {"away", "cut away"},
+	} {
+		if !has[e.class] {
+			continue
+		}
+		switch e.class {
+		case "glued", "away":
+			c.rect(e.class, x, y-8, 26, 14)
+			c.rect("dim", x, y-8, 26, 14)
+		default:
+			c.line(e.class, x, y, x+26, y)
+			if e.class == "groove" {
+				c.line("groove-floor", x, y, x+26, y)
+			}
+		}
+		c.text(x+32, y+4, "small", "start", e.word)
+		x += 46 + wide(e.word, 12)
+	}
+}
+
+func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -1,0 +1,156 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"brevium/core/box"
+	"brevium/core/fold"
+	"brevium/core/plan"
+)
+
+// View is where the folded box is seen from, in degrees: Yaw round the
+// upright, Pitch from level (0) to straight above (90).
+type View struct{ Yaw, Pitch float64 }
+
+// DefaultView looks over the front left corner.
+var DefaultView = View{-32, 28}
+
+// Folded draws the box in a pose, with its contents, hidden card hidden.
+func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
+	scene := &scene{eye: v.eye()}
+	bodies := p.Box.Assemble(p.Card.Caliper, pose)
+	for _, piece := range p.Box.Pieces {
+		scene.body(bodies[piece.Name], p.Card.Colour, p.Card.Inside)
+	}
+	if pose.Fold >= 1 {
+		for _, b := range p.Blocks {
+			scene.block(b)
+		}
+	}
+	var all []*fold.Body
+	for _, piece := range p.Box.Pieces {
+		all = append(all, bodies[piece.Name])
+	}
+	c := &canvas{}
+	scene.paint(c, v, w, h, all)
+	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
+	return picture("folded", w, h, says, c)
+}
+
+func (v View) eye() fold.Vec {
+	yaw, pitch := v.Yaw*math.Pi/180, v.Pitch*math.Pi/180
+	return fold.Vec{X: math.Sin(yaw) * math.Cos(pitch), Y: -math.Cos(yaw) * math.Cos(pitch), Z: math.Sin(pitch)}
+}
+
+// screen gives the directions that run right and up on the picture.
+func (v View) screen() (right, up fold.Vec) {
+	eye := v.eye()
+	yaw := v.Yaw * math.Pi / 180
+	right = fold.Vec{X: math.Cos(yaw), Y: math.Sin(yaw)}
+	return right, eye.Cross(right)
+}
+
+// scene is a heap of flat polygons to be painted from back to front.
+type scene struct {
+	eye   fold.Vec
+	polys []poly
+}
+
+// poly is a convex polygon. Real says which edges are edges of card.
+type poly struct {
+	points []fold.Vec
+	real   []bool
+	normal fold.Vec
+	colour string
+}
+
+func (s *scene) body(b *fold.Body, outside, inside string) {
+	for _, f := range b.Faces {
+		colour := outside
+		if f.In.Dot(s.eye) > 0 {
+			colour = inside
+		}
+		for _, part := range f.Convex() {
+			s.polys = append(s.polys, poly{part.Points, part.Real, f.In, colour})
+		}
+	}
+}
+
+// kraftish is the colour of things inside.
+const thingColour = "#c9a36b"
+
+func (s *scene) block(b fold.Block) {
+	lo, hi := b.Lo, b.Hi
+	v := func(i int) fold.Vec {
+		p := lo
+		if i&1 != 0 {
+			p.X = hi.X
+		}
+		if i&2 != 0 {
+			p.Y = hi.Y
+		}
+		if i&4 != 0 {
+			p.Z = hi.Z
+		}
+		return p
+	}
+	for _, side := range [][4]int{{0, 1, 3, 2}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 3, 7, 6}, {0, 2, 6, 4}, {1, 3, 7, 5}} {
+		pts := []fold.Vec{v(side[0]), v(side[1]), v(side[2]), v(side[3])}
+		n := pts[1].Sub(pts[0]).Cross(pts[3].Sub(pts[0]))
+		if l := n.Len(); l > 0 {
+			s.polys = append(s.polys, poly{pts, []bool{true, true, true, true}, n.Times(1 / l), thingColour})
+		}
+	}
+}
+
+// paint orders the polygons by a tree of planes (each plane splits what
+// crosses it, so the order is right from any side) and draws them.
+func (s *scene) paint(c *canvas, v View, w, h float64, bodies []*fold.Body) {
+	right, up := v.screen()
+	flat := func(p fold.Vec) (x, y float64) { return p.Dot(right), -p.Dot(up) }
+	loX, loY, hiX, hiY := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
+	for _, p := range s.polys {
+		for _, pt := range p.points {
+			x, y := flat(pt)
+			loX, loY, hiX, hiY = min(loX, x), min(loY, y), max(hiX, x), max(hiY, y)
+		}
+	}
+	const rim = 18
+	k := min((w-2*rim)/max(hiX-loX, 1), (h-2*rim)/max(hiY-loY, 1))
+	dx, dy := (w-k*(hiX-loX))/2-k*loX, (h-k*(hiY-loY))/2-k*loY
+	at := func(p fold.Vec) string {
+		x, y := flat(p)
+		return px(x*k+dx) + " " + px(y*k+dy)
+	}
+	grow(s.polys).walk(s.eye, func(p poly) {
+		var b, edges strings.Builder
+		for i, pt := range p.points {
+			letter := "L"
+			if i == 0 {
+				letter = "M"
+			}
+			b.WriteString(letter + at(pt))
+			if p.real[i] {
+				edges.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
+			}
+		}
+		fill := shade(p.colour, p.normal)
+		c.tag("path", "d", b.String()+"Z", "fill", fill, "stroke", fill, "stroke-width", "0.6")
+		c.tag("path", "class", "edge", "d", edges.String())
+	})
+}
+
+// shade darkens a colour by how the light falls on a face.
+func shade(colour string, n fold.Vec) string {
+	light := fold.Vec{X: -0.35, Y: -0.55, Z: 0.76}
+	k := 0.66 + 0.34*math.Abs(n.Dot(light))
+	rgb, err := strconv.ParseUint(strings.TrimPrefix(colour, "#"), 16, 32)
+	if err != nil {
+		return colour
+	}
+	part := func(shift uint) uint64 { return uint64(float64(rgb>>shift&255) * k) }
+	return fmt.Sprintf("#%02x%02x%02x", part(16), part(8), part(0))
+}

@@ -1,0 +1,121 @@
+package draw
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/plan"
+)
+
+// Sheets draws where each piece comes from: the sheets, the cuts numbered in
+// the order to make them, and what is left over. At most most sheets are drawn.
+func Sheets(p *plan.Plan, w, h float64, most int) string {
+	sheets := p.Layout.Sheets[:min(most, len(p.Layout.Sheets))]
+	if len(sheets) == 0 {
+		return ""
+	}
+	const gap = 34.0
+	sw, sh := sheets[0].W.MM(), sheets[0].H.MM()
+	scale, columns := 0.0, 1
+	for n := 1; n <= len(sheets); n++ {
+		rows := float64((len(sheets) + n - 1) / n)
+		k := min((w-float64(n)*gap)/(float64(n)*sw), (h-rows*(gap+14))/(rows*sh))
+		if k > scale {
+			scale, columns = k, n
+		}
+	}
+	scale = max(scale, 0.25)
+	c := &canvas{}
+	var says []string
+	for i, s := range sheets {
+		x := gap/2 + float64(i%columns)*(sw*scale+gap)
+		y := 26 + float64(i/columns)*(sh*scale+gap+14)
+		c.text(x, y-8, "strong", "start", fmt.Sprintf("Sheet %d", i+1))
+		d := onSheet{c, p, x, y, scale}
+		d.draw(s)
+		says = append(says, d.says(i, s))
+	}
+	rows := (len(sheets) + columns - 1) / columns
+	return picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14), strings.Join(says, " "), c)
+}
+
+type onSheet struct {
+	*canvas
+	p    *plan.Plan
+	x, y float64
+	k    float64
+}
+
+func (d onSheet) rectOf(r layout.Rect) (x, y, w, h float64) {
+	return d.x + r.X.MM()*d.k, d.y + r.Y.MM()*d.k, r.W.MM() * d.k, r.H.MM() * d.k
+}
+
+func (d onSheet) draw(s layout.Sheet) {
+	x, y, w, h := d.rectOf(layout.Rect{W: s.W, H: s.H})
+	d.rect("sheet", x, y, w, h)
+	for _, o := range s.Offcuts {
+		x, y, w, h := d.rectOf(o)
+		d.rect("offcut", x+2, y+2, w-4, h-4)
+		d.label(x, y, w, h, "faint small", "left over", d.by(o.W, o.H))
+	}
+	for _, it := range s.Placed {
+		x, y, w, h := d.rectOf(it.Rect)
+		d.rect("piece-edge", x, y, w, h, "fill", d.p.Card.Inside)
+		name := it.Piece
+		if it.Turned {
+			name += ", turned"
+		}
+		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
+	}
+	for i, cut := range s.Cuts {
+		x, y, w, h := d.rectOf(cut.In)
+		at := cut.At.MM() * d.k
+		bx, by := x+at, y+12
+		if cut.Down {
+			d.line("trim", x+at, y, x+at, y+h)
+		} else {
+			d.line("trim", x, y+at, x+w, y+at)
+			bx, by = x+12, y+at
+		}
+		d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", 8.0)
+		d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+	}
+}
+
+func (d onSheet) by(w, h measure.Length) string {
+	return d.p.Step.Show(w).Text + " × " + d.p.Step.Show(h).Text
+}
+
+// label writes two lines in the middle of a place, turned if it is narrow,
+// left out if it is small.
+func (d onSheet) label(x, y, w, h float64, class, a, b string) {
+	need := max(wide(a, 13), wide(b, 13)) + 10
+	cx, cy := x+w/2, y+h/2
+	var turn []any
+	if need > w && need < h {
+		turn = []any{"transform", fmt.Sprintf("rotate(-90 %s %s)", px(cx), px(cy))}
+		w, h = h, w
+	}
+	switch {
+	case need > w || h < 18:
+	case h < 36:
+		if wide(a+" "+b, 13) < w {
+			d.text(cx, cy+4, class, "middle", a+"  "+b, turn...)
+		} else {
+			d.text(cx, cy+4, class, "middle", b, turn...)
+		}
+	default:
+		d.text(cx, cy-3, class, "middle", a, turn...)
+		d.text(cx, cy+13, class, "middle", b, turn...)
+	}
+}
+
+func (d onSheet) says(i int, s layout.Sheet) string {
+	var names []string
+	for _, it := range s.Placed {
+		names = append(names, it.Piece)
+	}
+	return fmt.Sprintf("Sheet %d holds %s, with %d cuts.", i+1, strings.Join(names, ", "), len(s.Cuts))
+}

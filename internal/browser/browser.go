@@ -1,0 +1,78 @@
+// Package browser drives a headless Chromium over Brevium's own pages, for
+// tests and for the pictures in docs.
+package browser
+
+import (
+	"context"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+
+	"github.com/chromedp/chromedp"
+
+	"brevium/core/plan"
+	"brevium/store"
+	"brevium/web"
+)
+
+// Find gives the browser's path.
+func Find() (string, error) {
+	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+		if path, err := exec.LookPath(name); err == nil {
+			return path, nil
+		}
+	}
+	return "", fmt.Errorf("no Chromium is installed; ./check installs it")
+}
+
+// Start opens a browser of the given size in a fresh profile. The context is
+// ended, and the profile removed, by stop.
+func Start(parent context.Context, width, height int) (ctx context.Context, stop func(), err error) {
+	path, err := Find()
+	if err != nil {
+		return nil, nil, err
+	}
+	dir, err := os.MkdirTemp("", "brevium-browser-")
+	if err != nil {
+		return nil, nil, err
+	}
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.ExecPath(path), chromedp.UserDataDir(dir), chromedp.WindowSize(width, height),
+		chromedp.NoSandbox, chromedp.DisableGPU, chromedp.NoFirstRun,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
+		chromedp.Flag("hide-scrollbars", true),
+	)
+	alloc, endAlloc := chromedp.NewExecAllocator(parent, options...)
+	ctx, end := chromedp.NewContext(alloc)
+	return ctx, func() { end(); endAlloc(); os.RemoveAll(dir) }, nil
+}
+
+// Serve runs the application on a free port over a store in dir.
+func Serve(ctx context.Context, dir string, fill func(context.Context, *store.Store) error) (address string, stop func(), err error) {
+	s, err := store.Open(ctx, filepath.Join(dir, "test.db"))
+	if err != nil {
+		return "", nil, err
+	}
+	if fill != nil {
+		if err := fill(ctx, s); err != nil {
+			return "", nil, err
+		}
+	}
+	handler, err := web.New(s, plan.Default, slog.New(slog.DiscardHandler), "127.0.0.1")
+	if err != nil {
+		return "", nil, err
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return "", nil, err
+	}
+	server := &http.Server{Handler: handler}
+	web.Timeouts(server)
+	go server.Serve(l)
+	return "http://" + l.Addr().String(), func() { server.Close(); s.Close() }, nil
+}

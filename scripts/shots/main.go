@@ -1,0 +1,96 @@
+// Command shots takes the pictures in docs/screenshots from the demo data, or
+// with arguments one picture: shots WIDTH HEIGHT light|dark PROJECT QUERY FILE
+// [CLICK...], where PROJECT counts from 1, 0 is the list, and each CLICK is a
+// selector pressed before the picture is taken.
+package main
+
+import (
+	"context"
+	"fmt"
+	"log"
+	"os"
+	"path/filepath"
+	"strconv"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"brevium/demo"
+	"brevium/internal/browser"
+)
+
+type shot struct {
+	width, height int
+	theme         string
+	project       int
+	query, file   string
+	clicks        []string
+}
+
+const dir = "docs/screenshots"
+
+var all = []shot{
+	{1280, 800, "light", 0, "", "boxes.png", nil},
+	{1280, 800, "light", 1, "?stage=contents&view=flat", "flat.png", nil},
+	{1280, 800, "light", 3, "?stage=box&view=folded", "folded.png", nil},
+	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
+	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
+	{1280, 1600, "light", 1, "/print", "print.png", nil},
+	{390, 844, "light", 1, "?stage=contents", "phone.png", nil},
+}
+
+func main() {
+	shots := all
+	if len(os.Args) > 1 {
+		n := func(s string) int { v, err := strconv.Atoi(s); check(err); return v }
+		a := os.Args[1:]
+		shots = []shot{{n(a[0]), n(a[1]), a[2], n(a[3]), a[4], a[5], a[6:]}}
+	}
+	temp, err := os.MkdirTemp("", "brevium-shots-")
+	check(err)
+	defer os.RemoveAll(temp)
+	address, stop, err := browser.Serve(context.Background(), temp, demo.Fill)
+	check(err)
+	defer stop()
+	for _, s := range shots {
+		take(address, s)
+	}
+}
+
+func take(address string, s shot) {
+	ctx, stop, err := browser.Start(context.Background(), s.width, s.height)
+	check(err)
+	defer stop()
+	ctx, cancel := context.WithTimeout(ctx, 60*time.Second)
+	defer cancel()
+	link := "/"
+	check(chromedp.Do(ctx,
+		chromedp.EmulateViewport(int64(s.width), int64(s.height)),
+		chromedp.Navigate(address)))
+	_, err = chromedp.Run(ctx, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, s.theme)))
+	check(err)
+	if s.project > 0 {
+		link, err = chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, s.project-1)))
+		check(err)
+	}
+	steps := []chromedp.Action[chromedp.Void]{chromedp.Navigate(address + link + s.query), chromedp.Sleep(300 * time.Millisecond)}
+	for _, c := range s.clicks {
+		steps = append(steps, chromedp.Click(chromedp.CSS(c)), chromedp.Sleep(500*time.Millisecond))
+	}
+	check(chromedp.Do(ctx, steps...))
+	png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	check(err)
+	file := s.file
+	if !filepath.IsAbs(file) {
+		file = filepath.Join(dir, file)
+	}
+	check(os.MkdirAll(filepath.Dir(file), 0o755))
+	check(os.WriteFile(file, png, 0o644))
+	fmt.Println(file)
+}
+
+func check(err error) {
+	if err != nil {
+		log.Fatal(err)
+	}
+}

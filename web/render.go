@@ -1,0 +1,170 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"maps"
+	"net/url"
+	"regexp"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v4"
+
+	"brevium/core/box"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+// parse reads every page with the layout and the parts it may use.
+func (s *Server) parse() (map[string]*template.Template, error) {
+	pages := map[string]*template.Template{}
+	names, err := fs.Glob(templateFiles, "templates/*.html")
+	if err != nil {
+		return nil, err
+	}
+	shared := []string{"templates/layout.html", "templates/parts.html"}
+	for _, name := range names {
+		page := strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")
+		if page == "layout" || page == "parts" {
+			continue
+		}
+		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, append(shared, name)...)
+		if err != nil {
+			return nil, err
+		}
+		pages[page] = t
+	}
+	return pages, nil
+}
+
+func (s *Server) funcs() template.FuncMap {
+	return template.FuncMap{
+		"static":   func(name string) string { return "/static/" + name + "?v=" + s.version },
+		"num":      number,
+		"join":     strings.Join,
+		"add":      func(a, b int) int { return a + b },
+		"upper":    func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
+		"coins":    func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },
+		"percent":  func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
+		"ago":      ago,
+		"dict":     dict,
+		"dims":     func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
+		"words":    func(s string) string { return strings.ReplaceAll(s, "-", " ") },
+		"frac":     setFractions,
+		"scoresOf": scoresOf,
+		"fixVals":  fixVals,
+		"conflictVals": func(field, mine string, base int64) string {
+			return fixVals(map[string]string{field: mine}, base)
+		},
+	}
+}
+
+// fraction finds 15/16, with a slash or a fraction slash.
+var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
+
+// mixed finds the blank between a whole number and its fraction.
+var mixed = regexp.MustCompile(`(\d) (\d+[/⁄]\d)`)
+
+// setFractions escapes a sentence and sets its fractions as fractions.
+func setFractions(s string) template.HTML {
+	s = mixed.ReplaceAllString(template.HTMLEscapeString(s), "$1\u2009$2")
+	return template.HTML(fraction.ReplaceAllString(s, `<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
+}
+
+// number sets a shown length: the other unit on hover and focus, a sign when
+// it was rounded, and the line it belongs to.
+func number(s measure.Shown, link ...string) template.HTML {
+	about, title := "", "about "+s.Other
+	if s.Rounded {
+		about, title = "≈", "exactly "+s.Exact+", about "+s.Other
+	}
+	attr := ""
+	if len(link) > 0 && link[0] != "" {
+		attr = ` data-link="` + template.HTMLEscapeString(link[0]) + `" tabindex="0"`
+	}
+	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s%s</span>`, attr,
+		template.HTMLEscapeString(title), about, setFractions(s.Text)))
+}
+
+func ago(t time.Time) string {
+	switch d := time.Since(t); {
+	case d < time.Minute:
+		return "just now"
+	case d < time.Hour:
+		return fmt.Sprintf("%d min ago", int(d.Minutes()))
+	case d < 24*time.Hour:
+		return fmt.Sprintf("%d h ago", int(d.Hours()))
+	default:
+		return t.Format("2 Jan 2006")
+	}
+}
+
+func dict(pairs ...any) (map[string]any, error) {
+	m := map[string]any{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		key, ok := pairs[i].(string)
+		if !ok {
+			return nil, fmt.Errorf("dict: %v is not a name", pairs[i])
+		}
+		m[key] = pairs[i+1]
+	}
+	return m, nil
+}
+
+// render writes a page, or for htmx the part of it that is swapped.
+func (s *Server) render(c echo.Context, code int, page string, data map[string]any) error {
+	data["CSRF"], _ = c.Get("csrf").(string)
+	name := "layout"
+	h := c.Request().Header
+	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" && h.Get("HX-History-Restore-Request") != "true" {
+		name = part
+	}
+	var b bytes.Buffer
+	if err := s.pages[page].ExecuteTemplate(&b, name, data); err != nil {
+		return err
+	}
+	c.Response().Header().Set("Vary", "HX-Request")
+	return c.HTMLBlob(code, b.Bytes())
+}
+
+// address gives the workbench's address with some of its view changed.
+func (v view) with(pairs ...string) string {
+	q := url.Values{}
+	for _, p := range []struct{ name, value string }{{"stage", v.Stage}, {"view", v.View}, {"piece", v.Piece}} {
+		if p.value != "" {
+			q.Set(p.name, p.value)
+		}
+	}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		q.Set(pairs[i], pairs[i+1])
+		if pairs[i+1] == "" {
+			q.Del(pairs[i])
+		}
+	}
+	return "?" + q.Encode()
+}
+
+// scoresOf gives a piece's passes along the width, or down the height.
+func scoresOf(p *sheet.Piece, alongWidth bool) (out []sheet.Pass) {
+	for _, s := range p.Passes {
+		if s.AlongWidth == alongWidth {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// fixVals writes fields that a button sets, with the revision it was shown for.
+func fixVals(set map[string]string, base int64) string {
+	all := maps.Clone(set)
+	all["base"] = fmt.Sprint(base)
+	data, err := json.Marshal(all)
+	if err != nil {
+		return "{}"
+	}
+	return string(data)
+}

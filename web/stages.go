@@ -1,0 +1,316 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/fit"
+	"brevium/core/measure"
+	"brevium/core/plan"
+)
+
+// stage is a station of the work on the rail.
+type stage struct {
+	ID, Title, State, Why string
+	Link                  string
+	Here                  bool
+	fields                []string // prefixes of the fields that belong to it
+}
+
+var stages = []stage{
+	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room"}},
+	{ID: "box", Title: "Box", fields: []string{"box"}},
+	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units"}},
+	{ID: "dressing", Title: "Dressing"},
+	{ID: "sheets", Title: "Sheets", fields: []string{"copies"}},
+	{ID: "bench", Title: "Bench"},
+	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
+}
+
+// rail says for each stage whether it is settled, guessed or in trouble.
+func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
+	fresh := brief.New(string(b.Units))
+	out := make([]stage, len(stages))
+	for i, st := range stages {
+		st.Here, st.Link = st.ID == v.Stage, v.with("stage", st.ID)
+		st.State, st.Why = "settled", "settled"
+		if len(st.fields) > 0 && sameFields(b, &fresh, st) {
+			st.State, st.Why = "guessed", "still as it was filled in for you"
+		}
+		for _, pr := range p.Problems {
+			if st.owns(pr.Field) {
+				st.State, st.Why = "trouble", pr.Text
+			}
+		}
+		switch {
+		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
+			st.State, st.Why = "trouble", "a piece is larger than its sheet"
+		case st.ID == "bench" && p.OK() && !p.Holds():
+			st.State, st.Why = "trouble", "the proof does not hold"
+		case st.ID == "dressing":
+			st.State, st.Why = "settled", "plain card"
+		}
+		out[i] = st
+	}
+	return out
+}
+
+func (st stage) owns(field string) bool {
+	for _, f := range st.fields {
+		if field == f || strings.HasPrefix(field, f+".") {
+			return true
+		}
+	}
+	return false
+}
+
+func sameFields(a, b *brief.Brief, st stage) bool {
+	part := func(x *brief.Brief) string {
+		switch st.ID {
+		case "contents":
+			return fmt.Sprint(x.Contents, x.Room, x.Size != nil)
+		case "box":
+			return fmt.Sprint(x.Box)
+		case "card":
+			return fmt.Sprint(x.Card, x.Tools)
+		case "sheets":
+			return fmt.Sprint(x.Copies)
+		}
+		return fmt.Sprint(x.Name, x.Notes)
+	}
+	return part(a) == part(b)
+}
+
+// field is one question of the brief.
+type field struct {
+	Path, Label, Help string
+	Kind              string // length, count, text, notes, select, choice
+	Value, Open       string // Open is what an empty field means
+	Unit, Other       string
+	Problem           *brief.Problem
+	Choices           []box.Choice
+}
+
+// ID is the field's mark in the page.
+func (f field) ID() string { return "f-" + strings.ReplaceAll(f.Path, ".", "-") }
+
+// Short says whether the answers are single words that can stand side by side.
+func (f field) Short() bool {
+	for _, c := range f.Choices {
+		if c.Why != "" {
+			return false
+		}
+	}
+	return true
+}
+
+// group is a run of questions under one heading. Remove is the act that takes
+// the whole group away.
+type group struct {
+	Title, Remove string
+	Wide          bool
+	Fields        []field
+}
+
+// form makes the questions of a stage.
+type form struct {
+	b *brief.Brief
+	p *plan.Plan // of b itself, for its problems
+	// shown is the plan on the table, for suggestions
+	shown *plan.Plan
+}
+
+func (f form) field(kind, path, label, help string) field {
+	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.b.Get(path)}
+	for _, pr := range f.p.Problems {
+		if pr.Field == path {
+			out.Problem = &pr
+		}
+	}
+	if kind == "length" {
+		u := f.p.Units
+		out.Unit = string(u)
+		if l, own, err := measure.ParseUnit(out.Value, u); err == nil {
+			out.Other = "about " + (measure.Step{Size: measure.Millimetre / 10, Unit: measure.Millimetres}).Show(l).String()
+			if own == measure.Millimetres {
+				out.Other = "about " + strings.ReplaceAll((measure.Step{Size: measure.Inch / 32, Unit: measure.Inches}).Show(l).String(), "about ", "")
+			}
+			out.Other = strings.ReplaceAll(strings.Replace(out.Other, "about about", "about", 1), "⁄", "/")
+			out.Value = strings.TrimSuffix(out.Value, " "+out.Unit)
+		}
+	}
+	return out
+}
+
+func (f form) choice(kind, path, label, help string, choices []box.Choice) field {
+	out := f.field(kind, path, label, help)
+	out.Choices = choices
+	known := false
+	for _, c := range choices {
+		known = known || c.ID == out.Value
+	}
+	if out.Value == "" && len(choices) > 0 {
+		out.Value = choices[0].ID
+	} else if !known {
+		// What a document says is shown, even where it makes no sense.
+		out.Choices = append([]box.Choice{{ID: out.Value, Label: "“" + out.Value + "”"}}, choices...)
+	}
+	return out
+}
+
+func (f form) groups(stage string) []group {
+	switch stage {
+	case "contents":
+		return f.contents()
+	case "box":
+		return f.box()
+	case "card":
+		return f.card()
+	case "sheets":
+		return []group{{Fields: []field{
+			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
+			f.field("count", "copies", "How many boxes", "All are laid out together, so that nothing is wasted between them."),
+		}}}
+	case "record":
+		return []group{{Fields: []field{
+			f.field("text", "name", "Name", ""),
+			f.field("notes", "notes", "Notes", "For whom, how it fitted, what to change next time."),
+		}}}
+	}
+	return nil
+}
+
+func (f form) contents() []group {
+	var out []group
+	if f.b.Size != nil {
+		out = append(out, group{Title: "Size, score to score", Fields: []field{
+			f.field("length", "size.length", "Length", "left to right"),
+			f.field("length", "size.width", "Width", "front to back"),
+			f.field("length", "size.depth", "Depth", "how high the walls are"),
+		}})
+	}
+	for i, item := range f.b.Contents {
+		path := fmt.Sprintf("contents.%d.", i)
+		g := group{Title: string(item.Name), Remove: fmt.Sprintf("remove-thing:%d", i), Fields: []field{
+			f.field("text", path+"name", "What", ""),
+			f.choice("select", path+"shape", "Shape", "", shapeChoices()),
+		}}
+		for _, s := range contents.Shapes {
+			if s.ID == string(item.Shape) {
+				for _, m := range s.Measures {
+					g.Fields = append(g.Fields, f.field("length", path+m, strings.ToUpper(m[:1])+m[1:], ""))
+				}
+			}
+		}
+		g.Fields = append(g.Fields, f.field("count", path+"count", "How many", ""))
+		out = append(out, g)
+	}
+	if f.b.Size == nil {
+		around := f.field("length", "room.around", "Finger room", "on each side")
+		above := f.field("length", "room.above", "Room above", "under the lid")
+		around.Open, above.Open = f.suggested(contents.DefaultAround(f.p.Units)), f.suggested(contents.DefaultAbove(f.p.Units))
+		out = append(out, group{Title: "Room", Fields: []field{around, above}})
+	}
+	return out
+}
+
+func (f form) suggested(l measure.Length) string {
+	return strings.ReplaceAll(f.p.Step.Show(l).Text, "⁄", "/")
+}
+
+func shapeChoices() (out []box.Choice) {
+	for _, s := range contents.Shapes {
+		out = append(out, box.Choice{ID: s.ID, Label: s.Title})
+	}
+	return out
+}
+
+func (f form) box() []group {
+	var styles []box.Choice
+	for _, s := range box.Styles {
+		styles = append(styles, box.Choice{ID: s.ID, Label: s.Title, Why: s.About})
+	}
+	out := []group{{Fields: []field{f.choice("choice", "box.style", "Style", "", styles)}}}
+	style := box.Find(string(f.b.Box.Style))
+	if style == nil {
+		return out
+	}
+	g := group{Title: "How it is made"}
+	for _, o := range style.Options {
+		if !f.asked(style, o) {
+			continue
+		}
+		path := "box.options." + o.ID
+		if len(o.Choices) > 0 {
+			fd := f.choice("choice", path, o.Label, o.Help, o.Choices)
+			if f.b.Get(path) == "" {
+				fd.Value = o.Default
+			}
+			g.Fields = append(g.Fields, fd)
+			continue
+		}
+		fd := f.field("length", path, o.Label, o.Help)
+		if f.shown != nil && f.shown.Box.Style == style {
+			if l, ok := f.shown.Box.Settled[o.ID]; ok {
+				fd.Open = f.suggested(l)
+			}
+		}
+		g.Fields = append(g.Fields, fd)
+	}
+	return append(out, g)
+}
+
+// asked says whether an option makes sense with the others as they are, or has
+// been answered all the same.
+func (f form) asked(style *box.Style, o box.Option) bool {
+	if o.When == "" || f.b.Get("box.options."+o.ID) != "" {
+		return true
+	}
+	id, want, _ := strings.Cut(o.When, "=")
+	got := f.b.Get("box.options." + id)
+	for _, other := range style.Options {
+		if other.ID == id && got == "" {
+			got = other.Default
+		}
+	}
+	return got == want
+}
+
+func (f form) sheetChoices() (out []box.Choice) {
+	for _, s := range plan.Default.Sheets {
+		out = append(out, box.Choice{ID: s.ID, Label: s.Title})
+	}
+	return out
+}
+
+func (f form) card() []group {
+	var cards, adhesives, steps []box.Choice
+	for _, c := range plan.Default.Cards {
+		cards = append(cards, box.Choice{ID: c.ID, Label: fmt.Sprintf("%s, %s mm thick", c.Title, strings.TrimSuffix(c.Caliper.Exact(measure.Millimetres), " mm"))})
+	}
+	for _, a := range fit.Adhesives {
+		adhesives = append(adhesives, box.Choice{ID: a.ID, Label: strings.ToUpper(a.Title[:1]) + a.Title[1:],
+			Why: fmt.Sprintf("Wants tabs of %s.", a.Width.Exact(measure.Millimetres))})
+	}
+	for _, s := range measure.Steps {
+		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
+			steps = append(steps, box.Choice{ID: s.String(), Label: "every " + s.String()})
+		}
+	}
+	fits := []box.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
+	return []group{
+		{Title: "Card", Fields: []field{
+			f.choice("select", "card.stock", "Card", "", cards),
+			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
+		}},
+		{Title: "Tools and fit", Fields: []field{
+			f.choice("choice", "units", "Units", "", []box.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}}),
+			f.choice("select", "tools.step", "Marks on your tools", "Every size is snapped to these, the way that keeps the fit.", steps),
+			f.choice("choice", "tools.fit", "The lid goes on", "", fits),
+			f.choice("choice", "tools.adhesive", "Stuck with", "", adhesives),
+		}},
+	}
+}

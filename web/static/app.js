@@ -1,0 +1,133 @@
+// What lives only in the page: swapping, lighting up, keys, turning the box.
+// Everything that is reckoned is reckoned by the server.
+"use strict";
+
+const $ = (selector, from = document) => from.querySelector(selector);
+
+// --- Swapping: the workbench is changed in place, so that the field someone
+// is typing in keeps its text and its cursor.
+let nudge = "";
+let takeAnswer = false; // the answer's text replaces the field's, after a step
+htmx.defineExtension("bench", {
+  isInlineSwap: (style) => style === "bench",
+  handleSwap: (style, target, fragment) => {
+    if (style !== "bench") return false;
+    const fresh = fragment.firstElementChild || fragment;
+    const ignoreActiveValue = !takeAnswer;
+    takeAnswer = false;
+    return Idiomorph.morph(target, fresh, { morphStyle: "outerHTML", ignoreActiveValue });
+  },
+});
+
+// --- Bursts: keys typed in one visit to one field are undone together.
+const windowName = "w" + Math.random().toString(36).slice(2, 8);
+let visit = 0;
+document.addEventListener("focusin", () => { visit++; });
+
+document.addEventListener("htmx:configRequest", (e) => {
+  const { verb, elt, parameters } = e.detail;
+  if (verb !== "post") return;
+  parameters.burst = `${windowName}:${visit}:${elt.id}`;
+  if (nudge) { parameters.nudge = nudge; takeAnswer = true; nudge = ""; }
+});
+
+// --- The state of keeping.
+const say = (text, trouble) => {
+  const kept = $("#kept");
+  if (kept) { kept.textContent = text; kept.classList.toggle("trouble", Boolean(trouble)); }
+};
+const notice = (text) => {
+  const n = $("#notice");
+  n.textContent = text;
+  n.hidden = !text;
+};
+document.addEventListener("htmx:beforeRequest", (e) => {
+  if (e.detail.requestConfig.verb === "post") say("Keeping…");
+});
+document.addEventListener("htmx:afterRequest", (e) => { if (e.detail.successful) notice(""); });
+document.addEventListener("htmx:sendError", () => {
+  say("Not kept", true);
+  notice("Brevium can't be reached, so the last change is not kept. It is still in its field: start Brevium again and change it once more.");
+});
+document.addEventListener("htmx:responseError", (e) => {
+  const page = new DOMParser().parseFromString(e.detail.xhr.responseText, "text/html");
+  say("Not kept", true);
+  notice(($("#problem-text", page) || {}).textContent || "That change was not kept. Try again.");
+});
+
+// --- Number and line light each other up.
+const light = (on) => (e) => {
+  const mark = e.target.closest && e.target.closest("[data-link]");
+  const link = mark && mark.dataset.link;
+  if (!link) return;
+  for (const other of document.querySelectorAll(`[data-link="${CSS.escape(link)}"]`)) other.classList.toggle("lit", on);
+};
+for (const [on, events] of [[true, ["mouseover", "focusin"]], [false, ["mouseout", "focusout"]]]) {
+  for (const name of events) document.addEventListener(name, light(on));
+}
+
+// --- Keys.
+const typing = (el) => el.matches("input:not([type=radio]):not([type=range]), textarea, select");
+const press = (selector) => { const el = $(selector); if (el && !el.disabled) el.click(); return Boolean(el); };
+
+document.addEventListener("keydown", (e) => {
+  const el = e.target;
+  if (el.dataset && el.dataset.nudge && (e.key === "ArrowUp" || e.key === "ArrowDown")) {
+    e.preventDefault();
+    nudge = `${el.dataset.nudge}:${(e.key === "ArrowUp" ? 1 : -1) * (e.shiftKey ? 8 : 1)}`;
+    htmx.trigger(el.form, "submit");
+    return;
+  }
+  if (el.closest && el.closest("[data-turnable] figure") && e.key.startsWith("Arrow")) {
+    e.preventDefault();
+    turn({ ArrowLeft: [-8, 0], ArrowRight: [8, 0], ArrowUp: [0, 6], ArrowDown: [0, -6] }[e.key]);
+    return;
+  }
+  if (typing(el) || e.altKey) return;
+  if (e.ctrlKey || e.metaKey) {
+    if (e.key.toLowerCase() === "z" && press(e.shiftKey ? "[data-redo]" : "[data-undo]")) e.preventDefault();
+    return;
+  }
+  if (e.key >= "1" && e.key <= "7") press(`[data-stage="${e.key}"]`);
+  const view = { f: "flat", b: "folded", s: "sheets", t: "turns" }[e.key.toLowerCase()];
+  if (view) press(`[data-view="${view}"]`);
+  if (e.key.toLowerCase() === "p") press("[data-print]");
+  if (e.key === "?") openKeys();
+});
+
+// --- Turning the folded box.
+function turn([yaw, pitch]) {
+  const form = $("[data-turnable]");
+  const wrap = (n) => ((n + 540) % 360) - 180;
+  form.yaw.value = wrap(Number(form.yaw.value) + yaw);
+  form.pitch.value = Number(form.pitch.value) + pitch;
+  form.yaw.dispatchEvent(new Event("input", { bubbles: true }));
+}
+let grip = null;
+document.addEventListener("pointerdown", (e) => {
+  const figure = e.target.closest("[data-turnable] figure");
+  if (!figure) return;
+  grip = [e.clientX, e.clientY];
+  figure.setPointerCapture(e.pointerId);
+});
+document.addEventListener("pointermove", (e) => {
+  if (!grip || !$("[data-turnable]")) return;
+  turn([(grip[0] - e.clientX) / 2, (e.clientY - grip[1]) / 2]);
+  grip = [e.clientX, e.clientY];
+});
+for (const name of ["pointerup", "pointercancel"]) document.addEventListener(name, () => { grip = null; });
+
+document.addEventListener("click", (e) => { if (e.target.closest("[data-print-now]")) window.print(); });
+
+// --- The frame of the page.
+const openKeys = () => $("#keys").showModal();
+document.addEventListener("alpine:init", () => {
+  Alpine.data("shell", () => ({
+    openKeys,
+    turnTheme() {
+      const root = document.documentElement.dataset;
+      root.bsTheme = root.bsTheme === "dark" ? "light" : "dark";
+      try { localStorage.setItem("theme", root.bsTheme); } catch { /* storage may be off */ }
+    },
+  }));
+});

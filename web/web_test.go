@@ -1,0 +1,318 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"mime/multipart"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/store"
+)
+
+// app is the application under test, and a visitor with its cookie and token.
+type app struct {
+	t       testing.TB
+	handler http.Handler
+	store   *store.Store
+	cookie  *http.Cookie
+	token   string
+}
+
+func newApp(t testing.TB) *app {
+	t.Helper()
+	s, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "web.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	h, err := New(s, plan.Default, slog.New(slog.DiscardHandler), "127.0.0.1")
+	if err != nil {
+		t.Fatal(err)
+	}
+	a := &app{t: t, handler: h, store: s}
+	home := a.get("/")
+	a.cookie = home.Result().Cookies()[0]
+	a.token = regexp.MustCompile(`name="_csrf" value="([^"]+)"`).FindStringSubmatch(home.Body.String())[1]
+	return a
+}
+
+func (a *app) do(r *http.Request) *httptest.ResponseRecorder {
+	r.Host = "127.0.0.1:8417"
+	if a.cookie != nil {
+		r.AddCookie(a.cookie)
+	}
+	w := httptest.NewRecorder()
+	a.handler.ServeHTTP(w, r)
+	return w
+}
+
+func (a *app) get(path string) *httptest.ResponseRecorder {
+	return a.do(httptest.NewRequest("GET", path, nil))
+}
+
+// post sends fields, as the page's script does.
+func (a *app) post(path string, pairs ...string) *httptest.ResponseRecorder {
+	v := url.Values{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		v.Set(pairs[i], pairs[i+1])
+	}
+	r := httptest.NewRequest("POST", path, strings.NewReader(v.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("X-CSRF-Token", a.token)
+	r.Header.Set("HX-Request", "true")
+	return a.do(r)
+}
+
+func (a *app) begin(b brief.Brief) (id string) {
+	a.t.Helper()
+	id, err := a.store.Create(a.t.(interface{ Context() context.Context }).Context(), b, "new")
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return id
+}
+
+func (a *app) head(id string) store.Project {
+	a.t.Helper()
+	p, err := a.store.Head(context.Background(), id)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return p
+}
+
+func TestGuards(t *testing.T) {
+	a := newApp(t)
+	home := a.get("/")
+	for name, part := range map[string]string{"Content-Security-Policy": "script-src 'self'", "X-Content-Type-Options": "nosniff", "Cache-Control": "no-store"} {
+		if !strings.Contains(home.Header().Get(name), part) {
+			t.Errorf("%s is %q", name, home.Header().Get(name))
+		}
+	}
+	if body := home.Body.String(); regexp.MustCompile(`<script>|<style|\sstyle=|\son[a-z]+=|https?://[^w]`).MatchString(strings.ReplaceAll(body, "http://www.w3.org", "")) {
+		t.Error("something stands inline or points outside")
+	}
+	r := httptest.NewRequest("GET", "/", nil)
+	r.Host = "evil.example"
+	w := httptest.NewRecorder()
+	if a.handler.ServeHTTP(w, r); w.Code != http.StatusMisdirectedRequest {
+		t.Errorf("another host name gets %d", w.Code)
+	}
+	token := a.token
+	a.token = "wrong"
+	if w := a.post("/projects", "units", "in"); w.Code != http.StatusForbidden || !strings.Contains(w.Body.String(), "too old") {
+		t.Errorf("a wrong token gets %d", w.Code)
+	}
+	a.token = token
+	if w := a.post("/projects", "units", "mm", "x", strings.Repeat("x", 600<<10)); w.Code != http.StatusRequestEntityTooLarge {
+		t.Errorf("a huge form gets %d", w.Code)
+	}
+	for path, code := range map[string]int{"/nowhere": 404, "/projects/none": 404, "/static/../server.go": 404, "/static/%2e%2e/server.go": 404, "/static/app.css": 200, "/static/draw.css": 200, "/projects/none/print": 404} {
+		if w := a.get(path); w.Code != code || strings.Contains(w.Body.String(), "package web") {
+			t.Errorf("%s gets %d, want %d", path, w.Code, code)
+		}
+	}
+}
+
+func TestChangeAndUndo(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	base := fmt.Sprint(a.head(id).ID)
+	w := a.post("/projects/"+id+"/change", "base", base, "burst", "w1:1", "contents.0.length", "11.5cm", "contents.0.count", "2", "nothing.at.all", "x")
+	if w.Code != 200 || !strings.Contains(w.Body.String(), `value="115 mm"`) || strings.Contains(w.Body.String(), "<html") {
+		t.Fatalf("%d %.300s", w.Code, w.Body)
+	}
+	if got := a.head(id).Brief; got.Contents[0].Length != "115 mm" || got.Contents[0].Count != "2" {
+		t.Errorf("kept %s", got.Encode())
+	}
+	// A bad entry is kept, told beside its field, and the last plan stays.
+	base = fmt.Sprint(a.head(id).ID)
+	body := a.post("/projects/"+id+"/change", "base", base, "burst", "w1:2", "contents.0.length", "5 3/").Body.String()
+	for _, part := range []string{`value="5 3/"`, `id="f-contents-0-length-problem"`, "stops in the middle of a fraction", "last plan that worked", `class="drawing flat"`} {
+		if !strings.Contains(body, part) {
+			t.Errorf("a bad entry: no %q in the answer", part)
+		}
+	}
+	a.post("/projects/" + id + "/undo")
+	if got := a.head(id).Brief.Contents[0].Length; got != "115 mm" {
+		t.Errorf("undone to %q", got)
+	}
+	a.post("/projects/" + id + "/redo")
+	if got := a.head(id).Brief.Contents[0].Length; got != "5 3/" {
+		t.Errorf("redone to %q", got)
+	}
+}
+
+// Two windows: what each changed alone is kept; what both changed is shown.
+func TestTwoWindows(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	base := fmt.Sprint(a.head(id).ID)
+	path := "/projects/" + id + "/change"
+	a.post(path, "base", base, "burst", "w1:1", "contents.0.length", "6", "contents.0.width", "3 1/4 in")
+	w := a.post(path, "base", base, "burst", "w2:1", "contents.0.length", "4 1/2", "contents.0.width", "3 1/4", "contents.0.count", "9")
+	if got := a.head(id).Brief.Contents[0]; got.Length != "6 in" || got.Count != "9" || w.Code != 200 {
+		t.Errorf("merged to %+v", got)
+	}
+	w = a.post(path, "base", base, "burst", "w2:2", "contents.0.length", "7")
+	if body := w.Body.String(); !strings.Contains(body, "Another window changed") || !strings.Contains(body, "7 in") || a.head(id).Brief.Contents[0].Length != "6 in" {
+		t.Errorf("a conflict was not shown: %.400s", body)
+	}
+	// One window's own keystrokes, sent before their answers came, are no conflict.
+	base = fmt.Sprint(a.head(id).ID)
+	a.post(path, "base", base, "burst", "w3:1", "contents.0.length", "5")
+	a.post(path, "base", base, "burst", "w3:1", "contents.0.length", "5 1/2")
+	if got := a.head(id).Brief.Contents[0].Length; got != "5 1/2 in" {
+		t.Errorf("the later keystrokes gave %q", got)
+	}
+}
+
+func TestActs(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	do := func(pairs ...string) (brief.Brief, int) {
+		w := a.post("/projects/"+id+"/change", append(pairs, "base", fmt.Sprint(a.head(id).ID))...)
+		return a.head(id).Brief, w.Code
+	}
+	if b, _ := do("act", "add-thing"); len(b.Contents) != 2 {
+		t.Errorf("%d things", len(b.Contents))
+	}
+	if b, _ := do("act", "remove-thing:0"); len(b.Contents) != 1 || b.Contents[0].Name != "another thing" {
+		t.Errorf("%+v", b.Contents)
+	}
+	if b, _ := do("act", "use-size"); b.Size == nil || b.Size.Length != "4 13/16 in" {
+		t.Errorf("%+v", b.Size)
+	}
+	if b, _ := do("nudge", "size.length:1", "size.length", "4 13/16"); b.Size.Length != "4 7/8 in" {
+		t.Errorf("a step up from 4 13/16 gives %s", b.Size.Length)
+	}
+	if b, _ := do("nudge", "size.length:-8", "size.length", "4.9"); b.Size.Length != "4 7/16 in" {
+		t.Errorf("eight steps down from 4.9 give %s", b.Size.Length)
+	}
+	if b, _ := do("units", "mm"); b.Tools.Step != "1 mm" || b.Size.Length != "4 7/16 in" {
+		t.Errorf("changing the unit gives %s, %s", b.Tools.Step, b.Size.Length)
+	}
+	if b, _ := do("act", "use-contents"); b.Size != nil {
+		t.Error("the size is still given")
+	}
+	for _, act := range []string{"explode", "remove-thing:7", "remove-thing:x"} {
+		if _, code := do("act", act); code != http.StatusBadRequest && code != http.StatusConflict {
+			t.Errorf("%s gives %d", act, code)
+		}
+	}
+	if _, code := do("notes", strings.Repeat("n", 5000)); code != http.StatusRequestEntityTooLarge {
+		t.Errorf("a field too long gives %d", code)
+	}
+}
+
+// A document that is taken in comes out again to the byte; a bad one changes
+// nothing.
+func TestUpload(t *testing.T) {
+	a := newApp(t)
+	upload := func(doc string) *httptest.ResponseRecorder {
+		var body strings.Builder
+		m := multipart.NewWriter(&body)
+		m.WriteField("_csrf", a.token)
+		part, _ := m.CreateFormFile("document", "../../x.json")
+		io.WriteString(part, doc)
+		m.Close()
+		r := httptest.NewRequest("POST", "/projects/upload", strings.NewReader(body.String()))
+		r.Header.Set("Content-Type", m.FormDataContentType())
+		return a.do(r)
+	}
+	b := brief.New("mm")
+	b.Set("contents.0.length", "5 3/")
+	b.Set("notes", "<script>alert(1)</script>\n“½”")
+	doc := string(b.Encode())
+	w := upload(doc)
+	if w.Code != http.StatusSeeOther {
+		t.Fatalf("%d %s", w.Code, w.Body)
+	}
+	where, _, _ := strings.Cut(w.Header().Get("Location"), "?")
+	got := a.get(where + "/document")
+	if got.Body.String() != doc || !strings.Contains(got.Header().Get("Content-Disposition"), `"new-box.brevium.json"`) {
+		t.Errorf("came back as %s", got.Body)
+	}
+	if page := a.get(where + "?stage=record").Body.String(); strings.Contains(page, "<script>alert") || !strings.Contains(page, "&lt;script&gt;alert") {
+		t.Error("notes are not escaped")
+	}
+	before, _ := a.store.List(context.Background(), false)
+	for doc, part := range map[string]string{"junk": "not a Brevium project", `{"brevium":1,"x":1}`: "unknown field", strings.Repeat("9", brief.Limit+5): "larger than"} {
+		if w := upload(doc); w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), part) {
+			t.Errorf("%.20s: %d", doc, w.Code)
+		}
+	}
+	after, _ := a.store.List(context.Background(), false)
+	if len(after) != len(before) {
+		t.Error("a bad document left something behind")
+	}
+	if w := a.post("/projects/upload"); w.Code != http.StatusBadRequest {
+		t.Errorf("no file gives %d", w.Code)
+	}
+}
+
+// Every stage and view of every kind of project can be looked at.
+func TestEveryPageShows(t *testing.T) {
+	a := newApp(t)
+	bad, sized := brief.New("in"), brief.New("mm")
+	bad.Set("contents.0.length", "")
+	sized.Set("size.length", "120 mm")
+	sized.Set("size.width", "80 mm")
+	sized.Set("size.depth", "40 mm")
+	for _, b := range []brief.Brief{brief.New("in"), sized, bad} {
+		id := a.begin(b)
+		for _, s := range stages {
+			for _, v := range views {
+				if w := a.get("/projects/" + id + "?stage=" + s.ID + "&view=" + v.ID + "&piece=lid"); w.Code != 200 {
+					t.Errorf("%s, %s: %d", s.ID, v.ID, w.Code)
+				}
+			}
+		}
+		for _, path := range []string{"/print", "/folded?fold=30&lift=x&yaw=1e9&pitch=NaN"} {
+			if w := a.get("/projects/" + id + path); w.Code != 200 && b.Contents[0].Length != "" {
+				t.Errorf("%s: %d", path, w.Code)
+			}
+		}
+	}
+}
+
+func TestBinPages(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	for _, step := range []struct{ path, where, holds string }{
+		{"/projects/" + id + "/copy", "/", "New box, copy"}, {"/projects/" + id + "/bin", "/bin", "Empty the bin"},
+		{"/projects/" + id + "/restore", "/bin", "The bin is empty"}, {"/projects/" + id + "/bin", "/bin", "New box"}, {"/bin/empty", "/bin", "The bin is empty"},
+	} {
+		if w := a.post(step.path); w.Code != http.StatusSeeOther {
+			t.Errorf("%s: %d", step.path, w.Code)
+		}
+		if body := a.get(step.where).Body.String(); !strings.Contains(body, step.holds) {
+			t.Errorf("after %s, %s has no %q", step.path, step.where, step.holds)
+		}
+	}
+	if w := a.get("/projects/" + id); w.Code != 404 {
+		t.Errorf("an emptied project gives %d", w.Code)
+	}
+}
+
+func BenchmarkChange(b *testing.B) {
+	a := newApp(b)
+	id := a.begin(brief.New("in"))
+	n := 0
+	for b.Loop() {
+		n++
+		if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.0.count", fmt.Sprint(1+n%7)); w.Code != 200 {
+			b.Fatal(w.Code)
+		}
+	}
+}

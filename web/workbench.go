@@ -1,0 +1,179 @@
+package web
+
+import (
+	"html/template"
+	"net/http"
+	"strconv"
+
+	"github.com/labstack/echo/v4"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/draw"
+	"brevium/store"
+)
+
+// view is what the address says of how a project is looked at.
+type view struct{ Stage, View, Piece string }
+
+var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
+
+func viewOf(c echo.Context) view {
+	v := view{Stage: "contents", View: "flat", Piece: c.QueryParam("piece")}
+	for _, s := range stages {
+		if s.ID == c.QueryParam("stage") {
+			v.Stage = s.ID
+		}
+	}
+	for _, w := range views {
+		if w.ID == c.QueryParam("view") {
+			v.View = w.ID
+		}
+	}
+	return v
+}
+
+// back is how many changes back a plan that works is looked for.
+const back = 60
+
+// state is a project as the workbench shows it.
+type state struct {
+	store.Project
+	Plan      *plan.Plan // of the newest brief
+	Shown     *plan.Plan // the last that worked; nil when none did
+	CanRedo   bool
+	Conflicts []conflict
+}
+
+type conflict struct {
+	brief.Conflict
+	Label string
+}
+
+func (s *Server) state(c echo.Context) (*state, error) {
+	ctx := c.Request().Context()
+	p, err := s.store.Head(ctx, c.Param("id"))
+	if err != nil {
+		return nil, err
+	}
+	st := &state{Project: p, Plan: plan.Make(p.Brief, s.workshop)}
+	if st.CanRedo, err = s.store.CanRedo(ctx, p.ID); err != nil {
+		return nil, err
+	}
+	if st.Plan.OK() {
+		st.Shown = st.Plan
+		return st, nil
+	}
+	history, err := s.store.History(ctx, p.Project, p.ID, back)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range history {
+		if old := plan.Make(r.Brief, s.workshop); old.OK() {
+			st.Shown = old
+			break
+		}
+	}
+	return st, nil
+}
+
+func (s *Server) workbench(c echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	return s.show(c, http.StatusOK, st)
+}
+
+// show renders the workbench, whole or for a swap.
+func (s *Server) show(c echo.Context, code int, st *state) error {
+	v := viewOf(c)
+	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown}
+	data := map[string]any{
+		"Part": "workbench", "Title": string(st.Brief.Name), "S": st, "V": v, "Views": views,
+		"Rail": rail(v, &st.Brief, st.Plan), "Groups": f.groups(v.Stage), "Base": st.ID,
+		"Path": "/projects/" + st.Project.Project, "Here": v.with(),
+	}
+	if st.Shown != nil {
+		data["Picture"] = s.picture(c, st.Shown, v)
+	}
+	if v.Stage == "record" {
+		history, err := s.store.History(c.Request().Context(), st.Project.Project, st.ID, 30)
+		if err != nil {
+			return err
+		}
+		data["History"] = history
+	}
+	return s.render(c, code, "bench", data)
+}
+
+// Link gives the address of this view with some of it changed.
+func (v view) Link(pairs ...string) string { return v.with(pairs...) }
+
+// tableW and tableH are the room a drawing has on the table at 1280 × 800.
+const tableW, tableH = 690.0, 560.0
+
+func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
+	switch v.View {
+	case "folded":
+		pose, look := poseOf(c)
+		return template.HTML(draw.Folded(p, pose, look, tableW, 480))
+	case "sheets":
+		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
+	case "flat":
+		return template.HTML(draw.Flat(p, v.Piece, tableW, tableH))
+	}
+	return ""
+}
+
+// folded gives the folded picture alone, in the pose asked for.
+func (s *Server) folded(c echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	if st.Shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+	}
+	return c.HTML(http.StatusOK, string(s.picture(c, st.Shown, view{View: "folded"})))
+}
+
+// poseOf reads how far the box is folded and opened, and where from.
+func poseOf(c echo.Context) (box.Pose, draw.View) {
+	part := func(name string, otherwise, low, high float64) float64 {
+		n, err := strconv.ParseFloat(c.QueryParam(name), 64)
+		if err != nil || n != n {
+			return otherwise
+		}
+		return min(high, max(low, n))
+	}
+	return box.Pose{Fold: part("fold", 100, 0, 100) / 100, Lift: part("lift", 100, 0, 100) / 100},
+		draw.View{Yaw: part("yaw", draw.DefaultView.Yaw, -180, 180), Pitch: part("pitch", draw.DefaultView.Pitch, -89, 89)}
+}
+
+func (s *Server) print(c echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	data := map[string]any{"Title": string(st.Brief.Name), "S": st, "Path": "/projects/" + st.Project.Project}
+	if p := st.Plan; p.OK() {
+		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430))
+		data["Closed"] = template.HTML(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
+		data["Sheets"] = template.HTML(draw.Sheets(p, 700, 330, 4))
+	}
+	return s.render(c, http.StatusOK, "print", data)
+}
+
+// Boards draws every turn of a piece on the scoring board.
+func (st *state) Boards(piece string) (out []template.HTML) {
+	for _, card := range st.Shown.Cards {
+		if card.Piece == piece {
+			for i := range card.Turns {
+				out = append(out, template.HTML(draw.Board(st.Shown, card, i)))
+			}
+		}
+	}
+	return out
+}
