@@ -1,0 +1,218 @@
+package web_test
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"brevium/demo"
+	"brevium/internal/browser"
+)
+
+// visitor is a browser at the running application.
+type visitor struct {
+	t       *testing.T
+	ctx     context.Context
+	address string
+	stop    func() // ends the server
+}
+
+func visit(t *testing.T) *visitor {
+	t.Helper()
+	address, stop, err := browser.Serve(t.Context(), t.TempDir(), demo.Fill)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(stop)
+	ctx, end, err := browser.Start(t.Context(), 1280, 800)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(end)
+	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	t.Cleanup(cancel)
+	return &visitor{t, ctx, address, stop}
+}
+
+func (v *visitor) do(what string, steps ...chromedp.Action[chromedp.Void]) {
+	v.t.Helper()
+	if err := chromedp.Do(v.ctx, steps...); err != nil {
+		v.t.Fatalf("%s: %v", what, err)
+	}
+}
+
+func run[T any](v *visitor, a chromedp.Action[T]) T {
+	v.t.Helper()
+	out, err := chromedp.Run(v.ctx, a)
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	return out
+}
+
+// until waits for a script's truth.
+func (v *visitor) until(what, script string) {
+	v.t.Helper()
+	end := time.Now().Add(15 * time.Second)
+	for time.Now().Before(end) {
+		// While a page is on its way there may be nothing to ask yet.
+		if ok, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](script)); err == nil && ok {
+			return
+		}
+		time.Sleep(40 * time.Millisecond)
+	}
+	v.t.Fatalf("never came true: %s (%s)\n%.1500s", what, script, run(v, chromedp.Evaluate[string]("document.body.innerText")))
+}
+
+// sees waits until the page's text holds something, with blanks run together.
+func (v *visitor) sees(text string) {
+	v.t.Helper()
+	v.until("the page says "+text, fmt.Sprintf(`document.body.innerText.replace(/[\s\u200b]+/g, " ").includes(%q)`, text))
+}
+
+// types empties a field and writes in it, key by key.
+func (v *visitor) types(selector, text string) {
+	v.t.Helper()
+	v.do("type "+text, chromedp.Focus(chromedp.CSS(selector)))
+	run(v, chromedp.Evaluate[any](fmt.Sprintf(`document.querySelector(%q).select()`, selector)))
+	v.do("type "+text, chromedp.KeyEvent(text))
+}
+
+func (v *visitor) click(selector string) {
+	v.t.Helper()
+	v.do("click "+selector, chromedp.Click(chromedp.CSS(selector)))
+}
+
+// tally reads a row of the tally's sizes.
+func (v *visitor) piece(n int) string {
+	return fmt.Sprintf(`document.querySelectorAll(".tally .piece .cutsize")[%d].innerText.replace(/[\s\u200b]+/g, " ").trim()`, n)
+}
+
+// From an empty project to a printed plan, as a person does it.
+func TestJourney(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	v.sees("Seed packet sampler")
+	v.click(`button[value="in"]`)
+	v.sees("Kept just now")
+	run(v, chromedp.Evaluate[any](`window.errors = []; addEventListener("error", e => errors.push(e.message)); addEventListener("securitypolicyviolation", e => errors.push(e.violatedDirective + " " + e.blockedURI)); 1`))
+
+	// 4 1/2 in and 115 mm, with room and card, both go up to 4 13/16.
+	v.types("#f-contents-0-length", "4 1/2")
+	v.types("#f-contents-0-width", "11.5cm")
+	v.until("the plan follows", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
+	if got := run(v, chromedp.Evaluate[string](`document.activeElement.value`)); got != "11.5cm" {
+		t.Errorf("the field in use was changed to %q", got)
+	}
+	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.replace(/[\s\u200b]+/g, " ").includes("7 1⁄16 in")`)
+	v.until("the number is kept with its unit", `document.querySelector("#f-contents-0-width").title.includes("in")`)
+
+	// A step of the tools by key; a bad entry beside its field.
+	v.types("#f-contents-0-height", "1/4")
+	v.do("arrow", chromedp.Focus(chromedp.CSS("#f-contents-0-height")))
+	run(v, chromedp.Evaluate[any](`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowUp", bubbles: true}))`))
+	v.until("a step up", `["5/16", "1/16"].includes(document.querySelector("#f-contents-0-height").value)`)
+	v.types("#f-contents-0-height", "5 3/")
+	v.sees("stops in the middle of a fraction")
+	v.sees("last plan that worked")
+	v.until("the drawing stays", `document.querySelectorAll(".flat .groove").length > 8`)
+	v.types("#f-contents-0-height", "1/4")
+	v.until("mended", `!document.querySelector(".stale")`)
+
+	// Number and line light each other up.
+	run(v, chromedp.Evaluate[any](`document.querySelector('.tally [data-link="lid-v1"]').dispatchEvent(new MouseEvent("mouseover", {bubbles: true}))`))
+	v.until("the line is lit", `document.querySelector('.flat [data-link="lid-v1"]').classList.contains("lit")`)
+
+	// Count, then undo; reload; it is kept.
+	v.types("#f-contents-0-count", "8")
+	v.until("two layers more", v.piece(0)+` !== "7 1⁄16 × 7 1⁄16"`)
+	v.click("[data-undo]")
+	v.until("undone", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
+	v.until("redo is open", `!document.querySelector("[data-redo]").disabled`)
+	v.do("reload", chromedp.Reload())
+	v.until("kept over a reload", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
+
+	// The views, by address and Back.
+	v.click(`[data-view="folded"]`)
+	v.until("the box is folded", `document.querySelectorAll(".folded path").length > 20 && location.search.includes("view=folded")`)
+	before := run(v, chromedp.Evaluate[string](`document.querySelector(".folded").innerHTML`))
+	run(v, chromedp.Evaluate[any](`const s = document.querySelector("[name=fold]"); s.value = 40; s.dispatchEvent(new Event("input", {bubbles: true}))`))
+	v.until("it unfolds", fmt.Sprintf(`document.querySelector(".folded").innerHTML !== %q`, before))
+	v.click(`[data-view="sheets"]`)
+	v.until("sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
+	v.click(`[data-view="turns"]`)
+	v.sees("Cut 7 1⁄16 in × 7 1⁄16 in.")
+	v.do("back", chromedp.NavigateBack())
+	v.until("back to the sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
+
+	// Millimetres.
+	v.click(`[data-stage="3"]`)
+	v.until("the stage", `document.querySelector("#f-units-mm")`+` !== null`)
+	v.click("#f-units-mm")
+	v.until("millimetres", `document.querySelector(".tally thead th").innerText === "mm"`)
+	v.until("whole millimetres", `/^\d+ × \d+$/.test(`+v.piece(0)+`)`)
+	v.click("[data-undo]")
+	v.until("inches again", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
+	if errors := run(v, chromedp.Evaluate[[]string](`window.errors`)); len(errors) > 0 {
+		t.Errorf("the page complains: %v", errors)
+	}
+
+	// Print, download, upload: the same document.
+	project := run(v, chromedp.Evaluate[string](`location.pathname`))
+	v.click("[data-print]")
+	v.sees("Folded and proved")
+	pdf := run(v, chromedp.PrintToPDF())
+	if pages := bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page ")); pages < 1 || pages > 2 {
+		t.Errorf("the project sheet takes %d pages", pages)
+	}
+	doc := fetch(t, v.address+project+"/document")
+	file := filepath.Join(t.TempDir(), "box.json")
+	if err := os.WriteFile(file, doc, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	v.do("home", chromedp.Navigate(v.address))
+	v.do("choose", chromedp.SetUploadFiles(chromedp.CSS("#document"), []string{file}))
+	v.click(".upload button")
+	v.sees("Kept just now")
+	again := run(v, chromedp.Evaluate[string](`location.pathname`))
+	if again == project || !bytes.Equal(doc, fetch(t, v.address+again+"/document")) {
+		t.Error("the document came back different")
+	}
+}
+
+func fetch(t *testing.T, address string) []byte {
+	t.Helper()
+	r, err := http.Get(address)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer r.Body.Close()
+	data, err := io.ReadAll(r.Body)
+	if err != nil || r.StatusCode != 200 {
+		t.Fatal(r.Status, err)
+	}
+	return data
+}
+
+// When the server is gone the page says so, and keeps what was typed.
+func TestServerGone(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	v.click(".card-item a")
+	v.sees("Kept")
+	v.stop()
+	v.types("#f-contents-0-count", "9")
+	v.sees("can't be reached")
+	if got := run(v, chromedp.Evaluate[string](`document.querySelector("#f-contents-0-count").value`)); !strings.Contains(got, "9") {
+		t.Errorf("the field holds %q", got)
+	}
+}
