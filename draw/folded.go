@@ -21,21 +21,17 @@ var DefaultView = View{-32, 28}
 // Folded draws the box in a pose, with its contents, hidden card hidden.
 func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 	scene := &scene{eye: v.eye()}
-	bodies := p.Box.Assemble(p.Card.Caliper, pose)
-	for _, piece := range p.Box.Pieces {
-		scene.body(bodies[piece.Name], p.Card.Colour, p.Card.Inside)
+	a := p.Box.Assemble(p.Card.Caliper, pose)
+	for _, body := range a.Bodies {
+		scene.body(body, p.Card.Colour, p.Card.Inside)
 	}
 	if pose.Fold >= 1 {
 		for _, b := range p.Blocks {
 			scene.block(b)
 		}
 	}
-	var all []*fold.Body
-	for _, piece := range p.Box.Pieces {
-		all = append(all, bodies[piece.Name])
-	}
 	c := &canvas{}
-	scene.paint(c, v, w, h, all)
+	scene.paint(c, v, w, h)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
 	return picture("folded", w, h, says, c)
 }
@@ -79,11 +75,47 @@ func (s *scene) body(b *fold.Body, outside, inside string) {
 	}
 }
 
-// kraftish is the colour of things inside.
+// thingColour is the colour of things inside.
 const thingColour = "#c9a36b"
 
+// around is how many flat sides stand for a round.
+const around = 18
+
+// block draws a thing in its shape.
 func (s *scene) block(b fold.Block) {
-	lo, hi := b.Lo, b.Hi
+	mid, r := b.Mid(), b.Radius()
+	switch b.Shape {
+	case fold.Ball:
+		s.ball(mid, r)
+	case fold.Upright:
+		top := b.Hi.Z
+		if b.Neck > 0 {
+			top = b.Shoulder
+			s.can(mid, fold.Vec{Z: 1}, b.Neck, b.Shoulder, b.Hi.Z)
+		}
+		s.can(mid, fold.Vec{Z: 1}, r, b.Lo.Z, top)
+	case fold.LyingX:
+		s.can(mid, fold.Vec{X: 1}, (b.Hi.Z-b.Lo.Z)/2, b.Lo.X, b.Hi.X)
+	case fold.LyingY:
+		s.can(mid, fold.Vec{Y: 1}, (b.Hi.Z-b.Lo.Z)/2, b.Lo.Y, b.Hi.Y)
+	default:
+		s.brick(b.Lo, b.Hi)
+	}
+}
+
+// side adds one flat side of a thing; edges says whether its rim is inked.
+func (s *scene) side(edges bool, pts ...fold.Vec) {
+	n := pts[1].Sub(pts[0]).Cross(pts[2].Sub(pts[1]))
+	real := make([]bool, len(pts))
+	for i := range real {
+		real[i] = edges
+	}
+	if l := n.Len(); l > 0 {
+		s.polys = append(s.polys, poly{pts, real, n.Times(1 / l), thingColour})
+	}
+}
+
+func (s *scene) brick(lo, hi fold.Vec) {
 	v := func(i int) fold.Vec {
 		p := lo
 		if i&1 != 0 {
@@ -97,18 +129,51 @@ func (s *scene) block(b fold.Block) {
 		}
 		return p
 	}
-	for _, side := range [][4]int{{0, 1, 3, 2}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 3, 7, 6}, {0, 2, 6, 4}, {1, 3, 7, 5}} {
-		pts := []fold.Vec{v(side[0]), v(side[1]), v(side[2]), v(side[3])}
-		n := pts[1].Sub(pts[0]).Cross(pts[3].Sub(pts[0]))
-		if l := n.Len(); l > 0 {
-			s.polys = append(s.polys, poly{pts, []bool{true, true, true, true}, n.Times(1 / l), thingColour})
+	for _, q := range [][4]int{{0, 1, 3, 2}, {4, 5, 7, 6}, {0, 1, 5, 4}, {2, 3, 7, 6}, {0, 2, 6, 4}, {1, 3, 7, 5}} {
+		s.side(true, v(q[0]), v(q[1]), v(q[2]), v(q[3]))
+	}
+}
+
+// ring gives points round an axis through mid, at a distance along it.
+func ring(mid, axis fold.Vec, r, at float64) []fold.Vec {
+	u := fold.Vec{X: axis.Y + axis.Z, Y: axis.X}
+	w := axis.Cross(u)
+	c := mid.Sub(axis.Times(mid.Dot(axis))).Add(axis.Times(at))
+	out := make([]fold.Vec, around)
+	for i := range out {
+		sin, cos := math.Sincos(2 * math.Pi * float64(i) / around)
+		out[i] = c.Add(u.Times(r * cos)).Add(w.Times(r * sin))
+	}
+	return out
+}
+
+func (s *scene) can(mid, axis fold.Vec, r, from, to float64) {
+	a, b := ring(mid, axis, r, from), ring(mid, axis, r, to)
+	s.side(true, a...)
+	s.side(true, b...)
+	for i := range a {
+		k := (i + 1) % around
+		s.side(false, a[i], a[k], b[k], b[i])
+	}
+}
+
+func (s *scene) ball(mid fold.Vec, r float64) {
+	up := fold.Vec{Z: 1}
+	const bands = 8
+	for n := range bands {
+		s1, c1 := math.Sincos(math.Pi * (float64(n)/bands - 0.5))
+		s2, c2 := math.Sincos(math.Pi * (float64(n+1)/bands - 0.5))
+		a, b := ring(mid, up, max(r*c1, 1e-3), mid.Z+r*s1), ring(mid, up, max(r*c2, 1e-3), mid.Z+r*s2)
+		for i := range a {
+			k := (i + 1) % around
+			s.side(false, a[i], a[k], b[k], b[i])
 		}
 	}
 }
 
 // paint orders the polygons by a tree of planes (each plane splits what
 // crosses it, so the order is right from any side) and draws them.
-func (s *scene) paint(c *canvas, v View, w, h float64, bodies []*fold.Body) {
+func (s *scene) paint(c *canvas, v View, w, h float64) {
 	right, up := v.screen()
 	flat := func(p fold.Vec) (x, y float64) { return p.Dot(right), -p.Dot(up) }
 	loX, loY, hiX, hiY := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)

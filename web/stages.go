@@ -211,7 +211,6 @@ func (f form) contents() []group {
 	if f.b.Size == nil {
 		around := f.field("length", "room.around", "Finger room", "on each side")
 		above := f.field("length", "room.above", "Room above", "under the lid")
-		around.Open, above.Open = f.suggested(contents.DefaultAround(f.p.Units)), f.suggested(contents.DefaultAbove(f.p.Units))
 		out = append(out, group{Title: "Room", Fields: []field{around, above}})
 	}
 	return out
@@ -266,17 +265,17 @@ func (f form) box() []group {
 // asked says whether an option makes sense with the others as they are, or has
 // been answered all the same.
 func (f form) asked(style *box.Style, o box.Option) bool {
-	if o.When == "" || f.b.Get("box.options."+o.ID) != "" {
-		return true
-	}
-	id, want, _ := strings.Cut(o.When, "=")
-	got := f.b.Get("box.options." + id)
-	for _, other := range style.Options {
-		if other.ID == id && got == "" {
-			got = other.Default
+	answered := func(rule string) bool {
+		id, want, _ := strings.Cut(rule, "=")
+		got := f.b.Get("box.options." + id)
+		for _, other := range style.Options {
+			if other.ID == id && got == "" {
+				got = other.Default
+			}
 		}
+		return got == want
 	}
-	return got == want
+	return (o.When == "" || answered(o.When)) && (o.Unless == "" || !answered(o.Unless)) || f.b.Get("box.options."+o.ID) != ""
 }
 
 func (f form) sheetChoices() (out []box.Choice) {

@@ -160,3 +160,19 @@ func plural(n int, what string) string {
 	}
 	return fmt.Sprintf("%d %ss", n, what)
 }
+
+// Minutes reckons the work for so many boxes: minutes for a trim, a score, a
+// fold, a cut by hand and a glued tab, as an unhurried maker takes them.
+func Minutes(pieces []*sheet.Piece, trims, copies int) int {
+	total := 0.5 * float64(trims)
+	for _, p := range pieces {
+		hand := 0.3*float64(len(p.Slits)) + 0.75*float64(len(p.Glues)) + 0.4*float64(len(p.Passes))
+		for _, f := range p.Faces {
+			if f.Waste {
+				hand += 0.25
+			}
+		}
+		total += hand * float64(p.Count*copies)
+	}
+	return max(1, int(total+0.5))
+}

@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/fit"
+	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/stock"
@@ -33,6 +34,7 @@ type Option struct {
 	Choices         []Choice // none for a length
 	Default         string   // of a choice
 	When            string   // "option=choice": the question makes sense then
+	Unless          string   // "option=choice": it makes none then
 }
 
 // Choice is one answer, with the reason for taking it.
@@ -47,11 +49,28 @@ type Box struct {
 	Pieces          []*sheet.Piece
 	Holder          string // the piece the contents stand in
 	Lids            []Lid
+	Stands          []Stand           // where pieces that go inside stand
+	Seats           []Seat            // which of them are stuck to what
+	Rim             Length            // how high the holder's walls are above its floor's middle
+	Strength        int               // 1 torn open once, 2 a season, 3 kept for years
 	Settled         map[string]Length // what each length among the options came to
 }
 
 // Lid says that a piece goes upside down over another.
 type Lid struct{ Piece, Over string }
+
+// Stand is one copy of a piece inside the box: lying with the middle of its
+// root face at At, or stood on its lower edge there, then turned about the
+// upright.
+type Stand struct {
+	Piece   string
+	At      fold.Vec // of the root face's middle, or of the middle of the lower edge
+	Upright bool
+	Quarter bool // turned to run from front to back
+}
+
+// Seat says that a face of an inside piece is stuck to a face of another piece.
+type Seat struct{ Piece, Face, On, OnFace string }
 
 // Piece finds a piece by name.
 func (b *Box) Piece(name string) *sheet.Piece {
@@ -69,8 +88,9 @@ type Job struct {
 	Card     stock.Card
 	Adhesive fit.Adhesive
 	Slack    Length
-	Given    *Dims // score to score, to the letter
-	Need     Dims  // clear room the contents want
+	Given    *Dims  // score to score, to the letter
+	Need     Dims   // clear room the contents want
+	Proud    Length // how far the contents stand above the rim
 	Options  map[string]brief.Text
 	style    *Style
 	settled  map[string]Length
@@ -173,9 +193,25 @@ func Find(id string) *Style {
 	return nil
 }
 
-// Make builds the box a style makes of a job, or notes the problems. The
-// pieces' faces are found.
+// Make builds the box a style makes of a job, with its faces found, or notes
+// the problems.
 func Make(j *Job, style *Style) *Box {
+	b := Draft(j, style)
+	if b != nil {
+		b.Find()
+	}
+	return b
+}
+
+// Find finds the faces of every piece.
+func (b *Box) Find() {
+	for _, p := range b.Pieces {
+		p.Find()
+	}
+}
+
+// Draft is Make without the faces: enough to know sizes and sheets by.
+func Draft(j *Job, style *Style) *Box {
 	j.style, j.settled = style, map[string]Length{}
 	for id := range j.Options {
 		if j.option(id).Label == id {
@@ -188,8 +224,5 @@ func Make(j *Job, style *Style) *Box {
 		return nil
 	}
 	b.Style, b.Settled = style, j.settled
-	for _, p := range b.Pieces {
-		p.Find()
-	}
 	return b
 }

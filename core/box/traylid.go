@@ -20,23 +20,33 @@ var trayLid = &Style{
 		{ID: "lid", Label: "Lid", Default: "short", Choices: []Choice{
 			{"short", "Short", "Stops part way down; easy to lift off."},
 			{"full", "Full", "Covers the base to the table."},
+			{"none", "None", "An open tray: to be wrapped, or for things that stand proud of the rim."},
 		}},
 		{ID: "lid-height", Label: "Lid wall", When: "lid=short", Help: "How deep the lid's own walls are."},
 		{ID: "reveal", Label: "Reveal", When: "lid=short", Help: "What shows of the base below the lid."},
-		clearanceSchools,
+		clearanceSchools("lid"),
 	},
 	Build: buildTrayLid,
 }
 
 // clearanceSchools is the question of every style with a lid over a base.
-var clearanceSchools = Option{ID: "clearance", Label: "Clearance comes from", Default: "grow-lid", Choices: []Choice{
-	{"grow-lid", "A larger lid piece", "Every score on a coarse groove; the odd step is in the lid's trim."},
-	{"trim-base", "A smaller base piece", "Every score on a coarse groove; the odd step is in the base's trim."},
-	{"shift-scores", "The lid's scores", "Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out."},
-}}
+func clearanceSchools(lid string) Option {
+	return Option{ID: "clearance", Label: "Clearance comes from", Default: "grow-lid", Unless: lid + "=none", Choices: []Choice{
+		{"grow-lid", "A larger lid piece", "Every score on a coarse groove; the odd step is in the lid's trim."},
+		{"trim-base", "A smaller base piece", "Every score on a coarse groove; the odd step is in the base's trim."},
+		{"shift-scores", "The lid's scores", "Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out."},
+	}}
+}
 
 func buildTrayLid(j *Job) *Box {
 	t := j.T()
+	if j.Choice("lid") == "none" {
+		return j.openTray()
+	}
+	if j.Proud > 0 {
+		j.Problem("room.proud", "A lift-off lid sits on the rim, so nothing can stand proud of it.", "Choose no lid, or let nothing stand proud.")
+		return nil
+	}
 	c := j.Clearance(0)
 	school := j.Choice("clearance")
 	// The walls take half a caliper each, the tabs behind front and back one
@@ -65,13 +75,35 @@ func buildTrayLid(j *Job) *Box {
 	}
 	lid.Depth = score
 	return &Box{
-		Size: size, Clearance: c, Holder: "base",
+		Size: size, Clearance: c, Holder: "base", Rim: base.Depth, Strength: 2,
 		Inside:  Dims{base.Length - t, base.Width - 3*t, base.Depth - t/2},
 		Outside: Dims{lid.Length + t, lid.Width + t, base.Depth + t + t/2},
 		Pieces:  []*sheet.Piece{j.tray("base", "base", base), j.tray("lid", "top", lid)},
 		Lids:    []Lid{{"lid", "base"}},
 	}
 }
+
+// openTray is the base alone.
+func (j *Job) openTray() *Box {
+	t := j.T()
+	size := j.Size(Dims{t, 3 * t, (t + 1) / 2})
+	if !j.trayCanBe("base", size) {
+		return nil
+	}
+	return &Box{
+		Size: size, Holder: "base", Rim: size.Depth, Strength: 1,
+		Inside:  Dims{size.Length - t, size.Width - 3*t, size.Depth - t/2},
+		Outside: Dims{size.Length + t, size.Width + t, size.Depth + t/2},
+		Pieces:  []*sheet.Piece{j.tray("base", "base", size)},
+	}
+}
+
+// Tray is a tray for another room to put inside a box, or nil with the problem
+// noted.
+func (j *Job) Tray(name, panel string, d Dims) *sheet.Piece { return j.tray(name, panel, d) }
+
+// TrayCanBe says whether such a tray can be made, and notes why not.
+func (j *Job) TrayCanBe(name string, d Dims) bool { return j.trayCanBe(name, d) }
 
 // tray is a panel and four walls, with tabs on the side walls that glue behind
 // the front and back, so that those two stay clean.

@@ -23,34 +23,70 @@ const Limit = 256 << 10
 // Brief is a project's document. Lengths are texts with a unit; a text
 // without one takes Units.
 type Brief struct {
-	Brevium  int    `json:"brevium"`
-	Name     Text   `json:"name"`
-	Units    Text   `json:"units"`
-	Copies   Whole  `json:"copies"`
-	Contents []Item `json:"contents,omitempty"`
-	Room     Room   `json:"room,omitzero"`
-	Size     *Size  `json:"size,omitempty"`
-	Box      Box    `json:"box"`
-	Card     Card   `json:"card"`
-	Tools    Tools  `json:"tools"`
-	Notes    Text   `json:"notes,omitempty"`
+	Brevium  int     `json:"brevium"`
+	Name     Text    `json:"name"`
+	Units    Text    `json:"units"`
+	Copies   Whole   `json:"copies"`
+	Contents []Item  `json:"contents,omitempty"`
+	Room     Room    `json:"room,omitzero"`
+	Arrange  Arrange `json:"arrange,omitzero"`
+	Size     *Size   `json:"size,omitempty"`
+	Box      Box     `json:"box"`
+	Card     Card    `json:"card"`
+	Tools    Tools   `json:"tools"`
+	Notes    Text    `json:"notes,omitempty"`
 }
 
-// Item is one kind of thing that goes in.
+// Item is one kind of thing that goes in. Which measures count depends on its
+// shape; what is left open is answered by the kind of thing it is.
 type Item struct {
-	Name     Text  `json:"name"`
-	Shape    Text  `json:"shape"`
-	Length   Text  `json:"length,omitempty"`
-	Width    Text  `json:"width,omitempty"`
-	Height   Text  `json:"height,omitempty"`
-	Diameter Text  `json:"diameter,omitempty"`
-	Count    Whole `json:"count"`
+	Name         Text  `json:"name"`
+	Shape        Text  `json:"shape"`
+	Length       Text  `json:"length,omitempty"`
+	Width        Text  `json:"width,omitempty"`
+	Height       Text  `json:"height,omitempty"`
+	Thickness    Text  `json:"thickness,omitempty"` // of a flat item, bare
+	Decorated    Text  `json:"decorated,omitempty"` // of a flat item, with what is stuck on it
+	Envelope     Flag  `json:"envelope,omitempty"`  // a flat item goes in one
+	Diameter     Text  `json:"diameter,omitempty"`
+	NeckDiameter Text  `json:"neck-diameter,omitempty"`
+	NeckHeight   Text  `json:"neck-height,omitempty"`
+	Press        Text  `json:"press,omitempty"` // how far a soft thing may be pressed down
+	Count        Whole `json:"count"`
+	Mass         Text  `json:"mass,omitempty"` // of one
+	Lie          Flag  `json:"lie,omitempty"`
+	Stand        Flag  `json:"stand,omitempty"`
+	Stack        Whole `json:"stack,omitempty"` // how many may lie on each other
+	Upright      Flag  `json:"upright,omitempty"`
+	Food         Flag  `json:"food,omitempty"`
+	Fragile      Flag  `json:"fragile,omitempty"`
+	Flame        Flag  `json:"flame,omitempty"`
+	Liquid       Flag  `json:"liquid,omitempty"`
 }
 
 // Room is what the contents get beyond their own size.
 type Room struct {
-	Around Text `json:"around,omitempty"` // on each side
-	Above  Text `json:"above,omitempty"`  // under the lid
+	Around  Text `json:"around,omitempty"`  // for fingers, on each side
+	Between Text `json:"between,omitempty"` // between neighbours, or each side of a divider
+	Padding Text `json:"padding,omitempty"` // tissue or shred on each side, inside the finger room
+	Below   Text `json:"below,omitempty"`   // tissue or shred under them
+	Above   Text `json:"above,omitempty"`   // under the lid
+	Proud   Text `json:"proud,omitempty"`   // may stand above the rim
+}
+
+// Arrange says how the things lie.
+type Arrange struct {
+	Way          Text    `json:"way,omitempty"`          // a pinned arrangement, by its name
+	Compartments Text    `json:"compartments,omitempty"` // none, slotted, partitions, platform, trays
+	Dividers     Text    `json:"dividers,omitempty"`     // height of dividers, when not to the things' shoulders
+	Places       []Place `json:"places,omitempty"`       // arranged by hand
+}
+
+// Place is where a stack stands by hand, from the left front corner.
+type Place struct {
+	X      Text `json:"x"`
+	Y      Text `json:"y"`
+	Turned Flag `json:"turned,omitempty"`
 }
 
 // Size overrules the contents: score to score, to the letter.
@@ -70,6 +106,7 @@ type Box struct {
 type Card struct {
 	Stock Text `json:"stock"`
 	Sheet Text `json:"sheet"`
+	Join  Flag `json:"join,omitempty"` // a piece too large is cut in two and joined
 }
 
 // Tools says what the maker measures and sticks with.
@@ -105,6 +142,31 @@ func (w Whole) MarshalJSON() ([]byte, error) {
 		return []byte(s), nil
 	}
 	return json.Marshal(s)
+}
+
+// Flag is a question answered yes or no, or left open; in JSON true or false.
+type Flag string
+
+func (f *Flag) UnmarshalJSON(data []byte) error {
+	switch string(data) {
+	case "true":
+		*f = "yes"
+	case "false":
+		*f = "no"
+	default:
+		return (*Text)(f).UnmarshalJSON(data)
+	}
+	return nil
+}
+
+func (f Flag) MarshalJSON() ([]byte, error) {
+	switch f {
+	case "yes":
+		return []byte("true"), nil
+	case "no":
+		return []byte("false"), nil
+	}
+	return json.Marshal(string(f))
 }
 
 // New gives the brief a project starts from: one made-up thing, every

@@ -114,6 +114,46 @@ func (r *Reader) Count(field string, text Whole, what string, most int) (int, bo
 	return 0, false
 }
 
+// Flag reads an answer of yes or no, or gives what it is when left open.
+func (r *Reader) Flag(field string, text Flag, what string, open bool) bool {
+	switch text {
+	case "yes":
+		return true
+	case "no":
+		return false
+	case "":
+		return open
+	}
+	r.Problem(field, fmt.Sprintf("%s: %q is neither yes nor no.", what, text), "Answer yes or no.")
+	return open
+}
+
+// Mass reads a mass such as "120 g", "1.2 kg", "4 oz" or "1/2 lb", in grams; a
+// bare number is grams. Nothing written is nothing known, 0.
+func (r *Reader) Mass(field string, text Text, what string) float64 {
+	s := strings.ToLower(strings.TrimSpace(string(text)))
+	if s == "" {
+		return 0
+	}
+	grams := 1.0
+	for _, u := range []struct {
+		suffix string
+		grams  float64
+	}{{"kg", 1000}, {"oz", 28.349523125}, {"lb", 453.59237}, {"g", 1}} {
+		if rest, ok := strings.CutSuffix(s, u.suffix); ok {
+			s, grams = strings.TrimSpace(rest), u.grams
+			break
+		}
+	}
+	// A number is written like a length is.
+	l, err := measure.Parse(s+" mm", measure.Millimetres)
+	if err != nil || s == "" {
+		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", what, text), "Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
+		return 0
+	}
+	return l.MM() * grams
+}
+
 // Name reads a name that people will see.
 func (r *Reader) Name(field string, text Text, what string) string {
 	name := strings.Join(strings.Fields(string(text)), " ")

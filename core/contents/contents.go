@@ -1,5 +1,6 @@
-// Package contents works out the room that things want: how they lie beside
-// and upon each other, and what fingers need round them.
+// Package contents works out the room that things want: how they may lie, how
+// they lie beside and upon each other, what fingers and tissue need, and the
+// compartments between them.
 package contents
 
 import (
@@ -14,22 +15,59 @@ type Length = measure.Length
 // Size is left to right, front to back, up.
 type Size struct{ Length, Width, Height Length }
 
-// Thing is one kind of thing, by the upright box round it.
+// Thing is one kind of thing. Size is the upright box round it as it was
+// measured, decorated, wrapped or pressed as it will be.
 type Thing struct {
-	Name  string
-	Shape string
-	Size  Size
-	Count int
+	Name, Shape  string
+	Size         Size
+	NeckDiameter Length // of a cylinder whose top is narrower; 0 for none
+	NeckHeight   Length
+	Count        int
+	Grams        float64 // of one; 0 when not known
+	Lie, Stand   bool
+	Stack        int
+	Upright      bool
+	Food         bool
+	Fragile      bool
+	Flame        bool
+	Liquid       bool
 }
 
-// Shapes lists what a thing may be, and what is measured of it.
-var Shapes = []struct {
+// Round says whether the thing is round from above as it stands.
+func (t Thing) Round() bool { return t.Shape == "ball" || t.Shape == "cylinder" }
+
+// Shape is what a thing may be: what is measured of it, how, and how high it
+// is stacked when nothing is said.
+type Shape struct {
 	ID, Title string
 	Measures  []string
-}{
-	{"block", "Block", []string{"length", "width", "height"}},
-	{"ball", "Ball", []string{"diameter"}},
-	{"cylinder", "Cylinder or jar", []string{"diameter", "height"}},
+	May       []string // measures that may be left open
+	How       string
+	Stack     int
+}
+
+// Shapes lists the shapes.
+var Shapes = []Shape{
+	{"block", "Block", []string{"length", "width", "height"}, nil,
+		"Measure at the widest place, over the wrapping. Of several, measure three and take the largest.", 6},
+	{"flat", "Flat item", []string{"length", "width", "thickness"}, []string{"decorated"},
+		"Press lightly and measure the thickness of ten together, then take a tenth; decorated, measure one at its highest place.", 24},
+	{"cylinder", "Cylinder or jar", []string{"diameter", "height"}, []string{"neck-diameter", "neck-height"},
+		"Stand it between two blocks and measure between them; the height goes to the top of the closure.", 1},
+	{"ball", "Ball", []string{"diameter"}, nil,
+		"Turn it between two blocks: measure three ways round and take the largest.", 1},
+	{"soft", "Soft thing", []string{"length", "width", "height"}, []string{"press"},
+		"Measure it at rest, then how far a flat hand presses it without harm.", 2},
+}
+
+// ShapeOf finds a shape by name.
+func ShapeOf(id string) (Shape, bool) {
+	for _, s := range Shapes {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Shape{}, false
 }
 
 // Limits that keep a plan sensible.
@@ -38,82 +76,154 @@ const (
 	MostKinds  = 24
 )
 
-// Placed is one thing in its place; At is its lower left front corner.
-type Placed struct {
-	Thing int
-	At    Size
-	Size  Size
-}
-
-// Load is the things arranged, and the clear room they want in all.
-type Load struct {
-	Things  []Thing
-	Placed  []Placed
-	Need    Size // with the room round them
-	Around  Length
-	Above   Length
-	Columns int // left to right
-	Rows    int // front to back
-	Layers  int
-}
-
-// DefaultAround is the finger room on each side when the brief is silent.
-func DefaultAround(u measure.Unit) Length {
-	if u == measure.Inches {
-		return measure.Inch / 8
-	}
-	return 3 * measure.Millimetre
-}
-
-// DefaultAbove is the room under the lid when the brief is silent.
-func DefaultAbove(u measure.Unit) Length {
-	if u == measure.Inches {
-		return measure.Inch / 16
-	}
-	return measure.Millimetre
-}
+// An envelope adds to a flat item: a little thickness, and its own edges.
+const (
+	envelopeThick = 3 * measure.Millimetre / 2
+	envelopeEdge  = 6 * measure.Millimetre
+)
 
 // Read turns the brief's things into numbers. It is not ok when a problem was
 // noted.
-func Read(b *brief.Brief, r *brief.Reader) (Load, bool) {
+func Read(b *brief.Brief, r *brief.Reader) ([]Thing, bool) {
 	before := len(r.Problems)
-	load := Load{Around: DefaultAround(r.Units), Above: DefaultAbove(r.Units)}
-	if b.Room.Around != "" {
-		load.Around, _ = r.LengthOrNone("room.around", b.Room.Around, "Finger room")
-	}
-	if b.Room.Above != "" {
-		load.Above, _ = r.LengthOrNone("room.above", b.Room.Above, "Room above")
-	}
 	if len(b.Contents) == 0 {
 		r.Problem("contents", "Nothing goes in yet.", "Say what goes in, or give the size of the box.")
 	}
 	if len(b.Contents) > MostKinds {
 		r.Problem("contents", fmt.Sprintf("%d kinds of thing are too many for one box.", len(b.Contents)), fmt.Sprintf("The most is %d.", MostKinds))
-		return load, false
+		return nil, false
 	}
+	var things []Thing
 	for i, item := range b.Contents {
-		load.Things = append(load.Things, readThing(r, fmt.Sprintf("contents.%d.", i), item))
+		things = append(things, readThing(r, fmt.Sprintf("contents.%d.", i), item))
 	}
-	return load, len(r.Problems) == before
+	return things, len(r.Problems) == before
 }
 
 func readThing(r *brief.Reader, field string, item brief.Item) Thing {
-	t := Thing{Name: r.Name(field+"name", item.Name, "This thing"), Shape: string(item.Shape)}
+	shape, ok := ShapeOf(string(item.Shape))
+	if !ok {
+		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape), "Choose block, flat, cylinder, ball or soft.")
+	}
+	t := Thing{Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
 	t.Count, _ = r.Count(field+"count", item.Count, "How many", MostThings)
-	switch item.Shape {
-	case "block":
-		t.Size.Length, _ = r.Length(field+"length", item.Length, "Its length")
-		t.Size.Width, _ = r.Length(field+"width", item.Width, "Its width")
-		t.Size.Height, _ = r.Length(field+"height", item.Height, "Its height")
+	t.Grams = r.Mass(field+"mass", item.Mass, "Its mass")
+	t.Fragile = r.Flag(field+"fragile", item.Fragile, "Fragile", false)
+	t.Upright = r.Flag(field+"upright", item.Upright, "Must stay upright", false)
+	t.Food = r.Flag(field+"food", item.Food, "Food", false)
+	t.Flame = r.Flag(field+"flame", item.Flame, "Hot or flame", false)
+	t.Liquid = r.Flag(field+"liquid", item.Liquid, "Liquid", false)
+	t.Lie = r.Flag(field+"lie", item.Lie, "May lie", shape.ID == "flat")
+	t.Stand = r.Flag(field+"stand", item.Stand, "May stand", shape.ID == "flat")
+	if t.Fragile {
+		t.Stack = 1
+	}
+	if item.Stack != "" {
+		t.Stack, _ = r.Count(field+"stack", item.Stack, "How many may lie on each other", MostThings)
+	}
+	t.Upright = t.Upright || t.Liquid
+	t.readSize(r, field, item)
+	return t
+}
+
+func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
+	need := func(name string, text brief.Text, what string) Length {
+		l, _ := r.Length(field+name, text, what)
+		return l
+	}
+	may := func(name string, text brief.Text, what string) Length {
+		if text == "" {
+			return 0
+		}
+		l, _ := r.LengthOrNone(field+name, text, what)
+		return l
+	}
+	switch t.Shape {
+	case "block", "soft":
+		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"), need("height", item.Height, "Its height")}
+	case "flat":
+		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"), need("thickness", item.Thickness, "Its thickness")}
+		if d := may("decorated", item.Decorated, "Its thickness decorated"); d > 0 {
+			if d < t.Size.Height {
+				r.Problem(field+"decorated", "Decorated it is thinner than bare.", "Measure it decorated at its highest place.")
+			}
+			t.Size.Height = d
+		}
+		if r.Flag(field+"envelope", item.Envelope, "In an envelope", false) {
+			t.Size = Size{t.Size.Length + envelopeEdge, t.Size.Width + envelopeEdge, t.Size.Height + envelopeThick}
+		}
 	case "ball":
-		d, _ := r.Length(field+"diameter", item.Diameter, "Its diameter")
+		d := need("diameter", item.Diameter, "Its diameter")
 		t.Size = Size{d, d, d}
 	case "cylinder":
-		d, _ := r.Length(field+"diameter", item.Diameter, "Its diameter")
-		h, _ := r.Length(field+"height", item.Height, "Its height")
-		t.Size = Size{d, d, h}
-	default:
-		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape), "Choose block, ball or cylinder.")
+		d := need("diameter", item.Diameter, "Its diameter")
+		t.Size = Size{d, d, need("height", item.Height, "Its height")}
+		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter, "Its neck"), may("neck-height", item.NeckHeight, "The height of its neck"))
 	}
-	return t
+	if t.Shape == "soft" {
+		press := may("press", item.Press, "How far it may be pressed")
+		if press > 0 && press*4 > t.Size.Height*3 {
+			r.Problem(field+"press", fmt.Sprintf("Pressed by %s, nothing much is left of %s.", r.Say(press), r.Say(t.Size.Height)), "Say how far it goes down under a flat hand.")
+			return
+		}
+		t.Size.Height -= press
+	}
+}
+
+func (t *Thing) readNeck(r *brief.Reader, field string, wide, high Length) {
+	if wide == 0 && high == 0 {
+		return
+	}
+	switch {
+	case wide == 0 || wide >= t.Size.Length:
+		r.Problem(field+"neck-diameter", "A neck is narrower than the body.", "Measure the neck, or leave both its fields empty.")
+	case high == 0 || high >= t.Size.Height:
+		r.Problem(field+"neck-height", "A neck is lower than the whole.", "Measure from the shoulder to the top, or leave both fields empty.")
+	default:
+		t.NeckDiameter, t.NeckHeight = wide, high
+	}
+}
+
+// Way is one way a thing may rest, and the upright box round it then.
+type Way struct {
+	Size Size
+	ID   string // which measure is up: h, w or l
+	Says string
+}
+
+// Ways lists how a thing may rest: as measured, and lying or standing on its
+// other sides where that was allowed.
+func (t Thing) Ways() []Way {
+	s := t.Size
+	ways := []Way{{s, "h", "as measured"}}
+	switch t.Shape {
+	case "ball":
+		ways[0].Says = ""
+		return ways
+	case "flat":
+		ways[0].Says = "lying flat"
+		if !t.Lie && t.Stand && !t.Upright {
+			ways = nil
+		}
+		if t.Stand && !t.Upright {
+			ways = append(ways, Way{Size{s.Length, s.Height, s.Width}, "w", "standing on the long edge"}, Way{Size{s.Width, s.Height, s.Length}, "l", "standing on end"})
+		}
+		return ways
+	case "cylinder":
+		ways[0].Says = "standing"
+		if t.Lie && !t.Upright {
+			ways = append(ways, Way{Size{s.Height, s.Width, s.Length}, "l", "lying down"})
+		}
+		return ways
+	}
+	if t.Upright || t.Shape == "soft" {
+		return ways
+	}
+	for _, w := range []Way{{Size{s.Length, s.Height, s.Width}, "w", "on its side"}, {Size{s.Width, s.Height, s.Length}, "l", "on end"}} {
+		least := min(s.Length, s.Width, s.Height)
+		if lies := w.Size.Height == least; lies && t.Lie || !lies && t.Stand {
+			ways = append(ways, w)
+		}
+	}
+	return ways
 }

@@ -180,10 +180,10 @@ func (b *Body) Move(by Vec) {
 	}
 }
 
-// TurnOver lays the body on its other side, about the X axis.
-func (b *Body) TurnOver() {
+// Turn rotates the whole body about an axis through the origin.
+func (b *Body) Turn(axis Vec, angle float64) {
 	for _, f := range b.Faces {
-		f.Frame = f.Frame.turn(Vec{}, Vec{X: 1}, math.Pi)
+		f.Frame = f.Frame.turn(Vec{}, axis, angle)
 		f.lay()
 	}
 }

@@ -127,7 +127,7 @@ func TestHolds(t *testing.T) {
 	lid := Folded(func() *sheet.Piece { q := sheet.New("lid", 52*mm, 32*mm); q.Find(); return q }(), 0.3)
 	lid.Move(Vec{Z: 20.15})
 	thing := func(l, w, h, dx float64) []Block {
-		return []Block{{"tin", Vec{-l/2 + dx, -w / 2, 0.15}, Vec{l/2 + dx, w / 2, 0.15 + h}}}
+		return []Block{{Name: "tin", Lo: Vec{-l/2 + dx, -w / 2, 0.15}, Hi: Vec{l/2 + dx, w / 2, 0.15 + h}}}
 	}
 	cases := []struct {
 		things []Block
@@ -143,7 +143,7 @@ func TestHolds(t *testing.T) {
 		{nil, true, "nothing was listed"},
 	}
 	for _, c := range cases {
-		if got := Holds(c.things, b, lid); got.Holds != c.holds || !strings.Contains(got.Figure, c.says) {
+		if got := Holds(c.things, false, b, lid); got.Holds != c.holds || !strings.Contains(got.Figure, c.says) {
 			t.Errorf("%v: %v %s; want %v, %s", c.things, got.Holds, got.Figure, c.holds, c.says)
 		}
 	}

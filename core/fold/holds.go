@@ -6,25 +6,42 @@ import (
 	"strings"
 )
 
-// Block is a thing inside the box, by the upright box round it.
+// Shape is what a thing inside is, within the upright box round it.
+type Shape int
+
+const (
+	Brick   Shape = iota
+	Upright       // an upright cylinder
+	Ball
+	LyingX // a cylinder along X
+	LyingY // a cylinder along Y
+)
+
+// Block is a thing inside the box: its shape, and the upright box round it.
+// Pictures of cylinders may narrow to a neck of that radius above Shoulder.
 type Block struct {
-	Name   string
-	Lo, Hi Vec
+	Name           string
+	Lo, Hi         Vec
+	Shape          Shape
+	Neck, Shoulder float64
 }
 
+// Mid is the middle of the thing.
+func (t Block) Mid() Vec { return t.Lo.Add(t.Hi).Times(0.5) }
+
+// Radius of a round thing.
+func (t Block) Radius() float64 { return min(t.Hi.X-t.Lo.X, t.Hi.Y-t.Lo.Y, 1e9) / 2 }
+
 // Holds checks that the things lie inside and touch no card, and gives the
-// least room round them in each direction.
-func Holds(things []Block, bodies ...*Body) Check {
+// least room round them in each direction. An open box need not close above.
+func Holds(things []Block, open bool, bodies ...*Body) Check {
 	c := Check{Name: "the contents lie inside and touch nothing", Holds: true}
 	if len(things) == 0 {
 		c.Figure = "nothing was listed"
 		return c
 	}
 	var faults []string
-	lo, hi := things[0].Lo, things[0].Hi
 	for _, t := range things {
-		lo = Vec{min(lo.X, t.Lo.X), min(lo.Y, t.Lo.Y), min(lo.Z, t.Lo.Z)}
-		hi = Vec{max(hi.X, t.Hi.X), max(hi.Y, t.Hi.Y), max(hi.Z, t.Hi.Z)}
 		for _, b := range bodies {
 			for _, f := range b.Faces {
 				if f.touches(t) {
@@ -33,17 +50,21 @@ func Holds(things []Block, bodies ...*Body) Check {
 			}
 		}
 	}
-	box := Block{Lo: lo, Hi: hi}
 	var says []string
 	for _, d := range []struct {
 		name string
 		dir  Vec
 	}{{"left", Vec{X: -1}}, {"right", Vec{X: 1}}, {"front", Vec{Y: -1}}, {"back", Vec{Y: 1}}, {"above", Vec{Z: 1}}} {
 		room := math.Inf(1)
-		for _, b := range bodies {
-			for _, f := range b.Faces {
-				room = min(room, f.ahead(box, d.dir))
+		for _, t := range things {
+			for _, b := range bodies {
+				for _, f := range b.Faces {
+					room = min(room, f.ahead(t, d.dir))
+				}
 			}
+		}
+		if math.IsInf(room, 1) && open && d.name == "above" {
+			continue
 		}
 		if math.IsInf(room, 1) {
 			faults = append(faults, "nothing closes the box on the side "+d.name)
@@ -65,6 +86,19 @@ func Holds(things []Block, bodies ...*Body) Check {
 
 // touches says whether the card of a face, with its thickness, enters a thing.
 func (p *Placed) touches(t Block) bool {
+	switch t.Shape {
+	case Ball:
+		return p.distance(t.Mid()) < t.Radius()+p.Body.T/2-press
+	case Upright:
+		if math.Abs(p.In.Z) > 0.999 {
+			z := p.Poly[0].Z
+			if z < t.Lo.Z-p.Body.T/2+tolerance || z > t.Hi.Z+p.Body.T/2-tolerance {
+				return false
+			}
+			mid := t.Mid()
+			return p.distance(Vec{mid.X, mid.Y, z}) < t.Radius()-press
+		}
+	}
 	by := p.Body.T/2 - tolerance
 	lo, hi := t.Lo.Sub(Vec{by, by, by}), t.Hi.Add(Vec{by, by, by})
 	poly := p.Poly
@@ -73,6 +107,20 @@ func (p *Placed) touches(t Block) bool {
 		poly = above(poly, axis, hi.part(axis), -1)
 	}
 	return len(poly) > 0
+}
+
+// press is how far, in millimetres, a round thing may press into the rim of
+// the hole it sits in.
+const press = 0.25
+
+// distance is how far a place is from the card of a face.
+func (p *Placed) distance(at Vec) float64 {
+	off := at.Sub(p.Poly[0]).Dot(p.In)
+	foot := at.Sub(p.In.Times(off))
+	if p.holds(foot) {
+		return math.Abs(off)
+	}
+	return math.Hypot(off, p.fromRim(foot))
 }
 
 func (a Vec) part(axis int) float64 { return [3]float64{a.X, a.Y, a.Z}[axis] }
@@ -106,6 +154,9 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 	mid := t.Lo.Add(t.Hi).Times(0.5)
 	if p.Poly[0].Sub(mid).Dot(dir) <= 0 {
 		return math.Inf(1)
+	}
+	if dir.Z != 0 && (t.Shape == Upright || t.Shape == Ball) && p.distance(Vec{mid.X, mid.Y, p.Poly[0].Z}) >= t.Radius()-press {
+		return math.Inf(1) // it stands in a hole of this face
 	}
 	shadow := p.Poly
 	for axis := range 3 {

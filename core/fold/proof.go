@@ -122,20 +122,9 @@ func (b *Body) Stuck(width float64) []Check {
 			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
 			continue
 		}
-		off := 0.0
-		for _, v := range tab.Poly {
-			off = max(off, math.Abs(math.Abs(v.Sub(on.Poly[0]).Dot(on.In))-b.T*float64(tab.Layer)))
-		}
-		shared, size := overlap(tab, on), tab.Area()
-		lo, hi := tab.Bounds()
-		narrow := min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
-		switch {
-		case off > tolerance:
-			faults = append(faults, fmt.Sprintf("%s lies %.1f mm off %s", g.Face, off, g.On))
-		case shared < 0.95*size:
-			faults = append(faults, fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, g.Face, g.On))
-		case narrow < width-0.01:
-			faults = append(faults, fmt.Sprintf("%s is %.1f mm wide and wants %.0f mm", g.Face, narrow, width))
+		shared, fault := lies(tab, on, b.T*float64(tab.Layer), width)
+		if fault != "" {
+			faults = append(faults, fault)
 		}
 		least, total = min(least, shared), total+shared
 	}
@@ -144,6 +133,52 @@ func (b *Body) Stuck(width float64) []Check {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
 	return []Check{c}
+}
+
+// lies measures how a glued face lies on another, apart by the given distance.
+func lies(tab, on *Placed, apart, width float64) (shared float64, fault string) {
+	off := 0.0
+	for _, v := range tab.Poly {
+		off = max(off, math.Abs(math.Abs(v.Sub(on.Poly[0]).Dot(on.In))-apart))
+	}
+	shared = overlap(tab, on)
+	lo, hi := tab.Bounds()
+	narrow := min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
+	switch size := tab.Area(); {
+	case off > tolerance:
+		fault = fmt.Sprintf("%s lies %.1f mm off %s", tab.Name, off, on.Name)
+	case shared < 0.95*size:
+		fault = fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, tab.Name, on.Name)
+	case narrow < width-0.01:
+		fault = fmt.Sprintf("%s is %.1f mm wide and wants %.0f mm", tab.Name, narrow, width)
+	}
+	return shared, fault
+}
+
+// Seated checks that a face of one piece is stuck on a face of another.
+func Seated(b *Body, face string, to *Body, on string, width float64) Check {
+	c := Check{Name: fmt.Sprintf("%s is stuck to %s", b.Piece.Name, to.Piece.Name)}
+	foot, floor := b.Find(face), to.Find(on)
+	if foot == nil || floor == nil {
+		c.Figure = fmt.Sprintf("%s or %s is not there", face, on)
+		return c
+	}
+	shared, fault := lies(foot, floor, (b.T+to.T)/2, width)
+	c.Holds, c.Figure = fault == "", fault
+	if c.Holds {
+		c.Figure = fmt.Sprintf("%.1f cm²", shared/100)
+	}
+	return c
+}
+
+// Below checks that what goes inside stays below the rim.
+func Below(rim float64, inside ...*Body) Check {
+	_, hi := Bounds(inside...)
+	c := Check{Name: "nothing inside stands above the rim", Holds: hi.Z <= rim+tolerance, Figure: fmt.Sprintf("%.1f mm below it", rim-hi.Z)}
+	if !c.Holds {
+		c.Figure = fmt.Sprintf("%.1f mm above it", hi.Z-rim)
+	}
+	return c
 }
 
 // Apart checks that no two faces of the bodies pass through each other.

@@ -26,6 +26,8 @@ type (
 		Layout    *jsonLayout     `json:"layout,omitempty"`
 		Cards     []jsonCard      `json:"score_cards,omitempty"`
 		Steps     []jsonStep      `json:"steps,omitempty"`
+		Ways      []jsonWay       `json:"arrangements,omitempty"`
+		Fixes     []Fix           `json:"make_it_fit,omitempty"`
 		Warnings  []brief.Warning `json:"warnings"`
 		Problems  []brief.Problem `json:"problems"`
 	}
@@ -105,6 +107,13 @@ type (
 		Width  string `json:"width"`
 		Height string `json:"height"`
 	}
+	jsonWay struct {
+		ID     string   `json:"id"`
+		Says   string   `json:"says"`
+		Room   jsonDims `json:"room"`
+		Sheets int      `json:"sheets"`
+		Reason string   `json:"reason"`
+	}
 	jsonCard struct {
 		Piece string   `json:"piece"`
 		Says  []string `json:"says"`
@@ -129,9 +138,13 @@ func (p *Plan) JSON() []byte {
 		for _, piece := range b.Pieces {
 			out.Pieces = append(out.Pieces, p.piece(piece))
 		}
-		for _, it := range p.Load.Placed {
+		for _, it := range p.Load.Units() {
 			out.Contents = append(out.Contents, jsonPlaced{p.Load.Things[it.Thing].Name, p.sizeText(it.At), p.sizeText(it.Size)})
 		}
+		for _, w := range p.Ways {
+			out.Ways = append(out.Ways, jsonWay{w.ID, w.Says, p.sizeText(w.Need), w.Sheets, w.Reason})
+		}
+		out.Fixes = p.Fixes
 		out.Layout = p.layout()
 		for _, c := range p.Cards {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})

@@ -36,7 +36,10 @@ type Plan struct {
 	Card     stock.Card
 	Sheet    stock.Sheet
 	Adhesive fit.Adhesive
-	Load     contents.Load // empty when the size was given
+	Load     contents.Load // empty when only a size was given
+	Ways     []Way         // the arrangements to choose from, best first
+	Kind     string        // of compartments
+	Fixes    []Fix         // what would bring a piece on to its sheet
 	Blocks   []fold.Block  // the contents, in their places in the box
 	Box      *box.Box
 	Checks   []fold.Check
@@ -72,13 +75,14 @@ func Make(b brief.Brief, w Workshop) *Plan {
 	p.readCard(b, r, w)
 	p.readTools(b, r, job)
 	job.Card, job.Adhesive = p.Card, p.Adhesive
-	ready := p.readSize(b, r, job)
+	things, ready := p.readSize(b, r, job)
 	style := box.Find(string(b.Box.Style))
 	if style == nil {
 		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
 	}
 	if ready && style != nil && len(r.Problems) == 0 {
-		if p.Box = box.Make(job, style); p.Box != nil {
+		s := &search{plan: p, job: job, style: style, brief: &b}
+		if p.Box = s.run(things); p.Box != nil {
 			p.finish(r, w, job)
 		}
 	}
@@ -117,29 +121,18 @@ func (p *Plan) readTools(b brief.Brief, r *brief.Reader, job *box.Job) {
 	r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive), "Choose tape or glue.")
 }
 
-// readSize takes the size to the letter, or asks the contents for room.
-func (p *Plan) readSize(b brief.Brief, r *brief.Reader, job *box.Job) bool {
+// readSize takes the size to the letter and reads what goes in.
+func (p *Plan) readSize(b brief.Brief, r *brief.Reader, job *box.Job) ([]contents.Thing, bool) {
 	if s := b.Size; s != nil {
 		l, okL := r.Length("size.length", s.Length, "The length")
 		w, okW := r.Length("size.width", s.Width, "The width")
 		d, okD := r.Length("size.depth", s.Depth, "The depth")
 		job.Given = &box.Dims{Length: l, Width: w, Depth: d}
 		if len(b.Contents) == 0 {
-			return okL && okW && okD
+			return nil, okL && okW && okD
 		}
 	}
-	load, ok := contents.Read(&b, r)
-	if !ok {
-		return false
-	}
-	p.Load = load
-	if job.Given != nil {
-		return true
-	}
-	p.Load = load.Arrange()
-	n := p.Load.Need
-	job.Need = box.Dims{Length: n.Length, Width: n.Width, Depth: n.Height}
-	return true
+	return contents.Read(&b, r)
 }
 
 // finish does all that needs a box: proof, layout, bench, warnings.
@@ -154,11 +147,7 @@ func (p *Plan) finish(r *brief.Reader, w Workshop, job *box.Job) {
 		p.tooLarge(r, job)
 		return
 	}
-	if job.Given != nil && len(p.Load.Things) > 0 {
-		in := p.Box.Inside
-		p.Load = p.Load.ArrangeIn(contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
-	}
-	p.place(job)
+	p.Blocks = blocks(p.Load, p.Kind, p.Box, job)
 	p.Checks = p.Box.Prove(job, p.Blocks)
 	p.lay(r, w)
 	p.Cards, p.Steps = p.bench(r)
@@ -191,45 +180,17 @@ func (p *Plan) tooLarge(r *brief.Reader, job *box.Job) {
 		"Make the box smaller or its walls lower.")
 }
 
-// place sets the contents in the middle of the holder's floor.
-func (p *Plan) place(job *box.Job) {
-	t := job.T().MM()
-	whole := contents.Size{}
-	for _, it := range p.Load.Placed {
-		whole.Length = max(whole.Length, it.At.Length+it.Size.Length)
-		whole.Width = max(whole.Width, it.At.Width+it.Size.Width)
-	}
-	for _, it := range p.Load.Placed {
-		lo := fold.Vec{
-			X: it.At.Length.MM() - whole.Length.MM()/2,
-			Y: it.At.Width.MM() - whole.Width.MM()/2,
-			Z: it.At.Height.MM() + t/2,
-		}
-		size := fold.Vec{X: it.Size.Length.MM(), Y: it.Size.Width.MM(), Z: it.Size.Height.MM()}
-		p.Blocks = append(p.Blocks, fold.Block{Name: p.Load.Things[it.Thing].Name, Lo: lo, Hi: lo.Add(size)})
-	}
-}
-
 func (p *Plan) lay(r *brief.Reader, w Workshop) {
-	var pieces []layout.Piece
-	for _, piece := range p.Box.Pieces {
-		pieces = append(pieces, layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * p.Copies})
-	}
-	p.Layout = layout.Fit(pieces, p.Sheet.Width, p.Sheet.Height)
+	p.Layout = layout.Fit(p.toLay(p.Box, p.Copies), p.Sheet.Width, p.Sheet.Height)
 	p.Cost = p.Card.Cost(p.Sheet, len(p.Layout.Sheets))
 	check := fold.Check{Name: "every piece lies on its sheet", Holds: true, Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
 		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)
-		var set map[string]string
-		fix := "Choose a larger sheet."
-		for _, s := range w.Sheets {
-			if fitsAll(s, p.Box) {
-				fix, set = "Cut it from "+s.Title+".", map[string]string{"card.sheet": s.ID}
-				break
-			}
-		}
-		r.Warn(brief.Warning{Code: "sheet-too-small", Text: title(check.Figure) + ".", Fix: fix, Set: set})
+	}
+	if !check.Holds {
+		r.Warn(brief.Warning{Code: "sheet-too-small", Text: title(check.Figure) + ".", Fix: "See what would make it fit."})
+		p.Fixes = p.fixes(w)
 	}
 	p.Checks = append(p.Checks, check)
 }

@@ -22,9 +22,9 @@ func (p *Plan) warn(r *brief.Reader) {
 
 // warnCorners says when a lid's tabs leave less room than the card has give.
 func (p *Plan) warnCorners(r *brief.Reader) {
-	bodies := p.Box.Assemble(p.Card.Caliper, box.Closed)
+	a := p.Box.Assemble(p.Card.Caliper, box.Closed)
 	for _, l := range p.Box.Lids {
-		for _, g := range fold.Clearances(bodies[l.Piece], bodies[l.Over]) {
+		for _, g := range fold.Clearances(a.Of(l.Piece), a.Of(l.Over)) {
 			if g.Tabs >= -p.Card.Caliper.MM()/4 {
 				continue
 			}

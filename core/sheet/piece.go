@@ -124,6 +124,15 @@ func (p *Piece) fault(format string, args ...any) {
 // Name the face that holds the point.
 func (p *Piece) Label(at Point, name string) { p.labels = append(p.labels, label{at, name}) }
 
+// Relabel moves a name to another place of its face, off what is punched out.
+func (p *Piece) Relabel(name string, at Point) {
+	for i := range p.labels {
+		if p.labels[i].name == name {
+			p.labels[i].at = at
+		}
+	}
+}
+
 // Discard marks the face that holds the point as cut away.
 func (p *Piece) Discard(at Point) { p.Label(at, waste) }
 

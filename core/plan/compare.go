@@ -1,0 +1,123 @@
+package plan
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+
+	"brevium/core/bench"
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/sheet"
+)
+
+// Row is one style with one arrangement, as the comparison shows it.
+type Row struct {
+	Style    *box.Style
+	Load     contents.Load
+	Sheets   int
+	Area     float64 // of the pieces, in square millimetres
+	Waste    float64 // share of the sheets that is no piece
+	Cuts     int
+	Scores   int
+	Minutes  int
+	Strength int
+	Proved   bool
+	Set      map[string]string // the fields that take it
+}
+
+// perStyle is how many arrangements of each style are compared.
+const perStyle = 5
+
+// Compare plans every style with its best arrangements, the best first.
+func Compare(b brief.Brief, w Workshop) (rows []Row) {
+	for _, style := range box.Styles {
+		asked := b.Clone()
+		asked.Size = nil
+		if asked.Box.Style != brief.Text(style.ID) {
+			asked.Box = brief.Box{Style: brief.Text(style.ID)}
+		}
+		asked.Arrange.Way, asked.Arrange.Places = "", nil
+		first := Make(asked, w)
+		for i, way := range first.Ways[:min(perStyle, len(first.Ways))] {
+			p := first
+			if i > 0 {
+				asked.Arrange.Way = brief.Text(way.ID)
+				p = Make(asked, w)
+			}
+			if p.OK() {
+				rows = append(rows, p.row())
+			}
+		}
+	}
+	slices.SortStableFunc(rows, func(a, b Row) int { return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area)) })
+	return rows
+}
+
+func (p *Plan) row() Row {
+	r := Row{Style: p.Box.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig), Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
+		Set: map[string]string{"box.style": p.Box.Style.ID, "arrange.way": p.Load.ID}}
+	for _, piece := range p.Box.Pieces {
+		r.Area += piece.Width.MM() * piece.Height.MM() * float64(piece.Count)
+		r.Scores += len(piece.Passes) * piece.Count
+		for _, l := range piece.Outline() {
+			if l.Kind == sheet.Cut {
+				r.Cuts += piece.Count
+			}
+		}
+	}
+	r.Minutes = p.Minutes()
+	return r
+}
+
+// Minutes is about how long the bench work takes.
+func (p *Plan) Minutes() int {
+	trims := 0
+	for _, s := range p.Layout.Sheets {
+		trims += len(s.Cuts)
+	}
+	return bench.Minutes(p.Box.Pieces, trims, p.Copies)
+}
+
+// HowMany is the other way round, for each kind of thing by itself: how many
+// the box as it stands takes, and how many go in a box that comes off one
+// sheet of the card.
+type HowMany struct {
+	Thing   string
+	InBox   int
+	Lying   string
+	OnSheet int
+}
+
+// mostOnSheet bounds the search for how many one sheet will do for.
+const mostOnSheet = 60
+
+// HowMany answers for the plan's things.
+func (p *Plan) HowMany(w Workshop) (out []HowMany) {
+	in := p.Box.Inside
+	for i, t := range p.Load.Things {
+		h := HowMany{Thing: t.Name}
+		h.InBox, h.Lying = contents.Capacity(t, p.Load.Room, contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
+		h.OnSheet = p.onOneSheet(w, i)
+		out = append(out, h)
+	}
+	return out
+}
+
+// onOneSheet counts up until the pieces need a second sheet. More things may
+// lie better than one fewer, so it looks a little past the first miss.
+func (p *Plan) onOneSheet(w Workshop, i int) (most int) {
+	b := p.Brief.Clone()
+	b.Contents = b.Contents[i : i+1]
+	b.Size, b.Arrange.Way, b.Arrange.Places = nil, "", nil
+	for n, misses := 1, 0; n <= mostOnSheet && misses < 4; n++ {
+		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
+		if got := sketch(b, w); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 {
+			most, misses = n, 0
+		} else {
+			misses++
+		}
+	}
+	return most
+}

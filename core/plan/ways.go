@@ -1,0 +1,297 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/fold"
+	"brevium/core/insert"
+	"brevium/core/layout"
+	"brevium/core/measure"
+)
+
+// Way is an arrangement with what its box costs: the sheets for one box, the
+// card of its pieces in square millimetres, and a reason in words.
+type Way struct {
+	contents.Load
+	Sheets int
+	Area   float64
+	Cost   float64
+	Reason string
+}
+
+// tried is how many arrangements, the cheapest by a rough reckoning first, are
+// drafted as boxes and ranked.
+const tried = 12
+
+// search looks for the arrangement to build a box of.
+type search struct {
+	plan  *Plan
+	job   *box.Job
+	style *box.Style
+	brief *brief.Brief
+	room  contents.Room
+	high  measure.Length // of dividers, 0 when left open
+}
+
+// run reads how the things are to lie, ranks the ways, and builds the box of
+// the pinned one or the best.
+func (s *search) run(things []contents.Thing) *box.Box {
+	if len(things) == 0 {
+		return box.Make(s.job, s.style)
+	}
+	ways, ok := s.ways(things)
+	if !ok {
+		return nil
+	}
+	chosen := ways[0]
+	s.plan.Ways = s.rank(ways)
+	if len(s.plan.Ways) > 0 {
+		chosen = s.plan.Ways[0].Load
+	}
+	if pin := string(s.brief.Arrange.Way); pin != "" {
+		i := slices.IndexFunc(ways, func(l contents.Load) bool { return l.ID == pin })
+		if i >= 0 {
+			chosen = ways[i]
+		} else {
+			s.job.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the best one is shown.",
+				Fix: "Pick another, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
+		}
+	}
+	if len(s.brief.Arrange.Places) > 0 {
+		chosen = s.byHand(chosen)
+	}
+	if len(s.job.Problems) > 0 {
+		return nil
+	}
+	b := s.build(s.job, chosen, false)
+	s.plan.Load = chosen
+	return b
+}
+
+// ways lists the arrangements the brief allows, those that fit a given size
+// first.
+func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
+	r, t := s.job.Reader, s.job.T()
+	kind := string(s.brief.Arrange.Compartments)
+	if kind == "" {
+		kind = insert.Kinds[0].ID
+	}
+	if !insert.Known(kind) {
+		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind), "Choose none, slotted, partitions, platform or trays.")
+		return nil, false
+	}
+	if why := insert.Suits(kind, things); why != "" {
+		r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.")
+		return nil, false
+	}
+	if s.brief.Arrange.Dividers != "" {
+		s.high, _ = r.Length("arrange.dividers", s.brief.Arrange.Dividers, "The dividers' height")
+	}
+	s.plan.Kind = kind
+	s.room = contents.ReadRoom(s.brief, r, things, insert.Divided(kind))
+	if kind == "platform" {
+		s.room.Below = max(s.room.Below, insert.Lift(things, s.job.Step.Size))
+		if s.brief.Room.Between == "" {
+			s.room.Between = (3 * measure.Millimetre).Up(s.job.Step.Size)
+		}
+	}
+	if insert.Divided(kind) {
+		s.room.Below += t // things may stand on a partition's foot
+	}
+	s.job.Proud = s.room.Proud
+	if len(r.Problems) > 0 {
+		return nil, false
+	}
+	ways := contents.Arrangements(contents.Request{Things: things, Room: s.room, Divided: insert.Divided(kind), Slotted: kind == "slotted", Caliper: t})
+	if g := s.job.Given; g != nil {
+		// Card takes a little of a given size; what is said to fit is proved later.
+		inside := contents.Size{Length: g.Length - t, Width: g.Width - 3*t, Height: g.Depth - t/2}
+		fits := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool { return !l.Fits(inside) })
+		if len(fits) > 0 {
+			ways = fits
+		}
+	}
+	return ways, true
+}
+
+// rank drafts the box of each of the likeliest ways and sorts them by what the
+// maker pays.
+func (s *search) rank(ways []contents.Load) []Way {
+	var out []Way
+	for _, l := range ways[:min(tried, len(ways))] {
+		scratch := *s.job
+		scratch.Reader = &brief.Reader{Units: s.job.Units, Step: s.job.Step}
+		b := s.build(&scratch, l, true)
+		if b == nil {
+			continue
+		}
+		w := Way{Load: l}
+		fit := layout.Fit(s.plan.toLay(b, 1), s.plan.Sheet.Width, s.plan.Sheet.Height)
+		// A piece that no sheet of this size takes weighs as many sheets.
+		w.Sheets = len(fit.Sheets) + 10*len(fit.TooBig)
+		for _, p := range b.Pieces {
+			w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)
+		}
+		w.Cost = w.Area * (1 + 0.12*unpleasing(l.Need) + 0.06*float64(l.Layers-1))
+		out = append(out, w)
+	}
+	slices.SortStableFunc(out, better)
+	for i := range out {
+		out[i].Reason = reason(out, i)
+		out[i].Sheets %= 10
+	}
+	return out
+}
+
+// better orders ways: fewer sheets, then less card, dearer by up to a part for
+// an ungainly shape and for layers that must be lifted off to reach the next.
+func better(a, b Way) int {
+	return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.ID, b.ID))
+}
+
+// unpleasing is 0 for a top between a square and two to one, and grows to 1.
+func unpleasing(s contents.Size) float64 {
+	ratio := s.Length.MM() / max(s.Width.MM(), 1)
+	if ratio < 1 {
+		ratio = 1 / max(ratio, 1e-3)
+	}
+	flat := s.Height.MM() / max(min(s.Length.MM(), s.Width.MM()), 1)
+	return min(1, max(0, (ratio-2)/3)+max(0, (flat-1.2)/2))
+}
+
+func reason(ways []Way, i int) string {
+	w := ways[i]
+	least, one := math.Inf(1), 0
+	for _, o := range ways {
+		least = min(least, o.Area)
+		if o.Layers == 1 {
+			one++
+		}
+	}
+	var says []string
+	switch {
+	case w.Sheets >= 10:
+		says = append(says, "a piece is larger than the sheet")
+	case w.Area < least*1.005:
+		says = append(says, "the least card")
+	default:
+		says = append(says, fmt.Sprintf("%.0f %% more card than the least", 100*(w.Area/least-1)))
+	}
+	if w.Layers == 1 && one < len(ways) {
+		says = append(says, "everything in reach")
+	} else if w.Layers > 1 {
+		says = append(says, "the upper ones come off first")
+	}
+	if unpleasing(w.Need) == 0 {
+		says = append(says, "a pleasing shape")
+	} else if unpleasing(w.Need) > 0.5 {
+		says = append(says, "an ungainly shape")
+	}
+	out := says[0]
+	for _, more := range says[1:] {
+		out += ", " + more
+	}
+	return out
+}
+
+// build makes the box round an arrangement, its inserts with it; a draft has no
+// faces found yet.
+func (s *search) build(job *box.Job, l contents.Load, draft bool) *box.Box {
+	job.Need = box.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
+	if s.plan.Kind == "trays" {
+		t := job.T()
+		take := insert.TrayTakes(t, job.Step.Size)
+		job.Need.Length, job.Need.Width = job.Need.Length+take.Length, job.Need.Width+take.Width
+		job.Need.Depth = t + measure.Length(l.Layers)*(insert.TrayWall(l, job.Adhesive.Width, job.Step.Size)+t) + l.Room.Above
+	}
+	if s.plan.Kind == "platform" {
+		job.Need.Depth = max(job.Need.Depth, insert.PlatformHeight(l.Things, job.Step.Size)+2*job.T())
+	}
+	b := box.Draft(job, s.style)
+	if b == nil {
+		return nil
+	}
+	before := len(job.Problems)
+	m := insert.Maker{Job: job, Box: b, Load: l, Height: s.high, Origin: origin(l, b)}
+	m.Add(s.plan.Kind)
+	if len(job.Problems) > before {
+		return nil
+	}
+	if !draft {
+		b.Find()
+	}
+	return b
+}
+
+// origin is where the corner of the load's clear room lies in the box: the
+// room stands in the middle.
+func origin(l contents.Load, b *box.Box) fold.Vec {
+	return fold.Vec{X: -l.Need.Length.MM() / 2, Y: -l.Need.Width.MM() / 2}
+}
+
+// byHand sets stacks where the maker put them.
+func (s *search) byHand(l contents.Load) contents.Load {
+	places := s.brief.Arrange.Places
+	if len(places) != len(l.Stacks) {
+		s.job.Warn(brief.Warning{Code: "by-hand-gone", Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
+			Fix: "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
+		return l
+	}
+	out := l
+	out.Stacks = slices.Clone(l.Stacks)
+	for i, p := range places {
+		field := fmt.Sprintf("arrange.places.%d.", i)
+		x, okX := s.job.LengthOrNone(field+"x", p.X, "From the left")
+		y, okY := s.job.LengthOrNone(field+"y", p.Y, "From the front")
+		if !okX || !okY {
+			continue
+		}
+		turn := s.job.Flag(field+"turned", p.Turned, "Turned", false)
+		st := &out.Stacks[i]
+		if turn {
+			st.Each.Length, st.Each.Width = st.Each.Width, st.Each.Length
+		}
+		st.At.Length, st.At.Width = x, y
+	}
+	if a, b, ok := out.Overlap(); ok {
+		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.", out.Things[a].Name, out.Things[b].Name), "Move one of them, or let Brevium choose.")
+	}
+	return out.Settle()
+}
+
+// blocks sets the contents in the box: their shapes in their places.
+func blocks(l contents.Load, kind string, b *box.Box, job *box.Job) (out []fold.Block) {
+	t := job.T().MM()
+	at := origin(l, b)
+	wall := insert.TrayWall(l, job.Adhesive.Width, job.Step.Size).MM()
+	for _, u := range l.Units() {
+		thing := l.Things[u.Thing]
+		z := u.At.Height.MM() + t/2
+		if kind == "trays" {
+			z = 1.5*t + float64(u.Layer)*(wall+t)
+		}
+		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: z}
+		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(), Y: u.Size.Width.MM(), Z: u.Size.Height.MM()})}
+		switch {
+		case thing.Shape == "ball":
+			block.Shape = fold.Ball
+		case u.Lying && u.Size.Length >= u.Size.Width:
+			block.Shape = fold.LyingX
+		case u.Lying:
+			block.Shape = fold.LyingY
+		case thing.Shape == "cylinder":
+			block.Shape = fold.Upright
+			if thing.NeckHeight > 0 {
+				block.Neck, block.Shoulder = thing.NeckDiameter.MM()/2, block.Hi.Z-thing.NeckHeight.MM()
+			}
+		}
+		out = append(out, block)
+	}
+	return out
+}

@@ -1,0 +1,65 @@
+package sheet
+
+import (
+	"math"
+
+	"brevium/core/measure"
+)
+
+// facets is how many straight cuts stand for a whole round.
+const facets = 24
+
+// Punch cuts a round hole that a circle of the radius just passes through. A
+// scoop, if not 0, widens it towards the given direction, for a fingertip.
+func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
+	// The facets lie outside the circle, so that what fits it fits the hole.
+	out := radius.MM() / math.Cos(math.Pi/facets)
+	ring := make([]Point, facets)
+	for i := range ring {
+		angle := 2 * math.Pi * float64(i) / facets
+		r := out
+		if off := math.Abs(math.Remainder(angle-towards, 2*math.Pi)); off < math.Pi/5 {
+			r += scoop.MM() * math.Cos(off*5/2)
+		}
+		ring[i] = Point{mid.X + measure.FromMM(r*math.Cos(angle)), mid.Y + measure.FromMM(r*math.Sin(angle))}
+	}
+	for i := range ring {
+		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%facets]})
+	}
+}
+
+// Notch cuts a half round out of the edge at a point, into the card: inward is
+// a unit step along an axis.
+func (p *Piece) Notch(at Point, radius Length, inward Point) {
+	along := Point{inward.Y, inward.X}
+	var arc []Point
+	for i := 0; i <= facets/2; i++ {
+		s, c := math.Sincos(math.Pi * float64(i) / (facets / 2))
+		u, v := measure.FromMM(radius.MM()*c), measure.FromMM(radius.MM()*s)
+		arc = append(arc, Point{at.X + along.X*u + inward.X*v, at.Y + along.Y*u + inward.Y*v})
+	}
+	p.CutAlong(arc...)
+	p.Discard(Point{at.X + inward.X*radius/2, at.Y + inward.Y*radius/2})
+}
+
+// Slot cuts a narrow slot of a depth down from the top edge, its middle at x;
+// or, from the bottom edge, up.
+func (p *Piece) Slot(x, width, depth Length, fromBottom bool) {
+	edge, end := Length(0), depth
+	if fromBottom {
+		edge, end = p.Height, p.Height-depth
+	}
+	l, r := x-width/2, x+width-width/2
+	p.CutAlong(Point{l, edge}, Point{l, end}, Point{r, end}, Point{r, edge})
+	p.Discard(Point{x, (edge + end) / 2})
+}
+
+// Mountains folds every score of the piece away from the inside.
+func (p *Piece) Mountains() {
+	for i := range p.Lines {
+		p.Lines[i].Fold = Mountain
+	}
+	for i := range p.Passes {
+		p.Passes[i].Fold = Mountain
+	}
+}
