@@ -102,6 +102,7 @@ func (f flat) draw() {
 	f.lines()
 	f.names()
 	f.flags()
+	f.openings()
 	f.size()
 	f.end()
 }
@@ -257,6 +258,30 @@ func (f flat) flags() {
 	}
 }
 
+// openings numbers slots along the ruler and writes the width of holes in them.
+func (f flat) openings() {
+	for _, s := range f.piece.Slots {
+		x := f.x + s.X.MM()*f.k
+		f.line("flag", x, f.y-rulerWide-5, x, f.y)
+		f.text(x, f.y-rulerWide-8, "flag-text", "middle", f.p.Step.Show(s.X).Text)
+	}
+	if len(f.piece.Slots) > 0 {
+		s := f.piece.Slots[0]
+		y := f.y + s.Depth.MM()*f.k/2
+		if s.FromBottom {
+			y = f.y + (f.piece.Height-s.Depth/2).MM()*f.k
+		}
+		f.text(f.x+s.X.MM()*f.k+5, y+4, "flag-text small", "start", f.p.Step.Show(s.Depth).Text+" deep")
+	}
+	for _, h := range append(append([]sheet.Punch(nil), f.piece.Punches...), f.piece.Notches...) {
+		x, y := f.at(h.Mid)
+		label := "⌀ " + f.p.Step.Show(h.Diameter).Text
+		if h.Diameter.MM()*f.k > wide(label, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
+			f.text(x, y+4, "flag-text", "middle", label)
+		}
+	}
+}
+
 func sorted(passes []sheet.Pass) []sheet.Pass {
 	out := append([]sheet.Pass(nil), passes...)
 	for i := range out {
@@ -287,7 +312,7 @@ func (f flat) size() {
 	if f.piece.Count > 1 {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
 	}
-	f.text(f.x-rulerWide-2, f.y-rulerWide-24, "strong", "end", title(name))
+	f.text(f.x-marginLeft+6, f.y-rulerWide-26, "strong", "start", title(name))
 }
 
 // names writes each face's name on it where there is room.
@@ -295,6 +320,9 @@ func (f flat) names() {
 	for _, face := range f.piece.Kept() {
 		lo, hi := face.Bounds()
 		w, h := (hi.X-lo.X).MM()*f.k, (hi.Y-lo.Y).MM()*f.k
+		if face.Name == "strip" || len(face.Holes) > 0 {
+			continue // the piece's own name says it
+		}
 		name := strings.TrimSuffix(face.Name, "-tab")
 		if name != face.Name {
 			name = "tab"

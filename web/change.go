@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -68,7 +69,8 @@ func (s *Server) tryChange(c echo.Context, values url.Values) (*state, error) {
 		}
 		conflicts = nil
 	}
-	if err := act(&out, &seen, values, s.workshop); err != nil {
+	note, err := s.act(ctx, &out, &seen, values)
+	if err != nil {
 		return nil, err
 	}
 	follow(&out, &head.Brief)
@@ -82,6 +84,7 @@ func (s *Server) tryChange(c echo.Context, values url.Values) (*state, error) {
 	if err != nil {
 		return nil, err
 	}
+	st.Notice = note
 	for _, k := range conflicts {
 		st.Conflicts = append(st.Conflicts, conflict{k, fieldWords(k.Field)})
 	}
@@ -117,22 +120,22 @@ func (s *Server) seen(c echo.Context, head store.Project, values url.Values) (br
 
 // readForm gathers the fields a form holds, each as the document writes it.
 func readForm(values url.Values, seen *brief.Brief) (map[string]string, error) {
-	units := measure.Unit(seen.Units)
 	typed := map[string]string{}
 	for path, v := range values {
 		if strings.HasPrefix(path, "_") || len(v) == 0 || reserved[path] {
 			continue
 		}
-		if len(v[0]) > longestField {
+		// A box to tick sends "no" first, and "yes" behind it when ticked.
+		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
+		if len(text) > longestField {
 			return nil, echo.NewHTTPError(http.StatusRequestEntityTooLarge, "That is too long for a field. Keep it under 4000 letters.")
 		}
-		text := strings.ReplaceAll(v[0], "\r\n", "\n")
 		probe := seen.Clone()
 		if !probe.Set(path, text) {
 			continue // a field that this project no longer has
 		}
 		if isLength(path) {
-			text = canonical(text, units)
+			text = canonical(text, seen)
 			if nudge := values.Get("nudge"); nudge != "" {
 				text = nudged(path, text, nudge, seen)
 			}
@@ -145,7 +148,7 @@ func readForm(values url.Values, seen *brief.Brief) (map[string]string, error) {
 	return typed, nil
 }
 
-var reserved = map[string]bool{"base": true, "burst": true, "act": true, "nudge": true, "stage": true, "view": true, "piece": true}
+var reserved = map[string]bool{"base": true, "burst": true, "act": true, "nudge": true, "stage": true, "view": true, "piece": true, "usual": true}
 
 // isLength says whether a field holds a length.
 func isLength(path string) bool {
@@ -160,7 +163,8 @@ func isLength(path string) bool {
 		return false
 	}
 	switch path[strings.LastIndexByte(path, '.')+1:] {
-	case "length", "width", "height", "depth", "diameter", "around", "above":
+	case "length", "width", "height", "depth", "diameter", "thickness", "decorated", "press", "neck-diameter", "neck-height",
+		"around", "between", "padding", "below", "above", "proud", "dividers", "x", "y":
 		return true
 	}
 	return false
@@ -168,8 +172,8 @@ func isLength(path string) bool {
 
 // canonical writes a length with its unit, so that it stays what it is when
 // the project's unit changes. What is no length stays as typed.
-func canonical(text string, units measure.Unit) string {
-	l, unit, err := measure.ParseUnit(text, units)
+func canonical(text string, b *brief.Brief) string {
+	l, unit, err := measure.ParseUnit(text, measure.Unit(b.Units))
 	if err != nil {
 		return text
 	}
@@ -197,36 +201,6 @@ func nudged(path, text, nudge string, b *brief.Brief) string {
 	return min(l, measure.Max).Exact(r.Units)
 }
 
-// act does what a button asks for beyond what the fields hold.
-func act(out, seen *brief.Brief, values url.Values, w plan.Workshop) error {
-	name, arg, _ := strings.Cut(values.Get("act"), ":")
-	switch name {
-	case "":
-	case "add-thing":
-		thing := brief.New(string(out.Units)).Contents[0]
-		thing.Name = "another thing"
-		out.Contents = append(out.Contents, thing)
-	case "remove-thing":
-		i, err := strconv.Atoi(arg)
-		if err != nil || i < 0 || i >= len(out.Contents) || i >= len(seen.Contents) || seen.Contents[i].Name != out.Contents[i].Name {
-			return echo.NewHTTPError(http.StatusConflict, "That thing is no longer where it was. Load the page again.")
-		}
-		out.Contents = append(out.Contents[:i], out.Contents[i+1:]...)
-	case "use-size":
-		if out.Size == nil {
-			out.Size = sizeOf(out, w)
-		}
-	case "use-contents":
-		out.Size = nil
-		if len(out.Contents) == 0 {
-			out.Contents = brief.New(string(out.Units)).Contents
-		}
-	default:
-		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
-	}
-	return nil
-}
-
 // sizeOf writes the size a brief's contents came to, as a size to go on from.
 func sizeOf(b *brief.Brief, w plan.Workshop) *brief.Size {
 	asked := b.Clone()
@@ -243,6 +217,9 @@ func sizeOf(b *brief.Brief, w plan.Workshop) *brief.Size {
 // follow changes what hangs on another field: tools go with the units, unless
 // they were set in the same change.
 func follow(out, was *brief.Brief) {
+	if out.Box.Style != was.Box.Style {
+		dropOptions(out)
+	}
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
 	}
@@ -251,17 +228,23 @@ func follow(out, was *brief.Brief) {
 	}
 }
 
+// dropOptions takes out answers to questions that the style does not ask.
+func dropOptions(b *brief.Brief) {
+	style := box.Find(string(b.Box.Style))
+	if style == nil {
+		return
+	}
+	for id := range b.Box.Options {
+		if !slices.ContainsFunc(style.Options, func(o box.Option) bool { return o.ID == id }) {
+			b.Set("box.options."+id, "")
+		}
+	}
+}
+
 // describe tells a change in words, for the record.
 func describe(was, now *brief.Brief, values url.Values) string {
-	switch name, _, _ := strings.Cut(values.Get("act"), ":"); name {
-	case "add-thing":
-		return "a thing added"
-	case "remove-thing":
-		return "a thing taken out"
-	case "use-size":
-		return "the size given"
-	case "use-contents":
-		return "the size left to the contents"
+	if name, _, _ := strings.Cut(values.Get("act"), ":"); acts[name].says != "" {
+		return acts[name].says
 	}
 	for path := range values {
 		if old, is := was.Get(path), now.Get(path); old != is && !reserved[path] {

@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 
 	"brevium/demo"
 	"brevium/internal/browser"
@@ -215,4 +216,53 @@ func TestServerGone(t *testing.T) {
 	if got := run(v, chromedp.Evaluate[string](`document.querySelector("#f-contents-0-count").value`)); !strings.Contains(got, "9") {
 		t.Errorf("the field holds %q", got)
 	}
+}
+
+// From an empty project to a chosen arrangement, by keyboard alone: Tab, the
+// arrow keys, Enter, the keys of the page and typing.
+func TestArrangeByKeyboard(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	v.sees("Boxes")
+	key := func(keys string) { v.t.Helper(); v.do("key", chromedp.KeyEvent(keys)) }
+	// tab goes on by Tab until what has the focus matches.
+	tab := func(selector string) {
+		v.t.Helper()
+		for range 80 {
+			if run(v, chromedp.Evaluate[bool](fmt.Sprintf(`document.activeElement.matches(%q)`, selector))) {
+				return
+			}
+			key(kb.Tab)
+		}
+		v.t.Fatalf("Tab never came to %s", selector)
+	}
+	tab(`button[value="mm"]`)
+	key(kb.Enter)
+	v.until("a new box", `document.querySelector("#f-contents-0-shape") !== null`)
+	tab("#f-contents-0-shape")
+	key("c") // Cylinder or jar
+	v.until("a cylinder is asked for its diameter", `document.querySelector("#f-contents-0-diameter") !== null`)
+	for field, text := range map[string]string{"diameter": "40", "height": "30", "count": "6"} {
+		run(v, chromedp.Evaluate[any](`document.querySelector("#f-contents-0-name").focus()`))
+		tab("#f-contents-0-" + field)
+		key(text)
+		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Kept") && document.querySelector("#f-contents-0-%s").value.includes(%q)`, field, text))
+	}
+	v.until("a plan for six", `!document.querySelector(".stale")`)
+	run(v, chromedp.Evaluate[any](`document.activeElement.blur()`))
+	key("w")
+	v.until("the ways", `document.querySelectorAll("[data-way]").length > 2`)
+	tab(`[data-way="1"]`)
+	key(kb.Enter)
+	v.until("the second way is picked", `document.querySelector('[data-way="1"]').getAttribute("aria-pressed") === "true"`)
+	run(v, chromedp.Evaluate[any](`document.activeElement.blur()`))
+	key("i")
+	v.until("from above", `document.querySelectorAll("[data-stack]").length === 6`)
+	before := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".tally .cutsize")[0].innerText`))
+	run(v, chromedp.Evaluate[any](`document.querySelector("[data-byhand]").focus()`))
+	tab(`[data-stack="5"]`)
+	key(kb.ArrowRight)
+	v.until("moved by hand", `document.body.innerText.includes("Let Brevium choose")`)
+	v.until("the box follows", fmt.Sprintf(`document.querySelectorAll(".tally .cutsize")[0].innerText !== %q`, before))
+	v.until("the thing keeps the focus", `document.activeElement.dataset.stack === "5"`)
 }

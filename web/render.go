@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"html/template"
 	"io/fs"
-	"maps"
 	"net/url"
 	"regexp"
 	"strings"
@@ -15,8 +14,10 @@ import (
 	"github.com/labstack/echo/v4"
 
 	"brevium/core/box"
+	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/draw"
 )
 
 // parse reads every page with the layout and the parts it may use.
@@ -43,20 +44,25 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 
 func (s *Server) funcs() template.FuncMap {
 	return template.FuncMap{
-		"static":   func(name string) string { return "/static/" + name + "?v=" + s.version },
-		"num":      number,
-		"join":     strings.Join,
-		"add":      func(a, b int) int { return a + b },
-		"upper":    func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
-		"coins":    func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },
-		"percent":  func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
-		"ago":      ago,
-		"dict":     dict,
-		"dims":     func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
-		"words":    func(s string) string { return strings.ReplaceAll(s, "-", " ") },
-		"frac":     setFractions,
-		"scoresOf": scoresOf,
-		"fixVals":  fixVals,
+		"static":    func(name string) string { return "/static/" + name + "?v=" + s.version },
+		"num":       number,
+		"join":      strings.Join,
+		"add":       func(a, b int) int { return a + b },
+		"upper":     func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
+		"coins":     func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },
+		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
+		"ago":       ago,
+		"dict":      dict,
+		"dims":      func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
+		"words":     func(s string) string { return strings.ReplaceAll(s, "-", " ") },
+		"frac":      setFractions,
+		"scoresOf":  scoresOf,
+		"fixVals":   fixVals,
+		"vals":      vals,
+		"dictText":  dictText,
+		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
+		"cm2":       func(mm2 float64) float64 { return mm2 / 100 },
+		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
 		"conflictVals": func(field, mine string, base int64) string {
 			return fixVals(map[string]string{field: mine}, base)
 		},
@@ -158,13 +164,29 @@ func scoresOf(p *sheet.Piece, alongWidth bool) (out []sheet.Pass) {
 	return out
 }
 
-// fixVals writes fields that a button sets, with the revision it was shown for.
-func fixVals(set map[string]string, base int64) string {
-	all := maps.Clone(set)
-	all["base"] = fmt.Sprint(base)
-	data, err := json.Marshal(all)
+// dictText pairs names and texts.
+func dictText(pairs ...string) map[string]string {
+	m := map[string]string{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		m[pairs[i]] = pairs[i+1]
+	}
+	return m
+}
+
+// vals writes fields for a button.
+func vals(pairs ...string) string {
+	data, err := json.Marshal(dictText(pairs...))
 	if err != nil {
 		return "{}"
 	}
 	return string(data)
+}
+
+// fixVals writes fields that a button sets, with the revision it was shown for.
+func fixVals(set map[string]string, base int64) string {
+	pairs := []string{"base", fmt.Sprint(base)}
+	for field, text := range set {
+		pairs = append(pairs, field, text)
+	}
+	return vals(pairs...)
 }

@@ -2,14 +2,17 @@ package web
 
 import (
 	"fmt"
+	"html/template"
 	"strings"
 
 	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fit"
+	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/draw"
 )
 
 // stage is a station of the work on the rail.
@@ -21,7 +24,7 @@ type stage struct {
 }
 
 var stages = []stage{
-	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room"}},
+	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange"}},
 	{ID: "box", Title: "Box", fields: []string{"box"}},
 	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units"}},
 	{ID: "dressing", Title: "Dressing"},
@@ -71,7 +74,7 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 	part := func(x *brief.Brief) string {
 		switch st.ID {
 		case "contents":
-			return fmt.Sprint(x.Contents, x.Room, x.Size != nil)
+			return fmt.Sprint(x.Contents, x.Room, x.Arrange, x.Size != nil)
 		case "box":
 			return fmt.Sprint(x.Box)
 		case "card":
@@ -111,8 +114,12 @@ func (f field) Short() bool {
 // the whole group away.
 type group struct {
 	Title, Remove string
-	Wide          bool
-	Fields        []field
+	Keep          string // the thing's number, to keep it in the library
+	Fields, More  []field
+	Open          bool // More has something to mend
+	How           string
+	Drawing       template.HTML
+	Says          []string
 }
 
 // form makes the questions of a stage.
@@ -154,7 +161,7 @@ func (f form) choice(kind, path, label, help string, choices []box.Choice) field
 	}
 	if out.Value == "" && len(choices) > 0 {
 		out.Value = choices[0].ID
-	} else if !known {
+	} else if !known && kind != "half" {
 		// What a document says is shown, even where it makes no sense.
 		out.Choices = append([]box.Choice{{ID: out.Value, Label: "“" + out.Value + "”"}}, choices...)
 	}
@@ -193,27 +200,84 @@ func (f form) contents() []group {
 		}})
 	}
 	for i, item := range f.b.Contents {
-		path := fmt.Sprintf("contents.%d.", i)
-		g := group{Title: string(item.Name), Remove: fmt.Sprintf("remove-thing:%d", i), Fields: []field{
-			f.field("text", path+"name", "What", ""),
-			f.choice("select", path+"shape", "Shape", "", shapeChoices()),
-		}}
-		for _, s := range contents.Shapes {
-			if s.ID == string(item.Shape) {
-				for _, m := range s.Measures {
-					g.Fields = append(g.Fields, f.field("length", path+m, strings.ToUpper(m[:1])+m[1:], ""))
-				}
-			}
-		}
-		g.Fields = append(g.Fields, f.field("count", path+"count", "How many", ""))
-		out = append(out, g)
+		out = append(out, f.thing(i, item))
 	}
-	if f.b.Size == nil {
-		around := f.field("length", "room.around", "Finger room", "on each side")
-		above := f.field("length", "room.above", "Room above", "under the lid")
-		out = append(out, group{Title: "Room", Fields: []field{around, above}})
+	if len(f.b.Contents) == 0 {
+		return out
 	}
-	return out
+	kinds := make([]box.Choice, 0, len(insert.Kinds))
+	for _, k := range insert.Kinds {
+		kinds = append(kinds, box.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
+	}
+	apart := group{Title: "Kept apart by", Fields: []field{f.choice("choice", "arrange.compartments", "Compartments", "", kinds)}}
+	if insert.Divided(string(f.b.Arrange.Compartments)) {
+		apart.Fields = append(apart.Fields, f.field("length", "arrange.dividers", "Dividers", "how high"))
+	}
+	return append(out, f.room(), apart)
+}
+
+// thing asks for one kind of thing: what is measured of its shape, and how it
+// may rest and what it is behind a fold.
+func (f form) thing(i int, item brief.Item) group {
+	path := fmt.Sprintf("contents.%d.", i)
+	g := group{Title: string(item.Name), Remove: fmt.Sprintf("remove-thing:%d", i), Keep: fmt.Sprint(i), Fields: []field{
+		f.field("text", path+"name", "What", ""),
+		f.choice("select", path+"shape", "Shape", "", shapeChoices()),
+	}}
+	shape, ok := contents.ShapeOf(string(item.Shape))
+	if ok {
+		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
+	}
+	name := func(m string) string { return strings.ToUpper(m[:1]) + strings.ReplaceAll(m[1:], "-", " ") }
+	for _, m := range shape.Measures {
+		g.Fields = append(g.Fields, f.field("length", path+m, name(m), ""))
+	}
+	g.Fields = append(g.Fields, f.field("count", path+"count", "How many", ""))
+	for _, m := range shape.May {
+		fd := f.field("length", path+m, name(m), "")
+		fd.Open = "none"
+		g.Fields = append(g.Fields, fd)
+	}
+	mass := f.field("text", path+"mass", "Mass of one", "")
+	mass.Kind, mass.Open = "count", "not known"
+	stack := f.field("count", path+"stack", "On each other", "")
+	stack.Open = fmt.Sprint(shape.Stack)
+	asUsual := []box.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}}
+	g.More = append(g.More, mass, stack, f.choice("half", path+"lie", "May lie", "", asUsual), f.choice("half", path+"stand", "May stand", "", asUsual))
+	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
+	if shape.ID == "flat" {
+		ticks = append(ticks, "envelope")
+	}
+	words := map[string]string{"upright": "Must stay upright", "food": "Food", "fragile": "Fragile", "flame": "Hot or flame", "liquid": "Liquid", "envelope": "In an envelope"}
+	for _, t := range ticks {
+		g.More = append(g.More, f.field("tick", path+t, words[t], ""))
+	}
+	for _, m := range g.More {
+		g.Open = g.Open || m.Problem != nil
+	}
+	return g
+}
+
+func (f form) room() group {
+	g := group{Title: "Room"}
+	says := contents.Room{}
+	if f.shown != nil {
+		says = f.shown.Load.Room
+	}
+	for _, q := range []struct {
+		id, label, help string
+		open            measure.Length
+	}{
+		{"around", "Finger room", "each side", says.Around}, {"between", "Between", "neighbours", says.Between},
+		{"padding", "Tissue around", "each side", says.Padding}, {"below", "Tissue below", "", says.Below},
+		{"above", "Above", "under the lid", says.Above}, {"proud", "Proud", "of the rim", says.Proud},
+	} {
+		fd := f.field("length", "room."+q.id, q.label, q.help)
+		fd.Open = f.suggested(q.open)
+		g.Fields = append(g.Fields, fd)
+	}
+	g.Says = says.Says
+	return g
 }
 
 func (f form) suggested(l measure.Length) string {

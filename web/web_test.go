@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"path/filepath"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -70,6 +71,19 @@ func (a *app) post(path string, pairs ...string) *httptest.ResponseRecorder {
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	r.Header.Set("X-CSRF-Token", a.token)
 	r.Header.Set("HX-Request", "true")
+	return a.do(r)
+}
+
+// send posts a file, as a form does.
+func (a *app) send(path, field, text string) *httptest.ResponseRecorder {
+	var body strings.Builder
+	m := multipart.NewWriter(&body)
+	m.WriteField("_csrf", a.token)
+	part, _ := m.CreateFormFile(field, "../../x.json")
+	io.WriteString(part, text)
+	m.Close()
+	r := httptest.NewRequest("POST", path, strings.NewReader(body.String()))
+	r.Header.Set("Content-Type", m.FormDataContentType())
 	return a.do(r)
 }
 
@@ -219,17 +233,7 @@ func TestActs(t *testing.T) {
 // nothing.
 func TestUpload(t *testing.T) {
 	a := newApp(t)
-	upload := func(doc string) *httptest.ResponseRecorder {
-		var body strings.Builder
-		m := multipart.NewWriter(&body)
-		m.WriteField("_csrf", a.token)
-		part, _ := m.CreateFormFile("document", "../../x.json")
-		io.WriteString(part, doc)
-		m.Close()
-		r := httptest.NewRequest("POST", "/projects/upload", strings.NewReader(body.String()))
-		r.Header.Set("Content-Type", m.FormDataContentType())
-		return a.do(r)
-	}
+	upload := func(doc string) *httptest.ResponseRecorder { return a.send("/projects/upload", "document", doc) }
 	b := brief.New("mm")
 	b.Set("contents.0.length", "5 3/")
 	b.Set("notes", "<script>alert(1)</script>\n“½”")
@@ -258,6 +262,84 @@ func TestUpload(t *testing.T) {
 	}
 	if w := a.post("/projects/upload"); w.Code != http.StatusBadRequest {
 		t.Errorf("no file gives %d", w.Code)
+	}
+}
+
+// Things come from the library and go into it, and come and go as a list.
+func TestThings(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	path := "/projects/" + id
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "honey jar")
+	if b := a.head(id).Brief; len(b.Contents) != 2 || b.Contents[1].NeckHeight != "14 mm" || b.Contents[1].Liquid != "yes" {
+		t.Fatalf("%+v", b.Contents)
+	}
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.1.diameter", "60 mm", "contents.1.food", "no")
+	if body := a.post(path+"/keep-thing", "thing", "1").Body.String(); !strings.Contains(body, "kept among the usual things") {
+		t.Errorf("%.300s", body)
+	}
+	if body := a.get("/library").Body.String(); strings.Count(body, "honey jar") != 2 || !strings.Contains(body, "diameter 60 mm") || strings.Contains(body, "diameter 54 mm") {
+		t.Error("the library does not show the maker's own jar in place of the usual one")
+	}
+	a.post("/library/forget", "name", "honey jar")
+	if body := a.get("/library").Body.String(); !strings.Contains(body, "diameter 54 mm") {
+		t.Error("a forgotten thing does not give the usual one back")
+	}
+	list := a.get(path + "/things.csv").Body.String()
+	if !strings.HasPrefix(list, "name,shape,count") || !strings.Contains(list, "honey jar,cylinder") {
+		t.Errorf("%s", list)
+	}
+	before := a.head(id).Brief
+	if w := a.send(path+"/things", "list", list); w.Code != http.StatusSeeOther || fmt.Sprint(a.head(id).Brief.Contents) != fmt.Sprint(before.Contents) {
+		t.Errorf("%d: %v", w.Code, a.head(id).Brief.Contents)
+	}
+	if w := a.send(path+"/things", "list", "colour\nred"); w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), "Nothing was taken in") {
+		t.Errorf("a bad list: %d", w.Code)
+	}
+	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "this box takes") {
+		t.Errorf("%.300s", body)
+	}
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.1.diameter", "wide")
+	if w := a.post(path+"/keep-thing", "thing", "1"); w.Code != http.StatusUnprocessableEntity {
+		t.Errorf("a thing that can't be read was kept: %d", w.Code)
+	}
+}
+
+// Arranging by hand: a move snaps to the marks, one into a neighbour is told
+// and not made, a turn turns, and all of it can be left to Brevium again.
+func TestByHand(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("mm")
+	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "40 mm", Width: "30 mm", Height: "20 mm", Count: "2", Stack: "1"}}
+	id := a.begin(b)
+	do := func(act string) string {
+		return a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act", act).Body.String()
+	}
+	do("move:1:0:40")
+	places := a.head(id).Brief.Arrange.Places
+	if len(places) != 2 || places[0] != (brief.Place{X: "0 mm", Y: "0 mm"}) || !strings.HasSuffix(string(places[1].Y), "mm") || places[1].Y == "0 mm" {
+		t.Fatalf("%+v", places)
+	}
+	mm := func(s brief.Text) int { n, _ := strconv.Atoi(strings.TrimSuffix(string(s), " mm")); return n }
+	on := fmt.Sprintf("move:1:%d:%d", 5-mm(places[1].X), 5-mm(places[1].Y))
+	if body := do(on); !strings.Contains(body, "would stand in") || fmt.Sprint(a.head(id).Brief.Arrange.Places) != fmt.Sprint(places) {
+		t.Error("a move into a neighbour was made")
+	}
+	do("turn:0")
+	if got := a.head(id).Brief.Arrange.Places[0].Turned; got != "yes" {
+		t.Errorf("turned %q", got)
+	}
+	do("choose-for-me")
+	if got := a.head(id).Brief.Arrange; len(got.Places) != 0 || got.Way != "" {
+		t.Errorf("%+v", got)
+	}
+	way := plan.Make(a.head(id).Brief, plan.Default).Ways[1].ID
+	do("take-way:" + way)
+	if got := a.head(id).Brief.Arrange.Way; string(got) != way {
+		t.Errorf("took %q, want %q", got, way)
+	}
+	if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "move:9:1:1"); w.Code != http.StatusConflict {
+		t.Errorf("a stack that is not there: %d", w.Code)
 	}
 }
 

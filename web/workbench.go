@@ -1,8 +1,10 @@
 package web
 
 import (
+	"cmp"
 	"html/template"
 	"net/http"
+	"slices"
 	"strconv"
 
 	"github.com/labstack/echo/v4"
@@ -17,7 +19,7 @@ import (
 // view is what the address says of how a project is looked at.
 type view struct{ Stage, View, Piece string }
 
-var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
+var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
 
 func viewOf(c echo.Context) view {
 	v := view{Stage: "contents", View: "flat", Piece: c.QueryParam("piece")}
@@ -44,6 +46,7 @@ type state struct {
 	Shown     *plan.Plan // the last that worked; nil when none did
 	CanRedo   bool
 	Conflicts []conflict
+	Notice    string // what a button could not do, or did elsewhere
 }
 
 type conflict struct {
@@ -97,6 +100,17 @@ func (s *Server) show(c echo.Context, code int, st *state) error {
 	}
 	if st.Shown != nil {
 		data["Picture"] = s.picture(c, st.Shown, v)
+		if v.View == "ways" {
+			data["Rows"] = sortRows(plan.Compare(st.Shown.Brief, s.workshop), c.QueryParam("sort"))
+			data["Columns"] = columns
+		}
+	}
+	if v.Stage == "contents" {
+		usual, err := s.library(c.Request().Context())
+		if err != nil {
+			return err
+		}
+		data["Usual"] = usual
 	}
 	if v.Stage == "record" {
 		history, err := s.store.History(c.Request().Context(), st.Project.Project, st.ID, 30)
@@ -121,6 +135,10 @@ func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
 		return template.HTML(draw.Folded(p, pose, look, tableW, 480))
 	case "sheets":
 		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
+	case "above":
+		if len(p.Load.Stacks) > 0 {
+			return template.HTML(draw.Above(p, tableW, tableH))
+		}
 	case "flat":
 		return template.HTML(draw.Flat(p, v.Piece, tableW, tableH))
 	}
@@ -176,4 +194,29 @@ func (st *state) Boards(piece string) (out []template.HTML) {
 		}
 	}
 	return out
+}
+
+// column is one heading of the comparison.
+type column struct {
+	ID, Title string
+	less      func(a, b plan.Row) int
+}
+
+var columns = []column{
+	{"sheets", "Sheets", func(a, b plan.Row) int { return cmp.Compare(a.Sheets, b.Sheets) }},
+	{"card", "Card, cm²", func(a, b plan.Row) int { return cmp.Compare(a.Area, b.Area) }},
+	{"waste", "Waste", func(a, b plan.Row) int { return cmp.Compare(a.Waste, b.Waste) }},
+	{"cuts", "Cuts", func(a, b plan.Row) int { return cmp.Compare(a.Cuts, b.Cuts) }},
+	{"scores", "Scores", func(a, b plan.Row) int { return cmp.Compare(a.Scores, b.Scores) }},
+	{"time", "Minutes", func(a, b plan.Row) int { return cmp.Compare(a.Minutes, b.Minutes) }},
+	{"strength", "Strength", func(a, b plan.Row) int { return cmp.Compare(b.Strength, a.Strength) }},
+}
+
+func sortRows(rows []plan.Row, by string) []plan.Row {
+	for _, col := range columns {
+		if col.ID == by {
+			slices.SortStableFunc(rows, col.less)
+		}
+	}
+	return rows
 }

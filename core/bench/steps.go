@@ -24,6 +24,9 @@ type Work struct {
 	Copies   int
 	Lids     []string // pieces that go over another, last
 	Contents []string // what goes in, in words
+	Inside   []string // pieces that stand inside
+	Joints   []string // pieces cut in two, in words
+	Care     []string // what the contents ask for, said when they go in
 	Say      func(Length) string
 }
 
@@ -39,6 +42,7 @@ func Steps(w Work) []Step {
 	for _, c := range w.Cards {
 		score.Says = append(score.Says, title(c.Piece)+": "+strings.Join(c.Says, " "))
 	}
+	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
 	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
 	fold := Step{Title: "Fold and burnish", Says: []string{"Fold along every score and press it sharp with the bone folder, card face against clean paper."}}
 	stick := Step{Title: "Stick"}
@@ -56,7 +60,10 @@ func Steps(w Work) []Step {
 	if !strings.Contains(w.Adhesive, "glue") {
 		fit.Says = fit.Says[:len(fit.Says)-1]
 	}
-	fill := Step{Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
+	if len(w.Inside) > 0 {
+		fit.Says = append(fit.Says, "Set in the "+strings.Join(w.Inside, ", the ")+".")
+	}
+	fill := Step{Caution: strings.Join(w.Care, " "), Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
 	if len(w.Contents) > 0 {
 		fill.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
 	}
@@ -81,6 +88,8 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 		}
 	}
 	var parts []string
+	parts = append(parts, openings(p, say)...)
+	away -= len(p.Slots) + len(p.Punches) + len(p.Notches)
 	if n := len(p.Slits); n > 0 {
 		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)", plural(n, "slit"), slitPlaces(p, say)))
 	}
@@ -94,6 +103,34 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 		return ""
 	}
 	return title(p.Name) + ": " + strings.Join(parts, "; ") + "."
+}
+
+// openings tells slots, holes and notches with their places.
+func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
+	for _, fromBottom := range []bool{false, true} {
+		var at []string
+		var one sheet.Slot
+		for _, s := range p.Slots {
+			if s.FromBottom == fromBottom {
+				at, one = append(at, say(s.X)), s
+			}
+		}
+		edge := map[bool]string{false: "top", true: "bottom"}[fromBottom]
+		if len(at) > 0 {
+			parts = append(parts, fmt.Sprintf("cut %s %s deep from the %s edge, the card's thickness and a hair wide, at %s from the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
+		}
+	}
+	for _, h := range p.Punches {
+		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top", say(h.Diameter), say(h.Mid.X), say(h.Mid.Y))
+		if h.Scoop > 0 {
+			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
+		}
+		parts = append(parts, s)
+	}
+	if n := len(p.Notches); n > 0 {
+		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge", plural(n, "half-round notch"), say(p.Notches[0].Diameter)))
+	}
+	return parts
 }
 
 func slitPlaces(p *sheet.Piece, say func(Length) string) string {
@@ -157,6 +194,9 @@ func Names(faces []string) string {
 func plural(n int, what string) string {
 	if n == 1 {
 		return "one " + what
+	}
+	if strings.HasSuffix(what, "ch") {
+		what += "e"
 	}
 	return fmt.Sprintf("%d %ss", n, what)
 }

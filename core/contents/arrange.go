@@ -99,20 +99,25 @@ func (l Load) Card() float64 {
 // tables sets several kinds in rows: each kind in the shapes that suit a row,
 // the kinds sorted so that rows are even, heavy ones in the middle of a row.
 func (q Request) tables() (out []Load) {
+	all := make([][]group, len(q.Things))
+	for i, t := range q.Things {
+		// Within a compartment things of one kind stand without dividers.
+		all[i] = groups(i, t, q.Room.Between, true)
+	}
 	for _, taste := range tastes {
 		chosen := make([]group, len(q.Things))
-		for i, t := range q.Things {
-			// Within a compartment things of one kind stand without dividers.
-			all := groups(i, t, q.Room.Between, true)
-			chosen[i] = slices.MinFunc(all, func(a, b group) int { return cmp.Compare(taste(a), taste(b)) })
+		for i := range q.Things {
+			chosen[i] = slices.MinFunc(all[i], func(a, b group) int { return cmp.Compare(taste(a), taste(b)) })
 		}
 		slices.SortStableFunc(chosen, func(a, b group) int { return cmp.Compare(b.size.Width, a.size.Width) })
-		for rows := 1; rows <= len(chosen); rows++ {
+		// Beyond twice as many rows as a square has, a box is a corridor.
+		for rows := 1; rows <= len(chosen) && rows*rows <= 4*len(chosen)+4; rows++ {
 			table := split(chosen, rows)
 			for _, row := range table {
 				q.heavyInMiddle(row)
 			}
-			if !q.Slotted {
+			// In one row, or with one kind to a row, columns can't be ragged.
+			if ragged := rows > 1 && rows < len(chosen); ragged && !q.Slotted {
 				out = append(out, q.table(table, false))
 			}
 			out = append(out, q.table(table, true))
@@ -190,8 +195,10 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 	var ids, says []string
 	y, length, height := side, Length(0), Length(0)
 	for r, row := range rows {
-		if r > 0 {
+		if r > 0 && q.Divided {
 			l.Along = append(l.Along, y+gap/2)
+		}
+		if r > 0 {
 			y += gap
 		}
 		x, deep := side, Length(0)
@@ -199,12 +206,12 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 			deep = max(deep, g.size.Width)
 		}
 		for c, g := range row {
+			if c > 0 && q.Divided && !aligned {
+				l.Short = append(l.Short, Divider{x + gap/2, y - gap/2, y + deep + gap/2})
+			} else if c > 0 && q.Divided && len(l.Across) < c {
+				l.Across = append(l.Across, x+gap/2)
+			}
 			if c > 0 {
-				if !aligned {
-					l.Short = append(l.Short, Divider{x + gap/2, y - gap/2, y + deep + gap/2})
-				} else if r == 0 || len(l.Across) < c {
-					l.Across = append(l.Across, x+gap/2)
-				}
 				x += gap
 			}
 			room := g.size.Length
@@ -228,7 +235,7 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 	l.Says = says[0]
 	if !alone {
 		l.Says = fmt.Sprintf("%d kinds in %s", len(q.Things), plural(len(rows), "row"))
-		if !aligned && len(l.Short) > 0 {
+		if !aligned {
 			l.Says += ", each with its own columns"
 		}
 	}

@@ -113,7 +113,7 @@ func (p *Plan) onOneSheet(w Workshop, i int) (most int) {
 	b.Size, b.Arrange.Way, b.Arrange.Places = nil, "", nil
 	for n, misses := 1, 0; n <= mostOnSheet && misses < 4; n++ {
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		if got := sketch(b, w); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 {
+		if got := sketch(b, w); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
 			most, misses = n, 0
 		} else {
 			misses++

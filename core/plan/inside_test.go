@@ -55,3 +55,176 @@ func TestRandomCompartmentsHold(t *testing.T) {
 		}
 	}
 }
+
+// The first of the ranking is never beaten by another of its own list, the
+// list is what the plan is made of, and every way can be picked.
+func TestRankingIsHonest(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 32))
+	for range 120 {
+		b := random(r)
+		b.Size = nil
+		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)], Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes", Count: brief.Whole(fmt.Sprint(1 + r.IntN(9)))}}
+		p := Make(b, Default)
+		if !p.OK() {
+			continue
+		}
+		if len(p.Ways) == 0 || p.Load.ID != p.Ways[0].ID {
+			t.Fatalf("the plan is not of its best way: %s", b.Encode())
+		}
+		for _, w := range p.Ways {
+			if w.Reason == "" || better(w, p.Ways[0]) < 0 {
+				t.Fatalf("%s beats the first, %s: %s", w.ID, p.Ways[0].ID, b.Encode())
+			}
+		}
+		last := p.Ways[len(p.Ways)-1]
+		b.Arrange.Way = brief.Text(last.ID)
+		if q := Make(b, Default); !q.OK() || q.Load.ID != last.ID || len(q.Warnings) > len(p.Warnings)+2 {
+			t.Fatalf("%s can't be picked: %v", last.ID, q.Problems)
+		}
+	}
+}
+
+func TestPinsAndHands(t *testing.T) {
+	b := brief.New("mm")
+	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "2"}}
+	b.Arrange.Way = "nonsense"
+	if p := Make(b, Default); !p.OK() || len(p.Warnings) == 0 || p.Warnings[0].Code != "pin-gone" {
+		t.Errorf("a pin that is gone: %+v", p.Warnings)
+	}
+	b.Arrange.Way = ""
+	b.Arrange.Places = []brief.Place{{X: "0 mm", Y: "0 mm"}, {X: "50 mm", Y: "20 mm"}}
+	p := Make(b, Default)
+	// 90 by 60 mm of things, 3 mm round them.
+	if !p.Holds() || p.Load.Need.Length.MM() != 96 || p.Load.Need.Width.MM() != 66 {
+		t.Errorf("by hand: %+v %+v", p.Problems, p.Load.Need)
+	}
+	b.Arrange.Places[1] = brief.Place{X: "20 mm", Y: "0 mm"}
+	wantProblem(t, b, "arrange", "in each other")
+	b.Arrange.Places = b.Arrange.Places[:1]
+	if p = Make(b, Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
+		t.Errorf("too few places: %+v", p.Warnings)
+	}
+	b.Arrange.Places = nil
+	b.Room.Proud = "10 mm"
+	wantProblem(t, b, "room.proud", "")
+	if b.Set("box.options.lid", "none"); !Make(b, Default).Holds() {
+		t.Error("an open tray holds no things that stand proud")
+	}
+	for _, c := range [][2]string{{"arrange.compartments", "magic"}, {"arrange.dividers", "-1"}} {
+		bad := brief.New("in")
+		bad.Set(c[0], c[1])
+		wantProblem(t, bad, c[0], c[1])
+	}
+	bad := brief.New("in") // blocks on a platform
+	bad.Set("arrange.compartments", "platform")
+	wantProblem(t, bad, "arrange.compartments", "")
+	bad.Set("arrange.compartments", "slotted")
+	bad.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "2 in", Count: "4"}}
+	bad.Set("arrange.dividers", "9 in")
+	wantProblem(t, bad, "arrange.dividers", "9 in")
+}
+
+// Dividers that would not interlock, or a thing in their way, fail the proof.
+func TestWrongInsertsFail(t *testing.T) {
+	b := brief.New("mm")
+	b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "40 mm", Count: "6"}}
+	b.Arrange.Compartments = "slotted"
+	spoil := func(how func(*Plan)) string {
+		p := Make(b, Default)
+		if !p.Holds() {
+			t.Fatal(p.Checks)
+		}
+		how(p)
+		p.Box.Find()
+		job := jobOf(p)
+		var says []string
+		for _, c := range p.Box.Prove(job, p.Blocks) {
+			if !c.Holds {
+				says = append(says, c.Name+": "+c.Figure)
+			}
+		}
+		return strings.Join(says, "; ")
+	}
+	for name, c := range map[string]struct {
+		how  func(*Plan)
+		says string
+	}{
+		"no slots": {func(p *Plan) {
+			for _, n := range []string{"divider along", "divider across"} {
+				s := p.Box.Piece(n)
+				s.Lines, s.Slots = nil, nil
+				*s = *cleanStrip(s)
+			}
+		}, "divider along of divider along"},
+		"a divider moved":   {func(p *Plan) { p.Box.Stands[1].At.X += 9 }, "bulb meets"},
+		"dividers too high": {func(p *Plan) { p.Box.Rim -= 30_000_000 }, "above it"},
+		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of base"},
+	} {
+		if got := spoil(c.how); !strings.Contains(got, c.says) && !(name == "no slots" && strings.Contains(got, "passes through")) {
+			t.Errorf("%s: %q", name, got)
+		}
+	}
+}
+
+// What is too large for its sheet is helped: every fix that is offered does it.
+func TestFixesFix(t *testing.T) {
+	b := brief.New("in")
+	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "4 in", Width: "4 in", Height: "1 7/8 in", Count: "1"}}
+	b.Card.Sheet = "8.5x11"
+	b.Room.Around = "3/8 in"
+	p := Make(b, Default)
+	if !p.OK() || p.Holds() || len(p.Fixes) < 3 {
+		t.Fatalf("%v %+v", p.Problems, p.Fixes)
+	}
+	joined := false
+	for _, f := range p.Fixes {
+		fixed := b.Clone()
+		for field, text := range f.Set {
+			fixed.Set(field, text)
+		}
+		q := Make(fixed, Default)
+		if !q.Holds() {
+			t.Errorf("%s does not: %v %v", f.Text, q.Problems, q.Checks)
+		}
+		if len(q.Joints()) > 0 {
+			joined = true
+		}
+	}
+	if !joined {
+		t.Error("no joint was offered")
+	}
+}
+
+func TestHowMany(t *testing.T) {
+	b := brief.New("mm")
+	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "4"}}
+	p := Make(b, Default)
+	got := p.HowMany(Default)
+	if len(got) != 1 || got[0].InBox < 4 || got[0].OnSheet < 1 {
+		t.Fatalf("%+v", got)
+	}
+	b.Contents[0].Count = brief.Whole(fmt.Sprint(got[0].OnSheet))
+	if q := Make(b, Default); len(q.Layout.Sheets) != 1 || len(q.Layout.TooBig) > 0 {
+		t.Errorf("one sheet was said to do for %d", got[0].OnSheet)
+	}
+}
+
+// many is 24 kinds of thing.
+func many() brief.Brief {
+	b := brief.New("mm")
+	b.Card.Sheet, b.Contents = "a3", nil
+	for i := range 24 {
+		b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", i)), Shape: []brief.Text{"block", "ball", "cylinder"}[i%3],
+			Length: brief.Text(fmt.Sprint(14+i, " mm")), Width: "12 mm", Height: "10 mm", Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
+	}
+	return b
+}
+
+func BenchmarkCompare24(b *testing.B) {
+	d := many()
+	for b.Loop() {
+		if len(Compare(d, Default)) == 0 {
+			b.Fatal("nothing to compare")
+		}
+	}
+}

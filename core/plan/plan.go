@@ -14,6 +14,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/stock"
 )
 
@@ -208,6 +209,12 @@ func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
 	for _, l := range p.Box.Lids {
 		w.Lids = append(w.Lids, l.Piece)
 	}
+	for _, piece := range p.Box.Pieces {
+		if piece.Part == sheet.Insert {
+			w.Inside = append(w.Inside, piece.Name)
+		}
+	}
+	w.Joints, w.Care = p.Joints(), p.care()
 	for _, t := range p.Load.Things {
 		w.Contents = append(w.Contents, fmt.Sprintf("%d × %s", t.Count, t.Name))
 	}

@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/box"
 	"brevium/core/brief"
+	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
 )
@@ -14,6 +15,7 @@ func (p *Plan) warn(r *brief.Reader) {
 	p.warnCorners(r)
 	p.warnMarks(r)
 	p.warnShape(r)
+	p.warnWeight(r)
 	if p.Units != p.Step.Unit {
 		r.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.", p.Units.Word(), p.Step.Unit.Word()),
 			Fix: "Choose a step in the project's own unit.", Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}})
@@ -58,10 +60,42 @@ func (p *Plan) warnMarks(r *brief.Reader) {
 	}
 }
 
+// carries is how many grams a floor of light card carries between its walls
+// without sagging to the eye, for each 100 gsm.
+const carries = 300.0
+
+func (p *Plan) warnWeight(r *brief.Reader) {
+	if g := p.Load.Grams(); g > carries*float64(p.Card.GSM)/100 {
+		r.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm card.", g, p.Card.GSM),
+			Fix: "Take heavier card, or line the floor with a second layer."})
+	}
+}
+
 func (p *Plan) warnShape(r *brief.Reader) {
 	s := p.Box.Size
 	if s.Depth > 2*min(s.Length, s.Width) {
 		r.Warn(brief.Warning{Code: "tall", Text: "This tray is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
 			Fix: "Lay the things down or spread them out, or choose a box that opens at the side."})
 	}
+}
+
+// care is what the contents ask for: plain cautions, and no word that anything
+// is safe or allowed.
+func (p *Plan) care() (says []string) {
+	add := func(has func(contents.Thing) bool, text string) {
+		for _, t := range p.Load.Things {
+			if has(t) {
+				says = append(says, fmt.Sprintf(text, t.Name))
+				return
+			}
+		}
+	}
+	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue are not made to touch food: wrap the %s or line the box with food paper, and follow your local rules for labelling and selling food.")
+	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box; pass on its maker's instructions.")
+	add(func(t contents.Thing) bool { return t.Liquid }, "Close the %s tightly and keep it upright; a leak softens card.")
+	add(func(t contents.Thing) bool { return t.Fragile }, "Wrap the %s so that it can't knock against its neighbours.")
+	if g := p.Load.Grams(); g > 700 {
+		says = append(says, fmt.Sprintf("This weighs about %.1f kg: carry the box from below, and put nothing heavy on top of another box.", g/1000))
+	}
+	return says
 }

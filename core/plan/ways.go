@@ -20,6 +20,7 @@ import (
 type Way struct {
 	contents.Load
 	Sheets int
+	TooBig int // pieces that no sheet of the chosen size takes
 	Area   float64
 	Cost   float64
 	Reason string
@@ -133,8 +134,7 @@ func (s *search) rank(ways []contents.Load) []Way {
 		}
 		w := Way{Load: l}
 		fit := layout.Fit(s.plan.toLay(b, 1), s.plan.Sheet.Width, s.plan.Sheet.Height)
-		// A piece that no sheet of this size takes weighs as many sheets.
-		w.Sheets = len(fit.Sheets) + 10*len(fit.TooBig)
+		w.Sheets, w.TooBig = len(fit.Sheets), len(fit.TooBig)
 		for _, p := range b.Pieces {
 			w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)
 		}
@@ -144,15 +144,14 @@ func (s *search) rank(ways []contents.Load) []Way {
 	slices.SortStableFunc(out, better)
 	for i := range out {
 		out[i].Reason = reason(out, i)
-		out[i].Sheets %= 10
 	}
 	return out
 }
 
-// better orders ways: fewer sheets, then less card, dearer by up to a part for
+// better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
 // an ungainly shape and for layers that must be lifted off to reach the next.
 func better(a, b Way) int {
-	return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.ID, b.ID))
+	return cmp.Or(cmp.Compare(a.TooBig, b.TooBig), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.ID, b.ID))
 }
 
 // unpleasing is 0 for a top between a square and two to one, and grows to 1.
@@ -176,7 +175,7 @@ func reason(ways []Way, i int) string {
 	}
 	var says []string
 	switch {
-	case w.Sheets >= 10:
+	case w.TooBig > 0:
 		says = append(says, "a piece is larger than the sheet")
 	case w.Area < least*1.005:
 		says = append(says, "the least card")

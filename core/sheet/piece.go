@@ -62,6 +62,18 @@ type Pass struct {
 	Name         string // unique in the piece, for drawings to point at
 }
 
+// Slot is a narrow opening from the top edge down, or from the bottom edge up.
+type Slot struct {
+	X, Width, Depth Length // X is its middle, from the left edge
+	FromBottom      bool
+}
+
+// Punch is a round opening; a scoop widens it on one side.
+type Punch struct {
+	Mid             Point
+	Diameter, Scoop Length
+}
+
 // Glue sticks one face to another, on its inside or its outside.
 type Glue struct {
 	Face, On string
@@ -91,11 +103,14 @@ type Piece struct {
 	Passes []Pass
 	labels []label
 
-	Slits []Line      // cuts between two faces that both stay
-	Root  string      // the face that stays on the table
-	Glues []Glue      // which face is stuck to which
-	Meets [][2]string // walls whose edges come together
-	Order [][]string  // faces in the order they are folded up, together or in turn
+	Slots   []Slot      // for other strips to go in
+	Punches []Punch     // round holes
+	Notches []Punch     // half rounds out of an edge
+	Slits   []Line      // cuts between two faces that both stay
+	Root    string      // the face that stays on the table
+	Glues   []Glue      // which face is stuck to which
+	Meets   [][2]string // walls whose edges come together
+	Order   [][]string  // faces in the order they are folded up, together or in turn
 
 	Faces  []*Face  // found; waste last
 	Faults []string // what the lines get wrong, found

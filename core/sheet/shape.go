@@ -12,6 +12,7 @@ const facets = 24
 // Punch cuts a round hole that a circle of the radius just passes through. A
 // scoop, if not 0, widens it towards the given direction, for a fingertip.
 func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
+	p.Punches = append(p.Punches, Punch{mid, 2 * radius, scoop})
 	// The facets lie outside the circle, so that what fits it fits the hole.
 	out := radius.MM() / math.Cos(math.Pi/facets)
 	ring := make([]Point, facets)
@@ -31,6 +32,7 @@ func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
 // Notch cuts a half round out of the edge at a point, into the card: inward is
 // a unit step along an axis.
 func (p *Piece) Notch(at Point, radius Length, inward Point) {
+	p.Notches = append(p.Notches, Punch{at, 2 * radius, 0})
 	along := Point{inward.Y, inward.X}
 	var arc []Point
 	for i := 0; i <= facets/2; i++ {
@@ -45,6 +47,7 @@ func (p *Piece) Notch(at Point, radius Length, inward Point) {
 // Slot cuts a narrow slot of a depth down from the top edge, its middle at x;
 // or, from the bottom edge, up.
 func (p *Piece) Slot(x, width, depth Length, fromBottom bool) {
+	p.Slots = append(p.Slots, Slot{x, width, depth, fromBottom})
 	edge, end := Length(0), depth
 	if fromBottom {
 		edge, end = p.Height, p.Height-depth

@@ -32,7 +32,9 @@ const dir = "docs/screenshots"
 var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
 	{1280, 800, "light", 1, "?stage=contents&view=flat", "flat.png", nil},
-	{1280, 800, "light", 3, "?stage=box&view=folded", "folded.png", nil},
+	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
+	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
+	{1280, 800, "light", 7, "?stage=box&view=folded", "folded.png", nil},
 	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
 	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
 	{1280, 1600, "light", 1, "/print", "print.png", nil},

@@ -15,7 +15,9 @@ htmx.defineExtension("bench", {
     const fresh = fragment.firstElementChild || fragment;
     const ignoreActiveValue = !takeAnswer;
     takeAnswer = false;
-    return Idiomorph.morph(target, fresh, { morphStyle: "outerHTML", ignoreActiveValue });
+    // What someone opened stays open.
+    const beforeAttributeUpdated = (name, node) => !(name === "open" && node.tagName === "DETAILS");
+    return Idiomorph.morph(target, fresh, { morphStyle: "outerHTML", ignoreActiveValue, callbacks: { beforeAttributeUpdated } });
   },
 });
 
@@ -83,16 +85,59 @@ document.addEventListener("keydown", (e) => {
     turn({ ArrowLeft: [-8, 0], ArrowRight: [8, 0], ArrowUp: [0, 6], ArrowDown: [0, -6] }[e.key]);
     return;
   }
+  if (byHandKey(e)) return;
   if (typing(el) || e.altKey) return;
   if (e.ctrlKey || e.metaKey) {
     if (e.key.toLowerCase() === "z" && press(e.shiftKey ? "[data-redo]" : "[data-undo]")) e.preventDefault();
     return;
   }
   if (e.key >= "1" && e.key <= "7") press(`[data-stage="${e.key}"]`);
-  const view = { f: "flat", b: "folded", s: "sheets", t: "turns" }[e.key.toLowerCase()];
+  const view = { f: "flat", b: "folded", i: "above", w: "ways", s: "sheets", t: "turns" }[e.key.toLowerCase()];
   if (view) press(`[data-view="${view}"]`);
   if (e.key.toLowerCase() === "p") press("[data-print]");
   if (e.key === "?") openKeys();
+});
+
+// --- Arranging by hand: a stack moves by steps of the tools; the server says
+// where it may stand.
+const byHand = (figure, act) => {
+  const held = document.activeElement && document.activeElement.dataset.stack;
+  htmx.ajax("POST", figure.dataset.byhand, { source: figure, target: "#workbench", swap: "bench", values: { base: figure.dataset.base, act } })
+    .then(() => { const again = held && $(`[data-stack="${held}"]`); if (again) again.focus(); });
+};
+function byHandKey(e) {
+  const stack = e.target.closest && e.target.closest("[data-stack]");
+  const figure = stack && stack.closest("[data-byhand]");
+  if (!figure) return false;
+  const by = e.shiftKey ? 8 : 1;
+  const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, by], ArrowDown: [0, -by] }[e.key];
+  if (step) byHand(figure, `move:${stack.dataset.stack}:${step[0]}:${step[1]}`);
+  else if (e.key.toLowerCase() === "r") byHand(figure, `turn:${stack.dataset.stack}`);
+  else return false;
+  e.preventDefault();
+  return true;
+}
+let drag = null;
+document.addEventListener("pointerdown", (e) => {
+  const stack = e.target.closest("[data-byhand] [data-stack]");
+  if (!stack) return;
+  e.preventDefault();
+  stack.focus();
+  const svg = stack.ownerSVGElement;
+  drag = { stack, x: e.clientX, y: e.clientY, scale: svg.viewBox.baseVal.width / svg.getBoundingClientRect().width, step: Number(stack.dataset.step), by: [0, 0] };
+});
+document.addEventListener("pointermove", (e) => {
+  if (!drag) return;
+  const steps = (px) => Math.round(px * drag.scale / drag.step);
+  drag.by = [steps(e.clientX - drag.x), steps(e.clientY - drag.y)];
+  drag.stack.setAttribute("transform", `translate(${drag.by[0] * drag.step} ${drag.by[1] * drag.step})`);
+});
+document.addEventListener("pointerup", () => {
+  if (!drag) return;
+  const { stack, by } = drag;
+  drag = null;
+  stack.removeAttribute("transform");
+  if (by[0] || by[1]) byHand(stack.closest("[data-byhand]"), `move:${stack.dataset.stack}:${by[0]}:${-by[1]}`);
 });
 
 // --- Turning the folded box.

@@ -1,0 +1,47 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+
+	"brevium/core/brief"
+)
+
+// KeepThing puts a thing into the maker's own library, in place of one of the
+// same name.
+func (s *Store) KeepThing(ctx context.Context, item brief.Item) error {
+	data, err := json.Marshal(item)
+	if err != nil {
+		return err
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO things (name, item, kept) VALUES (?, ?, ?)
+		ON CONFLICT (name) DO UPDATE SET item = excluded.item, kept = excluded.kept`, string(item.Name), string(data), now())
+	return err
+}
+
+// ForgetThing takes a thing out of the maker's own library.
+func (s *Store) ForgetThing(ctx context.Context, name string) error {
+	return s.one(ctx, `DELETE FROM things WHERE name = ?`, name)
+}
+
+// Things lists the maker's own library by name.
+func (s *Store) Things(ctx context.Context) ([]brief.Item, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT item FROM things ORDER BY name`)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var out []brief.Item
+	for rows.Next() {
+		var data string
+		if err := rows.Scan(&data); err != nil {
+			return nil, err
+		}
+		var item brief.Item
+		if err := json.Unmarshal([]byte(data), &item); err != nil {
+			return nil, err
+		}
+		out = append(out, item)
+	}
+	return out, rows.Err()
+}
