@@ -5,10 +5,12 @@ import (
 	"math"
 	"strings"
 
+	"brevium/core/box"
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/sheet"
 )
 
 // Above draws the box from above and in section, with its contents and the
@@ -140,6 +142,7 @@ func (v *inView) section() {
 			v.rect("thing", x, top, w, h, "rx", 1.5)
 		}
 	}
+	v.inserts(floor, t)
 	v.tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
 		fmt.Sprintf("M%s %sV%sH%sV%s", px(v.x-t/2), px(v.y), px(floor+t/2), px(v.x+wide+t/2), px(v.y)))
 	if len(v.p.Box.Lids) > 0 {
@@ -149,6 +152,26 @@ func (v *inView) section() {
 	v.text(v.x+wide+10, v.y+12, "small", "start", v.p.Step.ShowDown(max(free, 0)).Text+" free")
 	if l.Room.Below > v.p.Card.Caliper {
 		v.text(v.x+wide+10, floor, "small", "start", v.p.Step.ShowDown(l.Room.Below).Text+" below")
+	}
+}
+
+// inserts draws what stands inside, seen from the front: a strip that runs
+// from front to back is a line, anything else the outline it fills.
+func (v *inView) inserts(floor, t float64) {
+	a := v.p.Box.Assemble(v.p.Card.Caliper, box.Closed)
+	for _, body := range a.Bodies {
+		if body.Piece.Part != sheet.Insert {
+			continue
+		}
+		lo, hi := fold.Bounds(body)
+		mid := v.x + v.p.Box.Inside.Length.MM()*v.k/2
+		x1, x2 := mid+lo.X*v.k, mid+hi.X*v.k
+		y1, y2 := floor-hi.Z*v.k, floor-lo.Z*v.k
+		if hi.X-lo.X < 1 {
+			v.line("divider", x1, y1, x1, y2, "stroke-width", t)
+		} else {
+			v.rect("insert", x1, y1, x2-x1, y2-y1)
+		}
 	}
 }
 

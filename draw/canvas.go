@@ -92,13 +92,19 @@ func px(v float64) string {
 
 // picture wraps a drawing: its size, what it shows in words, its patterns.
 func picture(class string, w, h float64, says string, c *canvas) string {
+	// Patterns are found by name through the whole page: they go only into
+	// pictures that use them, which are never hidden ones.
+	defs := ""
+	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) {
+		defs = patterns
+	}
 	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" role="img" aria-label="%s">%s%s</svg>`,
-		class, px(w), px(h), html.EscapeString(says), patterns, c.String())
+		class, px(w), px(h), html.EscapeString(says), defs, c.String())
 }
 
 // File makes a picture that stands alone, with its styles inside.
 func File(svg string) []byte {
-	return []byte(strings.Replace(svg, patterns, "<style>"+CSS+"</style>"+patterns, 1))
+	return []byte(strings.Replace(svg, ">", "><style>"+CSS+"</style>", 1))
 }
 
 // patterns are the fills that tell glue and card cut away without colour.

@@ -238,6 +238,9 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 		if !aligned {
 			l.Says += ", each with its own columns"
 		}
+		if l.Layers > 1 {
+			l.Says += ", piled"
+		}
 	}
 	l.Need = Size{length + 2*side, y + side, q.Room.Below + height + q.Room.Above}
 	l.Need.Height = max(l.Need.Height-q.Room.Proud, 0)

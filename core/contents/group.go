@@ -14,7 +14,6 @@ type group struct {
 	columns, rows, layers int
 	stagger               bool
 	size                  Size // without room round it
-	spots                 []spot
 }
 
 type spot struct{ x, y Length }

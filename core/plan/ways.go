@@ -142,6 +142,9 @@ func (s *search) rank(ways []contents.Load) []Way {
 		out = append(out, w)
 	}
 	slices.SortStableFunc(out, better)
+	if len(out) > 0 && out[0].TooBig == 0 {
+		out = slices.DeleteFunc(out, func(w Way) bool { return w.TooBig > 0 })
+	}
 	for i := range out {
 		out[i].Reason = reason(out, i)
 	}

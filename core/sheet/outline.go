@@ -1,7 +1,7 @@
 package sheet
 
 // Outline gives the lines as they end up on the card that stays: creases
-// once, slits once, and every edge beside nothing or beside card cut away.
+// once, slits once, every edge beside nothing or beside card cut away, and holes.
 func (p *Piece) Outline() []Line {
 	var out []Line
 	done := map[[2]Point]bool{}
@@ -18,6 +18,13 @@ func (p *Piece) Outline() []Line {
 				}
 			}
 			out = append(out, l)
+		}
+	}
+	for _, f := range p.Faces {
+		for _, e := range f.Edges {
+			if f.Waste && e.Kind == Hole {
+				out = append(out, e.Line)
+			}
 		}
 	}
 	return joinUp(out)
