@@ -12,7 +12,9 @@ import (
 
 	"brevium/core/box"
 	"brevium/core/brief"
+	"brevium/core/contents"
 	"brevium/core/fold"
+	"brevium/core/measure"
 	"brevium/core/plan"
 )
 
@@ -40,6 +42,12 @@ func TestPicturesAreSound(t *testing.T) {
 		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4), "board": Board(p, p.Cards[0], 1),
 		"closed": Folded(p, box.Closed, DefaultView, 300, 200), "half": Folded(p, box.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
 	}
+	full := withThings(t)
+	pictures["above"], pictures["arrangement"] = Above(full, 690, 560), Arrangement(full.Load, 150, 100)
+	pictures["with things"] = Folded(full, box.Pose{Fold: 1, Lift: 1}, DefaultView, 300, 200)
+	for _, s := range contents.Shapes {
+		pictures["measuring "+s.ID] = Measuring(s.ID)
+	}
 	for name, svg := range pictures {
 		dec := xml.NewDecoder(strings.NewReader(svg))
 		for {
@@ -55,6 +63,42 @@ func TestPicturesAreSound(t *testing.T) {
 	}
 	if file := string(File(pictures["flat"])); !strings.Contains(file, "<style>") || !strings.Contains(file, "xmlns=") {
 		t.Error("a file of its own needs its styles")
+	}
+}
+
+// withThings is a box with something of every shape in compartments.
+func withThings(t testing.TB) *plan.Plan {
+	t.Helper()
+	b := brief.New("mm")
+	b.Card.Sheet, b.Arrange.Compartments, b.Contents = "a3", "slotted", nil
+	for _, item := range contents.Usual[1:4] {
+		item.Count = "1"
+		b.Contents = append(b.Contents, item)
+	}
+	p := plan.Make(b, plan.Default)
+	if !p.OK() {
+		t.Fatal(p.Problems)
+	}
+	return p
+}
+
+// From above, every stack is there to be taken hold of, and the free room
+// written round them is what the inside leaves.
+func TestAboveTellsTheRoom(t *testing.T) {
+	p := withThings(t)
+	svg := Above(p, 690, 560)
+	if n := strings.Count(svg, "data-stack="); n != len(p.Load.Stacks) {
+		t.Errorf("%d of %d stacks", n, len(p.Load.Stacks))
+	}
+	v := inView{p: p}
+	r := v.rooms()
+	if in, need := p.Box.Inside, p.Load.Need; r.left+r.right > in.Length || r.left < p.Load.Room.Around || r.front < p.Load.Room.Around || in.Length < need.Length {
+		t.Errorf("%+v in %+v", r, in)
+	}
+	for _, free := range []measure.Length{r.front, r.back} {
+		if !strings.Contains(svg, ">"+p.Step.ShowDown(free).Text+" free<") {
+			t.Errorf("%s free is not written", p.Step.ShowDown(free).Text)
+		}
 	}
 }
 

@@ -368,6 +368,7 @@ func (f form) card() []group {
 		{Title: "Card", Fields: []field{
 			f.choice("select", "card.stock", "Card", "", cards),
 			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
+			f.field("tick", "card.join", "Pieces too large may be made of two halves", ""),
 		}},
 		{Title: "Tools and fit", Fields: []field{
 			f.choice("choice", "units", "Units", "", []box.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}}),

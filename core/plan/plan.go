@@ -144,7 +144,7 @@ func (p *Plan) finish(r *brief.Reader, w Workshop, job *box.Job) {
 		largest = max(largest, max(s.Width, s.Height).MM())
 		takes = takes || fitsAll(s, p.Box)
 	}
-	if !takes {
+	if !takes && p.Brief.Card.Join != "yes" {
 		p.tooLarge(r, job)
 		return
 	}
@@ -178,7 +178,7 @@ func (p *Plan) tooLarge(r *brief.Reader, job *box.Job) {
 		pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, r.Say(piece.Width), r.Say(piece.Height)))
 	}
 	r.Problem(job.SizeField(dim), "This box is larger than every sheet on the shelf: "+strings.Join(pieces, ", ")+".",
-		"Make the box smaller or its walls lower.")
+		"Make the box smaller or its walls lower, or let large pieces be made of two halves (under Card & fit).")
 }
 
 func (p *Plan) lay(r *brief.Reader, w Workshop) {

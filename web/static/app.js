@@ -33,6 +33,22 @@ document.addEventListener("htmx:configRequest", (e) => {
   if (nudge) { parameters.nudge = nudge; takeAnswer = true; nudge = ""; }
 });
 
+// --- Answers out of turn: a slow answer must not take the page back to what it
+// showed before. An answer to an older request than the one shown is left
+// aside; should it know of newer changes, the page asks for them.
+let asked = 0, shown = 0, newest = 0;
+document.addEventListener("htmx:beforeRequest", (e) => { e.detail.requestConfig.turn = ++asked; });
+document.addEventListener("htmx:beforeSwap", (e) => {
+  if (e.detail.target.id !== "workbench" || !e.detail.shouldSwap) return;
+  const stamp = Number((/data-stamp="(\d+)"/.exec(e.detail.xhr.responseText) || [])[1] || 0);
+  const turn = e.detail.requestConfig.turn;
+  newest = Math.max(newest, stamp, Number($("#workbench").dataset.stamp));
+  if (turn < shown) e.detail.shouldSwap = false;
+  else shown = turn;
+  const now = e.detail.shouldSwap ? stamp : Number($("#workbench").dataset.stamp);
+  if (now < newest) setTimeout(() => htmx.ajax("GET", location.href, { target: "#workbench", swap: "bench" }), 0);
+});
+
 // --- The state of keeping.
 const say = (text, trouble) => {
   const kept = $("#kept");
@@ -86,6 +102,7 @@ document.addEventListener("keydown", (e) => {
     return;
   }
   if (byHandKey(e)) return;
+  if (e.key === "Escape" && typing(el)) { el.blur(); return; }
   if (typing(el) || e.altKey) return;
   if (e.ctrlKey || e.metaKey) {
     if (e.key.toLowerCase() === "z" && press(e.shiftKey ? "[data-redo]" : "[data-undo]")) e.preventDefault();

@@ -1,0 +1,143 @@
+package plan
+
+import (
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+)
+
+// What a good maker would say, and that doing what a warning offers ends it.
+func TestWarnings(t *testing.T) {
+	heavy := brief.New("in")
+	heavy.Set("contents.0.mass", "1/2 lb")
+	cases := []struct {
+		code  string
+		brief brief.Brief
+	}{
+		{"tight-corners", sized("120 mm", "80 mm", "40 mm", "card.stock", "duplex-350", "card.sheet", "a3", "tools.step", "0.5 mm", "units", "mm")},
+		{"off-the-marks", sized("115 mm", "3 in", "2 in")},
+		{"two-units", sized("5", "3", "2", "tools.step", "1 mm")},
+		{"tall", sized("2 in", "1 1/2 in", "3 1/2 in")},
+		{"heavy", heavy},
+		{"sheet-too-small", sized("8", "8", "2", "card.sheet", "8.5x11")},
+	}
+	for _, c := range cases {
+		p := Make(c.brief, Default)
+		found := false
+		for _, w := range p.Warnings {
+			if w.Code != c.code {
+				continue
+			}
+			found = true
+			if w.Text == "" || w.Fix == "" {
+				t.Errorf("%s says nothing: %+v", c.code, w)
+			}
+			if len(w.Set) == 0 {
+				continue
+			}
+			fixed := c.brief.Clone()
+			for field, text := range w.Set {
+				fixed.Set(field, text)
+			}
+			for _, again := range Make(fixed, Default).Warnings {
+				if again.Code == c.code {
+					t.Errorf("%s is still there after what it offers", c.code)
+				}
+			}
+		}
+		if !found {
+			t.Errorf("no %s: %v %v", c.code, p.Problems, p.Warnings)
+		}
+	}
+}
+
+func TestCareForContents(t *testing.T) {
+	b := brief.New("mm")
+	b.Card.Sheet = "a3"
+	b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: "54 mm", Height: "68 mm", Count: "4", Mass: "250 g", Food: "yes", Liquid: "yes", Fragile: "yes"},
+		{Name: "votive", Shape: "cylinder", Diameter: "48 mm", Height: "40 mm", Count: "1", Flame: "yes"}}
+	p := Make(b, Default)
+	if !p.OK() {
+		t.Fatal(p.Problems)
+	}
+	last := p.Steps[len(p.Steps)-1]
+	for _, part := range []string{"not made to touch food", "local rules", "Never light the votive", "keep it upright", "Wrap the honey jar", "about 1.0 kg"} {
+		if !strings.Contains(last.Caution, part) {
+			t.Errorf("no word of %q where the box is filled: %s", part, last.Caution)
+		}
+	}
+	for _, word := range []string{"is safe", "are safe", "lawful", "legal"} {
+		if strings.Contains(last.Caution, word) {
+			t.Errorf("it states that something is %s", word)
+		}
+	}
+}
+
+// A joint keeps its strip clear of every score, and the halves make the whole.
+func TestJoints(t *testing.T) {
+	r := rand.New(rand.NewPCG(41, 42))
+	joined := 0
+	for range 300 {
+		b := random(r)
+		b.Card.Sheet, b.Card.Join = "8x8", "yes"
+		p := Make(b, Default)
+		if !p.OK() {
+			continue
+		}
+		for _, piece := range p.Box.Pieces {
+			if p.Sheet.Takes(piece.Width, piece.Height) {
+				continue
+			}
+			joined++
+			j := p.joint(piece)
+			size := piece.Height
+			if j.AlongWidth {
+				size = piece.Width
+			}
+			if j.At <= 0 || j.At >= size || j.At%p.Step.Size != 0 {
+				t.Fatalf("a joint at %s of %s", j.At.Exact("mm"), size.Exact("mm"))
+			}
+			var w, h measure.Length
+			for _, part := range p.toLay(p.Box, 1) {
+				if strings.HasPrefix(part.Name, piece.Name+", ") && strings.HasSuffix(part.Name, "half") {
+					w, h = w+part.W, h+part.H
+				}
+			}
+			if j.AlongWidth && w != piece.Width || !j.AlongWidth && h != piece.Height {
+				t.Fatalf("the halves of %s are %d by %d", piece.Name, w, h)
+			}
+		}
+	}
+	if joined < 20 {
+		t.Errorf("only %d were joined", joined)
+	}
+}
+
+// The comparison is sorted by what the maker pays, and taking a row gives it.
+func TestCompare(t *testing.T) {
+	b := brief.New("mm")
+	b.Card.Sheet = "a3"
+	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Stack: "2", Count: "6"}}
+	rows := Compare(b, Default)
+	if len(rows) < 3 {
+		t.Fatalf("%d rows", len(rows))
+	}
+	for i, r := range rows {
+		if i > 0 && (r.Sheets < rows[i-1].Sheets || r.Sheets == rows[i-1].Sheets && r.Area < rows[i-1].Area) {
+			t.Errorf("row %d is cheaper than the one before", i)
+		}
+		if r.Minutes < 1 || r.Scores < 4 || r.Cuts < 8 || r.Waste < 0 || r.Waste >= 1 || r.Strength < 1 {
+			t.Errorf("%+v", r)
+		}
+		took := b.Clone()
+		for field, text := range r.Set {
+			took.Set(field, text)
+		}
+		if p := Make(took, Default); p.Load.ID != r.Load.ID || p.Box.Style != r.Style || p.Holds() != r.Proved {
+			t.Errorf("taking row %d gives %s", i, p.Load.ID)
+		}
+	}
+}
