@@ -11,6 +11,7 @@ var trayLid = &Style{
 	ID: "tray-lid", Title: "Tray and lift-off lid",
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Options: []Option{
+		walls("walls", "Base walls"), walls("lid-walls", "Lid walls"),
 		{ID: "tabs", Label: "Tabs", Default: "full", Choices: []Choice{
 			{"full", "Full", "Strongest: the whole corner square, its ends mitred."},
 			{"half", "Half", "Half as long: stays clear of a thumb notch."},
@@ -27,6 +28,40 @@ var trayLid = &Style{
 		clearanceSchools("lid"),
 	},
 	Build: buildTrayLid,
+}
+
+// walls is the question of how a tray's walls are made.
+func walls(id, label string) Option {
+	return Option{ID: id, Label: label, Default: "single", Choices: []Choice{
+		{"single", "Single", "One thickness: least card, quickest."},
+		{"rolled", "Rolled", "Folded over inwards: twice as thick, no raw edge at the rim, no tabs to be seen."},
+		{"pinwheel", "Pinwheel", "Each corner slit once and wrapped on to the next wall: stiffer with no waste."},
+	}}
+}
+
+// layers is how many full faces of card lie inside a wall made that way.
+func layers(walls string) int {
+	if walls == "single" {
+		return 0
+	}
+	return 1
+}
+
+// takes is what a tray's walls take from its size, score to score: half a
+// caliper each side, and what is stuck inside them. Left and right have no
+// tabs behind them but where walls are pinwheeled; front and back have.
+func takes(walls string, t Length) Dims {
+	switch walls {
+	case "rolled":
+		return Dims{3 * t, 5 * t, (t + 1) / 2}
+	case "pinwheel":
+		return Dims{3 * t, 3 * t, (t + 1) / 2}
+	}
+	return Dims{t, 3 * t, (t + 1) / 2}
+}
+
+func (d Dims) less(by Dims) Dims {
+	return Dims{d.Length - by.Length, d.Width - by.Width, d.Depth - by.Depth}
 }
 
 // clearanceSchools is the question of every style with a lid over a base.
@@ -47,11 +82,10 @@ func buildTrayLid(j *Job) *Box {
 		j.Problem("room.proud", "A lift-off lid sits on the rim, so nothing can stand proud of it.", "Choose no lid, or let nothing stand proud.")
 		return nil
 	}
-	c := j.Clearance(0)
+	walls, lidWalls := j.Choice("walls"), j.Choice("lid-walls")
+	c := j.Clearance(layers(lidWalls))
 	school := j.Choice("clearance")
-	// The walls take half a caliper each, the tabs behind front and back one
-	// caliper each, the bottom half a caliper of the depth.
-	taken := Dims{t, 3 * t, (t + 1) / 2}
+	taken := takes(walls, t)
 	if school == "trim-base" && j.Given == nil {
 		taken.Length, taken.Width = taken.Length+c, taken.Width+c
 	}
@@ -70,44 +104,57 @@ func buildTrayLid(j *Job) *Box {
 		lid.Length, lid.Width = lid.Length+c, lid.Width+c
 		score -= c / 2
 	}
-	if !j.trayCanBe("base", base) || !j.trayCanBe("lid", Dims{lid.Length, lid.Width, score}) {
+	lid.Depth = score
+	if !j.trayCanBe("base", base, walls) || !j.trayCanBe("lid", lid, lidWalls) {
 		return nil
 	}
-	lid.Depth = score
 	return &Box{
-		Size: size, Clearance: c, Holder: "base", Rim: base.Depth, Strength: 2,
-		Inside:  Dims{base.Length - t, base.Width - 3*t, base.Depth - t/2},
+		Size: size, Clearance: c, Holder: "base", Rim: base.Depth, Strength: 2 + layers(walls),
+		Inside:  base.less(takes(walls, t)),
 		Outside: Dims{lid.Length + t, lid.Width + t, base.Depth + t + t/2},
-		Pieces:  []*sheet.Piece{j.tray("base", "base", base), j.tray("lid", "top", lid)},
+		Pieces:  []*sheet.Piece{j.tray("base", "base", base, walls), j.tray("lid", "top", lid, lidWalls)},
 		Lids:    []Lid{{"lid", "base"}},
 	}
 }
 
 // openTray is the base alone.
 func (j *Job) openTray() *Box {
-	t := j.T()
-	size := j.Size(Dims{t, 3 * t, (t + 1) / 2})
-	if !j.trayCanBe("base", size) {
+	t, walls := j.T(), j.Choice("walls")
+	size := j.Size(takes(walls, t))
+	if !j.trayCanBe("base", size, walls) {
 		return nil
 	}
 	return &Box{
-		Size: size, Holder: "base", Rim: size.Depth, Strength: 1,
-		Inside:  Dims{size.Length - t, size.Width - 3*t, size.Depth - t/2},
+		Size: size, Holder: "base", Rim: size.Depth, Strength: 1 + layers(walls),
+		Inside:  size.less(takes(walls, t)),
 		Outside: Dims{size.Length + t, size.Width + t, size.Depth + t/2},
-		Pieces:  []*sheet.Piece{j.tray("base", "base", size)},
+		Pieces:  []*sheet.Piece{j.tray("base", "base", size, walls)},
 	}
 }
 
 // Tray is a tray for another room to put inside a box, or nil with the problem
 // noted.
-func (j *Job) Tray(name, panel string, d Dims) *sheet.Piece { return j.tray(name, panel, d) }
+func (j *Job) Tray(name, panel string, d Dims) *sheet.Piece {
+	return j.singleTray(name, panel, d)
+}
 
 // TrayCanBe says whether such a tray can be made, and notes why not.
-func (j *Job) TrayCanBe(name string, d Dims) bool { return j.trayCanBe(name, d) }
+func (j *Job) TrayCanBe(name string, d Dims) bool { return j.trayCanBe(name, d, "single") }
 
-// tray is a panel and four walls, with tabs on the side walls that glue behind
-// the front and back, so that those two stay clean.
-func (j *Job) tray(name, panel string, d Dims) *sheet.Piece {
+// tray is a panel and four walls, made one of three ways. Front and back stay
+// clean: no seam shows on them.
+func (j *Job) tray(name, panel string, d Dims, walls string) *sheet.Piece {
+	switch walls {
+	case "rolled":
+		return j.rolledTray(name, panel, d)
+	case "pinwheel":
+		return j.pinwheelTray(name, panel, d)
+	}
+	return j.singleTray(name, panel, d)
+}
+
+// singleTray has tabs on the side walls that glue behind the front and back.
+func (j *Job) singleTray(name, panel string, d Dims) *sheet.Piece {
 	h := d.Depth
 	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
 		back-left-tab  | back  | back-right-tab
@@ -126,6 +173,73 @@ func (j *Job) tray(name, panel string, d Dims) *sheet.Piece {
 	p.FoldUp("left", "right")
 	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
 	p.FoldUp("back", "front")
+	return p
+}
+
+// rolledTray has walls scored twice, folded over inwards and stuck down over
+// the tabs. The inner flaps are a caliper lower, and relieved at their ends by
+// what lies inside the walls they run into, or they would not lie flat.
+func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
+	t, h := j.T(), d.Depth
+	in := h - t
+	p := sheet.Grid(name, sheet.Cols(in, h, d.Length, h, in), sheet.Rows(in, h, d.Width, h, in), `
+		.          .                back-roll   .                 .
+		.          back-left-tab  | back      | back-right-tab    .
+		left-roll  left             `+panel+`   right             right-roll
+		.          front-left-tab | front     | front-right-tab   .
+		.          .                front-roll  .                 .`)
+	shape := j.tab(d)
+	for _, end := range []string{"back", "front"} {
+		p.Tab(end+"-roll", end, sheet.TabShape{Reach: in, Relief: 2 * t})
+		for _, side := range []string{"left", "right"} {
+			tab := end + "-" + side + "-tab"
+			p.Tab(tab, side, shape)
+			p.Glue(tab, end)
+			p.Meet(end, side)
+		}
+		p.GlueOver(end+"-roll", end, 2)
+	}
+	for _, side := range []string{"left", "right"} {
+		p.Tab(side+"-roll", side, sheet.TabShape{Reach: in, Relief: 3 * t})
+		p.Glue(side+"-roll", side)
+	}
+	for _, at := range []Length{in, p.Width - in} {
+		p.Turn(true, at, 180, sheet.Valley)
+	}
+	for _, at := range []Length{in, p.Height - in} {
+		p.Turn(false, at, 180, sheet.Valley)
+	}
+	p.Root = panel
+	p.FoldUp("left", "right")
+	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
+	p.FoldUp("back", "front")
+	p.FoldUp("left-roll", "right-roll")
+	p.FoldUp("back-roll", "front-roll")
+	return p
+}
+
+// pinwheelTray slits each corner once, the same way round, and wraps its
+// square on to the next wall, trimmed by a caliper.
+func (j *Job) pinwheelTray(name, panel string, d Dims) *sheet.Piece {
+	t, h := j.T(), d.Depth
+	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
+		left-wrap  | back    back-wrap
+		~            ~       -
+		left         `+panel+` right
+		-            ~       ~
+		front-wrap   front | right-wrap`)
+	for _, w := range []struct {
+		from, to string
+		along    Length
+	}{{"left", "back", d.Length}, {"back", "right", d.Width}, {"right", "front", d.Length}, {"front", "left", d.Width}} {
+		wrap := w.from + "-wrap"
+		p.Tab(wrap, w.from, sheet.TabShape{Reach: min(h-t, w.along-3*t), Relief: t})
+		p.Glue(wrap, w.to)
+		p.Meet(w.from, w.to)
+	}
+	p.Root = panel
+	p.FoldUp("left", "right", "back", "front")
+	p.FoldUp("left-wrap", "back-wrap", "right-wrap", "front-wrap")
 	return p
 }
 
@@ -174,7 +288,7 @@ func (j *Job) lidWall(h Length) Length {
 }
 
 // trayCanBe says why a tray of that size can't be made.
-func (j *Job) trayCanBe(name string, d Dims) bool {
+func (j *Job) trayCanBe(name string, d Dims, walls string) bool {
 	wide := j.Adhesive.Width
 	field := func(dim string) string { return j.SizeField(dim) }
 	if name == "lid" {
@@ -196,10 +310,23 @@ func (j *Job) trayCanBe(name string, d Dims) bool {
 		}
 		j.Problem(field("depth"), fmt.Sprintf("The %s's walls are %s; a tab stuck with %s wants %s.", name, j.Say(d.Depth), j.Adhesive.Title, enough), fix)
 	}
-	if d.Length/2-j.T() < wide.Up(j.Step.Size) {
+	if walls == "pinwheel" {
+		if least := min(d.Length, d.Width) - 3*j.T(); least < wide {
+			j.Problem(field("width"), fmt.Sprintf("The %s is only %s one way; a corner wrapped on to that wall wants %s.", name, j.Say(min(d.Length, d.Width)), enough), "Make the box larger, or choose single walls.")
+		}
+		if d.Depth-2*j.T() < wide {
+			j.Problem(field("depth"), fmt.Sprintf("A pinwheel needs walls of at least %s; the %s's are %s.", j.Say((wide+2*j.T()).Up(j.Step.Size)), name, j.Say(d.Depth)), "Make the walls deeper or choose single walls.")
+		}
+	} else if d.Length/2-j.T() < wide.Up(j.Step.Size) {
 		j.Problem(field("length"), fmt.Sprintf("The %s's front is %s long; two tabs side by side behind it want %s.", name, j.Say(d.Length), j.Say(2*(wide.Up(j.Step.Size)+j.T()))), "Make the box longer, or stick with wet glue.")
 	}
-	if d.Width < 3*j.T()+measure.Millimetre {
+	if walls == "rolled" && d.Depth-j.T() < wide {
+		j.Problem(field("depth"), fmt.Sprintf("The %s's walls are too low to be rolled: the inner flap would be %s and wants %s.", name, j.Say(d.Depth-j.T()), enough), "Make the walls deeper or choose single walls.")
+	}
+	if walls == "rolled" && d.Width-6*j.T() < wide {
+		j.Problem(field("width"), fmt.Sprintf("The %s is %s from front to back; the flaps rolled into its sides want %s to stick.", name, j.Say(d.Width), j.Say((wide+6*j.T()).Up(j.Step.Size))), "Make the box wider or choose single walls.")
+	}
+	if d.Width < 10*j.T()+measure.Millimetre {
 		j.Problem(field("width"), fmt.Sprintf("The %s is only %s from front to back.", name, j.Say(d.Width)), "Make the box wider.")
 	}
 	if name == "base" && j.Choice("tabs") == "narrow" && j.Asked("tab-width") {

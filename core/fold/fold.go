@@ -152,12 +152,12 @@ func (b *Body) Press() {
 		if face == nil || on == nil {
 			continue
 		}
-		by := on.In.Times(b.T)
+		by := on.In.Times(b.T * float64(g.Layers))
 		if g.Outside {
 			by = by.Times(-1)
 		}
 		face.Frame = face.Frame.move(by)
-		face.Layer++
+		face.Layer += g.Layers
 		face.lay()
 	}
 }

@@ -74,10 +74,12 @@ type Punch struct {
 	Diameter, Scoop Length
 }
 
-// Glue sticks one face to another, on its inside or its outside.
+// Glue sticks one face to another, on its inside or its outside, Layers
+// thicknesses of card away from it (1 when they touch).
 type Glue struct {
 	Face, On string
 	Outside  bool
+	Layers   int
 }
 
 // Part is what a piece is for.
@@ -159,7 +161,34 @@ func (p *Piece) CutAlong(points ...Point) {
 }
 
 // Glue sticks a face behind another, on its inside.
-func (p *Piece) Glue(face, on string) { p.Glues = append(p.Glues, Glue{Face: face, On: on}) }
+func (p *Piece) Glue(face, on string) { p.GlueOver(face, on, 1) }
+
+// GlueOver sticks a face behind another, with layers of card that lie between
+// them in part counted in.
+func (p *Piece) GlueOver(face, on string, layers int) {
+	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers})
+}
+
+// GlueOutside sticks a face on the outside of another.
+func (p *Piece) GlueOutside(face, on string) {
+	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: 1})
+}
+
+// Turn says how far, in degrees, the score along the width (or height) at a
+// place is folded, and which way.
+func (p *Piece) Turn(alongWidth bool, at Length, degrees int, fold Fold) {
+	for i := range p.Passes {
+		if s := &p.Passes[i]; s.AlongWidth == alongWidth && s.At == at {
+			s.Fold = fold
+		}
+	}
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		if l.Kind == Score && (alongWidth && l.A.X == at && l.B.X == at || !alongWidth && l.A.Y == at && l.B.Y == at) {
+			l.Turn, l.Fold = degrees, fold
+		}
+	}
+}
 
 // Meet says that two walls come together edge to edge.
 func (p *Piece) Meet(a, b string) { p.Meets = append(p.Meets, [2]string{a, b}) }
