@@ -2,6 +2,8 @@ package box
 
 import (
 	"math"
+	"slices"
+	"strings"
 
 	"brevium/core/fold"
 	"brevium/core/sheet"
@@ -30,8 +32,8 @@ func (a Assembly) Of(piece string) *fold.Body { return a.first[piece] }
 func (b *Box) Assemble(t Length, pose Pose) Assembly {
 	a := Assembly{first: map[string]*fold.Body{}}
 	add := func(p *sheet.Piece) *fold.Body {
-		body := fold.Up(p, t.MM(), fold.Stage(p, pose.Fold))
-		if pose.Fold >= 1 {
+		body := fold.Up(p, t.MM(), b.opened(fold.Stage(p, pose.Fold), pose))
+		if pose.Fold >= 1 && (pose.Lift == 0 || len(b.Opens) == 0) {
 			body.Press()
 		}
 		a.Bodies = append(a.Bodies, body)
@@ -50,6 +52,14 @@ func (b *Box) Assemble(t Length, pose Pose) Assembly {
 			s.put(add(b.Piece(s.Piece)))
 		}
 	}
+	for _, s := range b.Slides {
+		// The drawer stays where its contents are; the sleeve goes round it,
+		// flush at the left, and is drawn off to the right.
+		drawer, sleeve := a.Of(s.Piece), a.Of(s.Into)
+		lo, hi := fold.Bounds(drawer)
+		outer, _ := fold.Bounds(sleeve)
+		sleeve.Move(fold.Vec{X: lo.X - outer.X + (hi.X-lo.X)*0.72*pose.Lift, Z: -t.MM()})
+	}
 	for _, l := range b.Lids {
 		lid, base := a.Of(l.Piece), a.Of(l.Over)
 		lid.Turn(fold.Vec{X: 1}, math.Pi)
@@ -61,6 +71,19 @@ func (b *Box) Assemble(t Length, pose Pose) Assembly {
 		lid.Move(fold.Vec{Y: back, Z: rim.Z + t.MM()/2 + lift})
 	}
 	return a
+}
+
+// opened folds the faces that open the box back again, by how far it is open.
+func (b *Box) opened(done func(string) float64, pose Pose) func(string) float64 {
+	if pose.Lift == 0 || len(b.Opens) == 0 {
+		return done
+	}
+	return func(face string) float64 {
+		if i := slices.Index(b.Opens, face); i >= 0 {
+			return done(face) * (1 - 0.62*pose.Lift)
+		}
+		return done(face)
+	}
 }
 
 func (s Stand) put(body *fold.Body) {
@@ -88,7 +111,15 @@ func (b *Box) Prove(j *Job, contents []fold.Block) []fold.Check {
 	a := b.Assemble(j.T(), Closed)
 	checks = append(checks, fold.Apart(a.Bodies...))
 	for _, l := range b.Lids {
-		checks = append(checks, fold.Clears(a.Of(l.Piece), a.Of(l.Over)))
+		checks = append(checks, fold.Clears(a.Of(l.Piece), a.Of(l.Over), "left", "right", "front", "back"))
+	}
+	for _, c := range b.Caps {
+		of := func(name string) bool { return strings.HasPrefix(name, c.Faces) }
+		body := a.Of(c.Piece)
+		checks = append(checks, fold.Clears(body.Part(c.Faces, of), body.Part("base", func(n string) bool { return !of(n) }), c.Sides...))
+	}
+	for _, s := range b.Slides {
+		checks = append(checks, fold.Clears(a.Of(s.Into), a.Of(s.Piece), "front", "back"))
 	}
 	for _, s := range b.Seats {
 		checks = append(checks, fold.Seated(a.Of(s.Piece), s.Face, a.Of(s.On), s.OnFace, width))
@@ -97,7 +128,7 @@ func (b *Box) Prove(j *Job, contents []fold.Block) []fold.Check {
 		checks = append(checks, fold.Below(b.Rim.MM(), a.inside()...))
 	}
 	if len(contents) > 0 {
-		checks = append(checks, fold.Holds(contents, len(b.Lids) == 0, a.Bodies...))
+		checks = append(checks, fold.Holds(contents, b.OpenTop, a.Bodies...))
 	}
 	return checks
 }

@@ -49,6 +49,11 @@ type Box struct {
 	Pieces          []*sheet.Piece
 	Holder          string // the piece the contents stand in
 	Lids            []Lid
+	Slides          []Slide           // pieces that are pushed into others
+	Caps            []Cap             // lids that hang on their base
+	Opens           []string          // faces that open the box, in the order they open
+	Floor           Length            // what lies on the floor under the contents, of the box's own card
+	OpenTop         bool              // nothing closes it above
 	Stands          []Stand           // where pieces that go inside stand
 	Seats           []Seat            // which of them are stuck to what
 	Rim             Length            // how high the holder's walls are above its floor's middle
@@ -58,6 +63,16 @@ type Box struct {
 
 // Lid says that a piece goes upside down over another.
 type Lid struct{ Piece, Over string }
+
+// Cap says that the faces of a piece whose names begin so close over the rest,
+// with clearance on the sides named.
+type Cap struct {
+	Piece, Faces string
+	Sides        []string
+}
+
+// Slide says that a piece is pushed into another, along the X axis.
+type Slide struct{ Piece, Into string }
 
 // Stand is one copy of a piece inside the box: lying with the middle of its
 // root face at At, or stood on its lower edge there, then turned about the
@@ -181,7 +196,7 @@ func either(words []string) string {
 }
 
 // Styles is the registry, in the order a gallery shows them.
-var Styles = []*Style{trayLid}
+var Styles = []*Style{trayLid, hingedLid, sleeveDrawer, carton}
 
 // Find gives a style by name.
 func Find(id string) *Style {

@@ -125,7 +125,7 @@ func (j *Job) openTray() *Box {
 		return nil
 	}
 	return &Box{
-		Size: size, Holder: "base", Rim: size.Depth, Strength: 1 + layers(walls),
+		Size: size, Holder: "base", Rim: size.Depth, Strength: 1 + layers(walls), OpenTop: true,
 		Inside:  size.less(takes(walls, t)),
 		Outside: Dims{size.Length + t, size.Width + t, size.Depth + t/2},
 		Pieces:  []*sheet.Piece{j.tray("base", "base", size, walls)},
@@ -176,12 +176,15 @@ func (j *Job) singleTray(name, panel string, d Dims) *sheet.Piece {
 	return p
 }
 
+// sliver is the least the tools can take off to clear a thickness of card.
+func (j *Job) sliver() Length { return j.T().Up(j.Step.Size) }
+
 // rolledTray has walls scored twice, folded over inwards and stuck down over
-// the tabs. The inner flaps are a caliper lower, and relieved at their ends by
+// the tabs. The inner flaps are a sliver lower, and relieved at their ends by
 // what lies inside the walls they run into, or they would not lie flat.
 func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
 	t, h := j.T(), d.Depth
-	in := h - t
+	in := h - j.sliver()
 	p := sheet.Grid(name, sheet.Cols(in, h, d.Length, h, in), sheet.Rows(in, h, d.Width, h, in), `
 		.          .                back-roll   .                 .
 		.          back-left-tab  | back      | back-right-tab    .
@@ -320,8 +323,8 @@ func (j *Job) trayCanBe(name string, d Dims, walls string) bool {
 	} else if d.Length/2-j.T() < wide.Up(j.Step.Size) {
 		j.Problem(field("length"), fmt.Sprintf("The %s's front is %s long; two tabs side by side behind it want %s.", name, j.Say(d.Length), j.Say(2*(wide.Up(j.Step.Size)+j.T()))), "Make the box longer, or stick with wet glue.")
 	}
-	if walls == "rolled" && d.Depth-j.T() < wide {
-		j.Problem(field("depth"), fmt.Sprintf("The %s's walls are too low to be rolled: the inner flap would be %s and wants %s.", name, j.Say(d.Depth-j.T()), enough), "Make the walls deeper or choose single walls.")
+	if walls == "rolled" && d.Depth-j.sliver() < wide {
+		j.Problem(field("depth"), fmt.Sprintf("The %s's walls are too low to be rolled: the inner flap would be %s and wants %s.", name, j.Say(d.Depth-j.sliver()), enough), "Make the walls deeper or choose single walls.")
 	}
 	if walls == "rolled" && d.Width-6*j.T() < wide {
 		j.Problem(field("width"), fmt.Sprintf("The %s is %s from front to back; the flaps rolled into its sides want %s to stick.", name, j.Say(d.Width), j.Say((wide+6*j.T()).Up(j.Step.Size))), "Make the box wider or choose single walls.")

@@ -10,6 +10,7 @@ package fold
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/sheet"
 )
@@ -145,9 +146,9 @@ func Stage(p *sheet.Piece, t float64) func(string) float64 {
 	}
 }
 
-// Press moves glued faces aside by the thickness of what they are stuck to.
+// Press moves glued and tucked faces aside by the thickness of what they lie on.
 func (b *Body) Press() {
-	for _, g := range b.Piece.Glues {
+	for _, g := range slices.Concat(b.Piece.Glues, b.Piece.Tucks) {
 		face, on := b.Find(g.Face), b.Find(g.On)
 		if face == nil || on == nil {
 			continue
@@ -170,6 +171,19 @@ func (b *Body) Find(name string) *Placed {
 		}
 	}
 	return nil
+}
+
+// Part gives the faces whose names pass, as a body of their own.
+func (b *Body) Part(name string, pass func(string) bool) *Body {
+	part := *b.Piece
+	part.Name = name
+	out := &Body{Piece: &part, T: b.T}
+	for _, f := range b.Faces {
+		if pass(f.Name) {
+			out.Faces = append(out.Faces, f)
+		}
+	}
+	return out
 }
 
 // Move shifts the whole body.

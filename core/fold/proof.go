@@ -220,7 +220,7 @@ func related(p, q *Placed) bool {
 			return true
 		}
 	}
-	for _, g := range p.Body.Piece.Glues {
+	for _, g := range slices.Concat(p.Body.Piece.Glues, p.Body.Piece.Tucks) {
 		if g.Face == p.Name && g.On == q.Name || g.Face == q.Name && g.On == p.Name {
 			return true
 		}
@@ -329,7 +329,7 @@ func Clearances(outer, inner *Body) []Clear {
 	t := (outer.T + inner.T) / 2
 	for _, o := range outer.Faces {
 		for _, i := range inner.Faces {
-			if math.Abs(o.In.Z) > 0.5 || o.In.Dot(i.In) < 0.999 || i.Layer > 0 || overlap(o, i) < 1 {
+			if o.In.Dot(i.In) < 0.999 || i.Layer > 0 || overlap(o, i) < 1 {
 				continue
 			}
 			gap := i.Poly[0].Sub(o.Poly[0]).Dot(o.In) - t
@@ -350,7 +350,7 @@ func Clearances(outer, inner *Body) []Clear {
 		}
 	}
 	var out []Clear
-	for _, name := range []string{"left", "right", "front", "back"} {
+	for _, name := range []string{"left", "right", "front", "back", "below", "above"} {
 		if s := sides[name]; s != nil {
 			out = append(out, *s)
 		}
@@ -367,16 +367,26 @@ func side(in Vec) string {
 		return "right"
 	case in.Y > 0.7:
 		return "front"
+	case in.Y < -0.7:
+		return "back"
+	case in.Z > 0.7:
+		return "below"
 	}
-	return "back"
+	return "above"
 }
 
-// Clears reports the gap of a lid over a base.
-func Clears(outer, inner *Body) Check {
+// Clears reports the gap of a piece over or round another on the sides named,
+// on each of which they must face each other.
+func Clears(outer, inner *Body, sides ...string) Check {
 	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Piece.Name, inner.Piece.Name), Holds: true}
 	gaps := Clearances(outer, inner)
 	var says []string
+	met := 0
 	for _, g := range gaps {
+		if !slices.Contains(sides, g.Side) {
+			continue
+		}
+		met++
 		if g.Walls < tolerance {
 			c.Holds = false
 		}
@@ -385,9 +395,9 @@ func Clears(outer, inner *Body) Check {
 		}
 		says = append(says, fmt.Sprintf("%s %.2f", g.Side, g.Walls))
 	}
-	if len(gaps) < 4 {
+	if met < len(sides) {
 		c.Holds = false
-		says = append(says, "not all four sides meet")
+		says = append(says, fmt.Sprintf("only %d of %d sides meet", met, len(sides)))
 	}
 	c.Figure = strings.Join(says, ", ") + " mm"
 	return c

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/box"
 	"brevium/core/brief"
+	"brevium/core/fold"
 )
 
 // Every style, over random sizes, cards, steps and every answer to every
@@ -51,5 +52,30 @@ func TestEveryStyleHolds(t *testing.T) {
 				}
 			}
 		})
+	}
+}
+
+// The carton worked by hand: 90 x 40 x 120 mm, seam 10, both ends tucked with
+// lips of 15.
+func TestCartonExample(t *testing.T) {
+	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
+	p := Make(b, Default)
+	if !p.Holds() {
+		t.Fatal(p.Problems, p.Checks)
+	}
+	piece := p.Box.Pieces[0]
+	at := map[bool][]string{}
+	for _, s := range piece.Passes {
+		at[s.AlongWidth] = append(at[s.AlongWidth], strings.TrimSuffix(s.At.Exact("mm"), " mm"))
+	}
+	if piece.Width.Exact("mm") != "270 mm" || piece.Height.Exact("mm") != "230 mm" || strings.Join(at[true], " ") != "90 130 220 260" || strings.Join(at[false], " ") != "15 55 175 215" {
+		t.Errorf("%s x %s: %v", piece.Width.Exact("mm"), piece.Height.Exact("mm"), at)
+	}
+	// Seen in space, the walls stand where their names say.
+	body := p.Box.Assemble(p.Card.Caliper, box.Closed).Of("carton")
+	for name, in := range map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1}, "bottom": {Z: 1}, "top": {Z: -1}} {
+		if f := body.Find(name); f == nil || f.In.Dot(in) < 0.999 {
+			t.Errorf("%s looks the wrong way", name)
+		}
 	}
 }

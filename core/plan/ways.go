@@ -274,7 +274,7 @@ func blocks(l contents.Load, kind string, b *box.Box, job *box.Job) (out []fold.
 	wall := insert.TrayWall(l, job.Adhesive.Width, job.Step.Size).MM()
 	for _, u := range l.Units() {
 		thing := l.Things[u.Thing]
-		z := u.At.Height.MM() + t/2
+		z := u.At.Height.MM() + t/2 + b.Floor.MM()
 		if kind == "trays" {
 			z = 1.5*t + float64(u.Layer)*(wall+t)
 		}

@@ -2,6 +2,7 @@ package sheet
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -65,8 +66,33 @@ func Grid(name string, cols, rows []Length, picture string) *Piece {
 		p.fault("the picture of %s has %d rows of cells for %d rows", name, len(g.cells), len(rows))
 		return p
 	}
+	g.dropEmpty()
 	p.drawGrid()
 	return p
+}
+
+// dropEmpty takes out columns and rows of no size, so that one picture serves
+// where a measure may come to nothing.
+func (g *grid) dropEmpty() {
+	for c := len(g.xs) - 2; c >= 0; c-- {
+		if g.xs[c] != g.xs[c+1] || len(g.xs) == 2 {
+			continue
+		}
+		g.xs = slices.Delete(g.xs, c, c+1)
+		for r := range g.cells {
+			if c > 0 {
+				g.slitV[r][c-1] = g.slitV[r][c-1] || g.slitV[r][c]
+			}
+			g.cells[r], g.slitV[r] = slices.Delete(g.cells[r], c, c+1), slices.Delete(g.slitV[r], c, c+1)
+			g.slitH[r] = slices.Delete(g.slitH[r], c, c+1)
+		}
+	}
+	for r := len(g.ys) - 2; r >= 0; r-- {
+		if g.ys[r] == g.ys[r+1] && len(g.ys) > 2 {
+			g.ys = slices.Delete(g.ys, r, r+1)
+			g.cells, g.slitV, g.slitH = slices.Delete(g.cells, r, r+1), slices.Delete(g.slitV, r, r+1), slices.Delete(g.slitH, r, r+1)
+		}
+	}
 }
 
 func edges(sizes []Length) []Length {
@@ -153,17 +179,24 @@ func on(alongWidth bool, at, along Length) Point {
 	return Point{along, at}
 }
 
-// cell finds the rectangle of a cell by its face's name.
-func (p *Piece) cell(name string) (r, c int, ok bool) {
+// cell finds the cells of a face by its name: the first, and the one past the
+// last, row and column.
+func (p *Piece) cell(name string) (r, c, rows, cols int, ok bool) {
 	if p.grid != nil {
-		for r, row := range p.grid.cells {
-			for c, n := range row {
-				if n == name {
-					return r, c, true
+		for i, row := range p.grid.cells {
+			for k, n := range row {
+				if n != name {
+					continue
 				}
+				if !ok {
+					r, c, ok = i, k, true
+				}
+				c, rows, cols = min(c, k), i+1, max(cols, k+1)
 			}
 		}
 	}
-	p.fault("%s has no cell %q", p.Name, name)
-	return 0, 0, false
+	if !ok {
+		p.fault("%s has no cell %q", p.Name, name)
+	}
+	return r, c, rows, cols, ok
 }

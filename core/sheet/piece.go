@@ -111,6 +111,7 @@ type Piece struct {
 	Slits   []Line      // cuts between two faces that both stay
 	Root    string      // the face that stays on the table
 	Glues   []Glue      // which face is stuck to which
+	Tucks   []Glue      // faces that lie behind others without being stuck
 	Meets   [][2]string // walls whose edges come together
 	Order   [][]string  // faces in the order they are folded up, together or in turn
 
@@ -167,6 +168,11 @@ func (p *Piece) Glue(face, on string) { p.GlueOver(face, on, 1) }
 // them in part counted in.
 func (p *Piece) GlueOver(face, on string, layers int) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers})
+}
+
+// Tuck lays a face behind another, layers of card away, without sticking it.
+func (p *Piece) Tuck(face, on string, layers int) {
+	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Layers: layers})
 }
 
 // GlueOutside sticks a face on the outside of another.

@@ -1,5 +1,7 @@
 package sheet
 
+import "slices"
+
 // TabShape says how a corner cell is cut to become a tab.
 type TabShape struct {
 	Reach  Length // how far it stands out from its crease
@@ -10,20 +12,20 @@ type TabShape struct {
 // Tab cuts a cell to a tab that hangs on the named wall. What the shape leaves
 // of the cell is cut away.
 func (p *Piece) Tab(name, wall string, shape TabShape) {
-	r, c, ok := p.cell(name)
+	r, c, rows, cols, ok := p.cell(name)
 	if !ok {
 		return
 	}
 	g := p.grid
-	lo, hi := Point{g.xs[c], g.ys[r]}, Point{g.xs[c+1], g.ys[r+1]}
+	lo, hi := Point{g.xs[c], g.ys[r]}, Point{g.xs[cols], g.ys[rows]}
 	// A and B are the ends of the crease, out and along unit steps from it.
 	var a, b, out, along Point
 	switch {
-	case r+1 < len(g.cells) && g.cells[r+1][c] == wall:
+	case rows < len(g.cells) && g.cells[rows][c] == wall:
 		a, b, out, along = Point{lo.X, hi.Y}, hi, Point{0, -1}, Point{1, 0}
 	case r > 0 && g.cells[r-1][c] == wall:
 		a, b, out, along = lo, Point{hi.X, lo.Y}, Point{0, 1}, Point{1, 0}
-	case c+1 < len(g.cells[r]) && g.cells[r][c+1] == wall:
+	case cols < len(g.cells[r]) && g.cells[r][cols] == wall:
 		a, b, out, along = Point{hi.X, lo.Y}, hi, Point{-1, 0}, Point{0, 1}
 	case c > 0 && g.cells[r][c-1] == wall:
 		a, b, out, along = lo, Point{lo.X, hi.Y}, Point{1, 0}, Point{0, 1}
@@ -50,15 +52,10 @@ func (p *Piece) Tab(name, wall string, shape TabShape) {
 		p.Label(at(length-side/4, reach*7/8), trim)
 	}
 	// The cell's own label may now lie on card that goes: name the tab anew.
-	p.unlabel(lo, hi)
+	p.unlabel(name)
 	p.Label(at(length/2, reach/2), name)
 }
 
-func (p *Piece) unlabel(lo, hi Point) {
-	for i, l := range p.labels {
-		if l.name != waste && l.name != trim && l.at.X > lo.X && l.at.X < hi.X && l.at.Y > lo.Y && l.at.Y < hi.Y {
-			p.labels = append(p.labels[:i], p.labels[i+1:]...)
-			return
-		}
-	}
+func (p *Piece) unlabel(name string) {
+	p.labels = slices.DeleteFunc(p.labels, func(l label) bool { return l.name == name })
 }
