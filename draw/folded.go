@@ -25,7 +25,7 @@ func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 	for _, body := range a.Bodies {
 		scene.body(body, p.Card.Colour, p.Card.Inside)
 	}
-	if pose.Fold >= 1 {
+	if a.Filled {
 		for _, b := range p.Blocks {
 			scene.block(b)
 		}

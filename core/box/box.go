@@ -24,8 +24,18 @@ type Dims struct{ Length, Width, Depth Length }
 type Style struct {
 	ID, Title string
 	About     string // what it is good for
+	Level     int    // 1 easy to make, 3 asks for practice
+	Suits     Suits
 	Options   []Option
 	Build     func(*Job) *Box
+}
+
+// Suits is what makers look for in a style.
+type Suits struct {
+	Clean bool // no glue or seam shows on what one sees
+	Flat  bool // folded but not stuck up, or stuck, it stores flat
+	Tall  bool // takes tall things
+	Book  bool // opens like a book, nothing comes off
 }
 
 // Option is a question a style asks.
@@ -51,7 +61,13 @@ type Box struct {
 	Lids            []Lid
 	Slides          []Slide           // pieces that are pushed into others
 	Caps            []Cap             // lids that hang on their base
-	Opens           []string          // faces that open the box, in the order they open
+	Mounts          []Mount           // pieces that lie along a face of another
+	Opens           []string          // faces that open the box
+	Hinged          string            // the piece they are of, when not the holder
+	OpenBy          float64           // how far they open, of how far they fold; 0 is 0.62
+	Peaked          bool              // a roof closes it, no level face
+	Supplies        []string          // what it takes beside card and glue
+	Cautions        []string          // what they ask for
 	Floor           Length            // what lies on the floor under the contents, of the box's own card
 	OpenTop         bool              // nothing closes it above
 	Stands          []Stand           // where pieces that go inside stand
@@ -74,6 +90,16 @@ type Cap struct {
 // Slide says that a piece is pushed into another, along the X axis.
 type Slide struct{ Piece, Into string }
 
+// Mount says that a face of a piece lies along a face of another, both drawn
+// the same way up: their middles together, but for so much to the right, down
+// and outwards as the other is drawn.
+type Mount struct {
+	Piece, Face, On, OnFace string
+	Right, Down, Out        Length
+	Closes                  string   // put on last, and taken off "up" or to the "side"
+	Clears                  []string // the sides on which it must stay clear of the other
+}
+
 // Stand is one copy of a piece inside the box: lying with the middle of its
 // root face at At, or stood on its lower edge there, then turned about the
 // upright.
@@ -85,7 +111,10 @@ type Stand struct {
 }
 
 // Seat says that a face of an inside piece is stuck to a face of another piece.
-type Seat struct{ Piece, Face, On, OnFace string }
+type Seat struct {
+	Piece, Face, On, OnFace string
+	Lapped                  bool // only a part of it lies there
+}
 
 // Piece finds a piece by name.
 func (b *Box) Piece(name string) *sheet.Piece {
@@ -196,7 +225,7 @@ func either(words []string) string {
 }
 
 // Styles is the registry, in the order a gallery shows them.
-var Styles = []*Style{trayLid, hingedLid, sleeveDrawer, carton}
+var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover}
 
 // Find gives a style by name.
 func Find(id string) *Style {

@@ -5,13 +5,10 @@ import (
 )
 
 var hingedLid = &Style{
-	ID: "hinged-lid", Title: "Hinged-lid box",
+	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2, Suits: Suits{Book: true},
 	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
 	Options: []Option{
-		{ID: "tabs", Label: "Tabs", Default: "full", Choices: []Choice{
-			{"full", "Full", "Strongest."}, {"half", "Half", "Half as long."}, {"narrow", "Narrow", "Just wide enough for what sticks it."},
-		}},
-		{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."},
+		tabsQuestion, tabWidth,
 		{ID: "lid", Label: "Lid", Default: "full", Choices: []Choice{
 			{"full", "Full", "Covers the walls nearly to the table."}, {"short", "Short", "Stops part way down."},
 		}},

@@ -8,17 +8,14 @@ import (
 )
 
 var sleeveDrawer = &Style{
-	ID: "sleeve-drawer", Title: "Drawer and sleeve",
+	ID: "sleeve-drawer", Title: "Drawer and sleeve", Level: 2, Suits: Suits{Clean: true},
 	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
 	Options: []Option{
 		{ID: "walls", Label: "Drawer walls", Default: "single", Choices: []Choice{
 			{"single", "Single", "One thickness: least card, quickest."},
 			{"rolled", "Rolled", "Folded over inwards: twice as thick and no raw edge."},
 		}},
-		{ID: "tabs", Label: "Tabs", Default: "full", Choices: []Choice{
-			{"full", "Full", "Strongest."}, {"half", "Half", "Half as long."}, {"narrow", "Narrow", "Just wide enough for what sticks it."},
-		}},
-		{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."},
+		tabsQuestion, tabWidth,
 		{ID: "notch", Label: "Thumb notch", Default: "both", Unless: "walls=rolled", Choices: []Choice{
 			{"both", "At both ends", "Opens from either side."}, {"one", "At one end", "The other end stays whole."}, {"none", "None", "For a ribbon pull."},
 		}},

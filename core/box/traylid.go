@@ -8,16 +8,11 @@ import (
 )
 
 var trayLid = &Style{
-	ID: "tray-lid", Title: "Tray and lift-off lid",
+	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1, Suits: Suits{Clean: true},
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Options: []Option{
-		walls("walls", "Base walls"), walls("lid-walls", "Lid walls"),
-		{ID: "tabs", Label: "Tabs", Default: "full", Choices: []Choice{
-			{"full", "Full", "Strongest: the whole corner square, its ends mitred."},
-			{"half", "Half", "Half as long: stays clear of a thumb notch."},
-			{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
-		}},
-		{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."},
+		wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls", "single"),
+		tabsQuestion, tabWidth,
 		{ID: "lid", Label: "Lid", Default: "short", Choices: []Choice{
 			{"short", "Short", "Stops part way down; easy to lift off."},
 			{"full", "Full", "Covers the base to the table."},
@@ -30,9 +25,18 @@ var trayLid = &Style{
 	Build: buildTrayLid,
 }
 
-// walls is the question of how a tray's walls are made.
-func walls(id, label string) Option {
-	return Option{ID: id, Label: label, Default: "single", Choices: []Choice{
+// tabsQuestion and tabWidth ask how a tray's corner squares become tabs.
+var tabsQuestion = Option{ID: "tabs", Label: "Tabs", Default: "full", Choices: []Choice{
+	{"full", "Full", "Strongest: the whole corner square, its ends mitred."},
+	{"half", "Half", "Half as long: stays clear of a thumb notch."},
+	{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
+}}
+
+var tabWidth = Option{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."}
+
+// wallsFrom is the question of how a tray's walls are made.
+func wallsFrom(id, label, otherwise string) Option {
+	return Option{ID: id, Label: label, Default: otherwise, Choices: []Choice{
 		{"single", "Single", "One thickness: least card, quickest."},
 		{"rolled", "Rolled", "Folded over inwards: twice as thick, no raw edge at the rim, no tabs to be seen."},
 		{"pinwheel", "Pinwheel", "Each corner slit once and wrapped on to the next wall: stiffer with no waste."},

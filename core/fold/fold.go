@@ -55,28 +55,52 @@ func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
 		root = kept[0]
 	}
 	lo, hi := root.Bounds()
+	mid := sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+	if p.Middle != nil {
+		mid = *p.Middle
+	}
 	start := flat
-	start.At = Vec{-(lo.X + hi.X).MM() / 2, (lo.Y + hi.Y).MM() / 2, 0}
-	placed := map[*sheet.Face]*Placed{}
-	b.add(placed, root, start)
-	hung := map[*Placed]*Placed{}
-	for i := 0; i < len(b.Faces); i++ {
-		from := b.Faces[i]
+	start.At = Vec{-mid.X.MM(), mid.Y.MM(), 0}
+	tree, loops := hangings(p, root)
+	angle := settle(p, tree, loops, done)
+	placed := map[*sheet.Face]*Placed{root: b.add(root, start)}
+	for _, h := range tree {
+		placed[h.face] = b.add(h.face, hinge(placed[h.on].Frame, h.edge, angle(h)))
+	}
+	for _, l := range loops {
+		b.seams = append(b.seams, seam{placed[l.on], placed[l.face], l.edge})
+	}
+	return b
+}
+
+// hanging is a face that hangs on another by a crease.
+type hanging struct {
+	face, on *sheet.Face
+	edge     sheet.Edge // of the face it hangs on
+}
+
+// hangings lists the faces in the order they are reached from the root, and
+// the creases that close loops.
+func hangings(p *sheet.Piece, root *sheet.Face) (tree, loops []hanging) {
+	on := map[*sheet.Face]*sheet.Face{root: nil}
+	reached := []*sheet.Face{root}
+	for i := 0; i < len(reached); i++ {
+		from := reached[i]
 		for _, e := range from.Edges {
 			if e.Kind.Open() || e.Beyond == nil || e.Beyond.Waste {
 				continue
 			}
-			if other := placed[e.Beyond]; other != nil {
-				if hung[from] != other && hung[other] != from {
-					b.seams = append(b.seams, seam{from, other, e})
-				}
-				continue
+			h := hanging{e.Beyond, from, e}
+			if by, known := on[e.Beyond]; !known {
+				on[e.Beyond] = from
+				reached = append(reached, e.Beyond)
+				tree = append(tree, h)
+			} else if by != from && on[from] != e.Beyond && slices.Index(reached, e.Beyond) > i {
+				loops = append(loops, h)
 			}
-			angle := Angle(e.Line) * done(e.Beyond.Name)
-			hung[b.add(placed, e.Beyond, hinge(from.Frame, e, angle))] = from
 		}
 	}
-	return b
+	return tree, loops
 }
 
 // Folded folds a piece all the way.
@@ -84,10 +108,9 @@ func Folded(p *sheet.Piece, t float64) *Body {
 	return Up(p, t, func(string) float64 { return 1 })
 }
 
-func (b *Body) add(placed map[*sheet.Face]*Placed, f *sheet.Face, at Frame) *Placed {
+func (b *Body) add(f *sheet.Face, at Frame) *Placed {
 	p := &Placed{Face: f, Frame: at, Body: b}
 	p.lay()
-	placed[f] = p
 	b.Faces = append(b.Faces, p)
 	return p
 }
@@ -108,11 +131,19 @@ func outline(f Frame, points []sheet.Point) []Vec {
 	return out
 }
 
-// Angle is how far a score is folded, in radians: positive towards the inside.
-func Angle(l sheet.Line) float64 {
-	turn := 90.0
-	if l.Turn != 0 {
-		turn = float64(l.Turn)
+// Angle is how far a score is folded in the end, in radians: positive towards
+// the inside.
+func Angle(l sheet.Line) float64 { return AngleAt(l, 1) }
+
+// AngleAt is how far it is folded when so much of its folding is done, from 0
+// to 1. What is folded twice is folded the first way at a half.
+func AngleAt(l sheet.Line, done float64) float64 {
+	turn := l.Turn * done
+	if l.Via != 0 {
+		turn = l.Via * 2 * done
+		if done > 0.5 {
+			turn = l.Via + (l.Turn-l.Via)*(2*done-1)
+		}
 	}
 	if l.Fold == sheet.Mountain {
 		turn = -turn
@@ -129,28 +160,30 @@ func hinge(f Frame, e sheet.Edge, angle float64) Frame {
 }
 
 // Stage says how far a face is folded when the whole is folded by t, from 0
-// to 1, in the order of the recipe.
+// to 1, in the order of the recipe. A face named twice is folded half each time.
 func Stage(p *sheet.Piece, t float64) func(string) float64 {
 	n := float64(len(p.Order))
-	at := map[string]float64{}
+	at, times := map[string]float64{}, map[string]float64{}
 	for i, group := range p.Order {
 		for _, name := range group {
-			at[name] = min(1, max(0, t*n-float64(i)))
+			at[name] += min(1, max(0, t*n-float64(i)))
+			times[name]++
 		}
 	}
 	return func(name string) float64 {
-		if d, ok := at[name]; ok {
-			return d
+		if times[name] > 0 {
+			return at[name] / times[name]
 		}
 		return t
 	}
 }
 
-// Press moves glued and tucked faces aside by the thickness of what they lie on.
-func (b *Body) Press() {
+// Press moves glued and tucked faces aside by the thickness of what they lie
+// on; those that lie nowhere yet don't pass.
+func (b *Body) Press(pass func(face string) bool) {
 	for _, g := range slices.Concat(b.Piece.Glues, b.Piece.Tucks) {
 		face, on := b.Find(g.Face), b.Find(g.On)
-		if face == nil || on == nil {
+		if face == nil || on == nil || pass != nil && !(pass(g.Face) && pass(g.On)) {
 			continue
 		}
 		by := on.In.Times(b.T * float64(g.Layers))

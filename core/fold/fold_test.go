@@ -31,7 +31,7 @@ func prove(p *sheet.Piece, width float64) (broken []string) {
 	p.Find()
 	b := Folded(p, 0.3)
 	checks := b.Closed()
-	b.Press()
+	b.Press(nil)
 	for _, c := range append(append(checks, b.Stuck(width)...), Apart(b)) {
 		if !c.Holds {
 			broken = append(broken, c.Name+": "+c.Figure)
@@ -123,7 +123,7 @@ func TestHolds(t *testing.T) {
 	p := tray(good)
 	p.Find()
 	b := Folded(p, 0.3)
-	b.Press()
+	b.Press(nil)
 	lid := Folded(func() *sheet.Piece { q := sheet.New("lid", 52*mm, 32*mm); q.Find(); return q }(), 0.3)
 	lid.Move(Vec{Z: 20.15})
 	thing := func(l, w, h, dx float64) []Block {

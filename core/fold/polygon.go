@@ -51,13 +51,26 @@ func (p *Placed) fromRim(at Vec) float64 {
 // overlap is the area, in square millimetres, that two faces share when seen
 // along the second one's inside direction.
 func overlap(p, q *Placed) float64 {
-	sum := 0.0
+	shared, _ := lap(p, q)
+	return shared
+}
+
+// lap is what two faces share: the area, and how wide it is where it is
+// narrower.
+func lap(p, q *Placed) (shared, narrow float64) {
+	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
 	for _, s := range triangles(q.flatten(p.Poly)) {
 		for _, c := range triangles(q.flatten(q.Poly)) {
-			sum += math.Abs(area(clip(s[:], c)))
+			part := clip(s[:], c)
+			shared += math.Abs(area(part))
+			for _, at := range part {
+				for k := range at {
+					lo[k], hi[k] = min(lo[k], at[k]), max(hi[k], at[k])
+				}
+			}
 		}
 	}
-	return sum
+	return shared, max(0, min(hi[0]-lo[0], hi[1]-lo[1]))
 }
 
 func area(poly [][2]float64) float64 {

@@ -123,7 +123,7 @@ func (b *Body) Stuck(width float64) []Check {
 			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
 			continue
 		}
-		shared, fault := lies(tab, on, b.T*float64(tab.Layer), width)
+		shared, fault := lies(tab, on, b.T*float64(g.Layers), width, g.Lapped)
 		if fault != "" {
 			faults = append(faults, fault)
 		}
@@ -137,34 +137,36 @@ func (b *Body) Stuck(width float64) []Check {
 }
 
 // lies measures how a glued face lies on another, apart by the given distance.
-func lies(tab, on *Placed, apart, width float64) (shared float64, fault string) {
+func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, fault string) {
 	off := 0.0
 	for _, v := range tab.Poly {
 		off = max(off, math.Abs(math.Abs(v.Sub(on.Poly[0]).Dot(on.In))-apart))
 	}
-	shared = overlap(tab, on)
-	lo, hi := tab.Bounds()
-	narrow := min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
+	shared, narrow := lap(tab, on)
+	if !lapped {
+		lo, hi := tab.Bounds()
+		narrow = min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
+	}
 	switch size := tab.Area(); {
 	case off > tolerance:
 		fault = fmt.Sprintf("%s lies %.1f mm off %s", tab.Name, off, on.Name)
-	case shared < 0.95*size:
+	case !lapped && shared < 0.95*size:
 		fault = fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, tab.Name, on.Name)
 	case narrow < width-0.01:
-		fault = fmt.Sprintf("%s is %.1f mm wide and wants %.0f mm", tab.Name, narrow, width)
+		fault = fmt.Sprintf("%s holds on %.1f mm and wants %.0f mm", tab.Name, narrow, width)
 	}
 	return shared, fault
 }
 
 // Seated checks that a face of one piece is stuck on a face of another.
-func Seated(b *Body, face string, to *Body, on string, width float64) Check {
+func Seated(b *Body, face string, to *Body, on string, width float64, lapped bool) Check {
 	c := Check{Name: fmt.Sprintf("%s is stuck to %s", b.Piece.Name, to.Piece.Name)}
 	foot, floor := b.Find(face), to.Find(on)
 	if foot == nil || floor == nil {
 		c.Figure = fmt.Sprintf("%s or %s is not there", face, on)
 		return c
 	}
-	shared, fault := lies(foot, floor, (b.T+to.T)/2, width)
+	shared, fault := lies(foot, floor, (b.T+to.T)/2, width, lapped)
 	c.Holds, c.Figure = fault == "", fault
 	if c.Holds {
 		c.Figure = fmt.Sprintf("%.1f cm²", shared/100)

@@ -59,6 +59,7 @@ func (p *Piece) Find() {
 		lines = append(lines, Line{Kind: Cut, A: corner[i], B: corner[(i+1)%4]})
 	}
 	m.split(lines)
+	m.refold(p.refolds)
 	for _, e := range m.prune() {
 		if !e.line.Kind.Open() {
 			p.fault("a score ends inside a face of %s", p.Name)

@@ -169,7 +169,7 @@ func (p *Piece) pass(alongWidth bool, at, from, to Length, fold Fold) {
 		}
 	}
 	p.Passes = append(p.Passes, Pass{alongWidth, at, from, to, fold, fmt.Sprintf("%s%d", letter, n)})
-	p.Lines = append(p.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to)})
+	p.Lines = append(p.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to), Turn: 90})
 }
 
 func on(alongWidth bool, at, along Length) Point {

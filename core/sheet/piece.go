@@ -8,6 +8,7 @@ package sheet
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/measure"
 )
@@ -49,7 +50,8 @@ type Line struct {
 	Kind Kind
 	Fold Fold
 	A, B Point
-	Turn int // how far a score is folded, in degrees; 0 means 90
+	Turn float64 // how far a score is folded in the end, in degrees
+	Via  float64 // how far it is folded first, when it is folded twice
 }
 
 // Pass is one run of the scoring tool, from edge to edge where it can be:
@@ -74,12 +76,23 @@ type Punch struct {
 	Diameter, Scoop Length
 }
 
+// Window is an upright opening within a piece.
+type Window struct{ Lo, Hi Point }
+
+// Mark is a place on a piece where something is put: a magnet, a hook dot.
+type Mark struct {
+	At   Point
+	What string
+}
+
 // Glue sticks one face to another, on its inside or its outside, Layers
-// thicknesses of card away from it (1 when they touch).
+// thicknesses of card away from it (1 when they touch). A lapped face may
+// reach beyond what it is stuck to.
 type Glue struct {
 	Face, On string
 	Outside  bool
 	Layers   int
+	Lapped   bool
 }
 
 // Part is what a piece is for.
@@ -108,8 +121,12 @@ type Piece struct {
 	Slots   []Slot      // for other strips to go in
 	Punches []Punch     // round holes
 	Notches []Punch     // half rounds out of an edge
+	Windows []Window    // upright openings
+	Marks   []Mark      // where something is put on
+	Slanted []Line      // scores and bends that run with neither edge
 	Slits   []Line      // cuts between two faces that both stay
 	Root    string      // the face that stays on the table
+	Middle  *Point      // what lies at the middle of the box; nil is the root's middle
 	Glues   []Glue      // which face is stuck to which
 	Tucks   []Glue      // faces that lie behind others without being stuck
 	Meets   [][2]string // walls whose edges come together
@@ -118,7 +135,8 @@ type Piece struct {
 	Faces  []*Face  // found; waste last
 	Faults []string // what the lines get wrong, found
 
-	grid *grid
+	refolds []Line
+	grid    *grid
 }
 
 type label struct {
@@ -175,6 +193,11 @@ func (p *Piece) Tuck(face, on string, layers int) {
 	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Layers: layers})
 }
 
+// GlueLapped is GlueOver for a face of which only a part lies on the other.
+func (p *Piece) GlueLapped(face, on string, layers int) {
+	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers, Lapped: true})
+}
+
 // GlueOutside sticks a face on the outside of another.
 func (p *Piece) GlueOutside(face, on string) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: 1})
@@ -182,7 +205,7 @@ func (p *Piece) GlueOutside(face, on string) {
 
 // Turn says how far, in degrees, the score along the width (or height) at a
 // place is folded, and which way.
-func (p *Piece) Turn(alongWidth bool, at Length, degrees int, fold Fold) {
+func (p *Piece) Turn(alongWidth bool, at Length, degrees float64, fold Fold) {
 	for i := range p.Passes {
 		if s := &p.Passes[i]; s.AlongWidth == alongWidth && s.At == at {
 			s.Fold = fold
@@ -190,10 +213,45 @@ func (p *Piece) Turn(alongWidth bool, at Length, degrees int, fold Fold) {
 	}
 	for i := range p.Lines {
 		l := &p.Lines[i]
-		if l.Kind == Score && (alongWidth && l.A.X == at && l.B.X == at || !alongWidth && l.A.Y == at && l.B.Y == at) {
+		if l.Kind == Score && onGrid(alongWidth, at, l.A) && onGrid(alongWidth, at, l.B) {
 			l.Turn, l.Fold = degrees, fold
 		}
 	}
+}
+
+// Refold says how far, and which way, the part of a score between two points
+// is folded, where it differs from the rest.
+func (p *Piece) Refold(a, b Point, degrees float64, fold Fold) {
+	p.refolds = append(p.refolds, Line{A: a, B: b, Turn: degrees, Fold: fold})
+}
+
+// FoldTwice says that the part of a score between two points is folded so far
+// first and then, when its face is folded again, to another angle.
+func (p *Piece) FoldTwice(a, b Point, first, then float64, fold Fold) {
+	p.refolds = append(p.refolds, Line{A: a, B: b, Via: first, Turn: then, Fold: fold})
+}
+
+// Bent says that the line along the width (or height) at a place is not scored:
+// the card only bends there.
+func (p *Piece) Bent(alongWidth bool, at Length) {
+	p.Passes = slices.DeleteFunc(p.Passes, func(s Pass) bool { return s.AlongWidth == alongWidth && s.At == at })
+	for i := range p.Lines {
+		if l := &p.Lines[i]; l.Kind == Score && onGrid(alongWidth, at, l.A) && onGrid(alongWidth, at, l.B) {
+			l.Kind = Bend
+			p.Slanted = append(p.Slanted, *l)
+		}
+	}
+}
+
+// onGrid says whether a point lies on the line along the width (or height).
+func onGrid(alongWidth bool, at Length, p Point) bool {
+	return alongWidth && p.X == at || !alongWidth && p.Y == at
+}
+
+// Slant scores, or only bends, a line that runs with neither edge.
+func (p *Piece) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
+	l := Line{Kind: kind, Fold: fold, A: a, B: b, Turn: degrees}
+	p.Lines, p.Slanted = append(p.Lines, l), append(p.Slanted, l)
 }
 
 // Meet says that two walls come together edge to edge.

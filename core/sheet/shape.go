@@ -29,6 +29,18 @@ func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
 	}
 }
 
+// Window cuts an upright opening.
+func (p *Piece) Window(lo, hi Point) {
+	p.Windows = append(p.Windows, Window{lo, hi})
+	ring := []Point{lo, {hi.X, lo.Y}, hi, {lo.X, hi.Y}}
+	for i := range ring {
+		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%4]})
+	}
+}
+
+// Mark notes where something is put on the piece.
+func (p *Piece) Mark(what string, at Point) { p.Marks = append(p.Marks, Mark{at, what}) }
+
 // Notch cuts a half round out of the edge at a point, into the card: inward is
 // a unit step along an axis.
 func (p *Piece) Notch(at Point, radius Length, inward Point) {

@@ -1,6 +1,11 @@
 package sheet
 
-import "slices"
+import (
+	"math"
+	"slices"
+
+	"brevium/core/measure"
+)
 
 // TabShape says how a corner cell is cut to become a tab.
 type TabShape struct {
@@ -9,16 +14,21 @@ type TabShape struct {
 	Relief Length // how much each end stays clear of the crease's ends
 }
 
-// Tab cuts a cell to a tab that hangs on the named wall. What the shape leaves
-// of the cell is cut away.
-func (p *Piece) Tab(name, wall string, shape TabShape) {
+// rim is a cell seen from the crease it hangs on: how long the crease is, how
+// deep the cell, and where a place along and out from the crease lies.
+type rim struct {
+	length, depth Length
+	at            func(along, out Length) Point
+}
+
+// rim finds how a cell hangs on the named wall.
+func (p *Piece) rim(name, wall string) (rim, bool) {
 	r, c, rows, cols, ok := p.cell(name)
 	if !ok {
-		return
+		return rim{}, false
 	}
 	g := p.grid
 	lo, hi := Point{g.xs[c], g.ys[r]}, Point{g.xs[cols], g.ys[rows]}
-	// A and B are the ends of the crease, out and along unit steps from it.
 	var a, b, out, along Point
 	switch {
 	case rows < len(g.cells) && g.cells[rows][c] == wall:
@@ -31,31 +41,100 @@ func (p *Piece) Tab(name, wall string, shape TabShape) {
 		a, b, out, along = lo, Point{lo.X, hi.Y}, Point{1, 0}, Point{0, 1}
 	default:
 		p.fault("the tab %s does not touch %s", name, wall)
-		return
+		return rim{}, false
 	}
-	length, depth := b.X-a.X+b.Y-a.Y, hi.X-lo.X
+	depth := hi.X - lo.X
 	if out.X == 0 {
 		depth = hi.Y - lo.Y
 	}
-	reach := min(shape.Reach, depth)
-	relief := min(shape.Relief, length/4)
-	mitre := min(shape.Mitre, (length-2*relief)/3)
-	at := func(u, v Length) Point { // u along the crease, v out from it
+	return rim{b.X - a.X + b.Y - a.Y, depth, func(u, v Length) Point {
 		return Point{a.X + along.X*u + out.X*v, a.Y + along.Y*u + out.Y*v}
-	}
-	p.CutAlong(a, at(relief, 0), at(relief+mitre, reach), at(length-relief-mitre, reach), at(length-relief, 0), b)
-	if reach < depth {
-		p.Label(at(length/2, (reach+depth)/2), trim)
-	}
-	if side := relief + mitre; side > 0 {
-		p.Label(at(side/4, reach*7/8), trim)
-		p.Label(at(length-side/4, reach*7/8), trim)
-	}
-	// The cell's own label may now lie on card that goes: name the tab anew.
-	p.unlabel(name)
-	p.Label(at(length/2, reach/2), name)
+	}}, true
 }
 
-func (p *Piece) unlabel(name string) {
+// Tab cuts a cell to a tab that hangs on the named wall. What the shape leaves
+// of the cell is cut away.
+func (p *Piece) Tab(name, wall string, shape TabShape) {
+	r, ok := p.rim(name, wall)
+	if !ok {
+		return
+	}
+	reach := min(shape.Reach, r.depth)
+	relief := min(shape.Relief, r.length/4)
+	mitre := min(shape.Mitre, (r.length-2*relief)/3)
+	p.CutAlong(r.at(0, 0), r.at(relief, 0), r.at(relief+mitre, reach), r.at(r.length-relief-mitre, reach), r.at(r.length-relief, 0), r.at(r.length, 0))
+	if reach < r.depth {
+		p.Label(r.at(r.length/2, (reach+r.depth)/2), trim)
+	}
+	if side := relief + mitre; side > 0 {
+		p.Label(r.at(side/4, reach*7/8), trim)
+		p.Label(r.at(r.length-side/4, reach*7/8), trim)
+	}
+	p.Rename(name, r.at(r.length/2, reach/2))
+}
+
+// Shorten cuts a cell off at a reach from its crease.
+func (p *Piece) Shorten(name, wall string, reach Length) {
+	if r, ok := p.rim(name, wall); ok && reach < r.depth {
+		p.CutAlong(r.at(0, reach), r.at(r.length, reach))
+		p.Label(r.at(r.length/2, (reach+r.depth)/2), trim)
+		p.Rename(name, r.at(r.length/2, reach/2))
+	}
+}
+
+// Round cuts the outer corners of a flap to quarter rounds.
+func (p *Piece) Round(name, wall string, relief, radius Length) {
+	r, ok := p.rim(name, wall)
+	if !ok {
+		return
+	}
+	radius = min(radius, r.depth, r.length/2-relief)
+	const n = facets / 4
+	arc := func(turn int) (u, v Length) { // from the side to the outer edge
+		s, c := math.Sincos(math.Pi / 2 * float64(turn) / n)
+		return measure.FromMM(radius.MM() * (1 - c)), measure.FromMM(radius.MM() * s)
+	}
+	line := []Point{r.at(0, 0), r.at(relief, 0)}
+	for i := range n + 1 {
+		u, v := arc(i)
+		line = append(line, r.at(relief+u, r.depth-radius+v))
+	}
+	for i := range n + 1 {
+		u, v := arc(n - i)
+		line = append(line, r.at(r.length-relief-u, r.depth-radius+v))
+	}
+	p.flap(name, r, append(line, r.at(r.length-relief, 0), r.at(r.length, 0)))
+}
+
+// Pointed cuts a flap to a tip at the middle of its outer edge, from shoulders
+// at its sides.
+func (p *Piece) Pointed(name, wall string, relief, shoulder Length) {
+	if r, ok := p.rim(name, wall); ok {
+		p.flap(name, r, []Point{r.at(0, 0), r.at(relief, 0), r.at(relief, shoulder), r.at(r.length/2, r.depth), r.at(r.length-relief, shoulder), r.at(r.length-relief, 0), r.at(r.length, 0)})
+	}
+}
+
+// flap cuts along a line, and away what lies at the outer corners.
+func (p *Piece) flap(name string, r rim, line []Point) {
+	p.CutAlong(line...)
+	sliver := min(r.depth, r.length) / 1000
+	p.Label(r.at(sliver, r.depth-sliver), trim)
+	p.Label(r.at(r.length-sliver, r.depth-sliver), trim)
+	p.Rename(name, r.at(r.length/2, r.depth/2))
+}
+
+// Rename moves a cell's name off the card that goes.
+func (p *Piece) Rename(name string, at Point) {
 	p.labels = slices.DeleteFunc(p.labels, func(l label) bool { return l.name == name })
+	p.Label(at, name)
+}
+
+// Cell gives the corners of the cells that a name covers, or of the whole
+// piece when it covers none.
+func (p *Piece) Cell(name string) (lo, hi Point) {
+	r, c, rows, cols, ok := p.cell(name)
+	if !ok {
+		return Point{}, Point{p.Width, p.Height}
+	}
+	return Point{p.grid.xs[c], p.grid.ys[r]}, Point{p.grid.xs[cols], p.grid.ys[rows]}
 }

@@ -1,0 +1,154 @@
+package box
+
+import (
+	"slices"
+
+	"brevium/core/sheet"
+)
+
+// Step is one moment of making the box: faces are folded, a piece is put in
+// its place, the contents go in, or the box is closed.
+type Step struct {
+	Does  string   // fold, put, fill or close
+	Piece string   // "" when everything goes in
+	Faces []string // that are folded
+	Glues []sheet.Glue
+}
+
+// Course is the order of making: every piece is folded up, the pieces are put
+// together, the box is filled, and closed.
+func (b *Box) Course() []Step {
+	var steps, closing []Step
+	for _, p := range b.Pieces {
+		for _, group := range p.Order {
+			s := Step{Does: "fold", Piece: p.Name, Faces: group}
+			for _, g := range p.Glues {
+				if slices.Contains(group, g.Face) || slices.Contains(group, g.On) && !later(p, g.Face, group) {
+					s.Glues = append(s.Glues, g)
+				}
+			}
+			if b.opens(p.Name, group) {
+				s.Does = "close"
+				closing = append(closing, s)
+			} else {
+				steps = append(steps, s)
+			}
+		}
+	}
+	for _, p := range b.Pieces {
+		switch {
+		case b.closes(p.Name):
+			closing = append(closing, Step{Does: "close", Piece: p.Name})
+		case p.Name != b.Holder:
+			steps = append(steps, Step{Does: "put", Piece: p.Name})
+		}
+	}
+	return append(append(steps, Step{Does: "fill"}), closing...)
+}
+
+// later says whether a face is folded after the group.
+func later(p *sheet.Piece, face string, group []string) bool {
+	for i := len(p.Order) - 1; i >= 0; i-- {
+		if slices.Equal(p.Order[i], group) {
+			return false
+		}
+		if slices.Contains(p.Order[i], face) {
+			return true
+		}
+	}
+	return false
+}
+
+// opens says whether folding a group closes the box.
+func (b *Box) opens(piece string, group []string) bool {
+	if len(b.Opens) == 0 || piece != b.hinged() {
+		return false
+	}
+	for _, f := range group {
+		if !slices.Contains(b.Opens, f) {
+			return false
+		}
+	}
+	return true
+}
+
+func (b *Box) hinged() string {
+	if b.Hinged != "" {
+		return b.Hinged
+	}
+	return b.Holder
+}
+
+// closes says whether putting a piece in its place closes the box.
+func (b *Box) closes(piece string) bool {
+	for _, l := range b.Lids {
+		if l.Piece == piece {
+			return true
+		}
+	}
+	for _, s := range b.Slides {
+		if s.Into == piece {
+			return true
+		}
+	}
+	for _, m := range b.Mounts {
+		if m.Piece == piece && m.Closes != "" {
+			return true
+		}
+	}
+	return false
+}
+
+// progress is how far the making has come.
+type progress struct {
+	folded map[string]map[string]float64 // piece, face: how many of its folds are done
+	put    map[string]float64            // piece: how far it has come to its place
+	filled bool
+}
+
+// at gives the progress when so many steps are done.
+func (b *Box) at(done float64) progress {
+	pr := progress{folded: map[string]map[string]float64{}, put: map[string]float64{}}
+	times := map[string]map[string]float64{}
+	for _, p := range b.Pieces {
+		pr.folded[p.Name], times[p.Name] = map[string]float64{}, map[string]float64{}
+	}
+	for i, s := range b.Course() {
+		part := min(1, max(0, done-float64(i)))
+		if len(s.Faces) == 0 {
+			pr.put[s.Piece] = part
+			pr.filled = pr.filled || s.Does == "fill" && part > 0
+			continue
+		}
+		for _, f := range s.Faces {
+			pr.folded[s.Piece][f] += part
+			times[s.Piece][f]++
+		}
+	}
+	for p, faces := range pr.folded {
+		for f := range faces {
+			faces[f] /= times[p][f]
+		}
+	}
+	return pr
+}
+
+// of gives how far the faces of a piece are folded.
+func (pr progress) of(p *sheet.Piece) func(string) float64 {
+	return func(face string) float64 {
+		if d, ok := pr.folded[p.Name][face]; ok {
+			return d
+		}
+		return 1
+	}
+}
+
+// finished says whether all of a piece that has an order is folded.
+func (pr progress) finished(piece string) bool {
+	for _, d := range pr.folded[piece] {
+		if d < 1 {
+			return false
+		}
+	}
+	return true
+}
