@@ -226,8 +226,8 @@ func (j *Job) cartonCanBe(c tube) bool {
 	if c.Depth < 2*c.lip+2*t && (c.top == "tuck" || c.bottom == "tuck") {
 		j.Problem("box.options.tuck", fmt.Sprintf("Two tuck lips of %s don't fit in a carton %s high.", j.Say(c.lip), j.Say(c.Depth)), "Make the lips shorter or the carton higher.")
 	}
-	if c.Depth < wide {
-		j.Problem(j.SizeField("depth"), fmt.Sprintf("A seam %s high does not hold.", j.Say(c.Depth)), "Make the carton at least "+enough+" high.")
+	if c.Depth < wide+2*t {
+		j.Problem(j.SizeField("depth"), fmt.Sprintf("A seam %s high does not hold.", j.Say(c.Depth)), "Make the carton at least "+j.Say((wide+2*t).Up(step))+" high.")
 	}
 	if c.top == "ledge" || c.bottom == "ledge" {
 		j.ledgesCanBe(c)
