@@ -191,19 +191,24 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 		return px(x*k+dx) + " " + px(y*k+dy)
 	}
 	grow(s.polys).walk(s.eye, func(p poly) {
-		var b, edges strings.Builder
+		var b, bare, edges strings.Builder
 		for i, pt := range p.points {
 			letter := "L"
 			if i == 0 {
 				letter = "M"
 			}
 			b.WriteString(letter + at(pt))
+			side := &bare
 			if p.real[i] {
-				edges.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
+				side = &edges
 			}
+			side.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
 		}
 		fill := shade(p.colour, p.normal)
-		c.tag("path", "d", b.String()+"Z", "fill", fill, "stroke", fill, "stroke-width", "0.6")
+		c.tag("path", "d", b.String()+"Z", "fill", fill)
+		if bare.Len() > 0 { // over the seam, or what lies behind shines through
+			c.tag("path", "d", bare.String(), "stroke", fill, "stroke-width", "1.6", "stroke-linecap", "round")
+		}
 		c.tag("path", "class", "edge", "d", edges.String())
 	})
 }

@@ -100,6 +100,7 @@ func (s *Server) show(c echo.Context, code int, st *state) error {
 	}
 	if st.Shown != nil {
 		data["Picture"] = s.picture(c, st.Shown, v)
+		data["Seen"] = seenOf(c, st.Shown)
 		if v.View == "ways" {
 			data["Rows"] = sortRows(plan.Compare(st.Shown.Brief, s.workshop), c.QueryParam("sort"))
 			data["Columns"] = columns
@@ -131,8 +132,8 @@ const tableW, tableH = 690.0, 560.0
 func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
 	switch v.View {
 	case "folded":
-		pose, look := poseOf(c)
-		return template.HTML(draw.Folded(p, pose, look, tableW, 480))
+		seen := seenOf(c, p)
+		return template.HTML(draw.Folded(p, seen.pose(p), draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}, tableW, 480))
 	case "sheets":
 		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
 	case "above":
@@ -157,17 +158,39 @@ func (s *Server) folded(c echo.Context) error {
 	return c.HTML(http.StatusOK, string(s.picture(c, st.Shown, view{View: "folded"})))
 }
 
-// poseOf reads how far the box is folded and opened, and where from.
-func poseOf(c echo.Context) (box.Pose, draw.View) {
-	part := func(name string, otherwise, low, high float64) float64 {
-		n, err := strconv.ParseFloat(c.QueryParam(name), 64)
-		if err != nil || n != n {
-			return otherwise
-		}
-		return min(high, max(low, n))
+// solid gives the box for the view that turns it in the page.
+func (s *Server) solid(c echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
 	}
-	return box.Pose{Fold: part("fold", 100, 0, 100) / 100, Lift: part("lift", 100, 0, 100) / 100},
-		draw.View{Yaw: part("yaw", draw.DefaultView.Yaw, -180, 180), Pitch: part("pitch", draw.DefaultView.Pitch, -89, 89)}
+	if st.Shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+	}
+	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
+}
+
+// slider reads a number from the address, within bounds.
+func slider(c echo.Context, name string, otherwise, low, high float64) float64 {
+	n, err := strconv.ParseFloat(c.QueryParam(name), 64)
+	if err != nil || n != n {
+		return otherwise
+	}
+	return min(high, max(low, n))
+}
+
+// seen is how the folded box is looked at: how many steps of its making are
+// done, how far it is opened (in hundredths), and where from (in degrees).
+type seen struct{ At, Lift, Yaw, Pitch float64 }
+
+func seenOf(c echo.Context, p *plan.Plan) seen {
+	all := float64(len(p.Box.Course()))
+	return seen{slider(c, "at", all, 0, all), slider(c, "lift", 100, 0, 100),
+		slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
+}
+
+func (v seen) pose(p *plan.Plan) box.Pose {
+	return box.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
 }
 
 func (s *Server) print(c echo.Context) error {

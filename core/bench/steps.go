@@ -169,21 +169,30 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 	return append(says, fmt.Sprintf("Fold up in this order: %s. Set the %s on the tabs edge to edge at the corners, then press.", strings.Join(folds, "; then "), Names(on)))
 }
 
-// Names writes face names for a sentence: four tabs are "the tabs".
+// plurals are the last words of names of which there are several alike.
+var plurals = map[string]bool{"tab": true, "roll": true, "wrap": true, "wing": true, "seal": true, "dust": true, "gusset": true, "roof": true}
+
+// Names writes face names for a sentence: four tabs are "tabs".
 func Names(faces []string) string {
-	tabs, walls := 0, []string(nil)
+	var walls, kinds []string
+	alike := map[string]int{}
 	for _, f := range faces {
-		if strings.HasSuffix(f, "-tab") {
-			tabs++
-		} else {
-			walls = append(walls, f)
+		kind := f[strings.LastIndex(f, "-")+1:]
+		switch {
+		case kind == f || !plurals[kind]:
+			walls = append(walls, strings.ReplaceAll(f, "-", " "))
+		case alike[kind] == 0:
+			kinds = append(kinds, kind)
+			fallthrough
+		default:
+			alike[kind]++
 		}
 	}
-	if tabs > 1 {
-		walls = append(walls, "tabs")
-	}
-	if tabs == 1 {
-		walls = append(walls, "tab")
+	for _, kind := range kinds {
+		if alike[kind] > 1 {
+			kind += "s"
+		}
+		walls = append(walls, kind)
 	}
 	if len(walls) < 2 {
 		return strings.Join(walls, "")

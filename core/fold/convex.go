@@ -18,11 +18,14 @@ func (p *Placed) Convex() []Convex {
 		return []Convex{{p.Poly, real}}
 	}
 	edge := map[[2][2]float64]bool{}
-	for i, a := range flat {
-		edge[[2][2]float64{a, flat[(i+1)%len(flat)]}] = true
+	for _, ring := range append([][]Vec{p.Poly}, p.Holes...) {
+		ring := p.flatten(ring)
+		for i, a := range ring {
+			edge[[2][2]float64{a, ring[(i+1)%len(ring)]}] = true
+		}
 	}
 	var out []Convex
-	for _, t := range triangles(flat) {
+	for _, t := range triangles(p.card(p)) {
 		var c Convex
 		for i, a := range t {
 			b := t[(i+1)%3]

@@ -123,6 +123,12 @@ func (p *Placed) lay() {
 	}
 }
 
+// Middle is the middle of the face's bounds, in space.
+func (p *Placed) Middle() Vec {
+	lo, hi := p.Bounds()
+	return p.place(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+}
+
 func outline(f Frame, points []sheet.Point) []Vec {
 	out := make([]Vec, len(points))
 	for i, pt := range points {

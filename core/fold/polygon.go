@@ -1,6 +1,9 @@
 package fold
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // flatten gives the outline in the face's own plane.
 func (p *Placed) flatten(points []Vec) [][2]float64 {
@@ -10,6 +13,36 @@ func (p *Placed) flatten(points []Vec) [][2]float64 {
 		out[i] = [2]float64{d.Dot(p.X), d.Dot(p.Y)}
 	}
 	return out
+}
+
+// card gives the outline of a face in this one's plane, its holes joined to the
+// rim by cuts of no width, so that it is one ring.
+func (p *Placed) card(of *Placed) [][2]float64 {
+	ring := p.flatten(of.Poly)
+	for _, h := range of.Holes {
+		ring = bridge(ring, p.flatten(h))
+	}
+	return ring
+}
+
+// bridge joins a hole to the ring round it where they are nearest.
+func bridge(ring, hole [][2]float64) [][2]float64 {
+	if area(ring)*area(hole) > 0 {
+		hole = slices.Clone(hole)
+		slices.Reverse(hole)
+	}
+	best, ri, hi := math.Inf(1), 0, 0
+	for i, a := range ring {
+		for k, b := range hole {
+			if d := math.Hypot(a[0]-b[0], a[1]-b[1]); d < best {
+				best, ri, hi = d, i, k
+			}
+		}
+	}
+	out := slices.Clone(ring[:ri+1])
+	out = append(out, hole[hi:]...)
+	out = append(out, hole[:hi+1]...)
+	return append(out, ring[ri:]...)
 }
 
 // holds says whether a place in the face's plane lies on its card.
@@ -59,8 +92,8 @@ func overlap(p, q *Placed) float64 {
 // narrower.
 func lap(p, q *Placed) (shared, narrow float64) {
 	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
-	for _, s := range triangles(q.flatten(p.Poly)) {
-		for _, c := range triangles(q.flatten(q.Poly)) {
+	for _, s := range triangles(q.card(p)) {
+		for _, c := range triangles(q.card(q)) {
 			part := clip(s[:], c)
 			shared += math.Abs(area(part))
 			for _, at := range part {

@@ -215,9 +215,7 @@ func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
 		}
 	}
 	w.Joints, w.Care = p.Joints(), p.care()
-	for _, t := range p.Load.Things {
-		w.Contents = append(w.Contents, fmt.Sprintf("%d × %s", t.Count, t.Name))
-	}
+	w.Contents = p.contents()
 	return cards, bench.Steps(w)
 }
 

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/chromedp/chromedp"
@@ -76,6 +77,9 @@ func take(address string, s shot) {
 		check(err)
 	}
 	steps := []chromedp.Action[chromedp.Void]{chromedp.Navigate(address + link + s.query), chromedp.Sleep(300 * time.Millisecond)}
+	if strings.Contains(s.query, "view=folded") { // the view that turns is loaded when it is opened
+		steps = append(steps, chromedp.Sleep(1500*time.Millisecond))
+	}
 	for _, c := range s.clicks {
 		steps = append(steps, chromedp.Click(chromedp.CSS(c)), chromedp.Sleep(500*time.Millisecond))
 	}

@@ -165,6 +165,54 @@ function turn([yaw, pitch]) {
   form.pitch.value = Number(form.pitch.value) + pitch;
   form.yaw.dispatchEvent(new Event("input", { bubbles: true }));
 }
+// The step the slider has come to, in words; the buttons go from step to step.
+function sayStep(form) {
+  const at = Number(form.at.value), steps = form.querySelectorAll(".course-steps li"), n = Math.max(1, Math.ceil(at));
+  $("[data-course-number]", form).textContent = at > 0 ? `${n} of ${steps.length}` : "Flat";
+  $("[data-course-says]", form).textContent = at > 0 ? steps[n - 1].textContent : "The pieces as they are cut.";
+  steps.forEach((li, i) => li.classList.toggle("on", at > 0 && i === n - 1));
+}
+document.addEventListener("input", (e) => { if (e.target.form && e.target.form.matches("[data-turnable]")) sayStep(e.target.form); }, true);
+document.addEventListener("click", (e) => {
+  const by = e.target.closest("[data-turnable] [data-step]");
+  const form = e.target.closest("[data-turnable]");
+  if (!form) return;
+  const to = (n) => { form.at.value = n; form.at.dispatchEvent(new Event("input", { bubbles: true })); };
+  const step = e.target.closest(".course-steps li");
+  if (step) to([...step.parentElement.children].indexOf(step) + 1);
+  if (by) to(by.dataset.step > 0 ? Math.floor(Number(form.at.value)) + 1 : Math.ceil(Number(form.at.value)) - 1);
+  const button = e.target.closest("[data-play]");
+  if (button && folding) {
+    button.textContent = button.textContent === "Play" ? "Stop" : "Play";
+    folding.play(form, () => { button.textContent = "Play"; });
+  }
+});
+
+// The view that turns in the page is loaded when it is first opened, where the
+// browser can show it; elsewhere the server draws.
+let folding = null;
+let able;
+const canTurn = () => {
+  if (able === undefined) {
+    try { able = Boolean(document.createElement("canvas").getContext("webgl2")); } catch { able = false; }
+  }
+  return able;
+};
+async function openFolded() {
+  const form = $("[data-turnable]");
+  if (!form) return;
+  sayStep(form);
+  if (!canTurn()) return;
+  try {
+    folding ||= await import(form.dataset.view3d);
+    await folding.open(form);
+    $("[data-play]", form).hidden = false;
+    sayStep(form);
+  } catch (err) { console.warn("the server draws the folded box:", err); }
+}
+document.addEventListener("htmx:afterSettle", (e) => { if (e.detail.target.id === "workbench") openFolded(); });
+openFolded();
+
 let grip = null;
 document.addEventListener("pointerdown", (e) => {
   const figure = e.target.closest("[data-turnable] figure");

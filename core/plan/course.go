@@ -1,0 +1,68 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/bench"
+	"brevium/core/box"
+	"brevium/core/sheet"
+)
+
+// Moment is a step of the course in words.
+type Moment struct {
+	box.Step
+	Says string
+}
+
+// Course tells how the box comes together, step by step.
+func (p *Plan) Course() []Moment {
+	var out []Moment
+	for _, s := range p.Box.Course() {
+		out = append(out, Moment{s, p.tell(s)})
+	}
+	return out
+}
+
+func (p *Plan) tell(s box.Step) string {
+	of := ""
+	if len(p.Box.Pieces) > 1 && s.Piece != "" {
+		of = title(s.Piece) + ": "
+	}
+	switch {
+	case s.Does == "fill" && len(p.Load.Things) > 0:
+		return "Put in " + strings.Join(p.contents(), ", ") + "."
+	case s.Does == "fill":
+		return "Fill it."
+	case s.Does == "put" && p.Box.Piece(s.Piece).Part == sheet.Insert:
+		return fmt.Sprintf("Set in the %s.", s.Piece)
+	case s.Does == "put":
+		return fmt.Sprintf("Stick the %s in its place.", s.Piece)
+	case len(s.Faces) == 0:
+		return fmt.Sprintf("Put the %s on.", s.Piece)
+	}
+	says := of + "Fold up the " + bench.Names(s.Faces)
+	if s.Does == "close" {
+		says = of + "Close the " + bench.Names(s.Faces)
+	}
+	if len(s.Glues) == 0 {
+		return says + "."
+	}
+	var on []string
+	seen := map[string]bool{}
+	for _, g := range s.Glues {
+		if !seen[g.Face] {
+			seen[g.Face] = true
+			on = append(on, g.Face)
+		}
+	}
+	return says + " and stick the " + bench.Names(on) + "."
+}
+
+// contents names what goes in, with how many.
+func (p *Plan) contents() (out []string) {
+	for _, t := range p.Load.Things {
+		out = append(out, fmt.Sprintf("%d × %s", t.Count, t.Name))
+	}
+	return out
+}

@@ -1,0 +1,213 @@
+package draw
+
+import (
+	"encoding/json"
+	"math"
+	"slices"
+
+	"brevium/core/box"
+	"brevium/core/fold"
+	"brevium/core/plan"
+)
+
+// Solid is the box for a view that turns it: flat shapes, and where each stands
+// at each moment of the course. Lengths are millimetres. Frames are numbered;
+// whole steps of the course end at the frames the steps name, the box is closed
+// at frame Closed, and from there to Open it is opened again.
+type Solid struct {
+	Caliper float64     `json:"caliper"`
+	Outside string      `json:"outside"`
+	Inside  string      `json:"inside"`
+	Pattern string      `json:"pattern,omitempty"`
+	Ink     string      `json:"ink,omitempty"`
+	Shapes  []solidForm `json:"shapes"`
+	Faces   []solidFace `json:"faces"`
+	Steps   []solidStep `json:"steps"`
+	Things  []solidBody `json:"things"`
+	Filled  int         `json:"filled"`
+	Closed  int         `json:"closed"`
+	Open    int         `json:"open"`
+}
+
+// solidForm is a face as cut: points round its middle, x to the right and y up
+// with the inside towards you; triangles; and the rings of its rim and holes.
+type solidForm struct {
+	Mid       [2]float64 `json:"mid"`
+	Points    []float64  `json:"points"`
+	Triangles []int      `json:"triangles"`
+	Rings     [][]int    `json:"rings"`
+	Behind    bool       `json:"behind,omitempty"` // its outside lies on other card
+}
+
+// solidFace is a face in space. Moves lists frame, middle and turn (a
+// quaternion): eight numbers for each frame at which it starts, changes or ends
+// a motion.
+type solidFace struct {
+	Shape int       `json:"shape"`
+	Name  string    `json:"name"`
+	Moves []float64 `json:"moves"`
+}
+
+type solidStep struct {
+	Says  string `json:"says"`
+	End   int    `json:"end"`
+	Glued []int  `json:"glued,omitempty"`
+}
+
+type solidBody struct {
+	Shape    int        `json:"shape"`
+	Lo       [3]float64 `json:"lo"`
+	Hi       [3]float64 `json:"hi"`
+	Neck     float64    `json:"neck,omitempty"`
+	Shoulder float64    `json:"shoulder,omitempty"`
+}
+
+// frames is how many pictures a step of each kind takes.
+var frames = map[string]int{"fold": 6, "put": 8, "close": 8, "fill": 1}
+
+// openFrames is how many it takes to open the finished box.
+const openFrames = 10
+
+// SolidOf works out the solid of a plan.
+func SolidOf(p *plan.Plan) *Solid {
+	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside, Pattern: p.Card.Pattern, Ink: p.Card.Ink, Things: []solidBody{}}
+	closed := p.Box.Assemble(p.Card.Caliper, box.Closed)
+	index := map[string]int{}
+	shapes := map[string]int{}
+	for _, b := range closed.Bodies {
+		for _, f := range b.Faces {
+			key := b.Piece.Name + "/" + f.Name
+			if _, known := shapes[key]; !known {
+				shapes[key] = len(s.Shapes)
+				s.Shapes = append(s.Shapes, form(f))
+			}
+			if _, known := index[key]; !known {
+				index[key] = len(s.Faces)
+			}
+			s.Faces = append(s.Faces, solidFace{Shape: shapes[key], Name: key})
+		}
+	}
+	tracks := make([][][7]float64, len(s.Faces))
+	record := func(a box.Assembly) {
+		i := 0
+		for _, b := range a.Bodies {
+			for _, f := range b.Faces {
+				tracks[i] = append(tracks[i], placing(f))
+				i++
+			}
+		}
+	}
+	record(p.Box.After(p.Card.Caliper, 0))
+	for i, m := range p.Course() {
+		n := frames[m.Does]
+		for k := 1; k <= n; k++ {
+			record(p.Box.After(p.Card.Caliper, float64(i)+float64(k)/float64(n)))
+		}
+		step := solidStep{Says: m.Says, End: len(tracks[0]) - 1}
+		for _, g := range m.Glues {
+			step.Glued = append(step.Glued, index[m.Piece+"/"+g.Face])
+		}
+		if m.Does == "fill" {
+			s.Filled = step.End
+		}
+		s.Steps = append(s.Steps, step)
+	}
+	s.Closed = len(tracks[0]) - 1
+	for k := 1; k <= openFrames; k++ {
+		record(p.Box.Assemble(p.Card.Caliper, box.Pose{Fold: 1, Lift: float64(k) / openFrames}))
+	}
+	s.Open = len(tracks[0]) - 1
+	for i := range s.Faces {
+		s.Faces[i].Moves = moves(tracks[i])
+	}
+	for _, b := range p.Blocks {
+		s.Things = append(s.Things, solidBody{int(b.Shape), [3]float64{round(b.Lo.X, 2), round(b.Lo.Y, 2), round(b.Lo.Z, 2)},
+			[3]float64{round(b.Hi.X, 2), round(b.Hi.Y, 2), round(b.Hi.Z, 2)}, round(b.Neck, 2), round(b.Shoulder, 2)})
+	}
+	return s
+}
+
+// JSON writes the solid for the page.
+func (s *Solid) JSON() []byte {
+	data, err := json.Marshal(s)
+	if err != nil {
+		panic(err) // only numbers and texts
+	}
+	return data
+}
+
+func round(x float64, places int) float64 {
+	k := math.Pow10(places)
+	return math.Round(x*k) / k
+}
+
+// form cuts the face into triangles, its points measured from its middle.
+func form(f *fold.Placed) solidForm {
+	lo, hi := f.Bounds()
+	out := solidForm{Behind: f.Layer > 0, Mid: [2]float64{round((lo.X+hi.X).MM()/2, 2), round((lo.Y+hi.Y).MM()/2, 2)}}
+	at := map[[2]float64]int{}
+	mid := f.Middle()
+	point := func(v fold.Vec) int {
+		d := v.Sub(mid)
+		q := [2]float64{round(d.Dot(f.X), 2), round(-d.Dot(f.Y), 2)}
+		i, known := at[q]
+		if !known {
+			i = len(at)
+			at[q] = i
+			out.Points = append(out.Points, q[0], q[1])
+		}
+		return i
+	}
+	for _, ring := range append([][]fold.Vec{f.Poly}, f.Holes...) {
+		var r []int
+		for _, v := range ring {
+			r = append(r, point(v))
+		}
+		out.Rings = append(out.Rings, r)
+	}
+	for _, part := range f.Convex() {
+		for i := 2; i < len(part.Points); i++ {
+			out.Triangles = append(out.Triangles, point(part.Points[0]), point(part.Points[i-1]), point(part.Points[i]))
+		}
+	}
+	return out
+}
+
+// placing gives the middle of a face and its turn from lying on the table.
+func placing(f *fold.Placed) [7]float64 {
+	m := f.Middle()
+	x, y, z := f.X, f.Y.Times(-1), f.In
+	q := quaternion(x, y, z)
+	return [7]float64{round(m.X, 2), round(m.Y, 2), round(m.Z, 2), round(q[0], 4), round(q[1], 4), round(q[2], 4), round(q[3], 4)}
+}
+
+// quaternion of the turn whose columns are given.
+func quaternion(x, y, z fold.Vec) [4]float64 {
+	m := [3][3]float64{{x.X, y.X, z.X}, {x.Y, y.Y, z.Y}, {x.Z, y.Z, z.Z}}
+	if tr := m[0][0] + m[1][1] + m[2][2]; tr > 0 {
+		s := math.Sqrt(tr+1) * 2
+		return [4]float64{(m[2][1] - m[1][2]) / s, (m[0][2] - m[2][0]) / s, (m[1][0] - m[0][1]) / s, s / 4}
+	}
+	i := 0
+	for k := range 3 {
+		if m[k][k] > m[i][i] {
+			i = k
+		}
+	}
+	j, k := (i+1)%3, (i+2)%3
+	s := math.Sqrt(max(0, m[i][i]-m[j][j]-m[k][k]+1)) * 2
+	var q [4]float64
+	q[i], q[j], q[k], q[3] = s/4, (m[j][i]+m[i][j])/s, (m[k][i]+m[i][k])/s, (m[k][j]-m[j][k])/s
+	return q
+}
+
+// moves keeps the frames at which something changes.
+func moves(track [][7]float64) (out []float64) {
+	for k, at := range track {
+		if k == 0 || k == len(track)-1 || at != track[k-1] || at != track[k+1] {
+			out = append(out, float64(k))
+			out = slices.Concat(out, at[:])
+		}
+	}
+	return out
+}

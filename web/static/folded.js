@@ -1,0 +1,309 @@
+// The folded view: the server says where every face stands at every moment of
+// the making; here it is only shown, lit and turned. Loaded when it is opened.
+import * as THREE from "./vendor/three.module.min.js";
+
+const still = matchMedia("(prefers-reduced-motion: reduce)");
+let view = null; // one for the page: a browser gives only so many
+const opened = new WeakSet();
+
+// --- What the server sends, as meshes.
+
+// card makes a face with its thickness: inside up, outside down, edges between.
+function card(shape, caliper, tile) {
+  const { points, triangles, rings, mid } = shape, z = caliper / 2;
+  const position = [], normal = [], uv = [], index = [];
+  const surface = (height, up) => {
+    const start = position.length / 3;
+    for (let i = 0; i < points.length; i += 2) {
+      position.push(points[i], points[i + 1], height);
+      normal.push(0, 0, up);
+      uv.push((mid[0] + points[i]) / tile, -(mid[1] - points[i + 1]) / tile);
+    }
+    return start;
+  };
+  const geometry = new THREE.BufferGeometry();
+  const turn = (a, b, c) => Math.sign((points[2 * b] - points[2 * a]) * (points[2 * c + 1] - points[2 * a + 1]) - (points[2 * c] - points[2 * a]) * (points[2 * b + 1] - points[2 * a + 1]));
+  for (const [height, up, material] of [[z, 1, 0], [-z, -1, 1]]) {
+    const start = surface(height, up), first = index.length;
+    for (let i = 0; i < triangles.length; i += 3) {
+      const [a, b, c] = triangles.slice(i, i + 3);
+      if (turn(a, b, c) * up > 0) index.push(start + a, start + b, start + c);
+      else index.push(start + a, start + c, start + b);
+    }
+    geometry.addGroup(first, index.length - first, material);
+  }
+  const first = index.length;
+  for (const ring of rings) {
+    for (let i = 0; i < ring.length; i++) {
+      const a = ring[i], b = ring[(i + 1) % ring.length], start = position.length / 3;
+      const dx = points[2 * b] - points[2 * a], dy = points[2 * b + 1] - points[2 * a + 1], long = Math.hypot(dx, dy) || 1;
+      for (const [k, h] of [[a, z], [b, z], [b, -z], [a, -z]]) {
+        position.push(points[2 * k], points[2 * k + 1], h);
+        normal.push(dy / long, -dx / long, 0);
+        uv.push(0, 0);
+      }
+      index.push(start, start + 1, start + 2, start, start + 2, start + 3);
+    }
+  }
+  geometry.addGroup(first, index.length - first, 2);
+  geometry.setAttribute("position", new THREE.Float32BufferAttribute(position, 3));
+  geometry.setAttribute("normal", new THREE.Float32BufferAttribute(normal, 3));
+  geometry.setAttribute("uv", new THREE.Float32BufferAttribute(uv, 2));
+  geometry.setIndex(index);
+  return geometry;
+}
+
+// rim draws the edges of a face on both of its sides, a hair off the card so
+// that they are not lost in it.
+const hair = 0.03; // mm
+function rim(shape, caliper) {
+  const at = [];
+  for (const ring of shape.rings) {
+    for (let i = 0; i < ring.length; i++) {
+      for (const z of shape.behind ? [caliper / 2 + hair] : [caliper / 2 + hair, -caliper / 2 - hair]) {
+        for (const k of [ring[i], ring[(i + 1) % ring.length]]) at.push(shape.points[2 * k], shape.points[2 * k + 1], z);
+      }
+    }
+  }
+  return new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(at, 3));
+}
+
+// printed draws one tile of a pattern, the way it stands upright on the sheet.
+const tileSize = 24; // mm
+function printed(solid) {
+  if (!solid.pattern) return null;
+  const c = document.createElement("canvas");
+  c.width = c.height = 192;
+  const g = c.getContext("2d");
+  g.fillStyle = solid.outside;
+  g.fillRect(0, 0, 192, 192);
+  g.strokeStyle = g.fillStyle = solid.ink;
+  if (solid.pattern === "stripes") {
+    for (const x of [0, 96]) g.fillRect(x + 18, 0, 36, 192);
+  } else {
+    g.lineWidth = 5;
+    g.lineCap = "round";
+    for (const [x, y] of [[48, 92], [144, 188]]) {
+      g.beginPath();
+      g.moveTo(x, y);
+      g.quadraticCurveTo(x - 8, y - 40, x + 4, y - 76);
+      g.stroke();
+      for (const [dx, dy, lean] of [[-14, -28, -0.7], [14, -42, 0.7], [-12, -56, -0.6]]) {
+        g.beginPath();
+        g.ellipse(x + dx, y + dy, 7, 15, lean, 0, 7);
+        g.fill();
+      }
+    }
+  }
+  const texture = new THREE.CanvasTexture(c);
+  texture.wrapS = texture.wrapT = THREE.RepeatWrapping;
+  texture.colorSpace = THREE.SRGBColorSpace;
+  texture.anisotropy = 4;
+  return texture;
+}
+
+// thing makes what goes inside, in its shape.
+function thing(t, material) {
+  const size = t.hi.map((h, i) => h - t.lo[i]), mid = t.hi.map((h, i) => (h + t.lo[i]) / 2);
+  const group = new THREE.Group();
+  const add = (geometry, at, axis) => {
+    const mesh = new THREE.Mesh(geometry, material);
+    mesh.position.set(...at);
+    if (axis === 0) mesh.rotation.z = Math.PI / 2;
+    if (axis === 2) mesh.rotation.x = Math.PI / 2;
+    group.add(mesh);
+  };
+  const can = (r, h) => new THREE.CylinderGeometry(r, r, h, 40);
+  if (t.shape === 0) add(new THREE.BoxGeometry(...size), mid);
+  else if (t.shape === 2) add(new THREE.SphereGeometry(Math.min(...size) / 2, 32, 20), mid);
+  else if (t.shape === 3) add(can(size[2] / 2, size[0]), mid, 0);
+  else if (t.shape === 4) add(can(size[2] / 2, size[1]), mid);
+  else {
+    const top = t.neck ? t.shoulder : t.hi[2];
+    add(can(Math.min(size[0], size[1]) / 2, top - t.lo[2]), [mid[0], mid[1], (top + t.lo[2]) / 2], 2);
+    if (t.neck) add(can(t.neck, t.hi[2] - top), [mid[0], mid[1], (top + t.hi[2]) / 2], 2);
+  }
+  return group;
+}
+
+// --- The view.
+
+class View {
+  constructor() {
+    this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
+    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.canvas = this.renderer.domElement;
+    this.camera = new THREE.PerspectiveCamera(28, 1, 1, 10000);
+    this.camera.up.set(0, 0, 1);
+    this.zoom = 1;
+    this.yaw = -32;
+    this.pitch = 28;
+    this.waiting = 0;
+  }
+
+  // build takes a solid in, in place of the one before.
+  build(solid) {
+    if (this.scene) this.scene.traverse((o) => { if (o.geometry) o.geometry.dispose(); });
+    this.solid = solid;
+    this.scene = new THREE.Scene();
+    this.scene.add(new THREE.AmbientLight(0xffffff, 2.1));
+    const sun = new THREE.DirectionalLight(0xffffff, 1.5);
+    sun.position.set(-0.45, -0.7, 1);
+    this.scene.add(sun);
+    const paint = (colour, more) => new THREE.MeshLambertMaterial({ color: colour, ...more });
+    const map = printed(solid);
+    const side = [paint(solid.inside), map ? paint(0xffffff, { map }) : paint(solid.outside), paint(solid.inside)];
+    const glue = side.map((m) => { const g = m.clone(); g.color.lerp(new THREE.Color("#2f9e8f"), 0.55); return g; });
+    const ink = new THREE.LineBasicMaterial({ color: 0x3b3128, transparent: true, opacity: 0.75 });
+    const cards = solid.shapes.map((s) => card(s, solid.caliper, tileSize)), rims = solid.shapes.map((s) => rim(s, solid.caliper));
+    this.faces = solid.faces.map((f) => {
+      const mesh = new THREE.Mesh(cards[f.shape], side);
+      mesh.add(new THREE.LineSegments(rims[f.shape], ink));
+      this.scene.add(mesh);
+      return { mesh, moves: f.moves, at: 0 };
+    });
+    this.side = side;
+    this.glue = glue;
+    this.things = new THREE.Group();
+    const wood = new THREE.MeshLambertMaterial({ color: 0xc9a36b });
+    for (const t of solid.things) this.things.add(thing(t, wood));
+    this.scene.add(this.things);
+  }
+
+  // place sets every face where it stands at a frame, in between if need be.
+  place(frame) {
+    const q = new THREE.Quaternion();
+    for (const f of this.faces) {
+      const m = f.moves;
+      let i = 0;
+      while (i + 8 < m.length && m[i + 8] <= frame) i += 8;
+      const k = i + 8 < m.length ? i + 8 : i;
+      const u = k === i ? 0 : (frame - m[i]) / (m[k] - m[i]);
+      f.mesh.position.set(m[i + 1] + (m[k + 1] - m[i + 1]) * u, m[i + 2] + (m[k + 2] - m[i + 2]) * u, m[i + 3] + (m[k + 3] - m[i + 3]) * u);
+      f.mesh.quaternion.set(m[i + 4], m[i + 5], m[i + 6], m[i + 7]).slerp(q.set(m[k + 4], m[k + 5], m[k + 6], m[k + 7]), u);
+    }
+    this.things.visible = frame >= this.solid.filled;
+  }
+
+  // show draws the moment: so many steps done, and opened so far.
+  show(at, lift) {
+    this.at = at;
+    this.lift = lift;
+    if (this.waiting || !this.solid) return;
+    this.waiting = requestAnimationFrame(() => { this.waiting = 0; this.draw(); });
+  }
+
+  draw() {
+    const { steps, closed, open } = this.solid;
+    const step = Math.min(steps.length - 1, Math.max(0, Math.ceil(this.at) - 1));
+    const from = step ? steps[step - 1].end : 0;
+    let frame = from + (steps[step].end - from) * Math.min(1, Math.max(0, this.at - step));
+    if (this.at >= steps.length) frame = closed + (open - closed) * this.lift;
+    this.place(frame);
+    const lit = new Set(this.at > 0 && this.at < steps.length ? steps[step].glued || [] : []);
+    this.faces.forEach((f, i) => { f.mesh.material = lit.has(i) ? this.glue : this.side; });
+    const box = new THREE.Box3().setFromObject(this.scene), mid = box.getCenter(new THREE.Vector3());
+    const radius = box.getSize(new THREE.Vector3()).length() / 2;
+    const far = radius * 1.06 / Math.sin(this.camera.fov * Math.PI / 360) / this.zoom * Math.max(1, 1 / Math.min(1.4, this.camera.aspect));
+    const yaw = this.yaw * Math.PI / 180, pitch = this.pitch * Math.PI / 180;
+    this.camera.position.set(Math.sin(yaw) * Math.cos(pitch), -Math.cos(yaw) * Math.cos(pitch), Math.sin(pitch)).multiplyScalar(far).add(mid);
+    this.camera.lookAt(mid);
+    this.camera.near = Math.max(1, far - 2 * radius);
+    this.camera.far = far + 2 * radius;
+    this.camera.updateProjectionMatrix();
+    const start = performance.now();
+    this.renderer.render(this.scene, this.camera);
+    this.canvas.dataset.ms = (performance.now() - start).toFixed(1);
+    this.canvas.dataset.frame = frame.toFixed(2);
+  }
+
+  fit(figure) {
+    const w = figure.clientWidth, h = Math.max(260, Math.min(480, w * 0.7));
+    this.renderer.setSize(w, h);
+    this.camera.aspect = w / h;
+    this.show(this.at, this.lift);
+  }
+}
+
+// --- The page.
+
+// open puts the view in place of the still picture. It may be called again
+// when the page has changed: the view stays as it was turned.
+export async function open(form) {
+  view ||= new View();
+  const figure = form.querySelector("figure");
+  const answer = await fetch(form.dataset.solid, { headers: { Accept: "application/json" } });
+  if (!answer.ok || !form.isConnected) return;
+  view.build(await answer.json());
+  figure.replaceChildren(view.canvas);
+  figure.dataset.turned = "here";
+  form.classList.add("turned-here");
+  const at = () => Number(form.at.value), lift = () => Number(form.lift.value) / 100;
+  if (opened.has(form) && view.of === Number(form.at.max)) { // where it was, the box alone has changed
+    form.at.value = view.at;
+    form.lift.value = view.lift * 100;
+  }
+  view.of = Number(form.at.max);
+  view.at = at();
+  view.lift = lift();
+  view.fit(figure);
+  if (opened.has(form)) return;
+  opened.add(form);
+  form.addEventListener("input", (e) => {
+    e.stopPropagation(); // nothing to ask the server
+    if (e.target.name === "yaw") view.yaw = Number(form.yaw.value);
+    if (e.target.name === "pitch") view.pitch = Number(form.pitch.value);
+    view.show(at(), lift());
+  }, true);
+  figure.addEventListener("wheel", (e) => {
+    if (document.activeElement !== figure && !e.ctrlKey) return; // the page scrolls
+    e.preventDefault();
+    nearer(e.deltaY < 0 ? 1.1 : 1 / 1.1);
+  }, { passive: false });
+  figure.addEventListener("keydown", (e) => {
+    if (e.key === "+" || e.key === "=") nearer(1.15);
+    else if (e.key === "-") nearer(1 / 1.15);
+    else return;
+    e.preventDefault();
+  });
+  new ResizeObserver(() => { if (figure.contains(view.canvas)) view.fit(figure); }).observe(figure);
+  pinch(figure);
+}
+
+function nearer(by) {
+  view.zoom = Math.min(6, Math.max(0.5, view.zoom * by));
+  view.show(view.at, view.lift);
+}
+
+// Two fingers pull the box nearer.
+function pinch(figure) {
+  const fingers = new Map();
+  const apart = () => { const [a, b] = [...fingers.values()]; return Math.hypot(a[0] - b[0], a[1] - b[1]); };
+  figure.addEventListener("pointerdown", (e) => fingers.set(e.pointerId, [e.clientX, e.clientY]));
+  figure.addEventListener("pointermove", (e) => {
+    if (!fingers.has(e.pointerId)) return;
+    const before = fingers.size === 2 && apart();
+    fingers.set(e.pointerId, [e.clientX, e.clientY]);
+    if (before) nearer(apart() / before);
+  });
+  for (const name of ["pointerup", "pointercancel"]) figure.addEventListener(name, (e) => fingers.delete(e.pointerId));
+}
+
+// play goes through the steps to the end; where motion is unwelcome, it goes
+// from step to step without one.
+let playing = 0;
+export function play(form, done) {
+  if (playing) { cancelAnimationFrame(playing); playing = 0; done(); return; }
+  const end = Number(form.at.max);
+  if (Number(form.at.value) >= end) form.at.value = 0;
+  let last = performance.now(), shown = Number(form.at.value);
+  const tick = (now) => {
+    shown = Math.min(end, shown + (now - last) / 1100);
+    last = now;
+    form.at.value = still.matches ? Math.floor(shown) : shown;
+    form.at.dispatchEvent(new Event("input", { bubbles: true }));
+    if (shown < end && form.isConnected) playing = requestAnimationFrame(tick);
+    else { playing = 0; done(); }
+  };
+  playing = requestAnimationFrame(tick);
+}
