@@ -20,6 +20,14 @@ var DefaultView = View{-32, 28}
 
 // Folded draws the box in a pose, with its contents, hidden card hidden.
 func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
+	c := &canvas{}
+	sceneOf(p, pose, v).paint(c, v, w, h)
+	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
+	return picture("folded", w, h, says, c)
+}
+
+// sceneOf puts the box in a pose, with its contents when they are in.
+func sceneOf(p *plan.Plan, pose box.Pose, v View) *scene {
 	scene := &scene{eye: v.eye()}
 	a := p.Box.Assemble(p.Card.Caliper, pose)
 	for _, body := range a.Bodies {
@@ -30,10 +38,7 @@ func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 			scene.block(b)
 		}
 	}
-	c := &canvas{}
-	scene.paint(c, v, w, h)
-	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
-	return picture("folded", w, h, says, c)
+	return scene
 }
 
 func (v View) eye() fold.Vec {

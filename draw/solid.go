@@ -36,7 +36,8 @@ type solidForm struct {
 	Points    []float64  `json:"points"`
 	Triangles []int      `json:"triangles"`
 	Rings     [][]int    `json:"rings"`
-	Behind    bool       `json:"behind,omitempty"` // its outside lies on other card
+	Creases   []int      `json:"creases,omitempty"` // sides of the first ring where the card goes on
+	Behind    bool       `json:"behind,omitempty"`  // its outside lies on other card
 }
 
 // solidFace is a face in space. Moves lists frame, middle and turn (a
@@ -164,6 +165,11 @@ func form(f *fold.Placed) solidForm {
 			r = append(r, point(v))
 		}
 		out.Rings = append(out.Rings, r)
+	}
+	for i, e := range f.Edges {
+		if !e.Kind.Open() && e.Beyond != nil && !e.Beyond.Waste {
+			out.Creases = append(out.Creases, i)
+		}
 	}
 	for _, part := range f.Convex() {
 		for i := 2; i < len(part.Points); i++ {

@@ -62,6 +62,7 @@ func (s *Server) funcs() template.FuncMap {
 		"dictText":  dictText,
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
 		"cm2":       func(mm2 float64) float64 { return mm2 / 100 },
+		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
 		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
 		"conflictVals": func(field, mine string, base int64) string {
 			return fixVals(map[string]string{field: mine}, base)

@@ -213,6 +213,7 @@ func (s *Server) routes(e *echo.Echo) {
 	p.GET("/print", s.print)
 	p.GET("/folded", s.folded)
 	p.GET("/solid.json", s.solid)
+	p.GET("/style.svg", s.stylePicture)
 	p.GET("/document", s.document)
 	p.POST("/change", s.change)
 	p.POST("/undo", s.undo)

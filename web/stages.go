@@ -113,6 +113,7 @@ func (f field) Short() bool {
 // group is a run of questions under one heading. Remove is the act that takes
 // the whole group away.
 type group struct {
+	Gallery       bool // whether it leads to the gallery of styles
 	Title, Remove string
 	Keep          string // the thing's number, to keep it in the library
 	Fields, More  []field
@@ -294,13 +295,14 @@ func shapeChoices() (out []box.Choice) {
 func (f form) box() []group {
 	var styles []box.Choice
 	for _, s := range box.Styles {
-		styles = append(styles, box.Choice{ID: s.ID, Label: s.Title, Why: s.About})
+		styles = append(styles, box.Choice{ID: s.ID, Label: s.Title})
 	}
-	out := []group{{Fields: []field{f.choice("choice", "box.style", "Style", "", styles)}}}
+	out := []group{{Fields: []field{f.choice("select", "box.style", "Style", "", styles)}, Gallery: true}}
 	style := box.Find(string(f.b.Box.Style))
 	if style == nil {
 		return out
 	}
+	out[0].Says = []string{style.About}
 	g := group{Title: "How it is made"}
 	for _, o := range style.Options {
 		if !f.asked(style, o) {

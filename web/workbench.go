@@ -19,7 +19,7 @@ import (
 // view is what the address says of how a project is looked at.
 type view struct{ Stage, View, Piece string }
 
-var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
+var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"}, {"styles", "Styles"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
 
 func viewOf(c echo.Context) view {
 	v := view{Stage: "contents", View: "flat", Piece: c.QueryParam("piece")}
@@ -105,6 +105,9 @@ func (s *Server) show(c echo.Context, code int, st *state) error {
 			data["Rows"] = sortRows(plan.Compare(st.Shown.Brief, s.workshop), c.QueryParam("sort"))
 			data["Columns"] = columns
 		}
+	}
+	if v.View == "styles" {
+		s.gallery(c, st, data)
 	}
 	if v.Stage == "contents" {
 		usual, err := s.library(c.Request().Context())

@@ -20,10 +20,10 @@ type Step struct {
 func (b *Box) Course() []Step {
 	var steps, closing []Step
 	for _, p := range b.Pieces {
-		for _, group := range p.Order {
+		for i, group := range p.Order {
 			s := Step{Does: "fold", Piece: p.Name, Faces: group}
 			for _, g := range p.Glues {
-				if slices.Contains(group, g.Face) || slices.Contains(group, g.On) && !later(p, g.Face, group) {
+				if i == stuck(p, g) {
 					s.Glues = append(s.Glues, g)
 				}
 			}
@@ -46,17 +46,15 @@ func (b *Box) Course() []Step {
 	return append(append(steps, Step{Does: "fill"}), closing...)
 }
 
-// later says whether a face is folded after the group.
-func later(p *sheet.Piece, face string, group []string) bool {
+// stuck is the place in the order at which a face can be stuck: when both it
+// and what it is stuck to have been folded.
+func stuck(p *sheet.Piece, g sheet.Glue) int {
 	for i := len(p.Order) - 1; i >= 0; i-- {
-		if slices.Equal(p.Order[i], group) {
-			return false
-		}
-		if slices.Contains(p.Order[i], face) {
-			return true
+		if slices.Contains(p.Order[i], g.Face) || slices.Contains(p.Order[i], g.On) {
+			return i
 		}
 	}
-	return false
+	return -1
 }
 
 // opens says whether folding a group closes the box.

@@ -91,6 +91,9 @@ func overlap(p, q *Placed) float64 {
 // lap is what two faces share: the area, and how wide it is where it is
 // narrower.
 func lap(p, q *Placed) (shared, narrow float64) {
+	if beside(q.flatten(p.Poly), q.flatten(q.Poly)) {
+		return 0, 0
+	}
 	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
 	for _, s := range triangles(q.card(p)) {
 		for _, c := range triangles(q.card(q)) {
@@ -104,6 +107,23 @@ func lap(p, q *Placed) (shared, narrow float64) {
 		}
 	}
 	return shared, max(0, min(hi[0]-lo[0], hi[1]-lo[1]))
+}
+
+// beside says whether two outlines lie clear of each other, one way or the other.
+func beside(a, b [][2]float64) bool {
+	for k := range 2 {
+		loA, hiA, loB, hiB := math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)
+		for _, p := range a {
+			loA, hiA = min(loA, p[k]), max(hiA, p[k])
+		}
+		for _, p := range b {
+			loB, hiB = min(loB, p[k]), max(hiB, p[k])
+		}
+		if hiA <= loB || hiB <= loA {
+			return true
+		}
+	}
+	return false
 }
 
 func area(poly [][2]float64) float64 {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 	"strconv"
+	"sync"
 
 	"brevium/core/bench"
 	"brevium/core/box"
@@ -32,27 +33,66 @@ const perStyle = 5
 
 // Compare plans every style with its best arrangements, the best first.
 func Compare(b brief.Brief, w Workshop) (rows []Row) {
-	for _, style := range box.Styles {
-		asked := b.Clone()
-		asked.Size = nil
-		if asked.Box.Style != brief.Text(style.ID) {
-			asked.Box = brief.Box{Style: brief.Text(style.ID)}
-		}
-		asked.Arrange.Way, asked.Arrange.Places = "", nil
-		first := Make(asked, w)
-		for i, way := range first.Ways[:min(perStyle, len(first.Ways))] {
+	if b = b.Clone(); len(b.Contents) > 0 {
+		b.Size = nil
+	}
+	each := Each(b, w)
+	found := make([][]Row, len(each))
+	together(len(each), func(i int) {
+		first := each[i].Plan
+		for k, way := range first.Ways[:min(perStyle, len(first.Ways))] {
 			p := first
-			if i > 0 {
+			if k > 0 {
+				asked := first.Brief.Clone()
 				asked.Arrange.Way = brief.Text(way.ID)
-				p = Make(asked, w)
+				s := begin(asked, w)
+				s.only = true
+				p = build(s, w)
 			}
 			if p.OK() {
-				rows = append(rows, p.row())
+				found[i] = append(found[i], p.row())
 			}
 		}
-	}
+	})
+	rows = slices.Concat(found...)
 	slices.SortStableFunc(rows, func(a, b Row) int { return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area)) })
 	return rows
+}
+
+// Shown is a style as it would be for a project.
+type Shown struct {
+	Style *box.Style
+	Plan  *Plan
+}
+
+// Each plans every style for the brief's contents or size: the project's own
+// with its options, the others with their defaults. Which way the contents lie
+// is left to each.
+func Each(b brief.Brief, w Workshop) []Shown {
+	out := make([]Shown, len(box.Styles))
+	together(len(out), func(i int) {
+		out[i] = Shown{box.Styles[i], One(b, box.Styles[i], w)}
+	})
+	return out
+}
+
+// One plans one style as Each does.
+func One(b brief.Brief, style *box.Style, w Workshop) *Plan {
+	b = b.Clone()
+	if b.Box.Style != brief.Text(style.ID) {
+		b.Box = brief.Box{Style: brief.Text(style.ID)}
+	}
+	b.Arrange.Way, b.Arrange.Places = "", nil
+	return Make(b, w)
+}
+
+// together does so many independent pieces of work at once.
+func together(n int, work func(int)) {
+	var wait sync.WaitGroup
+	for i := range n {
+		wait.Go(func() { work(i) })
+	}
+	wait.Wait()
 }
 
 func (p *Plan) row() Row {

@@ -166,22 +166,14 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 // sketch plans a brief as far as its pieces, without faces, proof or layout;
 // nil when that can't be.
 func sketch(b brief.Brief, w Workshop) *Plan {
-	r := brief.NewReader(&b)
-	p := &Plan{Brief: b, Units: r.Units, Step: r.Step}
-	job := &box.Job{Reader: r, Options: b.Box.Options}
-	p.readCard(b, r, w)
-	p.readTools(b, r, job)
-	job.Card, job.Adhesive = p.Card, p.Adhesive
-	things, ok := p.readSize(b, r, job)
-	style := box.Find(string(b.Box.Style))
-	if !ok || style == nil || len(r.Problems) > 0 {
+	s := begin(b, w)
+	if len(s.job.Problems) > 0 {
 		return nil
 	}
-	s := &search{plan: p, job: job, style: style, brief: &b}
-	if p.Box = s.run(things); p.Box == nil || len(r.Problems) > 0 {
+	if s.plan.Box = s.run(); s.plan.Box == nil || len(s.job.Problems) > 0 {
 		return nil
 	}
-	return p
+	return s.plan
 }
 
 func (p *Plan) words(l measure.Length) string {

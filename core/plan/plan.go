@@ -67,24 +67,16 @@ func (p *Plan) Holds() bool {
 }
 
 // Make plans a brief. It is pure, and never fails but by Problems.
-func Make(b brief.Brief, w Workshop) *Plan {
-	r := brief.NewReader(&b)
-	p := &Plan{Brief: b, Units: r.Units, Step: r.Step}
-	p.Name = r.Name("name", b.Name, "The project")
-	p.Copies, _ = r.Count("copies", b.Copies, "How many", MostCopies)
-	job := &box.Job{Reader: r, Options: b.Box.Options}
-	p.readCard(b, r, w)
-	p.readTools(b, r, job)
-	job.Card, job.Adhesive = p.Card, p.Adhesive
-	things, ready := p.readSize(b, r, job)
-	style := box.Find(string(b.Box.Style))
-	if style == nil {
-		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
-	}
-	if ready && style != nil && len(r.Problems) == 0 {
-		s := &search{plan: p, job: job, style: style, brief: &b}
-		if p.Box = s.run(things); p.Box != nil {
-			p.finish(r, w, job)
+func Make(b brief.Brief, w Workshop) *Plan { return build(begin(b, w), w) }
+
+// build builds the box that was begun, and all that follows from it.
+func build(s *search, w Workshop) *Plan {
+	p, r := s.plan, s.job.Reader
+	p.Name = r.Name("name", s.brief.Name, "The project")
+	p.Copies, _ = r.Count("copies", s.brief.Copies, "How many", MostCopies)
+	if len(r.Problems) == 0 {
+		if p.Box = s.run(); p.Box != nil {
+			p.finish(r, w, s.job)
 		}
 	}
 	p.Problems, p.Warnings = r.Problems, r.Warnings
@@ -92,6 +84,22 @@ func Make(b brief.Brief, w Workshop) *Plan {
 		p.Box = nil
 	}
 	return p
+}
+
+// begin reads a brief as far as what is to be built, of what and for what.
+func begin(b brief.Brief, w Workshop) *search {
+	r := brief.NewReader(&b)
+	p := &Plan{Brief: b, Units: r.Units, Step: r.Step}
+	job := &box.Job{Reader: r, Options: b.Box.Options}
+	p.readCard(b, r, w)
+	p.readTools(b, r, job)
+	job.Card, job.Adhesive = p.Card, p.Adhesive
+	s := &search{plan: p, job: job, brief: &b}
+	s.things, _ = p.readSize(b, r, job)
+	if s.style = box.Find(string(b.Box.Style)); s.style == nil {
+		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
+	}
+	return s
 }
 
 func (p *Plan) readCard(b brief.Brief, r *brief.Reader, w Workshop) {

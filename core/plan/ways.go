@@ -32,26 +32,30 @@ const tried = 12
 
 // search looks for the arrangement to build a box of.
 type search struct {
-	plan  *Plan
-	job   *box.Job
-	style *box.Style
-	brief *brief.Brief
-	room  contents.Room
-	high  measure.Length // of dividers, 0 when left open
+	plan   *Plan
+	job    *box.Job
+	style  *box.Style
+	brief  *brief.Brief
+	things []contents.Thing
+	only   bool // the pinned way is wanted and the others need no ranking
+	room   contents.Room
+	high   measure.Length // of dividers, 0 when left open
 }
 
 // run reads how the things are to lie, ranks the ways, and builds the box of
 // the pinned one or the best.
-func (s *search) run(things []contents.Thing) *box.Box {
-	if len(things) == 0 {
+func (s *search) run() *box.Box {
+	if len(s.things) == 0 {
 		return box.Make(s.job, s.style)
 	}
-	ways, ok := s.ways(things)
+	ways, ok := s.ways(s.things)
 	if !ok {
 		return nil
 	}
 	chosen := ways[0]
-	s.plan.Ways = s.rank(ways)
+	if !s.only {
+		s.plan.Ways = s.rank(ways)
+	}
 	if len(s.plan.Ways) > 0 {
 		chosen = s.plan.Ways[0].Load
 	}

@@ -32,20 +32,24 @@ function card(shape, caliper, tile) {
     }
     geometry.addGroup(first, index.length - first, material);
   }
-  const first = index.length;
-  for (const ring of rings) {
+  // A raw edge shows the card's inside; round a crease its outside goes on.
+  const raw = [], round = [], creases = new Set(shape.creases);
+  rings.forEach((ring, r) => {
     for (let i = 0; i < ring.length; i++) {
       const a = ring[i], b = ring[(i + 1) % ring.length], start = position.length / 3;
       const dx = points[2 * b] - points[2 * a], dy = points[2 * b + 1] - points[2 * a + 1], long = Math.hypot(dx, dy) || 1;
       for (const [k, h] of [[a, z], [b, z], [b, -z], [a, -z]]) {
         position.push(points[2 * k], points[2 * k + 1], h);
         normal.push(dy / long, -dx / long, 0);
-        uv.push(0, 0);
+        uv.push((mid[0] + points[2 * k]) / tile, -(mid[1] - points[2 * k + 1]) / tile);
       }
-      index.push(start, start + 1, start + 2, start, start + 2, start + 3);
+      (r === 0 && creases.has(i) ? round : raw).push(start, start + 1, start + 2, start, start + 2, start + 3);
     }
+  });
+  for (const [sides, material] of [[raw, 2], [round, 1]]) {
+    geometry.addGroup(index.length, sides.length, material);
+    index.push(...sides);
   }
-  geometry.addGroup(first, index.length - first, 2);
   geometry.setAttribute("position", new THREE.Float32BufferAttribute(position, 3));
   geometry.setAttribute("normal", new THREE.Float32BufferAttribute(normal, 3));
   geometry.setAttribute("uv", new THREE.Float32BufferAttribute(uv, 2));

@@ -1,0 +1,56 @@
+package draw
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/box"
+	"brevium/core/plan"
+)
+
+// the moments of a moving picture, and how long the closed and the opened box
+// stay, in moments
+const moments, stay = 11, 4
+
+// Moving draws the box being made, from flat to closed and opened again, as
+// pictures that follow each other. It needs no script, and stands still where
+// motion is not shown.
+func Moving(p *plan.Plan, w, h float64) string {
+	poses := make([]box.Pose, 0, moments+3)
+	for i := range moments {
+		poses = append(poses, box.Pose{Fold: float64(i) / (moments - 1)})
+	}
+	poses = append(poses, box.Pose{Fold: 1, Lift: 0.3}, box.Pose{Fold: 1, Lift: 0.6})
+	long := make([]int, len(poses))
+	all := 0
+	for i := range long {
+		long[i] = 1
+		if i == moments-1 || i == len(poses)-1 {
+			long[i] = stay
+		}
+		all += long[i]
+	}
+	c := &canvas{}
+	at := 0
+	for i, pose := range poses {
+		values, times := []string{"hidden"}, []string{"0"}
+		if i == 0 {
+			values, times = nil, nil
+		}
+		values, times = append(values, "visible"), append(times, fmt.Sprintf("%.4f", float64(at)/float64(all)))
+		if at += long[i]; at < all {
+			values, times = append(values, "hidden"), append(times, fmt.Sprintf("%.4f", float64(at)/float64(all)))
+		}
+		seen := "hidden"
+		if i == len(poses)-1 {
+			seen = "visible"
+		}
+		c.group("visibility", seen)
+		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42), "repeatCount", "indefinite",
+			"calcMode", "discrete", "values", strings.Join(values, ";"), "keyTimes", strings.Join(times, ";"))
+		scene := sceneOf(p, pose, DefaultView)
+		scene.paint(c, DefaultView, w, h)
+		c.end()
+	}
+	return picture("folded", w, h, p.Box.Style.Title+", folding", c)
+}

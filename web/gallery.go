@@ -1,0 +1,86 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"net/url"
+	"slices"
+
+	"github.com/labstack/echo/v4"
+
+	"brevium/core/box"
+	"brevium/core/plan"
+	"brevium/draw"
+)
+
+// wish is something makers look for in a box.
+type wish struct {
+	ID, Title string
+	On        bool
+	has       func(plan.Shown) bool
+}
+
+var wishes = []wish{
+	{ID: "one", Title: "Off one sheet", has: func(s plan.Shown) bool {
+		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
+	}},
+	{ID: "clean", Title: "No glue showing", has: func(s plan.Shown) bool { return s.Style.Suits.Clean }},
+	{ID: "flat", Title: "Stores flat", has: func(s plan.Shown) bool { return s.Style.Suits.Flat }},
+	{ID: "tall", Title: "Tall things", has: func(s plan.Shown) bool { return s.Style.Suits.Tall }},
+	{ID: "book", Title: "Opens like a book", has: func(s plan.Shown) bool { return s.Style.Suits.Book }},
+}
+
+// styleCard is a style in the gallery.
+type styleCard struct {
+	plan.Shown
+	Here    bool
+	Picture template.URL
+}
+
+// gallery shows every style at the project's own size, those that can't be
+// made last, with why.
+func (s *Server) gallery(c echo.Context, st *state, data map[string]any) {
+	asked := slices.Clone(wishes)
+	var cards, cannot []styleCard
+	wanted := c.QueryParams()["want"]
+	for i := range asked {
+		asked[i].On = slices.Contains(wanted, asked[i].ID)
+	}
+	for _, shown := range plan.Each(st.Brief, s.workshop) {
+		if slices.ContainsFunc(asked, func(w wish) bool { return w.On && !w.has(shown) }) {
+			continue
+		}
+		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}}
+		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID, template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
+		if shown.Plan.OK() {
+			cards = append(cards, card)
+		} else {
+			cannot = append(cannot, card)
+		}
+	}
+	data["Wishes"], data["Styles"] = asked, append(cards, cannot...)
+}
+
+// stylePicture draws a style at the project's size, folding up or still.
+func (s *Server) stylePicture(c echo.Context) error {
+	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	if err != nil {
+		return err
+	}
+	style := box.Find(c.QueryParam("style"))
+	if style == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
+	}
+	p := plan.One(head.Brief, style, s.workshop)
+	if !p.OK() {
+		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
+	}
+	svg := draw.Moving(p, galleryW, galleryH)
+	if c.QueryParam("still") != "" {
+		svg = draw.Folded(p, box.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH)
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
+}
+
+const galleryW, galleryH = 300.0, 216.0
