@@ -12,7 +12,9 @@ func TestEveryProjectHolds(t *testing.T) {
 		t.Fatal(len(projects), err)
 	}
 	for _, b := range projects {
-		if p := plan.Make(b, plan.Default); !p.Holds() {
+		p := plan.Make(b, plan.Default)
+		slip := b.Name == "A list with a slip" // shows what the proof tells
+		if p.Holds() == slip || !p.OK() {
 			t.Errorf("%s: %v %v", b.Name, p.Problems, p.Checks)
 		}
 	}

@@ -34,6 +34,8 @@ var acts = map[string]struct {
 	"add-thing":     {"a thing added", (*Server).addThing},
 	"add-usual":     {"a usual thing added", (*Server).addUsual},
 	"remove-thing":  {"a thing taken out", (*Server).removeThing},
+	"add-piece":     {"a piece added", (*Server).addPiece},
+	"remove-piece":  {"a piece taken out", (*Server).removePiece},
 	"use-size":      {"the size given", (*Server).useSize},
 	"use-contents":  {"the size left to the contents", (*Server).useContents},
 	"take-way":      {"an arrangement picked", (*Server).takeWay},
@@ -61,6 +63,26 @@ func (s *Server) addThing(_ context.Context, c changing) (string, error) {
 	return "", nil
 }
 
+func (s *Server) addPiece(_ context.Context, c changing) (string, error) {
+	name := fmt.Sprintf("piece %d", len(c.out.Box.Pieces)+1)
+	c.out.Box.Pieces = append(c.out.Box.Pieces, brief.Scored{Name: brief.Text(name), Is: "liner", Width: "4 in", Height: "3 in"})
+	return "", nil
+}
+
+func (s *Server) removePiece(_ context.Context, c changing) (note string, err error) {
+	c.out.Box.Pieces, err = without(c.out.Box.Pieces, c.seen.Box.Pieces, c.arg, func(p brief.Scored) brief.Text { return p.Name })
+	return "", err
+}
+
+// without takes one of a list out, when it is still where the page showed it.
+func without[T any](list, seen []T, place string, name func(T) brief.Text) ([]T, error) {
+	i, err := strconv.Atoi(place)
+	if err != nil || i < 0 || i >= len(list) || i >= len(seen) || name(seen[i]) != name(list[i]) {
+		return list, echo.NewHTTPError(http.StatusConflict, "What you took out is no longer where it was. Load the page again.")
+	}
+	return slices.Delete(list, i, i+1), nil
+}
+
 func (s *Server) addUsual(ctx context.Context, c changing) (string, error) {
 	things, err := s.library(ctx)
 	if err != nil {
@@ -75,13 +97,9 @@ func (s *Server) addUsual(ctx context.Context, c changing) (string, error) {
 	return "Choose one of the usual things first.", nil
 }
 
-func (s *Server) removeThing(_ context.Context, c changing) (string, error) {
-	i, err := strconv.Atoi(c.arg)
-	if err != nil || i < 0 || i >= len(c.out.Contents) || i >= len(c.seen.Contents) || c.seen.Contents[i].Name != c.out.Contents[i].Name {
-		return "", echo.NewHTTPError(http.StatusConflict, "That thing is no longer where it was. Load the page again.")
-	}
-	c.out.Contents = slices.Delete(c.out.Contents, i, i+1)
-	return "", nil
+func (s *Server) removeThing(_ context.Context, c changing) (note string, err error) {
+	c.out.Contents, err = without(c.out.Contents, c.seen.Contents, c.arg, func(i brief.Item) brief.Text { return i.Name })
+	return "", err
 }
 
 func (s *Server) useSize(_ context.Context, c changing) (string, error) {

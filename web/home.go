@@ -61,6 +61,9 @@ func (s *Server) homeWith(c echo.Context, code int, problem string) error {
 }
 
 func (s *Server) create(c echo.Context) error {
+	if c.FormValue("from") == "scores" {
+		return s.begin(c, brief.NewScores(), "new list of scores", "box")
+	}
 	units := c.FormValue("units")
 	if units != "mm" {
 		units = "in"

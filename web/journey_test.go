@@ -146,7 +146,7 @@ func TestJourney(t *testing.T) {
 	v.click(`[data-view="folded"]`)
 	v.until("the box is folded", `document.querySelectorAll(".folded path").length > 20 && location.search.includes("view=folded")`)
 	before := run(v, chromedp.Evaluate[string](`document.querySelector(".folded").innerHTML`))
-	run(v, chromedp.Evaluate[any](`const s = document.querySelector("[name=fold]"); s.value = 40; s.dispatchEvent(new Event("input", {bubbles: true}))`))
+	run(v, chromedp.Evaluate[any](`const s = document.querySelector("[name=at]"); s.value = 1; s.dispatchEvent(new Event("input", {bubbles: true}))`))
 	v.until("it unfolds", fmt.Sprintf(`document.querySelector(".folded").innerHTML !== %q`, before))
 	v.click(`[data-view="sheets"]`)
 	v.until("sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)

@@ -113,7 +113,8 @@ func (f field) Short() bool {
 // group is a run of questions under one heading. Remove is the act that takes
 // the whole group away.
 type group struct {
-	Gallery       bool // whether it leads to the gallery of styles
+	Add, AddSays  string // a button that adds another of these
+	Gallery       bool   // whether it leads to the gallery of styles
 	Title, Remove string
 	Keep          string // the thing's number, to keep it in the library
 	Fields, More  []field
@@ -297,12 +298,18 @@ func (f form) box() []group {
 	for _, s := range box.Styles {
 		styles = append(styles, box.Choice{ID: s.ID, Label: s.Title})
 	}
-	out := []group{{Fields: []field{f.choice("select", "box.style", "Style", "", styles)}, Gallery: true}}
 	style := box.Find(string(f.b.Box.Style))
+	if style != nil && style.Typed {
+		styles = append(styles, box.Choice{ID: style.ID, Label: style.Title})
+	}
+	out := []group{{Fields: []field{f.choice("select", "box.style", "Style", "", styles)}, Gallery: true}}
 	if style == nil {
 		return out
 	}
 	out[0].Says = []string{style.About}
+	if style.Typed {
+		return append(out, f.typedPieces()...)
+	}
 	g := group{Title: "How it is made"}
 	for _, o := range style.Options {
 		if !f.asked(style, o) {
@@ -326,6 +333,36 @@ func (f form) box() []group {
 		g.Fields = append(g.Fields, fd)
 	}
 	return append(out, g)
+}
+
+// typedPieces asks for a list of scores, piece by piece.
+func (f form) typedPieces() (out []group) {
+	for i, p := range f.b.Box.Pieces {
+		path := fmt.Sprintf("box.pieces.%d.", i)
+		out = append(out, group{Title: string(p.Name), Remove: fmt.Sprintf("remove-piece:%d", i), Fields: []field{
+			f.field("text", path+"name", "Piece", ""),
+			f.choice("select", path+"is", "It is", "", box.Roles),
+			f.field("length", path+"width", "Cut", "wide"),
+			f.field("length", path+"height", "and", "high"),
+			f.open("text", path+"across", "Scores from the left edge", "with commas; “both” takes one from the far edge too", "none"),
+			f.open("text", path+"down", "Scores from the top edge", "", "none"),
+			f.open("text", path+"away", "Squares cut away", "corners, or column-row: 1-1, 3-1", "none"),
+		}})
+	}
+	out = append(out, group{Add: "add-piece", AddSays: "Add another piece"})
+	if f.b.Box.Stated != nil {
+		out = append(out, group{Title: "The finished size it claims", Fields: []field{
+			f.open("length", "box.stated.length", "Length", "", "not said"), f.open("length", "box.stated.width", "Width", "", "not said"), f.open("length", "box.stated.depth", "Depth", "", "not said"),
+		}})
+	}
+	return out
+}
+
+// open is a field that may be left empty, and what that means.
+func (f form) open(kind, path, label, help, empty string) field {
+	fd := f.field(kind, path, label, help)
+	fd.Open = empty
+	return fd
 }
 
 // asked says whether an option makes sense with the others as they are, or has

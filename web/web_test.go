@@ -360,7 +360,7 @@ func TestEveryPageShows(t *testing.T) {
 				}
 			}
 		}
-		for _, path := range []string{"/print", "/folded?fold=30&lift=x&yaw=1e9&pitch=NaN"} {
+		for _, path := range []string{"/print", "/folded?at=1.3&lift=x&yaw=1e9&pitch=NaN"} {
 			if w := a.get("/projects/" + id + path); w.Code != 200 && b.Contents[0].Length != "" {
 				t.Errorf("%s: %d", path, w.Code)
 			}

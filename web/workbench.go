@@ -49,6 +49,12 @@ type state struct {
 	Notice    string // what a button could not do, or did elsewhere
 }
 
+// Typed says whether the project is a list of scores.
+func (st *state) Typed() bool {
+	style := box.Find(string(st.Brief.Box.Style))
+	return style != nil && style.Typed
+}
+
 type conflict struct {
 	brief.Conflict
 	Label string

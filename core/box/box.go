@@ -25,6 +25,7 @@ type Style struct {
 	ID, Title string
 	About     string // what it is good for
 	Level     int    // 1 easy to make, 3 asks for practice
+	Typed     bool   // made of a list of scores; not one to choose for a size
 	Suits     Suits
 	Options   []Option
 	Build     func(*Job) *Box
@@ -68,6 +69,7 @@ type Box struct {
 	Peaked          bool              // a roof closes it, no level face
 	Supplies        []string          // what it takes beside card and glue
 	Cautions        []string          // what they ask for
+	Claims          []fold.Check      // what a list of scores claims, checked
 	Floor           Length            // what lies on the floor under the contents, of the box's own card
 	OpenTop         bool              // nothing closes it above
 	Stands          []Stand           // where pieces that go inside stand
@@ -136,6 +138,9 @@ type Job struct {
 	Need     Dims   // clear room the contents want
 	Proud    Length // how far the contents stand above the rim
 	Options  map[string]brief.Text
+	Typed    []brief.Scored // pieces from a list of scores
+	Stated   *brief.Size    // and the finished size it claims
+	claims   []fold.Check
 	style    *Style
 	settled  map[string]Length
 }
@@ -200,6 +205,9 @@ func (j *Job) Measure(id string, otherwise Length) Length {
 	return otherwise
 }
 
+// Claim notes a check of what was typed.
+func (j *Job) Claim(c fold.Check) { j.claims = append(j.claims, c) }
+
 // settle notes what an option that may be left open came to.
 func (j *Job) settle(id string, l Length) { j.settled[id] = l }
 
@@ -229,7 +237,7 @@ var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTo
 
 // Find gives a style by name.
 func Find(id string) *Style {
-	for _, s := range Styles {
+	for _, s := range append(Styles, scoreList) {
 		if s.ID == id {
 			return s
 		}
@@ -256,7 +264,7 @@ func (b *Box) Find() {
 
 // Draft is Make without the faces: enough to know sizes and sheets by.
 func Draft(j *Job, style *Style) *Box {
-	j.style, j.settled = style, map[string]Length{}
+	j.style, j.settled, j.claims = style, map[string]Length{}, nil
 	for id := range j.Options {
 		if j.option(id).Label == id {
 			j.Problem("box.options."+id, fmt.Sprintf("%s has no question called %q.", style.Title, id), "Leave it out.")
@@ -267,6 +275,6 @@ func Draft(j *Job, style *Style) *Box {
 	if len(j.Problems) > before || b == nil {
 		return nil
 	}
-	b.Style, b.Settled = style, j.settled
+	b.Style, b.Settled, b.Claims = style, j.settled, append(b.Claims, j.claims...)
 	return b
 }

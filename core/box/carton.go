@@ -242,7 +242,7 @@ func (j *Job) ledgesCanBe(c tube) {
 	if c.ledge < wide {
 		j.Problem("box.options.ledge", fmt.Sprintf("A ledge of %s is too narrow for %s, which wants %s.", j.Say(c.ledge), j.Adhesive.Title, j.Say(wide.Up(step))), "Make it wider, or stick with wet glue.")
 	}
-	if least := 2*c.ledge + wide; short < least {
+	if least := max(2*c.ledge+wide, 3*c.ledge); short < least {
 		j.Problem(j.SizeField("width"), fmt.Sprintf("Ledges of %s meet in a carton %s wide.", j.Say(c.ledge), j.Say(short)), "Make the carton at least "+j.Say(least.Up(step))+" each way, or close it another way.")
 	} else if c.top == "ledge" && (c.slot > c.Length-2*c.ledge || c.slotWidth > c.Width-2*c.ledge) {
 		j.Problem("box.options.slot", fmt.Sprintf("A window of %s × %s would show the ledges behind it.", j.Say(c.slot), j.Say(c.slotWidth)),

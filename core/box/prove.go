@@ -1,6 +1,7 @@
 package box
 
 import (
+	"slices"
 	"strings"
 
 	"brevium/core/fold"
@@ -9,7 +10,7 @@ import (
 
 // Prove folds the box, puts it together with its contents and checks it.
 func (b *Box) Prove(j *Job, contents []fold.Block) []fold.Check {
-	var checks []fold.Check
+	checks := slices.Clone(b.Claims)
 	width := j.Adhesive.Width.MM()
 	for _, p := range b.Pieces {
 		body := fold.Folded(p, j.T().MM())

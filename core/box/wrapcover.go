@@ -111,6 +111,9 @@ func (j *Job) coversCanBe(d Dims, over, lap Length) bool {
 	if over > d.Length/2 {
 		j.Problem("box.options.overhang", fmt.Sprintf("Covers that stand out %s over a tray %s long.", j.Say(over), j.Say(d.Length)), "Make the overhang smaller.")
 	}
+	if d.Depth < wide+2*j.T() {
+		j.Problem(j.SizeField("depth"), fmt.Sprintf("The tray's walls are %s; the covers stuck on their back want %s.", j.Say(d.Depth), j.Say((wide+2*j.T()).Up(j.Step.Size))), "Make the tray deeper, or stick with wet glue.")
+	}
 	if lap > d.Depth || lap < wide/2+2*j.T() {
 		j.Problem("box.options.lap", fmt.Sprintf("A front lap of %s does not suit a tray %s deep.", j.Say(lap), j.Say(d.Depth)), "Make it between "+j.Say((wide/2+2*j.T()).Up(j.Step.Size))+" and "+j.Say(d.Depth)+".")
 	}

@@ -100,6 +100,20 @@ type Size struct {
 type Box struct {
 	Style   Text            `json:"style"`
 	Options map[string]Text `json:"options,omitempty"`
+	Pieces  []Scored        `json:"pieces,omitempty"` // typed from a list of scores
+	Stated  *Size           `json:"stated,omitempty"` // the finished size such a list claims
+}
+
+// Scored is a piece from a list of scores: its cut size, where it is scored
+// from the left and from the top edge, and which squares go.
+type Scored struct {
+	Name   Text `json:"name"`
+	Is     Text `json:"is"` // tray, lid, tube or liner
+	Width  Text `json:"width"`
+	Height Text `json:"height"`
+	Across Text `json:"across,omitempty"` // distances from the left edge
+	Down   Text `json:"down,omitempty"`   // distances from the top edge
+	Away   Text `json:"away,omitempty"`   // "corners", or squares as column-row
 }
 
 // Card names the card and the sheet it comes in.
@@ -184,6 +198,18 @@ func New(units string) Brief {
 		thing.Length, thing.Width, thing.Height = "115 mm", "82 mm", "6 mm"
 	}
 	b.Contents = []Item{thing}
+	return b
+}
+
+// NewScores gives the brief that a list of scores from elsewhere starts from: a
+// tray and its lid, to be written over.
+func NewScores() Brief {
+	b := New("in")
+	b.Name, b.Contents = "Scores from elsewhere", nil
+	b.Box = Box{Style: "score-list", Pieces: []Scored{
+		{Name: "base", Is: "tray", Width: "9 in", Height: "7 1/2 in", Across: "2, 7", Down: "2, 5 1/2"},
+		{Name: "lid", Is: "lid", Width: "6 9/16 in", Height: "5 1/16 in", Across: "3/4 both", Down: "3/4 both"},
+	}, Stated: &Size{}}
 	return b
 }
 

@@ -2,6 +2,7 @@ package brief
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -91,6 +92,31 @@ func (r *Reader) LengthOrNone(field string, text Text, what string) (measure.Len
 		return 0, false
 	}
 	return l, true
+}
+
+// Lengths reads a list of distances from an edge of a piece of a size, in
+// order: with commas or "and" between them; "both" after one takes it from the
+// far edge too.
+func (r *Reader) Lengths(field string, text Text, size measure.Length) ([]measure.Length, bool) {
+	var out []measure.Length
+	words := strings.NewReplacer(" and ", ",", ";", ",", "&", ",", "\n", ",").Replace(string(text))
+	for word := range strings.SplitSeq(words, ",") {
+		word = strings.TrimSpace(word)
+		if word == "" {
+			continue
+		}
+		word, both := strings.CutSuffix(word, "both")
+		l, ok := r.Length(field, Text(strings.TrimSpace(word)), "A score")
+		if !ok {
+			return nil, false
+		}
+		out = append(out, l)
+		if both {
+			out = append(out, size-l)
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out), true
 }
 
 // Count reads a whole number from 1 to most.

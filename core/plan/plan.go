@@ -94,9 +94,12 @@ func begin(b brief.Brief, w Workshop) *search {
 	p.readCard(b, r, w)
 	p.readTools(b, r, job)
 	job.Card, job.Adhesive = p.Card, p.Adhesive
-	s := &search{plan: p, job: job, brief: &b}
-	s.things, _ = p.readSize(b, r, job)
-	if s.style = box.Find(string(b.Box.Style)); s.style == nil {
+	job.Typed, job.Stated = b.Box.Pieces, b.Box.Stated
+	s := &search{plan: p, job: job, brief: &b, style: box.Find(string(b.Box.Style))}
+	if s.style == nil || !s.style.Typed || len(b.Contents) > 0 || b.Size != nil {
+		s.things, _ = p.readSize(b, r, job)
+	}
+	if s.style == nil {
 		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
 	}
 	return s

@@ -24,6 +24,9 @@ func (p *Plan) warn(r *brief.Reader) {
 
 // warnCorners says when a lid's tabs leave less room than the card has give.
 func (p *Plan) warnCorners(r *brief.Reader) {
+	if p.Box.Style.Typed {
+		return // its clearance is given, and was compared with what the card wants
+	}
 	a := p.Box.Assemble(p.Card.Caliper, box.Closed)
 	for _, l := range p.Box.Lids {
 		for _, g := range fold.Clearances(a.Of(l.Piece), a.Of(l.Over)) {

@@ -1,0 +1,149 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+// listed is a brief of typed pieces: name, what it is, width, height, scores
+// across and down, squares away.
+func listed(pieces ...[7]string) brief.Brief {
+	b := brief.New("in")
+	b.Contents, b.Box, b.Card.Sheet, b.Card.Join = nil, brief.Box{Style: "score-list"}, "a3", "yes"
+	for _, p := range pieces {
+		b.Box.Pieces = append(b.Box.Pieces, brief.Scored{Name: brief.Text(p[0]), Is: brief.Text(p[1]), Width: brief.Text(p[2]), Height: brief.Text(p[3]), Across: brief.Text(p[4]), Down: brief.Text(p[5]), Away: brief.Text(p[6])})
+	}
+	return b
+}
+
+// What a list of scores may have wrong, each found and told by name.
+func TestScoreList(t *testing.T) {
+	base := [7]string{"base", "tray", "9", "7 1/2", "2, 7", "2 and 5 1/2", ""}
+	lid := [7]string{"lid", "lid", "6 9/16", "5 1/16", "3/4 both", "3/4; 4 5/16", ""}
+	tube := [7]string{"tube", "tube", "270 mm", "230 mm", "90 mm, 130 mm, 220 mm, 260 mm", "15 mm, 55 mm, 175 mm, 215 mm", ""}
+	with := func(p [7]string, i int, text string) [7]string { p[i] = text; return p }
+	cases := []struct {
+		name   string
+		pieces [][7]string
+		stated string
+		wrong  string // a check that fails, a problem or a warning; "" when all is well
+	}{
+		{"the worked tray and lid", [][7]string{base, lid}, "5 x 3 1/2 x 2", ""},
+		{"the worked carton", [][7]string{tube}, "90 mm x 40 mm x 120 mm", ""},
+		{"its seam at the left", [][7]string{with(tube, 4, "10 mm, 100 mm, 140 mm, 230 mm")}, "", ""},
+		{"a sleeve round the tray", [][7]string{base, {"sleeve", "tube", "5", "11 1/2", "", "3 9/16, 5 5/8, 9 3/16, 11 1/4 - no", ""}}, "", "not a length"},
+		{"a sleeve, written well", [][7]string{base, {"sleeve", "tube", "11 5/8", "5", "3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "wants 10 mm"},
+		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "", "opposite walls are equal: 90 mm and 88 mm"},
+		{"no seam", [][7]string{with(with(tube, 2, "260 mm"), 4, "90 mm, 130 mm, 220 mm")}, "", "no seam that can be told"},
+		{"a score beyond the sheet", [][7]string{with(base, 4, "2, 9 1/2")}, "", "lies beyond the piece, which is 9 in wide"},
+		{"two scores in one place", [][7]string{with(base, 4, "2, 2 1/64, 7")}, "", "no card to fold"},
+		{"a lid that will not go on", [][7]string{base, with(with(lid, 2, "6 1/2"), 3, "5")}, "", "lid clears base"},
+		{"a lid that will be tight", [][7]string{with(base, 5, "2, 5 1/2"), with(with(lid, 2, "6 17/32"), 3, "5 1/32")}, "", "this card wants 1/16 in"},
+		{"another finished size", [][7]string{base, lid}, "5 x 4 x 2", "finished size is as stated: these scores give 5 in × 3 1/2 in × 2 in"},
+		{"stated by its inside", [][7]string{base}, "4 31/32 x 3 7/16 x 1 15/16", ""},
+		{"a liner that goes in", [][7]string{base, {"floor", "liner", "3 3/8", "4 7/8", "", "", ""}}, "", ""},
+		{"a liner that can't go in", [][7]string{base, {"floor", "liner", "5", "3 1/2", "", "", ""}}, "", "floor goes in"},
+		{"walls of two heights", [][7]string{with(base, 4, "2, 7 1/4")}, "", "not of one height: the right is 1 3/4 in"},
+		{"a corner cut away", [][7]string{with(base, 6, "1-1")}, "", ""},
+		{"no such square", [][7]string{with(base, 6, "4-1")}, "", "There is no square 4-1"},
+		{"a square that is none", [][7]string{with(base, 6, "top left")}, "", `"top" is no square`},
+		{"three scores", [][7]string{with(base, 4, "2, 5, 7")}, "", "3 scores across and 2 down"},
+		{"a lid alone", [][7]string{lid}, "", "needs the tray"},
+		{"two trays", [][7]string{base, with(base, 0, "other")}, "", "two pieces that are a tray"},
+		{"one name twice", [][7]string{base, with(lid, 0, "base")}, "", "Two pieces are called"},
+		{"nothing", nil, "", "No piece is listed"},
+		{"what it is, unknown", [][7]string{with(base, 1, "hat")}, "", `can't be "hat"`},
+		{"too many rows", [][7]string{with(tube, 5, "10 mm, 20 mm, 30 mm, 40 mm, 50 mm")}, "", "too many to tell"},
+	}
+	for _, c := range cases {
+		b := listed(c.pieces...)
+		if d := strings.Split(c.stated, " x "); len(d) == 3 {
+			b.Box.Stated = &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
+		}
+		p := Make(b, Default)
+		var wrong []string
+		for _, pr := range p.Problems {
+			wrong = append(wrong, pr.Text)
+		}
+		for _, ch := range p.Checks {
+			if !ch.Holds {
+				wrong = append(wrong, ch.Name+": "+ch.Figure)
+			}
+		}
+		for _, w := range p.Warnings {
+			if w.Code == "tight-lid" || w.Code == "uneven-walls" {
+				wrong = append(wrong, w.Text)
+			}
+		}
+		got := strings.Join(wrong, "; ")
+		if !strings.Contains(got, c.wrong) || c.wrong == "" && got != "" {
+			t.Errorf("%s: %q, want %q", c.name, got, c.wrong)
+		}
+	}
+}
+
+// What a style cuts, read back as a list of scores, is the same box.
+func TestScoreListReadsWhatStylesCut(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 8))
+	roles := map[string]string{"base": "tray", "drawer": "tray", "lid": "lid", "carton": "tube", "sleeve": "tube"}
+	for n := range 600 {
+		style := []string{"tray-lid", "sleeve-drawer", "carton"}[n%3]
+		mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
+		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", style, "card.join", "yes")
+		if style != "carton" {
+			b.Set("box.options.walls", []string{"single", "rolled"}[r.IntN(2)])
+		} else {
+			b.Set("size.depth", mm(60, 120))
+		}
+		made := Make(b, Default)
+		if !made.Holds() {
+			t.Fatal(made.Problems, made.Checks)
+		}
+		list := listed()
+		list.Units, list.Tools.Step, list.Box.Stated = "mm", "1 mm", b.Size
+		for _, p := range made.Box.Pieces {
+			s := brief.Scored{Name: brief.Text(p.Name), Is: brief.Text(roles[p.Name]), Width: brief.Text(p.Width.Exact(measure.Millimetres)), Height: brief.Text(p.Height.Exact(measure.Millimetres))}
+			s.Across, s.Down = passes(p, true), passes(p, false)
+			list.Box.Pieces = append(list.Box.Pieces, s)
+		}
+		got := Make(list, Default)
+		if !got.Holds() || got.Box.Size != made.Box.Size {
+			t.Fatalf("%s: %v instead of %v, %v %v\n%s", style, got.Box, made.Box.Size, got.Problems, got.Checks, list.Encode())
+		}
+	}
+}
+
+// passes lists the scores one way as a person would pass them on.
+func passes(p *sheet.Piece, across bool) brief.Text {
+	var at []measure.Length
+	for _, s := range p.Passes {
+		if s.AlongWidth == across {
+			at = append(at, s.At)
+		}
+	}
+	slices.Sort(at)
+	var words []string
+	for _, l := range slices.Compact(at) {
+		words = append(words, l.Exact(measure.Millimetres))
+	}
+	return brief.Text(strings.Join(words, ", "))
+}
+
+// Whatever is typed, nothing panics, and what can't be is told.
+func FuzzScoreList(f *testing.F) {
+	f.Add("9", "7 1/2", "2, 7", "2, 5 1/2", "corners", "tray")
+	f.Add("270 mm", "230 mm", "90,130,220,260", "15 mm both", "1-1 5-5", "tube")
+	f.Fuzz(func(t *testing.T, w, h, across, down, away, is string) {
+		p := Make(listed([7]string{"it", is, w, h, across, down, away}), Default)
+		if !p.OK() && len(p.Problems) == 0 {
+			t.Error("no box and no reason")
+		}
+	})
+}
