@@ -103,6 +103,7 @@ func (f flat) draw() {
 	f.names()
 	f.flags()
 	f.openings()
+	f.marks()
 	f.size()
 	f.end()
 }
@@ -144,6 +145,9 @@ func (f flat) stroke(l sheet.Line) {
 		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At || !pass.AlongWidth && l.A.Y == pass.At && l.B.Y == pass.At; on {
 			link = Link(f.piece, pass)
 		}
+	}
+	if l.Name != "" {
+		link = f.piece.Name + "-" + l.Name
 	}
 	f.group("data-link", link)
 	switch {
@@ -255,30 +259,6 @@ func (f flat) flags() {
 			f.text(x, f.y+d+4.5, "flag-text", "end", label)
 		}
 		f.end()
-	}
-}
-
-// openings numbers slots along the ruler and writes the width of holes in them.
-func (f flat) openings() {
-	for _, s := range f.piece.Slots {
-		x := f.x + s.X.MM()*f.k
-		f.line("flag", x, f.y-rulerWide-5, x, f.y)
-		f.text(x, f.y-rulerWide-8, "flag-text", "middle", f.p.Step.Show(s.X).Text)
-	}
-	if len(f.piece.Slots) > 0 {
-		s := f.piece.Slots[0]
-		y := f.y + s.Depth.MM()*f.k/2
-		if s.FromBottom {
-			y = f.y + (f.piece.Height-s.Depth/2).MM()*f.k
-		}
-		f.text(f.x+s.X.MM()*f.k+5, y+4, "flag-text small", "start", f.p.Step.Show(s.Depth).Text+" deep")
-	}
-	for _, h := range append(append([]sheet.Punch(nil), f.piece.Punches...), f.piece.Notches...) {
-		x, y := f.at(h.Mid)
-		label := "⌀ " + f.p.Step.Show(h.Diameter).Text
-		if h.Diameter.MM()*f.k > wide(label, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
-			f.text(x, y+4, "flag-text", "middle", label)
-		}
 	}
 }
 

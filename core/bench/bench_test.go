@@ -58,7 +58,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
 		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the scores 2 from the left and right edges, 2 deep)",
-		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the 2 tabs", "left and right; then tabs; then back and front",
+		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs", "left and right; then tabs; then back and front",
 		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",
 	} {
 		if !strings.Contains(text, part) {

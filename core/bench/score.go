@@ -16,11 +16,12 @@ type Length = measure.Length
 
 // ScoreCard tells how one piece is cut to size and scored.
 type ScoreCard struct {
-	Piece string
-	Count int
-	W, H  Length
-	Says  []string // sentences, in order
-	Turns []Turn
+	Piece  string
+	Count  int
+	W, H   Length
+	Says   []string // sentences, in order
+	Turns  []Turn
+	Slants []Slant
 }
 
 // Turn is the piece laid on the scoring board with one edge against the
@@ -50,8 +51,17 @@ func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
 			c.Turns = append(c.Turns, t)
 		}
 	}
+	for _, l := range p.Slanted {
+		c.Slants = append(c.Slants, Slant{l, p.Name + "-" + l.Name})
+	}
 	c.Says = c.Sentences(say)
 	return c
+}
+
+// Slant is a line that no edge of the board helps with.
+type Slant struct {
+	sheet.Line
+	Link string // the mark that ties it to its numbers
 }
 
 // turn gathers the scores nearest to an edge: scoring each from its near edge
@@ -112,12 +122,24 @@ func (m Mark) say(say func(Length) string) string {
 }
 
 // Sentences tells the card in words.
-func (c ScoreCard) Sentences(say func(Length) string) []string {
+func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	cut := fmt.Sprintf("Cut %s × %s.", say(c.W), say(c.H))
 	if c.Count > 1 {
 		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
 	}
 	out := []string{cut}
+	defer func() {
+		bends := false
+		for _, s := range c.Slants {
+			if s.Kind == sheet.Score {
+				says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.", say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
+			}
+			bends = bends || s.Kind == sheet.Bend
+		}
+		if bends {
+			says = append(says, "Don't score the lines drawn as bends: the card is only bent there, by hand.")
+		}
+	}()
 	if len(c.Turns) == 4 && c.alike(0, 1) && c.alike(0, 2) && c.alike(0, 3) {
 		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.", c.Turns[0].list(say)))
 	}

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/sheet"
@@ -23,6 +24,10 @@ type Work struct {
 	Adhesive string
 	Copies   int
 	Lids     []string // pieces that go over another, last
+	Together []string // how folded pieces are stuck to each other
+	Closing  []string // how the box is closed
+	Opens    []string // faces that are folded when it is
+	Caution  string   // what is stuck on or tied round it asks for
 	Contents []string // what goes in, in words
 	Inside   []string // pieces that stand inside
 	Joints   []string // pieces cut in two, in words
@@ -45,13 +50,15 @@ func Steps(w Work) []Step {
 	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
 	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
 	fold := Step{Title: "Fold and burnish", Says: []string{"Fold along every score and press it sharp with the bone folder, card face against clean paper."}}
-	stick := Step{Title: "Stick"}
+	stick := Step{Title: "Stick", Caution: w.Caution}
 	for _, p := range w.Pieces {
 		if s := cuts(p, w.Say); s != "" {
 			cut.Says = append(cut.Says, s)
 		}
-		stick.Says = append(stick.Says, sticking(p, w.Adhesive)...)
+		stick.Says = append(stick.Says, putOn(p, w.Say)...)
+		stick.Says = append(stick.Says, sticking(p, w.Adhesive, w.Opens)...)
 	}
+	stick.Says = append(stick.Says, w.Together...)
 	fit := Step{Title: "Dry-fit and close"}
 	for _, l := range w.Lids {
 		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own weight, or with a light push.", l))
@@ -68,7 +75,7 @@ func Steps(w Work) []Step {
 		fill.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
 	}
 	steps := []Step{trim, score}
-	for _, s := range []Step{cut, fold, stick, fit, fill} {
+	for _, s := range []Step{cut, fold, stick, fit, fill, {Title: "Close", Says: w.Closing}} {
 		if len(s.Says) > 0 {
 			steps = append(steps, s)
 		}
@@ -89,7 +96,7 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 	}
 	var parts []string
 	parts = append(parts, openings(p, say)...)
-	away -= len(p.Slots) + len(p.Punches) + len(p.Notches)
+	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
 	if n := len(p.Slits); n > 0 {
 		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)", plural(n, "slit"), slitPlaces(p, say)))
 	}
@@ -119,6 +126,9 @@ func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
 		if len(at) > 0 {
 			parts = append(parts, fmt.Sprintf("cut %s %s deep from the %s edge, the card's thickness and a hair wide, at %s from the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
 		}
+	}
+	for _, w := range p.Windows {
+		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top", say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
 	}
 	for _, h := range p.Punches {
 		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top", say(h.Diameter), say(h.Mid.X), say(h.Mid.Y))
@@ -150,27 +160,62 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 	return strings.Join(order, "; ")
 }
 
-// sticking tells the order of folding up and what is stuck behind what.
-func sticking(p *sheet.Piece, adhesive string) (says []string) {
-	if len(p.Glues) == 0 {
-		return nil
+// putOn tells what is stuck on while the piece is still flat.
+func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
+	for _, m := range p.Marks {
+		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.", title(p.Name), m.What, say(m.At.X), say(m.At.Y)))
 	}
-	var on []string
-	for _, g := range p.Glues {
-		if len(on) == 0 || on[len(on)-1] != g.On {
-			on = append(on, g.On)
-		}
-	}
-	says = append(says, fmt.Sprintf("%s: put %s on the outside of the %d tabs, near the edge.", title(p.Name), adhesive, len(p.Glues)))
-	var folds []string
-	for _, group := range p.Order {
-		folds = append(folds, Names(group))
-	}
-	return append(says, fmt.Sprintf("Fold up in this order: %s. Set the %s on the tabs edge to edge at the corners, then press.", strings.Join(folds, "; then "), Names(on)))
+	return says
 }
 
-// plurals are the last words of names of which there are several alike.
-var plurals = map[string]bool{"tab": true, "roll": true, "wrap": true, "wing": true, "seal": true, "dust": true, "gusset": true, "roof": true}
+// sticking tells the order of folding up and what is stuck behind what.
+func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
+	var faces, tabs, on []string
+	for _, g := range p.Glues {
+		if !slices.Contains(faces, g.Face) {
+			faces = append(faces, g.Face)
+		}
+		if strings.HasSuffix(g.Face, "-tab") && !slices.Contains(on, g.On) {
+			tabs, on = append(tabs, g.Face), append(on, g.On)
+		}
+	}
+	if len(faces) > 0 {
+		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.", title(p.Name), adhesive, Names(faces)))
+	}
+	var folds []string
+	for i, group := range p.Order {
+		if !slices.ContainsFunc(group, func(f string) bool { return !slices.Contains(later, f) }) {
+			continue // when the box is closed
+		}
+		folds = append(folds, Folding(p, i))
+	}
+	if len(folds) == 0 {
+		return says
+	}
+	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
+	if len(faces) == 0 {
+		order = title(p.Name) + ": f" + order[1:]
+	}
+	switch {
+	case len(tabs) > 0:
+		order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", Names(on))
+	case len(faces) > 0:
+		order += " Set edges level before they touch, then press along the whole length."
+	}
+	return append(says, order)
+}
+
+// Folding tells one group of a piece's folding order.
+func Folding(p *sheet.Piece, group int) string {
+	if told := p.Told[group]; told != "" {
+		return told
+	}
+	return Names(p.Order[group])
+}
+
+// kinded are the last words of names of which there may be several alike, as
+// they are said of one.
+var kinded = map[string]string{"tab": "tab", "roll": "rolled flap", "wrap": "wrapped corner", "wing": "wing", "seal": "ridge strip", "dust": "dust flap", "gusset": "gusset", "roof": "roof slope"}
 
 // Names writes face names for a sentence: four tabs are "tabs".
 func Names(faces []string) string {
@@ -179,7 +224,7 @@ func Names(faces []string) string {
 	for _, f := range faces {
 		kind := f[strings.LastIndex(f, "-")+1:]
 		switch {
-		case kind == f || !plurals[kind]:
+		case kind == f || kinded[kind] == "":
 			walls = append(walls, strings.ReplaceAll(f, "-", " "))
 		case alike[kind] == 0:
 			kinds = append(kinds, kind)
@@ -189,10 +234,11 @@ func Names(faces []string) string {
 		}
 	}
 	for _, kind := range kinds {
+		word := kinded[kind]
 		if alike[kind] > 1 {
-			kind += "s"
+			word += "s"
 		}
-		walls = append(walls, kind)
+		walls = append(walls, word)
 	}
 	if len(walls) < 2 {
 		return strings.Join(walls, "")

@@ -12,6 +12,7 @@ type Step struct {
 	Does  string   // fold, put, fill or close
 	Piece string   // "" when everything goes in
 	Faces []string // that are folded
+	Group int      // their place in the piece's order
 	Glues []sheet.Glue
 }
 
@@ -21,7 +22,7 @@ func (b *Box) Course() []Step {
 	var steps, closing []Step
 	for _, p := range b.Pieces {
 		for i, group := range p.Order {
-			s := Step{Does: "fold", Piece: p.Name, Faces: group}
+			s := Step{Does: "fold", Piece: p.Name, Faces: group, Group: i}
 			for _, g := range p.Glues {
 				if i == stuck(p, g) {
 					s.Glues = append(s.Glues, g)

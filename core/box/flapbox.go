@@ -92,6 +92,9 @@ func buildFlapBox(j *Job) *Box {
 	if s.dust {
 		b.Opens = append(b.Opens, "left-dust", "right-dust")
 	}
+	if !s.tucked {
+		b.Caps = []Cap{{"box", "flap", []string{"front"}}}
+	}
 	j.closeFlap(b, p, s)
 	return b
 }
@@ -236,18 +239,18 @@ func (j *Job) band(b *Box, p *sheet.Piece, s flapSizes) {
 		return
 	}
 	band := sheet.Grid("band", sheet.Cols(wide), sheet.Rows(deep, high, deep, high, lap), `
-		under
-		before
-		over
-		behind
+		bottom
+		front
+		top
+		back
 		lap`)
-	band.Part, band.Root = sheet.Band, "under"
-	band.Tab("lap", "behind", sheet.TabShape{Reach: lap, Relief: t})
-	band.Glue("lap", "under")
-	band.Meet("behind", "under")
-	band.FoldUp("before", "over", "behind", "lap")
+	band.Part, band.Root = sheet.Band, "bottom"
+	band.Tab("lap", "back", sheet.TabShape{Reach: lap, Relief: t})
+	band.Glue("lap", "bottom")
+	band.Meet("back", "bottom")
+	band.FoldUp("front", "top", "back", "lap")
 	b.Pieces = append(b.Pieces, band)
-	b.Mounts = append(b.Mounts, Mount{Piece: "band", Face: "under", On: p.Name, OnFace: "bottom",
+	b.Mounts = append(b.Mounts, Mount{Piece: "band", Face: "bottom", On: p.Name, OnFace: "bottom",
 		Down: (s.top - b.Size.Width) / 2, Out: (high-b.Size.Depth)/2 + t/2, Closes: "side", Clears: []string{"front", "back", "above", "below"}})
 }
 

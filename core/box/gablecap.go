@@ -14,7 +14,7 @@ var gableCap = &Style{
 	Level: 3, Suits: Suits{Tall: true},
 	Options: []Option{
 		wallsFrom("walls", "Base walls", "pinwheel"),
-		tabsQuestion, tabWidth,
+		tabsUnless("walls=pinwheel"), tabWidth,
 		{ID: "roof", Label: "Roof", Help: "How long the roof slopes are, from eave to ridge."},
 		{ID: "seal", Label: "Ridge", Help: "How high the strip is that is stuck together at the top."},
 		{ID: "skirt", Label: "Skirt", Help: "How far the cap comes down over the tray."},
@@ -118,7 +118,9 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 		"right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"}
 	p.Root = "back"
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, wings...)...)
+	p.Tell("the four walls, round to the seam")
 	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"}, wings...)...)
+	p.Tell("the gussets, pushed in while the roof slopes come together")
 	return p
 }
 

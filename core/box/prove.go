@@ -16,10 +16,9 @@ func (b *Box) Prove(j *Job, contents []fold.Block) []fold.Check {
 		body := fold.Folded(p, j.T().MM())
 		checks = append(checks, body.Closed()...)
 		body.Press(nil)
-		checks = append(checks, body.Stuck(width)...)
+		checks = append(append(checks, body.Stuck(width)...), body.Tucked()...)
 	}
 	a := b.Assemble(j.T(), Closed)
-	checks = append(checks, fold.Apart(a.Bodies...))
 	for _, l := range b.Lids {
 		checks = append(checks, fold.Clears(a.Of(l.Piece), a.Of(l.Over), "left", "right", "front", "back"))
 	}
@@ -39,6 +38,7 @@ func (b *Box) Prove(j *Job, contents []fold.Block) []fold.Check {
 	for _, s := range b.Seats {
 		checks = append(checks, fold.Seated(a.Of(s.Piece), s.Face, a.Of(s.On), s.OnFace, width, s.Lapped))
 	}
+	checks = append(checks, fold.Apart(a.Bodies...))
 	if len(b.Stands) > 0 {
 		checks = append(checks, fold.Below(b.Rim.MM(), a.inside()...))
 	}

@@ -32,6 +32,13 @@ var tabsQuestion = Option{ID: "tabs", Label: "Tabs", Default: "full", Choices: [
 	{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
 }}
 
+// tabsUnless is the question of tabs where walls may be made without them.
+func tabsUnless(rule string) Option {
+	o := tabsQuestion
+	o.Unless = rule
+	return o
+}
+
 var tabWidth = Option{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."}
 
 // wallsFrom is the question of how a tray's walls are made.

@@ -39,17 +39,17 @@ func buildWrapCover(j *Job) *Box {
 	}
 	wide := l + 2*over
 	base := sheet.Grid("base cover", sheet.Cols(wide), sheet.Rows(h, (w+2*t).Up(step), h), `
-		rear
-		under
-		before`)
-	base.Root = "under"
-	base.FoldUp("rear", "before")
+		back
+		bottom
+		front`)
+	base.Root = "bottom"
+	base.FoldUp("back", "front")
 	above := (base.Height - 2*h + 2*t + j.Slack).Up(step)
 	lid := sheet.Grid("lid cover", sheet.Cols(wide), sheet.Rows(lap, above, h), `
 		lap
 		top
-		spine`)
-	lid.Root = "spine"
+		back`)
+	lid.Root = "back"
 	lid.FoldUp("top")
 	lid.FoldUp("lap")
 	b := &Box{
@@ -58,13 +58,13 @@ func buildWrapCover(j *Job) *Box {
 		Outside: Dims{wide, above + t, h + 3*t},
 		Pieces:  []*sheet.Piece{j.tray("tray", "base", size, "rolled"), base, lid},
 		Mounts: []Mount{
-			{Piece: "base cover", Face: "rear", On: "tray", OnFace: "back", Out: t, Down: t},
-			{Piece: "lid cover", Face: "spine", On: "tray", OnFace: "back", Out: 2 * t, Down: -t},
+			{Piece: "base cover", Face: "back", On: "tray", OnFace: "back", Out: t, Down: t},
+			{Piece: "lid cover", Face: "back", On: "tray", OnFace: "back", Out: 2 * t, Down: -t, Clears: []string{"front", "back"}},
 		},
 		Seats: []Seat{
-			{Piece: "tray", Face: "base", On: "base cover", OnFace: "under"},
-			{Piece: "base cover", Face: "rear", On: "tray", OnFace: "back", Lapped: true},
-			{Piece: "lid cover", Face: "spine", On: "base cover", OnFace: "rear", Lapped: true},
+			{Piece: "tray", Face: "base", On: "base cover", OnFace: "bottom"},
+			{Piece: "base cover", Face: "back", On: "tray", OnFace: "back", Lapped: true},
+			{Piece: "lid cover", Face: "back", On: "base cover", OnFace: "back", Lapped: true},
 		},
 	}
 	j.closeCovers(b, base, lid, lap)
@@ -75,7 +75,7 @@ func buildWrapCover(j *Job) *Box {
 // or marks a pair of magnets.
 func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 	mid := lid.Width / 2
-	lo, _ := base.Cell("before")
+	lo, _ := base.Cell("front")
 	_, hi := lid.Cell("lap")
 	// Down from the rim, in the middle of the lap, and as far down the front.
 	drop := lap / 2
@@ -89,7 +89,7 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 			below.Y = lo.Y + b.Size.Depth/2
 		}
 		base.Punch(below, radius, 0, 0)
-		base.Rename("before", sheet.Point{X: mid / 4, Y: below.Y})
+		base.Rename("front", sheet.Point{X: mid / 4, Y: below.Y})
 		lid.Punch(on, radius, 0, 0)
 		lid.Rename("lap", sheet.Point{X: mid / 4, Y: on.Y})
 		strip := sheet.Grid("ribbon strip", sheet.Cols(min(lid.Width, 40*measure.Millimetre).Down(j.Step.Size)), sheet.Rows((lap - 2*j.T()).Down(j.Step.Size)), "strip")

@@ -1,6 +1,7 @@
 package fold
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -136,6 +137,27 @@ func (b *Body) Stuck(width float64) []Check {
 	return []Check{c}
 }
 
+// Tucked checks that faces tucked in lie behind what they are to lie behind.
+func (b *Body) Tucked() []Check {
+	if len(b.Piece.Tucks) == 0 {
+		return nil
+	}
+	c := Check{Name: b.Piece.Name + ": what is tucked in lies where it should", Holds: true, Figure: fmt.Sprintf("%d faces", len(b.Piece.Tucks))}
+	var faults []string
+	for _, g := range b.Piece.Tucks {
+		face, on := b.Find(g.Face), b.Find(g.On)
+		if face == nil || on == nil {
+			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
+		} else if shared, fault := lies(face, on, b.T*float64(g.Layers), 0, true); fault != "" || shared == 0 {
+			faults = append(faults, cmp.Or(fault, fmt.Sprintf("%s does not reach %s", g.Face, g.On)))
+		}
+	}
+	if len(faults) > 0 {
+		c.Holds, c.Figure = false, strings.Join(faults, "; ")
+	}
+	return []Check{c}
+}
+
 // lies measures how a glued face lies on another, apart by the given distance.
 func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, fault string) {
 	off := 0.0
@@ -204,6 +226,9 @@ func Apart(bodies ...*Body) Check {
 		}
 	}
 	c := Check{Name: "no face passes through another", Holds: len(hits) == 0, Figure: fmt.Sprintf("%d pairs", pairs)}
+	if len(hits) > 3 {
+		hits = append(hits[:3], fmt.Sprintf("and %d more", len(hits)-3))
+	}
 	if len(hits) > 0 {
 		c.Figure = strings.Join(hits, "; ")
 	}

@@ -69,15 +69,30 @@ type Shown struct {
 // with its options, the others with their defaults. Which way the contents lie
 // is left to each.
 func Each(b brief.Brief, w Workshop) []Shown {
+	b = ownSize(b, w)
 	out := make([]Shown, len(box.Styles))
 	together(len(out), func(i int) {
-		out[i] = Shown{box.Styles[i], One(b, box.Styles[i], w)}
+		out[i] = Shown{box.Styles[i], one(b, box.Styles[i], w)}
 	})
 	return out
 }
 
 // One plans one style as Each does.
-func One(b brief.Brief, style *box.Style, w Workshop) *Plan {
+func One(b brief.Brief, style *box.Style, w Workshop) *Plan { return one(ownSize(b, w), style, w) }
+
+// ownSize gives a list of scores the size its numbers come to, so that other
+// styles can be shown at it.
+func ownSize(b brief.Brief, w Workshop) brief.Brief {
+	if style := box.Find(string(b.Box.Style)); style != nil && style.Typed && b.Size == nil && len(b.Contents) == 0 {
+		if p := Make(b, w); p.OK() {
+			s := p.dims(p.Box.Size)
+			b.Size = &brief.Size{Length: brief.Text(s.Length), Width: brief.Text(s.Width), Depth: brief.Text(s.Depth)}
+		}
+	}
+	return b
+}
+
+func one(b brief.Brief, style *box.Style, w Workshop) *Plan {
 	b = b.Clone()
 	if b.Box.Style != brief.Text(style.ID) {
 		b.Box = brief.Box{Style: brief.Text(style.ID)}

@@ -41,9 +41,9 @@ func (p *Plan) tell(s box.Step) string {
 	case len(s.Faces) == 0:
 		return fmt.Sprintf("Put the %s on.", s.Piece)
 	}
-	says := of + "Fold up the " + bench.Names(s.Faces)
+	says := of + "Fold up the " + bench.Folding(p.Box.Piece(s.Piece), s.Group)
 	if s.Does == "close" {
-		says = of + "Close the " + bench.Names(s.Faces)
+		says = of + "Close the " + bench.Folding(p.Box.Piece(s.Piece), s.Group)
 	}
 	if len(s.Glues) == 0 {
 		return says + "."
@@ -57,6 +57,24 @@ func (p *Plan) tell(s box.Step) string {
 		}
 	}
 	return says + " and stick the " + bench.Names(on) + "."
+}
+
+// together tells how the folded pieces are stuck to each other, and how the
+// box is closed.
+func (p *Plan) together() (together, closing []string) {
+	plain := func(face string) string { return strings.ReplaceAll(face, "-", " ") }
+	for _, s := range p.Box.Seats {
+		if p.Box.Piece(s.Piece).Part == sheet.Insert {
+			continue // set in, and told there
+		}
+		together = append(together, fmt.Sprintf("Stick the %s's %s on the %s's %s.", s.Piece, plain(s.Face), s.On, plain(s.OnFace)))
+	}
+	for _, m := range p.Course() {
+		if m.Does == "close" {
+			closing = append(closing, m.Says)
+		}
+	}
+	return together, closing
 }
 
 // contents names what goes in, with how many.

@@ -57,6 +57,7 @@ func (p *Plan) Supplies() []string {
 		"bone folder, scissors or knife",
 		p.Adhesive.Title,
 	}
+	out = append(out, p.Box.Supplies...)
 	for _, c := range p.Cards {
 		for _, t := range c.Turns {
 			for _, m := range t.At {

@@ -220,6 +220,17 @@ func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
 	for _, l := range p.Box.Lids {
 		w.Lids = append(w.Lids, l.Piece)
 	}
+	for _, m := range p.Box.Mounts {
+		if m.Closes != "" && len(m.Clears) > 0 {
+			w.Lids = append(w.Lids, m.Piece)
+		}
+	}
+	for _, s := range p.Box.Slides {
+		w.Lids = append(w.Lids, s.Into)
+	}
+	w.Together, w.Closing = p.together()
+	w.Opens = p.Box.Opens
+	w.Caution = strings.Join(p.Box.Cautions, " ")
 	for _, piece := range p.Box.Pieces {
 		if piece.Part == sheet.Insert {
 			w.Inside = append(w.Inside, piece.Name)

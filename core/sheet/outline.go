@@ -45,7 +45,7 @@ func joinUp(lines []Line) []Line {
 }
 
 func runOn(a, b Line) (Line, bool) {
-	if a.Kind != b.Kind || a.Fold != b.Fold || a.Turn != b.Turn || a.Via != b.Via || a.Kind == Hole {
+	if a.Kind != b.Kind || a.Fold != b.Fold || a.Turn != b.Turn || a.Via != b.Via || a.Name != b.Name || a.Kind == Hole {
 		return a, false
 	}
 	if a.A == b.A || a.A == b.B {

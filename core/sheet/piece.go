@@ -52,6 +52,7 @@ type Line struct {
 	A, B Point
 	Turn float64 // how far a score is folded in the end, in degrees
 	Via  float64 // how far it is folded first, when it is folded twice
+	Name string  // of a line that is no pass, unique in the piece
 }
 
 // Pass is one run of the scoring tool, from edge to edge where it can be:
@@ -118,19 +119,20 @@ type Piece struct {
 	Passes []Pass
 	labels []label
 
-	Slots   []Slot      // for other strips to go in
-	Punches []Punch     // round holes
-	Notches []Punch     // half rounds out of an edge
-	Windows []Window    // upright openings
-	Marks   []Mark      // where something is put on
-	Slanted []Line      // scores and bends that run with neither edge
-	Slits   []Line      // cuts between two faces that both stay
-	Root    string      // the face that stays on the table
-	Middle  *Point      // what lies at the middle of the box; nil is the root's middle
-	Glues   []Glue      // which face is stuck to which
-	Tucks   []Glue      // faces that lie behind others without being stuck
-	Meets   [][2]string // walls whose edges come together
-	Order   [][]string  // faces in the order they are folded up, together or in turn
+	Slots   []Slot         // for other strips to go in
+	Punches []Punch        // round holes
+	Notches []Punch        // half rounds out of an edge
+	Windows []Window       // upright openings
+	Marks   []Mark         // where something is put on
+	Slanted []Line         // bends, and scores that run with neither edge
+	Slits   []Line         // cuts between two faces that both stay
+	Root    string         // the face that stays on the table
+	Middle  *Point         // what lies at the middle of the box; nil is the root's middle
+	Glues   []Glue         // which face is stuck to which
+	Tucks   []Glue         // faces that lie behind others without being stuck
+	Meets   [][2]string    // walls whose edges come together
+	Order   [][]string     // faces in the order they are folded up, together or in turn
+	Told    map[int]string // what a group of the order is called, where its names don't say it
 
 	Faces  []*Face  // found; waste last
 	Faults []string // what the lines get wrong, found
@@ -237,11 +239,13 @@ func (p *Piece) Bent(alongWidth bool, at Length) {
 	p.Passes = slices.DeleteFunc(p.Passes, func(s Pass) bool { return s.AlongWidth == alongWidth && s.At == at })
 	for i := range p.Lines {
 		if l := &p.Lines[i]; l.Kind == Score && onGrid(alongWidth, at, l.A) && onGrid(alongWidth, at, l.B) {
-			l.Kind = Bend
+			l.Kind, l.Name = Bend, p.nextSlanted()
 			p.Slanted = append(p.Slanted, *l)
 		}
 	}
 }
+
+func (p *Piece) nextSlanted() string { return fmt.Sprintf("s%d", len(p.Slanted)+1) }
 
 // onGrid says whether a point lies on the line along the width (or height).
 func onGrid(alongWidth bool, at Length, p Point) bool {
@@ -250,7 +254,7 @@ func onGrid(alongWidth bool, at Length, p Point) bool {
 
 // Slant scores, or only bends, a line that runs with neither edge.
 func (p *Piece) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
-	l := Line{Kind: kind, Fold: fold, A: a, B: b, Turn: degrees}
+	l := Line{Kind: kind, Fold: fold, A: a, B: b, Turn: degrees, Name: p.nextSlanted()}
 	p.Lines, p.Slanted = append(p.Lines, l), append(p.Slanted, l)
 }
 
@@ -259,6 +263,14 @@ func (p *Piece) Meet(a, b string) { p.Meets = append(p.Meets, [2]string{a, b}) }
 
 // FoldUp adds faces to the order of folding: those in one call move together.
 func (p *Piece) FoldUp(faces ...string) { p.Order = append(p.Order, faces) }
+
+// Tell says in words what folding the last group means.
+func (p *Piece) Tell(words string) {
+	if p.Told == nil {
+		p.Told = map[int]string{}
+	}
+	p.Told[len(p.Order)-1] = words
+}
 
 // Face finds a face by name.
 func (p *Piece) Face(name string) *Face {
