@@ -46,6 +46,8 @@ func TestLook(t *testing.T) {
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat", "sheets", "turns", "ways"}[i])
 	}
+	list := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[14].getAttribute("href")`))
+	pages = append(pages, project+"?stage=box&view=styles", list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
 	for _, theme := range []string{"light", "dark"} {
 		run(v, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, theme)))
 		for _, width := range []int64{390, 820, 1280} {

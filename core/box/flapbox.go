@@ -70,7 +70,7 @@ func buildFlapBox(j *Job) *Box {
 	j.settle("flap-depth", s.flap)
 	s.top = w
 	if !s.tucked {
-		s.top += j.sliver()
+		s.top += (3 * t / 2).Up(j.Step.Size)
 	}
 	if !j.flapBoxCanBe(size, s) {
 		return nil

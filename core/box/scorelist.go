@@ -229,10 +229,16 @@ func (j *Job) claimStated(b *Box) {
 	if j.Stated == nil {
 		return
 	}
-	l, okL := j.LengthOrNone("box.stated.length", j.Stated.Length, "The stated length")
-	w, okW := j.LengthOrNone("box.stated.width", j.Stated.Width, "The stated width")
-	d, okD := j.LengthOrNone("box.stated.depth", j.Stated.Depth, "The stated depth")
-	if !okL || !okW || !okD || l == 0 && w == 0 && d == 0 {
+	before := len(j.Problems)
+	read := func(dim string, text brief.Text) Length {
+		if strings.TrimSpace(string(text)) == "" {
+			return 0 // not said
+		}
+		l, _ := j.LengthOrNone("box.stated."+dim, text, "The stated "+dim)
+		return l
+	}
+	l, w, d := read("length", j.Stated.Length), read("width", j.Stated.Width), read("depth", j.Stated.Depth)
+	if len(j.Problems) > before || l == 0 && w == 0 && d == 0 {
 		return
 	}
 	near := func(a, of Length) bool { return a == 0 || (a-of).Abs() < max(j.Step.Size, measure.Millimetre) }

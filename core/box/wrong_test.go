@@ -83,7 +83,7 @@ func within(f *sheet.Face) (sheet.Point, bool) {
 	return sheet.Point{}, false
 }
 
-func stay(p sheet.Point) sheet.Point                       { return p }
+func stay(p sheet.Point) sheet.Point                      { return p }
 func same(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) { return e.Line, true }
 
 // Recutting alone changes nothing: what follows fails for its mistakes.

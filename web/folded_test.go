@@ -1,0 +1,100 @@
+package web_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
+
+// frame is the moment the view in the page shows.
+const frame = `Number(document.querySelector("#solid canvas").dataset.frame)`
+
+// The folded box in the page: loaded when it is opened, taken step by step,
+// turned by key and pointer, and kept over a change of the brief.
+func TestFoldedView(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	link := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[12].getAttribute("href")`))
+	v.do("open", chromedp.Navigate(v.address+link+"?stage=box&view=flat"))
+	v.until("nothing is loaded before it is wanted", `!performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)
+	v.click(`[data-view="folded"]`)
+	v.until("it turns in the page", `document.querySelector(".turned-here #solid canvas") !== null`)
+	run(v, chromedp.Evaluate[any](`window.slide = (to) => { const s = document.querySelector("[name=at]"); s.value = to; s.dispatchEvent(new Event("input", {bubbles: true})); }; slide(0); 1`))
+	v.until("flat", frame+` === 0`)
+	steps := run(v, chromedp.Evaluate[int](`document.querySelectorAll(".course-steps li").length`))
+	last := -1.0
+	for i := range steps {
+		v.click(`[data-step="1"]`)
+		v.until("a step further", fmt.Sprintf(frame+` > %f && document.querySelector("[data-course-number]").textContent === "%d of %d"`, last, i+1, steps))
+		last = run(v, chromedp.Evaluate[float64](frame))
+	}
+	v.sees("Put the cap on.")
+	picture := func() string {
+		// A frame drawn now: the canvas does not keep what it showed.
+		return run(v, chromedp.Evaluate[string](`(async () => { await new Promise(requestAnimationFrame); const c = document.querySelector("#solid canvas"); document.querySelector("[name=lift]").dispatchEvent(new Event("input", {bubbles: true})); await new Promise(requestAnimationFrame); return c.toDataURL("image/png").slice(0, 60000); })()`, chromedp.EvalAwaitPromise))
+	}
+	before := picture()
+	v.do("focus", chromedp.Focus(chromedp.CSS("#solid")))
+	yaw := run(v, chromedp.Evaluate[string](`document.querySelector("[name=yaw]").value`))
+	run(v, chromedp.Evaluate[any](`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowRight", bubbles: true}))`))
+	v.until("turned by key", fmt.Sprintf(`document.querySelector("[name=yaw]").value !== %q`, yaw))
+	if after := picture(); after == before || len(after) < 2000 {
+		t.Errorf("turned, it looks the same (%d bytes)", len(after))
+	}
+	// A change of the brief keeps the moment, and shows the new box.
+	run(v, chromedp.Evaluate[any](`slide(2); 1`))
+	v.until("two steps", `document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
+	v.types("#f-box-options-roof", "3")
+	v.until("another roof", `document.querySelector("#f-box-options-roof").value.includes("3") && document.querySelector("#kept").innerText.startsWith("Kept") && document.querySelector(".turned-here canvas") !== null`)
+	v.until("still two steps", `document.querySelector("[name=at]").value === "2"`)
+	ms := run(v, chromedp.Evaluate[string](`document.querySelector("#solid canvas").dataset.ms`))
+	t.Logf("a frame is handed over in %s ms", ms)
+}
+
+// Where the browser has no WebGL, the server draws each moment.
+func TestFoldedWithoutWebGL(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	v.click(".card-item a")
+	v.sees("Kept")
+	run(v, chromedp.Evaluate[any](`HTMLCanvasElement.prototype.getContext = () => null; 1`))
+	v.click(`[data-view="folded"]`)
+	v.until("drawn by the server", `document.querySelectorAll("#solid .folded path").length > 20`)
+	before := run(v, chromedp.Evaluate[string](`document.querySelector(".folded").innerHTML`))
+	for range 4 {
+		v.click(`[data-step="-1"]`)
+	}
+	v.until("it unfolds", fmt.Sprintf(`document.querySelector(".folded").innerHTML !== %q`, before))
+	if loaded := run(v, chromedp.Evaluate[bool](`performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)); loaded {
+		t.Error("what can't be shown was loaded all the same")
+	}
+}
+
+// From a list of scores to a box, by typing, and its mistake told.
+func TestScoresFromElsewhere(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	v.click(`button[value="scores"]`)
+	v.sees("Scores from the left edge")
+	v.until("the worked tray", v.piece(0)+` === "9 × 7 1⁄2"`)
+	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks hold")`)
+	v.types("#f-box-pieces-1-across", "3/4, 5 11/16")
+	v.sees("lid clears base")
+	v.types("#f-box-pieces-1-across", "3/4, 7")
+	v.sees("lies beyond the piece, which is 6 9⁄16 in wide")
+	v.types("#f-box-pieces-1-across", "3/4 both")
+	v.until("mended", `!document.querySelector(".stale")`)
+	v.types("#f-box-stated-length", "6")
+	v.sees("finished size is as stated")
+	v.click(`button[value="add-piece"]`)
+	v.until("a third piece", `document.querySelector("#f-box-pieces-2-name") !== null`)
+	v.click(`button[value="remove-piece:2"]`)
+	v.until("gone again", `document.querySelector("#f-box-pieces-2-name") === null`)
+	v.click(`[data-view="styles"]`)
+	v.until("others at its size", `document.querySelectorAll("[data-style]").length === 8`)
+	if n := run(v, chromedp.Evaluate[string](`document.querySelector('[data-style="tray-lid"]').innerText`)); !strings.Contains(n, "Take this") {
+		t.Errorf("the tray can't be taken: %q", n)
+	}
+}
