@@ -307,6 +307,9 @@ func (f form) box() []group {
 		return out
 	}
 	out[0].Says = []string{style.About}
+	if f.shown != nil && f.shown.Box.Style == style && f.shown.Box.Seams != "" {
+		out[0].Says = append(out[0].Says, "Seams seen: "+strings.ToLower(f.shown.Box.Seams[:1])+f.shown.Box.Seams[1:])
+	}
 	if style.Typed {
 		return append(out, f.typedPieces()...)
 	}

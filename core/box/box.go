@@ -67,6 +67,7 @@ type Box struct {
 	Hinged          string            // the piece they are of, when not the holder
 	OpenBy          float64           // how far they open, of how far they fold; 0 is 0.62
 	Peaked          bool              // a roof closes it, no level face
+	Seams           string            // which seams and raw edges a viewer sees
 	Supplies        []string          // what it takes beside card and glue
 	Cautions        []string          // what they ask for
 	Claims          []fold.Check      // what a list of scores claims, checked

@@ -65,7 +65,7 @@ func buildCarton(j *Job) *Box {
 	}
 	p := j.tubeNet(c)
 	b := &Box{
-		Size: c.Dims, Holder: "carton", Rim: h, Strength: 2, Floor: t,
+		Size: c.Dims, Holder: "carton", Rim: h, Strength: 2, Floor: t, Seams: "One, at the back left edge.",
 		Inside: c.less(taken), Outside: Dims{l + t, w + t, h + t}, Pieces: []*sheet.Piece{p},
 	}
 	if c.top == "tuck" {

@@ -92,6 +92,14 @@ func buildFlapBox(j *Job) *Box {
 	if s.dust {
 		b.Opens = append(b.Opens, "left-dust", "right-dust")
 	}
+	switch {
+	case !s.fromWalls:
+		b.Seams = "A hair line at each corner, seen from front and back; the sides are clean."
+	case s.front < h:
+		b.Seams = "One on each side, at the front edge."
+	default:
+		b.Seams = "One on each side, at the back edge; front and back are clean."
+	}
 	if !s.tucked {
 		b.Caps = []Cap{{"box", "flap", []string{"front"}}}
 	}
@@ -259,12 +267,12 @@ func (j *Job) flapBoxCanBe(d Dims, s flapSizes) bool {
 	t, wide := j.T(), j.Adhesive.Width
 	if s.front > d.Depth {
 		j.Problem("box.options.front", fmt.Sprintf("A front of %s is higher than the walls of %s.", j.Say(s.front), j.Say(d.Depth)), "Make it "+j.Say(d.Depth)+" or less.")
-	} else if s.front < wide+t {
+	} else if s.front < wide+2*t {
 		field := "box.options.front"
 		if !j.Asked("front") {
 			field = j.SizeField("depth")
 		}
-		j.Problem(field, fmt.Sprintf("The front is %s high; what is stuck behind it wants %s.", j.Say(s.front), j.Say((wide+t).Up(j.Step.Size))), "Make it higher, or stick with wet glue.")
+		j.Problem(field, fmt.Sprintf("The front is %s high; what is stuck behind it wants %s.", j.Say(s.front), j.Say((wide+2*t).Up(j.Step.Size))), "Make it higher, or stick with wet glue.")
 	}
 	if s.flap > d.Depth-j.sliver() {
 		j.Problem("box.options.flap-depth", fmt.Sprintf("A flap of %s is longer than the front is high (%s).", j.Say(s.flap), j.Say(d.Depth)), "Make the flap shorter or the box higher.")

@@ -57,7 +57,7 @@ func buildGableCap(j *Job) *Box {
 	rise := RoofRise(roof, around.Width)
 	cap := j.gable(around, roof, seal, skirt, seam)
 	return &Box{
-		Size: size, Clearance: c, Holder: "base", Rim: size.Depth, Strength: 2, Peaked: true,
+		Size: size, Clearance: c, Holder: "base", Rim: size.Depth, Strength: 2, Peaked: true, Seams: "One on the cap, at the back left edge.",
 		Inside:   size.less(taken),
 		Outside:  Dims{around.Length + t, around.Width + t, size.Depth + t/2 + rise + seal},
 		Pieces:   []*sheet.Piece{j.tray("base", "base", size, walls), cap},

@@ -67,7 +67,7 @@ func buildHingedLid(j *Job) *Box {
 	return &Box{
 		Size: size, Clearance: 2 * half, Holder: "box", Rim: h, Strength: 2,
 		Inside: size.less(taken), Outside: Dims{lid.Length + t, lid.Width + t, h + t},
-		Pieces: []*sheet.Piece{p}, Opens: []string{"lid"},
+		Seams: seams("single"), Pieces: []*sheet.Piece{p}, Opens: []string{"lid"},
 		Caps: []Cap{{"box", "lid", []string{"left", "right", "front"}}},
 	}
 }

@@ -68,7 +68,7 @@ func buildPinchTop(j *Job) *Box {
 		}
 	}
 	return &Box{
-		Size: size, Holder: "tube", Rim: h, Strength: 1, Floor: 3 * t, Peaked: true, OpenBy: 0.5,
+		Size: size, Holder: "tube", Rim: h, Strength: 1, Floor: 3 * t, Seams: "One, at the back left edge.", Peaked: true, OpenBy: 0.5,
 		Inside:   size.less(taken),
 		Outside:  Dims{l + w, w + t, h + t + RoofRise(pinch, w)},
 		Pieces:   []*sheet.Piece{p},

@@ -56,7 +56,7 @@ func buildSleeveDrawer(j *Job) *Box {
 	p := j.tray("drawer", "bottom", drawer, walls)
 	j.thumbNotches(p, drawer, walls)
 	return &Box{
-		Size: size, Clearance: c, Holder: "drawer", Rim: drawer.Depth, Strength: 2 + layers(walls),
+		Size: size, Clearance: c, Holder: "drawer", Rim: drawer.Depth, Strength: 2 + layers(walls), Seams: "One on the sleeve, at its lower back edge.",
 		Inside:  drawer.less(takes(walls, t)),
 		Outside: Dims{around.Length + t, around.Width + t, around.Depth + t},
 		Pieces:  []*sheet.Piece{p, j.sleeve(around, closed)},

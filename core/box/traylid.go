@@ -50,6 +50,17 @@ func wallsFrom(id, label, otherwise string) Option {
 	}}
 }
 
+// seams tells what one sees of how walls were made.
+func seams(walls string) string {
+	switch walls {
+	case "rolled":
+		return "None at the rims, which are folds; a hair line at each corner, seen from the sides."
+	case "pinwheel":
+		return "None outside: every corner is a fold."
+	}
+	return "A hair line at each corner, seen from the sides; front and back are clean."
+}
+
 // layers is how many full faces of card lie inside a wall made that way.
 func layers(walls string) int {
 	if walls == "single" {
@@ -120,7 +131,7 @@ func buildTrayLid(j *Job) *Box {
 		return nil
 	}
 	return &Box{
-		Size: size, Clearance: c, Holder: "base", Rim: base.Depth, Strength: 2 + layers(walls),
+		Size: size, Clearance: c, Holder: "base", Rim: base.Depth, Strength: 2 + layers(walls), Seams: seams(lidWalls),
 		Inside:  base.less(takes(walls, t)),
 		Outside: Dims{lid.Length + t, lid.Width + t, base.Depth + t + t/2},
 		Pieces:  []*sheet.Piece{j.tray("base", "base", base, walls), j.tray("lid", "top", lid, lidWalls)},
@@ -136,7 +147,7 @@ func (j *Job) openTray() *Box {
 		return nil
 	}
 	return &Box{
-		Size: size, Holder: "base", Rim: size.Depth, Strength: 1 + layers(walls), OpenTop: true,
+		Size: size, Holder: "base", Rim: size.Depth, Strength: 1 + layers(walls), OpenTop: true, Seams: seams(walls),
 		Inside:  size.less(takes(walls, t)),
 		Outside: Dims{size.Length + t, size.Width + t, size.Depth + t/2},
 		Pieces:  []*sheet.Piece{j.tray("base", "base", size, walls)},

@@ -53,7 +53,7 @@ func buildWrapCover(j *Job) *Box {
 	lid.FoldUp("top")
 	lid.FoldUp("lap")
 	b := &Box{
-		Size: size, Holder: "tray", Rim: h, Strength: 3, Hinged: "lid cover", Opens: []string{"top"}, OpenBy: 1.15,
+		Size: size, Holder: "tray", Rim: h, Strength: 3, Seams: "None: the covers hide the tray's corners and what is stuck.", Hinged: "lid cover", Opens: []string{"top"}, OpenBy: 1.15,
 		Inside:  size.less(taken),
 		Outside: Dims{wide, above + t, h + 3*t},
 		Pieces:  []*sheet.Piece{j.tray("tray", "base", size, "rolled"), base, lid},

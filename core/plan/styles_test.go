@@ -10,48 +10,54 @@ import (
 	"brevium/core/fold"
 )
 
-// Every style, over random sizes, cards, steps and every answer to every
-// question it asks: what is planned is proved.
+// Every style, over random sizes, cards and steps, and every combination of
+// answers to the questions it asks: what is planned is proved.
 func TestEveryStyleHolds(t *testing.T) {
 	for i, style := range box.Styles {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(51, uint64(i)))
-			planned := 0
-			answered := map[string]int{}
-			for n := 0; n < 6000 && planned < 2000; n++ {
+			all, planned := combinations(style), 0
+			made := map[int]int{}
+			for n := 0; n < 12000 && (planned < 2000 || len(made) < all); n++ {
 				b := random(r)
 				b.Box = brief.Box{Style: brief.Text(style.ID)}
-				for _, o := range style.Options {
-					if len(o.Choices) > 0 {
-						b.Set("box.options."+o.ID, o.Choices[r.IntN(len(o.Choices))].ID)
-					}
-				}
+				answer(&b, style, n%all)
 				p := Make(b, Default)
 				if !p.OK() {
 					continue
 				}
 				planned++
-				for id, answer := range b.Box.Options {
-					answered[id+"="+string(answer)]++
-				}
+				made[n%all]++
 				for _, c := range p.Checks {
 					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
 						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
 					}
 				}
 			}
-			if planned < 2000 {
-				t.Errorf("only %d were planned", planned)
-			}
-			for _, o := range style.Options {
-				for _, c := range o.Choices {
-					if answered[o.ID+"="+c.ID] < 50 {
-						t.Errorf("%s=%s was planned %d times", o.ID, c.ID, answered[o.ID+"="+c.ID])
-					}
-				}
+			if planned < 2000 || len(made) < all {
+				t.Errorf("only %d were planned, of %d of %d combinations", planned, len(made), all)
 			}
 		})
+	}
+}
+
+// combinations is how many ways a style's choices may be answered.
+func combinations(style *box.Style) int {
+	n := 1
+	for _, o := range style.Options {
+		n *= max(1, len(o.Choices))
+	}
+	return n
+}
+
+// answer gives the choices their answers in the nth combination.
+func answer(b *brief.Brief, style *box.Style, n int) {
+	for _, o := range style.Options {
+		if k := len(o.Choices); k > 0 {
+			b.Set("box.options."+o.ID, o.Choices[n%k].ID)
+			n /= k
+		}
 	}
 }
 
