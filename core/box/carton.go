@@ -53,7 +53,7 @@ func buildCarton(j *Job) *Box {
 	w, l, h := c.Width, c.Length, c.Depth
 	wide := j.Adhesive.Width.Up(step)
 	c.seam = j.Measure("tab-width", wide)
-	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Near(step), (8*measure.Millimetre).Up(step)))
+	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*measure.Millimetre).Up(step)))
 	c.ledge = j.Measure("ledge", (j.Adhesive.Width + c.panelEase(j)).Up(step))
 	c.slot = j.Measure("slot", max(step, ((l-2*c.ledge)*2/3).Down(step)))
 	c.slotWidth = j.Measure("slot-width", max(step, ((w-2*c.ledge)/2).Down(step)))

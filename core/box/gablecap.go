@@ -118,9 +118,9 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 		"right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"}
 	p.Root = "back"
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, wings...)...)
-	p.Tell("the four walls, round to the seam")
+	p.Tell("wrap the four walls round to the seam")
 	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"}, wings...)...)
-	p.Tell("the gussets, pushed in while the roof slopes come together")
+	p.Tell("push the gussets in and bring the roof slopes together")
 	return p
 }
 

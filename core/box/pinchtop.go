@@ -130,11 +130,11 @@ func (j *Job) pinched(d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Pie
 	tops := []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing", "seam-top"}
 	p.FoldUp("back")
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, tops...)...)
-	p.Tell("the four walls, round to the seam")
+	p.Tell("wrap the four walls round to the seam")
 	p.FoldUp("left-flap", "right-flap")
 	p.FoldUp("front-flap")
 	p.FoldUp(append([]string{"back-top", "front-top", "right-top", "left-top"}, tops...)...)
-	p.Tell("top, pinched flat")
+	p.Tell("pinch the top flat")
 	return p
 }
 

@@ -41,9 +41,13 @@ func (p *Plan) tell(s box.Step) string {
 	case len(s.Faces) == 0:
 		return fmt.Sprintf("Put the %s on.", s.Piece)
 	}
-	says := of + "Fold up the " + bench.Folding(p.Box.Piece(s.Piece), s.Group)
+	verb := "Fold up"
 	if s.Does == "close" {
-		says = of + "Close the " + bench.Folding(p.Box.Piece(s.Piece), s.Group)
+		verb = "Close"
+	}
+	says := fmt.Sprintf("%s%s the %s", of, verb, bench.Names(s.Faces))
+	if told := p.Box.Piece(s.Piece).Told[s.Group]; told != "" {
+		says = of + title(told)
 	}
 	if len(s.Glues) == 0 {
 		return says + "."

@@ -57,16 +57,15 @@ function card(shape, caliper, tile) {
   return geometry;
 }
 
-// rim draws the edges of a face on both of its sides, a hair off the card so
-// that they are not lost in it.
+// rim draws the edges of a face on one of its sides, a hair off the card so that
+// they are not lost in it. Only the side that is seen shows its rim: card is
+// thinner than a pixel, and the other one would shine through.
 const hair = 0.03; // mm
-function rim(shape, caliper) {
+function rim(shape, z) {
   const at = [];
   for (const ring of shape.rings) {
     for (let i = 0; i < ring.length; i++) {
-      for (const z of shape.behind ? [caliper / 2 + hair] : [caliper / 2 + hair, -caliper / 2 - hair]) {
-        for (const k of [ring[i], ring[(i + 1) % ring.length]]) at.push(shape.points[2 * k], shape.points[2 * k + 1], z);
-      }
+      for (const k of [ring[i], ring[(i + 1) % ring.length]]) at.push(shape.points[2 * k], shape.points[2 * k + 1], z);
     }
   }
   return new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(at, 3));
@@ -159,12 +158,13 @@ class View {
     const side = [paint(solid.inside), map ? paint(0xffffff, { map }) : paint(solid.outside), paint(solid.inside)];
     const glue = side.map((m) => { const g = m.clone(); g.color.lerp(new THREE.Color("#2f9e8f"), 0.55); return g; });
     const ink = new THREE.LineBasicMaterial({ color: 0x3b3128, transparent: true, opacity: 0.75 });
-    const cards = solid.shapes.map((s) => card(s, solid.caliper, tileSize)), rims = solid.shapes.map((s) => rim(s, solid.caliper));
+    const cards = solid.shapes.map((s) => card(s, solid.caliper, tileSize)), far = solid.caliper / 2 + hair;
+    const rims = solid.shapes.map((s) => [rim(s, far), rim(s, -far)]);
     this.faces = solid.faces.map((f) => {
       const mesh = new THREE.Mesh(cards[f.shape], side);
-      mesh.add(new THREE.LineSegments(rims[f.shape], ink));
+      for (const r of rims[f.shape]) mesh.add(new THREE.LineSegments(r, ink));
       this.scene.add(mesh);
-      return { mesh, moves: f.moves, at: 0 };
+      return { mesh, moves: f.moves, behind: solid.shapes[f.shape].behind };
     });
     this.side = side;
     this.glue = glue;
@@ -215,6 +215,11 @@ class View {
     this.camera.near = Math.max(1, far - 2 * radius);
     this.camera.far = far + 2 * radius;
     this.camera.updateProjectionMatrix();
+    const towards = new THREE.Vector3();
+    for (const { mesh, behind } of this.faces) {
+      const inside = towards.set(0, 0, 1).applyQuaternion(mesh.quaternion).dot(this.camera.position.clone().sub(mesh.position)) > 0;
+      [mesh.children[0].visible, mesh.children[1].visible] = [inside, !inside && !behind];
+    }
     const start = performance.now();
     this.renderer.render(this.scene, this.camera);
     this.canvas.dataset.ms = (performance.now() - start).toFixed(1);
