@@ -36,7 +36,6 @@ type solidForm struct {
 	Points    []float64  `json:"points"`
 	Triangles []int      `json:"triangles"`
 	Rings     [][]int    `json:"rings"`
-	Behind    bool       `json:"behind,omitempty"`  // its outside lies on other card
 	Creases   []int      `json:"creases,omitempty"` // sides of the first ring where the card goes on
 	Behind    bool       `json:"behind,omitempty"`  // its outside lies on other card
 }
