@@ -1,7 +1,11 @@
 package draw
 
 import (
+	"fmt"
 	"math"
+	"regexp"
+	"strconv"
+	"strings"
 	"testing"
 
 	"brevium/core/box"
@@ -13,17 +17,23 @@ import (
 // sizedPlan is a style's box of a given size.
 func sizedPlan(t testing.TB, style string) *plan.Plan {
 	t.Helper()
-	b := brief.New("mm")
-	b.Contents, b.Size = nil, &brief.Size{Length: "90 mm", Width: "70 mm", Depth: "60 mm"}
-	b.Box = brief.Box{Style: brief.Text(style)}
-	b.Set("tools.step", "1 mm")
-	b.Set("card.sheet", "a3")
-	b.Set("card.join", "yes")
-	p := plan.Make(b, plan.Default)
+	p := sizedOr(style, 90, 70, 60)
 	if !p.OK() {
 		t.Fatal(style, p.Problems)
 	}
 	return p
+}
+
+// sizedOr is a style's box of a size in millimetres, or the problems with it.
+func sizedOr(style string, l, w, d int) *plan.Plan {
+	b := brief.New("mm")
+	text := func(mm int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", mm)) }
+	b.Contents, b.Size = nil, &brief.Size{Length: text(l), Width: text(w), Depth: text(d)}
+	b.Box = brief.Box{Style: brief.Text(style)}
+	b.Set("tools.step", "1 mm")
+	b.Set("card.sheet", "a3")
+	b.Set("card.join", "yes")
+	return plan.Make(b, plan.Default)
 }
 
 // turn rotates v by a quaternion.
@@ -84,4 +94,36 @@ func BenchmarkSolid(b *testing.B) {
 	for b.Loop() {
 		b.SetBytes(int64(len(SolidOf(p).JSON())))
 	}
+}
+
+// textBox is where a text of a drawing is about to be.
+type textBox struct {
+	text           string
+	x0, y0, x1, y1 float64
+}
+
+var (
+	textTag  = regexp.MustCompile(`<text x="([-\d.]+)" y="([-\d.]+)" class="([^"]*)" text-anchor="(\w+)"[^>]*>(.*?)</text>`)
+	innerTag = regexp.MustCompile(`<[^>]+>|&#8203;`)
+)
+
+// textBoxes finds the numbers of a drawing: flags and sizes, level ones only.
+func textBoxes(svg string) (out []textBox) {
+	for _, m := range textTag.FindAllStringSubmatch(svg, -1) {
+		if strings.Contains(m[0], "rotate") || m[3] != "flag-text" && m[3] != "strong" {
+			continue
+		}
+		x, _ := strconv.ParseFloat(m[1], 64)
+		y, _ := strconv.ParseFloat(m[2], 64)
+		text := innerTag.ReplaceAllString(m[5], "")
+		w := wide(text, 13)
+		switch m[4] {
+		case "middle":
+			x -= w / 2
+		case "end":
+			x -= w
+		}
+		out = append(out, textBox{text, x, y - 10, x + w, y + 2})
+	}
+	return out
 }

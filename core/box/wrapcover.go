@@ -31,7 +31,7 @@ func buildWrapCover(j *Job) *Box {
 	size := j.Size(taken)
 	l, w, h := size.Length, size.Width, size.Depth
 	over := j.Measure("overhang", (5 * measure.Millimetre).Up(step))
-	lap := j.Measure("lap", max((h/2).Up(step), min(h, j.Adhesive.Width.Up(step))))
+	lap := j.Measure("lap", max((h/2).Up(step), min(h, j.leastLap())))
 	j.settle("overhang", over)
 	j.settle("lap", lap)
 	if !j.trayCanBe("tray", size, "rolled") || !j.coversCanBe(size, over, lap) {
@@ -71,6 +71,15 @@ func buildWrapCover(j *Job) *Box {
 	return b
 }
 
+// leastLap is how far the lid must come down: over what closes it, and the
+// strip that hides a ribbon's end must hold there.
+func (j *Job) leastLap() Length {
+	if j.Choice("closure") == "ribbon" {
+		return (j.Adhesive.Width + 2*j.T()).Up(j.Step.Size) + j.Step.Size
+	}
+	return (j.Adhesive.Width/2 + 2*j.T()).Up(j.Step.Size)
+}
+
 // closeCovers punches the holes of a ribbon, with the strip that hides its end,
 // or marks a pair of magnets.
 func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
@@ -95,6 +104,7 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		strip := sheet.Grid("ribbon strip", sheet.Cols(min(lid.Width, 40*measure.Millimetre).Down(j.Step.Size)), sheet.Rows((lap - 2*j.T()).Down(j.Step.Size)), "strip")
 		strip.Part = sheet.Liner
 		b.Pieces = append(b.Pieces, strip)
+		b.Seats = append(b.Seats, Seat{Piece: "ribbon strip", Face: "strip", On: "lid cover", OnFace: "lap", Lapped: true})
 		b.Mounts = append(b.Mounts, Mount{Piece: "ribbon strip", Face: "strip", On: "lid cover", OnFace: "lap", Out: -j.T()})
 		b.Supplies = append(b.Supplies, "two lengths of ribbon, each twice the box's width; their ends are stuck down flat before the tray goes in and under the strip")
 		b.Cautions = append(b.Cautions, "Ribbon and cord are not for infants: keep long ends away from them.")
@@ -114,8 +124,10 @@ func (j *Job) coversCanBe(d Dims, over, lap Length) bool {
 	if d.Depth < wide+2*j.T() {
 		j.Problem(j.SizeField("depth"), fmt.Sprintf("The tray's walls are %s; the covers stuck on their back want %s.", j.Say(d.Depth), j.Say((wide+2*j.T()).Up(j.Step.Size))), "Make the tray deeper, or stick with wet glue.")
 	}
-	if lap > d.Depth || lap < wide/2+2*j.T() {
-		j.Problem("box.options.lap", fmt.Sprintf("A front lap of %s does not suit a tray %s deep.", j.Say(lap), j.Say(d.Depth)), "Make it between "+j.Say((wide/2+2*j.T()).Up(j.Step.Size))+" and "+j.Say(d.Depth)+".")
+	if least := j.leastLap(); least > d.Depth {
+		j.Problem(j.SizeField("depth"), fmt.Sprintf("A tray %s deep has no room for a front lap of %s.", j.Say(d.Depth), j.Say(least)), "Make the tray deeper, or stick with wet glue.")
+	} else if lap > d.Depth || lap < least {
+		j.Problem("box.options.lap", fmt.Sprintf("A front lap of %s does not suit a tray %s deep.", j.Say(lap), j.Say(d.Depth)), "Make it between "+j.Say(least)+" and "+j.Say(d.Depth)+".")
 	}
 	return len(j.Problems) == before
 }

@@ -1,0 +1,128 @@
+package plan
+
+import (
+	"encoding/json"
+	"math"
+	"math/rand/v2"
+	"regexp"
+	"strings"
+	"testing"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/sheet"
+)
+
+// badly finds what no sentence at the bench should hold: marks of a program,
+// words twice, blanks astray, names of faces as the code writes them.
+var badly = regexp.MustCompile(`%!|\b(\w+) the the\b|\bthe the\b|  | [.,;]|\.\.|;\.|,\.|\b[a-z]+-(left|right|back|front|tab|top|bottom|roll|wrap|flap|wing|seal|dust|gusset|roof)\b|<nil>|\bmap\[`)
+
+// everyBox plans each style of a size that suits it, with every combination of
+// answers.
+func everyBox(t *testing.T, visit func(style *box.Style, p *Plan)) {
+	r := rand.New(rand.NewPCG(9, 9))
+	for _, style := range box.Styles {
+		all, made := combinations(style), 0
+		for n := range all {
+			b := sized("110 mm", "80 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes", "tools.adhesive", []string{"tape", "glue"}[r.IntN(2)])
+			b.Box = brief.Box{Style: brief.Text(style.ID)}
+			answer(&b, style, n)
+			if p := Make(b, Default); p.OK() {
+				made++
+				visit(style, p)
+			}
+		}
+		if made < all*9/10 {
+			t.Errorf("%s: only %d of %d combinations suit a plain size", style.ID, made, all)
+		}
+	}
+}
+
+// The steps of every box are sentences a maker can follow: each piece is cut,
+// scored and told how it is stuck, folded or put on.
+func TestStepsReadWell(t *testing.T) {
+	everyBox(t, func(style *box.Style, p *Plan) {
+		var text []string
+		for _, s := range p.Steps {
+			if s.Title == "" || len(s.Says) == 0 {
+				t.Errorf("%s: an empty step %q", style.ID, s.Title)
+			}
+			text = append(append(text, s.Says...), strings.Fields(s.Caution)...)
+			for _, says := range s.Says {
+				if says != strings.TrimSpace(says) || !strings.HasSuffix(says, ".") || says[0] >= 'a' && says[0] <= 'z' {
+					t.Errorf("%s: %q is no sentence", style.ID, says)
+				}
+				if bad := badly.FindString(says); bad != "" {
+					t.Errorf("%s: %q in %q", style.ID, bad, says)
+				}
+			}
+		}
+		for _, m := range p.Course() {
+			if bad := badly.FindString(m.Says); bad != "" || !strings.HasSuffix(m.Says, ".") || m.Says[0] >= 'a' {
+				t.Errorf("%s: %q in %q", style.ID, bad, m.Says)
+			}
+		}
+		whole := strings.ToLower(strings.Join(text, " "))
+		for _, piece := range p.Box.Pieces {
+			if n := strings.Count(whole, piece.Name); n < 2 {
+				t.Errorf("%s: the %s is named %d times in the steps", style.ID, piece.Name, n)
+			}
+			for _, m := range piece.Marks {
+				if !strings.Contains(whole, "stick the "+m.What) || !strings.Contains(strings.Join(p.Supplies(), " "), m.What) {
+					t.Errorf("%s: the %s is forgotten", style.ID, m.What)
+				}
+			}
+			if len(piece.Windows) > 0 && !strings.Contains(whole, "cut a window") || len(piece.Punches) > 0 && !strings.Contains(whole, "round hole") {
+				t.Errorf("%s: an opening of the %s is not told", style.ID, piece.Name)
+			}
+		}
+		for what, care := range map[string]string{"magnet": "swallowed", "ribbon strip": "infants"} {
+			if strings.Contains(whole, what) && !strings.Contains(whole, care) {
+				t.Errorf("%s: %s without a caution", style.ID, what)
+			}
+		}
+	})
+}
+
+// The pieces of every box as a program reads them: no line beyond its piece,
+// every face of a size, and the faces with what is cut away make up the whole
+// piece.
+func TestPlansAddUp(t *testing.T) {
+	everyBox(t, func(style *box.Style, p *Plan) {
+		for _, piece := range p.Box.Pieces {
+			sum := 0.0
+			for _, f := range piece.Faces {
+				sum += f.Area()
+			}
+			whole := piece.Width.MM() * piece.Height.MM()
+			// What is punched out of a face is a face of its own.
+			if math.Abs(sum-whole) > 1e-4*whole {
+				t.Errorf("%s: the faces of the %s come to %.1f mm² of %.1f", style.ID, piece.Name, sum, whole)
+			}
+			for _, l := range piece.Outline() {
+				for _, at := range []sheet.Point{l.A, l.B} {
+					if at.X < 0 || at.Y < 0 || at.X > piece.Width || at.Y > piece.Height {
+						t.Errorf("%s: a line of the %s leaves it", style.ID, piece.Name)
+					}
+				}
+			}
+			for _, s := range piece.Passes {
+				size, across := piece.Width, piece.Height
+				if !s.AlongWidth {
+					size, across = across, size
+				}
+				if s.At <= 0 || s.At >= size || s.From < 0 || s.To > across || s.From >= s.To {
+					t.Errorf("%s: a score of the %s at %v from %v to %v", style.ID, piece.Name, s.At, s.From, s.To)
+				}
+			}
+		}
+		var out jsonPlan
+		if err := json.Unmarshal(p.JSON(), &out); err != nil || len(out.Pieces) != len(p.Box.Pieces) || !out.Proof.Holds {
+			t.Errorf("%s: %v, %d pieces, proof %v", style.ID, err, len(out.Pieces), out.Proof)
+		}
+		in, outside := p.Box.Inside, p.Box.Outside
+		if in.Length >= outside.Length || in.Width >= outside.Width || in.Depth >= outside.Depth || in.Length <= 0 || in.Width <= 0 || in.Depth <= 0 {
+			t.Errorf("%s: inside %v, outside %v", style.ID, in, outside)
+		}
+	})
+}
