@@ -2,8 +2,6 @@ package web
 
 import (
 	"context"
-	"encoding/json"
-	"encoding/xml"
 	"fmt"
 	"io"
 	"log/slog"
@@ -17,7 +15,6 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/store"
@@ -399,61 +396,5 @@ func BenchmarkChange(b *testing.B) {
 		if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.0.count", fmt.Sprint(1+n%7)); w.Code != 200 {
 			b.Fatal(w.Code)
 		}
-	}
-}
-
-// The gallery: every style at the project's size or why not, narrowed by
-// wishes, each with its picture.
-func TestGallery(t *testing.T) {
-	a := newApp(t)
-	b := brief.New("mm")
-	b.Set("card.sheet", "a3")
-	path := "/projects/" + a.begin(b)
-	all := a.get(path + "?view=styles&stage=box").Body.String()
-	for _, s := range box.Styles {
-		if !strings.Contains(all, `data-style="`+s.ID+`"`) || !strings.Contains(all, s.About) {
-			t.Errorf("%s is not in the gallery", s.ID)
-		}
-		for _, still := range []string{"", "&still=1"} {
-			r := a.get(path + "/style.svg?style=" + s.ID + still)
-			if strings.Contains(all, "style="+s.ID) != (r.Code == 200) {
-				t.Errorf("the picture of %s: %d", s.ID, r.Code)
-			}
-			if r.Code != 200 {
-				continue
-			}
-			moves := strings.Contains(r.Body.String(), "<animate ")
-			if err := xml.Unmarshal(r.Body.Bytes(), new(any)); err != nil || moves != (still == "") {
-				t.Errorf("the picture of %s%s: %v, moves %v", s.ID, still, err, moves)
-			}
-		}
-	}
-	for want, styles := range map[string]string{"book": "flap-box hinged-lid wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": ""} {
-		got := a.get(path + "?view=styles&want=" + want).Body.String()
-		var shown []string
-		for _, s := range box.Styles {
-			if strings.Contains(got, `data-style="`+s.ID+`"`) {
-				shown = append(shown, s.ID)
-			}
-		}
-		if strings.Join(shown, " ") != styles {
-			t.Errorf("%s: %v", want, shown)
-		}
-		if styles == "" && !strings.Contains(got, "Leave out one of the wishes") {
-			t.Error("an empty gallery says nothing")
-		}
-	}
-	if r := a.get(path + "/style.svg?style=hat"); r.Code != 404 {
-		t.Errorf("an unknown style: %d", r.Code)
-	}
-	if r := a.post(path+"/change", "base", fmt.Sprint(a.head(strings.TrimPrefix(path, "/projects/")).ID), "box.style", "carton"); r.Code != 200 || a.head(strings.TrimPrefix(path, "/projects/")).Brief.Box.Style != "carton" {
-		t.Errorf("taking a style: %d", r.Code)
-	}
-	if r := a.get(path + "/solid.json"); r.Code != 200 || !json.Valid(r.Body.Bytes()) || r.Header().Get("Content-Type") != "application/json" {
-		t.Errorf("the solid: %d", r.Code)
-	}
-	b.Contents = nil
-	if r := a.get("/projects/" + a.begin(b) + "/solid.json"); r.Code != 404 {
-		t.Errorf("the solid of no plan: %d", r.Code)
 	}
 }

@@ -126,3 +126,35 @@ func TestPlansAddUp(t *testing.T) {
 		}
 	})
 }
+
+// The order of making, in words, for a box of each kind: a lid put on, an end
+// tucked in, pieces stuck on each other.
+func TestCourseInWords(t *testing.T) {
+	for style, want := range map[string][]string{
+		"tray-lid": {"Base: Fold up the left and right.", "Base: Fold up the tabs.", "Base: Fold up the back and front and stick the tabs.",
+			"Lid: Fold up the left and right.", "Lid: Fold up the tabs.", "Lid: Fold up the back and front and stick the tabs.", "Put in 2 × tin.", "Put the lid on."},
+		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom.",
+			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.", "Close the top and top lip."},
+		"gable-cap": {"Base: Fold up the left, right, back and front.", "Base: Fold up the wrapped corners and stick the wrapped corners.",
+			"Cap: Wrap the four walls round to the seam and stick the seam.", "Cap: Push the gussets in and bring the roof slopes together and stick the roof slope and ridge strips.",
+			"Put in 2 × tin.", "Put the cap on."},
+		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam.", "Fold up the left flap and right flap and stick the right flap and left flap.",
+			"Fold up the front flap and stick the front flap.", "Put in 2 × tin.", "Pinch the top flat."},
+	} {
+		b := brief.New("mm")
+		b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "50 mm", Count: "2"}}
+		b.Box = brief.Box{Style: brief.Text(style)}
+		b.Set("card.sheet", "a3")
+		p := Make(b, Default)
+		if !p.OK() {
+			t.Fatal(style, p.Problems)
+		}
+		var got []string
+		for _, m := range p.Course() {
+			got = append(got, m.Says)
+		}
+		if strings.Join(got, "|") != strings.Join(want, "|") {
+			t.Errorf("%s:\n%s\nwant\n%s", style, strings.Join(got, "\n"), strings.Join(want, "\n"))
+		}
+	}
+}
