@@ -57,7 +57,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the scores 2 from the left and right edges, 2 deep)",
+		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the score 2 from the left and right edges, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs", "left and right; then tabs; then back and front",
 		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",
 	} {
@@ -67,5 +67,23 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	if strings.Contains(text, "Let wet glue dry") {
 		t.Error("tape need not dry")
+	}
+}
+
+// Slits are told from the edge they are nearest to, and from both when they are
+// alike.
+func TestSlitPlaces(t *testing.T) {
+	for _, c := range []struct{ picture, want string }{
+		{"a | b c\nd e f\ng h i", "along the score 2 from the left edge, 1 deep"},
+		{"a | b | c\nd e f\ng h i", "along the score 2 from the left and right edges, 1 deep"},
+		{"a b | c\nd e f\ng h | i", "along the score 2 from the right edge, 1 deep"},
+		{"a b c\n- ~ -\nd e f\ng h i", "along the score 1 from the top edge, 2 deep"},
+		{"a b c\n- ~ ~\nd e f\n~ ~ -\ng h i", "along the score 1 from the top and bottom edges, 2 deep"},
+		{"a b c\nd e | f\ng h i", "along the score 2 from the right edge, 3 deep"},
+	} {
+		p := sheet.Grid("it", sheet.Cols(2*in, 4*in, 2*in), sheet.Rows(in, 3*in, in), c.picture)
+		if got := slitPlaces(p, say); got != c.want {
+			t.Errorf("%q: %q, want %q", c.picture, got, c.want)
+		}
 	}
 }

@@ -143,21 +143,45 @@ func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
 	return parts
 }
 
+// slitPlaces tells where slits run: along which scores, from which edges.
 func slitPlaces(p *sheet.Piece, say func(Length) string) string {
-	places := map[string]int{}
-	var order []string
-	for _, s := range p.Slits {
-		at, size, dir := s.A.X, p.Width, "left and right"
-		if s.A.Y == s.B.Y {
-			at, size, dir = s.A.Y, p.Height, "top and bottom"
-		}
-		key := fmt.Sprintf("along the scores %s from the %s edges, %s deep", say(min(at, size-at)), dir, say((s.A.X-s.B.X).Abs()+(s.A.Y-s.B.Y).Abs()))
-		if places[key] == 0 {
-			order = append(order, key)
-		}
-		places[key]++
+	type place struct {
+		at, deep Length
+		level    bool
 	}
-	return strings.Join(order, "; ")
+	edges := map[place][]string{}
+	var order []place
+	for _, s := range p.Slits {
+		at, size, near, far := s.A.X, p.Width, "left", "right"
+		level := s.A.Y == s.B.Y
+		if level {
+			at, size, near, far = s.A.Y, p.Height, "top", "bottom"
+		}
+		edge := near
+		if 2*at > size {
+			at, edge = size-at, far
+		}
+		k := place{at, (s.A.X - s.B.X).Abs() + (s.A.Y - s.B.Y).Abs(), level}
+		if edges[k] == nil {
+			order = append(order, k)
+		}
+		if !slices.Contains(edges[k], edge) {
+			edges[k] = append(edges[k], edge)
+		}
+	}
+	var out []string
+	for _, k := range order {
+		from := "the " + edges[k][0] + " edge"
+		if len(edges[k]) > 1 {
+			slices.Sort(edges[k])
+			if k.level {
+				slices.Reverse(edges[k])
+			}
+			from = "the " + strings.Join(edges[k], " and ") + " edges"
+		}
+		out = append(out, fmt.Sprintf("along the score %s from %s, %s deep", say(k.at), from, say(k.deep)))
+	}
+	return strings.Join(out, "; ")
 }
 
 // putOn tells what is stuck on while the piece is still flat.
