@@ -169,7 +169,7 @@ func TestTreePaintsBackToFront(t *testing.T) {
 				b = fold.Vec{Z: 10 + 20*r.Float64()}
 			}
 			n := a.Cross(b)
-			polys = append(polys, poly{[]fold.Vec{at, at.Add(a), at.Add(a).Add(b), at.Add(b)}, make([]bool, 4), n.Times(1 / n.Len()), "#000000"})
+			polys = append(polys, poly{[]fold.Vec{at, at.Add(a), at.Add(a).Add(b), at.Add(b)}, make([]bool, 4), n.Times(1 / n.Len()), "#000000", 0})
 		}
 		v := View{r.Float64() * 360, r.Float64()*120 - 60}
 		eye := v.eye()

@@ -292,6 +292,9 @@ func (f flat) size() {
 	if f.piece.Count > 1 {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
 	}
+	if f.p.Card.Pattern != "" {
+		name += " · pattern ↑"
+	}
 	f.text(f.x-marginLeft+6, f.y-rulerWide-26, "strong", "start", title(name))
 }
 

@@ -28,7 +28,7 @@ func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 
 // sceneOf puts the box in a pose, with its contents when they are in.
 func sceneOf(p *plan.Plan, pose box.Pose, v View) *scene {
-	scene := &scene{eye: v.eye()}
+	scene := &scene{eye: v.eye(), print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
 	a := p.Box.Assemble(p.Card.Caliper, pose)
 	for _, body := range a.Bodies {
 		scene.body(body, p.Card.Colour, p.Card.Inside)
@@ -58,6 +58,7 @@ func (v View) screen() (right, up fold.Vec) {
 type scene struct {
 	eye   fold.Vec
 	polys []poly
+	print *printing
 }
 
 // poly is a convex polygon. Real says which edges are edges of card.
@@ -66,16 +67,17 @@ type poly struct {
 	real   []bool
 	normal fold.Vec
 	colour string
+	print  int // of the scene's printing, 0 for none
 }
 
 func (s *scene) body(b *fold.Body, outside, inside string) {
 	for _, f := range b.Faces {
-		colour := outside
-		if f.In.Dot(s.eye) > 0 {
-			colour = inside
+		colour, print := inside, 0
+		if f.In.Dot(s.eye) <= 0 {
+			colour, print = outside, s.print.on(f.Frame)
 		}
 		for _, part := range f.Convex() {
-			s.polys = append(s.polys, poly{part.Points, part.Real, f.In, colour})
+			s.polys = append(s.polys, poly{part.Points, part.Real, f.In, colour, print})
 		}
 	}
 }
@@ -116,7 +118,7 @@ func (s *scene) side(edges bool, pts ...fold.Vec) {
 		real[i] = edges
 	}
 	if l := n.Len(); l > 0 {
-		s.polys = append(s.polys, poly{pts, real, n.Times(1 / l), thingColour})
+		s.polys = append(s.polys, poly{pts, real, n.Times(1 / l), thingColour, 0})
 	}
 }
 
@@ -195,6 +197,7 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 		x, y := flat(p)
 		return px(x*k+dx) + " " + px(y*k+dy)
 	}
+	s.print.define(c, right, up, k, dx, dy)
 	grow(s.polys).walk(s.eye, func(p poly) {
 		var b, bare, edges strings.Builder
 		for i, pt := range p.points {
@@ -212,7 +215,10 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 		fill := shade(p.colour, p.normal)
 		c.tag("path", "d", b.String()+"Z", "fill", fill)
 		if bare.Len() > 0 { // over the seam, or what lies behind shines through
-			c.tag("path", "d", bare.String(), "stroke", fill, "stroke-width", "1.6", "stroke-linecap", "round")
+			c.tag("path", "d", bare.String(), "stroke", fill, "stroke-width", "1")
+		}
+		if p.print > 0 {
+			c.tag("path", "d", b.String()+"Z", "fill", s.print.fill(p.print))
 		}
 		c.tag("path", "class", "edge", "d", edges.String())
 	})

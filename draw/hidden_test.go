@@ -1,13 +1,18 @@
 package draw
 
 import (
+	"encoding/xml"
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"net/url"
+	"regexp"
+	"strings"
 	"testing"
 
 	"brevium/core/box"
 	"brevium/core/fold"
+	"brevium/core/plan"
 )
 
 // Hidden card is hidden: at any place of the picture, what is painted last is
@@ -111,6 +116,55 @@ func TestNumbersDoNotOverlap(t *testing.T) {
 					}
 				}
 			}
+		}
+	}
+}
+
+// A printed card shows its pattern on outsides only, with fills whose names no
+// other picture on the page has, and the tile as a picture of its own.
+func TestPattern(t *testing.T) {
+	plain := sizedPlan(t, "tray-lid")
+	b := plain.Brief.Clone()
+	b.Set("card.stock", "sprig-220")
+	p := plan.Make(b, plan.Default)
+	names := map[string]bool{}
+	fill := regexp.MustCompile(`fill="url\(#([^)]+)\)"`)
+	for _, pose := range []box.Pose{box.Closed, {Fold: 1, Lift: 1}} {
+		svg := Folded(p, pose, DefaultView, 300, 200)
+		fills := fill.FindAllStringSubmatch(svg, -1)
+		if len(fills) < 3 {
+			t.Fatalf("%v: only %d printed faces", pose, len(fills))
+		}
+		here := map[string]bool{}
+		for _, m := range fills {
+			if !strings.Contains(svg, `id="`+m[1]+`"`) {
+				t.Errorf("the fill %s is not there", m[1])
+			}
+			here[m[1]] = true
+		}
+		for name := range here {
+			if names[name] {
+				t.Errorf("two pictures use %s", name)
+			}
+			names[name] = true
+		}
+		if err := xml.Unmarshal([]byte(svg), new(any)); err != nil {
+			t.Error(err)
+		}
+	}
+	if fill.MatchString(Folded(plain, box.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
+		t.Error("plain card is printed")
+	}
+	if flat := Flat(p, "", 690, 560); !strings.Contains(flat, "pattern ↑") || strings.Contains(Flat(plain, "", 690, 560), "pattern ↑") {
+		t.Error("the flat drawing does not say which way the pattern stands, or says it of plain card")
+	}
+	for _, card := range plan.Default.Cards {
+		image, ok := strings.CutPrefix(TileImage(card), "data:image/svg+xml,")
+		if ok != (card.Pattern != "") {
+			t.Errorf("%s has a tile: %v", card.ID, ok)
+		}
+		if svg, err := url.PathUnescape(image); err != nil || ok && (xml.Unmarshal([]byte(svg), new(any)) != nil || !strings.Contains(svg, card.Ink)) {
+			t.Errorf("%s: %q %v", card.ID, svg, err)
 		}
 	}
 }

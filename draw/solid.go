@@ -18,8 +18,8 @@ type Solid struct {
 	Caliper float64     `json:"caliper"`
 	Outside string      `json:"outside"`
 	Inside  string      `json:"inside"`
-	Pattern string      `json:"pattern,omitempty"`
-	Ink     string      `json:"ink,omitempty"`
+	Tile    string      `json:"tile,omitempty"` // what the outside's pattern repeats, a picture
+	TileMM  float64     `json:"tileSize"`       // and its side
 	Shapes  []solidForm `json:"shapes"`
 	Faces   []solidFace `json:"faces"`
 	Steps   []solidStep `json:"steps"`
@@ -71,7 +71,7 @@ const openFrames = 10
 
 // SolidOf works out the solid of a plan.
 func SolidOf(p *plan.Plan) *Solid {
-	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside, Pattern: p.Card.Pattern, Ink: p.Card.Ink, Things: []solidBody{}}
+	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside, Tile: TileImage(p.Card), TileMM: tile, Things: []solidBody{}}
 	closed := p.Box.Assemble(p.Card.Caliper, box.Closed)
 	index := map[string]int{}
 	shapes := map[string]int{}
@@ -80,7 +80,10 @@ func SolidOf(p *plan.Plan) *Solid {
 			key := b.Piece.Name + "/" + f.Name
 			if _, known := shapes[key]; !known {
 				shapes[key] = len(s.Shapes)
-				s.Shapes = append(s.Shapes, form(f))
+				shape := form(f)
+				// What opens the box lies on nothing then.
+				shape.Behind = f.Layer > 0 && !slices.Contains(p.Box.Opens, f.Name)
+				s.Shapes = append(s.Shapes, shape)
 			}
 			if _, known := index[key]; !known {
 				index[key] = len(s.Faces)
@@ -145,7 +148,7 @@ func round(x float64, places int) float64 {
 // form cuts the face into triangles, its points measured from its middle.
 func form(f *fold.Placed) solidForm {
 	lo, hi := f.Bounds()
-	out := solidForm{Behind: f.Layer > 0, Mid: [2]float64{round((lo.X+hi.X).MM()/2, 2), round((lo.Y+hi.Y).MM()/2, 2)}}
+	out := solidForm{Mid: [2]float64{round((lo.X+hi.X).MM()/2, 2), round((lo.Y+hi.Y).MM()/2, 2)}}
 	at := map[[2]float64]int{}
 	mid := f.Middle()
 	point := func(v fold.Vec) int {

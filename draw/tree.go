@@ -39,7 +39,7 @@ func grow(polys []poly) *tree {
 
 // split cuts a polygon by the node's plane. Cut edges are not edges of card.
 func (t *tree) split(p poly) (front, back poly, on bool) {
-	front, back = poly{normal: p.normal, colour: p.colour}, poly{normal: p.normal, colour: p.colour}
+	front, back = poly{normal: p.normal, colour: p.colour, print: p.print}, poly{normal: p.normal, colour: p.colour, print: p.print}
 	on = true
 	for i, a := range p.points {
 		b := p.points[(i+1)%len(p.points)]

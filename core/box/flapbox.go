@@ -65,7 +65,8 @@ func buildFlapBox(j *Job) *Box {
 	size := j.Size(taken)
 	l, w, h := size.Length, size.Width, size.Depth
 	s.front = j.Measure("front", h)
-	s.flap = j.Measure("flap-depth", max((h*2/5).Up(j.Step.Size), (h-s.front+j.Adhesive.Width).Up(j.Step.Size)))
+	// Long enough to be held by: a magnet or a dot wants its own width and more.
+	s.flap = j.Measure("flap-depth", min((h-j.sliver()).Down(j.Step.Size), max(h*2/5, h-s.front+j.Adhesive.Width, 16*measure.Millimetre).Up(j.Step.Size)))
 	j.settle("front", s.front)
 	j.settle("flap-depth", s.flap)
 	s.top = w

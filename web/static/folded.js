@@ -71,34 +71,13 @@ function rim(shape, z) {
   return new THREE.BufferGeometry().setAttribute("position", new THREE.Float32BufferAttribute(at, 3));
 }
 
-// printed draws one tile of a pattern, the way it stands upright on the sheet.
-const tileSize = 24; // mm
-function printed(solid) {
-  if (!solid.pattern) return null;
-  const c = document.createElement("canvas");
-  c.width = c.height = 192;
-  const g = c.getContext("2d");
-  g.fillStyle = solid.outside;
-  g.fillRect(0, 0, 192, 192);
-  g.strokeStyle = g.fillStyle = solid.ink;
-  if (solid.pattern === "stripes") {
-    for (const x of [0, 96]) g.fillRect(x + 18, 0, 36, 192);
-  } else {
-    g.lineWidth = 5;
-    g.lineCap = "round";
-    for (const [x, y] of [[48, 92], [144, 188]]) {
-      g.beginPath();
-      g.moveTo(x, y);
-      g.quadraticCurveTo(x - 8, y - 40, x + 4, y - 76);
-      g.stroke();
-      for (const [dx, dy, lean] of [[-14, -28, -0.7], [14, -42, 0.7], [-12, -56, -0.6]]) {
-        g.beginPath();
-        g.ellipse(x + dx, y + dy, 7, 15, lean, 0, 7);
-        g.fill();
-      }
-    }
-  }
-  const texture = new THREE.CanvasTexture(c);
+// printed gives the outside's pattern, once its picture is there.
+function printed(solid, ready) {
+  if (!solid.tile) return null;
+  const texture = new THREE.Texture();
+  const picture = new Image();
+  picture.onload = () => { texture.image = picture; texture.needsUpdate = true; ready(); };
+  picture.src = solid.tile;
   texture.wrapS = texture.wrapT = THREE.RepeatWrapping;
   texture.colorSpace = THREE.SRGBColorSpace;
   texture.anisotropy = 4;
@@ -154,11 +133,11 @@ class View {
     sun.position.set(-0.45, -0.7, 1);
     this.scene.add(sun);
     const paint = (colour, more) => new THREE.MeshLambertMaterial({ color: colour, ...more });
-    const map = printed(solid);
+    const map = printed(solid, () => this.show(this.at, this.lift));
     const side = [paint(solid.inside), map ? paint(0xffffff, { map }) : paint(solid.outside), paint(solid.inside)];
     const glue = side.map((m) => { const g = m.clone(); g.color.lerp(new THREE.Color("#2f9e8f"), 0.55); return g; });
     const ink = new THREE.LineBasicMaterial({ color: 0x3b3128, transparent: true, opacity: 0.75 });
-    const cards = solid.shapes.map((s) => card(s, solid.caliper, tileSize)), far = solid.caliper / 2 + hair;
+    const cards = solid.shapes.map((s) => card(s, solid.caliper, solid.tileSize)), far = solid.caliper / 2 + hair;
     const rims = solid.shapes.map((s) => [rim(s, far), rim(s, -far)]);
     this.faces = solid.faces.map((f) => {
       const mesh = new THREE.Mesh(cards[f.shape], side);

@@ -1,0 +1,88 @@
+package draw
+
+import (
+	"fmt"
+	"hash/fnv"
+	"net/url"
+
+	"brevium/core/fold"
+	"brevium/core/stock"
+)
+
+// tile is the side, in millimetres, of what a printed pattern repeats.
+const tile = 24
+
+// tileOf draws what the pattern of a card repeats, in eighths of a millimetre,
+// upright as the sheet lies.
+func tileOf(card stock.Card) string {
+	c := &canvas{}
+	switch card.Pattern {
+	case "stripes":
+		for _, x := range []int{18, 114} {
+			c.tag("rect", "x", x, "y", "0", "width", 36, "height", 192, "fill", card.Ink)
+		}
+	case "sprigs":
+		for _, at := range [][2]float64{{48, 92}, {144, 188}} {
+			x, y := at[0], at[1]
+			c.tag("path", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", px(x), px(y), px(x-8), px(y-40), px(x+4), px(y-76)), "fill", "none", "stroke", card.Ink, "stroke-width", 5.0, "stroke-linecap", "round")
+			for _, leaf := range [][3]float64{{-14, -28, -40}, {14, -42, 40}, {-12, -56, -34}} {
+				cx, cy := px(x+leaf[0]), px(y+leaf[1])
+				c.tag("ellipse", "cx", cx, "cy", cy, "rx", 7.0, "ry", 15.0, "fill", card.Ink, "transform", fmt.Sprintf("rotate(%s %s %s)", px(leaf[2]), cx, cy))
+			}
+		}
+	}
+	return c.String()
+}
+
+// TileImage gives a tile on its card as an address that holds the picture
+// itself; "" for plain card.
+func TileImage(card stock.Card) string {
+	if card.Pattern == "" {
+		return ""
+	}
+	return "data:image/svg+xml," + url.PathEscape(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="192" height="192"><rect width="192" height="192" fill="%s"/>%s</svg>`, card.Colour, tileOf(card)))
+}
+
+// printing lays the pattern on the outsides of faces: for each face a fill of
+// its own, turned as the face stands. Names are the picture's own, because
+// fills are found by name through the whole page.
+type printing struct {
+	name   string
+	tile   string
+	frames []fold.Frame
+}
+
+func newPrinting(card stock.Card, of string) *printing {
+	if card.Pattern == "" {
+		return nil
+	}
+	sum := fnv.New32a()
+	sum.Write([]byte(of))
+	return &printing{name: fmt.Sprintf("p%x", sum.Sum32()), tile: tileOf(card)}
+}
+
+// on adds a face and gives its number, from 1; 0 prints nothing.
+func (p *printing) on(f fold.Frame) int {
+	if p == nil {
+		return 0
+	}
+	p.frames = append(p.frames, f)
+	return len(p.frames)
+}
+
+func (p *printing) fill(n int) string { return fmt.Sprintf("url(#%s-%d)", p.name, n) }
+
+// define writes the fills; k, dx and dy place the picture.
+func (p *printing) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
+	if p == nil {
+		return
+	}
+	c.WriteString(fmt.Sprintf(`<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`, p.name, p.tile))
+	const eighth = float64(tile) / 192
+	for i, f := range p.frames {
+		x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
+		c.tag("pattern", "id", fmt.Sprintf("%s-%d", p.name, i+1), "href", "#"+p.name, "patternTransform",
+			fmt.Sprintf("matrix(%.4f %.4f %.4f %.4f %s %s)", x.Dot(right), -x.Dot(up), y.Dot(right), -y.Dot(up), px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
+	}
+	c.WriteString("</defs>")
+}
