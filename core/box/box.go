@@ -138,6 +138,7 @@ type Job struct {
 	Given    *Dims  // score to score, to the letter
 	Need     Dims   // clear room the contents want
 	Proud    Length // how far the contents stand above the rim
+	Beside   Length // what of the need is clear room on each side of them
 	Options  map[string]brief.Text
 	Typed    []brief.Scored // pieces from a list of scores
 	Stated   *brief.Size    // and the finished size it claims

@@ -109,6 +109,8 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	p.Tuck("right-front-wing", "front-roof", 1)
 	p.Tuck("left-front-wing", "front-roof", 1)
 	p.Tuck("left-back-wing", "back-roof", 2)
+	// A steep roof brings the wings of a gusset together well below the ridge.
+	p.Crowds = [][2]string{{"right-back-wing", "right-front-wing"}, {"left-front-wing", "left-back-wing"}}
 	p.Glue("right-back-seal", "back-seal")
 	p.Glue("left-back-seal", "back-seal")
 	p.GlueOver("right-front-seal", "back-seal", 2)

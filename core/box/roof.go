@@ -18,10 +18,10 @@ func RoofRise(slope, width Length) Length {
 // to lie inside the roof at every height; with gussets the ends lean in too.
 // When none will do, it says so.
 func (j *Job) roofOver(d Dims, gussets bool) (Length, bool) {
-	top := (j.Proud + 3*j.T()).MM()
-	beside := (d.Width-j.Need.Width).MM()/2 - 2*j.T().MM()
+	top, t := (j.Proud + 3*j.T()).MM(), j.T().MM()
+	beside, eaves := j.Beside.MM()+(d.Width-j.Need.Width).MM()/2-2*t, "shoulder"
 	if gussets {
-		beside = min(beside, (d.Length-j.Need.Length).MM()/2-2*j.T().MM())
+		beside, eaves = min(beside, j.Beside.MM()+(d.Length-j.Need.Length).MM()/2-2*t), "eaves"
 	}
 	for roof := (d.Width * 11 / 20).Up(j.Step.Size); roof <= 3*d.Width; roof += j.Step.Size {
 		// At the height of their upper edges the roof has come in by this much.
@@ -30,6 +30,6 @@ func (j *Job) roofOver(d Dims, gussets bool) (Length, bool) {
 			return roof, true
 		}
 	}
-	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the eaves, too near the walls for any roof to clear them.", j.Say(j.Proud)), "Leave more finger room round them, or let less stand proud.")
+	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the %s, too near the walls for any roof to clear them.", j.Say(j.Proud), eaves), "Leave more finger room round them, or let less stand proud.")
 	return 0, false
 }

@@ -354,7 +354,7 @@ func (j *Job) trayCanBe(name string, d Dims, walls string) bool {
 	if d.Width < 10*j.T()+measure.Millimetre {
 		j.Problem(field("width"), fmt.Sprintf("The %s is only %s from front to back.", name, j.Say(d.Width)), "Make the box wider.")
 	}
-	if name == "base" && j.Choice("tabs") == "narrow" && j.Asked("tab-width") {
+	if name != "lid" && j.Choice("tabs") == "narrow" && j.Asked("tab-width") {
 		if w := j.Measure("tab-width", wide); w < wide {
 			j.Problem("box.options.tab-width", fmt.Sprintf("A tab of %s is too narrow for %s, which wants %s.", j.Say(w), j.Adhesive.Title, enough), "Make it at least "+enough+".")
 		}

@@ -48,7 +48,7 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point, change func(on *s
 	out := sheet.New(p.Name, 0, 0)
 	far := move(sheet.Point{X: p.Width, Y: p.Height})
 	out.Width, out.Height = far.X, far.Y
-	out.Root, out.Glues, out.Tucks, out.Meets, out.Order = p.Root, p.Glues, p.Tucks, p.Meets, p.Order
+	out.Root, out.Glues, out.Tucks, out.Meets, out.Order, out.Crowds = p.Root, p.Glues, p.Tucks, p.Meets, p.Order, p.Crowds
 	if p.Middle != nil {
 		mid := move(*p.Middle)
 		out.Middle = &mid

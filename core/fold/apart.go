@@ -38,13 +38,19 @@ func Apart(bodies ...*Body) Check {
 
 func fullName(p *Placed) string { return p.Name + " of " + p.Body.Piece.Name }
 
-// related says whether two faces touch by intention: across a crease, or glued.
+// related says whether two faces touch by intention: across a crease, glued, or
+// where card crowds.
 func related(p, q *Placed) bool {
 	if p.Body != q.Body {
 		return false
 	}
 	for _, e := range p.Edges {
 		if e.Beyond == q.Face && !e.Kind.Open() {
+			return true
+		}
+	}
+	for _, c := range p.Body.Piece.Crowds {
+		if c == [2]string{p.Name, q.Name} || c == [2]string{q.Name, p.Name} {
 			return true
 		}
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"strings"
 	"testing"
@@ -37,6 +38,42 @@ func TestEveryStyleHolds(t *testing.T) {
 			}
 			if planned < 2000 || len(made) < all {
 				t.Errorf("only %d were planned, of %d of %d combinations", planned, len(made), all)
+			}
+		})
+	}
+}
+
+// Lengths typed for a style's questions, sensible or not: the box is refused
+// with the reason or it holds.
+func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
+	for i, style := range box.Styles {
+		t.Run(style.ID, func(t *testing.T) {
+			t.Parallel()
+			r := rand.New(rand.NewPCG(61, uint64(i)))
+			all, planned, refused := combinations(style), 0, 0
+			for n := range 1200 {
+				b := random(r)
+				b.Box = brief.Box{Style: brief.Text(style.ID)}
+				answer(&b, style, n%all)
+				for _, o := range style.Options {
+					if len(o.Choices) == 0 && r.IntN(2) == 0 {
+						b.Set("box.options."+o.ID, fmt.Sprintf("%d mm", 4+r.IntN(30+r.IntN(60))))
+					}
+				}
+				p := Make(b, Default)
+				if !p.OK() {
+					refused++
+					continue
+				}
+				planned++
+				for _, c := range p.Checks {
+					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
+					}
+				}
+			}
+			if planned < 100 {
+				t.Errorf("%d planned, %d refused", planned, refused)
 			}
 		})
 	}

@@ -109,7 +109,7 @@ func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
 	if insert.Divided(kind) {
 		s.room.Below += t // things may stand on a partition's foot
 	}
-	s.job.Proud = s.room.Proud
+	s.job.Proud, s.job.Beside = s.room.Proud, s.room.Around+s.room.Padding
 	if len(r.Problems) > 0 {
 		return nil, false
 	}

@@ -130,6 +130,7 @@ type Piece struct {
 	Middle  *Point         // what lies at the middle of the box; nil is the root's middle
 	Glues   []Glue         // which face is stuck to which
 	Tucks   []Glue         // faces that lie behind others without being stuck
+	Crowds  [][2]string    // faces that press on each other where many layers come together
 	Meets   [][2]string    // walls whose edges come together
 	Order   [][]string     // faces in the order they are folded up, together or in turn
 	Told    map[int]string // what a group of the order is called, where its names don't say it
