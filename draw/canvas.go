@@ -7,6 +7,7 @@ import (
 	_ "embed"
 	"fmt"
 	"html"
+	"math"
 	"regexp"
 	"strconv"
 	"strings"
@@ -88,6 +89,14 @@ func px(v float64) string {
 		return "0"
 	}
 	return s
+}
+
+// tenth writes a coordinate to a tenth: enough for what is not measured.
+func tenth(v float64) string {
+	if v = math.Round(v*10) / 10; v == 0 {
+		return "0"
+	}
+	return strconv.FormatFloat(v, 'f', -1, 64)
 }
 
 // picture wraps a drawing: its size, what it shows in words, its patterns.

@@ -195,7 +195,7 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 	dx, dy := (w-k*(hiX-loX))/2-k*loX, (h-k*(hiY-loY))/2-k*loY
 	at := func(p fold.Vec) string {
 		x, y := flat(p)
-		return px(x*k+dx) + " " + px(y*k+dy)
+		return tenth(x*k+dx) + " " + tenth(y*k+dy)
 	}
 	s.print.define(c, right, up, k, dx, dy)
 	grow(s.polys).walk(s.eye, func(p poly) {
@@ -213,6 +213,10 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 			side.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
 		}
 		fill := shade(p.colour, p.normal)
+		if bare.Len() == 0 && p.print == 0 { // whole: its rim is its edge
+			c.tag("path", "class", "face", "d", b.String()+"Z", "fill", fill)
+			return
+		}
 		c.tag("path", "d", b.String()+"Z", "fill", fill)
 		if bare.Len() > 0 { // over the seam, or what lies behind shines through
 			c.tag("path", "d", bare.String(), "stroke", fill, "stroke-width", "1")

@@ -10,17 +10,17 @@ import (
 
 // the moments of a moving picture, and how long the closed and the opened box
 // stay, in moments
-const moments, stay = 11, 4
+const moments, stay = 9, 3
 
 // Moving draws the box being made, from flat to closed and opened again, as
 // pictures that follow each other. It needs no script, and stands still where
 // motion is not shown.
 func Moving(p *plan.Plan, w, h float64) string {
-	poses := make([]box.Pose, 0, moments+3)
+	poses := make([]box.Pose, 0, moments+1)
 	for i := range moments {
 		poses = append(poses, box.Pose{Fold: float64(i) / (moments - 1)})
 	}
-	poses = append(poses, box.Pose{Fold: 1, Lift: 0.3}, box.Pose{Fold: 1, Lift: 0.6})
+	poses = append(poses, box.Pose{Fold: 1, Lift: 0.6})
 	long := make([]int, len(poses))
 	all := 0
 	for i := range long {
