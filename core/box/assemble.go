@@ -40,7 +40,11 @@ func (b *Box) After(t Length, steps float64) Assembly {
 	pr := b.at(steps)
 	a := b.together(t, Closed, pr)
 	goal := b.together(t, Closed, progress{})
-	x := 0.0
+	asCut := func(p *sheet.Piece) (left, right float64) {
+		lo, hi := fold.Bounds(fold.Up(p, t.MM(), func(string) float64 { return 0 }))
+		return lo.X, hi.X
+	}
+	_, x := asCut(b.Piece(b.Holder))
 	for i, body := range a.Bodies {
 		part := pr.put[body.Piece.Name]
 		if body.Piece.Name == b.Holder {
@@ -48,11 +52,9 @@ func (b *Box) After(t Length, steps float64) Assembly {
 		}
 		// Apart, pieces lie in a row beside the holder, which stays.
 		apart := fold.Folded(body.Piece, t.MM())
-		if x == 0 {
-			x = b.Piece(b.Holder).Width.MM() / 2
-		}
-		spot := fold.Vec{X: x + 20 + body.Piece.Width.MM()/2}
-		x += 20 + body.Piece.Width.MM()
+		left, right := asCut(body.Piece)
+		spot := fold.Vec{X: x + 20 - left}
+		x += 20 + right - left
 		apart.Move(spot)
 		body.Move(spot)
 		if part > 0 {

@@ -72,7 +72,11 @@ func tear(b *fold.Body) (worst float64, where string) {
 // Everything is flat at first, and the last moment is the finished box.
 func TestCourseEnds(t *testing.T) {
 	for _, s := range box.Styles {
-		p := planned(t, s.ID)
+		var options []string
+		if s.ID == "carton" {
+			options = []string{"box.options.pull", "yes"}
+		}
+		p := planned(t, s.ID, options...)
 		start, end := p.Box.After(p.Card.Caliper, 0), p.Box.After(p.Card.Caliper, float64(len(p.Box.Course())))
 		for i, goal := range p.Box.Assemble(p.Card.Caliper, box.Closed).Bodies {
 			for k, f := range goal.Faces {
@@ -81,6 +85,15 @@ func TestCourseEnds(t *testing.T) {
 				}
 				if d := end.Bodies[i].Faces[k].Poly[0].Sub(f.Poly[0]).Len(); d > 0.01 {
 					t.Errorf("%s: %s ends %.2f mm from its place", s.ID, f.Name, d)
+				}
+			}
+		}
+		for i, one := range start.Bodies {
+			for _, other := range start.Bodies[i+1:] {
+				_, right := fold.Bounds(one)
+				left, _ := fold.Bounds(other)
+				if left.X < right.X {
+					t.Errorf("%s: the %s lies on the %s at first", s.ID, other.Piece.Name, one.Piece.Name)
 				}
 			}
 		}
