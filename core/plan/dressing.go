@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -23,12 +24,12 @@ func (p *Plan) Border() measure.Length {
 	return 3 * measure.Millimetre
 }
 
-// Panels lists the visible faces: all that are neither tabs nor stuck behind
+// Panels lists the visible faces: all that are neither stuck nor tucked behind
 // something.
 func (p *Plan) Panels() (out []Panel) {
 	for _, piece := range p.Box.Pieces {
 		hidden := map[string]bool{}
-		for _, g := range piece.Glues {
+		for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
 			hidden[g.Face] = true
 		}
 		for _, f := range piece.Kept() {

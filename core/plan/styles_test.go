@@ -122,3 +122,33 @@ func TestCartonExample(t *testing.T) {
 		}
 	}
 }
+
+// The gable cap worked by hand: w = 3, s = 2, e = 1/2 in stand 1.823 in above the
+// skirt; and the pinch-top: 55 mm over 70 mm rise 42.4 mm.
+func TestRoofExamples(t *testing.T) {
+	cap := sized("2 15/16 in", "2 15/16 in", "2 in", "card.sheet", "a3", "box.style", "gable-cap", "box.options.roof", "2 in", "box.options.seal", "1/2 in")
+	pinch := sized("70 mm", "70 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "pinch-top", "box.options.pinch", "55 mm")
+	for _, c := range []struct {
+		b     brief.Brief
+		piece string
+		foot  string // the face whose upper edge the roof stands on
+		want  float64
+	}{{cap, "cap", "front", 1.823 * 25.4}, {pinch, "tube", "front", 42.43}} {
+		p := Make(c.b, Default)
+		if !p.Holds() {
+			t.Fatal(p.Problems, p.Checks)
+		}
+		body := p.Box.Assemble(p.Card.Caliper, box.Closed).Of(c.piece)
+		_, top := fold.Bounds(body)
+		eave := 0.0
+		for _, v := range body.Find(c.foot).Poly {
+			eave = max(eave, v.Z)
+		}
+		if got := top.Z - eave; got < c.want-0.02 || got > c.want+0.02 {
+			t.Errorf("%s: %.3f mm above the eaves, worked by hand %.3f", c.piece, got, c.want)
+		}
+	}
+	if w := Make(cap, Default).Box.Piece("cap"); w.Width.Exact("in") != "12 7/16 in" || w.Face("front").Area() < 3*25.4*25.4 {
+		t.Errorf("four walls of 3 in and a seam of 7/16: %s", w.Width.Exact("in"))
+	}
+}

@@ -76,9 +76,9 @@ func (p *Plan) warnWeight(r *brief.Reader) {
 
 func (p *Plan) warnShape(r *brief.Reader) {
 	s := p.Box.Size
-	if s.Depth > 2*min(s.Length, s.Width) {
-		r.Warn(brief.Warning{Code: "tall", Text: "This tray is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
-			Fix: "Lay the things down or spread them out, or choose a box that opens at the side."})
+	if s.Depth > 2*min(s.Length, s.Width) && !p.Box.Style.Suits.Tall {
+		r.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
+			Fix: "Lay the things down or spread them out, or choose a style for tall things."})
 	}
 }
 
