@@ -89,6 +89,26 @@ func TestSolid(t *testing.T) {
 	}
 }
 
+// However much goes inside, what is sent stays small.
+func TestSolidOfManyPieces(t *testing.T) {
+	for _, kind := range []string{"slotted", "partitions", "platform", "trays"} {
+		b := brief.New("mm")
+		b.Contents = []brief.Item{{Name: "ball", Shape: "ball", Diameter: "30 mm", Count: "24"}}
+		b.Arrange.Compartments = brief.Text(kind)
+		b.Set("card.sheet", "a3")
+		b.Set("card.join", "yes")
+		b.Set("box.options.walls", "rolled")
+		p := plan.Make(b, plan.Default)
+		if !p.OK() {
+			t.Fatal(kind, p.Problems)
+		}
+		s := SolidOf(p)
+		if n := len(s.JSON()); n > 100_000 || len(s.Things) != 24 {
+			t.Errorf("%s: %d bytes, %d faces, %d things", kind, n, len(s.Faces), len(s.Things))
+		}
+	}
+}
+
 func BenchmarkSolid(b *testing.B) {
 	p := sizedPlan(b, "gable-cap")
 	for b.Loop() {

@@ -82,6 +82,9 @@ func take(address string, s shot) {
 	if strings.Contains(s.query, "view=folded") { // the view that turns is loaded when it is opened
 		steps = append(steps, chromedp.Sleep(1500*time.Millisecond))
 	}
+	if strings.Contains(s.query, "view=styles") { // the boxes there are folding up
+		steps = append(steps, chromedp.Sleep(3200*time.Millisecond))
+	}
 	for _, c := range s.clicks {
 		steps = append(steps, chromedp.Click(chromedp.CSS(c)), chromedp.Sleep(500*time.Millisecond))
 	}

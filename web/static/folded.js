@@ -5,6 +5,7 @@ import * as THREE from "./vendor/three.module.min.js";
 const still = matchMedia("(prefers-reduced-motion: reduce)");
 let view = null; // one for the page: a browser gives only so many
 const opened = new WeakSet();
+let asked = 0;
 
 // --- What the server sends, as meshes.
 
@@ -125,7 +126,10 @@ class View {
 
   // build takes a solid in, in place of the one before.
   build(solid) {
-    if (this.scene) this.scene.traverse((o) => { if (o.geometry) o.geometry.dispose(); });
+    if (this.scene) this.scene.traverse((o) => {
+      if (o.geometry) o.geometry.dispose();
+      for (const m of [o.material || []].flat()) { if (m.map) m.map.dispose(); m.dispose(); }
+    });
     this.solid = solid;
     this.scene = new THREE.Scene();
     this.scene.add(new THREE.AmbientLight(0xffffff, 2.1));
@@ -220,9 +224,11 @@ class View {
 export async function open(form) {
   view ||= new View();
   const figure = form.querySelector("figure");
+  const turn = ++asked;
   const answer = await fetch(form.dataset.solid, { headers: { Accept: "application/json" } });
-  if (!answer.ok || !form.isConnected) return;
-  view.build(await answer.json());
+  const solid = answer.ok && await answer.json();
+  if (!solid || !form.isConnected || turn < asked) return; // a newer one is on its way
+  view.build(solid);
   figure.replaceChildren(view.canvas);
   figure.dataset.turned = "here";
   form.classList.add("turned-here");

@@ -1,0 +1,85 @@
+package plan
+
+import (
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+)
+
+// Any document that can be read is planned or refused with a reason, and the
+// plan can be written for programs; nothing panics.
+func FuzzPlan(f *testing.F) {
+	files, err := filepath.Glob("../../demo/projects/*.json")
+	if err != nil || len(files) == 0 {
+		f.Fatal("no documents to begin with", err)
+	}
+	for _, file := range files {
+		data, err := os.ReadFile(file)
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(data)
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		b, err := brief.Decode(data)
+		if err != nil {
+			return
+		}
+		p := Make(b, Default)
+		if p.OK() == (len(p.Problems) > 0) {
+			t.Fatalf("planned and refused, or neither: %v", p.Problems)
+		}
+		p.JSON()
+		if p.OK() {
+			p.Course()
+		}
+	})
+}
+
+// Fields of every demo project written over with what people and accidents
+// write: the plan is made or refused, in the maker's words.
+func TestFieldsWrittenOver(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 1))
+	texts := []string{"", "0", "-1 mm", "3 mm", "1/64 in", "5 3/4", "40 mm", "99 in", "1e9", "999999999 mm", "NaN", "½ in", "yes", "no", "none", "1/0", "2, 3; 4 both", strings.Repeat("9", 40)}
+	files, _ := filepath.Glob("../../demo/projects/*.json")
+	for _, file := range files {
+		data, err := os.ReadFile(file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		whole, err := brief.Decode(data)
+		if err != nil {
+			t.Fatal(err)
+		}
+		fields := []string{"contents.0.length", "contents.0.diameter", "contents.0.height", "contents.0.count", "contents.0.shape", "room.around", "room.proud", "room.above", "arrange.compartments", "arrange.dividers",
+			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step", "tools.fit", "tools.adhesive", "units", "copies", "box.style",
+			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is", "box.stated.length"}
+		for _, s := range box.Styles {
+			for _, o := range s.Options {
+				if string(whole.Box.Style) == s.ID {
+					fields = append(fields, "box.options."+o.ID, "box.options."+o.ID)
+				}
+			}
+		}
+		for range 150 {
+			b := whole.Clone()
+			for range 1 + r.IntN(3) {
+				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])
+			}
+			p := Make(b, Default)
+			if p.OK() == (len(p.Problems) > 0) {
+				t.Fatalf("planned and refused, or neither: %v, %s", p.Problems, b.Encode())
+			}
+			for _, pr := range p.Problems {
+				if pr.Field == "" || pr.Text == "" || pr.Fix == "" {
+					t.Errorf("%+v", pr)
+				}
+			}
+		}
+	}
+}
