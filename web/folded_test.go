@@ -31,6 +31,11 @@ func TestFoldedView(t *testing.T) {
 		last = run(v, chromedp.Evaluate[float64](frame))
 	}
 	v.sees("Put the cap on.")
+	v.do("focus", chromedp.Focus(chromedp.CSS("#solid")))
+	v.do("keys", chromedp.KeyEvent("<"), chromedp.KeyEvent("<"))
+	v.until("two back by key", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps-2, steps))
+	v.do("keys", chromedp.KeyEvent(">"), chromedp.KeyEvent(">"))
+	v.until("and on", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps, steps))
 	picture := func() string {
 		// A frame drawn now: the canvas does not keep what it showed.
 		return run(v, chromedp.Evaluate[string](`(async () => { await new Promise(requestAnimationFrame); const c = document.querySelector("#solid canvas"); document.querySelector("[name=lift]").dispatchEvent(new Event("input", {bubbles: true})); await new Promise(requestAnimationFrame); return c.toDataURL("image/png").slice(0, 60000); })()`, chromedp.EvalAwaitPromise))

@@ -33,8 +33,8 @@ type Style struct {
 
 // Suits is what makers look for in a style.
 type Suits struct {
-	Clean bool // no glue or seam shows on what one sees
-	Flat  bool // folded but not stuck up, or stuck, it stores flat
+	Clean bool // neither tab nor seam shows on top, front and sides
+	Flat  bool // with its seam stuck it still stores flat
 	Tall  bool // takes tall things
 	Book  bool // opens like a book, nothing comes off
 }

@@ -10,7 +10,7 @@ import (
 var flapBox = &Style{
 	ID: "flap-box", Title: "Flap box",
 	About: "One strip round the contents, its top and flap closing like an envelope. For flat things, and quick to make many of.",
-	Level: 2, Suits: Suits{Book: true, Flat: true},
+	Level: 2, Suits: Suits{Book: true},
 	Options: []Option{
 		{ID: "sides", Label: "Side walls", Default: "from-walls", Choices: []Choice{
 			{"from-walls", "From front and back", "Each side is two layers thick, one from the front and one from the back; the seam is at an edge."},

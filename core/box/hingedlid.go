@@ -5,7 +5,7 @@ import (
 )
 
 var hingedLid = &Style{
-	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2, Suits: Suits{Book: true},
+	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2, Suits: Suits{Clean: true, Book: true},
 	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
 	Options: []Option{
 		tabsQuestion, tabWidth,

@@ -109,8 +109,9 @@ document.addEventListener("keydown", (e) => {
     return;
   }
   if (e.key >= "1" && e.key <= "7") press(`[data-stage="${e.key}"]`);
-  const view = { f: "flat", b: "folded", i: "above", w: "ways", s: "sheets", t: "turns" }[e.key.toLowerCase()];
+  const view = { f: "flat", b: "folded", i: "above", a: "styles", w: "ways", s: "sheets", t: "turns" }[e.key.toLowerCase()];
   if (view) press(`[data-view="${view}"]`);
+  if (e.key === "<" || e.key === ">") press(`[data-step="${e.key === "<" ? -1 : 1}"]`);
   if (e.key.toLowerCase() === "p") press("[data-print]");
   if (e.key === "?") openKeys();
 });
