@@ -42,7 +42,7 @@ func Flat(p *plan.Plan, piece string, w, h float64) string {
 		says = append(says, f.says())
 	}
 	wide = max(wide, 520)
-	legend(c, 16, y+rowHigh+14, pieces)
+	legend(c, 16, y+rowHigh+14, p, pieces)
 	return picture("flat", wide, y+rowHigh+legendHigh, strings.Join(says, " "), c)
 }
 
@@ -94,10 +94,8 @@ func (f flat) draw() {
 		}
 		f.tag("path", "d", f.path(face), "fill", f.p.Card.Inside, "fill-rule", "evenodd")
 	}
-	for _, g := range f.piece.Glues {
-		if face := f.piece.Face(g.Face); face != nil {
-			f.tag("path", "class", "glued", "d", f.path(face))
-		}
+	for _, face := range stuck(f.p, f.piece) {
+		f.tag("path", "class", "glued", "d", f.path(face))
 	}
 	f.lines()
 	f.names()
@@ -312,8 +310,13 @@ func (f flat) names() {
 		}
 		name = strings.ReplaceAll(name, "-", " ")
 		x, y := f.at(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+		if full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM()); full < 0.7 {
+			// A triangle has room for its name where its weight lies.
+			x, y = f.at(face.Centre())
+			w, h = w*full, 0
+		}
 		switch {
-		case wide(name, 12) < w-8 && h > 16:
+		case wide(name, 12) < w-8 && (h > 16 || h == 0):
 			f.text(x, y+4, "on-card", "middle", name)
 		case wide(name, 12) < h-8 && w > 16:
 			f.text(x, y+4, "on-card", "middle", name, "transform", fmt.Sprintf("rotate(-90 %s %s)", px(x), px(y)))
@@ -337,7 +340,7 @@ func (f flat) says() string {
 }
 
 // legend tells the line codes that the pieces use.
-func legend(c *canvas, x, y float64, pieces []*sheet.Piece) {
+func legend(c *canvas, x, y float64, pl *plan.Plan, pieces []*sheet.Piece) {
 	has := map[string]bool{"cut": true}
 	for _, p := range pieces {
 		for _, l := range p.Outline() {
@@ -350,7 +353,7 @@ func legend(c *canvas, x, y float64, pieces []*sheet.Piece) {
 				has["groove"] = true
 			}
 		}
-		has["glued"] = has["glued"] || len(p.Glues) > 0
+		has["glued"] = has["glued"] || len(stuck(pl, p)) > 0
 		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
 	}
 	for _, e := range []struct{ class, word string }{

@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"brevium/core/plan"
 	"brevium/core/sheet"
 )
 
@@ -47,4 +48,27 @@ func (f flat) marks() {
 		f.end()
 		f.text(x+11, y+4, "on-card small", "start", m.What)
 	}
+}
+
+// stuck lists the faces of a piece that are stuck to something: behind another
+// of its own, or, where two pieces are stuck together, the smaller of the two.
+func stuck(p *plan.Plan, piece *sheet.Piece) (out []*sheet.Face) {
+	for _, g := range piece.Glues {
+		if f := piece.Face(g.Face); f != nil {
+			out = append(out, f)
+		}
+	}
+	for _, s := range p.Box.Seats {
+		one, other := p.Box.Piece(s.Piece).Face(s.Face), p.Box.Piece(s.On).Face(s.OnFace)
+		if one == nil || other == nil {
+			continue
+		}
+		if s.Piece == piece.Name && one.Area() <= other.Area() {
+			out = append(out, one)
+		}
+		if s.On == piece.Name && other.Area() < one.Area() {
+			out = append(out, other)
+		}
+	}
+	return out
 }

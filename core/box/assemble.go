@@ -119,7 +119,9 @@ func (b *Box) body(p *sheet.Piece, t Length, pose Pose, pr progress) *fold.Body 
 	open := pose.Lift > 0 && p.Name == b.hinged() && len(b.Opens) > 0
 	body := fold.Up(p, t.MM(), b.opened(done, open, pose))
 	if pr.folded == nil || pr.finished(p.Name) {
-		body.Press(func(face string) bool { return !open || !slices.Contains(b.Opens, face) })
+		body.Press(func(face, on string) bool {
+			return !open || slices.Contains(b.Opens, face) == slices.Contains(b.Opens, on)
+		})
 	}
 	return body
 }

@@ -50,6 +50,9 @@ func (b *Box) Course() []Step {
 // stuck is the place in the order at which a face can be stuck: when both it
 // and what it is stuck to have been folded.
 func stuck(p *sheet.Piece, g sheet.Glue) int {
+	if g.With > 0 {
+		return g.With - 1
+	}
 	for i := len(p.Order) - 1; i >= 0; i-- {
 		if slices.Contains(p.Order[i], g.Face) || slices.Contains(p.Order[i], g.On) {
 			return i

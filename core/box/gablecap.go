@@ -70,7 +70,7 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	half := d.Width / 2
 	p := sheet.Grid("cap", sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam), sheet.Rows(seal, roof, skirt), `
 		back-seal   right-back-seal right-front-seal  front-seal   left-front-seal left-back-seal  .
-		back-roof   right-gusset    right-gusset      front-roof   left-gusset     left-gusset     seam-roof
+		back-roof   right-gusset    right-gusset      front-roof   left-gusset     left-gusset     seam-top
 		back        right           right             front        left            left            seam`)
 	kind := sheet.Score
 	if j.Choice("gussets") == "pinched" {
@@ -103,7 +103,6 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	}
 	j.mitreSeam(p, d, seal, seam)
 	p.Glue("seam", "back")
-	p.Glue("seam-roof", "back-roof")
 	p.Meet("left", "back")
 	p.Tuck("right-back-wing", "back-roof", 1)
 	p.Tuck("right-front-wing", "front-roof", 1)
@@ -116,11 +115,12 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	p.GlueOver("right-front-seal", "back-seal", 2)
 	p.GlueOver("left-front-seal", "back-seal", 2)
 	p.GlueOver("front-seal", "back-seal", 3)
-	wings := []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing", "seam-roof",
+	wings := []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing", "seam-top",
 		"right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"}
 	p.Root = "back"
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, wings...)...)
 	p.Tell("wrap the four walls round to the seam")
+	p.GlueNow("seam-top", "back-roof")
 	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"}, wings...)...)
 	p.Tell("push the gussets in and bring the roof slopes together")
 	return p

@@ -119,7 +119,6 @@ func (j *Job) pinched(d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Pie
 		p.Discard(sheet.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
 	}
 	p.Glue("seam", "back")
-	p.Tuck("seam-top", "back-top", 1)
 	p.Meet("left", "back")
 	p.GlueLapped("front-flap", "back-flap", 1)
 	p.GlueLapped("right-flap", "back-flap", 2)
@@ -131,6 +130,7 @@ func (j *Job) pinched(d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Pie
 	p.FoldUp("back")
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, tops...)...)
 	p.Tell("wrap the four walls round to the seam")
+	p.GlueNow("seam-top", "back-top")
 	p.FoldUp("left-flap", "right-flap")
 	p.FoldUp("front-flap")
 	p.FoldUp(append([]string{"back-top", "front-top", "right-top", "left-top"}, tops...)...)

@@ -185,11 +185,11 @@ func Stage(p *sheet.Piece, t float64) func(string) float64 {
 }
 
 // Press moves glued and tucked faces aside by the thickness of what they lie
-// on; those that lie nowhere yet don't pass.
-func (b *Body) Press(pass func(face string) bool) {
+// on; pairs that do not lie on each other now don't pass.
+func (b *Body) Press(pass func(face, on string) bool) {
 	for _, g := range slices.Concat(b.Piece.Glues, b.Piece.Tucks) {
 		face, on := b.Find(g.Face), b.Find(g.On)
-		if face == nil || on == nil || pass != nil && !(pass(g.Face) && pass(g.On)) {
+		if face == nil || on == nil || pass != nil && !pass(g.Face, g.On) {
 			continue
 		}
 		by := on.In.Times(b.T * float64(g.Layers))

@@ -136,9 +136,9 @@ func TestCourseInWords(t *testing.T) {
 		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom.",
 			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.", "Close the top and top lip."},
 		"gable-cap": {"Base: Fold up the left, right, back and front.", "Base: Fold up the wrapped corners and stick the wrapped corners.",
-			"Cap: Wrap the four walls round to the seam and stick the seam.", "Cap: Push the gussets in and bring the roof slopes together and stick the roof slope and ridge strips.",
+			"Cap: Wrap the four walls round to the seam and stick the seam and seam top.", "Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
 			"Put in 2 × tin.", "Put the cap on."},
-		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam.", "Fold up the left flap and right flap and stick the right flap and left flap.",
+		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam and seam top.", "Fold up the left flap and right flap and stick the right flap and left flap.",
 			"Fold up the front flap and stick the front flap.", "Put in 2 × tin.", "Pinch the top flat."},
 	} {
 		b := brief.New("mm")

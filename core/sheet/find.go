@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"brevium/core/measure"
 )
 
 // Face is a panel of card between lines. Points run round it, and so do the
@@ -42,6 +44,17 @@ func (f *Face) Area() float64 {
 		a -= math.Abs(area(h))
 	}
 	return a
+}
+
+// Centre is where the face balances, holes left out of account.
+func (f *Face) Centre() Point {
+	x, y, sum := 0.0, 0.0, 0.0
+	for i, a := range f.Points {
+		b := f.Points[(i+1)%len(f.Points)]
+		cross := a.X.MM()*b.Y.MM() - b.X.MM()*a.Y.MM()
+		x, y, sum = x+(a.X.MM()+b.X.MM())*cross, y+(a.Y.MM()+b.Y.MM())*cross, sum+3*cross
+	}
+	return Point{measure.FromMM(x / sum), measure.FromMM(y / sum)}
 }
 
 // near is how close two points are one: far below what any tool can cut, and

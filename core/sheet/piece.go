@@ -94,6 +94,7 @@ type Glue struct {
 	Outside  bool
 	Layers   int
 	Lapped   bool
+	With     int // stuck when this group of the order is folded, counted from 1; 0 when both are
 }
 
 // Part is what a piece is for.
@@ -189,6 +190,12 @@ func (p *Piece) Glue(face, on string) { p.GlueOver(face, on, 1) }
 // them in part counted in.
 func (p *Piece) GlueOver(face, on string, layers int) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers})
+}
+
+// GlueNow is Glue for what is stuck when the last group of the order is folded,
+// though it is folded again later.
+func (p *Piece) GlueNow(face, on string) {
+	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: 1, With: len(p.Order)})
 }
 
 // Tuck lays a face behind another, layers of card away, without sticking it.
