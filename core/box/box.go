@@ -207,8 +207,8 @@ func (j *Job) Measure(id string, otherwise Length) Length {
 	return otherwise
 }
 
-// Claim notes a check of what was typed.
-func (j *Job) Claim(c fold.Check) { j.claims = append(j.claims, c) }
+// claim notes a check of what was typed.
+func (j *Job) claim(c fold.Check) { j.claims = append(j.claims, c) }
 
 // settle notes what an option that may be left open came to.
 func (j *Job) settle(id string, l Length) { j.settled[id] = l }

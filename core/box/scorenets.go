@@ -2,6 +2,7 @@ package box
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/brief"
@@ -41,35 +42,62 @@ func (j *Job) uneven(p *typed, walls map[string]Length) {
 	}
 }
 
-func (j *Job) plainNet(p *typed) *sheet.Piece {
-	cell := func(c, r int, name string) string {
-		if p.away[[2]int{c, r}] {
-			return "."
-		}
-		return name
-	}
-	rows := make([]string, 3)
-	for i, end := range []string{"back", "", "front"} {
-		if end == "" {
-			rows[i] = cell(0, 1, "left") + " panel " + cell(2, 1, "right")
-			continue
-		}
-		rows[i] = cell(0, i, end+"-left-tab") + " | " + cell(1, i, end) + " | " + cell(2, i, end+"-right-tab")
-	}
-	n := sheet.Grid(p.name, p.cols, p.rows, strings.Join(rows, "\n"))
-	for i, end := range []string{"back", "front"} {
-		for k, side := range []string{"left", "right"} {
-			n.Meet(end, side)
-			if p.away[[2]int{2 * k, 2 * i}] {
+// grid draws a typed piece by a picture of its cells, less the squares that
+// are cut away, and gives the names of those.
+func (p *typed) grid(cols, rows []Length, picture string) (*sheet.Piece, map[string]bool) {
+	gone := map[string]bool{}
+	var out []string
+	for r, line := range strings.Split(strings.TrimSpace(picture), "\n") {
+		words, c := strings.Fields(line), 0
+		for i, w := range words {
+			if w == "|" {
 				continue
 			}
-			n.Glue(end+"-"+side+"-tab", end)
-			n.FoldUp(end + "-" + side + "-tab")
+			if p.away[[2]int{c, r}] && w != "." {
+				gone[w], words[i] = true, "."
+			}
+			c++
+		}
+		out = append(out, strings.Join(words, " "))
+	}
+	return sheet.Grid(p.name, cols, rows, strings.Join(out, "\n")), gone
+}
+
+// forget takes out what a recipe says of faces that were cut away. Walls can't
+// be.
+func (j *Job) forget(p *typed, n *sheet.Piece, gone map[string]bool) {
+	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam"} {
+		if gone[wall] {
+			j.Problem(p.field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds together.", wall, p.name), "Count columns from the left and rows from the top; cut away corners and flaps only.")
 		}
 	}
+	lost := func(g sheet.Glue) bool { return gone[g.Face] || gone[g.On] }
+	n.Glues, n.Tucks = slices.DeleteFunc(n.Glues, lost), slices.DeleteFunc(n.Tucks, lost)
+	n.Meets = slices.DeleteFunc(n.Meets, func(m [2]string) bool { return gone[m[0]] || gone[m[1]] })
+	for i := range n.Order {
+		n.Order[i] = slices.DeleteFunc(n.Order[i], func(f string) bool { return gone[f] })
+	}
+	n.Order = slices.DeleteFunc(n.Order, func(group []string) bool { return len(group) == 0 })
+}
+
+// plainNet is a tray of one wall round a panel; corner squares that stay are
+// slit to tabs on the sides.
+func (j *Job) plainNet(p *typed) *sheet.Piece {
+	n, gone := p.grid(p.cols, p.rows, `
+		back-left-tab  | back  | back-right-tab
+		left             panel   right
+		front-left-tab | front | front-right-tab`)
 	n.Root = "panel"
 	n.FoldUp("left", "right")
+	n.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
 	n.FoldUp("back", "front")
+	for _, end := range []string{"back", "front"} {
+		for _, side := range []string{"left", "right"} {
+			n.Meet(end, side)
+			n.Glue(end+"-"+side+"-tab", end)
+		}
+	}
+	j.forget(p, n, gone)
 	j.uneven(p, map[string]Length{"left": p.cols[0], "right": p.cols[2], "back": p.rows[0], "front": p.rows[2]})
 	return n
 }
@@ -77,7 +105,7 @@ func (j *Job) plainNet(p *typed) *sheet.Piece {
 // rolledNet is a tray of rolled walls: of each corner one square stays.
 func (j *Job) rolledNet(p *typed) *sheet.Piece {
 	t := j.T()
-	n := sheet.Grid(p.name, p.cols, p.rows, `
+	n, gone := p.grid(p.cols, p.rows, `
 		.          .                back-roll   .                 .
 		.          back-left-tab  | back      | back-right-tab    .
 		left-roll  left             panel       right             right-roll
@@ -102,6 +130,7 @@ func (j *Job) rolledNet(p *typed) *sheet.Piece {
 	n.FoldUp("back", "front")
 	n.FoldUp("left-roll", "right-roll")
 	n.FoldUp("back-roll", "front-roll")
+	j.forget(p, n, gone)
 	j.uneven(p, map[string]Length{"left": p.cols[1], "right": p.cols[3], "back": p.rows[1], "front": p.rows[3]})
 	return n
 }
@@ -126,7 +155,7 @@ func (j *Job) fourWalls(p *typed, segments []Length, field string) (walls []Leng
 	if !check.Holds {
 		check.Figure += ": it can't close square"
 	}
-	j.Claim(check)
+	j.claim(check)
 	return walls, seamFirst, true
 }
 
@@ -184,14 +213,25 @@ func without(names []string, one string) (out []string) {
 	return out
 }
 
+// turned gives the piece with its sides exchanged.
+func (p *typed) turned() *typed {
+	q := *p
+	q.cols, q.rows, q.away = p.rows, p.cols, map[[2]int]bool{}
+	for at := range p.away {
+		q.away[[2]int{at[1], at[0]}] = true
+	}
+	return &q
+}
+
 // typedTube makes a carton of a typed tube: walls side by side, and above and
 // below them a row of flaps each, or a closing panel and its lip.
 func (j *Job) typedTube(p *typed) *Box {
 	t := j.T()
-	cols, rows, field := p.cols, p.rows, "across"
+	field := "across"
 	if len(p.cols) < 4 && len(p.rows) == 5 {
-		cols, rows, field = p.rows, p.cols, "down"
+		p, field = p.turned(), "down"
 	}
+	cols, rows := p.cols, p.rows
 	walls, seamFirst, ok := j.fourWalls(p, cols, field)
 	if !ok {
 		return nil
@@ -225,10 +265,11 @@ func (j *Job) typedTube(p *typed) *Box {
 		}
 		picture = append(picture, line)
 	}
-	n := sheet.Grid(p.name, cols, rows, strings.Join(picture, "\n"))
+	n, gone := p.grid(cols, rows, strings.Join(picture, "\n"))
 	stickSeam(n, names, seamFirst)
 	b := &Box{Size: d, Holder: p.name, Rim: d.Depth, Strength: 2, OpenTop: true, Inside: d.less(Dims{t, 3 * t, t}), Outside: Dims{d.Length + t, d.Width + t, d.Depth + t}, Pieces: []*sheet.Piece{n}}
 	j.typedEnds(b, n, d, strings.Join(layout, ","))
+	j.forget(p, n, gone)
 	j.claimStated(b)
 	return b
 }

@@ -44,8 +44,8 @@ func Onto(face, on *Placed, right, down, out float64) Rigid {
 	return from(face.Frame, target)
 }
 
-// Carry moves the body by a part of the motion, from 0 to 1, raised over the
-// table by a hump in between. Pivot is the body's place that goes straight.
+// Carry moves the body by a part of the motion, from 0 to 1. Its middle goes
+// straight, but for being raised by a hump on the way.
 func (b *Body) Carry(r Rigid, part, hump float64) {
 	lo, hi := Bounds(b)
 	mid := lo.Add(hi).Times(0.5)
