@@ -274,6 +274,9 @@ func Draft(j *Job, style *Style) *Box {
 	}
 	before := len(j.Problems)
 	b := style.Build(j)
+	if len(j.Problems) == before && b != nil && j.Proud > 0 && !b.OpenTop && !b.Peaked {
+		j.Problem("room.proud", "This box closes flat over what is in it, so nothing can stand proud of its walls.", "Let nothing stand proud, or choose an open tray or a box with a roof.")
+	}
 	if len(j.Problems) > before || b == nil {
 		return nil
 	}

@@ -123,7 +123,11 @@ func (m *Maker) slotted() {
 	}
 }
 
-func (m *Maker) stand(s box.Stand) { m.Box.Stands = append(m.Box.Stands, s) }
+// stand sets a piece on the floor, which in some boxes lies on flaps.
+func (m *Maker) stand(s box.Stand) {
+	s.At.Z += m.Box.Floor.MM()
+	m.Box.Stands = append(m.Box.Stands, s)
+}
 
 // strip is a plain strip a little shorter than the inside it stands across.
 func (m *Maker) strip(name string, inside, h Length, count int) *sheet.Piece {
@@ -144,6 +148,10 @@ func (m *Maker) onStrip(p *sheet.Piece, at float64) Length {
 func (m *Maker) partitions() {
 	h, ok := m.dividers()
 	if !ok {
+		return
+	}
+	if m.Box.Floor > 0 {
+		m.Job.Problem("arrange.compartments", "The floor of this box is made of flaps, so feet can't be stuck to it.", "Choose slotted dividers that cross, a platform or trays, or another style.")
 		return
 	}
 	foot := m.Job.Adhesive.Width.Up(m.step())

@@ -79,6 +79,45 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 	}
 }
 
+// Compartments of every kind, and things that stand proud, in every style: what
+// is planned holds, and the rest is refused with the reason.
+func TestInsidesOfEveryStyle(t *testing.T) {
+	kinds := []string{"slotted", "partitions", "platform", "trays", "none"}
+	for i, style := range box.Styles {
+		t.Run(style.ID, func(t *testing.T) {
+			t.Parallel()
+			r := rand.New(rand.NewPCG(71, uint64(i)))
+			planned := map[string]int{}
+			for n := range 500 {
+				mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
+				b := brief.New("mm")
+				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)], Diameter: mm(24, 50), Length: mm(30, 60), Width: mm(24, 40), Height: mm(20, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(6)))}}
+				b.Arrange.Compartments = brief.Text(kinds[n%5])
+				if n%4 == 0 {
+					b.Room.Proud = mm(1, 20)
+				}
+				b.Set("card.sheet", "a3")
+				b.Set("card.join", "yes")
+				b.Box = brief.Box{Style: brief.Text(style.ID)}
+				answer(&b, style, r.IntN(combinations(style)))
+				p := Make(b, Default)
+				if !p.OK() {
+					continue
+				}
+				planned[kinds[n%5]]++
+				for _, c := range p.Checks {
+					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
+					}
+				}
+			}
+			if planned["none"] < 30 || planned["slotted"] < 5 || planned["trays"] < 5 {
+				t.Errorf("planned %v", planned)
+			}
+		})
+	}
+}
+
 // combinations is how many ways a style's choices may be answered.
 func combinations(style *box.Style) int {
 	n := 1

@@ -280,7 +280,7 @@ func blocks(l contents.Load, kind string, b *box.Box, job *box.Job) (out []fold.
 		thing := l.Things[u.Thing]
 		z := u.At.Height.MM() + t/2 + b.Floor.MM()
 		if kind == "trays" {
-			z = 1.5*t + float64(u.Layer)*(wall+t)
+			z = 1.5*t + b.Floor.MM() + float64(u.Layer)*(wall+t)
 		}
 		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: z}
 		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(), Y: u.Size.Width.MM(), Z: u.Size.Height.MM()})}
