@@ -73,7 +73,7 @@ func (s *Server) tryChange(c echo.Context, values url.Values) (*state, error) {
 	if err != nil {
 		return nil, err
 	}
-	follow(&out, &head.Brief)
+	s.follow(&out, &head.Brief)
 	if string(out.Encode()) != string(head.Brief.Encode()) {
 		what, burst := describe(&head.Brief, &out, values), values.Get("burst")
 		if err := s.store.Save(ctx, id, head.ID, out, what, burst[:min(len(burst), 80)]); err != nil {
@@ -215,10 +215,14 @@ func sizeOf(b *brief.Brief, w plan.Workshop) *brief.Size {
 }
 
 // follow changes what hangs on another field: tools go with the units, unless
-// they were set in the same change.
-func follow(out, was *brief.Brief) {
+// they were set in the same change; a style taken in place of a list of scores
+// is made at the size the list came to.
+func (s *Server) follow(out, was *brief.Brief) {
 	if out.Box.Style != was.Box.Style {
 		dropOptions(out)
+		if typed(was) && !typed(out) && len(out.Contents) == 0 && out.Size == nil {
+			out.Size = sizeOf(was, s.workshop)
+		}
 	}
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
@@ -226,6 +230,12 @@ func follow(out, was *brief.Brief) {
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())
 	}
+}
+
+// typed says whether the project is a list of scores.
+func typed(b *brief.Brief) bool {
+	style := box.Find(string(b.Box.Style))
+	return style != nil && style.Typed
 }
 
 // dropOptions takes out answers to questions that the style does not ask.

@@ -54,6 +54,10 @@ func TestFoldedView(t *testing.T) {
 	v.types("#f-box-options-roof", "3")
 	v.until("another roof", `document.querySelector("#f-box-options-roof").value.includes("3") && document.querySelector("#kept").innerText.startsWith("Kept") && document.querySelector(".turned-here canvas") !== null`)
 	v.until("still two steps", `document.querySelector("[name=at]").value === "2"`)
+	v.until("and still turned", fmt.Sprintf(`document.querySelector("[name=yaw]").value !== %q`, yaw))
+	v.do("by a link", chromedp.Navigate(v.address+link+"?stage=box&view=folded&at=1&yaw=140&pitch=10"))
+	v.until("it turns in the page", `document.querySelector(".turned-here #solid canvas") !== null`)
+	v.until("seen as the link says", `document.querySelector("[name=yaw]").value === "140" && document.querySelector("[data-course-number]").textContent.startsWith("1 of")`)
 	ms := run(v, chromedp.Evaluate[string](`document.querySelector("#solid canvas").dataset.ms`))
 	t.Logf("a frame is handed over in %s ms", ms)
 }

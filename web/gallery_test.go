@@ -156,6 +156,15 @@ func TestListOfScores(t *testing.T) {
 	if again, err := brief.Decode([]byte(doc)); err != nil || len(again.Box.Pieces) != 3 {
 		t.Errorf("as a document: %v", err)
 	}
+	want := a.get(path + "/document").Body.String()
+	change("box.style", "hinged-lid")
+	if got := a.head(id).Brief; got.Size == nil || got.Size.Depth != "2 in" || len(got.Box.Pieces) != 3 {
+		t.Errorf("a style taken in place of the list has the size %+v and %d pieces kept", got.Size, len(got.Box.Pieces))
+	}
+	a.post(path + "/undo")
+	if a.get(path+"/document").Body.String() != want {
+		t.Error("undone, the list is another")
+	}
 	for _, part := range []string{"?stage=contents", "?stage=card", "?stage=dressing", "?stage=sheets&view=sheets", "?stage=bench&view=turns", "?stage=record", "?view=folded", "?view=above", "?view=ways", "/print"} {
 		if r := a.get(path + part); r.Code != 200 {
 			t.Errorf("%s: %d", part, r.Code)

@@ -50,10 +50,7 @@ type state struct {
 }
 
 // Typed says whether the project is a list of scores.
-func (st *state) Typed() bool {
-	style := box.Find(string(st.Brief.Box.Style))
-	return style != nil && style.Typed
-}
+func (st *state) Typed() bool { return typed(&st.Brief) }
 
 type conflict struct {
 	brief.Conflict

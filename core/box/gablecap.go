@@ -101,7 +101,7 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 		}
 		p.Refold(sheet.Point{X: tip.X, Y: 0}, tip, 180, sheet.Mountain)
 	}
-	j.mitreSeam(p, d, seal, seam)
+	j.mitreSeam(p, seam, seal, p.Height)
 	p.Glue("seam", "back")
 	p.Meet("left", "back")
 	p.Tuck("right-back-wing", "back-roof", 1)
@@ -124,16 +124,6 @@ func (j *Job) gable(d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"}, wings...)...)
 	p.Tell("push the gussets in and bring the roof slopes together")
 	return p
-}
-
-// mitreSeam slants both ends of the seam, which runs up under the roof.
-func (j *Job) mitreSeam(p *sheet.Piece, d Dims, seal, seam Length) {
-	step := j.Step.Size
-	x := p.Width - seam
-	p.CutAlong(sheet.Point{X: x, Y: p.Height}, sheet.Point{X: p.Width, Y: p.Height - step})
-	p.CutAlong(sheet.Point{X: x, Y: seal}, sheet.Point{X: p.Width, Y: seal + step})
-	p.Discard(sheet.Point{X: p.Width - seam/20, Y: p.Height - step/20})
-	p.Discard(sheet.Point{X: p.Width - seam/20, Y: seal + step/20})
 }
 
 func (j *Job) capCanBe(d Dims, roof, seal, skirt, seam Length) bool {

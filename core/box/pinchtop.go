@@ -113,11 +113,7 @@ func (j *Job) pinched(d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Pie
 		wedge := max(step, min(f.reach/5, (f.side-2*t-j.Adhesive.Width)/2).Down(step))
 		p.Tab(f.name+"-flap", f.name, sheet.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
 	}
-	x := p.Width - seam
-	for _, end := range []struct{ at, in Length }{{0, step}, {pinch + d.Depth, -step}} {
-		p.CutAlong(sheet.Point{X: x, Y: end.at}, sheet.Point{X: p.Width, Y: end.at + end.in})
-		p.Discard(sheet.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
-	}
+	j.mitreSeam(p, seam, 0, pinch+d.Depth)
 	p.Glue("seam", "back")
 	p.Meet("left", "back")
 	p.GlueLapped("front-flap", "back-flap", 1)

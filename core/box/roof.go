@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"brevium/core/measure"
+	"brevium/core/sheet"
 )
 
 // RoofRise is how high a roof stands over its eaves: sqrt(s² - (w/2)²) for
@@ -32,4 +33,14 @@ func (j *Job) roofOver(d Dims, gussets bool) (Length, bool) {
 	}
 	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the %s, too near the walls for any roof to clear them.", j.Say(j.Proud), eaves), "Leave more finger room round them, or let less stand proud.")
 	return 0, false
+}
+
+// mitreSeam slants both ends of a seam that runs from top to bottom along the
+// right side of a tube.
+func (j *Job) mitreSeam(p *sheet.Piece, seam, top, bottom Length) {
+	step := j.Step.Size
+	for _, end := range []struct{ at, in Length }{{top, step}, {bottom, -step}} {
+		p.CutAlong(sheet.Point{X: p.Width - seam, Y: end.at}, sheet.Point{X: p.Width, Y: end.at + end.in})
+		p.Discard(sheet.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
+	}
 }

@@ -215,6 +215,8 @@ func (j *Job) typedLiner(b *Box, p *typed) {
 	c := fold.Check{Name: p.name + " goes in", Holds: fits, Figure: fmt.Sprintf("%s × %s on a floor of %s × %s", j.Say(w), j.Say(h), j.Say(b.Inside.Length.Down(j.Step.Size)), j.Say(b.Inside.Width.Down(j.Step.Size)))}
 	if !fits {
 		c.Figure += ": it can't go in"
+	} else {
+		b.Seats = append(b.Seats, Seat{Piece: p.name, Face: "liner", On: b.Holder, OnFace: b.Pieces[0].Root, Lapped: true})
 	}
 	b.Claims = append(b.Claims, c)
 	piece := sheet.Grid(p.name, sheet.Cols(w), sheet.Rows(h), "liner")

@@ -165,25 +165,6 @@ func hinge(f Frame, e sheet.Edge, angle float64) Frame {
 	return f.turn(a, b.Sub(a).unit(), angle)
 }
 
-// Stage says how far a face is folded when the whole is folded by t, from 0
-// to 1, in the order of the recipe. A face named twice is folded half each time.
-func Stage(p *sheet.Piece, t float64) func(string) float64 {
-	n := float64(len(p.Order))
-	at, times := map[string]float64{}, map[string]float64{}
-	for i, group := range p.Order {
-		for _, name := range group {
-			at[name] += min(1, max(0, t*n-float64(i)))
-			times[name]++
-		}
-	}
-	return func(name string) float64 {
-		if times[name] > 0 {
-			return at[name] / times[name]
-		}
-		return t
-	}
-}
-
 // Press moves glued and tucked faces aside by the thickness of what they lie
 // on; pairs that do not lie on each other now don't pass.
 func (b *Body) Press(pass func(face, on string) bool) {

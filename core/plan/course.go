@@ -67,11 +67,25 @@ func (p *Plan) tell(s box.Step) string {
 // box is closed.
 func (p *Plan) together() (together, closing []string) {
 	plain := func(face string) string { return strings.ReplaceAll(face, "-", " ") }
+	on := map[[2]string][]string{}
+	var order [][2]string
 	for _, s := range p.Box.Seats {
-		if p.Box.Piece(s.Piece).Part == sheet.Insert {
+		piece := p.Box.Piece(s.Piece)
+		if piece.Part == sheet.Insert {
 			continue // set in, and told there
 		}
-		together = append(together, fmt.Sprintf("Stick the %s's %s on the %s's %s.", s.Piece, plain(s.Face), s.On, plain(s.OnFace)))
+		what := s.Piece + "'s " + plain(s.Face)
+		if len(piece.Kept()) == 1 {
+			what = s.Piece
+		}
+		key := [2]string{what, s.On}
+		if on[key] == nil {
+			order = append(order, key)
+		}
+		on[key] = append(on[key], plain(s.OnFace))
+	}
+	for _, key := range order {
+		together = append(together, fmt.Sprintf("Stick the %s on the %s's %s.", key[0], key[1], bench.Names(on[key])))
 	}
 	for _, m := range p.Course() {
 		if m.Does == "close" {

@@ -119,8 +119,6 @@ class View {
     this.camera = new THREE.PerspectiveCamera(28, 1, 1, 10000);
     this.camera.up.set(0, 0, 1);
     this.zoom = 1;
-    this.yaw = -32;
-    this.pitch = 28;
     this.waiting = 0;
   }
 
@@ -230,13 +228,16 @@ export async function open(form) {
   if (!solid || !form.isConnected || turn < asked) return; // a newer one is on its way
   view.build(solid);
   figure.replaceChildren(view.canvas);
-  figure.dataset.turned = "here";
   form.classList.add("turned-here");
   const at = () => Number(form.at.value), lift = () => Number(form.lift.value) / 100;
-  if (opened.has(form) && view.of === Number(form.at.max)) { // where it was, the box alone has changed
-    form.at.value = view.at;
+  if (opened.has(form)) { // seen as it was: the box alone has changed
+    if (view.of === Number(form.at.max)) form.at.value = view.at;
     form.lift.value = view.lift * 100;
+    form.yaw.value = view.yaw;
+    form.pitch.value = view.pitch;
   }
+  view.yaw = Number(form.yaw.value);
+  view.pitch = Number(form.pitch.value);
   view.of = Number(form.at.max);
   view.at = at();
   view.lift = lift();
