@@ -64,6 +64,7 @@ type Box struct {
 	Caps            []Cap             // lids that hang on their base
 	Mounts          []Mount           // pieces that lie along a face of another
 	Opens           []string          // faces that open the box
+	Seals           []string          // faces of the holder that close it for good, once it is filled
 	Hinged          string            // the piece they are of, when not the holder
 	OpenBy          float64           // how far they open, of how far they fold; 0 is 0.62
 	Peaked          bool              // a roof closes it, no level face

@@ -74,6 +74,9 @@ func buildCarton(j *Job) *Box {
 			j.pullTab(b, c)
 		}
 	}
+	if c.top == "glued" {
+		b.Seals = []string{"top", "right-top", "left-top"}
+	}
 	j.ledgePanels(b, c)
 	return b
 }

@@ -38,7 +38,7 @@ func (b *Box) Course() []Step {
 	}
 	for _, p := range b.Pieces {
 		switch {
-		case b.closes(p.Name):
+		case b.Closes(p.Name):
 			closing = append(closing, Step{Does: "close", Piece: p.Name})
 		case p.Name != b.Holder:
 			steps = append(steps, Step{Does: "put", Piece: p.Name})
@@ -63,15 +63,16 @@ func stuck(p *sheet.Piece, g sheet.Glue) int {
 
 // opens says whether folding a group closes the box.
 func (b *Box) opens(piece string, group []string) bool {
-	if len(b.Opens) == 0 || piece != b.hinged() {
-		return false
+	last := b.Seals
+	if piece == b.hinged() {
+		last = slices.Concat(last, b.Opens)
 	}
 	for _, f := range group {
-		if !slices.Contains(b.Opens, f) {
+		if !slices.Contains(last, f) {
 			return false
 		}
 	}
-	return true
+	return piece == b.hinged() || piece == b.Holder
 }
 
 func (b *Box) hinged() string {
@@ -81,8 +82,8 @@ func (b *Box) hinged() string {
 	return b.Holder
 }
 
-// closes says whether putting a piece in its place closes the box.
-func (b *Box) closes(piece string) bool {
+// Closes says whether putting a piece in its place closes the box.
+func (b *Box) Closes(piece string) bool {
 	for _, l := range b.Lids {
 		if l.Piece == piece {
 			return true

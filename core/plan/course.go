@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/bench"
@@ -38,6 +39,8 @@ func (p *Plan) tell(s box.Step) string {
 		return fmt.Sprintf("Set in the %s.", s.Piece)
 	case s.Does == "put":
 		return fmt.Sprintf("Stick the %s in its place.", s.Piece)
+	case len(s.Faces) == 0 && slices.ContainsFunc(p.Box.Seats, func(seat box.Seat) bool { return seat.Piece == s.Piece }):
+		return fmt.Sprintf("Stick the %s on.", s.Piece)
 	case len(s.Faces) == 0:
 		return fmt.Sprintf("Put the %s on.", s.Piece)
 	}
@@ -73,6 +76,9 @@ func (p *Plan) together() (together, closing []string) {
 		piece := p.Box.Piece(s.Piece)
 		if piece.Part == sheet.Insert {
 			continue // set in, and told there
+		}
+		if p.Box.Closes(s.Piece) {
+			continue // stuck when the box is filled
 		}
 		what := s.Piece + "'s " + plain(s.Face)
 		if len(piece.Kept()) == 1 {

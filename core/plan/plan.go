@@ -4,6 +4,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/bench"
@@ -229,7 +230,7 @@ func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
 		w.Lids = append(w.Lids, s.Into)
 	}
 	w.Together, w.Closing = p.together()
-	w.Opens = p.Box.Opens
+	w.Opens = slices.Concat(p.Box.Opens, p.Box.Seals)
 	w.Caution = strings.Join(p.Box.Cautions, " ")
 	for _, piece := range p.Box.Pieces {
 		if piece.Part == sheet.Insert {

@@ -135,6 +135,10 @@ func TestCourseInWords(t *testing.T) {
 			"Lid: Fold up the left and right.", "Lid: Fold up the tabs.", "Lid: Fold up the back and front and stick the tabs.", "Put in 2 × tin.", "Put the lid on."},
 		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom.",
 			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.", "Close the top and top lip."},
+		"carton:top=glued bottom=glued": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom and stick the right bottom and left bottom.",
+			"Put in 2 × tin.", "Close the right top and left top.", "Close the top and stick the right top and left top."},
+		"carton:top=ledge bottom=ledge": {"Carton: Fold up the back.", "Carton: Fold up the right, front, left and seam and stick the seam.", "Carton: Fold up the right bottom, left bottom and front bottom.",
+			"Carton: Fold up the top, right top, left top and front top.", "Stick the bottom panel in its place.", "Put in 2 × tin.", "Stick the top panel on."},
 		"gable-cap": {"Base: Fold up the left, right, back and front.", "Base: Fold up the wrapped corners and stick the wrapped corners.",
 			"Cap: Wrap the four walls round to the seam and stick the seam and seam top.", "Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
 			"Put in 2 × tin.", "Put the cap on."},
@@ -143,7 +147,12 @@ func TestCourseInWords(t *testing.T) {
 	} {
 		b := brief.New("mm")
 		b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "50 mm", Count: "2"}}
+		style, options, _ := strings.Cut(style, ":")
 		b.Box = brief.Box{Style: brief.Text(style)}
+		for _, o := range strings.Fields(options) {
+			id, answer, _ := strings.Cut(o, "=")
+			b.Set("box.options."+id, answer)
+		}
 		b.Set("card.sheet", "a3")
 		p := Make(b, Default)
 		if !p.OK() {
