@@ -8,6 +8,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // margins round a piece: rulers and flags above and left, sizes below and right.
@@ -293,7 +294,7 @@ func (f flat) size() {
 	if f.p.Card.Pattern != "" {
 		name += " · pattern ↑"
 	}
-	f.text(f.x-marginLeft+6, f.y-rulerWide-26, "strong", "start", title(name))
+	f.text(f.x-marginLeft+6, f.y-rulerWide-26, "strong", "start", words.Capital(name))
 }
 
 // names writes each face's name on it where there is room.
@@ -336,7 +337,7 @@ func (f flat) says() string {
 		}
 	}
 	return fmt.Sprintf("%s, inside up, %s wide and %s high; scores %s from the left edge and %s from the top edge.",
-		title(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "), strings.Join(across, ", "))
+		words.Capital(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "), strings.Join(across, ", "))
 }
 
 // legend tells the line codes that the pieces use.
@@ -376,5 +377,3 @@ func legend(c *canvas, x, y float64, pl *plan.Plan, pieces []*sheet.Piece) {
 		x += 46 + wide(e.word, 12)
 	}
 }
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

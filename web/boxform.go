@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/box"
+	"brevium/core/words"
 )
 
 // box asks which style, and the style's own questions.
@@ -23,7 +24,7 @@ func (f form) box() []group {
 	}
 	out[0].Says = []string{style.About}
 	if f.shown != nil && f.shown.Box.Style == style && f.shown.Box.Seams != "" {
-		out[0].Says = append(out[0].Says, "Seams seen: "+strings.ToLower(f.shown.Box.Seams[:1])+f.shown.Box.Seams[1:])
+		out[0].Says = append(out[0].Says, "Seams seen: "+words.Small(f.shown.Box.Seams))
 	}
 	if style.Typed {
 		return append(out, f.typedPieces()...)

@@ -17,6 +17,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 	"brevium/draw"
 )
 
@@ -48,7 +49,7 @@ func (s *Server) funcs() template.FuncMap {
 		"num":       number,
 		"join":      strings.Join,
 		"add":       func(a, b int) int { return a + b },
-		"upper":     func(s string) string { return strings.ToUpper(s[:1]) + s[1:] },
+		"upper":     words.Capital,
 		"coins":     func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
 		"ago":       ago,

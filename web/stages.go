@@ -12,6 +12,7 @@ import (
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/words"
 	"brevium/draw"
 )
 
@@ -230,7 +231,7 @@ func (f form) thing(i int, item brief.Item) group {
 	if ok {
 		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
 	}
-	name := func(m string) string { return strings.ToUpper(m[:1]) + strings.ReplaceAll(m[1:], "-", " ") }
+	name := func(m string) string { return words.Capital(words.Plain(m)) }
 	for _, m := range shape.Measures {
 		g.Fields = append(g.Fields, f.field("length", path+m, name(m), ""))
 	}
@@ -306,7 +307,7 @@ func (f form) card() []group {
 		cards = append(cards, box.Choice{ID: c.ID, Label: fmt.Sprintf("%s, %s mm thick", c.Title, strings.TrimSuffix(c.Caliper.Exact(measure.Millimetres), " mm"))})
 	}
 	for _, a := range fit.Adhesives {
-		adhesives = append(adhesives, box.Choice{ID: a.ID, Label: strings.ToUpper(a.Title[:1]) + a.Title[1:],
+		adhesives = append(adhesives, box.Choice{ID: a.ID, Label: words.Capital(a.Title),
 			Why: fmt.Sprintf("Wants tabs of %s.", a.Width.Exact(measure.Millimetres))})
 	}
 	for _, s := range measure.Steps {

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 type Length = measure.Length
@@ -148,7 +149,7 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		pair := slices.IndexFunc(c.Turns, func(o Turn) bool { return o.Edge == opposite(t.Edge) })
 		switch {
 		case pair > i && c.alike(i, pair):
-			out = append(out, fmt.Sprintf("%s edge against the fence: score at %s. Turn half round and score the same from the %s edge.", title(t.Edge), t.list(say), opposite(t.Edge)))
+			out = append(out, fmt.Sprintf("%s edge against the fence: score at %s. Turn half round and score the same from the %s edge.", words.Capital(t.Edge), t.list(say), opposite(t.Edge)))
 		case pair >= 0 && pair < i && c.alike(i, pair):
 			// said with its pair
 		default:
@@ -171,5 +172,3 @@ func (c ScoreCard) alike(i, k int) bool { return slices.Equal(c.Turns[i].At, c.T
 func opposite(edge string) string {
 	return map[string]string{"left": "right", "right": "left", "top": "bottom", "bottom": "top"}[edge]
 }
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // Step is one thing to do at the bench.
@@ -45,7 +46,7 @@ func Steps(w Work) []Step {
 	}
 	score := Step{Title: "Score", Says: []string{"Inside face up."}}
 	for _, c := range w.Cards {
-		score.Says = append(score.Says, title(c.Piece)+": "+strings.Join(c.Says, " "))
+		score.Says = append(score.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
 	}
 	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
 	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
@@ -109,7 +110,7 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 	if len(parts) == 0 {
 		return ""
 	}
-	return title(p.Name) + ": " + strings.Join(parts, "; ") + "."
+	return words.Capital(p.Name) + ": " + strings.Join(parts, "; ") + "."
 }
 
 // openings tells slots, holes and notches with their places.
@@ -187,7 +188,7 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 // putOn tells what is stuck on while the piece is still flat.
 func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
 	for _, m := range p.Marks {
-		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.", title(p.Name), m.What, say(m.At.X), say(m.At.Y)))
+		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.", words.Capital(p.Name), m.What, say(m.At.X), say(m.At.Y)))
 	}
 	return says
 }
@@ -204,7 +205,7 @@ func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
 		}
 	}
 	if len(faces) > 0 {
-		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.", title(p.Name), adhesive, Names(faces)))
+		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.", words.Capital(p.Name), adhesive, Names(faces)))
 	}
 	var folds []string
 	for i, group := range p.Order {
@@ -218,7 +219,7 @@ func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
 	}
 	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
 	if len(faces) == 0 {
-		order = title(p.Name) + ": f" + order[1:]
+		order = words.Capital(p.Name) + ": f" + order[1:]
 	}
 	switch {
 	case len(tabs) > 0:

@@ -8,17 +8,12 @@
 package brief
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 )
-
-// Version is the document format's number.
-const Version = 1
-
-// Limit is the largest document that is read, in bytes.
-const Limit = 256 << 10
 
 // Brief is a project's document. Lengths are texts with a unit; a text
 // without one takes Units.
@@ -40,28 +35,29 @@ type Brief struct {
 // Item is one kind of thing that goes in. Which measures count depends on its
 // shape; what is left open is answered by the kind of thing it is.
 type Item struct {
-	Name         Text  `json:"name"`
-	Shape        Text  `json:"shape"`
-	Length       Text  `json:"length,omitempty"`
-	Width        Text  `json:"width,omitempty"`
-	Height       Text  `json:"height,omitempty"`
-	Thickness    Text  `json:"thickness,omitempty"` // of a flat item, bare
-	Decorated    Text  `json:"decorated,omitempty"` // of a flat item, with what is stuck on it
-	Envelope     Flag  `json:"envelope,omitempty"`  // a flat item goes in one
-	Diameter     Text  `json:"diameter,omitempty"`
-	NeckDiameter Text  `json:"neck-diameter,omitempty"`
-	NeckHeight   Text  `json:"neck-height,omitempty"`
-	Press        Text  `json:"press,omitempty"` // how far a soft thing may be pressed down
-	Count        Whole `json:"count"`
-	Mass         Text  `json:"mass,omitempty"` // of one
-	Lie          Flag  `json:"lie,omitempty"`
-	Stand        Flag  `json:"stand,omitempty"`
-	Stack        Whole `json:"stack,omitempty"` // how many may lie on each other
-	Upright      Flag  `json:"upright,omitempty"`
-	Food         Flag  `json:"food,omitempty"`
-	Fragile      Flag  `json:"fragile,omitempty"`
-	Flame        Flag  `json:"flame,omitempty"`
-	Liquid       Flag  `json:"liquid,omitempty"`
+	ID           string `json:"id,omitempty"` // what this thing is known by, whatever its name and place
+	Name         Text   `json:"name"`
+	Shape        Text   `json:"shape"`
+	Length       Text   `json:"length,omitempty"`
+	Width        Text   `json:"width,omitempty"`
+	Height       Text   `json:"height,omitempty"`
+	Thickness    Text   `json:"thickness,omitempty"` // of a flat item, bare
+	Decorated    Text   `json:"decorated,omitempty"` // of a flat item, with what is stuck on it
+	Envelope     Flag   `json:"envelope,omitempty"`  // a flat item goes in one
+	Diameter     Text   `json:"diameter,omitempty"`
+	NeckDiameter Text   `json:"neck-diameter,omitempty"`
+	NeckHeight   Text   `json:"neck-height,omitempty"`
+	Press        Text   `json:"press,omitempty"` // how far a soft thing may be pressed down
+	Count        Whole  `json:"count"`
+	Mass         Text   `json:"mass,omitempty"` // of one
+	Lie          Flag   `json:"lie,omitempty"`
+	Stand        Flag   `json:"stand,omitempty"`
+	Stack        Whole  `json:"stack,omitempty"` // how many may lie on each other
+	Upright      Flag   `json:"upright,omitempty"`
+	Food         Flag   `json:"food,omitempty"`
+	Fragile      Flag   `json:"fragile,omitempty"`
+	Flame        Flag   `json:"flame,omitempty"`
+	Liquid       Flag   `json:"liquid,omitempty"`
 }
 
 // Room is what the contents get beyond their own size.
@@ -84,9 +80,10 @@ type Arrange struct {
 
 // Place is where a stack stands by hand, from the left front corner.
 type Place struct {
-	X      Text `json:"x"`
-	Y      Text `json:"y"`
-	Turned Flag `json:"turned,omitempty"`
+	Thing  string `json:"thing,omitempty"` // whose stack it is, in the order of its stacks
+	X      Text   `json:"x"`
+	Y      Text   `json:"y"`
+	Turned Flag   `json:"turned,omitempty"`
 }
 
 // Size overrules the contents: score to score, to the letter.
@@ -107,13 +104,14 @@ type Box struct {
 // Scored is a piece from a list of scores: its cut size, where it is scored
 // from the left and from the top edge, and which squares go.
 type Scored struct {
-	Name   Text `json:"name"`
-	Is     Text `json:"is"` // tray, lid, tube or liner
-	Width  Text `json:"width"`
-	Height Text `json:"height"`
-	Across Text `json:"across,omitempty"` // distances from the left edge
-	Down   Text `json:"down,omitempty"`   // distances from the top edge
-	Away   Text `json:"away,omitempty"`   // "corners", or squares as column-row
+	ID     string `json:"id,omitempty"`
+	Name   Text   `json:"name"`
+	Is     Text   `json:"is"` // tray, lid, tube or liner
+	Width  Text   `json:"width"`
+	Height Text   `json:"height"`
+	Across Text   `json:"across,omitempty"` // distances from the left edge
+	Down   Text   `json:"down,omitempty"`   // distances from the top edge
+	Away   Text   `json:"away,omitempty"`   // "corners", or squares as column-row
 }
 
 // Card names the card and the sheet it comes in.
@@ -192,12 +190,20 @@ func New(units string) Brief {
 		Card:  Card{Stock: "cover-216", Sheet: "12x12"},
 		Tools: Tools{Step: "1/16 in", Fit: "snug"},
 	}
-	thing := Item{Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in", Count: "4"}
+	thing := Item{ID: "1", Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in", Count: "4"}
 	if units == "mm" {
 		b.Card.Sheet, b.Tools.Step = "a4", "1 mm"
 		thing.Length, thing.Width, thing.Height = "115 mm", "82 mm", "6 mm"
 	}
 	b.Contents = []Item{thing}
+	return b
+}
+
+// Blank gives the brief of a box about which nothing is known yet: no thing,
+// no size, every other question answered.
+func Blank(units string) Brief {
+	b := New(units)
+	b.Contents = nil
 	return b
 }
 
@@ -207,82 +213,26 @@ func NewScores() Brief {
 	b := New("in")
 	b.Name, b.Contents = "Scores from elsewhere", nil
 	b.Box = Box{Style: "score-list", Pieces: []Scored{
-		{Name: "base", Is: "tray", Width: "9 in", Height: "7 1/2 in", Across: "2, 7", Down: "2, 5 1/2"},
-		{Name: "lid", Is: "lid", Width: "6 9/16 in", Height: "5 1/16 in", Across: "3/4 both", Down: "3/4 both"},
+		{ID: "1", Name: "base", Is: "tray", Width: "9 in", Height: "7 1/2 in", Across: "2, 7", Down: "2, 5 1/2"},
+		{ID: "2", Name: "lid", Is: "lid", Width: "6 9/16 in", Height: "5 1/16 in", Across: "3/4 both", Down: "3/4 both"},
 	}, Stated: &Size{}}
 	return b
 }
 
-// Decode reads a document. Every error says what is wrong and what would put
-// it right; nothing is guessed and no unknown field is dropped.
-func Decode(data []byte) (Brief, error) {
-	if len(data) > Limit {
-		return Brief{}, fmt.Errorf("this document is larger than %d kB; a project is never that large", Limit>>10)
-	}
-	var head struct{ Brevium *int }
-	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
-		return Brief{}, fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s", Version, detail(err))
-	}
-	if *head.Brevium != Version {
-		return Brief{}, fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium", *head.Brevium, Version)
-	}
-	b := silent(data)
-	dec := json.NewDecoder(bytes.NewReader(data))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&b); err != nil {
-		return Brief{}, fmt.Errorf("this project can't be read%s; see docs/format.md for what it may hold", detail(err))
-	}
-	return b, nil
-}
-
-func detail(err error) string {
-	if err == nil {
-		return ""
-	}
-	return " (" + strings.TrimPrefix(err.Error(), "json: ") + ")"
-}
-
-// silent gives the answers to what a hand-written document leaves unsaid. A
-// field that is there but empty was cleared by a person and stays so.
-func silent(data []byte) Brief {
-	var said struct {
-		Units    Text
-		Contents []map[string]json.RawMessage
-	}
-	// What is wrong here shows again, and is told, when the whole is read.
-	_ = json.Unmarshal(data, &said)
-	if said.Units == "" {
-		said.Units = "in"
-	}
-	b := New(string(said.Units))
-	b.Contents = make([]Item, len(said.Contents))
-	for i := range b.Contents {
-		b.Contents[i] = Item{Shape: "block", Count: "1"}
-	}
-	if len(b.Contents) == 0 {
-		b.Contents = nil
-	}
+// Clone gives a copy that shares nothing with b.
+func (b Brief) Clone() Brief {
+	b.Contents = slices.Clone(b.Contents)
+	b.Arrange.Places = slices.Clone(b.Arrange.Places)
+	b.Box.Options = maps.Clone(b.Box.Options)
+	b.Box.Pieces = slices.Clone(b.Box.Pieces)
+	b.Size, b.Box.Stated = copied(b.Size), copied(b.Box.Stated)
 	return b
 }
 
-// Encode writes the document. Decoding what it writes gives b again, and
-// encoding that gives the same bytes.
-func (b Brief) Encode() []byte {
-	var out bytes.Buffer
-	enc := json.NewEncoder(&out)
-	enc.SetEscapeHTML(false)
-	enc.SetIndent("", "  ")
-	if err := enc.Encode(b); err != nil {
-		panic(err) // strings, numbers and maps of strings always encode
+func copied(s *Size) *Size {
+	if s == nil {
+		return nil
 	}
-	return out.Bytes()
-}
-
-// Clone gives a copy that shares nothing with b.
-func (b Brief) Clone() Brief {
-	var c Brief
-	if err := json.Unmarshal(b.Encode(), &c); err != nil {
-		panic(err) // see Encode
-	}
-	return c
+	c := *s
+	return &c
 }

@@ -2,6 +2,8 @@ package brief
 
 import (
 	"bytes"
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -73,14 +75,15 @@ func TestFields(t *testing.T) {
 }
 
 func TestMerge(t *testing.T) {
-	seen := New("in")
-	newest := seen.Clone()
+	newest := New("in")
 	newest.Set("name", "theirs")
 	newest.Set("copies", "3")
-	got, conflicts := Merge(seen, newest, map[string]string{
-		"name": "mine", "copies": "1", "contents.0.length": "7", "card.sheet": "12x12",
+	got, conflicts := Merge(newest, map[string]Typed{
+		"name": {"mine", "New box"}, "copies": {"1", "1"}, "contents.@1.length": {"7", "4 1/2 in"},
+		"card.sheet": {"12x12", "12x12"}, "contents.@9.length": {"8", "7"},
 	})
-	if len(conflicts) != 1 || conflicts[0] != (Conflict{"name", "mine", "theirs"}) {
+	want := []Conflict{{"contents.@9.length", "8", "", true}, {"name", "mine", "theirs", false}}
+	if !slices.Equal(conflicts, want) {
 		t.Errorf("conflicts %v", conflicts)
 	}
 	if got.Name != "theirs" || got.Copies != "3" || got.Contents[0].Length != "7" {
@@ -88,5 +91,75 @@ func TestMerge(t *testing.T) {
 	}
 	if newest.Contents[0].Length == "7" {
 		t.Error("merging changed the newest brief itself")
+	}
+}
+
+// Things and pieces go by who they are, not by where they stand.
+func TestIdentities(t *testing.T) {
+	b, err := Decode([]byte(`{"brevium":1,"contents":[{"name":"a"},{"id":"1","name":"b"},{"name":"c"}]}`))
+	if err != nil || b.Contents[0].ID != "2" || b.Contents[1].ID != "1" || b.Contents[2].ID != "3" {
+		t.Fatalf("%+v %v", b.Contents, err)
+	}
+	b.Contents = b.Contents[1:]
+	if b.Get("contents.@3.name") != "c" || b.Get("contents.@2.name") != "" || b.Set("contents.@2.name", "x") || b.Has("contents.@2.name") {
+		t.Error("a thing that was taken out is still reached, or one that moved is not")
+	}
+	for _, path := range []string{"contents.@1.id", "contents.0.id", "arrange.places.0.thing", "box.pieces.@1.name", "box.stated.depths"} {
+		if b.Has(path) || b.Set(path, "x") {
+			t.Errorf("%s was set", path)
+		}
+	}
+	for _, path := range []string{"box.stated.depth", "size.length", "contents.@1.length", "box.options.x"} {
+		if !b.Has(path) {
+			t.Errorf("there is no %s", path)
+		}
+	}
+}
+
+// What is accepted is readable again, and a copy shares nothing with it.
+func TestDoors(t *testing.T) {
+	things := strings.Repeat("{},", 10_000)
+	for name, c := range map[string]struct{ doc, says string }{
+		"10,000 empty things":    {`{"brevium":1,"contents":[` + things[:len(things)-1] + `]}`, "10000 things; the most is 100"},
+		"8,000 places":           {`{"brevium":1,"arrange":{"places":[` + things[:8000*3-1] + `]}}`, "8000 places; the most is 2000"},
+		"notes too long":         {`{"brevium":1,"notes":"` + strings.Repeat("é", 4001) + `"}`, "“Notes” is 4001 letters long; it takes 4000"},
+		"an option too long":     {`{"brevium":1,"box":{"options":{"lid-height":"` + strings.Repeat("1", 999) + `"}}}`, "“Lid height” is 999 letters"},
+		"a name twice":           {`{"brevium":1,"name":"a","units":"in","Name":"b"}`, "\"Name\" stands twice"},
+		"a name twice in a list": {`{"brevium":1,"contents":[{"name":"a"},{"name":"b","count":1,"count":2}]}`, "\"count\" stands twice"},
+		"an identity twice":      {`{"brevium":1,"contents":[{"id":"x"},{"id":"x"}]}`, "stands there twice"},
+		"a newer format":         {`{"brevium":2}`, "newer Brevium"},
+	} {
+		if _, err := Decode([]byte(c.doc)); err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	options := map[string]Text{}
+	for i := range 3000 {
+		options[fmt.Sprint("o", i)] = "1"
+	}
+	b := New("in")
+	if b.Box.Options = options; b.Check() == nil {
+		t.Error("3,000 options are taken")
+	}
+	b.Box.Options = map[string]Text{"lid": "full"}
+	b.Notes = Text(strings.Repeat("é", 4000))
+	b.Contents = slices.Repeat(b.Contents[:1], 100)
+	for i := range b.Contents {
+		b.Contents[i].ID = fmt.Sprint(i)
+		// A control mark takes six bytes when it is written.
+		b.Contents[i].Name, b.Contents[i].Mass = Text(strings.Repeat("\x01", 200)), Text(strings.Repeat("\x02", 200))
+	}
+	if err := b.Check(); err == nil || !strings.Contains(err.Error(), "when written") {
+		t.Errorf("a document that can't be read again is taken: %v", err)
+	}
+	b.Contents = b.Contents[:3]
+	b.Size, b.Box.Stated = &Size{Length: "1"}, &Size{}
+	c := b.Clone()
+	for path := range b.All() {
+		c.Set(path, "other")
+	}
+	if again, err := Decode(b.Encode()); err != nil || b.Get("size.length") != "1" || b.Get("contents.2.mass")[0] != 2 || b.Get("box.options.lid") != "full" ||
+		!bytes.Equal(again.Encode(), b.Encode()) {
+		t.Errorf("a change of the copy changed the first, or it came back different: %v", err)
 	}
 }

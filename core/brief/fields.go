@@ -1,8 +1,9 @@
 package brief
 
 import (
+	"maps"
 	"reflect"
-	"sort"
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -25,6 +26,9 @@ func (b *Brief) Get(path string) string {
 // Set writes a field and says whether there is one at that path. An empty
 // option is removed, so that an option left alone and one cleared are alike.
 func (b *Brief) Set(path, text string) bool {
+	if _, ok := FieldAt(path); !ok && !strings.HasPrefix(path, "box.options.") {
+		return false
+	}
 	v := reflect.ValueOf(b).Elem()
 	parts := strings.Split(path, ".")
 	for i, part := range parts {
@@ -79,6 +83,9 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 			}
 		}
 	case reflect.Slice:
+		if id, ok := strings.CutPrefix(part, "@"); ok {
+			return byID(v, id)
+		}
 		if i, err := strconv.Atoi(part); err == nil && i >= 0 && i < v.Len() {
 			return v.Index(i)
 		}
@@ -88,28 +95,76 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 	return reflect.Value{}
 }
 
-// Conflict is a field that two windows changed in different ways.
-type Conflict struct{ Field, Mine, Theirs string }
+// byID finds the thing or piece of a list that has an identity.
+func byID(list reflect.Value, id string) reflect.Value {
+	for i := range list.Len() {
+		if own := list.Index(i).FieldByName("ID"); own.IsValid() && own.String() == id {
+			return list.Index(i)
+		}
+	}
+	return reflect.Value{}
+}
 
-// Merge lays the fields typed in one window on to the newest brief. seen is
-// the brief that window showed: a field it left as seen takes the newest
-// value, a field that only it changed takes the typed one, and a field that
-// both changed differently is a conflict, which leaves the newest brief's
-// value standing.
-func Merge(seen, newest Brief, typed map[string]string) (Brief, []Conflict) {
+// Has says whether there is a field at a path. Of options it can't tell.
+func (b *Brief) Has(path string) bool {
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		return id != "" && len(id) <= 40
+	}
+	if _, ok := FieldAt(path); !ok {
+		return false
+	}
+	at := path[:max(0, strings.LastIndexByte(path, '.'))]
+	if strings.Count(at, ".") == 0 && at != "contents" {
+		return true // of the document itself, or of a part that Set would make
+	}
+	v := reflect.ValueOf(b).Elem()
+	for part := range strings.SplitSeq(at, ".") {
+		if v = step(v, part, false); !v.IsValid() {
+			return at == "box.stated"
+		}
+	}
+	return true
+}
+
+// Item finds a thing by its identity, and its place in the list; -1 when it is
+// not there.
+func (b *Brief) Item(id string) int {
+	return slices.IndexFunc(b.Contents, func(i Item) bool { return i.ID == id })
+}
+
+// Scored finds a piece of a list of scores by its identity, -1 when it is not
+// there.
+func (b *Brief) Scored(id string) int {
+	return slices.IndexFunc(b.Box.Pieces, func(p Scored) bool { return p.ID == id })
+}
+
+// Conflict is a field that two windows changed in different ways. Gone says
+// that the other window took out the thing or piece it belongs to.
+type Conflict struct {
+	Field, Mine, Theirs string
+	Gone                bool
+}
+
+// Typed is what a window typed in a field, and what that window showed there
+// before.
+type Typed struct{ Text, Was string }
+
+// Merge lays the fields typed in one window on to the newest brief. A field
+// that nothing changed since the window showed it takes the typed text; one
+// that another window changed differently meanwhile is a conflict, which leaves
+// the newest brief's text standing.
+func Merge(newest Brief, typed map[string]Typed) (Brief, []Conflict) {
 	out := newest.Clone()
 	var conflicts []Conflict
-	paths := make([]string, 0, len(typed))
-	for path := range typed {
-		paths = append(paths, path)
-	}
-	sort.Strings(paths)
-	for _, path := range paths {
-		mine, was, theirs := typed[path], seen.Get(path), newest.Get(path)
+	for _, path := range slices.Sorted(maps.Keys(typed)) {
+		mine, was, theirs := typed[path].Text, typed[path].Was, newest.Get(path)
 		switch {
-		case mine == was, mine == theirs:
+		case mine == was:
+		case !newest.Has(path):
+			conflicts = append(conflicts, Conflict{path, mine, "", true})
+		case mine == theirs:
 		case theirs != was || !out.Set(path, mine):
-			conflicts = append(conflicts, Conflict{path, mine, theirs})
+			conflicts = append(conflicts, Conflict{path, mine, theirs, false})
 		}
 	}
 	return out, conflicts

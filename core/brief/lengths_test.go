@@ -56,10 +56,10 @@ func TestScoredFields(t *testing.T) {
 	if err != nil || string(again.Encode()) != string(b.Encode()) {
 		t.Errorf("it came back different: %v", err)
 	}
-	mine := map[string]string{"box.pieces.0.width": "10 in", "box.pieces.1.across": "1 both"}
+	mine := map[string]Typed{"box.pieces.0.width": {"10 in", "9 in"}, "box.pieces.1.across": {"1/2 both", "1 both"}}
 	newest := b.Clone()
 	newest.Set("box.pieces.0.width", "11 in")
-	if out, conflicts := Merge(b, newest, mine); len(conflicts) != 1 || conflicts[0].Field != "box.pieces.0.width" || out.Get("box.pieces.0.width") != "11 in" {
+	if out, conflicts := Merge(newest, mine); len(conflicts) != 1 || conflicts[0].Field != "box.pieces.0.width" || out.Get("box.pieces.0.width") != "11 in" {
 		t.Errorf("two windows: %v", conflicts)
 	}
 }

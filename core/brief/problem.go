@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/words"
 )
 
 // Problem is something in the brief that keeps a box from being made of it:
@@ -183,16 +184,15 @@ func (r *Reader) Mass(field string, text Text, what string) float64 {
 // Name reads a name that people will see.
 func (r *Reader) Name(field string, text Text, what string) string {
 	name := strings.Join(strings.Fields(string(text)), " ")
-	if name == "" {
+	if !words.Visible(name) {
 		r.Problem(field, what+" has no name.", "Give it a name you will know it by.")
 	}
-	if len([]rune(name)) > 80 {
+	if words.Letters(name) > 80 {
 		r.Problem(field, what+" has a name too long to print.", "Keep it under 80 letters; the notes take more.")
 	}
 	return name
 }
 
 func sentence(err error) string {
-	s := err.Error()
-	return strings.ToUpper(s[:1]) + s[1:] + "."
+	return words.Capital(err.Error()) + "."
 }

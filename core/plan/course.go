@@ -8,6 +8,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/box"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // Moment is a step of the course in words.
@@ -28,7 +29,7 @@ func (p *Plan) Course() []Moment {
 func (p *Plan) tell(s box.Step) string {
 	of := ""
 	if len(p.Box.Pieces) > 1 && s.Piece != "" {
-		of = title(s.Piece) + ": "
+		of = words.Capital(s.Piece) + ": "
 	}
 	switch {
 	case s.Does == "fill" && len(p.Load.Things) > 0:
@@ -50,7 +51,7 @@ func (p *Plan) tell(s box.Step) string {
 	}
 	says := fmt.Sprintf("%s%s the %s", of, verb, bench.Names(s.Faces))
 	if told := p.Box.Piece(s.Piece).Told[s.Group]; told != "" {
-		says = of + title(told)
+		says = of + words.Capital(told)
 	}
 	if len(s.Glues) == 0 {
 		return says + "."

@@ -17,6 +17,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/stock"
+	"brevium/core/words"
 )
 
 // Workshop is what the maker has to work with.
@@ -202,7 +203,7 @@ func (p *Plan) lay(r *brief.Reader, w Workshop) {
 		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)
 	}
 	if !check.Holds {
-		r.Warn(brief.Warning{Code: "sheet-too-small", Text: title(check.Figure) + ".", Fix: "See what would make it fit."})
+		r.Warn(brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: "See what would make it fit."})
 		p.Fixes = p.fixes(w)
 	}
 	p.Checks = append(p.Checks, check)
@@ -241,5 +242,3 @@ func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
 	w.Contents = p.contents()
 	return cards, bench.Steps(w)
 }
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -1,0 +1,239 @@
+package brief
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// Version is the document format's number.
+const Version = 1
+
+// Limit is the largest document that is read or written, in bytes.
+const Limit = 256 << 10
+
+// The most that a document lists, beyond what any box could be made of: more is
+// refused when it is read, so that nothing after has to reckon with it.
+const (
+	mostThings  = 100
+	mostPieces  = 100
+	mostPlaces  = 2000
+	mostOptions = 64
+)
+
+// Decode reads a document. Every error says what is wrong and what would put
+// it right; nothing is guessed and no unknown field is dropped.
+func Decode(data []byte) (Brief, error) {
+	if len(data) > Limit {
+		return Brief{}, fmt.Errorf("this document is larger than %d kB; a project is never that large", Limit>>10)
+	}
+	var head struct{ Brevium *int }
+	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
+		return Brief{}, fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s", Version, detail(err))
+	}
+	if *head.Brevium != Version {
+		return Brief{}, fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium", *head.Brevium, Version)
+	}
+	if err := twice(data); err != nil {
+		return Brief{}, err
+	}
+	b := silent(data)
+	dec := json.NewDecoder(bytes.NewReader(data))
+	dec.DisallowUnknownFields()
+	if err := dec.Decode(&b); err != nil {
+		return Brief{}, fmt.Errorf("this project can't be read%s; see docs/format.md for what it may hold", detail(err))
+	}
+	b.identify()
+	return b, b.Check()
+}
+
+func detail(err error) string {
+	if err == nil {
+		return ""
+	}
+	return " (" + strings.TrimPrefix(err.Error(), "json: ") + ")"
+}
+
+// Check says why a brief can't be written as a document that is readable again:
+// it lists too much, holds too long a text, or is too large in all.
+func (b *Brief) Check() error {
+	for _, l := range []struct {
+		what    string
+		n, most int
+	}{
+		{"things", len(b.Contents), mostThings}, {"pieces", len(b.Box.Pieces), mostPieces},
+		{"places", len(b.Arrange.Places), mostPlaces}, {"options", len(b.Box.Options), mostOptions},
+	} {
+		if l.n > l.most {
+			return fmt.Errorf("this project lists %d %s; the most is %d", l.n, l.what, l.most)
+		}
+	}
+	for i, item := range b.Contents {
+		if len(item.ID) > mostID || slices.ContainsFunc(b.Contents[:i], func(o Item) bool { return o.ID == item.ID }) {
+			return fmt.Errorf("the identity %.20q of a thing is too long or stands there twice; leave it out", item.ID)
+		}
+	}
+	for i, p := range b.Box.Pieces {
+		if len(p.ID) > mostID || slices.ContainsFunc(b.Box.Pieces[:i], func(o Scored) bool { return o.ID == p.ID }) {
+			return fmt.Errorf("the identity %.20q of a piece is too long or stands there twice; leave it out", p.ID)
+		}
+	}
+	for path, text := range b.All() {
+		if why := TooLong(path, text); why != "" {
+			return errors.New(why)
+		}
+	}
+	if n := len(b.Encode()); n > Limit {
+		return fmt.Errorf("this project would be %d kB when written; it may be %d kB", n>>10, Limit>>10)
+	}
+	return nil
+}
+
+// mostID is how long an identity may be.
+const mostID = 24
+
+// identify gives every thing and piece that has no identity one: its number in
+// the list, or the next that is free.
+func (b *Brief) identify() {
+	taken := map[string]bool{}
+	fresh := func(i int) string {
+		for n := i + 1; ; n++ {
+			if id := strconv.Itoa(n); !taken[id] {
+				taken[id] = true
+				return id
+			}
+		}
+	}
+	for _, item := range b.Contents {
+		taken[item.ID] = true
+	}
+	for i := range b.Contents {
+		if b.Contents[i].ID == "" {
+			b.Contents[i].ID = fresh(i)
+		}
+	}
+	clear(taken)
+	for _, p := range b.Box.Pieces {
+		taken[p.ID] = true
+	}
+	for i := range b.Box.Pieces {
+		if b.Box.Pieces[i].ID == "" {
+			b.Box.Pieces[i].ID = fresh(i)
+		}
+	}
+}
+
+// twice finds a name that stands twice in one object. Of such a pair the
+// second would silently win.
+func twice(data []byte) error {
+	dec := json.NewDecoder(bytes.NewReader(data))
+	var in []map[string]bool // the names of each object that is open, nil for a list
+	name := false            // whether a name is due
+	for {
+		tok, err := dec.Token()
+		if errors.Is(err, io.EOF) {
+			return nil
+		}
+		if err != nil {
+			return fmt.Errorf("this project can't be read%s", detail(err))
+		}
+		open := len(in) > 0 && in[len(in)-1] != nil
+		switch t := tok.(type) {
+		case json.Delim:
+			switch t {
+			case '{':
+				in, name = append(in, map[string]bool{}), true
+			case '[':
+				in, name = append(in, nil), false
+			default:
+				in = in[:len(in)-1]
+				name = len(in) > 0 && in[len(in)-1] != nil
+			}
+			continue
+		case string:
+			if open && name {
+				// Names are matched without regard to capitals, so they are counted so.
+				key := strings.ToLower(t)
+				if in[len(in)-1][key] {
+					return fmt.Errorf("%q stands twice in this project; take one of them out", t)
+				}
+				in[len(in)-1][key], name = true, false
+				continue
+			}
+		}
+		name = open
+	}
+}
+
+// silent gives the answers to what a hand-written document leaves unsaid. A
+// field that is there but empty was cleared by a person and stays so.
+func silent(data []byte) Brief {
+	var said struct {
+		Units    Text
+		Contents []struct{}
+	}
+	// What is wrong here shows again, and is told, when the whole is read.
+	_ = json.Unmarshal(data, &said)
+	if said.Units == "" {
+		said.Units = "in"
+	}
+	b := New(string(said.Units))
+	b.Contents = nil
+	if len(said.Contents) > 0 {
+		b.Contents = slices.Repeat([]Item{{Shape: "block", Count: "1"}}, min(len(said.Contents), mostThings+1))
+	}
+	return b
+}
+
+// Encode writes the document. Decoding what it writes gives b again, and
+// encoding that gives the same bytes.
+func (b Brief) Encode() []byte {
+	var out bytes.Buffer
+	enc := json.NewEncoder(&out)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	if err := enc.Encode(b); err != nil {
+		panic(err) // strings, numbers and maps of strings always encode
+	}
+	return out.Bytes()
+}
+
+// All gives every field that can be set, with its text, in the order of the
+// table and then of the options. Things and pieces go by their identities.
+func (b *Brief) All() func(yield func(path, text string) bool) {
+	return func(yield func(path, text string) bool) {
+		for _, f := range Table {
+			before, after, many := strings.Cut(f.Path, "*")
+			if !many {
+				if !yield(f.Path, b.Get(f.Path)) {
+					return
+				}
+				continue
+			}
+			n := len(b.Contents)
+			switch before {
+			case "arrange.places.":
+				n = len(b.Arrange.Places)
+			case "box.pieces.":
+				n = len(b.Box.Pieces)
+			}
+			for i := range n {
+				path := before + strconv.Itoa(i) + after
+				if !yield(path, b.Get(path)) {
+					return
+				}
+			}
+		}
+		for _, id := range slices.Sorted(maps.Keys(b.Box.Options)) {
+			if !yield("box.options."+id, string(b.Box.Options[id])) {
+				return
+			}
+		}
+	}
+}

@@ -1,0 +1,59 @@
+// Package words holds what every sentence needs and no rule of the job does.
+package words
+
+import (
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// Capital begins a text with a capital, in any script that has them.
+func Capital(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	if size == 0 || first == utf8.RuneError {
+		return s
+	}
+	return string(unicode.ToTitle(first)) + s[size:]
+}
+
+// Small begins a text with a small letter.
+func Small(s string) string {
+	first, size := utf8.DecodeRuneInString(s)
+	if size == 0 || first == utf8.RuneError {
+		return s
+	}
+	return string(unicode.ToLower(first)) + s[size:]
+}
+
+// Plain writes an identity such as "back-left-tab" as people say it.
+func Plain(id string) string { return strings.ReplaceAll(id, "-", " ") }
+
+// Letters counts the letters of a text, however many bytes each takes.
+func Letters(s string) int { return utf8.RuneCountInString(s) }
+
+// Cut shortens a text to so many letters, and says that it did.
+func Cut(s string, most int) string {
+	n := 0
+	for i := range s {
+		if n == most {
+			return s[:i] + "…"
+		}
+		n++
+	}
+	return s
+}
+
+// blank are marks that count as letters or signs and show nothing.
+var blank = []rune{'\u115f', '\u1160', '\u2800', '\u3164', '\uffa0'}
+
+// Visible says whether anything of a text can be seen.
+func Visible(s string) bool {
+	return strings.ContainsFunc(s, func(r rune) bool {
+		for _, b := range blank {
+			if r == b {
+				return false
+			}
+		}
+		return r != utf8.RuneError && unicode.In(r, unicode.L, unicode.N, unicode.P, unicode.S)
+	})
+}
