@@ -6,40 +6,56 @@ import (
 	"errors"
 )
 
-// Undo moves a project back over its last burst of changes, and says whether
-// there was one. Redo can bring it back.
-func (s *Store) Undo(ctx context.Context, project string) (moved bool, err error) {
-	err = s.within(ctx, func(tx *sql.Tx) error {
-		head, err := headOf(ctx, tx, project)
-		if err != nil {
+// Undo moves a project back over its last burst of changes, and over states
+// that can't be read, and says whether there was one. Redo can bring it back.
+// The change has a name, as Change has.
+func (s *Store) Undo(ctx context.Context, project, change string) (moved bool, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		if err := arrive(ctx, tx, change); err != nil {
 			return err
 		}
-		burst := head.Burst
-		for head.Parent != 0 {
-			if head, err = revision(ctx, tx, head.Parent); err != nil {
+		head, err := headOf(ctx, tx, project)
+		unread := isBroken(err)
+		if err != nil && !unread {
+			return err
+		}
+		burst, to := head.Burst, head
+		for to.Parent != 0 {
+			next, err := revision(ctx, tx, to.Parent)
+			if err != nil && !isBroken(err) {
 				return err
 			}
-			moved = true
+			to = next
+			if isBroken(err) {
+				continue
+			}
+			head, moved, unread = to, true, false
 			if burst == "" || head.Burst != burst {
 				break
 			}
 		}
-		return setHead(ctx, tx, project, head.ID)
+		if unread || !moved {
+			return nil // nothing before it can be read
+		}
+		return setHead(ctx, tx, head)
 	})
 	return moved, err
 }
 
 // Redo moves a project forward again along the newest changes, to the end of
 // a burst, and says whether there was one.
-func (s *Store) Redo(ctx context.Context, project string) (moved bool, err error) {
-	err = s.within(ctx, func(tx *sql.Tx) error {
+func (s *Store) Redo(ctx context.Context, project, change string) (moved bool, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		if err := arrive(ctx, tx, change); err != nil {
+			return err
+		}
 		head, err := headOf(ctx, tx, project)
 		if err != nil {
 			return err
 		}
 		for {
 			next, err := child(ctx, tx, head.ID)
-			if errors.Is(err, ErrNone) || err == nil && moved && (next.Burst == "" || next.Burst != head.Burst) {
+			if errors.Is(err, ErrNone) || isBroken(err) || err == nil && moved && (next.Burst == "" || next.Burst != head.Burst) {
 				break
 			}
 			if err != nil {
@@ -47,7 +63,10 @@ func (s *Store) Redo(ctx context.Context, project string) (moved bool, err error
 			}
 			head, moved = next, true
 		}
-		return setHead(ctx, tx, project, head.ID)
+		if !moved {
+			return nil
+		}
+		return setHead(ctx, tx, head)
 	})
 	return moved, err
 }
@@ -55,10 +74,15 @@ func (s *Store) Redo(ctx context.Context, project string) (moved bool, err error
 // CanRedo says whether a change was undone that can be brought back.
 func (s *Store) CanRedo(ctx context.Context, head int64) (bool, error) {
 	_, err := child(ctx, s.db, head)
-	if errors.Is(err, ErrNone) {
+	if errors.Is(err, ErrNone) || isBroken(err) {
 		return false, nil
 	}
-	return err == nil, err
+	return err == nil, told(err)
+}
+
+func isBroken(err error) bool {
+	broken := new(Broken)
+	return errors.As(err, &broken)
 }
 
 func revision(ctx context.Context, q asker, id int64) (Revision, error) {
@@ -67,42 +91,4 @@ func revision(ctx context.Context, q asker, id int64) (Revision, error) {
 
 func child(ctx context.Context, q asker, of int64) (Revision, error) {
 	return scan(q.QueryRowContext(ctx, selectRevision+`WHERE r.parent = ? ORDER BY r.id DESC LIMIT 1`, of))
-}
-
-// Bin puts a project in the bin.
-func (s *Store) Bin(ctx context.Context, project string) error {
-	return s.one(ctx, `UPDATE projects SET binned = ? WHERE id = ? AND binned IS NULL`, now(), project)
-}
-
-// Restore takes a project out of the bin.
-func (s *Store) Restore(ctx context.Context, project string) error {
-	return s.one(ctx, `UPDATE projects SET binned = NULL WHERE id = ? AND binned IS NOT NULL`, project)
-}
-
-// Empty deletes what is in the bin, for good, and says how many projects went.
-func (s *Store) Empty(ctx context.Context) (n int64, err error) {
-	err = s.within(ctx, func(tx *sql.Tx) error {
-		// The head points into the revisions that go with the project.
-		if _, err := tx.ExecContext(ctx, `UPDATE projects SET head = NULL WHERE binned IS NOT NULL`); err != nil {
-			return err
-		}
-		res, err := tx.ExecContext(ctx, `DELETE FROM projects WHERE binned IS NOT NULL`)
-		if err != nil {
-			return err
-		}
-		n, err = res.RowsAffected()
-		return err
-	})
-	return n, err
-}
-
-func (s *Store) one(ctx context.Context, query string, args ...any) error {
-	res, err := s.db.ExecContext(ctx, query, args...)
-	if err != nil {
-		return err
-	}
-	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, ErrNone)
-	}
-	return nil
 }

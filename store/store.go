@@ -1,31 +1,23 @@
 // Package store keeps projects in SQLite. It stores documents and the history
-// of their changes, and nothing that can be worked out from them.
+// of their changes; what can be worked out from them is kept only where lists
+// need it, and made anew when it is stale.
+//
+// What a call says is kept is on the disk: commits are synchronous, and changes
+// that come together share one (writer.go).
 package store
 
 import (
 	"context"
 	"crypto/rand"
 	"database/sql"
-	"embed"
 	"encoding/base32"
 	"errors"
 	"fmt"
-	"io/fs"
-	"log/slog"
-	"net/url"
-	"os"
-	"path/filepath"
 	"strings"
 	"time"
 
-	"github.com/pressly/goose/v3"
-	_ "modernc.org/sqlite"
-
 	"brevium/core/brief"
 )
-
-//go:embed migrations/*.sql
-var migrations embed.FS
 
 var (
 	// ErrNone says that there is no such project or revision.
@@ -33,10 +25,19 @@ var (
 	// ErrMoved says that the project has changed since the revision that a
 	// change was made on.
 	ErrMoved = errors.New("the project was changed elsewhere meanwhile")
+	// ErrArrived says that this very change was made before.
+	ErrArrived = errors.New("this change has arrived before")
 )
 
-// Store is the database. It is safe for use by many requests at once.
-type Store struct{ db *sql.DB }
+// Broken is a revision whose document can't be read: of a newer format, or
+// damaged.
+type Broken struct {
+	Project string
+	Why     error
+}
+
+func (b *Broken) Error() string { return "what is stored of this box can't be read: " + b.Why.Error() }
+func (b *Broken) Unwrap() error { return b.Why }
 
 // Revision is one state of a project.
 type Revision struct {
@@ -48,83 +49,38 @@ type Revision struct {
 	Made       time.Time
 }
 
-// Project is a project as lists show it: its newest state.
+// Project is a project's newest state.
 type Project struct {
 	Revision
 	Changed time.Time
 	Binned  bool
 }
 
-// Open opens the database in a file, making it and bringing it up to date as
-// needed. Its folder is made for this user alone.
-func Open(ctx context.Context, file string) (*Store, error) {
-	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {
-		return nil, fmt.Errorf("can't make the folder for %s: %w", file, err)
-	}
-	abs, err := filepath.Abs(file)
-	if err != nil {
-		return nil, err
-	}
-	dsn := url.URL{Scheme: "file", Path: abs, RawQuery: "_pragma=foreign_keys(1)&_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=synchronous(NORMAL)&_txlock=immediate"}
-	db, err := sql.Open("sqlite", dsn.String())
-	if err != nil {
-		return nil, err
-	}
-	s := &Store{db}
-	if err := s.migrate(ctx); err != nil {
-		db.Close()
-		return nil, fmt.Errorf("can't open %s: %w", file, err)
-	}
-	return s, nil
+// Change is what makes a new revision: of the revision Base, the brief as it is
+// now, and in words what was done. Changes of one Burst are undone together.
+// ID, when there is one, names the change, so that it is made once only.
+type Change struct {
+	Base            int64
+	Brief           brief.Brief
+	What, Burst, ID string
 }
 
-func (s *Store) migrate(ctx context.Context) error {
-	dir, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, dir, goose.WithSlog(slog.New(slog.DiscardHandler)))
-	if err != nil {
-		return err
-	}
-	_, err = p.Up(ctx)
-	return err
-}
-
-// Close closes the database.
-func (s *Store) Close() error { return s.db.Close() }
+const clock = "2006-01-02T15:04:05.000Z"
 
 // now is written so that texts sort as times do.
-func now() string { return time.Now().UTC().Format("2006-01-02T15:04:05.000Z") }
+func now() string { return time.Now().UTC().Format(clock) }
 
-func newID() string {
+// NewID makes an identity that no other has.
+func NewID() string {
 	var b [10]byte
 	rand.Read(b[:])
 	return strings.ToLower(base32.StdEncoding.EncodeToString(b[:]))
 }
 
-func (s *Store) within(ctx context.Context, do func(*sql.Tx) error) error {
-	tx, err := s.db.BeginTx(ctx, nil)
-	if err != nil {
-		return err
-	}
-	if err := do(tx); err != nil {
-		return errors.Join(err, ignoreDone(tx.Rollback()))
-	}
-	return tx.Commit()
-}
-
-func ignoreDone(err error) error {
-	if errors.Is(err, sql.ErrTxDone) {
-		return nil
-	}
-	return err
-}
-
 // Create begins a project and gives its identity.
 func (s *Store) Create(ctx context.Context, b brief.Brief, what string) (id string, err error) {
-	id = newID()
-	err = s.within(ctx, func(tx *sql.Tx) error {
+	id = NewID()
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		at := now()
 		if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, created, changed) VALUES (?, ?, ?)`, id, at, at); err != nil {
 			return err
@@ -136,6 +92,9 @@ func (s *Store) Create(ctx context.Context, b brief.Brief, what string) (id stri
 
 // push adds a revision and makes it the head.
 func push(ctx context.Context, tx *sql.Tx, r Revision) error {
+	if err := r.Brief.Check(); err != nil {
+		return &Refused{err}
+	}
 	parent := sql.NullInt64{Int64: r.Parent, Valid: r.Parent != 0}
 	res, err := tx.ExecContext(ctx, `INSERT INTO revisions (project, parent, document, what, burst, made) VALUES (?, ?, ?, ?, ?, ?)`,
 		r.Project, parent, string(r.Brief.Encode()), r.What, r.Burst, now())
@@ -146,26 +105,64 @@ func push(ctx context.Context, tx *sql.Tx, r Revision) error {
 	if err != nil {
 		return err
 	}
-	return setHead(ctx, tx, r.Project, head)
+	r.ID = head
+	return setHead(ctx, tx, r)
 }
 
-func setHead(ctx context.Context, tx *sql.Tx, project string, head int64) error {
-	_, err := tx.ExecContext(ctx, `UPDATE projects SET head = ?, changed = ? WHERE id = ?`, head, now(), project)
+// Refused is a document that is not written because it could not be read again.
+type Refused struct{ Why error }
+
+func (r *Refused) Error() string { return "this is not kept: " + r.Why.Error() }
+func (r *Refused) Unwrap() error { return r.Why }
+
+func setHead(ctx context.Context, tx *sql.Tx, r Revision) error {
+	_, err := tx.ExecContext(ctx, `UPDATE projects SET head = ?, changed = ?, title = ?, words = ? WHERE id = ?`,
+		r.ID, now(), string(r.Brief.Name), wordsOf(&r.Brief), r.Project)
 	return err
 }
 
-// Save adds a change made on the revision base. It gives ErrMoved, and saves
-// nothing, when base is no longer the newest.
-func (s *Store) Save(ctx context.Context, project string, base int64, b brief.Brief, what, burst string) error {
-	return s.within(ctx, func(tx *sql.Tx) error {
-		head, err := headOf(ctx, tx, project)
+// arrive notes that a change has come, or says that it came before.
+func arrive(ctx context.Context, tx *sql.Tx, change string) error {
+	if change == "" {
+		return nil
+	}
+	res, err := tx.ExecContext(ctx, `INSERT INTO arrived (change, at) VALUES (?, ?) ON CONFLICT DO NOTHING`, change, now())
+	if err != nil {
+		return err
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, ErrArrived)
+	}
+	return nil
+}
+
+// Arrived says whether a change has been made before.
+func (s *Store) Arrived(ctx context.Context, change string) (bool, error) {
+	var n int
+	err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM arrived WHERE change = ?`, change).Scan(&n)
+	return n > 0, told(err)
+}
+
+// Save adds a change made on the revision it names. It gives ErrMoved, and
+// saves nothing, when that is no longer the newest, and ErrArrived when the
+// change was made before.
+func (s *Store) Save(ctx context.Context, project string, c Change) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		if err := arrive(ctx, tx, c.ID); err != nil {
+			return err
+		}
+		var head int64
+		err := tx.QueryRowContext(ctx, `SELECT head FROM projects WHERE id = ?`, project).Scan(&head)
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNone
+		}
 		if err != nil {
 			return err
 		}
-		if head.ID != base {
+		if head != c.Base {
 			return ErrMoved
 		}
-		return push(ctx, tx, Revision{Project: project, Parent: base, Brief: b, What: what, Burst: burst})
+		return push(ctx, tx, Revision{Project: project, Parent: c.Base, Brief: c.Brief, What: c.What, Burst: c.Burst})
 	})
 }
 
@@ -173,6 +170,8 @@ const selectRevision = `SELECT r.id, coalesce(r.parent, 0), r.project, r.documen
 
 type row interface{ Scan(...any) error }
 
+// scan reads a revision. One whose document can't be read is given with all
+// else that is known of it, and a Broken.
 func scan(r row, more ...any) (Revision, error) {
 	var rev Revision
 	var document, made string
@@ -183,19 +182,24 @@ func scan(r row, more ...any) (Revision, error) {
 	if err != nil {
 		return rev, err
 	}
-	if rev.Made, err = time.Parse("2006-01-02T15:04:05.000Z", made); err != nil {
-		return rev, err
+	// A time that can't be read keeps no box from being shown.
+	rev.Made, _ = time.Parse(clock, made)
+	if rev.Brief, err = brief.Decode([]byte(document)); err != nil {
+		return rev, &Broken{rev.Project, err}
 	}
-	rev.Brief, err = brief.Decode([]byte(document))
-	return rev, err
+	return rev, nil
 }
 
 type asker interface {
 	QueryRowContext(context.Context, string, ...any) *sql.Row
 }
 
-func headOf(ctx context.Context, q asker, project string) (Revision, error) {
-	return scan(q.QueryRowContext(ctx, selectRevision+`JOIN projects p ON p.head = r.id WHERE p.id = ?`, project))
+func headOf(ctx context.Context, q asker, project string, more ...any) (Revision, error) {
+	query := selectRevision
+	if len(more) > 0 {
+		query = strings.Replace(query, " FROM", ", p.changed, p.binned FROM", 1)
+	}
+	return scan(q.QueryRowContext(ctx, query+`JOIN projects p ON p.head = r.id WHERE p.id = ?`, project), more...)
 }
 
 // Head gives the newest state of a project, in the bin or not.
@@ -203,25 +207,31 @@ func (s *Store) Head(ctx context.Context, project string) (Project, error) {
 	var p Project
 	var changed string
 	var binned sql.NullString
-	rev, err := headOf(ctx, s.db, project)
-	if err != nil {
-		return p, err
-	}
-	err = s.db.QueryRowContext(ctx, `SELECT changed, binned FROM projects WHERE id = ?`, project).Scan(&changed, &binned)
-	if err != nil {
-		return p, err
-	}
+	rev, err := headOf(ctx, s.db, project, &changed, &binned)
 	p.Revision, p.Binned = rev, binned.Valid
-	p.Changed, err = time.Parse("2006-01-02T15:04:05.000Z", changed)
-	return p, err
+	p.Changed, _ = time.Parse(clock, changed)
+	return p, told(err)
+}
+
+// Document gives the newest state of a project as it is stored, readable or
+// not.
+func (s *Store) Document(ctx context.Context, project string) (string, error) {
+	var document string
+	err := s.db.QueryRowContext(ctx, `SELECT r.document FROM revisions r JOIN projects p ON p.head = r.id WHERE p.id = ?`, project).Scan(&document)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", ErrNone
+	}
+	return document, told(err)
 }
 
 // Revision gives one state of a project.
 func (s *Store) Revision(ctx context.Context, project string, id int64) (Revision, error) {
-	return scan(s.db.QueryRowContext(ctx, selectRevision+`WHERE r.project = ? AND r.id = ?`, project, id))
+	rev, err := scan(s.db.QueryRowContext(ctx, selectRevision+`WHERE r.project = ? AND r.id = ?`, project, id))
+	return rev, told(err)
 }
 
-// History gives the states that led to a revision, newest first.
+// History gives the states that led to a revision and can be read, newest
+// first.
 func (s *Store) History(ctx context.Context, project string, from int64, most int) ([]Revision, error) {
 	rows, err := s.db.QueryContext(ctx, `
 		WITH RECURSIVE back (id, n) AS (
@@ -230,49 +240,78 @@ func (s *Store) History(ctx context.Context, project string, from int64, most in
 			SELECT r.parent, n + 1 FROM revisions r JOIN back b ON r.id = b.id WHERE r.parent IS NOT NULL AND n < ?
 		) `+selectRevision+`JOIN back b ON b.id = r.id ORDER BY b.n`, from, project, most)
 	if err != nil {
-		return nil, err
+		return nil, told(err)
 	}
 	defer rows.Close()
 	var out []Revision
 	for rows.Next() {
 		rev, err := scan(rows)
+		if broken := new(Broken); errors.As(err, &broken) {
+			continue
+		}
 		if err != nil {
-			return nil, err
+			return nil, told(err)
 		}
 		out = append(out, rev)
 	}
-	return out, rows.Err()
+	return out, told(rows.Err())
 }
 
-// List gives the projects, or those in the bin, newest change first.
-func (s *Store) List(ctx context.Context, binned bool) ([]Project, error) {
-	rows, err := s.db.QueryContext(ctx, strings.Replace(selectRevision, " FROM", ", p.changed FROM", 1)+
-		`JOIN projects p ON p.head = r.id WHERE (p.binned IS NOT NULL) = ? ORDER BY p.changed DESC, p.rowid DESC`, binned)
-	if err != nil {
-		return nil, err
-	}
-	defer rows.Close()
-	var out []Project
-	for rows.Next() {
-		var changed string
-		rev, err := scan(rows, &changed)
-		if err != nil {
-			return nil, err
+// Empty deletes what is in the bin, for good, and says how many projects went.
+func (s *Store) Empty(ctx context.Context) (n int64, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		// The head points into the revisions that go with the project.
+		if _, err := tx.ExecContext(ctx, `UPDATE projects SET head = NULL WHERE binned IS NOT NULL`); err != nil {
+			return err
 		}
-		at, err := time.Parse("2006-01-02T15:04:05.000Z", changed)
+		res, err := tx.ExecContext(ctx, `DELETE FROM projects WHERE binned IS NOT NULL`)
 		if err != nil {
-			return nil, err
+			return err
 		}
-		out = append(out, Project{rev, at, binned})
-	}
-	return out, rows.Err()
+		n, err = res.RowsAffected()
+		return err
+	})
+	return n, err
 }
 
-// Backup copies the database to a file that does not exist yet.
-func (s *Store) Backup(ctx context.Context, file string) error {
-	if _, err := os.Stat(file); err == nil {
-		return fmt.Errorf("%s is there already; choose another name for the copy", file)
-	}
-	_, err := s.db.ExecContext(ctx, `VACUUM INTO ?`, file)
-	return err
+// Bin puts a project in the bin. One that is there already stays there.
+func (s *Store) Bin(ctx context.Context, project string) error {
+	return s.one(ctx, `UPDATE projects SET binned = coalesce(binned, ?) WHERE id = ?`, now(), project)
 }
+
+// Restore takes a project out of the bin.
+func (s *Store) Restore(ctx context.Context, project string) error {
+	return s.one(ctx, `UPDATE projects SET binned = NULL WHERE id = ?`, project)
+}
+
+// one changes a row that must be there.
+func (s *Store) one(ctx context.Context, query string, args ...any) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		res, err := tx.ExecContext(ctx, query, args...)
+		if err != nil {
+			return err
+		}
+		if n, err := res.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(err, ErrNone)
+		}
+		return nil
+	})
+}
+
+// Say is what to tell of a trouble with the database file.
+func Say(err error) (text string, ok bool) {
+	t := new(Trouble)
+	if errors.As(err, &t) {
+		return t.Text, true
+	}
+	return "", false
+}
+
+// Trouble is something wrong with the database file: what, and what to do.
+type Trouble struct {
+	Text string
+	Err  error
+}
+
+func (t *Trouble) Error() string { return fmt.Sprintf("%s (%v)", t.Text, t.Err) }
+func (t *Trouble) Unwrap() error { return t.Err }

@@ -40,7 +40,7 @@ func TestUndoRedo(t *testing.T) {
 		return p
 	}
 	save := func(name, burst string) {
-		if err := s.Save(ctx, id, head().ID, named(name), "typed", burst); err != nil {
+		if err := s.Save(ctx, id, Change{Base: head().ID, Brief: named(name), What: "typed", Burst: burst}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -50,7 +50,7 @@ func TestUndoRedo(t *testing.T) {
 	save("ccc", "x")
 	save("d", "y")
 	steps := []struct {
-		do   func(context.Context, string) (bool, error)
+		do   func(context.Context, string, string) (bool, error)
 		want string
 		did  bool
 	}{
@@ -58,14 +58,14 @@ func TestUndoRedo(t *testing.T) {
 		{s.Redo, "b", true}, {s.Redo, "ccc", true}, {s.Redo, "d", true}, {s.Undo, "ccc", true},
 	}
 	for i, step := range steps {
-		did, err := step.do(ctx, id)
+		did, err := step.do(ctx, id, "")
 		if got := string(head().Brief.Name); err != nil || did != step.did || got != step.want {
 			t.Fatalf("step %d: %q, %v, %v; want %q, %v", i, got, did, err, step.want, step.did)
 		}
 	}
 	// A change after undo begins a new branch; the old one is kept.
 	save("e", "")
-	if did, _ := s.Redo(ctx, id); did || head().Brief.Name != "e" {
+	if did, _ := s.Redo(ctx, id, ""); did || head().Brief.Name != "e" {
 		t.Fatal("redo went on to a branch that was left")
 	}
 	history, err := s.History(ctx, id, head().ID, 100)
@@ -83,7 +83,7 @@ func TestSaveMoved(t *testing.T) {
 	var wg sync.WaitGroup
 	results := make([]error, 8)
 	for i := range results {
-		wg.Go(func() { results[i] = s.Save(ctx, id, p.ID, named("b"), "typed", "") })
+		wg.Go(func() { results[i] = s.Save(ctx, id, Change{Base: p.ID, Brief: named("b"), What: "typed"}) })
 	}
 	wg.Wait()
 	kept := 0
@@ -105,10 +105,10 @@ func TestBin(t *testing.T) {
 	b, _ := s.Create(ctx, named("b"), "new")
 	check := func(live, binned int) {
 		t.Helper()
-		l, err1 := s.List(ctx, false)
-		n, err2 := s.List(ctx, true)
-		if err := errors.Join(err1, err2); err != nil || len(l) != live || len(n) != binned {
-			t.Fatalf("%d live, %d in the bin, %v", len(l), len(n), err)
+		l, err1 := s.List(ctx, false, "", "", 0)
+		n, err2 := s.Count(ctx, true)
+		if err := errors.Join(err1, err2); err != nil || l.All != live || len(l.Listed) != live || n != binned {
+			t.Fatalf("%d live, %d in the bin, %v", l.All, n, err)
 		}
 	}
 	check(2, 0)

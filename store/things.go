@@ -10,13 +10,13 @@ import (
 // KeepThing puts a thing into the maker's own library, in place of one of the
 // same name.
 func (s *Store) KeepThing(ctx context.Context, item brief.Item) error {
+	item.ID = ""
 	data, err := json.Marshal(item)
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO things (name, item, kept) VALUES (?, ?, ?)
+	return s.one(ctx, `INSERT INTO things (name, item, kept) VALUES (?, ?, ?)
 		ON CONFLICT (name) DO UPDATE SET item = excluded.item, kept = excluded.kept`, string(item.Name), string(data), now())
-	return err
 }
 
 // ForgetThing takes a thing out of the maker's own library.
@@ -28,7 +28,7 @@ func (s *Store) ForgetThing(ctx context.Context, name string) error {
 func (s *Store) Things(ctx context.Context) ([]brief.Item, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT item FROM things ORDER BY name`)
 	if err != nil {
-		return nil, err
+		return nil, told(err)
 	}
 	defer rows.Close()
 	var out []brief.Item
@@ -39,9 +39,9 @@ func (s *Store) Things(ctx context.Context) ([]brief.Item, error) {
 		}
 		var item brief.Item
 		if err := json.Unmarshal([]byte(data), &item); err != nil {
-			return nil, err
+			continue // one that can't be read keeps no other from being used
 		}
 		out = append(out, item)
 	}
-	return out, rows.Err()
+	return out, told(rows.Err())
 }

@@ -18,6 +18,7 @@ type Size struct{ Length, Width, Height Length }
 // Thing is one kind of thing. Size is the upright box round it as it was
 // measured, decorated, wrapped or pressed as it will be.
 type Thing struct {
+	ID           string // of the brief's thing
 	Name, Shape  string
 	Size         Size
 	NeckDiameter Length // of a cylinder whose top is narrower; 0 for none
@@ -105,7 +106,7 @@ func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 	if !ok {
 		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape), "Choose block, flat, cylinder, ball or soft.")
 	}
-	t := Thing{Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
+	t := Thing{ID: item.ID, Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
 	t.Count, _ = r.Count(field+"count", item.Count, "How many", MostThings)
 	t.Grams = r.Mass(field+"mass", item.Mass, "Its mass")
 	t.Fragile = r.Flag(field+"fragile", item.Fragile, "Fragile", false)

@@ -271,6 +271,35 @@ func TestCSV(t *testing.T) {
 }
 
 // A list that is read, written and read again is the same list.
+// Cells that a spreadsheet could take for a formula are marked, wherever it may
+// part them, and every text comes back to the letter.
+func TestCSVComesBack(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 3))
+	letters := []rune("a =+-@';,\t\n\" é")
+	for range 3_000 {
+		text := make([]rune, r.IntN(9))
+		for i := range text {
+			text[i] = letters[r.IntN(len(letters))]
+		}
+		item := brief.Item{Name: brief.Text("x" + string(text)), Mass: brief.Text(text), Shape: "block", Count: "1"}
+		var b strings.Builder
+		if err := WriteCSV(&b, []brief.Item{item}); err != nil {
+			t.Fatal(err)
+		}
+		for _, comma := range ",;" {
+			for cell := range strings.SplitSeq(b.String(), string(comma)) {
+				if cell = strings.Trim(cell, "\" \u00a0\t\r\n"); comma == ';' && cell != "" && strings.ContainsRune("=+-@", rune(cell[0])) {
+					t.Fatalf("%q: a spreadsheet may reckon %q", text, cell)
+				}
+			}
+		}
+		got, err := ReadCSV(strings.NewReader(b.String()))
+		if err != nil || got[0] != item {
+			t.Fatalf("%q came back as %+v, %v", text, got, err)
+		}
+	}
+}
+
 func FuzzCSV(f *testing.F) {
 	f.Add("name,shape,count,length\nseed packet,flat,6,4 1/2 in\n")
 	f.Add("name;stack\n'=1+1;3\n")

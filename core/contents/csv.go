@@ -38,13 +38,52 @@ func WriteCSV(w io.Writer, items []brief.Item) error {
 	return out.Error()
 }
 
-// guard keeps a spreadsheet from taking a name for a formula; reading takes
-// the mark off again.
+// A spreadsheet takes a cell that begins with one of these for a formula, be
+// there blanks before it, and be the cell a piece of ours because its lists are
+// parted by semicolons.
+const (
+	formula = "=+-@'"
+	parts   = ";,\t\n\r"
+	blanks  = " \t\r\n\u00a0\"" // a quote at a wrong place is dropped like a blank
+)
+
+// guard sets a mark before whatever a spreadsheet might take for a formula, and
+// before blanks at the ends of a cell, which readers drop; unguard takes
+// exactly those marks off again.
 func guard(s string) string {
-	if s != "" && strings.ContainsRune("=+-@'\t\r", rune(s[0])) {
-		return "'" + s
+	var out strings.Builder
+	start := true
+	for i, r := range s {
+		if start && marked(s[i:], i == 0) {
+			out.WriteByte('\'')
+		}
+		out.WriteRune(r)
+		start = strings.ContainsRune(parts, r)
 	}
-	return s
+	return out.String()
+}
+
+func unguard(s string) string {
+	var out strings.Builder
+	start := true
+	for i, r := range s {
+		if start && r == '\'' && marked(s[i+1:], i == 0) {
+			start = false
+			continue
+		}
+		out.WriteRune(r)
+		start = strings.ContainsRune(parts, r)
+	}
+	return out.String()
+}
+
+// marked says whether a guard stands before what is left of a cell.
+func marked(rest string, first bool) bool {
+	trimmed := strings.TrimLeft(rest, blanks)
+	if trimmed != "" && strings.ContainsRune(formula, rune(trimmed[0])) {
+		return true
+	}
+	return first && rest != strings.Trim(rest, blanks)
 }
 
 // ReadCSV reads a list of things: all of it, or an error that names the line.
@@ -73,21 +112,32 @@ func ReadCSV(r io.Reader) ([]brief.Item, error) {
 		return nil, err
 	}
 	var items []brief.Item
-	for line := 2; ; line++ {
+	for {
 		row, err := in.Read()
 		if errors.Is(err, io.EOF) {
 			break
 		}
 		if err != nil {
+			line := 0
+			if bad := new(csv.ParseError); errors.As(err, &bad) {
+				line = bad.Line
+			}
 			return nil, fmt.Errorf("line %d of the list can't be read: it should have %d fields", line, len(names))
 		}
 		if strings.TrimSpace(strings.Join(row, "")) == "" {
 			continue
 		}
+		line, _ := in.FieldPos(0)
 		if len(items) == MostKinds {
 			return nil, fmt.Errorf("line %d: a box takes %d kinds of thing at the most", line, MostKinds)
 		}
-		items = append(items, readRow(names, row))
+		item := readRow(names, row)
+		for path, text := range (&brief.Brief{Contents: []brief.Item{item}}).All() {
+			if why := brief.TooLong(path, text); why != "" {
+				return nil, fmt.Errorf("line %d: %s", line, why)
+			}
+		}
+		items = append(items, item)
 	}
 	if len(items) == 0 {
 		return nil, errors.New("this list has headings and no things")
@@ -120,9 +170,11 @@ func checkHeadings(names []string) error {
 func readRow(names, row []string) brief.Item {
 	b := brief.Brief{Contents: []brief.Item{{Shape: "block", Count: "1"}}}
 	for i, name := range names {
-		text := strings.TrimSpace(row[i])
-		if rest, ok := strings.CutPrefix(text, "'"); ok && rest != "" && guard(rest) != rest {
-			text = rest
+		text := row[i]
+		if bare := unguard(text); bare != text {
+			text = bare
+		} else {
+			text = strings.TrimSpace(text)
 		}
 		if text == "" && (name == "shape" || name == "count") {
 			continue

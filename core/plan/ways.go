@@ -243,16 +243,17 @@ func origin(l contents.Load, b *box.Box) fold.Vec {
 
 // byHand sets stacks where the maker put them.
 func (s *search) byHand(l contents.Load) contents.Load {
-	places := s.brief.Arrange.Places
-	if len(places) != len(l.Stacks) {
-		s.job.Warn(brief.Warning{Code: "by-hand-gone", Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
-			Fix: "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
+	at, ok := placesOf(s.brief.Arrange.Places, l)
+	if !ok {
+		s.job.Warn(brief.Warning{Code: "by-hand-gone",
+			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
+			Fix:  "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		return l
 	}
 	out := l
 	out.Stacks = slices.Clone(l.Stacks)
-	for i, p := range places {
-		field := fmt.Sprintf("arrange.places.%d.", i)
+	for i, k := range at {
+		p, field := s.brief.Arrange.Places[k], fmt.Sprintf("arrange.places.%d.", k)
 		x, okX := s.job.LengthOrNone(field+"x", p.X, "From the left")
 		y, okY := s.job.LengthOrNone(field+"y", p.Y, "From the front")
 		if !okX || !okY {
@@ -266,9 +267,33 @@ func (s *search) byHand(l contents.Load) contents.Load {
 		st.At.Length, st.At.Width = x, y
 	}
 	if a, b, ok := out.Overlap(); ok {
-		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.", out.Things[a].Name, out.Things[b].Name), "Move one of them, or let Brevium choose.")
+		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.", out.Things[a].Name, out.Things[b].Name),
+			"Move one of them, or let Brevium choose.")
 	}
 	return out.Settle()
+}
+
+// placesOf finds the place of each stack: those of a thing go to its stacks in
+// turn. Places that don't say whose they are go to the stacks as they come.
+func placesOf(places []brief.Place, l contents.Load) (at []int, ok bool) {
+	if len(places) != len(l.Stacks) {
+		return nil, false
+	}
+	used := make([]bool, len(places))
+	for _, st := range l.Stacks {
+		k := 0
+		for ; k < len(places); k++ {
+			if !used[k] && (places[k].Thing == "" || places[k].Thing == l.Things[st.Thing].ID) {
+				break
+			}
+		}
+		if k == len(places) {
+			return nil, false
+		}
+		used[k] = true
+		at = append(at, k)
+	}
+	return at, true
 }
 
 // blocks sets the contents in the box: their shapes in their places.

@@ -1,0 +1,114 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"strings"
+	"time"
+
+	"brevium/core/brief"
+	"brevium/core/words"
+)
+
+// Card is a box as a list shows it. Picture is made when it is first asked for.
+type Card struct {
+	Line    string
+	Trouble bool
+	Picture []byte
+}
+
+// Listed is a project in a list. Card is nil when none was kept of its newest
+// state by this version of the program.
+type Listed struct {
+	Project, Title string
+	Head           int64
+	Changed        time.Time
+	Card           *Card
+}
+
+// Page is one page of a list, and how many projects there are on all pages.
+type Page struct {
+	Listed []Listed
+	All    int
+}
+
+// PerPage is how many projects a page of a list holds.
+const PerPage = 24
+
+// wordsOf is what a project is found by.
+func wordsOf(b *brief.Brief) string {
+	all := []string{string(b.Name), words.Plain(string(b.Box.Style)), string(b.Notes)}
+	for _, t := range b.Contents {
+		all = append(all, string(t.Name))
+	}
+	return strings.ToLower(strings.Join(all, "\n"))
+}
+
+var literal = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
+
+// List gives a page (from 0) of the projects, or of those in the bin, newest
+// change first: those in which every word that is looked for stands. Of what is
+// kept of each box, that of another program's version is left out.
+func (s *Store) List(ctx context.Context, binned bool, look, program string, page int) (Page, error) {
+	var out Page
+	where, args := `WHERE (p.binned IS NOT NULL) = ?`, []any{binned}
+	for _, word := range strings.Fields(strings.ToLower(look)) {
+		where += ` AND p.words LIKE ? ESCAPE '\'`
+		args = append(args, "%"+literal.Replace(word)+"%")
+	}
+	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects p `+where, args...).Scan(&out.All); err != nil {
+		return out, told(err)
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, c.line, coalesce(c.trouble, 0)
+		FROM projects p LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
+		ORDER BY p.changed DESC, p.rowid DESC LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
+	if err != nil {
+		return out, told(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var l Listed
+		var changed string
+		var line sql.NullString
+		var trouble bool
+		if err := rows.Scan(&l.Project, &l.Title, &l.Head, &changed, &line, &trouble); err != nil {
+			return out, told(err)
+		}
+		l.Changed, _ = time.Parse(clock, changed)
+		if line.Valid {
+			l.Card = &Card{Line: line.String, Trouble: trouble}
+		}
+		out.Listed = append(out.Listed, l)
+	}
+	return out, told(rows.Err())
+}
+
+// Count says how many projects there are, or are in the bin.
+func (s *Store) Count(ctx context.Context, binned bool) (n int, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects WHERE (binned IS NOT NULL) = ?`, binned).Scan(&n)
+	return n, told(err)
+}
+
+// KeepCard keeps how a list shows a revision, in place of what was kept before.
+// It may be called while nothing waits for it: what it keeps can be made again.
+func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Card) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
+			ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
+			trouble = excluded.trouble, picture = excluded.picture`, project, revision, program, c.Line, c.Trouble, c.Picture)
+		return err
+	})
+}
+
+// CardOf gives what is kept of a revision by a version of the program, or
+// ErrNone.
+func (s *Store) CardOf(ctx context.Context, project string, revision int64, program string) (Card, error) {
+	var c Card
+	err := s.db.QueryRowContext(ctx, `SELECT line, trouble, picture FROM cards WHERE project = ? AND revision = ? AND program = ?`,
+		project, revision, program).Scan(&c.Line, &c.Trouble, &c.Picture)
+	if errors.Is(err, sql.ErrNoRows) {
+		return c, ErrNone
+	}
+	return c, told(err)
+}

@@ -1,0 +1,242 @@
+package store
+
+import (
+	"database/sql"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+)
+
+// at opens a database in a file and closes it with the test.
+func at(t *testing.T, file string) *Store {
+	t.Helper()
+	s, err := Open(t.Context(), file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func names(t *testing.T, s *Store) (out []string) {
+	t.Helper()
+	l, err := s.List(t.Context(), false, "", "", 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range l.Listed {
+		out = append(out, p.Title)
+	}
+	return out
+}
+
+// A copy takes the place of a database that crashed, whose log must not be
+// played into it; what was there is kept.
+func TestRestore(t *testing.T) {
+	dir := t.TempDir()
+	file, copied := filepath.Join(dir, "a", "x.db"), filepath.Join(dir, "copy ?.db")
+	s := at(t, file)
+	s.Create(t.Context(), named("in the copy"), "new")
+	if err := s.Backup(t.Context(), copied); err != nil {
+		t.Fatal(err)
+	}
+	s.Create(t.Context(), named("made after"), "new")
+	if _, err := Restore(t.Context(), copied, file); err == nil || !strings.Contains(err.Error(), "Stop it first") {
+		t.Fatalf("a database in use was replaced: %v", err)
+	}
+	// A crash: the files as they are while the log is not folded in.
+	crashed := filepath.Join(dir, "b", "x.db")
+	os.Mkdir(filepath.Dir(crashed), 0o700)
+	for _, end := range []string{"", "-wal"} {
+		data, err := os.ReadFile(file + end)
+		if err != nil || len(data) == 0 {
+			t.Fatal(err, len(data))
+		}
+		os.WriteFile(crashed+end, data, 0o600)
+	}
+	s.Close()
+	kept, err := Restore(t.Context(), copied, crashed)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for file, want := range map[string]string{crashed: "[in the copy]", kept: "[made after in the copy]"} {
+		s := at(t, file)
+		if got := fmt.Sprint(names(t, s)); got != want {
+			t.Errorf("%s holds %s, want %s", file, got, want)
+		}
+		s.Close()
+		if is, err := os.Stat(file); err != nil || is.Mode().Perm() != 0o600 {
+			t.Errorf("%s is %v", file, is.Mode())
+		}
+	}
+	// A damaged database is set aside too; a damaged copy is put nowhere.
+	os.WriteFile(crashed, []byte(strings.Repeat("junk", 4096)), 0o600)
+	if _, err := Restore(t.Context(), copied, crashed); err != nil {
+		t.Error(err)
+	}
+	data, _ := os.ReadFile(copied)
+	for name, bad := range map[string][]byte{"torn": data[:len(data)/2], "junk": []byte("junk"), "empty": nil} {
+		other := filepath.Join(dir, name)
+		os.WriteFile(other, bad, 0o600)
+		if _, err := Restore(t.Context(), other, crashed); err == nil || !strings.Contains(err.Error(), "was not put in place") {
+			t.Errorf("a %s copy was taken: %v", name, err)
+		}
+	}
+	s = at(t, crashed)
+	defer s.Close()
+	if got := fmt.Sprint(names(t, s)); got != "[in the copy]" {
+		t.Errorf("it holds %s", got)
+	}
+	if _, err := Restore(t.Context(), filepath.Join(dir, "none"), crashed); err == nil {
+		t.Error("a copy that is not there was restored")
+	}
+}
+
+func TestBackupNames(t *testing.T) {
+	s, ctx := open(t)
+	dir := t.TempDir()
+	there := filepath.Join(dir, "there.db")
+	if err := s.Backup(ctx, there); err != nil {
+		t.Fatal(err)
+	}
+	if is, _ := os.Stat(there); is.Mode().Perm() != 0o600 {
+		t.Errorf("a copy is %v", is.Mode())
+	}
+	for _, name := range []string{"", " ", "file:" + filepath.Join(dir, "y.db"), there, filepath.Join(dir, "no folder", "z.db")} {
+		if err := s.Backup(ctx, name); err == nil {
+			t.Errorf("a copy was made as %q", name)
+		}
+	}
+	// One that fails on the way leaves nothing.
+	s.db.Close()
+	if err := s.Backup(ctx, filepath.Join(dir, "half.db")); err == nil {
+		t.Error("a closed database was copied")
+	}
+	if left, _ := os.ReadDir(dir); len(left) != 1 {
+		t.Errorf("left behind: %v", left)
+	}
+}
+
+// An older database is copied before it is brought up to date, and its boxes
+// are found by their words after; a newer one is refused.
+func TestForms(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "x.db")
+	s := at(t, file)
+	s.Create(t.Context(), named("Écheveau"), "new")
+	p, err := provider(s.db)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := p.DownTo(t.Context(), 2); err != nil {
+		t.Fatal(err)
+	}
+	s.Close()
+	s = at(t, file)
+	if l, err := s.List(t.Context(), false, "éche", "", 0); err != nil || l.All != 1 || l.Listed[0].Title != "Écheveau" {
+		t.Errorf("%+v %v", l, err)
+	}
+	if copies, _ := filepath.Glob(file + ".before-3-*"); len(copies) != 1 {
+		t.Errorf("copies: %v", copies)
+	}
+	s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)
+	newer := filepath.Join(t.TempDir(), "newer.db")
+	if err := s.Backup(t.Context(), newer); err != nil {
+		t.Fatal(err)
+	}
+	s.Close()
+	if _, err := Open(t.Context(), file); err == nil || !strings.Contains(err.Error(), "a newer Brevium has written it") {
+		t.Errorf("a newer database was opened: %v", err)
+	}
+	if _, err := Restore(t.Context(), newer, filepath.Join(t.TempDir(), "y.db")); !errors.Is(err, errNewer) {
+		t.Errorf("a newer copy was restored: %v", err)
+	}
+}
+
+// Several Breviums may start on one new database, and all of them live.
+func TestStartingTogether(t *testing.T) {
+	for range 5 {
+		file := filepath.Join(t.TempDir(), "x.db")
+		var wait sync.WaitGroup
+		for range 6 {
+			wait.Go(func() {
+				s, err := Open(t.Context(), file)
+				if err != nil {
+					t.Error(err)
+					return
+				}
+				defer s.Close()
+				if _, err := s.Create(t.Context(), named("x"), "new"); err != nil {
+					t.Error(err)
+				}
+			})
+		}
+		wait.Wait()
+		s := at(t, file)
+		if n, err := s.Count(t.Context(), false); n != 6 || err != nil {
+			t.Errorf("%d boxes, %v", n, err)
+		}
+		s.Close()
+	}
+}
+
+// A full disk, a damaged and a locked database say what they are; what was kept
+// before stays.
+func TestTroubles(t *testing.T) {
+	says := func(err error, part string) {
+		t.Helper()
+		if text, ok := Say(err); !ok || !strings.Contains(text, part) {
+			t.Errorf("%v says %q, want %q", err, text, part)
+		}
+	}
+	file := filepath.Join(t.TempDir(), "x.db")
+	s := at(t, file)
+	id, _ := s.Create(t.Context(), named("first"), "new")
+	s.db.SetMaxOpenConns(1)
+	s.db.Exec(`PRAGMA max_page_count = 1`) // no page more than there are
+	b := named("much")
+	b.Notes = "x"
+	b.Box.Options = nil
+	var full error
+	for i := 0; i < 400 && full == nil; i++ {
+		_, full = s.Create(t.Context(), b, strings.Repeat("x", 9000))
+	}
+	says(full, "disk is full")
+	if p, err := s.Head(t.Context(), id); err != nil || p.Brief.Name != "first" {
+		t.Error(p.Brief.Name, err)
+	}
+	s.Close()
+
+	s = at(t, file)
+	other, err := sql.Open("sqlite", "file:"+file+"?_txlock=immediate")
+	if err != nil {
+		t.Fatal(err)
+	}
+	held, err := other.Begin()
+	if err != nil {
+		t.Fatal(err)
+	}
+	s.db.SetMaxOpenConns(1)
+	s.db.Exec(`PRAGMA busy_timeout = 20`)
+	says(s.Bin(t.Context(), id), "Another program holds")
+	held.Rollback()
+	other.Close()
+	if err := s.Bin(t.Context(), id); err != nil {
+		t.Error(err)
+	}
+	s.Close()
+	says(s.Bin(t.Context(), id), "is stopping")
+
+	data, _ := os.ReadFile(file)
+	for i := 100; i < len(data); i++ {
+		data[i] = 'x'
+	}
+	os.WriteFile(file, data, 0o600)
+	_, err = Open(t.Context(), file)
+	says(err, "damaged")
+	os.WriteFile(file, []byte(strings.Repeat("no database ", 500)), 0o600)
+	_, err = Open(t.Context(), file)
+	says(err, "damaged")
+}

@@ -1,0 +1,198 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"sync"
+	"testing"
+
+	"brevium/core/brief"
+)
+
+// Lists come in pages, are searched in any script, and carry what this version
+// of the program kept of each box as it is now, and nothing older.
+func TestLists(t *testing.T) {
+	s, ctx := open(t)
+	for i := range PerPage + 3 {
+		b := named(fmt.Sprintf("Box %d%%", i))
+		b.Contents[0].Name = brief.Text([]string{"Äpfel", "jute_ball"}[i%2])
+		if _, err := s.Create(ctx, b, "new"); err != nil {
+			t.Fatal(err)
+		}
+	}
+	list := func(look string, page int) Page {
+		t.Helper()
+		l, err := s.List(ctx, false, look, "v1", page)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return l
+	}
+	if l := list("", 1); l.All != PerPage+3 || len(l.Listed) != 3 || l.Listed[2].Title != "Box 0%" {
+		t.Errorf("the second page: %+v", l)
+	}
+	for look, n := range map[string]int{"äPFEL": (PerPage + 4) / 2, "box 7%": 2, "jute_": (PerPage + 3) / 2, "jute%": 0, "_": (PerPage + 3) / 2, "tray äpf": (PerPage + 4) / 2, `\`: 0, "'": 0} {
+		if l := list(look, 0); l.All != n {
+			t.Errorf("%q finds %d, want %d", look, l.All, n)
+		}
+	}
+	one := list("box 7%", 0).Listed[0]
+	if one.Card != nil {
+		t.Error("a card that nobody made")
+	}
+	if err := s.KeepCard(ctx, one.Project, one.Head, "v1", Card{"a line", true, []byte("<svg/>")}); err != nil {
+		t.Fatal(err)
+	}
+	if c := list("box 7%", 0).Listed[0].Card; c == nil || c.Line != "a line" || !c.Trouble {
+		t.Errorf("kept: %+v", c)
+	}
+	if c, err := s.CardOf(ctx, one.Project, one.Head, "v1"); err != nil || string(c.Picture) != "<svg/>" {
+		t.Error(c, err)
+	}
+	if _, err := s.CardOf(ctx, one.Project, one.Head, "v2"); !errors.Is(err, ErrNone) {
+		t.Error("another version's card is taken")
+	}
+	s.Save(ctx, one.Project, Change{Base: one.Head, Brief: named("renamed"), What: "typed"})
+	if l := list("renamed", 0).Listed; len(l) != 1 || l[0].Card != nil {
+		t.Errorf("after a change: %+v", l)
+	}
+}
+
+// One document that can't be read harms no other, can be gone back over, and is
+// given out as it stands.
+func TestBrokenDocuments(t *testing.T) {
+	s, ctx := open(t)
+	s.Create(ctx, named("sound"), "new")
+	id, _ := s.Create(ctx, named("first"), "new")
+	p, _ := s.Head(ctx, id)
+	s.Save(ctx, id, Change{Base: p.ID, Brief: named("second"), What: "typed"})
+	for _, bad := range []string{`{"brevium":7}`, `junk`, ``, `{"brevium":1,"name":"` + strings.Repeat("x", brief.Limit) + `"}`} {
+		p, _ = s.Head(ctx, id)
+		s.db.Exec(`UPDATE revisions SET document = ? WHERE id = ?`, bad, p.ID)
+		if _, err := s.Head(ctx, id); !isBroken(err) {
+			t.Fatalf("%.20s: %v", bad, err)
+		}
+		if l, err := s.List(ctx, false, "", "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 {
+			t.Errorf("the list: %+v, %v", l, err)
+		}
+		if got, err := s.Document(ctx, id); err != nil || got != bad {
+			t.Errorf("given out as %q, %v", got, err)
+		}
+		if moved, err := s.Undo(ctx, id, ""); !moved || err != nil {
+			t.Fatal(moved, err)
+		}
+		if p, err := s.Head(ctx, id); err != nil || p.Brief.Name != "first" {
+			t.Errorf("gone back to %q, %v", p.Brief.Name, err)
+		}
+		p, _ = s.Head(ctx, id)
+		if err := s.Save(ctx, id, Change{Base: p.ID, Brief: named("again"), What: "typed"}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	b := named("too much")
+	b.Notes = brief.Text(strings.Repeat("n", 5000))
+	refused := new(Refused)
+	if _, err := s.Create(ctx, b, "new"); !errors.As(err, &refused) || !strings.Contains(err.Error(), "“Notes” is 5000 letters") {
+		t.Errorf("what can't be read again is written: %v", err)
+	}
+}
+
+// A change that is sent twice is made once, whatever it does.
+func TestArrivedOnce(t *testing.T) {
+	s, ctx := open(t)
+	id, _ := s.Create(ctx, named("a"), "new")
+	p, _ := s.Head(ctx, id)
+	c := Change{Base: p.ID, Brief: named("b"), What: "typed", ID: "w1:1"}
+	if err := s.Save(ctx, id, c); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.Save(ctx, id, c); !errors.Is(err, ErrArrived) {
+		t.Errorf("again: %v", err)
+	}
+	p, _ = s.Head(ctx, id)
+	c = Change{Base: p.ID, Brief: named("c"), What: "typed", ID: "w1:2"}
+	s.Save(ctx, id, c)
+	for range 2 {
+		if _, err := s.Undo(ctx, id, "w1:3"); err != nil && !errors.Is(err, ErrArrived) {
+			t.Error(err)
+		}
+	}
+	if p, _ := s.Head(ctx, id); p.Brief.Name != "b" {
+		t.Errorf("undone to %q", p.Brief.Name)
+	}
+	// A change that was refused may come again.
+	c.ID, c.Base = "w1:4", 999
+	if err := s.Save(ctx, id, c); !errors.Is(err, ErrMoved) {
+		t.Error(err)
+	}
+	if got, _ := s.Arrived(ctx, "w1:4"); got {
+		t.Error("a change that was not made counts as made")
+	}
+}
+
+// Changes that share a commit stand or fall by themselves.
+func TestTogether(t *testing.T) {
+	s, ctx := open(t)
+	gone, leave := context.WithCancel(ctx)
+	leave()
+	var wait sync.WaitGroup
+	var made sync.Map
+	for i := range 200 {
+		wait.Go(func() {
+			switch {
+			case i%10 == 1:
+				if err := s.Bin(ctx, "none"); !errors.Is(err, ErrNone) {
+					t.Error(err)
+				}
+			case i%10 == 2:
+				if _, err := s.Create(gone, named("x"), "new"); !errors.Is(err, context.Canceled) {
+					t.Error(err)
+				}
+			default:
+				id, err := s.Create(ctx, named("x"), "new")
+				if err != nil {
+					t.Error(err)
+				}
+				made.Store(id, true)
+			}
+		})
+	}
+	wait.Wait()
+	if n, err := s.Count(ctx, false); n != 160 || err != nil {
+		t.Errorf("%d boxes, %v", n, err)
+	}
+}
+
+// BenchmarkSave is one change by one person: what a synchronous commit costs.
+// BenchmarkSaveTogether is 50 people at once.
+func BenchmarkSave(b *testing.B) {
+	s, id := benchStore(b)
+	for b.Loop() {
+		p, _ := s.Head(b.Context(), id)
+		s.Save(b.Context(), id, Change{Base: p.ID, Brief: named("x"), What: "typed"})
+	}
+}
+
+func BenchmarkSaveTogether(b *testing.B) {
+	s, _ := benchStore(b)
+	b.SetParallelism(25)
+	b.RunParallel(func(pb *testing.PB) {
+		for pb.Next() {
+			if _, err := s.Create(b.Context(), named("x"), "new"); err != nil {
+				b.Error(err)
+			}
+		}
+	})
+}
+
+func benchStore(b *testing.B) (*Store, string) {
+	s, err := Open(b.Context(), b.TempDir()+"/b.db")
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Cleanup(func() { s.Close() })
+	id, _ := s.Create(b.Context(), named("a"), "new")
+	return s, id
+}

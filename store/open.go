@@ -1,0 +1,177 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net/url"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Store is the database. It is safe for use by many requests at once.
+type Store struct {
+	db      *sql.DB
+	changes chan *change
+	closing chan struct{} // closed when no more is taken in
+	written chan struct{} // closed when the last commit is done
+}
+
+// Open opens the database in a file, making it and bringing it up to date as
+// needed; before it is brought up to date it is copied. Its folder is made, and
+// its files are, for this user alone.
+func Open(ctx context.Context, file string) (*Store, error) {
+	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {
+		return nil, fmt.Errorf("can't make the folder for %s: %w", file, err)
+	}
+	made, err := os.OpenFile(file, os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("can't open %s: %w", file, err)
+	}
+	made.Close()
+	for _, end := range []string{"", "-wal", "-shm"} {
+		if err := os.Chmod(file+end, 0o600); err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return nil, fmt.Errorf("can't keep %s to yourself: %w", file+end, err)
+		}
+	}
+	db, err := connect(file, "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_txlock=immediate")
+	if err != nil {
+		return nil, err
+	}
+	s := &Store{db: db, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
+	if err := s.migrate(ctx, file); err != nil {
+		db.Close()
+		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
+	}
+	go s.write()
+	if err := s.fillWords(ctx); err != nil {
+		s.Close()
+		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
+	}
+	return s, nil
+}
+
+// connect opens a database file, whatever letters its name has.
+func connect(file, more string) (*sql.DB, error) {
+	abs, err := filepath.Abs(file)
+	if err != nil {
+		return nil, err
+	}
+	dsn := url.URL{Scheme: "file", Path: abs, RawQuery: "_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&" + more}
+	return sql.Open("sqlite", dsn.String())
+}
+
+// Close waits for what is being written and closes the database.
+func (s *Store) Close() error {
+	close(s.closing)
+	<-s.written
+	return s.db.Close()
+}
+
+func provider(db *sql.DB) (*goose.Provider, error) {
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	return goose.NewProvider(goose.DialectSQLite3, db, dir, goose.WithSlog(slog.New(slog.DiscardHandler)))
+}
+
+// latest is the newest form of the database that this program knows.
+func latest(p *goose.Provider) int64 {
+	sources := p.ListSources()
+	return sources[len(sources)-1].Version
+}
+
+// errNewer says that a newer program has written the database.
+var errNewer = errors.New("a newer Brevium has written it; open it with that one, or a copy made before with this one")
+
+// form reads which form a database has, 0 for a new one.
+func form(ctx context.Context, db *sql.DB) (int64, error) {
+	var n int
+	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_master WHERE name = 'goose_db_version'`).Scan(&n); err != nil || n == 0 {
+		return 0, err
+	}
+	var is sql.NullInt64
+	err := db.QueryRowContext(ctx, `SELECT max(version_id) FROM goose_db_version WHERE is_applied`).Scan(&is)
+	return is.Int64, err
+}
+
+// migrate brings the database up to date. Another Brevium may be doing the
+// same to it: whoever comes second finds it done.
+func (s *Store) migrate(ctx context.Context, file string) error {
+	p, err := provider(s.db)
+	if err != nil {
+		return err
+	}
+	const tries = 40
+	for try := 1; ; try++ {
+		if err = s.step(ctx, p, file); err == nil || errors.Is(err, errNewer) || try == tries || ctx.Err() != nil {
+			return err
+		}
+		if _, lasting := Say(told(err)); lasting && !busy(err) {
+			return err
+		}
+		time.Sleep(50 * time.Millisecond)
+	}
+}
+
+func (s *Store) step(ctx context.Context, p *goose.Provider, file string) error {
+	is, err := form(ctx, s.db)
+	if err != nil || is == latest(p) {
+		return err
+	}
+	if is > latest(p) {
+		return errNewer
+	}
+	if is > 0 {
+		if err := s.Backup(ctx, fmt.Sprintf("%s.before-%d-%s", file, latest(p), NewID()[:6])); err != nil {
+			return err
+		}
+	}
+	_, err = p.Up(ctx)
+	return err
+}
+
+// fillWords gives projects of an older form the words that they are found by.
+func (s *Store) fillWords(ctx context.Context) error {
+	var n int
+	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects WHERE words IS NULL`).Scan(&n); err != nil || n == 0 {
+		return err
+	}
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		rows, err := tx.QueryContext(ctx, selectRevision+`JOIN projects p ON p.head = r.id WHERE p.words IS NULL`)
+		if err != nil {
+			return err
+		}
+		var all []Revision
+		for rows.Next() {
+			rev, err := scan(rows)
+			if err != nil && !isBroken(err) {
+				rows.Close()
+				return err
+			}
+			all = append(all, rev)
+		}
+		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+			return err
+		}
+		for _, rev := range all {
+			if _, err := tx.ExecContext(ctx, `UPDATE projects SET title = ?, words = ? WHERE id = ?`,
+				string(rev.Brief.Name), wordsOf(&rev.Brief), rev.Project); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
