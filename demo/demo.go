@@ -37,8 +37,8 @@ func Projects() ([]brief.Brief, error) {
 
 // Fill puts the made-up projects into a store that holds none.
 func Fill(ctx context.Context, s *store.Store) error {
-	have, err := s.List(ctx, false)
-	if err != nil || len(have) > 0 {
+	have, err := s.Count(ctx, false)
+	if err != nil || have > 0 {
 		return err
 	}
 	projects, err := Projects()

@@ -15,7 +15,7 @@ import (
 
 // Above draws the box from above and in section, with its contents and the
 // room round them in figures. The stacks can be taken hold of: each carries
-// its number, and how many pixels a step of the tools is.
+// its thing's identity with which of its stacks it is, and how many pixels a step of the tools is.
 func Above(p *plan.Plan, w, h float64) string {
 	const rimX, rimY, gap = 60.0, 44.0, 62.0
 	in := p.Box.Inside
@@ -51,8 +51,10 @@ func (v *inView) above() {
 	v.text(v.x, v.y-26, "strong", "start", "From above")
 	v.rect("wall", v.x-t/2, v.y-t/2, wide+t, deep+t, "stroke-width", t, "fill", v.p.Card.Inside)
 	v.dividers(wide, deep, t)
-	for i, s := range v.p.Load.Stacks {
-		v.stack(i, s)
+	nth := map[int]int{}
+	for _, s := range v.p.Load.Stacks {
+		v.stack(fmt.Sprintf("%s.%d", v.p.Load.Things[s.Thing].ID, nth[s.Thing]), s)
+		nth[s.Thing]++
 	}
 	r := v.rooms()
 	show := func(l measure.Length) string { return v.p.Step.ShowDown(l).Text }
@@ -82,7 +84,7 @@ func (v *inView) dividers(wide, deep, t float64) {
 	}
 }
 
-func (v *inView) stack(i int, s contents.Stack) {
+func (v *inView) stack(id string, s contents.Stack) {
 	thing := v.p.Load.Things[s.Thing]
 	x, y := v.at(s.At.Length, s.At.Width+s.Each.Width)
 	w, h := s.Each.Length.MM()*v.k, s.Each.Width.MM()*v.k
@@ -90,7 +92,7 @@ func (v *inView) stack(i int, s contents.Stack) {
 	if s.Count > 1 {
 		label = fmt.Sprintf("%d × %s", s.Count, thing.Name)
 	}
-	v.group("class", "stack", "data-stack", i, "data-step", px(v.p.Step.Size.MM()*v.k), "tabindex", "0", "role", "button", "aria-label", label)
+	v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k), "tabindex", "0", "role", "button", "aria-label", label)
 	v.title(label)
 	drawThing(v.canvas, thing, s, x, y, w, h)
 	short := label

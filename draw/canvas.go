@@ -107,8 +107,13 @@ func picture(class string, w, h float64, says string, c *canvas) string {
 	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) {
 		defs = patterns
 	}
-	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" role="img" aria-label="%s">%s%s</svg>`,
-		class, px(w), px(h), html.EscapeString(says), defs, c.String())
+	// A picture with parts to take hold of is a group of them, not one image.
+	role := "img"
+	if strings.Contains(c.String(), `tabindex="0"`) {
+		role = "group"
+	}
+	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" role="%s" aria-label="%s">%s%s</svg>`,
+		class, px(w), px(h), role, html.EscapeString(says), defs, c.String())
 }
 
 // File makes a picture that stands alone, with its styles inside.

@@ -94,11 +94,15 @@ func (s *Store) Count(ctx context.Context, binned bool) (n int, err error) {
 // It may be called while nothing waits for it: what it keeps can be made again.
 func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Card) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
-			ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
-			trouble = excluded.trouble, picture = excluded.picture`, project, revision, program, c.Line, c.Trouble, c.Picture)
-		return err
+		return keepCard(ctx, tx, project, revision, program, c)
 	})
+}
+
+func keepCard(ctx context.Context, tx *sql.Tx, project string, revision int64, program string, c Card) error {
+	_, err := tx.ExecContext(ctx, `INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
+		ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
+		trouble = excluded.trouble, picture = excluded.picture`, project, revision, program, c.Line, c.Trouble, c.Picture)
+	return err
 }
 
 // CardOf gives what is kept of a revision by a version of the program, or

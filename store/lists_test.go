@@ -87,7 +87,7 @@ func TestBrokenDocuments(t *testing.T) {
 			t.Errorf("gone back to %q, %v", p.Brief.Name, err)
 		}
 		p, _ = s.Head(ctx, id)
-		if err := s.Save(ctx, id, Change{Base: p.ID, Brief: named("again"), What: "typed"}); err != nil {
+		if _, err := s.Save(ctx, id, Change{Base: p.ID, Brief: named("again"), What: "typed"}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -105,10 +105,10 @@ func TestArrivedOnce(t *testing.T) {
 	id, _ := s.Create(ctx, named("a"), "new")
 	p, _ := s.Head(ctx, id)
 	c := Change{Base: p.ID, Brief: named("b"), What: "typed", ID: "w1:1"}
-	if err := s.Save(ctx, id, c); err != nil {
+	if _, err := s.Save(ctx, id, c); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Save(ctx, id, c); !errors.Is(err, ErrArrived) {
+	if _, err := s.Save(ctx, id, c); !errors.Is(err, ErrArrived) {
 		t.Errorf("again: %v", err)
 	}
 	p, _ = s.Head(ctx, id)
@@ -124,7 +124,7 @@ func TestArrivedOnce(t *testing.T) {
 	}
 	// A change that was refused may come again.
 	c.ID, c.Base = "w1:4", 999
-	if err := s.Save(ctx, id, c); !errors.Is(err, ErrMoved) {
+	if _, err := s.Save(ctx, id, c); !errors.Is(err, ErrMoved) {
 		t.Error(err)
 	}
 	if got, _ := s.Arrived(ctx, "w1:4"); got {

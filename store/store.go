@@ -63,6 +63,8 @@ type Change struct {
 	Base            int64
 	Brief           brief.Brief
 	What, Burst, ID string
+	Card            *Card  // how lists show it, when that is known already
+	Program         string // the version that made the card
 }
 
 const clock = "2006-01-02T15:04:05.000Z"
@@ -85,28 +87,27 @@ func (s *Store) Create(ctx context.Context, b brief.Brief, what string) (id stri
 		if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, created, changed) VALUES (?, ?, ?)`, id, at, at); err != nil {
 			return err
 		}
-		return push(ctx, tx, Revision{Project: id, Brief: b, What: what})
+		_, err := push(ctx, tx, Revision{Project: id, Brief: b, What: what})
+		return err
 	})
 	return id, err
 }
 
 // push adds a revision and makes it the head.
-func push(ctx context.Context, tx *sql.Tx, r Revision) error {
+func push(ctx context.Context, tx *sql.Tx, r Revision) (made int64, err error) {
 	if err := r.Brief.Check(); err != nil {
-		return &Refused{err}
+		return 0, &Refused{err}
 	}
 	parent := sql.NullInt64{Int64: r.Parent, Valid: r.Parent != 0}
 	res, err := tx.ExecContext(ctx, `INSERT INTO revisions (project, parent, document, what, burst, made) VALUES (?, ?, ?, ?, ?, ?)`,
 		r.Project, parent, string(r.Brief.Encode()), r.What, r.Burst, now())
 	if err != nil {
-		return err
+		return 0, err
 	}
-	head, err := res.LastInsertId()
-	if err != nil {
-		return err
+	if r.ID, err = res.LastInsertId(); err != nil {
+		return 0, err
 	}
-	r.ID = head
-	return setHead(ctx, tx, r)
+	return r.ID, setHead(ctx, tx, r)
 }
 
 // Refused is a document that is not written because it could not be read again.
@@ -143,11 +144,11 @@ func (s *Store) Arrived(ctx context.Context, change string) (bool, error) {
 	return n > 0, told(err)
 }
 
-// Save adds a change made on the revision it names. It gives ErrMoved, and
-// saves nothing, when that is no longer the newest, and ErrArrived when the
-// change was made before.
-func (s *Store) Save(ctx context.Context, project string, c Change) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+// Save adds a change made on the revision it names, and gives the new one. It
+// gives ErrMoved, and saves nothing, when that is no longer the newest, and
+// ErrArrived when the change was made before.
+func (s *Store) Save(ctx context.Context, project string, c Change) (made int64, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := arrive(ctx, tx, c.ID); err != nil {
 			return err
 		}
@@ -162,8 +163,13 @@ func (s *Store) Save(ctx context.Context, project string, c Change) error {
 		if head != c.Base {
 			return ErrMoved
 		}
-		return push(ctx, tx, Revision{Project: project, Parent: c.Base, Brief: c.Brief, What: c.What, Burst: c.Burst})
+		made, err = push(ctx, tx, Revision{Project: project, Parent: c.Base, Brief: c.Brief, What: c.What, Burst: c.Burst})
+		if err != nil || c.Card == nil {
+			return err
+		}
+		return keepCard(ctx, tx, project, made, c.Program, *c.Card)
 	})
+	return made, err
 }
 
 const selectRevision = `SELECT r.id, coalesce(r.parent, 0), r.project, r.document, r.what, r.burst, r.made FROM revisions r `
@@ -184,7 +190,7 @@ func scan(r row, more ...any) (Revision, error) {
 	}
 	// A time that can't be read keeps no box from being shown.
 	rev.Made, _ = time.Parse(clock, made)
-	if rev.Brief, err = brief.Decode([]byte(document)); err != nil {
+	if rev.Brief, err = brief.Stored([]byte(document)); err != nil {
 		return rev, &Broken{rev.Project, err}
 	}
 	return rev, nil
@@ -253,6 +259,27 @@ func (s *Store) History(ctx context.Context, project string, from int64, most in
 			return nil, told(err)
 		}
 		out = append(out, rev)
+	}
+	return out, told(rows.Err())
+}
+
+// Trail gives the revisions that led to one, newest first, by their numbers.
+func (s *Store) Trail(ctx context.Context, from int64, most int) (out []int64, err error) {
+	rows, err := s.db.QueryContext(ctx, `
+		WITH RECURSIVE back (id, n) AS (
+			SELECT ?, 1 UNION ALL
+			SELECT r.parent, n + 1 FROM revisions r JOIN back b ON r.id = b.id WHERE r.parent IS NOT NULL AND n < ?
+		) SELECT id FROM back ORDER BY n`, from, most)
+	if err != nil {
+		return nil, told(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var id int64
+		if err := rows.Scan(&id); err != nil {
+			return nil, told(err)
+		}
+		out = append(out, id)
 	}
 	return out, told(rows.Err())
 }

@@ -40,7 +40,7 @@ func TestUndoRedo(t *testing.T) {
 		return p
 	}
 	save := func(name, burst string) {
-		if err := s.Save(ctx, id, Change{Base: head().ID, Brief: named(name), What: "typed", Burst: burst}); err != nil {
+		if _, err := s.Save(ctx, id, Change{Base: head().ID, Brief: named(name), What: "typed", Burst: burst}); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -83,7 +83,7 @@ func TestSaveMoved(t *testing.T) {
 	var wg sync.WaitGroup
 	results := make([]error, 8)
 	for i := range results {
-		wg.Go(func() { results[i] = s.Save(ctx, id, Change{Base: p.ID, Brief: named("b"), What: "typed"}) })
+		wg.Go(func() { _, results[i] = s.Save(ctx, id, Change{Base: p.ID, Brief: named("b"), What: "typed"}) })
 	}
 	wg.Wait()
 	kept := 0

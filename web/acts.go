@@ -13,165 +13,254 @@ import (
 	"github.com/labstack/echo/v4"
 
 	"brevium/core/brief"
+	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/store"
 )
 
 // changing is what an act works on: the newest brief with what was typed merged
 // in, and the brief that the page showed.
 type changing struct {
-	out, seen *brief.Brief
-	arg       string
-	values    url.Values
+	*edited
+	seen   *brief.Brief
+	arg    string
+	values url.Values
 }
 
-// acts are what buttons do beyond what the fields hold. One may give a note to
-// show in place of a change.
+// acts are what buttons do beyond what the fields hold.
 var acts = map[string]struct {
 	says string
-	do   func(*Server, context.Context, changing) (note string, err error)
+	do   func(*Server, context.Context, changing) error
 }{
-	"add-thing":     {"a thing added", (*Server).addThing},
-	"add-usual":     {"a usual thing added", (*Server).addUsual},
-	"remove-thing":  {"a thing taken out", (*Server).removeThing},
-	"add-piece":     {"a piece added", (*Server).addPiece},
-	"remove-piece":  {"a piece taken out", (*Server).removePiece},
-	"use-size":      {"the size given", (*Server).useSize},
-	"use-contents":  {"the size left to the contents", (*Server).useContents},
-	"take-way":      {"an arrangement picked", (*Server).takeWay},
-	"choose-for-me": {"the arrangement left to Brevium", (*Server).chooseForMe},
-	"move":          {"a thing moved by hand", (*Server).moveStack},
-	"turn":          {"a thing turned by hand", (*Server).moveStack},
+	"add-thing":     {"A thing added", (*Server).addThing},
+	"add-usual":     {"A usual thing added", (*Server).addUsual},
+	"remove-thing":  {"A thing taken out", (*Server).removeThing},
+	"put-back":      {"Put back what another window had taken out", (*Server).putBack},
+	"add-piece":     {"A piece added", (*Server).addPiece},
+	"remove-piece":  {"A piece taken out", (*Server).removePiece},
+	"use-size":      {"The size given", (*Server).useSize},
+	"use-contents":  {"The size left to the contents", (*Server).useContents},
+	"choose-way":    {"An arrangement chosen", (*Server).chooseWay},
+	"choose-for-me": {"The arrangement left to Brevium", (*Server).chooseForMe},
+	"move":          {"A thing moved by hand", (*Server).moveStack},
+	"turn":          {"A thing turned by hand", (*Server).moveStack},
 }
 
-func (s *Server) act(ctx context.Context, out, seen *brief.Brief, values url.Values) (string, error) {
+func (s *Server) act(ctx context.Context, e *edited, seen *brief.Brief, values url.Values) error {
 	name, arg, _ := strings.Cut(values.Get("act"), ":")
 	if name == "" {
-		return "", nil
+		return nil
 	}
 	a, ok := acts[name]
 	if !ok {
-		return "", echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
 	}
-	return a.do(s, ctx, changing{out, seen, arg, values})
+	return a.do(s, ctx, changing{e, seen, arg, values})
 }
 
-func (s *Server) addThing(_ context.Context, c changing) (string, error) {
-	thing := brief.New(string(c.out.Units)).Contents[0]
-	thing.Name = "another thing"
-	c.out.Contents = append(c.out.Contents, thing)
-	return "", nil
+// fieldMark is the mark in the page of a field.
+func fieldMark(path string) string {
+	return "f-" + strings.NewReplacer(".", "-", "@", "").Replace(path)
 }
 
-func (s *Server) addPiece(_ context.Context, c changing) (string, error) {
-	name := fmt.Sprintf("piece %d", len(c.out.Box.Pieces)+1)
-	c.out.Box.Pieces = append(c.out.Box.Pieces, brief.Scored{Name: brief.Text(name), Is: "liner", Width: "4 in", Height: "3 in"})
-	return "", nil
-}
+// newMark is a short identity for a thing or a piece of one project.
+func newMark() string { return store.NewID()[:8] }
 
-func (s *Server) removePiece(_ context.Context, c changing) (note string, err error) {
-	c.out.Box.Pieces, err = without(c.out.Box.Pieces, c.seen.Box.Pieces, c.arg, func(p brief.Scored) brief.Text { return p.Name })
-	return "", err
-}
-
-// without takes one of a list out, when it is still where the page showed it.
-func without[T any](list, seen []T, place string, name func(T) brief.Text) ([]T, error) {
-	i, err := strconv.Atoi(place)
-	if err != nil || i < 0 || i >= len(list) || i >= len(seen) || name(seen[i]) != name(list[i]) {
-		return list, echo.NewHTTPError(http.StatusConflict, "What you took out is no longer where it was. Load the page again.")
+func (s *Server) add(c changing, thing brief.Item) error {
+	if len(c.brief.Contents) >= contents.MostKinds {
+		c.notice = fmt.Sprintf("A box takes %d kinds of thing at the most.", contents.MostKinds)
+		return nil
 	}
-	return slices.Delete(list, i, i+1), nil
+	thing.ID = newMark()
+	c.brief.Contents = append(c.brief.Contents, thing)
+	c.focus = fieldMark("contents.@" + thing.ID + ".name")
+	return nil
 }
 
-func (s *Server) addUsual(ctx context.Context, c changing) (string, error) {
+func (s *Server) addThing(_ context.Context, c changing) error {
+	thing := brief.Item{Name: "another thing", Shape: "block", Count: "1"}
+	if len(c.brief.Contents) == 0 {
+		thing.Name = "thing"
+	}
+	return s.add(c, thing)
+}
+
+func (s *Server) addUsual(ctx context.Context, c changing) error {
 	things, err := s.library(ctx)
 	if err != nil {
-		return "", err
+		return err
+	}
+	name := c.arg
+	if name == "" {
+		name = c.values.Get("usual")
 	}
 	for _, t := range things {
-		if string(t.Name) == c.values.Get("usual") {
-			c.out.Contents = append(c.out.Contents, t.Item)
-			return "", nil
+		if string(t.Name) == name {
+			return s.add(c, t.Item)
 		}
 	}
-	return "Choose one of the usual things first.", nil
+	c.notice, c.focus = "Choose one of the usual things first.", "usual"
+	return nil
 }
 
-func (s *Server) removeThing(_ context.Context, c changing) (note string, err error) {
-	c.out.Contents, err = without(c.out.Contents, c.seen.Contents, c.arg, func(i brief.Item) brief.Text { return i.Name })
-	return "", err
-}
-
-func (s *Server) useSize(_ context.Context, c changing) (string, error) {
-	if c.out.Size == nil {
-		c.out.Size = sizeOf(c.out, s.workshop)
+func (s *Server) removeThing(_ context.Context, c changing) error {
+	i := c.brief.Item(c.arg)
+	if i < 0 {
+		c.notice = "That thing was taken out already, in another window."
+		return nil
 	}
-	return "", nil
-}
-
-func (s *Server) useContents(_ context.Context, c changing) (string, error) {
-	c.out.Size = nil
-	if len(c.out.Contents) == 0 {
-		c.out.Contents = brief.New(string(c.out.Units)).Contents
+	c.brief.Contents = slices.Delete(c.brief.Contents, i, i+1)
+	c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.Place) bool { return p.Thing == c.arg })
+	if c.focus = "add-thing"; i < len(c.brief.Contents) {
+		c.focus = "take-out-" + c.brief.Contents[i].ID
 	}
-	return "", nil
+	return nil
 }
 
-func (s *Server) takeWay(_ context.Context, c changing) (string, error) {
-	c.out.Arrange.Way, c.out.Arrange.Places, c.out.Size = brief.Text(c.arg), nil, nil
-	return "", nil
+// putBack brings back a thing or a piece that another window took out, as this
+// window showed it, with what was typed in it since.
+func (s *Server) putBack(_ context.Context, c changing) error {
+	list, id, _ := strings.Cut(c.arg, ".@")
+	own := func(k brief.Conflict) bool { return k.Gone && strings.HasPrefix(k.Field, c.arg+".") }
+	if i := c.seen.Item(id); list == "contents" && i >= 0 && c.brief.Item(id) < 0 {
+		at := min(i, len(c.brief.Contents))
+		c.brief.Contents = slices.Insert(c.brief.Contents, at, c.seen.Contents[i])
+	}
+	if i := c.seen.Scored(id); list == "box.pieces" && i >= 0 && c.brief.Scored(id) < 0 {
+		at := min(i, len(c.brief.Box.Pieces))
+		c.brief.Box.Pieces = slices.Insert(c.brief.Box.Pieces, at, c.seen.Box.Pieces[i])
+	}
+	for _, k := range c.conflicts {
+		if own(k) {
+			c.brief.Set(k.Field, k.Mine)
+		}
+	}
+	c.conflicts = slices.DeleteFunc(c.conflicts, own)
+	c.focus = fieldMark(c.arg + ".name")
+	return nil
 }
 
-func (s *Server) chooseForMe(_ context.Context, c changing) (string, error) {
-	c.out.Arrange.Way, c.out.Arrange.Places = "", nil
-	return "", nil
+func (s *Server) addPiece(_ context.Context, c changing) error {
+	name := fmt.Sprintf("piece %d", len(c.brief.Box.Pieces)+1)
+	p := brief.Scored{ID: newMark(), Name: brief.Text(name), Is: "liner", Width: "4 in", Height: "3 in"}
+	c.brief.Box.Pieces = append(c.brief.Box.Pieces, p)
+	c.focus = fieldMark("box.pieces.@" + p.ID + ".name")
+	return nil
 }
 
-// moveStack moves a stack by whole steps of the tools ("move:2:1:-3": the
-// third, one to the right, three to the front) or turns it a quarter
-// ("turn:2"). What would stand in another stays where it is, and is told.
-func (s *Server) moveStack(_ context.Context, c changing) (string, error) {
-	stale := echo.NewHTTPError(http.StatusConflict, "Things have changed since. Load the page again.")
-	p := plan.Make(*c.out, s.workshop)
+func (s *Server) removePiece(_ context.Context, c changing) error {
+	i := c.brief.Scored(c.arg)
+	if i < 0 {
+		c.notice = "That piece was taken out already, in another window."
+		return nil
+	}
+	c.brief.Box.Pieces = slices.Delete(c.brief.Box.Pieces, i, i+1)
+	if c.focus = "add-piece"; i < len(c.brief.Box.Pieces) {
+		c.focus = "take-out-" + c.brief.Box.Pieces[i].ID
+	}
+	return nil
+}
+
+func (s *Server) useSize(_ context.Context, c changing) error {
+	if c.brief.Size == nil {
+		c.brief.Size = sizeOf(&c.brief, s.workshop)
+	}
+	c.focus = fieldMark("size.length")
+	return nil
+}
+
+func (s *Server) useContents(_ context.Context, c changing) error {
+	c.brief.Size = nil
+	return nil
+}
+
+func (s *Server) chooseWay(_ context.Context, c changing) error {
+	c.brief.Arrange.Way, c.brief.Arrange.Places, c.brief.Size = brief.Text(c.arg), nil, nil
+	return nil
+}
+
+func (s *Server) chooseForMe(_ context.Context, c changing) error {
+	c.brief.Arrange.Way, c.brief.Arrange.Places = "", nil
+	return nil
+}
+
+// stackOf finds a stack by its thing and which of that thing's stacks it is:
+// "k3.2".
+func stackOf(l *contents.Load, mark string) int {
+	id, nth, _ := strings.Cut(mark, ".")
+	n, err := strconv.Atoi(nth)
+	if err != nil || n < 0 {
+		return -1
+	}
+	for i, st := range l.Stacks {
+		if l.Things[st.Thing].ID == id {
+			if n == 0 {
+				return i
+			}
+			n--
+		}
+	}
+	return -1
+}
+
+// moveStack moves a stack by whole steps of the tools ("move:k3.2:1:-3": the
+// third of thing k3, one to the right, three to the front) or turns it a
+// quarter ("turn:k3.2"). What would stand in another stays where it is, and is
+// told.
+func (s *Server) moveStack(_ context.Context, c changing) error {
+	p := plan.Make(c.brief, s.workshop)
 	part := strings.Split(c.arg, ":")
-	i, err := strconv.Atoi(part[0])
-	if err != nil || !p.OK() || i < 0 || i >= len(p.Load.Stacks) {
-		return "", stale
+	i := -1
+	if p.OK() {
+		i = stackOf(&p.Load, part[0])
+	}
+	if i < 0 {
+		c.notice = "That thing is no longer there: another window has changed what goes in."
+		return nil
 	}
 	turned := make([]bool, len(p.Load.Stacks))
-	for k := range c.out.Arrange.Places {
-		if k < len(turned) && p.Load.ByHand {
-			turned[k] = c.out.Arrange.Places[k].Turned == "yes"
+	if at, ok := plan.PlacesOf(c.brief.Arrange.Places, p.Load); ok && p.Load.ByHand {
+		for k := range turned {
+			turned[k] = c.brief.Arrange.Places[at[k]].Turned == "yes"
 		}
 	}
 	stack := &p.Load.Stacks[i]
 	if len(part) == 3 {
 		dx, errX := strconv.Atoi(part[1])
 		dy, errY := strconv.Atoi(part[2])
-		if errX != nil || errY != nil || max(dx, -dx, dy, -dy) > 5000 {
-			return "", stale
+		if errX != nil || errY != nil || max(dx, -dx, dy, -dy) > mostSteps {
+			return echo.NewHTTPError(http.StatusBadRequest, "That is no move. Load the page again.")
 		}
 		// Snapped: a move ends on a mark of the tools.
-		stack.At.Length = (stack.At.Length - p.Load.Room.Around).Near(p.Step.Size) + p.Load.Room.Around + measure.Length(dx)*p.Step.Size
-		stack.At.Width = (stack.At.Width - p.Load.Room.Around).Near(p.Step.Size) + p.Load.Room.Around + measure.Length(dy)*p.Step.Size
+		side, step := p.Load.Room.Around, p.Step.Size
+		stack.At.Length = (stack.At.Length - side).Near(step) + side + measure.Length(dx)*step
+		stack.At.Width = (stack.At.Width - side).Near(step) + side + measure.Length(dy)*step
 	} else {
 		turned[i] = !turned[i]
 		stack.Each.Length, stack.Each.Width = stack.Each.Width, stack.Each.Length
 	}
 	if a, b, met := p.Load.Overlap(); met {
-		return fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name, p.Load.Things[b].Name), nil
+		c.notice = fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name, p.Load.Things[b].Name)
+		return nil
 	}
+	c.brief.Arrange.Way, c.brief.Arrange.Places = brief.Text(p.Load.ID), placesAt(p, turned)
+	return nil
+}
+
+// placesAt writes where the stacks of a plan stand.
+func placesAt(p *plan.Plan, turned []bool) (out []brief.Place) {
 	left, front := measure.Length(math.MaxInt64), measure.Length(math.MaxInt64)
 	for _, st := range p.Load.Stacks {
 		left, front = min(left, st.At.Length), min(front, st.At.Width)
 	}
-	c.out.Arrange.Way, c.out.Arrange.Places = brief.Text(p.Load.ID), nil
 	for k, st := range p.Load.Stacks {
-		place := brief.Place{X: brief.Text((st.At.Length - left).Exact(p.Units)), Y: brief.Text((st.At.Width - front).Exact(p.Units))}
+		place := brief.Place{Thing: p.Load.Things[st.Thing].ID,
+			X: brief.Text((st.At.Length - left).Exact(p.Units)), Y: brief.Text((st.At.Width - front).Exact(p.Units))}
 		if turned[k] {
 			place.Turned = "yes"
 		}
-		c.out.Arrange.Places = append(c.out.Arrange.Places, place)
+		out = append(out, place)
 	}
-	return "", nil
+	return out
 }

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"fmt"
 	"strings"
 
 	"brevium/core/box"
@@ -56,9 +55,9 @@ func (f form) box() []group {
 
 // typedPieces asks for a list of scores, piece by piece.
 func (f form) typedPieces() (out []group) {
-	for i, p := range f.b.Box.Pieces {
-		path := fmt.Sprintf("box.pieces.%d.", i)
-		out = append(out, group{Title: string(p.Name), Remove: fmt.Sprintf("remove-piece:%d", i), Fields: []field{
+	for _, p := range f.b.Box.Pieces {
+		path := "box.pieces.@" + p.ID + "."
+		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID, Fields: []field{
 			f.field("text", path+"name", "Piece", ""),
 			f.choice("select", path+"is", "It is", "", box.Roles),
 			f.field("length", path+"width", "Cut", "wide"),
@@ -71,7 +70,9 @@ func (f form) typedPieces() (out []group) {
 	out = append(out, group{Add: "add-piece", AddSays: "Add another piece"})
 	if f.b.Box.Stated != nil {
 		out = append(out, group{Title: "The finished size it claims", Fields: []field{
-			f.open("length", "box.stated.length", "Length", "", "not said"), f.open("length", "box.stated.width", "Width", "", "not said"), f.open("length", "box.stated.depth", "Depth", "", "not said"),
+			f.open("length", "box.stated.length", "Length", "", "not said"),
+			f.open("length", "box.stated.width", "Width", "", "not said"),
+			f.open("length", "box.stated.depth", "Depth", "", "not said"),
 		}})
 	}
 	return out

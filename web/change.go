@@ -3,12 +3,12 @@ package web
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/labstack/echo/v4"
 
@@ -19,203 +19,278 @@ import (
 	"brevium/store"
 )
 
-// longestField bounds what one field may hold.
-const longestField = 4000
-
 // change lays what was typed on to the project. The form says which revision
 // it was made on; what another window changed since then is kept, and where
 // both changed one field the newest stands and both are shown.
 func (s *Server) change(c echo.Context) error {
 	values, err := c.FormParams()
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, "That change could not be read.")
+		return err
 	}
-	for range 5 {
-		st, err := s.tryChange(c, values)
-		if errors.Is(err, store.ErrMoved) {
-			continue // someone was quicker: merge with what they did
-		}
-		if err != nil {
-			return err
-		}
-		code := http.StatusOK
-		if len(st.Conflicts) > 0 {
-			code = http.StatusConflict
-		}
-		return s.answer(c, code, st)
+	st, err := s.edit(c, func(head store.Project) (edited, error) { return s.merged(c.Request().Context(), head, values) })
+	if err != nil {
+		return err
 	}
-	return echo.NewHTTPError(http.StatusConflict, "Another window keeps changing this project. Nothing of yours was kept: try again.")
+	code := http.StatusOK
+	if len(st.Conflicts) > 0 {
+		code = http.StatusConflict
+	}
+	return s.answer(c, code, st)
 }
 
-func (s *Server) tryChange(c echo.Context, values url.Values) (*state, error) {
-	ctx, id := c.Request().Context(), c.Param("id")
-	head, err := s.store.Head(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	seen, own, err := s.seen(c, head, values)
-	if err != nil {
-		return nil, err
-	}
-	typed, err := readForm(values, &seen)
-	if err != nil {
-		return nil, err
-	}
-	out, conflicts := brief.Merge(seen, head.Brief, typed)
-	if own {
-		// Only this window changed it since: the newer keystrokes count.
-		for _, k := range conflicts {
-			out.Set(k.Field, k.Mine)
-		}
-		conflicts = nil
-	}
-	note, err := s.act(ctx, &out, &seen, values)
-	if err != nil {
-		return nil, err
-	}
-	s.follow(&out, &head.Brief)
-	if string(out.Encode()) != string(head.Brief.Encode()) {
-		what, burst := describe(&head.Brief, &out, values), values.Get("burst")
-		if err := s.store.Save(ctx, id, head.ID, out, what, burst[:min(len(burst), 80)]); err != nil {
+// edited is what a request makes of a project.
+type edited struct {
+	brief     brief.Brief
+	what      string // in words, for the record
+	conflicts []brief.Conflict
+	notice    string // what could not be done, or was done elsewhere
+	focus     string // the mark of what the hand goes to next
+	base      int64  // the revision that the window showed
+}
+
+// edit changes a project: it asks what is to be made of the newest brief, plans
+// it and keeps it, and asks again when someone was quicker.
+func (s *Server) edit(c echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
+	ctx, id, change := c.Request().Context(), c.Param("id"), changeID(c)
+	for range 8 {
+		head, err := s.store.Head(ctx, id)
+		if err != nil {
 			return nil, err
 		}
+		if change != "" {
+			if before, err := s.store.Arrived(ctx, change); before || err != nil {
+				return s.stateAfter(c, edited{}, err)
+			}
+		}
+		e, err := do(head)
+		if err != nil {
+			return nil, err
+		}
+		if string(e.brief.Encode()) == string(head.Brief.Encode()) {
+			return s.stateOf(ctx, head, e)
+		}
+		st, err := s.save(ctx, head, e, c.FormValue("burst"), change)
+		if errors.Is(err, store.ErrMoved) {
+			continue // merge with what they did
+		}
+		if errors.Is(err, store.ErrArrived) {
+			return s.stateAfter(c, edited{}, nil)
+		}
+		return st, err
 	}
-	st, err := s.state(c)
+	return nil, echo.NewHTTPError(http.StatusConflict, "Other windows keep changing this box, so this was not kept. Try again.")
+}
+
+// longestBurst bounds what a window may call its changes.
+const longestBurst = 80
+
+// changeID is the name a window gave the change it sends.
+func changeID(c echo.Context) string {
+	id := c.FormValue("change")
+	return id[:min(len(id), longestBurst)]
+}
+
+// save plans a brief and keeps it on top of the revision it was made of.
+func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, change string) (*state, error) {
+	p := plan.Make(e.brief, s.workshop)
+	card := cardOf(p)
+	made, err := s.store.Save(ctx, head.Revision.Project, store.Change{Base: head.ID, Brief: e.brief, What: e.what,
+		Burst: burst[:min(len(burst), longestBurst)], ID: change, Card: &card, Program: s.program})
 	if err != nil {
 		return nil, err
 	}
-	st.Notice = note
-	for _, k := range conflicts {
-		st.Conflicts = append(st.Conflicts, conflict{k, fieldWords(k.Field)})
-	}
-	return st, nil
+	now := head
+	now.ID, now.Parent, now.Brief, now.What = made, head.ID, e.brief, e.what
+	now.Made, now.Changed = time.Now(), time.Now()
+	st := &state{Project: now, Plan: p}
+	return st, s.settle(ctx, st, e)
 }
 
-// seen gives the brief that the form was made from, and whether every change
-// since came from the same window.
-func (s *Server) seen(c echo.Context, head store.Project, values url.Values) (brief.Brief, bool, error) {
+// merged lays typed fields on to the newest brief and does what a button asks.
+func (s *Server) merged(ctx context.Context, head store.Project, values url.Values) (edited, error) {
+	seen, err := s.seen(ctx, head, values)
+	if err != nil {
+		return edited{}, err
+	}
+	typed, err := readForm(values, &seen, &head.Brief)
+	if err != nil {
+		return edited{}, err
+	}
+	out, conflicts := brief.Merge(head.Brief, typed)
+	for _, nudge := range values["nudge"] {
+		if conflict, ok := nudged(&out, nudge, values.Get("from")); !ok {
+			conflicts = append(conflicts, conflict)
+		}
+	}
+	e := edited{brief: out, conflicts: conflicts}
+	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)
+	if err := s.act(ctx, &e, &seen, values); err != nil {
+		return e, err
+	}
+	s.follow(&e.brief, &head.Brief)
+	e.what = describe(&head.Brief, &e.brief, s.workshop, values.Get("act"))
+	return e, nil
+}
+
+// seen gives the brief that the form was made from.
+func (s *Server) seen(ctx context.Context, head store.Project, values url.Values) (brief.Brief, error) {
 	base, err := strconv.ParseInt(values.Get("base"), 10, 64)
 	if err != nil || base == head.ID {
-		return head.Brief, false, nil
+		return head.Brief, nil
 	}
-	rev, err := s.store.Revision(c.Request().Context(), head.Revision.Project, base)
-	if err != nil {
-		return brief.Brief{}, false, err
+	rev, err := s.store.Revision(ctx, head.Revision.Project, base)
+	if broken := new(store.Broken); errors.As(err, &broken) {
+		return head.Brief, nil
 	}
-	window, _, _ := strings.Cut(values.Get("burst"), ":")
-	history, err := s.store.History(c.Request().Context(), head.Revision.Project, head.ID, back)
-	if err != nil {
-		return brief.Brief{}, false, err
-	}
-	for _, h := range history {
-		if h.ID == base {
-			return rev.Brief, window != "", nil
-		}
-		if !strings.HasPrefix(h.Burst, window+":") {
-			break
-		}
-	}
-	return rev.Brief, false, nil
+	return rev.Brief, err
 }
 
-// readForm gathers the fields a form holds, each as the document writes it.
-func readForm(values url.Values, seen *brief.Brief) (map[string]string, error) {
-	typed := map[string]string{}
+// readForm gathers the fields a form holds, each as the document writes it, with
+// what its window showed there before: as the window says, or as the brief it
+// was made from had it.
+func readForm(values url.Values, seen, head *brief.Brief) (map[string]brief.Typed, error) {
+	typed := map[string]brief.Typed{}
 	for path, v := range values {
-		if strings.HasPrefix(path, "_") || len(v) == 0 || reserved[path] {
-			continue
+		if len(v) == 0 || !known(path) || !seen.Has(path) && !head.Has(path) {
+			continue // not a field, or one that this project never had
 		}
 		// A box to tick sends "no" first, and "yes" behind it when ticked.
 		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
-		if len(text) > longestField {
-			return nil, echo.NewHTTPError(http.StatusRequestEntityTooLarge, "That is too long for a field. Keep it under 4000 letters.")
+		if why := brief.TooLong(path, text); why != "" {
+			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
 		}
-		probe := seen.Clone()
-		if !probe.Set(path, text) {
-			continue // a field that this project no longer has
+		was := seen.Get(path)
+		if says, ok := values["was."+path]; ok {
+			was = says[0]
 		}
-		if isLength(path) {
-			text = canonical(text, seen)
-			if nudge := values.Get("nudge"); nudge != "" {
-				text = nudged(path, text, nudge, seen)
-			}
-		}
-		if was := seen.Get(path); strings.TrimSpace(text) == strings.TrimSpace(was) {
-			text = was
-		}
-		typed[path] = text
+		typed[path] = brief.Typed{Text: asStored(path, text, seen, head), Was: asStored(path, was, seen, head)}
 	}
 	return typed, nil
 }
 
-var reserved = map[string]bool{"base": true, "burst": true, "act": true, "nudge": true, "stage": true, "view": true, "piece": true, "usual": true}
+// known says whether a form may hold a field: one of the document, or an answer
+// to a question that some style asks.
+func known(path string) bool {
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		_, ok := option(&brief.Brief{}, id)
+		return ok
+	}
+	_, ok := brief.FieldAt(path)
+	return ok
+}
+
+// asStored writes a field as the newest brief does, where it says the same
+// already; else a length with its unit, so that it stays what it is when the
+// project's unit changes, and anything else as typed.
+func asStored(path, text string, seen, head *brief.Brief) string {
+	write := func(text string, units brief.Text) string {
+		if !isLength(path) {
+			return strings.TrimSpace(text)
+		}
+		l, unit, err := measure.ParseUnit(text, measure.Unit(units))
+		if err != nil {
+			return strings.TrimSpace(text)
+		}
+		return l.Exact(unit)
+	}
+	out := write(text, seen.Units)
+	if is := head.Get(path); out == write(is, head.Units) {
+		return is
+	}
+	if isLength(path) {
+		if _, _, err := measure.ParseUnit(text, measure.Unit(seen.Units)); err == nil {
+			return out
+		}
+	}
+	return text
+}
 
 // isLength says whether a field holds a length.
 func isLength(path string) bool {
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
-		for _, s := range box.Styles {
-			for _, o := range s.Options {
-				if o.ID == id {
-					return len(o.Choices) == 0
-				}
-			}
-		}
-		return false
+		o, ok := option(&brief.Brief{}, id)
+		return ok && len(o.Choices) == 0
 	}
-	switch path[strings.LastIndexByte(path, '.')+1:] {
-	case "length", "width", "height", "depth", "diameter", "thickness", "decorated", "press", "neck-diameter", "neck-height",
-		"around", "between", "padding", "below", "above", "proud", "dividers", "x", "y":
-		return true
-	}
-	return false
+	f, ok := brief.FieldAt(path)
+	return ok && f.Kind == brief.Distance
 }
 
-// canonical writes a length with its unit, so that it stays what it is when
-// the project's unit changes. What is no length stays as typed.
-func canonical(text string, b *brief.Brief) string {
-	l, unit, err := measure.ParseUnit(text, measure.Unit(b.Units))
-	if err != nil {
-		return text
-	}
-	return l.Exact(unit)
-}
+// mostSteps bounds how far the keys of one change move a field.
+const mostSteps = 10_000
 
-// nudged moves a field's length by whole steps: "contents.0.length:-4".
-func nudged(path, text, nudge string, b *brief.Brief) string {
-	field, by, _ := strings.Cut(nudge, ":")
+// nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
+// four marks of the tools down, "contents.@1.count:1" a count one up. An empty
+// field starts from what it means when it is left open.
+func nudged(b *brief.Brief, nudge, from string) (brief.Conflict, bool) {
+	path, by, _ := strings.Cut(nudge, ":")
 	n, err := strconv.Atoi(by)
-	if field != path || err != nil || n < -100 || n > 100 {
-		return text
+	if err != nil || n == 0 || n < -mostSteps || n > mostSteps || !known(path) {
+		return brief.Conflict{}, true
+	}
+	if !b.Has(path) {
+		return brief.Conflict{Field: path, Mine: by + " steps", Gone: true}, false
+	}
+	text := b.Get(path)
+	empty := strings.TrimSpace(text) == ""
+	if empty {
+		text = from
+	}
+	if f, ok := brief.FieldAt(path); ok && (f.Kind == brief.Number || f.Kind == brief.Weight) {
+		if _, err := strconv.Atoi(strings.TrimSpace(text)); empty && err != nil {
+			text = "0"
+		}
+		b.Set(path, countedOn(text, n))
+		return brief.Conflict{}, true
+	}
+	if !isLength(path) {
+		return brief.Conflict{}, true
 	}
 	r := brief.NewReader(b)
 	l, err := measure.Parse(text, r.Units)
-	if err != nil {
-		return text
+	if err != nil && !empty {
+		return brief.Conflict{}, true // what can't be read is not guessed at
 	}
 	if n > 0 {
 		l = l.Down(r.Step.Size)
 	} else {
 		l = l.Up(r.Step.Size)
 	}
-	l = max(r.Step.Size, l+measure.Length(n)*r.Step.Size)
-	return min(l, measure.Max).Exact(r.Units)
+	l = min(max(r.Step.Size, l+measure.Length(n)*r.Step.Size), measure.Max)
+	b.Set(path, l.Exact(r.Units))
+	return brief.Conflict{}, true
 }
 
-// sizeOf writes the size a brief's contents came to, as a size to go on from.
+// countedOn moves the number that a text begins with, and leaves the rest: a
+// mass keeps its unit.
+func countedOn(text string, by int) string {
+	text = strings.TrimSpace(text)
+	digits := strings.IndexFunc(text, func(r rune) bool { return r < '0' || r > '9' })
+	if digits < 0 {
+		digits = len(text)
+	}
+	n, err := strconv.Atoi(text[:digits])
+	if err != nil {
+		return text // what can't be read is not guessed at
+	}
+	return strconv.Itoa(max(1, n+by)) + text[digits:]
+}
+
+// sizeOf writes the size a brief's contents came to, as a size to go on from;
+// an empty one when they come to none.
 func sizeOf(b *brief.Brief, w plan.Workshop) *brief.Size {
 	asked := b.Clone()
 	asked.Size = nil
-	d := box.Dims{Length: 5 * measure.Inch, Width: 7 * measure.Inch / 2, Depth: 2 * measure.Inch}
 	p := plan.Make(asked, w)
-	if p.OK() {
-		d = p.Box.Size
+	if !p.OK() {
+		return &brief.Size{}
 	}
+	d := p.Box.Size
 	text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(p.Units)) }
 	return &brief.Size{Length: text(d.Length), Width: text(d.Width), Depth: text(d.Depth)}
 }
 
 // follow changes what hangs on another field: tools go with the units, unless
-// they were set in the same change; a style taken in place of a list of scores
+// they were set in the same change; a style chosen in place of a list of scores
 // is made at the size the list came to.
 func (s *Server) follow(out, was *brief.Brief) {
 	if out.Box.Style != was.Box.Style {
@@ -228,6 +303,9 @@ func (s *Server) follow(out, was *brief.Brief) {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
+		if fresh := brief.Blank(string(was.Units)); len(was.Contents) == 0 && was.Size == nil && was.Card == fresh.Card {
+			out.Card = brief.Blank(string(out.Units)).Card // nothing hangs on it yet
+		}
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())
 	}
 }
@@ -251,45 +329,14 @@ func dropOptions(b *brief.Brief) {
 	}
 }
 
-// describe tells a change in words, for the record.
-func describe(was, now *brief.Brief, values url.Values) string {
-	if name, _, _ := strings.Cut(values.Get("act"), ":"); acts[name].says != "" {
-		return acts[name].says
-	}
-	for path := range values {
-		if old, is := was.Get(path), now.Get(path); old != is && !reserved[path] {
-			if len(is) > 60 {
-				is = is[:60] + "…"
-			}
-			return fmt.Sprintf("%s: %s", fieldWords(path), is)
-		}
-	}
-	return "a change"
-}
-
-// fieldWords names a field for people.
-func fieldWords(path string) string {
-	parts := strings.Split(path, ".")
-	last := strings.ReplaceAll(parts[len(parts)-1], "-", " ")
-	if parts[0] == "contents" && len(parts) == 3 {
-		if i, err := strconv.Atoi(parts[1]); err == nil {
-			return fmt.Sprintf("%s of thing %d", last, i+1)
-		}
-	}
-	if parts[0] == "room" {
-		return "room " + last
-	}
-	return last
-}
-
 // answer shows the workbench after a change, or goes back to it where no
-// script runs.
+// script runs and there is nothing to tell.
 func (s *Server) answer(c echo.Context, code int, st *state) error {
-	if c.Request().Header.Get("HX-Request") == "true" || len(st.Conflicts) > 0 {
+	if c.Request().Header.Get("HX-Request") == "true" {
 		// htmx swaps only what succeeded; a conflict is shown like any answer.
-		if c.Request().Header.Get("HX-Request") == "true" {
-			code = http.StatusOK
-		}
+		return s.show(c, http.StatusOK, st)
+	}
+	if len(st.Conflicts) > 0 || st.Notice != "" {
 		return s.show(c, code, st)
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+viewOf(c).with())
@@ -298,11 +345,12 @@ func (s *Server) answer(c echo.Context, code int, st *state) error {
 func (s *Server) undo(c echo.Context) error { return s.moveHead(c, s.store.Undo) }
 func (s *Server) redo(c echo.Context) error { return s.moveHead(c, s.store.Redo) }
 
-func (s *Server) moveHead(c echo.Context, move func(context.Context, string) (bool, error)) error {
-	if _, err := move(c.Request().Context(), c.Param("id")); err != nil {
-		return err
+func (s *Server) moveHead(c echo.Context, move func(ctx context.Context, project, change string) (bool, error)) error {
+	_, err := move(c.Request().Context(), c.Param("id"), changeID(c))
+	if errors.Is(err, store.ErrArrived) {
+		err = nil
 	}
-	st, err := s.state(c)
+	st, err := s.stateAfter(c, edited{}, err)
 	if err != nil {
 		return err
 	}

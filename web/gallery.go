@@ -40,18 +40,24 @@ type styleCard struct {
 
 // gallery shows every style at the project's own size, those that can't be
 // made last, with why.
-func (s *Server) gallery(c echo.Context, st *state, data map[string]any) {
+func (s *Server) gallery(c echo.Context, st *state, data map[string]any) error {
+	ctx := c.Request().Context()
+	done, err := s.turn(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
 	asked := slices.Clone(wishes)
 	var cards, cannot []styleCard
 	wanted := c.QueryParams()["want"]
 	for i := range asked {
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
-	for _, shown := range plan.Each(st.Brief, s.workshop) {
+	for _, shown := range plan.Each(ctx, st.Brief, s.workshop) {
 		if slices.ContainsFunc(asked, func(w wish) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
-		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}}
+		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program}}
 		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID, template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
 		if shown.Plan.OK() {
 			cards = append(cards, card)
@@ -60,6 +66,7 @@ func (s *Server) gallery(c echo.Context, st *state, data map[string]any) {
 		}
 	}
 	data["Wishes"], data["Styles"] = asked, append(cards, cannot...)
+	return ctx.Err()
 }
 
 // stylePicture draws a style at the project's size, folding up or still.
@@ -75,6 +82,9 @@ func (s *Server) stylePicture(c echo.Context) error {
 	p := plan.One(head.Brief, style, s.workshop)
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
+	}
+	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.program {
+		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")
 	}
 	svg := draw.Moving(p, galleryW, galleryH)
 	if c.QueryParam("still") != "" {

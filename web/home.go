@@ -1,11 +1,14 @@
 package web
 
 import (
+	"context"
+	"errors"
 	"fmt"
-	"html/template"
 	"io"
 	"net/http"
+	"net/url"
 	"regexp"
+	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v4"
@@ -13,62 +16,185 @@ import (
 	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/words"
 	"brevium/draw"
 	"brevium/store"
 )
 
-// card is a project in a list.
-type card struct {
-	store.Project
-	Picture template.HTML
-	Line    string
-	Trouble bool
+// listed is a project as a list shows it.
+type listed struct {
+	store.Listed
+	Broken string // why it can't be read
 }
 
-func (s *Server) cards(c echo.Context, binned bool) ([]card, error) {
-	projects, err := s.store.List(c.Request().Context(), binned)
+// Name is what to call it, whatever it is called.
+func (l listed) Name() string {
+	if words.Visible(l.Title) {
+		return l.Title
+	}
+	return "A box without a name"
+}
+
+// Pictured says whether there is a plan to draw.
+func (l listed) Pictured() bool {
+	return l.Card != nil && l.Card.Line != unfinished && l.Card.Line != unbegun
+}
+
+const (
+	unfinished = "Not finished: something in its brief needs mending."
+	unbegun    = "Nothing goes in yet."
+)
+
+// cardOf tells a plan as lists do.
+func cardOf(p *plan.Plan) store.Card {
+	if len(p.Brief.Contents) == 0 && p.Brief.Size == nil && !typed(&p.Brief) {
+		return store.Card{Line: unbegun}
+	}
+	if !p.OK() {
+		return store.Card{Line: unfinished, Trouble: true}
+	}
+	show, o := p.Step.ShowUp, p.Box.Outside
+	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text, show(o.Depth).Text+" "+string(p.Step.Unit))
+	if n := len(p.Layout.Sheets); n > 0 {
+		line += fmt.Sprintf(" · %d of %s", n, p.Sheet.Title)
+	}
+	return store.Card{Line: line, Trouble: !p.Holds()}
+}
+
+// list gives a page of a list. What is not kept of a box is made here, and
+// kept for the next time.
+func (s *Server) list(ctx context.Context, binned bool, look string, page int) ([]listed, int, error) {
+	got, err := s.store.List(ctx, binned, look, s.program, page)
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	var out []card
-	for _, p := range projects {
-		k := card{Project: p, Line: "Not finished: something in its brief needs mending."}
-		made := plan.Make(p.Brief, s.workshop)
-		if made.OK() {
-			k.Picture = template.HTML(draw.Folded(made, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
-			show := made.Step.ShowUp
-			o := made.Box.Outside
-			k.Line = fmt.Sprintf("%s × %s × %s outside · %d of %s", show(o.Length).Text, show(o.Width).Text, show(o.Depth).Text+" "+string(made.Step.Unit), len(made.Layout.Sheets), made.Sheet.Title)
+	out := make([]listed, len(got.Listed))
+	for i, l := range got.Listed {
+		out[i].Listed = l
+		if l.Card != nil {
+			continue
 		}
-		k.Trouble = !made.Holds()
-		out = append(out, k)
+		head, err := s.store.Head(ctx, l.Project)
+		if broken := new(store.Broken); errors.As(err, &broken) {
+			out[i].Broken = broken.Why.Error()
+			continue
+		}
+		if err != nil {
+			return nil, 0, err
+		}
+		card := cardOf(plan.Make(head.Brief, s.workshop))
+		out[i].Card = &card
+		// It can be made again: that it could not be kept is no reason to show nothing.
+		if err := s.store.KeepCard(ctx, l.Project, head.ID, s.program, card); err != nil {
+			s.log.Warn("a card was not kept", "project", l.Project, "err", err)
+		}
 	}
-	return out, nil
+	return out, got.All, nil
+}
+
+// pages is where a list stands among its pages.
+type pages struct {
+	Here, Last, All int
+	look, path      string
+}
+
+// Link gives the address of a page of the list, from 1.
+func (p pages) Link(n int) string {
+	q := url.Values{}
+	if p.look != "" {
+		q.Set("q", p.look)
+	}
+	if n > 1 {
+		q.Set("page", strconv.Itoa(n))
+	}
+	if len(q) == 0 {
+		return p.path
+	}
+	return p.path + "?" + q.Encode()
+}
+
+func (s *Server) listPage(c echo.Context, code int, page string, data map[string]any, binned bool) error {
+	ctx, look := c.Request().Context(), words.Cut(strings.TrimSpace(c.QueryParam("q")), 100)
+	n, _ := strconv.Atoi(c.QueryParam("page"))
+	n = min(max(n, 1), 1_000_000)
+	cards, all, err := s.list(ctx, binned, look, n-1)
+	if err != nil {
+		return err
+	}
+	if data["Binned"], err = s.store.Count(ctx, true); err != nil {
+		return err
+	}
+	data["Cards"], data["Look"] = cards, look
+	data["Pages"] = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, look, c.Request().URL.Path}
+	return s.render(c, code, page, data)
 }
 
 func (s *Server) home(c echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
 
 func (s *Server) homeWith(c echo.Context, code int, problem string) error {
-	cards, err := s.cards(c, false)
-	if err != nil {
-		return err
+	title := "Boxes"
+	if look := c.QueryParam("q"); look != "" {
+		title = "Boxes with “" + words.Cut(look, 40) + "”"
 	}
-	binned, err := s.store.List(c.Request().Context(), true)
-	if err != nil {
-		return err
-	}
-	return s.render(c, code, "home", map[string]any{"Title": "Boxes", "Cards": cards, "Binned": len(binned), "Problem": problem})
+	return s.listPage(c, code, "home", map[string]any{"Title": title, "Problem": problem}, false)
 }
 
+func (s *Server) binPage(c echo.Context) error {
+	return s.listPage(c, http.StatusOK, "bin", map[string]any{"Title": "Bin"}, true)
+}
+
+// cardPicture draws a box as lists show it. Its address names the revision and
+// the program, so a browser may keep it; it is kept here as well.
+func (s *Server) cardPicture(c echo.Context) error {
+	ctx, id := c.Request().Context(), c.Param("id")
+	head, err := s.store.Head(ctx, id)
+	if err != nil {
+		return err
+	}
+	of, _ := strconv.ParseInt(c.QueryParam("of"), 10, 64)
+	card, err := s.store.CardOf(ctx, id, head.ID, s.program)
+	if err != nil && !errors.Is(err, store.ErrNone) {
+		return err
+	}
+	if len(card.Picture) == 0 {
+		p := plan.Make(head.Brief, s.workshop)
+		card = cardOf(p)
+		if !p.OK() {
+			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
+		}
+		card.Picture = draw.File(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
+		if err := s.store.KeepCard(ctx, id, head.ID, s.program, card); err != nil {
+			s.log.Warn("a card was not kept", "project", id, "err", err)
+		}
+	}
+	if of == head.ID && c.QueryParam("v") == s.program {
+		c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
+}
+
+// create begins a box about which nothing is known yet, in the unit of the one
+// that was changed last.
 func (s *Server) create(c echo.Context) error {
 	if c.FormValue("from") == "scores" {
-		return s.begin(c, brief.NewScores(), "new list of scores", "box")
+		return s.begin(c, brief.NewScores(), "Begun from a list of scores", "box")
 	}
 	units := c.FormValue("units")
+	if units == "" {
+		last, err := s.store.List(c.Request().Context(), false, "", s.program, 0)
+		if err != nil {
+			return err
+		}
+		if len(last.Listed) > 0 {
+			// One that can't be read leaves the unit to be asked.
+			head, _ := s.store.Head(c.Request().Context(), last.Listed[0].Project)
+			units = string(head.Brief.Units)
+		}
+	}
 	if units != "mm" {
 		units = "in"
 	}
-	return s.begin(c, brief.New(units), "new project", "contents")
+	return s.begin(c, brief.Blank(units), "Begun", "contents")
 }
 
 func (s *Server) begin(c echo.Context, b brief.Brief, what, stage string) error {
@@ -79,7 +205,7 @@ func (s *Server) begin(c echo.Context, b brief.Brief, what, stage string) error 
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }
 
-// upload takes a document: all of it or, with the reason, nothing.
+// upload brings a document in: all of it or, with the reason, nothing.
 func (s *Server) upload(c echo.Context) error {
 	header, err := c.FormFile("document")
 	if err != nil {
@@ -95,20 +221,42 @@ func (s *Server) upload(c echo.Context) error {
 		return err
 	}
 	b, err := brief.Decode(data)
-	if err != nil {
-		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was taken in: "+err.Error()+".")
+	for id := range b.Box.Options {
+		if _, ok := option(&b, id); err == nil && !ok {
+			err = fmt.Errorf("no style asks for %q; take it out of the box's options", words.Cut(id, 40))
+		}
 	}
-	return s.begin(c, b, "taken in from a document", "contents")
+	if err != nil {
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+	}
+	return s.begin(c, b, "Brought in from a document", "contents")
 }
 
-// document gives the project as a file.
+// document gives the project as a file; one that can't be read, as it is
+// stored.
 func (s *Server) document(c echo.Context) error {
-	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
-	if err != nil {
+	ctx := c.Request().Context()
+	p, err := s.store.Head(ctx, c.Param("id"))
+	data := p.Brief.Encode()
+	if broken := new(store.Broken); errors.As(err, &broken) {
+		stored, err := s.store.Document(ctx, c.Param("id"))
+		if err != nil {
+			return err
+		}
+		data = []byte(stored)
+	} else if err != nil {
 		return err
 	}
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Brief.Name))+`.brevium.json"`)
-	return c.Blob(http.StatusOK, "application/json", p.Brief.Encode())
+	return c.Blob(http.StatusOK, "application/json", data)
+}
+
+// showBroken tells of a box that can't be read, and what can be done.
+func (s *Server) showBroken(c echo.Context, broken *store.Broken) {
+	data := map[string]any{"Title": "This box can't be read", "Why": words.Capital(broken.Why.Error()), "Path": "/projects/" + broken.Project}
+	if err := s.render(c, http.StatusUnprocessableEntity, "broken", data); err != nil {
+		s.log.Error("broken page", "err", err)
+	}
 }
 
 var notInNames = regexp.MustCompile(`[^a-z0-9]+`)
@@ -127,8 +275,9 @@ func (s *Server) copyProject(c echo.Context) error {
 		return err
 	}
 	b := p.Brief.Clone()
-	b.Name = brief.Text(strings.TrimSuffix(string(b.Name), ", copy") + ", copy")
-	return s.begin(c, b, "copied from "+string(p.Brief.Name), "record")
+	const longest = 72
+	b.Name = brief.Text(strings.TrimSuffix(words.Cut(strings.TrimSuffix(string(b.Name), ", copy"), longest), "…") + ", copy")
+	return s.begin(c, b, "Copied from "+words.Cut(string(p.Brief.Name), 60), "record")
 }
 
 func (s *Server) toBin(c echo.Context) error {
@@ -143,14 +292,6 @@ func (s *Server) restore(c echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id"))
-}
-
-func (s *Server) binPage(c echo.Context) error {
-	cards, err := s.cards(c, true)
-	if err != nil {
-		return err
-	}
-	return s.render(c, http.StatusOK, "bin", map[string]any{"Title": "Bin", "Cards": cards})
 }
 
 func (s *Server) empty(c echo.Context) error {

@@ -2,7 +2,6 @@ package web
 
 import (
 	"bytes"
-	"encoding/json"
 	"fmt"
 	"html/template"
 	"io/fs"
@@ -28,13 +27,9 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 	if err != nil {
 		return nil, err
 	}
-	shared := []string{"templates/layout.html", "templates/parts.html"}
 	for _, name := range names {
 		page := strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")
-		if page == "layout" || page == "parts" {
-			continue
-		}
-		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, append(shared, name)...)
+		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html", name)
 		if err != nil {
 			return nil, err
 		}
@@ -45,7 +40,8 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 
 func (s *Server) funcs() template.FuncMap {
 	return template.FuncMap{
-		"static":    func(name string) string { return "/static/" + name + "?v=" + s.version },
+		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
+		"program":   func() string { return s.program },
 		"num":       number,
 		"join":      strings.Join,
 		"add":       func(a, b int) int { return a + b },
@@ -55,19 +51,15 @@ func (s *Server) funcs() template.FuncMap {
 		"ago":       ago,
 		"dict":      dict,
 		"dims":      func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
-		"words":     func(s string) string { return strings.ReplaceAll(s, "-", " ") },
+		"words":     words.Plain,
+		"wordLink":  wordLink,
 		"frac":      setFractions,
 		"scoresOf":  scoresOf,
-		"fixVals":   fixVals,
-		"vals":      vals,
 		"dictText":  dictText,
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
-		"cm2":       func(mm2 float64) float64 { return mm2 / 100 },
+		"area":      area,
 		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
 		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
-		"conflictVals": func(field, mine string, base int64) string {
-			return fixVals(map[string]string{field: mine}, base)
-		},
 	}
 }
 
@@ -92,7 +84,7 @@ func number(s measure.Shown, link ...string) template.HTML {
 	}
 	attr := ""
 	if len(link) > 0 && link[0] != "" {
-		attr = ` data-link="` + template.HTMLEscapeString(link[0]) + `" tabindex="0"`
+		attr = ` data-link="` + template.HTMLEscapeString(link[0]) + `" tabindex="-1"`
 	}
 	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s%s</span>`, attr,
 		template.HTMLEscapeString(title), about, setFractions(s.Text)))
@@ -125,7 +117,6 @@ func dict(pairs ...any) (map[string]any, error) {
 
 // render writes a page, or for htmx the part of it that is swapped.
 func (s *Server) render(c echo.Context, code int, page string, data map[string]any) error {
-	data["CSRF"], _ = c.Get("csrf").(string)
 	name := "layout"
 	h := c.Request().Header
 	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" && h.Get("HX-History-Restore-Request") != "true" {
@@ -175,20 +166,10 @@ func dictText(pairs ...string) map[string]string {
 	return m
 }
 
-// vals writes fields for a button.
-func vals(pairs ...string) string {
-	data, err := json.Marshal(dictText(pairs...))
-	if err != nil {
-		return "{}"
+// area writes an area, given in square millimetres, in the maker's unit.
+func area(mm2 float64, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprintf("%.0f sq in", mm2/(25.4*25.4))
 	}
-	return string(data)
-}
-
-// fixVals writes fields that a button sets, with the revision it was shown for.
-func fixVals(set map[string]string, base int64) string {
-	pairs := []string{"base", fmt.Sprint(base)}
-	for field, text := range set {
-		pairs = append(pairs, field, text)
-	}
-	return vals(pairs...)
+	return fmt.Sprintf("%.0f cm²", mm2/100)
 }

@@ -50,6 +50,8 @@ func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
 			}
 		}
 		switch {
+		case st.ID == "contents" && len(b.Contents) == 0 && b.Size == nil && !typed(b):
+			st.State, st.Why = "guessed", "still to be said"
 		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
 			st.State, st.Why = "trouble", "a piece is larger than its sheet"
 		case st.ID == "bench" && p.OK() && !p.Holds():
@@ -92,14 +94,19 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 type field struct {
 	Path, Label, Help string
 	Kind              string // length, count, text, notes, select, choice
+	Kept              string // the field as the document has it
 	Value, Open       string // Open is what an empty field means
+	Wanted            bool   // nothing is written yet, and something should be
 	Unit, Other       string
 	Problem           *brief.Problem
 	Choices           []box.Choice
 }
 
 // ID is the field's mark in the page.
-func (f field) ID() string { return "f-" + strings.ReplaceAll(f.Path, ".", "-") }
+func (f field) ID() string { return fieldMark(f.Path) }
+
+// Steps says whether the arrow keys move it.
+func (f field) Steps() bool { return f.Kind == "length" || f.Kind == "count" }
 
 // Short says whether the answers are single words that can stand side by side.
 func (f field) Short() bool {
@@ -114,10 +121,11 @@ func (f field) Short() bool {
 // group is a run of questions under one heading. Remove is the act that takes
 // the whole group away.
 type group struct {
+	ID            string // its mark in the page
 	Add, AddSays  string // a button that adds another of these
 	Gallery       bool   // whether it leads to the gallery of styles
 	Title, Remove string
-	Keep          string // the thing's number, to keep it in the library
+	Keep          string // the thing's identity, to keep it in the library
 	Fields, More  []field
 	Open          bool // More has something to mend
 	How           string
@@ -130,30 +138,55 @@ type form struct {
 	b *brief.Brief
 	p *plan.Plan // of b itself, for its problems
 	// shown is the plan on the table, for suggestions
-	shown *plan.Plan
+	shown   *plan.Plan
+	shop    plan.Workshop
+	waiting bool // for sizes that are not typed yet
 }
 
 func (f form) field(kind, path, label, help string) field {
 	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.b.Get(path)}
+	out.Kept = out.Value
 	for _, pr := range f.p.Problems {
-		if pr.Field == path {
+		if f.same(pr.Field, path) {
 			out.Problem = &pr
 		}
 	}
-	if kind == "length" {
-		u := f.p.Units
-		out.Unit = string(u)
-		if l, own, err := measure.ParseUnit(out.Value, u); err == nil {
-			out.Other = "about " + (measure.Step{Size: measure.Millimetre / 10, Unit: measure.Millimetres}).Show(l).String()
-			if own == measure.Millimetres {
-				out.Other = "about " + strings.ReplaceAll((measure.Step{Size: measure.Inch / 32, Unit: measure.Inches}).Show(l).String(), "about ", "")
-			}
-			out.Other = strings.ReplaceAll(strings.Replace(out.Other, "about about", "about", 1), "⁄", "/")
-			out.Value = strings.TrimSuffix(out.Value, " "+out.Unit)
+	if kind != "length" {
+		return out
+	}
+	u := f.p.Units
+	out.Unit = string(u)
+	out.Wanted = out.Problem != nil && strings.TrimSpace(out.Value) == ""
+	if l, own, err := measure.ParseUnit(out.Value, u); err == nil {
+		other := measure.Step{Size: measure.Millimetre / 10, Unit: measure.Millimetres}
+		if own == measure.Millimetres {
+			other = measure.Step{Size: measure.Inch / 32, Unit: measure.Inches}
 		}
+		shown := other.Show(l)
+		out.Other = "about " + plainly(shown.Text+" "+string(shown.Unit))
+		out.Value = strings.TrimSuffix(out.Value, " "+out.Unit)
 	}
 	return out
 }
+
+// same says whether a problem's field is this one: problems go by the place in
+// the list, fields by the identity.
+func (f form) same(problem, path string) bool {
+	for i, item := range f.b.Contents {
+		if rest, ok := strings.CutPrefix(path, "contents.@"+item.ID+"."); ok {
+			return problem == fmt.Sprintf("contents.%d.%s", i, rest)
+		}
+	}
+	for i, p := range f.b.Box.Pieces {
+		if rest, ok := strings.CutPrefix(path, "box.pieces.@"+p.ID+"."); ok {
+			return problem == fmt.Sprintf("box.pieces.%d.%s", i, rest)
+		}
+	}
+	return problem == path
+}
+
+// plainly writes a fraction as it can be typed again.
+func plainly(s string) string { return strings.ReplaceAll(s, "⁄", "/") }
 
 func (f form) choice(kind, path, label, help string, choices []box.Choice) field {
 	out := f.field(kind, path, label, help)
@@ -202,8 +235,8 @@ func (f form) contents() []group {
 			f.field("length", "size.depth", "Depth", "how high the walls are"),
 		}})
 	}
-	for i, item := range f.b.Contents {
-		out = append(out, f.thing(i, item))
+	for _, item := range f.b.Contents {
+		out = append(out, f.thing(item))
 	}
 	if len(f.b.Contents) == 0 {
 		return out
@@ -219,11 +252,19 @@ func (f form) contents() []group {
 	return append(out, f.room(), apart)
 }
 
+// called is a name, or what to say where there is none.
+func called(name, otherwise string) string {
+	if words.Visible(name) {
+		return name
+	}
+	return otherwise
+}
+
 // thing asks for one kind of thing: what is measured of its shape, and how it
 // may rest and what it is behind a fold.
-func (f form) thing(i int, item brief.Item) group {
-	path := fmt.Sprintf("contents.%d.", i)
-	g := group{Title: string(item.Name), Remove: fmt.Sprintf("remove-thing:%d", i), Keep: fmt.Sprint(i), Fields: []field{
+func (f form) thing(item brief.Item) group {
+	path := "contents.@" + item.ID + "."
+	g := group{ID: item.ID, Title: called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID, Keep: item.ID, Fields: []field{
 		f.field("text", path+"name", "What", ""),
 		f.choice("select", path+"shape", "Shape", "", shapeChoices()),
 	}}
@@ -231,7 +272,10 @@ func (f form) thing(i int, item brief.Item) group {
 	if ok {
 		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
 	}
-	name := func(m string) string { return words.Capital(words.Plain(m)) }
+	name := func(m string) string {
+		asked, _ := brief.FieldAt(path + m)
+		return words.Capital(asked.Label)
+	}
 	for _, m := range shape.Measures {
 		g.Fields = append(g.Fields, f.field("length", path+m, name(m), ""))
 	}
@@ -284,7 +328,11 @@ func (f form) room() group {
 }
 
 func (f form) suggested(l measure.Length) string {
-	return strings.ReplaceAll(f.p.Step.Show(l).Text, "⁄", "/")
+	shown := f.p.Step.Show(l)
+	if shown.Unit != f.p.Units {
+		return plainly(shown.Text + " " + string(shown.Unit))
+	}
+	return plainly(shown.Text)
 }
 
 func shapeChoices() (out []box.Choice) {
@@ -295,20 +343,24 @@ func shapeChoices() (out []box.Choice) {
 }
 
 func (f form) sheetChoices() (out []box.Choice) {
-	for _, s := range plan.Default.Sheets {
+	for _, s := range f.shop.Sheets {
 		out = append(out, box.Choice{ID: s.ID, Label: s.Title})
 	}
 	return out
 }
 
+func (f form) units() field {
+	return f.choice("choice", "units", "Units", "", []box.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
+}
+
 func (f form) card() []group {
 	var cards, adhesives, steps []box.Choice
-	for _, c := range plan.Default.Cards {
-		cards = append(cards, box.Choice{ID: c.ID, Label: fmt.Sprintf("%s, %s mm thick", c.Title, strings.TrimSuffix(c.Caliper.Exact(measure.Millimetres), " mm"))})
+	for _, c := range f.shop.Cards {
+		cards = append(cards, box.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units)})
 	}
 	for _, a := range fit.Adhesives {
 		adhesives = append(adhesives, box.Choice{ID: a.ID, Label: words.Capital(a.Title),
-			Why: fmt.Sprintf("Wants tabs of %s.", a.Width.Exact(measure.Millimetres))})
+			Why: "Wants tabs of " + plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
 	}
 	for _, s := range measure.Steps {
 		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
@@ -323,10 +375,18 @@ func (f form) card() []group {
 			f.field("tick", "card.join", "Pieces too large may be made of two halves", ""),
 		}},
 		{Title: "Tools and fit", Fields: []field{
-			f.choice("choice", "units", "Units", "", []box.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}}),
+			f.units(),
 			f.choice("select", "tools.step", "Marks on your tools", "Every size is snapped to these, the way that keeps the fit.", steps),
 			f.choice("choice", "tools.fit", "The lid goes on", "", fits),
 			f.choice("choice", "tools.adhesive", "Stuck with", "", adhesives),
 		}},
 	}
+}
+
+// thick says how thick card is: in inches in thousandths, as it is sold there.
+func thick(caliper measure.Length, u measure.Unit) string {
+	if u == measure.Inches {
+		return fmt.Sprintf("%.0f thousandths of an inch thick", caliper.MM()/25.4*1000)
+	}
+	return strings.TrimSuffix(caliper.Exact(measure.Millimetres), " mm") + " mm thick"
 }

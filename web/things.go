@@ -6,12 +6,14 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
-	"strconv"
+	"strings"
 
 	"github.com/labstack/echo/v4"
 
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/words"
+	"brevium/store"
 )
 
 // usual is a thing of the library; Own ones can be forgotten.
@@ -42,16 +44,20 @@ func (s *Server) library(ctx context.Context) ([]usual, error) {
 func (u usual) Sizes() string {
 	b := brief.Brief{Contents: []brief.Item{u.Item}}
 	shape, _ := contents.ShapeOf(string(u.Shape))
-	out := ""
+	var out []string
 	for _, m := range append(slices.Clone(shape.Measures), shape.May...) {
 		if text := b.Get("contents.0." + m); text != "" {
-			if out != "" {
-				out += ", "
-			}
-			out += m + " " + text
+			f, _ := brief.FieldAt("contents.0." + m)
+			out = append(out, f.Label+" "+text)
 		}
 	}
-	return out
+	return strings.Join(out, ", ")
+}
+
+// Looks is the thing's shape in words.
+func (u usual) Looks() string {
+	shape, _ := contents.ShapeOf(string(u.Shape))
+	return words.Small(shape.Title)
 }
 
 func (s *Server) libraryPage(c echo.Context) error {
@@ -75,9 +81,9 @@ func (s *Server) keepThing(c echo.Context) error {
 	if err != nil {
 		return err
 	}
-	i, err := strconv.Atoi(c.FormValue("thing"))
-	if err != nil || i < 0 || i >= len(p.Brief.Contents) {
-		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer where it was. Load the page again.")
+	i := p.Brief.Item(c.FormValue("thing"))
+	if i < 0 {
+		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the page again.")
 	}
 	one := brief.Brief{Units: p.Brief.Units, Tools: p.Brief.Tools, Contents: p.Brief.Contents[i : i+1]}
 	r := brief.NewReader(&one)
@@ -87,11 +93,11 @@ func (s *Server) keepThing(c echo.Context) error {
 	if err := s.store.KeepThing(c.Request().Context(), one.Contents[0]); err != nil {
 		return err
 	}
-	st, err := s.state(c)
+	notice := fmt.Sprintf("%s is kept among the usual things.", words.Capital(string(one.Contents[0].Name)))
+	st, err := s.stateAfter(c, edited{notice: notice}, nil)
 	if err != nil {
 		return err
 	}
-	st.Notice = fmt.Sprintf("%s is kept among the usual things.", one.Contents[0].Name)
 	return s.answer(c, http.StatusOK, st)
 }
 
@@ -111,10 +117,6 @@ func (s *Server) thingsCSV(c echo.Context) error {
 
 // readThings takes a list in place of the project's things: all or nothing.
 func (s *Server) readThings(c echo.Context) error {
-	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
-	if err != nil {
-		return err
-	}
 	header, err := c.FormFile("list")
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as name, shape, count, length, width, height.")
@@ -126,18 +128,23 @@ func (s *Server) readThings(c echo.Context) error {
 	defer file.Close()
 	items, err := contents.ReadCSV(file)
 	if err != nil {
-		return echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was taken in: "+err.Error()+".")
+		return echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
 	}
-	b := p.Brief.Clone()
-	b.Contents = items
-	for i := range b.Contents {
-		for _, m := range []string{"length", "width", "height", "thickness", "decorated", "diameter", "neck-diameter", "neck-height", "press"} {
-			path := fmt.Sprintf("contents.%d.%s", i, m)
-			b.Set(path, canonical(b.Get(path), &b))
+	for i := range items {
+		items[i].ID = newMark() // they are other things than those they come in place of
+	}
+	_, err = s.edit(c, func(head store.Project) (edited, error) {
+		b := head.Brief.Clone()
+		b.Contents = slices.Clone(items)
+		for path, text := range b.All() {
+			if strings.HasPrefix(path, "contents.") && isLength(path) {
+				b.Set(path, asStored(path, text, &b, &b))
+			}
 		}
-	}
-	b.Arrange.Way, b.Arrange.Places = "", nil
-	if err := s.store.Save(c.Request().Context(), p.Revision.Project, p.ID, b, "things taken in from a list", ""); err != nil {
+		b.Arrange.Way, b.Arrange.Places = "", nil
+		return edited{brief: b, what: "Things brought in from a list"}, nil
+	})
+	if err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"?stage=contents&view=above")
@@ -145,6 +152,7 @@ func (s *Server) readThings(c echo.Context) error {
 
 // howMany answers, for each thing, how many fit.
 func (s *Server) howMany(c echo.Context) error {
+	ctx := c.Request().Context()
 	st, err := s.state(c)
 	if err != nil {
 		return err
@@ -152,5 +160,12 @@ func (s *Server) howMany(c echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to count in yet.")
 	}
-	return s.render(c, http.StatusOK, "howmany", map[string]any{"Title": "How many fit", "Part": "howmany", "S": st, "Answers": st.Shown.HowMany(s.workshop)})
+	done, err := s.turn(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
+	answers, whole := st.Shown.HowMany(ctx, s.workshop)
+	return s.render(c, http.StatusOK, "howmany", map[string]any{"Title": "How many fit", "Part": "howmany", "S": st,
+		"Answers": answers, "Whole": whole, "Path": "/projects/" + c.Param("id")})
 }

@@ -2,16 +2,19 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"html/template"
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/labstack/echo/v4"
 
 	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/words"
 	"brevium/draw"
 	"brevium/store"
 )
@@ -47,41 +50,80 @@ type state struct {
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string // what a button could not do, or did elsewhere
+	Focus     string // the mark of what the hand goes to next
+	Seen      int64  // the revision that the window showed which made a change
 }
 
 // Typed says whether the project is a list of scores.
 func (st *state) Typed() bool { return typed(&st.Brief) }
 
-type conflict struct {
-	brief.Conflict
-	Label string
+// Fresh says whether nothing is known of the box yet: neither what goes in nor
+// a size.
+func (st *state) Fresh() bool {
+	return len(st.Brief.Contents) == 0 && st.Brief.Size == nil && !st.Typed()
 }
 
-func (s *Server) state(c echo.Context) (*state, error) {
-	ctx := c.Request().Context()
-	p, err := s.store.Head(ctx, c.Param("id"))
-	if err != nil {
-		return nil, err
+// Waiting says whether the box only waits for the sizes of a thing or of itself
+// that have not been typed yet.
+func (st *state) Waiting() bool {
+	if st.Shown != nil || len(st.Plan.Problems) == 0 {
+		return false
 	}
-	st := &state{Project: p, Plan: plan.Make(p.Brief, s.workshop)}
-	if st.CanRedo, err = s.store.CanRedo(ctx, p.ID); err != nil {
-		return nil, err
-	}
-	if st.Plan.OK() {
-		st.Shown = st.Plan
-		return st, nil
-	}
-	history, err := s.store.History(ctx, p.Project, p.ID, back)
-	if err != nil {
-		return nil, err
-	}
-	for _, r := range history {
-		if old := plan.Make(r.Brief, s.workshop); old.OK() {
-			st.Shown = old
-			break
+	for _, p := range st.Plan.Problems {
+		f, ok := brief.FieldAt(p.Field)
+		if !ok && p.Field != "contents" || ok && (f.Kind != brief.Distance || strings.TrimSpace(st.Brief.Get(p.Field)) != "") {
+			return false
 		}
 	}
-	return st, nil
+	return true
+}
+
+// conflict is a field that two windows changed, in words.
+type conflict struct {
+	brief.Conflict
+	Label  string
+	Member string // the path of what is gone
+}
+
+func (s *Server) state(c echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }
+
+// stateAfter reads a project after something was done to it, unless that failed.
+func (s *Server) stateAfter(c echo.Context, e edited, err error) (*state, error) {
+	if err != nil {
+		return nil, err
+	}
+	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	if err != nil {
+		return nil, err
+	}
+	return s.stateOf(c.Request().Context(), head, e)
+}
+
+func (s *Server) stateOf(ctx context.Context, head store.Project, e edited) (*state, error) {
+	st := &state{Project: head, Plan: plan.Make(head.Brief, s.workshop)}
+	return st, s.settle(ctx, st, e)
+}
+
+// settle fills in what the page shows beside the plan.
+func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
+	st.Notice, st.Focus, st.Seen = e.notice, e.focus, e.base
+	for _, k := range e.conflicts {
+		shown := conflict{Conflict: k, Label: fieldWords(&st.Brief, k.Field)}
+		if k.Gone {
+			shown.Member = k.Field[:strings.LastIndexByte(k.Field, '.')]
+		}
+		st.Conflicts = append(st.Conflicts, shown)
+	}
+	if st.CanRedo, err = s.store.CanRedo(ctx, st.ID); err != nil {
+		return err
+	}
+	s.fates.note(st.ID, st.Plan.OK())
+	if st.Plan.OK() {
+		st.Shown = st.Plan
+		return nil
+	}
+	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID)
+	return err
 }
 
 func (s *Server) workbench(c echo.Context) error {
@@ -94,39 +136,61 @@ func (s *Server) workbench(c echo.Context) error {
 
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c echo.Context, code int, st *state) error {
-	v := viewOf(c)
-	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown}
+	v, ctx := viewOf(c), c.Request().Context()
+	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop, waiting: st.Waiting()}
 	data := map[string]any{
-		"Part": "workbench", "Title": string(st.Brief.Name), "S": st, "V": v, "Views": views,
+		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": views,
 		"Rail": rail(v, &st.Brief, st.Plan), "Groups": f.groups(v.Stage), "Base": st.ID,
-		"Path": "/projects/" + st.Project.Project, "Here": v.with(),
+		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
 	}
 	if st.Shown != nil {
 		data["Picture"] = s.picture(c, st.Shown, v)
 		data["Seen"] = seenOf(c, st.Shown)
 		if v.View == "ways" {
-			data["Rows"] = sortRows(plan.Compare(st.Shown.Brief, s.workshop), c.QueryParam("sort"))
-			data["Columns"] = columns
+			if err := s.ways(c, st, data); err != nil {
+				return err
+			}
 		}
 	}
 	if v.View == "styles" {
-		s.gallery(c, st, data)
+		if err := s.gallery(c, st, data); err != nil {
+			return err
+		}
 	}
 	if v.Stage == "contents" {
-		usual, err := s.library(c.Request().Context())
+		usual, err := s.library(ctx)
 		if err != nil {
 			return err
 		}
 		data["Usual"] = usual
 	}
 	if v.Stage == "record" {
-		history, err := s.store.History(c.Request().Context(), st.Project.Project, st.ID, 30)
+		history, err := s.store.History(ctx, st.Project.Project, st.ID, 30)
 		if err != nil {
 			return err
 		}
 		data["History"] = history
 	}
 	return s.render(c, code, "bench", data)
+}
+
+// title tells the page from the others of the same box.
+func (st *state) title(v view) string {
+	name := string(st.Brief.Name)
+	if !words.Visible(name) {
+		name = "A box without a name"
+	}
+	for _, stage := range stages {
+		if stage.ID == v.Stage {
+			name += ": " + stage.Title
+		}
+	}
+	for _, w := range views {
+		if w.ID == v.View {
+			name += ", " + words.Small(w.Title)
+		}
+	}
+	return name
 }
 
 // Link gives the address of this view with some of it changed.
@@ -204,7 +268,7 @@ func (s *Server) print(c echo.Context) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": string(st.Brief.Name), "S": st, "Path": "/projects/" + st.Project.Project}
+	data := map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st, "Path": "/projects/" + st.Project.Project}
 	if p := st.Plan; p.OK() {
 		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430))
 		data["Closed"] = template.HTML(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
@@ -231,14 +295,33 @@ type column struct {
 	less      func(a, b plan.Row) int
 }
 
+// Sorted says whether the rows are in this column's order.
+func (c column) Sorted(by string) bool { return c.ID == by }
+
 var columns = []column{
 	{"sheets", "Sheets", func(a, b plan.Row) int { return cmp.Compare(a.Sheets, b.Sheets) }},
-	{"card", "Card, cm²", func(a, b plan.Row) int { return cmp.Compare(a.Area, b.Area) }},
+	{"card", "Card", func(a, b plan.Row) int { return cmp.Compare(a.Area, b.Area) }},
 	{"waste", "Waste", func(a, b plan.Row) int { return cmp.Compare(a.Waste, b.Waste) }},
 	{"cuts", "Cuts", func(a, b plan.Row) int { return cmp.Compare(a.Cuts, b.Cuts) }},
 	{"scores", "Scores", func(a, b plan.Row) int { return cmp.Compare(a.Scores, b.Scores) }},
 	{"time", "Minutes", func(a, b plan.Row) int { return cmp.Compare(a.Minutes, b.Minutes) }},
 	{"strength", "Strength", func(a, b plan.Row) int { return cmp.Compare(b.Strength, a.Strength) }},
+}
+
+// ways compares every box with its best arrangements.
+func (s *Server) ways(c echo.Context, st *state, data map[string]any) error {
+	done, err := s.turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	rows, whole := plan.Compare(c.Request().Context(), st.Shown.Brief, s.workshop)
+	if err := c.Request().Context().Err(); err != nil {
+		return err
+	}
+	data["Rows"], data["Whole"] = sortRows(rows, c.QueryParam("sort")), whole
+	data["Columns"], data["Sort"] = columns, c.QueryParam("sort")
+	return nil
 }
 
 func sortRows(rows []plan.Row, by string) []plan.Row {

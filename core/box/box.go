@@ -5,6 +5,8 @@ package box
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 
 	"brevium/core/brief"
@@ -268,7 +270,7 @@ func (b *Box) Find() {
 // Draft is Make without the faces: enough to know sizes and sheets by.
 func Draft(j *Job, style *Style) *Box {
 	j.style, j.settled, j.claims = style, map[string]Length{}, nil
-	for id := range j.Options {
+	for _, id := range slices.Sorted(maps.Keys(j.Options)) {
 		if j.option(id).Label == id {
 			j.Problem("box.options."+id, fmt.Sprintf("%s has no question called %q.", style.Title, id), "Leave it out.")
 		}

@@ -30,6 +30,15 @@ const (
 // Decode reads a document. Every error says what is wrong and what would put
 // it right; nothing is guessed and no unknown field is dropped.
 func Decode(data []byte) (Brief, error) {
+	b, err := Stored(data)
+	if err == nil {
+		err = b.Check()
+	}
+	return b, err
+}
+
+// Stored is Decode for a document that was checked when it was written.
+func Stored(data []byte) (Brief, error) {
 	if len(data) > Limit {
 		return Brief{}, fmt.Errorf("this document is larger than %d kB; a project is never that large", Limit>>10)
 	}
@@ -50,7 +59,7 @@ func Decode(data []byte) (Brief, error) {
 		return Brief{}, fmt.Errorf("this project can't be read%s; see docs/format.md for what it may hold", detail(err))
 	}
 	b.identify()
-	return b, b.Check()
+	return b, b.checkCounts()
 }
 
 func detail(err error) string {
@@ -63,6 +72,22 @@ func detail(err error) string {
 // Check says why a brief can't be written as a document that is readable again:
 // it lists too much, holds too long a text, or is too large in all.
 func (b *Brief) Check() error {
+	if err := b.checkCounts(); err != nil {
+		return err
+	}
+	for path, text := range b.All() {
+		if why := TooLong(path, text); why != "" {
+			return errors.New(why)
+		}
+	}
+	if n := len(b.Encode()); n > Limit {
+		return fmt.Errorf("this project would be %d kB when written; it may be %d kB", n>>10, Limit>>10)
+	}
+	return nil
+}
+
+// checkCounts says what there is too much of, and which identity is no use.
+func (b *Brief) checkCounts() error {
 	for _, l := range []struct {
 		what    string
 		n, most int
@@ -83,14 +108,6 @@ func (b *Brief) Check() error {
 		if len(p.ID) > mostID || slices.ContainsFunc(b.Box.Pieces[:i], func(o Scored) bool { return o.ID == p.ID }) {
 			return fmt.Errorf("the identity %.20q of a piece is too long or stands there twice; leave it out", p.ID)
 		}
-	}
-	for path, text := range b.All() {
-		if why := TooLong(path, text); why != "" {
-			return errors.New(why)
-		}
-	}
-	if n := len(b.Encode()); n > Limit {
-		return fmt.Errorf("this project would be %d kB when written; it may be %d kB", n>>10, Limit>>10)
 	}
 	return nil
 }

@@ -2,9 +2,12 @@ package plan
 
 import (
 	"cmp"
+	"context"
+	"runtime"
 	"slices"
 	"strconv"
 	"sync"
+	"sync/atomic"
 
 	"brevium/core/bench"
 	"brevium/core/box"
@@ -31,18 +34,24 @@ type Row struct {
 // perStyle is how many arrangements of each style are compared.
 const perStyle = 5
 
-// Compare plans every style with its best arrangements, the best first.
-func Compare(b brief.Brief, w Workshop) (rows []Row) {
+// Compare plans every style with its best arrangements, the best first. It
+// stops when its asker has left or its work is done up, and says whether it
+// came to the end.
+func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole bool) {
 	if b = b.Clone(); len(b.Contents) > 0 {
 		b.Size = nil
 	}
-	each := Each(b, w)
+	each := Each(ctx, b, w)
 	found := make([][]Row, len(each))
-	together(len(each), func(i int) {
+	left := work(compared)
+	together(ctx, len(each), func(i int) {
 		first := each[i].Plan
 		for k, way := range first.Ways[:min(perStyle, len(first.Ways))] {
 			p := first
 			if k > 0 {
+				if ctx.Err() != nil || !left.spend(first.effort()) {
+					return
+				}
 				asked := first.Brief.Clone()
 				asked.Arrange.Way = brief.Text(way.ID)
 				s := begin(asked, w)
@@ -56,7 +65,7 @@ func Compare(b brief.Brief, w Workshop) (rows []Row) {
 	})
 	rows = slices.Concat(found...)
 	slices.SortStableFunc(rows, func(a, b Row) int { return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area)) })
-	return rows
+	return rows, ctx.Err() == nil && !left.over()
 }
 
 // Shown is a style as it would be for a project.
@@ -68,10 +77,13 @@ type Shown struct {
 // Each plans every style for the brief's contents or size: the project's own
 // with its options, the others with their defaults. Which way the contents lie
 // is left to each.
-func Each(b brief.Brief, w Workshop) []Shown {
+func Each(ctx context.Context, b brief.Brief, w Workshop) []Shown {
 	b = ownSize(b, w)
 	out := make([]Shown, len(box.Styles))
-	together(len(out), func(i int) {
+	for i, style := range box.Styles {
+		out[i] = Shown{style, &Plan{}}
+	}
+	together(ctx, len(out), func(i int) {
 		out[i] = Shown{box.Styles[i], one(b, box.Styles[i], w)}
 	})
 	return out
@@ -101,11 +113,17 @@ func one(b brief.Brief, style *box.Style, w Workshop) *Plan {
 	return Make(b, w)
 }
 
-// together does so many independent pieces of work at once.
-func together(n int, work func(int)) {
+// together does so many independent pieces of work, as many at once as the
+// machine has cores, and begins no more when their asker has left.
+func together(ctx context.Context, n int, do func(int)) {
 	var wait sync.WaitGroup
-	for i := range n {
-		wait.Go(func() { work(i) })
+	var next atomic.Int64
+	for range min(n, runtime.GOMAXPROCS(0)) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
+				do(i)
+			}
+		})
 	}
 	wait.Wait()
 }
@@ -137,36 +155,44 @@ func (p *Plan) Minutes() int {
 
 // HowMany is the other way round, for each kind of thing by itself: how many
 // the box as it stands takes, and how many go in a box that comes off one
-// sheet of the card.
+// sheet of the card. More says that the search for the latter stopped short.
 type HowMany struct {
 	Thing   string
 	InBox   int
 	Lying   string
 	OnSheet int
+	More    bool
 }
 
 // mostOnSheet bounds the search for how many one sheet will do for.
 const mostOnSheet = 60
 
-// HowMany answers for the plan's things.
-func (p *Plan) HowMany(w Workshop) (out []HowMany) {
+// HowMany answers for the plan's things, and says whether it came to the end
+// before its work was done up or its asker had left.
+func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bool) {
 	in := p.Box.Inside
-	for i, t := range p.Load.Things {
+	out = make([]HowMany, len(p.Load.Things))
+	left := work(counted)
+	together(ctx, len(out), func(i int) {
+		t := p.Load.Things[i]
 		h := HowMany{Thing: t.Name}
 		h.InBox, h.Lying = contents.Capacity(t, p.Load.Room, contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
-		h.OnSheet = p.onOneSheet(w, i)
-		out = append(out, h)
-	}
-	return out
+		h.OnSheet, h.More = p.onOneSheet(ctx, w, i, left)
+		out[i] = h
+	})
+	return out, ctx.Err() == nil && !left.over()
 }
 
 // onOneSheet counts up until the pieces need a second sheet. More things may
 // lie better than one fewer, so it looks a little past the first miss.
-func (p *Plan) onOneSheet(w Workshop, i int) (most int) {
+func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) (most int, more bool) {
 	b := p.Brief.Clone()
 	b.Contents = b.Contents[i : i+1]
 	b.Size, b.Arrange.Way, b.Arrange.Places = nil, "", nil
-	for n, misses := 1, 0; n <= mostOnSheet && misses < 4; n++ {
+	for n, misses := 1, 0; misses < 4; n++ {
+		if n > mostOnSheet || ctx.Err() != nil || !left.spend(n) {
+			return most, true
+		}
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
 		if got := sketch(b, w); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
 			most, misses = n, 0
@@ -174,5 +200,5 @@ func (p *Plan) onOneSheet(w Workshop, i int) (most int) {
 			misses++
 		}
 	}
-	return most
+	return most, false
 }

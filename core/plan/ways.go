@@ -243,7 +243,7 @@ func origin(l contents.Load, b *box.Box) fold.Vec {
 
 // byHand sets stacks where the maker put them.
 func (s *search) byHand(l contents.Load) contents.Load {
-	at, ok := placesOf(s.brief.Arrange.Places, l)
+	at, ok := PlacesOf(s.brief.Arrange.Places, l)
 	if !ok {
 		s.job.Warn(brief.Warning{Code: "by-hand-gone",
 			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
@@ -273,9 +273,9 @@ func (s *search) byHand(l contents.Load) contents.Load {
 	return out.Settle()
 }
 
-// placesOf finds the place of each stack: those of a thing go to its stacks in
+// PlacesOf finds the place of each stack: those of a thing go to its stacks in
 // turn. Places that don't say whose they are go to the stacks as they come.
-func placesOf(places []brief.Place, l contents.Load) (at []int, ok bool) {
+func PlacesOf(places []brief.Place, l contents.Load) (at []int, ok bool) {
 	if len(places) != len(l.Stacks) {
 		return nil, false
 	}

@@ -74,6 +74,9 @@ func take(address string, s shot) {
 		chromedp.Navigate(address)))
 	_, err = chromedp.Run(ctx, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, s.theme)))
 	check(err)
+	if strings.HasPrefix(s.query, "/") && s.project == 0 {
+		link = ""
+	}
 	if s.project > 0 {
 		link, err = chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, s.project-1)))
 		check(err)

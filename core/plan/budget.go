@@ -1,0 +1,39 @@
+package plan
+
+import "sync/atomic"
+
+// Searches beside the plan itself have a budget of work, so that no document
+// can make one long. It counts what is built, not time, so the same document
+// gets the same answer on any machine.
+const (
+	compared = 4000 // by Compare, in things placed and pieces cut
+	counted  = 4000 // by HowMany, in things placed
+)
+
+type budget struct{ left atomic.Int64 }
+
+func work(units int) *budget {
+	b := &budget{}
+	b.left.Store(int64(units))
+	return b
+}
+
+// spend takes from what is left, and says whether there was enough.
+func (b *budget) spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
+
+// over says whether more was asked for than there was.
+func (b *budget) over() bool { return b.left.Load() < 0 }
+
+// effort is about how much work planning a box again takes.
+func (p *Plan) effort() int {
+	n := 20
+	for _, t := range p.Load.Things {
+		n += t.Count
+	}
+	if p.Box != nil {
+		for _, piece := range p.Box.Pieces {
+			n += 4 * piece.Count
+		}
+	}
+	return n
+}

@@ -1,0 +1,185 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"net"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v4/middleware"
+
+	"brevium/store"
+)
+
+// policy lets a page use what this server serves and nothing else.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
+	"connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+
+// protection is in the head of every answer, refusals among them.
+var protection = map[string]string{
+	"Content-Security-Policy":      policy,
+	"X-Content-Type-Options":       "nosniff",
+	"X-Frame-Options":              "DENY",
+	"Referrer-Policy":              "same-origin",
+	"Cross-Origin-Opener-Policy":   "same-origin",
+	"Cross-Origin-Resource-Policy": "same-origin",
+	"Cache-Control":                "no-store",
+}
+
+// mostBody bounds what one request may bring.
+const mostBody = 512 << 10
+
+// guard sets what protects every page. The order matters: an answer has its
+// head before anything can refuse it, and nothing is done before the whole of
+// a request has been read.
+func (s *Server) guard(e *echo.Echo) {
+	e.Pre(func(next echo.HandlerFunc) echo.HandlerFunc {
+		return func(c echo.Context) error {
+			for name, value := range protection {
+				c.Response().Header().Set(name, value)
+			}
+			return next(c)
+		}
+	})
+	e.Use(s.logged)
+	e.Use(middleware.RecoverWithConfig(middleware.RecoverConfig{LogErrorFunc: func(c echo.Context, err error, stack []byte) error {
+		s.log.Error("panic", "path", c.Path(), "err", err, "stack", string(stack))
+		return err
+	}}))
+	e.Use(s.knownHost, ownPages, middleware.ContextTimeout(20*time.Second), whole, middleware.Gzip())
+}
+
+// knownHost turns away requests for another name, which a page elsewhere could
+// make a browser send here.
+func (s *Server) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c echo.Context) error {
+		host := c.Request().Host
+		if h, _, err := net.SplitHostPort(host); err == nil {
+			host = h
+		}
+		if !s.hosts[strings.ToLower(strings.Trim(host, "[]"))] {
+			return echo.NewHTTPError(http.StatusMisdirectedRequest, "Brevium doesn't answer to this name. Use the address it printed when it started.")
+		}
+		return next(c)
+	}
+}
+
+// ownPages turns away what a page from elsewhere sends, and a page on another
+// port of this machine is elsewhere. It may link here, no more.
+func ownPages(next echo.HandlerFunc) echo.HandlerFunc {
+	changes := http.NewCrossOriginProtection()
+	return func(c echo.Context) error {
+		r := c.Request()
+		site, links := r.Header.Get("Sec-Fetch-Site"), r.Header.Get("Sec-Fetch-Mode") == "navigate"
+		foreign := (site == "same-site" || site == "cross-site") && !links
+		if foreign || changes.Check(r) != nil {
+			return echo.NewHTTPError(http.StatusForbidden, "This came from a page that is not Brevium's, so nothing was done.")
+		}
+		return next(c)
+	}
+}
+
+// whole reads a form to its end before anything is done with it: one that is
+// too large, or breaks off, changes nothing.
+func whole(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c echo.Context) error {
+		r := c.Request()
+		if r.Method != http.MethodPost {
+			return next(c)
+		}
+		r.Body = http.MaxBytesReader(c.Response(), r.Body, mostBody)
+		_, err := c.FormParams()
+		if r.MultipartForm != nil {
+			defer r.MultipartForm.RemoveAll()
+		}
+		if large := new(http.MaxBytesError); errors.As(err, &large) {
+			return echo.ErrStatusRequestEntityTooLarge
+		}
+		if err != nil {
+			return echo.NewHTTPError(http.StatusBadRequest, "What was sent broke off on the way, so nothing was done. Do it once more.")
+		}
+		return next(c)
+	}
+}
+
+func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c echo.Context) error {
+		start := time.Now()
+		err := next(c)
+		if err != nil {
+			c.Error(err)
+		}
+		level := slog.LevelInfo
+		if c.Response().Status >= 500 {
+			level = slog.LevelError
+		}
+		s.log.Log(c.Request().Context(), level, "request", "method", c.Request().Method, "path", c.Request().URL.Path,
+			"status", c.Response().Status, "bytes", c.Response().Size, "took", time.Since(start), "err", err)
+		return nil
+	}
+}
+
+// failed shows a plain page that says what went wrong and what to do.
+func (s *Server) failed(err error, c echo.Context) {
+	if c.Response().Committed {
+		return
+	}
+	if broken := new(store.Broken); errors.As(err, &broken) && c.Request().Method == http.MethodGet {
+		s.showBroken(c, broken)
+		return
+	}
+	code, text := explain(err, c.Request().Method)
+	if err := s.render(c, code, "problem", map[string]any{"Title": "That didn't work", "Text": text, "Code": code}); err != nil {
+		s.log.Error("problem page", "err", err)
+		c.String(code, text)
+	}
+}
+
+// explain gives the status and the words for what went wrong. Only of what
+// asks for nothing to be kept can it be said that nothing was lost.
+func explain(err error, method string) (code int, text string) {
+	reading := method == http.MethodGet || method == http.MethodHead
+	if text, ok := store.Say(err); ok {
+		return http.StatusServiceUnavailable, text
+	}
+	if he := new(echo.HTTPError); errors.As(err, &he) {
+		return he.Code, httpText(he)
+	}
+	if refused := new(store.Refused); errors.As(err, &refused) {
+		return http.StatusUnprocessableEntity, "This was not kept: " + refused.Why.Error() + "."
+	}
+	if broken := new(store.Broken); errors.As(err, &broken) {
+		return http.StatusUnprocessableEntity, "What is stored of this box can't be read, so it can't be changed. Load the page again to see what can be done."
+	}
+	switch {
+	case errors.Is(err, store.ErrNone):
+		return http.StatusNotFound, "There is no such box. It may have been emptied out of the bin."
+	case errors.Is(err, context.DeadlineExceeded), errors.Is(err, context.Canceled):
+		if reading {
+			return http.StatusServiceUnavailable, "That took too long, so it was given up. Try again."
+		}
+		return http.StatusServiceUnavailable, "That took too long. It may or may not be kept: load the page again to see."
+	case reading:
+		return http.StatusInternalServerError, "Something went wrong inside Brevium. Nothing of yours was touched: go back and try again."
+	}
+	return http.StatusInternalServerError, "Something went wrong inside Brevium, and this was not kept. What was kept before still is. Try again."
+}
+
+func httpText(he *echo.HTTPError) string {
+	text, _ := he.Message.(string)
+	switch {
+	case he.Code == http.StatusNotFound && text == "Not Found":
+		return "There is nothing at this address."
+	case he.Code == http.StatusRequestEntityTooLarge:
+		return "That is more than Brevium takes at once, so nothing was done. A project's document is never larger than 256 kB."
+	case he.Code == http.StatusMethodNotAllowed:
+		return "This address doesn't take that kind of request."
+	case text == "" || he.Code == http.StatusInternalServerError:
+		return "Something went wrong inside Brevium. Go back and try again."
+	}
+	return text
+}

@@ -1,0 +1,142 @@
+// What is typed and pressed becomes changes in the queue.
+import { $, bench } from "./page.js";
+import { entries, isOnItsWay, put, ready, flush, waiting } from "./queue.js";
+import { typing } from "./swap.js";
+
+// Keys typed in one visit to one field are undone together.
+let visit = 0;
+document.addEventListener("focusin", () => { visit++; });
+const windowName = Math.random().toString(36).slice(2, 8);
+
+const base = () => bench().dataset.base;
+const read = (el) => (el.type === "checkbox" ? (el.checked ? "yes" : "no") : el.value);
+const isField = (el) => Boolean(el.name && el.form && el.form.id === "brief" && el.closest("[data-kept]"));
+
+// lastOf gives what waits of a field, the newest of it.
+function lastOf(name) {
+  for (const entry of entries().toReversed()) if (entry.fields && entry.fields.has(name)) return entry.fields.get(name);
+  return null;
+}
+
+// openEntry gives the entry that a change of a field goes into: the last that
+// has not been sent, if it is of the same visit and the same state of the page.
+function openEntry(el) {
+  const burst = `${windowName}:${visit}:${el.name}`, last = entries().at(-1);
+  if (last && last.fields && !last.sent && !isOnItsWay(last) && last.burst === burst && last.base === base()) return last;
+  const entry = {
+    verb: "POST", url: `${bench().dataset.path}/change`, fields: new Map(), base: base(), burst, after: 1,
+    values() {
+      const values = { base: this.base, burst: this.burst, nudge: [] };
+      for (const [name, f] of this.fields) {
+        if (f.value !== undefined) {
+          values[name] = f.value;
+          if (f.was !== undefined) values[`was.${name}`] = f.was;
+        }
+        if (f.steps) { values.nudge.push(`${name}:${f.steps}`); values.from = f.from; }
+      }
+      return values;
+    },
+  };
+  return put(entry);
+}
+
+const pause = 350; // ms without a key before what is typed is sent
+const lastTyped = new WeakMap();
+
+function change(el, now) {
+  const value = read(el), before = lastOf(el.name);
+  const shown = before ? before.value : lastTyped.get(el);
+  if (value !== shown || before && before.steps) {
+    if (!before && shown === undefined && el.type === "text" && value === el.defaultValue) return;
+    const entry = openEntry(el), f = entry.fields.get(el.name) || {};
+    if (!entry.fields.has(el.name)) {
+      if (!before) f.was = el.closest("[data-kept]").dataset.kept;
+      else if (!before.steps) f.was = before.value;
+    }
+    f.value = value;
+    f.steps = 0;
+    entry.fields.set(el.name, f);
+    lastTyped.set(el, value);
+    clearTimeout(entry.after);
+    entry.after = setTimeout(() => ready(entry), pause);
+  }
+  if (now) flush();
+}
+
+// nudge moves a field by steps of the tools; the server reckons.
+export function nudge(el, steps) {
+  typing(null);
+  const entry = openEntry(el), f = entry.fields.get(el.name) || {};
+  f.steps = (f.steps || 0) + steps;
+  f.from = el.placeholder;
+  entry.fields.set(el.name, f);
+  lastTyped.delete(el);
+  ready(entry);
+}
+
+document.addEventListener("input", (e) => {
+  if (!isField(e.target) || !e.target.matches("input[type=text], textarea")) return;
+  typing(e.target);
+  change(e.target, false);
+});
+document.addEventListener("change", (e) => {
+  if (isField(e.target)) change(e.target, true);
+  const form = e.target.closest("form[data-bench-get]");
+  if (form) go(`${form.getAttribute("action")}?${new URLSearchParams(new FormData(form))}`);
+});
+document.addEventListener("focusout", (e) => lastTyped.delete(e.target));
+
+// Enter commits the field and does nothing else.
+document.addEventListener("keydown", (e) => {
+  if (e.key !== "Enter" || e.isComposing || !isField(e.target) || !e.target.matches("input")) return;
+  e.preventDefault();
+  change(e.target, true);
+});
+
+// --- Buttons.
+function press(form, button, values, url) {
+  const all = { base: base(), burst: `${windowName}:${visit}:press`, ...values };
+  if (button && button.name) all[button.name] = button.value;
+  // Behind changes of this window, the page will show their outcome by then.
+  const behind = waiting();
+  flush();
+  put({ verb: "POST", url, values: () => (behind ? { ...all, base: base() } : all) });
+}
+
+document.addEventListener("submit", (e) => {
+  const form = e.target, button = e.submitter;
+  if (form.id === "brief") {
+    e.preventDefault();
+    if (!button || !button.name) { flush(); return; }
+    press(form, button, { usual: $("#usual") ? $("#usual").value : "" }, button.getAttribute("formaction") || form.getAttribute("action"));
+  } else if (form.matches("[data-bench]")) {
+    e.preventDefault();
+    press(form, button, Object.fromEntries(new FormData(form)), form.getAttribute("action"));
+  } else if (form.matches("[data-bench-get], [data-turnable]")) {
+    e.preventDefault();
+  } else if (bench() && waiting()) {
+    e.preventDefault();
+    flush().then(() => form.submit());
+  }
+});
+
+export const act = (url, values) => { flush(); put({ verb: "POST", url, values: () => ({ base: base(), ...values }) }); };
+
+// --- Other ways to look at the box.
+export function go(url, focus) {
+  flush();
+  put({ verb: "GET", url, focus, done: () => history.pushState({ bench: true }, "", url) });
+}
+addEventListener("popstate", () => { if (bench()) put({ verb: "GET", url: location.pathname + location.search }); });
+
+document.addEventListener("click", (e) => {
+  const link = e.target.closest("a[href]");
+  if (!link || e.defaultPrevented || e.button || e.ctrlKey || e.metaKey || e.shiftKey || e.altKey || link.target) return;
+  if (link.matches("[data-go]")) {
+    e.preventDefault();
+    go(link.getAttribute("href"));
+  } else if (bench() && waiting() && !link.getAttribute("href").startsWith("#") && !link.hasAttribute("hx-get")) {
+    e.preventDefault();
+    flush().then(() => location.assign(link.href));
+  }
+});

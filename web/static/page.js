@@ -1,0 +1,20 @@
+// What the other scripts share.
+export const $ = (selector, from = document) => from.querySelector(selector);
+export const bench = () => $("#workbench");
+
+const notice = $("#notice");
+export function tell(text) {
+  notice.textContent = text;
+  notice.hidden = !text;
+}
+
+// remembered is a choice kept in this browser, where it may keep any.
+export function remembered(name) {
+  try { return localStorage.getItem(name); } catch { return null; }
+}
+export function remember(name, value) {
+  try { localStorage.setItem(name, value); } catch { /* storage may be off */ }
+}
+
+// The address the workbench's own requests go to: of this path, seen as now.
+export const asSeen = (address) => new URL(address, location.href).pathname + location.search;

@@ -1,0 +1,158 @@
+// One queue for all that changes the box or shows it otherwise. One request is
+// on its way at a time, in the order they were made, so no answer comes out of
+// turn; what is typed meanwhile waits behind it and is safe from its answer.
+// A change that may not have arrived is sent again under the same name, and
+// the server makes it once.
+import { $, bench, tell, asSeen } from "./page.js";
+
+const queue = [];
+let onItsWay = null;
+let tries = 0; // of the first in the queue
+let again = 0; // the timer of the next try
+
+const windowName = Math.random().toString(36).slice(2, 10);
+let count = 0;
+const nextName = () => `${windowName}:${++count}`;
+
+export const waiting = () => queue.length > 0;
+export const entries = () => queue;
+export const isOnItsWay = (entry) => entry === onItsWay;
+
+// held gives the fields that no answer may touch now: those that were changed
+// since the request that is answered.
+export function held() {
+  const names = new Set();
+  for (const entry of queue) {
+    if (entry === onItsWay || !entry.fields) continue;
+    for (const name of entry.fields.keys()) names.add(name);
+  }
+  return names;
+}
+
+// --- The state of keeping.
+export function say(text, trouble) {
+  const kept = $("#kept");
+  if (!kept) return;
+  if (kept.textContent !== text) kept.textContent = text;
+  kept.classList.toggle("trouble", Boolean(trouble));
+}
+export function sayState() {
+  const changes = queue.filter((entry) => entry.verb === "POST").length;
+  if (tries > 1 && changes) say(`Not kept yet: ${changes === 1 ? "one change waits" : `${changes} changes wait`}`, true);
+  else if (changes) say("Keeping…");
+}
+
+// put adds to the queue. Of two ways to look at the box that wait, the newer
+// counts.
+export function put(entry) {
+  entry.name = nextName();
+  if (entry.verb === "GET") {
+    const older = queue.findIndex((e) => e.verb === "GET" && e !== onItsWay);
+    if (older >= 0) queue.splice(older, 1);
+  }
+  queue.push(entry);
+  sayState();
+  if (!entry.after) deliver();
+  return entry;
+}
+
+// ready lets an entry go that was held back to gather more.
+export function ready(entry) {
+  clearTimeout(entry.after);
+  entry.after = 0;
+  deliver();
+}
+
+// flush lets all go at once, and is done when all have arrived.
+export function flush() {
+  for (const entry of queue) { clearTimeout(entry.after); entry.after = 0; }
+  deliver();
+  return new Promise((resolve) => {
+    const look = () => (queue.length ? setTimeout(look, 30) : resolve());
+    look();
+  });
+}
+
+const answers = new Map();
+document.addEventListener("htmx:afterRequest", (e) => {
+  const name = e.detail.requestConfig.headers["X-Change"];
+  const resolve = answers.get(name);
+  answers.delete(name);
+  if (resolve) resolve(e.detail.xhr);
+});
+
+function ask(entry) {
+  return new Promise((resolve) => {
+    answers.set(entry.name, resolve);
+    const values = entry.values ? entry.values() : {};
+    if (entry.verb === "POST") values.change = entry.name;
+    htmx.ajax(entry.verb, entry.verb === "POST" ? asSeen(entry.url) : entry.url, {
+      source: bench(), target: "#workbench", swap: "bench", values, headers: { "X-Change": entry.name },
+    }).catch(() => {});
+  });
+}
+
+async function deliver() {
+  const entry = queue[0];
+  if (onItsWay || !entry || entry.after || again) return;
+  onItsWay = entry;
+  entry.sent = true;
+  tries++;
+  const xhr = await ask(entry);
+  onItsWay = null;
+  if (xhr.status === 0 || xhr.status >= 502 && xhr.status <= 504) {
+    undelivered(entry, xhr);
+    return;
+  }
+  tries = 0;
+  queue.shift();
+  if (xhr.status >= 200 && xhr.status < 300) {
+    tell("");
+    if (entry.done) entry.done();
+  } else if (entry.verb === "GET") {
+    location.assign(entry.url);
+    return;
+  } else {
+    refused(xhr);
+  }
+  if (xhr.status < 300) sayState();
+  deliver();
+}
+
+const said = (xhr) => {
+  const page = new DOMParser().parseFromString(xhr.responseText || "", "text/html");
+  return ($("#problem-text", page) || {}).textContent;
+};
+
+// undelivered keeps a change that did not arrive, or was answered by a trouble
+// that may pass, and tries again.
+function undelivered(entry, xhr) {
+  const what = entry.verb === "POST" ? "What you changed waits here and is kept as soon as it answers." : "It is asked again.";
+  tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
+  tries++;
+  sayState();
+  const pause = Math.min(5000, 400 * 2 ** Math.min(tries, 5));
+  again = setTimeout(() => { again = 0; deliver(); }, pause);
+}
+addEventListener("online", () => { clearTimeout(again); again = 0; deliver(); });
+
+// refused tells of a change that will not be kept. What was typed stays in its
+// field.
+function refused(xhr) {
+  say("Not kept", true);
+  tell(said(xhr) || "That change was not kept. Try again.");
+}
+
+// --- Leaving the page.
+addEventListener("beforeunload", (e) => { if (queue.some((entry) => entry.verb === "POST")) e.preventDefault(); });
+// Should it be left all the same, what waits is sent after it.
+addEventListener("pagehide", () => {
+  for (const entry of queue) {
+    if (entry.verb !== "POST") continue;
+    const body = new URLSearchParams();
+    for (const [name, value] of Object.entries({ ...entry.values(), change: entry.name })) {
+      for (const one of [value].flat()) body.append(name, one);
+    }
+    fetch(asSeen(entry.url), { method: "POST", body, keepalive: true }).catch(() => {});
+  }
+});

@@ -1,0 +1,89 @@
+// The workbench is changed in place: fields that were changed since keep their
+// text, and focus and scroll stay where the hand was.
+import { $, bench } from "./page.js";
+import { entries, isOnItsWay, held, sayState } from "./queue.js";
+
+// typedIn is the field that someone is typing in: its text is theirs until they
+// leave it.
+let typedIn = null;
+export const typing = (el) => { typedIn = el; };
+document.addEventListener("focusout", (e) => {
+  const el = e.target;
+  if (el !== typedIn) return;
+  typedIn = null;
+  // Left alone, it shows what is kept.
+  setTimeout(() => {
+    const busy = entries().some((entry) => entry.fields && entry.fields.has(el.name));
+    if (!busy && el.isConnected && el !== document.activeElement && el.defaultValue !== undefined && !el.dataset.refused) el.value = el.defaultValue;
+  }, 0);
+});
+
+const state = (el) => (el.type === "checkbox" || el.type === "radio" ? el.checked : el.value);
+const setState = (el, was) => { if (el.type === "checkbox" || el.type === "radio") el.checked = was; else if (el.value !== was) el.value = was; };
+
+// fields finds the fields of the page that go by a name.
+const fields = (name) => document.querySelectorAll(`#brief [name="${CSS.escape(name)}"]:not([type=hidden])`);
+
+// whence notes where the focus is, from the element out to the page.
+function whence() {
+  const ids = [];
+  for (let el = document.activeElement; el && el !== document.body; el = el.parentElement) if (el.id) ids.push(el.id);
+  return ids;
+}
+
+export function focusOn(el) {
+  if (!el || el.disabled) return false;
+  el.focus({ preventScroll: false });
+  if (document.activeElement === el) {
+    if (el.matches("input[type=text]")) el.select();
+    return true;
+  }
+  el.tabIndex = -1;
+  el.focus();
+  return document.activeElement === el;
+}
+
+// refocus puts the focus where a person would look for it.
+function refocus(ids, wanted) {
+  for (const id of wanted) if (id && focusOn(document.getElementById(id))) return;
+  const now = document.activeElement;
+  if (now && now !== document.body && now.isConnected && !now.disabled) return;
+  if (ids.length === 0) return; // it was nowhere before
+  const other = { undo: "redo", redo: "undo" };
+  for (const id of ids) {
+    if (focusOn(document.getElementById(id)) || focusOn(document.getElementById(other[id]))) return;
+  }
+  focusOn(bench());
+}
+
+htmx.defineExtension("bench", {
+  isInlineSwap: (style) => style === "bench",
+  handleSwap: (style, target, fragment) => {
+    if (style !== "bench") return false;
+    const fresh = fragment.firstElementChild || fragment;
+    const entry = entries().find(isOnItsWay) || {};
+    const keep = new Map();
+    const hold = (el) => keep.set(el, state(el));
+    for (const name of held()) fields(name).forEach(hold);
+    const active = document.activeElement;
+    if (typedIn && typedIn === active) hold(active);
+    const ids = whence(), stage = target.dataset.stage, view = target.dataset.view;
+    // What someone opened stays open.
+    const beforeAttributeUpdated = (name, node) => !(name === "open" && node.tagName === "DETAILS");
+    const out = Idiomorph.morph(target, fresh.cloneNode(true), {
+      morphStyle: "outerHTML", ignoreActiveValue: keep.has(active), callbacks: { beforeAttributeUpdated },
+    });
+    for (const [el, was] of keep) if (el.isConnected) setState(el, was);
+    const kept = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);
+    if (kept && kept.hasAttribute("value") && keep.has(active)) active.setAttribute("value", kept.getAttribute("value"));
+    const now = bench();
+    document.title = now.dataset.title;
+    if (now.dataset.stage !== stage) $(".brief").scrollTop = 0;
+    if (now.dataset.view !== view) $(".worktable").scrollTop = 0;
+    refocus(ids, [now.dataset.focus, entry.focus]);
+    delete now.dataset.focus;
+    document.dispatchEvent(new CustomEvent("bench:shown"));
+    queueMicrotask(sayState);
+    return out;
+  },
+});

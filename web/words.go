@@ -1,0 +1,139 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/fit"
+	"brevium/core/insert"
+	"brevium/core/plan"
+	"brevium/core/words"
+)
+
+// option finds a style's question by its identity, whichever style asks it; the
+// brief's own style is asked first.
+func option(b *brief.Brief, id string) (box.Option, bool) {
+	styles := box.Styles
+	if own := box.Find(string(b.Box.Style)); own != nil {
+		styles = append([]*box.Style{own}, styles...)
+	}
+	for _, s := range styles {
+		for _, o := range s.Options {
+			if o.ID == id {
+				return o, true
+			}
+		}
+	}
+	return box.Option{}, false
+}
+
+// fieldWords names a field for people: “seed packet: length”.
+func fieldWords(b *brief.Brief, path string) string {
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		if o, ok := option(b, id); ok {
+			return words.Small(o.Label)
+		}
+		return words.Plain(id)
+	}
+	f, ok := brief.FieldAt(path)
+	if !ok {
+		return words.Plain(path[strings.LastIndexByte(path, '.')+1:])
+	}
+	owner := ""
+	if at := path[:max(0, strings.LastIndexByte(path, '.'))]; strings.HasPrefix(at, "contents.") || strings.HasPrefix(at, "box.pieces.") {
+		owner = strings.TrimSpace(b.Get(at + ".name"))
+	}
+	if owner != "" && !strings.HasSuffix(path, ".name") {
+		return owner + ": " + f.Label
+	}
+	return f.Label
+}
+
+// valueWords writes what a field holds for people.
+func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
+	name := text
+	pick := func(choices []box.Choice) {
+		for _, c := range choices {
+			if c.ID == text {
+				name = words.Small(c.Label)
+			}
+		}
+	}
+	switch path {
+	case "box.style":
+		if s := box.Find(text); s != nil {
+			name = s.Title
+		}
+	case "card.stock":
+		if c, ok := w.Card(text); ok {
+			name = c.Title
+		}
+	case "card.sheet":
+		if s, ok := w.Sheet(text); ok {
+			name = s.Title
+		}
+	case "arrange.way":
+		name = "another one"
+	case "arrange.compartments":
+		for _, k := range insert.Kinds {
+			pick([]box.Choice{{ID: k.ID, Label: k.Title}})
+		}
+	case "tools.adhesive":
+		for _, a := range fit.Adhesives {
+			pick([]box.Choice{{ID: a.ID, Label: a.Title}})
+		}
+	case "units":
+		pick([]box.Choice{{ID: "in", Label: "inches"}, {ID: "mm", Label: "millimetres"}})
+	}
+	if strings.HasSuffix(path, ".shape") {
+		for _, s := range contents.Shapes {
+			pick([]box.Choice{{ID: s.ID, Label: s.Title}})
+		}
+	}
+	if strings.HasSuffix(path, ".is") {
+		pick(box.Roles)
+	}
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		if o, ok := option(b, id); ok {
+			pick(o.Choices)
+		}
+	}
+	if strings.TrimSpace(text) == "" {
+		return "left open"
+	}
+	return words.Cut(name, 60)
+}
+
+// describe tells a change in words, for the record.
+func describe(was, now *brief.Brief, w plan.Workshop, act string) string {
+	if name, _, _ := strings.Cut(act, ":"); acts[name].says != "" {
+		return acts[name].says
+	}
+	var says []string
+	more := 0
+	for path, text := range now.All() {
+		if old := was.Get(path); old == text {
+			continue
+		}
+		if len(says) == 2 {
+			more++
+			continue
+		}
+		says = append(says, fmt.Sprintf("%s %s", fieldWords(now, path), valueWords(now, w, path, text)))
+	}
+	for id, old := range was.Box.Options {
+		if _, is := now.Box.Options[id]; !is && old != "" && len(says) == 0 {
+			says = append(says, fieldWords(was, "box.options."+id)+" left open")
+		}
+	}
+	switch {
+	case len(says) == 0:
+		return "a change"
+	case more > 0:
+		says = append(says, fmt.Sprintf("and %d more", more))
+	}
+	return words.Capital(strings.Join(says, "; "))
+}
