@@ -104,7 +104,7 @@ func picture(class string, w, h float64, says string, c *canvas) string {
 	// Patterns are found by name through the whole page: they go only into
 	// pictures that use them, which are never hidden ones.
 	defs := ""
-	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) {
+	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) || strings.Contains(body, `#p-ball`) {
 		defs = patterns
 	}
 	// A picture with parts to take hold of is a group of them, not one image.
@@ -121,10 +121,13 @@ func File(svg string) []byte {
 	return []byte(strings.Replace(svg, ">", "><style>"+CSS+"</style>", 1))
 }
 
-// patterns are the fills that tell glue and card cut away without colour.
+// patterns are the fills that tell glue and card cut away without colour, and a
+// ball from a disc.
 const patterns = `<defs>` +
 	`<pattern id="p-glue" width="7" height="7" patternUnits="userSpaceOnUse"><circle class="p-glue" cx="2" cy="2" r="1.1"/><circle class="p-glue" cx="5.5" cy="5.5" r="1.1"/></pattern>` +
 	`<pattern id="p-away" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="p-away" d="M0 0V9M0 0H9"/></pattern>` +
+	`<radialGradient id="p-ball" cx=".36" cy=".3" r=".8"><stop offset="0" stop-color="#e6cfa6"/><stop offset=".5" stop-color="#c9a36b"/>` +
+	`<stop offset="1" stop-color="#8f6d3d"/></radialGradient>` +
 	`</defs>`
 
 // wide is about how wide a text is set.

@@ -28,8 +28,10 @@ func TestHiddenSurfaces(t *testing.T) {
 			s := sceneOf(p, pose, v)
 			right, up := v.screen()
 			flat := func(q fold.Vec) [2]float64 { return [2]float64{q.Dot(right), q.Dot(up)} }
-			var painted []poly
-			grow(s.polys).walk(s.eye, func(q poly) { painted = append(painted, q) })
+			painted := s.painted()
+			for _, thing := range s.things {
+				s.polys = append(s.polys, thing...)
+			}
 			seen := 0
 			for range 400 {
 				from := s.polys[r.IntN(len(s.polys))]

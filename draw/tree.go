@@ -1,6 +1,10 @@
 package draw
 
-import "brevium/core/fold"
+import (
+	"math"
+
+	"brevium/core/fold"
+)
 
 // tree splits space by the planes of polygons, so that from any eye the
 // polygons can be walked from the farthest to the nearest.
@@ -8,6 +12,8 @@ type tree struct {
 	on           []poly // polygons in the node's plane
 	front, back  *tree
 	through, out fold.Vec
+	// where the tree goes no further: what hangs there, back to front
+	frontHung, backHung []poly
 }
 
 // flush is how near a plane, in millimetres, a point lies on it.
@@ -39,14 +45,19 @@ func grow(polys []poly) *tree {
 
 // split cuts a polygon by the node's plane. Cut edges are not edges of card.
 func (t *tree) split(p poly) (front, back poly, on bool) {
-	front, back = poly{normal: p.normal, colour: p.colour, print: p.print}, poly{normal: p.normal, colour: p.colour, print: p.print}
-	on = true
+	switch lo, hi := t.reach(p); {
+	case lo >= -flush && hi <= flush:
+		return front, back, true
+	case lo >= -flush:
+		return p, back, false
+	case hi <= flush:
+		return front, p, false
+	}
+	front = poly{normal: p.normal, colour: p.colour, print: p.print}
+	back = front
 	for i, a := range p.points {
 		b := p.points[(i+1)%len(p.points)]
 		da, db := a.Sub(t.through).Dot(t.out), b.Sub(t.through).Dot(t.out)
-		if da > flush || da < -flush {
-			on = false
-		}
 		if da >= -flush {
 			front.add(a, p.real[i] && (da > flush || db >= -flush))
 		}
@@ -60,22 +71,47 @@ func (t *tree) split(p poly) (front, back poly, on bool) {
 			back.add(x, p.real[i] && da > 0)
 		}
 	}
-	if !beyond(front, t, 1) {
-		front.points = nil
-	}
-	if !beyond(back, t, -1) {
-		back.points = nil
-	}
-	return front, back, on
+	return front, back, false
 }
 
-func beyond(p poly, t *tree, sign float64) bool {
+// reach gives how far a polygon lies behind the plane and before it.
+func (t *tree) reach(p poly) (lo, hi float64) {
+	lo, hi = math.Inf(1), math.Inf(-1)
 	for _, a := range p.points {
-		if sign*a.Sub(t.through).Dot(t.out) > flush {
-			return true
+		d := a.Sub(t.through).Dot(t.out)
+		lo, hi = min(lo, d), max(hi, d)
+	}
+	return lo, hi
+}
+
+// hang puts the polygons of a thing, from back to front, where they lie among
+// the card. They split no card and nothing splits on them.
+func (t *tree) hang(polys []poly, eye fold.Vec) {
+	var front, back []poly
+	for _, p := range polys {
+		f, b, on := t.split(p)
+		if on { // on the card: on the side that is seen
+			if f = p; t.out.Dot(eye) < 0 {
+				f, b = poly{}, p
+			}
+		}
+		if len(f.points) > 2 {
+			front = append(front, f)
+		}
+		if len(b.points) > 2 {
+			back = append(back, b)
 		}
 	}
-	return false
+	if t.front != nil && len(front) > 0 {
+		t.front.hang(front, eye)
+	} else {
+		t.frontHung = append(t.frontHung, front...)
+	}
+	if t.back != nil && len(back) > 0 {
+		t.back.hang(back, eye)
+	} else {
+		t.backHung = append(t.backHung, back...)
+	}
 }
 
 func (p *poly) add(a fold.Vec, real bool) {
@@ -87,13 +123,15 @@ func (t *tree) walk(eye fold.Vec, visit func(poly)) {
 	if t == nil {
 		return
 	}
-	near, far := t.front, t.back
+	near, far, nearHung, farHung := t.front, t.back, t.frontHung, t.backHung
 	if t.out.Dot(eye) < 0 {
-		near, far = far, near
+		near, far, nearHung, farHung = far, near, farHung, nearHung
 	}
 	far.walk(eye, visit)
-	for _, p := range t.on {
-		visit(p)
+	for _, polys := range [][]poly{farHung, t.on, nearHung} {
+		for _, p := range polys {
+			visit(p)
+		}
 	}
 	near.walk(eye, visit)
 }

@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -25,6 +26,7 @@ type Store struct {
 	db      *sql.DB
 	changes chan *change
 	closing chan struct{} // closed when no more is taken in
+	close   sync.Once
 	written chan struct{} // closed when the last commit is done
 }
 
@@ -74,7 +76,7 @@ func connect(file, more string) (*sql.DB, error) {
 
 // Close waits for what is being written and closes the database.
 func (s *Store) Close() error {
-	close(s.closing)
+	s.close.Do(func() { close(s.closing) })
 	<-s.written
 	return s.db.Close()
 }

@@ -26,7 +26,7 @@ func (s *Server) glossary(c echo.Context) error {
 	return s.render(c, http.StatusOK, "words", map[string]any{"Title": "Words", "Words": all})
 }
 
-// known finds a word of the glossary in a label, in the plural too.
+// knownWords finds a word of the glossary in a label, in the plural too.
 var knownWords = func() *regexp.Regexp {
 	var all []string
 	for _, m := range words.Glossary {
@@ -35,19 +35,43 @@ var knownWords = func() *regexp.Regexp {
 	return regexp.MustCompile(`(?i)\b(` + strings.Join(all, "|") + `)s?\b`)
 }()
 
-// wordLink makes the first word of a label that the glossary has lead there.
-func wordLink(label string) template.HTML {
-	at := knownWords.FindStringSubmatchIndex(label)
+// wordIn finds the first word of a text that the glossary has.
+func wordIn(text string) (m words.Meaning, from, to int, ok bool) {
+	at := knownWords.FindStringSubmatchIndex(text)
 	if at == nil {
-		return template.HTML(template.HTMLEscapeString(label))
+		return m, 0, 0, false
 	}
-	word := strings.ToLower(label[at[2]:at[3]])
+	word := strings.ToLower(text[at[2]:at[3]])
 	for _, m := range words.Glossary {
 		if m.Word == word {
-			esc := template.HTMLEscapeString
-			return template.HTML(esc(label[:at[0]]) + `<a class="word" href="/words#` + m.ID + `" title="` + esc(m.Says) + `">` +
-				esc(label[at[0]:at[1]]) + `</a>` + esc(label[at[1]:]))
+			return m, at[0], at[1], true
 		}
 	}
-	return template.HTML(template.HTMLEscapeString(label))
+	return m, 0, 0, false
+}
+
+// wordLink makes the first word of a sentence that the glossary has lead there.
+func wordLink(text string) template.HTML {
+	esc := template.HTMLEscapeString
+	m, from, to, ok := wordIn(text)
+	if !ok {
+		return template.HTML(esc(text))
+	}
+	return template.HTML(esc(text[:from]) + `<a class="word" href="/words#` + m.ID + `" title="` + esc(m.Says) + `">` +
+		esc(text[from:to]) + `</a>` + esc(text[to:]))
+}
+
+// plain are words that every maker knows; a mark beside them would only be in
+// the way.
+var plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true, "tab": true, "score": true, "step": true, "proof": true}
+
+// wordMark is a small mark to stand beside a label, which leads to what its
+// word means; none where the glossary has no such word.
+func wordMark(label string) template.HTML {
+	m, _, _, ok := wordIn(label)
+	if !ok || plain[m.ID] {
+		return ""
+	}
+	esc := template.HTMLEscapeString
+	return template.HTML(`<a class="what" href="/words#` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` + esc(m.Word) + `” means">?</a>`)
 }

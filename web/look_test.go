@@ -15,9 +15,12 @@ const audit = `(() => {
   for (const d of document.querySelectorAll("details")) d.open = true;
   const named = (el) => (el.getAttribute("aria-label") || el.labels && el.labels.length && el.labels[0].textContent || el.innerText || el.title || "").trim();
   const shown = (el) => { const r = el.getBoundingClientRect(); return r.width > 0 && r.height > 0 && getComputedStyle(el).visibility !== "hidden"; };
-  if (document.documentElement.scrollWidth > innerWidth + 1) faults.push("the page is " + document.documentElement.scrollWidth + " wide");
+  if (document.documentElement.scrollWidth > innerWidth + 1) {
+    const wide = [...document.querySelectorAll("body *")].filter((el) => el.getBoundingClientRect().right > innerWidth + 1 && !el.closest(".scroll, .plate, .rail, figure, pre"));
+    faults.push("the page is " + document.documentElement.scrollWidth + " wide: " + (wide.length ? wide.at(-1).outerHTML.slice(0, 120) : ""));
+  }
   for (const el of document.querySelectorAll("input:not([type=hidden]), select, textarea, button, a[href], summary")) {
-    if (!shown(el) || el.closest(".skip")) continue;
+    if (!shown(el) || el.closest(".skip, [aria-hidden]")) continue;
     const r = (el.closest("label") || el).getBoundingClientRect();
     if (!named(el)) faults.push("no name: " + el.outerHTML.slice(0, 90));
     const inText = el.tagName === "A" && el.closest("p");
@@ -50,7 +53,7 @@ func TestLook(t *testing.T) {
 	pages = append(pages, project+"?stage=box&view=styles", list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
 	for _, theme := range []string{"light", "dark"} {
 		run(v, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, theme)))
-		for _, width := range []int64{390, 820, 1280} {
+		for _, width := range []int64{320, 820, 1280} {
 			v.do("size", chromedp.EmulateViewport(width, 800))
 			for _, page := range pages {
 				v.do("open", chromedp.Navigate(v.address+page))

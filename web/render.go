@@ -53,6 +53,7 @@ func (s *Server) funcs() template.FuncMap {
 		"dims":      func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
 		"words":     words.Plain,
 		"wordLink":  wordLink,
+		"wordMark":  wordMark,
 		"frac":      setFractions,
 		"scoresOf":  scoresOf,
 		"dictText":  dictText,

@@ -10,7 +10,7 @@ import (
 
 func formOf(b *brief.Brief) form {
 	p := plan.Make(*b, plan.Default)
-	f := form{b: b, p: p}
+	f := form{b: b, p: p, shop: plan.Default}
 	if p.OK() {
 		f.shown = p
 	}
@@ -71,16 +71,16 @@ func TestFields(t *testing.T) {
 	if got := asked["room.around"].Open; got != "1/8" {
 		t.Errorf("finger room left open says %q", got)
 	}
-	if got := asked["contents.0.length"]; got.Value != "4 1/2" || got.Unit != "in" || got.Other != "about 114.3 mm" {
+	if got := asked["contents.@1.length"]; got.Value != "4 1/2" || got.Unit != "in" || got.Other != "about 114.3 mm" {
 		t.Errorf("%+v", got)
 	}
 	b.Set("contents.0.length", "115 mm")
 	b.Set("contents.0.width", "lots")
 	for _, fd := range formOf(&b).contents()[0].Fields {
-		if fd.Path == "contents.0.length" && (fd.Value != "115 mm" || fd.Other != "about 4 17/32 in") {
+		if fd.Path == "contents.@1.length" && (fd.Value != "115 mm" || fd.Other != "about 4 17/32 in") {
 			t.Errorf("the other unit: %+v", fd)
 		}
-		if (fd.Path == "contents.0.width") != (fd.Problem != nil) {
+		if (fd.Path == "contents.@1.width") != (fd.Problem != nil) {
 			t.Errorf("%s has the problem %v", fd.Path, fd.Problem)
 		}
 	}

@@ -18,6 +18,7 @@ const (
 	exitOK       = 0
 	exitNoHold   = 1 // the proof does not hold, or the brief is impossible
 	exitUnusable = 2 // the input or the command can't be used at all
+	exitStopped  = 130
 )
 
 // code is an error that only carries an exit code.
@@ -35,7 +36,7 @@ func run(args []string) int {
 		SilenceUsage: true, SilenceErrors: true,
 	}
 	root.SetArgs(args)
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), backupCommand())
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), backupCommand(), restoreCommand())
 	err := root.ExecuteContext(ctx)
 	var c code
 	switch {
@@ -43,6 +44,8 @@ func run(args []string) int {
 		return exitOK
 	case errors.As(err, &c):
 		return int(c)
+	case errors.Is(err, context.Canceled):
+		return exitStopped
 	}
 	fmt.Fprintln(os.Stderr, "brevium:", err)
 	return exitUnusable

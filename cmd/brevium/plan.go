@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"os"
@@ -16,7 +17,7 @@ func planCommand() *cobra.Command {
 		Use: "plan FILE", Short: "Print the plan of a project's document as JSON (- reads standard input)", Args: cobra.ExactArgs(1),
 		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
-			data, err := document(args[0], c.InOrStdin())
+			data, err := document(c.Context(), args[0], c.InOrStdin())
 			if err != nil {
 				return err
 			}
@@ -25,6 +26,9 @@ func planCommand() *cobra.Command {
 				return err
 			}
 			p := plan.Make(b, plan.Default)
+			if err := c.Context().Err(); err != nil {
+				return err
+			}
 			if _, err := c.OutOrStdout().Write(p.JSON()); err != nil {
 				return err
 			}
@@ -37,14 +41,30 @@ func planCommand() *cobra.Command {
 }
 
 // document reads a file, or standard input for "-", as far as a document goes.
-func document(name string, stdin io.Reader) ([]byte, error) {
-	if name == "-" {
-		return io.ReadAll(io.LimitReader(stdin, brief.Limit+1))
+// It ends when it is told to stop, though nothing may come from the input.
+func document(ctx context.Context, name string, stdin io.Reader) ([]byte, error) {
+	from := stdin
+	if name != "-" {
+		f, err := os.Open(name)
+		if err != nil {
+			return nil, fmt.Errorf("can't read the project: %w", err)
+		}
+		defer f.Close()
+		from = f
 	}
-	f, err := os.Open(name)
-	if err != nil {
-		return nil, fmt.Errorf("can't read the project: %w", err)
+	type read struct {
+		data []byte
+		err  error
 	}
-	defer f.Close()
-	return io.ReadAll(io.LimitReader(f, brief.Limit+1))
+	done := make(chan read, 1)
+	go func() {
+		data, err := io.ReadAll(io.LimitReader(from, brief.Limit+1))
+		done <- read{data, err}
+	}()
+	select {
+	case r := <-done:
+		return r.data, r.err
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
 }

@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"log/slog"
 	"net"
@@ -27,11 +26,9 @@ func serveCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "serve", Short: "Serve your own projects to a browser on this machine", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			if database == "" {
-				var err error
-				if database, err = ownDatabase(); err != nil {
-					return err
-				}
+			database, err := orOwn(database)
+			if err != nil {
+				return err
 			}
 			return serve(c.Context(), address, database, nil)
 		},
@@ -63,11 +60,9 @@ func backupCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "backup FILE", Short: "Copy the whole database to a new file", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			if database == "" {
-				var err error
-				if database, err = ownDatabase(); err != nil {
-					return err
-				}
+			database, err := orOwn(database)
+			if err != nil {
+				return err
 			}
 			if _, err := os.Stat(database); err != nil {
 				return fmt.Errorf("there is no database at %s yet", database)
@@ -82,6 +77,39 @@ func backupCommand() *cobra.Command {
 	}
 	databaseFlag(c, &database)
 	return c
+}
+
+func restoreCommand() *cobra.Command {
+	var database string
+	c := &cobra.Command{
+		Use: "restore FILE", Short: "Put a copy that backup made in the database's place", Args: cobra.ExactArgs(1),
+		Long: "Put a copy that backup made in the database's place.\n\nThe copy is read whole first. What was there is kept beside it, with its log.\nStop Brevium before.",
+		RunE: func(c *cobra.Command, args []string) error {
+			database, err := orOwn(database)
+			if err != nil {
+				return err
+			}
+			kept, err := store.Restore(c.Context(), args[0], database)
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(c.OutOrStdout(), "%s is in place at %s\n", args[0], database)
+			if kept != "" {
+				fmt.Fprintf(c.OutOrStdout(), "What was there is kept as %s\n", kept)
+			}
+			return nil
+		},
+	}
+	databaseFlag(c, &database)
+	return c
+}
+
+// orOwn gives the database named, or the user's own.
+func orOwn(database string) (string, error) {
+	if database != "" {
+		return database, nil
+	}
+	return ownDatabase()
 }
 
 func listenFlag(c *cobra.Command, address *string) {
@@ -131,7 +159,10 @@ func serve(ctx context.Context, address, database string, fill func(context.Cont
 	if err != nil {
 		return fmt.Errorf("can't listen on %s: %w; choose another with --listen", address, err)
 	}
-	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn)}
+	asking, letGo := context.WithCancel(context.WithoutCancel(ctx))
+	defer letGo()
+	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+		BaseContext: func(net.Listener) context.Context { return asking }}
 	web.Timeouts(server)
 	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\nStop it with Ctrl C.\n", listener.Addr(), database)
 	done := make(chan error, 1)
@@ -141,12 +172,24 @@ func serve(ctx context.Context, address, database string, fill func(context.Cont
 		return err
 	case <-ctx.Done():
 	}
-	wait, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
-	defer cancel()
-	if err := server.Shutdown(wait); err != nil && !errors.Is(err, http.ErrServerClosed) {
-		return err
-	}
+	stop(server, letGo)
 	return nil
+}
+
+// grace is how long pages may take to come to their end by themselves when the
+// server stops; those that take longer are told that nobody waits any more.
+const grace = 2 * time.Second
+
+func stop(server *http.Server, letGo func()) {
+	for _, end := range []func(){letGo, func() { server.Close() }} {
+		wait, cancel := context.WithTimeout(context.Background(), grace)
+		err := server.Shutdown(wait)
+		cancel()
+		if err == nil {
+			return
+		}
+		end()
+	}
 }
 
 // loopback refuses an address that other machines could reach.

@@ -199,7 +199,7 @@ func TestHowMany(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "4"}}
 	p := Make(b, Default)
-	got := p.HowMany(Default)
+	got, _ := p.HowMany(t.Context(), Default)
 	if len(got) != 1 || got[0].InBox < 4 || got[0].OnSheet < 1 {
 		t.Fatalf("%+v", got)
 	}
@@ -223,7 +223,7 @@ func many() brief.Brief {
 func BenchmarkCompare24(b *testing.B) {
 	d := many()
 	for b.Loop() {
-		if len(Compare(d, Default)) == 0 {
+		if rows, _ := Compare(b.Context(), d, Default); len(rows) == 0 {
 			b.Fatal("nothing to compare")
 		}
 	}

@@ -123,7 +123,7 @@ func TestCompare(t *testing.T) {
 	b := brief.New("mm")
 	b.Card.Sheet = "a3"
 	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Stack: "2", Count: "6"}}
-	rows := Compare(b, Default)
+	rows, _ := Compare(t.Context(), b, Default)
 	if len(rows) < 3 {
 		t.Fatalf("%d rows", len(rows))
 	}

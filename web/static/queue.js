@@ -7,6 +7,7 @@ import { $, bench, tell, asSeen } from "./page.js";
 
 const queue = [];
 let onItsWay = null;
+let answered = null;
 let tries = 0; // of the first in the queue
 let again = 0; // the timer of the next try
 
@@ -16,6 +17,8 @@ const nextName = () => `${windowName}:${++count}`;
 
 export const waiting = () => queue.length > 0;
 export const entries = () => queue;
+// shown is told when the answer to what is on its way is on the page.
+export function shown() { answered = onItsWay; sayState(); }
 export const isOnItsWay = (entry) => entry === onItsWay;
 
 // held gives the fields that no answer may touch now: those that were changed
@@ -36,8 +39,9 @@ export function say(text, trouble) {
   if (kept.textContent !== text) kept.textContent = text;
   kept.classList.toggle("trouble", Boolean(trouble));
 }
+// sayState says what still waits, beside the change whose answer is here.
 export function sayState() {
-  const changes = queue.filter((entry) => entry.verb === "POST").length;
+  const changes = queue.filter((entry) => entry.verb === "POST" && entry !== answered).length;
   if (tries > 1 && changes) say(`Not kept yet: ${changes === 1 ? "one change waits" : `${changes} changes wait`}`, true);
   else if (changes) say("Keeping…");
 }

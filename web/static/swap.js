@@ -1,7 +1,7 @@
 // The workbench is changed in place: fields that were changed since keep their
 // text, and focus and scroll stay where the hand was.
 import { $, bench } from "./page.js";
-import { entries, isOnItsWay, held, sayState } from "./queue.js";
+import { entries, isOnItsWay, held, shown } from "./queue.js";
 
 // typedIn is the field that someone is typing in: its text is theirs until they
 // leave it.
@@ -83,7 +83,7 @@ htmx.defineExtension("bench", {
     refocus(ids, [now.dataset.focus, entry.focus]);
     delete now.dataset.focus;
     document.dispatchEvent(new CustomEvent("bench:shown"));
-    queueMicrotask(sayState);
+    shown();
     return out;
   },
 });
