@@ -38,6 +38,8 @@ type Load struct {
 	Across, Along []Length
 	Short         []Divider
 	ByHand        bool
+
+	rows [][]group // what it is laid out from
 }
 
 // Divider is one that spans a row only.
@@ -50,6 +52,11 @@ type Request struct {
 	Divided bool   // a divider between neighbours, or between kinds
 	Slotted bool   // dividers must run straight, right across
 	Caliper Length // of the dividers
+	// Of the arrangements, Most are laid out, and the one whose ID is Pin; 0
+	// lays out all. Inside is a size that those to lay out should fit.
+	Most   int
+	Pin    string
+	Inside *Size
 }
 
 // gap is the distance between neighbours.
@@ -61,7 +68,8 @@ func (q Request) gap() Length {
 }
 
 // Arrangements lists every sensible arrangement, the one that takes the least
-// card of a plain tray first. There is always at least one.
+// card of a plain tray first. There is always at least one. Those beyond the
+// most that are asked for have their size and name and no stacks yet.
 func Arrangements(q Request) []Load {
 	var out []Load
 	if len(q.Things) == 1 {
@@ -86,6 +94,23 @@ func Arrangements(q Request) []Load {
 	slices.SortStableFunc(out, func(a, b Load) int {
 		return cmp.Or(cmp.Compare(a.Card(), b.Card()), cmp.Compare(a.Layers, b.Layers), cmp.Compare(a.ID, b.ID))
 	})
+	if q.Inside != nil {
+		fits := slices.DeleteFunc(slices.Clone(out), func(l Load) bool { return !l.Fits(*q.Inside) })
+		if len(fits) > 0 {
+			out = fits
+		}
+	}
+	named := map[string]int{}
+	for i := range out {
+		if q.Most > 0 && i >= q.Most && out[i].ID != q.Pin {
+			continue
+		}
+		q.layOut(&out[i])
+		// Two that are told alike are told apart.
+		if named[out[i].Says]++; named[out[i].Says] > 1 {
+			out[i].Says += fmt.Sprintf(" (%d)", named[out[i].Says])
+		}
+	}
 	return out
 }
 
@@ -173,17 +198,47 @@ func (q Request) heavyInMiddle(row []group) {
 	copy(row, out)
 }
 
-// table lays rows of groups out. Aligned, columns stand under each other and
+// table measures rows of groups. Aligned, columns stand under each other and
 // dividers run straight both ways; else each row has its own columns.
 func (q Request) table(rows [][]group, aligned bool) Load {
+	l := Load{Things: q.Things, Room: q.Room, Aligned: aligned, rows: rows}
 	gap, side := q.gap(), q.Room.side()
-	inner := q.Room.Between
-	alone := len(q.Things) == 1
-	if alone {
-		inner = gap
+	wide := widest(rows)
+	var ids []string
+	y, length, height := side, Length(0), Length(0)
+	for r, row := range rows {
+		if r > 0 {
+			y += gap
+		}
+		x, deep := Length(0), Length(0)
+		for c, g := range row {
+			if c > 0 {
+				x += gap
+			}
+			if aligned {
+				x += wide[c]
+			} else {
+				x += g.size.Length
+			}
+			deep, height, l.Layers = max(deep, g.size.Width), max(height, g.size.Height), max(l.Layers, g.layers)
+			ids = append(ids, fmt.Sprint(g.thing)+g.id())
+		}
+		length = max(length, x)
+		y += deep
+		ids = append(ids, "/")
 	}
-	l := Load{Things: q.Things, Room: q.Room, Aligned: aligned}
-	var wide []Length
+	l.ID = strings.Join(ids, ".")
+	if !aligned {
+		l.ID += "r"
+	}
+	l.Says = q.says(rows, aligned, l.Layers)
+	l.Need = Size{length + 2*side, y + side, q.Room.Below + height + q.Room.Above}
+	l.Need.Height = max(l.Need.Height-q.Room.Proud, 0)
+	return l
+}
+
+// widest gives the width of each column of aligned rows.
+func widest(rows [][]group) (wide []Length) {
 	for _, row := range rows {
 		for c, g := range row {
 			if c == len(wide) {
@@ -192,21 +247,44 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 			wide[c] = max(wide[c], g.size.Length)
 		}
 	}
-	var ids, says []string
-	y, length, height := side, Length(0), Length(0)
-	for r, row := range rows {
+	return wide
+}
+
+func (q Request) says(rows [][]group, aligned bool, layers int) string {
+	if len(q.Things) == 1 {
+		return rows[0][0].says(q.Things[0])
+	}
+	out := fmt.Sprintf("%d kinds in %s", len(q.Things), plural(len(rows), "row"))
+	if !aligned {
+		out += ", each with its own columns"
+	}
+	if layers > 1 {
+		out += ", piled"
+	}
+	return out
+}
+
+// layOut stands every stack of a table in its place, with dividers between.
+func (q Request) layOut(l *Load) {
+	gap, inner, alone := q.gap(), q.Room.Between, len(q.Things) == 1
+	if alone {
+		inner = gap
+	}
+	wide := widest(l.rows)
+	y := q.Room.side()
+	for r, row := range l.rows {
 		if r > 0 && q.Divided {
 			l.Along = append(l.Along, y+gap/2)
 		}
 		if r > 0 {
 			y += gap
 		}
-		x, deep := side, Length(0)
+		x, deep := q.Room.side(), Length(0)
 		for _, g := range row {
 			deep = max(deep, g.size.Width)
 		}
 		for c, g := range row {
-			if c > 0 && q.Divided && !aligned {
+			if c > 0 && q.Divided && !l.Aligned {
 				l.Short = append(l.Short, Divider{x + gap/2, y - gap/2, y + deep + gap/2})
 			} else if c > 0 && q.Divided && len(l.Across) < c {
 				l.Across = append(l.Across, x+gap/2)
@@ -215,36 +293,14 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 				x += gap
 			}
 			room := g.size.Length
-			if aligned {
+			if l.Aligned {
 				room = wide[c]
 			}
 			l.stand(g, x+(room-g.size.Length)/2, y+(deep-g.size.Width)/2, inner, alone && q.Divided)
 			x += room
-			height, l.Layers = max(height, g.size.Height), max(l.Layers, g.layers)
-			ids = append(ids, fmt.Sprint(g.thing)+g.id())
-			says = append(says, g.says(q.Things[g.thing]))
 		}
-		length = max(length, x-side)
 		y += deep
-		ids = append(ids, "/")
 	}
-	l.ID = strings.Join(ids, ".")
-	if !aligned {
-		l.ID += "r"
-	}
-	l.Says = says[0]
-	if !alone {
-		l.Says = fmt.Sprintf("%d kinds in %s", len(q.Things), plural(len(rows), "row"))
-		if !aligned {
-			l.Says += ", each with its own columns"
-		}
-		if l.Layers > 1 {
-			l.Says += ", piled"
-		}
-	}
-	l.Need = Size{length + 2*side, y + side, q.Room.Below + height + q.Room.Above}
-	l.Need.Height = max(l.Need.Height-q.Room.Proud, 0)
-	return l
 }
 
 func plural(n int, what string) string {

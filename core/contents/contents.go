@@ -73,7 +73,8 @@ func ShapeOf(id string) (Shape, bool) {
 
 // Limits that keep a plan sensible.
 const (
-	MostThings = 500
+	MostThings = 500 // of one kind
+	MostInAll  = 600
 	MostKinds  = 24
 )
 
@@ -98,7 +99,28 @@ func Read(b *brief.Brief, r *brief.Reader) ([]Thing, bool) {
 	for i, item := range b.Contents {
 		things = append(things, readThing(r, fmt.Sprintf("contents.%d.", i), item))
 	}
+	if all := total(things); all > MostInAll {
+		r.Problem(fmt.Sprintf("contents.%d.count", most(things)), fmt.Sprintf("%d things in all are too many for one box.", all),
+			fmt.Sprintf("The most is %d: put fewer in, or make several boxes.", MostInAll))
+	}
 	return things, len(r.Problems) == before
+}
+
+func total(things []Thing) (n int) {
+	for _, t := range things {
+		n += t.Count
+	}
+	return n
+}
+
+// most finds the kind there are most of.
+func most(things []Thing) (at int) {
+	for i, t := range things {
+		if t.Count > things[at].Count {
+			at = i
+		}
+	}
+	return at
 }
 
 func readThing(r *brief.Reader, field string, item brief.Item) Thing {

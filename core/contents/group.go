@@ -69,8 +69,9 @@ func grids(i int, t Thing, w Way, stacks, layers int, gap Length) (out []group) 
 func staggers(i int, w Way, stacks, layers int, gap Length) (out []group) {
 	d := w.Size.Length + gap
 	pitch := measure.FromMM(d.MM() * math.Sqrt(3) / 2).Up(measure.Millimetre / 100)
+	var last [2]int // rows of the narrower, even and not
 	for columns := 2; columns <= stacks; columns++ {
-		for _, even := range []bool{true, false} {
+		for k, even := range []bool{true, false} {
 			g := group{thing: i, way: w, columns: columns, layers: layers, stagger: true}
 			for n := 0; n < stacks; g.rows++ {
 				inRow := columns
@@ -79,9 +80,10 @@ func staggers(i int, w Way, stacks, layers int, gap Length) (out []group) {
 				}
 				n += inRow
 			}
-			if g.rows < 2 {
-				continue
+			if g.rows < 2 || g.rows == last[k] {
+				continue // no fewer rows: wider for nothing
 			}
+			last[k] = g.rows
 			g.size = Size{Length(columns)*d - gap, Length(g.rows-1)*pitch + w.Size.Width, Length(layers) * w.Size.Height}
 			if even {
 				g.size.Length += d / 2

@@ -5,19 +5,19 @@ import (
 	"math"
 	"slices"
 	"strings"
+
+	"brevium/core/words"
 )
 
 // Apart checks that no two faces of the bodies pass through each other.
 func Apart(bodies ...*Body) Check {
-	var all []*Placed
-	for _, b := range bodies {
-		all = append(all, b.Faces...)
-	}
+	all := reaching(bodies)
 	var hits []string
 	pairs := 0
-	for i, p := range all {
-		for _, q := range all[i+1:] {
-			if related(p, q) {
+	for i, r := range all {
+		for _, other := range all[i+1:] {
+			p, q := r.Placed, other.Placed
+			if !r.near(Block{Lo: other.lo, Hi: other.hi}, p.Body.T+q.Body.T) || related(p, q) {
 				continue
 			}
 			pairs++
@@ -26,7 +26,7 @@ func Apart(bodies ...*Body) Check {
 			}
 		}
 	}
-	c := Check{Name: "no face passes through another", Holds: len(hits) == 0, Figure: fmt.Sprintf("%d pairs", pairs)}
+	c := Check{Name: "no face passes through another", Holds: len(hits) == 0, Figure: fmt.Sprintf("%d pairs come near each other", pairs)}
 	if len(hits) > 3 {
 		hits = append(hits[:3], fmt.Sprintf("and %d more", len(hits)-3))
 	}
@@ -36,7 +36,10 @@ func Apart(bodies ...*Body) Check {
 	return c
 }
 
-func fullName(p *Placed) string { return p.Name + " of " + p.Body.Piece.Name }
+// fullName is what people call a face: “front left tab of the base”.
+func fullName(p *Placed) string {
+	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Piece.Name)
+}
 
 // related says whether two faces touch by intention: across a crease, glued, or
 // where card crowds.

@@ -22,7 +22,8 @@ type Placed struct {
 	Body  *Body
 	Poly  []Vec
 	Holes [][]Vec
-	Layer int // how many thicknesses of card glue has moved it aside
+	about [][2]Vec // the upright box round each hole
+	Layer int      // how many thicknesses of card glue has moved it aside
 }
 
 // Body is one piece, folded.
@@ -117,10 +118,22 @@ func (b *Body) add(f *sheet.Face, at Frame) *Placed {
 
 // lay works out the outline from the frame.
 func (p *Placed) lay() {
-	p.Poly, p.Holes = outline(p.Frame, p.Face.Points), nil
+	p.Poly, p.Holes, p.about = outline(p.Frame, p.Face.Points), nil, nil
 	for _, h := range p.Face.Holes {
-		p.Holes = append(p.Holes, outline(p.Frame, h))
+		hole := outline(p.Frame, h)
+		lo, hi := boxRound(hole)
+		p.Holes, p.about = append(p.Holes, hole), append(p.about, [2]Vec{lo, hi})
 	}
+}
+
+// boxRound gives the corners of the upright box round an outline.
+func boxRound(ring []Vec) (lo, hi Vec) {
+	lo, hi = ring[0], ring[0]
+	for _, p := range ring {
+		lo = Vec{min(lo.X, p.X), min(lo.Y, p.Y), min(lo.Z, p.Z)}
+		hi = Vec{max(hi.X, p.X), max(hi.Y, p.Y), max(hi.Z, p.Z)}
+	}
+	return lo, hi
 }
 
 // Middle is the middle of the face's bounds, in space.

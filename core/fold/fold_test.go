@@ -136,9 +136,9 @@ func TestHolds(t *testing.T) {
 	}{
 		{thing(40, 25, 15, 0), true, "left 4.8, right 4.8, front 2.0, back 2.0, above 4.8"},
 		{thing(49.7, 29, 19, 0), true, "left 0.0"},
-		{thing(50.5, 25, 15, 0), false, "tin meets left of tray"},
-		{thing(40, 25, 15, 6), false, "tin meets right of tray"},
-		{thing(40, 25, 21, 0), false, "tin meets panel 1 of lid"},
+		{thing(50.5, 25, 15, 0), false, "tin meets left of the tray"},
+		{thing(40, 25, 15, 6), false, "tin meets right of the tray"},
+		{thing(40, 25, 21, 0), false, "tin meets panel 1 of the lid"},
 		{thing(60, 25, 15, 0), false, "stand out"},
 		{nil, true, "nothing was listed"},
 	}

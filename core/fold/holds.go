@@ -41,12 +41,11 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 		return c
 	}
 	var faults []string
+	faces := reaching(bodies)
 	for _, t := range things {
-		for _, b := range bodies {
-			for _, f := range b.Faces {
-				if f.touches(t) {
-					faults = append(faults, fmt.Sprintf("%s meets %s", t.Name, fullName(f)))
-				}
+		for _, f := range faces {
+			if f.near(t, f.Body.T) && f.touches(t) {
+				faults = append(faults, fmt.Sprintf("%s meets %s", t.Name, fullName(f.Placed)))
 			}
 		}
 	}
@@ -56,9 +55,12 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 		dir  Vec
 	}{{"left", Vec{X: -1}}, {"right", Vec{X: 1}}, {"front", Vec{Y: -1}}, {"back", Vec{Y: 1}}, {"above", Vec{Z: 1}}} {
 		room := math.Inf(1)
-		for _, t := range things {
-			for _, b := range bodies {
-				for _, f := range b.Faces {
+		for _, f := range faces {
+			if math.Abs(f.In.Dot(d.dir)) < 0.999 {
+				continue // not across the way
+			}
+			for _, t := range things {
+				if f.inTheWay(t, d.dir) {
 					room = min(room, f.ahead(t, d.dir))
 				}
 			}
@@ -82,6 +84,42 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
 	return c
+}
+
+// reach is a face with the upright box round it.
+type reach struct {
+	*Placed
+	lo, hi Vec
+}
+
+func reaching(bodies []*Body) (out []reach) {
+	for _, b := range bodies {
+		for _, f := range b.Faces {
+			lo, hi := boxRound(f.Poly)
+			out = append(out, reach{f, lo, hi})
+		}
+	}
+	return out
+}
+
+// near says whether the boxes round a face and a thing come within a distance.
+func (r reach) near(t Block, by float64) bool {
+	for axis := range 3 {
+		if r.lo.part(axis) > t.Hi.part(axis)+by || r.hi.part(axis) < t.Lo.part(axis)-by {
+			return false
+		}
+	}
+	return true
+}
+
+// inTheWay says whether a thing that moves along an axis could meet the face.
+func (r reach) inTheWay(t Block, dir Vec) bool {
+	for axis := range 3 {
+		if dir.part(axis) == 0 && (r.lo.part(axis) > t.Hi.part(axis) || r.hi.part(axis) < t.Lo.part(axis)) {
+			return false
+		}
+	}
+	return true
 }
 
 // touches says whether the card of a face, with its thickness, enters a thing.

@@ -51,8 +51,8 @@ func (p *Placed) holds(at Vec) bool {
 	if !inside(p.flatten(p.Poly), q) {
 		return false
 	}
-	for _, h := range p.Holes {
-		if inside(p.flatten(h), q) {
+	for i, h := range p.Holes {
+		if p.fromHole(i, at) == 0 && inside(p.flatten(h), q) {
 			return false
 		}
 	}
@@ -73,12 +73,30 @@ func inside(poly [][2]float64, at [2]float64) bool {
 // fromRim is the distance of a place on the card from its nearest edge.
 func (p *Placed) fromRim(at Vec) float64 {
 	best := math.Inf(1)
-	for _, ring := range append([][]Vec{p.Poly}, p.Holes...) {
+	near := func(ring []Vec) {
 		for i, a := range ring {
 			best = min(best, fromLine(at, a, ring[(i+1)%len(ring)]))
 		}
 	}
+	near(p.Poly)
+	for i, hole := range p.Holes {
+		if p.fromHole(i, at) < best {
+			near(hole)
+		}
+	}
 	return best
+}
+
+// fromHole is how far a place is, at the least, from a hole: 0 within the box
+// round it.
+func (p *Placed) fromHole(i int, at Vec) float64 {
+	lo, hi := p.about[i][0], p.about[i][1]
+	const hair = 1e-6
+	x, y, z := max(lo.X-at.X, at.X-hi.X, 0), max(lo.Y-at.Y, at.Y-hi.Y, 0), max(lo.Z-at.Z, at.Z-hi.Z, 0)
+	if d := math.Sqrt(x*x + y*y + z*z); d > hair {
+		return d
+	}
+	return 0
 }
 
 // overlap is the area, in square millimetres, that two faces share when seen

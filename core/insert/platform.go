@@ -66,6 +66,9 @@ func Suits(kind string, things []contents.Thing) string {
 			return fmt.Sprintf("A platform with holes holds things upright; %s may lie down.", t.Name)
 		}
 	}
+	if holes := wanted(things); holes > MostHoles {
+		return fmt.Sprintf("A platform for these would have %d holes, more than card between them would hold.", holes)
+	}
 	if balls > 0 && cylinders > 0 {
 		return "A platform can't hold balls and cylinders at once: balls rest on it and cylinders stand below it."
 	}
@@ -73,6 +76,17 @@ func Suits(kind string, things []contents.Thing) string {
 		return "A platform holds balls of one size only."
 	}
 	return ""
+}
+
+// MostHoles is how many a platform has at the most.
+const MostHoles = 100
+
+// wanted is how many holes things want at the least: one for each pile.
+func wanted(things []contents.Thing) (n int) {
+	for _, t := range things {
+		n += (t.Count + max(t.Stack, 1) - 1) / max(t.Stack, 1)
+	}
+	return n
 }
 
 // platform makes a raised floor on four folded legs, with a hole for each

@@ -161,12 +161,16 @@ type open struct {
 func pack(pieces []Piece, w, h Length, r rule) Layout {
 	var sheets []*open
 	used := 0.0
+	// A sheet that has no room for a size has none later.
+	from := map[[2]Length]int{}
 	for _, p := range pieces {
-		s, at, turned := choose(sheets, p, r)
+		size := [2]Length{p.W, p.H}
+		s, at, turned, skip := choose(sheets[from[size]:], p, r)
+		from[size] += skip
 		if s == nil {
 			s = &open{Sheet: Sheet{W: w, H: h}, free: []Rect{{0, 0, w, h}}}
 			sheets = append(sheets, s)
-			_, at, turned = choose([]*open{s}, p, r)
+			_, at, turned, _ = choose([]*open{s}, p, r)
 		}
 		s.place(p, at, turned, r)
 		used += p.W.MM() * p.H.MM()
@@ -188,9 +192,9 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 }
 
 // choose finds the free rectangle a piece fits best, on the first sheet that
-// takes it.
-func choose(sheets []*open, p Piece, r rule) (*open, int, bool) {
-	for _, s := range sheets {
+// takes it, and says how many before it don't.
+func choose(sheets []*open, p Piece, r rule) (s *open, at int, turned bool, skip int) {
+	for i, s := range sheets {
 		at, turned, best := -1, false, math.Inf(1)
 		for i, f := range s.free {
 			if p.W <= f.W && p.H <= f.H {
@@ -205,10 +209,10 @@ func choose(sheets []*open, p Piece, r rule) (*open, int, bool) {
 			}
 		}
 		if at >= 0 {
-			return s, at, turned
+			return s, at, turned, i
 		}
 	}
-	return nil, 0, false
+	return nil, 0, false, len(sheets)
 }
 
 func (s *open) place(p Piece, at int, turned bool, r rule) {

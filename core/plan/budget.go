@@ -6,8 +6,9 @@ import "sync/atomic"
 // can make one long. It counts what is built, not time, so the same document
 // gets the same answer on any machine.
 const (
-	compared = 4000 // by Compare, in things placed and pieces cut
-	counted  = 4000 // by HowMany, in things placed
+	compared = 6000  // by Compare, in things placed and pieces cut
+	counted  = 40000 // by HowMany, likewise
+	remedied = 1500  // by the search for what makes a piece fit its sheet
 )
 
 type budget struct{ left atomic.Int64 }

@@ -190,7 +190,7 @@ func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) 
 	b.Contents = b.Contents[i : i+1]
 	b.Size, b.Arrange.Way, b.Arrange.Places = nil, "", nil
 	for n, misses := 1, 0; misses < 4; n++ {
-		if n > mostOnSheet || ctx.Err() != nil || !left.spend(n) {
+		if n > mostOnSheet || ctx.Err() != nil || !left.spend(10+n) {
 			return most, true
 		}
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))

@@ -105,13 +105,10 @@ func (p *Plan) fixes(w Workshop) (out []Fix) {
 			break
 		}
 	}
-	if p.Load.Room.Around > 0 {
-		for at := p.Load.Room.Around.Down(p.Step.Size); at >= 0; at -= p.Step.Size {
-			set := map[string]string{"room.around": at.Exact(p.Units)}
-			if at < p.Load.Room.Around && p.tries(w, set) {
-				add(fmt.Sprintf("Finger room of %s in place of %s.", p.words(at), p.words(p.Load.Room.Around)), set)
-				break
-			}
+	if around := p.Load.Room.Around; around > 0 {
+		set := func(at measure.Length) map[string]string { return map[string]string{"room.around": at.Exact(p.Units)} }
+		if at, ok := p.largest(0, around, func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
+			add(fmt.Sprintf("Finger room of %s in place of %s.", p.words(at), p.words(around)), set(at))
 		}
 	}
 	out = append(out, p.lower(w)...)
@@ -133,10 +130,10 @@ func (p *Plan) fixes(w Workshop) (out []Fix) {
 // lower tries lower walls: of a given size, or of the lid.
 func (p *Plan) lower(w Workshop) (out []Fix) {
 	if p.Brief.Size != nil {
-		for at := (p.Box.Size.Depth - 1).Down(p.Step.Size); at > p.Box.Size.Depth/2; at -= p.Step.Size {
-			if set := map[string]string{"size.depth": at.Exact(p.Units)}; p.tries(w, set) {
-				return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.words(at), p.words(p.Box.Size.Depth)), set}}
-			}
+		high := p.Box.Size.Depth
+		set := func(at measure.Length) map[string]string { return map[string]string{"size.depth": at.Exact(p.Units)} }
+		if at, ok := p.largest((high / 2).Up(p.Step.Size), high, func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
+			return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.words(at), p.words(high)), set(at)}}
 		}
 	}
 	if set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "", "box.options.reveal": ""}; p.Brief.Get("box.options.lid") == "full" && p.tries(w, set) {
@@ -145,8 +142,33 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 	return nil
 }
 
+// largest finds the largest length on a mark, from low and below high, that will
+// do. What does at a length is taken to do below it, so halving finds it in a
+// dozen tries, however far apart the two are.
+func (p *Plan) largest(low, high measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
+	step := p.Step.Size
+	low, high = low.Up(step), (high - 1).Down(step)
+	if low > high || !will(low) {
+		return 0, false
+	}
+	for low < high {
+		if mid := (low + high + step) / 2; will(mid.Down(step)) {
+			low = mid.Down(step)
+		} else {
+			high = mid.Down(step) - step
+		}
+	}
+	return low, true
+}
+
 // tries says whether a change gives a plan whose pieces all have a sheet.
 func (p *Plan) tries(w Workshop, set map[string]string) bool {
+	if p.remedies == nil {
+		p.remedies = work(remedied)
+	}
+	if !p.remedies.spend(p.effort()) {
+		return false
+	}
 	b := p.Brief.Clone()
 	for field, text := range set {
 		b.Set(field, text)
@@ -167,6 +189,7 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 // nil when that can't be.
 func sketch(b brief.Brief, w Workshop) *Plan {
 	s := begin(b, w)
+	s.hasty = true
 	if len(s.job.Problems) > 0 {
 		return nil
 	}

@@ -158,7 +158,7 @@ func TestWrongInsertsFail(t *testing.T) {
 		}, "divider along of divider along"},
 		"a divider moved":   {func(p *Plan) { p.Box.Stands[1].At.X += 9 }, "bulb meets"},
 		"dividers too high": {func(p *Plan) { p.Box.Rim -= 30_000_000 }, "above it"},
-		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of base"},
+		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of the base"},
 	} {
 		if got := spoil(c.how); !strings.Contains(got, c.says) && !(name == "no slots" && strings.Contains(got, "passes through")) {
 			t.Errorf("%s: %q", name, got)

@@ -53,6 +53,8 @@ type Plan struct {
 	Warnings []brief.Warning
 	Problems []brief.Problem
 	Notes    []string // defaults that were taken, said
+
+	remedies *budget // of the search for Fixes
 }
 
 // OK says whether there is a box to show.
@@ -203,8 +205,15 @@ func (p *Plan) lay(r *brief.Reader, w Workshop) {
 		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)
 	}
 	if !check.Holds {
-		r.Warn(brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: "See what would make it fit."})
 		p.Fixes = p.fixes(w)
+		fix := "See what would make it fit."
+		switch {
+		case p.remedies != nil && p.remedies.over():
+			fix = "There is too much in this box to look for every remedy: put less in, or choose a larger sheet."
+		case len(p.Fixes) == 0:
+			fix = "Make the box smaller, or choose a larger sheet."
+		}
+		r.Warn(brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: fix})
 	}
 	p.Checks = append(p.Checks, check)
 }

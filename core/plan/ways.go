@@ -26,9 +26,27 @@ type Way struct {
 	Reason string
 }
 
-// tried is how many arrangements, the cheapest by a rough reckoning first, are
-// drafted as boxes and ranked.
-const tried = 12
+// Of the arrangements, so many are drafted as boxes and ranked, the cheapest by
+// a rough reckoning first: fewer of many things, and where only a remedy is
+// looked for.
+const (
+	tried  = 12
+	hasty  = 4
+	drafts = 900 // things placed, in all drafts
+)
+
+// likeliest is how many arrangements of these things are drafted.
+func (s *search) likeliest() int {
+	most := tried
+	if s.hasty {
+		most = hasty
+	}
+	things := 0
+	for _, t := range s.things {
+		things += t.Count
+	}
+	return min(most, max(3, drafts/max(things, 1)))
+}
 
 // search looks for the arrangement to build a box of.
 type search struct {
@@ -38,6 +56,7 @@ type search struct {
 	brief  *brief.Brief
 	things []contents.Thing
 	only   bool // the pinned way is wanted and the others need no ranking
+	hasty  bool // only whether it can be done is wanted
 	room   contents.Room
 	high   measure.Length // of dividers, 0 when left open
 }
@@ -113,15 +132,13 @@ func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
 	if len(r.Problems) > 0 {
 		return nil, false
 	}
-	ways := contents.Arrangements(contents.Request{Things: things, Room: s.room, Divided: insert.Divided(kind), Slotted: kind == "slotted", Caliper: t})
+	q := contents.Request{Things: things, Room: s.room, Divided: insert.Divided(kind), Slotted: kind == "slotted", Caliper: t,
+		Most: s.likeliest(), Pin: string(s.brief.Arrange.Way)}
 	if g := s.job.Given; g != nil {
 		// Card takes a little of a given size; what is said to fit is proved later.
-		inside := contents.Size{Length: g.Length - t, Width: g.Width - 3*t, Height: g.Depth - t/2}
-		fits := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool { return !l.Fits(inside) })
-		if len(fits) > 0 {
-			ways = fits
-		}
+		q.Inside = &contents.Size{Length: g.Length - t, Width: g.Width - 3*t, Height: g.Depth - t/2}
 	}
+	ways := contents.Arrangements(q)
 	return ways, true
 }
 
@@ -129,7 +146,7 @@ func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
 // maker pays.
 func (s *search) rank(ways []contents.Load) []Way {
 	var out []Way
-	for _, l := range ways[:min(tried, len(ways))] {
+	for _, l := range ways[:min(s.likeliest(), len(ways))] {
 		scratch := *s.job
 		scratch.Reader = &brief.Reader{Units: s.job.Units, Step: s.job.Step}
 		b := s.build(&scratch, l, true)

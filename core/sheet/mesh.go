@@ -1,6 +1,7 @@
 package sheet
 
 import (
+	"cmp"
 	"math"
 	"slices"
 )
@@ -10,6 +11,7 @@ import (
 type mesh struct {
 	points []Point
 	edges  []meshEdge
+	cells  map[[2]Length][]int // the points by where they lie
 }
 
 type meshEdge struct {
@@ -25,22 +27,21 @@ func (m *mesh) split(lines []Line) {
 	for i, l := range lines {
 		stops[i] = []Point{l.A, l.B}
 	}
-	for i := range lines {
-		for j := i + 1; j < len(lines); j++ {
-			a, b := lines[i], lines[j]
-			for _, e := range [...]Point{b.A, b.B} {
-				if onLine(a, e) {
-					stops[i] = append(stops[i], e)
-				}
+	for _, pair := range meeting(lines) {
+		i, j := pair[0], pair[1]
+		a, b := lines[i], lines[j]
+		for _, e := range [...]Point{b.A, b.B} {
+			if onLine(a, e) {
+				stops[i] = append(stops[i], e)
 			}
-			for _, e := range [...]Point{a.A, a.B} {
-				if onLine(b, e) {
-					stops[j] = append(stops[j], e)
-				}
+		}
+		for _, e := range [...]Point{a.A, a.B} {
+			if onLine(b, e) {
+				stops[j] = append(stops[j], e)
 			}
-			if x, ok := crossing(a, b); ok {
-				stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
-			}
+		}
+		if x, ok := crossing(a, b); ok {
+			stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
 		}
 	}
 	at := map[[2]int]int{}
@@ -53,6 +54,32 @@ func (m *mesh) split(lines []Line) {
 			m.join(at, m.point(stops[i][k-1]), m.point(stops[i][k]), l)
 		}
 	}
+}
+
+// meeting gives the pairs of lines whose upright boxes meet, in their order: of
+// many small holes, few lines come near each other.
+func meeting(lines []Line) (pairs [][2]int) {
+	order := make([]int, len(lines))
+	for i := range order {
+		order[i] = i
+	}
+	left := func(i int) Length { return min(lines[i].A.X, lines[i].B.X) }
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(left(i), left(j)) })
+	for k, i := range order {
+		a := lines[i]
+		right, low, high := max(a.A.X, a.B.X)+2*near, min(a.A.Y, a.B.Y)-2*near, max(a.A.Y, a.B.Y)+2*near
+		for _, j := range order[k+1:] {
+			b := lines[j]
+			if left(j) > right {
+				break
+			}
+			if max(b.A.Y, b.B.Y) >= low && min(b.A.Y, b.B.Y) <= high {
+				pairs = append(pairs, [2]int{min(i, j), max(i, j)})
+			}
+		}
+	}
+	slices.SortFunc(pairs, func(p, q [2]int) int { return cmp.Or(cmp.Compare(p[0], q[0]), cmp.Compare(p[1], q[1])) })
+	return pairs
 }
 
 // refold gives the edges that lie on a line its fold.
@@ -81,13 +108,30 @@ func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
 	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l})
 }
 
+// point gives the number of a point, which may be there already. Points one
+// from the other are looked for in the cell around and its neighbours.
 func (m *mesh) point(p Point) int {
-	for i, q := range m.points {
-		if (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near {
-			return i
+	const wide = 16 * near
+	if m.cells == nil {
+		m.cells = map[[2]Length][]int{}
+	}
+	x, y := p.X.Down(wide)/wide, p.Y.Down(wide)/wide
+	found := -1
+	for dx := Length(-1); dx <= 1; dx++ {
+		for dy := Length(-1); dy <= 1; dy++ {
+			for _, i := range m.cells[[2]Length{x + dx, y + dy}] {
+				q := m.points[i]
+				if (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near && (found < 0 || i < found) {
+					found = i
+				}
+			}
 		}
 	}
+	if found >= 0 {
+		return found
+	}
 	m.points = append(m.points, p)
+	m.cells[[2]Length{x, y}] = append(m.cells[[2]Length{x, y}], len(m.points)-1)
 	return len(m.points) - 1
 }
 
@@ -218,8 +262,12 @@ func (m *mesh) faces() []*Face {
 	}
 	m.link(hs, faces)
 	faces = slices.DeleteFunc(faces, func(f *Face) bool { return f.Points == nil })
+	areas := make([]float64, len(faces))
+	for i, f := range faces {
+		areas[i] = math.Abs(area(f.Points))
+	}
 	for _, rim := range rims {
-		if f := around(faces, rim); f != nil {
+		if f := around(faces, areas, rim); f != nil {
 			f.Holes = append(f.Holes, rim)
 		}
 	}
@@ -240,13 +288,15 @@ func (m *mesh) link(hs []half, faces []*Face) {
 }
 
 // around finds the smallest face that wholly holds a rim.
-func around(faces []*Face, rim []Point) *Face {
-	var best *Face
-	for _, f := range faces {
-		if math.Abs(area(f.Points)) > math.Abs(area(rim))+1e-6 && Inside(f.Points, rim[0]) &&
-			(best == nil || math.Abs(area(f.Points)) < math.Abs(area(best.Points))) {
-			best = f
+func around(faces []*Face, areas []float64, rim []Point) *Face {
+	best, size := -1, math.Abs(area(rim))+1e-6
+	for i, f := range faces {
+		if areas[i] > size && (best < 0 || areas[i] < areas[best]) && Inside(f.Points, rim[0]) {
+			best = i
 		}
 	}
-	return best
+	if best < 0 {
+		return nil
+	}
+	return faces[best]
 }
