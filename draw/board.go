@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/bench"
 	"brevium/core/measure"
@@ -13,7 +14,7 @@ import (
 // at the fence on the left, the grooves to score now, those scored before
 // fainter.
 func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
-	const most, left, top = 230.0, 34.0, 30.0
+	const most, left = 230.0, 34.0
 	t := card.Turns[turn]
 	w, h := card.W, card.H
 	if t.Edge == "top" || t.Edge == "bottom" {
@@ -21,6 +22,8 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
 	}
 	k := most / max(card.W, card.H).MM()
 	pw, ph := w.MM()*k, h.MM()*k
+	rows, highest := numberRows(t, left, k, p)
+	top := 30 + numberRow*float64(highest)
 	high := max(card.W, card.H).MM()*k + top + 14
 	c := &canvas{}
 	c.rect("board", left-8, top-6, most+16, high-top)
@@ -43,12 +46,44 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
 			c.group("data-link", Link(piece, before.Lines[n]))
 			c.line("groove", x1, y1, x2, y2)
 			c.line("groove-floor", x1, y1, x2, y2)
-			c.text(x1, top-12, "flag-text", "middle", p.Step.Show(m.At).Text)
+			up := top - 12 - numberRow*float64(rows[m.At])
+			if rows[m.At] > 0 {
+				c.line("flag", x1, up+3, x1, top-6)
+			}
+			c.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
 			c.end()
 		}
 	}
 	says := fmt.Sprintf("%s on the board, %s edge against the fence", card.Piece, t.Edge)
 	return picture("board-turn", left+most+20, high, says, c)
+}
+
+// numberRow is how much higher a number stands that has no room beside the one
+// before it.
+const numberRow = 16.0
+
+// numberRows sets the numbers of a turn in rows, so that none stands on another.
+func numberRows(t bench.Turn, left, k float64, p *plan.Plan) (rows map[measure.Length]int, highest int) {
+	rows = map[measure.Length]int{}
+	var ends []float64 // how far each row is taken
+	at := make([]measure.Length, 0, len(t.At))
+	for _, m := range t.At {
+		at = append(at, m.At)
+	}
+	slices.Sort(at)
+	for _, l := range slices.Compact(at) {
+		mid, half := left+l.MM()*k, wide(p.Step.Show(l).Text, 13)/2+3
+		row := 0
+		for row < len(ends) && ends[row] > mid-half {
+			row++
+		}
+		if row == len(ends) {
+			ends = append(ends, 0)
+		}
+		ends[row] = mid + half
+		rows[l], highest = row, max(highest, row)
+	}
+	return rows, highest
 }
 
 // ends gives a pass, in millimetres, on the piece turned so that an edge lies

@@ -43,8 +43,8 @@ func Flat(p *plan.Plan, piece string, w, h float64) string {
 		says = append(says, f.says())
 	}
 	wide = max(wide, 520)
-	legend(c, 16, y+rowHigh+14, p, pieces)
-	return picture("flat", wide, y+rowHigh+legendHigh, strings.Join(says, " "), c)
+	more := legend(c, wide, y+rowHigh+14, p, pieces)
+	return picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " "), c)
 }
 
 func cell(p *sheet.Piece, k float64) (w, h float64) {
@@ -340,8 +340,11 @@ func (f flat) says() string {
 		words.Capital(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "), strings.Join(across, ", "))
 }
 
-// legend tells the line codes that the pieces use.
-func legend(c *canvas, x, y float64, pl *plan.Plan, pieces []*sheet.Piece) {
+// legend tells the line codes that the pieces use, and how much higher than one
+// row it is.
+func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (more float64) {
+	const left, row = 16.0, 22.0
+	x := left
 	has := map[string]bool{"cut": true}
 	for _, p := range pieces {
 		for _, l := range p.Outline() {
@@ -363,6 +366,10 @@ func legend(c *canvas, x, y float64, pl *plan.Plan, pieces []*sheet.Piece) {
 		if !has[e.class] {
 			continue
 		}
+		takes := 46 + wide(e.word, 12)
+		if x > left && x+takes > width {
+			x, y, more = left, y+row, more+row
+		}
 		switch e.class {
 		case "glued", "away":
 			c.rect(e.class, x, y-8, 26, 14)
@@ -374,6 +381,7 @@ func legend(c *canvas, x, y float64, pl *plan.Plan, pieces []*sheet.Piece) {
 			}
 		}
 		c.text(x+32, y+4, "small", "start", e.word)
-		x += 46 + wide(e.word, 12)
+		x += takes
 	}
+	return more
 }

@@ -39,7 +39,7 @@ func visit(t *testing.T) *visitor {
 		t.Fatal(err)
 	}
 	t.Cleanup(end)
-	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	ctx, cancel := context.WithTimeout(ctx, 4*time.Minute)
 	t.Cleanup(cancel)
 	return &visitor{t, ctx, address, stop}
 }

@@ -194,7 +194,7 @@ func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) 
 			return most, true
 		}
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		if got := sketch(b, w); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
+		if got := sketch(b, w, false); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
 			most, misses = n, 0
 		} else {
 			misses++

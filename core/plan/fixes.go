@@ -173,7 +173,7 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 	for field, text := range set {
 		b.Set(field, text)
 	}
-	got := sketch(b, w)
+	got := sketch(b, w, true)
 	if got == nil {
 		return false
 	}
@@ -186,10 +186,10 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 }
 
 // sketch plans a brief as far as its pieces, without faces, proof or layout;
-// nil when that can't be.
-func sketch(b brief.Brief, w Workshop) *Plan {
+// nil when that can't be. For their sizes alone they are not laid on sheets.
+func sketch(b brief.Brief, w Workshop, sizes bool) *Plan {
 	s := begin(b, w)
-	s.hasty = true
+	s.hasty, s.sizes = true, sizes
 	if len(s.job.Problems) > 0 {
 		return nil
 	}

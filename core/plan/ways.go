@@ -56,7 +56,8 @@ type search struct {
 	brief  *brief.Brief
 	things []contents.Thing
 	only   bool // the pinned way is wanted and the others need no ranking
-	hasty  bool // only whether it can be done is wanted
+	hasty  bool // only whether it can be done is wanted: few ways, no faces
+	sizes  bool // only whether each piece has a sheet, not how they lie on it
 	room   contents.Room
 	high   measure.Length // of dividers, 0 when left open
 }
@@ -64,6 +65,9 @@ type search struct {
 // run reads how the things are to lie, ranks the ways, and builds the box of
 // the pinned one or the best.
 func (s *search) run() *box.Box {
+	if len(s.things) == 0 && s.hasty {
+		return box.Draft(s.job, s.style)
+	}
 	if len(s.things) == 0 {
 		return box.Make(s.job, s.style)
 	}
@@ -93,7 +97,7 @@ func (s *search) run() *box.Box {
 	if len(s.job.Problems) > 0 {
 		return nil
 	}
-	b := s.build(s.job, chosen, false)
+	b := s.build(s.job, chosen, s.hasty)
 	s.plan.Load = chosen
 	return b
 }
@@ -154,8 +158,7 @@ func (s *search) rank(ways []contents.Load) []Way {
 			continue
 		}
 		w := Way{Load: l}
-		fit := layout.Fit(s.plan.toLay(b, 1), s.plan.Sheet.Width, s.plan.Sheet.Height)
-		w.Sheets, w.TooBig = len(fit.Sheets), len(fit.TooBig)
+		w.Sheets, w.TooBig = s.needs(b)
 		for _, p := range b.Pieces {
 			w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)
 		}
@@ -170,6 +173,21 @@ func (s *search) rank(ways []contents.Load) []Way {
 		out[i].Reason = reason(out, i)
 	}
 	return out
+}
+
+// needs gives how many sheets a box takes, and how many of its pieces none does.
+func (s *search) needs(b *box.Box) (sheets, tooBig int) {
+	pieces := s.plan.toLay(b, 1)
+	if s.sizes {
+		for _, p := range pieces {
+			if !s.plan.Sheet.Takes(p.W, p.H) {
+				tooBig++
+			}
+		}
+		return 1, tooBig
+	}
+	fit := layout.Fit(pieces, s.plan.Sheet.Width, s.plan.Sheet.Height)
+	return len(fit.Sheets), len(fit.TooBig)
 }
 
 // better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for

@@ -81,6 +81,15 @@ func begin(r *rand.Rand) found {
 	b.Set("box.style", box.Styles[r.IntN(len(box.Styles))].ID)
 	b.Set("arrange.compartments", insert.Kinds[r.IntN(len(insert.Kinds))].ID)
 	b.Set("card.sheet", "a3")
+	b.Set("contents.0.count", counts[r.IntN(len(counts))])
+	if r.IntN(2) == 0 { // small things, many of them
+		for _, m := range []string{"length", "width", "height", "diameter", "thickness"} {
+			b.Set("contents.0."+m, lengths[r.IntN(4)])
+		}
+	}
+	if r.IntN(3) == 0 {
+		b.Set("copies", "200")
+	}
 	f, _ := took(b)
 	return f
 }

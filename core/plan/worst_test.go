@@ -1,0 +1,35 @@
+package plan
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+)
+
+// BenchmarkWorst plans the documents that took longest of all that were tried
+// (scripts/worst looks for more): none should take 50 ms.
+func BenchmarkWorst(b *testing.B) {
+	files, err := filepath.Glob("testdata/worst/*.json")
+	if err != nil || len(files) == 0 {
+		b.Fatal("no documents", err)
+	}
+	for _, file := range files {
+		data, err := os.ReadFile(file)
+		if err != nil {
+			b.Fatal(err)
+		}
+		d, err := brief.Decode(data)
+		if err != nil {
+			b.Fatal(file, err)
+		}
+		b.Run(strings.TrimSuffix(filepath.Base(file), ".json"), func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				Make(d, Default)
+			}
+		})
+	}
+}
