@@ -229,29 +229,28 @@ func rulerNumber(l measure.Length, u measure.Unit) string {
 }
 
 // flags numbers each score by its distance along the ruler. Where two numbers
-// would touch, the second goes further out on a longer leader.
+// would touch, the second goes further out on a longer leader; where there is
+// no room there either, it stands in the tally and on the score card alone.
 func (f flat) flags() {
 	lastEnd := [2]float64{math.Inf(-1), math.Inf(-1)}
 	lastLow := [2]float64{math.Inf(-1), math.Inf(-1)}
 	for _, pass := range sorted(f.piece.Passes) {
 		d := pass.At.MM() * f.k
 		label := f.p.Step.Show(pass.At).Text
+		half, row := wide(label, 13)/2, 0
+		if pass.AlongWidth && f.x+d-half < lastEnd[0]+4 || !pass.AlongWidth && d < lastLow[0]+14 {
+			row = 1
+		}
+		if crowded := row == 1 && (pass.AlongWidth && f.x+d-half < lastEnd[1]+2 || !pass.AlongWidth && d < lastLow[1]+12); crowded {
+			continue
+		}
 		f.group("data-link", Link(f.piece, pass), "class", "flags")
 		if pass.AlongWidth {
-			half := wide(label, 13) / 2
-			row := 0
-			if f.x+d-half < lastEnd[0]+4 {
-				row = 1
-			}
 			lastEnd[row] = f.x + d + half
 			y := f.y - rulerWide - 8 - float64(row)*15
 			f.line("flag", f.x+d, y+3, f.x+d, f.y)
 			f.text(f.x+d, y, "flag-text", "middle", label)
 		} else {
-			row := 0
-			if d < lastLow[0]+14 {
-				row = 1
-			}
 			lastLow[row] = d
 			x := f.x - rulerWide - 7 - float64(row)*22
 			f.line("flag", x+2, f.y+d, f.x, f.y+d)

@@ -15,20 +15,24 @@ import (
 // upright, Pitch from level (0) to straight above (90).
 type View struct{ Yaw, Pitch float64 }
 
+// mostSeen is how many surfaces a picture shows at the most: beyond it the eye
+// tells them no more apart.
+const mostSeen = 1000
+
 // DefaultView looks over the front left corner.
 var DefaultView = View{-32, 28}
 
 // Folded draws the box in a pose, with its contents, hidden card hidden.
 func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 	c := &canvas{}
-	sceneOf(p, pose, v).paint(c, v, w, h)
+	sceneOf(p, pose, v, fold.Cuts{}).paint(c, v, w, h, mostSeen)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
 	return picture("folded", w, h, says, c)
 }
 
 // sceneOf puts the box in a pose, with its contents when they are in.
-func sceneOf(p *plan.Plan, pose box.Pose, v View) *scene {
-	scene := &scene{eye: v.eye(), print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
+func sceneOf(p *plan.Plan, pose box.Pose, v View, cuts fold.Cuts) *scene {
+	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
 	a := p.Box.Assemble(p.Card.Caliper, pose)
 	for _, body := range a.Bodies {
 		scene.body(body, p.Card.Colour, p.Card.Inside)
@@ -61,6 +65,7 @@ type scene struct {
 	polys  []poly
 	things [][]poly
 	print  *printing
+	cuts   fold.Cuts
 }
 
 // poly is a convex polygon. Real says which edges are edges of card.
@@ -87,7 +92,7 @@ func (s *scene) body(b *fold.Body, outside, inside string) {
 		if f.In.Dot(s.eye) <= 0 {
 			colour, print = outside, s.print.on(f.Frame)
 		}
-		for _, part := range f.Convex() {
+		for _, part := range f.Convex(s.cuts) {
 			s.polys = append(s.polys, poly{points: part.Points, real: part.Real, normal: f.In, colour: colour, print: print})
 		}
 	}
@@ -96,7 +101,7 @@ func (s *scene) body(b *fold.Body, outside, inside string) {
 // paint orders the polygons by a tree of planes (each plane splits what
 // crosses it, so the order is right from any side) and draws those that are
 // seen.
-func (s *scene) paint(c *canvas, v View, w, h float64) {
+func (s *scene) paint(c *canvas, v View, w, h float64, most int) {
 	right, up := v.screen()
 	flat := func(p fold.Vec) (x, y float64) { return p.Dot(right), -p.Dot(up) }
 	loX, loY, hiX, hiY := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
@@ -117,7 +122,7 @@ func (s *scene) paint(c *canvas, v View, w, h float64) {
 	}
 	s.print.define(c, right, up, k, dx, dy)
 	pen := pen{canvas: c, scene: s, place: place, right: right, up: up, k: k}
-	for _, p := range seen(s.painted(), place, w, h) {
+	for _, p := range seen(s.painted(), place, w, h, most) {
 		pen.draw(p)
 	}
 }
@@ -172,9 +177,10 @@ func (n *pen) draw(p poly) {
 		n.tag("path", "class", "face", "d", b.String()+"Z", "fill", fill)
 		return
 	}
-	n.tag("path", "d", b.String()+"Z", "fill", fill)
-	if bare.Len() > 0 { // over the seam, or what lies behind shines through
-		n.tag("path", "d", bare.String(), "stroke", fill, "stroke-width", "1")
+	if bare.Len() > 0 { // over the seam too, or what lies behind shines through
+		n.tag("path", "d", b.String()+"Z", "fill", fill, "stroke", fill)
+	} else {
+		n.tag("path", "d", b.String()+"Z", "fill", fill)
 	}
 	if p.print > 0 {
 		n.tag("path", "d", b.String()+"Z", "fill", n.scene.print.fill(p.print))

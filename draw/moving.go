@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/box"
+	"brevium/core/fold"
 	"brevium/core/plan"
 )
 
@@ -31,6 +32,7 @@ func Moving(p *plan.Plan, w, h float64) string {
 		all += long[i]
 	}
 	c := &canvas{}
+	cuts := fold.Cuts{}
 	at := 0
 	for i, pose := range poses {
 		values, times := []string{"hidden"}, []string{"0"}
@@ -48,8 +50,8 @@ func Moving(p *plan.Plan, w, h float64) string {
 		c.group("visibility", seen)
 		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42), "repeatCount", "indefinite",
 			"calcMode", "discrete", "values", strings.Join(values, ";"), "keyTimes", strings.Join(times, ";"))
-		scene := sceneOf(p, pose, DefaultView)
-		scene.paint(c, DefaultView, w, h)
+		scene := sceneOf(p, pose, DefaultView, cuts)
+		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))
 		c.end()
 	}
 	return picture("folded", w, h, p.Box.Style.Title+", folding", c)

@@ -174,7 +174,7 @@ func form(f *fold.Placed) solidForm {
 			out.Creases = append(out.Creases, i)
 		}
 	}
-	for _, part := range f.Convex() {
+	for _, part := range f.Convex(fold.Cuts{}) {
 		for i := 2; i < len(part.Points); i++ {
 			out.Triangles = append(out.Triangles, point(part.Points[0]), point(part.Points[i-1]), point(part.Points[i]))
 		}

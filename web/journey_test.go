@@ -27,9 +27,9 @@ type visitor struct {
 	stop    func() // ends the server
 }
 
-func visit(t *testing.T) *visitor {
+func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 	t.Helper()
-	address, stop, err := browser.Serve(t.Context(), t.TempDir(), demo.Fill)
+	address, stop, err := browser.Serve(t.Context(), t.TempDir(), demo.Fill, between...)
 	if err != nil {
 		t.Fatal(err)
 	}

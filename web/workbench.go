@@ -190,6 +190,9 @@ func (st *state) title(v view) string {
 			name += ", " + words.Small(w.Title)
 		}
 	}
+	if v.View == "flat" && v.Piece != "" {
+		name += ", " + words.Plain(v.Piece)
+	}
 	return name
 }
 

@@ -1,5 +1,11 @@
 package fold
 
+import (
+	"math"
+
+	"brevium/core/sheet"
+)
+
 // Convex is a convex part of a face; Real says which edges, from each point
 // to the next, are edges of the face.
 type Convex struct {
@@ -7,8 +13,12 @@ type Convex struct {
 	Real   []bool
 }
 
+// Cuts remembers how faces are cut into triangles, which is the same however
+// they stand.
+type Cuts map[*sheet.Face][][3][2]float64
+
 // Convex cuts the face into convex parts, for pictures.
-func (p *Placed) Convex() []Convex {
+func (p *Placed) Convex(cuts Cuts) []Convex {
 	flat := p.flatten(p.Poly)
 	if len(p.Holes) == 0 && isConvex(flat) {
 		real := make([]bool, len(p.Poly))
@@ -21,20 +31,29 @@ func (p *Placed) Convex() []Convex {
 	for _, ring := range append([][]Vec{p.Poly}, p.Holes...) {
 		ring := p.flatten(ring)
 		for i, a := range ring {
-			edge[[2][2]float64{a, ring[(i+1)%len(ring)]}] = true
+			edge[[2][2]float64{grain(a), grain(ring[(i+1)%len(ring)])}] = true
 		}
 	}
 	var out []Convex
-	for _, t := range triangles(p.card(p)) {
+	if cuts[p.Face] == nil {
+		cuts[p.Face] = triangles(p.card(p))
+	}
+	for _, t := range cuts[p.Face] {
 		var c Convex
 		for i, a := range t {
 			b := t[(i+1)%3]
 			c.Points = append(c.Points, p.At.Add(p.X.Times(a[0])).Add(p.Y.Times(a[1])))
-			c.Real = append(c.Real, edge[[2][2]float64{a, b}] || edge[[2][2]float64{b, a}])
+			c.Real = append(c.Real, edge[[2][2]float64{grain(a), grain(b)}] || edge[[2][2]float64{grain(b), grain(a)}])
 		}
 		out = append(out, c)
 	}
 	return out
+}
+
+// grain rounds a place so that it is the same however the face stands.
+func grain(a [2]float64) [2]float64 {
+	const fine = 1e4
+	return [2]float64{math.Round(a[0]*fine) / fine, math.Round(a[1]*fine) / fine}
 }
 
 func isConvex(poly [][2]float64) bool {

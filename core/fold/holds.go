@@ -60,7 +60,7 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 				continue // not across the way
 			}
 			for _, t := range things {
-				if f.inTheWay(t, d.dir) {
+				if f.beyond(t, d.dir) < room && f.inTheWay(t, d.dir) {
 					room = min(room, f.ahead(t, d.dir))
 				}
 			}
@@ -184,10 +184,6 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 	if math.Abs(p.In.Dot(dir)) < 0.999 {
 		return math.Inf(1)
 	}
-	far := t.Hi
-	if dir.X+dir.Y+dir.Z < 0 {
-		far = t.Lo
-	}
 	// Only a face beyond the middle of the thing lies on that side of it.
 	mid := t.Lo.Add(t.Hi).Times(0.5)
 	if p.Poly[0].Sub(mid).Dot(dir) <= 0 {
@@ -204,6 +200,16 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 	}
 	if len(shadow) == 0 {
 		return math.Inf(1)
+	}
+	return p.beyond(t, dir)
+}
+
+// beyond is how far the card of a face that lies across a way is from the side
+// of a thing that goes first along it.
+func (p *Placed) beyond(t Block, dir Vec) float64 {
+	far := t.Hi
+	if dir.X+dir.Y+dir.Z < 0 {
+		far = t.Lo
 	}
 	return p.Poly[0].Sub(far).Dot(dir) - p.Body.T/2
 }

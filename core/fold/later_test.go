@@ -108,7 +108,7 @@ func TestFacesWithHoles(t *testing.T) {
 		p.Find()
 		f := Folded(p, 0.3).Faces[0]
 		sum := 0.0
-		for _, part := range f.Convex() {
+		for _, part := range f.Convex(Cuts{}) {
 			sum += math.Abs(area(f.flatten(part.Points)))
 		}
 		if math.Abs(sum-f.Area()) > 1e-3*f.Area() || len(f.Face.Holes) != 2 {

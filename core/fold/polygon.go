@@ -31,11 +31,19 @@ func bridge(ring, hole [][2]float64) [][2]float64 {
 		hole = slices.Clone(hole)
 		slices.Reverse(hole)
 	}
-	best, ri, hi := math.Inf(1), 0, 0
+	lo, high := hole[0], hole[0]
+	for _, p := range hole {
+		lo = [2]float64{min(lo[0], p[0]), min(lo[1], p[1])}
+		high = [2]float64{max(high[0], p[0]), max(high[1], p[1])}
+	}
+	best, ri, hi := math.Inf(1), 0, 0 // the square of the distance, and where
 	for i, a := range ring {
+		if x, y := max(lo[0]-a[0], a[0]-high[0], 0), max(lo[1]-a[1], a[1]-high[1], 0); x*x+y*y >= best {
+			continue
+		}
 		for k, b := range hole {
-			if d := math.Hypot(a[0]-b[0], a[1]-b[1]); d < best {
-				best, ri, hi = d, i, k
+			if x, y := a[0]-b[0], a[1]-b[1]; x*x+y*y < best {
+				best, ri, hi = x*x+y*y, i, k
 			}
 		}
 	}
@@ -213,7 +221,12 @@ func isEar(poly [][2]float64, a, b, c [2]float64) bool {
 	if area(t) <= 1e-9 {
 		return false
 	}
+	lo := [2]float64{min(a[0], b[0], c[0]), min(a[1], b[1], c[1])}
+	hi := [2]float64{max(a[0], b[0], c[0]), max(a[1], b[1], c[1])}
 	for _, p := range poly {
+		if p[0] < lo[0] || p[0] > hi[0] || p[1] < lo[1] || p[1] > hi[1] {
+			continue
+		}
 		if p != a && p != b && p != c && inside(t, p) {
 			return false
 		}

@@ -91,8 +91,12 @@ var splits = []func(free Rect, w, h Length) bool{
 	func(Rect, Length, Length) bool { return false },
 }
 
-// many is how many pieces make trying every rule too slow to feel at once.
-const many = 120
+// Of many pieces only the rules that serve best are tried, and of very many as
+// few as so many placings allow.
+const (
+	many    = 120
+	placing = 6000
+)
 
 // Fit lays the pieces on sheets of one size.
 func Fit(pieces []Piece, w, h Length) Layout {
@@ -107,14 +111,19 @@ func Fit(pieces []Piece, w, h Length) Layout {
 		}
 	}
 	var best Layout
+	placed := 0
 	for i, order := range orders {
+		if i > 0 && len(all) > many {
+			break
+		}
 		sorted := slices.Clone(all)
 		slices.SortStableFunc(sorted, order)
 		for k, fit := range fits {
 			for s, split := range splits {
-				if len(all) > many && (i > 0 || k > 1 || s > 2) {
+				if len(all) > many && (i > 0 || k > 1 || s > 2) || best.Sheets != nil && placed+len(all) > placing && len(all) > many {
 					continue
 				}
+				placed += len(all)
 				if got := pack(sorted, w, h, rule{order, fit, split}); best.Sheets == nil || got.better(best) {
 					best = got
 				}

@@ -26,8 +26,12 @@ type Workshop struct{ stock.Shelf }
 // Default is the workshop of a maker who has said nothing about it.
 var Default = Workshop{stock.Default}
 
-// MostCopies is how many of one box a plan lays out.
-const MostCopies = 200
+// MostCopies is how many of one box a plan lays out, MostPieces how many pieces
+// of them all.
+const (
+	MostCopies = 200
+	MostPieces = 6000
+)
 
 // Plan is a box ready to cut. When Problems is not empty there is no box.
 type Plan struct {
@@ -163,11 +167,24 @@ func (p *Plan) finish(r *brief.Reader, w Workshop, job *box.Job) {
 		p.tooLarge(r, job)
 		return
 	}
+	if each := p.pieces(); each*p.Copies > MostPieces {
+		r.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", p.Copies, each),
+			fmt.Sprintf("Make at most %d at a time.", max(1, MostPieces/each)))
+		return
+	}
 	p.Blocks = blocks(p.Load, p.Kind, p.Box, job)
 	p.Checks = p.Box.Prove(job, p.Blocks)
 	p.lay(r, w)
 	p.Cards, p.Steps = p.bench(r)
 	p.warn(r)
+}
+
+// pieces counts what is cut for one box.
+func (p *Plan) pieces() (n int) {
+	for _, piece := range p.toLay(p.Box, 1) {
+		n += piece.Count
+	}
+	return n
 }
 
 func fitsAll(s stock.Sheet, b *box.Box) bool {

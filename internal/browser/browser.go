@@ -5,6 +5,8 @@ package browser
 import (
 	"context"
 	"fmt"
+	"io"
+	"log"
 	"log/slog"
 	"net"
 	"net/http"
@@ -52,8 +54,10 @@ func Start(parent context.Context, width, height int) (ctx context.Context, stop
 	return ctx, func() { end(); endAlloc(); os.RemoveAll(dir) }, nil
 }
 
-// Serve runs the application on a free port over a store in dir.
-func Serve(ctx context.Context, dir string, fill func(context.Context, *store.Store) error) (address string, stop func(), err error) {
+// Serve runs the application on a free port over a store in dir. What lies
+// between may be put in the way of every request.
+func Serve(ctx context.Context, dir string, fill func(context.Context, *store.Store) error,
+	between ...func(http.Handler) http.Handler) (address string, stop func(), err error) {
 	s, err := store.Open(ctx, filepath.Join(dir, "test.db"))
 	if err != nil {
 		return "", nil, err
@@ -67,11 +71,14 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 	if err != nil {
 		return "", nil, err
 	}
+	for _, put := range between {
+		handler = put(handler)
+	}
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		return "", nil, err
 	}
-	server := &http.Server{Handler: handler}
+	server := &http.Server{Handler: handler, ErrorLog: log.New(io.Discard, "", 0)}
 	web.Timeouts(server)
 	go server.Serve(l)
 	return "http://" + l.Addr().String(), func() { server.Close(); s.Close() }, nil

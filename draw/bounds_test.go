@@ -1,0 +1,191 @@
+package draw
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/box"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/plan"
+)
+
+// heavy gives plans as full as any that is accepted.
+func heavy(t testing.TB) map[string]*plan.Plan {
+	t.Helper()
+	out := map[string]*plan.Plan{}
+	for shape, kinds := range map[string][]string{"ball": {"none", "platform"}, "block": {"none"}, "cylinder": {"none", "slotted"}} {
+		for _, kind := range kinds {
+			b := brief.New("mm")
+			b.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: brief.Text(shape), Length: "8 mm", Width: "8 mm", Height: "8 mm", Diameter: "8 mm", Count: "500", Stack: "1"}}
+			if kind == "platform" {
+				b.Contents[0].Count = "100"
+			}
+			b.Set("arrange.compartments", kind)
+			b.Set("box.options.lid", "none")
+			b.Set("card.sheet", "a3")
+			b.Set("copies", "12")
+			if p := plan.Make(b, plan.Default); p.OK() {
+				out[shape+" "+kind] = p
+			}
+		}
+	}
+	files, _ := filepath.Glob("../core/plan/testdata/worst/*.json")
+	for _, file := range files {
+		data, err := os.ReadFile(file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, err := brief.Decode(data)
+		if err != nil {
+			t.Fatal(file, err)
+		}
+		if p := plan.Make(b, plan.Default); p.OK() {
+			out[filepath.Base(file)] = p
+		}
+	}
+	if len(out) < 8 {
+		t.Fatalf("only %d plans", len(out))
+	}
+	return out
+}
+
+func picturesOf(p *plan.Plan) map[string]string {
+	return map[string]string{
+		"flat": Flat(p, "", 690, 560), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
+		"open": Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, box.Closed, DefaultView, 690, 480),
+		"half": Folded(p, box.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216), "way": Arrangement(p.Load, 150, 100),
+	}
+}
+
+// Every picture of any plan is under 400 kB; what the closed box hides is not
+// drawn.
+func TestPicturesAreBounded(t *testing.T) {
+	for name, p := range heavy(t) {
+		for what, svg := range picturesOf(p) {
+			if len(svg) > 400<<10 {
+				t.Errorf("%s of %s: %d kB", what, name, len(svg)>>10)
+			}
+		}
+	}
+	b := brief.New("mm")
+	b.Contents = []brief.Item{{ID: "1", Name: "bulb", Shape: "ball", Diameter: "30 mm", Count: "40"}, {ID: "2", Name: "tin", Shape: "cylinder", Diameter: "30 mm", Height: "30 mm", Count: "4"}}
+	b.Set("card.sheet", "a3")
+	for _, style := range box.Styles {
+		b.Box = brief.Box{Style: brief.Text(style.ID)}
+		p := plan.Make(b, plan.Default)
+		if !p.OK() {
+			continue
+		}
+		closed, open := Folded(p, box.Closed, DefaultView, 690, 480), Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
+		if style.ID != "sleeve-drawer" && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
+			t.Errorf("%s: the closed box shows what is in it", style.ID)
+		}
+		if n := strings.Count(open, "<circle"); style.ID == "tray-lid" && n < 8 {
+			t.Errorf("the open box shows %d balls", n)
+		}
+	}
+}
+
+// Things are painted so that none covers what is nearer: sets that stand as
+// they may in a box, seen from anywhere, and counted against depth.
+func TestThingsBackToFront(t *testing.T) {
+	r := rand.New(rand.NewPCG(9, 9))
+	for range 60 {
+		var blocks []fold.Block
+		for x := range 5 {
+			for y := range 4 {
+				at, z := fold.Vec{X: float64(x) * 22, Y: float64(y)*21 + float64(x%2)*3}, 0.0
+				for range 1 + r.IntN(3) {
+					size := fold.Vec{X: 8 + 12*r.Float64(), Y: 8 + 12*r.Float64(), Z: 5 + 15*r.Float64()}
+					b := fold.Block{Name: fmt.Sprint(len(blocks)), Lo: fold.Vec{X: at.X, Y: at.Y, Z: z}, Shape: []fold.Shape{fold.Brick, fold.Ball, fold.Upright}[r.IntN(3)]}
+					if b.Shape != fold.Brick {
+						size.Y = size.X
+					}
+					if b.Shape == fold.Ball {
+						size.Z = size.X
+					}
+					b.Hi = b.Lo.Add(size)
+					z = b.Hi.Z
+					blocks = append(blocks, b)
+				}
+			}
+		}
+		v := View{Yaw: r.Float64()*360 - 180, Pitch: r.Float64()*178 - 89}
+		order := backToFront(blocks, v)
+		if len(order) != len(blocks) {
+			t.Fatalf("%d of %d things", len(order), len(blocks))
+		}
+		s := &scene{eye: v.eye()}
+		right, up := v.screen()
+		flat := func(q fold.Vec) [2]float64 { return [2]float64{q.Dot(right), q.Dot(up)} }
+		var painted []poly
+		for _, b := range order {
+			painted = append(painted, s.thing(b)...)
+		}
+		for range 300 {
+			of := painted[r.IntN(len(painted))]
+			mid := fold.Vec{}
+			for _, p := range of.points {
+				mid = mid.Add(p.Times(1 / float64(len(of.points))))
+			}
+			at := flat(mid.Add(of.points[0].Sub(mid).Times(r.Float64() * 0.9)))
+			nearest, _, _ := depth(painted, s.eye, flat, at, -1)
+			last, _, ok := depth(painted, s.eye, flat, at, 1)
+			// Flats within one thing stand for its outline: they may differ by its size.
+			if ok && nearest-last > 21 {
+				t.Fatalf("%v: what lies %.1f mm behind is painted last", v, nearest-last)
+			}
+		}
+	}
+}
+
+// BenchmarkPicture draws the fullest box there is.
+func BenchmarkPicture(b *testing.B) {
+	for name, p := range heavy(b) {
+		if strings.HasSuffix(name, ".json") {
+			continue
+		}
+		b.Run(strings.ReplaceAll(name, " ", "-"), func(b *testing.B) {
+			for b.Loop() {
+				Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
+			}
+		})
+	}
+}
+
+// The numbers of a turn on the board stand clear of each other, in every style.
+func TestBoardNumbers(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 8))
+	for _, style := range box.Styles {
+		for range 8 {
+			p := sizedOr(style.ID, 60+r.IntN(80), 45+r.IntN(50), 22+r.IntN(60))
+			if !p.OK() {
+				continue
+			}
+			for _, card := range p.Cards {
+				for i := range card.Turns {
+					boxes := textBoxes(Board(p, card, i))
+					for k, a := range boxes {
+						for _, b := range boxes[k+1:] {
+							if w, h := min(a.x1, b.x1)-max(a.x0, b.x0), min(a.y1, b.y1)-max(a.y0, b.y0); w > 0.5 && h > 1 {
+								t.Errorf("%s, %s, turn %d: %q lies on %q", style.ID, card.Piece, i, a.text, b.text)
+							}
+						}
+					}
+				}
+			}
+		}
+	}
+}
+
+// Every word of the glossary has its picture.
+func TestWordPictures(t *testing.T) {
+	if Word("nothing", "x") != "" || !strings.Contains(Word("score", "score"), `class="groove"`) {
+		t.Error("a word's picture is another's")
+	}
+}
