@@ -74,7 +74,7 @@ func Arrangements(q Request) []Load {
 	var out []Load
 	if len(q.Things) == 1 {
 		t := q.Things[0]
-		for _, g := range groups(0, t, q.gap(), !q.Slotted) {
+		for _, g := range q.likely(groups(0, t, q.gap(), !q.Slotted)) {
 			out = append(out, q.table([][]group{{g}}, true))
 		}
 	} else {
@@ -109,6 +109,45 @@ func Arrangements(q Request) []Load {
 		// Two that are told alike are told apart.
 		if named[out[i].Says]++; named[out[i].Says] > 1 {
 			out[i].Says += fmt.Sprintf(" (%d)", named[out[i].Says])
+		}
+	}
+	return out
+}
+
+// mostGroups is how many ways to lay one kind out are gone into.
+const mostGroups = 120
+
+// likely keeps, of very many ways to lay one kind out, those that take least
+// card, those that go into a size that is given before the others, and the one
+// that is pinned.
+func (q Request) likely(all []group) []group {
+	if len(all) <= mostGroups {
+		return all
+	}
+	type ranked struct {
+		group
+		fits bool
+		card float64
+	}
+	list := make([]ranked, len(all))
+	for i, g := range all {
+		h := 2 * (q.Room.Below + g.size.Height + q.Room.Above).MM()
+		side := 2 * q.Room.side().MM()
+		list[i] = ranked{g, false, (g.size.Length.MM() + side + h) * (g.size.Width.MM() + side + h)}
+		if in := q.Inside; in != nil {
+			list[i].fits = g.size.Length <= in.Length && g.size.Width <= in.Width && q.Room.Below+g.size.Height-q.Room.Proud <= in.Height
+		}
+	}
+	slices.SortStableFunc(list, func(a, b ranked) int {
+		if a.fits != b.fits {
+			return map[bool]int{true: -1, false: 1}[a.fits]
+		}
+		return cmp.Compare(a.card, b.card)
+	})
+	out := make([]group, 0, mostGroups+1)
+	for i, r := range list {
+		if i < mostGroups || q.Pin != "" && fmt.Sprintf("0%s./", r.id()) == q.Pin {
+			out = append(out, r.group)
 		}
 	}
 	return out

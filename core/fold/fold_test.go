@@ -134,7 +134,7 @@ func TestHolds(t *testing.T) {
 		holds  bool
 		says   string
 	}{
-		{thing(40, 25, 15, 0), true, "left 4.8, right 4.8, front 2.0, back 2.0, above 4.8"},
+		{thing(40, 25, 15, 0), true, "left 4.8 mm, right 4.8 mm, front 2.0 mm, back 2.0 mm, above 4.8 mm"},
 		{thing(49.7, 29, 19, 0), true, "left 0.0"},
 		{thing(50.5, 25, 15, 0), false, "tin meets left of the tray"},
 		{thing(40, 25, 15, 6), false, "tin meets right of the tray"},

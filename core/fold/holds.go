@@ -77,9 +77,9 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 		} else {
 			faults = append(faults, fmt.Sprintf("the contents stand out %.1f mm on the side %s", -room, d.name))
 		}
-		says = append(says, fmt.Sprintf("%s %.1f", d.name, room))
+		says = append(says, fmt.Sprintf("%s %.1f mm", d.name, room))
 	}
-	c.Figure = strings.Join(says, ", ") + " mm free"
+	c.Figure = strings.Join(says, ", ") + " free"
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}

@@ -283,12 +283,12 @@ func Clears(outer, inner *Body, sides ...string) Check {
 		if g.Tabs < -yields*outer.T {
 			c.Holds = false
 		}
-		says = append(says, fmt.Sprintf("%s %.2f", g.Side, g.Walls))
+		says = append(says, fmt.Sprintf("%s %.2f mm", g.Side, g.Walls))
 	}
 	if met < len(sides) {
 		c.Holds = false
 		says = append(says, fmt.Sprintf("only %d of %d sides meet", met, len(sides)))
 	}
-	c.Figure = strings.Join(says, ", ") + " mm"
+	c.Figure = strings.Join(says, ", ")
 	return c
 }

@@ -232,7 +232,7 @@ func (p *Plan) lay(r *brief.Reader, w Workshop) {
 		}
 		r.Warn(brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: fix})
 	}
-	p.Checks = append(p.Checks, check)
+	p.Checks = p.told(append(p.Checks, check))
 }
 
 func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {

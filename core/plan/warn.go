@@ -34,8 +34,9 @@ func (p *Plan) warnCorners(r *brief.Reader) {
 				continue
 			}
 			w := brief.Warning{Code: "tight-corners",
-				Text: fmt.Sprintf("The lid will be tight at its corners: the tabs inside it want %.1f mm more at the %s than the clearance leaves.", -g.Tabs, g.Side),
-				Fix:  "Choose the next looser fit, or lighter card."}
+				Text: fmt.Sprintf("The lid will be tight at its corners: the tabs inside it want %s more at the %s than the clearance leaves.",
+					inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), g.Side),
+				Fix: "Choose the next looser fit, or lighter card."}
 			switch p.Brief.Tools.Fit {
 			case "snug":
 				w.Set = map[string]string{"tools.fit": "easy"}
