@@ -2,8 +2,10 @@ package web
 
 import (
 	"html/template"
+	"maps"
 	"net/http"
 	"regexp"
+	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v4"
@@ -32,6 +34,7 @@ var knownWords = func() *regexp.Regexp {
 	for _, m := range words.Glossary {
 		all = append(all, regexp.QuoteMeta(m.Word))
 	}
+	all = append(all, slices.Sorted(maps.Keys(words.Short()))...)
 	return regexp.MustCompile(`(?i)\b(` + strings.Join(all, "|") + `)s?\b`)
 }()
 
@@ -42,6 +45,9 @@ func wordIn(text string) (m words.Meaning, from, to int, ok bool) {
 		return m, 0, 0, false
 	}
 	word := strings.ToLower(text[at[2]:at[3]])
+	if long, ok := words.Short()[word]; ok {
+		word = long
+	}
 	for _, m := range words.Glossary {
 		if m.Word == word {
 			return m, at[0], at[1], true
@@ -64,6 +70,17 @@ func wordLink(text string) template.HTML {
 // plain are words that every maker knows; a mark beside them would only be in
 // the way.
 var plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true, "tab": true, "score": true, "step": true, "proof": true}
+
+// Words are those of the answers to a field that may want explaining.
+func (f field) Words() (out []words.Meaning) {
+	for _, c := range f.Choices {
+		m, _, _, ok := wordIn(c.Label)
+		if ok && !plain[m.ID] && !slices.Contains(out, m) {
+			out = append(out, m)
+		}
+	}
+	return out
+}
 
 // wordMark is a small mark to stand beside a label, which leads to what its
 // word means; none where the glossary has no such word.

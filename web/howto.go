@@ -10,6 +10,7 @@ import (
 	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/words"
 	"brevium/draw"
 )
 
@@ -116,7 +117,7 @@ func (s *Server) lidThatGoesOn() []lesson {
 		p := s.sampler("clearance", school.id)
 		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the fit.", plainly(p.Step.Show(p.Box.Clearance).String()))}
 		for _, card := range p.Cards {
-			says = append(says, fmt.Sprintf("The %s: %s", card.Piece, card.Says[0]))
+			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
 		}
 		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300))}})
 	}

@@ -46,7 +46,7 @@ func main() {
 		} else {
 			kept = got
 		}
-		stop := time.Now().Add(time.Duration(5+r.IntN(60)) * time.Millisecond)
+		stop := time.Now().Add(time.Duration(5+r.IntN(250)) * time.Millisecond)
 		killed := make(chan bool)
 		go func() {
 			time.Sleep(time.Until(stop))
