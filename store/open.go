@@ -61,7 +61,16 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		s.Close()
 		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
 	}
-	return s, nil
+	return s, s.forgetArrived(ctx)
+}
+
+// forgetArrived drops the names of changes that no window waits for any more.
+func (s *Store) forgetArrived(ctx context.Context) error {
+	old := time.Now().UTC().Add(-30 * 24 * time.Hour).Format(clock)
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `DELETE FROM arrived WHERE at < ?`, old)
+		return err
+	})
 }
 
 // connect opens a database file, whatever letters its name has.

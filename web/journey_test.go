@@ -12,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -29,6 +30,7 @@ type visitor struct {
 
 func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 	t.Helper()
+	t.Parallel()
 	address, stop, err := browser.Serve(t.Context(), t.TempDir(), demo.Fill, between...)
 	if err != nil {
 		t.Fatal(err)
@@ -39,9 +41,15 @@ func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 		t.Fatal(err)
 	}
 	t.Cleanup(end)
-	ctx, cancel := context.WithTimeout(ctx, 4*time.Minute)
+	ctx, cancel := context.WithTimeout(ctx, 5*time.Minute)
 	t.Cleanup(cancel)
-	return &visitor{t, ctx, address, stop}
+	v := &visitor{t, ctx, address, stop}
+	v.do("begin", chromedp.Navigate("about:blank"))
+	// A page in a window that nobody looks at has no focus to show.
+	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
+		t.Fatal(err)
+	}
+	return v
 }
 
 func (v *visitor) do(what string, steps ...chromedp.Action[chromedp.Void]) {
@@ -63,7 +71,7 @@ func run[T any](v *visitor, a chromedp.Action[T]) T {
 // until waits for a script's truth.
 func (v *visitor) until(what, script string) {
 	v.t.Helper()
-	end := time.Now().Add(15 * time.Second)
+	end := time.Now().Add(25 * time.Second)
 	for time.Now().Before(end) {
 		// While a page is on its way there may be nothing to ask yet.
 		if ok, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](script)); err == nil && ok {

@@ -283,4 +283,6 @@ func TestRowsAndKeys(t *testing.T) {
 	if run(v, chromedp.Evaluate[string](`document.querySelector("#workbench").dataset.view`)) != "folded" {
 		t.Error("a key that is switched off works")
 	}
+	run(v, chromedp.Evaluate[any](`document.body.dispatchEvent(new KeyboardEvent("keydown", {key: "p", ctrlKey: true, bubbles: true, cancelable: true})); 1`))
+	v.until("the plan to print", `location.pathname.endsWith("/print") && document.querySelector(".print-sheet") !== null`)
 }

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 )
 
 // audit looks at a page as laid out: nothing wider than the window, every
@@ -24,7 +25,8 @@ const audit = `(() => {
     const r = (el.closest("label") || el).getBoundingClientRect();
     if (!named(el)) faults.push("no name: " + el.outerHTML.slice(0, 90));
     const inText = el.tagName === "A" && el.closest("p");
-    if (!inText && (r.height < 24 || r.width < 24)) faults.push("small (" + r.width + " by " + r.height + "): " + el.outerHTML.slice(0, 90));
+    const least = innerWidth < 700 && !el.matches(".what, .word") && !el.closest("svg, .course") ? 43.5 : 24;
+    if (!inText && (r.height < least || r.width < 24)) faults.push("small (" + r.width + " by " + r.height + "): " + el.outerHTML.slice(0, 90));
   }
   const rgb = (s) => { const m = s.match(/[\d.]+/g).map(Number); return m.length > 3 ? m : [...m, 1]; };
   const lum = ([r, g, b]) => { const f = (c) => (c /= 255) <= 0.03928 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4; return 0.2126 * f(r) + 0.7152 * f(g) + 0.0722 * f(b); };
@@ -40,6 +42,40 @@ const audit = `(() => {
   return [...new Set(faults)].slice(0, 12);
 })()`
 
+// unseen tells what shows no sign that it has the focus.
+const unseen = `(() => {
+  const faults = [];
+  for (const d of document.querySelectorAll("details")) d.open = true;
+  for (const el of document.querySelectorAll('a[href], button, input:not([type=hidden]), select, textarea, summary, [tabindex="0"]')) {
+    if (el.disabled || el.closest("[aria-hidden], dialog:not([open])") || !el.getClientRects().length) continue;
+    el.focus({ focusVisible: true, preventScroll: true });
+    if (document.activeElement !== el) { faults.push("no focus: " + el.outerHTML.slice(0, 90)); continue; }
+    const s = getComputedStyle(el), thing = el.matches(".stack") && getComputedStyle(el.querySelector(".thing"));
+    const rim = s.outlineStyle !== "none" && parseFloat(s.outlineWidth) >= 2;
+    if (!rim && !(thing && parseFloat(thing.strokeWidth) >= 2)) faults.push("nothing shows: " + el.outerHTML.slice(0, 90));
+  }
+  return [...new Set(faults)].slice(0, 10);
+})()`
+
+// What has the focus shows it, on every page and in both settings, and the skip
+// link skips.
+func TestFocusIsSeen(t *testing.T) {
+	v := visit(t)
+	v.do("open", chromedp.Navigate(v.address))
+	project := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[6].getAttribute("href")`))
+	for i, page := range []string{"/", "/bin", "/library", "/words", project + "/print", project + "?stage=contents&view=above", project + "?stage=box&view=folded", project + "?stage=card&view=ways", project + "?stage=record&view=styles"} {
+		run(v, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, []string{"light", "dark"}[i%2])))
+		v.do("open", chromedp.Navigate(v.address+page))
+		for _, fault := range run(v, chromedp.Evaluate[[]string](unseen)) {
+			t.Errorf("%s: %s", page, fault)
+		}
+	}
+	for page, want := range map[string]string{"/": "main", project: "workbench"} {
+		v.do("open", chromedp.Navigate(v.address+page), chromedp.Focus(chromedp.CSS(".skip")), chromedp.KeyEvent(kb.Enter))
+		v.until("skipped", fmt.Sprintf(`document.activeElement.id === %q`, want))
+	}
+}
+
 // Every page at three widths and in both settings stands up to the audit.
 func TestLook(t *testing.T) {
 	v := visit(t)
@@ -51,9 +87,9 @@ func TestLook(t *testing.T) {
 	}
 	list := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[14].getAttribute("href")`))
 	pages = append(pages, project+"?stage=box&view=styles", list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
-	for _, theme := range []string{"light", "dark"} {
+	for theme, widths := range map[string][]int64{"light": {320, 820, 1280}, "dark": {1280}} {
 		run(v, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, theme)))
-		for _, width := range []int64{320, 820, 1280} {
+		for _, width := range widths {
 			v.do("size", chromedp.EmulateViewport(width, 800))
 			for _, page := range pages {
 				v.do("open", chromedp.Navigate(v.address+page))

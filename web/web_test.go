@@ -13,6 +13,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 
 	"brevium/core/brief"
@@ -484,6 +485,54 @@ func BenchmarkChange(b *testing.B) {
 	for b.Loop() {
 		n++
 		if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@1.count", fmt.Sprint(1+n%7)); w.Code != 200 {
+			b.Fatal(w.Code)
+		}
+	}
+}
+
+// A list brought in while other changes land waits its turn, and nothing fails.
+func TestListWhileOthersChange(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	var wait sync.WaitGroup
+	for i := range 12 {
+		wait.Go(func() {
+			if i%3 == 0 {
+				if w := a.send("/projects/"+id+"/things", "list", "name,count\ntin,3\n"); w.Code != http.StatusSeeOther {
+					t.Errorf("a list: %d %.300s", w.Code, w.Body)
+				}
+				return
+			}
+			if w := a.post("/projects/"+id+"/change", "notes", fmt.Sprint("note ", i)); w.Code != 200 {
+				t.Errorf("a change: %d %.300s", w.Code, w.Body)
+			}
+		})
+	}
+	wait.Wait()
+	if b := a.head(id).Brief; len(b.Contents) != 1 || b.Contents[0].Name != "tin" || b.Contents[0].ID == "1" || b.Notes == "" {
+		t.Errorf("%+v, %q", b.Contents, b.Notes)
+	}
+}
+
+// BenchmarkChange24 sends the whole form of 24 kinds, as it comes without script.
+func BenchmarkChange24(b *testing.B) {
+	a := newApp(b)
+	d := brief.New("mm")
+	d.Contents = nil
+	for i := range 24 {
+		d.Contents = append(d.Contents, brief.Item{ID: fmt.Sprint(i), Name: "thing", Shape: "block", Length: "20 mm", Width: "15 mm", Height: "9 mm", Count: "2"})
+	}
+	d.Set("card.sheet", "a3")
+	id := a.begin(d)
+	for n := 0; b.Loop(); n++ {
+		form := []string{"base", fmt.Sprint(a.head(id).ID)}
+		for path, text := range d.All() {
+			if strings.HasPrefix(path, "contents.") {
+				part := strings.SplitN(path, ".", 3)
+				form = append(form, "contents.@"+part[1]+"."+part[2], text)
+			}
+		}
+		if w := a.post("/projects/"+id+"/change", append(form, "contents.@3.count", fmt.Sprint(1+n%5))...); w.Code != 200 {
 			b.Fatal(w.Code)
 		}
 	}

@@ -15,7 +15,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 12))
 	planned := map[string]int{}
 	why := map[string]int{}
-	for range 1500 {
+	for range boxes(1500) {
 		b := random(r)
 		b.Size = nil
 		b.Contents = nil
@@ -50,7 +50,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 	}
 	t.Log(planned, why)
 	for _, kind := range []string{"none", "slotted", "partitions", "platform", "trays"} {
-		if planned[kind] < 100 {
+		if planned[kind] < boxes(100) {
 			t.Errorf("only %d with %s were planned", planned[kind], kind)
 		}
 	}

@@ -125,7 +125,7 @@ func random(r *rand.Rand) brief.Brief {
 func TestRandomTraysHold(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 8))
 	planned := 0
-	for range 4000 {
+	for range boxes(4000) {
 		b := random(r)
 		p := Make(b, Default)
 		if !p.OK() {
@@ -153,8 +153,8 @@ func TestRandomTraysHold(t *testing.T) {
 			t.Fatalf("inside %+v holds no %+v: %s", in, need, b.Encode())
 		}
 	}
-	if planned < 2000 {
-		t.Errorf("only %d of 4000 were planned", planned)
+	if planned < boxes(2000) {
+		t.Errorf("only %d were planned", planned)
 	}
 }
 

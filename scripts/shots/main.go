@@ -32,6 +32,9 @@ const dir = "docs/screenshots"
 
 var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
+	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}},
+	{1280, 800, "light", 0, "/words", "words.png", nil},
+	{1280, 800, "light", 0, "/how/lid", "how-to.png", nil},
 	{1280, 800, "light", 1, "?stage=contents&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
 	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},

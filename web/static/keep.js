@@ -1,6 +1,6 @@
 // What is typed and pressed becomes changes in the queue.
 import { $, bench } from "./page.js";
-import { entries, isOnItsWay, put, ready, flush, waiting } from "./queue.js";
+import { entries, isOnItsWay, put, ready, flush, waiting, stuck } from "./queue.js";
 import { typing } from "./swap.js";
 
 // Keys typed in one visit to one field are undone together.
@@ -57,6 +57,7 @@ function change(el, now) {
     f.steps = 0;
     entry.fields.set(el.name, f);
     lastTyped.set(el, value);
+    stuck.delete(el.name);
     clearTimeout(entry.after);
     entry.after = setTimeout(() => ready(entry), pause);
   }

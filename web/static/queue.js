@@ -21,10 +21,14 @@ export const entries = () => queue;
 export function shown() { answered = onItsWay; sayState(); }
 export const isOnItsWay = (entry) => entry === onItsWay;
 
+// stuck are the fields whose text was not kept and stands as it was typed, until
+// it is changed again.
+export const stuck = new Set();
+
 // held gives the fields that no answer may touch now: those that were changed
 // since the request that is answered.
 export function held() {
-  const names = new Set();
+  const names = new Set(stuck);
   for (const entry of queue) {
     if (entry === onItsWay || !entry.fields) continue;
     for (const name of entry.fields.keys()) names.add(name);
@@ -117,7 +121,7 @@ async function deliver() {
     location.assign(entry.url);
     return;
   } else {
-    refused(xhr);
+    refused(entry, xhr);
   }
   if (xhr.status < 300) sayState();
   deliver();
@@ -142,7 +146,8 @@ addEventListener("online", () => { clearTimeout(again); again = 0; deliver(); })
 
 // refused tells of a change that will not be kept. What was typed stays in its
 // field.
-function refused(xhr) {
+function refused(entry, xhr) {
+  if (entry.fields) for (const name of entry.fields.keys()) stuck.add(name);
   say("Not kept", true);
   tell(said(xhr) || "That change was not kept. Try again.");
 }

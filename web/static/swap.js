@@ -1,7 +1,7 @@
 // The workbench is changed in place: fields that were changed since keep their
 // text, and focus and scroll stay where the hand was.
 import { $, bench } from "./page.js";
-import { entries, isOnItsWay, held, shown } from "./queue.js";
+import { entries, isOnItsWay, held, shown, stuck } from "./queue.js";
 
 // typedIn is the field that someone is typing in: its text is theirs until they
 // leave it.
@@ -13,8 +13,8 @@ document.addEventListener("focusout", (e) => {
   typedIn = null;
   // Left alone, it shows what is kept.
   setTimeout(() => {
-    const busy = entries().some((entry) => entry.fields && entry.fields.has(el.name));
-    if (!busy && el.isConnected && el !== document.activeElement && el.defaultValue !== undefined && !el.dataset.refused) el.value = el.defaultValue;
+    const busy = stuck.has(el.name) || entries().some((entry) => entry.fields && entry.fields.has(el.name));
+    if (!busy && el.isConnected && el !== document.activeElement && el.defaultValue !== undefined) el.value = el.defaultValue;
   }, 0);
 });
 
