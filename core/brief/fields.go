@@ -76,11 +76,8 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 	}
 	switch v.Kind() {
 	case reflect.Struct:
-		t := v.Type()
-		for i := range t.NumField() {
-			if name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ","); name == part {
-				return v.Field(i)
-			}
+		if i, ok := placeOf[v.Type()][part]; ok {
+			return v.Field(i)
 		}
 	case reflect.Slice:
 		if id, ok := strings.CutPrefix(part, "@"); ok {
@@ -94,6 +91,20 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 	}
 	return reflect.Value{}
 }
+
+// placeOf gives, for each part of a document, which field has which name in it.
+var placeOf = func() map[reflect.Type]map[string]int {
+	all := map[reflect.Type]map[string]int{}
+	for _, part := range []any{Brief{}, Item{}, Room{}, Arrange{}, Place{}, Size{}, Box{}, Scored{}, Card{}, Tools{}} {
+		t := reflect.TypeOf(part)
+		all[t] = map[string]int{}
+		for i := range t.NumField() {
+			name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+			all[t][name] = i
+		}
+	}
+	return all
+}()
 
 // byID finds the thing or piece of a list that has an identity.
 func byID(list reflect.Value, id string) reflect.Value {
