@@ -122,7 +122,15 @@ func (s *Server) merged(ctx context.Context, head store.Project, values url.Valu
 			conflicts = append(conflicts, conflict)
 		}
 	}
+	for i, k := range conflicts {
+		if at := strings.LastIndexByte(k.Field, '.'); k.Gone && at > 0 {
+			conflicts[i].Theirs = seen.Get(k.Field[:at] + ".name")
+		}
+	}
 	e := edited{brief: out, conflicts: conflicts}
+	if slices.ContainsFunc(conflicts, func(k brief.Conflict) bool { return k.Gone }) {
+		e.focus = "conflict-0" // the field is not there any more
+	}
 	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)
 	if err := s.act(ctx, &e, &seen, values); err != nil {
 		return e, err

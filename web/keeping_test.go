@@ -286,3 +286,35 @@ func TestRowsAndKeys(t *testing.T) {
 	run(v, chromedp.Evaluate[any](`document.body.dispatchEvent(new KeyboardEvent("keydown", {key: "p", ctrlKey: true, bubbles: true, cancelable: true})); 1`))
 	v.until("the plan to print", `location.pathname.endsWith("/print") && document.querySelector(".print-sheet") !== null`)
 }
+
+// What was typed in a thing that another window took out is told, with the hand
+// where it can be put back; and the pictures stand through every change.
+func TestTakenOutElsewhere(t *testing.T) {
+	v, _, stored := over(t)
+	elsewhere := func(fields string) {
+		t.Helper()
+		run(v, chromedp.Evaluate[any](`fetch(location.pathname + "/change", {method: "POST", body: new URLSearchParams({`+fields+`})}).then(() => 1)`, chromedp.EvalAwaitPromise))
+	}
+	elsewhere(`act: "add-usual:tulip bulb"`)
+	elsewhere(`act: "remove-thing:1"`)
+	v.types("#f-contents-1-length", "6")
+	v.sees("Another window took out “")
+	v.until("the hand is there", `document.activeElement.id === "conflict-0"`)
+	seen := `[...document.querySelectorAll("svg.drawing")].every((s) => s.namespaceURI.endsWith("svg") && s.getBoundingClientRect().height > 20)`
+	v.until("the picture stands", seen)
+	v.click("#conflict-0 button")
+	v.until("put back", `document.querySelector("#f-contents-1-length") !== null`)
+	if b := stored(); len(b.Contents) != 2 || b.Contents[0].Length != "6 in" {
+		t.Errorf("put back as %+v", b.Contents)
+	}
+	for _, id := range []string{"#view-above", "#view-sheets", "#view-ways", "#view-flat", "#undo", "#redo", "#view-above"} {
+		v.click(id)
+		v.settled()
+		v.until("the pictures stand after "+id, seen)
+	}
+	v.until("from above", `document.querySelector("[data-stack]") !== null`)
+	last := run(v, chromedp.Evaluate[string](`[...document.querySelectorAll("[data-stack]")].sort((a, b) => a.getBoundingClientRect().right - b.getBoundingClientRect().right).at(-1).id`))
+	v.do("move by hand", chromedp.Focus(chromedp.CSS(`[id="`+last+`"]`)), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
+	v.until("moved, and held", fmt.Sprintf(`document.querySelector("#choose-for-me") !== null && document.activeElement.id === %q`, last))
+	v.until("the pictures stand", seen)
+}

@@ -205,7 +205,7 @@ func TestMergingByIdentity(t *testing.T) {
 	}
 	// What was typed in a thing that is gone is told, and can be put back.
 	w := a.post(path, "base", old, "contents.@1.length", "7")
-	if body := w.Body.String(); !strings.Contains(body, "Another window took this out") || !strings.Contains(body, `value="put-back:contents.@1"`) || strings.Contains(names(), "7") {
+	if body := w.Body.String(); !strings.Contains(body, "Another window took out “") || !strings.Contains(body, `value="put-back:contents.@1"`) || strings.Contains(names(), "7") {
 		t.Errorf("typed in a thing that is gone: %.600s", body)
 	}
 	a.post(path, "base", old, "act", "put-back:contents.@1", "contents.@1.length", "7")

@@ -150,7 +150,8 @@ func (b *Brief) Scored(id string) int {
 }
 
 // Conflict is a field that two windows changed in different ways. Gone says
-// that the other window took out the thing or piece it belongs to.
+// that the other window took out the thing or piece it belongs to; Theirs is
+// then what that was called.
 type Conflict struct {
 	Field, Mine, Theirs string
 	Gone                bool

@@ -67,7 +67,11 @@ htmx.defineExtension("bench", {
     for (const name of held()) fields(name).forEach(hold);
     const active = document.activeElement;
     if (typedIn && typedIn === active) hold(active);
+    const inPicture = Boolean(active && active.closest("svg"));
     const ids = whence(), stage = target.dataset.stage, view = target.dataset.view;
+    // Marks within pictures are no state to keep: around what keeps marks, the
+    // morph makes elements anew, and it knows no pictures.
+    for (const el of target.querySelectorAll("svg [id]")) el.removeAttribute("id");
     // What someone opened stays open.
     const beforeAttributeUpdated = (name, node) => !(name === "open" && node.tagName === "DETAILS");
     const out = Idiomorph.morph(target, fresh.cloneNode(true), {
@@ -80,7 +84,7 @@ htmx.defineExtension("bench", {
     document.title = now.dataset.title;
     if (now.dataset.stage !== stage) $(".brief").scrollTop = 0;
     if (now.dataset.view !== view) $(".worktable").scrollTop = 0;
-    refocus(ids, [now.dataset.focus, entry.focus]);
+    refocus(ids, [now.dataset.focus, entry.focus, inPicture && ids[0]]);
     delete now.dataset.focus;
     document.dispatchEvent(new CustomEvent("bench:shown"));
     shown();
