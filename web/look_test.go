@@ -81,12 +81,14 @@ func TestLook(t *testing.T) {
 	v := visit(t)
 	v.do("open", chromedp.Navigate(v.address))
 	project := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[6].getAttribute("href")`))
-	pages := []string{"/", "/bin", "/library", "/nowhere", project + "/print"}
+	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/first-box", "/nowhere", project + "/print"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat", "sheets", "turns", "ways"}[i])
 	}
 	list := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[14].getAttribute("href")`))
-	pages = append(pages, project+"?stage=box&view=styles", list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
+	v.click("#new-box")
+	v.sees("Your box will stand here")
+	pages = append(pages, run(v, chromedp.Evaluate[string](`location.pathname`)), project+"?stage=box&view=styles", list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
 	for theme, widths := range map[string][]int64{"light": {320, 820, 1280}, "dark": {1280}} {
 		run(v, chromedp.Evaluate[any](fmt.Sprintf(`localStorage.setItem("theme", %q)`, theme)))
 		for _, width := range widths {

@@ -11,7 +11,15 @@ import (
 
 // BenchmarkWorst plans the documents that took longest of all that were tried
 // (scripts/worst looks for more): none should take 50 ms.
-func BenchmarkWorst(b *testing.B) {
+func BenchmarkWorst(b *testing.B) { worst(b, func(d brief.Brief) { Make(d, Default) }) }
+
+// BenchmarkCompareWorst asks which box for each of them: none should take a
+// second.
+func BenchmarkCompareWorst(b *testing.B) {
+	worst(b, func(d brief.Brief) { Compare(b.Context(), d, Default) })
+}
+
+func worst(b *testing.B, do func(brief.Brief)) {
 	files, err := filepath.Glob("testdata/worst/*.json")
 	if err != nil || len(files) == 0 {
 		b.Fatal("no documents", err)
@@ -28,7 +36,7 @@ func BenchmarkWorst(b *testing.B) {
 		b.Run(strings.TrimSuffix(filepath.Base(file), ".json"), func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				Make(d, Default)
+				do(d)
 			}
 		})
 	}
