@@ -6,7 +6,7 @@ import "sync/atomic"
 // can make one long. It counts what is built, not time, so the same document
 // gets the same answer on any machine.
 const (
-	compared = 6000  // by Compare, in things placed and pieces cut
+	compared = 5000  // by Compare, in things placed and pieces cut
 	counted  = 40000 // by HowMany, likewise
 	remedied = 1500  // by the search for what makes a piece fit its sheet
 )
@@ -30,6 +30,9 @@ func (p *Plan) effort() int {
 	n := 20
 	for _, t := range p.Load.Things {
 		n += t.Count
+		if p.Kind == "platform" {
+			n += 3 * t.Count // each has its hole
+		}
 	}
 	if p.Box != nil {
 		for _, piece := range p.Box.Pieces {

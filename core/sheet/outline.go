@@ -33,6 +33,9 @@ func (p *Piece) Outline() []Line {
 // joinUp makes one line of those that run on from each other alike.
 func joinUp(lines []Line) []Line {
 	for i := 0; i < len(lines); i++ {
+		if lines[i].Kind == Hole {
+			continue // what is punched is never joined, and may be much
+		}
 		for k := i + 1; k < len(lines); k++ {
 			if l, ok := runOn(lines[i], lines[k]); ok {
 				lines[i] = l
