@@ -105,17 +105,26 @@ func (s *Server) addUsual(ctx context.Context, c changing) error {
 }
 
 func (s *Server) removeThing(_ context.Context, c changing) error {
-	i := c.brief.Item(c.arg)
-	if i < 0 {
-		c.notice = "That thing was taken out already, in another window."
-		return nil
-	}
-	c.brief.Contents = slices.Delete(c.brief.Contents, i, i+1)
-	c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.Place) bool { return p.Thing == c.arg })
-	if c.focus = "add-thing"; i < len(c.brief.Contents) {
-		c.focus = "take-out-" + c.brief.Contents[i].ID
+	list := c.brief.Contents
+	c.brief.Contents = takeOut(c, "thing", list, c.brief.Item(c.arg), func(t brief.Item) string { return t.ID })
+	if len(c.brief.Contents) < len(list) {
+		c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.Place) bool { return p.Thing == c.arg })
 	}
 	return nil
+}
+
+// takeOut takes one out of a list, and puts the hand on taking out the next, or
+// on adding another. One that another window took out already is told.
+func takeOut[T any](c changing, what string, list []T, i int, mark func(T) string) []T {
+	if i < 0 {
+		c.notice = fmt.Sprintf("That %s was taken out already, in another window.", what)
+		return list
+	}
+	out := slices.Delete(slices.Clone(list), i, i+1)
+	if c.focus = "add-" + what; i < len(out) {
+		c.focus = "take-out-" + mark(out[i])
+	}
+	return out
 }
 
 // putBack brings back a thing or a piece that another window took out, as this
@@ -150,15 +159,8 @@ func (s *Server) addPiece(_ context.Context, c changing) error {
 }
 
 func (s *Server) removePiece(_ context.Context, c changing) error {
-	i := c.brief.Scored(c.arg)
-	if i < 0 {
-		c.notice = "That piece was taken out already, in another window."
-		return nil
-	}
-	c.brief.Box.Pieces = slices.Delete(c.brief.Box.Pieces, i, i+1)
-	if c.focus = "add-piece"; i < len(c.brief.Box.Pieces) {
-		c.focus = "take-out-" + c.brief.Box.Pieces[i].ID
-	}
+	pieces := c.brief.Box.Pieces
+	c.brief.Box.Pieces = takeOut(c, "piece", pieces, c.brief.Scored(c.arg), func(p brief.Scored) string { return p.ID })
 	return nil
 }
 

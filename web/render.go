@@ -52,6 +52,7 @@ func (s *Server) funcs() template.FuncMap {
 		"dict":      dict,
 		"dims":      func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
 		"words":     words.Plain,
+		"dash":      func(s string) string { return strings.ReplaceAll(s, " ", "-") },
 		"wordLink":  wordLink,
 		"wordMark":  wordMark,
 		"frac":      setFractions,

@@ -215,8 +215,8 @@ func (f form) groups(stage string) []group {
 	case "sheets":
 		return []group{{Fields: []field{
 			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
-			f.field("count", "copies", "How many boxes", "All are laid out together, so that nothing is wasted between them."),
-		}}}
+			f.field("count", "copies", "How many boxes", ""),
+		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}}
 	case "record":
 		return []group{{Fields: []field{
 			f.field("text", "name", "Name", ""),
@@ -232,7 +232,7 @@ func (f form) contents() []group {
 		out = append(out, group{Title: "Size, score to score", Fields: []field{
 			f.field("length", "size.length", "Length", "left to right"),
 			f.field("length", "size.width", "Width", "front to back"),
-			f.field("length", "size.depth", "Depth", "how high the walls are"),
+			f.field("length", "size.depth", "Depth", "of the walls"),
 		}})
 	}
 	for _, item := range f.b.Contents {
@@ -315,8 +315,8 @@ func (f form) room() group {
 		id, label, help string
 		open            measure.Length
 	}{
-		{"around", "Finger room", "each side", says.Around}, {"between", "Between", "neighbours", says.Between},
-		{"padding", "Tissue around", "each side", says.Padding}, {"below", "Tissue below", "", says.Below},
+		{"around", "Finger room", "", says.Around}, {"between", "Between", "neighbours", says.Between},
+		{"padding", "Tissue around", "", says.Padding}, {"below", "Tissue below", "", says.Below},
 		{"above", "Above", "under the lid", says.Above}, {"proud", "Proud", "of the rim", says.Proud},
 	} {
 		fd := f.field("length", "room."+q.id, q.label, q.help)

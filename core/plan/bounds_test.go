@@ -93,3 +93,16 @@ func TestRemediesFarOff(t *testing.T) {
 		t.Error("found what there is not")
 	}
 }
+
+// BenchmarkHowMany counts for 24 kinds at once.
+func BenchmarkHowMany(b *testing.B) {
+	d := many()
+	d.Set("card.sheet", "a3")
+	p := Make(d, Default)
+	if !p.OK() {
+		b.Fatal(p.Problems)
+	}
+	for b.Loop() {
+		p.HowMany(b.Context(), Default)
+	}
+}

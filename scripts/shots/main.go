@@ -32,7 +32,6 @@ const dir = "docs/screenshots"
 
 var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
-	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}},
 	{1280, 800, "light", 0, "/words", "words.png", nil},
 	{1280, 800, "light", 0, "/how/lid", "how-to.png", nil},
 	{1280, 800, "light", 1, "?stage=contents&view=flat", "flat.png", nil},
@@ -44,7 +43,8 @@ var all = []shot{
 	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
 	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
 	{1280, 1600, "light", 1, "/print", "print.png", nil},
-	{390, 844, "light", 1, "?stage=contents", "phone.png", nil},
+	{390, 844, "light", 1, "?stage=contents&view=flat", "phone.png", nil},
+	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}}, // the last: it makes one
 }
 
 func main() {
