@@ -103,6 +103,9 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.until("gone again", `document.querySelectorAll('[name^="box.pieces."][name$=".name"]').length === 2`)
 	v.click(`#view-styles`)
 	v.until("others at its size", `document.querySelectorAll("[data-style]").length === 8`)
+	v.until("they move", `document.querySelectorAll("img[data-moving]").length > 3 && ![...document.querySelectorAll("img[data-moving]")].some((i) => i.src.includes("still"))`)
+	v.click("#hold")
+	v.until("and stand, all of them", `document.querySelector("#hold").ariaPressed === "true" && [...document.querySelectorAll("img[data-moving]")].every((i) => i.src.includes("still=1"))`)
 	if n := run(v, chromedp.Evaluate[string](`document.querySelector('[data-style="tray-lid"]').innerText`)); !strings.Contains(n, "Choose this") {
 		t.Errorf("the tray can't be chosen: %q", n)
 	}

@@ -220,7 +220,9 @@ func TestUpload(t *testing.T) {
 		t.Error("notes are not escaped")
 	}
 	before, _ := a.store.Count(context.Background(), false)
-	for doc, part := range map[string]string{"junk": "not a Brevium project", `{"brevium":1,"x":1}`: "unknown field", strings.Repeat("9", brief.Limit+5): "larger than"} {
+	for doc, part := range map[string]string{"junk": "not a Brevium project", `{"brevium":1,"x":1}`: "unknown field",
+		`{"brevium":1,"box":{"options":{"glitter":"1"}}}`: "no style asks for", `{"brevium":1,"name":"a","name":"b"}`: "stands twice",
+		`{"brevium":1,"contents":[` + strings.Repeat("{},", 9_999) + `{}]}`: "10000 things", strings.Repeat("9", brief.Limit+5): "larger than"} {
 		if w := upload(doc); w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), part) {
 			t.Errorf("%.20s: %d", doc, w.Code)
 		}
