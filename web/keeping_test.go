@@ -128,16 +128,23 @@ func TestLateAnswers(t *testing.T) {
 	for range 10 {
 		v.do("step", chromedp.KeyEvent(kb.ArrowUp))
 	}
+	v.do("enter", chromedp.KeyEvent(kb.Enter))
 	v.settled()
 	if b := stored().Contents[0]; before != "1/4 in" || b.Height != "7/8 in" {
 		t.Errorf("ten steps up from %s gave %s", before, b.Height)
 	}
 	v.until("the field shows it", `document.querySelector("#f-contents-1-height").value === "7/8"`)
+	v.do("a step, and typed over it", chromedp.Focus(chromedp.CSS("#f-contents-1-width")), chromedp.KeyEvent(kb.ArrowUp))
+	time.Sleep(100 * time.Millisecond)
+	v.types("#f-contents-1-width", "5")
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown), chromedp.KeyEvent(kb.ArrowDown))
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
 	v.settled()
-	if b := stored(); b.Contents[0].Count != "28" || b.Room.Padding != "1/16 in" {
-		t.Errorf("a count and an empty field moved to %s and %q", b.Contents[0].Count, b.Room.Padding)
+	if run(v, chromedp.Evaluate[bool](`document.querySelector(".conflict") !== null`)) {
+		t.Error("one's own steps are told as another window's")
+	}
+	if b := stored(); b.Contents[0].Width != "5 in" || b.Contents[0].Count != "28" || b.Room.Padding != "1/16 in" {
+		t.Errorf("typed over a step %s; a count and an empty field moved to %s and %q", b.Contents[0].Width, b.Contents[0].Count, b.Room.Padding)
 	}
 }
 

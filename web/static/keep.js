@@ -12,6 +12,12 @@ const base = () => bench().dataset.base;
 const read = (el) => (el.type === "checkbox" ? (el.checked ? "yes" : "no") : el.value);
 const isField = (el) => Boolean(el.name && el.form && el.form.id === "brief" && el.closest("[data-kept]"));
 
+// keptOf gives what the page knows to be kept of a field.
+const keptOf = (name) => {
+  const field = $(`#brief [name="${CSS.escape(name)}"]`), holder = field && field.closest("[data-kept]");
+  return holder ? holder.dataset.kept : undefined;
+};
+
 // lastOf gives what waits of a field, the newest of it.
 function lastOf(name) {
   for (const entry of entries().toReversed()) if (entry.fields && entry.fields.has(name)) return entry.fields.get(name);
@@ -30,7 +36,9 @@ function openEntry(el) {
       for (const [name, f] of this.fields) {
         if (f.value !== undefined) {
           values[name] = f.value;
-          if (f.was !== undefined) values[`was.${name}`] = f.was;
+          // Typed behind steps that were on their way, it was what they came to.
+          const was = f.was === undefined ? keptOf(name) : f.was;
+          if (was !== undefined) values[`was.${name}`] = was;
         }
         if (f.steps) { values.nudge.push(`${name}:${f.steps}`); values.from = f.from; }
       }
@@ -43,11 +51,17 @@ function openEntry(el) {
 const pause = 350; // ms without a key before what is typed is sent
 const lastTyped = new WeakMap();
 
+// shownIn is what the page knows of a field: what waits, what was typed in this
+// visit, or what the server wrote there. Of a choice that is made, nothing.
+function shownIn(el, before) {
+  if (before && before.value !== undefined) return before.value;
+  if (lastTyped.has(el)) return lastTyped.get(el);
+  return el.matches("input[type=text], textarea") ? el.defaultValue : undefined;
+}
+
 function change(el, now) {
   const value = read(el), before = lastOf(el.name);
-  const shown = before ? before.value : lastTyped.get(el);
-  if (value !== shown || before && before.steps) {
-    if (!before && shown === undefined && el.type === "text" && value === el.defaultValue) return;
+  if (value !== shownIn(el, before)) {
     const entry = openEntry(el), f = entry.fields.get(el.name) || {};
     if (!entry.fields.has(el.name)) {
       if (!before) f.was = el.closest("[data-kept]").dataset.kept;
@@ -91,7 +105,7 @@ document.addEventListener("focusout", (e) => lastTyped.delete(e.target));
 document.addEventListener("keydown", (e) => {
   if (e.key !== "Enter" || e.isComposing || !isField(e.target) || !e.target.matches("input")) return;
   e.preventDefault();
-  change(e.target, true);
+  if (e.target.type === "text") change(e.target, true);
 });
 
 // --- Buttons.
