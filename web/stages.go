@@ -52,6 +52,8 @@ func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
 		switch {
 		case st.ID == "contents" && len(b.Contents) == 0 && b.Size == nil && !typed(b):
 			st.State, st.Why = "guessed", "still to be said"
+		case st.ID == "contents" && waitsForSizes(b, p):
+			st.State, st.Why = "guessed", "sizes are still to be typed"
 		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
 			st.State, st.Why = "trouble", "a piece is larger than its sheet"
 		case st.ID == "bench" && p.OK() && !p.Holds():

@@ -109,7 +109,10 @@ func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 
 // describe tells a change in words, for the record.
 func describe(was, now *brief.Brief, w plan.Workshop, act string) string {
-	if name, _, _ := strings.Cut(act, ":"); acts[name].says != "" {
+	if name, thing, _ := strings.Cut(act, ":"); acts[name].says != "" {
+		if name == "add-usual" && thing != "" {
+			return words.Capital(words.Cut(thing, 60)) + " added"
+		}
 		return acts[name].says
 	}
 	var says []string

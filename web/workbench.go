@@ -63,19 +63,20 @@ func (st *state) Fresh() bool {
 	return len(st.Brief.Contents) == 0 && st.Brief.Size == nil && !st.Typed()
 }
 
-// Waiting says whether the box only waits for the sizes of a thing or of itself
-// that have not been typed yet.
-func (st *state) Waiting() bool {
-	if st.Shown != nil || len(st.Plan.Problems) == 0 {
-		return false
-	}
-	for _, p := range st.Plan.Problems {
-		f, ok := brief.FieldAt(p.Field)
-		if !ok && p.Field != "contents" || ok && (f.Kind != brief.Distance || strings.TrimSpace(st.Brief.Get(p.Field)) != "") {
+// Waiting says whether the box only waits for sizes that have not been typed
+// yet, and there is no older plan to show.
+func (st *state) Waiting() bool { return st.Shown == nil && waitsForSizes(&st.Brief, st.Plan) }
+
+// waitsForSizes says whether all that keeps a plan from being made is that sizes
+// of a thing or of the box have not been typed yet.
+func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
+	for _, pr := range p.Problems {
+		f, ok := brief.FieldAt(pr.Field)
+		if !ok || f.Kind != brief.Distance || strings.TrimSpace(b.Get(pr.Field)) != "" {
 			return false
 		}
 	}
-	return true
+	return len(p.Problems) > 0
 }
 
 // conflict is a field that two windows changed, in words.
