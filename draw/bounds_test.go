@@ -150,11 +150,18 @@ func BenchmarkPicture(b *testing.B) {
 		if strings.HasSuffix(name, ".json") {
 			continue
 		}
-		b.Run(strings.ReplaceAll(name, " ", "-"), func(b *testing.B) {
-			for b.Loop() {
-				Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
-			}
-		})
+		for what, draw := range map[string]func(){
+			"open":   func() { Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480) },
+			"moving": func() { Moving(p, 300, 216) },
+			"above":  func() { Above(p, 690, 560) },
+			"flat":   func() { Flat(p, "", 690, 560) },
+		} {
+			b.Run(strings.ReplaceAll(name, " ", "-")+"/"+what, func(b *testing.B) {
+				for b.Loop() {
+					draw()
+				}
+			})
+		}
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"brevium/core/box"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/sheet"
 )
 
 // View is where the folded box is seen from, in degrees: Yaw round the
@@ -25,19 +26,29 @@ var DefaultView = View{-32, 28}
 // Folded draws the box in a pose, with its contents, hidden card hidden.
 func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 	c := &canvas{}
-	sceneOf(p, pose, v, fold.Cuts{}).paint(c, v, w, h, mostSeen)
+	sceneOf(p, pose, v, whole, fold.Cuts{}).paint(c, v, w, h, mostSeen)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
 	return picture("folded", w, h, says, c)
 }
 
+// extent is what of a box is drawn.
+type extent bool
+
+const (
+	whole   extent = true
+	boxOnly extent = false // neither things nor what stands between them
+)
+
 // sceneOf puts the box in a pose, with its contents when they are in.
-func sceneOf(p *plan.Plan, pose box.Pose, v View, cuts fold.Cuts) *scene {
+func sceneOf(p *plan.Plan, pose box.Pose, v View, what extent, cuts fold.Cuts) *scene {
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
 	a := p.Box.Assemble(p.Card.Caliper, pose)
 	for _, body := range a.Bodies {
-		scene.body(body, p.Card.Colour, p.Card.Inside)
+		if what == whole || body.Piece.Part != sheet.Insert {
+			scene.body(body, p.Card.Colour, p.Card.Inside)
+		}
 	}
-	if a.Filled {
+	if a.Filled && what == whole {
 		for _, b := range backToFront(p.Blocks, v) {
 			scene.things = append(scene.things, scene.thing(b))
 		}

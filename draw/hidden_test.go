@@ -25,7 +25,7 @@ func TestHiddenSurfaces(t *testing.T) {
 		p := sizedPlan(t, style.ID)
 		for _, pose := range []box.Pose{box.Closed, {Fold: 1, Lift: 0.6}, {Fold: 0.4}, {Fold: 0.8}} {
 			v := View{Yaw: r.Float64()*360 - 180, Pitch: r.Float64()*150 - 75}
-			s := sceneOf(p, pose, v, fold.Cuts{})
+			s := sceneOf(p, pose, v, whole, fold.Cuts{})
 			right, up := v.screen()
 			flat := func(q fold.Vec) [2]float64 { return [2]float64{q.Dot(right), q.Dot(up)} }
 			painted := s.painted()

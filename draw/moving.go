@@ -7,11 +7,30 @@ import (
 	"brevium/core/box"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/sheet"
 )
 
 // the moments of a moving picture, and how long the closed and the opened box
 // stay, in moments
 const moments, stay = 9, 3
+
+// small is how many things and faces of dividers a small picture still shows.
+const small = 120
+
+// inside says whether what goes in is shown: of very much the eye tells nothing
+// at this size, in any of the moments.
+func inside(p *plan.Plan) extent {
+	n := len(p.Blocks)
+	for _, piece := range p.Box.Pieces {
+		if piece.Part == sheet.Insert {
+			n += len(piece.Faces) * piece.Count
+			for _, f := range piece.Faces {
+				n += len(f.Holes) * 4
+			}
+		}
+	}
+	return n <= small
+}
 
 // Moving draws the box being made, from flat to closed and opened again, as
 // pictures that follow each other. It needs no script, and stands still where
@@ -32,7 +51,7 @@ func Moving(p *plan.Plan, w, h float64) string {
 		all += long[i]
 	}
 	c := &canvas{}
-	cuts := fold.Cuts{}
+	cuts, what := fold.Cuts{}, inside(p)
 	at := 0
 	for i, pose := range poses {
 		values, times := []string{"hidden"}, []string{"0"}
@@ -50,7 +69,7 @@ func Moving(p *plan.Plan, w, h float64) string {
 		c.group("visibility", seen)
 		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42), "repeatCount", "indefinite",
 			"calcMode", "discrete", "values", strings.Join(values, ";"), "keyTimes", strings.Join(times, ";"))
-		scene := sceneOf(p, pose, DefaultView, cuts)
+		scene := sceneOf(p, pose, DefaultView, what, cuts)
 		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))
 		c.end()
 	}
