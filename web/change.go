@@ -362,5 +362,6 @@ func (s *Server) moveHead(c echo.Context, move func(ctx context.Context, project
 	if err != nil {
 		return err
 	}
+	s.keepCard(c.Request().Context(), st.Project, cardOf(st.Plan))
 	return s.answer(c, http.StatusOK, st)
 }

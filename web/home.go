@@ -84,12 +84,17 @@ func (s *Server) list(ctx context.Context, binned bool, look string, page int) (
 		}
 		card := cardOf(plan.Make(head.Brief, s.workshop))
 		out[i].Card = &card
-		// It can be made again: that it could not be kept is no reason to show nothing.
-		if err := s.store.KeepCard(ctx, l.Project, head.ID, s.program, card); err != nil {
-			s.log.Warn("a card was not kept", "project", l.Project, "err", err)
-		}
+		s.keepCard(ctx, head, card)
 	}
 	return out, got.All, nil
+}
+
+// keepCard keeps how lists show a box. It can be made again: that it could not
+// be kept is no reason to show nothing.
+func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Card) {
+	if err := s.store.KeepCard(ctx, head.Revision.Project, head.ID, s.program, card); err != nil {
+		s.log.Warn("a card was not kept", "project", head.Revision.Project, "err", err)
+	}
 }
 
 // pages is where a list stands among its pages.
@@ -163,9 +168,7 @@ func (s *Server) cardPicture(c echo.Context) error {
 			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
 		}
 		card.Picture = draw.File(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
-		if err := s.store.KeepCard(ctx, id, head.ID, s.program, card); err != nil {
-			s.log.Warn("a card was not kept", "project", id, "err", err)
-		}
+		s.keepCard(ctx, head, card)
 	}
 	if of == head.ID && c.QueryParam("v") == s.program {
 		c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
@@ -198,9 +201,13 @@ func (s *Server) create(c echo.Context) error {
 }
 
 func (s *Server) begin(c echo.Context, b brief.Brief, what, stage string) error {
-	id, err := s.store.Create(c.Request().Context(), b, what)
+	ctx := c.Request().Context()
+	id, err := s.store.Create(ctx, b, what)
 	if err != nil {
 		return err
+	}
+	if head, err := s.store.Head(ctx, id); err == nil {
+		s.keepCard(ctx, head, cardOf(plan.Make(b, s.workshop)))
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }
