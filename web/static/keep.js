@@ -112,8 +112,9 @@ document.addEventListener("keydown", (e) => {
 function press(form, button, values, url) {
   const all = { base: base(), burst: `${windowName}:${visit}:press`, ...values };
   if (button && button.name) all[button.name] = button.value;
-  // Behind changes of this window, the page will show their outcome by then.
-  const behind = waiting();
+  // Behind changes of this window, the page will show their outcome by then. A
+  // button that goes back to an older state names it.
+  const behind = waiting() && all.base === base();
   flush();
   put({ verb: "POST", url, values: () => (behind ? { ...all, base: base() } : all) });
 }
