@@ -25,6 +25,7 @@ type Listed struct {
 	Head           int64
 	Changed        time.Time
 	Card           *Card
+	Broken         error // why its document can't be read
 }
 
 // Page is one page of a list, and how many projects there are on all pages.
@@ -60,8 +61,9 @@ func (s *Store) List(ctx context.Context, binned bool, look, program string, pag
 	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects p `+where, args...).Scan(&out.All); err != nil {
 		return out, told(err)
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, c.line, coalesce(c.trouble, 0)
-		FROM projects p LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
+	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.document, ''), c.line, coalesce(c.trouble, 0)
+		FROM projects p LEFT JOIN revisions r ON r.id = p.head
+		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
 		ORDER BY p.changed DESC, p.rowid DESC LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
 	if err != nil {
 		return out, told(err)
@@ -69,16 +71,17 @@ func (s *Store) List(ctx context.Context, binned bool, look, program string, pag
 	defer rows.Close()
 	for rows.Next() {
 		var l Listed
-		var changed string
+		var changed, document string
 		var line sql.NullString
 		var trouble bool
-		if err := rows.Scan(&l.Project, &l.Title, &l.Head, &changed, &line, &trouble); err != nil {
+		if err := rows.Scan(&l.Project, &l.Title, &l.Head, &changed, &document, &line, &trouble); err != nil {
 			return out, told(err)
 		}
 		l.Changed, _ = time.Parse(clock, changed)
 		if line.Valid {
 			l.Card = &Card{Line: line.String, Trouble: trouble}
 		}
+		_, l.Broken = brief.Stored([]byte(document))
 		out.Listed = append(out.Listed, l)
 	}
 	return out, told(rows.Err())

@@ -22,10 +22,7 @@ import (
 )
 
 // listed is a project as a list shows it.
-type listed struct {
-	store.Listed
-	Broken string // why it can't be read
-}
+type listed struct{ store.Listed }
 
 // Name is what to call it, whatever it is called.
 func (l listed) Name() string {
@@ -37,7 +34,7 @@ func (l listed) Name() string {
 
 // Pictured says whether there is a plan to draw.
 func (l listed) Pictured() bool {
-	return l.Card != nil && l.Card.Line != unfinished && l.Card.Line != unbegun
+	return l.Broken == nil && l.Card != nil && l.Card.Line != unfinished && l.Card.Line != unbegun
 }
 
 const (
@@ -71,14 +68,10 @@ func (s *Server) list(ctx context.Context, binned bool, look string, page int) (
 	out := make([]listed, len(got.Listed))
 	for i, l := range got.Listed {
 		out[i].Listed = l
-		if l.Card != nil {
+		if l.Card != nil || l.Broken != nil {
 			continue
 		}
 		head, err := s.store.Head(ctx, l.Project)
-		if broken := new(store.Broken); errors.As(err, &broken) {
-			out[i].Broken = broken.Why.Error()
-			continue
-		}
 		if err != nil {
 			return nil, 0, err
 		}

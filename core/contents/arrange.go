@@ -58,6 +58,15 @@ type Request struct {
 	Inside *Size
 }
 
+// mark is what a thing is known by in the name of an arrangement: another thing
+// in its place makes it another arrangement.
+func (q Request) mark(i int) string {
+	if id := q.Things[i].ID; id != "" {
+		return id
+	}
+	return fmt.Sprint(i)
+}
+
 // gap is the distance between neighbours.
 func (q Request) gap() Length {
 	if q.Divided {
@@ -145,7 +154,7 @@ func (q Request) likely(all []group) []group {
 	})
 	out := make([]group, 0, mostGroups+1)
 	for i, r := range list {
-		if i < mostGroups || q.Pin != "" && fmt.Sprintf("0%s./", r.id()) == q.Pin {
+		if i < mostGroups || q.Pin != "" && q.mark(0)+r.id()+"./" == q.Pin {
 			out = append(out, r.group)
 		}
 	}

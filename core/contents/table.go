@@ -108,7 +108,7 @@ func (q Request) table(rows [][]group, aligned bool) Load {
 				x += g.size.Length
 			}
 			deep, height, l.Layers = max(deep, g.size.Width), max(height, g.size.Height), max(l.Layers, g.layers)
-			ids = append(ids, fmt.Sprint(g.thing)+g.id())
+			ids = append(ids, q.mark(g.thing)+g.id())
 		}
 		length = max(length, x)
 		y += deep

@@ -40,7 +40,7 @@ func TestScoreList(t *testing.T) {
 		{"its seam at the left", [][7]string{with(tube, 4, "10 mm, 100 mm, 140 mm, 230 mm")}, "", ""},
 		{"a sleeve round the tray", [][7]string{base, {"sleeve", "tube", "5", "11 1/2", "", "3 9/16, 5 5/8, 9 3/16, 11 1/4 - no", ""}}, "", "not a length"},
 		{"a sleeve, written well", [][7]string{base, {"sleeve", "tube", "11 5/8", "5", "3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "wants 25/64 in"},
-		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "", "opposite walls are equal: 3 35/64 in"},
+		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "", "opposite walls are equal: 90 mm and 88 mm"},
 		{"no seam", [][7]string{with(with(tube, 2, "260 mm"), 4, "90 mm, 130 mm, 220 mm")}, "", "no seam that can be told"},
 		{"a score beyond the sheet", [][7]string{with(base, 4, "2, 9 1/2")}, "", "lies beyond the piece, which is 9 in wide"},
 		{"two scores in one place", [][7]string{with(base, 4, "2, 2 1/64, 7")}, "", "no card to fold"},

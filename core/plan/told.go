@@ -16,7 +16,7 @@ import (
 // named as people do.
 
 var (
-	inMM  = regexp.MustCompile(`(\d+(?:\.\d+)?) mm\b`)
+	inMM  = regexp.MustCompile(`\b(\d+\.\d{1,2}) mm\b`) // reckoned, not typed
 	inCM2 = regexp.MustCompile(`(\d+(?:\.\d+)?) cm²`)
 )
 
