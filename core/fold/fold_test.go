@@ -71,7 +71,7 @@ func TestWrongNetsFail(t *testing.T) {
 			p := tray(good)
 			p.Tab("a", "left", sheet.TabShape{Reach: 8 * mm})
 			return p
-		}, "wants 10 mm"},
+		}, "wants 10.0 mm"},
 		{"folded the wrong way", func() *sheet.Piece {
 			p := tray(good)
 			for i := range p.Lines {
