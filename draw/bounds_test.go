@@ -176,14 +176,7 @@ func TestBoardNumbers(t *testing.T) {
 			}
 			for _, card := range p.Cards {
 				for i := range card.Turns {
-					boxes := textBoxes(Board(p, card, i))
-					for k, a := range boxes {
-						for _, b := range boxes[k+1:] {
-							if w, h := min(a.x1, b.x1)-max(a.x0, b.x0), min(a.y1, b.y1)-max(a.y0, b.y0); w > 0.5 && h > 1 {
-								t.Errorf("%s, %s, turn %d: %q lies on %q", style.ID, card.Piece, i, a.text, b.text)
-							}
-						}
-					}
+					apart(t, fmt.Sprintf("%s, %s, turn %d", style.ID, card.Piece, i), Board(p, card, i), 0.5, 1)
 				}
 			}
 		}

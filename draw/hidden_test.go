@@ -111,12 +111,19 @@ func TestNumbersDoNotOverlap(t *testing.T) {
 			if len(boxes) < 6 {
 				t.Fatalf("%s: only %d numbers", style.ID, len(boxes))
 			}
-			for i, a := range boxes {
-				for _, b := range boxes[i+1:] {
-					if w, h := min(a.x1, b.x1)-max(a.x0, b.x0), min(a.y1, b.y1)-max(a.y0, b.y0); w > 1.5 && h > 3 {
-						t.Errorf("%s %s: %q lies on %q (%.0f by %.0f)", style.ID, fmt.Sprint(p.Box.Size), a.text, b.text, w, h)
-					}
-				}
+			apart(t, fmt.Sprintf("%s %v", style.ID, p.Box.Size), Flat(p, "", 690, 560), 1.5, 3)
+		}
+	}
+}
+
+// apart finds texts of a picture that lie on each other by more than so much.
+func apart(t *testing.T, what, svg string, wide, high float64) {
+	t.Helper()
+	boxes := textBoxes(svg)
+	for i, a := range boxes {
+		for _, b := range boxes[i+1:] {
+			if w, h := min(a.x1, b.x1)-max(a.x0, b.x0), min(a.y1, b.y1)-max(a.y0, b.y0); w > wide && h > high {
+				t.Errorf("%s: %q lies on %q (%.0f by %.0f)", what, a.text, b.text, w, h)
 			}
 		}
 	}

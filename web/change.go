@@ -311,7 +311,7 @@ func (s *Server) follow(out, was *brief.Brief) {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
-		if fresh := brief.Blank(string(was.Units)); len(was.Contents) == 0 && was.Size == nil && was.Card == fresh.Card {
+		if fresh(was) && was.Card == brief.Blank(string(was.Units)).Card {
 			out.Card = brief.Blank(string(out.Units)).Card // nothing hangs on it yet
 		}
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())

@@ -34,7 +34,7 @@ var knownWords = func() *regexp.Regexp {
 	for _, m := range words.Glossary {
 		all = append(all, regexp.QuoteMeta(m.Word))
 	}
-	all = append(all, slices.Sorted(maps.Keys(words.Short()))...)
+	all = append(all, slices.Sorted(maps.Keys(words.Short))...)
 	return regexp.MustCompile(`(?i)\b(` + strings.Join(all, "|") + `)s?\b`)
 }()
 
@@ -45,7 +45,7 @@ func wordIn(text string) (m words.Meaning, from, to int, ok bool) {
 		return m, 0, 0, false
 	}
 	word := strings.ToLower(text[at[2]:at[3]])
-	if long, ok := words.Short()[word]; ok {
+	if long, ok := words.Short[word]; ok {
 		word = long
 	}
 	for _, m := range words.Glossary {

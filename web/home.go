@@ -25,12 +25,9 @@ import (
 type listed struct{ store.Listed }
 
 // Name is what to call it, whatever it is called.
-func (l listed) Name() string {
-	if words.Visible(l.Title) {
-		return l.Title
-	}
-	return "A box without a name"
-}
+func (l listed) Name() string { return called(l.Title, nameless) }
+
+const nameless = "A box without a name"
 
 // Pictured says whether there is a plan to draw.
 func (l listed) Pictured() bool {
@@ -44,7 +41,7 @@ const (
 
 // cardOf tells a plan as lists do.
 func cardOf(p *plan.Plan) store.Card {
-	if len(p.Brief.Contents) == 0 && p.Brief.Size == nil && !typed(&p.Brief) {
+	if fresh(&p.Brief) {
 		return store.Card{Line: unbegun}
 	}
 	if !p.OK() {

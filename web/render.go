@@ -43,7 +43,6 @@ func (s *Server) funcs() template.FuncMap {
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
 		"program":   func() string { return s.program },
 		"num":       number,
-		"join":      strings.Join,
 		"add":       func(a, b int) int { return a + b },
 		"upper":     words.Capital,
 		"coins":     func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },

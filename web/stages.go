@@ -36,12 +36,12 @@ var stages = []stage{
 
 // rail says for each stage whether it is settled, guessed or in trouble.
 func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
-	fresh := brief.New(string(b.Units))
+	begun := brief.New(string(b.Units))
 	out := make([]stage, len(stages))
 	for i, st := range stages {
 		st.Here, st.Link = st.ID == v.Stage, v.with("stage", st.ID)
 		st.State, st.Why = "settled", "settled"
-		if len(st.fields) > 0 && sameFields(b, &fresh, st) {
+		if len(st.fields) > 0 && sameFields(b, &begun, st) {
 			st.State, st.Why = "guessed", "still as it was filled in for you"
 		}
 		for _, pr := range p.Problems {
@@ -50,7 +50,7 @@ func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
 			}
 		}
 		switch {
-		case st.ID == "contents" && len(b.Contents) == 0 && b.Size == nil && !typed(b):
+		case st.ID == "contents" && fresh(b):
 			st.State, st.Why = "guessed", "still to be said"
 		case st.ID == "contents" && waitsForSizes(b, p):
 			st.State, st.Why = "guessed", "sizes are still to be typed"
@@ -140,9 +140,8 @@ type form struct {
 	b *brief.Brief
 	p *plan.Plan // of b itself, for its problems
 	// shown is the plan on the table, for suggestions
-	shown   *plan.Plan
-	shop    plan.Workshop
-	waiting bool // for sizes that are not typed yet
+	shown *plan.Plan
+	shop  plan.Workshop
 }
 
 func (f form) field(kind, path, label, help string) field {

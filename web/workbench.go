@@ -57,11 +57,11 @@ type state struct {
 // Typed says whether the project is a list of scores.
 func (st *state) Typed() bool { return typed(&st.Brief) }
 
-// Fresh says whether nothing is known of the box yet: neither what goes in nor
-// a size.
-func (st *state) Fresh() bool {
-	return len(st.Brief.Contents) == 0 && st.Brief.Size == nil && !st.Typed()
-}
+// Fresh says whether nothing is known of the box yet.
+func (st *state) Fresh() bool { return fresh(&st.Brief) }
+
+// fresh says whether neither what goes in nor a size has been said.
+func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
 
 // Waiting says whether the box only waits for sizes that have not been typed
 // yet, and there is no older plan to show.
@@ -138,7 +138,7 @@ func (s *Server) workbench(c echo.Context) error {
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c echo.Context, code int, st *state) error {
 	v, ctx := viewOf(c), c.Request().Context()
-	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop, waiting: st.Waiting()}
+	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
 	data := map[string]any{
 		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": views,
 		"Rail": rail(v, &st.Brief, st.Plan), "Groups": f.groups(v.Stage), "Base": st.ID,
@@ -177,10 +177,7 @@ func (s *Server) show(c echo.Context, code int, st *state) error {
 
 // title tells the page from the others of the same box.
 func (st *state) title(v view) string {
-	name := string(st.Brief.Name)
-	if !words.Visible(name) {
-		name = "A box without a name"
-	}
+	name := called(string(st.Brief.Name), nameless)
 	for _, stage := range stages {
 		if stage.ID == v.Stage {
 			name += ": " + stage.Title

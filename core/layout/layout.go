@@ -171,11 +171,15 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 	var sheets []*open
 	used := 0.0
 	// A sheet that has no room for a size has none later.
-	from := map[[2]Length]int{}
+	type size struct {
+		w, h    Length
+		upright bool
+	}
+	from := map[size]int{}
 	for _, p := range pieces {
-		size := [2]Length{p.W, p.H}
-		s, at, turned, skip := choose(sheets[from[size]:], p, r)
-		from[size] += skip
+		of := size{p.W, p.H, p.Upright}
+		s, at, turned, skip := choose(sheets[from[of]:], p, r)
+		from[of] += skip
 		if s == nil {
 			s = &open{Sheet: Sheet{W: w, H: h}, free: []Rect{{0, 0, w, h}}}
 			sheets = append(sheets, s)

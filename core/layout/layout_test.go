@@ -109,3 +109,13 @@ func BenchmarkFit(b *testing.B) {
 		Fit(pieces, 12*in, 12*in)
 	}
 }
+
+// A sheet that has no room for a piece that must stay upright may have room for
+// the same piece turned.
+func TestUprightIsAnotherSize(t *testing.T) {
+	const mm = 1_000_000
+	pieces := []Piece{{Name: "wide", W: 95 * mm, H: 60 * mm, Count: 1}, {Name: "upright", W: 35 * mm, H: 90 * mm, Count: 2, Upright: true}, {Name: "free", W: 35 * mm, H: 90 * mm, Count: 1}}
+	if got := Fit(pieces, 100*mm, 100*mm); len(got.Sheets) != 2 {
+		t.Errorf("%d sheets: %+v", len(got.Sheets), got.Sheets)
+	}
+}

@@ -16,7 +16,7 @@ import (
 // named as people do.
 
 var (
-	inMM  = regexp.MustCompile(`\b(\d+\.\d{1,2}) mm\b`) // reckoned, not typed
+	inMM  = regexp.MustCompile(`-?\b\d+\.\d{1,2} mm\b`) // reckoned, not typed
 	inCM2 = regexp.MustCompile(`(\d+(?:\.\d+)?) cm²`)
 )
 
@@ -58,7 +58,9 @@ func inUnit(text string, u measure.Unit) string {
 		switch l := measure.FromMM(number(s)); {
 		case l == 0:
 			return "0 in"
-		case l < finest:
+		case l < 0 && -l < finest:
+			return "a hair under 0 in"
+		case l.Abs() < finest:
 			return "less than 1/64 in"
 		default:
 			return strings.ReplaceAll((measure.Step{Size: finest, Unit: measure.Inches}).Show(l.Near(finest)).String(), "⁄", "/")

@@ -3,11 +3,8 @@ package words
 // Meaning is a word of the work and what it means. Its picture goes by ID.
 type Meaning struct{ ID, Word, Says string }
 
-// short are words that stand for a longer one of the glossary.
-var short = map[string]string{"rolled": "rolled wall", "compartment": "compartments", "band": "belly band", "drawer": "sleeve"}
-
-// Short gives the short words, each with the one it stands for.
-func Short() map[string]string { return short }
+// Short are words that stand for a longer one of the glossary.
+var Short = map[string]string{"rolled": "rolled wall", "compartment": "compartments", "band": "belly band", "drawer": "sleeve"}
 
 // Glossary lists the words of the work, in the order of the work.
 var Glossary = []Meaning{
