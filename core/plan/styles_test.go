@@ -21,7 +21,7 @@ func boxes(most int) int {
 	if *long {
 		return most
 	}
-	return most / 4
+	return most / 6
 }
 
 // Every style, over random sizes, cards and steps, and every combination of
