@@ -134,7 +134,13 @@ func TestLateAnswers(t *testing.T) {
 		t.Errorf("ten steps up from %s gave %s", before, b.Height)
 	}
 	v.until("the field shows it", `document.querySelector("#f-contents-1-height").value === "7/8"`)
-	v.do("a step, and typed over it", chromedp.Focus(chromedp.CSS("#f-contents-1-width")), chromedp.KeyEvent(kb.ArrowUp))
+	v.do("a field come to by Tab", chromedp.Focus(chromedp.CSS("#f-contents-1-length")), chromedp.KeyEvent(kb.Tab))
+	v.do("a step, and typed over it", chromedp.KeyEvent(kb.ArrowUp))
+	v.until("the step is answered", `document.querySelector("#f-contents-1-width").value === "4 5/16"`)
+	if picked := run(v, chromedp.Evaluate[string](`((f) => f.value.slice(f.selectionStart, f.selectionEnd))(document.activeElement)`)); picked != "4 5/16" {
+		t.Errorf("after a step %q is selected: what is typed then is added to the old", picked)
+	}
+	v.do("another step", chromedp.KeyEvent(kb.ArrowUp))
 	time.Sleep(100 * time.Millisecond)
 	v.types("#f-contents-1-width", "5")
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown), chromedp.KeyEvent(kb.ArrowDown))

@@ -56,6 +56,19 @@ function refocus(ids, wanted) {
   focusOn(bench());
 }
 
+// selectionIn notes what is selected in a field, to select it again when its text
+// has changed: who stepped a number and types over it means all of it.
+function selectionIn(el) {
+  if (!el || !el.matches("input[type=text]")) return () => {};
+  const { value, selectionStart: from, selectionEnd: to } = el;
+  const whole = value && from === 0 && to === value.length;
+  return () => {
+    if (el !== document.activeElement || el.value === value) return;
+    if (whole) el.select();
+    else el.setSelectionRange(from, to);
+  };
+}
+
 htmx.defineExtension("bench", {
   isInlineSwap: (style) => style === "bench",
   handleSwap: (style, target, fragment) => {
@@ -67,6 +80,7 @@ htmx.defineExtension("bench", {
     for (const name of held()) fields(name).forEach(hold);
     const active = document.activeElement;
     if (typedIn && typedIn === active) hold(active);
+    const chosen = selectionIn(active);
     const inPicture = Boolean(active && active.closest("svg"));
     const ids = whence(), stage = target.dataset.stage, view = target.dataset.view;
     // Marks within pictures are no state to keep: around what keeps marks, the
@@ -80,6 +94,7 @@ htmx.defineExtension("bench", {
     for (const [el, was] of keep) if (el.isConnected) setState(el, was);
     const kept = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);
     if (kept && kept.hasAttribute("value") && keep.has(active)) active.setAttribute("value", kept.getAttribute("value"));
+    chosen();
     const now = bench();
     document.title = now.dataset.title;
     if (now.dataset.stage !== stage) $(".brief").scrollTop = 0;
