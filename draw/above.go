@@ -92,7 +92,8 @@ func (v *inView) stack(id string, s contents.Stack) {
 	if s.Count > 1 {
 		label = fmt.Sprintf("%d × %s", s.Count, thing.Name)
 	}
-	v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k), "tabindex", "0", "role", "button", "aria-label", label)
+	v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k),
+		"tabindex", "0", "role", "button", "aria-label", label)
 	v.title(label)
 	drawThing(v.canvas, thing, s, x, y, w, h)
 	short := label
@@ -203,7 +204,8 @@ func (v *inView) says() string {
 	}
 	r := v.rooms()
 	show := func(l measure.Length) string { return v.p.Step.ShowDown(l).String() }
-	return fmt.Sprintf("From above: %s. Free: %s left, %s right, %s front, %s back.", strings.Join(out, "; "), show(r.left), show(r.right), show(r.front), show(r.back))
+	return fmt.Sprintf("From above: %s. Free: %s left, %s right, %s front, %s back.", strings.Join(out, "; "),
+		show(r.left), show(r.right), show(r.front), show(r.back))
 }
 
 // Arrangement draws a small picture of how things would lie, from above.

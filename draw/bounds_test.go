@@ -21,7 +21,8 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 	for shape, kinds := range map[string][]string{"ball": {"none", "platform"}, "block": {"none"}, "cylinder": {"none", "slotted"}} {
 		for _, kind := range kinds {
 			b := brief.New("mm")
-			b.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: brief.Text(shape), Length: "8 mm", Width: "8 mm", Height: "8 mm", Diameter: "8 mm", Count: "500", Stack: "1"}}
+			b.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: brief.Text(shape), Length: "8 mm",
+				Width: "8 mm", Height: "8 mm", Diameter: "8 mm", Count: "500", Stack: "1"}}
 			if kind == "platform" {
 				b.Contents[0].Count = "100"
 			}
@@ -58,7 +59,8 @@ func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
 		"flat": Flat(p, "", 690, 560), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
 		"open": Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, box.Closed, DefaultView, 690, 480),
-		"half": Folded(p, box.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216), "way": Arrangement(p.Load, 150, 100),
+		"half": Folded(p, box.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
+		"way": Arrangement(p.Load, 150, 100),
 	}
 }
 
@@ -73,7 +75,8 @@ func TestPicturesAreBounded(t *testing.T) {
 		}
 	}
 	b := brief.New("mm")
-	b.Contents = []brief.Item{{ID: "1", Name: "bulb", Shape: "ball", Diameter: "30 mm", Count: "40"}, {ID: "2", Name: "tin", Shape: "cylinder", Diameter: "30 mm", Height: "30 mm", Count: "4"}}
+	b.Contents = []brief.Item{{ID: "1", Name: "bulb", Shape: "ball", Diameter: "30 mm", Count: "40"},
+		{ID: "2", Name: "tin", Shape: "cylinder", Diameter: "30 mm", Height: "30 mm", Count: "4"}}
 	b.Set("card.sheet", "a3")
 	for _, style := range box.Styles {
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
@@ -102,7 +105,8 @@ func TestThingsBackToFront(t *testing.T) {
 				at, z := fold.Vec{X: float64(x) * 22, Y: float64(y)*21 + float64(x%2)*3}, 0.0
 				for range 1 + r.IntN(3) {
 					size := fold.Vec{X: 8 + 12*r.Float64(), Y: 8 + 12*r.Float64(), Z: 5 + 15*r.Float64()}
-					b := fold.Block{Name: fmt.Sprint(len(blocks)), Lo: fold.Vec{X: at.X, Y: at.Y, Z: z}, Shape: []fold.Shape{fold.Brick, fold.Ball, fold.Upright}[r.IntN(3)]}
+					b := fold.Block{Name: fmt.Sprint(len(blocks)), Lo: fold.Vec{X: at.X, Y: at.Y, Z: z},
+						Shape: []fold.Shape{fold.Brick, fold.Ball, fold.Upright}[r.IntN(3)]}
 					if b.Shape != fold.Brick {
 						size.Y = size.X
 					}

@@ -104,7 +104,8 @@ func picture(class string, w, h float64, says string, c *canvas) string {
 	// Patterns are found by name through the whole page: they go only into
 	// pictures that use them, which are never hidden ones.
 	defs := ""
-	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) || strings.Contains(body, `#p-ball`) {
+	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) ||
+		strings.Contains(body, `#p-ball`) {
 		defs = patterns
 	}
 	// A picture with parts to take hold of is a group of them, not one image.

@@ -39,8 +39,10 @@ func made(t testing.TB, l, w, d, units string, options ...string) *plan.Plan {
 func TestPicturesAreSound(t *testing.T) {
 	p := made(t, "5 in", "3 1/2 in", "2 in", "in", "name", `<b>"&`)
 	pictures := map[string]string{
-		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4), "board": Board(p, p.Cards[0], 1),
-		"closed": Folded(p, box.Closed, DefaultView, 300, 200), "half": Folded(p, box.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
+		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4),
+		"board":  Board(p, p.Cards[0], 1),
+		"closed": Folded(p, box.Closed, DefaultView, 300, 200),
+		"half":   Folded(p, box.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
 	}
 	full := withThings(t)
 	pictures["above"], pictures["arrangement"] = Above(full, 690, 560), Arrangement(full.Load, 150, 100)
@@ -58,7 +60,8 @@ func TestPicturesAreSound(t *testing.T) {
 			}
 		}
 		role := map[bool]string{true: "group", false: "img"}[name == "above"]
-		if !strings.Contains(svg, `role="`+role+`" aria-label="`) || strings.Contains(svg, "style=") || strings.Contains(svg, "<script") || strings.Contains(svg, "NaN") {
+		if !strings.Contains(svg, `role="`+role+`" aria-label="`) || strings.Contains(svg, "style=") ||
+			strings.Contains(svg, "<script") || strings.Contains(svg, "NaN") {
 			t.Errorf("%s is not sound: %.200s", name, svg)
 		}
 	}
@@ -93,7 +96,8 @@ func TestAboveTellsTheRoom(t *testing.T) {
 	}
 	v := inView{p: p}
 	r := v.rooms()
-	if in, need := p.Box.Inside, p.Load.Need; r.left+r.right > in.Length || r.left < p.Load.Room.Around || r.front < p.Load.Room.Around || in.Length < need.Length {
+	if in, need := p.Box.Inside, p.Load.Need; r.left+r.right > in.Length || r.left < p.Load.Room.Around ||
+		r.front < p.Load.Room.Around || in.Length < need.Length {
 		t.Errorf("%+v in %+v", r, in)
 	}
 	for _, free := range []measure.Length{r.front, r.back} {
@@ -112,7 +116,8 @@ func TestFlatTellsEveryNumber(t *testing.T) {
 			for i, line := range turn.Lines {
 				piece := p.Box.Piece(c.Piece)
 				label := p.Step.Show(line.At).Text
-				if !strings.Contains(svg, fmt.Sprintf(`data-link="%s" class="flags"`, Link(piece, line))) || !strings.Contains(svg, ">"+label+"<") {
+				if !strings.Contains(svg, fmt.Sprintf(`data-link="%s" class="flags"`, Link(piece, line))) ||
+					!strings.Contains(svg, ">"+label+"<") {
 					t.Errorf("score %d of %s at %s is not on the drawing", i, c.Piece, label)
 				}
 			}

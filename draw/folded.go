@@ -27,7 +27,8 @@ var DefaultView = View{-32, 28}
 func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
 	c := &canvas{}
 	sceneOf(p, pose, v, whole, fold.Cuts{}).paint(c, v, w, h, mostSeen)
-	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length), p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
+	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length),
+		p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
 	return picture("folded", w, h, says, c)
 }
 

@@ -48,7 +48,8 @@ func TestHiddenSurfaces(t *testing.T) {
 				}
 				seen++
 				if nearest-last > 2.5*p.Card.Caliper.MM()/min(grazed, grazes) {
-					t.Errorf("%s, %v from %v: at %v the picture shows what lies %.1f mm behind the nearest", style.ID, pose, v, at, nearest-last)
+					t.Errorf("%s, %v from %v: at %v the picture shows what lies %.1f mm behind the nearest",
+						style.ID, pose, v, at, nearest-last)
 				}
 			}
 			if seen < 200 {
@@ -164,7 +165,8 @@ func TestPattern(t *testing.T) {
 	if fill.MatchString(Folded(plain, box.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
 		t.Error("plain card is printed")
 	}
-	if flat := Flat(p, "", 690, 560); !strings.Contains(flat, "pattern ↑") || strings.Contains(Flat(plain, "", 690, 560), "pattern ↑") {
+	if flat := Flat(p, "", 690, 560); !strings.Contains(flat, "pattern ↑") ||
+		strings.Contains(Flat(plain, "", 690, 560), "pattern ↑") {
 		t.Error("the flat drawing does not say which way the pattern stands, or says it of plain card")
 	}
 	for _, card := range plan.Default.Cards {
@@ -172,7 +174,8 @@ func TestPattern(t *testing.T) {
 		if ok != (card.Pattern != "") {
 			t.Errorf("%s has a tile: %v", card.ID, ok)
 		}
-		if svg, err := url.PathUnescape(image); err != nil || ok && (xml.Unmarshal([]byte(svg), new(any)) != nil || !strings.Contains(svg, card.Ink)) {
+		if svg, err := url.PathUnescape(image); err != nil || ok &&
+			(xml.Unmarshal([]byte(svg), new(any)) != nil || !strings.Contains(svg, card.Ink)) {
 			t.Errorf("%s: %q %v", card.ID, svg, err)
 		}
 	}

@@ -24,10 +24,12 @@ func tileOf(card stock.Card) string {
 	case "sprigs":
 		for _, at := range [][2]float64{{48, 92}, {144, 188}} {
 			x, y := at[0], at[1]
-			c.tag("path", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", px(x), px(y), px(x-8), px(y-40), px(x+4), px(y-76)), "fill", "none", "stroke", card.Ink, "stroke-width", 5.0, "stroke-linecap", "round")
+			c.tag("path", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", px(x), px(y), px(x-8), px(y-40), px(x+4),
+				px(y-76)), "fill", "none", "stroke", card.Ink, "stroke-width", 5.0, "stroke-linecap", "round")
 			for _, leaf := range [][3]float64{{-14, -28, -40}, {14, -42, 40}, {-12, -56, -34}} {
 				cx, cy := px(x+leaf[0]), px(y+leaf[1])
-				c.tag("ellipse", "cx", cx, "cy", cy, "rx", 7.0, "ry", 15.0, "fill", card.Ink, "transform", fmt.Sprintf("rotate(%s %s %s)", px(leaf[2]), cx, cy))
+				c.tag("ellipse", "cx", cx, "cy", cy, "rx", 7.0, "ry", 15.0, "fill", card.Ink, "transform",
+					fmt.Sprintf("rotate(%s %s %s)", px(leaf[2]), cx, cy))
 			}
 		}
 	}
@@ -82,7 +84,8 @@ func (p *printing) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 	for i, f := range p.frames {
 		x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
 		c.tag("pattern", "id", fmt.Sprintf("%s-%d", p.name, i+1), "href", "#"+p.name, "patternTransform",
-			fmt.Sprintf("matrix(%.4f %.4f %.4f %.4f %s %s)", x.Dot(right), -x.Dot(up), y.Dot(right), -y.Dot(up), px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
+			fmt.Sprintf("matrix(%.4f %.4f %.4f %.4f %s %s)", x.Dot(right), -x.Dot(up), y.Dot(right), -y.Dot(up),
+				px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
 	}
 	c.WriteString("</defs>")
 }

@@ -71,7 +71,8 @@ const openFrames = 10
 
 // SolidOf works out the solid of a plan.
 func SolidOf(p *plan.Plan) *Solid {
-	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside, Tile: TileImage(p.Card), TileMM: tile, Things: []solidBody{}}
+	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside,
+		Tile: TileImage(p.Card), TileMM: tile, Things: []solidBody{}}
 	closed := p.Box.Assemble(p.Card.Caliper, box.Closed)
 	index := map[string]int{}
 	shapes := map[string]int{}

@@ -74,7 +74,8 @@ func TestBrokenDocuments(t *testing.T) {
 		if _, err := s.Head(ctx, id); !isBroken(err) {
 			t.Fatalf("%.20s: %v", bad, err)
 		}
-		if l, err := s.List(ctx, false, "", "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 || l.Listed[0].Broken == nil || l.Listed[1].Broken != nil {
+		if l, err := s.List(ctx, false, "", "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
+			l.Listed[0].Broken == nil || l.Listed[1].Broken != nil {
 			t.Errorf("the list: %+v, %v", l, err)
 		}
 		if got, err := s.Document(ctx, id); err != nil || got != bad {

@@ -15,19 +15,21 @@ const frame = `Number(document.querySelector("#solid canvas").dataset.frame)`
 // turned by key and pointer, and kept over a change of the brief.
 func TestFoldedView(t *testing.T) {
 	v := visit(t)
-	v.do("open", chromedp.Navigate(v.address))
-	link := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".card-item > a")[12].getAttribute("href")`))
+	link := v.box(12)
 	v.do("open", chromedp.Navigate(v.address+link+"?stage=box&view=flat"))
-	v.until("nothing is loaded before it is wanted", `!performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)
+	v.until("nothing is loaded before it is wanted",
+		`!performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)
 	v.click(`#view-folded`)
 	v.until("it turns in the page", `document.querySelector(".turned-here #solid canvas") !== null`)
-	run(v, chromedp.Evaluate[any](`window.slide = (to) => { const s = document.querySelector("[name=at]"); s.value = to; s.dispatchEvent(new Event("input", {bubbles: true})); }; slide(0); 1`))
+	v.js(`window.slide = (to) => { const s = document.querySelector("[name=at]"); s.value = to;
+		s.dispatchEvent(new Event("input", {bubbles: true})); }; slide(0)`)
 	v.until("flat", frame+` === 0`)
 	steps := run(v, chromedp.Evaluate[int](`document.querySelectorAll(".course-steps li").length`))
 	last := -1.0
 	for i := range steps {
 		v.click(`[data-step="1"]`)
-		v.until("a step further", fmt.Sprintf(frame+` > %f && document.querySelector("[data-course-number]").textContent === "%d of %d"`, last, i+1, steps))
+		v.until("a step further", fmt.Sprintf(frame+` > %f &&
+			document.querySelector("[data-course-number]").textContent === "%d of %d"`, last, i+1, steps))
 		last = run(v, chromedp.Evaluate[float64](frame))
 	}
 	v.sees("Put the cap on.")
@@ -38,27 +40,35 @@ func TestFoldedView(t *testing.T) {
 	v.until("and on", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps, steps))
 	picture := func() string {
 		// A frame drawn now: the canvas does not keep what it showed.
-		return run(v, chromedp.Evaluate[string](`(async () => { await new Promise(requestAnimationFrame); const c = document.querySelector("#solid canvas"); document.querySelector("[name=lift]").dispatchEvent(new Event("input", {bubbles: true})); await new Promise(requestAnimationFrame); return c.toDataURL("image/png").slice(0, 60000); })()`, chromedp.EvalAwaitPromise))
+		return v.reads(`(async () => {
+			await new Promise(requestAnimationFrame);
+			document.querySelector("[name=lift]").dispatchEvent(new Event("input", {bubbles: true}));
+			await new Promise(requestAnimationFrame);
+			return document.querySelector("#solid canvas").toDataURL("image/png").slice(0, 60000);
+		})()`)
 	}
 	before := picture()
 	v.do("focus", chromedp.Focus(chromedp.CSS("#solid")))
-	yaw := run(v, chromedp.Evaluate[string](`document.querySelector("[name=yaw]").value`))
-	run(v, chromedp.Evaluate[any](`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowRight", bubbles: true}))`))
+	yaw := v.reads(`document.querySelector("[name=yaw]").value`)
+	v.js(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowRight", bubbles: true}))`)
 	v.until("turned by key", fmt.Sprintf(`document.querySelector("[name=yaw]").value !== %q`, yaw))
 	if after := picture(); after == before || len(after) < 2000 {
 		t.Errorf("turned, it looks the same (%d bytes)", len(after))
 	}
 	// A change of the brief keeps the moment, and shows the new box.
-	run(v, chromedp.Evaluate[any](`slide(2); 1`))
+	v.js(`slide(2)`)
 	v.until("two steps", `document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
 	v.types("#f-box-options-roof", "3")
-	v.until("another roof", `document.querySelector("#f-box-options-roof").value.includes("3") && document.querySelector("#kept").innerText.startsWith("Kept") && document.querySelector(".turned-here canvas") !== null`)
+	v.until("another roof", `document.querySelector("#f-box-options-roof").value.includes("3") &&
+		document.querySelector("#kept").innerText.startsWith("Kept") &&
+		document.querySelector(".turned-here canvas") !== null`)
 	v.until("still two steps", `document.querySelector("[name=at]").value === "2"`)
 	v.until("and still turned", fmt.Sprintf(`document.querySelector("[name=yaw]").value !== %q`, yaw))
 	v.do("by a link", chromedp.Navigate(v.address+link+"?stage=box&view=folded&at=1&yaw=140&pitch=10"))
 	v.until("it turns in the page", `document.querySelector(".turned-here #solid canvas") !== null`)
-	v.until("seen as the link says", `document.querySelector("[name=yaw]").value === "140" && document.querySelector("[data-course-number]").textContent.startsWith("1 of")`)
-	ms := run(v, chromedp.Evaluate[string](`document.querySelector("#solid canvas").dataset.ms`))
+	v.until("seen as the link says", `document.querySelector("[name=yaw]").value === "140" &&
+		document.querySelector("[data-course-number]").textContent.startsWith("1 of")`)
+	ms := v.reads(`document.querySelector("#solid canvas").dataset.ms`)
 	t.Logf("a frame is handed over in %s ms", ms)
 }
 
@@ -68,10 +78,10 @@ func TestFoldedWithoutWebGL(t *testing.T) {
 	v.do("open", chromedp.Navigate(v.address))
 	v.click(".card-item a")
 	v.sees("Kept")
-	run(v, chromedp.Evaluate[any](`HTMLCanvasElement.prototype.getContext = () => null; 1`))
+	v.js(`HTMLCanvasElement.prototype.getContext = () => null`)
 	v.click(`#view-folded`)
 	v.until("drawn by the server", `document.querySelectorAll("#solid .folded path").length > 20`)
-	before := run(v, chromedp.Evaluate[string](`document.querySelector(".folded").innerHTML`))
+	before := v.reads(`document.querySelector(".folded").innerHTML`)
 	for range 4 {
 		v.click(`[data-step="-1"]`)
 	}
@@ -103,10 +113,12 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.until("gone again", `document.querySelectorAll('[name^="box.pieces."][name$=".name"]').length === 2`)
 	v.click(`#view-styles`)
 	v.until("others at its size", `document.querySelectorAll("[data-style]").length === 8`)
-	v.until("they move", `document.querySelectorAll("img[data-moving]").length > 3 && ![...document.querySelectorAll("img[data-moving]")].some((i) => i.src.includes("still"))`)
+	v.until("they move", `document.querySelectorAll("img[data-moving]").length > 3 &&
+		![...document.querySelectorAll("img[data-moving]")].some((i) => i.src.includes("still"))`)
 	v.click("#hold")
-	v.until("and stand, all of them", `document.querySelector("#hold").ariaPressed === "true" && [...document.querySelectorAll("img[data-moving]")].every((i) => i.src.includes("still=1"))`)
-	if n := run(v, chromedp.Evaluate[string](`document.querySelector('[data-style="tray-lid"]').innerText`)); !strings.Contains(n, "Choose this") {
+	v.until("and stand, all of them", `document.querySelector("#hold").ariaPressed === "true" &&
+		[...document.querySelectorAll("img[data-moving]")].every((i) => i.src.includes("still=1"))`)
+	if n := v.reads(`document.querySelector('[data-style="tray-lid"]').innerText`); !strings.Contains(n, "Choose this") {
 		t.Errorf("the tray can't be chosen: %q", n)
 	}
 }

@@ -58,7 +58,8 @@ func (s *Server) gallery(c echo.Context, st *state, data map[string]any) error {
 			continue
 		}
 		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program}}
-		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID, template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
+		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID,
+			template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
 		if shown.Plan.OK() {
 			cards = append(cards, card)
 		} else {

@@ -76,7 +76,9 @@ func TestGallery(t *testing.T) {
 			}
 		}
 	}
-	for want, styles := range map[string]string{"book": "flap-box hinged-lid wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": ""} {
+	for want, styles := range map[string]string{
+		"book": "flap-box hinged-lid wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": "",
+	} {
 		got := a.get(path + "?view=styles&want=" + want).Body.String()
 		var shown []string
 		for _, s := range box.Styles {
@@ -94,10 +96,13 @@ func TestGallery(t *testing.T) {
 	if r := a.get(path + "/style.svg?style=hat"); r.Code != 404 {
 		t.Errorf("an unknown style: %d", r.Code)
 	}
-	if r := a.post(path+"/change", "base", fmt.Sprint(a.head(strings.TrimPrefix(path, "/projects/")).ID), "box.style", "carton"); r.Code != 200 || a.head(strings.TrimPrefix(path, "/projects/")).Brief.Box.Style != "carton" {
+	if r := a.post(path+"/change", "base", fmt.Sprint(a.head(strings.TrimPrefix(path, "/projects/")).ID),
+		"box.style", "carton"); r.Code != 200 || a.head(strings.TrimPrefix(path,
+		"/projects/")).Brief.Box.Style != "carton" {
 		t.Errorf("taking a style: %d", r.Code)
 	}
-	if r := a.get(path + "/solid.json"); r.Code != 200 || !json.Valid(r.Body.Bytes()) || r.Header().Get("Content-Type") != "application/json" {
+	if r := a.get(path + "/solid.json"); r.Code != 200 || !json.Valid(r.Body.Bytes()) ||
+		r.Header().Get("Content-Type") != "application/json" {
 		t.Errorf("the solid: %d", r.Code)
 	}
 	b.Contents = nil
@@ -124,7 +129,8 @@ func TestListOfScores(t *testing.T) {
 		}
 		return r.Body.String()
 	}
-	if page := change("box.pieces.@1.width", "9 1/2", "box.pieces.@1.across", "2, 7 1/2", "box.pieces.@2.is", "lid"); !strings.Contains(page, "lid clears base") {
+	if page := change("box.pieces.@1.width", "9 1/2", "box.pieces.@1.across", "2, 7 1/2", "box.pieces.@2.is",
+		"lid"); !strings.Contains(page, "lid clears base") {
 		t.Error("a lid too short for its base is not told")
 	}
 	if got := a.head(id).Brief.Box.Pieces[0]; got.Width != "9 1/2 in" || got.Across != "2, 7 1/2" {
@@ -141,7 +147,8 @@ func TestListOfScores(t *testing.T) {
 	if n := len(a.head(id).Brief.Box.Pieces); n != 2 {
 		t.Errorf("%d pieces are left", n)
 	}
-	if r := a.post(path+"/change", "base", old, "act", "remove-piece:1"); !strings.Contains(r.Body.String(), "taken out already") {
+	if r := a.post(path+"/change", "base", old, "act", "remove-piece:1"); !strings.Contains(r.Body.String(),
+		"taken out already") {
 		t.Errorf("taking out what another window took out: %d", r.Code)
 	}
 	a.post(path + "/undo")
@@ -161,7 +168,10 @@ func TestListOfScores(t *testing.T) {
 	if a.get(path+"/document").Body.String() != want {
 		t.Error("undone, the list is another")
 	}
-	for _, part := range []string{"?stage=contents", "?stage=card", "?stage=dressing", "?stage=sheets&view=sheets", "?stage=bench&view=turns", "?stage=record", "?view=folded", "?view=above", "?view=ways", "/print"} {
+	for _, part := range []string{
+		"?stage=contents", "?stage=card", "?stage=dressing", "?stage=sheets&view=sheets", "?stage=bench&view=turns",
+		"?stage=record", "?view=folded", "?view=above", "?view=ways", "/print",
+	} {
 		if r := a.get(path + part); r.Code != 200 {
 			t.Errorf("%s: %d", part, r.Code)
 		}

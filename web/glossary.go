@@ -69,7 +69,8 @@ func wordLink(text string) template.HTML {
 
 // plain are words that every maker knows; a mark beside them would only be in
 // the way.
-var plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true, "tab": true, "score": true, "step": true, "proof": true}
+var plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true,
+	"tab": true, "score": true, "step": true, "proof": true}
 
 // Words are those of the answers to a field that may want explaining.
 func (f field) Words() (out []words.Meaning) {

@@ -62,7 +62,8 @@ func (s *Server) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
 			host = h
 		}
 		if !s.hosts[strings.ToLower(strings.Trim(host, "[]"))] {
-			return echo.NewHTTPError(http.StatusMisdirectedRequest, "Brevium doesn't answer to this name. Use the address it printed when it started.")
+			return echo.NewHTTPError(http.StatusMisdirectedRequest,
+				"Brevium doesn't answer to this name. Use the address it printed when it started.")
 		}
 		return next(c)
 	}

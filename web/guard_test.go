@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net/http"
 	"net/http/httptest"
 	"net/url"
 	"regexp"
@@ -14,6 +15,41 @@ import (
 	"brevium/core/words"
 	"brevium/store"
 )
+
+func TestGuards(t *testing.T) {
+	a := newApp(t)
+	home := a.get("/")
+	for name, part := range map[string]string{
+		"Content-Security-Policy": "script-src 'self'", "X-Content-Type-Options": "nosniff", "Cache-Control": "no-store",
+	} {
+		if !strings.Contains(home.Header().Get(name), part) {
+			t.Errorf("%s is %q", name, home.Header().Get(name))
+		}
+	}
+	inline := regexp.MustCompile(`<script>|<style|\sstyle=|\son[a-z]+=|https?://[^w]`)
+	if inline.MatchString(strings.ReplaceAll(home.Body.String(), "http://www.w3.org", "")) {
+		t.Error("something stands inline or points outside")
+	}
+	r := httptest.NewRequest("GET", "/", nil)
+	r.Host = "evil.example"
+	w := httptest.NewRecorder()
+	if a.handler.ServeHTTP(w, r); w.Code != http.StatusMisdirectedRequest {
+		t.Errorf("another host name gets %d", w.Code)
+	}
+	if w := a.post("/projects", "units", "mm", "x", strings.Repeat("x", 600<<10)); w.Code != http.StatusRequestEntityTooLarge {
+		t.Errorf("a huge form gets %d", w.Code)
+	}
+	for path, code := range map[string]int{
+		"/nowhere": 404, "/projects/none": 404, "/projects/none/print": 404,
+		"/static/x/../../server.go": 404, "/static/x/%2e%2e/server.go": 404,
+		"/static/x/app.css": 200, "/static/x/draw.css": 200,
+		"/static/x/": 404, "/static/x/vendor": 404, "/static/x/vendor/": 404,
+	} {
+		if w := a.get(path); w.Code != code || strings.Contains(w.Body.String(), "package web") {
+			t.Errorf("%s gets %d, want %d", path, w.Code, code)
+		}
+	}
+}
 
 // Every answer has the whole head, refusals too, and what comes from elsewhere,
 // another port of this machine among it, changes nothing.
@@ -35,17 +71,22 @@ func TestForeignAndHeads(t *testing.T) {
 		w    *httptest.ResponseRecorder
 		code int
 	}{
-		"another name":              {ask("GET", "/", "evil.example", nil), 421},
-		"another port, by origin":   {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Origin", "http://127.0.0.1:9000"), 403},
-		"another port, by browser":  {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Sec-Fetch-Site", "same-site"), 403},
-		"another site":              {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode", "navigate"), 403},
-		"a picture put elsewhere":   {ask("GET", "/", here, nil, "Sec-Fetch-Site", "same-site", "Sec-Fetch-Mode", "no-cors"), 403},
-		"a link from elsewhere":     {ask("GET", "/", here, nil, "Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode", "navigate"), 200},
-		"too large, its length not": {ask("POST", "/projects", here, struct{ io.Reader }{strings.NewReader("units=mm&x=" + strings.Repeat("x", 600<<10))}), 413},
-		"broken off":                {ask("POST", "/projects", here, io.MultiReader(strings.NewReader("units=mm"), broken{})), 400},
-		"nothing there":             {ask("GET", "/nowhere", here, nil), 404},
-		"another method":            {ask("PUT", "/", here, nil), 405},
-		"a folder":                  {ask("GET", "/static/x/vendor/", here, nil), 404},
+		"another name": {ask("GET", "/", "evil.example", nil), 421},
+		"another port, by origin": {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Origin",
+			"http://127.0.0.1:9000"), 403},
+		"another port, by browser": {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Sec-Fetch-Site",
+			"same-site"), 403},
+		"another site": {ask("POST", "/projects", here, strings.NewReader("units=mm"), "Sec-Fetch-Site",
+			"cross-site", "Sec-Fetch-Mode", "navigate"), 403},
+		"a picture put elsewhere": {ask("GET", "/", here, nil, "Sec-Fetch-Site", "same-site", "Sec-Fetch-Mode", "no-cors"), 403},
+		"a link from elsewhere": {ask("GET", "/", here, nil, "Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode",
+			"navigate"), 200},
+		"too large, its length not": {ask("POST", "/projects", here,
+			struct{ io.Reader }{strings.NewReader("units=mm&x=" + strings.Repeat("x", 600<<10))}), 413},
+		"broken off":     {ask("POST", "/projects", here, io.MultiReader(strings.NewReader("units=mm"), broken{})), 400},
+		"nothing there":  {ask("GET", "/nowhere", here, nil), 404},
+		"another method": {ask("PUT", "/", here, nil), 405},
+		"a folder":       {ask("GET", "/static/x/vendor/", here, nil), 404},
 	} {
 		if c.w.Code != c.code {
 			t.Errorf("%s: %d, want %d", name, c.w.Code, c.code)
@@ -60,7 +101,8 @@ func TestForeignAndHeads(t *testing.T) {
 		t.Errorf("%d boxes were made by what was refused", n)
 	}
 	// One's own page, as browsers say it.
-	if w := ask("POST", "/projects", here, strings.NewReader("units=mm"), "Origin", "http://"+here, "Sec-Fetch-Site", "same-origin"); w.Code != 303 {
+	if w := ask("POST", "/projects", here, strings.NewReader("units=mm"), "Origin", "http://"+here,
+		"Sec-Fetch-Site", "same-origin"); w.Code != 303 {
 		t.Errorf("one's own form: %d", w.Code)
 	}
 }
@@ -77,8 +119,12 @@ func TestStaticFiles(t *testing.T) {
 	if at == nil {
 		t.Fatal("no style sheet")
 	}
-	for _, name := range []string{"app.css", "app.js", "queue.js", "folded.js", "draw.css", "vendor/text.woff2", "vendor/three.module.min.js", "vendor/htmx.min.js"} {
-		if w := a.get("/static/" + at[1] + "/" + name); w.Code != 200 || !strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
+	for _, name := range []string{
+		"app.css", "app.js", "queue.js", "folded.js", "draw.css",
+		"vendor/text.woff2", "vendor/three.module.min.js", "vendor/htmx.min.js",
+	} {
+		if w := a.get("/static/" + at[1] + "/" + name); w.Code != 200 ||
+			!strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
 			t.Errorf("%s: %d, %q", name, w.Code, w.Header().Get("Cache-Control"))
 		}
 		if w := a.get("/static/old/" + name); w.Header().Get("Cache-Control") != "no-cache" {
@@ -120,7 +166,8 @@ func TestBrokenBox(t *testing.T) {
 	sound, hurt := a.begin(brief.New("in")), a.begin(brief.New("in"))
 	a.post("/projects/"+hurt+"/change", "base", fmt.Sprint(a.head(hurt).ID), "name", "hurt")
 	damage(t, a.file, a.head(hurt).ID)
-	if w := a.get("/"); w.Code != 200 || strings.Count(w.Body.String(), "card-item") != 2 || !strings.Contains(w.Body.String(), "Can't be read") && !strings.Contains(w.Body.String(), "Can&#39;t be read") {
+	if w := a.get("/"); w.Code != 200 || strings.Count(w.Body.String(), "card-item") != 2 ||
+		!strings.Contains(w.Body.String(), "Can't be read") && !strings.Contains(w.Body.String(), "Can&#39;t be read") {
 		t.Errorf("the list: %d %.900s", w.Code, w.Body)
 	}
 	if w := a.get("/projects/" + sound); w.Code != 200 {
@@ -152,7 +199,8 @@ func TestListPages(t *testing.T) {
 		a.begin(b)
 	}
 	first, second := a.get("/").Body.String(), a.get("/?page=2").Body.String()
-	if strings.Count(first, "card-item") != store.PerPage || strings.Count(second, "card-item") != 2 || !strings.Contains(first, `href="/?page=2"`) || !strings.Contains(second, `href="/"`) {
+	if strings.Count(first, "card-item") != store.PerPage || strings.Count(second, "card-item") != 2 ||
+		!strings.Contains(first, `href="/?page=2"`) || !strings.Contains(second, `href="/"`) {
 		t.Error("the pages of the list")
 	}
 	if got := a.get("/?q=" + url.QueryEscape("éCRIN 2")).Body.String(); strings.Count(got, "card-item") != 8 {
@@ -169,7 +217,8 @@ func TestListPages(t *testing.T) {
 	picture := strings.ReplaceAll(regexp.MustCompile(`src="(/projects/[^"]+card\.svg[^"]+)"`).FindStringSubmatch(first)[1], "&amp;", "&")
 	for range 2 { // drawn, then kept
 		w := a.get(picture)
-		if w.Code != 200 || !strings.Contains(w.Body.String(), "<svg") || !strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
+		if w.Code != 200 || !strings.Contains(w.Body.String(), "<svg") ||
+			!strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
 			t.Errorf("its picture: %d %q", w.Code, w.Header().Get("Cache-Control"))
 		}
 	}
@@ -195,13 +244,17 @@ func TestWithoutScript(t *testing.T) {
 		return a.do(r)
 	}
 	path := "/projects/" + id
-	for _, view := range []string{"?stage=contents&view=flat", "?stage=contents&view=above", "?stage=box&view=styles", "?stage=contents&view=ways", "?stage=box&view=folded", "?stage=record"} {
+	for _, view := range []string{
+		"?stage=contents&view=flat", "?stage=contents&view=above", "?stage=box&view=styles",
+		"?stage=contents&view=ways", "?stage=box&view=folded", "?stage=record",
+	} {
 		page := a.get(path + view).Body.String()
 		if !strings.Contains(page, "No script runs here") {
 			t.Errorf("%s does not say what can't be done", view)
 		}
 		for _, button := range regexp.MustCompile(`<button[^>]*type="button"[^>]*>`).FindAllString(page, -1) {
-			if !strings.Contains(button, "needs-script") && !strings.Contains(button, "hidden") && !strings.Contains(button, "@click") {
+			if !strings.Contains(button, "needs-script") && !strings.Contains(button, "hidden") &&
+				!strings.Contains(button, "@click") {
 				t.Errorf("%s: %s does nothing without script", view, button)
 			}
 		}
@@ -209,12 +262,14 @@ func TestWithoutScript(t *testing.T) {
 			t.Errorf("%s: a change that only a script can make", view)
 		}
 	}
-	w := plain(path+"/change?stage=contents", "base", fmt.Sprint(a.head(id).ID), "contents.@1.count", "5", "contents.@1.food", "no", "contents.@1.food", "yes")
+	w := plain(path+"/change?stage=contents", "base", fmt.Sprint(a.head(id).ID), "contents.@1.count", "5",
+		"contents.@1.food", "no", "contents.@1.food", "yes")
 	if got := a.head(id).Brief.Contents[0]; w.Code != 303 || got.Count != "5" || got.Food != "yes" {
 		t.Errorf("a form: %d %+v", w.Code, got)
 	}
 	w = plain(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "")
-	if w.Code != 200 || !strings.Contains(w.Body.String(), "Choose one of the usual things first") || !strings.Contains(w.Body.String(), "<html") {
+	if w.Code != 200 || !strings.Contains(w.Body.String(), "Choose one of the usual things first") ||
+		!strings.Contains(w.Body.String(), "<html") {
 		t.Errorf("a notice: %d", w.Code)
 	}
 }
@@ -251,9 +306,12 @@ func TestWordsAndHows(t *testing.T) {
 // what is kept is readable.
 func FuzzChange(f *testing.F) {
 	for _, form := range []string{
-		"base=1&contents.@1.length=5&was.contents.@1.length=4", "act=add-thing", "act=remove-thing:1", "nudge=contents.@1.count:3&from=x", "act=put-back:contents.@1&base=1",
-		"act=move:1.0:1:-3", "act=turn:1.0", "units=mm", "box.style=carton&box.options.top=glued", "act=use-size&size.length=1/0", "contents.@1.shape=ball", "act=choose-way:x",
-		"name=%00%ff&notes=%e2%80%8b", "box.style=score-list", "act=add-piece", "arrange.compartments=platform", "base=99999999999999999999", "tools.step=1/64 in",
+		"base=1&contents.@1.length=5&was.contents.@1.length=4", "act=add-thing", "act=remove-thing:1",
+		"nudge=contents.@1.count:3&from=x", "act=put-back:contents.@1&base=1",
+		"act=move:1.0:1:-3", "act=turn:1.0", "units=mm", "box.style=carton&box.options.top=glued",
+		"act=use-size&size.length=1/0", "contents.@1.shape=ball", "act=choose-way:x",
+		"name=%00%ff&notes=%e2%80%8b", "box.style=score-list", "act=add-piece", "arrange.compartments=platform",
+		"base=99999999999999999999", "tools.step=1/64 in",
 	} {
 		f.Add(form)
 	}

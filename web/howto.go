@@ -30,7 +30,8 @@ type lesson struct {
 }
 
 var howTos = []howTo{
-	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.", steps: (*Server).firstBox},
+	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.",
+		steps: (*Server).firstBox},
 	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.", steps: (*Server).scoreCard},
 	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the trimmer.", steps: (*Server).lidThatGoesOn},
 }
@@ -67,7 +68,8 @@ func (s *Server) firstBox() []lesson {
 		return template.HTML(draw.Folded(p, box.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
 	}
 	size := func(d box.Dims) string {
-		return fmt.Sprintf("%s × %s × %s", plainly(p.Step.Show(d.Length).Text), plainly(p.Step.Show(d.Width).Text), plainly(p.Step.Show(d.Depth).String()))
+		return fmt.Sprintf("%s × %s × %s", plainly(p.Step.Show(d.Length).Text),
+			plainly(p.Step.Show(d.Width).Text), plainly(p.Step.Show(d.Depth).String()))
 	}
 	t := p.Load.Things[0]
 	return []lesson{

@@ -46,7 +46,8 @@ func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 	v := &visitor{t, ctx, address, stop}
 	v.do("begin", chromedp.Navigate("about:blank"))
 	// A page in a window that nobody looks at has no focus to show.
-	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true}); err != nil {
+	focus := emulation.SetFocusEmulationEnabledParams{Enabled: true}
+	if _, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled, focus); err != nil {
 		t.Fatal(err)
 	}
 	return v
@@ -68,6 +69,18 @@ func run[T any](v *visitor, a chromedp.Action[T]) T {
 	return out
 }
 
+// reads gives the text that a script, or what it promises, comes to.
+func (v *visitor) reads(script string) string {
+	v.t.Helper()
+	return run(v, chromedp.Evaluate[string](script, chromedp.EvalAwaitPromise))
+}
+
+// js runs a script in the page.
+func (v *visitor) js(script string) {
+	v.t.Helper()
+	run(v, chromedp.Evaluate[any](script+"\n;1"))
+}
+
 // until waits for a script's truth.
 func (v *visitor) until(what, script string) {
 	v.t.Helper()
@@ -79,7 +92,7 @@ func (v *visitor) until(what, script string) {
 		}
 		time.Sleep(40 * time.Millisecond)
 	}
-	v.t.Fatalf("never came true: %s (%s)\n%.1500s", what, script, run(v, chromedp.Evaluate[string]("document.body.innerText")))
+	v.t.Fatalf("never came true: %s (%s)\n%.1500s", what, script, v.reads("document.body.innerText"))
 }
 
 // sees waits until the page's text holds something, with blanks run together.
@@ -92,7 +105,7 @@ func (v *visitor) sees(text string) {
 func (v *visitor) types(selector, text string) {
 	v.t.Helper()
 	v.do("type "+text, chromedp.Focus(chromedp.CSS(selector)))
-	run(v, chromedp.Evaluate[any](fmt.Sprintf(`document.querySelector(%q).select()`, selector)))
+	v.js(fmt.Sprintf(`document.querySelector(%q).select()`, selector))
 	v.do("type "+text, chromedp.KeyEvent(text))
 }
 
@@ -106,15 +119,25 @@ func (v *visitor) piece(n int) string {
 	return fmt.Sprintf(`document.querySelectorAll(".tally .piece .cutsize")[%d].innerText.replace(/[\s\u200b]+/g, " ").trim()`, n)
 }
 
+// things finds the fields of the things listed.
+const things = `[...document.querySelectorAll('#brief [name^="contents."]:not([type=hidden])')]`
+
 // mark lets scripts of the test find a field of the last thing listed.
 func (v *visitor) mark() {
-	run(v, chromedp.Evaluate[any](`window.thing = (field) => [...document.querySelectorAll('#brief [name^="contents."]:not([type=hidden])')].filter((el) => el.name.endsWith("." + field)).at(-1); 1`))
+	v.js(`window.thing = (field) => ` + things + `.filter((el) => el.name.endsWith("." + field)).at(-1)`)
 }
 
 // field gives the selector of a field of the last thing listed.
 func (v *visitor) field(name string) string {
 	v.t.Helper()
-	return run(v, chromedp.Evaluate[string](fmt.Sprintf(`(() => { const all = [...document.querySelectorAll('#brief [name^="contents."]:not([type=hidden])')].filter((el) => el.name.endsWith(".%s")); return all.length ? "#" + all.at(-1).id : "#none"; })()`, name)))
+	return v.reads(fmt.Sprintf(`"#" + (`+things+`.filter((el) => el.name.endsWith(".%s")).at(-1) || { id: "none" }).id`, name))
+}
+
+// box gives the path of a box of the first page, counted from 0.
+func (v *visitor) box(n int) string {
+	v.t.Helper()
+	v.do("open", chromedp.Navigate(v.address))
+	return v.reads(fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, n))
 }
 
 // From an empty project to a printed plan, as a person does it.
@@ -125,9 +148,11 @@ func TestJourney(t *testing.T) {
 	v.click("#new-box")
 	v.sees("Your box will stand here")
 	v.click("#add-thing")
-	v.until("the new thing has the focus", `document.activeElement.name && document.activeElement.name.endsWith(".name") && document.activeElement.value === "thing"`)
+	v.until("the new thing has the focus", `document.activeElement.name &&
+		document.activeElement.name.endsWith(".name") && document.activeElement.value === "thing"`)
 	v.mark()
-	run(v, chromedp.Evaluate[any](`window.errors = []; addEventListener("error", e => errors.push(e.message)); addEventListener("securitypolicyviolation", e => errors.push(e.violatedDirective + " " + e.blockedURI)); 1`))
+	v.js(`window.errors = []; addEventListener("error", e => errors.push(e.message));
+		addEventListener("securitypolicyviolation", e => errors.push(e.violatedDirective + " " + e.blockedURI))`)
 
 	v.types(v.field("name"), "seed packet")
 	v.types(v.field("count"), "4")
@@ -136,7 +161,7 @@ func TestJourney(t *testing.T) {
 	v.types(v.field("length"), "4 1/2")
 	v.types(v.field("width"), "11.5cm")
 	v.until("the plan follows", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
-	if got := run(v, chromedp.Evaluate[string](`document.activeElement.value`)); got != "11.5cm" {
+	if got := v.reads(`document.activeElement.value`); got != "11.5cm" {
 		t.Errorf("the field in use was changed to %q", got)
 	}
 	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.replace(/[\s\u200b]+/g, " ").includes("7 1⁄16 in")`)
@@ -145,7 +170,7 @@ func TestJourney(t *testing.T) {
 	// A step of the tools by key; a bad entry beside its field.
 	v.types(v.field("height"), "1/4")
 	v.do("arrow", chromedp.Focus(chromedp.CSS(v.field("height"))))
-	run(v, chromedp.Evaluate[any](`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowUp", bubbles: true}))`))
+	v.js(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowUp", bubbles: true}))`)
 	v.until("a step up", `["5/16", "1/16"].includes(thing("height").value)`)
 	v.types(v.field("height"), "5 3/")
 	v.sees("stops in the middle of a fraction")
@@ -155,7 +180,7 @@ func TestJourney(t *testing.T) {
 	v.until("mended", `!document.querySelector(".stale")`)
 
 	// Number and line light each other up.
-	run(v, chromedp.Evaluate[any](`document.querySelector('.tally [data-link="lid-v1"]').dispatchEvent(new MouseEvent("mouseover", {bubbles: true}))`))
+	v.js(`document.querySelector('.tally [data-link="lid-v1"]').dispatchEvent(new MouseEvent("mouseover", {bubbles: true}))`)
 	v.until("the line is lit", `document.querySelector('.flat [data-link="lid-v1"]').classList.contains("lit")`)
 
 	// Count, then undo; reload; it is kept.
@@ -169,7 +194,8 @@ func TestJourney(t *testing.T) {
 
 	// The views, by address and Back.
 	v.click(`#view-folded`)
-	v.until("the box is folded", `document.querySelector("#solid canvas, #solid .folded") !== null && location.search.includes("view=folded")`)
+	v.until("the box is folded", `document.querySelector("#solid canvas, #solid .folded") !== null &&
+		location.search.includes("view=folded")`)
 	v.click(`#view-sheets`)
 	v.until("sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
 	v.click(`#view-turns`)
@@ -190,7 +216,7 @@ func TestJourney(t *testing.T) {
 	}
 
 	// Print, download, upload: the same document.
-	project := run(v, chromedp.Evaluate[string](`location.pathname`))
+	project := v.reads(`location.pathname`)
 	v.click("#print-link")
 	v.sees("Folded and proved")
 	pdf := run(v, chromedp.PrintToPDF())
@@ -206,7 +232,7 @@ func TestJourney(t *testing.T) {
 	v.do("choose", chromedp.SetUploadFiles(chromedp.CSS("#document"), []string{file}))
 	v.click(".upload button")
 	v.sees("Kept just now")
-	again := run(v, chromedp.Evaluate[string](`location.pathname`))
+	again := v.reads(`location.pathname`)
 	if again == project || !bytes.Equal(doc, fetch(t, v.address+again+"/document")) {
 		t.Error("the document came back different")
 	}
@@ -235,7 +261,7 @@ func TestServerGone(t *testing.T) {
 	v.stop()
 	v.types("#f-contents-1-count", "9")
 	v.sees("can't be reached")
-	if got := run(v, chromedp.Evaluate[string](`document.querySelector("#f-contents-1-count").value`)); !strings.Contains(got, "9") {
+	if got := v.reads(`document.querySelector("#f-contents-1-count").value`); !strings.Contains(got, "9") {
 		t.Errorf("the field holds %q", got)
 	}
 }
@@ -263,7 +289,8 @@ func TestArrangeByKeyboard(t *testing.T) {
 	v.until("a new box", `document.querySelector("#f-units-mm") !== null`)
 	tab("#f-units-in")
 	key(kb.ArrowRight)
-	v.until("millimetres", `document.querySelector("#f-units-mm").checked && document.querySelector("#kept").innerText.startsWith("Kept")`)
+	v.until("millimetres", `document.querySelector("#f-units-mm").checked &&
+		document.querySelector("#kept").innerText.startsWith("Kept")`)
 	tab("#add-thing")
 	key(kb.Enter)
 	v.until("a thing", `document.querySelector('select[name$=".shape"]') !== null`)
@@ -274,7 +301,8 @@ func TestArrangeByKeyboard(t *testing.T) {
 	for _, f := range []struct{ name, text string }{{"diameter", "40"}, {"height", "30"}, {"count", "6"}} {
 		tab(v.field(f.name))
 		key(f.text)
-		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Kept") && thing(%q).value.includes(%q)`, f.name, f.text))
+		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Kept") &&
+			thing(%q).value.includes(%q)`, f.name, f.text))
 	}
 	v.until("a plan for six", `!document.querySelector(".stale")`)
 	key(kb.Escape)
@@ -285,7 +313,7 @@ func TestArrangeByKeyboard(t *testing.T) {
 	v.until("the second way is picked", `document.querySelector('[data-way="1"]').getAttribute("aria-pressed") === "true"`)
 	key("i")
 	v.until("from above", `document.querySelectorAll("[data-stack]").length === 6`)
-	before := run(v, chromedp.Evaluate[string](`document.querySelectorAll(".tally .cutsize")[0].innerText`))
+	before := v.reads(`document.querySelectorAll(".tally .cutsize")[0].innerText`)
 	tab(`[data-stack$=".5"]`)
 	key(kb.ArrowRight)
 	v.until("moved by hand", `document.body.innerText.includes("Let Brevium choose")`)

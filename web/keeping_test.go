@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"strings"
 	"sync"
 	"testing"
@@ -67,8 +68,7 @@ func (l *line) between(next http.Handler) http.Handler {
 func over(t *testing.T) (*visitor, *line, func() brief.Brief) {
 	l := &line{}
 	v := visit(t, l.between)
-	v.do("open", chromedp.Navigate(v.address))
-	path := run(v, chromedp.Evaluate[string](`document.querySelector(".card-item > a").getAttribute("href")`))
+	path := v.box(0)
 	v.do("open", chromedp.Navigate(v.address+path+"?stage=contents&view=flat"))
 	v.sees("Kept")
 	return v, l, func() (b brief.Brief) {
@@ -104,12 +104,12 @@ func TestLateAnswers(t *testing.T) {
 	v.do("more", chromedp.KeyEvent("0"))
 	v.types("#f-contents-1-length", "6")
 	v.types("#f-contents-1-width", "4 1/4")
-	run(v, chromedp.Evaluate[any](`document.querySelector("#more-1").open = true; document.querySelector("#f-contents-1-food").click(); 1`))
+	v.js(`document.querySelector("#more-1").open = true; document.querySelector("#f-contents-1-food").click()`)
 	v.types("#f-contents-1-name", "bulb packet")
 	end := time.Now().Add(12 * time.Second)
 	for said := ""; time.Now().Before(end); time.Sleep(30 * time.Millisecond) {
-		said = run(v, chromedp.Evaluate[string](keptSays))
-		fields := run(v, chromedp.Evaluate[string](`["count", "length", "width", "name"].map((f) => document.querySelector("#f-contents-1-" + f).value).join()`))
+		said = v.reads(keptSays)
+		fields := v.reads(`["count", "length", "width", "name"].map((f) => document.querySelector("#f-contents-1-" + f).value).join()`)
 		if fields != "30,6,4 1/4,bulb packet" {
 			t.Fatalf("a late answer changed the fields to %s", fields)
 		}
@@ -137,20 +137,22 @@ func TestLateAnswers(t *testing.T) {
 	v.do("a field come to by Tab", chromedp.Focus(chromedp.CSS("#f-contents-1-length")), chromedp.KeyEvent(kb.Tab))
 	v.do("a step, and typed over it", chromedp.KeyEvent(kb.ArrowUp))
 	v.until("the step is answered", `document.querySelector("#f-contents-1-width").value === "4 5/16"`)
-	if picked := run(v, chromedp.Evaluate[string](`((f) => f.value.slice(f.selectionStart, f.selectionEnd))(document.activeElement)`)); picked != "4 5/16" {
+	if picked := v.reads(`((f) => f.value.slice(f.selectionStart, f.selectionEnd))(document.activeElement)`); picked != "4 5/16" {
 		t.Errorf("after a step %q is selected: what is typed then is added to the old", picked)
 	}
 	v.do("another step", chromedp.KeyEvent(kb.ArrowUp))
 	time.Sleep(100 * time.Millisecond)
 	v.types("#f-contents-1-width", "5")
-	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown), chromedp.KeyEvent(kb.ArrowDown))
+	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown),
+		chromedp.KeyEvent(kb.ArrowDown))
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
 	v.settled()
 	if run(v, chromedp.Evaluate[bool](`document.querySelector(".conflict") !== null`)) {
 		t.Error("one's own steps are told as another window's")
 	}
 	if b := stored(); b.Contents[0].Width != "5 in" || b.Contents[0].Count != "28" || b.Room.Padding != "1/16 in" {
-		t.Errorf("typed over a step %s; a count and an empty field moved to %s and %q", b.Contents[0].Width, b.Contents[0].Count, b.Room.Padding)
+		t.Errorf("typed over a step %s; a count and an empty field moved to %s and %q", b.Contents[0].Width,
+			b.Contents[0].Count, b.Room.Padding)
 	}
 }
 
@@ -207,7 +209,7 @@ func TestEnter(t *testing.T) {
 	if b.Size == nil || b.Size.Length != "6 in" || len(b.Contents) != 1 || b.Contents[0].Count != "7" {
 		t.Errorf("after Enter: %+v, %+v", b.Size, b.Contents)
 	}
-	if got := run(v, chromedp.Evaluate[string](`document.activeElement.id`)); got != "f-contents-1-count" {
+	if got := v.reads(`document.activeElement.id`); got != "f-contents-1-count" {
 		t.Errorf("Enter moved the hand to %s", got)
 	}
 }
@@ -235,7 +237,7 @@ func TestHandStays(t *testing.T) {
 	at("on its neighbour", "redo")
 
 	// Stage keys: the new questions, from their beginning.
-	run(v, chromedp.Evaluate[any](`document.querySelector(".brief").scrollTop = 400; document.activeElement.blur(); 1`))
+	v.js(`document.querySelector(".brief").scrollTop = 400; document.activeElement.blur()`)
 	v.do("a key", chromedp.KeyEvent("2"))
 	at("at the stage's heading", "brief-title")
 	v.until("from the top", `document.querySelector(".brief").scrollTop === 0`)
@@ -257,10 +259,10 @@ func TestHandStays(t *testing.T) {
 	if away != within || within != top() {
 		t.Errorf("what lies below moves: %v, %v, %v", away, within, top())
 	}
-	run(v, chromedp.Evaluate[any](`document.querySelector("#more-1").open = true; 1`))
+	v.js(`document.querySelector("#more-1").open = true`)
 	v.click("#f-contents-1-food")
 	v.settled()
-	run(v, chromedp.Evaluate[any](`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})); 1`))
+	v.js(`document.activeElement.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true}))`)
 	v.until("undone from a box to tick", `!document.querySelector("#f-contents-1-food").checked`)
 }
 
@@ -268,9 +270,12 @@ func TestHandStays(t *testing.T) {
 // can be switched off; what was seen is seen after a reload.
 func TestRowsAndKeys(t *testing.T) {
 	v, _, _ := over(t)
-	v.until("one number to stop at", `document.querySelectorAll('#numbers [tabindex="0"]').length === 1 && document.querySelectorAll("#numbers .num[data-link]").length > 6`)
-	v.do("arrows", chromedp.Focus(chromedp.CSS(`#numbers [tabindex="0"]`)), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
-	v.until("the third", `document.activeElement === document.querySelectorAll("#numbers .num[data-link]")[2] && document.querySelector(".flat .lit") !== null`)
+	v.until("one number to stop at", `document.querySelectorAll('#numbers [tabindex="0"]').length === 1 &&
+		document.querySelectorAll("#numbers .num[data-link]").length > 6`)
+	v.do("arrows", chromedp.Focus(chromedp.CSS(`#numbers [tabindex="0"]`)), chromedp.KeyEvent(kb.ArrowRight),
+		chromedp.KeyEvent(kb.ArrowRight))
+	v.until("the third", `document.activeElement === document.querySelectorAll("#numbers .num[data-link]")[2] &&
+		document.querySelector(".flat .lit") !== null`)
 	v.do("arrows", chromedp.Focus(chromedp.CSS("#view-flat")), chromedp.KeyEvent(kb.ArrowRight))
 	v.until("the next view", `document.activeElement.id === "view-folded"`)
 	titles := map[string]bool{}
@@ -278,26 +283,56 @@ func TestRowsAndKeys(t *testing.T) {
 		v.click(id)
 		part := strings.NewReplacer("#stage-2", "stage=box", "#view-", "view=", "#piece-", "piece=").Replace(id)
 		v.until("where the link says", fmt.Sprintf(`location.search.includes(%q) && document.title.startsWith("Seed")`, part))
-		titles[run(v, chromedp.Evaluate[string](`document.title`))] = true
+		titles[v.reads(`document.title`)] = true
 	}
 	if len(titles) != 4 {
 		t.Errorf("titles: %v", titles)
 	}
 	v.click("#view-folded")
 	v.until("folded", `document.querySelector("#turnable") !== null`)
-	run(v, chromedp.Evaluate[any](`document.querySelector("[name=at]").value = 2; document.querySelector("[name=at]").dispatchEvent(new Event("input", {bubbles: true})); 1`))
+	v.js(`document.querySelector("[name=at]").value = 2;
+		document.querySelector("[name=at]").dispatchEvent(new Event("input", {bubbles: true}))`)
 	v.until("the address holds it", `location.search.includes("at=2")`)
 	v.do("reload", chromedp.Reload())
-	v.until("seen as before", `document.querySelector("[name=at]").value === "2" && document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
+	v.until("seen as before", `document.querySelector("[name=at]").value === "2" &&
+		document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
 	v.click(`[aria-label="Keys"]`)
 	v.click("#single-keys")
 	v.do("close", chromedp.KeyEvent(kb.Escape), chromedp.KeyEvent("s"), chromedp.KeyEvent("2"))
 	time.Sleep(200 * time.Millisecond)
-	if run(v, chromedp.Evaluate[string](`document.querySelector("#workbench").dataset.view`)) != "folded" {
+	if v.reads(`document.querySelector("#workbench").dataset.view`) != "folded" {
 		t.Error("a key that is switched off works")
 	}
-	run(v, chromedp.Evaluate[any](`document.body.dispatchEvent(new KeyboardEvent("keydown", {key: "p", ctrlKey: true, bubbles: true, cancelable: true})); 1`))
+	v.js(`document.body.dispatchEvent(new KeyboardEvent("keydown", {key: "p", ctrlKey: true, bubbles: true, cancelable: true}))`)
 	v.until("the plan to print", `location.pathname.endsWith("/print") && document.querySelector(".print-sheet") !== null`)
+}
+
+// Should the page be left while changes wait, each field is sent once, with its
+// newest text, so that no order of arrival brings the older back.
+func TestLeftWhileWaiting(t *testing.T) {
+	v, l, stored := over(t)
+	l.is(false, 0, 2*time.Second)
+	v.js(`window.sent = []; window.fetch = (_, { body }) => { sent.push(body.toString()); return Promise.resolve(); }`)
+	v.types("#f-contents-1-count", "2") // on its way
+	v.do("enter", chromedp.KeyEvent(kb.Enter))
+	v.types("#f-contents-1-length", "6")
+	v.types("#f-contents-1-width", "4")
+	v.types("#f-contents-1-length", "7")
+	v.js(`dispatchEvent(new Event("pagehide"))`)
+	got := strings.Split(v.reads(`sent.join(" ")`), " ")
+	var lengths []string
+	for _, body := range got {
+		form, err := url.ParseQuery(body)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if form.Has("contents.@1.length") {
+			lengths = append(lengths, form.Get("contents.@1.length")+" after "+form.Get("was.contents.@1.length"))
+		}
+	}
+	if want := "7 after " + string(stored().Contents[0].Length); strings.Join(lengths, ", ") != want {
+		t.Errorf("sent on leaving: %q, want %q", lengths, want)
+	}
 }
 
 // What was typed in a thing that another window took out is told, with the hand
@@ -306,14 +341,15 @@ func TestTakenOutElsewhere(t *testing.T) {
 	v, _, stored := over(t)
 	elsewhere := func(fields string) {
 		t.Helper()
-		run(v, chromedp.Evaluate[any](`fetch(location.pathname + "/change", {method: "POST", body: new URLSearchParams({`+fields+`})}).then(() => 1)`, chromedp.EvalAwaitPromise))
+		v.reads(`fetch(location.pathname + "/change", {method: "POST", body: new URLSearchParams({` + fields + `})}).then(() => "")`)
 	}
 	elsewhere(`act: "add-usual:tulip bulb"`)
 	elsewhere(`act: "remove-thing:1"`)
 	v.types("#f-contents-1-length", "6")
 	v.sees("Another window took out “")
 	v.until("the hand is there", `document.activeElement.id === "conflict-0"`)
-	seen := `[...document.querySelectorAll("svg.drawing")].every((s) => s.namespaceURI.endsWith("svg") && s.getBoundingClientRect().height > 20)`
+	seen := `[...document.querySelectorAll("svg.drawing")].every((s) => s.namespaceURI.endsWith("svg") &&
+		s.getBoundingClientRect().height > 20)`
 	v.until("the picture stands", seen)
 	v.click("#conflict-0 button")
 	v.until("put back", `document.querySelector("#f-contents-1-length") !== null`)
@@ -326,8 +362,10 @@ func TestTakenOutElsewhere(t *testing.T) {
 		v.until("the pictures stand after "+id, seen)
 	}
 	v.until("from above", `document.querySelector("[data-stack]") !== null`)
-	last := run(v, chromedp.Evaluate[string](`[...document.querySelectorAll("[data-stack]")].sort((a, b) => a.getBoundingClientRect().right - b.getBoundingClientRect().right).at(-1).id`))
-	v.do("move by hand", chromedp.Focus(chromedp.CSS(`[id="`+last+`"]`)), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
-	v.until("moved, and held", fmt.Sprintf(`document.querySelector("#choose-for-me") !== null && document.activeElement.id === %q`, last))
+	last := v.reads(`[...document.querySelectorAll("[data-stack]")].sort((a, b) => a.getBoundingClientRect().right - b.getBoundingClientRect().right).at(-1).id`)
+	v.do("move by hand", chromedp.Focus(chromedp.CSS(`[id="`+last+`"]`)), chromedp.KeyEvent(kb.ArrowRight),
+		chromedp.KeyEvent(kb.ArrowRight))
+	v.until("moved, and held", fmt.Sprintf(`document.querySelector("#choose-for-me") !== null &&
+		document.activeElement.id === %q`, last))
 	v.until("the pictures stand", seen)
 }

@@ -15,12 +15,14 @@ func TestTwoWindows(t *testing.T) {
 	base := fmt.Sprint(a.head(id).ID)
 	path := "/projects/" + id + "/change"
 	a.post(path, "base", base, "burst", "w1:1", "contents.@1.length", "6", "contents.@1.width", "3 1/4 in")
-	w := a.post(path, "base", base, "burst", "w2:1", "contents.@1.length", "4 1/2", "contents.@1.width", "3 1/4", "contents.@1.count", "9")
+	w := a.post(path, "base", base, "burst", "w2:1", "contents.@1.length", "4 1/2", "contents.@1.width", "3 1/4",
+		"contents.@1.count", "9")
 	if got := a.head(id).Brief.Contents[0]; got.Length != "6 in" || got.Count != "9" || w.Code != 200 {
 		t.Errorf("merged to %+v", got)
 	}
 	w = a.post(path, "base", base, "burst", "w2:2", "contents.@1.length", "7")
-	if body := w.Body.String(); !strings.Contains(body, "Another window changed") || !strings.Contains(body, "7 in") || a.head(id).Brief.Contents[0].Length != "6 in" {
+	if body := w.Body.String(); !strings.Contains(body, "Another window changed") || !strings.Contains(body,
+		"7 in") || a.head(id).Brief.Contents[0].Length != "6 in" {
 		t.Errorf("a conflict was not shown: %.400s", body)
 	}
 	// A window says what it showed: its own later keystrokes are no conflict, be
@@ -55,12 +57,14 @@ func TestMergingByIdentity(t *testing.T) {
 		t.Errorf("the old window's length went to %s", got)
 	}
 	// The same thing taken out twice takes out no other.
-	if w := a.post(path, "base", old, "act", "remove-thing:1"); w.Code != 200 || !strings.Contains(w.Body.String(), "taken out already") || names() != "second 6 in, third 4 1/2 in, " {
+	if w := a.post(path, "base", old, "act", "remove-thing:1"); w.Code != 200 ||
+		!strings.Contains(w.Body.String(), "taken out already") || names() != "second 6 in, third 4 1/2 in, " {
 		t.Errorf("taken out twice: %d, %s", w.Code, names())
 	}
 	// What was typed in a thing that is gone is told, and can be put back.
 	w := a.post(path, "base", old, "contents.@1.length", "7")
-	if body := w.Body.String(); !strings.Contains(body, "Another window took out “") || !strings.Contains(body, `value="put-back:contents.@1"`) || strings.Contains(names(), "7") {
+	if body := w.Body.String(); !strings.Contains(body, "Another window took out “") || !strings.Contains(body,
+		`value="put-back:contents.@1"`) || strings.Contains(names(), "7") {
 		t.Errorf("typed in a thing that is gone: %.600s", body)
 	}
 	a.post(path, "base", old, "act", "put-back:contents.@1", "contents.@1.length", "7")
@@ -104,10 +108,14 @@ func TestSentTwice(t *testing.T) {
 func TestNudges(t *testing.T) {
 	b := brief.New("in")
 	for _, c := range []struct{ path, text, nudge, from, want string }{
-		{"size.length", "4 13/16", "1", "", "4 7/8 in"}, {"size.length", "4.9", "-8", "", "4 7/16 in"}, {"size.length", "1/16", "-9", "", "1/16 in"},
-		{"size.length", "5 3/", "1", "", "5 3/"}, {"room.around", "", "2", "1/8", "1/4 in"}, {"room.proud", "", "1", "none", "1/16 in"},
-		{"contents.@1.count", "4", "-9", "", "1"}, {"contents.@1.stack", "", "1", "6", "7"}, {"contents.@1.mass", "120 g", "3", "", "123 g"},
-		{"contents.@1.mass", "", "1", "not known", "1"}, {"contents.@1.name", "tin", "1", "", "tin"}, {"contents.@1.count", "six", "1", "", "six"},
+		{"size.length", "4 13/16", "1", "", "4 7/8 in"}, {"size.length", "4.9", "-8", "", "4 7/16 in"},
+		{"size.length", "1/16", "-9", "", "1/16 in"},
+		{"size.length", "5 3/", "1", "", "5 3/"}, {"room.around", "", "2", "1/8", "1/4 in"}, {"room.proud", "", "1",
+			"none", "1/16 in"},
+		{"contents.@1.count", "4", "-9", "", "1"}, {"contents.@1.stack", "", "1", "6", "7"}, {"contents.@1.mass",
+			"120 g", "3", "", "123 g"},
+		{"contents.@1.mass", "", "1", "not known", "1"}, {"contents.@1.name", "tin", "1", "", "tin"},
+		{"contents.@1.count", "six", "1", "", "six"},
 		{"size.length", "9999 mm", "9999", "", "10000 mm"},
 	} {
 		b.Set(c.path, c.text)

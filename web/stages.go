@@ -265,10 +265,11 @@ func called(name, otherwise string) string {
 // may rest and what it is behind a fold.
 func (f form) thing(item brief.Item) group {
 	path := "contents.@" + item.ID + "."
-	g := group{ID: item.ID, Title: called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID, Keep: item.ID, Fields: []field{
-		f.field("text", path+"name", "What", ""),
-		f.choice("select", path+"shape", "Shape", "", shapeChoices()),
-	}}
+	g := group{ID: item.ID, Title: called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID,
+		Keep: item.ID, Fields: []field{
+			f.field("text", path+"name", "What", ""),
+			f.choice("select", path+"shape", "Shape", "", shapeChoices()),
+		}}
 	shape, ok := contents.ShapeOf(string(item.Shape))
 	if ok {
 		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
@@ -291,12 +292,14 @@ func (f form) thing(item brief.Item) group {
 	stack := f.field("count", path+"stack", "On each other", "")
 	stack.Open = fmt.Sprint(shape.Stack)
 	asUsual := []box.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}}
-	g.More = append(g.More, mass, stack, f.choice("half", path+"lie", "May lie", "", asUsual), f.choice("half", path+"stand", "May stand", "", asUsual))
+	g.More = append(g.More, mass, stack, f.choice("half", path+"lie", "May lie", "", asUsual),
+		f.choice("half", path+"stand", "May stand", "", asUsual))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
 	if shape.ID == "flat" {
 		ticks = append(ticks, "envelope")
 	}
-	words := map[string]string{"upright": "Must stay upright", "food": "Food", "fragile": "Fragile", "flame": "Hot or flame", "liquid": "Liquid", "envelope": "In an envelope"}
+	words := map[string]string{"upright": "Must stay upright", "food": "Food", "fragile": "Fragile",
+		"flame": "Hot or flame", "liquid": "Liquid", "envelope": "In an envelope"}
 	for _, t := range ticks {
 		g.More = append(g.More, f.field("tick", path+t, words[t], ""))
 	}
@@ -377,7 +380,8 @@ func (f form) card() []group {
 		}},
 		{Title: "Tools and fit", Fields: []field{
 			f.units(),
-			f.choice("select", "tools.step", "Marks on your tools", "Every size is snapped to these, the way that keeps the fit.", steps),
+			f.choice("select", "tools.step", "Marks on your tools",
+				"Every size is snapped to these, the way that keeps the fit.", steps),
 			f.choice("choice", "tools.fit", "The lid goes on", "", fits),
 			f.choice("choice", "tools.adhesive", "Stuck with", "", adhesives),
 		}},

@@ -22,7 +22,8 @@ import (
 // view is what the address says of how a project is looked at.
 type view struct{ Stage, View, Piece string }
 
-var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"}, {"styles", "Styles"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
+var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"},
+	{"styles", "Styles"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
 
 func viewOf(c echo.Context) view {
 	v := view{Stage: "contents", View: "flat", Piece: c.QueryParam("piece")}

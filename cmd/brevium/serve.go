@@ -117,7 +117,8 @@ func listenFlag(c *cobra.Command, address *string) {
 }
 
 func databaseFlag(c *cobra.Command, database *string) {
-	c.Flags().StringVar(database, "db", os.Getenv(databaseVariable), "database file; also "+databaseVariable+"; by default in your data directory")
+	c.Flags().StringVar(database, "db", os.Getenv(databaseVariable),
+		"database file; also "+databaseVariable+"; by default in your data directory")
 }
 
 // ownDatabase is the user's database in the place the system keeps data.

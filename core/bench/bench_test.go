@@ -40,7 +40,8 @@ func TestScoreCards(t *testing.T) {
 }
 
 func TestStepsReadTheRecipe(t *testing.T) {
-	p := sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), "a-tab | back | .\nleft base right\n. | front | d-tab")
+	p := sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in),
+		"a-tab | back | .\nleft base right\n. | front | d-tab")
 	p.Tab("a-tab", "left", sheet.TabShape{Reach: 2 * in, Mitre: in / 4})
 	p.Glue("a-tab", "back")
 	p.Glue("d-tab", "front")
@@ -49,7 +50,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("back", "front")
 	p.Find()
 	card := Card(p, say, in/16)
-	steps := Steps(Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 1, SheetIs: "A4", Adhesive: "double-sided tape", Copies: 3,
+	steps := Steps(Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 1, SheetIs: "A4",
+		Adhesive: "double-sided tape", Copies: 3,
 		Lids: []string{"lid"}, Contents: []string{"2 × tin"}, Say: say})
 	var all []string
 	for _, s := range steps {
@@ -58,7 +60,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
 		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the score 2 from the left and right edges, 2 deep)",
-		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs", "left and right; then tabs; then back and front",
+		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
+		"left and right; then tabs; then back and front",
 		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",
 	} {
 		if !strings.Contains(text, part) {

@@ -44,7 +44,8 @@ func TestOrderOfFolding(t *testing.T) {
 	p.Glue("seam", "wall")
 	p.Find()
 	card := Card(p, say, in/16)
-	w := Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 2, SheetIs: "A4", Adhesive: "wet glue", Copies: 1, Opens: []string{"top"},
+	w := Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 2, SheetIs: "A4",
+		Adhesive: "wet glue", Copies: 1, Opens: []string{"top"},
 		Together: []string{"Stick the one on the other."}, Closing: []string{"Close the top."}, Caution: "Mind it.", Say: say}
 	at := map[string]string{}
 	for _, s := range Steps(w) {
@@ -53,7 +54,8 @@ func TestOrderOfFolding(t *testing.T) {
 	for step, parts := range map[string][]string{
 		"Score": {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
 		"Cut":   {"cut a window 1 × 1/2, its corner 1 from the left and 2 from the top"},
-		"Stick": {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "outside of the seam", "in this order: wrap it round. Set edges level", "Stick the one on the other.", "Mind it."},
+		"Stick": {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "outside of the seam",
+			"in this order: wrap it round. Set edges level", "Stick the one on the other.", "Mind it."},
 		"Close": {"Close the top."},
 		"Trim":  {"2 sheets of A4"},
 	} {

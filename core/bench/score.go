@@ -133,7 +133,8 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		bends := false
 		for _, s := range c.Slants {
 			if s.Kind == sheet.Score {
-				says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.", say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
+				says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.",
+					say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
 			}
 			bends = bends || s.Kind == sheet.Bend
 		}

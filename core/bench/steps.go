@@ -99,13 +99,15 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 	parts = append(parts, openings(p, say)...)
 	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
 	if n := len(p.Slits); n > 0 {
-		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)", plural(n, "slit"), slitPlaces(p, say)))
+		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)",
+			plural(n, "slit"), slitPlaces(p, say)))
 	}
 	if away > 0 {
 		parts = append(parts, fmt.Sprintf("cut away the %s marked on the drawing", plural(away, "part")))
 	}
 	if trims > 0 {
-		parts = append(parts, fmt.Sprintf("trim the tabs to their shape and mitre their ends (%s to come off)", plural(trims, "sliver")))
+		parts = append(parts, fmt.Sprintf("trim the tabs to their shape and mitre their ends (%s to come off)",
+			plural(trims, "sliver")))
 	}
 	if len(parts) == 0 {
 		return ""
@@ -132,14 +134,16 @@ func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
 		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top", say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
 	}
 	for _, h := range p.Punches {
-		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top", say(h.Diameter), say(h.Mid.X), say(h.Mid.Y))
+		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top",
+			say(h.Diameter), say(h.Mid.X), say(h.Mid.Y))
 		if h.Scoop > 0 {
 			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
 		}
 		parts = append(parts, s)
 	}
 	if n := len(p.Notches); n > 0 {
-		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge", plural(n, "half-round notch"), say(p.Notches[0].Diameter)))
+		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge",
+			plural(n, "half-round notch"), say(p.Notches[0].Diameter)))
 	}
 	return parts
 }
@@ -188,7 +192,8 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 // putOn tells what is stuck on while the piece is still flat.
 func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
 	for _, m := range p.Marks {
-		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.", words.Capital(p.Name), m.What, say(m.At.X), say(m.At.Y)))
+		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.",
+			words.Capital(p.Name), m.What, say(m.At.X), say(m.At.Y)))
 	}
 	return says
 }
@@ -205,7 +210,8 @@ func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
 		}
 	}
 	if len(faces) > 0 {
-		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.", words.Capital(p.Name), adhesive, Names(faces)))
+		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.",
+			words.Capital(p.Name), adhesive, Names(faces)))
 	}
 	var folds []string
 	for i, group := range p.Order {
@@ -240,7 +246,8 @@ func Folding(p *sheet.Piece, group int) string {
 
 // kinded are the last words of names of which there may be several alike, as
 // they are said of one.
-var kinded = map[string]string{"tab": "tab", "roll": "rolled flap", "wrap": "wrapped corner", "wing": "wing", "seal": "ridge strip", "dust": "dust flap", "gusset": "gusset", "roof": "roof slope"}
+var kinded = map[string]string{"tab": "tab", "roll": "rolled flap", "wrap": "wrapped corner", "wing": "wing",
+	"seal": "ridge strip", "dust": "dust flap", "gusset": "gusset", "roof": "roof slope"}
 
 // Names writes face names for a sentence: four tabs are "tabs".
 func Names(faces []string) string {

@@ -21,7 +21,8 @@ func TestDecode(t *testing.T) {
 	if b, err = Decode([]byte(`{"brevium":1, "size":{"length":5,"width":"3 1/2","depth":"2 in"}, "contents":[{"name":"x","length":"1"}]}`)); err != nil {
 		t.Fatal(err)
 	}
-	if b.Units != "in" || b.Size.Length != "5" || b.Contents[0].Shape != "block" || b.Contents[0].Count != "1" || b.Card.Sheet != "12x12" {
+	if b.Units != "in" || b.Size.Length != "5" || b.Contents[0].Shape != "block" ||
+		b.Contents[0].Count != "1" || b.Card.Sheet != "12x12" {
 		t.Errorf("what a short document leaves unsaid: %+v", b)
 	}
 	bad := map[string]string{
@@ -58,7 +59,8 @@ func FuzzDecode(f *testing.F) {
 func TestFields(t *testing.T) {
 	b := New("in")
 	for path, text := range map[string]string{
-		"name": "x", "contents.0.count": "12", "size.length": "5", "box.options.lid": "full", "tools.step": "1/8 in", "room.around": "1/4 in",
+		"name": "x", "contents.0.count": "12", "size.length": "5", "box.options.lid": "full",
+		"tools.step": "1/8 in", "room.around": "1/4 in",
 	} {
 		if !b.Set(path, text) || b.Get(path) != text {
 			t.Errorf("%s holds %q after it was set to %q", path, b.Get(path), text)
@@ -101,7 +103,8 @@ func TestIdentities(t *testing.T) {
 		t.Fatalf("%+v %v", b.Contents, err)
 	}
 	b.Contents = b.Contents[1:]
-	if b.Get("contents.@3.name") != "c" || b.Get("contents.@2.name") != "" || b.Set("contents.@2.name", "x") || b.Has("contents.@2.name") {
+	if b.Get("contents.@3.name") != "c" || b.Get("contents.@2.name") != "" || b.Set("contents.@2.name", "x") ||
+		b.Has("contents.@2.name") {
 		t.Error("a thing that was taken out is still reached, or one that moved is not")
 	}
 	for _, path := range []string{"contents.@1.id", "contents.0.id", "arrange.places.0.thing", "box.pieces.@1.name", "box.stated.depths"} {
@@ -120,14 +123,17 @@ func TestIdentities(t *testing.T) {
 func TestDoors(t *testing.T) {
 	things := strings.Repeat("{},", 10_000)
 	for name, c := range map[string]struct{ doc, says string }{
-		"10,000 empty things":    {`{"brevium":1,"contents":[` + things[:len(things)-1] + `]}`, "10000 things; the most is 100"},
-		"8,000 places":           {`{"brevium":1,"arrange":{"places":[` + things[:8000*3-1] + `]}}`, "8000 places; the most is 2000"},
-		"notes too long":         {`{"brevium":1,"notes":"` + strings.Repeat("é", 4001) + `"}`, "“Notes” is 4001 letters long; it takes 4000"},
-		"an option too long":     {`{"brevium":1,"box":{"options":{"lid-height":"` + strings.Repeat("1", 999) + `"}}}`, "“Lid height” is 999 letters"},
-		"a name twice":           {`{"brevium":1,"name":"a","units":"in","Name":"b"}`, "\"Name\" stands twice"},
-		"a name twice in a list": {`{"brevium":1,"contents":[{"name":"a"},{"name":"b","count":1,"count":2}]}`, "\"count\" stands twice"},
-		"an identity twice":      {`{"brevium":1,"contents":[{"id":"x"},{"id":"x"}]}`, "stands there twice"},
-		"a newer format":         {`{"brevium":2}`, "newer Brevium"},
+		"10,000 empty things": {`{"brevium":1,"contents":[` + things[:len(things)-1] + `]}`, "10000 things; the most is 100"},
+		"8,000 places":        {`{"brevium":1,"arrange":{"places":[` + things[:8000*3-1] + `]}}`, "8000 places; the most is 2000"},
+		"notes too long": {`{"brevium":1,"notes":"` + strings.Repeat("é", 4001) + `"}`,
+			"“Notes” is 4001 letters long; it takes 4000"},
+		"an option too long": {`{"brevium":1,"box":{"options":{"lid-height":"` + strings.Repeat("1",
+			999) + `"}}}`, "“Lid height” is 999 letters"},
+		"a name twice": {`{"brevium":1,"name":"a","units":"in","Name":"b"}`, "\"Name\" stands twice"},
+		"a name twice in a list": {`{"brevium":1,"contents":[{"name":"a"},{"name":"b","count":1,"count":2}]}`,
+			"\"count\" stands twice"},
+		"an identity twice": {`{"brevium":1,"contents":[{"id":"x"},{"id":"x"}]}`, "stands there twice"},
+		"a newer format":    {`{"brevium":2}`, "newer Brevium"},
 	} {
 		if _, err := Decode([]byte(c.doc)); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v", name, err)
@@ -158,7 +164,8 @@ func TestDoors(t *testing.T) {
 	for path := range b.All() {
 		c.Set(path, "other")
 	}
-	if again, err := Decode(b.Encode()); err != nil || b.Get("size.length") != "1" || b.Get("contents.2.mass")[0] != 2 || b.Get("box.options.lid") != "full" ||
+	if again, err := Decode(b.Encode()); err != nil || b.Get("size.length") != "1" ||
+		b.Get("contents.2.mass")[0] != 2 || b.Get("box.options.lid") != "full" ||
 		!bytes.Equal(again.Encode(), b.Encode()) {
 		t.Errorf("a change of the copy changed the first, or it came back different: %v", err)
 	}

@@ -59,7 +59,8 @@ func TestScoredFields(t *testing.T) {
 	mine := map[string]Typed{"box.pieces.0.width": {"10 in", "9 in"}, "box.pieces.1.across": {"1/2 both", "1 both"}}
 	newest := b.Clone()
 	newest.Set("box.pieces.0.width", "11 in")
-	if out, conflicts := Merge(newest, mine); len(conflicts) != 1 || conflicts[0].Field != "box.pieces.0.width" || out.Get("box.pieces.0.width") != "11 in" {
+	if out, conflicts := Merge(newest, mine); len(conflicts) != 1 ||
+		conflicts[0].Field != "box.pieces.0.width" || out.Get("box.pieces.0.width") != "11 in" {
 		t.Errorf("two windows: %v", conflicts)
 	}
 }

@@ -92,7 +92,8 @@ func Read(b *brief.Brief, r *brief.Reader) ([]Thing, bool) {
 		r.Problem("contents", "Nothing goes in yet.", "Say what goes in, or give the size of the box.")
 	}
 	if len(b.Contents) > MostKinds {
-		r.Problem("contents", fmt.Sprintf("%d kinds of thing are too many for one box.", len(b.Contents)), fmt.Sprintf("The most is %d.", MostKinds))
+		r.Problem("contents", fmt.Sprintf("%d kinds of thing are too many for one box.", len(b.Contents)),
+			fmt.Sprintf("The most is %d.", MostKinds))
 		return nil, false
 	}
 	var things []Thing
@@ -126,7 +127,8 @@ func most(things []Thing) (at int) {
 func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 	shape, ok := ShapeOf(string(item.Shape))
 	if !ok {
-		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape), "Choose block, flat, cylinder, ball or soft.")
+		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape),
+			"Choose block, flat, cylinder, ball or soft.")
 	}
 	t := Thing{ID: item.ID, Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
 	t.Count, _ = r.Count(field+"count", item.Count, "How many", MostThings)
@@ -163,9 +165,11 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 	}
 	switch t.Shape {
 	case "block", "soft":
-		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"), need("height", item.Height, "Its height")}
+		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"),
+			need("height", item.Height, "Its height")}
 	case "flat":
-		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"), need("thickness", item.Thickness, "Its thickness")}
+		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"),
+			need("thickness", item.Thickness, "Its thickness")}
 		if d := may("decorated", item.Decorated, "Its thickness decorated"); d > 0 {
 			if d < t.Size.Height {
 				r.Problem(field+"decorated", "Decorated it is thinner than bare.", "Measure it decorated at its highest place.")
@@ -181,12 +185,14 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 	case "cylinder":
 		d := need("diameter", item.Diameter, "Its diameter")
 		t.Size = Size{d, d, need("height", item.Height, "Its height")}
-		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter, "Its neck"), may("neck-height", item.NeckHeight, "The height of its neck"))
+		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter, "Its neck"),
+			may("neck-height", item.NeckHeight, "The height of its neck"))
 	}
 	if t.Shape == "soft" {
 		press := may("press", item.Press, "How far it may be pressed")
 		if press > 0 && press*4 > t.Size.Height*3 {
-			r.Problem(field+"press", fmt.Sprintf("Pressed by %s, nothing much is left of %s.", r.Say(press), r.Say(t.Size.Height)), "Say how far it goes down under a flat hand.")
+			r.Problem(field+"press", fmt.Sprintf("Pressed by %s, nothing much is left of %s.", r.Say(press),
+				r.Say(t.Size.Height)), "Say how far it goes down under a flat hand.")
 			return
 		}
 		t.Size.Height -= press
@@ -201,7 +207,8 @@ func (t *Thing) readNeck(r *brief.Reader, field string, wide, high Length) {
 	case wide == 0 || wide >= t.Size.Length:
 		r.Problem(field+"neck-diameter", "A neck is narrower than the body.", "Measure the neck, or leave both its fields empty.")
 	case high == 0 || high >= t.Size.Height:
-		r.Problem(field+"neck-height", "A neck is lower than the whole.", "Measure from the shoulder to the top, or leave both fields empty.")
+		r.Problem(field+"neck-height", "A neck is lower than the whole.",
+			"Measure from the shoulder to the top, or leave both fields empty.")
 	default:
 		t.NeckDiameter, t.NeckHeight = wide, high
 	}
@@ -229,7 +236,8 @@ func (t Thing) Ways() []Way {
 			ways = nil
 		}
 		if t.Stand && !t.Upright {
-			ways = append(ways, Way{Size{s.Length, s.Height, s.Width}, "w", "standing on the long edge"}, Way{Size{s.Width, s.Height, s.Length}, "l", "standing on end"})
+			ways = append(ways, Way{Size{s.Length, s.Height, s.Width}, "w", "standing on the long edge"},
+				Way{Size{s.Width, s.Height, s.Length}, "l", "standing on end"})
 		}
 		return ways
 	case "cylinder":

@@ -34,15 +34,23 @@ func TestThings(t *testing.T) {
 		size Size
 		ways string
 	}{
-		{"a block as measured", brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30"}, Size{50 * mm, 40 * mm, 30 * mm}, "h"},
-		{"a marker on any side", brief.Item{Shape: "block", Length: "146", Width: "16", Height: "3", Lie: "yes", Stand: "yes"}, Size{146 * mm, 16 * mm, 3 * mm}, "hwl"},
-		{"a card, decorated", brief.Item{Shape: "flat", Length: "140", Width: "108", Thickness: "1", Decorated: "4"}, Size{140 * mm, 108 * mm, 4 * mm}, "hwl"},
-		{"in its envelope", brief.Item{Shape: "flat", Length: "140", Width: "108", Thickness: "1", Envelope: "yes"}, Size{146 * mm, 114 * mm, 5 * mm / 2}, "hwl"},
-		{"a packet that must stand", brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6", Lie: "no"}, Size{114 * mm, 82 * mm, 6 * mm}, "wl"},
-		{"a jar", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Lie: "yes", Liquid: "yes"}, Size{54 * mm, 54 * mm, 68 * mm}, "h"},
-		{"a tin that may lie", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Lie: "yes"}, Size{54 * mm, 54 * mm, 68 * mm}, "hl"},
+		{"a block as measured", brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30"},
+			Size{50 * mm, 40 * mm, 30 * mm}, "h"},
+		{"a marker on any side", brief.Item{Shape: "block", Length: "146", Width: "16", Height: "3", Lie: "yes",
+			Stand: "yes"}, Size{146 * mm, 16 * mm, 3 * mm}, "hwl"},
+		{"a card, decorated", brief.Item{Shape: "flat", Length: "140", Width: "108", Thickness: "1",
+			Decorated: "4"}, Size{140 * mm, 108 * mm, 4 * mm}, "hwl"},
+		{"in its envelope", brief.Item{Shape: "flat", Length: "140", Width: "108", Thickness: "1",
+			Envelope: "yes"}, Size{146 * mm, 114 * mm, 5 * mm / 2}, "hwl"},
+		{"a packet that must stand", brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6",
+			Lie: "no"}, Size{114 * mm, 82 * mm, 6 * mm}, "wl"},
+		{"a jar", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Lie: "yes", Liquid: "yes"},
+			Size{54 * mm, 54 * mm, 68 * mm}, "h"},
+		{"a tin that may lie", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Lie: "yes"},
+			Size{54 * mm, 54 * mm, 68 * mm}, "hl"},
 		{"a ball", brief.Item{Shape: "ball", Diameter: "70"}, Size{70 * mm, 70 * mm, 70 * mm}, "h"},
-		{"a towel, pressed", brief.Item{Shape: "soft", Length: "130", Width: "100", Height: "40", Press: "12"}, Size{130 * mm, 100 * mm, 28 * mm}, "h"},
+		{"a towel, pressed", brief.Item{Shape: "soft", Length: "130", Width: "100", Height: "40", Press: "12"},
+			Size{130 * mm, 100 * mm, 28 * mm}, "h"},
 	}
 	for _, c := range cases {
 		c.item.Name, c.item.Count = "thing", "1"
@@ -60,8 +68,11 @@ func TestThings(t *testing.T) {
 func TestBadThings(t *testing.T) {
 	good := brief.Item{Name: "jar", Shape: "cylinder", Diameter: "54", Height: "68", Count: "1"}
 	for _, c := range []struct{ field, text, says string }{
-		{"neck-diameter", "60", "narrower than the body"}, {"neck-height", "5", "narrower"}, {"mass", "heavy", "not a mass"}, {"mass", "-3 g", "not a mass"},
-		{"stack", "0", "at least one"}, {"stack", "many", "whole number"}, {"food", "perhaps", "neither yes nor no"}, {"height", "0", "can't be nothing"}, {"shape", "heart", "not a shape"},
+		{"neck-diameter", "60", "narrower than the body"}, {"neck-height", "5", "narrower"},
+		{"mass", "heavy", "not a mass"}, {"mass", "-3 g", "not a mass"},
+		{"stack", "0", "at least one"}, {"stack", "many", "whole number"},
+		{"food", "perhaps", "neither yes nor no"}, {"height", "0", "can't be nothing"},
+		{"shape", "heart", "not a shape"},
 	} {
 		b := brief.New("mm")
 		b.Contents = []brief.Item{good}
@@ -82,7 +93,8 @@ func TestRoom(t *testing.T) {
 	}{
 		{brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30"}, false, Room{Around: 3 * mm, Above: mm}},
 		{brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30"}, true, Room{Around: 3 * mm, Above: mm, Between: mm}},
-		{brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Fragile: "yes"}, false, Room{Around: 3 * mm, Above: mm, Between: 3 * mm, Padding: 3 * mm, Below: 6 * mm}},
+		{brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Fragile: "yes"}, false,
+			Room{Around: 3 * mm, Above: mm, Between: 3 * mm, Padding: 3 * mm, Below: 6 * mm}},
 		{brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6", Lie: "no"}, false, Room{Around: 6 * mm, Above: mm}},
 		{brief.Item{Shape: "ball", Diameter: "40", Food: "yes"}, false, Room{Around: 3 * mm, Above: mm, Below: mm}},
 	}
@@ -116,9 +128,11 @@ func TestArrangements(t *testing.T) {
 		{"six bulbs, three by two, divided", brief.Item{Shape: "ball", Diameter: "40", Count: "6"}, true, "0h3x2x1./",
 			// three of 40, two gaps of 2.3 and twice 3; two of 40, one gap, twice 3
 			Size{120*mm + 46*mm/10 + 6*mm, 80*mm + 23*mm/10 + 6*mm, 41 * mm}},
-		{"twelve packets standing in a row", brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6", Lie: "no", Stack: "1", Count: "12"}, false, "0w1x12x1./",
+		{"twelve packets standing in a row", brief.Item{Shape: "flat", Length: "114", Width: "82",
+			Thickness: "6", Lie: "no", Stack: "1", Count: "12"}, false, "0w1x12x1./",
 			Size{114*mm + 12*mm, 72*mm + 12*mm, 83 * mm}},
-		{"two tins in a pile", brief.Item{Shape: "cylinder", Diameter: "85", Height: "40", Stack: "2", Count: "2"}, false, "0h1x1x2./", Size{91 * mm, 91 * mm, 81 * mm}},
+		{"two tins in a pile", brief.Item{Shape: "cylinder", Diameter: "85", Height: "40", Stack: "2",
+			Count: "2"}, false, "0h1x1x2./", Size{91 * mm, 91 * mm, 81 * mm}},
 		{"five balls staggered, three and two", brief.Item{Shape: "ball", Diameter: "40", Count: "5"}, false, "0h3x2x1s./",
 			Size{126 * mm, 80*mm + 6*mm - (40*mm - 3465*mm/100), 41 * mm}},
 	}
@@ -144,7 +158,8 @@ func TestArrangements(t *testing.T) {
 func randomThing(r *rand.Rand) Thing {
 	size := func(low, high int) Length { return Length(low+r.IntN(high-low)) * mm }
 	shape := []string{"block", "flat", "cylinder", "ball", "soft"}[r.IntN(5)]
-	t := Thing{Name: "thing", Shape: shape, Count: 1 + r.IntN(9), Stack: 1 + r.IntN(4), Lie: r.IntN(2) == 0, Stand: r.IntN(2) == 0, Grams: float64(r.IntN(300))}
+	t := Thing{Name: "thing", Shape: shape, Count: 1 + r.IntN(9), Stack: 1 + r.IntN(4), Lie: r.IntN(2) == 0,
+		Stand: r.IntN(2) == 0, Grams: float64(r.IntN(300))}
 	t.Size = Size{size(20, 90), size(20, 90), size(4, 60)}
 	if t.Round() {
 		t.Size.Width = t.Size.Length
@@ -156,7 +171,9 @@ func randomThing(r *rand.Rand) Thing {
 }
 
 func randomRequest(r *rand.Rand) Request {
-	q := Request{Caliper: 3 * mm / 10, Divided: r.IntN(2) == 0, Room: Room{Around: Length(r.IntN(8)) * mm, Padding: Length(r.IntN(3)) * mm, Between: Length(r.IntN(4)) * mm, Below: Length(r.IntN(8)) * mm, Above: mm}}
+	q := Request{Caliper: 3 * mm / 10, Divided: r.IntN(2) == 0,
+		Room: Room{Around: Length(r.IntN(8)) * mm, Padding: Length(r.IntN(3)) * mm,
+			Between: Length(r.IntN(4)) * mm, Below: Length(r.IntN(8)) * mm, Above: mm}}
 	q.Slotted = q.Divided && r.IntN(2) == 0
 	for range 1 + r.IntN(5) {
 		q.Things = append(q.Things, randomThing(r))
@@ -175,7 +192,8 @@ func TestArrangementsAreSound(t *testing.T) {
 			count := make([]int, len(q.Things))
 			for _, s := range l.Stacks {
 				count[s.Thing] += s.Count
-				if s.At.Length < side || s.At.Width < side || s.At.Length+s.Each.Length+side > l.Need.Length || s.At.Width+s.Each.Width+side > l.Need.Width ||
+				if s.At.Length < side || s.At.Width < side || s.At.Length+s.Each.Length+side > l.Need.Length ||
+					s.At.Width+s.Each.Width+side > l.Need.Width ||
 					s.At.Height+Length(s.Count)*s.Each.Height+q.Room.Above > l.Need.Height || s.Count > q.Things[s.Thing].Stack {
 					t.Fatalf("%s: a stack stands out: %+v of %+v", l.ID, s, l.Need)
 				}
@@ -230,7 +248,8 @@ func TestCapacity(t *testing.T) {
 		inside Size
 		want   int
 	}{
-		{Size{126 * mm, 86 * mm, 45 * mm}, 6}, {Size{126 * mm, 81 * mm, 45 * mm}, 5}, {Size{45 * mm, 45 * mm, 45 * mm}, 0}, {Size{46 * mm, 46 * mm, 41 * mm}, 1},
+		{Size{126 * mm, 86 * mm, 45 * mm}, 6}, {Size{126 * mm, 81 * mm, 45 * mm}, 5},
+		{Size{45 * mm, 45 * mm, 45 * mm}, 0}, {Size{46 * mm, 46 * mm, 41 * mm}, 1},
 	} {
 		if got, says := Capacity(ball, Room{Around: 3 * mm, Above: mm}, c.inside); got != c.want {
 			t.Errorf("%v takes %d (%s), want %d", c.inside, got, says, c.want)
@@ -261,7 +280,8 @@ func TestCSV(t *testing.T) {
 		t.Errorf("semicolons: %+v, %v", got, err)
 	}
 	for list, says := range map[string]string{
-		"": "empty", "colour,name\nred,tin": `"colour"`, "name,name\na,b": "twice", "shape\nball": "must be name", "name\n": "no things", "name,shape\na\n": "line 2",
+		"": "empty", "colour,name\nred,tin": `"colour"`, "name,name\na,b": "twice",
+		"shape\nball": "must be name", "name\n": "no things", "name,shape\na\n": "line 2",
 		"name\n" + strings.Repeat("x\n", 30): "24 kinds", strings.Repeat("x", mostCSV+1): "larger than",
 	} {
 		if _, err := ReadCSV(strings.NewReader(list)); err == nil || !strings.Contains(err.Error(), says) {

@@ -49,7 +49,8 @@ func TestWrongNetsFail(t *testing.T) {
 		piece func() *sheet.Piece
 		says  string
 	}{
-		{"a slit forgotten", func() *sheet.Piece { return tray("a back | b\nleft base right\nc | front | d") }, "can't be folded together"},
+		{"a slit forgotten", func() *sheet.Piece { return tray("a back | b\nleft base right\nc | front | d") },
+			"can't be folded together"},
 		{"a tab cut off whole", func() *sheet.Piece { return tray("a | back | b\n- ~ ~\nleft base right\nc | front | d") }, "a of tray hangs on nothing"},
 		{"the wrong corner cut away", func() *sheet.Piece { return tray(". back | b\nleft base right\nc | front | d") }, "a or back is not there"},
 		{"a tab stuck to the wrong wall", func() *sheet.Piece {

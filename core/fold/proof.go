@@ -59,7 +59,8 @@ func (b *Body) loops() Check {
 			worst, where = gap, s.a.Name+" and "+s.b.Name
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= tolerance, Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
+	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= tolerance,
+		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s can't be folded together: no cut lets them part (%.1f mm)", where, worst)
 	}
@@ -142,7 +143,8 @@ func (b *Body) Tucked() []Check {
 	if len(b.Piece.Tucks) == 0 {
 		return nil
 	}
-	c := Check{Name: b.Piece.Name + ": what is tucked in lies where it should", Holds: true, Figure: fmt.Sprintf("%d faces", len(b.Piece.Tucks))}
+	c := Check{Name: b.Piece.Name + ": what is tucked in lies where it should", Holds: true,
+		Figure: fmt.Sprintf("%d faces", len(b.Piece.Tucks))}
 	var faults []string
 	for _, g := range b.Piece.Tucks {
 		face, on := b.Find(g.Face), b.Find(g.On)
@@ -199,7 +201,8 @@ func Seated(b *Body, face string, to *Body, on string, width float64, lapped boo
 // Below checks that what goes inside stays below the rim.
 func Below(rim float64, inside ...*Body) Check {
 	_, hi := Bounds(inside...)
-	c := Check{Name: "nothing inside stands above the rim", Holds: hi.Z <= rim+tolerance, Figure: fmt.Sprintf("%.1f mm below it", rim-hi.Z)}
+	c := Check{Name: "nothing inside stands above the rim", Holds: hi.Z <= rim+tolerance,
+		Figure: fmt.Sprintf("%.1f mm below it", rim-hi.Z)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%.1f mm above it", hi.Z-rim)
 	}

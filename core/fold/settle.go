@@ -118,7 +118,8 @@ func corners(p *sheet.Piece, all map[facePair]*crease) (out []corner) {
 		out = append(out, c)
 	}
 	slices.SortFunc(out, func(a, b corner) int { // maps have no order, answers must
-		return cmp.Or(cmp.Compare(a.creases[0].line.A.X, b.creases[0].line.A.X), cmp.Compare(a.creases[0].line.A.Y, b.creases[0].line.A.Y), cmp.Compare(a.dirs[0].X, b.dirs[0].X))
+		return cmp.Or(cmp.Compare(a.creases[0].line.A.X, b.creases[0].line.A.X),
+			cmp.Compare(a.creases[0].line.A.Y, b.creases[0].line.A.Y), cmp.Compare(a.dirs[0].X, b.dirs[0].X))
 	})
 	return out
 }

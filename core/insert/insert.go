@@ -161,7 +161,8 @@ func (m *Maker) partitions() {
 		return
 	}
 	for _, y := range m.Load.Along {
-		m.partition("partition along", m.Box.Inside.Length-ease, h, foot, m.Box.Inside.Length.MM()/-2+ease.MM()/2, m.Origin.Y+y.MM(), false)
+		m.partition("partition along", m.Box.Inside.Length-ease, h, foot,
+			m.Box.Inside.Length.MM()/-2+ease.MM()/2, m.Origin.Y+y.MM(), false)
 	}
 	for _, x := range m.Load.Across {
 		cuts := []float64{-m.Box.Inside.Width.MM() / 2}
@@ -259,7 +260,8 @@ func (m *Maker) partition(name string, length, h, foot Length, from, at float64,
 	}
 	m.stand(s)
 	if p.Count == 1 {
-		m.Box.Seats = append(m.Box.Seats, box.Seat{Piece: p.Name, Face: "foot", On: m.Box.Holder, OnFace: m.Box.Piece(m.Box.Holder).Root})
+		m.Box.Seats = append(m.Box.Seats, box.Seat{Piece: p.Name, Face: "foot", On: m.Box.Holder,
+			OnFace: m.Box.Piece(m.Box.Holder).Root})
 	}
 }
 

@@ -43,9 +43,11 @@ func TestSlottedDividers(t *testing.T) {
 	}
 	a, b, c := along.Slots[0], along.Slots[1], across.Slots[0]
 	if b.X-a.X != 4227*mm/100 || a.X+b.X != along.Width || 2*c.X != across.Width {
-		t.Errorf("slots at %s, %s of %s and %s of %s", a.X.Exact("mm"), b.X.Exact("mm"), along.Width.Exact("mm"), c.X.Exact("mm"), across.Width.Exact("mm"))
+		t.Errorf("slots at %s, %s of %s and %s of %s", a.X.Exact("mm"), b.X.Exact("mm"),
+			along.Width.Exact("mm"), c.X.Exact("mm"), across.Width.Exact("mm"))
 	}
-	if a.FromBottom || !c.FromBottom || a.Depth+c.Depth < along.Height || a.Width <= p.Card.Caliper || along.Height != across.Height {
+	if a.FromBottom || !c.FromBottom || a.Depth+c.Depth < along.Height || a.Width <= p.Card.Caliper ||
+		along.Height != across.Height {
 		t.Errorf("the slots don't meet half way: %+v %+v of %d", a, c, along.Height)
 	}
 	if len(p.Box.Stands) != 3 {
@@ -110,9 +112,11 @@ func TestSuits(t *testing.T) {
 		things []contents.Thing
 		says   string
 	}{
-		{"slotted", []contents.Thing{thing("block")}, ""}, {"platform", []contents.Thing{thing("ball")}, ""}, {"platform", []contents.Thing{thing("cylinder"), thing("cylinder")}, ""},
+		{"slotted", []contents.Thing{thing("block")}, ""}, {"platform", []contents.Thing{thing("ball")}, ""},
+		{"platform", []contents.Thing{thing("cylinder"), thing("cylinder")}, ""},
 		{"platform", []contents.Thing{thing("block")}, "not round"}, {"platform", []contents.Thing{lying}, "upright"},
-		{"platform", []contents.Thing{thing("ball"), thing("cylinder")}, "at once"}, {"platform", []contents.Thing{thing("ball"), thing("ball")}, "one size"},
+		{"platform", []contents.Thing{thing("ball"), thing("cylinder")}, "at once"},
+		{"platform", []contents.Thing{thing("ball"), thing("ball")}, "one size"},
 	} {
 		if got := insert.Suits(c.kind, c.things); !strings.Contains(got, c.says) || c.says == "" && got != "" {
 			t.Errorf("%s for %v: %q", c.kind, c.things, got)

@@ -120,7 +120,8 @@ func (m *Maker) platform() {
 			return
 		}
 		if 2*radius.MM() > nearest-2 {
-			m.Job.Problem("arrange.compartments", fmt.Sprintf("The holes for %s leave no card between them.", t.Name), "Give some room between things, at least "+m.Job.Say((3*measure.Millimetre).Up(m.step()))+".")
+			m.Job.Problem("arrange.compartments", fmt.Sprintf("The holes for %s leave no card between them.",
+				t.Name), "Give some room between things, at least "+m.Job.Say((3*measure.Millimetre).Up(m.step()))+".")
 			return
 		}
 		// Fingers reach in on the slant, where most card lies between holes.

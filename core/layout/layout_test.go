@@ -16,11 +16,13 @@ func TestWorkedFits(t *testing.T) {
 		w, h   Length
 		sheets int
 	}{
-		{"tray and lid on two", []Piece{{Name: "base", W: 9 * in, H: 15 * in / 2, Count: 1}, {Name: "lid", W: 105 * in / 16, H: 81 * in / 16, Count: 1}}, 12 * in, 12 * in, 2},
+		{"tray and lid on two", []Piece{{Name: "base", W: 9 * in, H: 15 * in / 2, Count: 1},
+			{Name: "lid", W: 105 * in / 16, H: 81 * in / 16, Count: 1}}, 12 * in, 12 * in, 2},
 		{"four quarters", []Piece{{Name: "q", W: 6 * in, H: 6 * in, Count: 4}}, 12 * in, 12 * in, 1},
 		{"only turned", []Piece{{Name: "long", W: 11 * in, H: 4 * in, Count: 2}}, 17 * in / 2, 11 * in, 1},
 		{"upright", []Piece{{Name: "long", W: 4 * in, H: 8 * in, Count: 2, Upright: true}}, 17 * in / 2, 11 * in, 1},
-		{"a strip beside", []Piece{{Name: "a", W: 9 * in, H: 12 * in, Count: 1}, {Name: "b", W: 12 * in, H: 3 * in, Count: 1}}, 12 * in, 12 * in, 1},
+		{"a strip beside", []Piece{{Name: "a", W: 9 * in, H: 12 * in, Count: 1},
+			{Name: "b", W: 12 * in, H: 3 * in, Count: 1}}, 12 * in, 12 * in, 1},
 	}
 	for _, c := range cases {
 		got := Fit(c.pieces, c.w, c.h)
@@ -28,7 +30,8 @@ func TestWorkedFits(t *testing.T) {
 			t.Errorf("%s: %d sheets, bound %d; want %d", c.name, len(got.Sheets), got.Bound, c.sheets)
 		}
 	}
-	if got := Fit([]Piece{{Name: "wide", W: 13 * in, H: in, Count: 1}}, 12*in, 12*in); len(got.TooBig) != 1 || len(got.Sheets) != 0 {
+	if got := Fit([]Piece{{Name: "wide", W: 13 * in, H: in, Count: 1}}, 12*in, 12*in); len(got.TooBig) != 1 ||
+		len(got.Sheets) != 0 {
 		t.Errorf("a piece larger than the sheet: %+v", got)
 	}
 }
@@ -41,7 +44,8 @@ func TestFitHolds(t *testing.T) {
 		var pieces []Piece
 		count := 0
 		for k := range 1 + r.IntN(6) {
-			p := Piece{Name: string(rune('a' + k)), W: Length(1+r.IntN(190)) * in / 16, H: Length(1+r.IntN(190)) * in / 16, Count: 1 + r.IntN(4), Upright: r.IntN(4) == 0}
+			p := Piece{Name: string(rune('a' + k)), W: Length(1+r.IntN(190)) * in / 16,
+				H: Length(1+r.IntN(190)) * in / 16, Count: 1 + r.IntN(4), Upright: r.IntN(4) == 0}
 			pieces, count = append(pieces, p), count+p.Count
 		}
 		got := Fit(pieces, 12*in, 12*in)
@@ -104,7 +108,8 @@ func meet(a, b Rect) bool {
 }
 
 func BenchmarkFit(b *testing.B) {
-	pieces := []Piece{{Name: "base", W: 9 * in, H: 7 * in, Count: 6}, {Name: "lid", W: 6 * in, H: 5 * in, Count: 6}, {Name: "strip", W: 5 * in, H: in, Count: 12}}
+	pieces := []Piece{{Name: "base", W: 9 * in, H: 7 * in, Count: 6},
+		{Name: "lid", W: 6 * in, H: 5 * in, Count: 6}, {Name: "strip", W: 5 * in, H: in, Count: 12}}
 	for b.Loop() {
 		Fit(pieces, 12*in, 12*in)
 	}
@@ -114,7 +119,9 @@ func BenchmarkFit(b *testing.B) {
 // the same piece turned.
 func TestUprightIsAnotherSize(t *testing.T) {
 	const mm = 1_000_000
-	pieces := []Piece{{Name: "wide", W: 95 * mm, H: 60 * mm, Count: 1}, {Name: "upright", W: 35 * mm, H: 90 * mm, Count: 2, Upright: true}, {Name: "free", W: 35 * mm, H: 90 * mm, Count: 1}}
+	pieces := []Piece{{Name: "wide", W: 95 * mm, H: 60 * mm, Count: 1},
+		{Name: "upright", W: 35 * mm, H: 90 * mm, Count: 2, Upright: true},
+		{Name: "free", W: 35 * mm, H: 90 * mm, Count: 1}}
 	if got := Fit(pieces, 100*mm, 100*mm); len(got.Sheets) != 2 {
 		t.Errorf("%d sheets: %+v", len(got.Sheets), got.Sheets)
 	}

@@ -129,7 +129,8 @@ func together(ctx context.Context, n int, do func(int)) {
 }
 
 func (p *Plan) row() Row {
-	r := Row{Style: p.Box.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig), Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
+	r := Row{Style: p.Box.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig),
+		Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
 		Set: map[string]string{"box.style": p.Box.Style.ID, "arrange.way": p.Load.ID}}
 	for _, piece := range p.Box.Pieces {
 		r.Area += piece.Width.MM() * piece.Height.MM() * float64(piece.Count)

@@ -63,7 +63,8 @@ func (p *Plan) Supplies() []string {
 		for _, t := range c.Turns {
 			for _, m := range t.At {
 				if m.Spacer > 0 {
-					return append(out, fmt.Sprintf("a card spacer %s thick, to hold the piece off the fence", strings.ReplaceAll(p.Step.Show(m.Spacer).String(), "⁄", "/")))
+					return append(out, fmt.Sprintf("a card spacer %s thick, to hold the piece off the fence",
+						strings.ReplaceAll(p.Step.Show(m.Spacer).String(), "⁄", "/")))
 				}
 			}
 		}

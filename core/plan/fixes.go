@@ -30,7 +30,8 @@ func (p *Plan) toLay(b *box.Box, copies int) (out []layout.Piece) {
 		j := p.joint(piece)
 		a, c := whole, whole
 		a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
-		strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size), H: piece.Height, Count: whole.Count}
+		strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
+			H: piece.Height, Count: whole.Count}
 		if j.AlongWidth {
 			a.W, c.W = j.At, piece.Width-j.At
 		} else {
@@ -120,7 +121,8 @@ func (p *Plan) fixes(w Workshop) (out []Fix) {
 	}
 	if set := map[string]string{"card.join": "yes"}; p.tries(w, set) {
 		for _, big := range p.Layout.TooBig {
-			add(fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.", big.Name, p.words(2*p.Adhesive.Width.Up(p.Step.Size))), set)
+			add(fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.", big.Name,
+				p.words(2*p.Adhesive.Width.Up(p.Step.Size))), set)
 			break
 		}
 	}
@@ -136,7 +138,8 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 			return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.words(at), p.words(high)), set(at)}}
 		}
 	}
-	if set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "", "box.options.reveal": ""}; p.Brief.Get("box.options.lid") == "full" && p.tries(w, set) {
+	if set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "",
+		"box.options.reveal": ""}; p.Brief.Get("box.options.lid") == "full" && p.tries(w, set) {
 		return []Fix{{"A short lid in place of a full one.", set}}
 	}
 	return nil

@@ -45,7 +45,8 @@ func FuzzPlan(f *testing.F) {
 // write: the plan is made or refused, in the maker's words.
 func TestFieldsWrittenOver(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 1))
-	texts := []string{"", "0", "-1 mm", "3 mm", "1/64 in", "5 3/4", "40 mm", "99 in", "1e9", "999999999 mm", "NaN", "½ in", "yes", "no", "none", "1/0", "2, 3; 4 both", strings.Repeat("9", 40)}
+	texts := []string{"", "0", "-1 mm", "3 mm", "1/64 in", "5 3/4", "40 mm", "99 in", "1e9", "999999999 mm",
+		"NaN", "½ in", "yes", "no", "none", "1/0", "2, 3; 4 both", strings.Repeat("9", 40)}
 	files, _ := filepath.Glob("../../demo/projects/*.json")
 	for _, file := range files {
 		data, err := os.ReadFile(file)
@@ -56,8 +57,10 @@ func TestFieldsWrittenOver(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		fields := []string{"contents.0.length", "contents.0.diameter", "contents.0.height", "contents.0.count", "contents.0.shape", "room.around", "room.proud", "room.above", "arrange.compartments", "arrange.dividers",
-			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step", "tools.fit", "tools.adhesive", "units", "copies", "box.style",
+		fields := []string{"contents.0.length", "contents.0.diameter", "contents.0.height", "contents.0.count",
+			"contents.0.shape", "room.around", "room.proud", "room.above", "arrange.compartments", "arrange.dividers",
+			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step",
+			"tools.fit", "tools.adhesive", "units", "copies", "box.style",
 			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is", "box.stated.length"}
 		for _, s := range box.Styles {
 			for _, o := range s.Options {

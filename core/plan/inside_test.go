@@ -31,8 +31,10 @@ func TestRandomCompartmentsHold(t *testing.T) {
 			kinds = 1
 		}
 		for k := range kinds {
-			b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", k)), Shape: brief.Text(shapes[r.IntN(len(shapes))]),
-				Length: mm(25, 70), Width: mm(25, 60), Height: mm(15, 60), Thickness: mm(2, 8), Diameter: mm(25, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(5)))})
+			b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", k)),
+				Shape:  brief.Text(shapes[r.IntN(len(shapes))]),
+				Length: mm(25, 70), Width: mm(25, 60), Height: mm(15, 60), Thickness: mm(2, 8),
+				Diameter: mm(25, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(5)))})
 		}
 		p := Make(b, Default)
 		if !p.OK() {
@@ -63,7 +65,9 @@ func TestRankingIsHonest(t *testing.T) {
 	for range 120 {
 		b := random(r)
 		b.Size = nil
-		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)], Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes", Count: brief.Whole(fmt.Sprint(1 + r.IntN(9)))}}
+		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)],
+			Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes",
+			Count: brief.Whole(fmt.Sprint(1 + r.IntN(9)))}}
 		p := Make(b, Default)
 		if !p.OK() {
 			continue
@@ -214,7 +218,8 @@ func many() brief.Brief {
 	b := brief.New("mm")
 	b.Card.Sheet, b.Contents = "a3", nil
 	for i := range 24 {
-		b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", i)), Shape: []brief.Text{"block", "ball", "cylinder"}[i%3],
+		b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", i)),
+			Shape:  []brief.Text{"block", "ball", "cylinder"}[i%3],
 			Length: brief.Text(fmt.Sprint(14+i, " mm")), Width: "12 mm", Height: "10 mm", Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
 	}
 	return b

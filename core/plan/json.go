@@ -197,7 +197,8 @@ func (p *Plan) piece(s *sheet.Piece) jsonPiece {
 func (p *Plan) layout() *jsonLayout {
 	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(p.Layout.Sheets), Bound: p.Layout.Bound, Used: p.Layout.Used}
 	for _, s := range p.Layout.Sheets {
-		js := jsonSheet{Stock: p.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{}, Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
+		js := jsonSheet{Stock: p.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
+			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
 		for _, it := range s.Placed {
 			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})
 		}

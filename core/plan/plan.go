@@ -116,10 +116,12 @@ func begin(b brief.Brief, w Workshop) *search {
 func (p *Plan) readCard(b brief.Brief, r *brief.Reader, w Workshop) {
 	var ok bool
 	if p.Card, ok = w.Card(string(b.Card.Stock)); !ok {
-		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock), "Choose one of the cards shown.")
+		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock),
+			"Choose one of the cards shown.")
 	}
 	if p.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
-		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet), "Choose one of the sheets shown.")
+		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
+			"Choose one of the sheets shown.")
 	}
 }
 
@@ -216,7 +218,8 @@ func (p *Plan) tooLarge(r *brief.Reader, job *box.Job) {
 func (p *Plan) lay(r *brief.Reader, w Workshop) {
 	p.Layout = layout.Fit(p.toLay(p.Box, p.Copies), p.Sheet.Width, p.Sheet.Height)
 	p.Cost = p.Card.Cost(p.Sheet, len(p.Layout.Sheets))
-	check := fold.Check{Name: "every piece lies on its sheet", Holds: true, Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
+	check := fold.Check{Name: "every piece lies on its sheet", Holds: true,
+		Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
 		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)

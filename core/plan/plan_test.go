@@ -46,7 +46,8 @@ func TestWorkedExamples(t *testing.T) {
 	}{
 		{"example 1, the lid grown", sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"),
 			"9 x 7 1/2 in: 2, 7; 2, 5 1/2", "6 9/16 x 5 1/16 in: 3/4, 5 13/16; 3/4, 4 5/16"},
-		{"example 2, the scores shifted", sized("5", "3 1/2", "2", "box.options.lid-height", "3/4", "box.options.clearance", "shift-scores"),
+		{"example 2, the scores shifted", sized("5", "3 1/2", "2", "box.options.lid-height", "3/4",
+			"box.options.clearance", "shift-scores"),
 			"9 x 7 1/2 in: 2, 7; 2, 5 1/2", "6 1/2 x 5 in: 23/32, 5 25/32; 23/32, 4 9/32"},
 		{"the base trimmed", sized("5", "3 1/2", "2", "box.options.lid-height", "3/4", "box.options.clearance", "trim-base"),
 			"8 15/16 x 7 7/16 in: 2, 6 15/16; 2, 5 7/16", "6 1/2 x 5 in: 3/4, 5 3/4; 3/4, 4 1/4"},
@@ -101,12 +102,14 @@ func random(r *rand.Rand) brief.Brief {
 		}
 		return brief.Text(measure.FromMM(mm).Near(measure.Millimetre / 2).Exact("mm"))
 	}
-	b.Tools = brief.Tools{Step: pick("1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"), Fit: pick("snug", "easy", "loose"), Adhesive: pick("", "tape", "glue")}
+	b.Tools = brief.Tools{Step: pick("1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"),
+		Fit: pick("snug", "easy", "loose"), Adhesive: pick("", "tape", "glue")}
 	b.Card = brief.Card{Stock: brief.Text(Default.Cards[r.IntN(len(Default.Cards))].ID), Sheet: "a3"}
 	if r.IntN(2) == 0 {
 		b.Contents, b.Size = nil, &brief.Size{Length: length(24, 160), Width: length(8, 140), Depth: length(10, 70)}
 	} else {
-		b.Contents = []brief.Item{{Name: "thing", Shape: pick("block", "ball", "cylinder"), Length: length(10, 120), Width: length(10, 90), Height: length(2, 40),
+		b.Contents = []brief.Item{{Name: "thing", Shape: pick("block", "ball", "cylinder"),
+			Length: length(10, 120), Width: length(10, 90), Height: length(2, 40),
 			Diameter: length(10, 45), Count: brief.Whole(fmt.Sprint(1 + r.IntN(6)))}}
 	}
 	set := func(id string, words ...string) { b.Set("box.options."+id, string(pick(words...))) }
@@ -149,7 +152,8 @@ func TestRandomTraysHold(t *testing.T) {
 		if c := p.Box.Clearance; lh.X-ll.X != bh.X-bl.X+c || lh.Y-ll.Y != bh.Y-bl.Y+c {
 			t.Fatalf("the lid is not larger by %d: %s", c, b.Encode())
 		}
-		if in, need := p.Box.Inside, p.Load.Need; b.Size == nil && (in.Length < need.Length || in.Width < need.Width || in.Depth < need.Height) {
+		if in, need := p.Box.Inside, p.Load.Need; b.Size == nil &&
+			(in.Length < need.Length || in.Width < need.Width || in.Depth < need.Height) {
 			t.Fatalf("inside %+v holds no %+v: %s", in, need, b.Encode())
 		}
 	}
@@ -160,7 +164,8 @@ func TestRandomTraysHold(t *testing.T) {
 
 // Every field's nonsense is told beside that field, with a remedy.
 func TestBadFields(t *testing.T) {
-	nonsense := []string{"", "words", "-3", "0", "1000000000000", "1/0", "5 3/", "99999999999999999999999999", "\x00", "NaN", strings.Repeat("9", 300)}
+	nonsense := []string{"", "words", "-3", "0", "1000000000000", "1/0", "5 3/", "99999999999999999999999999",
+		"\x00", "NaN", strings.Repeat("9", 300)}
 	for _, path := range []string{"size.length", "size.width", "size.depth", "box.options.lid-height"} {
 		for _, text := range nonsense {
 			b := sized("5", "3 1/2", "2")
@@ -179,9 +184,12 @@ func TestBadFields(t *testing.T) {
 		}
 	}
 	for _, c := range [][2]string{
-		{"name", ""}, {"name", strings.Repeat("long ", 40)}, {"units", "ells"}, {"units", ""}, {"copies", "0"}, {"copies", "many"}, {"copies", "1000000000000"},
-		{"box.style", "sphere"}, {"box.options.tabs", "huge"}, {"box.options.lid", "two"}, {"box.options.frills", "yes"}, {"card.stock", "lead"}, {"card.sheet", "door"},
-		{"tools.step", "1/7 in"}, {"tools.fit", "perfect"}, {"tools.adhesive", "hope"}, {"contents.0.shape", "heart"}, {"contents.0.name", " "},
+		{"name", ""}, {"name", strings.Repeat("long ", 40)}, {"units", "ells"}, {"units", ""}, {"copies", "0"},
+		{"copies", "many"}, {"copies", "1000000000000"},
+		{"box.style", "sphere"}, {"box.options.tabs", "huge"}, {"box.options.lid", "two"},
+		{"box.options.frills", "yes"}, {"card.stock", "lead"}, {"card.sheet", "door"},
+		{"tools.step", "1/7 in"}, {"tools.fit", "perfect"}, {"tools.adhesive", "hope"},
+		{"contents.0.shape", "heart"}, {"contents.0.name", " "},
 		{"room.around", "wide"}, {"room.above", "-1"}, {"contents.0.length", "4 m"}, {"contents.0.length", "30 in"},
 	} {
 		b := brief.New("in")
@@ -193,16 +201,19 @@ func TestBadFields(t *testing.T) {
 		brief brief.Brief
 		field string
 	}{
-		{sized("5", "3", "1/4"), "size.depth"},                                                                   // walls under a tab's width
-		{sized("3/4", "3", "1"), "size.length"},                                                                  // no room for two tabs
-		{sized("5", "1/32", "1"), "size.width"},                                                                  // nothing between the walls
-		{sized("20 in", "3", "1"), "size.length"},                                                                // larger than every sheet
-		{sized("3", "20 in", "1"), "size.width"},                                                                 //
-		{sized("4", "4", "8 in"), "size.depth"},                                                                  //
-		{sized("5", "3", "1", "box.options.lid-height", "2 in"), "box.options.lid-height"},                       // deeper than the base
-		{sized("5", "3", "1", "box.options.lid-height", "1/8"), "box.options.lid-height"},                        // under a tab's width
-		{sized("5", "3", "1", "box.options.reveal", "1 in"), "box.options.reveal"},                               // leaves no lid
-		{sized("5", "3", "1", "box.options.reveal", "15/16"), "box.options.reveal"},                              // leaves too little lid
+		{sized("5", "3", "1/4"), "size.depth"},    // walls under a tab's width
+		{sized("3/4", "3", "1"), "size.length"},   // no room for two tabs
+		{sized("5", "1/32", "1"), "size.width"},   // nothing between the walls
+		{sized("20 in", "3", "1"), "size.length"}, // larger than every sheet
+		{sized("3", "20 in", "1"), "size.width"},  //
+		{sized("4", "4", "8 in"), "size.depth"},   //
+		// deeper than the base
+		{sized("5", "3", "1", "box.options.lid-height", "2 in"), "box.options.lid-height"},
+		// under a tab's width
+		{sized("5", "3", "1", "box.options.lid-height", "1/8"), "box.options.lid-height"},
+		{sized("5", "3", "1", "box.options.reveal", "1 in"), "box.options.reveal"}, // leaves no lid
+		// leaves too little lid
+		{sized("5", "3", "1", "box.options.reveal", "15/16"), "box.options.reveal"},
 		{sized("5", "3", "2", "box.options.reveal", "1", "box.options.lid-height", "3/4"), "box.options.reveal"}, // don't add up
 		{sized("5", "3", "1", "box.options.tabs", "narrow", "box.options.tab-width", "1/8"), "box.options.tab-width"},
 	} {
@@ -270,11 +281,13 @@ func TestJSON(t *testing.T) {
 	if err := json.Unmarshal(Make(sized("5", "3 1/2", "2"), Default).JSON(), &out); err != nil {
 		t.Fatal(err)
 	}
-	if out.Clearance != "1/16 in" || out.Inside["length"] != "126.73 mm" || !out.Proof.Holds || out.Layout.Count != 2 || out.Layout.Bound != 1 {
+	if out.Clearance != "1/16 in" || out.Inside["length"] != "126.73 mm" || !out.Proof.Holds ||
+		out.Layout.Count != 2 || out.Layout.Bound != 1 {
 		t.Errorf("%+v", out)
 	}
 	base := out.Pieces[0]
-	if base.Width != "9 in" || len(base.Scores) != 4 || base.Scores[0]["to"] != "7 1/2 in" || base.Scores[0]["along"] != "width" || len(base.Faces) != 9 {
+	if base.Width != "9 in" || len(base.Scores) != 4 || base.Scores[0]["to"] != "7 1/2 in" ||
+		base.Scores[0]["along"] != "width" || len(base.Faces) != 9 {
 		t.Errorf("%+v", base)
 	}
 	kinds := map[string]int{}

@@ -17,7 +17,8 @@ func TestRoofsOverContents(t *testing.T) {
 	for n := range 700 {
 		b := brief.New("mm")
 		mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
-		b.Contents = []brief.Item{{Name: "tin", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)], Diameter: mm(35, 80), Length: mm(35, 80), Width: mm(35, 60), Height: mm(45, 90), Count: "1"}}
+		b.Contents = []brief.Item{{Name: "tin", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],
+			Diameter: mm(35, 80), Length: mm(35, 80), Width: mm(35, 60), Height: mm(45, 90), Count: "1"}}
 		b.Room = brief.Room{Around: mm(0, 30), Proud: mm(0, 25)}
 		b.Box = brief.Box{Style: []brief.Text{"gable-cap", "pinch-top"}[n%2]}
 		b.Set("card.stock", []string{"light-160", "cover-216", "duplex-350"}[r.IntN(3)])
@@ -41,7 +42,8 @@ func TestRoofsOverContents(t *testing.T) {
 	for _, step := range []int{11, 15, 20, 30} { // tenths of the width
 		for _, style := range []string{"gable-cap:roof", "pinch-top:pinch"} {
 			id, option, _ := strings.Cut(style, ":")
-			b := sized("90 mm", "70 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes", "box.style", id, "box.options."+option, fmt.Sprintf("%d mm", 7*step))
+			b := sized("90 mm", "70 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+				"card.join", "yes", "box.style", id, "box.options."+option, fmt.Sprintf("%d mm", 7*step))
 			if p := Make(b, Default); !p.Holds() {
 				t.Errorf("%s %d mm over 70 mm: %v %v", style, 7*step, p.Problems, p.Checks)
 			}

@@ -18,7 +18,9 @@ func listed(pieces ...[7]string) brief.Brief {
 	b := brief.New("in")
 	b.Contents, b.Box, b.Card.Sheet, b.Card.Join = nil, brief.Box{Style: "score-list"}, "a3", "yes"
 	for _, p := range pieces {
-		b.Box.Pieces = append(b.Box.Pieces, brief.Scored{Name: brief.Text(p[0]), Is: brief.Text(p[1]), Width: brief.Text(p[2]), Height: brief.Text(p[3]), Across: brief.Text(p[4]), Down: brief.Text(p[5]), Away: brief.Text(p[6])})
+		b.Box.Pieces = append(b.Box.Pieces, brief.Scored{Name: brief.Text(p[0]), Is: brief.Text(p[1]),
+			Width: brief.Text(p[2]), Height: brief.Text(p[3]), Across: brief.Text(p[4]), Down: brief.Text(p[5]),
+			Away: brief.Text(p[6])})
 	}
 	return b
 }
@@ -38,15 +40,20 @@ func TestScoreList(t *testing.T) {
 		{"the worked tray and lid", [][7]string{base, lid}, "5 x 3 1/2 x 2", ""},
 		{"the worked carton", [][7]string{tube}, "90 mm x 40 mm x 120 mm", ""},
 		{"its seam at the left", [][7]string{with(tube, 4, "10 mm, 100 mm, 140 mm, 230 mm")}, "", ""},
-		{"a sleeve round the tray", [][7]string{base, {"sleeve", "tube", "5", "11 1/2", "", "3 9/16, 5 5/8, 9 3/16, 11 1/4 - no", ""}}, "", "not a length"},
-		{"a sleeve, written well", [][7]string{base, {"sleeve", "tube", "11 5/8", "5", "3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "wants 25/64 in"},
-		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "", "opposite walls are equal: 90 mm and 88 mm"},
+		{"a sleeve round the tray", [][7]string{base, {"sleeve", "tube", "5", "11 1/2", "",
+			"3 9/16, 5 5/8, 9 3/16, 11 1/4 - no", ""}}, "", "not a length"},
+		{"a sleeve, written well", [][7]string{base, {"sleeve", "tube", "11 5/8", "5",
+			"3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "wants 25/64 in"},
+		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "",
+			"opposite walls are equal: 90 mm and 88 mm"},
 		{"no seam", [][7]string{with(with(tube, 2, "260 mm"), 4, "90 mm, 130 mm, 220 mm")}, "", "no seam that can be told"},
 		{"a score beyond the sheet", [][7]string{with(base, 4, "2, 9 1/2")}, "", "lies beyond the piece, which is 9 in wide"},
 		{"two scores in one place", [][7]string{with(base, 4, "2, 2 1/64, 7")}, "", "no card to fold"},
 		{"a lid that will not go on", [][7]string{base, with(with(lid, 2, "6 1/2"), 3, "5")}, "", "lid clears base"},
-		{"a lid that will be tight", [][7]string{with(base, 5, "2, 5 1/2"), with(with(lid, 2, "6 17/32"), 3, "5 1/32")}, "", "this card wants 1/16 in"},
-		{"another finished size", [][7]string{base, lid}, "5 x 4 x 2", "finished size is as stated: these scores give 5 in × 3 1/2 in × 2 in"},
+		{"a lid that will be tight", [][7]string{with(base, 5, "2, 5 1/2"),
+			with(with(lid, 2, "6 17/32"), 3, "5 1/32")}, "", "this card wants 1/16 in"},
+		{"another finished size", [][7]string{base, lid}, "5 x 4 x 2",
+			"finished size is as stated: these scores give 5 in × 3 1/2 in × 2 in"},
 		{"stated by its inside", [][7]string{base}, "4 31/32 x 3 7/16 x 1 15/16", ""},
 		{"a liner that goes in", [][7]string{base, {"floor", "liner", "3 3/8", "4 7/8", "", "", ""}}, "", ""},
 		{"a liner that can't go in", [][7]string{base, {"floor", "liner", "5", "3 1/2", "", "", ""}}, "", "floor goes in"},
@@ -55,7 +62,8 @@ func TestScoreList(t *testing.T) {
 		{"all corners cut away", [][7]string{with(base, 6, "corners"), lid}, "", ""},
 		{"a wall cut away", [][7]string{with(base, 6, "2-1")}, "", "is the back of the base"},
 		{"a flap of a tube cut away", [][7]string{with(with(with(tube, 3, "200 mm"), 5, "40 mm, 160 mm"), 6, "3-1 3-3")}, "", ""},
-		{"the same, typed the other way round", [][7]string{{"tube", "tube", "200 mm", "270 mm", "40 mm, 160 mm", "90 mm, 130 mm, 220 mm, 260 mm", "1-3 3-3"}}, "90 mm x 40 mm x 120 mm", ""},
+		{"the same, typed the other way round", [][7]string{{"tube", "tube", "200 mm", "270 mm",
+			"40 mm, 160 mm", "90 mm, 130 mm, 220 mm, 260 mm", "1-3 3-3"}}, "90 mm x 40 mm x 120 mm", ""},
 		{"no such square", [][7]string{with(base, 6, "4-1")}, "", "There is no square 4-1"},
 		{"a square that is none", [][7]string{with(base, 6, "top left")}, "", `"top" is no square`},
 		{"three scores", [][7]string{with(base, 4, "2, 5, 7")}, "", "3 scores across and 2 down"},
@@ -100,7 +108,8 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 	for n := range 600 {
 		style := []string{"tray-lid", "sleeve-drawer", "carton"}[n%3]
 		mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
-		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", style, "card.join", "yes")
+		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+			"box.style", style, "card.join", "yes")
 		if style != "carton" {
 			b.Set("box.options.walls", []string{"single", "rolled"}[r.IntN(2)])
 		} else {
@@ -113,7 +122,9 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		list := listed()
 		list.Units, list.Tools.Step, list.Box.Stated = "mm", "1 mm", b.Size
 		for _, p := range made.Box.Pieces {
-			s := brief.Scored{Name: brief.Text(p.Name), Is: brief.Text(roles[p.Name]), Width: brief.Text(p.Width.Exact(measure.Millimetres)), Height: brief.Text(p.Height.Exact(measure.Millimetres))}
+			s := brief.Scored{Name: brief.Text(p.Name), Is: brief.Text(roles[p.Name]),
+				Width:  brief.Text(p.Width.Exact(measure.Millimetres)),
+				Height: brief.Text(p.Height.Exact(measure.Millimetres))}
 			s.Across, s.Down = passes(p, true), passes(p, false)
 			list.Box.Pieces = append(list.Box.Pieces, s)
 		}

@@ -104,7 +104,9 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 			for n := range boxes(500) {
 				mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
 				b := brief.New("mm")
-				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)], Diameter: mm(24, 50), Length: mm(30, 60), Width: mm(24, 40), Height: mm(20, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(6)))}}
+				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],
+					Diameter: mm(24, 50), Length: mm(30, 60), Width: mm(24, 40),
+					Height: mm(20, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(6)))}}
 				b.Arrange.Compartments = brief.Text(kinds[n%5])
 				if n%4 == 0 {
 					b.Room.Proud = mm(1, 20)
@@ -153,7 +155,8 @@ func answer(b *brief.Brief, style *box.Style, n int) {
 // The carton worked by hand: 90 x 40 x 120 mm, seam 10, both ends tucked with
 // lips of 15.
 func TestCartonExample(t *testing.T) {
-	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
+	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
+		"carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
 	p := Make(b, Default)
 	if !p.Holds() {
 		t.Fatal(p.Problems, p.Checks)
@@ -163,7 +166,8 @@ func TestCartonExample(t *testing.T) {
 	for _, s := range piece.Passes {
 		at[s.AlongWidth] = append(at[s.AlongWidth], strings.TrimSuffix(s.At.Exact("mm"), " mm"))
 	}
-	if piece.Width.Exact("mm") != "270 mm" || piece.Height.Exact("mm") != "230 mm" || strings.Join(at[true], " ") != "90 130 220 260" || strings.Join(at[false], " ") != "15 55 175 215" {
+	if piece.Width.Exact("mm") != "270 mm" || piece.Height.Exact("mm") != "230 mm" ||
+		strings.Join(at[true], " ") != "90 130 220 260" || strings.Join(at[false], " ") != "15 55 175 215" {
 		t.Errorf("%s x %s: %v", piece.Width.Exact("mm"), piece.Height.Exact("mm"), at)
 	}
 	// Seen in space, the walls stand where their names say.
@@ -178,8 +182,10 @@ func TestCartonExample(t *testing.T) {
 // The gable cap worked by hand: w = 3, s = 2, e = 1/2 in stand 1.823 in above the
 // skirt; and the pinch-top: 55 mm over 70 mm rise 42.4 mm.
 func TestRoofExamples(t *testing.T) {
-	cap := sized("2 15/16 in", "2 15/16 in", "2 in", "card.sheet", "a3", "box.style", "gable-cap", "box.options.roof", "2 in", "box.options.seal", "1/2 in")
-	pinch := sized("70 mm", "70 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "pinch-top", "box.options.pinch", "55 mm")
+	cap := sized("2 15/16 in", "2 15/16 in", "2 in", "card.sheet", "a3", "box.style", "gable-cap",
+		"box.options.roof", "2 in", "box.options.seal", "1/2 in")
+	pinch := sized("70 mm", "70 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+		"box.style", "pinch-top", "box.options.pinch", "55 mm")
 	for _, c := range []struct {
 		b     brief.Brief
 		piece string

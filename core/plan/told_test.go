@@ -12,8 +12,11 @@ import (
 
 func TestInUnit(t *testing.T) {
 	for in, want := range map[string]string{
-		"0.00 mm apart at most": "0 in apart at most", "0.12 mm": "less than 1/64 in", "left 3.2 mm, right 12.7 mm free": "left 1/8 in, right 1/2 in free",
-		"3 tabs, 12.9 cm² in all": "3 tabs, 2.0 sq in in all", "10 pairs": "10 pairs", "left -0.12 mm, right -3.2 mm": "left a hair under 0 in, right -1/8 in", "90 mm and 88 mm": "90 mm and 88 mm",
+		"0.00 mm apart at most": "0 in apart at most", "0.12 mm": "less than 1/64 in",
+		"left 3.2 mm, right 12.7 mm free": "left 1/8 in, right 1/2 in free",
+		"3 tabs, 12.9 cm² in all":         "3 tabs, 2.0 sq in in all", "10 pairs": "10 pairs",
+		"left -0.12 mm, right -3.2 mm": "left a hair under 0 in, right -1/8 in",
+		"90 mm and 88 mm":              "90 mm and 88 mm",
 	} {
 		if got := inUnit(in, measure.Inches); got != want {
 			t.Errorf("%q is told as %q, want %q", in, got, want)

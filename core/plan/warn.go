@@ -57,8 +57,9 @@ func (p *Plan) warnMarks(r *brief.Reader) {
 				continue
 			}
 			r.Warn(brief.Warning{Code: "off-the-marks",
-				Text: fmt.Sprintf("The %s is %s on one side, between the marks of your tools (%s).", piece.Name, side.Exact(p.Units), p.Step),
-				Fix:  "Give sizes in whole steps, or choose a finer step if your tools have one."})
+				Text: fmt.Sprintf("The %s is %s on one side, between the marks of your tools (%s).", piece.Name,
+					side.Exact(p.Units), p.Step),
+				Fix: "Give sizes in whole steps, or choose a finer step if your tools have one."})
 			return
 		}
 	}

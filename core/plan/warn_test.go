@@ -19,7 +19,8 @@ func TestWarnings(t *testing.T) {
 		code  string
 		brief brief.Brief
 	}{
-		{"tight-corners", sized("120 mm", "80 mm", "40 mm", "card.stock", "duplex-350", "card.sheet", "a3", "tools.step", "0.5 mm", "units", "mm")},
+		{"tight-corners", sized("120 mm", "80 mm", "40 mm", "card.stock", "duplex-350", "card.sheet", "a3",
+			"tools.step", "0.5 mm", "units", "mm")},
 		{"off-the-marks", sized("115 mm", "3 in", "2 in")},
 		{"two-units", sized("5", "3", "2", "tools.step", "1 mm")},
 		{"tall", sized("2 in", "1 1/2 in", "3 1/2 in")},
@@ -59,7 +60,8 @@ func TestWarnings(t *testing.T) {
 func TestCareForContents(t *testing.T) {
 	b := brief.New("mm")
 	b.Card.Sheet = "a3"
-	b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: "54 mm", Height: "68 mm", Count: "4", Mass: "250 g", Food: "yes", Liquid: "yes", Fragile: "yes"},
+	b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: "54 mm", Height: "68 mm",
+		Count: "4", Mass: "250 g", Food: "yes", Liquid: "yes", Fragile: "yes"},
 		{Name: "votive", Shape: "cylinder", Diameter: "48 mm", Height: "40 mm", Count: "1", Flame: "yes"}}
 	p := Make(b, Default)
 	if !p.OK() {

@@ -111,7 +111,8 @@ func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
 		kind = insert.Kinds[0].ID
 	}
 	if !insert.Known(kind) {
-		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind), "Choose none, slotted, partitions, platform or trays.")
+		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
+			"Choose none, slotted, partitions, platform or trays.")
 		return nil, false
 	}
 	if why := insert.Suits(kind, things); why != "" {
@@ -193,7 +194,8 @@ func (s *search) needs(b *box.Box) (sheets, tooBig int) {
 // better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
 // an ungainly shape and for layers that must be lifted off to reach the next.
 func better(a, b Way) int {
-	return cmp.Or(cmp.Compare(a.TooBig, b.TooBig), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.ID, b.ID))
+	return cmp.Or(cmp.Compare(a.TooBig, b.TooBig), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost),
+		cmp.Compare(a.ID, b.ID))
 }
 
 // unpleasing is 0 for a top between a square and two to one, and grows to 1.
@@ -302,7 +304,8 @@ func (s *search) byHand(l contents.Load) contents.Load {
 		st.At.Length, st.At.Width = x, y
 	}
 	if a, b, ok := out.Overlap(); ok {
-		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.", out.Things[a].Name, out.Things[b].Name),
+		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
+			out.Things[a].Name, out.Things[b].Name),
 			"Move one of them, or let Brevium choose.")
 	}
 	return out.Settle()
@@ -343,7 +346,8 @@ func blocks(l contents.Load, kind string, b *box.Box, job *box.Job) (out []fold.
 			z = 1.5*t + b.Floor.MM() + float64(u.Layer)*(wall+t)
 		}
 		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: z}
-		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(), Y: u.Size.Width.MM(), Z: u.Size.Height.MM()})}
+		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(),
+			Y: u.Size.Width.MM(), Z: u.Size.Height.MM()})}
 		switch {
 		case thing.Shape == "ball":
 			block.Shape = fold.Ball

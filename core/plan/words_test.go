@@ -24,7 +24,8 @@ func everyBox(t *testing.T, visit func(style *box.Style, p *Plan)) {
 	for _, style := range box.Styles {
 		all, made := combinations(style), 0
 		for n := range all {
-			b := sized("110 mm", "80 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes", "tools.adhesive", []string{"tape", "glue"}[r.IntN(2)])
+			b := sized("110 mm", "80 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+				"card.join", "yes", "tools.adhesive", []string{"tape", "glue"}[r.IntN(2)])
 			b.Box = brief.Box{Style: brief.Text(style.ID)}
 			answer(&b, style, n)
 			if p := Make(b, Default); p.OK() {
@@ -72,7 +73,8 @@ func TestStepsReadWell(t *testing.T) {
 					t.Errorf("%s: the %s is forgotten", style.ID, m.What)
 				}
 			}
-			if len(piece.Windows) > 0 && !strings.Contains(whole, "cut a window") || len(piece.Punches) > 0 && !strings.Contains(whole, "round hole") {
+			if len(piece.Windows) > 0 && !strings.Contains(whole, "cut a window") || len(piece.Punches) > 0 &&
+				!strings.Contains(whole, "round hole") {
 				t.Errorf("%s: an opening of the %s is not told", style.ID, piece.Name)
 			}
 		}
@@ -121,7 +123,8 @@ func TestPlansAddUp(t *testing.T) {
 			t.Errorf("%s: %v, %d pieces, proof %v", style.ID, err, len(out.Pieces), out.Proof)
 		}
 		in, outside := p.Box.Inside, p.Box.Outside
-		if in.Length >= outside.Length || in.Width >= outside.Width || in.Depth >= outside.Depth || in.Length <= 0 || in.Width <= 0 || in.Depth <= 0 {
+		if in.Length >= outside.Length || in.Width >= outside.Width || in.Depth >= outside.Depth ||
+			in.Length <= 0 || in.Width <= 0 || in.Depth <= 0 {
 			t.Errorf("%s: inside %v, outside %v", style.ID, in, outside)
 		}
 	})
@@ -131,16 +134,26 @@ func TestPlansAddUp(t *testing.T) {
 // tucked in, pieces stuck on each other.
 func TestCourseInWords(t *testing.T) {
 	for style, want := range map[string][]string{
-		"tray-lid": {"Base: Fold up the left and right.", "Base: Fold up the tabs.", "Base: Fold up the back and front and stick the tabs.",
-			"Lid: Fold up the left and right.", "Lid: Fold up the tabs.", "Lid: Fold up the back and front and stick the tabs.", "Put in 2 × tin.", "Put the lid on."},
-		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom.",
+		"tray-lid": {"Base: Fold up the left and right.", "Base: Fold up the tabs.",
+			"Base: Fold up the back and front and stick the tabs.",
+			"Lid: Fold up the left and right.", "Lid: Fold up the tabs.",
+			"Lid: Fold up the back and front and stick the tabs.", "Put in 2 × tin.", "Put the lid on."},
+		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.",
+			"Fold up the right bottom and left bottom.",
 			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.", "Close the top and top lip."},
-		"carton:top=glued bottom=glued": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.", "Fold up the right bottom and left bottom and stick the right bottom and left bottom.",
+		"carton:top=glued bottom=glued": {"Fold up the back.",
+			"Fold up the right, front, left and seam and stick the seam.",
+			"Fold up the right bottom and left bottom and stick the right bottom and left bottom.",
 			"Put in 2 × tin.", "Close the right top and left top.", "Close the top and stick the right top and left top."},
-		"carton:top=ledge bottom=ledge": {"Carton: Fold up the back.", "Carton: Fold up the right, front, left and seam and stick the seam.", "Carton: Fold up the right bottom, left bottom and front bottom.",
-			"Carton: Fold up the top, right top, left top and front top.", "Stick the bottom panel in its place.", "Put in 2 × tin.", "Stick the top panel on."},
-		"gable-cap": {"Base: Fold up the left, right, back and front.", "Base: Fold up the wrapped corners and stick the wrapped corners.",
-			"Cap: Wrap the four walls round to the seam and stick the seam and seam top.", "Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
+		"carton:top=ledge bottom=ledge": {"Carton: Fold up the back.",
+			"Carton: Fold up the right, front, left and seam and stick the seam.",
+			"Carton: Fold up the right bottom, left bottom and front bottom.",
+			"Carton: Fold up the top, right top, left top and front top.",
+			"Stick the bottom panel in its place.", "Put in 2 × tin.", "Stick the top panel on."},
+		"gable-cap": {"Base: Fold up the left, right, back and front.",
+			"Base: Fold up the wrapped corners and stick the wrapped corners.",
+			"Cap: Wrap the four walls round to the seam and stick the seam and seam top.",
+			"Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
 			"Put in 2 × tin.", "Put the cap on."},
 		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam and seam top.", "Fold up the left flap and right flap and stick the right flap and left flap.",
 			"Fold up the front flap and stick the front flap.", "Put in 2 × tin.", "Pinch the top flat."},

@@ -132,7 +132,8 @@ func TestTab(t *testing.T) {
 	if a == nil || math.Abs(a.Area()-15*(18+12)/2) > 1e-6 {
 		t.Errorf("the tab has %v", a)
 	}
-	if faults := strings.Join(p.Faults, ";"); !strings.Contains(faults, `no cell "nowhere"`) || !strings.Contains(faults, "does not touch left") {
+	if faults := strings.Join(p.Faults, ";"); !strings.Contains(faults, `no cell "nowhere"`) ||
+		!strings.Contains(faults, "does not touch left") {
 		t.Errorf("faults %q", faults)
 	}
 }

@@ -62,7 +62,8 @@ func (p *Piece) Tab(name, wall string, shape TabShape) {
 	reach := min(shape.Reach, r.depth)
 	relief := min(shape.Relief, r.length/4)
 	mitre := min(shape.Mitre, (r.length-2*relief)/3)
-	p.CutAlong(r.at(0, 0), r.at(relief, 0), r.at(relief+mitre, reach), r.at(r.length-relief-mitre, reach), r.at(r.length-relief, 0), r.at(r.length, 0))
+	p.CutAlong(r.at(0, 0), r.at(relief, 0), r.at(relief+mitre, reach), r.at(r.length-relief-mitre, reach),
+		r.at(r.length-relief, 0), r.at(r.length, 0))
 	if reach < r.depth {
 		p.Label(r.at(r.length/2, (reach+r.depth)/2), trim)
 	}
@@ -110,7 +111,8 @@ func (p *Piece) Round(name, wall string, relief, radius Length) {
 // at its sides.
 func (p *Piece) Pointed(name, wall string, relief, shoulder Length) {
 	if r, ok := p.rim(name, wall); ok {
-		p.flap(name, r, []Point{r.at(0, 0), r.at(relief, 0), r.at(relief, shoulder), r.at(r.length/2, r.depth), r.at(r.length-relief, shoulder), r.at(r.length-relief, 0), r.at(r.length, 0)})
+		p.flap(name, r, []Point{r.at(0, 0), r.at(relief, 0), r.at(relief, shoulder), r.at(r.length/2, r.depth),
+			r.at(r.length-relief, shoulder), r.at(r.length-relief, 0), r.at(r.length, 0)})
 	}
 }
 

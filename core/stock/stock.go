@@ -36,13 +36,19 @@ type Shelf struct {
 // Default is the shelf Brevium comes with.
 var Default = Shelf{
 	Cards: []Card{
-		{ID: "cover-216", Title: "Cover, oat, 216 gsm (80 lb)", GSM: 216, Caliper: 270 * micron, Colour: "#e9dcc0", Inside: "#f3ead6", Price: 190},
-		{ID: "light-160", Title: "Light, fog, 160 gsm", GSM: 160, Caliper: 200 * micron, Colour: "#cfd8d6", Inside: "#dde4e2", Price: 140},
-		{ID: "cover-270", Title: "Heavy cover, tansy, 270 gsm (100 lb)", GSM: 270, Caliper: 340 * micron, Colour: "#e8c24a", Inside: "#f4e7b8", Price: 260},
+		{ID: "cover-216", Title: "Cover, oat, 216 gsm (80 lb)", GSM: 216, Caliper: 270 * micron,
+			Colour: "#e9dcc0", Inside: "#f3ead6", Price: 190},
+		{ID: "light-160", Title: "Light, fog, 160 gsm", GSM: 160, Caliper: 200 * micron, Colour: "#cfd8d6",
+			Inside: "#dde4e2", Price: 140},
+		{ID: "cover-270", Title: "Heavy cover, tansy, 270 gsm (100 lb)", GSM: 270, Caliper: 340 * micron,
+			Colour: "#e8c24a", Inside: "#f4e7b8", Price: 260},
 		{ID: "kraft-300", Title: "Kraft, 300 gsm", GSM: 300, Caliper: 400 * micron, Colour: "#b98f62", Inside: "#c7a077", Price: 170},
-		{ID: "duplex-350", Title: "Duplex, moss and cream, 350 gsm", GSM: 350, Caliper: 450 * micron, Colour: "#7d8f5a", Inside: "#f2ecd9", Price: 340},
-		{ID: "sprig-220", Title: "Sprigs on linen, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#efe6d2", Inside: "#f7f2e6", Pattern: "sprigs", Ink: "#7a8f4e", Price: 310},
-		{ID: "stripe-220", Title: "Shed stripes, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#e8e3da", Inside: "#f4f1ea", Pattern: "stripes", Ink: "#8a4b3a", Price: 310},
+		{ID: "duplex-350", Title: "Duplex, moss and cream, 350 gsm", GSM: 350, Caliper: 450 * micron,
+			Colour: "#7d8f5a", Inside: "#f2ecd9", Price: 340},
+		{ID: "sprig-220", Title: "Sprigs on linen, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#efe6d2",
+			Inside: "#f7f2e6", Pattern: "sprigs", Ink: "#7a8f4e", Price: 310},
+		{ID: "stripe-220", Title: "Shed stripes, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#e8e3da",
+			Inside: "#f4f1ea", Pattern: "stripes", Ink: "#8a4b3a", Price: 310},
 	},
 	Sheets: []Sheet{
 		{"12x12", "12 × 12 in", 12 * measure.Inch, 12 * measure.Inch},

@@ -154,10 +154,28 @@ function refused(entry, xhr) {
 
 // --- Leaving the page.
 addEventListener("beforeunload", (e) => { if (queue.some((entry) => entry.verb === "POST")) e.preventDefault(); });
-// Should it be left all the same, what waits is sent after it.
+// Should it be left all the same, what waits is sent after it, all at once and
+// in any order: so each field goes once, with its newest text and what it was
+// before the first.
+function newestOnly() {
+  const newer = new Map();
+  for (const entry of queue.toReversed()) {
+    if (!entry.fields || isOnItsWay(entry)) continue;
+    for (const [name, f] of [...entry.fields]) {
+      const later = newer.get(name);
+      if (later) {
+        if (!f.steps) later.was = f.was;
+        entry.fields.delete(name);
+      } else if (f.value !== undefined) {
+        newer.set(name, f);
+      }
+    }
+  }
+}
 addEventListener("pagehide", () => {
+  newestOnly();
   for (const entry of queue) {
-    if (entry.verb !== "POST") continue;
+    if (entry.verb !== "POST" || entry.fields && entry.fields.size === 0) continue;
     const body = new URLSearchParams();
     for (const [name, value] of Object.entries({ ...entry.values(), change: entry.name })) {
       for (const one of [value].flat()) body.append(name, one);

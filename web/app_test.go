@@ -1,0 +1,94 @@
+package web
+
+import (
+	"context"
+	"io"
+	"log/slog"
+	"mime/multipart"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/store"
+)
+
+// app is the application under test, and a visitor.
+type app struct {
+	t       testing.TB
+	handler http.Handler
+	store   *store.Store
+	file    string // the database
+}
+
+func newApp(t testing.TB) *app {
+	t.Helper()
+	file := filepath.Join(t.TempDir(), "web.db")
+	s, err := store.Open(context.Background(), file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { s.Close() })
+	h, err := New(s, plan.Default, slog.New(slog.DiscardHandler), "127.0.0.1")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &app{t: t, handler: h, store: s, file: file}
+}
+
+func (a *app) do(r *http.Request) *httptest.ResponseRecorder {
+	r.Host = "127.0.0.1:8417"
+	w := httptest.NewRecorder()
+	a.handler.ServeHTTP(w, r)
+	return w
+}
+
+func (a *app) get(path string) *httptest.ResponseRecorder {
+	return a.do(httptest.NewRequest("GET", path, nil))
+}
+
+// post sends fields, as the page's script does.
+func (a *app) post(path string, pairs ...string) *httptest.ResponseRecorder {
+	v := url.Values{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		v.Set(pairs[i], pairs[i+1])
+	}
+	r := httptest.NewRequest("POST", path, strings.NewReader(v.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("HX-Request", "true")
+	return a.do(r)
+}
+
+// send posts a file, as a form does.
+func (a *app) send(path, field, text string) *httptest.ResponseRecorder {
+	var body strings.Builder
+	m := multipart.NewWriter(&body)
+	part, _ := m.CreateFormFile(field, "../../x.json")
+	io.WriteString(part, text)
+	m.Close()
+	r := httptest.NewRequest("POST", path, strings.NewReader(body.String()))
+	r.Header.Set("Content-Type", m.FormDataContentType())
+	return a.do(r)
+}
+
+func (a *app) begin(b brief.Brief) (id string) {
+	a.t.Helper()
+	id, err := a.store.Create(a.t.(interface{ Context() context.Context }).Context(), b, "new")
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return id
+}
+
+func (a *app) head(id string) store.Project {
+	a.t.Helper()
+	p, err := a.store.Head(context.Background(), id)
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return p
+}
