@@ -5,7 +5,7 @@ import (
 	"math"
 	"strings"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
@@ -65,7 +65,7 @@ func (v *inView) above() {
 }
 
 func (v *inView) dividers(wide, deep, t float64) {
-	if v.p.Kind != "slotted" && v.p.Kind != "partitions" {
+	if !v.p.Kind.Divides {
 		return
 	}
 	l := v.p.Load
@@ -131,8 +131,8 @@ func (v *inView) section() {
 	tallest := measure.Length(0)
 	for _, b := range v.p.Blocks {
 		tallest = max(tallest, measure.FromMM(b.Hi.Z))
-		x := v.x + wide/2 + b.Lo.X*v.k
-		top := floor - (b.Hi.Z-v.p.Card.Caliper.MM()/2)*v.k
+		x := v.x + (b.Lo.X-v.p.Box.Lo.X)*v.k
+		top := floor - (b.Hi.Z-v.p.Box.Lo.Z)*v.k
 		w, h := (b.Hi.X-b.Lo.X)*v.k, (b.Hi.Z-b.Lo.Z)*v.k
 		switch {
 		case b.Shape == fold.Ball:
@@ -148,10 +148,10 @@ func (v *inView) section() {
 	v.inserts(floor, t)
 	v.tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
 		fmt.Sprintf("M%s %sV%sH%sV%s", px(v.x-t/2), px(v.y), px(floor+t/2), px(v.x+wide+t/2), px(v.y)))
-	if len(v.p.Box.Lids) > 0 {
+	if v.p.Box.Above == fold.Flat {
 		v.line("lid-line", v.x-14, v.y-t/2, v.x+wide+14, v.y-t/2, "stroke-width", t)
 	}
-	free := in.Depth + v.p.Card.Caliper/2 - tallest
+	free := measure.FromMM(v.p.Box.Hi.Z) - tallest
 	v.text(v.x+wide+10, v.y+12, "small", "start", v.p.Step.ShowDown(max(free, 0)).Text+" free")
 	if l.Room.Below > v.p.Card.Caliper {
 		v.text(v.x+wide+10, floor, "small", "start", v.p.Step.ShowDown(l.Room.Below).Text+" below")
@@ -161,15 +161,15 @@ func (v *inView) section() {
 // inserts draws what stands inside, seen from the front: a strip that runs
 // from front to back is a line, anything else the outline it fills.
 func (v *inView) inserts(floor, t float64) {
-	a := v.p.Box.Assemble(v.p.Card.Caliper, box.Closed)
+	a := v.p.Box.Assemble(v.p.Card.Caliper, assembly.Closed)
 	for _, body := range a.Bodies {
 		if body.Piece.Part != sheet.Insert {
 			continue
 		}
 		lo, hi := fold.Bounds(body)
-		mid := v.x + v.p.Box.Inside.Length.MM()*v.k/2
-		x1, x2 := mid+lo.X*v.k, mid+hi.X*v.k
-		y1, y2 := floor-hi.Z*v.k, floor-lo.Z*v.k
+		left, low := v.p.Box.Lo.X, v.p.Box.Lo.Z
+		x1, x2 := v.x+(lo.X-left)*v.k, v.x+(hi.X-left)*v.k
+		y1, y2 := floor-(hi.Z-low)*v.k, floor-(lo.Z-low)*v.k
 		if hi.X-lo.X < 1 {
 			v.line("divider", x1, y1, x1, y2, "stroke-width", t)
 		} else {

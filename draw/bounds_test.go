@@ -8,10 +8,11 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/style"
 )
 
 // heavy gives plans as full as any that is accepted.
@@ -58,8 +59,8 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
 		"flat": Flat(p, "", 690, 560), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
-		"open": Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, box.Closed, DefaultView, 690, 480),
-		"half": Folded(p, box.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
+		"open": Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, assembly.Closed, DefaultView, 690, 480),
+		"half": Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
 		"way": Arrangement(p.Load, 150, 100),
 	}
 }
@@ -78,13 +79,13 @@ func TestPicturesAreBounded(t *testing.T) {
 	b.Contents = []brief.Item{{ID: "1", Name: "bulb", Shape: "ball", Diameter: "30 mm", Count: "40"},
 		{ID: "2", Name: "tin", Shape: "cylinder", Diameter: "30 mm", Height: "30 mm", Count: "4"}}
 	b.Set("card.sheet", "a3")
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
 		p := plan.Make(b, plan.Default)
 		if !p.OK() {
 			continue
 		}
-		closed, open := Folded(p, box.Closed, DefaultView, 690, 480), Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
+		closed, open := Folded(p, assembly.Closed, DefaultView, 690, 480), Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
 		if style.ID != "sleeve-drawer" && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
 			t.Errorf("%s: the closed box shows what is in it", style.ID)
 		}
@@ -155,7 +156,7 @@ func BenchmarkPicture(b *testing.B) {
 			continue
 		}
 		for what, draw := range map[string]func(){
-			"open":   func() { Folded(p, box.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480) },
+			"open":   func() { Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480) },
 			"moving": func() { Moving(p, 300, 216) },
 			"above":  func() { Above(p, 690, 560) },
 			"flat":   func() { Flat(p, "", 690, 560) },
@@ -172,7 +173,7 @@ func BenchmarkPicture(b *testing.B) {
 // The numbers of a turn on the board stand clear of each other, in every style.
 func TestBoardNumbers(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 8))
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		for range 8 {
 			p := sizedOr(style.ID, 60+r.IntN(80), 45+r.IntN(50), 22+r.IntN(60))
 			if !p.OK() {

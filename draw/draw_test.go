@@ -10,7 +10,7 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
@@ -41,12 +41,12 @@ func TestPicturesAreSound(t *testing.T) {
 	pictures := map[string]string{
 		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4),
 		"board":  Board(p, p.Cards[0], 1),
-		"closed": Folded(p, box.Closed, DefaultView, 300, 200),
-		"half":   Folded(p, box.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
+		"closed": Folded(p, assembly.Closed, DefaultView, 300, 200),
+		"half":   Folded(p, assembly.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
 	}
 	full := withThings(t)
 	pictures["above"], pictures["arrangement"] = Above(full, 690, 560), Arrangement(full.Load, 150, 100)
-	pictures["with things"] = Folded(full, box.Pose{Fold: 1, Lift: 1}, DefaultView, 300, 200)
+	pictures["with things"] = Folded(full, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 300, 200)
 	for _, s := range contents.Shapes {
 		pictures["measuring "+s.ID] = Measuring(s.ID)
 	}

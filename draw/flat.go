@@ -23,7 +23,7 @@ const (
 // picture about w by h. A name picks one piece; without it all are shown, at
 // one scale.
 func Flat(p *plan.Plan, piece string, w, h float64) string {
-	pieces := p.Box.Pieces
+	pieces := p.Box.Pieces()
 	if one := p.Box.Piece(piece); one != nil {
 		pieces = []*sheet.Piece{one}
 	}

@@ -6,7 +6,7 @@ import (
 	"strconv"
 	"strings"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
@@ -24,7 +24,7 @@ const mostSeen = 1000
 var DefaultView = View{-32, 28}
 
 // Folded draws the box in a pose, with its contents, hidden card hidden.
-func Folded(p *plan.Plan, pose box.Pose, v View, w, h float64) string {
+func Folded(p *plan.Plan, pose assembly.Pose, v View, w, h float64) string {
 	c := &canvas{}
 	sceneOf(p, pose, v, whole, fold.Cuts{}).paint(c, v, w, h, mostSeen)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length),
@@ -41,7 +41,7 @@ const (
 )
 
 // sceneOf puts the box in a pose, with its contents when they are in.
-func sceneOf(p *plan.Plan, pose box.Pose, v View, what extent, cuts fold.Cuts) *scene {
+func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cuts) *scene {
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
 	a := p.Box.Assemble(p.Card.Caliper, pose)
 	for _, body := range a.Bodies {

@@ -10,9 +10,10 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/style"
 )
 
 // Hidden card is hidden: at any place of the picture, what is painted last is
@@ -21,9 +22,9 @@ import (
 // measured across the card, may stand for one another.
 func TestHiddenSurfaces(t *testing.T) {
 	r := rand.New(rand.NewPCG(6, 6))
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		p := sizedPlan(t, style.ID)
-		for _, pose := range []box.Pose{box.Closed, {Fold: 1, Lift: 0.6}, {Fold: 0.4}, {Fold: 0.8}} {
+		for _, pose := range []assembly.Pose{assembly.Closed, {Fold: 1, Lift: 0.6}, {Fold: 0.4}, {Fold: 0.8}} {
 			v := View{Yaw: r.Float64()*360 - 180, Pitch: r.Float64()*150 - 75}
 			s := sceneOf(p, pose, v, whole, fold.Cuts{})
 			right, up := v.screen()
@@ -102,7 +103,7 @@ func holds(p poly, flat func(fold.Vec) [2]float64, at [2]float64) bool {
 // Every number on a flat drawing stands clear of the others, for any size.
 func TestNumbersDoNotOverlap(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 7))
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		for range 12 {
 			p := sizedOr(style.ID, 60+r.IntN(80), 45+r.IntN(50), 22+r.IntN(60))
 			if !p.OK() {
@@ -139,7 +140,7 @@ func TestPattern(t *testing.T) {
 	p := plan.Make(b, plan.Default)
 	names := map[string]bool{}
 	fill := regexp.MustCompile(`fill="url\(#([^)]+)\)"`)
-	for _, pose := range []box.Pose{box.Closed, {Fold: 1, Lift: 1}} {
+	for _, pose := range []assembly.Pose{assembly.Closed, {Fold: 1, Lift: 1}} {
 		svg := Folded(p, pose, DefaultView, 300, 200)
 		fills := fill.FindAllStringSubmatch(svg, -1)
 		if len(fills) < 3 {
@@ -162,7 +163,7 @@ func TestPattern(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	if fill.MatchString(Folded(plain, box.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
+	if fill.MatchString(Folded(plain, assembly.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
 		t.Error("plain card is printed")
 	}
 	if flat := Flat(p, "", 690, 560); !strings.Contains(flat, "pattern ↑") ||

@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"brevium/core/assembly"
 	"brevium/core/plan"
 	"brevium/core/sheet"
 )
@@ -58,17 +59,33 @@ func stuck(p *plan.Plan, piece *sheet.Piece) (out []*sheet.Face) {
 			out = append(out, f)
 		}
 	}
-	for _, s := range p.Box.Seats {
-		one, other := p.Box.Piece(s.Piece).Face(s.Face), p.Box.Piece(s.On).Face(s.OnFace)
-		if one == nil || other == nil {
+	for _, j := range p.Box.Joins {
+		a, b := faceOf(p, j.A), faceOf(p, j.B)
+		if !j.Stuck || a.face == nil || b.face == nil {
 			continue
 		}
-		if s.Piece == piece.Name && one.Area() <= other.Area() {
-			out = append(out, one)
+		small := a
+		if b.face.Area() < a.face.Area() {
+			small = b
 		}
-		if s.On == piece.Name && other.Area() < one.Area() {
-			out = append(out, other)
+		if small.piece == piece {
+			out = append(out, small.face)
 		}
 	}
 	return out
+}
+
+// onPiece is a face with the piece it is of.
+type onPiece struct {
+	piece *sheet.Piece
+	face  *sheet.Face
+}
+
+// faceOf finds a face by the path to it: "lid/back".
+func faceOf(p *plan.Plan, ref string) onPiece {
+	name, face := assembly.Ref(ref)
+	if part := p.Box.Part(name); part != nil && part.Piece != nil {
+		return onPiece{part.Piece, part.Piece.Face(face)}
+	}
+	return onPiece{}
 }

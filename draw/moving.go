@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
@@ -21,7 +21,7 @@ const small = 120
 // at this size, in any of the moments.
 func inside(p *plan.Plan) extent {
 	n := len(p.Blocks)
-	for _, piece := range p.Box.Pieces {
+	for _, piece := range p.Box.Pieces() {
 		if piece.Part == sheet.Insert {
 			n += len(piece.Faces) * piece.Count
 			for _, f := range piece.Faces {
@@ -36,11 +36,11 @@ func inside(p *plan.Plan) extent {
 // pictures that follow each other. It needs no script, and stands still where
 // motion is not shown.
 func Moving(p *plan.Plan, w, h float64) string {
-	poses := make([]box.Pose, 0, moments+1)
+	poses := make([]assembly.Pose, 0, moments+1)
 	for i := range moments {
-		poses = append(poses, box.Pose{Fold: float64(i) / (moments - 1)})
+		poses = append(poses, assembly.Pose{Fold: float64(i) / (moments - 1)})
 	}
-	poses = append(poses, box.Pose{Fold: 1, Lift: 0.6})
+	poses = append(poses, assembly.Pose{Fold: 1, Lift: 0.6})
 	long := make([]int, len(poses))
 	all := 0
 	for i := range long {
@@ -73,5 +73,5 @@ func Moving(p *plan.Plan, w, h float64) string {
 		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))
 		c.end()
 	}
-	return picture("folded", w, h, p.Box.Style.Title+", folding", c)
+	return picture("folded", w, h, p.Style.Title+", folding", c)
 }

@@ -6,7 +6,7 @@ import (
 	"net/url"
 
 	"brevium/core/fold"
-	"brevium/core/stock"
+	"brevium/core/shop"
 )
 
 // tile is the side, in millimetres, of what a printed pattern repeats.
@@ -14,7 +14,7 @@ const tile = 24
 
 // tileOf draws what the pattern of a card repeats, in eighths of a millimetre,
 // upright as the sheet lies.
-func tileOf(card stock.Card) string {
+func tileOf(card shop.Card) string {
 	c := &canvas{}
 	switch card.Pattern {
 	case "stripes":
@@ -38,7 +38,7 @@ func tileOf(card stock.Card) string {
 
 // TileImage gives a tile on its card as an address that holds the picture
 // itself; "" for plain card.
-func TileImage(card stock.Card) string {
+func TileImage(card shop.Card) string {
 	if card.Pattern == "" {
 		return ""
 	}
@@ -54,7 +54,7 @@ type printing struct {
 	frames []fold.Frame
 }
 
-func newPrinting(card stock.Card, of string) *printing {
+func newPrinting(card shop.Card, of string) *printing {
 	if card.Pattern == "" {
 		return nil
 	}

@@ -5,9 +5,10 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/sheet"
 )
 
 // Solid is the box for a view that turns it: flat shapes, and where each stands
@@ -73,27 +74,27 @@ const openFrames = 10
 func SolidOf(p *plan.Plan) *Solid {
 	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside,
 		Tile: TileImage(p.Card), TileMM: tile, Things: []solidBody{}}
-	closed := p.Box.Assemble(p.Card.Caliper, box.Closed)
+	closed := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
 	index := map[string]int{}
-	shapes := map[string]int{}
+	shapes := map[*sheet.Face]int{}
 	for _, b := range closed.Bodies {
 		for _, f := range b.Faces {
-			key := b.Piece.Name + "/" + f.Name
-			if _, known := shapes[key]; !known {
-				shapes[key] = len(s.Shapes)
+			key := b.Name + "/" + f.Name
+			if _, known := shapes[f.Face]; !known {
+				shapes[f.Face] = len(s.Shapes)
 				shape := form(f)
 				// What opens the box lies on nothing then.
-				shape.Behind = f.Layer > 0 && !slices.Contains(p.Box.Opens, f.Name)
+				shape.Behind = f.Layer > 0 && !assembly.Opens(b.Piece, f.Name)
 				s.Shapes = append(s.Shapes, shape)
 			}
 			if _, known := index[key]; !known {
 				index[key] = len(s.Faces)
 			}
-			s.Faces = append(s.Faces, solidFace{Shape: shapes[key], Name: key})
+			s.Faces = append(s.Faces, solidFace{Shape: shapes[f.Face], Name: key})
 		}
 	}
 	tracks := make([][][7]float64, len(s.Faces))
-	record := func(a box.Assembly) {
+	record := func(a assembly.Standing) {
 		i := 0
 		for _, b := range a.Bodies {
 			for _, f := range b.Faces {
@@ -110,7 +111,7 @@ func SolidOf(p *plan.Plan) *Solid {
 		}
 		step := solidStep{Says: m.Says, End: len(tracks[0]) - 1}
 		for _, g := range m.Glues {
-			step.Glued = append(step.Glued, index[m.Piece+"/"+g.Face])
+			step.Glued = append(step.Glued, index[m.Part+"/"+g.Face])
 		}
 		if m.Does == "fill" {
 			s.Filled = step.End
@@ -119,7 +120,7 @@ func SolidOf(p *plan.Plan) *Solid {
 	}
 	s.Closed = len(tracks[0]) - 1
 	for k := 1; k <= openFrames; k++ {
-		record(p.Box.Assemble(p.Card.Caliper, box.Pose{Fold: 1, Lift: float64(k) / openFrames}))
+		record(p.Box.Assemble(p.Card.Caliper, assembly.Pose{Fold: 1, Lift: float64(k) / openFrames}))
 	}
 	s.Open = len(tracks[0]) - 1
 	for i := range s.Faces {

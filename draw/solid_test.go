@@ -8,10 +8,11 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/style"
 )
 
 // sizedPlan is a style's box of a given size.
@@ -45,7 +46,7 @@ func turn(q []float64, v fold.Vec) fold.Vec {
 // What the turning view is sent, for every style: small enough, every triangle
 // on the face, and at the closed frame every point where the proof has it.
 func TestSolid(t *testing.T) {
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		p := sizedPlan(t, style.ID)
 		s := SolidOf(p)
 		if n := len(s.JSON()); n > 100_000 {
@@ -55,7 +56,7 @@ func TestSolid(t *testing.T) {
 			t.Errorf("%s: %d steps, filled %d, closed %d, open %d", style.ID, len(s.Steps), s.Filled, s.Closed, s.Open)
 		}
 		i := 0
-		for _, body := range p.Box.Assemble(p.Card.Caliper, box.Closed).Bodies {
+		for _, body := range p.Box.Assemble(p.Card.Caliper, assembly.Closed).Bodies {
 			for _, f := range body.Faces {
 				face := s.Faces[i]
 				shape := s.Shapes[face.Shape]

@@ -3,34 +3,36 @@ package web
 import (
 	"strings"
 
-	"brevium/core/box"
+	"brevium/core/reader"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
 // box asks which style, and the style's own questions.
 func (f form) box() []group {
-	var styles []box.Choice
-	for _, s := range box.Styles {
-		styles = append(styles, box.Choice{ID: s.ID, Label: s.Title})
+	var styles []style.Choice
+	for _, s := range style.Styles {
+		styles = append(styles, style.Choice{ID: s.ID, Label: s.Title})
 	}
-	style := box.Find(string(f.b.Box.Style))
-	if style != nil && style.Typed {
-		styles = append(styles, box.Choice{ID: style.ID, Label: style.Title})
+	own := style.Find(string(f.b.Box.Style))
+	if own != nil && own.Typed {
+		styles = append(styles, style.Choice{ID: own.ID, Label: own.Title})
 	}
 	out := []group{{Fields: []field{f.choice("select", "box.style", "Style", "", styles)}, Gallery: true}}
-	if style == nil {
+	if own == nil {
 		return out
 	}
-	out[0].Says = []string{style.About}
-	if f.shown != nil && f.shown.Box.Style == style && f.shown.Box.Seams != "" {
-		out[0].Says = append(out[0].Says, "Seams seen: "+words.Small(f.shown.Box.Seams))
+	out[0].Says = []string{own.About}
+	shown := f.shown != nil && f.shown.Style == own
+	if shown {
+		out[0].Says = append(out[0].Says, "Seams seen: "+words.Small(f.shown.Box.SeamsSeen()))
 	}
-	if style.Typed {
+	if own.Typed {
 		return append(out, f.typedPieces()...)
 	}
-	g := group{Title: "How it is made"}
-	for _, o := range style.Options {
-		if !f.asked(style, o) {
+	g := group{Title: "How it is made", MoreSays: "More", ID: "style"}
+	for _, o := range own.Asks {
+		if !f.asked(own, o) {
 			continue
 		}
 		path := "box.options." + o.ID
@@ -43,12 +45,17 @@ func (f form) box() []group {
 			continue
 		}
 		fd := f.field("length", path, o.Label, o.Help)
-		if f.shown != nil && f.shown.Box.Style == style {
+		if shown {
 			if l, ok := f.shown.Box.Settled[o.ID]; ok {
 				fd.Open = f.suggested(l)
 			}
 		}
-		g.Fields = append(g.Fields, fd)
+		if o.More {
+			g.More = append(g.More, fd)
+			g.Open = g.Open || fd.Problem != nil || fd.Value != ""
+		} else {
+			g.Fields = append(g.Fields, fd)
+		}
 	}
 	return append(out, g)
 }
@@ -59,7 +66,7 @@ func (f form) typedPieces() (out []group) {
 		path := "box.pieces.@" + p.ID + "."
 		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID, Fields: []field{
 			f.field("text", path+"name", "Piece", ""),
-			f.choice("select", path+"is", "It is", "", box.Roles),
+			f.choice("select", path+"is", "It is", "", reader.Roles),
 			f.field("length", path+"width", "Cut", "wide"),
 			f.field("length", path+"height", "and", "high"),
 			f.open("text", path+"across", "Scores from the left edge", "with commas; “both” takes one from the far edge too", "none"),
@@ -87,11 +94,11 @@ func (f form) open(kind, path, label, help, empty string) field {
 
 // asked says whether an option makes sense with the others as they are, or has
 // been answered all the same.
-func (f form) asked(style *box.Style, o box.Option) bool {
+func (f form) asked(own *style.Style, o style.Question) bool {
 	answered := func(rule string) bool {
 		id, want, _ := strings.Cut(rule, "=")
 		got := f.b.Get("box.options." + id)
-		for _, other := range style.Options {
+		for _, other := range own.Asks {
 			if other.ID == id && got == "" {
 				got = other.Default
 			}

@@ -12,10 +12,10 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/style"
 	"brevium/store"
 )
 
@@ -320,18 +320,18 @@ func (s *Server) follow(out, was *brief.Brief) {
 
 // typed says whether the project is a list of scores.
 func typed(b *brief.Brief) bool {
-	style := box.Find(string(b.Box.Style))
-	return style != nil && style.Typed
+	own := style.Find(string(b.Box.Style))
+	return own != nil && own.Typed
 }
 
 // dropOptions takes out answers to questions that the style does not ask.
 func dropOptions(b *brief.Brief) {
-	style := box.Find(string(b.Box.Style))
-	if style == nil {
+	own := style.Find(string(b.Box.Style))
+	if own == nil {
 		return
 	}
 	for id := range b.Box.Options {
-		if !slices.ContainsFunc(style.Options, func(o box.Option) bool { return o.ID == id }) {
+		if !slices.ContainsFunc(own.Asks, func(o style.Question) bool { return o.ID == id }) {
 			b.Set("box.options."+id, "")
 		}
 	}

@@ -9,8 +9,9 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/plan"
+	"brevium/core/style"
 	"brevium/draw"
 )
 
@@ -25,10 +26,10 @@ var wishes = []wish{
 	{ID: "one", Title: "Off one sheet", has: func(s plan.Shown) bool {
 		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
 	}},
-	{ID: "clean", Title: "No glue showing", has: func(s plan.Shown) bool { return s.Style.Suits.Clean }},
-	{ID: "flat", Title: "Stores flat", has: func(s plan.Shown) bool { return s.Style.Suits.Flat }},
-	{ID: "tall", Title: "Tall things", has: func(s plan.Shown) bool { return s.Style.Suits.Tall }},
-	{ID: "book", Title: "Opens like a book", has: func(s plan.Shown) bool { return s.Style.Suits.Book }},
+	{ID: "clean", Title: "Nothing shows", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
+	{ID: "flat", Title: "Stores flat", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Stores }},
+	{ID: "tall", Title: "Tall things", has: func(s plan.Shown) bool { return s.Style.Tall }},
+	{ID: "book", Title: "Opens like a book", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Book }},
 }
 
 // styleCard is a style in the gallery.
@@ -76,11 +77,11 @@ func (s *Server) stylePicture(c echo.Context) error {
 	if err != nil {
 		return err
 	}
-	style := box.Find(c.QueryParam("style"))
-	if style == nil {
+	shown := style.Find(c.QueryParam("style"))
+	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := plan.One(head.Brief, style, s.workshop)
+	p := plan.One(head.Brief, shown, s.workshop)
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}
@@ -89,7 +90,7 @@ func (s *Server) stylePicture(c echo.Context) error {
 	}
 	svg := draw.Moving(p, galleryW, galleryH)
 	if c.QueryParam("still") != "" {
-		svg = draw.Folded(p, box.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH)
+		svg = draw.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH)
 	}
 	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
 }

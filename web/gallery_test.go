@@ -9,8 +9,8 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
 	"brevium/core/brief"
+	"brevium/core/style"
 )
 
 var linked = regexp.MustCompile(`data-link="([^"]+)"`)
@@ -28,7 +28,7 @@ func links(part string) (out []string) {
 // and each line that is scored, slanted or bent its number.
 func TestNumbersAndLinesAreLinked(t *testing.T) {
 	a := newApp(t)
-	for _, s := range box.Styles {
+	for _, s := range style.Styles {
 		b := brief.New("mm")
 		b.Contents, b.Size = nil, &brief.Size{Length: "90 mm", Width: "70 mm", Depth: "40 mm"}
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
@@ -56,9 +56,13 @@ func TestGallery(t *testing.T) {
 	a := newApp(t)
 	b := brief.New("mm")
 	b.Set("card.sheet", "a3")
+	b.Set("contents.0.length", "95 mm")
+	b.Set("contents.0.stack", "1")
+	b.Set("contents.0.count", "1")
+	b.Set("contents.0.height", "40 mm")
 	path := "/projects/" + a.begin(b)
 	all := a.get(path + "?view=styles&stage=box").Body.String()
-	for _, s := range box.Styles {
+	for _, s := range style.Styles {
 		if !strings.Contains(all, `data-style="`+s.ID+`"`) || !strings.Contains(all, s.About) {
 			t.Errorf("%s is not in the gallery", s.ID)
 		}
@@ -77,11 +81,11 @@ func TestGallery(t *testing.T) {
 		}
 	}
 	for want, styles := range map[string]string{
-		"book": "flap-box hinged-lid wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": "",
+		"book": "flap-box hinged-lid carton wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": "",
 	} {
 		got := a.get(path + "?view=styles&want=" + want).Body.String()
 		var shown []string
-		for _, s := range box.Styles {
+		for _, s := range style.Styles {
 			if strings.Contains(got, `data-style="`+s.ID+`"`) {
 				shown = append(shown, s.ID)
 			}

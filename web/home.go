@@ -13,7 +13,7 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -157,7 +157,7 @@ func (s *Server) cardPicture(c echo.Context) error {
 		if !p.OK() {
 			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
 		}
-		card.Picture = draw.File(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
+		card.Picture = draw.File(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
 		s.keepCard(ctx, head, card)
 	}
 	if of == head.ID && c.QueryParam("v") == s.program {

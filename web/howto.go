@@ -7,7 +7,7 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -65,9 +65,9 @@ const lessonW, lessonH = 640.0, 380.0
 func (s *Server) firstBox() []lesson {
 	p := s.sampler()
 	folded := func(fold, lift float64) template.HTML {
-		return template.HTML(draw.Folded(p, box.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
+		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
 	}
-	size := func(d box.Dims) string {
+	size := func(d assembly.Dims) string {
 		return fmt.Sprintf("%s × %s × %s", plainly(p.Step.Show(d.Length).Text),
 			plainly(p.Step.Show(d.Width).Text), plainly(p.Step.Show(d.Depth).String()))
 	}

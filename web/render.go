@@ -12,7 +12,7 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -49,7 +49,7 @@ func (s *Server) funcs() template.FuncMap {
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
 		"ago":       ago,
 		"dict":      dict,
-		"dims":      func(d box.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
+		"dims":      func(d assembly.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
 		"words":     words.Plain,
 		"dash":      func(s string) string { return strings.ReplaceAll(s, " ", "-") },
 		"wordLink":  wordLink,

@@ -5,13 +5,13 @@ import (
 	"html/template"
 	"strings"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/fit"
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -101,7 +101,7 @@ type field struct {
 	Wanted            bool   // nothing is written yet, and something should be
 	Unit, Other       string
 	Problem           *brief.Problem
-	Choices           []box.Choice
+	Choices           []style.Choice
 }
 
 // ID is the field's mark in the page.
@@ -129,6 +129,7 @@ type group struct {
 	Title, Remove string
 	Keep          string // the thing's identity, to keep it in the library
 	Fields, More  []field
+	MoreSays      string
 	Open          bool // More has something to mend
 	How           string
 	Drawing       template.HTML
@@ -189,7 +190,7 @@ func (f form) same(problem, path string) bool {
 // plainly writes a fraction as it can be typed again.
 func plainly(s string) string { return strings.ReplaceAll(s, "⁄", "/") }
 
-func (f form) choice(kind, path, label, help string, choices []box.Choice) field {
+func (f form) choice(kind, path, label, help string, choices []style.Choice) field {
 	out := f.field(kind, path, label, help)
 	out.Choices = choices
 	known := false
@@ -200,7 +201,7 @@ func (f form) choice(kind, path, label, help string, choices []box.Choice) field
 		out.Value = choices[0].ID
 	} else if !known && kind != "half" {
 		// What a document says is shown, even where it makes no sense.
-		out.Choices = append([]box.Choice{{ID: out.Value, Label: "“" + out.Value + "”"}}, choices...)
+		out.Choices = append([]style.Choice{{ID: out.Value, Label: "“" + out.Value + "”"}}, choices...)
 	}
 	return out
 }
@@ -242,12 +243,12 @@ func (f form) contents() []group {
 	if len(f.b.Contents) == 0 {
 		return out
 	}
-	kinds := make([]box.Choice, 0, len(insert.Kinds))
+	kinds := make([]style.Choice, 0, len(insert.Kinds))
 	for _, k := range insert.Kinds {
-		kinds = append(kinds, box.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
+		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
 	apart := group{Title: "Kept apart by", Fields: []field{f.choice("choice", "arrange.compartments", "Compartments", "", kinds)}}
-	if insert.Divided(string(f.b.Arrange.Compartments)) {
+	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
 		apart.Fields = append(apart.Fields, f.field("length", "arrange.dividers", "Dividers", "how high"))
 	}
 	return append(out, f.room(), apart)
@@ -291,7 +292,8 @@ func (f form) thing(item brief.Item) group {
 	mass.Kind, mass.Open = "count", "not known"
 	stack := f.field("count", path+"stack", "On each other", "")
 	stack.Open = fmt.Sprint(shape.Stack)
-	asUsual := []box.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}}
+	asUsual := []style.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}}
+	g.MoreSays = "How it may rest, what it is"
 	g.More = append(g.More, mass, stack, f.choice("half", path+"lie", "May lie", "", asUsual),
 		f.choice("half", path+"stand", "May stand", "", asUsual))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
@@ -339,39 +341,39 @@ func (f form) suggested(l measure.Length) string {
 	return plainly(shown.Text)
 }
 
-func shapeChoices() (out []box.Choice) {
+func shapeChoices() (out []style.Choice) {
 	for _, s := range contents.Shapes {
-		out = append(out, box.Choice{ID: s.ID, Label: s.Title})
+		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
 	}
 	return out
 }
 
-func (f form) sheetChoices() (out []box.Choice) {
+func (f form) sheetChoices() (out []style.Choice) {
 	for _, s := range f.shop.Sheets {
-		out = append(out, box.Choice{ID: s.ID, Label: s.Title})
+		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
 	}
 	return out
 }
 
 func (f form) units() field {
-	return f.choice("choice", "units", "Units", "", []box.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
+	return f.choice("choice", "units", "Units", "", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
 }
 
 func (f form) card() []group {
-	var cards, adhesives, steps []box.Choice
+	var cards, adhesives, steps []style.Choice
 	for _, c := range f.shop.Cards {
-		cards = append(cards, box.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units)})
+		cards = append(cards, style.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units)})
 	}
-	for _, a := range fit.Adhesives {
-		adhesives = append(adhesives, box.Choice{ID: a.ID, Label: words.Capital(a.Title),
+	for _, a := range shop.Adhesives {
+		adhesives = append(adhesives, style.Choice{ID: a.ID, Label: words.Capital(a.Title),
 			Why: "Wants tabs of " + plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
 	}
 	for _, s := range measure.Steps {
 		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
-			steps = append(steps, box.Choice{ID: s.String(), Label: "every " + s.String()})
+			steps = append(steps, style.Choice{ID: s.String(), Label: "every " + s.String()})
 		}
 	}
-	fits := []box.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
+	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
 	return []group{
 		{Title: "Card", Fields: []field{
 			f.choice("select", "card.stock", "Card", "", cards),

@@ -4,30 +4,31 @@ import (
 	"fmt"
 	"strings"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/fit"
 	"brevium/core/insert"
 	"brevium/core/plan"
+	"brevium/core/reader"
+	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
 // option finds a style's question by its identity, whichever style asks it; the
 // brief's own style is asked first.
-func option(b *brief.Brief, id string) (box.Option, bool) {
-	styles := box.Styles
-	if own := box.Find(string(b.Box.Style)); own != nil {
-		styles = append([]*box.Style{own}, styles...)
+func option(b *brief.Brief, id string) (style.Question, bool) {
+	styles := style.Styles
+	if own := style.Find(string(b.Box.Style)); own != nil {
+		styles = append([]*style.Style{own}, styles...)
 	}
 	for _, s := range styles {
-		for _, o := range s.Options {
+		for _, o := range s.Asks {
 			if o.ID == id {
 				return o, true
 			}
 		}
 	}
-	return box.Option{}, false
+	return style.Question{}, false
 }
 
 // fieldWords names a field for people: “seed packet: length”.
@@ -55,7 +56,7 @@ func fieldWords(b *brief.Brief, path string) string {
 // valueWords writes what a field holds for people.
 func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 	name := text
-	pick := func(choices []box.Choice) {
+	pick := func(choices []style.Choice) {
 		for _, c := range choices {
 			if c.ID == text {
 				name = words.Small(c.Label)
@@ -64,7 +65,7 @@ func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 	}
 	switch path {
 	case "box.style":
-		if s := box.Find(text); s != nil {
+		if s := style.Find(text); s != nil {
 			name = s.Title
 		}
 	case "card.stock":
@@ -79,22 +80,22 @@ func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 		name = "another one"
 	case "arrange.compartments":
 		for _, k := range insert.Kinds {
-			pick([]box.Choice{{ID: k.ID, Label: k.Title}})
+			pick([]style.Choice{{ID: k.ID, Label: k.Title}})
 		}
 	case "tools.adhesive":
-		for _, a := range fit.Adhesives {
-			pick([]box.Choice{{ID: a.ID, Label: a.Title}})
+		for _, a := range shop.Adhesives {
+			pick([]style.Choice{{ID: a.ID, Label: a.Title}})
 		}
 	case "units":
-		pick([]box.Choice{{ID: "in", Label: "inches"}, {ID: "mm", Label: "millimetres"}})
+		pick([]style.Choice{{ID: "in", Label: "inches"}, {ID: "mm", Label: "millimetres"}})
 	}
 	if strings.HasSuffix(path, ".shape") {
 		for _, s := range contents.Shapes {
-			pick([]box.Choice{{ID: s.ID, Label: s.Title}})
+			pick([]style.Choice{{ID: s.ID, Label: s.Title}})
 		}
 	}
 	if strings.HasSuffix(path, ".is") {
-		pick(box.Roles)
+		pick(reader.Roles)
 	}
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
 		if o, ok := option(b, id); ok {
@@ -127,7 +128,7 @@ func describe(was, now *brief.Brief, w plan.Workshop, act string) string {
 		}
 		says = append(says, fmt.Sprintf("%s %s", fieldWords(now, path), valueWords(now, w, path, text)))
 	}
-	for id, old := range was.Box.Options {
+	for id, old := range brief.Sorted(was.Box.Options) {
 		if _, is := now.Box.Options[id]; !is && old != "" && len(says) == 0 {
 			says = append(says, fieldWords(was, "box.options."+id)+" left open")
 		}

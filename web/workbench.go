@@ -11,7 +11,7 @@ import (
 
 	"github.com/labstack/echo/v4"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -261,8 +261,8 @@ func seenOf(c echo.Context, p *plan.Plan) seen {
 		slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
 }
 
-func (v seen) pose(p *plan.Plan) box.Pose {
-	return box.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
+func (v seen) pose(p *plan.Plan) assembly.Pose {
+	return assembly.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
 }
 
 func (s *Server) print(c echo.Context) error {
@@ -273,7 +273,7 @@ func (s *Server) print(c echo.Context) error {
 	data := map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st, "Path": "/projects/" + st.Project.Project}
 	if p := st.Plan; p.OK() {
 		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430))
-		data["Closed"] = template.HTML(draw.Folded(p, box.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
+		data["Closed"] = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
 		data["Sheets"] = template.HTML(draw.Sheets(p, 700, 330, 4))
 	}
 	return s.render(c, http.StatusOK, "print", data)

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/planjson"
 )
 
 func planCommand() *cobra.Command {
@@ -29,7 +30,7 @@ func planCommand() *cobra.Command {
 			if err := c.Context().Err(); err != nil {
 				return err
 			}
-			if _, err := c.OutOrStdout().Write(p.JSON()); err != nil {
+			if _, err := c.OutOrStdout().Write(planjson.Write(p)); err != nil {
 				return err
 			}
 			if !p.Holds() {

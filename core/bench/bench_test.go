@@ -42,9 +42,9 @@ func TestScoreCards(t *testing.T) {
 func TestStepsReadTheRecipe(t *testing.T) {
 	p := sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in),
 		"a-tab | back | .\nleft base right\n. | front | d-tab")
-	p.Tab("a-tab", "left", sheet.TabShape{Reach: 2 * in, Mitre: in / 4})
-	p.Glue("a-tab", "back")
+	p.Corner("a-tab", "left", "back", sheet.TabShape{Reach: 2 * in, Mitre: in / 4})
 	p.Glue("d-tab", "front")
+	p.Role("tab", "d-tab")
 	p.FoldUp("left", "right")
 	p.FoldUp("a-tab", "d-tab")
 	p.FoldUp("back", "front")

@@ -27,7 +27,7 @@ type Work struct {
 	Lids     []string // pieces that go over another, last
 	Together []string // how folded pieces are stuck to each other
 	Closing  []string // how the box is closed
-	Opens    []string // faces that are folded when it is
+	Trims    []string // what thick card wants trimmed by eye
 	Caution  string   // what is stuck on or tied round it asks for
 	Contents []string // what goes in, in words
 	Inside   []string // pieces that stand inside
@@ -50,14 +50,15 @@ func Steps(w Work) []Step {
 	}
 	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
 	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
-	fold := Step{Title: "Fold and burnish", Says: []string{"Fold along every score and press it sharp with the bone folder, card face against clean paper."}}
+	fold := Step{Title: "Fold and burnish", Says: append([]string{
+		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
 	stick := Step{Title: "Stick", Caution: w.Caution}
 	for _, p := range w.Pieces {
 		if s := cuts(p, w.Say); s != "" {
 			cut.Says = append(cut.Says, s)
 		}
 		stick.Says = append(stick.Says, putOn(p, w.Say)...)
-		stick.Says = append(stick.Says, sticking(p, w.Adhesive, w.Opens)...)
+		stick.Says = append(stick.Says, sticking(p, w.Adhesive)...)
 	}
 	stick.Says = append(stick.Says, w.Together...)
 	fit := Step{Title: "Dry-fit and close"}
@@ -199,26 +200,25 @@ func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
 }
 
 // sticking tells the order of folding up and what is stuck behind what.
-func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
+func sticking(p *sheet.Piece, adhesive string) (says []string) {
 	var faces, tabs, on []string
 	for _, g := range p.Glues {
 		if !slices.Contains(faces, g.Face) {
 			faces = append(faces, g.Face)
 		}
-		if strings.HasSuffix(g.Face, "-tab") && !slices.Contains(on, g.On) {
+		if p.RoleOf(g.Face) == "tab" && !slices.Contains(on, g.On) {
 			tabs, on = append(tabs, g.Face), append(on, g.On)
 		}
 	}
 	if len(faces) > 0 {
 		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.",
-			words.Capital(p.Name), adhesive, Names(faces)))
+			words.Capital(p.Name), adhesive, p.Names(faces)))
 	}
 	var folds []string
-	for i, group := range p.Order {
-		if !slices.ContainsFunc(group, func(f string) bool { return !slices.Contains(later, f) }) {
-			continue // when the box is closed
+	for _, m := range p.Order {
+		if m.When == sheet.Make {
+			folds = append(folds, p.Says(m))
 		}
-		folds = append(folds, Folding(p, i))
 	}
 	if len(folds) == 0 {
 		return says
@@ -229,53 +229,11 @@ func sticking(p *sheet.Piece, adhesive string, later []string) (says []string) {
 	}
 	switch {
 	case len(tabs) > 0:
-		order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", Names(on))
+		order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", p.Names(on))
 	case len(faces) > 0:
 		order += " Set edges level before they touch, then press along the whole length."
 	}
 	return append(says, order)
-}
-
-// Folding tells one group of a piece's folding order.
-func Folding(p *sheet.Piece, group int) string {
-	if told := p.Told[group]; told != "" {
-		return told
-	}
-	return Names(p.Order[group])
-}
-
-// kinded are the last words of names of which there may be several alike, as
-// they are said of one.
-var kinded = map[string]string{"tab": "tab", "roll": "rolled flap", "wrap": "wrapped corner", "wing": "wing",
-	"seal": "ridge strip", "dust": "dust flap", "gusset": "gusset", "roof": "roof slope"}
-
-// Names writes face names for a sentence: four tabs are "tabs".
-func Names(faces []string) string {
-	var walls, kinds []string
-	alike := map[string]int{}
-	for _, f := range faces {
-		kind := f[strings.LastIndex(f, "-")+1:]
-		switch {
-		case kind == f || kinded[kind] == "":
-			walls = append(walls, strings.ReplaceAll(f, "-", " "))
-		case alike[kind] == 0:
-			kinds = append(kinds, kind)
-			fallthrough
-		default:
-			alike[kind]++
-		}
-	}
-	for _, kind := range kinds {
-		word := kinded[kind]
-		if alike[kind] > 1 {
-			word += "s"
-		}
-		walls = append(walls, word)
-	}
-	if len(walls) < 2 {
-		return strings.Join(walls, "")
-	}
-	return strings.Join(walls[:len(walls)-1], ", ") + " and " + walls[len(walls)-1]
 }
 
 func plural(n int, what string) string {

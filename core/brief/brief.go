@@ -8,8 +8,10 @@
 package brief
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
+	"iter"
 	"maps"
 	"slices"
 	"strings"
@@ -95,10 +97,25 @@ type Size struct {
 
 // Box names a style and answers its questions.
 type Box struct {
-	Style   Text            `json:"style"`
-	Options map[string]Text `json:"options,omitempty"`
-	Pieces  []Scored        `json:"pieces,omitempty"` // typed from a list of scores
-	Stated  *Size           `json:"stated,omitempty"` // the finished size such a list claims
+	Style   Text     `json:"style"`
+	Options Options  `json:"options,omitempty"`
+	Pieces  []Scored `json:"pieces,omitempty"` // typed from a list of scores
+	Stated  *Size    `json:"stated,omitempty"` // the finished size such a list claims
+}
+
+// Options are the answers to a style's questions.
+type Options map[string]Text
+
+// Sorted gives what a map holds in the order of its names: nothing that comes of
+// a brief may hang on the order of a map.
+func Sorted[K cmp.Ordered, V any](m map[K]V) iter.Seq2[K, V] {
+	return func(yield func(K, V) bool) {
+		for _, k := range slices.Sorted(maps.Keys(m)) {
+			if !yield(k, m[k]) {
+				return
+			}
+		}
+	}
 }
 
 // Scored is a piece from a list of scores: its cut size, where it is scored
@@ -106,7 +123,9 @@ type Box struct {
 type Scored struct {
 	ID     string `json:"id,omitempty"`
 	Name   Text   `json:"name"`
-	Is     Text   `json:"is"` // tray, lid, tube or liner
+	Is     Text   `json:"is,omitempty"`    // a role of the reader; left out, the scores say it
+	Walls  Text   `json:"walls,omitempty"` // of a tray: single, rolled or pinwheel
+	Tabs   Text   `json:"tabs,omitempty"`  // of a tray: full, half, narrow or trimmed
 	Width  Text   `json:"width"`
 	Height Text   `json:"height"`
 	Across Text   `json:"across,omitempty"` // distances from the left edge
@@ -123,9 +142,10 @@ type Card struct {
 
 // Tools says what the maker measures and sticks with.
 type Tools struct {
-	Step     Text `json:"step"`
-	Fit      Text `json:"fit"`
-	Adhesive Text `json:"adhesive,omitempty"`
+	Step       Text `json:"step"`
+	Fit        Text `json:"fit"`
+	Adhesive   Text `json:"adhesive,omitempty"`
+	Allowances Text `json:"allowances,omitempty"` // card, or plain numbers
 }
 
 // Text is a field as typed. In JSON it may also be written as a number.

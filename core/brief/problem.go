@@ -11,11 +11,13 @@ import (
 )
 
 // Problem is something in the brief that keeps a box from being made of it:
-// which field, what is wrong in the maker's words, what would put it right.
+// which field, what is wrong in the maker's words, what would put it right, and
+// the fields that one click writes to do so.
 type Problem struct {
-	Field string `json:"field"`
-	Text  string `json:"text"`
-	Fix   string `json:"fix"`
+	Field string            `json:"field"`
+	Text  string            `json:"text"`
+	Fix   string            `json:"fix"`
+	Set   map[string]string `json:"set,omitempty"`
 }
 
 // Warning is something a plan can be cut with, but that the maker should
@@ -27,17 +29,47 @@ type Warning struct {
 	Set  map[string]string `json:"set,omitempty"`
 }
 
-// Reader turns typed fields into numbers and gathers what can't be read.
-type Reader struct {
+// Report gathers what there is to say of a brief, in its units.
+type Report struct {
 	Units    measure.Unit
 	Step     measure.Step
 	Problems []Problem
 	Warnings []Warning
 }
 
+// Problem notes what is wrong with a field, unless the field has one already.
+// Set names fields and what to write in them, in pairs.
+func (r *Report) Problem(field, text, fix string, set ...string) {
+	for _, p := range r.Problems {
+		if p.Field == field {
+			return
+		}
+	}
+	p := Problem{Field: field, Text: text, Fix: fix}
+	for i := 0; i+1 < len(set); i += 2 {
+		if p.Set == nil {
+			p.Set = map[string]string{}
+		}
+		p.Set[set[i]] = set[i+1]
+	}
+	r.Problems = append(r.Problems, p)
+}
+
+// Warn notes a warning.
+func (r *Report) Warn(w Warning) { r.Warnings = append(r.Warnings, w) }
+
+// Say writes a length for a sentence, such as "5 3/4 in" or "about 89 mm".
+func (r *Report) Say(l measure.Length) string {
+	s := r.Step.Show(l)
+	return strings.ReplaceAll(s.String(), "⁄", "/")
+}
+
+// Reader turns typed fields into numbers and gathers what can't be read.
+type Reader struct{ *Report }
+
 // NewReader settles units and step, which everything else is read in.
 func NewReader(b *Brief) *Reader {
-	r := &Reader{Units: measure.Inches}
+	r := &Reader{&Report{Units: measure.Inches}}
 	switch b.Units {
 	case "in":
 	case "mm":
@@ -54,25 +86,6 @@ func NewReader(b *Brief) *Reader {
 	// in the unit of the marks they are cut by.
 	r.Step = step
 	return r
-}
-
-// Problem notes what is wrong with a field, unless the field has one already.
-func (r *Reader) Problem(field, text, fix string) {
-	for _, p := range r.Problems {
-		if p.Field == field {
-			return
-		}
-	}
-	r.Problems = append(r.Problems, Problem{field, text, fix})
-}
-
-// Warn notes a warning once.
-func (r *Reader) Warn(w Warning) { r.Warnings = append(r.Warnings, w) }
-
-// Say writes a length for a sentence, such as "5 3/4 in" or "about 89 mm".
-func (r *Reader) Say(l measure.Length) string {
-	s := r.Step.Show(l)
-	return strings.ReplaceAll(s.String(), "⁄", "/")
 }
 
 // Length reads a length greater than nothing.

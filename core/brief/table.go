@@ -81,6 +81,8 @@ var Table = []Field{
 	{"box.style", Choice, "style", mostLetters},
 	{"box.pieces.*.name", Words, "name", mostLetters},
 	{"box.pieces.*.is", Choice, "what it is", mostLetters},
+	{"box.pieces.*.walls", Choice, "its walls", mostLetters},
+	{"box.pieces.*.tabs", Choice, "its tabs", mostLetters},
 	{"box.pieces.*.width", Distance, "width", mostLetters},
 	{"box.pieces.*.height", Distance, "height", mostLetters},
 	{"box.pieces.*.across", Words, "scores from the left edge", mostLetters},
@@ -95,6 +97,7 @@ var Table = []Field{
 	{"tools.step", Choice, "marks on the tools", mostLetters},
 	{"tools.fit", Choice, "how the lid goes on", mostLetters},
 	{"tools.adhesive", Choice, "what it is stuck with", mostLetters},
+	{"tools.allowances", Choice, "allowances", mostLetters},
 }
 
 var byPath = func() map[string]Field {

@@ -91,7 +91,7 @@ func Arrangements(q Request) []Load {
 	seen := map[string]bool{}
 	out = slices.DeleteFunc(out, func(l Load) bool {
 		// Longer than deep sits better on a table; the other is the same, turned.
-		dup := seen[l.ID] || len(q.Things) == 1 && l.Need.Length < l.Need.Width
+		dup := seen[l.ID] || q.Inside == nil && len(q.Things) == 1 && l.Need.Length < l.Need.Width
 		seen[l.ID] = true
 		return dup
 	})

@@ -9,6 +9,7 @@ import (
 // figure that nobody gave comes from.
 type Room struct {
 	Around, Between, Padding, Below, Above, Proud Length
+	Said                                          bool // how much lies between was given
 	Says                                          []string
 }
 
@@ -69,6 +70,7 @@ func ReadRoom(b *brief.Brief, r *brief.Reader, things []Thing, divided bool) Roo
 	} else if fragile != "" {
 		between, whyBetween = usual(u, 2, 3), "the "+fragile+" must not knock against its neighbour"
 	}
+	room.Said = b.Room.Between != ""
 	room.Between = open("between", b.Room.Between, "Between things", between, whyBetween)
 	room.Above = open("above", b.Room.Above, "Room above", usual(u, 1, 1), "clear of the lid")
 	room.Proud = open("proud", b.Room.Proud, "Standing proud of the rim", 0, "")

@@ -9,15 +9,16 @@ import (
 	"brevium/core/words"
 )
 
-// Apart checks that no two faces of the bodies pass through each other.
-func Apart(bodies ...*Body) Check {
+// Apart checks that no two faces of the bodies pass through each other, but for
+// those of different pieces that touch by a join, which is checked by itself.
+func Apart(touch func(p, q *Placed) bool, bodies ...*Body) Check {
 	all := reaching(bodies)
 	var hits []string
 	pairs := 0
 	for i, r := range all {
 		for _, other := range all[i+1:] {
 			p, q := r.Placed, other.Placed
-			if !r.near(Block{Lo: other.lo, Hi: other.hi}, p.Body.T+q.Body.T) || related(p, q) {
+			if !r.near(Block{Lo: other.lo, Hi: other.hi}, p.Body.T+q.Body.T) || related(p, q) || touch != nil && p.Body != q.Body && touch(p, q) {
 				continue
 			}
 			pairs++
@@ -38,7 +39,7 @@ func Apart(bodies ...*Body) Check {
 
 // fullName is what people call a face: “front left tab of the base”.
 func fullName(p *Placed) string {
-	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Piece.Name)
+	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Name)
 }
 
 // related says whether two faces touch by intention: across a crease, glued, or

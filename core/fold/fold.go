@@ -26,9 +26,10 @@ type Placed struct {
 	Layer int      // how many thicknesses of card glue has moved it aside
 }
 
-// Body is one piece, folded.
+// Body is one copy of a piece, folded.
 type Body struct {
 	Piece *sheet.Piece
+	Name  string  // of the part it is, unique but for its copies
 	T     float64 // caliper, in millimetres
 	Faces []*Placed
 	seams []seam
@@ -46,14 +47,20 @@ type seam struct {
 // origin. Faces that no crease connects with the root are left out; Missing
 // names them.
 func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
-	b := &Body{Piece: p, T: t}
-	kept := p.Kept()
-	if len(kept) == 0 {
-		return b
-	}
-	root := p.Face(p.Root)
+	return UpTo(p, t, done, nil)
+}
+
+// Pressed says how far, in degrees, the crease between two faces is folded in a
+// state that is not the closed one; not ok leaves it as it is.
+type Pressed func(a, b string) (degrees float64, ok bool)
+
+// UpTo is Up for a piece of which some creases are folded to another angle.
+func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pressed) *Body {
+	b := &Body{Piece: p, Name: p.Name, T: t}
+	p = p.Facetted()
+	root := rootOf(p)
 	if root == nil {
-		root = kept[0]
+		return b
 	}
 	lo, hi := root.Bounds()
 	mid := sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
@@ -64,6 +71,15 @@ func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
 	start.At = Vec{-mid.X.MM(), mid.Y.MM(), 0}
 	tree, loops := hangings(p, root)
 	angle := settle(p, tree, loops, done)
+	if pressed != nil {
+		settled := angle
+		angle = func(h hanging) float64 {
+			if deg, ok := pressed(h.face.Name, h.on.Name); ok {
+				return deg * math.Pi / 180 * sign(h.edge.Fold)
+			}
+			return settled(h)
+		}
+	}
 	placed := map[*sheet.Face]*Placed{root: b.add(root, start)}
 	for _, h := range tree {
 		placed[h.face] = b.add(h.face, hinge(placed[h.on].Frame, h.edge, angle(h)))
@@ -72,6 +88,23 @@ func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
 		b.seams = append(b.seams, seam{placed[l.on], placed[l.face], l.edge})
 	}
 	return b
+}
+
+func sign(f sheet.Fold) float64 {
+	if f == sheet.Mountain {
+		return -1
+	}
+	return 1
+}
+
+func rootOf(p *sheet.Piece) *sheet.Face {
+	if root := p.Face(p.Root); root != nil {
+		return root
+	}
+	if kept := p.Kept(); len(kept) > 0 {
+		return kept[0]
+	}
+	return nil
 }
 
 // hanging is a face that hangs on another by a crease.
@@ -208,9 +241,7 @@ func (b *Body) Find(name string) *Placed {
 
 // Part gives the faces whose names pass, as a body of their own.
 func (b *Body) Part(name string, pass func(string) bool) *Body {
-	part := *b.Piece
-	part.Name = name
-	out := &Body{Piece: &part, T: b.T}
+	out := &Body{Piece: b.Piece, Name: name, T: b.T}
 	for _, f := range b.Faces {
 		if pass(f.Name) {
 			out.Faces = append(out.Faces, f)

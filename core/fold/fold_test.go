@@ -32,7 +32,7 @@ func prove(p *sheet.Piece, width float64) (broken []string) {
 	b := Folded(p, 0.3)
 	checks := b.Closed()
 	b.Press(nil)
-	for _, c := range append(append(checks, b.Stuck(width)...), Apart(b)) {
+	for _, c := range append(append(checks, b.Stuck(width)...), Apart(nil, b)) {
 		if !c.Holds {
 			broken = append(broken, c.Name+": "+c.Figure)
 		}

@@ -137,8 +137,8 @@ func (p *Placed) touches(t Block) bool {
 			return p.distance(Vec{mid.X, mid.Y, z}) < t.Radius()-press
 		}
 	}
-	by := p.Body.T/2 - tolerance
-	lo, hi := t.Lo.Sub(Vec{by, by, by}), t.Hi.Add(Vec{by, by, by})
+	by := p.thick().Sub(Vec{tolerance, tolerance, tolerance})
+	lo, hi := t.Lo.Sub(by), t.Hi.Add(by)
 	poly := p.Poly
 	for axis := range 3 {
 		poly = above(poly, axis, lo.part(axis), 1)

@@ -18,10 +18,9 @@ func gusseted(slantAt measure.Length) *sheet.Piece {
 		corner  back  .
 		left    base  right
 		.       front .`)
-	p.Slant(sheet.Score, sheet.Point{X: 0, Y: slantAt}, sheet.Point{X: h, Y: h}, 180, sheet.Mountain)
-	p.Rename("corner", sheet.Point{X: h * 3 / 4, Y: h / 4})
-	p.Label(sheet.Point{X: h / 4, Y: h * 3 / 4}, "fold")
-	p.Refold(sheet.Point{X: h, Y: 0}, sheet.Point{X: h, Y: h}, 180, sheet.Valley)
+	p.Split("corner", sheet.Score, sheet.Point{X: h, Y: h}, sheet.Point{X: 0, Y: slantAt}, "fold")
+	p.Turn(180, sheet.Mountain, "corner", "fold")
+	p.Turn(180, sheet.Valley, "corner", "back")
 	p.Root = "base"
 	p.FoldUp("right", "front")
 	p.FoldUp("left", "back", "corner", "fold")
@@ -57,40 +56,26 @@ func TestCornerOfFourCreases(t *testing.T) {
 	}
 }
 
-// An arch is a run of narrow facets: over a half round their ends stand a
-// diameter apart and their tops touch one circle.
-func TestArchOfFacets(t *testing.T) {
-	const n, r = 24, 30.0
-	wide := measure.FromMM(2 * r * math.Sin(math.Pi/2/n))
-	cols := make([]measure.Length, n)
-	names := make([]string, n)
-	for i := range cols {
-		cols[i], names[i] = wide, "f"+string(rune('a'+i))
-	}
-	p := sheet.Grid("arch", cols, sheet.Rows(40*mm), strings.Join(names, " "))
-	for x := wide; x < p.Width; x += wide {
-		p.Turn(true, x, 180.0/n, sheet.Valley)
-		p.Bent(true, x)
-	}
-	p.Root = "fa"
+// An arch is one face, folded in facets: over a half round its ends stand a
+// diameter apart and look at each other.
+func TestArch(t *testing.T) {
+	const r = 30.0
+	p := sheet.Grid("arch", sheet.Cols(40*mm), sheet.Rows(25*mm, measure.FromMM(math.Pi*r), 25*mm), "near\narch\nfar")
+	p.Curve("arch", false, 180, sheet.Valley)
+	p.Root = "near"
 	p.Find()
 	b := Folded(p, 0.2)
-	for _, c := range b.Closed() {
+	for _, c := range append(b.Closed(), Apart(nil, b)) {
 		if !c.Holds {
 			t.Error(c)
 		}
 	}
-	first, last := b.Find(names[0]), b.Find(names[n-1])
-	span := math.Inf(-1)
-	for _, u := range first.Poly {
-		for _, v := range last.Poly {
-			if math.Abs(u.Y-v.Y) < 1e-6 {
-				span = max(span, u.Sub(v).Len())
-			}
-		}
+	near, far := b.Find("near"), b.Find("far")
+	if d := far.Poly[0].Sub(near.Poly[0]).Dot(near.In); math.Abs(d-2*r) > 0.1 || near.In.Dot(far.In) > -0.9999 {
+		t.Errorf("the ends stand %.2f mm apart, not %.0f, and look %.3f", d, 2*r, near.In.Dot(far.In))
 	}
-	if math.Abs(span-2*r) > 0.1 || len(p.Passes) != 0 || len(p.Slanted) != n-1 {
-		t.Errorf("the arch spans %.2f mm, not %.0f; %d scores, %d bends", span, 2*r, len(p.Passes), len(p.Slanted))
+	if len(b.Missing()) > 0 || len(p.Kept()) != 3 {
+		t.Errorf("%v hang on nothing, %d faces", b.Missing(), len(p.Kept()))
 	}
 }
 
@@ -149,16 +134,33 @@ func TestCarry(t *testing.T) {
 	}
 }
 
-// A face laid along another looks its way, middle on middle, as far out as said.
+// A face laid along another looks its way, middle on middle, as far out as said;
+// turned over it looks back; stood it rises from the other's inside.
 func TestOnto(t *testing.T) {
 	a, b := Folded(gusseted(0), 0.3), Folded(gusseted(0), 0.3)
 	for _, wall := range []string{"base", "left", "right", "front", "back"} {
-		body := a.Copy()
-		body.Carry(Onto(body.Find("right"), b.Find(wall), 3, 0, 7), 1, 0)
-		f, on := body.Find("right"), b.Find(wall)
-		d := f.Middle().Sub(on.Middle())
-		if f.In.Dot(on.In) < 0.9999 || math.Abs(d.Dot(on.In)+7) > 1e-6 || math.Abs(d.Dot(on.X)-3) > 1e-6 || math.Abs(d.Dot(on.Y)) > 1e-6 {
-			t.Errorf("along %s: %v from its middle", wall, d)
+		for quarters := range 4 {
+			on := b.Find(wall)
+			body := a.Copy()
+			body.Carry(Onto(body.Find("right"), on, Place{Right: 3, Out: 7, Quarters: quarters}), 1, 0)
+			f := body.Find("right")
+			d := f.Middle().Sub(on.Middle())
+			if f.In.Dot(on.In) < 0.9999 || math.Abs(d.Dot(on.In)+7) > 1e-6 || math.Abs(d.Dot(on.X)-3) > 1e-6 || math.Abs(d.Dot(on.Y)) > 1e-6 {
+				t.Errorf("along %s: %v from its middle", wall, d)
+			}
+			over, stood := a.Copy(), a.Copy()
+			over.Carry(Onto(over.Find("right"), on, Place{Over: true, Quarters: quarters}), 1, 0)
+			stood.Carry(Onto(stood.Find("right"), on, Place{Stood: true, Quarters: quarters}), 1, 0)
+			if over.Find("right").In.Dot(on.In) > -0.9999 || over.Find("right").Middle().Sub(on.Middle()).Len() > 1e-6 {
+				t.Errorf("over %s it looks the wrong way", wall)
+			}
+			low := math.Inf(1)
+			for _, v := range stood.Find("right").Poly {
+				low = min(low, v.Sub(on.Middle()).Dot(on.In))
+			}
+			if math.Abs(low) > 1e-6 || math.Abs(stood.Find("right").In.Dot(on.In)) > 1e-6 {
+				t.Errorf("it stands %.3f mm above %s", low, wall)
+			}
 		}
 	}
 }

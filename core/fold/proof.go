@@ -90,17 +90,8 @@ func (b *Body) walls() Check {
 // edgeGap is the least distance between an edge of one face and an edge of
 // another that run alike, over the length they should share.
 func edgeGap(p, q *Placed) float64 {
-	best := math.Inf(1)
-	for i, a := range p.Poly {
-		b := p.Poly[(i+1)%len(p.Poly)]
-		for k, c := range q.Poly {
-			d := q.Poly[(k+1)%len(q.Poly)]
-			apart := min(max(a.Sub(c).Len(), b.Sub(d).Len()), max(a.Sub(d).Len(), b.Sub(c).Len()))
-			apart = min(apart, max(fromLine(c, a, b), fromLine(d, a, b)), max(fromLine(a, c, d), fromLine(b, c, d)))
-			best = min(best, apart)
-		}
-	}
-	return best
+	i, k := nearestEdges(p, q)
+	return edgesApart(p, i, q, k)
 }
 
 // fromLine is the distance of p from the stretch between a and b.
@@ -182,15 +173,19 @@ func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, f
 	return shared, fault
 }
 
-// Seated checks that a face of one piece is stuck on a face of another.
-func Seated(b *Body, face string, to *Body, on string, width float64, lapped bool) Check {
-	c := Check{Name: fmt.Sprintf("%s is stuck to %s", b.Piece.Name, to.Piece.Name)}
+// Seated checks that a face of one piece lies on a face of another, so many
+// thicknesses of card away.
+func Seated(b *Body, face string, to *Body, on string, width float64, lapped bool, layers int) Check {
+	c := Check{Name: fmt.Sprintf("%s is stuck to %s", b.Name, to.Name)}
 	foot, floor := b.Find(face), to.Find(on)
 	if foot == nil || floor == nil {
 		c.Figure = fmt.Sprintf("%s or %s is not there", face, on)
 		return c
 	}
-	shared, fault := lies(foot, floor, (b.T+to.T)/2, width, lapped)
+	shared, fault := lies(foot, floor, (b.T+to.T)/2*float64(layers), width, lapped)
+	if fault == "" && shared < 1 {
+		fault = fmt.Sprintf("%s does not reach %s", face, on)
+	}
 	c.Holds, c.Figure = fault == "", fault
 	if c.Holds {
 		c.Figure = fmt.Sprintf("%.1f cm²", shared/100)
@@ -269,9 +264,9 @@ func side(in Vec) string {
 }
 
 // Clears reports the gap of a piece over or round another on the sides named,
-// on each of which they must face each other.
-func Clears(outer, inner *Body, sides ...string) Check {
-	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Piece.Name, inner.Piece.Name), Holds: true}
+// on each of which they must face each other; card may give by so many calipers.
+func Clears(outer, inner *Body, give float64, sides ...string) Check {
+	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Name, inner.Name), Holds: true}
 	gaps := Clearances(outer, inner)
 	var says []string
 	met := 0
@@ -280,10 +275,10 @@ func Clears(outer, inner *Body, sides ...string) Check {
 			continue
 		}
 		met++
-		if g.Walls < tolerance {
+		if g.Walls < tolerance-give*outer.T {
 			c.Holds = false
 		}
-		if g.Tabs < -yields*outer.T {
+		if g.Tabs < -max(yields, give)*outer.T {
 			c.Holds = false
 		}
 		says = append(says, fmt.Sprintf("%s %.2f mm", g.Side, g.Walls))

@@ -1,6 +1,10 @@
 package fold
 
-import "math"
+import (
+	"math"
+
+	"brevium/core/sheet"
+)
 
 // Rigid is a motion that keeps shapes: a turn about an axis through the origin
 // and then a shift.
@@ -33,14 +37,37 @@ func from(a, b Frame) Rigid {
 	return r
 }
 
-// Onto gives the motion that lays a face along another, their middles together
-// but for so much to the right, down (as the other is drawn) and outwards.
-func Onto(face, on *Placed, right, down, out float64) Rigid {
-	target := on.Frame
-	flo, fhi := face.Bounds()
-	lo, hi := on.Bounds()
-	target.At = on.At.Add(on.X.Times((lo.X+hi.X-flo.X-fhi.X).MM()/2 + right)).
-		Add(on.Y.Times((lo.Y+hi.Y-flo.Y-fhi.Y).MM()/2 + down)).Add(on.In.Times(-out))
+// Place lays a face along another: their middles together, but for so much to
+// the right, down (as the other is drawn) and outwards, in millimetres.
+type Place struct {
+	Right, Down, Out float64
+	Quarters         int  // quarter turns, as the clock goes on the other's drawing
+	Over             bool // turned over: the insides look at each other
+	Stood            bool // on its lower edge, upright on the other's inside
+}
+
+// Onto gives the motion that lays a face in its place along another, which is
+// the table when it is nil.
+func Onto(face, on *Placed, by Place) Rigid {
+	target, mid := flat, Vec{}
+	if on != nil {
+		target, mid = on.Frame, on.Middle()
+	}
+	mid = mid.Add(target.X.Times(by.Right)).Add(target.Y.Times(by.Down)).Add(target.In.Times(-by.Out))
+	for range by.Quarters & 3 {
+		target.X, target.Y = target.Y, target.X.Times(-1)
+	}
+	lo, hi := face.Bounds()
+	held := sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+	switch {
+	case by.Over:
+		target.Y, target.In = target.Y.Times(-1), target.In.Times(-1)
+	case by.Stood:
+		target.Y, target.In = target.In.Times(-1), target.Y
+		held.Y = hi.Y
+	}
+	target.At = Vec{}
+	target.At = mid.Sub(target.place(held))
 	return from(face.Frame, target)
 }
 

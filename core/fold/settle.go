@@ -63,8 +63,8 @@ func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) fu
 
 func foldedTwice(p *sheet.Piece) map[string]bool {
 	times, twice := map[string]int{}, map[string]bool{}
-	for _, group := range p.Order {
-		for _, name := range group {
+	for _, m := range p.Order {
+		for _, name := range m.Faces {
 			times[name]++
 			twice[name] = times[name] > 1
 		}
@@ -75,7 +75,7 @@ func foldedTwice(p *sheet.Piece) map[string]bool {
 type facePair [2]*sheet.Face
 
 func pair(a, b *sheet.Face) facePair {
-	if a.Name > b.Name {
+	if a.Number > b.Number {
 		a, b = b, a
 	}
 	return facePair{a, b}
@@ -207,6 +207,22 @@ func leastChange(rows [][]float64, miss []float64) []float64 {
 		m[i][i] += 1e-6
 		m[i][n] = miss[i]
 	}
+	y := eliminate(m)
+	var out []float64
+	if n > 0 {
+		out = make([]float64, len(rows[0]))
+	}
+	for j := range out {
+		for i := range rows {
+			out[j] += rows[i][j] * y[i]
+		}
+	}
+	return out
+}
+
+// eliminate solves a square system whose last column is its right side.
+func eliminate(m [][]float64) []float64 {
+	n := len(m)
 	for c := range n {
 		best := c
 		for r := c; r < n; r++ {
@@ -230,14 +246,5 @@ func leastChange(rows [][]float64, miss []float64) []float64 {
 		}
 		y[r] /= m[r][r]
 	}
-	var out []float64
-	if n > 0 {
-		out = make([]float64, len(rows[0]))
-	}
-	for j := range out {
-		for i := range rows {
-			out[j] += rows[i][j] * y[i]
-		}
-	}
-	return out
+	return y
 }

@@ -8,7 +8,7 @@ func Stage(p *sheet.Piece, t float64) func(string) float64 {
 	n := float64(len(p.Order))
 	at, times := map[string]float64{}, map[string]float64{}
 	for i, group := range p.Order {
-		for _, name := range group {
+		for _, name := range group.Faces {
 			at[name] += min(1, max(0, t*n-float64(i)))
 			times[name]++
 		}

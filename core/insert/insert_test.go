@@ -50,8 +50,8 @@ func TestSlottedDividers(t *testing.T) {
 		along.Height != across.Height {
 		t.Errorf("the slots don't meet half way: %+v %+v of %d", a, c, along.Height)
 	}
-	if len(p.Box.Stands) != 3 {
-		t.Errorf("%d strips stand", len(p.Box.Stands))
+	if n := len(p.Box.Part("divider along").At) + len(p.Box.Part("divider across").At); n != 3 {
+		t.Errorf("%d strips stand", n)
 	}
 }
 
@@ -59,7 +59,7 @@ func TestSlottedDividers(t *testing.T) {
 func TestOneWayDividersGetFeet(t *testing.T) {
 	p := made(t, "slotted", ball("40 mm", "2"))
 	var names []string
-	for _, piece := range p.Box.Pieces {
+	for _, piece := range p.Box.Pieces() {
 		if piece.Part == sheet.Insert {
 			names = append(names, piece.Name)
 			if len(piece.Slots) > 0 || piece.Face("foot") == nil {
@@ -67,8 +67,8 @@ func TestOneWayDividersGetFeet(t *testing.T) {
 			}
 		}
 	}
-	if len(names) != 1 || len(p.Box.Seats) != 1 {
-		t.Errorf("%v, %v", names, p.Box.Seats)
+	if len(names) != 1 || len(p.Box.Joins) != 1 {
+		t.Errorf("%v, %v", names, p.Box.Joins)
 	}
 }
 
@@ -88,7 +88,7 @@ func TestPlatforms(t *testing.T) {
 	if top = p.Box.Piece("platform"); top.Punches[0].Diameter != 61*mm || insert.PlatformHeight(p.Load.Things, mm) != 22*mm {
 		t.Errorf("%+v, %s high", top.Punches[0], insert.PlatformHeight(p.Load.Things, mm).Exact("mm"))
 	}
-	for _, s := range p.Box.Pieces[len(p.Box.Pieces)-1].Passes {
+	for _, s := range p.Box.Piece("platform").Passes {
 		if s.Fold != sheet.Mountain {
 			t.Error("the legs fold up")
 		}
@@ -98,7 +98,7 @@ func TestPlatforms(t *testing.T) {
 func TestTrays(t *testing.T) {
 	p := made(t, "trays", brief.Item{Name: "round", Shape: "cylinder", Diameter: "50 mm", Height: "14 mm", Stack: "3", Count: "9"})
 	tray := p.Box.Piece("inner tray")
-	if tray.Count != p.Load.Layers || tray.Count < 2 || len(tray.Notches) != 2 || len(p.Box.Stands) != tray.Count {
+	if tray.Count != p.Load.Layers || tray.Count < 2 || len(tray.Notches) != 2 || len(p.Box.Part("inner tray").At) != tray.Count {
 		t.Errorf("%d trays for %d layers, %d notches", tray.Count, p.Load.Layers, len(tray.Notches))
 	}
 }
@@ -118,7 +118,11 @@ func TestSuits(t *testing.T) {
 		{"platform", []contents.Thing{thing("ball"), thing("cylinder")}, "at once"},
 		{"platform", []contents.Thing{thing("ball"), thing("ball")}, "one size"},
 	} {
-		if got := insert.Suits(c.kind, c.things); !strings.Contains(got, c.says) || c.says == "" && got != "" {
+		got := ""
+		if k := insert.Find(c.kind); k.Suits != nil {
+			got = k.Suits(c.things)
+		}
+		if !strings.Contains(got, c.says) || c.says == "" && got != "" {
 			t.Errorf("%s for %v: %q", c.kind, c.things, got)
 		}
 	}

@@ -4,12 +4,26 @@ import (
 	"fmt"
 	"math"
 
-	"brevium/core/box"
 	"brevium/core/contents"
-	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 )
+
+var platform = &Kind{
+	ID: "platform", Title: "Platform with holes", Why: "A raised floor that holds round things upright.",
+	Suits: suitsPlatform, Build: (*Maker).platform,
+	Room: func(room *contents.Room, things []contents.Thing, j *style.Job) {
+		room.Below = max(room.Below, Lift(things, j.Mark()))
+		if !room.Said {
+			room.Between = (3 * measure.Millimetre).Up(j.Mark())
+		}
+	},
+	Needs: func(need style.Dims, l contents.Load, j *style.Job) style.Dims {
+		need.Depth = max(need.Depth, PlatformHeight(l.Things, j.Mark())+2*j.T())
+		return need
+	},
+}
 
 // A ball sits in a hole of four fifths of its diameter: three tenths of the
 // diameter below its middle, so that a fifth of it hangs through.
@@ -47,11 +61,8 @@ func Lift(things []contents.Thing, step Length) Length {
 	return lift
 }
 
-// Suits says why a kind of compartment can't be for these things.
-func Suits(kind string, things []contents.Thing) string {
-	if kind != "platform" {
-		return ""
-	}
+// suitsPlatform says why a platform can't be for these things.
+func suitsPlatform(things []contents.Thing) string {
 	balls, cylinders := 0, 0
 	for _, t := range things {
 		switch t.Shape {
@@ -99,96 +110,73 @@ func (m *Maker) platform() {
 		.    back  .
 		left  top  right
 		.    front .`)
-	p.Part, p.Root = sheet.Insert, "top"
+	p.Root = "top"
 	p.Mountains()
-	p.Relabel("top", sheet.Point{X: h + measure.Millimetre, Y: h + measure.Millimetre})
 	p.FoldUp("left", "right", "back", "front")
-	nearest := m.nearest()
-	for _, s := range m.Load.Stacks {
-		t := m.Load.Things[s.Thing]
-		radius := s.Each.Length/2 + ease
-		if t.Shape == "ball" {
-			radius = measure.FromMM(s.Each.Length.MM() * ballHole / 2)
-		}
+	for i, s := range m.Load.Stacks {
+		t, radius := m.Load.Things[s.Thing], m.hole(s)
 		mid := sheet.Point{
 			X: h + l/2 + measure.FromMM(m.Origin.X) + s.At.Length + s.Each.Length/2,
 			Y: h + w/2 - measure.FromMM(m.Origin.Y) - s.At.Width - s.Each.Width/2,
 		}
-		margin := min(mid.X-h, h+l-mid.X, mid.Y-h, h+w-mid.Y) - radius
-		if margin < 2*measure.Millimetre {
-			m.Job.Problem("arrange.compartments", fmt.Sprintf("The holes for %s come too near the platform's edge.", t.Name), "Give more finger room, at least "+m.Job.Say((3*measure.Millimetre).Up(m.step()))+".")
+		margin := min(mid.X-h, h+l-mid.X, mid.Y-h, h+w-mid.Y)
+		if min(margin-radius, margin-measure.FromMM(faceted*radius.MM()-0.8)) < 2*measure.Millimetre {
+			m.tooNear("around", m.Load.Room.Around, fmt.Sprintf("The holes for %s come too near the platform's edge.", t.Name))
 			return
 		}
-		if 2*radius.MM() > nearest-2 {
-			m.Job.Problem("arrange.compartments", fmt.Sprintf("The holes for %s leave no card between them.",
-				t.Name), "Give some room between things, at least "+m.Job.Say((3*measure.Millimetre).Up(m.step()))+".")
+		between, scoop := m.cardRound(i)
+		if between < 1.2 {
+			m.tooNear("between", m.Load.Room.Between, fmt.Sprintf("The holes for %s leave no card between them.", t.Name))
 			return
 		}
-		// Fingers reach in on the slant, where most card lies between holes.
-		scoop := min(6*measure.Millimetre, measure.FromMM((nearest*math.Sqrt2-2*radius.MM())/2-2))
-		if t.Shape == "ball" || scoop < 2*measure.Millimetre || scoop > margin*3/2 {
+		if t.Shape == "ball" || scoop < 2*measure.Millimetre || scoop > (margin-radius)*3/2 {
 			scoop = 0
 		}
 		p.Punch(mid, radius, scoop, math.Pi/4)
 	}
-	m.Box.Pieces = append(m.Box.Pieces, p)
-	m.stand(box.Stand{Piece: p.Name, At: fold.Vec{Z: m.t().MM()/2 + h.MM()}})
+	m.add(p, m.at("top", 0, 0, h.MM(), 0))
 }
 
-// nearest is the least distance, in millimetres, between the middles of two
-// stacks.
-func (m *Maker) nearest() float64 {
-	best := math.Inf(1)
-	mid := func(s contents.Stack) (x, y float64) {
-		return (s.At.Length + s.Each.Length/2).MM(), (s.At.Width + s.Each.Width/2).MM()
+// tooNear notes that holes want more room, and how much would do.
+func (m *Maker) tooNear(room string, now Length, text string) {
+	more := (now + 3*measure.Millimetre).Up(m.step())
+	m.Job.Problem("room."+room, text, "Give more room: "+m.Job.Say(more)+".", "room."+room, more.Exact(m.Job.Units))
+}
+
+// hole is the radius of the hole for a stack: a ball sits in it, a cylinder goes
+// through.
+func (m *Maker) hole(s contents.Stack) Length {
+	if m.Load.Things[s.Thing].Shape == "ball" {
+		return measure.FromMM(s.Each.Length.MM() * ballHole / 2)
 	}
-	for i, a := range m.Load.Stacks {
-		for _, b := range m.Load.Stacks[i+1:] {
-			x1, y1 := mid(a)
-			x2, y2 := mid(b)
-			best = min(best, math.Hypot(x2-x1, y2-y1))
+	return s.Each.Length/2 + ease
+}
+
+// faceted is how much larger a hole is cut than its circle: its facets lie
+// outside.
+const faceted = 1.0087
+
+// cardRound gives how much card, in millimetres, lies between the hole of a
+// stack and the others, and how deep a finger scoop there is room for: fingers
+// reach in on the slant, where most card lies between holes in rows.
+func (m *Maker) cardRound(i int) (between float64, scoop Length) {
+	between = math.Inf(1)
+	room := 6.0
+	s := m.Load.Stacks[i]
+	r := faceted * m.hole(s).MM()
+	for k, o := range m.Load.Stacks {
+		if k == i {
+			continue
+		}
+		x := (o.At.Length + o.Each.Length/2 - s.At.Length - s.Each.Length/2).MM()
+		y := (o.At.Width + o.Each.Width/2 - s.At.Width - s.Each.Width/2).MM()
+		dist, other := math.Hypot(x, y), faceted*m.hole(o).MM()
+		between = min(between, dist-r-other)
+		if off := math.Abs(math.Atan2(-y, x) - math.Pi/4); off < 0.8 {
+			room = min(room, dist-r-other-2.1)
+		} else {
+			room = min(room, (dist*math.Sqrt2-r-other)/2-2)
 		}
 	}
-	return best
-}
-
-// TrayTakes is what lift-out trays take from the inside's floor beyond the
-// room their things want: walls, tabs and ease each way.
-func TrayTakes(t, step Length) box.Dims {
-	ease := step.Up(measure.Millimetre)
-	return box.Dims{Length: 2*t + ease + step, Width: 4*t + ease + step}
-}
-
-// TrayWall is the wall of a lift-out tray: as high as its layer, so that the
-// tray above rests on it, and high enough for its tabs.
-func TrayWall(load contents.Load, adhesive, step Length) Length {
-	h := adhesive
-	for _, s := range load.Stacks {
-		h = max(h, s.Each.Height)
-	}
-	return h.Up(step)
-}
-
-// trays makes a tray for each layer, with a notch at either end to lift it by.
-func (m *Maker) trays() {
-	t := m.t()
-	ease := measure.Millimetre
-	wall := TrayWall(m.Load, m.Job.Adhesive.Width, m.step())
-	d := box.Dims{
-		Length: (m.Box.Inside.Length - t - ease).Down(m.step()),
-		Width:  (m.Box.Inside.Width - t - ease).Down(m.step()), Depth: wall,
-	}
-	if !m.Job.TrayCanBe("inner tray", d) {
-		return
-	}
-	p := m.Job.Tray("inner tray", "floor", d)
-	p.Part, p.Count = sheet.Insert, m.Load.Layers
-	if r := min(10*measure.Millimetre, wall*2/5, d.Width/4); r >= 4*measure.Millimetre {
-		p.Notch(sheet.Point{X: 0, Y: p.Height / 2}, r, sheet.Point{X: 1})
-		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, r, sheet.Point{X: -1})
-	}
-	m.Box.Pieces = append(m.Box.Pieces, p)
-	for k := range m.Load.Layers {
-		m.stand(box.Stand{Piece: p.Name, At: fold.Vec{Z: t.MM() + float64(k)*(wall+t).MM()}})
-	}
+	return between, measure.FromMM(max(0, room))
 }

@@ -8,7 +8,7 @@ import "sync/atomic"
 const (
 	compared = 5000  // by Compare, in things placed and pieces cut
 	counted  = 40000 // by HowMany, likewise
-	remedied = 1500  // by the search for what makes a piece fit its sheet
+	remedied = 4000  // by the search for what makes a piece fit its sheet
 )
 
 type budget struct{ left atomic.Int64 }
@@ -30,12 +30,12 @@ func (p *Plan) effort() int {
 	n := 20
 	for _, t := range p.Load.Things {
 		n += t.Count
-		if p.Kind == "platform" {
+		if p.Kind != nil && p.Kind.ID == "platform" {
 			n += 3 * t.Count // each has its hole
 		}
 	}
 	if p.Box != nil {
-		for _, piece := range p.Box.Pieces {
+		for _, piece := range p.Box.Pieces() {
 			n += 4 * piece.Count
 		}
 	}

@@ -10,15 +10,16 @@ import (
 	"sync/atomic"
 
 	"brevium/core/bench"
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 )
 
 // Row is one style with one arrangement, as the comparison shows it.
 type Row struct {
-	Style    *box.Style
+	Style    *style.Style
 	Load     contents.Load
 	Sheets   int
 	Area     float64 // of the pieces, in square millimetres
@@ -54,9 +55,7 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 				}
 				asked := first.Brief.Clone()
 				asked.Arrange.Way = brief.Text(way.ID)
-				s := begin(asked, w)
-				s.only = true
-				p = build(s, w)
+				p = build(Read(asked, w), w, true)
 			}
 			if p.OK() {
 				found[i] = append(found[i], p.row())
@@ -70,7 +69,7 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 
 // Shown is a style as it would be for a project.
 type Shown struct {
-	Style *box.Style
+	Style *style.Style
 	Plan  *Plan
 }
 
@@ -79,35 +78,35 @@ type Shown struct {
 // is left to each.
 func Each(ctx context.Context, b brief.Brief, w Workshop) []Shown {
 	b = ownSize(b, w)
-	out := make([]Shown, len(box.Styles))
-	for i, style := range box.Styles {
-		out[i] = Shown{style, &Plan{}}
+	out := make([]Shown, len(style.Styles))
+	for i, s := range style.Styles {
+		out[i] = Shown{s, &Plan{Request: &Request{Report: &brief.Report{}}}}
 	}
 	together(ctx, len(out), func(i int) {
-		out[i] = Shown{box.Styles[i], one(b, box.Styles[i], w)}
+		out[i] = Shown{style.Styles[i], one(b, style.Styles[i], w)}
 	})
 	return out
 }
 
 // One plans one style as Each does.
-func One(b brief.Brief, style *box.Style, w Workshop) *Plan { return one(ownSize(b, w), style, w) }
+func One(b brief.Brief, s *style.Style, w Workshop) *Plan { return one(ownSize(b, w), s, w) }
 
 // ownSize gives a list of scores the size its numbers come to, so that other
 // styles can be shown at it.
 func ownSize(b brief.Brief, w Workshop) brief.Brief {
-	if style := box.Find(string(b.Box.Style)); style != nil && style.Typed && b.Size == nil && len(b.Contents) == 0 {
+	if s := style.Find(string(b.Box.Style)); s != nil && s.Typed && b.Size == nil && len(b.Contents) == 0 {
 		if p := Make(b, w); p.OK() {
-			s := p.dims(p.Box.Size)
-			b.Size = &brief.Size{Length: brief.Text(s.Length), Width: brief.Text(s.Width), Depth: brief.Text(s.Depth)}
+			size := func(l measure.Length) brief.Text { return brief.Text(l.Exact(p.Units)) }
+			b.Size = &brief.Size{Length: size(p.Box.Size.Length), Width: size(p.Box.Size.Width), Depth: size(p.Box.Size.Depth)}
 		}
 	}
 	return b
 }
 
-func one(b brief.Brief, style *box.Style, w Workshop) *Plan {
+func one(b brief.Brief, s *style.Style, w Workshop) *Plan {
 	b = b.Clone()
-	if b.Box.Style != brief.Text(style.ID) {
-		b.Box = brief.Box{Style: brief.Text(style.ID)}
+	if b.Box.Style != brief.Text(s.ID) {
+		b.Box = brief.Box{Style: brief.Text(s.ID)}
 	}
 	b.Arrange.Way, b.Arrange.Places = "", nil
 	return Make(b, w)
@@ -129,10 +128,10 @@ func together(ctx context.Context, n int, do func(int)) {
 }
 
 func (p *Plan) row() Row {
-	r := Row{Style: p.Box.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig),
+	r := Row{Style: p.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig),
 		Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
-		Set: map[string]string{"box.style": p.Box.Style.ID, "arrange.way": p.Load.ID}}
-	for _, piece := range p.Box.Pieces {
+		Set: map[string]string{"box.style": p.Style.ID, "arrange.way": p.Load.ID}}
+	for _, piece := range p.Box.Pieces() {
 		r.Area += piece.Width.MM() * piece.Height.MM() * float64(piece.Count)
 		r.Scores += len(piece.Passes) * piece.Count
 		for _, l := range piece.Outline() {
@@ -151,7 +150,7 @@ func (p *Plan) Minutes() int {
 	for _, s := range p.Layout.Sheets {
 		trims += len(s.Cuts)
 	}
-	return bench.Minutes(p.Box.Pieces, trims, p.Copies)
+	return bench.Minutes(p.Box.Pieces(), trims, p.Copies)
 }
 
 // HowMany is the other way round, for each kind of thing by itself: how many

@@ -5,15 +5,14 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/bench"
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
 // Moment is a step of the course in words.
 type Moment struct {
-	box.Step
+	assembly.Step
 	Says string
 }
 
@@ -26,73 +25,79 @@ func (p *Plan) Course() []Moment {
 	return out
 }
 
-func (p *Plan) tell(s box.Step) string {
+func (p *Plan) tell(s assembly.Step) string {
 	of := ""
-	if len(p.Box.Pieces) > 1 && s.Piece != "" {
-		of = words.Capital(s.Piece) + ": "
+	if len(p.Box.Pieces()) > 1 && s.Piece != nil {
+		of = words.Capital(s.Piece.Name) + ": "
 	}
 	switch {
 	case s.Does == "fill" && len(p.Load.Things) > 0:
 		return "Put in " + strings.Join(p.contents(), ", ") + "."
 	case s.Does == "fill":
 		return "Fill it."
-	case s.Does == "put" && p.Box.Piece(s.Piece).Part == sheet.Insert:
-		return fmt.Sprintf("Set in the %s.", s.Piece)
+	case s.Does == "put" && s.Piece.Part == sheet.Insert:
+		return fmt.Sprintf("Set in the %s.", s.Piece.Name)
 	case s.Does == "put":
-		return fmt.Sprintf("Stick the %s in its place.", s.Piece)
-	case len(s.Faces) == 0 && slices.ContainsFunc(p.Box.Seats, func(seat box.Seat) bool { return seat.Piece == s.Piece }):
-		return fmt.Sprintf("Stick the %s on.", s.Piece)
+		return fmt.Sprintf("Stick the %s in its place.", s.Piece.Name)
+	case len(s.Faces) == 0 && p.sticks(s.Part):
+		return fmt.Sprintf("Stick the %s on.", s.Piece.Name)
 	case len(s.Faces) == 0:
-		return fmt.Sprintf("Put the %s on.", s.Piece)
+		return fmt.Sprintf("Put the %s on.", s.Piece.Name)
 	}
 	verb := "Fold up"
 	if s.Does == "close" {
 		verb = "Close"
 	}
-	says := fmt.Sprintf("%s%s the %s", of, verb, bench.Names(s.Faces))
-	if told := p.Box.Piece(s.Piece).Told[s.Group]; told != "" {
+	says := fmt.Sprintf("%s%s the %s", of, verb, s.Piece.Names(s.Faces))
+	if told := s.Piece.Order[s.Move].Told; told != "" {
 		says = of + words.Capital(told)
 	}
-	if len(s.Glues) == 0 {
-		return says + "."
-	}
 	var on []string
-	seen := map[string]bool{}
 	for _, g := range s.Glues {
-		if !seen[g.Face] {
-			seen[g.Face] = true
+		if !slices.Contains(on, g.Face) {
 			on = append(on, g.Face)
 		}
 	}
-	return says + " and stick the " + bench.Names(on) + "."
+	if len(on) == 0 {
+		return says + "."
+	}
+	return says + " and stick the " + s.Piece.Names(on) + "."
+}
+
+// sticks says whether a part is stuck to another.
+func (p *Plan) sticks(part string) bool {
+	return slices.ContainsFunc(p.Box.Joins, func(j assembly.Join) bool { return j.Stuck && strings.HasPrefix(j.A, part+"/") })
 }
 
 // together tells how the folded pieces are stuck to each other, and how the
 // box is closed.
 func (p *Plan) together() (together, closing []string) {
-	plain := func(face string) string { return strings.ReplaceAll(face, "-", " ") }
-	on := map[[2]string][]string{}
-	var order [][2]string
-	for _, s := range p.Box.Seats {
-		piece := p.Box.Piece(s.Piece)
-		if piece.Part == sheet.Insert {
-			continue // set in, and told there
+	type stuck struct{ what, on string }
+	on := map[stuck][]string{}
+	var order []stuck
+	for _, j := range p.Box.Joins {
+		partA, faceA := assembly.Ref(j.A)
+		partB, faceB := assembly.Ref(j.B)
+		part := p.Box.Part(partA)
+		if !j.Stuck || part == nil || part.Piece == nil || part.Piece.Part == sheet.Insert || part.When == sheet.Close {
+			continue // set in, or stuck when the box is filled, and told there
 		}
-		if p.Box.Closes(s.Piece) {
-			continue // stuck when the box is filled
+		what := partA + "'s " + words.Plain(faceA)
+		if len(part.Piece.Kept()) == 1 {
+			what = partA
 		}
-		what := s.Piece + "'s " + plain(s.Face)
-		if len(piece.Kept()) == 1 {
-			what = s.Piece
+		k := stuck{what, partB}
+		if on[k] == nil {
+			order = append(order, k)
 		}
-		key := [2]string{what, s.On}
-		if on[key] == nil {
-			order = append(order, key)
-		}
-		on[key] = append(on[key], plain(s.OnFace))
+		on[k] = append(on[k], faceB)
 	}
-	for _, key := range order {
-		together = append(together, fmt.Sprintf("Stick the %s on the %s's %s.", key[0], key[1], bench.Names(on[key])))
+	for _, k := range order {
+		faces := strings.Join(on[k], " and ")
+		if part := p.Box.Part(k.on); part != nil && part.Piece != nil {
+			faces = part.Piece.Names(on[k])
+		}
+		together = append(together, fmt.Sprintf("Stick the %s on the %s's %s.", k.what, k.on, faces))
 	}
 	for _, m := range p.Course() {
 		if m.Does == "close" {

@@ -27,7 +27,7 @@ func (p *Plan) Border() measure.Length {
 // Panels lists the visible faces: all that are neither stuck nor tucked behind
 // something.
 func (p *Plan) Panels() (out []Panel) {
-	for _, piece := range p.Box.Pieces {
+	for _, piece := range p.Box.Pieces() {
 		hidden := map[string]bool{}
 		for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
 			hidden[g.Face] = true
@@ -64,7 +64,7 @@ func (p *Plan) Supplies() []string {
 			for _, m := range t.At {
 				if m.Spacer > 0 {
 					return append(out, fmt.Sprintf("a card spacer %s thick, to hold the piece off the fence",
-						strings.ReplaceAll(p.Step.Show(m.Spacer).String(), "⁄", "/")))
+						p.Say(m.Spacer)))
 				}
 			}
 		}

@@ -2,13 +2,14 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/shop"
+	"brevium/core/style"
 )
 
 // Fix is a change that would bring every piece on to its sheet: what, by how
@@ -18,112 +19,80 @@ type Fix struct {
 	Set  map[string]string `json:"set"`
 }
 
-// toLay lists a box's pieces for the sheets. A piece that is too large and may
-// be joined is two halves and a strip behind their joint.
-func (p *Plan) toLay(b *box.Box, copies int) (out []layout.Piece) {
-	for _, piece := range b.Pieces {
-		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies}
-		if p.Brief.Card.Join != "yes" || p.Sheet.Takes(piece.Width, piece.Height) {
-			out = append(out, whole)
-			continue
-		}
-		j := p.joint(piece)
-		a, c := whole, whole
-		a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
-		strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
-			H: piece.Height, Count: whole.Count}
-		if j.AlongWidth {
-			a.W, c.W = j.At, piece.Width-j.At
-		} else {
-			a.H, c.H, strip.H = j.At, piece.Height-j.At, piece.Width
-		}
-		out = append(out, a, c, strip)
-	}
-	return out
-}
-
-// Joint is where a piece is cut in two.
-type Joint struct {
-	AlongWidth bool
-	At         measure.Length
-}
-
-// joint puts the joint across the longer side, in the middle of it and never
-// nearer to a score than the strip behind it is wide.
-func (p *Plan) joint(piece *sheet.Piece) Joint {
-	j := Joint{AlongWidth: piece.Width >= piece.Height}
-	size := piece.Height
-	if j.AlongWidth {
-		size = piece.Width
-	}
-	clear := p.Adhesive.Width.Up(p.Step.Size)
-	middle := (size / 2).Near(p.Step.Size)
-	for off := measure.Length(0); off < size/2; off += p.Step.Size {
-		for _, at := range []measure.Length{middle + off, middle - off} {
-			if j.At = at; p.joinable(piece, j, clear) {
-				return j
-			}
-		}
-	}
-	j.At = middle
-	return j
-}
-
-func (p *Plan) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool {
-	for _, s := range piece.Passes {
-		if s.AlongWidth == j.AlongWidth && (s.At-j.At).Abs() < clear {
-			return false
-		}
-	}
-	return true
-}
-
-// Joints tells the pieces that are cut in two, for the bench.
-func (p *Plan) Joints() (out []string) {
-	if p.Brief.Card.Join != "yes" {
-		return nil
-	}
-	for _, piece := range p.Box.Pieces {
-		if !p.Sheet.Takes(piece.Width, piece.Height) {
-			j := p.joint(piece)
-			edge := "top"
-			if j.AlongWidth {
-				edge = "left"
-			}
-			say := strings.ReplaceAll(p.Step.Show(j.At).String(), "⁄", "/")
-			out = append(out, fmt.Sprintf("Join the two halves of the %s edge to edge, %s from its %s edge, with the joint strip stuck behind them on the inside, before scoring.", piece.Name, say, edge))
-		}
-	}
-	return out
-}
-
 // fixes looks for the smallest changes that bring every piece on to a sheet.
 func (p *Plan) fixes(w Workshop) (out []Fix) {
-	add := func(text string, set map[string]string) { out = append(out, Fix{text, set}) }
-	for _, way := range p.Ways {
-		if way.ID != p.Load.ID && p.tries(w, map[string]string{"arrange.way": way.ID}) {
-			add("Arrange them "+way.Says+".", map[string]string{"arrange.way": way.ID})
+	out = p.slighter(w)
+	for _, s := range w.Sheets {
+		if fitsAll(s, p.Box) && s.ID != p.Sheet.ID {
+			out = append(out, Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
 			break
+		}
+	}
+	if set := map[string]string{"card.join": "yes"}; len(p.Layout.TooBig) > 0 && p.tries(w, set) {
+		out = append(out, Fix{fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.", p.Layout.TooBig[0].Name,
+			p.Say(2*p.Adhesive.Width.Up(p.Step.Size))), set})
+	}
+	return out
+}
+
+// slighter looks for what would be a little less of: allowances, another
+// arrangement, finger room, a measure of the style's, the walls.
+func (p *Plan) slighter(w Workshop) (out []Fix) {
+	add := func(text string, set map[string]string) {
+		if p.tries(w, set) {
+			out = append(out, Fix{text, set})
+		}
+	}
+	if !p.Plain {
+		add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye.",
+			map[string]string{"tools.allowances": "plain"})
+	}
+	for _, way := range p.Ways {
+		if way.ID != p.Load.ID && len(out) < 2 {
+			n := len(out)
+			if add("Arrange them "+way.Says+".", map[string]string{"arrange.way": way.ID}); len(out) > n {
+				break
+			}
 		}
 	}
 	if around := p.Load.Room.Around; around > 0 {
 		set := func(at measure.Length) map[string]string { return map[string]string{"room.around": at.Exact(p.Units)} }
 		if at, ok := p.largest(0, around, func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
-			add(fmt.Sprintf("Finger room of %s in place of %s.", p.words(at), p.words(around)), set(at))
+			out = append(out, Fix{fmt.Sprintf("Finger room of %s in place of %s.", p.Say(at), p.Say(around)), set(at)})
 		}
 	}
-	out = append(out, p.lower(w)...)
-	for _, s := range w.Sheets {
-		if fitsAll(s, p.Box) {
-			add("Cut it from "+s.Title+".", map[string]string{"card.sheet": s.ID})
-			break
+	return append(append(out, p.shorter(w)...), p.lower(w)...)
+}
+
+// over is how much the largest piece is too large for its sheet.
+func (p *Plan) over() (most measure.Length) {
+	for _, piece := range p.Box.Pieces() {
+		upright := max(piece.Width-p.Sheet.Width, piece.Height-p.Sheet.Height)
+		turned := max(piece.Height-p.Sheet.Width, piece.Width-p.Sheet.Height)
+		if p.Card.Pattern != "" {
+			turned = upright
 		}
+		most = max(most, min(upright, turned))
 	}
-	if set := map[string]string{"card.join": "yes"}; p.tries(w, set) {
-		for _, big := range p.Layout.TooBig {
-			add(fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.", big.Name,
-				p.words(2*p.Adhesive.Width.Up(p.Step.Size))), set)
-			break
+	return most
+}
+
+// shorter tries each length among the style's questions, less by what is too
+// much: a shorter seam, a shorter lap of the band, a lower flap.
+func (p *Plan) shorter(w Workshop) (out []Fix) {
+	over := p.over().Up(p.Step.Size)
+	for _, q := range p.Style.Asks {
+		now, settled := p.Box.Settled[q.ID]
+		if !settled || len(q.Choices) > 0 {
+			continue
+		}
+		for _, less := range []measure.Length{(over / 2).Up(p.Step.Size), over} {
+			at := (now - less).Down(p.Step.Size)
+			set := map[string]string{"box.options." + q.ID: at.Exact(p.Units)}
+			if at > 0 && p.tries(w, set) {
+				out = append(out, Fix{fmt.Sprintf("%s: %s in place of %s.", q.Label, p.Say(at), p.Say(now)), set})
+				break
+			}
 		}
 	}
 	return out
@@ -131,18 +100,87 @@ func (p *Plan) fixes(w Workshop) (out []Fix) {
 
 // lower tries lower walls: of a given size, or of the lid.
 func (p *Plan) lower(w Workshop) (out []Fix) {
-	if p.Brief.Size != nil {
+	if p.Given != nil {
 		high := p.Box.Size.Depth
 		set := func(at measure.Length) map[string]string { return map[string]string{"size.depth": at.Exact(p.Units)} }
 		if at, ok := p.largest((high / 2).Up(p.Step.Size), high, func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
-			return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.words(at), p.words(high)), set(at)}}
+			return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.Say(at), p.Say(high)), set(at)}}
 		}
 	}
-	if set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "",
-		"box.options.reveal": ""}; p.Brief.Get("box.options.lid") == "full" && p.tries(w, set) {
+	set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "", "box.options.reveal": ""}
+	if p.Answers.Choice["lid"] == "full" && p.tries(w, set) {
 		return []Fix{{"A short lid in place of a full one.", set}}
 	}
 	return nil
+}
+
+// tooLarge refuses a box that no sheet on the shelf takes. It blames the measure
+// that decides: the change that is least of what it changes.
+func (p *Plan) tooLarge(w Workshop, job *style.Job) {
+	var pieces []string
+	for _, piece := range p.Box.Pieces() {
+		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return s.Takes(piece.Width, piece.Height) }) {
+			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
+		}
+	}
+	text := "This box is larger than every sheet on the shelf: " + strings.Join(pieces, ", ") + "."
+	if len(pieces) == 0 {
+		text = "No one sheet on the shelf takes every piece of this box."
+	}
+	if fixes := p.slighter(w); len(fixes) > 0 {
+		f := fixes[0]
+		var set []string
+		for field, to := range brief.Sorted(f.Set) {
+			set = append(set, field, to)
+		}
+		p.Problem(set[0], text, f.Text, set...)
+		return
+	}
+	dim, at := p.deciding(w)
+	p.Problem(job.SizeField(dim), text, fmt.Sprintf("It comes off a sheet %s %s, or let large pieces be made of two halves (under Card & fit).",
+		p.Say(at), map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim]), "card.join", "yes")
+}
+
+// deciding finds the dimension that must be changed least, of what it is, for
+// every piece to have a sheet.
+func (p *Plan) deciding(w Workshop) (dim string, at measure.Length) {
+	size, best := p.Box.Size, -1.0
+	for _, d := range []struct {
+		name string
+		of   *measure.Length
+	}{{"length", &size.Length}, {"width", &size.Width}, {"depth", &size.Depth}} {
+		whole := *d.of
+		to, ok := p.less(whole, func(l measure.Length) bool {
+			*d.of = l
+			return p.tries(w, map[string]string{"size.length": size.Length.Exact(p.Units), "size.width": size.Width.Exact(p.Units),
+				"size.depth": size.Depth.Exact(p.Units)})
+		})
+		*d.of = whole
+		if share := to.MM() / whole.MM(); ok && share > best {
+			dim, at, best = d.name, to, share
+		}
+	}
+	if best < 0 {
+		return "length", p.Sheet.Width / 2
+	}
+	return dim, at
+}
+
+// less finds how much less of a length will do: by tenths, until it does, and
+// then by halving. A box much too small is refused for other reasons.
+func (p *Plan) less(whole measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
+	above := whole
+	for tenths := measure.Length(9); tenths > 0; tenths-- {
+		at := (whole * tenths / 10).Down(p.Step.Size)
+		if at > 0 && will(at) {
+			if finer, ok := p.largest(at, above, will); ok {
+				return finer, true
+			}
+			return at, true
+		}
+		above = at
+	}
+	return 0, false
 }
 
 // largest finds the largest length on a mark, from low and below high, that will
@@ -177,31 +215,25 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 		b.Set(field, text)
 	}
 	got := sketch(b, w, true)
-	if got == nil {
-		return false
-	}
-	for _, piece := range got.toLay(got.Box, 1) {
-		if !got.Sheet.Takes(piece.W, piece.H) {
-			return false
-		}
-	}
-	return true
+	return got != nil && !slices.ContainsFunc(got.toLay(got.Box, 1), func(l layout.Piece) bool { return !got.takes(l) })
+}
+
+// takes says whether a piece lies on the sheet, turned only if it may be.
+func (p *Plan) takes(l layout.Piece) bool {
+	return l.W <= p.Sheet.Width && l.H <= p.Sheet.Height || !l.Upright && p.Sheet.Takes(l.W, l.H)
 }
 
 // sketch plans a brief as far as its pieces, without faces, proof or layout;
 // nil when that can't be. For their sizes alone they are not laid on sheets.
 func sketch(b brief.Brief, w Workshop, sizes bool) *Plan {
-	s := begin(b, w)
+	p := &Plan{Request: Read(b, w)}
+	if len(p.Problems) > 0 {
+		return nil
+	}
+	s := newSearch(p)
 	s.hasty, s.sizes = true, sizes
-	if len(s.job.Problems) > 0 {
+	if p.Box = s.run(); p.Box == nil || len(p.Problems) > 0 {
 		return nil
 	}
-	if s.plan.Box = s.run(); s.plan.Box == nil || len(s.job.Problems) > 0 {
-		return nil
-	}
-	return s.plan
-}
-
-func (p *Plan) words(l measure.Length) string {
-	return strings.ReplaceAll(p.Step.Show(l).String(), "⁄", "/")
+	return p
 }

@@ -7,8 +7,8 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
 	"brevium/core/brief"
+	"brevium/core/style"
 )
 
 // Any document that can be read is planned or refused with a reason, and the
@@ -34,7 +34,6 @@ func FuzzPlan(f *testing.F) {
 		if p.OK() == (len(p.Problems) > 0) {
 			t.Fatalf("planned and refused, or neither: %v", p.Problems)
 		}
-		p.JSON()
 		if p.OK() {
 			p.Course()
 		}
@@ -62,8 +61,8 @@ func TestFieldsWrittenOver(t *testing.T) {
 			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step",
 			"tools.fit", "tools.adhesive", "units", "copies", "box.style",
 			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is", "box.stated.length"}
-		for _, s := range box.Styles {
-			for _, o := range s.Options {
+		for _, s := range style.Styles {
+			for _, o := range s.Asks {
 				if string(whole.Box.Style) == s.ID {
 					fields = append(fields, "box.options."+o.ID, "box.options."+o.ID)
 				}

@@ -1,16 +1,13 @@
 package plan
 
 import (
-	"brevium/core/box"
-	"brevium/core/brief"
-	"brevium/core/fit"
+	"brevium/core/assembly"
 	"brevium/core/sheet"
 )
 
-// jobOf makes the job of a plan again, to prove a box that a test has spoilt.
-func jobOf(p *Plan) *box.Job {
-	b := p.Brief
-	return &box.Job{Reader: brief.NewReader(&b), Card: p.Card, Adhesive: p.Adhesive, Slack: fit.Slack["snug"], Options: b.Box.Options}
+// proved proves the box of a plan again, after a test has spoilt it.
+func proved(p *Plan) string {
+	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks))
 }
 
 // cleanStrip is a strip of the same size without its slots.

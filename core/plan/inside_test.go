@@ -140,14 +140,7 @@ func TestWrongInsertsFail(t *testing.T) {
 		}
 		how(p)
 		p.Box.Find()
-		job := jobOf(p)
-		var says []string
-		for _, c := range p.Box.Prove(job, p.Blocks) {
-			if !c.Holds {
-				says = append(says, c.Name+": "+c.Figure)
-			}
-		}
-		return strings.Join(says, "; ")
+		return proved(p)
 	}
 	for name, c := range map[string]struct {
 		how  func(*Plan)
@@ -160,8 +153,8 @@ func TestWrongInsertsFail(t *testing.T) {
 				*s = *cleanStrip(s)
 			}
 		}, "divider along of divider along"},
-		"a divider moved":   {func(p *Plan) { p.Box.Stands[1].At.X += 9 }, "bulb meets"},
-		"dividers too high": {func(p *Plan) { p.Box.Rim -= 30_000_000 }, "above it"},
+		"a divider moved":   {func(p *Plan) { p.Box.Part("divider across").At[0].Right += 9_000_000 }, "bulb meets"},
+		"dividers too high": {func(p *Plan) { p.Box.Hi.Z -= 30 }, "above it"},
 		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of the base"},
 	} {
 		if got := spoil(c.how); !strings.Contains(got, c.says) && !(name == "no slots" && strings.Contains(got, "passes through")) {

@@ -7,24 +7,23 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/assembly"
 	"brevium/core/bench"
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/fit"
 	"brevium/core/fold"
 	"brevium/core/layout"
-	"brevium/core/measure"
 	"brevium/core/sheet"
-	"brevium/core/stock"
+	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
 // Workshop is what the maker has to work with.
-type Workshop struct{ stock.Shelf }
+type Workshop struct{ shop.Shelf }
 
 // Default is the workshop of a maker who has said nothing about it.
-var Default = Workshop{stock.Default}
+var Default = Workshop{shop.Default}
 
 // MostCopies is how many of one box a plan lays out, MostPieces how many pieces
 // of them all.
@@ -35,28 +34,17 @@ const (
 
 // Plan is a box ready to cut. When Problems is not empty there is no box.
 type Plan struct {
-	Brief    brief.Brief
-	Name     string
-	Copies   int
-	Units    measure.Unit
-	Step     measure.Step
-	Card     stock.Card
-	Sheet    stock.Sheet
-	Adhesive fit.Adhesive
-	Load     contents.Load // empty when only a size was given
-	Ways     []Way         // the arrangements to choose from, best first
-	Kind     string        // of compartments
-	Fixes    []Fix         // what would bring a piece on to its sheet
-	Blocks   []fold.Block  // the contents, in their places in the box
-	Box      *box.Box
-	Checks   []fold.Check
-	Layout   layout.Layout
-	Cost     int64 // of the sheets, in hundredths
-	Cards    []bench.ScoreCard
-	Steps    []bench.Step
-	Warnings []brief.Warning
-	Problems []brief.Problem
-	Notes    []string // defaults that were taken, said
+	*Request
+	Load   contents.Load // empty when only a size was given
+	Ways   []Way         // the arrangements to choose from, best first
+	Fixes  []Fix         // what would bring a piece on to its sheet
+	Blocks []fold.Block  // the contents, in their places in the box
+	Box    *style.Box
+	Checks []fold.Check
+	Layout layout.Layout
+	Cost   int64 // of the sheets, in hundredths
+	Cards  []bench.ScoreCard
+	Steps  []bench.Step
 
 	remedies *budget // of the search for Fixes
 }
@@ -65,120 +53,49 @@ type Plan struct {
 func (p *Plan) OK() bool { return len(p.Problems) == 0 && p.Box != nil }
 
 // Holds says whether every check of the proof holds.
-func (p *Plan) Holds() bool {
-	for _, c := range p.Checks {
-		if !c.Holds {
-			return false
-		}
-	}
-	return p.OK()
-}
+func (p *Plan) Holds() bool { return p.OK() && assembly.Said(p.Checks) == "" }
 
-// Make plans a brief. It is pure, and never fails but by Problems.
-func Make(b brief.Brief, w Workshop) *Plan { return build(begin(b, w), w) }
+// Make plans a brief. It is pure, and never fails but by Problems. It walks
+// through the rooms once: the request is read at the door; the contents are
+// arranged and the box built round them; the box is proved, its pieces laid on
+// sheets, and the bench told what to do.
+func Make(b brief.Brief, w Workshop) *Plan { return build(Read(b, w), w, false) }
 
-// build builds the box that was begun, and all that follows from it.
-func build(s *search, w Workshop) *Plan {
-	p, r := s.plan, s.job.Reader
-	p.Name = r.Name("name", s.brief.Name, "The project")
-	p.Copies, _ = r.Count("copies", s.brief.Copies, "How many", MostCopies)
-	if len(r.Problems) == 0 {
-		if p.Box = s.run(); p.Box != nil {
-			p.finish(r, w, s.job)
-		}
+// build plans a request; pinned asks for the picked way alone, unranked.
+func build(q *Request, w Workshop, pinned bool) *Plan {
+	p := &Plan{Request: q}
+	if len(q.Problems) > 0 {
+		return p
 	}
-	p.Problems, p.Warnings = r.Problems, r.Warnings
-	if len(p.Problems) > 0 {
+	s := newSearch(p)
+	s.only = pinned
+	if p.Box = s.run(); p.Box == nil || !p.cuttable(w, s.job) {
 		p.Box = nil
+		return p
 	}
+	p.Blocks = s.blocks(p.Load, p.Box)
+	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
+	p.lay(w)
+	p.Cards, p.Steps = p.bench()
+	p.warn()
 	return p
 }
 
-// begin reads a brief as far as what is to be built, of what and for what.
-func begin(b brief.Brief, w Workshop) *search {
-	r := brief.NewReader(&b)
-	p := &Plan{Brief: b, Units: r.Units, Step: r.Step}
-	job := &box.Job{Reader: r, Options: b.Box.Options}
-	p.readCard(b, r, w)
-	p.readTools(b, r, job)
-	job.Card, job.Adhesive = p.Card, p.Adhesive
-	job.Typed, job.Stated = b.Box.Pieces, b.Box.Stated
-	s := &search{plan: p, job: job, brief: &b, style: box.Find(string(b.Box.Style))}
-	if s.style == nil || !s.style.Typed || len(b.Contents) > 0 || b.Size != nil {
-		s.things, _ = p.readSize(b, r, job)
-	}
-	if s.style == nil {
-		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.")
-	}
-	return s
-}
-
-func (p *Plan) readCard(b brief.Brief, r *brief.Reader, w Workshop) {
-	var ok bool
-	if p.Card, ok = w.Card(string(b.Card.Stock)); !ok {
-		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock),
-			"Choose one of the cards shown.")
-	}
-	if p.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
-		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
-			"Choose one of the sheets shown.")
-	}
-}
-
-func (p *Plan) readTools(b brief.Brief, r *brief.Reader, job *box.Job) {
-	var ok bool
-	if job.Slack, ok = fit.Slack[string(b.Tools.Fit)]; !ok {
-		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.")
-	}
-	p.Adhesive = fit.Adhesives[0]
-	if b.Tools.Adhesive == "" {
-		return
-	}
-	for _, a := range fit.Adhesives {
-		if a.ID == string(b.Tools.Adhesive) {
-			p.Adhesive = a
-			return
-		}
-	}
-	r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive), "Choose tape or glue.")
-}
-
-// readSize takes the size to the letter and reads what goes in.
-func (p *Plan) readSize(b brief.Brief, r *brief.Reader, job *box.Job) ([]contents.Thing, bool) {
-	if s := b.Size; s != nil {
-		l, okL := r.Length("size.length", s.Length, "The length")
-		w, okW := r.Length("size.width", s.Width, "The width")
-		d, okD := r.Length("size.depth", s.Depth, "The depth")
-		job.Given = &box.Dims{Length: l, Width: w, Depth: d}
-		if len(b.Contents) == 0 {
-			return nil, okL && okW && okD
-		}
-	}
-	return contents.Read(&b, r)
-}
-
-// finish does all that needs a box: proof, layout, bench, warnings.
-func (p *Plan) finish(r *brief.Reader, w Workshop, job *box.Job) {
-	largest := 0.0
-	takes := false
-	for _, s := range w.Sheets {
-		largest = max(largest, max(s.Width, s.Height).MM())
-		takes = takes || fitsAll(s, p.Box)
-	}
-	if !takes && p.Brief.Card.Join != "yes" {
-		p.tooLarge(r, job)
-		return
+// cuttable says whether the pieces have a sheet, and are no more than can be
+// laid out.
+func (p *Plan) cuttable(w Workshop, job *style.Job) bool {
+	fits := p.Join || slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return fitsAll(s, p.Box) })
+	if !fits {
+		p.tooLarge(w, job)
+		return false
 	}
 	if each := p.pieces(); each*p.Copies > MostPieces {
-		r.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", p.Copies, each),
-			fmt.Sprintf("Make at most %d at a time.", max(1, MostPieces/each)))
-		return
+		most := max(1, MostPieces/each)
+		p.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", p.Copies, each),
+			fmt.Sprintf("Make at most %d at a time.", most), "copies", fmt.Sprint(most))
+		return false
 	}
-	p.Blocks = blocks(p.Load, p.Kind, p.Box, job)
-	p.Checks = p.Box.Prove(job, p.Blocks)
-	p.lay(r, w)
-	p.Cards, p.Steps = p.bench(r)
-	p.warn(r)
+	return true
 }
 
 // pieces counts what is cut for one box.
@@ -189,8 +106,8 @@ func (p *Plan) pieces() (n int) {
 	return n
 }
 
-func fitsAll(s stock.Sheet, b *box.Box) bool {
-	for _, piece := range b.Pieces {
+func fitsAll(s shop.Sheet, b *style.Box) bool {
+	for _, piece := range b.Pieces() {
 		if !s.Takes(piece.Width, piece.Height) {
 			return false
 		}
@@ -198,31 +115,17 @@ func fitsAll(s stock.Sheet, b *box.Box) bool {
 	return true
 }
 
-// tooLarge blames the dimension that weighs most in the piece no sheet takes.
-func (p *Plan) tooLarge(r *brief.Reader, job *box.Job) {
-	size, dim := p.Box.Size, "length"
-	if size.Width > size.Length {
-		dim = "width"
-	}
-	if 2*size.Depth > max(size.Length, size.Width) {
-		dim = "depth"
-	}
-	var pieces []string
-	for _, piece := range p.Box.Pieces {
-		pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, r.Say(piece.Width), r.Say(piece.Height)))
-	}
-	r.Problem(job.SizeField(dim), "This box is larger than every sheet on the shelf: "+strings.Join(pieces, ", ")+".",
-		"Make the box smaller or its walls lower, or let large pieces be made of two halves (under Card & fit).")
-}
-
-func (p *Plan) lay(r *brief.Reader, w Workshop) {
+func (p *Plan) lay(w Workshop) {
 	p.Layout = layout.Fit(p.toLay(p.Box, p.Copies), p.Sheet.Width, p.Sheet.Height)
 	p.Cost = p.Card.Cost(p.Sheet, len(p.Layout.Sheets))
 	check := fold.Check{Name: "every piece lies on its sheet", Holds: true,
 		Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
-		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, r.Say(big.W), r.Say(big.H), p.Sheet.Title)
+		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, p.Say(big.W), p.Say(big.H), p.Sheet.Title)
+		if big.Upright {
+			check.Figure += ", and its pattern must stand upright"
+		}
 	}
 	if !check.Holds {
 		p.Fixes = p.fixes(w)
@@ -233,41 +136,43 @@ func (p *Plan) lay(r *brief.Reader, w Workshop) {
 		case len(p.Fixes) == 0:
 			fix = "Make the box smaller, or choose a larger sheet."
 		}
-		r.Warn(brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: fix})
+		warning := brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: fix}
+		if len(p.Fixes) > 0 {
+			warning.Set = p.Fixes[0].Set
+			warning.Fix = p.Fixes[0].Text
+		}
+		p.Warn(warning)
 	}
 	p.Checks = p.told(append(p.Checks, check))
 }
 
-func (p *Plan) bench(r *brief.Reader) ([]bench.ScoreCard, []bench.Step) {
+func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 	var cards []bench.ScoreCard
-	for _, piece := range p.Box.Pieces {
-		c := bench.Card(piece, r.Say, p.Step.Size)
+	pieces := p.Box.Pieces()
+	for _, piece := range pieces {
+		c := bench.Card(piece, p.Say, p.Step.Size)
 		c.Count *= p.Copies
-		c.Says = c.Sentences(r.Say)
+		c.Says = c.Sentences(p.Say)
 		cards = append(cards, c)
 	}
-	w := bench.Work{Pieces: p.Box.Pieces, Cards: cards, Sheets: len(p.Layout.Sheets), SheetIs: p.Sheet.Title,
-		Adhesive: p.Adhesive.Title, Copies: p.Copies, Say: r.Say}
-	for _, l := range p.Box.Lids {
-		w.Lids = append(w.Lids, l.Piece)
-	}
-	for _, m := range p.Box.Mounts {
-		if m.Closes != "" && len(m.Clears) > 0 {
-			w.Lids = append(w.Lids, m.Piece)
+	w := bench.Work{Pieces: pieces, Cards: cards, Sheets: len(p.Layout.Sheets), SheetIs: p.Sheet.Title,
+		Adhesive: p.Adhesive.Title, Copies: p.Copies, Say: p.Say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(),
+		Caution: strings.Join(p.Box.Cautions, " ")}
+	for _, part := range p.Box.Parts {
+		if part.When == sheet.Close && len(p.Box.Clears) > 0 {
+			w.Lids = append(w.Lids, part.Name)
 		}
 	}
-	for _, s := range p.Box.Slides {
-		w.Lids = append(w.Lids, s.Into)
+	for _, n := range p.Box.Notes {
+		if strings.HasSuffix(n.Code, "-plain") {
+			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
+		}
 	}
 	w.Together, w.Closing = p.together()
-	w.Opens = slices.Concat(p.Box.Opens, p.Box.Seals)
-	w.Caution = strings.Join(p.Box.Cautions, " ")
-	for _, piece := range p.Box.Pieces {
+	for _, piece := range pieces {
 		if piece.Part == sheet.Insert {
 			w.Inside = append(w.Inside, piece.Name)
 		}
 	}
-	w.Joints, w.Care = p.Joints(), p.care()
-	w.Contents = p.contents()
 	return cards, bench.Steps(w)
 }

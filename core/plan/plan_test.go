@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"encoding/json"
 	"fmt"
 	"math/rand/v2"
 	"strings"
@@ -232,9 +231,6 @@ func wantProblem(t *testing.T, b brief.Brief, field, text string) {
 			if p.OK() || p.Holds() || p.Box != nil {
 				t.Errorf("%s = %q has a problem and a plan all the same", field, text)
 			}
-			if !json.Valid(p.JSON()) {
-				t.Errorf("%s = %q: the JSON is broken", field, text)
-			}
 			return
 		}
 	}
@@ -258,44 +254,6 @@ func TestProofFails(t *testing.T) {
 	tight.Size.Length, tight.Size.Width = "5", "3 1/2"
 	if p = Make(tight, Default); !p.Holds() {
 		t.Errorf("packets that fit a given size fail: %+v %+v", p.Problems, p.Checks)
-	}
-}
-
-// The JSON holds every length exactly.
-func TestJSON(t *testing.T) {
-	var out struct {
-		Clearance string
-		Inside    map[string]string
-		Pieces    []struct {
-			Name, Width string
-			Scores      []map[string]string
-			Lines       []map[string]string
-			Faces       []map[string]string
-		}
-		Proof  struct{ Holds bool }
-		Layout struct {
-			Count, Bound int
-			Used         float64
-		}
-	}
-	if err := json.Unmarshal(Make(sized("5", "3 1/2", "2"), Default).JSON(), &out); err != nil {
-		t.Fatal(err)
-	}
-	if out.Clearance != "1/16 in" || out.Inside["length"] != "126.73 mm" || !out.Proof.Holds ||
-		out.Layout.Count != 2 || out.Layout.Bound != 1 {
-		t.Errorf("%+v", out)
-	}
-	base := out.Pieces[0]
-	if base.Width != "9 in" || len(base.Scores) != 4 || base.Scores[0]["to"] != "7 1/2 in" ||
-		base.Scores[0]["along"] != "width" || len(base.Faces) != 9 {
-		t.Errorf("%+v", base)
-	}
-	kinds := map[string]int{}
-	for _, l := range base.Lines {
-		kinds[l["kind"]]++
-	}
-	if kinds["score"] != 4 || kinds["cut"] != 20 {
-		t.Errorf("lines %v", kinds)
 	}
 }
 

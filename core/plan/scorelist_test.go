@@ -121,7 +121,7 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		}
 		list := listed()
 		list.Units, list.Tools.Step, list.Box.Stated = "mm", "1 mm", b.Size
-		for _, p := range made.Box.Pieces {
+		for _, p := range made.Box.Pieces() {
 			s := brief.Scored{Name: brief.Text(p.Name), Is: brief.Text(roles[p.Name]),
 				Width:  brief.Text(p.Width.Exact(measure.Millimetres)),
 				Height: brief.Text(p.Height.Exact(measure.Millimetres))}

@@ -7,9 +7,10 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/style"
 )
 
 // long asks for as many boxes a style as were ever tried: ./check makes do with
@@ -27,7 +28,7 @@ func boxes(most int) int {
 // Every style, over random sizes, cards and steps, and every combination of
 // answers to the questions it asks: what is planned is proved.
 func TestEveryStyleHolds(t *testing.T) {
-	for i, style := range box.Styles {
+	for i, style := range style.Styles {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(51, uint64(i)))
@@ -59,7 +60,7 @@ func TestEveryStyleHolds(t *testing.T) {
 // Lengths typed for a style's questions, sensible or not: the box is refused
 // with the reason or it holds.
 func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
-	for i, style := range box.Styles {
+	for i, style := range style.Styles {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(61, uint64(i)))
@@ -68,7 +69,7 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 				b := random(r)
 				b.Box = brief.Box{Style: brief.Text(style.ID)}
 				answer(&b, style, n%all)
-				for _, o := range style.Options {
+				for _, o := range style.Asks {
 					if len(o.Choices) == 0 && r.IntN(2) == 0 {
 						b.Set("box.options."+o.ID, fmt.Sprintf("%d mm", 4+r.IntN(30+r.IntN(60))))
 					}
@@ -96,7 +97,7 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 // is planned holds, and the rest is refused with the reason.
 func TestInsidesOfEveryStyle(t *testing.T) {
 	kinds := []string{"slotted", "partitions", "platform", "trays", "none"}
-	for i, style := range box.Styles {
+	for i, style := range style.Styles {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(71, uint64(i)))
@@ -134,17 +135,17 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 }
 
 // combinations is how many ways a style's choices may be answered.
-func combinations(style *box.Style) int {
+func combinations(style *style.Style) int {
 	n := 1
-	for _, o := range style.Options {
+	for _, o := range style.Asks {
 		n *= max(1, len(o.Choices))
 	}
 	return n
 }
 
 // answer gives the choices their answers in the nth combination.
-func answer(b *brief.Brief, style *box.Style, n int) {
-	for _, o := range style.Options {
+func answer(b *brief.Brief, style *style.Style, n int) {
+	for _, o := range style.Asks {
 		if k := len(o.Choices); k > 0 {
 			b.Set("box.options."+o.ID, o.Choices[n%k].ID)
 			n /= k
@@ -161,7 +162,7 @@ func TestCartonExample(t *testing.T) {
 	if !p.Holds() {
 		t.Fatal(p.Problems, p.Checks)
 	}
-	piece := p.Box.Pieces[0]
+	piece := p.Box.Pieces()[0]
 	at := map[bool][]string{}
 	for _, s := range piece.Passes {
 		at[s.AlongWidth] = append(at[s.AlongWidth], strings.TrimSuffix(s.At.Exact("mm"), " mm"))
@@ -171,7 +172,7 @@ func TestCartonExample(t *testing.T) {
 		t.Errorf("%s x %s: %v", piece.Width.Exact("mm"), piece.Height.Exact("mm"), at)
 	}
 	// Seen in space, the walls stand where their names say.
-	body := p.Box.Assemble(p.Card.Caliper, box.Closed).Of("carton")
+	body := p.Box.Assemble(p.Card.Caliper, assembly.Closed).Of("carton")
 	for name, in := range map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1}, "bottom": {Z: 1}, "top": {Z: -1}} {
 		if f := body.Find(name); f == nil || f.In.Dot(in) < 0.999 {
 			t.Errorf("%s looks the wrong way", name)
@@ -196,7 +197,7 @@ func TestRoofExamples(t *testing.T) {
 		if !p.Holds() {
 			t.Fatal(p.Problems, p.Checks)
 		}
-		body := p.Box.Assemble(p.Card.Caliper, box.Closed).Of(c.piece)
+		body := p.Box.Assemble(p.Card.Caliper, assembly.Closed).Of(c.piece)
 		_, top := fold.Bounds(body)
 		eave := 0.0
 		for _, v := range body.Find(c.foot).Poly {

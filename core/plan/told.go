@@ -22,7 +22,7 @@ var (
 
 func (p *Plan) told(checks []fold.Check) []fold.Check {
 	var names []string
-	for _, piece := range p.Box.Pieces {
+	for _, piece := range p.Box.Pieces() {
 		names = append(names, piece.Name)
 		for _, f := range piece.Faces {
 			names = append(names, f.Name)

@@ -5,9 +5,9 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/style"
 )
 
 func TestInUnit(t *testing.T) {
@@ -31,7 +31,7 @@ func TestInUnit(t *testing.T) {
 // are the marks of the program.
 func TestWordsAreAMakers(t *testing.T) {
 	foreign := regexp.MustCompile(`\d mm\b|cm²|\b(left|right|front|back|top|base|lid|tab|roll|lip)-[a-z]`)
-	for _, style := range box.Styles {
+	for _, style := range style.Styles {
 		b := brief.New("in")
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
 		b.Set("arrange.compartments", "trays")

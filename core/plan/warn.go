@@ -3,7 +3,7 @@ package plan
 import (
 	"fmt"
 
-	"brevium/core/box"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
@@ -11,31 +11,35 @@ import (
 )
 
 // warn notes what a good maker would say about a plan that can be cut.
-func (p *Plan) warn(r *brief.Reader) {
-	p.warnCorners(r)
-	p.warnMarks(r)
-	p.warnShape(r)
-	p.warnWeight(r)
+func (p *Plan) warn() {
+	p.warnCorners()
+	p.warnMarks()
+	p.warnShape()
+	p.warnWeight()
 	if p.Units != p.Step.Unit {
-		r.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.", p.Units.Word(), p.Step.Unit.Word()),
+		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.", p.Units.Word(), p.Step.Unit.Word()),
 			Fix: "Choose a step in the project's own unit.", Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}})
 	}
 }
 
 // warnCorners says when a lid's tabs leave less room than the card has give.
-func (p *Plan) warnCorners(r *brief.Reader) {
-	if p.Box.Style.Typed {
+func (p *Plan) warnCorners() {
+	if p.Style.Typed {
 		return // its clearance is given, and was compared with what the card wants
 	}
-	a := p.Box.Assemble(p.Card.Caliper, box.Closed)
-	for _, l := range p.Box.Lids {
-		for _, g := range fold.Clearances(a.Of(l.Piece), a.Of(l.Over)) {
+	a := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	for _, c := range p.Box.Clears {
+		lid, base := a.Of(c.Outer), a.Of(c.Inner)
+		if lid == nil || base == nil || len(c.Sides) != 4 {
+			continue
+		}
+		for _, g := range fold.Clearances(lid, base) {
 			if g.Tabs >= -p.Card.Caliper.MM()/4 {
 				continue
 			}
 			w := brief.Warning{Code: "tight-corners",
-				Text: fmt.Sprintf("The lid will be tight at its corners: the tabs inside it want %s more at the %s than the clearance leaves.",
-					inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), g.Side),
+				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more at the %s than the clearance leaves.",
+					c.Outer, inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), g.Side),
 				Fix: "Choose the next looser fit, or lighter card."}
 			switch p.Brief.Tools.Fit {
 			case "snug":
@@ -43,20 +47,20 @@ func (p *Plan) warnCorners(r *brief.Reader) {
 			case "easy":
 				w.Set = map[string]string{"tools.fit": "loose"}
 			}
-			r.Warn(w)
+			p.Warn(w)
 			return
 		}
 	}
 }
 
 // warnMarks says when a cut does not fall on the tools' marks.
-func (p *Plan) warnMarks(r *brief.Reader) {
-	for _, piece := range p.Box.Pieces {
+func (p *Plan) warnMarks() {
+	for _, piece := range p.Box.Pieces() {
 		for _, side := range []measure.Length{piece.Width, piece.Height} {
 			if side%p.Step.Size == 0 {
 				continue
 			}
-			r.Warn(brief.Warning{Code: "off-the-marks",
+			p.Warn(brief.Warning{Code: "off-the-marks",
 				Text: fmt.Sprintf("The %s is %s on one side, between the marks of your tools (%s).", piece.Name,
 					side.Exact(p.Units), p.Step),
 				Fix: "Give sizes in whole steps, or choose a finer step if your tools have one."})
@@ -69,17 +73,17 @@ func (p *Plan) warnMarks(r *brief.Reader) {
 // without sagging to the eye, for each 100 gsm.
 const carries = 300.0
 
-func (p *Plan) warnWeight(r *brief.Reader) {
+func (p *Plan) warnWeight() {
 	if g := p.Load.Grams(); g > carries*float64(p.Card.GSM)/100 {
-		r.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm card.", g, p.Card.GSM),
+		p.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm card.", g, p.Card.GSM),
 			Fix: "Take heavier card, or line the floor with a second layer."})
 	}
 }
 
-func (p *Plan) warnShape(r *brief.Reader) {
+func (p *Plan) warnShape() {
 	s := p.Box.Size
-	if s.Depth > 2*min(s.Length, s.Width) && !p.Box.Style.Suits.Tall {
-		r.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
+	if s.Depth > 2*min(s.Length, s.Width) && !p.Style.Tall {
+		p.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
 			Fix: "Lay the things down or spread them out, or choose a style for tall things."})
 	}
 }

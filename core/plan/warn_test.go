@@ -91,7 +91,7 @@ func TestJoints(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		for _, piece := range p.Box.Pieces {
+		for _, piece := range p.Box.Pieces() {
 			if p.Sheet.Takes(piece.Width, piece.Height) {
 				continue
 			}
@@ -140,7 +140,7 @@ func TestCompare(t *testing.T) {
 		for field, text := range r.Set {
 			took.Set(field, text)
 		}
-		if p := Make(took, Default); p.Load.ID != r.Load.ID || p.Box.Style != r.Style || p.Holds() != r.Proved {
+		if p := Make(took, Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {
 			t.Errorf("taking row %d gives %s", i, p.Load.ID)
 		}
 	}

@@ -6,13 +6,13 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/insert"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/style"
 )
 
 // Way is an arrangement with what its box costs: the sheets for one box, the
@@ -42,7 +42,7 @@ func (s *search) likeliest() int {
 		most = hasty
 	}
 	things := 0
-	for _, t := range s.things {
+	for _, t := range s.Things {
 		things += t.Count
 	}
 	return min(most, max(3, drafts/max(things, 1)))
@@ -50,29 +50,24 @@ func (s *search) likeliest() int {
 
 // search looks for the arrangement to build a box of.
 type search struct {
-	plan   *Plan
-	job    *box.Job
-	style  *box.Style
-	brief  *brief.Brief
-	things []contents.Thing
-	only   bool // the pinned way is wanted and the others need no ranking
-	hasty  bool // only whether it can be done is wanted: few ways, no faces
-	sizes  bool // only whether each piece has a sheet, not how they lie on it
-	room   contents.Room
-	high   measure.Length // of dividers, 0 when left open
+	*Request
+	plan  *Plan
+	job   *style.Job
+	only  bool // the pinned way is wanted and the others need no ranking
+	hasty bool // only whether it can be done is wanted: few ways, no faces
+	sizes bool // only whether each piece has a sheet, not how they lie on it
 }
+
+func newSearch(p *Plan) *search { return &search{Request: p.Request, plan: p, job: p.job()} }
 
 // run reads how the things are to lie, ranks the ways, and builds the box of
 // the pinned one or the best.
-func (s *search) run() *box.Box {
-	if len(s.things) == 0 && s.hasty {
-		return box.Draft(s.job, s.style)
+func (s *search) run() *style.Box {
+	if len(s.Things) == 0 {
+		return style.Make(s.job, s.Style, s.hasty)
 	}
-	if len(s.things) == 0 {
-		return box.Make(s.job, s.style)
-	}
-	ways, ok := s.ways(s.things)
-	if !ok {
+	ways := s.ways()
+	if len(ways) == 0 {
 		return nil
 	}
 	chosen := ways[0]
@@ -82,69 +77,47 @@ func (s *search) run() *box.Box {
 	if len(s.plan.Ways) > 0 {
 		chosen = s.plan.Ways[0].Load
 	}
-	if pin := string(s.brief.Arrange.Way); pin != "" {
-		i := slices.IndexFunc(ways, func(l contents.Load) bool { return l.ID == pin })
+	if s.Way != "" {
+		i := slices.IndexFunc(ways, func(l contents.Load) bool { return l.ID == s.Way })
 		if i >= 0 {
 			chosen = ways[i]
 		} else {
-			s.job.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the best one is shown.",
+			s.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the best one is shown.",
 				Fix: "Pick another, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		}
 	}
-	if len(s.brief.Arrange.Places) > 0 {
+	if len(s.Places) > 0 {
 		chosen = s.byHand(chosen)
 	}
-	if len(s.job.Problems) > 0 {
+	if len(s.Problems) > 0 {
 		return nil
 	}
-	b := s.build(s.job, chosen, s.hasty)
 	s.plan.Load = chosen
-	return b
+	return s.build(s.job, chosen, s.hasty)
 }
 
-// ways lists the arrangements the brief allows, those that fit a given size
+// ways lists the arrangements the request allows, those that fit a given size
 // first.
-func (s *search) ways(things []contents.Thing) ([]contents.Load, bool) {
-	r, t := s.job.Reader, s.job.T()
-	kind := string(s.brief.Arrange.Compartments)
-	if kind == "" {
-		kind = insert.Kinds[0].ID
+func (s *search) ways() []contents.Load {
+	t := s.job.T()
+	if s.Kind.Room != nil {
+		s.Kind.Room(&s.Room, s.Things, s.job)
 	}
-	if !insert.Known(kind) {
-		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
-			"Choose none, slotted, partitions, platform or trays.")
-		return nil, false
+	if s.Kind.Divides {
+		s.Room.Below += t // things may stand on a partition's foot
 	}
-	if why := insert.Suits(kind, things); why != "" {
-		r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.")
-		return nil, false
-	}
-	if s.brief.Arrange.Dividers != "" {
-		s.high, _ = r.Length("arrange.dividers", s.brief.Arrange.Dividers, "The dividers' height")
-	}
-	s.plan.Kind = kind
-	s.room = contents.ReadRoom(s.brief, r, things, insert.Divided(kind))
-	if kind == "platform" {
-		s.room.Below = max(s.room.Below, insert.Lift(things, s.job.Step.Size))
-		if s.brief.Room.Between == "" {
-			s.room.Between = (3 * measure.Millimetre).Up(s.job.Step.Size)
+	s.job.Proud, s.job.Beside = s.Room.Proud, s.Room.Around+s.Room.Padding
+	s.job.Around, s.job.Above = s.Room.Around, s.Room.Above
+	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: t,
+		Most: s.likeliest(), Pin: s.Way}
+	if s.job.Given != nil {
+		in, ok := style.Inside(s.job, s.Style)
+		if !ok {
+			return nil
 		}
+		q.Inside = &contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}
 	}
-	if insert.Divided(kind) {
-		s.room.Below += t // things may stand on a partition's foot
-	}
-	s.job.Proud, s.job.Beside = s.room.Proud, s.room.Around+s.room.Padding
-	if len(r.Problems) > 0 {
-		return nil, false
-	}
-	q := contents.Request{Things: things, Room: s.room, Divided: insert.Divided(kind), Slotted: kind == "slotted", Caliper: t,
-		Most: s.likeliest(), Pin: string(s.brief.Arrange.Way)}
-	if g := s.job.Given; g != nil {
-		// Card takes a little of a given size; what is said to fit is proved later.
-		q.Inside = &contents.Size{Length: g.Length - t, Width: g.Width - 3*t, Height: g.Depth - t/2}
-	}
-	ways := contents.Arrangements(q)
-	return ways, true
+	return contents.Arrangements(q)
 }
 
 // rank drafts the box of each of the likeliest ways and sorts them by what the
@@ -153,14 +126,17 @@ func (s *search) rank(ways []contents.Load) []Way {
 	var out []Way
 	for _, l := range ways[:min(s.likeliest(), len(ways))] {
 		scratch := *s.job
-		scratch.Reader = &brief.Reader{Units: s.job.Units, Step: s.job.Step}
+		scratch.Report = &brief.Report{Units: s.Units, Step: s.Step}
 		b := s.build(&scratch, l, true)
+		if s.job.Taken == nil {
+			s.job.Taken = scratch.Taken
+		}
 		if b == nil {
 			continue
 		}
 		w := Way{Load: l}
 		w.Sheets, w.TooBig = s.needs(b)
-		for _, p := range b.Pieces {
+		for _, p := range b.Pieces() {
 			w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)
 		}
 		w.Cost = w.Area * (1 + 0.12*unpleasing(l.Need) + 0.06*float64(l.Layers-1))
@@ -177,7 +153,7 @@ func (s *search) rank(ways []contents.Load) []Way {
 }
 
 // needs gives how many sheets a box takes, and how many of its pieces none does.
-func (s *search) needs(b *box.Box) (sheets, tooBig int) {
+func (s *search) needs(b *style.Box) (sheets, tooBig int) {
 	pieces := s.plan.toLay(b, 1)
 	if s.sizes {
 		for _, p := range pieces {
@@ -245,44 +221,45 @@ func reason(ways []Way, i int) string {
 
 // build makes the box round an arrangement, its inserts with it; a draft has no
 // faces found yet.
-func (s *search) build(job *box.Job, l contents.Load, draft bool) *box.Box {
-	job.Need = box.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
-	if s.plan.Kind == "trays" {
-		t := job.T()
-		take := insert.TrayTakes(t, job.Step.Size)
-		job.Need.Length, job.Need.Width = job.Need.Length+take.Length, job.Need.Width+take.Width
-		job.Need.Depth = t + measure.Length(l.Layers)*(insert.TrayWall(l, job.Adhesive.Width, job.Step.Size)+t) + l.Room.Above
+func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
+	job.Need = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
+	if s.Kind.Needs != nil {
+		job.Need = s.Kind.Needs(job.Need, l, job)
 	}
-	if s.plan.Kind == "platform" {
-		job.Need.Depth = max(job.Need.Depth, insert.PlatformHeight(l.Things, job.Step.Size)+2*job.T())
-	}
-	b := box.Draft(job, s.style)
+	job.Guilty = s.guilty(l)
+	b := style.Make(job, s.Style, draft)
 	if b == nil {
 		return nil
 	}
 	before := len(job.Problems)
-	m := insert.Maker{Job: job, Box: b, Load: l, Height: s.high, Origin: origin(l, b)}
-	m.Add(s.plan.Kind)
+	s.Kind.Build(insert.New(job, b, l, s.Dividers))
 	if len(job.Problems) > before {
 		return nil
 	}
 	if !draft {
-		b.Find()
+		b.FindInserts()
 	}
 	return b
 }
 
-// origin is where the corner of the load's clear room lies in the box: the
-// room stands in the middle.
-func origin(l contents.Load, b *box.Box) fold.Vec {
-	return fold.Vec{X: -l.Need.Length.MM() / 2, Y: -l.Need.Width.MM() / 2}
+// guilty names the fields that ask for each dimension of a load.
+func (s *search) guilty(l contents.Load) style.Blame {
+	field := func(way func(contents.Size) measure.Length) string {
+		thing, measure := l.Guilty(way)
+		return fmt.Sprintf("contents.%d.%s", thing, measure)
+	}
+	return style.Blame{
+		Length: field(func(s contents.Size) measure.Length { return s.Length }),
+		Width:  field(func(s contents.Size) measure.Length { return s.Width }),
+		Depth:  field(func(s contents.Size) measure.Length { return s.Height }),
+	}
 }
 
 // byHand sets stacks where the maker put them.
 func (s *search) byHand(l contents.Load) contents.Load {
-	at, ok := PlacesOf(s.brief.Arrange.Places, l)
+	at, ok := PlacesOf(s.Brief.Arrange.Places, l)
 	if !ok {
-		s.job.Warn(brief.Warning{Code: "by-hand-gone",
+		s.Warn(brief.Warning{Code: "by-hand-gone",
 			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
 			Fix:  "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		return l
@@ -290,23 +267,16 @@ func (s *search) byHand(l contents.Load) contents.Load {
 	out := l
 	out.Stacks = slices.Clone(l.Stacks)
 	for i, k := range at {
-		p, field := s.brief.Arrange.Places[k], fmt.Sprintf("arrange.places.%d.", k)
-		x, okX := s.job.LengthOrNone(field+"x", p.X, "From the left")
-		y, okY := s.job.LengthOrNone(field+"y", p.Y, "From the front")
-		if !okX || !okY {
-			continue
-		}
-		turn := s.job.Flag(field+"turned", p.Turned, "Turned", false)
-		st := &out.Stacks[i]
-		if turn {
+		p, st := s.Places[k], &out.Stacks[i]
+		if p.Turned {
 			st.Each.Length, st.Each.Width = st.Each.Width, st.Each.Length
 		}
-		st.At.Length, st.At.Width = x, y
+		st.At.Length, st.At.Width = p.X, p.Y
 	}
 	if a, b, ok := out.Overlap(); ok {
-		s.job.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
+		s.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
 			out.Things[a].Name, out.Things[b].Name),
-			"Move one of them, or let Brevium choose.")
+			"Move one of them, or let Brevium choose.", "act", "choose-for-me")
 	}
 	return out.Settle()
 }
@@ -334,18 +304,15 @@ func PlacesOf(places []brief.Place, l contents.Load) (at []int, ok bool) {
 	return at, true
 }
 
-// blocks sets the contents in the box: their shapes in their places.
-func blocks(l contents.Load, kind string, b *box.Box, job *box.Job) (out []fold.Block) {
-	t := job.T().MM()
-	at := origin(l, b)
-	wall := insert.TrayWall(l, job.Adhesive.Width, job.Step.Size).MM()
+// blocks sets the contents in the box: their shapes in the middle of its room.
+func (s *search) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
+	at := b.Lo.Add(b.Hi).Times(0.5).Sub(fold.Vec{X: l.Need.Length.MM() / 2, Y: l.Need.Width.MM() / 2})
 	for _, u := range l.Units() {
-		thing := l.Things[u.Thing]
-		z := u.At.Height.MM() + t/2 + b.Floor.MM()
-		if kind == "trays" {
-			z = 1.5*t + b.Floor.MM() + float64(u.Layer)*(wall+t)
+		thing, high := l.Things[u.Thing], u.At.Height
+		if s.Kind.Lifts != nil {
+			high = s.Kind.Lifts(l, u.Layer, s.job)
 		}
-		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: z}
+		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: b.Lo.Z + high.MM()}
 		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(),
 			Y: u.Size.Width.MM(), Z: u.Size.Height.MM()})}
 		switch {

@@ -13,6 +13,7 @@ import (
 // Edges: edge i goes from point i to the next. Holes are openings inside it.
 type Face struct {
 	Name   string
+	Number int // its place among the piece's faces
 	Points []Point
 	Edges  []Edge
 	Holes  [][]Point
@@ -72,7 +73,6 @@ func (p *Piece) Find() {
 		lines = append(lines, Line{Kind: Cut, A: corner[i], B: corner[(i+1)%4]})
 	}
 	m.split(lines)
-	m.refold(p.refolds)
 	for _, e := range m.prune() {
 		if !e.line.Kind.Open() {
 			p.fault("a score ends inside a face of %s", p.Name)
@@ -80,7 +80,14 @@ func (p *Piece) Find() {
 	}
 	p.Faces = m.faces()
 	p.nameFaces()
+	p.follow()
 	slices.SortStableFunc(p.Faces, func(a, b *Face) int { return cmp.Compare(btoi(a.Waste), btoi(b.Waste)) })
+	for i, f := range p.Faces {
+		f.Number = i
+	}
+	if len(p.Curves) > 0 {
+		p.facetted = p.facet()
+	}
 }
 
 func btoi(b bool) int {
@@ -134,11 +141,12 @@ func punched(f *Face) bool {
 	return true
 }
 
-// smallest finds the face a point lies in; a face inside another's hole wins.
+// smallest finds the face a point lies in, of the card round what is punched
+// out there.
 func smallest(faces []*Face, at Point) *Face {
 	var best *Face
 	for _, f := range faces {
-		if Inside(f.Points, at) && (best == nil || math.Abs(area(f.Points)) < math.Abs(area(best.Points))) {
+		if !punched(f) && Inside(f.Points, at) && (best == nil || math.Abs(area(f.Points)) < math.Abs(area(best.Points))) {
 			best = f
 		}
 	}

@@ -82,17 +82,6 @@ func meeting(lines []Line) (pairs [][2]int) {
 	return pairs
 }
 
-// refold gives the edges that lie on a line its fold.
-func (m *mesh) refold(by []Line) {
-	for _, l := range by {
-		for i := range m.edges {
-			if e := &m.edges[i]; !e.line.Kind.Open() && onLine(l, m.points[e.from]) && onLine(l, m.points[e.to]) {
-				e.line.Fold, e.line.Turn, e.line.Via = l.Fold, l.Turn, l.Via
-			}
-		}
-	}
-}
-
 func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
 	if from == to {
 		return

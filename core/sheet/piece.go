@@ -8,7 +8,6 @@ package sheet
 
 import (
 	"fmt"
-	"slices"
 
 	"brevium/core/measure"
 )
@@ -52,6 +51,7 @@ type Line struct {
 	A, B Point
 	Turn float64 // how far a score is folded in the end, in degrees
 	Via  float64 // how far it is folded first, when it is folded twice
+	Free int     // the unknown that is its angle, counted from 1; 0 when Turn says it
 	Name string  // of a line that is no pass, unique in the piece
 }
 
@@ -75,6 +75,7 @@ type Slot struct {
 type Punch struct {
 	Mid             Point
 	Diameter, Scoop Length
+	Inward          Point // of a notch: the step from the edge into the card
 }
 
 // Window is an upright opening within a piece.
@@ -82,8 +83,9 @@ type Window struct{ Lo, Hi Point }
 
 // Mark is a place on a piece where something is put: a magnet, a hook dot.
 type Mark struct {
-	At   Point
-	What string
+	At     Point
+	What   string
+	Radius Length
 }
 
 // Glue sticks one face to another, on its inside or its outside, Layers
@@ -120,27 +122,59 @@ type Piece struct {
 	Passes []Pass
 	labels []label
 
-	Slots   []Slot         // for other strips to go in
-	Punches []Punch        // round holes
-	Notches []Punch        // half rounds out of an edge
-	Windows []Window       // upright openings
-	Marks   []Mark         // where something is put on
-	Slanted []Line         // bends, and scores that run with neither edge
-	Slits   []Line         // cuts between two faces that both stay
-	Root    string         // the face that stays on the table
-	Middle  *Point         // what lies at the middle of the box; nil is the root's middle
-	Glues   []Glue         // which face is stuck to which
-	Tucks   []Glue         // faces that lie behind others without being stuck
-	Crowds  [][2]string    // faces that press on each other where many layers come together
-	Meets   [][2]string    // walls whose edges come together
-	Order   [][]string     // faces in the order they are folded up, together or in turn
-	Told    map[int]string // what a group of the order is called, where its names don't say it
+	Slots   []Slot      // for other strips to go in
+	Punches []Punch     // round holes
+	Notches []Punch     // half rounds out of an edge
+	Windows []Window    // upright openings
+	Marks   []Mark      // where something is put on
+	Slanted []Line      // bends, and scores that run with neither edge
+	Slits   []Line      // cuts between two faces that both stay
+	Root    string      // the face that stays on the table
+	Middle  *Point      // what lies at the middle of the box; nil is the root's middle
+	Glues   []Glue      // which face is stuck to which
+	Tucks   []Glue      // faces that lie behind others without being stuck
+	Crowds  [][2]string // faces that press on each other where many layers come together
+	Meets   [][2]string // walls whose edges come together
+	Order   []Move      // faces in the order they are folded
+	Curves  []Curve     // faces that are bent round
+	Unknown []float64   // angles that folding settles: the guesses to begin with, in degrees
+	Handed  int         // how many of Count are mirror images
 
 	Faces  []*Face  // found; waste last
 	Faults []string // what the lines get wrong, found
 
-	refolds []Line
-	grid    *grid
+	roles map[string]string
+	rules []rule
+	cells map[string][]Point // what is left of a cell that was split
+	grid  *grid
+
+	facetted *Piece // found: the piece with its curves in facets
+}
+
+// Phase is when something is done: while the box is made, to close it, or to
+// close it for good once it is filled.
+type Phase int
+
+const (
+	Make Phase = iota
+	Close
+	Seal
+)
+
+// Move is one move of the folding: faces that are turned together or in turn.
+type Move struct {
+	Faces []string
+	When  Phase
+	Told  string // what it is called, where the faces' names don't say it
+}
+
+// Curve is a face that is bent evenly, about lines along the height (or the
+// width), through so many degrees in all.
+type Curve struct {
+	Face        string
+	AcrossWidth bool // its ends are left and right
+	Turn        float64
+	Fold        Fold
 }
 
 type label struct {
@@ -163,15 +197,6 @@ func (p *Piece) fault(format string, args ...any) {
 
 // Name the face that holds the point.
 func (p *Piece) Label(at Point, name string) { p.labels = append(p.labels, label{at, name}) }
-
-// Relabel moves a name to another place of its face, off what is punched out.
-func (p *Piece) Relabel(name string, at Point) {
-	for i := range p.labels {
-		if p.labels[i].name == name {
-			p.labels[i].at = at
-		}
-	}
-}
 
 // Discard marks the face that holds the point as cut away.
 func (p *Piece) Discard(at Point) { p.Label(at, waste) }
@@ -213,52 +238,7 @@ func (p *Piece) GlueOutside(face, on string) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: 1})
 }
 
-// Turn says how far, in degrees, the score along the width (or height) at a
-// place is folded, and which way.
-func (p *Piece) Turn(alongWidth bool, at Length, degrees float64, fold Fold) {
-	for i := range p.Passes {
-		if s := &p.Passes[i]; s.AlongWidth == alongWidth && s.At == at {
-			s.Fold = fold
-		}
-	}
-	for i := range p.Lines {
-		l := &p.Lines[i]
-		if l.Kind == Score && onGrid(alongWidth, at, l.A) && onGrid(alongWidth, at, l.B) {
-			l.Turn, l.Fold = degrees, fold
-		}
-	}
-}
-
-// Refold says how far, and which way, the part of a score between two points
-// is folded, where it differs from the rest.
-func (p *Piece) Refold(a, b Point, degrees float64, fold Fold) {
-	p.refolds = append(p.refolds, Line{A: a, B: b, Turn: degrees, Fold: fold})
-}
-
-// FoldTwice says that the part of a score between two points is folded so far
-// first and then, when its face is folded again, to another angle.
-func (p *Piece) FoldTwice(a, b Point, first, then float64, fold Fold) {
-	p.refolds = append(p.refolds, Line{A: a, B: b, Via: first, Turn: then, Fold: fold})
-}
-
-// Bent says that the line along the width (or height) at a place is not scored:
-// the card only bends there.
-func (p *Piece) Bent(alongWidth bool, at Length) {
-	p.Passes = slices.DeleteFunc(p.Passes, func(s Pass) bool { return s.AlongWidth == alongWidth && s.At == at })
-	for i := range p.Lines {
-		if l := &p.Lines[i]; l.Kind == Score && onGrid(alongWidth, at, l.A) && onGrid(alongWidth, at, l.B) {
-			l.Kind, l.Name = Bend, p.nextSlanted()
-			p.Slanted = append(p.Slanted, *l)
-		}
-	}
-}
-
 func (p *Piece) nextSlanted() string { return fmt.Sprintf("s%d", len(p.Slanted)+1) }
-
-// onGrid says whether a point lies on the line along the width (or height).
-func onGrid(alongWidth bool, at Length, p Point) bool {
-	return alongWidth && p.X == at || !alongWidth && p.Y == at
-}
 
 // Slant scores, or only bends, a line that runs with neither edge.
 func (p *Piece) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
@@ -270,15 +250,34 @@ func (p *Piece) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
 func (p *Piece) Meet(a, b string) { p.Meets = append(p.Meets, [2]string{a, b}) }
 
 // FoldUp adds faces to the order of folding: those in one call move together.
-func (p *Piece) FoldUp(faces ...string) { p.Order = append(p.Order, faces) }
+func (p *Piece) FoldUp(faces ...string) { p.move(Make, faces) }
 
-// Tell says in words what folding the last group means.
-func (p *Piece) Tell(words string) {
-	if p.Told == nil {
-		p.Told = map[int]string{}
-	}
-	p.Told[len(p.Order)-1] = words
+// Closing adds faces whose folding closes the box; it opens by them again.
+func (p *Piece) Closing(faces ...string) { p.move(Close, faces) }
+
+// Sealing adds faces whose folding closes the filled box for good.
+func (p *Piece) Sealing(faces ...string) { p.move(Seal, faces) }
+
+func (p *Piece) move(when Phase, faces []string) {
+	p.Order = append(p.Order, Move{Faces: faces, When: when})
 }
+
+// Tell says in words what the last move means.
+func (p *Piece) Tell(words string) { p.Order[len(p.Order)-1].Told = words }
+
+// Role says what faces are, where makers have a word for such: "tab", "dust
+// flap".
+func (p *Piece) Role(role string, faces ...string) {
+	if p.roles == nil {
+		p.roles = map[string]string{}
+	}
+	for _, f := range faces {
+		p.roles[f] = role
+	}
+}
+
+// RoleOf is what a face is, "" for a wall or panel.
+func (p *Piece) RoleOf(face string) string { return p.roles[face] }
 
 // Face finds a face by name.
 func (p *Piece) Face(name string) *Face {

@@ -12,7 +12,7 @@ const facets = 24
 // Punch cuts a round hole that a circle of the radius just passes through. A
 // scoop, if not 0, widens it towards the given direction, for a fingertip.
 func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
-	p.Punches = append(p.Punches, Punch{mid, 2 * radius, scoop})
+	p.Punches = append(p.Punches, Punch{Mid: mid, Diameter: 2 * radius, Scoop: scoop})
 	// The facets lie outside the circle, so that what fits it fits the hole.
 	out := radius.MM() / math.Cos(math.Pi/facets)
 	ring := make([]Point, facets)
@@ -38,19 +38,27 @@ func (p *Piece) Window(lo, hi Point) {
 	}
 }
 
-// Mark notes where something is put on the piece.
-func (p *Piece) Mark(what string, at Point) { p.Marks = append(p.Marks, Mark{at, what}) }
+// Mark notes where something of a radius is put on the piece.
+func (p *Piece) Mark(what string, at Point, radius Length) {
+	p.Marks = append(p.Marks, Mark{at, what, radius})
+}
 
 // Notch cuts a half round out of the edge at a point, into the card: inward is
 // a unit step along an axis.
 func (p *Piece) Notch(at Point, radius Length, inward Point) {
-	p.Notches = append(p.Notches, Punch{at, 2 * radius, 0})
+	p.Notches = append(p.Notches, Punch{Mid: at, Diameter: 2 * radius, Inward: inward})
 	along := Point{inward.Y, inward.X}
 	var arc []Point
 	for i := 0; i <= facets/2; i++ {
 		s, c := math.Sincos(math.Pi * float64(i) / (facets / 2))
 		u, v := measure.FromMM(radius.MM()*c), measure.FromMM(radius.MM()*s)
 		arc = append(arc, Point{at.X + along.X*u + inward.X*v, at.Y + along.Y*u + inward.Y*v})
+	}
+	for i, l := range p.labels {
+		if d := (Point{l.at.X - at.X, l.at.Y - at.Y}); math.Hypot(d.X.MM(), d.Y.MM()) <= radius.MM() {
+			deep := radius + radius/20
+			p.labels[i].at = Point{at.X + inward.X*deep, at.Y + inward.Y*deep}
+		}
 	}
 	p.CutAlong(arc...)
 	p.Discard(Point{at.X + inward.X*radius/2, at.Y + inward.Y*radius/2})
@@ -76,5 +84,24 @@ func (p *Piece) Mountains() {
 	}
 	for i := range p.Passes {
 		p.Passes[i].Fold = Mountain
+	}
+}
+
+// Bounds says whether a cut is the notch's own, or lies along the edge that it
+// is cut out of.
+func (h Punch) Bounds(l Line) bool {
+	near := func(at Point) bool {
+		u, v := (at.X - h.Mid.X).MM(), (at.Y - h.Mid.Y).MM()
+		out := u*float64(h.Inward.X) + v*float64(h.Inward.Y)
+		return math.Abs(out) < 0.01 || math.Hypot(u, v) <= h.Diameter.MM()/2*1.01
+	}
+	return near(l.A) && near(l.B)
+}
+
+// Chamfer cuts the two upper corners of the piece off on the slant.
+func (p *Piece) Chamfer(by Length) {
+	for _, c := range []struct{ x, in Length }{{0, by}, {p.Width, -by}} {
+		p.CutAlong(Point{c.x, by}, Point{c.x + c.in, 0})
+		p.Discard(Point{c.x + c.in/5, by / 5})
 	}
 }

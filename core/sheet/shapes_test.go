@@ -51,15 +51,16 @@ func TestFlapShapes(t *testing.T) {
 	}
 }
 
-// What is said of a line reaches the edges that are found on it.
-func TestLinesAsTheyFold(t *testing.T) {
+// What is said of a crease reaches the edges that are found between its faces,
+// and a pass folds as most of it does.
+func TestCreasesAsTheyFold(t *testing.T) {
 	p := Grid("tube", Cols(20*mm, 30*mm), Rows(10*mm, 40*mm), "a b\nc d")
-	p.Turn(false, 10*mm, 35, Mountain)
-	p.Refold(Point{0, 10 * mm}, Point{20 * mm, 10 * mm}, 20, Valley)
-	p.FoldTwice(Point{20 * mm, 0}, Point{20 * mm, 10 * mm}, 90, 180, Valley)
-	p.Slant(Bend, Point{20 * mm, 10 * mm}, Point{50 * mm, 50 * mm}, 60, Mountain)
-	p.Rename("d", Point{45 * mm, 15 * mm})
-	p.Label(Point{25 * mm, 45 * mm}, "e")
+	k := p.Solved(25)
+	p.Free(k, Valley, "a", "c")
+	p.Turn(35, Mountain, "b", "e")
+	p.Twice(90, 180, Valley, "a", "b")
+	p.Split("d", Bend, p.Spot("d", 0, 0), p.Spot("d", 2, 2), "e")
+	p.Turn(60, Mountain, "d", "e")
 	p.Find()
 	if len(p.Faults) > 0 {
 		t.Fatal(p.Faults)
@@ -70,8 +71,8 @@ func TestLinesAsTheyFold(t *testing.T) {
 		fold         Fold
 		turn, via    float64
 	}{
-		{"a", "c", Score, Valley, 20, 0}, {"b", "d", Score, Mountain, 35, 0}, {"a", "b", Score, Valley, 180, 90},
-		{"c", "e", Score, Valley, 90, 0}, {"d", "e", Bend, Mountain, 60, 0},
+		{"a", "c", Score, Valley, 25, 0}, {"b", "e", Score, Mountain, 35, 0}, {"a", "b", Score, Valley, 180, 90},
+		{"c", "d", Score, Valley, 90, 0}, {"d", "e", Bend, Mountain, 60, 0},
 	} {
 		found := false
 		for _, e := range p.Face(c.face).Edges {
@@ -83,12 +84,67 @@ func TestLinesAsTheyFold(t *testing.T) {
 			t.Errorf("between %s and %s: %+v", c.face, c.beyond, p.Face(c.face).Edges)
 		}
 	}
-	if len(p.Slanted) != 1 || p.Slanted[0].Name != "s1" || len(p.Passes) != 2 || p.Passes[1].Fold != Mountain {
+}
+
+// A pass that only bends is scored by nobody; a crease there is not is told.
+func TestBendsAndMissingCreases(t *testing.T) {
+	p := Grid("tube", Cols(20*mm, 30*mm), Rows(10*mm, 40*mm), "a b\nc d")
+	p.Bend("a", "c")
+	p.Bend("b", "d")
+	p.Turn(20, Valley, "a", "d")
+	p.Find()
+	if len(p.Slanted) != 1 || p.Slanted[0].Kind != Bend || len(p.Passes) != 1 {
 		t.Errorf("%v, %v", p.Slanted, p.Passes)
 	}
-	p.Bent(false, 10*mm)
-	if len(p.Slanted) != 2 || len(p.Passes) != 1 {
-		t.Errorf("bent: %v, %v", p.Slanted, p.Passes)
+	if !strings.Contains(strings.Join(p.Faults, ""), "no crease between a and d") {
+		t.Error(p.Faults)
+	}
+}
+
+// A curve is one face, in facets for folding alone, that turn by what it turns.
+func TestCurves(t *testing.T) {
+	p := Grid("arch", Cols(40*mm), Rows(20*mm, 60*mm, 20*mm), "tab\narch\nend")
+	p.Curve("arch", false, 180, Valley)
+	p.Find()
+	f := p.Face("arch")
+	if len(p.Faults) > 0 || len(p.Kept()) != 3 || len(p.Passes) != 0 || math.Abs(p.Curves[0].Radius(f).MM()-60/math.Pi) > 0.001 {
+		t.Fatalf("%v, %d faces, %v, radius %v", p.Faults, len(p.Kept()), p.Passes, p.Curves[0].Radius(f))
+	}
+	q, facets, turn := p.Facetted(), 0, 0.0
+	for _, f := range q.Kept() {
+		if f.Name == "arch" {
+			facets++
+		}
+		for _, e := range f.Edges {
+			if e.Kind == Bend && e.Beyond != nil {
+				turn += e.Turn / 2 // each is seen from both its faces
+			}
+		}
+	}
+	if facets < 20 || math.Abs(turn-180) > 1e-9 {
+		t.Errorf("%d facets turn by %.3f", facets, turn)
+	}
+}
+
+// A mirror image has the same faces, left for right, and folds alike.
+func TestMirrored(t *testing.T) {
+	p := found(Grid("box", Cols(20*mm, 30*mm), Rows(10*mm, 40*mm), "a b\nc | d"))
+	q := p.Mirrored()
+	if again := q.Mirrored(); again.Face("a").Points[0] != p.Face("a").Points[0] {
+		t.Error("mirrored twice, it is another piece")
+	}
+	for _, f := range p.Faces {
+		g := q.Face(f.Name)
+		lo, hi := f.Bounds()
+		mlo, mhi := g.Bounds()
+		if mlo.X != p.Width-hi.X || mhi.X != p.Width-lo.X || g.Area() != f.Area() || len(g.Edges) != len(f.Edges) {
+			t.Errorf("%s lies at %v to %v", f.Name, mlo, mhi)
+		}
+		for i, e := range g.Edges {
+			if e.A != g.Points[i] || e.B != g.Points[(i+1)%len(g.Points)] {
+				t.Errorf("the edges of %s don't run round it", f.Name)
+			}
+		}
 	}
 }
 
@@ -116,7 +172,7 @@ func TestWindowsAndMarks(t *testing.T) {
 	p := Grid("panel", Cols(80*mm), Rows(50*mm), "panel")
 	p.Window(Point{20 * mm, 15 * mm}, Point{60 * mm, 35 * mm})
 	p.Rename("panel", Point{5 * mm, 5 * mm})
-	p.Mark("magnet", Point{10 * mm, 10 * mm})
+	p.Mark("magnet", Point{10 * mm, 10 * mm}, 4*mm)
 	p.Find()
 	if f := p.Face("panel"); f == nil || math.Abs(f.Area()-(80*50-40*20)) > 1e-6 || len(p.Faces) != 2 || len(p.Faults) > 0 {
 		t.Errorf("%v, %v", p.Faces, p.Faults)

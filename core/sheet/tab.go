@@ -74,6 +74,15 @@ func (p *Piece) Tab(name, wall string, shape TabShape) {
 	p.Rename(name, r.at(r.length/2, reach/2))
 }
 
+// Corner makes a tab of a corner cell: it hangs on one wall and is stuck behind
+// the next, whose edges meet.
+func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {
+	p.Tab(tab, hang, shape)
+	p.Glue(tab, wall)
+	p.Meet(wall, hang)
+	p.Role("tab", tab)
+}
+
 // Shorten cuts a cell off at a reach from its crease.
 func (p *Piece) Shorten(name, wall string, reach Length) {
 	if r, ok := p.rim(name, wall); ok && reach < r.depth {

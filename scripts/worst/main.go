@@ -14,10 +14,10 @@ import (
 	"strconv"
 	"time"
 
-	"brevium/core/box"
 	"brevium/core/brief"
 	"brevium/core/insert"
 	"brevium/core/plan"
+	"brevium/core/style"
 )
 
 func main() {
@@ -78,7 +78,7 @@ func took(b brief.Brief) (found, bool) {
 
 func begin(r *rand.Rand) found {
 	b := brief.New([]string{"in", "mm"}[r.IntN(2)])
-	b.Set("box.style", box.Styles[r.IntN(len(box.Styles))].ID)
+	b.Set("box.style", style.Styles[r.IntN(len(style.Styles))].ID)
 	b.Set("arrange.compartments", insert.Kinds[r.IntN(len(insert.Kinds))].ID)
 	b.Set("card.sheet", "a3")
 	b.Set("contents.0.count", counts[r.IntN(len(counts))])
@@ -118,8 +118,8 @@ func change(r *rand.Rand, b *brief.Brief) {
 		b.Contents = b.Contents[:n-1]
 		return
 	}
-	style := box.Find(string(b.Box.Style))
-	if o := style.Options; len(o) > 0 && r.IntN(4) == 0 {
+	style := style.Find(string(b.Box.Style))
+	if o := style.Asks; len(o) > 0 && r.IntN(4) == 0 {
 		opt := o[r.IntN(len(o))]
 		text := any(lengths)
 		if n := len(opt.Choices); n > 0 {

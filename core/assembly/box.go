@@ -1,0 +1,160 @@
+package assembly
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+// Box is the tree a style builds, with what only the style can know of it, and
+// what is measured of it once it is folded.
+type Box struct {
+	Tree
+	Style     string
+	Size      Dims   // score to score
+	Clearance Length // of what goes over something
+	Plain     bool   // plain numbers: the card gives where they bind
+	Flat      [][2]string
+	OpenBy    float64 // how far what closes it opens, of how far it folds; 0 is 0.62
+	Strength  int     // 1 torn open once, 2 a season, 3 kept for years
+	Supplies  []string
+	Cautions  []string
+	Claims    []fold.Check      // what a list of scores claims, checked
+	Settled   map[string]Length // what each length among the questions came to
+	Notes     []Note
+	Measured
+}
+
+// Note is what the plan did to a number, and why: shown beside the number.
+type Note struct {
+	Code   string
+	Piece  string
+	Field  string // the question it answers to, if any
+	Figure Length
+	Text   string
+}
+
+// Measured is what is read off the folded box.
+type Measured struct {
+	Lo, Hi          fold.Vec // the room inside, in millimetres
+	Inside, Outside Dims
+	Rim             float64 // how high the walls stand, in millimetres
+	Above           fold.Above
+	Seams           []fold.Seam // that are seen when it is closed
+	Book            bool        // it opens like a book: nothing comes off
+	Stores          bool        // with its seam stuck it stores flat
+}
+
+// Measure folds the box, closes it and reads off what it measures. Every style's
+// sizes come from here and nowhere else.
+func (b *Box) Measure(t Length) {
+	s := b.Assemble(t, Closed)
+	b.measureRoom(s)
+	lo, hi := fold.Extent(s.Box()...)
+	b.Outside = dims(lo, hi)
+	for _, body := range s.Box() {
+		b.Seams = append(b.Seams, body.Seams(s.Box()...)...)
+	}
+	b.Book = b.opensLikeABook(s)
+	b.Stores = len(b.Flat) > 0 && fold.Stacked(b.Parts[0].Piece, b.flat)
+}
+
+// opensLikeABook says whether nothing comes off to open the box, and what turns
+// back is a level cover, no mere flap of a tall box.
+func (b *Box) opensLikeABook(s Standing) bool {
+	if slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.When == sheet.Close }) {
+		return false
+	}
+	cover, largest := 0.0, 0.0
+	for _, body := range s.Box() {
+		for _, f := range body.Faces {
+			largest = max(largest, f.Area())
+			if f.Level() && Opens(body.Piece, f.Name) {
+				cover = max(cover, f.Area())
+			}
+		}
+	}
+	return cover >= 0.6*largest
+}
+
+// MeasureRoom is Measure for the room inside alone.
+func (b *Box) MeasureRoom(t Length) { b.measureRoom(b.Assemble(t, Closed)) }
+
+// measureRoom finds the largest upright room that no card reaches into. Under a
+// roof, or nothing, it ends at the rim.
+func (b *Box) measureRoom(s Standing) {
+	all := s.Box()
+	b.Rim = all[0].Rim()
+	lo, hi := fold.Extent(all...)
+	b.Above = fold.Covered(fold.Vec{}, b.Rim/2, all...)
+	if b.Above != fold.Flat {
+		hi.Z = b.Rim
+	}
+	b.Lo, b.Hi = fold.Room(lo, hi, fold.Vec{Z: b.Rim / 2}, all...)
+	b.Inside = dims(b.Lo, b.Hi)
+}
+
+func dims(lo, hi fold.Vec) Dims {
+	size := func(a, b float64) Length { return measure.FromMM(max(0, b-a)) }
+	return Dims{size(lo.X, hi.X), size(lo.Y, hi.Y), size(lo.Z, hi.Z)}
+}
+
+// flat is how creases are folded when the box is put away: those named over, the
+// rest not at all.
+func (b *Box) flat(x, y string) (float64, bool) {
+	for _, pair := range b.Flat {
+		if pair == [2]string{x, y} || pair == [2]string{y, x} {
+			return 180, true
+		}
+	}
+	return 0, true
+}
+
+// FlatPacked gives the box as it is put away, and whether it can be.
+func (b *Box) FlatPacked(t Length) (Standing, bool) {
+	s := Standing{of: map[string][]*fold.Body{}}
+	if !b.Stores {
+		return s, false
+	}
+	body := fold.UpTo(b.Parts[0].Piece, t.MM(), func(string) float64 { return 0 }, b.flat)
+	s.add(b.Parts[0].Name, body)
+	return s, true
+}
+
+// Clean says whether no seam is seen on top, in front or at the sides.
+func (b *Box) Clean() bool {
+	return !slices.ContainsFunc(b.Seams, func(s fold.Seam) bool {
+		return slices.ContainsFunc(s.From, func(side string) bool { return side != "back" && side != "below" })
+	})
+}
+
+// SeamsSeen tells the seams in words: of which piece, how many, from where.
+func (b *Box) SeamsSeen() string {
+	type group struct{ piece, from string }
+	count := map[group]int{}
+	var order []group
+	for _, s := range b.Seams {
+		g := group{s.Piece, strings.Join(s.From, " and ")}
+		if count[g] == 0 {
+			order = append(order, g)
+		}
+		count[g]++
+	}
+	if len(order) == 0 {
+		return "None."
+	}
+	var says []string
+	for _, g := range order {
+		says = append(says, fmt.Sprintf("%d on the %s, seen from %s", count[g], g.piece, side(g.from)))
+	}
+	return strings.Join(says, "; ") + "."
+}
+
+// side is how people say from where something is seen.
+func side(from string) string {
+	return strings.NewReplacer("left", "the left", "right", "the right", "front", "the front", "back", "the back").Replace(from)
+}

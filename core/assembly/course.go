@@ -1,0 +1,137 @@
+package assembly
+
+import (
+	"slices"
+
+	"brevium/core/sheet"
+)
+
+// Step is one moment of making the box: faces are folded, a part is put in its
+// place, the contents go in, or the box is closed.
+type Step struct {
+	Does  string // fold, put, fill or close
+	Part  string // its path; "" when everything goes in
+	Piece *sheet.Piece
+	Move  int // its place in the piece's order
+	Faces []string
+	Glues []sheet.Glue
+}
+
+// Course is the order of making: every piece is folded up, the parts are put
+// together, the box is filled, and closed.
+func (b *Box) Course() []Step {
+	var steps, puts, closing, ons []Step
+	b.course(&b.Tree, "", &steps, &puts, &closing, &ons)
+	return append(append(append(append(steps, puts...), Step{Does: "fill"}), closing...), ons...)
+}
+
+func (b *Box) course(tree *Tree, path string, steps, puts, closing, ons *[]Step) {
+	for i, part := range tree.Parts {
+		if part.Within != nil {
+			b.course(part.Within, path+part.Name+"/", steps, puts, steps, puts)
+			continue
+		}
+		p := part.Piece
+		for k, m := range p.Order {
+			s := Step{Does: "fold", Part: path + part.Name, Piece: p, Faces: m.Faces, Move: k}
+			for _, g := range p.Glues {
+				if k == stuck(p, g) {
+					s.Glues = append(s.Glues, g)
+				}
+			}
+			if m.When != sheet.Make {
+				s.Does = "close"
+				*closing = append(*closing, s)
+			} else {
+				*steps = append(*steps, s)
+			}
+		}
+		switch put := (Step{Does: "put", Part: path + part.Name, Piece: p}); {
+		case part.When == sheet.Close:
+			put.Does = "close"
+			*ons = append(*ons, put)
+		case i > 0 || path != "":
+			*puts = append(*puts, put)
+		}
+	}
+}
+
+// stuck is the place in the order at which a face can be stuck: when both it
+// and what it is stuck to have been folded.
+func stuck(p *sheet.Piece, g sheet.Glue) int {
+	if g.With > 0 {
+		return g.With - 1
+	}
+	for i := len(p.Order) - 1; i >= 0; i-- {
+		if slices.Contains(p.Order[i].Faces, g.Face) || slices.Contains(p.Order[i].Faces, g.On) {
+			return i
+		}
+	}
+	return -1
+}
+
+// Closes says whether putting a piece in its place closes the box.
+func (b *Box) Closes(piece *sheet.Piece) bool {
+	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.Piece == piece && p.When == sheet.Close })
+}
+
+// Opens says whether a face moves when the box is opened.
+func Opens(p *sheet.Piece, face string) bool {
+	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool {
+		return m.When == sheet.Close && slices.Contains(m.Faces, face)
+	})
+}
+
+// progress is how far the making has come.
+type progress struct {
+	folded map[string]map[string]float64 // piece, face: how many of its folds are done
+	put    map[string]float64            // part: how far it has come to its place
+	filled bool
+}
+
+// at gives the progress when so many steps are done.
+func (b *Box) at(done float64) *progress {
+	pr := &progress{folded: map[string]map[string]float64{}, put: map[string]float64{}}
+	times := map[string]map[string]float64{}
+	for _, p := range b.Pieces() {
+		pr.folded[p.Name], times[p.Name] = map[string]float64{}, map[string]float64{}
+	}
+	for i, s := range b.Course() {
+		part := min(1, max(0, done-float64(i)))
+		if len(s.Faces) == 0 {
+			pr.put[s.Part] = part
+			pr.filled = pr.filled || s.Does == "fill" && part > 0
+			continue
+		}
+		for _, f := range s.Faces {
+			pr.folded[s.Piece.Name][f] += part
+			times[s.Piece.Name][f]++
+		}
+	}
+	for p, faces := range pr.folded {
+		for f := range faces {
+			faces[f] /= times[p][f]
+		}
+	}
+	return pr
+}
+
+// of gives how far the faces of a piece are folded.
+func (pr *progress) of(piece string) func(string) float64 {
+	return func(face string) float64 {
+		if d, ok := pr.folded[piece][face]; ok {
+			return d
+		}
+		return 1
+	}
+}
+
+// finished says whether all of a piece that has an order is folded.
+func (pr *progress) finished(piece string) bool {
+	for _, d := range pr.folded[piece] {
+		if d < 1 {
+			return false
+		}
+	}
+	return true
+}

@@ -1,0 +1,209 @@
+package assembly
+
+import (
+	"brevium/core/fold"
+	"brevium/core/sheet"
+)
+
+// Pose says how far a box is put together, for a picture of it.
+type Pose struct {
+	Fold float64 // how much of the course is done: 0 flat on the table, 1 closed
+	Lift float64 // how far it is opened again: 0 closed, 1 open
+}
+
+// Closed is the finished box.
+var Closed = Pose{Fold: 1}
+
+// Standing is the pieces in their places, every copy.
+type Standing struct {
+	Bodies []*fold.Body
+	Filled bool // the contents are in
+	of     map[string][]*fold.Body
+}
+
+// Of gives the body of a part, the first of several copies.
+func (s Standing) Of(part string) *fold.Body {
+	if all := s.of[part]; len(all) > 0 {
+		return all[0]
+	}
+	return nil
+}
+
+// All gives the bodies of every copy of a part, and of the parts within it.
+func (s Standing) All(part string) []*fold.Body { return s.of[part] }
+
+func (s *Standing) add(path string, body *fold.Body) {
+	s.Bodies = append(s.Bodies, body)
+	s.of[path] = append(s.of[path], body)
+}
+
+// Box gives the bodies that are no inserts.
+func (s Standing) Box() (out []*fold.Body) {
+	for _, b := range s.Bodies {
+		if b.Piece.Part != sheet.Insert {
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// Assemble folds the pieces and puts them together, as far as the pose says.
+func (b *Box) Assemble(t Length, pose Pose) Standing {
+	if pose.Fold >= 1 {
+		return b.together(t, pose, nil)
+	}
+	return b.After(t, pose.Fold*float64(len(b.Course())))
+}
+
+// After gives the box when so many steps of its course are done. Parts that are
+// not in their places yet lie in a row beside the first, which stays.
+func (b *Box) After(t Length, steps float64) Standing {
+	pr := b.at(steps)
+	s, goal := b.together(t, Closed, pr), b.together(t, Closed, nil)
+	asCut := func(p *sheet.Piece) (left, right float64) {
+		lo, hi := fold.Bounds(fold.Up(p, t.MM(), func(string) float64 { return 0 }))
+		return lo.X, hi.X
+	}
+	_, x := asCut(s.Bodies[0].Piece)
+	for i, body := range s.Bodies[1:] {
+		end := goal.Bodies[i+1]
+		apart := fold.Folded(body.Piece, t.MM())
+		left, right := asCut(body.Piece)
+		spot := fold.Vec{X: x + 20 - left}
+		x += 20 + right - left
+		apart.Move(spot)
+		body.Move(spot)
+		if part := pr.put[body.Name]; part > 0 {
+			lo, hi := fold.Bounds(end)
+			body.Carry(fold.Way(apart, end), part, hi.Z-lo.Z+40)
+		}
+	}
+	return s
+}
+
+// together puts folded pieces in their places. With a progress, pieces are
+// folded only so far, and lie where they were folded.
+func (b *Box) together(t Length, pose Pose, pr *progress) Standing {
+	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled}
+	b.stand(&s, &b.Tree, "", t, pose, pr, pr == nil)
+	return s
+}
+
+// stand adds every copy of the parts of a tree, each in its place among those
+// before it.
+func (b *Box) stand(s *Standing, tree *Tree, path string, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
+	from := len(s.Bodies)
+	for _, p := range tree.Parts {
+		for _, at := range append([]Place(nil), places(p)...) {
+			var copied []*fold.Body
+			if p.Within != nil {
+				copied = b.stand(s, p.Within, path+p.Name+"/", t, Closed, pr, placed)
+				s.of[path+p.Name] = append(s.of[path+p.Name], copied...)
+			} else {
+				body := b.body(p, at, path, t, pose, pr)
+				s.add(path+p.Name, body)
+				copied = []*fold.Body{body}
+			}
+			if placed {
+				b.place(s, path, p, at, copied, pose)
+			}
+		}
+	}
+	return s.Bodies[from:]
+}
+
+// places are where the copies of a part go; the first of a tree stands as it is.
+func places(p *Part) []Place {
+	if len(p.At) == 0 {
+		return []Place{{}}
+	}
+	return p.At
+}
+
+// place carries the bodies of one copy to their place, and takes off again what
+// closes the box when it is open.
+func (b *Box) place(s *Standing, path string, p *Part, at Place, bodies []*fold.Body, pose Pose) {
+	if at.Face == "" {
+		return
+	}
+	within, name := ref(at.Face)
+	if name == "" {
+		within, name = "", within
+	}
+	var face, on *fold.Placed
+	for _, body := range bodies {
+		if within == "" || body.Name == path+p.Name+"/"+within {
+			if face = body.Find(name); face != nil {
+				break
+			}
+		}
+	}
+	to := fold.Place{Right: at.Right.MM(), Down: at.Down.MM(), Out: at.Out.MM(), Quarters: at.Quarters, Over: at.Over, Stood: at.Stood}
+	if at.On != "" {
+		part, wall := ref(at.On)
+		if body := s.Of(path + part); body != nil {
+			on = body.Find(wall)
+		}
+		if on == nil {
+			return // the proof says what is missing
+		}
+	}
+	if face == nil {
+		return
+	}
+	way := fold.Onto(face, on, to)
+	for _, body := range bodies {
+		body.Carry(way, 1, 0)
+		b.takeOff(s, p, body, pose)
+	}
+}
+
+func (b *Box) takeOff(s *Standing, p *Part, body *fold.Body, pose Pose) {
+	switch lo, hi := fold.Bounds(body); p.Off {
+	case Up:
+		body.Move(fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*pose.Lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*pose.Lift)})
+	case Aside:
+		first, last := fold.Bounds(s.Bodies[0])
+		body.Move(fold.Vec{X: (last.X - first.X) * 0.8 * pose.Lift})
+	}
+}
+
+// body folds one copy of a part and, once it is folded, presses what is stuck or
+// tucked aside.
+func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *progress) *fold.Body {
+	piece := p.Piece
+	done := func(string) float64 { return 1 }
+	if pr != nil {
+		done = pr.of(piece.Name)
+	}
+	opens := map[string]bool{}
+	if path == "" && pose.Lift > 0 {
+		for _, m := range piece.Order {
+			for _, f := range m.Faces {
+				opens[f] = opens[f] || m.When == sheet.Close
+			}
+		}
+	}
+	if at.Mirror {
+		piece = piece.Mirrored()
+	}
+	body := fold.Up(piece, t.MM(), func(face string) float64 {
+		if opens[face] {
+			return done(face) * (1 - b.openBy()*pose.Lift)
+		}
+		return done(face)
+	})
+	body.Name = path + p.Name
+	if pr == nil || pr.finished(p.Piece.Name) {
+		body.Press(func(face, on string) bool { return len(opens) == 0 || opens[face] == opens[on] })
+	}
+	return body
+}
+
+// openBy is how far what opens is folded back, of how far it was folded.
+func (b *Box) openBy() float64 {
+	if b.OpenBy == 0 {
+		return 0.62
+	}
+	return b.OpenBy
+}

@@ -1,0 +1,276 @@
+package fold
+
+import (
+	"math"
+	"slices"
+
+	"brevium/core/sheet"
+)
+
+// What a box measures is read off its faces as they stand, each as thick as
+// its card.
+
+// Extent gives the upright box round the bodies, card and all.
+func Extent(bodies ...*Body) (lo, hi Vec) {
+	inf := math.Inf(1)
+	lo, hi = Vec{inf, inf, inf}, Vec{-inf, -inf, -inf}
+	for _, b := range bodies {
+		for _, f := range b.Faces {
+			by := f.thick()
+			for _, v := range f.Poly {
+				lo = Vec{min(lo.X, v.X-by.X), min(lo.Y, v.Y-by.Y), min(lo.Z, v.Z-by.Z)}
+				hi = Vec{max(hi.X, v.X+by.X), max(hi.Y, v.Y+by.Y), max(hi.Z, v.Z+by.Z)}
+			}
+		}
+	}
+	return lo, hi
+}
+
+// thick is how far half the card's thickness reaches along each axis.
+func (p *Placed) thick() Vec {
+	return Vec{math.Abs(p.In.X), math.Abs(p.In.Y), math.Abs(p.In.Z)}.Times(p.Body.T / 2)
+}
+
+// Level says whether a face lies level; Upright whether it stands.
+func (p *Placed) Level() bool   { return math.Abs(p.In.Z) > 0.999 }
+func (p *Placed) Upright() bool { return math.Abs(p.In.Z) < 0.001 }
+
+// Rim is how high the walls stand that look to each of the four sides: the
+// lowest of the four.
+func (b *Body) Rim() float64 {
+	top := map[string]float64{}
+	for _, f := range b.Faces {
+		if !f.Upright() || f.Layer > 0 {
+			continue
+		}
+		s := side(f.In)
+		for _, v := range f.Poly {
+			top[s] = max(top[s], v.Z)
+		}
+	}
+	rim := math.Inf(1)
+	for _, s := range []string{"left", "right", "front", "back"} {
+		rim = min(rim, top[s])
+	}
+	return rim
+}
+
+// Above is what closes a box above its walls.
+type Above int
+
+const (
+	Open Above = iota
+	Flat
+	Roof
+)
+
+// Covered says what closes a box above a height, over the middle of its floor.
+func Covered(mid Vec, height float64, bodies ...*Body) Above {
+	found := Open
+	for _, b := range bodies {
+		for _, f := range b.Faces {
+			lo, hi := boxRound(f.Poly)
+			if f.Upright() || hi.Z <= height || lo.X > mid.X || hi.X < mid.X || lo.Y > mid.Y+tolerance || hi.Y < mid.Y-tolerance {
+				continue
+			}
+			if f.Level() {
+				return Flat
+			}
+			found = Roof
+		}
+	}
+	return found
+}
+
+// Room shrinks an upright block round a place until no card reaches into it. Each
+// face cuts it on the side where that takes least and leaves the place in it.
+func Room(lo, hi, heart Vec, bodies ...*Body) (Vec, Vec) {
+	faces := reaching(bodies)
+	for _, square := range []bool{true, false} {
+		for _, f := range faces {
+			if (f.Level() || f.Upright()) == square {
+				lo, hi = f.cut(lo, hi, heart)
+			}
+		}
+	}
+	return lo, hi
+}
+
+// cut takes from a block what a face reaches into.
+func (r reach) cut(lo, hi, heart Vec) (Vec, Vec) {
+	const hair = 1e-6
+	by := r.thick()
+	for axis := range 3 {
+		if r.lo.part(axis) >= hi.part(axis)+by.part(axis)-hair || r.hi.part(axis) <= lo.part(axis)-by.part(axis)+hair {
+			return lo, hi
+		}
+	}
+	poly := r.Poly
+	for axis := range 3 {
+		poly = above(poly, axis, lo.part(axis)-by.part(axis)+hair, 1)
+		poly = above(poly, axis, hi.part(axis)+by.part(axis)-hair, -1)
+	}
+	if len(poly) == 0 {
+		return lo, hi
+	}
+	plo, phi := boxRound(poly)
+	best, at, up := math.Inf(1), 0, false
+	for axis := range 3 {
+		if !r.Level() && !r.Upright() && axis < 2 && r.lo.Z > (lo.Z+hi.Z)/2 {
+			continue // what slopes in above the walls leaves the floor its size
+		}
+		size := hi.part(axis) - lo.part(axis)
+		for _, u := range []bool{false, true} {
+			edge := phi.part(axis) + by.part(axis)
+			loss := edge - lo.part(axis)
+			if u {
+				edge = plo.part(axis) - by.part(axis)
+				loss = hi.part(axis) - edge
+			}
+			if u != (edge > heart.part(axis)) {
+				loss += 10 * size // the place would be cut off
+			}
+			if loss /= size; loss < best {
+				best, at, up = loss, axis, u
+			}
+		}
+	}
+	if up {
+		hi.set(at, plo.part(at)-by.part(at))
+	} else {
+		lo.set(at, phi.part(at)+by.part(at))
+	}
+	return lo, hi
+}
+
+func (a *Vec) set(axis int, to float64) { *[]*float64{&a.X, &a.Y, &a.Z}[axis] = to }
+
+// Sides are the ways a box is looked at, with the direction towards the eye.
+var Sides = []struct {
+	Name string
+	To   Vec
+}{{"left", Vec{X: -1}}, {"right", Vec{X: 1}}, {"front", Vec{Y: -1}}, {"back", Vec{Y: 1}}, {"above", Vec{Z: 1}}, {"below", Vec{Z: -1}}}
+
+// Seam is where the raw edge of one wall comes to another, and from which
+// sides it is seen.
+type Seam struct {
+	Piece, Edge, Wall string
+	From              []string
+}
+
+// Seams looks for the seams of a body that are seen among all bodies.
+func (b *Body) Seams(all ...*Body) (out []Seam) {
+	faces := reaching(all)
+	for _, m := range b.Piece.Meets {
+		p, q := b.Find(m[0]), b.Find(m[1])
+		if p == nil || q == nil || opens(b.Piece, m[0]) && opens(b.Piece, m[1]) {
+			continue // where the box opens is no seam
+		}
+		i, k := nearestEdges(p, q)
+		for _, raw := range []struct {
+			f, wall *Placed
+			edge    int
+		}{{p, q, i}, {q, p, k}} {
+			if !raw.f.Face.Edges[raw.edge].Kind.Open() {
+				continue
+			}
+			if from := seenFrom(raw.f, raw.edge, faces); len(from) > 0 {
+				out = append(out, Seam{b.Name, raw.f.Name, raw.wall.Name, from})
+			}
+		}
+	}
+	return out
+}
+
+func opens(p *sheet.Piece, face string) bool {
+	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool { return m.When == sheet.Close && slices.Contains(m.Faces, face) })
+}
+
+// seenFrom gives the sides to which a raw edge looks with nothing before it.
+func seenFrom(p *Placed, edge int, faces []reach) (from []string) {
+	a, b := p.Poly[edge], p.Poly[(edge+1)%len(p.Poly)]
+	outward := b.Sub(a).unit().Cross(p.In).Times(-1)
+	if p.holds(a.Add(b).Times(0.5).Add(outward.Times(0.01))) {
+		outward = outward.Times(-1)
+	}
+	for _, s := range Sides {
+		if outward.Dot(s.To) < 0.7 {
+			continue
+		}
+		for _, part := range []float64{0.04, 0.3, 0.5, 0.7, 0.96} {
+			at := a.Add(b.Sub(a).Times(part)).Add(outward.Times(p.Body.T))
+			if !hidden(at, s.To, faces) {
+				from = append(from, s.Name)
+				break
+			}
+		}
+	}
+	return from
+}
+
+// hidden says whether card lies before a place, seen from a side.
+func hidden(at, to Vec, faces []reach) bool {
+	for _, f := range faces {
+		slope := f.In.Dot(to)
+		if math.Abs(slope) < 0.05 {
+			continue
+		}
+		d := f.Poly[0].Sub(at).Dot(f.In) / slope
+		if d > -f.Body.T/2 && f.holds(at.Add(to.Times(d))) {
+			return true
+		}
+	}
+	return false
+}
+
+// nearestEdges finds the edges at which two faces come nearest to each other, of
+// several the longest.
+func nearestEdges(p, q *Placed) (i, k int) {
+	const hair = 1e-6
+	best, long := math.Inf(1), 0.0
+	for a := range p.Poly {
+		for b := range q.Poly {
+			d, l := edgesApart(p, a, q, b), min(p.edge(a), q.edge(b))
+			if d < best-hair || d < best+hair && l > long {
+				best, long, i, k = min(d, best), l, a, b
+			}
+		}
+	}
+	return i, k
+}
+
+// edge is how long an edge is.
+func (p *Placed) edge(i int) float64 { return p.Poly[(i+1)%len(p.Poly)].Sub(p.Poly[i]).Len() }
+
+// edgesApart is how far an edge of one face is from an edge of another that
+// runs alike, over the length they should share.
+func edgesApart(p *Placed, i int, q *Placed, k int) float64 {
+	a, b := p.Poly[i], p.Poly[(i+1)%len(p.Poly)]
+	c, d := q.Poly[k], q.Poly[(k+1)%len(q.Poly)]
+	apart := min(max(a.Sub(c).Len(), b.Sub(d).Len()), max(a.Sub(d).Len(), b.Sub(c).Len()))
+	return min(apart, max(fromLine(c, a, b), fromLine(d, a, b)), max(fromLine(a, c, d), fromLine(b, c, d)))
+}
+
+// Stacked says whether a piece lies flat when so pressed: all its faces in one
+// plane, what is glued on what it is glued to.
+func Stacked(p *sheet.Piece, pressed Pressed) bool {
+	b := UpTo(p, 0.1, func(string) float64 { return 0 }, pressed)
+	for _, f := range b.Faces {
+		for _, v := range f.Poly {
+			if math.Abs(v.Z) > tolerance {
+				return false
+			}
+		}
+	}
+	stuck := false
+	for _, g := range p.Glues {
+		f, on := b.Find(g.Face), b.Find(g.On)
+		if f != nil && on != nil && p.Stored(g) {
+			stuck = true
+			if overlap(f, on) < 0.9*f.Area() {
+				return false
+			}
+		}
+	}
+	return stuck
+}

@@ -1,0 +1,153 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/insert"
+	"brevium/core/measure"
+	"brevium/core/reader"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// Request is a brief that was read: numbers, and things that there are. It is
+// made once, at the door, with everything that can't be read noted; no room
+// after it sees a text.
+type Request struct {
+	*brief.Report
+	Brief    brief.Brief
+	Name     string
+	Copies   int
+	Card     shop.Card
+	Sheet    shop.Sheet
+	Adhesive shop.Adhesive
+	Slack    measure.Length
+	Plain    bool // plain numbers, without allowances for the card
+	Join     bool // a piece too large is made of two halves
+	Things   []contents.Thing
+	Room     contents.Room
+	Kind     *insert.Kind
+	Dividers measure.Length // their height; 0 leaves it to the things
+	Way      string         // the arrangement that was picked
+	Places   []Spot         // or was made by hand
+	Given    *style.Dims
+	Style    *style.Style
+	Answers  style.Answers
+	Scores   []style.Scored
+	Stated   *style.Dims
+}
+
+// Spot is where a stack was put by hand.
+type Spot struct {
+	X, Y   measure.Length
+	Turned bool
+}
+
+// Read reads a brief with a workshop.
+func Read(b brief.Brief, w Workshop) *Request {
+	r := brief.NewReader(&b)
+	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way), Join: b.Card.Join == "yes"}
+	q.Name = r.Name("name", b.Name, "The project")
+	q.Copies, _ = r.Count("copies", b.Copies, "How many", MostCopies)
+	q.readShop(b, r, w)
+	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
+		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.", "box.style", "tray-lid")
+		return q
+	}
+	q.Answers = style.ReadAnswers(r, q.Style, b.Box.Options)
+	if q.Style.Typed {
+		q.Scores, q.Stated = reader.Read(r, &b)
+	}
+	q.readSize(b, r)
+	return q
+}
+
+func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
+	var ok bool
+	if q.Card, ok = w.Card(string(b.Card.Stock)); !ok {
+		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock), "Choose one of the cards shown.", "card.stock", w.Cards[0].ID)
+	}
+	if q.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
+		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet), "Choose one of the sheets shown.", "card.sheet", w.Sheets[0].ID)
+	}
+	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
+		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit", "snug")
+	}
+	switch b.Tools.Allowances {
+	case "", "card":
+	case "plain":
+		q.Plain = true
+	default:
+		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.", "tools.allowances", "card")
+	}
+	q.Adhesive = shop.Adhesives[0]
+	for _, a := range shop.Adhesives {
+		if a.ID == string(b.Tools.Adhesive) {
+			q.Adhesive = a
+			return
+		}
+	}
+	if b.Tools.Adhesive != "" {
+		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive), "Choose tape or glue.", "tools.adhesive", "tape")
+	}
+}
+
+// readSize reads the size that was given to the letter, and what goes in.
+func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
+	if s := b.Size; s != nil {
+		l, _ := r.Length("size.length", s.Length, "The length")
+		w, _ := r.Length("size.width", s.Width, "The width")
+		d, _ := r.Length("size.depth", s.Depth, "The depth")
+		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
+	}
+	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
+		q.Kind = insert.Kinds[0]
+		return
+	}
+	things, ok := contents.Read(&b, r)
+	if !ok {
+		return
+	}
+	q.Things = things
+	q.readArrange(b, r)
+}
+
+func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
+	kind := string(b.Arrange.Compartments)
+	if kind == "" {
+		kind = insert.Kinds[0].ID
+	}
+	if q.Kind = insert.Find(kind); q.Kind == nil {
+		var ids []string
+		for _, k := range insert.Kinds {
+			ids = append(ids, k.ID)
+		}
+		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
+			"Choose one of "+strings.Join(ids, ", ")+".", "arrange.compartments", "none")
+		return
+	}
+	if q.Kind.Suits != nil {
+		if why := q.Kind.Suits(q.Things); why != "" {
+			r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.", "arrange.compartments", "none")
+		}
+	}
+	if b.Arrange.Dividers != "" {
+		q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers, "The dividers' height")
+	}
+	q.Room = contents.ReadRoom(&b, r, q.Things, q.Kind.Divides)
+	for i, p := range b.Arrange.Places {
+		field := fmt.Sprintf("arrange.places.%d.", i)
+		x, _ := r.LengthOrNone(field+"x", p.X, "From the left")
+		y, _ := r.LengthOrNone(field+"y", p.Y, "From the front")
+		q.Places = append(q.Places, Spot{x, y, r.Flag(field+"turned", p.Turned, "Turned", false)})
+	}
+}
+
+// job is what a style works from.
+func (q *Request) job() *style.Job {
+	return &style.Job{Report: q.Report, Card: q.Card, Adhesive: q.Adhesive, Slack: q.Slack, Plain: q.Plain, Given: q.Given,
+		Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+}

@@ -1,0 +1,256 @@
+// Package planjson writes a plan out for programs, as docs/format.md describes.
+package planjson
+
+import (
+	"encoding/json"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/fold"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+)
+
+// The JSON of a plan: lengths are exact texts in the document's units.
+type (
+	jsonPlan struct {
+		Style     string          `json:"style"`
+		Size      *jsonDims       `json:"size,omitempty"`
+		Inside    *jsonDims       `json:"inside,omitempty"`
+		Outside   *jsonDims       `json:"outside,omitempty"`
+		Clearance string          `json:"clearance,omitempty"`
+		Copies    int             `json:"copies"`
+		Pieces    []jsonPiece     `json:"pieces"`
+		Contents  []jsonPlaced    `json:"contents,omitempty"`
+		Proof     jsonProof       `json:"proof"`
+		Layout    *jsonLayout     `json:"layout,omitempty"`
+		Cards     []jsonCard      `json:"score_cards,omitempty"`
+		Steps     []jsonStep      `json:"steps,omitempty"`
+		Ways      []jsonWay       `json:"arrangements,omitempty"`
+		Fixes     []plan.Fix      `json:"make_it_fit,omitempty"`
+		Seams     []jsonSeam      `json:"seams,omitempty"`
+		Opens     *jsonOpens      `json:"is,omitempty"`
+		Notes     []jsonNote      `json:"notes,omitempty"`
+		Warnings  []brief.Warning `json:"warnings"`
+		Problems  []brief.Problem `json:"problems"`
+	}
+	jsonDims struct {
+		Length string `json:"length"`
+		Width  string `json:"width"`
+		Depth  string `json:"depth"`
+	}
+	jsonSeam struct {
+		Piece string   `json:"piece"`
+		Edge  string   `json:"edge"`
+		Wall  string   `json:"wall"`
+		From  []string `json:"seen_from"`
+	}
+	jsonOpens struct {
+		Clean  bool `json:"clean"`
+		Book   bool `json:"opens_like_a_book"`
+		Stores bool `json:"stores_flat"`
+	}
+	jsonNote struct {
+		Code   string `json:"code"`
+		Piece  string `json:"piece"`
+		Figure string `json:"figure"`
+		Text   string `json:"text"`
+	}
+	jsonPiece struct {
+		Name   string      `json:"name"`
+		Part   sheet.Part  `json:"part"`
+		Stock  string      `json:"stock"`
+		Count  int         `json:"count"`
+		Width  string      `json:"width"`
+		Height string      `json:"height"`
+		Scores []jsonScore `json:"scores"`
+		Lines  []jsonLine  `json:"lines"`
+		Faces  []jsonFace  `json:"faces"`
+	}
+	jsonScore struct {
+		Along string `json:"along"`
+		At    string `json:"at"`
+		From  string `json:"from"`
+		To    string `json:"to"`
+		Fold  string `json:"fold"`
+	}
+	jsonLine struct {
+		Kind string `json:"kind"`
+		Fold string `json:"fold,omitempty"`
+		X1   string `json:"x1"`
+		Y1   string `json:"y1"`
+		X2   string `json:"x2"`
+		Y2   string `json:"y2"`
+	}
+	jsonFace struct {
+		Name   string `json:"name"`
+		Width  string `json:"width"`
+		Height string `json:"height"`
+	}
+	jsonPlaced struct {
+		Name string   `json:"name"`
+		At   jsonDims `json:"at"`
+		Size jsonDims `json:"size"`
+	}
+	jsonProof struct {
+		Holds  bool         `json:"holds"`
+		Checks []fold.Check `json:"checks"`
+	}
+	jsonLayout struct {
+		Sheets []jsonSheet `json:"sheets"`
+		Count  int         `json:"count"`
+		Bound  int         `json:"bound"`
+		Used   float64     `json:"used"`
+	}
+	jsonSheet struct {
+		Stock   string        `json:"stock"`
+		Width   string        `json:"width"`
+		Height  string        `json:"height"`
+		Placed  []jsonOnSheet `json:"placed"`
+		Cuts    []jsonCut     `json:"cuts"`
+		Offcuts []jsonRect    `json:"offcuts"`
+	}
+	jsonOnSheet struct {
+		Piece  string `json:"piece"`
+		X      string `json:"x"`
+		Y      string `json:"y"`
+		Turned bool   `json:"turned"`
+	}
+	jsonCut struct {
+		Along string   `json:"along"`
+		At    string   `json:"at"`
+		In    jsonRect `json:"in"`
+	}
+	jsonRect struct {
+		X      string `json:"x"`
+		Y      string `json:"y"`
+		Width  string `json:"width"`
+		Height string `json:"height"`
+	}
+	jsonWay struct {
+		ID     string   `json:"id"`
+		Says   string   `json:"says"`
+		Room   jsonDims `json:"room"`
+		Sheets int      `json:"sheets"`
+		Reason string   `json:"reason"`
+	}
+	jsonCard struct {
+		Piece string   `json:"piece"`
+		Says  []string `json:"says"`
+	}
+	jsonStep struct {
+		Title   string   `json:"title"`
+		Says    []string `json:"says"`
+		Caution string   `json:"caution,omitempty"`
+	}
+)
+
+// writer writes one plan.
+type writer struct{ *plan.Plan }
+
+// Write writes a plan.
+func Write(pl *plan.Plan) []byte {
+	p := writer{pl}
+	out := jsonPlan{
+		Style: string(p.Brief.Box.Style), Copies: p.Copies, Pieces: []jsonPiece{},
+		Warnings: append([]brief.Warning{}, p.Warnings...), Problems: append([]brief.Problem{}, p.Problems...),
+		Proof: jsonProof{Holds: p.Holds(), Checks: append([]fold.Check{}, p.Checks...)},
+	}
+	if b := p.Box; b != nil {
+		out.Size, out.Inside, out.Outside = p.dims(b.Size), p.dims(b.Inside), p.dims(b.Outside)
+		out.Clearance = p.text(b.Clearance)
+		for _, piece := range b.Pieces() {
+			out.Pieces = append(out.Pieces, p.piece(piece))
+		}
+		for _, it := range p.Load.Units() {
+			out.Contents = append(out.Contents, jsonPlaced{p.Load.Things[it.Thing].Name, p.sizeText(it.At), p.sizeText(it.Size)})
+		}
+		for _, w := range p.Ways {
+			out.Ways = append(out.Ways, jsonWay{w.ID, w.Says, p.sizeText(w.Need), w.Sheets, w.Reason})
+		}
+		out.Fixes = p.Fixes
+		for _, s := range b.Seams {
+			out.Seams = append(out.Seams, jsonSeam(s))
+		}
+		out.Opens = &jsonOpens{b.Clean(), b.Book, b.Stores}
+		for _, n := range b.Notes {
+			out.Notes = append(out.Notes, jsonNote{n.Code, n.Piece, p.text(n.Figure), n.Text})
+		}
+		out.Layout = p.layout()
+		for _, c := range p.Cards {
+			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
+		}
+		for _, s := range p.Steps {
+			out.Steps = append(out.Steps, jsonStep(s))
+		}
+	}
+	data, err := json.MarshalIndent(out, "", "  ")
+	if err != nil {
+		panic(err) // only texts, numbers and lists of them
+	}
+	return append(data, '\n')
+}
+
+func (p writer) text(l measure.Length) string { return l.Exact(p.Units) }
+
+func (p writer) dims(d assembly.Dims) *jsonDims {
+	return &jsonDims{p.text(d.Length), p.text(d.Width), p.text(d.Depth)}
+}
+
+func (p writer) sizeText(s contents.Size) jsonDims {
+	return jsonDims{p.text(s.Length), p.text(s.Width), p.text(s.Height)}
+}
+
+func (p writer) piece(s *sheet.Piece) jsonPiece {
+	out := jsonPiece{Name: s.Name, Part: s.Part, Stock: p.Card.ID, Count: s.Count * p.Copies,
+		Width: p.text(s.Width), Height: p.text(s.Height), Scores: []jsonScore{}, Lines: []jsonLine{}, Faces: []jsonFace{}}
+	for _, pass := range s.Passes {
+		along := "height"
+		if pass.AlongWidth {
+			along = "width"
+		}
+		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To), pass.Fold.String()})
+	}
+	for _, l := range s.Outline() {
+		j := jsonLine{l.Kind.String(), "", p.text(l.A.X), p.text(l.A.Y), p.text(l.B.X), p.text(l.B.Y)}
+		if !l.Kind.Open() {
+			j.Fold = l.Fold.String()
+		}
+		out.Lines = append(out.Lines, j)
+	}
+	for _, f := range s.Kept() {
+		lo, hi := f.Bounds()
+		out.Faces = append(out.Faces, jsonFace{f.Name, p.text(hi.X - lo.X), p.text(hi.Y - lo.Y)})
+	}
+	return out
+}
+
+func (p writer) layout() *jsonLayout {
+	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(p.Layout.Sheets), Bound: p.Layout.Bound, Used: p.Layout.Used}
+	for _, s := range p.Layout.Sheets {
+		js := jsonSheet{Stock: p.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
+			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
+		for _, it := range s.Placed {
+			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})
+		}
+		for _, c := range s.Cuts {
+			along := "height"
+			if c.Down {
+				along = "width"
+			}
+			js.Cuts = append(js.Cuts, jsonCut{along, p.text(c.At), p.rect(c.In)})
+		}
+		for _, o := range s.Offcuts {
+			js.Offcuts = append(js.Offcuts, p.rect(o))
+		}
+		out.Sheets = append(out.Sheets, js)
+	}
+	return out
+}
+
+func (p writer) rect(r layout.Rect) jsonRect {
+	return jsonRect{p.text(r.X), p.text(r.Y), p.text(r.W), p.text(r.H)}
+}

@@ -1,0 +1,212 @@
+package reader
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/sheet"
+	"brevium/core/style"
+)
+
+// fourWalls finds the seam and the four walls among the segments of a tube.
+// The seam is at the end that is no wall: the narrower one, unless the walls
+// are only equal with the other.
+func (l *list) fourWalls(p *typed, segments []Length, field string) (walls []Length, seamFirst, ok bool) {
+	if len(segments) != 5 {
+		fix := "A tube of four walls wants four scores one way: three between the walls and one for the seam."
+		if len(segments) == 4 {
+			fix = "Leave a strip of " + l.Say(l.Wide()) + " beyond the fourth wall to stick the seam, and score it."
+		}
+		l.Problem(p.Field+field, fmt.Sprintf("These scores make %d walls and no seam that can be told.", len(segments)), fix)
+		return nil, false, false
+	}
+	first := segments[1] == segments[3] && segments[2] == segments[4]
+	last := segments[0] == segments[2] && segments[1] == segments[3]
+	seamFirst = segments[0] < segments[4]
+	if first != last {
+		seamFirst = first
+	}
+	walls = segments[:4]
+	if seamFirst {
+		walls = segments[1:]
+	}
+	l.equal(p, walls)
+	return walls, seamFirst, true
+}
+
+// tubeNames orders a seam and four walls as they lie.
+func tubeNames(names []string, seamFirst bool) []string {
+	if seamFirst {
+		return append([]string{"seam"}, names...)
+	}
+	return append(append([]string(nil), names...), "seam")
+}
+
+// stickSeam sticks the seam, which hangs on the wall at its own end, on the
+// wall at the other.
+func (l *list) stickSeam(n *sheet.Piece, names []string, seamFirst bool, wide Length) {
+	from, to := names[3], names[0]
+	if seamFirst {
+		from, to = to, from
+	}
+	n.Tab("seam", from, sheet.TabShape{Reach: wide, Relief: l.T(), Mitre: l.Mark()})
+	n.Seam("seam", from, to)
+}
+
+// sleeveNet makes a sleeve or band of a typed tube, whichever way it was scored.
+func (l *list) sleeveNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+	segments, long, field := p.Rows, p.wide(), "down"
+	if len(p.Cols) > 1 {
+		segments, long, field = p.Cols, p.high(), "across"
+	}
+	if len(p.Cols) > 1 && len(p.Rows) > 1 {
+		return l.shapes(p, "a sleeve is scored one way only")
+	}
+	walls, seamFirst, ok := l.fourWalls(p, segments, field)
+	if !ok {
+		return nil, style.Dims{}, false
+	}
+	names, wide, high := []string{"bottom", "front", "top", "back"}, walls[0], walls[1]
+	if high > wide {
+		names, wide, high = []string{"front", "top", "back", "bottom"}, high, wide
+	}
+	order := tubeNames(names, seamFirst)
+	n := sheet.Grid(p.Name, sheet.Cols(long), segments, strings.Join(order, "\n"))
+	l.stickSeam(n, names, seamFirst, min(segments[0], segments[4]))
+	n.Root = "bottom"
+	n.FoldUp(without(order, "bottom")...)
+	if p.role == "band" {
+		n.Part = sheet.Band
+	}
+	return n, style.Dims{Length: long, Width: wide, Depth: high}, true
+}
+
+func without(names []string, one string) (out []string) {
+	for _, n := range names {
+		if n != one {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+// tubeNet makes a carton of a typed tube: walls side by side, and above and
+// below them a row of flaps each, or a closing panel and its lip. Without flaps
+// it is a sleeve by itself.
+func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+	q, field := *p, "across"
+	if len(q.Cols) < 4 && len(q.Rows) == 5 {
+		q, field = q.turned(), "down"
+	}
+	walls, seamFirst, ok := l.fourWalls(&q, q.Cols, field)
+	if !ok {
+		return nil, style.Dims{}, false
+	}
+	names := []string{"back", "right", "front", "left"}
+	lines := map[string][]string{"body": tubeNames(names, seamFirst)}
+	for _, end := range []string{"top", "bottom"} {
+		lines[end] = tubeNames([]string{"back-" + end + " |", "right-" + end + " |", "front-" + end + " |", "left-" + end}, seamFirst)
+		lines[end+" panel"] = tubeNames([]string{"back-" + end + " |", "right-" + end, ".", "left-" + end}, seamFirst)
+		lines[end+" lip"] = tubeNames([]string{"back-" + end + "-lip", ".", ".", "."}, seamFirst)
+	}
+	layout := map[int][]string{1: {"body"}, 3: {"top", "body", "bottom"}, 5: {"top lip", "top panel", "body", "bottom panel", "bottom lip"}}[len(q.Rows)]
+	if len(q.Rows) == 2 {
+		layout = []string{"body", "bottom"}
+		if q.Rows[0] < q.Rows[1] {
+			layout = []string{"top", "body"}
+		}
+	}
+	if layout == nil {
+		l.Problem(p.Field+"down", fmt.Sprintf("%d rows are too many to tell walls from flaps.", len(q.Rows)),
+			"A tube has its walls, and above and below them one row of flaps, or a closing panel with its lip.")
+		return nil, style.Dims{}, false
+	}
+	d := style.Dims{Length: walls[0], Width: walls[1]}
+	var picture []string
+	for i, kind := range layout {
+		line := strings.Join(lines[kind], " ")
+		if kind != "body" {
+			line = strings.Replace(line, "seam", ".", 1)
+		} else {
+			d.Depth = q.Rows[i]
+		}
+		picture = append(picture, line)
+	}
+	n, gone := q.grid(strings.Join(picture, "\n"))
+	l.stickSeam(n, names, seamFirst, min(q.Cols[0], q.Cols[4]))
+	l.tubeEnds(n, d, strings.Join(layout, ","), gone)
+	return l.done(&q, n, gone), d, true
+}
+
+// tubeEnds folds the flaps in: the sides first, then front and back.
+func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[string]bool) {
+	n.Root = "back"
+	if strings.Contains(layout, "bottom") && !gone["back-bottom"] {
+		n.Root = "back-bottom"
+		lo, _ := n.Cell("back-bottom")
+		back, _ := n.Cell("back")
+		n.Middle = &sheet.Point{X: back.X + d.Length/2, Y: lo.Y + d.Width/2}
+		n.FoldUp("back")
+	}
+	n.FoldUp("right", "front", "left", "seam")
+	for _, end := range []string{"bottom", "top"} {
+		if !strings.Contains(layout, end) {
+			continue
+		}
+		fold := n.FoldUp
+		if end == "top" {
+			fold = n.Closing
+		}
+		side := []string{"right-" + end, "left-" + end}
+		n.Tuck(side[0], "back-"+end, 2)
+		n.Tuck(side[1], "back-"+end, 3)
+		fold(side...)
+		group := without([]string{"back-" + end}, n.Root)
+		if strings.Contains(layout, end+" panel") {
+			n.Tuck("back-"+end+"-lip", "front", 1)
+			group = append(group, "back-"+end+"-lip")
+		} else {
+			n.Tuck("front-"+end, "back-"+end, 1)
+			group = append(group, "front-"+end)
+		}
+		fold(group...)
+	}
+}
+
+// pinchNet is a tube whose top is pinched: the flaps of its base below, its
+// tube above them; what is pinched is part of the tube, or a row of its own.
+func (l *list) pinchNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+	if len(p.Cols) != 5 || len(p.Rows) < 2 || len(p.Rows) > 3 {
+		return l.shapes(p, "a pinch-top tube wants four across and one or two down")
+	}
+	walls, _, ok := l.fourWalls(p, p.Cols, "across")
+	if !ok {
+		return nil, style.Dims{}, false
+	}
+	q := *p
+	if len(q.Rows) == 2 {
+		// What is pinched is not scored: about four fifths of the wider side.
+		pinch := min((max(walls[0], walls[1]) * 4 / 5).Up(l.Mark()), q.Rows[0]*2/3)
+		q.Rows = []Length{pinch, q.Rows[0] - pinch, q.Rows[1]}
+	}
+	n := l.Pinched(p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0], min(p.Cols[0], p.Cols[4]), q.Rows[2])
+	return n, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, true
+}
+
+// capNet is a gable cap: ridge strips, slopes and skirt over four walls.
+func (l *list) capNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+	if len(p.Cols) != 5 || len(p.Rows) != 3 {
+		return l.shapes(p, "a gable cap wants four across and two down")
+	}
+	walls, _, ok := l.fourWalls(p, p.Cols, "across")
+	if !ok {
+		return nil, style.Dims{}, false
+	}
+	d := style.Dims{Length: walls[0], Width: walls[1], Depth: p.Rows[2]}
+	if 2*p.Rows[1] <= d.Width {
+		l.Problem(p.Field+"down", fmt.Sprintf("Slopes of %s don't meet over a width of %s.", l.Say(p.Rows[1]), l.Say(d.Width)),
+			"Check the scores: a slope is longer than half the wall beside it.")
+		return nil, d, false
+	}
+	return l.Gable(p.Name, d, p.Rows[1], p.Rows[0], p.Rows[2], min(p.Cols[0], p.Cols[4])), d, true
+}

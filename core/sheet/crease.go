@@ -1,0 +1,156 @@
+package sheet
+
+import "slices"
+
+// A crease is named by the two faces it lies between. What is said of it is
+// kept as a rule and laid on the edges once the faces are found.
+type rule struct {
+	a, b string
+	line Line // Turn, Via, Free, Fold; Kind Bend for what is not scored
+}
+
+// Turn says how far, in degrees, and which way the creases between a face and
+// others are folded. Scores that nothing is said of are valleys of 90 degrees.
+func (p *Piece) Turn(degrees float64, way Fold, face string, others ...string) {
+	p.rule(Line{Turn: degrees, Fold: way}, face, others)
+}
+
+// Twice says that creases are folded so far first and, when their faces are
+// folded again, to another angle.
+func (p *Piece) Twice(first, then float64, way Fold, face string, others ...string) {
+	p.rule(Line{Via: first, Turn: then, Fold: way}, face, others)
+}
+
+// Solved begins an angle that folding settles, near a guess in degrees.
+func (p *Piece) Solved(guess float64) (unknown int) {
+	p.Unknown = append(p.Unknown, guess)
+	return len(p.Unknown)
+}
+
+// Free says that the angle of creases is an unknown: it is as much as closes
+// the piece, and all creases of one unknown turn alike.
+func (p *Piece) Free(unknown int, way Fold, face string, others ...string) {
+	p.rule(Line{Free: unknown, Turn: p.Unknown[unknown-1], Fold: way}, face, others)
+}
+
+// Bend says that the creases between a face and others are not scored: the card
+// only bends there.
+func (p *Piece) Bend(face string, others ...string) { p.rule(Line{Kind: Bend}, face, others) }
+
+func (p *Piece) rule(l Line, face string, others []string) {
+	for _, o := range others {
+		p.rules = append(p.rules, rule{face, o, l})
+	}
+}
+
+// Curve says that a face is bent evenly from one edge to the edge across.
+func (p *Piece) Curve(face string, acrossWidth bool, degrees float64, way Fold) {
+	p.Curves = append(p.Curves, Curve{face, acrossWidth, degrees, way})
+}
+
+// follow lays the rules on the edges that were found, later ones over earlier,
+// and then takes the passes as their edges fold.
+func (p *Piece) follow() {
+	for _, r := range p.rules {
+		met := false
+		for _, f := range p.Faces {
+			for i := range f.Edges {
+				e := &f.Edges[i]
+				if e.Beyond == nil || e.Kind.Open() ||
+					!(f.Name == r.a && e.Beyond.Name == r.b || f.Name == r.b && e.Beyond.Name == r.a) {
+					continue
+				}
+				met = true
+				if r.line.Kind == Bend {
+					e.Kind = Bend
+					continue
+				}
+				e.Turn, e.Via, e.Free, e.Fold = r.line.Turn, r.line.Via, r.line.Free, r.line.Fold
+			}
+		}
+		if !met {
+			p.fault("%s has no crease between %s and %s", p.Name, plainName(r.a), plainName(r.b))
+		}
+	}
+	p.curveEnds()
+	p.Passes = slices.DeleteFunc(p.Passes, func(s Pass) bool { return p.bent(s) })
+	for i := range p.Passes {
+		p.Passes[i].Fold = p.mostly(p.Passes[i])
+	}
+}
+
+// edgesOn gives the edges between faces that lie along a pass, each once.
+func (p *Piece) edgesOn(s Pass) (out []*Edge) {
+	for _, f := range p.Faces {
+		for i := range f.Edges {
+			e := &f.Edges[i]
+			lies := s.AlongWidth && e.A.X == s.At && e.B.X == s.At || !s.AlongWidth && e.A.Y == s.At && e.B.Y == s.At
+			if lies && !e.Kind.Open() && e.Beyond != nil {
+				out = append(out, e)
+			}
+		}
+	}
+	return out
+}
+
+// bent takes a pass of which every part only bends among the bends.
+func (p *Piece) bent(s Pass) bool {
+	edges := p.edgesOn(s)
+	if len(edges) == 0 || slices.ContainsFunc(edges, func(e *Edge) bool { return e.Kind != Bend }) {
+		return false
+	}
+	name := p.nextSlanted()
+	for _, e := range edges {
+		e.Name = name
+	}
+	l := edges[0].Line
+	l.A, l.B = on(s.AlongWidth, s.At, s.From), on(s.AlongWidth, s.At, s.To)
+	p.Slanted = append(p.Slanted, l)
+	return true
+}
+
+// mostly is the way in which most of a pass folds.
+func (p *Piece) mostly(s Pass) Fold {
+	mountain := Length(0)
+	for _, e := range p.edgesOn(s) {
+		by := (e.A.X - e.B.X).Abs() + (e.A.Y - e.B.Y).Abs()
+		if e.Fold == Mountain {
+			mountain += by
+		} else {
+			mountain -= by
+		}
+	}
+	if mountain > 0 {
+		return Mountain
+	}
+	return Valley
+}
+
+// Seam sticks a strip behind a wall, its own wall's edge meeting that one's: the
+// one joint of a tube, which stays when the tube is put away flat.
+func (p *Piece) Seam(strip, from, wall string) {
+	p.Glue(strip, wall)
+	p.Meet(from, wall)
+	p.Role("seam", strip)
+}
+
+// Stored says whether what is glued so stays stuck when the piece is put away
+// flat.
+func (p *Piece) Stored(g Glue) bool { return p.RoleOf(g.Face) == "seam" }
+
+// Over lays a face on the outside of another, without sticking it.
+func (p *Piece) Over(face, on string) {
+	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Outside: true, Layers: 1})
+}
+
+// Forget takes out what the recipe says of faces that were cut away.
+func (p *Piece) Forget(gone func(face string) bool) {
+	lost := func(g Glue) bool { return gone(g.Face) || gone(g.On) }
+	p.Glues, p.Tucks = slices.DeleteFunc(p.Glues, lost), slices.DeleteFunc(p.Tucks, lost)
+	p.Meets = slices.DeleteFunc(p.Meets, func(m [2]string) bool { return gone(m[0]) || gone(m[1]) })
+	p.rules = slices.DeleteFunc(p.rules, func(r rule) bool { return gone(r.a) || gone(r.b) })
+	for i := range p.Order {
+		p.Order[i].Faces = slices.DeleteFunc(p.Order[i].Faces, gone)
+	}
+	p.Order = slices.DeleteFunc(p.Order, func(m Move) bool { return len(m.Faces) == 0 })
+}

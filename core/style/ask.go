@@ -1,0 +1,134 @@
+package style
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/measure"
+)
+
+// Choice answers a question of the style with one of its choices.
+func (j *Job) Choice(id string) string {
+	if c := j.Answers.Choice[id]; c != "" {
+		return c
+	}
+	q, _ := j.style.Ask(id)
+	return q.Default
+}
+
+// Is says whether a question is answered so.
+func (j *Job) Is(id, choice string) bool { return j.Choice(id) == choice }
+
+// Asked says whether a length among the questions was typed.
+func (j *Job) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
+
+// Bound is the least or the most a length may be, with the reason, and the
+// dimension of the box (length, width or depth) that would move it.
+type Bound struct {
+	At  Length
+	Why string // "tape wants that to hold"
+	Dim string
+}
+
+// Free is no bound.
+var Free = Bound{}
+
+// Measure answers a question with the typed length or the style's own answer,
+// kept between its bounds, and says so when what was typed is not.
+func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
+	q, _ := j.style.Ask(id)
+	field := "box.options." + id
+	if most.Why == "" && most.At == 0 {
+		most.At = measure.Max
+	}
+	lo, hi := least.At.Up(j.Mark()), most.At.Down(j.Mark())
+	if lo > hi {
+		lo, hi = least.At, most.At
+	}
+	typed, asked := j.Answers.Length[id]
+	switch {
+	case lo > hi:
+		j.noRoom(q, least, most)
+	case asked && (typed < least.At || typed > most.At):
+		says, near, bound := "less than", lo, least
+		if typed > most.At {
+			says, near, bound = "more than", hi, most
+		}
+		fix := fmt.Sprintf("Make it between %s and %s.", j.Say(lo), j.Say(hi))
+		switch {
+		case hi >= measure.Max:
+			fix = fmt.Sprintf("Make it %s or more.", j.Say(lo))
+		case lo <= 0:
+			fix = fmt.Sprintf("Make it %s or less.", j.Say(hi))
+		}
+		j.Problem(field, fmt.Sprintf("%s: %s is %s %s, and %s.", q.Label, j.Say(typed), says, j.Say(near), bound.Why), fix,
+			field, near.Exact(j.Units))
+	case asked:
+		answer = typed
+	default:
+		answer = min(max(answer, lo), hi)
+	}
+	j.settled[id] = answer
+	return answer
+}
+
+// noRoom says that a length can't be at all in a box of this size.
+func (j *Job) noRoom(q Question, least, most Bound) {
+	dim := most.Dim
+	if dim == "" {
+		dim = least.Dim
+	}
+	short := least.At - most.At
+	j.tooSmallBy(dim, short, fmt.Sprintf("%s: it must be %s, because %s, and can be %s, because %s.",
+		q.Label, j.Say(least.At.Up(j.Mark())), least.Why, j.Say(max(0, most.At.Down(j.Mark()))), most.Why))
+}
+
+// Want says that the box is too small in a dimension: have is there of what,
+// and why wants so much.
+func (j *Job) Want(dim string, have, least Length, what, why string) {
+	if have >= least {
+		return
+	}
+	j.tooSmallBy(dim, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why, j.Say(least.Up(j.Mark()))))
+}
+
+var larger = map[string]string{"length": "longer", "width": "wider", "depth": "deeper"}
+
+// tooSmallBy notes a dimension that must grow, with the change that does it.
+func (j *Job) tooSmallBy(dim string, short Length, text string) {
+	fix := fmt.Sprintf("Make the box %s %s", j.Say(short.Up(j.Mark())), larger[dim])
+	if j.Adhesive.ID == "tape" {
+		fix += ", or stick with wet glue, which can do with less"
+	}
+	j.Problem(j.SizeField(dim), text, fix+".", j.mends(dim, short)...)
+}
+
+// mends gives the field, and what to write in it, that make a dimension larger.
+func (j *Job) mends(dim string, by Length) []string {
+	by = by.Up(j.Mark())
+	switch {
+	case j.Given != nil:
+		size := map[string]Length{"length": j.Given.Length, "width": j.Given.Width, "depth": j.Given.Depth}[dim]
+		return []string{"size." + dim, (size + by).Exact(j.Units)}
+	case dim == "depth":
+		return []string{"room.above", (j.Above + by).Exact(j.Units)}
+	}
+	return []string{"room.around", (j.Around + (by / 2).Up(j.Mark())).Exact(j.Units)}
+}
+
+// SizeField names the field to blame for a dimension: the size typed, or what
+// asked for it.
+func (j *Job) SizeField(dim string) string {
+	if j.Given != nil {
+		return "size." + dim
+	}
+	return strings.TrimSpace(map[string]string{"length": j.Guilty.Length, "width": j.Guilty.Width, "depth": j.Guilty.Depth}[dim])
+}
+
+// sticks is the bound of what is stuck.
+func (j *Job) sticks(extra Length) Bound {
+	return Bound{At: j.Adhesive.Width + extra, Why: j.Adhesive.Title + " wants that much to hold"}
+}
+
+// most is a bound from above.
+func most(at Length, dim, why string) Bound { return Bound{at, why, dim} }

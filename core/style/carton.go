@@ -1,0 +1,186 @@
+package style
+
+import (
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var carton = &Style{
+	ID: "carton", Title: "Tube carton", Level: 1, Tall: true,
+	About: "One piece round the contents, closed at both ends. For tall or upright things; stores flat.",
+	Asks: []Question{
+		cartonEnd("top", "Top"), cartonEnd("bottom", "Bottom"),
+		{ID: "tuck", Label: "Tuck lip", Help: "How far the closing panel goes in."},
+		{ID: "pull", Label: "Pull tab", Default: "no", When: "top=tuck", Choices: []Choice{
+			{"no", "No", "A light tuck opens with a fingernail."},
+			{"yes", "Yes", "A tab of card on the top's front edge, for a tight tuck."},
+		}},
+		{ID: "pull-width", Label: "Pull tab", When: "pull=yes", More: true, Help: "How wide the tab is."},
+		{ID: "pull-out", Label: "Pull tab, out", When: "pull=yes", More: true, Help: "How far it stands out over the front."},
+		{ID: "dust-reach", Label: "Dust flaps", More: true, Help: "How far they reach in."},
+		{ID: "ledge", Label: "Ledges", Help: "How far they fold in."},
+		{ID: "slot", Label: "Window", When: "top=ledge", Help: "How long the opening in the top panel is."},
+		{ID: "slot-width", Label: "Window, wide", When: "top=ledge", Help: "How wide it is."},
+		{ID: "tab-width", Label: "Seam", Help: "How wide the glued seam is."},
+	},
+	Build: buildCarton,
+}
+
+func cartonEnd(id, label string) Question {
+	return Question{ID: id, Label: label, Default: "tuck", Choices: []Choice{
+		{"tuck", "Tucked", "A lip goes in behind the front: opens and closes again."},
+		{"glued", "Glued", "Stuck on to the dust flaps: closed for good, carries more."},
+		{"ledge", "Ledge and panel", "Four ledges folded in and a panel stuck on them; the top panel has a window."},
+	}}
+}
+
+// tube is what a carton's questions come to.
+type tube struct {
+	Dims
+	seam, lip, ledge, dust Length
+}
+
+// buildCarton wraps four walls round the contents: back, right, front, left
+// and a seam that is stuck behind the back. The closing panels hang on the
+// back too, so that the front is one clean face.
+func buildCarton(j *Job) *Box {
+	t, step := j.T(), j.Mark()
+	c := tube{Dims: j.Size()}
+	w, l, h := c.Width, c.Length, c.Depth
+	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
+	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), Bound{}, most(h/2-t, "depth", "two lips would meet"))
+	far := min(l/2-t, w-t).Down(step)
+	c.dust = j.Measure("dust-reach", far, j.sticks(0), most(far, "width", "they would meet, or reach out of their panel"))
+	j.Want("width", w-4*t, j.Adhesive.Width, "A side, less the card", "a flap that holds")
+	j.Want("length", l/2-3*t-step, j.Adhesive.Width, "Half of the front, less the card", "each of two dust flaps")
+	j.Want("depth", h, j.Adhesive.Width+2*t, "The tube", "its seam")
+	if j.Is("top", "ledge") || j.Is("bottom", "ledge") {
+		least := j.sticks(j.panelEase())
+		c.ledge = j.Measure("ledge", least.At, least, most(min((min(l, w)-least.At)/2, min(l, w)/3), "width", "opposite ones would meet"))
+	}
+	p := j.tubeNet(c)
+	b := j.box(c.Dims, p)
+	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}}
+	if j.Is("top", "tuck") && j.Is("pull", "yes") {
+		j.pullTab(b, c)
+	}
+	j.ledgePanels(b, c)
+	return b
+}
+
+// tubeNet draws the tube with an end of each kind.
+func (j *Job) tubeNet(c tube) *sheet.Piece {
+	rows, heights := []string{"back right front left seam"}, []Length{c.Depth}
+	for _, end := range []string{"top", "bottom"} {
+		row, flap := "END | right-END . left-END .", c.Width
+		if j.Is(end, "ledge") {
+			row, flap = "END | right-END | front-END | left-END .", c.ledge
+		}
+		add, size := []string{row}, []Length{flap}
+		if j.Is(end, "tuck") {
+			add, size = append(add, "END-lip . . . ."), append(size, c.lip)
+		}
+		for i := range add {
+			line := strings.ReplaceAll(add[i], "END", end)
+			if end == "top" {
+				rows, heights = append([]string{line}, rows...), append([]Length{size[i]}, heights...)
+			} else {
+				rows, heights = append(rows, line), append(heights, size[i])
+			}
+		}
+	}
+	p := sheet.Grid("carton", sheet.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), heights, strings.Join(rows, "\n"))
+	p.Tab("seam", "left", sheet.TabShape{Reach: c.seam, Mitre: j.Mark(), Relief: j.T()})
+	p.Seam("seam", "left", "back")
+	p.Root = "bottom"
+	lo, _ := p.Cell("bottom")
+	p.Middle = &sheet.Point{X: c.Length / 2, Y: lo.Y + c.Width/2}
+	p.FoldUp("back")
+	p.FoldUp("right", "front", "left", "seam")
+	j.tubeEnd(p, c, "bottom", p.FoldUp)
+	j.tubeEnd(p, c, "top", map[string]func(...string){"tuck": p.Closing, "glued": p.Sealing, "ledge": p.FoldUp}[j.Choice("top")])
+	return p
+}
+
+// tubeEnd shapes the flaps of one end. A dust flap reaches no further than
+// half way and stays within its panel.
+func (j *Job) tubeEnd(p *sheet.Piece, c tube, end string, fold func(...string)) {
+	t, step := j.T(), j.Mark()
+	if j.Is(end, "ledge") {
+		ledges := []string{end, "right-" + end, "left-" + end, "front-" + end}
+		for i, wall := range []string{"back", "right", "left", "front"} {
+			p.Tab(ledges[i], wall, sheet.TabShape{Reach: c.ledge, Mitre: c.ledge})
+		}
+		if end == "bottom" {
+			ledges = ledges[1:] // the root stays on the table
+		}
+		fold(ledges...)
+		return
+	}
+	for _, side := range []string{"right", "left"} {
+		p.Tab(side+"-"+end, side, sheet.TabShape{Reach: c.dust, Relief: t, Mitre: step})
+		if j.Is(end, "glued") {
+			p.Glue(side+"-"+end, end)
+		} else {
+			p.Tuck(side+"-"+end, end, 1)
+		}
+	}
+	fold("right-"+end, "left-"+end)
+	if j.Is(end, "tuck") {
+		// Relieved at both ends, so that it slips in beside the dust flaps.
+		p.Tab(end+"-lip", end, sheet.TabShape{Reach: c.lip, Relief: 2 * t, Mitre: step})
+		p.Tuck(end+"-lip", "front", 1)
+		fold(end, end+"-lip")
+	} else if end == "top" {
+		fold("top")
+	}
+}
+
+// ledgePanels makes the panels that are stuck on ledges: the top's on the
+// outside, its window clear of the ledges; the bottom's inside, where the
+// weight presses it on to them.
+func (j *Job) ledgePanels(b *Box, c tube) {
+	t, step := j.T(), j.Mark()
+	add := func(p *sheet.Piece, end string, down, out Length) *assembly.Part {
+		p.Root = "panel"
+		for _, ledge := range []string{end, "right-" + end, "front-" + end, "left-" + end} {
+			b.Stick(p.Name+"/panel", "carton/"+ledge, true)
+		}
+		return b.Add(p, assembly.Place{Face: "panel", On: "carton/" + end, Down: down, Out: out})
+	}
+	if j.Is("top", "ledge") {
+		clear := func(of Length, dim string) Bound { return most(of-2*c.ledge, dim, "the ledges would show behind it") }
+		long := j.Measure("slot", ((c.Length - 2*c.ledge) * 2 / 3).Down(step), Bound{}, clear(c.Length, "length"))
+		wide := j.Measure("slot-width", ((c.Width - 2*c.ledge) / 2).Down(step), Bound{}, clear(c.Width, "width"))
+		p := sheet.Grid("top panel", sheet.Cols(c.Length), sheet.Rows(c.Width), "panel")
+		lo := sheet.Point{X: (c.Length - long) / 2, Y: (c.Width - wide) / 2}
+		p.Window(lo, lo.Add(sheet.Point{X: long, Y: wide}))
+		put := add(p, "top", -(c.Width-c.ledge)/2, t)
+		put.When, put.Off = sheet.Close, assembly.Up
+	}
+	if j.Is("bottom", "ledge") {
+		p := sheet.Grid("bottom panel", sheet.Cols((c.Length - 4*t).Down(step)), sheet.Rows((c.Width - 4*t).Down(step)), "panel")
+		add(p, "bottom", (c.Width-c.ledge)/2, -t)
+	}
+}
+
+// panelEase is how far the edge of a panel inside stays from the walls.
+func (j *Job) panelEase() Length {
+	if j.Is("bottom", "ledge") {
+		return (4*j.T()+j.Mark())/2 + j.T()
+	}
+	return 0
+}
+
+// pullTab sticks a tab on the top so that it stands out over the front edge.
+func (j *Job) pullTab(b *Box, c tube) {
+	out := j.Measure("pull-out", (8 * mm).Up(j.Mark()), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
+	wide := j.Measure("pull-width", min((18*mm).Up(j.Mark()), c.Length), j.sticks(0), most(c.Length, "length", "the top is no wider"))
+	long := min((16*mm).Up(j.Mark()), (c.Width-j.T()).Down(j.Mark())) + out
+	p := sheet.Grid("pull tab", sheet.Cols(wide), sheet.Rows(long), "pull")
+	p.Chamfer(min(wide/4, out/2))
+	b.Add(p, assembly.Place{Face: "pull", On: "carton/top", Down: long/2 - out - c.Width/2, Out: j.T()})
+	b.Stick("pull tab/pull", "carton/top", true)
+}

@@ -1,0 +1,76 @@
+package style
+
+import (
+	"fmt"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+// What holds a box closed comes in two halves, one on a face that closes and one
+// where that face comes to lie. Where both have card enough round them is found
+// by folding the box.
+
+const (
+	magnetRadius = 5 * mm
+	closureRoom  = 5 * mm / 2 // of card round either half
+)
+
+// closure asks for a pair of what holds the box closed, on two faces.
+func (j *Job) closure(b *Box, what, a, on string) {
+	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: magnetRadius})
+}
+
+// pair places the halves of what closes the box, or says that there is no room.
+func (j *Job) pair(b *Box) {
+	for _, p := range b.Pairs {
+		if !b.Meet(p, j.T(), closureRoom, j.Mark()) {
+			_, on := assembly.Ref(p.B)
+			_, flap := assembly.Ref(p.A)
+			fix, set := "Make the "+flap+" longer or the "+on+" higher, or close the box another way.", []string(nil)
+			if _, ok := j.style.Ask("flap-depth"); ok {
+				set = []string{"box.options.closure", "band"}
+			} else if _, ok := j.style.Ask("closure"); ok {
+				set = []string{"box.options.closure", "none"}
+			}
+			j.Problem("box.options.closure", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and on the %s under it.",
+				p.What, flap, on), fix, set...)
+		}
+	}
+}
+
+// needMagnets adds a pair of magnets and what is usually said of them.
+func (j *Job) needMagnets(b *Box, where string) {
+	b.Supplies = append(b.Supplies, "a pair of thin disc magnets, "+where+", stuck on while the piece is flat; try the poles first")
+	b.Cautions = append(b.Cautions, "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, "+
+		"from small children, and follow your local rules.")
+}
+
+// band is a strip round bottom, front, top and back of a piece, its lap glued
+// out of sight below. It bends round the box and is larger by that, and a
+// little ease.
+func (j *Job) band(b *Box, on string, deep, high Length) {
+	t, step := j.T(), j.Mark()
+	wide := j.Measure("band-width", min(b.Size.Length/3, 40*mm).Near(step),
+		j.sticks(2*t), most(b.Size.Length, "length", "the box is no longer"))
+	place := j.Measure("band-place", ((b.Size.Length - wide) / 2).Down(step), Bound{},
+		most(b.Size.Length-wide, "length", "further on it slips off the box"))
+	d, h := deep+j.Gain(2*t+j.Slack), high+j.Gain(2*t+j.Slack)
+	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0), most(d, "width", "the box is no deeper below"))
+	p := sheet.Grid("band", sheet.Cols(wide), sheet.Rows(d, h, d, h, lap), `
+		bottom
+		front
+		top
+		back
+		lap`)
+	p.Part, p.Root = sheet.Band, "bottom"
+	p.Tab("lap", "back", sheet.TabShape{Reach: lap, Relief: t})
+	p.Seam("lap", "back", "bottom")
+	p.Role("lap", "lap")
+	p.FoldUp("front", "top", "back", "lap")
+	put := b.Add(p, assembly.Place{Face: "bottom", On: on, Right: place - (b.Size.Length-wide)/2,
+		Down: (deep - b.Size.Width) / 2, Out: (h-high)/2 + t/2})
+	put.When, put.Off = sheet.Close, assembly.Aside
+	b.GoesOver("band", "box", "front", "back", "above", "below")
+	j.note("band", "band", "", d-deep, "The band is larger than the box each way, or it would not slide on.")
+}

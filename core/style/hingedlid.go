@@ -1,0 +1,64 @@
+package style
+
+import (
+	"slices"
+
+	"brevium/core/sheet"
+)
+
+var hingedLid = &Style{
+	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2,
+	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
+	Asks: slices.Concat(tabQuestions(""), []Question{
+		{ID: "lid", Label: "Lid", Default: "full", Choices: []Choice{
+			{"full", "Full", "Covers the walls nearly to the table."}, {"short", "Short", "Stops part way down."},
+		}},
+		{ID: "lid-height", Label: "Lid wall", When: "lid=short", Help: "How deep the lid's own walls are."},
+	}),
+	Build: buildHingedLid,
+}
+
+// buildHingedLid lays base and lid out in one column: lid front, lid, hinge
+// wall, base, front. The lid is wider than the base by the clearance, so its
+// side scores stand half of it further out, and its own sides come out that
+// much lower.
+func buildHingedLid(j *Job) *Box {
+	c, size := j.Clearance(0), j.Size()
+	half, h := c/2, size.Depth
+	full := h - half
+	wall := full
+	if j.Is("lid", "short") {
+		wall = j.Measure("lid-height", max((h*3/8).Up(j.Mark()), (j.Adhesive.Width*3/2).Up(j.Mark())), Bound{},
+			most(full, "depth", "a deeper one would stand on the table"))
+	}
+	longer := (half + j.T()).Up(j.Mark())
+	if j.Plain {
+		longer = half
+	}
+	lid := dims(size.Length+c, size.Width+longer, wall)
+	j.trayCanBe("base", size, "single", nil)
+	j.trayCanBe("lid", lid, "single", j.lidField())
+	p := sheet.Grid("box", sheet.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
+		sheet.Rows(wall, lid.Width, h, size.Width, h), `
+		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .
+		.              lid-left         lid       lid       lid         lid-right       .
+		-              -                -         ~         -           -               -
+		back-left-tab  back-left-tab    back-left-tab  | back | back-right-tab back-right-tab  back-right-tab
+		left           left             left      base        right     right           right
+		front-left-tab front-left-tab   front-left-tab | front | front-right-tab front-right-tab front-right-tab`)
+	j.corners(p, size)
+	for _, side := range sides {
+		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", j.tab(lid))
+	}
+	p.Root = "base"
+	j.foldWalls(p)
+	p.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
+	p.FoldUp("lid-front")
+	p.Closing("lid")
+	b := j.box(size, p)
+	b.Clearance = c
+	b.GoesOver("box/lid", "", "left", "right", "front")
+	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side.")
+	j.note("top", "box", "", longer, "The lid is longer from front to back than the base: half the clearance, and the card it bends round.")
+	return b
+}

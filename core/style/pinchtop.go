@@ -1,0 +1,136 @@
+package style
+
+import (
+	"brevium/core/sheet"
+)
+
+var pinchTop = &Style{
+	ID: "pinch-top", Title: "Pinch-top tube", Level: 1, Tall: true,
+	About: "A tube whose top is pinched flat to a line and held by a clip or a ribbon. For one upright thing, or small sweets.",
+	Asks: []Question{
+		{ID: "pinch", Label: "Pinched part", Help: "How long the sides are above what goes in."},
+		{ID: "closure", Label: "Closed by", Default: "clip", Choices: []Choice{
+			{"clip", "A clip", "A peg or clip on the pinched line."},
+			{"ribbon", "A ribbon", "Through holes punched in front and back."},
+		}},
+		{ID: "hole", Label: "Holes", When: "closure=ribbon", More: true, Help: "How wide the ribbon's holes are."},
+		{ID: "drop", Label: "Holes, down", When: "closure=ribbon", More: true, Help: "How far their middles are below the pinched line."},
+		{ID: "flaps", Label: "Base flaps", Help: "How deep the flaps are that close the base: more than half the side."},
+		{ID: "seam", Label: "Seam", Help: "How wide the glued seam is."},
+	},
+	Build: buildPinchTop,
+}
+
+// buildPinchTop closes a tube below with two pairs of overlapping flaps and
+// above by pinching front and back together. Nothing is scored there: the card
+// bends. The corner scores run on to the top and are pressed flat again.
+func buildPinchTop(j *Job) *Box {
+	t, step, d := j.T(), j.Mark(), j.Size()
+	l, w := d.Length, d.Width
+	short, long := min(l, w), max(l, w)
+	pinch := j.slopes("pinch", d, (long * 4 / 5).Up(step), false)
+	hole, widest := Length(0), short-2*t
+	if j.Is("closure", "ribbon") {
+		hole = j.holeSize(l, pinch)
+		widest = min(widest, (l-hole)/2-3*mm)
+	}
+	seam := j.Measure("seam", j.Wide(), j.sticks(0), most(widest, "width", "it would pass the side or a hole in it"))
+	j.Want("depth", d.Depth, j.Adhesive.Width, "The tube", "its seam")
+	j.Want("width", short-2*t-2*step, j.Adhesive.Width, "The shorter side, less the card", "a flap that is stuck below")
+	// Each pair of flaps laps by at least what sticks it.
+	lap := func(side Length) Length { return side/2 + j.Adhesive.Width/2 + step }
+	reach := func(side Length) Length { return min(side-2*t, max(side*5/8, lap(side))).Down(step) }
+	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: max(long/2+step, lap(short)), Why: "they must lap over the middle", Dim: "width"},
+		most(long, "width", "the base is no longer"))
+	deep := func(side Length) Length {
+		if j.Asked("flaps") {
+			return min(flap, side-2*t).Down(step)
+		}
+		return min(flap, reach(side))
+	}
+	for _, side := range []Length{l, w} {
+		j.Want("width", 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
+	}
+	p := j.pinched("tube", d, pinch, seam, flap, deep(w), deep(l))
+	b := j.box(d, p)
+	b.Strength, b.OpenBy = 1, 0.5
+	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}, {"right-front-wing", "front-top"}, {"left-back-wing", "seam-top"}}
+	if hole > 0 {
+		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
+		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
+		b.Supplies = []string{"ribbon for the top, " + j.Say(ribbon)}
+		b.Cautions = []string{"Ribbon and cord are not for infants: keep long ends away from them."}
+	} else {
+		b.Supplies = []string{"a peg or clip for the top"}
+	}
+	return b
+}
+
+// gussets splits the two end cells of a tube along the lines from a tip in the
+// middle of their upper edge to their lower corners: wings at the walls beside,
+// the middle keeps the name.
+func gussets(p *sheet.Piece, kind sheet.Kind, slant int, way sheet.Fold, cells ...string) {
+	beside := map[string][2]string{"right": {"back", "front"}, "left": {"front", "back"}}
+	for i, side := range []string{"right", "left"} {
+		cell, wall := cells[i], beside[side]
+		tip := p.Spot(cell, 1, 0)
+		p.Split(cell, kind, p.Spot(cell, 0, 2), tip, side+"-"+wall[0]+"-wing")
+		p.Split(cell, kind, tip, p.Spot(cell, 2, 2), side+"-"+wall[1]+"-wing")
+		p.Free(slant, way, cell, side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
+		p.Role("wing", side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
+	}
+}
+
+var wings = []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing"}
+
+// Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
+func (j *Job) Pinched(name string, d Dims, pinch, seam, flap Length) *sheet.Piece {
+	return j.pinched(name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
+}
+
+func (j *Job) pinched(name string, d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Piece {
+	t, step, half := j.T(), j.Mark(), d.Width/2
+	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam), sheet.Rows(pinch, d.Depth, flap), `
+		back-top    right-top    right-top    front-top    left-top    left-top    seam-top
+		back        right        right        front        left        left        seam
+		back-flap | right-flap   right-flap | front-flap | left-flap   left-flap | .`)
+	lean, slant := p.Solved(40), p.Solved(110)
+	p.Free(lean, sheet.Valley, "back", "back-top")
+	p.Free(lean, sheet.Valley, "front", "front-top")
+	p.Free(lean, sheet.Valley, "seam", "seam-top")
+	p.Free(lean, sheet.Mountain, "right", "right-top")
+	p.Free(lean, sheet.Mountain, "left", "left-top")
+	gussets(p, sheet.Bend, slant, sheet.Valley, "right-top", "left-top")
+	for _, wall := range []string{"back", "right", "front", "left", "seam"} {
+		p.Bend(wall, wall+"-top")
+	}
+	p.Twice(90, 0, sheet.Valley, "back-top", "right-back-wing")
+	p.Twice(90, 0, sheet.Valley, "front-top", "right-front-wing", "left-front-wing")
+	p.Twice(90, 0, sheet.Valley, "seam-top", "left-back-wing")
+	p.Meet("back-top", "front-top")
+	for _, f := range []struct {
+		name        string
+		side, reach Length
+	}{{"back", d.Length, deepW}, {"front", d.Length, deepW}, {"right", d.Width, deepL}, {"left", d.Width, deepL}} {
+		// Wedged, but still wide enough at its end to be stuck.
+		wedge := max(step, min(f.reach/5, (f.side-2*t-j.Adhesive.Width)/2).Down(step))
+		p.Tab(f.name+"-flap", f.name, sheet.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
+	}
+	j.mitreSeam(p, seam, 0, pinch+d.Depth)
+	p.Seam("seam", "left", "back")
+	p.GlueLapped("front-flap", "back-flap", 1)
+	p.GlueLapped("right-flap", "back-flap", 2)
+	p.GlueLapped("left-flap", "back-flap", 3)
+	p.Root = "back-flap"
+	lo, _ := p.Cell("back-flap")
+	p.Middle = &sheet.Point{X: d.Length / 2, Y: lo.Y + half}
+	p.FoldUp("back")
+	p.FoldUp(append([]string{"right", "front", "left", "seam", "seam-top"}, wings...)...)
+	p.Tell("wrap the four walls round to the seam")
+	p.GlueNow("seam-top", "back-top")
+	p.FoldUp("left-flap", "right-flap")
+	p.FoldUp("front-flap")
+	p.Closing(append([]string{"back-top", "front-top", "right-top", "left-top", "seam-top"}, wings...)...)
+	p.Tell("pinch the top flat")
+	return p
+}

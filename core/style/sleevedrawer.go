@@ -1,0 +1,117 @@
+package style
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var sleeveDrawer = &Style{
+	ID: "sleeve-drawer", Title: "Drawer and sleeve", Level: 2,
+	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
+	Asks: slices.Concat([]Question{
+		{ID: "walls", Label: "Drawer walls", Default: "single", Choices: []Choice{
+			{"single", "Single", "One thickness: least card, quickest."},
+			{"rolled", "Rolled", "Folded over inwards: twice as thick and no raw edge."},
+		}},
+	}, tabQuestions(""), []Question{
+		{ID: "notch", Label: "Thumb notch", Default: "both", Unless: "walls=rolled", Choices: []Choice{
+			{"both", "At both ends", "Opens from either side."}, {"one", "At one end", "The other end stays whole."},
+			{"none", "None", "For a ribbon pull."},
+		}},
+		{ID: "notch-width", Label: "Notch", Unless: "walls=rolled", More: true, Help: "How wide the thumb notch is."},
+		{ID: "sleeve", Label: "Sleeve", Default: "open", Choices: []Choice{
+			{"open", "Open at both ends", "One strip; push from behind."},
+			{"closed", "Closed at one end", "Nothing falls out at the back."},
+		}},
+		{ID: "seam", Label: "Seam", More: true, Help: "How wide the sleeve's glued seam is."},
+		{ID: "clearance", Label: "Clearance comes from", Default: "grow-sleeve", Choices: []Choice{
+			{"grow-sleeve", "A larger sleeve", "The drawer keeps its size."},
+			{"trim-drawer", "A smaller drawer", "The sleeve keeps its size."},
+		}},
+	}),
+	Build: buildSleeveDrawer,
+}
+
+func buildSleeveDrawer(j *Job) *Box {
+	walls, c, size := j.Choice("walls"), j.Clearance(0), j.Size()
+	drawer, sleeve := size, size
+	if j.Is("clearance", "trim-drawer") {
+		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c
+	} else {
+		sleeve.Width, sleeve.Depth = size.Width+c, size.Depth+c
+	}
+	closed := j.Is("sleeve", "closed")
+	if closed {
+		gain := j.Gain(3 * j.T())
+		sleeve.Length += gain
+		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and the end.")
+	}
+	p := j.tray("drawer", "bottom", drawer, walls)
+	j.thumbNotches(p, drawer, walls)
+	b := j.box(size, p)
+	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
+	put := b.Add(j.sleeve(sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
+		Right: (sleeve.Length - drawer.Length) / 2, Out: j.T()})
+	put.When, put.Off = sheet.Close, assembly.Aside
+	b.GoesOver("sleeve", "drawer", "front", "back")
+	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not slide.", j.Say(c)))
+	return b
+}
+
+// thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
+// behind the long sides, which the sleeve hides.
+func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
+	if j.Is("notch", "none") || walls == "rolled" {
+		return
+	}
+	widest := min(d.Depth*2-6*mm, d.Width-6*mm).Down(j.Mark())
+	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), Bound{},
+		most(widest, "depth", "some card must stay below it and beside it"))
+	if wide < 8*mm && !j.Asked("notch-width") {
+		return // no thumb goes in
+	}
+	p.Notch(sheet.Point{Y: p.Height / 2}, wide/2, sheet.Point{X: 1})
+	if j.Is("notch", "both") {
+		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, wide/2, sheet.Point{X: -1})
+	}
+}
+
+// sleeve is four walls round the drawer, the seam stuck behind the back at its
+// lower edge, where it is seen least. Closed, an end panel folds up from the
+// bottom over tabs of the sides.
+func (j *Job) sleeve(d Dims, closed bool) *sheet.Piece {
+	t, step := j.T(), j.Mark()
+	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
+	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")
+	seam := j.Measure("seam", j.Wide(), j.sticks(0), most(d.Depth-3*t, "depth", "the back behind which it is stuck is no wider"))
+	end := Length(0)
+	if closed {
+		end = d.Depth - t.Up(step)
+	}
+	p := sheet.Grid("sleeve", sheet.Cols(d.Length, end), sheet.Rows(seam, d.Width, d.Depth, d.Width, d.Depth), `
+		seam     .
+		bottom   end
+		~        -
+		front    front-tab
+		~        -
+		top      .
+		~        -
+		back     back-tab`)
+	p.Tab("seam", "bottom", sheet.TabShape{Reach: seam, Relief: t, Mitre: step})
+	p.Seam("seam", "bottom", "back")
+	p.Root = "bottom"
+	p.FoldUp("front", "top", "back", "seam")
+	if closed {
+		for _, side := range []string{"front", "back"} {
+			p.Tab(side+"-tab", side, sheet.TabShape{Reach: min(j.Wide(), (d.Width/2 - t).Down(step)), Relief: t + t.Up(step), Mitre: step})
+			p.Glue(side+"-tab", "end")
+			p.Role("tab", side+"-tab")
+		}
+		p.FoldUp("front-tab", "back-tab")
+		p.FoldUp("end")
+	}
+	return p
+}

@@ -1,0 +1,211 @@
+// Package style turns a job into a box. A style is a recipe a maker could read,
+// one file each: what it asks, the net, the joins, the order of folding. What a
+// box measures is nobody's to state: it is folded and measured (see assembly).
+package style
+
+import (
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+type (
+	Length = measure.Length
+	Dims   = assembly.Dims
+	Box    = assembly.Box
+)
+
+// Style is a family of boxes.
+type Style struct {
+	ID, Title string
+	About     string // what it is good for
+	Level     int    // 1 easy to make, 3 asks for practice
+	Tall      bool   // suits tall things
+	Typed     bool   // made of a list of scores; not one to choose for a size
+	Asks      []Question
+	Build     func(*Job) *Box
+}
+
+// Question is a question a style asks: of choices, or for a length.
+type Question struct {
+	ID, Label, Help string
+	Choices         []Choice // none for a length
+	Default         string   // of a choice
+	When            string   // "question=choice": it makes sense then
+	Unless          string   // "question=choice": it makes none then
+	More            bool     // few makers change it
+}
+
+// Choice is one answer, with the reason for taking it.
+type Choice struct{ ID, Label, Why string }
+
+// Styles is the registry, in the order a gallery shows them.
+var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover}
+
+// Register adds a style that is not chosen for a size to those that are found.
+func Register(s *Style) { others = append(others, s) }
+
+var others []*Style
+
+// Find gives a style by name.
+func Find(id string) *Style {
+	for _, s := range slices.Concat(Styles, others) {
+		if s.ID == id {
+			return s
+		}
+	}
+	return nil
+}
+
+// Ask gives a style's question by name.
+func (s *Style) Ask(id string) (Question, bool) {
+	for _, q := range s.Asks {
+		if q.ID == id {
+			return q, true
+		}
+	}
+	return Question{}, false
+}
+
+// Make builds the box a style makes of a job: folded, and measured when it is
+// not a draft. What a style takes from a size is measured on a first box of
+// about the size; the box that stands in the end is measured again.
+func Make(j *Job, s *Style, draft bool) *Box {
+	j.style = s
+	if j.Taken == nil && (j.Given == nil || draft) && !j.measureTaken() {
+		return nil
+	}
+	for range 6 {
+		b := j.build()
+		if b == nil || draft {
+			return j.sketched(b)
+		}
+		b.Find()
+		b.Measure(j.T())
+		if j.Given != nil || !j.tooSmall(b) {
+			return j.checked(b)
+		}
+	}
+	j.Problem(j.SizeField("length"), "No box of this style comes out large enough for what goes in.", "Choose another style.")
+	return nil
+}
+
+// build builds once, or notes the problems.
+func (j *Job) build() *Box {
+	j.settled, j.notes = map[string]Length{}, nil
+	before := len(j.Problems)
+	b := j.style.Build(j)
+	if len(j.Problems) > before || b == nil {
+		return nil
+	}
+	b.Style, b.Settled, b.Notes, b.Plain = j.style.ID, j.settled, j.notes, j.Plain || b.Plain
+	return b
+}
+
+// measureTaken builds a box a little too large and measures what its card takes
+// from the size. Where a box is refused only because it is too large it is tried
+// again at the least.
+func (j *Job) measureTaken() bool {
+	if j.Given != nil {
+		b := j.build()
+		return b != nil && j.take(b)
+	}
+	for _, guess := range []Length{8, 2} {
+		scratch := *j
+		scratch.Report = &brief.Report{Units: j.Units, Step: j.Step}
+		scratch.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
+		b := scratch.build()
+		if b == nil {
+			continue
+		}
+		return j.take(b)
+	}
+	j.Taken = taken(dims(2*j.T(), 2*j.T(), 2*j.T()))
+	j.build()
+	return len(j.Problems) == 0
+}
+
+// Inside measures the inside of a style at the size that is given, or notes why
+// there is none.
+func Inside(j *Job, s *Style) (Dims, bool) {
+	j.style = s
+	if !j.measureTaken() {
+		return Dims{}, false
+	}
+	return dims(j.Given.Length-j.Taken.Length, j.Given.Width-j.Taken.Width, j.Given.Depth-j.Taken.Depth), true
+}
+
+// take measures what the card of a box takes from its size.
+func (j *Job) take(b *Box) bool {
+	b.Find()
+	b.MeasureRoom(j.T())
+	j.Taken = taken(dims(b.Size.Length-b.Inside.Length, b.Size.Width-b.Inside.Width, b.Size.Depth-b.Inside.Depth))
+	return j.suitsProud(b)
+}
+
+// sketched gives a draft the inside that its size is taken to have.
+func (j *Job) sketched(b *Box) *Box {
+	if b == nil {
+		return nil
+	}
+	b.Inside = dims(b.Size.Length-j.Taken.Length, b.Size.Width-j.Taken.Width, b.Size.Depth-j.Taken.Depth)
+	half := fold.Vec{X: b.Inside.Length.MM() / 2, Y: b.Inside.Width.MM() / 2}
+	b.Lo = fold.Vec{X: -half.X, Y: -half.Y, Z: j.T().MM() / 2}
+	b.Hi = fold.Vec{X: half.X, Y: half.Y, Z: b.Lo.Z + b.Inside.Depth.MM()}
+	return b
+}
+
+func taken(d Dims) *Dims { return &d }
+
+// tooSmall says whether the contents would not go in, and asks for more.
+func (j *Job) tooSmall(b *Box) bool {
+	small := false
+	for _, d := range []struct{ need, inside, taken *Length }{
+		{&j.Need.Length, &b.Inside.Length, &j.Taken.Length}, {&j.Need.Width, &b.Inside.Width, &j.Taken.Width},
+		{&j.Need.Depth, &b.Inside.Depth, &j.Taken.Depth},
+	} {
+		if short := *d.need - *d.inside; short > measure.Millimetre/100 {
+			*d.taken += short
+			small = true
+		}
+	}
+	return small
+}
+
+// checked refuses what the folded box can't have.
+func (j *Job) checked(b *Box) *Box {
+	before := len(j.Problems)
+	j.pair(b)
+	if !j.suitsProud(b) || len(j.Problems) > before {
+		return nil
+	}
+	return b
+}
+
+// suitsProud refuses things that stand proud under a level top.
+func (j *Job) suitsProud(b *Box) bool {
+	if j.Proud == 0 || b.Above != flatAbove {
+		return true
+	}
+	j.Problem("room.proud", "This box closes flat over what is in it, so nothing can stand proud of its walls.",
+		"Let nothing stand proud, or choose an open tray or a box with a roof.", "room.proud", "0")
+	return false
+}
+
+// Within builds a style at a size of its own, for a box inside the box.
+func (j *Job) Within(s *Style, size Dims, answers Answers) *Box {
+	inner := *j
+	inner.style, inner.Given, inner.Answers = s, &size, answers
+	return inner.build()
+}
+
+// box begins a box whose contents stand in a piece.
+func (j *Job) box(size Dims, holder *sheet.Piece) *Box {
+	b := &Box{Size: size, Strength: 2}
+	b.Add(holder)
+	return b
+}

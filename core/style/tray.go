@@ -1,0 +1,198 @@
+package style
+
+import (
+	"fmt"
+
+	"brevium/core/sheet"
+)
+
+// A tray is a panel and four walls, of one thickness, rolled over inwards or
+// pinwheeled. Most families have one in them.
+
+// tabQuestions ask how a tray's corner squares become tabs; unless names the
+// walls that have none.
+func tabQuestions(unless string) []Question {
+	return []Question{
+		{ID: "tabs", Label: "Tabs", Default: "full", Unless: unless, Choices: []Choice{
+			{"full", "Full", "Strongest: the whole corner square, its ends mitred."},
+			{"half", "Half", "Half as long: stays clear of a thumb notch."},
+			{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
+		}},
+		{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."},
+		mitreQuestion,
+	}
+}
+
+var mitreQuestion = Question{ID: "mitre", Label: "Mitre", More: true, Help: "How far the ends of tabs slant in, so that they go in."}
+
+// wallsFrom is the question of how a tray's walls are made.
+func wallsFrom(id, label, otherwise string) Question {
+	return Question{ID: id, Label: label, Default: otherwise, Choices: []Choice{
+		{"single", "Single", "One thickness: least card, quickest."},
+		{"rolled", "Rolled", "Folded over inwards: twice as thick, no raw edge at the rim, no tabs to be seen."},
+		{"pinwheel", "Pinwheel", "Each corner slit once and wrapped on to the next wall: stiffer with no waste."},
+	}}
+}
+
+// layers is how many full faces of card lie inside a wall made that way.
+func layers(walls string) int {
+	if walls == "single" {
+		return 0
+	}
+	return 1
+}
+
+var ends, sides = []string{"back", "front"}, []string{"left", "right"}
+
+// tray is a panel and four walls, made one of three ways. Front and back stay
+// clean: no seam shows on them. What can't be is noted, depth blamed on a field
+// of its own when one is named.
+func (j *Job) tray(name, panel string, d Dims, walls string, depthField ...string) *sheet.Piece {
+	j.trayCanBe(name, d, walls, depthField)
+	switch walls {
+	case "rolled":
+		return j.rolledTray(name, panel, d)
+	case "pinwheel":
+		return j.pinwheelTray(name, panel, d)
+	}
+	return j.singleTray(name, panel, d)
+}
+
+// Tray is a tray of single walls for another room to put inside a box.
+func (j *Job) Tray(name, panel string, d Dims) *sheet.Piece { return j.tray(name, panel, d, "single") }
+
+// singleTray has tabs on the side walls that glue behind the front and back.
+func (j *Job) singleTray(name, panel string, d Dims) *sheet.Piece {
+	h := d.Depth
+	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
+		back-left-tab  | back  | back-right-tab
+		left             `+panel+`  right
+		front-left-tab | front | front-right-tab`)
+	j.corners(p, d)
+	p.Root = panel
+	j.foldWalls(p)
+	return p
+}
+
+func (j *Job) corners(p *sheet.Piece, d Dims) {
+	for _, end := range ends {
+		for _, side := range sides {
+			p.Corner(end+"-"+side+"-tab", side, end, j.tab(d))
+		}
+	}
+}
+
+func (j *Job) foldWalls(p *sheet.Piece) {
+	p.FoldUp("left", "right")
+	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
+	p.FoldUp("back", "front")
+}
+
+// rolledTray has walls scored twice, folded over inwards and stuck down over
+// the tabs. The inner flaps are a sliver lower, and relieved at their ends by
+// what lies inside the walls they run into, or they would not lie flat.
+func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
+	t, h := j.T(), d.Depth
+	in := h - j.Sliver()
+	p := sheet.Grid(name, sheet.Cols(in, h, d.Length, h, in), sheet.Rows(in, h, d.Width, h, in), `
+		.          .                back-roll   .                 .
+		.          back-left-tab  | back      | back-right-tab    .
+		left-roll  left             `+panel+`   right             right-roll
+		.          front-left-tab | front     | front-right-tab   .
+		.          .                front-roll  .                 .`)
+	j.corners(p, d)
+	for _, end := range ends {
+		p.Tab(end+"-roll", end, sheet.TabShape{Reach: in, Relief: 2 * t})
+		p.GlueOver(end+"-roll", end, 2)
+		p.Turn(180, sheet.Valley, end, end+"-roll")
+	}
+	for _, side := range sides {
+		p.Tab(side+"-roll", side, sheet.TabShape{Reach: in, Relief: 3 * t})
+		p.Glue(side+"-roll", side)
+		p.Turn(180, sheet.Valley, side, side+"-roll")
+	}
+	p.Role("rolled flap", "left-roll", "right-roll", "back-roll", "front-roll")
+	p.Root = panel
+	j.foldWalls(p)
+	p.FoldUp("left-roll", "right-roll")
+	p.FoldUp("back-roll", "front-roll")
+	j.note("roll", name, "", in-h, "The flaps rolled inside are a step lower than the walls, or they would not lie flat.")
+	if j.Plain {
+		j.note("roll-plain", name, "", h, "The flaps rolled inside are as high as the walls: trim a sliver off where they bind.")
+	}
+	return p
+}
+
+// pinwheelTray slits each corner once, the same way round, and wraps its
+// square on to the next wall, trimmed by a caliper.
+func (j *Job) pinwheelTray(name, panel string, d Dims) *sheet.Piece {
+	t, h := j.T(), d.Depth
+	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
+		left-wrap  | back    back-wrap
+		~            ~       -
+		left         `+panel+` right
+		-            ~       ~
+		front-wrap   front | right-wrap`)
+	for _, w := range []struct {
+		from, to string
+		along    Length
+	}{{"left", "back", d.Length}, {"back", "right", d.Width}, {"right", "front", d.Length}, {"front", "left", d.Width}} {
+		wrap := w.from + "-wrap"
+		p.Corner(wrap, w.from, w.to, sheet.TabShape{Reach: min(h-t, w.along-3*t), Relief: t})
+		p.Role("wrapped corner", wrap)
+	}
+	p.Root = panel
+	p.FoldUp("left", "right", "back", "front")
+	p.FoldUp("left-wrap", "back-wrap", "right-wrap", "front-wrap")
+	return p
+}
+
+// tab shapes the corner square of a tray. Two tabs share a wall, so neither
+// reaches its middle.
+func (j *Job) tab(d Dims) sheet.TabShape {
+	step := j.Mark()
+	shared := (d.Length/2 - j.T()).Down(step)
+	reach := min(d.Depth, shared)
+	switch j.Choice("tabs") {
+	case "half":
+		reach = min(shared, max((d.Depth/2).Near(step), j.Wide()))
+	case "narrow":
+		reach = min(reach, j.Measure("tab-width", j.Wide(), j.sticks(0), Free))
+	}
+	return sheet.TabShape{Reach: reach, Mitre: j.mitre(max((reach / 8).Near(step), step))}
+}
+
+// mitre is how far the ends of tabs slant in.
+func (j *Job) mitre(usual Length) Length {
+	if _, asks := j.style.Ask("mitre"); !asks {
+		return usual
+	}
+	return j.Measure("mitre", usual, Bound{}, most(max(usual, j.Adhesive.Width/2), "", "more leaves too little to stick"))
+}
+
+// trayCanBe notes why a tray of that size can't be made.
+func (j *Job) trayCanBe(name string, d Dims, walls string, depthField []string) {
+	t, wide, tape := j.T(), j.Adhesive.Width, j.Adhesive.Title
+	deep := func(have, least Length, what, why string) {
+		if len(depthField) == 0 || have >= least {
+			j.Want("depth", have, least, what, why)
+			return
+		}
+		text := fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why, j.Say(least.Up(j.Mark())))
+		j.Problem(depthField[0], text, "Make it deeper, or stick with wet glue, which can do with less.", depthField...)
+	}
+	the := "The " + name
+	deep(d.Depth, wide, the+"'s wall", "a tab stuck with "+tape)
+	switch walls {
+	case "pinwheel":
+		j.Want("width", min(d.Length, d.Width)-3*t, wide, the+"'s shorter wall, less the card", "a corner wrapped on to it")
+		deep(d.Depth-2*t, wide, the+"'s wall, less the card", "a corner wrapped round")
+	case "rolled":
+		deep(d.Depth-j.T().Up(j.Mark()), wide, the+"'s rolled flap", "a flap stuck inside")
+		j.Want("width", d.Width-6*t, wide, the+" from front to back, less the card", "a flap rolled into its side")
+		fallthrough
+	default:
+		j.Want("length", d.Length/2-t, j.Wide(), "Half of the "+name+"'s front", "each of two tabs side by side behind it")
+	}
+	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
+}

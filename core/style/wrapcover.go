@@ -1,0 +1,111 @@
+package style
+
+import (
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var wrapCover = &Style{
+	ID: "wrap-cover", Title: "Tray with a wrap-round cover", Level: 3,
+	About: "A rolled tray between two covers that stand out over its sides and open like a book. For things to keep and to look at.",
+	Asks: []Question{
+		{ID: "overhang", Label: "Overhang", Help: "How far the covers stand out on each side."},
+		{ID: "lap", Label: "Front lap", Help: "How far the lid comes down over the front."},
+		{ID: "closure", Label: "Closed by", Default: "ribbon", Choices: []Choice{
+			{"ribbon", "A ribbon", "Through a hole in the lap and one below it; a strip of card hides the end inside."},
+			{"magnet", "A magnet", "Under the lap and behind the front: stuck on before the tray goes in."},
+			{"none", "Nothing", "The lid's own weight keeps it shut."},
+		}},
+		{ID: "hole", Label: "Holes", When: "closure=ribbon", More: true, Help: "How wide the ribbon's holes are."},
+		{ID: "drop", Label: "Hole in the lap", When: "closure=ribbon", More: true, Help: "How far its middle is above the lap's edge."},
+		{ID: "drop-below", Label: "Hole below", When: "closure=ribbon", More: true, Help: "How far its middle is above the lower edge of the front."},
+		{ID: "strip", Label: "Hiding strip", When: "closure=ribbon", More: true, Help: "How long the strip is that hides the ribbon's end."},
+	},
+	Build: buildWrapCover,
+}
+
+// buildWrapCover stands a rolled tray on one cover and hangs another on its
+// back. Each cover bends round what is inside it and is larger by that: the
+// base cover's back lies on the tray's, the lid's on the base cover's.
+func buildWrapCover(j *Job) *Box {
+	t, size := j.T(), j.Size()
+	h := size.Depth
+	b := j.box(size, j.tray("tray", "base", size, "rolled"))
+	b.Strength, b.OpenBy = 3, 1.15
+	j.Want("depth", h, j.Adhesive.Width+2*t, "The tray's wall", "a cover stuck on its back")
+	over := j.Measure("overhang", (5 * mm).Up(j.Mark()), Bound{}, most(size.Length/2, "length", "more is all cover and no tray"))
+	lap := j.Measure("lap", (h / 2).Up(j.Mark()), j.leastLap(), most(h, "depth", "the tray's wall is no higher"))
+	wide, round := size.Length+2*over, j.Gain(2*t)
+	base := sheet.Grid("base cover", sheet.Cols(wide), sheet.Rows(h, size.Width+round, h), `
+		back
+		bottom
+		front`)
+	base.Root = "bottom"
+	base.FoldUp("back", "front")
+	above := size.Width + round + j.Gain(2*t+j.Slack)
+	lid := sheet.Grid("lid cover", sheet.Cols(wide), sheet.Rows(lap, above, h), `
+		lap
+		top
+		back`)
+	lid.Root = "back"
+	lid.Closing("top")
+	lid.FoldUp("lap")
+	b.Add(base, assembly.Place{Face: "back", On: "tray/back", Out: t, Down: t})
+	b.Add(lid, assembly.Place{Face: "back", On: "tray/back", Out: 2 * t, Down: -t})
+	b.GoesOver("lid cover", "tray", "front", "back")
+	b.Stick("tray/base", "base cover/bottom", false)
+	b.Stick("base cover/back", "tray/back", true)
+	b.Stick("lid cover/back", "base cover/back", true)
+	j.closeCovers(b, base, lid, lap)
+	j.note("round", "base cover", "", round, "The base cover is larger than the tray from front to back: it bends round two thicknesses.")
+	j.note("round", "lid cover", "", above-size.Width, "The lid's top is larger again: it bends round the base cover too.")
+	return b
+}
+
+// leastLap is how far the lid must come down: over what closes it, and the
+// strip that hides a ribbon's end must hold there.
+func (j *Job) leastLap() Bound {
+	switch j.Choice("closure") {
+	case "ribbon":
+		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(), Why: "the strip that hides the ribbon's end must hold there"}
+	case "magnet":
+		return Bound{At: 2 * (magnetRadius + 5*mm/2), Why: "a magnet must lie under it"}
+	}
+	return Bound{At: (j.Adhesive.Width/2 + 2*j.T()).Up(j.Mark()), Why: "less does not stay down"}
+}
+
+// closeCovers punches the holes of a ribbon, with the strip that hides its end,
+// or marks a pair of magnets.
+func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
+	mid, h := lid.Width/2, b.Size.Depth
+	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
+	switch j.Choice("closure") {
+	case "ribbon":
+		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
+			most(lap-5*mm, "depth", "some card must stay round it"))
+		room := func(of Length) (least, high Bound) {
+			return Bound{At: hole/2 + 5*mm/2, Why: "some card must stay round it"},
+				most(of-hole/2-5*mm/2, "depth", "some card must stay round it")
+		}
+		least, high := room(lap)
+		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, high)}, hole/2, 0, 0)
+		least, high = room(h)
+		below := h / 2
+		if h-lap > 2*hole {
+			below = (h - lap) / 2
+		}
+		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, high)}, hole/2, 0, 0)
+		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole), most(lid.Width, "length", "the lap is no longer"))
+		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
+		strip.Part = sheet.Liner
+		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -j.T()})
+		b.Stick("ribbon strip/strip", "lid cover/lap", true)
+		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
+		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+
+			" each; their ends are stuck down flat before the tray goes in and under the strip")
+		b.Cautions = append(b.Cautions, "Ribbon and cord are not for infants: keep long ends away from them.")
+	case "magnet":
+		j.closure(b, "magnet", "lid cover/lap", "base cover/front")
+		j.needMagnets(b, "one inside the lap and one behind the base cover's front")
+	}
+}

@@ -1,0 +1,224 @@
+package style_test
+
+import (
+	"strings"
+	"testing"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	"brevium/core/style"
+)
+
+const mm = measure.Millimetre
+
+// planned is a style's box of a given size, with options.
+func planned(t *testing.T, family string, options ...string) *plan.Plan {
+	t.Helper()
+	b := brief.New("mm")
+	b.Contents, b.Box = nil, brief.Box{Style: brief.Text(family)}
+	for i, set := 0, append([]string{"size.length", "90 mm", "size.width", "70 mm", "size.depth", "40 mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes"}, options...); i < len(set); i += 2 {
+		if !b.Set(set[i], set[i+1]) {
+			t.Fatal(set[i])
+		}
+	}
+	p := plan.Make(b, plan.Default)
+	if !p.Holds() {
+		t.Fatal(family, options, p.Problems, p.Checks)
+	}
+	return p
+}
+
+// told gives what the proof of a changed box finds wrong.
+func told(p *plan.Plan) string {
+	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width}, nil))
+}
+
+// recut makes a piece anew from the faces that were found, its points moved
+// and its edges changed.
+func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point, change func(on *sheet.Face, e sheet.Edge) (sheet.Line, bool)) *sheet.Piece {
+	out := sheet.New(p.Name, 0, 0)
+	far := move(sheet.Point{X: p.Width, Y: p.Height})
+	out.Width, out.Height = far.X, far.Y
+	out.Root, out.Glues, out.Tucks, out.Meets, out.Order, out.Crowds = p.Root, p.Glues, p.Tucks, p.Meets, p.Order, p.Crowds
+	for _, f := range p.Kept() {
+		out.Role(p.RoleOf(f.Name), f.Name)
+	}
+	if p.Middle != nil {
+		mid := move(*p.Middle)
+		out.Middle = &mid
+	}
+	for _, m := range p.Marks {
+		m.At = move(m.At)
+		out.Marks = append(out.Marks, m)
+	}
+	for _, f := range p.Faces {
+		for _, e := range f.Edges {
+			if l, keep := change(f, e); keep {
+				l.A, l.B = move(l.A), move(l.B)
+				out.Lines = append(out.Lines, l)
+			}
+		}
+		if at, ok := within(f); ok && !f.Waste {
+			out.Label(move(at), f.Name)
+		} else if ok && f.Edges[0].Kind != sheet.Hole {
+			out.Discard(move(at))
+		}
+	}
+	out.Find()
+	return out
+}
+
+// within finds a place on a face, a little in from one of its edges.
+func within(f *sheet.Face) (sheet.Point, bool) {
+	for _, e := range f.Edges {
+		mid := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
+		for _, d := range []sheet.Point{{X: mm / 20, Y: mm / 30}, {X: -mm / 20, Y: mm / 30}, {X: mm / 20, Y: -mm / 30}, {X: -mm / 20, Y: -mm / 30}} {
+			if at := mid.Add(d); sheet.Inside(f.Points, at) {
+				return at, true
+			}
+		}
+	}
+	return sheet.Point{}, false
+}
+
+func stay(p sheet.Point) sheet.Point                      { return p }
+func same(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) { return e.Line, true }
+
+// Recutting alone changes nothing: what follows fails for its mistakes.
+func TestRecutIsTheSameBox(t *testing.T) {
+	for _, s := range style.Styles {
+		p := planned(t, s.ID)
+		for _, part := range p.Box.Parts {
+			part.Piece = recut(part.Piece, stay, same)
+		}
+		if wrong := told(p); wrong != "" {
+			t.Errorf("%s: %s", s.ID, wrong)
+		}
+	}
+}
+
+// A slit that was forgotten: where a free edge lies along a neighbour, or along
+// a sliver beside it, the card holds together and can't be folded.
+func TestForgottenSlit(t *testing.T) {
+	for _, s := range style.Styles {
+		p := planned(t, s.ID)
+		tried := 0
+		for _, part := range p.Box.Parts {
+			piece := part.Piece
+			for _, tab := range piece.Kept() {
+				for _, e := range tab.Edges {
+					other := e.Beyond
+					if e.Kind != sheet.Cut || other == nil || other.Waste && !other.Trim {
+						continue
+					}
+					bad := recut(piece, stay, func(on *sheet.Face, x sheet.Edge) (sheet.Line, bool) {
+						joined := func(a, b *sheet.Face) bool { return a == tab && b == other || a == other && b == tab }
+						l := x.Line
+						switch {
+						case joined(on, x.Beyond) && other.Trim:
+							return l, false // the sliver stays on the tab
+						case joined(on, x.Beyond), (on == other || x.Beyond == other) && other.Trim && x.Beyond != nil && on != nil && x.Kind == sheet.Cut && !x.Beyond.Waste:
+							l.Kind, l.Turn = sheet.Score, 90
+						}
+						return l, true
+					})
+					if len(bad.Kept()) < len(piece.Kept()) || !beyondTab(other, tab) {
+						continue // the sliver lies at an outer end and holds nothing together
+					}
+					tried++
+					part.Piece = bad
+					if wrong := told(p); !strings.Contains(wrong, piece.Name) || !strings.Contains(wrong, "can't be folded") && !strings.Contains(wrong, "one face") {
+						t.Errorf("%s: %s of %s left uncut: %q", s.ID, tab.Name, piece.Name, wrong)
+					}
+					part.Piece = piece
+				}
+			}
+		}
+		t.Logf("%s: %d slits tried", s.ID, tried)
+		if tried == 0 && s.ID != "wrap-cover" {
+			t.Errorf("%s: no slit was tried", s.ID)
+		}
+	}
+}
+
+// beyondTab says whether a face is a neighbour itself, or a sliver that lies
+// between the tab and one.
+func beyondTab(other, tab *sheet.Face) bool {
+	if !other.Waste {
+		return true
+	}
+	for _, e := range other.Edges {
+		if e.Beyond != nil && e.Beyond != tab && !e.Beyond.Waste && e.Kind == sheet.Cut {
+			return true
+		}
+	}
+	return false
+}
+
+// A tab stuck to another wall than the one it lies on is told by its name.
+func TestTabOnTheWrongWall(t *testing.T) {
+	for _, s := range style.Styles {
+		p := planned(t, s.ID)
+		for _, piece := range p.Box.Pieces() {
+			for g, glue := range piece.Glues {
+				for _, wall := range piece.Kept() {
+					if wall.Name == glue.On || wall.Name == glue.Face || strings.Contains(wall.Name, "seal") || strings.Contains(wall.Name, "wing") || wall.Name == "seam-top" || strings.HasSuffix(wall.Name, "tab") || strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") {
+						continue // what lies on the same wall
+					}
+					piece.Glues[g].On = wall.Name
+					if wrong := told(p); !strings.Contains(wrong, glue.Face) && !strings.Contains(wrong, wall.Name) {
+						t.Errorf("%s: %s stuck on %s: %q", s.ID, glue.Face, wall.Name, wrong)
+					}
+				}
+				piece.Glues[g] = glue
+			}
+		}
+	}
+}
+
+// A column or row cut too short, where a box can't do without it.
+func TestTooShort(t *testing.T) {
+	for _, c := range []struct {
+		style, piece, face string
+		across             bool
+		options            []string
+		wrong              string
+	}{
+		{"tray-lid", "lid", "top", true, nil, "lid clears base"},
+		{"flap-box", "box", "top", false, nil, "flap clears base"},
+		{"flap-box", "box", "top", false, []string{"box.options.closure", "tuck"}, "flap lies"},
+		{"flap-box", "box", "front-left", true, []string{"box.options.sides", "from-walls"}, "walls meet"},
+		{"flap-box", "band", "top", false, []string{"box.options.closure", "band"}, "band"},
+		{"hinged-lid", "box", "lid", false, nil, "lid clears base"},
+		{"sleeve-drawer", "sleeve", "top", false, nil, "sleeve: walls meet"},
+		{"sleeve-drawer", "sleeve", "front", false, nil, "sleeve: walls meet"},
+		{"carton", "carton", "front", true, nil, "carton: walls meet"},
+		{"carton", "carton", "top", false, nil, "top-lip lies"},
+		{"pinch-top", "tube", "front", true, nil, "tube: walls meet"},
+		{"gable-cap", "cap", "front", true, nil, "cap: walls meet"},
+		{"wrap-cover", "lid cover", "top", false, []string{"size.depth", "20 mm"}, "lid cover clears tray"},
+	} {
+		p := planned(t, c.style, c.options...)
+		for _, part := range p.Box.Parts {
+			piece := part.Piece
+			if piece.Name != c.piece {
+				continue
+			}
+			lo, hi := piece.Face(c.face).Bounds()
+			part.Piece = recut(piece, func(at sheet.Point) sheet.Point {
+				if c.across && at.X > (lo.X+hi.X)/2 {
+					at.X -= 3 * mm
+				} else if !c.across && at.Y > (lo.Y+hi.Y)/2 {
+					at.Y -= 3 * mm
+				}
+				return at
+			}, same)
+		}
+		if wrong := told(p); !strings.Contains(wrong, c.wrong) {
+			t.Errorf("%s: %s of %s too short: %q", c.style, c.face, c.piece, wrong)
+		}
+	}
+}
