@@ -26,6 +26,7 @@ type Box struct {
 	Claims    []fold.Check      // what a list of scores claims, checked
 	Settled   map[string]Length // what each length among the questions came to
 	Notes     []Note
+	Proved    Standing // the closed box, as it was proved
 	Measured
 }
 

@@ -31,6 +31,7 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 		checks = append(checks, body.Kept()...)
 	}
 	s := b.Assemble(m.T, Closed)
+	b.Proved = s
 	checks = append(checks, b.inPlace(s, &b.Tree, "")...)
 	var touch []contact
 	b.eachTree(&b.Tree, "", func(t *Tree, path string) {

@@ -99,7 +99,16 @@ const (
 )
 
 // Fit lays the pieces on sheets of one size.
-func Fit(pieces []Piece, w, h Length) Layout {
+func Fit(pieces []Piece, w, h Length) Layout { return fit(pieces, w, h, false) }
+
+// Count gives how many sheets Fit would take, and how many of the pieces no sheet
+// does. It looks no further once fewer can't be.
+func Count(pieces []Piece, w, h Length) (sheets, tooBig int) {
+	got := fit(pieces, w, h, true)
+	return len(got.Sheets), len(got.TooBig)
+}
+
+func fit(pieces []Piece, w, h Length, count bool) Layout {
 	var all, tooBig []Piece
 	for _, p := range pieces {
 		if !(p.W <= w && p.H <= h) && (p.Upright || !(p.H <= w && p.W <= h)) {
@@ -110,7 +119,14 @@ func Fit(pieces []Piece, w, h Length) Layout {
 			all = append(all, p)
 		}
 	}
-	var best Layout
+	least := bound(all, w, h)
+	best := search(all, w, h, func(l Layout) bool { return count && len(l.Sheets) == least })
+	best.TooBig, best.Bound = tooBig, least
+	return best
+}
+
+// search tries the rules, until one is good enough, and gives the best.
+func search(all []Piece, w, h Length, enough func(Layout) bool) (best Layout) {
 	placed := 0
 	for i, order := range orders {
 		if i > 0 && len(all) > many {
@@ -125,13 +141,13 @@ func Fit(pieces []Piece, w, h Length) Layout {
 				}
 				placed += len(all)
 				if got := pack(sorted, w, h, rule{order, fit, split}); best.Sheets == nil || got.better(best) {
-					best = got
+					if best = got; enough(best) {
+						return best
+					}
 				}
 			}
 		}
 	}
-	best.TooBig = tooBig
-	best.Bound = bound(all, w, h)
 	return best
 }
 
@@ -257,17 +273,4 @@ func (s *open) cut(in Rect, down bool, at Length) {
 	if down && at < in.W || !down && at < in.H {
 		s.Cuts = append(s.Cuts, Cut{in, down, at})
 	}
-}
-
-// bound is a number of sheets that no arrangement can go below: by area, and
-// by pieces of which no two can share a sheet.
-func bound(pieces []Piece, w, h Length) int {
-	area, lone := 0.0, 0
-	for _, p := range pieces {
-		area += p.W.MM() * p.H.MM()
-		if 2*min(p.W, p.H) > max(w, h) {
-			lone++
-		}
-	}
-	return max(lone, int(math.Ceil(area/(w.MM()*h.MM())-1e-9)))
 }

@@ -30,6 +30,11 @@ func TestWorkedFits(t *testing.T) {
 			t.Errorf("%s: %d sheets, bound %d; want %d", c.name, len(got.Sheets), got.Bound, c.sheets)
 		}
 	}
+	// Two that fill the sheet's width can't lie beside each other.
+	const mm = measure.Millimetre
+	if got := Fit([]Piece{{Name: "cover", W: 214 * mm, H: 121 * mm, Count: 8}}, 210*mm, 297*mm); len(got.Sheets) != 8 || got.Bound != 8 {
+		t.Errorf("%d sheets, at least %d", len(got.Sheets), got.Bound)
+	}
 	if got := Fit([]Piece{{Name: "wide", W: 13 * in, H: in, Count: 1}}, 12*in, 12*in); len(got.TooBig) != 1 ||
 		len(got.Sheets) != 0 {
 		t.Errorf("a piece larger than the sheet: %+v", got)
@@ -49,6 +54,9 @@ func TestFitHolds(t *testing.T) {
 			pieces, count = append(pieces, p), count+p.Count
 		}
 		got := Fit(pieces, 12*in, 12*in)
+		if n, _ := Count(pieces, 12*in, 12*in); n != len(got.Sheets) {
+			t.Fatalf("%d sheets were counted, %d laid", n, len(got.Sheets))
+		}
 		placed, area := 0, 0.0
 		for _, s := range got.Sheets {
 			placed += len(s.Placed)

@@ -55,7 +55,7 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 				}
 				asked := first.Brief.Clone()
 				asked.Arrange.Way = brief.Text(way.ID)
-				p = build(Read(asked, w), w, true)
+				p = build(Read(asked, w), w, pinned, first.taken)
 			}
 			if p.OK() {
 				found[i] = append(found[i], p.row())
@@ -109,7 +109,7 @@ func one(b brief.Brief, s *style.Style, w Workshop) *Plan {
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
 	}
 	b.Arrange.Way, b.Arrange.Places = "", nil
-	return Make(b, w)
+	return build(Read(b, w), w, shown, nil)
 }
 
 // together does so many independent pieces of work, as many at once as the
@@ -194,7 +194,7 @@ func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) 
 			return most, true
 		}
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		if got := sketch(b, w, false); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
+		if got := sketch(b, w, false, p.taken); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
 			most, misses = n, 0
 		} else {
 			misses++

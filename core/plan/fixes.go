@@ -23,7 +23,7 @@ type Fix struct {
 func (p *Plan) fixes(w Workshop) (out []Fix) {
 	out = p.slighter(w)
 	for _, s := range w.Sheets {
-		if fitsAll(s, p.Box) && s.ID != p.Sheet.ID {
+		if p.takesAll(s) && s.ID != p.Sheet.ID {
 			out = append(out, Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
 			break
 		}
@@ -69,7 +69,7 @@ func (p *Plan) over() (most measure.Length) {
 	for _, piece := range p.Box.Pieces() {
 		upright := max(piece.Width-p.Sheet.Width, piece.Height-p.Sheet.Height)
 		turned := max(piece.Height-p.Sheet.Width, piece.Width-p.Sheet.Height)
-		if p.Card.Pattern != "" {
+		if p.Card.Directed() {
 			turned = upright
 		}
 		most = max(most, min(upright, turned))
@@ -119,7 +119,7 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
 	for _, piece := range p.Box.Pieces() {
-		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return s.Takes(piece.Width, piece.Height) }) {
+		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return s.Takes(piece.Width, piece.Height, p.Card.Directed()) }) {
 			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
 		}
 	}
@@ -127,7 +127,11 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	if len(pieces) == 0 {
 		text = "No one sheet on the shelf takes every piece of this box."
 	}
-	if fixes := p.slighter(w); len(fixes) > 0 {
+	var fixes []Fix
+	if p.what == whole {
+		fixes = p.slighter(w)
+	}
+	if len(fixes) > 0 {
 		f := fixes[0]
 		var set []string
 		for field, to := range brief.Sorted(f.Set) {
@@ -145,6 +149,9 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 // every piece to have a sheet.
 func (p *Plan) deciding(w Workshop) (dim string, at measure.Length) {
 	size, best := p.Box.Size, -1.0
+	if p.what != whole {
+		return "length", p.Sheet.Width / 2
+	}
 	for _, d := range []struct {
 		name string
 		of   *measure.Length
@@ -214,19 +221,18 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 	for field, text := range set {
 		b.Set(field, text)
 	}
-	got := sketch(b, w, true)
+	got := sketch(b, w, true, nil)
 	return got != nil && !slices.ContainsFunc(got.toLay(got.Box, 1), func(l layout.Piece) bool { return !got.takes(l) })
 }
 
 // takes says whether a piece lies on the sheet, turned only if it may be.
-func (p *Plan) takes(l layout.Piece) bool {
-	return l.W <= p.Sheet.Width && l.H <= p.Sheet.Height || !l.Upright && p.Sheet.Takes(l.W, l.H)
-}
+func (p *Plan) takes(l layout.Piece) bool { return p.Sheet.Takes(l.W, l.H, l.Upright) }
 
 // sketch plans a brief as far as its pieces, without faces, proof or layout;
-// nil when that can't be. For their sizes alone they are not laid on sheets.
-func sketch(b brief.Brief, w Workshop, sizes bool) *Plan {
-	p := &Plan{Request: Read(b, w)}
+// nil when that can't be. For their sizes alone they are not laid on sheets. What
+// the card takes is measured, unless it is known.
+func sketch(b brief.Brief, w Workshop, sizes bool, taken *style.Dims) *Plan {
+	p := &Plan{Request: Read(b, w), taken: taken}
 	if len(p.Problems) > 0 {
 		return nil
 	}

@@ -13,8 +13,8 @@ import (
 // be joined is two halves and a strip behind their joint.
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: p.Card.Pattern != ""}
-		if !p.Join || p.Sheet.Takes(piece.Width, piece.Height) {
+		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: p.Card.Directed()}
+		if !p.Join || p.Sheet.Takes(piece.Width, piece.Height, whole.Upright) {
 			out = append(out, whole)
 			continue
 		}
@@ -75,7 +75,7 @@ func (p *Plan) Joints() (out []string) {
 		return nil
 	}
 	for _, piece := range p.Box.Pieces() {
-		if !p.Sheet.Takes(piece.Width, piece.Height) {
+		if !p.Sheet.Takes(piece.Width, piece.Height, p.Card.Directed()) {
 			j := p.joint(piece)
 			edge := "top"
 			if j.AlongWidth {

@@ -212,4 +212,3 @@ func TestIdleAnswersAreTold(t *testing.T) {
 		t.Errorf("%+v", p.Warnings)
 	}
 }
-

@@ -46,6 +46,8 @@ type Plan struct {
 	Cards  []bench.ScoreCard
 	Steps  []bench.Step
 
+	what     extent
+	taken    *style.Dims // what the style's card takes of a size, once it is known
 	remedies *budget // of the search for Fixes
 }
 
@@ -59,16 +61,25 @@ func (p *Plan) Holds() bool { return p.OK() && assembly.Said(p.Checks) == "" }
 // through the rooms once: the request is read at the door; the contents are
 // arranged and the box built round them; the box is proved, its pieces laid on
 // sheets, and the bench told what to do.
-func Make(b brief.Brief, w Workshop) *Plan { return build(Read(b, w), w, false) }
+func Make(b brief.Brief, w Workshop) *Plan { return build(Read(b, w), w, whole, nil) }
 
-// build plans a request; pinned asks for the picked way alone, unranked.
-func build(q *Request, w Workshop, pinned bool) *Plan {
-	p := &Plan{Request: q}
+// how much of a plan is wanted: all of it; all but what would make it fit, to be
+// shown beside others; or the picked way alone, unranked, for a row of figures.
+type extent int
+
+const (
+	whole extent = iota
+	shown
+	pinned
+)
+
+func build(q *Request, w Workshop, what extent, taken *style.Dims) *Plan {
+	p := &Plan{Request: q, what: what, taken: taken}
 	if len(q.Problems) > 0 {
 		return p
 	}
 	s := newSearch(p)
-	s.only = pinned
+	s.only = what == pinned
 	if p.Box = s.run(); p.Box == nil || !p.cuttable(w, s.job) {
 		p.Box = nil
 		return p
@@ -77,14 +88,16 @@ func build(q *Request, w Workshop, pinned bool) *Plan {
 	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
 	p.lay(w)
 	p.Cards, p.Steps = p.bench()
-	p.warn()
+	if what != pinned {
+		p.warn()
+	}
 	return p
 }
 
 // cuttable says whether the pieces have a sheet, and are no more than can be
 // laid out.
 func (p *Plan) cuttable(w Workshop, job *style.Job) bool {
-	fits := p.Join || slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return fitsAll(s, p.Box) })
+	fits := p.Join || slices.ContainsFunc(w.Sheets, p.takesAll)
 	if !fits {
 		p.tooLarge(w, job)
 		return false
@@ -106,13 +119,11 @@ func (p *Plan) pieces() (n int) {
 	return n
 }
 
-func fitsAll(s shop.Sheet, b *style.Box) bool {
-	for _, piece := range b.Pieces() {
-		if !s.Takes(piece.Width, piece.Height) {
-			return false
-		}
-	}
-	return true
+// takesAll says whether every piece lies on a sheet of a size.
+func (p *Plan) takesAll(s shop.Sheet) bool {
+	return !slices.ContainsFunc(p.Box.Pieces(), func(piece *sheet.Piece) bool {
+		return !s.Takes(piece.Width, piece.Height, p.Card.Directed())
+	})
 }
 
 func (p *Plan) lay(w Workshop) {
@@ -128,7 +139,9 @@ func (p *Plan) lay(w Workshop) {
 		}
 	}
 	if !check.Holds {
-		p.Fixes = p.fixes(w)
+		if p.what == whole {
+			p.Fixes = p.fixes(w)
+		}
 		fix := "See what would make it fit."
 		switch {
 		case p.remedies != nil && p.remedies.over():

@@ -3,7 +3,6 @@ package plan
 import (
 	"fmt"
 
-	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
@@ -27,7 +26,7 @@ func (p *Plan) warnCorners() {
 	if p.Style.Typed {
 		return // its clearance is given, and was compared with what the card wants
 	}
-	a := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	a := p.Box.Proved
 	for _, c := range p.Box.Clears {
 		lid, base := a.Of(c.Outer), a.Of(c.Inner)
 		if lid == nil || base == nil || len(c.Sides) != 4 {

@@ -92,7 +92,7 @@ func TestJoints(t *testing.T) {
 			continue
 		}
 		for _, piece := range p.Box.Pieces() {
-			if p.Sheet.Takes(piece.Width, piece.Height) {
+			if p.Sheet.Takes(piece.Width, piece.Height, p.Card.Directed()) {
 				continue
 			}
 			joined++

@@ -58,7 +58,14 @@ type search struct {
 	sizes bool // only whether each piece has a sheet, not how they lie on it
 }
 
-func newSearch(p *Plan) *search { return &search{Request: p.Request, plan: p, job: p.job()} }
+func newSearch(p *Plan) *search {
+	s := &search{Request: p.Request, plan: p, job: p.job()}
+	if p.taken != nil && s.job.Given == nil {
+		taken := *p.taken
+		s.job.Taken = &taken
+	}
+	return s
+}
 
 // run reads how the things are to lie, ranks the ways, and builds the box of
 // the pinned one or the best.
@@ -93,7 +100,9 @@ func (s *search) run() *style.Box {
 		return nil
 	}
 	s.plan.Load = chosen
-	return s.build(s.job, chosen, s.hasty)
+	b := s.build(s.job, chosen, s.hasty)
+	s.plan.taken = s.job.Taken
+	return b
 }
 
 // ways lists the arrangements the request allows, those that fit a given size
@@ -128,9 +137,7 @@ func (s *search) rank(ways []contents.Load) []Way {
 		scratch := *s.job
 		scratch.Report = &brief.Report{Units: s.Units, Step: s.Step}
 		b := s.build(&scratch, l, true)
-		if s.job.Taken == nil {
-			s.job.Taken = scratch.Taken
-		}
+		s.job.Knows(&scratch)
 		if b == nil {
 			continue
 		}
@@ -157,14 +164,13 @@ func (s *search) needs(b *style.Box) (sheets, tooBig int) {
 	pieces := s.plan.toLay(b, 1)
 	if s.sizes {
 		for _, p := range pieces {
-			if !s.plan.Sheet.Takes(p.W, p.H) {
+			if !s.plan.takes(p) {
 				tooBig++
 			}
 		}
 		return 1, tooBig
 	}
-	fit := layout.Fit(pieces, s.plan.Sheet.Width, s.plan.Sheet.Height)
-	return len(fit.Sheets), len(fit.TooBig)
+	return layout.Count(pieces, s.plan.Sheet.Width, s.plan.Sheet.Height)
 }
 
 // better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for

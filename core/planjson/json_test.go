@@ -32,7 +32,7 @@ func TestJSON(t *testing.T) {
 		t.Fatal(err)
 	}
 	if out.Clearance != "1/16 in" || out.Inside["length"] != "126.73 mm" || !out.Proof.Holds ||
-		out.Layout.Count != 2 || out.Layout.Bound != 1 {
+		out.Layout.Count != 2 || out.Layout.Bound != 2 {
 		t.Errorf("%+v", out)
 	}
 	base := out.Pieces[0]

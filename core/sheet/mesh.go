@@ -11,7 +11,7 @@ import (
 type mesh struct {
 	points []Point
 	edges  []meshEdge
-	cells  map[[2]Length][]int // the points by where they lie
+	cells  map[[2]Length][]int // the points by where they lie, when there are many
 }
 
 type meshEdge struct {
@@ -97,20 +97,37 @@ func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
 	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l})
 }
 
-// point gives the number of a point, which may be there already. Points one
-// from the other are looked for in the cell around and its neighbours.
+// few is up to how many points are looked through one by one; of more, only
+// those that lie near are.
+const few = 96
+
+// point gives the number of a point, which may be there already.
 func (m *mesh) point(p Point) int {
-	const wide = 16 * near
+	same := func(i int) bool {
+		q := m.points[i]
+		return (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near
+	}
+	if len(m.points) < few {
+		for i := range m.points {
+			if same(i) {
+				return i
+			}
+		}
+		m.points = append(m.points, p)
+		return len(m.points) - 1
+	}
 	if m.cells == nil {
 		m.cells = map[[2]Length][]int{}
+		for i, q := range m.points {
+			at := cellOf(q)
+			m.cells[at] = append(m.cells[at], i)
+		}
 	}
-	x, y := p.X.Down(wide)/wide, p.Y.Down(wide)/wide
-	found := -1
+	found, at := -1, cellOf(p)
 	for dx := Length(-1); dx <= 1; dx++ {
 		for dy := Length(-1); dy <= 1; dy++ {
-			for _, i := range m.cells[[2]Length{x + dx, y + dy}] {
-				q := m.points[i]
-				if (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near && (found < 0 || i < found) {
+			for _, i := range m.cells[[2]Length{at[0] + dx, at[1] + dy}] {
+				if same(i) && (found < 0 || i < found) {
 					found = i
 				}
 			}
@@ -120,8 +137,15 @@ func (m *mesh) point(p Point) int {
 		return found
 	}
 	m.points = append(m.points, p)
-	m.cells[[2]Length{x, y}] = append(m.cells[[2]Length{x, y}], len(m.points)-1)
+	m.cells[at] = append(m.cells[at], len(m.points)-1)
 	return len(m.points) - 1
+}
+
+// cellOf is the square of a net of squares, much wider than points are near, in
+// which a point lies.
+func cellOf(p Point) [2]Length {
+	const wide = 16 * near
+	return [2]Length{p.X.Down(wide) / wide, p.Y.Down(wide) / wide}
 }
 
 func sign(l Length) Length {

@@ -20,6 +20,10 @@ type Card struct {
 	Price     int64
 }
 
+// Directed says whether the card is printed with something that has an up and a
+// down, so that its pieces must not be turned on the sheet.
+func (c Card) Directed() bool { return c.Pattern != "" }
+
 // Sheet is a size card comes in.
 type Sheet struct {
 	ID, Title     string
@@ -81,9 +85,10 @@ func (s Shelf) Sheet(id string) (Sheet, bool) {
 	return Sheet{}, false
 }
 
-// Takes says whether a piece lies within the sheet, turned if need be.
-func (t Sheet) Takes(w, h measure.Length) bool {
-	return w <= t.Width && h <= t.Height || h <= t.Width && w <= t.Height
+// Takes says whether a piece lies within the sheet, turned if need be and if it
+// need not stay upright.
+func (t Sheet) Takes(w, h measure.Length, upright bool) bool {
+	return w <= t.Width && h <= t.Height || !upright && h <= t.Width && w <= t.Height
 }
 
 // Cost gives the price of sheets of a size, in hundredths.

@@ -22,12 +22,15 @@ func (j *Job) Is(id, choice string) bool { return j.Choice(id) == choice }
 // Asked says whether a length among the questions was typed.
 func (j *Job) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
 
-// Bound is the least or the most a length may be, with the reason, and the
-// dimension of the box (length, width or depth) that would move it.
+// Bound is the least or the most a length may be, with the reason, and what
+// would move it, by one in so many: a dimension of the box (length, width or
+// depth), or another question.
 type Bound struct {
 	At  Length
 	Why string // "tape wants that to hold"
 	Dim string
+	Ask string
+	In  Length
 }
 
 // Free is no bound.
@@ -65,7 +68,7 @@ func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
 			field, near.Exact(j.Units))
 	case asked:
 		answer = typed
-	default:
+	case answer < least.At || answer > most.At:
 		answer = min(max(answer, lo), hi)
 	}
 	j.settled[id] = answer
@@ -78,9 +81,19 @@ func (j *Job) noRoom(q Question, least, most Bound) {
 	if dim == "" {
 		dim = least.Dim
 	}
-	short := least.At - most.At
-	j.tooSmallBy(dim, short, fmt.Sprintf("%s: it must be %s, because %s, and can be %s, because %s.",
-		q.Label, j.Say(least.At.Up(j.Mark())), least.Why, j.Say(max(0, most.At.Down(j.Mark()))), most.Why))
+	short := (least.At - most.At) * max(1, most.In)
+	text := fmt.Sprintf("%s: it must be %s, because %s, and can be %s, because %s.",
+		q.Label, j.Say(least.At.Up(j.Mark())), least.Why, j.Say(max(0, most.At.Down(j.Mark()))), most.Why)
+	if by, asks := j.style.Ask(least.Ask); asks {
+		j.Problem("box.options."+by.ID, text, by.Label+": leave it open.", "box.options."+by.ID, "")
+		return
+	}
+	if by, asks := j.style.Ask(most.Ask); asks {
+		larger := (j.settled[by.ID] + short).Up(j.Mark())
+		j.Problem("box.options."+by.ID, text, fmt.Sprintf("%s: make it %s.", by.Label, j.Say(larger)), "box.options."+by.ID, larger.Exact(j.Units))
+		return
+	}
+	j.tooSmallBy(dim, short, text)
 }
 
 // Want says that the box is too small in a dimension: have is there of what,
@@ -90,6 +103,14 @@ func (j *Job) Want(dim string, have, least Length, what, why string) {
 		return
 	}
 	j.tooSmallBy(dim, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why, j.Say(least.Up(j.Mark()))))
+}
+
+// shorter names the shorter of the two sides of a floor.
+func shorter(d Dims) string {
+	if d.Length < d.Width {
+		return "length"
+	}
+	return "width"
 }
 
 var larger = map[string]string{"length": "longer", "width": "wider", "depth": "deeper"}
@@ -131,4 +152,12 @@ func (j *Job) sticks(extra Length) Bound {
 }
 
 // most is a bound from above.
-func most(at Length, dim, why string) Bound { return Bound{at, why, dim} }
+func most(at Length, dim, why string) Bound { return Bound{At: at, Why: why, Dim: dim} }
+
+// halfOf is most where a dimension moves the bound by half.
+func halfOf(at Length, dim, why string) Bound { return Bound{At: at, Why: why, Dim: dim, In: 2} }
+
+// mostOf is most where another question's length moves the bound.
+func mostOf(at Length, ask string, in Length, why string) Bound {
+	return Bound{At: at, Why: why, Ask: ask, In: in}
+}

@@ -50,15 +50,20 @@ func buildCarton(j *Job) *Box {
 	c := tube{Dims: j.Size()}
 	w, l, h := c.Width, c.Length, c.Depth
 	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
-	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), Bound{}, most(h/2-t, "depth", "two lips would meet"))
-	far := min(l/2-t, w-t).Down(step)
-	c.dust = j.Measure("dust-reach", far, j.sticks(0), most(far, "width", "they would meet, or reach out of their panel"))
+	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), Bound{}, halfOf(h/2-t, "depth", "two lips would meet"))
+	far := most(w-t, "width", "they would reach out of their panel")
+	if l/2 < w {
+		far = halfOf(l/2-t, "length", "they would meet")
+	}
+	c.dust = j.Measure("dust-reach", far.At.Down(step), j.sticks(0), far)
 	j.Want("width", w-4*t, j.Adhesive.Width, "A side, less the card", "a flap that holds")
-	j.Want("length", l/2-3*t-step, j.Adhesive.Width, "Half of the front, less the card", "each of two dust flaps")
+	j.Want("length", l-6*t-2*step, 2*j.Adhesive.Width, "The front, less the card", "two dust flaps side by side")
 	j.Want("depth", h, j.Adhesive.Width+2*t, "The tube", "its seam")
 	if j.Is("top", "ledge") || j.Is("bottom", "ledge") {
 		least := j.sticks(j.panelEase())
-		c.ledge = j.Measure("ledge", least.At, least, most(min((min(l, w)-least.At)/2, min(l, w)/3), "width", "opposite ones would meet"))
+		meet := most(min((min(l, w)-least.At)/2, min(l, w)/3), shorter(c.Dims), "opposite ones would meet")
+		meet.In = 3
+		c.ledge = j.Measure("ledge", least.At, least, meet)
 	}
 	p := j.tubeNet(c)
 	b := j.box(c.Dims, p)

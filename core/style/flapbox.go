@@ -98,6 +98,9 @@ func (j *Job) measureFlap(s *flapped) {
 			Why: "what closes it wants card round it, on the flap and on the front"}
 	}
 	foot := most((s.Depth - j.T().Up(j.Mark())).Down(j.Mark()), "depth", "the front is no higher")
+	if low := s.Depth - s.front; low > 0 && least.At-low <= foot.At {
+		least.Ask = "front"
+	}
 	s.flap = j.Measure("flap-depth", max(s.Depth*2/5, s.Depth-s.front+j.Adhesive.Width, 16*mm).Up(j.Mark()), least, foot)
 	if j.Is("flap", "pointed") {
 		s.shoulder = j.Measure("shoulder", (s.flap / 3).Near(j.Mark()), Bound{}, most(s.flap-j.Mark(), "depth", "more leaves no point"))

@@ -28,13 +28,16 @@ var gableCap = &Style{
 // from the middle of its upper edge to its lower corners.
 func buildGableCap(j *Job) *Box {
 	step, c, size := j.Mark(), j.Clearance(0), j.Size()
+	if j.Given == nil {
+		size.Length = max(size.Length, size.Width) // the ridge is no shorter than the ends are wide
+	}
 	d := dims(size.Length+c, size.Width+c, size.Depth)
 	j.Want("length", d.Length, d.Width, "The ridge", "room for gussets half as deep as the width at either end")
-	j.Want("width", d.Width/2, j.Adhesive.Width, "Half of an end", "each half of its ridge, folded in,")
+	j.Want("width", d.Width, 2*j.Adhesive.Width, "An end", "its ridge, folded in two,")
 	roof := j.slopes("roof", d, (d.Width * 2 / 3).Up(step), true)
 	seal := j.Measure("seal", (12 * mm).Up(step), j.sticks(0), Free)
 	skirt := j.Measure("skirt", max((size.Depth*5/8).Up(step), min(size.Depth, j.Wide())), j.sticks(0), most(size.Depth, "depth", "the tray is no deeper"))
-	seam := j.Measure("seam", j.Wide(), j.sticks(0), most(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
+	seam := j.Measure("seam", j.Wide(), j.sticks(0), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
 	walls := j.Choice("walls")
 	b := j.box(size, j.tray("base", "base", size, walls))
 	b.Clearance = c

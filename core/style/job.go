@@ -40,6 +40,15 @@ type Job struct {
 	style   *Style
 	settled map[string]Length
 	notes   []assembly.Note
+	found   *Box // a box that was built to be measured, and may be the one
+}
+
+// Knows takes over what was found out on the way with another job of the same
+// answers.
+func (j *Job) Knows(o *Job) {
+	if j.Taken == nil {
+		j.Taken, j.found = o.Taken, o.found
+	}
 }
 
 // Blame names the field that asked for each dimension.
@@ -163,10 +172,10 @@ func (j *Job) Clearance(layers int) Length {
 }
 
 // Gain is how much longer a panel is that bends round others: what the card
-// takes, or one mark of the tools in plain numbers.
+// takes or, in plain numbers, one mark of the tools, if that is a millimetre.
 func (j *Job) Gain(takes Length) Length {
 	if j.Plain {
-		return j.Mark()
+		return Length(mm).Up(j.Mark())
 	}
 	return takes.Up(j.Mark())
 }

@@ -1,6 +1,7 @@
 package style
 
 import (
+	"brevium/core/brief"
 	"brevium/core/sheet"
 )
 
@@ -29,27 +30,29 @@ func buildPinchTop(j *Job) *Box {
 	l, w := d.Length, d.Width
 	short, long := min(l, w), max(l, w)
 	pinch := j.slopes("pinch", d, (long * 4 / 5).Up(step), false)
-	hole, widest := Length(0), short-2*t
+	hole, widest := Length(0), most(short-2*t, shorter(d), "it would pass the side")
 	if j.Is("closure", "ribbon") {
 		hole = j.holeSize(l, pinch)
-		widest = min(widest, (l-hole)/2-3*mm)
+		if beside := (l-hole)/2 - 3*mm; beside < widest.At {
+			widest = halfOf(beside, "length", "it would pass a hole")
+		}
 	}
-	seam := j.Measure("seam", j.Wide(), j.sticks(0), most(widest, "width", "it would pass the side or a hole in it"))
+	seam := j.Measure("seam", j.Wide(), j.sticks(0), widest)
 	j.Want("depth", d.Depth, j.Adhesive.Width, "The tube", "its seam")
-	j.Want("width", short-2*t-2*step, j.Adhesive.Width, "The shorter side, less the card", "a flap that is stuck below")
+	j.Want(shorter(d), short-2*t-2*step, j.Adhesive.Width, "The shorter side, less the card", "a flap that is stuck below")
 	// Each pair of flaps laps by at least what sticks it.
 	lap := func(side Length) Length { return side/2 + j.Adhesive.Width/2 + step }
 	reach := func(side Length) Length { return min(side-2*t, max(side*5/8, lap(side))).Down(step) }
-	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: max(long/2+step, lap(short)), Why: "they must lap over the middle", Dim: "width"},
-		most(long, "width", "the base is no longer"))
+	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: lap(long), Why: "they must lap over the middle", Dim: shorter(d)},
+		most(long, shorter(d), "the base is no longer"))
 	deep := func(side Length) Length {
 		if j.Asked("flaps") {
 			return min(flap, side-2*t).Down(step)
 		}
 		return min(flap, reach(side))
 	}
-	for _, side := range []Length{l, w} {
-		j.Want("width", 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
+	for dim, side := range brief.Sorted(map[string]Length{"length": l, "width": w}) {
+		j.Want(dim, 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
 	}
 	p := j.pinched("tube", d, pinch, seam, flap, deep(w), deep(l))
 	b := j.box(d, p)

@@ -51,7 +51,7 @@ func (j *Job) slopesOver(d Dims, gussets bool) Length {
 // upper edges; beside stays free for what is stuck behind them.
 func (j *Job) ribbonHole(p *sheet.Piece, hole, high Length, faces ...string) {
 	drop := j.Measure("drop", max(10*mm, hole/2+3*mm), Bound{At: hole/2 + 5*mm/2, Why: "the edge would tear"},
-		most(high-hole/2-5*mm/2, "", "the hole would lie in the fold"))
+		mostOf(high-hole/2-5*mm/2, "pinch", 1, "the hole would lie in the fold"))
 	for _, f := range faces {
 		top := p.Spot(f, 1, 0)
 		p.Punch(sheet.Point{X: top.X, Y: top.Y + drop}, hole/2, 0, 0)
@@ -60,8 +60,11 @@ func (j *Job) ribbonHole(p *sheet.Piece, hole, high Length, faces ...string) {
 
 // holeSize settles how wide a ribbon's hole is in a face so wide and high.
 func (j *Job) holeSize(wide, high Length) Length {
-	return j.Measure("hole", 6*mm, Bound{At: 2 * mm, Why: "no ribbon goes through less"},
-		most(min(high/3, wide-2*j.Wide()-6*mm), "length", "some card must stay round it"))
+	round := most(wide-2*j.Wide()-6*mm, "length", "some card must stay round it")
+	if high/3 < round.At {
+		round = mostOf(high/3, "pinch", 3, round.Why)
+	}
+	return j.Measure("hole", 6*mm, Bound{At: 2 * mm, Why: "no ribbon goes through less"}, round)
 }
 
 // mitreSeam slants both ends of a seam that runs from top to bottom along the

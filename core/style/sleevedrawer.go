@@ -67,12 +67,15 @@ func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
 	if j.Is("notch", "none") || walls == "rolled" {
 		return
 	}
-	widest := min(d.Depth*2-6*mm, d.Width-6*mm).Down(j.Mark())
-	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), Bound{},
-		most(widest, "depth", "some card must stay below it and beside it"))
-	if wide < 8*mm && !j.Asked("notch-width") {
-		return // no thumb goes in
+	thumb := Bound{At: 8 * mm, Why: "no thumb goes in less"}
+	room := most(2*d.Depth-6*mm, "depth", "some card must stay below it")
+	if d.Width-6*mm < room.At {
+		room = most(d.Width-6*mm, "width", "some card must stay beside it")
 	}
+	if room.At < thumb.At && !j.Asked("notch-width") {
+		return
+	}
+	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), thumb, room)
 	p.Notch(sheet.Point{Y: p.Height / 2}, wide/2, sheet.Point{X: 1})
 	if j.Is("notch", "both") {
 		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, wide/2, sheet.Point{X: -1})

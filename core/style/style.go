@@ -80,11 +80,14 @@ func Make(j *Job, s *Style, draft bool) *Box {
 		return nil
 	}
 	for range 6 {
-		b := j.build()
-		if b == nil || draft {
-			return j.sketched(b)
+		b := j.found
+		if b == nil || draft || b.Size != j.Size() {
+			if b = j.build(); b == nil || draft {
+				return j.sketched(b)
+			}
+			b.Find()
 		}
-		b.Find()
+		j.found, j.settled = nil, b.Settled
 		b.Measure(j.T())
 		if j.Given != nil || !j.tooSmall(b) {
 			return j.checked(b)
@@ -106,15 +109,15 @@ func (j *Job) build() *Box {
 	return b
 }
 
-// measureTaken builds a box a little too large and measures what its card takes
-// from the size. Where a box is refused only because it is too large it is tried
-// again at the least.
+// measureTaken builds a box of about the size and measures what its card takes
+// from it. Where it is refused only because it is too small it is tried again a
+// little larger.
 func (j *Job) measureTaken() bool {
 	if j.Given != nil {
 		b := j.build()
 		return b != nil && j.take(b)
 	}
-	for _, guess := range []Length{8, 2} {
+	for _, guess := range []Length{3, 8} {
 		scratch := *j
 		scratch.Report = &brief.Report{Units: j.Units, Step: j.Step}
 		scratch.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
@@ -124,7 +127,7 @@ func (j *Job) measureTaken() bool {
 		}
 		return j.take(b)
 	}
-	j.Taken = taken(dims(2*j.T(), 2*j.T(), 2*j.T()))
+	j.Taken = taken(dims(8*j.T(), 8*j.T(), 8*j.T()))
 	j.build()
 	return len(j.Problems) == 0
 }
@@ -143,6 +146,7 @@ func Inside(j *Job, s *Style) (Dims, bool) {
 func (j *Job) take(b *Box) bool {
 	b.Find()
 	b.MeasureRoom(j.T())
+	j.found = b
 	j.Taken = taken(dims(b.Size.Length-b.Inside.Length, b.Size.Width-b.Inside.Width, b.Size.Depth-b.Inside.Depth))
 	return j.suitsProud(b)
 }

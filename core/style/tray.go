@@ -185,14 +185,14 @@ func (j *Job) trayCanBe(name string, d Dims, walls string, depthField []string) 
 	deep(d.Depth, wide, the+"'s wall", "a tab stuck with "+tape)
 	switch walls {
 	case "pinwheel":
-		j.Want("width", min(d.Length, d.Width)-3*t, wide, the+"'s shorter wall, less the card", "a corner wrapped on to it")
+		j.Want(shorter(d), min(d.Length, d.Width)-3*t, wide, the+"'s shorter wall, less the card", "a corner wrapped on to it")
 		deep(d.Depth-2*t, wide, the+"'s wall, less the card", "a corner wrapped round")
 	case "rolled":
 		deep(d.Depth-j.T().Up(j.Mark()), wide, the+"'s rolled flap", "a flap stuck inside")
 		j.Want("width", d.Width-6*t, wide, the+" from front to back, less the card", "a flap rolled into its side")
 		fallthrough
 	default:
-		j.Want("length", d.Length/2-t, j.Wide(), "Half of the "+name+"'s front", "each of two tabs side by side behind it")
+		j.Want("length", d.Length-2*t, 2*j.Wide(), "The front of the "+name+", less the card", "two tabs side by side behind it")
 	}
 	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
 }

@@ -82,19 +82,15 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 	switch j.Choice("closure") {
 	case "ribbon":
 		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
-			most(lap-5*mm, "depth", "some card must stay round it"))
-		room := func(of Length) (least, high Bound) {
-			return Bound{At: hole/2 + 5*mm/2, Why: "some card must stay round it"},
-				most(of-hole/2-5*mm/2, "depth", "some card must stay round it")
-		}
-		least, high := room(lap)
-		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, high)}, hole/2, 0, 0)
-		least, high = room(h)
+			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
+		room := hole/2 + 5*mm/2
+		least := Bound{At: room, Why: "some card must stay round it"}
+		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))}, hole/2, 0, 0)
 		below := h / 2
 		if h-lap > 2*hole {
 			below = (h - lap) / 2
 		}
-		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, high)}, hole/2, 0, 0)
+		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, most(h-room, "depth", least.Why))}, hole/2, 0, 0)
 		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole), most(lid.Width, "length", "the lap is no longer"))
 		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
 		strip.Part = sheet.Liner

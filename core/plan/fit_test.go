@@ -1,0 +1,121 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/style"
+)
+
+// taken is a brief after clicks on what mends it: the problems' own changes, or
+// the first remedy that makes it fit.
+func taken(b brief.Brief, set map[string]string) brief.Brief {
+	b = b.Clone()
+	for field, text := range set {
+		b.Set(field, text)
+	}
+	return b
+}
+
+// What misses its sheet by a sixteenth comes off it by a click, in plain numbers.
+func TestPlainNumbersSaveTheSheet(t *testing.T) {
+	flap := sized("7", "3", "2 1/2", "box.style", "flap-box", "box.options.sides", "from-base", "box.options.flap-depth", "1",
+		"box.options.closure", "band")
+	hinged := sized("9 1/2", "4 1/8", "1 1/4", "box.style", "hinged-lid")
+	for name, b := range map[string]brief.Brief{"flap box": flap, "hinged box": hinged} {
+		p := Make(b, Default)
+		var set map[string]string
+		switch {
+		case len(p.Problems) > 0:
+			set = p.Problems[0].Set
+		case len(p.Fixes) > 0:
+			set = p.Fixes[0].Set
+		}
+		if p.Holds() || set["tools.allowances"] != "plain" {
+			t.Errorf("%s: %v, %v", name, p.Problems, p.Fixes)
+			continue
+		}
+		q := Make(taken(b, set), Default)
+		if !q.Holds() || q.Box.Parts[0].Piece.Width != q.Sheet.Width || q.Box.Parts[0].Piece.Height != q.Sheet.Height {
+			t.Errorf("%s in plain numbers: %s, %v", name, said(q), q.Box.Pieces()[0].Height.Exact("in"))
+			continue
+		}
+		// The box takes its sheet whole; its band comes off the next scrap.
+		if len(q.Layout.Sheets) != len(q.Box.Pieces()) || len(q.Box.Notes) == 0 {
+			t.Errorf("%s: %d sheets for %d pieces, %v", name, len(q.Layout.Sheets), len(q.Box.Pieces()), q.Box.Notes)
+		}
+	}
+}
+
+// Card with a direction is never turned on its sheet.
+func TestPatternsStandUpright(t *testing.T) {
+	r := rand.New(rand.NewPCG(14, 14))
+	placed := 0
+	for range 200 {
+		b := random(r)
+		b.Card.Stock, b.Card.Sheet = brief.Text([]string{"sprig-220", "stripe-220"}[r.IntN(2)]), "a3"
+		b.Copies = "3"
+		for _, s := range Make(b, Default).Layout.Sheets {
+			for _, p := range s.Placed {
+				if placed++; p.Turned {
+					t.Fatalf("the %s is turned: %s", p.Piece, b.Encode())
+				}
+			}
+		}
+	}
+	if placed < 100 {
+		t.Errorf("only %d were placed", placed)
+	}
+}
+
+// Every problem names a field there is, and where it offers a change, the change
+// mends it: that problem is not there any more.
+func TestProblemsMend(t *testing.T) {
+	r := rand.New(rand.NewPCG(15, 15))
+	mended, kinds := 0, map[string]bool{}
+	for n := range boxes(3000) {
+		s := style.Styles[n%len(style.Styles)]
+		b := random(r)
+		b.Box = brief.Box{Style: brief.Text(s.ID)}
+		answer(&b, s, r.IntN(combinations(s)))
+		if b.Size != nil && r.IntN(2) == 0 {
+			b.Set([]string{"size.length", "size.width", "size.depth"}[r.IntN(3)], fmt.Sprintf("%d mm", 2+r.IntN(20)))
+		}
+		for _, q := range s.Asks {
+			if len(q.Choices) == 0 && r.IntN(4) == 0 {
+				b.Set("box.options."+q.ID, fmt.Sprintf("%d mm", 1+r.IntN(90)))
+			}
+		}
+		for click := 0; ; click++ {
+			problems := Make(b, Default).Problems
+			for _, pr := range problems {
+				if !b.Has(pr.Field) {
+					t.Fatalf("%q blames %q, for %s", pr.Text, pr.Field, b.Encode())
+				}
+			}
+			if len(problems) == 0 || len(problems[0].Set) == 0 {
+				break
+			}
+			first := problems[0]
+			if click == 20 {
+				t.Fatalf("clicking goes on: %v, for %s", problems, b.Encode())
+			}
+			again := taken(b, first.Set)
+			for _, still := range Make(again, Default).Problems {
+				// Given more room, things may find a way to lie that wants it again.
+				if b.Size != nil && still.Field == first.Field && still.Text == first.Text {
+					t.Fatalf("%q: %v does not mend it, for %s", first.Text, first.Set, b.Encode())
+				}
+			}
+			mended++
+			kinds[s.ID+strings.Join(strings.Fields(first.Text)[:3], " ")] = true
+			b = again
+		}
+	}
+	if mended < boxes(500) || len(kinds) < 20 {
+		t.Errorf("only %d were mended, of %d kinds", mended, len(kinds))
+	}
+}
