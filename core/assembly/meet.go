@@ -10,14 +10,9 @@ import (
 // card enough round them when the box is closed. It marks both pieces and says
 // whether there was a place.
 func (b *Box) Meet(p Pair, t, room, step Length) bool {
-	partA, faceA := ref(p.A)
-	partB, faceB := ref(p.B)
-	s := b.Assemble(t, Closed)
-	one, other := s.Of(partA), s.Of(partB)
-	if one == nil || other == nil {
-		return false
-	}
-	a, on := one.Find(faceA), other.Find(faceB)
+	whole := b.Assemble(t, Closed).whole()
+	one, a := whole.find(p.A)
+	other, on := whole.find(p.B)
 	if a == nil || on == nil {
 		return false
 	}

@@ -32,20 +32,20 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	}
 	s := b.Assemble(m.T, Closed)
 	b.Proved = s
-	checks = append(checks, b.inPlace(s, &b.Tree, "")...)
+	checks = append(checks, s.inPlace()...)
 	var touch []contact
-	b.eachTree(&b.Tree, "", func(t *Tree, path string) {
-		for _, c := range t.Clears {
-			checks = append(checks, b.clears(s, c, path)...)
+	for _, g := range s.trees {
+		for _, c := range g.Clears {
+			checks = append(checks, b.clears(g, c)...)
 		}
-		for _, j := range t.Joins {
-			check, found := joined(s, j, path, width)
+		for _, j := range g.Joins {
+			check, found := g.joined(j, width)
 			checks, touch = append(checks, check), append(touch, found...)
 		}
-		for _, pair := range t.Pairs {
-			checks = append(checks, pair.meets(s, path))
+		for _, pair := range g.Pairs {
+			checks = append(checks, g.meets(pair))
 		}
-	})
+	}
 	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...))
 	if inside := b.inside(s); len(inside) > 0 {
 		checks = append(checks, fold.Below(b.Hi.Z, inside...))
@@ -62,26 +62,18 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	return checks
 }
 
-func (b *Box) eachTree(t *Tree, path string, do func(t *Tree, path string)) {
-	do(t, path)
-	for _, p := range t.Parts {
-		if p.Within != nil {
-			b.eachTree(p.Within, path+p.Name+"/", do)
-		}
-	}
-}
-
 // inPlace says of which part the face it is placed by, or on, is not there.
-func (b *Box) inPlace(s Standing, t *Tree, path string) (out []fold.Check) {
-	for _, p := range t.Parts {
-		for _, at := range p.At {
-			for _, r := range []string{path + at.On, path + p.Name + "/" + at.Face} {
-				part, face := ref(r)
-				if at.Face == "" || r == path || r == path+at.On && at.On == "" {
-					continue
-				}
-				if body := s.Of(part); body == nil || body.Find(face) == nil {
-					out = append(out, fold.Check{Name: p.Name + " is in its place", Figure: words.Plain(r) + " is not there"})
+func (s Standing) inPlace() (out []fold.Check) {
+	for _, g := range s.trees {
+		for _, p := range g.Parts {
+			for _, at := range p.At {
+				for _, r := range []string{at.On, p.Name + "/" + at.Face} {
+					if at.Face == "" || r == "" {
+						continue
+					}
+					if _, face := g.find(r); face == nil {
+						out = append(out, fold.Check{Name: p.Name + " is in its place", Figure: words.Plain(r) + " is not there"})
+					}
 				}
 			}
 		}
@@ -91,12 +83,12 @@ func (b *Box) inPlace(s Standing, t *Tree, path string) (out []fold.Check) {
 
 // faces gives the bodies of a part (or of a face with all that hangs on it) and
 // what is left of its own piece.
-func (b *Box) faces(s Standing, r, path string) (of, rest []*fold.Body) {
-	if all := s.All(path + r); len(all) > 0 {
+func (g grown) faces(r string) (of, rest []*fold.Body) {
+	if all := g.all(r); len(all) > 0 {
 		return all, nil
 	}
-	part, face := ref(path + r)
-	for _, body := range s.All(part) {
+	part, face := ref(r)
+	for _, body := range g.all(part) {
 		hangs := body.HangsOn(face)
 		of = append(of, body.Part(face, func(n string) bool { return hangs[n] }))
 		rest = append(rest, body.Part("base", func(n string) bool { return !hangs[n] }))
@@ -104,11 +96,10 @@ func (b *Box) faces(s Standing, r, path string) (of, rest []*fold.Body) {
 	return of, rest
 }
 
-func (b *Box) clears(s Standing, c Clear, path string) (out []fold.Check) {
-	outer, rest := b.faces(s, c.Outer, path)
-	inner := rest
+func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
+	outer, inner := g.faces(c.Outer)
 	if c.Inner != "" {
-		inner, _ = b.faces(s, c.Inner, path)
+		inner, _ = g.faces(c.Inner)
 	}
 	give := 0.0
 	if b.Plain {
@@ -129,21 +120,21 @@ func (b *Box) clears(s Standing, c Clear, path string) (out []fold.Check) {
 type contact struct{ a, b *fold.Placed }
 
 // joined checks a join: every copy of the one lies on a copy of the other.
-func joined(s Standing, j Join, path string, width float64) (fold.Check, []contact) {
-	partA, faceA := ref(path + j.A)
-	partB, faceB := ref(path + j.B)
+func (g grown) joined(j Join, width float64) (fold.Check, []contact) {
+	partA, faceA := ref(j.A)
+	partB, faceB := ref(j.B)
 	if !j.Stuck {
 		width = 0
 	}
-	var worst fold.Check
+	worst := fold.Check{Figure: words.Plain(j.A) + " or " + words.Plain(j.B) + " is not there"}
 	var touch []contact
-	for n, one := range s.All(partA) {
-		best := fold.Check{Figure: words.Plain(j.A) + " or " + words.Plain(j.B) + " is not there"}
-		for _, other := range s.All(partB) {
+	for n, one := range g.all(partA) {
+		best := worst
+		for m, other := range g.all(partB) {
 			if a, b := one.Find(faceA), other.Find(faceB); a != nil && b != nil {
 				touch = append(touch, contact{a, b})
 			}
-			if c := fold.Seated(one, faceA, other, faceB, width, j.Lapped, j.Layers); c.Holds || best.Name == "" {
+			if c := fold.Seated(one, faceA, other, faceB, width, j.Lapped, j.Layers); c.Holds || m == 0 {
 				best = c
 			}
 		}
@@ -151,10 +142,11 @@ func joined(s Standing, j Join, path string, width float64) (fold.Check, []conta
 			worst = best
 		}
 	}
-	worst.Name = fmt.Sprintf("%s is stuck to %s", words.Plain(partA), words.Plain(partB))
+	does := "is stuck to"
 	if !j.Stuck {
-		worst.Name = fmt.Sprintf("%s lies on %s", words.Plain(partA), words.Plain(partB))
+		does = "lies on"
 	}
+	worst.Name = fmt.Sprintf("%s %s %s", words.Plain(g.path+partA), does, words.Plain(g.path+partB))
 	return worst, touch
 }
 
@@ -175,20 +167,18 @@ func touching(all []contact, plain bool) func(p, q *fold.Placed) bool {
 const apart, through = 1.0, 4.0
 
 // meets checks that both halves of a closure come together when it is closed.
-func (p Pair) meets(s Standing, path string) fold.Check {
+func (g grown) meets(p Pair) fold.Check {
 	c := fold.Check{Name: "the two halves of the " + p.What + " meet", Figure: "one of them is not there"}
-	partA, faceA := ref(path + p.A)
-	partB, faceB := ref(path + p.B)
-	one, other := s.Of(partA), s.Of(partB)
-	if one == nil || other == nil {
+	one, f := g.find(p.A)
+	other, on := g.find(p.B)
+	if f == nil || on == nil {
 		return c
 	}
-	a, okA := one.MarkOn(faceA, p.What)
-	b, okB := other.MarkOn(faceB, p.What)
+	a, okA := one.MarkOn(f, p.What)
+	b, okB := other.MarkOn(on, p.What)
 	if !okA || !okB {
 		return c
 	}
-	f := one.Find(faceA)
 	d := b.Sub(a)
 	off := d.Sub(f.In.Times(d.Dot(f.In)))
 	c.Holds = off.Len() <= apart && math.Abs(d.Dot(f.In)) <= through
@@ -227,7 +217,7 @@ func belowRim(things []fold.Block, rim, proud float64) fold.Check {
 	return c
 }
 
-// said joins what a proof found wrong, for tests and problems.
+// Said joins what a proof found wrong, for tests and problems.
 func Said(checks []fold.Check) string {
 	var out []string
 	for _, c := range checks {

@@ -1,6 +1,8 @@
 package assembly
 
 import (
+	"strings"
+
 	"brevium/core/fold"
 	"brevium/core/sheet"
 )
@@ -19,6 +21,39 @@ type Standing struct {
 	Bodies []*fold.Body
 	Filled bool // the contents are in
 	of     map[string][]*fold.Body
+	trees  []grown
+}
+
+// grown is one copy of a tree as it stands: the whole, or a box within it.
+type grown struct {
+	*Tree
+	path   string
+	bodies []*fold.Body
+}
+
+// whole is the whole tree as it stands.
+func (s Standing) whole() grown { return s.trees[len(s.trees)-1] }
+
+// all gives the bodies of a part of the tree, every copy of it in this copy of
+// the tree.
+func (g grown) all(part string) (out []*fold.Body) {
+	for _, b := range g.bodies {
+		if b.Name == g.path+part || strings.HasPrefix(b.Name, g.path+part+"/") {
+			out = append(out, b)
+		}
+	}
+	return out
+}
+
+// find finds a face by the path to it: of the first copy of its part.
+func (g grown) find(r string) (*fold.Body, *fold.Placed) {
+	part, face := ref(r)
+	for _, b := range g.bodies {
+		if b.Name == g.path+part {
+			return b, b.Find(face)
+		}
+	}
+	return nil, nil
 }
 
 // Of gives the body of a part, the first of several copies.
@@ -94,7 +129,7 @@ func (b *Box) together(t Length, pose Pose, pr *progress) Standing {
 func (b *Box) stand(s *Standing, tree *Tree, path string, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
 	from := len(s.Bodies)
 	for _, p := range tree.Parts {
-		for _, at := range append([]Place(nil), places(p)...) {
+		for _, at := range places(p) {
 			var copied []*fold.Body
 			if p.Within != nil {
 				copied = b.stand(s, p.Within, path+p.Name+"/", t, Closed, pr, placed)
@@ -105,10 +140,11 @@ func (b *Box) stand(s *Standing, tree *Tree, path string, t Length, pose Pose, p
 				copied = []*fold.Body{body}
 			}
 			if placed {
-				b.place(s, path, p, at, copied, pose)
+				b.place(grown{tree, path, s.Bodies[from:]}, p, at, copied, pose)
 			}
 		}
 	}
+	s.trees = append(s.trees, grown{tree, path, s.Bodies[from:]})
 	return s.Bodies[from:]
 }
 
@@ -121,49 +157,36 @@ func places(p *Part) []Place {
 }
 
 // place carries the bodies of one copy to their place, and takes off again what
-// closes the box when it is open.
-func (b *Box) place(s *Standing, path string, p *Part, at Place, bodies []*fold.Body, pose Pose) {
+// closes the box when it is open. What is missing, the proof says.
+func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Pose) {
 	if at.Face == "" {
 		return
 	}
-	within, name := ref(at.Face)
-	if name == "" {
-		within, name = "", within
+	_, face := grown{p.Within, among.path + p.Name + "/", bodies}.find(at.Face)
+	if p.Within == nil {
+		face = bodies[0].Find(at.Face)
 	}
-	var face, on *fold.Placed
-	for _, body := range bodies {
-		if within == "" || body.Name == path+p.Name+"/"+within {
-			if face = body.Find(name); face != nil {
-				break
-			}
-		}
-	}
-	to := fold.Place{Right: at.Right.MM(), Down: at.Down.MM(), Out: at.Out.MM(), Quarters: at.Quarters, Over: at.Over, Stood: at.Stood}
+	var on *fold.Placed
 	if at.On != "" {
-		part, wall := ref(at.On)
-		if body := s.Of(path + part); body != nil {
-			on = body.Find(wall)
-		}
-		if on == nil {
-			return // the proof says what is missing
-		}
+		_, on = among.find(at.On)
 	}
-	if face == nil {
+	if face == nil || on == nil && at.On != "" {
 		return
 	}
-	way := fold.Onto(face, on, to)
+	way := fold.Onto(face, on, fold.Place{Right: at.Right.MM(), Down: at.Down.MM(), Out: at.Out.MM(),
+		Quarters: at.Quarters, Over: at.Over, Stood: at.Stood})
 	for _, body := range bodies {
 		body.Carry(way, 1, 0)
-		b.takeOff(s, p, body, pose)
+		takeOff(among.bodies[0], p, body, pose)
 	}
 }
 
-func (b *Box) takeOff(s *Standing, p *Part, body *fold.Body, pose Pose) {
+func takeOff(holder *fold.Body, p *Part, body *fold.Body, pose Pose) {
 	switch lo, hi := fold.Bounds(body); p.Off {
 	case Up:
 		body.Move(fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*pose.Lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*pose.Lift)})
 	case Aside:
-		first, last := fold.Bounds(s.Bodies[0])
+		first, last := fold.Bounds(holder)
 		body.Move(fold.Vec{X: (last.X - first.X) * 0.8 * pose.Lift})
 	}
 }

@@ -34,11 +34,7 @@ func (b *Body) HangsOn(face string) map[string]bool {
 }
 
 // MarkOn finds what is put on a face, in space.
-func (b *Body) MarkOn(face, what string) (Vec, bool) {
-	f := b.Find(face)
-	if f == nil {
-		return Vec{}, false
-	}
+func (b *Body) MarkOn(f *Placed, what string) (Vec, bool) {
 	for _, m := range b.Piece.Marks {
 		if m.What == what && sheet.Inside(f.Face.Points, m.At) {
 			return f.place(m.At), true

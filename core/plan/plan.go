@@ -48,7 +48,7 @@ type Plan struct {
 
 	what     extent
 	taken    *style.Dims // what the style's card takes of a size, once it is known
-	remedies *budget // of the search for Fixes
+	remedies *budget     // of the search for Fixes
 }
 
 // OK says whether there is a box to show.

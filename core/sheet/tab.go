@@ -83,6 +83,13 @@ func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {
 	p.Role("tab", tab)
 }
 
+// Tucked makes a flap of a cell, that hangs on one wall and is tucked in behind
+// another, layers of card away.
+func (p *Piece) Tucked(flap, hang, behind string, layers int, shape TabShape) {
+	p.Tab(flap, hang, shape)
+	p.Tuck(flap, behind, layers)
+}
+
 // Shorten cuts a cell off at a reach from its crease.
 func (p *Piece) Shorten(name, wall string, reach Length) {
 	if r, ok := p.rim(name, wall); ok && reach < r.depth {

@@ -12,32 +12,27 @@ var carton = &Style{
 	About: "One piece round the contents, closed at both ends. For tall or upright things; stores flat.",
 	Asks: []Question{
 		cartonEnd("top", "Top"), cartonEnd("bottom", "Bottom"),
-		{ID: "tuck", Label: "Tuck lip", Help: "How far the closing panel goes in."},
-		{ID: "pull", Label: "Pull tab", Default: "no", When: "top=tuck", Choices: []Choice{
-			{"no", "No", "A light tuck opens with a fingernail."},
-			{"yes", "Yes", "A tab of card on the top's front edge, for a tight tuck."},
-		}},
-		{ID: "pull-width", Label: "Pull tab", When: "pull=yes", More: true, Help: "How wide the tab is."},
-		{ID: "pull-out", Label: "Pull tab, out", When: "pull=yes", More: true, Help: "How far it stands out over the front."},
-		{ID: "dust-reach", Label: "Dust flaps", More: true, Help: "How far they reach in."},
-		{ID: "ledge", Label: "Ledges", Help: "How far they fold in."},
-		{ID: "slot", Label: "Window", When: "top=ledge", Help: "How long the opening in the top panel is."},
-		{ID: "slot-width", Label: "Window, wide", When: "top=ledge", Help: "How wide it is."},
-		{ID: "tab-width", Label: "Seam", Help: "How wide the glued seam is."},
+		length("tuck", "Tuck lip", "", "How far the closing panel goes in."),
+		choose("pull", "Pull tab", "top=tuck", "no | No | A light tuck opens with a fingernail.",
+			"yes | Yes | A tab of card on the top's front edge, for a tight tuck."),
+		more("pull-width", "Pull tab", "pull=yes", "How wide the tab is."),
+		more("pull-out", "Pull tab, out", "pull=yes", "How far it stands out over the front."),
+		more("dust-reach", "Dust flaps", "", "How far they reach in."),
+		length("ledge", "Ledges", "", "How far they fold in."),
+		length("slot", "Window", "top=ledge", "How long the opening in the top panel is."),
+		length("slot-width", "Window, wide", "top=ledge", "How wide it is."),
+		length("tab-width", "Seam", "", "How wide the glued seam is."),
 	},
 	Build: buildCarton,
 }
 
 func cartonEnd(id, label string) Question {
-	return Question{ID: id, Label: label, Default: "tuck", Choices: []Choice{
-		{"tuck", "Tucked", "A lip goes in behind the front: opens and closes again."},
-		{"glued", "Glued", "Stuck on to the dust flaps: closed for good, carries more."},
-		{"ledge", "Ledge and panel", "Four ledges folded in and a panel stuck on them; the top panel has a window."},
-	}}
+	return choose(id, label, "", "tuck | Tucked | A lip goes in behind the front: opens and closes again.",
+		"glued | Glued | Stuck on to the dust flaps: closed for good, carries more.",
+		"ledge | Ledge and panel | Four ledges folded in and a panel stuck on them; the top panel has a window.")
 }
 
-// tube is what a carton's questions come to.
-type tube struct {
+type tube struct { // what a carton's questions come to
 	Dims
 	seam, lip, ledge, dust Length
 }
@@ -46,8 +41,7 @@ type tube struct {
 // and a seam that is stuck behind the back. The closing panels hang on the
 // back too, so that the front is one clean face.
 func buildCarton(j *Job) *Box {
-	t, step := j.T(), j.Mark()
-	c := tube{Dims: j.Size()}
+	t, step, c := j.T(), j.Mark(), tube{Dims: j.Size()}
 	w, l, h := c.Width, c.Length, c.Depth
 	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
 	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), Bound{}, halfOf(h/2-t, "depth", "two lips would meet"))
@@ -60,7 +54,10 @@ func buildCarton(j *Job) *Box {
 	j.Want("length", l-6*t-2*step, 2*j.Adhesive.Width, "The front, less the card", "two dust flaps side by side")
 	j.Want("depth", h, j.Adhesive.Width+2*t, "The tube", "its seam")
 	if j.Is("top", "ledge") || j.Is("bottom", "ledge") {
-		least := j.sticks(j.panelEase())
+		least := j.sticks(0)
+		if j.Is("bottom", "ledge") {
+			least = j.sticks((4*t+step)/2 + t) // a panel inside stays so far from the walls
+		}
 		meet := most(min((min(l, w)-least.At)/2, min(l, w)/3), shorter(c.Dims), "opposite ones would meet")
 		meet.In = 3
 		c.ledge = j.Measure("ledge", least.At, least, meet)
@@ -135,8 +132,7 @@ func (j *Job) tubeEnd(p *sheet.Piece, c tube, end string, fold func(...string)) 
 	fold("right-"+end, "left-"+end)
 	if j.Is(end, "tuck") {
 		// Relieved at both ends, so that it slips in beside the dust flaps.
-		p.Tab(end+"-lip", end, sheet.TabShape{Reach: c.lip, Relief: 2 * t, Mitre: step})
-		p.Tuck(end+"-lip", "front", 1)
+		p.Tucked(end+"-lip", end, "front", 1, sheet.TabShape{Reach: c.lip, Relief: 2 * t, Mitre: step})
 		fold(end, end+"-lip")
 	} else if end == "top" {
 		fold("top")
@@ -169,14 +165,6 @@ func (j *Job) ledgePanels(b *Box, c tube) {
 		p := sheet.Grid("bottom panel", sheet.Cols((c.Length - 4*t).Down(step)), sheet.Rows((c.Width - 4*t).Down(step)), "panel")
 		add(p, "bottom", (c.Width-c.ledge)/2, -t)
 	}
-}
-
-// panelEase is how far the edge of a panel inside stays from the walls.
-func (j *Job) panelEase() Length {
-	if j.Is("bottom", "ledge") {
-		return (4*j.T()+j.Mark())/2 + j.T()
-	}
-	return 0
 }
 
 // pullTab sticks a tab on the top so that it stands out over the front edge.

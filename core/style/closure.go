@@ -16,9 +16,24 @@ const (
 	closureRoom  = 5 * mm / 2 // of card round either half
 )
 
-// closure asks for a pair of what holds the box closed, on two faces.
-func (j *Job) closure(b *Box, what, a, on string) {
+// closeBy holds a box closed, if so asked, by a pair of magnets or hook dots on two
+// faces, and says what is usually said of them.
+func (j *Job) closeBy(b *Box, a, on string) {
+	what := map[string]string{"magnet": "magnet", "dot": "hook dot"}[j.Choice("closure")]
+	if what == "" {
+		return
+	}
 	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: magnetRadius})
+	_, flap := assembly.Ref(a)
+	_, front := assembly.Ref(on)
+	if what == "hook dot" {
+		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one inside the %s, one outside the %s", flap, front))
+		return
+	}
+	b.Supplies = append(b.Supplies, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
+		"stuck on while the piece is flat; try the poles first", flap, front))
+	b.Cautions = append(b.Cautions, "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, "+
+		"from small children, and follow your local rules.")
 }
 
 // pair places the halves of what closes the box, or says that there is no room.
@@ -37,13 +52,6 @@ func (j *Job) pair(b *Box) {
 				p.What, flap, on), fix, set...)
 		}
 	}
-}
-
-// needMagnets adds a pair of magnets and what is usually said of them.
-func (j *Job) needMagnets(b *Box, where string) {
-	b.Supplies = append(b.Supplies, "a pair of thin disc magnets, "+where+", stuck on while the piece is flat; try the poles first")
-	b.Cautions = append(b.Cautions, "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, "+
-		"from small children, and follow your local rules.")
 }
 
 // band is a strip round bottom, front, top and back of a piece, its lap glued

@@ -11,37 +11,30 @@ var flapBox = &Style{
 	ID: "flap-box", Title: "Flap box", Level: 2,
 	About: "One strip round the contents, its top and flap closing like an envelope. For flat things, and quick to make many of.",
 	Asks: []Question{
-		{ID: "sides", Label: "Side walls", Default: "from-walls", Choices: []Choice{
-			{"from-walls", "From front and back", "Each side is two layers thick, one from the front and one from the back; the seam is at an edge."},
-			{"from-base", "From the base", "Each side stands up from the base, over tabs of front and back: less card when the box is low."},
-		}},
-		{ID: "flap", Label: "Flap", Default: "straight", Choices: []Choice{
-			{"straight", "Straight", "The plainest to cut."}, {"rounded", "Rounded", "Its corners cut to quarter rounds."},
-			{"pointed", "Pointed", "From a shoulder at the sides to a tip in the middle."},
-		}},
-		{ID: "closure", Label: "Closed by", Default: "magnet", Choices: []Choice{
-			{"magnet", "A pair of magnets", "Snaps shut; to be stuck on before the box is closed up."},
-			{"dot", "A hook dot", "Thin, and found in any sewing box."},
-			{"band", "A band", "A strip of card round the whole; nothing on the box itself."},
-			{"tuck", "Tucking it in", "The flap goes inside, relieved at both ends."},
-		}},
-		{ID: "flap-depth", Label: "Flap", Help: "How far it comes down the front."},
-		{ID: "front", Label: "Front wall", Help: "How high the front is; lower lets fingers in."},
-		{ID: "dust", Label: "Dust flaps", Default: "yes", Choices: []Choice{
-			{"yes", "Yes", "Nothing small falls out beside the top."}, {"no", "No", "A cut less on each side."},
-		}},
-		{ID: "dust-reach", Label: "Dust flaps", When: "dust=yes", More: true, Help: "How far they reach in."},
-		{ID: "shoulder", Label: "Shoulder", When: "flap=pointed", More: true, Help: "How far down the sides go before they run to the point."},
-		{ID: "band-width", Label: "Band", When: "closure=band", Help: "How wide the band is."},
-		{ID: "band-place", Label: "Band's place", When: "closure=band", More: true, Help: "How far it sits from the box's left side."},
-		{ID: "band-lap", Label: "Band's lap", When: "closure=band", More: true, Help: "How far its ends lie on each other."},
+		choose("sides", "Side walls", "",
+			"from-walls | From front and back | Each side is two layers thick, one from the front and one from the back; the seam is at an edge.",
+			"from-base | From the base | Each side stands up from the base, over tabs of front and back: less card when the box is low."),
+		choose("flap", "Flap", "", "straight | Straight | The plainest to cut.", "rounded | Rounded | Its corners cut to quarter rounds.",
+			"pointed | Pointed | From a shoulder at the sides to a tip in the middle."),
+		choose("closure", "Closed by", "",
+			"magnet | A pair of magnets | Snaps shut; to be stuck on before the box is closed up.",
+			"dot | A hook dot | Thin, and found in any sewing box.",
+			"band | A band | A strip of card round the whole; nothing on the box itself.",
+			"tuck | Tucking it in | The flap goes inside, relieved at both ends."),
+		length("flap-depth", "Flap", "", "How far it comes down the front."),
+		length("front", "Front wall", "", "How high the front is; lower lets fingers in."),
+		choose("dust", "Dust flaps", "", "yes | Yes | Nothing small falls out beside the top.", "no | No | A cut less on each side."),
+		more("dust-reach", "Dust flaps", "dust=yes", "How far they reach in."),
+		more("shoulder", "Shoulder", "flap=pointed", "How far down the sides go before they run to the point."),
+		length("band-width", "Band", "closure=band", "How wide the band is."),
+		more("band-place", "Band's place", "closure=band", "How far it sits from the box's left side."),
+		more("band-lap", "Band's lap", "closure=band", "How far its ends lie on each other."),
 		mitreQuestion,
 	},
 	Build: buildFlapBox,
 }
 
-// flapped is what the questions come to.
-type flapped struct {
+type flapped struct { // what the questions come to
 	Dims
 	front, flap, top, shoulder Length
 	tucked, dust               bool
@@ -55,12 +48,15 @@ func buildFlapBox(j *Job) *Box {
 	j.measureFlap(&s)
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3 * j.T() / 2)
-		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
 	}
 	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
 	p := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}[j.Choice("sides")](s)
 	j.shapeFlap(p, s)
 	p.Root = "bottom"
+	if s.dust {
+		p.Role("dust flap", "left-dust", "right-dust")
+		p.Closing("left-dust", "right-dust")
+	}
 	p.Closing("top", "flap")
 	b := j.box(s.Dims, p)
 	switch {
@@ -71,15 +67,9 @@ func buildFlapBox(j *Job) *Box {
 		j.note("top-plain", "box", "", s.top, "The top is as long as the bottom: score it on the outside edge of its line, so that the flap clears the front.")
 	default:
 		b.GoesOver("box/flap", "", "front")
+		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
 	}
-	switch j.Choice("closure") {
-	case "magnet":
-		j.closure(b, "magnet", "box/flap", "box/front")
-		j.needMagnets(b, "inside the flap and inside the front")
-	case "dot":
-		j.closure(b, "hook dot", "box/flap", "box/front")
-		b.Supplies = append(b.Supplies, "one hook dot, both halves: one inside the flap, one outside the front")
-	case "band":
+	if j.closeBy(b, "box/flap", "box/front"); j.Is("closure", "band") {
 		j.band(b, "box/bottom", s.top, s.Depth)
 	}
 	return b
@@ -89,8 +79,7 @@ func buildFlapBox(j *Job) *Box {
 func (j *Job) measureFlap(s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
 	if j.Is("closure", "magnet") || j.Is("closure", "dot") {
-		round := magnetRadius + closureRoom
-		slope := 1.0
+		round, slope := magnetRadius+closureRoom, 1.0
 		if j.Is("flap", "pointed") {
 			slope = math.Hypot(s.Length.MM()/2, s.Depth.MM()) / (s.Length.MM() / 2)
 		}
@@ -125,30 +114,24 @@ func (j *Job) sidesFromWalls(s flapped) *sheet.Piece {
 	if s.front < s.Depth {
 		outer, inner = "back", "front"
 	}
-	reach := Length(0)
+	far := min(s.Length/2-t, s.top-t, w).Down(j.Mark())
 	if s.dust {
-		far := min(s.Length/2-t, s.top-t, w).Down(j.Mark())
-		reach = j.Measure("dust-reach", far, Bound{}, most(far, "length", "the two would meet, or reach beyond the top"))
+		far = j.Measure("dust-reach", far, Bound{}, most(far, "length", "the two would meet, or reach beyond the top"))
 	}
 	for _, side := range sides {
 		p.Shorten(inner+"-"+side, inner, w-t)
-		p.Tab(side+"-tab", "bottom", j.ends(sheet.TabShape{Reach: min(min(s.front, s.Depth)-t, w, (2 * j.Adhesive.Width).Up(j.Mark()))}))
+		p.Tab(side+"-tab", "bottom", j.ends(min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))))
 		p.Role("tab", side+"-tab")
 		p.Glue(inner+"-"+side, outer+"-"+side)
 		p.GlueOver(side+"-tab", outer+"-"+side, 2)
 		p.Meet(outer+"-"+side, inner)
 		if s.dust {
-			p.Tab(side+"-dust", "back-"+side, j.ends(sheet.TabShape{Reach: reach}))
-			p.Tuck(side+"-dust", "top", 1)
-			p.Role("dust flap", side+"-dust")
+			p.Tucked(side+"-dust", "back-"+side, "top", 1, j.ends(far))
 		}
 	}
 	p.FoldUp("left-tab", "right-tab")
 	p.FoldUp(inner, inner+"-left", inner+"-right")
 	p.FoldUp(outer, outer+"-left", outer+"-right")
-	if s.dust {
-		p.Closing("left-dust", "right-dust")
-	}
 	return p
 }
 
@@ -166,34 +149,18 @@ func (j *Job) sidesFromBase(s flapped) *sheet.Piece {
 		-               ~       -
 		front-left-tab  front   front-right-tab`)
 	j.Want("width", s.Width, 2*(j.Adhesive.Width+t+j.Mark()), "A side wall", "the two tabs behind it")
-	reach := min(h-t, (s.Width/2 - t).Down(j.Mark()), (3 * j.Adhesive.Width).Up(j.Mark()))
-	dust := Length(0)
-	if s.dust {
-		dust = j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{}, most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
-	}
 	for _, side := range sides {
 		for _, end := range ends {
-			tab := end + "-" + side + "-tab"
-			p.Corner(tab, end, side, j.ends(sheet.TabShape{Reach: reach}))
+			p.Corner(end+"-"+side+"-tab", end, side, j.ends(min(h-t, (s.Width/2-t).Down(j.Mark()), (3*j.Adhesive.Width).Up(j.Mark()))))
 		}
 		if s.dust {
-			p.Tab(side+"-dust", "top", sheet.TabShape{Reach: dust, Relief: 3 * t, Mitre: j.Mark()})
-			p.Tuck(side+"-dust", side, 2)
-			p.Role("dust flap", side+"-dust")
+			dust := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{}, most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
+			p.Tucked(side+"-dust", "top", side, 2, sheet.TabShape{Reach: dust, Relief: 3 * t, Mitre: j.Mark()})
 		}
 	}
 	p.FoldUp("back", "front", "back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
 	p.FoldUp("left", "right")
-	if s.dust {
-		p.Closing("left-dust", "right-dust")
-	}
 	return p
-}
-
-// ends relieves a tab by the card beside it and mitres it.
-func (j *Job) ends(s sheet.TabShape) sheet.TabShape {
-	s.Relief, s.Mitre = j.T(), j.mitre(j.Mark())
-	return s
 }
 
 // shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what
@@ -204,20 +171,9 @@ func (j *Job) shapeFlap(p *sheet.Piece, s flapped) {
 		relief = (3 * j.T()).Up(j.Mark())
 		j.Want("length", s.Length, 4*relief+j.Adhesive.Width, "The box", "a flap that is tucked in")
 	}
-	switch j.Choice("flap") {
-	case "rounded":
-		p.Round("flap", "top", relief, s.flap*2/3)
-	case "pointed":
-		p.Pointed("flap", "top", relief, s.shoulder)
-	default:
-		p.Tab("flap", "top", sheet.TabShape{Reach: s.flap, Relief: relief, Mitre: relief / 3})
-	}
-}
-
-// pick chooses between two rows of a picture.
-func pick(yes bool, a, b string) string {
-	if yes {
-		return a
-	}
-	return b
+	map[string]func(){
+		"straight": func() { p.Tab("flap", "top", sheet.TabShape{Reach: s.flap, Relief: relief, Mitre: relief / 3}) },
+		"rounded":  func() { p.Round("flap", "top", relief, s.flap*2/3) },
+		"pointed":  func() { p.Pointed("flap", "top", relief, s.shoulder) },
+	}[j.Choice("flap")]()
 }

@@ -11,10 +11,10 @@ var gableCap = &Style{
 	ID: "gable-cap", Title: "Gable cap on a box", Level: 3, Tall: true,
 	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. For tall treats.",
 	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel")}, tabQuestions("walls=pinwheel"), []Question{
-		{ID: "roof", Label: "Roof", Help: "How long the roof slopes are, from eave to ridge."},
-		{ID: "seal", Label: "Ridge", Help: "How high the strip is that is stuck together at the top."},
-		{ID: "skirt", Label: "Skirt", Help: "How far the cap comes down over the tray."},
-		{ID: "seam", Label: "Seam", Help: "How wide the cap's glued seam is."},
+		length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
+		length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
+		length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
+		length("seam", "Seam", "", "How wide the cap's glued seam is."),
 		{ID: "gussets", Label: "Gussets", Default: "scored", Choices: []Choice{
 			{"scored", "Scored", "Two slanting scores on each end: card folds in where it should."},
 			{"pinched", "Pinched", "Only bent by hand: for thin paper."},

@@ -13,7 +13,7 @@ var hingedLid = &Style{
 		{ID: "lid", Label: "Lid", Default: "full", Choices: []Choice{
 			{"full", "Full", "Covers the walls nearly to the table."}, {"short", "Short", "Stops part way down."},
 		}},
-		{ID: "lid-height", Label: "Lid wall", When: "lid=short", Help: "How deep the lid's own walls are."},
+		length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
 	}),
 	Build: buildHingedLid,
 }

@@ -9,15 +9,15 @@ var pinchTop = &Style{
 	ID: "pinch-top", Title: "Pinch-top tube", Level: 1, Tall: true,
 	About: "A tube whose top is pinched flat to a line and held by a clip or a ribbon. For one upright thing, or small sweets.",
 	Asks: []Question{
-		{ID: "pinch", Label: "Pinched part", Help: "How long the sides are above what goes in."},
+		length("pinch", "Pinched part", "", "How long the sides are above what goes in."),
 		{ID: "closure", Label: "Closed by", Default: "clip", Choices: []Choice{
 			{"clip", "A clip", "A peg or clip on the pinched line."},
 			{"ribbon", "A ribbon", "Through holes punched in front and back."},
 		}},
-		{ID: "hole", Label: "Holes", When: "closure=ribbon", More: true, Help: "How wide the ribbon's holes are."},
-		{ID: "drop", Label: "Holes, down", When: "closure=ribbon", More: true, Help: "How far their middles are below the pinched line."},
-		{ID: "flaps", Label: "Base flaps", Help: "How deep the flaps are that close the base: more than half the side."},
-		{ID: "seam", Label: "Seam", Help: "How wide the glued seam is."},
+		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
+		more("drop", "Holes, down", "closure=ribbon", "How far their middles are below the pinched line."),
+		length("flaps", "Base flaps", "", "How deep the flaps are that close the base: more than half the side."),
+		length("seam", "Seam", "", "How wide the glued seam is."),
 	},
 	Build: buildPinchTop,
 }

@@ -21,12 +21,12 @@ var sleeveDrawer = &Style{
 			{"both", "At both ends", "Opens from either side."}, {"one", "At one end", "The other end stays whole."},
 			{"none", "None", "For a ribbon pull."},
 		}},
-		{ID: "notch-width", Label: "Notch", Unless: "walls=rolled", More: true, Help: "How wide the thumb notch is."},
+		more("notch-width", "Notch", "", "How wide the thumb notch is.").unless("walls=rolled"),
 		{ID: "sleeve", Label: "Sleeve", Default: "open", Choices: []Choice{
 			{"open", "Open at both ends", "One strip; push from behind."},
 			{"closed", "Closed at one end", "Nothing falls out at the back."},
 		}},
-		{ID: "seam", Label: "Seam", More: true, Help: "How wide the sleeve's glued seam is."},
+		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
 		{ID: "clearance", Label: "Clearance comes from", Default: "grow-sleeve", Choices: []Choice{
 			{"grow-sleeve", "A larger sleeve", "The drawer keeps its size."},
 			{"trim-drawer", "A smaller drawer", "The sleeve keeps its size."},

@@ -5,6 +5,7 @@ package style
 
 import (
 	"slices"
+	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -42,6 +43,30 @@ type Question struct {
 
 // Choice is one answer, with the reason for taking it.
 type Choice struct{ ID, Label, Why string }
+
+// length is a question for a length, which makes sense where a rule says so.
+func length(id, label, when, help string) Question {
+	return Question{ID: id, Label: label, When: when, Help: help}
+}
+
+// more is a length that few makers change.
+func more(id, label, when, help string) Question {
+	return Question{ID: id, Label: label, When: when, Help: help, More: true}
+}
+
+// choose is a question of choices: each its name, its label and why, parted by
+// bars; the first is the default.
+func choose(id, label, when string, choices ...string) Question {
+	q := Question{ID: id, Label: label, When: when}
+	for _, c := range choices {
+		part := strings.SplitN(c, " | ", 3)
+		q.Choices = append(q.Choices, Choice{part[0], part[1], part[2]})
+	}
+	q.Default = q.Choices[0].ID
+	return q
+}
+
+func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
 // Styles is the registry, in the order a gallery shows them.
 var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover}

@@ -18,7 +18,7 @@ func tabQuestions(unless string) []Question {
 			{"half", "Half", "Half as long: stays clear of a thumb notch."},
 			{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
 		}},
-		{ID: "tab-width", Label: "Tab width", When: "tabs=narrow", Help: "How far the strip reaches along the wall."},
+		length("tab-width", "Tab width", "tabs=narrow", "How far the strip reaches along the wall."),
 		mitreQuestion,
 	}
 }
@@ -162,6 +162,11 @@ func (j *Job) tab(d Dims) sheet.TabShape {
 	return sheet.TabShape{Reach: reach, Mitre: j.mitre(max((reach / 8).Near(step), step))}
 }
 
+// ends shapes a tab relieved by the card beside it, its ends mitred.
+func (j *Job) ends(reach Length) sheet.TabShape {
+	return sheet.TabShape{Reach: reach, Relief: j.T(), Mitre: j.mitre(j.Mark())}
+}
+
 // mitre is how far the ends of tabs slant in.
 func (j *Job) mitre(usual Length) Length {
 	if _, asks := j.style.Ask("mitre"); !asks {
@@ -195,4 +200,12 @@ func (j *Job) trayCanBe(name string, d Dims, walls string, depthField []string) 
 		j.Want("length", d.Length-2*t, 2*j.Wide(), "The front of the "+name+", less the card", "two tabs side by side behind it")
 	}
 	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
+}
+
+// pick chooses between two rows of a picture.
+func pick(yes bool, a, b string) string {
+	if yes {
+		return a
+	}
+	return b
 }

@@ -20,8 +20,8 @@ var trayLid = &Style{
 				{"full", "Full", "Covers the base to the table."},
 				{"none", "None", "An open tray: to be wrapped, or for things that stand proud of the rim."},
 			}},
-			{ID: "lid-height", Label: "Lid wall", When: "lid=short", Help: "How deep the lid's own walls are."},
-			{ID: "reveal", Label: "Reveal", When: "lid=short", Help: "What shows of the base below the lid."},
+			length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
+			length("reveal", "Reveal", "lid=short", "What shows of the base below the lid."),
 			{ID: "clearance", Label: "Clearance comes from", Default: "grow-lid", Unless: "lid=none", Choices: []Choice{
 				{"grow-lid", "A larger lid piece", "Every score on a coarse groove; the odd step is in the lid's trim."},
 				{"trim-base", "A smaller base piece", "Every score on a coarse groove; the odd step is in the base's trim."},

@@ -9,17 +9,17 @@ var wrapCover = &Style{
 	ID: "wrap-cover", Title: "Tray with a wrap-round cover", Level: 3,
 	About: "A rolled tray between two covers that stand out over its sides and open like a book. For things to keep and to look at.",
 	Asks: []Question{
-		{ID: "overhang", Label: "Overhang", Help: "How far the covers stand out on each side."},
-		{ID: "lap", Label: "Front lap", Help: "How far the lid comes down over the front."},
+		length("overhang", "Overhang", "", "How far the covers stand out on each side."),
+		length("lap", "Front lap", "", "How far the lid comes down over the front."),
 		{ID: "closure", Label: "Closed by", Default: "ribbon", Choices: []Choice{
 			{"ribbon", "A ribbon", "Through a hole in the lap and one below it; a strip of card hides the end inside."},
 			{"magnet", "A magnet", "Under the lap and behind the front: stuck on before the tray goes in."},
 			{"none", "Nothing", "The lid's own weight keeps it shut."},
 		}},
-		{ID: "hole", Label: "Holes", When: "closure=ribbon", More: true, Help: "How wide the ribbon's holes are."},
-		{ID: "drop", Label: "Hole in the lap", When: "closure=ribbon", More: true, Help: "How far its middle is above the lap's edge."},
-		{ID: "drop-below", Label: "Hole below", When: "closure=ribbon", More: true, Help: "How far its middle is above the lower edge of the front."},
-		{ID: "strip", Label: "Hiding strip", When: "closure=ribbon", More: true, Help: "How long the strip is that hides the ribbon's end."},
+		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
+		more("drop", "Hole in the lap", "closure=ribbon", "How far its middle is above the lap's edge."),
+		more("drop-below", "Hole below", "closure=ribbon", "How far its middle is above the lower edge of the front."),
+		more("strip", "Hiding strip", "closure=ribbon", "How long the strip is that hides the ribbon's end."),
 	},
 	Build: buildWrapCover,
 }
@@ -79,8 +79,8 @@ func (j *Job) leastLap() Bound {
 func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
-	switch j.Choice("closure") {
-	case "ribbon":
+	j.closeBy(b, "lid cover/lap", "base cover/front")
+	if j.Is("closure", "ribbon") {
 		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
 		room := hole/2 + 5*mm/2
@@ -100,8 +100,5 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
 		b.Cautions = append(b.Cautions, "Ribbon and cord are not for infants: keep long ends away from them.")
-	case "magnet":
-		j.closure(b, "magnet", "lid cover/lap", "base cover/front")
-		j.needMagnets(b, "one inside the lap and one behind the base cover's front")
 	}
 }
