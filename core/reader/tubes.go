@@ -142,10 +142,7 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[string]bool) {
 	n.Root = "back"
 	if strings.Contains(layout, "bottom") && !gone["back-bottom"] {
-		n.Root = "back-bottom"
-		lo, _ := n.Cell("back-bottom")
-		back, _ := n.Cell("back")
-		n.Middle = &sheet.Point{X: back.X + d.Length/2, Y: lo.Y + d.Width/2}
+		n.Stand("back-bottom", d.Length, d.Width)
 		n.FoldUp("back")
 	}
 	n.FoldUp("right", "front", "left", "seam")

@@ -10,6 +10,13 @@ func (p *Piece) Spot(cell string, across, down int) Point {
 	return Point{part(lo.X, hi.X, across), part(lo.Y, hi.Y, down)}
 }
 
+// Stand says that the piece stands on a cell which is only a part of its floor:
+// the middle of the floor, so long and wide, is measured from the cell's corner.
+func (p *Piece) Stand(cell string, long, wide Length) {
+	lo, _ := p.Cell(cell)
+	p.Root, p.Middle = cell, &Point{lo.X + long/2, lo.Y + wide/2}
+}
+
 // Split scores (or only bends) a cell along a line, and names the part that
 // lies to the left of one who looks from a to b; the rest keeps its name.
 func (p *Piece) Split(cell string, kind Kind, a, b Point, left string) {

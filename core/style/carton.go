@@ -96,9 +96,7 @@ func (j *Job) tubeNet(c tube) *sheet.Piece {
 	p := sheet.Grid("carton", sheet.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), heights, strings.Join(rows, "\n"))
 	p.Tab("seam", "left", sheet.TabShape{Reach: c.seam, Mitre: j.Mark(), Relief: j.T()})
 	p.Seam("seam", "left", "back")
-	p.Root = "bottom"
-	lo, _ := p.Cell("bottom")
-	p.Middle = &sheet.Point{X: c.Length / 2, Y: lo.Y + c.Width/2}
+	p.Stand("bottom", c.Length, c.Width)
 	p.FoldUp("back")
 	p.FoldUp("right", "front", "left", "seam")
 	j.tubeEnd(p, c, "bottom", p.FoldUp)

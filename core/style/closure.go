@@ -11,6 +11,8 @@ import (
 // where that face comes to lie. Where both have card enough round them is found
 // by folding the box.
 
+const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them."
+
 const (
 	magnetRadius = 5 * mm
 	closureRoom  = 5 * mm / 2 // of card round either half

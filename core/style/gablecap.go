@@ -15,10 +15,9 @@ var gableCap = &Style{
 		length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
 		length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
 		length("seam", "Seam", "", "How wide the cap's glued seam is."),
-		{ID: "gussets", Label: "Gussets", Default: "scored", Choices: []Choice{
-			{"scored", "Scored", "Two slanting scores on each end: card folds in where it should."},
-			{"pinched", "Pinched", "Only bent by hand: for thin paper."},
-		}},
+		choose("gussets", "Gussets", "",
+			"scored | Scored | Two slanting scores on each end: card folds in where it should.",
+			"pinched | Pinched | Only bent by hand: for thin paper."),
 	}),
 	Build: buildGableCap,
 }
@@ -73,15 +72,13 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 		p.Twice(90, 180, sheet.Valley, top, wing[3])
 	}
 	p.Twice(90, 180, sheet.Valley, "left-back-wing", "seam-top")
-	for _, name := range []string{"right-back", "right-front", "left-front", "left-back"} {
-		p.Free(lean, sheet.Valley, name+"-wing", name+"-seal")
-	}
 	p.Turn(180, sheet.Mountain, "right-back-seal", "right-front-seal")
 	p.Turn(180, sheet.Mountain, "left-back-seal", "left-front-seal")
 	j.mitreSeam(p, seam, seal, p.Height)
 	p.Seam("seam", "left", "back")
 	for i, wing := range []string{"right-back", "right-front", "left-front", "left-back"} {
 		wall := []string{"back", "front", "front", "back"}[i]
+		p.Free(lean, sheet.Valley, wing+"-wing", wing+"-seal")
 		p.Tuck(wing+"-wing", wall+"-roof", 1+i/3)
 	}
 	// A steep roof brings the wings of a gusset together well below the ridge.

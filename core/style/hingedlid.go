@@ -10,9 +10,8 @@ var hingedLid = &Style{
 	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2,
 	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
 	Asks: slices.Concat(tabQuestions(""), []Question{
-		{ID: "lid", Label: "Lid", Default: "full", Choices: []Choice{
-			{"full", "Full", "Covers the walls nearly to the table."}, {"short", "Short", "Stops part way down."},
-		}},
+		choose("lid", "Lid", "", "full | Full | Covers the walls nearly to the table.",
+			"short | Short | Stops part way down."),
 		length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
 	}),
 	Build: buildHingedLid,
@@ -26,11 +25,7 @@ func buildHingedLid(j *Job) *Box {
 	c, size := j.Clearance(0), j.Size()
 	half, h := c/2, size.Depth
 	full := h - half
-	wall := full
-	if j.Is("lid", "short") {
-		wall = j.Measure("lid-height", max((h*3/8).Up(j.Mark()), (j.Adhesive.Width*3/2).Up(j.Mark())), Bound{},
-			most(full, "depth", "a deeper one would stand on the table"))
-	}
+	wall := j.lidWall(h, full)
 	longer := (half + j.T()).Up(j.Mark())
 	if j.Plain {
 		longer = half
@@ -58,7 +53,6 @@ func buildHingedLid(j *Job) *Box {
 	b := j.box(size, p)
 	b.Clearance = c
 	b.GoesOver("box/lid", "", "left", "right", "front")
-	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side.")
-	j.note("top", "box", "", longer, "The lid is longer from front to back than the base: half the clearance, and the card it bends round.")
+	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side, and longer by half of it and the card it bends round.")
 	return b
 }

@@ -10,10 +10,8 @@ var pinchTop = &Style{
 	About: "A tube whose top is pinched flat to a line and held by a clip or a ribbon. For one upright thing, or small sweets.",
 	Asks: []Question{
 		length("pinch", "Pinched part", "", "How long the sides are above what goes in."),
-		{ID: "closure", Label: "Closed by", Default: "clip", Choices: []Choice{
-			{"clip", "A clip", "A peg or clip on the pinched line."},
-			{"ribbon", "A ribbon", "Through holes punched in front and back."},
-		}},
+		choose("closure", "Closed by", "", "clip | A clip | A peg or clip on the pinched line.",
+			"ribbon | A ribbon | Through holes punched in front and back."),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("drop", "Holes, down", "closure=ribbon", "How far their middles are below the pinched line."),
 		length("flaps", "Base flaps", "", "How deep the flaps are that close the base: more than half the side."),
@@ -61,30 +59,12 @@ func buildPinchTop(j *Job) *Box {
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
-		b.Supplies = []string{"ribbon for the top, " + j.Say(ribbon)}
-		b.Cautions = []string{"Ribbon and cord are not for infants: keep long ends away from them."}
+		b.Supplies, b.Cautions = []string{"ribbon for the top, " + j.Say(ribbon)}, []string{ribbonCare}
 	} else {
 		b.Supplies = []string{"a peg or clip for the top"}
 	}
 	return b
 }
-
-// gussets splits the two end cells of a tube along the lines from a tip in the
-// middle of their upper edge to their lower corners: wings at the walls beside,
-// the middle keeps the name.
-func gussets(p *sheet.Piece, kind sheet.Kind, slant int, way sheet.Fold, cells ...string) {
-	beside := map[string][2]string{"right": {"back", "front"}, "left": {"front", "back"}}
-	for i, side := range []string{"right", "left"} {
-		cell, wall := cells[i], beside[side]
-		tip := p.Spot(cell, 1, 0)
-		p.Split(cell, kind, p.Spot(cell, 0, 2), tip, side+"-"+wall[0]+"-wing")
-		p.Split(cell, kind, tip, p.Spot(cell, 2, 2), side+"-"+wall[1]+"-wing")
-		p.Free(slant, way, cell, side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
-		p.Role("wing", side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
-	}
-}
-
-var wings = []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing"}
 
 // Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
 func (j *Job) Pinched(name string, d Dims, pinch, seam, flap Length) *sheet.Piece {
@@ -124,9 +104,7 @@ func (j *Job) pinched(name string, d Dims, pinch, seam, flap, deepW, deepL Lengt
 	p.GlueLapped("front-flap", "back-flap", 1)
 	p.GlueLapped("right-flap", "back-flap", 2)
 	p.GlueLapped("left-flap", "back-flap", 3)
-	p.Root = "back-flap"
-	lo, _ := p.Cell("back-flap")
-	p.Middle = &sheet.Point{X: d.Length / 2, Y: lo.Y + half}
+	p.Stand("back-flap", d.Length, d.Width)
 	p.FoldUp("back")
 	p.FoldUp(append([]string{"right", "front", "left", "seam", "seam-top"}, wings...)...)
 	p.Tell("wrap the four walls round to the seam")

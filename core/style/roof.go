@@ -75,3 +75,20 @@ func (j *Job) mitreSeam(p *sheet.Piece, seam, top, bottom Length) {
 		p.Discard(sheet.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
 	}
 }
+
+// gussets splits the two end cells of a tube along the lines from a tip in the
+// middle of their upper edge to their lower corners: wings at the walls beside,
+// the middle keeps the name.
+func gussets(p *sheet.Piece, kind sheet.Kind, slant int, way sheet.Fold, cells ...string) {
+	beside := map[string][2]string{"right": {"back", "front"}, "left": {"front", "back"}}
+	for i, side := range []string{"right", "left"} {
+		cell, wall := cells[i], beside[side]
+		tip := p.Spot(cell, 1, 0)
+		p.Split(cell, kind, p.Spot(cell, 0, 2), tip, side+"-"+wall[0]+"-wing")
+		p.Split(cell, kind, tip, p.Spot(cell, 2, 2), side+"-"+wall[1]+"-wing")
+		p.Free(slant, way, cell, side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
+		p.Role("wing", side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
+	}
+}
+
+var wings = []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing"}

@@ -12,25 +12,17 @@ var sleeveDrawer = &Style{
 	ID: "sleeve-drawer", Title: "Drawer and sleeve", Level: 2,
 	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
 	Asks: slices.Concat([]Question{
-		{ID: "walls", Label: "Drawer walls", Default: "single", Choices: []Choice{
-			{"single", "Single", "One thickness: least card, quickest."},
-			{"rolled", "Rolled", "Folded over inwards: twice as thick and no raw edge."},
-		}},
+		choose("walls", "Drawer walls", "", "single | Single | One thickness: least card, quickest.",
+			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge."),
 	}, tabQuestions(""), []Question{
-		{ID: "notch", Label: "Thumb notch", Default: "both", Unless: "walls=rolled", Choices: []Choice{
-			{"both", "At both ends", "Opens from either side."}, {"one", "At one end", "The other end stays whole."},
-			{"none", "None", "For a ribbon pull."},
-		}},
+		choose("notch", "Thumb notch", "", "both | At both ends | Opens from either side.",
+			"one | At one end | The other end stays whole.", "none | None | For a ribbon pull.").unless("walls=rolled"),
 		more("notch-width", "Notch", "", "How wide the thumb notch is.").unless("walls=rolled"),
-		{ID: "sleeve", Label: "Sleeve", Default: "open", Choices: []Choice{
-			{"open", "Open at both ends", "One strip; push from behind."},
-			{"closed", "Closed at one end", "Nothing falls out at the back."},
-		}},
+		choose("sleeve", "Sleeve", "", "open | Open at both ends | One strip; push from behind.",
+			"closed | Closed at one end | Nothing falls out at the back."),
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
-		{ID: "clearance", Label: "Clearance comes from", Default: "grow-sleeve", Choices: []Choice{
-			{"grow-sleeve", "A larger sleeve", "The drawer keeps its size."},
-			{"trim-drawer", "A smaller drawer", "The sleeve keeps its size."},
-		}},
+		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
+			"trim-drawer | A smaller drawer | The sleeve keeps its size."),
 	}),
 	Build: buildSleeveDrawer,
 }
@@ -59,27 +51,6 @@ func buildSleeveDrawer(j *Job) *Box {
 	b.GoesOver("sleeve", "drawer", "front", "back")
 	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not slide.", j.Say(c)))
 	return b
-}
-
-// thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
-// behind the long sides, which the sleeve hides.
-func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
-	if j.Is("notch", "none") || walls == "rolled" {
-		return
-	}
-	thumb := Bound{At: 8 * mm, Why: "no thumb goes in less"}
-	room := most(2*d.Depth-6*mm, "depth", "some card must stay below it")
-	if d.Width-6*mm < room.At {
-		room = most(d.Width-6*mm, "width", "some card must stay beside it")
-	}
-	if room.At < thumb.At && !j.Asked("notch-width") {
-		return
-	}
-	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), thumb, room)
-	p.Notch(sheet.Point{Y: p.Height / 2}, wide/2, sheet.Point{X: 1})
-	if j.Is("notch", "both") {
-		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, wide/2, sheet.Point{X: -1})
-	}
 }
 
 // sleeve is four walls round the drawer, the seam stuck behind the back at its

@@ -13,11 +13,9 @@ import (
 // walls that have none.
 func tabQuestions(unless string) []Question {
 	return []Question{
-		{ID: "tabs", Label: "Tabs", Default: "full", Unless: unless, Choices: []Choice{
-			{"full", "Full", "Strongest: the whole corner square, its ends mitred."},
-			{"half", "Half", "Half as long: stays clear of a thumb notch."},
-			{"narrow", "Narrow", "A strip just wide enough for what sticks it."},
-		}},
+		choose("tabs", "Tabs", "", "full | Full | Strongest: the whole corner square, its ends mitred.",
+			"half | Half | Half as long: stays clear of a thumb notch.",
+			"narrow | Narrow | A strip just wide enough for what sticks it.").unless(unless),
 		length("tab-width", "Tab width", "tabs=narrow", "How far the strip reaches along the wall."),
 		mitreQuestion,
 	}
@@ -201,6 +199,65 @@ func (j *Job) trayCanBe(name string, d Dims, walls string, depthField []string) 
 	}
 	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
 }
+
+// lidField names what to blame, and to change, when the lid's walls are too low.
+func (j *Job) lidField() []string {
+	enough := (j.Adhesive.Width + 2*j.T()).Up(j.Mark()) + j.Sliver() + j.Mark()
+	switch {
+	case j.Is("lid", "full"):
+		return nil
+	case j.Asked("reveal") && !j.Asked("lid-height"):
+		return []string{"box.options.reveal", "box.options.reveal", ""}
+	}
+	return []string{"box.options.lid-height", "box.options.lid-height", enough.Exact(j.Units)}
+}
+
+// thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
+// behind the long sides, which the sleeve hides.
+func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
+	if j.Is("notch", "none") || walls == "rolled" {
+		return
+	}
+	thumb := Bound{At: 8 * mm, Why: "no thumb goes in less"}
+	room := most(2*d.Depth-6*mm, "depth", "some card must stay below it")
+	if d.Width-6*mm < room.At {
+		room = most(d.Width-6*mm, "width", "some card must stay beside it")
+	}
+	if room.At < thumb.At && !j.Asked("notch-width") {
+		return
+	}
+	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), thumb, room)
+	p.Notch(sheet.Point{Y: p.Height / 2}, wide/2, sheet.Point{X: 1})
+	if j.Is("notch", "both") {
+		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, wide/2, sheet.Point{X: -1})
+	}
+}
+
+// lidWall settles the wall of a lid over walls h high, from the ways of saying it;
+// full is as deep as it may be.
+func (j *Job) lidWall(h, full Length) Length {
+	if j.Is("lid", "full") {
+		j.settled["lid-height"], j.settled["reveal"] = full, 0
+		return full
+	}
+	usual := max((h * 3 / 8).Up(j.Mark()), min(full, (j.Adhesive.Width*3/2).Up(j.Mark())))
+	rim := most(full, "depth", "deeper than the base the lid would stand on the table and not on the rim")
+	if j.Asked("lid-height") || !j.Asked("reveal") {
+		wall := j.Measure("lid-height", usual, Bound{}, rim)
+		if r := j.Answers.Length["reveal"]; j.Asked("reveal") && r+wall != h {
+			j.Problem("box.options.reveal", fmt.Sprintf("A reveal of %s and a lid wall of %s don't make up the base's wall of %s.",
+				j.Say(r), j.Say(wall), j.Say(h)), "Clear one of the two.", "box.options.reveal", "")
+		}
+		j.settled["reveal"] = h - wall
+		return wall
+	}
+	r := j.Measure("reveal", h-usual, Bound{}, most(h-j.Mark(), "depth", "more leaves no lid on such a wall"))
+	j.settled["lid-height"] = h - r
+	return h - r
+}
+
+// around are the sides on which a lid must clear what it goes over.
+var around = []string{"left", "right", "front", "back"}
 
 // pick chooses between two rows of a picture.
 func pick(yes bool, a, b string) string {

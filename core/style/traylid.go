@@ -12,33 +12,21 @@ var trayLid = &Style{
 	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1,
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
-		[]Question{wallsFrom("walls", "Base walls", "single"), lidWalls},
+		[]Question{wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none")},
 		tabQuestions(""),
 		[]Question{
-			{ID: "lid", Label: "Lid", Default: "short", Choices: []Choice{
-				{"short", "Short", "Stops part way down; easy to lift off."},
-				{"full", "Full", "Covers the base to the table."},
-				{"none", "None", "An open tray: to be wrapped, or for things that stand proud of the rim."},
-			}},
+			choose("lid", "Lid", "", "short | Short | Stops part way down; easy to lift off.",
+				"full | Full | Covers the base to the table.",
+				"none | None | An open tray: to be wrapped, or for things that stand proud of the rim."),
 			length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
 			length("reveal", "Reveal", "lid=short", "What shows of the base below the lid."),
-			{ID: "clearance", Label: "Clearance comes from", Default: "grow-lid", Unless: "lid=none", Choices: []Choice{
-				{"grow-lid", "A larger lid piece", "Every score on a coarse groove; the odd step is in the lid's trim."},
-				{"trim-base", "A smaller base piece", "Every score on a coarse groove; the odd step is in the base's trim."},
-				{"shift-scores", "The lid's scores", "Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out."},
-			}},
+			choose("clearance", "Clearance comes from", "",
+				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
+				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
+				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.").unless("lid=none"),
 		}),
 	Build: buildTrayLid,
 }
-
-var lidWalls = func() Question {
-	q := wallsFrom("lid-walls", "Lid walls", "single")
-	q.Unless = "lid=none"
-	return q
-}()
-
-// around are the sides on which a lid must clear what it goes over.
-var around = []string{"left", "right", "front", "back"}
 
 func buildTrayLid(j *Job) *Box {
 	walls, over := j.Choice("walls"), j.Choice("lid-walls")
@@ -49,7 +37,7 @@ func buildTrayLid(j *Job) *Box {
 		return b
 	}
 	c := j.Clearance(layers(over))
-	base, lid := size, dims(size.Length, size.Width, j.lidWall(size.Depth))
+	base, lid := size, dims(size.Length, size.Width, j.lidWall(size.Depth, size.Depth))
 	says := fmt.Sprintf("The lid is %s larger than the base, or it would not go on.", j.Say(c))
 	switch j.Choice("clearance") {
 	case "trim-base":
@@ -68,38 +56,4 @@ func buildTrayLid(j *Job) *Box {
 	b.GoesOver("lid", "base", around...)
 	j.note("clearance", "lid", "", c, says)
 	return b
-}
-
-// lidField names what to blame, and to change, when the lid's walls are too low.
-func (j *Job) lidField() []string {
-	enough := (j.Adhesive.Width + 2*j.T()).Up(j.Mark()) + j.Sliver() + j.Mark()
-	switch {
-	case j.Is("lid", "full"):
-		return nil
-	case j.Asked("reveal") && !j.Asked("lid-height"):
-		return []string{"box.options.reveal", "box.options.reveal", ""}
-	}
-	return []string{"box.options.lid-height", "box.options.lid-height", enough.Exact(j.Units)}
-}
-
-// lidWall settles the lid's wall from the three ways of saying it.
-func (j *Job) lidWall(h Length) Length {
-	if j.Is("lid", "full") {
-		j.settled["lid-height"], j.settled["reveal"] = h, 0
-		return h
-	}
-	usual := max((h * 3 / 8).Up(j.Mark()), min(h, (j.Adhesive.Width*3/2).Up(j.Mark())))
-	rim := most(h, "depth", "deeper than the base the lid would stand on the table and not on the rim")
-	if j.Asked("lid-height") || !j.Asked("reveal") {
-		wall := j.Measure("lid-height", usual, Bound{}, rim)
-		if r := j.Answers.Length["reveal"]; j.Asked("reveal") && r+wall != h {
-			j.Problem("box.options.reveal", fmt.Sprintf("A reveal of %s and a lid wall of %s don't make up the base's wall of %s.",
-				j.Say(r), j.Say(wall), j.Say(h)), "Clear one of the two.", "box.options.reveal", "")
-		}
-		j.settled["reveal"] = h - wall
-		return wall
-	}
-	r := j.Measure("reveal", h-usual, Bound{}, most(h-j.Mark(), "depth", "more leaves no lid on such a wall"))
-	j.settled["lid-height"] = h - r
-	return h - r
 }

@@ -11,11 +11,10 @@ var wrapCover = &Style{
 	Asks: []Question{
 		length("overhang", "Overhang", "", "How far the covers stand out on each side."),
 		length("lap", "Front lap", "", "How far the lid comes down over the front."),
-		{ID: "closure", Label: "Closed by", Default: "ribbon", Choices: []Choice{
-			{"ribbon", "A ribbon", "Through a hole in the lap and one below it; a strip of card hides the end inside."},
-			{"magnet", "A magnet", "Under the lap and behind the front: stuck on before the tray goes in."},
-			{"none", "Nothing", "The lid's own weight keeps it shut."},
-		}},
+		choose("closure", "Closed by", "",
+			"ribbon | A ribbon | Through a hole in the lap and one below it; a strip of card hides the end inside.",
+			"magnet | A magnet | Under the lap and behind the front: stuck on before the tray goes in.",
+			"none | Nothing | The lid's own weight keeps it shut."),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("drop", "Hole in the lap", "closure=ribbon", "How far its middle is above the lap's edge."),
 		more("drop-below", "Hole below", "closure=ribbon", "How far its middle is above the lower edge of the front."),
@@ -57,8 +56,7 @@ func buildWrapCover(j *Job) *Box {
 	b.Stick("base cover/back", "tray/back", true)
 	b.Stick("lid cover/back", "base cover/back", true)
 	j.closeCovers(b, base, lid, lap)
-	j.note("round", "base cover", "", round, "The base cover is larger than the tray from front to back: it bends round two thicknesses.")
-	j.note("round", "lid cover", "", above-size.Width, "The lid's top is larger again: it bends round the base cover too.")
+	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, which bends round the tray: each is larger from front to back.")
 	return b
 }
 
@@ -99,6 +97,6 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
 		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
-		b.Cautions = append(b.Cautions, "Ribbon and cord are not for infants: keep long ends away from them.")
+		b.Cautions = append(b.Cautions, ribbonCare)
 	}
 }
