@@ -58,7 +58,7 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 
 func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
-		"flat": Flat(p, "", 690, 560), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
+		"flat": Flat(p, "", 690, 560, nil), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
 		"open": Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, assembly.Closed, DefaultView, 690, 480),
 		"half": Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
 		"way": Arrangement(p.Load, 150, 100),
@@ -159,7 +159,7 @@ func BenchmarkPicture(b *testing.B) {
 			"open":   func() { Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480) },
 			"moving": func() { Moving(p, 300, 216) },
 			"above":  func() { Above(p, 690, 560) },
-			"flat":   func() { Flat(p, "", 690, 560) },
+			"flat":   func() { Flat(p, "", 690, 560, nil) },
 		} {
 			b.Run(strings.ReplaceAll(name, " ", "-")+"/"+what, func(b *testing.B) {
 				for b.Loop() {

@@ -21,6 +21,7 @@ var CSS string
 // canvas writes SVG. Coordinates are CSS pixels.
 type canvas struct {
 	strings.Builder
+	labels labels
 }
 
 // tag writes an element without content; attrs are names and values in turn.
@@ -110,7 +111,7 @@ func picture(class string, w, h float64, says string, c *canvas) string {
 	}
 	// A picture with parts to take hold of is a group of them, not one image.
 	role := "img"
-	if strings.Contains(c.String(), `tabindex="0"`) {
+	if strings.Contains(c.String(), `tabindex="0"`) || strings.Contains(c.String(), "<a ") {
 		role = "group"
 	}
 	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" role="%s" aria-label="%s">%s%s</svg>`,

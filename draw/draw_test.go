@@ -39,7 +39,7 @@ func made(t testing.TB, l, w, d, units string, options ...string) *plan.Plan {
 func TestPicturesAreSound(t *testing.T) {
 	p := made(t, "5 in", "3 1/2 in", "2 in", "in", "name", `<b>"&`)
 	pictures := map[string]string{
-		"flat": Flat(p, "", 690, 560), "one": Flat(p, "lid", 690, 560), "sheets": Sheets(p, 690, 560, 4),
+		"flat": Flat(p, "", 690, 560, nil), "one": Flat(p, "lid", 690, 560, nil), "sheets": Sheets(p, 690, 560, 4),
 		"board":  Board(p, p.Cards[0], 1),
 		"closed": Folded(p, assembly.Closed, DefaultView, 300, 200),
 		"half":   Folded(p, assembly.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
@@ -110,7 +110,7 @@ func TestAboveTellsTheRoom(t *testing.T) {
 // Every score, and each size, is on the drawing with its number.
 func TestFlatTellsEveryNumber(t *testing.T) {
 	p := made(t, "127 mm", "89 mm", "50 mm", "mm", "box.options.lid-height", "20 mm")
-	svg := Flat(p, "", 690, 560)
+	svg := Flat(p, "", 690, 560, nil)
 	for _, c := range p.Cards {
 		for _, turn := range c.Turns {
 			for i, line := range turn.Lines {
@@ -139,7 +139,7 @@ func TestFlagsDontOverlap(t *testing.T) {
 		p := made(t, size(16, 90), size(4, 90), size(8, 40), "in", "tools.adhesive", "glue", "box.options.lid", "full")
 		type place struct{ x1, y1, x2, y2 float64 }
 		var places []place
-		for _, m := range flagText.FindAllStringSubmatch(Flat(p, "base", 690, 560), -1) {
+		for _, m := range flagText.FindAllStringSubmatch(Flat(p, "base", 690, 560, nil), -1) {
 			x, _ := strconv.ParseFloat(m[1], 64)
 			y, _ := strconv.ParseFloat(m[2], 64)
 			w := wide(strings.ReplaceAll(tags.ReplaceAllString(m[4], ""), "&#8203;", ""), 13)

@@ -2,7 +2,6 @@ package draw
 
 import (
 	"fmt"
-	"math"
 	"strings"
 
 	"brevium/core/measure"
@@ -21,8 +20,9 @@ const (
 
 // Flat draws the pieces, inside up, against the edges of rulers, within a
 // picture about w by h. A name picks one piece; without it all are shown, at
-// one scale.
-func Flat(p *plan.Plan, piece string, w, h float64) string {
+// one scale. Link, if it is not nil, gives the address at which a piece is shown
+// alone, and "" all of them: the pieces' names then lead there.
+func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) string) string {
 	pieces := p.Box.Pieces()
 	if one := p.Box.Piece(piece); one != nil {
 		pieces = []*sheet.Piece{one}
@@ -35,7 +35,7 @@ func Flat(p *plan.Plan, piece string, w, h float64) string {
 		if i%columns == 0 {
 			x, y, rowHigh = 0, y+rowHigh, 0
 		}
-		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop}
+		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link, alone: len(pieces) == 1}
 		f.draw()
 		cw, ch := cell(one, scale)
 		x, rowHigh = x+cw, max(rowHigh, ch)
@@ -80,6 +80,8 @@ type flat struct {
 	piece *sheet.Piece
 	k     float64
 	x, y  float64
+	link  func(piece string) string
+	alone bool
 }
 
 func (f flat) at(p sheet.Point) (x, y float64) { return f.x + p.X.MM()*f.k, f.y + p.Y.MM()*f.k }
@@ -98,12 +100,13 @@ func (f flat) draw() {
 	for _, face := range stuck(f.p, f.piece) {
 		f.tag("path", "class", "glued", "d", f.path(face))
 	}
+	f.bends()
 	f.lines()
-	f.names()
-	f.flags()
-	f.openings()
-	f.marks()
 	f.size()
+	f.flags()
+	f.marks()
+	f.openings()
+	f.names()
 	f.end()
 }
 
@@ -166,11 +169,13 @@ func (f flat) stroke(l sheet.Line) {
 // Link is the mark that ties a score's line to its numbers.
 func Link(p *sheet.Piece, pass sheet.Pass) string { return p.Name + "-" + pass.Name }
 
-// rulers lies a ruler along the top edge and one along the left edge.
+// rulers lies a ruler along the top edge and one along the left edge, numbered
+// in the unit of the figures beside them, which they name.
 func (f flat) rulers() {
 	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
 	f.rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
 	f.rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
+	f.label(string(f.p.Step.Unit), "ruler-text", 10, spot{f.x - 5, f.y - 8, "end", false})
 	step, number := f.ticks()
 	for i := 0; ; i++ {
 		at := step * measure.Length(i)
@@ -178,24 +183,22 @@ func (f flat) rulers() {
 			break
 		}
 		d := at.MM() * f.k
-		long := 5.0
+		long, label := 5.0, ""
 		if at%number == 0 {
-			long = 9
-		}
-		label := ""
-		if at%number == 0 && at > 0 {
-			label = rulerNumber(at, f.p.Step.Unit)
+			if long = 9; at > 0 {
+				label = rulerNumber(at, f.p.Step.Unit)
+			}
 		}
 		if at <= f.piece.Width {
 			f.line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
-			if label != "" && d < w-4 {
-				f.text(f.x+d, f.y-13, "ruler-text", "middle", label)
+			if label != "" && d < w-8 {
+				f.label(label, "ruler-text", 10, spot{f.x + d, f.y - 13, "middle", false})
 			}
 		}
 		if at <= f.piece.Height {
 			f.line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
 			if label != "" && d < h-4 {
-				f.text(f.x-16, f.y+d+3.5, "ruler-text", "middle", label)
+				f.label(label, "ruler-text", 10, spot{f.x - 12, f.y + d + 3.5, "end", false})
 			}
 		}
 	}
@@ -225,36 +228,27 @@ func rulerNumber(l measure.Length, u measure.Unit) string {
 	if u == measure.Inches {
 		return fmt.Sprint(int64(l / measure.Inch))
 	}
-	return fmt.Sprint(int64(l / measure.Millimetre / 10))
+	return fmt.Sprint(int64(l / measure.Millimetre))
 }
 
 // flags numbers each score by its distance along the ruler. Where two numbers
 // would touch, the second goes further out on a longer leader; where there is
 // no room there either, it stands in the tally and on the score card alone.
 func (f flat) flags() {
-	lastEnd := [2]float64{math.Inf(-1), math.Inf(-1)}
-	lastLow := [2]float64{math.Inf(-1), math.Inf(-1)}
 	for _, pass := range sorted(f.piece.Passes) {
 		d := pass.At.MM() * f.k
-		label := f.p.Step.Show(pass.At).Text
-		half, row := wide(label, 13)/2, 0
-		if pass.AlongWidth && f.x+d-half < lastEnd[0]+4 || !pass.AlongWidth && d < lastLow[0]+14 {
-			row = 1
-		}
-		if crowded := row == 1 && (pass.AlongWidth && f.x+d-half < lastEnd[1]+2 || !pass.AlongWidth && d < lastLow[1]+12); crowded {
-			continue
-		}
+		text := f.p.Step.Show(pass.At).Text
 		f.group("data-link", Link(f.piece, pass), "class", "flags")
 		if pass.AlongWidth {
-			lastEnd[row] = f.x + d + half
-			y := f.y - rulerWide - 8 - float64(row)*15
-			f.line("flag", f.x+d, y+3, f.x+d, f.y)
-			f.text(f.x+d, y, "flag-text", "middle", label)
+			y := f.y - rulerWide - 8
+			if s, ok := f.label(text, "flag-text", 13, spot{f.x + d, y, "middle", false}, spot{f.x + d, y - 16, "middle", false}); ok {
+				f.line("flag", f.x+d, s.y+3, f.x+d, f.y)
+			}
 		} else {
-			lastLow[row] = d
-			x := f.x - rulerWide - 7 - float64(row)*22
-			f.line("flag", x+2, f.y+d, f.x, f.y+d)
-			f.text(x, f.y+d+4.5, "flag-text", "end", label)
+			x, y := f.x-rulerWide-7, f.y+d+4.5
+			if s, ok := f.label(text, "flag-text", 13, spot{x, y, "end", false}, spot{x - 24, y, "end", false}); ok {
+				f.line("flag", s.x+2, f.y+d, f.x, f.y+d)
+			}
 		}
 		f.end()
 	}
@@ -270,30 +264,47 @@ func sorted(passes []sheet.Pass) []sheet.Pass {
 	return out
 }
 
-// size writes the cut size below and at the right, and the piece's name.
+// size writes the cut size below and at the right, and the piece's name, which
+// leads to the piece alone, or back to all.
 func (f flat) size() {
 	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
-	show := func(l measure.Length) string { return f.p.Step.Show(l).String() }
 	f.group("data-link", f.piece.Name+"-width")
 	f.line("dim", f.x, f.y+h+12, f.x+w, f.y+h+12)
 	f.line("dim", f.x, f.y+h+8, f.x, f.y+h+16)
 	f.line("dim", f.x+w, f.y+h+8, f.x+w, f.y+h+16)
-	f.text(f.x+w/2, f.y+h+27, "strong", "middle", show(f.piece.Width))
+	f.label(f.p.Step.Show(f.piece.Width).String(), "strong", 13, spot{f.x + w/2, f.y + h + 27, "middle", false})
 	f.end()
 	f.group("data-link", f.piece.Name+"-height")
 	f.line("dim", f.x+w+10, f.y, f.x+w+10, f.y+h)
 	f.line("dim", f.x+w+6, f.y, f.x+w+14, f.y)
 	f.line("dim", f.x+w+6, f.y+h, f.x+w+14, f.y+h)
-	f.text(f.x+w+16, f.y+h/2+4, "strong", "start", f.p.Step.Show(f.piece.Height).Text)
+	f.label(f.p.Step.Show(f.piece.Height).Text, "strong", 13, spot{f.x + w + 16, f.y + h/2 + 4, "start", false})
 	f.end()
-	name := f.piece.Name
+	name := words.Capital(f.piece.Name)
 	if f.piece.Count > 1 {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
 	}
-	if f.p.Card.Pattern != "" {
+	if f.p.Card.Directed() {
 		name += " · pattern ↑"
 	}
-	f.text(f.x-marginLeft+6, f.y-rulerWide-26, "strong", "start", words.Capital(name))
+	at := spot{f.x - marginLeft + 6, f.y - rulerWide - 26, "start", false}
+	switch {
+	case f.link == nil || len(f.p.Box.Pieces()) < 2:
+		f.label(name, "strong", 13, at)
+	case f.alone:
+		f.leads("", name+" · all pieces ‹", "all pieces", at)
+	default:
+		f.leads(f.piece.Name, name+" ›", words.Plain(f.piece.Name)+" alone", at)
+	}
+}
+
+// leads writes a text that leads to another drawing of the pieces.
+func (f flat) leads(piece, text, says string, at spot) {
+	f.start("a", []any{"href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says})
+	f.WriteString(">")
+	f.rect("hit", at.x-4, at.y-26, wide(text, 13)+8, 36)
+	f.label(text, "strong", 13, at)
+	f.WriteString("</a>")
 }
 
 // names writes each face's name on it where there is room.
@@ -301,14 +312,13 @@ func (f flat) names() {
 	for _, face := range f.piece.Kept() {
 		lo, hi := face.Bounds()
 		w, h := (hi.X-lo.X).MM()*f.k, (hi.Y-lo.Y).MM()*f.k
-		if face.Name == "strip" || len(face.Holes) > 0 {
+		if face.Name == "strip" || face.Name == f.piece.Name {
 			continue // the piece's own name says it
 		}
-		name := strings.TrimSuffix(face.Name, "-tab")
-		if name != face.Name {
-			name = "tab"
+		name := f.piece.RoleOf(face.Name)
+		if name == "" {
+			name = words.Plain(face.Name)
 		}
-		name = strings.ReplaceAll(name, "-", " ")
 		x, y := f.at(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
 		if full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM()); full < 0.7 {
 			// A triangle has room for its name where its weight lies.
@@ -317,10 +327,36 @@ func (f flat) names() {
 		}
 		switch {
 		case wide(name, 12) < w-8 && (h > 16 || h == 0):
-			f.text(x, y+4, "on-card", "middle", name)
+			f.label(name, "on-card", 12, spot{x, y + 4, "middle", false}, spot{x, y + h/4 + 4, "middle", false}, spot{x, y - h/4 + 4, "middle", false})
 		case wide(name, 12) < h-8 && w > 16:
-			f.text(x, y+4, "on-card", "middle", name, "transform", fmt.Sprintf("rotate(-90 %s %s)", px(x), px(y)))
+			f.label(name, "on-card", 12, spot{x + 4, y, "middle", true}, spot{x + 4 + w/4, y, "middle", true})
 		}
+	}
+}
+
+// bends hatches the zones where the card is bent round evenly, with how long
+// each is.
+func (f flat) bends() {
+	for _, c := range f.piece.Curves {
+		face := f.piece.Face(c.Face)
+		if face == nil {
+			continue
+		}
+		lo, hi := face.Bounds()
+		x1, y1 := f.at(lo)
+		x2, y2 := f.at(hi)
+		f.group("data-link", f.piece.Name+"-"+c.Face)
+		for i := 1; i < 8; i++ {
+			part := float64(i) / 8
+			if c.AcrossWidth {
+				f.line("bend-zone", x1+(x2-x1)*part, y1, x1+(x2-x1)*part, y2)
+			} else {
+				f.line("bend-zone", x1, y1+(y2-y1)*part, x2, y1+(y2-y1)*part)
+			}
+		}
+		text := "bent, " + f.p.Step.Show(c.Length(face)).Text + " long"
+		f.label(text, "flag-text small", 12, spot{(x1 + x2) / 2, (y1+y2)/2 + 4, "middle", false}, spot{(x1+x2)/2 + 4, (y1 + y2) / 2, "middle", true})
+		f.end()
 	}
 }
 

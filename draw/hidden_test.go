@@ -109,11 +109,11 @@ func TestNumbersDoNotOverlap(t *testing.T) {
 			if !p.OK() {
 				continue
 			}
-			boxes := textBoxes(Flat(p, "", 690, 560))
+			boxes := textBoxes(Flat(p, "", 690, 560, nil))
 			if len(boxes) < 6 {
 				t.Fatalf("%s: only %d numbers", style.ID, len(boxes))
 			}
-			apart(t, fmt.Sprintf("%s %v", style.ID, p.Box.Size), Flat(p, "", 690, 560), 1.5, 3)
+			apart(t, fmt.Sprintf("%s %v", style.ID, p.Box.Size), Flat(p, "", 690, 560, nil), 1.5, 3)
 		}
 	}
 }
@@ -166,8 +166,8 @@ func TestPattern(t *testing.T) {
 	if fill.MatchString(Folded(plain, assembly.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
 		t.Error("plain card is printed")
 	}
-	if flat := Flat(p, "", 690, 560); !strings.Contains(flat, "pattern ↑") ||
-		strings.Contains(Flat(plain, "", 690, 560), "pattern ↑") {
+	if flat := Flat(p, "", 690, 560, nil); !strings.Contains(flat, "pattern ↑") ||
+		strings.Contains(Flat(plain, "", 690, 560, nil), "pattern ↑") {
 		t.Error("the flat drawing does not say which way the pattern stands, or says it of plain card")
 	}
 	for _, card := range plan.Default.Cards {

@@ -4,14 +4,16 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/plan"
 	"brevium/core/sheet"
+	"slices"
 )
 
 // openings numbers slots along the ruler and writes the width of holes in them.
 func (f flat) openings() {
 	for _, s := range f.piece.Slots {
 		x := f.x + s.X.MM()*f.k
-		f.line("flag", x, f.y-rulerWide-5, x, f.y)
-		f.text(x, f.y-rulerWide-8, "flag-text", "middle", f.p.Step.Show(s.X).Text)
+		if _, ok := f.label(f.p.Step.Show(s.X).Text, "flag-text", 13, spot{x, f.y - rulerWide - 8, "middle", false}); ok {
+			f.line("flag", x, f.y-rulerWide-5, x, f.y)
+		}
 	}
 	if len(f.piece.Slots) > 0 {
 		s := f.piece.Slots[0]
@@ -19,21 +21,23 @@ func (f flat) openings() {
 		if s.FromBottom {
 			y = f.y + (f.piece.Height-s.Depth/2).MM()*f.k
 		}
-		f.text(f.x+s.X.MM()*f.k+5, y+4, "flag-text small", "start", f.p.Step.Show(s.Depth).Text+" deep")
+		f.label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text small", 12, spot{f.x + s.X.MM()*f.k + 5, y + 4, "start", false})
 	}
 	for _, w := range f.piece.Windows {
 		x, y := f.at(sheet.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
-		label := f.p.Step.Show(w.Hi.X-w.Lo.X).Text + " × " + f.p.Step.Show(w.Hi.Y-w.Lo.Y).Text
-		if (w.Hi.X-w.Lo.X).MM()*f.k > wide(label, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
-			f.text(x, y+4, "flag-text", "middle", label)
+		text := f.p.Step.Show(w.Hi.X-w.Lo.X).Text + " × " + f.p.Step.Show(w.Hi.Y-w.Lo.Y).Text
+		if (w.Hi.X-w.Lo.X).MM()*f.k > wide(text, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
+			f.label(text, "flag-text", 13, spot{x, y + 4, "middle", false})
 		}
 	}
-	for _, h := range append(append([]sheet.Punch(nil), f.piece.Punches...), f.piece.Notches...) {
+	for _, h := range slices.Concat(f.piece.Punches, f.piece.Notches) {
 		x, y := f.at(h.Mid)
-		label := "⌀ " + f.p.Step.Show(h.Diameter).Text
-		if h.Diameter.MM()*f.k > wide(label, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
-			f.text(x, y+4, "flag-text", "middle", label)
+		text, r := "⌀ "+f.p.Step.Show(h.Diameter).Text, h.Diameter.MM()*f.k/2
+		spots := []spot{{x + r + 5, y + 4, "start", false}, {x - r - 5, y + 4, "end", false}, {x, y + r + 14, "middle", false}}
+		if 2*r > wide(text, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
+			spots = []spot{{x, y + 4, "middle", false}}
 		}
+		f.label(text, "flag-text small", 12, spots...)
 	}
 }
 
@@ -47,7 +51,8 @@ func (f flat) marks() {
 		f.line("mark", x-8, y, x+8, y)
 		f.line("mark", x, y-8, x, y+8)
 		f.end()
-		f.text(x+11, y+4, "on-card small", "start", m.What)
+		f.labels.taken = append(f.labels.taken, area{x - 9, y - 9, x + 9, y + 9})
+		f.label(m.What, "on-card small", 12, spot{x + 11, y + 4, "start", false}, spot{x - 11, y + 4, "end", false})
 	}
 }
 

@@ -45,6 +45,7 @@ var acts = map[string]struct {
 	"choose-for-me": {"The arrangement left to Brevium", (*Server).chooseForMe},
 	"move":          {"A thing moved by hand", (*Server).moveStack},
 	"turn":          {"A thing turned by hand", (*Server).moveStack},
+	"mend":          {"", (*Server).mend},
 }
 
 func (s *Server) act(ctx context.Context, e *edited, seen *brief.Brief, values url.Values) error {
@@ -152,7 +153,7 @@ func (s *Server) putBack(_ context.Context, c changing) error {
 
 func (s *Server) addPiece(_ context.Context, c changing) error {
 	name := fmt.Sprintf("piece %d", len(c.brief.Box.Pieces)+1)
-	p := brief.Scored{ID: newMark(), Name: brief.Text(name), Is: "liner", Width: "4 in", Height: "3 in"}
+	p := brief.Scored{ID: newMark(), Name: brief.Text(name), Width: "4 in", Height: "3 in"}
 	c.brief.Box.Pieces = append(c.brief.Box.Pieces, p)
 	c.focus = fieldMark("box.pieces.@" + p.ID + ".name")
 	return nil
@@ -161,6 +162,21 @@ func (s *Server) addPiece(_ context.Context, c changing) error {
 func (s *Server) removePiece(_ context.Context, c changing) error {
 	pieces := c.brief.Box.Pieces
 	c.brief.Box.Pieces = takeOut(c, "piece", pieces, c.brief.Scored(c.arg), func(p brief.Scored) string { return p.ID })
+	return nil
+}
+
+// mend makes the change that a problem offers: the problem of the field named.
+func (s *Server) mend(_ context.Context, c changing) error {
+	for _, pr := range plan.Make(c.brief, s.workshop).Problems {
+		if pr.Field == c.arg && len(pr.Set) > 0 {
+			for path, text := range brief.Sorted(pr.Set) {
+				c.brief.Set(path, text)
+			}
+			c.focus = fieldMark(pr.Field)
+			return nil
+		}
+	}
+	c.notice = "That is mended already."
 	return nil
 }
 

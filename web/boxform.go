@@ -3,6 +3,7 @@ package web
 import (
 	"strings"
 
+	"brevium/core/brief"
 	"brevium/core/reader"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -65,31 +66,36 @@ func (f form) typedPieces() (out []group) {
 	for _, p := range f.b.Box.Pieces {
 		path := "box.pieces.@" + p.ID + "."
 		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID, Fields: []field{
-			f.field("text", path+"name", "Piece", ""),
-			f.choice("select", path+"is", "It is", "", reader.Roles),
-			f.field("length", path+"width", "Cut", "wide"),
-			f.field("length", path+"height", "and", "high"),
-			f.open("text", path+"across", "Scores from the left edge", "with commas; “both” takes one from the far edge too", "none"),
-			f.open("text", path+"down", "Scores from the top edge", "", "none"),
-			f.open("text", path+"away", "Squares cut away", "corners, or column-row: 1-1, 3-1", "none"),
-		}})
+			f.ask(path + "name"), f.roles(path, p), f.ask(path + "width"), f.ask(path + "height"),
+			f.open(path+"across", "none"), f.open(path+"down", "none"), f.open(path+"away", "none"),
+		}, More: []field{f.leftOpen(path+"walls", reader.Walls), f.leftOpen(path+"tabs", reader.Tabs)}, MoreSays: "How it is made"})
 	}
 	out = append(out, group{Add: "add-piece", AddSays: "Add another piece"})
 	if f.b.Box.Stated != nil {
-		out = append(out, group{Title: "The finished size it claims", Fields: []field{
-			f.open("length", "box.stated.length", "Length", "", "not said"),
-			f.open("length", "box.stated.width", "Width", "", "not said"),
-			f.open("length", "box.stated.depth", "Depth", "", "not said"),
-		}})
+		out = append(out, group{Title: "The finished size it claims", Fields: []field{f.open("box.stated.length", "not said"),
+			f.open("box.stated.width", "not said"), f.open("box.stated.depth", "not said")}})
 	}
 	return out
 }
 
-// open is a field that may be left empty, and what that means.
-func (f form) open(kind, path, label, help, empty string) field {
-	fd := f.field(kind, path, label, help)
-	fd.Open = empty
+// roles asks what a piece is, with what its scores make it as the answer left
+// open.
+func (f form) roles(path string, p brief.Scored) field {
+	fd := f.leftOpen(path+"is", reader.Roles)
+	if f.shown == nil {
+		return fd
+	}
+	for i, s := range f.shown.Scores {
+		if s.Name == string(p.Name) {
+			fd.Choices[0].Label = "as its scores say: " + words.Small(reader.Label(reader.Role(f.shown.Scores, i)))
+		}
+	}
 	return fd
+}
+
+// leftOpen is a field of choices that may be left open.
+func (f form) leftOpen(path string, choices []style.Choice) field {
+	return f.pick(path, append([]style.Choice{{ID: "", Label: "left open"}}, choices...))
 }
 
 // asked says whether an option makes sense with the others as they are, or has

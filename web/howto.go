@@ -80,7 +80,7 @@ func (s *Server) firstBox() []lesson {
 		{"Look at it flat", []string{
 			fmt.Sprintf("The box is %s, score to score. Each piece lies against a ruler: cut its outline, score its grooves.", size(p.Box.Size)),
 			"Point at a number in the tally and its line lights up."},
-			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH))}},
+			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH, nil))}},
 		{"Fold it before you cut", []string{"Under Folded the box is made step by step; slide from flat to closed, then open it.",
 			fmt.Sprintf("The proof has folded it already: %d checks, each by name and figure, at the foot of the tally.", len(p.Checks))},
 			[]template.HTML{folded(0.35, 0), folded(0.7, 0), folded(1, 0.8)}},
@@ -93,7 +93,7 @@ func (s *Server) scoreCard() []lesson {
 	p := s.sampler()
 	card := p.Cards[0]
 	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece + ". A length is measured from the edge that lies against the fence."}, card.Says...),
-		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH))}}}
+		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
 	var boards []template.HTML
 	for i := range card.Turns {
 		boards = append(boards, template.HTML(draw.Board(p, card, i)))
@@ -121,7 +121,7 @@ func (s *Server) lidThatGoesOn() []lesson {
 		for _, card := range p.Cards {
 			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
 		}
-		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300))}})
+		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300, nil))}})
 	}
 	return append(out, lesson{"What takes clearance away", []string{
 		"Layers stuck to the outside of the base's walls, a rolled or wrapped wall inside the lid, thicker card: each wants more. Choose a looser fit for them under Card & fit."}, nil})

@@ -164,6 +164,8 @@ func TestJourney(t *testing.T) {
 	if got := v.reads(`document.activeElement.value`); got != "11.5cm" {
 		t.Errorf("the field in use was changed to %q", got)
 	}
+	v.until("what goes in is drawn", `document.querySelector(".drawing.above") !== null`)
+	v.click("#view-flat")
 	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.replace(/[\s\u200b]+/g, " ").includes("7 1⁄16 in")`)
 	v.until("the number is kept with its unit", `thing("width").title.includes("in")`)
 
@@ -196,9 +198,9 @@ func TestJourney(t *testing.T) {
 	v.click(`#view-folded`)
 	v.until("the box is folded", `document.querySelector("#solid canvas, #solid .folded") !== null &&
 		location.search.includes("view=folded")`)
-	v.click(`#view-sheets`)
+	v.click(`#stage-5`)
 	v.until("sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
-	v.click(`#view-turns`)
+	v.click(`#stage-6`)
 	v.sees("Cut 7 1⁄16 in × 7 1⁄16 in.")
 	v.do("back", chromedp.NavigateBack())
 	v.until("back to the sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)

@@ -279,13 +279,14 @@ func TestRowsAndKeys(t *testing.T) {
 	v.do("arrows", chromedp.Focus(chromedp.CSS("#view-flat")), chromedp.KeyEvent(kb.ArrowRight))
 	v.until("the next view", `document.activeElement.id === "view-folded"`)
 	titles := map[string]bool{}
-	for _, id := range []string{"#stage-2", "#view-sheets", "#view-flat", "#piece-lid", "#piece-base", "#piece-lid"} {
-		v.click(id)
-		part := strings.NewReplacer("#stage-2", "stage=box", "#view-", "view=", "#piece-", "piece=").Replace(id)
-		v.until("where the link says", fmt.Sprintf(`location.search.includes(%q) && document.title.startsWith("Seed")`, part))
+	for _, to := range [][2]string{{"#stage-2", "stage=box"}, {"#stage-5", "stage=sheets"}, {"#view-flat", "view=flat"},
+		{`.alone[aria-label="lid alone"]`, "piece=lid"}, {`.alone[aria-label="all pieces"]`, "view=flat"},
+		{`.alone[aria-label="base alone"]`, "piece=base"}} {
+		v.click(to[0])
+		v.until("where the link says", fmt.Sprintf(`location.search.includes(%q) && document.title.startsWith("Seed")`, to[1]))
 		titles[v.reads(`document.title`)] = true
 	}
-	if len(titles) != 4 {
+	if len(titles) != 5 {
 		t.Errorf("titles: %v", titles)
 	}
 	v.click("#view-folded")
@@ -356,7 +357,7 @@ func TestTakenOutElsewhere(t *testing.T) {
 	if b := stored(); len(b.Contents) != 2 || b.Contents[0].Length != "6 in" {
 		t.Errorf("put back as %+v", b.Contents)
 	}
-	for _, id := range []string{"#view-above", "#view-sheets", "#view-ways", "#view-flat", "#undo", "#redo", "#view-above"} {
+	for _, id := range []string{"#view-above", "#view-ways", "#view-folded", "#view-flat", "#undo", "#redo", "#view-above"} {
 		v.click(id)
 		v.settled()
 		v.until("the pictures stand after "+id, seen)

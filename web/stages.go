@@ -39,7 +39,7 @@ func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
 	begun := brief.New(string(b.Units))
 	out := make([]stage, len(stages))
 	for i, st := range stages {
-		st.Here, st.Link = st.ID == v.Stage, v.with("stage", st.ID)
+		st.Here, st.Link = st.ID == v.Stage, v.with("stage", st.ID, "view", "", "piece", "")
 		st.State, st.Why = "settled", "settled"
 		if len(st.fields) > 0 && sameFields(b, &begun, st) {
 			st.State, st.Why = "guessed", "still as it was filled in for you"
@@ -145,6 +145,34 @@ type form struct {
 	shop  plan.Workshop
 }
 
+// widgets are how each kind of field is typed.
+var widgets = map[brief.Kind]string{brief.Choice: "select", brief.Words: "text", brief.Distance: "length",
+	brief.Number: "count", brief.Weight: "count", brief.YesNo: "tick"}
+
+// ask is the field at a path, as the table of fields has it.
+func (f form) ask(path string) field {
+	asked, _ := brief.FieldAt(path)
+	return f.field(widgets[asked.Kind], path, asked.Title(), asked.Help)
+}
+
+// open is ask for a field that may be left empty, with what that means.
+func (f form) open(path, empty string) field {
+	fd := f.ask(path)
+	fd.Open = empty
+	return fd
+}
+
+// pick is ask for a field of choices; buttons shows them all at once.
+func (f form) pick(path string, choices []style.Choice) field {
+	asked, _ := brief.FieldAt(path)
+	return f.choice("select", path, asked.Title(), asked.Help, choices)
+}
+
+func (f form) buttons(path string, choices []style.Choice) field {
+	asked, _ := brief.FieldAt(path)
+	return f.choice("choice", path, asked.Title(), asked.Help, choices)
+}
+
 func (f form) field(kind, path, label, help string) field {
 	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.b.Get(path)}
 	out.Kept = out.Value
@@ -216,13 +244,11 @@ func (f form) groups(stage string) []group {
 		return f.card()
 	case "sheets":
 		return []group{{Fields: []field{
-			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
-			f.field("count", "copies", "How many boxes", ""),
+			f.pick("card.sheet", f.sheetChoices()), f.ask("copies"),
 		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}}
 	case "record":
 		return []group{{Fields: []field{
-			f.field("text", "name", "Name", ""),
-			f.field("notes", "notes", "Notes", "For whom, how it fitted, what to change next time."),
+			f.ask("name"), f.notes(),
 		}}}
 	}
 	return nil
@@ -232,9 +258,7 @@ func (f form) contents() []group {
 	var out []group
 	if f.b.Size != nil {
 		out = append(out, group{Title: "Size, score to score", Fields: []field{
-			f.field("length", "size.length", "Length", "left to right"),
-			f.field("length", "size.width", "Width", "front to back"),
-			f.field("length", "size.depth", "Depth", "of the walls"),
+			f.ask("size.length"), f.ask("size.width"), f.ask("size.depth"),
 		}})
 	}
 	for _, item := range f.b.Contents {
@@ -247,9 +271,9 @@ func (f form) contents() []group {
 	for _, k := range insert.Kinds {
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
-	apart := group{Title: "Kept apart by", Fields: []field{f.choice("choice", "arrange.compartments", "Compartments", "", kinds)}}
+	apart := group{Title: "Kept apart by", Fields: []field{f.buttons("arrange.compartments", kinds)}}
 	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
-		apart.Fields = append(apart.Fields, f.field("length", "arrange.dividers", "Dividers", "how high"))
+		apart.Fields = append(apart.Fields, f.ask("arrange.dividers"))
 	}
 	return append(out, f.room(), apart)
 }
@@ -268,42 +292,32 @@ func (f form) thing(item brief.Item) group {
 	path := "contents.@" + item.ID + "."
 	g := group{ID: item.ID, Title: called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID,
 		Keep: item.ID, Fields: []field{
-			f.field("text", path+"name", "What", ""),
-			f.choice("select", path+"shape", "Shape", "", shapeChoices()),
+			f.ask(path + "name"), f.pick(path+"shape", shapeChoices()),
 		}}
 	shape, ok := contents.ShapeOf(string(item.Shape))
 	if ok {
 		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
 	}
-	name := func(m string) string {
-		asked, _ := brief.FieldAt(path + m)
-		return words.Capital(asked.Label)
-	}
 	for _, m := range shape.Measures {
-		g.Fields = append(g.Fields, f.field("length", path+m, name(m), ""))
+		g.Fields = append(g.Fields, f.ask(path+m))
 	}
-	g.Fields = append(g.Fields, f.field("count", path+"count", "How many", ""))
+	g.Fields = append(g.Fields, f.ask(path+"count"))
 	for _, m := range shape.May {
-		fd := f.field("length", path+m, name(m), "")
-		fd.Open = "none"
-		g.Fields = append(g.Fields, fd)
+		g.Fields = append(g.Fields, f.open(path+m, "none"))
 	}
-	mass := f.field("text", path+"mass", "Mass of one", "")
-	mass.Kind, mass.Open = "count", "not known"
-	stack := f.field("count", path+"stack", "On each other", "")
-	stack.Open = fmt.Sprint(shape.Stack)
-	asUsual := []style.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}}
+	half := func(name string) field {
+		fd := f.pick(path+name, []style.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}})
+		fd.Kind = "half"
+		return fd
+	}
 	g.MoreSays = "How it may rest, what it is"
-	g.More = append(g.More, mass, stack, f.choice("half", path+"lie", "May lie", "", asUsual),
-		f.choice("half", path+"stand", "May stand", "", asUsual))
+	g.More = append(g.More, f.open(path+"mass", "not known"), f.open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"), half("stand"))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
 	if shape.ID == "flat" {
 		ticks = append(ticks, "envelope")
 	}
-	words := map[string]string{"upright": "Must stay upright", "food": "Food", "fragile": "Fragile",
-		"flame": "Hot or flame", "liquid": "Liquid", "envelope": "In an envelope"}
 	for _, t := range ticks {
-		g.More = append(g.More, f.field("tick", path+t, words[t], ""))
+		g.More = append(g.More, f.ask(path+t))
 	}
 	for _, m := range g.More {
 		g.Open = g.Open || m.Problem != nil
@@ -318,16 +332,11 @@ func (f form) room() group {
 		says = f.shown.Load.Room
 	}
 	for _, q := range []struct {
-		id, label, help string
-		open            measure.Length
-	}{
-		{"around", "Finger room", "", says.Around}, {"between", "Between", "neighbours", says.Between},
-		{"padding", "Tissue around", "", says.Padding}, {"below", "Tissue below", "", says.Below},
-		{"above", "Above", "under the lid", says.Above}, {"proud", "Proud", "of the rim", says.Proud},
-	} {
-		fd := f.field("length", "room."+q.id, q.label, q.help)
-		fd.Open = f.suggested(q.open)
-		g.Fields = append(g.Fields, fd)
+		id   string
+		open measure.Length
+	}{{"around", says.Around}, {"between", says.Between}, {"padding", says.Padding}, {"below", says.Below},
+		{"above", says.Above}, {"proud", says.Proud}} {
+		g.Fields = append(g.Fields, f.open("room."+q.id, f.suggested(q.open)))
 	}
 	g.Says = says.Says
 	return g
@@ -356,7 +365,7 @@ func (f form) sheetChoices() (out []style.Choice) {
 }
 
 func (f form) units() field {
-	return f.choice("choice", "units", "Units", "", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
+	return f.buttons("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
 }
 
 func (f form) card() []group {
@@ -374,20 +383,23 @@ func (f form) card() []group {
 		}
 	}
 	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
-	return []group{
-		{Title: "Card", Fields: []field{
-			f.choice("select", "card.stock", "Card", "", cards),
-			f.choice("select", "card.sheet", "Sheet", "", f.sheetChoices()),
-			f.field("tick", "card.join", "Pieces too large may be made of two halves", ""),
-		}},
-		{Title: "Tools and fit", Fields: []field{
-			f.units(),
-			f.choice("select", "tools.step", "Marks on your tools",
-				"Every size is snapped to these, the way that keeps the fit.", steps),
-			f.choice("choice", "tools.fit", "The lid goes on", "", fits),
-			f.choice("choice", "tools.adhesive", "Stuck with", "", adhesives),
-		}},
+	allowances := []style.Choice{
+		{ID: "card", Label: "For the card", Why: "Gains and reliefs for the card's thickness are in the numbers."},
+		{ID: "plain", Label: "Plain numbers", Why: "A top as long as its bottom, a rolled flap as high as its wall: " +
+			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
 	}
+	return []group{
+		{Title: "Card", Fields: []field{f.pick("card.stock", cards), f.pick("card.sheet", f.sheetChoices()), f.ask("card.join")}},
+		{Title: "Tools and fit", Fields: []field{f.units(), f.pick("tools.step", steps), f.buttons("tools.fit", fits),
+			f.buttons("tools.adhesive", adhesives), f.buttons("tools.allowances", allowances)}},
+	}
+}
+
+// notes is the field for what no other has room for.
+func (f form) notes() field {
+	fd := f.ask("notes")
+	fd.Kind = "notes"
+	return fd
 }
 
 // thick says how thick card is: in inches in thousandths, as it is sold there.

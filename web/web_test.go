@@ -31,7 +31,7 @@ func TestChangeAndUndo(t *testing.T) {
 	body := a.post("/projects/"+id+"/change", "base", base, "burst", "w1:2", "contents.@1.length", "5 3/").Body.String()
 	for _, part := range []string{
 		`value="5 3/"`, `id="f-contents-1-length-problem"`, "stops in the middle of a fraction",
-		"last plan that worked", `class="drawing flat"`,
+		"last plan that worked", `class="drawing above"`,
 	} {
 		if !strings.Contains(body, part) {
 			t.Errorf("a bad entry: no %q in the answer", part)
@@ -241,7 +241,7 @@ func TestEveryPageShows(t *testing.T) {
 	for _, b := range []brief.Brief{brief.New("in"), sized, bad} {
 		id := a.begin(b)
 		for _, s := range stages {
-			for _, v := range views {
+			for _, v := range looks {
 				if w := a.get("/projects/" + id + "?stage=" + s.ID + "&view=" + v.ID + "&piece=lid"); w.Code != 200 {
 					t.Errorf("%s, %s: %d", s.ID, v.ID, w.Code)
 				}

@@ -22,22 +22,62 @@ import (
 // view is what the address says of how a project is looked at.
 type view struct{ Stage, View, Piece string }
 
-var views = []struct{ ID, Title string }{{"flat", "Flat"}, {"folded", "Folded"}, {"above", "Inside"},
-	{"styles", "Styles"}, {"ways", "Ways"}, {"sheets", "Sheets"}, {"turns", "Turn by turn"}}
+// a look is a way to look at the box. One that serves a single stage stands only
+// there.
+type look struct{ ID, Title, Stage string }
 
+var looks = []look{{"flat", "Flat", ""}, {"folded", "Folded", ""}, {"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
+	{"styles", "Styles", "box"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"}}
+
+// opens is the view that answers a stage: what the stage opens with.
+var opens = map[string]string{"contents": "above", "box": "folded", "sheets": "sheets", "bench": "turns"}
+
+// viewOf reads from the address how a project is looked at. A view that serves
+// another stage than the one named gives way to that stage's own; where no stage
+// is named, the view's stage is meant.
 func viewOf(c echo.Context) view {
-	v := view{Stage: "contents", View: "flat", Piece: c.QueryParam("piece")}
+	v := view{Piece: c.QueryParam("piece")}
 	for _, s := range stages {
 		if s.ID == c.QueryParam("stage") {
 			v.Stage = s.ID
 		}
 	}
-	for _, w := range views {
-		if w.ID == c.QueryParam("view") {
+	for _, w := range looks {
+		if w.ID == c.QueryParam("view") && (w.Stage == "" || v.Stage == "" || w.Stage == v.Stage) {
 			v.View = w.ID
+			if v.Stage == "" {
+				v.Stage = w.Stage
+			}
 		}
 	}
+	if v.Stage == "" {
+		v.Stage = "contents"
+	}
 	return v
+}
+
+// opened fills in the view that the stage opens with.
+func (v view) opened(st *state) view {
+	if v.View != "" {
+		return v
+	}
+	v.View = opens[v.Stage]
+	if v.View == "" || v.View == "above" && (st.Shown == nil || len(st.Shown.Load.Stacks) == 0) {
+		v.View = "flat"
+	}
+	return v
+}
+
+// looks are the ways to look at the box from this stage, its own first.
+func (v view) looks() (out []look) {
+	for _, own := range []bool{true, false} {
+		for _, l := range looks {
+			if (l.Stage != "") == own && (l.Stage == "" || l.Stage == v.Stage) {
+				out = append(out, l)
+			}
+		}
+	}
+	return out
 }
 
 // back is how many changes back a plan that works is looked for.
@@ -138,10 +178,10 @@ func (s *Server) workbench(c echo.Context) error {
 
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c echo.Context, code int, st *state) error {
-	v, ctx := viewOf(c), c.Request().Context()
+	v, ctx := viewOf(c).opened(st), c.Request().Context()
 	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
 	data := map[string]any{
-		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": views,
+		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": v.looks(),
 		"Rail": rail(v, &st.Brief, st.Plan), "Groups": f.groups(v.Stage), "Base": st.ID,
 		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
 	}
@@ -184,7 +224,7 @@ func (st *state) title(v view) string {
 			name += ": " + stage.Title
 		}
 	}
-	for _, w := range views {
+	for _, w := range looks {
 		if w.ID == v.View {
 			name += ", " + words.Small(w.Title)
 		}
@@ -213,7 +253,9 @@ func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
 			return template.HTML(draw.Above(p, tableW, tableH))
 		}
 	case "flat":
-		return template.HTML(draw.Flat(p, v.Piece, tableW, tableH))
+		return template.HTML(draw.Flat(p, v.Piece, tableW, tableH, func(piece string) string {
+			return "/projects/" + c.Param("id") + v.with("view", "flat", "piece", piece)
+		}))
 	}
 	return ""
 }
@@ -272,7 +314,7 @@ func (s *Server) print(c echo.Context) error {
 	}
 	data := map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st, "Path": "/projects/" + st.Project.Project}
 	if p := st.Plan; p.OK() {
-		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430))
+		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430, nil))
 		data["Closed"] = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
 		data["Sheets"] = template.HTML(draw.Sheets(p, 700, 330, 4))
 	}

@@ -20,13 +20,22 @@ const (
 )
 
 // Field is a question of the document: its path, with * for the thing, piece
-// or place it belongs to, what it holds, and what people call it.
+// or place it belongs to, what it holds, what people call it, and what helps to
+// answer it. Forms, lists, merging, the words of a change and docs/format.md are
+// all read from it.
 type Field struct {
 	Path  string
 	Kind  Kind
 	Label string
-	Most  int // letters
+	Help  string
+	Most  int // letters; 0 is the usual most
 }
+
+// Title is the label as it stands over the field.
+func (f Field) Title() string { return words.Capital(f.Label) }
+
+// Unit says whether the field takes a unit: of length, or of mass.
+func (f Field) Unit() bool { return f.Kind == Distance || f.Kind == Weight }
 
 // Most letters in a field, and in the notes.
 const (
@@ -37,67 +46,78 @@ const (
 // Table lists every field but the answers to a style's own questions, which
 // the style lists.
 var Table = []Field{
-	{"name", Words, "name", mostLetters},
-	{"notes", Words, "notes", mostNotes},
-	{"units", Choice, "units", mostLetters},
-	{"copies", Number, "how many boxes", mostLetters},
-	{"contents.*.name", Words, "name", mostLetters},
-	{"contents.*.shape", Choice, "shape", mostLetters},
-	{"contents.*.count", Number, "how many", mostLetters},
-	{"contents.*.length", Distance, "length", mostLetters},
-	{"contents.*.width", Distance, "width", mostLetters},
-	{"contents.*.height", Distance, "height", mostLetters},
-	{"contents.*.thickness", Distance, "thickness", mostLetters},
-	{"contents.*.decorated", Distance, "thickness decorated", mostLetters},
-	{"contents.*.envelope", YesNo, "in an envelope", mostLetters},
-	{"contents.*.diameter", Distance, "diameter", mostLetters},
-	{"contents.*.neck-diameter", Distance, "neck diameter", mostLetters},
-	{"contents.*.neck-height", Distance, "neck height", mostLetters},
-	{"contents.*.press", Distance, "how far it presses down", mostLetters},
-	{"contents.*.mass", Weight, "mass of one", mostLetters},
-	{"contents.*.lie", YesNo, "may lie", mostLetters},
-	{"contents.*.stand", YesNo, "may stand", mostLetters},
-	{"contents.*.stack", Number, "on each other", mostLetters},
-	{"contents.*.upright", YesNo, "must stay upright", mostLetters},
-	{"contents.*.food", YesNo, "food", mostLetters},
-	{"contents.*.fragile", YesNo, "fragile", mostLetters},
-	{"contents.*.flame", YesNo, "hot or flame", mostLetters},
-	{"contents.*.liquid", YesNo, "liquid", mostLetters},
-	{"room.around", Distance, "finger room", mostLetters},
-	{"room.between", Distance, "room between neighbours", mostLetters},
-	{"room.padding", Distance, "tissue around", mostLetters},
-	{"room.below", Distance, "tissue below", mostLetters},
-	{"room.above", Distance, "room above", mostLetters},
-	{"room.proud", Distance, "how far things stand proud", mostLetters},
-	{"arrange.way", Choice, "arrangement", mostLetters},
-	{"arrange.compartments", Choice, "compartments", mostLetters},
-	{"arrange.dividers", Distance, "height of the dividers", mostLetters},
-	{"arrange.places.*.x", Distance, "from the left", mostLetters},
-	{"arrange.places.*.y", Distance, "from the front", mostLetters},
-	{"arrange.places.*.turned", YesNo, "turned", mostLetters},
-	{"size.length", Distance, "length", mostLetters},
-	{"size.width", Distance, "width", mostLetters},
-	{"size.depth", Distance, "depth", mostLetters},
-	{"box.style", Choice, "style", mostLetters},
-	{"box.pieces.*.name", Words, "name", mostLetters},
-	{"box.pieces.*.is", Choice, "what it is", mostLetters},
-	{"box.pieces.*.walls", Choice, "its walls", mostLetters},
-	{"box.pieces.*.tabs", Choice, "its tabs", mostLetters},
-	{"box.pieces.*.width", Distance, "width", mostLetters},
-	{"box.pieces.*.height", Distance, "height", mostLetters},
-	{"box.pieces.*.across", Words, "scores from the left edge", mostLetters},
-	{"box.pieces.*.down", Words, "scores from the top edge", mostLetters},
-	{"box.pieces.*.away", Words, "squares cut away", mostLetters},
-	{"box.stated.length", Distance, "length it claims", mostLetters},
-	{"box.stated.width", Distance, "width it claims", mostLetters},
-	{"box.stated.depth", Distance, "depth it claims", mostLetters},
-	{"card.stock", Choice, "card", mostLetters},
-	{"card.sheet", Choice, "sheet", mostLetters},
-	{"card.join", YesNo, "pieces made of two halves", mostLetters},
-	{"tools.step", Choice, "marks on the tools", mostLetters},
-	{"tools.fit", Choice, "how the lid goes on", mostLetters},
-	{"tools.adhesive", Choice, "what it is stuck with", mostLetters},
-	{"tools.allowances", Choice, "allowances", mostLetters},
+	{Path: "name", Kind: Words, Label: "name"},
+	{Path: "notes", Kind: Words, Label: "notes", Help: "For whom, how it fitted, what to change next time.", Most: mostNotes},
+	{Path: "units", Kind: Choice, Label: "units"},
+	{Path: "copies", Kind: Number, Label: "how many boxes"},
+	{Path: "contents.*.name", Kind: Words, Label: "name"},
+	{Path: "contents.*.shape", Kind: Choice, Label: "shape"},
+	{Path: "contents.*.count", Kind: Number, Label: "how many"},
+	{Path: "contents.*.length", Kind: Distance, Label: "length"},
+	{Path: "contents.*.width", Kind: Distance, Label: "width"},
+	{Path: "contents.*.height", Kind: Distance, Label: "height"},
+	{Path: "contents.*.thickness", Kind: Distance, Label: "thickness"},
+	{Path: "contents.*.decorated", Kind: Distance, Label: "thickness decorated"},
+	{Path: "contents.*.envelope", Kind: YesNo, Label: "in an envelope"},
+	{Path: "contents.*.diameter", Kind: Distance, Label: "diameter"},
+	{Path: "contents.*.neck-diameter", Kind: Distance, Label: "neck diameter"},
+	{Path: "contents.*.neck-height", Kind: Distance, Label: "neck height"},
+	{Path: "contents.*.press", Kind: Distance, Label: "how far it presses down"},
+	{Path: "contents.*.mass", Kind: Weight, Label: "mass of one"},
+	{Path: "contents.*.lie", Kind: YesNo, Label: "may lie"},
+	{Path: "contents.*.stand", Kind: YesNo, Label: "may stand"},
+	{Path: "contents.*.stack", Kind: Number, Label: "on each other"},
+	{Path: "contents.*.upright", Kind: YesNo, Label: "must stay upright"},
+	{Path: "contents.*.food", Kind: YesNo, Label: "food"},
+	{Path: "contents.*.fragile", Kind: YesNo, Label: "fragile"},
+	{Path: "contents.*.flame", Kind: YesNo, Label: "hot or flame"},
+	{Path: "contents.*.liquid", Kind: YesNo, Label: "liquid"},
+	{Path: "room.around", Kind: Distance, Label: "finger room", Help: "on each side"},
+	{Path: "room.between", Kind: Distance, Label: "room between neighbours"},
+	{Path: "room.padding", Kind: Distance, Label: "tissue around", Help: "on each side"},
+	{Path: "room.below", Kind: Distance, Label: "tissue below"},
+	{Path: "room.above", Kind: Distance, Label: "room above", Help: "under the lid"},
+	{Path: "room.proud", Kind: Distance, Label: "how far things stand proud", Help: "of the rim"},
+	{Path: "arrange.way", Kind: Choice, Label: "arrangement"},
+	{Path: "arrange.compartments", Kind: Choice, Label: "compartments"},
+	{Path: "arrange.dividers", Kind: Distance, Label: "height of the dividers"},
+	{Path: "arrange.places.*.x", Kind: Distance, Label: "from the left"},
+	{Path: "arrange.places.*.y", Kind: Distance, Label: "from the front"},
+	{Path: "arrange.places.*.turned", Kind: YesNo, Label: "turned"},
+	{Path: "size.length", Kind: Distance, Label: "length", Help: "left to right"},
+	{Path: "size.width", Kind: Distance, Label: "width", Help: "front to back"},
+	{Path: "size.depth", Kind: Distance, Label: "depth", Help: "of the walls"},
+	{Path: "box.style", Kind: Choice, Label: "style"},
+	{Path: "box.pieces.*.name", Kind: Words, Label: "name"},
+	{Path: "box.pieces.*.is", Kind: Choice, Label: "what it is", Help: "left open, the scores say it"},
+	{Path: "box.pieces.*.walls", Kind: Choice, Label: "its walls", Help: "of a tray or lid"},
+	{Path: "box.pieces.*.tabs", Kind: Choice, Label: "its tabs", Help: "of a tray or lid"},
+	{Path: "box.pieces.*.width", Kind: Distance, Label: "width", Help: "of the cut piece"},
+	{Path: "box.pieces.*.height", Kind: Distance, Label: "height", Help: "of the cut piece"},
+	{Path: "box.pieces.*.across", Kind: Words, Label: "scores from the left edge", Help: "with commas; “both” takes one from the far edge too"},
+	{Path: "box.pieces.*.down", Kind: Words, Label: "scores from the top edge"},
+	{Path: "box.pieces.*.away", Kind: Words, Label: "squares cut away", Help: "corners, or column-row: 1-1, 3-1"},
+	{Path: "box.stated.length", Kind: Distance, Label: "length it claims"},
+	{Path: "box.stated.width", Kind: Distance, Label: "width it claims"},
+	{Path: "box.stated.depth", Kind: Distance, Label: "depth it claims"},
+	{Path: "card.stock", Kind: Choice, Label: "card"},
+	{Path: "card.sheet", Kind: Choice, Label: "sheet"},
+	{Path: "card.join", Kind: YesNo, Label: "pieces too large may be made of two halves"},
+	{Path: "tools.step", Kind: Choice, Label: "marks on your tools", Help: "Every size is snapped to these, the way that keeps the fit."},
+	{Path: "tools.fit", Kind: Choice, Label: "how the lid goes on"},
+	{Path: "tools.adhesive", Kind: Choice, Label: "what it is stuck with"},
+	{Path: "tools.allowances", Kind: Choice, Label: "allowances"},
+}
+
+// Of lists the names of the fields of a part, such as the measures and properties
+// of a thing.
+func Of(part string) (names []string) {
+	for _, f := range Table {
+		if name, ok := strings.CutPrefix(f.Path, part+".*."); ok {
+			names = append(names, name)
+		}
+	}
+	return names
 }
 
 var byPath = func() map[string]Field {
@@ -116,6 +136,9 @@ func FieldAt(path string) (Field, bool) {
 		parts[n-2] = "*"
 	}
 	f, ok := byPath[strings.Join(parts, ".")]
+	if f.Most == 0 {
+		f.Most = mostLetters
+	}
 	return f, ok
 }
 

@@ -12,8 +12,7 @@ import (
 
 // Columns are the headings of a list of things in CSV, in the order they are
 // written. A list that is read may have any of them, in any order.
-var Columns = []string{"name", "shape", "count", "length", "width", "height", "thickness", "decorated", "envelope", "diameter",
-	"neck-diameter", "neck-height", "press", "mass", "lie", "stand", "stack", "upright", "food", "fragile", "flame", "liquid"}
+var Columns = brief.Of("contents")
 
 // mostCSV bounds a list's size in bytes.
 const mostCSV = 64 << 10

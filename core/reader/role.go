@@ -88,6 +88,9 @@ func guess(list []style.Scored) []typed {
 	return out
 }
 
+// Role is what a piece of a list is, as it was said or its scores make it.
+func Role(list []style.Scored, i int) string { return guess(list)[i].role }
+
 // panel is the area of a tray's middle, in square micrometres.
 func (p typed) panel() Length {
 	return p.Cols[len(p.Cols)/2] / 1000 * (p.Rows[len(p.Rows)/2] / 1000)

@@ -35,8 +35,8 @@ document.addEventListener("keydown", (e) => {
   if (bench()) {
     const stage = e.key >= "1" && e.key <= "7" && $(`#stage-${e.key}`);
     if (stage) go(stage.getAttribute("href"), "brief-title");
-    const view = views[key] && $(`#view-${views[key]}`);
-    if (view) go(view.getAttribute("href"), view.id);
+    const view = views[key], here = view && $(`#view-${view}`);
+    if (view) go(here ? here.getAttribute("href") : `${bench().dataset.path}?view=${view}`, `view-${view}`);
     if (e.key === "<" || e.key === ">") press(`[data-step="${e.key === "<" ? -1 : 1}"]`);
     if (key === "p") press("#print-link");
   }
