@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
 	"brevium/core/measure"
@@ -22,8 +22,8 @@ import (
 // change lays what was typed on to the project. The form says which revision
 // it was made on; what another window changed since then is kept, and where
 // both changed one field the newest stands and both are shown.
-func (s *Server) change(c echo.Context) error {
-	values, err := c.FormParams()
+func (s *Server) change(c *echo.Context) error {
+	values, err := c.FormValues()
 	if err != nil {
 		return err
 	}
@@ -50,7 +50,7 @@ type edited struct {
 
 // edit changes a project: it asks what is to be made of the newest brief, plans
 // it and keeps it, and asks again when someone was quicker.
-func (s *Server) edit(c echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
+func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
 	ctx, id, change := c.Request().Context(), c.Param("id"), changeID(c)
 	for range 8 {
 		head, err := s.store.Head(ctx, id)
@@ -85,7 +85,7 @@ func (s *Server) edit(c echo.Context, do func(head store.Project) (edited, error
 const longestBurst = 80
 
 // changeID is the name a window gave the change it sends.
-func changeID(c echo.Context) string {
+func changeID(c *echo.Context) string {
 	id := c.FormValue("change")
 	return id[:min(len(id), longestBurst)]
 }
@@ -339,7 +339,7 @@ func dropOptions(b *brief.Brief) {
 
 // answer shows the workbench after a change, or goes back to it where no
 // script runs and there is nothing to tell.
-func (s *Server) answer(c echo.Context, code int, st *state) error {
+func (s *Server) answer(c *echo.Context, code int, st *state) error {
 	if c.Request().Header.Get("HX-Request") == "true" {
 		// htmx swaps only what succeeded; a conflict is shown like any answer.
 		return s.show(c, http.StatusOK, st)
@@ -350,10 +350,10 @@ func (s *Server) answer(c echo.Context, code int, st *state) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+viewOf(c).with())
 }
 
-func (s *Server) undo(c echo.Context) error { return s.moveHead(c, s.store.Undo) }
-func (s *Server) redo(c echo.Context) error { return s.moveHead(c, s.store.Redo) }
+func (s *Server) undo(c *echo.Context) error { return s.moveHead(c, s.store.Undo) }
+func (s *Server) redo(c *echo.Context) error { return s.moveHead(c, s.store.Redo) }
 
-func (s *Server) moveHead(c echo.Context, move func(ctx context.Context, project, change string) (bool, error)) error {
+func (s *Server) moveHead(c *echo.Context, move func(ctx context.Context, project, change string) (bool, error)) error {
 	_, err := move(c.Request().Context(), c.Param("id"), changeID(c))
 	if errors.Is(err, store.ErrArrived) {
 		err = nil

@@ -7,7 +7,7 @@ import (
 	"net/url"
 	"slices"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
 	"brevium/core/plan"
@@ -41,7 +41,7 @@ type styleCard struct {
 
 // gallery shows every style at the project's own size, those that can't be
 // made last, with why.
-func (s *Server) gallery(c echo.Context, st *state, data map[string]any) error {
+func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error {
 	ctx := c.Request().Context()
 	done, err := s.turn(ctx)
 	if err != nil {
@@ -72,7 +72,7 @@ func (s *Server) gallery(c echo.Context, st *state, data map[string]any) error {
 }
 
 // stylePicture draws a style at the project's size, folding up or still.
-func (s *Server) stylePicture(c echo.Context) error {
+func (s *Server) stylePicture(c *echo.Context) error {
 	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err

@@ -8,7 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/words"
 	"brevium/draw"
@@ -20,7 +20,7 @@ type meaning struct {
 	Picture template.HTML
 }
 
-func (s *Server) glossary(c echo.Context) error {
+func (s *Server) glossary(c *echo.Context) error {
 	var all []meaning
 	for _, m := range words.Glossary {
 		all = append(all, meaning{m, template.HTML(draw.Word(m.ID, m.Word))})

@@ -9,8 +9,8 @@ import (
 	"strings"
 	"time"
 
-	"github.com/labstack/echo/v4"
-	"github.com/labstack/echo/v4/middleware"
+	"github.com/labstack/echo/v5"
+	"github.com/labstack/echo/v5/middleware"
 
 	"brevium/store"
 )
@@ -38,7 +38,7 @@ const mostBody = 512 << 10
 // a request has been read.
 func (s *Server) guard(e *echo.Echo) {
 	e.Pre(func(next echo.HandlerFunc) echo.HandlerFunc {
-		return func(c echo.Context) error {
+		return func(c *echo.Context) error {
 			for name, value := range protection {
 				c.Response().Header().Set(name, value)
 			}
@@ -46,17 +46,14 @@ func (s *Server) guard(e *echo.Echo) {
 		}
 	})
 	e.Use(s.logged)
-	e.Use(middleware.RecoverWithConfig(middleware.RecoverConfig{LogErrorFunc: func(c echo.Context, err error, stack []byte) error {
-		s.log.Error("panic", "path", c.Path(), "err", err, "stack", string(stack))
-		return err
-	}}))
+	e.Use(middleware.Recover())
 	e.Use(s.knownHost, ownPages, middleware.ContextTimeout(20*time.Second), whole, middleware.Gzip())
 }
 
 // knownHost turns away requests for another name, which a page elsewhere could
 // make a browser send here.
 func (s *Server) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
-	return func(c echo.Context) error {
+	return func(c *echo.Context) error {
 		host := c.Request().Host
 		if h, _, err := net.SplitHostPort(host); err == nil {
 			host = h
@@ -73,7 +70,7 @@ func (s *Server) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
 // port of this machine is elsewhere. It may link here, no more.
 func ownPages(next echo.HandlerFunc) echo.HandlerFunc {
 	changes := http.NewCrossOriginProtection()
-	return func(c echo.Context) error {
+	return func(c *echo.Context) error {
 		r := c.Request()
 		site, links := r.Header.Get("Sec-Fetch-Site"), r.Header.Get("Sec-Fetch-Mode") == "navigate"
 		foreign := (site == "same-site" || site == "cross-site") && !links
@@ -87,13 +84,13 @@ func ownPages(next echo.HandlerFunc) echo.HandlerFunc {
 // whole reads a form to its end before anything is done with it: one that is
 // too large, or breaks off, changes nothing.
 func whole(next echo.HandlerFunc) echo.HandlerFunc {
-	return func(c echo.Context) error {
+	return func(c *echo.Context) error {
 		r := c.Request()
 		if r.Method != http.MethodPost {
 			return next(c)
 		}
 		r.Body = http.MaxBytesReader(c.Response(), r.Body, mostBody)
-		_, err := c.FormParams()
+		_, err := c.FormValues()
 		if r.MultipartForm != nil {
 			defer r.MultipartForm.RemoveAll()
 		}
@@ -108,25 +105,29 @@ func whole(next echo.HandlerFunc) echo.HandlerFunc {
 }
 
 func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
-	return func(c echo.Context) error {
+	return func(c *echo.Context) error {
 		start := time.Now()
 		err := next(c)
 		if err != nil {
-			c.Error(err)
+			s.failed(c, err)
 		}
-		level := slog.LevelInfo
-		if c.Response().Status >= 500 {
+		response, status := echo.ResolveResponseStatus(c.Response(), nil)
+		size, level := int64(0), slog.LevelInfo
+		if response != nil {
+			size = response.Size
+		}
+		if status >= 500 {
 			level = slog.LevelError
 		}
 		s.log.Log(c.Request().Context(), level, "request", "method", c.Request().Method, "path", c.Request().URL.Path,
-			"status", c.Response().Status, "bytes", c.Response().Size, "took", time.Since(start), "err", err)
+			"status", status, "bytes", size, "took", time.Since(start), "err", err)
 		return nil
 	}
 }
 
 // failed shows a plain page that says what went wrong and what to do.
-func (s *Server) failed(err error, c echo.Context) {
-	if c.Response().Committed {
+func (s *Server) failed(c *echo.Context, err error) {
+	if response, err := echo.UnwrapResponse(c.Response()); err == nil && response.Committed {
 		return
 	}
 	if broken := new(store.Broken); errors.As(err, &broken) && c.Request().Method == http.MethodGet {
@@ -147,8 +148,8 @@ func explain(err error, method string) (code int, text string) {
 	if text, ok := store.Say(err); ok {
 		return http.StatusServiceUnavailable, text
 	}
-	if he := new(echo.HTTPError); errors.As(err, &he) {
-		return he.Code, httpText(he)
+	if code := echo.StatusCode(err); code != 0 {
+		return code, httpText(code, err)
 	}
 	if refused := new(store.Refused); errors.As(err, &refused) {
 		return http.StatusUnprocessableEntity, "This was not kept: " + refused.Why.Error() + "."
@@ -170,17 +171,21 @@ func explain(err error, method string) (code int, text string) {
 	return http.StatusInternalServerError, "Something went wrong inside Brevium, and this was not kept. What was kept before still is. Try again."
 }
 
-func httpText(he *echo.HTTPError) string {
-	text, _ := he.Message.(string)
-	switch {
-	case he.Code == http.StatusNotFound && text == "Not Found":
-		return "There is nothing at this address."
-	case he.Code == http.StatusRequestEntityTooLarge:
-		return "That is more than Brevium takes at once, so nothing was done. A project's document is never larger than 256 kB."
-	case he.Code == http.StatusMethodNotAllowed:
-		return "This address doesn't take that kind of request."
-	case text == "" || he.Code == http.StatusInternalServerError:
-		return "Something went wrong inside Brevium. Go back and try again."
+// httpText says what a status means, unless the error has words of its own.
+func httpText(code int, err error) string {
+	text := ""
+	if own := new(echo.HTTPError); errors.As(err, &own) {
+		text = own.Message
 	}
-	return text
+	switch {
+	case code == http.StatusRequestEntityTooLarge:
+		return "That is more than Brevium takes at once, so nothing was done. A project's document is never larger than 256 kB."
+	case code == http.StatusMethodNotAllowed:
+		return "This address doesn't take that kind of request."
+	case text != "" && code != http.StatusInternalServerError:
+		return text
+	case code == http.StatusNotFound:
+		return "There is nothing at this address."
+	}
+	return "Something went wrong inside Brevium. Go back and try again."
 }

@@ -11,7 +11,7 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -108,7 +108,7 @@ func (p pages) Link(n int) string {
 	return p.path + "?" + q.Encode()
 }
 
-func (s *Server) listPage(c echo.Context, code int, page string, data map[string]any, binned bool) error {
+func (s *Server) listPage(c *echo.Context, code int, page string, data map[string]any, binned bool) error {
 	ctx, look := c.Request().Context(), words.Cut(strings.TrimSpace(c.QueryParam("q")), 100)
 	n, _ := strconv.Atoi(c.QueryParam("page"))
 	n = min(max(n, 1), 1_000_000)
@@ -124,9 +124,9 @@ func (s *Server) listPage(c echo.Context, code int, page string, data map[string
 	return s.render(c, code, page, data)
 }
 
-func (s *Server) home(c echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
+func (s *Server) home(c *echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
 
-func (s *Server) homeWith(c echo.Context, code int, problem string) error {
+func (s *Server) homeWith(c *echo.Context, code int, problem string) error {
 	title := "Boxes"
 	if look := c.QueryParam("q"); look != "" {
 		title = "Boxes with “" + words.Cut(look, 40) + "”"
@@ -134,13 +134,13 @@ func (s *Server) homeWith(c echo.Context, code int, problem string) error {
 	return s.listPage(c, code, "home", map[string]any{"Title": title, "Problem": problem}, false)
 }
 
-func (s *Server) binPage(c echo.Context) error {
+func (s *Server) binPage(c *echo.Context) error {
 	return s.listPage(c, http.StatusOK, "bin", map[string]any{"Title": "Bin"}, true)
 }
 
 // cardPicture draws a box as lists show it. Its address names the revision and
 // the program, so a browser may keep it; it is kept here as well.
-func (s *Server) cardPicture(c echo.Context) error {
+func (s *Server) cardPicture(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("id")
 	head, err := s.store.Head(ctx, id)
 	if err != nil {
@@ -168,7 +168,7 @@ func (s *Server) cardPicture(c echo.Context) error {
 
 // create begins a box about which nothing is known yet, in the unit of the one
 // that was changed last.
-func (s *Server) create(c echo.Context) error {
+func (s *Server) create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
 		return s.begin(c, brief.NewScores(), "Begun from a list of scores", "box")
 	}
@@ -190,7 +190,7 @@ func (s *Server) create(c echo.Context) error {
 	return s.begin(c, brief.Blank(units), "Begun", "contents")
 }
 
-func (s *Server) begin(c echo.Context, b brief.Brief, what, stage string) error {
+func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error {
 	ctx := c.Request().Context()
 	id, err := s.store.Create(ctx, b, what)
 	if err != nil {
@@ -203,7 +203,7 @@ func (s *Server) begin(c echo.Context, b brief.Brief, what, stage string) error 
 }
 
 // upload brings a document in: all of it or, with the reason, nothing.
-func (s *Server) upload(c echo.Context) error {
+func (s *Server) upload(c *echo.Context) error {
 	header, err := c.FormFile("document")
 	if err != nil {
 		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that Brevium wrote.")
@@ -231,7 +231,7 @@ func (s *Server) upload(c echo.Context) error {
 
 // document gives the project as a file; one that can't be read, as it is
 // stored.
-func (s *Server) document(c echo.Context) error {
+func (s *Server) document(c *echo.Context) error {
 	ctx := c.Request().Context()
 	p, err := s.store.Head(ctx, c.Param("id"))
 	data := p.Brief.Encode()
@@ -249,7 +249,7 @@ func (s *Server) document(c echo.Context) error {
 }
 
 // showBroken tells of a box that can't be read, and what can be done.
-func (s *Server) showBroken(c echo.Context, broken *store.Broken) {
+func (s *Server) showBroken(c *echo.Context, broken *store.Broken) {
 	data := map[string]any{"Title": "This box can't be read", "Why": words.Capital(broken.Why.Error()), "Path": "/projects/" + broken.Project}
 	if err := s.render(c, http.StatusUnprocessableEntity, "broken", data); err != nil {
 		s.log.Error("broken page", "err", err)
@@ -266,7 +266,7 @@ func fileName(name string) string {
 	return name[:min(len(name), 60)]
 }
 
-func (s *Server) copyProject(c echo.Context) error {
+func (s *Server) copyProject(c *echo.Context) error {
 	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
@@ -277,21 +277,21 @@ func (s *Server) copyProject(c echo.Context) error {
 	return s.begin(c, b, "Copied from "+words.Cut(string(p.Brief.Name), 60), "record")
 }
 
-func (s *Server) toBin(c echo.Context) error {
+func (s *Server) toBin(c *echo.Context) error {
 	if err := s.store.Bin(c.Request().Context(), c.Param("id")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/")
 }
 
-func (s *Server) restore(c echo.Context) error {
+func (s *Server) restore(c *echo.Context) error {
 	if err := s.store.Restore(c.Request().Context(), c.Param("id")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id"))
 }
 
-func (s *Server) empty(c echo.Context) error {
+func (s *Server) empty(c *echo.Context) error {
 	if _, err := s.store.Empty(c.Request().Context()); err != nil {
 		return err
 	}

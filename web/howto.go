@@ -5,7 +5,7 @@ import (
 	"html/template"
 	"net/http"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -36,11 +36,11 @@ var howTos = []howTo{
 	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the trimmer.", steps: (*Server).lidThatGoesOn},
 }
 
-func (s *Server) howTos(c echo.Context) error {
+func (s *Server) howTos(c *echo.Context) error {
 	return s.render(c, http.StatusOK, "how", map[string]any{"Title": "How to", "HowTos": howTos})
 }
 
-func (s *Server) howTo(c echo.Context) error {
+func (s *Server) howTo(c *echo.Context) error {
 	for _, h := range howTos {
 		if h.ID == c.Param("name") {
 			h.Steps = h.steps(s)

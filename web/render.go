@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
 	"brevium/core/contents"
@@ -117,7 +117,7 @@ func dict(pairs ...any) (map[string]any, error) {
 }
 
 // render writes a page, or for htmx the part of it that is swapped.
-func (s *Server) render(c echo.Context, code int, page string, data map[string]any) error {
+func (s *Server) render(c *echo.Context, code int, page string, data map[string]any) error {
 	name := "layout"
 	h := c.Request().Header
 	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" && h.Get("HX-History-Restore-Request") != "true" {

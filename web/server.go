@@ -14,7 +14,7 @@ import (
 	"os"
 	"time"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/plan"
 	"brevium/draw"
@@ -60,8 +60,7 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, hosts ...string) (ht
 		return nil, err
 	}
 	e := echo.New()
-	e.HideBanner, e.HidePort = true, true
-	e.HTTPErrorHandler = srv.failed
+	e.Logger, e.HTTPErrorHandler = log, srv.failed
 	srv.guard(e)
 	srv.routes(e)
 	return e, nil
@@ -140,7 +139,7 @@ func (s *Server) routes(e *echo.Echo) {
 
 // file gives a static file. Its address holds the version of them all, so a
 // browser may keep it; what a file itself asks for lies under the same version.
-func (s *Server) file(c echo.Context) error {
+func (s *Server) file(c *echo.Context) error {
 	if c.Param("version") == s.version {
 		c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
 	} else {

@@ -8,7 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
 	"brevium/core/contents"
@@ -60,7 +60,7 @@ func (u usual) Looks() string {
 	return words.Small(shape.Title)
 }
 
-func (s *Server) libraryPage(c echo.Context) error {
+func (s *Server) libraryPage(c *echo.Context) error {
 	things, err := s.library(c.Request().Context())
 	if err != nil {
 		return err
@@ -68,7 +68,7 @@ func (s *Server) libraryPage(c echo.Context) error {
 	return s.render(c, http.StatusOK, "library", map[string]any{"Title": "Usual things", "Things": things})
 }
 
-func (s *Server) forget(c echo.Context) error {
+func (s *Server) forget(c *echo.Context) error {
 	if err := s.store.ForgetThing(c.Request().Context(), c.FormValue("name")); err != nil {
 		return err
 	}
@@ -76,7 +76,7 @@ func (s *Server) forget(c echo.Context) error {
 }
 
 // keepThing puts one of a project's things into the library, if it can be read.
-func (s *Server) keepThing(c echo.Context) error {
+func (s *Server) keepThing(c *echo.Context) error {
 	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
@@ -102,7 +102,7 @@ func (s *Server) keepThing(c echo.Context) error {
 }
 
 // thingsCSV gives the project's things as a list.
-func (s *Server) thingsCSV(c echo.Context) error {
+func (s *Server) thingsCSV(c *echo.Context) error {
 	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
@@ -116,7 +116,7 @@ func (s *Server) thingsCSV(c echo.Context) error {
 }
 
 // readThings takes a list in place of the project's things: all or nothing.
-func (s *Server) readThings(c echo.Context) error {
+func (s *Server) readThings(c *echo.Context) error {
 	header, err := c.FormFile("list")
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as name, shape, count, length, width, height.")
@@ -151,7 +151,7 @@ func (s *Server) readThings(c echo.Context) error {
 }
 
 // howMany answers, for each thing, how many fit.
-func (s *Server) howMany(c echo.Context) error {
+func (s *Server) howMany(c *echo.Context) error {
 	ctx := c.Request().Context()
 	st, err := s.state(c)
 	if err != nil {

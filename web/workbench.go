@@ -9,7 +9,7 @@ import (
 	"strconv"
 	"strings"
 
-	"github.com/labstack/echo/v4"
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -35,7 +35,7 @@ var opens = map[string]string{"contents": "above", "box": "folded", "sheets": "s
 // viewOf reads from the address how a project is looked at. A view that serves
 // another stage than the one named gives way to that stage's own; where no stage
 // is named, the view's stage is meant.
-func viewOf(c echo.Context) view {
+func viewOf(c *echo.Context) view {
 	v := view{Piece: c.QueryParam("piece")}
 	for _, s := range stages {
 		if s.ID == c.QueryParam("stage") {
@@ -127,10 +127,10 @@ type conflict struct {
 	Member string // the path of what is gone
 }
 
-func (s *Server) state(c echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }
+func (s *Server) state(c *echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }
 
 // stateAfter reads a project after something was done to it, unless that failed.
-func (s *Server) stateAfter(c echo.Context, e edited, err error) (*state, error) {
+func (s *Server) stateAfter(c *echo.Context, e edited, err error) (*state, error) {
 	if err != nil {
 		return nil, err
 	}
@@ -168,7 +168,7 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 	return err
 }
 
-func (s *Server) workbench(c echo.Context) error {
+func (s *Server) workbench(c *echo.Context) error {
 	st, err := s.state(c)
 	if err != nil {
 		return err
@@ -177,7 +177,7 @@ func (s *Server) workbench(c echo.Context) error {
 }
 
 // show renders the workbench, whole or for a swap.
-func (s *Server) show(c echo.Context, code int, st *state) error {
+func (s *Server) show(c *echo.Context, code int, st *state) error {
 	v, ctx := viewOf(c).opened(st), c.Request().Context()
 	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
 	data := map[string]any{
@@ -241,7 +241,7 @@ func (v view) Link(pairs ...string) string { return v.with(pairs...) }
 // tableW and tableH are the room a drawing has on the table at 1280 × 800.
 const tableW, tableH = 690.0, 560.0
 
-func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
+func (s *Server) picture(c *echo.Context, p *plan.Plan, v view) template.HTML {
 	switch v.View {
 	case "folded":
 		seen := seenOf(c, p)
@@ -261,7 +261,7 @@ func (s *Server) picture(c echo.Context, p *plan.Plan, v view) template.HTML {
 }
 
 // folded gives the folded picture alone, in the pose asked for.
-func (s *Server) folded(c echo.Context) error {
+func (s *Server) folded(c *echo.Context) error {
 	st, err := s.state(c)
 	if err != nil {
 		return err
@@ -273,7 +273,7 @@ func (s *Server) folded(c echo.Context) error {
 }
 
 // solid gives the box for the view that turns it in the page.
-func (s *Server) solid(c echo.Context) error {
+func (s *Server) solid(c *echo.Context) error {
 	st, err := s.state(c)
 	if err != nil {
 		return err
@@ -285,7 +285,7 @@ func (s *Server) solid(c echo.Context) error {
 }
 
 // slider reads a number from the address, within bounds.
-func slider(c echo.Context, name string, otherwise, low, high float64) float64 {
+func slider(c *echo.Context, name string, otherwise, low, high float64) float64 {
 	n, err := strconv.ParseFloat(c.QueryParam(name), 64)
 	if err != nil || n != n {
 		return otherwise
@@ -297,7 +297,7 @@ func slider(c echo.Context, name string, otherwise, low, high float64) float64 {
 // done, how far it is opened (in hundredths), and where from (in degrees).
 type seen struct{ At, Lift, Yaw, Pitch float64 }
 
-func seenOf(c echo.Context, p *plan.Plan) seen {
+func seenOf(c *echo.Context, p *plan.Plan) seen {
 	all := float64(len(p.Box.Course()))
 	return seen{slider(c, "at", all, 0, all), slider(c, "lift", 100, 0, 100),
 		slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
@@ -307,7 +307,7 @@ func (v seen) pose(p *plan.Plan) assembly.Pose {
 	return assembly.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
 }
 
-func (s *Server) print(c echo.Context) error {
+func (s *Server) print(c *echo.Context) error {
 	st, err := s.state(c)
 	if err != nil {
 		return err
@@ -353,7 +353,7 @@ var columns = []column{
 }
 
 // ways compares every box with its best arrangements.
-func (s *Server) ways(c echo.Context, st *state, data map[string]any) error {
+func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
 	done, err := s.turn(c.Request().Context())
 	if err != nil {
 		return err
