@@ -36,7 +36,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 				Length: mm(25, 70), Width: mm(25, 60), Height: mm(15, 60), Thickness: mm(2, 8),
 				Diameter: mm(25, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(5)))})
 		}
-		p := Make(b, Default)
+		p := unmended(b)
 		if !p.OK() {
 			for _, pr := range p.Problems {
 				why[kind+": "+pr.Field]++

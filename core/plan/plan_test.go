@@ -94,8 +94,14 @@ func random(r *rand.Rand) brief.Brief {
 	units := []string{"in", "mm"}[r.IntN(2)]
 	b := brief.New(units)
 	pick := func(words ...string) brief.Text { return brief.Text(words[r.IntN(len(words))]) }
+	// Half of all sizes are near the least there may be, where boxes begin to be
+	// refused.
 	length := func(low, high float64) brief.Text {
-		mm := low + r.Float64()*(high-low)
+		share := r.Float64()
+		if r.IntN(2) == 0 {
+			share *= share * share
+		}
+		mm := low + share*(high-low)
 		if units == "in" {
 			return brief.Text(measure.FromMM(mm).Near(measure.Inch / 32).Exact("in"))
 		}

@@ -24,7 +24,7 @@ func TestRoofsOverContents(t *testing.T) {
 		b.Set("card.stock", []string{"light-160", "cover-216", "duplex-350"}[r.IntN(3)])
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
-		p := Make(b, Default)
+		p := unmended(b)
 		if !p.OK() {
 			refused++
 			continue

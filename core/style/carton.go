@@ -169,6 +169,7 @@ func (j *Job) ledgePanels(b *Box, c tube) {
 func (j *Job) pullTab(b *Box, c tube) {
 	out := j.Measure("pull-out", (8 * mm).Up(j.Mark()), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(j.Mark()), c.Length), j.sticks(0), most(c.Length, "length", "the top is no wider"))
+	j.Want("width", c.Width-j.T()-j.Mark(), j.Adhesive.Width, "The top from front to back, less the card", "a pull tab stuck on it")
 	long := min((16*mm).Up(j.Mark()), (c.Width-j.T()).Down(j.Mark())) + out
 	p := sheet.Grid("pull tab", sheet.Cols(wide), sheet.Rows(long), "pull")
 	p.Chamfer(min(wide/4, out/2))

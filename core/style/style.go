@@ -153,8 +153,9 @@ func (j *Job) measureTaken() bool {
 		return j.take(b)
 	}
 	j.Taken = taken(dims(8*j.T(), 8*j.T(), 8*j.T()))
-	j.build()
-	return len(j.Problems) == 0
+	b := j.build()
+	j.Taken = nil
+	return b != nil && j.take(b)
 }
 
 // Inside measures the inside of a style at the size that is given, or notes why
