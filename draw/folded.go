@@ -42,8 +42,11 @@ const (
 
 // sceneOf puts the box in a pose, with its contents when they are in.
 func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cuts) *scene {
-	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), pose, v))}
-	a := p.Box.Assemble(p.Card.Caliper, pose)
+	return standing(p, p.Box.Assemble(p.Card.Caliper, pose), fmt.Sprint(pose), v, what, cuts)
+}
+
+func standing(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts) *scene {
+	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
 		if what == whole || body.Piece.Part != sheet.Insert {
 			scene.body(body, p.Card.Colour, p.Card.Inside)
@@ -55,6 +58,18 @@ func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cu
 		}
 	}
 	return scene
+}
+
+// Stored draws the box put away flat, "" when it can't be.
+func Stored(p *plan.Plan, w, h float64) string {
+	flat, ok := p.Box.FlatPacked(p.Card.Caliper)
+	if !ok {
+		return ""
+	}
+	c, view := &canvas{}, View{-18, 52}
+	standing(p, flat, "flat", view, boxOnly, fold.Cuts{}).paint(c, view, w, h, mostSeen)
+	says := fmt.Sprintf("The box put away flat, %s by %s.", p.Step.ShowUp(p.Box.Stored.Length), p.Step.ShowUp(p.Box.Stored.Width))
+	return picture("folded", w, h, says, c)
 }
 
 func (v View) eye() fold.Vec {

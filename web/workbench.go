@@ -188,6 +188,9 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	if st.Shown != nil {
 		data["Picture"] = s.picture(c, st.Shown, v)
 		data["Seen"] = seenOf(c, st.Shown)
+		if v.View == "folded" {
+			data["Stored"] = template.HTML(draw.Stored(st.Shown, 300, 180))
+		}
 		if v.View == "ways" {
 			if err := s.ways(c, st, data); err != nil {
 				return err

@@ -48,6 +48,7 @@ type Measured struct {
 	Seams           []fold.Seam // that are seen when it is closed
 	Book            bool        // it opens like a book: nothing comes off
 	Stores          bool        // with its seam stuck it stores flat
+	Stored          Dims        // how large it is then
 }
 
 // Measure folds the box, closes it and reads off what it measures. Every style's
@@ -62,6 +63,9 @@ func (b *Box) Measure(t Length) {
 	}
 	b.Book = b.opensLikeABook(s)
 	b.Stores = len(b.Flat) > 0 && fold.Stacked(b.Parts[0].Piece, b.flat)
+	if flat, ok := b.FlatPacked(t); ok {
+		b.Stored = dims(fold.Bounds(flat.Bodies...))
+	}
 }
 
 // opensLikeABook says whether nothing comes off to open the box, and what turns
@@ -135,27 +139,34 @@ func (b *Box) Clean() bool {
 
 // SeamsSeen tells the seams in words: of which piece, how many, from where.
 func (b *Box) SeamsSeen() string {
-	type group struct{ piece, from string }
-	count := map[group]int{}
-	var order []group
+	count, from := map[string]int{}, map[string][]string{}
+	var pieces []string
 	for _, s := range b.Seams {
-		g := group{s.Piece, strings.Join(s.From, " and ")}
-		if count[g] == 0 {
-			order = append(order, g)
+		if count[s.Piece] == 0 {
+			pieces = append(pieces, s.Piece)
 		}
-		count[g]++
-	}
-	if len(order) == 0 {
-		return "None."
+		count[s.Piece]++
+		from[s.Piece] = append(from[s.Piece], s.From...)
 	}
 	var says []string
-	for _, g := range order {
-		says = append(says, fmt.Sprintf("%d on the %s, seen from %s", count[g], g.piece, side(g.from)))
+	for _, p := range pieces {
+		var sides []string
+		for _, side := range fold.Sides {
+			if slices.Contains(from[p], side.Name) {
+				sides = append(sides, side.Says)
+			}
+		}
+		says = append(says, fmt.Sprintf("%d on the %s, seen from %s", count[p], p, list(sides)))
+	}
+	if len(says) == 0 {
+		return "None."
 	}
 	return strings.Join(says, "; ") + "."
 }
 
-// side is how people say from where something is seen.
-func side(from string) string {
-	return strings.NewReplacer("left", "the left", "right", "the right", "front", "the front", "back", "the back").Replace(from)
+func list(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
 }

@@ -147,9 +147,10 @@ func (a *Vec) set(axis int, to float64) { *[]*float64{&a.X, &a.Y, &a.Z}[axis] = 
 
 // Sides are the ways a box is looked at, with the direction towards the eye.
 var Sides = []struct {
-	Name string
-	To   Vec
-}{{"left", Vec{X: -1}}, {"right", Vec{X: 1}}, {"front", Vec{Y: -1}}, {"back", Vec{Y: 1}}, {"above", Vec{Z: 1}}, {"below", Vec{Z: -1}}}
+	Name, Says string
+	To         Vec
+}{{"left", "the left", Vec{X: -1}}, {"right", "the right", Vec{X: 1}}, {"front", "the front", Vec{Y: -1}}, {"back", "the back", Vec{Y: 1}},
+	{"above", "above", Vec{Z: 1}}, {"below", "below", Vec{Z: -1}}}
 
 // Seam is where the raw edge of one wall comes to another, and from which
 // sides it is seen.

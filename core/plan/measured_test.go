@@ -111,18 +111,18 @@ func TestWhatIsSeen(t *testing.T) {
 		clean, book, stores bool
 		seams               string
 	}{
-		{"tray-lid", "", false, false, false, "2 on the base, seen from the left"},
-		{"tray-lid", "lid=full", false, false, false, "2 on the lid, seen from the left; 2 on the lid, seen from the right."},
-		{"hinged-lid", "", false, true, false, "seen from the left"},
+		{"tray-lid", "", false, false, false, "4 on the base, seen from the left and the right; 4 on the lid"},
+		{"tray-lid", "lid=full", false, false, false, "4 on the lid, seen from the left and the right."},
+		{"hinged-lid", "", false, true, false, "seen from the left and the right."},
 		{"flap-box", "", true, true, false, "2 on the box, seen from the back."},
-		{"flap-box", "sides=from-base", false, true, false, "seen from the front"},
+		{"flap-box", "sides=from-base", false, true, false, "seen from the front and the back."},
 		{"flap-box", "closure=band", true, false, false, "1 on the band, seen from the back."},
-		{"sleeve-drawer", "", false, false, false, "1 on the sleeve, seen from below"},
+		{"sleeve-drawer", "", false, false, false, "1 on the sleeve, seen from below."},
 		{"carton", "", false, true, true, "1 on the carton, seen from the left."},
 		{"carton", "top=glued", false, false, true, "1 on the carton, seen from the left."},
 		{"pinch-top", "", false, false, true, "1 on the tube, seen from the left."},
 		{"gable-cap", "", false, false, false, "1 on the cap, seen from the left"},
-		{"wrap-cover", "", false, true, false, "2 on the tray, seen from the left"},
+		{"wrap-cover", "", false, true, false, "4 on the tray, seen from the left and the right."},
 	} {
 		b := sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes", "box.style", c.style)
 		for o := range strings.FieldsSeq(c.options) {

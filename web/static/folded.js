@@ -23,7 +23,11 @@ function card(shape, caliper, tile) {
     return start;
   };
   const geometry = new THREE.BufferGeometry();
-  const turn = (a, b, c) => Math.sign((points[2 * b] - points[2 * a]) * (points[2 * c + 1] - points[2 * a + 1]) - (points[2 * c] - points[2 * a]) * (points[2 * b + 1] - points[2 * a + 1]));
+  const from = (a, b) => [points[2 * b] - points[2 * a], points[2 * b + 1] - points[2 * a + 1]];
+  const turn = (a, b, c) => {
+    const [ux, uy] = from(a, b), [vx, vy] = from(a, c);
+    return Math.sign(ux * vy - vx * uy);
+  };
   for (const [height, up, material] of [[z, 1, 0], [-z, -1, 1]]) {
     const start = surface(height, up), first = index.length;
     for (let i = 0; i < triangles.length; i += 3) {
@@ -38,7 +42,7 @@ function card(shape, caliper, tile) {
   rings.forEach((ring, r) => {
     for (let i = 0; i < ring.length; i++) {
       const a = ring[i], b = ring[(i + 1) % ring.length], start = position.length / 3;
-      const dx = points[2 * b] - points[2 * a], dy = points[2 * b + 1] - points[2 * a + 1], long = Math.hypot(dx, dy) || 1;
+      const [dx, dy] = from(a, b), long = Math.hypot(dx, dy) || 1;
       for (const [k, h] of [[a, z], [b, z], [b, -z], [a, -z]]) {
         position.push(points[2 * k], points[2 * k + 1], h);
         normal.push(dy / long, -dx / long, 0);
@@ -164,8 +168,8 @@ class View {
       while (i + 8 < m.length && m[i + 8] <= frame) i += 8;
       const k = i + 8 < m.length ? i + 8 : i;
       const u = k === i ? 0 : (frame - m[i]) / (m[k] - m[i]);
-      f.mesh.position.set(m[i + 1] + (m[k + 1] - m[i + 1]) * u, m[i + 2] + (m[k + 2] - m[i + 2]) * u, m[i + 3] + (m[k + 3] - m[i + 3]) * u);
-      f.mesh.quaternion.set(m[i + 4], m[i + 5], m[i + 6], m[i + 7]).slerp(q.set(m[k + 4], m[k + 5], m[k + 6], m[k + 7]), u);
+      f.mesh.position.set(...[1, 2, 3].map((n) => m[i + n] + (m[k + n] - m[i + n]) * u));
+      f.mesh.quaternion.fromArray(m, i + 4).slerp(q.fromArray(m, k + 4), u);
     }
     this.things.visible = frame >= this.solid.filled;
   }
@@ -189,16 +193,19 @@ class View {
     this.faces.forEach((f, i) => { f.mesh.material = lit.has(i) ? this.glue : this.side; });
     const box = new THREE.Box3().setFromObject(this.scene), mid = box.getCenter(new THREE.Vector3());
     const radius = box.getSize(new THREE.Vector3()).length() / 2;
-    const far = radius * 1.06 / Math.sin(this.camera.fov * Math.PI / 360) / this.zoom * Math.max(1, 1 / Math.min(1.4, this.camera.aspect));
+    const narrow = Math.max(1, 1 / Math.min(1.4, this.camera.aspect));
+    const far = radius * 1.06 / Math.sin(this.camera.fov * Math.PI / 360) / this.zoom * narrow;
     const yaw = this.yaw * Math.PI / 180, pitch = this.pitch * Math.PI / 180;
-    this.camera.position.set(Math.sin(yaw) * Math.cos(pitch), -Math.cos(yaw) * Math.cos(pitch), Math.sin(pitch)).multiplyScalar(far).add(mid);
+    const level = Math.cos(pitch);
+    this.camera.position.set(Math.sin(yaw) * level, -Math.cos(yaw) * level, Math.sin(pitch)).multiplyScalar(far).add(mid);
     this.camera.lookAt(mid);
     this.camera.near = Math.max(1, far - 2 * radius);
     this.camera.far = far + 2 * radius;
     this.camera.updateProjectionMatrix();
     const towards = new THREE.Vector3();
     for (const { mesh, behind } of this.faces) {
-      const inside = towards.set(0, 0, 1).applyQuaternion(mesh.quaternion).dot(this.camera.position.clone().sub(mesh.position)) > 0;
+      const eye = this.camera.position.clone().sub(mesh.position);
+      const inside = towards.set(0, 0, 1).applyQuaternion(mesh.quaternion).dot(eye) > 0;
       [mesh.children[0].visible, mesh.children[1].visible] = [inside, !inside && !behind];
     }
     const start = performance.now();

@@ -28,7 +28,8 @@ function lastOf(name) {
 // has not been sent, if it is of the same visit and the same state of the page.
 function openEntry(el) {
   const burst = `${windowName}:${visit}:${el.name}`, last = entries().at(-1);
-  if (last && last.fields && !last.sent && !isOnItsWay(last) && last.burst === burst && last.base === base()) return last;
+  const open = last && last.fields && !last.sent && !isOnItsWay(last);
+  if (open && last.burst === burst && last.base === base()) return last;
   const entry = {
     verb: "POST", url: `${bench().dataset.path}/change`, fields: new Map(), base: base(), burst, after: 1,
     values() {
@@ -124,7 +125,8 @@ document.addEventListener("submit", (e) => {
   if (form.id === "brief") {
     e.preventDefault();
     if (!button || !button.name) { flush(); return; }
-    press(form, button, { usual: $("#usual") ? $("#usual").value : "" }, button.getAttribute("formaction") || form.getAttribute("action"));
+    const to = button.getAttribute("formaction") || form.getAttribute("action");
+    press(form, button, { usual: $("#usual") ? $("#usual").value : "" }, to);
   } else if (form.matches("[data-bench]")) {
     e.preventDefault();
     press(form, button, Object.fromEntries(new FormData(form)), form.getAttribute("action"));
@@ -136,7 +138,10 @@ document.addEventListener("submit", (e) => {
   }
 });
 
-export const act = (url, values) => { flush(); put({ verb: "POST", url, values: () => ({ base: base(), ...values }) }); };
+export function act(url, values) {
+  flush();
+  put({ verb: "POST", url, values: () => ({ base: base(), ...values }) });
+}
 
 // --- Other ways to look at the box.
 export function go(url, focus) {
@@ -147,7 +152,8 @@ addEventListener("popstate", () => { if (bench()) put({ verb: "GET", url: locati
 
 document.addEventListener("click", (e) => {
   const link = e.target.closest("a[href]");
-  if (!link || e.defaultPrevented || e.button || e.ctrlKey || e.metaKey || e.shiftKey || e.altKey || link.target) return;
+  const held = e.ctrlKey || e.metaKey || e.shiftKey || e.altKey;
+  if (!link || e.defaultPrevented || e.button || held || link.getAttribute("target")) return;
   if (link.matches("[data-go]")) {
     e.preventDefault();
     go(link.getAttribute("href"));

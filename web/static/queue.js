@@ -46,7 +46,8 @@ export function say(text, trouble) {
 // sayState says what still waits, beside the change whose answer is here.
 export function sayState() {
   const changes = queue.filter((entry) => entry.verb === "POST" && entry !== answered).length;
-  if (tries > 1 && changes) say(`Not kept yet: ${changes === 1 ? "one change waits" : `${changes} changes wait`}`, true);
+  const waiting = changes === 1 ? "one change waits" : `${changes} changes wait`;
+  if (tries > 1 && changes) say(`Not kept yet: ${waiting}`, true);
   else if (changes) say("Keeping…");
 }
 
@@ -135,7 +136,9 @@ const said = (xhr) => {
 // undelivered keeps a change that did not arrive, or was answered by a trouble
 // that may pass, and tries again.
 function undelivered(entry, xhr) {
-  const what = entry.verb === "POST" ? "What you changed waits here and is kept as soon as it answers." : "It is asked again.";
+  const what = entry.verb === "POST"
+    ? "What you changed waits here and is kept as soon as it answers."
+    : "It is asked again.";
   tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
   tries++;
   sayState();

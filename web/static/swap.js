@@ -14,12 +14,16 @@ document.addEventListener("focusout", (e) => {
   // Left alone, it shows what is kept.
   setTimeout(() => {
     const busy = stuck.has(el.name) || entries().some((entry) => entry.fields && entry.fields.has(el.name));
-    if (!busy && el.isConnected && el !== document.activeElement && el.defaultValue !== undefined) el.value = el.defaultValue;
+    if (busy || !el.isConnected || el === document.activeElement || el.defaultValue === undefined) return;
+    el.value = el.defaultValue;
   }, 0);
 });
 
 const state = (el) => (el.type === "checkbox" || el.type === "radio" ? el.checked : el.value);
-const setState = (el, was) => { if (el.type === "checkbox" || el.type === "radio") el.checked = was; else if (el.value !== was) el.value = was; };
+function setState(el, was) {
+  if (el.type === "checkbox" || el.type === "radio") el.checked = was;
+  else if (el.value !== was) el.value = was;
+}
 
 // fields finds the fields of the page that go by a name.
 const fields = (name) => document.querySelectorAll(`#brief [name="${CSS.escape(name)}"]:not([type=hidden])`);
@@ -93,7 +97,9 @@ htmx.defineExtension("bench", {
     });
     for (const [el, was] of keep) if (el.isConnected) setState(el, was);
     const kept = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);
-    if (kept && kept.hasAttribute("value") && keep.has(active)) active.setAttribute("value", kept.getAttribute("value"));
+    if (kept && kept.hasAttribute("value") && keep.has(active)) {
+      active.setAttribute("value", kept.getAttribute("value"));
+    }
     chosen();
     const now = bench();
     document.title = now.dataset.title;
