@@ -73,6 +73,25 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 }
 
+// What is bent round evenly is told with its length and radius, and what is cut
+// for the other hand is told too.
+func TestBendsAndHands(t *testing.T) {
+	p := sheet.Grid("cover", sheet.Cols(4*in), sheet.Rows(in, 3*in, in), "tab\narch\nend")
+	p.Curve("arch", false, 180, sheet.Valley)
+	p.Find()
+	p.Count, p.Handed = 2, 1
+	card := Card(p, say, in/16)
+	text := strings.Join(card.Says, " ")
+	for _, part := range []string{"Bend the arch round evenly, 3 long", "don't score it", "1 of them are mirror images"} {
+		if !strings.Contains(text, part) {
+			t.Errorf("the card does not say %q: %s", part, text)
+		}
+	}
+	if len(card.Bends) != 1 || len(card.Turns) != 0 || card.Bends[0].Link != "cover-arch" {
+		t.Errorf("%+v", card)
+	}
+}
+
 // Slits are told from the edge they are nearest to, and from both when they are
 // alike.
 func TestSlitPlaces(t *testing.T) {

@@ -23,6 +23,17 @@ type ScoreCard struct {
 	Says   []string // sentences, in order
 	Turns  []Turn
 	Slants []Slant
+	Bends  []Bend
+	Handed int // how many are mirror images
+}
+
+// Bend is a face that is bent round evenly, by hand: how long it is, how far it
+// turns in all, and the radius that comes of it.
+type Bend struct {
+	Face         string
+	Long, Radius Length
+	Degrees      float64
+	Link         string
 }
 
 // Turn is the piece laid on the scoring board with one edge against the
@@ -46,7 +57,12 @@ var around = []string{"left", "top", "right", "bottom"}
 
 // Card reads the score card off a piece.
 func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
-	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height}
+	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
+	for _, curve := range p.Curves {
+		if f := p.Face(curve.Face); f != nil {
+			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f), curve.Turn, p.Name + "-" + curve.Face})
+		}
+	}
 	for _, edge := range around {
 		if t := turn(p, edge, step); len(t.At) > 0 {
 			c.Turns = append(c.Turns, t)
@@ -129,6 +145,9 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
 	}
 	out := []string{cut}
+	if c.Handed > 0 {
+		out = append(out, fmt.Sprintf("%d of them are mirror images: turn the card over before you score.", c.Handed))
+	}
 	defer func() {
 		bends := false
 		for _, s := range c.Slants {
@@ -137,6 +156,10 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 					say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
 			}
 			bends = bends || s.Kind == sheet.Bend
+		}
+		for _, b := range c.Bends {
+			says = append(says, fmt.Sprintf("Bend the %s round evenly, %s long, over something %s in radius; don't score it.",
+				b.Face, say(b.Long), say(b.Radius)))
 		}
 		if bends {
 			says = append(says, "Don't score the lines drawn as bends: the card is only bent there, by hand.")

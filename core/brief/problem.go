@@ -88,21 +88,32 @@ func NewReader(b *Brief) *Reader {
 	return r
 }
 
-// Length reads a length greater than nothing.
-func (r *Reader) Length(field string, text Text, what string) (measure.Length, bool) {
-	l, ok := r.LengthOrNone(field, text, what)
+// called is what people call a field: as it is said here, or as the table of
+// fields has it.
+func called(field string, as []string) string {
+	if len(as) > 0 {
+		return as[0]
+	}
+	f, _ := FieldAt(field)
+	return f.Title()
+}
+
+// Length reads a length greater than nothing. It goes by the field's label, unless
+// another is given.
+func (r *Reader) Length(field string, text Text, as ...string) (measure.Length, bool) {
+	l, ok := r.LengthOrNone(field, text, as...)
 	if ok && l == 0 {
-		r.Problem(field, what+" can't be nothing.", "Give it a size. "+measure.How)
+		r.Problem(field, called(field, as)+" can't be nothing.", "Give it a size. "+measure.How)
 		return 0, false
 	}
 	return l, ok
 }
 
 // LengthOrNone reads a length that may be zero.
-func (r *Reader) LengthOrNone(field string, text Text, what string) (measure.Length, bool) {
+func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Length, bool) {
 	l, err := measure.Parse(string(text), r.Units)
 	if err != nil {
-		r.Problem(field, what+": "+strings.TrimSuffix(err.Error(), ".")+".", measure.How)
+		r.Problem(field, called(field, as)+": "+strings.TrimSuffix(err.Error(), ".")+".", measure.How)
 		return 0, false
 	}
 	return l, true
@@ -134,7 +145,8 @@ func (r *Reader) Lengths(field string, text Text, size measure.Length) ([]measur
 }
 
 // Count reads a whole number from 1 to most.
-func (r *Reader) Count(field string, text Whole, what string, most int) (int, bool) {
+func (r *Reader) Count(field string, text Whole, most int) (int, bool) {
+	what := called(field, nil)
 	s := strings.TrimSpace(string(text))
 	n, err := strconv.Atoi(s)
 	switch {
@@ -155,7 +167,7 @@ func (r *Reader) Count(field string, text Whole, what string, most int) (int, bo
 }
 
 // Flag reads an answer of yes or no, or gives what it is when left open.
-func (r *Reader) Flag(field string, text Flag, what string, open bool) bool {
+func (r *Reader) Flag(field string, text Flag, open bool) bool {
 	switch text {
 	case "yes":
 		return true
@@ -164,13 +176,13 @@ func (r *Reader) Flag(field string, text Flag, what string, open bool) bool {
 	case "":
 		return open
 	}
-	r.Problem(field, fmt.Sprintf("%s: %q is neither yes nor no.", what, text), "Answer yes or no.")
+	r.Problem(field, fmt.Sprintf("%s: %q is neither yes nor no.", called(field, nil), text), "Answer yes or no.")
 	return open
 }
 
 // Mass reads a mass such as "120 g", "1.2 kg", "4 oz" or "1/2 lb", in grams; a
 // bare number is grams. Nothing written is nothing known, 0.
-func (r *Reader) Mass(field string, text Text, what string) float64 {
+func (r *Reader) Mass(field string, text Text) float64 {
 	s := strings.ToLower(strings.TrimSpace(string(text)))
 	if s == "" {
 		return 0
@@ -188,7 +200,7 @@ func (r *Reader) Mass(field string, text Text, what string) float64 {
 	// A number is written like a length is.
 	l, err := measure.Parse(s+" mm", measure.Millimetres)
 	if err != nil || s == "" {
-		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", what, text), "Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
+		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", called(field, nil), text), "Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
 		return 0
 	}
 	return l.MM() * grams

@@ -131,20 +131,20 @@ func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 			"Choose block, flat, cylinder, ball or soft.")
 	}
 	t := Thing{ID: item.ID, Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
-	t.Count, _ = r.Count(field+"count", item.Count, "How many", MostThings)
-	t.Grams = r.Mass(field+"mass", item.Mass, "Its mass")
-	t.Fragile = r.Flag(field+"fragile", item.Fragile, "Fragile", false)
-	t.Upright = r.Flag(field+"upright", item.Upright, "Must stay upright", false)
-	t.Food = r.Flag(field+"food", item.Food, "Food", false)
-	t.Flame = r.Flag(field+"flame", item.Flame, "Hot or flame", false)
-	t.Liquid = r.Flag(field+"liquid", item.Liquid, "Liquid", false)
-	t.Lie = r.Flag(field+"lie", item.Lie, "May lie", shape.ID == "flat")
-	t.Stand = r.Flag(field+"stand", item.Stand, "May stand", shape.ID == "flat")
+	t.Count, _ = r.Count(field+"count", item.Count, MostThings)
+	t.Grams = r.Mass(field+"mass", item.Mass)
+	t.Fragile = r.Flag(field+"fragile", item.Fragile, false)
+	t.Upright = r.Flag(field+"upright", item.Upright, false)
+	t.Food = r.Flag(field+"food", item.Food, false)
+	t.Flame = r.Flag(field+"flame", item.Flame, false)
+	t.Liquid = r.Flag(field+"liquid", item.Liquid, false)
+	t.Lie = r.Flag(field+"lie", item.Lie, shape.ID == "flat")
+	t.Stand = r.Flag(field+"stand", item.Stand, shape.ID == "flat")
 	if t.Fragile {
 		t.Stack = 1
 	}
 	if item.Stack != "" {
-		t.Stack, _ = r.Count(field+"stack", item.Stack, "How many may lie on each other", MostThings)
+		t.Stack, _ = r.Count(field+"stack", item.Stack, MostThings)
 	}
 	t.Upright = t.Upright || t.Liquid
 	t.readSize(r, field, item)
@@ -152,44 +152,44 @@ func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 }
 
 func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
-	need := func(name string, text brief.Text, what string) Length {
-		l, _ := r.Length(field+name, text, what)
+	need := func(name string, text brief.Text) Length {
+		l, _ := r.Length(field+name, text)
 		return l
 	}
-	may := func(name string, text brief.Text, what string) Length {
+	may := func(name string, text brief.Text) Length {
 		if text == "" {
 			return 0
 		}
-		l, _ := r.LengthOrNone(field+name, text, what)
+		l, _ := r.LengthOrNone(field+name, text)
 		return l
 	}
 	switch t.Shape {
 	case "block", "soft":
-		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"),
-			need("height", item.Height, "Its height")}
+		t.Size = Size{need("length", item.Length), need("width", item.Width),
+			need("height", item.Height)}
 	case "flat":
-		t.Size = Size{need("length", item.Length, "Its length"), need("width", item.Width, "Its width"),
-			need("thickness", item.Thickness, "Its thickness")}
-		if d := may("decorated", item.Decorated, "Its thickness decorated"); d > 0 {
+		t.Size = Size{need("length", item.Length), need("width", item.Width),
+			need("thickness", item.Thickness)}
+		if d := may("decorated", item.Decorated); d > 0 {
 			if d < t.Size.Height {
 				r.Problem(field+"decorated", "Decorated it is thinner than bare.", "Measure it decorated at its highest place.")
 			}
 			t.Size.Height = d
 		}
-		if r.Flag(field+"envelope", item.Envelope, "In an envelope", false) {
+		if r.Flag(field+"envelope", item.Envelope, false) {
 			t.Size = Size{t.Size.Length + envelopeEdge, t.Size.Width + envelopeEdge, t.Size.Height + envelopeThick}
 		}
 	case "ball":
-		d := need("diameter", item.Diameter, "Its diameter")
+		d := need("diameter", item.Diameter)
 		t.Size = Size{d, d, d}
 	case "cylinder":
-		d := need("diameter", item.Diameter, "Its diameter")
-		t.Size = Size{d, d, need("height", item.Height, "Its height")}
-		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter, "Its neck"),
-			may("neck-height", item.NeckHeight, "The height of its neck"))
+		d := need("diameter", item.Diameter)
+		t.Size = Size{d, d, need("height", item.Height)}
+		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter),
+			may("neck-height", item.NeckHeight))
 	}
 	if t.Shape == "soft" {
-		press := may("press", item.Press, "How far it may be pressed")
+		press := may("press", item.Press)
 		if press > 0 && press*4 > t.Size.Height*3 {
 			r.Problem(field+"press", fmt.Sprintf("Pressed by %s, nothing much is left of %s.", r.Say(press),
 				r.Say(t.Size.Height)), "Say how far it goes down under a flat hand.")

@@ -31,7 +31,7 @@ func ReadRoom(b *brief.Brief, r *brief.Reader, things []Thing, divided bool) Roo
 	var room Room
 	open := func(field string, text brief.Text, what string, otherwise Length, because string) Length {
 		if text != "" {
-			l, _ := r.LengthOrNone("room."+field, text, what)
+			l, _ := r.LengthOrNone("room."+field, text)
 			return l
 		}
 		if because != "" {

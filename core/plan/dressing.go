@@ -9,11 +9,13 @@ import (
 )
 
 // Panel is a face that a viewer sees, and the layer that leaves an even
-// border on it. LayerW is 0 when the panel is too small for one.
+// border on it. LayerW is 0 when the panel is too small for one, or Shaped: no
+// rectangle leaves an even border on it.
 type Panel struct {
 	Name           string
 	W, H           measure.Length
 	LayerW, LayerH measure.Length
+	Shaped         bool
 }
 
 // Border is the even border round a layer: an eighth of an inch, or 3 mm.
@@ -41,7 +43,8 @@ func (p *Plan) Panels() (out []Panel) {
 			if piece.Name == f.Name {
 				q.Name = piece.Name + ", bottom"
 			}
-			if w, h := q.W-2*p.Border(), q.H-2*p.Border(); w > 0 && h > 0 {
+			q.Shaped = len(f.Holes) > 0 || f.Area() < 0.97*q.W.MM()*q.H.MM()
+			if w, h := q.W-2*p.Border(), q.H-2*p.Border(); w > 0 && h > 0 && !q.Shaped {
 				q.LayerW, q.LayerH = w, h
 			}
 			out = append(out, q)

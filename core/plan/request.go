@@ -51,7 +51,7 @@ func Read(b brief.Brief, w Workshop) *Request {
 	r := brief.NewReader(&b)
 	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way), Join: b.Card.Join == "yes"}
 	q.Name = r.Name("name", b.Name, "The project")
-	q.Copies, _ = r.Count("copies", b.Copies, "How many", MostCopies)
+	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
 	q.readShop(b, r, w)
 	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
 		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.", "box.style", "tray-lid")
@@ -98,9 +98,9 @@ func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
 // readSize reads the size that was given to the letter, and what goes in.
 func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
 	if s := b.Size; s != nil {
-		l, _ := r.Length("size.length", s.Length, "The length")
-		w, _ := r.Length("size.width", s.Width, "The width")
-		d, _ := r.Length("size.depth", s.Depth, "The depth")
+		l, _ := r.Length("size.length", s.Length)
+		w, _ := r.Length("size.width", s.Width)
+		d, _ := r.Length("size.depth", s.Depth)
 		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
 	}
 	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
@@ -135,14 +135,14 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 		}
 	}
 	if b.Arrange.Dividers != "" {
-		q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers, "The dividers' height")
+		q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
 	}
 	q.Room = contents.ReadRoom(&b, r, q.Things, q.Kind.Divides)
 	for i, p := range b.Arrange.Places {
 		field := fmt.Sprintf("arrange.places.%d.", i)
-		x, _ := r.LengthOrNone(field+"x", p.X, "From the left")
-		y, _ := r.LengthOrNone(field+"y", p.Y, "From the front")
-		q.Places = append(q.Places, Spot{x, y, r.Flag(field+"turned", p.Turned, "Turned", false)})
+		x, _ := r.LengthOrNone(field+"x", p.X)
+		y, _ := r.LengthOrNone(field+"y", p.Y)
+		q.Places = append(q.Places, Spot{x, y, r.Flag(field+"turned", p.Turned, false)})
 	}
 }
 

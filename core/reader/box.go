@@ -221,6 +221,16 @@ func (l *list) clearance(p *typed, c Length, layers int) {
 	}
 }
 
+// inside measures the inside of the base, folded by itself.
+func (l *list) inside() style.Dims {
+	alone := &style.Box{}
+	piece := *l.box.Parts[0].Piece
+	alone.Add(&piece)
+	alone.Find()
+	alone.MeasureRoom(l.T())
+	return alone.Inside
+}
+
 // liner lays a liner on the floor, or says that it can't go in.
 func (l *list) liner(p *typed, base *assembly.Part, floor string) {
 	w, h := p.wide(), p.high()
@@ -229,7 +239,7 @@ func (l *list) liner(p *typed, base *assembly.Part, floor string) {
 	}
 	n := sheet.Grid(p.Name, sheet.Cols(w), sheet.Rows(h), "liner")
 	n.Part, n.Root = sheet.Liner, "liner"
-	inside := style.Dims{Length: l.size.Length - l.T(), Width: l.size.Width - 3*l.T()}
+	inside := l.inside()
 	fits := w <= inside.Length && h <= inside.Width
 	c := fold.Check{Name: p.Name + " goes in", Holds: fits, Figure: fmt.Sprintf("%s × %s on a floor of %s × %s", l.Say(w), l.Say(h),
 		l.Say(inside.Length.Down(l.Mark())), l.Say(inside.Width.Down(l.Mark())))}

@@ -41,8 +41,8 @@ func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 		p.Is = oneOf(r, field+"is", t.Is, "A piece", Roles)
 		p.Walls = oneOf(r, field+"walls", t.Walls, "Its walls", Walls)
 		p.Tabs = oneOf(r, field+"tabs", t.Tabs, "Its tabs", Tabs)
-		w, okW := r.Length(field+"width", t.Width, "The width")
-		h, okH := r.Length(field+"height", t.Height, "The height")
+		w, okW := r.Length(field+"width", t.Width)
+		h, okH := r.Length(field+"height", t.Height)
 		if !okW || !okH {
 			continue
 		}
@@ -128,7 +128,7 @@ func stated(r *brief.Reader, s *brief.Size) *style.Dims {
 		if strings.TrimSpace(string(text)) == "" {
 			return 0
 		}
-		l, _ := r.LengthOrNone("box.stated."+dim, text, "The stated "+dim)
+		l, _ := r.LengthOrNone("box.stated."+dim, text)
 		return l
 	}
 	d := style.Dims{Length: read("length", s.Length), Width: read("width", s.Width), Depth: read("depth", s.Depth)}
