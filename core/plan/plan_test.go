@@ -143,8 +143,8 @@ func TestRandomTraysHold(t *testing.T) {
 			continue
 		}
 		planned++
-		if len(p.Layout.TooBig) > 0 {
-			t.Fatalf("larger than A3, yet planned: %s", b.Encode())
+		if len(p.Layout.TooBig) > 0 && !p.Card.Directed() { // printed card isn't turned on the sheet
+			t.Fatalf("larger than the sheet, yet planned: %s", b.Encode())
 		}
 		for _, c := range p.Checks {
 			if !c.Holds {

@@ -2,8 +2,10 @@ package style
 
 import (
 	"fmt"
+	"math"
 
 	"brevium/core/assembly"
+	"brevium/core/measure"
 	"brevium/core/sheet"
 )
 
@@ -54,6 +56,16 @@ func (j *Job) pair(b *Box) {
 				p.What, flap, on), fix, set...)
 		}
 	}
+}
+
+// tipTo is how far from its tip a point of half the width first has card for a
+// round of a radius, when it is as deep as that and more.
+func tipTo(round, half, more Length) (tip Length) {
+	half = max(half, round*3/2) // a narrower box is refused
+	for range 40 {
+		tip = measure.FromMM(round.MM() * math.Hypot(half.MM(), (tip+more).MM()) / half.MM())
+	}
+	return tip
 }
 
 // band is a strip round bottom, front, top and back of a piece, its lap glued

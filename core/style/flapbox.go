@@ -1,11 +1,6 @@
 package style
 
-import (
-	"math"
-
-	"brevium/core/measure"
-	"brevium/core/sheet"
-)
+import "brevium/core/sheet"
 
 var flapBox = &Style{
 	ID: "flap-box", Title: "Flap box", Level: 2,
@@ -45,11 +40,11 @@ type flapped struct { // what the questions come to
 func buildFlapBox(j *Job) *Box {
 	s := flapped{Dims: j.Size(), tucked: j.Is("closure", "tuck"), dust: j.Is("dust", "yes")}
 	s.front = j.Measure("front", s.Depth, j.sticks(2*j.T()), most(s.Depth, "depth", "the other walls are no higher"))
+	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
 	j.measureFlap(&s)
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3 * j.T() / 2)
 	}
-	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
 	p := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}[j.Choice("sides")](s)
 	j.shapeFlap(p, s)
 	p.Root = "bottom"
@@ -79,12 +74,12 @@ func buildFlapBox(j *Job) *Box {
 func (j *Job) measureFlap(s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
 	if j.Is("closure", "magnet") || j.Is("closure", "dot") {
-		round, slope := magnetRadius+closureRoom, 1.0
-		if j.Is("flap", "pointed") {
-			slope = math.Hypot(s.Length.MM()/2, s.Depth.MM()) / (s.Length.MM() / 2)
-		}
-		least = Bound{At: s.Depth - s.front + round + measure.FromMM(round.MM()*slope) + j.Mark(),
+		round := magnetRadius + closureRoom
+		least = Bound{At: s.Depth - s.front + 2*round + j.Mark(),
 			Why: "what closes it wants card round it, on the flap and on the front"}
+		if j.Is("flap", "pointed") {
+			least.At += tipTo(round, s.Length/2, least.At-round) - round
+		}
 	}
 	foot := most((s.Depth - j.T().Up(j.Mark())).Down(j.Mark()), "depth", "the front is no higher")
 	if low := s.Depth - s.front; low > 0 && least.At-low <= foot.At {
