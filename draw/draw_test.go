@@ -212,3 +212,33 @@ func within(p poly, at fold.Vec) bool {
 	}
 	return true
 }
+
+// A box that stores flat is drawn as it lies there: as large as its sheet folded
+// over, as thick as its layers, and nothing of it standing up.
+func TestStored(t *testing.T) {
+	for style, stores := range map[string]bool{"carton": true, "pinch-top": true, "tray-lid": false, "gable-cap": false} {
+		p := made(t, "120 mm", "90 mm", "60 mm", "mm", "box.style", style, "card.join", "yes", "tools.step", "1 mm")
+		svg := Stored(p, 300, 180)
+		if stores != (svg != "") {
+			t.Errorf("%s: %.80q", style, svg)
+		}
+		flat, ok := p.Box.FlatPacked(p.Card.Caliper)
+		if !stores || !ok {
+			continue
+		}
+		size, piece := p.Box.Stored, p.Box.Pieces()[0]
+		if size.Depth > 4*p.Card.Caliper || min(size.Length, size.Width) < 60*measure.Millimetre ||
+			size.Length >= piece.Width-60*measure.Millimetre {
+			t.Errorf("%s lies %+v, of a piece %s by %s", style, size, p.Say(piece.Width), p.Say(piece.Height))
+		}
+		for _, f := range flat.Bodies[0].Faces {
+			if !f.Level() {
+				t.Errorf("%s: the %s stands up", style, f.Name)
+			}
+		}
+		says := fmt.Sprintf("put away flat, %s by %s.", p.Step.ShowUp(size.Length), p.Step.ShowUp(size.Width))
+		if !strings.Contains(svg, says) || strings.Contains(svg, "NaN") || strings.Count(svg, "<path") < 1 {
+			t.Errorf("%s: %.300s", style, svg)
+		}
+	}
+}

@@ -19,10 +19,13 @@ type Fix struct {
 	Set  map[string]string `json:"set"`
 }
 
-// fixes looks for the smallest changes that bring every piece on to a sheet.
-func (p *Plan) fixes(w Workshop) (out []Fix) {
+// fixes looks for the smallest changes that bring every piece on to the sheet
+// that was chosen.
+func (p *Plan) fixes(shelf Workshop) (out []Fix) {
+	w := shelf
+	w.Sheets = []shop.Sheet{p.Sheet}
 	out = p.slighter(w)
-	for _, s := range w.Sheets {
+	for _, s := range shelf.Sheets {
 		if p.takesAll(s) && s.ID != p.Sheet.ID {
 			out = append(out, Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
 			break
@@ -141,34 +144,37 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 		return
 	}
 	dim, at := p.deciding(w)
-	p.Problem(job.SizeField(dim), text, fmt.Sprintf("It comes off a sheet %s %s, or let large pieces be made of two halves (under Card & fit).",
-		p.Say(at), map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim]), "card.join", "yes")
+	fix := "No one measure decides: make it smaller in more than one"
+	if at > 0 {
+		fix = fmt.Sprintf("It comes off a sheet %s %s", p.Say(at),
+			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])
+	}
+	p.Problem(job.SizeField(dim), text, fix+", or let large pieces be made of two halves (under Card & fit).", "card.join", "yes")
 }
 
 // deciding finds the dimension that must be changed least, of what it is, for
-// every piece to have a sheet.
+// every piece to have a sheet; or when no one dimension will do, the largest.
 func (p *Plan) deciding(w Workshop) (dim string, at measure.Length) {
-	size, best := p.Box.Size, -1.0
-	if p.what != whole {
-		return "length", p.Sheet.Width / 2
-	}
+	size, largest, best := p.Box.Size, measure.Length(0), 0.0
+	empty := p.Brief.Clone()
+	empty.Contents, empty.Arrange = nil, brief.Arrange{}
 	for _, d := range []struct {
 		name string
 		of   *measure.Length
 	}{{"length", &size.Length}, {"width", &size.Width}, {"depth", &size.Depth}} {
-		whole := *d.of
-		to, ok := p.less(whole, func(l measure.Length) bool {
+		now := *d.of
+		if best == 0 && now > largest {
+			dim, largest = d.name, now
+		}
+		to, ok := p.less(now, func(l measure.Length) bool {
 			*d.of = l
-			return p.tries(w, map[string]string{"size.length": size.Length.Exact(p.Units), "size.width": size.Width.Exact(p.Units),
-				"size.depth": size.Depth.Exact(p.Units)})
+			return p.what == whole && p.triesWith(empty, w, map[string]string{"size.length": size.Length.Exact(p.Units),
+				"size.width": size.Width.Exact(p.Units), "size.depth": size.Depth.Exact(p.Units)})
 		})
-		*d.of = whole
-		if share := to.MM() / whole.MM(); ok && share > best {
+		*d.of = now
+		if share := to.MM() / now.MM(); ok && share > best {
 			dim, at, best = d.name, to, share
 		}
-	}
-	if best < 0 {
-		return "length", p.Sheet.Width / 2
 	}
 	return dim, at
 }
@@ -209,24 +215,27 @@ func (p *Plan) largest(low, high measure.Length, will func(measure.Length) bool)
 	return low, true
 }
 
-// tries says whether a change gives a plan whose pieces all have a sheet.
+// tries says whether a change gives a plan whose pieces have a sheet that takes
+// them all.
 func (p *Plan) tries(w Workshop, set map[string]string) bool {
+	return p.triesWith(p.Brief.Clone(), w, set)
+}
+
+func (p *Plan) triesWith(b brief.Brief, w Workshop, set map[string]string) bool {
 	if p.remedies == nil {
 		p.remedies = work(remedied)
 	}
 	if !p.remedies.spend(p.effort()) {
 		return false
 	}
-	b := p.Brief.Clone()
 	for field, text := range set {
 		b.Set(field, text)
 	}
 	got := sketch(b, w, true, nil)
-	return got != nil && !slices.ContainsFunc(got.toLay(got.Box, 1), func(l layout.Piece) bool { return !got.takes(l) })
+	return got != nil && slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool {
+		return !slices.ContainsFunc(got.toLay(got.Box, 1), func(l layout.Piece) bool { return !s.Takes(l.W, l.H, l.Upright) })
+	})
 }
-
-// takes says whether a piece lies on the sheet, turned only if it may be.
-func (p *Plan) takes(l layout.Piece) bool { return p.Sheet.Takes(l.W, l.H, l.Upright) }
 
 // sketch plans a brief as far as its pieces, without faces, proof or layout;
 // nil when that can't be. For their sizes alone they are not laid on sheets. What

@@ -164,7 +164,7 @@ func (s *search) needs(b *style.Box) (sheets, tooBig int) {
 	pieces := s.plan.toLay(b, 1)
 	if s.sizes {
 		for _, p := range pieces {
-			if !s.plan.takes(p) {
+			if !s.plan.Sheet.Takes(p.W, p.H, p.Upright) {
 				tooBig++
 			}
 		}
