@@ -19,7 +19,8 @@ import (
 func heavy(t testing.TB) map[string]*plan.Plan {
 	t.Helper()
 	out := map[string]*plan.Plan{}
-	for shape, kinds := range map[string][]string{"ball": {"none", "platform"}, "block": {"none"}, "cylinder": {"none", "slotted"}} {
+	for shape, kinds := range map[string][]string{"ball": {"none", "platform"}, "block": {"none"},
+		"cylinder": {"none", "slotted"}} {
 		for _, kind := range kinds {
 			b := brief.New("mm")
 			b.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: brief.Text(shape), Length: "8 mm",
@@ -59,8 +60,9 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
 		"flat": Flat(p, "", 690, 560, nil), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
-		"open": Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480), "closed": Folded(p, assembly.Closed, DefaultView, 690, 480),
-		"half": Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
+		"open":   Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480),
+		"closed": Folded(p, assembly.Closed, DefaultView, 690, 480),
+		"half":   Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
 		"way": Arrangement(p.Load, 150, 100),
 	}
 }
@@ -85,7 +87,8 @@ func TestPicturesAreBounded(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		closed, open := Folded(p, assembly.Closed, DefaultView, 690, 480), Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
+		closed, open := Folded(p, assembly.Closed, DefaultView, 690, 480),
+			Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
 		if style.ID != "sleeve-drawer" && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
 			t.Errorf("%s: the closed box shows what is in it", style.ID)
 		}

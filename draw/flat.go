@@ -144,7 +144,8 @@ func (f flat) stroke(l sheet.Line) {
 	x2, y2 := f.at(l.B)
 	link := ""
 	for _, pass := range f.piece.Passes {
-		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At || !pass.AlongWidth && l.A.Y == pass.At && l.B.Y == pass.At; on {
+		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At || !pass.AlongWidth && l.A.Y == pass.At &&
+			l.B.Y == pass.At; on {
 			link = Link(f.piece, pass)
 		}
 	}
@@ -206,7 +207,8 @@ func (f flat) rulers() {
 
 // ticks picks marks that stand at least 4 pixels apart and numbers at least 24.
 func (f flat) ticks() (step, number measure.Length) {
-	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch, 2 * measure.Inch}
+	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch,
+		2 * measure.Inch}
 	numbers := []measure.Length{measure.Inch, 2 * measure.Inch, 4 * measure.Inch}
 	if f.p.Step.Unit == measure.Millimetres {
 		mm := measure.Millimetre
@@ -241,7 +243,8 @@ func (f flat) flags() {
 		f.group("data-link", Link(f.piece, pass), "class", "flags")
 		if pass.AlongWidth {
 			y := f.y - rulerWide - 8
-			if s, ok := f.label(text, "flag-text", 13, spot{f.x + d, y, "middle", false}, spot{f.x + d, y - 16, "middle", false}); ok {
+			if s, ok := f.label(text, "flag-text", 13, spot{f.x + d, y, "middle", false},
+				spot{f.x + d, y - 16, "middle", false}); ok {
 				f.line("flag", f.x+d, s.y+3, f.x+d, f.y)
 			}
 		} else {
@@ -327,7 +330,8 @@ func (f flat) names() {
 		}
 		switch {
 		case wide(name, 12) < w-8 && (h > 16 || h == 0):
-			f.label(name, "on-card", 12, spot{x, y + 4, "middle", false}, spot{x, y + h/4 + 4, "middle", false}, spot{x, y - h/4 + 4, "middle", false})
+			f.label(name, "on-card", 12, spot{x, y + 4, "middle", false}, spot{x, y + h/4 + 4, "middle", false},
+				spot{x, y - h/4 + 4, "middle", false})
 		case wide(name, 12) < h-8 && w > 16:
 			f.label(name, "on-card", 12, spot{x + 4, y, "middle", true}, spot{x + 4 + w/4, y, "middle", true})
 		}
@@ -355,7 +359,8 @@ func (f flat) bends() {
 			}
 		}
 		text := "bent, " + f.p.Step.Show(c.Length(face)).Text + " long"
-		f.label(text, "flag-text small", 12, spot{(x1 + x2) / 2, (y1+y2)/2 + 4, "middle", false}, spot{(x1+x2)/2 + 4, (y1 + y2) / 2, "middle", true})
+		f.label(text, "flag-text small", 12, spot{(x1 + x2) / 2, (y1+y2)/2 + 4, "middle", false},
+			spot{(x1+x2)/2 + 4, (y1 + y2) / 2, "middle", true})
 		f.end()
 	}
 }
@@ -372,7 +377,8 @@ func (f flat) says() string {
 		}
 	}
 	return fmt.Sprintf("%s, inside up, %s wide and %s high; scores %s from the left edge and %s from the top edge.",
-		words.Capital(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "), strings.Join(across, ", "))
+		words.Capital(f.piece.Name), show(f.piece.Width), show(f.piece.Height), strings.Join(up, ", "),
+		strings.Join(across, ", "))
 }
 
 // legend tells the line codes that the pieces use, and how much higher than one
@@ -396,7 +402,8 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (
 		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
 	}
 	for _, e := range []struct{ class, word string }{
-		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"glued", "stuck"}, {"away", "cut away"},
+		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"glued", "stuck"},
+		{"away", "cut away"},
 	} {
 		if !has[e.class] {
 			continue

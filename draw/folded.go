@@ -68,7 +68,8 @@ func Stored(p *plan.Plan, w, h float64) string {
 	}
 	c, view := &canvas{}, View{-18, 52}
 	standing(p, flat, "flat", view, boxOnly, fold.Cuts{}).paint(c, view, w, h, mostSeen)
-	says := fmt.Sprintf("The box put away flat, %s by %s.", p.Step.ShowUp(p.Box.Stored.Length), p.Step.ShowUp(p.Box.Stored.Width))
+	says := fmt.Sprintf("The box put away flat, %s by %s.", p.Step.ShowUp(p.Box.Stored.Length),
+		p.Step.ShowUp(p.Box.Stored.Width))
 	return picture("folded", w, h, says, c)
 }
 

@@ -63,7 +63,8 @@ func TestHiddenSurfaces(t *testing.T) {
 // depth gives how near to the eye a place of the picture is: of the nearest
 // polygon there, or with last of the one painted last; and how far from edge on
 // it is seen, 1 being straight on.
-func depth(polys []poly, eye fold.Vec, flat func(fold.Vec) [2]float64, at [2]float64, last int) (near, graze float64, ok bool) {
+func depth(polys []poly, eye fold.Vec, flat func(fold.Vec) [2]float64, at [2]float64, last int) (near, graze float64,
+	ok bool) {
 	near = math.Inf(-1)
 	for _, p := range polys {
 		if math.Abs(p.normal.Dot(eye)) < 0.02 || !holds(p, flat, at) {

@@ -67,7 +67,8 @@ func Moving(p *plan.Plan, w, h float64) string {
 			seen = "visible"
 		}
 		c.group("visibility", seen)
-		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42), "repeatCount", "indefinite",
+		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42),
+			"repeatCount", "indefinite",
 			"calcMode", "discrete", "values", strings.Join(values, ";"), "keyTimes", strings.Join(times, ";"))
 		scene := sceneOf(p, pose, DefaultView, what, cuts)
 		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))

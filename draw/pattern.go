@@ -42,7 +42,9 @@ func TileImage(card shop.Card) string {
 	if card.Pattern == "" {
 		return ""
 	}
-	return "data:image/svg+xml," + url.PathEscape(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" width="192" height="192"><rect width="192" height="192" fill="%s"/>%s</svg>`, card.Colour, tileOf(card)))
+	return "data:image/svg+xml," + url.PathEscape(fmt.Sprintf(
+		`<svg xmlns="http://www.w3.org/2000/svg" width="192" height="192"><rect width="192" height="192" fill="%s"/>%s</svg>`,
+		card.Colour, tileOf(card)))
 }
 
 // printing lays the pattern on the outsides of faces: for each face a fill of
@@ -79,7 +81,8 @@ func (p *printing) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 	if p == nil {
 		return
 	}
-	c.WriteString(fmt.Sprintf(`<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`, p.name, p.tile))
+	c.WriteString(fmt.Sprintf(`<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`,
+		p.name, p.tile))
 	const eighth = float64(tile) / 192
 	for i, f := range p.frames {
 		x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)

@@ -38,7 +38,8 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		says = append(says, d.says(i, s))
 	}
 	rows := (len(sheets) + columns - 1) / columns
-	return picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14), strings.Join(says, " "), c)
+	return picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14),
+		strings.Join(says, " "), c)
 }
 
 type onSheet struct {

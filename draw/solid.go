@@ -189,7 +189,8 @@ func placing(f *fold.Placed) [7]float64 {
 	m := f.Middle()
 	x, y, z := f.X, f.Y.Times(-1), f.In
 	q := quaternion(x, y, z)
-	return [7]float64{round(m.X, 2), round(m.Y, 2), round(m.Z, 2), round(q[0], 4), round(q[1], 4), round(q[2], 4), round(q[3], 4)}
+	return [7]float64{round(m.X, 2), round(m.Y, 2), round(m.Z, 2), round(q[0], 4), round(q[1], 4), round(q[2], 4),
+		round(q[3], 4)}
 }
 
 // quaternion of the turn whose columns are given.

@@ -105,7 +105,8 @@ func TestBackupNames(t *testing.T) {
 	if is, _ := os.Stat(there); is.Mode().Perm() != 0o600 {
 		t.Errorf("a copy is %v", is.Mode())
 	}
-	for _, name := range []string{"", " ", "file:" + filepath.Join(dir, "y.db"), there, filepath.Join(dir, "no folder", "z.db")} {
+	for _, name := range []string{"", " ", "file:" + filepath.Join(dir, "y.db"), there,
+		filepath.Join(dir, "no folder", "z.db")} {
 		if err := s.Backup(ctx, name); err == nil {
 			t.Errorf("a copy was made as %q", name)
 		}

@@ -110,7 +110,8 @@ var errNewer = errors.New("a newer Brevium has written it; open it with that one
 // form reads which form a database has, 0 for a new one.
 func form(ctx context.Context, db *sql.DB) (int64, error) {
 	var n int
-	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_master WHERE name = 'goose_db_version'`).Scan(&n); err != nil || n == 0 {
+	if err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_master WHERE name = 'goose_db_version'`).
+		Scan(&n); err != nil || n == 0 {
 		return 0, err
 	}
 	var is sql.NullInt64

@@ -223,7 +223,8 @@ func (s *Store) Head(ctx context.Context, project string) (Project, error) {
 // not.
 func (s *Store) Document(ctx context.Context, project string) (string, error) {
 	var document string
-	err := s.db.QueryRowContext(ctx, `SELECT r.document FROM revisions r JOIN projects p ON p.head = r.id WHERE p.id = ?`, project).Scan(&document)
+	err := s.db.QueryRowContext(ctx, `SELECT r.document FROM revisions r JOIN projects p ON p.head = r.id WHERE p.id = ?`,
+		project).Scan(&document)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrNone
 	}

@@ -259,7 +259,8 @@ func (s *Server) moveStack(_ context.Context, c changing) error {
 		stack.Each.Length, stack.Each.Width = stack.Each.Width, stack.Each.Length
 	}
 	if a, b, met := p.Load.Overlap(); met {
-		c.notice = fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name, p.Load.Things[b].Name)
+		c.notice = fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name,
+			p.Load.Things[b].Name)
 		return nil
 	}
 	c.brief.Arrange.Way, c.brief.Arrange.Places = brief.Text(p.Load.ID), placesAt(p, turned)

@@ -27,14 +27,16 @@ func TestNoRuleIsBroken(t *testing.T) {
 		t.Fatal(err)
 	}
 	v := visit(t)
-	still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}}}
+	still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
+		Value: "reduce"}}}
 	if _, err := chromedp.Call(v.ctx, emulation.SetEmulatedMedia, *still); err != nil {
 		t.Fatal(err)
 	}
 	mixed, list := v.box(6), v.box(14)
 	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/lid", "/nowhere", mixed + "/print", mixed + "/howmany"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
-		pages = append(pages, mixed+"?stage="+stage+"&view="+[]string{"above", "folded", "flat", "flat", "sheets", "turns", "ways"}[i])
+		pages = append(pages, mixed+"?stage="+stage+"&view="+[]string{"above", "folded", "flat", "flat", "sheets", "turns",
+			"ways"}[i])
 	}
 	pages = append(pages, mixed+"?stage=box&view=styles", list+"?stage=box&view=flat", "new", "keys")
 	const colours = `{ runOnly: ["color-contrast"] }`

@@ -65,10 +65,12 @@ func (f form) box() []group {
 func (f form) typedPieces() (out []group) {
 	for _, p := range f.b.Box.Pieces {
 		path := "box.pieces.@" + p.ID + "."
-		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID, Fields: []field{
-			f.ask(path + "name"), f.roles(path, p), f.ask(path + "width"), f.ask(path + "height"),
-			f.open(path+"across", "none"), f.open(path+"down", "none"), f.open(path+"away", "none"),
-		}, More: []field{f.leftOpen(path+"walls", reader.Walls), f.leftOpen(path+"tabs", reader.Tabs)}, MoreSays: "How it is made"})
+		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID,
+			Fields: []field{
+				f.ask(path + "name"), f.roles(path, p), f.ask(path + "width"), f.ask(path + "height"),
+				f.open(path+"across", "none"), f.open(path+"down", "none"), f.open(path+"away", "none"),
+			}, More: []field{f.leftOpen(path+"walls", reader.Walls), f.leftOpen(path+"tabs", reader.Tabs)},
+			MoreSays: "How it is made"})
 	}
 	out = append(out, group{Add: "add-piece", AddSays: "Add another piece"})
 	if f.b.Box.Stated != nil {

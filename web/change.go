@@ -78,7 +78,8 @@ func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, erro
 		}
 		return st, err
 	}
-	return nil, echo.NewHTTPError(http.StatusConflict, "Other windows keep changing this box, so this was not kept. Try again.")
+	return nil, echo.NewHTTPError(http.StatusConflict, "Other windows keep changing this box, so this was not kept. Try "+
+		"again.")
 }
 
 // longestBurst bounds what a window may call its changes.

@@ -35,7 +35,8 @@ func TestFoldedView(t *testing.T) {
 	v.sees("Put the cap on.")
 	v.do("focus", chromedp.Focus(chromedp.CSS("#solid")))
 	v.do("keys", chromedp.KeyEvent("<"), chromedp.KeyEvent("<"))
-	v.until("two back by key", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps-2, steps))
+	v.until("two back by key", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`,
+		steps-2, steps))
 	v.do("keys", chromedp.KeyEvent(">"), chromedp.KeyEvent(">"))
 	v.until("and on", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps, steps))
 	picture := func() string {
@@ -86,7 +87,8 @@ func TestFoldedWithoutWebGL(t *testing.T) {
 		v.click(`[data-step="-1"]`)
 	}
 	v.until("it unfolds", fmt.Sprintf(`document.querySelector(".folded").innerHTML !== %q`, before))
-	if loaded := run(v, chromedp.Evaluate[bool](`performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)); loaded {
+	if loaded := run(v, chromedp.Evaluate[bool](
+		`performance.getEntriesByType("resource").some((r) => r.name.includes("three"))`)); loaded {
 		t.Error("what can't be shown was loaded all the same")
 	}
 }

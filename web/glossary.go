@@ -91,5 +91,6 @@ func wordMark(label string) template.HTML {
 		return ""
 	}
 	esc := template.HTMLEscapeString
-	return template.HTML(`<a class="what" href="/words#` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` + esc(m.Word) + `” means">?</a>`)
+	return template.HTML(`<a class="what" href="/words#` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` +
+		esc(m.Word) + `” means">?</a>`)
 }

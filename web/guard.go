@@ -98,7 +98,8 @@ func whole(next echo.HandlerFunc) echo.HandlerFunc {
 			return echo.ErrStatusRequestEntityTooLarge
 		}
 		if err != nil {
-			return echo.NewHTTPError(http.StatusBadRequest, "What was sent broke off on the way, so nothing was done. Do it once more.")
+			return echo.NewHTTPError(http.StatusBadRequest, "What was sent broke off on the way, so nothing was done. Do it once "+
+				"more.")
 		}
 		return next(c)
 	}
@@ -135,7 +136,8 @@ func (s *Server) failed(c *echo.Context, err error) {
 		return
 	}
 	code, text := explain(err, c.Request().Method)
-	if err := s.render(c, code, "problem", map[string]any{"Title": "That didn't work", "Text": text, "Code": code}); err != nil {
+	if err := s.render(c, code, "problem", map[string]any{"Title": "That didn't work", "Text": text,
+		"Code": code}); err != nil {
 		s.log.Error("problem page", "err", err)
 		c.String(code, text)
 	}
@@ -155,7 +157,8 @@ func explain(err error, method string) (code int, text string) {
 		return http.StatusUnprocessableEntity, "This was not kept: " + refused.Why.Error() + "."
 	}
 	if broken := new(store.Broken); errors.As(err, &broken) {
-		return http.StatusUnprocessableEntity, "What is stored of this box can't be read, so it can't be changed. Load the page again to see what can be done."
+		return http.StatusUnprocessableEntity, "What is stored of this box can't be read, so it can't be changed. Load the " +
+			"page again to see what can be done."
 	}
 	switch {
 	case errors.Is(err, store.ErrNone):
@@ -168,7 +171,8 @@ func explain(err error, method string) (code int, text string) {
 	case reading:
 		return http.StatusInternalServerError, "Something went wrong inside Brevium. Nothing of yours was touched: go back and try again."
 	}
-	return http.StatusInternalServerError, "Something went wrong inside Brevium, and this was not kept. What was kept before still is. Try again."
+	return http.StatusInternalServerError, "Something went wrong inside Brevium, and this was not kept. What was kept " +
+		"before still is. Try again."
 }
 
 // httpText says what a status means, unless the error has words of its own.

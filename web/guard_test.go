@@ -214,7 +214,8 @@ func TestListPages(t *testing.T) {
 			t.Errorf("%s: %d", odd, w.Code)
 		}
 	}
-	picture := strings.ReplaceAll(regexp.MustCompile(`src="(/projects/[^"]+card\.svg[^"]+)"`).FindStringSubmatch(first)[1], "&amp;", "&")
+	picture := strings.ReplaceAll(regexp.MustCompile(`src="(/projects/[^"]+card\.svg[^"]+)"`).FindStringSubmatch(first)[1],
+		"&amp;", "&")
 	for range 2 { // drawn, then kept
 		w := a.get(picture)
 		if w.Code != 200 || !strings.Contains(w.Body.String(), "<svg") ||

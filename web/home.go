@@ -48,7 +48,8 @@ func cardOf(p *plan.Plan) store.Card {
 		return store.Card{Line: unfinished, Trouble: true}
 	}
 	show, o := p.Step.ShowUp, p.Box.Outside
-	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text, show(o.Depth).Text+" "+string(p.Step.Unit))
+	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text,
+		show(o.Depth).Text+" "+string(p.Step.Unit))
 	if n := len(p.Layout.Sheets); n > 0 {
 		line += fmt.Sprintf(" · %d of %s", n, p.Sheet.Title)
 	}
@@ -206,7 +207,8 @@ func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error
 func (s *Server) upload(c *echo.Context) error {
 	header, err := c.FormFile("document")
 	if err != nil {
-		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that Brevium wrote.")
+		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that "+
+			"Brevium wrote.")
 	}
 	file, err := header.Open()
 	if err != nil {
@@ -250,7 +252,8 @@ func (s *Server) document(c *echo.Context) error {
 
 // showBroken tells of a box that can't be read, and what can be done.
 func (s *Server) showBroken(c *echo.Context, broken *store.Broken) {
-	data := map[string]any{"Title": "This box can't be read", "Why": words.Capital(broken.Why.Error()), "Path": "/projects/" + broken.Project}
+	data := map[string]any{"Title": "This box can't be read", "Why": words.Capital(broken.Why.Error()),
+		"Path": "/projects/" + broken.Project}
 	if err := s.render(c, http.StatusUnprocessableEntity, "broken", data); err != nil {
 		s.log.Error("broken page", "err", err)
 	}

@@ -32,8 +32,10 @@ type lesson struct {
 var howTos = []howTo{
 	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.",
 		steps: (*Server).firstBox},
-	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.", steps: (*Server).scoreCard},
-	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the trimmer.", steps: (*Server).lidThatGoesOn},
+	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.",
+		steps: (*Server).scoreCard},
+	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the " +
+		"trimmer.", steps: (*Server).lidThatGoesOn},
 }
 
 func (s *Server) howTos(c *echo.Context) error {
@@ -74,17 +76,21 @@ func (s *Server) firstBox() []lesson {
 	t := p.Load.Things[0]
 	return []lesson{
 		{"Say what goes in", []string{
-			fmt.Sprintf("Under Contents: %d × %s, measured at the widest place. Room for fingers is added; it can be changed.", t.Count, t.Name),
+			fmt.Sprintf("Under Contents: %d × %s, measured at the widest place. Room for fingers is added; it can be changed.",
+				t.Count, t.Name),
 			"Under Inside you see them from above and in section, with what is free on each side."},
 			[]template.HTML{template.HTML(draw.Above(p, lessonW, lessonH))}},
 		{"Look at it flat", []string{
-			fmt.Sprintf("The box is %s, score to score. Each piece lies against a ruler: cut its outline, score its grooves.", size(p.Box.Size)),
+			fmt.Sprintf("The box is %s, score to score. Each piece lies against a ruler: cut its outline, score its grooves.",
+				size(p.Box.Size)),
 			"Point at a number in the tally and its line lights up."},
 			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH, nil))}},
 		{"Fold it before you cut", []string{"Under Folded the box is made step by step; slide from flat to closed, then open it.",
-			fmt.Sprintf("The proof has folded it already: %d checks, each by name and figure, at the foot of the tally.", len(p.Checks))},
+			fmt.Sprintf("The proof has folded it already: %d checks, each by name and figure, at the foot of the tally.",
+				len(p.Checks))},
 			[]template.HTML{folded(0.35, 0), folded(0.7, 0), folded(1, 0.8)}},
-		{"Cut it from the sheet", []string{fmt.Sprintf("Under Sheets: %d of %s, with the cuts in their order. Then print the plan, or take it to the board turn by turn.", len(p.Layout.Sheets), p.Sheet.Title)},
+		{"Cut it from the sheet", []string{fmt.Sprintf("Under Sheets: %d of %s, with the cuts in their order. Then print the "+
+			"plan, or take it to the board turn by turn.", len(p.Layout.Sheets), p.Sheet.Title)},
 			[]template.HTML{template.HTML(draw.Sheets(p, lessonW, 300, 2))}},
 	}
 }
@@ -92,7 +98,8 @@ func (s *Server) firstBox() []lesson {
 func (s *Server) scoreCard() []lesson {
 	p := s.sampler()
 	card := p.Cards[0]
-	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece + ". A length is measured from the edge that lies against the fence."}, card.Says...),
+	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece +
+		". A length is measured from the edge that lies against the fence."}, card.Says...),
 		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
 	var boards []template.HTML
 	for i := range card.Turns {
@@ -100,7 +107,8 @@ func (s *Server) scoreCard() []lesson {
 	}
 	out = append(out, lesson{"Score and turn", []string{
 		"Inside face up. Lay the named edge against the fence, score every length of that turn, then turn the piece as the card says.",
-		"Scores that are too far over come from the other side after a half turn: no mark in the middle needs to be found."}, boards})
+		"Scores that are too far over come from the other side after a half turn: no mark in the middle needs to be found."},
+		boards})
 	for _, step := range p.Steps {
 		if step.Title == "Cut" || step.Title == "Fold" {
 			out = append(out, lesson{step.Title, step.Says, nil})
@@ -114,15 +122,18 @@ func (s *Server) lidThatGoesOn() []lesson {
 	for _, school := range []struct{ id, title, says string }{
 		{"grow-lid", "Cut the lid larger", "The base keeps its numbers; the odd sixteenth goes into the lid's trim."},
 		{"trim-base", "Cut the base smaller", "The lid keeps its numbers; the odd sixteenth goes into the base's trim."},
-		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, set by a strip of card against the fence."},
+		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, " +
+			"set by a strip of card against the fence."},
 	} {
 		p := s.sampler("clearance", school.id)
-		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the fit.", plainly(p.Step.Show(p.Box.Clearance).String()))}
+		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
+			"fit.", plainly(p.Step.Show(p.Box.Clearance).String()))}
 		for _, card := range p.Cards {
 			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
 		}
 		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300, nil))}})
 	}
 	return append(out, lesson{"What takes clearance away", []string{
-		"Layers stuck to the outside of the base's walls, a rolled or wrapped wall inside the lid, thicker card: each wants more. Choose a looser fit for them under Card & fit."}, nil})
+		"Layers stuck to the outside of the base's walls, a rolled or wrapped wall inside the lid, thicker card: each wants " +
+			"more. Choose a looser fit for them under Card & fit."}, nil})
 }

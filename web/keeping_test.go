@@ -342,7 +342,8 @@ func TestTakenOutElsewhere(t *testing.T) {
 	v, _, stored := over(t)
 	elsewhere := func(fields string) {
 		t.Helper()
-		v.reads(`fetch(location.pathname + "/change", {method: "POST", body: new URLSearchParams({` + fields + `})}).then(() => "")`)
+		v.reads(`fetch(location.pathname + "/change", {method: "POST", body: new URLSearchParams({` + fields +
+			`})}).then(() => "")`)
 	}
 	elsewhere(`act: "add-usual:tulip bulb"`)
 	elsewhere(`act: "remove-thing:1"`)

@@ -41,8 +41,9 @@ func TestLabelsKeepApart(t *testing.T) {
 		s := style.Styles[n%len(style.Styles)]
 		b := brief.New([]string{"in", "mm"}[n%2])
 		b.Contents, b.Box = nil, brief.Box{Style: brief.Text(s.ID)}
-		for field, text := range map[string]string{"size.length": mm(45, 170), "size.width": mm(35, 120), "size.depth": mm(20, 120),
-			"card.join": "yes", "card.stock": []string{"cover-216", "sprig-220"}[r.IntN(2)]} {
+		for field, text := range map[string]string{"size.length": mm(45, 170), "size.width": mm(35, 120),
+			"size.depth": mm(20, 120),
+			"card.join":  "yes", "card.stock": []string{"cover-216", "sprig-220"}[r.IntN(2)]} {
 			b.Set(field, text)
 		}
 		for _, q := range s.Asks {

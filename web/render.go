@@ -121,7 +121,8 @@ func dict(pairs ...any) (map[string]any, error) {
 func (s *Server) render(c *echo.Context, code int, page string, data map[string]any) error {
 	name := "layout"
 	h := c.Request().Header
-	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" && h.Get("HX-History-Restore-Request") != "true" {
+	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" &&
+		h.Get("HX-History-Restore-Request") != "true" {
 		name = part
 	}
 	var b bytes.Buffer

@@ -311,7 +311,8 @@ func (f form) thing(item brief.Item) group {
 		return fd
 	}
 	g.MoreSays = "How it may rest, what it is"
-	g.More = append(g.More, f.open(path+"mass", "not known"), f.open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"), half("stand"))
+	g.More = append(g.More, f.open(path+"mass", "not known"), f.open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"),
+		half("stand"))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
 	if shape.ID == "flat" {
 		ticks = append(ticks, "envelope")

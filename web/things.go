@@ -83,12 +83,14 @@ func (s *Server) keepThing(c *echo.Context) error {
 	}
 	i := p.Brief.Item(c.FormValue("thing"))
 	if i < 0 {
-		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the page again.")
+		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the "+
+			"page again.")
 	}
 	one := brief.Brief{Units: p.Brief.Units, Tools: p.Brief.Tools, Contents: p.Brief.Contents[i : i+1]}
 	r := brief.NewReader(&one)
 	if _, ok := contents.Read(&one, r); !ok {
-		return echo.NewHTTPError(http.StatusUnprocessableEntity, "That thing was not kept: "+r.Problems[0].Text+" "+r.Problems[0].Fix)
+		return echo.NewHTTPError(http.StatusUnprocessableEntity,
+			"That thing was not kept: "+r.Problems[0].Text+" "+r.Problems[0].Fix)
 	}
 	if err := s.store.KeepThing(c.Request().Context(), one.Contents[0]); err != nil {
 		return err
@@ -119,7 +121,8 @@ func (s *Server) thingsCSV(c *echo.Context) error {
 func (s *Server) readThings(c *echo.Context) error {
 	header, err := c.FormFile("list")
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as name, shape, count, length, width, height.")
+		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as name, "+
+			"shape, count, length, width, height.")
 	}
 	file, err := header.Open()
 	if err != nil {

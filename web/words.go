@@ -44,7 +44,8 @@ func fieldWords(b *brief.Brief, path string) string {
 		return words.Plain(path[strings.LastIndexByte(path, '.')+1:])
 	}
 	owner := ""
-	if at := path[:max(0, strings.LastIndexByte(path, '.'))]; strings.HasPrefix(at, "contents.") || strings.HasPrefix(at, "box.pieces.") {
+	if at := path[:max(0, strings.LastIndexByte(path, '.'))]; strings.HasPrefix(at, "contents.") ||
+		strings.HasPrefix(at, "box.pieces.") {
 		owner = strings.TrimSpace(b.Get(at + ".name"))
 	}
 	if owner != "" && !strings.HasSuffix(path, ".name") {

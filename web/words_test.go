@@ -30,8 +30,9 @@ func TestChangesAreToldAlike(t *testing.T) {
 		}
 	}
 	for path, says := range map[string]string{
-		"card.sheet a3": "sheet a3", "contents.0.shape ball": "seed packet: shape ball", "contents.0.height 30 mm": "height 30 mm",
-		"box.options.tabs half": "half", "size.length ": "left open",
+		"card.sheet a3": "sheet a3", "contents.0.shape ball": "seed packet: shape ball",
+		"contents.0.height 30 mm": "height 30 mm",
+		"box.options.tabs half":   "half", "size.length ": "left open",
 	} {
 		now = was.Clone()
 		path, text, _ := strings.Cut(path, " ")

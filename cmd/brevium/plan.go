@@ -15,8 +15,10 @@ import (
 
 func planCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "plan FILE", Short: "Print the plan of a project's document as JSON (- reads standard input)", Args: cobra.ExactArgs(1),
-		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
+		Use: "plan FILE", Short: "Print the plan of a project's document as JSON (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief " +
+			"is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
 			data, err := document(c.Context(), args[0], c.InOrStdin())
 			if err != nil {

@@ -83,7 +83,8 @@ func restoreCommand() *cobra.Command {
 	var database string
 	c := &cobra.Command{
 		Use: "restore FILE", Short: "Put a copy that backup made in the database's place", Args: cobra.ExactArgs(1),
-		Long: "Put a copy that backup made in the database's place.\n\nThe copy is read whole first. What was there is kept beside it, with its log.\nStop Brevium before.",
+		Long: "Put a copy that backup made in the database's place.\n\nThe copy is read whole first. What was there is kept " +
+			"beside it, with its log.\nStop Brevium before.",
 		RunE: func(c *cobra.Command, args []string) error {
 			database, err := orOwn(database)
 			if err != nil {
@@ -202,5 +203,6 @@ func loopback(address string) (host string, err error) {
 	if ip := net.ParseIP(host); host == "localhost" || ip != nil && ip.IsLoopback() {
 		return host, nil
 	}
-	return "", fmt.Errorf("it won't listen on %q: other machines could reach it and it has no passphrase yet; use 127.0.0.1", address)
+	return "", fmt.Errorf("it won't listen on %q: other machines could reach it and it has no passphrase yet; use 127.0.0.1",
+		address)
 }

@@ -62,7 +62,8 @@ func TestBackupAndRestore(t *testing.T) {
 		args []string
 		exit int
 	}{
-		{[]string{"backup", "--db", db, copied}, 0}, {[]string{"backup", "--db", db, copied}, 2}, {[]string{"backup", "--db", db, ""}, 2},
+		{[]string{"backup", "--db", db, copied}, 0}, {[]string{"backup", "--db", db, copied}, 2},
+		{[]string{"backup", "--db", db, ""}, 2},
 		{[]string{"backup", "--db", db, "file:x"}, 2}, {[]string{"backup", "--db", filepath.Join(dir, "none.db"), "x"}, 2},
 		{[]string{"restore", "--db", db, copied}, 0}, {[]string{"restore", "--db", db, filepath.Join(dir, "nothing")}, 2},
 	} {

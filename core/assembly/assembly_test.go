@@ -86,7 +86,8 @@ func TestBoxesWithinBoxes(t *testing.T) {
 	tree := &Tree{}
 	tree.Add(tray("tray", 130*mm, 70*mm, 34*mm))
 	tree.Nest("sampler", lidded(50*mm, 50*mm, 24*mm),
-		Place{Face: "base/base", On: "tray/base", Right: -30 * mm, Out: -t3}, Place{Face: "base/base", On: "tray/base", Right: 30 * mm, Out: -t3, Quarters: 1})
+		Place{Face: "base/base", On: "tray/base", Right: -30 * mm, Out: -t3},
+		Place{Face: "base/base", On: "tray/base", Right: 30 * mm, Out: -t3, Quarters: 1})
 	b := boxOf(tree)
 	var names []string
 	for _, p := range b.Pieces() {
@@ -125,14 +126,16 @@ func TestMirrorImages(t *testing.T) {
 	wing.Root = "foot"
 	tree := &Tree{}
 	tree.Add(sheet.Grid("floor", sheet.Cols(120*mm), sheet.Rows(60*mm), "floor"))
-	tree.Add(wing, Place{Face: "foot", On: "floor/floor", Right: -40 * mm, Out: -t3}, Place{Face: "foot", On: "floor/floor", Right: 40 * mm, Out: -t3, Mirror: true})
+	tree.Add(wing, Place{Face: "foot", On: "floor/floor", Right: -40 * mm, Out: -t3},
+		Place{Face: "foot", On: "floor/floor", Right: 40 * mm, Out: -t3, Mirror: true})
 	tree.Stick("wing/foot", "floor/floor", false)
 	b := boxOf(tree)
 	s := b.Assemble(t3, Closed)
 	a, m := s.All("wing")[0], s.All("wing")[1]
 	for _, f := range a.Faces {
 		g := m.Find(f.Name)
-		if math.Abs(f.Middle().X+g.Middle().X) > 1e-6 || f.Middle().Sub(g.Middle()).Len() < 1 || math.Abs(f.In.X+g.In.X) > 1e-6 || math.Abs(f.In.Z-g.In.Z) > 1e-6 {
+		if math.Abs(f.Middle().X+g.Middle().X) > 1e-6 || f.Middle().Sub(g.Middle()).Len() < 1 ||
+			math.Abs(f.In.X+g.In.X) > 1e-6 || math.Abs(f.In.Z-g.In.Z) > 1e-6 {
 			t.Errorf("%s lies at %v and %v, looking %v and %v", f.Name, f.Middle(), g.Middle(), f.In, g.In)
 		}
 	}

@@ -23,13 +23,16 @@ func TestScoreCards(t *testing.T) {
 		{"alike on all four", sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), tray),
 			[]string{"Cut 9 × 8.", "Score 2 from all four edges, turning the piece a quarter each time."}, 4},
 		{"a spacer", sheet.Grid("lid", sheet.Cols(23*in/32, 5*in, 23*in/32), sheet.Rows(23*in/32, 4*in, 23*in/32), tray),
-			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a 1/32 spacer against the fence) from all four edges, turning the piece a quarter each time."}, 4},
+			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a 1/32 spacer against the fence) from all four " +
+				"edges, turning the piece a quarter each time."}, 4},
 		{"two by two", sheet.Grid("sleeve", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(in, 4*in, in), tray),
-			[]string{"Cut 9 × 6.", "Left edge against the fence: score at 2. Turn half round and score the same from the right edge.", "Top edge against the fence: score at 1. Turn half round and score the same from the bottom edge."}, 4},
+			[]string{"Cut 9 × 6.", "Left edge against the fence: score at 2. Turn half round and score the same from the right " +
+				"edge.", "Top edge against the fence: score at 1. Turn half round and score the same from the bottom edge."}, 4},
 		{"uneven", sheet.Grid("strip", sheet.Cols(in, 2*in, 5*in), sheet.Rows(3*in), "a b c"),
 			[]string{"Cut 8 × 3.", "Turn so that the left edge is against the fence: score at 1 and 3."}, 1},
 		{"part of the way", sheet.Grid("strip", sheet.Cols(in, 5*in), sheet.Rows(3*in, in), "a b\n- ~\nc c"),
-			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3.", "Turn so that the bottom edge is against the fence: score at 1."}, 2},
+			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3.",
+				"Turn so that the bottom edge is against the fence: score at 1."}, 2},
 	}
 	for _, c := range cases {
 		got := Card(c.piece, say, in/16)
@@ -59,7 +62,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the score 2 from the left and right edges, 2 deep)",
+		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the " +
+			"score 2 from the left and right edges, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",
 		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",

@@ -60,7 +60,8 @@ func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
 	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {
-			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f), curve.Turn, p.Name + "-" + curve.Face})
+			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f), curve.Turn,
+				p.Name + "-" + curve.Face})
 		}
 	}
 	for _, edge := range around {
@@ -166,14 +167,16 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		}
 	}()
 	if len(c.Turns) == 4 && c.alike(0, 1) && c.alike(0, 2) && c.alike(0, 3) {
-		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.", c.Turns[0].list(say)))
+		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.",
+			c.Turns[0].list(say)))
 	}
 	for i := 0; i < len(c.Turns); i++ {
 		t := c.Turns[i]
 		pair := slices.IndexFunc(c.Turns, func(o Turn) bool { return o.Edge == opposite(t.Edge) })
 		switch {
 		case pair > i && c.alike(i, pair):
-			out = append(out, fmt.Sprintf("%s edge against the fence: score at %s. Turn half round and score the same from the %s edge.", words.Capital(t.Edge), t.list(say), opposite(t.Edge)))
+			out = append(out, fmt.Sprintf("%s edge against the fence: score at %s. Turn half round and score the same from the %s "+
+				"edge.", words.Capital(t.Edge), t.list(say), opposite(t.Edge)))
 		case pair >= 0 && pair < i && c.alike(i, pair):
 			// said with its pair
 		default:

@@ -63,7 +63,8 @@ func Steps(w Work) []Step {
 	stick.Says = append(stick.Says, w.Together...)
 	fit := Step{Title: "Dry-fit and close"}
 	for _, l := range w.Lids {
-		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own weight, or with a light push.", l))
+		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own "+
+			"weight, or with a light push.", l))
 	}
 	fit.Says = append(fit.Says, "Let wet glue dry under a weight before filling.")
 	if !strings.Contains(w.Adhesive, "glue") {
@@ -128,11 +129,13 @@ func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
 		}
 		edge := map[bool]string{false: "top", true: "bottom"}[fromBottom]
 		if len(at) > 0 {
-			parts = append(parts, fmt.Sprintf("cut %s %s deep from the %s edge, the card's thickness and a hair wide, at %s from the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
+			parts = append(parts, fmt.Sprintf("cut %s %s deep from the %s edge, the card's thickness and a hair wide, at %s from "+
+				"the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
 		}
 	}
 	for _, w := range p.Windows {
-		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top", say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
+		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top",
+			say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
 	}
 	for _, h := range p.Punches {
 		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top",

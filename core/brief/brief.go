@@ -210,7 +210,8 @@ func New(units string) Brief {
 		Card:  Card{Stock: "cover-216", Sheet: "12x12"},
 		Tools: Tools{Step: "1/16 in", Fit: "snug"},
 	}
-	thing := Item{ID: "1", Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in", Count: "4"}
+	thing := Item{ID: "1", Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in",
+		Count: "4"}
 	if units == "mm" {
 		b.Card.Sheet, b.Tools.Step = "a4", "1 mm"
 		thing.Length, thing.Width, thing.Height = "115 mm", "82 mm", "6 mm"

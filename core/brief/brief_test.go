@@ -66,7 +66,8 @@ func TestFields(t *testing.T) {
 			t.Errorf("%s holds %q after it was set to %q", path, b.Get(path), text)
 		}
 	}
-	for _, path := range []string{"", "nothing", "contents.9.name", "contents.x.name", "brevium", "name.x", "box.options", "contents", "contents.-1.name", "box.options."} {
+	for _, path := range []string{"", "nothing", "contents.9.name", "contents.x.name", "brevium", "name.x", "box.options",
+		"contents", "contents.-1.name", "box.options."} {
 		if b.Set(path, "x") {
 			t.Errorf("%q was set", path)
 		}
@@ -107,7 +108,8 @@ func TestIdentities(t *testing.T) {
 		b.Has("contents.@2.name") {
 		t.Error("a thing that was taken out is still reached, or one that moved is not")
 	}
-	for _, path := range []string{"contents.@1.id", "contents.0.id", "arrange.places.0.thing", "box.pieces.@1.name", "box.stated.depths"} {
+	for _, path := range []string{"contents.@1.id", "contents.0.id", "arrange.places.0.thing", "box.pieces.@1.name",
+		"box.stated.depths"} {
 		if b.Has(path) || b.Set(path, "x") {
 			t.Errorf("%s was set", path)
 		}
@@ -124,7 +126,8 @@ func TestDoors(t *testing.T) {
 	things := strings.Repeat("{},", 10_000)
 	for name, c := range map[string]struct{ doc, says string }{
 		"10,000 empty things": {`{"brevium":1,"contents":[` + things[:len(things)-1] + `]}`, "10000 things; the most is 100"},
-		"8,000 places":        {`{"brevium":1,"arrange":{"places":[` + things[:8000*3-1] + `]}}`, "8000 places; the most is 2000"},
+		"8,000 places": {`{"brevium":1,"arrange":{"places":[` + things[:8000*3-1] + `]}}`,
+			"8000 places; the most is 2000"},
 		"notes too long": {`{"brevium":1,"notes":"` + strings.Repeat("é", 4001) + `"}`,
 			"“Notes” is 4001 letters long; it takes 4000"},
 		"an option too long": {`{"brevium":1,"box":{"options":{"lid-height":"` + strings.Repeat("1",

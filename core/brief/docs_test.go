@@ -14,7 +14,8 @@ func TestFormatNamesEveryField(t *testing.T) {
 	}
 	for _, f := range Table {
 		name := f.Path[strings.LastIndexByte(f.Path, '.')+1:]
-		if !strings.Contains(string(page), `"`+name+`"`) && !strings.Contains(string(page), "`"+name+"`") && !strings.Contains(string(page), " "+name+",") {
+		if !strings.Contains(string(page), `"`+name+`"`) && !strings.Contains(string(page), "`"+name+"`") &&
+			!strings.Contains(string(page), " "+name+",") {
 			t.Errorf("docs/format.md does not name %s", f.Path)
 		}
 		if f.Label == "" || f.Title() == f.Label && f.Label[0] >= 'a' {

@@ -44,10 +44,12 @@ func Stored(data []byte) (Brief, error) {
 	}
 	var head struct{ Brevium *int }
 	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
-		return Brief{}, fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s", Version, detail(err))
+		return Brief{}, fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s",
+			Version, detail(err))
 	}
 	if *head.Brevium != Version {
-		return Brief{}, fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium", *head.Brevium, Version)
+		return Brief{}, fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium",
+			*head.Brevium, Version)
 	}
 	if err := twice(data); err != nil {
 		return Brief{}, err

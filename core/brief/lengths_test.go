@@ -46,7 +46,8 @@ func TestLengths(t *testing.T) {
 // Fields of a list of scores are reached by their paths, and survive a document.
 func TestScoredFields(t *testing.T) {
 	b := NewScores()
-	if !b.Set("box.pieces.1.across", "1 both") || b.Get("box.pieces.1.across") != "1 both" || !b.Set("box.stated.depth", "2 in") {
+	if !b.Set("box.pieces.1.across", "1 both") || b.Get("box.pieces.1.across") != "1 both" ||
+		!b.Set("box.stated.depth", "2 in") {
 		t.Error("a field of a list can't be set")
 	}
 	if b.Set("box.pieces.2.across", "1") || b.Set("box.pieces.x.across", "1") || b.Get("box.pieces.9.name") != "" {

@@ -200,7 +200,8 @@ func (r *Reader) Mass(field string, text Text) float64 {
 	// A number is written like a length is.
 	l, err := measure.Parse(s+" mm", measure.Millimetres)
 	if err != nil || s == "" {
-		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", called(field, nil), text), "Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
+		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", called(field, nil), text),
+			"Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
 		return 0
 	}
 	return l.MM() * grams

@@ -143,7 +143,8 @@ func (q Request) likely(all []group) []group {
 		side := 2 * q.Room.side().MM()
 		list[i] = ranked{g, false, (g.size.Length.MM() + side + h) * (g.size.Width.MM() + side + h)}
 		if in := q.Inside; in != nil {
-			list[i].fits = g.size.Length <= in.Length && g.size.Width <= in.Width && q.Room.Below+g.size.Height-q.Room.Proud <= in.Height
+			list[i].fits = g.size.Length <= in.Length && g.size.Width <= in.Width &&
+				q.Room.Below+g.size.Height-q.Room.Proud <= in.Height
 		}
 	}
 	slices.SortStableFunc(list, func(a, b ranked) int {
@@ -171,7 +172,8 @@ func (l Load) Card() float64 {
 // Fits says whether the things, bare of room round them, fit an inside.
 func (l Load) Fits(inside Size) bool {
 	s := l.Room.side()
-	return l.Need.Length-2*s <= inside.Length && l.Need.Width-2*s <= inside.Width && l.Need.Height-l.Room.Above <= inside.Height
+	return l.Need.Length-2*s <= inside.Length && l.Need.Width-2*s <= inside.Width &&
+		l.Need.Height-l.Room.Above <= inside.Height
 }
 
 // Unit is one thing in its place.

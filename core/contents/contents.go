@@ -250,7 +250,8 @@ func (t Thing) Ways() []Way {
 	if t.Upright || t.Shape == "soft" {
 		return ways
 	}
-	for _, w := range []Way{{Size{s.Length, s.Height, s.Width}, "w", "on its side"}, {Size{s.Width, s.Height, s.Length}, "l", "on end"}} {
+	for _, w := range []Way{{Size{s.Length, s.Height, s.Width}, "w", "on its side"},
+		{Size{s.Width, s.Height, s.Length}, "l", "on end"}} {
 		least := min(s.Length, s.Width, s.Height)
 		if lies := w.Size.Height == least; lies && t.Lie || !lies && t.Stand {
 			ways = append(ways, w)

@@ -95,7 +95,8 @@ func TestRoom(t *testing.T) {
 		{brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30"}, true, Room{Around: 3 * mm, Above: mm, Between: mm}},
 		{brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Fragile: "yes"}, false,
 			Room{Around: 3 * mm, Above: mm, Between: 3 * mm, Padding: 3 * mm, Below: 6 * mm}},
-		{brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6", Lie: "no"}, false, Room{Around: 6 * mm, Above: mm}},
+		{brief.Item{Shape: "flat", Length: "114", Width: "82", Thickness: "6", Lie: "no"}, false,
+			Room{Around: 6 * mm, Above: mm}},
 		{brief.Item{Shape: "ball", Diameter: "40", Food: "yes"}, false, Room{Around: 3 * mm, Above: mm, Below: mm}},
 	}
 	for i, c := range cases {
@@ -308,7 +309,8 @@ func TestCSVComesBack(t *testing.T) {
 		}
 		for _, comma := range ",;" {
 			for cell := range strings.SplitSeq(b.String(), string(comma)) {
-				if cell = strings.Trim(cell, "\" \u00a0\t\r\n"); comma == ';' && cell != "" && strings.ContainsRune("=+-@", rune(cell[0])) {
+				if cell = strings.Trim(cell, "\" \u00a0\t\r\n"); comma == ';' && cell != "" &&
+					strings.ContainsRune("=+-@", rune(cell[0])) {
 					t.Fatalf("%q: a spreadsheet may reckon %q", text, cell)
 				}
 			}

@@ -105,7 +105,8 @@ func ReadCSV(r io.Reader) ([]brief.Item, error) {
 	}
 	names, err := in.Read()
 	if err != nil {
-		return nil, errors.New("this list is empty or no CSV; its first line should be headings such as name,shape,count,length,width,height")
+		return nil, errors.New("this list is empty or no CSV; its first line should be headings such as " +
+			"name,shape,count,length,width,height")
 	}
 	if err := checkHeadings(names); err != nil {
 		return nil, err

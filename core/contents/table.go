@@ -43,7 +43,8 @@ var tastes = []func(group) float64{
 	func(g group) float64 { // nearly square, low
 		return math.Abs(math.Log(g.size.Length.MM()/g.size.Width.MM())) + 0.2*float64(g.layers)
 	},
-	func(g group) float64 { return g.size.Length.MM() * g.size.Width.MM() },                            // smallest on the floor
+	// smallest on the floor
+	func(g group) float64 { return g.size.Length.MM() * g.size.Width.MM() },
 	func(g group) float64 { return float64(g.rows)*1e3 + float64(g.layers) + g.size.Height.MM()/1e6 },  // one row, low
 	func(g group) float64 { return g.size.Height.MM()*1e3 + g.size.Length.MM()*g.size.Width.MM()/1e3 }, // lowest
 	func(g group) float64 {
@@ -61,7 +62,8 @@ func split(all []group, rows int) [][]group {
 	sum := 0.0
 	for i, g := range all {
 		left := len(all) - i
-		if len(out) == 0 || len(out) < rows && (sum+g.size.Length.MM()/2 > total*float64(len(out))/float64(rows) || left <= rows-len(out)) {
+		if len(out) == 0 || len(out) < rows && (sum+g.size.Length.MM()/2 > total*float64(len(out))/float64(rows) ||
+			left <= rows-len(out)) {
 			out = append(out, nil)
 		}
 		out[len(out)-1] = append(out[len(out)-1], g)

@@ -18,7 +18,8 @@ func Apart(touch func(p, q *Placed) bool, bodies ...*Body) Check {
 	for i, r := range all {
 		for _, other := range all[i+1:] {
 			p, q := r.Placed, other.Placed
-			if !r.near(Block{Lo: other.lo, Hi: other.hi}, p.Body.T+q.Body.T) || related(p, q) || touch != nil && p.Body != q.Body && touch(p, q) {
+			if !r.near(Block{Lo: other.lo, Hi: other.hi}, p.Body.T+q.Body.T) || related(p, q) ||
+				touch != nil && p.Body != q.Body && touch(p, q) {
 				continue
 			}
 			pairs++
@@ -27,7 +28,8 @@ func Apart(touch func(p, q *Placed) bool, bodies ...*Body) Check {
 			}
 		}
 	}
-	c := Check{Name: "no face passes through another", Holds: len(hits) == 0, Figure: fmt.Sprintf("%d pairs come near each other", pairs)}
+	c := Check{Name: "no face passes through another", Holds: len(hits) == 0,
+		Figure: fmt.Sprintf("%d pairs come near each other", pairs)}
 	if len(hits) > 3 {
 		hits = append(hits[:3], fmt.Sprintf("and %d more", len(hits)-3))
 	}

@@ -51,8 +51,10 @@ func TestWrongNetsFail(t *testing.T) {
 	}{
 		{"a slit forgotten", func() *sheet.Piece { return tray("a back | b\nleft base right\nc | front | d") },
 			"can't be folded together"},
-		{"a tab cut off whole", func() *sheet.Piece { return tray("a | back | b\n- ~ ~\nleft base right\nc | front | d") }, "a of tray hangs on nothing"},
-		{"the wrong corner cut away", func() *sheet.Piece { return tray(". back | b\nleft base right\nc | front | d") }, "a or back is not there"},
+		{"a tab cut off whole", func() *sheet.Piece { return tray("a | back | b\n- ~ ~\nleft base right\nc | front | d") },
+			"a of tray hangs on nothing"},
+		{"the wrong corner cut away", func() *sheet.Piece { return tray(". back | b\nleft base right\nc | front | d") },
+			"a or back is not there"},
 		{"a tab stuck to the wrong wall", func() *sheet.Piece {
 			p := tray(good)
 			p.Glues[0].On = "front"

@@ -189,7 +189,8 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 	if p.Poly[0].Sub(mid).Dot(dir) <= 0 {
 		return math.Inf(1)
 	}
-	if dir.Z != 0 && (t.Shape == Upright || t.Shape == Ball) && p.distance(Vec{mid.X, mid.Y, p.Poly[0].Z}) >= t.Radius()-press {
+	if dir.Z != 0 && (t.Shape == Upright || t.Shape == Ball) &&
+		p.distance(Vec{mid.X, mid.Y, p.Poly[0].Z}) >= t.Radius()-press {
 		return math.Inf(1) // it stands in a hole of this face
 	}
 	shadow := p.Poly

@@ -40,7 +40,8 @@ func TestCornerOfFourCreases(t *testing.T) {
 	for i := range 20 {
 		b := Up(p, 0.3, Stage(p, float64(i)/20))
 		for _, s := range b.seams {
-			if gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(), s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len()); gap > 0.01 {
+			if gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(),
+				s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len()); gap > 0.01 {
 				t.Errorf("at %d of 20, %s and %s are %.2f mm apart", i, s.a.Name, s.b.Name, gap)
 			}
 		}
@@ -145,7 +146,8 @@ func TestOnto(t *testing.T) {
 			body.Carry(Onto(body.Find("right"), on, Place{Right: 3, Out: 7, Quarters: quarters}), 1, 0)
 			f := body.Find("right")
 			d := f.Middle().Sub(on.Middle())
-			if f.In.Dot(on.In) < 0.9999 || math.Abs(d.Dot(on.In)+7) > 1e-6 || math.Abs(d.Dot(on.X)-3) > 1e-6 || math.Abs(d.Dot(on.Y)) > 1e-6 {
+			if f.In.Dot(on.In) < 0.9999 || math.Abs(d.Dot(on.In)+7) > 1e-6 || math.Abs(d.Dot(on.X)-3) > 1e-6 ||
+				math.Abs(d.Dot(on.Y)) > 1e-6 {
 				t.Errorf("along %s: %v from its middle", wall, d)
 			}
 			over, stood := a.Copy(), a.Copy()

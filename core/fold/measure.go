@@ -149,7 +149,8 @@ func (a *Vec) set(axis int, to float64) { *[]*float64{&a.X, &a.Y, &a.Z}[axis] = 
 var Sides = []struct {
 	Name, Says string
 	To         Vec
-}{{"left", "the left", Vec{X: -1}}, {"right", "the right", Vec{X: 1}}, {"front", "the front", Vec{Y: -1}}, {"back", "the back", Vec{Y: 1}},
+}{{"left", "the left", Vec{X: -1}}, {"right", "the right", Vec{X: 1}}, {"front", "the front", Vec{Y: -1}},
+	{"back", "the back", Vec{Y: 1}},
 	{"above", "above", Vec{Z: 1}}, {"below", "below", Vec{Z: -1}}}
 
 // Seam is where the raw edge of one wall comes to another, and from which
@@ -184,7 +185,9 @@ func (b *Body) Seams(all ...*Body) (out []Seam) {
 }
 
 func opens(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool { return m.When == sheet.Close && slices.Contains(m.Faces, face) })
+	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool {
+		return m.When == sheet.Close && slices.Contains(m.Faces, face)
+	})
 }
 
 // seenFrom gives the sides to which a raw edge looks with nothing before it.

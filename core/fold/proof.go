@@ -80,7 +80,8 @@ func (b *Body) walls() Check {
 			worst, where = gap, m[0]+" and "+m[1]
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= tolerance, Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
+	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= tolerance,
+		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s are %.1f mm apart", where, worst)
 	}

@@ -27,7 +27,8 @@ func (m *Maker) dividers() (Length, bool) {
 		h = m.Height
 	}
 	if h > inside {
-		m.Job.Problem("arrange.dividers", fmt.Sprintf("Dividers of %s stand above the rim: the box is %s deep inside.", m.Job.Say(h),
+		m.Job.Problem("arrange.dividers", fmt.Sprintf("Dividers of %s stand above the rim: the box is %s deep inside.",
+			m.Job.Say(h),
 			m.Job.Say(inside)), "Make them "+m.Job.Say(inside)+" or lower.", "arrange.dividers", inside.Exact(m.Job.Units))
 		return 0, false
 	}

@@ -96,9 +96,11 @@ func TestPlatforms(t *testing.T) {
 }
 
 func TestTrays(t *testing.T) {
-	p := made(t, "trays", brief.Item{Name: "round", Shape: "cylinder", Diameter: "50 mm", Height: "14 mm", Stack: "3", Count: "9"})
+	p := made(t, "trays", brief.Item{Name: "round", Shape: "cylinder", Diameter: "50 mm", Height: "14 mm", Stack: "3",
+		Count: "9"})
 	tray := p.Box.Piece("inner tray")
-	if tray.Count != p.Load.Layers || tray.Count < 2 || len(tray.Notches) != 2 || len(p.Box.Part("inner tray").At) != tray.Count {
+	if tray.Count != p.Load.Layers || tray.Count < 2 || len(tray.Notches) != 2 ||
+		len(p.Box.Part("inner tray").At) != tray.Count {
 		t.Errorf("%d trays for %d layers, %d notches", tray.Count, p.Load.Layers, len(tray.Notches))
 	}
 }

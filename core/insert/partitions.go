@@ -29,7 +29,8 @@ func (m *Maker) partitions() {
 	foot := m.Job.Adhesive.Width.Up(m.step())
 	h = min(h, (m.Box.Inside.Depth - m.t()).Down(m.step()))
 	if !m.feetFit(foot) {
-		m.Job.Problem("arrange.compartments", fmt.Sprintf("A compartment is narrower than a partition's foot, which wants %s for %s.",
+		m.Job.Problem("arrange.compartments", fmt.Sprintf(
+			"A compartment is narrower than a partition's foot, which wants %s for %s.",
 			m.Job.Say(foot), m.Job.Adhesive.Title), "Choose slotted dividers or none, or stick with wet glue.", none...)
 		return
 	}
@@ -111,7 +112,8 @@ func (m *Maker) between(x, lo, hi float64, h, foot Length) {
 func (m *Maker) partition(name string, length, h, foot Length, from, wall float64, across bool) {
 	length = length.Down(m.step())
 	if length < 2*foot || h < m.Job.Adhesive.Width {
-		m.Job.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their feet.",
+		m.Job.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their "+
+			"feet.",
 			"Choose slotted dividers, or none.", none...)
 		return
 	}

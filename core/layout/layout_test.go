@@ -32,7 +32,8 @@ func TestWorkedFits(t *testing.T) {
 	}
 	// Two that fill the sheet's width can't lie beside each other.
 	const mm = measure.Millimetre
-	if got := Fit([]Piece{{Name: "cover", W: 214 * mm, H: 121 * mm, Count: 8}}, 210*mm, 297*mm); len(got.Sheets) != 8 || got.Bound != 8 {
+	if got := Fit([]Piece{{Name: "cover", W: 214 * mm, H: 121 * mm, Count: 8}}, 210*mm, 297*mm); len(got.Sheets) != 8 ||
+		got.Bound != 8 {
 		t.Errorf("%d sheets, at least %d", len(got.Sheets), got.Bound)
 	}
 	if got := Fit([]Piece{{Name: "wide", W: 13 * in, H: in, Count: 1}}, 12*in, 12*in); len(got.TooBig) != 1 ||

@@ -17,9 +17,12 @@ func TestTheGuiltyThingIsBlamed(t *testing.T) {
 		things []brief.Item
 		field  string
 	}{
-		{[]brief.Item{{Shape: "block", Length: "60 mm", Width: "40 mm", Height: "30 mm"}, {Shape: "ball", Diameter: "260 mm"}}, "contents.1.diameter"},
-		{[]brief.Item{{Shape: "ball", Diameter: "260 mm"}, {Shape: "block", Length: "60 mm", Width: "40 mm", Height: "30 mm"}}, "contents.0.diameter"},
-		{[]brief.Item{{Shape: "ball", Diameter: "30 mm"}, {Shape: "cylinder", Diameter: "50 mm", Height: "400 mm", Upright: "yes"}}, "contents.1.height"},
+		{[]brief.Item{{Shape: "block", Length: "60 mm", Width: "40 mm", Height: "30 mm"}, {Shape: "ball", Diameter: "260 mm"}},
+			"contents.1.diameter"},
+		{[]brief.Item{{Shape: "ball", Diameter: "260 mm"}, {Shape: "block", Length: "60 mm", Width: "40 mm", Height: "30 mm"}},
+			"contents.0.diameter"},
+		{[]brief.Item{{Shape: "ball", Diameter: "30 mm"}, {Shape: "cylinder", Diameter: "50 mm", Height: "400 mm",
+			Upright: "yes"}}, "contents.1.height"},
 		{[]brief.Item{{Shape: "ball", Diameter: "30 mm"}, {Shape: "block", Length: "30 mm", Width: "20 mm", Height: "10 mm"},
 			{Shape: "flat", Length: "700 mm", Width: "100 mm", Thickness: "2 mm"}}, "contents.2.length"},
 	} {

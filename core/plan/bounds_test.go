@@ -38,7 +38,8 @@ func TestTooMuch(t *testing.T) {
 		"pieces to cut": {many, "copies", "too many to lay out at once"},
 	} {
 		p := Make(c.b, Default)
-		if len(p.Problems) != 1 || p.Problems[0].Field != c.field || !strings.Contains(p.Problems[0].Text, c.says) || p.Problems[0].Fix == "" {
+		if len(p.Problems) != 1 || p.Problems[0].Field != c.field || !strings.Contains(p.Problems[0].Text, c.says) ||
+			p.Problems[0].Fix == "" {
 			t.Errorf("%s: %+v", name, p.Problems)
 		}
 	}
@@ -86,7 +87,8 @@ func TestRemediesFarOff(t *testing.T) {
 	}
 	n := 0
 	p.Step.Size = 1
-	if got, ok := p.largest(0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 || n > 40 {
+	if got, ok := p.largest(0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 ||
+		n > 40 {
 		t.Errorf("halving found %d in %d tries", got, n)
 	}
 	if _, ok := p.largest(0, 100, func(measure.Length) bool { return false }); ok {

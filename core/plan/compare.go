@@ -63,7 +63,9 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 		}
 	})
 	rows = slices.Concat(found...)
-	slices.SortStableFunc(rows, func(a, b Row) int { return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area)) })
+	slices.SortStableFunc(rows, func(a, b Row) int {
+		return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area))
+	})
 	return rows, ctx.Err() == nil && !left.over()
 }
 
@@ -194,7 +196,8 @@ func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) 
 			return most, true
 		}
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		if got := sketch(b, w, false, p.taken); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 && got.Ways[0].TooBig == 0 {
+		if got := sketch(b, w, false, p.taken); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 &&
+			got.Ways[0].TooBig == 0 {
 			most, misses = n, 0
 		} else {
 			misses++

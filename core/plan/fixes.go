@@ -32,7 +32,8 @@ func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 		}
 	}
 	if set := map[string]string{"card.join": "yes"}; len(p.Layout.TooBig) > 0 && p.tries(w, set) {
-		out = append(out, Fix{fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.", p.Layout.TooBig[0].Name,
+		out = append(out, Fix{fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.",
+			p.Layout.TooBig[0].Name,
 			p.Say(2*p.Adhesive.Width.Up(p.Step.Size))), set})
 	}
 	return out
@@ -106,7 +107,8 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 	if p.Given != nil {
 		high := p.Box.Size.Depth
 		set := func(at measure.Length) map[string]string { return map[string]string{"size.depth": at.Exact(p.Units)} }
-		if at, ok := p.largest((high / 2).Up(p.Step.Size), high, func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
+		if at, ok := p.largest((high / 2).Up(p.Step.Size), high,
+			func(at measure.Length) bool { return p.tries(w, set(at)) }); ok {
 			return []Fix{{fmt.Sprintf("Walls of %s in place of %s.", p.Say(at), p.Say(high)), set(at)}}
 		}
 	}
@@ -122,7 +124,9 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
 	for _, piece := range p.Box.Pieces() {
-		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool { return s.Takes(piece.Width, piece.Height, p.Card.Directed()) }) {
+		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool {
+			return s.Takes(piece.Width, piece.Height, p.Card.Directed())
+		}) {
 			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
 		}
 	}
@@ -149,7 +153,8 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 		fix = fmt.Sprintf("It comes off a sheet %s %s", p.Say(at),
 			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])
 	}
-	p.Problem(job.SizeField(dim), text, fix+", or let large pieces be made of two halves (under Card & fit).", "card.join", "yes")
+	p.Problem(job.SizeField(dim), text, fix+", or let large pieces be made of two halves (under Card & fit).", "card.join",
+		"yes")
 }
 
 // deciding finds the dimension that must be changed least, of what it is, for

@@ -60,7 +60,8 @@ func TestFieldsWrittenOver(t *testing.T) {
 			"contents.0.shape", "room.around", "room.proud", "room.above", "arrange.compartments", "arrange.dividers",
 			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step",
 			"tools.fit", "tools.adhesive", "units", "copies", "box.style",
-			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is", "box.stated.length"}
+			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is",
+			"box.stated.length"}
 		for _, s := range style.Styles {
 			for _, o := range s.Asks {
 				if string(whole.Box.Style) == s.ID {

@@ -7,7 +7,8 @@ import (
 
 // proved proves the box of a plan again, after a test has spoilt it.
 func proved(p *Plan) string {
-	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks))
+	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud},
+		p.Blocks))
 }
 
 // cleanStrip is a strip of the same size without its slots.

@@ -157,7 +157,8 @@ func TestWrongInsertsFail(t *testing.T) {
 		"dividers too high": {func(p *Plan) { p.Box.Hi.Z -= 30 }, "above it"},
 		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of the base"},
 	} {
-		if got := spoil(c.how); !strings.Contains(got, c.says) && !(name == "no slots" && strings.Contains(got, "passes through")) {
+		if got := spoil(c.how); !strings.Contains(got, c.says) &&
+			!(name == "no slots" && strings.Contains(got, "passes through")) {
 			t.Errorf("%s: %q", name, got)
 		}
 	}
@@ -213,7 +214,8 @@ func many() brief.Brief {
 	for i := range 24 {
 		b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", i)),
 			Shape:  []brief.Text{"block", "ball", "cylinder"}[i%3],
-			Length: brief.Text(fmt.Sprint(14+i, " mm")), Width: "12 mm", Height: "10 mm", Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
+			Length: brief.Text(fmt.Sprint(14+i, " mm")), Width: "12 mm", Height: "10 mm",
+			Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
 	}
 	return b
 }

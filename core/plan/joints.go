@@ -13,7 +13,8 @@ import (
 // be joined is two halves and a strip behind their joint.
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: p.Card.Directed()}
+		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies,
+			Upright: p.Card.Directed()}
 		if !p.Join || p.Sheet.Takes(piece.Width, piece.Height, whole.Upright) {
 			out = append(out, whole)
 			continue
@@ -81,7 +82,8 @@ func (p *Plan) Joints() (out []string) {
 			if j.AlongWidth {
 				edge = "left"
 			}
-			out = append(out, fmt.Sprintf("Join the two halves of the %s edge to edge, %s from its %s edge, with the joint strip stuck "+
+			out = append(out, fmt.Sprintf("Join the two halves of the %s edge to edge, %s from its %s edge, with the joint strip "+
+				"stuck "+
 				"behind them on the inside, before scoring.", piece.Name, p.Say(j.At), edge))
 		}
 	}

@@ -51,7 +51,8 @@ func TestMeasuredSizes(t *testing.T) {
 					t.Fatalf("a block of the inside %v: %s, for %s", in, said(q), b.Encode())
 				}
 				for _, larger := range []style.Dims{
-					{Length: in.Length + step, Width: in.Width, Depth: in.Depth}, {Length: in.Length, Width: in.Width + step, Depth: in.Depth},
+					{Length: in.Length + step, Width: in.Width, Depth: in.Depth},
+					{Length: in.Length, Width: in.Width + step, Depth: in.Depth},
 					{Length: in.Length, Width: in.Width, Depth: in.Depth + step},
 				} {
 					if q := stated(b, larger); q.Holds() {
@@ -124,7 +125,8 @@ func TestWhatIsSeen(t *testing.T) {
 		{"gable-cap", "", false, false, false, "1 on the cap, seen from the left"},
 		{"wrap-cover", "", false, true, false, "4 on the tray, seen from the left and the right."},
 	} {
-		b := sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes", "box.style", c.style)
+		b := sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
+			"box.style", c.style)
 		for o := range strings.FieldsSeq(c.options) {
 			id, answer, _ := strings.Cut(o, "=")
 			b.Set("box.options."+id, answer)
@@ -134,8 +136,10 @@ func TestWhatIsSeen(t *testing.T) {
 			t.Errorf("%s %s: %s", c.style, c.options, said(p))
 			continue
 		}
-		if x := p.Box; x.Clean() != c.clean || x.Book != c.book || x.Stores != c.stores || !strings.Contains(x.SeamsSeen(), c.seams) {
-			t.Errorf("%s %s: clean %v, a book %v, stores flat %v: %s", c.style, c.options, x.Clean(), x.Book, x.Stores, x.SeamsSeen())
+		if x := p.Box; x.Clean() != c.clean || x.Book != c.book || x.Stores != c.stores ||
+			!strings.Contains(x.SeamsSeen(), c.seams) {
+			t.Errorf("%s %s: clean %v, a book %v, stores flat %v: %s", c.style, c.options, x.Clean(), x.Book, x.Stores,
+				x.SeamsSeen())
 		}
 	}
 }

@@ -54,7 +54,8 @@ func Read(b brief.Brief, w Workshop) *Request {
 	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
 	q.readShop(b, r, w)
 	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
-		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.", "box.style", "tray-lid")
+		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.",
+			"box.style", "tray-lid")
 		return q
 	}
 	q.Answers = style.ReadAnswers(r, q.Style, b.Box.Options)
@@ -68,20 +69,24 @@ func Read(b brief.Brief, w Workshop) *Request {
 func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
 	var ok bool
 	if q.Card, ok = w.Card(string(b.Card.Stock)); !ok {
-		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock), "Choose one of the cards shown.", "card.stock", w.Cards[0].ID)
+		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock),
+			"Choose one of the cards shown.", "card.stock", w.Cards[0].ID)
 	}
 	if q.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
-		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet), "Choose one of the sheets shown.", "card.sheet", w.Sheets[0].ID)
+		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
+			"Choose one of the sheets shown.", "card.sheet", w.Sheets[0].ID)
 	}
 	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
-		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit", "snug")
+		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",
+			"snug")
 	}
 	switch b.Tools.Allowances {
 	case "", "card":
 	case "plain":
 		q.Plain = true
 	default:
-		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.", "tools.allowances", "card")
+		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.",
+			"tools.allowances", "card")
 	}
 	q.Adhesive = shop.Adhesives[0]
 	for _, a := range shop.Adhesives {
@@ -91,7 +96,8 @@ func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
 		}
 	}
 	if b.Tools.Adhesive != "" {
-		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive), "Choose tape or glue.", "tools.adhesive", "tape")
+		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive),
+			"Choose tape or glue.", "tools.adhesive", "tape")
 	}
 }
 

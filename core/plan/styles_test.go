@@ -176,7 +176,8 @@ func TestCartonExample(t *testing.T) {
 	}
 	// Seen in space, the walls stand where their names say.
 	body := p.Box.Assemble(p.Card.Caliper, assembly.Closed).Of("carton")
-	for name, in := range map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1}, "bottom": {Z: 1}, "top": {Z: -1}} {
+	for name, in := range map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1},
+		"bottom": {Z: 1}, "top": {Z: -1}} {
 		if f := body.Find(name); f == nil || f.In.Dot(in) < 0.999 {
 			t.Errorf("%s looks the wrong way", name)
 		}

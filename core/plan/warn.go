@@ -16,8 +16,10 @@ func (p *Plan) warn() {
 	p.warnShape()
 	p.warnWeight()
 	if p.Units != p.Step.Unit {
-		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.", p.Units.Word(), p.Step.Unit.Word()),
-			Fix: "Choose a step in the project's own unit.", Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}})
+		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
+			p.Units.Word(), p.Step.Unit.Word()),
+			Fix: "Choose a step in the project's own unit.",
+			Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}})
 	}
 }
 
@@ -37,7 +39,8 @@ func (p *Plan) warnCorners() {
 				continue
 			}
 			w := brief.Warning{Code: "tight-corners",
-				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more at the %s than the clearance leaves.",
+				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more at the %s than the clearance "+
+					"leaves.",
 					c.Outer, inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), g.Side),
 				Fix: "Choose the next looser fit, or lighter card."}
 			switch p.Brief.Tools.Fit {
@@ -74,7 +77,8 @@ const carries = 300.0
 
 func (p *Plan) warnWeight() {
 	if g := p.Load.Grams(); g > carries*float64(p.Card.GSM)/100 {
-		p.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm card.", g, p.Card.GSM),
+		p.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm "+
+			"card.", g, p.Card.GSM),
 			Fix: "Take heavier card, or line the floor with a second layer."})
 	}
 }
@@ -82,7 +86,8 @@ func (p *Plan) warnWeight() {
 func (p *Plan) warnShape() {
 	s := p.Box.Size
 	if s.Depth > 2*min(s.Length, s.Width) && !p.Style.Tall {
-		p.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take out and it tips easily.",
+		p.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take " +
+			"out and it tips easily.",
 			Fix: "Lay the things down or spread them out, or choose a style for tall things."})
 	}
 }
@@ -98,12 +103,15 @@ func (p *Plan) care() (says []string) {
 			}
 		}
 	}
-	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue are not made to touch food: wrap the %s or line the box with food paper, and follow your local rules for labelling and selling food.")
-	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box; pass on its maker's instructions.")
+	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue are not made to touch food: wrap the %s or line "+
+		"the box with food paper, and follow your local rules for labelling and selling food.")
+	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box; pass on its maker's "+
+		"instructions.")
 	add(func(t contents.Thing) bool { return t.Liquid }, "Close the %s tightly and keep it upright; a leak softens card.")
 	add(func(t contents.Thing) bool { return t.Fragile }, "Wrap the %s so that it can't knock against its neighbours.")
 	if g := p.Load.Grams(); g > 700 {
-		says = append(says, fmt.Sprintf("This weighs about %.1f kg: carry the box from below, and put nothing heavy on top of another box.", g/1000))
+		says = append(says, fmt.Sprintf("This weighs about %.1f kg: carry the box from below, and put nothing heavy on top of "+
+			"another box.", g/1000))
 	}
 	return says
 }

@@ -68,7 +68,8 @@ func TestCareForContents(t *testing.T) {
 		t.Fatal(p.Problems)
 	}
 	last := p.Steps[slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == "Fill" })]
-	for _, part := range []string{"not made to touch food", "local rules", "Never light the votive", "keep it upright", "Wrap the honey jar", "about 1.0 kg"} {
+	for _, part := range []string{"not made to touch food", "local rules", "Never light the votive", "keep it upright",
+		"Wrap the honey jar", "about 1.0 kg"} {
 		if !strings.Contains(last.Caution, part) {
 			t.Errorf("no word of %q where the box is filled: %s", part, last.Caution)
 		}

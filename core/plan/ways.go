@@ -89,7 +89,8 @@ func (s *search) run() *style.Box {
 		if i >= 0 {
 			chosen = ways[i]
 		} else {
-			s.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the best one is shown.",
+			s.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the " +
+				"best one is shown.",
 				Fix: "Pick another, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		}
 	}

@@ -135,7 +135,8 @@ func TestCourseInWords(t *testing.T) {
 			"Lid: Fold up the back and front and stick the tabs.", "Put in 2 × tin.", "Put the lid on."},
 		"carton": {"Fold up the back.", "Fold up the right, front, left and seam and stick the seam.",
 			"Fold up the right bottom and left bottom.",
-			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.", "Close the top and top lip."},
+			"Fold up the bottom and bottom lip.", "Put in 2 × tin.", "Close the right top and left top.",
+			"Close the top and top lip."},
 		"carton:top=glued bottom=glued": {"Fold up the back.",
 			"Fold up the right, front, left and seam and stick the seam.",
 			"Fold up the right bottom and left bottom and stick the right bottom and left bottom.",
@@ -150,7 +151,8 @@ func TestCourseInWords(t *testing.T) {
 			"Cap: Wrap the four walls round to the seam and stick the seam top and seam.",
 			"Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
 			"Put in 2 × tin.", "Put the cap on."},
-		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam top and seam.", "Fold up the left flap and right flap and stick the right flap and left flap.",
+		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam top and seam.",
+			"Fold up the left flap and right flap and stick the right flap and left flap.",
 			"Fold up the front flap and stick the front flap.", "Put in 2 × tin.", "Pinch the top flat."},
 	} {
 		b := brief.New("mm")

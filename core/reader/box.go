@@ -116,7 +116,8 @@ func (l *list) add(p *typed) {
 		l.round(p, base, floor)
 	case "cap":
 		if cap, d, ok := l.net(p); ok {
-			put := l.box.Add(cap, assembly.Place{Face: "back", On: base.Name + "/back", Down: (d.Depth - l.size.Depth) / 2, Out: (d.Width - l.size.Width) / 2})
+			put := l.box.Add(cap, assembly.Place{Face: "back", On: base.Name + "/back", Down: (d.Depth - l.size.Depth) / 2,
+				Out: (d.Width - l.size.Width) / 2})
 			put.When, put.Off = sheet.Close, assembly.Up
 			l.box.GoesOver(cap.Name, base.Name, "left", "right", "front", "back")
 			l.clearance(p, min(d.Length-l.size.Length, d.Width-l.size.Width), 0)
@@ -148,7 +149,8 @@ func (l *list) over(lid *sheet.Piece, p *typed, d style.Dims, floor string) {
 	if quarters > 0 {
 		d.Length, d.Width = d.Width, d.Length
 	}
-	put := l.box.Add(lid, assembly.Place{Face: lid.Root, On: floor, Out: -(l.size.Depth + l.T()/2), Over: true, Quarters: quarters})
+	put := l.box.Add(lid, assembly.Place{Face: lid.Root, On: floor, Out: -(l.size.Depth + l.T()/2), Over: true,
+		Quarters: quarters})
 	put.When, put.Off = sheet.Close, assembly.Up
 	l.box.GoesOver(lid.Name, l.box.Parts[0].Name, "left", "right", "front", "back")
 	n := 0
@@ -157,7 +159,8 @@ func (l *list) over(lid *sheet.Piece, p *typed, d style.Dims, floor string) {
 	}
 	l.clearance(p, min(d.Length-l.size.Length, d.Width-l.size.Width), n)
 	if d.Depth > l.size.Depth {
-		l.Warn(brief.Warning{Code: "deep-lid", Text: fmt.Sprintf("The %s is %s deep and what it covers only %s: it stands on the table and not on the rim.",
+		l.Warn(brief.Warning{Code: "deep-lid", Text: fmt.Sprintf(
+			"The %s is %s deep and what it covers only %s: it stands on the table and not on the rim.",
 			p.Name, l.Say(d.Depth), l.Say(l.size.Depth)), Fix: "Score its walls lower, or the tray's higher."})
 	}
 }
@@ -170,7 +173,8 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 		return
 	}
 	quarters := 0
-	if d.Width > l.size.Width+l.size.Width/4 && p.role == "tube" && d.Width > l.size.Length && d.Length <= l.size.Width+d.Depth {
+	if d.Width > l.size.Width+l.size.Width/4 && p.role == "tube" && d.Width > l.size.Length &&
+		d.Length <= l.size.Width+d.Depth {
 		quarters = 1
 	}
 	place := assembly.Place{Face: "bottom", On: floor, Out: l.T(), Quarters: quarters}
@@ -199,7 +203,8 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 	}
 	l.clearance(p, min(d.Width-width, d.Depth-l.size.Depth), 0)
 	if p.role == "tube" && d.Length > length+l.Mark() {
-		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long and what slides in it only %s.", p.Name, l.Say(d.Length), l.Say(length)),
+		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long and what slides in it only %s.", p.Name,
+			l.Say(d.Length), l.Say(length)),
 			Fix: "Cut it shorter, or make the drawer longer."})
 	}
 }
@@ -213,10 +218,12 @@ func (l *list) clearance(p *typed, c Length, layers int) {
 	need, loose := l.Clearance(layers), shop.Clearance(l.T(), layers, 0, shop.Slack["loose"], l.Mark())
 	switch {
 	case c < need:
-		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants %s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
+		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants "+
+			"%s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
 			Fix: "Move its scores out, cut it larger, or take thinner card."})
 	case c > loose+max(l.Mark(), measure.Millimetre)/2:
-		l.Warn(brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over, %s more than it needs: it will slide about.",
+		l.Warn(brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over, %s more than it "+
+			"needs: it will slide about.",
 			p.Name, l.Say(c), l.Say(c-need)), Fix: "Move its scores in, or cut it smaller."})
 	}
 }
@@ -241,8 +248,9 @@ func (l *list) liner(p *typed, base *assembly.Part, floor string) {
 	n.Part, n.Root = sheet.Liner, "liner"
 	inside := l.inside()
 	fits := w <= inside.Length && h <= inside.Width
-	c := fold.Check{Name: p.Name + " goes in", Holds: fits, Figure: fmt.Sprintf("%s × %s on a floor of %s × %s", l.Say(w), l.Say(h),
-		l.Say(inside.Length.Down(l.Mark())), l.Say(inside.Width.Down(l.Mark())))}
+	c := fold.Check{Name: p.Name + " goes in", Holds: fits,
+		Figure: fmt.Sprintf("%s × %s on a floor of %s × %s", l.Say(w), l.Say(h),
+			l.Say(inside.Length.Down(l.Mark())), l.Say(inside.Width.Down(l.Mark())))}
 	if !fits {
 		c.Figure += ": it can't go in"
 	} else {
@@ -266,13 +274,15 @@ func (l *list) claimStated() {
 		by   Length
 	}{{"from score to score", 0}, {"outside", t}, {"inside", -2 * t}} {
 		d := style.Dims{Length: l.size.Length + of.by, Width: l.size.Width + of.by, Depth: l.size.Depth + of.by/2}
-		if (near(s.Length, d.Length) && near(s.Width, d.Width) || near(s.Length, d.Width) && near(s.Width, d.Length)) && near(s.Depth, d.Depth) {
+		if (near(s.Length, d.Length) && near(s.Width, d.Width) || near(s.Length, d.Width) && near(s.Width, d.Length)) &&
+			near(s.Depth, d.Depth) {
 			c.Holds, c.Figure = true, of.word
 			break
 		}
 	}
 	if !c.Holds {
-		c.Figure = fmt.Sprintf("these scores give %s × %s × %s from score to score", l.Say(l.size.Length), l.Say(l.size.Width), l.Say(l.size.Depth))
+		c.Figure = fmt.Sprintf("these scores give %s × %s × %s from score to score", l.Say(l.size.Length), l.Say(l.size.Width),
+			l.Say(l.size.Depth))
 	}
 	l.box.Claims = append(l.box.Claims, c)
 }

@@ -43,7 +43,8 @@ func (p *typed) grid(picture string) (*sheet.Piece, map[string]bool) {
 func (l *list) done(p *typed, n *sheet.Piece, gone map[string]bool) *sheet.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
 		if gone[wall] {
-			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds together.", wall, p.Name),
+			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds "+
+				"together.", wall, p.Name),
 				"Count columns from the left and rows from the top; cut away corners and flaps only.")
 		}
 	}
@@ -58,7 +59,8 @@ func (l *list) warn(code, fix, text string, args ...any) {
 
 // shapes says that scores don't make what a piece is said to be.
 func (l *list) shapes(p *typed, wants string) (*sheet.Piece, style.Dims, bool) {
-	l.Problem(p.Field+"across", fmt.Sprintf("The %s has %d scores across and %d down; %s.", p.Name, len(p.Cols)-1, len(p.Rows)-1, wants),
+	l.Problem(p.Field+"across", fmt.Sprintf("The %s has %d scores across and %d down; %s.", p.Name, len(p.Cols)-1,
+		len(p.Rows)-1, wants),
 		"Check the list, or say what else this piece is.", p.Field+"is", "")
 	return nil, style.Dims{}, false
 }
@@ -77,7 +79,8 @@ func (l *list) uneven(p *typed, walls map[string]Length) {
 	}
 	if walls[lo] != walls[hi] {
 		l.warn("uneven-walls", "Check the scores, if the rim was meant to be level.",
-			"The walls of the %s are not of one height: the %s is %s and the %s %s.", p.Name, lo, l.Say(walls[lo]), hi, l.Say(walls[hi]))
+			"The walls of the %s are not of one height: the %s is %s and the %s %s.", p.Name, lo, l.Say(walls[lo]), hi,
+			l.Say(walls[hi]))
 	}
 }
 
@@ -165,7 +168,8 @@ func (l *list) pinwheelNet(p *typed) *sheet.Piece {
 	for _, w := range []struct {
 		from, to   string
 		deep, wall Length
-	}{{"left", "back", p.Rows[0], p.Cols[1]}, {"back", "right", p.Cols[2], p.Rows[1]}, {"right", "front", p.Rows[2], p.Cols[1]},
+	}{{"left", "back", p.Rows[0], p.Cols[1]}, {"back", "right", p.Cols[2], p.Rows[1]},
+		{"right", "front", p.Rows[2], p.Cols[1]},
 		{"front", "left", p.Cols[0], p.Rows[1]}} {
 		if wrap := w.from + "-wrap"; !gone[wrap] {
 			n.Corner(wrap, w.from, w.to, sheet.TabShape{Reach: min(w.deep-t, w.wall-3*t), Relief: t})
@@ -254,7 +258,8 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	n.FoldUp("lid-front")
 	n.Closing("lid")
 	for _, lid := range []string{"lid-left", "lid-right", "lid-front", "lid-left-tab", "lid-right-tab"} {
-		for _, wall := range []string{"left", "right", "front", "back", "front-left-tab", "front-right-tab", "back-left-tab", "back-right-tab"} {
+		for _, wall := range []string{"left", "right", "front", "back", "front-left-tab", "front-right-tab", "back-left-tab",
+			"back-right-tab"} {
 			n.Crowds = append(n.Crowds, [2]string{lid, wall})
 		}
 	}
@@ -289,7 +294,8 @@ func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		n.Over("flap", "front")
 	}
 	if q.Rows[4] > d.Depth {
-		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.", p.Name, l.Say(q.Rows[4]), l.Say(d.Depth))
+		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.",
+			p.Name, l.Say(q.Rows[4]), l.Say(d.Depth))
 	}
 	return l.done(&q, n, gone), d, true
 }
@@ -384,7 +390,8 @@ func (l *list) wrapperNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 // equal claims that opposite walls of a tube are equal.
 func (l *list) equal(p *typed, walls []Length) {
 	c := fold.Check{Name: p.Name + ": opposite walls are equal", Holds: walls[0] == walls[2] && walls[1] == walls[3],
-		Figure: fmt.Sprintf("%s and %s, %s and %s", walls[0].Exact(l.Units), walls[2].Exact(l.Units), walls[1].Exact(l.Units), walls[3].Exact(l.Units))}
+		Figure: fmt.Sprintf("%s and %s, %s and %s", walls[0].Exact(l.Units), walls[2].Exact(l.Units), walls[1].Exact(l.Units),
+			walls[3].Exact(l.Units))}
 	if !c.Holds {
 		c.Figure += ": it can't close square"
 	}

@@ -26,7 +26,8 @@ func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 		r.Problem("box.pieces", "No piece is listed yet.", "Add the first piece: its cut size and its scores.")
 	}
 	if len(list) > mostTyped {
-		r.Problem("box.pieces", fmt.Sprintf("%d pieces are too many for one box.", len(list)), fmt.Sprintf("List at most %d.", mostTyped))
+		r.Problem("box.pieces", fmt.Sprintf("%d pieces are too many for one box.", len(list)),
+			fmt.Sprintf("List at most %d.", mostTyped))
 		return nil, nil
 	}
 	var out []style.Scored
@@ -35,7 +36,8 @@ func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 		field := fmt.Sprintf("box.pieces.%d.", i)
 		p := style.Scored{Field: field, Name: r.Name(field+"name", t.Name, "A piece")}
 		if names[p.Name] {
-			r.Problem(field+"name", fmt.Sprintf("Two pieces are called %q.", p.Name), "Give each its own name.", field+"name", p.Name+" 2")
+			r.Problem(field+"name", fmt.Sprintf("Two pieces are called %q.", p.Name), "Give each its own name.", field+"name",
+				p.Name+" 2")
 		}
 		names[p.Name] = true
 		p.Is = oneOf(r, field+"is", t.Is, "A piece", Roles)
@@ -64,7 +66,8 @@ func oneOf(r *brief.Reader, field string, text brief.Text, what string, of []sty
 		}
 		known = append(known, c.ID)
 	}
-	r.Problem(field, fmt.Sprintf("%s can't be %q.", what, word), "Choose one of "+strings.Join(known, ", ")+", or leave it open.", field, "")
+	r.Problem(field, fmt.Sprintf("%s can't be %q.", what, word),
+		"Choose one of "+strings.Join(known, ", ")+", or leave it open.", field, "")
 	return ""
 }
 

@@ -9,15 +9,18 @@ import (
 // Roles are what a typed piece may be.
 var Roles = []style.Choice{
 	{ID: "tray", Label: "A tray"}, {ID: "lid", Label: "A lid over the tray"}, {ID: "tube", Label: "A tube or sleeve"},
-	{ID: "strip", Label: "A strip with a flap"}, {ID: "hinged", Label: "A box with a hinged lid"}, {ID: "cap", Label: "A gable cap"},
-	{ID: "pinch", Label: "A pinch-top tube"}, {ID: "wrapper", Label: "A cover wrapped round"}, {ID: "liner", Label: "A liner in the tray"},
+	{ID: "strip", Label: "A strip with a flap"}, {ID: "hinged", Label: "A box with a hinged lid"},
+	{ID: "cap", Label: "A gable cap"}, {ID: "pinch", Label: "A pinch-top tube"},
+	{ID: "wrapper", Label: "A cover wrapped round"}, {ID: "liner", Label: "A liner in the tray"},
 	{ID: "band", Label: "A band"}, {ID: "panel", Label: "A loose panel"},
 }
 
 // Walls and Tabs are how a typed tray may be made.
 var (
-	Walls = []style.Choice{{ID: "single", Label: "Single"}, {ID: "rolled", Label: "Rolled"}, {ID: "pinwheel", Label: "Pinwheel"}}
-	Tabs  = []style.Choice{{ID: "full", Label: "Full squares"}, {ID: "half", Label: "Half"}, {ID: "narrow", Label: "Narrow strips"},
+	Walls = []style.Choice{{ID: "single", Label: "Single"}, {ID: "rolled", Label: "Rolled"},
+		{ID: "pinwheel", Label: "Pinwheel"}}
+	Tabs = []style.Choice{{ID: "full", Label: "Full squares"}, {ID: "half", Label: "Half"},
+		{ID: "narrow", Label: "Narrow strips"},
 		{ID: "trimmed", Label: "Trimmed already"}}
 )
 

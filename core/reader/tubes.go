@@ -105,11 +105,13 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	names := []string{"back", "right", "front", "left"}
 	lines := map[string][]string{"body": tubeNames(names, seamFirst)}
 	for _, end := range []string{"top", "bottom"} {
-		lines[end] = tubeNames([]string{"back-" + end + " |", "right-" + end + " |", "front-" + end + " |", "left-" + end}, seamFirst)
+		lines[end] = tubeNames([]string{"back-" + end + " |", "right-" + end + " |", "front-" + end + " |", "left-" + end},
+			seamFirst)
 		lines[end+" panel"] = tubeNames([]string{"back-" + end + " |", "right-" + end, ".", "left-" + end}, seamFirst)
 		lines[end+" lip"] = tubeNames([]string{"back-" + end + "-lip", ".", ".", "."}, seamFirst)
 	}
-	layout := map[int][]string{1: {"body"}, 3: {"top", "body", "bottom"}, 5: {"top lip", "top panel", "body", "bottom panel", "bottom lip"}}[len(q.Rows)]
+	layout := map[int][]string{1: {"body"}, 3: {"top", "body", "bottom"},
+		5: {"top lip", "top panel", "body", "bottom panel", "bottom lip"}}[len(q.Rows)]
 	if len(q.Rows) == 2 {
 		layout = []string{"body", "bottom"}
 		if q.Rows[0] < q.Rows[1] {
@@ -186,7 +188,8 @@ func (l *list) pinchNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		pinch := min((max(walls[0], walls[1]) * 4 / 5).Up(l.Mark()), q.Rows[0]*2/3)
 		q.Rows = []Length{pinch, q.Rows[0] - pinch, q.Rows[1]}
 	}
-	n := l.Pinched(p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0], min(p.Cols[0], p.Cols[4]), q.Rows[2])
+	n := l.Pinched(p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0],
+		min(p.Cols[0], p.Cols[4]), q.Rows[2])
 	return n, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, true
 }
 

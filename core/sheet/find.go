@@ -104,7 +104,8 @@ func (p *Piece) nameFaces() {
 		case f == nil:
 			p.fault("%s of %s lies on no card", l.name, p.Name)
 		case f.Name != "" && f.Name != l.name:
-			p.fault("%s and %s of %s are one face: a slit or score is missing between them", plainName(f.Name), plainName(l.name), p.Name)
+			p.fault("%s and %s of %s are one face: a slit or score is missing between them", plainName(f.Name), plainName(l.name),
+				p.Name)
 		default:
 			f.Name = l.name
 		}

@@ -90,7 +90,8 @@ func (g *grid) dropEmpty() {
 	for r := len(g.ys) - 2; r >= 0; r-- {
 		if g.ys[r] == g.ys[r+1] && len(g.ys) > 2 {
 			g.ys = slices.Delete(g.ys, r, r+1)
-			g.cells, g.slitV, g.slitH = slices.Delete(g.cells, r, r+1), slices.Delete(g.slitV, r, r+1), slices.Delete(g.slitH, r, r+1)
+			g.cells, g.slitV, g.slitH = slices.Delete(g.cells, r, r+1), slices.Delete(g.slitV, r, r+1),
+				slices.Delete(g.slitH, r, r+1)
 		}
 	}
 }

@@ -11,8 +11,10 @@ func TestNames(t *testing.T) {
 	p.Role("tab", "a", "b")
 	p.Role("dust flap", "c")
 	for faces, want := range map[string]string{
-		"": "", "left": "left", "left right": "left and right", "back front left": "back, front and left", "a": "tab", "a b": "tabs",
-		"left a b": "left and tabs", "c": "dust flap", "lid-left top-lip": "lid left and top lip", "a left c b": "left, tabs and dust flap",
+		"": "", "left": "left", "left right": "left and right", "back front left": "back, front and left", "a": "tab",
+		"a b":      "tabs",
+		"left a b": "left and tabs", "c": "dust flap", "lid-left top-lip": "lid left and top lip",
+		"a left c b": "left, tabs and dust flap",
 	} {
 		if got := p.Names(strings.Fields(faces)); got != want {
 			t.Errorf("%q: %q, want %q", faces, got, want)

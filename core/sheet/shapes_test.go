@@ -18,7 +18,8 @@ func TestFlapShapes(t *testing.T) {
 		{"as it is", func(p *Piece) {}, w * d, 0},
 		{"cut short", func(p *Piece) { p.Shorten("flap", "top", 12*mm) }, w * 12, 1},
 		{"no shorter than it is", func(p *Piece) { p.Shorten("flap", "top", 30*mm) }, w * d, 0},
-		{"a tab", func(p *Piece) { p.Tab("flap", "top", TabShape{Reach: 15 * mm, Mitre: 4 * mm, Relief: 2 * mm}) }, (56 + 48) / 2 * 15, 1},
+		{"a tab", func(p *Piece) { p.Tab("flap", "top", TabShape{Reach: 15 * mm, Mitre: 4 * mm, Relief: 2 * mm}) },
+			(56 + 48) / 2 * 15, 1},
 		{"pointed", func(p *Piece) { p.Pointed("flap", "top", 0, 5*mm) }, w*5 + w*15/2, 2},
 		{"pointed, relieved", func(p *Piece) { p.Pointed("flap", "top", 3*mm, 5*mm) }, 54*5 + 54*15/2, 2},
 		{"rounded", func(p *Piece) { p.Round("flap", "top", 0, 10*mm) }, w*d - 2*(1-math.Pi/4)*100, 2},
@@ -107,7 +108,8 @@ func TestCurves(t *testing.T) {
 	p.Curve("arch", false, 180, Valley)
 	p.Find()
 	f := p.Face("arch")
-	if len(p.Faults) > 0 || len(p.Kept()) != 3 || len(p.Passes) != 0 || math.Abs(p.Curves[0].Radius(f).MM()-60/math.Pi) > 0.001 {
+	if len(p.Faults) > 0 || len(p.Kept()) != 3 || len(p.Passes) != 0 ||
+		math.Abs(p.Curves[0].Radius(f).MM()-60/math.Pi) > 0.001 {
 		t.Fatalf("%v, %d faces, %v, radius %v", p.Faults, len(p.Kept()), p.Passes, p.Curves[0].Radius(f))
 	}
 	q, facets, turn := p.Facetted(), 0, 0.0

@@ -47,7 +47,8 @@ func TestTakesAndCost(t *testing.T) {
 	for _, c := range []struct {
 		w, h measure.Length
 		want bool
-	}{{210 * mm, 297 * mm, true}, {297 * mm, 210 * mm, true}, {211 * mm, 297 * mm, false}, {250 * mm, 250 * mm, false}, {1, 1, true}} {
+	}{{210 * mm, 297 * mm, true}, {297 * mm, 210 * mm, true}, {211 * mm, 297 * mm, false}, {250 * mm, 250 * mm, false},
+		{1, 1, true}} {
 		if a4.Takes(c.w, c.h, false) != c.want || a4.Takes(c.w, c.h, true) && (c.w > a4.Width || c.h > a4.Height) {
 			t.Errorf("%v × %v on A4: %v", c.w, c.h, !c.want)
 		}

@@ -90,7 +90,8 @@ func (j *Job) noRoom(q Question, least, most Bound) {
 	}
 	if by, asks := j.style.Ask(most.Ask); asks {
 		larger := (j.settled[by.ID] + short).Up(j.Mark())
-		j.Problem("box.options."+by.ID, text, fmt.Sprintf("%s: make it %s.", by.Label, j.Say(larger)), "box.options."+by.ID, larger.Exact(j.Units))
+		j.Problem("box.options."+by.ID, text, fmt.Sprintf("%s: make it %s.", by.Label, j.Say(larger)), "box.options."+by.ID,
+			larger.Exact(j.Units))
 		return
 	}
 	j.tooSmallBy(dim, short, text)
@@ -102,7 +103,8 @@ func (j *Job) Want(dim string, have, least Length, what, why string) {
 	if have >= least {
 		return
 	}
-	j.tooSmallBy(dim, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why, j.Say(least.Up(j.Mark()))))
+	j.tooSmallBy(dim, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why,
+		j.Say(least.Up(j.Mark()))))
 }
 
 // shorter names the shorter of the two sides of a floor.
@@ -143,7 +145,8 @@ func (j *Job) SizeField(dim string) string {
 	if j.Given != nil {
 		return "size." + dim
 	}
-	return strings.TrimSpace(map[string]string{"length": j.Guilty.Length, "width": j.Guilty.Width, "depth": j.Guilty.Depth}[dim])
+	return strings.TrimSpace(map[string]string{"length": j.Guilty.Length, "width": j.Guilty.Width,
+		"depth": j.Guilty.Depth}[dim])
 }
 
 // sticks is the bound of what is stuck.

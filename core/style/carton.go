@@ -62,8 +62,7 @@ func buildCarton(j *Job) *Box {
 		meet.In = 3
 		c.ledge = j.Measure("ledge", least.At, least, meet)
 	}
-	p := j.tubeNet(c)
-	b := j.box(c.Dims, p)
+	b := j.box(c.Dims, j.tubeNet(c))
 	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}}
 	if j.Is("top", "tuck") && j.Is("pull", "yes") {
 		j.pullTab(b, c)
@@ -100,7 +99,8 @@ func (j *Job) tubeNet(c tube) *sheet.Piece {
 	p.FoldUp("back")
 	p.FoldUp("right", "front", "left", "seam")
 	j.tubeEnd(p, c, "bottom", p.FoldUp)
-	j.tubeEnd(p, c, "top", map[string]func(...string){"tuck": p.Closing, "glued": p.Sealing, "ledge": p.FoldUp}[j.Choice("top")])
+	shuts := map[string]func(...string){"tuck": p.Closing, "glued": p.Sealing, "ledge": p.FoldUp}
+	j.tubeEnd(p, c, "top", shuts[j.Choice("top")])
 	return p
 }
 
@@ -167,12 +167,13 @@ func (j *Job) ledgePanels(b *Box, c tube) {
 
 // pullTab sticks a tab on the top so that it stands out over the front edge.
 func (j *Job) pullTab(b *Box, c tube) {
-	out := j.Measure("pull-out", (8 * mm).Up(j.Mark()), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
-	wide := j.Measure("pull-width", min((18*mm).Up(j.Mark()), c.Length), j.sticks(0), most(c.Length, "length", "the top is no wider"))
-	j.Want("width", c.Width-j.T()-j.Mark(), j.Adhesive.Width, "The top from front to back, less the card", "a pull tab stuck on it")
-	long := min((16*mm).Up(j.Mark()), (c.Width-j.T()).Down(j.Mark())) + out
+	t, step := j.T(), j.Mark()
+	out := j.Measure("pull-out", (8 * mm).Up(step), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
+	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the top is no wider"))
+	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The top from front to back, less the card", "a pull tab stuck on it")
+	long := min((16*mm).Up(step), (c.Width-t).Down(step)) + out
 	p := sheet.Grid("pull tab", sheet.Cols(wide), sheet.Rows(long), "pull")
 	p.Chamfer(min(wide/4, out/2))
-	b.Add(p, assembly.Place{Face: "pull", On: "carton/top", Down: long/2 - out - c.Width/2, Out: j.T()})
+	b.Add(p, assembly.Place{Face: "pull", On: "carton/top", Down: long/2 - out - c.Width/2, Out: t})
 	b.Stick("pull tab/pull", "carton/top", true)
 }

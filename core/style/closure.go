@@ -31,7 +31,8 @@ func (j *Job) closeBy(b *Box, a, on string) {
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
 	if what == "hook dot" {
-		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one inside the %s, one outside the %s", flap, front))
+		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one inside the %s, one outside the %s", flap,
+			front))
 		return
 	}
 	b.Supplies = append(b.Supplies, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
@@ -52,7 +53,8 @@ func (j *Job) pair(b *Box) {
 			} else if _, ok := j.style.Ask("closure"); ok {
 				set = []string{"box.options.closure", "none"}
 			}
-			j.Problem("box.options.closure", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and on the %s under it.",
+			j.Problem("box.options.closure", fmt.Sprintf(
+				"There is no place for a %s that has card enough round it, on the %s and on the %s under it.",
 				p.What, flap, on), fix, set...)
 		}
 	}
@@ -78,7 +80,8 @@ func (j *Job) band(b *Box, on string, deep, high Length) {
 	place := j.Measure("band-place", ((b.Size.Length - wide) / 2).Down(step), Bound{},
 		most(b.Size.Length-wide, "length", "further on it slips off the box"))
 	d, h := deep+j.Gain(2*t+j.Slack), high+j.Gain(2*t+j.Slack)
-	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0), most(d, "width", "the box is no deeper below"))
+	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
+		most(d, "width", "the box is no deeper below"))
 	p := sheet.Grid("band", sheet.Cols(wide), sheet.Rows(d, h, d, h, lap), `
 		bottom
 		front

@@ -51,7 +51,8 @@ func TestDocsNameEveryOption(t *testing.T) {
 func TestRefusalsSayWhy(t *testing.T) {
 	for _, s := range style.Styles {
 		told := map[string]bool{}
-		for _, size := range [][3]string{{"1 mm", "90 mm", "40 mm"}, {"90 mm", "1 mm", "40 mm"}, {"90 mm", "70 mm", "1 mm"}, {"8 mm", "8 mm", "8 mm"}, {"200 mm", "20 mm", "20 mm"}, {"90 mm", "70 mm", "40 mm"}, {"30 mm", "90 mm", "12 mm"}} {
+		for _, size := range [][3]string{{"1 mm", "90 mm", "40 mm"}, {"90 mm", "1 mm", "40 mm"}, {"90 mm", "70 mm", "1 mm"},
+			{"8 mm", "8 mm", "8 mm"}, {"200 mm", "20 mm", "20 mm"}, {"90 mm", "70 mm", "40 mm"}, {"30 mm", "90 mm", "12 mm"}} {
 			for _, o := range append([]style.Question{{}}, s.Asks...) {
 				for _, value := range []string{"0.5 mm", "600 mm", "-3 mm", "words", ""} {
 					p := refused(s.ID, size, o.ID, value)
@@ -63,7 +64,8 @@ func TestRefusalsSayWhy(t *testing.T) {
 						if pr.Text == "" || pr.Fix == "" || !strings.HasSuffix(pr.Text, ".") || !strings.HasSuffix(pr.Fix, ".") {
 							t.Errorf("%s: %q, %q", s.ID, pr.Text, pr.Fix)
 						}
-						if !strings.HasPrefix(pr.Field, "size.") && !strings.HasPrefix(pr.Field, "box.options.") && pr.Field != "tools.allowances" {
+						if !strings.HasPrefix(pr.Field, "size.") && !strings.HasPrefix(pr.Field, "box.options.") &&
+							pr.Field != "tools.allowances" {
 							t.Errorf("%s: %q blames %q", s.ID, pr.Text, pr.Field)
 						}
 					}

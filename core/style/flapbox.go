@@ -7,8 +7,8 @@ var flapBox = &Style{
 	About: "One strip round the contents, its top and flap closing like an envelope. For flat things, and quick to make many of.",
 	Asks: []Question{
 		choose("sides", "Side walls", "",
-			"from-walls | From front and back | Each side is two layers thick, one from the front and one from the back; the seam is at an edge.",
-			"from-base | From the base | Each side stands up from the base, over tabs of front and back: less card when the box is low."),
+			"from-walls | From front and back | Each side is two layers, one from the front and one from the back, its seam at an edge.",
+			"from-base | From the base | Each side stands up from the base, over tabs of front and back: less card for a low box."),
 		choose("flap", "Flap", "", "straight | Straight | The plainest to cut.", "rounded | Rounded | Its corners cut to quarter rounds.",
 			"pointed | Pointed | From a shoulder at the sides to a tip in the middle."),
 		choose("closure", "Closed by", "",
@@ -45,7 +45,8 @@ func buildFlapBox(j *Job) *Box {
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3 * j.T() / 2)
 	}
-	p := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}[j.Choice("sides")](s)
+	cut := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}
+	p := cut[j.Choice("sides")](s)
 	j.shapeFlap(p, s)
 	p.Root = "bottom"
 	if s.dust {
@@ -59,7 +60,8 @@ func buildFlapBox(j *Job) *Box {
 		p.Tuck("flap", "front", 1)
 	case j.Plain:
 		p.Over("flap", "front")
-		j.note("top-plain", "box", "", s.top, "The top is as long as the bottom: score it on the outside edge of its line, so that the flap clears the front.")
+		j.note("top-plain", "box", "", s.top,
+			"The top is as long as the bottom: score it on the outside edge of its line, so that the flap clears the front.")
 	default:
 		b.GoesOver("box/flap", "", "front")
 		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
@@ -87,7 +89,8 @@ func (j *Job) measureFlap(s *flapped) {
 	}
 	s.flap = j.Measure("flap-depth", max(s.Depth*2/5, s.Depth-s.front+j.Adhesive.Width, 16*mm).Up(j.Mark()), least, foot)
 	if j.Is("flap", "pointed") {
-		s.shoulder = j.Measure("shoulder", (s.flap / 3).Near(j.Mark()), Bound{}, most(s.flap-j.Mark(), "depth", "more leaves no point"))
+		s.shoulder = j.Measure("shoulder", (s.flap / 3).Near(j.Mark()), Bound{},
+			most(s.flap-j.Mark(), "depth", "more leaves no point"))
 	}
 }
 
@@ -146,10 +149,12 @@ func (j *Job) sidesFromBase(s flapped) *sheet.Piece {
 	j.Want("width", s.Width, 2*(j.Adhesive.Width+t+j.Mark()), "A side wall", "the two tabs behind it")
 	for _, side := range sides {
 		for _, end := range ends {
-			p.Corner(end+"-"+side+"-tab", end, side, j.ends(min(h-t, (s.Width/2-t).Down(j.Mark()), (3*j.Adhesive.Width).Up(j.Mark()))))
+			reach := min(h-t, (s.Width/2 - t).Down(j.Mark()), (3 * j.Adhesive.Width).Up(j.Mark()))
+			p.Corner(end+"-"+side+"-tab", end, side, j.ends(reach))
 		}
 		if s.dust {
-			dust := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{}, most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
+			dust := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{},
+				most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
 			p.Tucked(side+"-dust", "top", side, 2, sheet.TabShape{Reach: dust, Relief: 3 * t, Mitre: j.Mark()})
 		}
 	}

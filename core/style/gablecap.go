@@ -9,7 +9,8 @@ import (
 
 var gableCap = &Style{
 	ID: "gable-cap", Title: "Gable cap on a box", Level: 3, Tall: true,
-	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. For tall treats.",
+	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. " +
+		"For tall treats.",
 	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel")}, tabQuestions("walls=pinwheel"), []Question{
 		length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
 		length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
@@ -35,12 +36,14 @@ func buildGableCap(j *Job) *Box {
 	j.Want("width", d.Width, 2*j.Adhesive.Width, "An end", "its ridge, folded in two,")
 	roof := j.slopes("roof", d, (d.Width * 2 / 3).Up(step), true)
 	seal := j.Measure("seal", (12 * mm).Up(step), j.sticks(0), Free)
-	skirt := j.Measure("skirt", max((size.Depth*5/8).Up(step), min(size.Depth, j.Wide())), j.sticks(0), most(size.Depth, "depth", "the tray is no deeper"))
+	skirt := j.Measure("skirt", max((size.Depth*5/8).Up(step), min(size.Depth, j.Wide())), j.sticks(0),
+		most(size.Depth, "depth", "the tray is no deeper"))
 	seam := j.Measure("seam", j.Wide(), j.sticks(0), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
 	walls := j.Choice("walls")
 	b := j.box(size, j.tray("base", "base", size, walls))
 	b.Clearance = c
-	put := b.Add(j.Gable("cap", d, roof, seal, skirt, seam), assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
+	put := b.Add(j.Gable("cap", d, roof, seal, skirt, seam),
+		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
 	b.Supplies = []string{"ribbon or a paper fastener for the ridge, if it is to be opened again"}
@@ -65,7 +68,8 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 	p.Free(lean, sheet.Valley, "left", "left-gusset")
 	p.Free(lean, sheet.Valley, "seam", "seam-top")
 	gussets(p, kind, slant, sheet.Mountain, "right-gusset", "left-gusset")
-	for _, wing := range [][4]string{{"right", "back", "back-roof", "back-seal"}, {"right", "front", "front-roof", "front-seal"},
+	for _, wing := range [][4]string{{"right", "back", "back-roof", "back-seal"},
+		{"right", "front", "front-roof", "front-seal"},
 		{"left", "front", "front-roof", "front-seal"}} {
 		name, top := wing[0]+"-"+wing[1]+"-wing", wing[0]+"-"+wing[1]+"-seal"
 		p.Twice(90, 180, sheet.Valley, name, wing[2])
@@ -88,7 +92,8 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 	p.GlueOver("right-front-seal", "back-seal", 2)
 	p.GlueOver("left-front-seal", "back-seal", 2)
 	p.GlueOver("front-seal", "back-seal", 3)
-	p.Role("ridge strip", "back-seal", "front-seal", "right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal")
+	p.Role("ridge strip", "back-seal", "front-seal", "right-back-seal", "right-front-seal", "left-front-seal",
+		"left-back-seal")
 	p.Role("roof slope", "back-roof", "front-roof")
 	p.Role("gusset", "right-gusset", "left-gusset")
 	moved := append([]string{"seam-top", "right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"}, wings...)
@@ -96,7 +101,8 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, moved...)...)
 	p.Tell("wrap the four walls round to the seam")
 	p.GlueNow("seam-top", "back-roof")
-	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"}, moved...)...)
+	p.FoldUp(append([]string{"back-roof", "front-roof", "right-gusset", "left-gusset", "back-seal", "front-seal"},
+		moved...)...)
 	p.Tell("push the gussets in and bring the roof slopes together")
 	return p
 }

@@ -53,6 +53,7 @@ func buildHingedLid(j *Job) *Box {
 	b := j.box(size, p)
 	b.Clearance = c
 	b.GoesOver("box/lid", "", "left", "right", "front")
-	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side, and longer by half of it and the card it bends round.")
+	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side, and longer by "+
+		"half of it and the card it bends round.")
 	return b
 }

@@ -107,7 +107,8 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 				because = fmt.Sprintf("and “%s” is answered otherwise", of.Label)
 			}
 		}
-		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another answer, %s.", q.Label, because),
+		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another answer, %s.",
+			q.Label, because),
 			Fix: "Clear it, or change the other answer.", Set: map[string]string{"box.options." + q.ID: ""}})
 	}
 }

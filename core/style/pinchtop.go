@@ -41,7 +41,8 @@ func buildPinchTop(j *Job) *Box {
 	// Each pair of flaps laps by at least what sticks it.
 	lap := func(side Length) Length { return side/2 + j.Adhesive.Width/2 + step }
 	reach := func(side Length) Length { return min(side-2*t, max(side*5/8, lap(side))).Down(step) }
-	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: lap(long), Why: "they must lap over the middle", Dim: shorter(d)},
+	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: lap(long), Why: "they must lap over the middle",
+		Dim: shorter(d)},
 		most(long, shorter(d), "the base is no longer"))
 	deep := func(side Length) Length {
 		if j.Asked("flaps") {
@@ -55,7 +56,8 @@ func buildPinchTop(j *Job) *Box {
 	p := j.pinched("tube", d, pinch, seam, flap, deep(w), deep(l))
 	b := j.box(d, p)
 	b.Strength, b.OpenBy = 1, 0.5
-	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}, {"right-front-wing", "front-top"}, {"left-back-wing", "seam-top"}}
+	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}, {"right-front-wing", "front-top"},
+		{"left-back-wing", "seam-top"}}
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow

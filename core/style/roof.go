@@ -42,7 +42,8 @@ func (j *Job) slopesOver(d Dims, gussets bool) Length {
 			return roof
 		}
 	}
-	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the walls, too near them for any roof to clear them.", j.Say(j.Proud)),
+	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the walls, too near them for any roof to clear them.",
+		j.Say(j.Proud)),
 		"Leave more finger room round them, or let less stand proud.", "room.proud", "0")
 	return 0
 }

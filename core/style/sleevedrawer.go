@@ -39,7 +39,8 @@ func buildSleeveDrawer(j *Job) *Box {
 	if closed {
 		gain := j.Gain(3 * j.T())
 		sleeve.Length += gain
-		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and the end.")
+		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and "+
+			"the end.")
 	}
 	p := j.tray("drawer", "bottom", drawer, walls)
 	j.thumbNotches(p, drawer, walls)
@@ -49,7 +50,8 @@ func buildSleeveDrawer(j *Job) *Box {
 		Right: (sleeve.Length - drawer.Length) / 2, Out: j.T()})
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
-	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not slide.", j.Say(c)))
+	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not "+
+		"slide.", j.Say(c)))
 	return b
 }
 
@@ -60,7 +62,8 @@ func (j *Job) sleeve(d Dims, closed bool) *sheet.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")
-	seam := j.Measure("seam", j.Wide(), j.sticks(0), most(d.Depth-3*t, "depth", "the back behind which it is stuck is no wider"))
+	seam := j.Measure("seam", j.Wide(), j.sticks(0),
+		most(d.Depth-3*t, "depth", "the back behind which it is stuck is no wider"))
 	end := Length(0)
 	if closed {
 		end = d.Depth - t.Up(step)
@@ -80,7 +83,8 @@ func (j *Job) sleeve(d Dims, closed bool) *sheet.Piece {
 	p.FoldUp("front", "top", "back", "seam")
 	if closed {
 		for _, side := range []string{"front", "back"} {
-			p.Tab(side+"-tab", side, sheet.TabShape{Reach: min(j.Wide(), (d.Width/2 - t).Down(step)), Relief: t + t.Up(step), Mitre: step})
+			p.Tab(side+"-tab", side, sheet.TabShape{Reach: min(j.Wide(), (d.Width/2 - t).Down(step)), Relief: t + t.Up(step),
+				Mitre: step})
 			p.Glue(side+"-tab", "end")
 			p.Role("tab", side+"-tab")
 		}

@@ -21,7 +21,8 @@ func tabQuestions(unless string) []Question {
 	}
 }
 
-var mitreQuestion = Question{ID: "mitre", Label: "Mitre", More: true, Help: "How far the ends of tabs slant in, so that they go in."}
+var mitreQuestion = Question{ID: "mitre", Label: "Mitre", More: true,
+	Help: "How far the ends of tabs slant in, so that they go in."}
 
 // wallsFrom is the question of how a tray's walls are made.
 func wallsFrom(id, label, otherwise string) Question {

@@ -32,7 +32,8 @@ func buildWrapCover(j *Job) *Box {
 	b := j.box(size, j.tray("tray", "base", size, "rolled"))
 	b.Strength, b.OpenBy = 3, 1.15
 	j.Want("depth", h, j.Adhesive.Width+2*t, "The tray's wall", "a cover stuck on its back")
-	over := j.Measure("overhang", (5 * mm).Up(j.Mark()), Bound{}, most(size.Length/2, "length", "more is all cover and no tray"))
+	over := j.Measure("overhang", (5 * mm).Up(j.Mark()), Bound{},
+		most(size.Length/2, "length", "more is all cover and no tray"))
 	lap := j.Measure("lap", (h / 2).Up(j.Mark()), j.leastLap(), most(h, "depth", "the tray's wall is no higher"))
 	wide, round := size.Length+2*over, j.Gain(2*t)
 	base := sheet.Grid("base cover", sheet.Cols(wide), sheet.Rows(h, size.Width+round, h), `
@@ -56,7 +57,8 @@ func buildWrapCover(j *Job) *Box {
 	b.Stick("base cover/back", "tray/back", true)
 	b.Stick("lid cover/back", "base cover/back", true)
 	j.closeCovers(b, base, lid, lap)
-	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, which bends round the tray: each is larger from front to back.")
+	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, which bends round the tray: "+
+		"each is larger from front to back.")
 	return b
 }
 
@@ -83,13 +85,16 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
 		room := hole/2 + 5*mm/2
 		least := Bound{At: room, Why: "some card must stay round it"}
-		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))}, hole/2, 0, 0)
+		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))},
+			hole/2, 0, 0)
 		below := h / 2
 		if h-lap > 2*hole {
 			below = (h - lap) / 2
 		}
-		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, most(h-room, "depth", least.Why))}, hole/2, 0, 0)
-		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole), most(lid.Width, "length", "the lap is no longer"))
+		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, most(h-room, "depth", least.Why))},
+			hole/2, 0, 0)
+		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole),
+			most(lid.Width, "length", "the lap is no longer"))
 		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
 		strip.Part = sheet.Liner
 		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -j.T()})

@@ -19,7 +19,8 @@ func planned(t *testing.T, family string, options ...string) *plan.Plan {
 	t.Helper()
 	b := brief.New("mm")
 	b.Contents, b.Box = nil, brief.Box{Style: brief.Text(family)}
-	for i, set := 0, append([]string{"size.length", "90 mm", "size.width", "70 mm", "size.depth", "40 mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes"}, options...); i < len(set); i += 2 {
+	for i, set := 0, append([]string{"size.length", "90 mm", "size.width", "70 mm", "size.depth", "40 mm", "tools.step",
+		"1 mm", "card.sheet", "a3", "card.join", "yes"}, options...); i < len(set); i += 2 {
 		if !b.Set(set[i], set[i+1]) {
 			t.Fatal(set[i])
 		}
@@ -38,7 +39,8 @@ func told(p *plan.Plan) string {
 
 // recut makes a piece anew from the faces that were found, its points moved
 // and its edges changed.
-func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point, change func(on *sheet.Face, e sheet.Edge) (sheet.Line, bool)) *sheet.Piece {
+func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
+	change func(on *sheet.Face, e sheet.Edge) (sheet.Line, bool)) *sheet.Piece {
 	out := sheet.New(p.Name, 0, 0)
 	far := move(sheet.Point{X: p.Width, Y: p.Height})
 	out.Width, out.Height = far.X, far.Y
@@ -75,7 +77,8 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point, change func(on *s
 func within(f *sheet.Face) (sheet.Point, bool) {
 	for _, e := range f.Edges {
 		mid := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
-		for _, d := range []sheet.Point{{X: mm / 20, Y: mm / 30}, {X: -mm / 20, Y: mm / 30}, {X: mm / 20, Y: -mm / 30}, {X: -mm / 20, Y: -mm / 30}} {
+		for _, d := range []sheet.Point{{X: mm / 20, Y: mm / 30}, {X: -mm / 20, Y: mm / 30}, {X: mm / 20, Y: -mm / 30},
+			{X: -mm / 20, Y: -mm / 30}} {
 			if at := mid.Add(d); sheet.Inside(f.Points, at) {
 				return at, true
 			}
@@ -120,7 +123,8 @@ func TestForgottenSlit(t *testing.T) {
 						switch {
 						case joined(on, x.Beyond) && other.Trim:
 							return l, false // the sliver stays on the tab
-						case joined(on, x.Beyond), (on == other || x.Beyond == other) && other.Trim && x.Beyond != nil && on != nil && x.Kind == sheet.Cut && !x.Beyond.Waste:
+						case joined(on, x.Beyond), (on == other || x.Beyond == other) && other.Trim && x.Beyond != nil && on != nil &&
+							x.Kind == sheet.Cut && !x.Beyond.Waste:
 							l.Kind, l.Turn = sheet.Score, 90
 						}
 						return l, true
@@ -130,7 +134,8 @@ func TestForgottenSlit(t *testing.T) {
 					}
 					tried++
 					part.Piece = bad
-					if wrong := told(p); !strings.Contains(wrong, piece.Name) || !strings.Contains(wrong, "can't be folded") && !strings.Contains(wrong, "one face") {
+					if wrong := told(p); !strings.Contains(wrong, piece.Name) || !strings.Contains(wrong, "can't be folded") &&
+						!strings.Contains(wrong, "one face") {
 						t.Errorf("%s: %s of %s left uncut: %q", s.ID, tab.Name, piece.Name, wrong)
 					}
 					part.Piece = piece
@@ -165,7 +170,9 @@ func TestTabOnTheWrongWall(t *testing.T) {
 		for _, piece := range p.Box.Pieces() {
 			for g, glue := range piece.Glues {
 				for _, wall := range piece.Kept() {
-					if wall.Name == glue.On || wall.Name == glue.Face || strings.Contains(wall.Name, "seal") || strings.Contains(wall.Name, "wing") || wall.Name == "seam-top" || strings.HasSuffix(wall.Name, "tab") || strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") {
+					if wall.Name == glue.On || wall.Name == glue.Face || strings.Contains(wall.Name, "seal") ||
+						strings.Contains(wall.Name, "wing") || wall.Name == "seam-top" || strings.HasSuffix(wall.Name, "tab") ||
+						strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") {
 						continue // what lies on the same wall
 					}
 					piece.Glues[g].On = wall.Name

@@ -4,7 +4,8 @@ package words
 type Meaning struct{ ID, Word, Says string }
 
 // Short are words that stand for a longer one of the glossary.
-var Short = map[string]string{"rolled": "rolled wall", "compartment": "compartments", "band": "belly band", "drawer": "sleeve"}
+var Short = map[string]string{"rolled": "rolled wall", "compartment": "compartments", "band": "belly band",
+	"drawer": "sleeve"}
 
 // Glossary lists the words of the work, in the order of the work.
 var Glossary = []Meaning{
@@ -40,5 +41,6 @@ var Glossary = []Meaning{
 	{"fence", "fence", "The raised edge of the scoring board that the card lies against."},
 	{"step", "step", "The finest mark on your ruler, trimmer and board. Every size ends on one."},
 	{"offcut", "offcut", "What is left of a sheet and worth keeping."},
-	{"proof", "proof", "The box folded in the program: that it closes, that tabs meet what they are stuck to, that the things go in and the lid goes on."},
+	{"proof", "proof", "The box folded in the program: that it closes, that tabs meet what they are stuck to, that the " +
+		"things go in and the lid goes on."},
 }

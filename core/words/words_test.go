@@ -3,7 +3,8 @@ package words
 import "testing"
 
 func TestWords(t *testing.T) {
-	for in, want := range map[string]string{"": "", "äpfel": "Äpfel", "École": "École", "élan": "Élan", "日本": "日本", "ǆ": "ǅ", "\xff": "\xff", "3 tins": "3 tins"} {
+	for in, want := range map[string]string{"": "", "äpfel": "Äpfel", "École": "École", "élan": "Élan", "日本": "日本", "ǆ": "ǅ",
+		"\xff": "\xff", "3 tins": "3 tins"} {
 		if got := Capital(in); got != want {
 			t.Errorf("Capital(%q) is %q", in, got)
 		}
@@ -14,7 +15,8 @@ func TestWords(t *testing.T) {
 	if Cut("日本語", 2) != "日本…" || Cut("日本", 2) != "日本" {
 		t.Error("a text is cut inside a letter, or for nothing")
 	}
-	for s, want := range map[string]bool{"": false, " \t\u00a0": false, "\u200b\u2060": false, "\u3164\u2800": false, "\u0301": false, "日": true, "?": true, "\u200bx": true} {
+	for s, want := range map[string]bool{"": false, " \t\u00a0": false, "\u200b\u2060": false, "\u3164\u2800": false,
+		"\u0301": false, "日": true, "?": true, "\u200bx": true} {
 		if Visible(s) != want {
 			t.Errorf("Visible(%q) is %v", s, !want)
 		}

@@ -67,7 +67,8 @@ func main() {
 		at := func(share float64) time.Duration {
 			return took[int(share*float64(len(took)-1))].Round(100 * time.Microsecond)
 		}
-		fmt.Printf("%-10s %6d asked, half within %8s, 95 %% within %8s, all within %8s\n", what, len(took), at(0.5), at(0.95), at(1))
+		fmt.Printf("%-10s %6d asked, half within %8s, 95 %% within %8s, all within %8s\n", what, len(took), at(0.5), at(0.95),
+			at(1))
 	}
 	fmt.Printf("memory in use at the most: %d MB\n", most()>>20)
 }

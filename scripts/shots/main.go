@@ -81,10 +81,12 @@ func take(address string, s shot) {
 		link = ""
 	}
 	if s.project > 0 {
-		link, err = chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, s.project-1)))
+		link, err = chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(
+			`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, s.project-1)))
 		check(err)
 	}
-	steps := []chromedp.Action[chromedp.Void]{chromedp.Navigate(address + link + s.query), chromedp.Sleep(300 * time.Millisecond)}
+	steps := []chromedp.Action[chromedp.Void]{chromedp.Navigate(address + link + s.query),
+		chromedp.Sleep(300 * time.Millisecond)}
 	if strings.Contains(s.query, "view=folded") { // the view that turns is loaded when it is opened
 		steps = append(steps, chromedp.Sleep(1500*time.Millisecond))
 	}
