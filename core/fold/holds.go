@@ -164,7 +164,8 @@ func (p *Placed) distance(at Vec) float64 {
 func (a Vec) part(axis int) float64 { return [3]float64{a.X, a.Y, a.Z}[axis] }
 
 // above keeps the part of a polygon on one side of an upright plane.
-func above(poly []Vec, axis int, at, sign float64) (kept []Vec) {
+func above(poly []Vec, axis int, at, sign float64) []Vec {
+	kept := make([]Vec, 0, len(poly)+1)
 	for i, a := range poly {
 		b := poly[(i+1)%len(poly)]
 		da, db := sign*(a.part(axis)-at), sign*(b.part(axis)-at)

@@ -121,9 +121,11 @@ func lap(p, q *Placed) (shared, narrow float64) {
 		return 0, 0
 	}
 	lo, hi := [2]float64{math.Inf(1), math.Inf(1)}, [2]float64{math.Inf(-1), math.Inf(-1)}
+	var room [2][8][2]float64
+	own := triangles(q.card(q))
 	for _, s := range triangles(q.card(p)) {
-		for _, c := range triangles(q.card(q)) {
-			part := clip(s[:], c)
+		for _, c := range own {
+			part := clip(s[:], c, &room)
 			shared += math.Abs(area(part))
 			for _, at := range part {
 				for k := range at {
@@ -161,15 +163,15 @@ func area(poly [][2]float64) float64 {
 	return sum / 2
 }
 
-// clip cuts a polygon to a triangle, side by side.
-func clip(poly [][2]float64, by [3][2]float64) [][2]float64 {
+// clip cuts a triangle to another, side by side, in the room it is given.
+func clip(poly [][2]float64, by [3][2]float64, room *[2][8][2]float64) [][2]float64 {
 	if area(by[:]) < 0 {
 		by[1], by[2] = by[2], by[1]
 	}
 	for i, a := range by {
 		b := by[(i+1)%3]
 		side := func(p [2]float64) float64 { return (b[0]-a[0])*(p[1]-a[1]) - (b[1]-a[1])*(p[0]-a[0]) }
-		var kept [][2]float64
+		kept := room[i%2][:0]
 		for k, p := range poly {
 			q := poly[(k+1)%len(poly)]
 			sp, sq := side(p), side(q)

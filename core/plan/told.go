@@ -66,6 +66,9 @@ func inUnit(text string, u measure.Unit) string {
 			return strings.ReplaceAll((measure.Step{Size: finest, Unit: measure.Inches}).Show(l.Near(finest)).String(), "⁄", "/")
 		}
 	})
+	if !strings.Contains(text, "cm²") {
+		return text
+	}
 	return inCM2.ReplaceAllStringFunc(text, func(s string) string {
 		return strconv.FormatFloat(number(s)/6.4516, 'f', 1, 64) + " sq in"
 	})

@@ -108,6 +108,7 @@ func edges(sizes []Length) []Length {
 func (p *Piece) drawGrid() {
 	g := p.grid
 	rows, cols := len(g.cells), len(g.cells[0])
+	p.labels, p.Lines = make([]label, 0, 2*rows*cols), make([]Line, 0, 5*rows*cols)
 	for r, row := range g.cells {
 		for c, name := range row {
 			mid := Point{(g.xs[c] + g.xs[c+1]) / 2, (g.ys[r] + g.ys[r+1]) / 2}

@@ -23,9 +23,10 @@ type meshEdge struct {
 // split breaks lines wherever one meets another and joins what coincides. A
 // cut along a score wins: the maker scores the whole length, then cuts.
 func (m *mesh) split(lines []Line) {
-	stops := make([][]Point, len(lines))
+	// Few lines are met more than four times: one piece of memory serves most.
+	stops, room := make([][]Point, len(lines)), make([]Point, 6*len(lines))
 	for i, l := range lines {
-		stops[i] = []Point{l.A, l.B}
+		stops[i] = append(room[6*i:6*i:6*i+6], l.A, l.B)
 	}
 	for _, pair := range meeting(lines) {
 		i, j := pair[0], pair[1]
@@ -44,7 +45,8 @@ func (m *mesh) split(lines []Line) {
 			stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
 		}
 	}
-	at := map[[2]int]int{}
+	at := make(map[[2]int]int, 2*len(lines))
+	m.edges = make([]meshEdge, 0, 2*len(lines))
 	for i, l := range lines {
 		slices.SortFunc(stops[i], func(p, q Point) int {
 			d := (p.X-q.X)*sign(l.B.X-l.A.X) + (p.Y-q.Y)*sign(l.B.Y-l.A.Y)
@@ -58,7 +60,8 @@ func (m *mesh) split(lines []Line) {
 
 // meeting gives the pairs of lines whose upright boxes meet, in their order: of
 // many small holes, few lines come near each other.
-func meeting(lines []Line) (pairs [][2]int) {
+func meeting(lines []Line) [][2]int {
+	pairs := make([][2]int, 0, 6*len(lines))
 	order := make([]int, len(lines))
 	for i := range order {
 		order[i] = i
@@ -220,7 +223,7 @@ type half struct {
 }
 
 func (m *mesh) halves() []half {
-	var hs []half
+	hs := make([]half, 0, 2*len(m.edges))
 	for i, e := range m.edges {
 		if e.gone {
 			continue
@@ -259,7 +262,11 @@ func (m *mesh) faces() []*Face {
 		if hs[i].loop >= 0 {
 			continue
 		}
-		f := &Face{}
+		n := 0
+		for k := i; n == 0 || k != i; k = hs[k].next {
+			n++
+		}
+		f := &Face{Points: make([]Point, 0, n), Edges: make([]Edge, 0, n)}
 		for k := i; hs[k].loop < 0; k = hs[k].next {
 			hs[k].loop = len(faces)
 			f.Points = append(f.Points, m.points[hs[k].from])
