@@ -2,8 +2,10 @@ package web_test
 
 import (
 	"fmt"
+	"os"
 	"testing"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -55,48 +57,84 @@ const unseen = `(() => {
   return [...new Set(faults)].slice(0, 10);
 })()`
 
-// What has the focus shows it, on every page and in both settings, and the skip
-// link skips.
-func TestFocusIsSeen(t *testing.T) {
-	v := visit(t)
-	project := v.box(6)
-	for i, page := range []string{
-		"/", "/bin", "/library", "/words", project + "/print", project + "?stage=contents&view=above",
-		project + "?stage=box&view=folded", project + "?stage=card&view=ways", project + "?stage=record&view=styles",
-	} {
-		v.js(fmt.Sprintf(`localStorage.setItem("theme", %q)`, []string{"light", "dark"}[i%2]))
-		v.do("open", chromedp.Navigate(v.address+page))
-		for _, fault := range run(v, chromedp.Evaluate[[]string](unseen)) {
-			t.Errorf("%s: %s", page, fault)
-		}
-	}
-	for page, want := range map[string]string{"/": "main", project: "workbench"} {
-		v.do("open", chromedp.Navigate(v.address+page), chromedp.Focus(chromedp.CSS(".skip")), chromedp.KeyEvent(kb.Enter))
-		v.until("skipped", fmt.Sprintf(`document.activeElement.id === %q`, want))
-	}
+// check runs accessibility rules over the page in a setting and tells each
+// violation.
+const check = `(async (theme, rules) => {
+  document.documentElement.dataset.bsTheme = theme;
+  const found = await axe.run(document, { ...rules, resultTypes: ["violations"], selectors: false });
+  const why = (n) => (n.any[0] || n.all[0] || n.none[0] || {}).message;
+  return found.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => v.id + ": " + n.html.slice(0, 140) + " (" + why(n) + ")"));
+})(%q, %s)`
+
+// widths are how wide a page is looked at, and what is asked of it there: in a
+// setting, by which rules of accessibility. Colours once a setting, all else once
+// on a phone and once at the desk.
+var widths = []struct {
+	wide  int64
+	looks [][2]string
+}{
+	{320, [][2]string{{"light", `{ rules: { "color-contrast": { enabled: false } } }`}}},
+	{820, nil},
+	{1280, [][2]string{{"light", `{}`}, {"dark", `{ runOnly: ["color-contrast"] }`}}},
 }
 
-// Every page at three widths stands up to the audit.
+// Every page, stage, view and dialog stands up to the audit at three widths,
+// breaks no rule of accessibility, and shows in both settings what has the
+// focus. With motion reduced, colours change at once.
 func TestLook(t *testing.T) {
-	v := visit(t)
-	project := v.box(6)
-	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/first-box", "/nowhere", project + "/print"}
-	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
-		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat",
-			"sheets", "turns", "ways"}[i])
+	axe, err := os.ReadFile("testdata/axe/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
 	}
-	list := v.box(14)
+	v := visit(t)
+	still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
+		Value: "reduce"}}}
+	if _, err := chromedp.Call(v.ctx, emulation.SetEmulatedMedia, *still); err != nil {
+		t.Fatal(err)
+	}
+	project, list := v.box(6), v.box(14)
+	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/first-box", "/how/lid", "/nowhere",
+		project + "/print", project + "/howmany"}
+	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
+		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat", "sheets", "turns",
+			"ways"}[i])
+	}
 	v.click("#new-box")
 	v.sees("Your box will stand here")
 	pages = append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
-		list+"?stage=box&view=folded", list+"?stage=contents&view=styles")
-	for _, width := range []int64{320, 820, 1280} {
-		v.do("size", chromedp.EmulateViewport(width, 800))
-		for _, page := range pages {
+		list+"?stage=box&view=flat", list+"?stage=contents&view=styles", "keys")
+	for _, page := range pages {
+		v.do("narrow", chromedp.EmulateViewport(widths[0].wide, 800))
+		if page == "keys" {
+			v.do("open", chromedp.Navigate(v.address))
+			v.click(`[aria-label="Keys"]`)
+		} else {
 			v.do("open", chromedp.Navigate(v.address+page))
-			for _, fault := range run(v, chromedp.Evaluate[[]string](audit)) {
-				t.Errorf("%s, %d wide: %s", page, width, fault)
+		}
+		v.js(string(axe))
+		for _, at := range widths {
+			v.do("size", chromedp.EmulateViewport(at.wide, 800))
+			tell := func(script, says string) {
+				for _, fault := range run(v, chromedp.Evaluate[[]string](script, chromedp.EvalAwaitPromise)) {
+					t.Errorf("%s, %d wide%s: %s", page, at.wide, says, fault)
+				}
+			}
+			tell(audit, "")
+			for _, look := range at.looks {
+				tell(fmt.Sprintf(check, look[0], look[1]), ", "+look[0])
+				if page != "keys" { // a dialog keeps the focus
+					tell(unseen, ", "+look[0])
+				}
 			}
 		}
+	}
+}
+
+// The skip link skips.
+func TestSkipLink(t *testing.T) {
+	v := visit(t)
+	for page, want := range map[string]string{"/": "main", v.box(6): "workbench"} {
+		v.do("open", chromedp.Navigate(v.address+page), chromedp.Focus(chromedp.CSS(".skip")), chromedp.KeyEvent(kb.Enter))
+		v.until("skipped", fmt.Sprintf(`document.activeElement.id === %q`, want))
 	}
 }
