@@ -139,22 +139,24 @@ func (t *Tree) Part(path string) *Part {
 
 // Pieces lists every piece once, with Count what the places of its part, and of
 // those it lies in, come to.
-func (t *Tree) Pieces() []*sheet.Piece { return t.pieces(1, nil) }
+func (t *Tree) Pieces() []*sheet.Piece { return t.pieces(1, 0, nil) }
 
-func (t *Tree) pieces(times int, out []*sheet.Piece) []*sheet.Piece {
-	for i, p := range t.Parts {
-		n := times * max(1, len(p.At))
-		if p.Within != nil {
-			out = p.Within.pieces(n, out)
-			continue
-		}
-		p.Piece.Count, p.Piece.Handed = n, 0
-		for _, at := range p.At {
-			if at.Mirror {
-				p.Piece.Handed += times
+// pieces counts so many copies of a tree, of which so many are for the other
+// hand.
+func (t *Tree) pieces(times, handed int, out []*sheet.Piece) []*sheet.Piece {
+	for _, p := range t.Parts {
+		all, other := 0, 0
+		for _, at := range places(p) {
+			all += times
+			if other += handed; at.Mirror {
+				other += times - 2*handed
 			}
 		}
-		_ = i
+		if p.Within != nil {
+			out = p.Within.pieces(all, other, out)
+			continue
+		}
+		p.Piece.Count, p.Piece.Handed = all, other
 		out = append(out, p.Piece)
 	}
 	return out

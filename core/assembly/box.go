@@ -43,6 +43,7 @@ type Note struct {
 type Measured struct {
 	Lo, Hi          fold.Vec // the room inside, in millimetres
 	Inside, Outside Dims
+	Foot            float64 // how far below the middle of its floor its lowest card is, in millimetres
 	Rim             float64 // how high the walls stand, in millimetres
 	Above           fold.Above
 	Seams           []fold.Seam // that are seen when it is closed
@@ -57,7 +58,7 @@ func (b *Box) Measure(t Length) {
 	s := b.Assemble(t, Closed)
 	b.measureRoom(s)
 	lo, hi := fold.Extent(s.Box()...)
-	b.Outside = dims(lo, hi)
+	b.Outside, b.Foot = dims(lo, hi), -lo.Z
 	for _, body := range s.Box() {
 		b.Seams = append(b.Seams, body.Seams(s.Box()...)...)
 	}

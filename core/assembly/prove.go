@@ -34,16 +34,14 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	b.Proved = s
 	checks = append(checks, s.inPlace()...)
 	var touch []contact
+	proved := map[*Tree]bool{}
 	for _, g := range s.trees {
-		for _, c := range g.Clears {
-			checks = append(checks, b.clears(g, c)...)
+		if !proved[g.Tree] {
+			checks, proved[g.Tree] = append(checks, b.itself(g, m)...), true
 		}
 		for _, j := range g.Joins {
-			check, found := g.joined(j, width)
-			checks, touch = append(checks, check), append(touch, found...)
-		}
-		for _, pair := range g.Pairs {
-			checks = append(checks, g.meets(pair))
+			_, found := g.joined(j, width)
+			touch = append(touch, found...)
 		}
 	}
 	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...))
@@ -58,6 +56,27 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	}
 	if len(b.Flat) > 0 {
 		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores, Figure: "one plane, its seam stuck"})
+	}
+	return checks
+}
+
+// itself proves what a tree says of its own parts. Copies of a box within are
+// alike, so it stands alone for that, as it would be held in the hands.
+func (b *Box) itself(g grown, m Means) (checks []fold.Check) {
+	if g.path != "" {
+		alone := Standing{of: map[string][]*fold.Body{}}
+		b.stand(&alone, g.Tree, hand{path: g.path}, m.T, Closed, nil, true)
+		g = alone.whole()
+	}
+	for _, c := range g.Clears {
+		checks = append(checks, b.clears(g, c)...)
+	}
+	for _, j := range g.Joins {
+		check, _ := g.joined(j, m.Width.MM())
+		checks = append(checks, check)
+	}
+	for _, pair := range g.Pairs {
+		checks = append(checks, g.meets(pair))
 	}
 	return checks
 }

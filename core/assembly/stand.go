@@ -120,19 +120,29 @@ func (b *Box) After(t Length, steps float64) Standing {
 // folded only so far, and lie where they were folded.
 func (b *Box) together(t Length, pose Pose, pr *progress) Standing {
 	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled}
-	b.stand(&s, &b.Tree, "", t, pose, pr, pr == nil)
+	b.stand(&s, &b.Tree, hand{}, t, pose, pr, pr == nil)
 	return s
+}
+
+// hand is which copy of a tree stands: the path to it, and whether it is made for
+// the other hand.
+type hand struct {
+	path   string
+	mirror bool
 }
 
 // stand adds every copy of the parts of a tree, each in its place among those
 // before it.
-func (b *Box) stand(s *Standing, tree *Tree, path string, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
-	from := len(s.Bodies)
+func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
+	from, path := len(s.Bodies), h.path
 	for _, p := range tree.Parts {
 		for _, at := range places(p) {
+			if h.mirror {
+				at.Mirror, at.Right, at.Quarters = !at.Mirror, -at.Right, (4-at.Quarters)%4
+			}
 			var copied []*fold.Body
 			if p.Within != nil {
-				copied = b.stand(s, p.Within, path+p.Name+"/", t, Closed, pr, placed)
+				copied = b.stand(s, p.Within, hand{path + p.Name + "/", at.Mirror}, t, Closed, pr, placed)
 				s.of[path+p.Name] = append(s.of[path+p.Name], copied...)
 			} else {
 				body := b.body(p, at, path, t, pose, pr)

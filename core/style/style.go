@@ -12,6 +12,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 type (
@@ -226,11 +227,35 @@ func (j *Job) suitsProud(b *Box) bool {
 	return false
 }
 
-// Within builds a style at a size of its own, for a box inside the box.
-func (j *Job) Within(s *Style, size Dims, answers Answers) *Box {
+// Within makes a box of another style, of a size of its own, to stand in this
+// one. Its outside is measured, so that room can be made for it. When it can't be
+// the reason is noted, and it is nil.
+func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 	inner := *j
-	inner.style, inner.Given, inner.Answers = s, &size, answers
-	return inner.build()
+	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
+	inner.Given, inner.Answers, inner.Need, inner.Taken, inner.Proud, inner.found = &size, answers, Dims{}, nil, 0, nil
+	in := Make(&inner, s, false)
+	if in == nil {
+		wrong := inner.Problems[0]
+		j.Problem(j.SizeField("length"), words.Capital(name)+": "+wrong.Text, wrong.Fix)
+	}
+	return in
+}
+
+// Nest stands copies of a box within on a face, each in its spot. Its pieces, and
+// what is noted of them, take the name.
+func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Place) {
+	first := in.Parts[0]
+	for i := range spots {
+		spots[i].Face, spots[i].On = first.Name+"/"+first.Piece.Root, on
+		spots[i].Out -= j.T()/2 + measure.FromMM(in.Foot)
+	}
+	for _, n := range in.Notes {
+		n.Piece = name + " " + n.Piece
+		j.notes = append(j.notes, n)
+	}
+	b.Supplies, b.Cautions = append(b.Supplies, in.Supplies...), append(b.Cautions, in.Cautions...)
+	b.Nest(name, &in.Tree, spots...)
 }
 
 // box begins a box whose contents stand in a piece.
