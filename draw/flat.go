@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -192,17 +193,25 @@ func (f flat) rulers() {
 		}
 		if at <= f.piece.Width {
 			f.line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
-			if label != "" && d < w-8 {
+			if label != "" && d < w-8 && !f.crossed(at, true, wide(label, 10)/2) {
 				f.label(label, "ruler-text", 10, spot{f.x + d, f.y - 13, "middle", false})
 			}
 		}
 		if at <= f.piece.Height {
 			f.line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
-			if label != "" && d < h-4 {
+			if label != "" && d < h-4 && !f.crossed(at, false, 5) {
 				f.label(label, "ruler-text", 10, spot{f.x - 12, f.y + d + 3.5, "end", false})
 			}
 		}
 	}
+}
+
+// crossed says whether the leader of a score's figure comes nearer than so many
+// pixels to a mark: its number would be struck through.
+func (f flat) crossed(at measure.Length, alongWidth bool, near float64) bool {
+	return slices.ContainsFunc(f.piece.Passes, func(p sheet.Pass) bool {
+		return p.AlongWidth == alongWidth && (p.At-at).Abs().MM()*f.k < near
+	})
 }
 
 // ticks picks marks that stand at least 4 pixels apart and numbers at least 24.
@@ -323,15 +332,21 @@ func (f flat) names() {
 			name = words.Plain(face.Name)
 		}
 		x, y := f.at(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
-		if full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM()); full < 0.7 {
+		full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM())
+		if full < 0.7 {
 			// A triangle has room for its name where its weight lies.
 			x, y = f.at(face.Centre())
 			w, h = w*full, 0
 		}
 		switch {
 		case wide(name, 12) < w-8 && (h > 16 || h == 0):
-			f.label(name, "on-card", 12, spot{x, y + 4, "middle", false}, spot{x, y + h/4 + 4, "middle", false},
-				spot{x, y - h/4 + 4, "middle", false})
+			spots := []spot{{x, y + 4, "middle", false}, {x, y + h/4 + 4, "middle", false}, {x, y - h/4 + 4, "middle", false}}
+			if wide(name, 12) < w*0.3 {
+				// Beside what stands in the middle, where a pointed flap is lower.
+				low := y + 4 + h*(1-full)/2
+				spots = append(spots, spot{x - w*0.3, low, "middle", false}, spot{x + w*0.3, low, "middle", false})
+			}
+			f.label(name, "on-card", 12, spots...)
 		case wide(name, 12) < h-8 && w > 16:
 			f.label(name, "on-card", 12, spot{x + 4, y, "middle", true}, spot{x + 4 + w/4, y, "middle", true})
 		}
@@ -401,6 +416,8 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (
 		has["glued"] = has["glued"] || len(stuck(pl, p)) > 0
 		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
 	}
+	c.group("class", "key")
+	defer c.end()
 	for _, e := range []struct{ class, word string }{
 		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"glued", "stuck"},
 		{"away", "cut away"},
@@ -408,7 +425,7 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (
 		if !has[e.class] {
 			continue
 		}
-		takes := 46 + wide(e.word, 12)
+		takes := 52 + wide(e.word, 9.6) // the estimate is for what must not overlap
 		if x > left && x+takes > width {
 			x, y, more = left, y+row, more+row
 		}

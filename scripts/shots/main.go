@@ -34,7 +34,7 @@ var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
 	{1280, 800, "light", 0, "/words", "words.png", nil},
 	{1280, 800, "light", 0, "/how/lid", "how-to.png", nil},
-	{1280, 800, "light", 1, "?stage=contents&view=flat", "flat.png", nil},
+	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
 	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
@@ -43,7 +43,7 @@ var all = []shot{
 	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
 	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
 	{1280, 1600, "light", 1, "/print", "print.png", nil},
-	{390, 844, "light", 1, "?stage=contents&view=flat", "phone.png", nil},
+	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
 	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}}, // the last: it makes one
 }
 
