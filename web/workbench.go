@@ -26,9 +26,11 @@ type view struct{ Stage, View, Piece string }
 // there.
 type look struct{ ID, Title, Stage string }
 
-var looks = []look{{"flat", "Flat", ""}, {"folded", "Folded", ""}, {"above", "Inside", "contents"},
-	{"ways", "Ways", "contents"},
-	{"styles", "Styles", "box"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"}}
+var looks = []look{
+	{"flat", "Flat", ""}, {"folded", "Folded", ""},
+	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
+	{"styles", "Styles", "box"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
+}
 
 // opens is the view that answers a stage: what the stage opens with.
 var opens = map[string]string{"contents": "above", "box": "folded", "sheets": "sheets", "bench": "turns"}
