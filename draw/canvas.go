@@ -67,7 +67,8 @@ var mixed = regexp.MustCompile(`(\d) (\d+⁄)`)
 func setFractions(s string) string {
 	s = html.EscapeString(s)
 	s = mixed.ReplaceAllString(s, "$1\u2009$2")
-	return fraction.ReplaceAllString(s, `<tspan class="fr" dy="-.45em">$1</tspan><tspan dy=".32em">⁄</tspan><tspan class="fr" dy=".1em">$2</tspan><tspan dy="-.07em">&#8203;</tspan>`)
+	return fraction.ReplaceAllString(s, `<tspan class="fr" dy="-.45em">$1</tspan><tspan dy=".32em">⁄</tspan>`+
+		`<tspan class="fr" dy=".1em">$2</tspan><tspan dy="-.07em">&#8203;</tspan>`)
 }
 
 func (c *canvas) line(class string, x1, y1, x2, y2 float64, more ...any) {
@@ -114,7 +115,8 @@ func picture(class string, w, h float64, says string, c *canvas) string {
 	if strings.Contains(c.String(), `tabindex="0"`) || strings.Contains(c.String(), "<a ") {
 		role = "group"
 	}
-	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" role="%s" aria-label="%s">%s%s</svg>`,
+	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" `+
+		`role="%s" aria-label="%s">%s%s</svg>`,
 		class, px(w), px(h), role, html.EscapeString(says), defs, c.String())
 }
 
@@ -126,8 +128,10 @@ func File(svg string) []byte {
 // patterns are the fills that tell glue and card cut away without colour, and a
 // ball from a disc.
 const patterns = `<defs>` +
-	`<pattern id="p-glue" width="7" height="7" patternUnits="userSpaceOnUse"><circle class="p-glue" cx="2" cy="2" r="1.1"/><circle class="p-glue" cx="5.5" cy="5.5" r="1.1"/></pattern>` +
-	`<pattern id="p-away" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="p-away" d="M0 0V9M0 0H9"/></pattern>` +
+	`<pattern id="p-glue" width="7" height="7" patternUnits="userSpaceOnUse">` +
+	`<circle class="p-glue" cx="2" cy="2" r="1.1"/><circle class="p-glue" cx="5.5" cy="5.5" r="1.1"/></pattern>` +
+	`<pattern id="p-away" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">` +
+	`<path class="p-away" d="M0 0V9M0 0H9"/></pattern>` +
 	`<radialGradient id="p-ball" cx=".36" cy=".3" r=".8"><stop offset="0" stop-color="#e6cfa6"/><stop offset=".5" stop-color="#c9a36b"/>` +
 	`<stop offset="1" stop-color="#8f6d3d"/></radialGradient>` +
 	`</defs>`

@@ -2,7 +2,6 @@ package draw
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -170,111 +169,6 @@ func (f flat) stroke(l sheet.Line) {
 
 // Link is the mark that ties a score's line to its numbers.
 func Link(p *sheet.Piece, pass sheet.Pass) string { return p.Name + "-" + pass.Name }
-
-// rulers lies a ruler along the top edge and one along the left edge, numbered
-// in the unit of the figures beside them, which they name.
-func (f flat) rulers() {
-	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
-	f.rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
-	f.rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
-	f.label(string(f.p.Step.Unit), "ruler-text", 10, spot{f.x - 5, f.y - 8, "end", false})
-	step, number := f.ticks()
-	for i := 0; ; i++ {
-		at := step * measure.Length(i)
-		if at > max(f.piece.Width, f.piece.Height) {
-			break
-		}
-		d := at.MM() * f.k
-		long, label := 5.0, ""
-		if at%number == 0 {
-			if long = 9; at > 0 {
-				label = rulerNumber(at, f.p.Step.Unit)
-			}
-		}
-		if at <= f.piece.Width {
-			f.line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
-			if label != "" && d < w-8 && !f.crossed(at, true, wide(label, 10)/2) {
-				f.label(label, "ruler-text", 10, spot{f.x + d, f.y - 13, "middle", false})
-			}
-		}
-		if at <= f.piece.Height {
-			f.line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
-			if label != "" && d < h-4 && !f.crossed(at, false, 5) {
-				f.label(label, "ruler-text", 10, spot{f.x - 12, f.y + d + 3.5, "end", false})
-			}
-		}
-	}
-}
-
-// crossed says whether the leader of a score's figure comes nearer than so many
-// pixels to a mark: its number would be struck through.
-func (f flat) crossed(at measure.Length, alongWidth bool, near float64) bool {
-	return slices.ContainsFunc(f.piece.Passes, func(p sheet.Pass) bool {
-		return p.AlongWidth == alongWidth && (p.At-at).Abs().MM()*f.k < near
-	})
-}
-
-// ticks picks marks that stand at least 4 pixels apart and numbers at least 24.
-func (f flat) ticks() (step, number measure.Length) {
-	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch,
-		2 * measure.Inch}
-	numbers := []measure.Length{measure.Inch, 2 * measure.Inch, 4 * measure.Inch}
-	if f.p.Step.Unit == measure.Millimetres {
-		mm := measure.Millimetre
-		marks = []measure.Length{mm, 2 * mm, 5 * mm, 10 * mm, 20 * mm}
-		numbers = []measure.Length{10 * mm, 20 * mm, 50 * mm, 100 * mm}
-	}
-	pick := func(from []measure.Length, apart float64) measure.Length {
-		for _, l := range from {
-			if l.MM()*f.k >= apart {
-				return l
-			}
-		}
-		return from[len(from)-1]
-	}
-	return pick(marks, 4), pick(numbers, 24)
-}
-
-func rulerNumber(l measure.Length, u measure.Unit) string {
-	if u == measure.Inches {
-		return fmt.Sprint(int64(l / measure.Inch))
-	}
-	return fmt.Sprint(int64(l / measure.Millimetre))
-}
-
-// flags numbers each score by its distance along the ruler. Where two numbers
-// would touch, the second goes further out on a longer leader; where there is
-// no room there either, it stands in the tally and on the score card alone.
-func (f flat) flags() {
-	for _, pass := range sorted(f.piece.Passes) {
-		d := pass.At.MM() * f.k
-		text := f.p.Step.Show(pass.At).Text
-		f.group("data-link", Link(f.piece, pass), "class", "flags")
-		if pass.AlongWidth {
-			y := f.y - rulerWide - 8
-			if s, ok := f.label(text, "flag-text", 13, spot{f.x + d, y, "middle", false},
-				spot{f.x + d, y - 16, "middle", false}); ok {
-				f.line("flag", f.x+d, s.y+3, f.x+d, f.y)
-			}
-		} else {
-			x, y := f.x-rulerWide-7, f.y+d+4.5
-			if s, ok := f.label(text, "flag-text", 13, spot{x, y, "end", false}, spot{x - 24, y, "end", false}); ok {
-				f.line("flag", s.x+2, f.y+d, f.x, f.y+d)
-			}
-		}
-		f.end()
-	}
-}
-
-func sorted(passes []sheet.Pass) []sheet.Pass {
-	out := append([]sheet.Pass(nil), passes...)
-	for i := range out {
-		for k := i; k > 0 && out[k].At < out[k-1].At; k-- {
-			out[k], out[k-1] = out[k-1], out[k]
-		}
-	}
-	return out
-}
 
 // size writes the cut size below and at the right, and the piece's name, which
 // leads to the piece alone, or back to all.

@@ -61,7 +61,8 @@ func (s *Store) List(ctx context.Context, binned bool, look, program string, pag
 	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects p `+where, args...).Scan(&out.All); err != nil {
 		return out, told(err)
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.document, ''), c.line, coalesce(c.trouble, 0)
+	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed,
+			coalesce(r.document, ''), c.line, coalesce(c.trouble, 0)
 		FROM projects p LEFT JOIN revisions r ON r.id = p.head
 		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
 		ORDER BY p.changed DESC, p.rowid DESC LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
