@@ -45,13 +45,15 @@ var acts = map[string]struct {
 	"choose-for-me": {"The arrangement left to Brevium", (*Server).chooseForMe},
 	"move":          {"A thing moved by hand", (*Server).moveStack},
 	"turn":          {"A thing turned by hand", (*Server).moveStack},
-	"mend":          {"", (*Server).mend},
 }
 
 func (s *Server) act(ctx context.Context, e *edited, seen *brief.Brief, values url.Values) error {
 	name, arg, _ := strings.Cut(values.Get("act"), ":")
 	if name == "" {
 		return nil
+	}
+	if name == "mend" {
+		return s.mend(ctx, changing{e, seen, arg, values})
 	}
 	a, ok := acts[name]
 	if !ok {
@@ -165,10 +167,14 @@ func (s *Server) removePiece(_ context.Context, c changing) error {
 	return nil
 }
 
-// mend makes the change that a problem offers: the problem of the field named.
-func (s *Server) mend(_ context.Context, c changing) error {
+// mend makes the change that a problem offers, or presses the button it names: the
+// problem of the field named.
+func (s *Server) mend(ctx context.Context, c changing) error {
 	for _, pr := range plan.Make(c.brief, s.workshop).Problems {
 		if pr.Field == c.arg && len(pr.Set) > 0 {
+			if act := pr.Set["act"]; act != "" {
+				return s.act(ctx, c.edited, c.seen, url.Values{"act": {act}})
+			}
 			for path, text := range brief.Sorted(pr.Set) {
 				c.brief.Set(path, text)
 			}

@@ -205,6 +205,18 @@ func TestJourney(t *testing.T) {
 	v.do("back", chromedp.NavigateBack())
 	v.until("back to the sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
 
+	// What can't be is refused beside its field, and mended there by a click.
+	v.click(`#stage-2`)
+	v.types("#f-box-options-lid-height", "9")
+	v.sees("Lid wall: 9 in is more than")
+	v.click("#f-box-options-lid-height-mend")
+	v.until("mended by a click", `!document.querySelector(".stale") &&
+		document.querySelector("#f-box-options-lid-height").value !== "9" &&
+		document.activeElement.id === "f-box-options-lid-height"`)
+	v.types("#f-box-options-lid-height", kb.Delete)
+	v.until("left open", `document.querySelector("#f-box-options-lid-height").value === "" &&
+		document.querySelector("#f-box-options-lid-height").closest(".field").dataset.kept === ""`)
+
 	// Millimetres.
 	v.click(`#stage-3`)
 	v.until("the stage", `document.querySelector("#f-units-mm")`+` !== null`)

@@ -93,6 +93,26 @@ func TestActs(t *testing.T) {
 	}
 }
 
+// What a problem offers is done by its button: a box that misses its sheet by a
+// sixteenth comes off it in plain numbers, by one click.
+func TestMendByClick(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("in")
+	b.Contents, b.Size = nil, &brief.Size{Length: "7 in", Width: "3 in", Depth: "2 1/2 in"}
+	b.Box = brief.Box{Style: "flap-box", Options: map[string]brief.Text{"sides": "from-base", "flap-depth": "1 in", "closure": "band"}}
+	id := a.begin(b)
+	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, `value="mend:tools.allowances"`) ||
+		!strings.Contains(page, "12 in × 12 1/16 in") && !strings.Contains(page, "larger than every sheet") {
+		t.Error("the problem, or its remedy, is not on the page")
+	}
+	for _, says := range []string{"", "That is mended already."} {
+		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
+		if p := plan.Make(a.head(id).Brief, plan.Default); w.Code != 200 || !p.Holds() || !strings.Contains(w.Body.String(), says) {
+			t.Errorf("%d, %v %+v", w.Code, p.Problems, p.Checks)
+		}
+	}
+}
+
 // A document that is taken in comes out again to the byte; a bad one changes
 // nothing.
 func TestUpload(t *testing.T) {

@@ -28,7 +28,7 @@ func (b *budget) over() bool { return b.left.Load() < 0 }
 // effort is about how much work planning a box again takes.
 func (p *Plan) effort() int {
 	n := 20
-	for _, t := range p.Load.Things {
+	for _, t := range p.Things {
 		n += t.Count
 		if p.Kind != nil && p.Kind.ID == "platform" {
 			n += 3 * t.Count // each has its hole

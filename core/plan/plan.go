@@ -61,7 +61,11 @@ func (p *Plan) Holds() bool { return p.OK() && assembly.Said(p.Checks) == "" }
 // through the rooms once: the request is read at the door; the contents are
 // arranged and the box built round them; the box is proved, its pieces laid on
 // sheets, and the bench told what to do.
-func Make(b brief.Brief, w Workshop) *Plan { return build(Read(b, w), w, whole, nil) }
+func Make(b brief.Brief, w Workshop) *Plan {
+	p := build(Read(b, w), w, whole, nil)
+	p.mends(w)
+	return p
+}
 
 // how much of a plan is wanted: all of it; all but what would make it fit, to be
 // shown beside others; or the picked way alone, unranked, for a row of figures.

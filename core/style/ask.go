@@ -59,13 +59,19 @@ func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
 		}
 		fix := fmt.Sprintf("Make it between %s and %s.", j.Say(lo), j.Say(hi))
 		switch {
+		case lo == hi:
+			fix = fmt.Sprintf("Make it %s.", j.Say(lo))
 		case hi >= measure.Max:
 			fix = fmt.Sprintf("Make it %s or more.", j.Say(lo))
 		case lo <= 0:
 			fix = fmt.Sprintf("Make it %s or less.", j.Say(hi))
 		}
-		j.Problem(field, fmt.Sprintf("%s: %s is %s %s, and %s.", q.Label, j.Say(typed), says, j.Say(near), bound.Why), fix,
-			field, near.Exact(j.Units))
+		set := near.Exact(j.Units)
+		if near <= 0 {
+			set, fix = "", "Leave it open."
+		}
+		j.Problem(field, fmt.Sprintf("%s: %s is %s %s, and %s.", q.Label, j.Say(typed), says, j.Say(max(near, 0)), bound.Why),
+			fix, field, set)
 	case asked:
 		answer = typed
 	case answer < least.At || answer > most.At:
@@ -134,9 +140,9 @@ func (j *Job) mends(dim string, by Length) []string {
 		size := map[string]Length{"length": j.Given.Length, "width": j.Given.Width, "depth": j.Given.Depth}[dim]
 		return []string{"size." + dim, (size + by).Exact(j.Units)}
 	case dim == "depth":
-		return []string{"room.above", (j.Above + by).Exact(j.Units)}
+		return []string{"room.above", (j.Above + by).Up(j.Mark()).Exact(j.Units)}
 	}
-	return []string{"room.around", (j.Around + (by / 2).Up(j.Mark())).Exact(j.Units)}
+	return []string{"room.around", (j.Around + by/2).Up(j.Mark()).Exact(j.Units)}
 }
 
 // SizeField names the field to blame for a dimension: the size typed, or what

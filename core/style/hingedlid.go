@@ -25,14 +25,14 @@ func buildHingedLid(j *Job) *Box {
 	c, size := j.Clearance(0), j.Size()
 	half, h := c/2, size.Depth
 	full := h - half
-	wall := j.lidWall(h, full)
+	wall := j.lidWall(h, full, 0, "single")
 	longer := (half + j.T()).Up(j.Mark())
 	if j.Plain {
 		longer = half
 	}
 	lid := dims(size.Length+c, size.Width+longer, wall)
-	j.trayCanBe("base", size, "single", nil)
-	j.trayCanBe("lid", lid, "single", j.lidField())
+	j.trayCanBe("base", size, "single")
+	j.trayCanBe("lid", lid, "single")
 	p := sheet.Grid("box", sheet.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
 		sheet.Rows(wall, lid.Width, h, size.Width, h), `
 		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .

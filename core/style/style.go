@@ -137,21 +137,31 @@ func (j *Job) build() *Box {
 
 // measureTaken builds a box of about the size and measures what its card takes
 // from it. Where it is refused only because it is too small it is tried again a
-// little larger.
+// little larger. What is refused for a length that was typed is measured without
+// it, so that the bounds that are told are those of the box it would be.
 func (j *Job) measureTaken() bool {
 	if j.Given != nil {
 		b := j.build()
 		return b != nil && j.take(b)
 	}
-	for _, guess := range []Length{3, 8} {
-		scratch := *j
-		scratch.Report = &brief.Report{Units: j.Units, Step: j.Step}
-		scratch.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
-		b := scratch.build()
-		if b == nil {
-			continue
+	for _, answers := range []Answers{j.Answers, {Choice: j.Answers.Choice}} {
+		for _, guess := range []Length{3, 8} {
+			trial := *j
+			trial.Report, trial.Answers = &brief.Report{Units: j.Units, Step: j.Step}, answers
+			trial.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
+			b := trial.build()
+			if b == nil {
+				continue
+			}
+			if !j.take(b) {
+				return false
+			}
+			if answers.Length == nil && j.Answers.Length != nil {
+				j.found = nil
+				return j.build() != nil
+			}
+			return true
 		}
-		return j.take(b)
 	}
 	j.Taken = taken(dims(8*j.T(), 8*j.T(), 8*j.T()))
 	b := j.build()

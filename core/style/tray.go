@@ -44,10 +44,9 @@ func layers(walls string) int {
 var ends, sides = []string{"back", "front"}, []string{"left", "right"}
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
-// clean: no seam shows on them. What can't be is noted, depth blamed on a field
-// of its own when one is named.
-func (j *Job) tray(name, panel string, d Dims, walls string, depthField ...string) *sheet.Piece {
-	j.trayCanBe(name, d, walls, depthField)
+// clean: no seam shows on them. What can't be is noted.
+func (j *Job) tray(name, panel string, d Dims, walls string) *sheet.Piece {
+	j.trayCanBe(name, d, walls)
 	switch walls {
 	case "rolled":
 		return j.rolledTray(name, panel, d)
@@ -175,42 +174,22 @@ func (j *Job) mitre(usual Length) Length {
 }
 
 // trayCanBe notes why a tray of that size can't be made.
-func (j *Job) trayCanBe(name string, d Dims, walls string, depthField []string) {
-	t, wide, tape := j.T(), j.Adhesive.Width, j.Adhesive.Title
-	deep := func(have, least Length, what, why string) {
-		if len(depthField) == 0 || have >= least {
-			j.Want("depth", have, least, what, why)
-			return
-		}
-		text := fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why, j.Say(least.Up(j.Mark())))
-		j.Problem(depthField[0], text, "Make it deeper, or stick with wet glue, which can do with less.", depthField...)
-	}
+func (j *Job) trayCanBe(name string, d Dims, walls string) {
+	t, wide := j.T(), j.Adhesive.Width
 	the := "The " + name
-	deep(d.Depth, wide, the+"'s wall", "a tab stuck with "+tape)
+	j.Want("depth", d.Depth, wide, the+"'s wall", "a tab stuck with "+j.Adhesive.Title)
 	switch walls {
 	case "pinwheel":
 		j.Want(shorter(d), min(d.Length, d.Width)-3*t, wide, the+"'s shorter wall, less the card", "a corner wrapped on to it")
-		deep(d.Depth-2*t, wide, the+"'s wall, less the card", "a corner wrapped round")
+		j.Want("depth", d.Depth-2*t, wide, the+"'s wall, less the card", "a corner wrapped round")
 	case "rolled":
-		deep(d.Depth-j.T().Up(j.Mark()), wide, the+"'s rolled flap", "a flap stuck inside")
+		j.Want("depth", d.Depth-j.T().Up(j.Mark()), wide, the+"'s rolled flap", "a flap stuck inside")
 		j.Want("width", d.Width-6*t, wide, the+" from front to back, less the card", "a flap rolled into its side")
 		fallthrough
 	default:
 		j.Want("length", d.Length-2*t, 2*j.Wide(), "The front of the "+name+", less the card", "two tabs side by side behind it")
 	}
 	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
-}
-
-// lidField names what to blame, and to change, when the lid's walls are too low.
-func (j *Job) lidField() []string {
-	enough := (j.Adhesive.Width + 2*j.T()).Up(j.Mark()) + j.Sliver() + j.Mark()
-	switch {
-	case j.Is("lid", "full"):
-		return nil
-	case j.Asked("reveal") && !j.Asked("lid-height"):
-		return []string{"box.options.reveal", "box.options.reveal", ""}
-	}
-	return []string{"box.options.lid-height", "box.options.lid-height", enough.Exact(j.Units)}
 }
 
 // thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
@@ -235,16 +214,23 @@ func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
 }
 
 // lidWall settles the wall of a lid over walls h high, from the ways of saying it;
-// full is as deep as it may be.
-func (j *Job) lidWall(h, full Length) Length {
+// full is as deep as it may be, and it comes out so much less.
+func (j *Job) lidWall(h, full, less Length, walls string) Length {
 	if j.Is("lid", "full") {
 		j.settled["lid-height"], j.settled["reveal"] = full, 0
 		return full
 	}
+	least := j.sticks(less)
+	switch walls {
+	case "pinwheel":
+		least.At += 2 * j.T()
+	case "rolled":
+		least.At += j.T().Up(j.Mark())
+	}
 	usual := max((h * 3 / 8).Up(j.Mark()), min(full, (j.Adhesive.Width*3/2).Up(j.Mark())))
-	rim := most(full, "depth", "deeper than the base the lid would stand on the table and not on the rim")
+	rim := most(full, "depth", "a deeper lid would stand on the table and not on the rim")
 	if j.Asked("lid-height") || !j.Asked("reveal") {
-		wall := j.Measure("lid-height", usual, Bound{}, rim)
+		wall := j.Measure("lid-height", usual, least, rim)
 		if r := j.Answers.Length["reveal"]; j.Asked("reveal") && r+wall != h {
 			j.Problem("box.options.reveal", fmt.Sprintf("A reveal of %s and a lid wall of %s don't make up the base's wall of %s.",
 				j.Say(r), j.Say(wall), j.Say(h)), "Clear one of the two.", "box.options.reveal", "")
@@ -252,7 +238,8 @@ func (j *Job) lidWall(h, full Length) Length {
 		j.settled["reveal"] = h - wall
 		return wall
 	}
-	r := j.Measure("reveal", h-usual, Bound{}, most(h-j.Mark(), "depth", "more leaves no lid on such a wall"))
+	j.Want("depth", h, least.At, "The lid's wall", "a tab stuck with "+j.Adhesive.Title)
+	r := j.Measure("reveal", max(0, h-usual), Bound{}, most(max(0, h-least.At), "depth", "the lid's wall must hold what sticks its tabs"))
 	j.settled["lid-height"] = h - r
 	return h - r
 }

@@ -38,20 +38,23 @@ func buildTrayLid(j *Job) *Box {
 		return b
 	}
 	c := j.Clearance(layers(over))
-	base, lid := size, dims(size.Length, size.Width, j.lidWall(size.Depth, size.Depth))
+	lower := Length(0)
+	if j.Is("clearance", "shift-scores") {
+		lower = c / 2
+	}
+	base, lid := size, dims(size.Length, size.Width, j.lidWall(size.Depth, size.Depth, lower, over)-lower)
 	says := fmt.Sprintf("The lid is %s larger than the base, or it would not go on.", j.Say(c))
-	switch j.Choice("clearance") {
-	case "trim-base":
+	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
-	case "shift-scores":
-		lid = dims(lid.Length+c, lid.Width+c, lid.Depth-c/2)
-		says += " Its scores stand half of that further out on each side, and its walls come out that much lower."
-	default:
+	} else {
 		lid.Length, lid.Width = lid.Length+c, lid.Width+c
+	}
+	if lower > 0 {
+		says += " Its scores stand half of that further out on each side, and its walls come out that much lower."
 	}
 	b := j.box(size, j.tray("base", "base", base, walls))
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
-	put := b.Add(j.tray("lid", "top", lid, over, j.lidField()...),
+	put := b.Add(j.tray("lid", "top", lid, over),
 		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "base", around...)

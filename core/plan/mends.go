@@ -1,0 +1,94 @@
+package plan
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+)
+
+// mostChanges is how many changes one after the other a remedy may take.
+const mostChanges = 16
+
+// mends makes what each problem offers mend it. Card that bends, and things that
+// may lie another way, often want a second change after the first: then one
+// remedy makes them all, and says so; where no end is found, none is offered.
+func (p *Plan) mends(w Workshop) {
+	given := slices.Clone(p.Problems)
+	for i := range p.Problems {
+		pr := &p.Problems[i]
+		if len(pr.Set) == 0 || pr.Set["act"] != "" || p.Style == nil {
+			continue
+		}
+		set, ok := p.follow(given, *pr, w)
+		switch {
+		case !ok:
+			pr.Set = nil
+		case !maps.Equal(set, pr.Set):
+			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+p.changes(set)+"."
+		}
+	}
+}
+
+// follow makes a problem's change, and those of the problems it leads to, until
+// none is left that was not there before.
+func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[string]string, bool) {
+	if p.remedies == nil {
+		p.remedies = work(remedied)
+	}
+	b, set := p.Brief.Clone(), map[string]string{}
+	others := func(o brief.Problem) bool {
+		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
+	}
+	for next := pr; ; {
+		if len(next.Set) == 0 || len(set) > mostChanges || !p.remedies.spend(p.effort()) {
+			return nil, false
+		}
+		changed := false
+		for field, text := range brief.Sorted(next.Set) {
+			changed = b.Get(field) != text || changed
+			b.Set(field, text)
+			set[field] = text
+		}
+		left := slices.DeleteFunc(troubles(b, w), others)
+		if len(left) == 0 {
+			return set, true
+		}
+		if next = left[0]; !changed {
+			return nil, false
+		}
+	}
+}
+
+// troubles gives what is wrong with a brief, sheets left out of account.
+func troubles(b brief.Brief, w Workshop) []brief.Problem {
+	p := &Plan{Request: Read(b, w)}
+	if len(p.Problems) == 0 {
+		newSearch(p).run()
+	}
+	return p.Problems
+}
+
+// changes tells what a remedy writes in which fields.
+func (p *Plan) changes(set map[string]string) string {
+	var out []string
+	for field, text := range brief.Sorted(set) {
+		name := field
+		if f, ok := brief.FieldAt(field); ok {
+			name = f.Label
+		}
+		if q, ok := p.Style.Ask(strings.TrimPrefix(field, "box.options.")); ok {
+			name = q.Label
+		}
+		if l, err := measure.Parse(text, p.Units); err == nil {
+			text = p.Say(l)
+		} else if text == "" {
+			text = "left open"
+		}
+		out = append(out, fmt.Sprintf("%s %s", strings.ToLower(name), text))
+	}
+	return strings.Join(out, "; ")
+}
