@@ -248,6 +248,16 @@ func TestByHand(t *testing.T) {
 		"move:9.0:1:1"); !strings.Contains(w.Body.String(), "no longer there") {
 		t.Errorf("a stack that is not there: %d", w.Code)
 	}
+	// A document may have two in one place; the problem's button leaves it to Brevium.
+	b.Arrange = brief.Arrange{Places: []brief.Place{{Thing: "1", X: "0 mm", Y: "0 mm"}, {Thing: "1", X: "9 mm", Y: "0 mm"}}}
+	id = a.begin(b)
+	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, "stand in each other") {
+		t.Error("two in one place are not told")
+	}
+	do("mend:arrange")
+	if p := plan.Make(a.head(id).Brief, plan.Default); len(a.head(id).Brief.Arrange.Places) != 0 || !p.Holds() {
+		t.Errorf("not mended: %v", p.Problems)
+	}
 }
 
 // Every stage and view of every kind of project can be looked at.
