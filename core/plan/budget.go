@@ -25,6 +25,15 @@ func (b *budget) spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
 // over says whether more was asked for than there was.
 func (b *budget) over() bool { return b.left.Load() < 0 }
 
+// affords says whether there is work left to look for a remedy by planning the box
+// once more.
+func (p *Plan) affords() bool {
+	if p.remedies == nil {
+		p.remedies = work(remedied)
+	}
+	return p.remedies.spend(p.effort())
+}
+
 // effort is about how much work planning a box again takes.
 func (p *Plan) effort() int {
 	n := 20

@@ -72,6 +72,47 @@ func TestPatternsStandUpright(t *testing.T) {
 	}
 }
 
+// What a warning offers does away with it, and what would make it fit does: every
+// piece has its sheet and the proof holds.
+func TestOffersKeepTheirWord(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 16))
+	warned, fitted := 0, 0
+	for n := range boxes(3600) {
+		s := style.Styles[n%len(style.Styles)]
+		b := random(r)
+		b.Box = brief.Box{Style: brief.Text(s.ID)}
+		answer(&b, s, r.IntN(combinations(s)))
+		b.Set("card.sheet", []string{"a4", "a3", "12x12", "8.5x11"}[r.IntN(4)])
+		b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
+		for _, q := range s.Asks {
+			if len(q.Choices) == 0 && r.IntN(8) == 0 {
+				b.Set("box.options."+q.ID, fmt.Sprintf("%d mm", 1+r.IntN(60)))
+			}
+		}
+		p := Make(b, Default)
+		for _, w := range p.Warnings {
+			if p.Box == nil || len(w.Set) == 0 || w.Set["act"] != "" {
+				continue
+			}
+			warned++
+			for _, still := range Make(taken(b, w.Set), Default).Warnings {
+				if still.Code == w.Code && still.Text == w.Text {
+					t.Fatalf("%q: %v leaves it, for %s", w.Text, w.Set, b.Encode())
+				}
+			}
+		}
+		for _, f := range p.Fixes {
+			fitted++
+			if q := Make(taken(b, f.Set), Default); !q.Holds() || len(q.Layout.TooBig) > 0 {
+				t.Fatalf("%q: %v %s, for %s", f.Text, f.Set, said(q), b.Encode())
+			}
+		}
+	}
+	if warned < boxes(1500) || fitted < boxes(500) {
+		t.Errorf("%d warnings and %d fits tried", warned, fitted)
+	}
+}
+
 // Every problem names a field there is, and where it offers a change, one click
 // mends it: nothing is left but what was wrong before, and sheets too small.
 func TestProblemsMend(t *testing.T) {

@@ -36,7 +36,14 @@ func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 			p.Layout.TooBig[0].Name,
 			p.Say(2*p.Adhesive.Width.Up(p.Step.Size))), set})
 	}
-	return out
+	// They were tried by their sizes; what closes the box must find its place too.
+	return slices.DeleteFunc(out, func(f Fix) bool {
+		b := p.Brief.Clone()
+		for field, text := range f.Set {
+			b.Set(field, text)
+		}
+		return p.affords() && len(troubles(b, shelf)) > 0
+	})
 }
 
 // slighter looks for what would be a little less of: allowances, another
@@ -227,10 +234,7 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 }
 
 func (p *Plan) triesWith(b brief.Brief, w Workshop, set map[string]string) bool {
-	if p.remedies == nil {
-		p.remedies = work(remedied)
-	}
-	if !p.remedies.spend(p.effort()) {
+	if !p.affords() {
 		return false
 	}
 	for field, text := range set {

@@ -36,15 +36,12 @@ func (p *Plan) mends(w Workshop) {
 // follow makes a problem's change, and those of the problems it leads to, until
 // none is left that was not there before.
 func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[string]string, bool) {
-	if p.remedies == nil {
-		p.remedies = work(remedied)
-	}
 	b, set := p.Brief.Clone(), map[string]string{}
 	others := func(o brief.Problem) bool {
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
 	}
 	for next := pr; ; {
-		if len(next.Set) == 0 || len(set) > mostChanges || !p.remedies.spend(p.effort()) {
+		if len(next.Set) == 0 || len(set) > mostChanges || !p.affords() {
 			return nil, false
 		}
 		changed := false

@@ -7,6 +7,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 )
 
 // warn notes what a good maker would say about a plan that can be cut.
@@ -29,6 +30,8 @@ func (p *Plan) warnCorners() {
 		return // its clearance is given, and was compared with what the card wants
 	}
 	a := p.Box.Proved
+	at := map[string]string{"left": "at the left", "right": "at the right", "front": "in front", "back": "at the back",
+		"above": "above", "below": "below"}
 	for _, c := range p.Box.Clears {
 		lid, base := a.Of(c.Outer), a.Of(c.Inner)
 		if lid == nil || base == nil || len(c.Sides) != 4 {
@@ -39,14 +42,15 @@ func (p *Plan) warnCorners() {
 				continue
 			}
 			w := brief.Warning{Code: "tight-corners",
-				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more at the %s than the clearance "+
-					"leaves.",
-					c.Outer, inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), g.Side),
+				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more %s than the clearance leaves.",
+					c.Outer, inUnit(fmt.Sprintf("%.1f mm", -g.Tabs), p.Step.Unit), at[g.Side]),
 				Fix: "Choose the next looser fit, or lighter card."}
-			switch p.Brief.Tools.Fit {
-			case "snug":
+			switch {
+			case p.Plain && p.Box.Piece(c.Outer).Part == sheet.Band:
+				w.Fix, w.Set = "Let the numbers take in the card's thickness.", map[string]string{"tools.allowances": "card"}
+			case p.Brief.Tools.Fit == "snug":
 				w.Set = map[string]string{"tools.fit": "easy"}
-			case "easy":
+			case p.Brief.Tools.Fit == "easy":
 				w.Set = map[string]string{"tools.fit": "loose"}
 			}
 			p.Warn(w)
