@@ -25,7 +25,9 @@ type app struct {
 	file    string // the database
 }
 
-func newApp(t testing.TB) *app {
+func newApp(t testing.TB) *app { return newAppOf(t, plan.Default) }
+
+func newAppOf(t testing.TB, w plan.Workshop) *app {
 	t.Helper()
 	file := filepath.Join(t.TempDir(), "web.db")
 	s, err := store.Open(context.Background(), file)
@@ -33,7 +35,7 @@ func newApp(t testing.TB) *app {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	h, err := New(s, plan.Default, slog.New(slog.DiscardHandler), "127.0.0.1")
+	h, err := New(s, w, slog.New(slog.DiscardHandler), "127.0.0.1")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -312,8 +312,8 @@ func (s *Server) follow(out, was *brief.Brief) {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
-		if fresh(was) && was.Card == brief.Blank(string(was.Units)).Card {
-			out.Card = brief.Blank(string(out.Units)).Card // nothing hangs on it yet
+		if fresh(was) && was.Card == s.workshop.Begin(brief.Blank(string(was.Units))).Card {
+			out.Card = s.workshop.Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())
 	}

@@ -171,7 +171,7 @@ func (s *Server) cardPicture(c *echo.Context) error {
 // that was changed last.
 func (s *Server) create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
-		return s.begin(c, brief.NewScores(), "Begun from a list of scores", "box")
+		return s.begin(c, s.workshop.Begin(brief.NewScores()), "Begun from a list of scores", "box")
 	}
 	units := c.FormValue("units")
 	if units == "" {
@@ -188,7 +188,7 @@ func (s *Server) create(c *echo.Context) error {
 	if units != "mm" {
 		units = "in"
 	}
-	return s.begin(c, brief.Blank(units), "Begun", "contents")
+	return s.begin(c, s.workshop.Begin(brief.Blank(units)), "Begun", "contents")
 }
 
 func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error {

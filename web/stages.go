@@ -35,8 +35,8 @@ var stages = []stage{
 }
 
 // rail says for each stage whether it is settled, guessed or in trouble.
-func rail(v view, b *brief.Brief, p *plan.Plan) []stage {
-	begun := brief.New(string(b.Units))
+func rail(v view, b *brief.Brief, p *plan.Plan, w plan.Workshop) []stage {
+	begun := w.Begin(brief.New(string(b.Units)))
 	out := make([]stage, len(stages))
 	for i, st := range stages {
 		st.Here, st.Link = st.ID == v.Stage, v.with("stage", st.ID, "view", "", "piece", "")

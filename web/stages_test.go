@@ -23,7 +23,7 @@ func TestRail(t *testing.T) {
 		b := brief.New("in")
 		change(&b)
 		var out []string
-		for _, st := range rail(view{Stage: "box"}, &b, plan.Make(b, plan.Default)) {
+		for _, st := range rail(view{Stage: "box"}, &b, plan.Make(b, plan.Default), plan.Default) {
 			out = append(out, st.State[:1])
 		}
 		return strings.Join(out, "")

@@ -12,6 +12,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/shop"
 )
 
 func TestChangeAndUndo(t *testing.T) {
@@ -257,6 +258,43 @@ func TestByHand(t *testing.T) {
 	do("mend:arrange")
 	if p := plan.Make(a.head(id).Brief, plan.Default); len(a.head(id).Brief.Arrange.Places) != 0 || !p.Holds() {
 		t.Errorf("not mended: %v", p.Problems)
+	}
+}
+
+// A server with a shelf of its own shows and uses that one, on every page.
+func TestOwnShelf(t *testing.T) {
+	card, sheet := shop.Default.Cards[3], shop.Default.Sheets[3]
+	card.ID, card.Title = "shed-1", "Shed board"
+	sheet.ID, sheet.Title = "shed-sheet", "Shed sheet"
+	a := newAppOf(t, plan.Workshop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}})
+	for _, from := range []string{"blank", "scores"} {
+		w := a.post("/projects", "from", from, "units", "mm")
+		id := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
+		if b := a.head(id).Brief; b.Card.Stock != "shed-1" || b.Card.Sheet != "shed-sheet" {
+			t.Fatalf("%s begins with %+v", from, b.Card)
+		}
+		if from == "blank" {
+			a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual:tulip bulb")
+		}
+		for _, page := range []string{"?stage=card&view=flat", "?stage=sheets", "?stage=bench", "?stage=box&view=styles", "/print"} {
+			body := a.get("/projects/" + id + page).Body.String()
+			if strings.Contains(body, "Cover, oat") || strings.Contains(body, "12 × 12 in") || strings.Contains(body, "no plan to") {
+				t.Errorf("%s%s shows another shelf, or no plan", from, page)
+			}
+			if strings.Contains(page, "card") && (!strings.Contains(body, "Shed board") || !strings.Contains(body, "Shed sheet")) {
+				t.Errorf("%s%s does not show the shelf", from, page)
+			}
+		}
+	}
+	// Lessons are shown even where no sheet takes what they make.
+	sheet.Width, sheet.Height = sheet.Width/8, sheet.Height/8
+	small := newAppOf(t, plan.Workshop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}})
+	for _, page := range []string{"/", "/how", "/words", "/how/first-box", "/how/score-card", "/how/lid"} {
+		for _, a := range []*app{a, small} {
+			if w := a.get(page); w.Code != 200 {
+				t.Errorf("%s: %d", page, w.Code)
+			}
+		}
 	}
 }
 

@@ -185,7 +185,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
 	data := map[string]any{
 		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": v.looks(),
-		"Rail": rail(v, &st.Brief, st.Plan), "Groups": f.groups(v.Stage), "Base": st.ID,
+		"Rail": rail(v, &st.Brief, st.Plan, s.workshop), "Groups": f.groups(v.Stage), "Base": st.ID,
 		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
 	}
 	if st.Shown != nil {

@@ -22,6 +22,18 @@ import (
 // Workshop is what the maker has to work with.
 type Workshop struct{ shop.Shelf }
 
+// Begin lays a brief that was filled in for the maker on this shelf: what it would
+// be cut from and is not here gives way to the first that is.
+func (w Workshop) Begin(b brief.Brief) brief.Brief {
+	if _, ok := w.Card(string(b.Card.Stock)); !ok {
+		b.Card.Stock = brief.Text(w.Cards[0].ID)
+	}
+	if _, ok := w.Sheet(string(b.Card.Sheet)); !ok {
+		b.Card.Sheet = brief.Text(w.Sheets[0].ID)
+	}
+	return b
+}
+
 // Default is the workshop of a maker who has said nothing about it.
 var Default = Workshop{shop.Default}
 
