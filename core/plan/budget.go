@@ -26,12 +26,12 @@ func (b *budget) spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
 func (b *budget) over() bool { return b.left.Load() < 0 }
 
 // affords says whether there is work left to look for a remedy by planning the box
-// once more.
-func (p *Plan) affords() bool {
+// once more, so many times as dear as for its sizes alone.
+func (p *Plan) affords(dear int) bool {
 	if p.remedies == nil {
 		p.remedies = work(remedied)
 	}
-	return p.remedies.spend(p.effort())
+	return p.remedies.spend(dear * p.effort())
 }
 
 // effort is about how much work planning a box again takes.

@@ -42,7 +42,7 @@ func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 		for field, text := range f.Set {
 			b.Set(field, text)
 		}
-		return p.affords() && len(troubles(b, shelf)) > 0
+		return p.affords(2) && len(troubles(b, shelf)) > 0
 	})
 }
 
@@ -58,7 +58,7 @@ func (p *Plan) slighter(w Workshop) (out []Fix) {
 		add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye.",
 			map[string]string{"tools.allowances": "plain"})
 	}
-	for _, way := range p.Ways {
+	for _, way := range p.Ways[:min(6, len(p.Ways))] { // the rest are poorer and as large
 		if way.ID != p.Load.ID && len(out) < 2 {
 			n := len(out)
 			if add("Arrange them "+way.Says+".", map[string]string{"arrange.way": way.ID}); len(out) > n {
@@ -234,7 +234,7 @@ func (p *Plan) tries(w Workshop, set map[string]string) bool {
 }
 
 func (p *Plan) triesWith(b brief.Brief, w Workshop, set map[string]string) bool {
-	if !p.affords() {
+	if !p.affords(1) {
 		return false
 	}
 	for field, text := range set {

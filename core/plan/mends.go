@@ -41,7 +41,7 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
 	}
 	for next := pr; ; {
-		if len(next.Set) == 0 || len(set) > mostChanges || !p.affords() {
+		if len(next.Set) == 0 || len(set) > mostChanges || !p.affords(3) {
 			return nil, false
 		}
 		changed := false
