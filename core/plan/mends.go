@@ -40,9 +40,10 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 	others := func(o brief.Problem) bool {
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
 	}
-	for next := pr; ; {
-		if len(next.Set) == 0 || len(set) > mostChanges || !p.affords(3) {
-			return nil, false
+	next := pr
+	for range mostChanges {
+		if len(next.Set) == 0 || !p.affords(3) {
+			break
 		}
 		changed := false
 		for field, text := range brief.Sorted(next.Set) {
@@ -55,9 +56,10 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 			return set, true
 		}
 		if next = left[0]; !changed {
-			return nil, false
+			break
 		}
 	}
+	return nil, false
 }
 
 // troubles gives what is wrong with a brief, sheets left out of account.
