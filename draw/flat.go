@@ -144,8 +144,8 @@ func (f flat) stroke(l sheet.Line) {
 	x2, y2 := f.at(l.B)
 	link := ""
 	for _, pass := range f.piece.Passes {
-		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At || !pass.AlongWidth && l.A.Y == pass.At &&
-			l.B.Y == pass.At; on {
+		if on := pass.AlongWidth && l.A.X == pass.At && l.B.X == pass.At ||
+			!pass.AlongWidth && l.A.Y == pass.At && l.B.Y == pass.At; on {
 			link = Link(f.piece, pass)
 		}
 	}

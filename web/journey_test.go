@@ -166,7 +166,8 @@ func TestJourney(t *testing.T) {
 	}
 	v.until("what goes in is drawn", `document.querySelector(".drawing.above") !== null`)
 	v.click("#view-flat")
-	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.replace(/[\s\u200b]+/g, " ").includes("7 1⁄16 in")`)
+	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.
+		replace(/[\s\u200b]+/g, " ").includes("7 1⁄16 in")`)
 	v.until("the number is kept with its unit", `thing("width").title.includes("in")`)
 
 	// A step of the tools by key; a bad entry beside its field.

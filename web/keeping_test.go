@@ -364,7 +364,8 @@ func TestTakenOutElsewhere(t *testing.T) {
 		v.until("the pictures stand after "+id, seen)
 	}
 	v.until("from above", `document.querySelector("[data-stack]") !== null`)
-	last := v.reads(`[...document.querySelectorAll("[data-stack]")].sort((a, b) => a.getBoundingClientRect().right - b.getBoundingClientRect().right).at(-1).id`)
+	last := v.reads(`[...document.querySelectorAll("[data-stack]")].
+		sort((a, b) => a.getBoundingClientRect().right - b.getBoundingClientRect().right).at(-1).id`)
 	v.do("move by hand", chromedp.Focus(chromedp.CSS(`[id="`+last+`"]`)), chromedp.KeyEvent(kb.ArrowRight),
 		chromedp.KeyEvent(kb.ArrowRight))
 	v.until("moved, and held", fmt.Sprintf(`document.querySelector("#choose-for-me") !== null &&

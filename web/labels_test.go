@@ -23,7 +23,9 @@ const overlaps = `(() => {
     texts.forEach(([a, p], i) => texts.slice(i + 1).forEach(([b, q]) => {
       const w = Math.min(p.right, q.right) - Math.max(p.left, q.left);
       const h = Math.min(p.bottom, q.bottom) - Math.max(p.top, q.top);
-      if (w > 1 && h > 3) found.push(svg.dataset.of + ": " + a.textContent + " on " + b.textContent + " " + w.toFixed(1) + " by " + h.toFixed(1));
+      if (w > 1 && h > 3) {
+        found.push(svg.dataset.of + ": " + a.textContent + " on " + b.textContent + " " + w.toFixed(1) + " by " + h.toFixed(1));
+      }
     }));
   }
   return found.slice(0, 6);
@@ -69,7 +71,8 @@ func TestLabelsKeepApart(t *testing.T) {
 			t.Fatal(err)
 		}
 		html = ""
-		v.js(fmt.Sprintf(`{ document.querySelector("#probe")?.remove(); const d = document.createElement("div"); d.id = "probe"; d.innerHTML = %s;
+		v.js(fmt.Sprintf(`{ document.querySelector("#probe")?.remove();
+			const d = document.createElement("div"); d.id = "probe"; d.innerHTML = %s;
 			document.body.append(d); d.querySelectorAll("svg").forEach((s, i) => { s.dataset.of = s.getAttribute("aria-label").slice(0, 60);
 			s.style.width = s.viewBox.baseVal.width + "px"; }); }`, text))
 		for _, fault := range run(v, chromedp.Evaluate[[]string](overlaps)) {

@@ -40,8 +40,7 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 			checks, proved[g.Tree] = append(checks, b.itself(g, m)...), true
 		}
 		for _, j := range g.Joins {
-			_, found := g.joined(j, width)
-			touch = append(touch, found...)
+			touch = append(touch, g.contacts(j)...)
 		}
 	}
 	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...))
@@ -72,8 +71,7 @@ func (b *Box) itself(g grown, m Means) (checks []fold.Check) {
 		checks = append(checks, b.clears(g, c)...)
 	}
 	for _, j := range g.Joins {
-		check, _ := g.joined(j, m.Width.MM())
-		checks = append(checks, check)
+		checks = append(checks, g.joined(j, m.Width.MM()))
 	}
 	for _, pair := range g.Pairs {
 		checks = append(checks, g.meets(pair))
@@ -138,21 +136,31 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 // contact is two faces of different parts that touch by intention.
 type contact struct{ a, b *fold.Placed }
 
+// contacts gives the faces that a join lets touch, of every copy.
+func (g grown) contacts(j Join) (out []contact) {
+	partA, faceA := ref(j.A)
+	partB, faceB := ref(j.B)
+	for _, one := range g.all(partA) {
+		for _, other := range g.all(partB) {
+			if a, b := one.Find(faceA), other.Find(faceB); a != nil && b != nil {
+				out = append(out, contact{a, b})
+			}
+		}
+	}
+	return out
+}
+
 // joined checks a join: every copy of the one lies on a copy of the other.
-func (g grown) joined(j Join, width float64) (fold.Check, []contact) {
+func (g grown) joined(j Join, width float64) fold.Check {
 	partA, faceA := ref(j.A)
 	partB, faceB := ref(j.B)
 	if !j.Stuck {
 		width = 0
 	}
 	worst := fold.Check{Figure: words.Plain(j.A) + " or " + words.Plain(j.B) + " is not there"}
-	var touch []contact
 	for n, one := range g.all(partA) {
 		best := worst
 		for m, other := range g.all(partB) {
-			if a, b := one.Find(faceA), other.Find(faceB); a != nil && b != nil {
-				touch = append(touch, contact{a, b})
-			}
 			if c := fold.Seated(one, faceA, other, faceB, width, j.Lapped, j.Layers); c.Holds || m == 0 {
 				best = c
 			}
@@ -166,7 +174,7 @@ func (g grown) joined(j Join, width float64) (fold.Check, []contact) {
 		does = "lies on"
 	}
 	worst.Name = fmt.Sprintf("%s %s %s", words.Plain(g.path+partA), does, words.Plain(g.path+partB))
-	return worst, touch
+	return worst
 }
 
 // touching says which faces of different pieces may touch: those that are

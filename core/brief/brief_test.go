@@ -18,7 +18,8 @@ func TestDecode(t *testing.T) {
 	if err != nil || b.Contents[0].Count != "6" || b.Box.Options["lid-height"] != "1 in" {
 		t.Fatal(b, err)
 	}
-	if b, err = Decode([]byte(`{"brevium":1, "size":{"length":5,"width":"3 1/2","depth":"2 in"}, "contents":[{"name":"x","length":"1"}]}`)); err != nil {
+	if b, err = Decode([]byte(`{"brevium":1, "size":{"length":5,"width":"3 1/2","depth":"2 in"},
+		"contents":[{"name":"x","length":"1"}]}`)); err != nil {
 		t.Fatal(err)
 	}
 	if b.Units != "in" || b.Size.Length != "5" || b.Contents[0].Shape != "block" ||

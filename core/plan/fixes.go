@@ -24,7 +24,8 @@ type Fix struct {
 func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 	w := shelf
 	w.Sheets = []shop.Sheet{p.Sheet}
-	out = p.slighter(w)
+	// They are tried by their sizes; what closes the box must find its place too.
+	out = slices.DeleteFunc(p.slighter(w), func(f Fix) bool { return !p.affords(2) || len(troubles(p.with(f.Set), w)) > 0 })
 	for _, s := range shelf.Sheets {
 		if p.takesAll(s) && s.ID != p.Sheet.ID {
 			out = append(out, Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
@@ -36,14 +37,16 @@ func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 			p.Layout.TooBig[0].Name,
 			p.Say(2*p.Adhesive.Width.Up(p.Step.Size))), set})
 	}
-	// They were tried by their sizes; what closes the box must find its place too.
-	return slices.DeleteFunc(out, func(f Fix) bool {
-		b := p.Brief.Clone()
-		for field, text := range f.Set {
-			b.Set(field, text)
-		}
-		return p.affords(2) && len(troubles(b, shelf)) > 0
-	})
+	return out
+}
+
+// with gives the brief with a change made.
+func (p *Plan) with(set map[string]string) brief.Brief {
+	b := p.Brief.Clone()
+	for field, text := range set {
+		b.Set(field, text)
+	}
+	return b
 }
 
 // slighter looks for what would be a little less of: allowances, another
@@ -58,7 +61,7 @@ func (p *Plan) slighter(w Workshop) (out []Fix) {
 		add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye.",
 			map[string]string{"tools.allowances": "plain"})
 	}
-	for _, way := range p.Ways[:min(6, len(p.Ways))] { // the rest are poorer and as large
+	for _, way := range p.Ways[:min(6, len(p.Ways))] { // the likeliest: each is planned anew
 		if way.ID != p.Load.ID && len(out) < 2 {
 			n := len(out)
 			if add("Arrange them "+way.Says+".", map[string]string{"arrange.way": way.ID}); len(out) > n {
@@ -180,8 +183,9 @@ func (p *Plan) deciding(w Workshop) (dim string, at measure.Length) {
 		}
 		to, ok := p.less(now, func(l measure.Length) bool {
 			*d.of = l
-			return p.what == whole && p.triesWith(empty, w, map[string]string{"size.length": size.Length.Exact(p.Units),
-				"size.width": size.Width.Exact(p.Units), "size.depth": size.Depth.Exact(p.Units)})
+			text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(p.Units)) }
+			empty.Size = &brief.Size{Length: text(size.Length), Width: text(size.Width), Depth: text(size.Depth)}
+			return p.what == whole && p.hasSheets(empty, w)
 		})
 		*d.of = now
 		if share := to.MM() / now.MM(); ok && share > best {
@@ -230,15 +234,13 @@ func (p *Plan) largest(low, high measure.Length, will func(measure.Length) bool)
 // tries says whether a change gives a plan whose pieces have a sheet that takes
 // them all.
 func (p *Plan) tries(w Workshop, set map[string]string) bool {
-	return p.triesWith(p.Brief.Clone(), w, set)
+	return p.hasSheets(p.with(set), w)
 }
 
-func (p *Plan) triesWith(b brief.Brief, w Workshop, set map[string]string) bool {
+// hasSheets is tries for a brief that was changed already.
+func (p *Plan) hasSheets(b brief.Brief, w Workshop) bool {
 	if !p.affords(1) {
 		return false
-	}
-	for field, text := range set {
-		b.Set(field, text)
 	}
 	got := sketch(b, w, true, nil)
 	return got != nil && slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool {

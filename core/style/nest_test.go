@@ -64,6 +64,14 @@ func TestEveryStyleNests(t *testing.T) {
 				t.Errorf("%s: a note of %s", s.ID, n.Piece)
 			}
 		}
+		if len(p.Box.Supplies) != len(plain.Box.Supplies) {
+			t.Errorf("%s: supplies %q, not %q", s.ID, p.Box.Supplies, plain.Box.Supplies)
+		}
+		for _, says := range p.Box.Supplies {
+			if !strings.HasPrefix(says, "for each sampler: ") {
+				t.Errorf("%s: %q says not for which", s.ID, says)
+			}
+		}
 		// Nearer to each other they stand in each other.
 		p.Box.Part("sampler").At[1].Right = 0
 		if told(p) == "" {

@@ -4,6 +4,7 @@
 package style
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
@@ -264,7 +265,10 @@ func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Pl
 		n.Piece = name + " " + n.Piece
 		j.notes = append(j.notes, n)
 	}
-	b.Supplies, b.Cautions = append(b.Supplies, in.Supplies...), append(b.Cautions, in.Cautions...)
+	for _, s := range in.Supplies {
+		b.Supplies = append(b.Supplies, fmt.Sprintf("for each %s: %s", name, s))
+	}
+	b.Cautions = append(b.Cautions, in.Cautions...)
 	b.Nest(name, &in.Tree, spots...)
 }
 

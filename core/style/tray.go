@@ -239,7 +239,8 @@ func (j *Job) lidWall(h, full, less Length, walls string) Length {
 		return wall
 	}
 	j.Want("depth", h, least.At, "The lid's wall", "a tab stuck with "+j.Adhesive.Title)
-	r := j.Measure("reveal", max(0, h-usual), Bound{}, most(max(0, h-least.At), "depth", "the lid's wall must hold what sticks its tabs"))
+	r := j.Measure("reveal", max(0, h-usual), Bound{},
+		most(max(0, h-least.At), "depth", "the lid's wall must hold what sticks its tabs"))
 	j.settled["lid-height"] = h - r
 	return h - r
 }

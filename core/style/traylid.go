@@ -23,8 +23,7 @@ var trayLid = &Style{
 			choose("clearance", "Clearance comes from", "",
 				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
 				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
-				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores "+
-					"out.").unless("lid=none"),
+				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.").unless("lid=none"),
 		}),
 	Build: buildTrayLid,
 }
