@@ -99,7 +99,10 @@ func (b *Body) roomRound(at sheet.Point, radius float64, own func(a, of Vec) boo
 	}
 	mid := f.place(at)
 	best := math.Inf(1)
-	for _, ring := range append([][]Vec{f.Poly}, f.Holes...) {
+	for n, ring := range append([][]Vec{f.Poly}, f.Holes...) {
+		if n > 0 && f.fromHole(n-1, mid) >= best {
+			continue
+		}
 		for i, a := range ring {
 			c := ring[(i+1)%len(ring)]
 			if own != nil && own(a, mid) && own(c, mid) {
