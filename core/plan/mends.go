@@ -11,7 +11,7 @@ import (
 )
 
 // mostChanges is how many changes one after the other a remedy may take.
-const mostChanges = 16
+const mostChanges = 12
 
 // mends makes what each problem offers mend it. Card that bends, and things that
 // may lie another way, often want a second change after the first: then one
@@ -42,7 +42,7 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 	}
 	next := pr
 	for range mostChanges {
-		if len(next.Set) == 0 || !p.affords(3) {
+		if len(next.Set) == 0 || !p.affords(12) {
 			break
 		}
 		changed := false

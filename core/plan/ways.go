@@ -71,6 +71,9 @@ func newSearch(p *Plan) *search {
 // the pinned one or the best.
 func (s *search) run() *style.Box {
 	if len(s.Things) == 0 {
+		if s.hasty {
+			s.job.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
+		}
 		return style.Make(s.job, s.Style, s.hasty)
 	}
 	ways := s.ways()
@@ -134,11 +137,13 @@ func (s *search) ways() []contents.Load {
 // maker pays.
 func (s *search) rank(ways []contents.Load) []Way {
 	var out []Way
+	poor := false
 	for _, l := range ways[:min(s.likeliest(), len(ways))] {
 		scratch := *s.job
-		scratch.Report = &brief.Report{Units: s.Units, Step: s.Step}
+		scratch.Report, scratch.Poor = &brief.Report{Units: s.Units, Step: s.Step}, poor
 		b := s.build(&scratch, l, true)
 		s.job.Knows(&scratch)
+		poor = s.job.Taken == nil
 		if b == nil {
 			continue
 		}

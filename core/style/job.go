@@ -33,6 +33,7 @@ type Job struct {
 	Around   Length // the finger room asked for, for remedies
 	Above    Length // and the room above
 	Guilty   Blame
+	Poor     bool // nothing could be measured for another arrangement: one guess will do
 	Answers  Answers
 	Scores   []Scored // pieces from a list of scores
 	Stated   *Dims    // and the finished size it claims; 0 is not said

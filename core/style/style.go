@@ -145,7 +145,11 @@ func (j *Job) measureTaken() bool {
 		b := j.build()
 		return b != nil && j.take(b)
 	}
-	for _, answers := range []Answers{j.Answers, {Choice: j.Answers.Choice}} {
+	trials := []Answers{j.Answers, {Choice: j.Answers.Choice}}
+	if j.Poor {
+		trials = nil
+	}
+	for _, answers := range trials {
 		for _, guess := range []Length{3, 8} {
 			trial := *j
 			trial.Report, trial.Answers = &brief.Report{Units: j.Units, Step: j.Step}, answers
