@@ -35,9 +35,10 @@ type Part struct {
 type Way int
 
 const (
-	Stays Way = iota
-	Up        // lifted, and laid back so that the inside shows
-	Aside     // drawn off to the right
+	Stays  Way = iota
+	Up         // lifted, and laid back so that the inside shows
+	Aside      // drawn off to the right
+	Corner     // drawn off over its front left corner
 )
 
 // Place lays a face of a copy along a face of another part, both drawn the same

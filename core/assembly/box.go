@@ -15,12 +15,12 @@ import (
 type Box struct {
 	Tree
 	Style     string
-	Size      Dims   // score to score
-	Clearance Length // of what goes over something
-	Plain     bool   // plain numbers: the card gives where they bind
-	Flat      [][2]string
-	OpenBy    float64 // how far what closes it opens, of how far it folds; 0 is 0.62
-	Strength  int     // 1 torn open once, 2 a season, 3 kept for years
+	Size      Dims     // score to score
+	Clearance Length   // of what goes over something
+	Plain     bool     // plain numbers: the card gives where they bind
+	Flat      []Crease // folded over when it is put away; the rest is not folded
+	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
+	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []string
 	Cautions  []string
 	Claims    []fold.Check      // what a list of scores claims, checked
@@ -29,6 +29,9 @@ type Box struct {
 	Proved    Standing // the closed box, as it was proved
 	Measured
 }
+
+// Crease is a crease of a part, named by the two faces it lies between.
+type Crease struct{ Part, A, B string }
 
 // Note is what the plan did to a number, and why: shown beside the number.
 type Note struct {
@@ -63,7 +66,7 @@ func (b *Box) Measure(t Length) {
 		b.Seams = append(b.Seams, body.Seams(s.Box()...)...)
 	}
 	b.Book = b.opensLikeABook(s)
-	b.Stores = len(b.Flat) > 0 && fold.Stacked(b.Parts[0].Piece, b.flat)
+	b.Stores = len(b.Flat) > 0 && b.stacked()
 	if flat, ok := b.FlatPacked(t); ok {
 		b.Stored = dims(fold.Bounds(flat.Bodies...))
 	}
@@ -109,15 +112,32 @@ func dims(lo, hi fold.Vec) Dims {
 	return Dims{size(lo.X, hi.X), size(lo.Y, hi.Y), size(lo.Z, hi.Z)}
 }
 
-// flat is how creases are folded when the box is put away: those named over, the
-// rest not at all.
-func (b *Box) flat(x, y string) (float64, bool) {
-	for _, pair := range b.Flat {
-		if pair == [2]string{x, y} || pair == [2]string{y, x} {
-			return 180, true
-		}
+// FoldsOver says which creases of a part are folded over when the box is put away,
+// each by the two faces it lies between; all others are not folded.
+func (b *Box) FoldsOver(part string, creases ...[2]string) {
+	for _, c := range creases {
+		b.Flat = append(b.Flat, Crease{part, c[0], c[1]})
 	}
-	return 0, true
+}
+
+// flat is how the creases of a part are folded when the box is put away: those
+// named over, the rest not at all.
+func (b *Box) flat(part string) fold.Pressed {
+	return func(x, y string) (float64, bool) {
+		for _, c := range b.Flat {
+			if c == (Crease{part, x, y}) || c == (Crease{part, y, x}) {
+				return 180, true
+			}
+		}
+		return 0, true
+	}
+}
+
+// stacked says whether every part lies flat when the box is put away.
+func (b *Box) stacked() bool {
+	return !slices.ContainsFunc(b.Parts, func(p *Part) bool {
+		return p.Piece != nil && !fold.Stacked(p.Piece, b.flat(p.Name))
+	})
 }
 
 // FlatPacked gives the box as it is put away, and whether it can be.
@@ -126,8 +146,7 @@ func (b *Box) FlatPacked(t Length) (Standing, bool) {
 	if !b.Stores {
 		return s, false
 	}
-	body := fold.UpTo(b.Parts[0].Piece, t.MM(), func(string) float64 { return 0 }, b.flat)
-	s.add(b.Parts[0].Name, body)
+	b.stand(&s, &b.Tree, hand{}, t, Pose{Fold: 1, Flat: true}, nil, true)
 	return s, true
 }
 

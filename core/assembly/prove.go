@@ -54,7 +54,7 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 		}
 	}
 	if len(b.Flat) > 0 {
-		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores, Figure: "one plane, its seam stuck"})
+		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores, Figure: "one plane, what is stuck for good stuck"})
 	}
 	return checks
 }
@@ -122,9 +122,14 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 	if b.Plain {
 		give = 1
 	}
-	for _, o := range outer {
+	// A face that goes over the rest of its piece does so copy by copy; a part goes
+	// over all there is of another.
+	if c.Inner != "" && len(inner) > 1 {
+		inner = []*fold.Body{fold.Union(c.Inner, inner...)}
+	}
+	for n, o := range outer {
 		for _, i := range inner {
-			out = append(out, fold.Clears(o, i, give, c.Sides...))
+			out = append(out, fold.Clears(o, i, give, g.turned(c, n)...))
 		}
 	}
 	if len(out) == 0 {
@@ -132,6 +137,26 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 	}
 	return out
 }
+
+// turned gives the sides of a clearance as they lie for the nth copy of the part
+// that goes over: a copy that is turned faces other ones.
+func (g grown) turned(c Clear, n int) []string {
+	p := g.Part(c.Outer)
+	if p == nil || n >= len(p.At) {
+		return c.Sides
+	}
+	sides := slices.Clone(c.Sides)
+	for range p.At[n].Quarters & 3 {
+		for i, s := range sides {
+			if k := slices.Index(clockwise, s); k >= 0 {
+				sides[i] = clockwise[(k+1)%4]
+			}
+		}
+	}
+	return sides
+}
+
+var clockwise = []string{"back", "right", "front", "left"}
 
 // contact is two faces of different parts that touch by intention.
 type contact struct{ a, b *fold.Placed }

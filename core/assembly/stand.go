@@ -11,6 +11,7 @@ import (
 type Pose struct {
 	Fold float64 // how much of the course is done: 0 flat on the table, 1 closed
 	Lift float64 // how far it is opened again: 0 closed, 1 open
+	Flat bool    // put away flat
 }
 
 // Closed is the finished box.
@@ -187,18 +188,26 @@ func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Po
 		Quarters: at.Quarters, Over: at.Over, Stood: at.Stood})
 	for _, body := range bodies {
 		body.Carry(way, 1, 0)
-		takeOff(among.bodies[0], p, body, pose)
+		takeOff(among.bodies[0], p, at, body, pose)
 	}
 }
 
-func takeOff(holder *fold.Body, p *Part, body *fold.Body, pose Pose) {
-	switch lo, hi := fold.Bounds(body); p.Off {
+func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, pose Pose) {
+	lo, hi := fold.Bounds(body)
+	first, last := fold.Bounds(holder)
+	by := fold.Vec{}
+	switch p.Off {
 	case Up:
-		body.Move(fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*pose.Lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*pose.Lift)})
+		by = fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*pose.Lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*pose.Lift)}
 	case Aside:
-		first, last := fold.Bounds(holder)
-		body.Move(fold.Vec{X: (last.X - first.X) * 0.8 * pose.Lift})
+		by = fold.Vec{X: (last.X - first.X) * 0.8 * pose.Lift}
+	case Corner:
+		by = fold.Vec{X: first.X - last.X, Y: first.Y - last.Y}.Times(0.55 * pose.Lift)
 	}
+	for range at.Quarters {
+		by.X, by.Y = by.Y, -by.X
+	}
+	body.Move(by)
 }
 
 // body folds one copy of a part and, once it is folded, presses what is stuck or
@@ -219,6 +228,11 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 	}
 	if at.Mirror {
 		piece = piece.Mirrored()
+	}
+	if pose.Flat {
+		body := fold.UpTo(piece, t.MM(), func(string) float64 { return 0 }, b.flat(p.Name))
+		body.Name = path + p.Name
+		return body
 	}
 	body := fold.Up(piece, t.MM(), func(face string) float64 {
 		if opens[face] {

@@ -54,6 +54,9 @@ func Steps(w Work) []Step {
 		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
 	stick := Step{Title: "Stick", Caution: w.Caution}
 	for _, p := range w.Pieces {
+		for _, tip := range p.Tips {
+			cut.Says = append(cut.Says, words.Capital(p.Name)+": "+tip)
+		}
 		if s := cuts(p, w.Say); s != "" {
 			cut.Says = append(cut.Says, s)
 		}
@@ -196,8 +199,12 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 // putOn tells what is stuck on while the piece is still flat.
 func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
 	for _, m := range p.Marks {
-		says = append(says, fmt.Sprintf("%s, still flat: stick the %s on %s from the left and %s from the top.",
-			words.Capital(p.Name), m.What, say(m.At.X), say(m.At.Y)))
+		does := fmt.Sprintf("stick the %s on", m.What)
+		if m.What == "brad" || m.What == "ribbon" {
+			does = fmt.Sprintf("mark where the %s goes through,", m.What)
+		}
+		says = append(says, fmt.Sprintf("%s, still flat: %s %s from the left and %s from the top.", words.Capital(p.Name), does,
+			say(m.At.X), say(m.At.Y)))
 	}
 	return says
 }

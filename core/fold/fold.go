@@ -250,6 +250,15 @@ func (b *Body) Part(name string, pass func(string) bool) *Body {
 	return out
 }
 
+// Union gives the faces of several bodies as those of one.
+func Union(name string, bodies ...*Body) *Body {
+	out := &Body{Piece: bodies[0].Piece, Name: name, T: bodies[0].T}
+	for _, b := range bodies {
+		out.Faces = append(out.Faces, b.Faces...)
+	}
+	return out
+}
+
 // Move shifts the whole body.
 func (b *Body) Move(by Vec) {
 	for _, f := range b.Faces {

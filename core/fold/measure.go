@@ -119,6 +119,9 @@ func (r reach) cut(lo, hi, heart Vec) (Vec, Vec) {
 		if !r.Level() && !r.Upright() && axis < 2 && r.lo.Z > (lo.Z+hi.Z)/2 {
 			continue // what slopes in above the walls leaves the floor its size
 		}
+		if !r.Level() && !r.Upright() && axis == 2 && r.hi.Z < (lo.Z+hi.Z)/2 {
+			continue // and what slopes in below them leaves it its height: things stand on the floor
+		}
 		size := hi.part(axis) - lo.part(axis)
 		for _, u := range []bool{false, true} {
 			edge := phi.part(axis) + by.part(axis)
@@ -256,7 +259,7 @@ func edgesApart(p *Placed, i int, q *Placed, k int) float64 {
 }
 
 // Stacked says whether a piece lies flat when so pressed: all its faces in one
-// plane, what is glued on what it is glued to.
+// plane, its seams on what they are stuck to.
 func Stacked(p *sheet.Piece, pressed Pressed) bool {
 	b := UpTo(p, 0.1, func(string) float64 { return 0 }, pressed)
 	for _, f := range b.Faces {
@@ -266,15 +269,11 @@ func Stacked(p *sheet.Piece, pressed Pressed) bool {
 			}
 		}
 	}
-	stuck := false
 	for _, g := range p.Glues {
 		f, on := b.Find(g.Face), b.Find(g.On)
-		if f != nil && on != nil && p.Stored(g) {
-			stuck = true
-			if overlap(f, on) < 0.9*f.Area() {
-				return false
-			}
+		if f != nil && on != nil && p.Stored(g) && overlap(f, on) < 0.9*f.Area() {
+			return false
 		}
 	}
-	return stuck
+	return true
 }

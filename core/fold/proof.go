@@ -19,6 +19,10 @@ type Check struct {
 // one: below what a folded score can be set to.
 const tolerance = 0.05
 
+// near is how far apart two places of the body may lie and still be one: where a
+// root or an arc was rounded to the marks, by that much more.
+func (b *Body) near() float64 { return tolerance + b.Piece.Rounded.MM() }
+
 // yields is how far card gives way, in calipers, where layers crowd.
 const yields = 1.0
 
@@ -59,7 +63,7 @@ func (b *Body) loops() Check {
 			worst, where = gap, s.a.Name+" and "+s.b.Name
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= tolerance,
+	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= b.near(),
 		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s can't be folded together: no cut lets them part (%.1f mm)", where, worst)
@@ -80,7 +84,7 @@ func (b *Body) walls() Check {
 			worst, where = gap, m[0]+" and "+m[1]
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= tolerance,
+	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= b.near(),
 		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s are %.1f mm apart", where, worst)
@@ -164,7 +168,7 @@ func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, f
 		narrow = min((hi.X - lo.X).MM(), (hi.Y - lo.Y).MM())
 	}
 	switch size := tab.Area(); {
-	case off > tolerance:
+	case off > max(tab.Body.near(), on.Body.near()):
 		fault = fmt.Sprintf("%s lies %.1f mm off %s", tab.Name, off, on.Name)
 	case !lapped && shared < 0.95*size:
 		fault = fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, tab.Name, on.Name)

@@ -84,7 +84,7 @@ func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	n.Root = "bottom"
 	n.Closing("top", "flap")
 	if q.Rows[1] <= d.Width {
-		n.Over("flap", "front")
+		n.Over("flap", "front", 1)
 	}
 	if q.Rows[4] > d.Depth {
 		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.",

@@ -138,9 +138,10 @@ func (p *Piece) Seam(strip, from, wall string) {
 // flat.
 func (p *Piece) Stored(g Glue) bool { return p.RoleOf(g.Face) == "seam" }
 
-// Over lays a face on the outside of another, without sticking it.
-func (p *Piece) Over(face, on string) {
-	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Outside: true, Layers: 1})
+// Over lays a face on the outside of another, layers of card away, without
+// sticking it.
+func (p *Piece) Over(face, on string, layers int) {
+	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Outside: true, Layers: layers})
 }
 
 // Forget takes out what the recipe says of faces that were cut away.

@@ -137,6 +137,8 @@ type Piece struct {
 	Meets   [][2]string // walls whose edges come together
 	Order   []Move      // faces in the order they are folded
 	Curves  []Curve     // faces that are bent round
+	Rounded Length      // how far a root or an arc is off, for the sake of the marks
+	Tips    []string    // what makers do before they cut
 	Unknown []float64   // angles that folding settles: the guesses to begin with, in degrees
 	Handed  int         // how many of Count are mirror images
 
@@ -233,9 +235,10 @@ func (p *Piece) GlueLapped(face, on string, layers int) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers, Lapped: true})
 }
 
-// GlueOutside sticks a face on the outside of another.
-func (p *Piece) GlueOutside(face, on string) {
-	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: 1})
+// GlueOutside sticks a face, or a part of it, on the outside of another, layers
+// of card away.
+func (p *Piece) GlueOutside(face, on string, layers int) {
+	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: layers, Lapped: true})
 }
 
 func (p *Piece) nextSlanted() string { return fmt.Sprintf("s%d", len(p.Slanted)+1) }

@@ -63,7 +63,7 @@ func buildCarton(j *Job) *Box {
 		c.ledge = j.Measure("ledge", least.At, least, meet)
 	}
 	b := j.box(c.Dims, j.tubeNet(c))
-	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}}
+	b.FoldsOver("carton", [2]string{"right", "front"}, [2]string{"left", "seam"})
 	if j.Is("top", "tuck") && j.Is("pull", "yes") {
 		j.pullTab(b, c)
 	}

@@ -7,6 +7,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // What holds a box closed comes in two halves, one on a face that closes and one
@@ -18,27 +19,50 @@ const ribbonCare = "Ribbon and cord are not for infants: keep long ends away fro
 const (
 	magnetRadius = 5 * mm
 	closureRoom  = 5 * mm / 2 // of card round either half
+	piercing     = 5 * mm / 2 // what a brad or a ribbon goes through
 )
 
-// closeBy holds a box closed, if so asked, by a pair of magnets or hook dots on two
-// faces, and says what is usually said of them.
+// closeBy holds a box closed, if so asked, by a pair of magnets, hook dots or a
+// brad on two faces, and says what is usually said of them.
 func (j *Job) closeBy(b *Box, a, on string) {
-	what := map[string]string{"magnet": "magnet", "dot": "hook dot"}[j.Choice("closure")]
+	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "brad": "brad"}[j.Choice("closure")]
 	if what == "" {
 		return
 	}
-	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: magnetRadius})
+	radius := Length(magnetRadius)
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
-	if what == "hook dot" {
+	flap, front = words.Plain(flap), words.Plain(front)
+	switch what {
+	case "hook dot":
 		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one inside the %s, one outside the %s", flap,
 			front))
+	case "brad":
+		radius = piercing
+		b.Supplies = append(b.Supplies, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
+			"its legs are opened out inside", flap, front))
+	}
+	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: radius})
+	if what != "magnet" {
 		return
 	}
 	b.Supplies = append(b.Supplies, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
 		"stuck on while the piece is flat; try the poles first", flap, front))
 	b.Cautions = append(b.Cautions, "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, "+
 		"from small children, and follow your local rules.")
+}
+
+// tieBy ties a box shut, if so asked, with a ribbon through two faces.
+func (j *Job) tieBy(b *Box, a, on string) {
+	if !j.Is("closure", "ribbon") {
+		return
+	}
+	_, flap := assembly.Ref(a)
+	_, front := assembly.Ref(on)
+	b.Pairs = append(b.Pairs, assembly.Pair{What: "ribbon", A: a, B: on, Radius: piercing})
+	b.Supplies = append(b.Supplies, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
+		j.Say((300*mm).Up(10*j.Mark())), words.Plain(flap), words.Plain(front)))
+	b.Cautions = append(b.Cautions, ribbonCare)
 }
 
 // pair places the halves of what closes the box, or says that there is no room.

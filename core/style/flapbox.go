@@ -59,7 +59,7 @@ func buildFlapBox(j *Job) *Box {
 	case s.tucked:
 		p.Tuck("flap", "front", 1)
 	case j.Plain:
-		p.Over("flap", "front")
+		p.Over("flap", "front", 1)
 		j.note("top-plain", "box", "", s.top,
 			"The top is as long as the bottom: score it on the outside edge of its line, so that the flap clears the front.")
 	default:

@@ -56,8 +56,8 @@ func buildPinchTop(j *Job) *Box {
 	p := j.pinched("tube", d, pinch, seam, flap, deep(w), deep(l))
 	b := j.box(d, p)
 	b.Strength, b.OpenBy = 1, 0.5
-	b.Flat = [][2]string{{"right", "front"}, {"left", "seam"}, {"right-front-wing", "front-top"},
-		{"left-back-wing", "seam-top"}}
+	b.FoldsOver("tube", [2]string{"right", "front"}, [2]string{"left", "seam"}, [2]string{"right-front-wing", "front-top"},
+		[2]string{"left-back-wing", "seam-top"})
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow

@@ -71,7 +71,8 @@ func choose(id, label, when string, choices ...string) Question {
 func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
 // Styles is the registry, in the order a gallery shows them.
-var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover}
+var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover,
+	foldFlat}
 
 // Register adds a style that is not chosen for a size to those that are found.
 func Register(s *Style) { others = append(others, s) }

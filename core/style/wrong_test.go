@@ -108,9 +108,10 @@ func TestRecutIsTheSameBox(t *testing.T) {
 func TestForgottenSlit(t *testing.T) {
 	for _, s := range style.Styles {
 		p := planned(t, s.ID)
-		tried := 0
+		tried, slits := 0, 0
 		for _, part := range p.Box.Parts {
 			piece := part.Piece
+			slits += len(piece.Slits)
 			for _, tab := range piece.Kept() {
 				for _, e := range tab.Edges {
 					other := e.Beyond
@@ -143,7 +144,7 @@ func TestForgottenSlit(t *testing.T) {
 			}
 		}
 		t.Logf("%s: %d slits tried", s.ID, tried)
-		if tried == 0 && s.ID != "wrap-cover" {
+		if tried == 0 && slits > 0 {
 			t.Errorf("%s: no slit was tried", s.ID)
 		}
 	}

@@ -1,0 +1,124 @@
+package style
+
+import (
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var foldFlat = &Style{
+	ID: "fold-flat", Title: "Fold-flat tray with a cover", Level: 2,
+	About: "A tray whose corners fold in by themselves, in a cover with a hinge. Put away flat, set up by hand when it is wanted.",
+	Asks: []Question{
+		choose("webs", "Webs", "", "inside | Inside | The side walls stay clean outside.",
+			"outside | Outside | The inside stays clean, and things slide in."),
+		choose("stuck", "Webs stuck", "", "no | No, loose | The box can be put away flat.",
+			"yes | Yes | It stands by itself and stays up."),
+		length("lip", "Lip", "", "How far the cover comes down over the front."),
+		length("overhang", "Overhang", "", "How far the cover stands out on each side."),
+		choose("closure", "Closed by", "", "brad | A brad | Its legs go through lip and front and are opened out inside.",
+			"dot | A hook dot | Thin, and opens many times.", "ribbon | A ribbon | Through lip and front, tied in a bow.",
+			"none | Nothing | The lip alone keeps it shut."),
+	},
+	Build: buildFoldFlat,
+}
+
+// buildFoldFlat sticks a tray, its corners whole and folded in, into a strip
+// that goes round it: only its base and its front are stuck, so that the spine
+// is free to swing.
+func buildFoldFlat(j *Job) *Box {
+	t, d := j.T(), j.Size()
+	b := j.box(d, j.webbedTray(d))
+	over := j.Measure("overhang", (3 * mm).Up(j.Mark()), Bound{}, most(d.Length/2, "length", "more is all cover and no tray"))
+	lip := j.Measure("lip", max(14*mm, j.leastLip().At).Up(j.Mark()), j.leastLip(),
+		most(d.Depth-2*t, "depth", "the front is no higher"))
+	base := d.Width + j.Gain(2*t)
+	top := base + j.Gain(t+j.Slack)
+	p := sheet.Grid("cover", sheet.Cols(d.Length+2*over), sheet.Rows(lip, top, d.Depth+j.Gain(2*t), base, d.Depth), `
+		lip
+		top
+		spine
+		bottom
+		front`)
+	p.Root = "bottom"
+	p.FoldUp("front", "lip")
+	p.Closing("spine", "top")
+	b.Add(p, assembly.Place{Face: "bottom", On: "tray/base", Out: t, Down: t - (base-d.Width)/2})
+	b.Stick("tray/base", "cover/bottom", false)
+	b.Stick("tray/front", "cover/front", true)
+	b.GoesOver("cover", "tray", "back")
+	b.GoesOver("cover/lip", "", "front")
+	j.closeBy(b, "cover/lip", "cover/front")
+	j.tieBy(b, "cover/lip", "cover/front")
+	if j.Is("stuck", "no") {
+		b.FoldsOver("cover", [2]string{"spine", "bottom"})
+		b.FoldsOver("tray", [2]string{"back", "base"}, [2]string{"left", "left-back-web"}, [2]string{"right", "right-back-web"})
+	}
+	j.note("round", "cover", "", top-d.Width, "The cover bends round the tray and its lip goes over the front: it is longer by "+
+		"that.")
+	return b
+}
+
+// webbedTray is a tray whose corner squares stay whole: each is scored from its
+// inner to its outer corner and folds flat against the side wall. Two share a
+// wall: where they would lap, their points are cut off.
+func (j *Job) webbedTray(d Dims) *sheet.Piece {
+	t, h := j.T(), d.Depth
+	j.Want("width", d.Width, h, "The side, front to back", "a box that stands and folds,")
+	j.Want("depth", h, j.Adhesive.Width+t, "The front", "the cover stuck on it")
+	j.Want("length", d.Length, 12*t+mm, "The box", "a web at either end")
+	reach := min(h, (d.Width/2 - t).Down(j.Mark()))
+	j.Want("width", 2*reach, 2*j.Adhesive.Width, "The side, less the card", "two webs side by side")
+	p := sheet.Grid("tray", sheet.Cols(h-reach, reach, d.Length, reach, h-reach),
+		sheet.Rows(h-reach, reach, d.Width, reach, h-reach), `
+		.              back-left-web  back  back-right-web  .
+		back-left-web  back-left-web  back  back-right-web  back-right-web
+		left           left           base  right           right
+		front-left-web front-left-web front front-right-web front-right-web
+		.              front-left-web front front-right-web .`)
+	way, back := sheet.Valley, sheet.Mountain
+	if j.Is("webs", "outside") {
+		way, back = back, way
+	}
+	moved := []string{"left", "right", "back", "front"}
+	for i, end := range ends {
+		for k, side := range sides {
+			on, by := end+"-"+side+"-web", side+"-"+end+"-web"
+			inner, outer := p.Spot("base", 2*k, 2*i), sheet.Point{}
+			outer = inner.Add(sheet.Point{X: reach * Length(2*k-1), Y: reach * Length(2*i-1)})
+			if i == k {
+				p.Split(on, sheet.Score, inner, outer, by)
+			} else {
+				p.Split(on, sheet.Score, outer, inner, by)
+			}
+			p.Turn(180, way, side, by)
+			p.Turn(180, back, on, by)
+			j.web(p, side, by, on)
+			p.Role("web", on, by)
+			moved = append(moved, on, by)
+		}
+	}
+	p.Root = "base"
+	p.FoldUp(moved...)
+	p.Tell("stand the four walls up and press the webs flat against the sides")
+	return p
+}
+
+// web lays the two halves of a web on a side wall, stuck there or loose.
+func (j *Job) web(p *sheet.Piece, side, first, second string) {
+	lay := map[[2]bool]func(face, on string, layers int){
+		{false, false}: p.Tuck, {false, true}: p.GlueOver, {true, false}: p.Over, {true, true}: p.GlueOutside,
+	}[[2]bool{j.Is("webs", "outside"), j.Is("stuck", "yes")}]
+	lay(first, side, 1)
+	lay(second, side, 2)
+}
+
+// leastLip is how far the cover must come down over the front.
+func (j *Job) leastLip() Bound {
+	switch j.Choice("closure") {
+	case "brad", "ribbon":
+		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what goes through it wants card round it"}
+	case "dot":
+		return Bound{At: 2*(magnetRadius+closureRoom) + j.Mark(), Why: "the dot wants card round it"}
+	}
+	return Bound{At: 6 * mm, Why: "a shorter one does not stay down"}
+}
