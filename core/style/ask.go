@@ -121,6 +121,14 @@ func shorter(d Dims) string {
 	return "width"
 }
 
+// shorterOf names the dimension of the shorter of two lengths.
+func shorterOf(a string, la Length, b string, lb Length) string {
+	if lb < la {
+		return b
+	}
+	return a
+}
+
 var larger = map[string]string{"length": "longer", "width": "wider", "depth": "deeper"}
 
 // tooSmallBy notes a dimension that must grow, with the change that does it.

@@ -1,6 +1,7 @@
 package style_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -173,7 +174,10 @@ func TestTabOnTheWrongWall(t *testing.T) {
 				for _, wall := range piece.Kept() {
 					if wall.Name == glue.On || wall.Name == glue.Face || strings.Contains(wall.Name, "seal") ||
 						strings.Contains(wall.Name, "wing") || wall.Name == "seam-top" || strings.HasSuffix(wall.Name, "tab") ||
-						strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") {
+						strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") ||
+						slices.ContainsFunc(slices.Concat(piece.Glues, piece.Tucks), func(o sheet.Glue) bool {
+							return o.Face == wall.Name && o.On == glue.On
+						}) {
 						continue // what lies on the same wall
 					}
 					piece.Glues[g].On = wall.Name
