@@ -19,6 +19,7 @@ type Box struct {
 	Clearance Length   // of what goes over something
 	Plain     bool     // plain numbers: the card gives where they bind
 	Flat      []Crease // folded over when it is put away; the rest is not folded
+	Lets      []string // sides by which things are slid in and out
 	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []string
@@ -99,11 +100,15 @@ func (b *Box) measureRoom(s Standing) {
 	all := s.Box()
 	b.Rim = all[0].Rim()
 	lo, hi := fold.Extent(all...)
-	b.Above = fold.Covered(fold.Vec{}, b.Rim/2, all...)
+	heart := fold.Vec{Z: b.Rim / 2}
+	if b.Rim == 0 { // walls on fewer than four sides: other parts close it
+		heart.Z = (lo.Z + hi.Z) / 2
+	}
+	b.Above = fold.Covered(fold.Vec{}, heart.Z, all...)
 	if b.Above != fold.Flat {
 		hi.Z = b.Rim
 	}
-	b.Lo, b.Hi = fold.Room(lo, hi, fold.Vec{Z: b.Rim / 2}, all...)
+	b.Lo, b.Hi = fold.Room(lo, hi, heart, all...)
 	b.Inside = dims(b.Lo, b.Hi)
 }
 

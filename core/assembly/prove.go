@@ -48,7 +48,11 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 		checks = append(checks, fold.Below(b.Hi.Z, inside...))
 	}
 	if len(contents) > 0 {
-		checks = append(checks, fold.Holds(contents, b.Above != fold.Flat, s.Bodies...))
+		open := b.Lets
+		if b.Above != fold.Flat {
+			open = append(slices.Clip(open), "above")
+		}
+		checks = append(checks, fold.Holds(contents, open, s.Bodies...))
 		if b.Above != fold.Flat {
 			checks = append(checks, belowRim(contents, b.Rim, m.Proud.MM()))
 		}

@@ -223,6 +223,10 @@ func (b *Body) Press(pass func(face, on string) bool) {
 		if g.Outside {
 			by = by.Times(-1)
 		}
+		// What was rounded is pulled to its place by what sticks it.
+		if off := face.Poly[0].Sub(on.Poly[0]).Dot(on.In); math.Abs(off) <= b.Piece.Rounded.MM() {
+			by = by.Sub(on.In.Times(off))
+		}
 		face.Frame = face.Frame.move(by)
 		face.Layer += g.Layers
 		face.lay()

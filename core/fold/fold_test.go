@@ -146,7 +146,7 @@ func TestHolds(t *testing.T) {
 		{nil, true, "nothing was listed"},
 	}
 	for _, c := range cases {
-		if got := Holds(c.things, false, b, lid); got.Holds != c.holds || !strings.Contains(got.Figure, c.says) {
+		if got := Holds(c.things, nil, b, lid); got.Holds != c.holds || !strings.Contains(got.Figure, c.says) {
 			t.Errorf("%v: %v %s; want %v, %s", c.things, got.Holds, got.Figure, c.holds, c.says)
 		}
 	}

@@ -3,6 +3,7 @@ package fold
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 )
 
@@ -33,8 +34,9 @@ func (t Block) Mid() Vec { return t.Lo.Add(t.Hi).Times(0.5) }
 func (t Block) Radius() float64 { return min(t.Hi.X-t.Lo.X, t.Hi.Y-t.Lo.Y, 1e9) / 2 }
 
 // Holds checks that the things lie inside and touch no card, and gives the
-// least room round them in each direction. An open box need not close above.
-func Holds(things []Block, open bool, bodies ...*Body) Check {
+// least room round them in each direction. The sides named may be open; what lies
+// there stands out over no card, but for what stands proud above.
+func Holds(things []Block, open []string, bodies ...*Body) Check {
 	c := Check{Name: "the contents lie inside and touch nothing", Holds: true}
 	if len(things) == 0 {
 		c.Figure = "nothing was listed"
@@ -65,8 +67,11 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 				}
 			}
 		}
-		if math.IsInf(room, 1) && open && d.name == "above" {
-			continue
+		if math.IsInf(room, 1) && slices.Contains(open, d.name) {
+			if d.name == "above" {
+				continue
+			}
+			room = within(things, d.dir, bodies)
 		}
 		if math.IsInf(room, 1) {
 			faults = append(faults, "nothing closes the box on the side "+d.name)
@@ -84,6 +89,20 @@ func Holds(things []Block, open bool, bodies ...*Body) Check {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
 	return c
+}
+
+// within is how far things stay within the card, seen along an axis.
+func within(things []Block, dir Vec, bodies []*Body) float64 {
+	lo, hi := Extent(bodies...)
+	room := math.Inf(1)
+	for _, t := range things {
+		if dir.X+dir.Y+dir.Z > 0 {
+			room = min(room, hi.Sub(t.Hi).Dot(dir))
+		} else {
+			room = min(room, lo.Sub(t.Lo).Dot(dir))
+		}
+	}
+	return room
 }
 
 // reach is a face with the upright box round it.

@@ -3,6 +3,7 @@ package style
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/assembly"
 	"brevium/core/measure"
@@ -22,10 +23,10 @@ const (
 	piercing     = 5 * mm / 2 // what a brad or a ribbon goes through
 )
 
-// closeBy holds a box closed, if so asked, by a pair of magnets, hook dots or a
-// brad on two faces, and says what is usually said of them.
-func (j *Job) closeBy(b *Box, a, on string) {
-	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "brad": "brad"}[j.Choice("closure")]
+// closeBy holds a box closed by a pair of magnets, a hook dot or a brad on two
+// faces, if it is one of these, and says what is usually said of them.
+func (j *Job) closeBy(b *Box, with, a, on string) {
+	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "brad": "brad"}[with]
 	if what == "" {
 		return
 	}
@@ -72,16 +73,33 @@ func (j *Job) pair(b *Box) {
 			_, on := assembly.Ref(p.B)
 			_, flap := assembly.Ref(p.A)
 			fix, set := "Make the "+flap+" longer or the "+on+" higher, or close the box another way.", []string(nil)
-			if _, ok := j.style.Ask("flap-depth"); ok {
-				set = []string{"box.options.closure", "band"}
-			} else if _, ok := j.style.Ask("closure"); ok {
-				set = []string{"box.options.closure", "none"}
+			field, otherwise := j.otherClosure()
+			if otherwise != "" {
+				set = []string{field, otherwise}
 			}
-			j.Problem("box.options.closure", fmt.Sprintf(
+			j.Problem(field, fmt.Sprintf(
 				"There is no place for a %s that has card enough round it, on the %s and on the %s under it.",
 				p.What, flap, on), fix, set...)
 		}
 	}
+}
+
+// otherClosure names the question of what closes the box, and an answer that
+// wants no card for it.
+func (j *Job) otherClosure() (field, answer string) {
+	for _, id := range []string{"closure", "closer"} {
+		q, ok := j.style.Ask(id)
+		if !ok {
+			continue
+		}
+		field = "box.options." + id
+		for _, plain := range []string{"none", "band", "ribbon", "glue"} {
+			if slices.ContainsFunc(q.Choices, func(c Choice) bool { return c.ID == plain }) && !j.Is(id, plain) {
+				return field, plain
+			}
+		}
+	}
+	return field, ""
 }
 
 // tipTo is how far from its tip a point of half the width first has card for a

@@ -66,7 +66,7 @@ func buildFlapBox(j *Job) *Box {
 		b.GoesOver("box/flap", "", "front")
 		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
 	}
-	if j.closeBy(b, "box/flap", "box/front"); j.Is("closure", "band") {
+	if j.closeBy(b, j.Choice("closure"), "box/flap", "box/front"); j.Is("closure", "band") {
 		j.band(b, "box/bottom", s.top, s.Depth)
 	}
 	return b

@@ -47,7 +47,7 @@ func buildFoldFlat(j *Job) *Box {
 	b.Stick("tray/front", "cover/front", true)
 	b.GoesOver("cover", "tray", "back")
 	b.GoesOver("cover/lip", "", "front")
-	j.closeBy(b, "cover/lip", "cover/front")
+	j.closeBy(b, j.Choice("closure"), "cover/lip", "cover/front")
 	j.tieBy(b, "cover/lip", "cover/front")
 	if j.Is("stuck", "no") {
 		b.FoldsOver("cover", [2]string{"spine", "bottom"})

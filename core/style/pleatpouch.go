@@ -75,7 +75,7 @@ func buildPleatPouch(j *Job) *Box {
 		p.Tuck("front-crest", "back-crest", 1)
 	}
 	p.Tell("fold the pleats in and the crest up")
-	j.closeBy(b, "pouch/front-crest", "pouch/back-crest")
+	j.closeBy(b, j.Choice("closure"), "pouch/front-crest", "pouch/back-crest")
 	j.crestHoles(b, p, d, pleat)
 	return b
 }

@@ -79,7 +79,7 @@ func (j *Job) leastLap() Bound {
 func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
-	j.closeBy(b, "lid cover/lap", "base cover/front")
+	j.closeBy(b, j.Choice("closure"), "lid cover/lap", "base cover/front")
 	if j.Is("closure", "ribbon") {
 		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))

@@ -1,0 +1,105 @@
+package style
+
+import (
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var bookWrap = &Style{
+	ID: "book-wrap", Title: "Book wrap", Level: 1,
+	About: "Two covers and a spine round a packet that slides out of a strap inside. For bars, tins of mints, packs of seeds.",
+	Asks: []Question{
+		length("border", "Border", "", "How much larger the covers are than the packet, over the whole width and height."),
+		length("strap-lap", "Strap's lap", "", "How far the ends of the strap lie on each other."),
+		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip round the free edge, stuck to the back cover.",
+			"ribbon | A ribbon | Tied round the whole; nothing on the covers."),
+		more("strap-width", "Strap", "", "How wide the strap is."),
+		more("closer-high", "Closing tab", "closer=dot", "How high the closing tab is."),
+	},
+	Build: buildBookWrap,
+}
+
+// buildBookWrap lies on its back cover, the spine at the left. The strap is a loop
+// round the packet, stuck inside the back cover so that the packet slides in and
+// out to the right.
+func buildBookWrap(j *Job) *Box {
+	t, step, d := j.T(), j.Mark(), j.Size()
+	if j.Given == nil { // the border takes up what the card does: the packet keeps its size
+		d = dims(max(d.Length, j.Need.Length.Up(step)), max(d.Width, j.Need.Width.Up(step)), max(d.Depth, j.Need.Depth.Up(step)))
+	}
+	round := j.Gain(2 * t)
+	high, thick := d.Width+round, d.Depth+round
+	border := j.Measure("border", max(4*mm, round+2*t).Up(step), Bound{At: round + 2*t, Why: "the strap would stand out over " +
+		"the covers"}, most(d.Length, "length", "more is all cover and no packet"))
+	j.Want("length", d.Length, 2*j.Wide()+2*t, "The packet", "the strap and what sticks it")
+	j.Want("width", high, j.Adhesive.Width+12*t+mm, "The packet, front to back", "the strap's lap")
+	wide := j.Measure("strap-width", max(d.Depth, j.Wide()+2*t).Up(step), j.sticks(2*t),
+		most(d.Length, "length", "the packet is no wider"))
+	lap := j.Measure("strap-lap", min(max(15*mm, j.Wide()), high-3*t).Up(step), j.sticks(0),
+		most(high-2*t, "width", "the strap is no longer below"))
+	spine := thick + (2 * t).Up(step)
+	if j.Plain {
+		spine = thick + Length(mm).Up(step)
+	}
+	p := sheet.Grid("case", sheet.Cols(d.Length+border, spine, d.Length+border), sheet.Rows(d.Width+border),
+		"front spine back")
+	for _, cover := range []string{"front", "back"} {
+		p.Round(cover, "spine", 0, min(6*mm, d.Length/3))
+	}
+	p.Root = "back"
+	p.Closing("spine", "front")
+	b := j.box(d, p)
+	b.OpenBy = 0.8
+	b.Add(strap(wide, high, thick, lap, t), assembly.Place{Face: "under", On: "case/back", Out: -t})
+	b.Stick("strap/under", "case/back", false)
+	b.GoesOver("case", "strap", "above")
+	j.closer(b, d, border, spine)
+	j.note("round", "strap", "", round, "The strap is larger than the packet each way, or it would not slide.")
+	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick: the strap goes round it inside.")
+	return b
+}
+
+// strap is a loop, its lap on the inside below.
+func strap(wide, high, thick, lap, t Length) *sheet.Piece {
+	p := sheet.Grid("strap", sheet.Cols(wide), sheet.Rows(high, thick, high, thick, lap), `
+		under
+		near
+		over
+		far
+		lap`)
+	p.Part, p.Root = sheet.Band, "under"
+	p.Tab("lap", "far", sheet.TabShape{Reach: lap, Relief: t})
+	p.Seam("lap", "far", "under")
+	p.Role("lap", "lap")
+	p.FoldUp("near", "over", "far", "lap")
+	return p
+}
+
+// closer is a strip round the free edge, stuck under the back cover, whose flap
+// is held on the front one; or a ribbon round the whole.
+func (j *Job) closer(b *Box, d Dims, border, spine Length) {
+	t, step := j.T(), j.Mark()
+	if j.Is("closer", "ribbon") {
+		b.Lets = []string{"right"}
+		b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(d.Length+border+spine)+260*mm).Up(10*step))+
+			" round the whole, with a bow")
+		b.Cautions = append(b.Cautions, ribbonCare)
+		return
+	}
+	cover := d.Length + border
+	high := j.Measure("closer-high", min(d.Width/2, 30*mm).Up(step), Bound{At: max(2*(magnetRadius+closureRoom), j.Adhesive.Width),
+		Why: "the dot wants card round it"}, most(d.Width+border, "width", "the cover is no higher"))
+	under := j.Wide() + (2 * t).Up(step)
+	flap := (2*(magnetRadius+closureRoom) + step).Up(step)
+	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")
+	over := spine + j.Gain(2*t+j.Slack)
+	p := sheet.Grid("closer", sheet.Cols(under, over, flap), sheet.Rows(high), "under edge flap")
+	p.Round("flap", "edge", 0, min(5*mm, high/3))
+	p.Root = "under"
+	p.FoldUp("edge")
+	p.Closing("flap")
+	b.Add(p, assembly.Place{Face: "under", On: "case/back", Right: cover/2 + t - under/2, Out: t})
+	b.Stick("closer/under", "case/back", true)
+	b.GoesOver("closer", "case", "above")
+	j.closeBy(b, "dot", "closer/flap", "case/front")
+}
