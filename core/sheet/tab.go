@@ -74,6 +74,22 @@ func (p *Piece) Tab(name, wall string, shape TabShape) {
 	p.Rename(name, r.at(r.length/2, reach/2))
 }
 
+// Shear slants the two ends of a cell in, by so much each over its whole depth.
+func (p *Piece) Shear(name, wall string, first, last Length) {
+	r, ok := p.rim(name, wall)
+	if !ok {
+		return
+	}
+	p.CutAlong(r.at(0, 0), r.at(first, r.depth))
+	p.CutAlong(r.at(r.length, 0), r.at(r.length-last, r.depth))
+	for _, end := range []struct{ by, at Length }{{first, first / 4}, {last, r.length - last/4}} {
+		if end.by > 0 {
+			p.Label(r.at(end.at, r.depth*7/8), trim)
+		}
+	}
+	p.Rename(name, r.at(r.length/2, r.depth/2))
+}
+
 // Corner makes a tab of a corner cell: it hangs on one wall and is stuck behind
 // the next, whose edges meet.
 func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {

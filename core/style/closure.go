@@ -112,16 +112,25 @@ func tipTo(round, half, more Length) (tip Length) {
 	return tip
 }
 
-// band is a strip round bottom, front, top and back of a piece, its lap glued
-// out of sight below. It bends round the box and is larger by that, and a
-// little ease.
-func (j *Job) band(b *Box, on string, deep, high Length) {
+// bandQuestions ask for a band, when there is one.
+func bandQuestions(when string) []Question {
+	return []Question{
+		length("band-width", "Band", when, "How wide the band is."),
+		more("band-place", "Band's place", when, "How far it sits from the box's left side."),
+		more("band-lap", "Band's lap", when, "How far its ends lie on each other."),
+	}
+}
+
+// band is a strip round bottom, front, top and back of a part so large, its lap
+// glued out of sight below. It bends round the box and is larger by that, and a
+// little ease. The place says where the middle of what it goes round is.
+func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
 	t, step := j.T(), j.Mark()
-	wide := j.Measure("band-width", min(b.Size.Length/3, 40*mm).Near(step),
-		j.sticks(2*t), most(b.Size.Length, "length", "the box is no longer"))
-	place := j.Measure("band-place", ((b.Size.Length - wide) / 2).Down(step), Bound{},
-		most(b.Size.Length-wide, "length", "further on it slips off the box"))
-	d, h := deep+j.Gain(2*t+j.Slack), high+j.Gain(2*t+j.Slack)
+	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
+		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))
+	place := j.Measure("band-place", ((round.Length - wide) / 2).Down(step), Bound{},
+		most(round.Length-wide, "length", "further on it slips off the box"))
+	d, h := round.Width+j.Gain(2*t+j.Slack), round.Depth+j.Gain(2*t+j.Slack)
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))
 	p := sheet.Grid("band", sheet.Cols(wide), sheet.Rows(d, h, d, h, lap), `
@@ -135,9 +144,10 @@ func (j *Job) band(b *Box, on string, deep, high Length) {
 	p.Seam("lap", "back", "bottom")
 	p.Role("lap", "lap")
 	p.FoldUp("front", "top", "back", "lap")
-	put := b.Add(p, assembly.Place{Face: "bottom", On: on, Right: place - (b.Size.Length-wide)/2,
-		Down: (deep - b.Size.Width) / 2, Out: (h-high)/2 + t/2})
+	at.Face, at.Right = "bottom", at.Right+place-(round.Length-wide)/2
+	at.Out += (h-round.Depth)/2 + t/2
+	put := b.Add(p, at)
 	put.When, put.Off = sheet.Close, assembly.Aside
-	b.GoesOver("band", "box", "front", "back", "above", "below")
-	j.note("band", "band", "", d-deep, "The band is larger than the box each way, or it would not slide on.")
+	b.GoesOver("band", inner, "front", "back", "above", "below")
+	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, or it would not slide on.")
 }

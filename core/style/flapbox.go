@@ -1,11 +1,16 @@
 package style
 
-import "brevium/core/sheet"
+import (
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
 
 var flapBox = &Style{
 	ID: "flap-box", Title: "Flap box", Level: 2,
 	About: "One strip round the contents, its top and flap closing like an envelope. For flat things, and quick to make many of.",
-	Asks: []Question{
+	Asks: slices.Concat([]Question{
 		choose("sides", "Side walls", "",
 			"from-walls | From front and back | Each side is two layers, one from the front and one from the back, its seam at an edge.",
 			"from-base | From the base | Each side stands up from the base, over tabs of front and back: less card for a low box."),
@@ -21,11 +26,7 @@ var flapBox = &Style{
 		choose("dust", "Dust flaps", "", "yes | Yes | Nothing small falls out beside the top.", "no | No | A cut less on each side."),
 		more("dust-reach", "Dust flaps", "dust=yes", "How far they reach in."),
 		more("shoulder", "Shoulder", "flap=pointed", "How far down the sides go before they run to the point."),
-		length("band-width", "Band", "closure=band", "How wide the band is."),
-		more("band-place", "Band's place", "closure=band", "How far it sits from the box's left side."),
-		more("band-lap", "Band's lap", "closure=band", "How far its ends lie on each other."),
-		mitreQuestion,
-	},
+	}, bandQuestions("closure=band"), []Question{mitreQuestion}),
 	Build: buildFlapBox,
 }
 
@@ -67,7 +68,7 @@ func buildFlapBox(j *Job) *Box {
 		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
 	}
 	if j.closeBy(b, j.Choice("closure"), "box/flap", "box/front"); j.Is("closure", "band") {
-		j.band(b, "box/bottom", s.top, s.Depth)
+		j.band(b, "box", dims(s.Length, s.top, s.Depth), assembly.Place{On: "box/bottom", Down: (s.top - s.Width) / 2})
 	}
 	return b
 }

@@ -1,0 +1,81 @@
+package style
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var cornerShells = &Style{
+	ID: "corner-shells", Title: "Corner shells", Level: 3,
+	About: "A tray between two shells that are drawn off over opposite corners; above and below they meet on the slant.",
+	Asks: slices.Concat([]Question{
+		choose("band", "Band", "", "yes | Yes | A band of card holds the shells together.",
+			"no | No | They hold by themselves, when they are snug."),
+	}, bandQuestions("band=yes")),
+	Build: buildCornerShells,
+}
+
+// buildCornerShells puts two equal shells round a rolled tray, the second turned
+// half round.
+func buildCornerShells(j *Job) *Box {
+	t, d, c := j.T(), j.Size(), j.Clearance(2)
+	high := d.Depth + j.Gain(2*t+j.Slack)
+	b := j.box(d, j.tray("tray", "base", d, "rolled"))
+	b.Clearance, b.Strength = c, 3
+	shell := j.shell(dims(d.Length+c, d.Width+c, high))
+	out := (high - d.Depth) / 2
+	put := b.Add(shell, assembly.Place{Face: "under", On: "tray/base", Out: out},
+		assembly.Place{Face: "under", On: "tray/base", Out: out, Quarters: 2})
+	put.When, put.Off = sheet.Close, assembly.Corner
+	b.GoesOver("shell", "tray", "left", "front", "below")
+	if j.Is("band", "yes") {
+		j.band(b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
+	}
+	j.note("clearance", "shell", "", c, fmt.Sprintf("A shell is %s larger than the tray each way: three thicknesses of card lie "+
+		"in front and behind.", j.Say(c)))
+	return b
+}
+
+// shell goes round the front left corner of what is so large, score to score. Its
+// two large cells are cut on the diagonal; the halves that stay cover top and
+// underside. The wall in front is three layers: the top's cell outside, the one
+// of the underside inside, and the tab of the left wall between.
+func (j *Job) shell(d Dims) *sheet.Piece {
+	t, step := j.T(), j.Mark()
+	l, w, h := d.Length, d.Width, d.Depth
+	end := (3 * t).Up(step) // the left wall stops short of the other shell's three layers
+	p := sheet.Grid("shell", sheet.Cols(l, h, l), sheet.Rows(w, h), `
+		top         left        under
+		~           ~           ~
+		top-front | front-tab | under-front`)
+	at := func(x, y Length) sheet.Point { return sheet.Point{X: x, Y: y} }
+	for _, half := range []struct {
+		name                  string
+		tip, foot, away, stay sheet.Point
+	}{
+		{"top", at(l, 0), at(0, w), at(l/10, w/10), at(l*7/10, w*7/10)},
+		{"under", at(l+h, 0), at(2*l+h, w), at(h+l*19/10, w/10), at(h+l*13/10, w*7/10)},
+	} {
+		p.CutAlong(half.tip, half.foot)
+		p.Rename(half.name, half.stay)
+		p.Discard(half.away)
+	}
+	p.CutAlong(at(l, 0), at(l, end), at(l+h, end), at(l+h, 0))
+	p.Rename("left", at(l+h/2, w/2))
+	p.Discard(at(l+h/2, end/2))
+	p.Shear("top-front", "top", max(step, end), 0)
+	p.Tab("under-front", "under", j.ends(h-t.Up(step)))
+	p.Tab("front-tab", "left", j.ends(min(h, l/2)))
+	p.Role("tab", "front-tab")
+	p.Glue("front-tab", "top-front")
+	p.GlueOver("under-front", "top-front", 2)
+	p.Meet("top-front", "left")
+	p.Root = "under"
+	p.FoldUp("under-front")
+	p.FoldUp("left", "front-tab")
+	p.FoldUp("top", "top-front")
+	return p
+}
