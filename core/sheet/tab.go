@@ -90,6 +90,37 @@ func (p *Piece) Shear(name, wall string, first, last Length) {
 	p.Rename(name, r.at(r.length/2, r.depth/2))
 }
 
+// Fan cuts a cell into strips that hang on the named wall. Near and far are how far
+// each reaches along the crease and along the outer edge, from one end of the
+// crease or from the other.
+func (p *Piece) Fan(cell, wall string, fromEnd bool, near, far []Length, names []string) {
+	r, ok := p.rim(cell, wall)
+	if !ok {
+		return
+	}
+	at := func(along, out Length) Point {
+		if fromEnd {
+			along = r.length - along
+		}
+		return r.at(along, out)
+	}
+	p.labels = slices.DeleteFunc(p.labels, func(l label) bool { return l.name == cell })
+	n, f := Length(0), Length(0)
+	for i, name := range names {
+		if near[i] < r.length || far[i] < r.length {
+			p.CutAlong(at(near[i], 0), at(far[i], r.depth))
+			if i+1 < len(names) {
+				p.Slits = append(p.Slits, p.Lines[len(p.Lines)-1])
+			}
+		}
+		p.Label(at((n+near[i]+f+far[i])/4, r.depth/2), name)
+		n, f = near[i], far[i]
+	}
+	if f < r.length {
+		p.Label(at(r.length-(r.length-f)/4, r.depth*7/8), trim)
+	}
+}
+
 // Corner makes a tab of a corner cell: it hangs on one wall and is stuck behind
 // the next, whose edges meet.
 func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {

@@ -87,7 +87,7 @@ func (j *Job) pair(b *Box) {
 // otherClosure names the question of what closes the box, and an answer that
 // wants no card for it.
 func (j *Job) otherClosure() (field, answer string) {
-	for _, id := range []string{"closure", "closer"} {
+	for _, id := range []string{"closure", "closer", "handle"} {
 		q, ok := j.style.Ask(id)
 		if !ok {
 			continue

@@ -45,7 +45,7 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
 	out := sheet.New(p.Name, 0, 0)
 	far := move(sheet.Point{X: p.Width, Y: p.Height})
 	out.Width, out.Height = far.X, far.Y
-	out.Rounded = p.Rounded
+	out.Rounded, out.Curves = p.Rounded, p.Curves
 	out.Root, out.Glues, out.Tucks, out.Meets, out.Order, out.Crowds = p.Root, p.Glues, p.Tucks, p.Meets, p.Order, p.Crowds
 	for _, f := range p.Kept() {
 		out.Role(p.RoleOf(f.Name), f.Name)
