@@ -18,7 +18,7 @@ import (
 // its thing's identity with which of its stacks it is, and how many pixels a step of the tools is.
 func Above(p *plan.Plan, w, h float64) string {
 	const rimX, rimY, gap = 60.0, 44.0, 62.0
-	in := p.Box.Inside
+	in := p.Box.Whole()
 	k := min((w-2*rimX)/in.Length.MM(), (h-2*rimY-gap)/(in.Width.MM()+in.Depth.MM()))
 	c := &canvas{}
 	v := &inView{canvas: c, p: p, k: k, x: rimX + (w-2*rimX-in.Length.MM()*k)/2, y: rimY}
@@ -40,12 +40,12 @@ type inView struct {
 
 // at gives the place on the picture, from above, of a place in the load.
 func (v *inView) at(x, y measure.Length) (px, py float64) {
-	in, need := v.p.Box.Inside, v.p.Load.Need
+	in, need := v.p.Box.Whole(), v.p.Load.Need
 	return v.x + ((in.Length-need.Length).MM()/2+x.MM())*v.k, v.y + (in.Width.MM()-((in.Width-need.Width).MM()/2+y.MM()))*v.k
 }
 
 func (v *inView) above() {
-	in := v.p.Box.Inside
+	in := v.p.Box.Whole()
 	wide, deep := in.Length.MM()*v.k, in.Width.MM()*v.k
 	t := max(2.5, v.p.Card.Caliper.MM()*v.k)
 	v.text(v.x, v.y-26, "strong", "start", "From above")
@@ -123,7 +123,7 @@ func drawThing(c *canvas, t contents.Thing, s contents.Stack, x, y, w, h float64
 
 // section draws the inside from the front, its near wall taken away.
 func (v *inView) section() {
-	in, l := v.p.Box.Inside, v.p.Load
+	in, l := v.p.Box.Whole(), v.p.Load
 	wide, high := in.Length.MM()*v.k, in.Depth.MM()*v.k
 	floor := v.y + high
 	v.text(v.x, v.y-12, "strong", "start", "In section")
@@ -182,7 +182,7 @@ func (v *inView) inserts(floor, t float64) {
 type rooms struct{ left, right, front, back measure.Length }
 
 func (v *inView) rooms() rooms {
-	in, need := v.p.Box.Inside, v.p.Load.Need
+	in, need := v.p.Box.Whole(), v.p.Load.Need
 	r := rooms{math.MaxInt64, math.MaxInt64, math.MaxInt64, math.MaxInt64}
 	for _, s := range v.p.Load.Stacks {
 		x, y := (in.Length-need.Length)/2+s.At.Length, (in.Width-need.Width)/2+s.At.Width

@@ -46,7 +46,7 @@ func lidded(l, w, h Length) *Tree {
 func boxOf(t *Tree) *Box {
 	b := &Box{Tree: *t}
 	b.Find()
-	b.Measure(t3)
+	b.Measure(t3, Dims{})
 	return b
 }
 

@@ -20,6 +20,7 @@ type Box struct {
 	Plain     bool     // plain numbers: the card gives where they bind
 	Flat      []Crease // folded over when it is put away; the rest is not folded
 	Lets      []string // sides by which things are slid in and out
+	Vault     bool     // what is above is bent round the room, and is a part of it
 	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []string
@@ -45,8 +46,9 @@ type Note struct {
 
 // Measured is what is read off the folded box.
 type Measured struct {
-	Lo, Hi          fold.Vec // the room inside, in millimetres
-	Inside, Outside Dims
+	Lo, Hi          fold.Vec // the room between floor, walls and cover, in millimetres
+	Inside, Outside Dims     // a block that stands in it
+	Shaped          bool     // slopes or curves reach into the room
 	Foot            float64 // how far below the middle of its floor its lowest card is, in millimetres
 	Rim             float64 // how high the walls stand, in millimetres
 	Above           fold.Above
@@ -56,11 +58,12 @@ type Measured struct {
 	Stored          Dims        // how large it is then
 }
 
-// Measure folds the box, closes it and reads off what it measures. Every style's
-// sizes come from here and nowhere else.
-func (b *Box) Measure(t Length) {
+// Measure folds the box, closes it and reads off what it measures, of rooms that
+// are no block a block of the size that is wanted. Every style's sizes come from
+// here and nowhere else.
+func (b *Box) Measure(t Length, want Dims) {
 	s := b.Assemble(t, Closed)
-	b.measureRoom(s)
+	b.measureRoom(s, want)
 	lo, hi := fold.Extent(s.Box()...)
 	b.Outside, b.Foot = dims(lo, hi), -lo.Z
 	for _, body := range s.Box() {
@@ -92,11 +95,12 @@ func (b *Box) opensLikeABook(s Standing) bool {
 }
 
 // MeasureRoom is Measure for the room inside alone.
-func (b *Box) MeasureRoom(t Length) { b.measureRoom(b.Assemble(t, Closed)) }
+func (b *Box) MeasureRoom(t Length, want Dims) { b.measureRoom(b.Assemble(t, Closed), want) }
 
 // measureRoom finds the largest upright room that no card reaches into. Under a
-// roof, or nothing, it ends at the rim.
-func (b *Box) measureRoom(s Standing) {
+// roof, or nothing, it ends at the rim; under a vault, which is bent round it, at
+// the top.
+func (b *Box) measureRoom(s Standing, want Dims) {
 	all := s.Box()
 	b.Rim = all[0].Rim()
 	lo, hi := fold.Extent(all...)
@@ -105,11 +109,23 @@ func (b *Box) measureRoom(s Standing) {
 		heart.Z = (lo.Z + hi.Z) / 2
 	}
 	b.Above = fold.Covered(fold.Vec{}, heart.Z, all...)
-	if b.Above != fold.Flat {
+	switch {
+	case b.Vault:
+		b.Rim = hi.Z
+	case b.Above != fold.Flat:
 		hi.Z = b.Rim
 	}
-	b.Lo, b.Hi = fold.Room(lo, hi, heart, all...)
-	b.Inside = dims(b.Lo, b.Hi)
+	room := fold.Room(lo, hi, heart, fold.Vec{X: want.Length.MM(), Y: want.Width.MM(), Z: want.Depth.MM()}, all...)
+	b.Lo, b.Hi, b.Inside, b.Shaped = room.Lo, room.Hi, dims(room.In, room.Out), room.Shaped
+}
+
+// Whole is how large the room is between floor, walls and cover.
+func (b *Box) Whole() Dims { return dims(b.Lo, b.Hi) }
+
+// Short is how much larger the box must be for its slopes to clear what is in it.
+func (b *Box) Short(t Length, things []fold.Block) Dims {
+	by := fold.Short(things, b.Assemble(t, Closed).Box()...)
+	return dims(fold.Vec{}, by)
 }
 
 func dims(lo, hi fold.Vec) Dims {

@@ -36,6 +36,7 @@ func TestWordsAreAMakers(t *testing.T) {
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
 		b.Set("arrange.compartments", "trays")
 		b.Set("card.sheet", "a3")
+		b.Set("card.join", "yes")
 		b.Set("contents.0.length", "3 in")
 		p := Make(b, Default)
 		if !p.OK() {

@@ -130,7 +130,7 @@ func (s *search) ways() []contents.Load {
 		}
 		q.Inside = &contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}
 	}
-	return contents.Arrangements(q)
+	return s.clearing(contents.Arrangements(q))
 }
 
 // rank drafts the box of each of the likeliest ways and sorts them by what the
@@ -239,6 +239,9 @@ func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 		job.Need = s.Kind.Needs(job.Need, l, job)
 	}
 	job.Guilty = s.guilty(l)
+	if job.Stand = nil; s.Kind.Needs == nil && !s.Kind.Divides {
+		job.Stand = func(b *style.Box) []fold.Block { return s.grown(l, b) }
+	}
 	b := style.Make(job, s.Style, draft)
 	if b == nil {
 		return nil
@@ -252,6 +255,38 @@ func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 		b.FindInserts()
 	}
 	return b
+}
+
+// clearing keeps, of the ways to lie in a given box whose room is no block, those
+// that clear its slopes, if there are any.
+func (s *search) clearing(ways []contents.Load) []contents.Load {
+	b := s.job.Measured()
+	if b == nil {
+		return ways
+	}
+	clear := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool {
+		return len(l.Stacks) == 0 || b.Short(s.job.T(), s.blocks(l, b)) != style.Dims{}
+	})
+	if len(clear) == 0 {
+		return ways
+	}
+	return clear
+}
+
+// grown sets the contents in the box, each larger by the room it wants on every
+// side and above.
+func (s *search) grown(l contents.Load, b *style.Box) []fold.Block {
+	out := s.blocks(l, b)
+	side, over := (l.Room.Around + l.Room.Padding).MM(), l.Room.Above.MM()
+	for i := range out {
+		out[i].Lo = out[i].Lo.Sub(fold.Vec{X: side, Y: side})
+		out[i].Hi = out[i].Hi.Add(fold.Vec{X: side, Y: side, Z: over})
+		if out[i].Shape == fold.Ball { // it stays one
+			out[i].Hi.Z += side - over
+			out[i].Lo.Z -= side
+		}
+	}
+	return out
 }
 
 // guilty names the fields that ask for each dimension of a load.

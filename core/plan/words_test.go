@@ -68,7 +68,8 @@ func TestStepsReadWell(t *testing.T) {
 				t.Errorf("%s: the %s is named %d times in the steps", style.ID, piece.Name, n)
 			}
 			for _, m := range piece.Marks {
-				if !strings.Contains(whole, "stick the "+m.What) || !strings.Contains(strings.Join(p.Supplies(), " "), m.What) {
+				told := strings.Contains(whole, "stick the "+m.What) || strings.Contains(whole, "where the "+m.What+" goes through")
+				if !told || !strings.Contains(strings.Join(p.Supplies(), " "), m.What) {
 					t.Errorf("%s: the %s is forgotten", style.ID, m.What)
 				}
 			}

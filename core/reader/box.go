@@ -234,7 +234,7 @@ func (l *list) inside() style.Dims {
 	piece := *l.box.Parts[0].Piece
 	alone.Add(&piece)
 	alone.Find()
-	alone.MeasureRoom(l.T())
+	alone.MeasureRoom(l.T(), style.Dims{})
 	return alone.Inside
 }
 

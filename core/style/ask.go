@@ -1,6 +1,7 @@
 package style
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -31,6 +32,7 @@ type Bound struct {
 	Dim string
 	Ask string
 	In  Length
+	For string // the dimension that asks for so much, when it is another
 }
 
 // Free is no bound.
@@ -100,17 +102,21 @@ func (j *Job) noRoom(q Question, least, most Bound) {
 			larger.Exact(j.Units))
 		return
 	}
-	j.tooSmallBy(dim, short, text)
+	j.tooSmallBy(dim, cmp.Or(least.For, most.For, dim), short, text)
 }
 
 // Want says that the box is too small in a dimension: have is there of what,
 // and why wants so much.
 func (j *Job) Want(dim string, have, least Length, what, why string) {
-	if have >= least {
-		return
+	j.WantFor(dim, dim, have, least, what, why)
+}
+
+// WantFor is Want where another dimension asks for so much, and is to blame.
+func (j *Job) WantFor(guilty, dim string, have, least Length, what, why string) {
+	if have < least {
+		j.tooSmallBy(dim, guilty, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why,
+			j.Say(least.Up(j.Mark()))))
 	}
-	j.tooSmallBy(dim, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why,
-		j.Say(least.Up(j.Mark()))))
 }
 
 // shorter names the shorter of the two sides of a floor.
@@ -131,13 +137,14 @@ func shorterOf(a string, la Length, b string, lb Length) string {
 
 var larger = map[string]string{"length": "longer", "width": "wider", "depth": "deeper"}
 
-// tooSmallBy notes a dimension that must grow, with the change that does it.
-func (j *Job) tooSmallBy(dim string, short Length, text string) {
+// tooSmallBy notes a dimension that must grow, with the change that does it, and
+// blames what asks for it.
+func (j *Job) tooSmallBy(dim, guilty string, short Length, text string) {
 	fix := fmt.Sprintf("Make the box %s %s", j.Say(short.Up(j.Mark())), larger[dim])
 	if j.Adhesive.ID == "tape" {
 		fix += ", or stick with wet glue, which can do with less"
 	}
-	j.Problem(j.SizeField(dim), text, fix+".", j.mends(dim, short)...)
+	j.Problem(j.SizeField(guilty), text, fix+".", j.mends(dim, short)...)
 }
 
 // mends gives the field, and what to write in it, that make a dimension larger.

@@ -63,7 +63,7 @@ func buildFoldFlat(j *Job) *Box {
 // wall: where they would lap, their points are cut off.
 func (j *Job) webbedTray(d Dims) *sheet.Piece {
 	t, h := j.T(), d.Depth
-	j.Want("width", d.Width, h, "The side, front to back", "a box that stands and folds,")
+	j.WantFor("depth", "width", d.Width, h, "The side, front to back", "a wall so high, folded in at its corners,")
 	j.Want("depth", h, j.Adhesive.Width+t, "The front", "the cover stuck on it")
 	j.Want("length", d.Length, 12*t+mm, "The box", "a web at either end")
 	reach := min(h, (d.Width/2 - t).Down(j.Mark()))

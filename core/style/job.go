@@ -32,6 +32,7 @@ type Job struct {
 	Beside   Length // what of the need is clear room on each side of them
 	Around   Length // the finger room asked for, for remedies
 	Above    Length // and the room above
+	Stand    func(*Box) []fold.Block // what goes in, with room round it, where it stands; nil when it wants a block
 	Guilty   Blame
 	Poor     bool // nothing could be measured for another arrangement: one guess will do
 	Answers  Answers
@@ -41,6 +42,7 @@ type Job struct {
 	style   *Style
 	settled map[string]Length
 	notes   []assembly.Note
+	shaped  bool // its room is no block
 	found   *Box // a box that was built to be measured, and may be the one
 }
 
@@ -48,7 +50,7 @@ type Job struct {
 // answers.
 func (j *Job) Knows(o *Job) {
 	if j.Taken == nil {
-		j.Taken, j.found = o.Taken, o.found
+		j.Taken, j.found, j.shaped = o.Taken, o.found, o.shaped
 	}
 }
 

@@ -99,6 +99,9 @@ func (s *Style) Ask(id string) (Question, bool) {
 	return Question{}, false
 }
 
+// mostTries is how often a box is made larger until its contents go in.
+const mostTries = 16
+
 // Make builds the box a style makes of a job: folded, and measured when it is
 // not a draft. What a style takes from a size is measured on a first box of
 // about the size; the box that stands in the end is measured again.
@@ -107,7 +110,12 @@ func Make(j *Job, s *Style, draft bool) *Box {
 	if j.Taken == nil && (j.Given == nil || draft) && !j.measureTaken() {
 		return nil
 	}
-	for range 6 {
+	draft = draft && !j.shaped
+	if j.shaped && j.Taken != nil { // another arrangement begins from what the card takes
+		before := *j.Taken
+		defer func() { j.Taken = &before }()
+	}
+	for range mostTries {
 		b := j.found
 		if b == nil || draft || b.Size != j.Size() {
 			if b = j.build(); b == nil || draft {
@@ -116,7 +124,7 @@ func Make(j *Job, s *Style, draft bool) *Box {
 			b.Find()
 		}
 		j.found, j.settled = nil, b.Settled
-		b.Measure(j.T())
+		b.Measure(j.T(), j.Need)
 		if j.Given != nil || !j.tooSmall(b) {
 			return j.checked(b)
 		}
@@ -188,9 +196,13 @@ func Inside(j *Job, s *Style) (Dims, bool) {
 // take measures what the card of a box takes from its size.
 func (j *Job) take(b *Box) bool {
 	b.Find()
-	b.MeasureRoom(j.T())
-	j.found = b
-	j.Taken = taken(dims(b.Size.Length-b.Inside.Length, b.Size.Width-b.Inside.Width, b.Size.Depth-b.Inside.Depth))
+	b.MeasureRoom(j.T(), j.Need)
+	j.found, j.shaped = b, b.Shaped
+	in := b.Inside
+	if b.Shaped {
+		in = b.Whole()
+	}
+	j.Taken = taken(dims(b.Size.Length-in.Length, b.Size.Width-in.Width, b.Size.Depth-in.Depth))
 	return j.suitsProud(b)
 }
 
@@ -208,14 +220,28 @@ func (j *Job) sketched(b *Box) *Box {
 
 func taken(d Dims) *Dims { return &d }
 
-// tooSmall says whether the contents would not go in, and asks for more.
+// Measured gives the box of a given size whose room is no block, when it was
+// measured; else nil.
+func (j *Job) Measured() *Box {
+	if j.Given == nil || !j.shaped {
+		return nil
+	}
+	return j.found
+}
+
+// tooSmall says whether the contents would not go in, and asks for more. In a room
+// that is no block each thing is looked at where it stands.
 func (j *Job) tooSmall(b *Box) bool {
+	in, more := b.Inside, Dims{}
+	if b.Shaped && j.Stand != nil {
+		in, more = b.Whole(), b.Short(j.T(), j.Stand(b))
+	}
 	small := false
-	for _, d := range []struct{ need, inside, taken *Length }{
-		{&j.Need.Length, &b.Inside.Length, &j.Taken.Length}, {&j.Need.Width, &b.Inside.Width, &j.Taken.Width},
-		{&j.Need.Depth, &b.Inside.Depth, &j.Taken.Depth},
+	for _, d := range []struct{ need, inside, more, taken *Length }{
+		{&j.Need.Length, &in.Length, &more.Length, &j.Taken.Length}, {&j.Need.Width, &in.Width, &more.Width, &j.Taken.Width},
+		{&j.Need.Depth, &in.Depth, &more.Depth, &j.Taken.Depth},
 	} {
-		if short := *d.need - *d.inside; short > measure.Millimetre/100 {
+		if short := max(*d.need-*d.inside, *d.more); short > measure.Millimetre/100 {
 			*d.taken += short
 			small = true
 		}

@@ -78,7 +78,7 @@ func (j *Job) weave() woven {
 	s := woven{Dims: j.Size()}
 	n := Length(j.Choice("strips")[0] - '0')
 	e, t := s.Depth, j.T()
-	s.high = j.Measure("side-height", min(e, s.Length), Bound{At: max(e/2, j.Adhesive.Width), Dim: "length",
+	s.high = j.Measure("side-height", min(e, s.Length), Bound{At: max(e/2, j.Adhesive.Width), Dim: "length", For: "depth",
 		Why: "strips drawn down further leave the corners open"},
 		most(s.Length, "length", "strips as long as that would pass the far corner"))
 	top := min(e, s.high)
