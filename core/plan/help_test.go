@@ -2,8 +2,21 @@ package plan
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 )
+
+// suit makes a random size one that the style can have: an arch is half as high as
+// it is wide, and more.
+func suit(b *brief.Brief, s *style.Style) {
+	if s.ID == "arched-box" {
+		l, _ := measure.Parse(string(b.Size.Length), measure.Millimetres)
+		d, _ := measure.Parse(string(b.Size.Depth), measure.Millimetres)
+		b.Size.Depth = brief.Text((d + l/2).Exact(measure.Millimetres))
+	}
+}
 
 // proved proves the box of a plan again, after a test has spoilt it.
 func proved(p *Plan) string {

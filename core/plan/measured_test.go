@@ -38,6 +38,7 @@ func TestMeasuredSizes(t *testing.T) {
 				if b.Size == nil {
 					b.Size = &brief.Size{Length: "3 1/2 in", Width: "2 3/4 in", Depth: "1 3/4 in"}
 				}
+				suit(&b, s)
 				b.Set("card.join", "yes")
 				b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
 				answer(&b, s, n%all)

@@ -158,7 +158,10 @@ func (p *Piece) Round(name, wall string, relief, radius Length) {
 		s, c := math.Sincos(math.Pi / 2 * float64(turn) / n)
 		return measure.FromMM(radius.MM() * (1 - c)), measure.FromMM(radius.MM() * s)
 	}
-	line := []Point{r.at(0, 0), r.at(relief, 0)}
+	line := []Point{}
+	if relief > 0 { // else what hangs at its sides stays
+		line = append(line, r.at(0, 0), r.at(relief, 0))
+	}
 	for i := range n + 1 {
 		u, v := arc(i)
 		line = append(line, r.at(relief+u, r.depth-radius+v))
@@ -167,7 +170,10 @@ func (p *Piece) Round(name, wall string, relief, radius Length) {
 		u, v := arc(n - i)
 		line = append(line, r.at(r.length-relief-u, r.depth-radius+v))
 	}
-	p.flap(name, r, append(line, r.at(r.length-relief, 0), r.at(r.length, 0)))
+	if relief > 0 {
+		line = append(line, r.at(r.length-relief, 0), r.at(r.length, 0))
+	}
+	p.flap(name, r, line)
 }
 
 // Pointed cuts a flap to a tip at the middle of its outer edge, from shoulders

@@ -36,8 +36,8 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 	flap, front = words.Plain(flap), words.Plain(front)
 	switch what {
 	case "hook dot":
-		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one inside the %s, one outside the %s", flap,
-			front))
+		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one on the %s, one on the %s where it "+
+			"comes to lie", flap, front))
 	case "brad":
 		radius = piercing
 		b.Supplies = append(b.Supplies, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+

@@ -37,7 +37,7 @@ func TestEveryStyleNests(t *testing.T) {
 		b.Card.Sheet, b.Card.Join = "a3", "yes"
 		b.Set("tools.step", "1 mm")
 		plain := planned(t, s.ID)
-		one := nested(s, style.Dims{Length: 90 * mm, Width: 70 * mm, Depth: 40 * mm}, 75*mm, n >= len(style.Styles))
+		one := nested(s, plain.Box.Size, 75*mm, n >= len(style.Styles))
 		one.ID = fmt.Sprint(one.ID, n)
 		style.Register(one)
 		b.Box = brief.Box{Style: brief.Text(one.ID)}
@@ -73,7 +73,7 @@ func TestEveryStyleNests(t *testing.T) {
 			}
 		}
 		// Nearer to each other they stand in each other.
-		p.Box.Part("sampler").At[1].Right = 0
+		p.Box.Part("sampler").At[1].Right = p.Box.Part("sampler").At[0].Right + 10*mm
 		if told(p) == "" {
 			t.Errorf("%s: two samplers in one place hold", s.ID)
 		}

@@ -72,7 +72,7 @@ func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
 // Styles is the registry, in the order a gallery shows them.
 var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover,
-	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket}
+	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox}
 
 // Register adds a style that is not chosen for a size to those that are found.
 func Register(s *Style) { others = append(others, s) }
@@ -261,7 +261,7 @@ func (j *Job) checked(b *Box) *Box {
 
 // suitsProud refuses things that stand proud under a level top.
 func (j *Job) suitsProud(b *Box) bool {
-	if j.Proud == 0 || b.Above != flatAbove {
+	if j.Proud == 0 || b.Above != flatAbove && !b.Vault {
 		return true
 	}
 	j.Problem("room.proud", "This box closes flat over what is in it, so nothing can stand proud of its walls.",

@@ -20,7 +20,8 @@ func planned(t *testing.T, family string, options ...string) *plan.Plan {
 	t.Helper()
 	b := brief.New("mm")
 	b.Contents, b.Box = nil, brief.Box{Style: brief.Text(family)}
-	for i, set := 0, append([]string{"size.length", "90 mm", "size.width", "70 mm", "size.depth", "40 mm", "tools.step",
+	size := suits(family)
+	for i, set := 0, append([]string{"size.length", size[0], "size.width", size[1], "size.depth", size[2], "tools.step",
 		"1 mm", "card.sheet", "a3", "card.join", "yes"}, options...); i < len(set); i += 2 {
 		if !b.Set(set[i], set[i+1]) {
 			t.Fatal(set[i])
@@ -31,6 +32,14 @@ func planned(t *testing.T, family string, options ...string) *plan.Plan {
 		t.Fatal(family, options, p.Problems, p.Checks)
 	}
 	return p
+}
+
+// suits is a size that a style can be made in.
+func suits(family string) [3]string {
+	if family == "arched-box" { // half as high as it is wide, and more
+		return [3]string{"70 mm", "90 mm", "60 mm"}
+	}
+	return [3]string{"90 mm", "70 mm", "40 mm"}
 }
 
 // told gives what the proof of a changed box finds wrong.

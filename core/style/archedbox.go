@@ -1,0 +1,123 @@
+package style
+
+import (
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+var archedBox = &Style{
+	ID: "arched-box", Title: "Arched box", Level: 3,
+	About: "A floor with two round-topped ends, and a cover bent over them without a score. The front end is the door.",
+	Asks: []Question{
+		length("side", "Straight part", "", "How high the sides go straight up before they round."),
+		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
+			"pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
+			"none | Nothing | Its tabs alone hold it, inside the cover."),
+		more("foot-tab", "Tabs below", "", "How far the cover's tabs reach under the floor."),
+	},
+	Build: buildArchedBox,
+}
+
+// buildArchedBox stands the ends up from a strip; each has a tab on either side of
+// its straight part, inside the cover: the back's are stuck, the front's hold the
+// door. The cover is longer than the ends are round by the card it lies over.
+func buildArchedBox(j *Job) *Box {
+	t, d := j.T(), j.Size()
+	least := j.Adhesive.Width
+	if j.Is("closure", "dot") {
+		least = max(least, 2*(magnetRadius+closureRoom))
+	}
+	if least = least.Up(j.Mark()); j.Given == nil {
+		d.Depth = max(d.Depth, least+d.Length/2+1).Up(j.Mark())
+	}
+	half := d.Length / 2
+	straight := d.Depth - half
+	j.WantFor("length", "depth", straight, least, "The straight part of the sides", "a tab inside the cover")
+	bound := Bound{At: straight, Why: "what goes in is so high", Dim: "depth"}
+	if j.Given != nil {
+		bound.Why = "the height that is given leaves just that"
+		straight = j.Measure("side", straight, bound, bound)
+	} else {
+		straight = j.Measure("side", straight, bound, Free)
+	}
+	d.Depth = straight + half
+	foot := j.Measure("foot-tab", (j.Adhesive.Width + 2*t).Up(j.Mark()), j.sticks(2*t),
+		halfOf(half-t, "length", "the two would meet below"))
+	j.Want("width", d.Width, 12*t+mm, "The box from front to back", "two ends")
+	strip := j.archedEnds(d, straight, least)
+	b := j.box(d, strip)
+	b.Vault, b.OpenBy = true, 0.8
+	cover, long := j.archedCover(d, straight, foot)
+	b.Add(cover, assembly.Place{Face: "left-tab", On: "ends/floor", Right: foot/2 - half - t, Out: long - straight})
+	for _, side := range sides {
+		b.Stick("cover/"+side+"-tab", "ends/floor", true)
+		b.Stick("ends/back-"+side+"-tab", "cover/"+side, false)
+		b.Joins = append(b.Joins, assembly.Join{A: "ends/front-" + side + "-tab", B: "cover/" + side, Layers: 1})
+	}
+	j.closeBy(b, j.Choice("closure"), "ends/front-left-tab", "cover/left")
+	if j.Is("closure", "pull") {
+		j.doorPull(b, d)
+	}
+	j.note("arc", "cover", "side", halfRound(d.Length+2*t), "The round part is as long as half a round over the ends and the "+
+		"card between: bent, not scored.")
+	return b
+}
+
+// archedEnds is back, floor and front in one strip, rounded at both ends.
+func (j *Job) archedEnds(d Dims, straight, dot Length) *sheet.Piece {
+	t, half := j.T(), d.Length/2
+	reach := max(j.Wide(), dot)
+	j.Want("width", d.Width-2*t, 2*reach, "The sides, less the card", "the tabs of both ends")
+	p := sheet.Grid("ends", sheet.Cols(reach, d.Length, reach), sheet.Rows(half, straight, d.Width, straight, half), `
+		.              back  .
+		back-left-tab  back  back-right-tab
+		.              floor .
+		front-left-tab front front-right-tab
+		.              front .`)
+	for _, end := range ends {
+		p.Round(end, "floor", 0, half)
+		for _, side := range sides {
+			tab := end + "-" + side + "-tab"
+			p.Tab(tab, end, sheet.TabShape{Reach: reach, Mitre: min(j.Mark(), straight/8)})
+			p.Role("tab", tab)
+		}
+	}
+	p.Root = "floor"
+	p.FoldUp("back-left-tab", "back-right-tab", "front-left-tab", "front-right-tab")
+	p.FoldUp("back")
+	p.Closing("front")
+	return p
+}
+
+// archedCover is bent over the ends: the round part of just its length, the
+// straight parts by half of what the marks leave over longer. It gives how long
+// these are.
+func (j *Job) archedCover(d Dims, straight, foot Length) (*sheet.Piece, Length) {
+	t := j.T()
+	arc := halfRound(d.Length + 2*t)
+	whole := (2*(straight+t) + arc).Up(j.Mark())
+	if j.Plain {
+		whole = (2*straight + halfRound(d.Length)).Up(j.Mark()) + j.Gain(2*t)
+	}
+	side := (whole - arc) / 2
+	p := sheet.Grid("cover", sheet.Cols(foot, side, whole-2*side, side, foot), sheet.Rows(d.Width),
+		"right-tab right arch left left-tab")
+	p.Curve("arch", true, 180, sheet.Valley)
+	p.Rounded = (side - straight - t).Abs() + d.Length/1000
+	p.Role("tab", "left-tab", "right-tab")
+	p.Root = "left-tab"
+	p.FoldUp("left", "arch", "right", "right-tab")
+	p.Tell("bend it round and turn the tabs in")
+	return p, side
+}
+
+// doorPull sticks a tab of card on the door so that it stands out over the arch.
+func (j *Job) doorPull(b *Box, d Dims) {
+	step := j.Mark()
+	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length / 3).Up(step)))
+	out, on := (9 * mm).Up(step), max(j.Wide(), (14*mm).Up(step))
+	p := sheet.Grid("pull", sheet.Cols(wide), sheet.Rows(out+on), "pull")
+	p.Chamfer(min(wide/4, out/2))
+	b.Add(p, assembly.Place{Face: "pull", On: "ends/front", Down: d.Depth/2 + out - (out+on)/2, Out: j.T(), Quarters: 2})
+	b.Stick("pull/pull", "ends/front", true)
+}
