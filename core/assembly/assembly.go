@@ -59,7 +59,8 @@ type Place struct {
 // thicknesses of card away, stuck there or only lying. Faces that are joined may
 // touch; whether they do as said is part of the proof.
 type Join struct {
-	A, B   string // "lid/back"
+	A, B   string   // "lid/back"
+	Or     []string // other faces that a copy of A may lie on in place of B
 	Layers int
 	Stuck  bool
 	Lapped bool // of A only a part lies on B

@@ -25,6 +25,7 @@ type Box struct {
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []string
 	Cautions  []string
+	Rooms     []Inner           // the small boxes that things go in, when there are several
 	Claims    []fold.Check      // what a list of scores claims, checked
 	Settled   map[string]Length // what each length among the questions came to
 	Notes     []Note
@@ -34,6 +35,14 @@ type Box struct {
 
 // Crease is a crease of a part, named by the two faces it lies between.
 type Crease struct{ Part, A, B string }
+
+// Inner is a small box within the box that things go in. Things stand where they
+// do in the small box alone.
+type Inner struct {
+	Name   string
+	Box    *Box
+	Things []fold.Block
+}
 
 // Note is what the plan did to a number, and why: shown beside the number.
 type Note struct {
@@ -49,8 +58,8 @@ type Measured struct {
 	Lo, Hi          fold.Vec // the room between floor, walls and cover, in millimetres
 	Inside, Outside Dims     // a block that stands in it
 	Shaped          bool     // slopes or curves reach into the room
-	Foot            float64 // how far below the middle of its floor its lowest card is, in millimetres
-	Rim             float64 // how high the walls stand, in millimetres
+	Foot            float64  // how far below the middle of its floor its lowest card is, in millimetres
+	Rim             float64  // how high the walls stand, in millimetres
 	Above           fold.Above
 	Seams           []fold.Seam // that are seen when it is closed
 	Book            bool        // it opens like a book: nothing comes off
@@ -116,6 +125,11 @@ func (b *Box) measureRoom(s Standing, want Dims) {
 		hi.Z = b.Rim
 	}
 	room := fold.Room(lo, hi, heart, fold.Vec{X: want.Length.MM(), Y: want.Width.MM(), Z: want.Depth.MM()}, all...)
+	if len(b.Rooms) > 0 {
+		in := b.Rooms[0].Box
+		b.Lo, b.Hi, b.Inside, b.Above = in.Lo, in.Hi, in.Inside, fold.Flat
+		return
+	}
 	b.Lo, b.Hi, b.Inside, b.Shaped = room.Lo, room.Hi, dims(room.In, room.Out), room.Shaped
 }
 

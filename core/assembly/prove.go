@@ -47,6 +47,14 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	if inside := b.inside(s); len(inside) > 0 {
 		checks = append(checks, fold.Below(b.Hi.Z, inside...))
 	}
+	for _, r := range b.Rooms {
+		if len(r.Things) > 0 {
+			c := fold.Holds(r.Things, []string{"above"}, r.Box.Assemble(m.T, Closed).Bodies...)
+			c.Name = r.Name + ": " + c.Name
+			checks = append(checks, c)
+			checks = append(checks, belowRim(r.Things, r.Box.Hi.Z, 0))
+		}
+	}
 	if len(contents) > 0 {
 		open := b.Lets
 		if b.Above != fold.Flat {
@@ -165,43 +173,55 @@ var clockwise = []string{"back", "right", "front", "left"}
 // contact is two faces of different parts that touch by intention.
 type contact struct{ a, b *fold.Placed }
 
-// contacts gives the faces that a join lets touch, of every copy.
-func (g grown) contacts(j Join) (out []contact) {
+// pairs gives the faces of every copy that a join is about.
+func (g grown) pairs(j Join, visit func(n int, one *fold.Body, face string, other *fold.Body, on string)) {
 	partA, faceA := ref(j.A)
-	partB, faceB := ref(j.B)
-	for _, one := range g.all(partA) {
-		for _, other := range g.all(partB) {
-			if a, b := one.Find(faceA), other.Find(faceB); a != nil && b != nil {
-				out = append(out, contact{a, b})
+	for n, one := range g.all(partA) {
+		for _, b := range append([]string{j.B}, j.Or...) {
+			partB, faceB := ref(b)
+			for _, other := range g.all(partB) {
+				visit(n, one, faceA, other, faceB)
 			}
 		}
 	}
+}
+
+// contacts gives the faces that a join lets touch, of every copy.
+func (g grown) contacts(j Join) (out []contact) {
+	g.pairs(j, func(_ int, one *fold.Body, face string, other *fold.Body, on string) {
+		if a, b := one.Find(face), other.Find(on); a != nil && b != nil {
+			out = append(out, contact{a, b})
+		}
+	})
 	return out
 }
 
 // joined checks a join: every copy of the one lies on a copy of the other.
 func (g grown) joined(j Join, width float64) fold.Check {
-	partA, faceA := ref(j.A)
-	partB, faceB := ref(j.B)
 	if !j.Stuck {
 		width = 0
 	}
-	worst := fold.Check{Figure: words.Plain(j.A) + " or " + words.Plain(j.B) + " is not there"}
-	for n, one := range g.all(partA) {
-		best := worst
-		for m, other := range g.all(partB) {
-			if c := fold.Seated(one, faceA, other, faceB, width, j.Lapped, j.Layers); c.Holds || m == 0 {
-				best = c
-			}
+	var best []fold.Check // of each copy
+	g.pairs(j, func(n int, one *fold.Body, face string, other *fold.Body, on string) {
+		c := fold.Seated(one, face, other, on, width, j.Lapped, j.Layers)
+		if n == len(best) {
+			best = append(best, c)
+		} else if c.Holds {
+			best[n] = c
 		}
-		if n == 0 || worst.Holds && !best.Holds {
-			worst = best
+	})
+	worst := fold.Check{Figure: words.Plain(j.A) + " or " + words.Plain(j.B) + " is not there"}
+	for n, c := range best {
+		if n == 0 || worst.Holds && !c.Holds {
+			worst = c
 		}
 	}
 	does := "is stuck to"
 	if !j.Stuck {
 		does = "lies on"
 	}
+	partA, _ := ref(j.A)
+	partB, _ := ref(j.B)
 	worst.Name = fmt.Sprintf("%s %s %s", words.Plain(g.path+partA), does, words.Plain(g.path+partB))
 	return worst
 }

@@ -172,13 +172,19 @@ const mostOnSheet = 60
 // HowMany answers for the plan's things, and says whether it came to the end
 // before its work was done up or its asker had left.
 func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bool) {
-	in := p.Box.Inside
+	insides := []style.Dims{p.Box.Inside}
+	for i, r := range p.Rooms {
+		insides = append(insides[:i], r.Box.Inside)
+	}
 	out = make([]HowMany, len(p.Load.Things))
 	left := work(counted)
 	together(ctx, len(out), func(i int) {
 		t := p.Load.Things[i]
 		h := HowMany{Thing: t.Name}
-		h.InBox, h.Lying = contents.Capacity(t, p.Load.Room, contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
+		for _, in := range insides {
+			n, lying := contents.Capacity(t, p.Load.Room, contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
+			h.InBox, h.Lying = h.InBox+n, cmp.Or(h.Lying, lying)
+		}
 		h.OnSheet, h.More = p.onOneSheet(ctx, w, i, left)
 		out[i] = h
 	})

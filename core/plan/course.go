@@ -109,6 +109,14 @@ func (p *Plan) together() (together, closing []string) {
 
 // contents names what goes in, with how many.
 func (p *Plan) contents() (out []string) {
+	for _, r := range p.Rooms {
+		if goes := r.Goes(); goes != "" {
+			out = append(out, goes)
+		}
+	}
+	if len(out) > 0 {
+		return out
+	}
 	for _, t := range p.Load.Things {
 		out = append(out, fmt.Sprintf("%d × %s", t.Count, t.Name))
 	}

@@ -51,6 +51,7 @@ type Plan struct {
 	Ways   []Way         // the arrangements to choose from, best first
 	Fixes  []Fix         // what would bring a piece on to its sheet
 	Blocks []fold.Block  // the contents, in their places in the box
+	Rooms  []Room        // or in each of several small boxes
 	Box    *style.Box
 	Checks []fold.Check
 	Layout layout.Layout
@@ -100,7 +101,9 @@ func build(q *Request, w Workshop, what extent, taken *style.Dims) *Plan {
 		p.Box = nil
 		return p
 	}
-	p.Blocks = s.blocks(p.Load, p.Box)
+	if len(p.Rooms) == 0 {
+		p.Blocks = s.blocks(p.Load, p.Box)
+	}
 	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
 	p.lay(w)
 	p.Cards, p.Steps = p.bench()

@@ -76,6 +76,9 @@ func (s *search) run() *style.Box {
 		}
 		return style.Make(s.job, s.Style, s.hasty)
 	}
+	if s.Style.Rooms != nil {
+		return s.inRooms()
+	}
 	ways := s.ways()
 	if len(ways) == 0 {
 		return nil

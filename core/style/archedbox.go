@@ -114,7 +114,7 @@ func (j *Job) archedCover(d Dims, straight, foot Length) (*sheet.Piece, Length) 
 // doorPull sticks a tab of card on the door so that it stands out over the arch.
 func (j *Job) doorPull(b *Box, d Dims) {
 	step := j.Mark()
-	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length / 3).Up(step)))
+	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length/3).Up(step)))
 	out, on := (9 * mm).Up(step), max(j.Wide(), (14*mm).Up(step))
 	p := sheet.Grid("pull", sheet.Cols(wide), sheet.Rows(out+on), "pull")
 	p.Chamfer(min(wide/4, out/2))

@@ -17,6 +17,13 @@ func (j *Job) Choice(id string) string {
 	return q.Default
 }
 
+// ChoiceOf answers the questions of a style before its box is built.
+func (j *Job) ChoiceOf(s *Style) func(id string) string {
+	asked := *j
+	asked.style = s
+	return asked.Choice
+}
+
 // Is says whether a question is answered so.
 func (j *Job) Is(id, choice string) bool { return j.Choice(id) == choice }
 

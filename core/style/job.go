@@ -24,14 +24,15 @@ type Job struct {
 	Card     shop.Card
 	Adhesive shop.Adhesive
 	Slack    Length
-	Plain    bool   // plain numbers instead of the card's thickness
-	Given    *Dims  // score to score, to the letter
-	Need     Dims   // clear room the contents want
-	Taken    *Dims  // what the style takes of a size, measured; nil when not known yet
-	Proud    Length // how far the contents stand above the rim
-	Beside   Length // what of the need is clear room on each side of them
-	Around   Length // the finger room asked for, for remedies
-	Above    Length // and the room above
+	Plain    bool                    // plain numbers instead of the card's thickness
+	Given    *Dims                   // score to score, to the letter
+	Need     Dims                    // clear room the contents want
+	Needs    []Dims                  // clear room each small box wants, where there are several
+	Taken    *Dims                   // what the style takes of a size, measured; nil when not known yet
+	Proud    Length                  // how far the contents stand above the rim
+	Beside   Length                  // what of the need is clear room on each side of them
+	Around   Length                  // the finger room asked for, for remedies
+	Above    Length                  // and the room above
 	Stand    func(*Box) []fold.Block // what goes in, with room round it, where it stands; nil when it wants a block
 	Guilty   Blame
 	Poor     bool // nothing could be measured for another arrangement: one guess will do

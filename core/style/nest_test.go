@@ -16,7 +16,7 @@ import (
 // half round or made for the other hand.
 func nested(s *style.Style, small style.Dims, apart style.Length, mirror bool) *style.Style {
 	return &style.Style{ID: "two-of-" + s.ID, Title: "Two", Build: func(j *style.Job) *style.Box {
-		d := style.Dims{Length: 320 * mm, Width: 140 * mm, Depth: 30 * mm}
+		d := style.Dims{Length: max(320*mm, 5*apart), Width: max(140*mm, 3*apart), Depth: 30 * mm}
 		b := &style.Box{Size: d, Strength: 2}
 		b.Add(j.Tray("tray", "floor", d))
 		in := j.Within("sampler", s, small, style.Answers{})
@@ -37,7 +37,7 @@ func TestEveryStyleNests(t *testing.T) {
 		b.Card.Sheet, b.Card.Join = "a3", "yes"
 		b.Set("tools.step", "1 mm")
 		plain := planned(t, s.ID)
-		one := nested(s, plain.Box.Size, 75*mm, n >= len(style.Styles))
+		one := nested(s, plain.Box.Size, max(75*mm, plain.Box.Outside.Length/2+5*mm), n >= len(style.Styles))
 		one.ID = fmt.Sprint(one.ID, n)
 		style.Register(one)
 		b.Box = brief.Box{Style: brief.Text(one.ID)}

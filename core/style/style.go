@@ -4,6 +4,7 @@
 package style
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -25,10 +26,11 @@ type (
 // Style is a family of boxes.
 type Style struct {
 	ID, Title string
-	About     string // what it is good for
-	Level     int    // 1 easy to make, 3 asks for practice
-	Tall      bool   // suits tall things
-	Typed     bool   // made of a list of scores; not one to choose for a size
+	About     string                                        // what it is good for
+	Level     int                                           // 1 easy to make, 3 asks for practice
+	Tall      bool                                          // suits tall things
+	Typed     bool                                          // made of a list of scores; not one to choose for a size
+	Rooms     func(choice func(id string) string) []float64 // its small boxes, each by the part of the things it takes
 	Asks      []Question
 	Build     func(*Job) *Box
 }
@@ -72,7 +74,7 @@ func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
 // Styles is the registry, in the order a gallery shows them.
 var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover,
-	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox}
+	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox, crossFold}
 
 // Register adds a style that is not chosen for a size to those that are found.
 func Register(s *Style) { others = append(others, s) }
@@ -229,6 +231,17 @@ func (j *Job) Measured() *Box {
 	return j.found
 }
 
+// Insides gives the room in each small box of a style, once it is measured.
+func (j *Job) Insides() (out []Dims) {
+	if j.found == nil {
+		return nil
+	}
+	for _, r := range j.found.Rooms {
+		out = append(out, r.Box.Inside)
+	}
+	return out
+}
+
 // tooSmall says whether the contents would not go in, and asks for more. In a room
 // that is no block each thing is looked at where it stands.
 func (j *Job) tooSmall(b *Box) bool {
@@ -237,6 +250,14 @@ func (j *Job) tooSmall(b *Box) bool {
 		in, more = b.Whole(), b.Short(j.T(), j.Stand(b))
 	}
 	small := false
+	for i, need := range j.Needs { // every small box must be large enough for its own
+		if i > 0 && i < len(b.Rooms) {
+			short := func(need, in Length) Length { return max(0, need-in) }
+			r := b.Rooms[i].Box.Inside
+			more = dims(max(more.Length, short(need.Length, r.Length)), max(more.Width, short(need.Width, r.Width)),
+				max(more.Depth, short(need.Depth, r.Depth)))
+		}
+	}
 	for _, d := range []struct{ need, inside, more, taken *Length }{
 		{&j.Need.Length, &in.Length, &more.Length, &j.Taken.Length}, {&j.Need.Width, &in.Width, &more.Width, &j.Taken.Width},
 		{&j.Need.Depth, &in.Depth, &more.Depth, &j.Taken.Depth},
@@ -276,6 +297,7 @@ func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 	inner := *j
 	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
 	inner.Given, inner.Answers, inner.Need, inner.Taken, inner.Proud, inner.found = &size, answers, Dims{}, nil, 0, nil
+	inner.Stand, inner.Needs, inner.shaped = nil, nil, false
 	in := Make(&inner, s, false)
 	if in == nil {
 		wrong := inner.Problems[0]
@@ -284,13 +306,17 @@ func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 	return in
 }
 
-// Nest stands copies of a box within on a face, each in its spot. Its pieces, and
-// what is noted of them, take the name.
+// Nest stands copies of a box within on a face, each in its spot; a spot may say
+// another face, and another of the box's own to lay on it. Its pieces, and what is
+// noted of them, take the name.
 func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Place) {
 	first := in.Parts[0]
 	for i := range spots {
-		spots[i].Face, spots[i].On = first.Name+"/"+first.Piece.Root, on
-		spots[i].Out -= j.T()/2 + measure.FromMM(in.Foot)
+		spots[i].On = cmp.Or(spots[i].On, on)
+		if spots[i].Face == "" {
+			spots[i].Face = first.Name + "/" + first.Piece.Root
+			spots[i].Out -= j.T()/2 + measure.FromMM(in.Foot)
+		}
 	}
 	for _, n := range in.Notes {
 		n.Piece = name + " " + n.Piece

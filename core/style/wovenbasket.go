@@ -96,8 +96,8 @@ func (j *Job) weave() woven {
 	j.Want("width", s.Width, 12*t+mm, "The basket from front to back", "a fold at either side")
 	j.Want("length", s.Length, 12*t+mm, "The basket", "a fold at either end")
 	for k := Length(1); k <= n; k++ {
-		s.near = append(s.near, (e*k/n).Near(j.Mark()))
-		s.far = append(s.far, (top*k/n).Near(j.Mark()))
+		s.near = append(s.near, (e * k / n).Near(j.Mark()))
+		s.far = append(s.far, (top * k / n).Near(j.Mark()))
 	}
 	s.near[n-1], s.far[n-1] = e, top
 	return s

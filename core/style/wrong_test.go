@@ -42,6 +42,18 @@ func suits(family string) [3]string {
 	return [3]string{"90 mm", "70 mm", "40 mm"}
 }
 
+// everyPart lists the parts that are pieces, those of boxes within too.
+func everyPart(t *assembly.Tree) (out []*assembly.Part) {
+	for _, p := range t.Parts {
+		if p.Within != nil {
+			out = append(out, everyPart(p.Within)...)
+		} else {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
 // told gives what the proof of a changed box finds wrong.
 func told(p *plan.Plan) string {
 	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width}, nil))
@@ -105,7 +117,7 @@ func same(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) { return e.Line, true 
 func TestRecutIsTheSameBox(t *testing.T) {
 	for _, s := range style.Styles {
 		p := planned(t, s.ID)
-		for _, part := range p.Box.Parts {
+		for _, part := range everyPart(&p.Box.Tree) {
 			part.Piece = recut(part.Piece, stay, same)
 		}
 		if wrong := told(p); wrong != "" {
@@ -120,7 +132,7 @@ func TestForgottenSlit(t *testing.T) {
 	for _, s := range style.Styles {
 		p := planned(t, s.ID)
 		tried, slits := 0, 0
-		for _, part := range p.Box.Parts {
+		for _, part := range everyPart(&p.Box.Tree) {
 			piece := part.Piece
 			slits += len(piece.Slits)
 			for _, tab := range piece.Kept() {
@@ -224,7 +236,7 @@ func TestTooShort(t *testing.T) {
 		{"wrap-cover", "lid cover", "top", false, []string{"size.depth", "20 mm"}, "lid cover clears tray"},
 	} {
 		p := planned(t, c.style, c.options...)
-		for _, part := range p.Box.Parts {
+		for _, part := range everyPart(&p.Box.Tree) {
 			piece := part.Piece
 			if piece.Name != c.piece {
 				continue
