@@ -74,7 +74,7 @@ func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
 // Styles is the registry, in the order a gallery shows them.
 var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover,
-	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox, crossFold}
+	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox, crossFold, stripColumn}
 
 // Register adds a style that is not chosen for a size to those that are found.
 func Register(s *Style) { others = append(others, s) }
