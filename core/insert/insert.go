@@ -31,7 +31,7 @@ type Kind struct {
 // Kinds lists the ways; the first is the default.
 var Kinds = []*Kind{
 	{ID: "none", Title: "None", Why: "The things lie side by side.", Build: func(*Maker) {}},
-	slotted, partitions, platform, trays,
+	slotted, partitions, platform, trays, petals,
 }
 
 // Find gives a kind by its name.

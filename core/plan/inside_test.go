@@ -19,7 +19,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 		b := random(r)
 		b.Size = nil
 		b.Contents = nil
-		kind := []string{"none", "slotted", "partitions", "platform", "trays"}[r.IntN(5)]
+		kind := []string{"none", "slotted", "partitions", "platform", "trays", "petals"}[r.IntN(6)]
 		b.Arrange.Compartments = brief.Text(kind)
 		shapes := []string{"block", "ball", "cylinder", "flat", "soft"}
 		if kind == "platform" {
@@ -51,7 +51,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 		}
 	}
 	t.Log(planned, why)
-	for _, kind := range []string{"none", "slotted", "partitions", "platform", "trays"} {
+	for _, kind := range []string{"none", "slotted", "partitions", "platform", "trays", "petals"} {
 		if planned[kind] < boxes(100) {
 			t.Errorf("only %d with %s were planned", planned[kind], kind)
 		}

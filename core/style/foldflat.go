@@ -6,7 +6,7 @@ import (
 )
 
 var foldFlat = &Style{
-	ID: "fold-flat", Title: "Fold-flat tray with a cover", Level: 2,
+	ID: "fold-flat", Title: "Fold-flat tray with a cover", Level: 2, Tray: true,
 	About: "A tray whose corners fold in by themselves, in a cover with a hinge. Put away flat, set up by hand when it is wanted.",
 	Asks: []Question{
 		choose("webs", "Webs", "", "inside | Inside | The side walls stay clean outside.",

@@ -29,6 +29,7 @@ type Style struct {
 	About     string                                        // what it is good for
 	Level     int                                           // 1 easy to make, 3 asks for practice
 	Tall      bool                                          // suits tall things
+	Tray      bool                                          // what it holds stands in a tray with four walls of its own
 	Typed     bool                                          // made of a list of scores; not one to choose for a size
 	Rooms     func(choice func(id string) string) []float64 // its small boxes, each by the part of the things it takes
 	Asks      []Question
@@ -304,6 +305,17 @@ func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 		j.Problem(j.SizeField("length"), words.Capital(name)+": "+wrong.Text, wrong.Fix)
 	}
 	return in
+}
+
+// Suits says whether a box has the tray that an insert wants, or notes that it has
+// not.
+func (j *Job) Suits(insert string, b *Box) bool {
+	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {
+		return true
+	}
+	j.Problem("arrange.compartments", words.Capital(insert)+" want a square tray with walls of its own.",
+		"Choose a tray with a lid, or no compartments.", "arrange.compartments", "none")
+	return false
 }
 
 // Nest stands copies of a box within on a face, each in its spot; a spot may say

@@ -9,7 +9,7 @@ import (
 )
 
 var trayLid = &Style{
-	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1,
+	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1, Tray: true,
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
 		[]Question{wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none")},

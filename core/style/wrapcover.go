@@ -6,7 +6,7 @@ import (
 )
 
 var wrapCover = &Style{
-	ID: "wrap-cover", Title: "Tray with a wrap-round cover", Level: 3,
+	ID: "wrap-cover", Title: "Tray with a wrap-round cover", Level: 3, Tray: true,
 	About: "A rolled tray between two covers that stand out over its sides and open like a book. For things to keep and to look at.",
 	Asks: []Question{
 		length("overhang", "Overhang", "", "How far the covers stand out on each side."),

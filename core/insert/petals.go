@@ -1,0 +1,151 @@
+package insert
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/assembly"
+	"brevium/core/contents"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/style"
+)
+
+var petals = &Kind{
+	ID: "petals", Title: "Petals", Why: "A square of card folds over what is in a square tray, and opens like a flower.",
+	Build: (*Maker).petals,
+	Needs: func(need style.Dims, _ contents.Load, j *style.Job) style.Dims {
+		side := max(need.Length, need.Width)
+		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(), Depth: need.Depth + petalLayers*j.T()}
+	},
+}
+
+// petalLayers is how many thicknesses of card lie over the things: a flap, a
+// petal of two layers, its tip folded back, and a hair of air.
+const petalLayers = 6
+
+// petals lays a square over the tray, twice as wide as it is inside. The middle is
+// cut on both diagonals; its triangles, the feet, are stuck inside the walls. What
+// lies beyond folds over the things in four triangles, and between each two of them
+// a petal, folded on its own diagonal, its tip folded back.
+func (m *Maker) petals() {
+	j, t, step := m.Job, m.t(), m.step()
+	in := m.Box.Inside
+	if !j.Suits("petals", m.Box) {
+		return
+	}
+	if off := (in.Length - in.Width).Abs(); off > 4*t+2*step {
+		side := max(in.Length, in.Width)
+		j.Problem(j.SizeField("width"), fmt.Sprintf("Petals meet in the middle of a square tray; this one is %s × %s inside.",
+			j.Say(in.Length), j.Say(in.Width)), fmt.Sprintf("Make it square: %s each way.", j.Say(side.Up(step))), m.square()...)
+		return
+	}
+	wide := 2 * ((min(in.Length, in.Width) - t) / 2).Down(step)
+	rim := in.Depth - (petalLayers-1)*t // above the floor
+	deep := min(wide/2, (rim - t).Down(step))
+	if deep < j.Adhesive.Width || wide < 4*step {
+		j.Problem(j.SizeField("depth"), fmt.Sprintf("The petals' feet would be %s high inside the walls; %s wants %s.",
+			j.Say(max(0, deep)), j.Adhesive.Title, j.Say(j.Wide())), "Make the box deeper and wider, or choose no compartments.", none...)
+		return
+	}
+	p := petalSheet(wide, deep)
+	m.add(p, m.at("back-foot", 0, wide.MM()/2, (rim-deep).MM(), stood))
+	m.stickFeet(p, wide)
+}
+
+// square is the change that makes a size that was given square.
+func (m *Maker) square() []string {
+	if g := m.Job.Given; g != nil {
+		side := max(g.Length, g.Width).Exact(m.Job.Units)
+		return []string{"size.length", side, "size.width", side}
+	}
+	return none
+}
+
+// stickFeet sticks each foot inside the wall it stands at.
+func (m *Maker) stickFeet(p *sheet.Piece, wide Length) {
+	tray := m.Box.Parts[0]
+	body := m.Box.Assemble(m.t(), assembly.Closed).Of(tray.Name)
+	mid := m.Box.Lo.Add(m.Box.Hi).Times(0.5)
+	gap := 0.0
+	for _, w := range []struct {
+		side string
+		to   fold.Vec
+		in   Length
+	}{{"back", fold.Vec{Y: 1}, m.Box.Inside.Width}, {"front", fold.Vec{Y: -1}, m.Box.Inside.Width},
+		{"left", fold.Vec{X: -1}, m.Box.Inside.Length}, {"right", fold.Vec{X: 1}, m.Box.Inside.Length}} {
+		wall := w.side
+		if body != nil && body.Find(wall+"-roll") != nil {
+			wall += "-roll"
+		}
+		f := body.Find(wall)
+		if f == nil {
+			continue // a draft
+		}
+		free := (w.in-wide).MM()/2 - m.t().MM()/2
+		layers := math.Round((f.Middle().Sub(mid).Dot(w.to) - wide.MM()/2 - free) / m.t().MM())
+		gap = max(gap, free)
+		m.Box.Joins = append(m.Box.Joins, assembly.Join{A: p.Name + "/" + w.side + "-foot", B: tray.Name + "/" + wall,
+			Layers: max(1, int(layers)), Stuck: true, Lapped: true})
+	}
+	p.Rounded = measure.FromMM(gap) // the feet give to the walls by that
+}
+
+// petalSheet is the square, its feet so deep.
+func petalSheet(wide, deep Length) *sheet.Piece {
+	half := wide / 2
+	p := sheet.Grid("petals", sheet.Cols(half, wide, half), sheet.Rows(half, wide, half), `
+		back-left-tip  back-flap  back-right-tip
+		left-flap      back-foot  right-flap
+		front-left-tip front-flap front-right-tip`)
+	at := func(x, y Length) sheet.Point { return sheet.Point{X: x, Y: y} }
+	lo, hi := half+deep, half+wide-deep
+	p.Rename("back-foot", at(wide, half+deep/2))
+	p.Label(at(wide, half+wide-deep/2), "front-foot")
+	p.Label(at(half+deep/2, wide), "left-foot")
+	p.Label(at(half+wide-deep/2, wide), "right-foot")
+	if lo < hi {
+		p.CutAlong(at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi), at(lo, lo))
+		p.Discard(at(wide, wide))
+	}
+	var moved []string
+	corner := []sheet.Point{at(half, half), at(half+wide, half), at(half+wide, half+wide), at(half, half+wide)}
+	inner := []sheet.Point{at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi)}
+	out := []sheet.Point{at(0, 0), at(2*wide, 0), at(2*wide, 2*wide), at(0, 2*wide)}
+	tip := []sheet.Point{at(wide, 0), at(2*wide, wide), at(wide, 2*wide), at(0, wide)} // of each flap
+	sides := []string{"back", "right", "front", "left"}
+	for i, side := range sides {
+		p.CutAlong(corner[i], inner[i])
+		before := sides[(i+3)%4]
+		p.Split(side+"-flap", sheet.Score, corner[i], tip[i], side+"-"+before+"-half")
+		after := sides[(i+1)%4]
+		p.Split(side+"-flap", sheet.Score, tip[i], corner[(i+1)%4], side+"-"+after+"-half")
+	}
+	for i, side := range sides {
+		before := sides[(i+3)%4]
+		cell := map[int]string{0: "back-left-tip", 1: "back-right-tip", 2: "front-right-tip", 3: "front-left-tip"}[i]
+		mine, other := side+"-"+before+"-tip", before+"-"+side+"-tip"
+		if cell == mine {
+			p.Split(cell, sheet.Score, corner[i], out[i], other)
+		} else {
+			p.Split(cell, sheet.Score, out[i], corner[i], mine)
+		}
+		flap, half, over := side+"-flap", side+"-"+before+"-half", before+"-"+side+"-half"
+		p.Turn(180, sheet.Mountain, flap, half)
+		p.Turn(0, sheet.Valley, before+"-flap", over)
+		p.Turn(180, sheet.Valley, mine, other, half)
+		p.Turn(180, sheet.Mountain, over, other)
+		for layer, face := range []string{half, over, other, mine} {
+			p.Over(face, flap, layer+1)
+		}
+		p.Role("foot", side+"-foot")
+		p.Role("flap", flap)
+		p.Role("petal", half, over, mine, other)
+		moved = append(moved, side+"-foot", flap, half, over, mine, other)
+	}
+	p.Root = "back-foot"
+	p.FoldUp(moved...)
+	p.Tell("fold the four flaps to the middle, each petal on its diagonal, and the tips back")
+	return p
+}
