@@ -47,10 +47,12 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
 			c.line("groove", x1, y1, x2, y2)
 			c.line("groove-floor", x1, y1, x2, y2)
 			up := top - 12 - numberRow*float64(rows[m.At])
-			if rows[m.At] > 0 {
-				c.line("flag", x1, up+3, x1, top-6)
+			if n == 0 || before.At[n-1].At != m.At { // a score in two parts has its number once
+				if rows[m.At] > 0 {
+					c.line("flag", x1, up+3, x1, top-6)
+				}
+				c.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
 			}
-			c.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
 			c.end()
 		}
 	}

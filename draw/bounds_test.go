@@ -87,12 +87,13 @@ func TestPicturesAreBounded(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		closed, open := Folded(p, assembly.Closed, DefaultView, 690, 480),
+		closed, opened := Folded(p, assembly.Closed, DefaultView, 690, 480),
 			Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
-		if style.ID != "sleeve-drawer" && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
+		open := style.ID == "sleeve-drawer" || style.ID == "woven-basket"
+		if !open && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
 			t.Errorf("%s: the closed box shows what is in it", style.ID)
 		}
-		if n := strings.Count(open, "<circle"); style.ID == "tray-lid" && n < 8 {
+		if n := strings.Count(opened, "<circle"); style.ID == "tray-lid" && n < 8 {
 			t.Errorf("the open box shows %d balls", n)
 		}
 	}

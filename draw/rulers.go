@@ -1,6 +1,7 @@
 package draw
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -103,12 +104,9 @@ func (f flat) flags() {
 	}
 }
 
+// sorted gives the scores from near to far, one in two parts once.
 func sorted(passes []sheet.Pass) []sheet.Pass {
-	out := append([]sheet.Pass(nil), passes...)
-	for i := range out {
-		for k := i; k > 0 && out[k].At < out[k-1].At; k-- {
-			out[k], out[k-1] = out[k-1], out[k]
-		}
-	}
-	return out
+	out := slices.Clone(passes)
+	slices.SortStableFunc(out, func(a, b sheet.Pass) int { return cmp.Compare(a.At, b.At) })
+	return slices.CompactFunc(out, func(a, b sheet.Pass) bool { return a.Name == b.Name })
 }

@@ -38,6 +38,7 @@ type solidForm struct {
 	Triangles []int      `json:"triangles"`
 	Rings     [][]int    `json:"rings"`
 	Creases   []int      `json:"creases,omitempty"` // sides of the first ring where the card goes on
+	Smooth    []int      `json:"smooth,omitempty"`  // and of these, where it goes on without a line
 	Behind    bool       `json:"behind,omitempty"`  // its outside lies on other card
 }
 
@@ -84,7 +85,7 @@ func SolidOf(p *plan.Plan) *Solid {
 				shapes[f.Face] = len(s.Shapes)
 				shape := form(f)
 				// What opens the box lies on nothing then.
-				shape.Behind = f.Layer > 0 && !assembly.Opens(b.Piece, f.Name)
+				shape.Behind = f.Layer > 0 && !f.Over && !assembly.Opens(b.Piece, f.Name)
 				s.Shapes = append(s.Shapes, shape)
 			}
 			if _, known := index[key]; !known {
@@ -174,6 +175,9 @@ func form(f *fold.Placed) solidForm {
 	for i, e := range f.Edges {
 		if !e.Kind.Open() && e.Beyond != nil && !e.Beyond.Waste {
 			out.Creases = append(out.Creases, i)
+			if f.Smooth(i) {
+				out.Smooth = append(out.Smooth, i)
+			}
 		}
 	}
 	for _, part := range f.Convex(fold.Cuts{}) {

@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"net/url"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
@@ -153,7 +154,7 @@ func (v view) with(pairs ...string) string {
 // scoresOf gives a piece's passes along the width, or down the height.
 func scoresOf(p *sheet.Piece, alongWidth bool) (out []sheet.Pass) {
 	for _, s := range p.Passes {
-		if s.AlongWidth == alongWidth {
+		if s.AlongWidth == alongWidth && !slices.ContainsFunc(out, func(o sheet.Pass) bool { return o.Name == s.Name }) {
 			out = append(out, s)
 		}
 	}

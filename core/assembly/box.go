@@ -21,6 +21,7 @@ type Box struct {
 	Flat      []Crease // folded over when it is put away; the rest is not folded
 	Lets      []string // sides by which things are slid in and out
 	Vault     bool     // what is above is bent round the room, and is a part of it
+	InTurn    bool     // what closes it opens in turn, the last first
 	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []string

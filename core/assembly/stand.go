@@ -218,13 +218,9 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 	if pr != nil {
 		done = pr.of(piece.Name)
 	}
-	opens := map[string]bool{}
+	opens := map[string]float64{}
 	if path == "" && pose.Lift > 0 {
-		for _, m := range piece.Order {
-			for _, f := range m.Faces {
-				opens[f] = opens[f] || m.When == sheet.Close
-			}
-		}
+		opens = b.opened(piece, pose.Lift)
 	}
 	if at.Mirror {
 		piece = piece.Mirrored()
@@ -235,16 +231,35 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 		return body
 	}
 	body := fold.Up(piece, t.MM(), func(face string) float64 {
-		if opens[face] {
-			return done(face) * (1 - b.openBy()*pose.Lift)
-		}
-		return done(face)
+		return done(face) * (1 - opens[face])
 	})
 	body.Name = path + p.Name
 	if pr == nil || pr.finished(p.Piece.Name) {
-		body.Press(func(face, on string) bool { return len(opens) == 0 || opens[face] == opens[on] })
+		body.Press(func(face, on string) bool { return (opens[face] > 0) == (opens[on] > 0) })
 	}
 	return body
+}
+
+// opened gives how far each face of a piece is opened: all that closes it at once,
+// or in turn, the last first.
+func (b *Box) opened(p *sheet.Piece, lift float64) map[string]float64 {
+	out := map[string]float64{}
+	var closing []sheet.Move
+	for _, m := range p.Order {
+		if m.When == sheet.Close {
+			closing = append(closing, m)
+		}
+	}
+	for i, m := range closing {
+		part := lift
+		if n := len(closing); b.InTurn {
+			part = min(1, max(0, lift*float64(n)-float64(n-1-i)))
+		}
+		for _, f := range m.Faces {
+			out[f] = b.openBy() * part
+		}
+	}
+	return out
 }
 
 // openBy is how far what opens is folded back, of how far it was folded.

@@ -188,10 +188,18 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 
 func (t Turn) list(say func(Length) string) string {
 	var parts []string
-	for _, m := range t.At {
+	by := " and "
+	for i, m := range t.At {
+		if i > 0 && m.To > 0 && t.At[i-1].To > 0 && m.At == t.At[i-1].At { // a score in two parts
+			parts[len(parts)-1] += fmt.Sprintf(" and from %s to %s", say(m.From), say(m.To))
+			continue
+		}
+		if m.To > 0 {
+			by = "; "
+		}
 		parts = append(parts, m.say(say))
 	}
-	return strings.Join(parts, " and ")
+	return strings.Join(parts, by)
 }
 
 func (c ScoreCard) alike(i, k int) bool { return slices.Equal(c.Turns[i].At, c.Turns[k].At) }

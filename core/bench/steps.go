@@ -111,8 +111,11 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 		parts = append(parts, fmt.Sprintf("cut away the %s marked on the drawing", plural(away, "part")))
 	}
 	if trims > 0 {
-		parts = append(parts, fmt.Sprintf("trim the tabs to their shape and mitre their ends (%s to come off)",
-			plural(trims, "sliver")))
+		shape := "trim what is marked to its shape (%s to come off)"
+		if p.Has("tab") {
+			shape = "trim the tabs to their shape and mitre their ends (%s to come off)"
+		}
+		parts = append(parts, fmt.Sprintf(shape, plural(trims, "sliver")))
 	}
 	if len(parts) == 0 {
 		return ""
@@ -163,7 +166,12 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 	}
 	edges := map[place][]string{}
 	var order []place
+	var free []string
 	for _, s := range p.Slits {
+		if !onPass(p, s) {
+			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
+			continue
+		}
 		at, size, near, far := s.A.X, p.Width, "left", "right"
 		level := s.A.Y == s.B.Y
 		if level {
@@ -193,7 +201,14 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 		}
 		out = append(out, fmt.Sprintf("along the score %s from %s, %s deep", say(k.at), from, say(k.deep)))
 	}
-	return strings.Join(out, "; ")
+	return strings.Join(append(out, free...), "; ")
+}
+
+// onPass says whether a slit runs along a score.
+func onPass(p *sheet.Piece, s sheet.Line) bool {
+	return slices.ContainsFunc(p.Passes, func(q sheet.Pass) bool {
+		return q.AlongWidth && s.A.X == q.At && s.B.X == q.At || !q.AlongWidth && s.A.Y == q.At && s.B.Y == q.At
+	})
 }
 
 // putOn tells what is stuck on while the piece is still flat.
@@ -220,9 +235,17 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 			tabs, on = append(tabs, g.Face), append(on, g.On)
 		}
 	}
-	if len(faces) > 0 {
-		says = append(says, fmt.Sprintf("%s: put %s on the outside of the %s, near the edge.",
-			words.Capital(p.Name), adhesive, p.Names(faces)))
+	for _, side := range []string{"outside", "inside"} {
+		var on []string
+		for _, f := range faces {
+			if over(p, f) == (side == "inside") {
+				on = append(on, f)
+			}
+		}
+		if len(on) > 0 {
+			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), adhesive, side,
+				p.Names(on)))
+		}
 	}
 	var folds []string
 	for _, m := range p.Order {
@@ -234,8 +257,11 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 		return says
 	}
 	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
+	if len(folds) == 1 && p.Order[0].Told != "" {
+		order = words.Capital(folds[0]) + "."
+	}
 	if len(faces) == 0 {
-		order = words.Capital(p.Name) + ": f" + order[1:]
+		order = words.Capital(p.Name) + ": " + words.Small(order)
 	}
 	switch {
 	case len(tabs) > 0:
@@ -244,6 +270,11 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 		order += " Set edges level before they touch, then press along the whole length."
 	}
 	return append(says, order)
+}
+
+// over says whether a face is stuck on the outside of another.
+func over(p *sheet.Piece, face string) bool {
+	return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return g.Face == face && g.Outside })
 }
 
 func plural(n int, what string) string {

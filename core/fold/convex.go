@@ -23,14 +23,17 @@ func (p *Placed) Convex(cuts Cuts) []Convex {
 	if len(p.Holes) == 0 && isConvex(flat) {
 		real := make([]bool, len(p.Poly))
 		for i := range real {
-			real[i] = true
+			real[i] = !p.Smooth(i)
 		}
 		return []Convex{{p.Poly, real}}
 	}
 	edge := map[[2][2]float64]bool{}
-	for _, ring := range append([][]Vec{p.Poly}, p.Holes...) {
+	for n, ring := range append([][]Vec{p.Poly}, p.Holes...) {
 		ring := p.flatten(ring)
 		for i, a := range ring {
+			if n == 0 && p.Smooth(i) {
+				continue
+			}
 			edge[[2][2]float64{grain(a), grain(ring[(i+1)%len(ring)])}] = true
 		}
 	}
@@ -48,6 +51,13 @@ func (p *Placed) Convex(cuts Cuts) []Convex {
 		out = append(out, c)
 	}
 	return out
+}
+
+// Smooth says whether a curved face only goes on over an edge: no line is to be
+// seen there.
+func (p *Placed) Smooth(edge int) bool {
+	e := p.Edges[edge]
+	return e.Kind == sheet.Bend && e.Beyond != nil && e.Beyond.Name == p.Name
 }
 
 // grain rounds a place so that it is the same however the face stands.

@@ -23,6 +23,7 @@ type Placed struct {
 	Poly  []Vec
 	Holes [][]Vec
 	about [][2]Vec // the upright box round each hole
+	Over  bool     // on the outside of what it lies on
 	Layer int      // how many thicknesses of card glue has moved it aside
 }
 
@@ -220,7 +221,7 @@ func (b *Body) Press(pass func(face, on string) bool) {
 			continue
 		}
 		by := on.In.Times(b.T * float64(g.Layers))
-		if g.Outside {
+		if face.Over = face.Over || g.Outside; g.Outside {
 			by = by.Times(-1)
 		}
 		// What was rounded is pulled to its place by what sticks it.

@@ -85,6 +85,9 @@ func Holds(things []Block, open []string, bodies ...*Body) Check {
 		says = append(says, fmt.Sprintf("%s %.1f mm", d.name, room))
 	}
 	c.Figure = strings.Join(says, ", ") + " free"
+	if n := len(faults); n > 4 {
+		faults = append(faults[:3], fmt.Sprintf("and %d more", n-3))
+	}
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}

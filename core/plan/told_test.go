@@ -34,7 +34,9 @@ func TestWordsAreAMakers(t *testing.T) {
 	for _, style := range style.Styles {
 		b := brief.New("in")
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
-		b.Set("arrange.compartments", "trays")
+		if style.Rooms == nil {
+			b.Set("arrange.compartments", "trays")
+		}
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
 		b.Set("contents.0.length", "3 in")

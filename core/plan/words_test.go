@@ -27,6 +27,7 @@ func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
 				"card.join", "yes", "tools.adhesive", []string{"tape", "glue"}[r.IntN(2)])
 			b.Box = brief.Box{Style: brief.Text(style.ID)}
 			answer(&b, style, n)
+			suit(&b, style)
 			if p := Make(b, Default); p.OK() {
 				made++
 				visit(style, p)

@@ -164,13 +164,19 @@ func (p *Piece) pass(alongWidth bool, at, from, to Length, fold Fold) {
 	if alongWidth {
 		letter = "v"
 	}
-	n := 1
+	names := map[string]bool{}
+	name := ""
 	for _, q := range p.Passes {
 		if q.AlongWidth == alongWidth {
-			n++
+			if names[q.Name] = true; q.At == at {
+				name = q.Name // a score in two parts
+			}
 		}
 	}
-	p.Passes = append(p.Passes, Pass{alongWidth, at, from, to, fold, fmt.Sprintf("%s%d", letter, n)})
+	if name == "" {
+		name = fmt.Sprintf("%s%d", letter, len(names)+1)
+	}
+	p.Passes = append(p.Passes, Pass{alongWidth, at, from, to, fold, name})
 	p.Lines = append(p.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to), Turn: 90})
 }
 

@@ -62,7 +62,7 @@ type Pass struct {
 	AlongWidth   bool
 	At, From, To Length
 	Fold         Fold
-	Name         string // unique in the piece, for drawings to point at
+	Name         string // of the line in the piece, for drawings to point at; its parts share it
 }
 
 // Slot is a narrow opening from the top edge down, or from the bottom edge up.
@@ -277,6 +277,16 @@ func (p *Piece) Role(role string, faces ...string) {
 	for _, f := range faces {
 		p.roles[f] = role
 	}
+}
+
+// Has says whether any face is that.
+func (p *Piece) Has(role string) bool {
+	for _, r := range p.roles {
+		if r == role {
+			return true
+		}
+	}
+	return false
 }
 
 // RoleOf is what a face is, "" for a wall or panel.

@@ -25,7 +25,7 @@ func buildArchedBox(j *Job) *Box {
 	t, d := j.T(), j.Size()
 	least := j.Adhesive.Width
 	if j.Is("closure", "dot") {
-		least = max(least, 2*(magnetRadius+closureRoom))
+		least = max(least, 2*(magnetRadius+closureRoom)+2*j.Mark())
 	}
 	if least = least.Up(j.Mark()); j.Given == nil {
 		d.Depth = max(d.Depth, least+d.Length/2+1).Up(j.Mark())

@@ -72,6 +72,7 @@ func (j *Job) pair(b *Box) {
 		if !b.Meet(p, j.T(), closureRoom, j.Mark()) {
 			_, on := assembly.Ref(p.B)
 			_, flap := assembly.Ref(p.A)
+			flap, on = words.Plain(flap), words.Plain(on)
 			fix, set := "Make the "+flap+" longer or the "+on+" higher, or close the box another way.", []string(nil)
 			field, otherwise := j.otherClosure()
 			if otherwise != "" {

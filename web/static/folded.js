@@ -67,9 +67,10 @@ function card(shape, caliper, tile) {
 // thinner than a pixel, and the other one would shine through.
 const hair = 0.03; // mm
 function rim(shape, z) {
-  const at = [];
+  const at = [], smooth = new Set(shape.smooth);
   for (const ring of shape.rings) {
     for (let i = 0; i < ring.length; i++) {
+      if (ring === shape.rings[0] && smooth.has(i)) continue;
       for (const k of [ring[i], ring[(i + 1) % ring.length]]) at.push(shape.points[2 * k], shape.points[2 * k + 1], z);
     }
   }
