@@ -257,7 +257,7 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 		return says
 	}
 	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
-	if len(folds) == 1 && p.Order[0].Told != "" {
+	if len(folds) == 1 && len(faces) == 0 && p.Order[0].Told != "" {
 		order = words.Capital(folds[0]) + "."
 	}
 	if len(faces) == 0 {

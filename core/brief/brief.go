@@ -32,6 +32,7 @@ type Brief struct {
 	Card     Card    `json:"card"`
 	Tools    Tools   `json:"tools"`
 	Notes    Text    `json:"notes,omitempty"`
+	Several  *Set    `json:"set,omitempty"` // the project is a set of boxes
 }
 
 // Item is one kind of thing that goes in. Which measures count depends on its
@@ -247,6 +248,7 @@ func (b Brief) Clone() Brief {
 	b.Box.Options = maps.Clone(b.Box.Options)
 	b.Box.Pieces = slices.Clone(b.Box.Pieces)
 	b.Size, b.Box.Stated = copied(b.Size), copied(b.Box.Stated)
+	b.Several = b.Several.clone()
 	return b
 }
 

@@ -61,6 +61,7 @@ func Stored(data []byte) (Brief, error) {
 		return Brief{}, fmt.Errorf("this project can't be read%s; see docs/format.md for what it may hold", detail(err))
 	}
 	b.identify()
+	b.identifySet()
 	return b, b.checkCounts()
 }
 
@@ -75,6 +76,9 @@ func detail(err error) string {
 // it lists too much, holds too long a text, or is too large in all.
 func (b *Brief) Check() error {
 	if err := b.checkCounts(); err != nil {
+		return err
+	}
+	if err := b.checkSet(); err != nil {
 		return err
 	}
 	for path, text := range b.All() {

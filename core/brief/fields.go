@@ -95,7 +95,7 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 // placeOf gives, for each part of a document, which field has which name in it.
 var placeOf = func() map[reflect.Type]map[string]int {
 	all := map[reflect.Type]map[string]int{}
-	for _, part := range []any{Brief{}, Item{}, Room{}, Arrange{}, Place{}, Size{}, Box{}, Scored{}, Card{}, Tools{}} {
+	for _, part := range []any{Brief{}, Item{}, Room{}, Arrange{}, Place{}, Size{}, Box{}, Scored{}, Card{}, Tools{}, Set{}} {
 		t := reflect.TypeOf(part)
 		all[t] = map[string]int{}
 		for i := range t.NumField() {
@@ -125,6 +125,9 @@ func (b *Brief) Has(path string) bool {
 		return false
 	}
 	at := path[:max(0, strings.LastIndexByte(path, '.'))]
+	if at == "set" {
+		return b.Several != nil
+	}
 	if strings.Count(at, ".") == 0 && at != "contents" {
 		return true // of the document itself, or of a part that Set would make
 	}

@@ -109,6 +109,8 @@ var Table = []Field{
 	{Path: "tools.fit", Kind: Choice, Label: "how the lid goes on"},
 	{Path: "tools.adhesive", Kind: Choice, Label: "what it is stuck with"},
 	{Path: "tools.allowances", Kind: Choice, Label: "allowances"},
+	{Path: "set.kind", Kind: Choice, Label: "what the set is"},
+	{Path: "set.step", Kind: Distance, Label: "each smaller by", Help: "than the one below, in length and width"},
 }
 
 // Of lists the names of the fields of a part, such as the measures and properties

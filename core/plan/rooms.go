@@ -44,7 +44,13 @@ func (s *search) inRooms() *style.Box {
 	for i, l := range loads {
 		s.job.Needs[i] = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
 	}
+	parts := s.Style.Rooms(s.job.ChoiceOf(s.Style))
 	s.job.Need = s.job.Needs[0]
+	for i, n := range s.job.Needs {
+		if s.job.Need.Depth = max(s.job.Need.Depth, n.Depth); parts[i] == parts[0] {
+			s.job.Need.Length, s.job.Need.Width = max(s.job.Need.Length, n.Length), max(s.job.Need.Width, n.Width)
+		}
+	}
 	s.job.Guilty = most
 	b := style.Make(s.job, s.Style, s.hasty)
 	s.plan.taken = s.job.Taken

@@ -88,13 +88,13 @@ func (j *Job) pair(b *Box) {
 // otherClosure names the question of what closes the box, and an answer that
 // wants no card for it.
 func (j *Job) otherClosure() (field, answer string) {
-	for _, id := range []string{"closure", "closer", "handle"} {
+	for _, id := range []string{"closure", "closer", "handle", "join"} {
 		q, ok := j.style.Ask(id)
 		if !ok {
 			continue
 		}
 		field = "box.options." + id
-		for _, plain := range []string{"none", "band", "ribbon", "glue"} {
+		for _, plain := range []string{"none", "band", "ribbon", "glue", "caps"} {
 			if slices.ContainsFunc(q.Choices, func(c Choice) bool { return c.ID == plain }) && !j.Is(id, plain) {
 				return field, plain
 			}
