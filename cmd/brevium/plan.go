@@ -28,14 +28,14 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			p := plan.Make(b, plan.Default)
+			out, holds := planjson.Of(b, plan.Default)
 			if err := c.Context().Err(); err != nil {
 				return err
 			}
-			if _, err := c.OutOrStdout().Write(planjson.Write(p)); err != nil {
+			if _, err := c.OutOrStdout().Write(out); err != nil {
 				return err
 			}
-			if !p.Holds() {
+			if !holds {
 				return code(exitNoHold)
 			}
 			return nil

@@ -211,3 +211,6 @@ func Stacked(p *sheet.Piece, pressed Pressed) bool {
 	}
 	return true
 }
+
+// Reach gives the upright box round a face.
+func Reach(p *Placed) (lo, hi Vec) { return boxRound(p.Poly) }

@@ -17,6 +17,7 @@ import (
 // The JSON of a plan: lengths are exact texts in the document's units.
 type (
 	jsonPlan struct {
+		Name      string          `json:"name,omitempty"` // in a set
 		Style     string          `json:"style"`
 		Size      *jsonDims       `json:"size,omitempty"`
 		Inside    *jsonDims       `json:"inside,omitempty"`
@@ -92,6 +93,7 @@ type (
 	}
 	jsonPlaced struct {
 		Name string   `json:"name"`
+		In   string   `json:"in,omitempty"` // which of several small boxes
 		At   jsonDims `json:"at"`
 		Size jsonDims `json:"size"`
 	}
@@ -152,8 +154,17 @@ type (
 type writer struct{ *plan.Plan }
 
 // Write writes a plan.
-func Write(pl *plan.Plan) []byte {
-	p := writer{pl}
+func Write(pl *plan.Plan) []byte { return encode(writer{pl}.whole()) }
+
+func encode(what any) []byte {
+	data, err := json.MarshalIndent(what, "", "  ")
+	if err != nil {
+		panic(err) // only texts, numbers and lists of them
+	}
+	return append(data, '\n')
+}
+
+func (p writer) whole() jsonPlan {
 	out := jsonPlan{
 		Style: string(p.Brief.Box.Style), Copies: p.Copies, Pieces: []jsonPiece{},
 		Warnings: append([]brief.Warning{}, p.Warnings...), Problems: append([]brief.Problem{}, p.Problems...),
@@ -165,8 +176,9 @@ func Write(pl *plan.Plan) []byte {
 		for _, piece := range b.Pieces() {
 			out.Pieces = append(out.Pieces, p.piece(piece))
 		}
-		for _, it := range p.Load.Units() {
-			out.Contents = append(out.Contents, jsonPlaced{p.Load.Things[it.Thing].Name, p.sizeText(it.At), p.sizeText(it.Size)})
+		out.Contents = p.placed(p.Load, "")
+		for _, r := range p.Rooms {
+			out.Contents = append(out.Contents, p.placed(r.Load, r.Name)...)
 		}
 		for _, w := range p.Ways {
 			out.Ways = append(out.Ways, jsonWay{w.ID, w.Says, p.sizeText(w.Need), w.Sheets, w.Reason})
@@ -179,7 +191,7 @@ func Write(pl *plan.Plan) []byte {
 		for _, n := range b.Notes {
 			out.Notes = append(out.Notes, jsonNote{n.Code, n.Piece, p.text(n.Figure), n.Text})
 		}
-		out.Layout = p.layout()
+		out.Layout = p.layout(plan.Laid{Layout: p.Layout, Of: p.Plan})
 		for _, c := range p.Cards {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 		}
@@ -187,11 +199,15 @@ func Write(pl *plan.Plan) []byte {
 			out.Steps = append(out.Steps, jsonStep(s))
 		}
 	}
-	data, err := json.MarshalIndent(out, "", "  ")
-	if err != nil {
-		panic(err) // only texts, numbers and lists of them
+	return out
+}
+
+// placed lists things where they lie.
+func (p writer) placed(l contents.Load, in string) (out []jsonPlaced) {
+	for _, it := range l.Units() {
+		out = append(out, jsonPlaced{l.Things[it.Thing].Name, in, p.sizeText(it.At), p.sizeText(it.Size)})
 	}
-	return append(data, '\n')
+	return out
 }
 
 func (p writer) text(l measure.Length) string { return l.Exact(p.Units) }
@@ -228,10 +244,26 @@ func (p writer) piece(s *sheet.Piece) jsonPiece {
 	return out
 }
 
-func (p writer) layout() *jsonLayout {
-	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(p.Layout.Sheets), Bound: p.Layout.Bound, Used: p.Layout.Used}
-	for _, s := range p.Layout.Sheets {
-		js := jsonSheet{Stock: p.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
+// layout writes layouts as one, each sheet with its card; how much is used is told
+// of all of them.
+func (p writer) layout(all ...plan.Laid) *jsonLayout {
+	out := &jsonLayout{Sheets: []jsonSheet{}}
+	area, used := 0.0, 0.0
+	for _, l := range all {
+		p.sheets(out, l)
+		whole := float64(len(l.Sheets)) * l.Of.Sheet.Width.MM() * l.Of.Sheet.Height.MM()
+		area, used = area+whole, used+whole*l.Used
+		out.Count, out.Bound = out.Count+len(l.Sheets), out.Bound+l.Bound
+	}
+	if out.Used = all[0].Used; len(all) > 1 && area > 0 {
+		out.Used = used / area
+	}
+	return out
+}
+
+func (p writer) sheets(out *jsonLayout, l plan.Laid) {
+	for _, s := range l.Sheets {
+		js := jsonSheet{Stock: l.Of.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
 			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
 		for _, it := range s.Placed {
 			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})
@@ -248,7 +280,6 @@ func (p writer) layout() *jsonLayout {
 		}
 		out.Sheets = append(out.Sheets, js)
 	}
-	return out
 }
 
 func (p writer) rect(r layout.Rect) jsonRect {

@@ -1,0 +1,55 @@
+package planjson
+
+import (
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/plan"
+)
+
+// jsonSet is a set of boxes: a plan for each, and what is said of them all.
+type jsonSet struct {
+	Set      string          `json:"set"`
+	Boxes    []jsonPlan      `json:"boxes"`
+	Outside  *jsonDims       `json:"outside,omitempty"`
+	Proof    jsonProof       `json:"proof"`
+	Layout   *jsonLayout     `json:"layout,omitempty"`
+	Cards    []jsonCard      `json:"score_cards,omitempty"`
+	Steps    []jsonStep      `json:"steps,omitempty"`
+	Warnings []brief.Warning `json:"warnings"`
+	Problems []brief.Problem `json:"problems"`
+}
+
+// Of plans a document, of one box or of several, writes the plan, and says whether
+// it holds.
+func Of(b brief.Brief, w plan.Workshop) (data []byte, holds bool) {
+	if b.IsSet() {
+		s := plan.MakeSet(b, w)
+		return WriteSet(s), s.Holds()
+	}
+	p := plan.Make(b, w)
+	return Write(p), p.Holds()
+}
+
+// WriteSet writes the plans of a set.
+func WriteSet(s *plan.Set) []byte {
+	out := jsonSet{Set: s.Kind, Boxes: []jsonPlan{}, Warnings: append([]brief.Warning{}, s.Warnings...),
+		Problems: append([]brief.Problem{}, s.Problems...)}
+	for i, p := range s.Plans {
+		one := writer{p}.whole()
+		one.Name = s.Names[i]
+		out.Boxes = append(out.Boxes, one)
+	}
+	out.Proof = jsonProof{Holds: s.Holds(), Checks: append([]fold.Check{}, s.Checks...)}
+	if !s.OK() {
+		return encode(out)
+	}
+	w := writer{s.Plans[0]}
+	out.Outside, out.Layout = w.dims(s.Outside()), w.layout(s.Layouts...)
+	for _, c := range s.Cards() {
+		out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
+	}
+	for _, step := range s.Steps() {
+		out.Steps = append(out.Steps, jsonStep(step))
+	}
+	return encode(out)
+}
