@@ -9,6 +9,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 )
 
 // Solid is the box for a view that turns it: flat shapes, and where each stands
@@ -16,18 +17,23 @@ import (
 // whole steps of the course end at the frames the steps name, the box is closed
 // at frame Closed, and from there to Open it is opened again.
 type Solid struct {
-	Caliper float64     `json:"caliper"`
-	Outside string      `json:"outside"`
-	Inside  string      `json:"inside"`
-	Tile    string      `json:"tile,omitempty"` // what the outside's pattern repeats, a picture
-	TileMM  float64     `json:"tileSize"`       // and its side
-	Shapes  []solidForm `json:"shapes"`
-	Faces   []solidFace `json:"faces"`
-	Steps   []solidStep `json:"steps"`
-	Things  []solidBody `json:"things"`
-	Filled  int         `json:"filled"`
-	Closed  int         `json:"closed"`
-	Open    int         `json:"open"`
+	TileMM float64     `json:"tileSize"` // the side of what a pattern repeats
+	Cards  []solidCard `json:"cards"`
+	Shapes []solidForm `json:"shapes"`
+	Faces  []solidFace `json:"faces"`
+	Steps  []solidStep `json:"steps"`
+	Things []solidBody `json:"things"`
+	Filled int         `json:"filled"`
+	Closed int         `json:"closed"`
+	Open   int         `json:"open"`
+}
+
+// solidCard is a card that faces are of.
+type solidCard struct {
+	Caliper float64 `json:"caliper"`
+	Outside string  `json:"outside"`
+	Inside  string  `json:"inside"`
+	Tile    string  `json:"tile,omitempty"` // what the outside's pattern repeats, a picture
 }
 
 // solidForm is a face as cut: points round its middle, x to the right and y up
@@ -47,6 +53,7 @@ type solidForm struct {
 // a motion.
 type solidFace struct {
 	Shape int       `json:"shape"`
+	Card  int       `json:"card,omitempty"`
 	Name  string    `json:"name"`
 	Moves []float64 `json:"moves"`
 }
@@ -71,28 +78,40 @@ var frames = map[string]int{"fold": 6, "put": 8, "close": 8, "fill": 1}
 // openFrames is how many it takes to open the finished box.
 const openFrames = 10
 
+// newSolid begins a solid of so many cards.
+func newSolid(cards ...shop.Card) *Solid {
+	s := &Solid{TileMM: tile, Things: []solidBody{}}
+	for _, c := range cards {
+		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, TileImage(c)})
+	}
+	return s
+}
+
+// add adds the faces of a body of a card, named after a prefix, with a shape for
+// every face that is cut.
+func (s *Solid) add(b *fold.Body, card int, prefix string, shapes map[*sheet.Face]int) {
+	for _, f := range b.Faces {
+		if _, known := shapes[f.Face]; !known {
+			shapes[f.Face] = len(s.Shapes)
+			shape := form(f)
+			// What opens the box lies on nothing then.
+			shape.Behind = f.Layer > 0 && !f.Over && !assembly.Opens(b.Piece, f.Name)
+			s.Shapes = append(s.Shapes, shape)
+		}
+		s.Faces = append(s.Faces, solidFace{Shape: shapes[f.Face], Card: card, Name: prefix + b.Name + "/" + f.Name})
+	}
+}
+
 // SolidOf works out the solid of a plan.
 func SolidOf(p *plan.Plan) *Solid {
-	s := &Solid{Caliper: p.Card.Caliper.MM(), Outside: p.Card.Colour, Inside: p.Card.Inside,
-		Tile: TileImage(p.Card), TileMM: tile, Things: []solidBody{}}
-	closed := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	s := newSolid(p.Card)
 	index := map[string]int{}
 	shapes := map[*sheet.Face]int{}
-	for _, b := range closed.Bodies {
-		for _, f := range b.Faces {
-			key := b.Name + "/" + f.Name
-			if _, known := shapes[f.Face]; !known {
-				shapes[f.Face] = len(s.Shapes)
-				shape := form(f)
-				// What opens the box lies on nothing then.
-				shape.Behind = f.Layer > 0 && !f.Over && !assembly.Opens(b.Piece, f.Name)
-				s.Shapes = append(s.Shapes, shape)
-			}
-			if _, known := index[key]; !known {
-				index[key] = len(s.Faces)
-			}
-			s.Faces = append(s.Faces, solidFace{Shape: shapes[f.Face], Name: key})
-		}
+	for _, b := range p.Box.Assemble(p.Card.Caliper, assembly.Closed).Bodies {
+		s.add(b, 0, "", shapes)
+	}
+	for i := len(s.Faces) - 1; i >= 0; i-- {
+		index[s.Faces[i].Name] = i
 	}
 	tracks := make([][][7]float64, len(s.Faces))
 	record := func(a assembly.Standing) {

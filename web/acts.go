@@ -45,6 +45,8 @@ var acts = map[string]struct {
 	"choose-for-me": {"The arrangement left to Brevium", (*Server).chooseForMe},
 	"move":          {"A thing moved by hand", (*Server).moveStack},
 	"turn":          {"A thing turned by hand", (*Server).moveStack},
+	"add-box":       {"A box added", (*Server).addBox},
+	"remove-box":    {"A box taken out", (*Server).removeBox},
 }
 
 func (s *Server) act(ctx context.Context, e *edited, seen *brief.Brief, values url.Values) error {

@@ -16,6 +16,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/style"
+	"brevium/core/words"
 	"brevium/store"
 )
 
@@ -27,7 +28,10 @@ func (s *Server) change(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	st, err := s.edit(c, func(head store.Project) (edited, error) { return s.merged(c.Request().Context(), head, values) })
+	box := c.QueryParam("box")
+	st, err := s.edit(c, func(head store.Project) (edited, error) {
+		return s.merged(c.Request().Context(), head, values, box)
+	})
 	if err != nil {
 		return err
 	}
@@ -43,9 +47,11 @@ type edited struct {
 	brief     brief.Brief
 	what      string // in words, for the record
 	conflicts []brief.Conflict
-	notice    string // what could not be done, or was done elsewhere
-	focus     string // the mark of what the hand goes to next
-	base      int64  // the revision that the window showed
+	notice    string        // what could not be done, or was done elsewhere
+	focus     string        // the mark of what the hand goes to next
+	base      int64         // the revision that the window showed
+	box       string        // of a set: which box the page is about
+	after     func(*edited) // what is done to the whole set then
 }
 
 // edit changes a project: it asks what is to be made of the newest brief, plans
@@ -62,7 +68,7 @@ func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, erro
 				return s.stateAfter(c, edited{}, err)
 			}
 		}
-		e, err := do(head)
+		e, err := s.editOne(head, c.QueryParam("box"), do)
 		if err != nil {
 			return nil, err
 		}
@@ -82,6 +88,28 @@ func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, erro
 		"again.")
 }
 
+// editOne edits a project, or the one box of a set that a page is about.
+func (s *Server) editOne(head store.Project, box string, do func(head store.Project) (edited, error)) (edited, error) {
+	own, n := head, -1
+	if head.Brief.IsSet() {
+		own.Brief, n = s.member(head.Brief, box)
+	}
+	e, err := do(own)
+	if err != nil {
+		return e, err
+	}
+	if e.box = box; n >= 0 {
+		if e.what != "" {
+			e.what = words.Capital(head.Brief.Several.Called(n)) + ": " + words.Small(e.what)
+		}
+		e.brief = taken(head.Brief, n, own.Brief, e.brief)
+	}
+	if e.after != nil {
+		e.after(&e)
+	}
+	return e, nil
+}
+
 // longestBurst bounds what a window may call its changes.
 const longestBurst = 80
 
@@ -93,8 +121,8 @@ func changeID(c *echo.Context) string {
 
 // save plans a brief and keeps it on top of the revision it was made of.
 func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, change string) (*state, error) {
-	p := plan.Make(e.brief, s.workshop)
-	card := cardOf(p)
+	m := s.make(e.brief, e.box)
+	card := m.card()
 	made, err := s.store.Save(ctx, head.Revision.Project, store.Change{Base: head.ID, Brief: e.brief, What: e.what,
 		Burst: burst[:min(len(burst), longestBurst)], ID: change, Card: &card, Program: s.program})
 	if err != nil {
@@ -103,13 +131,13 @@ func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, 
 	now := head
 	now.ID, now.Parent, now.Brief, now.What = made, head.ID, e.brief, e.what
 	now.Made, now.Changed = time.Now(), time.Now()
-	st := &state{Project: now, Plan: p}
+	st := s.looked(now, m)
 	return st, s.settle(ctx, st, e)
 }
 
 // merged lays typed fields on to the newest brief and does what a button asks.
-func (s *Server) merged(ctx context.Context, head store.Project, values url.Values) (edited, error) {
-	seen, err := s.seen(ctx, head, values)
+func (s *Server) merged(ctx context.Context, head store.Project, values url.Values, box string) (edited, error) {
+	seen, err := s.seen(ctx, head, values, box)
 	if err != nil {
 		return edited{}, err
 	}
@@ -142,7 +170,7 @@ func (s *Server) merged(ctx context.Context, head store.Project, values url.Valu
 }
 
 // seen gives the brief that the form was made from.
-func (s *Server) seen(ctx context.Context, head store.Project, values url.Values) (brief.Brief, error) {
+func (s *Server) seen(ctx context.Context, head store.Project, values url.Values, box string) (brief.Brief, error) {
 	base, err := strconv.ParseInt(values.Get("base"), 10, 64)
 	if err != nil || base == head.ID {
 		return head.Brief, nil
@@ -150,6 +178,9 @@ func (s *Server) seen(ctx context.Context, head store.Project, values url.Values
 	rev, err := s.store.Revision(ctx, head.Revision.Project, base)
 	if broken := new(store.Broken); errors.As(err, &broken) {
 		return head.Brief, nil
+	}
+	if err == nil && rev.Brief.IsSet() {
+		rev.Brief, _ = s.member(rev.Brief, box)
 	}
 	return rev.Brief, err
 }
@@ -348,7 +379,11 @@ func (s *Server) answer(c *echo.Context, code int, st *state) error {
 	if len(st.Conflicts) > 0 || st.Notice != "" {
 		return s.show(c, code, st)
 	}
-	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+viewOf(c).with())
+	v := viewOf(c)
+	if v.Box = ""; st.Set != nil {
+		v.Box = st.Set.Here
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+v.with())
 }
 
 func (s *Server) undo(c *echo.Context) error { return s.moveHead(c, s.store.Undo) }
@@ -363,6 +398,6 @@ func (s *Server) moveHead(c *echo.Context, move func(ctx context.Context, projec
 	if err != nil {
 		return err
 	}
-	s.keepCard(c.Request().Context(), st.Project, cardOf(st.Plan))
+	s.keepCard(c.Request().Context(), st.Project, st.card())
 	return s.answer(c, http.StatusOK, st)
 }

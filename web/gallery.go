@@ -59,6 +59,9 @@ func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error 
 			continue
 		}
 		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program}}
+		if st.Set != nil {
+			q.Set("box", st.Set.Here)
+		}
 		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID,
 			template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
 		if shown.Plan.OK() {
@@ -81,7 +84,7 @@ func (s *Server) stylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := plan.One(head.Brief, shown, s.workshop)
+	p := plan.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop)
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}

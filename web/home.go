@@ -13,7 +13,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -56,6 +55,15 @@ func cardOf(p *plan.Plan) store.Card {
 	return store.Card{Line: line, Trouble: !p.Holds()}
 }
 
+// cardOfSet tells a set as lists do.
+func cardOfSet(s *plan.Set) store.Card {
+	p := s.Plans[0]
+	show, o := p.Step.ShowUp, s.Outside()
+	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,
+		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet", false: "sheets"}[s.Sheets() == 1])
+	return store.Card{Line: line, Trouble: !s.Holds()}
+}
+
 // list gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
 func (s *Server) list(ctx context.Context, binned bool, look string, page int) ([]listed, int, error) {
@@ -73,7 +81,7 @@ func (s *Server) list(ctx context.Context, binned bool, look string, page int) (
 		if err != nil {
 			return nil, 0, err
 		}
-		card := cardOf(plan.Make(head.Brief, s.workshop))
+		card := s.make(head.Brief, "").card()
 		out[i].Card = &card
 		s.keepCard(ctx, head, card)
 	}
@@ -153,12 +161,13 @@ func (s *Server) cardPicture(c *echo.Context) error {
 		return err
 	}
 	if len(card.Picture) == 0 {
-		p := plan.Make(head.Brief, s.workshop)
-		card = cardOf(p)
-		if !p.OK() {
+		m := s.make(head.Brief, "")
+		card = m.card()
+		svg := m.picture(220, 150)
+		if svg == "" {
 			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
 		}
-		card.Picture = draw.File(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 220, 150))
+		card.Picture = draw.File(svg)
 		s.keepCard(ctx, head, card)
 	}
 	if of == head.ID && c.QueryParam("v") == s.program {
@@ -198,7 +207,7 @@ func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error
 		return err
 	}
 	if head, err := s.store.Head(ctx, id); err == nil {
-		s.keepCard(ctx, head, cardOf(plan.Make(b, s.workshop)))
+		s.keepCard(ctx, head, s.make(b, "").card())
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }

@@ -137,7 +137,8 @@ func (s *Server) render(c *echo.Context, code int, page string, data map[string]
 // address gives the workbench's address with some of its view changed.
 func (v view) with(pairs ...string) string {
 	q := url.Values{}
-	for _, p := range []struct{ name, value string }{{"stage", v.Stage}, {"view", v.View}, {"piece", v.Piece}} {
+	for _, p := range []struct{ name, value string }{{"stage", v.Stage}, {"view", v.View}, {"piece", v.Piece},
+		{"box", v.Box}, {"all", v.All}} {
 		if p.value != "" {
 			q.Set(p.name, p.value)
 		}

@@ -51,8 +51,8 @@ func (f *fates) note(revision int64, works bool) {
 }
 
 // lastThatWorks plans the newest state before a project's own that gives a
-// plan; nil when none does.
-func (s *Server) lastThatWorks(ctx context.Context, project string, from int64) (*plan.Plan, error) {
+// plan, of a set for one of its boxes; nil when none does.
+func (s *Server) lastThatWorks(ctx context.Context, project string, from int64, box string) (*plan.Plan, error) {
 	trail, err := s.store.Trail(ctx, from, back)
 	if err != nil {
 		return nil, err
@@ -68,8 +68,13 @@ func (s *Server) lastThatWorks(ctx context.Context, project string, from int64) 
 		if err != nil {
 			return nil, err
 		}
-		p := plan.Make(rev.Brief, s.workshop)
-		s.fates.note(id, p.OK())
+		if box != "" && rev.Brief.Several.At(box) < 0 {
+			continue
+		}
+		p := s.make(rev.Brief, box).plan
+		if box == "" {
+			s.fates.note(id, p.OK())
+		}
 		if p.OK() {
 			return p, nil
 		}

@@ -25,7 +25,7 @@ type stage struct {
 }
 
 var stages = []stage{
-	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange"}},
+	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange", "set"}},
 	{ID: "box", Title: "Box", fields: []string{"box"}},
 	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units"}},
 	{ID: "dressing", Title: "Dressing"},
@@ -95,6 +95,9 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 func (f form) groups(stage string) []group {
 	switch stage {
 	case "contents":
+		if f.b.Several != nil {
+			return append([]group{f.setGroup()}, f.contents()...)
+		}
 		return f.contents()
 	case "box":
 		return f.box()

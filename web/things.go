@@ -81,6 +81,7 @@ func (s *Server) keepThing(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	p.Brief = s.one(p.Brief, c.QueryParam("box"))
 	i := p.Brief.Item(c.FormValue("thing"))
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the "+
@@ -109,6 +110,7 @@ func (s *Server) thingsCSV(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	p.Brief = s.one(p.Brief, c.QueryParam("box"))
 	var b bytes.Buffer
 	if err := contents.WriteCSV(&b, p.Brief.Contents); err != nil {
 		return err

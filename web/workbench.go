@@ -20,7 +20,11 @@ import (
 )
 
 // view is what the address says of how a project is looked at.
-type view struct{ Stage, View, Piece string }
+type view struct {
+	Stage, View, Piece string
+	Box                string // of a set: which box
+	All                string // of a set: "1" to look at all of them together
+}
 
 // a look is a way to look at the box. One that serves a single stage stands only
 // there.
@@ -39,7 +43,10 @@ var opens = map[string]string{"contents": "above", "box": "folded", "sheets": "s
 // another stage than the one named gives way to that stage's own; where no stage
 // is named, the view's stage is meant.
 func viewOf(c *echo.Context) view {
-	v := view{Piece: c.QueryParam("piece")}
+	v := view{Piece: c.QueryParam("piece"), Box: c.QueryParam("box")}
+	if c.QueryParam("all") == "1" {
+		v.All = "1"
+	}
 	for _, s := range stages {
 		if s.ID == c.QueryParam("stage") {
 			v.Stage = s.ID
@@ -65,7 +72,7 @@ func (v view) opened(st *state) view {
 		return v
 	}
 	v.View = opens[v.Stage]
-	if v.View == "" || v.View == "above" && (st.Shown == nil || len(st.Shown.Load.Stacks) == 0) {
+	if v.View == "" || v.View == "above" && (st.Shown == nil || !st.Shown.Laid()) {
 		v.View = "flat"
 	}
 	return v
@@ -90,6 +97,7 @@ const back = 60
 type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
+	Set       *shownSet  // the set it belongs to, if any
 	Shown     *plan.Plan // the last that worked; nil when none did
 	CanRedo   bool
 	Conflicts []conflict
@@ -132,6 +140,20 @@ type conflict struct {
 
 func (s *Server) state(c *echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }
 
+// look makes the state of a revision: of the box that a page is about.
+func (s *Server) look(head store.Project, e *edited) *state {
+	return s.looked(head, s.make(head.Brief, e.box))
+}
+
+func (s *Server) looked(head store.Project, m made) *state {
+	st := &state{Project: head, Plan: m.plan}
+	if m.set != nil {
+		st.Set = newShownSet(m.set, head.Brief.Several.Boxes[m.n].ID)
+		st.Project.Brief = m.set.Members[m.n]
+	}
+	return st
+}
+
 // stateAfter reads a project after something was done to it, unless that failed.
 func (s *Server) stateAfter(c *echo.Context, e edited, err error) (*state, error) {
 	if err != nil {
@@ -141,11 +163,14 @@ func (s *Server) stateAfter(c *echo.Context, e edited, err error) (*state, error
 	if err != nil {
 		return nil, err
 	}
+	if e.box == "" {
+		e.box = c.QueryParam("box")
+	}
 	return s.stateOf(c.Request().Context(), head, e)
 }
 
 func (s *Server) stateOf(ctx context.Context, head store.Project, e edited) (*state, error) {
-	st := &state{Project: head, Plan: plan.Make(head.Brief, s.workshop)}
+	st := s.look(head, &e)
 	return st, s.settle(ctx, st, e)
 }
 
@@ -162,12 +187,17 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 	if st.CanRedo, err = s.store.CanRedo(ctx, st.ID); err != nil {
 		return err
 	}
-	s.fates.note(st.ID, st.Plan.OK())
+	box := ""
+	if st.Set != nil {
+		box = st.Set.Here
+	} else {
+		s.fates.note(st.ID, st.Plan.OK())
+	}
 	if st.Plan.OK() {
 		st.Shown = st.Plan
 		return nil
 	}
-	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID)
+	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID, box)
 	return err
 }
 
@@ -182,6 +212,9 @@ func (s *Server) workbench(c *echo.Context) error {
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c *echo.Context, code int, st *state) error {
 	v, ctx := viewOf(c).opened(st), c.Request().Context()
+	if v.Box = ""; st.Set != nil {
+		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
+	}
 	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
 	data := map[string]any{
 		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": v.looks(),
@@ -189,9 +222,9 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
 	}
 	if st.Shown != nil {
-		data["Picture"] = s.picture(c, st.Shown, v)
-		data["Seen"] = seenOf(c, st.Shown)
-		if v.View == "folded" {
+		data["Picture"], data["Seen"] = s.picture(c, st, v), seenOf(c, st)
+		data["Course"] = st.course()
+		if v.View == "folded" && !st.whole() {
 			data["Stored"] = template.HTML(draw.Stored(st.Shown, 300, 180))
 		}
 		if v.View == "ways" {
@@ -247,15 +280,37 @@ func (v view) Link(pairs ...string) string { return v.with(pairs...) }
 // tableW and tableH are the room a drawing has on the table at 1280 × 800.
 const tableW, tableH = 690.0, 560.0
 
-func (s *Server) picture(c *echo.Context, p *plan.Plan, v view) template.HTML {
+// whole says whether the set is looked at and not one box.
+func (st *state) whole() bool { return st.Set != nil && st.Set.Whole }
+
+// course tells the steps that the folded view goes through.
+func (st *state) course() (out []string) {
+	if st.whole() {
+		return st.Set.Course()
+	}
+	for _, m := range st.Shown.Course() {
+		out = append(out, m.Says)
+	}
+	return out
+}
+
+func (s *Server) picture(c *echo.Context, st *state, v view) template.HTML {
+	p := st.Shown
 	switch v.View {
 	case "folded":
-		seen := seenOf(c, p)
-		return template.HTML(draw.Folded(p, seen.pose(p), draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}, tableW, 480))
+		seen := seenOf(c, st)
+		eye := draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}
+		if st.whole() {
+			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, tableW, 480))
+		}
+		return template.HTML(draw.Folded(p, seen.pose(p), eye, tableW, 480))
 	case "sheets":
+		if st.Set != nil && st.Set.OK() {
+			return "" // the sheets of the whole set stand there
+		}
 		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
 	case "above":
-		if len(p.Load.Stacks) > 0 {
+		if p.Laid() {
 			return template.HTML(draw.Above(p, tableW, tableH))
 		}
 	case "flat":
@@ -275,7 +330,8 @@ func (s *Server) folded(c *echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
 	}
-	return c.HTML(http.StatusOK, string(s.picture(c, st.Shown, view{View: "folded"})))
+	s.wholeSet(c, st)
+	return c.HTML(http.StatusOK, string(s.picture(c, st, view{View: "folded"})))
 }
 
 // solid gives the box for the view that turns it in the page.
@@ -287,7 +343,17 @@ func (s *Server) solid(c *echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
 	}
+	if s.wholeSet(c, st); st.whole() {
+		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
+	}
 	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
+}
+
+// wholeSet looks at all boxes of a set, where the address says so.
+func (s *Server) wholeSet(c *echo.Context, st *state) {
+	if st.Set != nil {
+		st.Set.Whole = c.QueryParam("all") == "1" && st.Set.OK()
+	}
 }
 
 // slider reads a number from the address, within bounds.
@@ -303,8 +369,8 @@ func slider(c *echo.Context, name string, otherwise, low, high float64) float64 
 // done, how far it is opened (in hundredths), and where from (in degrees).
 type seen struct{ At, Lift, Yaw, Pitch float64 }
 
-func seenOf(c *echo.Context, p *plan.Plan) seen {
-	all := float64(len(p.Box.Course()))
+func seenOf(c *echo.Context, st *state) seen {
+	all := float64(len(st.course()))
 	return seen{slider(c, "at", all, 0, all), slider(c, "lift", 100, 0, 100),
 		slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
 }
@@ -319,6 +385,9 @@ func (s *Server) print(c *echo.Context) error {
 		return err
 	}
 	data := map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st, "Path": "/projects/" + st.Project.Project}
+	if st.Set != nil {
+		data["Here"] = view{Box: st.Set.Here}.with()
+	}
 	if p := st.Plan; p.OK() {
 		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430, nil))
 		data["Closed"] = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))

@@ -11,9 +11,11 @@ import (
 // all of them; each box of the list says what it has of its own, group by group:
 // the same as the first, but ...
 type Set struct {
-	Kind  Text     `json:"kind"`           // companions, stack, nest or cluster
-	Step  Text     `json:"step,omitempty"` // of a stack: how much smaller each is than the one below it
-	Boxes []Member `json:"boxes,omitempty"`
+	Name   Text     `json:"name,omitempty"`   // the project's; it stands here only where a box stands alone
+	Kind   Text     `json:"kind"`             // companions, stack, nest or cluster
+	Copies Whole    `json:"copies,omitempty"` // how many sets; left out, as many as the document's copies
+	Step   Text     `json:"step,omitempty"`   // of a stack: how much smaller each is than the one below it
+	Boxes  []Member `json:"boxes,omitempty"`
 }
 
 // Member is one box of a set, with the keys of a project. A group that is left out
@@ -64,7 +66,7 @@ func (s *Set) At(id string) int {
 // set as a whole stands in it too, without its boxes.
 func (b Brief) Member(n int) Brief {
 	out, m := b.Clone(), b.Several.Boxes[n].clone()
-	out.Several = &Set{Kind: b.Several.Kind, Step: b.Several.Step}
+	out.Several = &Set{Name: b.Name, Kind: b.Several.Kind, Copies: b.Several.Copies, Step: b.Several.Step}
 	out.Name, out.Notes, out.Copies = Text(b.Several.Called(n)), m.Notes, "1"
 	if m.Copies != "" {
 		out.Copies = m.Copies
@@ -117,7 +119,8 @@ func over[T any](whole, said *T) {
 // not said again; what the first has in common with all, it says for all.
 func (b *Brief) SetMember(n int, m Brief) {
 	m = m.Clone()
-	b.Several.Kind, b.Several.Step = m.Several.Kind, m.Several.Step
+	b.Name = m.Several.Name
+	b.Several.Kind, b.Several.Copies, b.Several.Step = m.Several.Kind, m.Several.Copies, m.Several.Step
 	own, first := &b.Several.Boxes[n], n == 0
 	if m.Name != Text(b.Several.Called(n)) {
 		own.Name = m.Name
@@ -249,6 +252,9 @@ func (b *Brief) RemoveMember(n int) {
 func (b *Brief) identifySet() {
 	if b.Several == nil {
 		return
+	}
+	if b.Several.Name != "" {
+		b.Name, b.Several.Name = b.Several.Name, ""
 	}
 	for i := range b.Several.Boxes {
 		m := &b.Several.Boxes[i]

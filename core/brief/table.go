@@ -110,6 +110,8 @@ var Table = []Field{
 	{Path: "tools.adhesive", Kind: Choice, Label: "what it is stuck with"},
 	{Path: "tools.allowances", Kind: Choice, Label: "allowances"},
 	{Path: "set.kind", Kind: Choice, Label: "what the set is"},
+	{Path: "set.name", Kind: Words, Label: "name of the set"},
+	{Path: "set.copies", Kind: Number, Label: "how many sets"},
 	{Path: "set.step", Kind: Distance, Label: "each smaller by", Help: "than the one below, in length and width"},
 }
 

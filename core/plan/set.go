@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -35,6 +34,7 @@ type Set struct {
 	Brief   brief.Brief
 	Kind    string
 	Names   []string
+	Members []brief.Brief // each box as a document of its own, with what follows from the others
 	Plans   []*Plan
 	Checks  []fold.Check // of how they belong together
 	Layouts []Laid
@@ -64,10 +64,11 @@ func MakeSet(b brief.Brief, w Workshop) *Set {
 	if b.Several.Step != "" && s.Kind == "stack" {
 		step, _ = r.Length("set.step", b.Several.Step)
 	}
-	sets, _ := r.Count("copies", b.Copies, MostCopies)
+	sets := s.sets(r)
 	for i := range b.Several.Boxes {
 		m := b.Member(i)
 		s.derive(&m, i, step)
+		s.Members = append(s.Members, m)
 		if n, err := strconv.Atoi(strings.TrimSpace(string(m.Copies))); err == nil && sets > 0 {
 			m.Copies = brief.Whole(strconv.Itoa(n * sets))
 		}
@@ -80,6 +81,16 @@ func MakeSet(b brief.Brief, w Workshop) *Set {
 	s.belong()
 	s.lay()
 	return s
+}
+
+// sets is how many of the set are made.
+func (s *Set) sets(r *brief.Reader) int {
+	if s.Brief.Several.Copies != "" {
+		n, _ := r.Count("set.copies", s.Brief.Several.Copies, MostCopies)
+		return n
+	}
+	n, _ := r.Count("copies", s.Brief.Copies, MostCopies)
+	return n
 }
 
 // derive gives a box that has neither size nor contents of its own what follows
@@ -290,39 +301,33 @@ func (s *Set) Cards() (out []bench.ScoreCard) {
 	return out
 }
 
-// Steps is the work on all boxes at once: all are cut, then all are scored, and so
-// on, and last they are put together.
+// Steps is the work on all boxes at once: all are cut, then all bases are scored,
+// all lids, and so on, and last they are put together.
 func (s *Set) Steps() (out []bench.Step) {
-	at := map[string]int{}
-	for i, p := range s.Plans {
-		for _, step := range p.Steps {
-			k, known := at[step.Title]
-			if !known {
-				k = len(out)
-				at[step.Title], out = k, append(out, bench.Step{Title: step.Title, Caution: step.Caution})
-			}
-			if step.Title == "Trim" {
+	for _, title := range titles {
+		step := bench.Step{Title: title}
+		most := 0
+		var each [][]string
+		for _, p := range s.Plans {
+			i := slices.IndexFunc(p.Steps, func(o bench.Step) bool { return o.Title == title })
+			if i < 0 {
+				each = append(each, nil)
 				continue
 			}
-			if !strings.Contains(out[k].Caution, step.Caution) {
-				out[k].Caution = strings.TrimSpace(out[k].Caution + " " + step.Caution)
+			if !strings.Contains(step.Caution, p.Steps[i].Caution) {
+				step.Caution = strings.TrimSpace(step.Caution + " " + p.Steps[i].Caution)
 			}
-			for _, says := range step.Says {
-				if says == "Inside face up." {
-					if i == 0 {
-						out[k].Says = append(out[k].Says, says)
-					}
-					continue
-				}
-				out[k].Says = append(out[k].Says, words.Capital(s.Names[i])+": "+words.Small(says))
-			}
+			each, most = append(each, p.Steps[i].Says), max(most, len(p.Steps[i].Says))
 		}
-	}
-	slices.SortStableFunc(out, func(a, b bench.Step) int { return turnOf(a.Title) - turnOf(b.Title) })
-	for i := range out {
-		if out[i].Title == "Trim" {
-			out[i].Says = []string{fmt.Sprintf("From %d %s, cut the pieces of all %d boxes together, in the order shown under Sheets.",
+		for k := range most {
+			step.Says = append(step.Says, s.each(each, k)...)
+		}
+		if title == "Trim" {
+			step.Says = []string{fmt.Sprintf("From %d %s, cut the pieces of all %d boxes together, in the order shown under Sheets.",
 				s.Sheets(), map[bool]string{true: "sheet", false: "sheets"}[s.Sheets() == 1], len(s.Plans))}
+		}
+		if len(step.Says) > 0 {
+			out = append(out, step)
 		}
 	}
 	if last := s.together(); last != "" {
@@ -331,10 +336,29 @@ func (s *Set) Steps() (out []bench.Step) {
 	return out
 }
 
-// turnOf is the place of a step in the work.
-func turnOf(title string) int {
-	return slices.Index([]string{"Trim", "Score", "Cut", "Fold and burnish", "Stick", "Dry-fit and close", "Fill", "Close"}, title)
+// each gives the kth sentence of a step for every box that has one; once, when it
+// is the same for all.
+func (s *Set) each(says [][]string, k int) (out []string) {
+	same := true
+	for _, of := range says {
+		same = same && k < len(of) && of[k] == says[0][min(k, len(says[0])-1)]
+	}
+	for i, of := range says {
+		switch {
+		case k >= len(of):
+		case same && of[k] == "Inside face up.":
+			return []string{of[k]}
+		case same:
+			return []string{fmt.Sprintf("All %d: %s", len(says), words.Small(of[k]))}
+		default:
+			out = append(out, words.Capital(s.Names[i])+": "+words.Small(of[k]))
+		}
+	}
+	return out
 }
+
+// titles are the steps of the work, in turn.
+var titles = []string{"Trim", "Score", "Cut", "Fold and burnish", "Stick", "Dry-fit and close", "Fill", "Close"}
 
 // together tells how the boxes come to each other.
 func (s *Set) together() string {
@@ -354,21 +378,37 @@ func (s *Set) together() string {
 	return strings.Join(says, " ")
 }
 
-// Standing gives every box closed, as far apart as the part says: 0 is together, 1 in
-// a row.
-func (s *Set) Standing(apart float64) (out []assembly.Standing) {
+// Course tells how the boxes come together, a step for each but the first.
+func (s *Set) Course() (out []string) {
+	for i := 1; i < len(s.Names); i++ {
+		out = append(out, map[string]string{
+			"stack":      fmt.Sprintf("Set the %s on the %s.", s.Names[i], s.Names[i-1]),
+			"nest":       fmt.Sprintf("Put all so far into the %s.", s.Names[i]),
+			"cluster":    fmt.Sprintf("Stick the %s to the %s of the %s.", s.Names[i], sidesOf[(i-1)%4], s.Names[0]),
+			"companions": fmt.Sprintf("Set the %s beside them.", s.Names[i]),
+		}[s.Kind])
+	}
+	return out
+}
+
+// Standing gives every box closed, when so many steps of the course are done: those
+// that have not come yet stand in a row beside the first.
+func (s *Set) Standing(done float64) (out []assembly.Standing) {
 	x := 0.0
 	for i, p := range s.Plans {
 		o := p.Box.Outside
 		if i > 0 {
 			x += (s.Plans[i-1].Box.Outside.Length+o.Length).MM()/2 + 18
 		}
-		row := fold.Vec{X: x}
 		st := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
-		at := s.Places[i].Times(1 - apart).Add(row.Times(apart))
+		come := min(1, max(0, done-float64(i-1)))
+		if s.Kind == "nest" && i == 0 {
+			come = min(1, done)
+		}
+		at := s.Places[i].Times(come).Add(fold.Vec{X: x}.Times(1 - come))
 		at.Z += p.Box.Foot
-		if apart > 0 && apart < 1 && i > 0 { // over what is between
-			at.Z += 4 * apart * (1 - apart) * o.Depth.MM() * math.Min(2, float64(i))
+		if i > 0 { // over what is between
+			at.Z += 4 * come * (1 - come) * o.Depth.MM()
 		}
 		for _, b := range st.Bodies {
 			b.Move(at)
@@ -381,7 +421,7 @@ func (s *Set) Standing(apart float64) (out []assembly.Standing) {
 // Outside is how large the set is when it is together.
 func (s *Set) Outside() style.Dims {
 	var all []*fold.Body
-	for _, st := range s.Standing(0) {
+	for _, st := range s.Standing(float64(len(s.Plans))) {
 		all = append(all, st.Bodies...)
 	}
 	lo, hi := fold.Extent(all...)

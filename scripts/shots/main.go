@@ -18,6 +18,7 @@ import (
 
 	"brevium/demo"
 	"brevium/internal/browser"
+	"brevium/store"
 )
 
 type shot struct {
@@ -80,7 +81,9 @@ func take(address string, s shot) {
 	if strings.HasPrefix(s.query, "/") && s.project == 0 {
 		link = ""
 	}
-	if s.project > 0 {
+	if n := s.project - 1; n >= 0 {
+		check(chromedp.Do(ctx, chromedp.Navigate(fmt.Sprintf("%s/?page=%d", address, n/store.PerPage+1))))
+		s.project = n%store.PerPage + 1
 		link, err = chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(
 			`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, s.project-1)))
 		check(err)

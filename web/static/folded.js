@@ -78,12 +78,12 @@ function rim(shape, z) {
 }
 
 // printed gives the outside's pattern, once its picture is there.
-function printed(solid, ready) {
-  if (!solid.tile) return null;
+function printed(tile, ready) {
+  if (!tile) return null;
   const texture = new THREE.Texture();
   const picture = new Image();
   picture.onload = () => { texture.image = picture; texture.needsUpdate = true; ready(); };
-  picture.src = solid.tile;
+  picture.src = tile;
   texture.wrapS = texture.wrapT = THREE.RepeatWrapping;
   texture.colorSpace = THREE.SRGBColorSpace;
   texture.anisotropy = 4;
@@ -140,20 +140,29 @@ class View {
     sun.position.set(-0.45, -0.7, 1);
     this.scene.add(sun);
     const paint = (colour, more) => new THREE.MeshLambertMaterial({ color: colour, ...more });
-    const map = printed(solid, () => this.show(this.at, this.lift));
-    const side = [paint(solid.inside), map ? paint(0xffffff, { map }) : paint(solid.outside), paint(solid.inside)];
-    const glue = side.map((m) => { const g = m.clone(); g.color.lerp(new THREE.Color("#2f9e8f"), 0.55); return g; });
+    const sides = solid.cards.map((c) => {
+      const map = printed(c.tile, () => this.show(this.at, this.lift));
+      return [paint(c.inside), map ? paint(0xffffff, { map }) : paint(c.outside), paint(c.inside)];
+    });
+    const glues = sides.map((side) => side.map((m) => {
+      const g = m.clone();
+      g.color.lerp(new THREE.Color("#2f9e8f"), 0.55);
+      return g;
+    }));
     const ink = new THREE.LineBasicMaterial({ color: 0x3b3128, transparent: true, opacity: 0.75 });
-    const cards = solid.shapes.map((s) => card(s, solid.caliper, solid.tileSize)), far = solid.caliper / 2 + hair;
-    const rims = solid.shapes.map((s) => [rim(s, far), rim(s, -far)]);
+    const cards = [], rims = []; // of a shape, of the card of the first face that has it
+    for (const f of solid.faces) {
+      const shape = solid.shapes[f.shape], { caliper } = solid.cards[f.card || 0], far = caliper / 2 + hair;
+      cards[f.shape] ||= card(shape, caliper, solid.tileSize);
+      rims[f.shape] ||= [rim(shape, far), rim(shape, -far)];
+    }
     this.faces = solid.faces.map((f) => {
+      const side = sides[f.card || 0], glue = glues[f.card || 0];
       const mesh = new THREE.Mesh(cards[f.shape], side);
       for (const r of rims[f.shape]) mesh.add(new THREE.LineSegments(r, ink));
       this.scene.add(mesh);
-      return { mesh, moves: f.moves, behind: solid.shapes[f.shape].behind };
+      return { mesh, side, glue, moves: f.moves, behind: solid.shapes[f.shape].behind };
     });
-    this.side = side;
-    this.glue = glue;
     this.things = new THREE.Group();
     const wood = new THREE.MeshLambertMaterial({ color: 0xc9a36b });
     for (const t of solid.things) this.things.add(thing(t, wood));
@@ -191,7 +200,7 @@ class View {
     if (this.at >= steps.length) frame = closed + (open - closed) * this.lift;
     this.place(frame);
     const lit = new Set(this.at > 0 && this.at < steps.length ? steps[step].glued || [] : []);
-    this.faces.forEach((f, i) => { f.mesh.material = lit.has(i) ? this.glue : this.side; });
+    this.faces.forEach((f, i) => { f.mesh.material = lit.has(i) ? f.glue : f.side; });
     const box = new THREE.Box3().setFromObject(this.scene), mid = box.getCenter(new THREE.Vector3());
     const radius = box.getSize(new THREE.Vector3()).length() / 2;
     const narrow = Math.max(1, 1 / Math.min(1.4, this.camera.aspect));

@@ -1,0 +1,78 @@
+package draw
+
+import (
+	"fmt"
+
+	"brevium/core/fold"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+)
+
+// A set of boxes is seen closed: apart in a row, or as they come together.
+
+// SetFolded draws the boxes of a set when so many of them have come together.
+func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
+	c, cuts := &canvas{}, fold.Cuts{}
+	first := s.Plans[0]
+	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(first.Card, fmt.Sprint(string(s.Brief.Encode()), done, v))}
+	print := scene.print
+	for i, st := range s.Standing(done) {
+		card := s.Plans[i].Card
+		if scene.print = print; card.ID != first.Card.ID {
+			scene.print = newPrinting(shop.Card{}, "") // one pattern a picture
+		}
+		for _, b := range st.Bodies {
+			if b.Piece.Part != sheet.Insert {
+				scene.body(b, card.Colour, card.Inside)
+			}
+		}
+	}
+	scene.print = print
+	scene.paint(c, v, w, h, mostSeen)
+	o := s.Outside()
+	says := fmt.Sprintf("%d boxes, %s by %s by %s when they are together.", len(s.Plans), first.Step.ShowUp(o.Length),
+		first.Step.ShowUp(o.Width), first.Step.ShowUp(o.Depth))
+	return picture("folded", w, h, says, c)
+}
+
+// SolidOfSet works out the solid of a set: the boxes closed, coming together one by
+// one.
+func SolidOfSet(set *plan.Set) *Solid {
+	var cards []shop.Card
+	for _, p := range set.Plans {
+		cards = append(cards, p.Card)
+	}
+	s := newSolid(cards...)
+	shapes := map[*sheet.Face]int{}
+	for i, st := range set.Standing(0) {
+		for _, b := range st.Bodies {
+			s.add(b, i, set.Names[i]+"/", shapes)
+		}
+	}
+	tracks := make([][][7]float64, len(s.Faces))
+	record := func(done float64) {
+		n := 0
+		for _, st := range set.Standing(done) {
+			for _, b := range st.Bodies {
+				for _, f := range b.Faces {
+					tracks[n] = append(tracks[n], placing(f))
+					n++
+				}
+			}
+		}
+	}
+	record(0)
+	for i, says := range set.Course() {
+		for k := 1; k <= openFrames; k++ {
+			record(float64(i) + float64(k)/openFrames)
+		}
+		s.Steps = append(s.Steps, solidStep{Says: says, End: len(tracks[0]) - 1})
+	}
+	s.Closed = len(tracks[0]) - 1
+	s.Open, s.Filled = s.Closed, s.Closed
+	for i := range s.Faces {
+		s.Faces[i].Moves = moves(tracks[i])
+	}
+	return s
+}
