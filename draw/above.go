@@ -17,6 +17,9 @@ import (
 // room round them in figures. The stacks can be taken hold of: each carries
 // its thing's identity with which of its stacks it is, and how many pixels a step of the tools is.
 func Above(p *plan.Plan, w, h float64) string {
+	if len(p.Rooms) > 0 {
+		return aboveRooms(p, w, h)
+	}
 	const rimX, rimY, gap = 60.0, 44.0, 62.0
 	in := p.Box.Whole()
 	k := min((w-2*rimX)/in.Length.MM(), (h-2*rimY-gap)/(in.Width.MM()+in.Depth.MM()))
@@ -36,6 +39,8 @@ type inView struct {
 	p    *plan.Plan
 	k    float64
 	x, y float64
+
+	still bool // the stacks are not taken hold of
 }
 
 // at gives the place on the picture, from above, of a place in the load.
@@ -48,7 +53,9 @@ func (v *inView) above() {
 	in := v.p.Box.Whole()
 	wide, deep := in.Length.MM()*v.k, in.Width.MM()*v.k
 	t := max(2.5, v.p.Card.Caliper.MM()*v.k)
-	v.text(v.x, v.y-26, "strong", "start", "From above")
+	if !v.still {
+		v.text(v.x, v.y-26, "strong", "start", "From above")
+	}
 	v.rect("wall", v.x-t/2, v.y-t/2, wide+t, deep+t, "stroke-width", t, "fill", v.p.Card.Inside)
 	v.dividers(wide, deep, t)
 	nth := map[int]int{}
@@ -92,8 +99,12 @@ func (v *inView) stack(id string, s contents.Stack) {
 	if s.Count > 1 {
 		label = fmt.Sprintf("%d × %s", s.Count, thing.Name)
 	}
-	v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k),
-		"tabindex", "0", "role", "button", "aria-label", label)
+	if v.still {
+		v.group("class", "stack-still")
+	} else {
+		v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k),
+			"tabindex", "0", "role", "button", "aria-label", label)
+	}
 	v.title(label)
 	drawThing(v.canvas, thing, s, x, y, w, h)
 	short := label
@@ -146,8 +157,12 @@ func (v *inView) section() {
 		}
 	}
 	v.inserts(floor, t)
-	v.tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
-		fmt.Sprintf("M%s %sV%sH%sV%s", px(v.x-t/2), px(v.y), px(floor+t/2), px(v.x+wide+t/2), px(v.y)))
+	if v.p.Box.Shaped {
+		v.walls(floor, t)
+	} else {
+		v.tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
+			fmt.Sprintf("M%s %sV%sH%sV%s", px(v.x-t/2), px(v.y), px(floor+t/2), px(v.x+wide+t/2), px(v.y)))
+	}
 	if v.p.Box.Above == fold.Flat {
 		v.line("lid-line", v.x-14, v.y-t/2, v.x+wide+14, v.y-t/2, "stroke-width", t)
 	}
@@ -155,6 +170,28 @@ func (v *inView) section() {
 	v.text(v.x+wide+10, v.y+12, "small", "start", v.p.Step.ShowDown(max(free, 0)).Text+" free")
 	if l.Room.Below > v.p.Card.Caliper {
 		v.text(v.x+wide+10, floor, "small", "start", v.p.Step.ShowDown(l.Room.Below).Text+" below")
+	}
+}
+
+// walls draws, of a room that is no block, every face that is seen from its edge.
+func (v *inView) walls(floor, t float64) {
+	lo := v.p.Box.Lo
+	for _, body := range v.p.Box.Assemble(v.p.Card.Caliper, assembly.Closed).Box() {
+		for _, f := range body.Faces {
+			if math.Abs(f.In.Y) > 0.01 {
+				continue
+			}
+			a, b := f.Poly[0], f.Poly[0]
+			for _, q := range f.Poly {
+				if q.X < a.X-0.01 || q.X < a.X+0.01 && q.Z < a.Z {
+					a = q
+				}
+				if q.X > b.X+0.01 || q.X > b.X-0.01 && q.Z > b.Z {
+					b = q
+				}
+			}
+			v.line("wall", v.x+(a.X-lo.X)*v.k, floor-(a.Z-lo.Z)*v.k, v.x+(b.X-lo.X)*v.k, floor-(b.Z-lo.Z)*v.k, "stroke-width", t)
+		}
 	}
 }
 

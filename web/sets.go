@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"fmt"
 	"html/template"
 	"reflect"
 
@@ -108,12 +109,19 @@ type shownBox struct {
 	Here            bool
 }
 
+// laid is the sheets of one card, drawn.
+type laid struct {
+	Says    string
+	Picture template.HTML
+}
+
 // Layout draws the sheets of the whole set.
-func (s *shownSet) Layout() (out []template.HTML) {
+func (s *shownSet) Layout() (out []laid) {
 	for _, l := range s.Layouts {
 		p := *l.Of
 		p.Layout = l.Layout
-		out = append(out, template.HTML(draw.Sheets(&p, tableW, tableH, 12)))
+		says := fmt.Sprintf("%d of %s: %s", len(l.Sheets), p.Sheet.Title, p.Card.Title)
+		out = append(out, laid{says, template.HTML(draw.Sheets(&p, tableW, tableH, 12))})
 	}
 	return out
 }

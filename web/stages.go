@@ -96,7 +96,7 @@ func (f form) groups(stage string) []group {
 	switch stage {
 	case "contents":
 		if f.b.Several != nil {
-			return append([]group{f.setGroup()}, f.contents()...)
+			return append(f.contents(), f.setGroup())
 		}
 		return f.contents()
 	case "box":

@@ -379,21 +379,39 @@ func (v seen) pose(p *plan.Plan) assembly.Pose {
 	return assembly.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
 }
 
+// printed is one box as it is printed.
+type printed struct {
+	Plan                 *plan.Plan
+	Flat, Closed, Sheets template.HTML
+}
+
+func printOf(p *plan.Plan, alone bool) printed {
+	out := printed{Plan: p}
+	if p.OK() {
+		out.Flat = template.HTML(draw.Flat(p, "", 700, 430, nil))
+		out.Closed = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
+		if alone {
+			out.Sheets = template.HTML(draw.Sheets(p, 700, 330, 4))
+		}
+	}
+	return out
+}
+
 func (s *Server) print(c *echo.Context) error {
 	st, err := s.state(c)
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st, "Path": "/projects/" + st.Project.Project}
-	if st.Set != nil {
-		data["Here"] = view{Box: st.Set.Here}.with()
+	prints := []printed{}
+	if st.Set == nil {
+		prints = append(prints, printOf(st.Plan, true))
+	} else {
+		for _, p := range st.Set.Plans {
+			prints = append(prints, printOf(p, false))
+		}
 	}
-	if p := st.Plan; p.OK() {
-		data["Flat"] = template.HTML(draw.Flat(p, "", 700, 430, nil))
-		data["Closed"] = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
-		data["Sheets"] = template.HTML(draw.Sheets(p, 700, 330, 4))
-	}
-	return s.render(c, http.StatusOK, "print", data)
+	return s.render(c, http.StatusOK, "print", map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st,
+		"Path": "/projects/" + st.Project.Project, "Prints": prints})
 }
 
 // Boards draws every turn of a piece on the scoring board.

@@ -42,6 +42,7 @@ type Crease struct{ Part, A, B string }
 type Inner struct {
 	Name   string
 	Box    *Box
+	OnSide bool // it lies on its side when all is closed
 	Things []fold.Block
 }
 

@@ -55,7 +55,7 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 				}
 				asked := first.Brief.Clone()
 				asked.Arrange.Way = brief.Text(way.ID)
-				p = build(Read(asked, w), w, pinned, first.taken)
+				p = (&Plan{Request: Read(asked, w), what: pinned, taken: first.taken, pick: &way.Load}).build(w)
 			}
 			if p.OK() {
 				found[i] = append(found[i], p.row())

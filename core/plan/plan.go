@@ -60,8 +60,9 @@ type Plan struct {
 	Steps  []bench.Step
 
 	what     extent
-	taken    *style.Dims // what the style's card takes of a size, once it is known
-	remedies *budget     // of the search for Fixes
+	taken    *style.Dims    // what the style's card takes of a size, once it is known
+	remedies *budget        // of the search for Fixes
+	pick     *contents.Load // the arrangement that is wanted, laid out already
 }
 
 // OK says whether there is a box to show.
@@ -91,7 +92,11 @@ const (
 )
 
 func build(q *Request, w Workshop, what extent, taken *style.Dims) *Plan {
-	p := &Plan{Request: q, what: what, taken: taken}
+	return (&Plan{Request: q, what: what, taken: taken}).build(w)
+}
+
+func (p *Plan) build(w Workshop) *Plan {
+	q, what := p.Request, p.what
 	if len(q.Problems) > 0 {
 		return p
 	}

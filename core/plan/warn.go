@@ -16,6 +16,7 @@ func (p *Plan) warn() {
 	p.warnMarks()
 	p.warnShape()
 	p.warnWeight()
+	p.warnOnSide()
 	if p.Units != p.Step.Unit {
 		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
 			p.Units.Word(), p.Step.Unit.Word()),
@@ -84,6 +85,20 @@ func (p *Plan) warnWeight() {
 		p.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm "+
 			"card.", g, p.Card.GSM),
 			Fix: "Take heavier card, or line the floor with a second layer."})
+	}
+}
+
+// warnOnSide says when something that must stay upright is shared out to a small box
+// that comes to lie on its side.
+func (p *Plan) warnOnSide() {
+	for i, r := range p.Rooms {
+		for _, t := range r.Load.Things {
+			if t.Upright && p.Box.Rooms[i].OnSide {
+				p.Warn(brief.Warning{Code: "on-its-side", Text: fmt.Sprintf("The %s must stay upright, and the %s lies on its side "+
+					"when all is closed.", t.Name, r.Name), Fix: "Choose another style for it, or leave it out."})
+				return
+			}
+		}
 	}
 }
 

@@ -79,6 +79,10 @@ func (s *search) run() *style.Box {
 	if s.Style.Rooms != nil {
 		return s.inRooms()
 	}
+	s.prepare()
+	if s.plan.pick != nil { // it was laid out before
+		return s.finish(*s.plan.pick)
+	}
 	ways := s.ways()
 	if len(ways) == 0 {
 		return nil
@@ -106,15 +110,19 @@ func (s *search) run() *style.Box {
 	if len(s.Problems) > 0 {
 		return nil
 	}
+	return s.finish(chosen)
+}
+
+// finish builds the box of the arrangement that was chosen.
+func (s *search) finish(chosen contents.Load) *style.Box {
 	s.plan.Load = chosen
 	b := s.build(s.job, chosen, s.hasty)
 	s.plan.taken = s.job.Taken
 	return b
 }
 
-// ways lists the arrangements the request allows, those that fit a given size
-// first.
-func (s *search) ways() []contents.Load {
+// prepare settles what room the things want.
+func (s *search) prepare() {
 	t := s.job.T()
 	if s.Kind.Room != nil {
 		s.Kind.Room(&s.Room, s.Things, s.job)
@@ -124,7 +132,12 @@ func (s *search) ways() []contents.Load {
 	}
 	s.job.Proud, s.job.Beside = s.Room.Proud, s.Room.Around+s.Room.Padding
 	s.job.Around, s.job.Above = s.Room.Around, s.Room.Above
-	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: t,
+}
+
+// ways lists the arrangements the request allows, those that fit a given size
+// first.
+func (s *search) ways() []contents.Load {
+	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: s.job.T(),
 		Most: s.likeliest(), Pin: s.Way}
 	if s.job.Given != nil {
 		in, ok := style.Inside(s.job, s.Style)

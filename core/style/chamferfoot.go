@@ -28,6 +28,11 @@ func rootTwo(l Length) float64 { return l.MM() * math.Sqrt2 }
 // them the triangles that hold the facets.
 func buildChamferFoot(j *Job) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
+	if j.Given == nil { // the tabs behind the facets, and what is stuck above them, must hold
+		least := measure.FromMM(rootTwo(j.Adhesive.Width)).Up(step)
+		d = dims(max(d.Length, 3*least), max(d.Width, (measure.FromMM(rootTwo(least))+2*t).Up(step)),
+			max(d.Depth, least+j.Wide()+2*t.Up(step)))
+	}
 	l, w, h := d.Length, d.Width, d.Depth
 	c := j.chamfer(d)
 	facet := measure.FromMM(rootTwo(c)).Near(step)

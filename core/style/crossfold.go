@@ -61,8 +61,8 @@ func buildCrossFold(j *Job) *Box {
 		Layers: 1, Stuck: true})
 	names := [][]string{{"left box", "right box"}, {"left box", "right box", "middle box"},
 		{"left box", "right box", "left middle box", "right middle box"}}[n-2]
-	for _, name := range names {
-		b.Rooms = append(b.Rooms, assembly.Inner{Name: name, Box: small})
+	for i, name := range names {
+		b.Rooms = append(b.Rooms, assembly.Inner{Name: name, Box: small, OnSide: i < 2})
 	}
 	gain := j.Clearance(0)
 	b.Clearance = gain
@@ -73,7 +73,8 @@ func buildCrossFold(j *Job) *Box {
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
 	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(w+2*f)+260*mm).Up(10*step))+" round the whole, if it is to travel")
-	b.Cautions = append(b.Cautions, ribbonCare)
+	b.Cautions = append(b.Cautions, ribbonCare, "The left and the right box lie on their sides when all is closed: press their "+
+		"lids well home.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, or it would not go on.")
 	return b
 }

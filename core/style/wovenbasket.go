@@ -77,6 +77,10 @@ func buildWovenBasket(j *Job) *Box {
 func (j *Job) weave() woven {
 	s := woven{Dims: j.Size()}
 	n := Length(j.Choice("strips")[0] - '0')
+	if j.Given == nil { // every strip must hold
+		s.Depth = max(s.Depth, n*j.Wide())
+		s.Length = max(s.Length, n*j.Wide())
+	}
 	e, t := s.Depth, j.T()
 	s.high = j.Measure("side-height", min(e, s.Length), Bound{At: max(e/2, j.Adhesive.Width), Dim: "length", For: "depth",
 		Why: "strips drawn down further leave the corners open"},
