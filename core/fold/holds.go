@@ -67,6 +67,17 @@ func Holds(things []Block, open []string, bodies ...*Body) Check {
 				}
 			}
 		}
+		if math.IsInf(room, 1) { // only slopes may lie there
+			for _, f := range faces {
+				for _, t := range things {
+					if slant := -f.In.Dot(d.dir); slant > 0.1 && slant < 0.999 && f.inTheWay(t, d.dir) {
+						if far := (f.foremost(t) - f.Body.T/2) / slant; far >= -tolerance {
+							room = min(room, far)
+						}
+					}
+				}
+			}
+		}
 		if math.IsInf(room, 1) && slices.Contains(open, d.name) {
 			if d.name == "above" {
 				continue
