@@ -1,6 +1,7 @@
 package assembly
 
 import (
+	"slices"
 	"strings"
 
 	"brevium/core/fold"
@@ -256,10 +257,25 @@ func (b *Box) opened(p *sheet.Piece, lift float64) map[string]float64 {
 			part = min(1, max(0, lift*float64(n)-float64(n-1-i)))
 		}
 		for _, f := range m.Faces {
-			out[f] = b.openBy() * part
+			if out[f] = b.openBy() * part; p.Part == sheet.Insert { // it lies open again, and stays folded in
+				out[f] = part * closes(p, f)
+			}
 		}
 	}
 	return out
+}
+
+// closes is how much of a face's folding closes the box.
+func closes(p *sheet.Piece, face string) float64 {
+	all, shut := 0.0, 0.0
+	for _, m := range p.Order {
+		if slices.Contains(m.Faces, face) {
+			if all++; m.When == sheet.Close {
+				shut++
+			}
+		}
+	}
+	return shut / max(all, 1)
 }
 
 // openBy is how far what opens is folded back, of how far it was folded.

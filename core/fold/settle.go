@@ -39,6 +39,11 @@ func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) fu
 		return d
 	}
 	plain := func(h hanging) float64 {
+		if d := done(h.face.Name); d > 0.5 && d < 1 {
+			if deg, ok := p.OnItsWay(h.face.Name, h.on.Name, 2*d-1); ok {
+				return deg * math.Pi / 180
+			}
+		}
 		return AngleAt(h.edge.Line, part(h.face.Name, h.edge.Via))
 	}
 	moving := func(f *sheet.Face) bool { d := done(f.Name); return d > 0 && d < 1 }

@@ -132,6 +132,7 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 			p.Split(cell, sheet.Score, out[i], corner[i], mine)
 		}
 		flap, half, over := side+"-flap", side+"-"+before+"-half", before+"-"+side+"-half"
+		p.Twice(-90, 90, sheet.Valley, side+"-foot", flap)
 		p.Turn(180, sheet.Mountain, flap, half)
 		p.Turn(0, sheet.Valley, before+"-flap", over)
 		p.Turn(180, sheet.Valley, mine, other, half)
@@ -140,12 +141,56 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 			p.Over(face, flap, layer+1)
 		}
 		p.Role("foot", side+"-foot")
+		p.Paths = append(p.Paths, petalPaths(side+"-foot", flap, half, mine, other, over, before+"-flap")...)
 		p.Role("flap", flap)
 		p.Role("petal", half, over, mine, other)
 		moved = append(moved, side+"-foot", flap, half, over, mine, other)
 	}
 	p.Root = "back-foot"
 	p.FoldUp(moved...)
-	p.Tell("fold the four flaps to the middle, each petal on its diagonal, and the tips back")
+	p.Tell("fold the four feet down")
+	p.Closing(moved...)
+	p.Tell("fold the four flaps over to the middle, each petal on its diagonal, and the tips back")
 	return p
+}
+
+// parts of the way on which petals close: the flaps rise and come down, the petals
+// between them folding in two; then each is laid over a flap; then its tip is folded
+// back.
+const rises, lays, ways = 30, 40, 50
+
+// petalPaths gives the angles of the creases of one corner on the way. While both
+// flaps have risen by φ, the petal's two halves lean out from them alike, and its
+// diagonal stays over the tray's: tan α = tan(φ/2)/√2.
+func petalPaths(foot, flap, half, mine, other, over, before string) []sheet.Path {
+	lean, fold := make([]float64, ways+1), make([]float64, ways+1)
+	rise, lay, tip := make([]float64, ways+1), make([]float64, ways+1), make([]float64, ways+1)
+	deg := 180 / math.Pi
+	for i := range lean {
+		phi := math.Pi * min(1, float64(i)/rises)
+		alpha := -math.Atan(math.Tan(min(phi, math.Pi-1e-9)/2) / math.Sqrt2)
+		c, s := math.Cos(phi), math.Sin(phi)
+		u, w := direction{-1, c, s}.times(1/math.Sqrt2), direction{0, -s, c}
+		a := w.times(math.Cos(alpha)).plus(u.times(-math.Sin(alpha)))
+		b := direction{-a[1], -a[0], a[2]}
+		laid := min(1, max(0, float64(i-rises)/(lays-rises)))
+		rise[i] = -90 + phi*deg
+		fold[i] = math.Acos(max(-1, min(1, a[0]*b[0]+a[1]*b[1]+a[2]*b[2]))) * deg
+		lean[i], lay[i] = alpha*deg-90*laid, alpha*deg+90*laid
+		tip[i] = 180 * max(0, float64(i-lays)/(ways-lays))
+	}
+	back := make([]float64, ways+1)
+	for i := range tip {
+		back[i] = -tip[i]
+	}
+	return []sheet.Path{{A: foot, B: flap, Turns: rise}, {A: flap, B: half, Turns: lean}, {A: mine, B: other, Turns: fold},
+		{A: over, B: before, Turns: lay}, {A: half, B: mine, Turns: tip}, {A: over, B: other, Turns: back}}
+}
+
+// direction is a direction in space.
+type direction [3]float64
+
+func (a direction) times(k float64) direction { return direction{a[0] * k, a[1] * k, a[2] * k} }
+func (a direction) plus(b direction) direction {
+	return direction{a[0] + b[0], a[1] + b[1], a[2] + b[2]}
 }

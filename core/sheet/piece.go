@@ -139,6 +139,7 @@ type Piece struct {
 	Curves  []Curve     // faces that are bent round
 	Rounded Length      // how far a root or an arc is off, for the sake of the marks
 	Tips    []string    // what makers do before they cut
+	Paths   []Path      // creases whose second folding is no even one
 	Unknown []float64   // angles that folding settles: the guesses to begin with, in degrees
 	Handed  int         // how many of Count are mirror images
 
@@ -168,6 +169,25 @@ type Move struct {
 	Faces []string
 	When  Phase
 	Told  string // what it is called, where the faces' names don't say it
+}
+
+// Path says how a crease between two faces is folded on its way the second time:
+// its angle in degrees, more than 0 for a valley, at even parts of the way.
+type Path struct {
+	A, B  string
+	Turns []float64
+}
+
+// OnItsWay gives the angle, in degrees, of a crease that has come so far on its path.
+func (p *Piece) OnItsWay(a, b string, part float64) (float64, bool) {
+	for _, w := range p.Paths {
+		if w.A == a && w.B == b || w.A == b && w.B == a {
+			at := part * float64(len(w.Turns)-1)
+			i := min(int(at), len(w.Turns)-2)
+			return w.Turns[i] + (w.Turns[i+1]-w.Turns[i])*(at-float64(i)), true
+		}
+	}
+	return 0, false
 }
 
 // Curve is a face that is bent evenly, about lines along the height (or the
