@@ -86,6 +86,12 @@ func TestAllowancesAreNoted(t *testing.T) {
 		{"sleeve-drawer", "", "sleeve clearance"},
 		{"gable-cap", "", "cap clearance"},
 		{"wrap-cover", "", "lid cover round, tray roll"},
+		{"fold-flat", "", "cover round"},
+		{"corner-shells", "", "band band, shell clearance, tray roll"},
+		{"chamfer-foot", "", "box root"},
+		{"book-wrap", "", "case spine, strap round"},
+		{"cross-fold", "", "box lid clearance, lid clearance"},
+		{"strip-column", "", "cap clearance"},
 	} {
 		for _, allow := range []string{"card", "plain"} {
 			b := sized("120 mm", "90 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",

@@ -125,6 +125,15 @@ func TestWhatIsSeen(t *testing.T) {
 		{"pinch-top", "", false, false, true, "1 on the tube, seen from the left."},
 		{"gable-cap", "", false, false, false, "1 on the cap, seen from the left"},
 		{"wrap-cover", "", false, true, false, "4 on the tray, seen from the left and the right."},
+		{"fold-flat", "", true, true, true, "None."},
+		{"fold-flat", "stuck=yes", true, true, false, "None."},
+		{"pleat-pouch", "", true, false, false, "2 on the pouch, seen from the back."},
+		{"chamfer-foot", "", true, true, false, "2 on the box, seen from the back."},
+		{"book-wrap", "", true, true, false, "1 on the strap, seen from the back."},
+		{"corner-shells", "band=no", false, false, false, "2 on the shell, seen from the left and the right."},
+		{"woven-basket", "", false, false, false, "4 on the basket, seen from the left and the right."},
+		{"cross-fold", "", false, false, false, "4 on the lid"},
+		{"strip-column", "", false, false, false, "8 on the cap"},
 	} {
 		b := sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
 			"box.style", c.style)

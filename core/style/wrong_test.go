@@ -234,6 +234,20 @@ func TestTooShort(t *testing.T) {
 		{"pinch-top", "tube", "front", true, nil, "tube: walls meet"},
 		{"gable-cap", "cap", "front", true, nil, "cap: walls meet"},
 		{"wrap-cover", "lid cover", "top", false, []string{"size.depth", "20 mm"}, "lid cover clears tray"},
+		{"fold-flat", "cover", "top", false, nil, "lip clears base"},
+		{"fold-flat", "tray", "back", false, nil, "web can't be folded together"},
+		{"corner-shells", "shell", "left", true, nil, "top of the shell"},
+		{"corner-shells", "shell", "top", false, nil, "back of the tray"},
+		{"chamfer-foot", "box", "left-facet", true, nil, "left-toe lies"},
+		{"chamfer-foot", "box", "front", false, nil, "front"},
+		{"pleat-pouch", "pouch", "front-slope", false, nil, "pouch"},
+		{"book-wrap", "case", "spine", true, nil, "case clears strap"},
+		{"book-wrap", "strap", "near", false, nil, "strap: walls meet"},
+		{"woven-basket", "handle", "arch", false, nil, "handle is stuck to basket"},
+		{"arched-box", "cover", "arch", true, nil, "cover"},
+		{"cross-fold", "lid", "top", true, nil, "lid clears cross"},
+		{"strip-column", "strip", "right", true, nil, "strip: walls meet"},
+		{"strip-column", "cap", "panel", true, nil, "cap clears strip"},
 	} {
 		p := planned(t, c.style, c.options...)
 		for _, part := range everyPart(&p.Box.Tree) {

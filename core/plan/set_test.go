@@ -1,0 +1,138 @@
+package plan
+
+import (
+	"strings"
+	"testing"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/fold"
+)
+
+// aSet is a set of trays with lids in millimetres: the first of a size, the others
+// as they say.
+func aSet(kind, step string, boxes ...brief.Member) brief.Brief {
+	b := sized("120 mm", "100 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes")
+	b.Several = &brief.Set{Kind: brief.Text(kind), Step: brief.Text(step), Boxes: append([]brief.Member{{ID: "1", Name: "first"}}, boxes...)}
+	return b
+}
+
+func ofSize(name, l, w, d string) brief.Member {
+	return brief.Member{ID: name, Name: brief.Text(name), Size: &brief.Size{Length: brief.Text(l + " mm"), Width: brief.Text(w + " mm"),
+		Depth: brief.Text(d + " mm")}}
+}
+
+func open(m brief.Member) brief.Member {
+	m.Box = &brief.Box{Style: "tray-lid", Options: brief.Options{"lid": "none"}}
+	return m
+}
+
+// Sets that go together, and those that don't: each check fails by name.
+func TestSetsBelong(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		b     brief.Brief
+		wrong string
+	}{
+		{"a stack by steps", aSet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
+		{"a stack by sizes", aSet("stack", "", ofSize("second", "90", "90", "30")), ""},
+		{"a larger one on top", aSet("stack", "", ofSize("second", "140", "90", "30")), "the second stands on the first: it stands out"},
+		{"on an open tray", aSet("stack", "", open(ofSize("second", "100", "90", "30")), ofSize("third", "60", "60", "30")),
+			"the third stands on the second: the second has no level top"},
+		{"a nest", aSet("nest", "", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
+		{"a nest too tight", aSet("nest", "", ofSize("second", "121", "110", "50")), "the first goes into the second with its lid on"},
+		{"a cluster of trays", aSet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")),
+			open(ofSize("fourth", "60", "50", "20"))), ""},
+		{"as high as the lid", aSet("cluster", "", open(ofSize("second", "60", "80", "38"))), "leaves the first free to open"},
+		{"with a lid of its own", aSet("cluster", "", ofSize("second", "60", "80", "20")), "can be opened beside the first"},
+		{"longer than the side", aSet("cluster", "", open(ofSize("second", "60", "180", "20"))), "longer than that side"},
+		{"companions", aSet("companions", "", ofSize("second", "200", "180", "60")), ""},
+	} {
+		s := MakeSet(c.b, Default)
+		if !s.OK() {
+			t.Errorf("%s: %v", c.name, s.Problems)
+			for _, p := range s.Plans {
+				t.Log(p.Problems)
+			}
+			continue
+		}
+		if got := assembly.Said(s.Checks); (got == "") != (c.wrong == "") || !strings.Contains(got, c.wrong) || s.Holds() != (got == "") {
+			t.Errorf("%s: %q, holds %v", c.name, got, s.Holds())
+		}
+		if s.Sheets() > s.Alone() || len(s.Cards()) == 0 || len(s.Names) != len(s.Plans) {
+			t.Errorf("%s: %d sheets together, %d alone", c.name, s.Sheets(), s.Alone())
+		}
+		steps := s.Steps()
+		if len(steps) < 5 || s.Kind != "companions" && steps[len(steps)-1].Title != "Put them together" {
+			t.Errorf("%s: %d steps", c.name, len(steps))
+		}
+		for _, step := range steps {
+			for _, says := range step.Says {
+				if bad := badly.FindString(says); bad != "" || !strings.HasSuffix(says, ".") {
+					t.Errorf("%s: %q in %q", c.name, bad, says)
+				}
+			}
+		}
+	}
+}
+
+// What stands together touches nothing it should not: bodies of different boxes are
+// apart, in a stack and beside each other, and on every step of coming together each
+// box is whole.
+func TestSetsStand(t *testing.T) {
+	for _, b := range []brief.Brief{aSet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}),
+		aSet("nest", "", brief.Member{ID: "2"}), aSet("companions", "", ofSize("second", "80", "60", "60")),
+		aSet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")))} {
+		s := MakeSet(b, Default)
+		if got := len(s.Course()); got != len(s.Plans)-1 {
+			t.Errorf("%s: %d steps for %d boxes", s.Kind, got, len(s.Plans))
+		}
+		for _, done := range []float64{0, float64(len(s.Plans))} {
+			all := s.Standing(done)
+			for i := range all {
+				for k := range i {
+					if c := fold.Apart(nil, append(all[i].Bodies, all[k].Bodies...)...); !c.Holds {
+						t.Errorf("%s at %.0f: %s", s.Kind, done, c.Figure)
+					}
+				}
+			}
+		}
+		first, last := s.Outside(), s.Plans[0].Box.Outside
+		if s.Kind != "nest" && (first.Length < last.Length || first.Depth < last.Depth) {
+			t.Errorf("%s: together %v, the first alone %v", s.Kind, first, last)
+		}
+	}
+}
+
+// What the boxes of a set follow from: steps, the one inside, the one card for all; a
+// heavy one on top and nonsense are told.
+func TestSetsFollow(t *testing.T) {
+	s := MakeSet(aSet("stack", "15 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), Default)
+	for i, want := range []string{"120 mm", "105 mm", "90 mm"} {
+		if got := s.Plans[i].Box.Size.Length.Exact("mm"); got != want || s.Plans[i].Box.Size.Depth.Exact("mm") != "40 mm" {
+			t.Errorf("box %d is %s long", i, got)
+		}
+	}
+	b := aSet("stack", "", ofSize("second", "80", "80", "30"))
+	b.Size = nil
+	b.Contents = []brief.Item{{Name: "seeds", Shape: "block", Length: "90 mm", Width: "90 mm", Height: "20 mm", Count: "1", Mass: "20 g"}}
+	heavy := []brief.Item{{Name: "pot", Shape: "block", Length: "40 mm", Width: "40 mm", Height: "20 mm", Count: "1", Mass: "400 g"}}
+	b.Several.Boxes[1].Contents = &heavy
+	s = MakeSet(b, Default)
+	if !s.Holds() || len(s.Warnings) != 1 || s.Warnings[0].Code != "heavy-on-top" {
+		t.Errorf("a heavy one on top: %+v %v", s.Warnings, s.Checks)
+	}
+	b = aSet("heap", "", brief.Member{ID: "2"})
+	if s = MakeSet(b, Default); s.OK() || len(s.Problems) != 1 || s.Problems[0].Field != "set.kind" {
+		t.Errorf("a heap: %+v", s.Problems)
+	}
+	if s = MakeSet(aSet("stack", "wide", brief.Member{ID: "2"}), Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
+		t.Errorf("a step that is none: %+v", s.Problems)
+	}
+	b = aSet("companions", "", brief.Member{ID: "2", Copies: "3", Card: &brief.Card{Stock: "cover-270"}})
+	b.Several.Copies = "2"
+	if s = MakeSet(b, Default); s.Plans[0].Copies != 2 || s.Plans[1].Copies != 6 || len(s.Layouts) != 2 ||
+		s.Plans[1].Sheet.ID != "a3" {
+		t.Errorf("two sets of one and three: %d and %d, %d kinds of sheet", s.Plans[0].Copies, s.Plans[1].Copies, len(s.Layouts))
+	}
+}
