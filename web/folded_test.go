@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+
+	"brevium/core/style"
 )
 
 // frame is the moment the view in the page shows.
@@ -114,7 +116,7 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.click(`[value^="remove-piece:"]:not([value$=":1"], [value$=":2"])`)
 	v.until("gone again", `document.querySelectorAll('[name^="box.pieces."][name$=".name"]').length === 2`)
 	v.click(`#view-styles`)
-	v.until("others at its size", `document.querySelectorAll("[data-style]").length === 8`)
+	v.until("others at its size", fmt.Sprintf(`document.querySelectorAll("[data-style]").length === %d`, len(style.Styles)))
 	v.until("they move", `document.querySelectorAll("img[data-moving]").length > 3 &&
 		![...document.querySelectorAll("img[data-moving]")].some((i) => i.src.includes("still"))`)
 	v.click("#hold")

@@ -84,7 +84,8 @@ func TestGallery(t *testing.T) {
 		}
 	}
 	for want, styles := range map[string]string{
-		"book": "flap-box hinged-lid carton wrap-cover", "tall&want=flat": "carton pinch-top", "clean&want=tall": "",
+		"book": "flap-box hinged-lid carton wrap-cover fold-flat book-wrap", "tall&want=flat": "carton pinch-top",
+		"clean&want=tall": "pleat-pouch", "flat&want=tall&want=clean": "",
 	} {
 		got := a.get(path + "?view=styles&want=" + want).Body.String()
 		var shown []string

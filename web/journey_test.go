@@ -18,6 +18,7 @@ import (
 
 	"brevium/demo"
 	"brevium/internal/browser"
+	"brevium/store"
 )
 
 // visitor is a browser at the running application.
@@ -136,8 +137,8 @@ func (v *visitor) field(name string) string {
 // box gives the path of a box of the first page, counted from 0.
 func (v *visitor) box(n int) string {
 	v.t.Helper()
-	v.do("open", chromedp.Navigate(v.address))
-	return v.reads(fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, n))
+	v.do("open", chromedp.Navigate(fmt.Sprintf("%s/?page=%d", v.address, n/store.PerPage+1)))
+	return v.reads(fmt.Sprintf(`document.querySelectorAll(".card-item > a")[%d].getAttribute("href")`, n%store.PerPage))
 }
 
 // From an empty project to a printed plan, as a person does it.

@@ -99,6 +99,8 @@ func TestLook(t *testing.T) {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat", "sheets", "turns",
 			"ways"}[i])
 	}
+	tower := v.box(26)
+	pages = append(pages, tower+"?stage=box&view=folded&all=1", tower+"?stage=bench&view=turns&all=1", tower+"/print")
 	v.click("#new-box")
 	v.sees("Your box will stand here")
 	pages = append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
