@@ -32,7 +32,9 @@ func Room(lo, hi, heart, want Vec, bodies ...*Body) Hollow {
 		part := 1 - 0.6*float64(i)/tries
 		a, b := h.between(heart, part, axis, slopes)
 		if i == 0 {
-			if h.In, h.Out = a, b; a == lo && b == hi {
+			h.In, h.Out = a, b
+			if less := hi.Sub(lo).Sub(b.Sub(a)); max(less.X, less.Y, less.Z) <= graze*thickest(bodies) {
+				h.Lo, h.Hi = a, b // a roof that begins at the rim, as thick as its card
 				return h
 			}
 			h.Shaped = true
@@ -42,6 +44,16 @@ func Room(lo, hi, heart, want Vec, bodies ...*Body) Hollow {
 		}
 	}
 	return h
+}
+
+// graze is how much, in calipers, slopes may take of a room and leave it a block.
+const graze = 3.0
+
+func thickest(bodies []*Body) (t float64) {
+	for _, b := range bodies {
+		t = max(t, b.T)
+	}
+	return t
 }
 
 // between shrinks the hollow to a part of its width along an axis, to what of its
