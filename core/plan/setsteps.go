@@ -1,0 +1,142 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/fold"
+	"brevium/core/words"
+)
+
+// The work on a set: all boxes at once, and how they come together.
+
+// Cards are the score cards of all boxes, each piece under the name of its box.
+func (s *Set) Cards() (out []bench.ScoreCard) {
+	for i, p := range s.Plans {
+		for _, c := range p.Cards {
+			c.Piece = s.Names[i] + ": " + c.Piece
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// Steps is the work on all boxes at once: all are cut, then all bases are scored,
+// all lids, and so on, and last they are put together.
+func (s *Set) Steps() (out []bench.Step) {
+	for _, title := range titles {
+		step := bench.Step{Title: title}
+		most := 0
+		var each [][]string
+		for _, p := range s.Plans {
+			i := slices.IndexFunc(p.Steps, func(o bench.Step) bool { return o.Title == title })
+			if i < 0 {
+				each = append(each, nil)
+				continue
+			}
+			if !strings.Contains(step.Caution, p.Steps[i].Caution) {
+				step.Caution = strings.TrimSpace(step.Caution + " " + p.Steps[i].Caution)
+			}
+			each, most = append(each, p.Steps[i].Says), max(most, len(p.Steps[i].Says))
+		}
+		for k := range most {
+			step.Says = append(step.Says, s.each(each, k)...)
+		}
+		if title == "Trim" {
+			step.Says = []string{fmt.Sprintf("From %d %s, cut the pieces of all %d boxes together, in the order shown under Sheets.",
+				s.Sheets(), map[bool]string{true: "sheet", false: "sheets"}[s.Sheets() == 1], len(s.Plans))}
+		}
+		if len(step.Says) > 0 {
+			out = append(out, step)
+		}
+	}
+	if last := s.together(); last != "" {
+		out = append(out, bench.Step{Title: "Put them together", Says: []string{last}})
+	}
+	return out
+}
+
+// each gives the kth sentence of a step for every box that has one; once, when it
+// is the same for all.
+func (s *Set) each(says [][]string, k int) (out []string) {
+	same := true
+	for _, of := range says {
+		same = same && k < len(of) && of[k] == says[0][min(k, len(says[0])-1)]
+	}
+	for i, of := range says {
+		switch {
+		case k >= len(of):
+		case same && of[k] == "Inside face up.":
+			return []string{of[k]}
+		case same:
+			return []string{fmt.Sprintf("All %d: %s", len(says), words.Small(of[k]))}
+		default:
+			out = append(out, words.Capital(s.Names[i])+": "+words.Small(of[k]))
+		}
+	}
+	return out
+}
+
+// titles are the steps of the work, in turn.
+var titles = []string{"Trim", "Score", "Cut", "Fold and burnish", "Stick", "Dry-fit and close", "Fill", "Close"}
+
+// together tells how the boxes come to each other.
+func (s *Set) together() string {
+	var says []string
+	for i := 1; i < len(s.Names); i++ {
+		switch s.Kind {
+		case "stack":
+			says = append(says, fmt.Sprintf("Set the %s on the %s and hold it with a dot, a ribbon or a little tape.", s.Names[i],
+				s.Names[i-1]))
+		case "nest":
+			says = append(says, fmt.Sprintf("Put the %s, with its lid on, into the %s.", s.Names[i-1], s.Names[i]))
+		case "cluster":
+			says = append(says, fmt.Sprintf("Stick the %s to the %s of the %s, level with the table.", s.Names[i],
+				sidesOf[(i-1)%4], s.Names[0]))
+		}
+	}
+	return strings.Join(says, " ")
+}
+
+// Course tells how the boxes come together, a step for each but the first.
+func (s *Set) Course() (out []string) {
+	for i := 1; i < len(s.Names); i++ {
+		out = append(out, map[string]string{
+			"stack":      fmt.Sprintf("Set the %s on the %s.", s.Names[i], s.Names[i-1]),
+			"nest":       fmt.Sprintf("Put all so far into the %s.", s.Names[i]),
+			"cluster":    fmt.Sprintf("Stick the %s to the %s of the %s.", s.Names[i], sidesOf[(i-1)%4], s.Names[0]),
+			"companions": fmt.Sprintf("Set the %s beside them.", s.Names[i]),
+		}[s.Kind])
+	}
+	return out
+}
+
+// Standing gives every box closed, when so many steps of the course are done: those
+// that have not come yet stand in a row beside the first.
+func (s *Set) Standing(done float64) (out []assembly.Standing) {
+	x := 0.0
+	for i, p := range s.Plans {
+		o := p.Box.Outside
+		if i > 0 {
+			x += (s.Plans[i-1].Box.Outside.Length+o.Length).MM()/2 + 18
+		}
+		st := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+		come := min(1, max(0, done-float64(i-1)))
+		if s.Kind == "nest" && i == 0 {
+			come = min(1, done)
+		}
+		at := s.Places[i].Times(come).Add(fold.Vec{X: x}.Times(1 - come))
+		at.Z += p.Box.Foot
+		if i > 0 { // over what is between
+			at.Z += 4 * come * (1 - come) * o.Depth.MM()
+		}
+		for _, b := range st.Bodies {
+			b.Move(at)
+		}
+		out = append(out, st)
+	}
+	return out
+}

@@ -1,0 +1,64 @@
+package style
+
+import (
+	"cmp"
+	"fmt"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/words"
+)
+
+// A box within a box, and what an insert wants of one.
+
+// Within makes a box of another style, of a size of its own, to stand in this
+// one. Its outside is measured, so that room can be made for it. When it can't be
+// the reason is noted, and it is nil.
+func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
+	inner := *j
+	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
+	inner.Given, inner.Answers, inner.Need, inner.Taken, inner.Proud, inner.found = &size, answers, Dims{}, nil, 0, nil
+	inner.Stand, inner.Needs, inner.shaped = nil, nil, false
+	in := Make(&inner, s, false)
+	if in == nil {
+		wrong := inner.Problems[0]
+		j.Problem(j.SizeField("length"), words.Capital(name)+": "+wrong.Text, wrong.Fix)
+	}
+	return in
+}
+
+// Suits says whether a box has the tray that an insert wants, or notes that it has
+// not.
+func (j *Job) Suits(insert string, b *Box) bool {
+	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {
+		return true
+	}
+	j.Problem("arrange.compartments", words.Capital(insert)+" want a square tray with walls of its own.",
+		"Choose a tray with a lid, or no compartments.", "arrange.compartments", "none")
+	return false
+}
+
+// Nest stands copies of a box within on a face, each in its spot; a spot may say
+// another face, and another of the box's own to lay on it. Its pieces, and what is
+// noted of them, take the name.
+func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Place) {
+	first := in.Parts[0]
+	for i := range spots {
+		spots[i].On = cmp.Or(spots[i].On, on)
+		if spots[i].Face == "" {
+			spots[i].Face = first.Name + "/" + first.Piece.Root
+			spots[i].Out -= j.T()/2 + measure.FromMM(in.Foot)
+		}
+	}
+	for _, n := range in.Notes {
+		n.Piece = name + " " + n.Piece
+		j.notes = append(j.notes, n)
+	}
+	for _, s := range in.Supplies {
+		b.Supplies = append(b.Supplies, fmt.Sprintf("for each %s: %s", name, s))
+	}
+	b.Cautions = append(b.Cautions, in.Cautions...)
+	b.Nest(name, &in.Tree, spots...)
+}

@@ -1,0 +1,139 @@
+package web
+
+import (
+	"context"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// A project as the workbench shows it.
+
+// back is how many changes back a plan that works is looked for.
+const back = 60
+
+// Typed says whether the project is a list of scores.
+func (st *state) Typed() bool { return typed(&st.Brief) }
+
+// Fresh says whether nothing is known of the box yet.
+func (st *state) Fresh() bool { return fresh(&st.Brief) }
+
+// fresh says whether neither what goes in nor a size has been said.
+func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
+
+// Waiting says whether the box only waits for sizes that have not been typed
+// yet, and there is no older plan to show.
+func (st *state) Waiting() bool { return st.Shown == nil && waitsForSizes(&st.Brief, st.Plan) }
+
+// waitsForSizes says whether all that keeps a plan from being made is that sizes
+// of a thing or of the box have not been typed yet.
+func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
+	for _, pr := range p.Problems {
+		f, ok := brief.FieldAt(pr.Field)
+		if !ok || f.Kind != brief.Distance || strings.TrimSpace(b.Get(pr.Field)) != "" {
+			return false
+		}
+	}
+	return len(p.Problems) > 0
+}
+
+// conflict is a field that two windows changed, in words.
+type conflict struct {
+	brief.Conflict
+	Label  string
+	Member string // the path of what is gone
+}
+
+func (s *Server) looked(head store.Project, m made) *state {
+	st := &state{Project: head, Plan: m.plan}
+	if m.set != nil {
+		st.Set = newShownSet(m.set, head.Brief.Several.Boxes[m.n].ID)
+		st.Project.Brief = m.set.Members[m.n]
+	}
+	return st
+}
+
+// stateAfter reads a project after something was done to it, unless that failed.
+func (s *Server) stateAfter(c *echo.Context, e edited, err error) (*state, error) {
+	if err != nil {
+		return nil, err
+	}
+	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	if err != nil {
+		return nil, err
+	}
+	if e.box == "" {
+		e.box = c.QueryParam("box")
+	}
+	return s.stateOf(c.Request().Context(), head, e)
+}
+
+func (s *Server) stateOf(ctx context.Context, head store.Project, e edited) (*state, error) {
+	st := s.look(head, &e)
+	return st, s.settle(ctx, st, e)
+}
+
+// settle fills in what the page shows beside the plan.
+func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
+	st.Notice, st.Focus, st.Seen = e.notice, e.focus, e.base
+	for _, k := range e.conflicts {
+		shown := conflict{Conflict: k, Label: fieldWords(&st.Brief, k.Field)}
+		if k.Gone {
+			shown.Member = k.Field[:strings.LastIndexByte(k.Field, '.')]
+		}
+		st.Conflicts = append(st.Conflicts, shown)
+	}
+	if st.CanRedo, err = s.store.CanRedo(ctx, st.ID); err != nil {
+		return err
+	}
+	box := ""
+	if st.Set != nil {
+		box = st.Set.Here
+	} else {
+		s.fates.note(st.ID, st.Plan.OK())
+	}
+	if st.Plan.OK() {
+		st.Shown = st.Plan
+		return nil
+	}
+	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID, box)
+	return err
+}
+
+// title tells the page from the others of the same box.
+func (st *state) title(v view) string {
+	name := called(string(st.Brief.Name), nameless)
+	for _, stage := range stages {
+		if stage.ID == v.Stage {
+			name += ": " + stage.Title
+		}
+	}
+	for _, w := range looks {
+		if w.ID == v.View {
+			name += ", " + words.Small(w.Title)
+		}
+	}
+	if v.View == "flat" && v.Piece != "" {
+		name += ", " + words.Plain(v.Piece)
+	}
+	return name
+}
+
+// whole says whether the set is looked at and not one box.
+func (st *state) whole() bool { return st.Set != nil && st.Set.Whole }
+
+// course tells the steps that the folded view goes through.
+func (st *state) course() (out []string) {
+	if st.whole() {
+		return st.Set.Course()
+	}
+	for _, m := range st.Shown.Course() {
+		out = append(out, m.Says)
+	}
+	return out
+}

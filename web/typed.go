@@ -1,0 +1,145 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+)
+
+// What a form holds, as the document writes it.
+
+// readForm gathers the fields a form holds, each as the document writes it, with
+// what its window showed there before: as the window says, or as the brief it
+// was made from had it.
+func readForm(values url.Values, seen, head *brief.Brief) (map[string]brief.Typed, error) {
+	typed := map[string]brief.Typed{}
+	for path, v := range values {
+		if len(v) == 0 || !known(path) || !seen.Has(path) && !head.Has(path) {
+			continue // not a field, or one that this project never had
+		}
+		// A box to tick sends "no" first, and "yes" behind it when ticked.
+		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
+		if why := brief.TooLong(path, text); why != "" {
+			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
+		}
+		was := seen.Get(path)
+		if says, ok := values["was."+path]; ok {
+			was = says[0]
+		}
+		typed[path] = brief.Typed{Text: asStored(path, text, seen, head), Was: asStored(path, was, seen, head)}
+	}
+	return typed, nil
+}
+
+// known says whether a form may hold a field: one of the document, or an answer
+// to a question that some style asks.
+func known(path string) bool {
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		_, ok := option(&brief.Brief{}, id)
+		return ok
+	}
+	_, ok := brief.FieldAt(path)
+	return ok
+}
+
+// asStored writes a field as the newest brief does, where it says the same
+// already; else a length with its unit, so that it stays what it is when the
+// project's unit changes, and anything else as typed.
+func asStored(path, text string, seen, head *brief.Brief) string {
+	write := func(text string, units brief.Text) string {
+		if !isLength(path) {
+			return strings.TrimSpace(text)
+		}
+		l, unit, err := measure.ParseUnit(text, measure.Unit(units))
+		if err != nil {
+			return strings.TrimSpace(text)
+		}
+		return l.Exact(unit)
+	}
+	out := write(text, seen.Units)
+	if is := head.Get(path); out == write(is, head.Units) {
+		return is
+	}
+	if isLength(path) {
+		if _, _, err := measure.ParseUnit(text, measure.Unit(seen.Units)); err == nil {
+			return out
+		}
+	}
+	return text
+}
+
+// isLength says whether a field holds a length.
+func isLength(path string) bool {
+	if id, ok := strings.CutPrefix(path, "box.options."); ok {
+		o, ok := option(&brief.Brief{}, id)
+		return ok && len(o.Choices) == 0
+	}
+	f, ok := brief.FieldAt(path)
+	return ok && f.Kind == brief.Distance
+}
+
+// mostSteps bounds how far the keys of one change move a field.
+const mostSteps = 10_000
+
+// nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
+// four marks of the tools down, "contents.@1.count:1" a count one up. An empty
+// field starts from what it means when it is left open.
+func nudged(b *brief.Brief, nudge, from string) (brief.Conflict, bool) {
+	path, by, _ := strings.Cut(nudge, ":")
+	n, err := strconv.Atoi(by)
+	if err != nil || n == 0 || n < -mostSteps || n > mostSteps || !known(path) {
+		return brief.Conflict{}, true
+	}
+	if !b.Has(path) {
+		return brief.Conflict{Field: path, Mine: by + " steps", Gone: true}, false
+	}
+	text := b.Get(path)
+	empty := strings.TrimSpace(text) == ""
+	if empty {
+		text = from
+	}
+	if f, ok := brief.FieldAt(path); ok && (f.Kind == brief.Number || f.Kind == brief.Weight) {
+		if _, err := strconv.Atoi(strings.TrimSpace(text)); empty && err != nil {
+			text = "0"
+		}
+		b.Set(path, countedOn(text, n))
+		return brief.Conflict{}, true
+	}
+	if !isLength(path) {
+		return brief.Conflict{}, true
+	}
+	r := brief.NewReader(b)
+	l, err := measure.Parse(text, r.Units)
+	if err != nil && !empty {
+		return brief.Conflict{}, true // what can't be read is not guessed at
+	}
+	if n > 0 {
+		l = l.Down(r.Step.Size)
+	} else {
+		l = l.Up(r.Step.Size)
+	}
+	l = min(max(r.Step.Size, l+measure.Length(n)*r.Step.Size), measure.Max)
+	b.Set(path, l.Exact(r.Units))
+	return brief.Conflict{}, true
+}
+
+// countedOn moves the number that a text begins with, and leaves the rest: a
+// mass keeps its unit.
+func countedOn(text string, by int) string {
+	text = strings.TrimSpace(text)
+	digits := strings.IndexFunc(text, func(r rune) bool { return r < '0' || r > '9' })
+	if digits < 0 {
+		digits = len(text)
+	}
+	n, err := strconv.Atoi(text[:digits])
+	if err != nil {
+		return text // what can't be read is not guessed at
+	}
+	return strconv.Itoa(max(1, n+by)) + text[digits:]
+}
