@@ -154,7 +154,8 @@ func (r reach) spares(axis int, middle float64) bool {
 	if r.Level() || r.Upright() {
 		return false
 	}
-	return axis < 2 && r.lo.Z > middle || axis == 2 && r.hi.Z < middle
+	below := r.hi.Z < middle || r.In.Z > 0.1 && r.lo.Z < middle
+	return axis < 2 && r.lo.Z > middle || axis == 2 && below
 }
 
 func (a *Vec) set(axis int, to float64) { *[]*float64{&a.X, &a.Y, &a.Z}[axis] = to }

@@ -52,7 +52,7 @@ func (s *search) inRooms() *style.Box {
 		}
 	}
 	s.job.Guilty = most
-	b := style.Make(s.job, s.Style, s.hasty)
+	b := style.Make(s.job, s.Style, false) // how large it comes out hangs on every small box
 	s.plan.taken = s.job.Taken
 	if b == nil {
 		return nil

@@ -38,6 +38,9 @@ type Set struct {
 	Layouts []Laid
 	Places  []fold.Vec // where each stands when they are together, in millimetres
 	Cost    int64
+
+	step measure.Length
+	sets int // how many of the set are made
 }
 
 // Laid is what is cut from one kind of sheet of one card.
@@ -48,6 +51,41 @@ type Laid struct {
 
 // MakeSet plans every box of a set, and the set.
 func MakeSet(b brief.Brief, w Workshop) *Set {
+	return makeSet(b, func(_ int, m brief.Brief) *Plan { return Make(m, w) })
+}
+
+// MakeSetFor is MakeSet for who looks at the nth box: remedies are looked for of
+// that one alone.
+func MakeSetFor(b brief.Brief, n int, w Workshop) *Set {
+	return makeSet(b, func(i int, m brief.Brief) *Plan {
+		if i == n {
+			return Make(m, w)
+		}
+		return build(Read(m, w), w, shown, nil)
+	})
+}
+
+// MemberOf gives the nth box of a set as a document of its own, with what follows
+// from the boxes before it.
+func MemberOf(b brief.Brief, n int, w Workshop) brief.Brief {
+	b.Several.Boxes = b.Several.Boxes[:n+1]
+	s := begun(b)
+	for i := range n + 1 {
+		m := s.member(i)
+		if i == n {
+			return m
+		}
+		p := &Plan{Request: &Request{Report: &brief.Report{}}}
+		if s.follows(i + 1) {
+			p = build(Read(m, w), w, shown, nil)
+		}
+		s.Names, s.Plans = append(s.Names, string(m.Name)), append(s.Plans, p)
+	}
+	return b
+}
+
+// begun reads what is said of a set as a whole.
+func begun(b brief.Brief) *Set {
 	r := brief.NewReader(&b)
 	s := &Set{Report: r.Report, Brief: b, Kind: string(b.Several.Kind)}
 	if s.Kind == "" {
@@ -58,19 +96,24 @@ func MakeSet(b brief.Brief, w Workshop) *Set {
 			SetKinds[0].ID)
 		s.Kind = SetKinds[0].ID
 	}
-	var step measure.Length
 	if b.Several.Step != "" && s.Kind == "stack" {
-		step, _ = r.Length("set.step", b.Several.Step)
+		s.step, _ = r.Length("set.step", b.Several.Step)
 	}
-	sets := s.sets(r)
+	if s.sets, _ = r.Count("copies", b.Copies, MostCopies); b.Several.Copies != "" {
+		s.sets, _ = r.Count("set.copies", b.Several.Copies, MostCopies)
+	}
+	return s
+}
+
+func makeSet(b brief.Brief, make func(i int, m brief.Brief) *Plan) *Set {
+	s := begun(b)
 	for i := range b.Several.Boxes {
-		m := b.Member(i)
-		s.derive(&m, i, step)
+		m := s.member(i)
 		s.Members = append(s.Members, m)
-		if n, err := strconv.Atoi(strings.TrimSpace(string(m.Copies))); err == nil && sets > 0 {
-			m.Copies = brief.Whole(strconv.Itoa(n * sets))
+		if n, err := strconv.Atoi(strings.TrimSpace(string(m.Copies))); err == nil && s.sets > 0 {
+			m.Copies = brief.Whole(strconv.Itoa(n * s.sets))
 		}
-		s.Names, s.Plans = append(s.Names, string(m.Name)), append(s.Plans, Make(m, w))
+		s.Names, s.Plans = append(s.Names, string(m.Name)), append(s.Plans, make(i, m))
 	}
 	if !s.OK() {
 		return s
@@ -81,30 +124,27 @@ func MakeSet(b brief.Brief, w Workshop) *Set {
 	return s
 }
 
-// sets is how many of the set are made.
-func (s *Set) sets(r *brief.Reader) int {
-	if s.Brief.Several.Copies != "" {
-		n, _ := r.Count("set.copies", s.Brief.Several.Copies, MostCopies)
-		return n
-	}
-	n, _ := r.Count("copies", s.Brief.Copies, MostCopies)
-	return n
+// follows says whether a box follows from the one before it, having neither size
+// nor contents of its own.
+func (s *Set) follows(i int) bool {
+	return i > 0 && !s.Brief.Several.Boxes[i].Own() && (s.Kind == "nest" || s.Kind == "stack" && s.step > 0)
 }
 
-// derive gives a box that has neither size nor contents of its own what follows
-// from the one before it: a step smaller, or round it.
-func (s *Set) derive(m *brief.Brief, i int, step measure.Length) {
-	if i == 0 || s.Brief.Several.Boxes[i].Own() || !s.Plans[i-1].OK() {
-		return
+// member gives a box as a document of its own, with what follows from the one before
+// it: a step smaller, or round it.
+func (s *Set) member(i int) brief.Brief {
+	m := s.Brief.Member(i)
+	if !s.follows(i) || !s.Plans[i-1].OK() {
+		return m
 	}
 	before := s.Plans[i-1]
 	text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(before.Units)) }
 	switch {
-	case s.Kind == "stack" && step > 0:
+	case s.Kind == "stack":
 		d := before.Box.Size
 		m.Contents, m.Arrange = nil, brief.Arrange{}
-		m.Size = &brief.Size{Length: text(d.Length - step), Width: text(d.Width - step), Depth: text(d.Depth)}
-	case s.Kind == "nest":
+		m.Size = &brief.Size{Length: text(d.Length - s.step), Width: text(d.Width - s.step), Depth: text(d.Depth)}
+	default:
 		o := before.Box.Outside
 		m.Size, m.Arrange = nil, brief.Arrange{}
 		m.Contents = []brief.Item{{ID: "1", Name: brief.Text("the " + s.Names[i-1]), Shape: "block", Length: text(o.Length),
@@ -112,6 +152,7 @@ func (s *Set) derive(m *brief.Brief, i int, step measure.Length) {
 		m.Room = brief.Room{Around: text(nestRoom.Up(before.Step.Size)), Padding: "0", Below: "0",
 			Above: text(nestRoom.Up(before.Step.Size))}
 	}
+	return m
 }
 
 // nestRoom is the air round a box in the next one, on each side.

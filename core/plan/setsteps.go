@@ -101,6 +101,26 @@ func (s *Set) together() string {
 	return strings.Join(says, " ")
 }
 
+// Supplies lists what to lay out before beginning on all of them: what the boxes have
+// in common once, the rest under their names.
+func (s *Set) Supplies() (out []string) {
+	for _, l := range s.Layouts {
+		out = append(out, fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Of.Sheet.Title, l.Of.Card.Title))
+	}
+	for i, p := range s.Plans {
+		for _, says := range p.Supplies()[1:] { // the first is its own sheets
+			all := !slices.ContainsFunc(s.Plans, func(o *Plan) bool { return !slices.Contains(o.Supplies(), says) })
+			if !all {
+				says = "for the " + s.Names[i] + ": " + says
+			}
+			if !slices.Contains(out, says) {
+				out = append(out, says)
+			}
+		}
+	}
+	return out
+}
+
 // Course tells how the boxes come together, a step for each but the first.
 func (s *Set) Course() (out []string) {
 	for i := 1; i < len(s.Names); i++ {

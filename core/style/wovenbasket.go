@@ -86,7 +86,15 @@ func (j *Job) weave() woven {
 		Why: "strips drawn down further leave the corners open"},
 		most(s.Length, "length", "strips as long as that would pass the far corner"))
 	top := min(e, s.high)
+	for k := Length(1); k <= n; k++ {
+		s.near = append(s.near, (e * k / n).Near(j.Mark()))
+		s.far = append(s.far, (top * k / n).Near(j.Mark()))
+	}
+	s.near[n-1], s.far[n-1] = e, top
 	s.wide = (top / n).Down(j.Mark())
+	for k := Length(1); k < n; k++ { // on the marks, some are a little narrower
+		s.wide = min(s.wide, s.far[k]-s.far[k-1])
+	}
 	if s.wide < j.Adhesive.Width && n > 2 {
 		j.Problem("box.options.strips", fmt.Sprintf("%d strips are %s wide each; %s wants %s.", n, j.Say(s.wide), j.Adhesive.Title,
 			j.Say(j.Wide())), "Cut fewer strips, or make the basket deeper.", "box.options.strips", "2")
@@ -99,11 +107,6 @@ func (j *Job) weave() woven {
 	}
 	j.Want("width", s.Width, 12*t+mm, "The basket from front to back", "a fold at either side")
 	j.Want("length", s.Length, 12*t+mm, "The basket", "a fold at either end")
-	for k := Length(1); k <= n; k++ {
-		s.near = append(s.near, (e * k / n).Near(j.Mark()))
-		s.far = append(s.far, (top * k / n).Near(j.Mark()))
-	}
-	s.near[n-1], s.far[n-1] = e, top
 	return s
 }
 
