@@ -32,7 +32,7 @@ func (p *Plan) Panels() (out []Panel) {
 	for _, piece := range p.Box.Pieces() {
 		hidden := map[string]bool{}
 		for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
-			hidden[g.Face] = true
+			hidden[g.Face] = hidden[g.Face] || !g.Outside
 		}
 		for _, f := range piece.Kept() {
 			if hidden[f.Name] {
