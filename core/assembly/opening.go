@@ -28,12 +28,6 @@ func (b *Box) OpensFrom(t Length, side string) (low float64, drawn bool) {
 	return low, drawn
 }
 
-// Covers says whether what opens the box lies over a wall on a side.
-func (b *Box) Covers(t Length, side string) bool {
-	low, _ := b.OpensFrom(t, side)
-	return !math.IsInf(low, 1)
-}
-
 // reachOf is how near the outside of the box a face that opens lies on a side.
 const reachOf = 3.0
 

@@ -13,7 +13,8 @@ import (
 // as they say.
 func aSet(kind, step string, boxes ...brief.Member) brief.Brief {
 	b := sized("120 mm", "100 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes")
-	b.Several = &brief.Set{Kind: brief.Text(kind), Step: brief.Text(step), Boxes: append([]brief.Member{{ID: "1", Name: "first"}}, boxes...)}
+	all := append([]brief.Member{{ID: "1", Name: "first"}}, boxes...)
+	b.Several = &brief.Set{Kind: brief.Text(kind), Step: brief.Text(step), Boxes: all}
 	return b
 }
 

@@ -126,7 +126,7 @@ func (s *Set) clustered(i int) {
 		s.check(true, name, fmt.Sprintf("%.1f mm below what opens", min(low-high, 999)))
 	}
 	back := map[string]string{"left": "right", "right": "left", "front": "back", "back": "front"}[side]
-	if lid, drawn := other.OpensFrom(s.Plans[i].Card.Caliper, back); drawn || lid < high-0.05 && other.Covers(s.Plans[i].Card.Caliper, back) {
+	if lid, drawn := other.OpensFrom(s.Plans[i].Card.Caliper, back); drawn || lid < high-0.05 {
 		s.check(false, fmt.Sprintf("the %s can be opened beside the %s", s.Names[i], s.Names[0]),
 			"its lid goes over the wall that is stuck: make it an open tray, or one that opens another way")
 	}
