@@ -154,7 +154,10 @@ func (s *search) ways() []contents.Load {
 func (s *search) rank(ways []contents.Load) []Way {
 	var out []Way
 	poor := false
-	for _, l := range ways[:min(s.likeliest(), len(ways))] {
+	for i, l := range ways[:min(s.likeliest(), len(ways))] {
+		if i >= hasty && s.job.IsShaped() {
+			break // each is built and tried on: dear
+		}
 		scratch := *s.job
 		scratch.Report, scratch.Poor = &brief.Report{Units: s.Units, Step: s.Step}, poor
 		b := s.build(&scratch, l, true)

@@ -220,6 +220,9 @@ func (j *Job) sketched(b *Box) *Box {
 
 func taken(d Dims) *Dims { return &d }
 
+// IsShaped says whether the room of the style's box is no block, as far as is known.
+func (j *Job) IsShaped() bool { return j.shaped }
+
 // Measured gives the box of a given size whose room is no block, when it was
 // measured; else nil.
 func (j *Job) Measured() *Box {
@@ -256,12 +259,13 @@ func (j *Job) tooSmall(b *Box) bool {
 				max(more.Depth, short(need.Depth, r.Depth)))
 		}
 	}
-	for _, d := range []struct{ need, inside, more, taken *Length }{
-		{&j.Need.Length, &in.Length, &more.Length, &j.Taken.Length}, {&j.Need.Width, &in.Width, &more.Width, &j.Taken.Width},
-		{&j.Need.Depth, &in.Depth, &more.Depth, &j.Taken.Depth},
+	for _, d := range []struct{ need, inside, more, size, taken *Length }{
+		{&j.Need.Length, &in.Length, &more.Length, &b.Size.Length, &j.Taken.Length},
+		{&j.Need.Width, &in.Width, &more.Width, &b.Size.Width, &j.Taken.Width},
+		{&j.Need.Depth, &in.Depth, &more.Depth, &b.Size.Depth, &j.Taken.Depth},
 	} {
 		if short := max(*d.need-*d.inside, *d.more); short > measure.Millimetre/100 {
-			*d.taken += short
+			*d.taken = max(*d.taken, *d.size-*d.need) + short // a style may have made it larger than asked
 			small = true
 		}
 	}
