@@ -232,6 +232,9 @@ func (b *Brief) AddMember() string {
 
 // RemoveMember takes a box out of a set; when one is left it is a project again.
 func (b *Brief) RemoveMember(n int) {
+	if len(b.Several.Boxes) < 2 { // it was the only one, and the project stays what it was
+		b.Several.Boxes, n = append(b.Several.Boxes[:1:1], Member{}), 1
+	}
 	if n == 0 && len(b.Several.Boxes) > 1 { // what was said for all stays what the others share
 		second := b.Member(1)
 		second.Several = b.Several
@@ -251,6 +254,10 @@ func (b *Brief) RemoveMember(n int) {
 // identifySet gives the boxes of a set, and their things, identities.
 func (b *Brief) identifySet() {
 	if b.Several == nil {
+		return
+	}
+	if len(b.Several.Boxes) == 0 { // a set of nothing is none
+		b.Several = nil
 		return
 	}
 	if b.Several.Name != "" {

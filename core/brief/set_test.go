@@ -100,6 +100,21 @@ func TestMembersComeBack(t *testing.T) {
 	}
 }
 
+// A set of one box, or of none, is a project like any other.
+func TestSmallSets(t *testing.T) {
+	b, err := Decode([]byte(`{"brevium": 1, "set": {"kind": "nest", "boxes": []}}`))
+	if err != nil || b.Several != nil {
+		t.Errorf("%v %+v", err, b.Several)
+	}
+	b, err = Decode([]byte(`{"brevium": 1, "name": "one", "set": {"kind": "nest", "boxes": [{"card": {"stock": "kraft-300"}}]}}`))
+	if err != nil || !b.IsSet() {
+		t.Fatal(err)
+	}
+	if b.RemoveMember(0); b.Several != nil || b.Name != "one" || b.Card.Stock != "kraft-300" {
+		t.Errorf("%s", b.Encode())
+	}
+}
+
 func TestSetsAreBounded(t *testing.T) {
 	for says, boxes := range map[string]string{
 		"this set has 13 boxes": strings.Repeat(`{},`, 12) + `{}`,

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/style"
 )
 
 // Whatever kind of compartment, whatever things: what is planned is proved,
@@ -218,6 +219,15 @@ func many() brief.Brief {
 			Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
 	}
 	return b
+}
+
+func BenchmarkGallery24(b *testing.B) {
+	d := many()
+	for b.Loop() {
+		if len(Each(b.Context(), d, Default)) != len(style.Styles) {
+			b.Fatal("a style is missing")
+		}
+	}
 }
 
 func BenchmarkCompare24(b *testing.B) {
