@@ -1,6 +1,7 @@
 package brief
 
 import (
+	"cmp"
 	"fmt"
 	"reflect"
 	"slices"
@@ -230,23 +231,22 @@ func (b *Brief) AddMember() string {
 	return id
 }
 
-// RemoveMember takes a box out of a set; when one is left it is a project again.
+// RemoveMember takes a box out of a set: the others are what they were. When one is
+// left it is a project again.
 func (b *Brief) RemoveMember(n int) {
-	if len(b.Several.Boxes) < 2 { // it was the only one, and the project stays what it was
-		b.Several.Boxes, n = append(b.Several.Boxes[:1:1], Member{}), 1
+	if len(b.Several.Boxes) > 1 { // the only one stays what the project is
+		b.Several.Boxes = slices.Delete(b.Several.Boxes, n, n+1)
 	}
-	if n == 0 && len(b.Several.Boxes) > 1 { // what was said for all stays what the others share
-		second := b.Member(1)
-		second.Several = b.Several
-		name, copies := b.Name, b.Copies
-		set := b.Several
-		*b = second
-		b.Name, b.Copies, b.Several = name, copies, set
-	}
-	b.Several.Boxes = slices.Delete(b.Several.Boxes, n, n+1)
 	if len(b.Several.Boxes) == 1 {
 		last := b.Member(0)
-		last.Name, last.Copies, last.Several = b.Name, b.Copies, nil
+		if sets := cmp.Or(b.Several.Copies, b.Copies, "1"); last.Copies == "1" {
+			last.Copies = sets
+		} else if n, err := strconv.Atoi(string(last.Copies)); err == nil { // of it in each set
+			if k, err := strconv.Atoi(string(sets)); err == nil {
+				last.Copies = Whole(strconv.Itoa(n * k))
+			}
+		}
+		last.Name, last.Several = b.Name, nil
 		*b = last
 	}
 }

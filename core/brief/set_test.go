@@ -3,6 +3,7 @@ package brief
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 )
@@ -54,8 +55,9 @@ func TestMembersShare(t *testing.T) {
 	if b.Member(0).Name != "top" || b.Member(0).Card.Stock != "cover-216" {
 		t.Errorf("after the first went, %+v", b.Member(0))
 	}
+	b.Several.Boxes[0].Copies, b.Several.Copies = "3", "4"
 	b.RemoveMember(1)
-	if b.IsSet() || b.Name != "tower" || b.Card.Stock != "cover-216" || b.Size == nil {
+	if b.IsSet() || b.Copies != "12" || b.Name != "tower" || b.Card.Stock != "cover-216" || b.Size == nil {
 		t.Errorf("the one that is left: %+v", b)
 	}
 }
@@ -75,7 +77,11 @@ func TestMembersComeBack(t *testing.T) {
 			if r.IntN(3) == 0 {
 				b.AddMember()
 			} else if n := len(b.Several.Boxes); n > 2 && r.IntN(3) == 0 {
-				b.RemoveMember(r.IntN(n))
+				gone := r.IntN(n)
+				left := slices.Delete(documents(b), gone, gone+1)
+				if b.RemoveMember(gone); !slices.Equal(documents(b), left) {
+					t.Fatalf("box %d went, and of the others\n%s\nbecame\n%s", gone, left, documents(b))
+				}
 			}
 			n := r.IntN(len(b.Several.Boxes))
 			m, path, text := b.Member(n), fields[r.IntN(len(fields))], fmt.Sprint("word ", r.IntN(4))
@@ -98,6 +104,16 @@ func TestMembersComeBack(t *testing.T) {
 			t.Fatalf("%v: %s", err, whole)
 		}
 	}
+}
+
+// documents are the boxes of a set as they are each by itself, their names aside.
+func documents(b Brief) (out []string) {
+	for n := range b.Several.Boxes {
+		m := b.Member(n)
+		m.Name = ""
+		out = append(out, string(m.Encode()))
+	}
+	return out
 }
 
 // A set of one box, or of none, is a project like any other.
