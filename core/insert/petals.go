@@ -92,6 +92,9 @@ func (m *Maker) stickFeet(p *sheet.Piece, wide Length) {
 	p.Rounded = measure.FromMM(gap) // the feet give to the walls by that
 }
 
+// flower are the four sides round the square, in turn.
+var flower = []string{"back", "right", "front", "left"}
+
 // petalSheet is the square, its feet so deep.
 func petalSheet(wide, deep Length) *sheet.Piece {
 	half := wide / 2
@@ -109,21 +112,27 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 		p.CutAlong(at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi), at(lo, lo))
 		p.Discard(at(wide, wide))
 	}
-	var moved []string
 	corner := []sheet.Point{at(half, half), at(half+wide, half), at(half+wide, half+wide), at(half, half+wide)}
 	inner := []sheet.Point{at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi)}
 	out := []sheet.Point{at(0, 0), at(2*wide, 0), at(2*wide, 2*wide), at(0, 2*wide)}
 	tip := []sheet.Point{at(wide, 0), at(2*wide, wide), at(wide, 2*wide), at(0, wide)} // of each flap
-	sides := []string{"back", "right", "front", "left"}
-	for i, side := range sides {
+	for i, side := range flower {
 		p.CutAlong(corner[i], inner[i])
-		before := sides[(i+3)%4]
+		before := flower[(i+3)%4]
 		p.Split(side+"-flap", sheet.Score, corner[i], tip[i], side+"-"+before+"-half")
-		after := sides[(i+1)%4]
+		after := flower[(i+1)%4]
 		p.Split(side+"-flap", sheet.Score, tip[i], corner[(i+1)%4], side+"-"+after+"-half")
 	}
-	for i, side := range sides {
-		before := sides[(i+3)%4]
+	foldPetals(p, corner, out)
+	return p
+}
+
+// foldPetals scores the tips from the corners of the tray out, and says how feet,
+// flaps and petals fold and in which turn.
+func foldPetals(p *sheet.Piece, corner, out []sheet.Point) {
+	var moved []string
+	for i, side := range flower {
+		before := flower[(i+3)%4]
 		cell := map[int]string{0: "back-left-tip", 1: "back-right-tip", 2: "front-right-tip", 3: "front-left-tip"}[i]
 		mine, other := side+"-"+before+"-tip", before+"-"+side+"-tip"
 		if cell == mine {
@@ -151,7 +160,6 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 	p.Tell("fold the four feet down")
 	p.Closing(moved...)
 	p.Tell("fold the four flaps over to the middle, each petal on its diagonal, and the tips back")
-	return p
 }
 
 // parts of the way on which petals close: the flaps rise and come down, the petals
@@ -163,19 +171,19 @@ const rises, lays, ways = 30, 40, 50
 // flaps have risen by φ, the petal's two halves lean out from them alike, and its
 // diagonal stays over the tray's: tan α = tan(φ/2)/√2.
 func petalPaths(foot, flap, half, mine, other, over, before string) []sheet.Path {
-	lean, fold := make([]float64, ways+1), make([]float64, ways+1)
+	lean, shut := make([]float64, ways+1), make([]float64, ways+1)
 	rise, lay, tip := make([]float64, ways+1), make([]float64, ways+1), make([]float64, ways+1)
 	deg := 180 / math.Pi
 	for i := range lean {
 		phi := math.Pi * min(1, float64(i)/rises)
 		alpha := -math.Atan(math.Tan(min(phi, math.Pi-1e-9)/2) / math.Sqrt2)
 		c, s := math.Cos(phi), math.Sin(phi)
-		u, w := direction{-1, c, s}.times(1/math.Sqrt2), direction{0, -s, c}
-		a := w.times(math.Cos(alpha)).plus(u.times(-math.Sin(alpha)))
-		b := direction{-a[1], -a[0], a[2]}
+		u, w := fold.Vec{X: -1, Y: c, Z: s}.Times(1/math.Sqrt2), fold.Vec{Y: -s, Z: c}
+		a := w.Times(math.Cos(alpha)).Add(u.Times(-math.Sin(alpha)))
+		b := fold.Vec{X: -a.Y, Y: -a.X, Z: a.Z}
 		laid := min(1, max(0, float64(i-rises)/(lays-rises)))
 		rise[i] = -90 + phi*deg
-		fold[i] = math.Acos(max(-1, min(1, a[0]*b[0]+a[1]*b[1]+a[2]*b[2]))) * deg
+		shut[i] = math.Acos(max(-1, min(1, a.Dot(b)))) * deg
 		lean[i], lay[i] = alpha*deg-90*laid, alpha*deg+90*laid
 		tip[i] = 180 * max(0, float64(i-lays)/(ways-lays))
 	}
@@ -183,14 +191,6 @@ func petalPaths(foot, flap, half, mine, other, over, before string) []sheet.Path
 	for i := range tip {
 		back[i] = -tip[i]
 	}
-	return []sheet.Path{{A: foot, B: flap, Turns: rise}, {A: flap, B: half, Turns: lean}, {A: mine, B: other, Turns: fold},
+	return []sheet.Path{{A: foot, B: flap, Turns: rise}, {A: flap, B: half, Turns: lean}, {A: mine, B: other, Turns: shut},
 		{A: over, B: before, Turns: lay}, {A: half, B: mine, Turns: tip}, {A: over, B: other, Turns: back}}
-}
-
-// direction is a direction in space.
-type direction [3]float64
-
-func (a direction) times(k float64) direction { return direction{a[0] * k, a[1] * k, a[2] * k} }
-func (a direction) plus(b direction) direction {
-	return direction{a[0] + b[0], a[1] + b[1], a[2] + b[2]}
 }

@@ -50,29 +50,14 @@ func buildBookWrap(j *Job) *Box {
 	p.Closing("spine", "front")
 	b := j.box(d, p)
 	b.OpenBy = 0.8
-	b.Add(strap(wide, high, thick, lap, t), assembly.Place{Face: "under", On: "case/back", Out: -t})
+	strap := loop("strap", [4]string{"under", "near", "over", "far"}, wide, high, thick, lap, t)
+	b.Add(strap, assembly.Place{Face: "under", On: "case/back", Out: -t})
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")
 	j.closer(b, d, border, spine)
 	j.note("round", "strap", "", round, "The strap is larger than the packet each way, or it would not slide.")
 	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick: the strap goes round it inside.")
 	return b
-}
-
-// strap is a loop, its lap on the inside below.
-func strap(wide, high, thick, lap, t Length) *sheet.Piece {
-	p := sheet.Grid("strap", sheet.Cols(wide), sheet.Rows(high, thick, high, thick, lap), `
-		under
-		near
-		over
-		far
-		lap`)
-	p.Part, p.Root = sheet.Band, "under"
-	p.Tab("lap", "far", sheet.TabShape{Reach: lap, Relief: t})
-	p.Seam("lap", "far", "under")
-	p.Role("lap", "lap")
-	p.FoldUp("near", "over", "far", "lap")
-	return p
 }
 
 // closer is a strip round the free edge, stuck under the back cover, whose flap
