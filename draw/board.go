@@ -27,14 +27,15 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
 	high := max(card.W, card.H).MM()*k + top + 14
 	c := &canvas{}
 	c.rect("board", left-8, top-6, most+16, high-top)
-	for at := measure.Length(0); at.MM()*k <= most; at += p.Step.Size {
-		if p.Step.Size.MM()*k >= 3 {
+	groove := p.Tools.Groove(p.Step.Size)
+	for at := measure.Length(0); at.MM()*k <= most; at += groove {
+		if groove.MM()*k >= 3 {
 			c.line("board-groove", left+at.MM()*k, top-6, left+at.MM()*k, high-6)
 		}
 	}
 	c.rect("fence", left-16, top-10, 10, high-top+4)
-	c.rect("piece-edge", left, top, pw, ph, "fill", p.Card.Inside)
 	piece := p.Box.Piece(card.Piece)
+	c.rect("piece-edge", left, top, pw, ph, "fill", p.CardOf(piece.Stock).Inside)
 	for i, before := range card.Turns[:turn+1] {
 		for n, m := range before.At {
 			x1, y1, x2, y2 := ends(piece, before.Lines[n], t.Edge)

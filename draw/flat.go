@@ -95,7 +95,7 @@ func (f flat) draw() {
 			f.tag("path", "class", "away", "d", f.path(face))
 			continue
 		}
-		f.tag("path", "d", f.path(face), "fill", f.p.Card.Inside, "fill-rule", "evenodd")
+		f.tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd")
 	}
 	for _, face := range stuck(f.p, f.piece) {
 		f.tag("path", "class", "glued", "d", f.path(face))
@@ -190,7 +190,7 @@ func (f flat) size() {
 	if f.piece.Count > 1 {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
 	}
-	if f.p.Card.Directed() {
+	if f.p.CardOf(f.piece.Stock).Directed() {
 		name += " · pattern ↑"
 	}
 	at := spot{f.x - marginLeft + 6, f.y - rulerWide - 26, "start", false}

@@ -46,12 +46,24 @@ func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cu
 }
 
 func standing(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts) *scene {
-	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(p.Card, fmt.Sprint(string(p.Brief.Encode()), name, v))}
+	printed := p.Card // one pattern a picture: the first there is
 	for _, body := range a.Bodies {
-		if what == whole || body.Piece.Part != sheet.Insert {
-			scene.body(body, p.Card.Colour, p.Card.Inside)
+		if c := p.CardOf(body.Piece.Stock); printed.Pattern == "" && c.Pattern != "" {
+			printed = c
 		}
 	}
+	print := newPrinting(printed, fmt.Sprint(string(p.Brief.Encode()), name, v))
+	scene := &scene{eye: v.eye(), cuts: cuts}
+	for _, body := range a.Bodies {
+		if what == whole || body.Piece.Part != sheet.Insert {
+			c := p.CardOf(body.Piece.Stock)
+			if scene.print = print; c.ID != printed.ID {
+				scene.print = nil
+			}
+			scene.body(body, c.Colour, c.Inside)
+		}
+	}
+	scene.print = print
 	if a.Filled && what == whole {
 		for _, b := range backToFront(p.Blocks, v) {
 			scene.things = append(scene.things, scene.thing(b))

@@ -12,6 +12,14 @@ import (
 // tile is the side, in millimetres, of what a printed pattern repeats.
 const tile = 24
 
+// repeatOf is how long the pattern of a card is, in millimetres.
+func repeatOf(card shop.Card) float64 {
+	if card.Repeat > 0 {
+		return card.Repeat.MM()
+	}
+	return tile
+}
+
 // tileOf draws what the pattern of a card repeats, in eighths of a millimetre,
 // upright as the sheet lies.
 func tileOf(card shop.Card) string {
@@ -20,6 +28,14 @@ func tileOf(card shop.Card) string {
 	case "stripes":
 		for _, x := range []int{18, 114} {
 			c.tag("rect", "x", x, "y", "0", "width", 36, "height", 192, "fill", card.Ink)
+		}
+	case "dots":
+		for _, at := range [][2]float64{{48, 48}, {144, 48}, {0, 144}, {96, 144}, {192, 144}} {
+			c.tag("circle", "cx", px(at[0]), "cy", px(at[1]), "r", 16.0, "fill", card.Ink)
+		}
+	case "checks":
+		for _, at := range [][2]int{{0, 0}, {96, 96}} {
+			c.tag("rect", "x", at[0], "y", at[1], "width", 96, "height", 96, "fill", card.Ink, "fill-opacity", ".6")
 		}
 	case "sprigs":
 		for _, at := range [][2]float64{{48, 92}, {144, 188}} {
@@ -52,6 +68,7 @@ func TileImage(card shop.Card) string {
 // fills are found by name through the whole page.
 type printing struct {
 	name   string
+	repeat float64 // of the pattern, in millimetres
 	tile   string
 	frames []fold.Frame
 }
@@ -62,7 +79,7 @@ func newPrinting(card shop.Card, of string) *printing {
 	}
 	sum := fnv.New32a()
 	sum.Write([]byte(of))
-	return &printing{name: fmt.Sprintf("p%x", sum.Sum32()), tile: tileOf(card)}
+	return &printing{name: fmt.Sprintf("p%x", sum.Sum32()), repeat: repeatOf(card), tile: tileOf(card)}
 }
 
 // on adds a face and gives its number, from 1; 0 prints nothing.
@@ -83,7 +100,7 @@ func (p *printing) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 	}
 	c.WriteString(fmt.Sprintf(`<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`,
 		p.name, p.tile))
-	const eighth = float64(tile) / 192
+	eighth := p.repeat / 192
 	for i, f := range p.frames {
 		x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
 		c.tag("pattern", "id", fmt.Sprintf("%s-%d", p.name, i+1), "href", "#"+p.name, "patternTransform",

@@ -7,6 +7,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/words"
 )
 
 // Sheets draws where each piece comes from: the sheets, the cuts numbered in
@@ -17,7 +18,10 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		return ""
 	}
 	const gap = 34.0
-	sw, sh := sheets[0].W.MM(), sheets[0].H.MM()
+	sw, sh := 0.0, 0.0
+	for _, s := range sheets {
+		sw, sh = max(sw, s.W.MM()), max(sh, s.H.MM())
+	}
 	scale, columns := 0.0, 1
 	for n := 1; n <= len(sheets); n++ {
 		rows := float64((len(sheets) + n - 1) / n)
@@ -32,7 +36,7 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 	for i, s := range sheets {
 		x := gap/2 + float64(i%columns)*(sw*scale+gap)
 		y := 26 + float64(i/columns)*(sh*scale+gap+14)
-		c.text(x, y-8, "strong", "start", fmt.Sprintf("Sheet %d", i+1))
+		c.text(x, y-8, "strong", "start", sheetName(p, i, s))
 		d := onSheet{c, p, x, y, scale}
 		d.draw(s)
 		says = append(says, d.says(i, s))
@@ -63,7 +67,7 @@ func (d onSheet) draw(s layout.Sheet) {
 	}
 	for _, it := range s.Placed {
 		x, y, w, h := d.rectOf(it.Rect)
-		d.rect("piece-edge", x, y, w, h, "fill", d.p.Card.Inside)
+		d.rect("piece-edge", x, y, w, h, "fill", d.p.CardOf(s.Stock).Inside)
 		name := it.Piece
 		if it.Turned {
 			name += ", turned"
@@ -83,6 +87,14 @@ func (d onSheet) draw(s layout.Sheet) {
 		d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", 8.0)
 		d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
 	}
+}
+
+// sheetName is what a sheet is called: its number and, of several cards, which.
+func sheetName(p *plan.Plan, i int, s layout.Sheet) string {
+	if len(p.Cuts) < 2 {
+		return fmt.Sprintf("Sheet %d", i+1)
+	}
+	return fmt.Sprintf("Sheet %d: %s", i+1, words.Cut(p.CardOf(s.Stock).Title, 24))
 }
 
 func (d onSheet) by(w, h measure.Length) string {

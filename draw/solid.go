@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
@@ -80,7 +81,7 @@ const openFrames = 10
 
 // newSolid begins a solid of so many cards.
 func newSolid(cards ...shop.Card) *Solid {
-	s := &Solid{TileMM: tile, Things: []solidBody{}}
+	s := &Solid{TileMM: repeatOf(cards[0]), Things: []solidBody{}}
 	for _, c := range cards {
 		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, TileImage(c)})
 	}
@@ -104,11 +105,18 @@ func (s *Solid) add(b *fold.Body, card int, prefix string, shapes map[*sheet.Fac
 
 // SolidOf works out the solid of a plan.
 func SolidOf(p *plan.Plan) *Solid {
-	s := newSolid(p.Card)
+	cards, of := []shop.Card{p.Card}, map[string]int{p.Card.ID: 0}
+	for _, c := range brief.Sorted(p.Stocks) {
+		if _, known := of[c.ID]; !known {
+			of[c.ID] = len(cards)
+			cards = append(cards, c)
+		}
+	}
+	s := newSolid(cards...)
 	index := map[string]int{}
 	shapes := map[*sheet.Face]int{}
 	for _, b := range p.Box.Assemble(p.Card.Caliper, assembly.Closed).Bodies {
-		s.add(b, 0, "", shapes)
+		s.add(b, of[p.CardOf(b.Piece.Stock).ID], "", shapes)
 	}
 	for i := len(s.Faces) - 1; i >= 0; i-- {
 		index[s.Faces[i].Name] = i

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"net/http"
 	"net/url"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -213,7 +214,7 @@ func (s *Server) follow(out, was *brief.Brief) {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
-		if fresh(was) && was.Card == s.workshop.Begin(brief.Blank(string(was.Units))).Card {
+		if fresh(was) && reflect.DeepEqual(was.Card, s.workshop.Begin(brief.Blank(string(was.Units))).Card) {
 			out.Card = s.workshop.Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())

@@ -120,7 +120,8 @@ func (s *shownSet) Layout() (out []laid) {
 	for _, l := range s.Layouts {
 		p := *l.Of
 		p.Layout = l.Layout
-		says := fmt.Sprintf("%d of %s: %s", len(l.Sheets), p.Sheet.Title, p.Card.Title)
+		p.Cuts = nil
+		says := fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title)
 		out = append(out, laid{says, template.HTML(draw.Sheets(&p, tableW, tableH, 12))})
 	}
 	return out

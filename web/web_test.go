@@ -266,7 +266,7 @@ func TestOwnShelf(t *testing.T) {
 	card, sheet := shop.Default.Cards[3], shop.Default.Sheets[3]
 	card.ID, card.Title = "shed-1", "Shed board"
 	sheet.ID, sheet.Title = "shed-sheet", "Shed sheet"
-	a := newAppOf(t, plan.Workshop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}})
+	a := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}}})
 	for _, from := range []string{"blank", "scores"} {
 		w := a.post("/projects", "from", from, "units", "mm")
 		id := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
@@ -288,7 +288,7 @@ func TestOwnShelf(t *testing.T) {
 	}
 	// Lessons are shown even where no sheet takes what they make.
 	sheet.Width, sheet.Height = sheet.Width/8, sheet.Height/8
-	small := newAppOf(t, plan.Workshop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}})
+	small := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}}})
 	for _, page := range []string{"/", "/how", "/words", "/how/first-box", "/how/score-card", "/how/lid"} {
 		for _, a := range []*app{a, small} {
 			if w := a.get(page); w.Code != 200 {

@@ -72,6 +72,9 @@ type Join struct {
 type Clear struct {
 	Outer, Inner string
 	Sides        []string
+	Skin         Length // what is stuck between them on each wall
+	Layers       int    // full faces of card inside the outer wall
+	Fits         bool   // it is the clearance of the fit that leaves the room
 }
 
 // Pair is two halves of what holds a box closed: each is put on a face of its
@@ -122,7 +125,7 @@ func (t *Tree) Stick(a, b string, lapped bool) {
 
 // GoesOver says what goes over what, with room on which sides.
 func (t *Tree) GoesOver(outer, inner string, sides ...string) {
-	t.Clears = append(t.Clears, Clear{outer, inner, sides})
+	t.Clears = append(t.Clears, Clear{Outer: outer, Inner: inner, Sides: sides})
 }
 
 // Part finds a part of the tree by its name, or by the path to it.

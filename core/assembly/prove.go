@@ -141,7 +141,7 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 	}
 	for n, o := range outer {
 		for _, i := range inner {
-			out = append(out, fold.Clears(o, i, give, g.turned(c, n)...))
+			out = append(out, fold.Clears(o, i, give, c.Skin.MM(), g.turned(c, n)...))
 		}
 	}
 	if len(out) == 0 {

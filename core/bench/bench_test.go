@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 )
 
 const in = measure.Inch
@@ -35,7 +36,7 @@ func TestScoreCards(t *testing.T) {
 				"Turn so that the bottom edge is against the fence: score at 1."}, 2},
 	}
 	for _, c := range cases {
-		got := Card(c.piece, say, in/16)
+		got := Card(c.piece, say, in/16, shop.Tools{}, "")
 		if strings.Join(got.Says, "|") != strings.Join(c.says, "|") || len(got.Turns) != c.turns {
 			t.Errorf("%s: %d turns, %q", c.name, len(got.Turns), got.Says)
 		}
@@ -52,9 +53,9 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("a-tab", "d-tab")
 	p.FoldUp("back", "front")
 	p.Find()
-	card := Card(p, say, in/16)
-	steps := Steps(Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 1, SheetIs: "A4",
-		Adhesive: "double-sided tape", Copies: 3,
+	card := Card(p, say, in/16, shop.Tools{}, "")
+	steps := Steps(Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, From: "1 of A4",
+		Sticks: Sticks{ID: "tape", Title: "double-sided tape"}, Copies: 3,
 		Lids: []string{"lid"}, Contents: []string{"2 × tin"}, Say: say})
 	var all []string
 	for _, s := range steps {
@@ -62,7 +63,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"From one sheet of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the " +
+		"From 1 of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the " +
 			"score 2 from the left and right edges, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",
@@ -84,7 +85,7 @@ func TestBendsAndHands(t *testing.T) {
 	p.Curve("arch", false, 180, sheet.Valley)
 	p.Find()
 	p.Count, p.Handed = 2, 1
-	card := Card(p, say, in/16)
+	card := Card(p, say, in/16, shop.Tools{}, "")
 	text := strings.Join(card.Says, " ")
 	for _, part := range []string{"Bend the arch round evenly, 3 long", "don't score it", "1 of them are mirror images"} {
 		if !strings.Contains(text, part) {

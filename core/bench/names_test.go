@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"brevium/core/sheet"
+	"brevium/core/shop"
 )
 
 // What closes the box is not folded with the rest, words of one's own are
@@ -20,13 +21,13 @@ func TestOrderOfFolding(t *testing.T) {
 	p.Slant(sheet.Score, sheet.Point{X: 3 * in, Y: in}, sheet.Point{X: 2 * in, Y: 0}, 30, sheet.Valley)
 	p.Glue("seam", "wall")
 	p.Find()
-	card := Card(p, say, in/16)
-	w := Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, Sheets: 2, SheetIs: "A4",
-		Adhesive: "wet glue", Copies: 1,
-		Together: []string{"Stick the one on the other."}, Closing: []string{"Close the top."}, Caution: "Mind it.", Say: say}
+	card := Card(p, say, in/16, shop.Tools{}, "")
+	w := Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, From: "2 of A4",
+		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
+		Together: []string{"Stick the one on the other."}, Closing: []string{"Close the top."}, Cautions: []string{"Mind it."}, Say: say}
 	at := map[string]string{}
 	for _, s := range Steps(w) {
-		at[s.Title] = strings.Join(s.Says, " ") + " " + s.Caution
+		at[s.Title] = strings.Join(s.Says, " ") + " " + s.Caution()
 	}
 	for step, parts := range map[string][]string{
 		"Score": {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
@@ -34,7 +35,7 @@ func TestOrderOfFolding(t *testing.T) {
 		"Stick": {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "outside of the seam",
 			"in this order: wrap it round. Set edges level", "Stick the one on the other.", "Mind it."},
 		"Close": {"Close the top."},
-		"Trim":  {"2 sheets of A4"},
+		"Trim":  {"2 of A4"},
 	} {
 		for _, part := range parts {
 			if !strings.Contains(at[step], part) {

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 	"brevium/core/words"
 )
 
@@ -48,6 +49,7 @@ type Turn struct {
 // off the fence when no groove lies at the distance itself.
 type Mark struct {
 	At, Groove, Spacer Length
+	Ruler              bool // no groove lies there: it is marked
 	Mountain           bool
 	From, To           Length // along the fence; the whole edge when To is 0
 }
@@ -55,8 +57,21 @@ type Mark struct {
 // the order in which a piece is turned on the board, a quarter turn each time
 var around = []string{"left", "top", "right", "bottom"}
 
+// turns gives the order in which the edges come to the fence: round, or one way first.
+func turns(p *sheet.Piece, first string) []string {
+	across, down := []string{"left", "right", "top", "bottom"}, []string{"top", "bottom", "left", "right"}
+	switch {
+	case first != "short" && first != "long":
+		return around
+	case (first == "short") == (p.Height <= p.Width): // lines down the piece are the short ones
+		return across
+	}
+	return down
+}
+
 // Card reads the score card off a piece.
-func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
+// First says which way is scored first: "" as drawn, short or long.
+func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
 	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {
@@ -64,8 +79,8 @@ func Card(p *sheet.Piece, say func(Length) string, step Length) ScoreCard {
 				p.Name + "-" + curve.Face})
 		}
 	}
-	for _, edge := range around {
-		if t := turn(p, edge, step); len(t.At) > 0 {
+	for _, edge := range turns(p, first) {
+		if t := turn(p, edge, step, tools); len(t.At) > 0 {
 			c.Turns = append(c.Turns, t)
 		}
 	}
@@ -83,8 +98,9 @@ type Slant struct {
 }
 
 // turn gathers the scores nearest to an edge: scoring each from its near edge
-// lets an odd size sit in the middle, where it needs no mark.
-func turn(p *sheet.Piece, edge string, step Length) Turn {
+// lets an odd size sit in the middle, where it needs no mark. One that no groove
+// sets from there, and one does from the far edge, is scored from that.
+func turn(p *sheet.Piece, edge string, step Length, tools shop.Tools) Turn {
 	alongWidth := edge == "left" || edge == "right"
 	size, across := p.Height, p.Width
 	if alongWidth {
@@ -93,14 +109,14 @@ func turn(p *sheet.Piece, edge string, step Length) Turn {
 	far := edge == "right" || edge == "bottom"
 	t := Turn{Edge: edge}
 	for _, pass := range p.Passes {
-		if pass.AlongWidth != alongWidth || (2*pass.At > size) != far {
+		if pass.AlongWidth != alongWidth || fromFar(pass.At, size, step, tools) != far {
 			continue
 		}
 		at := pass.At
 		if far {
 			at = size - at
 		}
-		m := mark(at, step)
+		m := mark(at, step, tools)
 		m.Mountain = pass.Fold == sheet.Mountain
 		if pass.From > 0 || pass.To < across {
 			m.From, m.To = pass.From, pass.To
@@ -119,16 +135,52 @@ func turn(p *sheet.Piece, edge string, step Length) Turn {
 	return sorted
 }
 
+// fromFar says whether a score is made from the far edge of a piece so long: the
+// nearer one, unless a groove lies at the distance from the other only.
+func fromFar(at, size, step Length, tools shop.Tools) bool {
+	near, far := tools.Direct(at, step), tools.Direct(size-at, step)
+	if len(tools.Grooves) > 0 && near != far {
+		return far
+	}
+	return 2*at > size
+}
+
 // mark finds the groove for a distance.
-func mark(at, step Length) Mark {
-	groove := at.Up(step)
-	return Mark{At: at, Groove: groove, Spacer: groove - at}
+func mark(at, step Length, tools shop.Tools) Mark {
+	h := tools.Set(at, step)
+	return Mark{At: at, Groove: h.At, Spacer: h.Spacer, Ruler: h.Ruler}
+}
+
+// Odd says whether no groove sets the score directly.
+func (m Mark) Odd() bool { return m.Spacer > 0 || m.Ruler }
+
+// How tells the way round a score that no groove sets; "" for one that is set.
+func (m Mark) How(say func(Length) string) string {
+	switch {
+	case m.Ruler:
+		return "no groove lies there: mark it with the ruler at both ends and score along a straight edge"
+	case m.Spacer > 0:
+		return fmt.Sprintf("the %s groove, with a %s spacer against the fence", say(m.Groove), say(m.Spacer))
+	}
+	return ""
+}
+
+// Odd counts the scores of a card that no groove sets.
+func (c ScoreCard) Odd() (n int) {
+	for _, t := range c.Turns {
+		for _, m := range t.At {
+			if m.Odd() {
+				n++
+			}
+		}
+	}
+	return n * c.Count
 }
 
 func (m Mark) say(say func(Length) string) string {
 	s := say(m.At)
-	if m.Spacer > 0 {
-		s = fmt.Sprintf("%s (the %s groove, with a %s spacer against the fence)", s, say(m.Groove), say(m.Spacer))
+	if how := m.How(say); how != "" {
+		s = fmt.Sprintf("%s (%s)", s, how)
 	}
 	if m.To > 0 {
 		s += fmt.Sprintf(", only from %s to %s", say(m.From), say(m.To))

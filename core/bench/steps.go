@@ -6,29 +6,33 @@ import (
 	"strings"
 
 	"brevium/core/sheet"
+	"brevium/core/shop"
 	"brevium/core/words"
 )
 
 // Step is one thing to do at the bench.
 type Step struct {
-	Title   string
-	Says    []string
-	Caution string
+	Title    string
+	Says     []string
+	Cautions []Caution
 }
 
 // Work is what the steps are read from.
 type Work struct {
 	Pieces   []*sheet.Piece
 	Cards    []ScoreCard
-	Sheets   int
-	SheetIs  string
-	Adhesive string
+	From     string // how many sheets of what
+	Sticks   Sticks
+	Tape     Tape
+	Tools    shop.Tools
+	Burnish  string   // before the cuts, or after
+	Spacers  []string // strips for the fence, and what they are cut from
 	Copies   int
 	Lids     []string // pieces that go over another, last
 	Together []string // how folded pieces are stuck to each other
 	Closing  []string // how the box is closed
 	Trims    []string // what thick card wants trimmed by eye
-	Caution  string   // what is stuck on or tied round it asks for
+	Cautions []string // what is stuck on or tied round it asks for
 	Contents []string // what goes in, in words
 	Inside   []string // pieces that stand inside
 	Joints   []string // pieces cut in two, in words
@@ -39,49 +43,62 @@ type Work struct {
 // Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill.
 func Steps(w Work) []Step {
 	trim := Step{Title: "Trim", Says: []string{
-		fmt.Sprintf("From %s of %s, cut the pieces in the order shown under Sheets.", plural(w.Sheets, "sheet"), w.SheetIs)},
-		Caution: "Fresh blade, fingers behind the guard, blade closed or covered when you put it down."}
+		fmt.Sprintf("From %s, cut the pieces in the order shown under Sheets.", w.From)}, Cautions: Take(bladeCare)}
+	trim.Says = append(append(trim.Says, w.Tape.Across...), w.Spacers...)
 	if w.Copies > 1 {
 		trim.Says = append(trim.Says, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
 	}
 	score := Step{Title: "Score", Says: []string{"Inside face up."}}
+	if w.Tools.FromRight {
+		score.Says = append(score.Says, "Your board is numbered from the right: its fence is at the right hand.")
+	}
 	for _, c := range w.Cards {
 		score.Says = append(score.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
 	}
 	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
-	cut := Step{Title: "Cut", Caution: "Scissors or knife: cut away from yourself, and stop at the score."}
+	cut := Step{Title: "Cut", Cautions: Take(scissorsCare)}
 	fold := Step{Title: "Fold and burnish", Says: append([]string{
 		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
-	stick := Step{Title: "Stick", Caution: w.Caution}
+	stick := Step{Title: "Stick", Cautions: Take(w.Cautions...)}
+	if w.Sticks.ID != "tape" {
+		stick.Cautions = append(stick.Cautions, Take(glueCare)...)
+	}
 	for _, p := range w.Pieces {
 		for _, tip := range p.Tips {
 			cut.Says = append(cut.Says, words.Capital(p.Name)+": "+tip)
 		}
-		if s := cuts(p, w.Say); s != "" {
+		if s := cuts(p, w.Say, w.Tools); s != "" {
 			cut.Says = append(cut.Says, s)
 		}
 		stick.Says = append(stick.Says, putOn(p, w.Say)...)
-		stick.Says = append(stick.Says, sticking(p, w.Adhesive)...)
+		stick.Says = append(stick.Says, sticking(p, w.Sticks)...)
 	}
 	stick.Says = append(stick.Says, w.Together...)
+	if len(stick.Says) > 0 && w.Sticks.Hold != "" {
+		stick.Says = append(stick.Says, w.Sticks.Hold)
+	}
 	fit := Step{Title: "Dry-fit and close"}
 	for _, l := range w.Lids {
 		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own "+
 			"weight, or with a light push.", l))
 	}
 	fit.Says = append(fit.Says, "Let wet glue dry under a weight before filling.")
-	if !strings.Contains(w.Adhesive, "glue") {
+	if w.Sticks.ID == "tape" {
 		fit.Says = fit.Says[:len(fit.Says)-1]
 	}
 	if len(w.Inside) > 0 {
 		fit.Says = append(fit.Says, "Set in the "+strings.Join(w.Inside, ", the ")+".")
 	}
-	fill := Step{Caution: strings.Join(w.Care, " "), Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
+	fill := Step{Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
 	if len(w.Contents) > 0 {
 		fill.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
 	}
 	steps := []Step{trim, score}
-	for _, s := range []Step{cut, fold, stick, fit, fill, {Title: "Close", Says: w.Closing}} {
+	order := []Step{cut, fold}
+	if w.Burnish == "before" {
+		order = []Step{fold, cut}
+	}
+	for _, s := range append(order, stick, fit, fill, Step{Title: "Close", Says: w.Closing}) {
 		if len(s.Says) > 0 {
 			steps = append(steps, s)
 		}
@@ -90,7 +107,7 @@ func Steps(w Work) []Step {
 }
 
 // cuts tells what is slit and what is cut away of a piece.
-func cuts(p *sheet.Piece, say func(Length) string) string {
+func cuts(p *sheet.Piece, say func(Length) string, tools shop.Tools) string {
 	away, trims := 0, 0
 	for _, f := range p.Faces {
 		switch {
@@ -101,7 +118,7 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 		}
 	}
 	var parts []string
-	parts = append(parts, openings(p, say)...)
+	parts = append(parts, openings(p, say, tools)...)
 	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
 	if n := len(p.Slits); n > 0 {
 		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)",
@@ -124,7 +141,7 @@ func cuts(p *sheet.Piece, say func(Length) string) string {
 }
 
 // openings tells slots, holes and notches with their places.
-func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
+func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts []string) {
 	for _, fromBottom := range []bool{false, true} {
 		var at []string
 		var one sheet.Slot
@@ -144,18 +161,38 @@ func openings(p *sheet.Piece, say func(Length) string) (parts []string) {
 			say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
 	}
 	for _, h := range p.Punches {
-		s := fmt.Sprintf("cut a round hole %s across, its middle %s from the left and %s from the top",
-			say(h.Diameter), say(h.Mid.X), say(h.Mid.Y))
+		s := fmt.Sprintf("%s a round hole %s across, its middle %s from the left and %s from the top%s",
+			map[bool]string{true: "punch", false: "cut"}[punches(p, h, tools, say) != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y),
+			punches(p, h, tools, say))
 		if h.Scoop > 0 {
 			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
 		}
 		parts = append(parts, s)
 	}
 	if n := len(p.Notches); n > 0 {
-		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge",
-			plural(n, "half-round notch"), say(p.Notches[0].Diameter)))
+		by := ""
+		if _, owned, _ := tools.Reaches("notch", p.Notches[0].Diameter, 0); owned {
+			by = ", with your notch punch"
+		}
+		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge%s",
+			plural(n, "half-round notch"), say(p.Notches[0].Diameter), by))
 	}
 	return parts
+}
+
+// punches tells with which punch a hole is made, or what does it where the hand punch
+// doesn't reach; "" when there is none of its size.
+func punches(p *sheet.Piece, h sheet.Punch, tools shop.Tools, say func(Length) string) string {
+	in := min(h.Mid.X, h.Mid.Y, p.Width-h.Mid.X, p.Height-h.Mid.Y)
+	for _, kind := range []string{"hole", "circle"} {
+		if punch, owned, reaches := tools.Reaches(kind, h.Diameter, in); owned && reaches {
+			return fmt.Sprintf(", with your %s %s", say(h.Diameter), map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
+		} else if owned {
+			return fmt.Sprintf(": that is %s in and your punch reaches %s, so use a screw punch, or an awl and a round file",
+				say(in), say(punch.Reach))
+		}
+	}
+	return ""
 }
 
 // slitPlaces tells where slits run: along which scores, from which edges.
@@ -225,7 +262,7 @@ func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
 }
 
 // sticking tells the order of folding up and what is stuck behind what.
-func sticking(p *sheet.Piece, adhesive string) (says []string) {
+func sticking(p *sheet.Piece, sticks Sticks) (says []string) {
 	var faces, tabs, on []string
 	for _, g := range p.Glues {
 		if !slices.Contains(faces, g.Face) {
@@ -236,15 +273,27 @@ func sticking(p *sheet.Piece, adhesive string) (says []string) {
 		}
 	}
 	for _, side := range []string{"outside", "inside"} {
-		var on []string
+		on := map[string][]string{}
+		var with []string
 		for _, f := range faces {
-			if over(p, f) == (side == "inside") {
-				on = append(on, f)
+			if over(p, f) != (side == "inside") {
+				continue
 			}
+			w := sticks.with(p, f)
+			if on[w] == nil {
+				with = append(with, w)
+			}
+			on[w] = append(on[w], f)
 		}
-		if len(on) > 0 {
-			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), adhesive, side,
-				p.Names(on)))
+		for _, w := range with {
+			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), w, side,
+				p.Names(on[w])))
+		}
+	}
+	for _, g := range p.Glues {
+		if f, on := p.Face(g.Face), p.Face(g.On); g.Lapped && f != nil && on != nil && f.Area() > on.Area() {
+			says = append(says, fmt.Sprintf("%s: the %s is longer than the %s it lies on; put nothing where it stands out, it would show.",
+				words.Capital(p.Name), words.Plain(g.Face), words.Plain(g.On)))
 		}
 	}
 	var folds []string

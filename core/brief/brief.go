@@ -30,6 +30,7 @@ type Brief struct {
 	Size     *Size   `json:"size,omitempty"`
 	Box      Box     `json:"box"`
 	Card     Card    `json:"card"`
+	Dress    Dress   `json:"dress,omitzero"`
 	Tools    Tools   `json:"tools"`
 	Notes    Text    `json:"notes,omitempty"`
 	Several  *Set    `json:"set,omitempty"` // the project is a set of boxes
@@ -134,19 +135,33 @@ type Scored struct {
 	Away   Text   `json:"away,omitempty"`   // "corners", or squares as column-row
 }
 
-// Card names the card and the sheet it comes in.
+// Card names the card and the sheet it comes in, for the whole box and for parts
+// that have another: by the name of the piece, or what it is ("lid", "band").
 type Card struct {
-	Stock Text `json:"stock"`
-	Sheet Text `json:"sheet"`
-	Join  Flag `json:"join,omitempty"` // a piece too large is cut in two and joined
+	Stock  Text    `json:"stock"`
+	Sheet  Text    `json:"sheet"` // or least: the one that needs least card
+	Stocks Options `json:"stocks,omitempty"`
+	Join   Flag    `json:"join,omitempty"`  // a piece too large is cut in two and joined
+	Grain  Text    `json:"grain,omitempty"` // keep: each piece lies so that the grain runs as it should
+	Own    []Stock `json:"own,omitempty"`   // cards that the document itself describes
 }
 
-// Tools says what the maker measures and sticks with.
+// Tools says what the maker measures, scores, cuts and sticks with, and how it is
+// liked.
 type Tools struct {
-	Step       Text `json:"step"`
-	Fit        Text `json:"fit"`
-	Adhesive   Text `json:"adhesive,omitempty"`
-	Allowances Text `json:"allowances,omitempty"` // card, or plain numbers
+	Step       Text    `json:"step"`
+	Fit        Text    `json:"fit"`
+	Slack      Text    `json:"slack,omitempty"` // learnt here, in place of what the fit asks for
+	Adhesive   Text    `json:"adhesive,omitempty"`
+	Tape       Text    `json:"tape,omitempty"`       // how wide it is
+	Allowances Text    `json:"allowances,omitempty"` // card, or plain numbers
+	Grooves    Texts   `json:"grooves,omitempty"`    // how far apart those of the scoring board are
+	Board      Text    `json:"board,omitempty"`      // how far they go
+	Numbers    Text    `json:"numbers,omitempty"`    // from the left or from the right
+	Trimmer    Trimmer `json:"trimmer,omitzero"`
+	Punches    Texts   `json:"punches,omitempty"` // "hole 3 mm reach 25 mm", "corner 5 mm"
+	Burnish    Text    `json:"burnish,omitempty"` // after or before cutting
+	First      Text    `json:"first,omitempty"`   // which way is scored first: as drawn, short or long
 }
 
 // Text is a field as typed. In JSON it may also be written as a number.
@@ -245,7 +260,8 @@ func NewScores() Brief {
 func (b Brief) Clone() Brief {
 	b.Contents = slices.Clone(b.Contents)
 	b.Arrange.Places = slices.Clone(b.Arrange.Places)
-	b.Box.Options = maps.Clone(b.Box.Options)
+	b.Box.Options, b.Card.Stocks = maps.Clone(b.Box.Options), maps.Clone(b.Card.Stocks)
+	b.Card.Own = slices.Clone(b.Card.Own)
 	b.Box.Pieces = slices.Clone(b.Box.Pieces)
 	b.Size, b.Box.Stated = copied(b.Size), copied(b.Box.Stated)
 	b.Several = b.Several.clone()

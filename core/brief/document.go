@@ -25,6 +25,7 @@ const (
 	mostPieces  = 100
 	mostPlaces  = 2000
 	mostOptions = 64
+	mostOwn     = 24
 )
 
 // Decode reads a document. Every error says what is wrong and what would put
@@ -100,6 +101,7 @@ func (b *Brief) checkCounts() error {
 	}{
 		{"things", len(b.Contents), mostThings}, {"pieces", len(b.Box.Pieces), mostPieces},
 		{"places", len(b.Arrange.Places), mostPlaces}, {"options", len(b.Box.Options), mostOptions},
+		{"cards for parts", len(b.Card.Stocks), mostOwn}, {"cards of its own", len(b.Card.Own), mostOwn},
 	} {
 		if l.n > l.most {
 			return fmt.Errorf("this project lists %d %s; the most is %d", l.n, l.what, l.most)
@@ -108,6 +110,12 @@ func (b *Brief) checkCounts() error {
 	for i, item := range b.Contents {
 		if len(item.ID) > mostID || slices.ContainsFunc(b.Contents[:i], func(o Item) bool { return o.ID == item.ID }) {
 			return fmt.Errorf("the identity %.20q of a thing is too long or stands there twice; leave it out", item.ID)
+		}
+	}
+	for i, c := range b.Card.Own {
+		if c.ID == "" || len(c.ID) > 2*mostID || strings.ContainsAny(c.ID, ".@") ||
+			slices.ContainsFunc(b.Card.Own[:i], func(o Stock) bool { return o.ID == c.ID }) {
+			return fmt.Errorf("the identity %.20q of a card is missing, too long, or stands there twice", c.ID)
 		}
 	}
 	for i, p := range b.Box.Pieces {
@@ -245,6 +253,8 @@ func (b *Brief) All() func(yield func(path, text string) bool) {
 				n = len(b.Arrange.Places)
 			case "box.pieces.":
 				n = len(b.Box.Pieces)
+			case "card.own.":
+				n = len(b.Card.Own)
 			}
 			for i := range n {
 				path := before + strconv.Itoa(i) + after
@@ -253,9 +263,14 @@ func (b *Brief) All() func(yield func(path, text string) bool) {
 				}
 			}
 		}
-		for _, id := range slices.Sorted(maps.Keys(b.Box.Options)) {
-			if !yield("box.options."+id, string(b.Box.Options[id])) {
-				return
+		for _, part := range []struct {
+			path string
+			of   Options
+		}{{"box.options.", b.Box.Options}, {"card.stocks.", b.Card.Stocks}} {
+			for _, id := range slices.Sorted(maps.Keys(part.of)) {
+				if !yield(part.path+id, string(part.of[id])) {
+					return
+				}
 			}
 		}
 	}

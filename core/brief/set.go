@@ -34,6 +34,7 @@ type Member struct {
 	Size     *Size    `json:"size,omitempty"`
 	Box      *Box     `json:"box,omitempty"`
 	Card     *Card    `json:"card,omitempty"`
+	Dress    *Dress   `json:"dress,omitempty"`
 	Tools    *Tools   `json:"tools,omitempty"`
 	Notes    Text     `json:"notes,omitempty"`
 }
@@ -93,6 +94,9 @@ func (b Brief) Member(n int) Brief {
 	if m.Tools != nil {
 		over(&out.Tools, m.Tools)
 	}
+	if m.Dress != nil {
+		out.Dress = *m.Dress
+	}
 	if m.Box == nil {
 		return out
 	}
@@ -106,11 +110,11 @@ func (b Brief) Member(n int) Brief {
 	return out
 }
 
-// over lays the texts that are said of a part over another of its kind.
+// over lays what is said of a part over another of its kind.
 func over[T any](whole, said *T) {
 	to, from := reflect.ValueOf(whole).Elem(), reflect.ValueOf(said).Elem()
 	for i := range to.NumField() {
-		if from.Field(i).String() != "" {
+		if !from.Field(i).IsZero() {
 			to.Field(i).Set(from.Field(i))
 		}
 	}
@@ -157,6 +161,7 @@ func (b *Brief) SetMember(n int, m Brief) {
 	share(first, &b.Box, &own.Box, m.Box)
 	share(first, &b.Card, &own.Card, m.Card)
 	share(first, &b.Tools, &own.Tools, m.Tools)
+	share(first, &b.Dress, &own.Dress, m.Dress)
 }
 
 // share keeps a part where it belongs: with what holds for all, or with the box's own.
@@ -193,7 +198,11 @@ func (m Member) clone() Member {
 	if m.Box != nil {
 		m.Box = &whole.Box
 	}
-	m.Room, m.Card, m.Tools = again(m.Room), again(m.Card), again(m.Tools)
+	if m.Card != nil {
+		card := Brief{Card: *m.Card}.Clone().Card
+		m.Card = &card
+	}
+	m.Room, m.Tools, m.Dress = again(m.Room), again(m.Tools), again(m.Dress)
 	return m
 }
 

@@ -58,6 +58,9 @@ type Pressed func(a, b string) (degrees float64, ok bool)
 // UpTo is Up for a piece of which some creases are folded to another angle.
 func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pressed) *Body {
 	b := &Body{Piece: p, Name: p.Name, T: t}
+	if p.Caliper > 0 {
+		b.T = p.Caliper.MM()
+	}
 	p = p.Facetted()
 	root := rootOf(p)
 	if root == nil {

@@ -269,8 +269,9 @@ func side(in Vec) string {
 }
 
 // Clears reports the gap of a piece over or round another on the sides named,
-// on each of which they must face each other; card may give by so many calipers.
-func Clears(outer, inner *Body, give float64, sides ...string) Check {
+// on each of which they must face each other; card may give by so many calipers,
+// and a skin of so many millimetres is stuck between on each wall.
+func Clears(outer, inner *Body, give, skin float64, sides ...string) Check {
 	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Name, inner.Name), Holds: true}
 	gaps := Clearances(outer, inner)
 	var says []string
@@ -280,6 +281,9 @@ func Clears(outer, inner *Body, give float64, sides ...string) Check {
 			continue
 		}
 		met++
+		if g.Side != "above" && g.Side != "below" {
+			g.Walls, g.Tabs = g.Walls-skin, g.Tabs-skin
+		}
 		if g.Walls < tolerance-give*outer.T {
 			c.Holds = false
 		}

@@ -19,7 +19,7 @@ func bound(pieces []Piece, w, h Length) int {
 	var kinds []kind
 	for _, p := range pieces {
 		area += p.W.MM() * p.H.MM()
-		i := slices.IndexFunc(kinds, func(k kind) bool { return k.W == p.W && k.H == p.H && k.Upright == p.Upright })
+		i := slices.IndexFunc(kinds, func(k kind) bool { return k.W == p.W && k.H == p.H && k.Upright == p.Upright && k.Across == p.Across })
 		if i < 0 {
 			i, kinds = len(kinds), append(kinds, kind{p, 0})
 		}
@@ -68,6 +68,9 @@ func share(a, b Piece, w, h Length) bool {
 
 // lies gives the ways a piece may lie.
 func lies(p Piece) []Rect {
+	if p.Across {
+		return []Rect{{W: p.H, H: p.W}}
+	}
 	if p.Upright || p.W == p.H {
 		return []Rect{{W: p.W, H: p.H}}
 	}

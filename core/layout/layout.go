@@ -27,7 +27,14 @@ type Piece struct {
 	Name    string
 	W, H    Length
 	Count   int
-	Upright bool // the pattern must stay as it is
+	Upright bool   // it must lie as it is drawn
+	Across  bool   // it must lie turned
+	Stock   string // the card it is cut from
+}
+
+// Lies says whether the piece can lie on a sheet.
+func (p Piece) Lies(w, h Length) bool {
+	return !p.Across && p.W <= w && p.H <= h || !p.Upright && p.H <= w && p.W <= h
 }
 
 // Placed is one piece in its place; W and H are as it lies.
@@ -48,6 +55,8 @@ type Cut struct {
 // Sheet is one sheet with its pieces, its cuts in the order to make them, and
 // what is left.
 type Sheet struct {
+	Stock   string // its card
+	Title   string // what the sheet is called
 	W, H    Length
 	Placed  []Placed
 	Cuts    []Cut
@@ -98,6 +107,27 @@ const (
 	placing = 6000
 )
 
+// Join puts what was laid on sheets of several kinds together.
+func Join(all ...Layout) (out Layout) {
+	area, used := 0.0, 0.0
+	for _, l := range all {
+		whole := 0.0
+		for _, s := range l.Sheets {
+			whole += s.W.MM() * s.H.MM()
+		}
+		area, used = area+whole, used+whole*l.Used
+		out.Sheets, out.TooBig = append(out.Sheets, l.Sheets...), append(out.TooBig, l.TooBig...)
+		out.Bound += l.Bound
+	}
+	switch {
+	case len(all) == 1:
+		out.Used = all[0].Used
+	case area > 0:
+		out.Used = used / area
+	}
+	return out
+}
+
 // Fit lays the pieces on sheets of one size.
 func Fit(pieces []Piece, w, h Length) Layout { return fit(pieces, w, h, false) }
 
@@ -111,7 +141,7 @@ func Count(pieces []Piece, w, h Length) (sheets, tooBig int) {
 func fit(pieces []Piece, w, h Length, count bool) Layout {
 	var all, tooBig []Piece
 	for _, p := range pieces {
-		if !(p.W <= w && p.H <= h) && (p.Upright || !(p.H <= w && p.W <= h)) {
+		if !p.Lies(w, h) {
 			tooBig = append(tooBig, p)
 			continue
 		}
@@ -188,12 +218,12 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 	used := 0.0
 	// A sheet that has no room for a size has none later.
 	type size struct {
-		w, h    Length
-		upright bool
+		w, h            Length
+		upright, across bool
 	}
 	from := map[size]int{}
 	for _, p := range pieces {
-		of := size{p.W, p.H, p.Upright}
+		of := size{p.W, p.H, p.Upright, p.Across}
 		s, at, turned, skip := choose(sheets[from[of]:], p, r)
 		from[of] += skip
 		if s == nil {
@@ -226,7 +256,7 @@ func choose(sheets []*open, p Piece, r rule) (s *open, at int, turned bool, skip
 	for i, s := range sheets {
 		at, turned, best := -1, false, math.Inf(1)
 		for i, f := range s.free {
-			if p.W <= f.W && p.H <= f.H {
+			if !p.Across && p.W <= f.W && p.H <= f.H {
 				if v := r.fit(f, p.W, p.H); v < best {
 					at, turned, best = i, false, v
 				}

@@ -56,16 +56,18 @@ func (p *Plan) Panels() (out []Panel) {
 // Supplies lists what to lay out before beginning.
 func (p *Plan) Supplies() []string {
 	out := []string{
-		fmt.Sprintf("%d of %s: %s", len(p.Layout.Sheets), p.Sheet.Title, p.Card.Title),
 		"trimmer and scoring board, marked every " + p.Step.String(),
 		"bone folder, scissors or knife",
-		p.Adhesive.Title,
+		p.sticksSaid(),
+	}
+	for i, c := range p.Cuts {
+		out = slices.Insert(out, i, fmt.Sprintf("%d of %s: %s", len(c.Sheets), c.Sheet.Title, c.Card.Title))
 	}
 	out = append(out, p.Box.Supplies...)
 	for _, c := range p.Cards {
 		for _, t := range c.Turns {
 			for _, m := range t.At {
-				if m.Spacer > 0 {
+				if m.Spacer > 0 && len(p.Tools.Grooves) == 0 {
 					return append(out, fmt.Sprintf("a card spacer %s thick, to hold the piece off the fence",
 						p.Say(m.Spacer)))
 				}

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/style"
@@ -23,10 +22,10 @@ type Fix struct {
 // that was chosen.
 func (p *Plan) fixes(shelf Workshop) (out []Fix) {
 	w := shelf
-	w.Sheets = []shop.Sheet{p.Sheet}
+	w.only = &p.Sheet
 	// They are tried by their sizes; what closes the box must find its place too.
 	out = slices.DeleteFunc(p.slighter(w), func(f Fix) bool { return !p.affords(2) || len(troubles(p.with(f.Set), w)) > 0 })
-	for _, s := range shelf.Sheets {
+	for _, s := range shelf.sheets(p.Card) {
 		if p.takesAll(s) && s.ID != p.Sheet.ID {
 			out = append(out, Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
 			break
@@ -83,8 +82,10 @@ func (p *Plan) over() (most measure.Length) {
 	for _, piece := range p.Box.Pieces() {
 		upright := max(piece.Width-p.Sheet.Width, piece.Height-p.Sheet.Height)
 		turned := max(piece.Height-p.Sheet.Width, piece.Width-p.Sheet.Height)
-		if p.Card.Directed() {
+		if l := p.onSheet(piece, 1); l.Upright {
 			turned = upright
+		} else if l.Across {
+			upright = turned
 		}
 		most = max(most, min(upright, turned))
 	}
@@ -134,9 +135,8 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
 	for _, piece := range p.Box.Pieces() {
-		if !slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool {
-			return s.Takes(piece.Width, piece.Height, p.Card.Directed())
-		}) {
+		l := p.onSheet(piece, 1)
+		if !slices.ContainsFunc(w.sheets(p.CardOf(piece.Stock)), func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
 			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
 		}
 	}
@@ -243,9 +243,7 @@ func (p *Plan) hasSheets(b brief.Brief, w Workshop) bool {
 		return false
 	}
 	got := sketch(b, w, true, nil)
-	return got != nil && slices.ContainsFunc(w.Sheets, func(s shop.Sheet) bool {
-		return !slices.ContainsFunc(got.toLay(got.Box, 1), func(l layout.Piece) bool { return !s.Takes(l.W, l.H, l.Upright) })
-	})
+	return got != nil && slices.ContainsFunc(w.sheets(got.Card), got.takesAll)
 }
 
 // sketch plans a brief as far as its pieces, without faces, proof or layout;

@@ -13,9 +13,8 @@ import (
 // be joined is two halves and a strip behind their joint.
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		whole := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies,
-			Upright: p.Card.Directed()}
-		if !p.Join || p.Sheet.Takes(piece.Width, piece.Height, whole.Upright) {
+		whole := p.onSheet(piece, copies)
+		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.Join || whole.Lies(on.Width, on.Height) {
 			out = append(out, whole)
 			continue
 		}
@@ -23,7 +22,7 @@ func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 		a, c := whole, whole
 		a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
 		strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
-			H: piece.Height, Count: whole.Count}
+			H: piece.Height, Count: whole.Count, Stock: whole.Stock}
 		if j.AlongWidth {
 			a.W, c.W = j.At, piece.Width-j.At
 		} else {
@@ -76,7 +75,7 @@ func (p *Plan) Joints() (out []string) {
 		return nil
 	}
 	for _, piece := range p.Box.Pieces() {
-		if !p.Sheet.Takes(piece.Width, piece.Height, p.Card.Directed()) {
+		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.onSheet(piece, 1).Lies(on.Width, on.Height) {
 			j := p.joint(piece)
 			edge := "top"
 			if j.AlongWidth {

@@ -19,24 +19,6 @@ import (
 	"brevium/core/words"
 )
 
-// Workshop is what the maker has to work with.
-type Workshop struct{ shop.Shelf }
-
-// Begin lays a brief that was filled in for the maker on this shelf: what it would
-// be cut from and is not here gives way to the first that is.
-func (w Workshop) Begin(b brief.Brief) brief.Brief {
-	if _, ok := w.Card(string(b.Card.Stock)); !ok {
-		b.Card.Stock = brief.Text(w.Cards[0].ID)
-	}
-	if _, ok := w.Sheet(string(b.Card.Sheet)); !ok {
-		b.Card.Sheet = brief.Text(w.Sheets[0].ID)
-	}
-	return b
-}
-
-// Default is the workshop of a maker who has said nothing about it.
-var Default = Workshop{shop.Default}
-
 // MostCopies is how many of one box a plan lays out, MostPieces how many pieces
 // of them all.
 const (
@@ -55,9 +37,15 @@ type Plan struct {
 	Box    *style.Box
 	Checks []fold.Check
 	Layout layout.Layout
+	Cuts   []Cut // the same, by card
 	Cost   int64 // of the sheets, in hundredths
 	Cards  []bench.ScoreCard
 	Steps  []bench.Step
+	Tape   bench.Tape
+
+	Sections  []Section // the corner of what goes over something
+	Carries   []Carry   // what it must bear
+	LoadAbove float64   // grams that stand on it, in a set
 
 	what     extent
 	taken    *style.Dims    // what the style's card takes of a size, once it is known
@@ -113,7 +101,7 @@ func (p *Plan) build(w Workshop) *Plan {
 	p.lay(w)
 	p.Cards, p.Steps = p.bench()
 	if what != pinned {
-		p.warn()
+		p.warn(w)
 	}
 	return p
 }
@@ -121,7 +109,7 @@ func (p *Plan) build(w Workshop) *Plan {
 // cuttable says whether the pieces have a sheet, and are no more than can be
 // laid out.
 func (p *Plan) cuttable(w Workshop, job *style.Job) bool {
-	fits := p.Join || slices.ContainsFunc(w.Sheets, p.takesAll)
+	fits := p.Join || slices.ContainsFunc(w.sheets(p.Card), p.takesAll)
 	if !fits {
 		p.tooLarge(w, job)
 		return false
@@ -143,22 +131,33 @@ func (p *Plan) pieces() (n int) {
 	return n
 }
 
-// takesAll says whether every piece lies on a sheet of a size.
+// takesAll says whether every piece lies on a sheet of a size, or on its own card's.
 func (p *Plan) takesAll(s shop.Sheet) bool {
-	return !slices.ContainsFunc(p.Box.Pieces(), func(piece *sheet.Piece) bool {
-		return !s.Takes(piece.Width, piece.Height, p.Card.Directed())
+	return !slices.ContainsFunc(p.toLay(p.Box, 1), func(l layout.Piece) bool {
+		on := s
+		if c := p.CardOf(l.Stock); c.ID != p.Card.ID && len(c.Sheets) > 0 {
+			on = p.SheetOf(c)
+		}
+		return !l.Lies(on.Width, on.Height)
 	})
 }
 
 func (p *Plan) lay(w Workshop) {
-	p.Layout = layout.Fit(p.toLay(p.Box, p.Copies), p.Sheet.Width, p.Sheet.Height)
-	p.Cost = p.Card.Cost(p.Sheet, len(p.Layout.Sheets))
-	check := fold.Check{Name: "every piece lies on its sheet", Holds: true,
-		Figure: fmt.Sprintf("%d of %s", len(p.Layout.Sheets), p.Sheet.Title)}
+	p.Cuts = p.onSheets(p.toLay(p.Box, p.Copies))
+	all := make([]layout.Layout, len(p.Cuts))
+	for i, c := range p.Cuts {
+		all[i], p.Cost = c.Layout, p.Cost+c.Card.Cost(c.Sheet, len(c.Sheets))
+	}
+	p.Layout = layout.Join(all...)
+	check := fold.Check{Name: "every piece lies on its sheet", Holds: true, Figure: p.SheetsSaid()}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
-		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, p.Say(big.W), p.Say(big.H), p.Sheet.Title)
-		if big.Upright {
+		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, p.Say(big.W), p.Say(big.H),
+			p.SheetOf(p.CardOf(big.Stock)).Title)
+		switch c := p.CardOf(big.Stock); {
+		case big.Across || big.Upright && !c.Directed():
+			check.Figure += ", and its grain must run as it should"
+		case big.Upright:
 			check.Figure += ", and its pattern must stand upright"
 		}
 	}
@@ -187,14 +186,15 @@ func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 	var cards []bench.ScoreCard
 	pieces := p.Box.Pieces()
 	for _, piece := range pieces {
-		c := bench.Card(piece, p.Say, p.Step.Size)
+		c := bench.Card(piece, p.Say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
 		c.Says = c.Sentences(p.Say)
 		cards = append(cards, c)
 	}
-	w := bench.Work{Pieces: pieces, Cards: cards, Sheets: len(p.Layout.Sheets), SheetIs: p.Sheet.Title,
-		Adhesive: p.Adhesive.Title, Copies: p.Copies, Say: p.Say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(),
-		Caution: strings.Join(p.Box.Cautions, " ")}
+	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
+	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(),
+		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
+		Say: p.Say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions}
 	for _, part := range p.Box.Parts {
 		if part.When == sheet.Close && len(p.Box.Clears) > 0 {
 			w.Lids = append(w.Lids, part.Name)

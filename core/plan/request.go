@@ -23,8 +23,28 @@ type Request struct {
 	Copies   int
 	Card     shop.Card
 	Sheet    shop.Sheet
+	Stocks   map[string]shop.Card // of parts that have another card
+	Comes    func(shop.Card) []shop.Sheet
+	Least    bool // the sheet that needs least card is taken
 	Adhesive shop.Adhesive
-	Slack    measure.Length
+	Tools    shop.Tools
+	Burnish  string         // after or before cutting
+	First    string         // which way is scored first
+	Slack    measure.Length // beyond the card, and what it would be if nothing were learnt
+	Usual    measure.Length
+	Learnt   *shop.Learnt
+	FitKey   shop.Key
+	Outside  int // layers on the walls a lid goes over, and inside the lid's
+	Inside   int
+	Layer    shop.Card // of these
+	Floor    int       // liners on the floor
+	Used     []Used    // of the shop, and not said by the document
+	Offcuts  []shop.Kept
+	Chosen   string // where the clearance comes from, when that was left to the plan
+
+	KeepGrain bool
+	Underside bool
+
 	Plain    bool // plain numbers, without allowances for the card
 	Join     bool // a piece too large is made of two halves
 	Things   []contents.Thing
@@ -59,6 +79,8 @@ func Read(b brief.Brief, w Workshop) *Request {
 		return q
 	}
 	q.Answers = style.ReadAnswers(r, q.Style, b.Box.Options)
+	q.readHabits(w)
+	q.readSlack(b, r, w)
 	if q.Style.Typed {
 		q.Scores, q.Stated = reader.Read(r, &b)
 	}
@@ -67,37 +89,22 @@ func Read(b brief.Brief, w Workshop) *Request {
 }
 
 func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
+	q.Offcuts = w.Offcuts
+	q.readTools(b, r, w)
+	q.readCards(b, r, w)
+	q.readDress(b, r, w)
 	var ok bool
-	if q.Card, ok = w.Card(string(b.Card.Stock)); !ok {
-		r.Problem("card.stock", fmt.Sprintf("There is no card called %q on the shelf.", b.Card.Stock),
-			"Choose one of the cards shown.", "card.stock", w.Cards[0].ID)
-	}
-	if q.Sheet, ok = w.Sheet(string(b.Card.Sheet)); !ok {
-		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
-			"Choose one of the sheets shown.", "card.sheet", w.Sheets[0].ID)
-	}
 	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
 		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",
 			"snug")
 	}
-	switch b.Tools.Allowances {
+	switch q.habit(w, "allowances", string(b.Tools.Allowances)) {
 	case "", "card":
 	case "plain":
 		q.Plain = true
 	default:
 		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.",
 			"tools.allowances", "card")
-	}
-	q.Adhesive = shop.Adhesives[0]
-	for _, a := range shop.Adhesives {
-		if a.ID == string(b.Tools.Adhesive) {
-			q.Adhesive = a
-			return
-		}
-	}
-	if b.Tools.Adhesive != "" {
-		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", b.Tools.Adhesive),
-			"Choose tape or glue.", "tools.adhesive", "tape")
 	}
 }
 
@@ -154,6 +161,7 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 
 // job is what a style works from.
 func (q *Request) job() *style.Job {
-	return &style.Job{Report: q.Report, Card: q.Card, Adhesive: q.Adhesive, Slack: q.Slack, Plain: q.Plain, Given: q.Given,
-		Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
+		Usual: q.Usual, Outside: measure.Length(q.Outside) * q.Layer.Caliper, Lining: measure.Length(q.Inside) * q.Layer.Caliper,
+		Floor: q.Floor, Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
 }

@@ -45,8 +45,8 @@ type Set struct {
 
 // Laid is what is cut from one kind of sheet of one card.
 type Laid struct {
-	layout.Layout
-	Of *Plan // whose card and sheet it is
+	Cut
+	Of *Plan // a box of it
 }
 
 // MakeSet plans every box of a set, and the set.
@@ -119,6 +119,7 @@ func makeSet(b brief.Brief, make func(i int, m brief.Brief) *Plan) *Set {
 		return s
 	}
 	s.stand()
+	s.loads()
 	s.belong()
 	s.lay()
 	return s
@@ -173,21 +174,27 @@ func (s *Set) lay() {
 	type kind struct{ card, sheet string }
 	pieces := map[kind][]layout.Piece{}
 	var order []kind
-	of := map[kind]*Plan{}
+	of := map[kind]Laid{}
 	for i, p := range s.Plans {
-		k := kind{p.Card.ID, p.Sheet.ID}
-		if of[k] == nil {
-			of[k], order = p, append(order, k)
-		}
-		for _, piece := range p.toLay(p.Box, p.Copies) {
-			piece.Name = s.Names[i] + ": " + piece.Name
-			pieces[k] = append(pieces[k], piece)
+		for n, all := range p.byCard(p.toLay(p.Box, p.Copies)) {
+			cut := p.Cuts[n]
+			k := kind{cut.Card.ID, cut.Sheet.ID}
+			if of[k].Of == nil {
+				of[k], order = Laid{Cut{Card: cut.Card, Sheet: cut.Sheet}, p}, append(order, k)
+			}
+			for _, piece := range all {
+				piece.Name = s.Names[i] + ": " + piece.Name
+				pieces[k] = append(pieces[k], piece)
+			}
 		}
 	}
 	for _, k := range order {
-		p := of[k]
-		l := Laid{layout.Fit(pieces[k], p.Sheet.Width, p.Sheet.Height), p}
-		s.Layouts, s.Cost = append(s.Layouts, l), s.Cost+p.Card.Cost(p.Sheet, len(l.Sheets))
+		l := of[k]
+		l.Layout = layout.Fit(pieces[k], l.Sheet.Width, l.Sheet.Height)
+		for i := range l.Layout.Sheets {
+			l.Layout.Sheets[i].Stock, l.Layout.Sheets[i].Title = l.Card.ID, l.Sheet.Title
+		}
+		s.Layouts, s.Cost = append(s.Layouts, l), s.Cost+l.Card.Cost(l.Sheet, len(l.Sheets))
 	}
 }
 

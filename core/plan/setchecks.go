@@ -45,6 +45,27 @@ func (s *Set) stand() {
 	}
 }
 
+// loads reckons what stands on each box of a stack, and whether it bears that.
+func (s *Set) loads() {
+	if s.Kind != "stack" {
+		return
+	}
+	above := 0.0
+	for i := len(s.Plans) - 1; i >= 0; i-- {
+		p := s.Plans[i]
+		if p.LoadAbove = above; above > 0 {
+			p.Carries = p.carries()
+		}
+		for _, c := range p.Carries {
+			if c.Code == "stack" && !c.Holds {
+				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.", s.Names[i], c.Text),
+					Fix: "Roll its walls, take heavier card for it, or put less above it."})
+			}
+		}
+		above += p.Load.Grams() + p.grams()
+	}
+}
+
 // sidesOf are the sides of the first box that others are stuck to, in turn.
 var sidesOf = []string{"left", "right", "front", "back"}
 

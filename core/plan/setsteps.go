@@ -37,8 +37,10 @@ func (s *Set) Steps() (out []bench.Step) {
 				each = append(each, nil)
 				continue
 			}
-			if !strings.Contains(step.Caution, p.Steps[i].Caution) {
-				step.Caution = strings.TrimSpace(step.Caution + " " + p.Steps[i].Caution)
+			for _, c := range p.Steps[i].Cautions {
+				if !slices.Contains(step.Cautions, c) {
+					step.Cautions = append(step.Cautions, c)
+				}
 			}
 			each, most = append(each, p.Steps[i].Says), max(most, len(p.Steps[i].Says))
 		}
@@ -105,10 +107,10 @@ func (s *Set) together() string {
 // in common once, the rest under their names.
 func (s *Set) Supplies() (out []string) {
 	for _, l := range s.Layouts {
-		out = append(out, fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Of.Sheet.Title, l.Of.Card.Title))
+		out = append(out, fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title))
 	}
 	for i, p := range s.Plans {
-		for _, says := range p.Supplies()[1:] { // the first is its own sheets
+		for _, says := range p.Supplies()[len(p.Cuts):] { // the first are its own sheets
 			all := !slices.ContainsFunc(s.Plans, func(o *Plan) bool { return !slices.Contains(o.Supplies(), says) })
 			if !all {
 				says = "for the " + s.Names[i] + ": " + says

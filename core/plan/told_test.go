@@ -52,7 +52,7 @@ func TestWordsAreAMakers(t *testing.T) {
 			all = append(all, w.Says, w.Reason)
 		}
 		for _, s := range p.Steps {
-			all = append(all, append(s.Says, s.Title, s.Caution)...)
+			all = append(all, append(s.Says, s.Title, s.Caution())...)
 		}
 		for _, w := range p.Warnings {
 			all = append(all, w.Text, w.Fix)

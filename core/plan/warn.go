@@ -11,11 +11,12 @@ import (
 )
 
 // warn notes what a good maker would say about a plan that can be cut.
-func (p *Plan) warn() {
+func (p *Plan) warn(w Workshop) {
 	p.warnCorners()
 	p.warnMarks()
 	p.warnShape()
-	p.warnWeight()
+	p.warnFit()
+	p.warnStrength(w)
 	p.warnOnSide()
 	if p.Units != p.Step.Unit {
 		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
@@ -73,18 +74,6 @@ func (p *Plan) warnMarks() {
 				Fix: "Give sizes in whole steps, or choose a finer step if your tools have one."})
 			return
 		}
-	}
-}
-
-// carries is how many grams a floor of light card carries between its walls
-// without sagging to the eye, for each 100 gsm.
-const carries = 300.0
-
-func (p *Plan) warnWeight() {
-	if g := p.Load.Grams(); g > carries*float64(p.Card.GSM)/100 {
-		p.Warn(brief.Warning{Code: "heavy", Text: fmt.Sprintf("What goes in weighs about %.0f g, much for a floor of %d gsm "+
-			"card.", g, p.Card.GSM),
-			Fix: "Take heavier card, or line the floor with a second layer."})
 	}
 }
 

@@ -59,6 +59,7 @@ type search struct {
 }
 
 func newSearch(p *Plan) *search {
+	p.chooseClearance()
 	s := &search{Request: p.Request, plan: p, job: p.job()}
 	if p.taken != nil && s.job.Given == nil {
 		taken := *p.taken
@@ -123,9 +124,9 @@ func (s *search) finish(chosen contents.Load) *style.Box {
 
 // prepare settles what room the things want.
 func (s *search) prepare() {
-	t := s.job.T()
+	t := s.job.As("insert").T()
 	if s.Kind.Room != nil {
-		s.Kind.Room(&s.Room, s.Things, s.job)
+		s.Kind.Room(&s.Room, s.Things, s.job.As("insert"))
 	}
 	if s.Kind.Divides {
 		s.Room.Below += t // things may stand on a partition's foot
@@ -137,7 +138,7 @@ func (s *search) prepare() {
 // ways lists the arrangements the request allows, those that fit a given size
 // first.
 func (s *search) ways() []contents.Load {
-	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: s.job.T(),
+	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: s.job.As("insert").T(),
 		Most: s.likeliest(), Pin: s.Way}
 	if s.job.Given != nil {
 		in, ok := style.Inside(s.job, s.Style)
@@ -189,13 +190,18 @@ func (s *search) needs(b *style.Box) (sheets, tooBig int) {
 	pieces := s.plan.toLay(b, 1)
 	if s.sizes {
 		for _, p := range pieces {
-			if !s.plan.Sheet.Takes(p.W, p.H, p.Upright) {
+			if on := s.SheetOf(s.CardOf(p.Stock)); !p.Lies(on.Width, on.Height) {
 				tooBig++
 			}
 		}
 		return 1, tooBig
 	}
-	return layout.Count(pieces, s.plan.Sheet.Width, s.plan.Sheet.Height)
+	for _, of := range s.byCard(pieces) {
+		on := s.SheetOf(s.CardOf(of[0].Stock))
+		n, big := layout.Count(of, on.Width, on.Height)
+		sheets, tooBig = sheets+n, tooBig+big
+	}
+	return sheets, tooBig
 }
 
 // better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
@@ -255,7 +261,7 @@ func reason(ways []Way, i int) string {
 func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 	job.Need = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
 	if s.Kind.Needs != nil {
-		job.Need = s.Kind.Needs(job.Need, l, job)
+		job.Need = s.Kind.Needs(job.Need, l, job.As("insert"))
 	}
 	job.Guilty = s.guilty(l)
 	if job.Stand = nil; s.Kind.Needs == nil && !s.Kind.Divides {
@@ -266,7 +272,8 @@ func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 		return nil
 	}
 	before := len(job.Problems)
-	s.Kind.Build(insert.New(job, b, l, s.Dividers))
+	s.Kind.Build(insert.New(job.As("insert"), b, l, s.Dividers))
+	job.Stamp(b)
 	if len(job.Problems) > before {
 		return nil
 	}
@@ -376,7 +383,7 @@ func (s *search) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
 	for _, u := range l.Units() {
 		thing, high := l.Things[u.Thing], u.At.Height
 		if s.Kind.Lifts != nil {
-			high = s.Kind.Lifts(l, u.Layer, s.job)
+			high = s.Kind.Lifts(l, u.Layer, s.job.As("insert"))
 		}
 		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: b.Lo.Z + high.MM()}
 		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(),

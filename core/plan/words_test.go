@@ -49,7 +49,7 @@ func TestStepsReadWell(t *testing.T) {
 			if s.Title == "" || len(s.Says) == 0 {
 				t.Errorf("%s: an empty step %q", style.ID, s.Title)
 			}
-			text = append(append(text, s.Says...), strings.Fields(s.Caution)...)
+			text = append(append(text, s.Says...), strings.Fields(s.Caution())...)
 			for _, says := range s.Says {
 				if says != strings.TrimSpace(says) || !strings.HasSuffix(says, ".") || says[0] >= 'a' && says[0] <= 'z' {
 					t.Errorf("%s: %q is no sentence", style.ID, says)

@@ -3,6 +3,7 @@ package planjson
 
 import (
 	"encoding/json"
+	"fmt"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -30,6 +31,11 @@ type (
 		Layout    *jsonLayout     `json:"layout,omitempty"`
 		Cards     []jsonCard      `json:"score_cards,omitempty"`
 		Steps     []jsonStep      `json:"steps,omitempty"`
+		Sections  []jsonSection   `json:"sections,omitempty"`
+		Strength  []jsonCarry     `json:"strength,omitempty"`
+		Grain     []jsonGrain     `json:"grain,omitempty"`
+		Used      []jsonUsed      `json:"from_the_shop,omitempty"`
+		Chosen    string          `json:"chosen,omitempty"`
 		Ways      []jsonWay       `json:"arrangements,omitempty"`
 		Fixes     []plan.Fix      `json:"make_it_fit,omitempty"`
 		Seams     []jsonSeam      `json:"seams,omitempty"`
@@ -77,6 +83,39 @@ type (
 		From  string `json:"from"`
 		To    string `json:"to"`
 		Fold  string `json:"fold"`
+		How   string `json:"how,omitempty"` // the way round, when no groove sets it
+	}
+	jsonSection struct {
+		Outer   string     `json:"outer"`
+		Inner   string     `json:"inner"`
+		Layers  []jsonSkin `json:"layers"` // from the inside out, the gap among them
+		Gap     string     `json:"gap"`    // on each side
+		Play    string     `json:"play"`   // over the whole width
+		Verdict string     `json:"verdict,omitempty"`
+	}
+	jsonSkin struct {
+		What  string `json:"what"`
+		Stock string `json:"stock,omitempty"`
+		Thick string `json:"thick"`
+	}
+	jsonCarry struct {
+		Name     string     `json:"name"`
+		Load     string     `json:"load"`
+		Limit    string     `json:"limit"`
+		Holds    bool       `json:"holds"`
+		Text     string     `json:"text"`
+		Remedy   string     `json:"remedy,omitempty"`
+		Remedies []plan.Fix `json:"remedies,omitempty"`
+	}
+	jsonGrain struct {
+		Piece string `json:"piece"`
+		Runs  bool   `json:"runs"`
+		Says  string `json:"says"`
+	}
+	jsonUsed struct {
+		Kind string            `json:"kind"`
+		Says string            `json:"says"`
+		Set  map[string]string `json:"set,omitempty"`
 	}
 	jsonLine struct {
 		Kind string `json:"kind"`
@@ -191,12 +230,13 @@ func (p writer) whole() jsonPlan {
 		for _, n := range b.Notes {
 			out.Notes = append(out.Notes, jsonNote{n.Code, n.Piece, p.text(n.Figure), n.Text})
 		}
-		out.Layout = p.layout(plan.Laid{Layout: p.Layout, Of: p.Plan})
+		out.Layout = p.layout(p.Cuts...)
+		p.fit(&out)
 		for _, c := range p.Cards {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 		}
 		for _, s := range p.Steps {
-			out.Steps = append(out.Steps, jsonStep(s))
+			out.Steps = append(out.Steps, jsonStep{s.Title, s.Says, s.Caution()})
 		}
 	}
 	return out
@@ -221,14 +261,15 @@ func (p writer) sizeText(s contents.Size) jsonDims {
 }
 
 func (p writer) piece(s *sheet.Piece) jsonPiece {
-	out := jsonPiece{Name: s.Name, Part: s.Part, Stock: p.Card.ID, Count: s.Count * p.Copies,
+	out := jsonPiece{Name: s.Name, Part: s.Part, Stock: p.CardOf(s.Stock).ID, Count: s.Count * p.Copies,
 		Width: p.text(s.Width), Height: p.text(s.Height), Scores: []jsonScore{}, Lines: []jsonLine{}, Faces: []jsonFace{}}
 	for _, pass := range s.Passes {
 		along := "height"
 		if pass.AlongWidth {
 			along = "width"
 		}
-		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To), pass.Fold.String()})
+		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To), pass.Fold.String(),
+			p.how(s.Name, pass)})
 	}
 	for _, l := range s.Outline() {
 		j := jsonLine{l.Kind.String(), "", p.text(l.A.X), p.text(l.A.Y), p.text(l.B.X), p.text(l.B.Y)}
@@ -244,26 +285,17 @@ func (p writer) piece(s *sheet.Piece) jsonPiece {
 	return out
 }
 
-// layout writes layouts as one, each sheet with its card; how much is used is told
-// of all of them.
-func (p writer) layout(all ...plan.Laid) *jsonLayout {
-	out := &jsonLayout{Sheets: []jsonSheet{}}
-	area, used := 0.0, 0.0
-	for _, l := range all {
-		p.sheets(out, l)
-		whole := float64(len(l.Sheets)) * l.Of.Sheet.Width.MM() * l.Of.Sheet.Height.MM()
-		area, used = area+whole, used+whole*l.Used
-		out.Count, out.Bound = out.Count+len(l.Sheets), out.Bound+l.Bound
+// layout writes what is cut of several cards as one, each sheet with its card; how
+// much is used is told of all of them.
+func (p writer) layout(all ...plan.Cut) *jsonLayout {
+	layouts := make([]layout.Layout, len(all))
+	for i, c := range all {
+		layouts[i] = c.Layout
 	}
-	if out.Used = all[0].Used; len(all) > 1 && area > 0 {
-		out.Used = used / area
-	}
-	return out
-}
-
-func (p writer) sheets(out *jsonLayout, l plan.Laid) {
-	for _, s := range l.Sheets {
-		js := jsonSheet{Stock: l.Of.Card.ID, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
+	whole := layout.Join(layouts...)
+	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(whole.Sheets), Bound: whole.Bound, Used: whole.Used}
+	for _, s := range whole.Sheets {
+		js := jsonSheet{Stock: s.Stock, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
 			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
 		for _, it := range s.Placed {
 			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})
@@ -280,7 +312,52 @@ func (p writer) sheets(out *jsonLayout, l plan.Laid) {
 		}
 		out.Sheets = append(out.Sheets, js)
 	}
+	return out
 }
+
+// how tells the way round a score that no groove sets.
+func (p writer) how(piece string, pass sheet.Pass) string {
+	for _, c := range p.Cards {
+		for _, t := range c.Turns {
+			for i, l := range t.Lines {
+				if c.Piece == piece && l == pass {
+					return t.At[i].How(p.Say)
+				}
+			}
+		}
+	}
+	return ""
+}
+
+// fit writes what hangs on the shop: the corner, the strength, the grain, and what
+// the plan took from there.
+func (p writer) fit(out *jsonPlan) {
+	for _, s := range p.Sections {
+		js := jsonSection{Outer: s.Outer, Inner: s.Inner, Gap: p.text(s.Gap), Play: p.text(s.Play), Verdict: s.Verdict}
+		for _, k := range s.Skins {
+			js.Layers = append(js.Layers, jsonSkin{k.What, k.Stock, p.text(k.Thick)})
+		}
+		out.Sections = append(out.Sections, js)
+	}
+	for _, c := range p.Carries {
+		js := jsonCarry{Name: c.Name, Load: grams(c.Load), Limit: grams(c.Limit), Holds: c.Holds, Text: c.Text, Remedies: c.Remedies}
+		if len(c.Remedies) > 0 {
+			js.Remedy = c.Remedies[0].Text
+		}
+		out.Strength = append(out.Strength, js)
+	}
+	for _, g := range p.Grains() {
+		out.Grain = append(out.Grain, jsonGrain{g.Piece, g.Runs, g.Says})
+	}
+	for _, u := range p.Used {
+		if u.Kind != "card" { // pieces name their own
+			out.Used = append(out.Used, jsonUsed{u.Kind, u.Says, u.Set})
+		}
+	}
+	out.Chosen = p.Chosen
+}
+
+func grams(g float64) string { return fmt.Sprintf("%.0f g", g) }
 
 func (p writer) rect(r layout.Rect) jsonRect {
 	return jsonRect{p.text(r.X), p.text(r.Y), p.text(r.W), p.text(r.H)}

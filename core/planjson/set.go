@@ -44,12 +44,16 @@ func WriteSet(s *plan.Set) []byte {
 		return encode(out)
 	}
 	w := writer{s.Plans[0]}
-	out.Outside, out.Layout = w.dims(s.Outside()), w.layout(s.Layouts...)
+	var cuts []plan.Cut
+	for _, l := range s.Layouts {
+		cuts = append(cuts, l.Cut)
+	}
+	out.Outside, out.Layout = w.dims(s.Outside()), w.layout(cuts...)
 	for _, c := range s.Cards() {
 		out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 	}
 	for _, step := range s.Steps() {
-		out.Steps = append(out.Steps, jsonStep(step))
+		out.Steps = append(out.Steps, jsonStep{step.Title, step.Says, step.Caution()})
 	}
 	return encode(out)
 }

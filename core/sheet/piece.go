@@ -117,6 +117,8 @@ type Piece struct {
 	Part          Part
 	Count         int
 	Width, Height Length
+	Stock         string // the card it is cut from, when that is not the box's
+	Caliper       Length // and how thick that is
 
 	Lines  []Line
 	Passes []Pass

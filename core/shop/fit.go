@@ -1,12 +1,10 @@
 package shop
 
-// What thickness asks for: the clearance of a lid, the width a tab needs to hold.
-
 import (
 	"brevium/core/measure"
 )
 
-type Length = measure.Length
+// What thickness asks for: the clearance of a lid, the width a tab needs to hold.
 
 const tenth = measure.Millimetre / 10
 
@@ -14,30 +12,63 @@ const tenth = measure.Millimetre / 10
 // own thickness.
 var Slack = map[string]Length{"snug": 5 * tenth, "easy": 10 * tenth, "loose": 16 * tenth}
 
-// Adhesive is what sticks a tab, and how wide a tab it wants.
+// Adhesive is what sticks a tab, and how wide a tab it wants: of a corner, and of a
+// long seam.
 type Adhesive struct {
-	ID, Title string
-	Width     Length
+	ID, Title, Why string
+	Width          Length // the least tab
+	Seam           Length // the least long seam
+	Hold           string // how long it is held
 }
 
-// Adhesives lists the two schools; the first is the default.
+// Adhesives lists the schools; the first is the default.
 var Adhesives = []Adhesive{
-	{"tape", "double-sided tape", 100 * tenth},
-	{"glue", "wet glue", 60 * tenth},
+	{"tape", "double-sided tape", "Holds at once, and wants a wide tab.", 100 * tenth, 100 * tenth,
+		"Press each strip down along its whole length; tape holds at once and can't be moved."},
+	{"glue", "wet glue", "Slides a while, holds weight, must be held.", 60 * tenth, 60 * tenth,
+		"Hold each glued tab for half a minute, peg it for ten, and let it dry for an hour before filling."},
+	{"both", "tape on seams, glue on corners", "Tape holds the long seam while the corners are glued.", 60 * tenth, 100 * tenth,
+		"The tape holds at once; hold each glued corner for half a minute and let it dry for an hour before filling."},
 }
 
 // forgiven is how far a step may fall short of the clearance wanted.
 const forgiven = measure.Millimetre / 20
 
-// Clearance gives how much larger a lid's panel is than the base's, over the
-// whole width: c = 2t(1 + n) + 2 layer + slack, for card of caliper t, n
-// full-face layers inside the lid's wall and a layer of that thickness on each
-// outer wall of the base. It is snapped up to the step the tools can measure,
-// except where the step below falls short by less than 0.05 mm.
-func Clearance(t Length, n int, layer, slack, step Length) Length {
-	need := 2*t*Length(1+n) + 2*layer + slack
+// Over is one thing that goes over another: how thick the card of each is, how many
+// full faces of card lie inside the outer one's wall, and how thick what is stuck
+// on is, on each wall: outside the inner one, inside the outer one.
+type Over struct {
+	Inner, Outer    Length
+	Layers          int
+	Outside, Lining Length
+}
+
+// Bulk is what card and layers take up over the whole width. With one card for
+// both it is 2t(1 + n) + 2 layer: half of each wall's card lies on either side of
+// its score, and n faces more lie inside the outer wall.
+func (o Over) Bulk() Length {
+	return o.Inner + o.Outer*Length(1+2*o.Layers) + 2*(o.Outside+o.Lining)
+}
+
+// Clearance gives how much larger the outer panel is than the inner, over the whole
+// width: bulk and slack, snapped up to the step the tools can measure, except where
+// the step below falls short by less than 0.05 mm.
+func (o Over) Clearance(slack, step Length) Length {
+	need := o.Bulk() + slack
 	if down := need.Down(step); need-down < forgiven {
 		return down
 	}
 	return need.Up(step)
 }
+
+// Clearance is Over's, for one card of caliper t throughout.
+func Clearance(t Length, n int, layer, slack, step Length) Length {
+	return Over{Inner: t, Outer: t, Layers: n, Outside: layer}.Clearance(slack, step)
+}
+
+// TooTight and TooLoose bound the play a lid may have over the whole width: below
+// the one it does not go on, above the other it slides about.
+const (
+	TooTight = 2 * tenth
+	TooLoose = 24 * tenth
+)

@@ -1,36 +1,68 @@
-// Package shop is what this maker owns and knows: card by weight and caliper, the
-// sheets it is sold in, what it is stuck with, and how a lid is liked to fit.
-// The makes and prices are made up.
+// Package shop is what this maker owns and knows: card and paper, offcuts, tools
+// and what they can set, adhesives, house habits, and how lids were found to fit.
+// A shop is a document like a box's, read once; what ships is made up.
 package shop
 
 import (
+	"fmt"
+	"math"
+	"strings"
+
 	"brevium/core/measure"
 )
 
-// Card is a kind of card. Price is for a square metre, in hundredths of the
-// maker's coin.
+type Length = measure.Length
+
+// Card is a kind of card or paper. Each is the price, in hundredths of the maker's
+// coin, of a sheet of so many square millimetres.
 type Card struct {
 	ID, Title string
+	Kind      string // card, paper or specialty
 	GSM       int
-	Caliper   measure.Length
+	Caliper   Length
+	Estimated bool   // nothing was measured: of weight and bulk
+	Grain     string // long or short, "" when nobody knows
 	Colour    string // of the outside, as #rrggbb
 	Inside    string // of the inside
-	Pattern   string // printed on the outside: "" for plain, "sprigs" or "stripes"
+	Pattern   string // printed on the outside: "" for plain, or a motif
+	Motif     string // that it would be
+	Up        bool   // it has a way up
 	Ink       string // the colour it is printed in
-	Price     int64
+	Repeat    Length // of the pattern; 0 is 24 mm
+	Each      int64
+	Per       float64
+	Hand      int     // sheets of the first size in hand; -1 when not counted
+	Sheets    []Sheet // it comes in; none for all on the shelf
+	Retired   bool
+	Own       bool // described in the document itself
 }
 
 // Directed says whether the card is printed with something that has an up and a
 // down, so that its pieces must not be turned on the sheet.
-func (c Card) Directed() bool { return c.Pattern != "" }
+func (c Card) Directed() bool { return c.Up && c.Pattern != "" }
+
+// Runs gives the side of a sheet the grain runs along: "height", "width", or "".
+func (c Card) Runs(s Sheet) string {
+	switch {
+	case c.Grain == "":
+		return ""
+	case (c.Grain == "long") == (s.Height >= s.Width):
+		return "height"
+	}
+	return "width"
+}
 
 // Sheet is a size card comes in.
 type Sheet struct {
 	ID, Title     string
-	Width, Height measure.Length
+	Width, Height Length
 }
 
-const micron = measure.Millimetre / 1000
+// Same says whether two sheets are of one size.
+func (t Sheet) Same(o Sheet) bool { return t.Width == o.Width && t.Height == o.Height }
+
+// Area is in square millimetres.
+func (t Sheet) Area() float64 { return t.Width.MM() * t.Height.MM() }
 
 // Shelf is what a workshop has to cut from.
 type Shelf struct {
@@ -38,42 +70,35 @@ type Shelf struct {
 	Sheets []Sheet
 }
 
-// Default is the shelf Brevium comes with.
-var Default = Shelf{
-	Cards: []Card{
-		{ID: "cover-216", Title: "Cover, oat, 216 gsm (80 lb)", GSM: 216, Caliper: 270 * micron,
-			Colour: "#e9dcc0", Inside: "#f3ead6", Price: 190},
-		{ID: "light-160", Title: "Light, fog, 160 gsm", GSM: 160, Caliper: 200 * micron, Colour: "#cfd8d6",
-			Inside: "#dde4e2", Price: 140},
-		{ID: "cover-270", Title: "Heavy cover, tansy, 270 gsm (100 lb)", GSM: 270, Caliper: 340 * micron,
-			Colour: "#e8c24a", Inside: "#f4e7b8", Price: 260},
-		{ID: "kraft-300", Title: "Kraft, 300 gsm", GSM: 300, Caliper: 400 * micron, Colour: "#b98f62", Inside: "#c7a077",
-			Price: 170},
-		{ID: "duplex-350", Title: "Duplex, moss and cream, 350 gsm", GSM: 350, Caliper: 450 * micron,
-			Colour: "#7d8f5a", Inside: "#f2ecd9", Price: 340},
-		{ID: "sprig-220", Title: "Sprigs on linen, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#efe6d2",
-			Inside: "#f7f2e6", Pattern: "sprigs", Ink: "#7a8f4e", Price: 310},
-		{ID: "stripe-220", Title: "Shed stripes, 220 gsm", GSM: 220, Caliper: 280 * micron, Colour: "#e8e3da",
-			Inside: "#f4f1ea", Pattern: "stripes", Ink: "#8a4b3a", Price: 310},
-	},
-	Sheets: []Sheet{
-		{"12x12", "12 × 12 in", 12 * measure.Inch, 12 * measure.Inch},
-		{"8.5x11", "8½ × 11 in", 17 * measure.Inch / 2, 11 * measure.Inch},
-		{"a4", "A4, 210 × 297 mm", 210 * measure.Millimetre, 297 * measure.Millimetre},
-		{"a3", "A3, 297 × 420 mm", 297 * measure.Millimetre, 420 * measure.Millimetre},
-		{"8x8", "8 × 8 in pad", 8 * measure.Inch, 8 * measure.Inch},
-		{"6x6", "6 × 6 in pad", 6 * measure.Inch, 6 * measure.Inch},
-	},
+// Sheets are the sizes card is sold in.
+var Sheets = []Sheet{
+	{"12x12", "12 × 12 in", 12 * measure.Inch, 12 * measure.Inch},
+	{"8.5x11", "8½ × 11 in", 17 * measure.Inch / 2, 11 * measure.Inch},
+	{"a4", "A4, 210 × 297 mm", 210 * measure.Millimetre, 297 * measure.Millimetre},
+	{"a3", "A3, 297 × 420 mm", 297 * measure.Millimetre, 420 * measure.Millimetre},
+	{"8x8", "8 × 8 in pad", 8 * measure.Inch, 8 * measure.Inch},
+	{"6x6", "6 × 6 in pad", 6 * measure.Inch, 6 * measure.Inch},
+	{"30x30", "30 × 30 cm", 300 * measure.Millimetre, 300 * measure.Millimetre},
 }
 
 // Card finds a card by its name.
 func (s Shelf) Card(id string) (Card, bool) {
-	for _, c := range s.Cards {
-		if c.ID == id {
-			return c, true
+	for i := range s.Cards {
+		if s.Cards[i].ID == id {
+			return s.Cards[i], true
 		}
 	}
 	return Card{}, false
+}
+
+// Offered are the cards to choose from: those that are not retired.
+func (s Shelf) Offered() (out []Card) {
+	for _, c := range s.Cards {
+		if !c.Retired {
+			out = append(out, c)
+		}
+	}
+	return out
 }
 
 // Sheet finds a sheet by its name.
@@ -86,14 +111,56 @@ func (s Shelf) Sheet(id string) (Sheet, bool) {
 	return Sheet{}, false
 }
 
+// The smallest and the largest side of a sheet.
+const leastSheet, mostSheet = 50 * measure.Millimetre, 1200 * measure.Millimetre
+
+// AnySheet is Sheet for a size of the maker's own too: "300 x 400 mm".
+func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
+	if t, ok := s.Sheet(strings.ToLower(strings.TrimSpace(text))); ok {
+		return t, nil
+	}
+	width, height, two := strings.Cut(strings.ReplaceAll(strings.ToLower(text), "×", "x"), "x")
+	if !two {
+		return Sheet{}, fmt.Errorf("%q is no sheet: write 12x12, a4, or a size like 300 x 400 mm", text)
+	}
+	h, own, err := measure.ParseUnit(height, unit)
+	if err != nil {
+		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 300 x 400 mm", text)
+	}
+	w, err := measure.Parse(width, own)
+	if err != nil {
+		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 300 x 400 mm", text)
+	}
+	for _, side := range []Length{w, h} {
+		if side < leastSheet || side > mostSheet {
+			return Sheet{}, fmt.Errorf("%s is no size of a sheet: usual ones are 6 x 6 to 12 x 12 in, A4 and A3; each side is "+
+				"50 to 1200 mm", strings.TrimSpace(text))
+		}
+	}
+	size := func(l Length) string { return strings.TrimSuffix(l.Exact(own), " "+string(own)) }
+	return Sheet{ID: fmt.Sprintf("%s x %s", size(w), h.Exact(own)), Title: fmt.Sprintf("%s × %s", size(w), h.Exact(own)),
+		Width: w, Height: h}, nil
+}
+
+// Comes lists the sheets a card comes in.
+func (s Shelf) Comes(c Card) []Sheet {
+	if len(c.Sheets) > 0 {
+		return c.Sheets
+	}
+	return s.Sheets
+}
+
 // Takes says whether a piece lies within the sheet, turned if need be and if it
 // need not stay upright.
-func (t Sheet) Takes(w, h measure.Length, upright bool) bool {
+func (t Sheet) Takes(w, h Length, upright bool) bool {
 	return w <= t.Width && h <= t.Height || !upright && h <= t.Width && w <= t.Height
 }
 
-// Cost gives the price of sheets of a size, in hundredths.
+// Cost gives the price of sheets of a size, in hundredths: as much more or less as
+// they are larger or smaller than those the price is for.
 func (c Card) Cost(t Sheet, sheets int) int64 {
-	area := t.Width.MM() * t.Height.MM() / 1e6
-	return int64(area*float64(c.Price)*float64(sheets) + 0.5)
+	if c.Per <= 0 {
+		return 0
+	}
+	return int64(math.Floor(float64(c.Each)*t.Area()/c.Per*float64(sheets) + 0.5))
 }

@@ -9,6 +9,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 	"brevium/core/words"
 )
 
@@ -127,12 +128,13 @@ func bandQuestions(when string) []Question {
 // glued out of sight below. It bends round the box and is larger by that, and a
 // little ease. The place says where the middle of what it goes round is.
 func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
-	t, step := j.T(), j.Mark()
+	t, step := j.As("band").T(), j.Mark()
 	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
 		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))
 	place := j.Measure("band-place", ((round.Length - wide) / 2).Down(step), Bound{},
 		most(round.Length-wide, "length", "further on it slips off the box"))
-	d, h := round.Width+j.Gain(2*t+j.Slack), round.Depth+j.Gain(2*t+j.Slack)
+	d, h := round.Width+j.Gain(2*t+j.Slack+2*j.Outside), round.Depth+j.Gain(2*t+j.Slack)
+	j.over["band"] = shop.Over{Inner: j.T(), Outer: t, Outside: j.Outside}
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))
 	p := loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t)

@@ -21,11 +21,12 @@ var cornerShells = &Style{
 // buildCornerShells puts two equal shells round a rolled tray, the second turned
 // half round.
 func buildCornerShells(j *Job) *Box {
-	t, d, c := j.T(), j.Size(), j.Clearance(2)
+	d, c := j.Size(), j.Over("tray", "shell", 2)
+	t := j.As("shell").T()
 	high := d.Depth + j.Gain(2*t+j.Slack)
-	b := j.box(d, j.tray("tray", "base", d, "rolled"))
+	b := j.box(d, j.As("tray").tray("tray", "base", d, "rolled"))
 	b.Clearance, b.Strength = c, 3
-	shell := j.shell(dims(d.Length+c, d.Width+c, high))
+	shell := j.As("shell").shell(dims(d.Length+c, d.Width+c, high))
 	out := (high - d.Depth) / 2
 	put := b.Add(shell, assembly.Place{Face: "under", On: "tray/base", Out: out},
 		assembly.Place{Face: "under", On: "tray/base", Out: out, Quarters: 2})

@@ -64,12 +64,12 @@ func buildCrossFold(j *Job) *Box {
 	for i, name := range names {
 		b.Rooms = append(b.Rooms, assembly.Inner{Name: name, Box: small, OnSide: i < 2})
 	}
-	gain := j.Clearance(0)
+	gain := j.Over("cross", "lid", 0)
 	b.Clearance = gain
 	high := j.Measure("lid-height", min(f, max(f*2/5, 20*mm)).Up(step), j.sticks(0),
 		most(f, "depth", "the sides of the cross are no higher"))
-	put := b.Add(j.tray("lid", "top", dims(c+gain, w+gain, high), "single"),
-		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.T()/2), Over: true})
+	put := b.Add(j.As("lid").tray("lid", "top", dims(c+gain, w+gain, high), "single"),
+		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
 	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(w+2*f)+260*mm).Up(10*step))+" round the whole, if it is to travel")

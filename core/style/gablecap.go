@@ -27,7 +27,7 @@ var gableCap = &Style{
 // ridge; the two between fold in as gussets, each along two slanting scores
 // from the middle of its upper edge to its lower corners.
 func buildGableCap(j *Job) *Box {
-	step, c, size := j.Mark(), j.Clearance(0), j.Size()
+	step, c, size := j.Mark(), j.Over("base", "cap", 0), j.Size()
 	if j.Given == nil {
 		size.Length = max(size.Length, size.Width) // the ridge is no shorter than the ends are wide
 	}
@@ -40,9 +40,9 @@ func buildGableCap(j *Job) *Box {
 		most(size.Depth, "depth", "the tray is no deeper"))
 	seam := j.Measure("seam", j.Wide(), j.sticks(0), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
 	walls := j.Choice("walls")
-	b := j.box(size, j.tray("base", "base", size, walls))
+	b := j.box(size, j.As("base").tray("base", "base", size, walls))
 	b.Clearance = c
-	put := b.Add(j.Gable("cap", d, roof, seal, skirt, seam),
+	put := b.Add(j.As("cap").Gable("cap", d, roof, seal, skirt, seam),
 		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)

@@ -22,7 +22,7 @@ var hingedLid = &Style{
 // side scores stand half of it further out, and its own sides come out that
 // much lower.
 func buildHingedLid(j *Job) *Box {
-	c, size := j.Clearance(0), j.Size()
+	c, size := j.Over("", "box/lid", 0), j.Size()
 	half, h := c/2, size.Depth
 	full := h - half
 	wall := j.lidWall(h, full, 0, "single")

@@ -2,12 +2,15 @@ package style
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/shop"
 )
 
@@ -22,8 +25,14 @@ const (
 type Job struct {
 	*brief.Report
 	Card     shop.Card
+	Stocks   map[string]shop.Card // of parts that have another card: by their name, or what they are
 	Adhesive shop.Adhesive
-	Slack    Length
+	Tools    shop.Tools
+	Slack    Length                  // over the whole width, beyond the card
+	Usual    Length                  // what it would be if nothing were learnt
+	Outside  Length                  // what is stuck on each wall that a lid goes over
+	Lining   Length                  // and inside each wall of the lid
+	Floor    int                     // liners on the floor
 	Plain    bool                    // plain numbers instead of the card's thickness
 	Given    *Dims                   // score to score, to the letter
 	Need     Dims                    // clear room the contents want
@@ -42,9 +51,10 @@ type Job struct {
 
 	style   *Style
 	settled map[string]Length
-	notes   []assembly.Note
-	shaped  bool // its room is no block
-	found   *Box // a box that was built to be measured, and may be the one
+	notes   *[]assembly.Note
+	over    map[string]shop.Over // what goes over something, by the thickness of it all
+	shaped  bool                 // its room is no block
+	found   *Box                 // a box that was built to be measured, and may be the one
 }
 
 // Knows takes over what was found out on the way with another job of the same
@@ -117,6 +127,32 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 	}
 }
 
+// With gives the answers with one of them another.
+func (a Answers) With(id, choice string) Answers {
+	out := Answers{maps.Clone(a.Choice), a.Length}
+	out.Choice[id] = choice
+	return out
+}
+
+// Follow answers a question that was left open as the house does, if it makes sense
+// here and the choice is one of it: "grow" stands for whichever choice begins so. It
+// gives the answer, and says whether it is another than the style's own.
+func (a Answers) Follow(s *Style, id, choice string) (took string, other bool) {
+	q, asks := s.Ask(id)
+	if !asks || a.Choice[id] != "" || !a.asks(s, q) {
+		return "", false
+	}
+	for _, c := range q.Choices {
+		if c.ID == choice || strings.HasPrefix(c.ID, choice+"-") {
+			if c.ID != q.Default {
+				a.Choice[id] = c.ID
+			}
+			return c.ID, c.ID != q.Default
+		}
+	}
+	return "", false
+}
+
 // asks says whether a question makes sense beside the answers given.
 func (a Answers) asks(s *Style, q Question) bool {
 	holds := func(rule string) bool {
@@ -157,6 +193,15 @@ func (j *Job) T() Length { return j.Card.Caliper }
 // Mark is what the tools can measure.
 func (j *Job) Mark() Length { return j.Step.Size }
 
+// Groove is what the scoring board sets directly: walls are that high, where it is
+// left to the style.
+func (j *Job) Groove() Length {
+	if g := j.Tools.Groove(j.Mark()); g%j.Mark() == 0 {
+		return g
+	}
+	return j.Mark()
+}
+
 // Wide is how wide what sticks a tab wants it, on the marks.
 func (j *Job) Wide() Length { return j.Adhesive.Width.Up(j.Mark()) }
 
@@ -166,15 +211,83 @@ func (j *Job) Size() Dims {
 	if j.Given != nil {
 		return *j.Given
 	}
-	up := func(need, taken Length) Length { return max(j.Mark(), (need + taken).Up(j.Mark())) }
-	return dims(up(j.Need.Length, j.Taken.Length), up(j.Need.Width, j.Taken.Width), up(j.Need.Depth, j.Taken.Depth))
+	up := func(need, taken, step Length) Length { return max(step, (need + taken).Up(step)) }
+	return dims(up(j.Need.Length, j.Taken.Length, j.Mark()), up(j.Need.Width, j.Taken.Width, j.Mark()),
+		up(j.Need.Depth, j.Taken.Depth, j.Groove()))
 }
 
-// Clearance is how much larger a lid's panel is than what it goes over, over the
-// whole width; layers is how many full faces of card lie inside its walls.
-func (j *Job) Clearance(layers int) Length {
-	return shop.Clearance(j.T(), layers, 0, j.Slack, j.Mark())
+// As is the job for a part that may be of another card.
+func (j *Job) As(part string) *Job {
+	if len(j.Stocks) == 0 {
+		return j
+	}
+	as := *j
+	as.Card = j.cardOf(part, "")
+	return &as
 }
+
+// over are the names of what goes over something, which "lid" means too.
+var lids = []string{"lid", "sleeve", "cap", "shell", "cover", "lid cover"}
+
+// cardOf finds the card of a piece: by its name, by the last word of it, by what it
+// is; else it is the box's own.
+func (j *Job) cardOf(name string, part sheet.Part) shop.Card {
+	_, face := assembly.Ref(name)
+	last := name[strings.LastIndexByte(name, ' ')+1:]
+	keys := []string{name, last, string(part)}
+	if slices.Contains(lids, last) && face == "" {
+		keys = append(keys, "lid")
+	}
+	for _, k := range keys {
+		if c, ok := j.Stocks[k]; ok && k != "" {
+			return c
+		}
+	}
+	return j.Card
+}
+
+// Stamp notes on each piece which card it is cut from, where that is not the box's.
+func (j *Job) Stamp(b *Box) {
+	if len(j.Stocks) == 0 {
+		return
+	}
+	for _, p := range b.Pieces() {
+		if c := j.cardOf(p.Name, p.Part); c.ID != j.Card.ID {
+			p.Stock, p.Caliper = c.ID, c.Caliper
+		}
+	}
+}
+
+// Over is how much larger a panel is than the one it goes over, over the whole
+// width; layers is how many full faces of card lie inside its walls. It notes what
+// layers and what was learnt have to do with it.
+func (j *Job) Over(inner, outer string, layers int) Length {
+	o := shop.Over{Inner: j.As(inner).T(), Outer: j.As(outer).T(), Layers: layers, Outside: j.Outside, Lining: j.Lining}
+	j.over[outer] = o
+	c := o.Clearance(j.Slack, j.Mark())
+	bare := o
+	bare.Outside, bare.Lining = 0, 0
+	name, _ := assembly.Ref(outer)
+	if by := c - bare.Clearance(j.Slack, j.Mark()); o.Outside+o.Lining > 0 {
+		j.note("layers", name, "", max(by, 1), fmt.Sprintf("What is stuck on takes %s on each wall: the %s is %s larger for it.",
+			j.fine(o.Outside+o.Lining), name, j.Say(by)))
+	}
+	if by := c - o.Clearance(j.Usual, j.Mark()); j.Slack != j.Usual {
+		says := fmt.Sprintf("without that it would be %s", j.Say(c-by))
+		if by == 0 {
+			says = "on these marks that makes no difference"
+		}
+		j.note("learnt", name, "", c, fmt.Sprintf("Lids of this card were found to want %s of ease here, not %s; %s.",
+			j.fine(j.Slack), j.fine(j.Usual), says))
+	}
+	return c
+}
+
+// fine writes a thickness, which is finer than any mark.
+func (j *Job) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
+
+// Clearance is Over for one card throughout.
+func (j *Job) Clearance(layers int) Length { return j.Over("", "", layers) }
 
 // Gain is how much longer a panel is that bends round others: what the card
 // takes or, in plain numbers, one mark of the tools, if that is a millimetre.
@@ -197,6 +310,6 @@ func (j *Job) Sliver() Length {
 // note says what the plan did to a number, and why.
 func (j *Job) note(code, piece, field string, figure Length, text string) {
 	if figure != 0 {
-		j.notes = append(j.notes, assembly.Note{Code: code, Piece: piece, Field: field, Figure: figure, Text: text})
+		*j.notes = append(*j.notes, assembly.Note{Code: code, Piece: piece, Field: field, Figure: figure, Text: text})
 	}
 }

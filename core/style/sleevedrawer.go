@@ -22,13 +22,13 @@ var sleeveDrawer = &Style{
 			"closed | Closed at one end | Nothing falls out at the back."),
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
 		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
-			"trim-drawer | A smaller drawer | The sleeve keeps its size."),
+			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe),
 	}),
 	Build: buildSleeveDrawer,
 }
 
 func buildSleeveDrawer(j *Job) *Box {
-	walls, c, size := j.Choice("walls"), j.Clearance(0), j.Size()
+	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
 	drawer, sleeve := size, size
 	if j.Is("clearance", "trim-drawer") {
 		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c
@@ -37,17 +37,17 @@ func buildSleeveDrawer(j *Job) *Box {
 	}
 	closed := j.Is("sleeve", "closed")
 	if closed {
-		gain := j.Gain(3 * j.T())
+		gain := j.Gain(3 * j.As("sleeve").T())
 		sleeve.Length += gain
 		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and "+
 			"the end.")
 	}
-	p := j.tray("drawer", "bottom", drawer, walls)
+	p := j.As("drawer").tray("drawer", "bottom", drawer, walls)
 	j.thumbNotches(p, drawer, walls)
 	b := j.box(size, p)
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
-	put := b.Add(j.sleeve(sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
-		Right: (sleeve.Length - drawer.Length) / 2, Out: j.T()})
+	put := b.Add(j.As("sleeve").sleeve(sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
+		Right: (sleeve.Length - drawer.Length) / 2, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
 	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not "+

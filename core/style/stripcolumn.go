@@ -55,7 +55,7 @@ func buildStripColumn(j *Job) *Box {
 	}
 	s.cap = j.Measure("cap", max(j.Wide(), (s.high/8).Up(step)), j.sticks(0),
 		halfOf((s.high-room)/2, "depth", "they would leave nothing between them"))
-	c := j.Clearance(0)
+	c := j.Over("strip", "cap", 0)
 	b := j.box(d, j.tray("cap", "panel", dims(s.back+c, s.side+c, s.cap), "single"))
 	cap := b.Parts[0]
 	cap.At = []assembly.Place{{}, {Face: "panel", On: "cap/panel", Out: -(s.high + t), Over: true}}

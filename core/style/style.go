@@ -12,6 +12,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 )
 
 type (
@@ -135,13 +136,19 @@ func Make(j *Job, s *Style, draft bool) *Box {
 
 // build builds once, or notes the problems.
 func (j *Job) build() *Box {
-	j.settled, j.notes = map[string]Length{}, nil
+	j.settled, j.notes, j.over = map[string]Length{}, &[]assembly.Note{}, map[string]shop.Over{}
 	before := len(j.Problems)
 	b := j.style.Build(j)
 	if len(j.Problems) > before || b == nil {
 		return nil
 	}
-	b.Style, b.Settled, b.Notes, b.Plain = j.style.ID, j.settled, j.notes, j.Plain || b.Plain
+	b.Style, b.Settled, b.Notes, b.Plain = j.style.ID, j.settled, *j.notes, j.Plain || b.Plain
+	for i, c := range b.Clears {
+		o, fits := j.over[c.Outer]
+		b.Clears[i].Skin, b.Clears[i].Layers, b.Clears[i].Fits = o.Outside+o.Lining, o.Layers, fits
+	}
+	j.lineFloor(b)
+	j.Stamp(b)
 	return b
 }
 

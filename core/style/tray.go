@@ -41,6 +41,9 @@ func layers(walls string) int {
 	return 1
 }
 
+// chooseForMe leaves it to the plan where the clearance comes from.
+const chooseForMe = "choose | Choose for me | Whichever leaves fewest scores that no groove of your board sets."
+
 var ends, sides = []string{"back", "front"}, []string{"left", "right"}
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
@@ -227,7 +230,7 @@ func (j *Job) lidWall(h, full, less Length, walls string) Length {
 	case "rolled":
 		least.At += j.T().Up(j.Mark())
 	}
-	usual := max((h * 3 / 8).Up(j.Mark()), min(full, (j.Adhesive.Width*3/2).Up(j.Mark())))
+	usual := max((h * 3 / 8).Up(j.Groove()), min(full, (j.Adhesive.Width*3/2).Up(j.Mark())))
 	rim := most(full, "depth", "a deeper lid would stand on the table and not on the rim")
 	if j.Asked("lid-height") || !j.Asked("reveal") {
 		wall := j.Measure("lid-height", usual, least, rim)

@@ -23,7 +23,7 @@ var trayLid = &Style{
 			choose("clearance", "Clearance comes from", "",
 				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
 				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
-				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.").unless("lid=none"),
+				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.", chooseForMe).unless("lid=none"),
 		}),
 	Build: buildTrayLid,
 }
@@ -32,16 +32,16 @@ func buildTrayLid(j *Job) *Box {
 	walls, over := j.Choice("walls"), j.Choice("lid-walls")
 	size := j.Size()
 	if j.Is("lid", "none") {
-		b := j.box(size, j.tray("base", "base", size, walls))
+		b := j.box(size, j.As("base").tray("base", "base", size, walls))
 		b.Strength = 1 + layers(walls)
 		return b
 	}
-	c := j.Clearance(layers(over))
+	c := j.Over("base", "lid", layers(over))
 	lower := Length(0)
 	if j.Is("clearance", "shift-scores") {
 		lower = c / 2
 	}
-	base, lid := size, dims(size.Length, size.Width, j.lidWall(size.Depth, size.Depth, lower, over)-lower)
+	base, lid := size, dims(size.Length, size.Width, j.As("lid").lidWall(size.Depth, size.Depth, lower, over)-lower)
 	says := fmt.Sprintf("The lid is %s larger than the base, or it would not go on.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
@@ -51,10 +51,10 @@ func buildTrayLid(j *Job) *Box {
 	if lower > 0 {
 		says += " Its scores stand half of that further out on each side, and its walls come out that much lower."
 	}
-	b := j.box(size, j.tray("base", "base", base, walls))
+	b := j.box(size, j.As("base").tray("base", "base", base, walls))
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
-	put := b.Add(j.tray("lid", "top", lid, over),
-		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.T()/2), Over: true})
+	put := b.Add(j.As("lid").tray("lid", "top", lid, over),
+		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.As("lid").T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "base", around...)
 	j.note("clearance", "lid", "", c, says)

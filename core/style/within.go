@@ -54,7 +54,7 @@ func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Pl
 	}
 	for _, n := range in.Notes {
 		n.Piece = name + " " + n.Piece
-		j.notes = append(j.notes, n)
+		*j.notes = append(*j.notes, n)
 	}
 	for _, s := range in.Supplies {
 		b.Supplies = append(b.Supplies, fmt.Sprintf("for each %s: %s", name, s))

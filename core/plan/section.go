@@ -1,0 +1,152 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// Section is the corner where one thing goes over another, from the inside out:
+// every thickness, and the gap on either side.
+type Section struct {
+	Outer, Inner string
+	Skins        []Skin
+	Gap, Play    style.Length // on each side, and over the whole width
+	Verdict      string       // tight, loose, or ""
+	bulk         style.Length // of all that lies between the scores, both sides together
+}
+
+// Skin is one thickness in it.
+type Skin struct {
+	What, Stock string
+	Is          string // card, layer or gap
+	Thick       style.Length
+}
+
+// Sections gives the corner of each thing that goes over another, by the gap that was
+// measured when the box was folded, or reckoned where both are one piece.
+func (p *Plan) sections() (out []Section) {
+	for _, c := range p.Box.Clears {
+		name, face := assembly.Ref(c.Outer)
+		outer, inner := p.Box.Part(name), p.Box.Part(c.Inner)
+		if face == "" {
+			outer = p.Box.Part(c.Outer)
+		}
+		if inner == nil {
+			inner = outer
+		}
+		if outer == nil || inner == nil || outer.Piece == nil || inner.Piece == nil || !c.Fits ||
+			len(inner.At) > 1 {
+			continue
+		}
+		s := Section{Outer: strings.TrimSuffix(c.Outer, "/"), Inner: cmp.Or(c.Inner, "base")}
+		if face != "" {
+			s.Outer = face
+		}
+		tOut, tIn := p.CardOf(outer.Piece.Stock), p.CardOf(inner.Piece.Stock)
+		if inner.Piece.Has("rolled flap") || inner.Piece.Has("wrapped corner") {
+			s.Skins = append(s.Skins, Skin{s.Inner + ", rolled in", tIn.ID, "card", tIn.Caliper})
+		}
+		s.Skins = append(s.Skins, Skin{s.Inner + " wall", tIn.ID, "card", tIn.Caliper})
+		if c.Skin > 0 {
+			for range p.Outside {
+				s.Skins = append(s.Skins, Skin{"layer outside", p.Layer.ID, "layer", p.Layer.Caliper})
+			}
+		}
+		at := len(s.Skins)
+		if c.Skin > 0 {
+			for range p.Inside {
+				s.Skins = append(s.Skins, Skin{"layer inside", p.Layer.ID, "layer", p.Layer.Caliper})
+			}
+		}
+		for range c.Layers {
+			s.Skins = append(s.Skins, Skin{s.Outer + ", inside its wall", tOut.ID, "card", tOut.Caliper})
+		}
+		s.Skins = append(s.Skins, Skin{s.Outer + " wall", tOut.ID, "card", tOut.Caliper})
+		over := shop.Over{Inner: tIn.Caliper, Outer: tOut.Caliper, Layers: c.Layers, Outside: c.Skin}
+		s.bulk = over.Bulk()
+		if s.Play = p.Box.Clearance - s.bulk; face == "" {
+			s.Play = p.measuredPlay(c, tOut.Caliper, s.Play)
+		}
+		s.Gap = s.Play / 2
+		s.Skins = slices.Insert(s.Skins, at, Skin{"gap", "", "gap", s.Gap})
+		switch {
+		case s.Play < shop.TooTight:
+			s.Verdict = "tight"
+		case s.Play > shop.TooLoose:
+			s.Verdict = "loose"
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+// measuredPlay reads off the folded box how much room is left on two opposite sides,
+// when what lies between is taken off; otherwise it is as reckoned.
+func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Length {
+	outer, inner := p.Box.Proved.Of(c.Outer), p.Box.Proved.Of(c.Inner)
+	if outer == nil || inner == nil {
+		return reckoned
+	}
+	gap := map[string]float64{}
+	for _, g := range fold.Clearances(outer, inner) {
+		gap[g.Side] = g.Walls
+	}
+	for _, pair := range [][2]string{{"left", "right"}, {"front", "back"}} {
+		a, okA := gap[pair[0]]
+		b, okB := gap[pair[1]]
+		if okA && okB && slices.Contains(c.Sides, pair[0]) && slices.Contains(c.Sides, pair[1]) {
+			return measure.FromMM(a+b).Near(measure.Millimetre/1000) - 2*c.Skin - 2*t*style.Length(c.Layers)
+		}
+	}
+	return reckoned
+}
+
+// warnFit tells of a lid that is too tight or too loose.
+func (p *Plan) warnFit() {
+	p.Sections = p.sections()
+	if p.Style.Typed {
+		return // its clearance is given, and was compared with what the card wants
+	}
+	for _, s := range p.Sections {
+		switch s.Verdict {
+		case "tight":
+			if p.Plain { // it is to be trimmed by eye, and that is said
+				continue
+			}
+			p.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s has only %s of play over its whole width: it will "+
+				"hardly go on.", s.Outer, p.fine(max(0, s.Play))), Fix: "Choose a looser fit, fewer layers or thinner card."})
+		case "loose":
+			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide about.",
+				s.Outer, p.fine(s.Play)), Fix: "Choose a snugger fit, or line its walls with strips of card."}
+			if finer, ok := p.finer(s.bulk + p.Slack); ok && p.Tools.Reads == 0 {
+				w.Fix, w.Set = "Measure by "+finer.String()+", which comes nearer.", map[string]string{"tools.step": finer.String()}
+			}
+			p.Warn(w)
+		}
+	}
+}
+
+// finer is the coarsest finer step of the same unit by which what is needed leaves
+// no more play than a lid may have.
+func (p *Plan) finer(need measure.Length) (out measure.Step, ok bool) {
+	for _, s := range measure.Steps {
+		if s.Unit == p.Step.Unit && s.Size < p.Step.Size && s.Size > out.Size && need.Up(s.Size)-need+p.Slack <= shop.TooLoose {
+			out, ok = s, true
+		}
+	}
+	return out, ok
+}
+
+// fine writes what is smaller than the marks.
+func (p *Plan) fine(l measure.Length) string {
+	return inUnit(fmt.Sprintf("%.1f mm", l.MM()), p.Step.Unit)
+}

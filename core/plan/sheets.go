@@ -1,0 +1,113 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+)
+
+// What is cut from which card, and from which of its sheets.
+
+// Cut is what is cut of one card.
+type Cut struct {
+	layout.Layout
+	Card  shop.Card
+	Sheet shop.Sheet
+}
+
+// onSheet is a piece as it may lie on its sheet: not turned where its pattern has a
+// way up, and along the grain where that is to be kept.
+func (p *Request) onSheet(piece *sheet.Piece, copies int) layout.Piece {
+	c := p.CardOf(piece.Stock)
+	l := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: c.Directed(),
+		Stock: c.ID}
+	if runs := c.Runs(p.SheetOf(c)); p.KeepGrain && runs != "" && !l.Upright {
+		l.Upright, l.Across = runs == wantsGrain(piece), runs != wantsGrain(piece)
+	}
+	return l
+}
+
+// wantsGrain gives the way the grain of a piece should run, as it is drawn: along
+// the longer of its scores taken together, which fold cleanly only with it; of a
+// piece without scores along its longer side.
+func wantsGrain(p *sheet.Piece) string {
+	down, across := measure.Length(0), measure.Length(0)
+	for _, s := range p.Passes {
+		if s.AlongWidth {
+			down += s.To - s.From
+		} else {
+			across += s.To - s.From
+		}
+	}
+	if down == across {
+		down, across = p.Height, p.Width
+	}
+	if down >= across {
+		return "height"
+	}
+	return "width"
+}
+
+// byCard parts pieces by the card they are cut from, in the order in which the
+// cards come.
+func (p *Request) byCard(pieces []layout.Piece) (out [][]layout.Piece) {
+	at := map[string]int{}
+	for _, l := range pieces {
+		i, known := at[l.Stock]
+		if !known {
+			i, at[l.Stock], out = len(out), len(out), append(out, nil)
+		}
+		out[i] = append(out[i], l)
+	}
+	return out
+}
+
+// onSheets lays pieces on the sheets of their cards. Where the sheet is left to the
+// plan, it is the one of which least card is cut.
+func (p *Request) onSheets(pieces []layout.Piece) (out []Cut) {
+	for _, of := range p.byCard(pieces) {
+		card := p.CardOf(of[0].Stock)
+		sheets := []shop.Sheet{p.SheetOf(card)}
+		if p.Least {
+			sheets = p.Comes(card)
+		}
+		var best Cut
+		for i, s := range sheets {
+			c := Cut{layout.Fit(of, s.Width, s.Height), card, s}
+			if i == 0 || c.lessThan(best) {
+				best = c
+			}
+		}
+		for i := range best.Sheets {
+			best.Sheets[i].Stock, best.Sheets[i].Title = card.ID, best.Sheet.Title
+		}
+		out = append(out, best)
+	}
+	return out
+}
+
+// lessThan says whether less card is cut up, no piece left over.
+func (c Cut) lessThan(o Cut) bool {
+	if a, b := len(c.TooBig), len(o.TooBig); a != b {
+		return a < b
+	}
+	a, b := c.Sheet.Area()*float64(len(c.Sheets)), o.Sheet.Area()*float64(len(o.Sheets))
+	return a < b-1 || a < b+1 && len(c.Sheets) < len(o.Sheets)
+}
+
+// SheetsSaid tells how many sheets of what are cut up.
+func (p *Plan) SheetsSaid() string {
+	var out []string
+	for _, c := range p.Cuts {
+		says := fmt.Sprintf("%d of %s", len(c.Sheets), c.Sheet.Title)
+		if len(p.Cuts) > 1 {
+			says += " of " + c.Card.Title
+		}
+		out = append(out, says)
+	}
+	return strings.Join(out, ", ")
+}

@@ -1,0 +1,240 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+	"brevium/core/strength"
+	"brevium/core/style"
+)
+
+// Carry is one thing a box must bear: how much there is, how much it bears, and what
+// would make it bear more, the least card first.
+type Carry struct {
+	Code        string // floor, walls or stack
+	Name        string
+	Load, Limit float64 // grams
+	Holds       bool
+	Text        string
+	Remedies    []Fix
+}
+
+// carries looks at what the box bears of what goes in it.
+func (p *Plan) carries() (out []Carry) {
+	grams := p.Load.Grams()
+	b := p.Box
+	if grams == 0 || len(b.Parts) == 0 || b.Parts[0].Piece == nil {
+		return nil
+	}
+	first := b.Parts[0].Piece
+	in := b.Inside
+	if len(b.Rooms) > 0 { // each small box bears its own
+		grams, in = 0, b.Rooms[0].Box.Inside
+		for _, r := range p.Rooms {
+			grams = max(grams, r.Load.Grams())
+		}
+		first = b.Rooms[0].Box.Parts[0].Piece
+	}
+	c := p.CardOf(first.Stock)
+	grain := ""
+	if runs := c.Runs(p.SheetOf(c)); p.KeepGrain && runs != "" {
+		grain = map[string]string{"height": "width", "width": "length"}[wantsGrain(first)]
+	}
+	add := func(code, name string, load, limit float64, says string) {
+		out = append(out, Carry{Code: code, Name: name, Load: load, Limit: limit, Holds: load <= limit, Text: says})
+	}
+	floor := p.panel(c, in.Length.MM(), in.Width.MM(), grain)
+	floor.T, floor.Layers = p.lined(c, first)
+	floor.Length, floor.Width = p.spans(floor.Length, floor.Width)
+	limit := strength.Floor(floor)
+	add("floor", "the floor carries what is in it", grams, limit, fmt.Sprintf("%s on the floor; it carries about %s before it is "+
+		"seen to sag.", weight(grams), weight(limit)))
+	long, deep := p.panel(c, in.Length.MM(), in.Depth.MM(), ""), p.panel(c, in.Width.MM(), in.Depth.MM(), "")
+	if first.Has("rolled flap") || first.Has("wrapped corner") {
+		long.Layers, deep.Layers = 2, 2
+	}
+	limit = min(strength.Wall(long), strength.Wall(deep))
+	add("walls", "the walls hold what leans on them", grams, limit, fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is "+
+		"tilted; it holds about %s before it is seen to bow.", weight(grams), weight(limit)))
+	if b.Above == fold.Flat && p.LoadAbove > 0 {
+		limit = strength.Stands(long, deep)
+		add("stack", "the walls bear what stands on them", p.LoadAbove, limit, fmt.Sprintf("%s stands on it; its walls bear about %s.",
+			weight(p.LoadAbove), weight(limit)))
+	}
+	return out
+}
+
+func weight(grams float64) string {
+	if grams >= 1000 {
+		return fmt.Sprintf("%.1f kg", grams/1000)
+	}
+	return fmt.Sprintf("%.0f g", math.Round(grams))
+}
+
+func (p *Plan) panel(c shop.Card, length, width float64, grain string) strength.Panel {
+	return strength.Panel{Card: strength.Card{T: c.Caliper.MM(), GSM: float64(c.GSM), Layers: 1}, Length: length, Width: width,
+		Grain: grain}
+}
+
+// lined gives the floor's card with its liners as layers of one thickness.
+func (p *Plan) lined(c shop.Card, first *sheet.Piece) (t float64, layers int) {
+	liner := p.Box.Part("floor liner")
+	if liner == nil {
+		return c.Caliper.MM(), 1
+	}
+	layers = 1 + len(liner.At)
+	all := c.Caliper.MM() + float64(len(liner.At))*cmp.Or(liner.Piece.Caliper, c.Caliper).MM()
+	return all / float64(layers), layers
+}
+
+// spans gives how far the floor spans between walls and the dividers that stand on
+// it: each is a beam, stuck to the walls at its ends.
+func (p *Plan) spans(length, width float64) (float64, float64) {
+	across, along := 0, 0
+	for _, part := range p.Box.Parts {
+		if part.Piece == nil || part.Piece.Part != sheet.Insert || p.Kind == nil || p.Kind.ID != "slotted" {
+			continue
+		}
+		for _, at := range part.At {
+			switch {
+			case !at.Stood:
+			case at.Quarters&1 == 1:
+				across++
+			default:
+				along++
+			}
+		}
+	}
+	return length / float64(across+1), width / float64(along+1)
+}
+
+// warnStrength tells what does not bear, with what would.
+func (p *Plan) warnStrength(w Workshop) {
+	p.Carries = p.carries()
+	for i := range p.Carries {
+		c := &p.Carries[i]
+		if c.Holds {
+			continue
+		}
+		if p.what == whole {
+			c.Remedies = p.strengthen(w, c.Code)
+		}
+		fix, set := "Take heavier card, or carry it from below.", map[string]string(nil)
+		if len(c.Remedies) > 0 {
+			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
+		}
+		p.Warn(brief.Warning{Code: "weak-" + c.Code, Text: c.Text + " That is a guide, not a promise.", Fix: fix, Set: set})
+	}
+}
+
+// strengthen tries what makes a box bear more, and keeps what does, the least card
+// first.
+func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
+	type tried struct {
+		Fix
+		card float64
+	}
+	var all []tried
+	try := func(text string, set map[string]string) bool {
+		if !p.affords(2) {
+			return false
+		}
+		q := build(Read(p.with(set), w), w, pinned, nil)
+		if !q.Holds() {
+			return false
+		}
+		q.LoadAbove = p.LoadAbove
+		if slices.ContainsFunc(q.carries(), func(c Carry) bool { return c.Code == code && !c.Holds }) {
+			return false
+		}
+		all = append(all, tried{Fix{text, set}, q.grams()})
+		return true
+	}
+	if q, asks := p.Style.Ask("walls"); asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" }) &&
+		!p.Box.Parts[0].Piece.Has("rolled flap") {
+		try("Roll its walls.", map[string]string{"box.options.walls": "rolled"})
+	}
+	if first := p.Box.Parts[0].Piece; code == "floor" && style.LinesFloor(first.Root) && len(p.Box.Rooms) == 0 {
+		for n := p.Floor + 1; n <= mostLayers; n++ {
+			if try(fmt.Sprintf("Line the floor with %s glued on all over.", plural(n, "layer")),
+				map[string]string{"dress.floor": fmt.Sprint(n)}) {
+				break
+			}
+		}
+	}
+	for _, c := range p.heavier(w) {
+		if try("Cut it from "+c.Title+".", map[string]string{"card.stock": c.ID}) {
+			break
+		}
+	}
+	if !p.KeepGrain && p.Card.Grain != "" {
+		try("Lay every piece so that the grain runs as it should.", map[string]string{"card.grain": "keep"})
+	}
+	if code == "floor" && p.Kind != nil && p.Kind.ID == "none" && len(p.Things) > 0 && p.Style.Tray {
+		try("Stand slotted dividers on the floor, stuck to the walls at their ends.", map[string]string{"arrange.compartments": "slotted"})
+	}
+	slices.SortStableFunc(all, func(a, b tried) int { return cmp.Compare(a.card, b.card) })
+	for _, t := range all {
+		out = append(out, t.Fix)
+	}
+	return out
+}
+
+// heavier lists the cards of the shop that are thicker than the box's, the thinnest
+// first.
+func (p *Plan) heavier(w Workshop) []shop.Card {
+	out := slices.DeleteFunc(w.Offered(), func(c shop.Card) bool { return c.Caliper <= p.Card.Caliper })
+	slices.SortStableFunc(out, func(a, b shop.Card) int { return cmp.Compare(a.Caliper, b.Caliper) })
+	return out
+}
+
+// grams is what the card of one box weighs, as it is cut.
+func (p *Plan) grams() (g float64) {
+	for _, piece := range p.Box.Pieces() {
+		g += piece.Width.MM() * piece.Height.MM() / 1e6 * float64(p.CardOf(piece.Stock).GSM*piece.Count)
+	}
+	return g
+}
+
+// Grain tells of each piece which way its grain should run, and whether it does on
+// the sheet it is cut from.
+type Grain struct {
+	Piece, Says string
+	Runs        bool
+}
+
+// Grains lists them; nothing where no card's grain is known.
+func (p *Plan) Grains() (out []Grain) {
+	for _, piece := range p.Box.Pieces() {
+		c := p.CardOf(piece.Stock)
+		if c.Runs(p.SheetOf(c)) == "" {
+			continue
+		}
+		wants := wantsGrain(piece)
+		g := Grain{Piece: piece.Name, Runs: true, Says: map[string]string{"height": "up and down, as it is drawn",
+			"width": "left to right, as it is drawn"}[wants]}
+		for _, cut := range p.Cuts {
+			for _, s := range cut.Sheets {
+				for _, l := range s.Placed {
+					if l.Piece == piece.Name && (c.Runs(cut.Sheet) == wants) == l.Turned {
+						g.Runs = false
+					}
+				}
+			}
+		}
+		if !g.Runs {
+			g.Says += "; on the sheet it lies the other way"
+			if c.Directed() {
+				g.Says += ", because its pattern must stand upright"
+			}
+		}
+		out = append(out, g)
+	}
+	return out
+}

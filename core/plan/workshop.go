@@ -1,0 +1,359 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// Workshop is what the maker has to work with.
+type Workshop struct {
+	shop.Shop
+	only *shop.Sheet // while a remedy is looked for: the sheet that was chosen
+}
+
+// sheets lists what a card comes in.
+func (w Workshop) sheets(c shop.Card) []shop.Sheet {
+	if w.only != nil {
+		return []shop.Sheet{*w.only}
+	}
+	return w.Comes(c)
+}
+
+// Default is the workshop of a maker who has said nothing about it.
+var Default = Workshop{Shop: shop.Default}
+
+// Begin lays a brief that was filled in for the maker on this shelf: what it would
+// be cut from and is not here gives way to the first that is, and what the house
+// has its habits in follows them.
+func (w Workshop) Begin(b brief.Brief) brief.Brief {
+	offered := w.Offered()
+	if c, ok := w.Card(string(b.Card.Stock)); (!ok || c.Retired) && len(offered) > 0 {
+		b.Card.Stock = brief.Text(offered[0].ID)
+	}
+	if c, ok := w.Card(string(b.Card.Stock)); ok {
+		sheets := w.Comes(c)
+		if !slices.ContainsFunc(sheets, func(s shop.Sheet) bool { return s.ID == string(b.Card.Sheet) }) {
+			b.Card.Sheet = brief.Text(sheets[0].ID)
+		}
+	}
+	if step := w.Habits["step"]; step != "" {
+		b.Tools.Step = brief.Text(step)
+	}
+	if fit := w.Habits["fit"]; fit != "" {
+		b.Tools.Fit = brief.Text(fit)
+	}
+	return b
+}
+
+// Used is something of the shop that a plan was made with and the document does not
+// say: in words, and the fields that would write it into the document.
+type Used struct {
+	Kind string // habit, learnt, tools or card
+	Says string
+	Set  map[string]string
+}
+
+// use notes that something of the shop was used.
+func (q *Request) use(kind, says string, set ...string) {
+	u := Used{kind, says, map[string]string{}}
+	for i := 0; i+1 < len(set); i += 2 {
+		u.Set[set[i]] = set[i+1]
+	}
+	q.Used = append(q.Used, u)
+}
+
+// habit gives what the document says of something or, where it leaves it open, what
+// the house does.
+func (q *Request) habit(w Workshop, id string, said string) string {
+	if said != "" || w.Habits[id] == "" {
+		return said
+	}
+	h, _ := shop.FindHabit(id)
+	q.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, w.Habits[id])), h.Path, w.Habits[id])
+	return w.Habits[id]
+}
+
+func labelOf(h shop.Habit, choice string) string {
+	for _, c := range h.Choices {
+		if c.ID == choice {
+			return strings.ToLower(c.Label)
+		}
+	}
+	return choice
+}
+
+// readHabits answers what the document leaves open of a style's questions as the
+// house does.
+func (q *Request) readHabits(w Workshop) {
+	for _, h := range shop.Habits {
+		id, option := strings.CutPrefix(h.Path, "box.options.")
+		if choice := w.Habits[h.ID]; option && choice != "" {
+			if took, ok := q.Answers.Follow(q.Style, id, choice); ok {
+				q.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), h.Path, took)
+			}
+		}
+	}
+}
+
+// readTools reads what is scored, cut and stuck with: of the document or, where it
+// says nothing, of the shop.
+func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
+	said := b.Tools
+	q.Tools = shop.ReadTools(r, &said)
+	mine, house := &q.Tools, w.Tools
+	var set []string
+	if said.Grooves == "" && len(house.Grooves) > 0 {
+		mine.Grooves, set = house.Grooves, append(set, "tools.grooves", string(w.Said.Grooves))
+	}
+	if said.Board == "" && house.Board > 0 {
+		mine.Board, set = house.Board, append(set, "tools.board", string(w.Said.Board))
+	}
+	if said.Numbers == "" && house.FromRight {
+		mine.FromRight, set = true, append(set, "tools.numbers", "right")
+	}
+	if said.Trimmer.Reads == "" && house.Reads > 0 {
+		mine.Reads, set = house.Reads, append(set, "tools.trimmer.reads", string(w.Said.Trimmer.Reads))
+	}
+	if said.Trimmer.Cuts == "" && house.Cuts > 0 {
+		mine.Cuts, set = house.Cuts, append(set, "tools.trimmer.cuts", string(w.Said.Trimmer.Cuts))
+	}
+	if said.Punches == "" && len(house.Punches) > 0 {
+		mine.Punches, set = house.Punches, append(set, "tools.punches", string(w.Said.Punches))
+	}
+	tape := said.Tape
+	if tape == "" && w.Said.Tape != "" {
+		tape, set = w.Said.Tape, append(set, "tools.tape", string(w.Said.Tape))
+	}
+	if len(set) > 0 {
+		q.use("tools", "The tools of the shop", set...)
+	}
+	if mine.Reads > 0 { // what is cut is cut by the trimmer's marks
+		unit := measure.Millimetres
+		if mine.Reads%(measure.Inch/64) == 0 {
+			unit = measure.Inches
+		}
+		q.Step = measure.Step{Size: mine.Reads, Unit: unit}
+	}
+	q.readAdhesive(b, r, w, tape)
+	q.Burnish = q.oneOf(r, "tools.burnish", q.habit(w, "burnish", string(said.Burnish)), "after", "before")
+	q.First = q.oneOf(r, "tools.first", q.habit(w, "first", string(said.First)), "drawn", "short", "long")
+}
+
+func (q *Request) oneOf(r *brief.Reader, field, said string, choices ...string) string {
+	if said == "" {
+		return choices[0]
+	}
+	if !slices.Contains(choices, said) {
+		f, _ := brief.FieldAt(field)
+		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+strings.Join(choices, " or ")+".", field, "")
+	}
+	return said
+}
+
+func (q *Request) readAdhesive(b brief.Brief, r *brief.Reader, w Workshop, tape brief.Text) {
+	q.Adhesive = shop.Adhesives[0]
+	said := q.habit(w, "adhesive", string(b.Tools.Adhesive))
+	known := said == ""
+	for _, a := range shop.Adhesives {
+		if a.ID == said {
+			q.Adhesive, known = a, true
+		}
+	}
+	if !known {
+		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", said),
+			"Choose tape, glue or both.", "tools.adhesive", "tape")
+	}
+	if tape != "" {
+		if l := shop.ReadTape(r, tape); l > 0 {
+			q.Adhesive.Seam = map[bool]measure.Length{true: q.Adhesive.Seam, false: l}[q.Adhesive.ID == "glue"]
+			if q.Adhesive.ID == "tape" {
+				q.Adhesive.Width = l
+			}
+		}
+	}
+}
+
+// stock finds a card by its name: the document's own, or the shop's. Of which it is
+// told what is wrong with it.
+func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id string) (shop.Card, bool) {
+	for _, own := range b.Card.Own {
+		if own.ID == id {
+			c, ok := shop.ReadStock(r, "card.own.@"+id+".", own)
+			c.Own = true
+			return c, ok
+		}
+	}
+	if c, ok := w.Card(id); ok {
+		set := []string{}
+		if s, known := w.Stocks[id]; known {
+			for _, path := range brief.Of("card.own") {
+				if text := stockField(s, path); text != "" {
+					set = append(set, "card.own.@"+id+"."+path, text)
+				}
+			}
+		}
+		q.use("card", c.Title, set...)
+		return c, true
+	}
+	first := ""
+	if offered := w.Offered(); len(offered) > 0 {
+		first = offered[0].ID
+	}
+	if why, bad := w.Troubled[id]; bad {
+		r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.", field, first)
+	} else {
+		r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.", field, first)
+	}
+	return shop.Card{}, false
+}
+
+func stockField(s brief.Stock, name string) string {
+	one := brief.Brief{Card: brief.Card{Own: []brief.Stock{s}}}
+	return one.Get("card.own.0." + name)
+}
+
+// Least is the sheet that stands for whichever needs least card.
+const Least = "least"
+
+// readCards reads which card each part is cut from, and which sheets these come in.
+func (q *Request) readCards(b brief.Brief, r *brief.Reader, w Workshop) {
+	var ok bool
+	if q.Card, ok = q.stock(r, b, w, "card.stock", string(b.Card.Stock)); !ok {
+		return
+	}
+	for part, id := range brief.Sorted(b.Card.Stocks) {
+		if c, ok := q.stock(r, b, w, "card.stocks."+part, strings.TrimSpace(string(id))); ok {
+			if q.Stocks == nil {
+				q.Stocks = map[string]shop.Card{}
+			}
+			q.Stocks[part] = c
+		}
+	}
+	comes := w.Comes(q.Card)
+	if q.Least = string(b.Card.Sheet) == Least; q.Least {
+		q.Sheet = largest(comes)
+	} else if s, err := w.AnySheet(string(b.Card.Sheet), q.Units); err != nil {
+		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
+			"Choose one of the sheets shown.", "card.sheet", comes[0].ID)
+	} else if q.Sheet = s; len(q.Card.Sheets) > 0 && !slices.ContainsFunc(comes, s.Same) {
+		r.Problem("card.sheet", fmt.Sprintf("%s does not come in %s.", q.Card.Title, s.Title),
+			"Choose one of the sheets it comes in.", "card.sheet", comes[0].ID)
+	}
+	q.Comes = w.Comes
+	switch b.Card.Grain {
+	case "", "any":
+	case "keep":
+		q.KeepGrain = true
+	default:
+		r.Problem("card.grain", fmt.Sprintf("Grain can't be %q.", b.Card.Grain), "Choose keep, or leave it open.", "card.grain", "")
+	}
+}
+
+func largest(of []shop.Sheet) (out shop.Sheet) {
+	for _, s := range of {
+		if s.Area() > out.Area() {
+			out = s
+		}
+	}
+	return out
+}
+
+// CardOf gives the card a piece is cut from.
+func (q *Request) CardOf(stock string) shop.Card {
+	if stock != "" && stock != q.Card.ID {
+		for _, c := range brief.Sorted(q.Stocks) {
+			if c.ID == stock {
+				return c
+			}
+		}
+	}
+	return q.Card
+}
+
+// SheetOf gives the sheet a card is cut from: the one that was chosen, if the card
+// comes in it, else the first it comes in; the largest, where it is left to the
+// plan.
+func (q *Request) SheetOf(c shop.Card) shop.Sheet {
+	comes := q.Comes(c)
+	switch {
+	case q.Least:
+		return largest(comes)
+	case len(c.Sheets) == 0 || slices.ContainsFunc(comes, q.Sheet.Same):
+		return q.Sheet
+	}
+	return comes[0]
+}
+
+// readDress reads what is stuck on, as far as sizes hang on it.
+func (q *Request) readDress(b brief.Brief, r *brief.Reader, w Workshop) {
+	count := func(field string, text brief.Whole) (n int) {
+		if strings.TrimSpace(string(text)) == "" || text == "0" {
+			return 0
+		}
+		n, _ = r.Count(field, text, mostLayers)
+		return n
+	}
+	q.Outside, q.Inside = count("dress.outside", b.Dress.Outside), count("dress.inside", b.Dress.Inside)
+	q.Floor = count("dress.floor", b.Dress.Floor)
+	q.Underside = r.Flag("dress.underside", brief.Flag(q.habit(w, "underside", string(b.Dress.Underside))), false)
+	q.Layer = q.Card
+	if c, ok := q.Stocks["layer"]; ok {
+		q.Layer = c
+	}
+}
+
+const mostLayers = 4
+
+// readSlack reads the ease of a lid: what was typed, or what its fit asks for and
+// what was learnt of this card here.
+func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
+	q.Usual = q.Slack
+	if b.Tools.Slack != "" {
+		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
+			if q.Slack = l; l > 10*measure.Millimetre {
+				r.Problem("tools.slack", "No lid wants "+r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.", "tools.slack", "")
+			}
+		}
+		return
+	}
+	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: q.Outside + q.Inside}
+	if l, ok := w.Learnt[q.FitKey]; ok && !l.Aside && l.More != 0 {
+		q.Learnt, q.Slack = &l, max(0, q.Slack+l.More)
+		q.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", q.outerCard().Title,
+			q.FitKey.Walls, q.Slack.MM(), q.Usual.MM(), plural(l.Records, "record")), "tools.slack",
+			strconv.FormatFloat(q.Slack.MM(), 'f', -1, 64)+" mm")
+	}
+}
+
+func plural(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
+// outerCard is the card of what goes over the box.
+func (q *Request) outerCard() shop.Card {
+	for _, part := range []string{"lid", "sleeve", "cap", "shell", "cover"} {
+		if c, ok := q.Stocks[part]; ok {
+			return c
+		}
+	}
+	return q.Card
+}
+
+// outerWalls is how the walls are made of what goes over the box.
+func (q *Request) outerWalls() string {
+	if _, asks := q.Style.Ask("lid-walls"); asks {
+		job := style.Job{Answers: q.Answers}
+		return job.ChoiceOf(q.Style)("lid-walls")
+	}
+	return "single"
+}

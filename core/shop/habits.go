@@ -1,0 +1,86 @@
+package shop
+
+import "brevium/core/measure"
+
+// Habit is something makers differ in: how this house does it, in force for every
+// box that does not say otherwise.
+type Habit struct {
+	ID, Label, Why string
+	Path           string // where a box says otherwise; "" where none does
+	Begins         bool   // it is what new boxes begin with, and each says it itself
+	Choices        []HabitChoice
+}
+
+// HabitChoice is one way, with the reason for it. The first is Brevium's own.
+type HabitChoice struct{ ID, Label, Why string }
+
+// Habits lists them.
+var Habits = []Habit{
+	{ID: "units", Label: "Units", Path: "units", Begins: true, Why: "New boxes begin in these.", Choices: []HabitChoice{
+		{"", "As the last box", "A new box begins in the unit of the one changed last."},
+		{"in", "Inches", "Sixteenths, as most trimmers read."}, {"mm", "Millimetres", "No fractions to add."}}},
+	{ID: "step", Label: "Marks on your tools", Path: "tools.step", Begins: true,
+		Why: "New boxes begin with these marks; the trimmer, when it is described, has its own.", Choices: steps()},
+	{ID: "fit", Label: "How lids go on", Path: "tools.fit", Begins: true, Why: "New boxes begin with this.", Choices: []HabitChoice{
+		{"", "Snug", "Stays on when it is lifted by the lid."}, {"easy", "Easy", "Comes off with one hand."},
+		{"loose", "Loose", "For children, and for layers still to come."}}},
+	{ID: "allowances", Label: "Allowances", Path: "tools.allowances", Why: "Thick card binds in round numbers; thin card does not.",
+		Choices: []HabitChoice{{"", "For the card", "Gains and reliefs for its thickness are in the numbers."},
+			{"plain", "Plain numbers", "Round numbers, a sliver trimmed by eye where it binds."}}},
+	{ID: "clearance", Label: "Clearance comes from", Path: "box.options.clearance",
+		Why: "A larger lid piece keeps the base to the size that was asked for.",
+		Choices: []HabitChoice{{"", "A larger outer piece", "The odd step is in its trim."},
+			{"trim", "A smaller inner piece", "The odd step is in its trim; the lid keeps its size."},
+			{"shift", "Shifted scores", "Both pieces keep whole sizes; a spacer moves the scores out."},
+			{"choose", "Choose for me", "Whichever leaves fewest scores that no groove sets."}}},
+	{ID: "walls", Label: "Walls", Path: "box.options.walls", Why: "Single walls take least card.",
+		Choices: []HabitChoice{{"", "As each style has them", ""}, {"single", "Single", "Least card, quickest."},
+			{"rolled", "Rolled", "Twice as thick, no raw edge."}, {"pinwheel", "Pinwheel", "Stiffer with no waste."}}},
+	{ID: "tabs", Label: "Tabs", Path: "box.options.tabs", Why: "A tab along the whole wall is strongest.",
+		Choices: []HabitChoice{{"", "Full", "Strongest."}, {"half", "Half", "Clear of a thumb notch."},
+			{"narrow", "Narrow", "Just wide enough to hold."}}},
+	{ID: "adhesive", Label: "Stuck with", Path: "tools.adhesive", Why: "Tape holds at once, and nothing has to be held.",
+		Choices: []HabitChoice{{"", "Tape", "At once, and wants width."}, {"glue", "Wet glue", "Narrower tabs, but must be held."},
+			{"both", "Both", "Tape on the long seam, glue on the corners."}}},
+	{ID: "burnish", Label: "Fold and burnish", Path: "tools.burnish", Why: "Cut to a sharp fold, and the slit stops where it should.",
+		Choices: []HabitChoice{{"", "After cutting", "The fold starts from the slit's end."},
+			{"before", "Before cutting", "The scores are sharp and easily seen when you cut to them."}}},
+	{ID: "first", Label: "Score first", Path: "tools.first", Why: "As drawn, the left edge first: fewest turns to remember.",
+		Choices: []HabitChoice{{"", "As drawn", "Left edge, then a quarter turn each time."},
+			{"short", "The short way", "Long scores last lie flatter."}, {"long", "The long way", "The long scores guide the short ones."}}},
+	{ID: "gussets", Label: "A gable's gussets", Path: "box.options.gussets", Why: "Scored card folds in where it should.",
+		Choices: []HabitChoice{{"", "Scored", "Folds in where it should."}, {"pinched", "Pinched", "Bent by hand: for thin paper."}}},
+	{ID: "underside", Label: "Underside", Path: "dress.underside", Why: "Nobody sees it, and it takes a layer.",
+		Choices: []HabitChoice{{"", "Left bare", ""}, {"yes", "Dressed", "For a keepsake."}}},
+	{ID: "second", Label: "The other unit", Why: "One unit is less to misread.",
+		Choices: []HabitChoice{{"", "On pointing", "It shows when a number is pointed at."},
+			{"yes", "Always beside", "Each number has the other unit beside it."}}},
+}
+
+func steps() []HabitChoice {
+	out := []HabitChoice{{"", "As the unit has them", "1/16 in or 1 mm."}}
+	for _, s := range measure.Steps {
+		out = append(out, HabitChoice{ID: s.String(), Label: s.String()})
+	}
+	return out
+}
+
+// FindHabit gives a habit by its name.
+func FindHabit(id string) (Habit, bool) {
+	for _, h := range Habits {
+		if h.ID == id {
+			return h, true
+		}
+	}
+	return Habit{}, false
+}
+
+// Has says whether a choice is one of the habit's.
+func (h Habit) Has(choice string) bool {
+	for _, c := range h.Choices {
+		if c.ID == choice {
+			return true
+		}
+	}
+	return false
+}
