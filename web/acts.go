@@ -45,6 +45,8 @@ var acts = map[string]struct {
 	"choose-for-me": {"The arrangement left to Brevium", (*Server).chooseForMe},
 	"move":          {"A thing moved by hand", (*Server).moveStack},
 	"turn":          {"A thing turned by hand", (*Server).moveStack},
+	"take-shop":     {"The shop's numbers for a card taken", (*Server).takeShop},
+	"write-shop":    {"What the shop says written into the box", (*Server).writeShop},
 	"add-box":       {"A box added", (*Server).addBox},
 	"remove-box":    {"A box taken out", (*Server).removeBox},
 }
@@ -172,7 +174,7 @@ func (s *Server) removePiece(_ context.Context, c changing) error {
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
 func (s *Server) mend(ctx context.Context, c changing) error {
-	for _, pr := range plan.Make(c.brief, s.workshop).Problems {
+	for _, pr := range plan.Make(c.brief, s.workshop()).Problems {
 		if pr.Field == c.arg && len(pr.Set) > 0 {
 			if act := pr.Set["act"]; act != "" {
 				return s.act(ctx, c.edited, c.seen, url.Values{"act": {act}})
@@ -190,7 +192,7 @@ func (s *Server) mend(ctx context.Context, c changing) error {
 
 func (s *Server) useSize(_ context.Context, c changing) error {
 	if c.brief.Size == nil {
-		c.brief.Size = sizeOf(&c.brief, s.workshop)
+		c.brief.Size = sizeOf(&c.brief, s.workshop())
 	}
 	c.focus = fieldMark("size.length")
 	return nil
@@ -235,7 +237,7 @@ func stackOf(l *contents.Load, mark string) int {
 // quarter ("turn:k3.2"). What would stand in another stays where it is, and is
 // told.
 func (s *Server) moveStack(_ context.Context, c changing) error {
-	p := plan.Make(c.brief, s.workshop)
+	p := plan.Make(c.brief, s.workshop())
 	part := strings.Split(c.arg, ":")
 	i := -1
 	if p.OK() {

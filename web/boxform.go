@@ -4,10 +4,16 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/plan"
 	"brevium/core/reader"
 	"brevium/core/style"
 	"brevium/core/words"
 )
+
+// boxForm asks about a box.
+func boxForm(st *state, w plan.Workshop) form {
+	return form{doc: &st.Brief, at: brief.FieldAt, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown, shop: w}
+}
 
 // box asks which style, and the style's own questions.
 func (f form) box() []group {

@@ -16,6 +16,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/store"
@@ -125,7 +126,7 @@ func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, 
 	m := s.make(e.brief, e.box)
 	card := m.card()
 	made, err := s.store.Save(ctx, head.Revision.Project, store.Change{Base: head.ID, Brief: e.brief, What: e.what,
-		Burst: burst[:min(len(burst), longestBurst)], ID: change, Card: &card, Program: s.program})
+		Burst: burst[:min(len(burst), longestBurst)], ID: change, Card: &card, Program: s.program()})
 	if err != nil {
 		return nil, err
 	}
@@ -166,7 +167,7 @@ func (s *Server) merged(ctx context.Context, head store.Project, values url.Valu
 		return e, err
 	}
 	s.follow(&e.brief, &head.Brief)
-	e.what = describe(&head.Brief, &e.brief, s.workshop, values.Get("act"))
+	e.what = describe(&head.Brief, &e.brief, s.workshop(), values.Get("act"))
 	return e, nil
 }
 
@@ -207,17 +208,31 @@ func (s *Server) follow(out, was *brief.Brief) {
 	if out.Box.Style != was.Box.Style {
 		dropOptions(out)
 		if typed(was) && !typed(out) && len(out.Contents) == 0 && out.Size == nil {
-			out.Size = sizeOf(was, s.workshop)
+			out.Size = sizeOf(was, s.workshop())
 		}
 	}
+	s.followCard(out, was)
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
-		if fresh(was) && reflect.DeepEqual(was.Card, s.workshop.Begin(brief.Blank(string(was.Units))).Card) {
-			out.Card = s.workshop.Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
+		if fresh(was) && reflect.DeepEqual(was.Card, s.workshop().Begin(brief.Blank(string(was.Units))).Card) {
+			out.Card = s.workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
 		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())
+	}
+}
+
+// followCard chooses a sheet that a card comes in, when another card was chosen and
+// comes in other sheets.
+func (s *Server) followCard(out, was *brief.Brief) {
+	if out.Card.Stock == was.Card.Stock || out.Card.Sheet != was.Card.Sheet || out.Card.Sheet == plan.Least {
+		return
+	}
+	c, ok := s.workshop().Card(string(out.Card.Stock))
+	comes := s.workshop().Comes(c)
+	if ok && len(c.Sheets) > 0 && !slices.ContainsFunc(comes, func(t shop.Sheet) bool { return t.ID == string(out.Card.Sheet) }) {
+		out.Card.Sheet = brief.Text(comes[0].ID)
 	}
 }
 

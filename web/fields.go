@@ -55,10 +55,16 @@ type group struct {
 	Says          []string
 }
 
-// form makes the questions of a stage.
+// document is what a form asks about: a box, or the shop.
+type document interface{ Get(path string) string }
+
+// form makes the questions of a stage, or of a part of the shop.
 type form struct {
-	b *brief.Brief
-	p *plan.Plan // of b itself, for its problems
+	doc    document
+	at     func(path string) (brief.Field, bool)
+	report *brief.Report // what is wrong with it
+	b      *brief.Brief  // of a box
+	p      *plan.Plan    // of b itself
 	// shown is the plan on the table, for suggestions
 	shown *plan.Plan
 	shop  plan.Workshop
@@ -70,7 +76,7 @@ var widgets = map[brief.Kind]string{brief.Choice: "select", brief.Words: "text",
 
 // ask is the field at a path, as the table of fields has it.
 func (f form) ask(path string) field {
-	asked, _ := brief.FieldAt(path)
+	asked, _ := f.at(path)
 	return f.field(widgets[asked.Kind], path, asked.Title(), asked.Help)
 }
 
@@ -83,19 +89,19 @@ func (f form) open(path, empty string) field {
 
 // pick is ask for a field of choices; buttons shows them all at once.
 func (f form) pick(path string, choices []style.Choice) field {
-	asked, _ := brief.FieldAt(path)
+	asked, _ := f.at(path)
 	return f.choice("select", path, asked.Title(), asked.Help, choices)
 }
 
 func (f form) buttons(path string, choices []style.Choice) field {
-	asked, _ := brief.FieldAt(path)
+	asked, _ := f.at(path)
 	return f.choice("choice", path, asked.Title(), asked.Help, choices)
 }
 
 func (f form) field(kind, path, label, help string) field {
-	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.b.Get(path)}
+	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.doc.Get(path)}
 	out.Kept = out.Value
-	for _, pr := range f.p.Problems {
+	for _, pr := range f.report.Problems {
 		if f.same(pr.Field, path) {
 			out.Problem = &pr
 		}
@@ -103,7 +109,7 @@ func (f form) field(kind, path, label, help string) field {
 	if kind != "length" {
 		return out
 	}
-	u := f.p.Units
+	u := f.unitAt(path)
 	out.Unit = string(u)
 	out.Wanted = out.Problem != nil && strings.TrimSpace(out.Value) == ""
 	if l, own, err := measure.ParseUnit(out.Value, u); err == nil {
@@ -113,14 +119,32 @@ func (f form) field(kind, path, label, help string) field {
 		}
 		shown := other.Show(l)
 		out.Other = "about " + plainly(shown.Text+" "+string(shown.Unit))
-		out.Value = strings.TrimSuffix(out.Value, " "+out.Unit)
+		if out.Value = strings.TrimSuffix(out.Value, " "+out.Unit); own != u {
+			out.Unit = "" // it says its own
+		}
 	}
 	return out
+}
+
+// unitAt is the unit a bare number in a field takes: card is measured in millimetres
+// everywhere.
+func (f form) unitAt(path string) measure.Unit {
+	if isThickness(path) && f.b == nil {
+		return measure.Millimetres
+	}
+	return f.report.Units
+}
+
+func isThickness(path string) bool {
+	return strings.HasSuffix(path, ".caliper") || strings.HasSuffix(path, ".ten")
 }
 
 // same says whether a problem's field is this one: problems go by the place in
 // the list, fields by the identity.
 func (f form) same(problem, path string) bool {
+	if f.b == nil {
+		return problem == path
+	}
 	for i, item := range f.b.Contents {
 		if rest, ok := strings.CutPrefix(path, "contents.@"+item.ID+"."); ok {
 			return problem == fmt.Sprintf("contents.%d.%s", i, rest)

@@ -54,11 +54,11 @@ func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error 
 	for i := range asked {
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
-	for _, shown := range plan.Each(ctx, st.Brief, s.workshop) {
+	for _, shown := range plan.Each(ctx, st.Brief, s.workshop()) {
 		if slices.ContainsFunc(asked, func(w wish) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
-		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program}}
+		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program()}}
 		if st.Set != nil {
 			q.Set("box", st.Set.Here)
 		}
@@ -84,11 +84,11 @@ func (s *Server) stylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := plan.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop)
+	p := plan.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop())
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}
-	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.program {
+	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.program() {
 		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")
 	}
 	svg := draw.Moving(p, galleryW, galleryH)

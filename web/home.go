@@ -67,7 +67,7 @@ func cardOfSet(s *plan.Set) store.Card {
 // list gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
 func (s *Server) list(ctx context.Context, binned bool, look string, page int) ([]listed, int, error) {
-	got, err := s.store.List(ctx, binned, look, s.program, page)
+	got, err := s.store.List(ctx, binned, look, s.program(), page)
 	if err != nil {
 		return nil, 0, err
 	}
@@ -91,7 +91,7 @@ func (s *Server) list(ctx context.Context, binned bool, look string, page int) (
 // keepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
 func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Card) {
-	if err := s.store.KeepCard(ctx, head.Revision.Project, head.ID, s.program, card); err != nil {
+	if err := s.store.KeepCard(ctx, head.Revision.Project, head.ID, s.program(), card); err != nil {
 		s.log.Warn("a card was not kept", "project", head.Revision.Project, "err", err)
 	}
 }
@@ -156,7 +156,7 @@ func (s *Server) cardPicture(c *echo.Context) error {
 		return err
 	}
 	of, _ := strconv.ParseInt(c.QueryParam("of"), 10, 64)
-	card, err := s.store.CardOf(ctx, id, head.ID, s.program)
+	card, err := s.store.CardOf(ctx, id, head.ID, s.program())
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return err
 	}
@@ -170,7 +170,7 @@ func (s *Server) cardPicture(c *echo.Context) error {
 		card.Picture = draw.File(svg)
 		s.keepCard(ctx, head, card)
 	}
-	if of == head.ID && c.QueryParam("v") == s.program {
+	if of == head.ID && c.QueryParam("v") == s.program() {
 		c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
 	}
 	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
@@ -180,11 +180,11 @@ func (s *Server) cardPicture(c *echo.Context) error {
 // that was changed last.
 func (s *Server) create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
-		return s.begin(c, s.workshop.Begin(brief.NewScores()), "Begun from a list of scores", "box")
+		return s.begin(c, s.workshop().Begin(brief.NewScores()), "Begun from a list of scores", "box")
 	}
 	units := c.FormValue("units")
 	if units == "" {
-		last, err := s.store.List(c.Request().Context(), false, "", s.program, 0)
+		last, err := s.store.List(c.Request().Context(), false, "", s.program(), 0)
 		if err != nil {
 			return err
 		}
@@ -197,7 +197,7 @@ func (s *Server) create(c *echo.Context) error {
 	if units != "mm" {
 		units = "in"
 	}
-	return s.begin(c, s.workshop.Begin(brief.Blank(units)), "Begun", "contents")
+	return s.begin(c, s.workshop().Begin(brief.Blank(units)), "Begun", "contents")
 }
 
 func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error {

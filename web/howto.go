@@ -54,12 +54,12 @@ func (s *Server) howTo(c *echo.Context) error {
 
 // sampler is what the lessons make: four seed packets in a tray with a lid.
 func (s *Server) sampler(options ...string) *plan.Plan {
-	b := s.workshop.Begin(brief.New("in"))
+	b := s.workshop().Begin(brief.New("in"))
 	b.Name = "Seed packet sampler"
 	for i := 0; i+1 < len(options); i += 2 {
 		b.Set("box.options."+options[i], options[i+1])
 	}
-	if p := plan.Make(b, s.workshop); p.OK() {
+	if p := plan.Make(b, s.workshop()); p.OK() {
 		return p
 	}
 	b.Card = brief.New("in").Card // no sheet here takes it

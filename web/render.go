@@ -43,11 +43,13 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 func (s *Server) funcs() template.FuncMap {
 	return template.FuncMap{
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
-		"program":   func() string { return s.program },
+		"program":   func() string { return s.program() },
 		"num":       number,
 		"add":       func(a, b int) int { return a + b },
 		"upper":     words.Capital,
-		"coins":     func(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) },
+		"coins":     func(n int64) string { return strings.TrimSpace(s.workshop().Currency + " " + coins(n)) },
+		"cut":       words.Cut,
+		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
 		"ago":       ago,
 		"dict":      dict,

@@ -41,6 +41,12 @@ func (f *fates) of(revision int64) (works, known bool) {
 	return works, known
 }
 
+func (f *fates) forget() {
+	f.Lock()
+	defer f.Unlock()
+	f.works = nil
+}
+
 func (f *fates) note(revision int64, works bool) {
 	f.Lock()
 	defer f.Unlock()

@@ -29,16 +29,16 @@ var staticFiles embed.FS
 
 // Server is the application's pages over a store.
 type Server struct {
-	store    *store.Store
-	workshop plan.Workshop
-	log      *slog.Logger
-	pages    map[string]*template.Template
-	static   fs.FS
-	version  string // changes with the static files
-	program  string // changes with the program
-	hosts    map[string]bool
-	hard     chan struct{} // a place for each long search that may run at once
-	fates    fates
+	store   *store.Store
+	shops   shops // the maker's shop, read
+	log     *slog.Logger
+	pages   map[string]*template.Template
+	static  fs.FS
+	version string // changes with the static files
+	build   string // changes with the program
+	hosts   map[string]bool
+	hard    chan struct{} // a place for each long search that may run at once
+	fates   fates
 }
 
 // New makes the application. Hosts are the names it may be asked for, without
@@ -48,14 +48,14 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, hosts ...string) (ht
 	if err != nil {
 		return nil, err
 	}
-	srv := &Server{store: s, workshop: w, log: log, static: static, hosts: map[string]bool{}, hard: searches()}
+	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, hosts: map[string]bool{}, hard: searches()}
 	for _, h := range hosts {
 		srv.hosts[h] = true
 	}
 	if srv.version, err = fingerprint(static); err != nil {
 		return nil, err
 	}
-	srv.program = programVersion(srv.version)
+	srv.build = programVersion(srv.version)
 	if srv.pages, err = srv.parse(); err != nil {
 		return nil, err
 	}
@@ -115,6 +115,12 @@ func (s *Server) routes(e *echo.Echo) {
 	e.GET("/library", s.libraryPage)
 	e.POST("/library/forget", s.forget)
 	e.GET("/words", s.glossary)
+	e.GET("/shop", s.shopPage)
+	e.POST("/shop/change", s.changeShop)
+	e.POST("/shop/undo", s.undoShop)
+	e.POST("/shop/redo", s.redoShop)
+	e.GET("/shop/cards.csv", s.cardsCSV)
+	e.POST("/shop/cards", s.readCards)
 	e.GET("/how", s.howTos)
 	e.GET("/how/:name", s.howTo)
 	p := e.Group("/projects/:id")
@@ -122,6 +128,9 @@ func (s *Server) routes(e *echo.Echo) {
 	p.GET("/things.csv", s.thingsCSV)
 	p.POST("/things", s.readThings)
 	p.POST("/keep-thing", s.keepThing)
+	p.POST("/fitted", s.fitted)
+	p.POST("/offcuts", s.keepOffcuts)
+	p.POST("/caution", s.caution)
 	p.GET("/howmany", s.howMany)
 	p.GET("/print", s.print)
 	p.GET("/folded", s.folded)

@@ -29,10 +29,10 @@ type made struct {
 // there is none so called.
 func (s *Server) make(b brief.Brief, box string) made {
 	if !b.IsSet() {
-		return made{plan: plan.Make(b, s.workshop)}
+		return made{plan: plan.Make(b, s.workshop())}
 	}
 	n := max(0, b.Several.At(box))
-	set := plan.MakeSetFor(b, n, s.workshop)
+	set := plan.MakeSetFor(b, n, s.workshop())
 	return made{set.Plans[n], set, n}
 }
 
@@ -58,7 +58,7 @@ func (m made) picture(w, h float64) string {
 // member gives one box of a set as a project of its own.
 func (s *Server) member(b brief.Brief, box string) (brief.Brief, int) {
 	n := max(0, b.Several.At(box))
-	return plan.MemberOf(b.Clone(), n, s.workshop), n
+	return plan.MemberOf(b.Clone(), n, s.workshop()), n
 }
 
 // one gives the document of the box a page is about: the project itself, or one of

@@ -10,7 +10,6 @@ import (
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
-	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
@@ -27,7 +26,7 @@ type stage struct {
 var stages = []stage{
 	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange", "set"}},
 	{ID: "box", Title: "Box", fields: []string{"box"}},
-	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units"}},
+	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress"}},
 	{ID: "dressing", Title: "Dressing"},
 	{ID: "sheets", Title: "Sheets", fields: []string{"copies"}},
 	{ID: "bench", Title: "Bench"},
@@ -83,7 +82,7 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 		case "box":
 			return fmt.Sprint(x.Box)
 		case "card":
-			return fmt.Sprint(x.Card, x.Tools)
+			return fmt.Sprint(x.Card, x.Tools, x.Dress)
 		case "sheets":
 			return fmt.Sprint(x.Copies)
 		}
@@ -219,42 +218,8 @@ func shapeChoices() (out []style.Choice) {
 	return out
 }
 
-func (f form) sheetChoices() (out []style.Choice) {
-	for _, s := range f.shop.Sheets {
-		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
-	}
-	return out
-}
-
 func (f form) units() field {
 	return f.buttons("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}})
-}
-
-func (f form) card() []group {
-	var cards, adhesives, steps []style.Choice
-	for _, c := range f.shop.Cards {
-		cards = append(cards, style.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units)})
-	}
-	for _, a := range shop.Adhesives {
-		adhesives = append(adhesives, style.Choice{ID: a.ID, Label: words.Capital(a.Title),
-			Why: "Wants tabs of " + plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
-	}
-	for _, s := range measure.Steps {
-		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
-			steps = append(steps, style.Choice{ID: s.String(), Label: "every " + s.String()})
-		}
-	}
-	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
-	allowances := []style.Choice{
-		{ID: "card", Label: "For the card", Why: "Gains and reliefs for the card's thickness are in the numbers."},
-		{ID: "plain", Label: "Plain numbers", Why: "A top as long as its bottom, a rolled flap as high as its wall: " +
-			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
-	}
-	return []group{
-		{Title: "Card", Fields: []field{f.pick("card.stock", cards), f.pick("card.sheet", f.sheetChoices()), f.ask("card.join")}},
-		{Title: "Tools and fit", Fields: []field{f.units(), f.pick("tools.step", steps), f.buttons("tools.fit", fits),
-			f.buttons("tools.adhesive", adhesives), f.buttons("tools.allowances", allowances)}},
-	}
 }
 
 // notes is the field for what no other has room for.

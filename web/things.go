@@ -170,7 +170,7 @@ func (s *Server) howMany(c *echo.Context) error {
 		return err
 	}
 	defer done()
-	answers, whole := st.Shown.HowMany(ctx, s.workshop)
+	answers, whole := st.Shown.HowMany(ctx, s.workshop())
 	return s.render(c, http.StatusOK, "howmany", map[string]any{"Title": "How many fit", "Part": "howmany", "S": st,
 		"Answers": answers, "Whole": whole, "Path": "/projects/" + c.Param("id")})
 }

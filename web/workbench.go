@@ -29,11 +29,11 @@ type look struct{ ID, Title, Stage string }
 var looks = []look{
 	{"flat", "Flat", ""}, {"folded", "Folded", ""},
 	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
-	{"styles", "Styles", "box"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
+	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
 }
 
 // opens is the view that answers a stage: what the stage opens with.
-var opens = map[string]string{"contents": "above", "box": "folded", "sheets": "sheets", "bench": "turns"}
+var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "sheets": "sheets", "bench": "turns"}
 
 // viewOf reads from the address how a project is looked at. A view that serves
 // another stage than the one named gives way to that stage's own; where no stage
@@ -90,6 +90,7 @@ func (v view) looks() (out []look) {
 type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
+	House     plan.Workshop
 	Set       *shownSet  // the set it belongs to, if any
 	Shown     *plan.Plan // the last that worked; nil when none did
 	CanRedo   bool
@@ -120,10 +121,11 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	if v.Box = ""; st.Set != nil {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
-	f := form{b: &st.Brief, p: st.Plan, shown: st.Shown, shop: s.workshop}
+	st.House = s.workshop()
+	f := boxForm(st, st.House)
 	data := map[string]any{
 		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": v.looks(),
-		"Rail": rail(v, &st.Brief, st.Plan, s.workshop), "Groups": f.groups(v.Stage), "Base": st.ID,
+		"Rail": rail(v, &st.Brief, st.Plan, s.workshop()), "Groups": f.groups(v.Stage), "Base": st.ID,
 		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
 	}
 	if st.Shown != nil {
@@ -324,7 +326,7 @@ func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
 		return err
 	}
 	defer done()
-	rows, whole := plan.Compare(c.Request().Context(), st.Shown.Brief, s.workshop)
+	rows, whole := plan.Compare(c.Request().Context(), st.Shown.Brief, s.workshop())
 	if err := c.Request().Context().Err(); err != nil {
 		return err
 	}

@@ -89,6 +89,29 @@ func (p *Plan) sections() (out []Section) {
 	return out
 }
 
+// warnIdle tells of what is said of the shop and does nothing in this box.
+func (p *Plan) warnIdle() {
+	idle := func(text, field string) {
+		p.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it.", Set: map[string]string{field: ""}})
+	}
+	for part := range brief.Sorted(p.Stocks) {
+		if !slices.Contains(p.Style.Parts(), part) && (part != "lid" || len(p.Style.Apart) == 0) {
+			idle(fmt.Sprintf("This box has no part called “%s” that could be of another card.", part), "card.stocks."+part)
+		}
+	}
+	if p.Floor > 0 && p.Box.Part("floor liner") == nil {
+		idle("This box has no tray whose floor could be lined.", "dress.floor")
+	}
+	fits := slices.ContainsFunc(p.Box.Clears, func(c assembly.Clear) bool { return c.Fits })
+	if p.Outside+p.Inside > 0 && !fits {
+		field := "dress.outside"
+		if p.Outside == 0 {
+			field = "dress.inside"
+		}
+		idle("Nothing goes over this box, so layers on its walls change no size.", field)
+	}
+}
+
 // measuredPlay reads off the folded box how much room is left on two opposite sides,
 // when what lies between is taken off; otherwise it is as reckoned.
 func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Length {
@@ -113,6 +136,7 @@ func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Le
 // warnFit tells of a lid that is too tight or too loose.
 func (p *Plan) warnFit() {
 	p.Sections = p.sections()
+	p.warnIdle()
 	if p.Style.Typed {
 		return // its clearance is given, and was compared with what the card wants
 	}

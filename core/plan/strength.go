@@ -160,7 +160,7 @@ func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
 		!p.Box.Parts[0].Piece.Has("rolled flap") {
 		try("Roll its walls.", map[string]string{"box.options.walls": "rolled"})
 	}
-	if first := p.Box.Parts[0].Piece; code == "floor" && style.LinesFloor(first.Root) && len(p.Box.Rooms) == 0 {
+	if code == "floor" && p.Style.Tray {
 		for n := p.Floor + 1; n <= mostLayers; n++ {
 			if try(fmt.Sprintf("Line the floor with %s glued on all over.", plural(n, "layer")),
 				map[string]string{"dress.floor": fmt.Sprint(n)}) {

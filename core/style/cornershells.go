@@ -10,6 +10,7 @@ import (
 
 var cornerShells = &Style{
 	ID: "corner-shells", Title: "Corner shells", Level: 3, Tray: true,
+	Apart: []string{"tray", "shell"},
 	About: "A tray between two shells that are drawn off over opposite corners; above and below they meet on the slant.",
 	Asks: slices.Concat([]Question{
 		choose("band", "Band", "", "yes | Yes | A band of card holds the shells together.",

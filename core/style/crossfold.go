@@ -7,6 +7,7 @@ import (
 
 var crossFold = &Style{
 	ID: "cross-fold", Title: "Cross fold-out", Level: 3,
+	Apart: []string{"lid"},
 	About: "Small boxes with lids of their own in a cross that opens flat when the outer lid comes off. For several small gifts.",
 	Asks: []Question{
 		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.", "2 | Two | One on either side.",

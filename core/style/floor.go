@@ -1,8 +1,6 @@
 package style
 
 import (
-	"slices"
-
 	"brevium/core/assembly"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -14,10 +12,10 @@ import (
 const linerBorder = measure.Inch / 8
 
 // lineFloor lays as many liners on the floor of what the things stand in as are
-// asked for. Only a level floor with walls round it can be lined.
+// asked for. Only the floor of a tray can be lined.
 func (j *Job) lineFloor(b *Box) {
 	first := b.Parts[0]
-	if j.Floor == 0 || first.Piece == nil || len(b.Rooms) > 0 || !LinesFloor(first.Piece.Root) {
+	if j.Floor == 0 || first.Piece == nil || len(b.Rooms) > 0 || !j.style.Tray {
 		return
 	}
 	lo, hi := first.Piece.Spot(first.Piece.Root, 0, 0), first.Piece.Spot(first.Piece.Root, 2, 2)
@@ -37,6 +35,3 @@ func (j *Job) lineFloor(b *Box) {
 	b.Add(p, at...)
 	b.Joins = append(b.Joins, assembly.Join{A: "floor liner/liner", B: on, Or: []string{"floor liner/liner"}, Layers: 1, Stuck: true})
 }
-
-// LinesFloor says whether a first piece with that root has a level floor to line.
-func LinesFloor(root string) bool { return slices.Contains([]string{"base", "bottom", "floor"}, root) }

@@ -9,6 +9,7 @@ import (
 
 var gableCap = &Style{
 	ID: "gable-cap", Title: "Gable cap on a box", Level: 3, Tall: true,
+	Apart: []string{"base", "cap"},
 	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. " +
 		"For tall treats.",
 	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel")}, tabQuestions("walls=pinwheel"), []Question{

@@ -226,20 +226,31 @@ func (j *Job) As(part string) *Job {
 	return &as
 }
 
-// over are the names of what goes over something, which "lid" means too.
-var lids = []string{"lid", "sleeve", "cap", "shell", "cover", "lid cover"}
+// lids are the names of what goes over something, which "lid" means too.
+var lids = []string{"lid", "sleeve", "cap", "shell"}
 
-// cardOf finds the card of a piece: by its name, by the last word of it, by what it
-// is; else it is the box's own.
+// Parts are the names by which a box of this style may have parts of another card.
+func (s *Style) Parts() []string {
+	return append(slices.Clone(s.Apart), "band", "insert", "liner", "layer")
+}
+
+// cardOf finds the card of a piece: by its name, by what it is; else it is the box's
+// own. Pieces of a box within were stamped when that was made.
 func (j *Job) cardOf(name string, part sheet.Part) shop.Card {
-	_, face := assembly.Ref(name)
-	last := name[strings.LastIndexByte(name, ' ')+1:]
-	keys := []string{name, last, string(part)}
-	if slices.Contains(lids, last) && face == "" {
-		keys = append(keys, "lid")
+	var keys []string
+	if j.style != nil && slices.Contains(j.style.Apart, name) {
+		if keys = append(keys, name); slices.Contains(lids, name) {
+			keys = append(keys, "lid")
+		}
+	}
+	if name == "band" || name == "insert" || name == "liner" {
+		keys = append(keys, name)
+	}
+	if part == sheet.Insert || part == sheet.Liner {
+		keys = append(keys, string(part))
 	}
 	for _, k := range keys {
-		if c, ok := j.Stocks[k]; ok && k != "" {
+		if c, ok := j.Stocks[k]; ok {
 			return c
 		}
 	}

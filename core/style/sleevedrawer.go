@@ -10,6 +10,7 @@ import (
 
 var sleeveDrawer = &Style{
 	ID: "sleeve-drawer", Title: "Drawer and sleeve", Level: 2, Tray: true,
+	Apart: []string{"drawer", "sleeve"},
 	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
 	Asks: slices.Concat([]Question{
 		choose("walls", "Drawer walls", "", "single | Single | One thickness: least card, quickest.",

@@ -30,6 +30,7 @@ type Style struct {
 	Tray      bool                                          // what it holds stands in a tray with four walls of its own
 	Typed     bool                                          // made of a list of scores; not one to choose for a size
 	Rooms     func(choice func(id string) string) []float64 // its small boxes, each by the part of the things it takes
+	Apart     []string                                      // its pieces that may be of another card than the rest
 	Asks      []Question
 	Build     func(*Job) *Box
 }

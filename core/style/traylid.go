@@ -10,6 +10,7 @@ import (
 
 var trayLid = &Style{
 	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1, Tray: true,
+	Apart: []string{"base", "lid"},
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
 		[]Question{wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none")},

@@ -97,7 +97,7 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 			most(lid.Width, "length", "the lap is no longer"))
 		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
 		strip.Part = sheet.Liner
-		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -j.T()})
+		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -(j.T() + j.As("liner").T()) / 2})
 		b.Stick("ribbon strip/strip", "lid cover/lap", true)
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
 		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+

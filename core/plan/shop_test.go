@@ -1,0 +1,101 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/style"
+)
+
+// furnished is any box as a shop with tools of its own may make it: parts of other
+// cards, layers, a floor lined, a board with grooves.
+func furnished(r *rand.Rand, n int) brief.Brief {
+	s := style.Styles[n%len(style.Styles)]
+	b := random(r)
+	b.Box = brief.Box{Style: brief.Text(s.ID)}
+	answer(&b, s, r.IntN(combinations(s)))
+	card := func() string { return Default.Cards[r.IntN(len(Default.Cards))].ID }
+	for _, part := range []string{"lid", "band", "insert", "liner", "layer", "base"} {
+		if r.IntN(3) == 0 {
+			b.Set("card.stocks."+part, card())
+		}
+	}
+	some := func(most int) string { return fmt.Sprint(r.IntN(most + 1)) }
+	b.Set("dress.outside", some(2))
+	b.Set("dress.inside", some(1))
+	b.Set("dress.floor", some(2))
+	b.Set("tools.adhesive", []string{"", "tape", "glue", "both"}[r.IntN(4)])
+	b.Set("tools.grooves", []string{"", "1/8 in", "5 mm", "1 mm", "1/16 in, 10 mm"}[r.IntN(5)])
+	b.Set("card.grain", []string{"", "keep"}[r.IntN(2)])
+	return b
+}
+
+// Whatever the shop, a box that is planned is proved; every score lies in a groove,
+// or says how it is made and comes out right; and every piece lies on a sheet of its
+// own card, the way its grain runs.
+func TestFurnishedBoxesHold(t *testing.T) {
+	r := rand.New(rand.NewPCG(61, 62))
+	planned, odd, mixed := 0, 0, 0
+	for n := range boxes(4000) {
+		b := furnished(r, n)
+		p := Make(b, Default)
+		if !p.OK() {
+			continue
+		}
+		planned++
+		if !p.Holds() && len(p.Layout.TooBig) == 0 {
+			t.Fatalf("%s, for %s", said(p), b.Encode())
+		}
+		for _, c := range p.Cards {
+			for _, turn := range c.Turns {
+				for _, m := range turn.At {
+					odd += wantHow(t, p, c, turn, m)
+				}
+			}
+		}
+		for _, cut := range p.Cuts {
+			for _, s := range cut.Sheets {
+				for _, l := range s.Placed {
+					piece := p.Box.Piece(l.Piece)
+					if piece == nil || p.CardOf(piece.Stock).ID != s.Stock || s.W != cut.Sheet.Width {
+						t.Fatalf("%s lies on %s: %s", l.Piece, s.Stock, b.Encode())
+					}
+					if runs := cut.Card.Runs(cut.Sheet); p.KeepGrain && runs != "" && !cut.Card.Directed() &&
+						(runs == wantsGrain(piece)) == l.Turned {
+						t.Fatalf("the grain of the %s runs the wrong way: %s", l.Piece, b.Encode())
+					}
+				}
+			}
+		}
+		if len(p.Cuts) > 1 {
+			mixed++
+		}
+	}
+	if planned < boxes(1500) || odd < boxes(1000) || mixed < boxes(500) {
+		t.Errorf("%d planned, %d odd scores, %d of several cards", planned, odd, mixed)
+	}
+}
+
+// wantHow checks that a score is set by the board, or by the way round it tells.
+func wantHow(t *testing.T, p *Plan, c bench.ScoreCard, turn bench.Turn, m bench.Mark) (odd int) {
+	t.Helper()
+	how := m.How(p.Say)
+	switch {
+	case !m.Odd():
+		if !p.Tools.Direct(m.At, p.Step.Size) || how != "" {
+			t.Fatalf("%s: no groove at %s, and no word of it", c.Piece, p.Say(m.At))
+		}
+		return 0
+	case how == "" || !m.Ruler && m.Groove-m.Spacer != m.At:
+		t.Fatalf("%s: %s by the %s groove with %s: %q", c.Piece, p.Say(m.At), p.Say(m.Groove), p.Say(m.Spacer), how)
+	case !strings.Contains(strings.Join(c.Says, " "), how):
+		t.Fatalf("the card of the %s does not say %q: %v", c.Piece, how, c.Says)
+	case len(p.Tools.Grooves) > 0 && !m.Ruler && !p.Tools.Direct(m.Groove, p.Step.Size):
+		t.Fatalf("%s: there is no groove at %s", c.Piece, p.Say(m.Groove))
+	}
+	return 1
+}

@@ -1,0 +1,98 @@
+package draw
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"brevium/core/measure"
+	"brevium/core/plan"
+)
+
+// Section draws the corner where one thing goes over another, cut through and
+// magnified: every thickness to one scale, the gap among them, each with its name
+// and its figure.
+func Section(p *plan.Plan, s plan.Section, w, h float64) string {
+	c := &canvas{}
+	all, least := 0.0, math.Inf(1)
+	for _, k := range s.Skins {
+		all += max(0, k.Thick.MM())
+		least = min(least, max(0.02, k.Thick.MM()))
+	}
+	k := min(w*0.42/max(all, 0.01), 190) // pixels a millimetre
+	names := w - 250
+	right := names - 40
+	left := right - all*k
+	over := false // past the gap: these hang from the lid's top
+	top, foot := 64.0, h-34
+	lid := top
+	rim := lid + max(0, s.Skins[len(s.Skins)-1].Thick.MM())*k // the lid rests on it
+	type slab struct{ x, wide, top, foot float64 }
+	var at []slab
+	x := left
+	for i, skin := range s.Skins {
+		thick := max(0, skin.Thick.MM()) * k
+		y1, y2 := rim, foot
+		if over {
+			y1, y2 = rim, foot-60
+		}
+		card := p.CardOf(skin.Stock)
+		switch {
+		case skin.Is == "gap":
+			over = true
+			c.rect("section-gap", x, rim, max(thick, 1), foot-60-rim)
+		case skin.Is == "layer":
+			c.rect("section-card", x, y1+10, thick, y2-y1-20, "fill", p.Layer.Colour)
+		default:
+			c.rect("section-card", x, y1, thick, y2-y1, "fill", card.Inside)
+			if !over && i == lastBefore(s, "gap") { // the floor it stands on
+				c.rect("section-card", 12, y2-thick, x-12, thick, "fill", card.Inside)
+			}
+			if i == len(s.Skins)-1 {
+				c.rect("section-card", 12, lid, x+thick-12, thick, "fill", card.Inside)
+			}
+		}
+		at = append(at, slab{x, thick, y1 + 16, y2 - 16})
+		x += thick
+	}
+	row := min(30, (h-60)/float64(len(s.Skins)))
+	for i, skin := range s.Skins {
+		y := 40 + float64(i)*row + row/2
+		mid := at[i].x + at[i].wide/2
+		to := min(at[i].top+float64(i)*14, at[i].foot)
+		c.tag("path", "class", "flag", "d", fmt.Sprintf("M%s %sL%s %sL%s %s", px(mid), px(to), px(names-18), px(y-4), px(names-6), px(y-4)))
+		c.tag("circle", "class", "section-dot", "cx", mid, "cy", to, "r", 2.6)
+		class := ""
+		if skin.Is == "gap" {
+			class = "flag-text"
+		}
+		c.text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
+	}
+	c.text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, about %.0f times as large", s.Outer, k/3.78))
+	c.text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
+	return picture("section", w, h, SectionSays(s), c)
+}
+
+// lastBefore is the last of the card before something: the wall itself.
+func lastBefore(s plan.Section, is string) (at int) {
+	for i, k := range s.Skins {
+		if k.Is == is {
+			return at
+		}
+		if k.Is == "card" {
+			at = i
+		}
+	}
+	return at
+}
+
+// SectionSays tells a section in words.
+func SectionSays(s plan.Section) string {
+	var out []string
+	for _, k := range s.Skins {
+		out = append(out, fmt.Sprintf("%s %s", k.What, hundredths(k.Thick)))
+	}
+	return fmt.Sprintf("The corner of the %s in section, from the inside out: %s.", s.Outer, strings.Join(out, ", "))
+}
+
+func hundredths(l measure.Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }

@@ -1,0 +1,290 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/core/words"
+	"brevium/draw"
+)
+
+// The Card & fit stage: which card for which part, how a lid goes on, what is between,
+// and the tools, where they are not the shop's.
+
+func (f form) card() []group {
+	return append([]group{f.cards(), f.fit(), f.layers(), f.bench()}, f.ownTools())
+}
+
+// cardChoices are the cards of the shop that are not retired, those of the document
+// itself, and the one that is chosen, be it there or not.
+func (f form) cardChoices(now string) (out []style.Choice) {
+	add := func(c shop.Card, more string) {
+		if !slices.ContainsFunc(out, func(o style.Choice) bool { return o.ID == c.ID }) {
+			out = append(out, style.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units) + more})
+		}
+	}
+	r := brief.NewReader(f.b)
+	for _, own := range f.b.Card.Own {
+		if c, ok := shop.ReadStock(r, "card.own.@"+own.ID+".", own); ok {
+			add(c, ", as this box has it")
+		}
+	}
+	for _, c := range f.shop.Cards {
+		if !c.Retired || c.ID == now {
+			add(c, "")
+		}
+	}
+	return out
+}
+
+func (f form) sheetChoices() (out []style.Choice) {
+	comes := f.shop.Sheets
+	if c, ok := f.shop.Card(string(f.b.Card.Stock)); ok {
+		comes = f.shop.Comes(c)
+	}
+	if f.p.Comes != nil {
+		comes = f.p.Comes(f.p.Card)
+	}
+	for _, s := range comes {
+		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
+	}
+	if now := string(f.b.Card.Sheet); now != plan.Least {
+		if s, err := f.shop.AnySheet(now, f.p.Units); err == nil && !slices.ContainsFunc(out, func(c style.Choice) bool { return c.ID == now }) {
+			out = append(out, style.Choice{ID: now, Label: s.Title})
+		}
+	}
+	return append(out, style.Choice{ID: plan.Least, Label: "whichever needs least"})
+}
+
+// cards asks for the card of the box, and of each part that may have another.
+func (f form) cards() group {
+	g := group{Title: "Card", ID: "cards"}
+	stock := f.pick("card.stock", f.cardChoices(string(f.b.Card.Stock)))
+	parts := f.parts()
+	if len(parts) > 0 && slices.Contains([]string{"lid", "sleeve", "cap", "shell"}, parts[0]) {
+		stock.Label = "Card for the base"
+	}
+	g.Fields = append(g.Fields, stock)
+	for i, part := range parts {
+		now := f.b.Get("card.stocks." + part)
+		choices := append([]style.Choice{{ID: "", Label: "the same"}}, f.cardChoices(now)...)
+		fd := f.choice("select", "card.stocks."+part, "Card for the "+part, "", choices)
+		if i == 0 || now != "" || fd.Problem != nil {
+			g.Fields = append(g.Fields, fd)
+		} else {
+			g.More = append(g.More, fd)
+		}
+	}
+	g.MoreSays = "Other parts, grain"
+	g.Fields = append(g.Fields, f.pick("card.sheet", f.sheetChoices()))
+	g.More = append(g.More, f.pick("card.grain", []style.Choice{{ID: "", Label: "as it comes"}, {ID: "keep", Label: "kept on every piece"}}),
+		f.ask("card.join"))
+	if c := f.p.Card; c.Estimated {
+		g.Says = append(g.Says, fmt.Sprintf("%s was not measured: its %.2f mm are an estimate.", c.Title, c.Caliper.MM()))
+	}
+	return g
+}
+
+// parts are the pieces of this box that may be of another card, what goes over
+// something first.
+func (f form) parts() (out []string) {
+	if f.shown == nil || f.p.Style == nil || f.p.Style != f.shown.Style {
+		return nil
+	}
+	has := func(name string) bool { return f.shown.Box.Part(name) != nil }
+	for _, name := range f.p.Style.Apart {
+		if has(name) && f.shown.Box.Parts[0].Name != name {
+			out = append(out, name)
+		}
+	}
+	if has("band") {
+		out = append(out, "band")
+	}
+	for _, p := range f.shown.Box.Pieces() {
+		kind := string(p.Part)
+		if (kind == "insert" || kind == "liner") && !slices.Contains(out, kind) {
+			out = append(out, kind)
+		}
+	}
+	if f.shown.Outside+f.shown.Inside > 0 {
+		out = append(out, "layer")
+	}
+	for part := range brief.Sorted(f.b.Card.Stocks) {
+		if !slices.Contains(out, part) {
+			out = append(out, part)
+		}
+	}
+	return out
+}
+
+func (f form) fit() group {
+	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
+	slack := f.open("tools.slack", "")
+	if f.shown != nil {
+		slack.Open = strings.TrimSuffix(f.shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
+	}
+	g := group{Title: "Fit", ID: "fit", Fields: []field{f.buttons("tools.fit", fits)}, More: []field{slack}, MoreSays: "The ease itself"}
+	if f.shown != nil && f.shown.Chosen != "" {
+		g.Says = append(g.Says, f.shown.Chosen)
+	}
+	return g
+}
+
+// layers asks what is stuck on and in, as far as sizes hang on it.
+func (f form) layers() group {
+	return group{Title: "Layers that the fit must know of", ID: "layers", Fields: []field{f.open("dress.outside", "0"),
+		f.open("dress.inside", "0"), f.open("dress.floor", "0")}}
+}
+
+// bench asks about units, marks, what it is stuck with, how numbers are said, and in
+// which order the work goes.
+func (f form) bench() group {
+	var adhesives, steps []style.Choice
+	house := func(path string, choices []style.Choice) field {
+		fd := f.buttons(path, choices)
+		if f.b.Get(path) == "" {
+			fd.Value = f.houseSays(path, choices[0].ID)
+		}
+		return fd
+	}
+	for _, a := range shop.Adhesives {
+		adhesives = append(adhesives, style.Choice{ID: a.ID, Label: words.Capital(a.Title),
+			Why: a.Why + " Tabs of " + plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
+	}
+	for _, s := range measure.Steps {
+		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
+			steps = append(steps, style.Choice{ID: s.String(), Label: "every " + s.String()})
+		}
+	}
+	allowances := []style.Choice{
+		{ID: "card", Label: "For the card", Why: "Gains and reliefs for the card's thickness are in the numbers."},
+		{ID: "plain", Label: "Plain numbers", Why: "A top as long as its bottom, a rolled flap as high as its wall: " +
+			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
+	}
+	burnish := []style.Choice{{ID: "after", Label: "After cutting"}, {ID: "before", Label: "Before cutting"}}
+	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"}, {ID: "long", Label: "The long way"}}
+	return group{Title: "How you work", ID: "bench", Fields: []field{f.units(), f.pick("tools.step", steps),
+		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
+		More: []field{house("tools.burnish", burnish), house("tools.first", first)}, MoreSays: "Order of the work"}
+}
+
+// houseSays is the answer of the house to what a box leaves open.
+func (f form) houseSays(path, otherwise string) string {
+	for _, h := range shop.Habits {
+		if h.Path == path && f.shop.Habits[h.ID] != "" {
+			return f.shop.Habits[h.ID]
+		}
+	}
+	return otherwise
+}
+
+// ownTools asks for tools other than the shop's, folded away.
+func (f form) ownTools() group {
+	g := group{ID: "own-tools", MoreSays: "Tools other than the shop's"}
+	for _, part := range f.toolGroups("tools.") {
+		g.More = append(g.More, part.Fields...)
+	}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil || fd.Value != "" && fd.Kind != "select"
+	}
+	return g
+}
+
+// corner is what the table shows of the fit: the sections, drawn, and what is to be
+// said of them.
+type corner struct {
+	Title, Says string
+	Verdict     string
+	Picture     template.HTML
+}
+
+// Corners draws every corner where something goes over something.
+func (st *state) Corners() (out []corner) {
+	for _, s := range st.Shown.Sections {
+		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict, template.HTML(draw.Section(st.Shown, s, tableW, 330))})
+	}
+	return out
+}
+
+// pinned is a card that the box keeps as it was, while the shop has other numbers for
+// it.
+type pinned struct{ ID, Says string }
+
+// Pinned lists them.
+func (st *state) Pinned() (out []pinned) {
+	for _, own := range st.Brief.Card.Own {
+		stock, known := st.House.Stocks[own.ID]
+		if !known || sameNumbers(own, stock) {
+			continue
+		}
+		r := brief.NewReader(&st.Brief)
+		mine, okMine := shop.ReadStock(r, "", own)
+		if house, ok := st.House.Card(own.ID); ok && okMine {
+			out = append(out, pinned{own.ID, fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
+				mine.Caliper.MM(), house.Caliper.MM())})
+		}
+	}
+	return out
+}
+
+// FromShop lists what the plan took from the shop and the document does not say.
+func (st *state) FromShop() []plan.Used {
+	if st.Shown == nil {
+		return nil
+	}
+	return slices.DeleteFunc(slices.Clone(st.Shown.Used), func(u plan.Used) bool { return len(u.Set) == 0 })
+}
+
+// takeShop lets the box take the numbers of the shop for a card it kept as it was.
+func (s *Server) takeShop(_ context.Context, c changing) error {
+	if i := ownCard(&c.brief, c.arg); i >= 0 {
+		c.brief.Card.Own = slices.Delete(slices.Clone(c.brief.Card.Own), i, i+1)
+	}
+	return nil
+}
+
+// writeShop writes what the plan took from the shop into the document.
+func (s *Server) writeShop(_ context.Context, c changing) error {
+	p := plan.Make(c.brief, s.workshop())
+	for _, u := range p.Used {
+		for path, text := range brief.Sorted(u.Set) {
+			if id, ok := strings.CutPrefix(path, "card.own.@"); ok {
+				if id, _, _ = strings.Cut(id, "."); ownCard(&c.brief, id) < 0 {
+					c.brief.Card.Own = append(slices.Clone(c.brief.Card.Own), brief.Stock{ID: id})
+				}
+			}
+			c.brief.Set(path, text)
+		}
+	}
+	return nil
+}
+
+// Strength tells what a check of strength came to as parts of the bar it is drawn as.
+func (st *state) Strength() (out []carried) {
+	for _, c := range st.Shown.Carries {
+		whole := max(c.Load, c.Limit, 1)
+		out = append(out, carried{c, 100 * c.Load / whole, 100 * c.Limit / whole})
+	}
+	return out
+}
+
+type carried struct {
+	plan.Carry
+	Has, Bears float64 // hundredths of the longer of the two
+}
+
+// Away says whether a caution was put away on the screen.
+func (st *state) Away(id string) bool { return st.House.Seen[id] }
+
+// Against says whether a piece lies against the grain on its sheet.
+func (st *state) Against() bool {
+	return slices.ContainsFunc(st.Shown.Grains(), func(g plan.Grain) bool { return !g.Runs })
+}

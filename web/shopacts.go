@@ -1,0 +1,301 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/shop"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// What buttons do to the shop beyond what its fields hold, and what a box gives it.
+
+// actShop does what a button of the shop's page asks.
+func (s *Server) actShop(ctx context.Context, e *editedShop, act string, values url.Values) error {
+	name, arg, _ := strings.Cut(act, ":")
+	d := &e.doc
+	switch name {
+	case "":
+	case "add-card":
+		s.addCard(e, brief.Stock{Title: "New card", Kind: "card", GSM: "250"})
+	case "copy-card":
+		if i := d.Of(arg); i >= 0 {
+			c := d.Cards[i]
+			c.Title = brief.Text(words.Cut(string(c.Title), 70) + ", another")
+			s.addCard(e, c)
+		}
+	case "remove-card":
+		return s.removeCard(ctx, e, arg)
+	case "back-card":
+		if i := d.Of(arg); i >= 0 {
+			d.Cards[i].Retired, e.what = "", string(d.Cards[i].Title)+" offered again"
+		}
+	case "take-all":
+		return s.takeAll(ctx, e, arg)
+	case "add-offcut":
+		o := shop.Offcut{ID: newMark(), Width: "4 in", Height: "3 in"}
+		if len(d.Cards) > 0 {
+			o.Card = brief.Text(d.Cards[0].ID)
+		}
+		d.Offcuts = append(d.Offcuts, o)
+		e.what, e.focus = "An offcut added", fieldMark("offcuts.@"+o.ID+".width")
+	case "remove-offcut":
+		d.Offcuts = slices.DeleteFunc(d.Offcuts, func(o shop.Offcut) bool { return o.ID == arg })
+		e.what = "An offcut taken out"
+	case "remove-fit":
+		d.Fits = slices.DeleteFunc(d.Fits, func(f shop.Fit) bool { return f.ID == arg })
+		e.what = "A fit record taken out"
+	case "reset":
+		d.Fits = slices.DeleteFunc(d.Fits, func(f shop.Fit) bool {
+			n, _ := strconv.Atoi(string(f.Layers))
+			return shop.Key{Card: string(f.Card), Walls: string(f.Walls), Layers: n}.String() == arg
+		})
+		delete(d.Aside, arg)
+		e.what = "What was learnt of a card forgotten"
+	case "aside":
+		yes := "yes"
+		if d.Aside[arg] == "yes" {
+			yes = ""
+		}
+		d.Set("aside."+arg, yes)
+		e.what = map[string]string{"yes": "What was learnt of a card set aside", "": "What was learnt of a card used again"}[yes]
+	case "cautions":
+		d.Seen, e.what = nil, "All cautions shown again"
+	case "mend":
+		_, report := shop.Read(*d)
+		for _, p := range report.Problems {
+			if p.Field == arg {
+				for path, text := range brief.Sorted(p.Set) {
+					d.Set(path, text)
+				}
+				e.focus = fieldMark(p.Field)
+			}
+		}
+	default:
+		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+	}
+	return nil
+}
+
+func (s *Server) addCard(e *editedShop, c brief.Stock) {
+	if len(e.doc.Cards) >= shop.MostCards {
+		e.notice = fmt.Sprintf("A shop lists %d cards at the most.", shop.MostCards)
+		return
+	}
+	base, n := string(c.Title), 2
+	taken := func(title string) bool {
+		return slices.ContainsFunc(e.doc.Cards, func(o brief.Stock) bool { return strings.EqualFold(string(o.Title), title) })
+	}
+	for ; taken(string(c.Title)); n++ {
+		c.Title = brief.Text(fmt.Sprintf("%s %d", base, n))
+	}
+	c.ID, c.Retired = shop.Slug(string(c.Title), e.doc.Cards)+"-"+newMark()[:4], ""
+	e.doc.Cards = append([]brief.Stock{c}, e.doc.Cards...)
+	e.what, e.card, e.focus = string(c.Title)+" added", c.ID, fieldMark("cards.@"+c.ID+".title")
+}
+
+// removeCard takes a card out; one that boxes are made of is retired, not lost.
+func (s *Server) removeCard(ctx context.Context, e *editedShop, id string) error {
+	i := e.doc.Of(id)
+	if i < 0 {
+		e.notice = "That card was taken out already, in another window."
+		return nil
+	}
+	all, err := s.using(ctx, id)
+	if err != nil {
+		return err
+	}
+	title := string(e.doc.Cards[i].Title)
+	if len(all) > 0 {
+		e.doc.Cards[i].Retired = "yes"
+		e.what = title + " retired"
+		e.notice = fmt.Sprintf("%s of it, so it is retired: these keep it, and it is offered no more.",
+			plainCount(len(all), "box is made", "boxes are made"))
+		return nil
+	}
+	e.doc.Cards = slices.Delete(e.doc.Cards, i, i+1)
+	e.what = title + " taken out"
+	return nil
+}
+
+// takeAll lets the boxes that keep older numbers of a card take those of the shop.
+func (s *Server) takeAll(ctx context.Context, e *editedShop, id string) error {
+	all, err := s.using(ctx, id)
+	if err != nil {
+		return err
+	}
+	for _, rev := range all {
+		b := rev.Brief.Clone()
+		if i := ownCard(&b, id); i >= 0 {
+			b.Card.Own = slices.Delete(b.Card.Own, i, i+1)
+			e.boxes = append(e.boxes, store.BoxChange{Project: rev.Project, Base: rev.ID, Brief: b,
+				What: "It takes the numbers of the shop for " + e.doc.Get("cards.@"+id+".title")})
+		}
+	}
+	e.what, e.same = fmt.Sprintf("%s the new numbers of %s", plainCount(len(e.boxes), "box takes", "boxes take"),
+		e.doc.Get("cards.@"+id+".title")), len(e.boxes) > 0
+	return nil
+}
+
+// cardsCSV gives the cards of the shop as a list.
+func (s *Server) cardsCSV(c *echo.Context) error {
+	head, err := s.store.Shop(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	var b bytes.Buffer
+	if err := shop.WriteCSV(&b, head.Document.Cards); err != nil {
+		return err
+	}
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="cards.csv"`)
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
+}
+
+// readCards lays a list of cards on those of the shop: all or nothing.
+func (s *Server) readCards(c *echo.Context) error {
+	header, err := c.FormFile("list")
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as title, gsm, "+
+			"caliper, sheets, price.")
+	}
+	file, err := header.Open()
+	if err != nil {
+		return err
+	}
+	defer file.Close()
+	var data bytes.Buffer
+	if _, err := data.ReadFrom(file); err != nil {
+		return err
+	}
+	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
+		cards, err := shop.ReadCSV(bytes.NewReader(data.Bytes()), head.Document.Cards, shopUnits(&head.Document))
+		if err != nil {
+			return editedShop{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+		}
+		e := editedShop{doc: head.Document.Clone(), what: "Cards brought in from a list"}
+		e.doc.Cards = cards
+		e.boxes, err = s.pins(c.Request().Context(), &head.Document, &e.doc)
+		return e, err
+	})
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/shop?part=cards")
+}
+
+// fitted records how a lid was found to fit.
+func (s *Server) fitted(c *echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	fit, why := fitOf(st, c.FormValue("verdict"), c.FormValue("gap"))
+	if why != "" {
+		st.Notice = why
+		return s.answer(c, http.StatusUnprocessableEntity, st)
+	}
+	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
+		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("How the lid of %s fitted", called(string(st.Brief.Name), nameless))}
+		e.doc.Fits = append(e.doc.Fits, fit)
+		return e, nil
+	}); err != nil {
+		return err
+	}
+	if st, err = s.state(c); err != nil {
+		return err
+	}
+	st.Notice = "Kept in the shop. The next lids of this card, with these walls, are planned by it."
+	return s.answer(c, http.StatusOK, st)
+}
+
+// fitOf is the record of a lid, or why there is none.
+func fitOf(st *state, verdict, gap string) (shop.Fit, string) {
+	p := st.Shown
+	if p == nil || len(p.Sections) == 0 {
+		return shop.Fit{}, "Nothing goes over this box, so there is no fit to record."
+	}
+	fit := shop.Fit{ID: newMark(), On: time.Now().Format(time.DateOnly), Box: brief.Text(words.Cut(string(st.Brief.Name), 80)),
+		Card: brief.Text(p.FitKey.Card), Walls: brief.Text(p.FitKey.Walls), Layers: brief.Whole(strconv.Itoa(p.FitKey.Layers)),
+		Usual: brief.Text(p.Usual.Exact("mm")), Had: brief.Text(p.Sections[0].Play.Exact("mm"))}
+	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
+		l, err := shop.ParseCaliper(gap, p.Units)
+		if err != nil || l > 10*1_000_000 {
+			return fit, fmt.Sprintf("%q is no gap: measure with strips of card how much play the lid has over its whole width, like 0.6 mm.", gap)
+		}
+		fit.Gap = brief.Text(l.Exact("mm"))
+		return fit, ""
+	}
+	for _, v := range shop.Verdicts {
+		if v.ID == verdict {
+			fit.Verdict = brief.Text(verdict)
+			return fit, ""
+		}
+	}
+	return fit, "Say how it was: too tight, just right or loose; or how large the gap is."
+}
+
+// keepOffcuts puts what is left of a plan's sheets on the list of the shop.
+func (s *Server) keepOffcuts(c *echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	if st.Shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to keep offcuts of yet.")
+	}
+	kept := offcutsOf(st.Shown, string(st.Brief.Name))
+	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
+		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s", plainCount(len(kept), "offcut", "offcuts"),
+			called(string(st.Brief.Name), nameless))}
+		e.doc.Offcuts = append(e.doc.Offcuts, kept...)
+		return e, nil
+	}); err != nil {
+		return err
+	}
+	st.Notice = fmt.Sprintf("%s on the list of the shop.", plainCount(len(kept), "offcut is", "offcuts are"))
+	return s.answer(c, http.StatusOK, st)
+}
+
+// mostKept is how many offcuts of one plan are kept at once, the largest first.
+const mostKept = 24
+
+func offcutsOf(p *plan.Plan, from string) (out []shop.Offcut) {
+	for _, sheet := range p.Layout.Sheets {
+		for _, r := range sheet.Offcuts {
+			if len(out) < mostKept {
+				out = append(out, shop.Offcut{ID: newMark(), Card: brief.Text(sheet.Stock), Width: brief.Text(r.W.Exact(p.Units)),
+					Height: brief.Text(r.H.Exact(p.Units)), From: brief.Text(words.Cut(from, 80))})
+			}
+		}
+	}
+	return out
+}
+
+// caution puts a caution away: on the screen, not on what is printed.
+func (s *Server) caution(c *echo.Context) error {
+	id := words.Cut(c.FormValue("caution"), 40)
+	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
+		e := editedShop{doc: head.Document.Clone(), what: "A caution put away on the screen"}
+		e.doc.Set("seen."+id, "yes")
+		return e, nil
+	}); err != nil {
+		return err
+	}
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	return s.answer(c, http.StatusOK, st)
+}

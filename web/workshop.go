@@ -1,0 +1,81 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"sync/atomic"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/shop"
+	"brevium/store"
+)
+
+// shops keeps the maker's shop as it was last read: a plan reads none of its five
+// hundred cards again.
+type shops struct {
+	first plan.Workshop // until anything is changed
+	last  atomic.Pointer[readShop]
+}
+
+// readShop is a state of the shop with what was read of it.
+type readShop struct {
+	store.Shop
+	Workshop plan.Workshop
+	Report   *brief.Report
+}
+
+// shopNow gives the shop as it is now.
+func (s *Server) shopNow(ctx context.Context) (*readShop, error) {
+	id, err := s.store.ShopNow(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if last := s.shops.last.Load(); last != nil && last.ID == id {
+		return last, nil
+	}
+	head, err := s.store.Shop(ctx)
+	if broken := new(store.Broken); errors.As(err, &broken) {
+		// What can't be read keeps no box from being made: the shop that ships stands in.
+		s.log.Error("the shop can't be read", "err", err)
+		head = store.Shop{ID: id, Document: shop.Shipped()}
+	} else if err != nil {
+		return nil, err
+	}
+	r := readAs(head)
+	if head.ID == 0 && len(s.shops.first.Cards) > 0 {
+		r.Workshop = s.shops.first
+	}
+	s.shops.last.Store(r)
+	s.fates.forget() // what gave a plan may give none now
+	return r, nil
+}
+
+func readAs(head store.Shop) *readShop {
+	read, report := shop.Read(head.Document)
+	return &readShop{head, plan.Workshop{Shop: *read}, report}
+}
+
+// workshop is what plans are made with. While the database can't be read it is what
+// it was before.
+func (s *Server) workshop() plan.Workshop {
+	now, err := s.shopNow(context.Background())
+	if err == nil {
+		return now.Workshop
+	}
+	s.log.Error("the shop was not read", "err", err)
+	if last := s.shops.last.Load(); last != nil {
+		return last.Workshop
+	}
+	return s.shops.first
+}
+
+// program tells pictures and lists that were made by this program, with this shop,
+// from any others.
+func (s *Server) program() string {
+	if now, err := s.shopNow(context.Background()); err == nil && now.ID > 0 {
+		return fmt.Sprintf("%s-%d", s.build, now.ID)
+	}
+	return s.build
+}
