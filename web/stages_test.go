@@ -10,7 +10,7 @@ import (
 
 func formOf(b *brief.Brief) form {
 	p := plan.Make(*b, plan.Default)
-	f := form{b: b, p: p, shop: plan.Default}
+	f := form{doc: b, at: brief.FieldAt, report: p.Report, b: b, p: p, shop: plan.Default}
 	if p.OK() {
 		f.shown = p
 	}

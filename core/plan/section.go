@@ -127,7 +127,7 @@ func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Le
 		a, okA := gap[pair[0]]
 		b, okB := gap[pair[1]]
 		if okA && okB && slices.Contains(c.Sides, pair[0]) && slices.Contains(c.Sides, pair[1]) {
-			return measure.FromMM(a+b).Near(measure.Millimetre/1000) - 2*c.Skin - 2*t*style.Length(c.Layers)
+			return measure.FromMM(a+b).Near(measure.Millimetre/100_000) - 2*c.Skin - 2*t*style.Length(c.Layers)
 		}
 	}
 	return reckoned

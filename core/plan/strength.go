@@ -51,8 +51,9 @@ func (p *Plan) carries() (out []Carry) {
 	}
 	floor := p.panel(c, in.Length.MM(), in.Width.MM(), grain)
 	floor.T, floor.Layers = p.lined(c, first)
-	floor.Length, floor.Width = p.spans(floor.Length, floor.Width)
-	limit := strength.Floor(floor)
+	across, along := p.beams()
+	floor.Length, floor.Width = floor.Length/float64(across+1), floor.Width/float64(along+1)
+	limit := strength.Floor(floor) * float64((across+1)*(along+1))
 	add("floor", "the floor carries what is in it", grams, limit, fmt.Sprintf("%s on the floor; it carries about %s before it is "+
 		"seen to sag.", weight(grams), weight(limit)))
 	long, deep := p.panel(c, in.Length.MM(), in.Depth.MM(), ""), p.panel(c, in.Width.MM(), in.Depth.MM(), "")
@@ -93,25 +94,22 @@ func (p *Plan) lined(c shop.Card, first *sheet.Piece) (t float64, layers int) {
 	return all / float64(layers), layers
 }
 
-// spans gives how far the floor spans between walls and the dividers that stand on
-// it: each is a beam, stuck to the walls at its ends.
-func (p *Plan) spans(length, width float64) (float64, float64) {
-	across, along := 0, 0
+// beams counts the dividers that stand on the floor, from front to back and from left
+// to right: each is a beam, stuck to the walls at its ends.
+func (p *Plan) beams() (across, along int) {
 	for _, part := range p.Box.Parts {
 		if part.Piece == nil || part.Piece.Part != sheet.Insert || p.Kind == nil || p.Kind.ID != "slotted" {
 			continue
 		}
 		for _, at := range part.At {
-			switch {
-			case !at.Stood:
-			case at.Quarters&1 == 1:
+			if at.Quarters&1 == 1 {
 				across++
-			default:
+			} else {
 				along++
 			}
 		}
 	}
-	return length / float64(across+1), width / float64(along+1)
+	return across, along
 }
 
 // warnStrength tells what does not bear, with what would.

@@ -323,8 +323,8 @@ func ReadTape(r *brief.Reader, text brief.Text) Length {
 func (s *Shop) readOffcuts(r *brief.Reader, d Document) {
 	for _, o := range d.Offcuts {
 		prefix := "offcuts.@" + o.ID + "."
-		w, okW := r.Length(prefix+"width", o.Width)
-		h, okH := r.Length(prefix+"height", o.Height)
+		w, okW := r.Length(prefix+"width", o.Width, "The offcut's width")
+		h, okH := r.Length(prefix+"height", o.Height, "The offcut's height")
 		if !okW || !okH {
 			continue
 		}

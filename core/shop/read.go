@@ -16,14 +16,14 @@ import (
 // prefix; what is wrong is noted at its field.
 func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 	before := len(r.Problems)
-	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Hand: -1,
-		Retired: r.Flag(prefix+"retired", s.Retired, false)}
+	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Hand: -1, Retired: s.Retired == "yes"}
 	c.Title = r.Name(prefix+"title", s.Title, "This card")
 	choice := func(field, value, say string, of ...string) {
 		if !slices.Contains(of, value) {
 			r.Problem(prefix+field, fmt.Sprintf("%q is not %s.", value, say), "Choose "+either(of[1:])+".", prefix+field, of[0])
 		}
 	}
+	choice("retired", string(s.Retired), "yes or no", "", "yes", "no")
 	choice("kind", c.Kind, "a kind of card", "", "card", "paper", "specialty")
 	choice("grain", c.Grain, "a way the grain runs", "", "long", "short")
 	choice("pattern", string(s.Pattern), "a kind of pattern", "", "plain", "up", "any")
@@ -39,7 +39,7 @@ func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 		}
 	}
 	if s.Repeat != "" {
-		if l, ok := r.Length(prefix+"repeat", s.Repeat); ok {
+		if l, ok := r.Length(prefix+"repeat", s.Repeat, "The repeat of the pattern"); ok {
 			if c.Repeat = l; l < measure.Millimetre || l > mostSheet {
 				r.Problem(prefix+"repeat", "No pattern repeats every "+r.Say(l)+".", "Usual is 10 to 100 mm. Leave it open if you don't know.")
 			}

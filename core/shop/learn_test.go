@@ -1,0 +1,109 @@
+package shop
+
+import (
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"brevium/core/measure"
+)
+
+// Clearance by the formula, with every layer counted.
+func TestOver(t *testing.T) {
+	const mm = measure.Millimetre
+	for _, c := range []struct {
+		over Over
+		want Length // bulk, in hundredths of a millimetre
+	}{
+		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100}, 54},                                      // 2t
+		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100, Layers: 1}, 108},                          // rolled: 4t
+		{Over{Inner: 27 * mm / 100, Outer: 45 * mm / 100, Layers: 1}, 162},                          // t + 3T
+		{Over{Inner: 30 * mm / 100, Outer: 30 * mm / 100, Outside: 40 * mm / 100}, 140},             // two layers of 0.2
+		{Over{Inner: 30 * mm / 100, Outer: 30 * mm / 100, Outside: mm / 10, Lining: mm / 10}, 100}, // and one inside the lid
+	} {
+		if got := c.over.Bulk(); got != c.want*mm/100 {
+			t.Errorf("%+v takes %s", c.over, got.Exact("mm"))
+		}
+	}
+}
+
+func record(r *rand.Rand) Record {
+	rec := Record{Usual: Slack["snug"], Had: Length(r.IntN(3000)) * measure.Millimetre / 1000, Verdict: Verdicts[r.IntN(3)].ID}
+	if r.IntN(4) == 0 {
+		rec.Gap, rec.Measured = Length(r.IntN(2500))*measure.Millimetre/1000, true
+	}
+	return rec
+}
+
+// The rule: bounded, order-free, between what its records say, little moved by few;
+// and a lid found too tight never makes the next one smaller, but larger as long as
+// the bounds allow.
+func TestLearning(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 7))
+	for range 3000 {
+		var all []Record
+		for range r.IntN(6) {
+			all = append(all, record(r))
+		}
+		l := Learn(all)
+		if l.More < leastMore || l.More > mostMore || l.Low > l.More || l.High < l.More || l.Records != len(all) {
+			t.Fatalf("%+v of %+v", l, all)
+		}
+		low, high := Length(0), Length(0) // the usual is one of them
+		for _, rec := range all {
+			low, high = min(low, rec.More()), max(high, rec.More())
+		}
+		if hair := tenth / 10; l.More < max(low, leastMore)-hair || l.More > min(high, mostMore)+hair {
+			t.Fatalf("%s is not between %s and %s", l.More.Exact("mm"), low.Exact("mm"), high.Exact("mm"))
+		}
+		turned := slices.Clone(all)
+		r.Shuffle(len(turned), func(i, j int) { turned[i], turned[j] = turned[j], turned[i] })
+		if Learn(turned) != l {
+			t.Fatalf("the order counts: %+v", all)
+		}
+	}
+	if got := Learn(nil); got != (Learnt{}) {
+		t.Errorf("of nothing %+v is learnt", got)
+	}
+	for range 2000 { // a lid on some marks, of some card, is planned, found tight, and planned again
+		step := []Length{measure.Inch / 8, measure.Inch / 16, measure.Inch / 32, measure.Millimetre, measure.Millimetre / 2}[r.IntN(5)]
+		o := Over{Inner: Length(15+r.IntN(40)) * measure.Millimetre / 100, Layers: r.IntN(2)}
+		o.Outer = o.Inner
+		usual := Slack[[]string{"snug", "easy", "loose"}[r.IntN(3)]]
+		c := o.Clearance(usual, step)
+		l := Learn([]Record{{Usual: usual, Had: c - o.Bulk(), Verdict: "tight"}})
+		if next := o.Clearance(usual+l.More, step); next < c || next == c && l.More < mostMore {
+			t.Fatalf("step %s: a tight lid of %s is followed by one of %s", step.Exact("mm"), c.Exact("mm"), next.Exact("mm"))
+		}
+	}
+}
+
+// The board: what it sets, what a strip of card sets, what is marked.
+func TestGrooves(t *testing.T) {
+	const mm, in = measure.Millimetre, measure.Inch
+	eighths, metric := Tools{Grooves: []Length{in / 8}}, Tools{Grooves: []Length{5 * mm}, Reads: mm, Board: 300 * mm}
+	for _, c := range []struct {
+		tools    Tools
+		at, step Length
+		want     How
+	}{
+		{eighths, 3 * in / 4, in / 16, How{At: 3 * in / 4}},
+		{eighths, 13 * in / 16, in / 16, How{At: 9 * in / 8, Spacer: 5 * in / 16}},
+		{metric, 42 * mm, mm, How{At: 50 * mm, Spacer: 8 * mm}},
+		{metric, 42*mm + mm/2, mm, How{At: 42*mm + mm/2, Ruler: true}},
+		{metric, 298 * mm, mm, How{At: 298 * mm, Ruler: true}}, // the strip would push it off the board
+		{Tools{}, 23 * in / 32, in / 16, How{At: 3 * in / 4, Spacer: in / 32}},
+		{Tools{Grooves: []Length{in / 8, 5 * mm}}, 15 * mm, in / 16, How{At: 15 * mm}},
+	} {
+		if got := c.tools.Set(c.at, c.step); got != c.want {
+			t.Errorf("%s on %+v is %+v, want %+v", c.at.Exact("mm"), c.tools, got, c.want)
+		}
+	}
+	p := Tools{Punches: []Punch{{"hole", 3 * mm, 25 * mm}, {"hole", 6 * mm, 0}, {"corner", 5 * mm, 0}}}
+	if p.Owned("hole", 4*mm, 2*mm, 20*mm) != 3*mm || p.Owned("hole", 5*mm, 4*mm, 20*mm) != 6*mm || p.Owned("notch", 16*mm, 0, 0) != 16*mm {
+		t.Error("the nearest punch that will do is not taken")
+	}
+	if _, owned, reaches := p.Reaches("hole", 3*mm, 30*mm); !owned || reaches {
+		t.Error("a hand punch reaches further than it does")
+	}
+}
