@@ -50,5 +50,5 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	return nil
+	return fillShop(ctx, s)
 }

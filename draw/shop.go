@@ -112,7 +112,7 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 		default:
 			c.tag("circle", "class", "mark", "cx", x+r, "cy", y, "r", r)
 		}
-		says := p.Kind
+		says := p.Kind + " " + p.Size.Exact(unit)
 		c.text(x, y+math.Min(r, 60)+18, "small", "start", says)
 		x += max(2*r, wide(says, 11)) + 22
 	}
@@ -138,7 +138,7 @@ func Offcuts(all []shop.Kept, card func(id string) shop.Card, label func(shop.Ke
 	for i, o := range all {
 		x, y := 10+float64(i%columns)*cell, 10+float64(i/columns)*tall
 		c.rect("piece-edge", x, y, o.Width.MM()*k, o.Height.MM()*k, "fill", card(o.Card).Colour)
-		c.text(x, y+o.Height.MM()*k+18, "small", "start", label(o))
+		c.text(x, y+o.Height.MM()*k+20, "", "start", label(o))
 	}
 	return picture("offcuts", w, max(60, float64(rows)*tall+10), fmt.Sprintf("%d offcuts, to one scale", len(all)), c)
 }

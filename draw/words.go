@@ -35,6 +35,8 @@ var wordPictures = map[string][]mark{
 	"mountain": {{"face", "M16 60l44-40v16L16 76zM60 20l44 40v16L60 36z"}, {"groove", "M60 20v16"}},
 	"burnish":  {{"face", "M14 50h80v6h-80zM14 44h80v6h-80z"}, {"part", "M70 42l26-34q8-2 8 6l-26 30z"}},
 	"caliper":  {{"face", "M16 34h88v10h-88z"}, {"flag", "M60 14v18M60 64V46M54 26l6 7 6-7M54 52l6-7 6 7"}},
+	"grain":    {{"face", "M20 12h80v56h-80z"}, {"cut", "M32 24h26M66 24h22M32 36h14M54 36h34M32 48h34M74 48h14M32 60h20M60 60h28"}},
+	"groove":   {{"face", "M12 24h96v40h-96z"}, {"groove", "M30 24v40M48 24v40M84 24v40"}, {"part", "M64 24h4v40h-4z"}},
 	"piece":    {{"part", flatPiece}, {"groove", flatInner}},
 	"panel":    {{"face", flatPiece}, {"part", "M36 26h48v28h-48z"}, {"groove", flatInner}},
 	"base":     {{"part", trayFront}, {"face", trayRim}},

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -140,7 +141,7 @@ func (f form) fit() group {
 
 // layers asks what is stuck on and in, as far as sizes hang on it.
 func (f form) layers() group {
-	return group{Title: "Layers that the fit must know of", ID: "layers", Fields: []field{f.open("dress.outside", "0"),
+	return group{Title: "Layers stuck on", ID: "layers", Fields: []field{f.open("dress.outside", "0"),
 		f.open("dress.inside", "0"), f.open("dress.floor", "0")}}
 }
 
@@ -243,12 +244,30 @@ func (st *state) FromShop() []plan.Used {
 	return slices.DeleteFunc(slices.Clone(st.Shown.Used), func(u plan.Used) bool { return len(u.Set) == 0 })
 }
 
-// takeShop lets the box take the numbers of the shop for a card it kept as it was.
+// takeShop lets the box take the numbers of the shop for a card it kept as it was; a
+// set takes them in all its boxes.
 func (s *Server) takeShop(_ context.Context, c changing) error {
-	if i := ownCard(&c.brief, c.arg); i >= 0 {
-		c.brief.Card.Own = slices.Delete(slices.Clone(c.brief.Card.Own), i, i+1)
-	}
+	id := c.arg
+	c.after = func(e *edited) { dropOwn(&e.brief, id) }
 	return nil
+}
+
+// dropOwn takes a card out of those a document describes itself.
+func dropOwn(b *brief.Brief, id string) {
+	drop := func(of []brief.Stock) []brief.Stock {
+		return slices.DeleteFunc(slices.Clone(of), func(c brief.Stock) bool { return c.ID == id })
+	}
+	b.Card.Own = drop(b.Card.Own)
+	if b.Several == nil {
+		return
+	}
+	for i := range b.Several.Boxes {
+		if c := b.Several.Boxes[i].Card; c != nil {
+			own := *c
+			own.Own = drop(own.Own)
+			b.Several.Boxes[i].Card = &own
+		}
+	}
 }
 
 // writeShop writes what the plan took from the shop into the document.
@@ -287,4 +306,20 @@ func (st *state) Away(id string) bool { return st.House.Seen[id] }
 // Against says whether a piece lies against the grain on its sheet.
 func (st *state) Against() bool {
 	return slices.ContainsFunc(st.Shown.Grains(), func(g plan.Grain) bool { return !g.Runs })
+}
+
+// moved tells what a change of card, layers, walls or fit did to the clearance.
+func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
+	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && was.Dress == e.brief.Dress && was.Tools == e.brief.Tools {
+		return ""
+	}
+	before := plan.Make(was, s.workshop())
+	if !before.OK() || len(now.Sections) == 0 || before.Box.Clearance == now.Box.Clearance {
+		return ""
+	}
+	by, way := now.Box.Clearance-before.Box.Clearance, "larger"
+	if by < 0 {
+		by, way = -by, "smaller"
+	}
+	return fmt.Sprintf("The %s is %s %s than it was before this change.", now.Sections[0].Outer, now.Say(by), way)
 }

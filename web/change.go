@@ -134,6 +134,7 @@ func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, 
 	now.ID, now.Parent, now.Brief, now.What = made, head.ID, e.brief, e.what
 	now.Made, now.Changed = time.Now(), time.Now()
 	st := s.looked(now, m)
+	st.Moved = s.moved(head.Brief, m.plan, e)
 	return st, s.settle(ctx, st, e)
 }
 

@@ -184,6 +184,9 @@ func (s *Server) create(c *echo.Context) error {
 	}
 	units := c.FormValue("units")
 	if units == "" {
+		units = s.workshop().Habits["units"]
+	}
+	if units == "" {
 		last, err := s.store.List(c.Request().Context(), false, "", s.program(), 0)
 		if err != nil {
 			return err

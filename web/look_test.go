@@ -105,6 +105,7 @@ func TestLook(t *testing.T) {
 	v.sees("Your box will stand here")
 	pages = append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
 		list+"?stage=box&view=flat", list+"?stage=contents&view=styles", "keys")
+	pages = append(pages, "/shop", "/shop?part=offcuts", "/shop?part=tools", "/shop?part=habits", "/shop?part=fit")
 	for _, page := range pages {
 		v.do("narrow", chromedp.EmulateViewport(widths[0].wide, 800))
 		if page == "keys" {

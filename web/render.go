@@ -44,10 +44,10 @@ func (s *Server) funcs() template.FuncMap {
 	return template.FuncMap{
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
 		"program":   func() string { return s.program() },
-		"num":       number,
+		"num":       s.number,
 		"add":       func(a, b int) int { return a + b },
 		"upper":     words.Capital,
-		"coins":     func(n int64) string { return strings.TrimSpace(s.workshop().Currency + " " + coins(n)) },
+		"coins":     func(n int64) string { return strings.TrimSpace(s.lastRead().Currency + " " + coins(n)) },
 		"cut":       words.Cut,
 		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
@@ -93,6 +93,15 @@ func number(s measure.Shown, link ...string) template.HTML {
 	}
 	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s%s</span>`, attr,
 		template.HTMLEscapeString(title), about, setFractions(s.Text)))
+}
+
+// number is that, with the other unit always beside it where the house has it so.
+func (s *Server) number(l measure.Shown, link ...string) template.HTML {
+	n := number(l, link...)
+	if s.lastRead().Habits["second"] != "yes" {
+		return n
+	}
+	return n + template.HTML(fmt.Sprintf(` <small class="second">(%s)</small>`, setFractions(l.Other)))
 }
 
 func ago(t time.Time) string {

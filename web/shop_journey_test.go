@@ -12,7 +12,7 @@ import (
 func TestShopJourney(t *testing.T) {
 	v := visit(t)
 	v.do("to the shop", chromedp.Navigate(v.address+"/"), chromedp.Click(chromedp.CSS(`.rooms a[href="/shop"]`)))
-	v.sees("As it ships")
+	v.sees("Kept")
 	v.do("add a card", chromedp.Click(chromedp.CSS("#add-card")))
 	v.until("the new card's name has the hand", `/^f-cards-.*-title$/.test(document.activeElement.id)`)
 	id := v.reads(`document.activeElement.name.split("@")[1].split(".")[0]`)
@@ -43,7 +43,7 @@ func TestShopJourney(t *testing.T) {
 	v.do("what was learnt", chromedp.Click(chromedp.CSS(`.fitted a[href="/shop?part=fit"]`)))
 	v.sees("Shed door board, single walls")
 	v.sees("With any one of 1 record left out")
-	v.do("aside", chromedp.Click(chromedp.CSS("#aside-0")))
+	v.do("aside", chromedp.Click(chromedp.CSS("#aside-1")))
 	v.sees("Set aside: plans go by the usual ease.")
 	v.do("undo", chromedp.Click(chromedp.CSS("#undo")))
 	v.until("used again", `!document.body.innerText.includes("Set aside: plans go by")`)

@@ -138,8 +138,7 @@ func (s *Server) takeAll(ctx context.Context, e *editedShop, id string) error {
 	}
 	for _, rev := range all {
 		b := rev.Brief.Clone()
-		if i := ownCard(&b, id); i >= 0 {
-			b.Card.Own = slices.Delete(b.Card.Own, i, i+1)
+		if dropOwn(&b, id); string(b.Encode()) != string(rev.Brief.Encode()) {
 			e.boxes = append(e.boxes, store.BoxChange{Project: rev.Project, Base: rev.ID, Brief: b,
 				What: "It takes the numbers of the shop for " + e.doc.Get("cards.@"+id+".title")})
 		}

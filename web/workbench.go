@@ -91,6 +91,7 @@ type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
 	House     plan.Workshop
+	Moved     string     // what a change of card, layers or walls did to the fit
 	Set       *shownSet  // the set it belongs to, if any
 	Shown     *plan.Plan // the last that worked; nil when none did
 	CanRedo   bool

@@ -71,6 +71,14 @@ func (s *Server) workshop() plan.Workshop {
 	return s.shops.first
 }
 
+// lastRead is the shop as it was last read: for what a page shows of it many times.
+func (s *Server) lastRead() plan.Workshop {
+	if last := s.shops.last.Load(); last != nil {
+		return last.Workshop
+	}
+	return s.shops.first
+}
+
 // program tells pictures and lists that were made by this program, with this shop,
 // from any others.
 func (s *Server) program() string {

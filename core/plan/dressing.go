@@ -16,6 +16,7 @@ type Panel struct {
 	W, H           measure.Length
 	LayerW, LayerH measure.Length
 	Shaped         bool
+	Under          bool // the box stands on it
 }
 
 // Border is the even border round a layer: an eighth of an inch, or 3 mm.
@@ -43,6 +44,7 @@ func (p *Plan) Panels() (out []Panel) {
 			if piece.Name == f.Name {
 				q.Name = piece.Name + ", bottom"
 			}
+			q.Under = piece == p.Box.Parts[0].Piece && f.Name == piece.Root
 			q.Shaped = len(f.Holes) > 0 || f.Area() < 0.97*q.W.MM()*q.H.MM()
 			if w, h := q.W-2*p.Border(), q.H-2*p.Border(); w > 0 && h > 0 && !q.Shaped {
 				q.LayerW, q.LayerH = w, h

@@ -108,7 +108,7 @@ func (p *Plan) warnIdle() {
 		if p.Outside == 0 {
 			field = "dress.inside"
 		}
-		idle("Nothing goes over this box, so layers on its walls change no size.", field)
+		idle("Nothing slides over the walls of this box, so layers on them change no size.", field)
 	}
 }
 

@@ -69,6 +69,35 @@ func (p *Plan) leftFor(wide measure.Length) string {
 	return ", from any scrap"
 }
 
+// warnStock tells of card there is not enough of, and of cuts the trimmer is too short
+// for.
+func (p *Plan) warnStock() {
+	for _, c := range p.Cuts {
+		if n := len(c.Sheets); c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(p.Comes(c.Card)[0]) {
+			p.Warn(brief.Warning{Code: "short-of-card", Text: fmt.Sprintf("This takes %s of %s, and %d are in hand.", plural(n, "sheet"),
+				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer, or choose another card."})
+		}
+	}
+	if long := p.longestCut(); p.Tools.Cuts > 0 && long > p.Tools.Cuts {
+		p.Warn(brief.Warning{Code: "long-cut", Text: fmt.Sprintf("One cut is %s long, and your trimmer cuts %s.", p.Say(long),
+			p.Say(p.Tools.Cuts)), Fix: "Make it with a knife along a steel ruler, or choose a smaller sheet."})
+	}
+}
+
+// longestCut is how long the longest cut on the sheets is.
+func (p *Plan) longestCut() (long measure.Length) {
+	for _, s := range p.Layout.Sheets {
+		for _, c := range s.Cuts {
+			if c.Down {
+				long = max(long, c.In.H)
+			} else {
+				long = max(long, c.In.W)
+			}
+		}
+	}
+	return long
+}
+
 // Odd counts the scores of a plan that no groove sets.
 func (p *Plan) Odd() (n int) {
 	for _, c := range p.Cards {

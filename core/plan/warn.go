@@ -17,6 +17,7 @@ func (p *Plan) warn(w Workshop) {
 	p.warnShape()
 	p.warnFit()
 	p.warnStrength(w)
+	p.warnStock()
 	p.warnOnSide()
 	if p.Units != p.Step.Unit {
 		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",

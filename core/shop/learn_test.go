@@ -15,10 +15,10 @@ func TestOver(t *testing.T) {
 		over Over
 		want Length // bulk, in hundredths of a millimetre
 	}{
-		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100}, 54},                                      // 2t
-		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100, Layers: 1}, 108},                          // rolled: 4t
-		{Over{Inner: 27 * mm / 100, Outer: 45 * mm / 100, Layers: 1}, 162},                          // t + 3T
-		{Over{Inner: 30 * mm / 100, Outer: 30 * mm / 100, Outside: 40 * mm / 100}, 140},             // two layers of 0.2
+		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100}, 54},                                     // 2t
+		{Over{Inner: 27 * mm / 100, Outer: 27 * mm / 100, Layers: 1}, 108},                         // rolled: 4t
+		{Over{Inner: 27 * mm / 100, Outer: 45 * mm / 100, Layers: 1}, 162},                         // t + 3T
+		{Over{Inner: 30 * mm / 100, Outer: 30 * mm / 100, Outside: 40 * mm / 100}, 140},            // two layers of 0.2
 		{Over{Inner: 30 * mm / 100, Outer: 30 * mm / 100, Outside: mm / 10, Lining: mm / 10}, 100}, // and one inside the lid
 	} {
 		if got := c.over.Bulk(); got != c.want*mm/100 {

@@ -6,6 +6,8 @@ import (
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // Choice answers a question of the style with one of its choices.
@@ -83,11 +85,26 @@ func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
 			fix, field, set)
 	case asked:
 		answer = typed
+	case punched[id] != "": // of a size the maker owns a punch for, if there is one that will do
+		answer = min(max(j.Tools.Owned(punched[id], answer, least.At, most.At), lo), hi)
 	case answer < least.At || answer > most.At:
 		answer = min(max(answer, lo), hi)
 	}
 	j.settled[id] = answer
 	return answer
+}
+
+// punched are the questions whose answer is the size of a punch.
+var punched = map[string]string{"hole": "hole", "notch-width": "notch"}
+
+// round cuts the outer corners of a flap to quarter rounds: of the corner punch the
+// maker owns that comes nearest, if one does.
+func (j *Job) round(p *sheet.Piece, name, wall string, relief, radius Length) {
+	own := j.Tools.Owned("corner", radius, radius/2, radius*3/2)
+	if _, owned, _ := j.Tools.Reaches("corner", own, 0); owned {
+		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name), j.Say(own)))
+	}
+	p.Round(name, wall, relief, own)
 }
 
 // noRoom says that a length can't be at all in a box of this size.
@@ -175,6 +192,16 @@ func (j *Job) SizeField(dim string) string {
 	}
 	return strings.TrimSpace(map[string]string{"length": j.Guilty.Length, "width": j.Guilty.Width,
 		"depth": j.Guilty.Depth}[dim])
+}
+
+// seamWide is how wide a long seam is made, and seals its bound: where tape holds the
+// seams and glue the corners, a seam wants more.
+func (j *Job) seamWide() Length { return max(j.Adhesive.Width, j.Adhesive.Seam).Up(j.Mark()) }
+
+func (j *Job) seals() Bound {
+	b := j.sticks(0)
+	b.At = max(b.At, j.Adhesive.Seam)
+	return b
 }
 
 // sticks is the bound of what is stuck.

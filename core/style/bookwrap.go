@@ -44,7 +44,7 @@ func buildBookWrap(j *Job) *Box {
 	p := sheet.Grid("case", sheet.Cols(d.Length+border, spine, d.Length+border), sheet.Rows(d.Width+border),
 		"front spine back")
 	for _, cover := range []string{"front", "back"} {
-		p.Round(cover, "spine", 0, min(6*mm, d.Length/3))
+		j.round(p, cover, "spine", 0, min(6*mm, d.Length/3))
 	}
 	p.Root = "back"
 	p.Closing("spine", "front")
@@ -79,7 +79,7 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")
 	over := spine + j.Gain(2*t+j.Slack)
 	p := sheet.Grid("closer", sheet.Cols(under, over, flap), sheet.Rows(high), "under edge flap")
-	p.Round("flap", "edge", 0, min(5*mm, high/3))
+	j.round(p, "flap", "edge", 0, min(5*mm, high/3))
 	p.Root = "under"
 	p.FoldUp("edge")
 	p.Closing("flap")

@@ -17,7 +17,7 @@ import (
 // where that face comes to lie. Where both have card enough round them is found
 // by folding the box.
 
-const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them."
+const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
 
 const (
 	magnetRadius = 5 * mm

@@ -174,7 +174,7 @@ func (j *Job) shapeFlap(p *sheet.Piece, s flapped) {
 	}
 	map[string]func(){
 		"straight": func() { p.Tab("flap", "top", sheet.TabShape{Reach: s.flap, Relief: relief, Mitre: relief / 3}) },
-		"rounded":  func() { p.Round("flap", "top", relief, s.flap*2/3) },
+		"rounded":  func() { j.round(p, "flap", "top", relief, s.flap*2/3) },
 		"pointed":  func() { p.Pointed("flap", "top", relief, s.shoulder) },
 	}[j.Choice("flap")]()
 }

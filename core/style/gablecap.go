@@ -39,7 +39,7 @@ func buildGableCap(j *Job) *Box {
 	seal := j.Measure("seal", (12 * mm).Up(step), j.sticks(0), Free)
 	skirt := j.Measure("skirt", max((size.Depth*5/8).Up(step), min(size.Depth, j.Wide())), j.sticks(0),
 		most(size.Depth, "depth", "the tray is no deeper"))
-	seam := j.Measure("seam", j.Wide(), j.sticks(0), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
+	seam := j.Measure("seam", j.seamWide(), j.seals(), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
 	walls := j.Choice("walls")
 	b := j.box(size, j.As("base").tray("base", "base", size, walls))
 	b.Clearance = c

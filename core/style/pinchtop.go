@@ -35,7 +35,7 @@ func buildPinchTop(j *Job) *Box {
 			widest = halfOf(beside, "length", "it would pass a hole")
 		}
 	}
-	seam := j.Measure("seam", j.Wide(), j.sticks(0), widest)
+	seam := j.Measure("seam", j.seamWide(), j.seals(), widest)
 	j.Want("depth", d.Depth, j.Adhesive.Width, "The tube", "its seam")
 	j.Want(shorter(d), short-2*t-2*step, j.Adhesive.Width, "The shorter side, less the card", "a flap that is stuck below")
 	// Each pair of flaps laps by at least what sticks it.

@@ -63,7 +63,7 @@ func (j *Job) sleeve(d Dims, closed bool) *sheet.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")
-	seam := j.Measure("seam", j.Wide(), j.sticks(0),
+	seam := j.Measure("seam", j.seamWide(), j.seals(),
 		most(d.Depth-3*t, "depth", "the back behind which it is stuck is no wider"))
 	end := Length(0)
 	if closed {

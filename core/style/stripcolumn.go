@@ -94,7 +94,7 @@ func (j *Job) edgeTab(b *Box, s column) {
 	j.Want("width", s.side, stuck, "A side of the column", "the closing tab stuck on it")
 	j.Want("length", s.back, flap, "The front of the column", "the dot on it")
 	p := sheet.Grid("closing tab", sheet.Cols(flap, stuck), sheet.Rows(flap), "flap stuck")
-	p.Round("flap", "stuck", 0, flap/3)
+	j.round(p, "flap", "stuck", 0, flap/3)
 	p.Root = "stuck"
 	p.Closing("flap")
 	b.Add(p, assembly.Place{Face: "stuck", On: "strip/left", Right: (stuck-s.side)/2 - t, Out: t})

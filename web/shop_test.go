@@ -1,0 +1,223 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/shop"
+)
+
+func (a *app) shop() *shop.Document {
+	a.t.Helper()
+	s, err := a.store.Shop(a.t.(*testing.T).Context())
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return &s.Document
+}
+
+// typeInShop sends a field of the shop as the page does, and gives the page.
+func (a *app) typeInShop(path, text string, more ...string) string {
+	a.t.Helper()
+	part, card := path[:max(0, strings.IndexByte(path, '.'))], ""
+	if part == "cards" {
+		card = strings.Split(path, ".")[1][1:]
+	}
+	w := a.post("/shop/change?part="+part+"&card="+card, append([]string{path, text}, more...)...)
+	if w.Code != http.StatusOK {
+		a.t.Fatalf("%s = %q: %d %s", path, text, w.Code, w.Body)
+	}
+	return w.Body.String()
+}
+
+// A card's numbers move in no box until that is asked for, then in all; undo takes the
+// shop back and leaves them what they are.
+func TestBoxesKeepTheirCard(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("in")
+	b.Card.Stock = "kraft-300"
+	one := a.begin(b)
+	b.Set("card.stocks.lid", "kraft-300")
+	b.Card.Stock = "cover-216"
+	two := a.begin(b)
+	other := a.begin(brief.New("in"))
+	before := map[string]string{}
+	clearance := func(id string) string {
+		now, _ := a.store.Shop(t.Context())
+		p := plan.Make(a.head(id).Brief, readAs(now).Workshop)
+		return p.Box.Clearance.Exact("mm") + " " + fmt.Sprint(p.CardOf("kraft-300").Caliper)
+	}
+	for _, id := range []string{one, two, other} {
+		before[id] = clearance(id)
+	}
+	page := a.typeInShop("cards.@kraft-300.ten", "12")
+	if !strings.Contains(page, "2 boxes are planned with the old numbers") || a.shop().Get("cards.@kraft-300.ten") != "12 mm" {
+		t.Errorf("what moves is not told: %.600s", page)
+	}
+	a.typeInShop("cards.@kraft-300.ten", "13 mm")
+	for id, was := range before {
+		if got := clearance(id); got != was {
+			t.Errorf("a box went from %s to %s unasked", was, got)
+		}
+		if own := len(a.head(id).Brief.Card.Own); own != map[bool]int{true: 0, false: 1}[id == other] {
+			t.Errorf("%d cards of its own", own)
+		}
+	}
+	if page := a.get("/projects/" + one + "?stage=card").Body.String(); !strings.Contains(page, "keeps Kraft, 300 gsm as it was, 0.40 mm; in the shop it is 1.30 mm") {
+		t.Error("the box does not say what it keeps")
+	}
+	a.typeInShop("cards.@kraft-300.price", "0.20") // no number of a plan
+	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Keep its old numbers") {
+		t.Error("the shop does not list who keeps them")
+	}
+	if w := a.post("/projects/"+two+"/change", "act", "take-shop:kraft-300"); w.Code != http.StatusOK || clearance(two) == before[two] {
+		t.Error("one box does not take the new numbers when asked")
+	}
+	a.typeInShop("act", "take-all:kraft-300")
+	if clearance(one) == before[one] || len(a.head(one).Brief.Card.Own) != 0 {
+		t.Error("the others do not take them when asked")
+	}
+	a.post("/shop/undo")
+	a.post("/shop/undo")
+	a.post("/shop/undo")
+	if a.shop().Get("cards.@kraft-300.ten") != "12 mm" || len(a.head(one).Brief.Card.Own) != 0 {
+		t.Errorf("undone to %q", a.shop().Get("cards.@kraft-300.ten"))
+	}
+	a.post("/shop/redo")
+	if a.shop().Get("cards.@kraft-300.ten") != "13 mm" {
+		t.Error("not done again")
+	}
+}
+
+// A card that boxes are made of is retired; one that none is is taken out. Retired, it
+// is offered to no other box.
+func TestCardsAreRetired(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("in")
+	b.Card.Stock = "kraft-300"
+	id := a.begin(b)
+	a.typeInShop("act", "remove-card:kraft-300")
+	a.typeInShop("act", "remove-card:light-160")
+	d := a.shop()
+	if d.Get("cards.@kraft-300.retired") != "yes" || d.Of("light-160") >= 0 {
+		t.Error("retired or lost the wrong way round")
+	}
+	offers := func(id string) bool {
+		return strings.Contains(a.get("/projects/"+id+"?stage=card").Body.String(), `<option value="kraft-300"`)
+	}
+	if !offers(id) || offers(a.begin(brief.New("in"))) {
+		t.Error("a retired card is offered to others, or not to its own box")
+	}
+	b.Card.Stock = "light-160"
+	if page := a.get("/projects/" + a.begin(b)).Body.String(); !strings.Contains(page, "There is no card called") {
+		t.Error("a card that is gone is not told")
+	}
+}
+
+// Two windows: what they change differently is shown, the rest is merged; a change that
+// comes twice is made once.
+func TestTwoWindowsInTheShop(t *testing.T) {
+	a := newApp(t)
+	a.typeInShop("cards.@kraft-300.price", "0.20", "base", "0")
+	page := a.typeInShop("cards.@kraft-300.price", "0.30", "base", "0", "was.cards.@kraft-300.price", "0.16", "cards.@kraft-300.hand", "7",
+		"was.cards.@kraft-300.hand", "")
+	if !strings.Contains(page, "Another window changed “price of a sheet” too") || a.shop().Get("cards.@kraft-300.price") != "0.20" ||
+		a.shop().Get("cards.@kraft-300.hand") != "7" {
+		t.Errorf("merged to %q, %q", a.shop().Get("cards.@kraft-300.price"), a.shop().Get("cards.@kraft-300.hand"))
+	}
+	a.typeInShop("act", "remove-card:light-160")
+	if page = a.typeInShop("cards.@light-160.price", "1"); !strings.Contains(page, "Another window took out what this belongs to") {
+		t.Error("a card that is gone takes a price")
+	}
+	for range 2 {
+		a.post("/shop/change", "act", "add-card", "change", "w:1")
+	}
+	if n := len(a.shop().Cards); n != len(shop.Shipped().Cards) {
+		t.Errorf("%d cards", n)
+	}
+}
+
+// Lists come in whole or not at all, and bad fields are kept as typed with what is
+// usual beside them.
+func TestShopRefuses(t *testing.T) {
+	a := newApp(t)
+	w := a.send("/shop/cards", "list", "title,gsm\nHedge,300\nMoss,9000\n")
+	if w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), "line 3:") || len(a.shop().Cards) != len(shop.Shipped().Cards) {
+		t.Errorf("%d %.400s", w.Code, w.Body)
+	}
+	if w = a.send("/shop/cards", "list", "title,gsm\nHedge,300\n"); w.Code != http.StatusSeeOther || a.shop().Of("hedge") < 0 {
+		t.Errorf("%d: a good list is refused", w.Code)
+	}
+	if w = a.get("/shop/cards.csv"); !strings.Contains(w.Body.String(), "hedge,Hedge") {
+		t.Error("it is not written again")
+	}
+	for path, usual := range map[string]string{"cards.@kraft-300.ten": "0.2 to 0.5 mm", "cards.@kraft-300.gsm": "150 to 400 gsm",
+		"cards.@kraft-300.sheets": "300 x 400 mm", "tools.grooves": "1/8 in or 5 mm"} {
+		text := map[bool]string{true: "0 mm", false: "5000"}[strings.HasPrefix(path, "tools")]
+		if page := a.typeInShop(path, text); !strings.Contains(strings.NewReplacer(`<span class="fr"><i>`, "", "</i>⁄<i>", "/", "</i></span>", "").
+			Replace(page), usual) || a.shop().Get(path) == "" {
+			t.Errorf("%s = %q does not say %q, or is not kept as typed", path, text, usual)
+		}
+		a.post("/shop/undo")
+	}
+	if w := a.post("/shop/change", "act", "sell"); w.Code != http.StatusBadRequest {
+		t.Errorf("a button that is none: %d", w.Code)
+	}
+	if w := a.post("/shop/change", "cards.@kraft-300.title", strings.Repeat("x", 300)); w.Code != http.StatusUnprocessableEntity {
+		t.Errorf("a title of 300 letters: %d", w.Code)
+	}
+	id := a.begin(brief.New("in"))
+	for gap, want := range map[string]string{"": "Say how it was", "wide": "is no gap", "99 mm": "is no gap", "0.6 mm": "Kept in the shop"} {
+		if w := a.post("/projects/"+id+"/fitted", "gap", gap); !strings.Contains(w.Body.String(), want) {
+			t.Errorf("a gap of %q does not say %q", gap, want)
+		}
+	}
+	if len(a.shop().Fits) != 1 {
+		t.Errorf("%d records", len(a.shop().Fits))
+	}
+}
+
+// Habits are in force for every box that does not say otherwise; numbers have the
+// other unit beside them where the house wants it.
+func TestHabits(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	a.typeInShop("habits.walls", "rolled")
+	a.typeInShop("habits.second", "yes")
+	page := a.get("/projects/" + id + "?stage=card").Body.String()
+	if !strings.Contains(page, "Walls: rolled") || !strings.Contains(page, `<small class="second">`) {
+		t.Error("a habit is not followed")
+	}
+	a.post("/projects/"+id+"/change", "box.options.walls", "single", "was.box.options.walls", "")
+	if page = a.get("/projects/" + id + "?stage=card").Body.String(); strings.Contains(page, "Walls: rolled") {
+		t.Error("a box can't overrule a habit")
+	}
+	a.typeInShop("habits.units", "mm")
+	w := a.post("/projects")
+	made := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
+	if b := a.head(made).Brief; b.Units != "mm" || b.Tools.Step != "1 mm" {
+		t.Errorf("a new box begins in %s, by %s", b.Units, b.Tools.Step)
+	}
+}
+
+// A plan with a shop of five hundred cards takes hardly longer than with eight.
+func BenchmarkShop500(b *testing.B) {
+	d := shop.Shipped()
+	for i := range 500 {
+		d.Cards = append(d.Cards, brief.Stock{ID: fmt.Sprint("c", i), Title: brief.Text(fmt.Sprint("Card ", i)), GSM: "300"})
+	}
+	read, _ := shop.Read(d)
+	for name, w := range map[string]plan.Workshop{"8": plan.Default, "508": {Shop: *read}} {
+		b.Run(name, func(b *testing.B) {
+			doc := brief.New("in")
+			doc.Card.Stock = brief.Text(w.Cards[0].ID)
+			for b.Loop() {
+				plan.Make(doc, w)
+			}
+		})
+	}
+}
