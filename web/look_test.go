@@ -86,48 +86,67 @@ func TestLook(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	v := visit(t)
-	still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
-		Value: "reduce"}}}
-	if _, err := chromedp.Call(v.ctx, emulation.SetEmulatedMedia, *still); err != nil {
-		t.Fatal(err)
+	t.Parallel()
+	const windows = 2 // at once: a page spends half its time waiting
+	for n := range windows {
+		t.Run(fmt.Sprint(n), func(t *testing.T) {
+			v := visit(t)
+			still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
+				Value: "reduce"}}}
+			if _, err := chromedp.Call(v.ctx, emulation.SetEmulatedMedia, *still); err != nil {
+				t.Fatal(err)
+			}
+			for i, page := range v.pages() {
+				if i%windows == n {
+					v.lookAt(page, string(axe))
+				}
+			}
+		})
 	}
+}
+
+// pages are the addresses of every kind of page; keys stands for the list of keys.
+func (v *visitor) pages() []string {
 	project, list := v.box(6), v.box(14)
 	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/first-box", "/how/lid", "/nowhere",
 		project + "/print", project + "/howmany"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
-		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "sheets", "flat", "sheets", "turns",
+		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "fit", "flat", "sheets", "turns",
 			"ways"}[i])
+	}
+	for _, part := range []string{"cards", "offcuts", "tools", "habits", "fit"} {
+		pages = append(pages, "/shop?part="+part)
 	}
 	tower := v.box(26)
 	pages = append(pages, tower+"?stage=box&view=folded&all=1", tower+"?stage=bench&view=turns&all=1", tower+"/print")
 	v.click("#new-box")
 	v.sees("Your box will stand here")
-	pages = append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
+	return append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
 		list+"?stage=box&view=flat", list+"?stage=contents&view=styles", "keys")
-	pages = append(pages, "/shop", "/shop?part=offcuts", "/shop?part=tools", "/shop?part=habits", "/shop?part=fit")
-	for _, page := range pages {
-		v.do("narrow", chromedp.EmulateViewport(widths[0].wide, 800))
-		if page == "keys" {
-			v.do("open", chromedp.Navigate(v.address))
-			v.click(`[aria-label="Keys"]`)
-		} else {
-			v.do("open", chromedp.Navigate(v.address+page))
-		}
-		v.js(string(axe))
-		for _, at := range widths {
-			v.do("size", chromedp.EmulateViewport(at.wide, 800))
-			tell := func(script, says string) {
-				for _, fault := range run(v, chromedp.Evaluate[[]string](script, chromedp.EvalAwaitPromise)) {
-					t.Errorf("%s, %d wide%s: %s", page, at.wide, says, fault)
-				}
+}
+
+// lookAt looks at a page at every width, in every setting.
+func (v *visitor) lookAt(page, axe string) {
+	v.do("narrow", chromedp.EmulateViewport(widths[0].wide, 800))
+	if page == "keys" {
+		v.do("open", chromedp.Navigate(v.address))
+		v.click(`[aria-label="Keys"]`)
+	} else {
+		v.do("open", chromedp.Navigate(v.address+page))
+	}
+	v.js(axe)
+	for _, at := range widths {
+		v.do("size", chromedp.EmulateViewport(at.wide, 800))
+		tell := func(script, says string) {
+			for _, fault := range run(v, chromedp.Evaluate[[]string](script, chromedp.EvalAwaitPromise)) {
+				v.t.Errorf("%s, %d wide%s: %s", page, at.wide, says, fault)
 			}
-			tell(audit, "")
-			for _, look := range at.looks {
-				tell(fmt.Sprintf(check, look[0], look[1]), ", "+look[0])
-				if page != "keys" { // a dialog keeps the focus
-					tell(unseen, ", "+look[0])
-				}
+		}
+		tell(audit, "")
+		for _, look := range at.looks {
+			tell(fmt.Sprintf(check, look[0], look[1]), ", "+look[0])
+			if page != "keys" { // a dialog keeps the focus
+				tell(unseen, ", "+look[0])
 			}
 		}
 	}

@@ -3,6 +3,7 @@
 package web
 
 import (
+	"cmp"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -12,6 +13,7 @@ import (
 	"log/slog"
 	"net/http"
 	"os"
+	"sync"
 	"time"
 
 	"github.com/labstack/echo/v5"
@@ -55,7 +57,7 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, hosts ...string) (ht
 	if srv.version, err = fingerprint(static); err != nil {
 		return nil, err
 	}
-	srv.build = programVersion(srv.version)
+	srv.build = cmp.Or(programVersion(), srv.version)
 	if srv.pages, err = srv.parse(); err != nil {
 		return nil, err
 	}
@@ -87,23 +89,24 @@ func fingerprint(files fs.FS) (string, error) {
 	return hex.EncodeToString(sum.Sum(nil))[:12], err
 }
 
-// programVersion tells this build from any other, by the program's own bytes.
-func programVersion(otherwise string) string {
+// programVersion tells this build from any other, by the program's own bytes; it is
+// "" when they can't be read.
+var programVersion = sync.OnceValue(func() string {
 	name, err := os.Executable()
 	if err != nil {
-		return otherwise
+		return ""
 	}
 	f, err := os.Open(name)
 	if err != nil {
-		return otherwise
+		return ""
 	}
 	defer f.Close()
 	sum := sha256.New()
 	if _, err := io.Copy(sum, f); err != nil {
-		return otherwise
+		return ""
 	}
 	return hex.EncodeToString(sum.Sum(nil))[:12]
-}
+})
 
 func (s *Server) routes(e *echo.Echo) {
 	e.GET("/static/:version/*", s.file)
