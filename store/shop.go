@@ -221,22 +221,7 @@ func (s *Store) CanRedoShop(ctx context.Context, head int64) (bool, error) {
 
 // Using gives the newest states of the boxes in whose documents a text stands, in
 // the bin or not.
-func (s *Store) Using(ctx context.Context, text string) (out []Revision, err error) {
-	rows, err := s.db.QueryContext(ctx, selectRevision+`JOIN projects p ON p.head = r.id WHERE instr(r.document, ?) > 0
-		ORDER BY p.title, p.id`, text)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		rev, err := scan(rows)
-		if broken := new(Broken); errors.As(err, &broken) {
-			continue
-		}
-		if err != nil {
-			return nil, told(err)
-		}
-		out = append(out, rev)
-	}
-	return out, told(rows.Err())
+func (s *Store) Using(ctx context.Context, text string) ([]Revision, error) {
+	return readable(s.db.QueryContext(ctx, selectRevision+`JOIN projects p ON p.head = r.id WHERE instr(r.document, ?) > 0
+		ORDER BY p.title, p.id`, text))
 }

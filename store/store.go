@@ -246,14 +246,18 @@ func (s *Store) History(ctx context.Context, project string, from int64, most in
 			UNION ALL
 			SELECT r.parent, n + 1 FROM revisions r JOIN back b ON r.id = b.id WHERE r.parent IS NOT NULL AND n < ?
 		) `+selectRevision+`JOIN back b ON b.id = r.id ORDER BY b.n`, from, project, most)
+	return readable(rows, err)
+}
+
+// readable gives the revisions of an answer that can be read.
+func readable(rows *sql.Rows, err error) (out []Revision, _ error) {
 	if err != nil {
 		return nil, told(err)
 	}
 	defer rows.Close()
-	var out []Revision
 	for rows.Next() {
 		rev, err := scan(rows)
-		if broken := new(Broken); errors.As(err, &broken) {
+		if isBroken(err) {
 			continue
 		}
 		if err != nil {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"strings"
 
 	"brevium/core/brief"
@@ -46,7 +47,7 @@ func (f form) box() []group {
 		if len(o.Choices) > 0 {
 			fd := f.choice("choice", path, o.Label, o.Help, o.Choices)
 			if f.b.Get(path) == "" {
-				fd.Value = o.Default
+				fd.Value = cmp.Or(f.p.Answers.Choice[o.ID], o.Default) // of the house, or of the style
 			}
 			g.Fields = append(g.Fields, fd)
 			continue

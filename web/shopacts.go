@@ -164,22 +164,12 @@ func (s *Server) cardsCSV(c *echo.Context) error {
 
 // readCards lays a list of cards on those of the shop: all or nothing.
 func (s *Server) readCards(c *echo.Context) error {
-	header, err := c.FormFile("list")
+	list, err := chosen(c, "title, gsm, caliper, sheets, price")
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as title, gsm, "+
-			"caliper, sheets, price.")
-	}
-	file, err := header.Open()
-	if err != nil {
-		return err
-	}
-	defer file.Close()
-	var data bytes.Buffer
-	if _, err := data.ReadFrom(file); err != nil {
 		return err
 	}
 	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
-		cards, err := shop.ReadCSV(bytes.NewReader(data.Bytes()), head.Document.Cards, shopUnits(&head.Document))
+		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Document.Cards, shopUnits(&head.Document))
 		if err != nil {
 			return editedShop{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
 		}

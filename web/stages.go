@@ -102,6 +102,12 @@ func (f form) groups(stage string) []group {
 		return f.box()
 	case "card":
 		return f.card()
+	case "dressing":
+		under := f.ask("dress.underside")
+		if under.Value == "" {
+			under.Value = f.houseSays(under.Path, "")
+		}
+		return []group{{Fields: []field{under}}}
 	case "sheets":
 		return []group{{Fields: []field{
 			f.pick("card.sheet", f.sheetChoices()), f.ask("copies"),

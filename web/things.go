@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"io"
 	"net/http"
 	"slices"
 	"strings"
@@ -119,19 +120,27 @@ func (s *Server) thingsCSV(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
-// readThings takes a list in place of the project's things: all or nothing.
-func (s *Server) readThings(c *echo.Context) error {
+// chosen reads the list that was chosen to be brought in; such are its headings.
+func chosen(c *echo.Context, such string) ([]byte, error) {
 	header, err := c.FormFile("list")
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as name, "+
-			"shape, count, length, width, height.")
+		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as "+such+".")
 	}
 	file, err := header.Open()
 	if err != nil {
-		return err
+		return nil, err
 	}
 	defer file.Close()
-	items, err := contents.ReadCSV(file)
+	return io.ReadAll(file)
+}
+
+// readThings takes a list in place of the project's things: all or nothing.
+func (s *Server) readThings(c *echo.Context) error {
+	list, err := chosen(c, "name, shape, count, length, width, height")
+	if err != nil {
+		return err
+	}
+	items, err := contents.ReadCSV(bytes.NewReader(list))
 	if err != nil {
 		return echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
 	}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -186,7 +187,7 @@ func punches(p *sheet.Piece, h sheet.Punch, tools shop.Tools, say func(Length) s
 	in := min(h.Mid.X, h.Mid.Y, p.Width-h.Mid.X, p.Height-h.Mid.Y)
 	for _, kind := range []string{"hole", "circle"} {
 		if punch, owned, reaches := tools.Reaches(kind, h.Diameter, in); owned && reaches {
-			return fmt.Sprintf(", with your %s %s", say(h.Diameter), map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
+			return fmt.Sprintf(", with your %s %s", punch.Size.Exact(measure.Inches), map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
 		} else if owned {
 			return fmt.Sprintf(": that is %s in and your punch reaches %s, so use a screw punch, or an awl and a round file",
 				say(in), say(punch.Reach))

@@ -224,12 +224,16 @@ func silent(data []byte) Brief {
 
 // Encode writes the document. Decoding what it writes gives b again, and
 // encoding that gives the same bytes.
-func (b Brief) Encode() []byte {
+func (b Brief) Encode() []byte { return Encoded(b) }
+
+// Encoded writes a document of texts, numbers and lists of them in the one form that
+// documents have.
+func Encoded(document any) []byte {
 	var out bytes.Buffer
 	enc := json.NewEncoder(&out)
 	enc.SetEscapeHTML(false)
 	enc.SetIndent("", "  ")
-	if err := enc.Encode(b); err != nil {
+	if err := enc.Encode(document); err != nil {
 		panic(err) // strings, numbers and maps of strings always encode
 	}
 	return out.Bytes()

@@ -109,5 +109,5 @@ func (p *Plan) SheetsSaid() string {
 		}
 		out = append(out, says)
 	}
-	return strings.Join(out, ", ")
+	return strings.Join(out, "; and ")
 }

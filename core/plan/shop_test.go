@@ -3,11 +3,14 @@ package plan
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
 	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/measure"
 	"brevium/core/style"
 )
 
@@ -98,4 +101,79 @@ func wantHow(t *testing.T, p *Plan, c bench.ScoreCard, turn bench.Turn, m bench.
 		t.Fatalf("%s: there is no groove at %s", c.Piece, p.Say(m.Groove))
 	}
 	return 1
+}
+
+// Left to the plan, each card is cut from the sheet that takes least of it.
+func TestLeastSheet(t *testing.T) {
+	r := rand.New(rand.NewPCG(12, 12))
+	sheets := map[string]bool{}
+	for n := range boxes(900) {
+		b := furnished(r, n)
+		b.Set("card.sheet", Least)
+		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
+		p := Make(b, Default)
+		if !p.OK() {
+			continue
+		}
+		if !p.Holds() {
+			t.Fatalf("%s, for %s", said(p), b.Encode())
+		}
+		for i, pieces := range p.byCard(p.toLay(p.Box, p.Copies)) {
+			cut := p.Cuts[i]
+			sheets[cut.Sheet.ID] = true
+			for _, s := range Default.Comes(cut.Card) {
+				if n, big := layout.Count(pieces, s.Width, s.Height); big == 0 && float64(n)*s.Area() < cut.Sheet.Area()*float64(len(cut.Sheets))-1 {
+					t.Fatalf("%s would take less than %s: %s", s.ID, cut.Sheet.ID, b.Encode())
+				}
+			}
+		}
+	}
+	if len(sheets) < 4 {
+		t.Errorf("only %v are ever taken", sheets)
+	}
+}
+
+// At the bench: holes of one's own punch, or the way round where it does not reach;
+// glue on corners and tape on seams; strips of tape laid over several pieces; strips for
+// the fence, and from which offcut; folds before cuts, where the house does it so.
+func TestWorkOfTheShop(t *testing.T) {
+	wrap := sized("5", "3 1/2", "2", "box.style", "wrap-cover", "card.sheet", "a3", "tools.punches", "hole 6 mm reach 3 mm")
+	sleeves := sized("3", "2", "1", "box.style", "sleeve-drawer", "card.sheet", "a3", "copies", "12", "tools.adhesive", "both")
+	odd := sized("5", "3 1/2", "1 7/16", "tools.grooves", "1/8 in", "tools.burnish", "before", "tools.numbers", "right")
+	near := wrap.Clone()
+	near.Set("tools.punches", "hole 6 mm")
+	for _, c := range []struct {
+		brief brief.Brief
+		says  []string
+	}{
+		{wrap, []string{"your punch reaches", "screw punch"}}, {near, []string{"punch a round hole", "with your 6 mm punch"}},
+		{sleeves, []string{"put tape on the", "put glue on the", "lay one strip of tape over the seam of all before you cut", "of tape in"}},
+		{odd, []string{"groove, with a 5/16 in spacer", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
+			"numbered from the right"}},
+	} {
+		p := Make(c.brief, Default)
+		var all []string
+		for _, s := range p.Steps {
+			all = append(append(all, s.Title), s.Says...)
+		}
+		text := strings.Join(append(all, p.Supplies()...), " ")
+		for _, say := range c.says {
+			if !strings.Contains(text, say) {
+				t.Errorf("nothing says %q: %s", say, text)
+			}
+		}
+		title := func(is string) int {
+			return slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == is })
+		}
+		if (title("Fold and burnish") < title("Cut")) != (c.brief.Tools.Burnish == "before") {
+			t.Errorf("folded and cut in the wrong order: %s", text)
+		}
+	}
+	if p := Make(sleeves, Default); p.Tape.Saved == 0 || p.Tape.Pieces() <= 0 || p.Tape.Long() < 12*29*measure.Inch/10 {
+		t.Errorf("%+v", p.Tape)
+	}
+	rounded := sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")
+	if tips := fmt.Sprint(Make(rounded, Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
+		t.Errorf("the corner punch is not used: %s", tips)
+	}
 }

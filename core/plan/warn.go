@@ -20,10 +20,14 @@ func (p *Plan) warn(w Workshop) {
 	p.warnStock()
 	p.warnOnSide()
 	if p.Units != p.Step.Unit {
-		p.Warn(brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
+		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
 			p.Units.Word(), p.Step.Unit.Word()),
 			Fix: "Choose a step in the project's own unit.",
-			Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}})
+			Set: map[string]string{"tools.step": measure.DefaultStep(p.Units).String()}}
+		if p.Tools.Reads > 0 { // it is the trimmer's
+			w.Fix, w.Set = "Plan it in the unit of your trimmer.", map[string]string{"units": string(p.Step.Unit)}
+		}
+		p.Warn(w)
 	}
 }
 

@@ -132,7 +132,12 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 		tape, set = w.Said.Tape, append(set, "tools.tape", string(w.Said.Tape))
 	}
 	if len(set) > 0 {
-		q.use("tools", "The tools of the shop", set...)
+		var what []string
+		for i := 0; i < len(set); i += 2 {
+			f, _ := brief.FieldAt(set[i])
+			what = append(what, f.Label)
+		}
+		q.use("tools", "The tools of the shop: "+strings.Join(what, ", "), set...)
 	}
 	if mine.Reads > 0 { // what is cut is cut by the trimmer's marks
 		unit := measure.Millimetres
@@ -191,15 +196,7 @@ func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id st
 		}
 	}
 	if c, ok := w.Card(id); ok {
-		set := []string{}
-		if s, known := w.Stocks[id]; known {
-			for _, path := range brief.Of("card.own") {
-				if text := stockField(s, path); text != "" {
-					set = append(set, "card.own.@"+id+"."+path, text)
-				}
-			}
-		}
-		q.use("card", c.Title, set...)
+		q.use("card", c.Title, w.Writes[id]...)
 		return c, true
 	}
 	first := ""
@@ -212,11 +209,6 @@ func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id st
 		r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.", field, first)
 	}
 	return shop.Card{}, false
-}
-
-func stockField(s brief.Stock, name string) string {
-	one := brief.Brief{Card: brief.Card{Own: []brief.Stock{s}}}
-	return one.Get("card.own.0." + name)
 }
 
 // Least is the sheet that stands for whichever needs least card.

@@ -99,6 +99,12 @@ func TestGrooves(t *testing.T) {
 			t.Errorf("%s on %+v is %+v, want %+v", c.at.Exact("mm"), c.tools, got, c.want)
 		}
 	}
+	for text, want := range map[string]Punch{"hole 3 mm reach 25 mm": {"hole", 3 * mm, 25 * mm}, "5 mm corner": {"corner", 5 * mm, 0},
+		"3 mm": {"hole", 3 * mm, 0}, "Circle 40 mm": {"circle", 40 * mm, 0}, "hammer 3 mm": {}, "hole": {}, "notch 3 m": {}, "hole 3 mm reach far": {}} {
+		if got, err := ParsePunch(text, measure.Millimetres); err == nil && got != want || (err != nil) != (want == Punch{}) {
+			t.Errorf("%q is %+v, %v", text, got, err)
+		}
+	}
 	p := Tools{Punches: []Punch{{"hole", 3 * mm, 25 * mm}, {"hole", 6 * mm, 0}, {"corner", 5 * mm, 0}}}
 	if p.Owned("hole", 4*mm, 2*mm, 20*mm) != 3*mm || p.Owned("hole", 5*mm, 4*mm, 20*mm) != 6*mm || p.Owned("notch", 16*mm, 0, 0) != 16*mm {
 		t.Error("the nearest punch that will do is not taken")

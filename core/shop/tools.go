@@ -31,22 +31,28 @@ var PunchKinds = []struct{ ID, Says string }{
 	{"hole", "hole punch"}, {"corner", "corner punch"}, {"notch", "notch punch"}, {"circle", "circle cutter"},
 }
 
-// ParsePunch reads "hole 3 mm reach 25 mm".
+// ParsePunch reads "hole 3 mm reach 25 mm", with the kind before the size or behind it;
+// without a kind it is a hole punch.
 func ParsePunch(text string, unit measure.Unit) (p Punch, err error) {
-	kind, rest, _ := strings.Cut(strings.ToLower(strings.TrimSpace(text)), " ")
-	known := slices.ContainsFunc(PunchKinds, func(k struct{ ID, Says string }) bool { return k.ID == kind })
-	size, reach, far := strings.Cut(rest, "reach")
-	if p.Kind = kind; !known {
-		return p, fmt.Errorf("%q is no punch: write hole, corner, notch or circle and its size, like hole 3 mm reach 25 mm", text)
+	size, reach, far := strings.Cut(strings.ToLower(strings.TrimSpace(text)), "reach")
+	p.Kind = PunchKinds[0].ID
+	var rest []string
+	for _, word := range strings.Fields(size) {
+		if slices.ContainsFunc(PunchKinds, func(k struct{ ID, Says string }) bool { return k.ID == word }) {
+			p.Kind = word
+		} else {
+			rest = append(rest, word)
+		}
 	}
-	if p.Size, err = measure.Parse(size, unit); err == nil && (p.Size < measure.Millimetre/2 || p.Size > 200*measure.Millimetre) {
+	if p.Size, err = measure.Parse(strings.Join(rest, " "), unit); err == nil &&
+		(p.Size < measure.Millimetre/2 || p.Size > 200*measure.Millimetre) {
 		err = fmt.Errorf("a punch is 1 to 200 mm across")
 	}
 	if err == nil && far {
-		p.Reach, err = measure.Parse(reach, unit)
+		p.Reach, err = measure.Parse(strings.TrimPrefix(strings.TrimSpace(reach), "es"), unit)
 	}
 	if err != nil {
-		return p, fmt.Errorf("%q: %w. Write it like hole 3 mm reach 25 mm", text, err)
+		return p, fmt.Errorf("%q is no punch: write hole, corner, notch or circle and its size, like hole 3 mm reach 25 mm", text)
 	}
 	return p, nil
 }
