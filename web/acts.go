@@ -46,6 +46,7 @@ var acts = map[string]struct {
 	"move":          {"A thing moved by hand", (*Server).moveStack},
 	"turn":          {"A thing turned by hand", (*Server).moveStack},
 	"take-shop":     {"The shop's numbers for a card taken", (*Server).takeShop},
+	"keep-card":     {"A card of the box added to the shop", (*Server).keepOwn},
 	"write-shop":    {"What the shop says written into the box", (*Server).writeShop},
 	"add-box":       {"A box added", (*Server).addBox},
 	"remove-box":    {"A box taken out", (*Server).removeBox},

@@ -21,7 +21,29 @@ import (
 // and the tools, where they are not the shop's.
 
 func (f form) card() []group {
-	return append([]group{f.cards(), f.fit(), f.layers(), f.bench()}, f.ownTools())
+	out := append([]group{f.cards()}, f.ownCards()...)
+	return append(out, f.fit(), f.layers(), f.bench(), f.ownTools())
+}
+
+// ownCards asks for what is wrong with the cards a document describes itself.
+func (f form) ownCards() (out []group) {
+	for _, own := range f.b.Card.Own {
+		prefix := "card.own.@" + own.ID + "."
+		if !slices.ContainsFunc(f.p.Problems, func(p brief.Problem) bool { return strings.HasPrefix(p.Field, prefix) }) {
+			continue
+		}
+		g := group{ID: "own-" + own.ID, Title: called(string(own.Title), "This box's own card")}
+		for _, name := range brief.Of("card.own") {
+			if fd := f.ask(prefix + name); fd.Value != "" || fd.Problem != nil {
+				if fd.Kind == "select" || fd.Kind == "tick" {
+					fd.Kind = "text"
+				}
+				g.Fields = append(g.Fields, fd)
+			}
+		}
+		out = append(out, g)
+	}
+	return out
 }
 
 // cardChoices are the cards of the shop that are not retired, those of the document
@@ -215,22 +237,25 @@ func (st *state) Corners() (out []corner) {
 	return out
 }
 
-// pinned is a card that the box keeps as it was, while the shop has other numbers for
-// it.
-type pinned struct{ ID, Says string }
+// ownStock is a card that the box describes itself: it keeps it as it was, while the
+// shop has other numbers for it, or brings it along.
+type ownStock struct{ ID, Says, Act, Do string }
 
-// Pinned lists them.
-func (st *state) Pinned() (out []pinned) {
+// OwnCards lists those it is made of.
+func (st *state) OwnCards() (out []ownStock) {
+	r := brief.NewReader(&st.Brief)
 	for _, own := range st.Brief.Card.Own {
+		mine, ok := shop.ReadStock(r, "", own)
 		stock, known := st.House.Stocks[own.ID]
-		if !known || sameNumbers(own, stock) {
-			continue
-		}
-		r := brief.NewReader(&st.Brief)
-		mine, okMine := shop.ReadStock(r, "", own)
-		if house, ok := st.House.Card(own.ID); ok && okMine {
-			out = append(out, pinned{own.ID, fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
-				mine.Caliper.MM(), house.Caliper.MM())})
+		house, sound := st.House.Card(own.ID)
+		switch {
+		case !ok || !uses(&st.Brief, own.ID) || known && sameNumbers(own, stock):
+		case !known:
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title, mine.Caliper.MM()),
+				"keep-card", "Add it to the shop"})
+		case sound:
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
+				mine.Caliper.MM(), house.Caliper.MM()), "take-shop", "Take the shop's numbers"})
 		}
 	}
 	return out

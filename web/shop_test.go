@@ -9,6 +9,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/shop"
+	"brevium/store"
 )
 
 func (a *app) shop() *shop.Document {
@@ -219,5 +220,51 @@ func BenchmarkShop500(b *testing.B) {
 				plan.Make(doc, w)
 			}
 		})
+	}
+}
+
+// A box may bring its own card: it can be mended there, and added to the shop. Without
+// any card left, every page still shows and says what is missing.
+func TestOwnAndNoCards(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("mm")
+	b.Card.Stock, b.Card.Own = "heavy", []brief.Stock{{ID: "heavy", Title: "Hedge board", Caliper: "9 mm"}}
+	id := a.begin(b)
+	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page, `name="card.own.@heavy.caliper"`) ||
+		!strings.Contains(page, "No card is 9 mm thick.") {
+		t.Error("a card of the box's own can't be mended")
+	}
+	a.post("/projects/"+id+"/change", "card.own.@heavy.caliper", "0.6 mm", "was.card.own.@heavy.caliper", "9 mm")
+	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page, "brings a card of its own: Hedge board, 0.60 mm") {
+		t.Error("it is not told that the box brings a card")
+	}
+	for range 2 {
+		if w := a.post("/projects/"+id+"/change", "act", "keep-card:heavy"); !strings.Contains(w.Body.String(), "is among the cards of the shop") {
+			t.Errorf("%.300s", w.Body)
+		}
+	}
+	if d := a.shop(); d.Of("heavy") != 0 || len(d.Cards) != len(shop.Shipped().Cards)+1 {
+		t.Error("it is not in the shop, or twice")
+	}
+	for _, c := range a.shop().Cards {
+		a.typeInShop("act", "remove-card:"+c.ID)
+		a.typeInShop("act", "remove-card:"+c.ID)
+	}
+	d := a.shop()
+	d.Cards = nil
+	now, _ := a.store.ShopNow(t.Context())
+	if _, err := a.store.SaveShop(t.Context(), store.ShopChange{Base: now, Document: *d}); err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/how", "/how/lid", "/projects/" + id + "?stage=card", "/projects/" + id + "?stage=sheets"} {
+		if w := a.get(path); w.Code != http.StatusOK {
+			t.Errorf("%s without a card: %d", path, w.Code)
+		}
+	}
+	w := a.post("/projects")
+	made := strings.Split(w.Header().Get("Location"), "?")[0]
+	a.post(made+"/change", "act", "add-thing")
+	if page := a.get(made + "?stage=card").Body.String(); !strings.Contains(page, "There is no card called") {
+		t.Error("nothing says that there is no card")
 	}
 }

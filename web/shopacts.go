@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -287,4 +288,39 @@ func (s *Server) caution(c *echo.Context) error {
 		return err
 	}
 	return s.answer(c, http.StatusOK, st)
+}
+
+// keepOwn adds a card that a box brings along to those of the shop.
+func (s *Server) keepOwn(ctx context.Context, c changing) error {
+	i := ownCard(&c.brief, c.arg)
+	if i < 0 {
+		c.notice = "That card is not there any more: another window has changed it."
+		return nil
+	}
+	own := c.brief.Card.Own[i]
+	for range 8 {
+		head, err := s.store.Shop(ctx)
+		if err != nil {
+			return err
+		}
+		if head.Document.Of(own.ID) >= 0 {
+			break // it is there already
+		}
+		d := head.Document.Clone()
+		d.Cards = append([]brief.Stock{own}, d.Cards...)
+		if _, r := shop.Read(d); len(r.Problems) > 0 {
+			c.notice = "It was not added: " + r.Problems[0].Text
+			return nil
+		}
+		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: d, What: string(own.Title) + " added from a box"})
+		if errors.Is(err, store.ErrMoved) {
+			continue
+		}
+		if err != nil {
+			return err
+		}
+		break
+	}
+	c.notice = string(own.Title) + " is among the cards of the shop."
+	return nil
 }

@@ -285,9 +285,13 @@ func (s *Server) cardFacts(ctx context.Context, id string, st *shopState, data m
 			uses = append(uses, rev)
 		}
 	}
-	data["Uses"], data["Keep"] = uses, keep
+	data["Uses"], data["Keep"] = uses[:min(len(uses), mostUses)], keep[:min(len(keep), mostUses)]
+	data["MoreUses"] = max(0, len(uses)-mostUses) + max(0, len(keep)-mostUses)
 	return nil
 }
+
+// mostUses is how many boxes of a card are listed.
+const mostUses = 40
 
 // fact is a line of the tally.
 type fact struct{ Name, Is string }

@@ -307,6 +307,7 @@ const mostLayers = 4
 // what was learnt of this card here.
 func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.Usual = q.Slack
+	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: q.Outside + q.Inside}
 	if b.Tools.Slack != "" {
 		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
 			if q.Slack = l; l > 10*measure.Millimetre {
@@ -315,7 +316,6 @@ func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 		}
 		return
 	}
-	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: q.Outside + q.Inside}
 	if l, ok := w.Learnt[q.FitKey]; ok && !l.Aside && l.More != 0 {
 		q.Learnt, q.Slack = &l, max(0, q.Slack+l.More)
 		q.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", q.outerCard().Title,
