@@ -35,7 +35,8 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 		if i%columns == 0 {
 			x, y, rowHigh = 0, y+rowHigh, 0
 		}
-		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link, alone: len(pieces) == 1}
+		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link,
+			alone: len(pieces) == 1}
 		f.draw()
 		cw, ch := cell(one, scale)
 		x, rowHigh = x+cw, max(rowHigh, ch)

@@ -60,7 +60,8 @@ func Section(p *plan.Plan, s plan.Section, w, h float64) string {
 		y := 40 + float64(i)*row + row/2
 		mid := at[i].x + at[i].wide/2
 		to := min(at[i].top+float64(i)*14, at[i].foot)
-		c.tag("path", "class", "flag", "d", fmt.Sprintf("M%s %sL%s %sL%s %s", px(mid), px(to), px(names-18), px(y-4), px(names-6), px(y-4)))
+		c.tag("path", "class", "flag", "d", fmt.Sprintf("M%s %sL%s %sL%s %s", px(mid), px(to), px(names-18), px(y-4),
+			px(names-6), px(y-4)))
 		c.tag("circle", "class", "section-dot", "cx", mid, "cy", to, "r", 2.6)
 		class := ""
 		if skin.Is == "gap" {

@@ -19,20 +19,24 @@ func Swatch(card shop.Card, w, h float64) string {
 	x, y, sw, sh := 6.0, 6.0, w-16, h-16
 	thick := max(1, card.Caliper.MM()*8)
 	turned := min(sw, sh) * 0.3
-	outline := fmt.Sprintf("M%s %sH%sV%sL%s %sH%sZ", px(x), px(y), px(x+sw), px(y+sh-turned), px(x+sw-turned), px(y+sh), px(x))
-	c.tag("path", "class", "swatch-edge", "d", outline, "transform", fmt.Sprintf("translate(%s %s)", px(thick), px(thick)), "fill", card.Inside)
+	outline := fmt.Sprintf("M%s %sH%sV%sL%s %sH%sZ", px(x), px(y), px(x+sw), px(y+sh-turned), px(x+sw-turned), px(y+sh),
+		px(x))
+	c.tag("path", "class", "swatch-edge", "d", outline, "transform",
+		fmt.Sprintf("translate(%s %s)", px(thick), px(thick)), "fill", card.Inside)
 	fill := card.Colour
 	if card.Pattern != "" {
 		sum := fnv.New32a()
 		sum.Write([]byte(card.ID + card.Pattern + card.Ink + card.Colour))
 		id := fmt.Sprintf("s%x", sum.Sum32())
 		k := min(0.5, repeatOf(card)*1.2/192) // a swatch shows the pattern smaller than it is
-		fmt.Fprintf(c, `<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse" patternTransform="scale(%s)">`+
+		fmt.Fprintf(c, `<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse" `+
+			`patternTransform="scale(%s)">`+
 			`<rect width="192" height="192" fill="%s"/>%s</pattern></defs>`, id, px(k), card.Colour, tileOf(card))
 		fill = "url(#" + id + ")"
 	}
 	c.tag("path", "class", "piece-edge", "d", outline, "fill", fill)
-	c.tag("path", "class", "piece-edge", "d", fmt.Sprintf("M%s %sH%sV%sZ", px(x+sw-turned), px(y+sh), px(x+sw-turned), px(y+sh-turned))+
+	c.tag("path", "class", "piece-edge", "d", fmt.Sprintf("M%s %sH%sV%sZ", px(x+sw-turned), px(y+sh), px(x+sw-turned),
+		px(y+sh-turned))+
 		fmt.Sprintf("M%s %sV%sH%sZ", px(x+sw-turned), px(y+sh), px(y+sh-turned), px(x+sw)), "fill", card.Inside)
 	says := card.Title
 	if card.Grain != "" {
@@ -105,10 +109,12 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 		y := 290 + math.Min(r, 60)
 		switch p.Kind {
 		case "corner":
-			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sV%sA%s %s 0 0 1 %s %sH%s", px(x), px(y+r), px(y), px(r), px(r), px(x+r), px(y-r),
+			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sV%sA%s %s 0 0 1 %s %sH%s", px(x), px(y+r), px(y), px(r),
+				px(r), px(x+r), px(y-r),
 				px(x+2*r)))
 		case "notch":
-			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sA%s %s 0 0 0 %s %s", px(x), px(y-r/2), px(r), px(r), px(x+2*r), px(y-r/2)))
+			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sA%s %s 0 0 0 %s %s", px(x), px(y-r/2), px(r), px(r),
+				px(x+2*r), px(y-r/2)))
 		default:
 			c.tag("circle", "class", "mark", "cx", x+r, "cy", y, "r", r)
 		}
@@ -159,6 +165,6 @@ func Learnt(usual measure.Length, l shop.Learnt, w, h float64) string {
 	c.rect("learnt-range", at(lo), y-6, max(2, at(hi)-at(lo)), 12)
 	c.tag("circle", "class", "learnt-usual", "cx", at(usual.MM()), "cy", y, "r", 4.0)
 	c.tag("path", "class", "learnt-now", "d", fmt.Sprintf("M%s %sl6 -10h-12z", px(at((usual+l.More).MM())), px(y-7)))
-	return picture("learnt", w, h, fmt.Sprintf("Ease learnt: %.2f mm, usual %.2f mm, between %.2f and %.2f mm with any one record left out",
-		(usual+l.More).MM(), usual.MM(), lo, hi), c)
+	return picture("learnt", w, h, fmt.Sprintf("Ease learnt: %.2f mm, usual %.2f mm, between %.2f and %.2f mm with any one "+
+		"record left out", (usual+l.More).MM(), usual.MM(), lo, hi), c)
 }

@@ -81,7 +81,8 @@ func TestRestore(t *testing.T) {
 	for name, bad := range map[string][]byte{"torn": data[:len(data)/2], "junk": []byte("junk"), "empty": nil} {
 		other := filepath.Join(dir, name)
 		os.WriteFile(other, bad, 0o600)
-		if _, err := Restore(t.Context(), other, crashed); err == nil || !strings.Contains(err.Error(), "was not put in place") {
+		if _, err := Restore(t.Context(), other, crashed); err == nil ||
+			!strings.Contains(err.Error(), "was not put in place") {
 			t.Errorf("a %s copy was taken: %v", name, err)
 		}
 	}

@@ -134,7 +134,8 @@ func (s *Store) SaveShop(ctx context.Context, c ShopChange) (made int64, err err
 
 func changeBox(ctx context.Context, tx *sql.Tx, b BoxChange) error {
 	var head int64
-	if err := tx.QueryRowContext(ctx, `SELECT head FROM projects WHERE id = ?`, b.Project).Scan(&head); err != nil || head != b.Base {
+	if err := tx.QueryRowContext(ctx, `SELECT head FROM projects WHERE id = ?`, b.Project).Scan(&head); err != nil ||
+		head != b.Base {
 		return errors.Join(err, ErrMoved)
 	}
 	_, err := push(ctx, tx, Revision{Project: b.Project, Parent: b.Base, Brief: b.Brief, What: b.What})
@@ -151,8 +152,8 @@ func pushShop(ctx context.Context, tx *sql.Tx, parent int64, c ShopChange) (int6
 }
 
 func setShop(ctx context.Context, tx *sql.Tx, head int64) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO shop (one, head) VALUES (1, ?) ON CONFLICT (one) DO UPDATE SET head = excluded.head`,
-		head)
+	_, err := tx.ExecContext(ctx, `INSERT INTO shop (one, head) VALUES (1, ?)
+		ON CONFLICT (one) DO UPDATE SET head = excluded.head`, head)
 	return err
 }
 
@@ -189,7 +190,8 @@ func (s *Store) RedoShop(ctx context.Context, change string) error {
 	})
 }
 
-func (s *Store) moveShop(ctx context.Context, change string, to func(context.Context, *sql.Tx, Shop) (Shop, error)) error {
+func (s *Store) moveShop(ctx context.Context, change string,
+	to func(context.Context, *sql.Tx, Shop) (Shop, error)) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := arrive(ctx, tx, change); err != nil {
 			return err

@@ -64,7 +64,11 @@ func TestShopIsKept(t *testing.T) {
 	}
 	bad := d.Clone()
 	bad.Cards = append(bad.Cards, bad.Cards[0])
-	if refused := new(Refused); !errors.As(func() error { _, err := s.SaveShop(ctx, ShopChange{Base: three, Document: bad}); return err }(), &refused) {
+	if refused := new(Refused); !errors.As(func() error {
+		_, err := s.SaveShop(ctx,
+			ShopChange{Base: three, Document: bad})
+		return err
+	}(), &refused) {
 		t.Error("a card twice is kept")
 	}
 }
@@ -83,7 +87,8 @@ func TestShopAndBoxesTogether(t *testing.T) {
 	box := BoxChange{Project: id, Base: head.ID, Brief: b, What: "pinned"}
 	stale := box
 	stale.Base += 99
-	if _, err := s.SaveShop(ctx, ShopChange{Document: priced(shop.Shipped(), "5"), Boxes: []BoxChange{box, stale}}); !errors.Is(err, ErrMoved) {
+	if _, err := s.SaveShop(ctx, ShopChange{Document: priced(shop.Shipped(), "5"),
+		Boxes: []BoxChange{box, stale}}); !errors.Is(err, ErrMoved) {
 		t.Errorf("a box was changed meanwhile: %v", err)
 	}
 	if now, _ := s.Head(ctx, id); now.Brief.Notes != "" || price(t, s) != "0.16" {
@@ -95,7 +100,8 @@ func TestShopAndBoxesTogether(t *testing.T) {
 	if now, _ := s.Head(ctx, id); now.Brief.Notes != "kept as it was" || now.What != "pinned" || price(t, s) != "5" {
 		t.Errorf("%+v %s", now.Brief.Notes, price(t, s))
 	}
-	if using, err := s.Using(ctx, `"kept as it was"`); err != nil || len(using) != 1 || using[0].Brief.Name != brief.Text("one") {
+	if using, err := s.Using(ctx, `"kept as it was"`); err != nil || len(using) != 1 ||
+		using[0].Brief.Name != brief.Text("one") {
 		t.Errorf("%v %+v", err, using)
 	}
 	s.db.Exec(`UPDATE shop_revisions SET document = '{' WHERE id = (SELECT head FROM shop)`)
@@ -104,7 +110,8 @@ func TestShopAndBoxesTogether(t *testing.T) {
 		t.Errorf("a damaged shop: %v", err)
 	}
 	now, _ := s.ShopNow(ctx)
-	if _, err := s.SaveShop(ctx, ShopChange{Base: now, Document: priced(shop.Shipped(), "6")}); err != nil || price(t, s) != "6" {
+	if _, err := s.SaveShop(ctx, ShopChange{Base: now, Document: priced(shop.Shipped(), "6")}); err != nil ||
+		price(t, s) != "6" {
 		t.Errorf("after a damaged one: %v", err)
 	}
 }

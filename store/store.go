@@ -84,7 +84,8 @@ func (s *Store) Create(ctx context.Context, b brief.Brief, what string) (id stri
 	id = NewID()
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		at := now()
-		if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, created, changed) VALUES (?, ?, ?)`, id, at, at); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, created, changed) VALUES (?, ?, ?)`, id, at,
+			at); err != nil {
 			return err
 		}
 		_, err := push(ctx, tx, Revision{Project: id, Brief: b, What: what})

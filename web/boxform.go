@@ -13,7 +13,8 @@ import (
 
 // boxForm asks about a box.
 func boxForm(st *state, w plan.Workshop) form {
-	return form{doc: &st.Brief, at: brief.FieldAt, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown, shop: w}
+	return form{doc: &st.Brief, at: brief.FieldAt, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown,
+		shop: w}
 }
 
 // box asks which style, and the style's own questions.
@@ -120,5 +121,6 @@ func (f form) asked(own *style.Style, o style.Question) bool {
 		}
 		return got == want
 	}
-	return (o.When == "" || answered(o.When)) && (o.Unless == "" || !answered(o.Unless)) || f.b.Get("box.options."+o.ID) != ""
+	return (o.When == "" || answered(o.When)) && (o.Unless == "" || !answered(o.Unless)) ||
+		f.b.Get("box.options."+o.ID) != ""
 }

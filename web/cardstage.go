@@ -80,7 +80,8 @@ func (f form) sheetChoices() (out []style.Choice) {
 		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
 	}
 	if now := string(f.b.Card.Sheet); now != plan.Least {
-		if s, err := f.shop.AnySheet(now, f.p.Units); err == nil && !slices.ContainsFunc(out, func(c style.Choice) bool { return c.ID == now }) {
+		if s, err := f.shop.AnySheet(now, f.p.Units); err == nil &&
+			!slices.ContainsFunc(out, func(c style.Choice) bool { return c.ID == now }) {
 			out = append(out, style.Choice{ID: now, Label: s.Title})
 		}
 	}
@@ -108,7 +109,8 @@ func (f form) cards() group {
 	}
 	g.MoreSays = "Other parts, grain"
 	g.Fields = append(g.Fields, f.pick("card.sheet", f.sheetChoices()))
-	g.More = append(g.More, f.pick("card.grain", []style.Choice{{ID: "", Label: "as it comes"}, {ID: "keep", Label: "kept on every piece"}}),
+	g.More = append(g.More, f.pick("card.grain", []style.Choice{{ID: "", Label: "as it comes"},
+		{ID: "keep", Label: "kept on every piece"}}),
 		f.ask("card.join"))
 	if c := f.p.Card; c.Estimated {
 		g.Says = append(g.Says, fmt.Sprintf("%s was not measured: its %.2f mm are an estimate.", c.Title, c.Caliper.MM()))
@@ -154,7 +156,8 @@ func (f form) fit() group {
 	if f.shown != nil {
 		slack.Open = strings.TrimSuffix(f.shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
 	}
-	g := group{Title: "Fit", ID: "fit", Fields: []field{f.buttons("tools.fit", fits)}, More: []field{slack}, MoreSays: "The ease itself"}
+	g := group{Title: "Fit", ID: "fit", Fields: []field{f.buttons("tools.fit", fits)}, More: []field{slack},
+		MoreSays: "The ease itself"}
 	if f.shown != nil && f.shown.Chosen != "" {
 		g.Says = append(g.Says, f.shown.Chosen)
 	}
@@ -193,7 +196,8 @@ func (f form) bench() group {
 			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
 	}
 	burnish := []style.Choice{{ID: "after", Label: "After cutting"}, {ID: "before", Label: "Before cutting"}}
-	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"}, {ID: "long", Label: "The long way"}}
+	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"},
+		{ID: "long", Label: "The long way"}}
 	return group{Title: "How you work", ID: "bench", Fields: []field{f.units(), f.pick("tools.step", steps),
 		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
 		More: []field{house("tools.burnish", burnish), house("tools.first", first)}, MoreSays: "Order of the work"}
@@ -232,7 +236,8 @@ type corner struct {
 // Corners draws every corner where something goes over something.
 func (st *state) Corners() (out []corner) {
 	for _, s := range st.Shown.Sections {
-		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict, template.HTML(draw.Section(st.Shown, s, tableW, 330))})
+		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict,
+			template.HTML(draw.Section(st.Shown, s, tableW, 330))})
 	}
 	return out
 }
@@ -251,11 +256,13 @@ func (st *state) OwnCards() (out []ownStock) {
 		switch {
 		case !ok || !uses(&st.Brief, own.ID) || known && sameNumbers(own, stock):
 		case !known:
-			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title, mine.Caliper.MM()),
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title,
+				mine.Caliper.MM()),
 				"keep-card", "Add it to the shop"})
 		case sound:
-			out = append(out, ownStock{own.ID, fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
-				mine.Caliper.MM(), house.Caliper.MM()), "take-shop", "Take the shop's numbers"})
+			says := fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
+				mine.Caliper.MM(), house.Caliper.MM())
+			out = append(out, ownStock{own.ID, says, "take-shop", "Take the shop's numbers"})
 		}
 	}
 	return out
@@ -335,7 +342,8 @@ func (st *state) Against() bool {
 
 // moved tells what a change of card, layers, walls or fit did to the clearance.
 func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
-	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && was.Dress == e.brief.Dress && was.Tools == e.brief.Tools {
+	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && was.Dress == e.brief.Dress &&
+		was.Tools == e.brief.Tools {
 		return ""
 	}
 	before := plan.Make(was, s.workshop())

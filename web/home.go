@@ -60,7 +60,8 @@ func cardOfSet(s *plan.Set) store.Card {
 	p := s.Plans[0]
 	show, o := p.Step.ShowUp, s.Outside()
 	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,
-		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet", false: "sheets"}[s.Sheets() == 1])
+		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet",
+			false: "sheets"}[s.Sheets() == 1])
 	return store.Card{Line: line, Trouble: !s.Holds()}
 }
 

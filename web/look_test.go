@@ -52,7 +52,8 @@ const unseen = `(() => {
     if (document.activeElement !== el) { faults.push("no focus: " + el.outerHTML.slice(0, 90)); continue; }
     const s = getComputedStyle(el), thing = el.matches(".stack") && getComputedStyle(el.querySelector(".thing"));
     const rim = s.outlineStyle !== "none" && parseFloat(s.outlineWidth) >= 2;
-    if (!rim && !(thing && parseFloat(thing.strokeWidth) >= 2)) faults.push("nothing shows: " + el.outerHTML.slice(0, 90));
+    if (!rim && !(thing && parseFloat(thing.strokeWidth) >= 2)) faults.push("nothing shows: " + el.outerHTML.slice(0,
+	90));
   }
   return [...new Set(faults)].slice(0, 10);
 })()`
@@ -63,7 +64,8 @@ const check = `(async (theme, rules) => {
   document.documentElement.dataset.bsTheme = theme;
   const found = await axe.run(document, { ...rules, resultTypes: ["violations"], selectors: false });
   const why = (n) => (n.any[0] || n.all[0] || n.none[0] || {}).message;
-  return found.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => v.id + ": " + n.html.slice(0, 140) + " (" + why(n) + ")"));
+  return found.violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => v.id + ": " + n.html.slice(0,
+	140) + " (" + why(n) + ")"));
 })(%q, %s)`
 
 // widths are how wide a page is looked at, and what is asked of it there: in a

@@ -30,7 +30,8 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 	}
 	for _, name := range names {
 		page := strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")
-		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html", "templates/stages/*.html",
+		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html",
+			"templates/stages/*.html",
 			"templates/views/*.html", name)
 		if err != nil {
 			return nil, err

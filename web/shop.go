@@ -24,7 +24,8 @@ import (
 
 // shopParts are the parts of the shop, in the order of its rail.
 var shopParts = []struct{ ID, Title string }{
-	{"cards", "Card and paper"}, {"offcuts", "Offcuts"}, {"tools", "Tools"}, {"habits", "House habits"}, {"fit", "How lids fitted"},
+	{"cards", "Card and paper"}, {"offcuts", "Offcuts"}, {"tools", "Tools"}, {"habits", "House habits"}, {"fit",
+		"How lids fitted"},
 }
 
 // shopView is what the address says of how the shop is looked at.
@@ -73,7 +74,10 @@ func (s *Server) changeShop(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) { return s.mergedShop(c.Request().Context(), head, values) })
+	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
+		return s.mergedShop(c.Request().Context(), head,
+			values)
+	})
 	if err != nil {
 		return err
 	}
@@ -109,7 +113,8 @@ func (s *Server) editShop(c *echo.Context, do func(head store.Shop) (editedShop,
 		}
 		return e, err
 	}
-	return editedShop{}, echo.NewHTTPError(http.StatusConflict, "Other windows keep changing the shop, so this was not kept. Try again.")
+	return editedShop{}, echo.NewHTTPError(http.StatusConflict,
+		"Other windows keep changing the shop, so this was not kept. Try again.")
 }
 
 // mergedShop lays the fields of a form on the newest shop.
@@ -118,7 +123,7 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 	if err != nil {
 		return editedShop{}, err
 	}
-	units := shopUnits(&head.Document)
+	units := head.Document.Units()
 	typed := map[string]brief.Typed{}
 	for path, v := range values {
 		f, ok := shop.FieldAt(path)
@@ -132,7 +137,8 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 		if says, ok := values["was."+path]; ok {
 			was = says[0]
 		}
-		typed[path] = brief.Typed{Text: shopText(f, path, v[len(v)-1], units, &head.Document), Was: shopText(f, path, was, units, &head.Document)}
+		typed[path] = brief.Typed{Text: shopText(f, path, v[len(v)-1], units, &head.Document),
+			Was: shopText(f, path, was, units, &head.Document)}
 	}
 	e := editedShop{}
 	e.doc, e.conflicts = shop.Merge(head.Document, typed)
@@ -148,7 +154,8 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 	pins, err := s.pins(ctx, &head.Document, &e.doc)
 	e.boxes = append(e.boxes, pins...)
 	if len(pins) > 0 && e.notice == "" {
-		e.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.", plainCount(len(pins), "box is", "boxes are"),
+		e.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
+			plainCount(len(pins), "box is", "boxes are"),
 			map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
 	}
 	return e, err
@@ -185,14 +192,6 @@ func (s *Server) seenShop(ctx context.Context, head store.Shop, values url.Value
 		return head.Document, nil
 	}
 	return was.Document, err
-}
-
-// shopUnits is the unit that a bare number in the shop takes.
-func shopUnits(d *shop.Document) measure.Unit {
-	if d.Habits["units"] == "mm" {
-		return measure.Millimetres
-	}
-	return measure.Inches
 }
 
 // shopText writes a field as the shop keeps it: a length with its unit, anything else
@@ -300,7 +299,8 @@ func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store
 				changed[rev.Project], order = c, append(order, rev.Project)
 			}
 			c.Brief.Card.Own = append(c.Brief.Card.Own, old)
-			c.What = fmt.Sprintf("It keeps %s as it was: the shop has other numbers for it now", called(string(old.Title), "its card"))
+			c.What = fmt.Sprintf("It keeps %s as it was: the shop has other numbers for it now",
+				called(string(old.Title), "its card"))
 			if c.Brief.Check() != nil { // too full of cards to say one more
 				delete(changed, rev.Project)
 			}

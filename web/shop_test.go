@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"net/http/httptest"
 	"strings"
 	"testing"
 
@@ -56,7 +57,8 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		before[id] = clearance(id)
 	}
 	page := a.typeInShop("cards.@kraft-300.ten", "12")
-	if !strings.Contains(page, "2 boxes are planned with the old numbers") || a.shop().Get("cards.@kraft-300.ten") != "12 mm" {
+	if !strings.Contains(page, "2 boxes are planned with the old numbers") ||
+		a.shop().Get("cards.@kraft-300.ten") != "12 mm" {
 		t.Errorf("what moves is not told: %.600s", page)
 	}
 	a.typeInShop("cards.@kraft-300.ten", "13 mm")
@@ -68,14 +70,16 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 			t.Errorf("%d cards of its own", own)
 		}
 	}
-	if page := a.get("/projects/" + one + "?stage=card").Body.String(); !strings.Contains(page, "keeps Kraft, 300 gsm as it was, 0.40 mm; in the shop it is 1.30 mm") {
+	if page := a.get("/projects/" + one + "?stage=card").Body.String(); !strings.Contains(page,
+		"keeps Kraft, 300 gsm as it was, 0.40 mm; in the shop it is 1.30 mm") {
 		t.Error("the box does not say what it keeps")
 	}
 	a.typeInShop("cards.@kraft-300.price", "0.20") // no number of a plan
 	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Keep its old numbers") {
 		t.Error("the shop does not list who keeps them")
 	}
-	if w := a.post("/projects/"+two+"/change", "act", "take-shop:kraft-300"); w.Code != http.StatusOK || clearance(two) == before[two] {
+	if w := a.post("/projects/"+two+"/change", "act", "take-shop:kraft-300"); w.Code != http.StatusOK ||
+		clearance(two) == before[two] {
 		t.Error("one box does not take the new numbers when asked")
 	}
 	a.typeInShop("act", "take-all:kraft-300")
@@ -124,14 +128,17 @@ func TestCardsAreRetired(t *testing.T) {
 func TestTwoWindowsInTheShop(t *testing.T) {
 	a := newApp(t)
 	a.typeInShop("cards.@kraft-300.price", "0.20", "base", "0")
-	page := a.typeInShop("cards.@kraft-300.price", "0.30", "base", "0", "was.cards.@kraft-300.price", "0.16", "cards.@kraft-300.hand", "7",
+	page := a.typeInShop("cards.@kraft-300.price", "0.30", "base", "0", "was.cards.@kraft-300.price", "0.16",
+		"cards.@kraft-300.hand", "7",
 		"was.cards.@kraft-300.hand", "")
-	if !strings.Contains(page, "Another window changed “price of a sheet” too") || a.shop().Get("cards.@kraft-300.price") != "0.20" ||
+	if !strings.Contains(page, "Another window changed “price of a sheet” too") ||
+		a.shop().Get("cards.@kraft-300.price") != "0.20" ||
 		a.shop().Get("cards.@kraft-300.hand") != "7" {
 		t.Errorf("merged to %q, %q", a.shop().Get("cards.@kraft-300.price"), a.shop().Get("cards.@kraft-300.hand"))
 	}
 	a.typeInShop("act", "remove-card:light-160")
-	if page = a.typeInShop("cards.@light-160.price", "1"); !strings.Contains(page, "Another window took out what this belongs to") {
+	if page = a.typeInShop("cards.@light-160.price", "1"); !strings.Contains(page,
+		"Another window took out what this belongs to") {
 		t.Error("a card that is gone takes a price")
 	}
 	for range 2 {
@@ -147,19 +154,23 @@ func TestTwoWindowsInTheShop(t *testing.T) {
 func TestShopRefuses(t *testing.T) {
 	a := newApp(t)
 	w := a.send("/shop/cards", "list", "title,gsm\nHedge,300\nMoss,9000\n")
-	if w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), "line 3:") || len(a.shop().Cards) != len(shop.Shipped().Cards) {
+	if w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), "line 3:") ||
+		len(a.shop().Cards) != len(shop.Shipped().Cards) {
 		t.Errorf("%d %.400s", w.Code, w.Body)
 	}
-	if w = a.send("/shop/cards", "list", "title,gsm\nHedge,300\n"); w.Code != http.StatusSeeOther || a.shop().Of("hedge") < 0 {
+	if w = a.send("/shop/cards", "list", "title,gsm\nHedge,300\n"); w.Code != http.StatusSeeOther ||
+		a.shop().Of("hedge") < 0 {
 		t.Errorf("%d: a good list is refused", w.Code)
 	}
 	if w = a.get("/shop/cards.csv"); !strings.Contains(w.Body.String(), "hedge,Hedge") {
 		t.Error("it is not written again")
 	}
-	for path, usual := range map[string]string{"cards.@kraft-300.ten": "0.2 to 0.5 mm", "cards.@kraft-300.gsm": "150 to 400 gsm",
+	for path, usual := range map[string]string{"cards.@kraft-300.ten": "0.2 to 0.5 mm",
+		"cards.@kraft-300.gsm":    "150 to 400 gsm",
 		"cards.@kraft-300.sheets": "300 x 400 mm", "tools.grooves": "1/8 in or 5 mm"} {
 		text := map[bool]string{true: "0 mm", false: "5000"}[strings.HasPrefix(path, "tools")]
-		if page := a.typeInShop(path, text); !strings.Contains(strings.NewReplacer(`<span class="fr"><i>`, "", "</i>⁄<i>", "/", "</i></span>", "").
+		if page := a.typeInShop(path, text); !strings.Contains(strings.NewReplacer(`<span class="fr"><i>`, "", "</i>⁄<i>",
+			"/", "</i></span>", "").
 			Replace(page), usual) || a.shop().Get(path) == "" {
 			t.Errorf("%s = %q does not say %q, or is not kept as typed", path, text, usual)
 		}
@@ -168,11 +179,13 @@ func TestShopRefuses(t *testing.T) {
 	if w := a.post("/shop/change", "act", "sell"); w.Code != http.StatusBadRequest {
 		t.Errorf("a button that is none: %d", w.Code)
 	}
-	if w := a.post("/shop/change", "cards.@kraft-300.title", strings.Repeat("x", 300)); w.Code != http.StatusUnprocessableEntity {
+	if w := a.post("/shop/change", "cards.@kraft-300.title", strings.Repeat("x",
+		300)); w.Code != http.StatusUnprocessableEntity {
 		t.Errorf("a title of 300 letters: %d", w.Code)
 	}
 	id := a.begin(brief.New("in"))
-	for gap, want := range map[string]string{"": "Say how it was", "wide": "is no gap", "99 mm": "is no gap", "0.6 mm": "Kept in the shop"} {
+	for gap, want := range map[string]string{"": "Say how it was", "wide": "is no gap", "99 mm": "is no gap",
+		"0.6 mm": "Kept in the shop"} {
 		if w := a.post("/projects/"+id+"/fitted", "gap", gap); !strings.Contains(w.Body.String(), want) {
 			t.Errorf("a gap of %q does not say %q", gap, want)
 		}
@@ -230,16 +243,19 @@ func TestOwnAndNoCards(t *testing.T) {
 	b := brief.New("mm")
 	b.Card.Stock, b.Card.Own = "heavy", []brief.Stock{{ID: "heavy", Title: "Hedge board", Caliper: "9 mm"}}
 	id := a.begin(b)
-	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page, `name="card.own.@heavy.caliper"`) ||
+	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page,
+		`name="card.own.@heavy.caliper"`) ||
 		!strings.Contains(page, "No card is 9 mm thick.") {
 		t.Error("a card of the box's own can't be mended")
 	}
 	a.post("/projects/"+id+"/change", "card.own.@heavy.caliper", "0.6 mm", "was.card.own.@heavy.caliper", "9 mm")
-	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page, "brings a card of its own: Hedge board, 0.60 mm") {
+	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page,
+		"brings a card of its own: Hedge board, 0.60 mm") {
 		t.Error("it is not told that the box brings a card")
 	}
 	for range 2 {
-		if w := a.post("/projects/"+id+"/change", "act", "keep-card:heavy"); !strings.Contains(w.Body.String(), "is among the cards of the shop") {
+		if w := a.post("/projects/"+id+"/change", "act", "keep-card:heavy"); !strings.Contains(w.Body.String(),
+			"is among the cards of the shop") {
 			t.Errorf("%.300s", w.Body)
 		}
 	}
@@ -256,7 +272,8 @@ func TestOwnAndNoCards(t *testing.T) {
 	if _, err := a.store.SaveShop(t.Context(), store.ShopChange{Base: now, Document: *d}); err != nil {
 		t.Fatal(err)
 	}
-	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/how", "/how/lid", "/projects/" + id + "?stage=card", "/projects/" + id + "?stage=sheets"} {
+	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/how", "/how/lid",
+		"/projects/" + id + "?stage=card", "/projects/" + id + "?stage=sheets"} {
 		if w := a.get(path); w.Code != http.StatusOK {
 			t.Errorf("%s without a card: %d", path, w.Code)
 		}
@@ -266,5 +283,37 @@ func TestOwnAndNoCards(t *testing.T) {
 	a.post(made+"/change", "act", "add-thing")
 	if page := a.get(made + "?stage=card").Body.String(); !strings.Contains(page, "There is no card called") {
 		t.Error("nothing says that there is no card")
+	}
+}
+
+// A card that comes in other sheets brings its own; the page says what a change did to
+// the lid; and without script a conflict is shown as well.
+func TestCardsOnTheBench(t *testing.T) {
+	a := newApp(t)
+	a.typeInShop("cards.@kraft-300.sheets", "300 x 400 mm, a3")
+	id := a.begin(brief.New("in"))
+	page := a.post("/projects/"+id+"/change?stage=card&view=fit", "card.stock", "kraft-300", "was.card.stock",
+		"cover-216").Body.String()
+	if b := a.head(id).Brief; b.Card.Sheet != "300 x 400 mm" || strings.Contains(page, `<option value="12x12"`) {
+		t.Errorf("the sheet is %s", b.Card.Sheet)
+	}
+	page = a.post("/projects/"+id+"/change?stage=card&view=fit", "dress.outside", "3", "was.dress.outside", "").Body.String()
+	if !strings.Contains(page, "larger than it was before this change") || !strings.Contains(page, "layer outside") {
+		t.Error("what moved is not told")
+	}
+	a.typeInShop("currency", "T", "base", "0")
+	r := httptest.NewRequest("POST", "/shop/change?part=cards", strings.NewReader("base=0&currency=U&was.currency="))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	if w := a.do(r); !strings.Contains(w.Body.String(), "Another window changed “coin” too") ||
+		!strings.Contains(w.Body.String(), "<html") {
+		t.Errorf("without script: %d", w.Code)
+	}
+	r = httptest.NewRequest("POST", "/shop/change?part=tools", strings.NewReader("tools.grooves=5+mm"))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	if w := a.do(r); w.Code != http.StatusSeeOther || w.Header().Get("Location") != "/shop?part=tools" {
+		t.Errorf("%d to %s", w.Code, w.Header().Get("Location"))
+	}
+	if !strings.Contains(a.get("/projects/"+id+"?stage=sheets").Body.String(), "T 0.") {
+		t.Error("the coin does not stand before a cost")
 	}
 }

@@ -15,6 +15,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -71,7 +72,8 @@ func (s *Server) actShop(ctx context.Context, e *editedShop, act string, values 
 			yes = ""
 		}
 		d.Set("aside."+arg, yes)
-		e.what = map[string]string{"yes": "What was learnt of a card set aside", "": "What was learnt of a card used again"}[yes]
+		e.what = map[string]string{"yes": "What was learnt of a card set aside",
+			"": "What was learnt of a card used again"}[yes]
 	case "cautions":
 		d.Seen, e.what = nil, "All cautions shown again"
 	case "mend":
@@ -170,7 +172,7 @@ func (s *Server) readCards(c *echo.Context) error {
 		return err
 	}
 	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
-		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Document.Cards, shopUnits(&head.Document))
+		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Document.Cards, head.Document.Units())
 		if err != nil {
 			return editedShop{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
 		}
@@ -197,7 +199,8 @@ func (s *Server) fitted(c *echo.Context) error {
 		return s.answer(c, http.StatusUnprocessableEntity, st)
 	}
 	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("How the lid of %s fitted", called(string(st.Brief.Name), nameless))}
+		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("How the lid of %s fitted",
+			called(string(st.Brief.Name), nameless))}
 		e.doc.Fits = append(e.doc.Fits, fit)
 		return e, nil
 	}); err != nil {
@@ -216,13 +219,15 @@ func fitOf(st *state, verdict, gap string) (shop.Fit, string) {
 	if p == nil || len(p.Sections) == 0 {
 		return shop.Fit{}, "Nothing goes over this box, so there is no fit to record."
 	}
-	fit := shop.Fit{ID: newMark(), On: time.Now().Format(time.DateOnly), Box: brief.Text(words.Cut(string(st.Brief.Name), 80)),
+	fit := shop.Fit{ID: newMark(), On: time.Now().Format(time.DateOnly),
+		Box:  brief.Text(words.Cut(string(st.Brief.Name), 80)),
 		Card: brief.Text(p.FitKey.Card), Walls: brief.Text(p.FitKey.Walls), Layers: brief.Whole(strconv.Itoa(p.FitKey.Layers)),
 		Usual: brief.Text(p.Usual.Exact("mm")), Had: brief.Text(p.Sections[0].Play.Exact("mm"))}
 	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
-		l, err := shop.ParseCaliper(gap, p.Units)
-		if err != nil || l > 10*1_000_000 {
-			return fit, fmt.Sprintf("%q is no gap: measure with strips of card how much play the lid has over its whole width, like 0.6 mm.", gap)
+		l, err := shop.ParseCaliper(gap, measure.Millimetres)
+		if err != nil || l > 10*measure.Millimetre {
+			return fit, fmt.Sprintf("%q is no gap: measure with strips of card how much play the lid has over its whole width, "+
+				"like 0.6 mm.", gap)
 		}
 		fit.Gap = brief.Text(l.Exact("mm"))
 		return fit, ""
@@ -247,7 +252,8 @@ func (s *Server) keepOffcuts(c *echo.Context) error {
 	}
 	kept := offcutsOf(st.Shown, string(st.Brief.Name))
 	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s", plainCount(len(kept), "offcut", "offcuts"),
+		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s",
+			plainCount(len(kept), "offcut", "offcuts"),
 			called(string(st.Brief.Name), nameless))}
 		e.doc.Offcuts = append(e.doc.Offcuts, kept...)
 		return e, nil
@@ -312,7 +318,8 @@ func (s *Server) keepOwn(ctx context.Context, c changing) error {
 			c.notice = "It was not added: " + r.Problems[0].Text
 			return nil
 		}
-		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: d, What: string(own.Title) + " added from a box"})
+		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: d,
+			What: string(own.Title) + " added from a box"})
 		if errors.Is(err, store.ErrMoved) {
 			continue
 		}

@@ -71,7 +71,8 @@ func (s *Server) showShop(c *echo.Context, code int, e editedShop) error {
 		v.Card = d.Cards[0].ID
 	}
 	f := form{doc: &now.Document, at: shop.FieldAt, report: now.Report}
-	data := map[string]any{"Part": "shopbench", "Title": "The shop: " + titleOf(v.Stage), "S": st, "V": v, "Base": now.ID, "Path": "/shop",
+	data := map[string]any{"Part": "shopbench", "Title": "The shop: " + titleOf(v.Stage), "S": st, "V": v,
+		"Base": now.ID, "Path": "/shop",
 		"Here": v.Link(), "Rail": shopRail(v, st), "Groups": f.shopGroups(v, st)}
 	if err := s.shopTable(ctx, v, st, data); err != nil {
 		return err
@@ -89,9 +90,11 @@ func titleOf(part string) string {
 }
 
 func shopRail(v shopView, st *shopState) (out []partLink) {
-	owns := map[string]string{"cards": "cards.", "offcuts": "offcuts.", "tools": "tools.", "habits": "habits.", "fit": "fits."}
+	owns := map[string]string{"cards": "cards.", "offcuts": "offcuts.", "tools": "tools.", "habits": "habits.",
+		"fit": "fits."}
 	for _, p := range shopParts {
-		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""), Here: p.ID == v.Stage}
+		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
+			Here: p.ID == v.Stage}
 		if p.ID == "tools" && st.Document.Tools == (brief.Tools{}) {
 			l.State, l.Why = "guessed", "not described yet: any mark is taken to be set directly"
 		}
@@ -145,16 +148,20 @@ func (f form) cardGroups(id string, st *shopState) []group {
 		pick("grain", style.Choice{ID: "", Label: "not known"}, style.Choice{ID: "long", Label: "along the long side"},
 			style.Choice{ID: "short", Label: "along the short side"}),
 		open("sheets", "every size"),
-	}, MoreSays: "Bulk, price, in hand", More: []field{open("bulk", "1.25"), open("price", "not known"), f.open("currency", "none"),
+	}, MoreSays: "Bulk, price, in hand", More: []field{open("bulk", "1.25"), open("price",
+		"not known"), f.open("currency", "none"),
 		open("hand", "not counted")}}
 	if card.Estimated {
-		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure ten sheets on each other to be sure.", card.Caliper.MM())}
+		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure ten sheets on each other to be sure.",
+			card.Caliper.MM())}
 	}
-	looks := group{Title: "How it looks", ID: "looks", Fields: []field{f.colour(path+"colour", card.Colour), f.colour(path+"inside", card.Inside),
+	looks := group{Title: "How it looks", ID: "looks", Fields: []field{f.colour(path+"colour", card.Colour),
+		f.colour(path+"inside", card.Inside),
 		pick("pattern", style.Choice{ID: "", Label: "plain"}, style.Choice{ID: "up", Label: "has a way up"},
 			style.Choice{ID: "any", Label: "any way up"})}}
 	if p := st.Document.Cards[i].Pattern; p == "up" || p == "any" {
-		looks.Fields = append(looks.Fields, f.pick(path+"motif", motifs), f.colour(path+"ink", card.Ink), open("repeat", "24 mm"))
+		looks.Fields = append(looks.Fields, f.pick(path+"motif", motifs), f.colour(path+"ink", card.Ink),
+			open("repeat", "24 mm"))
 	}
 	for _, g := range []*group{&about, &looks} {
 		for _, fd := range g.More {
@@ -181,7 +188,8 @@ func (f form) offcutGroups(st *shopState) (out []group) {
 	for _, o := range st.Document.Offcuts {
 		path := "offcuts.@" + o.ID + "."
 		out = append(out, group{ID: o.ID, Title: fmt.Sprintf("%s × %s", o.Width, o.Height), Remove: "remove-offcut:" + o.ID,
-			Fields: []field{f.ask(path + "width"), f.ask(path + "height"), f.pick(path+"card", cards), f.open(path+"from", "not noted")}})
+			Fields: []field{f.ask(path + "width"), f.ask(path + "height"), f.pick(path+"card", cards),
+				f.open(path+"from", "not noted")}})
 	}
 	return append(out, group{Add: "add-offcut", AddSays: "Add an offcut"})
 }
@@ -192,10 +200,12 @@ func (f form) toolGroups(prefix string) []group {
 	return []group{
 		{Title: "Scoring board", ID: "board", Fields: []field{open("grooves", "every mark"), open("board", "12 in"),
 			f.pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
-			Says: []string{"Several spacings with commas: 1/8 in, 5 mm. Walls are made to fall in a groove; what can't is told with the way round it."}},
+			Says: []string{"Several spacings with commas: 1/8 in, 5 mm. Walls are made to fall in a groove; what can't " +
+				"is told with the way round it."}},
 		{Title: "Trimmer", ID: "trimmer", Fields: []field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
 		{Title: "Punches and cutters", ID: "punches", Fields: []field{open("punches", "none")},
-			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the edge a hand punch gets."}},
+			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +
+				"edge a hand punch gets."}},
 		{Title: "Tape", ID: "tape", Fields: []field{open("tape", "10 mm")}},
 	}
 }
@@ -223,12 +233,12 @@ func (s *Server) shopTable(ctx context.Context, v shopView, st *shopState, data 
 		data["Tiles"] = tiles(v, st)
 		return s.cardFacts(ctx, v.Card, st, data)
 	case "offcuts":
-		units := measure.DefaultStep(shopUnits(&st.Document))
+		units := measure.DefaultStep(st.Document.Units())
 		label := func(o shop.Kept) string { return units.Show(o.Width).Text + " × " + units.Show(o.Height).String() }
 		card := func(id string) shop.Card { c, _ := st.Workshop.Card(id); return c }
 		data["Picture"] = template.HTML(draw.Offcuts(st.Workshop.Offcuts, card, label, tableW, tableH))
 	case "tools":
-		data["Picture"] = template.HTML(draw.Tools(st.Workshop.Tools, shopUnits(&st.Document), tableW, 460))
+		data["Picture"] = template.HTML(draw.Tools(st.Workshop.Tools, st.Document.Units(), tableW, 460))
 	case "habits":
 		data["History"], err = s.store.ShopHistory(ctx, st.ID, 30)
 	case "fit":
@@ -240,7 +250,8 @@ func (s *Server) shopTable(ctx context.Context, v shopView, st *shopState, data 
 func tiles(v shopView, st *shopState) (out []tile) {
 	for _, stock := range st.Document.Cards {
 		c, ok := st.Workshop.Card(stock.ID)
-		t := tile{ID: stock.ID, Title: called(string(stock.Title), "no name"), Link: v.Link("card", stock.ID), Here: stock.ID == v.Card,
+		t := tile{ID: stock.ID, Title: called(string(stock.Title), "no name"), Link: v.Link("card", stock.ID),
+			Here:    stock.ID == v.Card,
 			Retired: stock.Retired == "yes", Bad: !ok}
 		if ok {
 			t.Picture = template.HTML(draw.Swatch(c, 132, 92))
@@ -308,8 +319,9 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 		how = "an estimate, from weight and bulk"
 	}
 	add("Thickness", fmt.Sprintf("%.3g mm, %.0f thousandths of an inch; %s", c.Caliper.MM(), c.Caliper.MM()/25.4*1000, how))
-	add("Clearance it wants", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", shop.Over{Inner: c.Caliper,
-		Outer: c.Caliper}.Bulk().MM()+shop.Slack["snug"].MM(), shop.Over{Inner: c.Caliper, Outer: c.Caliper}.Bulk().MM()+shop.Slack["easy"].MM()))
+	bulk := shop.Over{Inner: c.Caliper, Outer: c.Caliper}.Bulk()
+	add("Clearance it wants", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", (bulk+shop.Slack["snug"]).MM(),
+		(bulk+shop.Slack["easy"]).MM()))
 	var sheets []string
 	for _, t := range st.Workshop.Comes(c) {
 		price := ""
@@ -340,7 +352,8 @@ func learnt(st *shopState) (out []fitLesson) {
 		l := st.Workshop.Learnt[k]
 		card, _ := st.Workshop.Card(k.Card)
 		usual := shop.Slack["snug"]
-		one := fitLesson{Key: k.String(), Title: fmt.Sprintf("%s, %s walls", called(card.Title, k.Card), k.Walls), Aside: l.Aside,
+		one := fitLesson{Key: k.String(), Title: fmt.Sprintf("%s, %s walls", called(card.Title, k.Card), k.Walls),
+			Aside:   l.Aside,
 			Picture: template.HTML(draw.Learnt(usual, l, 420, 56))}
 		if k.Layers > 0 {
 			one.Title += ", " + plainCount(k.Layers, "layer", "layers") + " between"
@@ -351,8 +364,10 @@ func learnt(st *shopState) (out []fitLesson) {
 			}
 		}
 		one.Says = fmt.Sprintf("%.2f mm %s than usual: a snug lid is planned with %.2f mm of ease instead of %.2f mm. With any one of %s "+
-			"left out it would lie between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more", false: "less"}[l.More >= 0],
-			(usual + l.More).MM(), usual.MM(), plainCount(l.Records, "record", "records"), (usual + l.Low).MM(), (usual + l.High).MM())
+			"left out it would lie between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more",
+			false: "less"}[l.More >= 0],
+			(usual + l.More).MM(), usual.MM(), plainCount(l.Records, "record",
+				"records"), (usual + l.Low).MM(), (usual + l.High).MM())
 		out = append(out, one)
 	}
 	return out

@@ -100,7 +100,8 @@ func TestMendByClick(t *testing.T) {
 	a := newApp(t)
 	b := brief.New("in")
 	b.Contents, b.Size = nil, &brief.Size{Length: "7 in", Width: "3 in", Depth: "2 1/2 in"}
-	b.Box = brief.Box{Style: "flap-box", Options: map[string]brief.Text{"sides": "from-base", "flap-depth": "1 in", "closure": "band"}}
+	b.Box = brief.Box{Style: "flap-box", Options: map[string]brief.Text{"sides": "from-base", "flap-depth": "1 in",
+		"closure": "band"}}
 	id := a.begin(b)
 	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, `value="mend:tools.allowances"`) ||
 		!strings.Contains(page, "12 in × 12 1/16 in") && !strings.Contains(page, "larger than every sheet") {
@@ -108,7 +109,8 @@ func TestMendByClick(t *testing.T) {
 	}
 	for _, says := range []string{"", "That is mended already."} {
 		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
-		if p := plan.Make(a.head(id).Brief, plan.Default); w.Code != 200 || !p.Holds() || !strings.Contains(w.Body.String(), says) {
+		if p := plan.Make(a.head(id).Brief, plan.Default); w.Code != 200 || !p.Holds() ||
+			!strings.Contains(w.Body.String(), says) {
 			t.Errorf("%d, %v %+v", w.Code, p.Problems, p.Checks)
 		}
 	}
@@ -194,7 +196,8 @@ func TestThings(t *testing.T) {
 	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "this box takes") {
 		t.Errorf("%.300s", body)
 	}
-	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Brief.Contents[1].ID+".diameter", "wide")
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Brief.Contents[1].ID+".diameter",
+		"wide")
 	if w := a.post(path+"/keep-thing", "thing", a.head(id).Brief.Contents[1].ID); w.Code != http.StatusUnprocessableEntity {
 		t.Errorf("a thing that can't be read was kept: %d", w.Code)
 	}
@@ -266,7 +269,8 @@ func TestOwnShelf(t *testing.T) {
 	card, sheet := shop.Default.Cards[3], shop.Default.Sheets[3]
 	card.ID, card.Title = "shed-1", "Shed board"
 	sheet.ID, sheet.Title = "shed-sheet", "Shed sheet"
-	a := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}}})
+	a := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
+		Sheets: []shop.Sheet{sheet}}}})
 	for _, from := range []string{"blank", "scores"} {
 		w := a.post("/projects", "from", from, "units", "mm")
 		id := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
@@ -276,9 +280,11 @@ func TestOwnShelf(t *testing.T) {
 		if from == "blank" {
 			a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual:tulip bulb")
 		}
-		for _, page := range []string{"?stage=card&view=flat", "?stage=sheets", "?stage=bench", "?stage=box&view=styles", "/print"} {
+		for _, page := range []string{"?stage=card&view=flat", "?stage=sheets", "?stage=bench", "?stage=box&view=styles",
+			"/print"} {
 			body := a.get("/projects/" + id + page).Body.String()
-			if strings.Contains(body, "Cover, oat") || strings.Contains(body, "12 × 12 in") || strings.Contains(body, "no plan to") {
+			if strings.Contains(body, "Cover, oat") || strings.Contains(body, "12 × 12 in") ||
+				strings.Contains(body, "no plan to") {
 				t.Errorf("%s%s shows another shelf, or no plan", from, page)
 			}
 			if strings.Contains(page, "card") && (!strings.Contains(body, "Shed board") || !strings.Contains(body, "Shed sheet")) {
@@ -288,7 +294,8 @@ func TestOwnShelf(t *testing.T) {
 	}
 	// Lessons are shown even where no sheet takes what they make.
 	sheet.Width, sheet.Height = sheet.Width/8, sheet.Height/8
-	small := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card}, Sheets: []shop.Sheet{sheet}}}})
+	small := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
+		Sheets: []shop.Sheet{sheet}}}})
 	for _, page := range []string{"/", "/how", "/words", "/how/first-box", "/how/score-card", "/how/lid"} {
 		for _, a := range []*app{a, small} {
 			if w := a.get(page); w.Code != 200 {
@@ -362,7 +369,8 @@ func TestListWhileOthersChange(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	if b := a.head(id).Brief; len(b.Contents) != 1 || b.Contents[0].Name != "tin" || b.Contents[0].ID == "1" || b.Notes == "" {
+	if b := a.head(id).Brief; len(b.Contents) != 1 || b.Contents[0].Name != "tin" || b.Contents[0].ID == "1" ||
+		b.Notes == "" {
 		t.Errorf("%+v, %q", b.Contents, b.Notes)
 	}
 }

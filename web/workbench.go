@@ -29,7 +29,8 @@ type look struct{ ID, Title, Stage string }
 var looks = []look{
 	{"flat", "Flat", ""}, {"folded", "Folded", ""},
 	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
-	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
+	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn",
+		"bench"},
 }
 
 // opens is the view that answers a stage: what the stage opens with.

@@ -66,7 +66,8 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 		}
 	}
 	if len(b.Flat) > 0 {
-		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores, Figure: "one plane, what is stuck for good stuck"})
+		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores,
+			Figure: "one plane, what is stuck for good stuck"})
 	}
 	return checks
 }

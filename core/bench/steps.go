@@ -163,7 +163,8 @@ func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts 
 	}
 	for _, h := range p.Punches {
 		s := fmt.Sprintf("%s a round hole %s across, its middle %s from the left and %s from the top%s",
-			map[bool]string{true: "punch", false: "cut"}[punches(p, h, tools, say) != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y),
+			map[bool]string{true: "punch", false: "cut"}[punches(p, h, tools,
+				say) != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y),
 			punches(p, h, tools, say))
 		if h.Scoop > 0 {
 			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
@@ -187,7 +188,8 @@ func punches(p *sheet.Piece, h sheet.Punch, tools shop.Tools, say func(Length) s
 	in := min(h.Mid.X, h.Mid.Y, p.Width-h.Mid.X, p.Height-h.Mid.Y)
 	for _, kind := range []string{"hole", "circle"} {
 		if punch, owned, reaches := tools.Reaches(kind, h.Diameter, in); owned && reaches {
-			return fmt.Sprintf(", with your %s %s", punch.Size.Exact(measure.Inches), map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
+			return fmt.Sprintf(", with your %s %s", punch.Size.Exact(measure.Inches),
+				map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
 		} else if owned {
 			return fmt.Sprintf(": that is %s in and your punch reaches %s, so use a screw punch, or an awl and a round file",
 				say(in), say(punch.Reach))
@@ -207,7 +209,8 @@ func slitPlaces(p *sheet.Piece, say func(Length) string) string {
 	var free []string
 	for _, s := range p.Slits {
 		if !onPass(p, s) {
-			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
+			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(s.A.X), say(s.A.Y), say(s.B.X),
+				say(s.B.Y)))
 			continue
 		}
 		at, size, near, far := s.A.X, p.Width, "left", "right"

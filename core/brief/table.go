@@ -47,7 +47,8 @@ const (
 // the style lists.
 var Table = []Field{
 	{Path: "name", Kind: Words, Label: "name"},
-	{Path: "notes", Kind: Words, Label: "notes", Help: "For whom, how it fitted, what to change next time.", Most: mostNotes},
+	{Path: "notes", Kind: Words, Label: "notes", Help: "For whom, how it fitted, what to change next time.",
+		Most: mostNotes},
 	{Path: "units", Kind: Choice, Label: "units"},
 	{Path: "copies", Kind: Number, Label: "how many boxes"},
 	{Path: "contents.*.name", Kind: Words, Label: "name"},
@@ -171,7 +172,8 @@ var byPath = func() map[string]Field {
 // "contents.@k3.length".
 func FieldAt(path string) (Field, bool) {
 	parts := strings.Split(path, ".")
-	if n := len(parts); n >= 3 && (parts[0] == "contents" || parts[1] == "places" || parts[1] == "pieces" || parts[1] == "own") {
+	if n := len(parts); n >= 3 && (parts[0] == "contents" || parts[1] == "places" || parts[1] == "pieces" ||
+		parts[1] == "own") {
 		parts[n-2] = "*"
 	}
 	f, ok := byPath[strings.Join(parts, ".")]

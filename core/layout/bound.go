@@ -19,7 +19,10 @@ func bound(pieces []Piece, w, h Length) int {
 	var kinds []kind
 	for _, p := range pieces {
 		area += p.W.MM() * p.H.MM()
-		i := slices.IndexFunc(kinds, func(k kind) bool { return k.W == p.W && k.H == p.H && k.Upright == p.Upright && k.Across == p.Across })
+		i := slices.IndexFunc(kinds, func(k kind) bool {
+			return k.W == p.W && k.H == p.H && k.Upright == p.Upright &&
+				k.Across == p.Across
+		})
 		if i < 0 {
 			i, kinds = len(kinds), append(kinds, kind{p, 0})
 		}

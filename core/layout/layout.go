@@ -166,7 +166,8 @@ func search(all []Piece, w, h Length, enough func(Layout) bool) (best Layout) {
 		slices.SortStableFunc(sorted, order)
 		for k, fit := range fits {
 			for s, split := range splits {
-				if len(all) > many && (i > 0 || k > 1 || s > 2) || best.Sheets != nil && placed+len(all) > placing && len(all) > many {
+				if len(all) > many && (i > 0 || k > 1 || s > 2) || best.Sheets != nil && placed+len(all) > placing &&
+					len(all) > many {
 					continue
 				}
 				placed += len(all)

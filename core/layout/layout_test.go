@@ -7,7 +7,7 @@ import (
 	"brevium/core/measure"
 )
 
-const in = measure.Inch
+const in, mm = measure.Inch, measure.Millimetre
 
 func TestWorkedFits(t *testing.T) {
 	cases := []struct {
@@ -133,5 +133,55 @@ func TestUprightIsAnotherSize(t *testing.T) {
 		{Name: "free", W: 35 * mm, H: 90 * mm, Count: 1}}
 	if got := Fit(pieces, 100*mm, 100*mm); len(got.Sheets) != 2 {
 		t.Errorf("%d sheets: %+v", len(got.Sheets), got.Sheets)
+	}
+}
+
+// Pieces that must lie one way lie that way, or are told to be too large; no others
+// are kept from turning by it; and sheets of several kinds add up.
+func TestLies(t *testing.T) {
+	r := rand.New(rand.NewPCG(21, 22))
+	for range 400 {
+		w, h := mm*Length(150+r.IntN(200)), mm*Length(150+r.IntN(200))
+		var pieces []Piece
+		for i := range 1 + r.IntN(6) {
+			way := r.IntN(3)
+			pieces = append(pieces, Piece{Name: string(rune('a' + i)), W: mm * Length(20+r.IntN(240)),
+				H:     mm * Length(20+r.IntN(240)),
+				Count: 1 + r.IntN(3), Upright: way == 1, Across: way == 2})
+		}
+		of := map[string]Piece{}
+		for _, p := range pieces {
+			of[p.Name] = p
+		}
+		l := Fit(pieces, w, h)
+		for _, p := range l.TooBig {
+			if p.Lies(w, h) {
+				t.Fatalf("%+v does lie on %v x %v", p, w, h)
+			}
+		}
+		placed := 0
+		for _, s := range l.Sheets {
+			for _, it := range s.Placed {
+				p := of[it.Piece]
+				if placed++; p.Upright && it.Turned || p.Across && !it.Turned {
+					t.Fatalf("%+v is turned: %v", p, it.Turned)
+				}
+				if want := (Rect{W: p.W, H: p.H}); it.Turned && (it.Rect.W != want.H || it.Rect.H != want.W) || !it.Turned &&
+					it.Rect.W != want.W {
+					t.Fatalf("%+v lies as %+v", p, it)
+				}
+			}
+		}
+		want := 0
+		for _, p := range pieces {
+			if p.Lies(w, h) {
+				want += p.Count
+			}
+		}
+		both := Join(l, Fit(pieces[:1], w, h))
+		if placed != want || len(l.Sheets) < l.Bound || len(both.Sheets) < len(l.Sheets) || both.Used > 1 ||
+			both.Bound < l.Bound {
+			t.Fatalf("%d placed of %d, %d sheets, bound %d", placed, want, len(l.Sheets), l.Bound)
+		}
 	}
 }

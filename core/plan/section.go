@@ -149,8 +149,8 @@ func (p *Plan) warnFit() {
 			p.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s has only %s of play over its whole width: it will "+
 				"hardly go on.", s.Outer, p.fine(max(0, s.Play))), Fix: "Choose a looser fit, fewer layers or thinner card."})
 		case "loose":
-			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide about.",
-				s.Outer, p.fine(s.Play)), Fix: "Choose a snugger fit, or line its walls with strips of card."}
+			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
+				"about.", s.Outer, p.fine(s.Play)), Fix: "Choose a snugger fit, or line its walls with strips of card."}
 			if finer, ok := p.finer(s.bulk + p.Slack); ok && p.Tools.Reads == 0 {
 				w.Fix, w.Set = "Measure by "+finer.String()+", which comes nearer.", map[string]string{"tools.step": finer.String()}
 			}

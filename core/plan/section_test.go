@@ -39,11 +39,13 @@ func TestCornersByHand(t *testing.T) {
 		// 4 x 0.27 + 0.5 = 1.58: 1/16 will do; 1.5875 - 1.08 = 0.5075
 		{"single in rolled", sized("5", "3 1/2", "2", "box.options.lid-walls", "rolled"), "0.27 [0.25375] 0.27 0.27", ""},
 		// 4 x 0.27 + 2 x 0.3 + 0.5 = 2.18 goes up to 3.175; 3.175 - 1.68 = 1.495
-		{"two layers of dots under a pinwheel lid", sized("5", "3 1/2", "2", "box.options.lid-walls", "pinwheel", "box.options.walls",
+		{"two layers of dots under a pinwheel lid", sized("5", "3 1/2", "2", "box.options.lid-walls", "pinwheel",
+			"box.options.walls",
 			"rolled", "card.sheet", "a3", "dress.outside", "2", "card.stocks.layer", "dots-120"), "0.27 0.27 0.15 0.15 [0.7475] 0.27 0.27",
 			"takes 0.30 mm on each wall: the lid is 1/16 in larger for it"},
 		// 0.27 + 0.45 + 2 x 0.45 + 1 = 2.62 mm goes up to 3; 3 - 1.62 = 1.38
-		{"a lid of duplex lined with duplex", sized("120 mm", "80 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "tools.fit", "easy",
+		{"a lid of duplex lined with duplex", sized("120 mm", "80 mm", "40 mm", "units", "mm", "tools.step", "1 mm",
+			"tools.fit", "easy",
 			"card.stocks.lid", "duplex-350", "dress.inside", "1", "card.stocks.layer", "duplex-350"), "0.27 [0.69] 0.45 0.45",
 			"the lid is 1 mm larger for it"},
 	} {
@@ -58,7 +60,10 @@ func TestCornersByHand(t *testing.T) {
 		if s := p.Sections[0]; s.Play != 2*s.Gap || s.Verdict != "" {
 			t.Errorf("%s: play %s, %q", c.name, s.Play.Exact("mm"), s.Verdict)
 		}
-		if c.says != "" && !slices.ContainsFunc(p.Box.Notes, func(n assembly.Note) bool { return strings.Contains(n.Text, c.says) }) {
+		if c.says != "" && !slices.ContainsFunc(p.Box.Notes, func(n assembly.Note) bool {
+			return strings.Contains(n.Text,
+				c.says)
+		}) {
 			t.Errorf("%s: nothing says %q: %v", c.name, c.says, p.Box.Notes)
 		}
 	}
@@ -90,8 +95,9 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 		b := random(r)
 		b.Size = nil
 		b.Box = brief.Box{Style: brief.Text([]string{"tray-lid", "sleeve-drawer", "hinged-lid", "carton"}[n%4])}
-		b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(50))),
-			Height: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(60))), Count: brief.Whole(fmt.Sprint(1 + r.IntN(4))),
+		b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder",
+			Diameter: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(50))),
+			Height:   brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(60))), Count: brief.Whole(fmt.Sprint(1 + r.IntN(4))),
 			Mass: brief.Text(fmt.Sprintf("%d g", 60+r.IntN(700)))}}
 		p := Make(b, Default)
 		for _, c := range p.Carries {
@@ -124,13 +130,15 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 // furnishedShop is a shop with tools, habits and something learnt.
 func furnishedShop(t *testing.T) Workshop {
 	d := shop.Shipped()
-	for path, text := range map[string]string{"tools.grooves": "1/8 in, 5 mm", "tools.trimmer.reads": "1/16 in", "tools.punches": "hole 3 mm reach 20 mm",
-		"habits.walls": "rolled", "habits.adhesive": "both", "habits.clearance": "choose", "habits.burnish": "before", "habits.first": "short"} {
+	for path, text := range map[string]string{"tools.grooves": "1/8 in, 5 mm", "tools.trimmer.reads": "1/16 in",
+		"tools.punches": "hole 3 mm reach 20 mm",
+		"habits.walls":  "rolled", "habits.adhesive": "both", "habits.clearance": "choose", "habits.burnish": "before", "habits.first": "short"} {
 		if !d.Set(path, text) {
 			t.Fatal(path)
 		}
 	}
-	d.Fits = []shop.Fit{{ID: "1", Card: "cover-216", Walls: "single", Layers: "0", Usual: "0.5 mm", Had: "1.05 mm", Verdict: "tight"}}
+	d.Fits = []shop.Fit{{ID: "1", Card: "cover-216", Walls: "single", Layers: "0", Usual: "0.5 mm", Had: "1.05 mm",
+		Verdict: "tight"}}
 	s, r := shop.Read(d)
 	if len(r.Problems) > 0 {
 		t.Fatal(r.Problems)
@@ -207,8 +215,10 @@ func TestClearanceChosen(t *testing.T) {
 		}
 		won[p.Answers.Choice["clearance"]]++
 		for _, c := range []string{"grow-lid", "trim-base", "shift-scores", "grow-sleeve", "trim-drawer"} {
-			if q := Make(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() && q.Load.ID == p.Load.ID {
-				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"], p.Odd(), b.Encode())
+			if q := Make(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
+				q.Load.ID == p.Load.ID {
+				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"],
+					p.Odd(), b.Encode())
 			}
 		}
 	}

@@ -92,7 +92,8 @@ func begun(b brief.Brief) *Set {
 		s.Kind = SetKinds[0].ID
 	}
 	if !slices.ContainsFunc(SetKinds, func(k SetKind) bool { return k.ID == s.Kind }) {
-		r.Problem("set.kind", fmt.Sprintf("A set can't be %q.", s.Kind), "Choose companions, stack, nest or cluster.", "set.kind",
+		r.Problem("set.kind", fmt.Sprintf("A set can't be %q.", s.Kind), "Choose companions, stack, nest or cluster.",
+			"set.kind",
 			SetKinds[0].ID)
 		s.Kind = SetKinds[0].ID
 	}

@@ -58,7 +58,8 @@ func (s *Set) loads() {
 		}
 		for _, c := range p.Carries {
 			if c.Code == "stack" && !c.Holds {
-				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.", s.Names[i], c.Text),
+				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.",
+					s.Names[i], c.Text),
 					Fix: "Roll its walls, take heavier card for it, or put less above it."})
 			}
 		}
@@ -134,8 +135,10 @@ func (s *Set) clustered(i int) {
 	first, other := s.Plans[0].Box, s.Plans[i].Box
 	low, far := first.OpensFrom(s.Plans[0].Card.Caliper, side)
 	high := other.Outside.Depth.MM()
-	wall := map[bool]measure.Length{true: first.Outside.Width, false: first.Outside.Length}[side == "left" || side == "right"]
-	long := map[bool]measure.Length{true: other.Outside.Width, false: other.Outside.Length}[side == "left" || side == "right"]
+	wall := map[bool]measure.Length{true: first.Outside.Width, false: first.Outside.Length}[side == "left" ||
+		side == "right"]
+	long := map[bool]measure.Length{true: other.Outside.Width, false: other.Outside.Length}[side == "left" ||
+		side == "right"]
 	switch {
 	case far:
 		s.check(false, name, "it is drawn off to that side")

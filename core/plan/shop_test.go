@@ -122,7 +122,8 @@ func TestLeastSheet(t *testing.T) {
 			cut := p.Cuts[i]
 			sheets[cut.Sheet.ID] = true
 			for _, s := range Default.Comes(cut.Card) {
-				if n, big := layout.Count(pieces, s.Width, s.Height); big == 0 && float64(n)*s.Area() < cut.Sheet.Area()*float64(len(cut.Sheets))-1 {
+				if n, big := layout.Count(pieces, s.Width, s.Height); big == 0 &&
+					float64(n)*s.Area() < cut.Sheet.Area()*float64(len(cut.Sheets))-1 {
 					t.Fatalf("%s would take less than %s: %s", s.ID, cut.Sheet.ID, b.Encode())
 				}
 			}
@@ -138,7 +139,8 @@ func TestLeastSheet(t *testing.T) {
 // the fence, and from which offcut; folds before cuts, where the house does it so.
 func TestWorkOfTheShop(t *testing.T) {
 	wrap := sized("5", "3 1/2", "2", "box.style", "wrap-cover", "card.sheet", "a3", "tools.punches", "hole 6 mm reach 3 mm")
-	sleeves := sized("3", "2", "1", "box.style", "sleeve-drawer", "card.sheet", "a3", "copies", "12", "tools.adhesive", "both")
+	sleeves := sized("3", "2", "1", "box.style", "sleeve-drawer", "card.sheet", "a3", "copies", "12", "tools.adhesive",
+		"both")
 	odd := sized("5", "3 1/2", "1 7/16", "tools.grooves", "1/8 in", "tools.burnish", "before", "tools.numbers", "right")
 	near := wrap.Clone()
 	near.Set("tools.punches", "hole 6 mm")

@@ -54,19 +54,22 @@ func (p *Plan) carries() (out []Carry) {
 	across, along := p.beams()
 	floor.Length, floor.Width = floor.Length/float64(across+1), floor.Width/float64(along+1)
 	limit := strength.Floor(floor) * float64((across+1)*(along+1))
-	add("floor", "the floor carries what is in it", grams, limit, fmt.Sprintf("%s on the floor; it carries about %s before it is "+
-		"seen to sag.", weight(grams), weight(limit)))
+	add("floor", "the floor carries what is in it", grams, limit,
+		fmt.Sprintf("%s on the floor; it carries about %s before it is "+
+			"seen to sag.", weight(grams), weight(limit)))
 	long, deep := p.panel(c, in.Length.MM(), in.Depth.MM(), ""), p.panel(c, in.Width.MM(), in.Depth.MM(), "")
 	if first.Has("rolled flap") || first.Has("wrapped corner") {
 		long.Layers, deep.Layers = 2, 2
 	}
 	limit = min(strength.Wall(long), strength.Wall(deep))
-	add("walls", "the walls hold what leans on them", grams, limit, fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is "+
-		"tilted; it holds about %s before it is seen to bow.", weight(grams), weight(limit)))
+	add("walls", "the walls hold what leans on them", grams, limit,
+		fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is "+
+			"tilted; it holds about %s before it is seen to bow.", weight(grams), weight(limit)))
 	if b.Above == fold.Flat && p.LoadAbove > 0 {
 		limit = strength.Stands(long, deep)
-		add("stack", "the walls bear what stands on them", p.LoadAbove, limit, fmt.Sprintf("%s stands on it; its walls bear about %s.",
-			weight(p.LoadAbove), weight(limit)))
+		add("stack", "the walls bear what stands on them", p.LoadAbove, limit,
+			fmt.Sprintf("%s stands on it; its walls bear about %s.",
+				weight(p.LoadAbove), weight(limit)))
 	}
 	return out
 }
@@ -79,7 +82,8 @@ func weight(grams float64) string {
 }
 
 func (p *Plan) panel(c shop.Card, length, width float64, grain string) strength.Panel {
-	return strength.Panel{Card: strength.Card{T: c.Caliper.MM(), GSM: float64(c.GSM), Layers: 1}, Length: length, Width: width,
+	return strength.Panel{Card: strength.Card{T: c.Caliper.MM(), GSM: float64(c.GSM), Layers: 1}, Length: length,
+		Width: width,
 		Grain: grain}
 }
 
@@ -154,7 +158,8 @@ func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
 		all = append(all, tried{Fix{text, set}, q.grams()})
 		return true
 	}
-	if q, asks := p.Style.Ask("walls"); asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" }) &&
+	if q, asks := p.Style.Ask("walls"); asks && slices.ContainsFunc(q.Choices,
+		func(c style.Choice) bool { return c.ID == "rolled" }) &&
 		!p.Box.Parts[0].Piece.Has("rolled flap") {
 		try("Roll its walls.", map[string]string{"box.options.walls": "rolled"})
 	}
@@ -175,7 +180,8 @@ func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
 		try("Lay every piece so that the grain runs as it should.", map[string]string{"card.grain": "keep"})
 	}
 	if code == "floor" && p.Kind != nil && p.Kind.ID == "none" && len(p.Things) > 0 && p.Style.Tray {
-		try("Stand slotted dividers on the floor, stuck to the walls at their ends.", map[string]string{"arrange.compartments": "slotted"})
+		try("Stand slotted dividers on the floor, stuck to the walls at their ends.",
+			map[string]string{"arrange.compartments": "slotted"})
 	}
 	slices.SortStableFunc(all, func(a, b tried) int { return cmp.Compare(a.card, b.card) })
 	for _, t := range all {

@@ -138,8 +138,9 @@ func (s *search) prepare() {
 // ways lists the arrangements the request allows, those that fit a given size
 // first.
 func (s *search) ways() []contents.Load {
-	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight, Caliper: s.job.As("insert").T(),
-		Most: s.likeliest(), Pin: s.Way}
+	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight,
+		Caliper: s.job.As("insert").T(),
+		Most:    s.likeliest(), Pin: s.Way}
 	if s.job.Given != nil {
 		in, ok := style.Inside(s.job, s.Style)
 		if !ok {

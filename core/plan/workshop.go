@@ -157,7 +157,8 @@ func (q *Request) oneOf(r *brief.Reader, field, said string, choices ...string) 
 	}
 	if !slices.Contains(choices, said) {
 		f, _ := brief.FieldAt(field)
-		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+strings.Join(choices, " or ")+".", field, "")
+		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+strings.Join(choices, " or ")+".",
+			field, "")
 	}
 	return said
 }
@@ -204,9 +205,11 @@ func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id st
 		first = offered[0].ID
 	}
 	if why, bad := w.Troubled[id]; bad {
-		r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.", field, first)
+		r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.",
+			field, first)
 	} else {
-		r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.", field, first)
+		r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.",
+			field, first)
 	}
 	return shop.Card{}, false
 }
@@ -244,7 +247,8 @@ func (q *Request) readCards(b brief.Brief, r *brief.Reader, w Workshop) {
 	case "keep":
 		q.KeepGrain = true
 	default:
-		r.Problem("card.grain", fmt.Sprintf("Grain can't be %q.", b.Card.Grain), "Choose keep, or leave it open.", "card.grain", "")
+		r.Problem("card.grain", fmt.Sprintf("Grain can't be %q.", b.Card.Grain), "Choose keep, or leave it open.",
+			"card.grain", "")
 	}
 }
 
@@ -311,7 +315,8 @@ func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 	if b.Tools.Slack != "" {
 		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
 			if q.Slack = l; l > 10*measure.Millimetre {
-				r.Problem("tools.slack", "No lid wants "+r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.", "tools.slack", "")
+				r.Problem("tools.slack", "No lid wants "+r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.",
+					"tools.slack", "")
 			}
 		}
 		return

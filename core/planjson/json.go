@@ -268,7 +268,8 @@ func (p writer) piece(s *sheet.Piece) jsonPiece {
 		if pass.AlongWidth {
 			along = "width"
 		}
-		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To), pass.Fold.String(),
+		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To),
+			pass.Fold.String(),
 			p.how(s.Name, pass)})
 	}
 	for _, l := range s.Outline() {
@@ -340,7 +341,8 @@ func (p writer) fit(out *jsonPlan) {
 		out.Sections = append(out.Sections, js)
 	}
 	for _, c := range p.Carries {
-		js := jsonCarry{Name: c.Name, Load: grams(c.Load), Limit: grams(c.Limit), Holds: c.Holds, Text: c.Text, Remedies: c.Remedies}
+		js := jsonCarry{Name: c.Name, Load: grams(c.Load), Limit: grams(c.Limit), Holds: c.Holds, Text: c.Text,
+			Remedies: c.Remedies}
 		if len(c.Remedies) > 0 {
 			js.Remedy = c.Remedies[0].Text
 		}

@@ -103,7 +103,7 @@ func wrong(s brief.Stock, units measure.Unit) string {
 			return why
 		}
 	}
-	r := brief.NewReader(&brief.Brief{Units: brief.Text(units), Tools: brief.Tools{Step: brief.Text(measure.DefaultStep(units).String())}})
+	r := readerIn(units)
 	if _, ok := ReadStock(r, "", s); ok {
 		return ""
 	}

@@ -27,7 +27,8 @@ var Adhesives = []Adhesive{
 		"Press each strip down along its whole length; tape holds at once and can't be moved."},
 	{"glue", "wet glue", "Slides a while, holds weight, must be held.", 60 * tenth, 60 * tenth,
 		"Hold each glued tab for half a minute, peg it for ten, and let it dry for an hour before filling."},
-	{"both", "tape on seams, glue on corners", "Tape holds the long seam while the corners are glued.", 60 * tenth, 100 * tenth,
+	{"both", "tape on seams, glue on corners", "Tape holds the long seam while the corners are glued.", 60 * tenth,
+		100 * tenth,
 		"The tape holds at once; hold each glued corner for half a minute and let it dry for an hour before filling."},
 }
 

@@ -28,7 +28,8 @@ func TestOver(t *testing.T) {
 }
 
 func record(r *rand.Rand) Record {
-	rec := Record{Usual: Slack["snug"], Had: Length(r.IntN(3000)) * measure.Millimetre / 1000, Verdict: Verdicts[r.IntN(3)].ID}
+	rec := Record{Usual: Slack["snug"], Had: Length(r.IntN(3000)) * measure.Millimetre / 1000,
+		Verdict: Verdicts[r.IntN(3)].ID}
 	if r.IntN(4) == 0 {
 		rec.Gap, rec.Measured = Length(r.IntN(2500))*measure.Millimetre/1000, true
 	}
@@ -66,7 +67,8 @@ func TestLearning(t *testing.T) {
 		t.Errorf("of nothing %+v is learnt", got)
 	}
 	for range 2000 { // a lid on some marks, of some card, is planned, found tight, and planned again
-		step := []Length{measure.Inch / 8, measure.Inch / 16, measure.Inch / 32, measure.Millimetre, measure.Millimetre / 2}[r.IntN(5)]
+		step := []Length{measure.Inch / 8, measure.Inch / 16, measure.Inch / 32, measure.Millimetre,
+			measure.Millimetre / 2}[r.IntN(5)]
 		o := Over{Inner: Length(15+r.IntN(40)) * measure.Millimetre / 100, Layers: r.IntN(2)}
 		o.Outer = o.Inner
 		usual := Slack[[]string{"snug", "easy", "loose"}[r.IntN(3)]]
@@ -99,14 +101,17 @@ func TestGrooves(t *testing.T) {
 			t.Errorf("%s on %+v is %+v, want %+v", c.at.Exact("mm"), c.tools, got, c.want)
 		}
 	}
-	for text, want := range map[string]Punch{"hole 3 mm reach 25 mm": {"hole", 3 * mm, 25 * mm}, "5 mm corner": {"corner", 5 * mm, 0},
-		"3 mm": {"hole", 3 * mm, 0}, "Circle 40 mm": {"circle", 40 * mm, 0}, "hammer 3 mm": {}, "hole": {}, "notch 3 m": {}, "hole 3 mm reach far": {}} {
+	for text, want := range map[string]Punch{"hole 3 mm reach 25 mm": {"hole", 3 * mm, 25 * mm},
+		"5 mm corner": {"corner", 5 * mm, 0},
+		"3 mm":        {"hole", 3 * mm, 0}, "Circle 40 mm": {"circle", 40 * mm,
+			0}, "hammer 3 mm": {}, "hole": {}, "notch 3 m": {}, "hole 3 mm reach far": {}} {
 		if got, err := ParsePunch(text, measure.Millimetres); err == nil && got != want || (err != nil) != (want == Punch{}) {
 			t.Errorf("%q is %+v, %v", text, got, err)
 		}
 	}
 	p := Tools{Punches: []Punch{{"hole", 3 * mm, 25 * mm}, {"hole", 6 * mm, 0}, {"corner", 5 * mm, 0}}}
-	if p.Owned("hole", 4*mm, 2*mm, 20*mm) != 3*mm || p.Owned("hole", 5*mm, 4*mm, 20*mm) != 6*mm || p.Owned("notch", 16*mm, 0, 0) != 16*mm {
+	if p.Owned("hole", 4*mm, 2*mm, 20*mm) != 3*mm || p.Owned("hole", 5*mm, 4*mm, 20*mm) != 6*mm ||
+		p.Owned("notch", 16*mm, 0, 0) != 16*mm {
 		t.Error("the nearest punch that will do is not taken")
 	}
 	if _, owned, reaches := p.Reaches("hole", 3*mm, 30*mm); !owned || reaches {

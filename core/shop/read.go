@@ -16,7 +16,8 @@ import (
 // prefix; what is wrong is noted at its field.
 func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 	before := len(r.Problems)
-	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Hand: -1, Retired: s.Retired == "yes"}
+	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Hand: -1,
+		Retired: s.Retired == "yes"}
 	c.Title = r.Name(prefix+"title", s.Title, "This card")
 	choice := func(field, value, say string, of ...string) {
 		if !slices.Contains(of, value) {
@@ -41,7 +42,8 @@ func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 	if s.Repeat != "" {
 		if l, ok := r.Length(prefix+"repeat", s.Repeat, "The repeat of the pattern"); ok {
 			if c.Repeat = l; l < measure.Millimetre || l > mostSheet {
-				r.Problem(prefix+"repeat", "No pattern repeats every "+r.Say(l)+".", "Usual is 10 to 100 mm. Leave it open if you don't know.")
+				r.Problem(prefix+"repeat", "No pattern repeats every "+r.Say(l)+".",
+					"Usual is 10 to 100 mm. Leave it open if you don't know.")
 			}
 		}
 	}
@@ -89,7 +91,8 @@ func readThickness(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 		if s.Bulk != "" {
 			own, err := strconv.ParseFloat(strings.TrimSpace(string(s.Bulk)), 64)
 			if bulk = own; err != nil || !(own >= 0.6 && own <= 3) {
-				r.Problem(prefix+"bulk", fmt.Sprintf("%q is no bulk.", s.Bulk), "It is 1.1 to 1.5 cm³ a gram for most; leave it open.",
+				r.Problem(prefix+"bulk", fmt.Sprintf("%q is no bulk.", s.Bulk),
+					"It is 1.1 to 1.5 cm³ a gram for most; leave it open.",
 					prefix+"bulk", "")
 				return
 			}
@@ -118,8 +121,9 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 	if text := strings.TrimSpace(string(s.Price)); text != "" {
 		n, err := strconv.ParseFloat(strings.ReplaceAll(text, ",", "."), 64)
 		if err != nil || !(n >= 0 && n <= 1000) {
-			r.Problem(prefix+"price", fmt.Sprintf("%q is no price of a sheet.", text), "Write it like 0.40, without a sign; a sheet "+
-				"costs 0.05 to 5 in most coins. Leave it empty if you don't know.")
+			r.Problem(prefix+"price", fmt.Sprintf("%q is no price of a sheet.", text),
+				"Write it like 0.40, without a sign; a sheet "+
+					"costs 0.05 to 5 in most coins. Leave it empty if you don't know.")
 		} else {
 			c.Each = int64(math.Round(n * 100))
 		}
@@ -131,7 +135,8 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 	if text := strings.TrimSpace(string(s.Hand)); text != "" {
 		n, err := strconv.Atoi(text)
 		if c.Hand = n; err != nil || n < 0 || n > 100_000 {
-			r.Problem(prefix+"hand", fmt.Sprintf("%q is no number of sheets.", text), "Count them, or leave it empty.", prefix+"hand", "")
+			r.Problem(prefix+"hand", fmt.Sprintf("%q is no number of sheets.", text), "Count them, or leave it empty.",
+				prefix+"hand", "")
 		}
 	}
 }
@@ -177,10 +182,12 @@ func ReadTools(r *brief.Reader, t *brief.Tools) (out Tools) {
 		}
 		return l
 	}
-	out.Board = within("tools.board", t.Board, 100*measure.Millimetre, mostSheet, "A board is 12 in or 30 cm long, few more.")
+	out.Board = within("tools.board", t.Board, 100*measure.Millimetre, mostSheet,
+		"A board is 12 in or 30 cm long, few more.")
 	out.Reads = within("tools.trimmer.reads", t.Trimmer.Reads, measure.Millimetre/4, 10*measure.Millimetre,
 		"A trimmer reads 1/16 in or 1 mm.")
-	out.Cuts = within("tools.trimmer.cuts", t.Trimmer.Cuts, 100*measure.Millimetre, mostSheet, "A trimmer cuts 12 in or 31 cm.")
+	out.Cuts = within("tools.trimmer.cuts", t.Trimmer.Cuts, 100*measure.Millimetre, mostSheet,
+		"A trimmer cuts 12 in or 31 cm.")
 	switch t.Numbers {
 	case "", "left":
 	case "right":

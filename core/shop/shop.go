@@ -42,13 +42,10 @@ type Kept struct {
 
 // Read reads a shop. What can't be read is noted at its field, and left out.
 func Read(d Document) (*Shop, *brief.Report) {
-	units := brief.Text("in")
-	if d.Habits["units"] == "mm" {
-		units = "mm"
-	}
-	r := brief.NewReader(&brief.Brief{Units: units, Tools: brief.Tools{Step: brief.Text(measure.DefaultStep(measure.Unit(units)).String())}})
+	r := readerIn(d.Units())
 	s := &Shop{Shelf: Shelf{Sheets: Sheets}, Currency: strings.TrimSpace(string(d.Currency)), Said: d.Tools,
-		Habits: map[string]string{}, Troubled: map[string]string{}, Stocks: map[string]brief.Stock{}, Writes: map[string][]string{}, Seen: map[string]bool{}}
+		Habits: map[string]string{}, Troubled: map[string]string{}, Stocks: map[string]brief.Stock{},
+		Writes: map[string][]string{}, Seen: map[string]bool{}}
 	names := map[string]string{}
 	for _, stock := range d.Cards {
 		s.Stocks[stock.ID], s.Writes[stock.ID] = stock, written(stock)
@@ -84,6 +81,20 @@ func Read(d Document) (*Shop, *brief.Report) {
 	return s, r.Report
 }
 
+// Units is the unit that a bare number of the shop takes.
+func (d *Document) Units() measure.Unit {
+	if d.Habits["units"] == "mm" {
+		return measure.Millimetres
+	}
+	return measure.Inches
+}
+
+// readerIn begins to read what is of no box, in a unit.
+func readerIn(u measure.Unit) *brief.Reader {
+	step := brief.Text(measure.DefaultStep(u).String())
+	return brief.NewReader(&brief.Brief{Units: brief.Text(u), Tools: brief.Tools{Step: step}})
+}
+
 // written gives the fields of a document that describe a card, and their texts, in
 // pairs.
 func written(s brief.Stock) (out []string) {
@@ -99,7 +110,8 @@ func written(s brief.Stock) (out []string) {
 func ReadTape(r *brief.Reader, text brief.Text) Length {
 	l, ok := r.Length("tools.tape", text)
 	if ok && (l < 3*measure.Millimetre || l > 50*measure.Millimetre) {
-		r.Problem("tools.tape", "Tape is not "+r.Say(l)+" wide.", "Usual is 6, 10 or 12 mm (1/4, 3/8, 1/2 in).", "tools.tape", "")
+		r.Problem("tools.tape", "Tape is not "+r.Say(l)+" wide.", "Usual is 6, 10 or 12 mm (1/4, 3/8, 1/2 in).",
+			"tools.tape", "")
 	}
 	return l
 }

@@ -64,7 +64,8 @@ const leastGroove, mostGroove = measure.Millimetre / 4, 100 * measure.Millimetre
 func ParseGroove(text string, unit measure.Unit) (Length, error) {
 	l, err := measure.Parse(text, unit)
 	if err == nil && (l < leastGroove || l > mostGroove) {
-		err = fmt.Errorf("no board has a groove every %s; usual ones are 1/8 in, 1/16 in, 1 mm and 5 mm", strings.TrimSpace(text))
+		err = fmt.Errorf("no board has a groove every %s; usual ones are 1/8 in, 1/16 in, 1 mm and 5 mm",
+			strings.TrimSpace(text))
 	}
 	return l, err
 }

@@ -73,11 +73,16 @@ func TestBadCards(t *testing.T) {
 	for _, c := range []struct {
 		field, text, usual string
 	}{
-		{"caliper", "0", "0.2 to 0.5"}, {"caliper", "9 mm", "0.2 to 0.5"}, {"caliper", "thin", "0.2 to 0.5"}, {"ten", "90 mm", "0.2 to 0.5"},
-		{"gsm", "5000", "150 to 400"}, {"gsm", "0", "150 to 400"}, {"bulk", "9", "1.1 to 1.5"}, {"sheets", "0 x 10 mm", "12x12"},
-		{"sheets", "10 x 10 m", "12x12"}, {"sheets", "big", "12x12"}, {"price", "dear", "0.05 to 5"}, {"price", "-1", "0.05 to 5"},
-		{"price", "1e6", "0.05 to 5"}, {"hand", "some", "Count"}, {"colour", "red", "#e9dcc0"}, {"grain", "up", "long or short"},
-		{"kind", "wood", "specialty"}, {"repeat", "9000 mm", "10 to 100"}, {"repeat", "far", "repeat of the pattern"}, {"title", "", "name"}, {"pattern", "wild", "up or any"},
+		{"caliper", "0", "0.2 to 0.5"}, {"caliper", "9 mm", "0.2 to 0.5"}, {"caliper", "thin", "0.2 to 0.5"}, {"ten",
+			"90 mm", "0.2 to 0.5"},
+		{"gsm", "5000", "150 to 400"}, {"gsm", "0", "150 to 400"}, {"bulk", "9", "1.1 to 1.5"}, {"sheets", "0 x 10 mm",
+			"12x12"},
+		{"sheets", "10 x 10 m", "12x12"}, {"sheets", "big", "12x12"}, {"price", "dear", "0.05 to 5"}, {"price", "-1",
+			"0.05 to 5"},
+		{"price", "1e6", "0.05 to 5"}, {"hand", "some", "Count"}, {"colour", "red", "#e9dcc0"}, {"grain", "up",
+			"long or short"},
+		{"kind", "wood", "specialty"}, {"repeat", "9000 mm", "10 to 100"}, {"repeat", "far",
+			"repeat of the pattern"}, {"title", "", "name"}, {"pattern", "wild", "up or any"},
 	} {
 		s := stock("gsm", "250")
 		b := brief.Brief{Card: brief.Card{Own: []brief.Stock{s}}}
@@ -87,11 +92,13 @@ func TestBadCards(t *testing.T) {
 		}
 		r := reader("mm")
 		_, ok := ReadStock(r, "p.", b.Card.Own[0])
-		if ok || len(r.Problems) == 0 || r.Problems[0].Field != "p."+c.field || !strings.Contains(r.Problems[0].Text+r.Problems[0].Fix, c.usual) {
+		if ok || len(r.Problems) == 0 || r.Problems[0].Field != "p."+c.field ||
+			!strings.Contains(r.Problems[0].Text+r.Problems[0].Fix, c.usual) {
 			t.Errorf("%s = %q: %+v", c.field, c.text, r.Problems)
 		}
 	}
-	for _, c := range [][2]string{{"grooves", "0 mm"}, {"grooves", "1 m"}, {"grooves", "1/8 in, x"}, {"board", "3 mm"}, {"trimmer.reads", "9 cm"},
+	for _, c := range [][2]string{{"grooves", "0 mm"}, {"grooves", "1 m"}, {"grooves", "1/8 in, x"}, {"board", "3 mm"},
+		{"trimmer.reads", "9 cm"},
 		{"trimmer.cuts", "1 mm"}, {"punches", "hammer 3 mm"}, {"punches", "hole 0 mm"}, {"numbers", "up"}, {"tape", "1 mm"}} {
 		d := Shipped()
 		d.Set("tools."+c[0], c[1])
@@ -101,7 +108,8 @@ func TestBadCards(t *testing.T) {
 	}
 	d := Shipped()
 	d.Set("cards.@kraft-300.title", "light, FOG, 160 gsm")
-	if s, r := Read(d); len(r.Problems) != 1 || !strings.Contains(r.Problems[0].Text, "Two cards") || s.Troubled["kraft-300"] == "" {
+	if s, r := Read(d); len(r.Problems) != 1 || !strings.Contains(r.Problems[0].Text, "Two cards") ||
+		s.Troubled["kraft-300"] == "" {
 		t.Errorf("two of one name: %+v", r.Problems)
 	}
 }
@@ -109,7 +117,8 @@ func TestBadCards(t *testing.T) {
 // Sheets of the maker's own, by what they cost.
 func TestOwnSheets(t *testing.T) {
 	c, ok := ReadStock(reader("mm"), "", stock("gsm", "250", "sheets", "300 x 400 mm, a4, 8.5x11", "price", "0.60"))
-	if !ok || len(c.Sheets) != 3 || c.Sheets[0].Title != "300 × 400 mm" || c.Cost(c.Sheets[0], 2) != 120 || c.Cost(c.Sheets[1], 1) != 31 {
+	if !ok || len(c.Sheets) != 3 || c.Sheets[0].Title != "300 × 400 mm" || c.Cost(c.Sheets[0], 2) != 120 ||
+		c.Cost(c.Sheets[1], 1) != 31 {
 		t.Errorf("%+v", c)
 	}
 	for grain, want := range map[string][2]string{"long": {"height", "width"}, "short": {"width", "height"}, "": {"", ""}} {

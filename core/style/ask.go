@@ -102,7 +102,8 @@ var punched = map[string]string{"hole": "hole", "notch-width": "notch"}
 func (j *Job) round(p *sheet.Piece, name, wall string, relief, radius Length) {
 	own := j.Tools.Owned("corner", radius, radius/2, radius*3/2)
 	if _, owned, _ := j.Tools.Reaches("corner", own, 0); owned {
-		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name), own.Exact(measure.Inches)))
+		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name),
+			own.Exact(measure.Inches)))
 	}
 	p.Round(name, wall, relief, own)
 }

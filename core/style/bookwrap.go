@@ -25,12 +25,14 @@ var bookWrap = &Style{
 func buildBookWrap(j *Job) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	if j.Given == nil { // the border takes up what the card does: the packet keeps its size
-		d = dims(max(d.Length, j.Need.Length.Up(step)), max(d.Width, j.Need.Width.Up(step)), max(d.Depth, j.Need.Depth.Up(step)))
+		d = dims(max(d.Length, j.Need.Length.Up(step)), max(d.Width, j.Need.Width.Up(step)),
+			max(d.Depth, j.Need.Depth.Up(step)))
 	}
 	round := j.Gain(2 * t)
 	high, thick := d.Width+round, d.Depth+round
-	border := j.Measure("border", max(4*mm, round+2*t).Up(step), Bound{At: round + 2*t, Why: "the strap would stand out over " +
-		"the covers"}, most(d.Length, "length", "more is all cover and no packet"))
+	border := j.Measure("border", max(4*mm, round+2*t).Up(step),
+		Bound{At: round + 2*t, Why: "the strap would stand out over " +
+			"the covers"}, most(d.Length, "length", "more is all cover and no packet"))
 	j.Want("length", d.Length, 2*j.Wide()+2*t, "The packet", "the strap and what sticks it")
 	j.Want("width", high, j.Adhesive.Width+12*t+mm, "The packet, front to back", "the strap's lap")
 	wide := j.Measure("strap-width", max(d.Depth, j.Wide()+2*t).Up(step), j.sticks(2*t),
@@ -72,8 +74,9 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 		return
 	}
 	cover := d.Length + border
-	high := j.Measure("closer-high", min(d.Width/2, 30*mm).Up(step), Bound{At: max(2*(magnetRadius+closureRoom), j.Adhesive.Width),
-		Why: "the dot wants card round it"}, most(d.Width+border, "width", "the cover is no higher"))
+	high := j.Measure("closer-high", min(d.Width/2, 30*mm).Up(step),
+		Bound{At: max(2*(magnetRadius+closureRoom), j.Adhesive.Width),
+			Why: "the dot wants card round it"}, most(d.Width+border, "width", "the cover is no higher"))
 	under := j.Wide() + (2 * t).Up(step)
 	flap := (2*(magnetRadius+closureRoom) + step).Up(step)
 	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")

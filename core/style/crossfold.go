@@ -10,7 +10,8 @@ var crossFold = &Style{
 	Apart: []string{"lid"},
 	About: "Small boxes with lids of their own in a cross that opens flat when the outer lid comes off. For several small gifts.",
 	Asks: []Question{
-		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.", "2 | Two | One on either side.",
+		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.",
+			"2 | Two | One on either side.",
 			"4 | Four | Two on the middle, one on either side."),
 		length("lid-height", "Outer lid", "", "How deep the walls of the outer lid are: it holds the sides of the cross up."),
 		length("inner-lid-height", "Small lids", "", "How deep the walls of the small boxes' lids are."),

@@ -33,5 +33,6 @@ func (j *Job) lineFloor(b *Box) {
 		at = append(at, assembly.Place{Face: "liner", On: on, Out: -((j.As(first.Name).T()+t)/2 + Length(k)*t)})
 	}
 	b.Add(p, at...)
-	b.Joins = append(b.Joins, assembly.Join{A: "floor liner/liner", B: on, Or: []string{"floor liner/liner"}, Layers: 1, Stuck: true})
+	b.Joins = append(b.Joins, assembly.Join{A: "floor liner/liner", B: on, Or: []string{"floor liner/liner"}, Layers: 1,
+		Stuck: true})
 }

@@ -55,7 +55,8 @@ func buildGableCap(j *Job) *Box {
 // Gable is the cap: a tube with a ridge over its walls.
 func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	half := d.Width / 2
-	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam), sheet.Rows(seal, roof, skirt), `
+	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
+		sheet.Rows(seal, roof, skirt), `
 		back-seal   right-back-seal right-front-seal  front-seal   left-front-seal left-back-seal  .
 		back-roof   right-gusset    right-gusset      front-roof   left-gusset     left-gusset     seam-top
 		back        right           right             front        left            left            seam`)
@@ -97,7 +98,8 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 		"left-back-seal")
 	p.Role("roof slope", "back-roof", "front-roof")
 	p.Role("gusset", "right-gusset", "left-gusset")
-	moved := append([]string{"seam-top", "right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"}, wings...)
+	moved := append([]string{"seam-top", "right-back-seal", "right-front-seal", "left-front-seal", "left-back-seal"},
+		wings...)
 	p.Root = "back"
 	p.FoldUp(append([]string{"right", "front", "left", "seam"}, moved...)...)
 	p.Tell("wrap the four walls round to the seam")

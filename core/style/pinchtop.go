@@ -75,7 +75,8 @@ func (j *Job) Pinched(name string, d Dims, pinch, seam, flap Length) *sheet.Piec
 
 func (j *Job) pinched(name string, d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Piece {
 	t, step, half := j.T(), j.Mark(), d.Width/2
-	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam), sheet.Rows(pinch, d.Depth, flap), `
+	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
+		sheet.Rows(pinch, d.Depth, flap), `
 		back-top    right-top    right-top    front-top    left-top    left-top    seam-top
 		back        right        right        front        left        left        seam
 		back-flap | right-flap   right-flap | front-flap | left-flap   left-flap | .`)

@@ -131,7 +131,8 @@ func Make(j *Job, s *Style, draft bool) *Box {
 			return j.checked(b)
 		}
 	}
-	j.Problem(j.SizeField("length"), "No box of this style comes out large enough for what goes in.", "Choose another style.")
+	j.Problem(j.SizeField("length"), "No box of this style comes out large enough for what goes in.",
+		"Choose another style.")
 	return nil
 }
 

@@ -190,7 +190,8 @@ func (j *Job) trayCanBe(name string, d Dims, walls string) {
 		j.Want("width", d.Width-6*t, wide, the+" from front to back, less the card", "a flap rolled into its side")
 		fallthrough
 	default:
-		j.Want("length", d.Length-2*t, 2*j.Wide(), "The front of the "+name+", less the card", "two tabs side by side behind it")
+		j.Want("length", d.Length-2*t, 2*j.Wide(), "The front of the "+name+", less the card",
+			"two tabs side by side behind it")
 	}
 	j.Want("width", d.Width, 10*t+mm, the+" from front to back", "a fold at either side")
 }

@@ -13,7 +13,8 @@ var trayLid = &Style{
 	Apart: []string{"base", "lid"},
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
-		[]Question{wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none")},
+		[]Question{wallsFrom("walls", "Base walls", "single"), wallsFrom("lid-walls", "Lid walls",
+			"single").unless("lid=none")},
 		tabQuestions(""),
 		[]Question{
 			choose("lid", "Lid", "", "short | Short | Stops part way down; easy to lift off.",
@@ -24,7 +25,8 @@ var trayLid = &Style{
 			choose("clearance", "Clearance comes from", "",
 				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
 				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
-				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.", chooseForMe).unless("lid=none"),
+				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.",
+				chooseForMe).unless("lid=none"),
 		}),
 	Build: buildTrayLid,
 }

@@ -67,7 +67,8 @@ func buildWrapCover(j *Job) *Box {
 func (j *Job) leastLap() Bound {
 	switch j.Choice("closure") {
 	case "ribbon":
-		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(), Why: "the strip that hides the ribbon's end must hold there"}
+		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(),
+			Why: "the strip that hides the ribbon's end must hold there"}
 	case "magnet":
 		return Bound{At: 2 * (magnetRadius + 5*mm/2), Why: "a magnet must lie under it"}
 	}
@@ -91,7 +92,8 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		if h-lap > 2*hole {
 			below = (h - lap) / 2
 		}
-		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least, most(h-room, "depth", least.Why))},
+		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least,
+			most(h-room, "depth", least.Why))},
 			hole/2, 0, 0)
 		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole),
 			most(lid.Width, "length", "the lap is no longer"))

@@ -14,8 +14,9 @@ var Glossary = []Meaning{
 	{"mountain", "mountain fold", "A fold away from you, seen from the inside face: the two sides go down."},
 	{"burnish", "burnish", "Press a fold flat with the bone folder, so that it stays."},
 	{"caliper", "caliper", "How thick one sheet of the card is."},
-	{"grain", "grain", "The way the fibres of card lie: along it card folds cleanly and bends easily, across it it is stiff."},
-	{"groove", "groove", "A line of the scoring board that the tool runs in. What lies in none takes a strip against the fence, or a mark."},
+	{"grain", "grain", "The way the fibres of card lie: along it card folds cleanly and bends easily; across it, it is stiff."},
+	{"groove", "groove", "A line of the scoring board that the tool runs in. What lies in none takes a strip against the " +
+		"fence, or a mark."},
 	{"piece", "piece", "What is cut in one from a sheet; scored and folded it is a base, a lid, a sleeve."},
 	{"panel", "panel", "A part of a piece between scores and edges, flat in the finished box."},
 	{"base", "base", "The part of the box that things stand in."},

@@ -1,0 +1,50 @@
+package paths
+
+import (
+	"fmt"
+	"testing"
+)
+
+type text string
+
+type member struct {
+	ID   string `json:"id"`
+	Name text   `json:"name,omitempty"`
+}
+
+type document struct {
+	Title text            `json:"title"`
+	List  []member        `json:"list"`
+	Map   map[string]text `json:"map,omitempty"`
+	Part  *struct {
+		Deep text `json:"deep"`
+	} `json:"part,omitempty"`
+	Count int `json:"count"`
+}
+
+// What is written at a path is read there again, and what is no field is neither
+// written nor read.
+func TestPaths(t *testing.T) {
+	d := &document{List: []member{{ID: "a"}, {ID: "b"}}}
+	for i, path := range []string{"title", "list.0.name", "list.@b.name", "map.lid", "part.deep"} {
+		if Get(d, path) != "" || !Set(d, path, fmt.Sprint("x", i)) || Get(d, path) != fmt.Sprint("x", i) || !Has(d, path) {
+			t.Errorf("%s: %q", path, Get(d, path))
+		}
+	}
+	if Get(d, "list.1.name") != "x2" || Get(d, "list.@a.name") != "x1" {
+		t.Error("a member goes by another's identity")
+	}
+	for _, path := range []string{"", "none", "list", "list.2.name", "list.-1.name", "list.@c.name", "list.0.none", "count", "title.x", "map.",
+		"map." + string(make([]byte, 50)), "part"} {
+		if Set(d, path, "y") || Get(d, path) != "" {
+			t.Errorf("%q can be written, or says %q", path, Get(d, path))
+		}
+	}
+	if !Set(d, "map.lid", "") || d.Map != nil || Has(d, "map.lid") {
+		t.Errorf("cleared and left: %v", d.Map)
+	}
+	e := &document{}
+	if Has(e, "part.deep") || Get(e, "part.deep") != "" || e.Part != nil {
+		t.Error("looking made something")
+	}
+}

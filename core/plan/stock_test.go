@@ -1,0 +1,98 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/shop"
+)
+
+func warned(p *Plan, code string) string {
+	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
+	if i < 0 {
+		return ""
+	}
+	return p.Warnings[i].Text
+}
+
+// What the shop has too little of, or none, is told; and what is said to no purpose.
+func TestStockIsTold(t *testing.T) {
+	d := shop.Shipped()
+	d.Set("cards.@cover-216.hand", "1")
+	d.Set("tools.trimmer.cuts", "10 in")
+	s, _ := shop.Read(d)
+	w := Workshop{Shop: *s}
+	p := Make(sized("5", "3 1/2", "2"), w)
+	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") || !strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
+		t.Errorf("%+v", p.Warnings)
+	}
+	if p = Make(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && p.longestCut() <= 0 {
+		t.Errorf("one sheet is enough: %+v", p.Warnings)
+	}
+	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
+		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
+		if p := Make(b, Default); warned(p, "idle-option") == "" || warned(Make(taken(b, map[string]string{field: ""}), Default), "idle-option") != "" {
+			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
+		}
+	}
+	for _, c := range [][3]string{{"card.stocks.lid", "lead", "card.stocks.lid"}, {"card.sheet", "9 x 9 m", "card.sheet"}, {"dress.outside", "9", "dress.outside"},
+		{"dress.floor", "some", "dress.floor"}, {"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
+		{"tools.burnish", "never", "tools.burnish"}, {"tools.grooves", "0 in", "tools.grooves"}} {
+		wantProblem(t, sized("5", "3 1/2", "2", c[0], c[1]), c[2], c[1])
+	}
+	own := sized("5", "3 1/2", "2")
+	own.Card.Own = []brief.Stock{{ID: "small", Title: "Small", GSM: "300", Sheets: "6x6"}}
+	own.Card.Stock = "small"
+	wantProblem(t, own, "card.sheet", "12x12")
+}
+
+// In a stack the lower box bears what stands on it: the heavier the upper, the sooner
+// that is told.
+func TestStackBears(t *testing.T) {
+	bears := func(mass string) (load, limit float64, told bool) {
+		b := brief.New("mm")
+		b.Card.Sheet, b.Card.Stock = "a3", "light-160"
+		b.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "cylinder", Diameter: "60 mm", Height: "40 mm", Count: "1", Mass: brief.Text(mass)}}
+		b.AddMember()
+		b.AddMember()
+		b.Several.Kind = "stack"
+		s := MakeSet(b, Default)
+		if !s.OK() {
+			t.Fatal(s.Plans[0].Problems)
+		}
+		for _, c := range s.Plans[0].Carries {
+			if c.Code == "stack" {
+				load, limit = c.Load, c.Limit
+			}
+		}
+		return load, limit, slices.ContainsFunc(s.Warnings, func(w brief.Warning) bool { return w.Code == "weak-stack" })
+	}
+	load, limit, told := bears("50 g")
+	if load < 100 || load > 140 || limit <= 0 || told != (load > limit) { // two of 50 g and their card
+		t.Errorf("%.0f g on %.0f g, told %v", load, limit, told)
+	}
+	if heavy, _, told := bears("3 kg"); heavy < 6000 || !told {
+		t.Errorf("%.0f g are not told", heavy)
+	}
+}
+
+// The grain of each piece is told, and kept when that is asked for.
+func TestGrainIsTold(t *testing.T) {
+	b := sized("6", "2", "1", "card.sheet", "8.5x11") // long scores from left to right
+	p := Make(b, Default)
+	against := slices.ContainsFunc(p.Grains(), func(g Grain) bool { return !g.Runs })
+	b.Card.Grain = "keep"
+	kept := Make(b, Default)
+	if len(p.Grains()) != 2 || !kept.Holds() || slices.ContainsFunc(kept.Grains(), func(g Grain) bool { return !g.Runs }) {
+		t.Errorf("%+v, against %v; kept %+v", p.Grains(), against, kept.Grains())
+	}
+	if wantsGrain(p.Box.Piece("base")) != "width" {
+		t.Error("the grain should run with the longer scores")
+	}
+	b.Card.Stock = "duplex-350"
+	if g := Make(b, Default).Grains(); len(g) > 0 {
+		t.Errorf("grain nobody knows: %+v", g)
+	}
+}
