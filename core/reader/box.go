@@ -215,7 +215,7 @@ func (l *list) clearance(p *typed, c Length, layers int) {
 	if l.box.Clearance == 0 {
 		l.box.Clearance = c
 	}
-	need, loose := l.Clearance(layers), shop.Clearance(l.T(), layers, 0, shop.Slack["loose"], l.Mark())
+	need, loose := l.Over(l.box.Parts[0].Name, p.Name, layers), shop.Clearance(l.T(), layers, 0, shop.Slack["loose"], l.Mark())
 	switch {
 	case c < need:
 		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants "+

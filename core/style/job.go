@@ -279,6 +279,9 @@ func (j *Job) Over(inner, outer string, layers int) Length {
 	bare := o
 	bare.Outside, bare.Lining = 0, 0
 	name, _ := assembly.Ref(outer)
+	if j.style.Typed {
+		return c // what it should be; it is as it was typed
+	}
 	if by := c - bare.Clearance(j.Slack, j.Mark()); o.Outside+o.Lining > 0 {
 		j.note("layers", name, "", max(by, 1), fmt.Sprintf("What is stuck on takes %s on each wall: the %s is %s larger for it.",
 			j.fine(o.Outside+o.Lining), name, j.Say(by)))
@@ -296,9 +299,6 @@ func (j *Job) Over(inner, outer string, layers int) Length {
 
 // fine writes a thickness, which is finer than any mark.
 func (j *Job) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
-
-// Clearance is Over for one card throughout.
-func (j *Job) Clearance(layers int) Length { return j.Over("", "", layers) }
 
 // Gain is how much longer a panel is that bends round others: what the card
 // takes or, in plain numbers, one mark of the tools, if that is a millimetre.
