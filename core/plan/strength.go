@@ -147,7 +147,7 @@ func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
 		if !p.affords(2) {
 			return false
 		}
-		q := build(Read(p.with(set), w), w, pinned, nil)
+		q := build(Read(p.with(set), w), w, shown, nil)
 		if !q.Holds() {
 			return false
 		}

@@ -44,7 +44,11 @@ func buildCarton(j *Job) *Box {
 	t, step, c := j.T(), j.Mark(), tube{Dims: j.Size()}
 	w, l, h := c.Width, c.Length, c.Depth
 	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
-	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), Bound{}, halfOf(h/2-t, "depth", "two lips would meet"))
+	lip := Bound{}
+	if j.Is("top", "tuck") || j.Is("bottom", "tuck") {
+		lip = Bound{At: step, Why: "less is no lip"}
+	}
+	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), lip, halfOf(h/2-t, "depth", "two lips would meet"))
 	far := most(w-t, "width", "they would reach out of their panel")
 	if l/2 < w {
 		far = halfOf(l/2-t, "length", "they would meet")
