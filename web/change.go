@@ -220,7 +220,7 @@ func (s *Server) follow(out, was *brief.Brief) {
 		if fresh(was) && reflect.DeepEqual(was.Card, s.workshop().Begin(brief.Blank(string(was.Units))).Card) {
 			out.Card = s.workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
-		out.Tools.Step = brief.Text(measure.DefaultStep(u).String())
+		out.Tools.Step = s.workshop().Begin(brief.Blank(string(u))).Tools.Step
 	}
 }
 

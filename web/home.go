@@ -50,7 +50,7 @@ func cardOf(p *plan.Plan) store.Card {
 	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text,
 		show(o.Depth).Text+" "+string(p.Step.Unit))
 	if n := len(p.Layout.Sheets); n > 0 {
-		line += fmt.Sprintf(" · %d of %s", n, p.Sheet.Title)
+		line += " · " + p.SheetsShort(n)
 	}
 	return store.Card{Line: line, Trouble: !p.Holds()}
 }

@@ -211,10 +211,16 @@ func TestHabits(t *testing.T) {
 		t.Error("a box can't overrule a habit")
 	}
 	a.typeInShop("habits.units", "mm")
+	a.typeInShop("habits.step", "0.5 mm")
+	a.typeInShop("habits.fit", "easy")
 	w := a.post("/projects")
 	made := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
-	if b := a.head(made).Brief; b.Units != "mm" || b.Tools.Step != "1 mm" {
-		t.Errorf("a new box begins in %s, by %s", b.Units, b.Tools.Step)
+	if b := a.head(made).Brief; b.Units != "mm" || b.Tools.Step != "0.5 mm" || b.Tools.Fit != "easy" {
+		t.Errorf("a new box begins in %s, by %s, %s", b.Units, b.Tools.Step, b.Tools.Fit)
+	}
+	a.post("/projects/"+made+"/change", "units", "in", "was.units", "mm")
+	if b := a.head(made).Brief; b.Tools.Step != "1/16 in" {
+		t.Errorf("in inches it goes by %s", b.Tools.Step)
 	}
 }
 

@@ -111,3 +111,11 @@ func (p *Plan) SheetsSaid() string {
 	}
 	return strings.Join(out, "; and ")
 }
+
+// SheetsShort tells it in a line: of one card the size, of several how many.
+func (p *Plan) SheetsShort(n int) string {
+	if len(p.Cuts) == 1 {
+		return fmt.Sprintf("%d of %s", n, p.Cuts[0].Sheet.Title)
+	}
+	return fmt.Sprintf("%d sheets of %d cards", n, len(p.Cuts))
+}

@@ -43,8 +43,8 @@ func (w Workshop) Begin(b brief.Brief) brief.Brief {
 			b.Card.Sheet = brief.Text(sheets[0].ID)
 		}
 	}
-	if step := w.Habits["step"]; step != "" {
-		b.Tools.Step = brief.Text(step)
+	if step, err := measure.ParseStep(w.Habits["step"], measure.Unit(b.Units)); err == nil && step.Unit == measure.Unit(b.Units) {
+		b.Tools.Step = brief.Text(step.String())
 	}
 	if fit := w.Habits["fit"]; fit != "" {
 		b.Tools.Fit = brief.Text(fit)
