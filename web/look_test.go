@@ -110,7 +110,7 @@ func TestLook(t *testing.T) {
 // pages are the addresses of every kind of page; keys stands for the list of keys.
 func (v *visitor) pages() []string {
 	project, list := v.box(6), v.box(14)
-	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/first-box", "/how/lid", "/nowhere",
+	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/lid", "/nowhere",
 		project + "/print", project + "/howmany"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "fit", "flat", "sheets", "turns",
@@ -124,7 +124,7 @@ func (v *visitor) pages() []string {
 	v.click("#new-box")
 	v.sees("Your box will stand here")
 	return append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
-		list+"?stage=box&view=flat", list+"?stage=contents&view=styles", "keys")
+		list+"?stage=box&view=flat", "keys")
 }
 
 // lookAt looks at a page at every width, in every setting.
