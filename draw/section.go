@@ -69,7 +69,7 @@ func Section(p *plan.Plan, s plan.Section, w, h float64) string {
 		}
 		c.text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
 	}
-	c.text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, about %.0f times as large", s.Outer, k/3.78))
+	c.text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, magnified", s.Outer))
 	c.text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
 	return picture("section", w, h, SectionSays(s), c)
 }

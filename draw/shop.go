@@ -3,7 +3,6 @@ package draw
 import (
 	"fmt"
 	"hash/fnv"
-	"math"
 
 	"brevium/core/measure"
 	"brevium/core/shop"
@@ -54,7 +53,7 @@ func Swatch(card shop.Card, w, h float64) string {
 }
 
 // Tools draws the scoring board with its grooves, the trimmer with its longest cut,
-// and the punches in their own sizes.
+// and the punches to one scale.
 func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 	c := &canvas{}
 	board := t.Board
@@ -102,30 +101,52 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 	}
 	c.rect("board", 20, 198, cuts.MM()*k, 26)
 	c.line("trim", 20, 211, 20+cuts.MM()*k, 211)
-	c.text(20, 262, "strong", "start", "Punches, as large as they are")
-	x := 26.0
-	for _, p := range t.Punches {
-		r := max(2, p.Size.MM()*3.78/2)
-		y := 290 + math.Min(r, 60)
+	return picture("tools", w, max(h, c.punches(t.Punches, unit, w, 262)+16),
+		"The scoring board, the trimmer and the punches of the shop", c)
+}
+
+// punches draws punches to one scale, in rows, about as large as they are where they
+// then fit; it gives where the last ends.
+func (c *canvas) punches(all []shop.Punch, unit measure.Unit, w, top float64) (foot float64) {
+	const full, tallest = 96 / 25.4, 150.0 // pixels a millimetre on a screen
+	across := func(p shop.Punch) float64 {
+		if p.Kind == "corner" { // it is known by its radius
+			return max(4, 2*p.Size.MM())
+		}
+		return max(4, p.Size.MM())
+	}
+	k := full
+	for _, p := range all {
+		k = min(k, tallest/across(p))
+	}
+	c.text(20, top, "strong", "start", "Punches, to one scale")
+	if len(all) == 0 {
+		c.text(20, top+28, "faint", "start", "none described")
+		return top + 28
+	}
+	x, y, row := 26.0, top+16, 0.0
+	for _, p := range all {
+		says, d := p.Kind+" "+p.Size.Exact(unit), across(p)*k
+		room := max(d, wide(says, 11)) + 22
+		if x > 26 && x+room > w-10 {
+			x, y, row = 26, y+row+34, 0
+		}
+		r, high := d/2, d
 		switch p.Kind {
 		case "corner":
-			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sV%sA%s %s 0 0 1 %s %sH%s", px(x), px(y+r), px(y), px(r),
-				px(r), px(x+r), px(y-r),
-				px(x+2*r)))
+			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sV%sA%s %s 0 0 1 %s %sH%s", px(x), px(y+d), px(y+r), px(r),
+				px(r), px(x+r), px(y), px(x+d)))
 		case "notch":
-			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sA%s %s 0 0 0 %s %s", px(x), px(y-r/2), px(r), px(r),
-				px(x+2*r), px(y-r/2)))
+			high = r
+			c.tag("path", "class", "mark", "d", fmt.Sprintf("M%s %sA%s %s 0 0 0 %s %s", px(x), px(y), px(r), px(r),
+				px(x+d), px(y)))
 		default:
-			c.tag("circle", "class", "mark", "cx", x+r, "cy", y, "r", r)
+			c.tag("circle", "class", "mark", "cx", x+r, "cy", y+r, "r", r)
 		}
-		says := p.Kind + " " + p.Size.Exact(unit)
-		c.text(x, y+math.Min(r, 60)+18, "small", "start", says)
-		x += max(2*r, wide(says, 11)) + 22
+		c.text(x, y+high+18, "small", "start", says)
+		x, row = x+room, max(row, high)
 	}
-	if len(t.Punches) == 0 {
-		c.text(20, 290, "faint", "start", "none described")
-	}
-	return picture("tools", w, h, "The scoring board, the trimmer and the punches of the shop", c)
+	return y + row + 18
 }
 
 // Offcuts draws what was kept, to one scale.

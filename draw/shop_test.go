@@ -95,7 +95,7 @@ func TestShopPictures(t *testing.T) {
 		tools := shop.Tools{FromRight: r.IntN(2) == 0}
 		for range r.IntN(3) {
 			tools.Grooves = append(tools.Grooves, mm(30)/8)
-			tools.Punches = append(tools.Punches, shop.Punch{Kind: shop.PunchKinds[r.IntN(4)].ID, Size: mm(60)})
+			tools.Punches = append(tools.Punches, shop.Punch{Kind: shop.PunchKinds[r.IntN(4)], Size: mm(60)})
 		}
 		if r.IntN(2) == 0 {
 			tools.Board, tools.Cuts = mm(900), mm(900)
@@ -108,5 +108,41 @@ func TestShopPictures(t *testing.T) {
 		whole(Offcuts(kept, func(string) shop.Card { return card }, func(k shop.Kept) string { return "<left>" }, 690, 560))
 		low, high := -mm(1), mm(2)
 		whole(Learnt(shop.Slack["snug"], shop.Learnt{More: (low + high) / 2, Low: low, High: high, Records: 3}, 420, 56))
+	}
+}
+
+// However many and large, punches are drawn beside each other and whole, under the trimmer.
+func TestPunchesStandApart(t *testing.T) {
+	r := rand.New(rand.NewPCG(51, 52))
+	ring := regexp.MustCompile(`class="mark" cx="([\d.]+)" cy="([\d.]+)" r="([\d.]+)"`)
+	for range 100 {
+		var tools shop.Tools
+		for range 1 + r.IntN(16) {
+			tools.Punches = append(tools.Punches, shop.Punch{Kind: []string{"hole", "circle"}[r.IntN(2)],
+				Size: measure.Length(1+r.IntN(200)) * measure.Millimetre})
+		}
+		svg := Tools(tools, measure.Millimetres, 690, 460)
+		var high float64
+		fmt.Sscanf(svg[strings.Index(svg, `viewBox="0 0 690 `)+17:], "%f", &high)
+		var all [][3]float64
+		for _, m := range ring.FindAllStringSubmatch(svg, -1) {
+			var at [3]float64
+			for i := range at {
+				at[i], _ = strconv.ParseFloat(m[i+1], 64)
+			}
+			x, y, rad := at[0], at[1], at[2]
+			if x-rad < 0 || x+rad > 690 || y-rad < 266 || y+rad+18 > high {
+				t.Fatalf("%v lies out of 690 x %v", at, high)
+			}
+			for _, o := range all {
+				if math.Hypot(x-o[0], y-o[1]) < rad+o[2] {
+					t.Fatalf("%v lies on %v", at, o)
+				}
+			}
+			all = append(all, at)
+		}
+		if len(all) != len(tools.Punches) {
+			t.Fatalf("%d are drawn of %d", len(all), len(tools.Punches))
+		}
 	}
 }

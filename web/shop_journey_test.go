@@ -31,7 +31,8 @@ func TestShopJourney(t *testing.T) {
 	v.do("to a box", chromedp.Navigate(v.address+"/"), chromedp.Click(chromedp.CSS(".card-item > a")))
 	v.do("its card", chromedp.Click(chromedp.CSS("#stage-3")))
 	v.sees("The corner of the lid")
-	v.js(fmt.Sprintf(`{ const s = document.querySelector("#f-card-stock"); s.value = %q; s.dispatchEvent(new Event("change", {bubbles: true})); }`, id))
+	v.js(fmt.Sprintf(`{ const s = document.querySelector("#f-card-stock"); s.value = %q;
+		s.dispatchEvent(new Event("change", {bubbles: true})); }`, id))
 	v.sees("base wall 0.44 mm")
 	before := v.reads(`document.querySelector(".corner figcaption").innerText`)
 	v.do("it was tight", chromedp.Click(chromedp.CSS("#fit-tight")))

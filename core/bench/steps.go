@@ -162,10 +162,9 @@ func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts 
 			say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
 	}
 	for _, h := range p.Punches {
+		with := punches(p, h, tools, say)
 		s := fmt.Sprintf("%s a round hole %s across, its middle %s from the left and %s from the top%s",
-			map[bool]string{true: "punch", false: "cut"}[punches(p, h, tools,
-				say) != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y),
-			punches(p, h, tools, say))
+			map[bool]string{true: "punch", false: "cut"}[with != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y), with)
 		if h.Scoop > 0 {
 			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
 		}

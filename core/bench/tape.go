@@ -16,7 +16,6 @@ import (
 // Sticks is what a maker sticks with.
 type Sticks struct {
 	ID, Title, Hold string
-	Width           Length // of the tape
 }
 
 // Strip is the tape of one face.
@@ -33,7 +32,7 @@ type Tape struct {
 	Saved  int      // strips
 }
 
-// Long is how much tape there is in all, and Pieces in how many strips.
+// Long is how much tape there is in all.
 func (t Tape) Long() (l Length) {
 	for _, s := range t.Strips {
 		l += s.Long * Length(s.Count)

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
-	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -31,7 +30,7 @@ type Skin struct {
 	Thick       style.Length
 }
 
-// Sections gives the corner of each thing that goes over another, by the gap that was
+// sections gives the corner of each thing that goes over another, by the gap that was
 // measured when the box was folded, or reckoned where both are one piece.
 func (p *Plan) sections() (out []Section) {
 	for _, c := range p.Box.Clears {
@@ -47,7 +46,7 @@ func (p *Plan) sections() (out []Section) {
 			len(inner.At) > 1 {
 			continue
 		}
-		s := Section{Outer: strings.TrimSuffix(c.Outer, "/"), Inner: cmp.Or(c.Inner, "base")}
+		s := Section{Outer: c.Outer, Inner: cmp.Or(c.Inner, "base")}
 		if face != "" {
 			s.Outer = face
 		}

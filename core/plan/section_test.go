@@ -226,3 +226,22 @@ func TestClearanceChosen(t *testing.T) {
 		t.Errorf("always the same: %v", won)
 	}
 }
+
+// What is learnt of a lid belongs to the card of the part that goes over, as its walls
+// are made; a card for a part this style does not have changes nothing.
+func TestWhatGoesOver(t *testing.T) {
+	for _, c := range []struct{ style, part, walls, card, made string }{
+		{"tray-lid", "lid", "rolled", "light-160", "rolled"}, {"tray-lid", "sleeve", "single", "cover-216", "single"},
+		{"sleeve-drawer", "sleeve", "", "light-160", "single"}, {"sleeve-drawer", "lid", "", "cover-216", "single"},
+	} {
+		b := sized("5", "3 1/2", "2", "box.style", c.style, "card.stock", "cover-216", "card.sheet", "a3",
+			"card.stocks."+c.part, "light-160", "dress.outside", "1")
+		if c.walls != "" {
+			b.Set("box.options.lid-walls", c.walls)
+		}
+		p := Make(b, Default)
+		if want := (shop.Key{Card: c.card, Walls: c.made, Layers: 1}); p.FitKey != want {
+			t.Errorf("%+v: %+v %v", c, p.FitKey, p.Problems)
+		}
+	}
+}

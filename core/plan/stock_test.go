@@ -25,7 +25,8 @@ func TestStockIsTold(t *testing.T) {
 	s, _ := shop.Read(d)
 	w := Workshop{Shop: *s}
 	p := Make(sized("5", "3 1/2", "2"), w)
-	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") || !strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
+	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
+		!strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
 		t.Errorf("%+v", p.Warnings)
 	}
 	if p = Make(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && p.longestCut() <= 0 {
@@ -33,12 +34,13 @@ func TestStockIsTold(t *testing.T) {
 	}
 	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
 		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
-		if p := Make(b, Default); warned(p, "idle-option") == "" || warned(Make(taken(b, map[string]string{field: ""}), Default), "idle-option") != "" {
+		p, cleared := Make(b, Default), Make(taken(b, map[string]string{field: ""}), Default)
+		if warned(p, "idle-option") == "" || warned(cleared, "idle-option") != "" {
 			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
 		}
 	}
-	for _, c := range [][3]string{{"card.stocks.lid", "lead", "card.stocks.lid"}, {"card.sheet", "9 x 9 m", "card.sheet"}, {"dress.outside", "9", "dress.outside"},
-		{"dress.floor", "some", "dress.floor"}, {"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
+	for _, c := range [][3]string{{"card.stocks.lid", "lead", "card.stocks.lid"}, {"card.sheet", "9 x 9 m", "card.sheet"},
+		{"dress.outside", "9", "dress.outside"}, {"dress.floor", "some", "dress.floor"}, {"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
 		{"tools.burnish", "never", "tools.burnish"}, {"tools.grooves", "0 in", "tools.grooves"}} {
 		wantProblem(t, sized("5", "3 1/2", "2", c[0], c[1]), c[2], c[1])
 	}
@@ -54,7 +56,8 @@ func TestStackBears(t *testing.T) {
 	bears := func(mass string) (load, limit float64, told bool) {
 		b := brief.New("mm")
 		b.Card.Sheet, b.Card.Stock = "a3", "light-160"
-		b.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "cylinder", Diameter: "60 mm", Height: "40 mm", Count: "1", Mass: brief.Text(mass)}}
+		b.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "cylinder", Diameter: "60 mm",
+			Height: "40 mm", Count: "1", Mass: brief.Text(mass)}}
 		b.AddMember()
 		b.AddMember()
 		b.Several.Kind = "stack"

@@ -16,7 +16,7 @@ import (
 
 // Sticks is what it is stuck with, for the bench.
 func (p *Plan) Sticks() bench.Sticks {
-	return bench.Sticks{ID: p.Adhesive.ID, Title: p.Adhesive.Title, Hold: p.Adhesive.Hold, Width: p.Adhesive.Seam}
+	return bench.Sticks{ID: p.Adhesive.ID, Title: p.Adhesive.Title, Hold: p.Adhesive.Hold}
 }
 
 // sticksSaid tells it among what to lay out, with how much tape.

@@ -177,11 +177,12 @@ func (q *Request) readAdhesive(b brief.Brief, r *brief.Reader, w Workshop, tape 
 			"Choose tape, glue or both.", "tools.adhesive", "tape")
 	}
 	if tape != "" {
-		if l := shop.ReadTape(r, tape); l > 0 {
-			q.Adhesive.Seam = map[bool]measure.Length{true: q.Adhesive.Seam, false: l}[q.Adhesive.ID == "glue"]
-			if q.Adhesive.ID == "tape" {
-				q.Adhesive.Width = l
-			}
+		l := shop.ReadTape(r, tape) // read even where only glue is used: what is wrong with it is told
+		if l > 0 && q.Adhesive.ID != "glue" {
+			q.Adhesive.Seam = l
+		}
+		if l > 0 && q.Adhesive.ID == "tape" {
+			q.Adhesive.Width = l
 		}
 	}
 }
@@ -192,7 +193,6 @@ func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id st
 	for _, own := range b.Card.Own {
 		if own.ID == id {
 			c, ok := shop.ReadStock(r, "card.own.@"+id+".", own)
-			c.Own = true
 			return c, ok
 		}
 	}
@@ -336,10 +336,10 @@ func plural(n int, what string) string {
 	return fmt.Sprintf("%d %ss", n, what)
 }
 
-// outerCard is the card of what goes over the box.
+// outerCard is the card of what goes over the box: the part of this style that does.
 func (q *Request) outerCard() shop.Card {
-	for _, part := range []string{"lid", "sleeve", "cap", "shell", "cover"} {
-		if c, ok := q.Stocks[part]; ok {
+	for _, part := range []string{"lid", "sleeve", "cap", "shell"} {
+		if c, ok := q.Stocks[part]; ok && slices.Contains(q.Style.Apart, part) {
 			return c
 		}
 	}

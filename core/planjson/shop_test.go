@@ -79,7 +79,8 @@ func TestDocumentWithAShop(t *testing.T) {
 	for _, u := range out.Used {
 		t.Errorf("it takes from the shop: %+v", u)
 	}
-	for _, bad := range []string{`"own": [{"title": "x"}]`, `"own": [{"id": "a", "title": "x"}, {"id": "a", "title": "y"}]`, `"own": [{"id": "a.b"}]`} {
+	for _, bad := range []string{`"own": [{"title": "x"}]`, `"own": [{"id": "a.b"}]`,
+		`"own": [{"id": "a", "title": "x"}, {"id": "a", "title": "y"}]`} {
 		if _, err := brief.Decode([]byte(`{"brevium": 1, "card": {` + bad + `}}`)); err == nil {
 			t.Errorf("%s was taken", bad)
 		}

@@ -37,7 +37,8 @@ func TestCardsFromAList(t *testing.T) {
 		!strings.Contains(err.Error(), "line 5: it is the same card as line 2") {
 		t.Errorf("%v", err)
 	}
-	got, err := ReadCSV(strings.NewReader("title,caliper,retired\n\"kraft, 300 gsm\",0.41 mm,yes\nHedge board,0.6 mm,no\n"), have, measure.Inches)
+	got, err := ReadCSV(strings.NewReader("title,caliper,retired\n"+
+		"\"kraft, 300 gsm\",0.41 mm,yes\nHedge board,0.6 mm,no\n"), have, measure.Inches)
 	if err != nil || len(got) != len(have)+1 || got[3].Caliper != "0.41 mm" || got[3].Retired != "yes" ||
 		got[3].ID != "kraft-300" ||
 		got[len(have)].ID != "hedge-board" || have[3].Caliper == "0.41 mm" {

@@ -34,7 +34,6 @@ type Card struct {
 	Hand      int     // sheets of the first size in hand; -1 when not counted
 	Sheets    []Sheet // it comes in; none for all on the shelf
 	Retired   bool
-	Own       bool // described in the document itself
 }
 
 // Directed says whether the card is printed with something that has an up and a

@@ -26,19 +26,17 @@ type Punch struct {
 	Reach Length // how far in from the edge it gets; 0 is anywhere
 }
 
-// PunchKinds are the kinds of punch, with what their size is.
-var PunchKinds = []struct{ ID, Says string }{
-	{"hole", "hole punch"}, {"corner", "corner punch"}, {"notch", "notch punch"}, {"circle", "circle cutter"},
-}
+// PunchKinds are the kinds of punch.
+var PunchKinds = []string{"hole", "corner", "notch", "circle"}
 
 // ParsePunch reads "hole 3 mm reach 25 mm", with the kind before the size or behind it;
 // without a kind it is a hole punch.
 func ParsePunch(text string, unit measure.Unit) (p Punch, err error) {
 	size, reach, far := strings.Cut(strings.ToLower(strings.TrimSpace(text)), "reach")
-	p.Kind = PunchKinds[0].ID
+	p.Kind = PunchKinds[0]
 	var rest []string
 	for _, word := range strings.Fields(size) {
-		if slices.ContainsFunc(PunchKinds, func(k struct{ ID, Says string }) bool { return k.ID == word }) {
+		if slices.Contains(PunchKinds, word) {
 			p.Kind = word
 		} else {
 			rest = append(rest, word)
@@ -48,7 +46,7 @@ func ParsePunch(text string, unit measure.Unit) (p Punch, err error) {
 		(p.Size < measure.Millimetre/2 || p.Size > 200*measure.Millimetre) {
 		err = fmt.Errorf("a punch is 1 to 200 mm across")
 	}
-	if err == nil && far {
+	if err == nil && far { // "reach" or "reaches"
 		p.Reach, err = measure.Parse(strings.TrimPrefix(strings.TrimSpace(reach), "es"), unit)
 	}
 	if err != nil {
@@ -72,7 +70,7 @@ func ParseGroove(text string, unit measure.Unit) (Length, error) {
 
 // How a score at a distance is set.
 type How struct {
-	At     Length // the groove
+	At     Length // the groove or, without one, the distance itself
 	Spacer Length // laid against the fence first, when no groove lies at the distance itself
 	Ruler  bool   // no groove and no spacer: a mark with the ruler
 }
@@ -120,7 +118,7 @@ func (t Tools) Set(at, step Length) How {
 	return best
 }
 
-// Coarsest gives the finest spacing of the grooves, in which walls are best scored:
+// Groove gives the finest spacing of the grooves, in which walls are best scored:
 // the step itself when no board is known.
 func (t Tools) Groove(step Length) Length {
 	if len(t.Grooves) == 0 {

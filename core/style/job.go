@@ -276,14 +276,14 @@ func (j *Job) Over(inner, outer string, layers int) Length {
 	o := shop.Over{Inner: j.As(inner).T(), Outer: j.As(outer).T(), Layers: layers, Outside: j.Outside, Lining: j.Lining}
 	j.over[outer] = o
 	c := o.Clearance(j.Slack, j.Mark())
-	bare := o
-	bare.Outside, bare.Lining = 0, 0
-	name, _ := assembly.Ref(outer)
 	if j.style.Typed {
 		return c // what it should be; it is as it was typed
 	}
+	name, _ := assembly.Ref(outer)
+	bare := o
+	bare.Outside, bare.Lining = 0, 0
 	if by := c - bare.Clearance(j.Slack, j.Mark()); o.Outside+o.Lining > 0 {
-		j.note("layers", name, "", max(by, 1), fmt.Sprintf("What is stuck on takes %s on each wall: the %s is %s larger for it.",
+		j.note("layers", name, "", c, fmt.Sprintf("What is stuck on takes %s on each wall: the %s is %s larger for it.",
 			j.fine(o.Outside+o.Lining), name, j.Say(by)))
 	}
 	if by := c - o.Clearance(j.Usual, j.Mark()); j.Slack != j.Usual {
