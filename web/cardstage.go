@@ -342,7 +342,7 @@ func (st *state) Against() bool {
 
 // moved tells what a change of card, layers, walls or fit did to the clearance.
 func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
-	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && was.Dress == e.brief.Dress &&
+	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && reflect.DeepEqual(was.Dress, e.brief.Dress) &&
 		was.Tools == e.brief.Tools {
 		return ""
 	}

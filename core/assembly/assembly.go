@@ -8,6 +8,7 @@
 package assembly
 
 import (
+	"slices"
 	"strings"
 
 	"brevium/core/fold"
@@ -29,6 +30,8 @@ type Part struct {
 	At     []Place
 	When   sheet.Phase // Make, or Close for what is put on last
 	Off    Way         // how what closes the box comes off again
+	Rides  bool        // it is stuck on while all is flat, and goes wherever what it is stuck on goes
+	Loose  bool        // it is cut with the rest, and has no place of its own in the folded box
 }
 
 // Way is the way a part that closes the box comes off.
@@ -48,11 +51,13 @@ const (
 type Place struct {
 	Face             string // of this part: "back", or "lid/back" of parts within
 	On               string // "base/back": a part and its face
+	Nth              int    // which copy of that part, the first is 0
 	Right, Down, Out Length
-	Quarters         int  // quarter turns
-	Over             bool // turned over, the insides looking at each other
-	Stood            bool // on its lower edge, upright
-	Mirror           bool // the mirror image, for the other hand
+	Border           Length // of a layer: how far it stays from the edges
+	Quarters         int    // quarter turns
+	Over             bool   // turned over, the insides looking at each other
+	Stood            bool   // on its lower edge, upright
+	Mirror           bool   // the mirror image, for the other hand
 }
 
 // Join says that a face of one part touches a face of another: so many
@@ -142,9 +147,14 @@ func (t *Tree) Part(path string) *Part {
 	return nil
 }
 
-// Pieces lists every piece once, with Count what the places of its part, and of
-// those it lies in, come to.
-func (t *Tree) Pieces() []*sheet.Piece { return t.pieces(1, 0, nil) }
+// Pieces lists every piece of card once, with Count what the places of its part, and
+// of those it lies in, come to.
+func (t *Tree) Pieces() []*sheet.Piece {
+	return slices.DeleteFunc(t.All(), func(p *sheet.Piece) bool { return p.Part == sheet.Ribbon })
+}
+
+// All is Pieces with what is no card: ribbon.
+func (t *Tree) All() []*sheet.Piece { return t.pieces(1, 0, nil) }
 
 // pieces counts so many copies of a tree, of which so many are for the other
 // hand.
@@ -179,7 +189,7 @@ func (t *Tree) Piece(name string) *sheet.Piece {
 
 // Find finds the faces of every piece and settles its unknown angles.
 func (t *Tree) Find() {
-	for _, p := range t.Pieces() {
+	for _, p := range t.All() {
 		p.Find()
 		fold.Solve(p)
 	}

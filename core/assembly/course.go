@@ -27,6 +27,9 @@ func (b *Box) Course() []Step {
 
 func (b *Box) course(tree *Tree, path string, steps, puts, closing, ons *[]Step) {
 	for i, part := range tree.Parts {
+		if part.Rides || part.Loose {
+			continue // stuck on while all is flat, or not in the folded box
+		}
 		if part.Within != nil {
 			b.course(part.Within, path+part.Name+"/", steps, puts, steps, puts)
 			continue
@@ -93,7 +96,7 @@ type progress struct {
 func (b *Box) at(done float64) *progress {
 	pr := &progress{folded: map[string]map[string]float64{}, put: map[string]float64{}}
 	times := map[string]map[string]float64{}
-	for _, p := range b.Pieces() {
+	for _, p := range b.All() {
 		pr.folded[p.Name], times[p.Name] = map[string]float64{}, map[string]float64{}
 	}
 	for i, s := range b.Course() {

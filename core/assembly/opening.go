@@ -63,3 +63,23 @@ func hangsOnOpening(p *sheet.Piece, body *fold.Body, face string) bool {
 	}
 	return false
 }
+
+// Moves says whether a face of a body moves when the box is opened: it opens, or hangs
+// on what does.
+func Moves(p *sheet.Piece, body *fold.Body, face string) bool {
+	return Opens(p, face) || hangsOnOpening(p, body, face)
+}
+
+// Stuck gives the pairs of faces of different parts that are stuck to each other.
+func (s Standing) Stuck() (out [][2]*fold.Placed) {
+	for _, g := range s.trees {
+		for _, j := range g.Joins {
+			if j.Stuck {
+				for _, c := range g.contacts(j) {
+					out = append(out, [2]*fold.Placed{c.a, c.b})
+				}
+			}
+		}
+	}
+	return out
+}

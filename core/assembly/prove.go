@@ -43,6 +43,8 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 			touch = append(touch, g.contacts(j)...)
 		}
 	}
+	lies, riding := s.riding()
+	checks, touch = append(checks, lies...), append(touch, riding...)
 	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...))
 	if inside := b.inside(s); len(inside) > 0 {
 		checks = append(checks, fold.Below(b.Hi.Z, inside...))
@@ -101,7 +103,7 @@ func (s Standing) inPlace() (out []fold.Check) {
 					if at.Face == "" || r == "" {
 						continue
 					}
-					if _, face := g.find(r); face == nil {
+					if _, face := g.find(r); face == nil && !p.Loose {
 						out = append(out, fold.Check{Name: p.Name + " is in its place", Figure: words.Plain(r) + " is not there"})
 					}
 				}

@@ -24,6 +24,7 @@ type Standing struct {
 	Filled bool // the contents are in
 	of     map[string][]*fold.Body
 	trees  []grown
+	rides  []ride
 }
 
 // grown is one copy of a tree as it stands: the whole, or a box within it.
@@ -48,11 +49,16 @@ func (g grown) all(part string) (out []*fold.Body) {
 }
 
 // find finds a face by the path to it: of the first copy of its part.
-func (g grown) find(r string) (*fold.Body, *fold.Placed) {
+func (g grown) find(r string) (*fold.Body, *fold.Placed) { return g.nth(r, 0) }
+
+// nth is find for one of several copies.
+func (g grown) nth(r string, n int) (*fold.Body, *fold.Placed) {
 	part, face := ref(r)
 	for _, b := range g.bodies {
 		if b.Name == g.path+part {
-			return b, b.Find(face)
+			if n--; n < 0 {
+				return b, b.Find(face)
+			}
 		}
 	}
 	return nil, nil
@@ -103,6 +109,9 @@ func (b *Box) After(t Length, steps float64) Standing {
 	}
 	_, x := asCut(s.Bodies[0].Piece)
 	for i, body := range s.Bodies[1:] {
+		if s.isRiding(body) {
+			continue
+		}
 		end := goal.Bodies[i+1]
 		apart := fold.Folded(body.Piece, t.MM())
 		left, right := asCut(body.Piece)
@@ -114,6 +123,9 @@ func (b *Box) After(t Length, steps float64) Standing {
 			lo, hi := fold.Bounds(end)
 			body.Carry(fold.Way(apart, end), part, hi.Z-lo.Z+40)
 		}
+	}
+	for _, r := range s.rides {
+		b.place(s.whole(), r.part, r.at, []*fold.Body{r.body}, Closed)
 	}
 	return s
 }
@@ -138,6 +150,9 @@ type hand struct {
 func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
 	from, path := len(s.Bodies), h.path
 	for _, p := range tree.Parts {
+		if p.Loose {
+			continue
+		}
 		for _, at := range places(p) {
 			if h.mirror {
 				at.Mirror, at.Right, at.Quarters = !at.Mirror, -at.Right, (4-at.Quarters)%4
@@ -150,6 +165,9 @@ func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *pr
 				body := b.body(p, at, path, t, pose, pr)
 				s.add(path+p.Name, body)
 				copied = []*fold.Body{body}
+				if p.Rides {
+					s.rides = append(s.rides, ride{body, p, at})
+				}
 			}
 			if placed {
 				b.place(grown{tree, path, s.Bodies[from:]}, p, at, copied, pose)
@@ -180,7 +198,7 @@ func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Po
 	}
 	var on *fold.Placed
 	if at.On != "" {
-		_, on = among.find(at.On)
+		_, on = among.nth(at.On, at.Nth)
 	}
 	if face == nil || on == nil && at.On != "" {
 		return

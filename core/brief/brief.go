@@ -264,6 +264,7 @@ func (b Brief) Clone() Brief {
 	b.Card.Own = slices.Clone(b.Card.Own)
 	b.Box.Pieces = slices.Clone(b.Box.Pieces)
 	b.Size, b.Box.Stated = copied(b.Size), copied(b.Box.Stated)
+	b.Dress = b.Dress.clone()
 	b.Several = b.Several.clone()
 	return b
 }

@@ -10,6 +10,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"brevium/core/paths"
 )
 
 // Version is the document format's number.
@@ -99,7 +101,6 @@ func (b *Brief) checkCounts() error {
 		what    string
 		n, most int
 	}{
-		{"things", len(b.Contents), mostThings}, {"pieces", len(b.Box.Pieces), mostPieces},
 		{"places", len(b.Arrange.Places), mostPlaces}, {"options", len(b.Box.Options), mostOptions},
 		{"cards for parts", len(b.Card.Stocks), mostOwn}, {"cards of its own", len(b.Card.Own), mostOwn},
 	} {
@@ -107,9 +108,17 @@ func (b *Brief) checkCounts() error {
 			return fmt.Errorf("this project lists %d %s; the most is %d", l.n, l.what, l.most)
 		}
 	}
-	for i, item := range b.Contents {
-		if len(item.ID) > mostID || slices.ContainsFunc(b.Contents[:i], func(o Item) bool { return o.ID == item.ID }) {
-			return fmt.Errorf("the identity %.20q of a thing is too long or stands there twice; leave it out", item.ID)
+	for _, l := range b.lists() {
+		if len(l.ids) > l.most {
+			return fmt.Errorf("this project lists %d %s; the most is %d", len(l.ids), l.what, l.most)
+		}
+		seen := map[string]bool{}
+		for _, id := range l.ids {
+			if len(*id) > mostID || strings.HasPrefix(l.path, "dress.") && strings.ContainsAny(*id, ".@") || seen[*id] {
+				return fmt.Errorf("the identity %.20q among the %s is too long, has a dot in it, or stands there twice; leave it out",
+					*id, l.what)
+			}
+			seen[*id] = true
 		}
 	}
 	for i, c := range b.Card.Own {
@@ -118,44 +127,35 @@ func (b *Brief) checkCounts() error {
 			return fmt.Errorf("the identity %.20q of a card is missing, too long, or stands there twice", c.ID)
 		}
 	}
-	for i, p := range b.Box.Pieces {
-		if len(p.ID) > mostID || slices.ContainsFunc(b.Box.Pieces[:i], func(o Scored) bool { return o.ID == p.ID }) {
-			return fmt.Errorf("the identity %.20q of a piece is too long or stands there twice; leave it out", p.ID)
-		}
-	}
 	return nil
+}
+
+// lists gives every list whose members are known by an identity that is filled in
+// where it is left out.
+func (b *Brief) lists() []listed {
+	things := ids("contents", "things", b.Contents, func(x *Item) *string { return &x.ID })
+	pieces := ids("box.pieces", "pieces", b.Box.Pieces, func(x *Scored) *string { return &x.ID })
+	things.most, pieces.most = mostThings, mostPieces
+	return append([]listed{things, pieces}, b.Dress.lists()...)
 }
 
 // mostID is how long an identity may be.
 const mostID = 24
 
-// identify gives every thing and piece that has no identity one: its number in
+// identify gives every member of a list that has no identity one: its number in
 // the list, or the next that is free.
 func (b *Brief) identify() {
-	taken := map[string]bool{}
-	fresh := func(i int) string {
-		for n := i + 1; ; n++ {
-			if id := strconv.Itoa(n); !taken[id] {
-				taken[id] = true
-				return id
+	for _, l := range b.lists() {
+		taken := map[string]bool{}
+		for _, id := range l.ids {
+			taken[*id] = true
+		}
+		for i, id := range l.ids {
+			for n := i + 1; *id == ""; n++ {
+				if next := strconv.Itoa(n); !taken[next] {
+					*id, taken[next] = next, true
+				}
 			}
-		}
-	}
-	for _, item := range b.Contents {
-		taken[item.ID] = true
-	}
-	for i := range b.Contents {
-		if b.Contents[i].ID == "" {
-			b.Contents[i].ID = fresh(i)
-		}
-	}
-	clear(taken)
-	for _, p := range b.Box.Pieces {
-		taken[p.ID] = true
-	}
-	for i := range b.Box.Pieces {
-		if b.Box.Pieces[i].ID == "" {
-			b.Box.Pieces[i].ID = fresh(i)
 		}
 	}
 }
@@ -251,15 +251,7 @@ func (b *Brief) All() func(yield func(path, text string) bool) {
 				}
 				continue
 			}
-			n := len(b.Contents)
-			switch before {
-			case "arrange.places.":
-				n = len(b.Arrange.Places)
-			case "box.pieces.":
-				n = len(b.Box.Pieces)
-			case "card.own.":
-				n = len(b.Card.Own)
-			}
+			n := paths.Len(b, strings.TrimSuffix(before, "."))
 			for i := range n {
 				path := before + strconv.Itoa(i) + after
 				if !yield(path, b.Get(path)) {

@@ -187,7 +187,13 @@ func (m Member) clone() Member {
 	if m.Box != nil {
 		whole.Box = *m.Box
 	}
+	if m.Dress != nil {
+		whole.Dress = *m.Dress
+	}
 	whole = whole.Clone()
+	if m.Dress != nil {
+		m.Dress = &whole.Dress
+	}
 	m.Size = whole.Size
 	if m.Contents != nil {
 		m.Contents = &whole.Contents
@@ -202,7 +208,7 @@ func (m Member) clone() Member {
 		card := Brief{Card: *m.Card}.Clone().Card
 		m.Card = &card
 	}
-	m.Room, m.Tools, m.Dress = again(m.Room), again(m.Tools), again(m.Dress)
+	m.Room, m.Tools = again(m.Room), again(m.Tools)
 	return m
 }
 
@@ -288,6 +294,11 @@ func (b *Brief) identifySet() {
 			own := Brief{Box: *m.Box}
 			own.identify()
 			m.Box = &own.Box
+		}
+		if m.Dress != nil {
+			own := Brief{Dress: *m.Dress}
+			own.identify()
+			m.Dress = &own.Dress
 		}
 	}
 }

@@ -37,14 +37,6 @@ type Trimmer struct {
 	Cuts  Text `json:"cuts,omitempty"`
 }
 
-// Dress is what is stuck on and in the box, as far as its sizes hang on it.
-type Dress struct {
-	Outside   Whole `json:"outside,omitempty"`   // layers on the outside of what a lid goes over
-	Inside    Whole `json:"inside,omitempty"`    // layers inside the walls of the lid
-	Floor     Whole `json:"floor,omitempty"`     // liners on the floor, on each other
-	Underside Flag  `json:"underside,omitempty"` // dressed too
-}
-
 // Texts is a list of texts in one field, with commas between; in JSON a list.
 type Texts string
 

@@ -2,6 +2,7 @@ package brief
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"brevium/core/words"
@@ -127,6 +128,81 @@ var Table = []Field{
 	{Path: "dress.inside", Kind: Number, Label: "inside the lid"},
 	{Path: "dress.floor", Kind: Number, Label: "on the floor"},
 	{Path: "dress.underside", Kind: YesNo, Label: "dress the underside too"},
+	{Path: "dress.layers.*.on", Kind: Words, Label: "on", Help: "panels by name, or all, outside, sides, lid, top, inside"},
+	{Path: "dress.layers.*.border", Kind: Distance, Label: "border", Help: "each side"},
+	{Path: "dress.layers.*.top", Kind: Distance, Label: "border above", Help: "where it is another"},
+	{Path: "dress.layers.*.bottom", Kind: Distance, Label: "border below"},
+	{Path: "dress.layers.*.corners", Kind: Choice, Label: "corners"},
+	{Path: "dress.layers.*.stock", Kind: Choice, Label: "card"},
+	{Path: "dress.layers.*.run", Kind: YesNo, Label: "cut as a run: the picture goes on round the corners"},
+	{Path: "dress.layers.*.motif.x", Kind: Distance, Label: "motif, from the left of the sheet", Help: "what comes to the middle of the front"},
+	{Path: "dress.layers.*.motif.y", Kind: Distance, Label: "motif, from the top of the sheet"},
+	{Path: "dress.layers.*.inside", Kind: YesNo, Label: "inside too"},
+	{Path: "dress.liners.*.in", Kind: Choice, Label: "lines"},
+	{Path: "dress.liners.*.less", Kind: Distance, Label: "smaller by", Help: "each way, than the measured inside"},
+	{Path: "dress.liners.*.layers", Kind: Number, Label: "on each other"},
+	{Path: "dress.liners.*.stock", Kind: Choice, Label: "card"},
+	{Path: "dress.liners.*.words", Kind: Words, Label: "words on it"},
+	{Path: "dress.windows.*.on", Kind: Words, Label: "window in"},
+	{Path: "dress.windows.*.shape", Kind: Choice, Label: "shape"},
+	{Path: "dress.windows.*.width", Kind: Distance, Label: "width"},
+	{Path: "dress.windows.*.height", Kind: Distance, Label: "height"},
+	{Path: "dress.windows.*.film", Kind: YesNo, Label: "film behind it"},
+	{Path: "dress.windows.*.lap", Kind: Distance, Label: "lap of the film", Help: "on each side"},
+	{Path: "dress.windows.*.frame", Kind: Distance, Label: "frame", Help: "how wide a ring of card round it is"},
+	{Path: "dress.windows.*.stock", Kind: Choice, Label: "card of the frame"},
+	{Path: "dress.grips.*.kind", Kind: Choice, Label: "kind"},
+	{Path: "dress.grips.*.on", Kind: Words, Label: "on"},
+	{Path: "dress.grips.*.width", Kind: Distance, Label: "width"},
+	{Path: "dress.grips.*.stock", Kind: Choice, Label: "card"},
+	{Path: "dress.toppers.*.shape", Kind: Choice, Label: "shape"},
+	{Path: "dress.toppers.*.width", Kind: Distance, Label: "width"},
+	{Path: "dress.toppers.*.height", Kind: Distance, Label: "height"},
+	{Path: "dress.toppers.*.on", Kind: Words, Label: "on", Help: "a panel, band, or hanging"},
+	{Path: "dress.toppers.*.layers", Kind: Number, Label: "shapes on each other"},
+	{Path: "dress.toppers.*.border", Kind: Distance, Label: "each smaller by", Help: "on every side"},
+	{Path: "dress.toppers.*.raised", Kind: YesNo, Label: "raised on foam"},
+	{Path: "dress.toppers.*.words", Kind: Words, Label: "words on it"},
+	{Path: "dress.toppers.*.ink", Kind: Words, Label: "ink of the words"},
+	{Path: "dress.toppers.*.stock", Kind: Words, Label: "cards", Help: "from the lowest up"},
+	{Path: "dress.band.way", Kind: Choice, Label: "band"},
+	{Path: "dress.band.width", Kind: Distance, Label: "width of the band"},
+	{Path: "dress.band.lap", Kind: Distance, Label: "lap of the band"},
+	{Path: "dress.band.stock", Kind: Choice, Label: "card of the band"},
+	{Path: "dress.band.stuck", Kind: YesNo, Label: "stuck on: it does not slide"},
+	{Path: "dress.band.notch", Kind: YesNo, Label: "notched for what closes the box"},
+	{Path: "dress.band.second", Kind: Distance, Label: "a narrower band on it", Help: "how wide"},
+	{Path: "dress.band.over", Kind: Choice, Label: "card of the narrower band"},
+	{Path: "dress.ribbon.what", Kind: Choice, Label: "what it is tied with"},
+	{Path: "dress.ribbon.way", Kind: Choice, Label: "how it goes"},
+	{Path: "dress.ribbon.width", Kind: Distance, Label: "width of the ribbon"},
+	{Path: "dress.ribbon.turns", Kind: Number, Label: "times round"},
+	{Path: "dress.ribbon.bow", Kind: Choice, Label: "bow"},
+	{Path: "dress.ribbon.loops", Kind: Distance, Label: "loops of the bow", Help: "how long each is"},
+	{Path: "dress.ribbon.tails", Kind: Distance, Label: "tails", Help: "how long each is"},
+	{Path: "dress.ribbon.stuck", Kind: YesNo, Label: "glued, not tied"},
+	{Path: "dress.ribbon.reel", Kind: Distance, Label: "on the reel", Help: "how much there is"},
+	{Path: "dress.handle.kind", Kind: Choice, Label: "handle"},
+	{Path: "dress.handle.on", Kind: Words, Label: "handle on", Help: "two panels over against each other"},
+	{Path: "dress.handle.width", Kind: Distance, Label: "width of the handle"},
+	{Path: "dress.handle.height", Kind: Distance, Label: "it stands over the box by"},
+	{Path: "dress.handle.stock", Kind: Choice, Label: "card of the handle"},
+	{Path: "dress.bow.loops", Kind: Number, Label: "loops of the paper bow"},
+	{Path: "dress.bow.width", Kind: Distance, Label: "width of its strips"},
+	{Path: "dress.bow.size", Kind: Distance, Label: "bow across"},
+	{Path: "dress.bow.tiers", Kind: Number, Label: "tiers on each other"},
+	{Path: "dress.bow.tails", Kind: YesNo, Label: "with tails"},
+	{Path: "dress.bow.curls", Kind: Number, Label: "curls"},
+	{Path: "dress.bow.rod", Kind: Distance, Label: "rod they are curled on", Help: "across"},
+	{Path: "dress.bow.stock", Kind: Choice, Label: "card of the bow"},
+	{Path: "dress.closure.kind", Kind: Choice, Label: "held closed by"},
+	{Path: "dress.closure.on", Kind: Words, Label: "on", Help: "the panel that moves"},
+	{Path: "dress.closure.width", Kind: Distance, Label: "size of it"},
+	{Path: "dress.closure.stock", Kind: Choice, Label: "card of it"},
+	{Path: "dress.scheme.main", Kind: Choice, Label: "main card"},
+	{Path: "dress.scheme.second", Kind: Choice, Label: "second card"},
+	{Path: "dress.scheme.accent", Kind: Choice, Label: "accent"},
+	{Path: "dress.scheme.plain", Kind: Choice, Label: "plain card"},
 	{Path: "tools.step", Kind: Choice, Label: "marks on your tools",
 		Help: "Every size is snapped to these, the way that keeps the fit."},
 	{Path: "tools.fit", Kind: Choice, Label: "how the lid goes on"},
@@ -172,9 +248,10 @@ var byPath = func() map[string]Field {
 // "contents.@k3.length".
 func FieldAt(path string) (Field, bool) {
 	parts := strings.Split(path, ".")
-	if n := len(parts); n >= 3 && (parts[0] == "contents" || parts[1] == "places" || parts[1] == "pieces" ||
-		parts[1] == "own") {
-		parts[n-2] = "*"
+	for i := 1; i < len(parts)-1; i++ {
+		if _, err := strconv.Atoi(parts[i]); err == nil || strings.HasPrefix(parts[i], "@") {
+			parts[i] = "*"
+		}
 	}
 	f, ok := byPath[strings.Join(parts, ".")]
 	if f.Most == 0 {

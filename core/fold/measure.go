@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"brevium/core/measure"
 	"brevium/core/sheet"
 )
 
@@ -214,3 +215,24 @@ func Stacked(p *sheet.Piece, pressed Pressed) bool {
 
 // Reach gives the upright box round a face.
 func Reach(p *Placed) (lo, hi Vec) { return boxRound(p.Poly) }
+
+// Shows says whether some of a face's outside has no card before it, seen straight on:
+// looked for at spots spread over the face.
+func (p *Placed) Shows(bodies ...*Body) bool {
+	lo, hi := p.Bounds()
+	faces, out := reaching(bodies), p.In.Times(-1)
+	spots := []float64{0.5, 0.04, 0.96, 0.25, 0.75}
+	for _, u := range spots {
+		for _, v := range spots {
+			at := sheet.Point{X: lo.X + measure.Length(u*float64(hi.X-lo.X)), Y: lo.Y + measure.Length(v*float64(hi.Y-lo.Y))}
+			if sheet.Inside(p.Points, at) && !hidden(p.place(at).Add(out.Times(p.Body.T)), out, faces) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// Overlap is the area, in square millimetres, that two faces share when the one is seen
+// along the other's inside direction.
+func Overlap(p, q *Placed) float64 { return overlap(p, q) }

@@ -30,10 +30,17 @@ type Piece struct {
 	Upright bool   // it must lie as it is drawn
 	Across  bool   // it must lie turned
 	Stock   string // the card it is cut from
+	At      *Spot  // where on a sheet it must lie, each copy on one of its own
 }
+
+// Spot is a place on a sheet, from its top left corner.
+type Spot struct{ X, Y Length }
 
 // Lies says whether the piece can lie on a sheet.
 func (p Piece) Lies(w, h Length) bool {
+	if p.At != nil {
+		return p.At.X >= 0 && p.At.Y >= 0 && p.At.X+p.W <= w && p.At.Y+p.H <= h
+	}
 	return !p.Across && p.W <= w && p.H <= h || !p.Upright && p.H <= w && p.W <= h
 }
 
@@ -224,6 +231,15 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 	}
 	from := map[size]int{}
 	for _, p := range pieces {
+		if p.At != nil { // what has its place comes first
+			sheets = append(sheets, spotted(p, w, h))
+			used += p.W.MM() * p.H.MM()
+		}
+	}
+	for _, p := range pieces {
+		if p.At != nil {
+			continue
+		}
 		of := size{p.W, p.H, p.Upright, p.Across}
 		s, at, turned, skip := choose(sheets[from[of]:], p, r)
 		from[of] += skip
@@ -249,6 +265,26 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 		out.Used = used / (n * w.MM() * h.MM())
 	}
 	return out
+}
+
+// spotted begins a sheet with a piece in a place of its own: four cuts right across
+// free it, and leave four rests.
+func spotted(p Piece, w, h Length) *open {
+	x, y := p.At.X, p.At.Y
+	s := &open{Sheet: Sheet{W: w, H: h}}
+	row := Rect{0, y, w, h - y}
+	s.cut(Rect{0, 0, w, h}, false, y)
+	s.cut(row, false, p.H)
+	row.H = p.H
+	s.cut(row, true, x)
+	s.cut(Rect{x, y, w - x, p.H}, true, p.W)
+	s.Placed = append(s.Placed, Placed{p.Name, Rect{x, y, p.W, p.H}, false})
+	for _, rest := range []Rect{{0, 0, w, y}, {0, y + p.H, w, h - y - p.H}, {0, y, x, p.H}, {x + p.W, y, w - x - p.W, p.H}} {
+		if rest.W > 0 && rest.H > 0 {
+			s.free = append(s.free, rest)
+		}
+	}
+	return s
 }
 
 // choose finds the free rectangle a piece fits best, on the first sheet that
@@ -301,7 +337,7 @@ func (s *open) place(p Piece, at int, turned bool, r rule) {
 
 // cut notes a cut, unless the card ends there.
 func (s *open) cut(in Rect, down bool, at Length) {
-	if down && at < in.W || !down && at < in.H {
+	if at > 0 && (down && at < in.W || !down && at < in.H) {
 		s.Cuts = append(s.Cuts, Cut{in, down, at})
 	}
 }

@@ -36,6 +36,20 @@ func Has(doc any, path string) bool {
 	return true
 }
 
+// Len is how long the list at a path is.
+func Len(doc any, path string) int {
+	v := reflect.ValueOf(doc).Elem()
+	for part := range strings.SplitSeq(path, ".") {
+		if v = step(v, part, false); !v.IsValid() {
+			return 0
+		}
+	}
+	if v.Kind() != reflect.Slice {
+		return 0
+	}
+	return v.Len()
+}
+
 // Set writes a field and says whether there is one at that path. Of a map, what
 // is left empty is taken out, so that what is left alone and what is cleared are
 // alike.

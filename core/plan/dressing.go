@@ -3,23 +3,16 @@ package plan
 import (
 	"fmt"
 	"slices"
-	"strings"
 
+	"brevium/core/brief"
+	"brevium/core/dress"
+	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/shop"
+	"brevium/core/style"
 )
 
-// Panel is a face that a viewer sees, and the layer that leaves an even
-// border on it. LayerW is 0 when the panel is too small for one, or Shaped: no
-// rectangle leaves an even border on it.
-type Panel struct {
-	Name           string
-	W, H           measure.Length
-	LayerW, LayerH measure.Length
-	Shaped         bool
-	Under          bool // the box stands on it
-}
-
-// Border is the even border round a layer: an eighth of an inch, or 3 mm.
+// Border is the usual even border round a layer: an eighth of an inch, or 3 mm.
 func (p *Plan) Border() measure.Length {
 	if p.Step.Unit == measure.Inches {
 		return measure.Inch / 8
@@ -27,32 +20,136 @@ func (p *Plan) Border() measure.Length {
 	return 3 * measure.Millimetre
 }
 
-// Panels lists the visible faces: all that are neither stuck nor tucked behind
-// something.
-func (p *Plan) Panels() (out []Panel) {
-	for _, piece := range p.Box.Pieces() {
-		hidden := map[string]bool{}
-		for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
-			hidden[g.Face] = hidden[g.Face] || !g.Outside
+// readWish reads what goes on, in and round the box, and finds the cards it is cut from.
+func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
+	q.Dressing = map[string]shop.Card{"ribbon": ribbonOf(b)}
+	q.Wish = dress.Read(r, &b.Dress, dress.Shelf{
+		Find: func(field, id string) (shop.Card, bool) {
+			c, ok := q.stock(r, b, w, field, id)
+			if ok {
+				q.Dressing[c.ID] = c
+			}
+			return c, ok
+		},
+		Usual: func(part string) shop.Card {
+			if c, ok := q.Stocks[part]; ok {
+				return c
+			}
+			if part == "liner" || part == "band" || part == "strip" {
+				return q.Card
+			}
+			return q.Layer
+		},
+	})
+	s := style.Find(string(b.Box.Style))
+	if q.Floor > 0 && s != nil && s.Tray && s.Rooms == nil {
+		liner := q.Card
+		if c, ok := q.Stocks["liner"]; ok {
+			liner = c
 		}
-		for _, f := range piece.Kept() {
-			if hidden[f.Name] {
-				continue
-			}
-			lo, hi := f.Bounds()
-			q := Panel{Name: piece.Name + ", " + strings.ReplaceAll(f.Name, "-", " "), W: hi.X - lo.X, H: hi.Y - lo.Y}
-			if piece.Name == f.Name {
-				q.Name = piece.Name + ", bottom"
-			}
-			q.Under = piece == p.Box.Parts[0].Piece && f.Name == piece.Root
-			q.Shaped = len(f.Holes) > 0 || f.Area() < 0.97*q.W.MM()*q.H.MM()
-			if w, h := q.W-2*p.Border(), q.H-2*p.Border(); w > 0 && h > 0 && !q.Shaped {
-				q.LayerW, q.LayerH = w, h
-			}
-			out = append(out, q)
+		q.Wish.Liners = append(q.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8, Layers: q.Floor,
+			Card: liner, Quiet: true})
+	}
+	for _, l := range q.Wish.Liners {
+		if l.In == "floor" && !l.Quiet {
+			q.Floor += l.Layers
 		}
 	}
-	return out
+	q.skin = q.Wish.Skin()
+}
+
+// lined is what liners take of the room inside.
+func (q *Request) lined() [3]measure.Length {
+	floor, wall, cover := q.Wish.Lined()
+	return [3]measure.Length{floor, wall, cover}
+}
+
+// ribbonOf is ribbon as it is drawn: it is no card.
+func ribbonOf(b brief.Brief) shop.Card {
+	return shop.Card{ID: "ribbon", Title: "ribbon", Caliper: measure.Millimetre / 5, Colour: "#9c3b32", Inside: "#9c3b32"}
+}
+
+// dress puts on, in and round the box what is asked for. How thick layers lie under a
+// lid is guessed before the box is built; where the folded box says otherwise it is
+// built again.
+func (p *Plan) dress(s *search) bool {
+	if p.Wish.Empty() {
+		return true
+	}
+	warnings := len(p.Warnings)
+	for try := 0; ; try++ {
+		p.Dressed = dress.On(p.Box, p.Wish, dress.Means{Report: p.Report, T: p.Card.Caliper, Card: p.CardOf, Sticks: p.Adhesive,
+			Tools: p.Tools, Ease: p.Slack, Plain: p.Plain, Mass: p.goesIn()})
+		skin := measure.Length(0)
+		for _, t := range p.Dressed.Skins {
+			skin = max(skin, t)
+		}
+		if len(p.Problems) > 0 {
+			p.Dressed = nil
+			return false
+		}
+		if skin == p.skin || try > 0 {
+			break
+		}
+		p.skin, p.Warnings = skin, p.Warnings[:warnings]
+		again := newSearch(p)
+		again.only = s.only
+		if p.Box = again.run(); p.Box == nil {
+			return false
+		}
+		p.Warnings = p.Warnings[:min(warnings, len(p.Warnings))]
+		*s = *again
+	}
+	for i := range p.Box.Clears {
+		p.Box.Clears[i].Skin = max(p.Box.Clears[i].Skin, p.Dressed.Skins[i])
+	}
+	return true
+}
+
+// goesIn is how many grams all that goes in weighs, as far as that is known.
+func (p *Plan) goesIn() (sum float64) {
+	for _, t := range p.Things {
+		sum += t.Grams * float64(t.Count)
+	}
+	return sum
+}
+
+// strips lays layers that are cut as a run in place of the single ones, and those that
+// are cut round a motif where that is.
+func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
+	if p.Dressed == nil {
+		return all
+	}
+	for _, r := range p.Dressed.Runs {
+		for _, c := range r.Cuts {
+			for i := range all {
+				if all[i].Name == c.Piece.Name {
+					all[i].Count -= copies
+				}
+			}
+		}
+		on := p.SheetOf(r.Card)
+		for n, s := range r.On(max(on.Width, on.Height), p.Step.Size) {
+			name := r.Name
+			if n > 0 {
+				name = fmt.Sprintf("%s, part %d", r.Name, n+1)
+			}
+			all = append(all, layout.Piece{Name: name, W: s, H: r.H, Count: copies, Upright: r.Card.Directed(), Stock: r.Card.ID})
+		}
+	}
+	all = slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })
+	for _, m := range p.Dressed.Motifs {
+		for i := range all {
+			if all[i].Name == m.Piece {
+				one := all[i]
+				one.Count, one.At, one.Upright = copies, &layout.Spot{X: m.X, Y: m.Y}, true
+				all[i].Count -= copies
+				all = append(all, one)
+				break
+			}
+		}
+	}
+	return slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })
 }
 
 // Supplies lists what to lay out before beginning.

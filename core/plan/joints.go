@@ -14,7 +14,7 @@ import (
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
 		whole := p.onSheet(piece, copies)
-		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.Join || whole.Lies(on.Width, on.Height) {
+		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.joins(piece) || whole.Lies(on.Width, on.Height) {
 			out = append(out, whole)
 			continue
 		}
@@ -30,7 +30,13 @@ func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 		}
 		out = append(out, a, c, strip)
 	}
-	return out
+	return p.strips(out, copies)
+}
+
+// joins says whether a piece that is too large may be made of two: where that was
+// said, and of bands and handles always.
+func (p *Plan) joins(piece *sheet.Piece) bool {
+	return p.Join || p.Dressed != nil && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
 }
 
 // Joint is where a piece is cut in two.
@@ -71,10 +77,10 @@ func (p *Plan) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool 
 
 // Joints tells the pieces that are cut in two, for the bench.
 func (p *Plan) Joints() (out []string) {
-	if !p.Join {
-		return nil
-	}
 	for _, piece := range p.Box.Pieces() {
+		if !p.joins(piece) {
+			continue
+		}
 		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.onSheet(piece, 1).Lies(on.Width, on.Height) {
 			j := p.joint(piece)
 			edge := "top"

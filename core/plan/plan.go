@@ -11,6 +11,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/sheet"
@@ -42,6 +43,8 @@ type Plan struct {
 	Cards  []bench.ScoreCard
 	Steps  []bench.Step
 	Tape   bench.Tape
+
+	Dressed *dress.Dressed // what goes on, in and round it; nil when that is nothing
 
 	Sections  []Section // the corner of what goes over something
 	Carries   []Carry   // what it must bear
@@ -90,7 +93,7 @@ func (p *Plan) build(w Workshop) *Plan {
 	}
 	s := newSearch(p)
 	s.only = what == pinned
-	if p.Box = s.run(); p.Box == nil || !p.cuttable(w, s.job) {
+	if p.Box = s.run(); p.Box == nil || !p.dress(s) || !p.cuttable(w, s.job) {
 		p.Box = nil
 		return p
 	}
@@ -98,6 +101,9 @@ func (p *Plan) build(w Workshop) *Plan {
 		p.Blocks = s.blocks(p.Load, p.Box)
 	}
 	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
+	if p.Dressed != nil {
+		p.Box.Outer()
+	}
 	p.lay(w)
 	p.Cards, p.Steps = p.bench()
 	if what != pinned {

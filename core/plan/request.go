@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/dress"
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/reader"
@@ -44,6 +45,9 @@ type Request struct {
 
 	KeepGrain bool
 	Underside bool
+	Wish      *dress.Wish
+	Dressing  map[string]shop.Card // the cards of it, by their names
+	skin      measure.Length       // how thick layers lie on the walls that a lid goes over
 
 	Plain    bool // plain numbers, without allowances for the card
 	Join     bool // a piece too large is made of two halves
@@ -162,6 +166,6 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 // job is what a style works from.
 func (q *Request) job() *style.Job {
 	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
-		Usual: q.Usual, Outside: measure.Length(q.Outside) * q.Layer.Caliper, Lining: measure.Length(q.Inside) * q.Layer.Caliper,
-		Floor: q.Floor, Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
+		Skin: q.skin, Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
 }

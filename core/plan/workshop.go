@@ -264,6 +264,9 @@ func largest(of []shop.Sheet) (out shop.Sheet) {
 // CardOf gives the card a piece is cut from.
 func (q *Request) CardOf(stock string) shop.Card {
 	if stock != "" && stock != q.Card.ID {
+		if c, ok := q.Dressing[stock]; ok {
+			return c
+		}
 		for _, c := range brief.Sorted(q.Stocks) {
 			if c.ID == stock {
 				return c
@@ -303,6 +306,7 @@ func (q *Request) readDress(b brief.Brief, r *brief.Reader, w Workshop) {
 	if c, ok := q.Stocks["layer"]; ok {
 		q.Layer = c
 	}
+	q.readWish(b, r, w)
 }
 
 const mostLayers = 4

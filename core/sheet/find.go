@@ -112,8 +112,8 @@ func (p *Piece) nameFaces() {
 	}
 	seen := map[string]bool{}
 	for i, f := range p.Faces {
-		if f.Name == waste || f.Name == trim || f.Name == "" && punched(f) {
-			f.Waste, f.Trim, f.Name = true, f.Name == trim, ""
+		if f.Name == waste || f.Name == trim || f.Name == "" && (p.only || punched(f)) {
+			f.Waste, f.Trim, f.Name = true, f.Name == trim || p.only && !punched(f), ""
 			continue
 		}
 		if f.Name == "" {

@@ -108,6 +108,10 @@ const (
 	Liner  Part = "liner"
 	Band   Part = "band"
 	Insert Part = "insert"
+	Topper Part = "topper"
+	Handle Part = "handle"
+	Bow    Part = "bow"
+	Ribbon Part = "ribbon" // no card: it is bought by length
 )
 
 // Piece is one piece of card and the recipe for it. Only Find may fill the
@@ -152,6 +156,7 @@ type Piece struct {
 	rules []rule
 	cells map[string][]Point // what is left of a cell that was split
 	grid  *grid
+	only  bool // what has no name is cut away
 
 	facetted *Piece // found: the piece with its curves in facets
 }

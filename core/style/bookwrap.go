@@ -52,7 +52,7 @@ func buildBookWrap(j *Job) *Box {
 	p.Closing("spine", "front")
 	b := j.box(d, p)
 	b.OpenBy = 0.8
-	strap := loop("strap", [4]string{"under", "near", "over", "far"}, wide, high, thick, lap, t)
+	strap := sheet.Loop("strap", [4]string{"under", "near", "over", "far"}, wide, high, thick, lap, t, false)
 	b.Add(strap, assembly.Place{Face: "under", On: "case/back", Out: -t})
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")

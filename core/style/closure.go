@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/measure"
@@ -137,23 +136,11 @@ func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
 	j.over["band"] = shop.Over{Inner: j.T(), Outer: t, Outside: j.Outside}
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))
-	p := loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t)
+	p := sheet.Loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t, false)
 	at.Face, at.Right = "bottom", at.Right+place-(round.Length-wide)/2
 	at.Out += (h-round.Depth)/2 + t/2
 	put := b.Add(p, at)
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("band", inner, "front", "back", "above", "below")
 	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, or it would not slide on.")
-}
-
-// loop is a strip round four sides, so deep and so high, its lap out of sight under
-// the first.
-func loop(name string, round [4]string, wide, deep, high, lap, t Length) *sheet.Piece {
-	p := sheet.Grid(name, sheet.Cols(wide), sheet.Rows(deep, high, deep, high, lap), strings.Join(round[:], "\n")+"\nlap")
-	p.Part, p.Root = sheet.Band, round[0]
-	p.Tab("lap", round[3], sheet.TabShape{Reach: lap, Relief: t})
-	p.Seam("lap", round[3], round[0])
-	p.Role("lap", "lap")
-	p.FoldUp(round[1], round[2], round[3], "lap")
-	return p
 }

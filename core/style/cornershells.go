@@ -24,7 +24,7 @@ var cornerShells = &Style{
 func buildCornerShells(j *Job) *Box {
 	d, c := j.Size(), j.Over("tray", "shell", 2)
 	t := j.As("shell").T()
-	high := d.Depth + j.Gain(2*t+j.Slack)
+	high := d.Depth + j.Gain(2*t+j.Slack+2*j.Skin)
 	b := j.box(d, j.As("tray").tray("tray", "base", d, "rolled"))
 	b.Clearance, b.Strength = c, 3
 	shell := j.As("shell").shell(dims(d.Length+c, d.Width+c, high))

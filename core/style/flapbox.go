@@ -46,7 +46,7 @@ func buildFlapBox(j *Job) *Box {
 	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
 	j.measureFlap(&s)
 	if s.top = s.Width; !s.tucked && !j.Plain {
-		s.top += j.Gain(3 * j.T() / 2)
+		s.top += j.Gain(3*j.T()/2 + j.Skin)
 	}
 	cut := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}
 	p := cut[j.Choice("sides")](s)

@@ -32,7 +32,7 @@ func buildFoldFlat(j *Job) *Box {
 	lip := j.Measure("lip", max(14*mm, j.leastLip().At).Up(j.Mark()), j.leastLip(),
 		most(d.Depth-2*t, "depth", "the front is no higher"))
 	base := d.Width + j.Gain(2*t)
-	top := base + j.Gain(t+j.Slack)
+	top := base + j.Gain(t+j.Slack+j.Skin)
 	p := sheet.Grid("cover", sheet.Cols(d.Length+2*over), sheet.Rows(lip, top, d.Depth+j.Gain(2*t), base, d.Depth), `
 		lip
 		top

@@ -31,8 +31,9 @@ type Job struct {
 	Slack    Length                  // over the whole width, beyond the card
 	Usual    Length                  // what it would be if nothing were learnt
 	Outside  Length                  // what is stuck on each wall that a lid goes over
+	Skin     Length                  // layers that are planned on what something closes over
 	Lining   Length                  // and inside each wall of the lid
-	Floor    int                     // liners on the floor
+	Lined    [3]Length               // what liners take of the room: on the floor, on each wall, under the cover
 	Plain    bool                    // plain numbers instead of the card's thickness
 	Given    *Dims                   // score to score, to the letter
 	Need     Dims                    // clear room the contents want

@@ -127,6 +127,7 @@ func Make(j *Job, s *Style, draft bool) *Box {
 		}
 		j.found, j.settled = nil, b.Settled
 		b.Measure(j.T(), j.Need)
+		b.Line(j.Lined[0], j.Lined[1], j.Lined[2])
 		if j.Given != nil || !j.tooSmall(b) {
 			return j.checked(b)
 		}
@@ -149,7 +150,6 @@ func (j *Job) build() *Box {
 		o, fits := j.over[c.Outer]
 		b.Clears[i].Skin, b.Clears[i].Layers, b.Clears[i].Fits = o.Outside+o.Lining, o.Layers, fits
 	}
-	j.lineFloor(b)
 	j.Stamp(b)
 	return b
 }
@@ -211,7 +211,8 @@ func (j *Job) take(b *Box) bool {
 	if b.Shaped {
 		in = b.Whole()
 	}
-	j.Taken = taken(dims(b.Size.Length-in.Length, b.Size.Width-in.Width, b.Size.Depth-in.Depth))
+	floor, wall, cover := j.Lined[0], j.Lined[1], j.Lined[2]
+	j.Taken = taken(dims(b.Size.Length-in.Length+2*wall, b.Size.Width-in.Width+2*wall, b.Size.Depth-in.Depth+floor+cover))
 	return j.suitsProud(b)
 }
 
@@ -222,7 +223,7 @@ func (j *Job) sketched(b *Box) *Box {
 	}
 	b.Inside = dims(b.Size.Length-j.Taken.Length, b.Size.Width-j.Taken.Width, b.Size.Depth-j.Taken.Depth)
 	half := fold.Vec{X: b.Inside.Length.MM() / 2, Y: b.Inside.Width.MM() / 2}
-	b.Lo = fold.Vec{X: -half.X, Y: -half.Y, Z: j.T().MM() / 2}
+	b.Lo = fold.Vec{X: -half.X, Y: -half.Y, Z: (j.T()/2 + j.Lined[0]).MM()}
 	b.Hi = fold.Vec{X: half.X, Y: half.Y, Z: b.Lo.Z + b.Inside.Depth.MM()}
 	return b
 }

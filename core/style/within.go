@@ -23,7 +23,7 @@ func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
 	inner.Given, inner.Answers, inner.Need, inner.Taken, inner.Proud, inner.found = &size, answers, Dims{}, nil, 0, nil
 	inner.Stand, inner.Needs, inner.shaped = nil, nil, false
-	inner.Stocks, inner.Floor, inner.Outside, inner.Lining = nil, 0, 0, 0 // small boxes are left plain
+	inner.Stocks, inner.Lined, inner.Outside, inner.Skin, inner.Lining = nil, [3]Length{}, 0, 0, 0 // small boxes are left plain
 	if lid, ok := j.Stocks["lid"]; ok && slices.Contains(j.style.Apart, "lid") {
 		inner.Stocks = map[string]shop.Card{"lid": lid} // lids of small boxes are lids
 	}

@@ -42,7 +42,7 @@ func buildWrapCover(j *Job) *Box {
 		front`)
 	base.Root = "bottom"
 	base.FoldUp("back", "front")
-	above := size.Width + round + j.Gain(2*t+j.Slack)
+	above := size.Width + round + j.Gain(2*t+j.Slack+2*j.Skin)
 	lid := sheet.Grid("lid cover", sheet.Cols(wide), sheet.Rows(lap, above, h), `
 		lap
 		top

@@ -1,0 +1,193 @@
+package brief
+
+import "slices"
+
+// Dress is what goes on, in and round a box. Its counts are for layers that are
+// planned elsewhere: only sizes hang on them.
+type Dress struct {
+	Outside   Whole     `json:"outside,omitempty"`   // layers on the outside of what a lid goes over
+	Inside    Whole     `json:"inside,omitempty"`    // layers inside the walls of the lid
+	Floor     Whole     `json:"floor,omitempty"`     // liners on the floor, on each other
+	Underside Flag      `json:"underside,omitempty"` // dressed too
+	Layers    []Layer   `json:"layers,omitempty"`
+	Liners    []Liner   `json:"liners,omitempty"`
+	Windows   []Opening `json:"windows,omitempty"`
+	Grips     []Grip    `json:"grips,omitempty"`
+	Toppers   []Topper  `json:"toppers,omitempty"`
+	Band      Belt      `json:"band,omitzero"`
+	Ribbon    Ribbon    `json:"ribbon,omitzero"`
+	Handle    Handle    `json:"handle,omitzero"`
+	Bow       Bow       `json:"bow,omitzero"`
+	Closure   Fastening `json:"closure,omitzero"`
+	Scheme    Scheme    `json:"scheme,omitzero"`
+}
+
+// Layer is a layer on the outside of panels, smaller than what it lies on by a
+// border: the panel, or the layer that was named before it there.
+type Layer struct {
+	ID      string `json:"id,omitempty"`
+	On      Text   `json:"on"`
+	Border  Text   `json:"border,omitempty"`
+	Top     Text   `json:"top,omitempty"`     // the border above, as the box stands
+	Bottom  Text   `json:"bottom,omitempty"`  // and below
+	Corners Text   `json:"corners,omitempty"` // round: cut round with a corner punch
+	Stock   Text   `json:"stock,omitempty"`
+	Run     Flag   `json:"run,omitempty"`    // cut from one strip in order, so that the picture goes on
+	Motif   Spot   `json:"motif,omitzero"`   // what of the paper comes to the middle of the front
+	Inside  Flag   `json:"inside,omitempty"` // the insides of the same panels are dressed too
+}
+
+// Spot is a place on a sheet, from its left and from its top edge.
+type Spot struct {
+	X Text `json:"x,omitempty"`
+	Y Text `json:"y,omitempty"`
+}
+
+// Liner lines the inside, smaller than what was measured there.
+type Liner struct {
+	ID     string `json:"id,omitempty"`
+	In     Text   `json:"in"`             // floor, walls, lid, tabs or all
+	Less   Text   `json:"less,omitempty"` // smaller by so much each way
+	Layers Whole  `json:"layers,omitempty"`
+	Stock  Text   `json:"stock,omitempty"`
+	Words  Text   `json:"words,omitempty"` // printed or lettered on it
+}
+
+// Opening is a window in a panel, with film behind it.
+type Opening struct {
+	ID     string `json:"id,omitempty"`
+	On     Text   `json:"on"`
+	Shape  Text   `json:"shape,omitempty"` // square, rounded or round
+	Width  Text   `json:"width,omitempty"`
+	Height Text   `json:"height,omitempty"`
+	Film   Flag   `json:"film,omitempty"`
+	Lap    Text   `json:"lap,omitempty"`   // of the film, on each side
+	Frame  Text   `json:"frame,omitempty"` // how wide a frame of card round it is
+	Stock  Text   `json:"stock,omitempty"` // of the frame
+}
+
+// Grip is what fingers get hold of: a thumb notch in an edge, or a tab to pull.
+type Grip struct {
+	ID    string `json:"id,omitempty"`
+	Kind  Text   `json:"kind"` // notch or pull
+	On    Text   `json:"on"`
+	Width Text   `json:"width,omitempty"`
+	Stock Text   `json:"stock,omitempty"`
+}
+
+// Topper is a stack of shapes, each smaller than the one below it.
+type Topper struct {
+	ID     string `json:"id,omitempty"`
+	Shape  Text   `json:"shape"`
+	Width  Text   `json:"width,omitempty"`
+	Height Text   `json:"height,omitempty"`
+	On     Text   `json:"on,omitempty"` // a panel, band, or hanging
+	Layers Whole  `json:"layers,omitempty"`
+	Border Text   `json:"border,omitempty"`
+	Raised Flag   `json:"raised,omitempty"` // the upper ones stand on foam
+	Words  Text   `json:"words,omitempty"`
+	Ink    Text   `json:"ink,omitempty"`
+	Stock  Text   `json:"stock,omitempty"` // with commas, from the lowest up
+}
+
+// Belt is a band of paper round the closed box.
+type Belt struct {
+	Way    Text `json:"way,omitempty"` // across, along, level or cross
+	Width  Text `json:"width,omitempty"`
+	Lap    Text `json:"lap,omitempty"`
+	Stock  Text `json:"stock,omitempty"`
+	Stuck  Flag `json:"stuck,omitempty"`  // else it slides on and off
+	Notch  Flag `json:"notch,omitempty"`  // cut out for what closes the box under it
+	Second Text `json:"second,omitempty"` // how wide a narrower band on it is
+	Over   Text `json:"over,omitempty"`   // the card of that
+}
+
+// Ribbon is ribbon, twine or lace round the closed box or through it.
+type Ribbon struct {
+	What  Text  `json:"what,omitempty"` // ribbon, twine or lace
+	Way   Text  `json:"way,omitempty"`  // across, along, level, cross, holes or under
+	Width Text  `json:"width,omitempty"`
+	Turns Whole `json:"turns,omitempty"`
+	Bow   Text  `json:"bow,omitempty"` // none, knot, single or double
+	Loops Text  `json:"loops,omitempty"`
+	Tails Text  `json:"tails,omitempty"`
+	Stuck Flag  `json:"stuck,omitempty"` // glued, not tied
+	Reel  Text  `json:"reel,omitempty"`  // how much is on the reel
+}
+
+// Handle is what the box is carried by.
+type Handle struct {
+	Kind   Text `json:"kind,omitempty"` // strip, swing, ribbon or cord
+	On     Text `json:"on,omitempty"`   // two panels over against each other
+	Width  Text `json:"width,omitempty"`
+	Height Text `json:"height,omitempty"` // how high it stands over the box
+	Stock  Text `json:"stock,omitempty"`
+}
+
+// Bow is made of strips of paper; curls are strips rolled on a rod.
+type Bow struct {
+	Loops Whole `json:"loops,omitempty"`
+	Width Text  `json:"width,omitempty"`
+	Size  Text  `json:"size,omitempty"` // across
+	Tiers Whole `json:"tiers,omitempty"`
+	Tails Flag  `json:"tails,omitempty"`
+	Curls Whole `json:"curls,omitempty"`
+	Rod   Text  `json:"rod,omitempty"`
+	Stock Text  `json:"stock,omitempty"`
+}
+
+// Fastening is what holds the box closed, beside what its style asks.
+type Fastening struct {
+	Kind  Text `json:"kind,omitempty"`
+	On    Text `json:"on,omitempty"` // the panel that moves
+	Width Text `json:"width,omitempty"`
+	Stock Text `json:"stock,omitempty"`
+}
+
+// Scheme is the cards that all of the dressing draws on.
+type Scheme struct {
+	Main   Text `json:"main,omitempty"`
+	Second Text `json:"second,omitempty"`
+	Accent Text `json:"accent,omitempty"`
+	Plain  Text `json:"plain,omitempty"`
+}
+
+func (d Dress) clone() Dress {
+	d.Layers, d.Liners, d.Windows = slices.Clone(d.Layers), slices.Clone(d.Liners), slices.Clone(d.Windows)
+	d.Grips, d.Toppers = slices.Clone(d.Grips), slices.Clone(d.Toppers)
+	return d
+}
+
+// Bare leaves of it only the counts: for boxes that have other panels.
+func (d Dress) Bare() Dress {
+	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
+}
+
+// mostDress is how many entries each list of the dressing has at the most.
+const mostDress = 40
+
+// listed is a list of the document whose members have identities.
+type listed struct {
+	path, what string
+	ids        []*string
+	most       int
+}
+
+// dressed gives the lists of the dressing.
+func (d *Dress) lists() []listed {
+	return []listed{
+		ids("dress.layers", "layers", d.Layers, func(x *Layer) *string { return &x.ID }),
+		ids("dress.liners", "liners", d.Liners, func(x *Liner) *string { return &x.ID }),
+		ids("dress.windows", "windows", d.Windows, func(x *Opening) *string { return &x.ID }),
+		ids("dress.grips", "grips", d.Grips, func(x *Grip) *string { return &x.ID }),
+		ids("dress.toppers", "toppers", d.Toppers, func(x *Topper) *string { return &x.ID }),
+	}
+}
+
+func ids[T any](path, what string, of []T, id func(*T) *string) listed {
+	l := listed{path: path, what: what, most: mostDress}
+	for i := range of {
+		l.ids = append(l.ids, id(&of[i]))
+	}
+	return l
+}

@@ -1,0 +1,207 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+)
+
+// A band goes round the closed box as it is, layers and all: its length is read off the
+// outside. Round what is no block it is one strip without scores.
+
+// way is how something goes round a box: in which plane, and over which sides.
+type way struct {
+	name  string
+	says  string
+	sides [4]string // the first is where the seam is
+	flat  func(v fold.Vec) (x, y float64)
+}
+
+var ways = map[string]way{
+	"across": {"across", "over top, front and back", [4]string{"bottom", "front", "top", "back"},
+		func(v fold.Vec) (x, y float64) { return v.Y, v.Z }},
+	"along": {"along", "over top, left and right", [4]string{"bottom", "left", "top", "right"},
+		func(v fold.Vec) (x, y float64) { return v.X, v.Z }},
+	"level": {"level", "round the four sides", [4]string{"back", "right", "front", "left"},
+		func(v fold.Vec) (x, y float64) { return v.X, v.Y }},
+}
+
+// girth is how long it is round the box as a tight thread lies, in millimetres, and
+// whether what it goes round is a block.
+func (k *work) girth(w way) (long float64, block bool) {
+	var all [][2]float64
+	for _, b := range k.stand.Box() {
+		for _, f := range b.Faces {
+			for _, v := range f.Poly {
+				x, y := w.flat(v)
+				all = append(all, [2]float64{x, y})
+			}
+		}
+	}
+	hull := hullOf(all)
+	area, lo, hi := 0.0, hull[0], hull[0]
+	for i, a := range hull {
+		b := hull[(i+1)%len(hull)]
+		long += math.Hypot(b[0]-a[0], b[1]-a[1])
+		area += (a[0]*b[1] - b[0]*a[1]) / 2
+		lo, hi = [2]float64{min(lo[0], a[0]), min(lo[1], a[1])}, [2]float64{max(hi[0], a[0]), max(hi[1], a[1])}
+	}
+	wide, high := k.around(w)
+	box := (hi[0] - lo[0]) * (hi[1] - lo[1])
+	// The hull is of middle surfaces: what card and layers add goes on every side.
+	more := 2*(wide.MM()+high.MM()) - 2*(hi[0]-lo[0]+hi[1]-lo[1])
+	return long + more, math.Abs(area) > 0.99*box
+}
+
+// around gives the two sizes of the outside that something goes round.
+func (k *work) around(w way) (wide, high Length) {
+	ax, ay := w.flat(k.lo)
+	bx, by := w.flat(k.hi)
+	return measured(bx - ax), measured(by - ay)
+}
+
+// hullOf is the outline of what lies farthest out, counter-clockwise.
+func hullOf(all [][2]float64) (out [][2]float64) {
+	slices.SortFunc(all, func(a, b [2]float64) int {
+		if a[0] != b[0] {
+			return sign(a[0] - b[0])
+		}
+		return sign(a[1] - b[1])
+	})
+	half := func(next func(i int) [2]float64) []([2]float64) {
+		var h [][2]float64
+		for i := range all {
+			p := next(i)
+			for len(h) > 1 && cross(h[len(h)-2], h[len(h)-1], p) <= 1e-9 {
+				h = h[:len(h)-1]
+			}
+			h = append(h, p)
+		}
+		return h[:len(h)-1]
+	}
+	out = half(func(i int) [2]float64 { return all[i] })
+	return append(out, half(func(i int) [2]float64 { return all[len(all)-1-i] })...)
+}
+
+func cross(a, b, c [2]float64) float64 { return (b[0]-a[0])*(c[1]-a[1]) - (b[1]-a[1])*(c[0]-a[0]) }
+
+func sign(x float64) int {
+	if x < 0 {
+		return -1
+	} else if x > 0 {
+		return 1
+	}
+	return 0
+}
+
+// belts puts the band on, and the narrower one on it.
+func (k *work) belts() {
+	b := k.Belt
+	if b == nil {
+		return
+	}
+	k.entry = "band"
+	if b.Width < 5*mm {
+		k.wrong("width", "A band of "+k.Say(b.Width)+" is too narrow to stick.", "Make it 5 mm or wider.", "dress.band.width", "")
+		return
+	}
+	if b.Lap < k.Sticks.Width {
+		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title, k.Say(k.Sticks.Width)),
+			"Make it longer.", "dress.band.lap", k.Sticks.Width.Up(k.Step.Size).Exact(k.Step.Unit))
+		return
+	}
+	round := []string{b.Way}
+	if b.Way == "cross" {
+		round = []string{"across", "along"}
+	}
+	under := Length(0)
+	for _, name := range round {
+		k.belt("paper band", ways[name], b.Width, b.Card, under, b.Stuck)
+		under += b.Card.Caliper
+	}
+	if b.Second > 0 {
+		if b.Second >= b.Width {
+			k.wrong("second", "The band on the band is no narrower than it.", "Make it narrower.", "dress.band.second", "")
+			return
+		}
+		for _, name := range round {
+			k.belt("narrow band", ways[name], b.Second, b.Over, under, true)
+		}
+	}
+}
+
+// belt makes one strip round the box, over what lies there so far.
+func (k *work) belt(name string, w way, width Length, c shop.Card, under Length, stuck bool) {
+	long, block := k.girth(w)
+	wide, high := k.around(w)
+	if most := k.across(w); width > most {
+		k.wrong("width", fmt.Sprintf("The box is %s there: a band of %s does not lie on it.", k.Say(most), k.Say(width)),
+			"Make it narrower.", "dress.band.width", k.plainly(most))
+		return
+	}
+	ease := c.Caliper + 2*under
+	if !stuck {
+		ease += k.Ease
+	}
+	gain := ease.Up(k.Step.Size)
+	if k.Plain {
+		gain = Length(mm).Up(k.Step.Size)
+	}
+	name = k.name(name)
+	if !block {
+		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)), "strip")
+		strip.Part = sheet.Band
+		k.loose(strip, c, 1, w.sides[2])
+		k.last("Bend the %s round the box, %s, and stick its lap: the box is no block there, so it is not scored.", name, w.says)
+		return
+	}
+	deep, tall := (wide + gain).Up(k.Step.Size), (high + gain).Up(k.Step.Size)
+	p := sheet.Loop(name, w.sides, width, deep, tall, k.Belt.Lap, c.Caliper, w.name == "level")
+	if k.Belt.Notch && name == "paper band" {
+		r := min(width*2/3, tall/2, 16*mm) / 2
+		if at := deep + tall/2; w.name == "level" {
+			p.Notch(sheet.Point{X: 2*deep - deep/2 + tall}, r, sheet.Point{Y: 1})
+		} else {
+			p.Notch(sheet.Point{Y: at}, r, sheet.Point{X: 1})
+		}
+	}
+	part := k.add(p, c, w.sides[:], k.beltAt(w, width, tall-high-c.Caliper, c))
+	part.When, part.Off = sheet.Close, assembly.Aside
+	how := "slide it on"
+	if stuck {
+		how = "stick it to the box at its seam"
+	}
+	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how, w.says,
+		map[bool]string{true: "at the back", false: "below"}[w.name == "level"], k.Say(2*(deep-wide)+2*(tall-high)))
+}
+
+// across is how wide the box is where a band goes.
+func (k *work) across(w way) Length {
+	switch w.name {
+	case "across":
+		return measured(k.hi.X - k.lo.X)
+	case "along":
+		return measured(k.hi.Y - k.lo.Y)
+	}
+	return measured(k.hi.Z - k.lo.Z)
+}
+
+// beltAt is where the first side of a band lies: below the box or, of a level one, at
+// its back. Its ease is shared out on all sides.
+func (k *work) beltAt(w way, width, loose Length, c shop.Card) assembly.Place {
+	mid := k.lo.Add(k.hi).Times(0.5)
+	p := assembly.Place{Face: w.sides[0], Right: measured(mid.X), Down: -measured(mid.Y), Out: -measured(k.lo.Z) + loose/2 + c.Caliper/2}
+	switch w.name {
+	case "along":
+		p.Quarters = 1
+	case "level":
+		p.Stood, p.Down = true, -(measured(k.hi.Y) + loose/2 + c.Caliper/2)
+		p.Out = -(measured(mid.Z) - width/2)
+	}
+	return p
+}

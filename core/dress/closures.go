@@ -1,0 +1,193 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+
+	"brevium/core/assembly"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+)
+
+// What holds a box closed, beside what its style asks: it comes on a face that moves and
+// on one that it comes to lie on, and both are looked for on the folded box.
+
+// Closures are the ways to hold a box closed.
+var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
+
+// bulk is how thick what lies between two faces may be, and how thick each closure is.
+var bulk = map[string]Length{"magnet": 2 * mm, "dot": 12 * mm / 10, "restick": mm / 2, "brad": mm, "button": 0}
+
+// magnetCare is said of every magnet.
+const magnetCare = "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, from small children, " +
+	"and follow your local rules."
+
+// closing is a panel that moves and the face it comes to lie on.
+type closing struct {
+	flap  *Panel
+	under *fold.Placed
+	part  string
+	apart float64
+	lid   bool // it is a part that is put on
+}
+
+// closings finds the panels that move and come to lie on others.
+func (k *work) closings() (out []closing) {
+	for _, p := range k.out.Panels {
+		if !p.Lid || p.Bent {
+			continue
+		}
+		for _, part := range k.box.Parts {
+			if part.Piece == nil || part.Piece.Part != sheet.Box || part.When == sheet.Close {
+				continue
+			}
+			for _, f := range k.stand.Of(part.Name).Faces {
+				moves := assembly.Moves(part.Piece, f.Body, f.Name)
+				if f == p.Face || moves || math.Abs(f.In.Dot(p.Face.In)) < 0.999 || f.Layer > 0 {
+					continue
+				}
+				apart := f.Middle().Sub(p.Face.Middle()).Dot(p.Face.In)
+				if apart > 0 && apart < 4 && fold.Overlap(p.Face, f) > 80 {
+					out = append(out, closing{p, f, part.Name, apart, k.box.Part(p.Part).When == sheet.Close})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// closes holds the box closed.
+func (k *work) closes() {
+	c := k.Closure
+	if c == nil {
+		return
+	}
+	k.entry = "closure"
+	all := k.closings()
+	if c.On != "" {
+		want := k.find("on", c.On)
+		if want == nil {
+			return
+		}
+		var those []closing
+		for _, x := range all {
+			if x.flap.Name == want.Name && x.flap.Part == want.Part {
+				those = append(those, x)
+			}
+		}
+		all = those
+	}
+	var best *closing
+	for i, x := range all {
+		if best == nil || rankOf(x) > rankOf(*best) {
+			best = &all[i]
+		}
+	}
+	if best == nil {
+		k.wrong("kind", "Nothing of this box closes over another panel that could be held there.",
+			"Put a band or a ribbon round it.", "dress.closure.kind", "", "dress.ribbon.way", "across")
+		return
+	}
+	k.hold(c, *best)
+}
+
+// rankOf prefers what closes in front.
+func rankOf(c closing) float64 {
+	rank := fold.Overlap(c.flap.Face, c.under)
+	if c.flap.Looks == "front" {
+		rank += 1e6
+	}
+	return rank
+}
+
+func (k *work) hold(c *Closure, at closing) {
+	flap, under := k.called([]*Panel{at.flap}), plain(at.part+"/"+at.under.Name)
+	switch c.Kind {
+	case "tuck":
+		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.", "Choose it under Box, as what closes it.",
+			"dress.closure.kind", "", "box.options.closure", "tuck")
+	case "clip":
+		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
+		k.last("Clip the %s to the %s.", flap, under)
+	case "seal":
+		k.seal(c, at)
+	case "button":
+		k.supply("buttons or small brads", 0, 0, 2, "one on the "+flap+", one on the "+under)
+		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
+		k.last("Fix a button on the %s and one on the %s below it, and wind the string round both.", flap, under)
+		k.care(ribbonCare)
+	default:
+		k.meeting(c, at)
+	}
+}
+
+// meeting places the halves of a magnet, a dot, a brad or a ribbon where both have card
+// round them; the proof then checks that they meet.
+func (k *work) meeting(c *Closure, at closing) {
+	if between := bulk[c.Kind]; at.lid && between > 0 && c.Kind != "brad" && c.Kind != "magnet" {
+		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.", closureName(c.Kind)),
+			"Seal the lid with paper, or put a band round the box.", "dress.closure.kind", "seal")
+		return
+	}
+	what, radius := closureName(c.Kind), Length(5*mm)
+	if c.Kind == "brad" || c.Kind == "ribbon" {
+		radius = pierced
+	}
+	if c.Width > 0 {
+		radius = c.Width / 2
+	}
+	pair := assembly.Pair{What: what, A: at.flap.Ref(), B: at.part + "/" + at.under.Name, Radius: radius}
+	if !k.box.Meet(pair, k.T, 5*mm/2, k.Step.Size) {
+		k.wrong("kind", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and under it.", what,
+			k.called([]*Panel{at.flap})), "Seal it with paper, or tie it.", "dress.closure.kind", "seal")
+		return
+	}
+	k.box.Pairs = append(k.box.Pairs, pair)
+	flap, under := k.called([]*Panel{at.flap}), plain(pair.B)
+	switch c.Kind {
+	case "magnet":
+		k.supply("pair of thin disc magnets", 2*radius, 0, 1, "inside the "+flap+" and inside the "+under)
+		k.flat("Try the poles of the magnets first. Stick both on while all is flat, before anything closes over them.")
+		k.care(magnetCare)
+	case "ribbon":
+		k.supply("ribbon", 0, k.nice(300*mm), 1, "through the "+flap+" and the "+under+", a knot inside, a bow outside")
+		k.care(ribbonCare)
+	case "brad":
+		k.supply("brad", 0, 0, 1, "through the "+flap+" and the "+under+"; its legs are opened out inside")
+	default:
+		k.supply(what, 2*radius, 0, 1, "one half on the "+flap+", one on the "+under)
+	}
+}
+
+func closureName(kind string) string {
+	switch kind {
+	case "dot":
+		return "hook dot"
+	case "restick":
+		return "re-stickable dot"
+	}
+	return kind
+}
+
+// seal is a round of paper stuck half on what moves, half on what is under it.
+func (k *work) seal(c *Closure, at closing) {
+	across := c.Width
+	if across == 0 {
+		across = k.usual(inch, 25*mm)
+	}
+	p := at.flap
+	if w, h := p.Size(); across > 2*h || across > w {
+		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})), "Make it smaller.",
+			"dress.closure.width", k.plainly(min(2*h, w)*3/4))
+		return
+	}
+	mid, _, _, ok := free(p)
+	if !ok {
+		k.wrong("kind", fmt.Sprintf("The %s has no edge for a seal to go over.", k.called([]*Panel{p})), "Tie the box instead.",
+			"dress.closure.kind", "")
+		return
+	}
+	piece := k.on(p, "seal", "seal", sheet.Topper, round(mid, across/2, across/2, 24), nil, c.Card, 0)
+	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
+		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
+}

@@ -1,0 +1,392 @@
+package dress
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+)
+
+// least is how narrow a layer may be.
+const least = 3 * mm
+
+// cut is a layer as it is cut for one panel: as the panel is drawn, and as it stands.
+type cut struct {
+	panel *Panel
+	lay   Lay
+	stood []sheet.Point
+	holes [][]sheet.Point
+}
+
+// layers lays every layer on its panels. Panels alike are counted together.
+func (k *work) layers() {
+	for _, l := range k.Layers {
+		k.entry = l.Entry
+		panels, ok := k.resolve("on", l.On)
+		if !ok || len(panels) == 0 {
+			continue // inside alone: it is lined
+		}
+		var cuts []cut
+		var small []*Panel
+		for _, p := range panels {
+			if c, fits := k.layerFor(l, p); fits {
+				cuts = append(cuts, c)
+			} else {
+				small = append(small, p)
+			}
+		}
+		if k.tooSmall(l, small, len(cuts)) {
+			continue
+		}
+		pieces := k.lay(l, cuts)
+		if l.Run {
+			k.runs(l, cuts, pieces)
+		}
+		k.motif(l, cuts, pieces)
+	}
+}
+
+// tooSmall tells of panels that are too small for a layer; those that were not named
+// for themselves stay bare. It says whether none is left.
+func (k *work) tooSmall(l Layer, small []*Panel, left int) bool {
+	if len(small) == 0 {
+		return false
+	}
+	w, h := small[0].size(small[0].under())
+	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side leaves no layer there.", k.called(small), k.Say(w),
+		k.Say(h), k.Say(l.Border))
+	if left == 0 {
+		k.wrong("border", text, "Make the border smaller, or dress other panels.", "dress."+l.Entry+".border", "")
+		return true
+	}
+	k.Warn(brief.Warning{Code: "bare-panel", Text: text + " It stays bare.", Fix: "Make the border smaller, or leave it so."})
+	return false
+}
+
+// under is the outline that the next layer is smaller than.
+func (p *Panel) under() []sheet.Point {
+	if n := len(p.On); n > 0 {
+		return p.On[n-1].Ring
+	}
+	return p.Face.Points
+}
+
+// layerFor cuts a layer for a panel: an even border, or another above and below, and
+// clear of what is cut out of the panel.
+func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
+	above := [4]pt{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}[p.up]
+	by := func(n pt) Length {
+		switch d := n.dot(above); {
+		case d > 0.7 && l.Top >= 0:
+			return l.Top
+		case d < -0.7 && l.Bottom >= 0:
+			return l.Bottom
+		}
+		return l.Border
+	}
+	holes := p.Face.Face.Holes
+	if n := len(p.On); n > 0 {
+		holes = p.On[n-1].Holes
+	}
+	ring := inset(p.under(), by)
+	if ring == nil {
+		return c, false
+	}
+	if lo, hi := bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
+		return c, false
+	}
+	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(ring, l.Round)}
+	for _, h := range holes {
+		c.lay.Holes = append(c.lay.Holes, inset(h, even(-l.Border)))
+	}
+	c.stood = turned(c.lay.Ring, p.up)
+	for _, h := range c.lay.Holes {
+		c.holes = append(c.holes, turned(h, p.up))
+	}
+	return c, true
+}
+
+// lay makes pieces of the cuts, one for all that are alike, each in its places.
+func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
+	keys := make([]string, len(cuts))
+	for i, c := range cuts {
+		keys[i] = shapeKey(c)
+	}
+	pieces = make([]*sheet.Piece, len(cuts))
+	for i, c := range cuts {
+		if pieces[i] != nil {
+			continue
+		}
+		var alike []*Panel
+		var places []assembly.Place
+		var refs []string
+		deep := 0
+		for n := i; n < len(cuts); n++ {
+			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
+				p := cuts[n].panel
+				alike, places = append(alike, p), append(places, k.place(p, cuts[n].lay, "layer", l.least()))
+				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
+			}
+		}
+		name := k.called(alike) + " layer"
+		if deep > 0 {
+			name = fmt.Sprintf("%s %d", name, deep+1)
+		}
+		piece := cutTo(k.name(name), "layer", c.stood, c.holes)
+		piece.Part = sheet.Layer
+		part := k.add(piece, l.Card, refs, places...)
+		part.Rides, part.Loose = !c.panel.Bent, c.panel.Bent
+		for n := i; n < len(cuts); n++ {
+			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
+				pieces[n] = piece
+				cuts[n].lay.Piece = piece
+				cuts[n].panel.On = append(cuts[n].panel.On, cuts[n].lay)
+			}
+		}
+		k.flat("Stick the %s on, while all is flat: %s of border all round.", piece.Name, k.Say(l.Border))
+	}
+	return pieces
+}
+
+func (l Layer) least() Length {
+	b := l.Border
+	if l.Top >= 0 {
+		b = min(b, l.Top)
+	}
+	if l.Bottom >= 0 {
+		b = min(b, l.Bottom)
+	}
+	return b
+}
+
+// shapeKey is the same for cuts that are alike as they stand.
+func shapeKey(c cut) string {
+	lo, _ := bounds(c.stood)
+	ring := moved(c.stood, -lo.X, -lo.Y)
+	first := 0
+	for i, p := range ring { // wherever its outline begins
+		if p.Y < ring[first].Y || p.Y == ring[first].Y && p.X < ring[first].X {
+			first = i
+		}
+	}
+	ring = slices.Concat(ring[first:], ring[:first])
+	var holes [][]sheet.Point
+	for _, h := range c.holes {
+		holes = append(holes, moved(h, -lo.X, -lo.Y))
+	}
+	return fmt.Sprint(ring, holes)
+}
+
+// place lays something of an outline on a panel, on what lies there.
+func (k *work) place(p *Panel, l Lay, face string, border Length) assembly.Place {
+	lo, hi := bounds(l.Ring)
+	flo, fhi := p.Face.Bounds()
+	if len(p.On) > 0 {
+		border = 0 // it is from the layer below that it stays away
+	}
+	return assembly.Place{Face: face, On: p.Ref(), Nth: p.Nth, Quarters: p.up, Border: border,
+		Right: (lo.X + hi.X - flo.X - fhi.X) / 2, Down: (lo.Y + hi.Y - flo.Y - fhi.Y) / 2,
+		Out: p.T/2 + p.Thick() + l.Card.Caliper/2}
+}
+
+// on puts something of an outline on a panel: frames and toppers. It goes where the
+// panel goes.
+func (k *work) on(p *Panel, name, face string, is sheet.Part, ring []sheet.Point, holes [][]sheet.Point, c shop.Card,
+	off Length) *sheet.Piece {
+	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
+	piece.Part = is
+	at := k.place(p, Lay{Card: c, Ring: ring}, face, 0)
+	at.Out += off
+	k.add(piece, c, []string{p.Ref()}, at).Rides = true
+	return piece
+}
+
+func turnedAll(holes [][]sheet.Point, quarters int) (out [][]sheet.Point) {
+	for _, h := range holes {
+		out = append(out, turned(h, quarters))
+	}
+	return out
+}
+
+// Run is layers cut from one strip in order, so that the picture goes on round the
+// corners: the seam is at the back. The strip is seen from its printed side.
+type Run struct {
+	Name  string
+	Card  shop.Card
+	W, H  Length
+	Cuts  []RunCut
+	Count int
+}
+
+// RunCut is one layer of a run: how far from the left of the strip it begins, and from
+// the top.
+type RunCut struct {
+	Piece *sheet.Piece
+	X, Y  Length
+	On    string
+}
+
+// round gives the order of the sides as one goes round the box from the back's left
+// corner, seen from outside.
+var roundOrder = []string{"left", "front", "right", "back"}
+
+// runs finds, for each part, the panels that stand round it in order.
+func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
+	type at struct {
+		part string
+		nth  int
+	}
+	done := map[at]bool{}
+	for _, first := range cuts {
+		of := at{first.panel.Part, first.panel.Nth}
+		if done[of] || first.panel.Nth > 0 {
+			continue
+		}
+		done[of] = true
+		run := Run{Card: l.Card, Count: 1}
+		var x Length
+		high, top := Length(0), k.tops(cuts, of.part)
+		var seen []*Panel
+		for _, side := range roundOrder {
+			for i, c := range cuts {
+				if c.panel.Part != of.part || c.panel.Nth != of.nth || c.panel.Looks != side || c.panel.Bent {
+					continue
+				}
+				wide, _ := c.panel.Size()
+				w, h := c.panel.size(c.lay.Ring)
+				off := k.offset(c)
+				y := top - k.top(c)
+				run.Cuts = append(run.Cuts, RunCut{Piece: pieces[i], X: x + off, Y: y, On: c.panel.Ref()})
+				run.W, high, x = x+off+w, max(high, y+h), x+wide
+				seen = append(seen, c.panel)
+			}
+		}
+		if len(run.Cuts) < 2 {
+			continue
+		}
+		start := run.Cuts[0].X
+		for i := range run.Cuts {
+			run.Cuts[i].X -= start
+		}
+		run.W, run.H = run.W-start, high
+		run.Name = k.name("run round the " + of.part)
+		k.out.Runs = append(k.out.Runs, run)
+		k.flat("%s", run.says(k))
+	}
+}
+
+// offset is how far from the left of its panel a layer begins, as it stands.
+func (k *work) offset(c cut) Length {
+	_, whole := bounds(turned(c.panel.Face.Points, c.panel.up))
+	_, own := bounds(c.stood)
+	return whole.X - own.X // pieces are drawn inside up, so left and right change over
+}
+
+// top is how high the top of a layer stands, and tops the highest of a part.
+func (k *work) top(c cut) Length {
+	high := 0.0
+	for i, p := range c.lay.Ring {
+		if z := c.panel.Face.Place(p).Z; i == 0 || z > high {
+			high = z
+		}
+	}
+	return measured(high).Near(mm / 100)
+}
+
+func (k *work) tops(cuts []cut, part string) (out Length) {
+	for i, c := range cuts {
+		if t := k.top(c); c.panel.Part == part && (i == 0 || t > out) {
+			out = t
+		}
+	}
+	return out
+}
+
+func (r Run) says(k *work) string {
+	s := fmt.Sprintf("Cut a strip of %s × %s for the %s and mark it on its back; from its left, printed side up:", k.Say(r.W),
+		k.Say(r.H), r.Name)
+	for i, c := range r.Cuts {
+		if i > 0 {
+			s += ","
+		}
+		s += fmt.Sprintf(" %s at %s", plain(c.On), k.Say(c.X))
+	}
+	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
+}
+
+// On cuts the strip of a run for a sheet no longer than that: at as few corners as can
+// be, each part as wide as what it holds.
+func (r Run) On(most, step Length) (parts []Length) {
+	start := Length(0)
+	for i, c := range r.Cuts {
+		end := r.W
+		if i+1 < len(r.Cuts) {
+			end = r.Cuts[i+1].X
+		}
+		if end-start > most && c.X > start {
+			parts, start = append(parts, (c.X-start).Up(step)), c.X
+		}
+	}
+	return append(parts, (r.W - start).Up(step))
+}
+
+// Motif is a piece that is cut round a spot of its sheet.
+type Motif struct {
+	Piece string // or a run
+	X, Y  Length // its corner on the sheet
+	W, H  Length
+	Card  shop.Card
+	Entry string
+}
+
+// motif finds where on its sheet the front panel must lie to have the spot in its
+// middle.
+func (k *work) motif(l Layer, cuts []cut, pieces []*sheet.Piece) {
+	if l.Motif == nil || len(cuts) == 0 {
+		return
+	}
+	i := max(0, slices.IndexFunc(cuts, func(c cut) bool { return c.panel.Looks == "front" }))
+	piece := pieces[i]
+	m := Motif{Piece: piece.Name, X: l.Motif.X - piece.Width/2, Y: l.Motif.Y - piece.Height/2, W: piece.Width, H: piece.Height,
+		Card: l.Card, Entry: l.Entry}
+	if n := len(k.out.Runs); l.Run && n > 0 {
+		run := k.out.Runs[n-1]
+		for _, c := range run.Cuts {
+			if c.Piece == piece && c.On == cuts[i].panel.Ref() {
+				m = Motif{Piece: run.Name, X: m.X - c.X, Y: m.Y - c.Y, W: run.W, H: run.H, Card: l.Card, Entry: l.Entry}
+			}
+		}
+	}
+	k.out.Motifs = append(k.out.Motifs, m)
+	k.flat("Cut the %s round the motif: its upper left corner lies %s from the left and %s from the top of the sheet.", m.Piece,
+		k.Say(m.X), k.Say(m.Y))
+}
+
+// skins measures how thick what lies under each clearance is, on its thickest wall.
+func (k *work) skins() {
+	for _, c := range k.box.Clears {
+		inner, face := c.Inner, ""
+		if inner == "" {
+			inner, face = assembly.Ref(c.Outer)
+		}
+		t := Length(0)
+		for _, p := range k.out.Panels {
+			if p.Part == inner && slices.Contains(c.Sides, p.Looks) && (face == "" || !p.Lid) {
+				t = max(t, p.Thick())
+			}
+		}
+		k.out.Skins = append(k.out.Skins, t)
+	}
+}
+
+// middle gives the place on a panel, from the middle of its drawing, that a place in
+// space lies over.
+func middle(f *fold.Placed, at fold.Vec) (right, down Length) {
+	p := f.Under(at)
+	lo, hi := f.Bounds()
+	return p.X - (lo.X+hi.X)/2, p.Y - (lo.Y+hi.Y)/2
+}

@@ -1,0 +1,258 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// Liners are cut to the room that was measured on the folded box, not to the size that
+// was asked for; in plain numbers to the scores.
+
+// room is what there is between the walls before it is lined.
+type room struct{ lo, hi fold.Vec }
+
+func (k *work) room() room {
+	floor, wall, cover := k.Lined()
+	by := fold.Vec{X: wall.MM(), Y: wall.MM()}
+	return room{k.box.Lo.Sub(by).Sub(fold.Vec{Z: floor.MM()}), k.box.Hi.Add(by).Add(fold.Vec{Z: cover.MM()})}
+}
+
+func (k *work) liners() {
+	r := k.room()
+	used := map[string]Length{} // how thick what lines each part is so far
+	for _, l := range k.lines() {
+		k.entry = l.Entry
+		if len(k.box.Rooms) > 0 {
+			k.wrong("in", "This box is made of several small boxes, which are left plain inside.", "Leave the liner out.")
+			continue
+		}
+		if l.In == "floor" || l.In == "all" {
+			k.floor(l, r, used)
+		}
+		if l.In == "walls" || l.In == "all" || l.In == "tabs" {
+			k.walls(l, r, used)
+		}
+		if l.In == "lid" || l.In == "all" {
+			k.cover(l, r, used)
+		}
+		if l.Words != "" {
+			k.contrast(l.Words, "", l.Card.Colour)
+			k.flat("Print or letter “%s” on the %s liner before it is stuck in.", l.Words, l.In)
+		}
+	}
+}
+
+// fits cuts a liner to a part of the room, or notes that it is too small.
+func (k *work) fits(l Liner, what string, long, wide Length) (w, h Length, ok bool) {
+	w, h = (long - l.Less).Down(k.Step.Size), (wide - l.Less).Down(k.Step.Size)
+	if min(w, h) < least && l.Quiet {
+		return 0, 0, false
+	}
+	if min(w, h) < least {
+		k.wrong("less", fmt.Sprintf("The %s is %s × %s: %s less leaves no liner.", what, k.Say(long), k.Say(wide), k.Say(l.Less)),
+			"Make it less smaller, or leave this liner out.", "dress."+l.Entry+".less", "")
+		return 0, 0, false
+	}
+	return w, h, true
+}
+
+// liner makes a liner of a size.
+func (k *work) liner(name string, l Liner, w, h Length) *sheet.Piece {
+	p := sheet.Grid(k.name(name), sheet.Cols(w), sheet.Rows(h), "liner")
+	p.Part, p.Root = sheet.Liner, "liner"
+	return p
+}
+
+func (k *work) floor(l Liner, r room, used map[string]Length) {
+	long, wide := measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y)
+	if root := k.box.Parts[0].Piece; k.box.Shaped && root != nil { // it may be narrower at its foot
+		if f := root.Face(root.Root); f != nil {
+			lo, hi := f.Bounds()
+			long, wide = min(long, hi.X-lo.X-2*k.T), min(wide, hi.Y-lo.Y-2*k.T)
+		}
+	}
+	if k.Plain {
+		long, wide = min(k.box.Size.Length, long+2*k.T), min(k.box.Size.Width, wide+4*k.T)
+	}
+	w, h, ok := k.fits(l, "floor", long, wide)
+	if !ok {
+		return
+	}
+	at, mid := []assembly.Place{}, r.lo.Add(r.hi).Times(0.5)
+	for range l.Layers {
+		z := measured(r.lo.Z) + used["floor"] + l.Card.Caliper/2
+		used["floor"] += l.Card.Caliper
+		at = append(at, assembly.Place{Face: "liner", Right: measured(mid.X), Down: -measured(mid.Y), Out: -z, Over: true})
+	}
+	k.add(k.liner("floor liner", l, w, h), l.Card, []string{"floor"}, at...)
+}
+
+// wall finds the face that stands on a side of the room: of the box, not of its lid.
+func (k *work) wall(side fold.Vec) (part string, f *fold.Placed) {
+	best := 0.0
+	for _, p := range k.box.Parts {
+		if p.Piece == nil || p.Piece.Part != sheet.Box || p.When == sheet.Close {
+			continue
+		}
+		body := k.stand.Of(p.Name)
+		for _, g := range body.Faces {
+			if math.Abs(g.In.Dot(side)) > 0.999 && g.Middle().Dot(side) > 0 && !assembly.Opens(p.Piece, g.Name) && g.Area() > best {
+				part, f, best = p.Name, g, g.Area()
+			}
+		}
+	}
+	return part, f
+}
+
+// tabbed says whether tabs are stuck behind a face.
+func tabbed(p *sheet.Piece, face string) bool {
+	for _, g := range p.Glues {
+		if g.On == face && !g.Outside && p.RoleOf(g.Face) == "tab" {
+			return true
+		}
+	}
+	return false
+}
+
+// walls lines the four walls, or those with tabs behind them: opposite ones are alike.
+func (k *work) walls(l Liner, r room, used map[string]Length) {
+	if k.box.Shaped && l.In == "all" {
+		return
+	}
+	if k.box.Shaped {
+		k.wrong("in", "The walls of this box are no upright rectangles all round, so they are not lined.",
+			"Line the floor, or put layers on the outside.", "dress."+l.Entry+".in", "floor")
+		return
+	}
+	high, lined := measured(r.hi.Z-r.lo.Z), 0
+	for _, pair := range [][2]int{{0, 1}, {2, 3}} {
+		long := measured(r.hi.Y - r.lo.Y)
+		if pair[0] == 2 {
+			long = measured(r.hi.X - r.lo.X)
+		}
+		var at []assembly.Place
+		var names, refs []string
+		for _, n := range pair {
+			side := fold.Sides[n]
+			part, f := k.wall(side.To)
+			if f == nil || l.In == "tabs" && !tabbed(k.box.Part(part).Piece, f.Name) {
+				continue
+			}
+			names, refs = append(names, side.Name), append(refs, part+"/"+f.Name)
+			for i := range l.Layers {
+				at = append(at, k.inside(r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
+			}
+			used[side.Name] += Length(l.Layers) * l.Card.Caliper
+		}
+		if len(at) == 0 {
+			continue
+		}
+		w, h, ok := k.fits(l, list(names)+" wall", long, high)
+		if !ok {
+			return
+		}
+		k.add(k.liner(list(names)+" wall liner", l, w, h), l.Card, refs, at...).Rides = true
+		lined++
+	}
+	if lined == 0 {
+		k.wrong("in", "No wall of this box has tabs behind it to hide.", "Line the walls, or leave this out.",
+			"dress."+l.Entry+".in", "walls")
+	}
+}
+
+// inside stands a liner against a wall, so far in from the side of the room.
+func (k *work) inside(r room, side fold.Vec, part string, f *fold.Placed, in Length) assembly.Place {
+	mid := r.lo.Add(r.hi).Times(0.5)
+	edge := r.hi
+	if side.X+side.Y < 0 {
+		edge = r.lo
+	}
+	along := func(v, axis float64, flat float64) float64 {
+		if axis != 0 {
+			return v - axis*in.MM()
+		}
+		return flat
+	}
+	at := fold.Vec{X: along(edge.X, side.X, mid.X), Y: along(edge.Y, side.Y, mid.Y), Z: mid.Z}
+	right, down := middle(f, at)
+	out := -measured(at.Sub(f.Middle()).Dot(f.In))
+	place := assembly.Place{Face: "liner", On: part + "/" + f.Name, Right: right, Down: down, Out: out, Over: true,
+		Quarters: (up(f) + 2) % 4}
+	if f.In.Dot(side) > 0 { // a flap rolled in looks at its wall
+		place.Over, place.Quarters = false, up(f)
+	}
+	return place
+}
+
+// cover lines what closes the box above, within its walls.
+func (k *work) cover(l Liner, r room, used map[string]Length) {
+	var top *Panel
+	for _, p := range k.out.Panels {
+		if p.Lid && p.Looks == "above" && p.Face.Level() && (top == nil || p.Face.Area() > top.Face.Area()) {
+			top = p
+		}
+	}
+	if top != nil && k.crowded(top) {
+		if l.In == "lid" {
+			k.wrong("in", "Flaps lie under the lid of this box, so it is not lined.", "Line the floor or the walls.",
+				"dress."+l.Entry+".in", "floor")
+		}
+		return
+	}
+	if top == nil || k.box.Above != fold.Flat {
+		if l.In == "lid" {
+			k.wrong("in", "Nothing level closes this box above, so no lid is to be lined.", "Line the floor or the walls.",
+				"dress."+l.Entry+".in", "floor")
+		}
+		return
+	}
+	w, h, ok := k.fits(l, "lid's inside", measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y))
+	if !ok {
+		return
+	}
+	right, down := middle(top.Face, r.lo.Add(r.hi).Times(0.5))
+	var at []assembly.Place
+	for range l.Layers {
+		at = append(at, assembly.Place{Face: "liner", On: top.Ref(), Right: right, Down: down, Over: true,
+			Quarters: (top.up + 2) % 4, Out: -(top.T/2 + used["lid"] + l.Card.Caliper/2)})
+		used["lid"] += l.Card.Caliper
+	}
+	k.add(k.liner("lid liner", l, w, h), l.Card, []string{top.Ref()}, at...).Rides = true
+}
+
+// crowded says whether other card lies close under a cover.
+func (k *work) crowded(top *Panel) bool {
+	for _, b := range k.stand.Box() {
+		for _, f := range b.Faces {
+			if below := top.Face.Middle().Z - f.Middle().Z; f != top.Face && f.Level() && below > 0 && below < 3 &&
+				fold.Overlap(top.Face, f) > 20 {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// contrast checks that words can be read on their card.
+func (k *work) contrast(text, ink, card string) {
+	if ink == "" {
+		ink = "#2a2520"
+	}
+	if ratio := Contrast(ink, card); ratio < 3 {
+		fix, set := "Choose a lighter card or another ink.", []string(nil)
+		for _, other := range []string{"#2a2520", "#ffffff"} {
+			if Contrast(other, card) >= 4.5 && strings.HasPrefix(k.entry, "toppers") {
+				fix, set = "Letter it in "+map[string]string{"#2a2520": "dark ink", "#ffffff": "white"}[other]+".",
+					[]string{"dress." + k.entry + ".ink", other}
+				break
+			}
+		}
+		k.faint(fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio), fix, set)
+	}
+}

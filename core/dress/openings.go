@@ -1,0 +1,292 @@
+package dress
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/fold"
+	"brevium/core/sheet"
+)
+
+// What is cut into the box itself comes first: windows, thumb notches, and the holes
+// that ribbon or cord goes through. Layers are then cut round it.
+
+// round is left of card round what is cut out, beside the lap of a film.
+const border = 6 * mm
+
+// openings cuts the openings, and says whether any was.
+func (k *work) openings() bool {
+	cut := false
+	for _, w := range k.Windows {
+		k.entry = w.Entry
+		if panels, ok := k.resolve("on", w.On); ok {
+			for _, p := range first(panels) {
+				cut = k.window(w, p) || cut
+			}
+		}
+	}
+	for _, g := range k.Grips {
+		if k.entry = g.Entry; g.Kind != "notch" {
+			continue
+		}
+		if panels, ok := k.resolve("on", g.On); ok {
+			for _, p := range first(panels) {
+				cut = k.notch(g, p) || cut
+			}
+		}
+	}
+	cut = k.pierce() || cut
+	if cut {
+		for _, part := range k.box.Parts {
+			if part.Piece != nil && part.Piece.Part == sheet.Box {
+				part.Piece.Find()
+				fold.Solve(part.Piece)
+			}
+		}
+	}
+	return cut
+}
+
+// first leaves of several copies of a panel one: what is cut into it is cut into all.
+func first(panels []*Panel) []*Panel {
+	return slices.DeleteFunc(slices.Clone(panels), func(p *Panel) bool { return p.Nth > 0 })
+}
+
+// piece gives the piece a panel is of.
+func (k *work) piece(p *Panel) *sheet.Piece { return k.box.Part(p.Part).Piece }
+
+// ringOf is the outline of an opening, w by h as it stands, round a place of a panel.
+func ringOf(shape string, mid sheet.Point, w, h Length, p *Panel) []sheet.Point {
+	if p.up%2 == 1 {
+		w, h = h, w
+	}
+	square := []sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X - w/2 + w, Y: mid.Y - h/2},
+		{X: mid.X - w/2 + w, Y: mid.Y - h/2 + h}, {X: mid.X - w/2, Y: mid.Y - h/2 + h}}
+	switch shape {
+	case "round":
+		return round(mid, w/2, h/2, 32)
+	case "rounded":
+		return rounded(square, min(w, h)/5)
+	}
+	return square
+}
+
+func (p *Panel) mid() sheet.Point {
+	lo, hi := p.Face.Bounds()
+	return sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+}
+
+// sized fills in the size of a window: half of its panel, or what was said.
+func (w *Window) sized(p *Panel, step Length) {
+	pw, ph := p.Size()
+	if w.Width == 0 {
+		w.Width = (pw / 2).Near(step)
+	}
+	if w.Height == 0 {
+		w.Height = (ph / 2).Near(step)
+		if w.Shape == "round" {
+			w.Height = w.Width
+		}
+	}
+	if w.Shape == "round" {
+		w.Width = min(w.Width, w.Height)
+		w.Height = w.Width
+	}
+}
+
+func (k *work) window(w Window, p *Panel) bool {
+	w.sized(p, k.Step.Size)
+	if p.Bent {
+		k.wrong("on", fmt.Sprintf("The %s is bent round: a window in it would crack.", k.called([]*Panel{p})),
+			"Cut it in a panel that stays flat.")
+		return false
+	}
+	want := Length(border)
+	if w.Film {
+		want = max(want, w.Lap)
+	}
+	ring := ringOf(w.Shape, p.mid(), w.Width, w.Height, p)
+	around := inset(ring, even(-want))
+	pw, ph := p.Size()
+	for _, q := range around {
+		if !sheet.Inside(p.Face.Points, q) {
+			k.wrong("width", fmt.Sprintf("A window of %s × %s leaves less than %s of the %s (%s × %s) round it.", k.Say(w.Width),
+				k.Say(w.Height), k.Say(want), k.called([]*Panel{p}), k.Say(pw), k.Say(ph)), "Make the window smaller.",
+				"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
+			return false
+		}
+	}
+	if tab := k.tabBehind(p, around); tab != "" {
+		k.wrong("on", fmt.Sprintf("The %s lies behind that window.", tab), "Make the window smaller, or cut it in another panel.",
+			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
+		return false
+	}
+	if piece := k.piece(p); w.Shape == "square" {
+		lo, hi := bounds(ring)
+		piece.Window(lo, hi)
+	} else {
+		piece.Opening(ring)
+		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the middle of the %s.", w.Shape, k.Say(w.Width),
+			k.Say(w.Height), plain(p.Name)))
+	}
+	if w.Film {
+		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count, "behind the window in the "+k.called([]*Panel{p}))
+		k.flat("Stick the film behind the window in the %s, %s of lap all round.", k.called([]*Panel{p}), k.Say(w.Lap))
+	}
+	return true
+}
+
+// tabBehind finds a face that is stuck behind a panel where something is cut out.
+func (k *work) tabBehind(p *Panel, ring []sheet.Point) string {
+	piece, body := k.piece(p), p.Face.Body
+	lo, hi := bounds(ring)
+	for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
+		f := body.Find(g.Face)
+		if g.On != p.Name || g.Outside || f == nil {
+			continue
+		}
+		var under []sheet.Point
+		for _, v := range f.Poly {
+			under = append(under, p.Face.Under(v))
+		}
+		a, b := bounds(under)
+		if a.X < hi.X && b.X > lo.X && a.Y < hi.Y && b.Y > lo.Y {
+			return plain(g.Face)
+		}
+	}
+	return ""
+}
+
+// frames lays a ring of card round each window, on what lies there already.
+func (k *work) frames() {
+	for _, w := range k.Windows {
+		if k.entry = w.Entry; w.Frame == 0 || len(k.Problems) > 0 {
+			continue
+		}
+		panels, _ := k.resolve("on", w.On)
+		for _, p := range panels {
+			own := w
+			own.sized(p, k.Step.Size)
+			ring := ringOf(own.Shape, p.mid(), own.Width, own.Height, p)
+			outer := inset(ring, even(-own.Frame))
+			for _, q := range outer {
+				if !sheet.Inside(p.Face.Points, q) {
+					k.wrong("frame", fmt.Sprintf("A frame of %s reaches beyond the %s.", k.Say(own.Frame), k.called([]*Panel{p})),
+						"Make the frame narrower.", "dress."+w.Entry+".frame", "")
+					return
+				}
+			}
+			piece := k.on(p, k.called([]*Panel{p})+" frame", "frame", sheet.Layer, outer, [][]sheet.Point{ring}, own.Card, 0)
+			k.flat("Stick the %s round the window.", piece.Name)
+			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}, Piece: piece})
+		}
+	}
+}
+
+// free finds the raw edge of a panel that fingers come to: over against a crease, or
+// the highest; its middle, how long it is, and the step into the card.
+func free(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
+	lo, hi := p.Face.Bounds()
+	best := -1.0
+	for _, e := range p.Face.Face.Edges {
+		if !e.Kind.Open() || e.Beyond != nil && !e.Beyond.Waste || e.A.X != e.B.X && e.A.Y != e.B.Y {
+			continue
+		}
+		m := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
+		in, l := sheet.Point{}, (e.B.X-e.A.X).Abs()+(e.B.Y-e.A.Y).Abs()
+		switch {
+		case e.A.Y == e.B.Y && m.Y == lo.Y:
+			in.Y = 1
+		case e.A.Y == e.B.Y && m.Y == hi.Y:
+			in.Y = -1
+		case e.A.X == e.B.X && m.X == lo.X:
+			in.X = 1
+		case e.A.X == e.B.X && m.X == hi.X:
+			in.X = -1
+		default:
+			continue
+		}
+		score := l.MM()
+		if hinged(p, in) {
+			score += 1e4
+		}
+		if score > best {
+			best, mid, long, inward, ok = score, m, l, in, true
+		}
+	}
+	return mid, long, inward, ok
+}
+
+// hinged says whether the edge of a panel over against a raw one is a crease.
+func hinged(p *Panel, inward sheet.Point) bool {
+	lo, hi := p.Face.Bounds()
+	for _, e := range p.Face.Face.Edges {
+		if e.Kind.Open() {
+			continue
+		}
+		if inward.Y == 1 && e.A.Y == hi.Y && e.B.Y == hi.Y || inward.Y == -1 && e.A.Y == lo.Y && e.B.Y == lo.Y ||
+			inward.X == 1 && e.A.X == hi.X && e.B.X == hi.X || inward.X == -1 && e.A.X == lo.X && e.B.X == lo.X {
+			return true
+		}
+	}
+	return false
+}
+
+func (k *work) notch(g Grip, p *Panel) bool {
+	mid, long, inward, ok := free(p)
+	what := k.called([]*Panel{p})
+	if !ok {
+		k.wrong("on", fmt.Sprintf("The %s has no raw edge to cut a thumb notch in.", what), "Choose a panel with one.")
+		return false
+	}
+	w, h := p.Face.Bounds()
+	deep := (h.Y - w.Y)
+	if inward.X != 0 {
+		deep = h.X - w.X
+	}
+	if g.Width > long-2*border || g.Width/2 > deep-border {
+		k.wrong("width", fmt.Sprintf("A thumb notch of %s leaves too little of the %s.", k.Say(g.Width), what),
+			"Make it narrower.", "dress."+g.Entry+".width", k.plainly(max(6*mm, min(long-2*border, 2*(deep-border)))))
+		return false
+	}
+	r := g.Width / 2
+	about := []sheet.Point{{X: mid.X - r, Y: mid.Y - r}, {X: mid.X + r, Y: mid.Y + r}}
+	if tab := k.tabBehind(p, about); tab != "" {
+		k.wrong("on", fmt.Sprintf("The %s lies behind that notch.", tab), "Choose shorter tabs, or another panel.")
+		return false
+	}
+	k.piece(p).Notch(mid, r, inward)
+	return true
+}
+
+// plainly writes a length as it would be typed.
+func (k *work) plainly(l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
+
+// pulls sticks tabs to pull under the edges of panels.
+func (k *work) pulls() {
+	for _, g := range k.Grips {
+		if k.entry = g.Entry; g.Kind != "pull" {
+			continue
+		}
+		p := k.find("on", g.On)
+		if p == nil {
+			continue
+		}
+		mid, long, inward, ok := free(p)
+		if !ok || g.Width > long {
+			k.wrong("on", fmt.Sprintf("The %s has no raw edge long enough for a tab to pull.", k.called([]*Panel{p})),
+				"Choose a panel with one, or a narrower tab.")
+			continue
+		}
+		half := 12 * mm // so far it is stuck, and so far it stands out
+		mid = sheet.Point{X: mid.X, Y: mid.Y}
+		w, h := g.Width, Length(2*half)
+		if inward.X != 0 {
+			w, h = h, w
+		}
+		ring := rounded([]sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
+			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
+		piece := k.on(p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
+		k.flat("Stick half of the %s on the edge of the %s, the other half standing out.", piece.Name, k.called([]*Panel{p}))
+	}
+}

@@ -1,0 +1,289 @@
+package dress
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+// A topper is a stack of shapes, each smaller than the one below it by a border.
+
+// outline is a shape so wide and high, its upper left corner at the origin, as it stands.
+func outline(shape string, w, h Length) []sheet.Point {
+	square := []sheet.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}}
+	at := func(x, y float64) sheet.Point {
+		return sheet.Point{X: Length(math.Round(x * float64(w))), Y: Length(math.Round(y * float64(h)))}
+	}
+	switch shape {
+	case "rounded":
+		return rounded(square, min(w, h)/6)
+	case "round", "oval":
+		return moved(round(sheet.Point{}, w/2, h/2, 32), w/2, h/2)
+	case "scalloped":
+		return scallops(at)
+	case "banner":
+		return []sheet.Point{{}, {X: w}, {X: w, Y: h}, at(0.5, 0.78), {Y: h}}
+	case "tag":
+		return []sheet.Point{at(0.3, 0), at(0.7, 0), at(1, 0.2), {X: w, Y: h}, {Y: h}, at(0, 0.2)}
+	case "triangle":
+		return []sheet.Point{at(0.5, 0), {X: w, Y: h}, {Y: h}}
+	case "star":
+		var out []sheet.Point
+		for i := range 10 {
+			r := 0.5
+			if i%2 == 1 {
+				r = 0.24
+			}
+			s, c := math.Sincos(math.Pi * float64(i) / 5)
+			out = append(out, at(0.5+r*s, 0.5-r*c))
+		}
+		return out
+	case "heart":
+		return heart(at)
+	}
+	return square
+}
+
+// scallops is a round with twelve bulges.
+func scallops(at func(x, y float64) sheet.Point) (out []sheet.Point) {
+	for i := range 72 {
+		a := 2 * math.Pi * float64(i) / 72
+		r := 0.46 + 0.04*math.Abs(math.Cos(6*a)) // a bulge on each side
+		out = append(out, at(0.5+r*math.Cos(a), 0.5+r*math.Sin(a)))
+	}
+	return out
+}
+
+// heart is two half rounds over a point.
+func heart(at func(x, y float64) sheet.Point) (out []sheet.Point) {
+	for i := range 13 { // the left lobe, from its outer side over to the notch
+		a := math.Pi - math.Pi*float64(i)/12
+		out = append(out, at(0.25+0.25*math.Cos(a), 0.28-0.28*math.Sin(a)))
+	}
+	for i := 1; i <= 12; i++ {
+		a := math.Pi - math.Pi*float64(i)/12
+		out = append(out, at(0.75+0.25*math.Cos(a), 0.28-0.28*math.Sin(a)))
+	}
+	return append(out, at(0.97, 0.42), at(0.5, 1), at(0.03, 0.42))
+}
+
+// foam is how thick what raises a shape is.
+const foam = 2 * mm
+
+func (k *work) toppers() {
+	k.pulls()
+	for _, t := range k.Toppers {
+		k.entry = t.Entry
+		if t.On == "hanging" {
+			k.hanging(t)
+			continue
+		}
+		if t.On == "band" {
+			k.onBand(t)
+			continue
+		}
+		p := k.largest(func(p *Panel) bool { return p.Looks == "above" && p.Shows && p.Lid && !p.Bent })
+		if t.On == "" && p == nil {
+			p = k.largest(func(p *Panel) bool { return p.Shows && !p.Bent && p.Looks != "below" })
+		}
+		if t.On != "" {
+			p = k.find("on", t.On)
+		}
+		if p == nil {
+			continue
+		}
+		k.topper(t, p)
+	}
+}
+
+// size fills in how large a topper is, of a room; what the shop has a cutter for is
+// taken in the nearest size it has.
+func (k *work) size(t *Topper, w, h Length) {
+	if t.Width == 0 {
+		t.Width = (min(w, 2*h) * 11 / 20).Down(k.Step.Size)
+	}
+	if t.Height == 0 {
+		t.Height = min(t.Width, h*11/20).Down(k.Step.Size)
+		if t.Shape == "rectangle" || t.Shape == "rounded" || t.Shape == "banner" || t.Shape == "oval" {
+			t.Height = (t.Width * 2 / 3).Down(k.Step.Size)
+		}
+		if t.Shape == "round" || t.Shape == "scalloped" || t.Shape == "star" {
+			t.Height = t.Width
+		}
+	}
+	if t.Shape == "round" {
+		t.Width = min(t.Width, t.Height)
+		if c, ok := k.cutter(t.Width); ok {
+			k.flat("The round is %s across, as your circle cutter makes it.", k.Say(c))
+			t.Width = c
+		}
+		t.Height = t.Width
+	}
+}
+
+// cutter finds the largest circle cutter that is no larger, and hardly smaller.
+func (k *work) cutter(across Length) (best Length, ok bool) {
+	for _, p := range k.Tools.Punches {
+		if p.Kind == "circle" && p.Size <= across && p.Size > across*3/4 && p.Size > best {
+			best, ok = p.Size, true
+		}
+	}
+	return best, ok
+}
+
+// rings gives the outlines of a stack, from the lowest up, with a middle in common;
+// and notes when a border leaves nothing.
+func (k *work) rings(t Topper) (out [][]sheet.Point) {
+	ring := outline(t.Shape, t.Width, t.Height)
+	for i := range t.Cards {
+		if i > 0 {
+			next := inset(ring, even(t.Border))
+			if c, ok := k.cutter(t.Width - 2*t.Border*Length(i)); ok && t.Shape == "round" {
+				next = moved(outline("round", c, c), (t.Width-c)/2, (t.Height-c)/2)
+			}
+			if next == nil {
+				k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
+					k.Say(t.Width), k.Say(t.Height)), "Make the border smaller or the topper larger.", "dress."+t.Entry+".border", "")
+				return nil
+			}
+			ring = next
+		}
+		out = append(out, ring)
+	}
+	return out
+}
+
+// words tells what is printed or lettered on a topper, and whether it can be read.
+func (k *work) words(t Topper, on *sheet.Piece) {
+	if t.Words != "" {
+		k.contrast(t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
+		k.flat("Print or letter “%s” on the %s.", t.Words, on.Name)
+	}
+}
+
+func (k *work) topper(t Topper, p *Panel) {
+	w, h := p.Size()
+	if n := len(p.On); n > 0 {
+		w, h = p.size(p.On[n-1].Ring)
+	}
+	k.size(&t, w, h)
+	if t.Width > w || t.Height > h {
+		k.wrong("width", fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
+			"from opening, or catch.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
+			"Make it smaller.", "dress."+t.Entry+".width", k.plainly(w*3/4), "dress."+t.Entry+".height", k.plainly(h*3/4))
+		return
+	}
+	if p.Bent {
+		k.wrong("on", fmt.Sprintf("The %s is bent round: a topper comes off it.", k.called([]*Panel{p})),
+			"Put it on a panel that is flat.", "dress."+t.Entry+".on", "")
+		return
+	}
+	mid := p.mid()
+	var off Length
+	var piece *sheet.Piece
+	for i, ring := range k.rings(t) {
+		if i > 0 && t.Raised {
+			off += foam
+		}
+		stood := moved(ring, -t.Width/2, -t.Height/2)
+		for range p.up { // from as it stands to as the panel is drawn
+			for n, q := range stood {
+				stood[n] = sheet.Point{X: -q.Y, Y: q.X}
+			}
+		}
+		piece = k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
+		off += t.Cards[i].Caliper
+	}
+	if piece == nil {
+		return
+	}
+	k.words(t, piece)
+	if t.Raised {
+		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
+	}
+	k.last("Stick the topper on the middle of the %s.", k.called([]*Panel{p}))
+}
+
+func (k *work) topperName(t Topper, i int) string {
+	name := t.Shape + " topper"
+	if i > 0 {
+		name = fmt.Sprintf("%s, layer %d", name, i+1)
+	}
+	return name
+}
+
+// hanging hangs a tag by a string: it is cut with the rest.
+func (k *work) hanging(t Topper) {
+	k.size(&t, 60*mm, 90*mm)
+	var last *sheet.Piece
+	for i, ring := range k.rings(t) {
+		hole := round(sheet.Point{X: t.Width / 2, Y: t.Height / 8}, pierced, pierced, 16)
+		var holes [][]sheet.Point
+		if !slices.ContainsFunc(hole, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
+			holes = append(holes, hole)
+		}
+		last = cutTo(k.name(k.topperName(t, i)), "topper", ring, holes)
+		last.Part = sheet.Topper
+		k.loose(last, t.Cards[i], 1, "hanging")
+	}
+	if last == nil {
+		return
+	}
+	k.words(t, last)
+	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
+	k.last("Hang the %s on by its string.", last.Name)
+	k.care(ribbonCare)
+}
+
+// onBand sticks a topper on the band alone, so that the band still slides off.
+func (k *work) onBand(t Topper) {
+	var band *assembly.Part
+	for _, p := range k.box.Parts {
+		if p.Piece != nil && p.Piece.Part == sheet.Band && (band == nil || !strings.HasPrefix(p.Name, "narrow")) {
+			band = p
+		}
+	}
+	if band == nil || band.Loose {
+		k.wrong("on", "There is no band on this box to put a topper on.", "Put a band on first, or put it on a panel.",
+			"dress."+t.Entry+".on", "")
+		return
+	}
+	face := "top"
+	for _, name := range []string{"top", "front", "over", "strap"} {
+		if band.Piece.Face(name) != nil {
+			face = name
+			break
+		}
+	}
+	body := k.box.Assemble(k.T, assembly.Closed).Of(band.Name)
+	f := body.Find(face)
+	if f == nil {
+		return
+	}
+	p := &Panel{Part: band.Name, Name: face, Face: f, T: measured(body.T), up: up(f)}
+	w, h := p.Size()
+	k.size(&t, max(w, h), max(w, h))
+	mid := p.mid()
+	var off Length
+	for i, ring := range k.rings(t) {
+		if i > 0 && t.Raised {
+			off += foam
+		}
+		stood := moved(ring, -t.Width/2, -t.Height/2)
+		for range p.up {
+			for n, q := range stood {
+				stood[n] = sheet.Point{X: -q.Y, Y: q.X}
+			}
+		}
+		piece := k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
+		off += t.Cards[i].Caliper
+		if i == len(t.Cards)-1 {
+			k.words(t, piece)
+		}
+	}
+	k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
+}
