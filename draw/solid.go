@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
@@ -105,12 +104,9 @@ func (s *Solid) add(b *fold.Body, card int, prefix string, shapes map[*sheet.Fac
 
 // SolidOf works out the solid of a plan.
 func SolidOf(p *plan.Plan) *Solid {
-	cards, of := []shop.Card{p.Card}, map[string]int{p.Card.ID: 0}
-	for _, c := range brief.Sorted(p.Stocks) {
-		if _, known := of[c.ID]; !known {
-			of[c.ID] = len(cards)
-			cards = append(cards, c)
-		}
+	cards, of := p.AllCards(), map[string]int{}
+	for i, c := range cards {
+		of[c.ID] = i
 	}
 	s := newSolid(cards...)
 	index := map[string]int{}

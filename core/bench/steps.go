@@ -37,6 +37,7 @@ type Work struct {
 	Contents []string // what goes in, in words
 	Inside   []string // pieces that stand inside
 	Joints   []string // pieces cut in two, in words
+	Dress    []string // what is stuck on while all is flat
 	Care     []string // what the contents ask for, said when they go in
 	Say      func(Length) string
 }
@@ -99,6 +100,7 @@ func Steps(w Work) []Step {
 	if w.Burnish == "before" {
 		order = []Step{fold, cut}
 	}
+	order = append(order, Step{Title: "Dress while flat", Says: w.Dress})
 	for _, s := range append(order, stick, fit, fill, Step{Title: "Close", Says: w.Closing}) {
 		if len(s.Says) > 0 {
 			steps = append(steps, s)

@@ -55,7 +55,7 @@ func (k *work) girth(w way) (long float64, block bool) {
 	box := (hi[0] - lo[0]) * (hi[1] - lo[1])
 	// The hull is of middle surfaces: what card and layers add goes on every side.
 	more := 2*(wide.MM()+high.MM()) - 2*(hi[0]-lo[0]+hi[1]-lo[1])
-	return long + more, math.Abs(area) > 0.99*box
+	return long + more, math.Abs(area) > 0.95*box
 }
 
 // around gives the two sizes of the outside that something goes round.
@@ -106,9 +106,14 @@ func (k *work) belts() {
 		return
 	}
 	k.entry = "band"
-	if b.Width < 5*mm {
-		k.wrong("width", "A band of "+k.Say(b.Width)+" is too narrow to stick.", "Make it 5 mm or wider.", "dress.band.width", "")
-		return
+	least := (k.Sticks.Width + mm).Up(k.Step.Size)
+	for i, width := range []Length{b.Width, b.Second} {
+		field := []string{"width", "second"}[i]
+		if width < least && (i == 0 || width > 0) {
+			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.", k.Say(width), k.Sticks.Title),
+				"Make it "+k.Say(least)+" or wider.", "dress.band."+field, least.Exact(k.Step.Unit))
+			return
+		}
 	}
 	if b.Lap < k.Sticks.Width {
 		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title, k.Say(k.Sticks.Width)),
@@ -144,14 +149,15 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 			"Make it narrower.", "dress.band.width", k.plainly(most))
 		return
 	}
-	ease := c.Caliper + 2*under
-	if !stuck {
+	ease := c.Caliper
+	if !k.Belt.Stuck {
 		ease += k.Ease
 	}
 	gain := ease.Up(k.Step.Size)
 	if k.Plain {
 		gain = Length(mm).Up(k.Step.Size)
 	}
+	gain += (2 * under).Up(k.Step.Size) // over what lies there already
 	name = k.name(name)
 	if !block {
 		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)), "strip")

@@ -83,6 +83,10 @@ func (k *work) closes() {
 			best = &all[i]
 		}
 	}
+	if best == nil && c.Kind == "seal" {
+		k.sealEdge(c)
+		return
+	}
 	if best == nil {
 		k.wrong("kind", "Nothing of this box closes over another panel that could be held there.",
 			"Put a band or a ribbon round it.", "dress.closure.kind", "", "dress.ribbon.way", "across")
@@ -190,4 +194,21 @@ func (k *work) seal(c *Closure, at closing) {
 	piece := k.on(p, "seal", "seal", sheet.Topper, round(mid, across/2, across/2, 24), nil, c.Card, 0)
 	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
+}
+
+// sealEdge is a seal that is bent over the edge of a lid that tucks in.
+func (k *work) sealEdge(c *Closure) {
+	across := c.Width
+	if across == 0 {
+		across = k.usual(inch, 25*mm)
+	}
+	p := k.largest(func(p *Panel) bool { return p.Lid && p.Shows })
+	if p == nil {
+		k.wrong("kind", "Nothing of this box closes, so there is nothing to seal.", "Leave it out.", "dress.closure.kind", "")
+		return
+	}
+	piece := cutTo(k.name("seal"), "seal", round(sheet.Point{}, across/2, across/2, 24), nil)
+	piece.Part = sheet.Topper
+	k.loose(piece, c.Card, 1, p.Ref())
+	k.last("Stick half of the %s on the %s and bend the other half over its edge.", piece.Name, k.called([]*Panel{p}))
 }

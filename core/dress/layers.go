@@ -18,6 +18,7 @@ const least = 3 * mm
 type cut struct {
 	panel *Panel
 	lay   Lay
+	up    int // quarter turns from there to here
 	stood []sheet.Point
 	holes [][]sheet.Point
 }
@@ -72,7 +73,7 @@ func (p *Panel) under() []sheet.Point {
 	if n := len(p.On); n > 0 {
 		return p.On[n-1].Ring
 	}
-	return p.Face.Points
+	return p.Outline
 }
 
 // layerFor cuts a layer for a panel: an even border, or another above and below, and
@@ -99,15 +100,32 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 	if lo, hi := bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
 		return c, false
 	}
-	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(ring, l.Round)}
+	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(k.marked(ring), l.Round)}
 	for _, h := range holes {
 		c.lay.Holes = append(c.lay.Holes, inset(h, even(-l.Border)))
 	}
-	c.stood = turned(c.lay.Ring, p.up)
-	for _, h := range c.lay.Holes {
-		c.holes = append(c.holes, turned(h, p.up))
+	if c.up = p.up; !l.Card.Directed() && len(ring) != 4 {
+		c.up = 0 // of no matter which way up: copies of a panel are then alike
 	}
+	c.stood, c.holes = turned(c.lay.Ring, c.up), turnedAll(c.lay.Holes, c.up)
 	return c, true
+}
+
+// marked makes a rectangle that lies between the marks of the tools smaller, to the next
+// mark: it is cut by them.
+func (k *work) marked(ring []sheet.Point) []sheet.Point {
+	lo, hi := bounds(ring)
+	w, h := (hi.X - lo.X).Down(k.Step.Size), (hi.Y - lo.Y).Down(k.Step.Size)
+	if len(ring) != 4 || min(w, h) < least || w == hi.X-lo.X && h == hi.Y-lo.Y {
+		return ring
+	}
+	for _, p := range ring {
+		if p.X != lo.X && p.X != hi.X || p.Y != lo.Y && p.Y != hi.Y {
+			return ring
+		}
+	}
+	x, y := lo.X+(hi.X-lo.X-w)/2, lo.Y+(hi.Y-lo.Y-h)/2
+	return []sheet.Point{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
 }
 
 // lay makes pieces of the cuts, one for all that are alike, each in its places.
@@ -128,7 +146,7 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		for n := i; n < len(cuts); n++ {
 			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
 				p := cuts[n].panel
-				alike, places = append(alike, p), append(places, k.place(p, cuts[n].lay, "layer", l.least()))
+				alike, places = append(alike, p), append(places, k.place(p, cuts[n].lay, "layer", cuts[n].up, l.least()))
 				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
 			}
 		}
@@ -182,13 +200,13 @@ func shapeKey(c cut) string {
 }
 
 // place lays something of an outline on a panel, on what lies there.
-func (k *work) place(p *Panel, l Lay, face string, border Length) assembly.Place {
+func (k *work) place(p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
 	lo, hi := bounds(l.Ring)
 	flo, fhi := p.Face.Bounds()
 	if len(p.On) > 0 {
 		border = 0 // it is from the layer below that it stays away
 	}
-	return assembly.Place{Face: face, On: p.Ref(), Nth: p.Nth, Quarters: p.up, Border: border,
+	return assembly.Place{Face: face, On: p.Ref(), Nth: p.Nth, Quarters: quarters, Border: border,
 		Right: (lo.X + hi.X - flo.X - fhi.X) / 2, Down: (lo.Y + hi.Y - flo.Y - fhi.Y) / 2,
 		Out: p.T/2 + p.Thick() + l.Card.Caliper/2}
 }
@@ -199,7 +217,7 @@ func (k *work) on(p *Panel, name, face string, is sheet.Part, ring []sheet.Point
 	off Length) *sheet.Piece {
 	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
 	piece.Part = is
-	at := k.place(p, Lay{Card: c, Ring: ring}, face, 0)
+	at := k.place(p, Lay{Card: c, Ring: ring}, face, p.up, 0)
 	at.Out += off
 	k.add(piece, c, []string{p.Ref()}, at).Rides = true
 	return piece
@@ -281,8 +299,8 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 
 // offset is how far from the left of its panel a layer begins, as it stands.
 func (k *work) offset(c cut) Length {
-	_, whole := bounds(turned(c.panel.Face.Points, c.panel.up))
-	_, own := bounds(c.stood)
+	_, whole := bounds(turned(c.panel.Outline, c.panel.up))
+	_, own := bounds(turned(c.lay.Ring, c.panel.up))
 	return whole.X - own.X // pieces are drawn inside up, so left and right change over
 }
 

@@ -19,13 +19,14 @@ type Panel struct {
 	Part, Name string
 	Nth        int // of several copies of the part
 	Face       *fold.Placed
-	T          Length // its card
-	Looks      string // where its outside looks: left, right, front, back, above, below
-	Lid        bool   // it moves when the box is opened
-	Shows      bool   // some of it is seen when the box is closed
-	Bent       bool   // it is bent round
-	On         []Lay  // what lies on it, from the card up
-	up         int    // quarter turns that bring what is up to the top of the drawing
+	T          Length        // its card
+	Looks      string        // where its outside looks: left, right, front, back, above, below
+	Lid        bool          // it moves when the box is opened
+	Shows      bool          // some of it is seen when the box is closed
+	Bent       bool          // it is bent round
+	Outline    []sheet.Point // as the piece is drawn
+	On         []Lay         // what lies on it, from the card up
+	up         int           // quarter turns that bring what is up to the top of the drawing
 }
 
 // Lay is one thing that lies on a panel: its outline as the panel is drawn.
@@ -48,7 +49,7 @@ func (p *Panel) Thick() (t Length) {
 }
 
 // Size is how wide and how high the panel stands.
-func (p *Panel) Size() (w, h Length) { return p.size(p.Face.Points) }
+func (p *Panel) Size() (w, h Length) { return p.size(p.Outline) }
 
 func (p *Panel) size(ring []sheet.Point) (w, h Length) {
 	lo, hi := bounds(ring)
@@ -79,7 +80,10 @@ func (k *work) panels() (out []*Panel) {
 				p := &Panel{Part: part.Name, Name: f.Name, Nth: n, Face: f, T: measured(body.T), Looks: looks(f), up: up(f),
 					Lid:  part.When == sheet.Close || assembly.Moves(part.Piece, body, f.Name),
 					Bent: slices.ContainsFunc(part.Piece.Curves, func(c sheet.Curve) bool { return c.Face == f.Name })}
-				p.Shows = f.Shows(all...)
+				p.Shows, p.Outline = f.Shows(all...), f.Points
+				if whole := part.Piece.Face(f.Name); p.Bent && whole != nil {
+					p.Outline = whole.Points // it is folded in facets
+				}
 				out = append(out, p)
 			}
 		}
@@ -305,4 +309,25 @@ func (k *work) called(of []*Panel) string {
 // several says whether the box has panels on more than one part.
 func (k *work) several() bool {
 	return slices.ContainsFunc(k.out.Panels, func(p *Panel) bool { return p.Part != k.out.Panels[0].Part })
+}
+
+// Stands is how a panel stands: how many quarter turns bring what is up to the top of
+// the drawing, and how large it is in square millimetres.
+type Stands struct {
+	Face, Looks string
+	Up          int
+	Area        float64
+}
+
+// Upright tells of each piece how its panels stand that show.
+func Upright(box *assembly.Box, t Length) map[string][]Stands {
+	k := &work{box: box, out: &Dressed{}, Means: Means{T: t}}
+	k.look()
+	out := map[string][]Stands{}
+	for _, p := range k.out.Panels {
+		if name := k.piece(p).Name; p.Shows && p.Looks != "above" && p.Looks != "below" && p.Nth == 0 {
+			out[name] = append(out[name], Stands{p.Name, p.Looks, p.up, p.Face.Area()})
+		}
+	}
+	return out
 }

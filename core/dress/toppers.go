@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/assembly"
+	"brevium/core/fold"
 	"brevium/core/sheet"
 )
 
@@ -182,8 +183,7 @@ func (k *work) topper(t Topper, p *Panel) {
 			"Put it on a panel that is flat.", "dress."+t.Entry+".on", "")
 		return
 	}
-	mid := p.mid()
-	var off Length
+	mid, off := p.mid(), k.over(p)
 	var piece *sheet.Piece
 	for i, ring := range k.rings(t) {
 		if i > 0 && t.Raised {
@@ -206,6 +206,25 @@ func (k *work) topper(t Topper, p *Panel) {
 		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
 	}
 	k.last("Stick the topper on the middle of the %s.", k.called([]*Panel{p}))
+}
+
+// over is how far what goes round the box stands off a panel: a topper lies on it.
+func (k *work) over(p *Panel) (off Length) {
+	if k.Belt == nil && k.Ribbon == nil {
+		return 0
+	}
+	for _, b := range k.box.Assemble(k.T, assembly.Closed).Bodies {
+		if b.Piece.Part != sheet.Band && b.Piece.Part != sheet.Ribbon {
+			continue
+		}
+		for _, f := range b.Faces {
+			out := p.Face.Middle().Sub(f.Middle()).Dot(p.Face.In)
+			if out > 0 && out < 12 && math.Abs(f.In.Dot(p.Face.In)) > 0.999 && fold.Overlap(p.Face, f) > 1 {
+				off = max(off, measured(out+b.T/2)-p.T/2-p.Thick())
+			}
+		}
+	}
+	return off
 }
 
 func (k *work) topperName(t Topper, i int) string {

@@ -291,14 +291,17 @@ func (k *work) strip(on []*Panel, apart Length) {
 	t := h.Card.Caliper
 	span := apart + on[0].T + t + on[0].Thick() + on[1].Thick()
 	arc := measured(math.Pi / 2 * span.MM())
-	p := sheet.Grid(k.name("handle"), sheet.Cols(h.Width), sheet.Rows(end+reach, arc, end+reach), "one-end\narch\nother-end")
-	p.Part, p.Root = sheet.Handle, "one-end"
-	p.Curves = []sheet.Curve{{Face: "arch", Turn: 180, Fold: sheet.Valley}}
+	whole := (arc + 2*(end+reach)).Up(k.Step.Size)
+	long := (whole - arc) / 2 // of each end, what is rounded up with it
+	p := sheet.Grid(k.name("handle"), sheet.Cols(h.Width), sheet.Rows(long, whole-2*long, long), "one-end\narch\nother-end")
+	p.Part, p.Root, p.Rounded = sheet.Handle, "one-end", span/1000 // facets reach a hair further than the round
+	p.Curve("arch", false, 180, sheet.Valley)
 	p.FoldUp("arch", "other-end")
+	p.Tell("bend it over something round")
 	p.Stock, p.Caliper = h.Card.ID, t
 	p.Find()
 	a := on[0]
-	down := a.spot(0, (end+reach)/2-high/2)
+	down := a.spot(0, long/2-high/2)
 	mid := a.mid()
 	// Drawn with its arch below the end; as it stands the arch is above.
 	at := assembly.Place{Face: "one-end", On: a.Ref(), Nth: a.Nth, Right: down.X - mid.X, Down: down.Y - mid.Y,

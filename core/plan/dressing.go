@@ -8,6 +8,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -152,6 +153,41 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 	return slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })
 }
 
+// dressing says whether a part is of the dressing.
+func dressing(part sheet.Part) bool {
+	return slices.Contains([]sheet.Part{sheet.Layer, sheet.Liner, sheet.Topper, sheet.Handle, sheet.Bow}, part)
+}
+
+// supplySays tells what is to be bought, for all copies.
+func (p *Plan) supplySays(s dress.Supply) string {
+	says := s.What
+	switch {
+	case s.Length > 0 && s.Width > 0:
+		says = fmt.Sprintf("%s, %s × %s", s.What, p.Say(s.Width), p.Say(s.Length))
+	case s.Length > 0:
+		says = fmt.Sprintf("%s, %s", s.What, p.Say(s.Length))
+	case s.Width > 0:
+		says = fmt.Sprintf("%s, %s across", s.What, p.Say(s.Width))
+	}
+	if n := s.Count * p.Copies; n > 1 {
+		says = fmt.Sprintf("%d × %s", n, says)
+	}
+	return says + ": " + s.Says
+}
+
+// AllCards lists every card that anything is cut from, the box's own first.
+func (q *Request) AllCards() (out []shop.Card) {
+	out = append(out, q.Card)
+	for _, m := range []map[string]shop.Card{q.Stocks, q.Dressing} {
+		for _, c := range brief.Sorted(m) {
+			if !slices.ContainsFunc(out, func(o shop.Card) bool { return o.ID == c.ID }) {
+				out = append(out, c)
+			}
+		}
+	}
+	return out
+}
+
 // Supplies lists what to lay out before beginning.
 func (p *Plan) Supplies() []string {
 	out := []string{
@@ -163,6 +199,11 @@ func (p *Plan) Supplies() []string {
 		out = slices.Insert(out, i, fmt.Sprintf("%d of %s: %s", len(c.Sheets), c.Sheet.Title, c.Card.Title))
 	}
 	out = append(out, p.Box.Supplies...)
+	if p.Dressed != nil {
+		for _, s := range p.Dressed.Supplies {
+			out = append(out, p.supplySays(s))
+		}
+	}
 	for _, c := range p.Cards {
 		for _, t := range c.Turns {
 			for _, m := range t.At {

@@ -13,7 +13,7 @@ import (
 // be joined is two halves and a strip behind their joint.
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		whole := p.onSheet(piece, copies)
+		whole := p.upright(p.onSheet(piece, copies), piece)
 		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.joins(piece) || whole.Lies(on.Width, on.Height) {
 			out = append(out, whole)
 			continue

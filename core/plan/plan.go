@@ -50,6 +50,8 @@ type Plan struct {
 	Carries   []Carry   // what it must bear
 	LoadAbove float64   // grams that stand on it, in a set
 
+	patterns map[string][]dress.Stands // how the panels of each piece stand, once that is asked
+
 	what     extent
 	taken    *style.Dims    // what the style's card takes of a size, once it is known
 	remedies *budget        // of the search for Fixes
@@ -139,7 +141,14 @@ func (p *Plan) pieces() (n int) {
 
 // takesAll says whether every piece lies on a sheet of a size, or on its own card's.
 func (p *Plan) takesAll(s shop.Sheet) bool {
+	long := map[string]bool{} // what may be made of two, if need be
+	for _, piece := range p.Box.Pieces() {
+		long[piece.Name] = p.joins(piece)
+	}
 	return !slices.ContainsFunc(p.toLay(p.Box, 1), func(l layout.Piece) bool {
+		if long[l.Name] {
+			return false
+		}
 		on := s
 		if c := p.CardOf(l.Stock); c.ID != p.Card.ID && len(c.Sheets) > 0 {
 			on = p.SheetOf(c)
@@ -192,9 +201,15 @@ func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 	var cards []bench.ScoreCard
 	pieces := p.Box.Pieces()
 	for _, piece := range pieces {
+		if len(piece.Passes) == 0 && dressing(piece.Part) {
+			continue // cut to size, and nothing to score
+		}
 		c := bench.Card(piece, p.Say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
 		c.Says = c.Sentences(p.Say)
+		if says := p.patternSays(piece); says != "" {
+			c.Says = append(c.Says, says)
+		}
 		cards = append(cards, c)
 	}
 	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
@@ -202,7 +217,7 @@ func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
 		Say: p.Say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions}
 	for _, part := range p.Box.Parts {
-		if part.When == sheet.Close && len(p.Box.Clears) > 0 {
+		if part.When == sheet.Close && len(p.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
 			w.Lids = append(w.Lids, part.Name)
 		}
 	}
@@ -212,6 +227,9 @@ func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 		}
 	}
 	w.Together, w.Closing = p.together()
+	if p.Dressed != nil {
+		w.Dress, w.Closing = p.Dressed.Flat, append(w.Closing, p.Dressed.Last...)
+	}
 	for _, piece := range pieces {
 		if piece.Part == sheet.Insert {
 			w.Inside = append(w.Inside, piece.Name)

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
+	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/shop"
@@ -56,9 +57,7 @@ func (p *Plan) sections() (out []Section) {
 		}
 		s.Skins = append(s.Skins, Skin{s.Inner + " wall", tIn.ID, "card", tIn.Caliper})
 		if c.Skin > 0 {
-			for range p.Outside {
-				s.Skins = append(s.Skins, Skin{"layer outside", p.Layer.ID, "layer", p.Layer.Caliper})
-			}
+			s.Skins = append(s.Skins, p.layersOn(c)...)
 		}
 		at := len(s.Skins)
 		if c.Skin > 0 {
@@ -84,6 +83,29 @@ func (p *Plan) sections() (out []Section) {
 			s.Verdict = "loose"
 		}
 		out = append(out, s)
+	}
+	return out
+}
+
+// layersOn lists the layers between two things: those that lie there, or as many as
+// were said.
+func (p *Plan) layersOn(c assembly.Clear) (out []Skin) {
+	if said := style.Length(p.Outside) * p.Layer.Caliper; p.Dressed == nil || p.skin <= said {
+		for range p.Outside {
+			out = append(out, Skin{"layer outside", p.Layer.ID, "layer", p.Layer.Caliper})
+		}
+		return out
+	}
+	var thickest *dress.Panel
+	for _, panel := range p.Dressed.Panels {
+		if panel.Part == c.Inner && slices.Contains(c.Sides, panel.Looks) && (thickest == nil || panel.Thick() > thickest.Thick()) {
+			thickest = panel
+		}
+	}
+	if thickest != nil {
+		for _, l := range thickest.On {
+			out = append(out, Skin{"layer outside", l.Card.ID, "layer", l.Card.Caliper})
+		}
 	}
 	return out
 }

@@ -83,7 +83,7 @@ func (s *Set) each(says [][]string, k int) (out []string) {
 }
 
 // titles are the steps of the work, in turn.
-var titles = []string{"Trim", "Score", "Cut", "Fold and burnish", "Stick", "Dry-fit and close", "Fill", "Close"}
+var titles = []string{"Trim", "Score", "Cut", "Fold and burnish", "Dress while flat", "Stick", "Dry-fit and close", "Fill", "Close"}
 
 // together tells how the boxes come to each other.
 func (s *Set) together() string {

@@ -69,6 +69,9 @@ func (p *Plan) warnCorners() {
 // warnMarks says when a cut does not fall on the tools' marks.
 func (p *Plan) warnMarks() {
 	for _, piece := range p.Box.Pieces() {
+		if piece.Part == sheet.Topper || piece.Part == sheet.Bow || piece.Part == sheet.Layer && len(piece.Lines) > 0 {
+			continue // cut by its shape
+		}
 		for _, side := range []measure.Length{piece.Width, piece.Height} {
 			if side%p.Step.Size == 0 {
 				continue

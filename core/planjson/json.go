@@ -29,6 +29,8 @@ type (
 		Contents  []jsonPlaced    `json:"contents,omitempty"`
 		Proof     jsonProof       `json:"proof"`
 		Layout    *jsonLayout     `json:"layout,omitempty"`
+		Supplies  []jsonSupply    `json:"supplies,omitempty"`
+		Runs      []jsonRun       `json:"runs,omitempty"`
 		Cards     []jsonCard      `json:"score_cards,omitempty"`
 		Steps     []jsonStep      `json:"steps,omitempty"`
 		Sections  []jsonSection   `json:"sections,omitempty"`
@@ -71,6 +73,7 @@ type (
 		Part   sheet.Part  `json:"part"`
 		Stock  string      `json:"stock"`
 		Count  int         `json:"count"`
+		On     []string    `json:"on,omitempty"` // of the dressing: the panels it goes on
 		Width  string      `json:"width"`
 		Height string      `json:"height"`
 		Scores []jsonScore `json:"scores"`
@@ -231,6 +234,7 @@ func (p writer) whole() jsonPlan {
 			out.Notes = append(out.Notes, jsonNote{n.Code, n.Piece, p.text(n.Figure), n.Text})
 		}
 		out.Layout = p.layout(p.Cuts...)
+		p.dressed(&out)
 		p.fit(&out)
 		for _, c := range p.Cards {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})

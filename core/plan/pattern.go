@@ -1,0 +1,85 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/dress"
+	"brevium/core/layout"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// Which way the pattern of printed card runs on the standing box.
+
+// edges are the edges of a piece as it is drawn, a quarter turn each time.
+var edges = []string{"top", "right", "bottom", "left"}
+
+// grows gives the edge of a piece, as it is drawn, at which the top of its pattern must
+// lie for the front to stand upright, or the largest panel where there is no front: in
+// quarter turns from the top. Layers are drawn as they stand.
+func (p *Plan) grows(piece *sheet.Piece) int {
+	if !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box || len(piece.Faces) == 0 {
+		return 0
+	}
+	if p.patterns == nil {
+		p.patterns = dress.Upright(p.Box, p.Card.Caliper)
+	}
+	best, area := 0, 0.0
+	for _, u := range p.patterns[piece.Name] {
+		size := u.Area
+		if u.Looks == "front" {
+			size *= 100
+		}
+		if size > area {
+			best, area = u.Up, size
+		}
+	}
+	return best
+}
+
+// upright lays a piece on its sheet so that its pattern grows as it should.
+func (p *Plan) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
+	if odd := p.grows(piece)%2 == 1; l.Upright && odd {
+		l.Upright, l.Across = false, true
+	}
+	return l
+}
+
+// PatternTop names the edge of a piece, as it is drawn, at which the top of its pattern
+// lies; "" where the card has none.
+func (p *Plan) PatternTop(piece *sheet.Piece) string {
+	if !p.CardOf(piece.Stock).Directed() {
+		return ""
+	}
+	return edges[p.grows(piece)]
+}
+
+// patternSays tells it, with how the pattern then stands on each panel.
+func (p *Plan) patternSays(piece *sheet.Piece) string {
+	top := p.PatternTop(piece)
+	if top == "" {
+		return ""
+	}
+	says := fmt.Sprintf("The top of the pattern lies at the %s edge, as it is drawn.", top)
+	how := map[int][]string{}
+	for _, u := range p.patterns[piece.Name] {
+		turn := (u.Up - p.grows(piece) + 4) % 4
+		if turn == 3 {
+			turn = 1
+		}
+		how[turn] = append(how[turn], words.Plain(u.Face))
+	}
+	var parts []string
+	for turn, text := range []string{"", "on its side on the", "upside down on the"} {
+		if names := how[turn]; turn > 0 && len(names) > 0 {
+			slices.Sort(names)
+			parts = append(parts, text+" "+strings.Join(slices.Compact(names), ", "))
+		}
+	}
+	if len(parts) > 0 {
+		says += " It then stands " + strings.Join(parts, ", and ") + ": dress these where it matters."
+	}
+	return says
+}
