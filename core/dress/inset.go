@@ -59,15 +59,7 @@ func inset(ring []sheet.Point, by func(n pt) Length) []sheet.Point {
 	if len(poly) < 3 {
 		return nil
 	}
-	edges := make([]edge, len(poly))
-	for i, a := range poly {
-		d := poly[(i+1)%len(poly)].sub(a)
-		l := d.len()
-		d = pt{d.x / l, d.y / l}
-		inward := pt{-d.y, d.x} // of a ring that runs with the card at its left
-		far := float64(by(pt{-inward.x, -inward.y}))
-		edges[i] = edge{at: a.on(inward, far), dir: d, by: far}
-	}
+	edges := movedEdges(poly, by)
 	for len(edges) >= 3 {
 		out, worst, back := make([]pt, len(edges)), -1, -0.5
 		for i, e := range edges {
@@ -87,6 +79,33 @@ func inset(ring []sheet.Point, by func(n pt) Length) []sheet.Point {
 		edges = slices.Delete(edges, worst, worst+1)
 	}
 	return nil
+}
+
+// movedEdges gives the edges of an outline, each moved by so much. A sharp corner that
+// reaches into the card is gone round: else a sliver would be taken off far beyond it.
+func movedEdges(poly []pt, by func(n pt) Length) (edges []edge) {
+	move := func(at, dir pt) {
+		inward := pt{-dir.y, dir.x} // of a ring that runs with the card at its left
+		far := float64(by(pt{-inward.x, -inward.y}))
+		edges = append(edges, edge{at: at.on(inward, far), dir: dir, by: far})
+	}
+	along := func(i int) pt {
+		d := poly[(i+1)%len(poly)].sub(poly[i%len(poly)])
+		return pt{d.x / d.len(), d.y / d.len()}
+	}
+	for i, a := range poly {
+		before, d := along(i+len(poly)-1), along(i)
+		if turn := math.Atan2(before.cross(d), before.dot(d)); turn < -math.Pi/3 {
+			const parts = 6
+			from := math.Atan2(before.y, before.x)
+			for n := 1; n < parts; n++ {
+				s, c := math.Sincos(from + turn*float64(n)/parts)
+				move(a, pt{c, s})
+			}
+		}
+		move(a, d)
+	}
+	return edges
 }
 
 // meet is where two edges come together, which follow each other.

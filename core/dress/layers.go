@@ -248,7 +248,7 @@ type RunCut struct {
 	On    string
 }
 
-// round gives the order of the sides as one goes round the box from the back's left
+// roundOrder is the order of the sides as one goes round the box from the back's left
 // corner, seen from outside.
 var roundOrder = []string{"left", "front", "right", "back"}
 

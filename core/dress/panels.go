@@ -254,7 +254,9 @@ func (k *work) pick(word string) (out []*Panel) {
 	if group, known := groups[what]; known && take(group) || known && what != "lid" && what != "top" {
 		return out
 	}
-	_ = take(func(p *Panel) bool { return p.Name == what && p.Shows }) ||
+	side := slices.Contains(roundOrder, what) && !of
+	_ = side && take(func(p *Panel) bool { return p.Looks == what && p.Shows && p.Face.Upright() }) ||
+		take(func(p *Panel) bool { return p.Name == what && p.Shows }) ||
 		take(func(p *Panel) bool { return p.Name == what }) ||
 		take(func(p *Panel) bool { return strings.ReplaceAll(p.Part, " ", "-") == what && p.Shows }) ||
 		take(func(p *Panel) bool { return p.Looks == what && p.Shows })
@@ -321,13 +323,18 @@ type Stands struct {
 
 // Upright tells of each piece how its panels stand that show.
 func Upright(box *assembly.Box, t Length) map[string][]Stands {
-	k := &work{box: box, out: &Dressed{}, Means: Means{T: t}}
-	k.look()
 	out := map[string][]Stands{}
-	for _, p := range k.out.Panels {
-		if name := k.piece(p).Name; p.Shows && p.Looks != "above" && p.Looks != "below" && p.Nth == 0 {
+	for _, p := range Panels(box, t) {
+		if name := box.Part(p.Part).Piece.Name; p.Shows && p.Looks != "above" && p.Looks != "below" && p.Nth == 0 {
 			out[name] = append(out[name], Stands{p.Name, p.Looks, p.up, p.Face.Area()})
 		}
 	}
 	return out
+}
+
+// Panels finds the panels of a box's outside, before anything is put on.
+func Panels(box *assembly.Box, t Length) []*Panel {
+	k := &work{box: box, out: &Dressed{}, Means: Means{T: t}}
+	k.look()
+	return k.out.Panels
 }

@@ -14,7 +14,9 @@ import (
 // A topper is a stack of shapes, each smaller than the one below it by a border.
 
 // outline is a shape so wide and high, its upper left corner at the origin, as it stands.
-func outline(shape string, w, h Length) []sheet.Point {
+func outline(shape string, w, h Length) []sheet.Point { return filled(drawn(shape, w, h), w, h) }
+
+func drawn(shape string, w, h Length) []sheet.Point {
 	square := []sheet.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}}
 	at := func(x, y float64) sheet.Point {
 		return sheet.Point{X: Length(math.Round(x * float64(w))), Y: Length(math.Round(y * float64(h)))}
@@ -59,17 +61,26 @@ func scallops(at func(x, y float64) sheet.Point) (out []sheet.Point) {
 	return out
 }
 
-// heart is two half rounds over a point.
+// heart is a curve with a notch above and a point below.
 func heart(at func(x, y float64) sheet.Point) (out []sheet.Point) {
-	for i := range 13 { // the left lobe, from its outer side over to the notch
-		a := math.Pi - math.Pi*float64(i)/12
-		out = append(out, at(0.25+0.25*math.Cos(a), 0.28-0.28*math.Sin(a)))
+	for i := range 40 {
+		t := 2 * math.Pi * float64(i) / 40
+		x := 16 * math.Pow(math.Sin(t), 3)
+		y := 13*math.Cos(t) - 5*math.Cos(2*t) - 2*math.Cos(3*t) - math.Cos(4*t)
+		out = append(out, at(0.5+x/32, 0.42-y/29))
 	}
-	for i := 1; i <= 12; i++ {
-		a := math.Pi - math.Pi*float64(i)/12
-		out = append(out, at(0.75+0.25*math.Cos(a), 0.28-0.28*math.Sin(a)))
+	return out
+}
+
+// filled stretches an outline to be just so wide and high.
+func filled(ring []sheet.Point, w, h Length) []sheet.Point {
+	lo, hi := bounds(ring)
+	out := make([]sheet.Point, len(ring))
+	for i, p := range ring {
+		out[i] = sheet.Point{X: Length(math.Round(float64(p.X-lo.X) * float64(w) / float64(hi.X-lo.X))),
+			Y: Length(math.Round(float64(p.Y-lo.Y) * float64(h) / float64(hi.Y-lo.Y)))}
 	}
-	return append(out, at(0.97, 0.42), at(0.5, 1), at(0.03, 0.42))
+	return out
 }
 
 // foam is how thick what raises a shape is.
@@ -104,17 +115,19 @@ func (k *work) toppers() {
 // size fills in how large a topper is, of a room; what the shop has a cutter for is
 // taken in the nearest size it has.
 func (k *work) size(t *Topper, w, h Length) {
-	if t.Width == 0 {
+	fixed := t.Width > 0
+	if !fixed {
 		t.Width = (min(w, 2*h) * 11 / 20).Down(k.Step.Size)
 	}
 	if t.Height == 0 {
-		t.Height = min(t.Width, h*11/20).Down(k.Step.Size)
-		if t.Shape == "rectangle" || t.Shape == "rounded" || t.Shape == "banner" || t.Shape == "oval" {
-			t.Height = (t.Width * 2 / 3).Down(k.Step.Size)
+		high := map[string]Length{"rectangle": 65, "rounded": 65, "oval": 65, "banner": 65, "tag": 140}[t.Shape]
+		if high == 0 {
+			high = 100 // hundredths of its width
 		}
-		if t.Shape == "round" || t.Shape == "scalloped" || t.Shape == "star" {
-			t.Height = t.Width
+		if most := h * 4 / 5; !fixed && t.Width*high/100 > most {
+			t.Width = (most * 100 / high).Down(k.Step.Size)
 		}
+		t.Height = (t.Width * high / 100).Down(k.Step.Size)
 	}
 	if t.Shape == "round" {
 		t.Width = min(t.Width, t.Height)

@@ -85,8 +85,9 @@ func (p *Plan) dress(s *search) bool {
 		for _, t := range p.Dressed.Skins {
 			skin = max(skin, t)
 		}
+		p.placeMotifs()
 		if len(p.Problems) > 0 {
-			p.Dressed = nil
+			p.Dressed, p.Box = nil, nil
 			return false
 		}
 		if skin == p.skin || try > 0 {
@@ -105,6 +106,20 @@ func (p *Plan) dress(s *search) bool {
 		p.Box.Clears[i].Skin = max(p.Box.Clears[i].Skin, p.Dressed.Skins[i])
 	}
 	return true
+}
+
+// placeMotifs refuses a motif so near the edge of its sheet that what is cut round it
+// would hang over.
+func (p *Plan) placeMotifs() {
+	for _, m := range p.Dressed.Motifs {
+		on := p.SheetOf(m.Card)
+		x, y := m.X+m.W-on.Width, m.Y+m.H-on.Height
+		if over := max(-m.X, -m.Y, x, y); over > 0 {
+			p.Problem("dress."+m.Entry+".motif.x", fmt.Sprintf("Cut round that motif, the %s would hang %s over the edge of its sheet.",
+				m.Piece, p.Say(over)), "Choose a spot further from the edges.", "dress."+m.Entry+".motif.x", "",
+				"dress."+m.Entry+".motif.y", "")
+		}
+	}
 }
 
 // goesIn is how many grams all that goes in weighs, as far as that is known.
@@ -130,7 +145,11 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 			}
 		}
 		on := p.SheetOf(r.Card)
-		for n, s := range r.On(max(on.Width, on.Height), p.Step.Size) {
+		most := max(on.Width, on.Height)
+		if r.Card.Directed() {
+			most = on.Width
+		}
+		for n, s := range r.On(most, p.Step.Size) {
 			name := r.Name
 			if n > 0 {
 				name = fmt.Sprintf("%s, part %d", r.Name, n+1)
