@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/measure"
@@ -23,7 +24,7 @@ const (
 // one scale. Link, if it is not nil, gives the address at which a piece is shown
 // alone, and "" all of them: the pieces' names then lead there.
 func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) string) string {
-	pieces := p.Box.Pieces()
+	pieces := boxPieces(p)
 	if one := p.Box.Piece(piece); one != nil {
 		pieces = []*sheet.Piece{one}
 	}
@@ -46,6 +47,12 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 	wide = max(wide, 520)
 	more := legend(c, wide, y+rowHigh+14, p, pieces)
 	return picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " "), c)
+}
+
+// boxPieces are the pieces that are drawn together: all but the dressing, which has a
+// drawing of its own.
+func boxPieces(p *plan.Plan) []*sheet.Piece {
+	return slices.DeleteFunc(p.Box.Pieces(), p.IsDressing)
 }
 
 func cell(p *sheet.Piece, k float64) (w, h float64) {
@@ -96,8 +103,10 @@ func (f flat) draw() {
 			f.tag("path", "class", "away", "d", f.path(face))
 			continue
 		}
-		f.tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd")
+		f.tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd",
+			"data-face", plan.PanelRef(f.piece.Name, face.Name))
 	}
+	f.layers()
 	for _, face := range stuck(f.p, f.piece) {
 		f.tag("path", "class", "glued", "d", f.path(face))
 	}
@@ -192,11 +201,11 @@ func (f flat) size() {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
 	}
 	if f.p.CardOf(f.piece.Stock).Directed() {
-		name += " · pattern ↑"
+		name += " · pattern " + map[string]string{"top": "↑", "right": "→", "bottom": "↓", "left": "←"}[f.p.PatternTop(f.piece)]
 	}
 	at := spot{f.x - marginLeft + 6, f.y - rulerWide - 26, "start", false}
 	switch {
-	case f.link == nil || len(f.p.Box.Pieces()) < 2:
+	case f.link == nil || len(boxPieces(f.p)) < 2 && f.p.Dressed == nil:
 		f.label(name, "strong", 13, at)
 	case f.alone:
 		f.leads("", name+" · all pieces ‹", "all pieces", at)
@@ -308,13 +317,14 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (
 				has["groove"] = true
 			}
 		}
+		has["layer"] = has["layer"] || len(layersOn(pl, p)) > 0
 		has["glued"] = has["glued"] || len(stuck(pl, p)) > 0
 		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
 	}
 	c.group("class", "key")
 	defer c.end()
 	for _, e := range []struct{ class, word string }{
-		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"glued", "stuck"},
+		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"layer", "layer outside"}, {"glued", "stuck"},
 		{"away", "cut away"},
 	} {
 		if !has[e.class] {

@@ -10,6 +10,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 )
 
 // View is where the folded box is seen from, in degrees: Yaw round the
@@ -46,24 +47,12 @@ func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cu
 }
 
 func standing(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts) *scene {
-	printed := p.Card // one pattern a picture: the first there is
-	for _, body := range a.Bodies {
-		if c := p.CardOf(body.Piece.Stock); printed.Pattern == "" && c.Pattern != "" {
-			printed = c
-		}
-	}
-	print := newPrinting(printed, fmt.Sprint(string(p.Brief.Encode()), name, v))
-	scene := &scene{eye: v.eye(), cuts: cuts}
+	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
 		if what == whole || body.Piece.Part != sheet.Insert {
-			c := p.CardOf(body.Piece.Stock)
-			if scene.print = print; c.ID != printed.ID {
-				scene.print = nil
-			}
-			scene.body(body, c.Colour, c.Inside)
+			scene.body(body, p.CardOf(body.Piece.Stock))
 		}
 	}
-	scene.print = print
 	if a.Filled && what == whole {
 		for _, b := range backToFront(p.Blocks, v) {
 			scene.things = append(scene.things, scene.thing(b))
@@ -104,7 +93,7 @@ type scene struct {
 	eye    fold.Vec
 	polys  []poly
 	things [][]poly
-	print  *printing
+	print  *prints
 	cuts   fold.Cuts
 }
 
@@ -114,8 +103,8 @@ type poly struct {
 	real   []bool
 	normal fold.Vec
 	colour string
-	print  int   // of the scene's printing, 0 for none
-	round  *disc // what it is all of, when it is round
+	print  string // the fill of what is printed on it
+	round  *disc  // what it is all of, when it is round
 }
 
 // disc is a round: its middle, the way it faces, and its radius. A ball is the
@@ -126,11 +115,11 @@ type disc struct {
 	ball     bool
 }
 
-func (s *scene) body(b *fold.Body, outside, inside string) {
+func (s *scene) body(b *fold.Body, card shop.Card) {
 	for _, f := range b.Faces {
-		colour, print := inside, 0
+		colour, print := card.Inside, ""
 		if f.In.Dot(s.eye) <= 0 {
-			colour, print = outside, s.print.on(f.Frame)
+			colour, print = card.Colour, s.print.on(card, f.Frame)
 		}
 		for _, part := range f.Convex(s.cuts) {
 			s.polys = append(s.polys, poly{points: part.Points, real: part.Real, normal: f.In, colour: colour, print: print})
@@ -213,7 +202,7 @@ func (n *pen) draw(p poly) {
 		}
 		side.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
 	}
-	if bare.Len() == 0 && p.print == 0 { // whole: its rim is its edge
+	if bare.Len() == 0 && p.print == "" { // whole: its rim is its edge
 		n.tag("path", "class", "face", "d", b.String()+"Z", "fill", fill)
 		return
 	}
@@ -222,8 +211,8 @@ func (n *pen) draw(p poly) {
 	} else {
 		n.tag("path", "d", b.String()+"Z", "fill", fill)
 	}
-	if p.print > 0 {
-		n.tag("path", "d", b.String()+"Z", "fill", n.scene.print.fill(p.print))
+	if p.print != "" {
+		n.tag("path", "d", b.String()+"Z", "fill", p.print)
 	}
 	if edges.Len() > 0 {
 		n.tag("path", "class", "edge", "d", edges.String())

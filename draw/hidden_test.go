@@ -167,8 +167,8 @@ func TestPattern(t *testing.T) {
 	if fill.MatchString(Folded(plain, assembly.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
 		t.Error("plain card is printed")
 	}
-	if flat := Flat(p, "", 690, 560, nil); !strings.Contains(flat, "pattern ↑") ||
-		strings.Contains(Flat(plain, "", 690, 560, nil), "pattern ↑") {
+	if flat := Flat(p, "", 690, 560, nil); !strings.Contains(flat, "pattern ↓") ||
+		strings.Contains(Flat(plain, "", 690, 560, nil), "· pattern") {
 		t.Error("the flat drawing does not say which way the pattern stands, or says it of plain card")
 	}
 	for _, card := range plan.Default.Cards {

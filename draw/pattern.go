@@ -63,49 +63,65 @@ func TileImage(card shop.Card) string {
 		card.Colour, tileOf(card)))
 }
 
-// printing lays the pattern on the outsides of faces: for each face a fill of
-// its own, turned as the face stands. Names are the picture's own, because
-// fills are found by name through the whole page.
+// prints are the patterns of a picture: for each face a fill of its own, turned as the
+// face stands. Names are the picture's own, because fills are found by name through the
+// whole page.
+type prints struct {
+	name string
+	of   []*printing
+}
+
+// printing is the pattern of one card, and the faces it is on.
 type printing struct {
+	card   shop.Card
 	name   string
-	repeat float64 // of the pattern, in millimetres
-	tile   string
 	frames []fold.Frame
 }
 
-func newPrinting(card shop.Card, of string) *printing {
-	if card.Pattern == "" {
-		return nil
-	}
+func newPrints(of string) *prints {
 	sum := fnv.New32a()
 	sum.Write([]byte(of))
-	return &printing{name: fmt.Sprintf("p%x", sum.Sum32()), repeat: repeatOf(card), tile: tileOf(card)}
+	return &prints{name: fmt.Sprintf("p%x", sum.Sum32())}
 }
 
-// on adds a face and gives its number, from 1; 0 prints nothing.
-func (p *printing) on(f fold.Frame) int {
-	if p == nil {
-		return 0
+// on adds a face of a card and gives its fill, "" where nothing is printed.
+func (p *prints) on(card shop.Card, f fold.Frame) string {
+	if p == nil || card.Pattern == "" {
+		return ""
 	}
-	p.frames = append(p.frames, f)
-	return len(p.frames)
+	var own *printing
+	for _, o := range p.of {
+		if o.card.ID == card.ID {
+			own = o
+		}
+	}
+	if own == nil {
+		own = &printing{card: card, name: p.name}
+		if n := len(p.of); n > 0 {
+			own.name = fmt.Sprintf("%s%c", p.name, 'a'+n%26)
+		}
+		p.of = append(p.of, own)
+	}
+	own.frames = append(own.frames, f)
+	return fmt.Sprintf("url(#%s-%d)", own.name, len(own.frames))
 }
-
-func (p *printing) fill(n int) string { return fmt.Sprintf("url(#%s-%d)", p.name, n) }
 
 // define writes the fills; k, dx and dy place the picture.
-func (p *printing) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
-	if p == nil {
+func (p *prints) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
+	if p == nil || len(p.of) == 0 {
 		return
 	}
-	c.WriteString(fmt.Sprintf(`<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`,
-		p.name, p.tile))
-	eighth := p.repeat / 192
-	for i, f := range p.frames {
-		x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
-		c.tag("pattern", "id", fmt.Sprintf("%s-%d", p.name, i+1), "href", "#"+p.name, "patternTransform",
-			fmt.Sprintf("matrix(%.4f %.4f %.4f %.4f %s %s)", x.Dot(right), -x.Dot(up), y.Dot(right), -y.Dot(up),
-				px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
+	c.WriteString("<defs>")
+	for _, o := range p.of {
+		c.WriteString(fmt.Sprintf(`<pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`,
+			o.name, tileOf(o.card)))
+		eighth := repeatOf(o.card) / 192
+		for i, f := range o.frames {
+			x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
+			c.tag("pattern", "id", fmt.Sprintf("%s-%d", o.name, i+1), "href", "#"+o.name, "patternTransform",
+				fmt.Sprintf("matrix(%.4f %.4f %.4f %.4f %s %s)", x.Dot(right), -x.Dot(up), y.Dot(right), -y.Dot(up),
+					px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
+		}
 	}
 	c.WriteString("</defs>")
 }

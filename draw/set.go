@@ -15,20 +15,14 @@ import (
 func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
 	c, cuts := &canvas{}, fold.Cuts{}
 	first := s.Plans[0]
-	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrinting(first.Card, fmt.Sprint(string(s.Brief.Encode()), done, v))}
-	print := scene.print
+	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}
 	for i, st := range s.Standing(done) {
-		card := s.Plans[i].Card
-		if scene.print = print; card.ID != first.Card.ID {
-			scene.print = newPrinting(shop.Card{}, "") // one pattern a picture
-		}
 		for _, b := range st.Bodies {
 			if b.Piece.Part != sheet.Insert {
-				scene.body(b, card.Colour, card.Inside)
+				scene.body(b, s.Plans[i].CardOf(b.Piece.Stock))
 			}
 		}
 	}
-	scene.print = print
 	scene.paint(c, v, w, h, mostSeen)
 	o := s.Outside()
 	says := fmt.Sprintf("%d boxes, %s by %s by %s when they are together.", len(s.Plans), first.Step.ShowUp(o.Length),
@@ -40,14 +34,20 @@ func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
 // one.
 func SolidOfSet(set *plan.Set) *Solid {
 	var cards []shop.Card
+	of := map[string]int{}
 	for _, p := range set.Plans {
-		cards = append(cards, p.Card)
+		for _, c := range p.AllCards() {
+			if _, known := of[c.ID]; !known {
+				of[c.ID] = len(cards)
+				cards = append(cards, c)
+			}
+		}
 	}
 	s := newSolid(cards...)
 	shapes := map[*sheet.Face]int{}
 	for i, st := range set.Standing(0) {
 		for _, b := range st.Bodies {
-			s.add(b, i, set.Names[i]+"/", shapes)
+			s.add(b, of[set.Plans[i].CardOf(b.Piece.Stock).ID], set.Names[i]+"/", shapes)
 		}
 	}
 	tracks := make([][][7]float64, len(s.Faces))

@@ -101,27 +101,40 @@ func (d onSheet) by(w, h measure.Length) string {
 	return d.p.Step.Show(w).Text + " × " + d.p.Step.Show(h).Text
 }
 
-// label writes two lines in the middle of a place, turned if it is narrow,
-// left out if it is small.
+// label writes two lines in the middle of a place: as large as goes, turned if it is
+// narrow, a long name cut short; of what is small the size alone, or nothing.
 func (d onSheet) label(x, y, w, h float64, class, a, b string) {
-	need := max(wide(a, 13), wide(b, 13)) + 10
 	cx, cy := x+w/2, y+h/2
-	var turn []any
-	if need > w && need < h {
-		turn = []any{"transform", fmt.Sprintf("rotate(-90 %s %s)", px(cx), px(cy))}
-		w, h = h, w
-	}
-	switch {
-	case need > w || h < 18:
-	case h < 36:
-		if wide(a+" "+b, 13) < w {
-			d.text(cx, cy+4, class, "middle", a+"  "+b, turn...)
-		} else {
-			d.text(cx, cy+4, class, "middle", b, turn...)
+	turn := []any{"transform", fmt.Sprintf("rotate(-90 %s %s)", px(cx), px(cy))}
+	for _, size := range []float64{13, 11} {
+		if size < 13 {
+			class += " small"
 		}
-	default:
-		d.text(cx, cy-3, class, "middle", a, turn...)
-		d.text(cx, cy+13, class, "middle", b, turn...)
+		short := func(w float64) string {
+			if most := int((w - 8) / (size * 0.58)); wide(a, size)+8 > w && most >= 8 {
+				return words.Cut(a, most)
+			}
+			return a
+		}
+		for _, way := range []struct {
+			w, h float64
+			turn []any
+		}{{w, h, nil}, {h, w, turn}} {
+			name := short(way.w)
+			fits := wide(b, size)+8 <= way.w
+			switch {
+			case fits && way.h >= 2.6*size && wide(name, size)+8 <= way.w:
+				d.text(cx, cy-3, class, "middle", name, way.turn...)
+				d.text(cx, cy+size, class, "middle", b, way.turn...)
+				return
+			case fits && way.h >= 1.3*size && wide(a+"  "+b, size)+8 <= way.w:
+				d.text(cx, cy+4, class, "middle", a+"  "+b, way.turn...)
+				return
+			case fits && way.h >= 1.3*size:
+				d.text(cx, cy+4, class, "middle", b, way.turn...)
+				return
+			}
+		}
 	}
 }
 

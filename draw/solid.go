@@ -17,7 +17,6 @@ import (
 // whole steps of the course end at the frames the steps name, the box is closed
 // at frame Closed, and from there to Open it is opened again.
 type Solid struct {
-	TileMM float64     `json:"tileSize"` // the side of what a pattern repeats
 	Cards  []solidCard `json:"cards"`
 	Shapes []solidForm `json:"shapes"`
 	Faces  []solidFace `json:"faces"`
@@ -34,6 +33,7 @@ type solidCard struct {
 	Outside string  `json:"outside"`
 	Inside  string  `json:"inside"`
 	Tile    string  `json:"tile,omitempty"` // what the outside's pattern repeats, a picture
+	TileMM  float64 `json:"tileSize"`       // and the side of that
 }
 
 // solidForm is a face as cut: points round its middle, x to the right and y up
@@ -55,6 +55,7 @@ type solidFace struct {
 	Shape int       `json:"shape"`
 	Card  int       `json:"card,omitempty"`
 	Name  string    `json:"name"`
+	On    string    `json:"on,omitempty"` // the panel it is stuck on
 	Moves []float64 `json:"moves"`
 }
 
@@ -80,9 +81,9 @@ const openFrames = 10
 
 // newSolid begins a solid of so many cards.
 func newSolid(cards ...shop.Card) *Solid {
-	s := &Solid{TileMM: repeatOf(cards[0]), Things: []solidBody{}}
+	s := &Solid{Things: []solidBody{}}
 	for _, c := range cards {
-		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, TileImage(c)})
+		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, TileImage(c), repeatOf(c)})
 	}
 	return s
 }
@@ -111,8 +112,13 @@ func SolidOf(p *plan.Plan) *Solid {
 	s := newSolid(cards...)
 	index := map[string]int{}
 	shapes := map[*sheet.Face]int{}
-	for _, b := range p.Box.Assemble(p.Card.Caliper, assembly.Closed).Bodies {
+	closed := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	for _, b := range closed.Bodies {
+		from := len(s.Faces)
 		s.add(b, of[p.CardOf(b.Piece.Stock).ID], "", shapes)
+		for i := range s.Faces[from:] {
+			s.Faces[from+i].On = closed.Rides(b)
+		}
 	}
 	for i := len(s.Faces) - 1; i >= 0; i-- {
 		index[s.Faces[i].Name] = i

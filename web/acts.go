@@ -48,6 +48,11 @@ var acts = map[string]struct {
 	"take-shop":     {"The shop's numbers for a card taken", (*Server).takeShop},
 	"keep-card":     {"A card of the box added to the shop", (*Server).keepOwn},
 	"write-shop":    {"What the shop says written into the box", (*Server).writeShop},
+	"dress-as":      {"Dressed another way", (*Server).dressAs},
+	"panel":         {"A panel pointed at", (*Server).pointPanel},
+	"add-dress":     {"Something put on", (*Server).addDress},
+	"remove-dress":  {"Something taken off", (*Server).removeDress},
+	"scheme":        {"Another scheme of colours", (*Server).takeScheme},
 	"add-box":       {"A box added", (*Server).addBox},
 	"remove-box":    {"A box taken out", (*Server).removeBox},
 }

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"fmt"
 	"html/template"
 	"strings"
 
@@ -145,17 +144,7 @@ func (f form) same(problem, path string) bool {
 	if f.b == nil {
 		return problem == path
 	}
-	for i, item := range f.b.Contents {
-		if rest, ok := strings.CutPrefix(path, "contents.@"+item.ID+"."); ok {
-			return problem == fmt.Sprintf("contents.%d.%s", i, rest)
-		}
-	}
-	for i, p := range f.b.Box.Pieces {
-		if rest, ok := strings.CutPrefix(path, "box.pieces.@"+p.ID+"."); ok {
-			return problem == fmt.Sprintf("box.pieces.%d.%s", i, rest)
-		}
-	}
-	return problem == path
+	return problem == path || problem == f.b.Placed(path)
 }
 
 // plainly writes a fraction as it can be typed again.

@@ -26,8 +26,8 @@ type stage struct {
 var stages = []stage{
 	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange", "set"}},
 	{ID: "box", Title: "Box", fields: []string{"box"}},
-	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress"}},
-	{ID: "dressing", Title: "Dressing"},
+	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress.outside", "dress.inside", "dress.floor"}},
+	{ID: "dressing", Title: "Dressing", fields: []string{"dress"}},
 	{ID: "sheets", Title: "Sheets", fields: []string{"copies"}},
 	{ID: "bench", Title: "Bench"},
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
@@ -57,7 +57,7 @@ func rail(v view, b *brief.Brief, p *plan.Plan, w plan.Workshop) []stage {
 			st.State, st.Why = "trouble", "a piece is larger than its sheet"
 		case st.ID == "bench" && p.OK() && !p.Holds():
 			st.State, st.Why = "trouble", "the proof does not hold"
-		case st.ID == "dressing":
+		case st.ID == "dressing" && st.State != "trouble" && p.Wish.Empty():
 			st.State, st.Why = "settled", "plain card"
 		}
 		out[i] = st
@@ -82,7 +82,9 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 		case "box":
 			return fmt.Sprint(x.Box)
 		case "card":
-			return fmt.Sprint(x.Card, x.Tools, x.Dress)
+			return fmt.Sprint(x.Card, x.Tools, x.Dress.Bare())
+		case "dressing":
+			return fmt.Sprint(x.Dress)
 		case "sheets":
 			return fmt.Sprint(x.Copies)
 		}
@@ -102,12 +104,6 @@ func (f form) groups(stage string) []group {
 		return f.box()
 	case "card":
 		return f.card()
-	case "dressing":
-		under := f.ask("dress.underside")
-		if under.Value == "" {
-			under.Value = f.houseSays(under.Path, "")
-		}
-		return []group{{Fields: []field{under}}}
 	case "sheets":
 		return []group{{Fields: []field{
 			f.pick("card.sheet", f.sheetChoices()), f.ask("copies"),

@@ -29,12 +29,12 @@ type look struct{ ID, Title, Stage string }
 var looks = []look{
 	{"flat", "Flat", ""}, {"folded", "Folded", ""},
 	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
-	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn",
+	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"layers", "Layers", "dressing"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn",
 		"bench"},
 }
 
 // opens is the view that answers a stage: what the stage opens with.
-var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "sheets": "sheets", "bench": "turns"}
+var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "dressing": "folded", "sheets": "sheets", "bench": "turns"}
 
 // viewOf reads from the address how a project is looked at. A view that serves
 // another stage than the one named gives way to that stage's own; where no stage
@@ -142,6 +142,9 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 			}
 		}
 	}
+	if v.Stage == "dressing" {
+		data["Dress"] = s.dressing(f, st)
+	}
 	if v.View == "styles" {
 		if err := s.gallery(c, st, data); err != nil {
 			return err
@@ -185,6 +188,8 @@ func (s *Server) picture(c *echo.Context, st *state, v view) template.HTML {
 			return "" // the sheets of the whole set stand there
 		}
 		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
+	case "layers":
+		return template.HTML(draw.Dressing(p, tableW, tableH))
 	case "above":
 		if p.Laid() {
 			return template.HTML(draw.Above(p, tableW, tableH))
@@ -259,6 +264,7 @@ func (v seen) pose(p *plan.Plan) assembly.Pose {
 type printed struct {
 	Plan                 *plan.Plan
 	Flat, Closed, Sheets template.HTML
+	Dressing             template.HTML
 }
 
 func printOf(p *plan.Plan, alone bool) printed {
@@ -266,6 +272,7 @@ func printOf(p *plan.Plan, alone bool) printed {
 	if p.OK() {
 		out.Flat = template.HTML(draw.Flat(p, "", 700, 430, nil))
 		out.Closed = template.HTML(draw.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, 300, 230))
+		out.Dressing = template.HTML(draw.Dressing(p, 700, 520))
 		if alone {
 			out.Sheets = template.HTML(draw.Sheets(p, 700, 330, 4))
 		}

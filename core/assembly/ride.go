@@ -26,6 +26,16 @@ func (s Standing) isRiding(b *fold.Body) bool {
 	return false
 }
 
+// Rides gives the face that a body rides on, "" when it does not.
+func (s Standing) Rides(b *fold.Body) string {
+	for _, r := range s.rides {
+		if r.body == b {
+			return r.at.On
+		}
+	}
+	return ""
+}
+
 // riding checks that every layer lies within its panel, on the side it belongs, and
 // gives what touches by it.
 func (s Standing) riding() (checks []fold.Check, touch []contact) {

@@ -130,6 +130,24 @@ func (b *Brief) checkCounts() error {
 	return nil
 }
 
+// Placed gives a path with the place of each list member in it where it has an identity:
+// "dress.layers.@k3.border" is "dress.layers.0.border". Problems go by places.
+func (b *Brief) Placed(path string) string {
+	for _, l := range b.lists() {
+		rest, ok := strings.CutPrefix(path, l.path+".@")
+		if !ok {
+			continue
+		}
+		id, rest, _ := strings.Cut(rest, ".")
+		for i, own := range l.ids {
+			if *own == id {
+				return fmt.Sprintf("%s.%d.%s", l.path, i, rest)
+			}
+		}
+	}
+	return path
+}
+
 // lists gives every list whose members are known by an identity that is filled in
 // where it is left out.
 func (b *Brief) lists() []listed {

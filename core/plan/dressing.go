@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/brief"
 	"brevium/core/dress"
@@ -176,6 +177,14 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 func dressing(part sheet.Part) bool {
 	return slices.Contains([]sheet.Part{sheet.Layer, sheet.Liner, sheet.Topper, sheet.Handle, sheet.Bow}, part)
 }
+
+// IsDressing says whether a piece is of the dressing, and not of the box itself.
+func (p *Plan) IsDressing(piece *sheet.Piece) bool {
+	return p.Dressed != nil && slices.ContainsFunc(p.Dressed.Laid, func(l dress.Laid) bool { return l.Piece == piece })
+}
+
+// PanelRef is the name by which a panel is asked for in a document: without blanks.
+func PanelRef(part, face string) string { return strings.ReplaceAll(part+"/"+face, " ", "-") }
 
 // supplySays tells what is to be bought, for all copies.
 func (p *Plan) supplySays(s dress.Supply) string {

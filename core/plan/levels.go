@@ -2,10 +2,12 @@ package plan
 
 import (
 	"slices"
+	"strings"
 
 	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/shop"
+	"brevium/core/words"
 )
 
 // How far a maker goes with a box, in one choice that sets many.
@@ -22,7 +24,13 @@ type Level struct {
 }
 
 // Levels plans the box bare, quick, neat and as a keepsake.
-func (p *Plan) Levels(w Workshop) []Level {
+func (p *Plan) Levels(w Workshop) []Level { return p.LevelsOf(p.Brief, w) }
+
+// LevelsOf is Levels for a document that this is a plan of, maybe without its dressing.
+func (p *Plan) LevelsOf(of brief.Brief, w Workshop) []Level {
+	if !p.OK() {
+		return nil
+	}
 	out := []Level{
 		{ID: "bare", Title: "Bare", Why: "Plain card, as it is cut."},
 		{ID: "quick", Title: "Quick", Why: "One layer where the eye falls: for a table at a fair."},
@@ -31,9 +39,9 @@ func (p *Plan) Levels(w Workshop) []Level {
 	}
 	for i := range out {
 		l := &out[i]
-		b := p.Brief.Clone()
-		b.Dress = p.dressedAs(l.ID, w)
-		l.Dress, l.Now = b.Dress, sameLayers(b.Dress, p.Brief.Dress)
+		b := of.Clone()
+		b.Dress = p.dressedAs(l.ID, of.Clone().Dress, w)
+		l.Dress, l.Now = b.Dress, sameLayers(b.Dress, of.Dress)
 		got := build(Read(b, w), w, shown, nil)
 		if l.Can = got.OK(); !l.Can {
 			if len(got.Problems) > 0 {
@@ -55,8 +63,7 @@ func sameLayers(a, b brief.Dress) bool {
 
 // dressedAs gives the dressing of a level: what it sets in place of layers and liners,
 // and the rest as the document has it.
-func (p *Plan) dressedAs(level string, w Workshop) brief.Dress {
-	d := p.Brief.Clone().Dress
+func (p *Plan) dressedAs(level string, d brief.Dress, w Workshop) brief.Dress {
 	d.Layers, d.Liners = nil, nil
 	if level != "bare" && d.Scheme == (brief.Scheme{}) {
 		d.Scheme = p.Schemes(w)[0].Scheme
@@ -86,6 +93,12 @@ func (p *Plan) dressedAs(level string, w Workshop) brief.Dress {
 		}
 	}
 	return d
+}
+
+// called is the name of a card without its weight.
+func called(title string) string {
+	name, _, _ := strings.Cut(title, ",")
+	return name
 }
 
 // Suit is a scheme of cards that go together, by what it is called.
@@ -125,7 +138,7 @@ func (p *Plan) Schemes(w Workshop) (out []Suit) {
 		})
 		s := brief.Scheme{Main: brief.Text(p.Card.ID), Second: brief.Text(second.ID), Accent: brief.Text(accent.ID),
 			Plain: brief.Text(lightest.ID)}
-		out = append(out, Suit{second.Title + " with " + accent.Title, s, []shop.Card{p.Card, second, accent, lightest}})
+		out = append(out, Suit{called(second.Title) + " and " + words.Small(called(accent.Title)), s, []shop.Card{p.Card, second, accent, lightest}})
 	}
 	return out
 }

@@ -201,7 +201,7 @@ func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
 	var cards []bench.ScoreCard
 	pieces := p.Box.Pieces()
 	for _, piece := range pieces {
-		if len(piece.Passes) == 0 && dressing(piece.Part) {
+		if len(piece.Passes) == 0 && p.IsDressing(piece) {
 			continue // cut to size, and nothing to score
 		}
 		c := bench.Card(piece, p.Say, p.Step.Size, p.Tools, p.First)

@@ -6,4 +6,5 @@ import "./keys.js";
 import "./light.js";
 import "./byhand.js";
 import "./turning.js";
+import "./pointing.js";
 import "./shell.js";

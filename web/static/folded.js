@@ -153,7 +153,7 @@ class View {
     const cards = [], rims = []; // of a shape, of the card of the first face that has it
     for (const f of solid.faces) {
       const shape = solid.shapes[f.shape], { caliper } = solid.cards[f.card || 0], far = caliper / 2 + hair;
-      cards[f.shape] ||= card(shape, caliper, solid.tileSize);
+      cards[f.shape] ||= card(shape, caliper, solid.cards[f.card || 0].tileSize);
       rims[f.shape] ||= [rim(shape, far), rim(shape, -far)];
     }
     this.faces = solid.faces.map((f) => {
@@ -161,7 +161,8 @@ class View {
       const mesh = new THREE.Mesh(cards[f.shape], side);
       for (const r of rims[f.shape]) mesh.add(new THREE.LineSegments(r, ink));
       this.scene.add(mesh);
-      return { mesh, side, glue, moves: f.moves, behind: solid.shapes[f.shape].behind };
+      const panel = (f.on || f.name).replaceAll(" ", "-");
+      return { mesh, side, glue, panel, moves: f.moves, behind: solid.shapes[f.shape].behind };
     });
     this.things = new THREE.Group();
     const wood = new THREE.MeshLambertMaterial({ color: 0xc9a36b });
@@ -224,6 +225,18 @@ class View {
     this.canvas.dataset.frame = frame.toFixed(2);
   }
 
+  // faceAt names the panel that is seen at a place of the picture: of what is stuck on,
+  // the panel it is stuck on.
+  faceAt(x, y) {
+    const box = this.canvas.getBoundingClientRect();
+    const at = new THREE.Vector2(2 * (x - box.left) / box.width - 1, 1 - 2 * (y - box.top) / box.height);
+    const ray = new THREE.Raycaster();
+    ray.setFromCamera(at, this.camera);
+    const [hit] = ray.intersectObjects(this.faces.map((f) => f.mesh), false);
+    const face = hit && this.faces.find((f) => f.mesh === hit.object);
+    return face ? face.panel : "";
+  }
+
   fit(figure) {
     const w = figure.clientWidth, h = Math.max(260, Math.min(480, w * 0.7));
     this.renderer.setSize(w, h);
@@ -280,6 +293,22 @@ export async function open(form) {
   });
   new ResizeObserver(() => { if (figure.contains(view.canvas)) view.fit(figure); }).observe(figure);
   pinch(figure);
+  point(figure);
+}
+
+// A click that did not turn the box points at a face.
+function point(figure) {
+  let from = null;
+  const say = (name, detail) => figure.dispatchEvent(new CustomEvent(name, { bubbles: true, detail }));
+  figure.addEventListener("pointerdown", (e) => { from = [e.clientX, e.clientY]; });
+  figure.addEventListener("pointerup", (e) => {
+    const still = from && Math.hypot(e.clientX - from[0], e.clientY - from[1]) < 5;
+    from = null;
+    if (still && !e.button) say("face:pointed", view.faceAt(e.clientX, e.clientY));
+  });
+  figure.addEventListener("pointermove", (e) => {
+    if (!from) say("face:over", view.faceAt(e.clientX, e.clientY));
+  });
 }
 
 function nearer(by) {

@@ -1,0 +1,154 @@
+package draw
+
+import (
+	"fmt"
+	"hash/fnv"
+	"strings"
+
+	"brevium/core/dress"
+	"brevium/core/fold"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// What goes on a box: on the drawing of its pieces, and in a drawing of its own.
+
+// layersOn gives the outlines of what lies on the outside of a piece.
+func layersOn(p *plan.Plan, piece *sheet.Piece) (out [][]sheet.Point) {
+	if p.Dressed == nil {
+		return nil
+	}
+	for _, panel := range p.Dressed.Panels {
+		if part := p.Box.Part(panel.Part); part == nil || part.Piece != piece || panel.Nth > 0 {
+			continue
+		}
+		for _, l := range panel.On {
+			out = append(append(out, l.Ring), l.Holes...)
+		}
+	}
+	return out
+}
+
+// layers draws the outlines of what lies on the other side.
+func (f flat) layers() {
+	for _, ring := range layersOn(f.p, f.piece) {
+		f.tag("path", "class", "layer", "d", f.path(&sheet.Face{Points: ring}))
+	}
+}
+
+// margins round a piece of the dressing, and what its texts take below it.
+const pieceGap, pieceText = 26.0, 40.0
+
+// Dressing draws the pieces of the dressing as they stand, printed side up, at one
+// scale, each with its size, how many there are, and what they go on.
+func Dressing(p *plan.Plan, w, h float64) string {
+	if p.Dressed == nil || len(p.Dressed.Laid) == 0 {
+		return ""
+	}
+	k := 3.0
+	rows := shelve(p, w, k)
+	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(p, w, k) {
+		k *= 0.94
+	}
+	sum := fnv.New32a()
+	sum.Write(p.Brief.Encode())
+	c := &canvas{}
+	print := newPrints(fmt.Sprintf("dress%x", sum.Sum32()))
+	var fills []string
+	for _, l := range p.Dressed.Laid {
+		fills = append(fills, print.on(p.CardOf(l.Piece.Stock), printedUp))
+	}
+	print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 0, 0)
+	var says []string
+	for i, l := range p.Dressed.Laid {
+		at := rows.at[i]
+		dressingPiece(c, p, l, fills[i], at[0], at[1], k)
+		says = append(says, layerSays(p, l))
+	}
+	return picture("dressing", w, rows.high+8, strings.Join(says, " "), c)
+}
+
+// printedUp is how paper lies with its printed side up.
+var printedUp = fold.Frame{X: fold.Vec{X: 1}, Y: fold.Vec{Y: -1}, In: fold.Vec{Z: -1}}
+
+type shelves struct {
+	at         [][2]float64
+	wide, high float64
+}
+
+// lying says whether a piece is drawn on its side: strips are long.
+func lying(piece *sheet.Piece) bool {
+	return piece.Part != sheet.Layer && piece.Part != sheet.Liner && piece.Height > piece.Width*3/2
+}
+
+// drawnSize is how large a piece is drawn, in pixels.
+func drawnSize(piece *sheet.Piece, k float64) (w, h float64) {
+	if lying(piece) {
+		return piece.Height.MM() * k, piece.Width.MM() * k
+	}
+	return piece.Width.MM() * k, piece.Height.MM() * k
+}
+
+// shelve sets the pieces side by side in rows.
+func shelve(p *plan.Plan, w, k float64) (out shelves) {
+	x, y, row := pieceGap/2, pieceGap/2, 0.0
+	for _, l := range p.Dressed.Laid {
+		pw, ph := drawnSize(l.Piece, k)
+		cell := max(pw, 118) + pieceGap
+		if x+cell > w && x > pieceGap {
+			x, y, row = pieceGap/2, y+row+pieceText, 0
+		}
+		out.at = append(out.at, [2]float64{x, y})
+		x, row = x+cell, max(row, ph)
+		out.wide = max(out.wide, x)
+	}
+	out.high = y + row + pieceText
+	return out
+}
+
+func dressingPiece(c *canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k float64) {
+	piece := l.Piece
+	f := flat{canvas: c, p: p, piece: piece, k: k, x: x, y: y}
+	w, h := drawnSize(piece, k)
+	c.group("data-piece", piece.Name)
+	c.title(layerSays(p, l))
+	for _, face := range piece.Kept() {
+		d := f.printedSide(face)
+		c.tag("path", "class", "piece-edge", "d", d, "fill", p.CardOf(piece.Stock).Colour, "fill-rule", "evenodd")
+		if fill != "" {
+			c.tag("path", "class", "piece-edge", "d", d, "fill", fill, "fill-rule", "evenodd")
+		}
+	}
+	size := p.Step.Show(piece.Width).Text + " × " + p.Step.Show(piece.Height).Text
+	if n := piece.Count * p.Copies; n > 1 {
+		size = fmt.Sprintf("%d of %s", n, size)
+	}
+	c.text(x, y+h+15, "strong", "start", size)
+	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(words.Plain(piece.Name)), int(max(118, w)/5.6)))
+	c.end()
+}
+
+// printedSide is the path of a face seen from its printed side; of a strip on its side.
+func (f flat) printedSide(face *sheet.Face) string {
+	flip := func(ring []sheet.Point) (out []sheet.Point) {
+		for _, q := range ring {
+			if lying(f.piece) {
+				out = append(out, sheet.Point{X: q.Y, Y: q.X})
+			} else {
+				out = append(out, sheet.Point{X: f.piece.Width - q.X, Y: q.Y})
+			}
+		}
+		return out
+	}
+	seen := &sheet.Face{Points: flip(face.Points)}
+	for _, h := range face.Holes {
+		seen.Holes = append(seen.Holes, flip(h))
+	}
+	return f.path(seen)
+}
+
+func layerSays(p *plan.Plan, l dress.Laid) string {
+	return fmt.Sprintf("%s: %d of %s by %s.", words.Capital(words.Plain(l.Piece.Name)), l.Piece.Count*p.Copies,
+		p.Step.Show(l.Piece.Width), p.Step.Show(l.Piece.Height))
+}

@@ -1,0 +1,410 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/dress"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/core/words"
+)
+
+// The Dressing stage: how far to go, what lies on which panel, and what goes in, round
+// and on the box.
+
+// section is one kind of thing that dresses a box.
+type section struct {
+	ID, Title, Says string
+	Groups          []group
+	Adds            []adding
+	Open            bool
+}
+
+// adding is a button that puts another thing on.
+type adding struct{ Act, Says string }
+
+// panelRow is a panel that can be pointed at.
+type panelRow struct {
+	Ref, Name string
+	W, H      measure.Length
+	On        []shop.Card // what lies on it
+	Shows     bool
+}
+
+// dressPage is what the stage shows.
+type dressPage struct {
+	Levels   []plan.Level
+	Panels   []panelRow
+	Sections []section
+	Suits    []plan.Suit
+	Left     []plan.Left
+	Counted  []string // panels alike, counted together
+}
+
+func (s *Server) dressing(f form, st *state) dressPage {
+	page := dressPage{Sections: f.dressSections()}
+	if st.Shown == nil {
+		return page
+	}
+	w := s.workshop()
+	page.Levels, page.Suits, page.Left = st.Shown.Levels(w), st.Shown.Schemes(w), st.Shown.Left()
+	panels := []*dress.Panel{}
+	if d := st.Shown.Dressed; d != nil {
+		panels = d.Panels
+		for _, l := range d.Laid {
+			page.Counted = append(page.Counted, fmt.Sprintf("%s: %d of %s × %s", words.Capital(words.Plain(l.Piece.Name)),
+				l.Piece.Count*st.Shown.Copies, st.Shown.Say(l.Piece.Width), st.Shown.Say(l.Piece.Height)))
+		}
+	} else {
+		panels = dress.Panels(st.Shown.Box, st.Shown.Card.Caliper)
+	}
+	for _, p := range panels {
+		if p.Nth > 0 {
+			continue
+		}
+		row := panelRow{Ref: plan.PanelRef(p.Part, p.Name), Name: words.Plain(p.Part + ", " + p.Name), Shows: p.Shows}
+		if p.Part == p.Name {
+			row.Name = words.Plain(p.Part) + ", bottom"
+		}
+		row.W, row.H = p.Size()
+		for _, l := range p.On {
+			row.On = append(row.On, l.Card)
+		}
+		page.Panels = append(page.Panels, row)
+	}
+	return page
+}
+
+// cardsOf are the cards for something of the dressing: the usual one, those of the
+// scheme, and all of the shop.
+func (f form) cardsOf(path string) field {
+	choices := []style.Choice{{ID: "", Label: "by the scheme"}, {ID: "main", Label: "main card"}, {ID: "second", Label: "second card"},
+		{ID: "accent", Label: "accent"}, {ID: "plain", Label: "plain card"}}
+	return f.pick(path, append(choices, f.cardChoices(f.b.Get(path))...))
+}
+
+// bare is a field whose choices need no help.
+func bare(fd field) field {
+	fd.Help = ""
+	return fd
+}
+
+// choices makes choices of names and labels in turn.
+func choices(pairs ...string) (out []style.Choice) {
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, style.Choice{ID: pairs[i], Label: pairs[i+1]})
+	}
+	return out
+}
+
+// named makes choices that are called what they are.
+func namedChoices(first string, of ...string) []style.Choice {
+	var out []style.Choice
+	if first != "" {
+		out = append(out, style.Choice{Label: first})
+	}
+	for _, s := range of {
+		out = append(out, style.Choice{ID: s, Label: s})
+	}
+	return out
+}
+
+// where are the panels of a layer in one choice; what was pointed at is another.
+var where = choices("outside", "all but the underside", "all", "every panel", "sides", "all round", "front", "front only",
+	"top", "the top", "lid", "the lid", "inside", "the inside")
+
+func (f form) dressSections() []section {
+	eighth := "1/8"
+	if f.p.Units == measure.Millimetres {
+		eighth = "3"
+	}
+	out := []section{
+		{ID: "layers", Title: "Layers", Adds: []adding{{"add-dress:layers", "Add a layer"}}},
+		{ID: "liners", Title: "Inside", Adds: []adding{{"add-dress:liners", "Add a liner"}}},
+		{ID: "round", Title: "Band and ribbon", Groups: f.roundGroups()},
+		{ID: "toppers", Title: "Toppers and bow", Adds: []adding{{"add-dress:toppers", "Add a topper"}}},
+		{ID: "windows", Title: "Windows and grips", Adds: []adding{{"add-dress:windows", "Add a window"},
+			{"add-dress:grips", "Add a notch or pull tab"}}},
+		{ID: "holds", Title: "Closure and handle", Groups: f.holdGroups()},
+	}
+	for i, l := range f.b.Dress.Layers {
+		p := "dress.layers.@" + l.ID + "."
+		out[0].Groups = append(out[0].Groups, group{ID: "layer-" + l.ID, Title: fmt.Sprintf("Layer %d", i+1),
+			Remove: "remove-dress:layers." + l.ID, MoreSays: "Border, corners, run, motif",
+			Fields: []field{bare(f.pick(p+"on", f.pointed(where, string(l.On)))), f.cardsOf(p + "stock"), f.open(p+"border", eighth)},
+			More: []field{f.open(p+"top", "as the border"), f.open(p+"bottom", "as the border"),
+				f.pick(p+"corners", choices("", "as the panel's", "round", "cut round")), f.ask(p + "run"), f.ask(p + "inside"),
+				f.open(p+"motif.x", "none"), f.open(p+"motif.y", "none")}})
+	}
+	for i, l := range f.b.Dress.Liners {
+		p := "dress.liners.@" + l.ID + "."
+		out[1].Groups = append(out[1].Groups, group{ID: "liner-" + l.ID, Title: fmt.Sprintf("Liner %d", i+1),
+			Remove: "remove-dress:liners." + l.ID, MoreSays: "How much smaller, how many, words",
+			Fields: []field{f.pick(p+"in", choices("floor", "the floor", "walls", "the walls", "tabs", "the walls with tabs behind them",
+				"lid", "the lid", "all", "all of it")), f.cardsOf(p + "stock")},
+			More: []field{f.open(p+"less", eighth), f.open(p+"layers", "1"), f.open(p+"words", "none")}})
+	}
+	out[3].Groups = f.topperGroups(eighth)
+	out[4].Groups = f.cutGroups()
+	for i := range out {
+		for _, g := range out[i].Groups {
+			for _, fd := range slices.Concat(g.Fields, g.More) {
+				out[i].Open = out[i].Open || fd.Problem != nil
+			}
+		}
+		if n := f.counted(out[i].ID); n > 0 {
+			out[i].Says, out[i].Open = strconv.Itoa(n), true
+		}
+	}
+	return out
+}
+
+// counted is how many things of a section there are.
+func (f form) counted(id string) (n int) {
+	d := f.b.Dress
+	is := func(yes bool) int {
+		if yes {
+			return 1
+		}
+		return 0
+	}
+	switch id {
+	case "layers":
+		return len(d.Layers)
+	case "liners":
+		return len(d.Liners)
+	case "round":
+		return is(d.Band != brief.Belt{}) + is(d.Ribbon != brief.Ribbon{})
+	case "toppers":
+		return len(d.Toppers) + is(d.Bow != brief.Bow{})
+	case "windows":
+		return len(d.Windows) + len(d.Grips)
+	}
+	return is(d.Closure.Kind != "") + is(d.Handle.Kind != "")
+}
+
+// pointed adds to some choices what a field holds beside them: panels pointed at.
+func (f form) pointed(of []style.Choice, now string) []style.Choice {
+	if now == "" || slices.ContainsFunc(of, func(c style.Choice) bool { return c.ID == now }) {
+		return of
+	}
+	return append(slices.Clone(of), style.Choice{ID: now, Label: "as pointed: " + words.Cut(strings.ReplaceAll(now, "/", " "), 60)})
+}
+
+// panelChoices are the panels of the box on the table, with what is usual first.
+func (f form) panelChoices(usual, now string) []style.Choice {
+	out := []style.Choice{{ID: "", Label: usual}}
+	if f.shown != nil && f.shown.Box != nil {
+		panels := dress.Panels(f.shown.Box, f.shown.Card.Caliper)
+		for _, p := range panels {
+			if ref := plan.PanelRef(p.Part, p.Name); p.Nth == 0 && p.Shows {
+				out = append(out, style.Choice{ID: ref, Label: words.Plain(p.Part + ", " + p.Name)})
+			}
+		}
+	}
+	return f.pointed(out, now)
+}
+
+func (f form) on(path, usual string) field { return f.pick(path, f.panelChoices(usual, f.b.Get(path))) }
+
+func (f form) topperGroups(eighth string) (out []group) {
+	for i, t := range f.b.Dress.Toppers {
+		p := "dress.toppers.@" + t.ID + "."
+		on := f.panelChoices("the top, or the largest panel", "")
+		on = append(on, choices("band", "the band", "hanging", "hanging by a string")...)
+		out = append(out, group{ID: "topper-" + t.ID, Title: fmt.Sprintf("Topper %d", i+1), Remove: "remove-dress:toppers." + t.ID,
+			MoreSays: "Layers, border, cards, ink",
+			Fields: []field{f.pick(p+"shape", namedChoices("", dress.Shapes...)), f.pick(p+"on", f.pointed(on, string(t.On))),
+				f.open(p+"words", "none"), f.open(p+"width", "as it suits"), f.open(p+"height", "as it suits")},
+			More: []field{f.open(p+"layers", "2"), f.open(p+"border", eighth), f.ask(p + "raised"),
+				f.open(p+"stock", "accent, plain"), f.open(p+"ink", "#2a2520")}})
+	}
+	bow := group{Title: "Paper bow", ID: "bow", Fields: []field{f.open("dress.bow.loops", "none")}, MoreSays: "Size, tiers, tails, curls"}
+	bow.More = []field{f.open("dress.bow.size", ""), f.open("dress.bow.width", ""), f.open("dress.bow.tiers", "1"),
+		f.ask("dress.bow.tails"), f.open("dress.bow.curls", "none"), f.open("dress.bow.rod", "6 mm"), f.cardsOf("dress.bow.stock")}
+	return append(out, bow)
+}
+
+func (f form) cutGroups() (out []group) {
+	for i, w := range f.b.Dress.Windows {
+		p := "dress.windows.@" + w.ID + "."
+		out = append(out, group{ID: "window-" + w.ID, Title: fmt.Sprintf("Window %d", i+1), Remove: "remove-dress:windows." + w.ID,
+			MoreSays: "Film and frame",
+			Fields: []field{f.on(p+"on", "choose a panel"), f.pick(p+"shape", namedChoices("", "square", "rounded", "round")),
+				f.open(p+"width", "half of it"), f.open(p+"height", "half of it")},
+			More: []field{f.pick(p+"film", choices("", "film behind it", "no", "left open")), f.open(p+"lap", ""),
+				f.open(p+"frame", "none"), f.cardsOf(p + "stock")}})
+	}
+	for i, g := range f.b.Dress.Grips {
+		p := "dress.grips.@" + g.ID + "."
+		out = append(out, group{ID: "grip-" + g.ID, Title: fmt.Sprintf("Grip %d", i+1), Remove: "remove-dress:grips." + g.ID,
+			Fields: []field{f.pick(p+"kind", choices("notch", "a thumb notch", "pull", "a tab to pull")),
+				f.on(p+"on", "choose a panel"), f.open(p+"width", "")}})
+	}
+	return out
+}
+
+// roundGroups ask for what goes round the box.
+func (f form) roundGroups() []group {
+	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "round the sides",
+		"cross", "crosswise")
+	band := group{Title: "Paper band", ID: "band", Fields: []field{f.pick("dress.band.way", ways)}, MoreSays: "Lap, notch, second band"}
+	if f.b.Dress.Band != (brief.Belt{}) {
+		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
+		band.More = []field{f.open("dress.band.lap", ""), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
+			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
+	}
+	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel", Fields: []field{f.pick("dress.ribbon.way",
+		append(slices.Clone(ways), choices("holes", "through holes", "under", "from under a strip")...))}}
+	if f.b.Dress.Ribbon != (brief.Ribbon{}) {
+		ribbon.Fields = append(ribbon.Fields, f.pick("dress.ribbon.what", namedChoices("", "ribbon", "twine", "lace")),
+			f.open("dress.ribbon.width", ""), f.pick("dress.ribbon.bow", choices("single", "a bow", "double", "a double bow", "knot",
+				"a knot", "none", "no bow")))
+		ribbon.More = []field{f.open("dress.ribbon.turns", "1"), f.open("dress.ribbon.loops", ""), f.open("dress.ribbon.tails", ""),
+			f.ask("dress.ribbon.stuck"), f.open("dress.ribbon.reel", "not counted")}
+	}
+	return []group{band, ribbon}
+}
+
+// holdGroups ask for what holds the box closed, and what it is carried by.
+func (f form) holdGroups() []group {
+	closes := append(choices("", "as the box asks"), namedChoices("", dress.Closures...)...)
+	for i, says := range map[int]string{1: "a pair of magnets", 2: "a hook dot", 3: "a re-stickable dot", 4: "a brad",
+		5: "buttons and string", 6: "a clip", 7: "a ribbon through holes", 8: "tucking it in", 9: "a seal of paper"} {
+		closes[i].Label = says
+	}
+	closure := group{Title: "Held closed by", ID: "closure", Fields: []field{f.pick("dress.closure.kind", closes)}}
+	if f.b.Dress.Closure.Kind != "" {
+		closure.Fields = append(closure.Fields, f.on("dress.closure.on", "where it closes in front"), f.open("dress.closure.width", ""))
+	}
+	handle := group{Title: "Handle", ID: "handle", Fields: []field{f.pick("dress.handle.kind", choices("", "none", "strip",
+		"a strip, stuck", "swing", "a strip on brads, that swings", "ribbon", "ribbon through holes", "cord", "cord through holes"))}}
+	if f.b.Dress.Handle.Kind != "" {
+		handle.Fields = append(handle.Fields, f.open("dress.handle.width", ""), f.cardsOf("dress.handle.stock"))
+	}
+	return []group{closure, handle}
+}
+
+// dressAs dresses the whole box in one of the usual ways.
+func (s *Server) dressAs(_ context.Context, c changing) error {
+	bare := c.brief.Clone()
+	bare.Dress = bare.Dress.Bare()
+	for _, l := range plan.Make(bare, s.workshop()).LevelsOf(c.brief, s.workshop()) {
+		if l.ID == c.arg {
+			c.brief.Dress = l.Dress
+		}
+	}
+	return nil
+}
+
+// pointPanel puts a layer on a panel or takes it off again: what other panels have goes
+// on it too.
+func (s *Server) pointPanel(_ context.Context, c changing) error {
+	p := plan.Make(c.brief, s.workshop())
+	covers := map[string][]string{}
+	dressed := false
+	if p.OK() && p.Dressed != nil {
+		for _, l := range p.Dressed.Laid {
+			for _, ref := range l.On {
+				part, face, _ := strings.Cut(ref, "/")
+				ref = plan.PanelRef(part, face)
+				if strings.HasPrefix(l.Entry, "layers.") && !slices.Contains(covers[l.Entry], ref) {
+					covers[l.Entry] = append(covers[l.Entry], ref)
+					dressed = dressed || ref == c.arg
+				}
+			}
+		}
+	}
+	layers := slices.Clone(c.brief.Dress.Layers)
+	c.focus = "panel-" + strings.ReplaceAll(c.arg, "/", "-")
+	if !dressed && len(layers) == 0 {
+		layers = []brief.Layer{{ID: newMark(), On: brief.Text(c.arg)}}
+	} else {
+		for i := range layers {
+			on := covers[fmt.Sprintf("layers.%d", i)]
+			if dressed {
+				on = slices.DeleteFunc(on, func(ref string) bool { return ref == c.arg })
+			} else {
+				on = append(on, c.arg)
+			}
+			layers[i].On = brief.Text(strings.Join(on, ", "))
+		}
+		layers = slices.DeleteFunc(layers, func(l brief.Layer) bool { return l.On == "" })
+	}
+	c.brief.Dress.Layers = layers
+	return nil
+}
+
+// addDress puts another thing on, with what is usual of it.
+func (s *Server) addDress(_ context.Context, c changing) error {
+	d, id := &c.brief.Dress, newMark()
+	front := brief.Text("front")
+	switch c.arg {
+	case "layers":
+		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside"})
+	case "liners":
+		d.Liners = append(slices.Clone(d.Liners), brief.Liner{ID: id, In: "floor"})
+	case "windows":
+		d.Windows = append(slices.Clone(d.Windows), brief.Opening{ID: id, On: "top"})
+	case "grips":
+		d.Grips = append(slices.Clone(d.Grips), brief.Grip{ID: id, Kind: "notch", On: front})
+	case "toppers":
+		d.Toppers = append(slices.Clone(d.Toppers), brief.Topper{ID: id, Shape: "rounded"})
+	}
+	for _, first := range []string{"on", "in", "shape"} {
+		if path := "dress." + c.arg + ".@" + id + "." + first; c.brief.Has(path) && (first != "on" || c.arg != "toppers") {
+			c.focus = fieldMark(path)
+			break
+		}
+	}
+	return nil
+}
+
+// removeDress takes a thing off.
+func (s *Server) removeDress(_ context.Context, c changing) error {
+	d := &c.brief.Dress
+	list, id, _ := strings.Cut(c.arg, ".")
+	switch list {
+	case "layers":
+		d.Layers = without(c, d.Layers, id, func(x brief.Layer) string { return x.ID })
+	case "liners":
+		d.Liners = without(c, d.Liners, id, func(x brief.Liner) string { return x.ID })
+	case "windows":
+		d.Windows = without(c, d.Windows, id, func(x brief.Opening) string { return x.ID })
+	case "grips":
+		d.Grips = without(c, d.Grips, id, func(x brief.Grip) string { return x.ID })
+	case "toppers":
+		d.Toppers = without(c, d.Toppers, id, func(x brief.Topper) string { return x.ID })
+	}
+	return nil
+}
+
+// without takes one out of a list, and says so when another window did already.
+func without[T any](c changing, list []T, id string, mark func(T) string) []T {
+	i := slices.IndexFunc(list, func(x T) bool { return mark(x) == id })
+	if i < 0 {
+		c.notice = "That was taken off already, in another window."
+		return list
+	}
+	if list = slices.Delete(slices.Clone(list), i, i+1); len(list) == 0 {
+		return nil
+	}
+	return list
+}
+
+// takeScheme tries another small scheme of cards.
+func (s *Server) takeScheme(_ context.Context, c changing) error {
+	n, err := strconv.Atoi(c.arg)
+	suits := plan.Make(c.brief, s.workshop()).Schemes(s.workshop())
+	if err == nil && n >= 0 && n < len(suits) {
+		c.brief.Dress.Scheme = suits[n].Scheme
+	}
+	return nil
+}
