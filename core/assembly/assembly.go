@@ -77,9 +77,10 @@ type Join struct {
 type Clear struct {
 	Outer, Inner string
 	Sides        []string
-	Skin         Length // what is stuck between them on each wall
-	Layers       int    // full faces of card inside the outer wall
-	Fits         bool   // it is the clearance of the fit that leaves the room
+	Skin         Length   // what is stuck between them on each wall
+	Under        []Length // or, of each side, what is
+	Layers       int      // full faces of card inside the outer wall
+	Fits         bool     // it is the clearance of the fit that leaves the room
 }
 
 // Pair is two halves of what holds a box closed: each is put on a face of its

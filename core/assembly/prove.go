@@ -144,7 +144,14 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 	}
 	for n, o := range outer {
 		for _, i := range inner {
-			out = append(out, fold.Clears(o, i, give, c.Skin.MM(), g.turned(c, n)...))
+			sides := g.turned(c, n)
+			skin := func(side string) float64 {
+				if k := slices.Index(sides, side); k >= 0 && k < len(c.Under) {
+					return max(c.Skin, c.Under[k]).MM()
+				}
+				return c.Skin.MM()
+			}
+			out = append(out, fold.Clears(o, i, give, skin, sides...))
 		}
 	}
 	if len(out) == 0 {

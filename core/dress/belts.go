@@ -167,7 +167,13 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 		return
 	}
 	deep, tall := (wide + gain).Up(k.Step.Size), (high + gain).Up(k.Step.Size)
-	p := sheet.Loop(name, w.sides, width, deep, tall, k.Belt.Lap, c.Caliper, w.name == "level")
+	lap := min(k.Belt.Lap, (deep - 2*c.Caliper).Down(k.Step.Size))
+	if lap < k.Sticks.Width {
+		k.wrong("way", fmt.Sprintf("The box is only %s there: the lap of a band does not lie on it.", k.Say(wide)),
+			"Put the band round it another way.", "dress.band.way", "")
+		return
+	}
+	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, w.name == "level")
 	if k.Belt.Notch && name == "paper band" {
 		r := min(width*2/3, tall/2, 16*mm) / 2
 		if at := deep + tall/2; w.name == "level" {

@@ -43,10 +43,9 @@ type Dressed struct {
 	Supplies []Supply
 	Runs     []Run
 	Motifs   []Motif
-	Flat     []string // what is stuck on while all is flat
-	Last     []string // what goes on or round the closed box
-	Skins    []Length // of each clearance: how thick what lies under what goes over is, on the thickest wall
-	Lining   []Length // and what is stuck inside the outer one's walls
+	Flat     []string   // what is stuck on while all is flat
+	Last     []string   // what goes on or round the closed box
+	Skins    [][]Length // of each clearance, side by side: how thick what lies under what goes over is
 	Panels   []*Panel
 }
 

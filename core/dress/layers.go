@@ -58,7 +58,7 @@ func (k *work) tooSmall(l Layer, small []*Panel, left int) bool {
 		return false
 	}
 	w, h := small[0].size(small[0].under())
-	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side leaves no layer there.", k.called(small), k.Say(w),
+	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side and round what is cut out leaves no layer there.", k.called(small), k.Say(w),
 		k.Say(h), k.Say(l.Border))
 	if left == 0 {
 		k.wrong("border", text, "Make the border smaller, or dress other panels.", "dress."+l.Entry+".border", "")
@@ -102,7 +102,13 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 	}
 	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(k.marked(ring), l.Round)}
 	for _, h := range holes {
-		c.lay.Holes = append(c.lay.Holes, inset(h, even(-l.Border)))
+		h = inset(h, even(-l.Border))
+		for _, q := range h { // what is cut out too near its edge leaves no layer whole
+			if !sheet.Inside(c.lay.Ring, q) {
+				return c, false
+			}
+		}
+		c.lay.Holes = append(c.lay.Holes, h)
 	}
 	if c.up = p.up; !l.Card.Directed() && len(ring) != 4 {
 		c.up = 0 // of no matter which way up: copies of a panel are then alike
@@ -391,10 +397,10 @@ func (k *work) skins() {
 		if inner == "" {
 			inner, face = assembly.Ref(c.Outer)
 		}
-		t := Length(0)
+		t := make([]Length, len(c.Sides))
 		for _, p := range k.out.Panels {
-			if p.Part == inner && slices.Contains(c.Sides, p.Looks) && (face == "" || !p.Lid) {
-				t = max(t, p.Thick())
+			if n := slices.Index(c.Sides, p.Looks); n >= 0 && p.Part == inner && (face == "" || !p.Lid) {
+				t[n] = max(t[n], p.Thick())
 			}
 		}
 		k.out.Skins = append(k.out.Skins, t)

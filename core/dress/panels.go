@@ -59,8 +59,8 @@ func (p *Panel) size(ring []sheet.Point) (w, h Length) {
 	return w, h
 }
 
-// hides are roles of faces that lie behind others, or are rolled in.
-var hides = []string{"tab", "dust flap", "lap", "rolled flap", "wrapped corner"}
+// hides are roles of faces that lie behind others, or are rolled or folded in.
+var hides = []string{"tab", "gusset", "dust flap", "lap", "rolled flap", "wrapped corner"}
 
 // panels finds the panels of the closed box: faces with nothing stuck on their outside.
 func (k *work) panels() (out []*Panel) {

@@ -223,7 +223,9 @@ func (k *work) topper(t Topper, p *Panel) {
 
 // over is how far what goes round the box stands off a panel: a topper lies on it.
 func (k *work) over(p *Panel) (off Length) {
-	if k.Belt == nil && k.Ribbon == nil {
+	if !slices.ContainsFunc(k.box.Parts, func(o *assembly.Part) bool {
+		return o.Piece != nil && (o.Piece.Part == sheet.Band || o.Piece.Part == sheet.Ribbon)
+	}) {
 		return 0
 	}
 	for _, b := range k.box.Assemble(k.T, assembly.Closed).Bodies {

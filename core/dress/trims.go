@@ -123,10 +123,10 @@ func (k *work) ribbon() {
 	}
 	round := Length(0)
 	go_ := func(names ...string) {
-		for _, n := range names {
+		for i, n := range names {
 			long, _ := k.girth(ways[n])
 			round += Length(r.Turns) * measured(long)
-			k.loop(ways[n], r)
+			k.loop(ways[n], r, Length(i))
 		}
 	}
 	says := ""
@@ -172,13 +172,13 @@ func times(n int) string {
 }
 
 // loop shows a ribbon on the folded box, where that is a block.
-func (k *work) loop(w way, r *Ribbon) {
+func (k *work) loop(w way, r *Ribbon, under Length) {
 	if _, block := k.girth(w); !block || r.Width > k.across(w) {
 		return
 	}
 	c := k.Card("ribbon")
 	wide, high := k.around(w)
-	slack := 2*c.Caliper + mm/2
+	slack := 2*c.Caliper*(1+2*under) + mm/2 // over those that lie there
 	p := sheet.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
 		w.name == "level")
 	p.Part, p.Stock, p.Caliper = sheet.Ribbon, c.ID, c.Caliper

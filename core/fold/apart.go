@@ -70,7 +70,7 @@ func related(p, q *Placed) bool {
 
 // pierces says whether an edge of p goes through q, further than card yields.
 func pierces(p, q *Placed) bool {
-	give := yields*(p.Body.T+q.Body.T) + tolerance
+	give := yields*(p.Body.gives()+q.Body.gives()) + tolerance
 	for i, a := range p.Poly {
 		b := p.Poly[(i+1)%len(p.Poly)]
 		da, db := a.Sub(q.Poly[0]).Dot(q.In), b.Sub(q.Poly[0]).Dot(q.In)
@@ -93,7 +93,7 @@ func crosses(p, q *Placed) bool {
 	if along.Len() < 0.05 {
 		return false
 	}
-	give := yields*(p.Body.T+q.Body.T) + tolerance
+	give := yields*(p.Body.gives()+q.Body.gives()) + tolerance
 	along = along.unit()
 	return shared(p.spans(q, along, give), q.spans(p, along, give)) > 2*give
 }

@@ -32,9 +32,14 @@ type Body struct {
 	Piece *sheet.Piece
 	Name  string  // of the part it is, unique but for its copies
 	T     float64 // caliper, in millimetres
+	Back  float64 // of what is stuck on other card: the caliper of that
 	Faces []*Placed
 	seams []seam
 }
+
+// gives is the caliper by which faces may press into each other: a layer gives with the
+// card it is stuck on.
+func (b *Body) gives() float64 { return max(b.T, b.Back) }
 
 // seam is a crease that closes a loop: folding reached both sides of it by
 // other creases.

@@ -271,7 +271,7 @@ func side(in Vec) string {
 // Clears reports the gap of a piece over or round another on the sides named,
 // on each of which they must face each other; card may give by so many calipers,
 // and a skin of so many millimetres is stuck between on each wall.
-func Clears(outer, inner *Body, give, skin float64, sides ...string) Check {
+func Clears(outer, inner *Body, give float64, skin func(side string) float64, sides ...string) Check {
 	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Name, inner.Name), Holds: true}
 	gaps := Clearances(outer, inner)
 	var says []string
@@ -282,7 +282,7 @@ func Clears(outer, inner *Body, give, skin float64, sides ...string) Check {
 		}
 		met++
 		if g.Side != "above" && g.Side != "below" {
-			g.Walls, g.Tabs = g.Walls-skin, g.Tabs-skin
+			g.Walls, g.Tabs = g.Walls-skin(g.Side), g.Tabs-skin(g.Side)
 		}
 		if g.Walls < tolerance-give*outer.T {
 			c.Holds = false

@@ -1,51 +1,429 @@
-package plan_test
+package plan
 
 import (
+	"cmp"
+	"encoding/json"
 	"fmt"
 	"math/rand/v2"
+	"slices"
+	"strings"
 	"testing"
 
-	"brevium/core/assembly"
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/dress"
+	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
-func TestTryDress(t *testing.T) {
-	r := rand.New(rand.NewPCG(1, 2))
+// dressed lays the dressing of a text in JSON on a brief.
+func dressed(b brief.Brief, dress string) brief.Brief {
+	b = b.Clone()
+	if err := json.Unmarshal([]byte(dress), &b.Dress); err != nil {
+		panic(err)
+	}
+	return b
+}
+
+// metric is a brief of a style and a size in whole millimetres, on A3.
+func metric(styleID string, l, w, d int, options ...string) brief.Brief {
+	mm := func(n int) string { return fmt.Sprintf("%d mm", n) }
+	return sized(mm(l), mm(w), mm(d), append([]string{"units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
+		styleID}, options...)...)
+}
+
+// cutList writes the pieces of the dressing as a maker lists them.
+func cutList(p *Plan) string {
+	var out []string
+	if p.Dressed != nil {
+		for _, l := range p.Dressed.Laid {
+			text := func(l measure.Length) string {
+				return strings.TrimSuffix(strings.TrimSuffix(l.Exact(p.Units), " in"), " mm")
+			}
+			out = append(out, fmt.Sprintf("%d %s %s x %s", l.Piece.Count, l.Piece.Name, text(l.Piece.Width), text(l.Piece.Height)))
+		}
+	}
+	return strings.Join(out, "; ")
+}
+
+// Layers worked by hand: what they lie on, less a border on each side.
+func TestLayersByHand(t *testing.T) {
+	for _, c := range []struct {
+		brief       brief.Brief
+		dress, want string
+	}{
+		// 5 x 3 1/2 x 2 with a lid of 3/4: 2 x 0.27 and 2 x 0.27 of layers and 0.5 mm are 1/16 just; with
+		// two on a wall 1/8.
+		{sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"), `{"layers": [{"on": "all"}]}`,
+			"1 base bottom layer 4 3/4 x 3 1/4; 2 base left and right layer 3 1/4 x 1 3/4; 2 base front and back layer 4 3/4 x 1 3/4; " +
+				"1 lid top layer 4 13/16 x 3 5/16; 2 lid left and right layer 3 5/16 x 1/2; 2 lid front and back layer 4 13/16 x 1/2"},
+		{sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"),
+			`{"layers": [{"on": "base/front", "border": "1/16 in"}, {"on": "base/front"}, {"on": "lid/top", "top": "1/2 in"}]}`,
+			"1 base front layer 4 7/8 x 1 7/8; 1 base front layer 2 4 5/8 x 1 5/8; 1 lid top layer 4 7/8 x 3"},
+		// A carton 90 x 40 x 120: four panels in a row, two and two alike.
+		{metric("carton", 90, 40, 120), `{"layers": [{"on": "sides"}]}`,
+			"2 front and back layer 84 x 114; 2 left and right layer 34 x 114"},
+		// A sleeve of 100 x 60 x 30 gains a millimetre each way on its drawer.
+		{metric("sleeve-drawer", 100, 60, 30), `{"layers": [{"on": "sleeve/sides, sleeve/top", "border": "2 mm"}]}`,
+			"2 sleeve front and back layer 96 x 27; 1 sleeve top layer 96 x 57"},
+		// The pointed flap's layer is pointed: what is left between the moved sides.
+		{metric("flap-box", 90, 60, 30, "box.options.flap", "straight", "box.options.flap-depth", "20 mm"), `{"layers": [{"on": "flap"}]}`,
+			"1 flap layer 84 x 14"},
+		// Ends 60 wide and 90 high under a half round: 3 less all round, and the facets' hair.
+		{metric("arched-box", 60, 60, 90), `{"layers": [{"on": "front"}]}`, "1 ends front layer 54 x 83.97"},
+		// A shell's triangle keeps its corner square.
+		{metric("corner-shells", 90, 90, 40), `{"layers": [{"on": "top"}]}`, "2 shell top layer 82.757359 x 82.757359"},
+	} {
+		p := Make(dressed(c.brief, c.dress), Default)
+		if got := cutList(p); !strings.HasPrefix(got, c.want) || !p.Holds() {
+			t.Errorf("%s %s:\n got %s\nwant %s; %s", p.Brief.Box.Style, c.dress, got, c.want, said(p))
+		}
+	}
+}
+
+// Liners are cut to what was measured: 0.27 mm of card at either side, and tabs of
+// another at front and back; in plain numbers to the scores.
+func TestLinersByHand(t *testing.T) {
+	for _, c := range []struct{ options, dress, want string }{
+		// 120 - 0.27 and 90 - 3 x 0.27, less 3, down to the millimetre
+		{"", `{"liners": [{"in": "floor", "less": "3 mm"}]}`, "1 floor liner 116 x 86"},
+		{"plain", `{"liners": [{"in": "floor", "less": "3 mm"}]}`, "1 floor liner 117 x 87"},
+		{"", `{"liners": [{"in": "floor", "layers": 2}, {"in": "walls"}]}`,
+			"2 floor liner 116 x 86; 2 left and right wall liner 86 x 56; 2 front and back wall liner 116 x 56"},
+		{"", `{"liners": [{"in": "tabs"}]}`, "2 front and back wall liner 116 x 56"},
+		{"", `{"liners": [{"in": "lid"}]}`, "1 lid liner 116 x 86"},
+	} {
+		b := metric("tray-lid", 120, 90, 60)
+		b.Set("tools.allowances", c.options)
+		bare := Make(b, Default)
+		p := Make(dressed(b, c.dress), Default)
+		if got := cutList(p); got != c.want || !p.Holds() {
+			t.Errorf("%s %s: got %s, want %s; %s", c.options, c.dress, got, c.want, said(p))
+		}
+		if p.Box.Inside == bare.Box.Inside || p.Box.Outside.Length != bare.Box.Outside.Length {
+			t.Errorf("%s: inside %v, bare %v", c.dress, p.Box.Inside, bare.Box.Inside)
+		}
+	}
+}
+
+// What lies under a lid makes its clearance, and nothing else does.
+func TestClearanceFollowsLayers(t *testing.T) {
+	r := rand.New(rand.NewPCG(11, 3))
+	for range boxes(400) {
+		b := metric("tray-lid", 60+r.IntN(90), 60+r.IntN(90), 30+r.IntN(50))
+		b.Tools.Step, b.Card.Sheet = "0.5 mm", "a3"
+		bare := Make(b, Default)
+		n := 1 + r.IntN(3)
+		layers := make([]string, n)
+		for i := range layers {
+			layers[i] = `{"on": "base/sides", "border": "1 mm", "stock": "kraft-300"}`
+		}
+		kraft, _ := Default.Card("kraft-300")
+		p := Make(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), Default)
+		lids := Make(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), Default)
+		if !bare.OK() || !p.OK() || !lids.OK() {
+			t.Fatal(said(bare), said(p), said(lids))
+		}
+		want := (2*p.Card.Caliper + 2*measure.Length(n)*kraft.Caliper + p.Slack).Up(p.Step.Size)
+		if got := p.Box.Clearance; got != want && got != want-p.Step.Size || !p.Holds() {
+			t.Fatalf("%d layers: %v, want %v; %s", n, got, want, said(p))
+		}
+		if lids.Box.Clearance != bare.Box.Clearance || !lids.Holds() {
+			t.Fatalf("layers on the lid change the clearance: %v, %v; %s", lids.Box.Clearance, bare.Box.Clearance, said(lids))
+		}
+	}
+}
+
+// A run goes round in order, each layer as far along as its panel is round the box, the
+// seam at the back.
+func TestRunsGoRound(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 9))
+	for range boxes(200) {
+		l, w := 50+r.IntN(80), 40+r.IntN(80)
+		p := Make(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
+			`{"layers": [{"on": "sides", "run": true, "border": "2 mm", "stock": "sprig-220"}]}`), Default)
+		if !p.Holds() || len(p.Dressed.Runs) != 1 {
+			t.Fatal(said(p))
+		}
+		run, at := p.Dressed.Runs[0], []int{0, w, w + l, w + l + w}
+		for i, c := range run.Cuts {
+			side := []string{"left", "front", "right", "back"}[i]
+			if c.On != "base/"+side || c.X != measure.Length(at[i])*measure.Millimetre {
+				t.Fatalf("%s lies at %v, want %s at %d", c.On, c.X, side, at[i])
+			}
+		}
+		if run.W != measure.Length(2*(l+w)-4)*measure.Millimetre {
+			t.Fatalf("the strip is %v", run.W)
+		}
+		for _, s := range p.Layout.Sheets {
+			for _, one := range s.Placed {
+				if s.Stock == "sprig-220" && (one.Turned || !strings.HasPrefix(one.Piece, "run round the base")) {
+					t.Fatalf("%s lies on the sheet, turned %v", one.Piece, one.Turned)
+				}
+			}
+		}
+	}
+}
+
+// A motif comes to the middle of the front: the piece lies round its spot on the sheet,
+// on one sheet a box.
+func TestMotifs(t *testing.T) {
+	b := dressed(metric("tray-lid", 100, 70, 40), `{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
+	b.Copies = "3"
+	p := Make(b, Default)
+	if !p.Holds() {
+		t.Fatal(said(p))
+	}
+	found := 0
+	for _, s := range p.Layout.Sheets {
+		for _, one := range s.Placed {
+			if one.Piece == "base front layer" {
+				found++
+				if one.Rect.X+one.Rect.W/2 != 120*measure.Millimetre || one.Rect.Y+one.Rect.H/2 != 90*measure.Millimetre {
+					t.Errorf("it lies at %v", one.Rect)
+				}
+			}
+		}
+	}
+	if found != 3 {
+		t.Errorf("%d are laid round the motif", found)
+	}
+}
+
+// Ribbon by hand: twice round what was measured, crosswise, and a bow of 4 x 50 and two
+// tails of 75 over a knot of 40 and two widths.
+func TestRibbonByHand(t *testing.T) {
+	for _, c := range []struct {
+		dress string
+		more  int // beside the girths, in millimetres
+		wide  int // girths over length and height, and over width and height
+		deep  int
+	}{
+		{`{"ribbon": {"way": "across", "width": "10 mm"}}`, 40 + 20 + 200 + 150, 0, 1},
+		{`{"ribbon": {"way": "cross", "width": "10 mm", "bow": "double"}}`, 2*60 + 400 + 150, 1, 1},
+		{`{"ribbon": {"way": "along", "width": "10 mm", "turns": 3, "bow": "none"}}`, 25, 3, 0},
+		{`{"ribbon": {"way": "across", "width": "10 mm", "bow": "knot", "tails": "100 mm"}}`, 60 + 200, 0, 1},
+	} {
+		p := Make(dressed(metric("tray-lid", 120, 90, 60), c.dress), Default)
+		if !p.Holds() || len(p.Dressed.Supplies) != 1 {
+			t.Errorf("%s: %s %v", c.dress, said(p), p.Dressed)
+			continue
+		}
+		bare := Make(metric("tray-lid", 120, 90, 60), Default)
+		o := bare.Box.Outside
+		girths := measure.Length(c.wide)*2*(o.Length+o.Depth) + measure.Length(c.deep)*2*(o.Width+o.Depth)
+		want := girths + measure.Length(c.more)*measure.Millimetre
+		if got := p.Dressed.Supplies[0].Length; got < want-6*measure.Millimetre || got > want+10*measure.Millimetre {
+			t.Errorf("%s: %v, want about %v", c.dress, got.MM(), want.MM())
+		}
+	}
+}
+
+// Every style, over sizes, cards and answers, with layers, liners and what goes round:
+// what is planned is proved, every layer even within its panel; the rest is refused at a
+// field of the dressing, or was refused bare.
+func TestDressedBoxesHold(t *testing.T) {
+	for i, s := range style.Styles {
+		t.Run(s.ID, func(t *testing.T) {
+			t.Parallel()
+			r := rand.New(rand.NewPCG(81, uint64(i)))
+			all, planned := combinations(s), 0
+			for n := range boxes(700) {
+				b := random(r)
+				b.Box = brief.Box{Style: brief.Text(s.ID)}
+				answer(&b, s, (n*7)%all)
+				if bare := unmended(b); !bare.OK() || !bare.Holds() {
+					continue
+				}
+				b.Dress = anyDressing(r)
+				p := unmended(b)
+				if !p.OK() {
+					if f := p.Problems[0].Field; !strings.HasPrefix(f, "dress.") && f != "size.length" && f != "tools.allowances" &&
+						!strings.HasPrefix(f, "size.") && !strings.HasPrefix(f, "contents") && !strings.HasPrefix(f, "box.") {
+						t.Fatalf("refused at %s: %s, for %s", f, p.Problems[0].Text, b.Encode())
+					}
+					continue
+				}
+				if why := said(p); why != "" {
+					t.Fatalf("%s, for %s", why, b.Encode())
+				}
+				planned++
+			}
+			if planned < boxes(100) {
+				t.Errorf("only %d were planned", planned)
+			}
+		})
+	}
+}
+
+// anyDressing is a dressing of chance.
+func anyDressing(r *rand.Rand) (d brief.Dress) {
+	pick := func(words ...string) brief.Text { return brief.Text(words[r.IntN(len(words))]) }
+	card := func() brief.Text { return pick("", "kraft-300", "sprig-220", "dots-120", "light-160") }
+	for range r.IntN(3) {
+		d.Layers = append(d.Layers, brief.Layer{On: pick("all", "outside", "sides", "top", "front", "lid"), Stock: card(),
+			Border: pick("", "1/16 in", "3 mm", "0"), Run: brief.Flag(pick("", "yes"))})
+	}
+	if r.IntN(3) == 0 {
+		d.Liners = []brief.Liner{{In: pick("floor", "all", "walls", "lid"), Stock: card()}}
+	}
+	if r.IntN(3) == 0 {
+		d.Toppers = []brief.Topper{{Shape: pick("round", "heart", "banner", "tag"), Raised: brief.Flag(pick("", "yes"))}}
+	}
+	switch r.IntN(5) {
+	case 0:
+		d.Ribbon = brief.Ribbon{Way: pick("across", "level", "cross")}
+	case 1:
+		d.Band = brief.Belt{Way: pick("across", "along", "level"), Stock: card()}
+	}
+	return d
+}
+
+// What can't be is refused at its field, in words that name it.
+func TestWrongDressings(t *testing.T) {
+	for _, c := range []struct{ style, dress, field, says string }{
+		{"tray-lid", `{"layers": [{"on": "wheel"}]}`, "dress.layers.0.on", "no panel called “wheel”"},
+		{"tray-lid", `{"layers": [{"on": " "}]}`, "dress.layers.0.on", "lies on nothing"},
+		{"tray-lid", `{"layers": [{"on": "all"}, {"on": "front", "border": "wide"}]}`, "dress.layers.1.border", "Border"},
+		{"tray-lid", `{"layers": [{"on": "base/front", "border": "30 mm"}]}`, "dress.layers.0.border", "leaves no layer"},
+		{"tray-lid", `{"layers": [{"on": "all", "stock": "gold"}]}`, "dress.layers.0.stock", "no card called \"gold\""},
+		{"tray-lid", `{"layers": [{"on": "all", "corners": "wavy"}]}`, "dress.layers.0.corners", "can't be \"wavy\""},
+		{"tray-lid", `{"layers": [{"on": "front", "motif": {"x": "10 mm", "y": "10 mm"}}]}`, "dress.layers.0.motif.x", "over the edge"},
+		{"tray-lid", `{"liners": [{"in": "attic"}]}`, "dress.liners.0.in", "can't be \"attic\""},
+		{"tray-lid", `{"liners": [{"in": "floor", "less": "90 mm"}]}`, "dress.liners.0.less", "leaves no liner"},
+		{"chamfer-foot", `{"liners": [{"in": "walls"}]}`, "dress.liners.0.in", "no upright rectangles"},
+		{"cross-fold", `{"liners": [{"in": "floor"}]}`, "dress.liners.0.in", "several small boxes"},
+		{"carton", `{"liners": [{"in": "lid"}]}`, "dress.liners.0.in", "Flaps lie under"},
+		{"tray-lid", `{"windows": [{"on": "lid/top", "width": "118 mm"}]}`, "dress.windows.0.width", "leaves less than"},
+		{"tray-lid", `{"windows": [{"on": "base/front", "width": "100 mm", "height": "20 mm"}]}`, "dress.windows.0.on", "lies behind"},
+		{"tray-lid", `{"grips": [{"kind": "notch", "on": "lid/top"}]}`, "dress.grips.0.on", "no raw edge"},
+		{"tray-lid", `{"toppers": [{"shape": "blob"}]}`, "dress.toppers.0.shape", "can't be \"blob\""},
+		{"tray-lid", `{"toppers": [{"shape": "round", "width": "150 mm"}]}`, "dress.toppers.0.width", "reaches beyond the lid top"},
+		{"tray-lid", `{"toppers": [{"shape": "star", "border": "40 mm"}]}`, "dress.toppers.0.border", "leaves nothing"},
+		{"tray-lid", `{"toppers": [{"shape": "round", "on": "band"}]}`, "dress.toppers.0.on", "no band"},
+		{"tray-lid", `{"toppers": [{"shape": "round", "ink": "blue"}]}`, "dress.toppers.0.ink", "no colour"},
+		{"tray-lid", `{"band": {"width": "4 mm"}}`, "dress.band.width", "too narrow"},
+		{"tray-lid", `{"band": {"lap": "2 mm"}}`, "dress.band.lap", "too short"},
+		{"tray-lid", `{"band": {"width": "300 mm"}}`, "dress.band.width", "does not lie on it"},
+		{"tray-lid", `{"band": {"way": "sideways"}}`, "dress.band.way", "can't be \"sideways\""},
+		{"tray-lid", `{"ribbon": {"reel": "20 cm"}}`, "dress.ribbon.reel", "the reel has 200 mm"},
+		{"tray-lid", `{"ribbon": {"turns": "many"}}`, "dress.ribbon.turns", "not a whole number"},
+		{"tray-lid", `{"handle": {"kind": "strip"}}`, "dress.handle.kind", "keep the lid from coming off"},
+		{"carton", `{"handle": {"kind": "strip", "on": "front left"}}`, "dress.handle.on", "over against each other"},
+		{"tray-lid", `{"bow": {"size": "20 mm"}}`, "dress.bow.size", "too small"},
+		{"tray-lid", `{"closure": {"kind": "dot"}}`, "dress.closure.kind", "keep the lid off"},
+		{"carton", `{"closure": {"kind": "magnet"}}`, "dress.closure.kind", "Nothing of this box closes over"},
+		{"flap-box", `{"closure": {"kind": "tuck"}}`, "dress.closure.kind", "matter of the box"},
+	} {
+		p := Make(dressed(metric(c.style, 120, 90, 60), c.dress), Default)
+		if i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return pr.Field == c.field }); i < 0 ||
+			!strings.Contains(p.Problems[i].Text, c.says) || p.Problems[i].Fix == "" || p.OK() {
+			t.Errorf("%s %s: %+v", c.style, c.dress, p.Problems)
+		}
+	}
+}
+
+// A mend that is offered for a wrong dressing leads to a plan, or away from that problem.
+func TestDressingMends(t *testing.T) {
+	for _, dress := range []string{`{"grips": [{"kind": "notch", "on": "base/left", "width": "110 mm"}]}`,
+		`{"toppers": [{"shape": "round", "width": "150 mm"}]}`, `{"band": {"width": "4 mm"}}`, `{"band": {"lap": "2 mm"}}`,
+		`{"handle": {"kind": "strip"}}`, `{"bow": {"size": "20 mm"}}`, `{"closure": {"kind": "dot"}}`, `{"layers": [{"on": "wheel"}]}`} {
+		b := dressed(metric("tray-lid", 120, 90, 60), dress)
+		p := Make(b, Default)
+		if p.OK() || len(p.Problems[0].Set) == 0 {
+			t.Errorf("%s: %+v", dress, p.Problems)
+			continue
+		}
+		for path, text := range p.Problems[0].Set {
+			b.Set(path, text)
+		}
+		if again := Make(b, Default); !again.Holds() {
+			t.Errorf("%s mended: %+v %s", dress, again.Problems, said(again))
+		}
+	}
+}
+
+// Of printed card the pattern's top is where the front stands upright, and layers are
+// drawn as they stand: a copy of the box's front in space grows upwards.
+func TestPatternStandsUpright(t *testing.T) {
 	for _, s := range style.Styles {
-		bad, held := map[string]int{}, 0
-		for range 30 {
-			b := brief.New("mm")
-			b.Contents = nil
-			b.Box.Style = brief.Text(s.ID)
-			mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
-			b.Size = &brief.Size{Length: mm(60, 140), Width: mm(60, 140), Depth: mm(30, 90)}
-			b.Card.Sheet = "600 x 600 mm"
-			bare := plan.Make(b, plan.Default)
-			if !bare.OK() || !bare.Holds() {
+		b := metric(s.ID, 90, 90, 45, "card.stock", "sprig-220")
+		b.Box.Style = brief.Text(s.ID)
+		p := Make(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), Default)
+		if !p.OK() {
+			continue
+		}
+		for _, body := range p.Box.Proved.Bodies {
+			f := body.Faces[0]
+			if body.Piece.Part != sheet.Layer || !p.CardOf(body.Piece.Stock).Directed() || f.Level() {
 				continue
 			}
-			b.Dress.Layers = []brief.Layer{{On: "outside", Stock: "kraft-300"}, {On: "outside", Stock: "sprig-220"}}
-			if s.Rooms == nil {
-				b.Dress.Liners = []brief.Liner{{In: "all"}}
-			}
-			p := plan.Make(b, plan.Default)
-			switch {
-			case len(p.Problems) > 0:
-				bad["P "+p.Problems[0].Field+p.Problems[0].Text]++
-			case !p.Holds():
-				bad["X "+assembly.Said(p.Checks)]++
-			default:
-				held++
+			if f.Y.Z > 1e-6 { // what is down on the drawing goes down, or level
+				t.Errorf("%s: the %s stands head down", s.ID, body.Name)
 			}
 		}
-		t.Log(s.ID, held)
-		n := 0
-		for k, v := range bad {
-			if n++; n < 4 {
-				t.Log("   ", v, k)
+		for _, piece := range p.Box.Pieces() {
+			top := p.PatternTop(piece)
+			fronts := slices.DeleteFunc(slices.Clone(p.patterns[piece.Name]), func(u dress.Stands) bool { return u.Looks != "front" })
+			slices.SortStableFunc(fronts, func(a, b dress.Stands) int { return cmp.Compare(b.Area, a.Area) })
+			if len(fronts) > 0 && edges[fronts[0].Up] != top {
+				t.Errorf("%s: of the %s the %s grows to the %s edge, the pattern to the %s", s.ID, piece.Name, fronts[0].Face,
+					edges[fronts[0].Up], top)
 			}
 		}
+	}
+}
+
+// Levels go from bare to keepsake, each with more pieces, and all of them hold.
+func TestLevels(t *testing.T) {
+	for _, s := range style.Styles {
+		p := Make(metric(s.ID, 90, 90, 45), Default)
+		if !p.OK() {
+			continue
+		}
+		pieces := 0
+		for _, l := range p.Levels(Default) {
+			if !l.Can || l.Pieces < pieces || l.Now != (l.ID == "bare") {
+				t.Errorf("%s, %s: %+v", s.ID, l.ID, l)
+				continue
+			}
+			b := p.Brief.Clone()
+			b.Dress = l.Dress
+			if q := Make(b, Default); !q.Holds() {
+				t.Errorf("%s, %s: %s", s.ID, l.ID, said(q))
+			}
+			pieces = l.Pieces
+		}
+	}
+}
+
+// What is left serves for what it is as large as.
+func TestLeft(t *testing.T) {
+	p := Make(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), Default)
+	left := p.Left()
+	if !p.Holds() || len(left) == 0 {
+		t.Fatal(said(p), left)
+	}
+	corners := false
+	for i, l := range left {
+		if i > 0 && l.W.MM()*l.H.MM() > left[i-1].W.MM()*left[i-1].H.MM()+1 || l.H < leastLeft {
+			t.Errorf("%+v after %+v", l, left[i-1])
+		}
+		corners = corners || strings.HasPrefix(l.From, "corners") && len(l.Serves) > 0
+	}
+	if !corners {
+		t.Errorf("no corner serves for anything: %+v", left)
+	}
+}
+
+// A fully dressed tray and lid: 20 layer pieces, a band and a topper.
+func BenchmarkDressed(b *testing.B) {
+	full := dressed(sized("5", "3 1/2", "2"), `{"layers": [{"on": "all"}, {"on": "all", "stock": "sprig-220"}],
+		"band": {"width": "1 in"}, "toppers": [{"shape": "scalloped"}]}`)
+	if p := Make(full, Default); !p.Holds() {
+		b.Fatal(said(p))
+	}
+	for b.Loop() {
+		Make(full, Default)
 	}
 }

@@ -83,8 +83,8 @@ func (p *Plan) dress(s *search) bool {
 		p.Dressed = dress.On(p.Box, p.Wish, dress.Means{Report: p.Report, T: p.Card.Caliper, Card: p.CardOf, Sticks: p.Adhesive,
 			Tools: p.Tools, Ease: p.Slack, Plain: p.Plain, Mass: p.goesIn()})
 		skin := measure.Length(0)
-		for _, t := range p.Dressed.Skins {
-			skin = max(skin, t)
+		for _, sides := range p.Dressed.Skins {
+			skin = max(skin, slices.Max(append(sides, 0)))
 		}
 		p.placeMotifs()
 		if len(p.Problems) > 0 {
@@ -104,7 +104,7 @@ func (p *Plan) dress(s *search) bool {
 		*s = *again
 	}
 	for i := range p.Box.Clears {
-		p.Box.Clears[i].Skin = max(p.Box.Clears[i].Skin, p.Dressed.Skins[i])
+		p.Box.Clears[i].Under = p.Dressed.Skins[i]
 	}
 	return true
 }

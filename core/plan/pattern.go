@@ -20,7 +20,7 @@ var edges = []string{"top", "right", "bottom", "left"}
 // lie for the front to stand upright, or the largest panel where there is no front: in
 // quarter turns from the top. Layers are drawn as they stand.
 func (p *Plan) grows(piece *sheet.Piece) int {
-	if !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box || len(piece.Faces) == 0 {
+	if p.Box == nil || !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box || len(piece.Faces) == 0 {
 		return 0
 	}
 	if p.patterns == nil {
