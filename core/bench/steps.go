@@ -122,6 +122,10 @@ func cuts(p *sheet.Piece, say func(Length) string, tools shop.Tools) string {
 	}
 	var parts []string
 	parts = append(parts, openings(p, say, tools)...)
+	if p.Shaped() {
+		parts = append(parts, "cut it to the shape that is drawn")
+		away = 0
+	}
 	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
 	if n := len(p.Slits); n > 0 {
 		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)",

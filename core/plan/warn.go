@@ -69,7 +69,7 @@ func (p *Plan) warnCorners() {
 // warnMarks says when a cut does not fall on the tools' marks.
 func (p *Plan) warnMarks() {
 	for _, piece := range p.Box.Pieces() {
-		if piece.Part == sheet.Topper || piece.Part == sheet.Bow || piece.Part == sheet.Layer && len(piece.Lines) > 0 {
+		if piece.Shaped() {
 			continue // cut by its shape
 		}
 		for _, side := range []measure.Length{piece.Width, piece.Height} {

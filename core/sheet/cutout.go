@@ -1,22 +1,34 @@
 package sheet
 
-import "math"
+import "slices"
 
 // Shape makes the piece a single face of an outline, with holes in it: what lies
-// outside is cut away.
+// outside is cut away. It has no lines to find a face from but its own.
 func (p *Piece) Shape(face string, ring []Point, holes [][]Point) {
-	p.only = true
-	lo, hi := ring[0], ring[0]
-	for _, q := range ring {
-		lo, hi = Point{min(lo.X, q.X), min(lo.Y, q.Y)}, Point{max(hi.X, q.X), max(hi.Y, q.Y)}
-	}
-	if full := (hi.X - lo.X).MM() * (hi.Y - lo.Y).MM(); math.Abs(full-math.Abs(area(ring))) > 1e-6*full {
-		p.CutAlong(append(append([]Point{}, ring...), ring[0])...)
-	}
+	p.shaped = ringFace(face, Cut, ring, false)
 	for _, h := range holes {
-		p.Opening(h)
+		p.punched = append(p.punched, ringFace("", Hole, h, false))
+		p.shaped.Holes = append(p.shaped.Holes, ringFace("", Hole, h, true).Points)
 	}
-	p.Label(within(ring, holes), face)
+}
+
+// Shaped says whether it is cut to an outline that is no rectangle.
+func (p *Piece) Shaped() bool {
+	return p.shaped != nil && (len(p.punched) > 0 || p.shaped.Area() < p.Width.MM()*p.Height.MM()*(1-1e-6))
+}
+
+// ringFace is a face within an outline, its card to the right of every edge as it is
+// drawn or, of a hole, to the left.
+func ringFace(name string, kind Kind, ring []Point, hole bool) *Face {
+	ring = slices.Clone(ring)
+	if (area(ring) < 0) != hole {
+		slices.Reverse(ring)
+	}
+	f := &Face{Name: name, Points: ring, Waste: kind == Hole}
+	for i, q := range ring {
+		f.Edges = append(f.Edges, Edge{Line: Line{Kind: kind, A: q, B: ring[(i+1)%len(ring)]}})
+	}
+	return f
 }
 
 // Opening punches a hole of any outline.
@@ -24,27 +36,4 @@ func (p *Piece) Opening(ring []Point) {
 	for i := range ring {
 		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%len(ring)]})
 	}
-}
-
-// within finds a place on the card of an outline, clear of its holes.
-func within(ring []Point, holes [][]Point) Point {
-	lo, hi := ring[0], ring[0]
-	for _, q := range ring {
-		lo, hi = Point{min(lo.X, q.X), min(lo.Y, q.Y)}, Point{max(hi.X, q.X), max(hi.Y, q.Y)}
-	}
-	for n := Length(2); n < 64; n++ {
-		for i := Length(1); i < n; i++ {
-			for k := Length(1); k < n; k++ {
-				at := Point{lo.X + (hi.X-lo.X)*i/n, lo.Y + (hi.Y-lo.Y)*k/n}
-				free := Inside(ring, at)
-				for _, h := range holes {
-					free = free && !Inside(h, at)
-				}
-				if free {
-					return at
-				}
-			}
-		}
-	}
-	return lo
 }

@@ -66,6 +66,13 @@ const near = 2_000
 // kept in Faults: two names in one face (a score or slit is missing between
 // them), a name on no card, a score that ends inside a face.
 func (p *Piece) Find() {
+	if p.shaped != nil {
+		p.Faces = append([]*Face{p.shaped}, p.punched...)
+		for i, f := range p.Faces {
+			f.Number = i
+		}
+		return
+	}
 	m := &mesh{}
 	corner := []Point{{0, 0}, {p.Width, 0}, {p.Width, p.Height}, {0, p.Height}}
 	lines := slices.Clone(p.Lines)
@@ -112,8 +119,8 @@ func (p *Piece) nameFaces() {
 	}
 	seen := map[string]bool{}
 	for i, f := range p.Faces {
-		if f.Name == waste || f.Name == trim || f.Name == "" && (p.only || punched(f)) {
-			f.Waste, f.Trim, f.Name = true, f.Name == trim || p.only && !punched(f), ""
+		if f.Name == waste || f.Name == trim || f.Name == "" && punched(f) {
+			f.Waste, f.Trim, f.Name = true, f.Name == trim, ""
 			continue
 		}
 		if f.Name == "" {

@@ -152,11 +152,12 @@ type Piece struct {
 	Faces  []*Face  // found; waste last
 	Faults []string // what the lines get wrong, found
 
-	roles map[string]string
-	rules []rule
-	cells map[string][]Point // what is left of a cell that was split
-	grid  *grid
-	only  bool // what has no name is cut away
+	roles   map[string]string
+	rules   []rule
+	cells   map[string][]Point // what is left of a cell that was split
+	grid    *grid
+	shaped  *Face   // all of it, where it is cut to an outline
+	punched []*Face // and what is punched out of that
 
 	facetted *Piece // found: the piece with its curves in facets
 }
