@@ -227,8 +227,10 @@ class View {
 
   // faceAt names the panel that is seen at a place of the picture: of what is stuck on,
   // the panel it is stuck on.
-  faceAt(x, y) {
-    const box = this.canvas.getBoundingClientRect();
+  faceAt(x, y, figure) {
+    if (this.waiting) { cancelAnimationFrame(this.waiting); this.waiting = 0; this.draw(); }
+    // While a change is on its way the server's picture stands in the view's place.
+    const box = (this.canvas.isConnected ? this.canvas : figure).getBoundingClientRect();
     const at = new THREE.Vector2(2 * (x - box.left) / box.width - 1, 1 - 2 * (y - box.top) / box.height);
     const ray = new THREE.Raycaster();
     ray.setFromCamera(at, this.camera);
@@ -304,10 +306,10 @@ function point(figure) {
   figure.addEventListener("pointerup", (e) => {
     const still = from && Math.hypot(e.clientX - from[0], e.clientY - from[1]) < 5;
     from = null;
-    if (still && !e.button) say("face:pointed", view.faceAt(e.clientX, e.clientY));
+    if (still && !e.button) say("face:pointed", view.faceAt(e.clientX, e.clientY, figure));
   });
   figure.addEventListener("pointermove", (e) => {
-    if (!from) say("face:over", view.faceAt(e.clientX, e.clientY));
+    if (!from) say("face:over", view.faceAt(e.clientX, e.clientY, figure));
   });
 }
 

@@ -44,7 +44,7 @@ document.addEventListener("keydown", (e) => {
 });
 
 // --- Rows: one stop of the Tab key, arrows inside.
-const inRow = (row) => [...row.querySelectorAll("a[href], .num[data-link]")];
+const inRow = (row) => [...row.querySelectorAll("a[href], .num[data-link], button:not(:disabled)")];
 function alongRow(e) {
   const row = e.target.closest("[data-row]");
   const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, Home: -Infinity, End: Infinity }[e.key];
@@ -53,16 +53,18 @@ function alongRow(e) {
   if (at < 0) return false;
   e.preventDefault();
   const next = all[Math.max(0, Math.min(all.length - 1, at + by))];
-  if (row.id === "numbers") { stops(row, next); }
+  if (row.matches(oneStop)) stops(row, next);
   next.focus();
   return true;
 }
+const oneStop = "#numbers, .panel-list, .suit-list";
 function stops(row, at) {
   for (const el of inRow(row)) el.tabIndex = el === at ? 0 : -1;
 }
 function settle() {
-  const row = $("#numbers");
-  if (row) stops(row, inRow(row).find((el) => el === document.activeElement) || inRow(row)[0]);
+  for (const row of document.querySelectorAll(oneStop)) {
+    stops(row, inRow(row).find((el) => el === document.activeElement) || inRow(row)[0]);
+  }
 }
 document.addEventListener("bench:shown", settle);
 settle();

@@ -1,0 +1,88 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+)
+
+// What the buttons of the stage do to the document.
+func TestDressingActs(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(brief.New("in"))
+	do := func(pairs ...string) (brief.Dress, string) {
+		t.Helper()
+		w := a.post("/projects/"+id+"/change?stage=dressing", append(pairs, "base", fmt.Sprint(a.head(id).ID))...)
+		if w.Code != 200 {
+			t.Fatalf("%v: %d %s", pairs, w.Code, w.Body)
+		}
+		return a.head(id).Brief.Dress, w.Body.String()
+	}
+	on := func(d brief.Dress) (out []string) {
+		for _, l := range d.Layers {
+			out = append(out, string(l.On))
+		}
+		return out
+	}
+	if d, page := do("act", "dress-as:keepsake"); len(d.Layers) != 2 || len(d.Liners) != 1 || d.Scheme.Second == "" ||
+		!strings.Contains(page, "every layer lies within its panel") {
+		t.Errorf("%+v", d)
+	}
+	if d, _ := do("act", "dress-as:neat"); len(d.Layers) != 1 || d.Layers[0].On != "outside" || d.Liners != nil {
+		t.Errorf("%+v", d)
+	}
+	// A panel that has a layer loses it, and has it again: what others have.
+	if d, page := do("act", "panel:lid/top"); strings.Contains(on(d)[0], "lid/top") || !strings.Contains(on(d)[0], "base/front") ||
+		!strings.Contains(page, `id="panel-lid-top"`) {
+		t.Errorf("%v", on(d))
+	}
+	if d, _ := do("act", "panel:lid/top"); !strings.HasSuffix(on(d)[0], "lid/top") {
+		t.Errorf("%v", on(d))
+	}
+	do("act", "dress-as:bare")
+	if d, _ := do("act", "panel:base/front"); len(d.Layers) != 1 || d.Layers[0].On != "base/front" {
+		t.Errorf("%v", on(d))
+	}
+	if d, _ := do("act", "panel:base/front"); len(d.Layers) != 0 {
+		t.Errorf("%v", on(d))
+	}
+	d, _ := do("act", "add-dress:toppers")
+	field := "dress.toppers.@" + d.Toppers[0].ID + "."
+	if d, page := do(field+"shape", "heart", field+"words", "Thanks", field+"border", "4 in"); d.Toppers[0].Words != "Thanks" ||
+		!strings.Contains(page, "leaves nothing of a heart") {
+		t.Errorf("%+v", d.Toppers)
+	}
+	if d, page := do("act", "mend:dress.toppers.0.border"); d.Toppers[0].Border != "" || strings.Contains(page, "leaves nothing") {
+		t.Errorf("%+v", d.Toppers)
+	}
+	if d, _ := do("act", "remove-dress:toppers."+d.Toppers[0].ID); d.Toppers != nil {
+		t.Errorf("%+v", d.Toppers)
+	}
+	if _, page := do("act", "remove-dress:toppers.gone"); !strings.Contains(page, "in another window") {
+		t.Error("taking off twice is not told")
+	}
+	first := a.head(id).Brief.Dress.Scheme
+	if d, _ := do("act", "scheme:1"); d.Scheme == first || d.Scheme.Main == "" {
+		t.Errorf("%+v", d.Scheme)
+	}
+	for _, add := range []string{"layers", "liners", "windows", "grips"} {
+		do("act", "add-dress:"+add)
+	}
+	if d := a.head(id).Brief.Dress; len(d.Layers)+len(d.Liners)+len(d.Windows)+len(d.Grips) != 4 {
+		t.Errorf("%+v", d)
+	}
+	a.post("/projects/" + id + "/undo")
+	if d := a.head(id).Brief.Dress; len(d.Grips) != 0 || len(d.Windows) != 1 {
+		t.Errorf("undone: %+v", d)
+	}
+	// Another window took the layer out: what was typed in it has nowhere to go, and is told.
+	layer := a.head(id).Brief.Dress.Layers[0].ID
+	base := fmt.Sprint(a.head(id).ID)
+	do("act", "remove-dress:layers."+layer)
+	w := a.post("/projects/"+id+"/change?stage=dressing", "dress.layers.@"+layer+".border", "1/4 in", "base", base)
+	if !strings.Contains(w.Body.String(), "has nowhere to go") {
+		t.Error("a field of a layer that is gone is not told")
+	}
+}
