@@ -180,6 +180,16 @@ func (g grown) turned(c Clear, n int) []string {
 
 var clockwise = []string{"back", "right", "front", "left"}
 
+// Loosened tells which joins of the box's own parts do not hold as it is now, in words.
+func (b *Box) Loosened(m Means) string {
+	var checks []fold.Check
+	g := b.Assemble(m.T, Closed).whole()
+	for _, j := range g.Joins {
+		checks = append(checks, g.joined(j, m.Width.MM()))
+	}
+	return Said(checks)
+}
+
 // contact is two faces of different parts that touch by intention.
 type contact struct{ a, b *fold.Placed }
 

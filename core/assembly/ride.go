@@ -3,9 +3,11 @@ package assembly
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"brevium/core/fold"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // What is stuck on while all is flat rides on its panel: wherever that goes, it goes.
@@ -75,13 +77,54 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 			}
 		}
 	}
+	under := fold.Check{Name: "what is stuck on clears what comes over it", Holds: true, Figure: fmt.Sprintf("%d pieces", len(s.rides))}
+	if hits := s.Crushed("", touch); len(hits) > 0 {
+		under.Holds, under.Figure = false, strings.Join(hits[:min(3, len(hits))], "; ")
+	}
+	checks = append(checks, under)
 	if layers == 0 {
-		return nil, touch
+		return checks, touch
 	}
 	if c.Holds {
 		c.Figure = fmt.Sprintf("%d, at least %.1f mm from the edge", layers, least)
 	}
-	return []fold.Check{c}, touch
+	return append(checks, c), touch
+}
+
+// Crushed tells what lies so close over what is stuck on that that has no room: of one
+// part, or of all. Faces side by side never pass through each other, so it is looked for
+// by itself; it may press by half a caliper.
+func (s Standing) Crushed(part string, touch []contact) (hits []string) {
+	known := map[contact]bool{}
+	for _, c := range touch {
+		known[c] = true
+	}
+	for _, r := range s.rides {
+		_, on := s.whole().nth(r.at.On, r.at.Nth)
+		face := r.body.Find(r.at.Face)
+		if part != "" && r.part.Name != part || on == nil || face == nil {
+			continue
+		}
+		from, to := s.between(r, on)
+		if to < 0 {
+			continue // within: the contents and the room tell of that
+		}
+		for _, b := range s.Bodies {
+			if b.Piece.Part != sheet.Box && b.Piece.Part != sheet.Band || s.isRiding(b) {
+				continue
+			}
+			for _, f := range b.Faces {
+				d := on.Middle().Sub(f.Middle()).Dot(on.In)
+				give := max(b.T, r.body.Back) / 2
+				if f == on || math.Abs(f.In.Dot(on.In)) < 0.999 || d <= 0 || d-b.T/2 >= to-give || d+b.T/2 <= from+give ||
+					known[contact{face, f}] || fold.Overlap(face, f) < 1 {
+					continue
+				}
+				hits = append(hits, fmt.Sprintf("the %s comes over the %s", words.Plain(f.Name+" of the "+b.Name), r.part.Name))
+			}
+		}
+	}
+	return hits
 }
 
 // Outer measures the outside again, with what was put on since.
@@ -97,4 +140,31 @@ func (b *Box) Line(floor, wall, cover Length) {
 		Y: wall.MM(), Z: cover.MM()})
 	b.Inside.Length, b.Inside.Width = max(0, b.Inside.Length-2*wall), max(0, b.Inside.Width-2*wall)
 	b.Inside.Depth = max(0, b.Inside.Depth-floor-cover)
+}
+
+// between is the room that something stuck on takes, outwards from the middle of its
+// panel: its own card and, raised, what raises it over what lies there.
+func (s Standing) between(r ride, on *fold.Placed) (from, to float64) {
+	out := func(o ride) float64 {
+		f := o.body.Find(o.at.Face)
+		if f == nil {
+			return 0
+		}
+		return on.Middle().Sub(f.Middle()).Dot(on.In)
+	}
+	own := out(r)
+	from, to = own-r.body.T/2, own+r.body.T/2
+	if r.part.Piece.Part != sheet.Topper {
+		return from, to
+	}
+	below := math.Inf(-1)
+	for _, o := range s.rides {
+		if top := out(o) + o.body.T/2; o.part.Piece.Part == sheet.Topper && o.at.On == r.at.On && o.at.Nth == r.at.Nth && top <= from+1e-6 {
+			below = max(below, top)
+		}
+	}
+	if !math.IsInf(below, -1) {
+		from = below
+	}
+	return from, to
 }

@@ -180,20 +180,49 @@ func (k *work) seal(c *Closure, at closing) {
 		across = k.usual(inch, 25*mm)
 	}
 	p := at.flap
+	if low, _ := fold.Reach(p.Face); low.Z < k.lo.Z+across.MM()/2 && p.Face.Place(tip(p)).Z < low.Z+1 {
+		k.sealEdge(c) // it would hang below the table
+		return
+	}
 	if w, h := p.Size(); across > 2*h || across > w {
 		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})), "Make it smaller.",
 			"dress.closure.width", k.plainly(min(2*h, w)*3/4))
 		return
 	}
-	mid, _, _, ok := free(p)
-	if !ok {
-		k.wrong("kind", fmt.Sprintf("The %s has no edge for a seal to go over.", k.called([]*Panel{p})), "Tie the box instead.",
-			"dress.closure.kind", "")
-		return
-	}
-	piece := k.on(p, "seal", "seal", sheet.Topper, round(mid, across/2, across/2, 24), nil, c.Card, 0)
+	piece := k.on(p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
 	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
+}
+
+// tip is the place of a panel farthest from the crease it hangs by: the middle of its
+// edge, or its point.
+func tip(p *Panel) sheet.Point {
+	var hinge pt
+	long := -1.0
+	for _, e := range p.Face.Face.Edges {
+		a, b := pt{float64(e.A.X), float64(e.A.Y)}, pt{float64(e.B.X), float64(e.B.Y)}
+		if l := b.sub(a).len(); !e.Kind.Open() && l > long {
+			hinge, long = pt{(a.x + b.x) / 2, (a.y + b.y) / 2}, l
+		}
+	}
+	mid := p.mid()
+	away := pt{float64(mid.X), float64(mid.Y)}.sub(hinge)
+	if math.Abs(away.x) > math.Abs(away.y) { // along the drawing's axes
+		away.y = 0
+	} else {
+		away.x = 0
+	}
+	var sum pt
+	best, n := math.Inf(-1), 0.0
+	for _, q := range pts(p.Outline) {
+		switch d := q.dot(away) / max(away.len(), 1); {
+		case d > best+1e5:
+			sum, best, n = q, d, 1
+		case d > best-1e5:
+			sum, n = pt{sum.x + q.x, sum.y + q.y}, n+1
+		}
+	}
+	return points([]pt{{sum.x / n, sum.y / n}})[0]
 }
 
 // sealEdge is a seal that is bent over the edge of a lid that tucks in.

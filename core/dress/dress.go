@@ -76,6 +76,7 @@ type work struct {
 	hi    fold.Vec
 	names map[string]int
 	entry string
+	cuts  []cutInto
 }
 
 // On dresses a folded box. What can't be is noted as a problem.

@@ -103,10 +103,10 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(k.marked(ring), l.Round)}
 	for _, h := range holes {
 		h = inset(h, even(-l.Border))
-		for _, q := range h { // what is cut out too near its edge leaves no layer whole
-			if !sheet.Inside(c.lay.Ring, q) {
-				return c, false
-			}
+		outside := func(q sheet.Point) bool { return !sheet.Inside(c.lay.Ring, q) }
+		within := func(q sheet.Point) bool { return sheet.Inside(h, q) }
+		if slices.ContainsFunc(h, outside) || slices.ContainsFunc(c.lay.Ring, within) {
+			return c, false // what is cut out so near its edge leaves no layer whole
 		}
 		c.lay.Holes = append(c.lay.Holes, h)
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/sheet"
 )
@@ -43,8 +44,41 @@ func (k *work) openings() bool {
 				fold.Solve(part.Piece)
 			}
 		}
+		k.weakened()
 	}
 	return cut
+}
+
+// cutBy notes that the entry that is being worked on cuts into a piece.
+func (k *work) cutBy(p *Panel, field string) {
+	k.cuts = append(k.cuts, cutInto{k.piece(p), k.entry, field})
+}
+
+type cutInto struct {
+	piece        *sheet.Piece
+	entry, field string
+}
+
+// weakened refuses an opening that takes card which tabs, marks or holes of the box need.
+func (k *work) weakened() {
+	if n := len(k.cuts); n > 0 {
+		if why := k.box.Loosened(assembly.Means{T: k.T, Width: k.Sticks.Width}); why != "" {
+			k.entry = k.cuts[n-1].entry
+			k.wrong(k.cuts[n-1].field, "What is cut out there takes card that another part is stuck to.", "Put it on another panel.")
+		}
+	}
+	for _, c := range k.cuts {
+		body := fold.Folded(c.piece, k.T.MM())
+		checks := body.Kept()
+		body.Press(nil)
+		for _, check := range slices.Concat(checks, body.Stuck(k.Sticks.Width.MM()), body.Tucked()) {
+			if k.entry = c.entry; !check.Holds {
+				k.wrong(c.field, "What is cut out there takes card that is needed: "+plain(check.Figure)+".",
+					"Make it smaller, or put it on another panel.")
+				break
+			}
+		}
+	}
 }
 
 // first leaves of several copies of a panel one: what is cut into it is cut into all.
@@ -129,6 +163,7 @@ func (k *work) window(w Window, p *Panel) bool {
 		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the middle of the %s.", w.Shape, k.Say(w.Width),
 			k.Say(w.Height), plain(p.Name)))
 	}
+	k.cutBy(p, "on")
 	if w.Film {
 		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count, "behind the window in the "+k.called([]*Panel{p}))
 		k.flat("Stick the film behind the window in the %s, %s of lap all round.", k.called([]*Panel{p}), k.Say(w.Lap))
@@ -256,6 +291,7 @@ func (k *work) notch(g Grip, p *Panel) bool {
 		return false
 	}
 	k.piece(p).Notch(mid, r, inward)
+	k.cutBy(p, "on")
 	return true
 }
 
@@ -287,6 +323,11 @@ func (k *work) pulls() {
 		ring := rounded([]sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
 			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
 		piece := k.on(p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
+		if with := k.collides(piece.Name); with != "" {
+			k.wrong("on", fmt.Sprintf("A tab to pull on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
+				"Put it on another panel.")
+			continue
+		}
 		k.flat("Stick half of the %s on the edge of the %s, the other half standing out.", piece.Name, k.called([]*Panel{p}))
 	}
 }

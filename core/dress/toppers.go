@@ -196,8 +196,26 @@ func (k *work) topper(t Topper, p *Panel) {
 			"Put it on a panel that is flat.", "dress."+t.Entry+".on", "")
 		return
 	}
-	mid, off := p.mid(), k.over(p)
+	stack := k.stack(t, p, k.over(p))
+	if stack == nil {
+		return
+	}
+	if with := k.collides(stack...); with != "" { // what slides, flaps or lifts off may come over it
+		k.wrong("on", fmt.Sprintf("A topper on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
+			"Put it on a panel that nothing comes over.", "dress."+t.Entry+".on", "")
+		return
+	}
+	if t.Raised {
+		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
+	}
+	k.last("Stick the topper on the middle of the %s.", k.called([]*Panel{p}))
+}
+
+// stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
+// their names.
+func (k *work) stack(t Topper, p *Panel, off Length) (names []string) {
 	var piece *sheet.Piece
+	mid := p.mid()
 	for i, ring := range k.rings(t) {
 		if i > 0 && t.Raised {
 			off += foam
@@ -210,15 +228,12 @@ func (k *work) topper(t Topper, p *Panel) {
 		}
 		piece = k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
 		off += t.Cards[i].Caliper
+		names = append(names, piece.Name)
 	}
-	if piece == nil {
-		return
+	if piece != nil {
+		k.words(t, piece)
 	}
-	k.words(t, piece)
-	if t.Raised {
-		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
-	}
-	k.last("Stick the topper on the middle of the %s.", k.called([]*Panel{p}))
+	return names
 }
 
 // over is how far what goes round the box stands off a panel: a topper lies on it.
@@ -298,26 +313,16 @@ func (k *work) onBand(t Topper) {
 	if f == nil {
 		return
 	}
-	p := &Panel{Part: band.Name, Name: face, Face: f, T: measured(body.T), up: up(f)}
+	p := &Panel{Part: band.Name, Name: face, Face: f, T: measured(body.T), up: up(f), Outline: f.Points}
 	w, h := p.Size()
 	k.size(&t, max(w, h), max(w, h))
-	mid := p.mid()
-	var off Length
-	for i, ring := range k.rings(t) {
-		if i > 0 && t.Raised {
-			off += foam
-		}
-		stood := moved(ring, -t.Width/2, -t.Height/2)
-		for range p.up {
-			for n, q := range stood {
-				stood[n] = sheet.Point{X: -q.Y, Y: q.X}
-			}
-		}
-		piece := k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
-		off += t.Cards[i].Caliper
-		if i == len(t.Cards)-1 {
-			k.words(t, piece)
-		}
+	top := k.stack(t, p, 0)
+	if top == nil {
+		return
 	}
-	k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
+	if with := k.collides(top...); with != "" {
+		k.wrong("on", "A topper on the band would be in the way: "+with+".", "Put it on a panel.", "dress."+t.Entry+".on", "")
+	} else {
+		k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
+	}
 }

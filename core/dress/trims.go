@@ -63,6 +63,7 @@ func (k *work) hole(p *Panel, right, down Length, field string) bool {
 			"when it is stuck.", plain(p.Name), k.tabBehind(p, about)))
 	}
 	k.piece(p).Punch(at, pierced, 0, 0)
+	k.cutBy(p, field)
 	return true
 }
 
@@ -307,8 +308,15 @@ func (k *work) strip(on []*Panel, apart Length) {
 	at := assembly.Place{Face: "one-end", On: a.Ref(), Nth: a.Nth, Right: down.X - mid.X, Down: down.Y - mid.Y,
 		Out: a.T/2 + a.Thick() + t/2, Quarters: (a.up + 2) % 4}
 	part := k.add(p, h.Card, []string{on[0].Ref(), on[1].Ref()}, at)
+	if with := k.collides(part.Name); with != "" {
+		k.wrong("kind", fmt.Sprintf("A handle bent over the box would not clear it: %s.", with),
+			"Choose ribbon or cord through holes, or leave the handle out.", "dress.handle.kind", "")
+		return
+	}
 	for i, name := range []string{"one-end", "other-end"} {
-		k.box.Joins = append(k.box.Joins, assembly.Join{A: part.Name + "/" + name, B: on[i].Ref(), Layers: 1, Lapped: true})
+		if on[i].Thick() == 0 {
+			k.box.Joins = append(k.box.Joins, assembly.Join{A: part.Name + "/" + name, B: on[i].Ref(), Layers: 1, Lapped: true})
+		}
 	}
 	if h.Kind == "swing" {
 		k.supply("brad", 0, 0, 2, "one through each end of the handle and the wall under it")
@@ -318,6 +326,22 @@ func (k *work) strip(on []*Panel, apart Length) {
 	}
 	k.last("Bend the %s over a round, and stick its ends on the %s.", part.Name, k.called(on))
 	k.bears(2 * h.Width.MM() * end.MM() * stuckHolds)
+}
+
+// collides says what parts of the closed box run into, "" for nothing.
+func (k *work) collides(parts ...string) string {
+	s := k.box.Assemble(k.T, assembly.Closed)
+	for _, part := range parts {
+		own := s.Of(part)
+		c := fold.Apart(func(p, q *fold.Placed) bool { return p.Body != own && q.Body != own }, s.Bodies...)
+		if !c.Holds {
+			return plain(c.Figure)
+		}
+		if hits := s.Crushed(part, nil); len(hits) > 0 {
+			return hits[0]
+		}
+	}
+	return ""
 }
 
 // lidReaches is how far down a lid comes over a wall.
