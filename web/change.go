@@ -212,6 +212,9 @@ func (s *Server) follow(out, was *brief.Brief) {
 			out.Size = sizeOf(was, s.workshop())
 		}
 	}
+	if out.Box.Style != was.Box.Style {
+		s.followDress(out)
+	}
 	s.followCard(out, was)
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
@@ -221,6 +224,25 @@ func (s *Server) follow(out, was *brief.Brief) {
 			out.Card = s.workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
 		out.Tools.Step = s.workshop().Begin(brief.Blank(string(u))).Tools.Step
+	}
+}
+
+// mostFollowed is how many things of the dressing are put elsewhere on another style.
+const mostFollowed = 8
+
+// followDress puts what dressed panels that another style has not where it may be.
+func (s *Server) followDress(b *brief.Brief) {
+	for range mostFollowed {
+		p := plan.Make(*b, s.workshop())
+		i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool {
+			return strings.HasPrefix(pr.Field, "dress.") && len(pr.Set) > 0
+		})
+		if i < 0 {
+			return
+		}
+		for path, text := range brief.Sorted(p.Problems[i].Set) {
+			b.Set(path, text)
+		}
 	}
 }
 

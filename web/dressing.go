@@ -55,7 +55,7 @@ func (s *Server) dressing(f form, st *state) dressPage {
 	}
 	w := s.workshop()
 	page.Levels, page.Suits, page.Left = st.Shown.Levels(w), st.Shown.Schemes(w), st.Shown.Left()
-	panels := []*dress.Panel{}
+	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels
 		for _, l := range d.Laid {
@@ -126,7 +126,8 @@ func (f form) dressSections() []section {
 		eighth = "3"
 	}
 	out := []section{
-		{ID: "layers", Title: "Layers", Adds: []adding{{"add-dress:layers", "Add a layer"}}},
+		{ID: "layers", Title: "Layers", Adds: []adding{{"add-dress:layers", "Add a layer"},
+			{"add-dress:mat", "Add card under paper"}}},
 		{ID: "liners", Title: "Inside", Adds: []adding{{"add-dress:liners", "Add a liner"}}},
 		{ID: "round", Title: "Band and ribbon", Groups: f.roundGroups()},
 		{ID: "toppers", Title: "Toppers and bow", Adds: []adding{{"add-dress:toppers", "Add a topper"}}},
@@ -258,7 +259,8 @@ func (f form) roundGroups() []group {
 	band := group{Title: "Paper band", ID: "band", Fields: []field{f.pick("dress.band.way", ways)}, MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []field{f.open("dress.band.lap", ""), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
+		band.More = []field{f.open("dress.band.lap", ""), f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")),
+			f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
 	}
 	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel", Fields: []field{f.pick("dress.ribbon.way",
@@ -349,6 +351,10 @@ func (s *Server) addDress(_ context.Context, c changing) error {
 	switch c.arg {
 	case "layers":
 		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside"})
+	case "mat": // a card layer under a paper layer, in one
+		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside", Stock: "accent"},
+			brief.Layer{ID: newMark(), On: "outside", Stock: "second"})
+		c.arg = "layers"
 	case "liners":
 		d.Liners = append(slices.Clone(d.Liners), brief.Liner{ID: id, In: "floor"})
 	case "windows":

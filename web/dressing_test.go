@@ -45,6 +45,11 @@ func TestDressingActs(t *testing.T) {
 	if d, _ := do("act", "panel:base/front"); len(d.Layers) != 1 || d.Layers[0].On != "base/front" {
 		t.Errorf("%v", on(d))
 	}
+	// Another style has no such panel: the layer goes where it may.
+	if d, page := do("box.style", "carton"); on(d)[0] == "base/front" || !strings.Contains(page, "checks hold") {
+		t.Errorf("in a carton: %v", on(d))
+	}
+	a.post("/projects/" + id + "/undo")
 	if d, _ := do("act", "panel:base/front"); len(d.Layers) != 0 {
 		t.Errorf("%v", on(d))
 	}

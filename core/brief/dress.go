@@ -97,6 +97,7 @@ type Belt struct {
 	Lap    Text `json:"lap,omitempty"`
 	Stock  Text `json:"stock,omitempty"`
 	Stuck  Flag `json:"stuck,omitempty"`  // else it slides on and off
+	Seam   Text `json:"seam,omitempty"`   // below, or above: under a topper
 	Notch  Flag `json:"notch,omitempty"`  // cut out for what closes the box under it
 	Second Text `json:"second,omitempty"` // how wide a narrower band on it is
 	Over   Text `json:"over,omitempty"`   // the card of that

@@ -20,15 +20,16 @@ type way struct {
 	says  string
 	sides [4]string // the first is where the seam is
 	flat  func(v fold.Vec) (x, y float64)
+	above bool // its seam is on top
 }
 
 var ways = map[string]way{
 	"across": {"across", "over top, front and back", [4]string{"bottom", "front", "top", "back"},
-		func(v fold.Vec) (x, y float64) { return v.Y, v.Z }},
+		func(v fold.Vec) (x, y float64) { return v.Y, v.Z }, false},
 	"along": {"along", "over top, left and right", [4]string{"bottom", "left", "top", "right"},
-		func(v fold.Vec) (x, y float64) { return v.X, v.Z }},
+		func(v fold.Vec) (x, y float64) { return v.X, v.Z }, false},
 	"level": {"level", "round the four sides", [4]string{"back", "right", "front", "left"},
-		func(v fold.Vec) (x, y float64) { return v.X, v.Y }},
+		func(v fold.Vec) (x, y float64) { return v.X, v.Y }, false},
 }
 
 // girth is how long it is round the box as a tight thread lies, in millimetres, and
@@ -173,6 +174,7 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 			"Put the band round it another way.", "dress.band.way", "")
 		return
 	}
+	w = w.seamed(k.Belt.Above)
 	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, w.name == "level")
 	if k.Belt.Notch && name == "paper band" {
 		r := min(width*2/3, tall/2, 16*mm) / 2
@@ -189,7 +191,28 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 		how = "stick it to the box at its seam"
 	}
 	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how, w.says,
-		map[bool]string{true: "at the back", false: "below"}[w.name == "level"], k.Say(2*(deep-wide)+2*(tall-high)))
+		w.seam(), k.Say(2*(deep-wide)+2*(tall-high)))
+}
+
+// seamed is a way with its seam on top, where it goes over the top.
+func (w way) seamed(above bool) way {
+	if !above || w.name == "level" {
+		return w
+	}
+	w.above = true
+	w.sides = [4]string{w.sides[2], w.sides[3], w.sides[0], w.sides[1]}
+	return w
+}
+
+// seam says where the seam is.
+func (w way) seam() string {
+	switch {
+	case w.name == "level":
+		return "at the back"
+	case w.above:
+		return "on top, where a topper hides it"
+	}
+	return "below"
 }
 
 // across is how wide the box is where a band goes.
@@ -208,6 +231,9 @@ func (k *work) across(w way) Length {
 func (k *work) beltAt(w way, width, loose Length, c shop.Card) assembly.Place {
 	mid := k.lo.Add(k.hi).Times(0.5)
 	p := assembly.Place{Face: w.sides[0], Right: measured(mid.X), Down: -measured(mid.Y), Out: -measured(k.lo.Z) + loose/2 + c.Caliper/2}
+	if w.above { // what is drawn first lies on top, its inside down
+		p.Over, p.Out = true, -(measured(k.hi.Z) + loose/2 + c.Caliper/2)
+	}
 	switch w.name {
 	case "along":
 		p.Quarters = 1

@@ -3,6 +3,7 @@ package dress
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
@@ -34,7 +35,7 @@ type closing struct {
 // closings finds the panels that move and come to lie on others.
 func (k *work) closings() (out []closing) {
 	for _, p := range k.out.Panels {
-		if !p.Lid || p.Bent {
+		if !p.Lid || p.Bent || p.Nth > 0 {
 			continue
 		}
 		for _, part := range k.box.Parts {
@@ -56,43 +57,52 @@ func (k *work) closings() (out []closing) {
 	return out
 }
 
-// closes holds the box closed.
+// marks places what comes in two halves: before what lines the box is cut round it.
+func (k *work) marks() {
+	if c := k.Closure; c != nil && slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind) {
+		if at, ok := k.closing(); ok {
+			k.meeting(c, at)
+		}
+	}
+}
+
+// closes holds the box closed by what needs no place inside.
 func (k *work) closes() {
 	c := k.Closure
-	if c == nil {
+	if c == nil || slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind) {
 		return
 	}
 	k.entry = "closure"
-	all := k.closings()
-	if c.On != "" {
-		want := k.find("on", c.On)
-		if want == nil {
-			return
-		}
-		var those []closing
-		for _, x := range all {
-			if x.flap.Name == want.Name && x.flap.Part == want.Part {
-				those = append(those, x)
-			}
-		}
-		all = those
-	}
-	var best *closing
-	for i, x := range all {
-		if best == nil || rankOf(x) > rankOf(*best) {
-			best = &all[i]
-		}
-	}
-	if best == nil && c.Kind == "seal" {
+	if c.Kind == "seal" && len(k.closings()) == 0 {
 		k.sealEdge(c)
 		return
 	}
-	if best == nil {
+	if at, ok := k.closing(); ok {
+		k.hold(c, at)
+	}
+}
+
+// closing is where the box is held closed: at the panel that was named, or in front.
+func (k *work) closing() (best closing, ok bool) {
+	k.entry = "closure"
+	all := k.closings()
+	if on := k.Closure.On; on != "" {
+		want := k.find("on", on)
+		if want == nil {
+			return best, false
+		}
+		all = slices.DeleteFunc(all, func(x closing) bool { return x.flap.Name != want.Name || x.flap.Part != want.Part })
+	}
+	for _, x := range all {
+		if !ok || rankOf(x) > rankOf(best) {
+			best, ok = x, true
+		}
+	}
+	if !ok {
 		k.wrong("kind", "Nothing of this box closes over another panel that could be held there.",
 			"Put a band or a ribbon round it.", "dress.closure.kind", "", "dress.ribbon.way", "across")
-		return
 	}
-	k.hold(c, *best)
+	return best, ok
 }
 
 // rankOf prefers what closes in front.
@@ -120,8 +130,6 @@ func (k *work) hold(c *Closure, at closing) {
 		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
 		k.last("Fix a button on the %s and one on the %s below it, and wind the string round both.", flap, under)
 		k.care(ribbonCare)
-	default:
-		k.meeting(c, at)
 	}
 }
 

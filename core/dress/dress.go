@@ -86,6 +86,7 @@ func On(box *assembly.Box, w *Wish, m Means) *Dressed {
 	if k.openings() {
 		k.look()
 	}
+	k.marks()
 	k.liners()
 	k.layers()
 	k.frames()

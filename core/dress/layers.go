@@ -274,7 +274,6 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 		run := Run{Card: l.Card, Count: 1}
 		var x Length
 		high, top := Length(0), k.tops(cuts, of.part)
-		var seen []*Panel
 		for _, side := range roundOrder {
 			for i, c := range cuts {
 				if c.panel.Part != of.part || c.panel.Nth != of.nth || c.panel.Looks != side || c.panel.Bent {
@@ -286,7 +285,6 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 				y := top - k.top(c)
 				run.Cuts = append(run.Cuts, RunCut{Piece: pieces[i], X: x + off, Y: y, On: c.panel.Ref()})
 				run.W, high, x = x+off+w, max(high, y+h), x+wide
-				seen = append(seen, c.panel)
 			}
 		}
 		if len(run.Cuts) < 2 {

@@ -3,6 +3,7 @@ package dress
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"brevium/core/assembly"
@@ -136,34 +137,81 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 		if pair[0] == 2 {
 			long = measured(r.hi.X - r.lo.X)
 		}
-		var at []assembly.Place
-		var names, refs []string
+		var sides []lining
 		for _, n := range pair {
 			side := fold.Sides[n]
 			part, f := k.wall(side.To)
 			if f == nil || l.In == "tabs" && !tabbed(k.box.Part(part).Piece, f.Name) {
 				continue
 			}
-			names, refs = append(names, side.Name), append(refs, part+"/"+f.Name)
+			w, h, ok := k.fits(l, side.Name+" wall", long, high)
+			if !ok {
+				return
+			}
+			one := lining{name: side.Name, ref: part + "/" + f.Name}
+			one.ring, one.round = k.bulk(r, side.To, f, w, h)
 			for i := range l.Layers {
-				at = append(at, k.inside(r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
+				one.at = append(one.at, k.inside(r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
 			}
 			used[side.Name] += Length(l.Layers) * l.Card.Caliper
+			sides = append(sides, one)
 		}
-		if len(at) == 0 {
-			continue
+		if len(sides) == 2 && fmt.Sprint(sides[0].ring, sides[0].round) == fmt.Sprint(sides[1].ring, sides[1].round) { // opposite ones are alike
+			sides[0].name, sides[0].at = sides[0].name+" and "+sides[1].name, append(sides[0].at, sides[1].at...)
+			sides[0].also, sides = sides[1].ref, sides[:1]
 		}
-		w, h, ok := k.fits(l, list(names)+" wall", long, high)
-		if !ok {
-			return
+		for _, one := range sides {
+			refs := []string{one.ref}
+			if one.also != "" {
+				refs = append(refs, one.also)
+			}
+			p := cutTo(k.name(one.name+" wall liner"), "liner", one.ring, one.round)
+			p.Part = sheet.Liner
+			k.add(p, l.Card, refs, one.at...).Rides = true
+			lined++
 		}
-		k.add(k.liner(list(names)+" wall liner", l, w, h), l.Card, refs, at...).Rides = true
-		lined++
 	}
 	if lined == 0 {
 		k.wrong("in", "No wall of this box has tabs behind it to hide.", "Line the walls, or leave this out.",
 			"dress."+l.Entry+".in", "walls")
 	}
+}
+
+// lining is a liner against one wall, or two alike: what is cut out of it, and where its
+// copies go.
+type lining struct {
+	name, ref, also string
+	ring            []sheet.Point
+	round           [][]sheet.Point
+	at              []assembly.Place
+}
+
+// bulk gives the outline of a liner so large and the holes in it, clear of what stands out
+// of the wall behind it by a millimetre: magnets, dots and brads. What reaches its upper
+// or lower edge is cut out from there.
+func (k *work) bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []sheet.Point, holes [][]sheet.Point) {
+	mid := r.lo.Add(r.hi).Times(0.5)
+	right := fold.Vec{X: -side.Y, Y: side.X} // as one looks at the wall from outside, at the liner's inside
+	top, foot := []sheet.Point{{}}, []sheet.Point{{X: w, Y: h}}
+	for _, m := range f.Body.Piece.Marks {
+		if !sheet.Inside(f.Face.Points, m.At) {
+			continue
+		}
+		d, far := f.Place(m.At).Sub(mid), m.Radius+mm
+		x, y := w/2+measured(d.Dot(right)), h/2-measured(d.Z)
+		switch {
+		case x-far < mm || x+far > w-mm || y+far <= 0 || y-far >= h:
+		case y-far < mm:
+			top = append(top, sheet.Point{X: x - far}, sheet.Point{X: x - far, Y: y + far}, sheet.Point{X: x + far, Y: y + far},
+				sheet.Point{X: x + far})
+		case y+far > h-mm:
+			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far}, sheet.Point{X: x - far, Y: y - far},
+				sheet.Point{X: x - far, Y: h})
+		default:
+			holes = append(holes, round(sheet.Point{X: x, Y: y}, far, far, 16))
+		}
+	}
+	return slices.Concat(top, []sheet.Point{{X: w}}, foot, []sheet.Point{{Y: h}}), holes
 }
 
 // inside stands a liner against a wall, so far in from the side of the room.

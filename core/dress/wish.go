@@ -79,6 +79,7 @@ type Belt struct {
 	Width, Lap, Second Length
 	Card, Over         shop.Card
 	Stuck, Notch       bool
+	Above              bool // its seam is on top, for a topper to hide
 }
 
 // Ribbon is ribbon, twine or lace.
@@ -305,7 +306,8 @@ func (k *reading) singles(w *Wish) {
 			Width: k.length("width", d.Band.Width, usual(k.Step, inch, 25*mm)),
 			Lap:   k.length("lap", d.Band.Lap, usual(k.Step, 3*inch/4, 20*mm)), Second: k.length("second", d.Band.Second, 0),
 			Card: k.card("stock", d.Band.Stock, "band"), Over: k.card("over", d.Band.Over, "liner"),
-			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false)}
+			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false),
+			Above: k.one("seam", d.Band.Seam, "below", "above") == "above"}
 	}
 	if d.Ribbon != (brief.Ribbon{}) && d.Ribbon.Way != "none" {
 		k.entry = "ribbon"

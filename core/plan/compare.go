@@ -111,6 +111,7 @@ func one(b brief.Brief, s *style.Style, w Workshop) *Plan {
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
 	}
 	b.Arrange.Way, b.Arrange.Places = "", nil
+	b.Dress = b.Dress.Bare() // panels of other styles have other names
 	return build(Read(b, w), w, shown, nil)
 }
 

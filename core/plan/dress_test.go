@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"encoding/json"
 	"fmt"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -102,6 +103,28 @@ func TestLinersByHand(t *testing.T) {
 		}
 		if p.Box.Inside == bare.Box.Inside || p.Box.Outside.Length != bare.Box.Outside.Length {
 			t.Errorf("%s: inside %v, bare %v", c.dress, p.Box.Inside, bare.Box.Inside)
+		}
+	}
+}
+
+// A wall liner is cut out round a magnet behind it, and only that wall's.
+func TestLinersRoundMagnets(t *testing.T) {
+	p := Make(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), Default)
+	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got, "1 back wall liner") || !p.Holds() {
+		t.Fatalf("%s; %s", got, said(p))
+	}
+	if p.Box.Piece("back wall liner").Shaped() {
+		t.Error("the back is cut round nothing")
+	}
+	liner, box := p.Box.Proved.Of("front wall liner"), p.Box.Proved.Of("box")
+	own := liner.Find("liner")
+	at, ok := box.MarkOn(box.Find("front"), "magnet")
+	if !ok || sheet.Inside(own.Face.Points, own.Under(at)) {
+		t.Fatal("there is no magnet on the front, or the liner lies over it")
+	}
+	for _, v := range own.Poly {
+		if off := v.Sub(at); math.Hypot(off.X, off.Z) < box.Piece.Marks[0].Radius.MM()+0.9 {
+			t.Errorf("the liner lies %.1f mm from the middle of the magnet", math.Hypot(off.X, off.Z))
 		}
 	}
 }
@@ -284,7 +307,7 @@ func anyDressing(r *rand.Rand) (d brief.Dress) {
 	case 0:
 		d.Ribbon = brief.Ribbon{Way: pick("across", "level", "cross")}
 	case 1:
-		d.Band = brief.Belt{Way: pick("across", "along", "level"), Stock: card()}
+		d.Band = brief.Belt{Way: pick("across", "along", "level"), Stock: card(), Seam: pick("", "above")}
 	}
 	return d
 }
@@ -406,6 +429,41 @@ func TestLevels(t *testing.T) {
 				t.Errorf("%s, %s: %s", s.ID, l.ID, said(q))
 			}
 			pieces = l.Pieces
+		}
+	}
+}
+
+// In a set each box has its own dressing; all is laid out together. Boxes that are
+// compared are bare.
+func TestDressedSets(t *testing.T) {
+	b := dressed(metric("tray-lid", 120, 120, 40), `{"layers": [{"on": "outside", "stock": "sprig-220", "run": true}], "band": {"width": "20 mm"}}`)
+	b.AddMember()
+	b.Several.Kind, b.Several.Step = "stack", "20 mm"
+	set := MakeSet(b, Default)
+	if !set.OK() {
+		t.Fatal(set.Problems)
+	}
+	for i, p := range set.Plans {
+		if !p.Holds() || p.Dressed == nil || len(p.Dressed.Runs) != 2 {
+			t.Errorf("box %d: %s", i, said(p))
+		}
+	}
+	strips := 0
+	for _, l := range set.Layouts {
+		for _, s := range l.Sheets {
+			for _, one := range s.Placed {
+				if strings.Contains(one.Piece, "run round the") {
+					strips++
+				}
+			}
+		}
+	}
+	if strips < 4 {
+		t.Errorf("%d strips are laid out", strips)
+	}
+	for _, s := range Each(t.Context(), set.Plans[0].Brief, Default) {
+		if s.Plan.Dressed != nil {
+			t.Errorf("%s is compared dressed", s.Style.ID)
 		}
 	}
 }

@@ -56,6 +56,12 @@ func (p *Plan) Left() (out []Left) {
 			}
 		}
 	}
+	for _, o := range p.Offcuts {
+		if min(o.Width, o.Height) >= leastLeft {
+			out = addLeft(out, Left{From: "an offcut that you kept", Stock: o.Card, W: max(o.Width, o.Height), H: min(o.Width, o.Height),
+				Count: 1})
+		}
+	}
 	slices.SortStableFunc(out, func(a, b Left) int { return int(math.Copysign(1, b.W.MM()*b.H.MM()-a.W.MM()*a.H.MM())) })
 	out = out[:min(len(out), 8)]
 	for i := range out {

@@ -40,15 +40,15 @@ var all = []shot{
 	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=styles", "styles.png", nil},
-	{1280, 800, "light", 16, "?stage=box&view=folded&yaw=-28&pitch=24", "weave.png", nil},
-	{1280, 800, "light", 23, "?stage=box&view=folded&lift=100&yaw=-24&pitch=34", "fold-out.png", nil},
+	{1280, 800, "light", 28, "?stage=dressing&lift=40&yaw=-28&pitch=30", "dressing.png", nil},
+	{1280, 800, "light", 28, "?stage=dressing&view=layers", "layers.png", nil},
 	{1280, 800, "light", 0, "/shop", "shop.png", nil},
 	{1280, 800, "light", 1, "?stage=card&view=fit", "corner.png", nil},
 	{1280, 800, "light", 26, "?stage=box&view=folded&all=1&yaw=-28&pitch=22", "set.png", nil},
 	{1280, 800, "light", 15, "?stage=box&view=flat", "scores.png", nil},
 	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
 	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
-	{1280, 1600, "light", 1, "/print", "print.png", nil},
+	{1280, 2300, "light", 28, "/print", "print.png", nil},
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
 	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}}, // the last: it makes one
 }
