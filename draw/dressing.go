@@ -40,33 +40,82 @@ func (f flat) layers() {
 // margins round a piece of the dressing, and what its texts take below it.
 const pieceGap, pieceText = 26.0, 40.0
 
+// shown is one thing of the dressing as it is drawn: a piece, or the strip of a run.
+type shown struct {
+	laid *dress.Laid
+	run  *dress.Run
+	fill string
+}
+
+// size is how large it is drawn, in pixels.
+func (o shown) size(k float64) (w, h float64) {
+	if o.run != nil {
+		return o.run.W.MM() * k, o.run.H.MM() * k
+	}
+	return drawnSize(o.laid.Piece, k)
+}
+
 // Dressing draws the pieces of the dressing as they stand, printed side up, at one
-// scale, each with its size, how many there are, and what they go on.
+// scale, each with its size, how many there are, and what they go on; and the strips
+// that layers of a run are cut from.
 func Dressing(p *plan.Plan, w, h float64) string {
 	if p.Dressed == nil || len(p.Dressed.Laid) == 0 {
 		return ""
 	}
-	k := 3.0
-	rows := shelve(p, w, k)
-	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(p, w, k) {
-		k *= 0.94
-	}
 	sum := fnv.New32a()
 	sum.Write(p.Brief.Encode())
-	c := &canvas{}
-	print := newPrints(fmt.Sprintf("dress%x", sum.Sum32()))
-	var fills []string
-	for _, l := range p.Dressed.Laid {
-		fills = append(fills, print.on(p.CardOf(l.Piece.Stock), printedUp))
+	c, print := &canvas{}, newPrints(fmt.Sprintf("dress%x", sum.Sum32()))
+	var all []shown
+	var says []string
+	for i := range p.Dressed.Laid {
+		l := &p.Dressed.Laid[i]
+		all = append(all, shown{laid: l, fill: print.on(p.CardOf(l.Piece.Stock), printedUp)})
+		says = append(says, layerSays(p, *l))
+	}
+	for i := range p.Dressed.Runs {
+		r := &p.Dressed.Runs[i]
+		all = append(all, shown{run: r, fill: print.on(r.Card, printedUp)})
+	}
+	k := 3.0
+	rows := shelve(all, w, k)
+	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(all, w, k) {
+		k *= 0.94
 	}
 	print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 0, 0)
-	var says []string
-	for i, l := range p.Dressed.Laid {
-		at := rows.at[i]
-		dressingPiece(c, p, l, fills[i], at[0], at[1], k)
-		says = append(says, layerSays(p, l))
+	for i, o := range all {
+		if at := rows.at[i]; o.run != nil {
+			dressingRun(c, p, o, at[0], at[1], k)
+		} else {
+			dressingPiece(c, p, *o.laid, o.fill, at[0], at[1], k)
+		}
 	}
 	return picture("dressing", w, rows.high+8, strings.Join(says, " "), c)
+}
+
+// dressingRun draws the strip of a run, its layers in order, what lies between them cut
+// away.
+func dressingRun(c *canvas, p *plan.Plan, o shown, x, y, k float64) {
+	r := o.run
+	w, h := o.size(k)
+	c.group("data-piece", r.Name)
+	c.title(fmt.Sprintf("The strip of the %s, printed side up.", r.Name))
+	c.rect("away", x, y, w, h)
+	for _, cut := range r.Cuts {
+		pw, ph := drawnSize(cut.Piece, k)
+		for _, fill := range []string{r.Card.Colour, o.fill} {
+			if fill != "" {
+				c.rect("piece-edge", x+cut.X.MM()*k, y+cut.Y.MM()*k, pw, ph, "fill", fill)
+			}
+		}
+	}
+	c.rect("dim", x, y, w, h)
+	c.text(x, y+h+15, "strong", "start", p.Step.Show(r.W).Text+" × "+p.Step.Show(r.H).Text)
+	var order []string
+	for _, cut := range r.Cuts {
+		order = append(order, words.Plain(cut.On[strings.LastIndexByte(cut.On, '/')+1:]))
+	}
+	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "), int(max(118, w)/5.6)))
+	c.end()
 }
 
 // printedUp is how paper lies with its printed side up.
@@ -91,10 +140,10 @@ func drawnSize(piece *sheet.Piece, k float64) (w, h float64) {
 }
 
 // shelve sets the pieces side by side in rows.
-func shelve(p *plan.Plan, w, k float64) (out shelves) {
+func shelve(all []shown, w, k float64) (out shelves) {
 	x, y, row := pieceGap/2, pieceGap/2, 0.0
-	for _, l := range p.Dressed.Laid {
-		pw, ph := drawnSize(l.Piece, k)
+	for _, o := range all {
+		pw, ph := o.size(k)
 		cell := max(pw, 118) + pieceGap
 		if x+cell > w && x > pieceGap {
 			x, y, row = pieceGap/2, y+row+pieceText, 0
@@ -119,6 +168,9 @@ func dressingPiece(c *canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k f
 		if fill != "" {
 			c.tag("path", "class", "piece-edge", "d", d, "fill", fill, "fill-rule", "evenodd")
 		}
+	}
+	if l.Words != "" && wide(l.Words, 11) < w-6 {
+		c.text(x+w/2, y+h/2+4, "on-card small", "middle", l.Words)
 	}
 	size := p.Step.Show(piece.Width).Text + " × " + p.Step.Show(piece.Height).Text
 	if n := piece.Count * p.Copies; n > 1 {

@@ -50,7 +50,8 @@ func standing(p *plan.Plan, a assembly.Standing, name string, v View, what exten
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
 		if what == whole || body.Piece.Part != sheet.Insert {
-			scene.body(body, p.CardOf(body.Piece.Stock))
+			x, y := p.Dressed.Begins(body.Piece, a.Rides(body))
+			scene.body(body, p.CardOf(body.Piece.Stock), x.MM(), y.MM())
 		}
 	}
 	if a.Filled && what == whole {
@@ -115,11 +116,12 @@ type disc struct {
 	ball     bool
 }
 
-func (s *scene) body(b *fold.Body, card shop.Card) {
+// body adds a body of a card, whose print begins so far right and down.
+func (s *scene) body(b *fold.Body, card shop.Card, x, y float64) {
 	for _, f := range b.Faces {
 		colour, print := card.Inside, ""
 		if f.In.Dot(s.eye) <= 0 {
-			colour, print = card.Colour, s.print.on(card, f.Frame)
+			colour, print = card.Colour, s.print.on(card, begun(f.Frame, x, y))
 		}
 		for _, part := range f.Convex(s.cuts) {
 			s.polys = append(s.polys, poly{points: part.Points, real: part.Real, normal: f.In, colour: colour, print: print})

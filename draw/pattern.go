@@ -125,3 +125,9 @@ func (p *prints) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 	}
 	c.WriteString("</defs>")
 }
+
+// begun is a frame from which a print begins so far right and down.
+func begun(f fold.Frame, x, y float64) fold.Frame {
+	f.At = f.At.Sub(f.X.Times(x)).Sub(f.Y.Times(y))
+	return f
+}

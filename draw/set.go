@@ -19,7 +19,8 @@ func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
 	for i, st := range s.Standing(done) {
 		for _, b := range st.Bodies {
 			if b.Piece.Part != sheet.Insert {
-				scene.body(b, s.Plans[i].CardOf(b.Piece.Stock))
+				x, y := s.Plans[i].Dressed.Begins(b.Piece, st.Rides(b))
+				scene.body(b, s.Plans[i].CardOf(b.Piece.Stock), x.MM(), y.MM())
 			}
 		}
 	}

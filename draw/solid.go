@@ -116,8 +116,15 @@ func SolidOf(p *plan.Plan) *Solid {
 	for _, b := range closed.Bodies {
 		from := len(s.Faces)
 		s.add(b, of[p.CardOf(b.Piece.Stock).ID], "", shapes)
+		on := closed.Rides(b)
+		x, y := p.Dressed.Begins(b.Piece, on)
 		for i := range s.Faces[from:] {
-			s.Faces[from+i].On = closed.Rides(b)
+			f := &s.Faces[from+i]
+			if f.On = on; x != 0 || y != 0 { // of a run each copy has a print of its own
+				shape := s.Shapes[f.Shape]
+				shape.Mid = [2]float64{round(shape.Mid[0]+x.MM(), 2), round(shape.Mid[1]+y.MM(), 2)}
+				f.Shape, s.Shapes = len(s.Shapes), append(s.Shapes, shape)
+			}
 		}
 	}
 	for i := len(s.Faces) - 1; i >= 0; i-- {

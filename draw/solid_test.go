@@ -151,3 +151,31 @@ func textBoxes(svg string) (out []textBox) {
 	}
 	return out
 }
+
+// The picture of a run goes on from panel to panel: where two meet at a corner, the
+// print is as far on as what lies between them is wide.
+func TestRunsGoOnInPictures(t *testing.T) {
+	p := sizedPlan(t, "tray-lid")
+	b := p.Brief.Clone()
+	b.Set("box.options.lid", "none")
+	b.Dress.Layers = []brief.Layer{{On: "sides", Border: "3 mm", Run: "yes", Stock: "sprig-220"}}
+	p = plan.Make(b, plan.Default)
+	s := SolidOf(p)
+	ends := map[string][2]float64{} // of each side, where its print begins and ends, from the printed side
+	for _, f := range s.Faces {
+		if f.On == "" {
+			continue
+		}
+		shape := s.Shapes[f.Shape]
+		half := 0.0
+		for i := 0; i < len(shape.Points); i += 2 {
+			half = max(half, shape.Points[i])
+		}
+		ends[f.On] = [2]float64{-(shape.Mid[0] + half), -(shape.Mid[0] - half)}
+	}
+	for _, pair := range [][2]string{{"base/left", "base/front"}, {"base/front", "base/right"}, {"base/right", "base/back"}} {
+		if gap := ends[pair[1]][0] - ends[pair[0]][1]; math.Abs(gap-6) > 0.05 {
+			t.Errorf("from %s to %s the print jumps %.2f mm", pair[0], pair[1], gap)
+		}
+	}
+}

@@ -210,21 +210,42 @@ func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Po
 			body.Back = on.Body.T
 		}
 		body.Carry(way, 1, 0)
-		takeOff(among.bodies[0], p, at, body, pose)
+		takeOff(among.bodies[0], p, at, body, b.lifted(p, pose.Lift))
 	}
 }
 
-func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, pose Pose) {
+// lifted is how far a part is off when the box is so far open: what goes round all of it
+// comes off before the rest does.
+func (b *Box) lifted(p *Part, lift float64) float64 {
+	if !b.belted() {
+		return lift
+	}
+	if p != nil && p.belt() {
+		return min(1, 2*lift)
+	}
+	return max(0, 2*lift-1)
+}
+
+// belt says whether a part goes round what is closed: a band or a ribbon.
+func (p *Part) belt() bool {
+	return p.When == sheet.Close && p.Piece != nil && (p.Piece.Part == sheet.Band || p.Piece.Part == sheet.Ribbon)
+}
+
+func (b *Box) belted() bool {
+	return slices.ContainsFunc(b.Parts, (*Part).belt)
+}
+
+func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, lift float64) {
 	lo, hi := fold.Bounds(body)
 	first, last := fold.Bounds(holder)
 	by := fold.Vec{}
 	switch p.Off {
 	case Up:
-		by = fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*pose.Lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*pose.Lift)}
+		by = fold.Vec{Y: (hi.Y - lo.Y) * 0.85 * max(0, 2*lift-1), Z: (hi.Z - lo.Z) * 1.1 * min(1, 2*lift)}
 	case Aside:
-		by = fold.Vec{X: (last.X - first.X) * 0.8 * pose.Lift}
+		by = fold.Vec{X: (last.X - first.X) * 0.8 * lift}
 	case Corner:
-		by = fold.Vec{X: first.X - last.X, Y: first.Y - last.Y}.Times(0.55 * pose.Lift)
+		by = fold.Vec{X: first.X - last.X, Y: first.Y - last.Y}.Times(0.55 * lift)
 	}
 	for range at.Quarters {
 		by.X, by.Y = by.Y, -by.X
@@ -242,7 +263,7 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 	}
 	opens := map[string]float64{}
 	if path == "" && pose.Lift > 0 {
-		opens = b.opened(piece, pose.Lift)
+		opens = b.opened(piece, b.lifted(nil, pose.Lift))
 	}
 	if at.Mirror {
 		piece = piece.Mirrored()

@@ -54,7 +54,7 @@ type Laid struct {
 	Piece *sheet.Piece
 	On    []string // "base/front"
 	Entry string   // the entry of the document it comes of: "layers.0"
-	W, H  Length   // as it stands on the panel
+	Words string   // printed or lettered on it
 }
 
 // Supply is something of a length that is no card.
@@ -141,7 +141,7 @@ func (k *work) add(p *sheet.Piece, c shop.Card, on []string, at ...assembly.Plac
 	if len(p.Faces) == 0 {
 		p.Find()
 	}
-	k.out.Laid = append(k.out.Laid, Laid{Piece: p, On: on, Entry: k.entry, W: p.Width, H: p.Height})
+	k.out.Laid = append(k.out.Laid, Laid{Piece: p, On: on, Entry: k.entry})
 	part := k.box.Add(p, at...)
 	p.Count = max(1, len(at))
 	return part

@@ -3,6 +3,7 @@ package dress
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -141,6 +142,7 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		keys[i] = shapeKey(c)
 	}
 	pieces = make([]*sheet.Piece, len(cuts))
+	var names []string
 	for i, c := range cuts {
 		if pieces[i] != nil {
 			continue
@@ -171,8 +173,9 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 				cuts[n].panel.On = append(cuts[n].panel.On, cuts[n].lay)
 			}
 		}
-		k.flat("Stick the %s on, while all is flat: %s of border all round.", piece.Name, k.Say(l.Border))
+		names = append(names, piece.Name)
 	}
+	k.flat("Stick on, with %s of border all round: the %s.", k.Say(l.Border), strings.Join(names, ", the "))
 	return pieces
 }
 
@@ -354,6 +357,22 @@ func (r Run) On(most, step Length) (parts []Length) {
 		}
 	}
 	return append(parts, (r.W - start).Up(step))
+}
+
+// Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside
+// up, for the picture of a run to go on from layer to layer: nothing where it is of none.
+func (d *Dressed) Begins(piece *sheet.Piece, on string) (x, y Length) {
+	if d == nil {
+		return 0, 0
+	}
+	for _, r := range d.Runs {
+		for _, c := range r.Cuts {
+			if c.Piece == piece && c.On == on {
+				return -(c.X + piece.Width), c.Y // from its printed side left and right change over
+			}
+		}
+	}
+	return 0, 0
 }
 
 // Motif is a piece that is cut round a spot of its sheet.

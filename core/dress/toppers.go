@@ -176,6 +176,11 @@ func (k *work) words(t Topper, on *sheet.Piece) {
 	if t.Words != "" {
 		k.contrast(t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
 		k.flat("Print or letter “%s” on the %s.", t.Words, on.Name)
+		for i := range k.out.Laid {
+			if k.out.Laid[i].Piece == on {
+				k.out.Laid[i].Words = t.Words
+			}
+		}
 	}
 }
 

@@ -251,7 +251,7 @@ func TestDressedBoxesHold(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
 			all, planned := combinations(s), 0
-			for n := range boxes(700) {
+			for n := range boxes(500) {
 				b := random(r)
 				b.Box = brief.Box{Style: brief.Text(s.ID)}
 				answer(&b, s, (n*7)%all)
@@ -272,7 +272,7 @@ func TestDressedBoxesHold(t *testing.T) {
 				}
 				planned++
 			}
-			if planned < boxes(60) {
+			if planned < boxes(40) {
 				t.Errorf("only %d were planned", planned)
 			}
 		})

@@ -40,7 +40,7 @@ var all = []shot{
 	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=styles", "styles.png", nil},
-	{1280, 800, "light", 28, "?stage=dressing&lift=40&yaw=-28&pitch=30", "dressing.png", nil},
+	{1280, 800, "light", 28, "?stage=dressing&lift=72&yaw=-28&pitch=30", "dressing.png", nil},
 	{1280, 800, "light", 28, "?stage=dressing&view=layers", "layers.png", nil},
 	{1280, 800, "light", 0, "/shop", "shop.png", nil},
 	{1280, 800, "light", 1, "?stage=card&view=fit", "corner.png", nil},
