@@ -114,7 +114,8 @@ func dressingRun(c *canvas, p *plan.Plan, o shown, x, y, k float64) {
 	for _, cut := range r.Cuts {
 		order = append(order, words.Plain(cut.On[strings.LastIndexByte(cut.On, '/')+1:]))
 	}
-	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "), int(max(118, w)/5.6)))
+	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "),
+		int(max(118, w)/5.6)))
 	c.end()
 }
 

@@ -42,6 +42,13 @@ func TestDressedByPointing(t *testing.T) {
 	v.until("another scheme", `document.querySelector("#suit-1").ariaPressed === "true"`)
 	v.click("#level-keepsake")
 	v.until("all of it", pressed("base/base", true))
+	v.click("#view-folded")
+	v.until("dressed in space", `document.querySelector(".turned-here #solid canvas")?.dataset.ms !== undefined`)
+	v.js(`window.turns = 0; const turn = () => { const y = document.querySelector("[name=yaw]"); y.value = Number(y.value) + 3;
+		y.dispatchEvent(new Event("input", {bubbles: true})); if (++turns < 12) requestAnimationFrame(turn); }; turn()`)
+	v.until("turned a dozen times", `window.turns >= 12`)
+	t.Logf("a frame of the box in all its layers is handed over in %s ms",
+		v.reads(`document.querySelector("#solid canvas").dataset.ms`))
 	v.click("#view-layers")
 	v.sees("Lid top layer 2")
 	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks hold")`)

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"fmt"
 	"slices"
 	"strconv"
@@ -85,7 +84,8 @@ func (s *Server) dressing(f form, st *state) dressPage {
 // cardsOf are the cards for something of the dressing: the usual one, those of the
 // scheme, and all of the shop.
 func (f form) cardsOf(path string) field {
-	choices := []style.Choice{{ID: "", Label: "by the scheme"}, {ID: "main", Label: "main card"}, {ID: "second", Label: "second card"},
+	choices := []style.Choice{{ID: "", Label: "by the scheme"}, {ID: "main", Label: "main card"}, {ID: "second",
+		Label: "second card"},
 		{ID: "accent", Label: "accent"}, {ID: "plain", Label: "plain card"}}
 	return f.pick(path, append(choices, f.cardChoices(f.b.Get(path))...))
 }
@@ -117,7 +117,8 @@ func namedChoices(first string, of ...string) []style.Choice {
 }
 
 // where are the panels of a layer in one choice; what was pointed at is another.
-var where = choices("outside", "all but the underside", "all", "every panel", "sides", "all round", "front", "front only",
+var where = choices("outside", "all but the underside", "all", "every panel", "sides", "all round", "front",
+	"front only",
 	"top", "the top", "lid", "the lid", "inside", "the inside")
 
 func (f form) dressSections() []section {
@@ -139,7 +140,8 @@ func (f form) dressSections() []section {
 		p := "dress.layers.@" + l.ID + "."
 		out[0].Groups = append(out[0].Groups, group{ID: "layer-" + l.ID, Title: fmt.Sprintf("Layer %d", i+1),
 			Remove: "remove-dress:layers." + l.ID, MoreSays: "Border, corners, run, motif",
-			Fields: []field{bare(f.pick(p+"on", f.pointed(where, string(l.On)))), f.cardsOf(p + "stock"), f.open(p+"border", eighth)},
+			Fields: []field{bare(f.pick(p+"on", f.pointed(where, string(l.On)))), f.cardsOf(p + "stock"), f.open(p+"border",
+				eighth)},
 			More: []field{f.open(p+"top", "as the border"), f.open(p+"bottom", "as the border"),
 				f.pick(p+"corners", choices("", "as the panel's", "round", "cut round")), f.ask(p + "run"), f.ask(p + "inside"),
 				f.open(p+"motif.x", "none"), f.open(p+"motif.y", "none")}})
@@ -148,7 +150,8 @@ func (f form) dressSections() []section {
 		p := "dress.liners.@" + l.ID + "."
 		out[1].Groups = append(out[1].Groups, group{ID: "liner-" + l.ID, Title: fmt.Sprintf("Liner %d", i+1),
 			Remove: "remove-dress:liners." + l.ID, MoreSays: "How much smaller, how many, words",
-			Fields: []field{f.pick(p+"in", choices("floor", "the floor", "walls", "the walls", "tabs", "the walls with tabs behind them",
+			Fields: []field{f.pick(p+"in", choices("floor", "the floor", "walls", "the walls", "tabs",
+				"the walls with tabs behind them",
 				"lid", "the lid", "all", "all of it")), f.cardsOf(p + "stock")},
 			More: []field{f.open(p+"less", eighth), f.open(p+"layers", "1"), f.open(p+"words", "none")}})
 	}
@@ -196,7 +199,8 @@ func (f form) pointed(of []style.Choice, now string) []style.Choice {
 	if now == "" || slices.ContainsFunc(of, func(c style.Choice) bool { return c.ID == now }) {
 		return of
 	}
-	return append(slices.Clone(of), style.Choice{ID: now, Label: "as pointed: " + words.Cut(strings.ReplaceAll(now, "/", " "), 60)})
+	return append(slices.Clone(of), style.Choice{ID: now, Label: "as pointed: " + words.Cut(strings.ReplaceAll(now,
+		"/", " "), 60)})
 }
 
 // panelChoices are the panels of the box on the table, with what is usual first.
@@ -220,23 +224,27 @@ func (f form) topperGroups(eighth string) (out []group) {
 		p := "dress.toppers.@" + t.ID + "."
 		on := f.panelChoices("the top, or the largest panel", "")
 		on = append(on, choices("band", "the band", "hanging", "hanging by a string")...)
-		out = append(out, group{ID: "topper-" + t.ID, Title: fmt.Sprintf("Topper %d", i+1), Remove: "remove-dress:toppers." + t.ID,
+		out = append(out, group{ID: "topper-" + t.ID, Title: fmt.Sprintf("Topper %d", i+1),
+			Remove:   "remove-dress:toppers." + t.ID,
 			MoreSays: "Layers, border, cards, ink",
 			Fields: []field{f.pick(p+"shape", namedChoices("", dress.Shapes...)), f.pick(p+"on", f.pointed(on, string(t.On))),
 				f.open(p+"words", "none"), f.open(p+"width", "as it suits"), f.open(p+"height", "as it suits")},
 			More: []field{f.open(p+"layers", "2"), f.open(p+"border", eighth), f.ask(p + "raised"),
 				f.open(p+"stock", "accent, plain"), f.open(p+"ink", "#2a2520")}})
 	}
-	bow := group{Title: "Paper bow", ID: "bow", Fields: []field{f.open("dress.bow.loops", "none")}, MoreSays: "Size, tiers, tails, curls"}
+	bow := group{Title: "Paper bow", ID: "bow", Fields: []field{f.open("dress.bow.loops", "none")},
+		MoreSays: "Size, tiers, tails, curls"}
 	bow.More = []field{f.open("dress.bow.size", ""), f.open("dress.bow.width", ""), f.open("dress.bow.tiers", "1"),
-		f.ask("dress.bow.tails"), f.open("dress.bow.curls", "none"), f.open("dress.bow.rod", "6 mm"), f.cardsOf("dress.bow.stock")}
+		f.ask("dress.bow.tails"), f.open("dress.bow.curls", "none"), f.open("dress.bow.rod", "6 mm"),
+		f.cardsOf("dress.bow.stock")}
 	return append(out, bow)
 }
 
 func (f form) cutGroups() (out []group) {
 	for i, w := range f.b.Dress.Windows {
 		p := "dress.windows.@" + w.ID + "."
-		out = append(out, group{ID: "window-" + w.ID, Title: fmt.Sprintf("Window %d", i+1), Remove: "remove-dress:windows." + w.ID,
+		out = append(out, group{ID: "window-" + w.ID, Title: fmt.Sprintf("Window %d", i+1),
+			Remove:   "remove-dress:windows." + w.ID,
 			MoreSays: "Film and frame",
 			Fields: []field{f.on(p+"on", "choose a panel"), f.pick(p+"shape", namedChoices("", "square", "rounded", "round")),
 				f.open(p+"width", "half of it"), f.open(p+"height", "half of it")},
@@ -256,20 +264,25 @@ func (f form) cutGroups() (out []group) {
 func (f form) roundGroups() []group {
 	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "round the sides",
 		"cross", "crosswise")
-	band := group{Title: "Paper band", ID: "band", Fields: []field{f.pick("dress.band.way", ways)}, MoreSays: "Lap, notch, second band"}
+	band := group{Title: "Paper band", ID: "band", Fields: []field{f.pick("dress.band.way", ways)},
+		MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []field{f.open("dress.band.lap", ""), f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")),
+		band.More = []field{f.open("dress.band.lap", ""), f.pick("dress.band.seam", choices("", "below", "above",
+			"on top, under a topper")),
 			f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
 	}
-	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel", Fields: []field{f.pick("dress.ribbon.way",
-		append(slices.Clone(ways), choices("holes", "through holes", "under", "from under a strip")...))}}
+	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel",
+		Fields: []field{f.pick("dress.ribbon.way",
+			append(slices.Clone(ways), choices("holes", "through holes", "under", "from under a strip")...))}}
 	if f.b.Dress.Ribbon != (brief.Ribbon{}) {
 		ribbon.Fields = append(ribbon.Fields, f.pick("dress.ribbon.what", namedChoices("", "ribbon", "twine", "lace")),
-			f.open("dress.ribbon.width", ""), f.pick("dress.ribbon.bow", choices("single", "a bow", "double", "a double bow", "knot",
+			f.open("dress.ribbon.width", ""), f.pick("dress.ribbon.bow", choices("single", "a bow", "double", "a double bow",
+				"knot",
 				"a knot", "none", "no bow")))
-		ribbon.More = []field{f.open("dress.ribbon.turns", "1"), f.open("dress.ribbon.loops", ""), f.open("dress.ribbon.tails", ""),
+		ribbon.More = []field{f.open("dress.ribbon.turns", "1"), f.open("dress.ribbon.loops", ""),
+			f.open("dress.ribbon.tails", ""),
 			f.ask("dress.ribbon.stuck"), f.open("dress.ribbon.reel", "not counted")}
 	}
 	return []group{band, ribbon}
@@ -284,133 +297,14 @@ func (f form) holdGroups() []group {
 	}
 	closure := group{Title: "Held closed by", ID: "closure", Fields: []field{f.pick("dress.closure.kind", closes)}}
 	if f.b.Dress.Closure.Kind != "" {
-		closure.Fields = append(closure.Fields, f.on("dress.closure.on", "where it closes in front"), f.open("dress.closure.width", ""))
+		closure.Fields = append(closure.Fields, f.on("dress.closure.on", "where it closes in front"),
+			f.open("dress.closure.width", ""))
 	}
 	handle := group{Title: "Handle", ID: "handle", Fields: []field{f.pick("dress.handle.kind", choices("", "none", "strip",
-		"a strip, stuck", "swing", "a strip on brads, that swings", "ribbon", "ribbon through holes", "cord", "cord through holes"))}}
+		"a strip, stuck", "swing", "a strip on brads, that swings", "ribbon", "ribbon through holes", "cord",
+		"cord through holes"))}}
 	if f.b.Dress.Handle.Kind != "" {
 		handle.Fields = append(handle.Fields, f.open("dress.handle.width", ""), f.cardsOf("dress.handle.stock"))
 	}
 	return []group{closure, handle}
-}
-
-// dressAs dresses the whole box in one of the usual ways.
-func (s *Server) dressAs(_ context.Context, c changing) error {
-	bare := c.brief.Clone()
-	bare.Dress = bare.Dress.Bare()
-	for _, l := range plan.Make(bare, s.workshop()).LevelsOf(c.brief, s.workshop()) {
-		if l.ID == c.arg {
-			c.brief.Dress = l.Dress
-		}
-	}
-	return nil
-}
-
-// pointPanel puts a layer on a panel or takes it off again: what other panels have goes
-// on it too.
-func (s *Server) pointPanel(_ context.Context, c changing) error {
-	p := plan.Make(c.brief, s.workshop())
-	covers := map[string][]string{}
-	dressed := false
-	if p.OK() && p.Dressed != nil {
-		for _, l := range p.Dressed.Laid {
-			for _, ref := range l.On {
-				part, face, _ := strings.Cut(ref, "/")
-				ref = plan.PanelRef(part, face)
-				if strings.HasPrefix(l.Entry, "layers.") && !slices.Contains(covers[l.Entry], ref) {
-					covers[l.Entry] = append(covers[l.Entry], ref)
-					dressed = dressed || ref == c.arg
-				}
-			}
-		}
-	}
-	layers := slices.Clone(c.brief.Dress.Layers)
-	c.focus = "panel-" + strings.ReplaceAll(c.arg, "/", "-")
-	if !dressed && len(layers) == 0 {
-		layers = []brief.Layer{{ID: newMark(), On: brief.Text(c.arg)}}
-	} else {
-		for i := range layers {
-			on := covers[fmt.Sprintf("layers.%d", i)]
-			if dressed {
-				on = slices.DeleteFunc(on, func(ref string) bool { return ref == c.arg })
-			} else {
-				on = append(on, c.arg)
-			}
-			layers[i].On = brief.Text(strings.Join(on, ", "))
-		}
-		layers = slices.DeleteFunc(layers, func(l brief.Layer) bool { return l.On == "" })
-	}
-	c.brief.Dress.Layers = layers
-	return nil
-}
-
-// addDress puts another thing on, with what is usual of it.
-func (s *Server) addDress(_ context.Context, c changing) error {
-	d, id := &c.brief.Dress, newMark()
-	front := brief.Text("front")
-	switch c.arg {
-	case "layers":
-		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside"})
-	case "mat": // a card layer under a paper layer, in one
-		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside", Stock: "accent"},
-			brief.Layer{ID: newMark(), On: "outside", Stock: "second"})
-		c.arg = "layers"
-	case "liners":
-		d.Liners = append(slices.Clone(d.Liners), brief.Liner{ID: id, In: "floor"})
-	case "windows":
-		d.Windows = append(slices.Clone(d.Windows), brief.Opening{ID: id, On: "top"})
-	case "grips":
-		d.Grips = append(slices.Clone(d.Grips), brief.Grip{ID: id, Kind: "notch", On: front})
-	case "toppers":
-		d.Toppers = append(slices.Clone(d.Toppers), brief.Topper{ID: id, Shape: "rounded"})
-	}
-	for _, first := range []string{"on", "in", "shape"} {
-		if path := "dress." + c.arg + ".@" + id + "." + first; c.brief.Has(path) && (first != "on" || c.arg != "toppers") {
-			c.focus = fieldMark(path)
-			break
-		}
-	}
-	return nil
-}
-
-// removeDress takes a thing off.
-func (s *Server) removeDress(_ context.Context, c changing) error {
-	d := &c.brief.Dress
-	list, id, _ := strings.Cut(c.arg, ".")
-	switch list {
-	case "layers":
-		d.Layers = without(c, d.Layers, id, func(x brief.Layer) string { return x.ID })
-	case "liners":
-		d.Liners = without(c, d.Liners, id, func(x brief.Liner) string { return x.ID })
-	case "windows":
-		d.Windows = without(c, d.Windows, id, func(x brief.Opening) string { return x.ID })
-	case "grips":
-		d.Grips = without(c, d.Grips, id, func(x brief.Grip) string { return x.ID })
-	case "toppers":
-		d.Toppers = without(c, d.Toppers, id, func(x brief.Topper) string { return x.ID })
-	}
-	return nil
-}
-
-// without takes one out of a list, and says so when another window did already.
-func without[T any](c changing, list []T, id string, mark func(T) string) []T {
-	i := slices.IndexFunc(list, func(x T) bool { return mark(x) == id })
-	if i < 0 {
-		c.notice = "That was taken off already, in another window."
-		return list
-	}
-	if list = slices.Delete(slices.Clone(list), i, i+1); len(list) == 0 {
-		return nil
-	}
-	return list
-}
-
-// takeScheme tries another small scheme of cards.
-func (s *Server) takeScheme(_ context.Context, c changing) error {
-	n, err := strconv.Atoi(c.arg)
-	suits := plan.Make(c.brief, s.workshop()).Schemes(s.workshop())
-	if err == nil && n >= 0 && n < len(suits) {
-		c.brief.Dress.Scheme = suits[n].Scheme
-	}
-	return nil
 }

@@ -34,7 +34,8 @@ func TestDressingActs(t *testing.T) {
 		t.Errorf("%+v", d)
 	}
 	// A panel that has a layer loses it, and has it again: what others have.
-	if d, page := do("act", "panel:lid/top"); strings.Contains(on(d)[0], "lid/top") || !strings.Contains(on(d)[0], "base/front") ||
+	if d, page := do("act", "panel:lid/top"); strings.Contains(on(d)[0], "lid/top") || !strings.Contains(on(d)[0],
+		"base/front") ||
 		!strings.Contains(page, `id="panel-lid-top"`) {
 		t.Errorf("%v", on(d))
 	}
@@ -55,11 +56,13 @@ func TestDressingActs(t *testing.T) {
 	}
 	d, _ := do("act", "add-dress:toppers")
 	field := "dress.toppers.@" + d.Toppers[0].ID + "."
-	if d, page := do(field+"shape", "heart", field+"words", "Thanks", field+"border", "4 in"); d.Toppers[0].Words != "Thanks" ||
+	if d, page := do(field+"shape", "heart", field+"words", "Thanks", field+"border",
+		"4 in"); d.Toppers[0].Words != "Thanks" ||
 		!strings.Contains(page, "leaves nothing of a heart") {
 		t.Errorf("%+v", d.Toppers)
 	}
-	if d, page := do("act", "mend:dress.toppers.0.border"); d.Toppers[0].Border != "" || strings.Contains(page, "leaves nothing") {
+	if d, page := do("act", "mend:dress.toppers.0.border"); d.Toppers[0].Border != "" || strings.Contains(page,
+		"leaves nothing") {
 		t.Errorf("%+v", d.Toppers)
 	}
 	if d, _ := do("act", "remove-dress:toppers."+d.Toppers[0].ID); d.Toppers != nil {

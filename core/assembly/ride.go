@@ -77,7 +77,8 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 			}
 		}
 	}
-	under := fold.Check{Name: "what is stuck on clears what comes over it", Holds: true, Figure: fmt.Sprintf("%d pieces", len(s.rides))}
+	under := fold.Check{Name: "what is stuck on clears what comes over it", Holds: true,
+		Figure: fmt.Sprintf("%d pieces", len(s.rides))}
 	if hits := s.Crushed("", touch); len(hits) > 0 {
 		under.Holds, under.Figure = false, strings.Join(hits[:min(3, len(hits))], "; ")
 	}
@@ -159,7 +160,8 @@ func (s Standing) between(r ride, on *fold.Placed) (from, to float64) {
 	}
 	below := math.Inf(-1)
 	for _, o := range s.rides {
-		if top := out(o) + o.body.T/2; o.part.Piece.Part == sheet.Topper && o.at.On == r.at.On && o.at.Nth == r.at.Nth && top <= from+1e-6 {
+		if top := out(o) + o.body.T/2; o.part.Piece.Part == sheet.Topper && o.at.On == r.at.On && o.at.Nth == r.at.Nth &&
+			top <= from+1e-6 {
 			below = max(below, top)
 		}
 	}

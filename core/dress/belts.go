@@ -111,13 +111,15 @@ func (k *work) belts() {
 	for i, width := range []Length{b.Width, b.Second} {
 		field := []string{"width", "second"}[i]
 		if width < least && (i == 0 || width > 0) {
-			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.", k.Say(width), k.Sticks.Title),
+			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.", k.Say(width),
+				k.Sticks.Title),
 				"Make it "+k.Say(least)+" or wider.", "dress.band."+field, least.Exact(k.Step.Unit))
 			return
 		}
 	}
 	if b.Lap < k.Sticks.Width {
-		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title, k.Say(k.Sticks.Width)),
+		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title,
+			k.Say(k.Sticks.Width)),
 			"Make it longer.", "dress.band.lap", k.Sticks.Width.Up(k.Step.Size).Exact(k.Step.Unit))
 		return
 	}
@@ -161,10 +163,12 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	gain += (2 * under).Up(k.Step.Size) // over what lies there already
 	name = k.name(name)
 	if !block {
-		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)), "strip")
+		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)),
+			"strip")
 		strip.Part = sheet.Band
 		k.loose(strip, c, 1, w.sides[2])
-		k.last("Bend the %s round the box, %s, and stick its lap: the box is no block there, so it is not scored.", name, w.says)
+		k.last("Bend the %s round the box, %s, and stick its lap: the box is no block there, so it is not scored.", name,
+			w.says)
 		return
 	}
 	deep, tall := (wide + gain).Up(k.Step.Size), (high + gain).Up(k.Step.Size)
@@ -190,7 +194,8 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	if stuck {
 		how = "stick it to the box at its seam"
 	}
-	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how, w.says,
+	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how,
+		w.says,
 		w.seam(), k.Say(2*(deep-wide)+2*(tall-high)))
 }
 
@@ -230,7 +235,8 @@ func (k *work) across(w way) Length {
 // its back. Its ease is shared out on all sides.
 func (k *work) beltAt(w way, width, loose Length, c shop.Card) assembly.Place {
 	mid := k.lo.Add(k.hi).Times(0.5)
-	p := assembly.Place{Face: w.sides[0], Right: measured(mid.X), Down: -measured(mid.Y), Out: -measured(k.lo.Z) + loose/2 + c.Caliper/2}
+	p := assembly.Place{Face: w.sides[0], Right: measured(mid.X), Down: -measured(mid.Y),
+		Out: -measured(k.lo.Z) + loose/2 + c.Caliper/2}
 	if w.above { // what is drawn first lies on top, its inside down
 		p.Over, p.Out = true, -(measured(k.hi.Z) + loose/2 + c.Caliper/2)
 	}

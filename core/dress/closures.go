@@ -118,7 +118,8 @@ func (k *work) hold(c *Closure, at closing) {
 	flap, under := k.called([]*Panel{at.flap}), plain(at.part+"/"+at.under.Name)
 	switch c.Kind {
 	case "tuck":
-		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.", "Choose it under Box, as what closes it.",
+		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.",
+			"Choose it under Box, as what closes it.",
 			"dress.closure.kind", "", "box.options.closure", "tuck")
 	case "clip":
 		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
@@ -137,7 +138,8 @@ func (k *work) hold(c *Closure, at closing) {
 // round them; the proof then checks that they meet.
 func (k *work) meeting(c *Closure, at closing) {
 	if between := bulk[c.Kind]; at.lid && between > 0 && c.Kind != "brad" && c.Kind != "magnet" {
-		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.", closureName(c.Kind)),
+		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.",
+			closureName(c.Kind)),
 			"Seal the lid with paper, or put a band round the box.", "dress.closure.kind", "seal")
 		return
 	}
@@ -193,7 +195,8 @@ func (k *work) seal(c *Closure, at closing) {
 		return
 	}
 	if w, h := p.Size(); across > 2*h || across > w {
-		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})), "Make it smaller.",
+		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})),
+			"Make it smaller.",
 			"dress.closure.width", k.plainly(min(2*h, w)*3/4))
 		return
 	}

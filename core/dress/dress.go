@@ -161,10 +161,10 @@ func (k *work) wrong(field, text, fix string, set ...string) {
 // find finds the one panel that something is to be on, or notes that there is none.
 func (k *work) find(field, name string) *Panel {
 	all, ok := k.resolve(field, name)
-	if !ok || len(all) == 0 {
+	if !ok || len(first(all)) == 0 {
 		return nil
 	}
-	return all[0]
+	return slices.MaxFunc(first(all), byArea)
 }
 
 // or says names for a sentence.

@@ -263,7 +263,8 @@ func cutTo(name, face string, ring []sheet.Point, holes [][]sheet.Point) *sheet.
 func round(mid sheet.Point, rx, ry Length, parts int) (out []sheet.Point) {
 	for i := range parts {
 		s, c := math.Sincos(2 * math.Pi * float64(i) / float64(parts))
-		out = append(out, sheet.Point{X: mid.X + Length(math.Round(float64(rx)*c)), Y: mid.Y + Length(math.Round(float64(ry)*s))})
+		out = append(out, sheet.Point{X: mid.X + Length(math.Round(float64(rx)*c)),
+			Y: mid.Y + Length(math.Round(float64(ry)*s))})
 	}
 	return out
 }

@@ -66,7 +66,8 @@ func TestInsetRectangles(t *testing.T) {
 		w, h     Length
 	}{
 		{inch / 8, inch / 8, 19 * inch / 4, 7 * inch / 4}, {inch / 16, inch / 16, 39 * inch / 8, 15 * inch / 8},
-		{inch / 4, inch / 4, 9 * inch / 2, 3 * inch / 2}, {0, 0, 5 * inch, 2 * inch}, {inch / 8, inch / 2, 19 * inch / 4, 11 * inch / 8},
+		{inch / 4, inch / 4, 9 * inch / 2, 3 * inch / 2}, {0, 0, 5 * inch, 2 * inch}, {inch / 8, inch / 2, 19 * inch / 4,
+			11 * inch / 8},
 	} {
 		lo, hi := bounds(inset(panel, func(n pt) Length {
 			if n.y < -0.7 {

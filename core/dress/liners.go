@@ -56,7 +56,8 @@ func (k *work) fits(l Liner, what string, long, wide Length) (w, h Length, ok bo
 		return 0, 0, false
 	}
 	if min(w, h) < least {
-		k.wrong("less", fmt.Sprintf("The %s is %s × %s: %s less leaves no liner.", what, k.Say(long), k.Say(wide), k.Say(l.Less)),
+		k.wrong("less", fmt.Sprintf("The %s is %s × %s: %s less leaves no liner.", what, k.Say(long), k.Say(wide),
+			k.Say(l.Less)),
 			"Make it less smaller, or leave this liner out.", "dress."+l.Entry+".less", "")
 		return 0, 0, false
 	}
@@ -103,7 +104,8 @@ func (k *work) wall(side fold.Vec) (part string, f *fold.Placed) {
 		}
 		body := k.stand.Of(p.Name)
 		for _, g := range body.Faces {
-			if math.Abs(g.In.Dot(side)) > 0.999 && g.Middle().Dot(side) > 0 && !assembly.Opens(p.Piece, g.Name) && g.Area() > best {
+			if math.Abs(g.In.Dot(side)) > 0.999 && g.Middle().Dot(side) > 0 && !assembly.Opens(p.Piece, g.Name) &&
+				g.Area() > best {
 				part, f, best = p.Name, g, g.Area()
 			}
 		}
@@ -156,7 +158,8 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 			used[side.Name] += Length(l.Layers) * l.Card.Caliper
 			sides = append(sides, one)
 		}
-		if len(sides) == 2 && fmt.Sprint(sides[0].ring, sides[0].round) == fmt.Sprint(sides[1].ring, sides[1].round) { // opposite ones are alike
+		if len(sides) == 2 && fmt.Sprint(sides[0].ring, sides[0].round) == fmt.Sprint(sides[1].ring,
+			sides[1].round) { // opposite ones are alike
 			sides[0].name, sides[0].at = sides[0].name+" and "+sides[1].name, append(sides[0].at, sides[1].at...)
 			sides[0].also, sides = sides[1].ref, sides[:1]
 		}
@@ -205,7 +208,8 @@ func (k *work) bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []
 			top = append(top, sheet.Point{X: x - far}, sheet.Point{X: x - far, Y: y + far}, sheet.Point{X: x + far, Y: y + far},
 				sheet.Point{X: x + far})
 		case y+far > h-mm:
-			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far}, sheet.Point{X: x - far, Y: y - far},
+			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far}, sheet.Point{X: x - far,
+				Y: y - far},
 				sheet.Point{X: x - far, Y: h})
 		default:
 			holes = append(holes, round(sheet.Point{X: x, Y: y}, far, far, 16))
@@ -301,6 +305,7 @@ func (k *work) contrast(text, ink, card string) {
 				break
 			}
 		}
-		k.faint(fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio), fix, set)
+		k.faint(fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio),
+			fix, set)
 	}
 }

@@ -1,8 +1,10 @@
 package dress
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
@@ -21,7 +23,7 @@ func (k *work) openings() bool {
 	for _, w := range k.Windows {
 		k.entry = w.Entry
 		if panels, ok := k.resolve("on", w.On); ok {
-			for _, p := range first(panels) {
+			for _, p := range one(w.On, panels) {
 				cut = k.window(w, p) || cut
 			}
 		}
@@ -31,7 +33,7 @@ func (k *work) openings() bool {
 			continue
 		}
 		if panels, ok := k.resolve("on", g.On); ok {
-			for _, p := range first(panels) {
+			for _, p := range one(g.On, panels) {
 				cut = k.notch(g, p) || cut
 			}
 		}
@@ -64,7 +66,8 @@ func (k *work) weakened() {
 	if n := len(k.cuts); n > 0 {
 		if why := k.box.Loosened(assembly.Means{T: k.T, Width: k.Sticks.Width}); why != "" {
 			k.entry = k.cuts[n-1].entry
-			k.wrong(k.cuts[n-1].field, "What is cut out there takes card that another part is stuck to.", "Put it on another panel.")
+			k.wrong(k.cuts[n-1].field, "What is cut out there takes card that another part is stuck to.",
+				"Put it on another panel.")
 		}
 	}
 	for _, c := range k.cuts {
@@ -85,6 +88,25 @@ func (k *work) weakened() {
 func first(panels []*Panel) []*Panel {
 	return slices.DeleteFunc(slices.Clone(panels), func(p *Panel) bool { return p.Nth > 0 })
 }
+
+// one leaves of the panels of a group the largest: a window is one.
+func one(on string, panels []*Panel) []*Panel {
+	panels = first(panels)
+	if _, group := groups[strings.ToLower(strings.TrimSpace(on))]; group && len(panels) > 1 {
+		return []*Panel{slices.MaxFunc(panels, byArea)}
+	}
+	return panels
+}
+
+// framed gives the panels with a window, every copy.
+func framed(on string, panels []*Panel) []*Panel {
+	cut := one(on, panels)
+	return slices.DeleteFunc(slices.Clone(panels), func(p *Panel) bool {
+		return !slices.ContainsFunc(cut, func(q *Panel) bool { return q.Part == p.Part && q.Name == p.Name })
+	})
+}
+
+func byArea(a, b *Panel) int { return cmp.Compare(a.Face.Area(), b.Face.Area()) }
 
 // piece gives the piece a panel is of.
 func (k *work) piece(p *Panel) *sheet.Piece { return k.box.Part(p.Part).Piece }
@@ -151,7 +173,8 @@ func (k *work) window(w Window, p *Panel) bool {
 		}
 	}
 	if tab := k.tabBehind(p, around); tab != "" {
-		k.wrong("on", fmt.Sprintf("The %s lies behind that window.", tab), "Make the window smaller, or cut it in another panel.",
+		k.wrong("on", fmt.Sprintf("The %s lies behind that window.", tab),
+			"Make the window smaller, or cut it in another panel.",
 			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
 		return false
 	}
@@ -160,12 +183,14 @@ func (k *work) window(w Window, p *Panel) bool {
 		piece.Window(lo, hi)
 	} else {
 		piece.Opening(ring)
-		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the middle of the %s.", w.Shape, k.Say(w.Width),
+		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the middle of the %s.", w.Shape,
+			k.Say(w.Width),
 			k.Say(w.Height), plain(p.Name)))
 	}
 	k.cutBy(p, "on")
 	if w.Film {
-		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count, "behind the window in the "+k.called([]*Panel{p}))
+		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count,
+			"behind the window in the "+k.called([]*Panel{p}))
 		k.flat("Stick the film behind the window in the %s, %s of lap all round.", k.called([]*Panel{p}), k.Say(w.Lap))
 	}
 	return true
@@ -199,7 +224,7 @@ func (k *work) frames() {
 			continue
 		}
 		panels, _ := k.resolve("on", w.On)
-		for _, p := range panels {
+		for _, p := range framed(w.On, panels) {
 			own := w
 			own.sized(p, k.Step.Size)
 			ring := ringOf(own.Shape, p.mid(), own.Width, own.Height, p)
@@ -215,119 +240,5 @@ func (k *work) frames() {
 			k.flat("Stick the %s round the window.", piece.Name)
 			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}, Piece: piece})
 		}
-	}
-}
-
-// free finds the raw edge of a panel that fingers come to: over against a crease, or
-// the highest; its middle, how long it is, and the step into the card.
-func free(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
-	lo, hi := p.Face.Bounds()
-	best := -1.0
-	for _, e := range p.Face.Face.Edges {
-		if !e.Kind.Open() || e.Beyond != nil && !e.Beyond.Waste || e.A.X != e.B.X && e.A.Y != e.B.Y {
-			continue
-		}
-		m := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
-		in, l := sheet.Point{}, (e.B.X-e.A.X).Abs()+(e.B.Y-e.A.Y).Abs()
-		switch {
-		case e.A.Y == e.B.Y && m.Y == lo.Y:
-			in.Y = 1
-		case e.A.Y == e.B.Y && m.Y == hi.Y:
-			in.Y = -1
-		case e.A.X == e.B.X && m.X == lo.X:
-			in.X = 1
-		case e.A.X == e.B.X && m.X == hi.X:
-			in.X = -1
-		default:
-			continue
-		}
-		score := l.MM()
-		if hinged(p, in) {
-			score += 1e4
-		}
-		if score > best {
-			best, mid, long, inward, ok = score, m, l, in, true
-		}
-	}
-	return mid, long, inward, ok
-}
-
-// hinged says whether the edge of a panel over against a raw one is a crease.
-func hinged(p *Panel, inward sheet.Point) bool {
-	lo, hi := p.Face.Bounds()
-	for _, e := range p.Face.Face.Edges {
-		if e.Kind.Open() {
-			continue
-		}
-		if inward.Y == 1 && e.A.Y == hi.Y && e.B.Y == hi.Y || inward.Y == -1 && e.A.Y == lo.Y && e.B.Y == lo.Y ||
-			inward.X == 1 && e.A.X == hi.X && e.B.X == hi.X || inward.X == -1 && e.A.X == lo.X && e.B.X == lo.X {
-			return true
-		}
-	}
-	return false
-}
-
-func (k *work) notch(g Grip, p *Panel) bool {
-	mid, long, inward, ok := free(p)
-	what := k.called([]*Panel{p})
-	if !ok {
-		k.wrong("on", fmt.Sprintf("The %s has no raw edge to cut a thumb notch in.", what), "Choose a panel with one.")
-		return false
-	}
-	w, h := p.Face.Bounds()
-	deep := (h.Y - w.Y)
-	if inward.X != 0 {
-		deep = h.X - w.X
-	}
-	if g.Width > long-2*border || g.Width/2 > deep-border {
-		k.wrong("width", fmt.Sprintf("A thumb notch of %s leaves too little of the %s.", k.Say(g.Width), what),
-			"Make it narrower.", "dress."+g.Entry+".width", k.plainly(max(6*mm, min(long-2*border, 2*(deep-border)))))
-		return false
-	}
-	r := g.Width / 2
-	about := []sheet.Point{{X: mid.X - r, Y: mid.Y - r}, {X: mid.X + r, Y: mid.Y + r}}
-	if tab := k.tabBehind(p, about); tab != "" {
-		k.wrong("on", fmt.Sprintf("The %s lies behind that notch.", tab), "Choose shorter tabs, or another panel.")
-		return false
-	}
-	k.piece(p).Notch(mid, r, inward)
-	k.cutBy(p, "on")
-	return true
-}
-
-// plainly writes a length as it would be typed.
-func (k *work) plainly(l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
-
-// pulls sticks tabs to pull under the edges of panels.
-func (k *work) pulls() {
-	for _, g := range k.Grips {
-		if k.entry = g.Entry; g.Kind != "pull" {
-			continue
-		}
-		p := k.find("on", g.On)
-		if p == nil {
-			continue
-		}
-		mid, long, inward, ok := free(p)
-		if !ok || g.Width > long {
-			k.wrong("on", fmt.Sprintf("The %s has no raw edge long enough for a tab to pull.", k.called([]*Panel{p})),
-				"Choose a panel with one, or a narrower tab.")
-			continue
-		}
-		half := 12 * mm // so far it is stuck, and so far it stands out
-		mid = sheet.Point{X: mid.X, Y: mid.Y}
-		w, h := g.Width, Length(2*half)
-		if inward.X != 0 {
-			w, h = h, w
-		}
-		ring := rounded([]sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
-			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
-		piece := k.on(p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
-		if with := k.collides(piece.Name); with != "" {
-			k.wrong("on", fmt.Sprintf("A tab to pull on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
-				"Put it on another panel.")
-			continue
-		}
-		k.flat("Stick half of the %s on the edge of the %s, the other half standing out.", piece.Name, k.called([]*Panel{p}))
 	}
 }

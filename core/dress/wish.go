@@ -1,14 +1,11 @@
 package dress
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
-	"brevium/core/brief"
 	"brevium/core/sheet"
 	"brevium/core/shop"
-	"brevium/core/words"
 )
 
 // Wish is what a document asks for, read: numbers, and cards that there are.
@@ -112,231 +109,10 @@ type Closure struct {
 	Card     shop.Card
 }
 
-// Shelf finds the cards of a reading: one that is named, and the usual one for a part.
-type Shelf struct {
-	Find  func(field, id string) (shop.Card, bool)
-	Usual func(part string) shop.Card
-}
-
 // Empty says whether nothing is asked for.
 func (w *Wish) Empty() bool {
 	return w == nil || len(w.Layers)+len(w.Liners)+len(w.Windows)+len(w.Grips)+len(w.Toppers) == 0 && w.Belt == nil &&
 		w.Ribbon == nil && w.Handle == nil && w.Bow == nil && w.Closure == nil
-}
-
-// reading reads one document's dressing.
-type reading struct {
-	*brief.Reader
-	shelf Shelf
-	d     *brief.Dress
-	entry string
-}
-
-// Read reads what a document asks for, or notes what is wrong with it.
-func Read(r *brief.Reader, d *brief.Dress, shelf Shelf) *Wish {
-	k := reading{Reader: r, shelf: shelf, d: d}
-	w := &Wish{}
-	for i, l := range d.Layers {
-		k.at("layers", i)
-		w.Layers = append(w.Layers, k.layer(l))
-	}
-	for i, l := range d.Liners {
-		k.at("liners", i)
-		w.Liners = append(w.Liners, Liner{Entry: k.entry, In: k.one("in", l.In, "floor", "walls", "lid", "tabs", "all"),
-			Less: k.length("less", l.Less, k.eighth()), Layers: k.count("layers", l.Layers, 1, mostDeep),
-			Card: k.card("stock", l.Stock, "liner"), Words: strings.TrimSpace(string(l.Words))})
-	}
-	for i, o := range d.Windows {
-		k.at("windows", i)
-		w.Windows = append(w.Windows, Window{Entry: k.entry, On: string(o.On),
-			Shape: k.one("shape", o.Shape, "square", "rounded", "round"),
-			Width: k.length("width", o.Width, 0), Height: k.length("height", o.Height, 0),
-			Lap:  k.length("lap", o.Lap, usual(k.Step, inch/4, 6*mm)),
-			Film: k.Flag(k.field("film"), o.Film, true), Frame: k.length("frame", o.Frame, 0),
-			Card: k.card("stock", o.Stock, "frame")})
-	}
-	for i, g := range d.Grips {
-		k.at("grips", i)
-		w.Grips = append(w.Grips, Grip{Entry: k.entry, Kind: k.one("kind", g.Kind, "notch", "pull"), On: string(g.On),
-			Width: k.length("width", g.Width, usual(k.Step, 3*inch/4, 18*mm)), Card: k.card("stock", g.Stock, "pull")})
-	}
-	for i, t := range d.Toppers {
-		k.at("toppers", i)
-		w.Toppers = append(w.Toppers, k.topper(t))
-	}
-	k.singles(w)
-	return w
-}
-
-const inch = 25_400_000
-
-// mostDeep is how many layers, liners or shapes lie on each other at the most.
-const mostDeep = 4
-
-func (k *reading) at(list string, i int) { k.entry = fmt.Sprintf("%s.%d", list, i) }
-
-func (k *reading) field(name string) string { return "dress." + k.entry + "." + name }
-
-func (k *reading) eighth() Length { return usual(k.Step, inch/8, 3*mm) }
-
-// length reads a length, or gives what is usual where it is left open.
-func (k *reading) length(name string, text brief.Text, open Length) Length {
-	switch strings.ToLower(strings.TrimSpace(string(text))) {
-	case "":
-		return open
-	case "none":
-		return 0
-	}
-	l, ok := k.LengthOrNone(k.field(name), text)
-	if ok && l > 2000*mm {
-		k.Problem(k.field(name), k.Say(l)+" is more than any box wants.", "Give a smaller length.", k.field(name), "")
-	}
-	return l
-}
-
-func (k *reading) count(name string, text brief.Whole, open, most int) int {
-	if strings.TrimSpace(string(text)) == "" {
-		return open
-	}
-	n, ok := k.Count(k.field(name), text, most)
-	if !ok {
-		return open
-	}
-	return n
-}
-
-// one reads a choice; the first is what is meant where it is left open.
-func (k *reading) one(name string, text brief.Text, choices ...string) string {
-	said := strings.ToLower(strings.TrimSpace(string(text)))
-	if said == "" {
-		return choices[0]
-	}
-	if !slices.Contains(choices, said) {
-		f, _ := brief.FieldAt(k.field(name))
-		k.Problem(k.field(name), fmt.Sprintf("%s can't be %q.", f.Title(), string(text)),
-			"Choose "+strings.Join(choices[:len(choices)-1], ", ")+" or "+choices[len(choices)-1]+".", k.field(name), "")
-		return choices[0]
-	}
-	return said
-}
-
-// scheme gives the card of a part of the box's small scheme.
-func (k *reading) scheme(name string) (brief.Text, bool) {
-	s := k.d.Scheme
-	card, known := map[string]brief.Text{"main": s.Main, "second": s.Second, "accent": s.Accent, "plain": s.Plain}[name]
-	return card, known
-}
-
-// in is which part of the scheme a thing draws on, unless it says otherwise.
-var in = map[string]string{"layer": "second", "liner": "plain", "band": "accent", "frame": "accent", "pull": "accent",
-	"topper": "plain", "handle": "accent", "bow": "accent", "closure": "accent", "strip": "main"}
-
-// card finds the card of something: as it is named, by the scheme, or the usual one.
-func (k *reading) card(name string, text brief.Text, part string) shop.Card {
-	id, field := strings.TrimSpace(string(text)), k.field(name)
-	if of, known := k.scheme(strings.ToLower(id)); known {
-		if id, field = string(of), "dress.scheme."+strings.ToLower(id); id == "" {
-			return k.shelf.Usual(part)
-		}
-	}
-	if of, _ := k.scheme(in[part]); id == "" && of != "" {
-		id, field = string(of), "dress.scheme."+in[part]
-	}
-	if id == "" {
-		return k.shelf.Usual(part)
-	}
-	c, ok := k.shelf.Find(field, id)
-	if !ok {
-		return k.shelf.Usual(part)
-	}
-	return c
-}
-
-func (k *reading) layer(l brief.Layer) Layer {
-	out := Layer{Entry: k.entry, On: string(l.On), Border: k.length("border", l.Border, k.eighth()),
-		Top: k.length("top", l.Top, -1), Bottom: k.length("bottom", l.Bottom, -1), Card: k.card("stock", l.Stock, "layer"),
-		Run: k.Flag(k.field("run"), l.Run, false), Inside: k.Flag(k.field("inside"), l.Inside, false)}
-	if k.one("corners", l.Corners, "square", "round") == "round" {
-		out.Round = usual(k.Step, inch/4, 5*mm)
-	}
-	if !words.Visible(out.On) {
-		k.Problem(k.field("on"), "This layer lies on nothing.", "Name its panels, or say all, outside, sides, lid or top.",
-			k.field("on"), "outside")
-	}
-	if l.Motif != (brief.Spot{}) {
-		x, okX := k.Length(k.field("motif.x"), l.Motif.X)
-		y, okY := k.Length(k.field("motif.y"), l.Motif.Y)
-		if okX && okY {
-			out.Motif = &sheet.Point{X: x, Y: y}
-		}
-	}
-	return out
-}
-
-// Shapes are those a topper may have.
-var Shapes = []string{"rectangle", "rounded", "round", "oval", "scalloped", "banner", "tag", "star", "heart", "triangle"}
-
-func (k *reading) topper(t brief.Topper) Topper {
-	out := Topper{Entry: k.entry, Shape: k.one("shape", t.Shape, Shapes...), On: strings.TrimSpace(string(t.On)),
-		Width: k.length("width", t.Width, 0), Height: k.length("height", t.Height, 0),
-		Border: k.length("border", t.Border, k.eighth()), Raised: k.Flag(k.field("raised"), t.Raised, false),
-		Words: strings.TrimSpace(string(t.Words)), Ink: strings.TrimSpace(string(t.Ink))}
-	if out.Ink != "" && !shop.IsColour(out.Ink) {
-		k.Problem(k.field("ink"), fmt.Sprintf("%q is no colour.", out.Ink), "Write it like #2a2520.", k.field("ink"), "")
-	}
-	n := k.count("layers", t.Layers, 2, mostDeep)
-	named := strings.Split(string(t.Stock), ",")
-	usual := []brief.Text{"accent", "plain", "second", "main"}
-	for i := range n {
-		name := usual[i%len(usual)]
-		if i < len(named) && strings.TrimSpace(named[i]) != "" {
-			name = brief.Text(strings.TrimSpace(named[i]))
-		}
-		out.Cards = append(out.Cards, k.card("stock", name, "topper"))
-	}
-	return out
-}
-
-// singles reads what there is one of.
-func (k *reading) singles(w *Wish) {
-	d := k.d
-	if d.Band != (brief.Belt{}) && d.Band.Way != "none" {
-		k.entry = "band"
-		w.Belt = &Belt{Way: k.one("way", d.Band.Way, "across", "along", "level", "cross"),
-			Width: k.length("width", d.Band.Width, usual(k.Step, inch, 25*mm)),
-			Lap:   k.length("lap", d.Band.Lap, usual(k.Step, 3*inch/4, 20*mm)), Second: k.length("second", d.Band.Second, 0),
-			Card: k.card("stock", d.Band.Stock, "band"), Over: k.card("over", d.Band.Over, "liner"),
-			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false),
-			Above: k.one("seam", d.Band.Seam, "below", "above") == "above"}
-	}
-	if d.Ribbon != (brief.Ribbon{}) && d.Ribbon.Way != "none" {
-		k.entry = "ribbon"
-		w.Ribbon = &Ribbon{What: k.one("what", d.Ribbon.What, "ribbon", "twine", "lace"),
-			Way: k.one("way", d.Ribbon.Way, "across", "along", "level", "cross", "holes", "under"),
-			Bow: k.one("bow", d.Ribbon.Bow, "single", "none", "knot", "double"), Turns: k.count("turns", d.Ribbon.Turns, 1, 20),
-			Width: k.length("width", d.Ribbon.Width, 0), Loops: k.length("loops", d.Ribbon.Loops, usual(k.Step, 2*inch, 50*mm)),
-			Tails: k.length("tails", d.Ribbon.Tails, usual(k.Step, 3*inch, 75*mm)), Reel: k.length("reel", d.Ribbon.Reel, 0),
-			Stuck: k.Flag(k.field("stuck"), d.Ribbon.Stuck, false)}
-	}
-	if d.Handle.Kind != "" && d.Handle.Kind != "none" {
-		k.entry = "handle"
-		w.Handle = &Handle{Kind: k.one("kind", d.Handle.Kind, "strip", "swing", "ribbon", "cord"), On: string(d.Handle.On),
-			Width:  k.length("width", d.Handle.Width, usual(k.Step, 3*inch/4, 20*mm)),
-			Height: k.length("height", d.Handle.Height, 0), Card: k.card("stock", d.Handle.Stock, "handle")}
-	}
-	if d.Bow != (brief.Bow{}) {
-		k.entry = "bow"
-		w.Bow = &Bow{Loops: k.count("loops", d.Bow.Loops, 6, 24), Tiers: k.count("tiers", d.Bow.Tiers, 1, 3),
-			Width: k.length("width", d.Bow.Width, usual(k.Step, inch/2, 12*mm)),
-			Size:  k.length("size", d.Bow.Size, usual(k.Step, 3*inch, 80*mm)), Tails: k.Flag(k.field("tails"), d.Bow.Tails, false),
-			Curls: k.count("curls", d.Bow.Curls, 0, 40), Rod: k.length("rod", d.Bow.Rod, 6*mm),
-			Card: k.card("stock", d.Bow.Stock, "bow")}
-	}
-	if d.Closure.Kind != "" && d.Closure.Kind != "none" {
-		k.entry = "closure"
-		w.Closure = &Closure{Kind: k.one("kind", d.Closure.Kind, Closures...), On: string(d.Closure.On),
-			Width: k.length("width", d.Closure.Width, 0), Card: k.card("stock", d.Closure.Stock, "closure")}
-	}
 }
 
 // Lined is how much of the room inside liners take: on the floor, on each wall, under
@@ -381,7 +157,8 @@ func (w *Wish) Skin() (t Length) {
 	for _, l := range w.Layers {
 		words := strings.FieldsFunc(strings.ToLower(l.On), func(r rune) bool { return strings.ContainsRune(" ,;+", r) })
 		if slices.ContainsFunc(words, func(s string) bool {
-			return !strings.HasPrefix(s, "lid") && !slices.Contains([]string{"top", "underside", "inside", "and", "base", "bottom"}, s)
+			return !strings.HasPrefix(s, "lid") && !slices.Contains([]string{"top", "underside", "inside", "and", "base",
+				"bottom"}, s)
 		}) {
 			t += l.Card.Caliper
 		}

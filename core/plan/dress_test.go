@@ -41,7 +41,8 @@ func cutList(p *Plan) string {
 			text := func(l measure.Length) string {
 				return strings.TrimSuffix(strings.TrimSuffix(l.Exact(p.Units), " in"), " mm")
 			}
-			out = append(out, fmt.Sprintf("%d %s %s x %s", l.Piece.Count, l.Piece.Name, text(l.Piece.Width), text(l.Piece.Height)))
+			out = append(out, fmt.Sprintf("%d %s %s x %s", l.Piece.Count, l.Piece.Name, text(l.Piece.Width),
+				text(l.Piece.Height)))
 		}
 	}
 	return strings.Join(out, "; ")
@@ -68,7 +69,8 @@ func TestLayersByHand(t *testing.T) {
 		{metric("sleeve-drawer", 100, 60, 30), `{"layers": [{"on": "sleeve/sides, sleeve/top", "border": "2 mm"}]}`,
 			"2 sleeve front and back layer 96 x 27; 1 sleeve top layer 96 x 57"},
 		// The pointed flap's layer is pointed: what is left between the moved sides.
-		{metric("flap-box", 90, 60, 30, "box.options.flap", "straight", "box.options.flap-depth", "20 mm"), `{"layers": [{"on": "flap"}]}`,
+		{metric("flap-box", 90, 60, 30, "box.options.flap", "straight", "box.options.flap-depth", "20 mm"),
+			`{"layers": [{"on": "flap"}]}`,
 			"1 flap layer 84 x 14"},
 		// Ends 60 wide and 90 high under a half round: 3 less all round, and the facets' hair.
 		{metric("arched-box", 60, 60, 90), `{"layers": [{"on": "front"}]}`, "1 ends front layer 54 x 83.97"},
@@ -110,7 +112,8 @@ func TestLinersByHand(t *testing.T) {
 // A wall liner is cut out round a magnet behind it, and only that wall's.
 func TestLinersRoundMagnets(t *testing.T) {
 	p := Make(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), Default)
-	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got, "1 back wall liner") || !p.Holds() {
+	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got,
+		"1 back wall liner") || !p.Holds() {
 		t.Fatalf("%s; %s", got, said(p))
 	}
 	if p.Box.Piece("back wall liner").Shaped() {
@@ -191,7 +194,8 @@ func TestRunsGoRound(t *testing.T) {
 // A motif comes to the middle of the front: the piece lies round its spot on the sheet,
 // on one sheet a box.
 func TestMotifs(t *testing.T) {
-	b := dressed(metric("tray-lid", 100, 70, 40), `{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
+	b := dressed(metric("tray-lid", 100, 70, 40),
+		`{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
 	b.Copies = "3"
 	p := Make(b, Default)
 	if !p.Holds() {
@@ -242,143 +246,6 @@ func TestRibbonByHand(t *testing.T) {
 	}
 }
 
-// Every style, over sizes, cards and answers, with layers, liners and what goes round:
-// what is planned is proved, every layer even within its panel; the rest is refused at a
-// field of the dressing, or was refused bare.
-func TestDressedBoxesHold(t *testing.T) {
-	for i, s := range style.Styles {
-		t.Run(s.ID, func(t *testing.T) {
-			t.Parallel()
-			r := rand.New(rand.NewPCG(81, uint64(i)))
-			all, planned := combinations(s), 0
-			for n := range boxes(500) {
-				b := random(r)
-				b.Box = brief.Box{Style: brief.Text(s.ID)}
-				answer(&b, s, (n*7)%all)
-				if bare := unmended(b); !bare.OK() || !bare.Holds() {
-					continue
-				}
-				b.Dress = anyDressing(r)
-				p := unmended(b)
-				if !p.OK() {
-					if f := p.Problems[0].Field; !strings.HasPrefix(f, "dress.") && f != "size.length" && f != "tools.allowances" &&
-						!strings.HasPrefix(f, "size.") && !strings.HasPrefix(f, "contents") && !strings.HasPrefix(f, "box.") {
-						t.Fatalf("refused at %s: %s, for %s", f, p.Problems[0].Text, b.Encode())
-					}
-					continue
-				}
-				if why := said(p); why != "" {
-					t.Fatalf("%s, for %s", why, b.Encode())
-				}
-				planned++
-			}
-			if planned < boxes(40) {
-				t.Errorf("only %d were planned", planned)
-			}
-		})
-	}
-}
-
-// anyDressing is a dressing of chance.
-func anyDressing(r *rand.Rand) (d brief.Dress) {
-	pick := func(words ...string) brief.Text { return brief.Text(words[r.IntN(len(words))]) }
-	card := func() brief.Text { return pick("", "kraft-300", "sprig-220", "dots-120", "light-160") }
-	for range r.IntN(3) {
-		d.Layers = append(d.Layers, brief.Layer{On: pick("all", "outside", "sides", "top", "front", "lid"), Stock: card(),
-			Border: pick("", "1/16 in", "3 mm", "0"), Run: brief.Flag(pick("", "yes"))})
-	}
-	if r.IntN(3) == 0 {
-		d.Liners = []brief.Liner{{In: pick("floor", "all", "walls", "lid"), Stock: card()}}
-	}
-	if r.IntN(3) == 0 {
-		d.Toppers = []brief.Topper{{Shape: pick("round", "heart", "banner", "tag"), Raised: brief.Flag(pick("", "yes")),
-			On: pick("", "", "band", "hanging")}}
-	}
-	if r.IntN(4) == 0 {
-		d.Windows = []brief.Opening{{On: pick("top", "front", "sides"), Shape: pick("square", "rounded", "round"), Frame: pick("", "4 mm")}}
-		d.Grips = []brief.Grip{{Kind: pick("notch", "pull"), On: pick("front", "lid", "left")}}
-	}
-	if r.IntN(4) == 0 {
-		d.Closure = brief.Fastening{Kind: pick("magnet", "dot", "brad", "seal", "button", "ribbon")}
-		d.Handle = brief.Handle{Kind: pick("", "", "strip", "swing", "cord")}
-		d.Bow = brief.Bow{Loops: brief.Whole(pick("", "5")), Curls: brief.Whole(pick("", "3"))}
-	}
-	switch r.IntN(5) {
-	case 0:
-		d.Ribbon = brief.Ribbon{Way: pick("across", "level", "cross")}
-	case 1:
-		d.Band = brief.Belt{Way: pick("across", "along", "level"), Stock: card(), Seam: pick("", "above")}
-	}
-	return d
-}
-
-// What can't be is refused at its field, in words that name it.
-func TestWrongDressings(t *testing.T) {
-	for _, c := range []struct{ style, dress, field, says string }{
-		{"tray-lid", `{"layers": [{"on": "wheel"}]}`, "dress.layers.0.on", "no panel called “wheel”"},
-		{"tray-lid", `{"layers": [{"on": " "}]}`, "dress.layers.0.on", "lies on nothing"},
-		{"tray-lid", `{"layers": [{"on": "all"}, {"on": "front", "border": "wide"}]}`, "dress.layers.1.border", "Border"},
-		{"tray-lid", `{"layers": [{"on": "base/front", "border": "30 mm"}]}`, "dress.layers.0.border", "leaves no layer"},
-		{"tray-lid", `{"layers": [{"on": "all", "stock": "gold"}]}`, "dress.layers.0.stock", "no card called \"gold\""},
-		{"tray-lid", `{"layers": [{"on": "all", "corners": "wavy"}]}`, "dress.layers.0.corners", "can't be \"wavy\""},
-		{"tray-lid", `{"layers": [{"on": "front", "motif": {"x": "10 mm", "y": "10 mm"}}]}`, "dress.layers.0.motif.x", "over the edge"},
-		{"tray-lid", `{"liners": [{"in": "attic"}]}`, "dress.liners.0.in", "can't be \"attic\""},
-		{"tray-lid", `{"liners": [{"in": "floor", "less": "90 mm"}]}`, "dress.liners.0.less", "leaves no liner"},
-		{"chamfer-foot", `{"liners": [{"in": "walls"}]}`, "dress.liners.0.in", "no upright rectangles"},
-		{"cross-fold", `{"liners": [{"in": "floor"}]}`, "dress.liners.0.in", "several small boxes"},
-		{"carton", `{"liners": [{"in": "lid"}]}`, "dress.liners.0.in", "Flaps lie under"},
-		{"tray-lid", `{"windows": [{"on": "lid/top", "width": "118 mm"}]}`, "dress.windows.0.width", "leaves less than"},
-		{"tray-lid", `{"windows": [{"on": "base/front", "width": "100 mm", "height": "20 mm"}]}`, "dress.windows.0.on", "lies behind"},
-		{"tray-lid", `{"grips": [{"kind": "notch", "on": "lid/top"}]}`, "dress.grips.0.on", "no raw edge"},
-		{"tray-lid", `{"toppers": [{"shape": "blob"}]}`, "dress.toppers.0.shape", "can't be \"blob\""},
-		{"tray-lid", `{"toppers": [{"shape": "round", "width": "150 mm"}]}`, "dress.toppers.0.width", "reaches beyond the lid top"},
-		{"tray-lid", `{"toppers": [{"shape": "star", "border": "40 mm"}]}`, "dress.toppers.0.border", "leaves nothing"},
-		{"tray-lid", `{"toppers": [{"shape": "round", "on": "band"}]}`, "dress.toppers.0.on", "no band"},
-		{"tray-lid", `{"toppers": [{"shape": "round", "ink": "blue"}]}`, "dress.toppers.0.ink", "no colour"},
-		{"tray-lid", `{"band": {"width": "4 mm"}}`, "dress.band.width", "too narrow"},
-		{"tray-lid", `{"band": {"lap": "2 mm"}}`, "dress.band.lap", "too short"},
-		{"tray-lid", `{"band": {"width": "300 mm"}}`, "dress.band.width", "does not lie on it"},
-		{"tray-lid", `{"band": {"way": "sideways"}}`, "dress.band.way", "can't be \"sideways\""},
-		{"tray-lid", `{"ribbon": {"reel": "20 cm"}}`, "dress.ribbon.reel", "the reel has 200 mm"},
-		{"tray-lid", `{"ribbon": {"turns": "many"}}`, "dress.ribbon.turns", "not a whole number"},
-		{"tray-lid", `{"handle": {"kind": "strip"}}`, "dress.handle.kind", "keep the lid from coming off"},
-		{"carton", `{"handle": {"kind": "strip", "on": "front left"}}`, "dress.handle.on", "over against each other"},
-		{"tray-lid", `{"toppers": [{"shape": "rectangle", "on": "base/front", "width": "60 mm", "height": "50 mm", "raised": true}]}`, "dress.toppers.0.on",
-			"in the way"},
-		{"pleat-pouch", `{"handle": {"kind": "strip"}}`, "dress.handle.kind", "would not clear it"},
-		{"tray-lid", `{"bow": {"size": "20 mm"}}`, "dress.bow.size", "too small"},
-		{"tray-lid", `{"closure": {"kind": "dot"}}`, "dress.closure.kind", "keep the lid off"},
-		{"carton", `{"closure": {"kind": "magnet"}}`, "dress.closure.kind", "Nothing of this box closes over"},
-		{"flap-box", `{"closure": {"kind": "tuck"}}`, "dress.closure.kind", "matter of the box"},
-	} {
-		p := Make(dressed(metric(c.style, 120, 90, 60), c.dress), Default)
-		if i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return pr.Field == c.field }); i < 0 ||
-			!strings.Contains(p.Problems[i].Text, c.says) || p.Problems[i].Fix == "" || p.OK() {
-			t.Errorf("%s %s: %+v", c.style, c.dress, p.Problems)
-		}
-	}
-}
-
-// A mend that is offered for a wrong dressing leads to a plan, or away from that problem.
-func TestDressingMends(t *testing.T) {
-	for _, dress := range []string{`{"grips": [{"kind": "notch", "on": "base/left", "width": "110 mm"}]}`,
-		`{"toppers": [{"shape": "round", "width": "150 mm"}]}`, `{"band": {"width": "4 mm"}}`, `{"band": {"lap": "2 mm"}}`,
-		`{"handle": {"kind": "strip"}}`, `{"bow": {"size": "20 mm"}}`, `{"closure": {"kind": "dot"}}`, `{"layers": [{"on": "wheel"}]}`} {
-		b := dressed(metric("tray-lid", 120, 90, 60), dress)
-		p := Make(b, Default)
-		if p.OK() || len(p.Problems[0].Set) == 0 {
-			t.Errorf("%s: %+v", dress, p.Problems)
-			continue
-		}
-		for path, text := range p.Problems[0].Set {
-			b.Set(path, text)
-		}
-		if again := Make(b, Default); !again.Holds() {
-			t.Errorf("%s mended: %+v %s", dress, again.Problems, said(again))
-		}
-	}
-}
-
 // Of printed card the pattern's top is where the front stands upright, and layers are
 // drawn as they stand: a copy of the box's front in space grows upwards.
 func TestPatternStandsUpright(t *testing.T) {
@@ -400,7 +267,8 @@ func TestPatternStandsUpright(t *testing.T) {
 		}
 		for _, piece := range p.Box.Pieces() {
 			top := p.PatternTop(piece)
-			fronts := slices.DeleteFunc(slices.Clone(p.patterns[piece.Name]), func(u dress.Stands) bool { return u.Looks != "front" })
+			fronts := slices.DeleteFunc(slices.Clone(p.patterns[piece.Name]),
+				func(u dress.Stands) bool { return u.Looks != "front" })
 			slices.SortStableFunc(fronts, func(a, b dress.Stands) int { return cmp.Compare(b.Area, a.Area) })
 			if len(fronts) > 0 && edges[fronts[0].Up] != top {
 				t.Errorf("%s: of the %s the %s grows to the %s edge, the pattern to the %s", s.ID, piece.Name, fronts[0].Face,
@@ -436,7 +304,8 @@ func TestLevels(t *testing.T) {
 // In a set each box has its own dressing; all is laid out together. Boxes that are
 // compared are bare.
 func TestDressedSets(t *testing.T) {
-	b := dressed(metric("tray-lid", 120, 120, 40), `{"layers": [{"on": "outside", "stock": "sprig-220", "run": true}], "band": {"width": "20 mm"}}`)
+	b := dressed(metric("tray-lid", 120, 120, 40),
+		`{"layers": [{"on": "outside", "stock": "sprig-220", "run": true}], "band": {"width": "20 mm"}}`)
 	b.AddMember()
 	b.Several.Kind, b.Several.Step = "stack", "20 mm"
 	set := MakeSet(b, Default)

@@ -49,8 +49,9 @@ func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
 		if c, ok := q.Stocks["liner"]; ok {
 			liner = c
 		}
-		q.Wish.Liners = append(q.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8, Layers: q.Floor,
-			Card: liner, Quiet: true})
+		q.Wish.Liners = append(q.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8,
+			Layers: q.Floor,
+			Card:   liner, Quiet: true})
 	}
 	for _, l := range q.Wish.Liners {
 		if l.In == "floor" && !l.Quiet {
@@ -80,8 +81,9 @@ func (p *Plan) dress(s *search) bool {
 	}
 	warnings := len(p.Warnings)
 	for try := 0; ; try++ {
-		p.Dressed = dress.On(p.Box, p.Wish, dress.Means{Report: p.Report, T: p.Card.Caliper, Card: p.CardOf, Sticks: p.Adhesive,
-			Tools: p.Tools, Ease: p.Slack, Plain: p.Plain, Mass: p.goesIn()})
+		p.Dressed = dress.On(p.Box, p.Wish, dress.Means{Report: p.Report, T: p.Card.Caliper, Card: p.CardOf,
+			Sticks: p.Adhesive,
+			Tools:  p.Tools, Ease: p.Slack, Plain: p.Plain, Mass: p.goesIn()})
 		skin := measure.Length(0)
 		for _, sides := range p.Dressed.Skins {
 			skin = max(skin, slices.Max(append(sides, 0)))
@@ -116,8 +118,9 @@ func (p *Plan) placeMotifs() {
 		on := p.SheetOf(m.Card)
 		x, y := m.X+m.W-on.Width, m.Y+m.H-on.Height
 		if over := max(-m.X, -m.Y, x, y); over > 0 {
-			p.Problem("dress."+m.Entry+".motif.x", fmt.Sprintf("Cut round that motif, the %s would hang %s over the edge of its sheet.",
-				m.Piece, p.Say(over)), "Choose a spot further from the edges.", "dress."+m.Entry+".motif.x", "",
+			p.Problem("dress."+m.Entry+".motif.x",
+				fmt.Sprintf("Cut round that motif, the %s would hang %s over the edge of its sheet.",
+					m.Piece, p.Say(over)), "Choose a spot further from the edges.", "dress."+m.Entry+".motif.x", "",
 				"dress."+m.Entry+".motif.y", "")
 		}
 	}
@@ -155,7 +158,8 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 			if n > 0 {
 				name = fmt.Sprintf("%s, part %d", r.Name, n+1)
 			}
-			all = append(all, layout.Piece{Name: name, W: s, H: r.H, Count: copies, Upright: r.Card.Directed(), Stock: r.Card.ID})
+			all = append(all, layout.Piece{Name: name, W: s, H: r.H, Count: copies, Upright: r.Card.Directed(),
+				Stock: r.Card.ID})
 		}
 	}
 	all = slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })

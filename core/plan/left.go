@@ -26,7 +26,8 @@ var small = []struct {
 	what string
 	w, h measure.Length
 }{
-	{"a gift tag", 35 * measure.Millimetre, 55 * measure.Millimetre}, {"a pull tab", 18 * measure.Millimetre, 24 * measure.Millimetre},
+	{"a gift tag", 35 * measure.Millimetre, 55 * measure.Millimetre}, {"a pull tab", 18 * measure.Millimetre,
+		24 * measure.Millimetre},
 	{"a hole's reinforcing", 15 * measure.Millimetre, 15 * measure.Millimetre},
 }
 
@@ -52,13 +53,15 @@ func (p *Plan) Left() (out []Left) {
 	for i, s := range p.Layout.Sheets {
 		for _, o := range s.Offcuts {
 			if min(o.W, o.H) >= leastLeft {
-				out = addLeft(out, Left{From: fmt.Sprintf("sheet %d", i+1), Stock: s.Stock, W: max(o.W, o.H), H: min(o.W, o.H), Count: 1})
+				out = addLeft(out, Left{From: fmt.Sprintf("sheet %d", i+1), Stock: s.Stock, W: max(o.W, o.H), H: min(o.W, o.H),
+					Count: 1})
 			}
 		}
 	}
 	for _, o := range p.Offcuts {
 		if min(o.Width, o.Height) >= leastLeft {
-			out = addLeft(out, Left{From: "an offcut that you kept", Stock: o.Card, W: max(o.Width, o.Height), H: min(o.Width, o.Height),
+			out = addLeft(out, Left{From: "an offcut that you kept", Stock: o.Card, W: max(o.Width, o.Height),
+				H:     min(o.Width, o.Height),
 				Count: 1})
 		}
 	}

@@ -138,7 +138,8 @@ func (p *Plan) Schemes(w Workshop) (out []Suit) {
 		})
 		s := brief.Scheme{Main: brief.Text(p.Card.ID), Second: brief.Text(second.ID), Accent: brief.Text(accent.ID),
 			Plain: brief.Text(lightest.ID)}
-		out = append(out, Suit{called(second.Title) + " and " + words.Small(called(accent.Title)), s, []shop.Card{p.Card, second, accent, lightest}})
+		out = append(out, Suit{called(second.Title) + " and " + words.Small(called(accent.Title)), s, []shop.Card{p.Card,
+			second, accent, lightest}})
 	}
 	return out
 }

@@ -1,0 +1,213 @@
+package dress
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/sheet"
+)
+
+// Ribbon, twine and lace: what is tied round the box, or through it.
+
+// ribbonCare is said wherever something long and thin hangs on a box.
+const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
+
+func (k *work) care(s string) {
+	if !slices.Contains(k.box.Cautions, s) {
+		k.box.Cautions = append(k.box.Cautions, s)
+	}
+}
+
+// pierced is the radius of a hole that ribbon or cord goes through.
+const pierced = 5 * mm / 2
+
+// pierce punches the holes that ribbon and cord go through.
+func (k *work) pierce() (cut bool) {
+	if h := k.Handle; h != nil && (h.Kind == "ribbon" || h.Kind == "cord") {
+		k.entry = "handle"
+		for _, p := range k.handleOn() {
+			w, _ := p.Size()
+			for _, off := range []Length{-w / 5, w / 5} {
+				cut = k.hole(p, off, 12*mm, "on") || cut
+			}
+		}
+	}
+	if r := k.Ribbon; r != nil && r.Way == "holes" {
+		k.entry = "ribbon"
+		if p := k.tied(); p != nil {
+			for _, off := range []Length{-10 * mm, 10 * mm} {
+				_, h := p.Size()
+				cut = k.hole(p, off, h/2, "way") || cut
+			}
+		}
+	}
+	return cut
+}
+
+// hole punches a hole in a panel, so far right of its middle and down from its top as
+// it stands.
+func (k *work) hole(p *Panel, right, down Length, field string) bool {
+	_, h := p.Size()
+	at := p.spot(right, down-h/2)
+	about := []sheet.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
+	switch {
+	case p.Face.Body.RoomRound(p.Face, at) < (pierced + 3*mm).MM():
+		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
+			"Choose another panel, or stick it instead.")
+		return false
+	case k.tabBehind(p, about) != "":
+		k.piece(p).Tips = append(k.piece(p).Tips,
+			fmt.Sprintf("the holes in the %s go through the %s behind it too: punch them "+
+				"when it is stuck.", plain(p.Name), k.tabBehind(p, about)))
+	}
+	k.piece(p).Punch(at, pierced, 0, 0)
+	k.cutBy(p, field)
+	return true
+}
+
+// spot is a place so far right and down of a panel's middle as it stands, seen from its
+// inside.
+func (p *Panel) spot(right, down Length) sheet.Point {
+	at := sheet.Point{X: right, Y: down}
+	for range p.up {
+		at = sheet.Point{X: -at.Y, Y: at.X}
+	}
+	return at.Add(p.mid())
+}
+
+// tied is the panel that a ribbon is tied over: the top, or the front.
+func (k *work) tied() *Panel {
+	for _, side := range []string{"above", "front"} {
+		if p := k.largest(func(p *Panel) bool { return p.Looks == side && p.Shows }); p != nil {
+			return p
+		}
+	}
+	k.wrong("way", "This box has no panel for a ribbon to go through.", "Tie it round the box.", "dress.ribbon.way",
+		"across")
+	return nil
+}
+
+// largest finds the largest panel that is meant.
+func (k *work) largest(meant func(*Panel) bool) (out *Panel) {
+	for _, p := range k.out.Panels {
+		if meant(p) && (out == nil || p.Face.Area() > out.Face.Area()) {
+			out = p
+		}
+	}
+	return out
+}
+
+// bows is how much ribbon a bow takes: two or four loops, its knot and its tails.
+func (r *Ribbon) bows() Length {
+	knot := 40*mm + 2*r.Width
+	switch r.Bow {
+	case "none":
+		return 25 * mm // an overlap to glue
+	case "knot":
+		return knot + 2*r.Tails
+	case "double":
+		return 2*knot + 8*r.Loops + 2*r.Tails
+	}
+	return knot + 4*r.Loops + 2*r.Tails
+}
+
+// ribbon reckons what is tied round the box, from its true girth.
+func (k *work) ribbon() {
+	r := k.Ribbon
+	if r == nil {
+		return
+	}
+	k.entry = "ribbon"
+	if r.Width == 0 {
+		r.Width = map[string]Length{"ribbon": k.usual(inch/2, 12*mm), "twine": 2 * mm, "lace": k.usual(3*inch/4,
+			20*mm)}[r.What]
+	}
+	round := Length(0)
+	go_ := func(names ...string) {
+		for i, n := range names {
+			long, _ := k.girth(ways[n])
+			round += Length(r.Turns) * measured(long)
+			k.loop(ways[n], r, Length(i))
+		}
+	}
+	says := ""
+	switch r.Way {
+	case "across", "along", "level":
+		go_(r.Way)
+		says = fmt.Sprintf("%s round the box, %s", times(r.Turns), ways[r.Way].says)
+	case "cross":
+		go_("across", "along")
+		says = fmt.Sprintf("%s round the box, crosswise", times(r.Turns))
+	case "under":
+		go_("across")
+		p := k.largest(func(p *Panel) bool { return p.Looks == "below" })
+		says = "round the box, both ends hidden under a strip on the underside"
+		k.hide(p, r)
+	case "holes":
+		round = 40 * mm
+		says = "through the two holes, from within"
+		k.hide(k.tied(), r)
+	}
+	long := k.nice(round + r.bows())
+	k.supply(r.What, r.Width, long, 1, says)
+	if r.Reel > 0 && long > r.Reel {
+		k.wrong("reel", fmt.Sprintf("%s of %s are needed and the reel has %s.", k.Say(long), r.What, k.Say(r.Reel)),
+			"Choose a smaller bow, or another reel.", "dress.ribbon.bow", "knot")
+	}
+	tie := "tie it"
+	if r.Stuck || r.Bow == "none" {
+		tie = "glue its ends"
+	}
+	k.last("Cut %s of %s, %s wide; lay it %s, and %s.", k.Say(long), r.What, k.Say(r.Width), says, tie)
+	k.care(ribbonCare)
+}
+
+func times(n int) string {
+	switch n {
+	case 1:
+		return "once"
+	case 2:
+		return "twice"
+	}
+	return fmt.Sprintf("%d times", n)
+}
+
+// loop shows a ribbon on the folded box, where that is a block.
+func (k *work) loop(w way, r *Ribbon, under Length) {
+	if _, block := k.girth(w); !block || r.Width > k.across(w) {
+		return
+	}
+	c := k.Card("ribbon")
+	wide, high := k.around(w)
+	slack := 2*c.Caliper*(1+2*under) + mm/2 // over those that lie there
+	p := sheet.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
+		w.name == "level")
+	p.Part, p.Stock, p.Caliper = sheet.Ribbon, c.ID, c.Caliper
+	p.Find()
+	part := k.box.Add(p, k.beltAt(w, r.Width, slack-c.Caliper, c))
+	part.When, part.Off = sheet.Close, assembly.Aside
+}
+
+// hide sticks a strip over what should not be seen of a ribbon.
+func (k *work) hide(p *Panel, r *Ribbon) {
+	if p == nil {
+		return
+	}
+	w, h := p.Size()
+	sw, sh := min(w-6*mm, max(3*r.Width, 40*mm)), min(h-6*mm, max(2*r.Width, 25*mm))
+	if min(sw, sh) < 8*mm {
+		return
+	}
+	if r.Way == "under" {
+		ring := ringOf("square", p.mid(), sw, sh, p)
+		piece := k.on(p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
+		p.On = append(p.On, Lay{Card: k.Card(""), Ring: ring, Piece: piece})
+		return
+	}
+	strip := sheet.Grid(k.name("hiding strip"), sheet.Cols(sw.Down(k.Step.Size)), sheet.Rows(sh.Down(k.Step.Size)),
+		"strip")
+	strip.Part = sheet.Liner
+	k.loose(strip, k.Card(""), 1, p.Ref())
+	k.flat("When the ribbon is through, stick the %s over its ends inside.", strip.Name)
+}

@@ -1,0 +1,182 @@
+package dress
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/sheet"
+	"brevium/core/shop"
+)
+
+// Layers cut from one strip, and those cut round a spot of their paper.
+
+// Run is layers cut from one strip in order, so that the picture goes on round the
+// corners: the seam is at the back. The strip is seen from its printed side.
+type Run struct {
+	Name  string
+	Card  shop.Card
+	W, H  Length
+	Cuts  []RunCut
+	Count int
+}
+
+// RunCut is one layer of a run: how far from the left of the strip it begins, and from
+// the top.
+type RunCut struct {
+	Piece *sheet.Piece
+	X, Y  Length
+	On    string
+}
+
+// roundOrder is the order of the sides as one goes round the box from the back's left
+// corner, seen from outside.
+var roundOrder = []string{"left", "front", "right", "back"}
+
+// runs finds, for each part, the panels that stand round it in order.
+func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
+	type at struct {
+		part string
+		nth  int
+	}
+	done := map[at]bool{}
+	for _, first := range cuts {
+		of := at{first.panel.Part, first.panel.Nth}
+		if done[of] || first.panel.Nth > 0 {
+			continue
+		}
+		done[of] = true
+		run := Run{Card: l.Card, Count: 1}
+		var x Length
+		high, top := Length(0), k.tops(cuts, of.part)
+		for _, side := range roundOrder {
+			for i, c := range cuts {
+				if c.panel.Part != of.part || c.panel.Nth != of.nth || c.panel.Looks != side || c.panel.Bent {
+					continue
+				}
+				wide, _ := c.panel.Size()
+				w, h := c.panel.size(c.lay.Ring)
+				off := k.offset(c)
+				y := top - k.top(c)
+				run.Cuts = append(run.Cuts, RunCut{Piece: pieces[i], X: x + off, Y: y, On: c.panel.Ref()})
+				run.W, high, x = x+off+w, max(high, y+h), x+wide
+			}
+		}
+		if len(run.Cuts) < 2 {
+			continue
+		}
+		start := run.Cuts[0].X
+		for i := range run.Cuts {
+			run.Cuts[i].X -= start
+		}
+		run.W, run.H = run.W-start, high
+		run.Name = k.name("run round the " + of.part)
+		k.out.Runs = append(k.out.Runs, run)
+		k.flat("%s", run.says(k))
+	}
+}
+
+// offset is how far from the left of its panel a layer begins, as it stands.
+func (k *work) offset(c cut) Length {
+	_, whole := bounds(turned(c.panel.Outline, c.panel.up))
+	_, own := bounds(turned(c.lay.Ring, c.panel.up))
+	return whole.X - own.X // pieces are drawn inside up, so left and right change over
+}
+
+// top is how high the top of a layer stands, and tops the highest of a part.
+func (k *work) top(c cut) Length {
+	high := 0.0
+	for i, p := range c.lay.Ring {
+		if z := c.panel.Face.Place(p).Z; i == 0 || z > high {
+			high = z
+		}
+	}
+	return measured(high).Near(mm / 100)
+}
+
+func (k *work) tops(cuts []cut, part string) (out Length) {
+	for i, c := range cuts {
+		if t := k.top(c); c.panel.Part == part && (i == 0 || t > out) {
+			out = t
+		}
+	}
+	return out
+}
+
+func (r Run) says(k *work) string {
+	s := fmt.Sprintf("Cut a strip of %s × %s for the %s and mark it on its back; from its left, printed side up:",
+		k.Say(r.W),
+		k.Say(r.H), r.Name)
+	for i, c := range r.Cuts {
+		if i > 0 {
+			s += ","
+		}
+		s += fmt.Sprintf(" %s at %s", plain(c.On), k.Say(c.X))
+	}
+	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
+}
+
+// On cuts the strip of a run for a sheet no longer than that: at as few corners as can
+// be, each part as wide as what it holds.
+func (r Run) On(most, step Length) (parts []Length) {
+	start := Length(0)
+	for i, c := range r.Cuts {
+		end := r.W
+		if i+1 < len(r.Cuts) {
+			end = r.Cuts[i+1].X
+		}
+		if end-start > most && c.X > start {
+			parts, start = append(parts, (c.X-start).Up(step)), c.X
+		}
+	}
+	return append(parts, (r.W - start).Up(step))
+}
+
+// Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside
+// up, for the picture of a run to go on from layer to layer: nothing where it is of none.
+func (d *Dressed) Begins(piece *sheet.Piece, on string) (x, y Length) {
+	if d == nil {
+		return 0, 0
+	}
+	for _, r := range d.Runs {
+		for _, c := range r.Cuts {
+			if c.Piece == piece && c.On == on {
+				return -(c.X + piece.Width), c.Y // from its printed side left and right change over
+			}
+		}
+	}
+	return 0, 0
+}
+
+// Motif is a piece that is cut round a spot of its sheet.
+type Motif struct {
+	Piece string // or a run
+	X, Y  Length // its corner on the sheet
+	W, H  Length
+	Card  shop.Card
+	Entry string
+}
+
+// motif finds where on its sheet the front panel must lie to have the spot in its
+// middle.
+func (k *work) motif(l Layer, cuts []cut, pieces []*sheet.Piece) {
+	if l.Motif == nil || len(cuts) == 0 {
+		return
+	}
+	i := max(0, slices.IndexFunc(cuts, func(c cut) bool { return c.panel.Looks == "front" }))
+	piece := pieces[i]
+	m := Motif{Piece: piece.Name, X: l.Motif.X - piece.Width/2, Y: l.Motif.Y - piece.Height/2, W: piece.Width,
+		H:    piece.Height,
+		Card: l.Card, Entry: l.Entry}
+	if n := len(k.out.Runs); l.Run && n > 0 {
+		run := k.out.Runs[n-1]
+		for _, c := range run.Cuts {
+			if c.Piece == piece && c.On == cuts[i].panel.Ref() {
+				m = Motif{Piece: run.Name, X: m.X - c.X, Y: m.Y - c.Y, W: run.W, H: run.H, Card: l.Card, Entry: l.Entry}
+			}
+		}
+	}
+	k.out.Motifs = append(k.out.Motifs, m)
+	k.flat("Cut the %s round the motif: its upper left corner lies %s from the left and %s from the top of the sheet.",
+		m.Piece,
+		k.Say(m.X), k.Say(m.Y))
+}

@@ -1,0 +1,153 @@
+package plan
+
+import (
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/style"
+)
+
+// Every style, over sizes, cards and answers, with layers, liners and what goes round:
+// what is planned is proved, every layer even within its panel; the rest is refused at a
+// field of the dressing, or was refused bare.
+func TestDressedBoxesHold(t *testing.T) {
+	for i, s := range style.Styles {
+		t.Run(s.ID, func(t *testing.T) {
+			t.Parallel()
+			r := rand.New(rand.NewPCG(81, uint64(i)))
+			all, planned := combinations(s), 0
+			for n := range boxes(500) {
+				b := random(r)
+				b.Box = brief.Box{Style: brief.Text(s.ID)}
+				answer(&b, s, (n*7)%all)
+				if bare := unmended(b); !bare.OK() || !bare.Holds() {
+					continue
+				}
+				b.Dress = anyDressing(r)
+				p := unmended(b)
+				if !p.OK() {
+					if f := p.Problems[0].Field; !strings.HasPrefix(f, "dress.") && f != "size.length" && f != "tools.allowances" &&
+						!strings.HasPrefix(f, "size.") && !strings.HasPrefix(f, "contents") && !strings.HasPrefix(f, "box.") {
+						t.Fatalf("refused at %s: %s, for %s", f, p.Problems[0].Text, b.Encode())
+					}
+					continue
+				}
+				if why := said(p); why != "" {
+					t.Fatalf("%s, for %s", why, b.Encode())
+				}
+				planned++
+			}
+			if planned < boxes(40) {
+				t.Errorf("only %d were planned", planned)
+			}
+		})
+	}
+}
+
+// anyDressing is a dressing of chance.
+func anyDressing(r *rand.Rand) (d brief.Dress) {
+	pick := func(words ...string) brief.Text { return brief.Text(words[r.IntN(len(words))]) }
+	card := func() brief.Text { return pick("", "kraft-300", "sprig-220", "dots-120", "light-160") }
+	for range r.IntN(3) {
+		d.Layers = append(d.Layers, brief.Layer{On: pick("all", "outside", "sides", "top", "front", "lid"), Stock: card(),
+			Border: pick("", "1/16 in", "3 mm", "0"), Run: brief.Flag(pick("", "yes"))})
+	}
+	if r.IntN(3) == 0 {
+		d.Liners = []brief.Liner{{In: pick("floor", "all", "walls", "lid"), Stock: card()}}
+	}
+	if r.IntN(3) == 0 {
+		d.Toppers = []brief.Topper{{Shape: pick("round", "heart", "banner", "tag"), Raised: brief.Flag(pick("", "yes")),
+			On: pick("", "", "band", "hanging")}}
+	}
+	if r.IntN(4) == 0 {
+		d.Windows = []brief.Opening{{On: pick("top", "front", "sides"), Shape: pick("square", "rounded", "round"),
+			Frame: pick("", "4 mm")}}
+		d.Grips = []brief.Grip{{Kind: pick("notch", "pull"), On: pick("front", "lid", "left")}}
+	}
+	if r.IntN(4) == 0 {
+		d.Closure = brief.Fastening{Kind: pick("magnet", "dot", "brad", "seal", "button", "ribbon")}
+		d.Handle = brief.Handle{Kind: pick("", "", "strip", "swing", "cord")}
+		d.Bow = brief.Bow{Loops: brief.Whole(pick("", "5")), Curls: brief.Whole(pick("", "3"))}
+	}
+	switch r.IntN(5) {
+	case 0:
+		d.Ribbon = brief.Ribbon{Way: pick("across", "level", "cross")}
+	case 1:
+		d.Band = brief.Belt{Way: pick("across", "along", "level"), Stock: card(), Seam: pick("", "above")}
+	}
+	return d
+}
+
+// What can't be is refused at its field, in words that name it.
+func TestWrongDressings(t *testing.T) {
+	for _, c := range []struct{ style, dress, field, says string }{
+		{"tray-lid", `{"layers": [{"on": "wheel"}]}`, "dress.layers.0.on", "no panel called “wheel”"},
+		{"tray-lid", `{"layers": [{"on": " "}]}`, "dress.layers.0.on", "lies on nothing"},
+		{"tray-lid", `{"layers": [{"on": "all"}, {"on": "front", "border": "wide"}]}`, "dress.layers.1.border", "Border"},
+		{"tray-lid", `{"layers": [{"on": "base/front", "border": "30 mm"}]}`, "dress.layers.0.border", "leaves no layer"},
+		{"tray-lid", `{"layers": [{"on": "all", "stock": "gold"}]}`, "dress.layers.0.stock", "no card called \"gold\""},
+		{"tray-lid", `{"layers": [{"on": "all", "corners": "wavy"}]}`, "dress.layers.0.corners", "can't be \"wavy\""},
+		{"tray-lid", `{"layers": [{"on": "front", "motif": {"x": "10 mm", "y": "10 mm"}}]}`, "dress.layers.0.motif.x",
+			"over the edge"},
+		{"tray-lid", `{"liners": [{"in": "attic"}]}`, "dress.liners.0.in", "can't be \"attic\""},
+		{"tray-lid", `{"liners": [{"in": "floor", "less": "90 mm"}]}`, "dress.liners.0.less", "leaves no liner"},
+		{"chamfer-foot", `{"liners": [{"in": "walls"}]}`, "dress.liners.0.in", "no upright rectangles"},
+		{"cross-fold", `{"liners": [{"in": "floor"}]}`, "dress.liners.0.in", "several small boxes"},
+		{"carton", `{"liners": [{"in": "lid"}]}`, "dress.liners.0.in", "Flaps lie under"},
+		{"tray-lid", `{"windows": [{"on": "lid/top", "width": "118 mm"}]}`, "dress.windows.0.width", "leaves less than"},
+		{"tray-lid", `{"windows": [{"on": "base/front", "width": "100 mm", "height": "20 mm"}]}`, "dress.windows.0.on",
+			"lies behind"},
+		{"tray-lid", `{"grips": [{"kind": "notch", "on": "lid/top"}]}`, "dress.grips.0.on", "no raw edge"},
+		{"tray-lid", `{"toppers": [{"shape": "blob"}]}`, "dress.toppers.0.shape", "can't be \"blob\""},
+		{"tray-lid", `{"toppers": [{"shape": "round", "width": "150 mm"}]}`, "dress.toppers.0.width",
+			"reaches beyond the lid top"},
+		{"tray-lid", `{"toppers": [{"shape": "star", "border": "40 mm"}]}`, "dress.toppers.0.border", "leaves nothing"},
+		{"tray-lid", `{"toppers": [{"shape": "round", "on": "band"}]}`, "dress.toppers.0.on", "no band"},
+		{"tray-lid", `{"toppers": [{"shape": "round", "ink": "blue"}]}`, "dress.toppers.0.ink", "no colour"},
+		{"tray-lid", `{"band": {"width": "4 mm"}}`, "dress.band.width", "too narrow"},
+		{"tray-lid", `{"band": {"lap": "2 mm"}}`, "dress.band.lap", "too short"},
+		{"tray-lid", `{"band": {"width": "300 mm"}}`, "dress.band.width", "does not lie on it"},
+		{"tray-lid", `{"band": {"way": "sideways"}}`, "dress.band.way", "can't be \"sideways\""},
+		{"tray-lid", `{"ribbon": {"reel": "20 cm"}}`, "dress.ribbon.reel", "the reel has 200 mm"},
+		{"tray-lid", `{"ribbon": {"turns": "many"}}`, "dress.ribbon.turns", "not a whole number"},
+		{"tray-lid", `{"handle": {"kind": "strip"}}`, "dress.handle.kind", "keep the lid from coming off"},
+		{"carton", `{"handle": {"kind": "strip", "on": "front left"}}`, "dress.handle.on", "over against each other"},
+		{"tray-lid", `{"toppers": [{"shape": "rectangle", "on": "base/front", "width": "60 mm", "height": "50 mm", "raised": true}]}`, "dress.toppers.0.on",
+			"in the way"},
+		{"pleat-pouch", `{"handle": {"kind": "strip"}}`, "dress.handle.kind", "would not clear it"},
+		{"tray-lid", `{"bow": {"size": "20 mm"}}`, "dress.bow.size", "too small"},
+		{"tray-lid", `{"closure": {"kind": "dot"}}`, "dress.closure.kind", "keep the lid off"},
+		{"carton", `{"closure": {"kind": "magnet"}}`, "dress.closure.kind", "Nothing of this box closes over"},
+		{"flap-box", `{"closure": {"kind": "tuck"}}`, "dress.closure.kind", "matter of the box"},
+	} {
+		p := Make(dressed(metric(c.style, 120, 90, 60), c.dress), Default)
+		if i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return pr.Field == c.field }); i < 0 ||
+			!strings.Contains(p.Problems[i].Text, c.says) || p.Problems[i].Fix == "" || p.OK() {
+			t.Errorf("%s %s: %+v", c.style, c.dress, p.Problems)
+		}
+	}
+}
+
+// A mend that is offered for a wrong dressing leads to a plan, or away from that problem.
+func TestDressingMends(t *testing.T) {
+	for _, dress := range []string{`{"grips": [{"kind": "notch", "on": "base/left", "width": "110 mm"}]}`,
+		`{"toppers": [{"shape": "round", "width": "150 mm"}]}`, `{"band": {"width": "4 mm"}}`, `{"band": {"lap": "2 mm"}}`,
+		`{"handle": {"kind": "strip"}}`, `{"bow": {"size": "20 mm"}}`, `{"closure": {"kind": "dot"}}`,
+		`{"layers": [{"on": "wheel"}]}`} {
+		b := dressed(metric("tray-lid", 120, 90, 60), dress)
+		p := Make(b, Default)
+		if p.OK() || len(p.Problems[0].Set) == 0 {
+			t.Errorf("%s: %+v", dress, p.Problems)
+			continue
+		}
+		for path, text := range p.Problems[0].Set {
+			b.Set(path, text)
+		}
+		if again := Make(b, Default); !again.Holds() {
+			t.Errorf("%s mended: %+v %s", dress, again.Problems, said(again))
+		}
+	}
+}
