@@ -3,6 +3,7 @@ package draw
 import (
 	"encoding/xml"
 	"fmt"
+	"html"
 	"io"
 	"math/rand/v2"
 	"regexp"
@@ -240,5 +241,47 @@ func TestStored(t *testing.T) {
 		if !strings.Contains(svg, says) || strings.Contains(svg, "NaN") || strings.Count(svg, "<path") < 1 {
 			t.Errorf("%s: %.300s", style, svg)
 		}
+	}
+}
+
+// The dressing's drawing shows every piece and every run once, tells all in words, and no
+// text of it lies on another; the pieces of the box show what lies on their other side.
+func TestDressingIsDrawn(t *testing.T) {
+	for _, style := range []string{"tray-lid", "flap-box", "corner-shells", "gable-cap"} {
+		b := sizedPlan(t, style).Brief.Clone()
+		b.Dress.Layers = []brief.Layer{{On: "outside"}, {On: "sides", Stock: "sprig-220", Run: "yes"}}
+		b.Dress.Toppers = []brief.Topper{{Shape: "star", Words: "Hi"}}
+		b.Dress.Band = brief.Belt{Way: "level", Width: "15 mm"}
+		p := plan.Make(b, plan.Default)
+		if !p.OK() {
+			t.Fatalf("%s: %+v", style, p.Problems)
+		}
+		svg := Dressing(p, 690, 560)
+		if err := xml.Unmarshal([]byte(svg), new(any)); err != nil {
+			t.Errorf("%s: %v", style, err)
+		}
+		if n := strings.Count(svg, "data-piece="); n != len(p.Dressed.Laid)+len(p.Dressed.Runs) {
+			t.Errorf("%s: %d of %d pieces and %d runs are drawn", style, n, len(p.Dressed.Laid), len(p.Dressed.Runs))
+		}
+		for _, l := range p.Dressed.Laid {
+			if !strings.Contains(svg, html.EscapeString(layerSays(p, l))) {
+				t.Errorf("%s: the drawing does not tell the %s", style, l.Piece.Name)
+			}
+		}
+		apart(t, style, svg, 6, 5)
+		flat := Flat(p, "", 690, 560, nil)
+		layers := 0
+		for _, piece := range p.Box.Pieces() {
+			layers += len(layersOn(p, piece))
+		}
+		if n := strings.Count(flat, `class="layer" d=`); n != layers || layers == 0 || !strings.Contains(flat, "layer outside") {
+			t.Errorf("%s: %d of %d layers are drawn on the pieces", style, n, layers)
+		}
+		if strings.Contains(flat, "star topper") {
+			t.Errorf("%s: the topper stands among the pieces of the box", style)
+		}
+	}
+	if bare := sizedPlan(t, "tray-lid"); Dressing(bare, 690, 560) != "" || strings.Contains(Flat(bare, "", 690, 560, nil), "layer outside") {
+		t.Error("a bare box has a drawing of its dressing")
 	}
 }

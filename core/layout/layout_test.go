@@ -185,3 +185,48 @@ func TestLies(t *testing.T) {
 		}
 	}
 }
+
+// Pieces that have their place lie there, each on a sheet of its own; the others lie
+// round them, and every cut goes right across.
+func TestSpots(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 8))
+	for range 200 {
+		w, h := Length(20+r.IntN(80))*mm, Length(20+r.IntN(80))*mm
+		at := &Spot{Length(r.IntN(100)) * mm, Length(r.IntN(100)) * mm}
+		n := 1 + r.IntN(3)
+		pieces := []Piece{{Name: "front", W: w, H: h, Count: n, At: at},
+			{Name: "other", W: Length(10+r.IntN(60)) * mm, H: Length(10+r.IntN(60)) * mm, Count: 1 + r.IntN(8)}}
+		got := Fit(pieces, 200*mm, 200*mm)
+		if len(got.TooBig) > 0 {
+			t.Fatalf("%+v", got.TooBig)
+		}
+		fronts, others := 0, 0
+		for _, s := range got.Sheets {
+			checkCuts(t, s)
+			own := 0
+			for i, p := range s.Placed {
+				for _, q := range s.Placed[:i] {
+					if meet(p.Rect, q.Rect) {
+						t.Fatalf("%v and %v meet", p, q)
+					}
+				}
+				if p.Piece != "front" {
+					others++
+					continue
+				}
+				if own++; p.Rect != (Rect{at.X, at.Y, w, h}) || p.Turned {
+					t.Fatalf("it lies at %v, not at %v", p.Rect, at)
+				}
+			}
+			if fronts += own; own > 1 {
+				t.Fatal("two lie in one place")
+			}
+		}
+		if fronts != n || others != pieces[1].Count {
+			t.Fatalf("%d of %d and %d of %d are laid", fronts, n, others, pieces[1].Count)
+		}
+	}
+	if got := Fit([]Piece{{Name: "over", W: 50 * mm, H: 50 * mm, Count: 1, At: &Spot{180 * mm, 0}}}, 200*mm, 200*mm); len(got.TooBig) != 1 {
+		t.Error("what hangs over its sheet is laid")
+	}
+}
