@@ -274,14 +274,16 @@ func TestDressingIsDrawn(t *testing.T) {
 		for _, piece := range p.Box.Pieces() {
 			layers += len(layersOn(p, piece))
 		}
-		if n := strings.Count(flat, `class="layer" d=`); n != layers || layers == 0 || !strings.Contains(flat, "layer outside") {
+		if n := strings.Count(flat, `class="layer" d=`); n != layers || layers == 0 || !strings.Contains(flat,
+			"layer outside") {
 			t.Errorf("%s: %d of %d layers are drawn on the pieces", style, n, layers)
 		}
 		if strings.Contains(flat, "star topper") {
 			t.Errorf("%s: the topper stands among the pieces of the box", style)
 		}
 	}
-	if bare := sizedPlan(t, "tray-lid"); Dressing(bare, 690, 560) != "" || strings.Contains(Flat(bare, "", 690, 560, nil), "layer outside") {
+	if bare := sizedPlan(t, "tray-lid"); Dressing(bare, 690, 560) != "" || strings.Contains(Flat(bare, "", 690, 560,
+		nil), "layer outside") {
 		t.Error("a bare box has a drawing of its dressing")
 	}
 }

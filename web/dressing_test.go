@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/plan"
 )
 
 // What the buttons of the stage do to the document.
@@ -92,5 +93,51 @@ func TestDressingActs(t *testing.T) {
 	w := a.post("/projects/"+id+"/change?stage=dressing", "dress.layers.@"+layer+".border", "1/4 in", "base", base)
 	if !strings.Contains(w.Body.String(), "has nowhere to go") {
 		t.Error("a field of a layer that is gone is not told")
+	}
+}
+
+// Whatever the stage offers is something that can be: every choice of every field is read,
+// and every field it shows is one of the document.
+func TestDressingOffers(t *testing.T) {
+	b := brief.New("mm")
+	b.Contents, b.Size = nil, &brief.Size{Length: "120 mm", Width: "90 mm", Depth: "60 mm"}
+	b.Dress = brief.Dress{Layers: []brief.Layer{{ID: "1", On: "outside"}}, Liners: []brief.Liner{{ID: "1", In: "floor"}},
+		Windows: []brief.Opening{{ID: "1", On: "top"}}, Grips: []brief.Grip{{ID: "1", Kind: "notch", On: "base/left"}},
+		Toppers: []brief.Topper{{ID: "1", Shape: "round"}}, Band: brief.Belt{Way: "level"},
+		Ribbon: brief.Ribbon{Way: "across"},
+		Bow:    brief.Bow{Loops: "4"}}
+	p := plan.Make(b, plan.Default)
+	f := form{doc: &b, at: brief.FieldAt, report: p.Report, b: &b, p: p, shown: p, shop: plan.Default}
+	seen, tried := map[string]bool{}, 0
+	for _, s := range f.dressSections() {
+		for _, g := range s.Groups {
+			for _, fd := range append(g.Fields, g.More...) {
+				if _, known := brief.FieldAt(fd.Path); !known || fd.Label == "" {
+					t.Errorf("%s is no field of the document", fd.Path)
+				}
+				seen[fd.Path] = true
+				for _, c := range fd.Choices {
+					other := b.Clone()
+					if !other.Set(fd.Path, c.ID) {
+						t.Fatalf("%s can't be set", fd.Path)
+					}
+					tried++
+					for _, pr := range plan.Read(other, plan.Default).Problems {
+						t.Errorf("%s is offered as %q and refused: %s", fd.Path, c.ID, pr.Text)
+					}
+				}
+			}
+		}
+	}
+	if tried < 150 {
+		t.Errorf("only %d choices were offered", tried)
+	}
+	for _, field := range brief.Table {
+		path := strings.Replace(field.Path, "*", "@1", 1)
+		rare := strings.HasPrefix(path, "dress.scheme.") || strings.HasPrefix(path, "dress.closure.") ||
+			strings.HasPrefix(path, "dress.handle.") || path == "dress.underside" || strings.Count(path, ".") == 1
+		if strings.HasPrefix(path, "dress.") && !rare && !seen[path] && path != "dress.grips.@1.stock" {
+			t.Errorf("the stage does not ask for %s", path)
+		}
 	}
 }

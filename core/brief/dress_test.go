@@ -12,7 +12,8 @@ import (
 // identity gets one, and goes by it and by its place.
 func TestDressFields(t *testing.T) {
 	b := New("in")
-	b.Dress = Dress{Layers: []Layer{{}, {ID: "k"}}, Liners: []Liner{{}}, Windows: []Opening{{}}, Grips: []Grip{{}}, Toppers: []Topper{{}}}
+	b.Dress = Dress{Layers: []Layer{{}, {ID: "k"}}, Liners: []Liner{{}}, Windows: []Opening{{}}, Grips: []Grip{{}},
+		Toppers: []Topper{{}}}
 	r := rand.New(rand.NewPCG(3, 4))
 	want, n := map[string]string{}, 0
 	for _, f := range Table {
@@ -49,7 +50,8 @@ func TestDressFields(t *testing.T) {
 	if string(again.Encode()) != string(func() []byte { c, _ := Decode(again.Encode()); return c.Encode() }()) {
 		t.Error("written again it is another")
 	}
-	if again.Dress.Layers[0].ID != "1" || again.Dress.Layers[1].ID != "k" || again.Placed("dress.layers.@k.border") != "dress.layers.1.border" ||
+	if again.Dress.Layers[0].ID != "1" || again.Dress.Layers[1].ID != "k" ||
+		again.Placed("dress.layers.@k.border") != "dress.layers.1.border" ||
 		again.Placed("dress.layers.@gone.border") != "dress.layers.@gone.border" || !again.Has("dress.layers.@k.motif.x") {
 		t.Errorf("identities: %+v", again.Dress.Layers)
 	}
@@ -86,7 +88,8 @@ func TestDressIsItsOwn(t *testing.T) {
 	for _, c := range []struct{ dress, says string }{
 		{`{"layers": [{"on": "a", "id": "x"}, {"on": "b", "id": "x"}]}`, "stands there twice"},
 		{`{"layers": [{"on": "a", "id": "x.y"}]}`, "has a dot"},
-		{`{"toppers": [` + strings.Repeat(`{"shape": "star"},`, 40) + `{"shape": "star"}]}`, "lists 41 toppers; the most is 40"},
+		{`{"toppers": [` + strings.Repeat(`{"shape": "star"},`, 40) + `{"shape": "star"}]}`,
+			"lists 41 toppers; the most is 40"},
 		{`{"layers": [{"on": "` + strings.Repeat("front, ", 200) + `"}]}`, "letters long"},
 		{`{"layers": [{"over": "front"}]}`, "unknown field"},
 		{`{"bands": {}}`, "unknown field"},
@@ -109,7 +112,8 @@ func TestDressInSets(t *testing.T) {
 	}
 	m.Dress.Layers[0].On = "front"
 	b.SetMember(1, m)
-	if b.Dress.Layers[0].On != "all" || b.Member(0).Dress.Layers[0].On != "all" || b.Member(1).Dress.Layers[0].On != "front" {
+	if b.Dress.Layers[0].On != "all" || b.Member(0).Dress.Layers[0].On != "all" ||
+		b.Member(1).Dress.Layers[0].On != "front" {
 		t.Errorf("%+v %+v", b.Dress, b.Several.Boxes)
 	}
 	c := b.Clone()

@@ -185,11 +185,11 @@ func closureName(kind string) string {
 
 // seal is a round of paper stuck half on what moves, half on what is under it.
 func (k *work) seal(c *Closure, at closing) {
-	across := c.Width
-	if across == 0 {
-		across = k.usual(inch, 25*mm)
-	}
 	p := at.flap
+	across := c.Width
+	if w, h := p.Size(); across == 0 {
+		across = min(k.usual(inch, 25*mm), (min(2*h, w) * 3 / 4).Down(k.Step.Size))
+	}
 	if low, _ := fold.Reach(p.Face); low.Z < k.lo.Z+across.MM()/2 && p.Face.Place(tip(p)).Z < low.Z+1 {
 		k.sealEdge(c) // it would hang below the table
 		return

@@ -226,7 +226,8 @@ func TestSpots(t *testing.T) {
 			t.Fatalf("%d of %d and %d of %d are laid", fronts, n, others, pieces[1].Count)
 		}
 	}
-	if got := Fit([]Piece{{Name: "over", W: 50 * mm, H: 50 * mm, Count: 1, At: &Spot{180 * mm, 0}}}, 200*mm, 200*mm); len(got.TooBig) != 1 {
+	if got := Fit([]Piece{{Name: "over", W: 50 * mm, H: 50 * mm, Count: 1, At: &Spot{180 * mm, 0}}}, 200*mm,
+		200*mm); len(got.TooBig) != 1 {
 		t.Error("what hangs over its sheet is laid")
 	}
 }

@@ -151,3 +151,14 @@ func TestDressingMends(t *testing.T) {
 		}
 	}
 }
+
+// withThing is one block to put in.
+func withThing(l, w, h, mass string) []brief.Item {
+	text := func(s string) brief.Text { return brief.Text(s) }
+	return []brief.Item{{ID: "1", Name: "pot", Shape: "block", Length: text(l), Width: text(w), Height: text(h), Mass: text(mass), Count: "1"}}
+}
+
+// isAt says of a problem whether it is at a field.
+func isAt(field string) func(brief.Problem) bool {
+	return func(p brief.Problem) bool { return p.Field == field }
+}

@@ -25,6 +25,10 @@ func FuzzPlan(f *testing.F) {
 		}
 		f.Add(data)
 	}
+	f.Add(dressed(metric("flap-box", 90, 60, 40), `{"layers": [{"on": "all", "run": true, "motif": {"x": "90 mm", "y": "80 mm"}}],
+		"liners": [{"in": "all"}], "windows": [{"on": "front", "shape": "round", "frame": "4 mm"}], "grips": [{"kind": "pull", "on": "flap"}],
+		"toppers": [{"shape": "tag", "on": "hanging"}], "band": {"way": "cross", "second": "12 mm"}, "ribbon": {"way": "under"},
+		"handle": {"kind": "cord"}, "bow": {"curls": 3}, "closure": {"kind": "brad"}}`).Encode())
 	f.Fuzz(func(t *testing.T, data []byte) {
 		b, err := brief.Decode(data)
 		if err != nil {

@@ -54,7 +54,8 @@ func TestDressedDocument(t *testing.T) {
 	var says []string
 	for _, p := range out.Pieces {
 		parts[p.Part] += p.Count
-		says = append(says, fmt.Sprintf("%d %s %s %s x %s on %s", p.Count, p.Name, p.Stock, p.Width, p.Height, strings.Join(p.On, ", ")))
+		says = append(says, fmt.Sprintf("%d %s %s %s x %s on %s", p.Count, p.Name, p.Stock, p.Width, p.Height,
+			strings.Join(p.On, ", ")))
 	}
 	for _, want := range []string{
 		"4 base front and back layer cover-216 4 3/4 in x 1 3/4 in on base/back, base/front",
@@ -72,7 +73,8 @@ func TestDressedDocument(t *testing.T) {
 		!strings.HasSuffix(out.Supplies[0].Length, " in") || out.Supplies[0].Count != 2 {
 		t.Errorf("%+v", out.Supplies)
 	}
-	if len(out.Runs) != 2 || out.Runs[0].Stock != "sprig-220" || len(out.Runs[0].Cuts) != 4 || out.Runs[0].Cuts[1].On != "base/front" ||
+	if len(out.Runs) != 2 || out.Runs[0].Stock != "sprig-220" || len(out.Runs[0].Cuts) != 4 ||
+		out.Runs[0].Cuts[1].On != "base/front" ||
 		out.Runs[0].Cuts[1].X != "3 1/2 in" {
 		t.Errorf("%+v", out.Runs)
 	}
@@ -80,7 +82,8 @@ func TestDressedDocument(t *testing.T) {
 	for _, s := range out.Steps {
 		titles = append(titles, s.Title)
 	}
-	if i := slices.Index(titles, "Dress while flat"); i < 0 || i > slices.Index(titles, "Stick") || i < slices.Index(titles, "Cut") {
+	if i := slices.Index(titles, "Dress while flat"); i < 0 || i > slices.Index(titles, "Stick") ||
+		i < slices.Index(titles, "Cut") {
 		t.Errorf("%v", titles)
 	}
 	strips := 0

@@ -1,0 +1,276 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/assembly"
+	"brevium/core/dress"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/style"
+)
+
+// What names mean, on boxes whose panels have other names.
+func TestPanelsByName(t *testing.T) {
+	for _, c := range []struct{ style, on, want string }{
+		{"tray-lid", "front", "base/front lid/back"}, // the lid is turned over: its back looks to the front
+		{"tray-lid", "base front", "base/base base/front lid/back"},
+		{"tray-lid", "Base/Front and LID/top", "base/front lid/top"},
+		{"tray-lid", "lid", "lid/back lid/front lid/left lid/right lid/top"},
+		{"tray-lid", "base/sides", "base/back base/front base/left base/right"},
+		{"tray-lid", "underside; top", "base/base lid/top"},
+		{"tray-lid", "outside", "base/back base/front base/left base/right lid/back lid/front lid/left lid/right lid/top"},
+		{"carton", "sides", "carton/back carton/front carton/left carton/right"},
+		{"carton", "lid", "carton/top"},
+		{"flap-box", "flap, top", "box/flap box/top"},
+		{"sleeve-drawer", "sleeve/all", "sleeve/back sleeve/bottom sleeve/front sleeve/top"},
+		{"sleeve-drawer", "all", "drawer/left drawer/right sleeve/back sleeve/bottom sleeve/front sleeve/top"},
+		{"gable-cap", "front roof", "cap/front-roof"},
+		{"hinged-lid", "lid", "box/lid box/lid-front box/lid-left box/lid-right"},
+	} {
+		p := Make(dressed(metric(c.style, 90, 70, 40), fmt.Sprintf(`{"layers": [{"on": %q, "border": "1 mm"}]}`, c.on)),
+			Default)
+		var on []string
+		if p.Dressed != nil {
+			for _, l := range p.Dressed.Laid {
+				on = append(on, l.On...)
+			}
+		}
+		slices.Sort(on)
+		if got := strings.Join(slices.Compact(on), " "); got != c.want {
+			t.Errorf("%s, %q: %s, want %s; %v", c.style, c.on, got, c.want, p.Problems)
+		}
+	}
+}
+
+// In every style, each way to hold it closed holds, its halves together, or is refused with
+// a remedy; a seal lies half on what moves.
+func TestClosuresOfEveryStyle(t *testing.T) {
+	held := map[string]int{}
+	for _, s := range style.Styles {
+		for _, kind := range dress.Closures {
+			b := dressed(metric(s.ID, 90, 70, 45), fmt.Sprintf(`{"closure": {"kind": %q}}`, kind))
+			if bare := Make(metric(s.ID, 90, 70, 45), Default); !bare.Holds() {
+				continue
+			}
+			p := Make(b, Default)
+			if !p.OK() {
+				if pr := p.Problems[0]; pr.Field != "dress.closure.kind" || pr.Fix == "" || len(pr.Set) == 0 {
+					t.Errorf("%s by a %s: %+v", s.ID, kind, pr)
+				}
+				continue
+			}
+			held[kind]++
+			if why := said(p); why != "" {
+				t.Errorf("%s by a %s: %s", s.ID, kind, why)
+			}
+			if len(p.Dressed.Supplies)+len(p.Dressed.Laid) == 0 ||
+				len(p.Dressed.Last)+len(p.Dressed.Flat)+len(p.Dressed.Supplies) == 0 {
+				t.Errorf("%s by a %s: nothing is said of it", s.ID, kind)
+			}
+		}
+	}
+	for _, kind := range dress.Closures {
+		if kind != "tuck" && held[kind] < 2 {
+			t.Errorf("only %d boxes are held closed by a %s", held[kind], kind)
+		}
+	}
+}
+
+// Windows: the opening is as large as was said, in the middle, with film and a frame round
+// it, and every layer leaves it free.
+func TestWindows(t *testing.T) {
+	for _, c := range []struct {
+		shape      string
+		w, h       int
+		area       float64
+		film, ring string
+	}{
+		{"square", 40, 30, 1200, "52 x 42", "50 x 40"},
+		{"round", 36, 36, math.Pi * 18 * 18, "48 x 48", ""},
+		{"rounded", 40, 30, 1200 - (4-math.Pi)*36, "52 x 42", "50 x 40"},
+	} {
+		p := Make(dressed(metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
+			"height": "%d mm", "frame": "5 mm"}], "layers": [{"on": "top"}, {"on": "top"}]}`, c.shape, c.w, c.h)), Default)
+		if !p.Holds() {
+			t.Errorf("%s: %s", c.shape, said(p))
+			continue
+		}
+		top := p.Box.Piece("lid").Face("top")
+		lo, hi := top.Bounds()
+		hole := (hi.X-lo.X).MM()*(hi.Y-lo.Y).MM() - top.Area()
+		if math.Abs(hole-c.area) > c.area/60 || len(top.Holes) != 1 {
+			t.Errorf("%s: a hole of %.0f, want %.0f", c.shape, hole, c.area)
+		}
+		s := p.Dressed.Supplies[0]
+		if got := fmt.Sprintf("%.0f x %.0f", s.Width.MM(), s.Length.MM()); got != c.film || s.What != "film" {
+			t.Errorf("%s: film of %s, want %s", c.shape, got, c.film)
+		}
+		if frame := p.Box.Piece("lid top frame"); c.ring != "" {
+			if got := fmt.Sprintf("%.0f x %.0f", frame.Width.MM(), frame.Height.MM()); got != c.ring {
+				t.Errorf("%s: a frame of %s, want %s", c.shape, got, c.ring)
+			}
+		}
+		eye := p.Box.Proved.Of("lid").Find("top").Middle()
+		for _, b := range p.Box.Proved.Bodies {
+			for _, f := range b.Faces {
+				open := func(h []sheet.Point) bool { return sheet.Inside(h, f.Under(eye)) }
+				if b.Piece.Part == sheet.Layer && f.Level() && math.Abs(f.Middle().Z-eye.Z) < 3 &&
+					!slices.ContainsFunc(f.Face.Holes, open) {
+					t.Errorf("%s: the %s covers the window", c.shape, b.Name)
+				}
+			}
+		}
+	}
+}
+
+// Notches are cut in the middle of the raw edge that fingers come to, pull tabs stand half
+// out of it.
+func TestGrips(t *testing.T) {
+	p := Make(dressed(metric("tray-lid", 100, 70, 40, "box.options.lid", "none", "box.options.tabs", "half"),
+		`{"grips": [{"kind": "notch", "on": "left", "width": "18 mm"}], "layers": [{"on": "left"}]}`), Default)
+	if !p.Holds() {
+		t.Fatal(said(p))
+	}
+	base := p.Box.Piece("base")
+	if n := base.Notches; len(n) != 1 || n[0].Mid.X != 0 || n[0].Mid.Y != base.Height/2 ||
+		n[0].Diameter != 18*measure.Millimetre {
+		t.Errorf("%+v", base.Notches)
+	}
+	if layer := p.Box.Piece("left layer"); !layer.Shaped() {
+		t.Error("the layer is not cut round the notch")
+	}
+	p = Make(dressed(metric("tray-lid", 60, 60, 90),
+		`{"grips": [{"kind": "pull", "on": "lid/top", "width": "16 mm"}]}`), Default)
+	if p.OK() || !strings.Contains(p.Problems[0].Text, "no raw edge") {
+		t.Errorf("the top of a lid has none: %+v", p.Problems)
+	}
+	p = Make(dressed(metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),
+		Default)
+	if !p.Holds() {
+		t.Fatal(said(p))
+	}
+	tab, flap := p.Box.Proved.Of("pull tab").Find("tab"), p.Box.Proved.Of("box").Find("flap")
+	lo, hi := fold.Reach(tab)
+	flo, _ := fold.Reach(flap)
+	if math.Abs((lo.Z+hi.Z)/2-flo.Z) > 0.1 || math.Abs(lo.X+hi.X) > 0.1 {
+		t.Errorf("the tab stands from %v to %v, the flap from %v", lo, hi, flo)
+	}
+}
+
+// A stack of shapes lies on the middle of its panel, each within the one below by its
+// border; what the shop has a cutter for is cut by it.
+func TestToppersStack(t *testing.T) {
+	for _, shape := range dress.Shapes {
+		p := Make(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
+			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), Default)
+		if !p.Holds() {
+			t.Errorf("%s: %s", shape, said(p))
+			continue
+		}
+		below := p.Box.Proved.Of("lid").Find("top")
+		for i, name := range []string{"", ", layer 2", ", layer 3"} {
+			body := p.Box.Proved.Of(shape + " topper" + name)
+			f := body.Find("topper")
+			least := math.Inf(1)
+			for _, v := range f.Poly {
+				least = min(least, below.Body.RoomRound(below, below.Under(v)))
+			}
+			if i > 0 && (least < 1.99 || least > 2.6) {
+				t.Errorf("%s: shape %d leaves %.2f mm", shape, i+1, least)
+			}
+			if rise := f.Middle().Z - below.Middle().Z; i > 0 && math.Abs(rise-2.27) > 1e-6 || i == 0 &&
+				math.Abs(rise-0.27) > 1e-6 {
+				t.Errorf("%s: shape %d lies %.2f mm over the one below", shape, i+1, rise)
+			}
+			below = f
+		}
+	}
+	p := Make(dressed(metric("tray-lid", 120, 90, 40, "tools.punches", "circle 50 mm, circle 40 mm"),
+		`{"toppers": [{"shape": "round", "width": "55 mm", "border": "5 mm"}]}`), Default)
+	if got := cutList(p); got != "1 round topper 50 x 50; 1 round topper, layer 2 40 x 40" {
+		t.Errorf("with cutters of 50 and 40: %s; %s", got, said(p))
+	}
+}
+
+// Handles and bows by hand.
+func TestHandlesAndBowsByHand(t *testing.T) {
+	tray := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
+	// Half a round over 100.54, 157.9, and two ends of 25, up to the mark.
+	p := Make(dressed(tray, `{"handle": {"kind": "strip", "width": "15 mm"}}`), Default)
+	if got := cutList(p); got != "1 handle 15 x 208" || !p.Holds() {
+		t.Errorf("%s; %s", got, said(p))
+	}
+	arch := p.Box.Proved.Of("handle")
+	if lo, hi := fold.Bounds(arch); math.Abs(hi.X+lo.X) > 0.2 || hi.Z < 40+50 {
+		t.Errorf("the handle reaches from %v to %v", lo, hi)
+	}
+	p = Make(dressed(tray, `{"handle": {"kind": "cord"}}`), Default)
+	if n := len(p.Box.Piece("base").Punches); n != 4 || !p.Holds() {
+		t.Errorf("%d holes; %s", n, said(p))
+	}
+	heavy := tray.Clone()
+	heavy.Contents = nil
+	p = Make(dressed(metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), Default)
+	if brads := p.Dressed.Supplies; len(brads) != 1 || brads[0].What != "brad" || brads[0].Count != 2 || !p.Holds() {
+		t.Errorf("%+v; %s", brads, said(p))
+	}
+	// Loops of 40 x 2.3 and a lap of 10; two tiers, the upper three quarters as large; a centre
+	// of 10 pi and a lap; curls three times round 6.27.
+	p = Make(dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), Default)
+	want := "5 bow loop 12 x 102; 5 bow loop, tier 2 12 x 79; 1 bow centre 12 x 42; 2 bow tail 12 x 48; 4 curl 4 x 60"
+	if got := cutList(p); got != want || !p.Holds() {
+		t.Errorf("got  %s\nwant %s; %s", got, want, said(p))
+	}
+	if p.Box.Proved.Of("bow loop") != nil {
+		t.Error("a loop of the bow stands on the box")
+	}
+}
+
+// A heavy thing is not lifted by a strip that would give.
+func TestHandlesBear(t *testing.T) {
+	for _, c := range []struct {
+		mass string
+		can  bool
+	}{{"200 g", true}, {"900 g", false}} {
+		b := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
+		b.Size = nil
+		b.Contents = withThing("90 mm", "60 mm", "30 mm", c.mass)
+		p := Make(dressed(b, `{"handle": {"kind": "strip", "width": "15 mm"}}`), Default)
+		if refused := slices.ContainsFunc(p.Problems, isAt("dress.handle.kind")); refused == c.can {
+			t.Errorf("%s: %+v", c.mass, p.Problems)
+		}
+	}
+}
+
+// A band goes round what stands there, its ease on all sides, and the lap is stuck.
+func TestBandsLie(t *testing.T) {
+	for _, way := range []string{"across", "along", "level"} {
+		for _, seam := range []string{"below", "above"} {
+			p := Make(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
+				`{"band": {"way": %q, "seam": %q, "width": "20 mm", "second": "12 mm"}, "layers": [{"on": "outside"}]}`, way,
+				seam)), Default)
+			if !p.Holds() {
+				t.Errorf("%s, %s: %s", way, seam, said(p))
+				continue
+			}
+			s := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+			lo, hi := fold.Extent(s.Of("base"), s.Of("lid"))
+			blo, bhi := fold.Bounds(s.Of("paper band"))
+			nlo, nhi := fold.Bounds(s.Of("narrow band"))
+			for _, room := range []fold.Vec{lo.Sub(blo), bhi.Sub(hi), blo.Sub(nlo), nhi.Sub(bhi)} {
+				for _, side := range map[string][2]float64{"across": {room.Y, room.Z}, "along": {room.X, room.Z},
+					"level": {room.X, room.Y}}[way] {
+					if side < 0.1 || side > 2.5 {
+						t.Errorf("%s, %s: %.2f mm between box and band, or band and band", way, seam, side)
+					}
+				}
+			}
+		}
+	}
+}
