@@ -167,7 +167,8 @@ func (f form) fit() group {
 // layers asks what is stuck on and in, as far as sizes hang on it.
 func (f form) layers() group {
 	return group{Title: "Layers stuck on", ID: "layers", Fields: []field{f.open("dress.outside", "0"),
-		f.open("dress.inside", "0"), f.open("dress.floor", "0")}}
+		f.open("dress.inside", "0"), f.open("dress.floor", "0")},
+		Says: []string{"Layers that are planned under Dressing count by themselves: the thicker of the two is taken."}}
 }
 
 // bench asks about units, marks, what it is stuck with, how numbers are said, and in

@@ -148,20 +148,22 @@ func (w *Wish) lines() []Liner {
 	return out
 }
 
-// Skin guesses how thick layers lie on walls that something goes over, before there is a
-// box to look at: all but what names only lids, tops and what is below or within.
-func (w *Wish) Skin() (t Length) {
+// Skin guesses how thick layers lie on walls that something goes over, and how many,
+// before there is a box to look at: all but what names only lids, tops and what is below
+// or within.
+func (w *Wish) Skin() (t Length, n int) {
 	if w == nil {
-		return 0
+		return 0, 0
+	}
+	under := func(word string) bool {
+		return !strings.HasPrefix(word, "lid") &&
+			!slices.Contains([]string{"top", "underside", "inside", "and", "base", "bottom"}, word)
 	}
 	for _, l := range w.Layers {
 		words := strings.FieldsFunc(strings.ToLower(l.On), func(r rune) bool { return strings.ContainsRune(" ,;+", r) })
-		if slices.ContainsFunc(words, func(s string) bool {
-			return !strings.HasPrefix(s, "lid") && !slices.Contains([]string{"top", "underside", "inside", "and", "base",
-				"bottom"}, s)
-		}) {
-			t += l.Card.Caliper
+		if slices.ContainsFunc(words, under) {
+			t, n = t+l.Card.Caliper, n+1
 		}
 	}
-	return t
+	return t, n
 }

@@ -150,6 +150,9 @@ func TestClearanceFollowsLayers(t *testing.T) {
 		if !bare.OK() || !p.OK() || !lids.OK() {
 			t.Fatal(said(bare), said(p), said(lids))
 		}
+		if p.FitKey.Layers != n || bare.FitKey.Layers != 0 || lids.FitKey.Layers != 0 {
+			t.Fatalf("what is learnt of it is learnt of %d layers, not %d", p.FitKey.Layers, n)
+		}
 		want := (2*p.Card.Caliper + 2*measure.Length(n)*kraft.Caliper + p.Slack).Up(p.Step.Size)
 		if got := p.Box.Clearance; got != want && got != want-p.Step.Size || !p.Holds() {
 			t.Fatalf("%d layers: %v, want %v; %s", n, got, want, said(p))

@@ -58,7 +58,7 @@ func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
 			q.Floor += l.Layers
 		}
 	}
-	q.skin = q.Wish.Skin()
+	q.skin, q.deep = q.Wish.Skin()
 }
 
 // lined is what liners take of the room inside.

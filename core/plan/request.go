@@ -48,6 +48,7 @@ type Request struct {
 	Wish      *dress.Wish
 	Dressing  map[string]shop.Card // the cards of it, by their names
 	skin      measure.Length       // how thick layers lie on the walls that a lid goes over
+	deep      int                  // and how many
 
 	Plain    bool // plain numbers, without allowances for the card
 	Join     bool // a piece too large is made of two halves

@@ -315,7 +315,7 @@ const mostLayers = 4
 // what was learnt of this card here.
 func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.Usual = q.Slack
-	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: q.Outside + q.Inside}
+	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: max(q.Outside, q.deep) + q.Inside}
 	if b.Tools.Slack != "" {
 		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
 			if q.Slack = l; l > 10*measure.Millimetre {
