@@ -229,7 +229,7 @@ func (f form) topperGroups(eighth string) (out []group) {
 			MoreSays: "Layers, border, cards, ink",
 			Fields: []field{f.pick(p+"shape", namedChoices("", dress.Shapes...)), f.pick(p+"on", f.pointed(on, string(t.On))),
 				f.open(p+"words", "none"), f.open(p+"width", "as it suits"), f.open(p+"height", "as it suits")},
-			More: []field{f.open(p+"layers", "2"), f.open(p+"border", eighth), f.ask(p + "raised"),
+			More: []field{f.open(p+"right", "0"), f.open(p+"down", "0"), f.open(p+"layers", "2"), f.open(p+"border", eighth), f.ask(p + "raised"),
 				f.open(p+"stock", "accent, plain"), f.open(p+"ink", "#2a2520")}})
 	}
 	bow := group{Title: "Paper bow", ID: "bow", Fields: []field{f.open("dress.bow.loops", "none")},
@@ -248,7 +248,7 @@ func (f form) cutGroups() (out []group) {
 			MoreSays: "Film and frame",
 			Fields: []field{f.on(p+"on", "choose a panel"), f.pick(p+"shape", namedChoices("", "square", "rounded", "round")),
 				f.open(p+"width", "half of it"), f.open(p+"height", "half of it")},
-			More: []field{f.pick(p+"film", choices("", "film behind it", "no", "left open")), f.open(p+"lap", ""),
+			More: []field{f.pick(p+"film", choices("", "film behind it", "no", "left open")), f.open(p+"lap", ""), f.open(p+"right", "0"), f.open(p+"down", "0"),
 				f.open(p+"frame", "none"), f.cardsOf(p + "stock")}})
 	}
 	for i, g := range f.b.Dress.Grips {

@@ -60,6 +60,8 @@ type Opening struct {
 	Shape  Text   `json:"shape,omitempty"` // square, rounded or round
 	Width  Text   `json:"width,omitempty"`
 	Height Text   `json:"height,omitempty"`
+	Right  Text   `json:"right,omitempty"` // of the panel\'s middle, as one looks at it
+	Down   Text   `json:"down,omitempty"`  // and below it
 	Film   Flag   `json:"film,omitempty"`
 	Lap    Text   `json:"lap,omitempty"`   // of the film, on each side
 	Frame  Text   `json:"frame,omitempty"` // how wide a frame of card round it is
@@ -81,7 +83,9 @@ type Topper struct {
 	Shape  Text   `json:"shape"`
 	Width  Text   `json:"width,omitempty"`
 	Height Text   `json:"height,omitempty"`
-	On     Text   `json:"on,omitempty"` // a panel, band, or hanging
+	Right  Text   `json:"right,omitempty"` // of the panel\'s middle, as one looks at it
+	Down   Text   `json:"down,omitempty"`  // and below it
+	On     Text   `json:"on,omitempty"`    // a panel, band, or hanging
 	Layers Whole  `json:"layers,omitempty"`
 	Border Text   `json:"border,omitempty"`
 	Raised Flag   `json:"raised,omitempty"` // the upper ones stand on foam

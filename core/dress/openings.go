@@ -161,7 +161,7 @@ func (k *work) window(w Window, p *Panel) bool {
 	if w.Film {
 		want = max(want, w.Lap)
 	}
-	ring := ringOf(w.Shape, p.mid(), w.Width, w.Height, p)
+	ring := ringOf(w.Shape, p.spot(-w.Right, w.Down), w.Width, w.Height, p)
 	around := inset(ring, even(-want))
 	pw, ph := p.Size()
 	for _, q := range around {
@@ -183,7 +183,7 @@ func (k *work) window(w Window, p *Panel) bool {
 		piece.Window(lo, hi)
 	} else {
 		piece.Opening(ring)
-		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the middle of the %s.", w.Shape,
+		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the %s, where it is drawn.", w.Shape,
 			k.Say(w.Width),
 			k.Say(w.Height), plain(p.Name)))
 	}
@@ -227,7 +227,7 @@ func (k *work) frames() {
 		for _, p := range framed(w.On, panels) {
 			own := w
 			own.sized(p, k.Step.Size)
-			ring := ringOf(own.Shape, p.mid(), own.Width, own.Height, p)
+			ring := ringOf(own.Shape, p.spot(-own.Right, own.Down), own.Width, own.Height, p)
 			outer := inset(ring, even(-own.Frame))
 			for _, q := range outer {
 				if !sheet.Inside(p.Face.Points, q) {

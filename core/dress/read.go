@@ -44,6 +44,7 @@ func Read(r *brief.Reader, d *brief.Dress, shelf Shelf) *Wish {
 		w.Windows = append(w.Windows, Window{Entry: k.entry, On: string(o.On),
 			Shape: k.one("shape", o.Shape, "square", "rounded", "round"),
 			Width: k.length("width", o.Width, 0), Height: k.length("height", o.Height, 0),
+			Right: k.off("right", o.Right), Down: k.off("down", o.Down),
 			Lap:  k.length("lap", o.Lap, usual(k.Step, inch/4, 6*mm)),
 			Film: k.Flag(k.field("film"), o.Film, true), Frame: k.length("frame", o.Frame, 0),
 			Card: k.card("stock", o.Stock, "frame")})
@@ -83,6 +84,16 @@ func (k *reading) length(name string, text brief.Text, open Length) Length {
 	l, ok := k.LengthOrNone(k.field(name), text)
 	if ok && l > 2000*mm {
 		k.Problem(k.field(name), k.Say(l)+" is more than any box wants.", "Give a smaller length.", k.field(name), "")
+	}
+	return l
+}
+
+// off reads how far something lies off a middle: less than nothing is the other way.
+func (k *reading) off(name string, text brief.Text) Length {
+	said, back := strings.CutPrefix(strings.TrimSpace(string(text)), "-")
+	l := k.length(name, brief.Text(said), 0)
+	if back {
+		return -l
 	}
 	return l
 }
@@ -173,6 +184,7 @@ var Shapes = []string{"rectangle", "rounded", "round", "oval", "scalloped", "ban
 func (k *reading) topper(t brief.Topper) Topper {
 	out := Topper{Entry: k.entry, Shape: k.one("shape", t.Shape, Shapes...), On: strings.TrimSpace(string(t.On)),
 		Width: k.length("width", t.Width, 0), Height: k.length("height", t.Height, 0),
+		Right: k.off("right", t.Right), Down: k.off("down", t.Down),
 		Border: k.length("border", t.Border, k.eighth()), Raised: k.Flag(k.field("raised"), t.Raised, false),
 		Words: strings.TrimSpace(string(t.Words)), Ink: strings.TrimSpace(string(t.Ink))}
 	if out.Ink != "" && !shop.IsColour(out.Ink) {

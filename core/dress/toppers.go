@@ -190,7 +190,7 @@ func (k *work) topper(t Topper, p *Panel) {
 		w, h = p.size(p.On[n-1].Ring)
 	}
 	k.size(&t, w, h)
-	if t.Width > w || t.Height > h {
+	if t.Width+2*t.Right.Abs() > w || t.Height+2*t.Down.Abs() > h {
 		k.wrong("width", fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
 			"from opening, or catch.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
 			"Make it smaller.", "dress."+t.Entry+".width", k.plainly(w*3/4), "dress."+t.Entry+".height", k.plainly(h*3/4))
@@ -213,14 +213,14 @@ func (k *work) topper(t Topper, p *Panel) {
 	if t.Raised {
 		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
 	}
-	k.last("Stick the topper on the middle of the %s.", k.called([]*Panel{p}))
+	k.last("Stick the topper on the %s.", k.called([]*Panel{p}))
 }
 
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
 // their names.
 func (k *work) stack(t Topper, p *Panel, off Length) (names []string) {
 	var piece *sheet.Piece
-	mid := p.mid()
+	mid := p.spot(-t.Right, t.Down)
 	for i, ring := range k.rings(t) {
 		if i > 0 && t.Raised {
 			off += foam

@@ -48,6 +48,7 @@ type Liner struct {
 type Window struct {
 	Entry, On, Shape   string
 	Width, Height, Lap Length
+	Right, Down        Length // from the middle of its panel, as one looks at it
 	Film               bool
 	Frame              Length
 	Card               shop.Card
@@ -64,6 +65,7 @@ type Grip struct {
 type Topper struct {
 	Entry, Shape, On string
 	Width, Height    Length
+	Right, Down      Length
 	Border           Length
 	Cards            []shop.Card
 	Raised           bool

@@ -129,6 +129,38 @@ func TestWindows(t *testing.T) {
 	}
 }
 
+// What is put off the middle lies there as one looks at the panel.
+func TestOffTheMiddle(t *testing.T) {
+	for _, c := range []struct {
+		on, right, down string
+		at              fold.Vec // from the panel's middle
+	}{
+		{"base/front", "20 mm", "-5 mm", fold.Vec{X: 20, Z: 5}}, {"base/back", "20 mm", "5 mm", fold.Vec{X: -20, Z: -5}},
+		{"base/left", "10 mm", "0", fold.Vec{Y: -10}}, {"base/right", "-10 mm", "4 mm", fold.Vec{Y: -10, Z: -4}},
+		{"base/base", "10 mm", "0", fold.Vec{X: -10}},
+	} {
+		p := Make(dressed(metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
+			`{"toppers": [{"shape": "round", "on": %q, "width": "14 mm", "right": %q, "down": %q}]}`, c.on, c.right,
+				c.down)), Default)
+		if !p.Holds() {
+			t.Errorf("%s: %s", c.on, said(p))
+			continue
+		}
+		_, name := assembly.Ref(c.on)
+		panel := p.Box.Proved.Of("base").Find(name)
+		off := p.Box.Proved.Of("round topper").Find("topper").Middle().Sub(panel.Middle())
+		if off = off.Sub(panel.In.Times(off.Dot(panel.In))); off.Sub(c.at).Len() > 0.01 {
+			t.Errorf("%s: it lies %v off the middle, want %v", c.on, off, c.at)
+		}
+	}
+	p := Make(dressed(metric("tray-lid", 120, 90, 60),
+		`{"toppers": [{"shape": "round", "on": "base/front", "width": "30 mm", "right": "50 mm"}]}`),
+		Default)
+	if !slices.ContainsFunc(p.Problems, isAt("dress.toppers.0.width")) {
+		t.Errorf("over the edge: %+v", p.Problems)
+	}
+}
+
 // Notches are cut in the middle of the raw edge that fingers come to, pull tabs stand half
 // out of it.
 func TestGrips(t *testing.T) {
