@@ -19,9 +19,9 @@ func TestDressedByPointing(t *testing.T) {
 		return fmt.Sprintf(`document.querySelector('[data-panel="%s"]').ariaPressed === "%v"`, ref, yes)
 	}
 	at := func(down string) (x, y float64) {
-		x = run(v, chromedp.Evaluate[float64](`{ const b = document.querySelector("#solid canvas").getBoundingClientRect(); b.left + b.width / 2 }`))
-		y = run(v, chromedp.Evaluate[float64](`{ const b = document.querySelector("#solid canvas").getBoundingClientRect(); b.top + b.height * `+down+` }`))
-		return x, y
+		const canvas = `document.querySelector("#solid canvas").getBoundingClientRect()`
+		x = run(v, chromedp.Evaluate[float64](`{ const b = `+canvas+`; b.left + b.width / 2 }`))
+		return x, run(v, chromedp.Evaluate[float64](`{ const b = `+canvas+`; b.top + b.height * `+down+` }`))
 	}
 	v.js(`window.scrollTo(0, 0)`)
 	x, y := at("0.45")

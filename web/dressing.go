@@ -248,7 +248,8 @@ func (f form) cutGroups() (out []group) {
 			MoreSays: "Film and frame",
 			Fields: []field{f.on(p+"on", "choose a panel"), f.pick(p+"shape", namedChoices("", "square", "rounded", "round")),
 				f.open(p+"width", "half of it"), f.open(p+"height", "half of it")},
-			More: []field{f.pick(p+"film", choices("", "film behind it", "no", "left open")), f.open(p+"lap", ""), f.open(p+"right", "0"), f.open(p+"down", "0"),
+			More: []field{f.pick(p+"film", choices("", "film behind it", "no", "left open")), f.open(p+"lap", ""),
+				f.open(p+"right", "0"), f.open(p+"down", "0"),
 				f.open(p+"frame", "none"), f.cardsOf(p + "stock")}})
 	}
 	for i, g := range f.b.Dress.Grips {

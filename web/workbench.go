@@ -29,12 +29,13 @@ type look struct{ ID, Title, Stage string }
 var looks = []look{
 	{"flat", "Flat", ""}, {"folded", "Folded", ""},
 	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
-	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"layers", "Layers", "dressing"}, {"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn",
-		"bench"},
+	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"layers", "Layers", "dressing"},
+	{"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
 }
 
 // opens is the view that answers a stage: what the stage opens with.
-var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "dressing": "folded", "sheets": "sheets", "bench": "turns"}
+var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "dressing": "folded",
+	"sheets": "sheets", "bench": "turns"}
 
 // viewOf reads from the address how a project is looked at. A view that serves
 // another stage than the one named gives way to that stage's own; where no stage

@@ -52,15 +52,15 @@ func (k *work) layers() {
 	}
 }
 
-// tooSmall tells of panels that are too small for a layer; those that were not named
-// for themselves stay bare. It says whether none is left.
+// tooSmall tells of panels that are too small for a layer: they stay bare, unless no
+// other is left, which it says.
 func (k *work) tooSmall(l Layer, small []*Panel, left int) bool {
 	if len(small) == 0 {
 		return false
 	}
 	w, h := small[0].size(small[0].under())
-	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side and round what is cut out leaves no layer there.", k.called(small), k.Say(w),
-		k.Say(h), k.Say(l.Border))
+	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side and round what is cut out leaves no layer there.",
+		k.called(small), k.Say(w), k.Say(h), k.Say(l.Border))
 	if left == 0 {
 		k.wrong("border", text, "Make the border smaller, or dress other panels.", "dress."+l.Entry+".border", "")
 		return true

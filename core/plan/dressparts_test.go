@@ -141,7 +141,7 @@ func TestOffTheMiddle(t *testing.T) {
 	} {
 		p := Make(dressed(metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
 			`{"toppers": [{"shape": "round", "on": %q, "width": "14 mm", "right": %q, "down": %q}]}`, c.on, c.right,
-				c.down)), Default)
+			c.down)), Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", c.on, said(p))
 			continue
