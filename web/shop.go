@@ -316,7 +316,7 @@ func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store
 
 // using lists the boxes that are made of a card.
 func (s *Server) using(ctx context.Context, id string) ([]store.Revision, error) {
-	all, err := s.store.Using(ctx, `"`+id+`"`)
+	all, err := s.store.Using(ctx, id)
 	return slices.DeleteFunc(all, func(r store.Revision) bool { return !uses(&r.Brief, id) }), err
 }
 
@@ -333,10 +333,12 @@ func uses(b *brief.Brief, id string) bool {
 		}
 		return string(c.Stock) == id
 	}
-	if of(&b.Card) {
+	if of(&b.Card) || b.Dress.Uses(id) {
 		return true
 	}
-	return b.Several != nil && slices.ContainsFunc(b.Several.Boxes, func(m brief.Member) bool { return of(m.Card) })
+	return b.Several != nil && slices.ContainsFunc(b.Several.Boxes, func(m brief.Member) bool {
+		return of(m.Card) || m.Dress != nil && m.Dress.Uses(id)
+	})
 }
 
 // ownCard finds a card among those a document describes itself, -1 when it does not.

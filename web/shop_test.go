@@ -98,6 +98,31 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 	}
 }
 
+// A card that only layers, a scheme or a topper is cut from is kept as it was too, in a
+// set as well.
+func TestDressingKeepsItsCard(t *testing.T) {
+	for _, dress := range []brief.Dress{{Layers: []brief.Layer{{On: "base/sides", Stock: "dots-120"}}},
+		{Layers: []brief.Layer{{On: "base/sides"}}, Scheme: brief.Scheme{Second: "dots-120"}},
+		{Toppers: []brief.Topper{{Shape: "round", Stock: "plain, dots-120"}}}} {
+		for _, set := range []bool{false, true} {
+			a := newApp(t)
+			b := brief.New("in")
+			b.Dress = dress
+			if set {
+				b.AddMember()
+				m := b.Member(1)
+				b.Dress = brief.Dress{}
+				b.SetMember(1, m)
+			}
+			id := a.begin(b)
+			a.typeInShop("cards.@dots-120.ten", "6 mm")
+			if own := a.head(id).Brief.Card.Own; len(own) != 1 || own[0].ID != "dots-120" {
+				t.Errorf("set %v, %+v: the box keeps %+v", set, dress, own)
+			}
+		}
+	}
+}
+
 // A card that boxes are made of is retired; one that none is is taken out. Retired, it
 // is offered to no other box.
 func TestCardsAreRetired(t *testing.T) {

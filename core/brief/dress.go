@@ -1,6 +1,9 @@
 package brief
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Dress is what goes on, in and round a box. Its counts are for layers that are
 // planned elsewhere: only sizes hang on them.
@@ -166,6 +169,23 @@ func (d Dress) clone() Dress {
 // Bare leaves of it only the counts: for boxes that have other panels.
 func (d Dress) Bare() Dress {
 	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
+}
+
+// Uses says whether a card is named in the dressing: by something, or by the scheme.
+func (d Dress) Uses(card string) bool {
+	b := Brief{Dress: d}
+	for path, text := range b.All() {
+		if !strings.HasPrefix(path, "dress.") || !strings.HasSuffix(path, ".stock") && !strings.HasSuffix(path, ".over") &&
+			!strings.HasPrefix(path, "dress.scheme.") {
+			continue
+		}
+		for name := range strings.SplitSeq(text, ",") { // a topper names several
+			if strings.TrimSpace(name) == card {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // mostDress is how many entries each list of the dressing has at the most.

@@ -24,7 +24,7 @@ func (p *Plan) Border() measure.Length {
 
 // readWish reads what goes on, in and round the box, and finds the cards it is cut from.
 func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
-	q.Dressing = map[string]shop.Card{"ribbon": ribbonOf(b)}
+	q.Dressing = map[string]shop.Card{"ribbon": ribbon()}
 	q.Wish = dress.Read(r, &b.Dress, dress.Shelf{
 		Find: func(field, id string) (shop.Card, bool) {
 			c, ok := q.stock(r, b, w, field, id)
@@ -58,6 +58,11 @@ func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
 			q.Floor += l.Layers
 		}
 	}
+	if c, ok := q.Dressing[string(b.Dress.Scheme.Accent)]; ok { // ribbon goes with the scheme
+		r := ribbon()
+		r.Colour, r.Inside = c.Colour, c.Colour
+		q.Dressing["ribbon"] = r
+	}
 	q.skin, q.deep = q.Wish.Skin()
 }
 
@@ -67,8 +72,8 @@ func (q *Request) lined() [3]measure.Length {
 	return [3]measure.Length{floor, wall, cover}
 }
 
-// ribbonOf is ribbon as it is drawn: it is no card.
-func ribbonOf(b brief.Brief) shop.Card {
+// ribbon is ribbon as it is drawn: it is no card.
+func ribbon() shop.Card {
 	return shop.Card{ID: "ribbon", Title: "ribbon", Caliper: measure.Millimetre / 5, Colour: "#9c3b32", Inside: "#9c3b32"}
 }
 
