@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"brevium/core/assembly"
+	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
@@ -303,6 +304,65 @@ func TestBandsLie(t *testing.T) {
 					}
 				}
 			}
+		}
+	}
+}
+
+// All of the dressing draws on the scheme, unless a thing names its own card; another card
+// in the scheme moves all that draw on it, and words that can't be read on theirs are told.
+func TestSchemes(t *testing.T) {
+	b := dressed(metric("tray-lid", 120, 90, 50), `{"scheme": {"main": "kraft-300", "second": "sprig-220", "accent": "duplex-350",
+		"plain": "light-160"}, "layers": [{"on": "sides"}, {"on": "top", "stock": "accent"}, {"on": "underside", "stock": "cover-270"}],
+		"liners": [{"in": "floor"}], "band": {"width": "20 mm"}, "toppers": [{"shape": "round", "words": "Ann"}], "ribbon": {"way": "along"}}`)
+	stocks := func(p *Plan) map[string]string {
+		out := map[string]string{}
+		for _, l := range p.Dressed.Laid {
+			out[l.Piece.Name] = p.CardOf(l.Piece.Stock).ID
+		}
+		return out
+	}
+	p := Make(b, Default)
+	if !p.Holds() {
+		t.Fatal(said(p))
+	}
+	first := stocks(p)
+	for name, want := range map[string]string{"base left and right layer": "sprig-220", "lid top layer": "duplex-350",
+		"base bottom layer": "cover-270", "floor liner": "light-160", "paper band": "duplex-350", "round topper": "duplex-350",
+		"round topper, layer 2": "light-160"} {
+		if first[name] != want {
+			t.Errorf("the %s is of %s, want %s", name, first[name], want)
+		}
+	}
+	duplex, _ := Default.Card("duplex-350")
+	if ribbon := p.CardOf("ribbon"); ribbon.Colour != duplex.Colour {
+		t.Errorf("the ribbon is %s", ribbon.Colour)
+	}
+	b.Set("dress.scheme.second", "stripe-220")
+	for name, was := range first {
+		if now := stocks(Make(b, Default))[name]; now != was && was != "sprig-220" || now == "sprig-220" {
+			t.Errorf("the %s went from %s to %s", name, was, now)
+		}
+	}
+	b.Set("dress.scheme.second", "no-such")
+	if p := Make(b, Default); !slices.ContainsFunc(p.Problems, isAt("dress.scheme.second")) {
+		t.Errorf("%+v", p.Problems)
+	}
+	b.Set("dress.scheme.second", "")
+	b.Set("dress.toppers.0.ink", "#f0f0f0")
+	p = Make(b, Default)
+	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" })
+	if i < 0 || len(p.Warnings[i].Set) != 1 {
+		t.Fatalf("pale ink on light card: %+v", p.Warnings)
+	}
+	for path, text := range p.Warnings[i].Set {
+		b.Set(path, text)
+	}
+	if p = Make(b, Default); slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" }) {
+		t.Errorf("mended: %+v", p.Warnings)
+	}
+	for _, s := range Make(metric("tray-lid", 120, 90, 50), Default).Schemes(Default) {
+		if len(s.Cards) != 4 || s.Title == "" || s.Scheme.Main != "cover-216" || s.Scheme.Second == s.Scheme.Accent {
+			t.Errorf("%+v", s)
 		}
 	}
 }
