@@ -36,7 +36,7 @@ func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 // joins says whether a piece that is too large may be made of two: where that was
 // said, and of bands and handles always.
 func (p *Plan) joins(piece *sheet.Piece) bool {
-	return p.Join || p.Dressed != nil && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
+	return p.Join || p.IsDressing(piece) && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
 }
 
 // Joint is where a piece is cut in two.

@@ -5,9 +5,12 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/layout"
+	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
@@ -20,14 +23,11 @@ var edges = []string{"top", "right", "bottom", "left"}
 // lie for the front to stand upright, or the largest panel where there is no front: in
 // quarter turns from the top. Layers are drawn as they stand.
 func (p *Plan) grows(piece *sheet.Piece) int {
-	if p.Box == nil || !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box || len(piece.Faces) == 0 {
+	if !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box {
 		return 0
 	}
-	if p.patterns == nil {
-		p.patterns = dress.Upright(p.Box, p.Card.Caliper)
-	}
 	best, area := 0, 0.0
-	for _, u := range p.patterns[piece.Name] {
+	for _, u := range p.sample()[piece.Name] {
 		size := u.Area
 		if u.Looks == "front" {
 			size *= 100
@@ -37,6 +37,28 @@ func (p *Plan) grows(piece *sheet.Piece) int {
 		}
 	}
 	return best
+}
+
+// sample tells how the panels stand of a box of this style with these answers, of a size
+// that suits it: which way a piece must lie is a matter of its style, and must be known of
+// drafts too, which are not folded.
+func (p *Plan) sample() map[string][]dress.Stands {
+	if p.sampled != nil {
+		return p.sampled
+	}
+	p.sampled = map[string][]dress.Stands{}
+	for _, side := range []measure.Length{90, 60, 140} {
+		job := p.job()
+		size := side * measure.Millimetre
+		job.Report = &brief.Report{Units: p.Units, Step: p.Step}
+		job.Given = &style.Dims{Length: size, Width: size, Depth: size / 2}
+		job.Answers.Length = nil
+		if b := style.Make(job, p.Style, false); b != nil {
+			p.sampled = dress.Upright(b, p.Card.Caliper)
+			break
+		}
+	}
+	return p.sampled
 }
 
 // upright lays a piece on its sheet so that its pattern grows as it should.
@@ -64,6 +86,9 @@ func (p *Plan) patternSays(piece *sheet.Piece) string {
 	}
 	says := fmt.Sprintf("The top of the pattern lies at the %s edge, as it is drawn.", top)
 	how := map[int][]string{}
+	if p.patterns == nil {
+		p.patterns = dress.Upright(p.Box, p.Card.Caliper)
+	}
 	for _, u := range p.patterns[piece.Name] {
 		turn := (u.Up - p.grows(piece) + 4) % 4
 		if turn == 3 {

@@ -51,6 +51,7 @@ type Plan struct {
 	LoadAbove float64   // grams that stand on it, in a set
 
 	patterns map[string][]dress.Stands // how the panels of each piece stand, once that is asked
+	sampled  map[string][]dress.Stands // and those of a box of a usual size
 
 	what     extent
 	taken    *style.Dims    // what the style's card takes of a size, once it is known
