@@ -29,9 +29,14 @@ func (s *Server) dressAs(_ context.Context, c changing) error {
 // on it too.
 func (s *Server) pointPanel(_ context.Context, c changing) error {
 	p := plan.Make(c.brief, s.workshop())
+	c.focus = "panel-" + strings.ReplaceAll(c.arg, "/", "-")
+	if !p.OK() { // which panels the layers are on is read off the plan
+		c.notice = "First mend what is wrong: then point at a panel again."
+		return nil
+	}
 	covers := map[string][]string{}
 	dressed := false
-	if p.OK() && p.Dressed != nil {
+	if p.Dressed != nil {
 		for _, l := range p.Dressed.Laid {
 			for _, ref := range l.On {
 				part, face, _ := strings.Cut(ref, "/")
@@ -44,7 +49,6 @@ func (s *Server) pointPanel(_ context.Context, c changing) error {
 		}
 	}
 	layers := slices.Clone(c.brief.Dress.Layers)
-	c.focus = "panel-" + strings.ReplaceAll(c.arg, "/", "-")
 	if !dressed && len(layers) == 0 {
 		layers = []brief.Layer{{ID: newMark(), On: brief.Text(c.arg)}}
 	} else {

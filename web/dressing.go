@@ -269,9 +269,8 @@ func (f form) roundGroups() []group {
 		MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []field{f.open("dress.band.lap", ""), f.pick("dress.band.seam", choices("", "below", "above",
-			"on top, under a topper")),
-			f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
+		band.More = []field{f.open("dress.band.lap", ""),
+			f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
 	}
 	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel",
@@ -280,11 +279,9 @@ func (f form) roundGroups() []group {
 	if f.b.Dress.Ribbon != (brief.Ribbon{}) {
 		ribbon.Fields = append(ribbon.Fields, f.pick("dress.ribbon.what", namedChoices("", "ribbon", "twine", "lace")),
 			f.open("dress.ribbon.width", ""), f.pick("dress.ribbon.bow", choices("single", "a bow", "double", "a double bow",
-				"knot",
-				"a knot", "none", "no bow")))
+				"knot", "a knot", "none", "no bow")))
 		ribbon.More = []field{f.open("dress.ribbon.turns", "1"), f.open("dress.ribbon.loops", ""),
-			f.open("dress.ribbon.tails", ""),
-			f.ask("dress.ribbon.stuck"), f.open("dress.ribbon.reel", "not counted")}
+			f.open("dress.ribbon.tails", ""), f.ask("dress.ribbon.stuck"), f.open("dress.ribbon.reel", "not counted")}
 	}
 	return []group{band, ribbon}
 }
@@ -304,8 +301,11 @@ func (f form) holdGroups() []group {
 	handle := group{Title: "Handle", ID: "handle", Fields: []field{f.pick("dress.handle.kind", choices("", "none", "strip",
 		"a strip, stuck", "swing", "a strip on brads, that swings", "ribbon", "ribbon through holes", "cord",
 		"cord through holes"))}}
-	if f.b.Dress.Handle.Kind != "" {
+	switch f.b.Dress.Handle.Kind {
+	case "strip", "swing":
 		handle.Fields = append(handle.Fields, f.open("dress.handle.width", ""), f.cardsOf("dress.handle.stock"))
+	case "ribbon", "cord":
+		handle.Fields = append(handle.Fields, f.open("dress.handle.height", ""))
 	}
 	return []group{closure, handle}
 }

@@ -62,6 +62,12 @@ func TestDressingActs(t *testing.T) {
 		!strings.Contains(page, "leaves nothing of a heart") {
 		t.Errorf("%+v", d.Toppers)
 	}
+	// While something is wrong it is not known which panels layers are on: none is lost.
+	do("act", "add-dress:layers")
+	if d, page := do("act", "panel:lid/top"); on(d)[0] != "outside" || !strings.Contains(page, "First mend what is wrong") {
+		t.Errorf("while something is wrong: %v", on(d))
+	}
+	a.post("/projects/" + id + "/undo")
 	if d, page := do("act", "mend:dress.toppers.0.border"); d.Toppers[0].Border != "" || strings.Contains(page,
 		"leaves nothing") {
 		t.Errorf("%+v", d.Toppers)
@@ -138,6 +144,18 @@ func TestDressingOffers(t *testing.T) {
 			strings.HasPrefix(path, "dress.handle.") || path == "dress.underside" || strings.Count(path, ".") == 1
 		if strings.HasPrefix(path, "dress.") && !rare && !seen[path] && path != "dress.grips.@1.stock" {
 			t.Errorf("the stage does not ask for %s", path)
+		}
+	}
+}
+
+// A distance to either side keeps its unit too when that of the project changes.
+func TestOffsetsKeepTheirUnit(t *testing.T) {
+	inches, mm := brief.New("in"), brief.New("mm")
+	for _, c := range [][3]string{{"dress.windows.@1.right", "-1/2", "-1/2 in"}, {"dress.toppers.@1.down", "2", "2 in"},
+		{"dress.toppers.@1.right", "- 3 mm", "-3 mm"}, {"dress.toppers.@1.right", "some", "some"},
+		{"dress.toppers.@1.width", "-1", "-1"}, {"dress.windows.@1.down", "-", "-"}} {
+		if got := asStored(c[0], c[1], &inches, &mm); got != c[2] {
+			t.Errorf("%s: %q is kept as %q", c[0], c[1], got)
 		}
 	}
 }

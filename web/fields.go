@@ -70,7 +70,7 @@ type form struct {
 }
 
 // widgets are how each kind of field is typed.
-var widgets = map[brief.Kind]string{brief.Choice: "select", brief.Words: "text", brief.Distance: "length",
+var widgets = map[brief.Kind]string{brief.Choice: "select", brief.Words: "text", brief.Distance: "length", brief.Offset: "text",
 	brief.Number: "count", brief.Weight: "count", brief.YesNo: "tick"}
 
 // ask is the field at a path, as the table of fields has it.

@@ -52,24 +52,25 @@ func known(path string) bool {
 // already; else a length with its unit, so that it stays what it is when the
 // project's unit changes, and anything else as typed.
 func asStored(path, text string, seen, head *brief.Brief) string {
-	write := func(text string, units brief.Text) string {
-		if !isLength(path) {
-			return strings.TrimSpace(text)
+	f, _ := brief.FieldAt(path)
+	write := func(text string, units brief.Text) (out string, length bool) {
+		sign, said := "", strings.TrimSpace(text)
+		if back, ok := strings.CutPrefix(said, "-"); ok && f.Kind == brief.Offset {
+			sign, said = "-", back
 		}
-		l, unit, err := measure.ParseUnit(text, measure.Unit(units))
-		if err != nil {
-			return strings.TrimSpace(text)
+		l, unit, err := measure.ParseUnit(said, measure.Unit(units))
+		if err != nil || !isLength(path) && f.Kind != brief.Offset {
+			return strings.TrimSpace(text), false
 		}
-		return l.Exact(unit)
+		return sign + l.Exact(unit), true
 	}
-	out := write(text, seen.Units)
-	if is := head.Get(path); out == write(is, head.Units) {
+	out, length := write(text, seen.Units)
+	is := head.Get(path)
+	if same, _ := write(is, head.Units); out == same {
 		return is
 	}
-	if isLength(path) {
-		if _, _, err := measure.ParseUnit(text, measure.Unit(seen.Units)); err == nil {
-			return out
-		}
+	if length {
+		return out
 	}
 	return text
 }

@@ -8,6 +8,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // Box is the tree a style builds, with what only the style can know of it, and
@@ -213,7 +214,7 @@ func (b *Box) SeamsSeen() string {
 				sides = append(sides, side.Says)
 			}
 		}
-		says = append(says, fmt.Sprintf("%d on the %s, seen from %s", count[p], p, list(sides)))
+		says = append(says, fmt.Sprintf("%d on the %s, seen from %s", count[p], p, words.List(sides)))
 	}
 	if len(says) == 0 {
 		return "None."
@@ -221,9 +222,16 @@ func (b *Box) SeamsSeen() string {
 	return strings.Join(says, "; ") + "."
 }
 
-func list(words []string) string {
-	if len(words) < 2 {
-		return strings.Join(words, "")
+// Cautions that several things call for.
+const (
+	RibbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
+	MagnetCare = "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, from small children, " +
+		"and follow your local rules."
+)
+
+// Caution says a caution, once.
+func (b *Box) Caution(s string) {
+	if !slices.Contains(b.Cautions, s) {
+		b.Cautions = append(b.Cautions, s)
 	}
-	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
 }

@@ -63,7 +63,7 @@ type Opening struct {
 	Shape  Text   `json:"shape,omitempty"` // square, rounded or round
 	Width  Text   `json:"width,omitempty"`
 	Height Text   `json:"height,omitempty"`
-	Right  Text   `json:"right,omitempty"` // of the panel\'s middle, as one looks at it
+	Right  Text   `json:"right,omitempty"` // of the panel's middle, as one looks at it
 	Down   Text   `json:"down,omitempty"`  // and below it
 	Film   Flag   `json:"film,omitempty"`
 	Lap    Text   `json:"lap,omitempty"`   // of the film, on each side
@@ -86,7 +86,7 @@ type Topper struct {
 	Shape  Text   `json:"shape"`
 	Width  Text   `json:"width,omitempty"`
 	Height Text   `json:"height,omitempty"`
-	Right  Text   `json:"right,omitempty"` // of the panel\'s middle, as one looks at it
+	Right  Text   `json:"right,omitempty"` // of the panel's middle, as one looks at it
 	Down   Text   `json:"down,omitempty"`  // and below it
 	On     Text   `json:"on,omitempty"`    // a panel, band, or hanging
 	Layers Whole  `json:"layers,omitempty"`
@@ -128,7 +128,7 @@ type Handle struct {
 	Kind   Text `json:"kind,omitempty"` // strip, swing, ribbon or cord
 	On     Text `json:"on,omitempty"`   // two panels over against each other
 	Width  Text `json:"width,omitempty"`
-	Height Text `json:"height,omitempty"` // how high it stands over the box
+	Height Text `json:"height,omitempty"` // of ribbon or cord: how high it stands over the box
 	Stock  Text `json:"stock,omitempty"`
 }
 
@@ -198,7 +198,7 @@ type listed struct {
 	most       int
 }
 
-// dressed gives the lists of the dressing.
+// lists gives the lists of the dressing.
 func (d *Dress) lists() []listed {
 	return []listed{
 		ids("dress.layers", "layers", d.Layers, func(x *Layer) *string { return &x.ID }),

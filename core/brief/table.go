@@ -15,6 +15,7 @@ const (
 	Choice Kind = iota
 	Words
 	Distance
+	Offset // a distance either way: with - before it, the other
 	Number
 	Weight
 	YesNo
@@ -149,8 +150,8 @@ var Table = []Field{
 	{Path: "dress.windows.*.shape", Kind: Choice, Label: "shape"},
 	{Path: "dress.windows.*.width", Kind: Distance, Label: "width"},
 	{Path: "dress.windows.*.height", Kind: Distance, Label: "height"},
-	{Path: "dress.windows.*.right", Kind: Words, Label: "right of the middle", Help: "- for left"},
-	{Path: "dress.windows.*.down", Kind: Words, Label: "below the middle", Help: "- for above"},
+	{Path: "dress.windows.*.right", Kind: Offset, Label: "right of the middle", Help: "- for left"},
+	{Path: "dress.windows.*.down", Kind: Offset, Label: "below the middle", Help: "- for above"},
 	{Path: "dress.windows.*.film", Kind: YesNo, Label: "film behind it"},
 	{Path: "dress.windows.*.lap", Kind: Distance, Label: "lap of the film", Help: "on each side"},
 	{Path: "dress.windows.*.frame", Kind: Distance, Label: "frame", Help: "how wide a ring of card round it is"},
@@ -162,8 +163,8 @@ var Table = []Field{
 	{Path: "dress.toppers.*.shape", Kind: Choice, Label: "shape"},
 	{Path: "dress.toppers.*.width", Kind: Distance, Label: "width"},
 	{Path: "dress.toppers.*.height", Kind: Distance, Label: "height"},
-	{Path: "dress.toppers.*.right", Kind: Words, Label: "right of the middle", Help: "- for left"},
-	{Path: "dress.toppers.*.down", Kind: Words, Label: "below the middle", Help: "- for above"},
+	{Path: "dress.toppers.*.right", Kind: Offset, Label: "right of the middle", Help: "- for left"},
+	{Path: "dress.toppers.*.down", Kind: Offset, Label: "below the middle", Help: "- for above"},
 	{Path: "dress.toppers.*.on", Kind: Words, Label: "on", Help: "a panel, band, or hanging"},
 	{Path: "dress.toppers.*.layers", Kind: Number, Label: "shapes on each other"},
 	{Path: "dress.toppers.*.border", Kind: Distance, Label: "each smaller by", Help: "on every side"},

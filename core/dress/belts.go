@@ -111,16 +111,14 @@ func (k *work) belts() {
 	for i, width := range []Length{b.Width, b.Second} {
 		field := []string{"width", "second"}[i]
 		if width < least && (i == 0 || width > 0) {
-			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.", k.Say(width),
-				k.Sticks.Title),
-				"Make it "+k.Say(least)+" or wider.", "dress.band."+field, least.Exact(k.Step.Unit))
+			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.",
+				k.Say(width), k.Sticks.Title), "Make it "+k.Say(least)+" or wider.", "dress.band."+field, least.Exact(k.Step.Unit))
 			return
 		}
 	}
 	if b.Lap < k.Sticks.Width {
 		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title,
-			k.Say(k.Sticks.Width)),
-			"Make it longer.", "dress.band.lap", k.Sticks.Width.Up(k.Step.Size).Exact(k.Step.Unit))
+			k.Say(k.Sticks.Width)), "Make it longer.", "dress.band.lap", k.Sticks.Width.Up(k.Step.Size).Exact(k.Step.Unit))
 		return
 	}
 	round := []string{b.Way}
@@ -195,8 +193,7 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 		how = "stick it to the box at its seam"
 	}
 	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how,
-		w.says,
-		w.seam(), k.Say(2*(deep-wide)+2*(tall-high)))
+		w.says, w.seam(), k.Say(2*(deep-wide)+2*(tall-high)))
 }
 
 // seamed is a way with its seam on top, where it goes over the top.

@@ -16,19 +16,16 @@ import (
 // Closures are the ways to hold a box closed.
 var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
 
-// bulk is how thick what lies between two faces may be, and how thick each closure is.
-var bulk = map[string]Length{"magnet": 2 * mm, "dot": 12 * mm / 10, "restick": mm / 2, "brad": mm, "button": 0}
-
-// magnetCare is said of every magnet.
-const magnetCare = "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, from small children, " +
-	"and follow your local rules."
+// meets says whether a closure is of two halves that come to lie on each other.
+func (c *Closure) meets() bool {
+	return slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind)
+}
 
 // closing is a panel that moves and the face it comes to lie on.
 type closing struct {
 	flap  *Panel
 	under *fold.Placed
 	part  string
-	apart float64
 	lid   bool // it is a part that is put on
 }
 
@@ -49,7 +46,7 @@ func (k *work) closings() (out []closing) {
 				}
 				apart := f.Middle().Sub(p.Face.Middle()).Dot(p.Face.In)
 				if apart > 0 && apart < 4 && fold.Overlap(p.Face, f) > 80 {
-					out = append(out, closing{p, f, part.Name, apart, k.box.Part(p.Part).When == sheet.Close})
+					out = append(out, closing{p, f, part.Name, k.box.Part(p.Part).When == sheet.Close})
 				}
 			}
 		}
@@ -59,7 +56,7 @@ func (k *work) closings() (out []closing) {
 
 // marks places what comes in two halves: before what lines the box is cut round it.
 func (k *work) marks() {
-	if c := k.Closure; c != nil && slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind) {
+	if c := k.Closure; c != nil && c.meets() {
 		if at, ok := k.closing(); ok {
 			k.meeting(c, at)
 		}
@@ -69,7 +66,7 @@ func (k *work) marks() {
 // closes holds the box closed by what needs no place inside.
 func (k *work) closes() {
 	c := k.Closure
-	if c == nil || slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind) {
+	if c == nil || c.meets() {
 		return
 	}
 	k.entry = "closure"
@@ -130,14 +127,14 @@ func (k *work) hold(c *Closure, at closing) {
 		k.supply("buttons or small brads", 0, 0, 2, "one on the "+flap+", one on the "+under)
 		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
 		k.last("Fix a button on the %s and one on the %s below it, and wind the string round both.", flap, under)
-		k.care(ribbonCare)
+		k.box.Caution(assembly.RibbonCare)
 	}
 }
 
 // meeting places the halves of a magnet, a dot, a brad or a ribbon where both have card
 // round them; the proof then checks that they meet.
 func (k *work) meeting(c *Closure, at closing) {
-	if between := bulk[c.Kind]; at.lid && between > 0 && c.Kind != "brad" && c.Kind != "magnet" {
+	if at.lid && (c.Kind == "dot" || c.Kind == "restick") { // these lie between the two
 		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.",
 			closureName(c.Kind)),
 			"Seal the lid with paper, or put a band round the box.", "dress.closure.kind", "seal")
@@ -162,10 +159,10 @@ func (k *work) meeting(c *Closure, at closing) {
 	case "magnet":
 		k.supply("pair of thin disc magnets", 2*radius, 0, 1, "inside the "+flap+" and inside the "+under)
 		k.flat("Try the poles of the magnets first. Stick both on while all is flat, before anything closes over them.")
-		k.care(magnetCare)
+		k.box.Caution(assembly.MagnetCare)
 	case "ribbon":
 		k.supply("ribbon", 0, k.nice(300*mm), 1, "through the "+flap+" and the "+under+", a knot inside, a bow outside")
-		k.care(ribbonCare)
+		k.box.Caution(assembly.RibbonCare)
 	case "brad":
 		k.supply("brad", 0, 0, 1, "through the "+flap+" and the "+under+"; its legs are opened out inside")
 	default:
@@ -196,8 +193,7 @@ func (k *work) seal(c *Closure, at closing) {
 	}
 	if w, h := p.Size(); across > 2*h || across > w {
 		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})),
-			"Make it smaller.",
-			"dress.closure.width", k.plainly(min(2*h, w)*3/4))
+			"Make it smaller.", "dress.closure.width", k.plainly(min(2*h, w)*3/4))
 		return
 	}
 	piece := k.on(p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)

@@ -167,14 +167,6 @@ func (k *work) find(field, name string) *Panel {
 	return slices.MaxFunc(first(all), byArea)
 }
 
-// or says names for a sentence.
-func list(of []string) string {
-	if len(of) < 2 {
-		return strings.Join(of, "")
-	}
-	return strings.Join(of[:len(of)-1], ", ") + " and " + of[len(of)-1]
-}
-
 // supply notes something to buy by length.
 func (k *work) supply(what string, width, length Length, count int, says string) {
 	k.out.Supplies = append(k.out.Supplies, Supply{what, width, length, count, says})

@@ -105,7 +105,6 @@ func (k *work) pulls() {
 			continue
 		}
 		half := 12 * mm // so far it is stuck, and so far it stands out
-		mid = sheet.Point{X: mid.X, Y: mid.Y}
 		w, h := g.Width, Length(2*half)
 		if inward.X != 0 {
 			w, h = h, w

@@ -42,8 +42,7 @@ func (k *work) handleOn() []*Panel {
 // liftsOff says whether something comes off upwards over the walls.
 func (k *work) liftsOff() bool {
 	return slices.ContainsFunc(k.box.Parts, func(p *assembly.Part) bool {
-		return p.When == sheet.Close &&
-			p.Off == assembly.Up
+		return p.When == sheet.Close && p.Off == assembly.Up
 	})
 }
 
@@ -70,7 +69,7 @@ func (k *work) handle() {
 	k.supply(h.Kind, 0, long, 1, "as a handle, through the holes, knotted inside")
 	k.last("Thread %s of %s through the holes of the %s as a handle and knot it inside.", k.Say(long), h.Kind,
 		k.called(on))
-	k.care(ribbonCare)
+	k.box.Caution(assembly.RibbonCare)
 	k.bears(4 * 2 * 12 * k.T.MM() * tearHolds)
 }
 
@@ -91,8 +90,7 @@ func (k *work) strip(on []*Panel, apart Length) {
 	end := min(high-reach, max(25*mm, 2*k.Sticks.Width)).Down(k.Step.Size)
 	if end < k.Sticks.Width || end < 12*mm {
 		k.wrong("on", fmt.Sprintf("The %s is too low for the ends of a handle.", k.called(on)),
-			"Leave the handle out, or choose "+
-				"higher walls.", "dress.handle.kind", "")
+			"Leave the handle out, or choose higher walls.", "dress.handle.kind", "")
 		return
 	}
 	t := h.Card.Caliper

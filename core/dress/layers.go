@@ -170,7 +170,6 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		for n := i; n < len(cuts); n++ {
 			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
 				pieces[n] = piece
-				cuts[n].lay.Piece = piece
 				cuts[n].panel.On = append(cuts[n].panel.On, cuts[n].lay)
 			}
 		}
@@ -240,7 +239,7 @@ func turnedAll(holes [][]sheet.Point, quarters int) (out [][]sheet.Point) {
 	return out
 }
 
-// skins measures how thick what lies under each clearance is, on its thickest wall.
+// skins measures how thick what lies under each clearance is, side by side.
 func (k *work) skins() {
 	for _, c := range k.box.Clears {
 		inner, face := c.Inner, ""

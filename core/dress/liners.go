@@ -57,15 +57,14 @@ func (k *work) fits(l Liner, what string, long, wide Length) (w, h Length, ok bo
 	}
 	if min(w, h) < least {
 		k.wrong("less", fmt.Sprintf("The %s is %s × %s: %s less leaves no liner.", what, k.Say(long), k.Say(wide),
-			k.Say(l.Less)),
-			"Make it less smaller, or leave this liner out.", "dress."+l.Entry+".less", "")
+			k.Say(l.Less)), "Make it less smaller, or leave this liner out.", "dress."+l.Entry+".less", "")
 		return 0, 0, false
 	}
 	return w, h, true
 }
 
 // liner makes a liner of a size.
-func (k *work) liner(name string, l Liner, w, h Length) *sheet.Piece {
+func (k *work) liner(name string, w, h Length) *sheet.Piece {
 	p := sheet.Grid(k.name(name), sheet.Cols(w), sheet.Rows(h), "liner")
 	p.Part, p.Root = sheet.Liner, "liner"
 	return p
@@ -92,7 +91,7 @@ func (k *work) floor(l Liner, r room, used map[string]Length) {
 		used["floor"] += l.Card.Caliper
 		at = append(at, assembly.Place{Face: "liner", Right: measured(mid.X), Down: -measured(mid.Y), Out: -z, Over: true})
 	}
-	k.add(k.liner("floor liner", l, w, h), l.Card, []string{"floor"}, at...)
+	k.add(k.liner("floor liner", w, h), l.Card, []string{"floor"}, at...)
 }
 
 // wall finds the face that stands on a side of the room: of the box, not of its lid.
@@ -158,8 +157,8 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 			used[side.Name] += Length(l.Layers) * l.Card.Caliper
 			sides = append(sides, one)
 		}
-		if len(sides) == 2 && fmt.Sprint(sides[0].ring, sides[0].round) == fmt.Sprint(sides[1].ring,
-			sides[1].round) { // opposite ones are alike
+		cut := func(i int) string { return fmt.Sprint(sides[i].ring, sides[i].round) }
+		if len(sides) == 2 && cut(0) == cut(1) { // opposite ones are alike
 			sides[0].name, sides[0].at = sides[0].name+" and "+sides[1].name, append(sides[0].at, sides[1].at...)
 			sides[0].also, sides = sides[1].ref, sides[:1]
 		}
@@ -205,12 +204,11 @@ func (k *work) bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []
 		switch {
 		case x-far < mm || x+far > w-mm || y+far <= 0 || y-far >= h:
 		case y-far < mm:
-			top = append(top, sheet.Point{X: x - far}, sheet.Point{X: x - far, Y: y + far}, sheet.Point{X: x + far, Y: y + far},
-				sheet.Point{X: x + far})
+			top = append(top, sheet.Point{X: x - far}, sheet.Point{X: x - far, Y: y + far},
+				sheet.Point{X: x + far, Y: y + far}, sheet.Point{X: x + far})
 		case y+far > h-mm:
-			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far}, sheet.Point{X: x - far,
-				Y: y - far},
-				sheet.Point{X: x - far, Y: h})
+			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far},
+				sheet.Point{X: x - far, Y: y - far}, sheet.Point{X: x - far, Y: h})
 		default:
 			holes = append(holes, round(sheet.Point{X: x, Y: y}, far, far, 16))
 		}
@@ -275,7 +273,7 @@ func (k *work) cover(l Liner, r room, used map[string]Length) {
 			Quarters: (top.up + 2) % 4, Out: -(top.T/2 + used["lid"] + l.Card.Caliper/2)})
 		used["lid"] += l.Card.Caliper
 	}
-	k.add(k.liner("lid liner", l, w, h), l.Card, []string{top.Ref()}, at...).Rides = true
+	k.add(k.liner("lid liner", w, h), l.Card, []string{top.Ref()}, at...).Rides = true
 }
 
 // crowded says whether other card lies close under a cover.

@@ -14,7 +14,7 @@ import (
 // What is cut into the box itself comes first: windows, thumb notches, and the holes
 // that ribbon or cord goes through. Layers are then cut round it.
 
-// round is left of card round what is cut out, beside the lap of a film.
+// border is how much card is left round what is cut out; the lap of a film may want more.
 const border = 6 * mm
 
 // openings cuts the openings, and says whether any was.
@@ -167,8 +167,9 @@ func (k *work) window(w Window, p *Panel) bool {
 	for _, q := range around {
 		if !sheet.Inside(p.Face.Points, q) {
 			k.wrong("width", fmt.Sprintf("A window of %s × %s leaves less than %s of the %s (%s × %s) round it.", k.Say(w.Width),
-				k.Say(w.Height), k.Say(want), k.called([]*Panel{p}), k.Say(pw), k.Say(ph)), "Make the window smaller.",
-				"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
+				k.Say(w.Height), k.Say(want), k.called([]*Panel{p}), k.Say(pw), k.Say(ph)), "Make the window smaller, in the middle.",
+				"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "", "dress."+w.Entry+".right", "",
+				"dress."+w.Entry+".down", "")
 			return false
 		}
 	}
@@ -184,8 +185,7 @@ func (k *work) window(w Window, p *Panel) bool {
 	} else {
 		piece.Opening(ring)
 		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the %s, where it is drawn.", w.Shape,
-			k.Say(w.Width),
-			k.Say(w.Height), plain(p.Name)))
+			k.Say(w.Width), k.Say(w.Height), plain(p.Name)))
 	}
 	k.cutBy(p, "on")
 	if w.Film {
@@ -238,7 +238,7 @@ func (k *work) frames() {
 			}
 			piece := k.on(p, k.called([]*Panel{p})+" frame", "frame", sheet.Layer, outer, [][]sheet.Point{ring}, own.Card, 0)
 			k.flat("Stick the %s round the window.", piece.Name)
-			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}, Piece: piece})
+			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}})
 		}
 	}
 }

@@ -34,7 +34,6 @@ type Lay struct {
 	Card  shop.Card
 	Ring  []sheet.Point
 	Holes [][]sheet.Point
-	Piece *sheet.Piece
 }
 
 // Ref is the panel's name among those of the box: "base/front".
@@ -296,7 +295,7 @@ func (k *work) called(of []*Panel) string {
 			i, j := slices.Index(order, a), slices.Index(order, b)
 			return cmp.Compare(uint(i), uint(j)) // what is not in it, -1, comes last
 		})
-		s := list(faces[part])
+		s := words.List(faces[part])
 		switch {
 		case k.several() && len(faces[part]) == 1 && s == part:
 			s = part + " bottom"
@@ -305,7 +304,7 @@ func (k *work) called(of []*Panel) string {
 		}
 		says = append(says, s)
 	}
-	return list(says)
+	return words.List(says)
 }
 
 // several says whether the box has panels on more than one part.

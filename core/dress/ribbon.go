@@ -2,22 +2,12 @@ package dress
 
 import (
 	"fmt"
-	"slices"
 
 	"brevium/core/assembly"
 	"brevium/core/sheet"
 )
 
 // Ribbon, twine and lace: what is tied round the box, or through it.
-
-// ribbonCare is said wherever something long and thin hangs on a box.
-const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
-
-func (k *work) care(s string) {
-	if !slices.Contains(k.box.Cautions, s) {
-		k.box.Cautions = append(k.box.Cautions, s)
-	}
-}
 
 // pierced is the radius of a hole that ribbon or cord goes through.
 const pierced = 5 * mm / 2
@@ -114,33 +104,34 @@ func (r *Ribbon) bows() Length {
 
 // ribbon reckons what is tied round the box, from its true girth.
 func (k *work) ribbon() {
-	r := k.Ribbon
-	if r == nil {
+	if k.Ribbon == nil {
 		return
 	}
 	k.entry = "ribbon"
+	own := *k.Ribbon
+	r := &own
 	if r.Width == 0 {
-		r.Width = map[string]Length{"ribbon": k.usual(inch/2, 12*mm), "twine": 2 * mm, "lace": k.usual(3*inch/4,
-			20*mm)}[r.What]
+		r.Width = map[string]Length{"ribbon": k.usual(inch/2, 12*mm), "twine": 2 * mm,
+			"lace": k.usual(3*inch/4, 20*mm)}[r.What]
 	}
 	round := Length(0)
-	go_ := func(names ...string) {
-		for i, n := range names {
+	wind := func(names ...string) {
+		for under, n := range names {
 			long, _ := k.girth(ways[n])
 			round += Length(r.Turns) * measured(long)
-			k.loop(ways[n], r, Length(i))
+			k.loop(ways[n], r, under)
 		}
 	}
 	says := ""
 	switch r.Way {
 	case "across", "along", "level":
-		go_(r.Way)
+		wind(r.Way)
 		says = fmt.Sprintf("%s round the box, %s", times(r.Turns), ways[r.Way].says)
 	case "cross":
-		go_("across", "along")
+		wind("across", "along")
 		says = fmt.Sprintf("%s round the box, crosswise", times(r.Turns))
 	case "under":
-		go_("across")
+		wind("across")
 		p := k.largest(func(p *Panel) bool { return p.Looks == "below" })
 		says = "round the box, both ends hidden under a strip on the underside"
 		k.hide(p, r)
@@ -160,7 +151,7 @@ func (k *work) ribbon() {
 		tie = "glue its ends"
 	}
 	k.last("Cut %s of %s, %s wide; lay it %s, and %s.", k.Say(long), r.What, k.Say(r.Width), says, tie)
-	k.care(ribbonCare)
+	k.box.Caution(assembly.RibbonCare)
 }
 
 func times(n int) string {
@@ -173,14 +164,15 @@ func times(n int) string {
 	return fmt.Sprintf("%d times", n)
 }
 
-// loop shows a ribbon on the folded box, where that is a block.
-func (k *work) loop(w way, r *Ribbon, under Length) {
+// loop shows a ribbon on the folded box, over so many turns that lie there already, where
+// that is a block.
+func (k *work) loop(w way, r *Ribbon, under int) {
 	if _, block := k.girth(w); !block || r.Width > k.across(w) {
 		return
 	}
 	c := k.Card("ribbon")
 	wide, high := k.around(w)
-	slack := 2*c.Caliper*(1+2*under) + mm/2 // over those that lie there
+	slack := 2*c.Caliper*Length(1+2*under) + mm/2
 	p := sheet.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
 		w.name == "level")
 	p.Part, p.Stock, p.Caliper = sheet.Ribbon, c.ID, c.Caliper
@@ -201,8 +193,8 @@ func (k *work) hide(p *Panel, r *Ribbon) {
 	}
 	if r.Way == "under" {
 		ring := ringOf("square", p.mid(), sw, sh, p)
-		piece := k.on(p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
-		p.On = append(p.On, Lay{Card: k.Card(""), Ring: ring, Piece: piece})
+		k.on(p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
+		p.On = append(p.On, Lay{Card: k.Card(""), Ring: ring})
 		return
 	}
 	strip := sheet.Grid(k.name("hiding strip"), sheet.Cols(sw.Down(k.Step.Size)), sheet.Rows(sh.Down(k.Step.Size)),

@@ -13,11 +13,10 @@ import (
 // Run is layers cut from one strip in order, so that the picture goes on round the
 // corners: the seam is at the back. The strip is seen from its printed side.
 type Run struct {
-	Name  string
-	Card  shop.Card
-	W, H  Length
-	Cuts  []RunCut
-	Count int
+	Name string
+	Card shop.Card
+	W, H Length
+	Cuts []RunCut
 }
 
 // RunCut is one layer of a run: how far from the left of the strip it begins, and from
@@ -45,7 +44,7 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 			continue
 		}
 		done[of] = true
-		run := Run{Card: l.Card, Count: 1}
+		run := Run{Card: l.Card}
 		var x Length
 		high, top := Length(0), k.tops(cuts, of.part)
 		for _, side := range roundOrder {
@@ -104,8 +103,7 @@ func (k *work) tops(cuts []cut, part string) (out Length) {
 
 func (r Run) says(k *work) string {
 	s := fmt.Sprintf("Cut a strip of %s × %s for the %s and mark it on its back; from its left, printed side up:",
-		k.Say(r.W),
-		k.Say(r.H), r.Name)
+		k.Say(r.W), k.Say(r.H), r.Name)
 	for i, c := range r.Cuts {
 		if i > 0 {
 			s += ","
@@ -165,8 +163,7 @@ func (k *work) motif(l Layer, cuts []cut, pieces []*sheet.Piece) {
 	i := max(0, slices.IndexFunc(cuts, func(c cut) bool { return c.panel.Looks == "front" }))
 	piece := pieces[i]
 	m := Motif{Piece: piece.Name, X: l.Motif.X - piece.Width/2, Y: l.Motif.Y - piece.Height/2, W: piece.Width,
-		H:    piece.Height,
-		Card: l.Card, Entry: l.Entry}
+		H: piece.Height, Card: l.Card, Entry: l.Entry}
 	if n := len(k.out.Runs); l.Run && n > 0 {
 		run := k.out.Runs[n-1]
 		for _, c := range run.Cuts {
@@ -177,6 +174,5 @@ func (k *work) motif(l Layer, cuts []cut, pieces []*sheet.Piece) {
 	}
 	k.out.Motifs = append(k.out.Motifs, m)
 	k.flat("Cut the %s round the motif: its upper left corner lies %s from the left and %s from the top of the sheet.",
-		m.Piece,
-		k.Say(m.X), k.Say(m.Y))
+		m.Piece, k.Say(m.X), k.Say(m.Y))
 }

@@ -191,9 +191,15 @@ func (k *work) topper(t Topper, p *Panel) {
 	}
 	k.size(&t, w, h)
 	if t.Width+2*t.Right.Abs() > w || t.Height+2*t.Down.Abs() > h {
-		k.wrong("width", fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
+		at := "dress." + t.Entry
+		field, fix, set := "right", "Put it in the middle.", []string{at + ".right", "", at + ".down", ""}
+		if t.Width > w || t.Height > h {
+			field, fix, set = "width", "Make it smaller, in the middle.",
+				append(set, at+".width", k.plainly(w*3/4), at+".height", k.plainly(h*3/4))
+		}
+		k.wrong(field, fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
 			"from opening, or catch.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
-			"Make it smaller.", "dress."+t.Entry+".width", k.plainly(w*3/4), "dress."+t.Entry+".height", k.plainly(h*3/4))
+			fix, set...)
 		return
 	}
 	if p.Bent {
@@ -290,7 +296,7 @@ func (k *work) hanging(t Topper) {
 	k.words(t, last)
 	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
 	k.last("Hang the %s on by its string.", last.Name)
-	k.care(ribbonCare)
+	k.box.Caution(assembly.RibbonCare)
 }
 
 // onBand sticks a topper on the band alone, so that the band still slides off.

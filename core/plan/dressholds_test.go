@@ -136,7 +136,9 @@ func TestDressingMends(t *testing.T) {
 	for _, dress := range []string{`{"grips": [{"kind": "notch", "on": "base/left", "width": "110 mm"}]}`,
 		`{"toppers": [{"shape": "round", "width": "150 mm"}]}`, `{"band": {"width": "4 mm"}}`, `{"band": {"lap": "2 mm"}}`,
 		`{"handle": {"kind": "strip"}}`, `{"bow": {"size": "20 mm"}}`, `{"closure": {"kind": "dot"}}`,
-		`{"layers": [{"on": "wheel"}]}`} {
+		`{"layers": [{"on": "wheel"}]}`, `{"toppers": [{"shape": "heart", "width": "40 mm", "right": "-50 mm"}]}`,
+		`{"toppers": [{"shape": "star", "width": "130 mm", "down": "40 mm"}]}`,
+		`{"windows": [{"on": "lid/top", "width": "40 mm", "right": "60 mm"}]}`} {
 		b := dressed(metric("tray-lid", 120, 90, 60), dress)
 		p := Make(b, Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {

@@ -182,11 +182,6 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 	return slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })
 }
 
-// dressing says whether a part is of the dressing.
-func dressing(part sheet.Part) bool {
-	return slices.Contains([]sheet.Part{sheet.Layer, sheet.Liner, sheet.Topper, sheet.Handle, sheet.Bow}, part)
-}
-
 // IsDressing says whether a piece is of the dressing, and not of the box itself.
 func (p *Plan) IsDressing(piece *sheet.Piece) bool {
 	return p.Dressed != nil && slices.ContainsFunc(p.Dressed.Laid, func(l dress.Laid) bool { return l.Piece == piece })

@@ -157,7 +157,7 @@ func TestOffTheMiddle(t *testing.T) {
 	p := Make(dressed(metric("tray-lid", 120, 90, 60),
 		`{"toppers": [{"shape": "round", "on": "base/front", "width": "30 mm", "right": "50 mm"}]}`),
 		Default)
-	if !slices.ContainsFunc(p.Problems, isAt("dress.toppers.0.width")) {
+	if !slices.ContainsFunc(p.Problems, isAt("dress.toppers.0.right")) {
 		t.Errorf("over the edge: %+v", p.Problems)
 	}
 }

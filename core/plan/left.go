@@ -26,8 +26,8 @@ var small = []struct {
 	what string
 	w, h measure.Length
 }{
-	{"a gift tag", 35 * measure.Millimetre, 55 * measure.Millimetre}, {"a pull tab", 18 * measure.Millimetre,
-		24 * measure.Millimetre},
+	{"a gift tag", 35 * measure.Millimetre, 55 * measure.Millimetre},
+	{"a pull tab", 18 * measure.Millimetre, 24 * measure.Millimetre},
 	{"a hole's reinforcing", 15 * measure.Millimetre, 15 * measure.Millimetre},
 }
 
@@ -61,8 +61,7 @@ func (p *Plan) Left() (out []Left) {
 	for _, o := range p.Offcuts {
 		if min(o.Width, o.Height) >= leastLeft {
 			out = addLeft(out, Left{From: "an offcut that you kept", Stock: o.Card, W: max(o.Width, o.Height),
-				H:     min(o.Width, o.Height),
-				Count: 1})
+				H: min(o.Width, o.Height), Count: 1})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Left) int { return int(math.Copysign(1, b.W.MM()*b.H.MM()-a.W.MM()*a.H.MM())) })
@@ -88,7 +87,7 @@ func addLeft(all []Left, l Left) []Left {
 func (p *Plan) serves(l Left) (out []string) {
 	fits := func(w, h measure.Length) bool { return max(w, h) <= l.W && min(w, h) <= l.H }
 	for _, piece := range p.Box.Pieces() {
-		if dressing(piece.Part) && p.CardOf(piece.Stock).ID == l.Stock && fits(piece.Width, piece.Height) {
+		if p.IsDressing(piece) && p.CardOf(piece.Stock).ID == l.Stock && fits(piece.Width, piece.Height) {
 			out = append(out, "the "+words.Plain(piece.Name))
 		}
 	}

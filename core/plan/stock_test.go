@@ -40,7 +40,8 @@ func TestStockIsTold(t *testing.T) {
 		}
 	}
 	for _, c := range [][3]string{{"card.stocks.lid", "lead", "card.stocks.lid"}, {"card.sheet", "9 x 9 m", "card.sheet"},
-		{"dress.outside", "9", "dress.outside"}, {"dress.floor", "some", "dress.floor"}, {"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
+		{"dress.outside", "9", "dress.outside"}, {"dress.floor", "some", "dress.floor"},
+		{"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
 		{"tools.burnish", "never", "tools.burnish"}, {"tools.grooves", "0 in", "tools.grooves"}} {
 		wantProblem(t, sized("5", "3 1/2", "2", c[0], c[1]), c[2], c[1])
 	}

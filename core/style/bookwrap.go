@@ -70,7 +70,7 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 		b.Lets = []string{"right"}
 		b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(d.Length+border+spine)+260*mm).Up(10*step))+
 			" round the whole, with a bow")
-		b.Cautions = append(b.Cautions, ribbonCare)
+		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 		return
 	}
 	cover := d.Length + border

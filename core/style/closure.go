@@ -16,8 +16,6 @@ import (
 // where that face comes to lie. Where both have card enough round them is found
 // by folding the box.
 
-const ribbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
-
 const (
 	magnetRadius = 5 * mm
 	closureRoom  = 5 * mm / 2 // of card round either half
@@ -50,8 +48,7 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 	}
 	b.Supplies = append(b.Supplies, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
 		"stuck on while the piece is flat; try the poles first", flap, front))
-	b.Cautions = append(b.Cautions, "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, "+
-		"from small children, and follow your local rules.")
+	b.Cautions = append(b.Cautions, assembly.MagnetCare)
 }
 
 // tieBy ties a box shut, if so asked, with a ribbon through two faces.
@@ -64,7 +61,7 @@ func (j *Job) tieBy(b *Box, a, on string) {
 	b.Pairs = append(b.Pairs, assembly.Pair{What: "ribbon", A: a, B: on, Radius: piercing})
 	b.Supplies = append(b.Supplies, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
 		j.Say((300*mm).Up(10*j.Mark())), words.Plain(flap), words.Plain(front)))
-	b.Cautions = append(b.Cautions, ribbonCare)
+	b.Cautions = append(b.Cautions, assembly.RibbonCare)
 }
 
 // pair places the halves of what closes the box, or says that there is no room.

@@ -75,7 +75,7 @@ func buildCrossFold(j *Job) *Box {
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
 	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(w+2*f)+260*mm).Up(10*step))+" round the whole, if it is to travel")
-	b.Cautions = append(b.Cautions, ribbonCare, "The left and the right box lie on their sides when all is closed: press their "+
+	b.Cautions = append(b.Cautions, assembly.RibbonCare, "The left and the right box lie on their sides when all is closed: press their "+
 		"lids well home.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, or it would not go on.")
 	return b

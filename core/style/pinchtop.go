@@ -1,6 +1,7 @@
 package style
 
 import (
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/sheet"
 )
@@ -61,7 +62,7 @@ func buildPinchTop(j *Job) *Box {
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
-		b.Supplies, b.Cautions = []string{"ribbon for the top, " + j.Say(ribbon)}, []string{ribbonCare}
+		b.Supplies, b.Cautions = []string{"ribbon for the top, " + j.Say(ribbon)}, []string{assembly.RibbonCare}
 	} else {
 		b.Supplies = []string{"a peg or clip for the top"}
 	}

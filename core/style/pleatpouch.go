@@ -1,6 +1,7 @@
 package style
 
 import (
+	"brevium/core/assembly"
 	"brevium/core/sheet"
 )
 
@@ -116,5 +117,5 @@ func (j *Job) crestHoles(b *Box, p *sheet.Piece, d Dims, high Length) {
 		}
 	}
 	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((d.Length/3+280*mm).Up(10*j.Mark()))+", through the four holes")
-	b.Cautions = append(b.Cautions, ribbonCare)
+	b.Cautions = append(b.Cautions, assembly.RibbonCare)
 }

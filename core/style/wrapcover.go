@@ -104,6 +104,6 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
 		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
-		b.Cautions = append(b.Cautions, ribbonCare)
+		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 	}
 }

@@ -57,3 +57,11 @@ func Visible(s string) bool {
 		return r != utf8.RuneError && unicode.In(r, unicode.L, unicode.N, unicode.P, unicode.S)
 	})
 }
+
+// List says several names in a sentence: "a, b and c".
+func List(of []string) string {
+	if len(of) < 2 {
+		return strings.Join(of, "")
+	}
+	return strings.Join(of[:len(of)-1], ", ") + " and " + of[len(of)-1]
+}
