@@ -65,7 +65,11 @@ func (k *work) handle() {
 		k.strip(on, measured(apart))
 		return
 	}
-	long := k.nice(measured(apart)*3/2 + 2*max(h.Height, 80*mm) + 120*mm)
+	long := measured(apart)*3/2 + 2*max(h.Height, 80*mm) + 120*mm
+	if k.liftsOff() {
+		long += 2 * k.lidReaches(on[0])
+	}
+	long = k.nice(long)
 	k.supply(h.Kind, 0, long, 1, "as a handle, through the holes, knotted inside")
 	k.last("Thread %s of %s through the holes of the %s as a handle and knot it inside.", k.Say(long), h.Kind,
 		k.called(on))

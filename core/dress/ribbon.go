@@ -18,8 +18,12 @@ func (k *work) pierce() (cut bool) {
 		k.entry = "handle"
 		for _, p := range k.handleOn() {
 			w, _ := p.Size()
+			down := Length(12 * mm)
+			if k.liftsOff() { // a lid that comes over the cord would not go home
+				down += k.lidReaches(p)
+			}
 			for _, off := range []Length{-w / 5, w / 5} {
-				cut = k.hole(p, off, 12*mm, "on") || cut
+				cut = k.hole(p, off, down, "on") || cut
 			}
 		}
 	}

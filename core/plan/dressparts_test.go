@@ -247,6 +247,18 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 	if n := len(p.Box.Piece("base").Punches); n != 4 || !p.Holds() {
 		t.Errorf("%d holes; %s", n, said(p))
 	}
+	p = Make(dressed(metric("tray-lid", 100, 70, 60), `{"handle": {"kind": "cord"}}`), Default)
+	low, _ := fold.Reach(p.Box.Proved.Of("lid").Find("left"))
+	for _, h := range p.Box.Piece("base").Punches { // the lid doesn't come over the cord
+		for _, f := range p.Box.Proved.Of("base").Faces {
+			if sheet.Inside(f.Face.Points, h.Mid) && f.Place(h.Mid).Z+h.Diameter.MM()/2 > low.Z {
+				t.Errorf("the lid comes over the hole in the %s", f.Name)
+			}
+		}
+	}
+	if len(p.Box.Piece("base").Punches) != 4 || !p.Holds() {
+		t.Errorf("cord under a lid: %s", said(p))
+	}
 	heavy := tray.Clone()
 	heavy.Contents = nil
 	p = Make(dressed(metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), Default)
