@@ -3,15 +3,18 @@ package web_test
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -29,6 +32,36 @@ type visitor struct {
 	stop    func() // ends the server
 }
 
+// chromium is the one browser of all visitors: each has a window and a storage of its
+// own there, and starting one takes longer than many a visit.
+func chromium(t *testing.T) context.Context {
+	t.Helper()
+	shared.begin.Do(func() {
+		if shared.ctx, shared.stop, shared.err = browser.Start(context.Background(), 1280, 800); shared.err == nil {
+			shared.err = chromedp.Do(shared.ctx, chromedp.Navigate("about:blank"))
+		}
+	})
+	if shared.err != nil {
+		t.Fatal(shared.err)
+	}
+	return shared.ctx
+}
+
+var shared struct {
+	begin sync.Once
+	ctx   context.Context
+	stop  func()
+	err   error
+}
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if shared.stop != nil {
+		shared.stop()
+	}
+	os.Exit(code)
+}
+
 func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 	t.Helper()
 	t.Parallel()
@@ -37,10 +70,7 @@ func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 		t.Fatal(err)
 	}
 	t.Cleanup(stop)
-	ctx, end, err := browser.Start(t.Context(), 1280, 800)
-	if err != nil {
-		t.Fatal(err)
-	}
+	ctx, end := chromedp.NewContext(chromium(t), chromedp.WithNewBrowserContext())
 	t.Cleanup(end)
 	ctx, cancel := context.WithTimeout(ctx, 5*time.Minute)
 	t.Cleanup(cancel)
@@ -56,8 +86,23 @@ func visit(t *testing.T, between ...func(http.Handler) http.Handler) *visitor {
 
 func (v *visitor) do(what string, steps ...chromedp.Action[chromedp.Void]) {
 	v.t.Helper()
-	if err := chromedp.Do(v.ctx, steps...); err != nil {
-		v.t.Fatalf("%s: %v", what, err)
+	for _, step := range steps {
+		if err := patiently(v.ctx, step); err != nil {
+			v.t.Fatalf("%s: %v", what, err)
+		}
+	}
+}
+
+// patiently does a step. What it is done to may be found on a page that is just being
+// redrawn, and be gone when it is done: then, like a person, it looks again.
+func patiently(ctx context.Context, step chromedp.Action[chromedp.Void]) error {
+	const gone = -32000 // the browser's code for a node that is no longer there
+	for end := time.Now().Add(25 * time.Second); ; time.Sleep(40 * time.Millisecond) {
+		err := chromedp.Do(ctx, step)
+		var told *cdproto.Error
+		if err == nil || !errors.As(err, &told) || told.Code != gone || time.Now().After(end) {
+			return err
+		}
 	}
 }
 

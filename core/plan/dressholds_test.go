@@ -19,7 +19,7 @@ func TestDressedBoxesHold(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
 			all, planned := combinations(s), 0
-			for n := range boxes(500) {
+			for n := range boxes(1000) {
 				b := random(r)
 				b.Box = brief.Box{Style: brief.Text(s.ID)}
 				answer(&b, s, (n*7)%all)

@@ -55,7 +55,7 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 func TestPatternsStandUpright(t *testing.T) {
 	r := rand.New(rand.NewPCG(14, 14))
 	placed := 0
-	for range 200 {
+	for range boxes(2000) {
 		b := random(r)
 		b.Card.Stock, b.Card.Sheet = brief.Text([]string{"sprig-220", "stripe-220"}[r.IntN(2)]), "a3"
 		b.Copies = "3"

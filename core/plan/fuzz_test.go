@@ -73,7 +73,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 				}
 			}
 		}
-		for range 150 {
+		for range boxes(1500) {
 			b := whole.Clone()
 			for range 1 + r.IntN(3) {
 				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])

@@ -63,7 +63,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 // list is what the plan is made of, and every way can be picked.
 func TestRankingIsHonest(t *testing.T) {
 	r := rand.New(rand.NewPCG(31, 32))
-	for range 120 {
+	for range boxes(1400) {
 		b := random(r)
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)],

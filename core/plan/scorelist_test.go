@@ -142,7 +142,7 @@ func TestScoreList(t *testing.T) {
 func TestScoreListReadsWhatStylesCut(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 8))
 	roles := map[string]string{"base": "tray", "drawer": "tray", "lid": "lid", "carton": "tube", "sleeve": "tube"}
-	for n := range 600 {
+	for n := range boxes(5000) {
 		style := []string{"tray-lid", "sleeve-drawer", "carton"}[n%3]
 		mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
 		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",

@@ -14,7 +14,7 @@ import (
 )
 
 // long asks for as many boxes a style as were ever tried: ./check makes do with
-// a tenth of them (docs/map.md says when to ask for all).
+// a twentieth of them (docs/map.md says when to ask for all).
 var long = flag.Bool("long", false, "plan thousands of boxes a style")
 
 // boxes is how many random boxes a test plans.
@@ -22,7 +22,7 @@ func boxes(most int) int {
 	if *long {
 		return most
 	}
-	return most / 10
+	return most / 20
 }
 
 // Every style, over random sizes, cards and steps, and every combination of
@@ -102,7 +102,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(71, uint64(i)))
 			planned := map[string]int{}
-			for n := range boxes(500) {
+			for n := range boxes(1000) {
 				mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
 				b := brief.New("mm")
 				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],

@@ -85,7 +85,7 @@ func TestCareForContents(t *testing.T) {
 func TestJoints(t *testing.T) {
 	r := rand.New(rand.NewPCG(41, 42))
 	joined := 0
-	for range 300 {
+	for range boxes(6000) {
 		b := random(r)
 		b.Card.Sheet, b.Card.Join = "8x8", "yes"
 		p := Make(b, Default)
