@@ -1,10 +1,12 @@
 package web_test
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"testing"
 
+	"github.com/chromedp/cdproto/dom"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -160,5 +162,20 @@ func TestSkipLink(t *testing.T) {
 	for page, want := range map[string]string{"/": "main", v.box(6): "workbench"} {
 		v.do("open", chromedp.Navigate(v.address+page), chromedp.Focus(chromedp.CSS(".skip")), chromedp.KeyEvent(kb.Enter))
 		v.until("skipped", fmt.Sprintf(`document.activeElement.id === %q`, want))
+	}
+}
+
+// A visitor whose button was redrawn under its hand looks again.
+func TestPatience(t *testing.T) {
+	v := visit(t)
+	tries := 0
+	v.do("press", func(ctx context.Context, _ *chromedp.Target) (none chromedp.Void, err error) {
+		if tries++; tries == 1 {
+			_, err = chromedp.Call(ctx, dom.GetBoxModel, dom.GetBoxModelParams{NodeID: 987654})
+		}
+		return none, err
+	})
+	if tries != 2 {
+		t.Errorf("pressed %d times", tries)
 	}
 }
