@@ -23,7 +23,8 @@ func (k *work) pierce() (cut bool) {
 				down += k.lidReaches(p)
 			}
 			for _, off := range []Length{-w / 5, w / 5} {
-				cut = k.hole(p, off, down, "on") || cut
+				cut = k.hole(p, off, down, "on", "Choose panels that show more of themselves, or leave the handle out.",
+					"dress.handle.kind", "") || cut
 			}
 		}
 	}
@@ -32,7 +33,7 @@ func (k *work) pierce() (cut bool) {
 		if p := k.tied(); p != nil {
 			for _, off := range []Length{-10 * mm, 10 * mm} {
 				_, h := p.Size()
-				cut = k.hole(p, off, h/2, "way") || cut
+				cut = k.hole(p, off, h/2, "way", "Tie it round the box instead.", "dress.ribbon.way", "across") || cut
 			}
 		}
 	}
@@ -40,15 +41,15 @@ func (k *work) pierce() (cut bool) {
 }
 
 // hole punches a hole in a panel, so far right of its middle and down from its top as
-// it stands.
-func (k *work) hole(p *Panel, right, down Length, field string) bool {
+// it stands. Fix and set say what to change where there is no room for it.
+func (k *work) hole(p *Panel, right, down Length, field, fix string, set ...string) bool {
 	_, h := p.Size()
 	at := p.spot(right, down-h/2)
 	about := []sheet.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
 	switch {
 	case p.Face.Body.RoomRound(p.Face, at) < (pierced + 3*mm).MM():
 		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
-			"Choose another panel, or stick it instead.")
+			fix, set...)
 		return false
 	case k.tabBehind(p, about) != "":
 		k.piece(p).Tips = append(k.piece(p).Tips,
