@@ -134,15 +134,26 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 // that decides: the change that is least of what it changes.
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
+	typed := "card.sheet" // what is at fault of a list of scores
 	for _, piece := range p.Box.Pieces() {
 		l := p.onSheet(piece, 1)
 		if !slices.ContainsFunc(w.sheets(p.CardOf(piece.Stock)), func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
 			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
+			for _, row := range job.Scores {
+				if typed == "card.sheet" && row.Name == piece.Name {
+					typed = row.Field + map[bool]string{true: "width", false: "height"}[piece.Width > piece.Height]
+				}
+			}
 		}
 	}
 	text := "This box is larger than every sheet on the shelf: " + strings.Join(pieces, ", ") + "."
 	if len(pieces) == 0 {
 		text = "No one sheet on the shelf takes every piece of this box."
+	}
+	if len(job.Scores) > 0 {
+		p.Problem(typed, text, "Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
+			"card.join", "yes")
+		return
 	}
 	var fixes []Fix
 	if p.what == whole {

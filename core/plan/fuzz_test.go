@@ -84,7 +84,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 			}
 			for _, pr := range p.Problems {
 				if pr.Field == "" || pr.Text == "" || pr.Fix == "" {
-					t.Errorf("%+v", pr)
+					t.Errorf("%+v, for %s", pr, b.Encode())
 				}
 			}
 		}

@@ -199,3 +199,20 @@ func FuzzScoreList(f *testing.F) {
 		}
 	})
 }
+
+// A typed piece larger than every sheet is refused at its own longer side.
+func TestTypedPieceTooLarge(t *testing.T) {
+	for want, size := range map[string][4]string{"box.pieces.1.width": {"99 in", "7 1/2 in", "1 in, 98 in", "1 in, 6 1/2 in"},
+		"box.pieces.1.height": {"7 1/2 in", "99 in", "1 in, 6 1/2 in", "1 in, 98 in"}} {
+		b := listed([7]string{"slip", "panel", "3 in", "2 in"}, [7]string{"base", "tray", size[0], size[1], size[2], size[3]})
+		b.Card.Join = "no"
+		p := Make(b, Default)
+		if p.OK() || p.Problems[0].Field != want {
+			t.Errorf("%+v, want it at %s", p.Problems, want)
+			continue
+		}
+		if again := Make(taken(b, p.Problems[0].Set), Default); !again.OK() {
+			t.Errorf("its mend: %+v", again.Problems)
+		}
+	}
+}
