@@ -12,6 +12,9 @@ import (
 // pierced is the radius of a hole that ribbon or cord goes through.
 const pierced = 5 * mm / 2
 
+// leastRound is how much card is left round such a hole.
+const leastRound = 3 * mm
+
 // pierce punches the holes that ribbon and cord go through.
 func (k *work) pierce() (cut bool) {
 	if h := k.Handle; h != nil && (h.Kind == "ribbon" || h.Kind == "cord") {
@@ -47,7 +50,7 @@ func (k *work) hole(p *Panel, right, down Length, field, fix string, set ...stri
 	at := p.spot(right, down-h/2)
 	about := []sheet.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
 	switch {
-	case p.Face.Body.RoomRound(p.Face, at) < (pierced + 3*mm).MM():
+	case p.Face.Body.RoomRound(p.Face, at) < (pierced + leastRound).MM():
 		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
 			fix, set...)
 		return false

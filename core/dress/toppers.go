@@ -161,7 +161,8 @@ func (k *work) rings(t Topper) (out [][]sheet.Point) {
 			}
 			if next == nil {
 				k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
-					k.Say(t.Width), k.Say(t.Height)), "Make the border smaller or the topper larger.", "dress."+t.Entry+".border", "")
+					k.Say(t.Width), k.Say(t.Height)), "Make the border smaller, the topper larger, or lay fewer shapes on each other.",
+					"dress."+t.Entry+".layers", fmt.Sprint(i))
 				return nil
 			}
 			ring = next
@@ -279,24 +280,40 @@ func (k *work) topperName(t Topper, i int) string {
 // hanging hangs a tag by a string: it is cut with the rest.
 func (k *work) hanging(t Topper) {
 	k.size(&t, 60*mm, 90*mm)
+	rings := k.rings(t)
+	if rings == nil {
+		return
+	}
+	hole := hangsBy(rings[len(rings)-1])
+	if hole == nil {
+		at := "dress." + t.Entry
+		k.wrong("width", fmt.Sprintf("A %s of %s × %s has no room for the hole of its string.", t.Shape, k.Say(t.Width),
+			k.Say(t.Height)), "Make it larger.", at+".width", k.plainly(80*mm), at+".height", "", at+".border", "")
+		return
+	}
 	var last *sheet.Piece
-	for i, ring := range k.rings(t) {
-		hole := round(sheet.Point{X: t.Width / 2, Y: t.Height / 8}, pierced, pierced, 16)
-		var holes [][]sheet.Point
-		if !slices.ContainsFunc(hole, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
-			holes = append(holes, hole)
-		}
-		last = cutTo(k.name(k.topperName(t, i)), "topper", ring, holes)
+	for i, ring := range rings {
+		last = cutTo(k.name(k.topperName(t, i)), "topper", ring, [][]sheet.Point{hole})
 		last.Part = sheet.Topper
 		k.loose(last, t.Cards[i], 1, "hanging")
-	}
-	if last == nil {
-		return
 	}
 	k.words(t, last)
 	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
 	k.last("Hang the %s on by its string.", last.Name)
 	k.box.Caution(assembly.RibbonCare)
+}
+
+// hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough
+// round it; nil where there is no such place.
+func hangsBy(ring []sheet.Point) []sheet.Point {
+	lo, hi := bounds(ring)
+	for at := (sheet.Point{X: (lo.X + hi.X) / 2, Y: lo.Y}); at.Y < hi.Y; at.Y += mm / 2 {
+		around := round(at, pierced+leastRound, pierced+leastRound, 24)
+		if !slices.ContainsFunc(around, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
+			return round(at, pierced, pierced, 16)
+		}
+	}
+	return nil
 }
 
 // onBand sticks a topper on the band alone, so that the band still slides off.

@@ -139,6 +139,7 @@ func TestDressingMends(t *testing.T) {
 		`{"handle": {"kind": "strip"}}`, `{"bow": {"size": "20 mm"}}`, `{"closure": {"kind": "dot"}}`,
 		`{"layers": [{"on": "wheel"}]}`, `{"toppers": [{"shape": "heart", "width": "40 mm", "right": "-50 mm"}]}`,
 		`{"toppers": [{"shape": "star", "width": "130 mm", "down": "40 mm"}]}`,
+		`{"toppers": [{"shape": "heart", "width": "10 mm", "border": "1 mm", "layers": "4"}]}`,
 		`{"windows": [{"on": "lid/top", "width": "40 mm", "right": "60 mm"}]}`} {
 		size := [3]int{120, 90, 60}
 		switch dress {

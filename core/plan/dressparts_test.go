@@ -199,6 +199,7 @@ func TestGrips(t *testing.T) {
 // A stack of shapes lies on the middle of its panel, each within the one below by its
 // border; what the shop has a cutter for is cut by it.
 func TestToppersStack(t *testing.T) {
+	const far = 2 * measure.Millimetre
 	for _, shape := range dress.Shapes {
 		p := Make(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
 			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), Default)
@@ -375,6 +376,42 @@ func TestSchemes(t *testing.T) {
 	for _, s := range Make(metric("tray-lid", 120, 90, 50), Default).Schemes(Default) {
 		if len(s.Cards) != 4 || s.Title == "" || s.Scheme.Main != "cover-216" || s.Scheme.Second == s.Scheme.Accent {
 			t.Errorf("%+v", s)
+		}
+	}
+}
+
+// Whatever shape hangs by a string, the hole for it goes through every card of it, with
+// card all round.
+func TestHangingShapesHaveAHole(t *testing.T) {
+	const far = 2 * measure.Millimetre
+	for _, shape := range dress.Shapes {
+		p := Make(dressed(metric("tray-lid", 120, 90, 60),
+			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "3", "width": "50 mm"}]}`, shape)), Default)
+		if !p.OK() {
+			t.Errorf("%s: %+v", shape, p.Problems)
+			continue
+		}
+		for _, l := range p.Dressed.Laid {
+			f := l.Piece.Faces[0]
+			if len(f.Holes) != 1 {
+				t.Errorf("the %s has %d holes", l.Piece.Name, len(f.Holes))
+				continue
+			}
+			for _, q := range f.Holes[0] {
+				for _, by := range []sheet.Point{{X: far}, {X: -far}, {Y: far}, {Y: -far}} {
+					if !sheet.Inside(f.Points, q.Add(by)) {
+						t.Fatalf("the hole of the %s lies too near its edge, at %v", l.Piece.Name, q)
+					}
+				}
+			}
+		}
+		tiny := dressed(metric("tray-lid", 120, 90, 60),
+			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "2", "width": "12 mm", "border": "0.6 mm"}]}`, shape))
+		p = Make(tiny, Default)
+		if p.OK() || p.Problems[0].Field != "dress.toppers.0.width" {
+			t.Errorf("a %s with no room for a hole: %+v", shape, p.Problems)
+		} else if again := Make(taken(tiny, p.Problems[0].Set), Default); !again.OK() {
+			t.Errorf("a larger %s: %+v", shape, again.Problems)
 		}
 	}
 }
