@@ -70,7 +70,6 @@ func (s *Server) pointPanel(_ context.Context, c changing) error {
 // addDress puts another thing on, with what is usual of it.
 func (s *Server) addDress(_ context.Context, c changing) error {
 	d, id := &c.brief.Dress, newMark()
-	front := brief.Text("front")
 	switch c.arg {
 	case "layers":
 		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside"})
@@ -83,7 +82,7 @@ func (s *Server) addDress(_ context.Context, c changing) error {
 	case "windows":
 		d.Windows = append(slices.Clone(d.Windows), brief.Opening{ID: id, On: "top"})
 	case "grips":
-		d.Grips = append(slices.Clone(d.Grips), brief.Grip{ID: id, Kind: "notch", On: front})
+		d.Grips = append(slices.Clone(d.Grips), brief.Grip{ID: id, Kind: "notch", On: "front"})
 	case "toppers":
 		d.Toppers = append(slices.Clone(d.Toppers), brief.Topper{ID: id, Shape: "rounded"})
 	}

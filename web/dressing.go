@@ -288,11 +288,9 @@ func (f form) roundGroups() []group {
 
 // holdGroups ask for what holds the box closed, and what it is carried by.
 func (f form) holdGroups() []group {
-	closes := append(choices("", "as the box asks"), namedChoices("", dress.Closures...)...)
-	for i, says := range map[int]string{1: "a pair of magnets", 2: "a hook dot", 3: "a re-stickable dot", 4: "a brad",
-		5: "buttons and string", 6: "a clip", 7: "a ribbon through holes", 8: "tucking it in", 9: "a seal of paper"} {
-		closes[i].Label = says
-	}
+	closes := choices("", "as the box asks", "magnet", "a pair of magnets", "dot", "a hook dot", "restick",
+		"a re-stickable dot", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
+		"a ribbon through holes", "tuck", "tucking it in", "seal", "a seal of paper")
 	closure := group{Title: "Held closed by", ID: "closure", Fields: []field{f.pick("dress.closure.kind", closes)}}
 	if f.b.Dress.Closure.Kind != "" {
 		closure.Fields = append(closure.Fields, f.on("dress.closure.on", "where it closes in front"),

@@ -1,6 +1,7 @@
 package dress
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -68,12 +69,7 @@ func (k *work) around(w way) (wide, high Length) {
 
 // hullOf is the outline of what lies farthest out, counter-clockwise.
 func hullOf(all [][2]float64) (out [][2]float64) {
-	slices.SortFunc(all, func(a, b [2]float64) int {
-		if a[0] != b[0] {
-			return sign(a[0] - b[0])
-		}
-		return sign(a[1] - b[1])
-	})
+	slices.SortFunc(all, func(a, b [2]float64) int { return cmp.Or(cmp.Compare(a[0], b[0]), cmp.Compare(a[1], b[1])) })
 	half := func(next func(i int) [2]float64) []([2]float64) {
 		var h [][2]float64
 		for i := range all {
@@ -90,15 +86,6 @@ func hullOf(all [][2]float64) (out [][2]float64) {
 }
 
 func cross(a, b, c [2]float64) float64 { return (b[0]-a[0])*(c[1]-a[1]) - (b[1]-a[1])*(c[0]-a[0]) }
-
-func sign(x float64) int {
-	if x < 0 {
-		return -1
-	} else if x > 0 {
-		return 1
-	}
-	return 0
-}
 
 // belts puts the band on, and the narrower one on it.
 func (k *work) belts() {

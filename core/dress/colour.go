@@ -1,11 +1,13 @@
 package dress
 
 import (
+	"fmt"
 	"math"
 	"strconv"
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/words"
 )
 
 // Contrast is how much lighter one colour is than another, from 1 to 21, as readers
@@ -30,10 +32,25 @@ func luminance(colour string) float64 {
 	return 0.2126*part(16) + 0.7152*part(8) + 0.0722*part(0)
 }
 
-func (k *work) faint(text, fix string, set []string) {
-	w := brief.Warning{Code: "faint-words", Text: text, Fix: fix}
-	for i := 0; i+1 < len(set); i += 2 {
-		w.Set = map[string]string{set[i]: set[i+1]}
+// darkInk is what words are lettered in where nothing else is said.
+const darkInk = "#2a2520"
+
+// contrast checks that words can be read on their card.
+func (k *work) contrast(text, ink, card string) {
+	if ink == "" {
+		ink = darkInk
+	}
+	ratio := Contrast(ink, card)
+	if ratio >= 3 {
+		return
+	}
+	w := brief.Warning{Code: "faint-words", Fix: "Choose a lighter card or another ink.",
+		Text: fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio)}
+	for _, other := range []struct{ ink, name string }{{darkInk, "dark ink"}, {"#ffffff", "white"}} {
+		if Contrast(other.ink, card) >= 4.5 && strings.HasPrefix(k.entry, "toppers") {
+			w.Fix, w.Set = "Letter it in "+other.name+".", map[string]string{"dress." + k.entry + ".ink": other.ink}
+			break
+		}
 	}
 	k.Warn(w)
 }

@@ -130,8 +130,9 @@ func keeps(out, poly []pt, edges []edge) bool {
 	if least <= 0 {
 		return true
 	}
-	for _, p := range out {
-		if !within(poly, p) {
+	inner, outer := points(out), points(poly)
+	for n, p := range out {
+		if !sheet.Inside(outer, inner[n]) {
 			return false
 		}
 		for i, a := range poly {
@@ -141,17 +142,6 @@ func keeps(out, poly []pt, edges []edge) bool {
 		}
 	}
 	return true
-}
-
-func within(ring []pt, at pt) bool {
-	in := false
-	for i, a := range ring {
-		b := ring[(i+1)%len(ring)]
-		if (a.y > at.y) != (b.y > at.y) && at.x < a.x+(at.y-a.y)/(b.y-a.y)*(b.x-a.x) {
-			in = !in
-		}
-	}
-	return in
 }
 
 func toSegment(p, a, b pt) float64 {
@@ -214,16 +204,6 @@ func rounded(ring []sheet.Point, radius Length) []sheet.Point {
 	return points(out)
 }
 
-// bounds gives the upright rectangle round an outline.
-func bounds(ring []sheet.Point) (lo, hi sheet.Point) {
-	lo, hi = ring[0], ring[0]
-	for _, p := range ring {
-		lo = sheet.Point{X: min(lo.X, p.X), Y: min(lo.Y, p.Y)}
-		hi = sheet.Point{X: max(hi.X, p.X), Y: max(hi.Y, p.Y)}
-	}
-	return lo, hi
-}
-
 // turned gives an outline as it is drawn when a quarter turn so often brings what is up
 // on the box to the top.
 func turned(ring []sheet.Point, quarters int) []sheet.Point {
@@ -247,7 +227,7 @@ func moved(ring []sheet.Point, x, y Length) []sheet.Point {
 
 // cutTo makes a piece of an outline and what is cut out of it.
 func cutTo(name, face string, ring []sheet.Point, holes [][]sheet.Point) *sheet.Piece {
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	p := sheet.New(name, hi.X-lo.X, hi.Y-lo.Y)
 	ring = moved(ring, -lo.X, -lo.Y)
 	var cut [][]sheet.Point

@@ -30,7 +30,7 @@ func TestInsetIsEven(t *testing.T) {
 		w, h := Length(10+r.IntN(150))*mm, Length(10+r.IntN(150))*mm
 		by := Length(1+r.IntN(80)) * mm / 10
 		ring := outline(shape, w, h)
-		if lo, hi := bounds(ring); lo != (sheet.Point{}) || hi != (sheet.Point{X: w, Y: h}) {
+		if lo, hi := sheet.Bounds(ring); lo != (sheet.Point{}) || hi != (sheet.Point{X: w, Y: h}) {
 			t.Fatalf("%s of %d × %d fills %v to %v", shape, w, h, lo, hi)
 		}
 		in := inset(ring, even(by))
@@ -69,7 +69,7 @@ func TestInsetRectangles(t *testing.T) {
 		{inch / 4, inch / 4, 9 * inch / 2, 3 * inch / 2}, {0, 0, 5 * inch, 2 * inch}, {inch / 8, inch / 2, 19 * inch / 4,
 			11 * inch / 8},
 	} {
-		lo, hi := bounds(inset(panel, func(n pt) Length {
+		lo, hi := sheet.Bounds(inset(panel, func(n pt) Length {
 			if n.y < -0.7 {
 				return c.top
 			}

@@ -99,7 +99,7 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 	if ring == nil {
 		return c, false
 	}
-	if lo, hi := bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
+	if lo, hi := sheet.Bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
 		return c, false
 	}
 	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(k.marked(ring), l.Round)}
@@ -122,7 +122,7 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 // marked makes a rectangle that lies between the marks of the tools smaller, to the next
 // mark: it is cut by them.
 func (k *work) marked(ring []sheet.Point) []sheet.Point {
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	w, h := (hi.X - lo.X).Down(k.Step.Size), (hi.Y - lo.Y).Down(k.Step.Size)
 	if len(ring) != 4 || min(w, h) < least || w == hi.X-lo.X && h == hi.Y-lo.Y {
 		return ring
@@ -153,10 +153,11 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		var refs []string
 		deep := 0
 		for n := i; n < len(cuts); n++ {
-			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
+			if keys[n] == keys[i] {
 				p := cuts[n].panel
 				alike, places = append(alike, p), append(places, k.place(p, cuts[n].lay, "layer", cuts[n].up, l.least()))
 				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
+				p.On = append(p.On, cuts[n].lay)
 			}
 		}
 		name := k.called(alike) + " layer"
@@ -168,9 +169,8 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		part := k.add(piece, l.Card, refs, places...)
 		part.Rides, part.Loose = !c.panel.Bent, c.panel.Bent
 		for n := i; n < len(cuts); n++ {
-			if keys[n] == keys[i] && cuts[n].panel.Bent == c.panel.Bent {
+			if keys[n] == keys[i] {
 				pieces[n] = piece
-				cuts[n].panel.On = append(cuts[n].panel.On, cuts[n].lay)
 			}
 		}
 		names = append(names, piece.Name)
@@ -192,7 +192,7 @@ func (l Layer) least() Length {
 
 // shapeKey is the same for cuts that are alike as they stand.
 func shapeKey(c cut) string {
-	lo, _ := bounds(c.stood)
+	lo, _ := sheet.Bounds(c.stood)
 	ring := moved(c.stood, -lo.X, -lo.Y)
 	first := 0
 	for i, p := range ring { // wherever its outline begins
@@ -205,12 +205,12 @@ func shapeKey(c cut) string {
 	for _, h := range c.holes {
 		holes = append(holes, moved(h, -lo.X, -lo.Y))
 	}
-	return fmt.Sprint(ring, holes)
+	return fmt.Sprint(ring, holes, c.panel.Bent)
 }
 
 // place lays something of an outline on a panel, on what lies there.
 func (k *work) place(p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
-	lo, hi := bounds(l.Ring)
+	lo, hi := sheet.Bounds(l.Ring)
 	flo, fhi := p.Face.Bounds()
 	if len(p.On) > 0 {
 		border = 0 // it is from the layer below that it stays away

@@ -4,12 +4,10 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/sheet"
-	"brevium/core/words"
 )
 
 // Liners are cut to the room that was measured on the folded box, not to the size that
@@ -287,23 +285,4 @@ func (k *work) crowded(top *Panel) bool {
 		}
 	}
 	return false
-}
-
-// contrast checks that words can be read on their card.
-func (k *work) contrast(text, ink, card string) {
-	if ink == "" {
-		ink = "#2a2520"
-	}
-	if ratio := Contrast(ink, card); ratio < 3 {
-		fix, set := "Choose a lighter card or another ink.", []string(nil)
-		for _, other := range []string{"#2a2520", "#ffffff"} {
-			if Contrast(other, card) >= 4.5 && strings.HasPrefix(k.entry, "toppers") {
-				fix, set = "Letter it in "+map[string]string{"#2a2520": "dark ink", "#ffffff": "white"}[other]+".",
-					[]string{"dress." + k.entry + ".ink", other}
-				break
-			}
-		}
-		k.faint(fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio),
-			fix, set)
-	}
 }

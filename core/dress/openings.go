@@ -180,7 +180,7 @@ func (k *work) window(w Window, p *Panel) bool {
 		return false
 	}
 	if piece := k.piece(p); w.Shape == "square" {
-		lo, hi := bounds(ring)
+		lo, hi := sheet.Bounds(ring)
 		piece.Window(lo, hi)
 	} else {
 		piece.Opening(ring)
@@ -199,7 +199,7 @@ func (k *work) window(w Window, p *Panel) bool {
 // tabBehind finds a face that is stuck behind a panel where something is cut out.
 func (k *work) tabBehind(p *Panel, ring []sheet.Point) string {
 	piece, body := k.piece(p), p.Face.Body
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
 		f := body.Find(g.Face)
 		if g.On != p.Name || g.Outside || f == nil {
@@ -209,7 +209,7 @@ func (k *work) tabBehind(p *Panel, ring []sheet.Point) string {
 		for _, v := range f.Poly {
 			under = append(under, p.Face.Under(v))
 		}
-		a, b := bounds(under)
+		a, b := sheet.Bounds(under)
 		if a.X < hi.X && b.X > lo.X && a.Y < hi.Y && b.Y > lo.Y {
 			return plain(g.Face)
 		}

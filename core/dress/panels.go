@@ -51,7 +51,7 @@ func (p *Panel) Thick() (t Length) {
 func (p *Panel) Size() (w, h Length) { return p.size(p.Outline) }
 
 func (p *Panel) size(ring []sheet.Point) (w, h Length) {
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	if w, h = hi.X-lo.X, hi.Y-lo.Y; p.up%2 == 1 {
 		return h, w
 	}
@@ -254,11 +254,17 @@ func (k *work) pick(word string) (out []*Panel) {
 		return out
 	}
 	side := slices.Contains(roundOrder, what) && !of
-	_ = side && take(func(p *Panel) bool { return p.Looks == what && p.Shows && p.Face.Upright() }) ||
-		take(func(p *Panel) bool { return p.Name == what && p.Shows }) ||
-		take(func(p *Panel) bool { return p.Name == what }) ||
-		take(func(p *Panel) bool { return strings.ReplaceAll(p.Part, " ", "-") == what && p.Shows }) ||
-		take(func(p *Panel) bool { return p.Looks == what && p.Shows })
+	for _, pass := range []func(*Panel) bool{
+		func(p *Panel) bool { return side && p.Looks == what && p.Shows && p.Face.Upright() },
+		func(p *Panel) bool { return p.Name == what && p.Shows },
+		func(p *Panel) bool { return p.Name == what },
+		func(p *Panel) bool { return strings.ReplaceAll(p.Part, " ", "-") == what && p.Shows },
+		func(p *Panel) bool { return p.Looks == what && p.Shows },
+	} {
+		if take(pass) {
+			break
+		}
+	}
 	return out
 }
 

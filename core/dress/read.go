@@ -118,7 +118,7 @@ func (k *reading) one(name string, text brief.Text, choices ...string) string {
 	if !slices.Contains(choices, said) {
 		f, _ := brief.FieldAt(k.field(name))
 		k.Problem(k.field(name), fmt.Sprintf("%s can't be %q.", f.Title(), string(text)),
-			"Choose "+strings.Join(choices[:len(choices)-1], ", ")+" or "+choices[len(choices)-1]+".", k.field(name), "")
+			"Choose "+words.Either(choices)+".", k.field(name), "")
 		return choices[0]
 	}
 	return said

@@ -67,11 +67,7 @@ func (k *work) hole(p *Panel, right, down Length, field, fix string, set ...stri
 // spot is a place so far right and down of a panel's middle as it stands, seen from its
 // inside.
 func (p *Panel) spot(right, down Length) sheet.Point {
-	at := sheet.Point{X: right, Y: down}
-	for range p.up {
-		at = sheet.Point{X: -at.Y, Y: at.X}
-	}
-	return at.Add(p.mid())
+	return turned([]sheet.Point{{X: right, Y: down}}, -p.up)[0].Add(p.mid())
 }
 
 // tied is the panel that a ribbon is tied over: the top, or the front.

@@ -76,8 +76,8 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 
 // offset is how far from the left of its panel a layer begins, as it stands.
 func (k *work) offset(c cut) Length {
-	_, whole := bounds(turned(c.panel.Outline, c.panel.up))
-	_, own := bounds(turned(c.lay.Ring, c.panel.up))
+	_, whole := sheet.Bounds(turned(c.panel.Outline, c.panel.up))
+	_, own := sheet.Bounds(turned(c.lay.Ring, c.panel.up))
 	return whole.X - own.X // pieces are drawn inside up, so left and right change over
 }
 

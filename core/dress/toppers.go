@@ -74,7 +74,7 @@ func heart(at func(x, y float64) sheet.Point) (out []sheet.Point) {
 
 // filled stretches an outline to be just so wide and high.
 func filled(ring []sheet.Point, w, h Length) []sheet.Point {
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	out := make([]sheet.Point, len(ring))
 	for i, p := range ring {
 		out[i] = sheet.Point{X: Length(math.Round(float64(p.X-lo.X) * float64(w) / float64(hi.X-lo.X))),
@@ -149,8 +149,8 @@ func (k *work) cutter(across Length) (best Length, ok bool) {
 	return best, ok
 }
 
-// rings gives the outlines of a stack, from the lowest up, with a middle in common;
-// and notes when a border leaves nothing.
+// rings gives the outlines of a stack, from the lowest up, with a middle in common: as
+// many as its border leaves room for.
 func (k *work) rings(t Topper) (out [][]sheet.Point) {
 	ring := outline(t.Shape, t.Width, t.Height)
 	for i := range t.Cards {
@@ -160,16 +160,30 @@ func (k *work) rings(t Topper) (out [][]sheet.Point) {
 				next = moved(outline("round", c, c), (t.Width-c)/2, (t.Height-c)/2)
 			}
 			if next == nil {
-				k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
-					k.Say(t.Width), k.Say(t.Height)), "Make the border smaller, the topper larger, or lay fewer shapes on each other.",
-					"dress."+t.Entry+".layers", fmt.Sprint(i))
-				return nil
+				return out
 			}
 			ring = next
 		}
 		out = append(out, ring)
 	}
 	return out
+}
+
+// allRings is rings of every card of a topper, or notes that its border leaves nothing.
+func (k *work) allRings(t Topper) [][]sheet.Point {
+	out := k.rings(t)
+	if len(out) == len(t.Cards) {
+		return out
+	}
+	set := []string{".layers", fmt.Sprint(len(out))}
+	usual := t
+	if usual.Border = k.usual(inch/8, 3*mm); len(k.rings(usual)) == len(t.Cards) {
+		set = []string{".border", ""}
+	}
+	k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
+		k.Say(t.Width), k.Say(t.Height)), "Make the border smaller, the topper larger, or lay fewer shapes on each other.",
+		"dress."+t.Entry+set[0], set[1])
+	return nil
 }
 
 // words tells what is printed or lettered on a topper, and whether it can be read.
@@ -228,16 +242,11 @@ func (k *work) topper(t Topper, p *Panel) {
 func (k *work) stack(t Topper, p *Panel, off Length) (names []string) {
 	var piece *sheet.Piece
 	mid := p.spot(-t.Right, t.Down)
-	for i, ring := range k.rings(t) {
+	for i, ring := range k.allRings(t) {
 		if i > 0 && t.Raised {
 			off += foam
 		}
-		stood := moved(ring, -t.Width/2, -t.Height/2)
-		for range p.up { // from as it stands to as the panel is drawn
-			for n, q := range stood {
-				stood[n] = sheet.Point{X: -q.Y, Y: q.X}
-			}
-		}
+		stood := turned(moved(ring, -t.Width/2, -t.Height/2), -p.up) // from as it stands to as the panel is drawn
 		piece = k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
 		off += t.Cards[i].Caliper
 		names = append(names, piece.Name)
@@ -280,7 +289,7 @@ func (k *work) topperName(t Topper, i int) string {
 // hanging hangs a tag by a string: it is cut with the rest.
 func (k *work) hanging(t Topper) {
 	k.size(&t, 60*mm, 90*mm)
-	rings := k.rings(t)
+	rings := k.allRings(t)
 	if rings == nil {
 		return
 	}
@@ -306,7 +315,7 @@ func (k *work) hanging(t Topper) {
 // hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough
 // round it; nil where there is no such place.
 func hangsBy(ring []sheet.Point) []sheet.Point {
-	lo, hi := bounds(ring)
+	lo, hi := sheet.Bounds(ring)
 	for at := (sheet.Point{X: (lo.X + hi.X) / 2, Y: lo.Y}); at.Y < hi.Y; at.Y += mm / 2 {
 		around := round(at, pierced+leastRound, pierced+leastRound, 24)
 		if !slices.ContainsFunc(around, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {

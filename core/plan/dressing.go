@@ -14,14 +14,6 @@ import (
 	"brevium/core/style"
 )
 
-// Border is the usual even border round a layer: an eighth of an inch, or 3 mm.
-func (p *Plan) Border() measure.Length {
-	if p.Step.Unit == measure.Inches {
-		return measure.Inch / 8
-	}
-	return 3 * measure.Millimetre
-}
-
 // readWish reads what goes on, in and round the box, and finds the cards it is cut from.
 func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.Dressing = map[string]shop.Card{"ribbon": ribbon()}

@@ -199,7 +199,6 @@ func TestGrips(t *testing.T) {
 // A stack of shapes lies on the middle of its panel, each within the one below by its
 // border; what the shop has a cutter for is cut by it.
 func TestToppersStack(t *testing.T) {
-	const far = 2 * measure.Millimetre
 	for _, shape := range dress.Shapes {
 		p := Make(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
 			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), Default)

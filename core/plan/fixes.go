@@ -1,12 +1,14 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
 
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -134,16 +136,12 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 // that decides: the change that is least of what it changes.
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
-	typed := "card.sheet" // what is at fault of a list of scores
+	var large *sheet.Piece // the first
 	for _, piece := range p.Box.Pieces() {
 		l := p.onSheet(piece, 1)
 		if !slices.ContainsFunc(w.sheets(p.CardOf(piece.Stock)), func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
 			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
-			for _, row := range job.Scores {
-				if typed == "card.sheet" && row.Name == piece.Name {
-					typed = row.Field + map[bool]string{true: "width", false: "height"}[piece.Width > piece.Height]
-				}
-			}
+			large = cmp.Or(large, piece)
 		}
 	}
 	text := "This box is larger than every sheet on the shelf: " + strings.Join(pieces, ", ") + "."
@@ -151,7 +149,7 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 		text = "No one sheet on the shelf takes every piece of this box."
 	}
 	if len(job.Scores) > 0 {
-		p.Problem(typed, text, "Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
+		p.Problem(typedSide(job.Scores, large), text, "Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
 			"card.join", "yes")
 		return
 	}
@@ -176,6 +174,21 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	}
 	p.Problem(job.SizeField(dim), text, fix+", or let large pieces be made of two halves (under Card & fit).", "card.join",
 		"yes")
+}
+
+// typedSide is the field of the longer side of a piece of a list of scores; of no one
+// piece, the sheet's.
+func typedSide(rows []style.Scored, piece *sheet.Piece) string {
+	for _, row := range rows {
+		if piece == nil || row.Name != piece.Name {
+			continue
+		}
+		if piece.Width > piece.Height {
+			return row.Field + "width"
+		}
+		return row.Field + "height"
+	}
+	return "card.sheet"
 }
 
 // deciding finds the dimension that must be changed least, of what it is, for

@@ -1,8 +1,8 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
-	"math"
 	"slices"
 
 	"brevium/core/measure"
@@ -64,7 +64,7 @@ func (p *Plan) Left() (out []Left) {
 				H: min(o.Width, o.Height), Count: 1})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Left) int { return int(math.Copysign(1, b.W.MM()*b.H.MM()-a.W.MM()*a.H.MM())) })
+	slices.SortStableFunc(out, func(a, b Left) int { return cmp.Compare(b.W.MM()*b.H.MM(), a.W.MM()*a.H.MM()) })
 	out = out[:min(len(out), 8)]
 	for i := range out {
 		out[i].Serves = p.serves(out[i])

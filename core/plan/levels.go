@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -127,14 +128,14 @@ func (p *Plan) Schemes(w Workshop) (out []Suit) {
 		printed = plains
 	}
 	lightest := slices.MaxFunc(plains, func(a, b shop.Card) int {
-		return int(100 * (dress.Contrast(a.Colour, "#000000") - dress.Contrast(b.Colour, "#000000")))
+		return cmp.Compare(dress.Contrast(a.Colour, "#000000"), dress.Contrast(b.Colour, "#000000"))
 	})
 	for _, second := range printed {
 		accent := slices.MaxFunc(plains, func(a, b shop.Card) int {
 			stands := func(c shop.Card) float64 {
 				return min(dress.Contrast(c.Colour, second.Colour), dress.Contrast(c.Colour, p.Card.Colour)+0.2)
 			}
-			return int(1000 * (stands(a) - stands(b)))
+			return cmp.Compare(stands(a), stands(b))
 		})
 		s := brief.Scheme{Main: brief.Text(p.Card.ID), Second: brief.Text(second.ID), Accent: brief.Text(accent.ID),
 			Plain: brief.Text(lightest.ID)}

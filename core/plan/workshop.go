@@ -10,6 +10,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/words"
 )
 
 // Workshop is what the maker has to work with.
@@ -157,7 +158,7 @@ func (q *Request) oneOf(r *brief.Reader, field, said string, choices ...string) 
 	}
 	if !slices.Contains(choices, said) {
 		f, _ := brief.FieldAt(field)
-		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+strings.Join(choices, " or ")+".",
+		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+words.Either(choices)+".",
 			field, "")
 	}
 	return said

@@ -29,9 +29,12 @@ type Edge struct {
 }
 
 // Bounds gives the corners of the upright rectangle round the face.
-func (f *Face) Bounds() (lo, hi Point) {
-	lo, hi = f.Points[0], f.Points[0]
-	for _, p := range f.Points {
+func (f *Face) Bounds() (lo, hi Point) { return Bounds(f.Points) }
+
+// Bounds gives the corners of the upright rectangle round an outline.
+func Bounds(outline []Point) (lo, hi Point) {
+	lo, hi = outline[0], outline[0]
+	for _, p := range outline {
 		lo = Point{min(lo.X, p.X), min(lo.Y, p.Y)}
 		hi = Point{max(hi.X, p.X), max(hi.Y, p.Y)}
 	}

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/words"
 )
 
 // ReadStock reads a card as it is described, the fields of which stand under a
@@ -21,7 +22,7 @@ func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 	c.Title = r.Name(prefix+"title", s.Title, "This card")
 	choice := func(field, value, say string, of ...string) {
 		if !slices.Contains(of, value) {
-			r.Problem(prefix+field, fmt.Sprintf("%q is not %s.", value, say), "Choose "+either(of[1:])+".", prefix+field, of[0])
+			r.Problem(prefix+field, fmt.Sprintf("%q is not %s.", value, say), "Choose "+words.Either(of[1:])+".", prefix+field, of[0])
 		}
 	}
 	choice("retired", string(s.Retired), "yes or no", "", "yes", "no")
@@ -208,13 +209,6 @@ func ReadTools(r *brief.Reader, t *brief.Tools) (out Tools) {
 		out.Punches = append(out.Punches, p)
 	}
 	return out
-}
-
-func either(words []string) string {
-	if len(words) < 2 {
-		return strings.Join(words, "")
-	}
-	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
 }
 
 func sentence(err error) string {

@@ -12,6 +12,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
+	"brevium/core/words"
 )
 
 func dims(length, width, depth Length) Dims { return Dims{Length: length, Width: width, Depth: depth} }
@@ -100,7 +101,7 @@ func ReadAnswers(r *brief.Reader, s *Style, options brief.Options) Answers {
 				}
 			}
 			if a.Choice[id] == "" {
-				r.Problem(field, fmt.Sprintf("%s can't be %q.", q.Label, answer), "Choose "+either(ids)+".", field, q.Default)
+				r.Problem(field, fmt.Sprintf("%s can't be %q.", q.Label, answer), "Choose "+words.Either(ids)+".", field, q.Default)
 			}
 		}
 	}
@@ -179,13 +180,6 @@ type Scored struct {
 	Field, Name, Is, Walls, Tabs string
 	Cols, Rows                   []Length
 	Away                         map[[2]int]bool
-}
-
-func either(words []string) string {
-	if len(words) < 2 {
-		return strings.Join(words, "")
-	}
-	return strings.Join(words[:len(words)-1], ", ") + " or " + words[len(words)-1]
 }
 
 // T is the caliper of the card.

@@ -59,9 +59,14 @@ func Visible(s string) bool {
 }
 
 // List says several names in a sentence: "a, b and c".
-func List(of []string) string {
+func List(of []string) string { return row(of, "and") }
+
+// Either says several choices in a sentence: "a, b or c".
+func Either(of []string) string { return row(of, "or") }
+
+func row(of []string, last string) string {
 	if len(of) < 2 {
 		return strings.Join(of, "")
 	}
-	return strings.Join(of[:len(of)-1], ", ") + " and " + of[len(of)-1]
+	return strings.Join(of[:len(of)-1], ", ") + " " + last + " " + of[len(of)-1]
 }

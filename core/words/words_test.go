@@ -12,7 +12,8 @@ func TestWords(t *testing.T) {
 	if Small("Éclair") != "éclair" || Plain("back-left-tab") != "back left tab" || Letters("日本é") != 3 {
 		t.Error("small, plain or letters")
 	}
-	if List(nil) != "" || List([]string{"a"}) != "a" || List([]string{"a", "b", "c"}) != "a, b and c" {
+	if List(nil) != "" || List([]string{"a"}) != "a" || List([]string{"a", "b", "c"}) != "a, b and c" ||
+		Either([]string{"a", "b", "c"}) != "a, b or c" {
 		t.Error("a list of names")
 	}
 	if Cut("日本語", 2) != "日本…" || Cut("日本", 2) != "日本" {
