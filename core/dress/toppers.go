@@ -313,16 +313,32 @@ func (k *work) hanging(t Topper) {
 }
 
 // hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough
-// round it; nil where there is no such place.
+// round it or, where it would then hang upside down, as high as there is such a place;
+// nil where there is none.
 func hangsBy(ring []sheet.Point) []sheet.Point {
 	lo, hi := sheet.Bounds(ring)
-	for at := (sheet.Point{X: (lo.X + hi.X) / 2, Y: lo.Y}); at.Y < hi.Y; at.Y += mm / 2 {
-		around := round(at, pierced+leastRound, pierced+leastRound, 24)
-		if !slices.ContainsFunc(around, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
-			return round(at, pierced, pierced, 16)
+	mid, balance := (lo.X+hi.X)/2, (&sheet.Face{Points: ring}).Centre().Y
+	highest := func(xs ...Length) []sheet.Point {
+		for y := lo.Y; y < hi.Y; y += mm / 2 {
+			for _, x := range xs {
+				at := sheet.Point{X: x, Y: y}
+				around := round(at, pierced+leastRound, pierced+leastRound, 24)
+				if !slices.ContainsFunc(around, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
+					return round(at, pierced, pierced, 16)
+				}
+			}
 		}
+		return nil
 	}
-	return nil
+	hole := highest(mid)
+	if hole != nil && hole[0].Y <= balance {
+		return hole
+	}
+	xs := []Length{mid}
+	for off := mm / 2; off < (hi.X-lo.X)/2; off += mm / 2 {
+		xs = append(xs, mid-off, mid+off)
+	}
+	return highest(xs...)
 }
 
 // onBand sticks a topper on the band alone, so that the band still slides off.

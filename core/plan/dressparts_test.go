@@ -396,6 +396,9 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 				t.Errorf("the %s has %d holes", l.Piece.Name, len(f.Holes))
 				continue
 			}
+			if lo, hi := sheet.Bounds(f.Holes[0]); (lo.Y+hi.Y)/2 > f.Centre().Y {
+				t.Errorf("the %s would hang upside down", l.Piece.Name)
+			}
 			for _, q := range f.Holes[0] {
 				for _, by := range []sheet.Point{{X: far}, {X: -far}, {Y: far}, {Y: -far}} {
 					if !sheet.Inside(f.Points, q.Add(by)) {
