@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/assembly"
+	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/sheet"
 )
@@ -288,7 +289,7 @@ func (k *work) topperName(t Topper, i int) string {
 
 // hanging hangs a tag by a string: it is cut with the rest.
 func (k *work) hanging(t Topper) {
-	k.size(&t, 60*mm, 90*mm)
+	k.size(&t, 90*mm, 130*mm)
 	rings := k.allRings(t)
 	if rings == nil {
 		return
@@ -299,6 +300,12 @@ func (k *work) hanging(t Topper) {
 		k.wrong("width", fmt.Sprintf("A %s of %s × %s has no room for the hole of its string.", t.Shape, k.Say(t.Width),
 			k.Say(t.Height)), "Make it larger.", at+".width", k.plainly(80*mm), at+".height", "", at+".border", "")
 		return
+	}
+	if whole := (&sheet.Face{Points: rings[0]}); hole[0].Y > whole.Centre().Y+mm/2 {
+		at := "dress." + t.Entry
+		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s so small has its hole below where it balances: it would "+
+			"hang upside down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
+			Set: map[string]string{at + ".width": k.plainly(80 * mm), at + ".height": "", at + ".border": ""}})
 	}
 	var last *sheet.Piece
 	for i, ring := range rings {

@@ -380,7 +380,7 @@ func TestSchemes(t *testing.T) {
 }
 
 // Whatever shape hangs by a string, the hole for it goes through every card of it, with
-// card all round.
+// card all round, above where it balances; or that is told.
 func TestHangingShapesHaveAHole(t *testing.T) {
 	const far = 2 * measure.Millimetre
 	for _, shape := range dress.Shapes {
@@ -415,5 +415,18 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 		} else if again := Make(taken(tiny, p.Problems[0].Set), Default); !again.OK() {
 			t.Errorf("a larger %s: %+v", shape, again.Problems)
 		}
+	}
+	heart := func(more string) brief.Brief {
+		return dressed(metric("tray-lid", 120, 90, 60), `{"toppers": [{"shape": "heart", "on": "hanging"`+more+`}]}`)
+	}
+	const code = "hangs-over"
+	small := heart(`, "width": "32 mm"`)
+	p := Make(small, Default)
+	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
+	if i < 0 || warned(Make(taken(small, p.Warnings[i].Set), Default), code) != "" {
+		t.Errorf("a heart that turns over: %+v", p.Warnings)
+	}
+	if says := warned(Make(heart(""), Default), code); says != "" {
+		t.Errorf("a heart of the usual size: %s", says)
 	}
 }
