@@ -12,13 +12,13 @@ type kind struct {
 	n int
 }
 
-// bound is a number of sheets that no arrangement can go below: by area, and by
+// Bound is a number of sheets that no arrangement can go below: by area, and by
 // pieces of which no two can share a sheet, however they are turned.
-func bound(pieces []Piece, w, h Length) int {
+func Bound(pieces []Piece, w, h Length) int {
 	area := 0.0
 	var kinds []kind
 	for _, p := range pieces {
-		area += p.W.MM() * p.H.MM()
+		area += p.W.MM() * p.H.MM() * float64(p.Count)
 		i := slices.IndexFunc(kinds, func(k kind) bool {
 			return k.W == p.W && k.H == p.H && k.Upright == p.Upright &&
 				k.Across == p.Across
@@ -26,7 +26,7 @@ func bound(pieces []Piece, w, h Length) int {
 		if i < 0 {
 			i, kinds = len(kinds), append(kinds, kind{p, 0})
 		}
-		kinds[i].n++
+		kinds[i].n += p.Count
 	}
 	slices.SortStableFunc(kinds, func(a, b kind) int { return cmp.Compare(b.W.MM()*b.H.MM(), a.W.MM()*a.H.MM()) })
 	lone := 0

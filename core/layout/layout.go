@@ -20,7 +20,8 @@ type Length = measure.Length
 // Rect is a place on a sheet, from its top left corner.
 type Rect struct{ X, Y, W, H Length }
 
-func (r Rect) area() float64 { return r.W.MM() * r.H.MM() }
+// Area is in square millimetres.
+func (r Rect) Area() float64 { return r.W.MM() * r.H.MM() }
 
 // Piece is what is to be cut: so many, that may be turned or not.
 type Piece struct {
@@ -49,6 +50,8 @@ type Placed struct {
 	Piece  string
 	Rect   Rect
 	Turned bool
+	Pinned bool // a hand put it there
+	Of     int  // which of the pieces that were to be laid
 }
 
 // Cut goes right across In: at X from its left edge if Down, else at Y from
@@ -64,6 +67,7 @@ type Cut struct {
 type Sheet struct {
 	Stock   string // its card
 	Title   string // what the sheet is called
+	Offcut  bool   // it was in hand
 	W, H    Length
 	Placed  []Placed
 	Cuts    []Cut
@@ -78,8 +82,8 @@ type Layout struct {
 	TooBig []Piece // larger than the sheet either way
 }
 
-// keep is the least side of an offcut worth keeping.
-const keep = measure.Inch / 2
+// Keep is the least side of an offcut worth keeping.
+const Keep = measure.Inch / 2
 
 type rule struct {
 	order func(a, b Piece) int
@@ -94,7 +98,7 @@ var orders = []func(a, b Piece) int{
 }
 
 var fits = []func(free Rect, w, h Length) float64{
-	func(f Rect, w, h Length) float64 { return f.area() - w.MM()*h.MM() },
+	func(f Rect, w, h Length) float64 { return f.Area() - w.MM()*h.MM() },
 	func(f Rect, w, h Length) float64 { return min(f.W-w, f.H-h).MM() },
 	func(f Rect, w, h Length) float64 { return max(f.W-w, f.H-h).MM() },
 }
@@ -146,17 +150,18 @@ func Count(pieces []Piece, w, h Length) (sheets, tooBig int) {
 }
 
 func fit(pieces []Piece, w, h Length, count bool) Layout {
-	var all, tooBig []Piece
+	var all, lie, tooBig []Piece
 	for _, p := range pieces {
 		if !p.Lies(w, h) {
 			tooBig = append(tooBig, p)
 			continue
 		}
+		lie = append(lie, p)
 		for range p.Count {
 			all = append(all, p)
 		}
 	}
-	least := bound(all, w, h)
+	least := Bound(lie, w, h)
 	best := search(all, w, h, func(l Layout) bool { return count && len(l.Sheets) == least })
 	best.TooBig, best.Bound = tooBig, least
 	return best
@@ -202,7 +207,7 @@ func (a Layout) better(b Layout) bool {
 func (a Layout) largest() (area float64) {
 	for _, s := range a.Sheets {
 		for _, o := range s.Offcuts {
-			area = max(area, o.area())
+			area = max(area, o.Area())
 		}
 	}
 	return area
@@ -254,11 +259,11 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 	var out Layout
 	for _, s := range sheets {
 		for _, f := range s.free {
-			if f.W >= keep && f.H >= keep {
+			if f.W >= Keep && f.H >= Keep {
 				s.Offcuts = append(s.Offcuts, f)
 			}
 		}
-		slices.SortFunc(s.Offcuts, func(a, b Rect) int { return cmp.Compare(b.area(), a.area()) })
+		slices.SortFunc(s.Offcuts, func(a, b Rect) int { return cmp.Compare(b.Area(), a.Area()) })
 		out.Sheets = append(out.Sheets, s.Sheet)
 	}
 	if n := float64(len(sheets)); n > 0 {
@@ -278,7 +283,7 @@ func spotted(p Piece, w, h Length) *open {
 	row.H = p.H
 	s.cut(row, true, x)
 	s.cut(Rect{x, y, w - x, p.H}, true, p.W)
-	s.Placed = append(s.Placed, Placed{p.Name, Rect{x, y, p.W, p.H}, false})
+	s.Placed = append(s.Placed, Placed{Piece: p.Name, Rect: Rect{x, y, p.W, p.H}})
 	for _, rest := range []Rect{{0, 0, w, y}, {0, y + p.H, w, h - y - p.H}, {0, y, x, p.H}, {x + p.W, y, w - x - p.W, p.H}} {
 		if rest.W > 0 && rest.H > 0 {
 			s.free = append(s.free, rest)
@@ -317,7 +322,7 @@ func (s *open) place(p Piece, at int, turned bool, r rule) {
 	if turned {
 		w, h = h, w
 	}
-	s.Placed = append(s.Placed, Placed{p.Name, Rect{f.X, f.Y, w, h}, turned})
+	s.Placed = append(s.Placed, Placed{Piece: p.Name, Rect: Rect{f.X, f.Y, w, h}, Turned: turned})
 	s.free = slices.Delete(s.free, at, at+1)
 	right, below := Rect{f.X + w, f.Y, f.W - w, h}, Rect{f.X, f.Y + h, f.W, f.H - h}
 	if !r.split(f, w, h) {

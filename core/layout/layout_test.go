@@ -62,18 +62,13 @@ func TestFitHolds(t *testing.T) {
 		for _, s := range got.Sheets {
 			placed += len(s.Placed)
 			for i, p := range s.Placed {
-				area += p.Rect.area()
+				area += p.Rect.Area()
 				if p.Rect.X < 0 || p.Rect.Y < 0 || p.Rect.X+p.Rect.W > s.W || p.Rect.Y+p.Rect.H > s.H {
 					t.Fatalf("%+v stands over the sheet", p)
 				}
 				for _, q := range s.Placed[i+1:] {
 					if meet(p.Rect, q.Rect) {
 						t.Fatalf("%+v and %+v overlap", p, q)
-					}
-				}
-				for _, o := range s.Offcuts {
-					if meet(p.Rect, o) {
-						t.Fatalf("the offcut %+v holds part of %+v", o, p)
 					}
 				}
 			}
@@ -88,27 +83,10 @@ func TestFitHolds(t *testing.T) {
 	}
 }
 
-// checkCuts makes the cuts on the sheet and looks for every piece in the heap.
 func checkCuts(t *testing.T, s Sheet) {
 	t.Helper()
-	heap := map[Rect]bool{{0, 0, s.W, s.H}: true}
-	for _, c := range s.Cuts {
-		if !heap[c.In] {
-			t.Fatalf("cut %+v goes across card that is not there", c)
-		}
-		delete(heap, c.In)
-		a, b := c.In, c.In
-		if c.Down {
-			a.W, b.X, b.W = c.At, c.In.X+c.At, c.In.W-c.At
-		} else {
-			a.H, b.Y, b.H = c.At, c.In.Y+c.At, c.In.H-c.At
-		}
-		heap[a], heap[b] = true, true
-	}
-	for _, p := range s.Placed {
-		if !heap[p.Rect] {
-			t.Fatalf("the cuts never free %+v", p)
-		}
+	if err := s.Check(0); err != nil {
+		t.Fatalf("%v: %+v", err, s)
 	}
 }
 

@@ -1,0 +1,343 @@
+package least
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"brevium/core/layout"
+)
+
+// Result is the best that was found, and what no arrangement can go below.
+type Result struct {
+	layout.Layout
+	Count   int   // sheets that are bought: offcuts are in hand
+	Offcuts int   // that are used
+	Price   int64 // of the sheets that are bought
+	Least   int64 // of what the task aims at, in its measure
+	Bound   int64 // no arrangement has less
+	Proved  bool
+	Short   []layout.Piece // what there is no sheet left for
+	Sizes   []int          // sheets of each size
+}
+
+// Progress tells how far the work is. Better is set when something better was found.
+type Progress struct {
+	Done, Of int
+	Better   *Result
+}
+
+// Watch is told now and then, and at each better answer; the work ends when it says
+// false.
+type Watch func(Progress) bool
+
+// Solve looks for the least. It refuses only pins that can't be; pieces no sheet takes
+// are told in TooBig, and those there are not enough sheets for in Short.
+func Solve(t Task, watch Watch) (Result, error) {
+	if watch == nil {
+		watch = func(Progress) bool { return true }
+	}
+	s := &solving{Task: t, watch: watch}
+	p := t.problem()
+	s.leaveOut(p)
+	frames, err := p.frames()
+	if err != nil {
+		return Result{}, err
+	}
+	s.problem, s.search = p, newSearch(p)
+	s.run(frames)
+	r := s.result()
+	r.TooBig, r.Short = s.tooBig, s.short()
+	r.Proved = r.Proved && len(r.Short) == 0
+	return r, nil
+}
+
+// solving is one call.
+type solving struct {
+	Task
+	watch   Watch
+	stop    bool
+	tooBig  []layout.Piece
+	lacking []layout.Piece // of what has its spot, and no sheet left
+	*problem
+	search *search
+	best   *state
+	bound  int64
+}
+
+// leaveOut takes out what no sheet takes, and pins the copies that have their spot to
+// sheets of their own.
+func (s *solving) leaveOut(p *problem) {
+	sheet, taken := 0, make([]int, len(p.sizes))
+	seen := map[int]bool{}
+	for _, pin := range p.Pins {
+		if sheet = max(sheet, pin.Sheet+1); !seen[pin.Sheet] && pin.Size >= 0 && pin.Size < len(taken) {
+			seen[pin.Sheet] = true
+			taken[pin.Size]++
+		}
+	}
+	var kinds []kind
+	for _, k := range p.kinds {
+		if !slices.Contains(k.on, true) || k.w <= 0 || k.h <= 0 {
+			s.tooBig = append(s.tooBig, p.copies(k.name)...)
+			p.total, p.area = p.total-k.n, p.area-k.area*int64(k.n)
+			continue
+		}
+		for k.at != nil && len(k.name) > 0 {
+			on := p.cheapest(k, taken)
+			if on < 0 {
+				s.lacking = append(s.lacking, p.copies(k.name)...)
+				p.total, p.area = p.total-len(k.name), p.area-k.area*int64(len(k.name))
+				break
+			}
+			p.Pins = append(p.Pins, Pin{Piece: k.name[0], Sheet: sheet, Size: on, At: *k.at})
+			sheet++
+			taken[on]++
+			k.pins, k.name, k.n = append(k.pins, k.name[0]), k.name[1:], k.n-1
+		}
+		if k.at != nil { // frames counts them again
+			k.name, k.n, k.pins = k.pins, len(k.pins), nil
+		}
+		if k.n > 0 {
+			kinds = append(kinds, k)
+		}
+	}
+	p.kinds = kinds
+}
+
+// copies tells copies as pieces with their counts.
+func (p *problem) copies(name []int) (out []layout.Piece) {
+	for _, i := range name {
+		if n := len(out); n > 0 && out[n-1].Name == p.Pieces[i].Name {
+			out[n-1].Count++
+			continue
+		}
+		piece := p.Pieces[i].Piece
+		piece.Count = 1
+		out = append(out, piece)
+	}
+	return out
+}
+
+// cheapest is the cheapest size that a kind lies on and of which there is one left, -1
+// for none.
+func (p *problem) cheapest(k kind, taken []int) int {
+	on := -1
+	for i, lies := range k.on {
+		if lies && (p.sizes[i].count == Unlimited || taken[i] < p.sizes[i].count) && (on < 0 || p.sizes[i].cost < p.sizes[on].cost) {
+			on = i
+		}
+	}
+	return on
+}
+
+// run goes from what is quick to what is thorough, and stops where less can't be.
+func (s *solving) run(frames []*tree) {
+	s.best = s.begin(frames)
+	s.tell(true)
+	s.bound = s.problem.below()
+	if s.proved() {
+		s.tidy()
+		return
+	}
+	if s.problem.small() {
+		if st, ok := s.problem.exactly(); ok {
+			s.bound = st.cost
+			s.take(st)
+			s.tidy()
+			return
+		}
+	}
+	if len(frames) == 0 && s.total >= 3*len(s.kinds) {
+		s.byPatterns()
+	}
+	if !s.proved() && !s.stop {
+		s.better()
+	}
+	s.tidy()
+}
+
+func (s *solving) proved() bool { return len(s.best.out) == 0 && s.best.cost <= s.bound }
+
+// begin lays everything by rules, each order and each fit, and keeps the best.
+func (s *solving) begin(frames []*tree) (best *state) {
+	for _, order := range s.search.orders {
+		for fit := range 2 {
+			st := s.search.first(frames)
+			s.search.order, s.search.fit = order, fit
+			s.search.lay(st)
+			if best == nil || st.lessThan(best) {
+				best = st
+			}
+			if s.total > 2000 {
+				return best
+			}
+		}
+	}
+	return best
+}
+
+// first has everything out but what is pinned.
+func (s *search) first(frames []*tree) *state {
+	st := &state{opens: make([]int, len(s.sizes))}
+	for _, t := range frames {
+		st.bins = append(st.bins, t)
+		st.opens[t.size]++
+		st.cost += s.sizes[t.size].cost
+	}
+	for k, kind := range s.kinds {
+		for range kind.n {
+			st.out = append(st.out, int32(k))
+		}
+		st.area += kind.area * int64(kind.n)
+	}
+	s.limit = dear
+	clear(s.own)
+	return st
+}
+
+func (s *state) lessThan(o *state) bool {
+	return cmp.Or(cmp.Compare(s.area, o.area), cmp.Compare(s.cost, o.cost), cmp.Compare(len(s.bins), len(o.bins))) < 0
+}
+
+// take keeps a state if it is better.
+func (s *solving) take(st *state) {
+	if s.best == nil || st.lessThan(s.best) {
+		kept := &state{}
+		st.copyTo(kept)
+		s.best = kept
+		s.tell(true)
+	}
+}
+
+// tell reports, and notes when it is told to stop.
+func (s *solving) tell(better bool) bool {
+	at := Progress{Done: max(0, s.Work-max(0, s.problem.work)), Of: s.Work}
+	if better {
+		r := s.result()
+		at.Better = &r
+	}
+	if !s.watch(at) {
+		s.stop, s.problem.work = true, 0
+	}
+	return !s.stop
+}
+
+// together is how many sheets are improved at once: of more, those that are filled
+// least and others by chance, for a part of the work.
+const (
+	together = 40
+	partly   = 400_000
+)
+
+// better improves what was found, a part of it at a time where there is much.
+func (s *solving) better() {
+	for s.problem.work > 0 && !s.proved() && !s.stop {
+		part, rest := s.some()
+		s.search.limit = dear
+		had := s.problem.work
+		share := had
+		if len(rest.bins) > 0 {
+			share = min(had, partly)
+		}
+		s.problem.work = share
+		least := s.bound - rest.cost
+		s.search.improve(part, least, func(st *state) bool {
+			whole := &state{}
+			rest.copyTo(whole)
+			whole.join(st)
+			s.take(whole)
+			return !s.stop
+		})
+		s.problem.work = had - (share - max(0, s.problem.work))
+		if !s.tell(false) {
+			return
+		}
+	}
+}
+
+// some parts the best into sheets to improve and the rest.
+func (s *solving) some() (part, rest *state) {
+	part, rest = &state{opens: make([]int, len(s.sizes))}, &state{opens: make([]int, len(s.sizes))}
+	order := make([]int, len(s.best.bins))
+	for i := range order {
+		order[i] = i
+	}
+	if len(order) > together*3/2 {
+		s.search.r.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
+		slices.SortStableFunc(order[:len(order)/2], func(a, b int) int {
+			return cmp.Compare(s.share(s.best.bins[a]), s.share(s.best.bins[b]))
+		})
+	}
+	for i, b := range order {
+		to, t := rest, s.best.bins[b]
+		if i < together || len(order) <= together*3/2 {
+			to = part
+		}
+		to.bins, to.cost = append(to.bins, t), to.cost+s.sizes[t.size].cost
+		to.opens[t.size]++
+	}
+	part.out, part.area = slices.Clone(s.best.out), s.best.area
+	return part, rest
+}
+
+func (s *solving) share(t *tree) float64 { return float64(t.used) / float64(s.sizes[t.size].area) }
+
+// join adds the sheets of another state.
+func (s *state) join(o *state) {
+	s.bins, s.out = append(s.bins, o.bins...), append(s.out, o.out...)
+	s.cost, s.area = s.cost+o.cost, s.area+o.area
+	for i, n := range o.opens {
+		s.opens[i] += n
+	}
+}
+
+// result tells the best so far.
+func (s *solving) result() Result {
+	r := Result{Least: s.best.cost, Bound: s.bound, Proved: s.proved(), Sizes: slices.Clone(s.best.opens)}
+	r.Sheets = s.problem.sheets(s.best)
+	area, used := 0.0, 0.0
+	for i, n := range s.best.opens {
+		on := s.Task.Sheets[i]
+		area += float64(n) * on.W.MM() * on.H.MM()
+		if on.Offcut {
+			r.Offcuts += n
+			continue
+		}
+		r.Count, r.Price = r.Count+n, r.Price+int64(n)*on.Price
+	}
+	for _, sheet := range r.Sheets {
+		for _, p := range sheet.Placed {
+			used += p.Rect.Area()
+		}
+	}
+	if area > 0 {
+		r.Used = used / area
+	}
+	if s.Aim == Sheets {
+		r.Layout.Bound = int(s.bound)
+	} else {
+		r.Layout.Bound = s.problem.count()
+	}
+	return r
+}
+
+// short counts what there is no sheet left for.
+func (s *solving) short() (out []layout.Piece) {
+	out = s.lacking
+	n := map[int32]int{}
+	for _, k := range s.best.out {
+		n[k]++
+	}
+	for k, kind := range s.kinds {
+		if left := n[int32(k)]; left > 0 {
+			p := s.Pieces[kind.name[len(kind.name)-1]].Piece
+			p.Count = left
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// ceil is the whole number at or above, but for what rounding adds.
+func ceil(x float64) int64 { return int64(math.Ceil(x - 1e-7)) }
