@@ -36,7 +36,7 @@ func run(args []string) int {
 		SilenceUsage: true, SilenceErrors: true,
 	}
 	root.SetArgs(args)
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), backupCommand(), restoreCommand())
 	err := root.ExecuteContext(ctx)
 	var c code
 	switch {

@@ -1,11 +1,6 @@
 package main
 
 import (
-	"context"
-	"fmt"
-	"io"
-	"os"
-
 	"github.com/spf13/cobra"
 
 	"brevium/core/brief"
@@ -20,7 +15,7 @@ func planCommand() *cobra.Command {
 		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief " +
 			"is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
-			data, err := document(c.Context(), args[0], c.InOrStdin())
+			data, err := input(c.Context(), args[0], c.InOrStdin(), brief.Limit)
 			if err != nil {
 				return err
 			}
@@ -40,34 +35,5 @@ func planCommand() *cobra.Command {
 			}
 			return nil
 		},
-	}
-}
-
-// document reads a file, or standard input for "-", as far as a document goes.
-// It ends when it is told to stop, though nothing may come from the input.
-func document(ctx context.Context, name string, stdin io.Reader) ([]byte, error) {
-	from := stdin
-	if name != "-" {
-		f, err := os.Open(name)
-		if err != nil {
-			return nil, fmt.Errorf("can't read the project: %w", err)
-		}
-		defer f.Close()
-		from = f
-	}
-	type read struct {
-		data []byte
-		err  error
-	}
-	done := make(chan read, 1)
-	go func() {
-		data, err := io.ReadAll(io.LimitReader(from, brief.Limit+1))
-		done <- read{data, err}
-	}()
-	select {
-	case r := <-done:
-		return r.data, r.err
-	case <-ctx.Done():
-		return nil, ctx.Err()
 	}
 }

@@ -22,7 +22,7 @@ func TestPlanStops(t *testing.T) {
 	ctx, stop := context.WithCancel(t.Context())
 	in, _ := io.Pipe()
 	time.AfterFunc(20*time.Millisecond, stop)
-	if _, err := document(ctx, "-", in); !errors.Is(err, context.Canceled) {
+	if _, err := input(ctx, "-", in, 1<<20); !errors.Is(err, context.Canceled) {
 		t.Errorf("it read on: %v", err)
 	}
 }

@@ -42,6 +42,13 @@ func chance(r *rand.Rand) Task {
 		}
 		t.Pieces = append(t.Pieces, p)
 	}
+	for i := range 2 * r.IntN(2) * r.IntN(2) { // a run of three
+		p := Piece{Piece: layout.Piece{Name: string(rune('p' + i)), W: mm * Length(8+r.IntN(40)), H: mm * Length(8+r.IntN(60)),
+			Count: 2, Stock: "kraft"}, Run: "front"}
+		q := p
+		q.Name = string(rune('x' + i))
+		t.Pieces = append(t.Pieces, p, q)
+	}
 	return t
 }
 
@@ -77,6 +84,7 @@ func holds(t *testing.T, task Task, r Result) {
 			}
 		}
 	}
+	inOrder(t, task, r)
 	left := map[string]int{}
 	for _, p := range append(r.TooBig, r.Short...) {
 		left[p.Name] = p.Count
@@ -90,6 +98,22 @@ func holds(t *testing.T, task Task, r Result) {
 		len(r.Short) == 0 || task.Aim != Card && r.Least != cost {
 		t.Fatalf("costs %d (%d), at least %d, %d sheets of %d; proved: %v\n%+v", r.Least, cost, r.Bound, r.Count, r.Layout.Bound,
 			r.Proved, task)
+	}
+}
+
+// inOrder looks whether pieces of a run lie beside each other in their order.
+func inOrder(t *testing.T, task Task, r Result) {
+	t.Helper()
+	for _, s := range r.Sheets {
+		for i, p := range s.Placed {
+			if i == 0 || task.Pieces[p.Of].Run == "" || s.Placed[i-1].Of != p.Of-1 || task.Pieces[p.Of-1].Run == "" {
+				continue
+			}
+			a, b := s.Placed[i-1].Rect, p.Rect
+			if right := b.X == a.X+a.W && b.Y == a.Y; p.Turned == right && (b.Y != a.Y+a.H || b.X != a.X) {
+				t.Fatalf("%+v and %+v are out of order", a, b)
+			}
+		}
 	}
 }
 

@@ -2,6 +2,7 @@ package least
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -37,8 +38,12 @@ func Solve(t Task, watch Watch) (Result, error) {
 	if watch == nil {
 		watch = func(Progress) bool { return true }
 	}
-	s := &solving{Task: t, watch: watch}
-	p := t.problem()
+	j, err := t.join()
+	if err != nil {
+		return Result{}, err
+	}
+	s := &solving{Task: j.Task, runs: j, watch: watch}
+	p := j.problem()
 	s.leaveOut(p)
 	frames, err := p.frames()
 	if err != nil {
@@ -47,7 +52,12 @@ func Solve(t Task, watch Watch) (Result, error) {
 	s.problem, s.search = p, newSearch(p)
 	s.run(frames)
 	r := s.result()
-	r.TooBig, r.Short = s.tooBig, s.short()
+	for _, sheet := range r.Sheets {
+		if err := sheet.Check(t.Longest); err != nil {
+			return Result{}, fmt.Errorf("a fault of Brevium's, nothing was laid: %w", err)
+		}
+	}
+	r.TooBig, r.Short = j.told(s.tooBig), j.told(s.short())
 	r.Proved = r.Proved && len(r.Short) == 0
 	return r, nil
 }
@@ -55,10 +65,11 @@ func Solve(t Task, watch Watch) (Result, error) {
 // solving is one call.
 type solving struct {
 	Task
+	runs    joined
 	watch   Watch
 	stop    bool
-	tooBig  []layout.Piece
-	lacking []layout.Piece // of what has its spot, and no sheet left
+	tooBig  []lack
+	lacking []lack // of what has its spot, and no sheet left
 	*problem
 	search *search
 	best   *state
@@ -79,14 +90,14 @@ func (s *solving) leaveOut(p *problem) {
 	var kinds []kind
 	for _, k := range p.kinds {
 		if !slices.Contains(k.on, true) || k.w <= 0 || k.h <= 0 {
-			s.tooBig = append(s.tooBig, p.copies(k.name)...)
+			s.tooBig = append(s.tooBig, lacks(k.name)...)
 			p.total, p.area = p.total-k.n, p.area-k.area*int64(k.n)
 			continue
 		}
 		for k.at != nil && len(k.name) > 0 {
 			on := p.cheapest(k, taken)
 			if on < 0 {
-				s.lacking = append(s.lacking, p.copies(k.name)...)
+				s.lacking = append(s.lacking, lacks(k.name)...)
 				p.total, p.area = p.total-len(k.name), p.area-k.area*int64(len(k.name))
 				break
 			}
@@ -105,16 +116,17 @@ func (s *solving) leaveOut(p *problem) {
 	p.kinds = kinds
 }
 
-// copies tells copies as pieces with their counts.
-func (p *problem) copies(name []int) (out []layout.Piece) {
+// lack is so many of a piece that are not laid.
+type lack struct{ piece, n int }
+
+// lacks counts copies by the piece they are of.
+func lacks(name []int) (out []lack) {
 	for _, i := range name {
-		if n := len(out); n > 0 && out[n-1].Name == p.Pieces[i].Name {
-			out[n-1].Count++
+		if n := len(out); n > 0 && out[n-1].piece == i {
+			out[n-1].n++
 			continue
 		}
-		piece := p.Pieces[i].Piece
-		piece.Count = 1
-		out = append(out, piece)
+		out = append(out, lack{i, 1})
 	}
 	return out
 }
@@ -296,6 +308,7 @@ func (s *state) join(o *state) {
 func (s *solving) result() Result {
 	r := Result{Least: s.best.cost, Bound: s.bound, Proved: s.proved(), Sizes: slices.Clone(s.best.opens)}
 	r.Sheets = s.problem.sheets(s.best)
+	s.runs.part(r.Sheets)
 	area, used := 0.0, 0.0
 	for i, n := range s.best.opens {
 		on := s.Task.Sheets[i]
@@ -323,18 +336,14 @@ func (s *solving) result() Result {
 }
 
 // short counts what there is no sheet left for.
-func (s *solving) short() (out []layout.Piece) {
-	out = s.lacking
+func (s *solving) short() []lack {
 	n := map[int32]int{}
 	for _, k := range s.best.out {
 		n[k]++
 	}
+	out := s.lacking
 	for k, kind := range s.kinds {
-		if left := n[int32(k)]; left > 0 {
-			p := s.Pieces[kind.name[len(kind.name)-1]].Piece
-			p.Count = left
-			out = append(out, p)
-		}
+		out = append(out, lacks(kind.name[len(kind.name)-n[int32(k)]:])...)
 	}
 	return out
 }

@@ -72,10 +72,12 @@ type Task struct {
 }
 
 // Piece is a layout.Piece that may be cut from any of several stocks, its own or
-// these too.
+// these too. Pieces of one Run stay beside each other, in the order in which they are
+// listed.
 type Piece struct {
 	layout.Piece
 	Stocks []string
+	Run    string
 }
 
 // On says whether the piece may be cut from a stock.

@@ -1,0 +1,123 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/cutlist"
+)
+
+// mostLists bounds what is read of lists, in bytes.
+const mostLists = 64 << 20
+
+func sheetsCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "sheets FILE", Short: "Lay a list of pieces on as few sheets as can be, as JSON (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		Long: "Lay a list of pieces on as few sheets as can be, and print where each lies, the cuts and the\nproof as a line of " +
+			"JSON. A file may hold one list, or one a line for a line each.\n\nExit 0 when everything is laid, 1 when a piece is " +
+			"left over (the JSON says which, by how much\nand what would help), 2 when a list can't be used at all.",
+		RunE: func(c *cobra.Command, args []string) error {
+			data, err := input(c.Context(), args[0], c.InOrStdin(), mostLists)
+			if err != nil {
+				return err
+			}
+			return laySheets(c.Context(), data, c.OutOrStdout())
+		},
+	}
+}
+
+// laySheets lays one list, or one of each line.
+func laySheets(ctx context.Context, data []byte, out io.Writer) error {
+	l, err := cutlist.Decode(data)
+	lines := bytes.Split(bytes.TrimSpace(data), []byte("\n"))
+	if err == nil || len(lines) < 2 {
+		if err != nil {
+			return err
+		}
+		if _, report := cutlist.Read(l); len(report.Problems) > 0 {
+			p := report.Problems[0]
+			return fmt.Errorf("%s: %s %s", p.Field, p.Text, p.Fix)
+		}
+		return layLine(ctx, l, 0, out)
+	}
+	worst := error(nil)
+	for i, line := range lines {
+		if len(bytes.TrimSpace(line)) == 0 {
+			continue
+		}
+		l, err := cutlist.Decode(line)
+		if err != nil {
+			out.Write(cutlist.Refused(err))
+			err = fmt.Errorf("line %d: %w", i+1, err)
+		} else {
+			err = layLine(ctx, l, i+1, out)
+		}
+		if c := code(0); ctx.Err() != nil {
+			return ctx.Err()
+		} else if err != nil && (worst == nil || errors.As(worst, &c)) {
+			worst = err
+		}
+	}
+	return worst
+}
+
+// layLine lays a list and prints it.
+func layLine(ctx context.Context, l cutlist.List, n int, out io.Writer) error {
+	line, holds, read := cutlist.Line(ctx, l)
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	if n > 0 || read {
+		if _, err := out.Write(line); err != nil {
+			return err
+		}
+	}
+	switch {
+	case !read && n > 0:
+		return fmt.Errorf("line %d can't be used: its problems are printed", n)
+	case !read:
+		return fmt.Errorf("this list can't be used: %s", line)
+	case !holds:
+		return code(exitNoHold)
+	}
+	return nil
+}
+
+// input reads a file, or standard input for "-", as far as so many bytes. It ends when
+// it is told to stop, though nothing may come from the input.
+func input(ctx context.Context, name string, stdin io.Reader, most int64) ([]byte, error) {
+	from := stdin
+	if name != "-" {
+		f, err := os.Open(name)
+		if err != nil {
+			return nil, fmt.Errorf("can't read what is to be planned: %w", err)
+		}
+		defer f.Close()
+		from = f
+	}
+	type read struct {
+		data []byte
+		err  error
+	}
+	done := make(chan read, 1)
+	go func() {
+		data, err := io.ReadAll(io.LimitReader(from, most+1))
+		done <- read{data, err}
+	}()
+	select {
+	case r := <-done:
+		if int64(len(r.data)) > most {
+			return nil, fmt.Errorf("this is larger than %d kB", most>>10)
+		}
+		return r.data, r.err
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+}

@@ -1,0 +1,307 @@
+// Package cutlist is any list of pieces to be cut from any sheets: read as JSON or as
+// CSV, refused at its line with the remedy, laid by least, and told as JSON.
+package cutlist
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/least"
+	"brevium/core/measure"
+)
+
+// List is a list as it is typed. Lengths without a unit are in Units, inches unless it
+// is mm.
+type List struct {
+	Units   brief.Text `json:"units,omitempty"`
+	Sheets  []Sheet    `json:"sheets"`
+	Pieces  []Piece    `json:"pieces"`
+	Pins    []Pin      `json:"pins,omitempty"`
+	Longest brief.Text `json:"longest-cut,omitempty"`
+	Margin  brief.Text `json:"margin,omitempty"` // of every sheet that has none of its own
+	Aim     brief.Text `json:"aim,omitempty"`    // sheets, cost or card
+	Tie     brief.Text `json:"among-equals,omitempty"`
+	Work    brief.Text `json:"work,omitempty"` // quick or deep
+	Seed    uint64     `json:"seed,omitempty"`
+}
+
+// Sheet is a size of sheet, or an offcut. Without a count there is always one more.
+type Sheet struct {
+	Name   brief.Text  `json:"name"`
+	Width  brief.Text  `json:"width"`
+	Height brief.Text  `json:"height"`
+	Price  brief.Text  `json:"price,omitempty"`
+	Count  brief.Whole `json:"count,omitempty"`
+	Stock  brief.Text  `json:"stock,omitempty"`
+	Margin brief.Text  `json:"margin,omitempty"`
+	Offcut brief.Flag  `json:"offcut,omitempty"`
+}
+
+// Piece is a piece to be cut. It may be turned unless that is said not to be so.
+type Piece struct {
+	Name   brief.Text  `json:"name"`
+	Width  brief.Text  `json:"width"`
+	Height brief.Text  `json:"height"`
+	Count  brief.Whole `json:"count,omitempty"`
+	Turn   brief.Flag  `json:"turn,omitempty"`
+	Stock  brief.Texts `json:"stock,omitempty"` // or several
+	Run    brief.Text  `json:"run,omitempty"`
+}
+
+// Pin holds a copy of a piece on a sheet, both told by their names or numbers from 1.
+type Pin struct {
+	Piece  brief.Text  `json:"piece"`
+	Sheet  brief.Whole `json:"sheet"`
+	Size   brief.Text  `json:"size,omitempty"`
+	X      brief.Text  `json:"x"`
+	Y      brief.Text  `json:"y"`
+	Turned brief.Flag  `json:"turned,omitempty"`
+}
+
+// What a list may hold.
+const (
+	MostSheets = 60
+	MostLines  = 600
+	MostPieces = 6000
+	MostPins   = 400
+	Limit      = 1 << 20
+	leastSide  = measure.Millimetre
+	mostSide   = 3000 * measure.Millimetre
+	mostText   = 200
+)
+
+// Decode reads a list from JSON, and refuses what is none.
+func Decode(data []byte) (List, error) {
+	var l List
+	if len(data) > Limit {
+		return l, fmt.Errorf("this list is larger than %d kB", Limit>>10)
+	}
+	in := json.NewDecoder(bytes.NewReader(data))
+	in.DisallowUnknownFields()
+	if err := in.Decode(&l); err != nil {
+		return l, fmt.Errorf("this is no list of pieces: %w", err)
+	}
+	if _, err := in.Token(); !errors.Is(err, io.EOF) {
+		return l, errors.New("more follows the list: one list to a file, or to a line")
+	}
+	return l, nil
+}
+
+// reading turns a list into a task.
+type reading struct {
+	List
+	*brief.Reader
+	task least.Task
+}
+
+// Read reads a list into what is to be done. What can't be is told at its field, such
+// as pieces.2.width.
+func Read(l List) (least.Task, *brief.Report) {
+	if l.Units == "" {
+		l.Units = "in"
+	}
+	marks := map[bool]brief.Text{true: "1 mm", false: "1/16 in"}[l.Units == "mm"]
+	r := &reading{List: l, Reader: brief.NewReader(&brief.Brief{Units: l.Units, Tools: brief.Tools{Step: marks}})}
+	r.ask()
+	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, "Most printers leave 3 to 6 mm.")
+	switch {
+	case len(l.Sheets) == 0:
+		r.Problem("sheets", "There is no sheet to cut from.", "Name a size, such as 12 x 12 in.")
+	case len(l.Sheets) > MostSheets:
+		r.Problem("sheets", fmt.Sprintf("%d sizes of sheet are too many.", len(l.Sheets)),
+			fmt.Sprintf("Name %d at the most.", MostSheets))
+	case len(l.Pieces) == 0:
+		r.Problem("pieces", "There is nothing to cut.", "Add a piece with its width and height.")
+	case len(l.Pieces) > MostLines:
+		r.Problem("pieces", fmt.Sprintf("%d lines of pieces are too many at once.", len(l.Pieces)),
+			fmt.Sprintf("Cut %d lines at the most, or put those alike together.", MostLines))
+	default:
+		for i, s := range l.Sheets {
+			r.sheet(i, s, margin)
+		}
+		r.pieces()
+		r.pins()
+	}
+	return r.task, r.Report
+}
+
+// ask reads how it is to be looked for.
+func (r *reading) ask() {
+	r.task.Longest = r.length("longest-cut", r.Longest, 10*measure.Millimetre, mostSide, "A trimmer cuts 12 in or 31 cm.")
+	r.task.Aim = least.Aim(r.choice("aim", r.Aim, "sheets", "cost", "card"))
+	r.task.Tie = least.Tie(r.choice("among-equals", r.Tie, "offcut", "stops"))
+	r.task.Work = []int{least.Quick, least.Deep}[r.choice("work", r.Work, "quick", "deep")]
+	r.task.Seed = r.Seed
+}
+
+func (r *reading) choice(field string, text brief.Text, of ...string) int {
+	if text == "" {
+		return 0
+	}
+	i := slices.Index(of, strings.ToLower(strings.TrimSpace(string(text))))
+	if i < 0 {
+		r.Problem(field, fmt.Sprintf("%q is not among the answers.", text), "Write "+strings.Join(of, " or ")+".")
+		return 0
+	}
+	return i
+}
+
+// length reads a length between two, 0 when nothing is written.
+func (r *reading) length(field string, text brief.Text, low, most measure.Length, fix string) measure.Length {
+	if strings.TrimSpace(string(text)) == "" {
+		return 0
+	}
+	l, err := measure.Parse(string(text), r.Report.Units)
+	if err != nil {
+		r.Problem(field, fmt.Sprintf("%s.", err), fix)
+		return 0
+	}
+	if l < low || l > most {
+		r.Problem(field, fmt.Sprintf("%s is no length for it: it is %s to %s.", text, low.Exact(measure.Millimetres),
+			most.Exact(measure.Millimetres)), fix)
+		return 0
+	}
+	return l
+}
+
+// side is a length that must be there.
+func (r *reading) side(field, of string, text brief.Text) measure.Length {
+	if strings.TrimSpace(string(text)) == "" {
+		r.Problem(field, of+" has no "+field[strings.LastIndexByte(field, '.')+1:]+".", "Write it, such as 7 1/2 in.")
+		return 0
+	}
+	return r.length(field, text, leastSide, mostSide, "Correct it, or take the line off the list.")
+}
+
+func (r *reading) count(field string, text brief.Whole, none, most int) int {
+	if text == "" {
+		return none
+	}
+	n, err := strconv.Atoi(strings.TrimSpace(string(text)))
+	if err != nil || n < 0 || n > most {
+		r.Problem(field, fmt.Sprintf("%q is no number from 0 to %d.", text, most), "Write how many.")
+		return none
+	}
+	return n
+}
+
+func (r *reading) sheet(i int, s Sheet, margin measure.Length) {
+	at := func(f string) string { return fmt.Sprintf("sheets.%d.%s", i, f) }
+	name := named(s.Name, "sheet", i)
+	r.short(at("name"), s.Name)
+	size := least.Size{Name: name, Stock: string(s.Stock), W: r.side(at("width"), name, s.Width),
+		H: r.side(at("height"), name, s.Height), Count: r.count(at("count"), s.Count, least.Unlimited, 1_000_000), Margin: margin,
+		Offcut: s.Offcut == "yes"}
+	if s.Margin != "" {
+		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, "Most printers leave 3 to 6 mm.")
+	}
+	if size.W > 0 && size.H > 0 && 2*size.Margin >= min(size.W, size.H) {
+		r.Problem(at("margin"), "The margin leaves nothing of "+name+".", "Write a smaller one.")
+	}
+	if size.Offcut && size.Count == least.Unlimited {
+		size.Count = 1
+	}
+	if text := strings.TrimSpace(string(s.Price)); text != "" {
+		n, err := strconv.ParseFloat(strings.ReplaceAll(text, ",", "."), 64)
+		if err != nil || n < 0 || n > 10_000 || math.IsNaN(n) {
+			r.Problem(at("price"), fmt.Sprintf("%q is no price of a sheet.", text), "Write a number, such as 0.40.")
+		} else {
+			size.Price = int64(math.Round(n * 100))
+		}
+	} else if r.task.Aim == least.Cost && !size.Offcut {
+		r.Problem(at("price"), name+" has no price, so the least cost can't be found.", "Write its price, or aim at fewest sheets.",
+			"aim", "sheets")
+	}
+	r.task.Sheets = append(r.task.Sheets, size)
+}
+
+func named(name brief.Text, what string, i int) string {
+	if text := strings.TrimSpace(string(name)); text != "" {
+		return text
+	}
+	return fmt.Sprintf("%s %d", what, i+1)
+}
+
+func (r *reading) short(field string, text brief.Text) {
+	if len(text) > mostText {
+		r.Problem(field, "This name is too long.", fmt.Sprintf("Use %d letters at the most.", mostText))
+	}
+}
+
+func (r *reading) pieces() {
+	total := 0
+	for i, p := range r.Pieces {
+		at := func(f string) string { return fmt.Sprintf("pieces.%d.%s", i, f) }
+		name := named(p.Name, "piece", i)
+		r.short(at("name"), p.Name)
+		n := r.count(at("count"), p.Count, 1, 100_000_000)
+		if n == 0 {
+			r.Problem(at("count"), "None of "+name+" is to be cut.", "Write how many, or take the line off the list.")
+		}
+		if total += n; total > MostPieces {
+			r.Problem(at("count"), fmt.Sprintf("With %s this is more than %d pieces at once.", name, MostPieces),
+				"Cut fewer at a time: what is alike can be cut again by the same sheets.")
+			return
+		}
+		if p.Turn != "" && p.Turn != "yes" && p.Turn != "no" {
+			r.Problem(at("turn"), fmt.Sprintf("%q does not say whether %s may be turned.", p.Turn, name), "Write yes or no.")
+		}
+		piece := least.Piece{Piece: layout.Piece{Name: name, W: r.side(at("width"), name, p.Width),
+			H: r.side(at("height"), name, p.Height), Count: n, Upright: p.Turn == "no"}, Run: string(p.Run)}
+		for k, stock := range p.Stock.List() {
+			if k == 0 {
+				piece.Stock = stock
+			} else {
+				piece.Stocks = append(piece.Stocks, stock)
+			}
+		}
+		if on := func(s least.Size) bool { return piece.On(s.Stock) }; !slices.ContainsFunc(r.task.Sheets, on) {
+			if len(p.Stock.List()) > 0 {
+				r.Problem(at("stock"), fmt.Sprintf("There is no sheet of %s for %s.", p.Stock, name), "Name a sheet of that stock.")
+			} else { // of any
+				for _, s := range r.task.Sheets {
+					piece.Stocks = append(piece.Stocks, s.Stock)
+				}
+			}
+		}
+		r.task.Pieces = append(r.task.Pieces, piece)
+	}
+}
+
+func (r *reading) pins() {
+	if len(r.Pins) > MostPins {
+		r.Problem("pins", "Too many pieces are pinned.", fmt.Sprintf("Pin %d at the most.", MostPins))
+		return
+	}
+	for i, p := range r.Pins {
+		at := func(f string) string { return fmt.Sprintf("pins.%d.%s", i, f) }
+		pin := least.Pin{Sheet: r.count(at("sheet"), p.Sheet, 1, MostPieces) - 1, Turned: p.Turned == "yes",
+			At: layout.Spot{X: r.length(at("x"), p.X, 0, mostSide, "Say how far from the left."),
+				Y: r.length(at("y"), p.Y, 0, mostSide, "Say how far from the top.")}}
+		pin.Piece = slices.IndexFunc(r.task.Pieces, func(o least.Piece) bool { return o.Name == string(p.Piece) })
+		if pin.Piece < 0 {
+			r.Problem(at("piece"), fmt.Sprintf("%q is not on the list.", p.Piece), "Pin a piece by its name.")
+		}
+		if p.Size != "" {
+			pin.Size = slices.IndexFunc(r.task.Sheets, func(s least.Size) bool { return s.Name == string(p.Size) })
+		} else if pin.Piece >= 0 {
+			pin.Size = slices.IndexFunc(r.task.Sheets, func(s least.Size) bool { return r.task.Pieces[pin.Piece].On(s.Stock) })
+		}
+		if pin.Size < 0 {
+			r.Problem(at("size"), fmt.Sprintf("%q is no sheet of the list.", p.Size), "Name the sheet it is pinned on.")
+		}
+		if pin.Sheet < 0 {
+			r.Problem(at("sheet"), "Sheets are numbered from 1.", "Write 1 for the first.")
+		}
+		r.task.Pins = append(r.task.Pins, pin)
+	}
+}

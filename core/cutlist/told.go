@@ -1,0 +1,190 @@
+package cutlist
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/least"
+	"brevium/core/measure"
+)
+
+// Told is what was found, as it is printed. Lengths are texts in the list's unit.
+type Told struct {
+	Count    int             `json:"count"`
+	Bound    int             `json:"bound"`
+	Proved   bool            `json:"proved"`
+	Cost     string          `json:"cost,omitempty"`
+	Least    string          `json:"least-cost,omitempty"`
+	Used     float64         `json:"used"`
+	Settings int             `json:"settings"`
+	Sheets   []ToldSheet     `json:"sheets"`
+	Left     []ToldLeft      `json:"left,omitempty"`
+	Problems []brief.Problem `json:"problems,omitempty"`
+}
+
+// ToldSheet is a sheet with its pieces, its cuts in their order, and what is left.
+type ToldSheet struct {
+	Name    string       `json:"name"`
+	Stock   string       `json:"stock,omitempty"`
+	Offcut  bool         `json:"offcut,omitempty"`
+	Width   string       `json:"width"`
+	Height  string       `json:"height"`
+	Placed  []ToldPlaced `json:"placed"`
+	Cuts    []ToldCut    `json:"cuts"`
+	Offcuts []ToldRect   `json:"offcuts"`
+}
+
+// ToldPlaced is a piece where it lies.
+type ToldPlaced struct {
+	Piece  string `json:"piece"`
+	X      string `json:"x"`
+	Y      string `json:"y"`
+	Width  string `json:"width"`
+	Height string `json:"height"`
+	Turned bool   `json:"turned"`
+	Pinned bool   `json:"pinned,omitempty"`
+}
+
+// ToldRect is a part of a sheet.
+type ToldRect struct {
+	X      string `json:"x"`
+	Y      string `json:"y"`
+	Width  string `json:"width"`
+	Height string `json:"height"`
+}
+
+// ToldCut goes right across a part, so far along its width or its height.
+type ToldCut struct {
+	Along string   `json:"along"`
+	At    string   `json:"at"`
+	In    ToldRect `json:"in"`
+}
+
+// ToldLeft is what was not laid, and why.
+type ToldLeft struct {
+	Piece string `json:"piece"`
+	Count int    `json:"count"`
+	Why   string `json:"why"`
+}
+
+// Tell tells a result in a unit.
+func Tell(t least.Task, r least.Result, u measure.Unit) Told {
+	out := Told{Count: r.Count, Bound: r.Layout.Bound, Proved: r.Proved, Used: r.Used, Settings: r.Settings(),
+		Sheets: []ToldSheet{}}
+	rect := func(r layout.Rect) ToldRect { return ToldRect{r.X.Exact(u), r.Y.Exact(u), r.W.Exact(u), r.H.Exact(u)} }
+	for _, s := range r.Sheets {
+		ts := ToldSheet{Name: s.Title, Stock: s.Stock, Offcut: s.Offcut, Width: s.W.Exact(u), Height: s.H.Exact(u),
+			Placed: []ToldPlaced{}, Cuts: []ToldCut{}, Offcuts: []ToldRect{}}
+		for _, p := range s.Placed {
+			at := rect(p.Rect)
+			ts.Placed = append(ts.Placed, ToldPlaced{p.Piece, at.X, at.Y, at.Width, at.Height, p.Turned, p.Pinned})
+		}
+		for _, c := range s.Cuts {
+			ts.Cuts = append(ts.Cuts, ToldCut{map[bool]string{true: "width", false: "height"}[c.Down], c.At.Exact(u), rect(c.In)})
+		}
+		for _, o := range s.Offcuts {
+			ts.Offcuts = append(ts.Offcuts, rect(o))
+		}
+		out.Sheets = append(out.Sheets, ts)
+	}
+	for _, s := range t.Sheets {
+		if s.Price > 0 {
+			out.Cost = money(r.Price)
+		}
+	}
+	if t.Aim == least.Cost {
+		out.Least = money(r.Bound)
+	}
+	for _, w := range Why(t, r, func(l measure.Length) string { return l.Exact(u) }) {
+		out.Left = append(out.Left, ToldLeft{w.Piece.Name, w.Piece.Count, w.Text + " " + w.Fix})
+	}
+	return out
+}
+
+func money(hundredths int64) string { return fmt.Sprintf("%d.%02d", hundredths/100, hundredths%100) }
+
+// Left is a piece that was not laid: why, and what would help.
+type Left struct {
+	Piece     layout.Piece
+	Text, Fix string
+}
+
+// Why tells of each piece that was not laid by how much it is too large, or what there
+// is not enough of.
+func Why(t least.Task, r least.Result, say func(measure.Length) string) (out []Left) {
+	for _, p := range r.TooBig {
+		l := Left{Piece: p, Fix: "Make it smaller, or take a larger sheet."}
+		by, on, turns := measure.Length(0), least.Size{}, false
+		for _, s := range t.Sheets {
+			if !mayLie(t, p, s) {
+				continue
+			}
+			w, h := s.W-2*s.Margin, s.H-2*s.Margin
+			over := max(0, p.W-w, p.H-h)
+			turned := max(0, p.H-w, p.W-h)
+			if p.Upright {
+				turns = turns || over > 0 && turned == 0
+				turned = over
+			}
+			if o := min(over, turned); on.Name == "" || o < by {
+				by, on = o, s
+			}
+		}
+		switch {
+		case turns:
+			l.Text, l.Fix = fmt.Sprintf("%s lies on %s only when it is turned.", p.Name, on.Name), "Let it be turned, or take a larger sheet."
+		case by > 0:
+			l.Text = fmt.Sprintf("%s is %s × %s, and %s too large for %s.", p.Name, say(p.W), say(p.H), say(by), on.Name)
+			l.Fix = fmt.Sprintf("Make it %s smaller, or take a larger sheet.", say(by))
+		default:
+			l.Text, l.Fix = fmt.Sprintf("%s can't be cut out: the trimmer is too short for %s.", p.Name, on.Name),
+				"Cut with a knife along a ruler (leave the longest cut open), or take a smaller sheet."
+		}
+		out = append(out, l)
+	}
+	for _, p := range r.Short {
+		out = append(out, Left{p, fmt.Sprintf("There are not enough sheets for %d of %s.", p.Count, p.Name),
+			"Have more sheets in hand, or cut fewer."})
+	}
+	return out
+}
+
+func mayLie(t least.Task, p layout.Piece, s least.Size) bool {
+	for _, o := range t.Pieces {
+		if o.Name == p.Name {
+			return o.On(s.Stock)
+		}
+	}
+	return true
+}
+
+// Line lays a list and tells it as a line of JSON. Holds says that everything is laid;
+// read, that the list could be used at all.
+func Line(ctx context.Context, l List) (line []byte, holds, read bool) {
+	task, report := Read(l)
+	if len(report.Problems) > 0 {
+		return encode(Told{Sheets: []ToldSheet{}, Problems: report.Problems}), false, false
+	}
+	r, err := least.Solve(task, func(least.Progress) bool { return ctx.Err() == nil })
+	if err != nil {
+		return Refused(err), false, false
+	}
+	told := Tell(task, r, report.Units)
+	return encode(told), len(told.Left) == 0, true
+}
+
+// Refused is the line for a list that can't be used.
+func Refused(err error) []byte {
+	return encode(Told{Sheets: []ToldSheet{}, Problems: []brief.Problem{{Text: err.Error(), Fix: "Correct the list."}}})
+}
+
+func encode(t Told) []byte {
+	line, err := json.Marshal(t)
+	if err != nil {
+		return []byte("{}\n") // texts and numbers always are JSON
+	}
+	return append(line, '\n')
+}
