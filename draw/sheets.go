@@ -37,8 +37,8 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		x := gap/2 + float64(i%columns)*(sw*scale+gap)
 		y := 26 + float64(i/columns)*(sh*scale+gap+14)
 		c.text(x, y-8, "strong", "start", sheetName(p, i, s))
-		d := onSheet{c, p, x, y, scale}
-		d.draw(s)
+		d := onSheet{c, p.Step, x, y, scale}
+		d.draw(s, p.CardOf(s.Stock).Inside)
 		says = append(says, d.says(i, s))
 	}
 	rows := (len(sheets) + columns - 1) / columns
@@ -48,7 +48,7 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 
 type onSheet struct {
 	*canvas
-	p    *plan.Plan
+	step measure.Step
 	x, y float64
 	k    float64
 }
@@ -57,7 +57,7 @@ func (d onSheet) rectOf(r layout.Rect) (x, y, w, h float64) {
 	return d.x + r.X.MM()*d.k, d.y + r.Y.MM()*d.k, r.W.MM() * d.k, r.H.MM() * d.k
 }
 
-func (d onSheet) draw(s layout.Sheet) {
+func (d onSheet) draw(s layout.Sheet, colour string) {
 	x, y, w, h := d.rectOf(layout.Rect{W: s.W, H: s.H})
 	d.rect("sheet", x, y, w, h)
 	for _, o := range s.Offcuts {
@@ -67,7 +67,7 @@ func (d onSheet) draw(s layout.Sheet) {
 	}
 	for _, it := range s.Placed {
 		x, y, w, h := d.rectOf(it.Rect)
-		d.rect("piece-edge", x, y, w, h, "fill", d.p.CardOf(s.Stock).Inside)
+		d.rect("piece-edge", x, y, w, h, "fill", colour)
 		name := it.Piece
 		if it.Turned {
 			name += ", turned"
@@ -98,7 +98,7 @@ func sheetName(p *plan.Plan, i int, s layout.Sheet) string {
 }
 
 func (d onSheet) by(w, h measure.Length) string {
-	return d.p.Step.Show(w).Text + " × " + d.p.Step.Show(h).Text
+	return d.step.Show(w).Text + " × " + d.step.Show(h).Text
 }
 
 // label writes two lines in the middle of a place: as large as goes, turned if it is
@@ -136,12 +136,4 @@ func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 			}
 		}
 	}
-}
-
-func (d onSheet) says(i int, s layout.Sheet) string {
-	var names []string
-	for _, it := range s.Placed {
-		names = append(names, it.Piece)
-	}
-	return fmt.Sprintf("Sheet %d holds %s, with %d cuts.", i+1, strings.Join(names, ", "), len(s.Cuts))
 }

@@ -32,6 +32,7 @@ type Brief struct {
 	Card     Card    `json:"card"`
 	Dress    Dress   `json:"dress,omitzero"`
 	Tools    Tools   `json:"tools"`
+	Sheets   Sheets  `json:"sheets,omitzero"`
 	Notes    Text    `json:"notes,omitempty"`
 	Several  *Set    `json:"set,omitempty"` // the project is a set of boxes
 }
@@ -144,6 +145,33 @@ type Card struct {
 	Join   Flag    `json:"join,omitempty"`  // a piece too large is cut in two and joined
 	Grain  Text    `json:"grain,omitempty"` // keep: each piece lies so that the grain runs as it should
 	Own    []Stock `json:"own,omitempty"`   // cards that the document itself describes
+}
+
+// Sheets says how the pieces are to be laid on sheets: nothing is said where the plan's
+// own quick rules do.
+type Sheets struct {
+	Aim     Text  `json:"aim,omitempty"`          // fewest sheets, least cost or card
+	Tie     Text  `json:"among-equals,omitempty"` // largest offcut, or fewest stops
+	Look    Text  `json:"look,omitempty"`         // quick or deep
+	Sizes   Text  `json:"sizes,omitempty"`        // any that the card comes in, not only the one chosen
+	Offcuts Flag  `json:"offcuts,omitempty"`      // kept ones are used first
+	Margin  Text  `json:"margin,omitempty"`       // along every edge, where no piece may lie
+	Pins    []Pin `json:"pins,omitempty"`
+}
+
+// Pin is a piece that a hand put in a place: on the sheet of that number of its card,
+// from 1, so far from its left and its top.
+type Pin struct {
+	Piece  Text  `json:"piece"`
+	Sheet  Whole `json:"sheet"`
+	X      Text  `json:"x"`
+	Y      Text  `json:"y"`
+	Turned Flag  `json:"turned,omitempty"`
+}
+
+// Asked says whether anything is said of how sheets are to be cut.
+func (s Sheets) Asked() bool {
+	return s.Aim != "" || s.Tie != "" || s.Look != "" || s.Sizes != "" || s.Offcuts == "yes" || s.Margin != "" || len(s.Pins) > 0
 }
 
 // Tools says what the maker measures, scores, cuts and sticks with, and how it is
@@ -259,7 +287,7 @@ func NewScores() Brief {
 // Clone gives a copy that shares nothing with b.
 func (b Brief) Clone() Brief {
 	b.Contents = slices.Clone(b.Contents)
-	b.Arrange.Places = slices.Clone(b.Arrange.Places)
+	b.Arrange.Places, b.Sheets.Pins = slices.Clone(b.Arrange.Places), slices.Clone(b.Sheets.Pins)
 	b.Box.Options, b.Card.Stocks = maps.Clone(b.Box.Options), maps.Clone(b.Card.Stocks)
 	b.Card.Own = slices.Clone(b.Card.Own)
 	b.Box.Pieces = slices.Clone(b.Box.Pieces)

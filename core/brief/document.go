@@ -26,6 +26,7 @@ const (
 	mostThings  = 100
 	mostPieces  = 100
 	mostPlaces  = 2000
+	mostPins    = 400
 	mostOptions = 64
 	mostOwn     = 24
 )
@@ -102,6 +103,7 @@ func (b *Brief) checkCounts() error {
 		n, most int
 	}{
 		{"places", len(b.Arrange.Places), mostPlaces}, {"options", len(b.Box.Options), mostOptions},
+		{"pins", len(b.Sheets.Pins), mostPins},
 		{"cards for parts", len(b.Card.Stocks), mostOwn}, {"cards of its own", len(b.Card.Own), mostOwn},
 	} {
 		if l.n > l.most {

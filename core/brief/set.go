@@ -130,7 +130,7 @@ func (b *Brief) SetMember(n int, m Brief) {
 	if m.Name != Text(b.Several.Called(n)) {
 		own.Name = m.Name
 	}
-	own.Notes = m.Notes
+	own.Notes, b.Sheets = m.Notes, m.Sheets
 	if m.Copies != "1" || own.Copies != "" {
 		own.Copies = m.Copies
 	}

@@ -54,7 +54,7 @@ func (p *problem) frames() ([]*tree, error) {
 	for _, sheet := range order {
 		size := sizes[sheet]
 		t := newTree(size, p.sizes[size].w, p.sizes[size].h)
-		if t.frozen = true; !p.frame(t, 0, 0, 0, bySheet[sheet]) {
+		if t.frozen, t.sheet = true, sheet; !p.frame(t, 0, 0, 0, bySheet[sheet]) {
 			return nil, fmt.Errorf("the pieces pinned on sheet %d can't be freed by cuts that go right across%s: move one", sheet+1,
 				map[bool]string{true: ", as long as the trimmer"}[p.tall > 0])
 		}

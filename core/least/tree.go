@@ -30,6 +30,7 @@ type tree struct {
 	size   int     // which size of sheet
 	used   int64   // area of its pieces
 	frozen bool    // it begins with a hand's pins, and stays
+	sheet  int     // which sheet that is, from 0
 }
 
 func newTree(size int, w, h int64) *tree {

@@ -38,8 +38,9 @@ type Plan struct {
 	Box    *style.Box
 	Checks []fold.Check
 	Layout layout.Layout
-	Cuts   []Cut // the same, by card
-	Cost   int64 // of the sheets, in hundredths
+	Cuts   []Cut   // the same, by card
+	Found  []Found // when it was searched for: by card, with the proof
+	Cost   int64   // of the sheets, in hundredths
 	Cards  []bench.ScoreCard
 	Steps  []bench.Step
 	Tape   bench.Tape

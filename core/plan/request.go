@@ -41,6 +41,7 @@ type Request struct {
 	Floor    int       // liners on the floor
 	Used     []Used    // of the shop, and not said by the document
 	Offcuts  []shop.Kept
+	Cutting  Cutting
 	Chosen   string // where the clearance comes from, when that was left to the plan
 
 	KeepGrain bool
@@ -98,6 +99,7 @@ func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.readTools(b, r, w)
 	q.readCards(b, r, w)
 	q.readDress(b, r, w)
+	q.readCutting(b, r)
 	var ok bool
 	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
 		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",

@@ -15,8 +15,10 @@ import (
 // Cut is what is cut of one card.
 type Cut struct {
 	layout.Layout
-	Card  shop.Card
-	Sheet shop.Sheet
+	Card   shop.Card
+	Sheet  shop.Sheet
+	Offcut bool   // it was in hand
+	Kept   string // which of the shop's
 }
 
 // onSheet is a piece as it may lie on its sheet: not turned where its pattern has a
@@ -77,7 +79,7 @@ func (p *Request) onSheets(pieces []layout.Piece) (out []Cut) {
 		}
 		var best Cut
 		for i, s := range sheets {
-			c := Cut{layout.Fit(of, s.Width, s.Height), card, s}
+			c := Cut{Layout: layout.Fit(of, s.Width, s.Height), Card: card, Sheet: s}
 			if i == 0 || c.lessThan(best) {
 				best = c
 			}

@@ -73,7 +73,7 @@ func (p *Plan) leftFor(wide measure.Length) string {
 // for.
 func (p *Plan) warnStock() {
 	for _, c := range p.Cuts {
-		if n := len(c.Sheets); c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(p.Comes(c.Card)[0]) {
+		if n := len(c.Sheets); !c.Offcut && c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(p.Comes(c.Card)[0]) {
 			p.Warn(brief.Warning{Code: "short-of-card", Text: fmt.Sprintf("This takes %s of %s, and %d are in hand.",
 				plural(n, "sheet"),
 				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer, or choose another card."})

@@ -1,0 +1,54 @@
+package layout
+
+import "fmt"
+
+// Step is a cut as it is told at the trimmer: where the stop stands, whether it was
+// moved for it, what lies against it and what is put aside.
+type Step struct {
+	Cut
+	Moved bool
+	Kept  string // the piece that is free, if that lies against the stop
+	Freed string // the piece that is free beyond it
+	Says  string
+}
+
+// Steps tells the cuts of a sheet in their order, lengths said by say.
+func (s Sheet) Steps(say func(Length) string) []Step {
+	piece := map[Rect]string{}
+	for _, p := range s.Placed {
+		piece[p.Rect] = p.Piece
+	}
+	out := make([]Step, len(s.Cuts))
+	var stop Length
+	for i, c := range s.Cuts {
+		st := Step{Cut: c, Moved: c.At != stop}
+		stop = c.At
+		a, b := c.Parts()
+		st.Kept, st.Freed = piece[a], piece[b]
+		side := "top"
+		if c.Down {
+			side = "left"
+		}
+		st.Says = "Leave the stop as it is"
+		if st.Moved {
+			st.Says = "Set " + say(c.At)
+		}
+		part := "sheet"
+		if c.In != (Rect{W: s.W, H: s.H}) {
+			part = fmt.Sprintf("part of %s × %s", say(c.In.W), say(c.In.H))
+		}
+		st.Says += fmt.Sprintf(", the %s of the %s against it, and cut", side, part)
+		switch {
+		case st.Kept != "" && st.Freed != "":
+			st.Says += fmt.Sprintf(": that is the %s, and the %s is left.", st.Kept, st.Freed)
+		case st.Kept != "":
+			st.Says += fmt.Sprintf(": that is the %s.", st.Kept)
+		case st.Freed != "":
+			st.Says += fmt.Sprintf("; what is left over is the %s.", st.Freed)
+		default:
+			st.Says += fmt.Sprintf("; keep the %s part.", map[bool]string{true: "left", false: "upper"}[c.Down])
+		}
+		out[i] = st
+	}
+	return out
+}

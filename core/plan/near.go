@@ -1,0 +1,285 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/shop"
+)
+
+// The near miss: a plan may be a hair from one sheet less. What is free is changed, one
+// thing at a time and as little as will do, and what saves is planned, laid and proved.
+
+// Near is a change that saves: what it takes, in length where it is one, and what it
+// saves.
+type Near struct {
+	Text   string            `json:"text"`
+	Set    map[string]string `json:"set"`
+	Less   measure.Length    `json:"-"` // how much is taken from a measure, or added to it
+	Sheets int               `json:"sheets"`
+	Before int               `json:"before"`
+	Cost   int64             `json:"-"` // saved, in hundredths
+	Card   float64           `json:"-"` // saved, in square millimetres
+}
+
+const (
+	nearby   = 9000 // the work, in things placed and pieces cut
+	mostNear = 6
+	// At most so much of a measure, and so much in all, is a hair.
+	nearPart = 8
+	nearMost = 15 * measure.Millimetre
+)
+
+// nearing is the search of one plan.
+type nearing struct {
+	*Plan
+	w      Workshop
+	now    uses
+	out    []Near
+	budget *budget
+}
+
+// uses is what a plan is cut from.
+type uses struct {
+	sheets int
+	cost   int64
+	area   float64
+}
+
+// saves says whether it is less than what is used now.
+func (u uses) saves(now uses) bool {
+	if u.cost != now.cost {
+		return u.cost < now.cost
+	}
+	return u.area < now.area-1
+}
+
+// Nearly lists the smallest changes that save, the dearest saved first.
+func (p *Plan) Nearly(w Workshop) []Near {
+	if !p.OK() || len(p.Layout.TooBig) > 0 {
+		return nil
+	}
+	n := &nearing{Plan: p, w: w, now: p.uses(), budget: work(nearby)}
+	n.measures()
+	n.choices()
+	n.sheets()
+	slices.SortStableFunc(n.out, func(a, b Near) int {
+		return cmp.Or(cmp.Compare(b.Cost, a.Cost), cmp.Compare(math.Round(b.Card), math.Round(a.Card)), cmp.Compare(a.Less, b.Less))
+	})
+	return n.out[:min(len(n.out), mostNear)]
+}
+
+// uses counts what the plan is cut from.
+func (p *Plan) uses() (u uses) {
+	for _, c := range p.Cuts {
+		if !c.Offcut {
+			u.sheets, u.cost = u.sheets+len(c.Sheets), u.cost+c.Card.Cost(c.Sheet, len(c.Sheets))
+			u.area += c.Sheet.Area() * float64(len(c.Sheets))
+		}
+	}
+	return u
+}
+
+// with tells what a change would be cut from, by a draft without faces or proof.
+func (n *nearing) using(set map[string]string) (u uses, ok bool) {
+	if !n.budget.spend(n.effort()) {
+		return u, false
+	}
+	got := sketch(n.with(set), n.w, true, nil)
+	if got == nil {
+		return u, false
+	}
+	for _, of := range got.byCard(got.toLay(got.Box, got.Copies)) {
+		card := got.CardOf(of[0].Stock)
+		sheets := []shop.Sheet{got.SheetOf(card)}
+		if got.Least {
+			sheets = got.Comes(card)
+		}
+		best := uses{area: math.Inf(1)}
+		for _, s := range sheets {
+			if count, big := layout.Count(of, s.Width, s.Height); big == 0 {
+				one := uses{count, card.Cost(s, count), s.Area() * float64(count)}
+				if one.area < best.area {
+					best = one
+				}
+			}
+		}
+		if math.IsInf(best.area, 1) {
+			return u, false
+		}
+		u.sheets, u.cost, u.area = u.sheets+best.sheets, u.cost+best.cost, u.area+best.area
+	}
+	return u, true
+}
+
+func (n *nearing) saving(set map[string]string) bool {
+	u, ok := n.using(set)
+	return ok && u.saves(n.now)
+}
+
+// add plans a change whole, and notes it when it holds and saves.
+func (n *nearing) add(text string, less measure.Length, set map[string]string) {
+	if len(n.out) > 2*mostNear || !n.budget.spend(4*n.effort()) {
+		return
+	}
+	got := build(Read(n.with(set), n.w), n.w, shown, nil)
+	if !got.OK() || !got.Holds() || len(got.Layout.TooBig) > 0 {
+		return
+	}
+	u := got.uses()
+	if !u.saves(n.now) {
+		return
+	}
+	n.out = append(n.out, Near{Text: text, Set: set, Less: less, Sheets: u.sheets, Before: n.now.sheets, Cost: n.now.cost - u.cost,
+		Card: n.now.area - u.area})
+}
+
+// free is a measure that may be a little less, or of a border a little more.
+type free struct {
+	field, label string
+	now          measure.Length
+	more         bool
+}
+
+// measures are what is free of this plan.
+func (p *Plan) freeMeasures() (out []free) {
+	for _, q := range p.Style.Asks {
+		if now, settled := p.Box.Settled[q.ID]; settled && len(q.Choices) == 0 {
+			out = append(out, free{"box.options." + q.ID, q.Label, now, false})
+		}
+	}
+	if p.Given != nil {
+		for _, d := range []struct {
+			id, label string
+			of        measure.Length
+		}{{"length", "Length", p.Given.Length}, {"width", "Width", p.Given.Width}, {"depth", "Walls", p.Given.Depth}} {
+			out = append(out, free{"size." + d.id, d.label, d.of, false})
+		}
+	}
+	if len(p.Things) > 0 {
+		out = append(out, free{"room.around", "Finger room", p.Load.Room.Around, false},
+			free{"room.between", "Room between neighbours", p.Load.Room.Between, false},
+			free{"room.above", "Room above", p.Load.Room.Above, false})
+	}
+	if p.Dressed != nil {
+		for i, l := range p.Brief.Dress.Layers {
+			field := fmt.Sprintf("dress.layers.%d.border", i)
+			if now, err := measure.Parse(string(l.Border), p.Units); err == nil {
+				out = append(out, free{field, "Border of layer " + fmt.Sprint(i+1), now, true})
+			}
+		}
+	}
+	for i, s := range p.Scores {
+		for _, side := range []string{"width", "height"} {
+			if s.Name == "" {
+				continue
+			}
+			field := fmt.Sprintf("box.pieces.%d.%s", i, side)
+			if now, err := measure.Parse(p.Brief.Get(field), p.Units); err == nil && now > 0 {
+				out = append(out, free{field, s.Name + ", " + side, now, false})
+			}
+		}
+	}
+	return out
+}
+
+// measures tries each a hair less: first by as much as a hair may be, and where that
+// saves, by as little as does.
+func (n *nearing) measures() {
+	step := n.Step.Size
+	for _, f := range n.freeMeasures() {
+		most := min(max(f.now/nearPart, 4*step), nearMost).Down(step)
+		if !f.more {
+			most = min(most, f.now.Down(step))
+		}
+		set := func(by measure.Length) map[string]string {
+			to := f.now - by
+			if f.more {
+				to = f.now + by
+			}
+			return map[string]string{f.field: to.Near(step / 4).Exact(n.Units)}
+		}
+		by := n.least(step, most, func(by measure.Length) bool { return n.saving(set(by)) })
+		if by == 0 {
+			continue
+		}
+		word, to := "less", f.now-by
+		if f.more {
+			word, to = "more", f.now+by
+		}
+		n.add(fmt.Sprintf("%s: %s %s (%s in place of %s)", f.label, n.Say(by), word, n.Say(to), n.Say(f.now)), by, set(by))
+	}
+}
+
+// least is the least length on a mark, up to a most, that will do; 0 when none does. What
+// does at a length is mostly taken to do above it, so it halves; the ends are looked at.
+func (n *nearing) least(step, most measure.Length, will func(measure.Length) bool) measure.Length {
+	if most < step {
+		return 0
+	}
+	high := most
+	for !will(high) { // too much may be refused: half as much, then
+		if high = (high / 2).Down(step); high < step {
+			return 0
+		}
+	}
+	low := measure.Length(0)
+	for high-low > step {
+		if mid := ((low + high) / 2).Down(step); mid > low && will(mid) {
+			high = mid
+		} else if mid > low {
+			low = mid
+		} else {
+			break
+		}
+	}
+	return high
+}
+
+// choices tries another school, another arrangement, and plain numbers.
+func (n *nearing) choices() {
+	if !n.Plain {
+		if set := map[string]string{"tools.allowances": "plain"}; n.saving(set) {
+			n.add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye", 0, set)
+		}
+	}
+	for _, q := range n.Style.Asks {
+		for _, c := range q.Choices {
+			now := n.Answers.Choice[q.ID]
+			if c.ID == now || c.ID == "" || c.ID == "choose" {
+				continue
+			}
+			if set := map[string]string{"box.options." + q.ID: c.ID}; n.saving(set) {
+				n.add(fmt.Sprintf("%s: %s", q.Label, strings.ToLower(c.Label[:1])+c.Label[1:]), 0, set)
+			}
+		}
+	}
+	for _, way := range n.Ways[:min(6, len(n.Ways))] {
+		if way.ID == n.Load.ID {
+			continue
+		}
+		if set := map[string]string{"arrange.way": way.ID}; n.saving(set) {
+			n.add("Arrange them "+way.Says, 0, set)
+		}
+	}
+}
+
+// sheets tries the other sizes that the card comes in.
+func (n *nearing) sheets() {
+	if n.Least || len(n.Cuts) == 0 {
+		return
+	}
+	for _, s := range n.Comes(n.Card) {
+		if s.Same(n.Sheet) {
+			continue
+		}
+		if set := map[string]string{"card.sheet": s.ID}; n.saving(set) {
+			n.add("Cut it from "+s.Title, 0, set)
+		}
+	}
+}

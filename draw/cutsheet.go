@@ -1,0 +1,115 @@
+package draw
+
+import (
+	"fmt"
+	"strings"
+
+	"brevium/core/fold"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/shop"
+)
+
+// CutLook is how one sheet to be cut is drawn: at which scale, which card, and how
+// lengths are said. N is its number among all, from 0.
+type CutLook struct {
+	N     int
+	W, H  float64 // the room it may take, in pixels
+	Card  shop.Card
+	Step  measure.Step
+	Hands bool // pieces can be taken hold of
+}
+
+// CutSheet draws one sheet with its pieces and its cuts, each with its number and the
+// part it goes across, so that the page can light one after another.
+func CutSheet(s layout.Sheet, l CutLook) string {
+	k := min((l.W-20)/s.W.MM(), (l.H-20)/s.H.MM())
+	c, print := &canvas{}, newPrints(fmt.Sprintf("cut%d%s%v", l.N, l.Card.ID, s.W))
+	fill := print.on(l.Card, printedUp)
+	if l.Card.Pattern != "" {
+		print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 10, 10)
+	}
+	d := cutSheet{onSheet{c, l.Step, 10, 10, k}, s, l}
+	d.sheet(fill)
+	d.pieces()
+	d.cuts()
+	return picture("cut-sheet", s.W.MM()*k+20, s.H.MM()*k+20, d.says(l.N, s), c)
+}
+
+type cutSheet struct {
+	onSheet
+	s layout.Sheet
+	l CutLook
+}
+
+func (d cutSheet) sheet(fill string) {
+	x, y, w, h := d.rectOf(layout.Rect{W: d.s.W, H: d.s.H})
+	d.rect("sheet", x, y, w, h)
+	for _, of := range []string{d.l.Card.Colour, fill} {
+		if of != "" {
+			d.rect("sheet-print", x, y, w, h, "fill", of)
+		}
+	}
+	for _, o := range d.s.Offcuts {
+		x, y, w, h := d.rectOf(o)
+		d.rect("offcut", x+2, y+2, max(w-4, 1), max(h-4, 1))
+		d.label(x, y, w, h, "on-card small", "left over", d.by(o.W, o.H))
+	}
+}
+
+func (d cutSheet) pieces() {
+	for i, it := range d.s.Placed {
+		x, y, w, h := d.rectOf(it.Rect)
+		attrs := []any{"class", "laid" + map[bool]string{true: " pinned"}[it.Pinned], "data-laid", fmt.Sprintf("%d:%d", d.l.N, i)}
+		name := it.Piece
+		if it.Turned {
+			name += ", turned"
+		}
+		if d.l.Hands {
+			attrs = append(attrs, "tabindex", "0", "role", "button", "aria-label",
+				fmt.Sprintf("%s on sheet %d: take hold of it", name, d.l.N+1))
+		}
+		d.group(attrs...)
+		d.title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))
+		d.rect("piece-edge laid-piece", x, y, w, h)
+		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
+		if it.Turned {
+			d.tag("path", "class", "turned-mark", "d", fmt.Sprintf("M%s %sa5 5 0 1 1 5 5l3 -3m-3 3l3 3", px(x+w-12), px(y+6)))
+		}
+		if it.Pinned {
+			d.tag("circle", "class", "pin-mark", "cx", x+8, "cy", y+8, "r", 4.0)
+		}
+		d.end()
+	}
+}
+
+// cuts draws each with the part in hand below it, which is seen when it is its turn.
+func (d cutSheet) cuts() {
+	for i, cut := range d.s.Cuts {
+		x, y, w, h := d.rectOf(cut.In)
+		kept, _ := cut.Parts()
+		kx, ky, kw, kh := d.rectOf(kept)
+		at := cut.At.MM() * d.k
+		bx, by := x+at, y+min(12, h/2)
+		d.group("class", "cut", "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
+		d.rect("in-hand", x, y, w, h)
+		d.rect("at-stop", kx, ky, kw, kh)
+		if cut.Down {
+			d.line("trim", x+at, y, x+at, y+h)
+		} else {
+			d.line("trim", x, y+at, x+w, y+at)
+			bx, by = x+min(12, w/2), y+at
+		}
+		d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", 8.0)
+		d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+		d.end()
+	}
+}
+
+func (d onSheet) says(i int, s layout.Sheet) string {
+	var names []string
+	for _, it := range s.Placed {
+		names = append(names, it.Piece)
+	}
+	return fmt.Sprintf("Sheet %d holds %s, with %d cuts.", i+1, strings.Join(names, ", "), len(s.Cuts))
+}
