@@ -91,7 +91,7 @@ func (d cutSheet) cuts() {
 		kx, ky, kw, kh := d.rectOf(kept)
 		at := cut.At.MM() * d.k
 		bx, by := x+at, y+min(12, h/2)
-		d.group("class", "cut", "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
+		d.group("class", "a-cut", "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
 		d.rect("in-hand", x, y, w, h)
 		d.rect("at-stop", kx, ky, kw, kh)
 		if cut.Down {

@@ -111,7 +111,7 @@ func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 			class += " small"
 		}
 		short := func(w float64) string {
-			if most := int((w - 8) / (size * 0.58)); wide(a, size)+8 > w && most >= 8 {
+			if most := int((w - 8) / (size * 0.64)); wide(a, size)+8 > w && most >= 8 {
 				return words.Cut(a, most)
 			}
 			return a

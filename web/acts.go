@@ -53,6 +53,9 @@ var acts = map[string]struct {
 	"add-dress":     {"Something put on", (*Server).addDress},
 	"remove-dress":  {"Something taken off", (*Server).removeDress},
 	"scheme":        {"Another scheme of colours", (*Server).takeScheme},
+	"take-deep":     {"The least that was found is cut", (*Server).takeDeep},
+	"hold":          {"A piece held on its sheet", (*Server).holdPiece},
+	"unpin-all":     {"Pieces let go", (*Server).unpinAll},
 	"add-box":       {"A box added", (*Server).addBox},
 	"remove-box":    {"A box taken out", (*Server).removeBox},
 }

@@ -17,6 +17,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -65,6 +66,10 @@ func (s *Server) funcs() template.FuncMap {
 		"dictText":  dictText,
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
 		"area":      area,
+		"pairs":     said,
+		"fieldsOf":  strings.Fields,
+		"aims":      func() []style.Choice { return aims },
+		"holds":     func() []holding { return holdings },
 		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
 		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
 	}

@@ -31,16 +31,17 @@ var staticFiles embed.FS
 
 // Server is the application's pages over a store.
 type Server struct {
-	store   *store.Store
-	shops   shops // the maker's shop, read
-	log     *slog.Logger
-	pages   map[string]*template.Template
-	static  fs.FS
-	version string // changes with the static files
-	build   string // changes with the program
-	hosts   map[string]bool
-	hard    chan struct{} // a place for each long search that may run at once
-	fates   fates
+	store    *store.Store
+	shops    shops // the maker's shop, read
+	log      *slog.Logger
+	pages    map[string]*template.Template
+	static   fs.FS
+	version  string // changes with the static files
+	build    string // changes with the program
+	hosts    map[string]bool
+	hard     chan struct{} // a place for each long search that may run at once
+	cuttings cuttings
+	fates    fates
 }
 
 // New makes the application. Hosts are the names it may be asked for, without
@@ -123,7 +124,23 @@ func (s *Server) routes(e *echo.Echo) {
 	e.POST("/shop/undo", s.undoShop)
 	e.POST("/shop/redo", s.redoShop)
 	e.GET("/shop/cards.csv", s.cardsCSV)
+	e.GET("/shop/stash.csv", s.stashCSV)
 	e.POST("/shop/cards", s.readCards)
+	e.GET("/fair", s.fairPage)
+	e.GET("/fair/least", s.leastOfFair)
+	e.GET("/fair/shopping.csv", s.fairShopping)
+	e.POST("/fair/cut", s.cutFair)
+	e.POST("/fair/uncut", s.uncutFair)
+	e.GET("/cut", s.cutLists)
+	e.POST("/cut", s.newCutList)
+	l := e.Group("/cut/:list")
+	l.GET("", s.cutList)
+	l.GET("/least", s.leastOfList)
+	l.GET("/pieces.csv", s.cutListCSV)
+	l.POST("/change", s.changeCutList)
+	l.POST("/csv", s.readCutList)
+	l.POST("/away", s.throwCutList(true))
+	l.POST("/back", s.throwCutList(false))
 	e.GET("/how", s.howTos)
 	e.GET("/how/:name", s.howTo)
 	p := e.Group("/projects/:id")
@@ -133,6 +150,12 @@ func (s *Server) routes(e *echo.Echo) {
 	p.POST("/keep-thing", s.keepThing)
 	p.POST("/fitted", s.fitted)
 	p.POST("/offcuts", s.keepOffcuts)
+	p.POST("/cut", s.cutIt)
+	p.POST("/uncut", s.uncut)
+	p.GET("/shopping.csv", s.shoppingCSV)
+	p.GET("/least", s.leastOfPlan)
+	p.GET("/cutways", s.waysToCut)
+	p.GET("/nearly", s.nearly)
 	p.POST("/caution", s.caution)
 	p.GET("/howmany", s.howMany)
 	p.GET("/print", s.print)

@@ -29,7 +29,9 @@ type made struct {
 // there is none so called.
 func (s *Server) make(b brief.Brief, box string) made {
 	if !b.IsSet() {
-		return made{plan: plan.Make(b, s.workshop())}
+		p := plan.Make(b, s.workshop())
+		s.cutAsAsked(p, false)
+		return made{plan: p}
 	}
 	n := max(0, b.Several.At(box))
 	set := plan.MakeSetFor(b, n, s.workshop())

@@ -148,9 +148,9 @@ func (f form) cardGroups(id string, st *shopState) []group {
 		pick("grain", style.Choice{ID: "", Label: "not known"}, style.Choice{ID: "long", Label: "along the long side"},
 			style.Choice{ID: "short", Label: "along the short side"}),
 		open("sheets", "every size"),
-	}, MoreSays: "Bulk, price, in hand", More: []field{open("bulk", "1.25"), open("price",
+	}, MoreSays: "Bulk, price, in hand, packs", More: []field{open("bulk", "1.25"), open("price",
 		"not known"), f.open("currency", "none"),
-		open("hand", "not counted")}}
+		open("hand", "not counted"), open("pack", "by the sheet")}}
 	if card.Estimated {
 		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure ten sheets on each other to be sure.",
 			card.Caliper.MM())}

@@ -28,7 +28,7 @@ var stages = []stage{
 	{ID: "box", Title: "Box", fields: []string{"box"}},
 	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress.outside", "dress.inside", "dress.floor"}},
 	{ID: "dressing", Title: "Dressing", fields: []string{"dress"}},
-	{ID: "sheets", Title: "Sheets", fields: []string{"copies"}},
+	{ID: "sheets", Title: "Sheets", fields: []string{"copies", "sheets"}},
 	{ID: "bench", Title: "Bench"},
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
 }
@@ -86,7 +86,7 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 		case "dressing":
 			return fmt.Sprint(x.Dress)
 		case "sheets":
-			return fmt.Sprint(x.Copies)
+			return fmt.Sprint(x.Copies, x.Sheets)
 		}
 		return fmt.Sprint(x.Name, x.Notes)
 	}
@@ -107,13 +107,34 @@ func (f form) groups(stage string) []group {
 	case "sheets":
 		return []group{{Fields: []field{
 			f.pick("card.sheet", f.sheetChoices()), f.ask("copies"),
-		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}}
+		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}, f.cutting()}
 	case "record":
 		return []group{{Fields: []field{
 			f.ask("name"), f.notes(),
 		}}}
 	}
 	return nil
+}
+
+// said are answers with their labels, in pairs.
+func said(of ...string) (out []style.Choice) {
+	for i := 0; i+1 < len(of); i += 2 {
+		out = append(out, style.Choice{ID: of[i], Label: of[i+1]})
+	}
+	return out
+}
+
+var aims = said("", "fewest sheets", "cost", "least cost", "card", "least card")
+
+// cutting asks how the sheets are to be cut.
+func (f form) cutting() group {
+	return group{Title: "How it is cut", Fields: []field{
+		f.pick("sheets.aim", aims),
+		f.pick("sheets.among-equals", said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
+		f.pick("sheets.sizes", said("", "only the sheet chosen", "any", "any the card comes in")),
+		f.ask("sheets.offcuts"), f.open("sheets.margin", "none"),
+		f.pick("sheets.look", said("", "quickly", "deep", "long, for the least")),
+	}, Says: []string{"Cuts longer than your trimmer (under Card & fit) are avoided once anything is asked for here."}}
 }
 
 func (f form) contents() []group {

@@ -11,6 +11,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/plan"
+	"brevium/core/shop"
 	"brevium/draw"
 	"brevium/store"
 )
@@ -99,6 +100,7 @@ type state struct {
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string // what a button could not do, or did elsewhere
+	Cut       bool   // its sheets were just taken from the shop
 	Focus     string // the mark of what the hand goes to next
 	Seen      int64  // the revision that the window showed which made a change
 }
@@ -143,6 +145,12 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 			}
 		}
 	}
+	if v.View == "sheets" && st.Shown != nil && st.Set == nil {
+		data["Cutting"] = s.cutViewOfPlan(st, data["Path"].(string), v.with())
+	}
+	if v.View == "sheets" && st.Shown != nil {
+		data["Buys"] = shop.Shopping(needsOf(cutsOf(st)))
+	}
 	if v.Stage == "dressing" {
 		data["Dress"] = s.dressing(f, st)
 	}
@@ -184,11 +192,6 @@ func (s *Server) picture(c *echo.Context, st *state, v view) template.HTML {
 			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, tableW, 480))
 		}
 		return template.HTML(draw.Folded(p, seen.pose(p), eye, tableW, 480))
-	case "sheets":
-		if st.Set != nil && st.Set.OK() {
-			return "" // the sheets of the whole set stand there
-		}
-		return template.HTML(draw.Sheets(p, tableW, tableH, 12))
 	case "layers":
 		return template.HTML(draw.Dressing(p, tableW, tableH))
 	case "above":

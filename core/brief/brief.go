@@ -164,6 +164,7 @@ type Sheets struct {
 type Pin struct {
 	Piece  Text  `json:"piece"`
 	Sheet  Whole `json:"sheet"`
+	Size   Text  `json:"size,omitempty"` // which of the sheets it comes in that is
 	X      Text  `json:"x"`
 	Y      Text  `json:"y"`
 	Turned Flag  `json:"turned,omitempty"`

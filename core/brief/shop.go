@@ -28,6 +28,7 @@ type Stock struct {
 	Sheets  Texts  `json:"sheets,omitempty"` // "12x12", "300 x 400 mm"
 	Price   Text   `json:"price,omitempty"`  // of a sheet of the first size
 	Hand    Text   `json:"hand,omitempty"`   // sheets of the first size in hand
+	Pack    Whole  `json:"pack,omitempty"`   // sheets in a pack as it is sold
 	Retired Flag   `json:"retired,omitempty"`
 }
 

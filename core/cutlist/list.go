@@ -17,11 +17,13 @@ import (
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/measure"
+	"brevium/core/words"
 )
 
 // List is a list as it is typed. Lengths without a unit are in Units, inches unless it
 // is mm.
 type List struct {
+	Name    brief.Text `json:"name,omitempty"`
 	Units   brief.Text `json:"units,omitempty"`
 	Sheets  []Sheet    `json:"sheets"`
 	Pieces  []Piece    `json:"pieces"`
@@ -128,7 +130,9 @@ func Read(l List) (least.Task, *brief.Report) {
 		for i, s := range l.Sheets {
 			r.sheet(i, s, margin)
 		}
-		r.pieces()
+		if r.pieces(); len(r.task.Pieces) == 0 {
+			r.Problem("pieces", "There is nothing to cut.", "Add a piece with its width and height.")
+		}
 		r.pins()
 	}
 	return r.task, r.Report
@@ -228,7 +232,7 @@ func named(name brief.Text, what string, i int) string {
 	if text := strings.TrimSpace(string(name)); text != "" {
 		return text
 	}
-	return fmt.Sprintf("%s %d", what, i+1)
+	return fmt.Sprintf("%s %d", words.Capital(what), i+1)
 }
 
 func (r *reading) short(field string, text brief.Text) {
@@ -240,6 +244,9 @@ func (r *reading) short(field string, text brief.Text) {
 func (r *reading) pieces() {
 	total := 0
 	for i, p := range r.Pieces {
+		if p.Name == "" && p.Width == "" && p.Height == "" {
+			continue // a line that nobody has written on yet
+		}
 		at := func(f string) string { return fmt.Sprintf("pieces.%d.%s", i, f) }
 		name := named(p.Name, "piece", i)
 		r.short(at("name"), p.Name)

@@ -1,5 +1,7 @@
 package layout
 
+import "fmt"
+
 // InOrder puts cuts in an order in which they can be made, with few changes of the
 // trimmer's stop: what can be cut at the setting that stands is cut before it is moved,
 // and then it goes where most can be cut.
@@ -56,10 +58,17 @@ func (c Cut) Long() Length {
 	return c.In.W
 }
 
-// Settings counts how often the stop is set for all cuts, sheet after sheet.
+// Settings counts how often the stop is set for all cuts, sheet after sheet; sheets that
+// are cut alike are cut together.
 func (a Layout) Settings() (n int) {
 	var stop Length
+	seen := map[string]bool{}
 	for _, s := range a.Sheets {
+		mark := fmt.Sprint(s.Cuts)
+		if seen[mark] {
+			continue
+		}
+		seen[mark] = true
 		for _, c := range s.Cuts {
 			if c.At != stop {
 				n, stop = n+1, c.At

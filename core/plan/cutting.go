@@ -31,6 +31,7 @@ type Cutting struct {
 type Pin struct {
 	Piece  string
 	Sheet  int
+	Size   string // which sheet that is, the one chosen when it is not said
 	At     layout.Spot
 	Turned bool
 }
@@ -45,6 +46,13 @@ var (
 
 // mostMargin is the widest margin a sheet may have.
 const mostMargin = 50 * measure.Millimetre
+
+// ReadCutting reads what a document says of its sheets; what can't be read is left out.
+func ReadCutting(b brief.Brief) Cutting {
+	q := &Request{}
+	q.readCutting(b, brief.NewReader(&b))
+	return q.Cutting
+}
 
 func (q *Request) readCutting(b brief.Brief, r *brief.Reader) {
 	s, c := b.Sheets, &q.Cutting
@@ -62,7 +70,7 @@ func (q *Request) readCutting(b brief.Brief, r *brief.Reader) {
 		x, _ := r.LengthOrNone(field+"x", p.X)
 		y, _ := r.LengthOrNone(field+"y", p.Y)
 		n, _ := r.Count(field+"sheet", p.Sheet, MostPieces)
-		c.Pins = append(c.Pins, Pin{string(p.Piece), n - 1, layout.Spot{X: x, Y: y}, r.Flag(field+"turned", p.Turned, false)})
+		c.Pins = append(c.Pins, Pin{string(p.Piece), n - 1, string(p.Size), layout.Spot{X: x, Y: y}, r.Flag(field+"turned", p.Turned, false)})
 	}
 }
 
@@ -121,9 +129,13 @@ func (q *Request) task(card shop.Card, pieces []layout.Piece) Task {
 		t.Pieces = append(t.Pieces, least.Piece{Piece: piece})
 	}
 	for _, pin := range q.Cutting.Pins {
-		if i := slices.IndexFunc(t.Pieces, func(p least.Piece) bool { return p.Name == pin.Piece }); i >= 0 {
-			t.Pins = append(t.Pins, least.Pin{Piece: i, Sheet: pin.Sheet, Size: len(t.Sheets) - len(sheets), At: pin.At,
-				Turned: pin.Turned})
+		i := slices.IndexFunc(t.Pieces, func(p least.Piece) bool { return p.Name == pin.Piece })
+		size := slices.IndexFunc(t.sizes, func(s shop.Sheet) bool { return s.ID == pin.Size && pin.Size != "" })
+		if size < 0 {
+			size = len(t.Sheets) - len(sheets)
+		}
+		if i >= 0 {
+			t.Pins = append(t.Pins, least.Pin{Piece: i, Sheet: pin.Sheet, Size: size, At: pin.At, Turned: pin.Turned})
 		}
 	}
 	return t
@@ -157,21 +169,83 @@ type Found struct {
 	Says string // why pins were left out
 }
 
-// Search looks for the least of every card. Done tells how far all of it is, from 0 to 1.
-func (p *Plan) Search(watch func(done float64, found []Found) bool) (out []Found) {
-	tasks := p.Tasks()
+// Search looks for the least of every task: first hastily of all of them, then of each
+// that is not proved as long as it says. Watch is told how far all of it is, from 0 to
+// 1, and what was found so far, whole; it ends the search by saying false.
+func Search(tasks []Task, watch func(done float64, found []Found, better bool) bool) []Found {
+	if watch == nil {
+		watch = func(float64, []Found, bool) bool { return true }
+	}
+	out := make([]Found, len(tasks))
 	for i, t := range tasks {
+		hasty := t
+		hasty.Work = min(t.Work, least.Hasty)
+		r, says := hasty.Solve(nil)
+		out[i] = Found{t, r, says}
+	}
+	if !watch(0, slices.Clone(out), true) {
+		return out
+	}
+	for i, t := range tasks {
+		if out[i].Result.Proved || t.Work <= least.Hasty {
+			continue
+		}
 		r, says := t.Solve(func(at least.Progress) bool {
-			if watch == nil {
-				return true
+			better := at.Better != nil && at.Better.Least < out[i].Result.Least
+			if better {
+				out[i] = Found{t, *at.Better, out[i].Says}
 			}
-			now := out
-			if at.Better != nil {
-				now = append(slices.Clone(out), Found{t, *at.Better, ""})
-			}
-			return watch((float64(i)+float64(at.Done)/float64(max(at.Of, 1)))/float64(len(tasks)), now)
+			return watch((float64(i)+float64(at.Done)/float64(max(at.Of, 1)))/float64(len(tasks)), slices.Clone(out), better)
 		})
-		out = append(out, Found{t, r, says})
+		out[i] = Found{t, r, says}
+	}
+	return out
+}
+
+// Together are the tasks of several boxes cut at once, by card: each may be cut from
+// the sheet that any of them was to be cut from.
+func Together(plans []*Plan, names []string, ask Cutting) (out []Task) {
+	at := map[string]int{}
+	pieces := [][]layout.Piece{}
+	of := []*Plan{}
+	sheets := [][]shop.Sheet{}
+	for n, p := range plans {
+		for _, all := range p.byCard(p.toLay(p.Box, p.Copies)) {
+			card := p.CardOf(all[0].Stock)
+			i, known := at[card.ID]
+			if !known {
+				i = len(of)
+				at[card.ID], of, pieces, sheets = i, append(of, p), append(pieces, nil), append(sheets, nil)
+			}
+			if on := p.SheetOf(card); !slices.ContainsFunc(sheets[i], on.Same) {
+				sheets[i] = append(sheets[i], on)
+			}
+			for _, piece := range all {
+				piece.Name = names[n] + ": " + piece.Name
+				pieces[i] = append(pieces[i], piece)
+			}
+		}
+	}
+	for i, p := range of {
+		q := *p.Request
+		q.Cutting = ask
+		comes := q.Comes
+		q.Comes = func(c shop.Card) []shop.Sheet {
+			if ask.Any {
+				return comes(c)
+			}
+			return sheets[i]
+		}
+		q.Cutting.Any = true
+		out = append(out, q.task(p.CardOf(pieces[i][0].Stock), pieces[i]))
+	}
+	return out
+}
+
+// Cuts tells what was found by card and size of sheet.
+func Cuts(found []Found) (out []Cut) {
+	for _, f := range found {
+		out = append(out, f.cuts()...)
 	}
 	return out
 }
@@ -182,8 +256,8 @@ func (p *Plan) Take(found []Found) {
 	p.Warnings = slices.DeleteFunc(p.Warnings, func(w brief.Warning) bool {
 		return w.Code == "short-of-card" || w.Code == "long-cut" || w.Code == "pins-left-out"
 	})
+	p.Cuts = Cuts(found)
 	for _, f := range found {
-		p.Cuts = append(p.Cuts, f.cuts()...)
 		if f.Says != "" {
 			p.Warn(brief.Warning{Code: "pins-left-out", Text: "Pieces were held where they can't be: " + f.Says + ".",
 				Fix: "Take all pins off.", Set: map[string]string{"act": "unpin-all"}})
@@ -191,9 +265,8 @@ func (p *Plan) Take(found []Found) {
 	}
 	all := make([]layout.Layout, len(p.Cuts))
 	for i, c := range p.Cuts {
-		if all[i] = c.Layout; !c.Offcut {
-			p.Cost += c.Card.Cost(c.Sheet, len(c.Sheets))
-		}
+		all[i] = c.Layout
+		p.Cost += c.Cost()
 	}
 	p.Layout = layout.Join(all...)
 	p.Layout.Bound = 0
@@ -204,10 +277,32 @@ func (p *Plan) Take(found []Found) {
 	p.Cards, p.Steps = p.bench()
 }
 
+// TaskOf is a task of a list: of no card of the shop.
+func TaskOf(t least.Task) Task {
+	out := Task{Task: t}
+	for _, s := range t.Sheets {
+		out.sizes = append(out.sizes, shop.Sheet{ID: s.Name, Title: s.Name, Width: s.W, Height: s.H})
+	}
+	out.kept = make([]string, len(t.Sheets))
+	return out
+}
+
+// each is the price of a sheet of a size, where no card tells it.
+func (t Task) each(size int) int64 {
+	if t.Card.ID != "" {
+		return 0
+	}
+	return t.Sheets[size].Price
+}
+
 // cuts tells what was found by size of sheet, in the order of the sheets.
 func (f Found) cuts() (out []Cut) {
 	for i, size := range f.sizes {
-		c := Cut{Card: f.Card, Sheet: size, Offcut: f.Task.Sheets[i].Offcut, Kept: f.kept[i]}
+		card := f.Card
+		if card.ID == "" {
+			card.Title, card.Colour = f.Task.Sheets[i].Stock, listed[i%len(listed)]
+		}
+		c := Cut{Card: card, Sheet: size, Offcut: f.Task.Sheets[i].Offcut, Kept: f.kept[i], Each: f.each(i)}
 		used, area := 0.0, 0.0
 		for _, s := range f.Result.Sheets {
 			if s.Title != f.Task.Sheets[i].Name || s.Offcut != c.Offcut {
@@ -232,6 +327,9 @@ func (f Found) cuts() (out []Cut) {
 	slices.SortStableFunc(out, func(a, b Cut) int { return cmp.Compare(pinned1(b), pinned1(a)) })
 	return out
 }
+
+// listed are the colours in which sheets of a list are drawn.
+var listed = []string{"#efe3c8", "#d9e4d4", "#e9d3c4", "#d5dde6", "#e6d6e2", "#e8e0b4"}
 
 // pinned1 is 1 of sheets that a hand pinned something on: they come first, so that
 // their numbers stay.

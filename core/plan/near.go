@@ -27,6 +27,24 @@ type Near struct {
 	Card   float64           `json:"-"` // saved, in square millimetres
 }
 
+// Saves tells what a change saves.
+func (n Near) Saves() string {
+	says := ""
+	if n.Sheets != n.Before {
+		says = fmt.Sprintf("%d in place of %s", n.Sheets, plural(n.Before, "sheet"))
+	}
+	if n.Cost > 0 {
+		if says != "" {
+			says += ", "
+		}
+		return says + fmt.Sprintf("%d.%02d saved", n.Cost/100, n.Cost%100)
+	}
+	if says == "" {
+		says = "less card"
+	}
+	return says
+}
+
 const (
 	nearby   = 9000 // the work, in things placed and pieces cut
 	mostNear = 6
@@ -78,7 +96,7 @@ func (p *Plan) Nearly(w Workshop) []Near {
 func (p *Plan) uses() (u uses) {
 	for _, c := range p.Cuts {
 		if !c.Offcut {
-			u.sheets, u.cost = u.sheets+len(c.Sheets), u.cost+c.Card.Cost(c.Sheet, len(c.Sheets))
+			u.sheets, u.cost = u.sheets+len(c.Sheets), u.cost+c.Cost()
 			u.area += c.Sheet.Area() * float64(len(c.Sheets))
 		}
 	}
@@ -251,7 +269,8 @@ func (n *nearing) choices() {
 	for _, q := range n.Style.Asks {
 		for _, c := range q.Choices {
 			now := n.Answers.Choice[q.ID]
-			if c.ID == now || c.ID == "" || c.ID == "choose" {
+			// What a box has, and what it has not, is no matter of a hair.
+			if slices.Contains([]string{now, "", "choose", "none", "no"}, c.ID) || now == "none" || now == "no" {
 				continue
 			}
 			if set := map[string]string{"box.options." + q.ID: c.ID}; n.saving(set) {

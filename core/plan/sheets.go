@@ -19,6 +19,18 @@ type Cut struct {
 	Sheet  shop.Sheet
 	Offcut bool   // it was in hand
 	Kept   string // which of the shop's
+	Each   int64  // the price of a sheet, where no card tells it
+}
+
+// Cost is what the sheets cost that are bought for it, in hundredths.
+func (c Cut) Cost() int64 {
+	switch {
+	case c.Offcut:
+		return 0
+	case c.Each > 0:
+		return c.Each * int64(len(c.Sheets))
+	}
+	return c.Card.Cost(c.Sheet, len(c.Sheets))
 }
 
 // onSheet is a piece as it may lie on its sheet: not turned where its pattern has a

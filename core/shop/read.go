@@ -140,6 +140,13 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 				prefix+"hand", "")
 		}
 	}
+	if text := strings.TrimSpace(string(s.Pack)); text != "" {
+		n, err := strconv.Atoi(text)
+		if c.Pack = max(n, 0); err != nil || n < 1 || n > 1000 {
+			r.Problem(prefix+"pack", fmt.Sprintf("%q is no number of sheets in a pack.", text), "Card comes in packs of 5 to 100; "+
+				"leave it empty where it is sold by the sheet.", prefix+"pack", "")
+		}
+	}
 }
 
 var hex = regexp.MustCompile(`^#[0-9a-fA-F]{6}$`)

@@ -32,6 +32,7 @@ type Card struct {
 	Each      int64
 	Per       float64
 	Hand      int     // sheets of the first size in hand; -1 when not counted
+	Pack      int     // sheets in a pack; 0 when nobody knows
 	Sheets    []Sheet // it comes in; none for all on the shelf
 	Retired   bool
 }

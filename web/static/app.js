@@ -7,4 +7,5 @@ import "./light.js";
 import "./byhand.js";
 import "./turning.js";
 import "./pointing.js";
+import "./cutting.js";
 import "./shell.js";

@@ -1,0 +1,231 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/shop"
+)
+
+// Several boxes cut together: for the whole fair.
+
+// fair is the boxes that a page cuts together, and how.
+type fair struct {
+	Ask   brief.Sheets
+	Plans []*plan.Plan
+	Names []string
+	IDs   []string
+	Wrong []string // boxes that can't be cut, and why
+	query url.Values
+	step  measure.Step
+	units measure.Unit
+}
+
+// mostTogether is how many boxes are cut together.
+const mostTogether = 40
+
+// fairOf reads from an address, or a form, which boxes are cut together.
+func (s *Server) fairOf(ctx context.Context, values url.Values) (*fair, error) {
+	f := &fair{query: url.Values{}}
+	f.Ask = brief.Sheets{Aim: brief.Text(values.Get("aim")), Tie: brief.Text(values.Get("tie")), Sizes: brief.Text(values.Get("sizes")),
+		Offcuts: brief.Flag(values.Get("offcuts"))}
+	for _, name := range []string{"aim", "tie", "sizes", "offcuts"} {
+		if text := values.Get(name); text != "" {
+			f.query.Set(name, text)
+		}
+	}
+	ids := values["p"]
+	if len(ids) > mostTogether {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are cut together.", mostTogether))
+	}
+	pieces := 0
+	for _, id := range ids {
+		if slices.Contains(f.IDs, id) {
+			continue
+		}
+		head, err := s.store.Head(ctx, id)
+		if err != nil {
+			f.Wrong = append(f.Wrong, "A box that was chosen is not there any more.")
+			continue
+		}
+		f.IDs = append(f.IDs, id)
+		f.query.Add("p", id)
+		m := s.make(head.Brief, "")
+		plans, names := []*plan.Plan{m.plan}, []string{called(string(head.Brief.Name), nameless)}
+		if m.set != nil {
+			plans, names = m.set.Plans, nil
+			for _, n := range m.set.Names {
+				names = append(names, string(head.Brief.Name)+", "+n)
+			}
+		}
+		for i, p := range plans {
+			switch {
+			case !p.OK():
+				f.Wrong = append(f.Wrong, names[i]+" has no plan yet.")
+			case len(p.Layout.TooBig) > 0:
+				f.Wrong = append(f.Wrong, names[i]+" has a piece larger than its sheet.")
+			default:
+				f.Plans, f.Names = append(f.Plans, p), append(f.Names, names[i])
+				for _, c := range p.Cuts {
+					for _, sheet := range c.Sheets {
+						pieces += len(sheet.Placed)
+					}
+				}
+			}
+		}
+	}
+	if pieces > plan.MostPieces {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("These are %d pieces; at most %d are laid at once. "+
+			"Take a box or copies out.", pieces, plan.MostPieces))
+	}
+	f.units = measure.Millimetres
+	if len(f.Plans) > 0 {
+		f.step, f.units = f.Plans[0].Step, f.Plans[0].Units
+	}
+	return f, nil
+}
+
+// tasks are what is to be cut of them all.
+func (f *fair) tasks() []plan.Task {
+	if len(f.Plans) == 0 {
+		return nil
+	}
+	b := brief.Brief{Units: brief.Text(f.units), Sheets: f.Ask}
+	b.Tools.Step = brief.Text(f.Plans[0].Brief.Tools.Step)
+	return plan.Together(f.Plans, f.Names, plan.ReadCutting(b))
+}
+
+// alone is what they would take were each laid by itself.
+func (f *fair) alone() (n int) {
+	for _, p := range f.Plans {
+		for _, c := range p.Cuts {
+			if !c.Offcut {
+				n += len(c.Sheets)
+			}
+		}
+	}
+	return n
+}
+
+func (s *Server) fairPage(c *echo.Context) error {
+	return s.showFair(c, c.QueryParams(), "", false)
+}
+
+func (s *Server) showFair(c *echo.Context, values url.Values, notice string, cut bool) error {
+	ctx := c.Request().Context()
+	f, err := s.fairOf(ctx, values)
+	if err != nil {
+		return err
+	}
+	look := strings.TrimSpace(c.QueryParam("q"))
+	var offered []listed
+	all := 1
+	for page := 0; page < mostPages && len(offered) < all; page++ {
+		var some []listed
+		if some, all, err = s.list(ctx, false, look, page); err != nil {
+			return err
+		}
+		offered = append(offered, some...)
+	}
+	data := map[string]any{"Title": "Cut together", "F": f, "Listed": offered, "More": all - len(offered), "Notice": notice, "Cut": cut,
+		"Query": "?" + f.query.Encode(), "Look": look, "Others": f.others(offered)}
+	if tasks := f.tasks(); len(tasks) > 0 {
+		found := s.best(tasks)
+		cuts := plan.Cuts(found)
+		v := cutViewOf(cuts, f.step, false)
+		v.Proved = true
+		for _, x := range found {
+			v.Bound, v.Proved = v.Bound+x.Layout.Bound, v.Proved && x.Result.Proved
+		}
+		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
+			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
+		}
+		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(needsOf(cuts))
+	}
+	return s.render(c, http.StatusOK, "fair", data)
+}
+
+// mostPages is how many pages of the list of boxes are offered.
+const mostPages = 3
+
+// others are the boxes that were chosen and are not offered: elsewhere in the list.
+func (f *fair) others(offered []listed) (out []string) {
+	for _, id := range f.IDs {
+		if !slices.ContainsFunc(offered, func(l listed) bool { return l.Project == id }) {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
+// best is what was found of tasks, deeply if that was looked for, else quickly.
+func (s *Server) best(tasks []plan.Task) []plan.Found {
+	if found := s.cuttings.of(keyOf(deepened(tasks))); found != nil {
+		return found
+	}
+	return s.solved(hurried(tasks))
+}
+
+func (s *Server) leastOfFair(c *echo.Context) error {
+	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
+	if err != nil {
+		return err
+	}
+	tasks := f.tasks()
+	if len(tasks) == 0 {
+		return echo.NewHTTPError(http.StatusNotFound, "No box was chosen that can be cut.")
+	}
+	return s.leastStream(c, deepened(tasks), f.step, plan.Cuts(s.best(tasks)), false)
+}
+
+// cutFair takes the sheets of all from the shop.
+func (s *Server) cutFair(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	f, err := s.fairOf(c.Request().Context(), values)
+	if err != nil {
+		return err
+	}
+	tasks := f.tasks()
+	if len(tasks) == 0 {
+		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
+	}
+	says, err := s.takeFromShop(c, plan.Cuts(s.best(tasks)), "several boxes", f.units)
+	if err != nil {
+		return err
+	}
+	return s.showFair(c, values, says+": that is what is on the list of the shop now.", true)
+}
+
+func (s *Server) uncutFair(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	if err := s.store.UndoShop(c.Request().Context(), changeID(c)); err != nil {
+		return err
+	}
+	return s.showFair(c, values, "The shop is as it was: sheets and offcuts are back.", false)
+}
+
+func (s *Server) fairShopping(c *echo.Context) error {
+	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
+	if err != nil {
+		return err
+	}
+	return shoppingOf(c, plan.Cuts(s.best(f.tasks())))
+}
+
+// Has says whether a box is among them.
+func (f *fair) Has(id string) bool { return slices.Contains(f.IDs, id) }
