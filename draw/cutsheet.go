@@ -66,8 +66,7 @@ func (d cutSheet) pieces() {
 			name += ", turned"
 		}
 		if d.l.Hands {
-			attrs = append(attrs, "tabindex", "0", "role", "button", "aria-label",
-				fmt.Sprintf("%s on sheet %d: take hold of it", name, d.l.N+1))
+			attrs = append(attrs, "tabindex", "0", "role", "button")
 		}
 		d.group(attrs...)
 		d.title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))

@@ -246,11 +246,11 @@ func TestJourney(t *testing.T) {
 	v.until("the box is folded", `document.querySelector("#solid canvas, #solid .folded") !== null &&
 		location.search.includes("view=folded")`)
 	v.click(`#stage-5`)
-	v.until("sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
+	v.until("sheets", `document.querySelectorAll(".cut-sheet .sheet").length === 2`)
 	v.click(`#stage-6`)
 	v.sees("Cut 7 1⁄16 in × 7 1⁄16 in.")
 	v.do("back", chromedp.NavigateBack())
-	v.until("back to the sheets", `document.querySelectorAll(".sheets .sheet").length === 2`)
+	v.until("back to the sheets", `document.querySelectorAll(".cut-sheet .sheet").length === 2`)
 
 	// What can't be is refused beside its field, and mended there by a click.
 	v.click(`#stage-2`)

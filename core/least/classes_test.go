@@ -3,7 +3,6 @@ package least
 import (
 	"fmt"
 	"math/rand/v2"
-	"os"
 	"testing"
 
 	"brevium/core/layout"
@@ -12,59 +11,90 @@ import (
 
 const mm = measure.Millimetre
 
-// classes are the usual ten of random pieces on square sheets: four of one range, six
-// of which four mix kinds.
+// class is one of the ten usual classes of random pieces on a square sheet: six of one
+// range of sides, and four in which of ten pieces seven are of one kind.
 type class struct {
-	bin    int
-	lo, hi int
-	mostly int // which of wide, tall, large, small is 70 of 100
-	isMix  bool
+	side, most int
+	mostly     int // wide, tall, large or small, from 1
 }
 
-var classes = []class{{bin: 10, lo: 1, hi: 10}, {bin: 30, lo: 1, hi: 10}, {bin: 40, lo: 1, hi: 35}, {bin: 100, lo: 1, hi: 35},
-	{bin: 100, lo: 1, hi: 100}, {bin: 300, lo: 1, hi: 100}, {bin: 100, mostly: 0, isMix: true}, {bin: 100, mostly: 1, isMix: true},
-	{bin: 100, mostly: 2, isMix: true}, {bin: 100, mostly: 3, isMix: true}}
+var classes = []class{{10, 10, 0}, {30, 10, 0}, {40, 35, 0}, {100, 35, 0}, {100, 100, 0}, {300, 100, 0}, {100, 0, 1},
+	{100, 0, 2}, {100, 0, 3}, {100, 0, 4}}
+
+// kindsOf are the ranges of width and height of the wide, tall, large and small.
+var kindsOf = [4][4]int{{67, 100, 1, 50}, {1, 50, 67, 100}, {50, 100, 50, 100}, {1, 50, 1, 50}}
 
 func (c class) task(n int, r *rand.Rand) Task {
-	side := mm * Length(c.bin)
-	t := Task{Sheets: []Size{{Name: "bin", W: side, H: side, Count: Unlimited}}, Seed: 1}
-	between := func(lo, hi int) Length { return mm * Length(lo+r.IntN(hi-lo+1)) }
-	ranges := [4][4]int{{67, 100, 1, 50}, {1, 50, 67, 100}, {50, 100, 50, 100}, {1, 50, 1, 50}}
+	side := mm * Length(c.side)
+	t := Task{Sheets: []Size{{Name: "A", W: side, H: side, Count: Unlimited}}}
+	between := func(low, high int) Length { return mm * Length(low+r.IntN(high-low+1)) }
 	for i := range n {
-		w, h := between(max(c.lo, 1), max(c.hi, 1)), between(max(c.lo, 1), max(c.hi, 1))
-		if c.isMix {
-			k := c.mostly
-			if d := r.IntN(10); d > 6 {
-				k = (c.mostly + d - 6) % 4
+		of := [4]int{1, c.most, 1, c.most}
+		if c.mostly > 0 {
+			k := c.mostly - 1
+			if other := r.IntN(10) - 6; other > 0 {
+				k = (k + other) % 4
 			}
-			w, h = between(ranges[k][0], ranges[k][1]), between(ranges[k][2], ranges[k][3])
+			of = kindsOf[k]
 		}
-		t.Pieces = append(t.Pieces, Piece{Piece: layout.Piece{Name: fmt.Sprint(i), W: w, H: h, Count: 1}})
+		t.Pieces = append(t.Pieces, Piece{Piece: layout.Piece{Name: fmt.Sprint(i), W: between(of[0], of[1]),
+			H: between(of[2], of[3]), Count: 1}})
 	}
 	return t
 }
 
-func TestZ(t *testing.T) {
-	work := Quick
-	fmt.Sscan(os.Getenv("WORK"), &work)
-	var all, low int
-	for ci, c := range classes {
-		bins, bounds := 0, 0
-		for n := 20; n <= 100; n += 20 {
-			for k := range 10 {
-				task := c.task(n, rand.New(rand.NewPCG(uint64(ci), uint64(n*10+k))))
-				task.Work = work
-				r, err := Solve(task, nil)
-				if err != nil {
-					t.Fatal(err)
+// BenchmarkLeastClasses lays ten of each class and number of pieces, quickly and deeply,
+// and tells the sheets over the proved bound, of each class and of all; and over what
+// areas alone tell, stretched or not.
+func BenchmarkLeastClasses(b *testing.B) {
+	for _, work := range []struct {
+		name string
+		n    int
+	}{{"quick", Quick}, {"deep", Deep}} {
+		b.Run(work.name, func(b *testing.B) {
+			for b.Loop() {
+				all, low, area := 0, 0, 0
+				for ci, c := range classes {
+					sheets, bound := 0, 0
+					for n := 20; n <= 100; n += 20 {
+						for k := range 10 {
+							t := c.task(n, rand.New(rand.NewPCG(uint64(ci), uint64(n*10+k))))
+							t.Work = work.n
+							got, err := Solve(t, nil)
+							if err != nil {
+								b.Fatal(err)
+							}
+							p := t.problem()
+							sheets, bound, area = sheets+got.Count, bound+int(got.Bound), area+p.enclosed()
+						}
+					}
+					b.Logf("class %2d: %4d sheets, at least %4d: %.4f", ci+1, sheets, bound, float64(sheets)/float64(bound))
+					all, low = all+sheets, low+bound
 				}
-				best, lb := r.Count, int(r.Bound)
-				bins += best
-				bounds += lb
+				b.Logf("all: %d sheets, at least %d", all, low)
+				b.ReportMetric(float64(all)/float64(low), "of-bound")
+				b.ReportMetric(float64(all)/float64(area), "of-area-bound")
+			}
+		})
+	}
+}
+
+// BenchmarkLeastFew lays up to eight pieces and tells how often it is the least that
+// looking at every way to cut finds.
+func BenchmarkLeastFew(b *testing.B) {
+	for b.Loop() {
+		r := rand.New(rand.NewPCG(7, 8))
+		least, all := 0, 0
+		for i := range 400 {
+			t, every := few(r, 1+i%8)
+			got, err := Solve(t, nil)
+			if err != nil {
+				b.Fatal(err)
+			}
+			if all++; got.Least == int64(every.least(1<<len(t.Pieces)-1)) && got.Proved {
+				least++
 			}
 		}
-		fmt.Printf("class %d: %d %d %.4f\n", ci+1, bins, bounds, float64(bins)/float64(bounds))
-		all, low = all+bins, low+bounds
+		b.ReportMetric(float64(least)/float64(all), "least-and-proved")
 	}
-	fmt.Printf("all %d %d %.4f\n", all, low, float64(all)/float64(low))
 }

@@ -14,7 +14,7 @@ import (
 
 // listed is a brief of typed pieces: name, what it is, width, height, scores
 // across and down, squares away.
-func listed(pieces ...[7]string) brief.Brief {
+func listOf(pieces ...[7]string) brief.Brief {
 	b := brief.New("in")
 	b.Contents, b.Box, b.Card.Sheet, b.Card.Join = nil, brief.Box{Style: "score-list"}, "a3", "yes"
 	for _, p := range pieces {
@@ -112,7 +112,7 @@ func TestScoreList(t *testing.T) {
 		{"too many rows", [][7]string{with(tube, 5, "10 mm, 20 mm, 30 mm, 40 mm, 50 mm")}, "", "too many to tell"},
 	}
 	for _, c := range cases {
-		b := listed(c.pieces...)
+		b := listOf(c.pieces...)
 		if d := strings.Split(c.stated, " x "); len(d) == 3 {
 			b.Box.Stated = &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
 		}
@@ -156,7 +156,7 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		if !made.Holds() {
 			t.Fatal(made.Problems, made.Checks)
 		}
-		list := listed()
+		list := listOf()
 		list.Units, list.Tools.Step, list.Box.Stated = "mm", "1 mm", b.Size
 		for _, p := range made.Box.Pieces() {
 			s := brief.Scored{Name: brief.Text(p.Name), Is: brief.Text(roles[p.Name]),
@@ -193,7 +193,7 @@ func FuzzScoreList(f *testing.F) {
 	f.Add("9", "7 1/2", "2, 7", "2, 5 1/2", "corners", "tray")
 	f.Add("270 mm", "230 mm", "90,130,220,260", "15 mm both", "1-1 5-5", "tube")
 	f.Fuzz(func(t *testing.T, w, h, across, down, away, is string) {
-		p := Make(listed([7]string{"it", is, w, h, across, down, away}), Default)
+		p := Make(listOf([7]string{"it", is, w, h, across, down, away}), Default)
 		if !p.OK() && len(p.Problems) == 0 {
 			t.Error("no box and no reason")
 		}
@@ -204,7 +204,7 @@ func FuzzScoreList(f *testing.F) {
 func TestTypedPieceTooLarge(t *testing.T) {
 	for want, size := range map[string][4]string{"box.pieces.1.width": {"99 in", "7 1/2 in", "1 in, 98 in", "1 in, 6 1/2 in"},
 		"box.pieces.1.height": {"7 1/2 in", "99 in", "1 in, 6 1/2 in", "1 in, 98 in"}} {
-		b := listed([7]string{"slip", "panel", "3 in", "2 in"}, [7]string{"base", "tray", size[0], size[1], size[2], size[3]})
+		b := listOf([7]string{"slip", "panel", "3 in", "2 in"}, [7]string{"base", "tray", size[0], size[1], size[2], size[3]})
 		b.Card.Join = "no"
 		p := Make(b, Default)
 		if p.OK() || p.Problems[0].Field != want {
