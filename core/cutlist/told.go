@@ -101,6 +101,7 @@ func Tell(t least.Task, r least.Result, u measure.Unit) Told {
 	for _, w := range Why(t, r, func(l measure.Length) string { return l.Exact(u) }) {
 		out.Left = append(out.Left, ToldLeft{w.Piece.Name, w.Piece.Count, w.Text + " " + w.Fix})
 	}
+	out.Proved = out.Proved && len(out.Left) == 0
 	return out
 }
 

@@ -38,9 +38,13 @@ type search struct {
 	fit    int
 	limit  int64 // a state must cost less
 	large  float64
+	tick   func() bool // tells that the work goes on, and whether to go on
 }
 
-const memory = 60 // how long ago is a while
+const (
+	memory = 60   // how long ago is a while
+	often  = 1000 // changes between two words to who looks on
+)
 
 func newSearch(p *problem) *search {
 	s := &search{problem: p, r: rand.New(rand.NewPCG(p.Seed, 0x5eed)), own: map[*tree]bool{}}
@@ -295,6 +299,9 @@ func (s *search) improve(from *state, least int64, found func(*state) bool) {
 	var past [memory]float64
 	begin := true
 	for i := 0; s.work > 0; i++ {
+		if i%often == often-1 && !s.tick() {
+			return
+		}
 		if len(now.out) == 0 {
 			if begin || now.cost < s.limit {
 				s.limit = now.cost

@@ -50,6 +50,7 @@ func Solve(t Task, watch Watch) (Result, error) {
 		return Result{}, err
 	}
 	s.problem, s.search = p, newSearch(p)
+	s.search.tick = func() bool { return s.tell(false) }
 	s.run(frames)
 	r := s.result()
 	for _, sheet := range r.Sheets {
@@ -74,6 +75,7 @@ type solving struct {
 	search *search
 	best   *state
 	bound  int64
+	aside  int // work that is left beside what is being done
 }
 
 // leaveOut takes out what no sheet takes, and pins the copies that have their spot to
@@ -224,7 +226,10 @@ func (s *solving) take(st *state) {
 
 // tell reports, and notes when it is told to stop.
 func (s *solving) tell(better bool) bool {
-	at := Progress{Done: max(0, s.Work-max(0, s.problem.work)), Of: s.Work}
+	if s.stop {
+		return false
+	}
+	at := Progress{Done: max(0, s.Work-max(0, s.problem.work)-s.aside), Of: s.Work}
 	if better {
 		r := s.result()
 		at.Better = &r
@@ -252,7 +257,7 @@ func (s *solving) better() {
 		if len(rest.bins) > 0 {
 			share = min(had, partly)
 		}
-		s.problem.work = share
+		s.problem.work, s.aside = share, had-share
 		least := s.bound - rest.cost
 		s.search.improve(part, least, func(st *state) bool {
 			whole := &state{}
@@ -261,7 +266,10 @@ func (s *solving) better() {
 			s.take(whole)
 			return !s.stop
 		})
-		s.problem.work = had - (share - max(0, s.problem.work))
+		s.problem.work, s.aside = had-(share-max(0, s.problem.work)), 0
+		if s.stop {
+			s.problem.work = 0
+		}
 		if !s.tell(false) {
 			return
 		}

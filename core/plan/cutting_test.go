@@ -1,0 +1,219 @@
+package plan
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/least"
+	"brevium/core/measure"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// tubes are so many boxes of one typed piece: four walls so wide, and a seam beside.
+func tubes(copies, wall, width, height int) brief.Brief {
+	b, err := brief.Decode(fmt.Appendf(nil, `{"brevium":1,"units":"mm","copies":%d,"box":{"style":"score-list","pieces":[
+		{"name":"tube","is":"tube","width":"%d mm","height":"%d mm","across":"%d, %d, %d, %d"}]},
+		"card":{"stock":"cover-216","sheet":"a4"},"tools":{"step":"1 mm","fit":"snug"}}`, copies, width, height, wall, 2*wall,
+		3*wall, 4*wall))
+	if err != nil {
+		panic(err)
+	}
+	return b
+}
+
+// Eight tubes of 214 x 121 mm take eight sheets of A4; four millimetres less halve them.
+func TestNearMiss(t *testing.T) {
+	p := Make(tubes(8, 50, 214, 121), Default)
+	if !p.OK() || len(p.Layout.Sheets) != 8 {
+		t.Fatal(p.Problems, p.SheetsSaid())
+	}
+	i := slices.IndexFunc(p.Nearly(Default), func(n Near) bool { return n.Less == 4*measure.Millimetre })
+	if i < 0 {
+		t.Fatalf("%+v", p.Nearly(Default))
+	}
+	n := p.Nearly(Default)[i]
+	if n.Sheets != 4 || n.Set["box.pieces.0.width"] != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
+		t.Errorf("%+v: %s", n, n.Saves())
+	}
+	if got := Make(p.with(n.Set), Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
+		t.Errorf("%v %s", got.Problems, got.SheetsSaid())
+	}
+	if near := Make(tubes(1, 22, 100, 60), Default).Nearly(Default); slices.ContainsFunc(near, func(n Near) bool {
+		return n.Less > 0
+	}) {
+		t.Errorf("one small tube is to be made smaller: %+v", near)
+	}
+}
+
+// What is said to save does, by plans that are made and proved anew; and a measure a
+// mark less would not.
+func TestNearMissesSave(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 7))
+	seen := 0
+	for range boxes(2400) {
+		b := random(r)
+		b.Box = brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
+		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(6)))
+		p := unmended(b)
+		if !p.OK() {
+			continue
+		}
+		now := p.uses()
+		for _, n := range p.Nearly(Default) {
+			seen++
+			got := unmended(p.with(n.Set))
+			if u := got.uses(); !got.Holds() || !u.saves(now) || u.sheets != n.Sheets || now.sheets != n.Before {
+				t.Fatalf("%s (%v): %+v for %+v: %s", n.Text, n.Set, u, now, b.Encode())
+			}
+		}
+	}
+	if seen < 20 {
+		t.Errorf("only %d near misses", seen)
+	}
+}
+
+// A plan that is cut as was searched has every piece once, keeps what must not be
+// turned, uses no more than the quick rules, and tells of pins that can't be.
+func TestTake(t *testing.T) {
+	r := rand.New(rand.NewPCG(41, 7))
+	cut := 0
+	for range boxes(4000) {
+		b := random(r)
+		b.Box = brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
+		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
+		b.Sheets.Aim = brief.Text(Aims[r.IntN(3)])
+		b.Sheets.Sizes = brief.Text(Sizes[r.IntN(2)])
+		p := unmended(b)
+		if !p.OK() || len(p.Layout.TooBig) > 0 {
+			continue
+		}
+		cut++
+		quick, want := p.uses(), map[string]int{}
+		for _, l := range p.toLay(p.Box, p.Copies) {
+			want[l.Name] += l.Count
+		}
+		tasks := p.Tasks()
+		for i := range tasks {
+			tasks[i].Work = 10_000
+		}
+		p.Take(Search(tasks, nil))
+		for _, s := range p.Layout.Sheets {
+			if err := s.Check(0); err != nil {
+				t.Fatal(err, string(b.Encode()))
+			}
+			for _, it := range s.Placed {
+				want[it.Piece]--
+			}
+		}
+		for name, n := range want {
+			if n != 0 {
+				t.Fatalf("%d of %s are not laid: %s", n, name, b.Encode())
+			}
+		}
+		if u := p.uses(); b.Sheets.Aim == "sheets" && u.sheets > quick.sheets || p.Layout.Bound > len(p.Layout.Sheets) {
+			t.Fatalf("%+v after %+v, at least %d: %s", u, quick, p.Layout.Bound, b.Encode())
+		}
+	}
+	if cut < 50 {
+		t.Errorf("only %d plans were cut", cut)
+	}
+}
+
+func TestPins(t *testing.T) {
+	b := tubes(3, 42, 180, 121)
+	b.Sheets.Pins = []brief.Pin{{Piece: "tube", Sheet: "2", X: "20 mm", Y: "150 mm"}}
+	p := Make(b, Default)
+	p.Take(Search(p.Tasks(), nil))
+	if len(p.Layout.Sheets) != 2 || warned(p, "pins-left-out") != "" {
+		t.Fatal(p.SheetsSaid(), p.Warnings)
+	}
+	at := slices.IndexFunc(p.Layout.Sheets[1].Placed, func(it layout.Placed) bool { return it.Pinned })
+	if at < 0 || p.Layout.Sheets[1].Placed[at].Rect.Y != 150*measure.Millimetre {
+		t.Errorf("%+v", p.Layout.Sheets)
+	}
+	for _, pins := range [][]brief.Pin{
+		{{Piece: "tube", Sheet: "1", X: "40 mm", Y: "0 mm"}}, // over the edge
+		{{Piece: "tube", Sheet: "1", X: "0 mm", Y: "0 mm"}, {Piece: "tube", Sheet: "1", X: "0 mm", Y: "100 mm"}},
+		{{Piece: "tube", Sheet: "1", X: "0", Y: "0"}, {Piece: "tube", Sheet: "2", X: "0", Y: "0"}, {Piece: "tube", Sheet: "3", X: "0",
+			Y: "0"}, {Piece: "tube", Sheet: "4", X: "0", Y: "0"}},
+	} {
+		b.Sheets.Pins = pins
+		p := Make(b, Default)
+		if p.Take(Search(p.Tasks(), nil)); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
+			t.Errorf("%+v: %s", pins, p.SheetsSaid())
+		}
+	}
+}
+
+// Several boxes are laid together by their cards; offcuts in hand come first.
+func TestTogether(t *testing.T) {
+	a, b := Make(tubes(1, 42, 180, 121), Default), Make(tubes(1, 34, 148, 121), Default)
+	found := Search(Together([]*Plan{a, b}, []string{"one", "two"}, Cutting{}), nil)
+	if cuts := Cuts(found); len(cuts) != 1 || len(cuts[0].Sheets) != 1 ||
+		len(cuts[0].Sheets[0].Placed) != 2 || !strings.HasSuffix(cuts[0].Sheets[0].Placed[0].Piece, ": tube") {
+		t.Errorf("%+v", cuts)
+	}
+	w := Default
+	w.Offcuts = []shop.Kept{{ID: "k", Card: "cover-216", Width: 200 * measure.Millimetre, Height: 130 * measure.Millimetre}}
+	c := tubes(1, 42, 180, 121)
+	c.Sheets.Offcuts = "yes"
+	p := Make(c, w)
+	p.Take(Search(p.Tasks(), nil))
+	if len(p.Cuts) != 1 || !p.Cuts[0].Offcut || p.Cuts[0].Kept != "k" || p.Cost != 0 {
+		t.Errorf("%+v costs %d", p.Cuts, p.Cost)
+	}
+}
+
+// BenchmarkLeastBoxes tells how often what a box is cut from is proved to be the least:
+// of each style fifty boxes, of 1, 12 and 60 copies, on 12 x 12 in, letter and A4.
+func BenchmarkLeastBoxes(b *testing.B) {
+	for b.Loop() {
+		all, proved := map[int]int{}, map[int]int{}
+		for i, st := range style.Styles {
+			r := rand.New(rand.NewPCG(51, uint64(i)))
+			for n := 0; n < 50; {
+				doc := random(r)
+				doc.Box = brief.Box{Style: brief.Text(st.ID)}
+				p := unmended(doc)
+				if !p.OK() || len(p.Layout.TooBig) > 0 {
+					continue
+				}
+				n++
+				for _, copies := range []int{1, 12, 60} {
+					for _, on := range shop.Sheets[:3] {
+						if task, lies := boxesOn(p, copies, on); lies {
+							got, err := least.Solve(task, nil)
+							if err != nil {
+								b.Fatal(err)
+							}
+							if all[copies]++; got.Proved {
+								proved[copies]++
+							}
+						}
+					}
+				}
+			}
+		}
+		for _, copies := range []int{1, 12, 60} {
+			b.ReportMetric(float64(proved[copies])/float64(all[copies]), fmt.Sprintf("proved-of-%d", copies))
+		}
+	}
+}
+
+// boxesOn is so many of a box to be cut from one size of sheet.
+func boxesOn(p *Plan, copies int, on shop.Sheet) (t least.Task, lies bool) {
+	t = least.Task{Sheets: []least.Size{{Name: on.Title, W: on.Width, H: on.Height, Count: least.Unlimited}}, Work: least.Quick}
+	for _, l := range p.toLay(p.Box, copies) {
+		if l.Stock = ""; !l.Lies(on.Width, on.Height) {
+			return t, false
+		}
+		t.Pieces = append(t.Pieces, least.Piece{Piece: l})
+	}
+	return t, true
+}
