@@ -21,7 +21,7 @@ import (
 
 // cutUp takes sheets and used offcuts from a shop and puts the offcuts in that are left.
 // It says what it did.
-func cutUp(d *shop.Document, cuts []plan.Cut, from string, unit measure.Unit) (says string) {
+func cutUp(d *shop.Document, w plan.Workshop, cuts []plan.Cut, from string, unit measure.Unit) (says string) {
 	whole, used := 0, 0
 	for _, c := range cuts {
 		if c.Offcut {
@@ -31,7 +31,7 @@ func cutUp(d *shop.Document, cuts []plan.Cut, from string, unit measure.Unit) (s
 		}
 		whole += len(c.Sheets)
 		at := d.Of(c.Card.ID)
-		if at < 0 || !c.Card.First().Same(c.Sheet) {
+		if card, known := w.Card(c.Card.ID); at < 0 || !known || !card.First().Same(c.Sheet) {
 			continue
 		}
 		if n, err := strconv.Atoi(strings.TrimSpace(string(d.Cards[at].Hand))); err == nil {
@@ -66,7 +66,7 @@ func leftOf(cuts []plan.Cut, from string, unit measure.Unit) (out []shop.Offcut)
 func (s *Server) takeFromShop(c *echo.Context, cuts []plan.Cut, from string, unit measure.Unit) (says string, err error) {
 	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
 		e := editedShop{doc: head.Document.Clone()}
-		says = cutUp(&e.doc, cuts, from, unit)
+		says = cutUp(&e.doc, s.workshop(), cuts, from, unit)
 		e.what = fmt.Sprintf("Cut %s: %s", called(from, nameless), words.Small(says))
 		return e, nil
 	})
@@ -126,12 +126,12 @@ func (s *Server) shoppingCSV(c *echo.Context) error {
 	if !st.Plan.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to buy for yet.")
 	}
-	return shoppingOf(c, cutsOf(st))
+	return s.shoppingOf(c, cutsOf(st))
 }
 
-func shoppingOf(c *echo.Context, cuts []plan.Cut) error {
+func (s *Server) shoppingOf(c *echo.Context, cuts []plan.Cut) error {
 	asFile(c, "shopping.csv")
-	return shop.WriteShopping(c.Response(), shop.Shopping(needsOf(cuts)))
+	return shop.WriteShopping(c.Response(), shop.Shopping(needsOf(cuts, s.workshop())))
 }
 
 func asFile(c *echo.Context, name string) {

@@ -514,12 +514,17 @@ func (s *Server) unpinAll(_ context.Context, c changing) error {
 	return nil
 }
 
-// needsOf is what cuts take of the shop.
-func needsOf(cuts []plan.Cut) (out []shop.Need) {
+// needsOf is what cuts take of the shop: of cards as they are there now, whatever a box
+// was planned with.
+func needsOf(cuts []plan.Cut, w plan.Workshop) (out []shop.Need) {
 	for _, c := range cuts {
-		if !c.Offcut && len(c.Sheets) > 0 {
-			out = append(out, shop.Need{Card: c.Card, Sheet: c.Sheet, Count: len(c.Sheets)})
+		if c.Offcut || len(c.Sheets) == 0 {
+			continue
 		}
+		if now, ok := w.Card(c.Card.ID); ok {
+			c.Card = now
+		}
+		out = append(out, shop.Need{Card: c.Card, Sheet: c.Sheet, Count: len(c.Sheets)})
 	}
 	return out
 }

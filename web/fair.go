@@ -149,7 +149,7 @@ func (s *Server) showFair(c *echo.Context, values url.Values, notice string, cut
 		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
 			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
 		}
-		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(needsOf(cuts))
+		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(needsOf(cuts, s.workshop()))
 	}
 	return s.render(c, http.StatusOK, "fair", data)
 }
@@ -224,7 +224,7 @@ func (s *Server) fairShopping(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return shoppingOf(c, plan.Cuts(s.best(f.tasks())))
+	return s.shoppingOf(c, plan.Cuts(s.best(f.tasks())))
 }
 
 // Has says whether a box is among them.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/cdproto/dom"
@@ -123,6 +124,12 @@ func (v *visitor) pages() []string {
 	}
 	tower := v.box(26)
 	pages = append(pages, tower+"?stage=box&view=folded&all=1", tower+"?stage=bench&view=turns&all=1", tower+"/print")
+	pages = append(pages, "/cut", "/fair?p="+strings.TrimPrefix(project, "/projects/"))
+	v.do("lists", chromedp.Navigate(v.address+"/cut"))
+	v.click("#new-list")
+	v.sees("Lay it out")
+	pages = append(pages, v.reads(`location.pathname`))
+	v.do("boxes", chromedp.Navigate(v.address+"/"))
 	v.click("#new-box")
 	v.sees("Your box will stand here")
 	return append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",

@@ -149,7 +149,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		data["Cutting"] = s.cutViewOfPlan(st, data["Path"].(string), v.with())
 	}
 	if v.View == "sheets" && st.Shown != nil {
-		data["Buys"] = shop.Shopping(needsOf(cutsOf(st)))
+		data["Buys"] = shop.Shopping(needsOf(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "dressing" {
 		data["Dress"] = s.dressing(f, st)

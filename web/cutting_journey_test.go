@@ -1,0 +1,82 @@
+package web_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"net/url"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// The sheets of a box, as a hurried maker goes about them: cut by cut, a piece moved by
+// the keys, a hair less, other ways, cut from the shop and put back.
+func TestSheetsJourney(t *testing.T) {
+	v := visit(t)
+	v.do("sheets", chromedp.Navigate(v.address+v.box(1)+"?stage=sheets&view=sheets"))
+	v.sees("less can't be done: proved")
+	v.click("[data-on]")
+	v.until("one cut is lit", `document.querySelectorAll(".a-cut.now").length === 1`)
+	v.sees("Sheet 1, cut 1: Set 187 mm")
+	v.click("[data-on]")
+	v.until("the second, and the first is done", `document.querySelectorAll(".a-cut.done").length === 1 &&
+		document.querySelector(".a-cut.now").dataset.cut === "0:1"`)
+	v.sees("that is the lid")
+	v.click("[data-back]")
+	v.until("back", `document.querySelector(".a-cut.now").dataset.cut === "0:0"`)
+
+	v.js(`document.querySelector(".laid[tabindex]").focus()`)
+	v.do("down", chromedp.KeyEvent(kb.ArrowDown))
+	v.until("it is held", `document.querySelectorAll(".pin-mark").length === 1`)
+	v.sees("1 held where a hand put it")
+	v.click("#unpin-all")
+	v.until("let go", `!document.querySelector(".pin-mark")`)
+
+	v.sees("A hair less")
+	v.click("#cutways-more summary")
+	v.until("ways side by side", `document.querySelectorAll(".cutway").length >= 4`)
+	v.click("#cutway-3")
+	v.until("kept", `document.querySelector("#f-sheets-aim").value === "cost"`)
+
+	v.click("#cut-it")
+	v.sees("that is what is on the list of the shop now")
+	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
+	had := v.reads(`"" + document.querySelectorAll("svg.offcuts rect").length`)
+	v.do("back", chromedp.NavigateBack())
+	v.click("#cut-it")
+	v.sees("Undo: put them back")
+	v.click("#uncut")
+	v.sees("The shop is as it was")
+	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
+	v.until("as before", fmt.Sprintf(`"" + document.querySelectorAll("svg.offcuts rect").length === %q`, had))
+}
+
+// A list is searched while one looks on: better sheets come as they are found, and the
+// search ends by itself or when it is stopped.
+func TestSearchJourney(t *testing.T) {
+	v := visit(t)
+	v.do("lists", chromedp.Navigate(v.address+"/cut"))
+	v.click("#new-list")
+	v.until("a list", `!!document.querySelector("#cut-list")`)
+	// Long and short strips, of which a quick look proves nothing.
+	form := url.Values{"base": {"1"}, "sheets": {"1"}, "pieces": {"60"}, "units": {"mm"}, "sheets.0.width": {"100"},
+		"sheets.0.height": {"100"}}
+	r := rand.New(rand.NewPCG(6, 602))
+	for i := range 60 {
+		w, h := 67+r.IntN(34), 1+r.IntN(50)
+		if i%4 == 0 {
+			w, h = 1+r.IntN(50), 50+r.IntN(50)
+		}
+		form.Set(fmt.Sprintf("pieces.%d.width", i), fmt.Sprint(w))
+		form.Set(fmt.Sprintf("pieces.%d.height", i), fmt.Sprint(h))
+	}
+	v.js(fmt.Sprintf(`fetch(location.pathname + "/change", { method: "POST", body: new URLSearchParams(%q) })
+		.then(() => location.reload())`, form.Encode()))
+	v.until("it is searched", `!!document.querySelector(".live:not([hidden])")`)
+	v.until("the search ends", `!!document.querySelector(".live.ended")`)
+	v.until("it says what it found", `/(Found|Looked long): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)
+	v.until("every piece is there", `document.querySelectorAll(".board").length > 9`)
+	v.do("again", chromedp.Navigate(v.address+"/cut"), chromedp.Click(chromedp.CSS(".uses a")))
+	v.until("what was found is remembered", `!!document.querySelector(".board") && !document.querySelector("[data-least]")`)
+}

@@ -1,0 +1,243 @@
+package web
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"net/http/httptest"
+	"net/url"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/cutlist"
+)
+
+// tubes is a box of one typed piece, three of it.
+func tubes() brief.Brief {
+	b, err := brief.Decode([]byte(`{"brevium":1,"name":"Tubes","units":"mm","copies":3,"box":{"style":"score-list","pieces":[
+		{"name":"tube","is":"tube","width":"180 mm","height":"121 mm","across":"42, 84, 126, 168"}]},
+		"card":{"stock":"cover-216","sheet":"a4"},"tools":{"step":"1 mm","fit":"snug"}}`))
+	if err != nil {
+		panic(err)
+	}
+	return b
+}
+
+func (a *app) shopHas() (hand string, offcuts int) {
+	a.t.Helper()
+	now, err := a.store.Shop(a.t.(*testing.T).Context())
+	if err != nil {
+		a.t.Fatal(err)
+	}
+	return now.Document.Get("cards.@cover-216.hand"), len(now.Document.Offcuts)
+}
+
+// A piece is held, moved, turned and let go; what can't be read does nothing.
+func TestHolding(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(tubes())
+	path := "/projects/" + id
+	act := func(what string) string {
+		t.Helper()
+		w := a.post(path+"/change?stage=sheets&view=sheets", "base", fmt.Sprint(a.head(id).ID), "act", what)
+		if w.Code != 200 {
+			t.Fatalf("%s: %d", what, w.Code)
+		}
+		return w.Body.String()
+	}
+	if page := act("hold:0:0:here"); !strings.Contains(page, "pin-mark") || !strings.Contains(page, "1 held") {
+		t.Error("what is held is not told")
+	}
+	pins := a.head(id).Brief.Sheets.Pins
+	if len(pins) != 1 || pins[0].Piece != "tube" || pins[0].Sheet != "1" {
+		t.Fatalf("%+v", pins)
+	}
+	act("hold:0:0:down")
+	act("hold:0:0:down")
+	if pins = a.head(id).Brief.Sheets.Pins; len(pins) != 1 || pins[0].Y != "2 mm" {
+		t.Errorf("%+v", pins)
+	}
+	act("hold:0:0:turn")
+	if pins = a.head(id).Brief.Sheets.Pins; len(pins) != 1 || pins[0].Turned != "yes" {
+		t.Errorf("%+v", pins)
+	}
+	if act("hold:0:0:free"); len(a.head(id).Brief.Sheets.Pins) != 0 {
+		t.Error("it is held still")
+	}
+	if page := act("hold:9:9:here"); !strings.Contains(page, "lies elsewhere now") {
+		t.Error("a piece that is not there was held")
+	}
+	if w := a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "hold:x"); w.Code != 400 {
+		t.Errorf("%d", w.Code)
+	}
+}
+
+// “Cut it” takes sheets and puts offcuts in, as one change that is undone whole.
+func TestCutIt(t *testing.T) {
+	a := newApp(t)
+	id := a.begin(tubes())
+	a.post("/shop/change", "cards.@cover-216.hand", "7", "cards.@cover-216.sheets", "a4", "cards.@cover-216.pack", "5")
+	hand, offcuts := a.shopHas()
+	if hand != "7" {
+		t.Fatalf("%q in hand", hand)
+	}
+	w := a.post("/projects/"+id+"/cut?stage=sheets&view=sheets", "base", fmt.Sprint(a.head(id).ID))
+	if now, kept := a.shopHas(); w.Code != 200 || now != "5" || kept <= offcuts || !strings.Contains(w.Body.String(), "2 sheets taken") {
+		t.Errorf("%d: %s in hand, %d offcuts", w.Code, now, kept)
+	}
+	if stash := a.get("/shop/stash.csv").Body.String(); !strings.Contains(stash, "whole sheets") || !strings.Contains(stash, "Tubes") {
+		t.Error(stash)
+	}
+	a.post("/projects/"+id+"/uncut?stage=sheets", "base", fmt.Sprint(a.head(id).ID))
+	if now, kept := a.shopHas(); now != "7" || kept != offcuts {
+		t.Errorf("%s in hand, %d offcuts of %d", now, kept, offcuts)
+	}
+	a.post("/shop/change", "cards.@cover-216.hand", "1")
+	csv := a.get("/projects/" + id + "/shopping.csv").Body.String()
+	if want := `"A4, 210 × 297 mm",2,1,1,1,4,`; !strings.Contains(csv, want) {
+		t.Errorf("%s: want %s", csv, want)
+	}
+}
+
+// hard is a list of which a quick look proves nothing.
+func hard() cutlist.List {
+	r := rand.New(rand.NewPCG(6, 602))
+	l := cutlist.List{Name: "Hard", Units: "mm", Sheets: []cutlist.Sheet{{Name: "S", Width: "100", Height: "100"}}}
+	for i := range 60 {
+		w, h := 67+r.IntN(34), 1+r.IntN(50)
+		if i%4 == 0 {
+			w, h = 1+r.IntN(50), 50+r.IntN(50)
+		}
+		l.Pieces = append(l.Pieces, cutlist.Piece{Name: brief.Text(fmt.Sprint("p", i)), Width: brief.Text(fmt.Sprint(w)),
+			Height: brief.Text(fmt.Sprint(h))})
+	}
+	return l
+}
+
+// A search tells how far it is and ends; what it found is remembered and shown.
+func TestLeastStream(t *testing.T) {
+	a := newApp(t)
+	id, err := a.store.NewCutList(t.Context(), hard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if page := a.get("/cut/" + id).Body.String(); !strings.Contains(page, `data-least="/cut/`+id+`/least"`) {
+		t.Fatal("nothing is looked for")
+	}
+	w := a.get("/cut/" + id + "/least")
+	events := strings.Split(strings.TrimSpace(w.Body.String()), "\n\n")
+	if w.Header().Get("Content-Type") != "text/event-stream" || len(events) < 4 {
+		t.Fatalf("%d events: %.300s", len(events), w.Body.String())
+	}
+	last := -1.0
+	for i, e := range events {
+		var p progress
+		if err := json.Unmarshal([]byte(strings.TrimPrefix(e, "data: ")), &p); err != nil {
+			t.Fatalf("%v: %s", err, e)
+		}
+		if p.Done < last || p.Ended != (i == len(events)-1) || p.Better && !strings.Contains(p.HTML, "cut-sheet") {
+			t.Fatalf("%+v after %v", p, last)
+		}
+		last = p.Done
+	}
+	if page := a.get("/cut/" + id).Body.String(); strings.Contains(page, "data-least") {
+		t.Error("it is looked for again")
+	}
+}
+
+// Boxes are cut together, in no more sheets than alone; what can't be is told.
+func TestFair(t *testing.T) {
+	a := newApp(t)
+	one, two := a.begin(tubes()), a.begin(tubes())
+	broken := tubes()
+	broken.Box.Pieces[0].Width = "soon"
+	three := a.begin(broken)
+	page := a.get("/fair?p=" + one + "&p=" + two + "&p=" + three + "&p=" + one + "&p=none").Body.String()
+	for _, says := range []string{"2 boxes: <b>3 sheets</b> together, and 4 were each laid by", "has no plan yet", "is not there any more",
+		"What the shop has of it"} {
+		if !strings.Contains(page, says) {
+			t.Errorf("it does not say %s", says)
+		}
+	}
+	_, before := a.shopHas()
+	press := func(path string) string {
+		r := httptest.NewRequest("POST", path, strings.NewReader(url.Values{"p": {one, two}}.Encode()))
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		return a.do(r).Body.String()
+	}
+	page = press("/fair/cut")
+	if _, kept := a.shopHas(); kept <= before || !strings.Contains(page, "3 sheets taken") {
+		t.Errorf("%d offcuts after %d", kept, before)
+	}
+	if page = press("/fair/uncut"); !strings.Contains(page, "The shop is as it was") {
+		t.Error("it was not undone")
+	}
+	if _, kept := a.shopHas(); kept != before {
+		t.Errorf("%d offcuts, %d before", kept, before)
+	}
+	if csv := a.get("/fair/shopping.csv?p=" + one + "&p=" + two).Body.String(); !strings.Contains(csv, ",3,") {
+		t.Error(csv)
+	}
+	many := "/fair?"
+	for i := range mostTogether + 1 {
+		many += fmt.Sprintf("p=%d&", i)
+	}
+	if w := a.get(many); w.Code != 400 {
+		t.Errorf("%d", w.Code)
+	}
+}
+
+// A list is typed, changed, refused where it can't be, told of two windows, taken in as
+// CSV and thrown away and put back.
+func TestCutLists(t *testing.T) {
+	a := newApp(t)
+	w := a.post("/cut")
+	path := w.Header().Get("Location")
+	if w.Code != 303 || !strings.Contains(a.get(path).Body.String(), "cut-sheet") || !strings.Contains(a.get("/cut").Body.String(), path) {
+		t.Fatalf("%d %s", w.Code, path)
+	}
+	fields := []string{"base", "1", "sheets", "1", "pieces", "2", "name", "Labels", "units", "mm", "sheets.0.name", "A4", "sheets.0.width",
+		"210", "sheets.0.height", "297", "pieces.0.name", "label", "pieces.0.width", "100", "pieces.0.height", "90", "pieces.0.count", "6",
+		"pieces.0.turn", "no", "pieces.1.name", "tag", "pieces.1.width", "", "pieces.1.height", "30"}
+	if w := a.post(path+"/change", fields...); w.Code != 303 {
+		t.Fatalf("%d", w.Code)
+	}
+	if page := a.get(path).Body.String(); !strings.Contains(page, "tag has no width") || strings.Contains(page, "cut-sheet") {
+		t.Error("a piece without a width was laid")
+	}
+	fields[len(fields)-3] = "40"
+	if w := a.post(path+"/change", fields...); w.Code != 409 || !strings.Contains(w.Body.String(), "Another window") ||
+		!strings.Contains(w.Body.String(), `value="40"`) {
+		t.Errorf("an older window: %d", w.Code)
+	}
+	fields[1] = "2"
+	a.post(path+"/change", append(fields, "act", "add-piece")...)
+	page := a.get(path).Body.String()
+	if !strings.Contains(page, "less can&#39;t be done: proved") && !strings.Contains(page, "less can't be done: proved") {
+		t.Error("it is not laid and proved")
+	}
+	if csv := a.get(path + "/pieces.csv").Body.String(); !strings.Contains(csv, "label,100,90,6,no") {
+		t.Error(csv)
+	}
+	if w := a.send(path+"/csv", "list", "name,height\na,1"); w.Code != 400 || !strings.Contains(w.Body.String(), "was not taken in") {
+		t.Errorf("%d", w.Code)
+	}
+	if w := a.send(path+"/csv", "list", "name,width,height,count\nnew,10,20,3"); w.Code != 303 ||
+		!strings.Contains(a.get(path).Body.String(), `value="new"`) {
+		t.Errorf("%d", w.Code)
+	}
+	if w := a.send("/cut", "list", "width,height\n1,2"); w.Code != 303 {
+		t.Errorf("%d", w.Code)
+	}
+	a.post(path + "/away")
+	if strings.Contains(a.get("/cut").Body.String(), path+`"`) || !strings.Contains(a.get(path).Body.String(), "was thrown away") {
+		t.Error("it was not thrown away")
+	}
+	if a.post(path + "/back"); !strings.Contains(a.get("/cut").Body.String(), path+`"`) {
+		t.Error("it is not back")
+	}
+	if w := a.get("/cut/none"); w.Code != 404 {
+		t.Errorf("%d", w.Code)
+	}
+}
