@@ -66,14 +66,14 @@ func (d cutSheet) pieces() {
 			name += ", turned"
 		}
 		if d.l.Hands {
-			attrs = append(attrs, "tabindex", "0", "role", "button")
+			attrs = append(attrs, "tabindex", "0", "role", "button", "data-mm", fmt.Sprintf("%.4f", d.k))
 		}
 		d.group(attrs...)
 		d.title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))
 		d.rect("piece-edge laid-piece", x, y, w, h)
 		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
 		if it.Turned {
-			d.tag("path", "class", "turned-mark", "d", fmt.Sprintf("M%s %sa5 5 0 1 1 5 5l3 -3m-3 3l3 3", px(x+w-12), px(y+6)))
+			d.tag("path", "class", "turned-mark", "d", fmt.Sprintf("M%s %sa5 5 0 1 1 5 5l3 -3m-3 3l3 3", px(x+w-12), px(y+h-14)))
 		}
 		if it.Pinned {
 			d.tag("circle", "class", "pin-mark", "cx", x+8, "cy", y+8, "r", 4.0)

@@ -150,3 +150,18 @@ func (s *Server) stashCSV(c *echo.Context) error {
 	w := now.Workshop
 	return w.WriteStash(c.Response(), now.Document.Units())
 }
+
+// needsOf is what cuts take of the shop: of cards as they are there now, whatever a box
+// was planned with.
+func needsOf(cuts []plan.Cut, w plan.Workshop) (out []shop.Need) {
+	for _, c := range cuts {
+		if c.Offcut || len(c.Sheets) == 0 {
+			continue
+		}
+		if now, ok := w.Card(c.Card.ID); ok {
+			c.Card = now
+		}
+		out = append(out, shop.Need{Card: c.Card, Sheet: c.Sheet, Count: len(c.Sheets)})
+	}
+	return out
+}

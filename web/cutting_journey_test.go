@@ -30,6 +30,15 @@ func TestSheetsJourney(t *testing.T) {
 	v.do("down", chromedp.KeyEvent(kb.ArrowDown))
 	v.until("it is held", `document.querySelectorAll(".pin-mark").length === 1`)
 	v.sees("1 held where a hand put it")
+	v.js(`{
+		const piece = document.querySelector(".laid.pinned"), at = piece.getBoundingClientRect();
+		const event = (kind, dx) => new PointerEvent(kind, { bubbles: true, button: 0, clientX: at.x + 9 + dx, clientY: at.y + 9 });
+		piece.dispatchEvent(event("pointerdown", 0));
+		document.dispatchEvent(event("pointermove", 12));
+		document.dispatchEvent(event("pointerup", 12));
+	}`)
+	v.until("dragged", `document.querySelectorAll(".pin-mark").length === 1 &&
+		Number(document.querySelector(".laid.pinned rect").getAttribute("x")) > 12`)
 	v.click("#unpin-all")
 	v.until("let go", `!document.querySelector(".pin-mark")`)
 

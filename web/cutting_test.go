@@ -62,6 +62,11 @@ func TestHolding(t *testing.T) {
 	if pins = a.head(id).Brief.Sheets.Pins; len(pins) != 1 || pins[0].Turned != "yes" {
 		t.Errorf("%+v", pins)
 	}
+	act("hold:0:0:turn")
+	act("hold:0:0:here:7.2:-300")
+	if pins = a.head(id).Brief.Sheets.Pins; len(pins) != 1 || pins[0].X != "7 mm" || pins[0].Y != "0 mm" {
+		t.Errorf("%+v", pins)
+	}
 	if act("hold:0:0:free"); len(a.head(id).Brief.Sheets.Pins) != 0 {
 		t.Error("it is held still")
 	}

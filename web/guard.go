@@ -47,8 +47,12 @@ func (s *Server) guard(e *echo.Echo) {
 	})
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
-	e.Use(s.knownHost, ownPages, middleware.ContextTimeout(20*time.Second), whole, middleware.Gzip())
+	e.Use(s.knownHost, ownPages, middleware.ContextTimeout(20*time.Second), whole,
+		middleware.GzipWithConfig(middleware.GzipConfig{Skipper: isStream}))
 }
+
+// isStream says whether an answer is told bit by bit: it is not gathered to be packed.
+func isStream(c *echo.Context) bool { return strings.HasSuffix(c.Request().URL.Path, "/least") }
 
 // knownHost turns away requests for another name, which a page elsewhere could
 // make a browser send here.

@@ -2,8 +2,6 @@ package web
 
 import (
 	"context"
-	"fmt"
-	"html/template"
 	"reflect"
 
 	"brevium/core/assembly"
@@ -35,6 +33,7 @@ func (s *Server) make(b brief.Brief, box string) made {
 	}
 	n := max(0, b.Several.At(box))
 	set := plan.MakeSetFor(b, n, s.workshop())
+	s.cutSetAsAsked(set)
 	return made{set.Plans[n], set, n}
 }
 
@@ -109,24 +108,6 @@ type shownSet struct {
 type shownBox struct {
 	ID, Name, State string
 	Here            bool
-}
-
-// laid is the sheets of one card, drawn.
-type laid struct {
-	Says    string
-	Picture template.HTML
-}
-
-// Layout draws the sheets of the whole set.
-func (s *shownSet) Layout() (out []laid) {
-	for _, l := range s.Layouts {
-		p := *l.Of
-		p.Layout = l.Layout
-		p.Cuts = nil
-		says := fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title)
-		out = append(out, laid{says, template.HTML(draw.Sheets(&p, tableW, tableH, 12))})
-	}
-	return out
 }
 
 func newShownSet(set *plan.Set, here string) *shownSet {

@@ -145,10 +145,8 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 			}
 		}
 	}
-	if v.View == "sheets" && st.Shown != nil && st.Set == nil {
-		data["Cutting"] = s.cutViewOfPlan(st, data["Path"].(string), v.with())
-	}
 	if v.View == "sheets" && st.Shown != nil {
+		data["Cutting"] = s.cutViewOfProject(st, data["Path"].(string), v.with())
 		data["Buys"] = shop.Shopping(needsOf(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "dressing" {
@@ -291,6 +289,7 @@ func (s *Server) print(c *echo.Context) error {
 	}
 	prints := []printed{}
 	if st.Set == nil {
+		s.cutAsAsked(st.Plan, true)
 		prints = append(prints, printOf(st.Plan, true))
 	} else {
 		for _, p := range st.Set.Plans {

@@ -30,7 +30,6 @@ type whole struct {
 	of    [][]shape
 	cost  []int64 // the least a part costs
 	first []int   // the part on its first sheet
-	on    []int   // the size of that
 	alone []int   // the cheapest size a part lies on, -1 for none
 }
 

@@ -11,9 +11,6 @@ import "slices"
 // Of a piece that may be turned the lesser of its two areas counts; on a square sheet
 // the mean of both, since a layout turned over its diagonal is a layout too.
 
-// shares are what a function gives to the ways each kind may lie.
-type shares [][]float64
-
 // stretches are the functions tried on a side of a sheet: for each, the share of a
 // length. The three families are the usual ones: slivers are left out and what they
 // lie beside counts whole; lengths are rounded to a multiple of a part of the side; a
@@ -105,8 +102,10 @@ func (p *problem) stretched(s size) (most float64) {
 			ys = append(ys, values(f, 1))
 		}
 	}
-	for _, f := range fy[:len(fy)*btoi(!square)] {
-		ys = append(ys, values(f, 1))
+	if !square {
+		for _, f := range fy {
+			ys = append(ys, values(f, 1))
+		}
 	}
 	for i, x := range xs {
 		for j, y := range ys {
@@ -126,11 +125,4 @@ func (p *problem) stretched(s size) (most float64) {
 		}
 	}
 	return most
-}
-
-func btoi(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }

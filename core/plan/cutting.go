@@ -250,6 +250,41 @@ func Cuts(found []Found) (out []Cut) {
 	return out
 }
 
+// CutAsAsked lays the sheets as the document asks, however long that takes; where it asks
+// for nothing they lie as they do.
+func (p *Plan) CutAsAsked() {
+	if p.OK() && p.Cutting.Asked && len(p.Layout.TooBig) == 0 {
+		p.Take(Search(p.Tasks(), nil))
+	}
+}
+
+// Tasks are what of all boxes of a set is to be cut, a card each.
+func (s *Set) Tasks() []Task { return Together(s.Plans, s.Names, s.Plans[0].Cutting) }
+
+// Asked says whether the set's document says how its sheets are to be cut, and it can be.
+func (s *Set) Asked() bool {
+	return s.OK() && s.Plans[0].Cutting.Asked && !slices.ContainsFunc(s.Layouts, func(l Laid) bool { return len(l.TooBig) > 0 })
+}
+
+// CutAsAsked lays the sheets of a set as its document asks.
+func (s *Set) CutAsAsked() {
+	if s.Asked() {
+		s.Take(Search(s.Tasks(), nil))
+	}
+}
+
+// Take makes the set one that is cut as was found.
+func (s *Set) Take(found []Found) {
+	of := map[string]*Plan{}
+	for _, l := range s.Layouts {
+		of[l.Card.ID] = l.Of
+	}
+	s.Found, s.Layouts, s.Cost = found, nil, 0
+	for _, c := range Cuts(found) {
+		s.Layouts, s.Cost = append(s.Layouts, Laid{c, of[c.Card.ID]}), s.Cost+c.Cost()
+	}
+}
+
 // Take makes the plan one that is cut as was found.
 func (p *Plan) Take(found []Found) {
 	p.Found, p.Cuts, p.Cost = found, nil, 0
@@ -269,10 +304,6 @@ func (p *Plan) Take(found []Found) {
 		p.Cost += c.Cost()
 	}
 	p.Layout = layout.Join(all...)
-	p.Layout.Bound = 0
-	for _, f := range found {
-		p.Layout.Bound += f.Layout.Bound
-	}
 	p.warnStock()
 	p.Cards, p.Steps = p.bench()
 }
@@ -323,7 +354,7 @@ func (f Found) cuts() (out []Cut) {
 	if len(out) == 0 {
 		out = []Cut{{Card: f.Card, Sheet: f.sizes[len(f.sizes)-1]}}
 	}
-	out[0].TooBig = append(slices.Clone(f.TooBig), f.Short...)
+	out[0].Bound, out[0].TooBig = f.Layout.Bound, append(slices.Clone(f.TooBig), f.Short...)
 	slices.SortStableFunc(out, func(a, b Cut) int { return cmp.Compare(pinned1(b), pinned1(a)) })
 	return out
 }
@@ -343,9 +374,21 @@ func pinned1(c Cut) int {
 }
 
 // Proved says whether no arrangement takes less than what the plan takes.
-func (p *Plan) Proved() bool {
-	if p.Found == nil {
-		return len(p.Layout.TooBig) == 0 && len(p.Layout.Sheets) == p.Layout.Bound
+func (p *Plan) Proved() bool { return allProved(p.Found, p.Cuts) }
+
+// Proved says whether no arrangement of all boxes takes less.
+func (s *Set) Proved() bool {
+	var cuts []Cut
+	for _, l := range s.Layouts {
+		cuts = append(cuts, l.Cut)
 	}
-	return !slices.ContainsFunc(p.Found, func(f Found) bool { return !f.Result.Proved })
+	return allProved(s.Found, cuts)
+}
+
+// allProved goes by the search, or where the quick rules laid all, by each card's bound.
+func allProved(found []Found, cuts []Cut) bool {
+	if found != nil {
+		return !slices.ContainsFunc(found, func(f Found) bool { return !f.Result.Proved })
+	}
+	return !slices.ContainsFunc(cuts, func(c Cut) bool { return len(c.TooBig) > 0 || len(c.Sheets) > c.Bound })
 }

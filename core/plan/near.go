@@ -18,13 +18,13 @@ import (
 // Near is a change that saves: what it takes, in length where it is one, and what it
 // saves.
 type Near struct {
-	Text   string            `json:"text"`
-	Set    map[string]string `json:"set"`
-	Less   measure.Length    `json:"-"` // how much is taken from a measure, or added to it
-	Sheets int               `json:"sheets"`
-	Before int               `json:"before"`
-	Cost   int64             `json:"-"` // saved, in hundredths
-	Card   float64           `json:"-"` // saved, in square millimetres
+	Text   string
+	Set    map[string]string
+	Less   measure.Length // how much is taken from a measure, or added to it
+	Sheets int
+	Before int
+	Cost   int64   // saved, in hundredths
+	Card   float64 // saved, in square millimetres
 }
 
 // Saves tells what a change saves.
@@ -77,7 +77,16 @@ func (u uses) saves(now uses) bool {
 	return u.area < now.area-1
 }
 
-// Nearly lists the smallest changes that save, the dearest saved first.
+// other is 1 of a change to another sheet, which is less of a hair than the rest.
+func (n Near) other() int {
+	if _, sheet := n.Set["card.sheet"]; sheet {
+		return 1
+	}
+	return 0
+}
+
+// Nearly lists the smallest changes that save, the dearest saved first, other sheets
+// last.
 func (p *Plan) Nearly(w Workshop) []Near {
 	if !p.OK() || len(p.Layout.TooBig) > 0 {
 		return nil
@@ -87,7 +96,7 @@ func (p *Plan) Nearly(w Workshop) []Near {
 	n.choices()
 	n.sheets()
 	slices.SortStableFunc(n.out, func(a, b Near) int {
-		return cmp.Or(cmp.Compare(b.Cost, a.Cost), cmp.Compare(math.Round(b.Card), math.Round(a.Card)), cmp.Compare(a.Less, b.Less))
+		return cmp.Or(cmp.Compare(a.other(), b.other()), cmp.Compare(b.Cost, a.Cost), cmp.Compare(math.Round(b.Card), math.Round(a.Card)), cmp.Compare(a.Less, b.Less))
 	})
 	return n.out[:min(len(n.out), mostNear)]
 }

@@ -39,6 +39,7 @@ type Plan struct {
 	Checks []fold.Check
 	Layout layout.Layout
 	Cuts   []Cut   // the same, by card
+	Near   []Near  // the changes that are a hair from saving, once they were looked for
 	Found  []Found // when it was searched for: by card, with the proof
 	Cost   int64   // of the sheets, in hundredths
 	Cards  []bench.ScoreCard

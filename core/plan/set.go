@@ -35,6 +35,7 @@ type Set struct {
 	Members []brief.Brief // each box as a document of its own, with what follows from the others
 	Plans   []*Plan
 	Checks  []fold.Check // of how they belong together
+	Found   []Found      // when they were searched for: by card, with the proof
 	Layouts []Laid
 	Places  []fold.Vec // where each stands when they are together, in millimetres
 	Cost    int64

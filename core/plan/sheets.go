@@ -131,5 +131,12 @@ func (p *Plan) SheetsShort(n int) string {
 	if len(p.Cuts) == 1 {
 		return fmt.Sprintf("%d of %s", n, p.Cuts[0].Sheet.Title)
 	}
-	return fmt.Sprintf("%d sheets of %d cards", n, len(p.Cuts))
+	cards := map[string]bool{}
+	for _, c := range p.Cuts {
+		cards[c.Card.ID] = true
+	}
+	if len(cards) == 1 {
+		return fmt.Sprintf("%d sheets of %d sizes", n, len(p.Cuts))
+	}
+	return fmt.Sprintf("%d sheets of %d cards", n, len(cards))
 }

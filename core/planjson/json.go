@@ -40,6 +40,7 @@ type (
 		Chosen    string          `json:"chosen,omitempty"`
 		Ways      []jsonWay       `json:"arrangements,omitempty"`
 		Fixes     []plan.Fix      `json:"make_it_fit,omitempty"`
+		Near      []jsonNear      `json:"nearly,omitempty"`
 		Seams     []jsonSeam      `json:"seams,omitempty"`
 		Opens     *jsonOpens      `json:"is,omitempty"`
 		Notes     []jsonNote      `json:"notes,omitempty"`
@@ -143,14 +144,24 @@ type (
 		Holds  bool         `json:"holds"`
 		Checks []fold.Check `json:"checks"`
 	}
+	jsonNear struct {
+		Text   string            `json:"text"`
+		Set    map[string]string `json:"set"`
+		Less   string            `json:"less"`
+		Sheets int               `json:"sheets"`
+		Before int               `json:"before"`
+		Saves  int64             `json:"saves"` // in hundredths
+	}
 	jsonLayout struct {
 		Sheets []jsonSheet `json:"sheets"`
 		Count  int         `json:"count"`
 		Bound  int         `json:"bound"`
+		Proved bool        `json:"proved"`
 		Used   float64     `json:"used"`
 	}
 	jsonSheet struct {
 		Stock   string        `json:"stock"`
+		Offcut  bool          `json:"offcut,omitempty"`
 		Width   string        `json:"width"`
 		Height  string        `json:"height"`
 		Placed  []jsonOnSheet `json:"placed"`
@@ -226,6 +237,9 @@ func (p writer) whole() jsonPlan {
 			out.Ways = append(out.Ways, jsonWay{w.ID, w.Says, p.sizeText(w.Need), w.Sheets, w.Reason})
 		}
 		out.Fixes = p.Fixes
+		for _, n := range p.Near {
+			out.Near = append(out.Near, jsonNear{n.Text, n.Set, p.text(n.Less), n.Sheets, n.Before, n.Cost})
+		}
 		for _, s := range b.Seams {
 			out.Seams = append(out.Seams, jsonSeam(s))
 		}
@@ -234,6 +248,7 @@ func (p writer) whole() jsonPlan {
 			out.Notes = append(out.Notes, jsonNote{n.Code, n.Piece, p.text(n.Figure), n.Text})
 		}
 		out.Layout = p.layout(p.Cuts...)
+		out.Layout.Proved = p.Proved()
 		p.dressed(&out)
 		p.fit(&out)
 		for _, c := range p.Cards {
@@ -300,7 +315,7 @@ func (p writer) layout(all ...plan.Cut) *jsonLayout {
 	whole := layout.Join(layouts...)
 	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(whole.Sheets), Bound: whole.Bound, Used: whole.Used}
 	for _, s := range whole.Sheets {
-		js := jsonSheet{Stock: s.Stock, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
+		js := jsonSheet{Stock: s.Stock, Offcut: s.Offcut, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
 			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
 		for _, it := range s.Placed {
 			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})

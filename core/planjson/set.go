@@ -24,9 +24,12 @@ type jsonSet struct {
 func Of(b brief.Brief, w plan.Workshop) (data []byte, holds bool) {
 	if b.IsSet() {
 		s := plan.MakeSet(b, w)
+		s.CutAsAsked()
 		return WriteSet(s), s.Holds()
 	}
 	p := plan.Make(b, w)
+	p.CutAsAsked()
+	p.Near = p.Nearly(w)
 	return Write(p), p.Holds()
 }
 
@@ -49,6 +52,7 @@ func WriteSet(s *plan.Set) []byte {
 		cuts = append(cuts, l.Cut)
 	}
 	out.Outside, out.Layout = w.dims(s.Outside()), w.layout(cuts...)
+	out.Layout.Proved = s.Proved()
 	for _, c := range s.Cards() {
 		out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 	}

@@ -48,6 +48,34 @@ document.addEventListener("click", (e) => {
   const piece = e.target.closest && e.target.closest(".laid[tabindex]");
   if (piece) hold(piece);
 });
+
+// Dragged, it follows the pointer and is held where it is let go.
+let drag = null;
+document.addEventListener("pointerdown", (e) => {
+  const piece = e.target.closest && e.target.closest(".laid[tabindex]");
+  if (!piece || e.button !== 0 || e.pointerType === "touch") return;
+  const svg = piece.closest("svg");
+  drag = { piece, x: e.clientX, y: e.clientY, px: svg.getScreenCTM().a, mm: Number(piece.dataset.mm) };
+});
+document.addEventListener("pointermove", (e) => {
+  if (!drag) return;
+  const dx = (e.clientX - drag.x) / drag.px, dy = (e.clientY - drag.y) / drag.px;
+  drag.far = drag.far || Math.hypot(dx, dy) > 4;
+  if (drag.far) drag.piece.setAttribute("transform", `translate(${dx} ${dy})`);
+});
+document.addEventListener("pointerup", (e) => {
+  if (!drag) return;
+  const { piece, x, y, px, mm, far } = drag;
+  drag = null;
+  piece.removeAttribute("transform");
+  if (!far) return;
+  hold(piece);
+  const button = $('#holding [data-hold="here"]');
+  const by = [(e.clientX - x) / px / mm, (e.clientY - y) / px / mm].map((n) => n.toFixed(2));
+  button.value = `hold:${piece.dataset.laid}:here:${by.join(":")}`;
+  button.click();
+});
+
 const ways = { ArrowLeft: "left", ArrowRight: "right", ArrowUp: "up", ArrowDown: "down", r: "turn", R: "turn", Enter: "here",
   " ": "here" };
 document.addEventListener("keydown", (e) => {

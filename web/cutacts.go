@@ -1,0 +1,106 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/plan"
+)
+
+// takeDeep keeps what a deep search found.
+func (s *Server) takeDeep(_ context.Context, c changing) error {
+	c.brief.Sheets.Look = "deep"
+	return nil
+}
+
+// holdPiece holds a piece where it lies, or so much further: "sheet:piece:how", and of
+// one that was dragged how many millimetres right and down.
+func (s *Server) holdPiece(_ context.Context, c changing) error {
+	var n, i int
+	var right, down float64
+	how := ""
+	got, _ := fmt.Sscanf(strings.ReplaceAll(c.arg, ":", " "), "%d %d %s %f %f", &n, &i, &how, &right, &down)
+	if got != 3 && got != 5 || max(math.Abs(right), math.Abs(down)) > 5000 {
+		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+	}
+	p := s.make(*c.seen, "").plan
+	if !p.OK() || n < 0 || n >= len(p.Layout.Sheets) || i < 0 || i >= len(p.Layout.Sheets[n].Placed) {
+		c.notice = "That piece lies elsewhere now: another window has changed it."
+		return nil
+	}
+	sheet := p.Layout.Sheets[n]
+	it, nth := sheet.Placed[i], 1
+	for _, before := range p.Layout.Sheets[:n] {
+		if before.Stock == sheet.Stock {
+			nth++
+		}
+	}
+	size := ""
+	for _, cut := range p.Cuts {
+		if cut.Card.ID == sheet.Stock && cut.Sheet.Title == sheet.Title && !cut.Offcut {
+			size = cut.Sheet.ID
+		}
+	}
+	pin := brief.Pin{Piece: brief.Text(it.Piece), Sheet: brief.Whole(fmt.Sprint(nth)), Size: brief.Text(size),
+		X: brief.Text(it.Rect.X.Exact(p.Units)), Y: brief.Text(it.Rect.Y.Exact(p.Units))}
+	if it.Turned {
+		pin.Turned = "yes"
+	}
+	pins := slices.DeleteFunc(slices.Clone(c.brief.Sheets.Pins), func(o brief.Pin) bool {
+		return o.Piece == pin.Piece && o.Sheet == pin.Sheet && o.X == pin.X && o.Y == pin.Y
+	})
+	if how != "free" {
+		it.Rect.X += measure.FromMM(right).Near(p.Step.Size)
+		it.Rect.Y += measure.FromMM(down).Near(p.Step.Size)
+		pins = append(pins, moved(pin, how, it.Rect, sheet, p))
+	}
+	c.brief.Sheets.Pins = pins
+	c.focus = "holding"
+	return nil
+}
+
+// holding is what can be done with a piece that is held.
+type holding struct{ How, Says string }
+
+var holdings = []holding{{"here", "Hold it here"}, {"left", "←"}, {"right", "→"}, {"up", "↑"}, {"down", "↓"}, {"turn", "Turn it"},
+	{"free", "Let it go"}}
+
+// moved is a pin so much further, within the sheet.
+func moved(pin brief.Pin, how string, at layout.Rect, on layout.Sheet, p *plan.Plan) brief.Pin {
+	step := p.Step.Size
+	switch how {
+	case "left":
+		at.X -= step
+	case "right":
+		at.X += step
+	case "up":
+		at.Y -= step
+	case "down":
+		at.Y += step
+	case "turn":
+		at.W, at.H = at.H, at.W
+		if pin.Turned == "yes" {
+			pin.Turned = ""
+		} else {
+			pin.Turned = "yes"
+		}
+	}
+	m := p.Cutting.Margin
+	at.X, at.Y = max(m, min(at.X, on.W-m-at.W)), max(m, min(at.Y, on.H-m-at.H))
+	pin.X, pin.Y = brief.Text(at.X.Exact(p.Units)), brief.Text(at.Y.Exact(p.Units))
+	return pin
+}
+
+func (s *Server) unpinAll(_ context.Context, c changing) error {
+	c.brief.Sheets.Pins = nil
+	return nil
+}

@@ -1,0 +1,221 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/draw"
+)
+
+// cutView is the sheets of something as a page shows them.
+type cutView struct {
+	Kinds    []cutKind
+	Count    int // sheets that are bought
+	Offcuts  int
+	Bound    int
+	Proved   bool
+	Used     float64
+	Waste    string
+	Price    int64
+	Largest  string // offcut
+	Settings int
+	Cuts     int
+	Hidden   int // kinds that are not drawn
+	Left     []string
+	Live     string // where a search goes on, "" when there is nothing to look for
+	Key      string
+	Hands    bool
+}
+
+// cutKind is sheets that are cut alike.
+type cutKind struct {
+	N      int
+	Title  string
+	Alike  int
+	Says   string
+	SVG    template.HTML
+	Steps  []layout.Step
+	Placed []layout.Placed
+}
+
+const mostDrawn = 18
+
+// cutViewOf makes the view of what is cut. Hands says that pieces can be held.
+func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
+	v := cutView{Hands: hands}
+	known := map[string]int{}
+	say := func(l measure.Length) string { return strings.ReplaceAll(step.Show(l).String(), "⁄", "/") }
+	largest, used, area, n := layout.Rect{}, 0.0, 0.0, 0
+	one := layout.Layout{}
+	for _, c := range cuts {
+		for _, p := range c.TooBig {
+			v.Left = append(v.Left, fmt.Sprintf("%d of %s (%s × %s)", p.Count, p.Name, say(p.W), say(p.H)))
+		}
+		if v.Price += c.Cost(); c.Offcut {
+			v.Offcuts += len(c.Sheets)
+		} else {
+			v.Count += len(c.Sheets)
+		}
+		for _, s := range c.Sheets {
+			whole := s.W.MM() * s.H.MM()
+			area, v.Cuts = area+whole, v.Cuts+len(s.Cuts)
+			one.Sheets = append(one.Sheets, s)
+			for _, p := range s.Placed {
+				used += p.Rect.Area()
+			}
+			for _, o := range s.Offcuts {
+				if o.Area() > largest.Area() {
+					largest = o
+				}
+			}
+			mark := fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+			for _, p := range s.Placed { // copies are told apart only by where a hand put them
+				if p.Pinned {
+					mark += fmt.Sprint(n)
+				}
+			}
+			if at, ok := known[mark]; ok && at < len(v.Kinds) {
+				v.Kinds[at].Alike++
+			} else if known[mark] = len(v.Kinds); len(v.Kinds) < mostDrawn {
+				v.Kinds = append(v.Kinds, kindOf(c, s, n, step, say, hands, len(cuts) > 1))
+			} else {
+				v.Hidden++
+			}
+			n++
+		}
+	}
+	if v.Settings = one.Settings(); area > 0 {
+		v.Used, v.Waste = used/area, areaSaid(area-used, step)
+	}
+	if largest.W > 0 {
+		v.Largest = step.Show(largest.W).Text + " × " + step.Show(largest.H).Text + " " + string(step.Unit)
+	}
+	return v
+}
+
+func areaSaid(mm2 float64, step measure.Step) string {
+	if step.Unit == measure.Inches {
+		return fmt.Sprintf("%.0f sq in", mm2/645.16)
+	}
+	return fmt.Sprintf("%.0f cm²", mm2/100)
+}
+
+func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, say func(measure.Length) string, hands, several bool) cutKind {
+	k := cutKind{N: n, Alike: 1, Title: fmt.Sprintf("Sheet %d", n+1), Placed: s.Placed, Steps: s.Steps(say)}
+	k.Says = c.Sheet.Title
+	if several && c.Card.Title != "" {
+		k.Says += ", " + c.Card.Title
+	}
+	k.SVG = template.HTML(draw.CutSheet(s, draw.CutLook{N: n, W: 330, H: 400, Card: c.Card, Step: step, Hands: hands}))
+	return k
+}
+
+// tasksOf is what of a project is to be cut, of a set all of it.
+func tasksOf(st *state) []plan.Task {
+	if st.Set != nil {
+		return st.Set.Tasks()
+	}
+	return st.Plan.Tasks()
+}
+
+// cutViewOfProject is the view of a project's sheets, with where to look for better.
+func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
+	cuts, proved, whole := st.Shown.Cuts, st.Shown.Proved(), st.Shown == st.Plan
+	if st.Set != nil {
+		if whole = st.Set.OK(); whole {
+			cuts, proved = cutsOf(st), st.Set.Proved()
+		}
+	}
+	v := cutViewOf(cuts, st.Shown.Step, whole && st.Set == nil)
+	v.Proved = proved
+	for _, c := range cuts {
+		v.Bound += c.Bound
+	}
+	if !whole || v.Proved || len(v.Left) > 0 {
+		return v
+	}
+	if deep := deepened(tasksOf(st)); s.cuttings.of(keyOf(deep)) == nil {
+		v.Live, v.Key = path+"/least"+here, keyOf(deep)
+	}
+	return v
+}
+
+// wayToCut is one of the ways shown side by side.
+type wayToCut struct {
+	Title, Why string
+	View       cutView
+	Set        map[string]string
+	Here       bool
+	Small      template.HTML
+}
+
+// waysToCut lays a plan's sheets by each aim, side by side.
+func (s *Server) waysToCut(c *echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	if !st.Plan.OK() {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to lay on sheets yet.")
+	}
+	done, err := s.turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	var ways []wayToCut
+	for _, w := range []struct{ title, why, aim, tie, sizes string }{
+		{"Fewest sheets", "of the sheet that was chosen", "sheets", "offcut", "one"},
+		{"Largest offcut", "of any size it comes in, fewest sheets", "sheets", "offcut", "any"},
+		{"Fewest settings", "the stop is moved least", "sheets", "stops", "one"},
+		{"Least cost", "any size it comes in", "cost", "offcut", "any"},
+		{"Least card", "any size it comes in", "card", "offcut", "any"},
+	} {
+		b := st.Brief.Clone()
+		set := map[string]string{"sheets.aim": w.aim, "sheets.among-equals": w.tie, "sheets.sizes": w.sizes}
+		for field, text := range brief.Sorted(set) {
+			b.Set(field, text)
+		}
+		p := plan.Make(b, s.workshop())
+		if !p.OK() {
+			continue
+		}
+		found := s.solved(hurried(p.Tasks()))
+		p.Take(found)
+		v := cutViewOf(p.Cuts, p.Step, false)
+		v.Proved = p.Proved()
+		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
+			Here:  string(st.Brief.Sheets.Aim) == w.aim && string(st.Brief.Sheets.Tie) == w.tie && string(st.Brief.Sheets.Sizes) == w.sizes,
+			Small: template.HTML(draw.Sheets(p, 260, 150, 6))})
+	}
+	v := viewOf(c).opened(st)
+	return s.render(c, http.StatusOK, "cutways", map[string]any{"Title": "Ways to cut it", "Part": "cutways", "S": st, "Ways": ways,
+		"Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+}
+
+// nearly lists the changes that are a hair from saving.
+func (s *Server) nearly(c *echo.Context) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	if !st.Plan.OK() {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to change yet.")
+	}
+	done, err := s.turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	v := viewOf(c).opened(st)
+	return s.render(c, http.StatusOK, "nearly", map[string]any{"Title": "A hair less", "Part": "nearly", "S": st,
+		"Near": st.Plan.Nearly(s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+}
