@@ -120,7 +120,7 @@ func (s *Server) cutViewOfList(task least.Task, report *brief.Report, l listPage
 	tasks := []plan.Task{plan.TaskOf(task)}
 	found := s.best(tasks)
 	v := cutViewOf(plan.Cuts(found), report.Step, false)
-	v.Bound, v.Proved = found[0].Layout.Bound, found[0].Result.Proved
+	v.Bound, v.Proved = boundOf(found)
 	v.Left = nil
 	for _, w := range cutlist.Why(task, found[0].Result, report.Say) {
 		v.Left = append(v.Left, strings.TrimSuffix(w.Text+" "+w.Fix, "."))

@@ -2,10 +2,12 @@ package web
 
 import (
 	"bytes"
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"math"
 	"net/http"
 	"slices"
 	"sync"
@@ -150,7 +152,7 @@ func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.St
 	told, standing := -1.0, usesOf(now)
 	found := plan.Search(tasks, func(at float64, found []plan.Found, better bool) bool {
 		p := progress{Done: at}
-		if uses := usesOf(plan.Cuts(found)); better && uses.less(standing) {
+		if uses := usesOf(plan.Cuts(found)); better && uses.less(standing, tasks) {
 			standing = uses
 			p.Better, p.HTML = true, s.boards(found, step)
 			p.Says = saysFound(found)
@@ -166,8 +168,9 @@ func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.St
 	}
 	s.cuttings.note(keyOf(tasks), found)
 	end := progress{Done: 1, Ended: true, Again: again, Says: saysFound(found)}
-	if uses := usesOf(plan.Cuts(found)); uses.less(usesOf(now)) {
-		end.Better, end.HTML = true, s.boards(found, step)
+	end.Better = usesOf(plan.Cuts(found)).less(usesOf(now), tasks)
+	if !again {
+		end.HTML = s.boards(found, step)
 	}
 	send(end)
 	return nil
@@ -193,22 +196,27 @@ func usesOf(cuts []plan.Cut) (u cutUses) {
 	return u
 }
 
-func (u cutUses) less(o cutUses) bool {
-	if u.left != o.left {
-		return u.left < o.left
+// less says whether it is less of what the tasks aim at.
+func (u cutUses) less(o cutUses, tasks []plan.Task) bool {
+	price, area := cmp.Compare(u.price, o.price), cmp.Compare(math.Round(u.area), math.Round(o.area))
+	order := cmp.Compare(u.left, o.left)
+	switch tasks[0].Aim {
+	case least.Sheets:
+		order = cmp.Or(order, cmp.Compare(u.sheets, o.sheets), price, area)
+	case least.Cost:
+		order = cmp.Or(order, price, area)
+	default:
+		order = cmp.Or(order, area, price)
 	}
-	if u.price != o.price {
-		return u.price < o.price
-	}
-	return u.area < o.area-1
+	return order < 0
 }
 
 func saysFound(found []plan.Found) string {
-	n, bound, proved, price := 0, 0, true, int64(0)
+	n, price := 0, int64(0)
 	for _, f := range found {
-		n, bound, price = n+f.Count, bound+f.Layout.Bound, price+f.Price
-		proved = proved && f.Result.Proved
+		n, price = n+f.Count, price+f.Price
 	}
+	bound, proved := boundOf(found)
 	says := plainCount(n, "sheet", "sheets")
 	if price > 0 {
 		says += fmt.Sprintf(" for %s", coins(price))
@@ -222,10 +230,7 @@ func saysFound(found []plan.Found) string {
 // boards renders the sheets of what was found.
 func (s *Server) boards(found []plan.Found, step measure.Step) string {
 	v := cutViewOf(plan.Cuts(found), step, false)
-	for _, f := range found {
-		v.Bound += f.Layout.Bound
-	}
-	v.Proved = !slices.ContainsFunc(found, func(f plan.Found) bool { return !f.Result.Proved })
+	v.Bound, v.Proved = boundOf(found)
 	var out bytes.Buffer
 	if err := s.pages["bench"].ExecuteTemplate(&out, "boards", v); err != nil {
 		s.log.Error("the sheets were not drawn", "err", err)
@@ -242,5 +247,5 @@ func (s *Server) leastOfPlan(c *echo.Context) error {
 	if st.Shown == nil || !st.Plan.OK() || st.Set != nil && !st.Set.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to lay on sheets yet.")
 	}
-	return s.leastStream(c, deepened(tasksOf(st)), st.Plan.Step, cutsOf(st), st.Plan.Cutting.Deep)
+	return s.leastStream(c, deepened(tasksOf(st)), st.Plan.Step, cutsOf(st), true)
 }

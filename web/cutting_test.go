@@ -246,3 +246,40 @@ func TestCutLists(t *testing.T) {
 		t.Errorf("%d", w.Code)
 	}
 }
+
+// What a deep search of a box found is offered when it is less than what the box is cut
+// from, and one click cuts it so.
+func TestFoundIsOffered(t *testing.T) {
+	a := newApp(t)
+	r := rand.New(rand.NewPCG(2, 5))
+	offered := 0
+	for range 60 {
+		b := brief.New("in")
+		b.Contents, b.Copies = nil, brief.Whole(fmt.Sprint(8+r.IntN(10)))
+		b.Box.Style = "cross-fold"
+		b.Size = &brief.Size{Length: brief.Text(fmt.Sprintf("%d mm", 40+r.IntN(60))), Width: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(50))),
+			Depth: brief.Text(fmt.Sprintf("%d mm", 15+r.IntN(30)))}
+		id := a.begin(b)
+		path := "/projects/" + id
+		if !strings.Contains(a.get(path+"?stage=sheets&view=sheets").Body.String(), "data-least") {
+			continue
+		}
+		a.get(path + "/least")
+		page := a.get(path + "?stage=sheets&view=sheets").Body.String()
+		if strings.Contains(page, "data-least") {
+			t.Fatal("it is looked for again")
+		}
+		if !strings.Contains(page, "Less was found") {
+			continue
+		}
+		offered++
+		now := a.post(path+"/change?stage=sheets&view=sheets", "base", fmt.Sprint(a.head(id).ID), "act", "take-deep").Body.String()
+		if strings.Contains(now, "Less was found") || a.head(id).Brief.Sheets.Look != "deep" {
+			t.Fatal("it is not cut so")
+		}
+		if offered == 3 {
+			return
+		}
+	}
+	t.Errorf("only %d searches found less than the quick rules", offered)
+}

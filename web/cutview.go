@@ -30,6 +30,7 @@ type cutView struct {
 	Cuts     int
 	Hidden   int // kinds that are not drawn
 	Left     []string
+	Found    string // what was found that is less
 	Live     string // where a search goes on, "" when there is nothing to look for
 	Key      string
 	Hands    bool
@@ -142,10 +143,26 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 	if !whole || v.Proved || len(v.Left) > 0 {
 		return v
 	}
-	if deep := deepened(tasksOf(st)); s.cuttings.of(keyOf(deep)) == nil {
+	deep := deepened(tasksOf(st))
+	found := s.cuttings.of(keyOf(deep))
+	switch {
+	case found == nil:
 		v.Live, v.Key = path+"/least"+here, keyOf(deep)
+	case usesOf(plan.Cuts(found)).less(usesOf(cuts), deep):
+		v.Found = saysFound(found)
+	default: // nothing less was found, and maybe there is nothing less
+		v.Bound, v.Proved = boundOf(found)
 	}
 	return v
+}
+
+// boundOf is how many sheets are wanted at least, and whether what was found is proved.
+func boundOf(found []plan.Found) (bound int, proved bool) {
+	proved = true
+	for _, f := range found {
+		bound, proved = bound+f.Layout.Bound, proved && f.Result.Proved
+	}
+	return bound, proved
 }
 
 // wayToCut is one of the ways shown side by side.

@@ -142,10 +142,7 @@ func (s *Server) showFair(c *echo.Context, values url.Values, notice string, cut
 		found := s.best(tasks)
 		cuts := plan.Cuts(found)
 		v := cutViewOf(cuts, f.step, false)
-		v.Proved = true
-		for _, x := range found {
-			v.Bound, v.Proved = v.Bound+x.Layout.Bound, v.Proved && x.Result.Proved
-		}
+		v.Bound, v.Proved = boundOf(found)
 		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
 			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
 		}

@@ -2,6 +2,8 @@ package web
 
 import (
 	"context"
+	"fmt"
+	"html/template"
 	"reflect"
 
 	"brevium/core/assembly"
@@ -108,6 +110,23 @@ type shownSet struct {
 type shownBox struct {
 	ID, Name, State string
 	Here            bool
+}
+
+// laid is the sheets of one card, drawn to be printed.
+type laid struct {
+	Says    string
+	Picture template.HTML
+}
+
+// Layout draws the sheets of the whole set.
+func (s *shownSet) Layout() (out []laid) {
+	for _, l := range s.Layouts {
+		p := *l.Of
+		p.Layout, p.Cuts = l.Layout, nil
+		out = append(out, laid{fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title),
+			template.HTML(draw.Sheets(&p, tableW, tableH, 12))})
+	}
+	return out
 }
 
 func newShownSet(set *plan.Set, here string) *shownSet {

@@ -123,10 +123,8 @@ function look(root) {
     }
     if (now.better) $("[data-says]", live).textContent = `Found: ${now.says}`;
     if (!now.ended) return;
-    if (now.again && now.better) { stop(); put({ verb: "GET", url: location.pathname + location.search }); return; }
     end(root, now.better ? `Found: ${now.says}` : `Looked long: ${now.says}`);
-    const use = $("[data-use]", root);
-    if (use) use.hidden = !now.better;
+    if (now.again) put({ verb: "GET", url: location.pathname + location.search });
   };
 }
 document.addEventListener("click", (e) => {
