@@ -162,7 +162,7 @@ func (s *solving) run(frames []*tree) {
 			return
 		}
 	}
-	if len(frames) == 0 && s.total >= 3*len(s.kinds) {
+	if len(frames) == 0 && s.total >= batch*len(s.kinds) {
 		s.byPatterns()
 	}
 	if !s.proved() && !s.stop {
@@ -244,7 +244,9 @@ func (s *solving) tell(better bool) bool {
 // least and others by chance, for a part of the work.
 const (
 	together = 40
-	partly   = 400_000
+	fewer    = 10 // of a batch, every other time
+	partly   = 200_000
+	batch    = 3 // copies of a kind, in the mean
 )
 
 // better improves what was found, a part of it at a time where there is much.
@@ -283,7 +285,11 @@ func (s *solving) some() (part, rest *state) {
 	for i := range order {
 		order[i] = i
 	}
-	if len(order) > together*3/2 {
+	most := together
+	if s.total >= batch*len(s.kinds) && s.search.r.IntN(2) == 0 {
+		most = fewer
+	}
+	if len(order) > most*3/2 {
 		s.search.r.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
 		slices.SortStableFunc(order[:len(order)/2], func(a, b int) int {
 			return cmp.Compare(s.share(s.best.bins[a]), s.share(s.best.bins[b]))
@@ -291,7 +297,7 @@ func (s *solving) some() (part, rest *state) {
 	}
 	for i, b := range order {
 		to, t := rest, s.best.bins[b]
-		if i < together || len(order) <= together*3/2 {
+		if i < most || len(order) <= most*3/2 {
 			to = part
 		}
 		to.bins, to.cost = append(to.bins, t), to.cost+s.sizes[t.size].cost

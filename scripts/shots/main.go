@@ -33,8 +33,6 @@ const dir = "docs/screenshots"
 
 var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
-	{1280, 800, "light", 0, "/words", "words.png", nil},
-	{1280, 800, "light", 0, "/how/lid", "how-to.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
 	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
@@ -45,12 +43,15 @@ var all = []shot{
 	{1280, 800, "light", 0, "/shop", "shop.png", nil},
 	{1280, 800, "light", 1, "?stage=card&view=fit", "corner.png", nil},
 	{1280, 800, "light", 26, "?stage=box&view=folded&all=1&yaw=-28&pitch=22", "set.png", nil},
-	{1280, 800, "light", 15, "?stage=box&view=flat", "scores.png", nil},
-	{1280, 800, "light", 2, "?stage=sheets&view=sheets", "sheets.png", nil},
+	{1280, 800, "light", 28, "?stage=sheets&view=sheets", "sheets.png", []string{"[data-on]", "[data-on]", "[data-on]"}},
+	{1280, 2100, "light", 12, "?stage=sheets&view=sheets", "cutways.png", []string{"#cutways-more summary"}},
+	{1280, 800, "light", 0, "/fair", "fair.png", []string{".fair-choose li:nth-child(1) input", ".fair-choose li:nth-child(4) input",
+		".fair-choose li:nth-child(5) input", ".fair-choose li:nth-child(7) input", "#fair-lay"}},
+	{1280, 800, "light", 0, "/shop?part=offcuts", "stash.png", nil},
 	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
 	{1280, 2300, "light", 28, "/print", "print.png", nil},
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
-	{1280, 800, "light", 0, "", "new.png", []string{"#new-box"}}, // the last: it makes one
+	{1280, 900, "light", 0, "/cut", "cutlist.png", []string{"#new-list"}}, // the last: it makes one
 }
 
 func main() {
