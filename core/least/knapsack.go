@@ -11,10 +11,11 @@ type table struct {
 	xs, ys []int64
 	dx, dy [][]int32 // the place of what is left of a side
 	worth  []int64
+	coarse bool // sides are rounded up to a few ends
 }
 
-// mostSpots is how many ends a side may have; where there are more, patterns are not
-// looked for.
+// mostSpots is how many ends a side may have; where there are more, the bound of the
+// programme is not looked for.
 const mostSpots = 320
 
 // newTable prepares for the kinds that lie on a size, on sheets up to so large; nil
@@ -28,6 +29,35 @@ func (p *problem) newTable(w, h int64, on []bool) *table {
 	t.dx, t.dy = lefts(t.xs), lefts(t.ys)
 	t.worth = make([]int64, len(t.xs)*len(t.ys))
 	return t
+}
+
+// cells is how many ends a side has in a coarse table.
+const cells = 90
+
+// coarseTable is a table of few ends, to which sides are rounded up: what it finds can be
+// cut, and there may be better.
+func (p *problem) coarseTable(w, h int64, on []bool) *table {
+	t := &table{problem: p, on: on, coarse: true}
+	ends := func(side int64) (out []int64) {
+		cell := max(1, (side+cells-1)/cells)
+		for at := int64(0); at <= side; at += cell {
+			out = append(out, at)
+		}
+		return out
+	}
+	t.xs, t.ys = ends(w), ends(h)
+	t.dx, t.dy = lefts(t.xs), lefts(t.ys)
+	t.worth = make([]int64, len(t.xs)*len(t.ys))
+	return t
+}
+
+// within is the place of the first end that a side lies within, -1 for none.
+func within(ends []int64, length int64) int {
+	i, _ := slices.BinarySearch(ends, length)
+	if i == len(ends) {
+		return -1
+	}
+	return i
 }
 
 // ends are the sums of pieces' sides up to a side.
@@ -91,30 +121,40 @@ func (t *table) fill(worth []int64) {
 	clear(t.worth)
 	for k, kind := range t.kinds {
 		for _, way := range kind.ways {
-			if x, y := place(t.xs, way[0]), place(t.ys, way[1]); t.on[k] && t.xs[x] == way[0] && t.ys[y] == way[1] {
+			if x, y := within(t.xs, way[0]), within(t.ys, way[1]); t.on[k] && x >= 0 && y >= 0 {
 				t.worth[x*n+y] = max(t.worth[x*n+y], worth[k])
 			}
 		}
 	}
 	for x := range t.xs {
 		row := t.worth[x*n : x*n+n]
+		if x > 0 {
+			for y, v := range t.worth[(x-1)*n : x*n] {
+				row[y] = max(row[y], v)
+			}
+		}
+		for a, left := range t.dx[x][:(x+2)/2] {
+			one, other := t.worth[a*n:a*n+n], t.worth[int(left)*n:int(left)*n+n]
+			if a == 0 {
+				continue // the whole of it
+			}
+			for y := range row {
+				row[y] = max(row[y], one[y]+other[y])
+			}
+		}
 		for y := range row {
 			v := row[y]
-			if x > 0 {
-				v = max(v, t.worth[(x-1)*n+y])
-			}
 			if y > 0 {
 				v = max(v, row[y-1])
 			}
 			for a, left := range t.dy[y][:(y+2)/2] {
-				v = max(v, row[a]+row[left])
-			}
-			for a, left := range t.dx[x][:(x+2)/2] {
-				v = max(v, t.worth[a*n+y]+t.worth[int(left)*n+y])
+				if a > 0 {
+					v = max(v, row[a]+row[left])
+				}
 			}
 			row[y] = v
 		}
-		t.work -= n * (n + x) / 8
+		t.work -= n * (n + 2*x) / 300
 	}
 }
 

@@ -3,8 +3,6 @@ package least
 import (
 	"math"
 	"slices"
-
-	"gonum.org/v1/gonum/mat"
 )
 
 // byPatterns bounds the cost by the programme, and rounds its answer: as many whole
@@ -20,10 +18,7 @@ func (s *solving) byPatterns() {
 	if s.proved() || !s.uncut() || !s.tell(false) {
 		return
 	}
-	x, ok := g.shares()
-	if !ok {
-		return
-	}
+	x := g.shares()
 	for _, add := range []float64{0, 0.5, 0.25} {
 		st := g.round(s.search, x, add)
 		if s.take(st); s.proved() || s.stop {
@@ -35,48 +30,6 @@ func (s *solving) byPatterns() {
 // uncut says whether the trimmer is long enough for every cut there can be.
 func (s *solving) uncut() bool {
 	return s.Longest == 0 || !slices.ContainsFunc(s.Task.Sheets, func(in Size) bool { return max(in.W, in.H) > s.Longest })
-}
-
-// shares is how many sheets of each pattern the programme would cut, in parts of one.
-func (g *patterns) shares() ([]float64, bool) {
-	m := len(g.kinds)
-	scarce := []int{}
-	for i, s := range g.sizes {
-		if s.count != Unlimited {
-			scarce = append(scarce, i)
-		}
-	}
-	// Columns: patterns, pieces cut too many, pieces not cut, sheets not taken.
-	n := len(g.all)
-	rows := m + len(scarce)
-	c, b := make([]float64, n+2*m+len(scarce)), make([]float64, rows)
-	a := mat.NewDense(rows, len(c), nil)
-	basic := make([]int, 0, rows)
-	top := 0.0
-	for j, pat := range g.all {
-		c[j] = float64(g.sizes[pat.size].cost)
-		top = max(top, c[j])
-		for k, count := range pat.n {
-			a.Set(k, j, float64(count))
-		}
-		if i := slices.Index(scarce, pat.size); i >= 0 {
-			a.Set(m+i, j, 1)
-		}
-	}
-	for k, kind := range g.kinds {
-		a.Set(k, n+k, -1)
-		a.Set(k, n+m+k, 1)
-		c[n+m+k] = 4 * max(top, 1)
-		b[k] = float64(kind.n)
-		basic = append(basic, n+m+k)
-	}
-	for i, size := range scarce {
-		a.Set(m+i, n+2*m+i, 1)
-		b[m+i] = float64(g.sizes[size].count)
-		basic = append(basic, n+2*m+i)
-	}
-	x, ok := simplex(c, a, b, basic)
-	return x, ok
 }
 
 // round takes so many whole sheets of each pattern, and a sheet more where the part of

@@ -183,8 +183,8 @@ func (s *solving) begin(frames []*tree) (best *state) {
 			if best == nil || st.lessThan(best) {
 				best = st
 			}
-			if s.total > 2000 {
-				return best
+			if s.problem.work < s.Work-s.Work/8 {
+				return best // there is more to gain by what comes after
 			}
 		}
 	}
