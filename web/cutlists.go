@@ -2,7 +2,6 @@ package web
 
 import (
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
@@ -27,7 +26,6 @@ type listPage struct {
 	store.CutList
 	Problems map[string]brief.Problem
 	Notice   string
-	Mine     *cutlist.List // what was typed, when another window had changed it
 }
 
 // At gives a field of the list.
@@ -179,10 +177,9 @@ func (s *Server) changeCutList(c *echo.Context) error {
 	base, _ := strconv.ParseInt(values.Get("base"), 10, 64)
 	switch err := s.store.KeepCutList(ctx, now.ID, base, l); {
 	case errors.Is(err, store.ErrMoved):
-		mine := l
-		now.List = mine
-		return s.showCutList(c, http.StatusConflict, listPage{CutList: now, Mine: &mine, Notice: "Another window has changed this list " +
-			"since. What you typed stands here and is not kept yet: lay it out again to keep it in place of that."})
+		now.List = l
+		return s.showCutList(c, http.StatusConflict, listPage{CutList: now, Notice: "Another window has changed this list since. " +
+			"What you typed stands here and is not kept yet: lay it out again to keep it in place of that."})
 	case err != nil:
 		return err
 	}
@@ -229,7 +226,7 @@ func (s *Server) readCutList(c *echo.Context) error {
 	defer in.Close()
 	pieces, err := cutlist.ReadCSV(in)
 	if err != nil {
-		return s.showCutList(c, http.StatusBadRequest, listPage{CutList: now, Notice: fmt.Sprintf("The list was not taken in: %s.", err)})
+		return s.showCutList(c, http.StatusBadRequest, listPage{CutList: now, Notice: "The list was not taken in: " + err.Error() + "."})
 	}
 	now.List.Pieces = pieces
 	if err := s.store.KeepCutList(ctx, now.ID, now.Revision, now.List); err != nil {

@@ -65,6 +65,17 @@ func keyOf(tasks []plan.Task) string {
 	return hex.EncodeToString(sum.Sum(nil))[:24]
 }
 
+// soFar names what was found of tasks when nobody looked on any longer.
+func soFar(tasks []plan.Task) string { return keyOf(tasks) + " so far" }
+
+// found is what a deep search of tasks found, or found so far; nil when there was none.
+func (s *Server) found(tasks []plan.Task) (out []plan.Found, whole bool) {
+	if out = s.cuttings.of(keyOf(tasks)); out != nil {
+		return out, true
+	}
+	return s.cuttings.of(soFar(tasks)), false
+}
+
 // solved looks tasks up, or searches them.
 func (s *Server) solved(tasks []plan.Task) []plan.Found {
 	key := keyOf(tasks)
@@ -102,18 +113,13 @@ func (s *Server) cutSetAsAsked(set *plan.Set) {
 	}
 }
 
-func hurried(tasks []plan.Task) []plan.Task {
-	out := slices.Clone(tasks)
-	for i := range out {
-		out[i].Work = min(out[i].Work, least.Quick)
-	}
-	return out
-}
+func hurried(tasks []plan.Task) []plan.Task  { return worked(tasks, least.Quick) }
+func deepened(tasks []plan.Task) []plan.Task { return worked(tasks, least.Deep) }
 
-func deepened(tasks []plan.Task) []plan.Task {
+func worked(tasks []plan.Task, work int) []plan.Task {
 	out := slices.Clone(tasks)
 	for i := range out {
-		out[i].Work = least.Deep
+		out[i].Work = work
 	}
 	return out
 }
@@ -164,6 +170,7 @@ func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.St
 		return ctx.Err() == nil
 	})
 	if ctx.Err() != nil {
+		s.cuttings.note(soFar(tasks), found)
 		return nil
 	}
 	s.cuttings.note(keyOf(tasks), found)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"math/rand/v2"
@@ -282,4 +283,37 @@ func TestFoundIsOffered(t *testing.T) {
 		}
 	}
 	t.Errorf("only %d searches found less than the quick rules", offered)
+}
+
+// leaver looks on for a few words and then leaves.
+type leaver struct {
+	*httptest.ResponseRecorder
+	words int
+	leave func()
+}
+
+func (l *leaver) Flush() {
+	if l.words--; l.words == 0 {
+		l.leave()
+	}
+}
+
+// Who stops looking keeps what was found so far; it can be looked for again.
+func TestStopLooking(t *testing.T) {
+	a := newApp(t)
+	id, err := a.store.NewCutList(t.Context(), hard())
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, leave := context.WithCancel(t.Context())
+	r := httptest.NewRequest("GET", "/cut/"+id+"/least", nil).WithContext(ctx)
+	r.Host = "127.0.0.1:8417"
+	w := &leaver{httptest.NewRecorder(), 3, leave}
+	a.handler.ServeHTTP(w, r)
+	if told := w.Body.String(); strings.Contains(told, `"ended"`) || strings.Count(told, "data: ") > 4 {
+		t.Errorf("it went on: %.200s", told)
+	}
+	if page := a.get("/cut/" + id).Body.String(); !strings.Contains(page, "data-least") || !strings.Contains(page, "cut-sheet") {
+		t.Error("it can't be looked for again")
+	}
 }

@@ -86,7 +86,7 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
 			if at, ok := known[mark]; ok && at < len(v.Kinds) {
 				v.Kinds[at].Alike++
 			} else if known[mark] = len(v.Kinds); len(v.Kinds) < mostDrawn {
-				v.Kinds = append(v.Kinds, kindOf(c, s, n, step, say, hands, len(cuts) > 1))
+				v.Kinds = append(v.Kinds, kindOf(c, s, n, step, hands, len(cuts) > 1))
 			} else {
 				v.Hidden++
 			}
@@ -109,7 +109,8 @@ func areaSaid(mm2 float64, step measure.Step) string {
 	return fmt.Sprintf("%.0f cm²", mm2/100)
 }
 
-func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, say func(measure.Length) string, hands, several bool) cutKind {
+func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool) cutKind {
+	say := func(l measure.Length) string { return strings.ReplaceAll(step.Show(l).String(), "⁄", "/") }
 	k := cutKind{N: n, Alike: 1, Title: fmt.Sprintf("Sheet %d", n+1), Placed: s.Placed, Steps: s.Steps(say)}
 	k.Says = c.Sheet.Title
 	if several && c.Card.Title != "" {
@@ -144,10 +145,12 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 		return v
 	}
 	deep := deepened(tasksOf(st))
-	found := s.cuttings.of(keyOf(deep))
+	found, looked := s.found(deep)
+	if !looked {
+		v.Live, v.Key = path+"/least"+here, keyOf(deep)
+	}
 	switch {
 	case found == nil:
-		v.Live, v.Key = path+"/least"+here, keyOf(deep)
 	case usesOf(plan.Cuts(found)).less(usesOf(cuts), deep):
 		v.Found = saysFound(found)
 	default: // nothing less was found, and maybe there is nothing less
@@ -210,12 +213,13 @@ func (s *Server) waysToCut(c *echo.Context) error {
 		v := cutViewOf(p.Cuts, p.Step, false)
 		v.Proved = p.Proved()
 		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
-			Here:  string(st.Brief.Sheets.Aim) == w.aim && string(st.Brief.Sheets.Tie) == w.tie && string(st.Brief.Sheets.Sizes) == w.sizes,
+			Here: st.Brief.Get("sheets.aim") == w.aim && st.Brief.Get("sheets.among-equals") == w.tie &&
+				st.Brief.Get("sheets.sizes") == w.sizes,
 			Small: template.HTML(draw.Sheets(p, 260, 150, 6))})
 	}
 	v := viewOf(c).opened(st)
-	return s.render(c, http.StatusOK, "cutways", map[string]any{"Title": "Ways to cut it", "Part": "cutways", "S": st, "Ways": ways,
-		"Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+	return s.render(c, http.StatusOK, "cutways", map[string]any{"Title": "Ways to cut it", "Part": "cutways", "S": st,
+		"Ways": ways, "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
 }
 
 // nearly lists the changes that are a hair from saving.

@@ -11,6 +11,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/shop"
@@ -36,8 +37,8 @@ const mostTogether = 40
 // fairOf reads from an address, or a form, which boxes are cut together.
 func (s *Server) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 	f := &fair{query: url.Values{}}
-	f.Ask = brief.Sheets{Aim: brief.Text(values.Get("aim")), Tie: brief.Text(values.Get("tie")), Sizes: brief.Text(values.Get("sizes")),
-		Offcuts: brief.Flag(values.Get("offcuts"))}
+	text := func(name string) brief.Text { return brief.Text(values.Get(name)) }
+	f.Ask = brief.Sheets{Aim: text("aim"), Tie: text("tie"), Sizes: text("sizes"), Offcuts: brief.Flag(values.Get("offcuts"))}
 	for _, name := range []string{"aim", "tie", "sizes", "offcuts"} {
 		if text := values.Get(name); text != "" {
 			f.query.Set(name, text)
@@ -136,8 +137,8 @@ func (s *Server) showFair(c *echo.Context, values url.Values, notice string, cut
 		}
 		offered = append(offered, some...)
 	}
-	data := map[string]any{"Title": "Cut together", "F": f, "Listed": offered, "More": all - len(offered), "Notice": notice, "Cut": cut,
-		"Query": "?" + f.query.Encode(), "Look": look, "Others": f.others(offered)}
+	data := map[string]any{"Title": "Cut together", "F": f, "Listed": offered, "More": all - len(offered),
+		"Notice": notice, "Cut": cut, "Query": "?" + f.query.Encode(), "Look": look, "Others": f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
 		found := s.best(tasks)
 		cuts := plan.Cuts(found)
@@ -164,12 +165,12 @@ func (f *fair) others(offered []listed) (out []string) {
 	return out
 }
 
-// best is what was found of tasks, deeply if that was looked for, else quickly.
+// best is what was found of tasks, deeply or so far, else what is found at once.
 func (s *Server) best(tasks []plan.Task) []plan.Found {
-	if found := s.cuttings.of(keyOf(deepened(tasks))); found != nil {
+	if found, _ := s.found(deepened(tasks)); found != nil {
 		return found
 	}
-	return s.solved(hurried(tasks))
+	return s.solved(worked(tasks, least.Hasty))
 }
 
 func (s *Server) leastOfFair(c *echo.Context) error {

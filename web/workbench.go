@@ -292,6 +292,9 @@ func (s *Server) print(c *echo.Context) error {
 		s.cutAsAsked(st.Plan, true)
 		prints = append(prints, printOf(st.Plan, true))
 	} else {
+		if st.Set.Asked() {
+			st.Set.Take(s.solved(st.Set.Tasks()))
+		}
 		for _, p := range st.Set.Plans {
 			prints = append(prints, printOf(p, false))
 		}

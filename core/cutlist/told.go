@@ -136,7 +136,8 @@ func Why(t least.Task, r least.Result, say func(measure.Length) string) (out []L
 		}
 		switch {
 		case turns:
-			l.Text, l.Fix = fmt.Sprintf("%s lies on %s only when it is turned.", p.Name, on.Name), "Let it be turned, or take a larger sheet."
+			l.Text = fmt.Sprintf("%s lies on %s only when it is turned.", p.Name, on.Name)
+			l.Fix = "Let it be turned, or take a larger sheet."
 		case by > 0:
 			l.Text = fmt.Sprintf("%s is %s × %s, and %s too large for %s.", p.Name, say(p.W), say(p.H), say(by), on.Name)
 			l.Fix = fmt.Sprintf("Make it %s smaller, or take a larger sheet.", say(by))

@@ -114,7 +114,7 @@ func (e *whole) shapes(part int) {
 			one = i
 		}
 	}
-	if float64(area) > float64(slices.MaxFunc(e.sizes, func(a, b size) int { return int(min(1, max(-1, a.area-b.area))) }).area) {
+	if !slices.ContainsFunc(e.sizes, func(s size) bool { return area <= s.area }) {
 		return
 	}
 	if pieces == 1 {

@@ -138,7 +138,8 @@ func lacks(name []int) (out []lack) {
 func (p *problem) cheapest(k kind, taken []int) int {
 	on := -1
 	for i, lies := range k.on {
-		if lies && (p.sizes[i].count == Unlimited || taken[i] < p.sizes[i].count) && (on < 0 || p.sizes[i].cost < p.sizes[on].cost) {
+		in := p.sizes[i]
+		if lies && (in.count == Unlimited || taken[i] < in.count) && (on < 0 || in.cost < p.sizes[on].cost) {
 			on = i
 		}
 	}

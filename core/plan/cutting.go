@@ -62,7 +62,8 @@ func (q *Request) readCutting(b brief.Brief, r *brief.Reader) {
 	c.Offcuts = r.Flag("sheets.offcuts", s.Offcuts, false)
 	if s.Margin != "" {
 		if c.Margin, _ = r.LengthOrNone("sheets.margin", s.Margin); c.Margin > mostMargin {
-			r.Problem("sheets.margin", "A margin of "+r.Say(c.Margin)+" is too wide.", "Most printers leave 3 to 6 mm.", "sheets.margin", "")
+			r.Problem("sheets.margin", "A margin of "+r.Say(c.Margin)+" is too wide.", "Most printers leave 3 to 6 mm.",
+				"sheets.margin", "")
 		}
 	}
 	for i, p := range s.Pins {
@@ -70,7 +71,8 @@ func (q *Request) readCutting(b brief.Brief, r *brief.Reader) {
 		x, _ := r.LengthOrNone(field+"x", p.X)
 		y, _ := r.LengthOrNone(field+"y", p.Y)
 		n, _ := r.Count(field+"sheet", p.Sheet, MostPieces)
-		c.Pins = append(c.Pins, Pin{string(p.Piece), n - 1, string(p.Size), layout.Spot{X: x, Y: y}, r.Flag(field+"turned", p.Turned, false)})
+		turned := r.Flag(field+"turned", p.Turned, false)
+		c.Pins = append(c.Pins, Pin{string(p.Piece), n - 1, string(p.Size), layout.Spot{X: x, Y: y}, turned})
 	}
 }
 

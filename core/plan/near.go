@@ -96,7 +96,8 @@ func (p *Plan) Nearly(w Workshop) []Near {
 	n.choices()
 	n.sheets()
 	slices.SortStableFunc(n.out, func(a, b Near) int {
-		return cmp.Or(cmp.Compare(a.other(), b.other()), cmp.Compare(b.Cost, a.Cost), cmp.Compare(math.Round(b.Card), math.Round(a.Card)), cmp.Compare(a.Less, b.Less))
+		return cmp.Or(cmp.Compare(a.other(), b.other()), cmp.Compare(b.Cost, a.Cost),
+			cmp.Compare(math.Round(b.Card), math.Round(a.Card)), cmp.Compare(a.Less, b.Less))
 	})
 	return n.out[:min(len(n.out), mostNear)]
 }
@@ -162,8 +163,8 @@ func (n *nearing) add(text string, less measure.Length, set map[string]string) {
 	if !u.saves(n.now) {
 		return
 	}
-	n.out = append(n.out, Near{Text: text, Set: set, Less: less, Sheets: u.sheets, Before: n.now.sheets, Cost: n.now.cost - u.cost,
-		Card: n.now.area - u.area})
+	n.out = append(n.out, Near{Text: text, Set: set, Less: less, Sheets: u.sheets, Before: n.now.sheets,
+		Cost: n.now.cost - u.cost, Card: n.now.area - u.area})
 }
 
 // free is a measure that may be a little less, or of a border a little more.
