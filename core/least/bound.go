@@ -47,7 +47,6 @@ func (p *problem) enclosed() int {
 	for _, s := range p.sizes {
 		all.w, all.h = max(all.w, s.w), max(all.h, s.h)
 	}
-	all.area = all.w * all.h
 	n := int(ceil(p.stretched(all)))
 	pieces := make([]layout.Piece, 0, len(p.kinds))
 	for _, k := range p.kinds {

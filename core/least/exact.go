@@ -220,6 +220,7 @@ func (e *whole) lay(t *tree, at int32, part, which int) {
 	s := e.of[part][which]
 	if s.kind >= 0 {
 		t.place(at, s.kind, s.w, s.h, true)
+		t.used += e.kinds[s.kind].area
 		return
 	}
 	x, y := e.of[s.of[0]][s.shape[0]], e.of[s.of[1]][s.shape[1]]

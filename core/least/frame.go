@@ -88,7 +88,7 @@ func (p *problem) frame(t *tree, at int32, x, y int64, on []held) bool {
 	if h := on[0]; len(on) == 1 && h.x == x && h.y == y && h.w == n.w && h.h == n.h {
 		t.noRest(at)
 		t.nodes[at].kind, t.nodes[at].pinned = h.kind, true
-		t.used += h.w * h.h
+		t.used += p.kinds[h.kind].area
 		return true
 	}
 	down, to, ok := p.parting(n, x, y, on, 2*int64(p.Sheets[t.size].Margin)/p.unit)

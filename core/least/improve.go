@@ -36,8 +36,9 @@ type search struct {
 	own    map[*tree]bool
 	order  []int32
 	fit    int
-	limit  int64 // a state must cost less
-	large  float64
+	limit  int64       // a state must cost less
+	large  float64     // of the largest sheet, in square units
+	whole  float64     // the same, as areas are told
 	tick   func() bool // tells that the work goes on, and whether to go on
 }
 
@@ -49,7 +50,8 @@ const (
 func newSearch(p *problem) *search {
 	s := &search{problem: p, r: rand.New(rand.NewPCG(p.Seed, 0x5eed)), own: map[*tree]bool{}}
 	for _, size := range p.sizes {
-		s.large = max(s.large, float64(size.area))
+		s.whole = max(s.whole, float64(size.area))
+		s.large = max(s.large, float64(size.w)*float64(size.h))
 	}
 	for _, by := range []func(k kind) int64{
 		func(k kind) int64 { return k.area },
@@ -89,146 +91,6 @@ func (s *search) mine(st *state, i int) *tree {
 	s.own[t] = true
 	st.bins[i] = t
 	return t
-}
-
-// spot is where a piece could go.
-type spot struct {
-	bin, rest int
-	w, h      int64
-	down      bool
-}
-
-// lay lays what is out, as far as there is room.
-func (s *search) lay(st *state) {
-	slices.SortFunc(st.out, func(a, b int32) int { return int(s.order[a]) - int(s.order[b]) })
-	left := st.out[:0]
-	last, stuck := int32(-1), false
-	for _, k := range st.out {
-		if k == last && stuck {
-			left = append(left, k)
-			continue
-		}
-		at, ok := s.find(st, k)
-		if !ok {
-			at, ok = s.opened(st, k)
-		}
-		if last, stuck = k, !ok; stuck {
-			left = append(left, k)
-			continue
-		}
-		t := s.mine(st, at.bin)
-		t.place(t.rests[at.rest], k, at.w, at.h, at.down)
-		st.area -= s.kinds[k].area
-	}
-	st.out = left
-}
-
-// find looks for the best place for a kind on the sheets that are open.
-func (s *search) find(st *state, k int32) (at spot, ok bool) {
-	kind := &s.kinds[k]
-	best := math.Inf(1)
-	for b, t := range st.bins {
-		if !kind.on[t.size] || s.sizes[t.size].area-t.used < kind.area {
-			continue
-		}
-		s.work -= len(t.rests)
-		for i, rest := range t.rests {
-			f := &t.nodes[rest]
-			for _, way := range kind.ways {
-				if way[0] > f.w || way[1] > f.h {
-					continue
-				}
-				v := s.beside(f.w-way[0], f.h-way[1], f, way)
-				if v < best && s.r.Uint32()&127 != 0 {
-					if down, goes := s.cutFirst(t, f, way); goes {
-						best, at, ok = v, spot{b, i, way[0], way[1], down}, true
-					}
-				}
-			}
-		}
-	}
-	return at, ok
-}
-
-// beside is how badly a piece would lie in a rest.
-func (s *search) beside(dw, dh int64, f *node, way [2]int64) float64 {
-	switch s.fit {
-	case 0:
-		return float64(min(dw, dh))
-	case 1:
-		return float64(f.w)*float64(f.h) - float64(way[0])*float64(way[1])
-	}
-	return float64(max(dw, dh))
-}
-
-// cutFirst chooses the way to cut a piece off a rest: the one that leaves the larger
-// rests, as long as the trimmer reaches across.
-func (s *search) cutFirst(t *tree, f *node, way [2]int64) (down, goes bool) {
-	dw, dh := float64(f.w-way[0]), float64(f.h-way[1])
-	beside, below := float64(dw*float64(f.h)), float64(float64(way[0])*dh)
-	right, under := float64(dw*float64(way[1])), float64(float64(f.w)*dh)
-	down = float64(beside*beside)+float64(below*below) > float64(right*right)+float64(under*under)
-	if s.r.Uint32()&15 == 0 {
-		down = !down
-	}
-	if s.tall == 0 {
-		return down, true
-	}
-	m := 2 * int64(s.Sheets[t.size].Margin) / s.unit
-	whole := s.sizes[t.size]
-	goes = s.reaches(f, way, down, m, whole)
-	if !goes {
-		down = !down
-		goes = s.reaches(f, way, down, m, whole)
-	}
-	return down, goes
-}
-
-func (s *search) reaches(f *node, way [2]int64, down bool, m int64, whole size) bool {
-	toX, toY := way[0] < f.w || m > 0, way[1] < f.h || m > 0
-	if down {
-		return s.goes(f.h+m, toX) && s.goes(min(way[0]+m, whole.w+m), toY)
-	}
-	return s.goes(f.w+m, toY) && s.goes(min(way[1]+m, whole.h+m), toX)
-}
-
-// opened opens a sheet for a kind, if one may be.
-func (s *search) opened(st *state, k int32) (at spot, ok bool) {
-	best := math.Inf(1)
-	size := 0
-	for i, in := range s.sizes {
-		if !s.kinds[k].on[i] || in.count != Unlimited && st.opens[i] >= in.count || st.cost+in.cost >= s.limit {
-			continue
-		}
-		// The dearest of card that is used least is put off; chance lets others in.
-		v := float64(in.cost) / float64(in.area) * (1 + float64(s.r.Uint32()&255)/256)
-		if v < best {
-			best, size, ok = v, i, true
-		}
-	}
-	if !ok {
-		return at, false
-	}
-	s.open(st, size)
-	b := len(st.bins) - 1
-	for _, way := range s.kinds[k].ways {
-		f := &st.bins[b].nodes[0]
-		if way[0] > f.w || way[1] > f.h {
-			continue
-		}
-		if down, goes := s.cutFirst(st.bins[b], f, way); goes {
-			return spot{b, 0, way[0], way[1], down}, true
-		}
-	}
-	return at, false
-}
-
-func (s *search) open(st *state, size int) {
-	t := newTree(size, s.sizes[size].w, s.sizes[size].h)
-	s.own[t] = true
-	st.bins = append(st.bins, t)
-	st.opens[size]++
-	st.cost += s.sizes[size].cost
 }
 
 // takeOut takes out a part of a sheet at random: a piece, or what lies round it too.
@@ -288,7 +150,7 @@ func (s *search) worth(st *state) float64 {
 			rest += float64(a * a)
 		}
 	}
-	return float64(float64(st.area)/s.large*4) - rest
+	return float64(float64(st.area)/s.whole*4) - rest
 }
 
 // improve works on until nothing can be better, the work is done, or it is told to
@@ -339,7 +201,7 @@ func (s *search) lower(st *state) {
 	for st.cost >= s.limit && len(st.bins) > 0 {
 		b, least := -1, math.Inf(1)
 		for i, t := range st.bins {
-			if v := float64(t.used) / s.large; !t.frozen && s.sizes[t.size].cost > 0 && v < least {
+			if v := float64(t.used) / s.whole; !t.frozen && s.sizes[t.size].cost > 0 && v < least {
 				b, least = i, v
 			}
 		}

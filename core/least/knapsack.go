@@ -180,6 +180,7 @@ func (t *table) unfold(x, y int, worth []int64, out []int, on *tree, at int32) {
 			if t.on[k] && worth[k] == v && way[0] <= t.xs[x] && way[1] <= t.ys[y] {
 				out[k]++
 				on.place(at, int32(k), way[0], way[1], true)
+				on.used += kind.area
 				return
 			}
 		}

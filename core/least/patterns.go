@@ -124,6 +124,7 @@ func (g *patterns) simple(size int) {
 					next, row = pat.how.slice(row, way[0], way[1], true)
 				}
 				pat.how.place(next, int32(k), way[0], way[1], true)
+				pat.how.used += kind.area
 			}
 			at = below
 		}

@@ -91,12 +91,18 @@ const (
 	Deep  = 20_000_000
 )
 
+// mostArea is how large the area of a sheet is told: millions of them can be added. Of
+// sides with odd fractions a square unit is too small for that; then pieces' areas are
+// rounded down, and sheets' up, which keeps every bound true.
+const mostArea = 1 << 40
+
 // problem is a task in whole units, alike pieces together.
 type problem struct {
 	Task
 	unit  int64 // nanometres
 	kinds []kind
 	sizes []size
+	shift uint  // areas are told in so many times doubled square units, or they grew too large to add
 	total int   // pieces
 	area  int64 // of all pieces
 	tall  int64 // the longest cut, in units
@@ -125,9 +131,14 @@ type size struct {
 func (t Task) problem() *problem {
 	p := &problem{Task: t, unit: t.unit(), work: t.Work}
 	for _, s := range t.Sheets {
+		for a := int64(s.W) / p.unit * (int64(s.H) / p.unit) >> p.shift; a > mostArea; a >>= 1 {
+			p.shift++
+		}
+	}
+	for _, s := range t.Sheets {
 		w, h := max(0, s.W-2*s.Margin), max(0, s.H-2*s.Margin)
 		in := size{w: int64(w) / p.unit, h: int64(h) / p.unit, count: s.Count, cost: 1}
-		in.area = in.w * in.h
+		in.area = (in.w*in.h + 1<<p.shift - 1) >> p.shift
 		switch {
 		case s.Offcut:
 			in.cost = 0
@@ -149,7 +160,7 @@ func (t Task) problem() *problem {
 // gather counts a piece to its kind.
 func (p *problem) gather(i int, piece Piece) {
 	k := kind{w: int64(piece.W) / p.unit, h: int64(piece.H) / p.unit, at: piece.At}
-	k.area = k.w * k.h
+	k.area = k.w * k.h >> p.shift
 	if !piece.Across {
 		k.ways = append(k.ways, [2]int64{k.w, k.h})
 	}

@@ -97,7 +97,6 @@ func (t *tree) drop(at int32) {
 
 // place lays a piece into a corner of a free leaf: cut off down first, or across.
 func (t *tree) place(at int32, kind int32, w, h int64, down bool) {
-	t.used += w * h
 	for {
 		f := t.nodes[at]
 		if f.w == w && f.h == h {

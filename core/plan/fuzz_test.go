@@ -29,6 +29,9 @@ func FuzzPlan(f *testing.F) {
 		"liners": [{"in": "all"}], "windows": [{"on": "front", "shape": "round", "frame": "4 mm"}], "grips": [{"kind": "pull", "on": "flap"}],
 		"toppers": [{"shape": "tag", "on": "hanging"}], "band": {"way": "cross", "second": "12 mm"}, "ribbon": {"way": "under"},
 		"handle": {"kind": "cord"}, "bow": {"curls": 3}, "closure": {"kind": "brad"}}`).Encode())
+	f.Add([]byte(`{"brevium":1,"copies":3,"size":{"length":"90 mm","width":"60 mm","depth":"30 mm"},"sheets":{"aim":"cost","sizes":"any",
+		"among-equals":"stops","look":"deep","offcuts":true,"margin":"3 mm","pins":[{"piece":"lid","sheet":1,"size":"a4","x":"9 mm",
+		"y":0,"turned":true}]}}`))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		b, err := brief.Decode(data)
 		if err != nil {
@@ -40,8 +43,23 @@ func FuzzPlan(f *testing.F) {
 		}
 		if p.OK() {
 			p.Course()
+			cutHastily(t, p)
 		}
 	})
+}
+
+// cutHastily lays a plan's sheets as it asks, with little work: each can be cut.
+func cutHastily(t *testing.T, p *Plan) {
+	tasks := p.Tasks()
+	for i := range tasks {
+		tasks[i].Work = 2000
+	}
+	p.Take(Search(tasks, nil))
+	for _, s := range p.Layout.Sheets {
+		if err := s.Check(0); err != nil {
+			t.Fatal(err, string(p.Brief.Encode()))
+		}
+	}
 }
 
 // Fields of every demo project written over with what people and accidents
@@ -65,7 +83,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 			"size.length", "size.width", "size.depth", "card.stock", "card.sheet", "card.join", "tools.step",
 			"tools.fit", "tools.adhesive", "units", "copies", "box.style",
 			"box.pieces.0.width", "box.pieces.0.across", "box.pieces.1.down", "box.pieces.1.away", "box.pieces.1.is",
-			"box.stated.length"}
+			"box.stated.length", "sheets.aim", "sheets.margin", "sheets.look", "sheets.offcuts", "sheets.sizes"}
 		for _, s := range style.Styles {
 			for _, o := range s.Asks {
 				if string(whole.Box.Style) == s.ID {

@@ -9,6 +9,46 @@ import (
 )
 
 // The JSON holds every length exactly.
+// A document that asks for it is cut as was searched, with the proof; and what is a hair
+// from saving is told.
+func TestCutAsAsked(t *testing.T) {
+	doc := `{"brevium":1,"units":"mm","copies":8,"box":{"style":"score-list","pieces":[{"name":"tube","is":"tube","width":"214 mm",
+		"height":"121 mm","across":"50, 100, 150, 200"}]},"card":{"stock":"cover-216","sheet":"a4"},"tools":{"step":"1 mm","fit":"snug"}`
+	var out struct {
+		Layout struct {
+			Count  int
+			Proved bool
+			Sheets []struct{ Width string }
+		}
+		Nearly []struct {
+			Less   string
+			Sheets int
+			Set    map[string]string
+		}
+	}
+	of := func(more string) {
+		t.Helper()
+		b, err := brief.Decode([]byte(doc + more + "}"))
+		if err != nil {
+			t.Fatal(err)
+		}
+		data, holds := Of(b, plan.Default)
+		out.Nearly = nil
+		if err := json.Unmarshal(data, &out); err != nil || !holds {
+			t.Fatal(err, holds)
+		}
+	}
+	of("")
+	if out.Layout.Count != 8 || !out.Layout.Proved || len(out.Nearly) == 0 || out.Nearly[0].Less != "4 mm" || out.Nearly[0].Sheets != 4 ||
+		out.Nearly[0].Set["box.pieces.0.width"] != "210 mm" {
+		t.Errorf("%+v", out)
+	}
+	of(`,"sheets":{"sizes":"any"}`)
+	if out.Layout.Count > 3 || !out.Layout.Proved {
+		t.Errorf("%+v", out)
+	}
+}
+
 func TestJSON(t *testing.T) {
 	var out struct {
 		Clearance string
