@@ -39,6 +39,7 @@ type search struct {
 	limit  int64       // a state must cost less
 	large  float64     // of the largest sheet, in square units
 	whole  float64     // the same, as areas are told
+	steady bool        // it begins: nothing is left to chance
 	tick   func() bool // tells that the work goes on, and whether to go on
 }
 

@@ -118,8 +118,11 @@ func (s *search) opened(st *state, k int32) (at spot, ok bool) {
 		if !s.kinds[k].on[i] || in.count != Unlimited && st.opens[i] >= in.count || st.cost+in.cost >= s.limit {
 			continue
 		}
-		// The dearest of card that is used least is put off; chance lets others in.
-		v := float64(in.cost) / float64(in.area) * (1 + float64(s.r.Uint32()&255)/256)
+		// What costs most for its area is put off; once all is laid chance lets others in.
+		v := float64(in.cost) / float64(in.area)
+		if !s.steady {
+			v = float64(v * (1 + float64(s.r.Uint32()&255)/256))
+		}
 		if v < best {
 			best, size, ok = v, i, true
 		}

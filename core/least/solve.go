@@ -108,6 +108,8 @@ func (s *solving) proved() bool { return len(s.best.out) == 0 && s.best.cost <= 
 
 // begin lays everything by rules, each order and each fit, and keeps the best.
 func (s *solving) begin(frames []*tree) (best *state) {
+	s.search.steady = true
+	defer func() { s.search.steady = false }()
 	for _, order := range s.search.orders {
 		for fit := range 2 {
 			st := s.search.first(frames)

@@ -100,7 +100,7 @@ func TestTake(t *testing.T) {
 		}
 		tasks := p.Tasks()
 		for i := range tasks {
-			tasks[i].Work = 10_000
+			tasks[i].Work = 100_000
 		}
 		p.Take(Search(tasks, nil))
 		for _, s := range p.Layout.Sheets {

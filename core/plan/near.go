@@ -240,7 +240,7 @@ func (n *nearing) measures() {
 		if f.more {
 			word, to = "more", f.now+by
 		}
-		n.add(fmt.Sprintf("%s: %s %s (%s in place of %s)", f.label, n.Say(by), word, n.Say(to), n.Say(f.now)), by, set(by))
+		n.add(fmt.Sprintf("%s: %s %s (from %s to %s)", f.label, n.Say(by), word, n.Say(f.now), n.Say(to)), by, set(by))
 	}
 }
 
