@@ -36,7 +36,21 @@ func InOrder(cuts []Cut) []Cut {
 		done[next], stop = true, cuts[next].At
 		out = append(out, cuts[next])
 	}
+	if stops(out) > stops(cuts) {
+		return cuts
+	}
 	return out
+}
+
+// stops counts how often the stop is set for cuts in their order.
+func stops(cuts []Cut) (n int) {
+	var stop Length
+	for _, c := range cuts {
+		if c.At != stop {
+			n, stop = n+1, c.At
+		}
+	}
+	return n
 }
 
 // Parts are the two parts a cut leaves: the one that lies against the stop, and the rest.
