@@ -77,7 +77,7 @@ const (
 	MostPins   = 400
 	Limit      = 1 << 20
 	leastSide  = measure.Millimetre
-	mostSide   = 3000 * measure.Millimetre
+	mostSide   = measure.Max
 	mostText   = 200
 )
 

@@ -36,6 +36,12 @@ func TestLine(t *testing.T) {
 			t.Errorf("%+v", s)
 		}
 	}
+	// Sheets of metres with odd fractions are laid as well.
+	got, holds, _ = told(t, `{"sheets":[{"width":"300 1/3","height":"300 1/7"}],"pieces":[{"width":"99 1/11","height":"33 1/3",
+		"count":27}]}`)
+	if !holds || got.Count != 1 || !got.Proved {
+		t.Errorf("%+v", got)
+	}
 	// Of two sizes the cheaper way is taken, and said to be proved.
 	got, holds, _ = told(t, `{"units":"mm","aim":"cost","sheets":[{"name":"small","width":100,"height":100,"price":30},
 		{"name":"large","width":100,"height":200,"price":50}],"pieces":[{"name":"p","width":90,"height":95,"count":3}]}`)

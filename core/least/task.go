@@ -159,7 +159,8 @@ func (t Task) problem() *problem {
 
 // gather counts a piece to its kind.
 func (p *problem) gather(i int, piece Piece) {
-	k := kind{w: int64(piece.W) / p.unit, h: int64(piece.H) / p.unit, at: piece.At}
+	up := func(l Length) int64 { return (int64(l) + p.unit - 1) / p.unit }
+	k := kind{w: up(piece.W), h: up(piece.H), at: piece.At}
 	k.area = k.w * k.h >> p.shift
 	if !piece.Across {
 		k.ways = append(k.ways, [2]int64{k.w, k.h})
@@ -203,8 +204,13 @@ func (p *problem) cuttable(way [2]int64, s size, of int) bool {
 // goes says whether a cut so long can be made, if it is wanted.
 func (p *problem) goes(long int64, wanted bool) bool { return !wanted || p.tall == 0 || long <= p.tall }
 
-// unit is the largest length of which every side is a multiple.
+// mostUnits is how many units a side may have: their square is a whole number still.
+const mostUnits = 2_000_000_000
+
+// unit is the largest length of which every side is a multiple. Of sheets of metres with
+// odd fractions it is a few nanometres, to which pieces are rounded up.
 func (t Task) unit() int64 {
+	long := int64(0)
 	unit := int64(0)
 	gcd := func(l Length) {
 		a, b := unit, int64(l)
@@ -214,6 +220,7 @@ func (t Task) unit() int64 {
 		unit = max(a, -a)
 	}
 	for _, s := range t.Sheets {
+		long = max(long, int64(s.W), int64(s.H))
 		gcd(s.W)
 		gcd(s.H)
 		gcd(s.Margin)
@@ -230,7 +237,7 @@ func (t Task) unit() int64 {
 		gcd(p.At.X)
 		gcd(p.At.Y)
 	}
-	return max(unit, 1)
+	return max(unit, 1, (long+mostUnits-1)/mostUnits)
 }
 
 // all counts the copies of a kind, pinned ones too.
