@@ -154,7 +154,9 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 	case usesOf(plan.Cuts(found)).less(usesOf(cuts), deep):
 		v.Found = saysFound(found)
 	default: // nothing less was found, and maybe there is nothing less
-		v.Bound, v.Proved = boundOf(found)
+		if v.Bound, v.Proved = boundOf(found); st.Set == nil { // the tally tells it too
+			st.Shown.Layout.Bound = max(st.Shown.Layout.Bound, v.Bound)
+		}
 	}
 	return v
 }
