@@ -317,3 +317,49 @@ func TestStopLooking(t *testing.T) {
 		t.Error("it can't be looked for again")
 	}
 }
+
+// What is remembered of a search serves the offcuts that are in hand now, though others of
+// that size were cut up before; and undo takes back the cut, not what was done since.
+func TestOffcutsOfOneSize(t *testing.T) {
+	a := newApp(t)
+	b := tubes()
+	b.Copies, b.Sheets.Offcuts = "1", "yes"
+	id := a.begin(b)
+	offcut := func() string {
+		t.Helper()
+		a.post("/shop/change", "act", "add-offcut")
+		now, err := a.store.Shop(t.Context())
+		if err != nil {
+			t.Fatal(err)
+		}
+		o := now.Document.Offcuts[len(now.Document.Offcuts)-1].ID
+		for _, other := range now.Document.Offcuts {
+			if now.Document.Get("offcuts.@"+other.ID+".width") == "" {
+				o = other.ID
+			}
+		}
+		a.post("/shop/change", "offcuts.@"+o+".width", "200 mm", "offcuts.@"+o+".height", "130 mm", "offcuts.@"+o+".card", "cover-216")
+		return o
+	}
+	has := func(o string) bool {
+		now, err := a.store.Shop(t.Context())
+		return err == nil && now.Document.Get("offcuts.@"+o+".width") != ""
+	}
+	for range 2 {
+		o := offcut()
+		a.post("/projects/"+id+"/cut?stage=sheets", "base", fmt.Sprint(a.head(id).ID))
+		if has(o) {
+			t.Fatal("the offcut that was cut up is there still")
+		}
+	}
+	now, err := a.store.Shop(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	cut := fmt.Sprint(now.ID)
+	o := offcut()
+	page := a.post("/projects/"+id+"/uncut?stage=sheets", "base", fmt.Sprint(a.head(id).ID), "shop", cut).Body.String()
+	if !has(o) || !strings.Contains(page, "has been changed since") {
+		t.Error("what was done after the cut was taken back")
+	}
+}

@@ -103,3 +103,26 @@ func TestSteps(t *testing.T) {
 		t.Error(told)
 	}
 }
+
+// What is cut off and holds no piece goes or is put aside; it is not kept.
+func TestStepsTellWhatGoes(t *testing.T) {
+	say := func(l Length) string { return l.Exact("mm") }
+	sheet := Rect{W: 100 * mm, H: 80 * mm}
+	rest := Rect{X: 5 * mm, W: 95 * mm, H: 80 * mm}
+	s := Sheet{W: 100 * mm, H: 80 * mm, Cuts: []Cut{{sheet, true, 5 * mm}, {rest, true, 60 * mm},
+		{Rect{5 * mm, 0, 60 * mm, 80 * mm}, false, 50 * mm}},
+		Placed: []Placed{{Piece: "a", Rect: Rect{5 * mm, 0, 60 * mm, 50 * mm}}}}
+	if err := s.Check(0); err != nil {
+		t.Fatal(err)
+	}
+	for i, says := range []string{"the left part goes", "keep the left part", "that is the a"} {
+		if got := s.Steps(say)[i].Says; !strings.Contains(got, says) {
+			t.Errorf("cut %d: %s", i+1, got)
+		}
+	}
+	s.Placed = append(s.Placed, Placed{Piece: "b", Rect: Rect{65 * mm, 0, 35 * mm, 80 * mm}})
+	s.Cuts = append(s.Cuts, Cut{Rect{65 * mm, 0, 35 * mm, 80 * mm}, false, 80 * mm})[:3]
+	if got := s.Steps(say)[0].Says; !strings.Contains(got, "goes") {
+		t.Error(got)
+	}
+}

@@ -68,6 +68,7 @@ type Sheet struct {
 	Stock   string // its card
 	Title   string // what the sheet is called
 	Offcut  bool   // it was in hand
+	Of      int    // which of the sizes that there were to cut from
 	W, H    Length
 	Placed  []Placed
 	Cuts    []Cut

@@ -1,6 +1,9 @@
 package layout
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // Step is a cut as it is told at the trimmer: where the stop stands, whether it was
 // moved for it, what lies against it and what is put aside.
@@ -38,17 +41,33 @@ func (s Sheet) Steps(say func(Length) string) []Step {
 			part = fmt.Sprintf("part of %s × %s", say(c.In.W), say(c.In.H))
 		}
 		st.Says += fmt.Sprintf(", the %s of the %s against it, and cut", side, part)
+		near, far := "left", "right"
+		if !c.Down {
+			near, far = "upper", "lower"
+		}
 		switch {
 		case st.Kept != "" && st.Freed != "":
 			st.Says += fmt.Sprintf(": that is the %s, and the %s is left.", st.Kept, st.Freed)
 		case st.Kept != "":
 			st.Says += fmt.Sprintf(": that is the %s.", st.Kept)
 		case st.Freed != "":
-			st.Says += fmt.Sprintf("; what is left over is the %s.", st.Freed)
+			st.Says += fmt.Sprintf("; what is left is the %s.", st.Freed)
+		case !s.holds(a):
+			st.Says += fmt.Sprintf("; the %s part goes.", near)
+		case !s.holds(b):
+			st.Says += fmt.Sprintf("; keep the %s part.", near)
 		default:
-			st.Says += fmt.Sprintf("; keep the %s part.", map[bool]string{true: "left", false: "upper"}[c.Down])
+			st.Says += fmt.Sprintf("; keep the %s part, and the %s one for later.", near, far)
 		}
 		out[i] = st
 	}
 	return out
+}
+
+// holds says whether a piece comes out of a part.
+func (s Sheet) holds(part Rect) bool {
+	return slices.ContainsFunc(s.Placed, func(p Placed) bool {
+		r := p.Rect
+		return r.X >= part.X && r.Y >= part.Y && r.X+r.W <= part.X+part.W && r.Y+r.H <= part.Y+part.H
+	})
 }

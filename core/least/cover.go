@@ -73,16 +73,18 @@ func (c *covering) look(i int, want, cost int64) {
 
 // coarse is the cost when a part of a sheet can be bought, up to what prices add up to.
 func (c *covering) coarse(want int64) int64 {
-	cost, step := 0.0, int64(0)
+	step := int64(0) // all costs are multiples of it
 	for _, i := range c.sizes {
-		s := c.p.sizes[i]
-		for a, b := step, s.cost; ; a, b = b, a%b {
+		for a, b := step, c.p.sizes[i].cost; ; a, b = b, a%b {
 			if b == 0 {
 				step = a
 				break
 			}
 		}
-		n := float64(want) / float64(c.most[i])
+	}
+	cost := 0.0
+	for _, i := range c.sizes {
+		s, n := c.p.sizes[i], float64(want)/float64(c.most[i])
 		if s.count != Unlimited {
 			n = min(n, float64(s.count))
 		}

@@ -1,6 +1,7 @@
 package least
 
 import (
+	"cmp"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -215,6 +216,29 @@ func TestStretches(t *testing.T) {
 			if math.Abs(f(side)-1) > 1e-9 {
 				t.Fatalf("function %d gives the whole side %.4f", i, f(side))
 			}
+		}
+	}
+}
+
+// Where there are too many choices to count, what is reckoned in parts of a sheet is no
+// more than the least.
+func TestCoarseCover(t *testing.T) {
+	r := rand.New(rand.NewPCG(6, 6))
+	for range 400 {
+		p := &problem{kinds: []kind{{n: 1 + r.IntN(30)}}}
+		var most []int64
+		var sizes []int
+		for i := range 1 + r.IntN(3) {
+			p.sizes = append(p.sizes, size{cost: int64(1 + r.IntN(12)), count: Unlimited})
+			most, sizes = append(most, int64(1+r.IntN(20))), append(sizes, i)
+		}
+		slices.SortFunc(sizes, func(a, b int) int {
+			return cmp.Compare(float64(p.sizes[a].cost)/float64(most[a]), float64(p.sizes[b].cost)/float64(most[b]))
+		})
+		least := p.cover([]int64{3}, most)
+		c := &covering{p: p, most: most, sizes: sizes}
+		if got := c.coarse(3 * int64(p.kinds[0].n)); got > least {
+			t.Fatalf("%d, the least is %d: %v, %+v", got, least, most, p.sizes)
 		}
 	}
 }

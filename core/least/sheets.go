@@ -39,7 +39,7 @@ func numbered(bins []*tree) (out []*tree) {
 func (p *problem) sheet(t *tree, next []namer) layout.Sheet {
 	on := p.Sheets[t.size]
 	w := &walk{problem: p, t: t.clone(), next: next, margin: on.Margin,
-		s: layout.Sheet{Stock: on.Stock, Title: on.Name, W: on.W, H: on.H, Offcut: on.Offcut}}
+		s: layout.Sheet{Stock: on.Stock, Title: on.Name, W: on.W, H: on.H, Offcut: on.Offcut, Of: t.size}}
 	w.part(0, 0, 0, layout.Rect{W: on.W, H: on.H})
 	slices.SortStableFunc(w.s.Offcuts, func(a, b layout.Rect) int { return cmp.Compare(b.Area(), a.Area()) })
 	w.s.Cuts = layout.InOrder(w.s.Cuts)

@@ -156,7 +156,8 @@ func (t Task) Solve(watch least.Watch) (r least.Result, says string) {
 	}
 	if err != nil || len(r.TooBig) > 0 && t.Longest > 0 {
 		t.Longest = 0
-		if with, err := least.Solve(t.Task, watch); err == nil {
+		with, fine := least.Solve(t.Task, watch)
+		if fine == nil && (err != nil || len(with.TooBig) < len(r.TooBig)) {
 			r = with
 		}
 	}

@@ -170,6 +170,69 @@ func TestTogether(t *testing.T) {
 	}
 }
 
+// Two offcuts of one size are two: each is counted once, and only what is cut is used.
+func TestEqualOffcuts(t *testing.T) {
+	w := Default
+	for _, id := range []string{"k1", "k2", "k3"} {
+		w.Offcuts = append(w.Offcuts, shop.Kept{ID: id, Card: "cover-216", Width: 190 * measure.Millimetre,
+			Height: 130 * measure.Millimetre})
+	}
+	b := tubes(2, 42, 180, 121)
+	b.Sheets.Offcuts = "yes"
+	p := Make(b, w)
+	p.Take(Search(p.Tasks(), nil))
+	kept := map[string]bool{}
+	for _, c := range p.Cuts {
+		kept[c.Kept] = true
+		if !c.Offcut || len(c.Sheets) != 1 {
+			t.Errorf("%+v", c)
+		}
+	}
+	if len(kept) != 2 || len(p.Layout.Sheets) != 2 {
+		t.Errorf("%v: %d sheets", kept, len(p.Layout.Sheets))
+	}
+}
+
+// The proof tells of the sheets as they are cut: how many, and that a piece lies on none
+// any more; where any size does, one that is too large for the chosen sheet lies.
+func TestTakenIsProved(t *testing.T) {
+	lies := func(p *Plan) (figure string, holds bool) {
+		n := 0
+		for _, c := range p.Checks {
+			if strings.HasPrefix(c.Name, "every piece lies on its sheet") {
+				n, figure, holds = n+1, c.Figure, c.Holds
+			}
+		}
+		if n != 1 {
+			t.Fatalf("%d checks of the sheets", n)
+		}
+		return figure, holds
+	}
+	b := tubes(8, 50, 214, 121)
+	b.Sheets.Sizes = "any"
+	p := Make(b, Default)
+	p.CutAsAsked()
+	if figure, holds := lies(p); !holds || figure != p.SheetsSaid() || len(p.Layout.Sheets) > 3 {
+		t.Errorf("%s: %v, cut from %s", figure, holds, p.SheetsSaid())
+	}
+	b = tubes(1, 46, 206, 200)
+	b.Sheets.Margin = "9 mm"
+	p = Make(b, Default)
+	if p.CutAsAsked(); p.Holds() || warned(p, "sheet-too-small") == "" {
+		t.Errorf("a piece that lies on no sheet is proved: %+v", p.Layout.TooBig)
+	}
+	b = tubes(1, 60, 250, 230)
+	p = Make(b, Default)
+	if p.Holds() {
+		t.Fatal("it lies on A4")
+	}
+	b.Sheets.Sizes = "any"
+	p = Make(b, Default)
+	if p.CutAsAsked(); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Fixes) > 0 {
+		t.Errorf("it lies on no sheet of any size: %v", p.Warnings)
+	}
+}
+
 // BenchmarkLeastBoxes tells how often what a box is cut from is proved to be the least:
 // of each style fifty boxes, of 1, 12 and 60 copies, on 12 x 12 in, letter and A4.
 func BenchmarkLeastBoxes(b *testing.B) {

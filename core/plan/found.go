@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/brief"
+	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/shop"
@@ -16,6 +17,9 @@ type Found struct {
 	least.Result
 	Says string // why pins were left out
 }
+
+// Proved says that all is laid, and less can't be done.
+func (f Found) Proved() bool { return f.Result.Proved && len(f.TooBig)+len(f.Short) == 0 }
 
 // Search looks for the least of every task: first hastily of all of them, then of each
 // that is not proved as long as it says. Watch is told how far all of it is, from 0 to
@@ -35,7 +39,7 @@ func Search(tasks []Task, watch func(done float64, found []Found, better bool) b
 		return out
 	}
 	for i, t := range tasks {
-		if out[i].Result.Proved || t.Work <= least.Hasty {
+		if out[i].Proved() || t.Work <= least.Hasty {
 			continue
 		}
 		r, says := t.Solve(func(at least.Progress) bool {
@@ -45,7 +49,11 @@ func Search(tasks []Task, watch func(done float64, found []Found, better bool) b
 			}
 			return watch((float64(i)+float64(at.Done)/float64(max(at.Of, 1)))/float64(len(tasks)), slices.Clone(out), better)
 		})
-		out[i] = Found{t, r, says}
+		if had := out[i].Result; len(r.Short) < len(had.Short) || r.Least <= had.Least {
+			out[i] = Found{t, r, says}
+		} else { // it was told to stop before it came as far
+			out[i].Result.Bound = max(had.Bound, r.Bound)
+		}
 	}
 	return out
 }
@@ -101,9 +109,15 @@ func Cuts(found []Found) (out []Cut) {
 // CutAsAsked lays the sheets as the document asks, however long that takes; where it asks
 // for nothing they lie as they do.
 func (p *Plan) CutAsAsked() {
-	if p.OK() && p.Cutting.Asked && len(p.Layout.TooBig) == 0 {
+	if p.Asked() {
 		p.Take(Search(p.Tasks(), nil))
 	}
+}
+
+// Asked says whether the document says how the sheets are to be cut, and they can be: a
+// piece that is too large for its sheet may do on another size.
+func (p *Plan) Asked() bool {
+	return p.OK() && p.Cutting.Asked && (p.Cutting.Any || len(p.Layout.TooBig) == 0)
 }
 
 // Tasks are what of all boxes of a set is to be cut, a card each.
@@ -137,7 +151,7 @@ func (s *Set) Take(found []Found) {
 func (p *Plan) Take(found []Found) {
 	p.Found, p.Cuts, p.Cost = found, nil, 0
 	p.Warnings = slices.DeleteFunc(p.Warnings, func(w brief.Warning) bool {
-		return w.Code == "short-of-card" || w.Code == "long-cut" || w.Code == "pins-left-out"
+		return slices.Contains([]string{"short-of-card", "long-cut", "pins-left-out", "sheet-too-small"}, w.Code)
 	})
 	p.Cuts = Cuts(found)
 	for _, f := range found {
@@ -151,7 +165,9 @@ func (p *Plan) Take(found []Found) {
 		all[i] = c.Layout
 		p.Cost += c.Cost()
 	}
-	p.Layout = layout.Join(all...)
+	p.Layout, p.Fixes = layout.Join(all...), nil
+	p.Checks = slices.DeleteFunc(p.Checks, func(c fold.Check) bool { return c.Name == onItsSheet })
+	p.checkSheets()
 	p.warnStock()
 	p.Cards, p.Steps = p.bench()
 }
@@ -184,7 +200,7 @@ func (f Found) cuts() (out []Cut) {
 		c := Cut{Card: card, Sheet: size, Offcut: f.Task.Sheets[i].Offcut, Kept: f.kept[i], Each: f.each(i)}
 		used, area := 0.0, 0.0
 		for _, s := range f.Result.Sheets {
-			if s.Title != f.Task.Sheets[i].Name || s.Offcut != c.Offcut {
+			if s.Of != i {
 				continue
 			}
 			s.Stock, s.Title = f.Card.ID, size.Title
@@ -236,7 +252,7 @@ func (s *Set) Proved() bool {
 // allProved goes by the search, or where the quick rules laid all, by each card's bound.
 func allProved(found []Found, cuts []Cut) bool {
 	if found != nil {
-		return !slices.ContainsFunc(found, func(f Found) bool { return !f.Result.Proved })
+		return !slices.ContainsFunc(found, func(f Found) bool { return !f.Proved() })
 	}
 	return !slices.ContainsFunc(cuts, func(c Cut) bool { return len(c.TooBig) > 0 || len(c.Sheets) > c.Bound })
 }

@@ -167,7 +167,19 @@ func (p *Plan) lay(w Workshop) {
 		all[i], p.Cost = c.Layout, p.Cost+c.Card.Cost(c.Sheet, len(c.Sheets))
 	}
 	p.Layout = layout.Join(all...)
-	check := fold.Check{Name: "every piece lies on its sheet", Holds: true, Figure: p.SheetsSaid()}
+	if big := len(p.Layout.TooBig) > 0; big && p.what == whole {
+		p.Fixes = p.fixes(w)
+	}
+	p.Checks = p.told(p.Checks)
+	p.checkSheets()
+}
+
+// onItsSheet is the check that every piece lies on one.
+const onItsSheet = "every piece lies on its sheet"
+
+// checkSheets checks that every piece lies on its sheet, and warns where one doesn't.
+func (p *Plan) checkSheets() {
+	check := fold.Check{Name: onItsSheet, Holds: true, Figure: p.SheetsSaid()}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
 		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, p.Say(big.W), p.Say(big.H),
@@ -180,9 +192,6 @@ func (p *Plan) lay(w Workshop) {
 		}
 	}
 	if !check.Holds {
-		if p.what == whole {
-			p.Fixes = p.fixes(w)
-		}
 		fix := "See what would make it fit."
 		switch {
 		case p.remedies != nil && p.remedies.over():
@@ -197,7 +206,7 @@ func (p *Plan) lay(w Workshop) {
 		}
 		p.Warn(warning)
 	}
-	p.Checks = p.told(append(p.Checks, check))
+	p.Checks = append(p.Checks, p.told([]fold.Check{check})...)
 }
 
 func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {

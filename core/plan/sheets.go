@@ -118,7 +118,7 @@ func (p *Plan) SheetsSaid() string {
 	var out []string
 	for _, c := range p.Cuts {
 		says := fmt.Sprintf("%d of %s", len(c.Sheets), c.Sheet.Title)
-		if len(p.Cuts) > 1 {
+		if p.cards() > 1 {
 			says += " of " + c.Card.Title
 		}
 		out = append(out, says)
@@ -131,12 +131,17 @@ func (p *Plan) SheetsShort(n int) string {
 	if len(p.Cuts) == 1 {
 		return fmt.Sprintf("%d of %s", n, p.Cuts[0].Sheet.Title)
 	}
-	cards := map[string]bool{}
+	if cards := p.cards(); cards > 1 {
+		return fmt.Sprintf("%d sheets of %d cards", n, cards)
+	}
+	return fmt.Sprintf("%d sheets of %d sizes", n, len(p.Cuts))
+}
+
+// cards counts the cards that are cut.
+func (p *Plan) cards() int {
+	seen := map[string]bool{}
 	for _, c := range p.Cuts {
-		cards[c.Card.ID] = true
+		seen[c.Card.ID] = true
 	}
-	if len(cards) == 1 {
-		return fmt.Sprintf("%d sheets of %d sizes", n, len(p.Cuts))
-	}
-	return fmt.Sprintf("%d sheets of %d cards", n, len(cards))
+	return len(seen)
 }
