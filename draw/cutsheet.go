@@ -17,7 +17,8 @@ type CutLook struct {
 	W, H  float64 // the room it may take, in pixels
 	Card  shop.Card
 	Step  measure.Step
-	Hands bool // pieces can be taken hold of
+	Hands bool         // pieces can be taken hold of
+	Held  *layout.Spot // where the piece lies that was held last, if that is on this sheet
 }
 
 // CutSheet draws one sheet with its pieces and its cuts, each with its number and the
@@ -67,6 +68,9 @@ func (d cutSheet) pieces() {
 		}
 		if d.l.Hands {
 			attrs = append(attrs, "tabindex", "0", "role", "button", "data-mm", fmt.Sprintf("%.4f", d.k))
+		}
+		if at := d.l.Held; at != nil && it.Pinned && it.Rect.X == at.X && it.Rect.Y == at.Y {
+			attrs = append(attrs, "id", "held-piece")
 		}
 		d.group(attrs...)
 		d.title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))

@@ -65,7 +65,8 @@ func TestCutSheet(t *testing.T) {
 
 var (
 	boxOf  = regexp.MustCompile(`viewBox="0 0 ([\d.]+) ([\d.]+)"`)
-	rectOf = regexp.MustCompile(`<rect class="(?:piece-edge laid-piece|in-hand|at-stop|sheet|offcut)" x="([-\d.]+)" y="([-\d.]+)" width="([-\d.]+)" height="([-\d.]+)"`)
+	rectOf = regexp.MustCompile(`<rect class="(?:piece-edge laid-piece|in-hand|at-stop|sheet|offcut)" ` +
+		`x="([-\d.]+)" y="([-\d.]+)" width="([-\d.]+)" height="([-\d.]+)"`)
 )
 
 // inPicture looks whether all that is drawn lies in the picture.

@@ -6,6 +6,7 @@ import (
 	"math"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -37,35 +38,70 @@ func (s *Server) holdPiece(_ context.Context, c changing) error {
 		c.notice = "That piece lies elsewhere now: another window has changed it."
 		return nil
 	}
-	sheet := p.Layout.Sheets[n]
-	it, nth := sheet.Placed[i], 1
-	for _, before := range p.Layout.Sheets[:n] {
-		if before.Stock == sheet.Stock {
-			nth++
-		}
-	}
-	size := ""
+	sheet, it := p.Layout.Sheets[n], p.Layout.Sheets[n].Placed[i]
+	pin := pinOf(it, p)
+	pin.Sheet = brief.Whole(fmt.Sprint(sheetNumber(c.brief.Sheets.Pins, p, n)))
 	for _, cut := range p.Cuts {
 		if cut.Card.ID == sheet.Stock && cut.Sheet.Title == sheet.Title && !cut.Offcut {
-			size = cut.Sheet.ID
+			pin.Size = brief.Text(cut.Sheet.ID)
 		}
 	}
-	pin := brief.Pin{Piece: brief.Text(it.Piece), Sheet: brief.Whole(fmt.Sprint(nth)), Size: brief.Text(size),
-		X: brief.Text(it.Rect.X.Exact(p.Units)), Y: brief.Text(it.Rect.Y.Exact(p.Units))}
-	if it.Turned {
-		pin.Turned = "yes"
-	}
 	pins := slices.DeleteFunc(slices.Clone(c.brief.Sheets.Pins), func(o brief.Pin) bool {
-		return o.Piece == pin.Piece && o.Sheet == pin.Sheet && o.X == pin.X && o.Y == pin.Y
+		return samePlace(o, pin, p.Units) && o.Sheet == pin.Sheet
 	})
 	if how != "free" {
 		it.Rect.X += measure.FromMM(right).Near(p.Step.Size)
 		it.Rect.Y += measure.FromMM(down).Near(p.Step.Size)
 		pins = append(pins, moved(pin, how, it.Rect, sheet, p))
+		c.focus = "held-piece"
 	}
 	c.brief.Sheets.Pins = pins
-	c.focus = "holding"
 	return nil
+}
+
+// pinOf holds a piece where it lies.
+func pinOf(it layout.Placed, p *plan.Plan) brief.Pin {
+	pin := brief.Pin{Piece: brief.Text(it.Piece), X: brief.Text(it.Rect.X.Exact(p.Units)), Y: brief.Text(it.Rect.Y.Exact(p.Units))}
+	if it.Turned {
+		pin.Turned = "yes"
+	}
+	return pin
+}
+
+// samePlace says whether two pins hold a piece in one place of their sheets, however that
+// is written.
+func samePlace(a, b brief.Pin, u measure.Unit) bool {
+	same := func(x, y brief.Text) bool {
+		l, err := measure.Parse(string(x), u)
+		m, wrong := measure.Parse(string(y), u)
+		return err == nil && wrong == nil && l == m
+	}
+	return a.Piece == b.Piece && same(a.X, b.X) && same(a.Y, b.Y)
+}
+
+// sheetNumber is by which number pins call a sheet of a plan: by that of one which is on
+// it; of a sheet that has none, by its place among those of its card, or the next number
+// that no pin has.
+func sheetNumber(pins []brief.Pin, p *plan.Plan, n int) int {
+	sheet, nth := p.Layout.Sheets[n], 1
+	for _, it := range sheet.Placed {
+		own := pinOf(it, p)
+		i := slices.IndexFunc(pins, func(o brief.Pin) bool { return samePlace(o, own, p.Units) })
+		if it.Pinned && i >= 0 {
+			if number, err := strconv.Atoi(string(pins[i].Sheet)); err == nil {
+				return number
+			}
+		}
+	}
+	for _, before := range p.Layout.Sheets[:n] {
+		if before.Stock == sheet.Stock {
+			nth++
+		}
+	}
+	for slices.ContainsFunc(pins, func(o brief.Pin) bool { return string(o.Sheet) == strconv.Itoa(nth) }) {
+		nth++
+	}
+	return nth
 }
 
 // holding is what can be done with a piece that is held.

@@ -1,6 +1,9 @@
 package web
 
 import (
+	"cmp"
+	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -10,6 +13,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/shop"
@@ -38,39 +42,62 @@ func cutUp(d *shop.Document, w plan.Workshop, cuts []plan.Cut, from string, unit
 			d.Cards[at].Hand = brief.Text(strconv.Itoa(max(0, n-len(c.Sheets))))
 		}
 	}
-	kept := leftOf(cuts, from, unit)
+	kept, all := leftOf(cuts, from, unit)
 	d.Offcuts = append(d.Offcuts, kept...)
 	says = plainCount(whole, "sheet", "sheets")
 	if used > 0 {
 		says += " and " + plainCount(used, "offcut", "offcuts")
 	}
-	return fmt.Sprintf("%s taken, %s put in", says, plainCount(len(kept), "offcut", "offcuts"))
+	return fmt.Sprintf("%s taken, %s put in", says, keptSaid(len(kept), all))
 }
 
-// leftOf lists the offcuts of what is cut, the largest of each sheet first.
-func leftOf(cuts []plan.Cut, from string, unit measure.Unit) (out []shop.Offcut) {
+// mostKept is how many offcuts are kept at once.
+const mostKept = 24
+
+// leftOf lists the offcuts of what is cut, the largest first, as many as are kept, and
+// says how many there are.
+func leftOf(cuts []plan.Cut, from string, unit measure.Unit) (out []shop.Offcut, all int) {
+	type left struct {
+		card string
+		layout.Rect
+	}
+	var rests []left
 	for _, c := range cuts {
 		for _, sheet := range c.Sheets {
 			for _, r := range sheet.Offcuts {
-				if len(out) < mostKept {
-					out = append(out, shop.Offcut{ID: newMark(), Card: brief.Text(c.Card.ID), Width: brief.Text(r.W.Exact(unit)),
-						Height: brief.Text(r.H.Exact(unit)), From: brief.Text(words.Cut(from, 80))})
-				}
+				rests = append(rests, left{c.Card.ID, r})
 			}
 		}
 	}
-	return out
+	slices.SortStableFunc(rests, func(a, b left) int { return cmp.Compare(b.Area(), a.Area()) })
+	for _, r := range rests[:min(len(rests), mostKept)] {
+		out = append(out, shop.Offcut{ID: newMark(), Card: brief.Text(r.card), Width: brief.Text(r.W.Exact(unit)),
+			Height: brief.Text(r.H.Exact(unit)), From: brief.Text(words.Cut(from, 80))})
+	}
+	return out, len(rests)
 }
 
-// takeFromShop does it as one change of the shop, which can be undone.
-func (s *Server) takeFromShop(c *echo.Context, cuts []plan.Cut, from string, unit measure.Unit) (says string, err error) {
-	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone()}
-		says = cutUp(&e.doc, s.workshop(), cuts, from, unit)
+// keptSaid tells how many offcuts are kept.
+func keptSaid(kept, all int) string {
+	if kept < all {
+		return fmt.Sprintf("the largest %d of %d offcuts", kept, all)
+	}
+	return plainCount(kept, "offcut", "offcuts")
+}
+
+// takeFromShop does it as one change of the shop, which can be undone, and gives the state
+// of the shop it made; 0 when it had been done before.
+func (s *Server) takeFromShop(c *echo.Context, cuts []plan.Cut, from string, unit measure.Unit) (made int64, err error) {
+	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
+		e := editedShop{doc: head.Document.Clone(), alone: true}
+		says := cutUp(&e.doc, s.workshop(), cuts, from, unit)
 		e.what = fmt.Sprintf("Cut %s: %s", called(from, nameless), words.Small(says))
 		return e, nil
 	})
-	return says, err
+	if err != nil || e.what == "" {
+		return 0, err
+	}
+	return s.store.ShopNow(c.Request().Context())
 }
 
 // cutIt takes what a box is cut from out of the shop.
@@ -82,34 +109,66 @@ func (s *Server) cutIt(c *echo.Context) error {
 	if st.Shown == nil || !st.Plan.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to cut yet.")
 	}
-	says, err := s.takeFromShop(c, cutsOf(st), string(st.Brief.Name), st.Plan.Units)
+	made, err := s.takeFromShop(c, cutsOf(st), string(st.Brief.Name), st.Plan.Units)
 	if err != nil {
 		return err
 	}
 	if st, err = s.state(c); err != nil {
 		return err
 	}
-	st.Notice, st.Cut = says+": that is what is on the list of the shop now.", true
+	st.Cut, st.Notice = s.justCut(c.Request().Context(), made)
 	return s.answer(c, http.StatusOK, st)
+}
+
+// justCut tells of a state of the shop that a cut made, as long as it is the newest.
+func (s *Server) justCut(ctx context.Context, made int64) (cut int64, notice string) {
+	head, err := s.store.Shop(ctx)
+	if err != nil || made == 0 || head.ID != made {
+		return 0, ""
+	}
+	return made, head.What + ". That is what is on the list of the shop now."
+}
+
+// backSays is what a page says of a cut that was to be taken back.
+var backSays = map[string]string{"back": "The shop is as it was: sheets and offcuts are back.",
+	"since": "The shop has been changed since, so nothing was put back. Undo it there."}
+
+// putBackCut takes a cut back, if nothing was done in the shop since: which of backSays is
+// to be said.
+func (s *Server) putBackCut(c *echo.Context) (said string, err error) {
+	ctx := c.Request().Context()
+	made, _ := strconv.ParseInt(c.FormValue("shop"), 10, 64)
+	now, err := s.store.ShopNow(ctx)
+	if err != nil {
+		return "", err
+	}
+	if made == 0 || now != made {
+		return "since", nil
+	}
+	if err := s.store.UndoShop(ctx, changeID(c)); err != nil && !errors.Is(err, store.ErrArrived) {
+		return "", err
+	}
+	return "back", nil
 }
 
 // uncut puts the shop back as it was before.
 func (s *Server) uncut(c *echo.Context) error {
-	if err := s.store.UndoShop(c.Request().Context(), changeID(c)); err != nil {
+	said, err := s.putBackCut(c)
+	if err != nil {
 		return err
 	}
 	st, err := s.state(c)
 	if err != nil {
 		return err
 	}
-	st.Notice = "The shop is as it was: sheets and offcuts are back."
+	st.Notice = backSays[said]
 	return s.answer(c, http.StatusOK, st)
 }
 
 // cutsOf is what a box is cut from, of a set all of it.
 func cutsOf(st *state) (out []plan.Cut) {
 	if st.Set == nil || !st.Set.OK() {
-		return st.Plan.Cuts
+		return st.Shown.Cuts
 	}
 	for _, l := range st.Set.Layouts {
 		out = append(out, l.Cut)

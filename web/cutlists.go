@@ -89,29 +89,15 @@ func (s *Server) showCutList(c *echo.Context, code int, l listPage) error {
 	for _, p := range report.Problems {
 		l.Problems[p.Field] = p
 	}
-	data := map[string]any{"Title": named(string(l.List.Name), "A list"), "L": l, "Path": "/cut/" + l.ID}
+	data := map[string]any{"Title": called(string(l.List.Name), "A list"), "L": l, "Path": "/cut/" + l.ID}
 	if len(report.Problems) == 0 {
-		if err := joins(task); err != nil {
+		if err := task.Check(); err != nil {
 			l.Problems["pieces"] = brief.Problem{Field: "pieces", Text: err.Error() + ".", Fix: "Change the runs or the pins."}
 		} else {
 			data["Cutting"] = s.cutViewOfList(task, report, l)
 		}
 	}
 	return s.render(c, code, "cutlist", data)
-}
-
-// joins says why a task can't be begun.
-func joins(t least.Task) error {
-	t.Work = 0
-	_, err := least.Solve(t, func(least.Progress) bool { return false })
-	return err
-}
-
-func named(text, otherwise string) string {
-	if text = strings.TrimSpace(text); text != "" {
-		return text
-	}
-	return otherwise
 }
 
 func (s *Server) cutViewOfList(task least.Task, report *brief.Report, l listPage) cutView {
@@ -201,7 +187,7 @@ func typedList(was cutlist.List, values url.Values) cutlist.List {
 	l.Sheets = make([]cutlist.Sheet, count("sheets", cutlist.MostSheets))
 	l.Pieces = make([]cutlist.Piece, count("pieces", cutlist.MostLines))
 	for path, v := range values {
-		if len(v) > 0 && len(v[len(v)-1]) <= 200 {
+		if len(v) > 0 {
 			paths.Set(&l, path, strings.TrimSpace(v[len(v)-1]))
 		}
 	}
@@ -229,7 +215,11 @@ func (s *Server) readCutList(c *echo.Context) error {
 		return s.showCutList(c, http.StatusBadRequest, listPage{CutList: now, Notice: "The list was not taken in: " + err.Error() + "."})
 	}
 	now.List.Pieces = pieces
-	if err := s.store.KeepCutList(ctx, now.ID, now.Revision, now.List); err != nil {
+	switch err := s.store.KeepCutList(ctx, now.ID, now.Revision, now.List); {
+	case errors.Is(err, store.ErrMoved):
+		return s.showCutList(c, http.StatusConflict, listPage{CutList: now, Notice: "Another window has just changed this list, " +
+			"so the pieces were not taken in. Bring them in once more."})
+	case err != nil:
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/cut/"+now.ID)

@@ -17,6 +17,7 @@ import (
 	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/words"
 )
 
 // cuttings remembers what was found of tasks that were searched: the same task has the
@@ -65,22 +66,32 @@ func keyOf(tasks []plan.Task) string {
 	return hex.EncodeToString(sum.Sum(nil))[:24]
 }
 
+// serving is what was found for tasks alike: with the offcuts that are in hand now, and
+// the cards as they are.
+func serving(found []plan.Found, tasks []plan.Task) []plan.Found {
+	out := slices.Clone(found)
+	for i := range out {
+		out[i].Task = tasks[i]
+	}
+	return out
+}
+
 // soFar names what was found of tasks when nobody looked on any longer.
 func soFar(tasks []plan.Task) string { return keyOf(tasks) + " so far" }
 
 // found is what a deep search of tasks found, or found so far; nil when there was none.
 func (s *Server) found(tasks []plan.Task) (out []plan.Found, whole bool) {
 	if out = s.cuttings.of(keyOf(tasks)); out != nil {
-		return out, true
+		return serving(out, tasks), true
 	}
-	return s.cuttings.of(soFar(tasks)), false
+	return serving(s.cuttings.of(soFar(tasks)), tasks), false
 }
 
 // solved looks tasks up, or searches them.
 func (s *Server) solved(tasks []plan.Task) []plan.Found {
 	key := keyOf(tasks)
 	if found := s.cuttings.of(key); found != nil {
-		return found
+		return serving(found, tasks)
 	}
 	found := plan.Search(tasks, nil)
 	s.cuttings.note(key, found)
@@ -90,7 +101,7 @@ func (s *Server) solved(tasks []plan.Task) []plan.Found {
 // cutAsAsked lays a plan's sheets as its document asks. A deep search that was not made
 // yet is left to who looks on; the quick one stands in.
 func (s *Server) cutAsAsked(p *plan.Plan, whole bool) {
-	if !p.OK() || !p.Cutting.Asked || len(p.Layout.TooBig) > 0 {
+	if !p.Asked() {
 		return
 	}
 	tasks := p.Tasks()
@@ -226,7 +237,7 @@ func saysFound(found []plan.Found) string {
 	bound, proved := boundOf(found)
 	says := plainCount(n, "sheet", "sheets")
 	if price > 0 {
-		says += fmt.Sprintf(" for %s", coins(price))
+		says += fmt.Sprintf(" for %s", words.Coins(price))
 	}
 	if proved {
 		return says + ", and less can't be done: that is proved."

@@ -30,6 +30,12 @@ func TestSheetsJourney(t *testing.T) {
 	v.do("down", chromedp.KeyEvent(kb.ArrowDown))
 	v.until("it is held", `document.querySelectorAll(".pin-mark").length === 1`)
 	v.sees("1 held where a hand put it")
+	y := `document.querySelector("#held-piece rect").getAttribute("y")`
+	first := v.reads(y)
+	v.until("the hand is on it still", `document.activeElement && document.activeElement.id === "held-piece"`)
+	v.do("down again", chromedp.KeyEvent(kb.ArrowDown))
+	v.until("it is further down, and one piece", fmt.Sprintf(`Number(%s) > Number(%s) + 0.5 &&
+		document.querySelectorAll(".pin-mark").length === 1`, y, first))
 	v.js(`{
 		const piece = document.querySelector(".laid.pinned"), at = piece.getBoundingClientRect();
 		const event = (kind, dx) => new PointerEvent(kind, { bubbles: true, button: 0, clientX: at.x + 9 + dx, clientY: at.y + 9 });
@@ -49,7 +55,7 @@ func TestSheetsJourney(t *testing.T) {
 	v.until("kept", `document.querySelector("#f-sheets-aim").value === "cost"`)
 
 	v.click("#cut-it")
-	v.sees("that is what is on the list of the shop now")
+	v.sees("That is what is on the list of the shop now")
 	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
 	had := v.reads(`"" + document.querySelectorAll("svg.offcuts rect").length`)
 	v.do("back", chromedp.NavigateBack())

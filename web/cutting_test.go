@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 	"net/http/httptest"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -68,6 +69,12 @@ func TestHolding(t *testing.T) {
 	if pins = a.head(id).Brief.Sheets.Pins; len(pins) != 1 || pins[0].X != "7 mm" || pins[0].Y != "0 mm" {
 		t.Errorf("%+v", pins)
 	}
+	// Another beside it is on the same sheet, under the same number.
+	b := a.head(id).Brief
+	b.Sheets.Pins[0].X, b.Sheets.Pins[0].Y = "0", "150"
+	if pins = b.Sheets.Pins; !samePlace(pins[0], brief.Pin{Piece: "tube", X: "0 mm", Y: "15 cm"}, "mm") {
+		t.Error("one place is two")
+	}
 	if act("hold:0:0:free"); len(a.head(id).Brief.Sheets.Pins) != 0 {
 		t.Error("it is held still")
 	}
@@ -92,10 +99,11 @@ func TestCutIt(t *testing.T) {
 	if now, kept := a.shopHas(); w.Code != 200 || now != "5" || kept <= offcuts || !strings.Contains(w.Body.String(), "2 sheets taken") {
 		t.Errorf("%d: %s in hand, %d offcuts", w.Code, now, kept)
 	}
+	made := regexp.MustCompile(`name="shop" value="(\d+)"`).FindStringSubmatch(w.Body.String())[1]
 	if stash := a.get("/shop/stash.csv").Body.String(); !strings.Contains(stash, "whole sheets") || !strings.Contains(stash, "Tubes") {
 		t.Error(stash)
 	}
-	a.post("/projects/"+id+"/uncut?stage=sheets", "base", fmt.Sprint(a.head(id).ID))
+	a.post("/projects/"+id+"/uncut?stage=sheets", "base", fmt.Sprint(a.head(id).ID), "shop", made)
 	if now, kept := a.shopHas(); now != "7" || kept != offcuts {
 		t.Errorf("%s in hand, %d offcuts of %d", now, kept, offcuts)
 	}
@@ -167,16 +175,26 @@ func TestFair(t *testing.T) {
 		}
 	}
 	_, before := a.shopHas()
-	press := func(path string) string {
-		r := httptest.NewRequest("POST", path, strings.NewReader(url.Values{"p": {one, two}}.Encode()))
+	press := func(path, shop string) (page, to string) {
+		t.Helper()
+		form := url.Values{"p": {one, two}, "shop": {shop}}
+		r := httptest.NewRequest("POST", path, strings.NewReader(form.Encode()))
 		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-		return a.do(r).Body.String()
+		w := a.do(r)
+		if to = w.Header().Get("Location"); w.Code != 303 {
+			t.Fatalf("%s: %d", path, w.Code)
+		}
+		return a.get(to).Body.String(), to
 	}
-	page = press("/fair/cut")
+	page, to := press("/fair/cut", "")
 	if _, kept := a.shopHas(); kept <= before || !strings.Contains(page, "3 sheets taken") {
 		t.Errorf("%d offcuts after %d", kept, before)
 	}
-	if page = press("/fair/uncut"); !strings.Contains(page, "The shop is as it was") {
+	if page, _ := press("/fair/uncut", "1"); !strings.Contains(page, "has been changed since") {
+		t.Error("another change was undone")
+	}
+	cut := to[strings.LastIndexByte(to, '=')+1:]
+	if page, _ := press("/fair/uncut", cut); !strings.Contains(page, "The shop is as it was") {
 		t.Error("it was not undone")
 	}
 	if _, kept := a.shopHas(); kept != before {

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
-	"strings"
+	"slices"
 
 	"github.com/labstack/echo/v5"
 
@@ -38,23 +38,27 @@ type cutView struct {
 
 // cutKind is sheets that are cut alike.
 type cutKind struct {
-	N      int
-	Title  string
-	Alike  int
-	Says   string
-	SVG    template.HTML
-	Steps  []layout.Step
-	Placed []layout.Placed
+	N     int
+	Title string
+	Alike int
+	Says  string
+	SVG   template.HTML
+	Steps []layout.Step
 }
 
 const mostDrawn = 18
 
-// cutViewOf makes the view of what is cut. Hands says that pieces can be held.
-func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
+// cutViewOf makes the view of what is cut. Hands says that pieces can be held; of the pins
+// the last is that of the piece in hand.
+func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool, pins ...plan.Pin) cutView {
 	v := cutView{Hands: hands}
+	var held *plan.Pin
+	if n := len(pins); n > 0 {
+		held = &pins[n-1]
+	}
 	known := map[string]int{}
-	say := func(l measure.Length) string { return strings.ReplaceAll(step.Show(l).String(), "⁄", "/") }
-	largest, used, area, n := layout.Rect{}, 0.0, 0.0, 0
+	say := (&brief.Report{Step: step}).Say
+	largest, used, whole, n := layout.Rect{}, 0.0, 0.0, 0
 	one := layout.Layout{}
 	for _, c := range cuts {
 		for _, p := range c.TooBig {
@@ -66,8 +70,7 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
 			v.Count += len(c.Sheets)
 		}
 		for _, s := range c.Sheets {
-			whole := s.W.MM() * s.H.MM()
-			area, v.Cuts = area+whole, v.Cuts+len(s.Cuts)
+			whole, v.Cuts = whole+s.W.MM()*s.H.MM(), v.Cuts+len(s.Cuts)
 			one.Sheets = append(one.Sheets, s)
 			for _, p := range s.Placed {
 				used += p.Rect.Area()
@@ -86,15 +89,15 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
 			if at, ok := known[mark]; ok && at < len(v.Kinds) {
 				v.Kinds[at].Alike++
 			} else if known[mark] = len(v.Kinds); len(v.Kinds) < mostDrawn {
-				v.Kinds = append(v.Kinds, kindOf(c, s, n, step, hands, len(cuts) > 1))
+				v.Kinds = append(v.Kinds, kindOf(c, s, n, step, hands, len(cuts) > 1, held))
 			} else {
 				v.Hidden++
 			}
 			n++
 		}
 	}
-	if v.Settings = one.Settings(); area > 0 {
-		v.Used, v.Waste = used/area, areaSaid(area-used, step)
+	if v.Settings = one.Settings(); whole > 0 {
+		v.Used, v.Waste = used/whole, area(whole-used, step.Unit)
 	}
 	if largest.W > 0 {
 		v.Largest = step.Show(largest.W).Text + " × " + step.Show(largest.H).Text + " " + string(step.Unit)
@@ -102,21 +105,18 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool) cutView {
 	return v
 }
 
-func areaSaid(mm2 float64, step measure.Step) string {
-	if step.Unit == measure.Inches {
-		return fmt.Sprintf("%.0f sq in", mm2/645.16)
-	}
-	return fmt.Sprintf("%.0f cm²", mm2/100)
-}
-
-func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool) cutKind {
-	say := func(l measure.Length) string { return strings.ReplaceAll(step.Show(l).String(), "⁄", "/") }
-	k := cutKind{N: n, Alike: 1, Title: fmt.Sprintf("Sheet %d", n+1), Placed: s.Placed, Steps: s.Steps(say)}
+func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool, held *plan.Pin) cutKind {
+	say := (&brief.Report{Step: step}).Say
+	k := cutKind{N: n, Alike: 1, Title: fmt.Sprintf("Sheet %d", n+1), Steps: s.Steps(say)}
 	k.Says = c.Sheet.Title
 	if several && c.Card.Title != "" {
 		k.Says += ", " + c.Card.Title
 	}
-	k.SVG = template.HTML(draw.CutSheet(s, draw.CutLook{N: n, W: 330, H: 400, Card: c.Card, Step: step, Hands: hands}))
+	look := draw.CutLook{N: n, W: 330, H: 400, Card: c.Card, Step: step, Hands: hands}
+	if held != nil && slices.ContainsFunc(s.Placed, func(p layout.Placed) bool { return p.Pinned && p.Piece == held.Piece }) {
+		look.Held = &held.At
+	}
+	k.SVG = template.HTML(draw.CutSheet(s, look))
 	return k
 }
 
@@ -136,7 +136,7 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 			cuts, proved = cutsOf(st), st.Set.Proved()
 		}
 	}
-	v := cutViewOf(cuts, st.Shown.Step, whole && st.Set == nil)
+	v := cutViewOf(cuts, st.Shown.Step, whole && st.Set == nil, st.Shown.Cutting.Pins...)
 	v.Proved = proved
 	for _, c := range cuts {
 		v.Bound += c.Bound
@@ -165,7 +165,7 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 func boundOf(found []plan.Found) (bound int, proved bool) {
 	proved = true
 	for _, f := range found {
-		bound, proved = bound+f.Layout.Bound, proved && f.Result.Proved
+		bound, proved = bound+f.Layout.Bound, proved && f.Proved()
 	}
 	return bound, proved
 }

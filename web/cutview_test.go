@@ -49,7 +49,8 @@ func TestWaysAndNear(t *testing.T) {
 	id := a.begin(b)
 	path := "/projects/" + id
 	page := a.get(path + "/cutways?stage=sheets").Body.String()
-	for _, says := range []string{"Fewest sheets", "Largest offcut", "Fewest settings", "Least cost", `name="sheets.aim" value="cost"`, "proved"} {
+	for _, says := range []string{"Fewest sheets", "Largest offcut", "Fewest settings", "Least cost", "proved",
+		`name="sheets.aim" value="cost"`} {
 		if !strings.Contains(page, says) {
 			t.Errorf("the ways do not say %s", says)
 		}

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -118,14 +119,15 @@ func (f *fair) alone() (n int) {
 }
 
 func (s *Server) fairPage(c *echo.Context) error {
-	return s.showFair(c, c.QueryParams(), "", false)
-}
-
-func (s *Server) showFair(c *echo.Context, values url.Values, notice string, cut bool) error {
 	ctx := c.Request().Context()
-	f, err := s.fairOf(ctx, values)
+	f, err := s.fairOf(ctx, c.QueryParams())
 	if err != nil {
 		return err
+	}
+	made, _ := strconv.ParseInt(c.QueryParam("cut"), 10, 64)
+	cut, notice := s.justCut(ctx, made)
+	if said := backSays[c.QueryParam("said")]; said != "" {
+		notice = said
 	}
 	look := strings.TrimSpace(c.QueryParam("q"))
 	var offered []listed
@@ -199,11 +201,11 @@ func (s *Server) cutFair(c *echo.Context) error {
 	if len(tasks) == 0 {
 		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
 	}
-	says, err := s.takeFromShop(c, plan.Cuts(s.best(tasks)), "several boxes", f.units)
+	made, err := s.takeFromShop(c, plan.Cuts(s.best(tasks)), "several boxes", f.units)
 	if err != nil {
 		return err
 	}
-	return s.showFair(c, values, says+": that is what is on the list of the shop now.", true)
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/fair?%s&cut=%d", f.query.Encode(), made))
 }
 
 func (s *Server) uncutFair(c *echo.Context) error {
@@ -211,10 +213,16 @@ func (s *Server) uncutFair(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.store.UndoShop(c.Request().Context(), changeID(c)); err != nil {
+	f, err := s.fairOf(c.Request().Context(), values)
+	if err != nil {
 		return err
 	}
-	return s.showFair(c, values, "The shop is as it was: sheets and offcuts are back.", false)
+	said, err := s.putBackCut(c)
+	if err != nil {
+		return err
+	}
+	f.query.Set("said", said)
+	return c.Redirect(http.StatusSeeOther, "/fair?"+f.query.Encode())
 }
 
 func (s *Server) fairShopping(c *echo.Context) error {

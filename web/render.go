@@ -50,7 +50,7 @@ func (s *Server) funcs() template.FuncMap {
 		"add":       func(a, b int) int { return a + b },
 		"times":     func(a, b int) int { return a * b },
 		"upper":     words.Capital,
-		"coins":     func(n int64) string { return strings.TrimSpace(s.lastRead().Currency + " " + coins(n)) },
+		"coins":     func(n int64) string { return strings.TrimSpace(s.lastRead().Currency + " " + words.Coins(n)) },
 		"cut":       words.Cut,
 		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },

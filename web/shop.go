@@ -63,6 +63,7 @@ type editedShop struct {
 	notice, focus string
 	card          string // the card to look at next
 	boxes         []store.BoxChange
+	alone         bool // it is undone by itself, whatever was pressed before it
 	same          bool // it is a change although the document stays what it was
 }
 
@@ -102,6 +103,9 @@ func (s *Server) editShop(c *echo.Context, do func(head store.Shop) (editedShop,
 		e, err := do(head)
 		if err != nil || !e.same && string(e.doc.Encode()) == string(head.Document.Encode()) {
 			return e, err
+		}
+		if e.alone { // undone by itself
+			burst = ""
 		}
 		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: e.doc, What: e.what,
 			Burst: burst[:min(len(burst), longestBurst)], ID: change, Boxes: e.boxes})

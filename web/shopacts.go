@@ -16,7 +16,6 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/measure"
-	"brevium/core/plan"
 	"brevium/core/shop"
 	"brevium/core/words"
 	"brevium/store"
@@ -250,33 +249,17 @@ func (s *Server) keepOffcuts(c *echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to keep offcuts of yet.")
 	}
-	kept := offcutsOf(st.Shown, string(st.Brief.Name))
+	kept, all := leftOf(cutsOf(st), string(st.Brief.Name), st.Shown.Units)
 	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s",
-			plainCount(len(kept), "offcut", "offcuts"),
+		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s", keptSaid(len(kept), all),
 			called(string(st.Brief.Name), nameless))}
 		e.doc.Offcuts = append(e.doc.Offcuts, kept...)
 		return e, nil
 	}); err != nil {
 		return err
 	}
-	st.Notice = fmt.Sprintf("%s on the list of the shop.", plainCount(len(kept), "offcut is", "offcuts are"))
+	st.Notice = keptSaid(len(kept), all) + " put on the list of the shop."
 	return s.answer(c, http.StatusOK, st)
-}
-
-// mostKept is how many offcuts of one plan are kept at once, the largest first.
-const mostKept = 24
-
-func offcutsOf(p *plan.Plan, from string) (out []shop.Offcut) {
-	for _, sheet := range p.Layout.Sheets {
-		for _, r := range sheet.Offcuts {
-			if len(out) < mostKept {
-				out = append(out, shop.Offcut{ID: newMark(), Card: brief.Text(sheet.Stock), Width: brief.Text(r.W.Exact(p.Units)),
-					Height: brief.Text(r.H.Exact(p.Units)), From: brief.Text(words.Cut(from, 80))})
-			}
-		}
-	}
-	return out
 }
 
 // caution puts a caution away: on the screen, not on what is printed.

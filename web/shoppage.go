@@ -326,7 +326,7 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 	for _, t := range st.Workshop.Comes(c) {
 		price := ""
 		if c.Each > 0 {
-			price = fmt.Sprintf(" (%s)", strings.TrimSpace(st.Workshop.Currency+" "+coins(c.Cost(t, 1))))
+			price = fmt.Sprintf(" (%s)", strings.TrimSpace(st.Workshop.Currency+" "+words.Coins(c.Cost(t, 1))))
 		}
 		sheets = append(sheets, t.Title+price)
 	}
@@ -336,8 +336,6 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 	}
 	return out
 }
-
-func coins(n int64) string { return fmt.Sprintf("%d.%02d", n/100, n%100) }
 
 // fitLesson is what was learnt of one card with one kind of walls.
 type fitLesson struct {

@@ -100,7 +100,7 @@ type state struct {
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string // what a button could not do, or did elsewhere
-	Cut       bool   // its sheets were just taken from the shop
+	Cut       int64  // the state of the shop that was made when its sheets were just cut
 	Focus     string // the mark of what the hand goes to next
 	Seen      int64  // the revision that the window showed which made a change
 }

@@ -33,7 +33,8 @@ func sheetsCommand() *cobra.Command {
 	}
 }
 
-// laySheets lays one list, or one of each line.
+// laySheets lays one list, or one of each line. One that can't be used prints nothing; of
+// many its line tells its problems, so that the others keep their places.
 func laySheets(ctx context.Context, data []byte, out io.Writer) error {
 	l, err := cutlist.Decode(data)
 	lines := bytes.Split(bytes.TrimSpace(data), []byte("\n"))
@@ -41,53 +42,49 @@ func laySheets(ctx context.Context, data []byte, out io.Writer) error {
 		if err != nil {
 			return err
 		}
-		if _, report := cutlist.Read(l); len(report.Problems) > 0 {
-			p := report.Problems[0]
-			return fmt.Errorf("%s: %s %s", p.Field, p.Text, p.Fix)
-		}
-		return layLine(ctx, l, 0, out)
+		line, holds, err := cutlist.Line(ctx, l)
+		return printed(ctx, out, line, holds, err, err == nil)
 	}
 	worst := error(nil)
-	for i, line := range lines {
-		if len(bytes.TrimSpace(line)) == 0 {
+	for i, text := range lines {
+		if len(bytes.TrimSpace(text)) == 0 {
 			continue
 		}
-		l, err := cutlist.Decode(line)
+		l, err := cutlist.Decode(text)
+		line, holds := []byte(nil), false
 		if err != nil {
-			out.Write(cutlist.Refused(err))
-			err = fmt.Errorf("line %d: %w", i+1, err)
+			line = cutlist.Refused(err)
 		} else {
-			err = layLine(ctx, l, i+1, out)
+			line, holds, err = cutlist.Line(ctx, l)
 		}
-		if c := code(0); ctx.Err() != nil {
+		if err != nil {
+			err = fmt.Errorf("line %d: %w", i+1, err)
+		}
+		err = printed(ctx, out, line, holds, err, true)
+		if ctx.Err() != nil {
 			return ctx.Err()
-		} else if err != nil && (worst == nil || errors.As(worst, &c)) {
+		}
+		if soft := code(0); err != nil && (worst == nil || errors.As(worst, &soft)) {
 			worst = err
 		}
 	}
 	return worst
 }
 
-// layLine lays a list and prints it.
-func layLine(ctx context.Context, l cutlist.List, n int, out io.Writer) error {
-	line, holds, read := cutlist.Line(ctx, l)
+// printed prints a line, if it is to be, and gives what the command ends with.
+func printed(ctx context.Context, out io.Writer, line []byte, holds bool, err error, print bool) error {
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}
-	if n > 0 || read {
+	if print {
 		if _, err := out.Write(line); err != nil {
 			return err
 		}
 	}
-	switch {
-	case !read && n > 0:
-		return fmt.Errorf("line %d can't be used: its problems are printed", n)
-	case !read:
-		return fmt.Errorf("this list can't be used: %s", line)
-	case !holds:
+	if err == nil && !holds {
 		return code(exitNoHold)
 	}
-	return nil
+	return err
 }
 
 // input reads a file, or standard input for "-", as far as so many bytes. It ends when

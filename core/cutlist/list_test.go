@@ -17,7 +17,8 @@ func told(t *testing.T, doc string) (out Told, holds, read bool) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	line, holds, read := Line(t.Context(), l)
+	line, holds, err := Line(t.Context(), l)
+	read = err == nil
 	if err := json.Unmarshal(line, &out); err != nil || bytes.Count(line, []byte("\n")) != 1 {
 		t.Fatalf("%v: %s", err, line)
 	}

@@ -9,6 +9,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/measure"
+	"brevium/core/words"
 )
 
 // Told is what was found, as it is printed. Lengths are texts in the list's unit.
@@ -92,11 +93,11 @@ func Tell(t least.Task, r least.Result, u measure.Unit) Told {
 	}
 	for _, s := range t.Sheets {
 		if s.Price > 0 {
-			out.Cost = money(r.Price)
+			out.Cost = words.Coins(r.Price)
 		}
 	}
 	if t.Aim == least.Cost {
-		out.Least = money(r.Bound)
+		out.Least = words.Coins(r.Bound)
 	}
 	for _, w := range Why(t, r, func(l measure.Length) string { return l.Exact(u) }) {
 		out.Left = append(out.Left, ToldLeft{w.Piece.Name, w.Piece.Count, w.Text + " " + w.Fix})
@@ -104,8 +105,6 @@ func Tell(t least.Task, r least.Result, u measure.Unit) Told {
 	out.Proved = out.Proved && len(out.Left) == 0
 	return out
 }
-
-func money(hundredths int64) string { return fmt.Sprintf("%d.%02d", hundredths/100, hundredths%100) }
 
 // Left is a piece that was not laid: why, and what would help.
 type Left struct {
@@ -163,19 +162,20 @@ func mayLie(t least.Task, p layout.Piece, s least.Size) bool {
 	return true
 }
 
-// Line lays a list and tells it as a line of JSON. Holds says that everything is laid;
-// read, that the list could be used at all.
-func Line(ctx context.Context, l List) (line []byte, holds, read bool) {
+// Line lays a list and tells it as a line of JSON; holds says that everything is laid. A
+// list that can't be used has an error, and a line with its problems.
+func Line(ctx context.Context, l List) (line []byte, holds bool, err error) {
 	task, report := Read(l)
 	if len(report.Problems) > 0 {
-		return encode(Told{Sheets: []ToldSheet{}, Problems: report.Problems}), false, false
+		p := report.Problems[0]
+		return encode(Told{Sheets: []ToldSheet{}, Problems: report.Problems}), false, fmt.Errorf("%s: %s %s", p.Field, p.Text, p.Fix)
 	}
 	r, err := least.Solve(task, func(least.Progress) bool { return ctx.Err() == nil })
 	if err != nil {
-		return Refused(err), false, false
+		return Refused(err), false, err
 	}
 	told := Tell(task, r, report.Units)
-	return encode(told), len(told.Left) == 0, true
+	return encode(told), len(told.Left) == 0, nil
 }
 
 // Refused is the line for a list that can't be used.

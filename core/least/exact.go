@@ -22,8 +22,8 @@ type shape struct {
 	beside bool     // the two lie side by side
 }
 
-// whole is the exact search.
-type whole struct {
+// exact is that search.
+type exact struct {
 	*problem
 	step  []int // what one more of a kind adds to the number of a part
 	parts int
@@ -43,7 +43,7 @@ func (p *problem) small() bool {
 		}
 	}
 	for i, s := range p.sizes {
-		if long := max(s.w, s.h) + 2*int64(p.Sheets[i].Margin)/p.unit; p.tall > 0 && long > p.tall {
+		if long := max(s.w, s.h) + 2*int64(p.Sheets[i].Margin)/p.unit; p.reach > 0 && long > p.reach {
 			return false
 		}
 	}
@@ -52,7 +52,7 @@ func (p *problem) small() bool {
 
 // exactly finds the least, nil when it takes more of a size than there is.
 func (p *problem) exactly() (st *state, ok bool) {
-	e := &whole{problem: p, parts: 1}
+	e := &exact{problem: p, parts: 1}
 	for _, k := range p.kinds {
 		e.step = append(e.step, e.parts)
 		e.parts *= k.n + 1
@@ -71,7 +71,7 @@ func (p *problem) exactly() (st *state, ok bool) {
 }
 
 // counts tells a part by how many of each kind it has.
-func (e *whole) counts(part int) []int {
+func (e *exact) counts(part int) []int {
 	out := make([]int, len(e.kinds))
 	for i := range out {
 		out[i] = part / e.step[i] % (e.kinds[i].n + 1)
@@ -80,7 +80,7 @@ func (e *whole) counts(part int) []int {
 }
 
 // within calls for every part of a part, from nothing to all of it.
-func (e *whole) within(part int, each func(sub int)) {
+func (e *exact) within(part int, each func(sub int)) {
 	n := e.counts(part)
 	at := make([]int, len(n))
 	for sub := 0; ; {
@@ -101,12 +101,12 @@ func (e *whole) within(part int, each func(sub int)) {
 	}
 }
 
-func (e *whole) fits(w, h int64) bool {
+func (e *exact) fits(w, h int64) bool {
 	return slices.ContainsFunc(e.sizes, func(s size) bool { return w <= s.w && h <= s.h })
 }
 
 // shapes finds the smallest rectangles of a part.
-func (e *whole) shapes(part int) {
+func (e *exact) shapes(part int) {
 	area, pieces, one := int64(0), 0, 0
 	for i, n := range e.counts(part) {
 		area += e.kinds[i].area * int64(n)
@@ -139,7 +139,7 @@ func (e *whole) shapes(part int) {
 }
 
 // keep adds a rectangle unless one that is known is no larger either way.
-func (e *whole) keep(part int, s shape) {
+func (e *exact) keep(part int, s shape) {
 	if !e.fits(s.w, s.h) {
 		return
 	}
@@ -154,7 +154,7 @@ func (e *whole) keep(part int, s shape) {
 }
 
 // cheapest is the cheapest size that a part lies on.
-func (e *whole) cheapest(part int) int {
+func (e *exact) cheapest(part int) int {
 	best := -1
 	for i, s := range e.sizes {
 		if best >= 0 && s.cost >= e.sizes[best].cost || e.lying(part, i) < 0 {
@@ -166,7 +166,7 @@ func (e *whole) cheapest(part int) int {
 }
 
 // lying is the shape in which a part lies on a size, -1 when it doesn't.
-func (e *whole) lying(part, size int) int {
+func (e *exact) lying(part, size int) int {
 	for i, n := range e.counts(part) {
 		if n > 0 && !e.kinds[i].on[size] {
 			return -1
@@ -178,7 +178,7 @@ func (e *whole) lying(part, size int) int {
 const dear = int64(1) << 60
 
 // share finds the cheapest sharing out: the first piece of a part is on some sheet.
-func (e *whole) share() {
+func (e *exact) share() {
 	e.cost, e.first = make([]int64, e.parts), make([]int, e.parts)
 	for part := 1; part < e.parts; part++ {
 		e.cost[part] = dear
@@ -200,7 +200,7 @@ func (e *whole) share() {
 }
 
 // state lays the answer out.
-func (e *whole) state() (*state, bool) {
+func (e *exact) state() (*state, bool) {
 	st := &state{opens: make([]int, len(e.sizes)), cost: e.cost[e.parts-1]}
 	for part := e.parts - 1; part > 0; part -= e.first[part] {
 		a := e.first[part]
@@ -210,13 +210,13 @@ func (e *whole) state() (*state, bool) {
 		}
 		t := newTree(on, e.sizes[on].w, e.sizes[on].h)
 		e.lay(t, 0, a, e.lying(a, on))
-		st.bins = append(st.bins, t)
+		st.trees = append(st.trees, t)
 	}
 	return st, true
 }
 
 // lay lays a part into a free leaf in one of its shapes.
-func (e *whole) lay(t *tree, at int32, part, which int) {
+func (e *exact) lay(t *tree, at int32, part, which int) {
 	s := e.of[part][which]
 	if s.kind >= 0 {
 		t.place(at, s.kind, s.w, s.h, true)

@@ -56,7 +56,7 @@ func (p *problem) frames() ([]*tree, error) {
 		t := newTree(size, p.sizes[size].w, p.sizes[size].h)
 		if t.frozen, t.sheet = true, sheet; !p.frame(t, 0, 0, 0, bySheet[sheet]) {
 			return nil, fmt.Errorf("the pieces pinned on sheet %d can't be freed by cuts that go right across%s: move one", sheet+1,
-				map[bool]string{true: ", as long as the trimmer"}[p.tall > 0])
+				map[bool]string{true: ", as long as the trimmer"}[p.reach > 0])
 		}
 		out = append(out, t)
 	}
@@ -70,7 +70,7 @@ func (p *problem) called(piece int) string {
 	return p.Pieces[piece].Name
 }
 
-// take counts a copy of a piece of a kind as laid: it goes to the front of its names.
+// take counts a copy of a piece of a kind as laid: it is among those pinned.
 func (p *problem) take(k, piece int) {
 	kind := &p.kinds[k]
 	i := slices.Index(kind.name, piece)

@@ -14,18 +14,17 @@ import (
 
 // state is what lies where, and what is out. Trees are shared between states.
 type state struct {
-	bins  []*tree
+	trees []*tree
 	out   []int32 // kinds, a copy each
 	area  int64   // of what is out
 	cost  int64
-	rest  float64 // how well what is left lies together
-	opens []int   // sheets of each size
+	opens []int // sheets of each size
 }
 
 func (s *state) copyTo(c *state) {
-	c.bins, c.out = append(c.bins[:0], s.bins...), append(c.out[:0], s.out...)
+	c.trees, c.out = append(c.trees[:0], s.trees...), append(c.out[:0], s.out...)
 	c.opens = append(c.opens[:0], s.opens...)
-	c.area, c.cost, c.rest = s.area, s.cost, s.rest
+	c.area, c.cost = s.area, s.cost
 }
 
 // search is the work on one problem.
@@ -85,12 +84,12 @@ func newSearch(p *problem) *search {
 
 // mine gives a tree of the state that may be changed.
 func (s *search) mine(st *state, i int) *tree {
-	if t := st.bins[i]; s.own[t] {
+	if t := st.trees[i]; s.own[t] {
 		return t
 	}
-	t := st.bins[i].clone()
+	t := st.trees[i].clone()
 	s.own[t] = true
-	st.bins[i] = t
+	st.trees[i] = t
 	return t
 }
 
@@ -127,7 +126,7 @@ func (s *search) empty(st *state, t *tree, at int32) {
 
 // giveUp takes a whole sheet away.
 func (s *search) giveUp(st *state, b int) {
-	t := st.bins[b]
+	t := st.trees[b]
 	if t.frozen {
 		return
 	}
@@ -138,14 +137,14 @@ func (s *search) giveUp(st *state, b int) {
 	})
 	st.opens[t.size]--
 	st.cost -= s.sizes[t.size].cost
-	st.bins = slices.Delete(st.bins, b, b+1)
+	st.trees = slices.Delete(st.trees, b, b+1)
 }
 
 // worth is what a state is measured by: what is out, and then how well together lies
 // what is left over.
 func (s *search) worth(st *state) float64 {
 	rest := 0.0
-	for _, t := range st.bins {
+	for _, t := range st.trees {
 		for _, r := range t.rests {
 			a := float64(t.nodes[r].w) * float64(t.nodes[r].h) / s.large
 			rest += float64(a * a)
@@ -173,7 +172,7 @@ func (s *search) improve(from *state, least int64, found func(*state) bool) {
 				}
 				begin = false
 			}
-			if now.cost <= least || len(now.bins) == 0 {
+			if now.cost <= least || len(now.trees) == 0 {
 				return
 			}
 			s.lower(now)
@@ -188,20 +187,18 @@ func (s *search) improve(from *state, least int64, found func(*state) bool) {
 		s.order, s.fit = s.orders[s.r.IntN(len(s.orders))], s.r.IntN(2)
 		s.lay(next)
 		s.work -= 20
-		v := s.worth(next)
-		if w := s.worth(now); v <= w || v <= past[i%memory] {
+		if v := s.worth(next); v <= s.worth(now) || v <= past[i%memory] {
 			now, next = next, now
-			w = v
-			past[i%memory] = w
+			past[i%memory] = v
 		}
 	}
 }
 
 // lower gives up sheets until less is paid.
 func (s *search) lower(st *state) {
-	for st.cost >= s.limit && len(st.bins) > 0 {
+	for st.cost >= s.limit && len(st.trees) > 0 {
 		b, least := -1, math.Inf(1)
-		for i, t := range st.bins {
+		for i, t := range st.trees {
 			if v := float64(t.used) / s.whole; !t.frozen && s.sizes[t.size].cost > 0 && v < least {
 				b, least = i, v
 			}
@@ -216,15 +213,15 @@ func (s *search) lower(st *state) {
 // disturb takes out a few parts, from sheets near each other in the list or anywhere;
 // seldom a whole sheet.
 func (s *search) disturb(st *state) {
-	if len(st.bins) == 0 {
+	if len(st.trees) == 0 {
 		return
 	}
 	if len(s.sizes) > 1 && s.r.Uint32()&15 == 0 {
-		s.giveUp(st, s.r.IntN(len(st.bins)))
+		s.giveUp(st, s.r.IntN(len(st.trees)))
 		return
 	}
 	n := 1 + s.r.IntN(4)
 	for range n {
-		s.takeOut(st, s.r.IntN(len(st.bins)))
+		s.takeOut(st, s.r.IntN(len(st.trees)))
 	}
 }

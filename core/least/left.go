@@ -19,14 +19,14 @@ func (s *solving) leaveOut(p *problem) {
 	for _, k := range p.kinds {
 		if !slices.Contains(k.on, true) || k.w <= 0 || k.h <= 0 {
 			s.tooBig = append(s.tooBig, lacks(k.name)...)
-			p.total, p.area = p.total-k.n, p.area-k.area*int64(k.n)
+			p.total -= k.n
 			continue
 		}
 		for k.at != nil && len(k.name) > 0 {
 			on := p.cheapest(k, taken)
 			if on < 0 {
 				s.lacking = append(s.lacking, lacks(k.name)...)
-				p.total, p.area = p.total-len(k.name), p.area-k.area*int64(len(k.name))
+				p.total -= len(k.name)
 				break
 			}
 			p.Pins = append(p.Pins, Pin{Piece: k.name[0], Sheet: sheet, Size: on, At: *k.at})

@@ -10,9 +10,9 @@ import (
 
 // spot is where a piece could go.
 type spot struct {
-	bin, rest int
-	w, h      int64
-	down      bool
+	tree, rest int
+	w, h       int64
+	down       bool
 }
 
 // lay lays what is out, as far as there is room.
@@ -33,7 +33,7 @@ func (s *search) lay(st *state) {
 			left = append(left, k)
 			continue
 		}
-		t := s.mine(st, at.bin)
+		t := s.mine(st, at.tree)
 		t.place(t.rests[at.rest], k, at.w, at.h, at.down)
 		t.used += s.kinds[k].area
 		st.area -= s.kinds[k].area
@@ -45,7 +45,7 @@ func (s *search) lay(st *state) {
 func (s *search) find(st *state, k int32) (at spot, ok bool) {
 	kind := &s.kinds[k]
 	best := math.Inf(1)
-	for b, t := range st.bins {
+	for b, t := range st.trees {
 		if !kind.on[t.size] || s.sizes[t.size].area-t.used < kind.area {
 			continue
 		}
@@ -89,7 +89,7 @@ func (s *search) cutFirst(t *tree, f *node, way [2]int64) (down, goes bool) {
 	if s.r.Uint32()&15 == 0 {
 		down = !down
 	}
-	if s.tall == 0 {
+	if s.reach == 0 {
 		return down, true
 	}
 	m := 2 * int64(s.Sheets[t.size].Margin) / s.unit
@@ -131,13 +131,13 @@ func (s *search) opened(st *state, k int32) (at spot, ok bool) {
 		return at, false
 	}
 	s.open(st, size)
-	b := len(st.bins) - 1
+	b := len(st.trees) - 1
 	for _, way := range s.kinds[k].ways {
-		f := &st.bins[b].nodes[0]
+		f := &st.trees[b].nodes[0]
 		if way[0] > f.w || way[1] > f.h {
 			continue
 		}
-		if down, goes := s.cutFirst(st.bins[b], f, way); goes {
+		if down, goes := s.cutFirst(st.trees[b], f, way); goes {
 			return spot{b, 0, way[0], way[1], down}, true
 		}
 	}
@@ -147,7 +147,7 @@ func (s *search) opened(st *state, k int32) (at spot, ok bool) {
 func (s *search) open(st *state, size int) {
 	t := newTree(size, s.sizes[size].w, s.sizes[size].h)
 	s.own[t] = true
-	st.bins = append(st.bins, t)
+	st.trees = append(st.trees, t)
 	st.opens[size]++
 	st.cost += s.sizes[size].cost
 }

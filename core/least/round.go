@@ -46,7 +46,7 @@ func (g *patterns) round(s *search, x []float64, add float64) *state {
 			if in.count != Unlimited && st.opens[pat.size] >= in.count || !g.wanted(pat, left, add) {
 				break
 			}
-			st.bins = append(st.bins, g.cut(pat, left))
+			st.trees = append(st.trees, g.cut(pat, left))
 			st.opens[pat.size]++
 			st.cost += in.cost
 		}

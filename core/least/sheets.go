@@ -13,7 +13,7 @@ type namer struct{ pins, rest int }
 // sheets tells a state as sheets to cut.
 func (p *problem) sheets(st *state) (out []layout.Sheet) {
 	next := make([]namer, len(p.kinds))
-	for _, t := range numbered(st.bins) {
+	for _, t := range numbered(st.trees) {
 		out = append(out, p.sheet(t, next))
 	}
 	return out
@@ -21,13 +21,13 @@ func (p *problem) sheets(st *state) (out []layout.Sheet) {
 
 // numbered puts the sheets that a hand pinned something on where their numbers say, as
 // far as there are so many.
-func numbered(bins []*tree) (out []*tree) {
-	for _, t := range bins {
+func numbered(trees []*tree) (out []*tree) {
+	for _, t := range trees {
 		if !t.frozen {
 			out = append(out, t)
 		}
 	}
-	for _, t := range bins { // in the order of their numbers
+	for _, t := range trees { // in the order of their numbers
 		if t.frozen {
 			out = slices.Insert(out, min(t.sheet, len(out)), t)
 		}

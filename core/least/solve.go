@@ -12,14 +12,12 @@ import (
 // Result is the best that was found, and what no arrangement can go below.
 type Result struct {
 	layout.Layout
-	Count   int   // sheets that are bought: offcuts are in hand
-	Offcuts int   // that are used
-	Price   int64 // of the sheets that are bought
-	Least   int64 // of what the task aims at, in its measure
-	Bound   int64 // no arrangement has less
-	Proved  bool
-	Short   []layout.Piece // what there is no sheet left for
-	Sizes   []int          // sheets of each size
+	Count  int   // sheets that are bought: offcuts are in hand
+	Price  int64 // of the sheets that are bought
+	Least  int64 // of what the task aims at, in its measure
+	Bound  int64 // no arrangement has less
+	Proved bool
+	Short  []layout.Piece // what there is no sheet left for
 }
 
 // Progress tells how far the work is. Better is set when something better was found.
@@ -61,6 +59,18 @@ func Solve(t Task, watch Watch) (Result, error) {
 	r.TooBig, r.Short = j.told(s.tooBig), j.told(s.short())
 	r.Proved = r.Proved && len(r.Short) == 0
 	return r, nil
+}
+
+// Check says why a task can't be begun: a run that is none, or pins that can't be.
+func (t Task) Check() error {
+	j, err := t.join()
+	if err != nil {
+		return err
+	}
+	s, p := &solving{Task: j.Task, runs: j}, j.problem()
+	s.leaveOut(p)
+	_, err = p.frames()
+	return err
 }
 
 // solving is one call.
@@ -130,7 +140,7 @@ func (s *solving) begin(frames []*tree) (best *state) {
 func (s *search) first(frames []*tree) *state {
 	st := &state{opens: make([]int, len(s.sizes))}
 	for _, t := range frames {
-		st.bins = append(st.bins, t)
+		st.trees = append(st.trees, t)
 		st.opens[t.size]++
 		st.cost += s.sizes[t.size].cost
 	}
@@ -146,7 +156,7 @@ func (s *search) first(frames []*tree) *state {
 }
 
 func (s *state) lessThan(o *state) bool {
-	return cmp.Or(cmp.Compare(s.area, o.area), cmp.Compare(s.cost, o.cost), cmp.Compare(len(s.bins), len(o.bins))) < 0
+	return cmp.Or(cmp.Compare(s.area, o.area), cmp.Compare(s.cost, o.cost), cmp.Compare(len(s.trees), len(o.trees))) < 0
 }
 
 // take keeps a state if it is better.
@@ -191,7 +201,7 @@ func (s *solving) better() {
 		s.search.limit = dear
 		had := s.problem.work
 		share := had
-		if len(rest.bins) > 0 {
+		if len(rest.trees) > 0 {
 			share = min(had, partly)
 		}
 		s.problem.work, s.aside = share, had-share
@@ -216,7 +226,7 @@ func (s *solving) better() {
 // some parts the best into sheets to improve and the rest.
 func (s *solving) some() (part, rest *state) {
 	part, rest = &state{opens: make([]int, len(s.sizes))}, &state{opens: make([]int, len(s.sizes))}
-	order := make([]int, len(s.best.bins))
+	order := make([]int, len(s.best.trees))
 	for i := range order {
 		order[i] = i
 	}
@@ -227,15 +237,15 @@ func (s *solving) some() (part, rest *state) {
 	if len(order) > most*3/2 {
 		s.search.r.Shuffle(len(order), func(i, j int) { order[i], order[j] = order[j], order[i] })
 		slices.SortStableFunc(order[:len(order)/2], func(a, b int) int {
-			return cmp.Compare(s.share(s.best.bins[a]), s.share(s.best.bins[b]))
+			return cmp.Compare(s.share(s.best.trees[a]), s.share(s.best.trees[b]))
 		})
 	}
 	for i, b := range order {
-		to, t := rest, s.best.bins[b]
+		to, t := rest, s.best.trees[b]
 		if i < most || len(order) <= most*3/2 {
 			to = part
 		}
-		to.bins, to.cost = append(to.bins, t), to.cost+s.sizes[t.size].cost
+		to.trees, to.cost = append(to.trees, t), to.cost+s.sizes[t.size].cost
 		to.opens[t.size]++
 	}
 	part.out, part.area = slices.Clone(s.best.out), s.best.area
@@ -246,7 +256,7 @@ func (s *solving) share(t *tree) float64 { return float64(t.used) / float64(s.si
 
 // join adds the sheets of another state.
 func (s *state) join(o *state) {
-	s.bins, s.out = append(s.bins, o.bins...), append(s.out, o.out...)
+	s.trees, s.out = append(s.trees, o.trees...), append(s.out, o.out...)
 	s.cost, s.area = s.cost+o.cost, s.area+o.area
 	for i, n := range o.opens {
 		s.opens[i] += n
@@ -255,7 +265,7 @@ func (s *state) join(o *state) {
 
 // result tells the best so far.
 func (s *solving) result() Result {
-	r := Result{Least: s.best.cost, Bound: s.bound, Proved: s.proved(), Sizes: slices.Clone(s.best.opens)}
+	r := Result{Least: s.best.cost, Bound: s.bound, Proved: s.proved()}
 	r.Sheets = s.problem.sheets(s.best)
 	s.runs.part(r.Sheets)
 	area, used := 0.0, 0.0
@@ -263,7 +273,6 @@ func (s *solving) result() Result {
 		on := s.Task.Sheets[i]
 		area += float64(n) * on.W.MM() * on.H.MM()
 		if on.Offcut {
-			r.Offcuts += n
 			continue
 		}
 		r.Count, r.Price = r.Count+n, r.Price+int64(n)*on.Price

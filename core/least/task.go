@@ -104,8 +104,7 @@ type problem struct {
 	sizes []size
 	shift uint  // areas are told in so many times doubled square units, or they grew too large to add
 	total int   // pieces
-	area  int64 // of all pieces
-	tall  int64 // the longest cut, in units
+	reach int64 // the longest cut, in units; 0 for any
 	work  int   // left
 }
 
@@ -149,7 +148,7 @@ func (t Task) problem() *problem {
 		}
 		p.sizes = append(p.sizes, in)
 	}
-	p.tall = int64(t.Longest) / p.unit
+	p.reach = int64(t.Longest) / p.unit
 	for i, piece := range t.Pieces {
 		p.gather(i, piece)
 	}
@@ -186,7 +185,7 @@ func (p *problem) gather(i int, piece Piece) {
 		p.kinds[at].name = append(p.kinds[at].name, i)
 	}
 	p.kinds[at].n += piece.Count
-	p.total, p.area = p.total+piece.Count, p.area+k.area*int64(piece.Count)
+	p.total += piece.Count
 }
 
 // cuttable says whether a piece can be cut out of a sheet of a size alone: it lies on
@@ -197,12 +196,14 @@ func (p *problem) cuttable(way [2]int64, s size, of int) bool {
 	}
 	m := 2 * int64(p.Sheets[of].Margin) / p.unit
 	down, across := way[0] < s.w || m > 0, way[1] < s.h || m > 0
-	return p.tall == 0 || !down && !across || p.goes(s.h+m, down) && p.goes(min(way[0]+m, s.w+m), across) ||
+	return p.reach == 0 || !down && !across || p.goes(s.h+m, down) && p.goes(min(way[0]+m, s.w+m), across) ||
 		p.goes(s.w+m, across) && p.goes(min(way[1]+m, s.h+m), down)
 }
 
 // goes says whether a cut so long can be made, if it is wanted.
-func (p *problem) goes(long int64, wanted bool) bool { return !wanted || p.tall == 0 || long <= p.tall }
+func (p *problem) goes(long int64, wanted bool) bool {
+	return !wanted || p.reach == 0 || long <= p.reach
+}
 
 // mostUnits is how many units a side may have: their square is a whole number still.
 const mostUnits = 2_000_000_000

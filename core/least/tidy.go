@@ -15,7 +15,7 @@ import (
 const trimmings = 8
 
 func (s *solving) tidy() {
-	if s.stop || len(s.best.bins) == 0 {
+	if s.stop || len(s.best.trees) == 0 {
 		return
 	}
 	s.problem.work = max(s.problem.work, s.Work/trimmings)
@@ -38,7 +38,7 @@ func (s *solving) smaller() {
 	}
 	now := &state{}
 	s.best.copyTo(now)
-	for b, t := range now.bins {
+	for b, t := range now.trees {
 		if t.frozen {
 			continue
 		}
@@ -50,7 +50,7 @@ func (s *solving) smaller() {
 				now.opens[t.size]--
 				now.opens[i]++
 				now.cost += s.sizes[i].cost - s.sizes[t.size].cost
-				now.bins[b] = u
+				now.trees[b] = u
 				break
 			}
 		}
@@ -92,7 +92,7 @@ func (s *solving) refit(t *tree, size int) *tree {
 			s.search.open(st, size)
 			s.search.limit = 0 // no other
 			if s.search.lay(st); len(st.out) == 0 {
-				return st.bins[0]
+				return st.trees[0]
 			}
 		}
 	}
@@ -101,13 +101,13 @@ func (s *solving) refit(t *tree, size int) *tree {
 
 // last are the sheets worth polishing: a few that are filled least.
 func (s *solving) last() (at []int) {
-	for i, t := range s.best.bins {
+	for i, t := range s.best.trees {
 		if !t.frozen {
 			at = append(at, i)
 		}
 	}
 	slices.SortStableFunc(at, func(a, b int) int {
-		return cmp.Compare(s.share(s.best.bins[a]), s.share(s.best.bins[b]))
+		return cmp.Compare(s.share(s.best.trees[a]), s.share(s.best.trees[b]))
 	})
 	return at[:min(len(at), 12)]
 }
@@ -120,8 +120,8 @@ func (s *solving) polish(on []int, measure func(*state) float64, dearly int) {
 	}
 	now, next := &state{opens: make([]int, len(s.sizes))}, &state{}
 	for _, i := range on {
-		now.bins = append(now.bins, s.best.bins[i])
-		now.opens[s.best.bins[i].size]++
+		now.trees = append(now.trees, s.best.trees[i])
+		now.opens[s.best.trees[i].size]++
 	}
 	value := measure(now)
 	s.search.limit = 0
@@ -129,7 +129,7 @@ func (s *solving) polish(on []int, measure func(*state) float64, dearly int) {
 		now.copyTo(next)
 		clear(s.search.own)
 		for range 1 + s.search.r.IntN(3) {
-			s.search.takeOut(next, s.search.r.IntN(len(next.bins)))
+			s.search.takeOut(next, s.search.r.IntN(len(next.trees)))
 		}
 		s.search.order, s.search.fit = s.search.orders[s.search.r.IntN(len(s.search.orders))], s.search.r.IntN(2)
 		s.search.lay(next)
@@ -145,7 +145,7 @@ func (s *solving) polish(on []int, measure func(*state) float64, dearly int) {
 	best := &state{}
 	s.best.copyTo(best)
 	for i, b := range on {
-		best.bins[b] = now.bins[i]
+		best.trees[b] = now.trees[i]
 	}
 	s.best = best
 }
@@ -153,7 +153,7 @@ func (s *solving) polish(on []int, measure func(*state) float64, dearly int) {
 // largest measures a state by its largest rest, and a little by the others.
 func (s *solving) largest(st *state) float64 {
 	most, all := 0.0, 0.0
-	for _, t := range st.bins {
+	for _, t := range st.trees {
 		for _, r := range t.rests {
 			a := float64(t.nodes[r].w) * float64(t.nodes[r].h) / s.search.large
 			most, all = max(most, a), all+float64(a*a)
@@ -173,18 +173,18 @@ func (s *solving) stops(st *state) float64 {
 func (s *solving) byRules() {
 	now := &state{}
 	s.best.copyTo(now)
-	for b, t := range now.bins {
+	for b, t := range now.trees {
 		if t.frozen {
 			continue
 		}
 		one := func(t *tree) (most, stops float64) {
-			st := &state{bins: []*tree{t}}
+			st := &state{trees: []*tree{t}}
 			return -s.largest(st), s.stops(st)
 		}
 		most, stops := one(t)
 		if u := s.refit(t, t.size); u != nil {
 			if m, n := one(u); n < stops && (m >= most || s.Tie == Stops) || n == stops && m > most {
-				now.bins[b] = u
+				now.trees[b] = u
 			}
 		}
 		if s.problem.work -= 500; s.problem.work < -s.Work {
@@ -196,7 +196,7 @@ func (s *solving) byRules() {
 
 // plain tells a state as sheets of unnamed pieces.
 func (p *problem) plain(st *state) (out []layout.Sheet) {
-	for _, t := range st.bins {
+	for _, t := range st.trees {
 		w := &walk{problem: p, t: t.clone(), margin: p.Sheets[t.size].Margin, unnamed: true}
 		w.part(0, 0, 0, layout.Rect{W: p.Sheets[t.size].W, H: p.Sheets[t.size].H})
 		out = append(out, layout.Sheet{Cuts: layout.InOrder(w.s.Cuts)})

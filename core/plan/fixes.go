@@ -149,7 +149,8 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 		text = "No one sheet on the shelf takes every piece of this box."
 	}
 	if len(job.Scores) > 0 {
-		p.Problem(typedSide(job.Scores, large), text, "Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
+		p.Problem(typedSide(job.Scores, large), text,
+			"Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
 			"card.join", "yes")
 		return
 	}

@@ -5,11 +5,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/shop"
+	"brevium/core/words"
 )
 
 // The near miss: a plan may be a hair from one sheet less. What is free is changed, one
@@ -37,7 +37,7 @@ func (n Near) Saves() string {
 		if says != "" {
 			says += ", "
 		}
-		return says + fmt.Sprintf("%d.%02d saved", n.Cost/100, n.Cost%100)
+		return says + words.Coins(n.Cost) + " saved"
 	}
 	if says == "" {
 		says = "less card"
@@ -113,7 +113,7 @@ func (p *Plan) uses() (u uses) {
 	return u
 }
 
-// with tells what a change would be cut from, by a draft without faces or proof.
+// using tells what a change would be cut from, by a draft without faces or proof.
 func (n *nearing) using(set map[string]string) (u uses, ok bool) {
 	if !n.budget.spend(n.effort()) {
 		return u, false
@@ -174,7 +174,7 @@ type free struct {
 	more         bool
 }
 
-// measures are what is free of this plan.
+// freeMeasures are the measures of this plan that may be a hair less.
 func (p *Plan) freeMeasures() (out []free) {
 	for _, q := range p.Style.Asks {
 		if now, settled := p.Box.Settled[q.ID]; settled && len(q.Choices) == 0 {
@@ -284,7 +284,7 @@ func (n *nearing) choices() {
 				continue
 			}
 			if set := map[string]string{"box.options." + q.ID: c.ID}; n.saving(set) {
-				n.add(fmt.Sprintf("%s: %s", q.Label, strings.ToLower(c.Label[:1])+c.Label[1:]), 0, set)
+				n.add(q.Label+": "+words.Small(c.Label), 0, set)
 			}
 		}
 	}

@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/lists"
 	"brevium/core/measure"
+	"brevium/core/words"
 )
 
 // Need is so many sheets of a size that are to be cut up.
@@ -62,7 +63,7 @@ func WriteShopping(w io.Writer, all []Buy) error {
 	for _, b := range all {
 		price := ""
 		if b.Price > 0 {
-			price = fmt.Sprintf("%d.%02d", b.Price/100, b.Price%100)
+			price = words.Coins(b.Price)
 		}
 		rows = append(rows, []string{b.Card.Title, b.Sheet.Title, fmt.Sprint(b.Count), fmt.Sprint(b.Hand), fmt.Sprint(b.Short),
 			fmt.Sprint(b.Packs), fmt.Sprint(b.Over), price})

@@ -2,6 +2,7 @@
 package words
 
 import (
+	"fmt"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -15,6 +16,9 @@ func Capital(s string) string {
 	}
 	return string(unicode.ToTitle(first)) + s[size:]
 }
+
+// Coins writes hundredths of a coin.
+func Coins(hundredths int64) string { return fmt.Sprintf("%d.%02d", hundredths/100, hundredths%100) }
 
 // Small begins a text with a small letter.
 func Small(s string) string {

@@ -63,6 +63,10 @@ document.addEventListener("pointermove", (e) => {
   drag.far = drag.far || Math.hypot(dx, dy) > 4;
   if (drag.far) drag.piece.setAttribute("transform", `translate(${dx} ${dy})`);
 });
+document.addEventListener("pointercancel", () => {
+  if (drag) drag.piece.removeAttribute("transform");
+  drag = null;
+});
 document.addEventListener("pointerup", (e) => {
   if (!drag) return;
   const { piece, x, y, px, mm, far } = drag;
@@ -138,7 +142,8 @@ function begin() {
   const root = $(".cutting");
   if (!root) { stop(); at = -1; return; }
   light(root, at);
-  if (held) hold(root.querySelector(`[data-laid="${CSS.escape(held)}"]`));
+  // What was just held may lie elsewhere now; of what was only pointed at the place tells.
+  if (held) hold($("#held-piece", root) || root.querySelector(`[data-laid="${CSS.escape(held)}"]`));
   look(root);
 }
 document.addEventListener("bench:shown", begin);
