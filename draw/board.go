@@ -10,11 +10,11 @@ import (
 	"brevium/core/sheet"
 )
 
-// Board draws a piece as it lies on the scoring board for one turn: the edge
-// at the fence on the left, the grooves to score now, those scored before
-// fainter.
+// Board draws a piece as it lies on the scoring board for one turn: the edge at the fence,
+// which stands at the left or, where the board is numbered from the right, there; a ruler
+// along it; the grooves to score now, those scored before fainter.
 func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
-	const most, left = 230.0, 34.0
+	const most, left, ruler = 230.0, 34.0, 24.0
 	t := card.Turns[turn]
 	w, h := card.W, card.H
 	if t.Edge == "top" || t.Edge == "bottom" {
@@ -25,40 +25,83 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
 	rows, highest := numberRows(t, left, k, p)
 	top := 30 + numberRow*float64(highest)
 	high := max(card.W, card.H).MM()*k + top + 14
-	c := &canvas{}
-	c.rect("board", left-8, top-6, most+16, high-top)
-	groove := p.Tools.Groove(p.Step.Size)
-	for at := measure.Length(0); at.MM()*k <= most; at += groove {
-		if groove.MM()*k >= 3 {
-			c.line("board-groove", left+at.MM()*k, top-6, left+at.MM()*k, high-6)
-		}
-	}
-	c.rect("fence", left-16, top-10, 10, high-top+4)
+	b := board{canvas: &canvas{}, left: left, wide: most, right: p.Tools.FromRight}
+	b.upright("board", -8, top-6, most+16, high-top)
+	b.grooves(p, top-6, high-6, k)
+	b.ruler(p, high-6, ruler, k)
+	b.upright("fence", -16, top-10, 10, high-top+4)
 	piece := p.Box.Piece(card.Piece)
-	c.rect("piece-edge", left, top, pw, ph, "fill", p.CardOf(piece.Stock).Inside)
+	b.upright("piece-edge", 0, top, pw, ph, "fill", p.CardOf(piece.Stock).Inside)
 	for i, before := range card.Turns[:turn+1] {
 		for n, m := range before.At {
 			x1, y1, x2, y2 := ends(piece, before.Lines[n], t.Edge)
-			x1, x2, y1, y2 = left+x1*k, left+x2*k, top+y1*k, top+y2*k
+			if b.right { // turned half round, so that the edge lies there
+				y1, y2 = h.MM()-y1, h.MM()-y2
+			}
+			x1, x2, y1, y2 = b.x(x1*k), b.x(x2*k), top+y1*k, top+y2*k
 			if i < turn {
-				c.line("tick", x1, y1, x2, y2)
+				b.line("tick", x1, y1, x2, y2)
 				continue
 			}
-			c.group("data-link", Link(piece, before.Lines[n]))
-			c.line("groove", x1, y1, x2, y2)
-			c.line("groove-floor", x1, y1, x2, y2)
+			b.group("data-link", Link(piece, before.Lines[n]))
+			b.line("groove", x1, y1, x2, y2)
+			b.line("groove-floor", x1, y1, x2, y2)
 			up := top - 12 - numberRow*float64(rows[m.At])
 			if n == 0 || before.At[n-1].At != m.At { // a score in two parts has its number once
 				if rows[m.At] > 0 {
-					c.line("flag", x1, up+3, x1, top-6)
+					b.line("flag", x1, up+3, x1, top-6)
 				}
-				c.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
+				b.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
 			}
-			c.end()
+			b.end()
 		}
 	}
 	says := fmt.Sprintf("%s on the board, %s edge against the fence", card.Piece, t.Edge)
-	return picture("board-turn", left+most+20, high, says, c)
+	return picture("board-turn", left+most+20, high+ruler, says, b.canvas)
+}
+
+// board is drawn from its fence, which may stand at either hand.
+type board struct {
+	*canvas
+	left, wide float64
+	right      bool
+}
+
+// x is how far from the left of the picture something so far from the fence is.
+func (b board) x(from float64) float64 {
+	if b.right {
+		return b.left + b.wide - from
+	}
+	return b.left + from
+}
+
+func (b board) upright(class string, from, y, w, h float64, more ...any) {
+	b.rect(class, min(b.x(from), b.x(from+w)), y, w, h, more...)
+}
+
+func (b board) grooves(p *plan.Plan, top, bottom, k float64) {
+	groove := p.Tools.Groove(p.Step.Size)
+	for at := measure.Length(0); at.MM()*k <= b.wide; at += groove {
+		if groove.MM()*k >= 3 {
+			b.line("board-groove", b.x(at.MM()*k), top, b.x(at.MM()*k), bottom)
+		}
+	}
+}
+
+// ruler is numbered from the fence, in the unit of the plan.
+func (b board) ruler(p *plan.Plan, y, high, k float64) {
+	b.upright("ruler", 0, y, b.wide, high-4)
+	step, number := ticksAt(k, p.Step.Unit)
+	for at := measure.Length(0); at.MM()*k <= b.wide; at += step {
+		x, long := b.x(at.MM()*k), 4.0
+		if at%number == 0 {
+			long = 7
+			if at > 0 && at.MM()*k < b.wide-8 {
+				b.text(x, y+17, "ruler-text", "middle", rulerNumber(at, p.Step.Unit))
+			}
+		}
+		b.line("tick", x, y, x, y+long)
+	}
 }
 
 // numberRow is how much higher a number stands that has no room beside the one

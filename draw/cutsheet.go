@@ -18,6 +18,7 @@ type CutLook struct {
 	Card  shop.Card
 	Step  measure.Step
 	Hands bool         // pieces can be taken hold of
+	Now   int          // the cut that is in hand, counted from 1; 0 shows them all
 	Held  *layout.Spot // where the piece lies that was held last, if that is on this sheet
 }
 
@@ -34,7 +35,11 @@ func CutSheet(s layout.Sheet, l CutLook) string {
 	d.sheet(fill)
 	d.pieces()
 	d.cuts()
-	return picture("cut-sheet", s.W.MM()*k+20, s.H.MM()*k+20, d.says(l.N, s), c)
+	class := "cut-sheet"
+	if l.Now > 0 {
+		class += " stepping"
+	}
+	return picture(class, s.W.MM()*k+20, s.H.MM()*k+20, d.says(l.N, s), c)
 }
 
 type cutSheet struct {
@@ -94,7 +99,13 @@ func (d cutSheet) cuts() {
 		kx, ky, kw, kh := d.rectOf(kept)
 		at := cut.At.MM() * d.k
 		bx, by := x+at, y+min(12, h/2)
-		d.group("class", "a-cut", "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
+		class := "a-cut"
+		if i+1 < d.l.Now {
+			class += " done"
+		} else if i+1 == d.l.Now {
+			class += " now"
+		}
+		d.group("class", class, "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
 		d.rect("in-hand", x, y, w, h)
 		d.rect("at-stop", kx, ky, kw, kh)
 		if cut.Down {

@@ -47,7 +47,13 @@ func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cu
 }
 
 func standing(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts) *scene {
-	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
+	return lit(p, a, name, v, what, cuts, nil)
+}
+
+// lit is standing with some faces lit.
+func lit(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts,
+	light func(*fold.Body, string) bool) *scene {
+	scene := &scene{lit: light, eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
 		if what == whole || body.Piece.Part != sheet.Insert {
 			x, y := p.Dressed.Begins(body.Piece, a.Rides(body))
@@ -91,6 +97,7 @@ func (v View) screen() (right, up fold.Vec) {
 // scene is a heap of flat polygons of card, and the things among them, to be
 // painted from back to front. Things are in that order already.
 type scene struct {
+	lit    func(b *fold.Body, face string) bool // what moves now; nil lights nothing
 	eye    fold.Vec
 	polys  []poly
 	things [][]poly
@@ -106,6 +113,7 @@ type poly struct {
 	colour string
 	print  string // the fill of what is printed on it
 	round  *disc  // what it is all of, when it is round
+	lit    bool
 }
 
 // disc is a round: its middle, the way it faces, and its radius. A ball is the
@@ -123,8 +131,10 @@ func (s *scene) body(b *fold.Body, card shop.Card, x, y float64) {
 		if f.In.Dot(s.eye) <= 0 {
 			colour, print = card.Colour, s.print.on(card, begun(f.Frame, x, y))
 		}
+		lit := s.lit != nil && s.lit(b, f.Name)
 		for _, part := range f.Convex(s.cuts) {
-			s.polys = append(s.polys, poly{points: part.Points, real: part.Real, normal: f.In, colour: colour, print: print})
+			s.polys = append(s.polys, poly{points: part.Points, real: part.Real, normal: f.In, colour: colour, print: print,
+				lit: lit})
 		}
 	}
 }
@@ -203,6 +213,11 @@ func (n *pen) draw(p poly) {
 			side = &edges
 		}
 		side.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
+	}
+	if p.lit {
+		n.tag("path", "d", b.String()+"Z", "fill", fill)
+		n.tag("path", "class", "lit-face", "d", b.String()+"Z")
+		return
 	}
 	if bare.Len() == 0 && p.print == "" { // whole: its rim is its edge
 		n.tag("path", "class", "face", "d", b.String()+"Z", "fill", fill)

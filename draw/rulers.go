@@ -16,7 +16,7 @@ func (f flat) rulers() {
 	f.rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
 	f.rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
 	f.label(string(f.p.Step.Unit), "ruler-text", 10, spot{f.x - 5, f.y - 8, "end", false})
-	step, number := f.ticks()
+	step, number := ticksAt(f.k, f.p.Step.Unit)
 	for i := 0; ; i++ {
 		at := step * measure.Length(i)
 		if at > max(f.piece.Width, f.piece.Height) {
@@ -52,19 +52,20 @@ func (f flat) crossed(at measure.Length, alongWidth bool, near float64) bool {
 	})
 }
 
-// ticks picks marks that stand at least 4 pixels apart and numbers at least 24.
-func (f flat) ticks() (step, number measure.Length) {
+// ticksAt picks marks that stand at least 4 pixels apart and numbers at least 24, at so
+// many pixels a millimetre.
+func ticksAt(k float64, unit measure.Unit) (step, number measure.Length) {
 	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch,
 		2 * measure.Inch}
 	numbers := []measure.Length{measure.Inch, 2 * measure.Inch, 4 * measure.Inch}
-	if f.p.Step.Unit == measure.Millimetres {
+	if unit == measure.Millimetres {
 		mm := measure.Millimetre
 		marks = []measure.Length{mm, 2 * mm, 5 * mm, 10 * mm, 20 * mm}
 		numbers = []measure.Length{10 * mm, 20 * mm, 50 * mm, 100 * mm}
 	}
 	pick := func(from []measure.Length, apart float64) measure.Length {
 		for _, l := range from {
-			if l.MM()*f.k >= apart {
+			if l.MM()*k >= apart {
 				return l
 			}
 		}

@@ -75,6 +75,20 @@ func (s Standing) Of(part string) *fold.Body {
 // All gives the bodies of every copy of a part, and of the parts within it.
 func (s Standing) All(part string) []*fold.Body { return s.of[part] }
 
+// Only gives those bodies of the standing that are kept: asked by the path of their part
+// and, of what rides, by the part it rides on.
+func (s Standing) Only(keep func(part, on string) bool, filled bool) Standing {
+	out := s
+	out.Bodies, out.Filled = nil, s.Filled && filled
+	for _, b := range s.Bodies {
+		on, _ := ref(s.Rides(b))
+		if keep(b.Name, on) {
+			out.Bodies = append(out.Bodies, b)
+		}
+	}
+	return out
+}
+
 func (s *Standing) add(path string, body *fold.Body) {
 	s.Bodies = append(s.Bodies, body)
 	s.of[path] = append(s.of[path], body)

@@ -36,6 +36,8 @@ func TestScoreCards(t *testing.T) {
 				"Turn so that the bottom edge is against the fence: score at 1."}, 2},
 	}
 	for _, c := range cases {
+		c.piece.Role("tab", "a", "b", "c", "d")
+		c.piece.Find()
 		got := Card(c.piece, say, in/16, shop.Tools{}, "")
 		if strings.Join(got.Says, "|") != strings.Join(c.says, "|") || len(got.Turns) != c.turns {
 			t.Errorf("%s: %d turns, %q", c.name, len(got.Turns), got.Says)

@@ -30,12 +30,13 @@ func TestOrderOfFolding(t *testing.T) {
 		at[s.Title] = strings.Join(s.Says, " ") + " " + s.Caution()
 	}
 	for step, parts := range map[string][]string{
-		"Score": {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
-		"Cut":   {"cut a window 1 × 1/2, its corner 1 from the left and 2 from the top"},
-		"Stick": {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "outside of the seam",
-			"in this order: wrap it round. Set edges level", "Stick the one on the other.", "Mind it."},
-		"Close": {"Close the top."},
-		"Trim":  {"2 of A4"},
+		"Score":        {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
+		"Cut":          {"cut a window 1 × 1/2, its corner 1 from the left and 2 from the top"},
+		"Closures":     {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "Put both magnets together first"},
+		"Stick":        {"outside of the seam", "in this order: wrap it round. Set edges level", "Mind it."},
+		"Put together": {"Stick the one on the other."},
+		"Close":        {"Close the top."},
+		"Trim":         {"2 of A4"},
 	} {
 		for _, part := range parts {
 			if !strings.Contains(at[step], part) {

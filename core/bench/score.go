@@ -25,7 +25,8 @@ type ScoreCard struct {
 	Turns  []Turn
 	Slants []Slant
 	Bends  []Bend
-	Handed int // how many are mirror images
+	Handed int    // how many are mirror images
+	Slit   string // where scores run on as slits between faces that stay, in words
 }
 
 // Bend is a face that is bent round evenly, by hand: how long it is, how far it
@@ -83,6 +84,11 @@ func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools
 		if t := turn(p, edge, step, tools); len(t.At) > 0 {
 			c.Turns = append(c.Turns, t)
 		}
+	}
+	if seen := seenSlits(p); len(seen) > 0 {
+		one := *p
+		one.Slits = seen
+		c.Slit = slitPlaces(&one, say)
 	}
 	for _, l := range p.Slanted {
 		c.Slants = append(c.Slants, Slant{l, p.Name + "-" + l.Name})
@@ -198,26 +204,16 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
 	}
 	out := []string{cut}
+	if c.Slit != "" {
+		defer func() {
+			says = append(says, fmt.Sprintf("No score is wanted where a slit comes later (%s): stop short of it where its edge is "+
+				"seen.", c.Slit))
+		}()
+	}
 	if c.Handed > 0 {
 		out = append(out, fmt.Sprintf("%d of them are mirror images: turn the card over before you score.", c.Handed))
 	}
-	defer func() {
-		bends := false
-		for _, s := range c.Slants {
-			if s.Kind == sheet.Score {
-				says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.",
-					say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
-			}
-			bends = bends || s.Kind == sheet.Bend
-		}
-		for _, b := range c.Bends {
-			says = append(says, fmt.Sprintf("Bend the %s round evenly, %s long, over something %s in radius; don't score it.",
-				b.Face, say(b.Long), say(b.Radius)))
-		}
-		if bends {
-			says = append(says, "Don't score the lines drawn as bends: the card is only bent there, by hand.")
-		}
-	}()
+	defer func() { says = append(says, c.byHand(say)...) }()
 	if len(c.Turns) == 4 && c.alike(0, 1) && c.alike(0, 2) && c.alike(0, 3) {
 		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.",
 			c.Turns[0].list(say)))
@@ -236,6 +232,53 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		}
 	}
 	return out
+}
+
+// lays tells the card lay by lay, as the piece comes to the board: each edge by itself,
+// with how it is turned to get there.
+func (c ScoreCard) lays(say func(Length) string) (out []Frame) {
+	for i, t := range c.Turns {
+		does := fmt.Sprintf("%s edge to the fence: score %s.", words.Capital(t.Edge), t.list(say))
+		switch {
+		case i == 0:
+		case c.alike(0, i) && len(c.Turns) == 4:
+			does = fmt.Sprintf("Turn a quarter, %s edge to the fence: %s again.", t.Edge, t.list(say))
+		default:
+			turn := "a quarter"
+			if t.Edge == opposite(c.Turns[i-1].Edge) {
+				turn = "half round"
+			}
+			does = fmt.Sprintf("Turn %s, %s edge to the fence: score %s.", turn, t.Edge, t.list(say))
+		}
+		out = append(out, Frame{Says: does, Look: OnBoard, Piece: c.Piece, N: i})
+	}
+	if says := c.byHand(say); len(says) > 0 {
+		out = append(out, Frame{Says: strings.Join(says, " "), Look: Scored, Piece: c.Piece, Uncut: true})
+	}
+	if len(out) == 0 {
+		out = []Frame{{Says: c.Says[0], Look: Scored, Piece: c.Piece, Uncut: true}}
+	}
+	return out
+}
+
+// byHand tells what no edge of the board helps with: slanted scores and bends.
+func (c ScoreCard) byHand(say func(Length) string) (says []string) {
+	bends := false
+	for _, s := range c.Slants {
+		if s.Kind == sheet.Score {
+			says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.",
+				say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
+		}
+		bends = bends || s.Kind == sheet.Bend
+	}
+	for _, b := range c.Bends {
+		says = append(says, fmt.Sprintf("Bend the %s round evenly, %s long, over something %s in radius; don't score it.",
+			b.Face, say(b.Long), say(b.Radius)))
+	}
+	if bends {
+		says = append(says, "Don't score the lines drawn as bends: the card is only bent there, by hand.")
+	}
+	return says
 }
 
 func (t Turn) list(say func(Length) string) string {

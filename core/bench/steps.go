@@ -5,23 +5,85 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/measure"
+	"brevium/core/assembly"
+	"brevium/core/layout"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
 
-// Step is one thing to do at the bench.
+// Step is one thing to do at the bench: with one piece, or with all of the box.
 type Step struct {
+	ID       string // the same as long as the box is; unique among its steps
 	Title    string
+	Piece    string // what is in hand, "" for all of it
+	Count    int    // how many of it are made
 	Says     []string
+	Frames   []Frame
 	Cautions []Caution
+	Check    string // what must be so before one goes on
+	Fails    []Remedy
+	Waits    []Wait
+	Minutes  float64 // for all copies, as an unhurried maker takes them
+}
+
+// Remedy is what to do where a check fails.
+type Remedy struct{ When, Do string }
+
+// Wait is a time that something is held, or left alone.
+type Wait struct {
+	What    string
+	Seconds int
+}
+
+// Look is what a picture of a step shows.
+type Look string
+
+const (
+	OnSheet  Look = "sheet" // a sheet, cut N in hand
+	OnBoard  Look = "board" // a piece on the scoring board, turn N
+	Scored   Look = "score" // a flat piece with its folds lit
+	Cutting  Look = "cut"   // a flat piece, of its Cuts those before N done, N lit
+	Marked   Look = "mark"  // a flat piece with what is put on it lit
+	Dressed  Look = "dress" // a flat piece with the layers that lie on its outside
+	GlueIn   Look = "glue-inside"
+	GlueOut  Look = "glue-outside"
+	Standing Look = "box" // the box when At steps of its course are done
+)
+
+// Frame is one picture of a step, with what is done in it.
+type Frame struct {
+	Says  string
+	Look  Look
+	Piece string
+	N     int
+	At    float64
+	Parts []string // of a standing box: the parts that are shown
+	Lit   []string // and the faces that move now
+	Empty bool     // and nothing is in it yet
+	Uncut bool     // of a flat piece: nothing is cut of it yet
+	Box   int      // of a set: which box
+}
+
+// Done is a step of the course of making, told.
+type Done struct {
+	assembly.Step
+	Says string
+}
+
+// Sheets are sheets that are cut alike.
+type Sheets struct {
+	N, Alike int // the number of the first, from 0
+	Of       string
+	Cuts     []layout.Step
 }
 
 // Work is what the steps are read from.
 type Work struct {
 	Pieces   []*sheet.Piece
 	Cards    []ScoreCard
+	Sheets   []Sheets
+	Course   []Done
 	From     string // how many sheets of what
 	Sticks   Sticks
 	Tape     Tape
@@ -38,325 +100,247 @@ type Work struct {
 	Inside   []string // pieces that stand inside
 	Joints   []string // pieces cut in two, in words
 	Dress    []string // what is stuck on while all is flat
+	Layered  []string // the pieces it is stuck on
+	Last     []string // what goes on or round the closed box
 	Care     []string // what the contents ask for, said when they go in
+	Deep     bool     // deeper than fingers reach
+	Busy     bool     // its card is printed
 	Say      func(Length) string
 }
 
-// Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill.
-func Steps(w Work) []Step {
-	trim := Step{Title: "Trim", Says: []string{
-		fmt.Sprintf("From %s, cut the pieces in the order shown under Sheets.", w.From)}, Cautions: Take(bladeCare)}
-	trim.Says = append(append(trim.Says, w.Tape.Across...), w.Spacers...)
-	if w.Copies > 1 {
-		trim.Says = append(trim.Says, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
-	}
-	score := Step{Title: "Score", Says: []string{"Inside face up."}}
-	if w.Tools.FromRight {
-		score.Says = append(score.Says, "Your board is numbered from the right: its fence is at the right hand.")
-	}
-	for _, c := range w.Cards {
-		score.Says = append(score.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
-	}
-	score.Says = append(append([]string(nil), w.Joints...), score.Says...)
-	cut := Step{Title: "Cut", Cautions: Take(scissorsCare)}
-	fold := Step{Title: "Fold and burnish", Says: append([]string{
-		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
-	stick := Step{Title: "Stick", Cautions: Take(w.Cautions...)}
-	if w.Sticks.ID != "tape" {
-		stick.Cautions = append(stick.Cautions, Take(glueCare)...)
-	}
-	for _, p := range w.Pieces {
-		for _, tip := range p.Tips {
-			cut.Says = append(cut.Says, words.Capital(p.Name)+": "+tip)
-		}
-		if s := cuts(p, w.Say, w.Tools); s != "" {
-			cut.Says = append(cut.Says, s)
-		}
-		stick.Says = append(stick.Says, putOn(p, w.Say)...)
-		stick.Says = append(stick.Says, sticking(p, w.Sticks)...)
-	}
-	stick.Says = append(stick.Says, w.Together...)
-	if len(stick.Says) > 0 && w.Sticks.Hold != "" {
-		stick.Says = append(stick.Says, w.Sticks.Hold)
-	}
-	fit := Step{Title: "Dry-fit and close"}
-	for _, l := range w.Lids {
-		fit.Says = append(fit.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own "+
-			"weight, or with a light push.", l))
-	}
-	fit.Says = append(fit.Says, "Let wet glue dry under a weight before filling.")
-	if w.Sticks.ID == "tape" {
-		fit.Says = fit.Says[:len(fit.Says)-1]
-	}
-	if len(w.Inside) > 0 {
-		fit.Says = append(fit.Says, "Set in the "+strings.Join(w.Inside, ", the ")+".")
-	}
-	fill := Step{Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every tab holds."}}
-	if len(w.Contents) > 0 {
-		fill.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
-	}
-	steps := []Step{trim, score}
-	order := []Step{cut, fold}
+// Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.
+func Steps(w Work) (out []Step) {
+	order := [][]Step{w.cut(), {w.burnish()}}
 	if w.Burnish == "before" {
-		order = []Step{fold, cut}
+		slices.Reverse(order)
 	}
-	order = append(order, Step{Title: "Dress while flat", Says: w.Dress})
-	for _, s := range append(order, stick, fit, fill, Step{Title: "Close", Says: w.Closing}) {
+	all := append(w.trim(), w.score()...)
+	all = append(append(all, order[0]...), order[1]...)
+	all = append(all, w.closures(), w.dress(), w.dry())
+	all = append(all, w.stick()...)
+	all = append(all, w.together(), w.fit(), w.fill(), w.close())
+	for _, s := range all {
 		if len(s.Says) > 0 {
-			steps = append(steps, s)
-		}
-	}
-	return steps
-}
-
-// cuts tells what is slit and what is cut away of a piece.
-func cuts(p *sheet.Piece, say func(Length) string, tools shop.Tools) string {
-	away, trims := 0, 0
-	for _, f := range p.Faces {
-		switch {
-		case f.Trim:
-			trims++
-		case f.Waste:
-			away++
-		}
-	}
-	var parts []string
-	parts = append(parts, openings(p, say, tools)...)
-	if p.Shaped() {
-		parts = append(parts, "cut it to the shape that is drawn")
-		away = 0
-	}
-	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
-	if n := len(p.Slits); n > 0 {
-		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)",
-			plural(n, "slit"), slitPlaces(p, say)))
-	}
-	if away > 0 {
-		parts = append(parts, fmt.Sprintf("cut away the %s marked on the drawing", plural(away, "part")))
-	}
-	if trims > 0 {
-		shape := "trim what is marked to its shape (%s to come off)"
-		if p.Has("tab") {
-			shape = "trim the tabs to their shape and mitre their ends (%s to come off)"
-		}
-		parts = append(parts, fmt.Sprintf(shape, plural(trims, "sliver")))
-	}
-	if len(parts) == 0 {
-		return ""
-	}
-	return words.Capital(p.Name) + ": " + strings.Join(parts, "; ") + "."
-}
-
-// openings tells slots, holes and notches with their places.
-func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts []string) {
-	for _, fromBottom := range []bool{false, true} {
-		var at []string
-		var one sheet.Slot
-		for _, s := range p.Slots {
-			if s.FromBottom == fromBottom {
-				at, one = append(at, say(s.X)), s
+			if s.Count == 0 {
+				s.Count = w.Copies
 			}
-		}
-		edge := map[bool]string{false: "top", true: "bottom"}[fromBottom]
-		if len(at) > 0 {
-			parts = append(parts, fmt.Sprintf("cut %s %s deep from the %s edge, the card's thickness and a hair wide, at %s from "+
-				"the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
+			out = append(out, s.checked(w))
 		}
 	}
-	for _, w := range p.Windows {
-		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top",
-			say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
-	}
-	for _, h := range p.Punches {
-		with := punches(p, h, tools, say)
-		s := fmt.Sprintf("%s a round hole %s across, its middle %s from the left and %s from the top%s",
-			map[bool]string{true: "punch", false: "cut"}[with != ""], say(h.Diameter), say(h.Mid.X), say(h.Mid.Y), with)
-		if h.Scoop > 0 {
-			s += fmt.Sprintf(", with a finger scoop %s deep on the slant", say(h.Scoop))
-		}
-		parts = append(parts, s)
-	}
-	if n := len(p.Notches); n > 0 {
-		by := ""
-		if _, owned, _ := tools.Reaches("notch", p.Notches[0].Diameter, 0); owned {
-			by = ", with your notch punch"
-		}
-		parts = append(parts, fmt.Sprintf("cut %s %s across in the middle of the edge%s",
-			plural(n, "half-round notch"), say(p.Notches[0].Diameter), by))
-	}
-	return parts
+	return out
 }
 
-// punches tells with which punch a hole is made, or what does it where the hand punch
-// doesn't reach; "" when there is none of its size.
-func punches(p *sheet.Piece, h sheet.Punch, tools shop.Tools, say func(Length) string) string {
-	in := min(h.Mid.X, h.Mid.Y, p.Width-h.Mid.X, p.Height-h.Mid.Y)
-	for _, kind := range []string{"hole", "circle"} {
-		if punch, owned, reaches := tools.Reaches(kind, h.Diameter, in); owned && reaches {
-			return fmt.Sprintf(", with your %s %s", punch.Size.Exact(measure.Inches),
-				map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
-		} else if owned {
-			return fmt.Sprintf(": that is %s in and your punch reaches %s, so use a screw punch, or an awl and a round file",
-				say(in), say(punch.Reach))
-		}
-	}
-	return ""
-}
-
-// slitPlaces tells where slits run: along which scores, from which edges.
-func slitPlaces(p *sheet.Piece, say func(Length) string) string {
-	type place struct {
-		at, deep Length
-		level    bool
-	}
-	edges := map[place][]string{}
-	var order []place
-	var free []string
-	for _, s := range p.Slits {
-		if !onPass(p, s) {
-			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(s.A.X), say(s.A.Y), say(s.B.X),
-				say(s.B.Y)))
+// Grouped puts steps that follow each other under one title together: the work as it is
+// told on paper.
+func Grouped(steps []Step) (out []Step) {
+	for _, s := range steps {
+		n := len(out) - 1
+		if n < 0 || out[n].Title != s.Title {
+			s.Says, s.Cautions = slices.Clone(s.Says), slices.Clone(s.Cautions)
+			s.Piece, s.Frames = "", slices.Clone(s.Frames)
+			out = append(out, s)
 			continue
 		}
-		at, size, near, far := s.A.X, p.Width, "left", "right"
-		level := s.A.Y == s.B.Y
-		if level {
-			at, size, near, far = s.A.Y, p.Height, "top", "bottom"
-		}
-		edge := near
-		if 2*at > size {
-			at, edge = size-at, far
-		}
-		k := place{at, (s.A.X - s.B.X).Abs() + (s.A.Y - s.B.Y).Abs(), level}
-		if edges[k] == nil {
-			order = append(order, k)
-		}
-		if !slices.Contains(edges[k], edge) {
-			edges[k] = append(edges[k], edge)
-		}
-	}
-	var out []string
-	for _, k := range order {
-		from := "the " + edges[k][0] + " edge"
-		if len(edges[k]) > 1 {
-			slices.Sort(edges[k])
-			if k.level {
-				slices.Reverse(edges[k])
-			}
-			from = "the " + strings.Join(edges[k], " and ") + " edges"
-		}
-		out = append(out, fmt.Sprintf("along the score %s from %s, %s deep", say(k.at), from, say(k.deep)))
-	}
-	return strings.Join(append(out, free...), "; ")
-}
-
-// onPass says whether a slit runs along a score.
-func onPass(p *sheet.Piece, s sheet.Line) bool {
-	return slices.ContainsFunc(p.Passes, func(q sheet.Pass) bool {
-		return q.AlongWidth && s.A.X == q.At && s.B.X == q.At || !q.AlongWidth && s.A.Y == q.At && s.B.Y == q.At
-	})
-}
-
-// putOn tells what is stuck on while the piece is still flat.
-func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
-	for _, m := range p.Marks {
-		does := fmt.Sprintf("stick the %s on", m.What)
-		if m.What == "brad" || m.What == "ribbon" {
-			does = fmt.Sprintf("mark where the %s goes through,", m.What)
-		}
-		says = append(says, fmt.Sprintf("%s, still flat: %s %s from the left and %s from the top.", words.Capital(p.Name), does,
-			say(m.At.X), say(m.At.Y)))
-	}
-	return says
-}
-
-// sticking tells the order of folding up and what is stuck behind what.
-func sticking(p *sheet.Piece, sticks Sticks) (says []string) {
-	var faces, tabs, on []string
-	for _, g := range p.Glues {
-		if !slices.Contains(faces, g.Face) {
-			faces = append(faces, g.Face)
-		}
-		if p.RoleOf(g.Face) == "tab" && !slices.Contains(on, g.On) {
-			tabs, on = append(tabs, g.Face), append(on, g.On)
-		}
-	}
-	for _, side := range []string{"outside", "inside"} {
-		on := map[string][]string{}
-		var with []string
-		for _, f := range faces {
-			if over(p, f) != (side == "inside") {
-				continue
-			}
-			w := sticks.with(p, f)
-			if on[w] == nil {
-				with = append(with, w)
-			}
-			on[w] = append(on[w], f)
-		}
-		for _, w := range with {
-			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), w, side,
-				p.Names(on[w])))
-		}
-	}
-	for _, g := range p.Glues {
-		if f, on := p.Face(g.Face), p.Face(g.On); g.Lapped && f != nil && on != nil && f.Area() > on.Area() {
-			says = append(says, fmt.Sprintf("%s: the %s is longer than the %s it lies on; put nothing where it stands out, it would show.",
-				words.Capital(p.Name), words.Plain(g.Face), words.Plain(g.On)))
-		}
-	}
-	var folds []string
-	for _, m := range p.Order {
-		if m.When == sheet.Make {
-			folds = append(folds, p.Says(m))
-		}
-	}
-	if len(folds) == 0 {
-		return says
-	}
-	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
-	if len(folds) == 1 && len(faces) == 0 && p.Order[0].Told != "" {
-		order = words.Capital(folds[0]) + "."
-	}
-	if len(faces) == 0 {
-		order = words.Capital(p.Name) + ": " + words.Small(order)
-	}
-	switch {
-	case len(tabs) > 0:
-		order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", p.Names(on))
-	case len(faces) > 0:
-		order += " Set edges level before they touch, then press along the whole length."
-	}
-	return append(says, order)
-}
-
-// over says whether a face is stuck on the outside of another.
-func over(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return g.Face == face && g.Outside })
-}
-
-func plural(n int, what string) string {
-	if n == 1 {
-		return "one " + what
-	}
-	if strings.HasSuffix(what, "ch") {
-		what += "e"
-	}
-	return fmt.Sprintf("%d %ss", n, what)
-}
-
-// Minutes reckons the work for so many boxes: minutes for a trim, a score, a
-// fold, a cut by hand and a glued tab, as an unhurried maker takes them.
-func Minutes(pieces []*sheet.Piece, trims, copies int) int {
-	total := 0.5 * float64(trims)
-	for _, p := range pieces {
-		hand := 0.3*float64(len(p.Slits)) + 0.75*float64(len(p.Glues)) + 0.4*float64(len(p.Passes))
-		for _, f := range p.Faces {
-			if f.Waste {
-				hand += 0.25
+		for _, says := range s.Says {
+			if !slices.Contains(out[n].Says, says) {
+				out[n].Says = append(out[n].Says, says)
 			}
 		}
-		total += hand * float64(p.Count*copies)
+		for _, c := range s.Cautions {
+			if !slices.Contains(out[n].Cautions, c) {
+				out[n].Cautions = append(out[n].Cautions, c)
+			}
+		}
+		out[n].Frames = append(out[n].Frames, s.Frames...)
+		out[n].Minutes += s.Minutes
+	}
+	return out
+}
+
+// Minutes is about how long steps take in all.
+func Minutes(steps []Step) int {
+	total := 0.0
+	for _, s := range steps {
+		total += s.Minutes
 	}
 	return max(1, int(total+0.5))
+}
+
+// TrimSteps are the steps that cut sheets into pieces.
+func TrimSteps(all []Sheets) []Step {
+	out := Work{Sheets: all}.trimmed(nil)
+	for i := range out {
+		out[i] = out[i].checked(Work{})
+	}
+	return out
+}
+
+func (w Work) trim() []Step {
+	first := []string{fmt.Sprintf("From %s, cut the pieces in the order shown under Sheets.", w.From)}
+	first = append(append(first, w.Tape.Across...), w.Spacers...)
+	if w.Copies > 1 {
+		first = append(first, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
+	}
+	out := w.trimmed(first)
+	if len(out) == 0 {
+		out = []Step{{ID: "trim", Title: "Trim", Says: first, Cautions: Take(bladeCare)}}
+	}
+	return out
+}
+
+func (w Work) trimmed(first []string) (out []Step) {
+	for i, of := range w.Sheets {
+		s := Step{ID: fmt.Sprintf("trim:%d", of.N+1), Title: "Trim", Piece: fmt.Sprintf("sheet %d", of.N+1), Count: of.Alike,
+			Cautions: Take(bladeCare), Minutes: 0.5 * float64(len(of.Cuts)*of.Alike)}
+		if i == 0 {
+			s.Says = first
+		}
+		says := fmt.Sprintf("Sheet %d is %s; it is cut %s.", of.N+1, of.Of, plural(len(of.Cuts), "time"))
+		if of.Alike > 1 {
+			says = fmt.Sprintf("Sheet %d and %d more like it are %s; each is cut %s.", of.N+1, of.Alike-1, of.Of,
+				plural(len(of.Cuts), "time"))
+		}
+		s.Says = append(s.Says, says)
+		for n, c := range of.Cuts {
+			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("Cut %d: %s", n+1, c.Says), Look: OnSheet, N: n, At: float64(of.N)})
+		}
+		if len(of.Cuts) == 0 {
+			s.Frames = []Frame{{Says: "It is used whole.", Look: OnSheet, N: -1, At: float64(of.N)}}
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func (w Work) score() (out []Step) {
+	for i, c := range w.Cards {
+		s := Step{ID: "score:" + c.Piece, Title: "Score", Piece: c.Piece, Count: c.Count}
+		if i == 0 {
+			s.Says = append(slices.Clone(w.Joints), "Inside face up.")
+			if w.Tools.FromRight {
+				s.Says = append(s.Says, "Your board is numbered from the right: its fence is at the right hand.")
+			}
+		}
+		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
+		s.Frames = c.lays(w.Say)
+		for _, t := range c.Turns {
+			s.Minutes += 0.25 * float64(len(t.At)*c.Count)
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func (w Work) burnish() Step {
+	s := Step{ID: "burnish", Title: "Fold and burnish", Says: append([]string{
+		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
+	for _, p := range w.Pieces {
+		if len(p.Passes)+len(p.Slanted) > 0 {
+			s.Frames = append(s.Frames, Frame{Says: words.Capital(p.Name) + ": " + foldsOf(p), Look: Scored, Piece: p.Name,
+				Uncut: w.Burnish == "before"})
+			s.Minutes += 0.15 * float64(len(p.Passes)*p.Count*w.Copies)
+		}
+	}
+	if len(s.Frames) == 0 {
+		s.Says = w.Trims
+	}
+	return s
+}
+
+// foldsOf says which way a piece's scores are folded.
+func foldsOf(p *sheet.Piece) string {
+	valleys, mountains := 0, 0
+	for _, l := range append(slices.Clone(p.Slanted), passLines(p)...) {
+		switch {
+		case l.Kind == sheet.Bend:
+		case l.Fold == sheet.Valley:
+			valleys++
+		default:
+			mountains++
+		}
+	}
+	switch {
+	case mountains == 0:
+		return "every score is folded up towards you, and back."
+	case valleys == 0:
+		return "every score is folded away from you, and back."
+	}
+	return fmt.Sprintf("%d are folded up towards you, %d (drawn beaded) away from you.", valleys, mountains)
+}
+
+func passLines(p *sheet.Piece) (out []sheet.Line) {
+	for _, pass := range p.Passes {
+		out = append(out, sheet.Line{Fold: pass.Fold})
+	}
+	return out
+}
+
+// cut gives, for each piece, what is cut to its scores and, by itself, how its tabs are
+// shaped.
+func (w Work) cut() (cut []Step) {
+	var mitre []Step
+	for _, p := range w.Pieces {
+		says, shapes := cutSays(p, w.Say, w.Tools)
+		all := CutsOf(p)
+		if says == "" && shapes == "" && len(p.Tips) == 0 {
+			continue
+		}
+		s := Step{ID: "cut:" + p.Name, Title: "Cut", Piece: p.Name, Count: p.Count * w.Copies, Cautions: Take(scissorsCare)}
+		for _, tip := range p.Tips {
+			s.Says = append(s.Says, words.Capital(p.Name)+": "+tip)
+		}
+		if says != "" {
+			s.Says = append(s.Says, says)
+		}
+		m := Step{ID: "mitre:" + p.Name, Title: "Mitre", Piece: p.Name, Count: s.Count, Cautions: s.Cautions}
+		if shapes != "" {
+			m.Says = []string{shapes}
+		}
+		for i, c := range all {
+			f := Frame{Says: c.says(p, w.Say), Look: Cutting, Piece: p.Name, N: i}
+			if c.Trim {
+				m.Frames = append(m.Frames, f)
+				m.Minutes += 0.25 * float64(len(c.Away)*s.Count)
+			} else {
+				s.Frames = append(s.Frames, f)
+				s.Minutes += (0.3*float64(len(c.Slits)) + 0.25*float64(len(c.Away))) * float64(s.Count)
+			}
+		}
+		if len(s.Frames) > 1 {
+			s.Says = append(s.Says, "Turn the piece a quarter each time and always cut the same corner: nobody then cuts the wrong one.")
+		}
+		cut, mitre = append(cut, s), append(mitre, m)
+	}
+	return append(cut, mitre...)
+}
+
+// closures are put on while their pieces are flat.
+func (w Work) closures() Step {
+	s := Step{ID: "closures", Title: "Closures"}
+	for _, p := range w.Pieces {
+		says := putOn(p, w.Say)
+		s.Says = append(s.Says, says...)
+		for i, m := range p.Marks {
+			s.Frames = append(s.Frames, Frame{Says: says[i], Look: Marked, Piece: p.Name, N: i})
+			s.Minutes += 0.5 * float64(p.Count*w.Copies)
+			if m.What == "magnet" && !slices.Contains(s.Says, magnetsFirst) {
+				s.Says = append(s.Says, magnetsFirst)
+			}
+		}
+	}
+	if len(s.Says) > 0 {
+		s.Cautions = Take(w.Cautions...)
+	}
+	return s
+}
+
+const magnetsFirst = "Put both magnets together first and close the box on them: the second then finds its own place. Cover them last."
+
+func (w Work) dress() Step {
+	s := Step{ID: "dress", Title: "Dress while flat", Says: w.Dress, Minutes: 0.75 * float64(len(w.Dress)*w.Copies)}
+	for _, name := range w.Layered {
+		s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s from outside, with what lies on it.", words.Plain(name)),
+			Look: Dressed, Piece: name})
+	}
+	return s
 }

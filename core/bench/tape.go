@@ -16,6 +16,7 @@ import (
 // Sticks is what a maker sticks with.
 type Sticks struct {
 	ID, Title, Hold string
+	Press, Dry      int // seconds that each place is held, and that all of it dries
 }
 
 // Strip is the tape of one face.

@@ -148,13 +148,7 @@ func (p *Plan) row() Row {
 }
 
 // Minutes is about how long the bench work takes.
-func (p *Plan) Minutes() int {
-	trims := 0
-	for _, s := range p.Layout.Sheets {
-		trims += len(s.Cuts)
-	}
-	return bench.Minutes(p.Box.Pieces(), trims, p.Copies)
-}
+func (p *Plan) Minutes() int { return bench.Minutes(p.Steps) }
 
 // HowMany is the other way round, for each kind of thing by itself: how many
 // the box as it stands takes, and how many go in a box that comes off one

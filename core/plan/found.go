@@ -169,7 +169,7 @@ func (p *Plan) Take(found []Found) {
 	p.Checks = slices.DeleteFunc(p.Checks, func(c fold.Check) bool { return c.Name == onItsSheet })
 	p.checkSheets()
 	p.warnStock()
-	p.Cards, p.Steps = p.bench()
+	p.Cards, p.Steps = p.bench(p.Say)
 }
 
 // TaskOf is a task of a list: of no card of the shop.

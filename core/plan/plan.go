@@ -5,7 +5,6 @@ package plan
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/bench"
@@ -14,7 +13,6 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/layout"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -110,7 +108,7 @@ func (p *Plan) build(w Workshop) *Plan {
 		p.Box.Outer()
 	}
 	p.lay(w)
-	p.Cards, p.Steps = p.bench()
+	p.Cards, p.Steps = p.bench(p.Say)
 	if what != pinned {
 		p.warn(w)
 	}
@@ -207,45 +205,4 @@ func (p *Plan) checkSheets() {
 		p.Warn(warning)
 	}
 	p.Checks = append(p.Checks, p.told([]fold.Check{check})...)
-}
-
-func (p *Plan) bench() ([]bench.ScoreCard, []bench.Step) {
-	var cards []bench.ScoreCard
-	pieces := p.Box.Pieces()
-	for _, piece := range pieces {
-		if len(piece.Passes) == 0 && p.IsDressing(piece) {
-			continue // cut to size, and nothing to score
-		}
-		c := bench.Card(piece, p.Say, p.Step.Size, p.Tools, p.First)
-		c.Count *= p.Copies
-		c.Says = c.Sentences(p.Say)
-		if says := p.patternSays(piece); says != "" {
-			c.Says = append(c.Says, says)
-		}
-		cards = append(cards, c)
-	}
-	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
-	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(),
-		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
-		Say: p.Say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions}
-	for _, part := range p.Box.Parts {
-		if part.When == sheet.Close && len(p.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
-			w.Lids = append(w.Lids, part.Name)
-		}
-	}
-	for _, n := range p.Box.Notes {
-		if strings.HasSuffix(n.Code, "-plain") {
-			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
-		}
-	}
-	w.Together, w.Closing = p.together()
-	if p.Dressed != nil {
-		w.Dress, w.Closing = p.Dressed.Flat, append(w.Closing, p.Dressed.Last...)
-	}
-	for _, piece := range pieces {
-		if piece.Part == sheet.Insert {
-			w.Inside = append(w.Inside, piece.Name)
-		}
-	}
-	return cards, bench.Steps(w)
 }

@@ -28,21 +28,23 @@ func (s *Set) Cards() (out []bench.ScoreCard) {
 // all lids, and so on, and last they are put together.
 func (s *Set) Steps() (out []bench.Step) {
 	for _, title := range titles {
-		step := bench.Step{Title: title}
+		step := bench.Step{ID: words.Small(title), Title: title, Count: 1}
 		most := 0
 		var each [][]string
 		for _, p := range s.Plans {
-			i := slices.IndexFunc(p.Steps, func(o bench.Step) bool { return o.Title == title })
+			of := bench.Grouped(p.Steps)
+			i := slices.IndexFunc(of, func(o bench.Step) bool { return o.Title == title })
 			if i < 0 {
 				each = append(each, nil)
 				continue
 			}
-			for _, c := range p.Steps[i].Cautions {
+			for _, c := range of[i].Cautions {
 				if !slices.Contains(step.Cautions, c) {
 					step.Cautions = append(step.Cautions, c)
 				}
 			}
-			each, most = append(each, p.Steps[i].Says), max(most, len(p.Steps[i].Says))
+			each, most = append(each, of[i].Says), max(most, len(of[i].Says))
+			step.Minutes, step.Check, step.Fails = step.Minutes+of[i].Minutes, of[i].Check, of[i].Fails
 		}
 		for k := range most {
 			step.Says = append(step.Says, s.each(each, k)...)
@@ -56,7 +58,7 @@ func (s *Set) Steps() (out []bench.Step) {
 		}
 	}
 	if last := s.together(); last != "" {
-		out = append(out, bench.Step{Title: "Put them together", Says: []string{last}})
+		out = append(out, bench.Step{ID: "set", Title: "Put them together", Count: 1, Says: []string{last}})
 	}
 	return out
 }
@@ -83,7 +85,8 @@ func (s *Set) each(says [][]string, k int) (out []string) {
 }
 
 // titles are the steps of the work, in turn.
-var titles = []string{"Trim", "Score", "Cut", "Fold and burnish", "Dress while flat", "Stick", "Dry-fit and close", "Fill", "Close"}
+var titles = []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry", "Stick",
+	"Put together", "Dry-fit", "Fill", "Close"}
 
 // together tells how the boxes come to each other.
 func (s *Set) together() string {

@@ -16,7 +16,8 @@ import (
 
 // Sticks is what it is stuck with, for the bench.
 func (p *Plan) Sticks() bench.Sticks {
-	return bench.Sticks{ID: p.Adhesive.ID, Title: p.Adhesive.Title, Hold: p.Adhesive.Hold}
+	a := p.Adhesive
+	return bench.Sticks{ID: a.ID, Title: a.Title, Hold: a.Hold, Press: a.Press, Dry: a.Dry}
 }
 
 // sticksSaid tells it among what to lay out, with how much tape.

@@ -4,8 +4,10 @@ package planjson
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 
 	"brevium/core/assembly"
+	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
@@ -197,9 +199,15 @@ type (
 		Says  []string `json:"says"`
 	}
 	jsonStep struct {
+		ID      string   `json:"id"`
 		Title   string   `json:"title"`
+		Piece   string   `json:"piece,omitempty"`
+		Count   int      `json:"count"`
 		Says    []string `json:"says"`
 		Caution string   `json:"caution,omitempty"`
+		Check   string   `json:"check,omitempty"`
+		Fails   []string `json:"if_not,omitempty"`
+		Minutes float64  `json:"minutes"`
 	}
 )
 
@@ -255,10 +263,18 @@ func (p writer) whole() jsonPlan {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 		}
 		for _, s := range p.Steps {
-			out.Steps = append(out.Steps, jsonStep{s.Title, s.Says, s.Caution()})
+			out.Steps = append(out.Steps, stepOf(s))
 		}
 	}
 	return out
+}
+
+func stepOf(s bench.Step) jsonStep {
+	js := jsonStep{s.ID, s.Title, s.Piece, s.Count, s.Says, s.Caution(), s.Check, nil, math.Round(s.Minutes*10) / 10}
+	for _, f := range s.Fails {
+		js.Fails = append(js.Fails, f.When+": "+f.Do)
+	}
+	return js
 }
 
 // placed lists things where they lie.

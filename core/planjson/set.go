@@ -57,7 +57,7 @@ func WriteSet(s *plan.Set) []byte {
 		out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 	}
 	for _, step := range s.Steps() {
-		out.Steps = append(out.Steps, jsonStep{step.Title, step.Says, step.Caution()})
+		out.Steps = append(out.Steps, stepOf(step))
 	}
 	return encode(out)
 }

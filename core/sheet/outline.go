@@ -61,3 +61,9 @@ func runOn(a, b Line) (Line, bool) {
 	whole.B = b.B
 	return whole, a.B == b.A && whole.A != whole.B && onLine(whole, a.B)
 }
+
+// Within says whether a line is a part of another.
+func (l Line) Within(of Line) bool {
+	on := func(at Point) bool { return at == of.A || at == of.B || onLine(of, at) }
+	return on(l.A) && on(l.B)
+}

@@ -19,17 +19,18 @@ type Adhesive struct {
 	Width          Length // the least tab
 	Seam           Length // the least long seam
 	Hold           string // how long it is held
+	Press, Dry     int    // the same in seconds, and how long it dries
 }
 
 // Adhesives lists the schools; the first is the default.
 var Adhesives = []Adhesive{
 	{"tape", "double-sided tape", "Holds at once, and wants a wide tab.", 100 * tenth, 100 * tenth,
-		"Press each strip down along its whole length; tape holds at once and can't be moved."},
+		"Press each strip down along its whole length; tape holds at once and can't be moved.", 0, 0},
 	{"glue", "wet glue", "Slides a while, holds weight, must be held.", 60 * tenth, 60 * tenth,
-		"Hold each glued tab for half a minute, peg it for ten, and let it dry for an hour before filling."},
+		"Hold each glued tab for half a minute, peg it for ten, and let it dry for an hour before filling.", 30, 3600},
 	{"both", "tape on seams, glue on corners", "Tape holds the long seam while the corners are glued.", 60 * tenth,
 		100 * tenth,
-		"The tape holds at once; hold each glued corner for half a minute and let it dry for an hour before filling."},
+		"The tape holds at once; hold each glued corner for half a minute and let it dry for an hour before filling.", 30, 3600},
 }
 
 // forgiven is how far a step may fall short of the clearance wanted.

@@ -9,3 +9,4 @@ import "./turning.js";
 import "./pointing.js";
 import "./cutting.js";
 import "./shell.js";
+import "./atbench.js";

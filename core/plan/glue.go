@@ -1,0 +1,163 @@
+package plan
+
+import (
+	"math"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+)
+
+// The glue map: where a piece is stuck, on which side, as dots one can copy.
+
+// Spread is what is stuck of one face.
+type Spread struct {
+	Face    string
+	Outside bool // the glue goes on the outside of it
+	Taped   bool // tape in place of glue
+	On      string
+	Dots    []sheet.Point // where glue goes, as the piece is drawn
+}
+
+// how far apart dots are, and how far from the edges they stay where there is room
+const dotsApart, dotsIn = 8.0, 2.5
+
+// Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
+// other pieces (there the smaller face gets it), or to what it lies on as a layer. What
+// would show beside the other face has no dots.
+func (p *Plan) Spreads(piece *sheet.Piece) (out []Spread) {
+	body := p.bodyOf(piece)
+	for _, g := range piece.Glues {
+		f := piece.Face(g.Face)
+		if f == nil || slices.ContainsFunc(out, func(s Spread) bool { return s.Face == g.Face && s.Outside != g.Outside }) {
+			continue
+		}
+		s := Spread{Face: g.Face, Outside: !g.Outside, Taped: p.Sticks().Taped(piece, g.Face), On: g.On}
+		s.Dots = dots(f, covered(body.find(g.Face), body.find(g.On)))
+		out = append(out, s)
+	}
+	for _, j := range p.Box.Joins {
+		if s, ok := p.joined(piece, j); ok {
+			out = append(out, s)
+		}
+	}
+	for _, part := range p.Box.Parts {
+		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != sheet.Ribbon {
+			if f := piece.Face(part.At[0].Face); f != nil {
+				out = append(out, Spread{Face: f.Name, Outside: part.At[0].Over, Taped: p.Sticks().ID != "glue",
+					On: part.At[0].On, Dots: dots(f, nil)})
+			}
+		}
+	}
+	return out
+}
+
+// standing finds a face of the closed box.
+type standing struct{ *fold.Body }
+
+func (s standing) find(face string) *fold.Placed {
+	if s.Body == nil {
+		return nil
+	}
+	return s.Body.Find(face)
+}
+
+func (p *Plan) bodyOf(piece *sheet.Piece) standing {
+	for _, b := range p.Box.Proved.Bodies {
+		if b.Piece == piece {
+			return standing{b}
+		}
+	}
+	return standing{}
+}
+
+// joined is what a join of two parts makes of a piece: nothing when the other's face is the
+// smaller.
+func (p *Plan) joined(piece *sheet.Piece, j assembly.Join) (Spread, bool) {
+	nameA, faceA := assembly.Ref(j.A)
+	nameB, faceB := assembly.Ref(j.B)
+	a, b := p.Box.Part(nameA), p.Box.Part(nameB)
+	if !j.Stuck || a == nil || b == nil || a.Piece == nil || b.Piece == nil {
+		return Spread{}, false
+	}
+	fa, fb := a.Piece.Face(faceA), b.Piece.Face(faceB)
+	if fa == nil || fb == nil {
+		return Spread{}, false
+	}
+	mine, face, other, on := nameA, fa, nameB, faceB
+	if fb.Area() < fa.Area() {
+		mine, face, other, on = nameB, fb, nameA, faceA
+	}
+	if p.Box.Part(mine).Piece != piece {
+		return Spread{}, false
+	}
+	s := Spread{Face: face.Name, Taped: p.Sticks().ID == "tape", On: other + "/" + on, Outside: true}
+	here, there := standing{p.Box.Proved.Of(mine)}.find(face.Name), standing{p.Box.Proved.Of(other)}.find(on)
+	if here != nil && there != nil {
+		s.Outside = there.Middle().Sub(here.Middle()).Dot(here.In) < 0
+	}
+	s.Dots = dots(face, covered(here, there))
+	return s, true
+}
+
+// covered says of a place on a face whether the other face lies over it; nil when it is
+// not known where they stand.
+func covered(face, on *fold.Placed) func(sheet.Point) bool {
+	if face == nil || on == nil {
+		return nil
+	}
+	return func(at sheet.Point) bool { return sheet.Inside(on.Points, on.Under(face.Place(at))) }
+}
+
+// dots spreads dots evenly over a face, a little in from its edges, where they are hidden.
+func dots(f *sheet.Face, hidden func(sheet.Point) bool) (out []sheet.Point) {
+	lo, hi := f.Bounds()
+	w, h := (hi.X - lo.X).MM(), (hi.Y - lo.Y).MM()
+	nx, ny := max(1, int(w/dotsApart)), max(1, int(h/dotsApart))
+	from := min(dotsIn, w/4, h/4)
+	for y := range ny {
+		for x := range nx {
+			at := sheet.Point{X: lo.X + measure.FromMM(w*(float64(x)+0.5)/float64(nx)),
+				Y: lo.Y + measure.FromMM(h*(float64(y)+0.5)/float64(ny))}
+			if sheet.Inside(f.Points, at) && fromEdges(f, at) >= from && (hidden == nil || hidden(at)) {
+				out = append(out, at)
+			}
+		}
+	}
+	if len(out) == 0 {
+		out = []sheet.Point{f.Centre()}
+	}
+	return out
+}
+
+// fromEdges is how far a point stays from the edges of a face and of its holes, in
+// millimetres.
+func fromEdges(f *sheet.Face, at sheet.Point) float64 {
+	least := math.Inf(1)
+	for _, ring := range append([][]sheet.Point{f.Points}, f.Holes...) {
+		if sheet.Inside(ring, at) != (&ring[0] == &f.Points[0]) {
+			return 0
+		}
+		for i, a := range ring {
+			b := ring[(i+1)%len(ring)]
+			ux, uy := (b.X - a.X).MM(), (b.Y - a.Y).MM()
+			vx, vy := (at.X - a.X).MM(), (at.Y - a.Y).MM()
+			t := min(1, max(0, (ux*vx+uy*vy)/max(ux*ux+uy*uy, 1e-12)))
+			least = min(least, math.Hypot(vx-t*ux, vy-t*uy))
+		}
+	}
+	return least
+}
+
+// GlueLooks says which pictures the glue map of a piece takes: from outside, from inside, both.
+func GlueLooks(all []Spread) (out []bench.Look) {
+	for _, l := range []bench.Look{bench.GlueOut, bench.GlueIn} {
+		if slices.ContainsFunc(all, func(s Spread) bool { return s.Outside == (l == bench.GlueOut) }) {
+			out = append(out, l)
+		}
+	}
+	return out
+}

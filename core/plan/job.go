@@ -1,0 +1,121 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/bench"
+	"brevium/core/fold"
+	"brevium/core/layout"
+)
+
+// Job is what is made at the bench in one go, and handed on as one: a box in so many
+// copies, or all boxes of a set.
+type Job struct {
+	Name  string
+	Plans []*Plan
+	Names []string // of the boxes of a set; empty for a single box
+	Cuts  []Cut    // the sheets of all
+	Steps []bench.Step
+	Set   *Set // nil for a single box
+}
+
+// Job is the plan as it is made at the bench.
+func (p *Plan) Job() Job {
+	return Job{Name: string(p.Brief.Name), Plans: []*Plan{p}, Cuts: p.Cuts, Steps: p.Steps}
+}
+
+// Job is the set as it is made at the bench: the sheets of all are cut, then of each title
+// every box's steps are done in turn, and last they come together. A frame says of which
+// box it is.
+func (s *Set) Job() Job {
+	j := Job{Name: string(s.Brief.Name), Plans: s.Plans, Names: s.Names, Set: s}
+	for _, l := range s.Layouts {
+		j.Cuts = append(j.Cuts, l.Cut)
+	}
+	j.Steps = bench.TrimSteps(alike(j.Cuts, s.Plans[0].Say))
+	for _, title := range titles[1:] {
+		for i, p := range s.Plans {
+			for _, step := range p.Steps {
+				if step.Title == title {
+					j.Steps = append(j.Steps, s.stepOf(i, step))
+				}
+			}
+		}
+	}
+	if last := s.together(); last != "" {
+		j.Steps = append(j.Steps, bench.Step{ID: "set", Title: "Put them together", Count: 1, Says: []string{last}})
+	}
+	return j
+}
+
+func (s *Set) stepOf(i int, step bench.Step) bench.Step {
+	step.ID = fmt.Sprintf("%d/%s", i+1, step.ID)
+	step.Piece = strings.TrimSuffix(s.Names[i]+": "+step.Piece, ": ")
+	step.Frames = slices.Clone(step.Frames)
+	for k := range step.Frames {
+		step.Frames[k].Box = i
+	}
+	return step
+}
+
+// Holds says whether the proof of all that is made holds.
+func (j Job) Holds() bool { return len(j.Failed()) == 0 }
+
+// Failed lists the checks that don't hold, of a set under the names of its boxes.
+func (j Job) Failed() (out []fold.Check) {
+	note := func(of string, checks []fold.Check) {
+		for _, c := range checks {
+			if !c.Holds {
+				c.Name = of + c.Name
+				out = append(out, c)
+			}
+		}
+	}
+	for i, p := range j.Plans {
+		of := ""
+		if len(j.Names) > 0 {
+			of = j.Names[i] + ": "
+		}
+		note(of, p.Checks)
+	}
+	if j.Set != nil {
+		note("", j.Set.Checks)
+	}
+	return out
+}
+
+// Warning says in words that the proof does not hold, and why; "" when it does.
+func (j Job) Warning() string {
+	failed := j.Failed()
+	if len(failed) == 0 {
+		return ""
+	}
+	says := make([]string, 0, len(failed))
+	for _, c := range failed {
+		says = append(says, strings.TrimSuffix(c.Name+": "+c.Figure, ": "))
+	}
+	return "NOT PROVED, don't cut this: " + strings.Join(says, "; ") + "."
+}
+
+// Sheet gives the nth sheet of all, with the card it is of.
+func (j Job) Sheet(n int) (layout.Sheet, Cut, bool) {
+	for _, c := range j.Cuts {
+		if n >= 0 && n < len(c.Sheets) {
+			return c.Sheets[n], c, true
+		}
+		n -= len(c.Sheets)
+	}
+	return layout.Sheet{}, Cut{}, false
+}
+
+// Step finds a step by its identity.
+func (j Job) Step(id string) (bench.Step, int) {
+	for i, s := range j.Steps {
+		if s.ID == id {
+			return s, i
+		}
+	}
+	return bench.Step{}, -1
+}

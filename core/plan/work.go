@@ -1,0 +1,120 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// The work at the bench, as the plan tells it.
+
+// InBoth are the score cards and the steps with every length in both units.
+func (p *Plan) InBoth() ([]bench.ScoreCard, []bench.Step) {
+	return p.bench(func(l measure.Length) string { return p.Say(l) + " (" + p.Step.Show(l).Other + ")" })
+}
+
+func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []bench.Step) {
+	pieces := p.Box.Pieces()
+	cards := p.scoreCards(pieces, say)
+	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
+	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(), Sheets: alike(p.Cuts, say),
+		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
+		Say: say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions,
+		Deep: p.Box.Inside.Depth > 60*measure.Millimetre && min(p.Box.Inside.Length, p.Box.Inside.Width) < p.Box.Inside.Depth}
+	for _, m := range p.Course() {
+		w.Course = append(w.Course, bench.Done{Step: m.Step, Says: m.Says})
+	}
+	for _, part := range p.Box.Parts {
+		if part.When == sheet.Close && len(p.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
+			w.Lids = append(w.Lids, part.Name)
+		}
+	}
+	for _, n := range p.Box.Notes {
+		if strings.HasSuffix(n.Code, "-plain") {
+			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
+		}
+	}
+	w.Together, w.Closing = p.together()
+	if p.Dressed != nil {
+		w.Dress, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Last, p.layered()
+	}
+	for _, piece := range pieces {
+		if piece.Part == sheet.Insert {
+			w.Inside = append(w.Inside, piece.Name)
+		}
+		w.Busy = w.Busy || piece.Part == sheet.Band && p.CardOf(piece.Stock).Pattern != ""
+	}
+	return cards, bench.Steps(w)
+}
+
+func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {
+	for _, piece := range pieces {
+		if len(piece.Passes) == 0 && p.IsDressing(piece) {
+			continue // cut to size, and nothing to score
+		}
+		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)
+		c.Count *= p.Copies
+		c.Says = c.Sentences(say)
+		if says := p.patternSays(piece); says != "" {
+			c.Says = append(c.Says, says)
+		}
+		cards = append(cards, c)
+	}
+	return cards
+}
+
+// layered names the pieces of the box that something lies on the outside of.
+func (p *Plan) layered() (names []string) {
+	for _, panel := range p.Dressed.Panels {
+		part := p.Box.Part(panel.Part)
+		if len(panel.On) > 0 && part != nil && part.Piece != nil && !slices.Contains(names, part.Piece.Name) {
+			names = append(names, part.Piece.Name)
+		}
+	}
+	return names
+}
+
+// alike gathers the sheets of all cards, those that are cut alike once.
+func alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
+	known, n := map[string]int{}, 0
+	for _, c := range cuts {
+		for _, s := range c.Sheets {
+			mark := fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+			if at, ok := known[mark]; ok {
+				out[at].Alike++
+			} else {
+				known[mark] = len(out)
+				out = append(out, bench.Sheets{N: n, Alike: 1, Of: c.Sheet.Title + ", " + c.Card.Title, Cuts: s.Steps(say)})
+			}
+			n++
+		}
+	}
+	return out
+}
+
+// Stands gives the bodies that a picture of a step shows: of the parts in hand, each as
+// far folded as its step has it, the first of several copies while they are folded.
+func (p *Plan) Stands(f bench.Frame) assembly.Standing {
+	all := p.Box.After(p.Card.Caliper, f.At)
+	if f.At >= float64(len(p.Box.Course())) {
+		all = p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	}
+	seen := map[string]bool{}
+	folding := len(f.Parts) == 1 && f.Empty
+	return all.Only(func(part, on string) bool {
+		if on != "" { // it rides
+			return slices.Contains(f.Parts, on)
+		}
+		if !slices.Contains(f.Parts, part) || folding && seen[part] {
+			return false
+		}
+		seen[part] = true
+		return true
+	}, !f.Empty)
+}

@@ -1,0 +1,264 @@
+package draw
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/fold"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+)
+
+// Step draws one picture of a step: the sheet, the piece or the half-made box as it is at
+// that moment, what is done now lit.
+func Step(j plan.Job, f bench.Frame, w, h float64) string {
+	if f.Box >= len(j.Plans) {
+		return ""
+	}
+	p := j.Plans[f.Box]
+	switch f.Look {
+	case bench.OnSheet:
+		if s, c, ok := j.Sheet(int(f.At)); ok {
+			return CutSheet(s, CutLook{N: int(f.At), W: w, H: h, Card: c.Card, Step: p.Step, Now: f.N + 1})
+		}
+		return ""
+	case bench.OnBoard:
+		for _, c := range p.Cards {
+			if c.Piece == f.Piece && f.N < len(c.Turns) {
+				return Board(p, c, f.N)
+			}
+		}
+		return ""
+	case bench.Standing:
+		return stepStanding(p, f, w, h)
+	}
+	if piece := p.Box.Piece(f.Piece); piece != nil {
+		return stepFlat(p, piece, f, w, h)
+	}
+	return ""
+}
+
+// stepStanding draws what stands at that moment: only what is in hand, larger.
+func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) string {
+	a, c := p.Stands(f), &canvas{}
+	light := func(b *fold.Body, face string) bool {
+		return b.Piece.Name == f.Piece && slices.Contains(f.Lit, face)
+	}
+	lit(p, a, fmt.Sprint(f), DefaultView, whole, fold.Cuts{}, light).paint(c, DefaultView, w, h, mostSeen)
+	return picture("folded step", w, h, f.Says, c)
+}
+
+// stepPiece is a flat piece at a moment of the work.
+type stepPiece struct {
+	flat
+	bench.Frame
+	cuts    []bench.Cuts
+	outside bool
+}
+
+const stepRim = 16.0
+
+// stepFlat draws a piece lying flat, its outside up where the work is there.
+func stepFlat(p *plan.Plan, piece *sheet.Piece, f bench.Frame, w, h float64) string {
+	outside := f.Look == bench.Dressed || f.Look == bench.GlueOut
+	k := min((w-2*stepRim)/piece.Width.MM(), (h-2*stepRim)/piece.Height.MM())
+	s := stepPiece{flat: flat{canvas: &canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
+		cuts: bench.CutsOf(piece), outside: outside}
+	s.group("data-piece", piece.Name)
+	s.card()
+	s.folds()
+	s.edges()
+	s.now()
+	s.end()
+	return picture("flat step", piece.Width.MM()*k+2*stepRim, piece.Height.MM()*k+2*stepRim, f.Says, s.canvas)
+}
+
+// at turns what is seen from outside left for right.
+func (s stepPiece) at(p sheet.Point) (x, y float64) {
+	if s.outside {
+		p.X = s.piece.Width - p.X
+	}
+	return s.flat.at(p)
+}
+
+func (s stepPiece) ring(rings ...[]sheet.Point) string {
+	if !s.outside {
+		return s.path(&sheet.Face{Points: rings[0], Holes: rings[1:]})
+	}
+	turned := make([][]sheet.Point, len(rings))
+	for i, ring := range rings {
+		for _, q := range ring {
+			turned[i] = append(turned[i], sheet.Point{X: s.piece.Width - q.X, Y: q.Y})
+		}
+	}
+	return s.path(&sheet.Face{Points: turned[0], Holes: turned[1:]})
+}
+
+// done says whether a place's cuts are made already.
+func (s stepPiece) done(n int) bool { return !s.Uncut && (s.Look != bench.Cutting || n < s.N) }
+
+// gone says whether card that is cut away is off already.
+func (s stepPiece) gone(f *sheet.Face) bool {
+	for i, c := range s.cuts {
+		if slices.Contains(c.Away, f) {
+			return s.done(i)
+		}
+	}
+	return false
+}
+
+// slit says whether a cut between a face and what is beyond is made already.
+func (s stepPiece) slit(e sheet.Edge, f *sheet.Face) bool {
+	for i, c := range s.cuts {
+		if slices.ContainsFunc(c.Slits, func(l sheet.Line) bool { return e.Within(l) }) {
+			return s.done(i)
+		}
+	}
+	return !s.Uncut && s.Look != bench.Cutting && !f.Waste && !e.Beyond.Waste
+}
+
+func (s stepPiece) card() {
+	card := s.p.CardOf(s.piece.Stock)
+	fill := card.Inside
+	if s.outside {
+		fill = card.Colour
+	}
+	for _, f := range s.piece.Faces {
+		if !f.Waste || !s.gone(f) {
+			s.tag("path", "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "fill", fill, "stroke", fill,
+				"fill-rule", "evenodd")
+		}
+	}
+	if s.outside && s.Look == bench.Dressed {
+		for _, ring := range layersOn(s.p, s.piece) {
+			s.tag("path", "class", "stuck-face", "d", s.ring(ring))
+		}
+	}
+}
+
+// folds draws the scores, lit when it is they that are worked at.
+func (s stepPiece) folds() {
+	for _, l := range s.piece.Outline() {
+		if l.Kind.Open() {
+			continue
+		}
+		x1, y1 := s.at(l.A)
+		x2, y2 := s.at(l.B)
+		mountain := (l.Fold == sheet.Mountain) != s.outside
+		switch {
+		case l.Kind == sheet.Bend:
+			s.line("bend", x1, y1, x2, y2)
+		case s.Look == bench.Scored && mountain:
+			s.line("ridge-now", x1, y1, x2, y2)
+		case s.Look == bench.Scored:
+			s.line("fold-now", x1, y1, x2, y2)
+		case mountain:
+			s.line("ridge", x1, y1, x2, y2)
+		default:
+			s.line("groove", x1, y1, x2, y2)
+			s.line("groove-floor", x1, y1, x2, y2)
+		}
+	}
+}
+
+// edges draws where the card ends now.
+func (s stepPiece) edges() {
+	for _, f := range s.piece.Faces {
+		if f.Waste && s.gone(f) {
+			continue
+		}
+		for _, e := range f.Edges {
+			ends := e.Beyond == nil
+			switch {
+			case e.Kind == sheet.Hole:
+				ends = f.Waste || s.goneBeyond(e)
+			case e.Beyond != nil:
+				ends = e.Beyond.Waste && s.gone(e.Beyond) || e.Kind == sheet.Cut && s.slit(e, f)
+			}
+			x1, y1 := s.at(e.A)
+			x2, y2 := s.at(e.B)
+			switch {
+			case ends:
+				s.line("card-edge", x1, y1, x2, y2)
+			case e.Kind == sheet.Cut && bench.OnPass(s.piece, e.Line): // scored, and not cut yet
+				s.line("groove", x1, y1, x2, y2)
+				s.line("groove-floor", x1, y1, x2, y2)
+			}
+		}
+		for _, h := range f.Holes {
+			s.tag("path", "class", "card-edge", "d", s.ring(h))
+		}
+	}
+}
+
+func (s stepPiece) goneBeyond(e sheet.Edge) bool { return e.Beyond == nil || s.gone(e.Beyond) }
+
+// now lights what is done in this picture.
+func (s stepPiece) now() {
+	switch s.Look {
+	case bench.Cutting:
+		if s.N < len(s.cuts) {
+			s.cutsNow(s.cuts[s.N])
+		}
+	case bench.Marked:
+		for i, m := range s.piece.Marks {
+			x, y := s.at(m.At)
+			class := "mark"
+			if i == s.N {
+				class = "mark-now"
+			}
+			s.tag("circle", "class", class, "cx", x, "cy", y, "r", max(m.Radius.MM()*s.k, 5))
+		}
+	case bench.GlueIn, bench.GlueOut:
+		s.glue()
+	}
+}
+
+func (s stepPiece) cutsNow(c bench.Cuts) {
+	for _, f := range c.Away {
+		s.tag("path", "class", "away-now", "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "data-now", "1")
+	}
+	for _, l := range c.Slits {
+		x1, y1 := s.at(l.A)
+		x2, y2 := s.at(l.B)
+		s.line("cut-now", x1, y1, x2, y2, "data-now", "1")
+	}
+	if c.Where == "all round" {
+		for _, f := range s.piece.Kept() {
+			s.tag("path", "class", "cut-now", "d", s.ring(f.Points), "data-now", "1")
+		}
+	}
+}
+
+// glue draws the faces that are stuck from this side, and the dots of glue on them.
+func (s stepPiece) glue() {
+	for _, g := range s.p.Spreads(s.piece) {
+		f := s.piece.Face(g.Face)
+		if g.Outside != s.outside || f == nil {
+			continue
+		}
+		class := "stuck-face"
+		if g.Taped {
+			class = "tape-face"
+		}
+		s.tag("path", "class", class, "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "data-face", g.Face)
+		for _, d := range g.Dots {
+			x, y := s.at(d)
+			s.tag("circle", "class", "glue-dot", "cx", x, "cy", y, "r", 2.2)
+		}
+	}
+}
+
+// Glue draws the glue map of a piece from one side.
+func Glue(p *plan.Plan, piece string, look bench.Look, w, h float64) string {
+	side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
+	return Step(p.Job(), bench.Frame{Look: look, Piece: piece, Says: fmt.Sprintf("The %s from its %s: stuck where the dots are.", piece,
+		side)}, w, h)
+}
+
+// Made draws the finished box, closed or so far opened.
+func Made(p *plan.Plan, lift, w, h float64) string {
+	return Folded(p, assembly.Pose{Fold: 1, Lift: lift}, DefaultView, w, h)
+}

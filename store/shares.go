@@ -1,0 +1,71 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"strings"
+	"time"
+)
+
+// Share is a link under which a box is shown as it was at one revision.
+type Share struct {
+	Token, Project string
+	Revision       int64
+	Made           time.Time
+	Gone           bool
+}
+
+// Share makes a link to a box as it is at a revision; where there is one already, that
+// shows this revision from now on. Nobody can guess it: it has 130 bits of chance.
+func (s *Store) Share(ctx context.Context, project string, revision int64) (token string, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		if err := there(ctx, tx, project); err != nil {
+			return err
+		}
+		err := tx.QueryRowContext(ctx, `SELECT token FROM shares WHERE project = ? AND gone IS NULL`, project).Scan(&token)
+		if errors.Is(err, sql.ErrNoRows) {
+			token = strings.ToLower(rand.Text())
+			_, err = tx.ExecContext(ctx, `INSERT INTO shares (token, project, revision, made) VALUES (?, ?, ?, ?)`, token, project,
+				revision, now())
+			return err
+		}
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE shares SET revision = ?, made = ? WHERE token = ?`, revision, now(), token)
+		return err
+	})
+	return token, err
+}
+
+// Unshare withdraws the links to a box. They never work again.
+func (s *Store) Unshare(ctx context.Context, project string) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE shares SET gone = ? WHERE project = ? AND gone IS NULL`, now(), project)
+		return err
+	})
+}
+
+const selectShare = `SELECT token, project, revision, made, gone IS NOT NULL FROM shares `
+
+func scanShare(row *sql.Row) (sh Share, err error) {
+	var made string
+	err = row.Scan(&sh.Token, &sh.Project, &sh.Revision, &made, &sh.Gone)
+	if errors.Is(err, sql.ErrNoRows) {
+		return sh, ErrNone
+	}
+	sh.Made, _ = time.Parse(clock, made)
+	return sh, told(err)
+}
+
+// Shared finds what a link shows, withdrawn or not; ErrNone when there never was such a one.
+func (s *Store) Shared(ctx context.Context, token string) (Share, error) {
+	return scanShare(s.db.QueryRowContext(ctx, selectShare+`WHERE token = ?`, token))
+}
+
+// ShareOf gives the link to a box; ErrNone when there is none, or it was withdrawn.
+func (s *Store) ShareOf(ctx context.Context, project string) (Share, error) {
+	return scanShare(s.db.QueryRowContext(ctx, selectShare+`WHERE project = ? AND gone IS NULL`, project))
+}

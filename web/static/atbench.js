@@ -1,0 +1,176 @@
+// The work at the bench: one step fills the screen. Steps are turned without the page
+// being loaded anew, so that the screen stays awake and timers run on.
+import { $, remembered, remember, tell } from "./page.js";
+
+const main = () => $("[data-at-bench]");
+
+// --- How long a step takes: while it is looked at, and not while the page is away.
+let step = "", spent = 0, since = 0;
+const lapse = () => spent + (since ? Date.now() - since : 0);
+function begin() {
+  if (main().dataset.step !== step) { step = main().dataset.step; spent = 0; }
+  since = document.hidden ? 0 : since || Date.now();
+}
+function clock() {
+  const s = Math.floor(lapse() / 1000), shown = $("[data-clock]"), field = $("[data-seconds]");
+  if (field) field.value = Math.round(lapse() / 100) / 10;
+  if (!shown || s < 5) return;
+  shown.hidden = false;
+  shown.textContent = `· ${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+}
+
+// --- The screen is kept awake, where the browser can.
+let lock = null;
+async function wake() {
+  const says = $("[data-awake]");
+  try {
+    if (!document.hidden && (!lock || lock.released)) lock = await navigator.wakeLock.request("screen");
+  } catch { lock = null; }
+  if (says) says.hidden = !lock || lock.released;
+}
+
+// --- Reading aloud, with the browser's own voice.
+const aloud = () => remembered("aloud") === "yes" && "speechSynthesis" in window;
+function read() {
+  const button = $("[data-aloud]"), says = $("[data-says]");
+  if (!("speechSynthesis" in window)) return;
+  speechSynthesis.cancel();
+  if (button) {
+    button.hidden = false;
+    button.setAttribute("aria-pressed", aloud());
+  }
+  if (!aloud() || !says) return;
+  // A slash between figures is read as a fraction where it is spelt as one.
+  const text = says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/");
+  const voice = new SpeechSynthesisUtterance(text);
+  voice.lang = document.documentElement.lang;
+  speechSynthesis.speak(voice);
+}
+
+// --- Timers, for holding and drying. They run on over steps, and end by time of day.
+const timers = new Map();
+const left = (ms) => {
+  const s = Math.max(0, Math.ceil(ms / 1000)), m = Math.floor(s / 60);
+  return `${m >= 60 ? `${Math.floor(m / 60)}:${String(m % 60).padStart(2, "0")}` : m}:${String(s % 60).padStart(2, "0")}`;
+};
+const keyOf = (el) => `${main().dataset.link} ${main().dataset.step} ${el.querySelector("button").textContent.split(":")[0]}`;
+function remembering() {
+  try { sessionStorage.setItem("timers", JSON.stringify([...timers])); } catch { /* storage may be off */ }
+}
+try { for (const [k, end] of JSON.parse(sessionStorage.getItem("timers") || "[]")) timers.set(k, end); } catch { /* none */ }
+function waits() {
+  for (const el of document.querySelectorAll("[data-wait]")) {
+    const end = timers.get(keyOf(el)), ms = end ? end - Date.now() : el.dataset.wait * 1000;
+    el.querySelector("[data-left]").textContent = left(ms);
+    el.classList.toggle("running", Boolean(end) && ms > 0);
+    el.classList.toggle("over", Boolean(end) && ms <= 0);
+  }
+  for (const [key, end] of timers) {
+    if (end > Date.now()) continue;
+    if (Date.now() - end < 1500) ring(key);
+    if (Date.now() - end > 60000) { timers.delete(key); remembering(); }
+  }
+}
+const rung = new Set();
+function ring(key) {
+  if (rung.has(key)) return;
+  rung.add(key);
+  const what = key.slice(key.lastIndexOf(" ") + 1);
+  tell(`Time is up: ${what}.`);
+  if (navigator.vibrate) navigator.vibrate([200, 100, 200]);
+  if (aloud()) speechSynthesis.speak(new SpeechSynthesisUtterance("Time is up."));
+}
+
+// --- From one picture to another.
+let going = null;
+async function go(address, how = {}, push = true) {
+  going?.abort();
+  going = new AbortController();
+  try {
+    const answer = await fetch(address, { signal: going.signal, ...how });
+    const page = new DOMParser().parseFromString(await answer.text(), "text/html");
+    const fresh = page.querySelector("[data-at-bench]");
+    if (!fresh || !answer.ok) { location.assign(answer.url); return; }
+    const open = $("#at-list").open;
+    main().replaceWith(document.adoptNode(fresh));
+    document.title = fresh.dataset.title;
+    if (push) history.pushState(null, "", answer.url);
+    if ($("#at-list") && !fresh.querySelector(".at-done")) $("#at-list").open = open;
+    tell("");
+    shown(true);
+  } catch (e) {
+    if (e.name === "AbortError") return;
+    tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
+  }
+}
+
+function shown(turned) {
+  begin();
+  clock();
+  waits();
+  wake();
+  read();
+  if (turned) {
+    $("#at-title").focus({ preventScroll: true });
+    scrollTo(0, 0);
+  }
+}
+
+const press = (way) => { const el = $(`[data-way="${way}"]`, $(".at-ways") || document); if (el) el.click(); return Boolean(el); };
+
+function listen() {
+  document.addEventListener("click", (e) => {
+    const link = e.target.closest("a[data-way]");
+    if (link && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); go(link.href); return; }
+    const wait = e.target.closest("[data-wait] button");
+    if (wait) {
+      const key = keyOf(wait.parentElement);
+      if (timers.has(key)) timers.delete(key);
+      else timers.set(key, Date.now() + wait.parentElement.dataset.wait * 1000);
+      rung.delete(key);
+      remembering();
+      waits();
+    }
+    if (e.target.closest("[data-aloud]")) {
+      remember("aloud", aloud() ? "no" : "yes");
+      read();
+    }
+  });
+  document.addEventListener("submit", (e) => {
+    if (!e.target.closest("[data-at-bench]")) return;
+    e.preventDefault();
+    clock();
+    spent = since = 0; // what is sent is not sent again
+    step = "";
+    go(e.target.action, { method: "POST", body: new URLSearchParams(new FormData(e.target, e.submitter)) });
+  });
+  document.addEventListener("keydown", (e) => {
+    if (e.altKey || e.ctrlKey || e.metaKey || e.target.closest("input, dialog[open], select, textarea")) return;
+    const onButton = e.target.closest("a, button, summary");
+    if (e.key === "ArrowRight" || (e.key === " " && !onButton)) { if (press("on")) e.preventDefault(); }
+    if (e.key === "ArrowLeft") { if (press("back")) e.preventDefault(); }
+  });
+  addEventListener("popstate", () => go(location.href, {}, false));
+  document.addEventListener("visibilitychange", () => {
+    if (document.hidden) { spent = lapse(); since = 0; return; }
+    since = Date.now();
+    wake();
+    elsewhere();
+  });
+  setInterval(() => { clock(); waits(); }, 500);
+  setInterval(elsewhere, 10000);
+}
+
+// elsewhere looks whether another device has ticked something.
+async function elsewhere() {
+  if (document.hidden || !main()) return;
+  try {
+    const answer = await fetch(`${main().dataset.link}/stamp`);
+    if (answer.ok && (await answer.text()) !== main().dataset.stamp) go(location.href, {}, false);
+  } catch { /* said when it matters */ }
+}
+
+if (main()) {
+  listen();
+  shown(false);
+}
