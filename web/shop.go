@@ -25,7 +25,7 @@ import (
 // shopParts are the parts of the shop, in the order of its rail.
 var shopParts = []struct{ ID, Title string }{
 	{"cards", "Card and paper"}, {"offcuts", "Offcuts"}, {"tools", "Tools"}, {"habits", "House habits"}, {"fit",
-		"How lids fitted"},
+		"How lids fitted"}, {"prices", "Prices"},
 }
 
 // shopView is what the address says of how the shop is looked at.

@@ -91,7 +91,7 @@ func titleOf(part string) string {
 
 func shopRail(v shopView, st *shopState) (out []partLink) {
 	owns := map[string]string{"cards": "cards.", "offcuts": "offcuts.", "tools": "tools.", "habits": "habits.",
-		"fit": "fits."}
+		"fit": "fits.", "prices": "prices."}
 	for _, p := range shopParts {
 		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
 			Here: p.ID == v.Stage}
@@ -119,8 +119,27 @@ func (f form) shopGroups(v shopView, st *shopState) []group {
 		return f.toolGroups("tools.")
 	case "habits":
 		return f.habitGroups()
+	case "prices":
+		return f.priceGroups()
 	}
 	return nil
+}
+
+// priceGroups asks what is paid for what is no card, and for work.
+func (f form) priceGroups() []group {
+	buys := group{Title: "What a pack costs", ID: "packs", Says: []string{"A price and how much that is for: 2.40 for 10 m. What " +
+		"is left empty is told as not known. The price of card stands with the card."}}
+	work := group{Title: "Your work", ID: "work", Says: []string{"What to ask for a box is reckoned from these, under its Bench."}}
+	for _, k := range shop.PriceKinds {
+		fd := f.open("prices."+k.ID, "not known")
+		if k.Of == nil {
+			work.Fields = append(work.Fields, fd)
+		} else {
+			buys.Fields = append(buys.Fields, fd)
+		}
+	}
+	work.Fields = append(work.Fields, f.open("currency", "none"))
+	return []group{buys, work}
 }
 
 func (f form) cardGroups(id string, st *shopState) []group {

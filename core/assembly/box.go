@@ -25,7 +25,7 @@ type Box struct {
 	InTurn    bool     // what closes it opens in turn, the last first
 	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
-	Supplies  []string
+	Supplies  []Supply
 	Cautions  []string
 	Rooms     []Inner           // the small boxes that things go in, when there are several
 	Claims    []fold.Check      // what a list of scores claims, checked
@@ -33,6 +33,20 @@ type Box struct {
 	Notes     []Note
 	Proved    Standing // the closed box, as it was proved
 	Measured
+}
+
+// Supply is something that is no card: of a length, or so many.
+type Supply struct {
+	What          string // magnet, hook dot, brad, ribbon, ...
+	Width, Length Length // of each; 0 where it has none
+	Count         int
+	Says          string // what it is for
+	Text          string // all of it in words, where those are better than its figures
+}
+
+// Needs notes something to buy, told in words of its own.
+func (b *Box) Needs(what string, count int, length Length, text string) {
+	b.Supplies = append(b.Supplies, Supply{What: what, Count: count, Length: length, Text: text})
 }
 
 // Crease is a crease of a part, named by the two faces it lies between.

@@ -57,13 +57,8 @@ type Laid struct {
 	Words string   // printed or lettered on it
 }
 
-// Supply is something of a length that is no card.
-type Supply struct {
-	What          string
-	Width, Length Length
-	Count         int
-	Says          string
-}
+// Supply is something to buy that is no card.
+type Supply = assembly.Supply
 
 // work is a box while it is being dressed.
 type work struct {
@@ -169,7 +164,7 @@ func (k *work) find(field, name string) *Panel {
 
 // supply notes something to buy by length.
 func (k *work) supply(what string, width, length Length, count int, says string) {
-	k.out.Supplies = append(k.out.Supplies, Supply{what, width, length, count, says})
+	k.out.Supplies = append(k.out.Supplies, Supply{What: what, Width: width, Length: length, Count: count, Says: says})
 }
 
 func (k *work) flat(format string, args ...any) {

@@ -222,7 +222,9 @@ func (p *Plan) Supplies() []string {
 	for i, c := range p.Cuts {
 		out = slices.Insert(out, i, fmt.Sprintf("%d of %s: %s", len(c.Sheets), c.Sheet.Title, c.Card.Title))
 	}
-	out = append(out, p.Box.Supplies...)
+	for _, s := range p.Box.Supplies {
+		out = append(out, s.Text)
+	}
 	if p.Dressed != nil {
 		for _, s := range p.Dressed.Supplies {
 			out = append(out, p.supplySays(s))

@@ -94,3 +94,6 @@ func (p *Plan) Joints() (out []string) {
 	}
 	return out
 }
+
+// JointOf is where a piece is cut in two, when it is.
+func (p *Plan) JointOf(piece *sheet.Piece) Joint { return p.joint(piece) }

@@ -1,5 +1,11 @@
 package planjson
 
+import (
+	"cmp"
+
+	"brevium/core/assembly"
+)
+
 // What goes on, in and round the box, beside its pieces.
 type (
 	jsonSupply struct {
@@ -25,6 +31,9 @@ type (
 )
 
 func (p writer) dressed(out *jsonPlan) {
+	for _, s := range p.Box.Supplies {
+		out.Supplies = append(out.Supplies, p.supply(s))
+	}
 	if p.Dressed == nil {
 		return
 	}
@@ -36,14 +45,7 @@ func (p writer) dressed(out *jsonPlan) {
 		}
 	}
 	for _, s := range p.Dressed.Supplies {
-		js := jsonSupply{What: s.What, Count: s.Count * p.Copies, Says: s.Says}
-		if s.Width > 0 {
-			js.Width = p.text(s.Width)
-		}
-		if s.Length > 0 {
-			js.Length = p.text(s.Length)
-		}
-		out.Supplies = append(out.Supplies, js)
+		out.Supplies = append(out.Supplies, p.supply(s))
 	}
 	for _, r := range p.Dressed.Runs {
 		run := jsonRun{Name: r.Name, Stock: r.Card.ID, Width: p.text(r.W), Height: p.text(r.H)}
@@ -52,4 +54,15 @@ func (p writer) dressed(out *jsonPlan) {
 		}
 		out.Runs = append(out.Runs, run)
 	}
+}
+
+func (p writer) supply(s assembly.Supply) jsonSupply {
+	js := jsonSupply{What: s.What, Count: s.Count * p.Copies, Says: cmp.Or(s.Text, s.Says)}
+	if s.Width > 0 {
+		js.Width = p.text(s.Width)
+	}
+	if s.Length > 0 {
+		js.Length = p.text(s.Length)
+	}
+	return js
 }

@@ -22,6 +22,7 @@ type Document struct {
 	Offcuts  []Offcut      `json:"offcuts,omitempty"`
 	Tools    brief.Tools   `json:"tools,omitzero"`
 	Habits   brief.Options `json:"habits,omitempty"`
+	Prices   brief.Options `json:"prices,omitempty"`
 	Fits     []Fit         `json:"fits,omitempty"`
 	Aside    brief.Options `json:"aside,omitempty"` // what was learnt and is not wanted
 	Seen     brief.Options `json:"seen,omitempty"`  // cautions that were put away on the screen
@@ -123,6 +124,7 @@ func (d Document) Encode() []byte {
 func (d Document) Clone() Document {
 	d.Cards, d.Offcuts, d.Fits = slices.Clone(d.Cards), slices.Clone(d.Offcuts), slices.Clone(d.Fits)
 	d.Habits, d.Aside, d.Seen = maps.Clone(d.Habits), maps.Clone(d.Aside), maps.Clone(d.Seen)
+	d.Prices = maps.Clone(d.Prices)
 	return d
 }
 
@@ -162,6 +164,9 @@ func FieldAt(path string) (brief.Field, bool) {
 	case "habits":
 		h, ok := FindHabit(path[len("habits."):])
 		return brief.Field{Path: path, Kind: brief.Choice, Label: words.Small(h.Label)}, ok
+	case "prices":
+		k, ok := priceKind(path[len("prices."):])
+		return brief.Field{Path: path, Kind: brief.Words, Label: words.Small(k.Label), Help: "like " + k.Like, Most: 40}, ok
 	case "aside", "seen":
 		return brief.Field{Path: path, Kind: brief.YesNo, Label: "put aside"}, len(part) == 2
 	}
@@ -200,6 +205,9 @@ func (d *Document) All() func(yield func(path, text string) bool) {
 		}
 		for _, h := range Habits {
 			all = append(all, "habits."+h.ID)
+		}
+		for _, k := range PriceKinds {
+			all = append(all, "prices."+k.ID)
 		}
 		for _, path := range append(all, "currency") {
 			if !yield(path, d.Get(path)) {

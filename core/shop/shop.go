@@ -22,6 +22,7 @@ type Shop struct {
 	Stocks   map[string]brief.Stock
 	Writes   map[string][]string // of each card, the fields and texts that describe it in a document
 	Currency string
+	Prices   map[string]Price
 	Seen     map[string]bool
 }
 
@@ -74,6 +75,7 @@ func Read(d Document) (*Shop, *brief.Report) {
 		}
 	}
 	s.readOffcuts(r, d)
+	s.Prices = readPrices(r, d)
 	s.Learnt = LearnAll(records(r, d), func(k Key) bool { return d.Aside[k.String()] == "yes" })
 	for id, yes := range d.Seen {
 		s.Seen[id] = yes == "yes"

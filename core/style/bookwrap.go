@@ -68,8 +68,8 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 	t, step := j.T(), j.Mark()
 	if j.Is("closer", "ribbon") {
 		b.Lets = []string{"right"}
-		b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(d.Length+border+spine)+260*mm).Up(10*step))+
-			" round the whole, with a bow")
+		ribbon := (2*(d.Length+border+spine) + 260*mm).Up(10 * step)
+		b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, with a bow")
 		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 		return
 	}

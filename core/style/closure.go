@@ -35,18 +35,18 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 	flap, front = words.Plain(flap), words.Plain(front)
 	switch what {
 	case "hook dot":
-		b.Supplies = append(b.Supplies, fmt.Sprintf("one hook dot, both halves: one on the %s, one on the %s where it "+
+		b.Needs("hook dot", 1, 0, fmt.Sprintf("one hook dot, both halves: one on the %s, one on the %s where it "+
 			"comes to lie", flap, front))
 	case "brad":
 		radius = piercing
-		b.Supplies = append(b.Supplies, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
+		b.Needs("brad", 1, 0, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
 			"its legs are opened out inside", flap, front))
 	}
 	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: radius})
 	if what != "magnet" {
 		return
 	}
-	b.Supplies = append(b.Supplies, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
+	b.Needs("magnet", 2, 0, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
 		"stuck on while the piece is flat; try the poles first", flap, front))
 	b.Cautions = append(b.Cautions, assembly.MagnetCare)
 }
@@ -59,8 +59,9 @@ func (j *Job) tieBy(b *Box, a, on string) {
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
 	b.Pairs = append(b.Pairs, assembly.Pair{What: "ribbon", A: a, B: on, Radius: piercing})
-	b.Supplies = append(b.Supplies, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
-		j.Say((300*mm).Up(10*j.Mark())), words.Plain(flap), words.Plain(front)))
+	long := (300 * mm).Up(10 * j.Mark())
+	b.Needs("ribbon", 1, long, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
+		j.Say(long), words.Plain(flap), words.Plain(front)))
 	b.Cautions = append(b.Cautions, assembly.RibbonCare)
 }
 

@@ -74,7 +74,8 @@ func buildCrossFold(j *Job) *Box {
 		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
-	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((2*(w+2*f)+260*mm).Up(10*step))+" round the whole, if it is to travel")
+	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
+	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
 	b.Cautions = append(b.Cautions, assembly.RibbonCare, "The left and the right box lie on their sides when all is closed: press their "+
 		"lids well home.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, or it would not go on.")

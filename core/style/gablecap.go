@@ -47,7 +47,7 @@ func buildGableCap(j *Job) *Box {
 		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
-	b.Supplies = []string{"ribbon or a paper fastener for the ridge, if it is to be opened again"}
+	b.Needs("brad", 1, 0, "ribbon or a paper fastener for the ridge, if it is to be opened again")
 	j.note("clearance", "cap", "", c, "The cap is larger than the tray, or it would not slip over it.")
 	return b
 }

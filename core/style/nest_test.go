@@ -65,9 +65,10 @@ func TestEveryStyleNests(t *testing.T) {
 			}
 		}
 		if len(p.Box.Supplies) != len(plain.Box.Supplies) {
-			t.Errorf("%s: supplies %q, not %q", s.ID, p.Box.Supplies, plain.Box.Supplies)
+			t.Errorf("%s: supplies %v, not %v", s.ID, p.Box.Supplies, plain.Box.Supplies)
 		}
-		for _, says := range p.Box.Supplies {
+		for _, of := range p.Box.Supplies {
+			says := of.Text
 			if !strings.HasPrefix(says, "for each sampler: ") {
 				t.Errorf("%s: %q says not for which", s.ID, says)
 			}

@@ -62,9 +62,10 @@ func buildPinchTop(j *Job) *Box {
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
-		b.Supplies, b.Cautions = []string{"ribbon for the top, " + j.Say(ribbon)}, []string{assembly.RibbonCare}
+		b.Needs("ribbon", 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
+		b.Cautions = []string{assembly.RibbonCare}
 	} else {
-		b.Supplies = []string{"a peg or clip for the top"}
+		b.Needs("clip", 1, 0, "a peg or clip for the top")
 	}
 	return b
 }

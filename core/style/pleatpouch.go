@@ -116,6 +116,7 @@ func (j *Job) crestHoles(b *Box, p *sheet.Piece, d Dims, high Length) {
 			p.Punch(sheet.Point{X: lo.X + (hi.X-lo.X)*third/3, Y: (lo.Y + hi.Y) / 2}, hole/2, 0, 0)
 		}
 	}
-	b.Supplies = append(b.Supplies, "a ribbon of "+j.Say((d.Length/3+280*mm).Up(10*j.Mark()))+", through the four holes")
+	ribbon := (d.Length/3 + 280*mm).Up(10 * j.Mark())
+	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+", through the four holes")
 	b.Cautions = append(b.Cautions, assembly.RibbonCare)
 }

@@ -63,7 +63,8 @@ func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Pl
 		*j.notes = append(*j.notes, n)
 	}
 	for _, s := range in.Supplies {
-		b.Supplies = append(b.Supplies, fmt.Sprintf("for each %s: %s", name, s))
+		s.Text, s.Count = fmt.Sprintf("for each %s: %s", name, s.Text), s.Count*max(1, len(spots))
+		b.Supplies = append(b.Supplies, s)
 	}
 	b.Cautions = append(b.Cautions, in.Cautions...)
 	b.Nest(name, &in.Tree, spots...)

@@ -212,7 +212,7 @@ func (j *Job) handle(b *Box, s woven, layer int, t Length) {
 		}
 	}
 	if brads {
-		b.Supplies = append(b.Supplies, "two brads: pierce handle, weave and wall together; their legs are opened out inside")
+		b.Needs("brad", 2, 0, "two brads: pierce handle, weave and wall together; their legs are opened out inside")
 	}
 }
 

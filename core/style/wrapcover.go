@@ -102,7 +102,7 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -(j.T() + j.As("liner").T()) / 2})
 		b.Stick("ribbon strip/strip", "lid cover/lap", true)
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
-		b.Supplies = append(b.Supplies, "two lengths of ribbon of "+j.Say(ribbon)+
+		b.Needs("ribbon", 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
 		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 	}

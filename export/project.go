@@ -1,0 +1,402 @@
+package export
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/words"
+	"brevium/draw"
+)
+
+// Part is a part of the project sheet that may be left out.
+type Part struct{ ID, Title string }
+
+// Parts lists them, in their order on paper.
+var Parts = []Part{{"materials", "Materials"}, {"cost", "What it costs"}, {"cuts", "Cut list"}, {"layout", "Sheets"},
+	{"cards", "Score cards"}, {"steps", "Steps with pictures"}, {"glue", "Glue map"}, {"cautions", "Cautions"},
+	{"templates", "Templates, true to size"}}
+
+// Options are what is wanted of a file.
+type Options struct {
+	Paper Format
+	Parts []string // of the project sheet, by their names; empty for all but what it costs
+	Both  bool     // every length in both units
+	Shop  plan.Workshop
+	Pace  bench.Pace
+}
+
+func (o Options) has(part string) bool {
+	if len(o.Parts) == 0 {
+		return part != "cost"
+	}
+	return slices.Contains(o.Parts, part)
+}
+
+// project is a project sheet being written.
+type project struct {
+	*paper
+	plan.Job
+	Options
+}
+
+// Project writes the project sheet as PDF: what is needed, what is cut, and every step with
+// its pictures.
+func Project(j plan.Job, o Options) ([]byte, error) {
+	p := project{newPaper(called(j), o.Paper.W, o.Paper.H, 14, j.Warning()), j, o}
+	p.foot = called(j)
+	p.turn()
+	p.head()
+	for _, part := range []struct {
+		id    string
+		write func()
+	}{{"materials", p.materials}, {"cost", p.cost}, {"cuts", p.cutList}, {"layout", p.layout}, {"cards", p.cards},
+		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions}, {"templates", func() { p.paper.templates(j) }}} {
+		if p.has(part.id) {
+			part.write()
+		}
+	}
+	return p.bytes()
+}
+
+// called is the name that stands on paper.
+func called(j plan.Job) string {
+	if words.Visible(j.Name) {
+		return j.Name
+	}
+	return "A box without a name"
+}
+
+// say writes a length, in both units where that is wanted.
+func (p project) say(of *plan.Plan, l measure.Length) string {
+	if p.Both {
+		return of.Say(l) + " (" + of.Step.Show(l).Other + ")"
+	}
+	return of.Say(l)
+}
+
+func (p project) dims(of *plan.Plan, d assembly.Dims) string {
+	return p.say(of, d.Length) + " × " + p.say(of, d.Width) + " × " + p.say(of, d.Depth)
+}
+
+// boxes does something for each box, under its name when there are several.
+func (p project) boxes(do func(of *plan.Plan, name string)) {
+	for i, of := range p.Plans {
+		name := ""
+		if len(p.Names) > 0 {
+			name = p.Names[i]
+		}
+		do(of, name)
+	}
+}
+
+func (p project) head() {
+	p.heading(1, called(p.Job))
+	const pic = 58.0
+	top := p.y
+	right := p.w - p.margin - pic
+	p.boxes(func(of *plan.Plan, name string) {
+		says := of.Style.Title
+		if name != "" {
+			says = words.Capital(name) + ": " + words.Small(says)
+		}
+		if of.Copies > 1 {
+			says += fmt.Sprintf(", %d of them", of.Copies)
+		}
+		lines := []string{says + ".", "Outside " + p.dims(of, of.Box.Outside) + ".", "Inside " + p.dims(of, of.Box.Inside) + "."}
+		if of.Box.Clearance > 0 {
+			lines = append(lines, "Clearance "+p.say(of, of.Box.Clearance)+".")
+		}
+		for _, l := range lines {
+			p.linesIn("P", "text", "", 10, l, p.margin, right-p.margin-4)
+		}
+		p.y += 1.5
+	})
+	if p.Set == nil {
+		p.figure(draw.Made(p.Plans[0], 1, 320, 250), "The finished box, open.", right, top, pic, pic*250/320)
+	} else {
+		p.figure(draw.SetFolded(p.Set, float64(len(p.Set.Course())), draw.DefaultView, 320, 250), "The boxes of the set, together.",
+			right, top, pic, pic*250/320)
+	}
+	p.y = max(p.y, top+pic*250/320+3)
+	for _, of := range p.Plans {
+		if of.Holds() {
+			p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.",
+				len(of.Checks)))
+			break
+		}
+	}
+	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil {
+		p.para(notes)
+	}
+}
+
+func (p project) materials() {
+	p.heading(2, "Materials")
+	all := p.Plans[0].Supplies()
+	if p.Set != nil {
+		all = p.Set.Supplies()
+	}
+	for _, s := range all {
+		p.item(words.Capital(s) + ".")
+	}
+}
+
+func (p project) cost() {
+	c := p.Cost(p.Shop, p.Pace)
+	p.heading(2, "What it costs")
+	rows := [][]string{}
+	coins := func(n int64) string { return strings.TrimSpace(p.Shop.Currency + " " + words.Coins(n)) }
+	add := func(l plan.CostLine) {
+		row := []string{l.What, l.Amount, "not known", l.Packs}
+		if l.Known {
+			row[2] = coins(l.All)
+		}
+		rows = append(rows, row)
+	}
+	for _, l := range append(slices.Clone(c.Parts), c.Rest...) {
+		add(l)
+	}
+	p.table([]string{"for", "how much", "used up", "to buy"}, []float64{0.36, 0.34, 0.15, 0.15}, rows)
+	p.para(fmt.Sprintf("One box takes %s of material and about %.0f minutes.", coins(c.One()), c.Minutes/float64(c.Boxes)))
+	if c.Ask > 0 {
+		p.para(fmt.Sprintf("With your hour and your margin, ask %s for one.", coins(c.Ask)))
+	}
+}
+
+func (p project) cutList() {
+	p.heading(2, "Cut list")
+	var rows [][]string
+	p.boxes(func(of *plan.Plan, name string) {
+		for _, piece := range of.Box.Pieces() {
+			what := words.Plain(piece.Name)
+			if name != "" {
+				what = name + ": " + what
+			}
+			rows = append(rows, []string{words.Capital(what), fmt.Sprint(piece.Count * of.Copies),
+				p.say(of, piece.Width) + " × " + p.say(of, piece.Height), of.CardOf(piece.Stock).Title})
+		}
+	})
+	p.table([]string{"piece", "how many", "cut size", "of"}, []float64{0.28, 0.12, 0.3, 0.3}, rows)
+}
+
+// table writes rows in columns, each so large a part of the width.
+func (p *paper) table(head []string, parts []float64, rows [][]string) {
+	width := p.w - 2*p.margin
+	write := func(cells []string, strong bool) {
+		p.font(strong, 9)
+		deep, wrapped := 1, make([][]string, len(cells))
+		for i, c := range cells {
+			wrapped[i] = p.wrap(c, width*parts[i]-3)
+			deep = max(deep, len(wrapped[i]))
+		}
+		const high = 4.2
+		p.room(float64(deep) * high)
+		p.font(strong, 9)
+		x := p.margin
+		for i, lines := range wrapped {
+			p.within("P", "", func() {
+				for k, l := range lines {
+					p.pdf.Text(x, p.y+high*(float64(k)+0.78), l)
+				}
+			})
+			x += width * parts[i]
+		}
+		p.y += float64(deep) * high
+		p.artifact(func() {
+			p.pdf.SetDrawColor(216, 204, 178)
+			p.pdf.SetLineWidth(0.15)
+			p.pdf.SetDashPattern(nil, 0)
+			p.pdf.Line(p.margin, p.y+0.4, p.w-p.margin, p.y+0.4)
+		})
+		p.y += 1
+	}
+	write(head, true)
+	for _, row := range rows {
+		write(row, false)
+	}
+	p.y += 2
+}
+
+// picture is one of a row of them, with what it says.
+type pictured struct{ svg, says string }
+
+// row sets pictures side by side, so many to a row, their words below.
+func (p *paper) row(all []pictured, most int, ratio float64) {
+	width, gap := p.w-2*p.margin, 4.0
+	each := (width - gap*float64(most-1)) / float64(most)
+	for len(all) > 0 {
+		now := all[:min(most, len(all))]
+		all = all[len(now):]
+		p.font(false, 8)
+		deep, lines := 0, make([][]string, len(now))
+		for i, f := range now {
+			lines[i] = p.wrap(f.says, each)
+			deep = max(deep, len(lines[i]))
+		}
+		const high = 3.5
+		p.room(each*ratio + float64(deep)*high + 2)
+		top := p.y
+		for i, f := range now {
+			x := p.margin + float64(i)*(each+gap)
+			if f.svg != "" {
+				p.figure(f.svg, f.says, x, top, each, each*ratio)
+			}
+			p.font(false, 8)
+			p.within("P", "", func() {
+				for k, l := range lines[i] {
+					p.pdf.Text(x, top+each*ratio+high*(float64(k)+1), l)
+				}
+			})
+		}
+		p.y = top + each*ratio + float64(deep)*high + 2.5
+	}
+}
+
+func (p project) layout() {
+	p.heading(2, "From the sheets")
+	var all []pictured
+	for _, s := range p.Steps {
+		if s.Title != "Trim" || len(s.Frames) == 0 {
+			continue
+		}
+		n := int(s.Frames[0].At)
+		of, c, ok := p.Job.Sheet(n)
+		if !ok {
+			continue
+		}
+		svg := draw.CutSheet(of, draw.CutLook{N: n, W: 330, H: 300, Card: c.Card, Step: p.Plans[0].Step})
+		says := fmt.Sprintf("Sheet %d: %s, %s", n+1, c.Sheet.Title, c.Card.Title)
+		if s.Count > 1 {
+			says += fmt.Sprintf(", and %d more alike", s.Count-1)
+		}
+		all = append(all, pictured{svg, says + "."})
+	}
+	p.row(all, 2, 0.8)
+}
+
+func (p project) cards() {
+	p.heading(2, "Score cards")
+	p.para("Inside face up. A length is measured from the edge against the fence.")
+	p.boxes(func(of *plan.Plan, name string) {
+		cards := of.Cards
+		if p.Both {
+			cards, _ = of.InBoth()
+		}
+		for _, c := range cards {
+			title := words.Capital(words.Plain(c.Piece))
+			if name != "" {
+				title = words.Capital(name) + ": " + words.Plain(c.Piece)
+			}
+			if c.Count > 1 {
+				title += fmt.Sprintf(" × %d", c.Count)
+			}
+			p.heading(3, title)
+			for _, s := range c.Says {
+				p.para(s)
+			}
+			var lays []pictured
+			for i, t := range c.Turns {
+				lays = append(lays, pictured{draw.Board(of, c, i), fmt.Sprintf("%s edge to the fence", words.Capital(t.Edge))})
+			}
+			p.row(lays, 4, 0.95)
+		}
+	})
+}
+
+func (p project) steps() {
+	p.heading(2, "Steps")
+	for i, s := range p.Job.Steps {
+		title := fmt.Sprintf("%d. %s", i+1, s.Title)
+		if s.Piece != "" {
+			title += ": " + words.Plain(s.Piece)
+		}
+		if s.Count > 1 {
+			title += fmt.Sprintf(" × %d", s.Count)
+		}
+		p.heading(3, title)
+		if s.Title == "Score" && p.has("cards") {
+			p.para("As its score card says.")
+		} else {
+			for _, says := range s.Says {
+				p.para(says)
+			}
+		}
+		for _, c := range s.Cautions {
+			p.caution(c.Text)
+		}
+		p.row(p.frames(s), 5, 0.82)
+		if s.Check != "" {
+			p.paraAt(9, "See that: "+words.Small(s.Check)+" "+fails(s))
+		}
+	}
+}
+
+// frames are the pictures of a step; the cuts of a sheet and what stands on the score card
+// are drawn there.
+func (p project) frames(s bench.Step) (out []pictured) {
+	if s.Title == "Trim" && p.has("layout") || s.Title == "Score" && p.has("cards") {
+		return nil
+	}
+	for _, f := range s.Frames {
+		out = append(out, pictured{draw.Step(p.Job, f, 300, 246), f.Says})
+	}
+	return out
+}
+
+func fails(s bench.Step) string {
+	var out []string
+	for _, f := range s.Fails {
+		out = append(out, f.When+": "+f.Do)
+	}
+	return strings.Join(out, " ")
+}
+
+func (p project) glueMap() {
+	var all []pictured
+	p.boxes(func(of *plan.Plan, name string) {
+		for _, piece := range of.Box.Pieces() {
+			if of.IsDressing(piece) {
+				continue
+			}
+			for _, look := range plan.GlueLooks(of.Spreads(piece)) {
+				side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
+				says := fmt.Sprintf("%s, seen from its %s", words.Capital(strings.TrimPrefix(name+" "+words.Plain(piece.Name), " ")), side)
+				all = append(all, pictured{draw.Glue(of, piece.Name, look, 330, 270), says})
+			}
+		}
+	})
+	if len(all) == 0 {
+		return
+	}
+	p.heading(2, "Glue map")
+	p.para("Tape or glue goes where the dots are, on the side that is drawn; never where it would show.")
+	p.row(all, 3, 0.82)
+}
+
+func (p project) cautions() {
+	var all []string
+	for _, s := range p.Job.Steps {
+		for _, c := range s.Cautions {
+			if !slices.Contains(all, c.Text) {
+				all = append(all, c.Text)
+			}
+		}
+	}
+	p.boxes(func(of *plan.Plan, _ string) {
+		for _, w := range of.Warnings {
+			if says := strings.TrimSpace(w.Text + " " + w.Fix); !slices.Contains(all, says) {
+				all = append(all, says)
+			}
+		}
+	})
+	p.heading(2, "Cautions, and to know")
+	for _, s := range all {
+		p.item(s)
+	}
+	p.para("Follow the instructions of who makes your tools, glue and card, and your local rules.")
+}

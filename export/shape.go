@@ -1,0 +1,228 @@
+// Package export writes what leaves the page: files that are printed, cut and handed on. All
+// of them come from the plan, true to size, and say in words when its proof does not hold.
+//
+// A Drawing is a piece, or a sheet with its pieces laid out, as lines by kind in millimetres:
+// templates, drawings for other programs and the cutting machine's files are written from it.
+package export
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// Kind is what is done along a line.
+type Kind string
+
+const (
+	Cut      Kind = "cuts"
+	Hole     Kind = "holes"
+	Valley   Kind = "valley-scores"
+	Mountain Kind = "mountain-scores"
+	Bend     Kind = "bends" // bent by hand; shown, not scored
+	GlueIn   Kind = "glue-inside"
+	GlueOut  Kind = "glue-outside"
+	Mark     Kind = "marks" // where something is put on
+	Name     Kind = "names"
+)
+
+// Kinds lists them, in the order they are drawn.
+var Kinds = []Kind{GlueIn, GlueOut, Bend, Valley, Mountain, Hole, Cut, Mark, Name}
+
+// Point is a place in millimetres, right and down from the top left corner, inside up.
+type Point struct{ X, Y float64 }
+
+// Path is a line of a kind: through points, or a circle about the first, or a text there.
+type Path struct {
+	Kind   Kind
+	Piece  string
+	Points []Point
+	Closed bool
+	Round  float64 // the diameter of a circle
+	Text   string
+}
+
+// Drawing is a piece or a sheet, W by H millimetres.
+type Drawing struct {
+	Name  string
+	Says  string // what it is, in words
+	W, H  float64
+	Paths []Path
+	Warn  string // why the proof does not hold; "" when it does
+}
+
+// OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says
+// which.
+func OfPiece(j plan.Job, p *plan.Plan, piece *sheet.Piece, mirror bool) Drawing {
+	d := Drawing{Name: piece.Name, W: piece.Width.MM(), H: piece.Height.MM(), Warn: j.Warning()}
+	d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(piece.Name), p.Say(piece.Width), p.Say(piece.Height))
+	if mirror {
+		d.Name, d.Says = piece.Name+" mirrored", d.Says+", for the other hand"
+	}
+	d.Paths = paths(p, piece)
+	if mirror {
+		d.place(d.Paths, func(q Point) Point { return Point{d.W - q.X, q.Y} })
+	}
+	return d
+}
+
+func (d Drawing) place(of []Path, to func(Point) Point) {
+	for i := range of {
+		for k, q := range of[i].Points {
+			of[i].Points[k] = to(q)
+		}
+	}
+}
+
+// paths are the lines of a piece: what is cut in runs that are cut in one go.
+func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
+	var cuts, holes []sheet.Line
+	round := func(l sheet.Line) bool {
+		return slices.ContainsFunc(piece.Punches, func(h sheet.Punch) bool { return h.Scoop == 0 && onRing(h, l.A) && onRing(h, l.B) })
+	}
+	for _, l := range piece.Outline() {
+		ends := []Point{at(l.A), at(l.B)}
+		switch {
+		case l.Kind == sheet.Cut:
+			cuts = append(cuts, l)
+		case l.Kind == sheet.Hole && !round(l):
+			holes = append(holes, l)
+		case l.Kind == sheet.Hole:
+		case l.Kind == sheet.Bend:
+			out = append(out, Path{Kind: Bend, Points: ends})
+		case l.Fold == sheet.Mountain:
+			out = append(out, Path{Kind: Mountain, Points: ends})
+		default:
+			out = append(out, Path{Kind: Valley, Points: ends})
+		}
+	}
+	for _, h := range piece.Punches {
+		if h.Scoop == 0 {
+			out = append(out, Path{Kind: Hole, Points: []Point{at(h.Mid)}, Round: h.Diameter.MM()})
+		}
+	}
+	out = append(append(out, chains(Hole, holes)...), chains(Cut, cuts)...)
+	for _, m := range piece.Marks {
+		out = append(out, Path{Kind: Mark, Points: []Point{at(m.At)}, Round: max(2*m.Radius.MM(), 2)})
+	}
+	for _, s := range p.Spreads(piece) {
+		kind := GlueIn
+		if s.Outside {
+			kind = GlueOut
+		}
+		for _, dot := range s.Dots {
+			out = append(out, Path{Kind: kind, Points: []Point{at(dot)}, Round: 1.2})
+		}
+	}
+	for _, f := range piece.Kept() {
+		out = append(out, Path{Kind: Name, Points: []Point{at(f.Centre())}, Text: words.Plain(f.Name)})
+	}
+	for i := range out {
+		out[i].Piece = piece.Name
+	}
+	return out
+}
+
+func at(p sheet.Point) Point { return Point{p.X.MM(), p.Y.MM()} }
+
+// onRing says whether a point is one of the facets that stand for a round hole.
+func onRing(h sheet.Punch, p sheet.Point) bool {
+	r := math.Hypot((p.X - h.Mid.X).MM(), (p.Y - h.Mid.Y).MM())
+	return math.Abs(r-h.Diameter.MM()/2) < 0.02*h.Diameter.MM()
+}
+
+// chains joins lines that run on from each other into runs, in the order they come.
+func chains(kind Kind, lines []sheet.Line) (out []Path) {
+	ends := map[sheet.Point][]int{}
+	for i, l := range lines {
+		ends[l.A], ends[l.B] = append(ends[l.A], i), append(ends[l.B], i)
+	}
+	used := make([]bool, len(lines))
+	next := func(from sheet.Point) (sheet.Point, bool) {
+		for _, i := range ends[from] {
+			if used[i] {
+				continue
+			}
+			used[i] = true
+			if lines[i].A == from {
+				return lines[i].B, true
+			}
+			return lines[i].A, true
+		}
+		return from, false
+	}
+	for i, l := range lines {
+		if used[i] {
+			continue
+		}
+		used[i] = true
+		run := []sheet.Point{l.A, l.B}
+		for _, back := range []bool{false, true} {
+			for run[0] != run[len(run)-1] {
+				q, ok := next(run[len(run)-1])
+				if !ok {
+					break
+				}
+				run = append(run, q)
+			}
+			if !back {
+				slices.Reverse(run)
+			}
+		}
+		p := Path{Kind: kind}
+		if p.Closed = run[0] == run[len(run)-1]; p.Closed {
+			run = run[1:]
+		}
+		for _, q := range run {
+			p.Points = append(p.Points, at(q))
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// OfSheet draws the nth sheet of a job with all that is cut from it.
+func OfSheet(j plan.Job, n int) (Drawing, bool) {
+	s, c, ok := j.Sheet(n)
+	if !ok {
+		return Drawing{}, false
+	}
+	d := Drawing{Name: fmt.Sprintf("sheet %d", n+1), W: s.W.MM(), H: s.H.MM(), Warn: j.Warning()}
+	d.Says = fmt.Sprintf("Sheet %d: %s, %s, inside face up", n+1, c.Sheet.Title, c.Card.Title)
+	seen := before(j, n)
+	for _, it := range s.Placed {
+		w, h := it.Rect.W.MM(), it.Rect.H.MM()
+		if it.Turned {
+			w, h = h, w
+		}
+		part := sheetParts{j}.draw(it.Piece, seen[it.Piece], w, h)
+		seen[it.Piece]++
+		x, y := it.Rect.X.MM(), it.Rect.Y.MM()
+		d.place(part, func(q Point) Point {
+			if it.Turned {
+				q = Point{h - q.Y, q.X}
+			}
+			return Point{x + q.X, y + q.Y}
+		})
+		d.Paths = append(d.Paths, part...)
+	}
+	return d, true
+}
+
+// plainName is a name for a file: letters, figures and dashes.
+func plainName(s string) string {
+	return strings.Trim(strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
+			return r
+		case r >= 'A' && r <= 'Z':
+			return r + 'a' - 'A'
+		}
+		return '-'
+	}, s), "-")
+}
