@@ -137,7 +137,7 @@ func within(p Path, lo, hi Point) (out []Path) {
 	for i := range n {
 		a, b := p.Points[i], p.Points[(i+1)%len(p.Points)]
 		if a, b, ok := clipped(a, b, lo, hi); ok {
-			out = append(out, Path{Kind: p.Kind, Piece: p.Piece, Points: []Point{a, b}})
+			out = append(out, Path{Kind: p.Kind, Piece: p.Piece, Within: p.Within, Points: []Point{a, b}})
 		}
 	}
 	return out

@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/sheet"
 	"brevium/core/words"
@@ -43,6 +44,7 @@ type Path struct {
 	Piece  string
 	Points []Point
 	Closed bool
+	Within bool    // of a cut: card stays on both sides of it
 	Round  float64 // the diameter of a circle
 	Text   string
 }
@@ -81,13 +83,15 @@ func (d Drawing) place(of []Path, to func(Point) Point) {
 
 // paths are the lines of a piece: what is cut in runs that are cut in one go.
 func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
-	var cuts, holes []sheet.Line
+	var cuts, slits, holes []sheet.Line
 	round := func(l sheet.Line) bool {
 		return slices.ContainsFunc(piece.Punches, func(h sheet.Punch) bool { return h.Scoop == 0 && onRing(h, l.A) && onRing(h, l.B) })
 	}
 	for _, l := range piece.Outline() {
 		ends := []Point{at(l.A), at(l.B)}
 		switch {
+		case l.Kind == sheet.Cut && slit(piece, l):
+			slits = append(slits, l)
 		case l.Kind == sheet.Cut:
 			cuts = append(cuts, l)
 		case l.Kind == sheet.Hole && !round(l):
@@ -106,7 +110,12 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 			out = append(out, Path{Kind: Hole, Points: []Point{at(h.Mid)}, Round: h.Diameter.MM()})
 		}
 	}
-	out = append(append(out, chains(Hole, holes)...), chains(Cut, cuts)...)
+	out = append(out, chains(Hole, holes)...)
+	for _, run := range chains(Cut, slits) {
+		run.Within = true
+		out = append(out, run)
+	}
+	out = append(out, chains(Cut, cuts)...)
 	for _, m := range piece.Marks {
 		out = append(out, Path{Kind: Mark, Points: []Point{at(m.At)}, Round: max(2*m.Radius.MM(), 2)})
 	}
@@ -126,6 +135,19 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 		out[i].Piece = piece.Name
 	}
 	return out
+}
+
+// slit says whether card stays on both sides of a cut.
+func slit(piece *sheet.Piece, l sheet.Line) bool {
+	dx, dy := (l.B.X - l.A.X).MM(), (l.B.Y - l.A.Y).MM()
+	long := math.Hypot(dx, dy)
+	for _, side := range []float64{0.05, -0.05} {
+		off := sheet.Point{X: (l.A.X+l.B.X)/2 + measure.FromMM(-dy/long*side), Y: (l.A.Y+l.B.Y)/2 + measure.FromMM(dx/long*side)}
+		if !slices.ContainsFunc(piece.Kept(), func(f *sheet.Face) bool { return sheet.Inside(f.Points, off) }) {
+			return false
+		}
+	}
+	return true
 }
 
 func at(p sheet.Point) Point { return Point{p.X.MM(), p.Y.MM()} }

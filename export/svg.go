@@ -1,6 +1,7 @@
 package export
 
 import (
+	"bytes"
 	"fmt"
 	"html"
 	"strconv"
@@ -49,6 +50,14 @@ func (d Drawing) SVG() []byte {
 	}
 	b.WriteString("</svg>\n")
 	return []byte(b.String())
+}
+
+// Seen makes a drawing's lines as wide as they are well seen on a screen, however small it is
+// shown there.
+func Seen(svg []byte) []byte {
+	return bytes.Replace(svg, []byte("<title>"), []byte("<style>path,circle{vector-effect:non-scaling-stroke;stroke-width:1.3px}"+
+		"#valley-scores path{stroke-dasharray:6 2.5}#mountain-scores path{stroke-width:2.4px;stroke-dasharray:0 5}"+
+		"#names{display:none}</style><title>"), 1)
 }
 
 func (d Drawing) group(b *strings.Builder, kind Kind) {

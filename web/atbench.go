@@ -305,3 +305,34 @@ func (s *Server) benchStamp(c *echo.Context) error {
 
 // MarkOf is the mark of a step in the list.
 func (v atBench) MarkOf(s benchStep) string { return markOf(s.Step) }
+
+// benchStage is what the bench's stage tells beside the pieces: how far the work has come, how
+// long it takes, what it costs.
+type benchStage struct {
+	Done, Steps, Minutes int
+	Learnt               bool
+	Cost                 plan.Cost
+}
+
+func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
+	j, ok := jobOf(st)
+	if !ok { // the last plan that worked is on the table
+		j = st.Shown.Job()
+	}
+	pace, err := s.pace(c)
+	if err != nil {
+		return nil, err
+	}
+	ticks, _, err := s.store.Ticks(c.Request().Context(), st.Project.Project)
+	if err != nil {
+		return nil, err
+	}
+	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
+		Cost: j.Cost(s.workshop(), pace)}
+	for _, step := range j.Steps {
+		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == markOf(step) {
+			b.Done++
+		}
+	}
+	return b, nil
+}

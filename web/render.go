@@ -14,6 +14,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
+	"brevium/core/bench"
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -47,6 +48,8 @@ func (s *Server) funcs() template.FuncMap {
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
 		"program":   func() string { return s.program() },
 		"num":       s.number,
+		"grouped":   bench.Grouped,
+		"metres":    func(mm float64) float64 { return mm / 1000 },
 		"add":       func(a, b int) int { return a + b },
 		"times":     func(a, b int) int { return a * b },
 		"upper":     words.Capital,

@@ -20,6 +20,7 @@ import (
 
 	"brevium/core/plan"
 	"brevium/draw"
+	"brevium/machine"
 	"brevium/store"
 )
 
@@ -39,19 +40,21 @@ type Server struct {
 	version  string // changes with the static files
 	build    string // changes with the program
 	hosts    map[string]bool
+	machine  *machine.Client
 	hard     chan struct{} // a place for each long search that may run at once
 	cuttings cuttings
 	fates    fates
 }
 
-// New makes the application. Hosts are the names it may be asked for, without
-// a port.
-func New(s *store.Store, w plan.Workshop, log *slog.Logger, hosts ...string) (http.Handler, error) {
+// New makes the application. Cutter is the cutting machine beside it, nil where there is none;
+// hosts are the names it may be asked for, without a port.
+func New(s *store.Store, w plan.Workshop, log *slog.Logger, cutter *machine.Client, hosts ...string) (http.Handler, error) {
 	static, err := fs.Sub(staticFiles, "static")
 	if err != nil {
 		return nil, err
 	}
-	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, hosts: map[string]bool{}, hard: searches()}
+	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, machine: cutter, hosts: map[string]bool{},
+		hard: searches()}
 	for _, h := range hosts {
 		srv.hosts[h] = true
 	}
@@ -141,6 +144,13 @@ func (s *Server) routes(e *echo.Echo) {
 	l.POST("/csv", s.readCutList)
 	l.POST("/away", s.throwCutList(true))
 	l.POST("/back", s.throwCutList(false))
+	sh := e.Group("/s/:token")
+	sh.GET("", s.sharedPage)
+	sh.GET("/folded", s.sharedFolded)
+	sh.GET("/solid.json", s.sharedSolid)
+	sh.GET("/step.svg", s.sharedStep)
+	sh.GET("/out/:as", s.sharedOut)
+	sh.GET("/document", s.sharedDocument)
 	e.GET("/how", s.howTos)
 	e.GET("/how/:name", s.howTo)
 	p := e.Group("/projects/:id")
@@ -161,6 +171,17 @@ func (s *Server) routes(e *echo.Echo) {
 	p.GET("/bench/stamp", s.benchStamp)
 	p.POST("/bench/tick", s.tick)
 	p.POST("/bench/again", s.beginAgain)
+	p.GET("/step.svg", s.stepPicture)
+	p.GET("/handon", s.handOn)
+	p.GET("/templates", s.templates)
+	p.GET("/out/:as", s.out)
+	p.POST("/share", s.share)
+	p.POST("/unshare", s.unshare)
+	p.GET("/machine", s.machinePage)
+	p.GET("/machine/state", s.machineState)
+	p.GET("/machine/path.svg", s.machinePath)
+	p.POST("/machine/send", s.sendToMachine)
+	p.POST("/machine/press", s.pressMachine)
 	p.GET("/howmany", s.howMany)
 	p.GET("/print", s.print)
 	p.GET("/folded", s.folded)

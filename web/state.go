@@ -2,13 +2,17 @@ package web
 
 import (
 	"context"
+	"fmt"
+	"html/template"
 	"strings"
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
+	"brevium/draw"
 	"brevium/store"
 )
 
@@ -134,6 +138,40 @@ func (st *state) course() (out []string) {
 	}
 	for _, m := range st.Shown.Course() {
 		out = append(out, m.Says)
+	}
+	return out
+}
+
+// StepID is what a step of the box is called among those of all that is made.
+func (st *state) StepID(id string) string {
+	if st.Set == nil {
+		return id
+	}
+	for i, p := range st.Set.Plans {
+		if p == st.Shown {
+			return fmt.Sprintf("%d/%s", i+1, id)
+		}
+	}
+	return id
+}
+
+// glued is a piece with where it is stuck, from one side.
+type glued struct {
+	Title   string
+	Picture template.HTML
+}
+
+// GlueMap draws where each piece is stuck.
+func (st *state) GlueMap() (out []glued) {
+	for _, piece := range st.Shown.Box.Pieces() {
+		if st.Shown.IsDressing(piece) {
+			continue
+		}
+		for _, look := range plan.GlueLooks(st.Shown.Spreads(piece)) {
+			side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
+			out = append(out, glued{fmt.Sprintf("%s, from its %s", words.Capital(words.Plain(piece.Name)), side),
+				template.HTML(draw.Glue(st.Shown, piece.Name, look, 320, 240))})
+		}
 	}
 	return out
 }

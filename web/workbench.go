@@ -32,6 +32,7 @@ var looks = []look{
 	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
 	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"layers", "Layers", "dressing"},
 	{"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
+	{"glue", "Glue map", "bench"},
 }
 
 // opens is the view that answers a stage: what the stage opens with.
@@ -122,7 +123,7 @@ func (s *Server) workbench(c *echo.Context) error {
 
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c *echo.Context, code int, st *state) error {
-	v, ctx := viewOf(c).opened(st), c.Request().Context()
+	v, ctx, err := viewOf(c).opened(st), c.Request().Context(), error(nil)
 	if v.Box = ""; st.Set != nil {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
@@ -148,6 +149,11 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	if v.View == "sheets" && st.Shown != nil {
 		data["Cutting"] = s.cutViewOfProject(st, data["Path"].(string), v.with())
 		data["Buys"] = shop.Shopping(needsOf(cutsOf(st), s.workshop()))
+	}
+	if v.Stage == "bench" && st.Shown != nil {
+		if data["Bench"], err = s.benchStage(c, st); err != nil {
+			return err
+		}
 	}
 	if v.Stage == "dressing" {
 		data["Dress"] = s.dressing(f, st)
@@ -226,6 +232,10 @@ func (s *Server) solid(c *echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
 	}
+	return s.solidOf(c, st)
+}
+
+func (s *Server) solidOf(c *echo.Context, st *state) error {
 	if s.wholeSet(c, st); st.whole() {
 		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
 	}

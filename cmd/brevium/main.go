@@ -36,7 +36,8 @@ func run(args []string) int {
 		SilenceUsage: true, SilenceErrors: true,
 	}
 	root.SetArgs(args)
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), exportCommand(), machineCommand(),
+		backupCommand(), restoreCommand())
 	err := root.ExecuteContext(ctx)
 	var c code
 	switch {

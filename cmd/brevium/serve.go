@@ -14,6 +14,7 @@ import (
 
 	"brevium/core/plan"
 	"brevium/demo"
+	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
 )
@@ -22,7 +23,7 @@ import (
 const databaseVariable = "BREVIUM_DB"
 
 func serveCommand() *cobra.Command {
-	var address, database string
+	var address, database, cutter string
 	c := &cobra.Command{
 		Use: "serve", Short: "Serve your own projects to a browser on this machine", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
@@ -30,11 +31,16 @@ func serveCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return serve(c.Context(), address, database, nil)
+			machine, err := machineAt(cutter)
+			if err != nil {
+				return err
+			}
+			return serve(c.Context(), address, database, machine, nil)
 		},
 	}
 	listenFlag(c, &address)
 	databaseFlag(c, &database)
+	c.Flags().StringVar(&cutter, "machine", "", "address of a cutting machine, such as http://127.0.0.1:8418")
 	return c
 }
 
@@ -48,7 +54,12 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer os.RemoveAll(dir)
-			return serve(c.Context(), address, filepath.Join(dir, "demo.db"), demo.Fill)
+			cutter, stop, err := startMachine("127.0.0.1:0")
+			if err != nil {
+				return err
+			}
+			defer stop()
+			return serve(c.Context(), address, filepath.Join(dir, "demo.db"), cutter, demo.Fill)
 		},
 	}
 	listenFlag(c, &address)
@@ -137,7 +148,7 @@ func ownDatabase() (string, error) {
 	return filepath.Join(dir, "Brevium", "brevium.db"), nil
 }
 
-func serve(ctx context.Context, address, database string, fill func(context.Context, *store.Store) error) error {
+func serve(ctx context.Context, address, database string, cutter *machine.Client, fill func(context.Context, *store.Store) error) error {
 	host, err := loopback(address)
 	if err != nil {
 		return err
@@ -153,7 +164,7 @@ func serve(ctx context.Context, address, database string, fill func(context.Cont
 		}
 	}
 	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
-	handler, err := web.New(s, plan.Default, log, "127.0.0.1", "localhost", "::1", host)
+	handler, err := web.New(s, plan.Default, log, cutter, "127.0.0.1", "localhost", "::1", host)
 	if err != nil {
 		return err
 	}
@@ -166,7 +177,11 @@ func serve(ctx context.Context, address, database string, fill func(context.Cont
 	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 		BaseContext: func(net.Listener) context.Context { return asking }}
 	web.Timeouts(server)
-	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\nStop it with Ctrl C.\n", listener.Addr(), database)
+	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\n", listener.Addr(), database)
+	if cutter != nil {
+		fmt.Printf("Its cutting machine is at %s\n", cutter.Base)
+	}
+	fmt.Println("Stop it with Ctrl C.")
 	done := make(chan error, 1)
 	go func() { done <- server.Serve(listener) }()
 	select {

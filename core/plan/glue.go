@@ -22,8 +22,9 @@ type Spread struct {
 	Dots    []sheet.Point // where glue goes, as the piece is drawn
 }
 
-// how far apart dots are, and how far from the edges they stay where there is room
-const dotsApart, dotsIn = 8.0, 2.5
+// how far apart dots are at the least, about how many a large face has, and how far from the
+// edges they stay where there is room; in millimetres
+const dotsApart, dotsMost, dotsIn = 8.0, 24.0, 2.5
 
 // Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
 // other pieces (there the smaller face gets it), or to what it lies on as a layer. What
@@ -116,7 +117,8 @@ func covered(face, on *fold.Placed) func(sheet.Point) bool {
 func dots(f *sheet.Face, hidden func(sheet.Point) bool) (out []sheet.Point) {
 	lo, hi := f.Bounds()
 	w, h := (hi.X - lo.X).MM(), (hi.Y - lo.Y).MM()
-	nx, ny := max(1, int(w/dotsApart)), max(1, int(h/dotsApart))
+	apart := max(dotsApart, math.Sqrt(w*h/dotsMost))
+	nx, ny := max(1, int(w/apart)), max(1, int(h/apart))
 	from := min(dotsIn, w/4, h/4)
 	for y := range ny {
 		for x := range nx {

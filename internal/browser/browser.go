@@ -10,16 +10,22 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"time"
 
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/plan"
+	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
 )
+
+// machinePace is how fast the cutting machine beside the pages runs: a sheet in a second or two.
+const machinePace = 60
 
 // Find gives the browser's path.
 func Find() (string, error) {
@@ -67,7 +73,8 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 			return "", nil, err
 		}
 	}
-	handler, err := web.New(s, plan.Default, slog.New(slog.DiscardHandler), "127.0.0.1")
+	cutter := httptest.NewServer(machine.New(machine.Bed{W: 330, H: 450}, machinePace, time.Now).Handler())
+	handler, err := web.New(s, plan.Default, slog.New(slog.DiscardHandler), &machine.Client{Base: cutter.URL}, "127.0.0.1")
 	if err != nil {
 		return "", nil, err
 	}
@@ -81,5 +88,5 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 	server := &http.Server{Handler: handler, ErrorLog: log.New(io.Discard, "", 0)}
 	web.Timeouts(server)
 	go server.Serve(l)
-	return "http://" + l.Addr().String(), func() { server.Close(); s.Close() }, nil
+	return "http://" + l.Addr().String(), func() { server.Close(); cutter.Close(); s.Close() }, nil
 }

@@ -14,7 +14,7 @@ function print() {
   return true;
 }
 
-const views = { f: "flat", o: "folded", i: "above", a: "styles", w: "ways", s: "sheets", t: "turns" };
+const views = { f: "flat", o: "folded", i: "above", a: "styles", w: "ways", s: "sheets", t: "turns", g: "glue" };
 
 document.addEventListener("keydown", (e) => {
   const el = e.target, key = e.key.toLowerCase();

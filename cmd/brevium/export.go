@@ -1,0 +1,166 @@
+package main
+
+import (
+	"bufio"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/export"
+)
+
+func exportCommand() *cobra.Command {
+	var as, out, paper, with string
+	var both bool
+	var what export.What
+	c := &cobra.Command{
+		Use: "export FILE", Short: "Write a project's files: to print, to cut, to hand on (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		Long: "Write a file of a project's document: pdf (the project sheet), slip (instructions that lie in the box), templates\n" +
+			"(true to size), svg, dxf, hpgl, gcode (of one sheet) or zip (all of it).\n\nExit 0 when the file is written, 1 when the " +
+			"plan's proof does not hold (the file says so; hpgl and gcode\nare not written) or the brief is impossible, 2 when the " +
+			"input or the place can't be used.",
+		RunE: func(c *cobra.Command, args []string) error {
+			if !slices.Contains(export.As, as) {
+				return fmt.Errorf("--as %q is no kind of file; choose %s", as, strings.Join(export.As, ", "))
+			}
+			if out == "" {
+				return errors.New("say where the file goes with -o; - is standard output")
+			}
+			o := export.Options{Paper: export.FormatOf(paper), Both: both, Shop: plan.Default}
+			if paper != "" && !strings.EqualFold(o.Paper.ID, paper) {
+				return fmt.Errorf("--paper %q is not known; choose a4 or letter", paper)
+			}
+			if with != "" {
+				o.Parts = strings.Split(with, ",")
+				for _, part := range o.Parts {
+					if !slices.ContainsFunc(export.Parts, func(p export.Part) bool { return p.ID == part }) {
+						return fmt.Errorf("--with %q is no part of the project sheet; choose among %s", part, partNames())
+					}
+				}
+			}
+			data, err := input(c.Context(), args[0], c.InOrStdin(), brief.Limit)
+			if err != nil {
+				return err
+			}
+			b, err := brief.Decode(data)
+			if err != nil {
+				return err
+			}
+			return exportTo(c.Context(), b, as, out, what, o, c.OutOrStdout(), c.ErrOrStderr())
+		},
+	}
+	c.Flags().StringVar(&as, "as", "", "kind of file: "+strings.Join(export.As, ", "))
+	c.Flags().StringVarP(&out, "output", "o", "", "where it goes; - is standard output")
+	c.Flags().StringVar(&paper, "paper", "", "a4 (the default) or letter")
+	c.Flags().StringVar(&with, "with", "", "parts of the project sheet, with commas between: "+partNames())
+	c.Flags().BoolVar(&both, "both-units", false, "every length in both units")
+	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf: this piece alone")
+	c.Flags().IntVar(&what.Sheet, "sheet", 0, "svg, dxf, hpgl, gcode: this sheet, from 1")
+	return c
+}
+
+func partNames() string {
+	var names []string
+	for _, p := range export.Parts {
+		names = append(names, p.ID)
+	}
+	return strings.Join(names, ", ")
+}
+
+// exportTo plans a document and writes one of its files.
+func exportTo(ctx context.Context, b brief.Brief, as, out string, what export.What, o export.Options, stdout, stderr io.Writer) error {
+	j, problems := jobOf(b)
+	if len(problems) > 0 {
+		for _, p := range problems {
+			fmt.Fprintf(stderr, "brevium: %s: %s %s\n", p.Field, p.Text, p.Fix)
+		}
+		return code(exitNoHold)
+	}
+	if err := ctx.Err(); err != nil {
+		return err
+	}
+	f, err := export.Write(j, as, what, o)
+	if refused := new(export.Unproved); errors.As(err, &refused) {
+		fmt.Fprintln(stderr, "brevium:", refused.Why)
+		return code(exitNoHold)
+	}
+	if err != nil {
+		return err
+	}
+	if out == "-" {
+		_, err = stdout.Write(f.Data)
+	} else {
+		err = writeWhole(out, f.Data)
+	}
+	if err != nil {
+		return err
+	}
+	if warn := j.Warning(); warn != "" {
+		fmt.Fprintln(stderr, "brevium:", warn)
+		return code(exitNoHold)
+	}
+	return nil
+}
+
+// jobOf plans a document, or all boxes of a set, cut as it asks for.
+func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
+	if b.Several == nil {
+		p := plan.Make(b, plan.Default)
+		if p.OK() {
+			p.CutAsAsked()
+			return p.Job(), nil
+		}
+		return plan.Job{}, p.Problems
+	}
+	s := plan.MakeSet(b, plan.Default)
+	if s.OK() {
+		if s.Asked() {
+			s.CutAsAsked()
+		}
+		return s.Job(), nil
+	}
+	all := slices.Clone(s.Problems)
+	for _, p := range s.Plans {
+		all = append(all, p.Problems...)
+	}
+	return plan.Job{}, all
+}
+
+// writeWhole writes a file beside its place first: what fails leaves no half of it, and what
+// was there before.
+func writeWhole(name string, data []byte) (err error) {
+	defer func() {
+		if err != nil {
+			err = fmt.Errorf("the file was not written: %w", err)
+		}
+	}()
+	if info, err := os.Stat(name); err == nil && !info.Mode().IsRegular() { // a device, a pipe
+		f, err := os.OpenFile(name, os.O_WRONLY, 0)
+		if err != nil {
+			return err
+		}
+		_, err = f.Write(data)
+		return errors.Join(err, f.Close())
+	}
+	f, err := os.CreateTemp(filepath.Dir(name), "."+filepath.Base(name)+".*")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(f.Name())
+	w := bufio.NewWriter(f)
+	_, err = w.Write(data)
+	if err = errors.Join(err, w.Flush(), f.Sync(), f.Chmod(0o644), f.Close()); err != nil {
+		return err
+	}
+	return os.Rename(f.Name(), name)
+}

@@ -1,0 +1,205 @@
+package export
+
+import (
+	"archive/zip"
+	"bytes"
+	"fmt"
+	"strings"
+
+	"brevium/core/plan"
+	"brevium/core/sheet"
+)
+
+// File is a file that was written.
+type File struct {
+	Name, Type string // its type is a media type
+	Data       []byte
+}
+
+// written are the kinds of file, by the names the command line has for them.
+var written = map[string]struct{ ext, media string }{
+	"pdf": {"pdf", "application/pdf"}, "slip": {"pdf", "application/pdf"}, "templates": {"pdf", "application/pdf"},
+	"svg": {"svg", "image/svg+xml"}, "dxf": {"dxf", "application/dxf"}, "hpgl": {"hpgl", "application/vnd.hp-hpgl"},
+	"gcode": {"gcode", "text/x-gcode"}, "zip": {"zip", "application/zip"},
+}
+
+// As lists the kinds of file that can be written.
+var As = []string{"pdf", "slip", "templates", "svg", "dxf", "hpgl", "gcode", "zip"}
+
+// What picks one thing of a job for a file that holds one: a piece by its name, or a sheet
+// counted from 1. Neither is everything: all sheets side by side.
+type What struct {
+	Piece string
+	Sheet int
+}
+
+// Write writes one file of a job.
+func Write(j plan.Job, as string, w What, o Options) (File, error) {
+	t, ok := written[as]
+	if !ok {
+		return File{}, fmt.Errorf("there is no %q; choose %s", as, strings.Join(As, ", "))
+	}
+	name := plainName(called(j))
+	if name == "" {
+		name = "box"
+	}
+	f := File{Type: t.media}
+	var err error
+	switch as {
+	case "pdf":
+		f.Data, err = Project(j, o)
+	case "slip":
+		f.Data, err = Slip(j)
+		name += "-slip"
+	case "templates":
+		f.Data, err = Templates(j, o)
+		name += "-templates"
+	case "zip":
+		f.Data, err = Zip(j, o)
+	case "hpgl", "gcode":
+		n := max(1, w.Sheet)
+		var strokes []Stroke
+		var d Drawing
+		if strokes, d, err = Strokes(j, n-1); err == nil {
+			f.Data = map[string]func(Drawing, []Stroke) []byte{"hpgl": HPGL, "gcode": GCode}[as](d, strokes)
+		}
+		name += fmt.Sprintf("-sheet-%d", n)
+	default:
+		var d Drawing
+		if d, err = drawingOf(j, w); err == nil {
+			f.Data = map[string]func(Drawing) []byte{"svg": Drawing.SVG, "dxf": Drawing.DXF}[as](d)
+			name += "-" + plainName(d.Name)
+		}
+	}
+	f.Name = name + "." + t.ext
+	return f, err
+}
+
+// drawingOf draws a piece, a sheet or everything.
+func drawingOf(j plan.Job, w What) (Drawing, error) {
+	switch {
+	case w.Piece != "":
+		d, found := Drawing{}, false
+		piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
+			if !found && (piece.Name == w.Piece || box+": "+piece.Name == w.Piece) {
+				d, found = OfPiece(j, p, piece, piece.Handed > 0 && piece.Handed == piece.Count), true
+			}
+		})
+		if !found {
+			return d, fmt.Errorf("there is no piece %q", w.Piece)
+		}
+		return d, nil
+	case w.Sheet > 0:
+		d, ok := OfSheet(j, w.Sheet-1)
+		if !ok {
+			return d, fmt.Errorf("there is no sheet %d", w.Sheet)
+		}
+		return d, nil
+	}
+	return sideBySide(j), nil
+}
+
+// sideBySide draws every piece once, side by side, a little apart.
+func sideBySide(j plan.Job) Drawing {
+	const apart = 10
+	out := Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}
+	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+		d := OfPiece(j, p, piece, false)
+		if out.W > 0 {
+			out.W += apart
+		}
+		x := out.W
+		d.place(d.Paths, func(q Point) Point { return Point{q.X + x, q.Y} })
+		out.Paths = append(out.Paths, d.Paths...)
+		out.W, out.H = out.W+d.W, max(out.H, d.H)
+	})
+	return out
+}
+
+// Templates writes every piece true to size as PDF.
+func Templates(j plan.Job, o Options) ([]byte, error) {
+	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
+	p.templates(j)
+	return p.bytes()
+}
+
+// mostSheets is how many sheets a zip holds drawings of: those that are alike are one.
+const mostSheets = 40
+
+// Zip writes everything: the project sheet, the slip, templates, each piece and each sheet as
+// SVG and DXF, the machine's files where the proof holds, and the document.
+func Zip(j plan.Job, o Options) ([]byte, error) {
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	add := func(name string, data []byte, err error) error {
+		if err != nil {
+			return err
+		}
+		w, err := z.Create(name)
+		if err == nil {
+			_, err = w.Write(data)
+		}
+		return err
+	}
+	if warn := j.Warning(); warn != "" {
+		if err := add("NOT-PROVED.txt", []byte(warn+"\n"), nil); err != nil {
+			return nil, err
+		}
+	}
+	for _, as := range []string{"pdf", "slip", "templates"} {
+		f, err := Write(j, as, What{}, o)
+		if err := add(f.Name, f.Data, err); err != nil {
+			return nil, err
+		}
+	}
+	document := j.Plans[0].Brief
+	if j.Set != nil {
+		document = j.Set.Brief
+	}
+	if err := add("document.json", document.Encode(), nil); err != nil {
+		return nil, err
+	}
+	if err := drawings(j, add); err != nil {
+		return nil, err
+	}
+	if err := z.Close(); err != nil {
+		return nil, err
+	}
+	return b.Bytes(), nil
+}
+
+func drawings(j plan.Job, add func(string, []byte, error) error) (err error) {
+	both := func(folder string, d Drawing) {
+		for _, f := range []File{{Name: "svg", Data: d.SVG()}, {Name: "dxf", Data: d.DXF()}} {
+			if err == nil {
+				err = add(fmt.Sprintf("%s/%s.%s", folder, plainName(d.Name), f.Name), f.Data, nil)
+			}
+		}
+	}
+	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
+		d := OfPiece(j, p, piece, false)
+		d.Name = strings.TrimPrefix(box+" "+d.Name, " ")
+		both("pieces", d)
+	})
+	for i, s := range j.Steps {
+		if s.Title != "Trim" || i >= mostSheets || len(s.Frames) == 0 || err != nil {
+			continue
+		}
+		n := int(s.Frames[0].At)
+		d, ok := OfSheet(j, n)
+		if !ok {
+			continue
+		}
+		both("sheets", d)
+		if d.Warn != "" {
+			continue
+		}
+		strokes := d.strokes()
+		for _, f := range []File{{Name: "hpgl", Data: HPGL(d, strokes)}, {Name: "gcode", Data: GCode(d, strokes)}} {
+			if err == nil {
+				err = add(fmt.Sprintf("machine/%s.%s", plainName(d.Name), f.Name), f.Data, nil)
+			}
+		}
+	}
+	return err
+}

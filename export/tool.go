@@ -1,0 +1,291 @@
+package export
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/plan"
+)
+
+// What a cutting machine does with a sheet: strokes of two tools, scores before cuts and what
+// is within a piece before its rim, so that nothing moves while it is still worked on.
+
+// Tool is a tool of the machine.
+type Tool int
+
+const (
+	Scorer Tool = 1
+	Knife  Tool = 2
+)
+
+// Stroke is one run of a tool with the tool down.
+type Stroke struct {
+	Tool   Tool
+	Points []Point
+	Within bool // a cut within a piece: a hole, a slit
+}
+
+// Strokes gives what the machine does with the nth sheet of a job, in order.
+func Strokes(j plan.Job, n int) ([]Stroke, Drawing, error) {
+	d, ok := OfSheet(j, n)
+	if !ok {
+		return nil, d, fmt.Errorf("there is no sheet %d", n+1)
+	}
+	if d.Warn != "" {
+		return nil, d, &Unproved{d.Warn}
+	}
+	return d.strokes(), d, nil
+}
+
+// Unproved is a plan that is not handed to a machine because its proof does not hold.
+type Unproved struct{ Why string }
+
+func (u *Unproved) Error() string { return u.Why }
+
+// segment is a straight piece of a cut or a score, with how it lies in its piece.
+type segment struct {
+	a, b   Point
+	within bool
+}
+
+// strokes orders all that the tools do on a sheet.
+func (d Drawing) strokes() []Stroke {
+	var scores, inner, outer []Stroke
+	var rims []segment
+	for _, p := range d.Paths {
+		switch p.Kind {
+		case Valley, Mountain:
+			scores = append(scores, Stroke{Scorer, p.Points, false})
+		case Hole:
+			inner = append(inner, Stroke{Knife, ring(p), true})
+		case Cut:
+			pts := p.Points
+			if p.Closed {
+				pts = append(slices.Clone(pts), pts[0])
+			}
+			for i := 1; i < len(pts); i++ {
+				rims = append(rims, segment{pts[i-1], pts[i], p.Within})
+			}
+		}
+	}
+	for _, s := range d.once(rims) {
+		st := Stroke{Knife, []Point{s.a, s.b}, s.within}
+		if s.within {
+			inner = append(inner, st)
+		} else {
+			outer = append(outer, st)
+		}
+	}
+	at := Point{}
+	out := make([]Stroke, 0, len(scores)+len(inner)+len(outer))
+	for _, group := range [][]Stroke{scores, inner, outer} {
+		ordered := nearest(linked(group), at)
+		if n := len(ordered); n > 0 {
+			last := ordered[n-1].Points
+			at = last[len(last)-1]
+		}
+		out = append(out, ordered...)
+	}
+	return out
+}
+
+// ring gives a hole as points to go round by: a circle within a hundredth of a millimetre.
+func ring(p Path) []Point {
+	if p.Round == 0 {
+		return append(slices.Clone(p.Points), p.Points[0])
+	}
+	r := p.Round / 2
+	n := max(16, int(math.Ceil(math.Pi/math.Acos(max(0, 1-0.005/r)))))
+	out := make([]Point, n+1)
+	for i := range out {
+		s, c := math.Sincos(2 * math.Pi * float64(i%n) / float64(n))
+		out[i] = Point{p.Points[0].X + r*c, p.Points[0].Y + r*s}
+	}
+	return out
+}
+
+// once leaves of cuts that lie on each other one, and of those on the rim of the sheet none:
+// where pieces lie side by side they share a cut.
+func (d Drawing) once(all []segment) (out []segment) {
+	type key struct {
+		upright bool
+		at      int64
+	}
+	spans := map[key][]segment{}
+	var order []key
+	for _, s := range all {
+		switch {
+		case s.a.X == s.b.X && edgeOf(s.a.X, d.W), s.a.Y == s.b.Y && edgeOf(s.a.Y, d.H):
+			continue
+		case s.a.X != s.b.X && s.a.Y != s.b.Y:
+			if !slices.ContainsFunc(out, func(o segment) bool { return o.a == s.a && o.b == s.b || o.a == s.b && o.b == s.a }) {
+				out = append(out, s)
+			}
+			continue
+		}
+		k := key{s.a.X == s.b.X, int64(math.Round(s.a.Y * 1e4))}
+		if k.upright {
+			k.at = int64(math.Round(s.a.X * 1e4))
+		}
+		if s.a.X > s.b.X || s.a.Y > s.b.Y {
+			s.a, s.b = s.b, s.a
+		}
+		if spans[k] == nil {
+			order = append(order, k)
+		}
+		spans[k] = append(spans[k], s)
+	}
+	for _, k := range order {
+		out = append(out, joined(spans[k])...)
+	}
+	return out
+}
+
+func edgeOf(at, size float64) bool { return at < 1e-6 || at > size-1e-6 }
+
+// joined joins spans of one line that lap; what touches end to end stays two, so that a rim
+// can be gone round.
+func joined(all []segment) (out []segment) {
+	along := func(p Point) float64 { return p.X + p.Y }
+	slices.SortFunc(all, func(a, b segment) int { return cmp.Compare(along(a.a), along(b.a)) })
+	for _, s := range all {
+		n := len(out) - 1
+		if n < 0 || along(s.a) >= along(out[n].b)-1e-6 {
+			out = append(out, s)
+			continue
+		}
+		out[n].within = out[n].within && s.within
+		if along(s.b) > along(out[n].b) {
+			out[n].b = s.b
+		}
+	}
+	return out
+}
+
+// linked joins strokes that begin where another ends, so that the tool stays down.
+func linked(all []Stroke) (out []Stroke) {
+	type spot struct{ x, y int64 }
+	of := func(p Point) spot { return spot{int64(math.Round(p.X * 1e4)), int64(math.Round(p.Y * 1e4))} }
+	ends := map[spot][]int{}
+	for i, s := range all {
+		ends[of(s.Points[0])] = append(ends[of(s.Points[0])], i)
+		if last := of(s.Points[len(s.Points)-1]); last != of(s.Points[0]) {
+			ends[last] = append(ends[last], i)
+		}
+	}
+	used := make([]bool, len(all))
+	for i, s := range all {
+		if used[i] {
+			continue
+		}
+		used[i] = true
+		run := slices.Clone(s.Points)
+		for _, back := range []bool{false, true} {
+			for s.Tool == Knife && of(run[0]) != of(run[len(run)-1]) {
+				k := slices.IndexFunc(ends[of(run[len(run)-1])], func(k int) bool { return !used[k] })
+				if k < 0 {
+					break
+				}
+				k = ends[of(run[len(run)-1])][k]
+				used[k] = true
+				next := all[k].Points
+				if of(next[0]) != of(run[len(run)-1]) {
+					next = slices.Clone(next)
+					slices.Reverse(next)
+				}
+				run = append(run, next[1:]...)
+			}
+			if !back {
+				slices.Reverse(run)
+			}
+		}
+		out = append(out, Stroke{s.Tool, run, s.Within})
+	}
+	return out
+}
+
+// mostTurns bounds how long an order is bettered.
+const mostTurns = 60
+
+// nearest orders strokes for little travel with the tool up: always to the nearest end, then
+// bettered by turning stretches of the order round as long as that shortens the way.
+func nearest(all []Stroke, at Point) (out []Stroke) {
+	left := slices.Clone(all)
+	here := at
+	for len(left) > 0 {
+		best, back, least := 0, false, math.Inf(1)
+		for i, s := range left {
+			for _, b := range []bool{false, true} {
+				if d := apartBy(here, end(s, b)); d < least-1e-9 {
+					best, back, least = i, b, d
+				}
+			}
+		}
+		s := left[best]
+		left = slices.Delete(left, best, best+1)
+		if back {
+			s.Points = slices.Clone(s.Points)
+			slices.Reverse(s.Points)
+		}
+		out = append(out, s)
+		here = s.Points[len(s.Points)-1]
+	}
+	for range mostTurns {
+		if !better(out, at) {
+			break
+		}
+	}
+	return out
+}
+
+// better turns stretches of the order round where that shortens the way, and says whether any
+// did.
+func better(all []Stroke, at Point) (did bool) {
+	before := func(i int) Point {
+		if i == 0 {
+			return at
+		}
+		return end(all[i-1], true)
+	}
+	for i := range all {
+		for k := i; k < len(all); k++ {
+			now, then := apartBy(before(i), end(all[i], false)), apartBy(before(i), end(all[k], true))
+			if k+1 < len(all) {
+				now += apartBy(end(all[k], true), end(all[k+1], false))
+				then += apartBy(end(all[i], false), end(all[k+1], false))
+			}
+			if then >= now-1e-9 {
+				continue
+			}
+			did = true
+			slices.Reverse(all[i : k+1])
+			for n := i; n <= k; n++ {
+				all[n].Points = slices.Clone(all[n].Points)
+				slices.Reverse(all[n].Points)
+			}
+		}
+	}
+	return did
+}
+
+// end is where a stroke begins, or where it ends.
+func end(s Stroke, last bool) Point {
+	if last {
+		return s.Points[len(s.Points)-1]
+	}
+	return s.Points[0]
+}
+
+func apartBy(a, b Point) float64 { return math.Hypot(a.X-b.X, a.Y-b.Y) }
+
+// Travel is how far the tools go up in the air, from the corner of the sheet.
+func Travel(all []Stroke) (sum float64) {
+	at := Point{}
+	for _, s := range all {
+		sum += apartBy(at, s.Points[0])
+		at = end(s, true)
+	}
+	return sum
+}

@@ -1,0 +1,151 @@
+package machine
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// unit is how long the machine's own unit is, in millimetres.
+const unit = 1.0 / 40
+
+// ReadHPGL reads a job in HPGL: IN, SP, PU, PD, PA, PR, IP with SC, CO. Another instruction is
+// refused, for a path that was half understood is worse than none.
+func ReadHPGL(data []byte) (Program, error) {
+	r := &hpgl{scale: Point{unit, unit}, corner: [4]float64{0, 0, 4000, 4000}, absolute: true}
+	text := string(data)
+	for n := 1; text != ""; n++ {
+		text = strings.TrimLeft(text, " \t\r\n;")
+		if len(text) < 2 {
+			break
+		}
+		name := strings.ToUpper(text[:2])
+		end := strings.IndexByte(text, ';')
+		if name == "CO" {
+			if q := strings.IndexByte(text, '"'); q >= 0 && strings.TrimSpace(text[2:q]) == "" {
+				if close := strings.IndexByte(text[q+1:], '"'); close >= 0 {
+					r.note(text[q+1 : q+1+close])
+					text = text[q+close+2:]
+					continue
+				}
+			}
+		}
+		if end < 0 {
+			end = len(text)
+		}
+		if err := r.does(name, text[2:end]); err != nil {
+			return Program{}, fmt.Errorf("instruction %d, %.20q: %w", n, text[:end], err)
+		}
+		text = text[end:]
+	}
+	r.up()
+	return r.Program, nil
+}
+
+// hpgl is the state of a job that is read.
+type hpgl struct {
+	Program
+	at, origin, scale Point
+	corner            [4]float64 // P1 and P2, in units
+	tool, points      int
+	down, absolute    bool
+	now               []Point
+}
+
+func (r *hpgl) does(name, args string) error {
+	n, err := numbersOf(args)
+	if err != nil {
+		return err
+	}
+	switch name {
+	case "IN", "DF":
+		r.up()
+	case "SP":
+		r.up()
+		if r.tool = 0; len(n) > 0 {
+			r.tool = int(n[0])
+		}
+	case "IP":
+		if len(n) != 4 || n[0] == n[2] || n[1] == n[3] {
+			return fmt.Errorf("IP takes two corners that lie apart")
+		}
+		r.corner = [4]float64(n)
+	case "SC":
+		return r.scaled(n)
+	case "PA":
+		r.absolute = true
+		return r.moves(n)
+	case "PR":
+		r.absolute = false
+		return r.moves(n)
+	case "PU":
+		r.up()
+		return r.moves(n)
+	case "PD":
+		if !r.down {
+			if r.tool == 0 {
+				return fmt.Errorf("no tool was taken: SP1 is the scoring tool, SP2 the knife")
+			}
+			r.down, r.now = true, []Point{r.at}
+		}
+		return r.moves(n)
+	default:
+		return fmt.Errorf("this machine doesn't know it")
+	}
+	return nil
+}
+
+// scaled sets the unit so that the corners P1 and P2 have the numbers given.
+func (r *hpgl) scaled(n []float64) error {
+	if len(n) == 0 {
+		r.origin, r.scale = Point{}, Point{unit, unit}
+		return nil
+	}
+	if len(n) != 4 || n[0] == n[1] || n[2] == n[3] {
+		return fmt.Errorf("SC takes four numbers, of which no pair is alike")
+	}
+	c := r.corner
+	r.scale = Point{(c[2] - c[0]) * unit / (n[1] - n[0]), (c[3] - c[1]) * unit / (n[3] - n[2])}
+	r.origin = Point{c[0]*unit - n[0]*r.scale.X, c[1]*unit - n[2]*r.scale.Y}
+	return nil
+}
+
+func (r *hpgl) moves(n []float64) error {
+	if len(n)%2 != 0 {
+		return fmt.Errorf("a place has two numbers")
+	}
+	for i := 0; i < len(n); i += 2 {
+		to := Point{r.origin.X + n[i]*r.scale.X, r.origin.Y + n[i+1]*r.scale.Y}
+		if !r.absolute {
+			to = Point{r.at.X + n[i]*r.scale.X, r.at.Y + n[i+1]*r.scale.Y}
+		}
+		if !sane(to.X) || !sane(to.Y) {
+			return fmt.Errorf("that is no place on a bed")
+		}
+		if r.at = to; r.down {
+			if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {
+				return fmt.Errorf("a job has %d points at the most", MostPoints)
+			}
+		}
+	}
+	return nil
+}
+
+func (r *hpgl) up() {
+	if r.down && len(r.now) > 1 {
+		r.Strokes = append(r.Strokes, Stroke{r.tool, r.now})
+		r.points += len(r.now)
+	}
+	r.down, r.now = false, nil
+}
+
+func numbersOf(args string) (out []float64, err error) {
+	for _, f := range strings.FieldsFunc(args, func(r rune) bool { return r == ',' || r == ' ' || r == '\r' || r == '\n' || r == '\t' }) {
+		v, err := strconv.ParseFloat(f, 64)
+		if err != nil || !sane(v/1e4) {
+			return nil, fmt.Errorf("%.20q is no number", f)
+		}
+		out = append(out, v)
+	}
+	return out, nil
+}

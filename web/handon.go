@@ -1,0 +1,200 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"html/template"
+	"mime"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/bench"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/export"
+	"brevium/store"
+)
+
+// What leaves the page: the project sheet, the slip, templates, drawings, a link.
+
+// pace is how fast this maker works, as far as that was recorded.
+func (s *Server) pace(c *echo.Context) (bench.Pace, error) {
+	times, err := s.store.Times(c.Request().Context())
+	return bench.PaceOf(times), err
+}
+
+// optionsOf reads from the address what is wanted of a file.
+func (s *Server) optionsOf(c *echo.Context) (export.Options, export.What, error) {
+	pace, err := s.pace(c)
+	q := c.QueryParams()
+	o := export.Options{Paper: export.FormatOf(q.Get("paper")), Both: q.Get("both") == "1", Shop: s.workshop(), Pace: pace}
+	for _, p := range export.Parts {
+		if slices.Contains(q["with"], p.ID) {
+			o.Parts = append(o.Parts, p.ID)
+		}
+	}
+	n, _ := strconv.Atoi(q.Get("sheet"))
+	return o, export.What{Piece: q.Get("piece"), Sheet: max(0, n)}, err
+}
+
+// out gives a file of a project.
+func (s *Server) out(c *echo.Context) error {
+	st, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	if !ok {
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+called(string(st.Brief.Name),
+			nameless)+" needs mending first.")
+	}
+	o, what, err := s.optionsOf(c)
+	if err != nil {
+		return err
+	}
+	if !slices.Contains(export.As, c.Param("as")) {
+		return echo.ErrNotFound
+	}
+	return writeOut(c, j, c.Param("as"), what, o)
+}
+
+func writeOut(c *echo.Context, j plan.Job, as string, what export.What, o export.Options) error {
+	f, err := export.Write(j, as, what, o)
+	if refused := new(export.Unproved); errors.As(err, &refused) {
+		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
+	}
+	if err != nil {
+		return echo.NewHTTPError(http.StatusNotFound, words.Capital(err.Error())+".")
+	}
+	how := "attachment"
+	if c.QueryParam("see") == "1" {
+		if how = "inline"; as == "svg" {
+			f.Data = export.Seen(f.Data)
+		}
+	}
+	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType(how, map[string]string{"filename": f.Name}))
+	return c.Blob(http.StatusOK, f.Type, f.Data)
+}
+
+// handOn is the page of what is handed on.
+func (s *Server) handOn(c *echo.Context) error {
+	st, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	path := "/projects/" + st.Project.Project
+	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": to hand on", "S": st, "Path": path, "OK": ok,
+		"Parts": export.Parts, "Papers": export.Formats}
+	if ok {
+		w, h, folds := export.SlipSize(j)
+		data["Job"], data["Warning"], data["SlipFolds"] = j, j.Warning(), folds
+		data["SlipSize"] = fmt.Sprintf("%.0f × %.0f mm", w, h)
+		data["Name"] = called(j.Name, nameless)
+		data["Picture"] = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
+		share, err := s.store.ShareOf(c.Request().Context(), c.Param("id"))
+		if err == nil {
+			data["Share"], data["Stale"] = share, share.Revision != st.ID
+			data["Address"] = "http://" + c.Request().Host + "/s/" + share.Token
+		} else if !errors.Is(err, store.ErrNone) {
+			return err
+		}
+	}
+	return s.render(c, http.StatusOK, "handon", data)
+}
+
+// templateRow is a piece or a sheet on the page of templates.
+type templateRow struct {
+	Title, Says, Alt string
+	Query            template.URL // what of an address names it
+	Sheet            int
+}
+
+// templates is the page of templates true to size.
+func (s *Server) templates(c *echo.Context) error {
+	st, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": templates", "S": st,
+		"Path": "/projects/" + st.Project.Project, "OK": ok, "Papers": export.Formats}
+	if ok {
+		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), pieceRows(j), sheetRows(j)
+	}
+	return s.render(c, http.StatusOK, "templates", data)
+}
+
+func pieceRows(j plan.Job) (out []templateRow) {
+	for i, p := range j.Plans {
+		for _, piece := range p.Box.Pieces() {
+			out = append(out, pieceRow(j, i, p, piece))
+		}
+	}
+	return out
+}
+
+func pieceRow(j plan.Job, i int, p *plan.Plan, piece *sheet.Piece) templateRow {
+	name := piece.Name
+	if len(j.Names) > 0 {
+		name = j.Names[i] + ": " + name
+	}
+	r := templateRow{Title: words.Capital(words.Plain(name)), Query: template.URL(url.Values{"piece": {name}}.Encode()),
+		Says: p.Say(piece.Width) + " × " + p.Say(piece.Height)}
+	if n := piece.Count * p.Copies; n > 1 {
+		r.Title += fmt.Sprintf(" × %d", n)
+	}
+	r.Alt = r.Title + ", true to size: cuts, scores, holes and glue"
+	return r
+}
+
+// mostSheetRows is how many kinds of sheet the page of templates shows.
+const mostSheetRows = 24
+
+func sheetRows(j plan.Job) (out []templateRow) {
+	for _, step := range j.Steps {
+		if step.Title != "Trim" || len(step.Frames) == 0 || len(out) == mostSheetRows {
+			continue
+		}
+		n := int(step.Frames[0].At)
+		_, c, ok := j.Sheet(n)
+		if !ok {
+			continue
+		}
+		r := templateRow{Title: fmt.Sprintf("Sheet %d", n+1), Query: template.URL(fmt.Sprintf("sheet=%d", n+1)), Sheet: n + 1,
+			Says: c.Sheet.Title + ", " + c.Card.Title}
+		if step.Count > 1 {
+			r.Title += fmt.Sprintf(", and %d alike", step.Count-1)
+		}
+		r.Alt = r.Title + " with its pieces laid out"
+		out = append(out, r)
+	}
+	return out
+}
+
+// stepPicture gives one picture of a step by itself.
+func (s *Server) stepPicture(c *echo.Context) error {
+	_, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	return writeStep(c, j, ok)
+}
+
+func writeStep(c *echo.Context, j plan.Job, ok bool) error {
+	step, n := bench.Step{}, -1
+	if ok {
+		step, n = j.Step(c.QueryParam("step"))
+	}
+	f := int(slider(c, "picture", 1, 1, 1000)) - 1
+	if n < 0 || f >= len(step.Frames) {
+		return echo.ErrNotFound
+	}
+	if c.QueryParam("of") != "" {
+		c.Response().Header().Set("Cache-Control", "private, max-age=600")
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(draw.Step(j, step.Frames[f], 330, 260)))
+}

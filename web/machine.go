@@ -1,0 +1,145 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/export"
+	"brevium/machine"
+)
+
+// The cutting machine beside the pages: sheets are sent to it, and how it stands is shown.
+
+// machineView is how the machine stands.
+type machineView struct {
+	machine.State
+	Path, Trouble, Picture string
+	Percent                int
+}
+
+// Buttons are those that do something now.
+func (v machineView) Buttons() []string {
+	return map[machine.Phase][]string{machine.Ready: {"start", "stop"}, machine.Running: {"pause", "jam", "out", "stop"},
+		machine.Paused: {"resume", "stop"}, machine.Jammed: {"resume", "stop"}, machine.Out: {"resume", "stop"},
+		machine.Finished: {"start", "stop"}}[v.Phase]
+}
+
+// Live says whether it must be looked at again soon.
+func (v machineView) Live() bool { return v.Phase == machine.Running }
+
+func (s *Server) machineNow(c *echo.Context) machineView {
+	v := machineView{Path: "/projects/" + c.Param("id") + "/machine"}
+	if s.machine == nil {
+		v.Trouble = "No machine is connected. “brevium demo” starts a simulated one; “brevium serve --machine” takes the address of one."
+		return v
+	}
+	state, err := s.machine.State(c.Request().Context())
+	if err != nil {
+		v.Trouble = machineTrouble(err)
+		return v
+	}
+	v.State = state
+	v.Picture = fmt.Sprintf("%s/path.svg?at=%.2f-%s", v.Path, state.Seconds, state.Phase)
+	if all := state.Seconds + state.Left; all > 0 {
+		v.Percent = int(100 * state.Seconds / all)
+	}
+	return v
+}
+
+func machineTrouble(err error) string {
+	if no := new(machine.Refused); errors.As(err, &no) {
+		return strings.Join(no.Why, " ")
+	}
+	text := err.Error()
+	if i := strings.Index(text, " ("); i > 0 { // what the network says of it helps nobody
+		text = text[:i]
+	}
+	return strings.ToUpper(text[:1]) + text[1:]
+}
+
+func (s *Server) machinePage(c *echo.Context) error { return s.showMachine(c, "") }
+
+func (s *Server) showMachine(c *echo.Context, said string) error {
+	st, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": the cutting machine", "S": st,
+		"Path": "/projects/" + st.Project.Project, "OK": ok, "M": s.machineNow(c), "Said": said}
+	if ok {
+		data["Warning"], data["Sheets"] = j.Warning(), sheetRows(j)
+	}
+	code := http.StatusOK
+	if said != "" {
+		code = http.StatusConflict
+	}
+	return s.render(c, code, "machine", data)
+}
+
+// machineState is how it stands, for who looks on.
+func (s *Server) machineState(c *echo.Context) error {
+	if c.Request().Header.Get("HX-Request") != "true" {
+		return s.backToMachine(c)
+	}
+	return s.render(c, http.StatusOK, "machine", map[string]any{"Part": "machinenow", "M": s.machineNow(c)})
+}
+
+// sendToMachine gives the machine a sheet.
+func (s *Server) sendToMachine(c *echo.Context) error {
+	_, j, ok, err := s.job(c)
+	if err != nil {
+		return err
+	}
+	if !ok || s.machine == nil {
+		return s.showMachine(c, "Nothing was sent.")
+	}
+	n := 0
+	fmt.Sscan(c.FormValue("sheet"), &n)
+	strokes, d, err := export.Strokes(j, n-1)
+	if err != nil {
+		return s.showMachine(c, "Nothing was sent. "+err.Error())
+	}
+	kind, job := machine.HPGLType, export.HPGL(d, strokes)
+	if c.FormValue("as") == "gcode" {
+		kind, job = machine.GCodeType, export.GCode(d, strokes)
+	}
+	if _, err := s.machine.Send(c.Request().Context(), kind, job); err != nil {
+		return s.showMachine(c, "The machine didn't take it. "+machineTrouble(err))
+	}
+	return s.backToMachine(c)
+}
+
+func (s *Server) backToMachine(c *echo.Context) error {
+	return c.Redirect(http.StatusSeeOther, "/projects/"+url.PathEscape(c.Param("id"))+"/machine")
+}
+
+// pressMachine presses one of its buttons.
+func (s *Server) pressMachine(c *echo.Context) error {
+	button := c.FormValue("button")
+	known := map[string]bool{"start": true, "pause": true, "resume": true, "stop": true, "jam": true, "out": true}
+	if s.machine == nil || !known[button] {
+		return s.showMachine(c, "That button does nothing here.")
+	}
+	if _, err := s.machine.Press(c.Request().Context(), button); err != nil {
+		return s.showMachine(c, machineTrouble(err))
+	}
+	return s.backToMachine(c)
+}
+
+// machinePath is the bed as the machine draws it.
+func (s *Server) machinePath(c *echo.Context) error {
+	if s.machine == nil {
+		return echo.ErrNotFound
+	}
+	svg, err := s.machine.Picture(c.Request().Context())
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadGateway, machineTrouble(err))
+	}
+	c.Response().Header().Set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
+	return c.Blob(http.StatusOK, "image/svg+xml", svg)
+}
