@@ -72,22 +72,23 @@ func ofPlan(p *plan.Plan, name string, nth int) []Path {
 	if base, ok := strings.CutSuffix(name, ", second half"); ok {
 		return half(p, base, true)
 	}
-	if p.Dressed != nil {
-		for _, r := range p.Dressed.Runs {
-			if r.Name == name {
-				return strip(p, r)
-			}
-		}
+	if r, part, ok := p.RunCalled(name); ok {
+		return strip(p, r, part, name)
 	}
 	return nil
 }
 
-// strip is a run of layers on the strip they are cut from.
-func strip(p *plan.Plan, r dress.Run) (out []Path) {
-	out = rectangle(r.Name, r.W.MM(), r.H.MM())[:1]
+// strip is a part of a run of layers on the strip they are cut from, its inside up: the run is
+// told with its print up, so that left and right change over.
+func strip(p *plan.Plan, r dress.Run, part dress.RunPart, name string) (out []Path) {
+	out = rectangle(name, part.W.MM(), r.H.MM())[:1]
 	for _, c := range r.Cuts {
+		if c.X < part.From || c.X >= part.From+part.W {
+			continue
+		}
 		of := paths(p, c.Piece)
-		Drawing{}.place(of, func(q Point) Point { return Point{q.X + c.X.MM(), q.Y + c.Y.MM()} })
+		left := part.W - (c.X - part.From) - c.Piece.Width
+		Drawing{}.place(of, func(q Point) Point { return Point{q.X + left.MM(), q.Y + c.Y.MM()} })
 		out = append(out, of...)
 	}
 	return out

@@ -74,7 +74,7 @@ func called(j plan.Job) string {
 // say writes a length, in both units where that is wanted.
 func (p project) say(of *plan.Plan, l measure.Length) string {
 	if p.Both {
-		return of.Say(l) + " (" + of.Step.Show(l).Other + ")"
+		return of.SayBoth(l)
 	}
 	return of.Say(l)
 }

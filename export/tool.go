@@ -29,12 +29,12 @@ type Stroke struct {
 
 // Strokes gives what the machine does with the nth sheet of a job, in order.
 func Strokes(j plan.Job, n int) ([]Stroke, Drawing, error) {
+	if warn := j.Warning(); warn != "" {
+		return nil, Drawing{}, &Unproved{warn}
+	}
 	d, ok := OfSheet(j, n)
 	if !ok {
 		return nil, d, fmt.Errorf("there is no sheet %d", n+1)
-	}
-	if d.Warn != "" {
-		return nil, d, &Unproved{d.Warn}
 	}
 	return d.strokes(), d, nil
 }
@@ -209,9 +209,13 @@ func linked(all []Stroke) (out []Stroke) {
 // mostTurns bounds how long an order is bettered.
 const mostTurns = 60
 
-// nearest orders strokes for little travel with the tool up: always to the nearest end, then
-// bettered by turning stretches of the order round as long as that shortens the way.
+// nearest orders strokes for little travel with the tool up: few by the least there is; more by
+// going always to the nearest end, then bettered by turning stretches of the order round as
+// long as that shortens the way.
 func nearest(all []Stroke, at Point) (out []Stroke) {
+	if len(all) <= fewStrokes {
+		return shortestOrder(all, at)
+	}
 	left := slices.Clone(all)
 	here := at
 	for len(left) > 0 {
@@ -236,6 +240,54 @@ func nearest(all []Stroke, at Point) (out []Stroke) {
 		if !better(out, at) {
 			break
 		}
+	}
+	return out
+}
+
+// fewStrokes are ordered by the least travel of all orders.
+const fewStrokes = 10
+
+// shortestOrder is the order, and the way round for each, of least travel: the least of every
+// set of strokes that are done is found from those of one fewer.
+func shortestOrder(all []Stroke, at Point) []Stroke {
+	n := len(all)
+	type way struct {
+		long float64
+		from int // the last but one, twice and its way round
+	}
+	best := make([][]way, 1<<n) // by the set, and by the last: twice its number, and 1 if reversed
+	for set := range best {
+		best[set] = make([]way, 2*n)
+		for last := range best[set] {
+			i, back := last/2, last%2 == 1
+			best[set][last] = way{math.Inf(1), -1}
+			if rest := set &^ (1 << i); set&(1<<i) == 0 {
+				continue
+			} else if rest == 0 {
+				best[set][last] = way{apartBy(at, end(all[i], back)), -1}
+			} else {
+				for before, w := range best[rest] {
+					if long := w.long + apartBy(end(all[before/2], before%2 == 0), end(all[i], back)); long < best[set][last].long {
+						best[set][last] = way{long, before}
+					}
+				}
+			}
+		}
+	}
+	out := make([]Stroke, n)
+	set, last := 1<<n-1, 0
+	for k := range 2 * n {
+		if best[set][k].long < best[set][last].long {
+			last = k
+		}
+	}
+	for i := n - 1; i >= 0; i-- {
+		out[i] = all[last/2]
+		if last%2 == 1 {
+			out[i].Points = slices.Clone(out[i].Points)
+			slices.Reverse(out[i].Points)
+		}
+		set, last = set&^(1<<(last/2)), best[set][last].from
 	}
 	return out
 }

@@ -18,20 +18,20 @@ type Step struct {
 }
 
 // Course is the order of making: every piece is folded up, the parts are put
-// together, the box is filled, and closed.
+// together, the box is filled, and closed: small boxes within it first.
 func (b *Box) Course() []Step {
-	var steps, puts, closing, ons []Step
-	b.course(&b.Tree, "", &steps, &puts, &closing, &ons)
-	return append(append(append(append(steps, puts...), Step{Does: "fill"}), closing...), ons...)
+	var steps, puts, inner, closing, ons []Step
+	b.course(&b.Tree, "", &steps, &puts, &inner, &closing, &ons)
+	return slices.Concat(steps, puts, []Step{{Does: "fill"}}, inner, closing, ons)
 }
 
-func (b *Box) course(tree *Tree, path string, steps, puts, closing, ons *[]Step) {
+func (b *Box) course(tree *Tree, path string, steps, puts, inner, closing, ons *[]Step) {
 	for i, part := range tree.Parts {
 		if part.Rides || part.Loose {
 			continue // stuck on while all is flat, or not in the folded box
 		}
 		if part.Within != nil {
-			b.course(part.Within, path+part.Name+"/", steps, puts, steps, puts)
+			b.course(part.Within, path+part.Name+"/", steps, puts, inner, inner, inner)
 			continue
 		}
 		p := part.Piece

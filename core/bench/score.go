@@ -283,18 +283,20 @@ func (c ScoreCard) byHand(say func(Length) string) (says []string) {
 
 func (t Turn) list(say func(Length) string) string {
 	var parts []string
-	by := " and "
+	whole := true
 	for i, m := range t.At {
 		if i > 0 && m.To > 0 && t.At[i-1].To > 0 && m.At == t.At[i-1].At { // a score in two parts
 			parts[len(parts)-1] += fmt.Sprintf(" and from %s to %s", say(m.From), say(m.To))
 			continue
 		}
-		if m.To > 0 {
-			by = "; "
-		}
+		whole = whole && m.To == 0
 		parts = append(parts, m.say(say))
 	}
-	return strings.Join(parts, by)
+	if whole {
+		return words.List(parts)
+	}
+	along := map[bool]string{true: "top", false: "left"}[t.Edge == "left" || t.Edge == "right"]
+	return strings.Join(parts, "; ") + fmt.Sprintf(" (ends counted from the %s edge)", along)
 }
 
 func (c ScoreCard) alike(i, k int) bool { return slices.Equal(c.Turns[i].At, c.Turns[k].At) }

@@ -113,9 +113,12 @@ func (r Run) says(k *work) string {
 	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
 }
 
+// RunPart is a part of the strip of a run: where it begins, and how wide it is.
+type RunPart struct{ From, W Length }
+
 // On cuts the strip of a run for a sheet no longer than that: at as few corners as can
 // be, each part as wide as what it holds.
-func (r Run) On(most, step Length) (parts []Length) {
+func (r Run) On(most, step Length) (parts []RunPart) {
 	start := Length(0)
 	for i, c := range r.Cuts {
 		end := r.W
@@ -123,10 +126,10 @@ func (r Run) On(most, step Length) (parts []Length) {
 			end = r.Cuts[i+1].X
 		}
 		if end-start > most && c.X > start {
-			parts, start = append(parts, (c.X-start).Up(step)), c.X
+			parts, start = append(parts, RunPart{start, (c.X - start).Up(step)}), c.X
 		}
 	}
-	return append(parts, (r.W - start).Up(step))
+	return append(parts, RunPart{start, (r.W - start).Up(step)})
 }
 
 // Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside

@@ -145,17 +145,8 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 				}
 			}
 		}
-		on := p.SheetOf(r.Card)
-		most := max(on.Width, on.Height)
-		if r.Card.Directed() {
-			most = on.Width
-		}
-		for n, s := range r.On(most, p.Step.Size) {
-			name := r.Name
-			if n > 0 {
-				name = fmt.Sprintf("%s, part %d", r.Name, n+1)
-			}
-			all = append(all, layout.Piece{Name: name, W: s, H: r.H, Count: copies, Upright: r.Card.Directed(),
+		for n, part := range p.RunParts(r) {
+			all = append(all, layout.Piece{Name: runName(r, n), W: part.W, H: r.H, Count: copies, Upright: r.Card.Directed(),
 				Stock: r.Card.ID})
 		}
 	}
@@ -172,6 +163,39 @@ func (p *Plan) strips(all []layout.Piece, copies int) []layout.Piece {
 		}
 	}
 	return slices.DeleteFunc(all, func(l layout.Piece) bool { return l.Count <= 0 })
+}
+
+// RunParts are the parts that the strip of a run is cut in, for the sheet it comes off.
+func (p *Plan) RunParts(r dress.Run) []dress.RunPart {
+	on := p.SheetOf(r.Card)
+	most := max(on.Width, on.Height)
+	if r.Card.Directed() {
+		most = on.Width
+	}
+	return r.On(most, p.Step.Size)
+}
+
+// runName is what the nth part of a run is called on the sheets.
+func runName(r dress.Run, n int) string {
+	if n == 0 {
+		return r.Name
+	}
+	return fmt.Sprintf("%s, part %d", r.Name, n+1)
+}
+
+// RunCalled finds a part of a run by its name on the sheets.
+func (p *Plan) RunCalled(name string) (r dress.Run, part dress.RunPart, ok bool) {
+	if p.Dressed == nil {
+		return r, part, false
+	}
+	for _, r := range p.Dressed.Runs {
+		for n, part := range p.RunParts(r) {
+			if runName(r, n) == name {
+				return r, part, true
+			}
+		}
+	}
+	return r, part, false
 }
 
 // IsDressing says whether a piece is of the dressing, and not of the box itself.

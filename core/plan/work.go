@@ -16,7 +16,12 @@ import (
 
 // InBoth are the score cards and the steps with every length in both units.
 func (p *Plan) InBoth() ([]bench.ScoreCard, []bench.Step) {
-	return p.bench(func(l measure.Length) string { return p.Say(l) + " (" + p.Step.Show(l).Other + ")" })
+	return p.bench(p.SayBoth)
+}
+
+// SayBoth writes a length for a sentence in both units.
+func (p *Plan) SayBoth(l measure.Length) string {
+	return p.Say(l) + " (" + strings.ReplaceAll(p.Step.Show(l).Other, "⁄", "/") + ")"
 }
 
 func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []bench.Step) {

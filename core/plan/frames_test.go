@@ -1,0 +1,155 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/style"
+)
+
+// jobsToMake are boxes of every family, plain and dressed.
+func jobsToMake(t *testing.T, dressed bool) (out []*Plan) {
+	for _, s := range style.Styles {
+		if s.ID == "score-list" {
+			continue
+		}
+		out = append(out, family(t, s.ID))
+		if !dressed {
+			continue
+		}
+		if p := Make(dressedBrief(s.ID), Default); p.OK() {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+func dressedBrief(id string) brief.Brief {
+	return dressed(metric(id, 96, 74, 44, "tools.adhesive", "glue"), `{"level": "keepsake",
+		"layers": [{"on": "all", "stock": "sprig-220"}], "bands": [{"stock": "kraft-300"}]}`)
+}
+
+// The pictures of the steps never show a face that is not folded yet as folded, nor a piece that
+// is not made: checked by the angles of the faces themselves, against what
+// the steps before have lit.
+func TestStepPicturesAreTrue(t *testing.T) {
+	for _, p := range jobsToMake(t, true) {
+		m := making{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
+		for _, step := range p.Steps {
+			if step.Title == "Stick" {
+				m.folded[step.Piece] = nil // opened again after it was tried dry
+			}
+			for n, f := range step.Frames {
+				m.where = fmt.Sprintf("%s %s, picture %d", p.Style.ID, step.ID, n+1)
+				switch f.Look {
+				case bench.Standing:
+					m.stands(step, f)
+				case bench.Cutting:
+					if c := bench.CutsOf(p.Box.Piece(f.Piece)); f.N >= len(c) || c[f.N].Trim != (step.Title == "Mitre") {
+						t.Errorf("%s: cut %d of %d", m.where, f.N, len(c))
+					}
+				}
+			}
+			if step.Title == "Fold and burnish" || step.Title == "Mitre" || step.Title == "Cut" {
+				for _, piece := range p.Box.Pieces() {
+					m.cut[piece.Name] = true
+				}
+			}
+		}
+	}
+}
+
+// making is how far the steps have come: what is cut, what is folded, what is in its place.
+type making struct {
+	t      *testing.T
+	p      *Plan
+	where  string
+	cut    map[string]bool
+	folded map[string][]string
+}
+
+func (m making) stands(step bench.Step, f bench.Frame) {
+	a := m.p.Stands(f)
+	if len(a.Bodies) == 0 {
+		m.t.Fatalf("%s: nothing is shown", m.where)
+	}
+	if a.Filled != !f.Empty || a.Filled && step.Title != "Fill" && step.Title != "Close" {
+		m.t.Errorf("%s: filled: %v", m.where, a.Filled)
+	}
+	m.folded[f.Piece] = append(m.folded[f.Piece], f.Lit...)
+	for _, move := range m.p.Box.Course() {
+		if move.Piece == nil {
+			continue
+		}
+		dry := step.Title == "Fold it dry" && move.Does == "fold"
+		all := step.Title == "Dry-fit" // closed to try it
+		if dry || all {
+			of := move.Piece.Name
+			m.folded[of] = append(m.folded[of], move.Faces...)
+		}
+	}
+	for _, b := range a.Bodies {
+		if !m.cut[b.Piece.Name] {
+			m.t.Errorf("%s: the %s is shown and is not cut", m.where, b.Piece.Name)
+		}
+		for _, move := range b.Piece.Order {
+			for _, face := range move.Faces {
+				if !slices.Contains(m.folded[b.Piece.Name], face) && a.Rides(b) == "" && !liesFlat(b, face) {
+					m.t.Errorf("%s: the %s of the %s is folded before its time", m.where, face, b.Piece.Name)
+				}
+			}
+		}
+	}
+}
+
+// liesFlat says whether a face lies in one plane with a face it hangs on.
+func liesFlat(b *fold.Body, name string) bool {
+	f := b.Find(name)
+	if f == nil {
+		return true // bent: shown in facets
+	}
+	return slices.ContainsFunc(f.Edges, func(e sheet.Edge) bool {
+		if e.Beyond == nil || e.Beyond.Waste || e.Kind.Open() {
+			return false
+		}
+		next := b.Find(e.Beyond.Name)
+		return next != nil && next.In.Dot(f.In) > 0.9999
+	})
+}
+
+// The glue map: dots lie on their face and where the other face covers it, and every face that
+// is stuck has some.
+func TestGlueMap(t *testing.T) {
+	for _, p := range jobsToMake(t, false) {
+		for _, piece := range p.Box.Pieces() {
+			spreads := p.Spreads(piece)
+			for _, g := range piece.Glues {
+				if !slices.ContainsFunc(spreads, func(s Spread) bool { return s.Face == g.Face && s.Outside == !g.Outside }) {
+					t.Errorf("%s %s: the %s is stuck and not on the map", p.Style.ID, piece.Name, g.Face)
+				}
+			}
+			for _, s := range spreads {
+				f := piece.Face(s.Face)
+				if len(s.Dots) == 0 || slices.ContainsFunc(s.Dots, func(d sheet.Point) bool { return !sheet.Inside(f.Points, d) }) {
+					t.Errorf("%s %s, %s: %d dots, not all on it", p.Style.ID, piece.Name, s.Face, len(s.Dots))
+				}
+			}
+		}
+	}
+	// A flap longer than what it is stuck to has none where it would show.
+	p := family(t, "wrap-cover")
+	for _, s := range p.Spreads(p.Box.Piece("base cover")) {
+		on := standing{p.Box.Proved.Of("tray")}.find("back")
+		here := standing{p.Box.Proved.Of("base cover")}.find(s.Face)
+		for _, d := range s.Dots {
+			if s.On == "tray/back" && !sheet.Inside(on.Points, on.Under(here.Place(d))) {
+				t.Errorf("%s: glue at %v shows", s.Face, d)
+			}
+		}
+	}
+}

@@ -1,0 +1,216 @@
+package export
+
+import (
+	"archive/zip"
+	"bytes"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/pdfcpu/pdfcpu/pkg/api"
+
+	"brevium/core/plan"
+)
+
+// The project sheet, read with poppler: its paper, its title and tags, its fonts, and every
+// sentence that a maker needs of it.
+func TestProjectSheet(t *testing.T) {
+	for _, paper := range Formats {
+		j := made(t, "tray-lid", "90 mm", "70 mm", "40 mm", "copies", "3", "tools.adhesive", "glue")
+		pdf, err := Project(j, Options{Paper: paper, Both: true, Shop: plan.Default})
+		if err != nil {
+			t.Fatal(err)
+		}
+		file := kept(t, "p.pdf", pdf)
+		info := runs(t, "pdfinfo", file)
+		for _, says := range []string{"Title:           Fair box", "Tagged:          yes"} {
+			if !strings.Contains(info, says) {
+				t.Errorf("%s: not %q in\n%s", paper.ID, says, info)
+			}
+		}
+		isOf(t, info, paper.W, paper.H)
+		for _, font := range strings.Split(strings.TrimSpace(runs(t, "pdffonts", file)), "\n")[2:] {
+			if f := strings.Fields(font); !slices.Equal(f[len(f)-5:len(f)-2], []string{"yes", "no", "yes"}) &&
+				!slices.Equal(f[len(f)-5:len(f)-2], []string{"yes", "yes", "yes"}) {
+				t.Errorf("a font that is not embedded, or whose text can't be taken: %s", font)
+			}
+		}
+		text := flat(runs(t, "pdftotext", "-layout", file, "-"))
+		for _, says := range []string{"Fair box", "Tray and lift-off lid, 3 of them", "Materials", "Cut list", "From the sheets",
+			"Score 40 mm (1 9/16 in) from all four edges", "3 pieces 170 mm", "Make 3 of everything", "fingers behind the guard",
+			"See that: the walls meet at the corner", "Glue map", "your local rules", "100 mm; below it 4 in"} {
+			if !strings.Contains(text, says) {
+				t.Errorf("%s does not say %q", paper.ID, says)
+			}
+		}
+		if structure := runs(t, "pdfinfo", "-struct", file); strings.Count(structure, "Figure") < 20 || !strings.Contains(structure, "H1") {
+			t.Errorf("hardly anything is tagged:\n%.400s", structure)
+		}
+	}
+}
+
+// isOf checks how large the pages are, in millimetres.
+func isOf(t *testing.T, info string, w, h float64) {
+	t.Helper()
+	var x, y float64
+	_, size, _ := strings.Cut(info, "Page size:")
+	if _, err := fmt.Sscanf(strings.TrimSpace(size), "%g x %g pts", &x, &y); err != nil || math.Abs(x*25.4/72-w) > 0.01 ||
+		math.Abs(y*25.4/72-h) > 0.01 {
+		t.Errorf("%g by %g mm, not %g by %g", x*25.4/72, y*25.4/72, w, h)
+	}
+}
+
+// flat puts what a reader broke into lines together again.
+func flat(s string) string { return strings.Join(strings.Fields(s), " ") }
+
+// What is chosen stands on the sheet and nothing else; the cautions stand at their steps always.
+func TestProjectParts(t *testing.T) {
+	j := made(t, "tray-lid", "90 mm", "70 mm", "40 mm")
+	titles := map[string]string{"materials": "Materials", "cuts": "Cut list", "layout": "From the sheets", "cards": "Score cards",
+		"steps": "Steps", "glue": "Glue map", "cautions": "Cautions, and to know", "cost": "What it costs",
+		"templates": "Print at 100 %"}
+	for id, title := range titles {
+		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{id}, Shop: plan.Default})
+		if err != nil {
+			t.Fatal(err)
+		}
+		text := runs(t, "pdftotext", kept(t, "p.pdf", pdf), "-")
+		for other, says := range titles {
+			if strings.Contains(text, says) != (other == id) && !(id == "steps" && says == "Materials") {
+				t.Errorf("%s (%s): %q is there: %v", id, title, says, other != id)
+			}
+		}
+		if strings.Contains(text, "fingers behind the guard") != (id == "steps" || id == "cautions") {
+			t.Errorf("%s: the blade's caution", id)
+		}
+	}
+	ctx, err := api.ReadContext(bytes.NewReader(mustProject(t, j)), plain())
+	if err != nil || fmt.Sprint(ctx.RootDict["Lang"]) != "(en)" {
+		t.Errorf("language %v %v", ctx.RootDict["Lang"], err)
+	}
+}
+
+func mustProject(t testing.TB, j plan.Job) []byte {
+	pdf, err := Project(j, Options{Paper: Formats[0], Shop: plan.Default})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return pdf
+}
+
+// A slip lies in its box, as it is or folded as it says, and tells both units.
+func TestSlipLiesInItsBox(t *testing.T) {
+	for _, size := range [][3]string{{"90 mm", "70 mm", "40 mm"}, {"46 mm", "40 mm", "120 mm"}, {"160 mm", "120 mm", "30 mm"},
+		{"250 mm", "36 mm", "30 mm"}} {
+		j := made(t, "tray-lid", size[0], size[1], size[2], "card.sheet", "30x30")
+		w, h, folds := SlipSize(j)
+		in := j.Plans[0].Box.Inside
+		a, b := w, h
+		switch {
+		case strings.Contains(folds, "as it is"):
+		default:
+			ways := strings.Split(folds, ", then across ")
+			for i, side := range []*float64{&a, &b} {
+				for n, word := range []string{"two", "three", "four"} {
+					if len(ways) == 2 && strings.Contains(ways[i], "in "+word) || len(ways) == 1 && i == 0 && strings.Contains(folds, "in "+word) {
+						*side /= float64(n + 2)
+					}
+				}
+			}
+		}
+		sides := []float64{in.Length.MM(), in.Width.MM(), in.Depth.MM()}
+		slices.Sort(sides)
+		if max(a, b) > sides[2] || min(a, b) > max(sides[1], in.Width.MM()) {
+			t.Errorf("%v: %g by %g, folded %q, does not lie in %v", size, w, h, folds, sides)
+		}
+		pdf, err := Slip(j)
+		if err != nil {
+			t.Fatal(err)
+		}
+		file := kept(t, "s.pdf", pdf)
+		isOf(t, runs(t, "pdfinfo", file), w, h)
+		if text := flat(runs(t, "pdftotext", file, "-")); !strings.Contains(text, " in)") || !strings.Contains(text, " mm") {
+			t.Errorf("%v: not in both units: %.300s", size, text)
+		}
+	}
+}
+
+// A plan that is not proved says so on every page, in every file, and no machine gets it.
+func TestUnprovedSaysSo(t *testing.T) {
+	j := unproved(t)
+	for _, as := range []string{"pdf", "slip", "templates"} {
+		f, err := Write(j, as, What{}, Options{Paper: Formats[0], Shop: plan.Default})
+		if err != nil {
+			t.Fatal(err)
+		}
+		file := kept(t, "u.pdf", f.Data)
+		for i, page := range strings.Split(strings.TrimSuffix(runs(t, "pdftotext", file, "-"), "\f"), "\f") {
+			if !strings.Contains(flat(page), "NOT PROVED") {
+				t.Errorf("%s, page %d does not say that it isn't proved", as, i+1)
+			}
+		}
+	}
+	for _, as := range []string{"svg", "dxf"} {
+		if f, err := Write(j, as, What{Piece: "base"}, Options{}); err != nil || !strings.Contains(string(f.Data), "NOT PROVED") {
+			t.Errorf("%s does not say that it isn't proved: %v", as, err)
+		}
+	}
+	for _, as := range []string{"hpgl", "gcode"} {
+		if f, err := Write(j, as, What{}, Options{}); err == nil || len(f.Data) > 0 || !strings.Contains(err.Error(), "NOT PROVED") {
+			t.Errorf("%s was written: %v", as, err)
+		}
+	}
+	names := zipNames(t, j)
+	if !slices.Contains(names, "NOT-PROVED.txt") || slices.ContainsFunc(names, func(n string) bool { return strings.HasPrefix(n, "machine/") }) {
+		t.Errorf("%v", names)
+	}
+}
+
+// zipNames are the files of a zip, each read to its end.
+func zipNames(t *testing.T, j plan.Job) (names []string) {
+	data, err := Zip(j, Options{Paper: Formats[0], Shop: plan.Default})
+	if err != nil {
+		t.Fatal(err)
+	}
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range z.File {
+		r, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if n, err := io.Copy(io.Discard, r); err != nil || n == 0 {
+			t.Errorf("%s: %d bytes, %v", f.Name, n, err)
+		}
+		if slices.Contains(names, f.Name) {
+			t.Errorf("%s is there twice", f.Name)
+		}
+		names = append(names, f.Name)
+	}
+	return names
+}
+
+// Every box of the fair, plain, dressed or a set, can be handed on whole.
+func TestZipOfTheFair(t *testing.T) {
+	for _, name := range []string{"Thank-you gift, dressed", "Tansy tower"} {
+		names := zipNames(t, demoJob(t, name))
+		for _, want := range []string{"document.json", "sheets/sheet-1.svg", "sheets/sheet-1.dxf", "machine/sheet-1.hpgl",
+			"machine/sheet-1.gcode"} {
+			if !slices.Contains(names, want) {
+				t.Errorf("%s: no %s in %v", name, want, names)
+			}
+		}
+	}
+}
+
+func BenchmarkProject(b *testing.B) {
+	j := demoJob(b, "Thank-you gift, dressed")
+	for b.Loop() {
+		mustProject(b, j)
+	}
+}

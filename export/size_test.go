@@ -1,0 +1,260 @@
+package export
+
+import (
+	"encoding/xml"
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"brevium/core/layout"
+	"brevium/core/plan"
+	"brevium/core/sheet"
+	styles "brevium/core/style"
+)
+
+const near = 0.01 // mm
+
+// everyPiece goes over the pieces of boxes with all kinds of line: holes, slots, slants, bends,
+// mirror images, layers cut to a shape.
+func everyPiece(t *testing.T, do func(name string, j plan.Job, d Drawing)) {
+	for _, j := range []plan.Job{made(t, "tray-lid", "90 mm", "70 mm", "40 mm"), made(t, "gable-cap", "80 mm", "60 mm", "50 mm"),
+		made(t, "pinch-top", "60 mm", "44 mm", "80 mm", "box.options.closure", "ribbon"),
+		made(t, "arched-box", "80 mm", "60 mm", "70 mm"), made(t, "corner-shells", "70 mm", "70 mm", "25 mm"),
+		made(t, "pleat-pouch", "90 mm", "24 mm", "50 mm")} {
+		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+			do(p.Style.ID+" "+piece.Name, j, OfPiece(j, p, piece, false))
+		})
+	}
+}
+
+// A drawing in SVG, read with an XML parser: real millimetres, groups by name, every line.
+func TestSVGTrueToSize(t *testing.T) {
+	type group struct {
+		ID    string `xml:"id,attr"`
+		Paths []struct {
+			D string `xml:"d,attr"`
+		} `xml:"path"`
+		Circles []struct {
+			X float64 `xml:"cx,attr"`
+			Y float64 `xml:"cy,attr"`
+			R float64 `xml:"r,attr"`
+		} `xml:"circle"`
+	}
+	everyPiece(t, func(name string, _ plan.Job, d Drawing) {
+		var svg struct {
+			Width   string  `xml:"width,attr"`
+			ViewBox string  `xml:"viewBox,attr"`
+			Groups  []group `xml:"g"`
+		}
+		if err := xml.Unmarshal(d.SVG(), &svg); err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		if svg.Width != mm(d.W)+"mm" || svg.ViewBox != "0 0 "+mm(d.W)+" "+mm(d.H) {
+			t.Errorf("%s: %s wide, view %s", name, svg.Width, svg.ViewBox)
+		}
+		var got []segment2
+		rounds := 0
+		for _, g := range svg.Groups {
+			if !slices.Contains(Kinds, Kind(g.ID)) {
+				t.Errorf("%s: a group %q", name, g.ID)
+			}
+			for _, p := range g.Paths {
+				got = append(got, segmentsOf(t, p.D)...)
+			}
+			rounds += len(g.Circles)
+		}
+		if missing := allFound(straight(d), got, near); len(missing) > 0 || len(got) != len(straight(d)) {
+			t.Errorf("%s: %d of %d lines, without %v", name, len(got), len(straight(d)), missing)
+		}
+		want := 0
+		for _, p := range d.Paths {
+			if p.Round > 0 {
+				want++
+			}
+		}
+		if rounds != want {
+			t.Errorf("%s: %d rounds, not %d", name, rounds, want)
+		}
+	})
+}
+
+var pathWord = regexp.MustCompile(`[MLZCH]|-?[0-9.]+`)
+
+// segmentsOf reads the straight lines of a path.
+func segmentsOf(t *testing.T, d string) (out []segment2) {
+	var at, first []float64
+	letter, nums := "", []float64{}
+	for _, w := range pathWord.FindAllString(d, -1) {
+		if strings.Contains("MLZCH", w) {
+			if letter = w; w == "Z" && len(at) == 2 && (at[0] != first[0] || at[1] != first[1]) {
+				out = append(out, segment2{at[0], at[1], first[0], first[1]})
+			}
+			nums = nil
+			continue
+		}
+		v, err := strconv.ParseFloat(w, 64)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if nums = append(nums, v); letter == "C" && len(nums) == 6 {
+			at, nums = nums[4:6], nil
+		} else if letter != "C" && len(nums) == 2 {
+			if letter == "L" {
+				out = append(out, segment2{at[0], at[1], nums[0], nums[1]})
+			} else {
+				first = nums
+			}
+			at, nums = nums, nil
+		}
+	}
+	return out
+}
+
+// A drawing in DXF, read with a reader that is not ours: R12, millimetres, layers by kind.
+func TestDXFTrueToSize(t *testing.T) {
+	everyPiece(t, func(name string, _ plan.Job, d Drawing) {
+		got := readBack(t, d.DXF())
+		if got.Version != "AC1009" || got.Units != 4 || len(got.Errors) > 0 {
+			t.Fatalf("%s: %s, units %d, %v", name, got.Version, got.Units, got.Errors)
+		}
+		for layer, kind := range map[string][]Kind{"CUT": {Cut}, "HOLE": {Hole}, "SCORE_VALLEY": {Valley},
+			"SCORE_MOUNTAIN": {Mountain}, "BEND": {Bend}} {
+			if !slices.Contains(got.Layers, layer) {
+				t.Errorf("%s: no layer %s in %v", name, layer, got.Layers)
+			}
+			var lines []segment2
+			for _, l := range got.Lines {
+				if l[0] == layer { // up is up there
+					lines = append(lines, segment2{l[1].(float64), d.H - l[2].(float64), l[3].(float64), d.H - l[4].(float64)})
+				}
+			}
+			of := d
+			of.Paths = slices.DeleteFunc(slices.Clone(d.Paths), func(p Path) bool { return !slices.Contains(kind, p.Kind) })
+			if missing := allFound(straight(of), lines, near); len(missing) > 0 || len(lines) != len(straight(of)) {
+				t.Errorf("%s, %s: %d of %d lines, without %v", name, layer, len(lines), len(straight(of)), missing)
+			}
+		}
+	})
+}
+
+// matrix is how a group of a picture lies.
+var matrix = regexp.MustCompile(`matrix\(([-0-9.e]+), ?([-0-9.e]+), ?([-0-9.e]+), ?([-0-9.e]+), ?([-0-9.e]+), ?([-0-9.e]+)\)`)
+var drawnPath = regexp.MustCompile(`<path [^>]*>`)
+
+// inPDF reads the straight lines of a page with poppler, in millimetres.
+func inPDF(t *testing.T, file string, page int) (out []segment2) {
+	t.Helper()
+	n := strconv.Itoa(page)
+	for _, p := range drawnPath.FindAllString(runs(t, "pdftocairo", "-svg", "-origpagesizes", "-noshrink", "-nocenter", "-f", n, "-l", n, file, "-"), -1) {
+		_, d, _ := strings.Cut(p, ` d="`)
+		d, _, _ = strings.Cut(d, `"`)
+		m := [6]float64{1, 0, 0, 1, 0, 0}
+		if t := matrix.FindStringSubmatch(p); t != nil {
+			for i := range m {
+				m[i], _ = strconv.ParseFloat(t[i+1], 64)
+			}
+		}
+		for _, s := range segmentsOf(t, d) {
+			const pt = 25.4 / 72
+			to := func(x, y float64) (float64, float64) {
+				return (m[0]*x + m[2]*y + m[4]) * pt, (m[1]*x + m[3]*y + m[5]) * pt
+			}
+			var q segment2
+			q[0], q[1] = to(s[0], s[1])
+			q[2], q[3] = to(s[2], s[3])
+			out = append(out, q)
+		}
+	}
+	return out
+}
+
+// Templates in PDF, read with poppler: a piece that goes on a page lies there to a hundredth of
+// a millimetre, beside a ruler of 100 mm; what is larger is tiled, and put together again by its
+// overlap it is the piece.
+func TestTemplatesTrueToSize(t *testing.T) {
+	j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm")
+	pdf, err := Templates(j, Options{Paper: Formats[0]})
+	if err != nil {
+		t.Fatal(err)
+	}
+	file, page := kept(t, "t.pdf", pdf), 0
+	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+		page++
+		got := inPDF(t, file, page)
+		want := straight(OfPiece(j, p, piece, false))
+		for i := range want {
+			want[i] = segment2{want[i][0] + tileMargin, want[i][1] + tileMargin + tileHead, want[i][2] + tileMargin,
+				want[i][3] + tileMargin + tileHead}
+		}
+		if missing := allFound(want, got, near); len(missing) > 0 {
+			t.Errorf("%s: without %v", piece.Name, missing)
+		}
+		rulers := slices.ContainsFunc(got, func(s segment2) bool {
+			return math.Abs(math.Abs(s[2]-s[0])-100) < near && math.Abs(s[1]-s[3]) < near
+		})
+		if !rulers {
+			t.Errorf("%s has no ruler of 100 mm beside it", piece.Name)
+		}
+	})
+}
+
+func TestTiles(t *testing.T) {
+	j := made(t, "tray-lid", "200 mm", "120 mm", "80 mm", "card.sheet", "30x30")
+	pdf, err := Templates(j, Options{Paper: Formats[1]})
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := kept(t, "t.pdf", pdf)
+	p := j.Plans[0]
+	d := OfPiece(j, p, p.Box.Piece("base"), false) // 360 by 280
+	text := runs(t, "pdftotext", "-f", "1", "-l", "4", file, "-")
+	wide, high := Formats[1].W-2*tileMargin, Formats[1].H-2*tileMargin-tileHead-tileFoot
+	nx, ny := tiles(d.W, wide), tiles(d.H, high)
+	if tx, ty := tiles(d.H, wide), tiles(d.W, high); nx*ny != 4 || tx*ty < 4 {
+		t.Fatalf("%d by %d tiles, turned %d by %d", nx, ny, tx, ty)
+	}
+	var got []segment2
+	for page := range 4 {
+		x, y := page%nx, page/nx
+		if label := fmt.Sprintf("page %c%d of %c%d", 'A'+y, x+1, 'A'+ny-1, nx); !strings.Contains(text, label) {
+			t.Errorf("no page says %q", label)
+		}
+		dx, dy := float64(x)*(wide-tileOverlap)-tileMargin, float64(y)*(high-tileOverlap)-tileMargin-tileHead
+		for _, s := range inPDF(t, file, page+1) {
+			got = append(got, segment2{s[0] + dx, s[1] + dy, s[2] + dx, s[3] + dy})
+		}
+	}
+	if missing := allFound(straight(d), got, 0.015); len(missing) > 0 {
+		t.Errorf("the pages don't make up the base: without %v", missing)
+	}
+}
+
+// Of every family each piece lies on its sheet as the plan says, and nothing of it beside.
+func TestSheetsHoldTheirPieces(t *testing.T) {
+	for _, s := range styles.Styles {
+		if s.ID == "score-list" {
+			continue
+		}
+		depth := map[bool]string{true: "60 mm", false: "34 mm"}[s.ID == "arched-box"]
+		j := made(t, s.ID, "70 mm", "70 mm", depth)
+		for n := range j.Cuts[0].Sheets {
+			d, _ := OfSheet(j, n)
+			placed := j.Cuts[0].Sheets[n].Placed
+			for _, p := range d.Paths {
+				for _, q := range p.Points {
+					in := slices.ContainsFunc(placed, func(it layout.Placed) bool {
+						r := it.Rect
+						return q.X > r.X.MM()-near && q.Y > r.Y.MM()-near && q.X < (r.X+r.W).MM()+near && q.Y < (r.Y+r.H).MM()+near
+					})
+					if !in {
+						t.Fatalf("%s, sheet %d: %v of the %s lies beside every piece", s.ID, n+1, q, p.Piece)
+					}
+				}
+			}
+		}
+	}
+}
