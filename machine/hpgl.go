@@ -16,11 +16,17 @@ func ReadHPGL(data []byte) (Program, error) {
 	text := string(data)
 	for n := 1; text != ""; n++ {
 		text = strings.TrimLeft(text, " \t\r\n;")
-		if len(text) < 2 {
+		if text == "" {
 			break
 		}
-		name := strings.ToUpper(text[:2])
 		end := strings.IndexByte(text, ';')
+		if end < 0 {
+			end = len(text)
+		}
+		if end < 2 {
+			return Program{}, fmt.Errorf("instruction %d, %q: an instruction has two letters", n, text[:end])
+		}
+		name := strings.ToUpper(text[:2])
 		if name == "CO" {
 			if q := strings.IndexByte(text, '"'); q >= 0 && strings.TrimSpace(text[2:q]) == "" {
 				if close := strings.IndexByte(text[q+1:], '"'); close >= 0 {
@@ -29,9 +35,6 @@ func ReadHPGL(data []byte) (Program, error) {
 					continue
 				}
 			}
-		}
-		if end < 0 {
-			end = len(text)
 		}
 		if err := r.does(name, text[2:end]); err != nil {
 			return Program{}, fmt.Errorf("instruction %d, %.20q: %w", n, text[:end], err)
@@ -54,12 +57,14 @@ type hpgl struct {
 
 func (r *hpgl) does(name, args string) error {
 	n, err := numbersOf(args)
-	if err != nil {
+	if err != nil && name != "CO" {
 		return err
 	}
 	switch name {
 	case "IN", "DF":
 		r.up()
+	case "CO":
+		return fmt.Errorf("a comment stands between quotation marks")
 	case "SP":
 		r.up()
 		if r.tool = 0; len(n) > 0 {

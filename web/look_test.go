@@ -113,13 +113,19 @@ func TestLook(t *testing.T) {
 // pages are the addresses of every kind of page; keys stands for the list of keys.
 func (v *visitor) pages() []string {
 	project, list := v.box(6), v.box(14)
+	v.do("begin", chromedp.Navigate(v.address))
 	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/lid", "/nowhere",
 		project + "/print", project + "/howmany"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "fit", "flat", "sheets", "turns",
 			"ways"}[i])
 	}
-	for _, part := range []string{"cards", "offcuts", "tools", "habits", "fit"} {
+	v.js(fmt.Sprintf(`fetch("%s/share", { method: "POST" })`, project))
+	v.do("shared", chromedp.Navigate(v.address+project+"/handon"))
+	shared := v.reads(`new URL(document.querySelector("#share-link").value).pathname`)
+	pages = append(pages, project+"/bench", project+"/bench?step=cut:base&picture=9", project+"/bench?step=all",
+		project+"?stage=bench&view=glue", project+"/handon", project+"/templates", project+"/machine", shared)
+	for _, part := range []string{"cards", "offcuts", "tools", "habits", "fit", "prices"} {
 		pages = append(pages, "/shop?part="+part)
 	}
 	tower := v.box(26)

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"slices"
@@ -140,11 +141,16 @@ func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
 // was there before.
 func writeWhole(name string, data []byte) (err error) {
 	defer func() {
+		if of := new(fs.PathError); errors.As(err, &of) { // it would name the file beside it
+			err = of.Err
+		}
 		if err != nil {
-			err = fmt.Errorf("the file was not written: %w", err)
+			err = fmt.Errorf("%s was not written: %w", name, err)
 		}
 	}()
-	if info, err := os.Stat(name); err == nil && !info.Mode().IsRegular() { // a device, a pipe
+	if info, err := os.Stat(name); err == nil && info.IsDir() {
+		return errors.New("it is a folder")
+	} else if err == nil && !info.Mode().IsRegular() { // a device, a pipe
 		f, err := os.OpenFile(name, os.O_WRONLY, 0)
 		if err != nil {
 			return err

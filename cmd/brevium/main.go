@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/signal"
 	"syscall"
@@ -38,7 +39,11 @@ func run(args []string) int {
 	root.SetArgs(args)
 	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), exportCommand(), machineCommand(),
 		backupCommand(), restoreCommand())
-	err := root.ExecuteContext(ctx)
+	return exitOf(root.ExecuteContext(ctx), os.Stderr)
+}
+
+// exitOf says what went wrong, and is the exit code for it.
+func exitOf(err error, stderr io.Writer) int {
 	var c code
 	switch {
 	case err == nil:
@@ -48,6 +53,6 @@ func run(args []string) int {
 	case errors.Is(err, context.Canceled):
 		return exitStopped
 	}
-	fmt.Fprintln(os.Stderr, "brevium:", err)
+	fmt.Fprintln(stderr, "brevium:", err)
 	return exitUnusable
 }

@@ -135,6 +135,8 @@ function listen() {
       remember("aloud", aloud() ? "no" : "yes");
       read();
     }
+    // A thumb that set a timer wants Space to turn the page again, not to stop it.
+    if (e.detail && e.target.closest("[data-wait], [data-aloud]")) $("#at-title").focus({ preventScroll: true });
   });
   document.addEventListener("submit", (e) => {
     if (!e.target.closest("[data-at-bench]")) return;

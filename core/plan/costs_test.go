@@ -1,0 +1,64 @@
+package plan
+
+import (
+	"strings"
+	"testing"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/shop"
+)
+
+// What a batch costs, worked by hand: sheets shared out by area, tape by its length, magnets by
+// the pair, packs bought whole, work at the hour and the margin on top.
+func TestCosts(t *testing.T) {
+	w := Default
+	w.Prices = map[string]shop.Price{"tape": {Coins: 240, Amount: 10_000}, "magnet": {Coins: 450, Amount: 20},
+		"wage": {Coins: 1200}, "margin": {Coins: 2500}}
+	b := metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
+	p := Make(b, w)
+	j := p.Job()
+	c := j.Cost(w, bench.PaceOf(nil))
+	sheets, share := int64(0), int64(0)
+	for _, cut := range p.Cuts {
+		sheets += cut.Cost()
+	}
+	for _, l := range c.Parts {
+		share += l.All
+	}
+	if share != sheets || sheets != p.Cost || sheets == 0 {
+		t.Errorf("the sheets cost %d, shared out %d, in the plan %d", sheets, share, p.Cost)
+	}
+	rest := map[string]CostLine{}
+	for _, l := range c.Rest {
+		rest[l.What] = l
+	}
+	tape := p.Tape.Long().MM() * 240 / 10_000
+	if l := rest["Double-sided tape"]; !l.Known || float64(l.All)-tape > 0.5 || tape-float64(l.All) > 0.5 {
+		t.Errorf("tape: %+v, not %.2f", l, tape)
+	}
+	if l := rest["Disc magnets"]; l.Amount != "24" || l.All != 540 || l.Packs != "2 packs" || l.Buy != 900 {
+		t.Errorf("magnets: %+v", l)
+	}
+	minutes := 0.0
+	for _, s := range p.Steps {
+		minutes += s.Minutes
+	}
+	work := int64(1200*minutes/60 + 0.5)
+	if c.Work != work || c.Boxes != 12 || c.Ask != each(int64((float64(c.All+work)*1.25)+0.999999), 12) {
+		t.Errorf("work %d, not %d; ask %d of %d", c.Work, work, c.Ask, c.All)
+	}
+	if len(c.Unknown) != 0 {
+		t.Errorf("not known: %v", c.Unknown)
+	}
+	// Of what has no price it is said, and nothing is made up.
+	w.Prices = nil
+	if c := j.Cost(w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
+		t.Errorf("without prices: ask %d, %v", c.Ask, c.Unknown)
+	}
+	set := MakeSet(aSet("stack", "20 mm", brief.Member{ID: "2"}), Default)
+	c = set.Job().Cost(Default, bench.Pace{})
+	if got := c.Cards[0].Amount; c.All < set.Cost || !strings.Contains(got, " of ") {
+		t.Errorf("a set: %d of %d, %s", c.All, set.Cost, got)
+	}
+}

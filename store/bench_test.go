@@ -1,0 +1,91 @@
+package store
+
+import (
+	"errors"
+	"testing"
+)
+
+// Ticks are kept by the step, time is added up over goes, beginning again forgets the ticks and
+// keeps the time, and a box that goes takes its ticks with it.
+func TestTicks(t *testing.T) {
+	s, ctx := open(t)
+	id, err := s.Create(ctx, named("Tray"), "new")
+	if err != nil {
+		t.Fatal(err)
+	}
+	tick := func(step string, done int, seconds float64) {
+		t.Helper()
+		if err := s.Tick(ctx, id, Tick{Step: step, Print: "p", Done: done}, Took{"Score", seconds, 2}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	tick("score:base", 1, 60)
+	tick("score:base", 2, 30)
+	tick("score:lid", 1, 0)
+	tick("score:lid", 0, 0)
+	ticks, seconds, err := s.Ticks(ctx, id)
+	if err != nil || ticks["score:base"].Done != 2 || ticks["score:lid"].Done != 0 || seconds != 90 {
+		t.Errorf("%v, %g s, %v", ticks, seconds, err)
+	}
+	if taken, err := s.Times(ctx); err != nil || len(taken) != 1 || taken[0].Seconds != 90 || taken[0].Minutes != 2 {
+		t.Errorf("%v %v", taken, err)
+	}
+	if err := s.BeginAgain(ctx, id); err != nil {
+		t.Fatal(err)
+	}
+	if ticks, seconds, _ := s.Ticks(ctx, id); len(ticks) != 0 || seconds != 0 {
+		t.Errorf("after beginning again: %v, %g s", ticks, seconds)
+	}
+	tick("score:base", 1, 1e6) // called away: counts six times what it was reckoned at
+	if taken, _ := s.Times(ctx); taken[0].Seconds != 90+720 || taken[0].Minutes != 4 {
+		t.Errorf("%v", taken)
+	}
+	if err := s.Tick(ctx, "nowhere", Tick{Step: "x"}, Took{}); !errors.Is(err, ErrNone) {
+		t.Errorf("%v", err)
+	}
+	if err := s.Bin(ctx, id); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Empty(ctx); err != nil {
+		t.Fatal(err)
+	}
+	if taken, _ := s.Times(ctx); len(taken) != 1 {
+		t.Error("the time went with the box")
+	}
+}
+
+// A box has one link; sharing it again moves that to the newest, withdrawing ends it for good.
+func TestShares(t *testing.T) {
+	s, ctx := open(t)
+	id, _ := s.Create(ctx, named("Tray"), "new")
+	first, err := s.Share(ctx, id, 1)
+	if err != nil || len(first) < 26 {
+		t.Fatalf("%q %v", first, err)
+	}
+	if again, _ := s.Share(ctx, id, 2); again != first {
+		t.Errorf("another link: %s, %s", first, again)
+	}
+	if sh, err := s.Shared(ctx, first); err != nil || sh.Revision != 2 || sh.Project != id || sh.Gone {
+		t.Errorf("%+v %v", sh, err)
+	}
+	if err := s.Unshare(ctx, id); err != nil {
+		t.Fatal(err)
+	}
+	if sh, err := s.Shared(ctx, first); err != nil || !sh.Gone {
+		t.Errorf("%+v %v", sh, err)
+	}
+	if _, err := s.ShareOf(ctx, id); !errors.Is(err, ErrNone) {
+		t.Errorf("%v", err)
+	}
+	if next, _ := s.Share(ctx, id, 3); next == first {
+		t.Error("a withdrawn link works again")
+	}
+	for _, token := range []string{"", "nothing", first[:25]} {
+		if _, err := s.Shared(ctx, token); !errors.Is(err, ErrNone) {
+			t.Errorf("%q: %v", token, err)
+		}
+	}
+	if _, err := s.Share(ctx, "nowhere", 1); !errors.Is(err, ErrNone) {
+		t.Errorf("%v", err)
+	}
+}

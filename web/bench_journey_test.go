@@ -1,0 +1,111 @@
+package web_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// benchStep is where the page is: its step, the picture, and how many are ticked.
+const benchStep = `document.querySelector("[data-at-bench]").dataset.step`
+
+// A whole session at the bench on a phone: picture by picture with the keys and with the thumb,
+// a reload in the middle, a tick on another device, a timer, to the last step; and once more.
+func TestBenchSession(t *testing.T) {
+	v := visit(t)
+	box := v.box(6) // stuck with wet glue
+	v.do("phone", chromedp.EmulateViewport(390, 844), chromedp.Navigate(v.address+box+"?stage=bench"))
+	v.click("#to-bench")
+	v.until("the first step", benchStep+` === "trim:1"`)
+	v.sees("Cut 1: Set")
+	next := func(says string) {
+		v.t.Helper()
+		before := v.reads(`location.search + document.querySelector("[data-says]")?.dataset.says`)
+		v.do("space", chromedp.KeyEvent(" "))
+		v.until("on, "+says, fmt.Sprintf(`location.search + document.querySelector("[data-says]")?.dataset.says !== %q`, before))
+	}
+	next("by space")
+	v.do("back", chromedp.KeyEvent(kb.ArrowLeft))
+	v.until("back at the first cut", `document.querySelector("[data-says]").dataset.says.startsWith("Cut 1")`)
+	for v.reads(`"" + !document.querySelector(".at-check")`) == "true" {
+		next("cut by cut")
+	}
+	v.sees("See that: Each piece measures what its card says")
+	v.click(`.at-on [data-way="on"]`)
+	v.until("ticked", `document.querySelectorAll(".at-list .good").length === 1`)
+	for v.reads(benchStep) != "cut:base" {
+		next("to the cuts")
+	}
+	v.sees("Top left")
+	next("one corner")
+
+	// In the middle of it the page is loaded again; then something is ticked elsewhere.
+	v.do("reload", chromedp.Reload())
+	v.until("where it was", benchStep+` === "cut:base" && new URLSearchParams(location.search).get("picture") === "2"`)
+	done := v.reads(`"" + document.querySelector(".at-progress").value`)
+	v.js(fmt.Sprintf(`fetch("%s/bench?step=fill").then((r) => r.text()).then((text) => {
+		const page = new DOMParser().parseFromString(text, "text/html"), form = page.querySelector("form.at-on");
+		const fields = new URLSearchParams(new FormData(form));
+		fields.set("done", "1");
+		return fetch(form.getAttribute("action"), { method: "POST", body: fields });
+	}).then(() => document.dispatchEvent(new Event("visibilitychange")))`, box))
+	v.until("the other device's tick is here", fmt.Sprintf(`Number(document.querySelector(".at-progress").value) === %s + 1`, done))
+
+	for !strings.HasPrefix(v.reads(benchStep), "fit") {
+		next("to the fitting")
+	}
+	v.click("[data-wait] button")
+	v.until("it runs down", `document.querySelector("[data-wait].running [data-left]").textContent.startsWith("59:5")`)
+	for v.reads(benchStep) != "" {
+		next("to the end")
+	}
+	v.sees("Made")
+	v.sees("It took")
+	v.until("nothing is wider than the phone", `document.documentElement.scrollWidth <= innerWidth`)
+	v.click(".at-done form button")
+	v.until("from the beginning", benchStep+` === "trim:1" && document.querySelectorAll(".at-list .good").length === 0`)
+	v.sees("at your pace")
+}
+
+// The machine beside the pages, from the page: a sheet is sent, it jams, goes on, is done.
+func TestMachineJourney(t *testing.T) {
+	v := visit(t)
+	v.do("machine", chromedp.Navigate(v.address+v.box(1)+"/machine"))
+	v.sees("Empty")
+	v.click(".sends button")
+	v.sees("Ready")
+	v.click("#press-start")
+	v.sees("Running")
+	v.click("#press-jam")
+	v.sees("The card has jammed")
+	v.until("the bed is drawn", `document.querySelector(".bed img").naturalWidth > 0`)
+	v.click("#press-resume")
+	v.sees("Finished")
+	v.until("all of it", `document.querySelector(".at-progress").value === 100`)
+}
+
+// A page to show: whoever has the link turns the box and reads its cards in both units; when the
+// link is withdrawn there is nothing.
+func TestSharedJourney(t *testing.T) {
+	v := visit(t)
+	v.do("hand on", chromedp.Navigate(v.address+v.box(4)+"/handon"))
+	v.click("#share-it")
+	v.until("a link", `document.querySelector("#share-link")?.value.includes("/s/")`)
+	link := v.reads(`new URL(document.querySelector("#share-link").value).pathname`)
+	v.do("look", chromedp.Navigate(v.address+link))
+	v.sees("Seed packets, standing")
+	v.sees("turning the piece a quarter each time")
+	v.sees("mm)")
+	v.until("its pictures", `[...document.querySelectorAll(".frames img")].slice(0, 3).every((i) => i.loading === "lazy")`)
+	v.do("turn", chromedp.Focus(chromedp.CSS("#solid")), chromedp.KeyEvent(kb.ArrowRight))
+	v.until("turned", `Number(document.querySelector("#turnable").yaw.value) !== -32`)
+	v.until("no way in", `!document.querySelector("form[method=post]") && !document.querySelector('a[href^="/projects"]')`)
+	v.do("hand on", chromedp.Navigate(v.address+v.box(4)+"/handon"))
+	v.click("#unshare")
+	v.sees("Make a link")
+	v.do("look", chromedp.Navigate(v.address+link))
+	v.sees("shows nothing any more")
+}
