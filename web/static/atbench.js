@@ -91,11 +91,11 @@ async function go(address, how = {}, push = true) {
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const fresh = page.querySelector("[data-at-bench]");
     if (!fresh || !answer.ok) { location.assign(answer.url); return; }
-    const open = $("#at-list").open;
+    const open = $("#at-list")?.open;
     main().replaceWith(document.adoptNode(fresh));
     document.title = fresh.dataset.title;
     if (push) history.pushState(null, "", answer.url);
-    if ($("#at-list") && !fresh.querySelector(".at-done")) $("#at-list").open = open;
+    if ($("#at-list") && open !== undefined) $("#at-list").open = open;
     tell("");
     shown(true);
   } catch (e) {
