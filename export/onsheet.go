@@ -35,15 +35,7 @@ func before(j plan.Job, n int) map[string]int {
 // draw gives the lines of what lies on a sheet under a name, w by h, as it is before it is
 // turned there.
 func (j sheetParts) draw(name string, nth int, w, h float64) []Path {
-	for i, p := range j.Plans {
-		own := name
-		if len(j.Names) > 0 {
-			rest, ok := strings.CutPrefix(name, j.Names[i]+": ")
-			if !ok {
-				continue
-			}
-			own = rest
-		}
+	if p, own, ok := j.Called(name); ok {
 		if of := ofPlan(p, own, nth); of != nil {
 			return of
 		}

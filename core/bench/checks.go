@@ -8,60 +8,61 @@ import (
 
 // What must be so when a step is done, and what helps where it isn't.
 
+// check is what must be so when steps of a title are done, and what helps where it isn't.
+type check struct {
+	says  string
+	fails []Remedy
+}
+
+var checks = map[string]check{
+	"Trim": {"Each piece measures what its card says, at both ends, and its corners are square.", []Remedy{
+		{"A hair too large", "trim it now: every score is measured from its edges."},
+		{"Too small, or out of square", "cut it anew; keep the short one for a smaller piece."}}},
+	"Score": {"Each score is an even groove, as far from its edge at one end as at the other.", []Remedy{
+		{"A score runs askew", "the edge was off the fence: set it again and score over it, a little deeper."},
+		{"One is in the wrong place", "press it out from the other face, or cut the piece anew where it would show."}}},
+	"Fold and burnish": {"Each fold lies flat on itself without force.", []Remedy{
+		{"The card cracks on the fold", "score it once more, wider, and fold slowly; a layer hides what cracked."},
+		{"It springs back", "burnish it again over a hard edge, and leave it under a weight."}}},
+	"Cut": {"Every slit ends at its score, and every marked part is gone.", []Remedy{
+		{"A slit stops short", "open it to the score with the tip of the knife, or the wall won't stand."},
+		{"Cut past the score", "a strip of tape on the inside holds it."},
+		{"The wrong corner is off", "tape it back from the inside; where it would show, cut the piece anew."},
+		{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}},
+	"Mitre": {"Each tab is a hair narrower at its end than where it hangs.", []Remedy{
+		{"A tab catches", "take a little more off its end, on the slant."}}},
+	"Closures": {"The two halves find each other when the piece is folded as it will close.", []Remedy{
+		{"They push apart", "turn one of them over before it is covered."},
+		{"They are off", "lift one while the tape is fresh, close the box on the other and let it find its place."}}},
+	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
+		{"A layer is askew", "lift it at once with the back of a knife and set it again."},
+		{"It reaches over a fold", "trim it back to the border; it would lift there."}}},
+	"Stick": {"Edges are level, corners are square, and nothing has slid while you pressed.", []Remedy{
+		{"It slid", "wet glue can be pushed back for half a minute; tape must be slit with a knife and done anew."},
+		{"A tab lifts", "press it with a ruler from inside; give it more, near its edge."},
+		{"Glue has come out", "let it go rubbery and roll it off; don't wipe."}}},
+	"Put together": {"Each part lies level in its place, and nothing is strained.", []Remedy{
+		{"It won't go in", "look for a tab that stands off inside; take a sliver off the part's edge."},
+		{"It is loose", "a strip of card or a dot behind it takes up the play."}}},
+	"Fill": {"Everything is in and the lid or flap still closes without force.", []Remedy{
+		{"It stands too high", "take out what lies below it (tissue, shred), or lay it another way."},
+		{"It rattles", "fill the room with tissue or shred."}}},
+	"Close": {"It is shut all round and stays shut when you turn it.", []Remedy{
+		{"It springs open", "burnish the last fold again, or hold it with a dot."},
+		{"A flap bows", "take a sliver off its free edge."}}},
+}
+
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {
-	piece := w.piece(s.Piece)
-	switch s.Title {
-	case "Trim":
-		s.Check = "Each piece measures what its card says, at both ends, and its corners are square."
-		s.Fails = []Remedy{{"A hair too large", "trim it now: every score is measured from its edges."},
-			{"Too small, or out of square", "cut it anew; keep the short one for a smaller piece."}}
-	case "Score":
-		s.Check = "Each score is an even groove, as far from its edge at one end as at the other."
-		s.Fails = []Remedy{{"A score runs askew", "the edge was off the fence: set it again and score over it, a little deeper."},
-			{"One is in the wrong place", "press it out from the other face, or cut the piece anew where it would show."}}
-	case "Fold and burnish":
-		s.Check = "Each fold lies flat on itself without force."
-		s.Fails = []Remedy{{"The card cracks on the fold", "score it once more, wider, and fold slowly; a layer hides what cracked."},
-			{"It springs back", "burnish it again over a hard edge, and leave it under a weight."}}
-	case "Cut":
-		s.Check = "Every slit ends at its score, and every marked part is gone" + cutCount(piece) + "."
-		s.Fails = []Remedy{{"A slit stops short", "open it to the score with the tip of the knife, or the wall won't stand."},
-			{"Cut past the score", "a strip of tape on the inside holds it."},
-			{"The wrong corner is off", "tape it back from the inside; where it would show, cut the piece anew."},
-			{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}
-	case "Mitre":
-		s.Check = "Each tab is a hair narrower at its end than where it hangs."
-		s.Fails = []Remedy{{"A tab catches", "take a little more off its end, on the slant."}}
-	case "Closures":
-		s.Check = "The two halves find each other when the piece is folded as it will close."
-		s.Fails = []Remedy{{"They push apart", "turn one of them over before it is covered."},
-			{"They are off", "lift one while the tape is fresh, close the box on the other and let it find its place."}}
-	case "Dress while flat":
-		s.Check = "Every border is even, and nothing reaches over a score."
-		s.Fails = []Remedy{{"A layer is askew", "lift it at once with the back of a knife and set it again."},
-			{"It reaches over a fold", "trim it back to the border; it would lift there."}}
-	case "Fold it dry":
+	c := checks[s.Title]
+	s.Check, s.Fails = c.says, c.fails
+	switch p := w.piece(s.Piece); {
+	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:
+		s.Check = fmt.Sprintf("Every slit ends at its score, and every marked part is gone: count %s.", plural(len(p.Slits), "slit"))
+	case s.Title == "Fold it dry":
 		s.dryChecks(w)
-	case "Stick":
-		s.Check = "Edges are level, corners are square, and nothing has slid while you pressed."
-		s.Fails = []Remedy{{"It slid", "wet glue can be pushed back for half a minute; tape must be slit with a knife and done anew."},
-			{"A tab lifts", "press it with a ruler from inside; give it more, near its edge."},
-			{"Glue has come out", "let it go rubbery and roll it off; don't wipe."}}
-	case "Put together":
-		s.Check = "Each part lies level in its place, and nothing is strained."
-		s.Fails = []Remedy{{"It won't go in", "look for a tab that stands off inside; take a sliver off the part's edge."},
-			{"It is loose", "a strip of card or a dot behind it takes up the play."}}
-	case "Dry-fit":
+	case s.Title == "Dry-fit":
 		s.fitChecks(w)
-	case "Fill":
-		s.Check = "Everything is in and the lid or flap still closes without force."
-		s.Fails = []Remedy{{"It stands too high", "take out what lies below it (tissue, shred), or lay it another way."},
-			{"It rattles", "fill the room with tissue or shred."}}
-	case "Close":
-		s.Check = "It is shut all round and stays shut when you turn it."
-		s.Fails = []Remedy{{"It springs open", "burnish the last fold again, or hold it with a dot."},
-			{"A flap bows", "take a sliver off its free edge."}}
 	}
 	return s
 }
@@ -73,13 +74,6 @@ func (w Work) piece(name string) *sheet.Piece {
 		}
 	}
 	return nil
-}
-
-func cutCount(p *sheet.Piece) string {
-	if p == nil || len(p.Slits) == 0 {
-		return ""
-	}
-	return fmt.Sprintf(": count %s", plural(len(p.Slits), "slit"))
 }
 
 func (s *Step) dryChecks(w Work) {

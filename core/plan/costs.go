@@ -134,15 +134,7 @@ func (j Job) areaSaid(mm2 float64) string {
 
 // partOf is what something on a sheet is for: the box itself, an insert, a layer.
 func (j Job) partOf(name string) string {
-	for i, p := range j.Plans {
-		own := name
-		if len(j.Names) > 0 {
-			rest, ok := strings.CutPrefix(name, j.Names[i]+": ")
-			if !ok {
-				continue
-			}
-			own = rest
-		}
+	if p, own, ok := j.Called(name); ok {
 		own, _, _ = strings.Cut(own, ", ")
 		if piece := p.Box.Piece(own); piece != nil {
 			return map[sheet.Part]string{sheet.Box: "the box", sheet.Insert: "inside", sheet.Layer: "layers", sheet.Liner: "liners",

@@ -110,6 +110,20 @@ func (j Job) Sheet(n int) (layout.Sheet, Cut, bool) {
 	return layout.Sheet{}, Cut{}, false
 }
 
+// Called finds what lies on a sheet under a name: of which box it is, and what it is called
+// there.
+func (j Job) Called(name string) (p *Plan, own string, ok bool) {
+	if len(j.Names) == 0 {
+		return j.Plans[0], name, true
+	}
+	for i, p := range j.Plans {
+		if own, ok := strings.CutPrefix(name, j.Names[i]+": "); ok {
+			return p, own, true
+		}
+	}
+	return nil, name, false
+}
+
 // Step finds a step by its identity.
 func (j Job) Step(id string) (bench.Step, int) {
 	for i, s := range j.Steps {
