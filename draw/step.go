@@ -31,6 +31,8 @@ func Step(j plan.Job, f bench.Frame, w, h float64) string {
 			}
 		}
 		return ""
+	case bench.Gathered:
+		return SetFolded(j.Set, f.At, DefaultView, w, h)
 	case bench.Standing:
 		return stepStanding(p, f, w, h)
 	}

@@ -52,8 +52,10 @@ func Write(j plan.Job, as string, w What, o Options) (File, error) {
 		f.Data, err = Slip(j)
 		name += "-slip"
 	case "templates":
-		f.Data, err = Templates(j, o)
-		name += "-templates"
+		f.Data, err = Templates(j, w, o)
+		if name += "-templates"; w.Piece != "" {
+			name += "-" + plainName(w.Piece)
+		}
 	case "zip":
 		f.Data, err = Zip(j, o)
 	case "hpgl", "gcode":
@@ -116,10 +118,18 @@ func sideBySide(j plan.Job) Drawing {
 	return out
 }
 
-// Templates writes every piece true to size as PDF.
-func Templates(j plan.Job, o Options) ([]byte, error) {
+// Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
+func Templates(j plan.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
-	p.templates(j)
+	if w == (What{}) {
+		p.templates(j)
+		return p.bytes()
+	}
+	d, err := drawingOf(j, w)
+	if err != nil {
+		return nil, err
+	}
+	p.template(d)
 	return p.bytes()
 }
 
@@ -131,9 +141,14 @@ const mostSheets = 40
 func Zip(j plan.Job, o Options) ([]byte, error) {
 	var b bytes.Buffer
 	z := zip.NewWriter(&b)
+	names := map[string]int{}
 	add := func(name string, data []byte, err error) error {
 		if err != nil {
 			return err
+		}
+		if names[name]++; names[name] > 1 { // two pieces whose names differ in signs alone
+			dot := strings.LastIndexByte(name, '.')
+			name = fmt.Sprintf("%s-%d%s", name[:dot], names[name], name[dot:])
 		}
 		w, err := z.Create(name)
 		if err == nil {

@@ -177,7 +177,7 @@ func inPDF(t *testing.T, file string, page int) (out []segment2) {
 // overlap it is the piece.
 func TestTemplatesTrueToSize(t *testing.T) {
 	j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm")
-	pdf, err := Templates(j, Options{Paper: Formats[0]})
+	pdf, err := Templates(j, What{}, Options{Paper: Formats[0]})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -204,7 +204,7 @@ func TestTemplatesTrueToSize(t *testing.T) {
 
 func TestTiles(t *testing.T) {
 	j := made(t, "tray-lid", "200 mm", "120 mm", "80 mm", "card.sheet", "30x30")
-	pdf, err := Templates(j, Options{Paper: Formats[1]})
+	pdf, err := Templates(j, What{}, Options{Paper: Formats[1]})
 	if err != nil {
 		t.Fatal(err)
 	}

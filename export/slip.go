@@ -15,6 +15,9 @@ import (
 // leastSlip and mostSlip bound a slip, in millimetres: what can be read, and what is paper.
 const leastSlip, mostSlip = 40.0, 190.0
 
+// leastFold is the narrowest that a slip is folded.
+const leastFold = 18.0
+
 // SlipSize is how large a slip lies in a box: a hair less than its floor, and how it is folded
 // to lie there. Of a set it is the first box.
 func SlipSize(j plan.Job) (w, h float64, folds string) {
@@ -24,7 +27,7 @@ func SlipSize(j plan.Job) (w, h float64, folds string) {
 	if up := in.Depth.MM() - ease; short < leastSlip && up > short { // a tube: it stands along a wall
 		long, short = max(long, up), min(long, up)
 	}
-	w, h = short, long
+	w, h = max(short, leastFold), max(long, leastFold)
 	var ways []string
 	for _, side := range []*float64{&w, &h} {
 		*side = math.Floor(*side)

@@ -164,6 +164,9 @@ func (s *Server) atBench(c *echo.Context, j plan.Job, path string) (v atBench, e
 		v.Finished, v.Taken = true, saysTime(seconds)
 		return v, nil
 	}
+	if s.second() {
+		j = j.InBoth()
+	}
 	v.show(j, at, int(slider(c, "picture", 1, 1, 1000))-1)
 	return v, nil
 }
@@ -181,7 +184,8 @@ func (v *atBench) at(step string, f int) string {
 func (v *atBench) show(j plan.Job, n, f int) {
 	v.Steps[n].Here = true
 	v.Step = v.Steps[n]
-	v.Mark = markOf(v.Step.Step)
+	v.Mark = markOf(v.Step.Step) // of what it says in one unit: a tick holds however it is shown
+	v.Step.Step = j.Steps[n]
 	frames := v.Step.Frames
 	v.F = max(0, min(f, len(frames)-1))
 	v.Aloud = strings.Join(v.Step.Says, " ")

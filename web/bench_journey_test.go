@@ -54,8 +54,8 @@ func TestBenchSession(t *testing.T) {
 	}).then(() => document.dispatchEvent(new Event("visibilitychange")))`, box))
 	v.until("the other device's tick is here", fmt.Sprintf(`Number(document.querySelector(".at-progress").value) === %s + 1`, done))
 
-	for !strings.HasPrefix(v.reads(benchStep), "fit") {
-		next("to the fitting")
+	for !strings.HasPrefix(v.reads(benchStep), "drying") {
+		next("to the drying")
 	}
 	v.click("[data-wait] button")
 	v.until("it runs down", `document.querySelector("[data-wait].running [data-left]").textContent.startsWith("59:5")`)
@@ -91,7 +91,8 @@ func TestMachineJourney(t *testing.T) {
 // link is withdrawn there is nothing.
 func TestSharedJourney(t *testing.T) {
 	v := visit(t)
-	v.do("hand on", chromedp.Navigate(v.address+v.box(4)+"/handon"))
+	out := v.address + v.box(4) + "/handon"
+	v.do("hand on", chromedp.Navigate(out))
 	v.click("#share-it")
 	v.until("a link", `document.querySelector("#share-link")?.value.includes("/s/")`)
 	link := v.reads(`new URL(document.querySelector("#share-link").value).pathname`)
@@ -103,7 +104,7 @@ func TestSharedJourney(t *testing.T) {
 	v.do("turn", chromedp.Focus(chromedp.CSS("#solid")), chromedp.KeyEvent(kb.ArrowRight))
 	v.until("turned", `Number(document.querySelector("#turnable").yaw.value) !== -32`)
 	v.until("no way in", `!document.querySelector("form[method=post]") && !document.querySelector('a[href^="/projects"]')`)
-	v.do("hand on", chromedp.Navigate(v.address+v.box(4)+"/handon"))
+	v.do("hand on", chromedp.Navigate(out))
 	v.click("#unshare")
 	v.sees("Make a link")
 	v.do("look", chromedp.Navigate(v.address+link))

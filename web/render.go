@@ -105,10 +105,13 @@ func number(s measure.Shown, link ...string) template.HTML {
 		template.HTMLEscapeString(title), about, setFractions(s.Text)))
 }
 
+// second says whether the house has the other unit always beside the first.
+func (s *Server) second() bool { return s.lastRead().Habits["second"] == "yes" }
+
 // number is that, with the other unit always beside it where the house has it so.
 func (s *Server) number(l measure.Shown, link ...string) template.HTML {
 	n := number(l, link...)
-	if s.lastRead().Habits["second"] != "yes" {
+	if !s.second() {
 		return n
 	}
 	return n + template.HTML(fmt.Sprintf(` <small class="second">(%s)</small>`, setFractions(l.Other)))

@@ -10,6 +10,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
+	"brevium/core/bench"
 	"brevium/core/plan"
 	"brevium/core/shop"
 	"brevium/draw"
@@ -95,9 +96,11 @@ type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
 	House     plan.Workshop
-	Moved     string     // what a change of card, layers or walls did to the fit
-	Set       *shownSet  // the set it belongs to, if any
-	Shown     *plan.Plan // the last that worked; nil when none did
+	Moved     string            // what a change of card, layers or walls did to the fit
+	Set       *shownSet         // the set it belongs to, if any
+	Shown     *plan.Plan        // the last that worked; nil when none did
+	Cards     []bench.ScoreCard // of it, at the bench: in both units where the house has it so
+	Steps     []bench.Step
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string // what a button could not do, or did elsewhere
@@ -151,6 +154,9 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		data["Buys"] = shop.Shopping(needsOf(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "bench" && st.Shown != nil {
+		if st.Cards, st.Steps = st.Shown.Cards, st.Shown.Steps; s.second() {
+			st.Cards, st.Steps = st.Shown.InBoth()
+		}
 		if data["Bench"], err = s.benchStage(c, st); err != nil {
 			return err
 		}

@@ -49,6 +49,7 @@ const (
 	GlueIn   Look = "glue-inside"
 	GlueOut  Look = "glue-outside"
 	Standing Look = "box" // the box when At steps of its course are done
+	Gathered Look = "set" // the boxes of a set, At of them come to the first
 )
 
 // Frame is one picture of a step, with what is done in it.
@@ -118,7 +119,7 @@ func Steps(w Work) (out []Step) {
 	all = append(append(all, order[0]...), order[1]...)
 	all = append(all, w.closures(), w.dress(), w.dry())
 	all = append(all, w.stick()...)
-	all = append(all, w.together(), w.fit(), w.fill(), w.close())
+	all = append(all, w.together(), w.fit(), w.drying(), w.fill(), w.close())
 	for _, s := range all {
 		if len(s.Says) > 0 {
 			if s.Count == 0 {

@@ -228,7 +228,7 @@ func (w Work) together() Step {
 	return s
 }
 
-// fit tries what goes over something, and lets glue dry.
+// fit tries what goes over something.
 func (w Work) fit() Step {
 	s := Step{ID: "fit", Title: "Dry-fit"}
 	for _, l := range w.Lids {
@@ -240,9 +240,19 @@ func (w Work) fit() Step {
 		s.Frames = []Frame{{Says: "The box with its lid on, still empty.", Look: Standing, At: float64(len(w.Course)),
 			Parts: w.shown(len(w.Course)), Empty: true}}
 	}
-	if w.Sticks.ID != "tape" && w.sticks() {
-		s.Says = append(s.Says, "Let wet glue dry under a weight before filling.")
-		s.Waits = []Wait{{"Let it dry", w.Sticks.Dry}}
+	return s
+}
+
+// drying leaves what is glued alone before it is filled.
+func (w Work) drying() Step {
+	s := Step{ID: "drying", Title: "Let it dry"}
+	if w.Sticks.ID == "tape" || !w.sticks() {
+		return s
+	}
+	s.Says = []string{"Let wet glue dry under a weight before filling."}
+	s.Waits = []Wait{{"Let it dry", w.Sticks.Dry}}
+	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
+		s.Frames = []Frame{{Says: s.Says[0], Look: Standing, At: float64(i), Parts: w.shown(i), Empty: true}}
 	}
 	return s
 }

@@ -154,7 +154,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 			t.Errorf("%s: %d copies, waits %v", s.ID, s.Count, s.Waits)
 		}
 	}
-	want := "Trim, Score, Fold and burnish, Cut, Mitre, Fold it dry, Stick, Dry-fit, Fill, Close"
+	want := "Trim, Score, Fold and burnish, Cut, Mitre, Fold it dry, Stick, Dry-fit, Let it dry, Fill, Close"
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}

@@ -45,7 +45,11 @@ func (s *Set) Job() Job {
 		}
 	}
 	if last := s.together(); last != "" {
-		j.Steps = append(j.Steps, bench.Step{ID: "set", Title: "Put them together", Count: 1, Says: []string{last}})
+		step := bench.Step{ID: "set", Title: "Put them together", Count: max(1, s.sets), Says: []string{last}}
+		for i, says := range s.Course() {
+			step.Frames = append(step.Frames, bench.Frame{Says: says, Look: bench.Gathered, At: float64(i + 1)})
+		}
+		j.Steps = append(j.Steps, step)
 	}
 	return j
 }
@@ -58,6 +62,25 @@ func (s *Set) stepOf(i int, step bench.Step) bench.Step {
 		step.Frames[k].Box = i
 	}
 	return step
+}
+
+// InBoth is the job with every length of its cards and steps in both units. Its steps go by the
+// same names.
+func (j Job) InBoth() Job {
+	both := j
+	both.Plans = make([]*Plan, len(j.Plans))
+	for i, p := range j.Plans {
+		told := *p
+		told.Cards, told.Steps = p.InBoth()
+		both.Plans[i] = &told
+	}
+	if j.Set == nil {
+		both.Steps = both.Plans[0].Steps
+		return both
+	}
+	set := *j.Set
+	set.Plans = both.Plans
+	return set.Job()
 }
 
 // Holds says whether the proof of all that is made holds.

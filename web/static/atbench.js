@@ -173,6 +173,7 @@ async function elsewhere() {
 }
 
 if (main()) {
+  if (innerWidth >= 900 && $("#at-list")) $("#at-list").open = true;
   listen();
   shown(false);
 }
