@@ -35,21 +35,21 @@ var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
-	{1280, 800, "light", 7, "?stage=contents&view=ways", "ways.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=styles", "styles.png", nil},
 	{1280, 800, "light", 28, "?stage=dressing&lift=72&yaw=-28&pitch=30", "dressing.png", nil},
-	{1280, 800, "light", 28, "?stage=dressing&view=layers", "layers.png", nil},
 	{1280, 800, "light", 0, "/shop", "shop.png", nil},
 	{1280, 800, "light", 1, "?stage=card&view=fit", "corner.png", nil},
 	{1280, 800, "light", 26, "?stage=box&view=folded&all=1&yaw=-28&pitch=22", "set.png", nil},
 	{1280, 800, "light", 28, "?stage=sheets&view=sheets", "sheets.png", []string{"[data-on]", "[data-on]", "[data-on]"}},
-	{1280, 2100, "light", 12, "?stage=sheets&view=sheets", "cutways.png", []string{"#cutways-more summary"}},
 	{1280, 800, "light", 0, "/fair", "fair.png", []string{".fair-choose li:nth-child(1) input", ".fair-choose li:nth-child(4) input",
 		".fair-choose li:nth-child(5) input", ".fair-choose li:nth-child(7) input", "#fair-lay"}},
-	{1280, 800, "light", 0, "/shop?part=offcuts", "stash.png", nil},
-	{1280, 800, "dark", 3, "?stage=bench&view=turns", "turns-dark.png", nil},
-	{1280, 2300, "light", 28, "/print", "print.png", nil},
+	{1280, 800, "light", 7, "/bench?step=stick:base&picture=3", "bench.png", nil},
+	{390, 844, "dark", 7, "/bench?step=cut:base&picture=2", "bench-phone.png", nil},
+	{1280, 900, "light", 28, "/handon", "handon.png", []string{"#share-it"}},
+	{1280, 900, "light", 28, "/templates", "templates.png", nil},
+	{1280, 900, "dark", 7, "/machine", "machine.png", []string{".sends button", "#press-start", "#press-jam"}},
+	{1280, 900, "light", 28, "/handon", "shared.png", []string{"go:#share a"}}, // it was shared just now
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
 	{1280, 900, "light", 0, "/cut", "cutlist.png", []string{"#new-list"}}, // the last: it makes one
 }
@@ -103,6 +103,13 @@ func take(address string, s shot) {
 		steps = append(steps, chromedp.Sleep(3200*time.Millisecond))
 	}
 	for _, c := range s.clicks {
+		if to, ok := strings.CutPrefix(c, "go:"); ok { // where a link leads, in this window
+			check(chromedp.Do(ctx, steps...))
+			href, err := chromedp.Run(ctx, chromedp.Evaluate[string](fmt.Sprintf(`document.querySelector(%q).href`, to)))
+			check(err)
+			steps = []chromedp.Action[chromedp.Void]{chromedp.Navigate(href), chromedp.Sleep(2 * time.Second)}
+			continue
+		}
 		steps = append(steps, chromedp.Click(chromedp.CSS(c)), chromedp.Sleep(500*time.Millisecond))
 	}
 	check(chromedp.Do(ctx, steps...))
