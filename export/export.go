@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // File is a file that was written.
@@ -81,16 +80,12 @@ func Write(j plan.Job, as string, w What, o Options) (File, error) {
 func drawingOf(j plan.Job, w What) (Drawing, error) {
 	switch {
 	case w.Piece != "":
-		d, found := Drawing{}, false
-		piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
-			if !found && (piece.Name == w.Piece || box+": "+piece.Name == w.Piece) {
-				d, found = OfPiece(j, p, piece, piece.Handed > 0 && piece.Handed == piece.Count), true
+		for _, d := range Drawings(j) {
+			if d.Name == w.Piece || strings.TrimSuffix(d.Name, mirrored) == w.Piece {
+				return d, nil
 			}
-		})
-		if !found {
-			return d, fmt.Errorf("there is no piece %q", w.Piece)
 		}
-		return d, nil
+		return Drawing{}, fmt.Errorf("there is no piece %q", w.Piece)
 	case w.Sheet > 0:
 		d, ok := OfSheet(j, w.Sheet-1)
 		if !ok {
@@ -105,8 +100,7 @@ func drawingOf(j plan.Job, w What) (Drawing, error) {
 func sideBySide(j plan.Job) Drawing {
 	const apart = 10
 	out := Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}
-	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
-		d := OfPiece(j, p, piece, false)
+	for _, d := range Drawings(j) {
 		if out.W > 0 {
 			out.W += apart
 		}
@@ -114,7 +108,7 @@ func sideBySide(j plan.Job) Drawing {
 		d.place(d.Paths, func(q Point) Point { return Point{q.X + x, q.Y} })
 		out.Paths = append(out.Paths, d.Paths...)
 		out.W, out.H = out.W+d.W, max(out.H, d.H)
-	})
+	}
 	return out
 }
 
@@ -191,11 +185,9 @@ func drawings(j plan.Job, add func(string, []byte, error) error) (err error) {
 			}
 		}
 	}
-	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
-		d := OfPiece(j, p, piece, false)
-		d.Name = strings.TrimPrefix(box+" "+d.Name, " ")
+	for _, d := range Drawings(j) {
 		both("pieces", d)
-	})
+	}
 	for i, s := range j.Steps {
 		if s.Title != "Trim" || i >= mostSheets || len(s.Frames) == 0 || err != nil {
 			continue

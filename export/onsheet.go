@@ -7,6 +7,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/plan"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // What lies on a sheet under a name: a piece, a half of one that is joined, or a strip that
@@ -65,16 +66,15 @@ func ofPlan(p *plan.Plan, name string, nth int) []Path {
 		return half(p, base, true)
 	}
 	if r, part, ok := p.RunCalled(name); ok {
-		return strip(p, r, part, name)
+		return strip(p, r, part)
 	}
 	return nil
 }
 
 // strip is a part of a run of layers on the strip they are cut from, its inside up: the run is
 // told with its print up, so that left and right change over.
-func strip(p *plan.Plan, r dress.Run, part dress.RunPart, name string) (out []Path) {
-	out = rectangle(name, part.W.MM(), r.H.MM())[:1]
-	for _, c := range r.Cuts {
+func strip(p *plan.Plan, r dress.Run, part dress.RunPart) (out []Path) {
+	for _, c := range r.Cuts { // the strip's own rim is not cut: nothing of it stays
 		if c.X < part.From || c.X >= part.From+part.W {
 			continue
 		}
@@ -154,6 +154,34 @@ func clipped(a, b, lo, hi Point) (Point, Point, bool) {
 	along := func(t float64) Point { return Point{a.X + t*(b.X-a.X), a.Y + t*(b.Y-a.Y)} }
 	p, q := along(from), along(to)
 	return p, q, from < to && math.Hypot(p.X-q.X, p.Y-q.Y) > 1e-9
+}
+
+// handsOf says for which hands a piece is made: as it is drawn, mirrored, or both.
+func handsOf(piece *sheet.Piece) []bool {
+	switch piece.Handed {
+	case 0:
+		return []bool{false}
+	case piece.Count:
+		return []bool{true}
+	}
+	return []bool{false, true}
+}
+
+// mirrored is what the name of a drawing ends in that is for the other hand.
+const mirrored = " mirrored"
+
+// Drawings lists the drawings of all pieces of a job, each once for each hand.
+func Drawings(j plan.Job) (out []Drawing) {
+	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
+		for _, mirror := range handsOf(piece) {
+			d := OfPiece(j, p, piece, mirror)
+			if box != "" {
+				d.Name, d.Says = box+": "+d.Name, words.Capital(box)+": "+words.Small(d.Says)
+			}
+			out = append(out, d)
+		}
+	})
+	return out
 }
 
 // piecesOf lists every piece of a job once, with the box it is of.

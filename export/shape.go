@@ -54,6 +54,7 @@ type Drawing struct {
 	Name  string
 	Says  string // what it is, in words
 	W, H  float64
+	Count int // how many are made, of both hands together
 	Paths []Path
 	Warn  string // why the proof does not hold; "" when it does
 }
@@ -61,10 +62,11 @@ type Drawing struct {
 // OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says
 // which.
 func OfPiece(j plan.Job, p *plan.Plan, piece *sheet.Piece, mirror bool) Drawing {
-	d := Drawing{Name: piece.Name, W: piece.Width.MM(), H: piece.Height.MM(), Warn: j.Warning()}
+	d := Drawing{Name: piece.Name, W: piece.Width.MM(), H: piece.Height.MM(), Count: piece.Count * p.Copies,
+		Warn: j.Warning()}
 	d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(piece.Name), p.Say(piece.Width), p.Say(piece.Height))
 	if mirror {
-		d.Name, d.Says = piece.Name+" mirrored", d.Says+", for the other hand"
+		d.Name, d.Says = piece.Name+mirrored, d.Says+", for the other hand"
 	}
 	d.Paths = paths(p, piece)
 	if mirror {

@@ -5,7 +5,6 @@ import (
 	"math"
 
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // Templates are printed true to size: a piece a page where it goes on one, else tiled, with
@@ -20,24 +19,12 @@ const (
 
 // templates adds pages with every piece of a job true to size.
 func (p *paper) templates(j plan.Job) {
-	piecesOf(j, func(of *plan.Plan, box string, piece *sheet.Piece) {
-		hands := []bool{false, true}
-		if piece.Handed == 0 {
-			hands = hands[:1]
-		} else if piece.Handed == piece.Count {
-			hands = hands[1:]
+	for _, d := range Drawings(j) {
+		if d.Count > 1 {
+			d.Says += fmt.Sprintf(" (%d are made)", d.Count)
 		}
-		for _, mirror := range hands {
-			d := OfPiece(j, of, piece, mirror)
-			if box != "" {
-				d.Says = box + ": " + d.Says
-			}
-			if piece.Count*of.Copies > 1 {
-				d.Says += fmt.Sprintf(" (%d are made)", piece.Count*of.Copies)
-			}
-			p.template(d)
-		}
-	})
+		p.template(d)
+	}
 }
 
 // template sets a drawing on as few pages as it needs, lying or turned.

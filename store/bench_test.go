@@ -58,14 +58,14 @@ func TestTicks(t *testing.T) {
 func TestShares(t *testing.T) {
 	s, ctx := open(t)
 	id, _ := s.Create(ctx, named("Tray"), "new")
-	first, err := s.Share(ctx, id, 1)
+	first, err := s.Share(ctx, id, 1, named("Tray"))
 	if err != nil || len(first) < 26 {
 		t.Fatalf("%q %v", first, err)
 	}
-	if again, _ := s.Share(ctx, id, 2); again != first {
+	if again, _ := s.Share(ctx, id, 2, named("Deeper")); again != first {
 		t.Errorf("another link: %s, %s", first, again)
 	}
-	if sh, err := s.Shared(ctx, first); err != nil || sh.Revision != 2 || sh.Project != id || sh.Gone {
+	if sh, err := s.Shared(ctx, first); err != nil || sh.Revision != 2 || sh.Document.Name != "Deeper" || sh.Project != id || sh.Gone {
 		t.Errorf("%+v %v", sh, err)
 	}
 	if err := s.Unshare(ctx, id); err != nil {
@@ -77,7 +77,7 @@ func TestShares(t *testing.T) {
 	if _, err := s.ShareOf(ctx, id); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
-	if next, _ := s.Share(ctx, id, 3); next == first {
+	if next, _ := s.Share(ctx, id, 3, named("Tray")); next == first {
 		t.Error("a withdrawn link works again")
 	}
 	for _, token := range []string{"", "nothing", first[:25]} {
@@ -85,7 +85,7 @@ func TestShares(t *testing.T) {
 			t.Errorf("%q: %v", token, err)
 		}
 	}
-	if _, err := s.Share(ctx, "nowhere", 1); !errors.Is(err, ErrNone) {
+	if _, err := s.Share(ctx, "nowhere", 1, named("Tray")); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
 }

@@ -7,19 +7,27 @@ import (
 	"errors"
 	"strings"
 	"time"
+
+	"brevium/core/brief"
 )
 
 // Share is a link under which a box is shown as it was at one revision.
 type Share struct {
 	Token, Project string
 	Revision       int64
+	Document       brief.Brief
 	Made           time.Time
 	Gone           bool
 }
 
-// Share makes a link to a box as it is at a revision; where there is one already, that
-// shows this revision from now on. Nobody can guess it: it has 130 bits of chance.
-func (s *Store) Share(ctx context.Context, project string, revision int64) (token string, err error) {
+// Share makes a link to a box as a document of it says at a revision; where there is one
+// already, that shows this from now on. Nobody can guess it: it has 130 bits of chance.
+func (s *Store) Share(ctx context.Context, project string, revision int64, b brief.Brief) (token string, err error) {
+	if err := b.Check(); err != nil {
+		return "", &Refused{err}
+	}
+	document := string(b.Encode())
+
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := there(ctx, tx, project); err != nil {
 			return err
@@ -27,14 +35,15 @@ func (s *Store) Share(ctx context.Context, project string, revision int64) (toke
 		err := tx.QueryRowContext(ctx, `SELECT token FROM shares WHERE project = ? AND gone IS NULL`, project).Scan(&token)
 		if errors.Is(err, sql.ErrNoRows) {
 			token = strings.ToLower(rand.Text())
-			_, err = tx.ExecContext(ctx, `INSERT INTO shares (token, project, revision, made) VALUES (?, ?, ?, ?)`, token, project,
-				revision, now())
+			_, err = tx.ExecContext(ctx, `INSERT INTO shares (token, project, revision, document, made) VALUES (?, ?, ?, ?, ?)`,
+				token, project, revision, document, now())
 			return err
 		}
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE shares SET revision = ?, made = ? WHERE token = ?`, revision, now(), token)
+		_, err = tx.ExecContext(ctx, `UPDATE shares SET revision = ?, document = ?, made = ? WHERE token = ?`, revision, document,
+			now(), token)
 		return err
 	})
 	return token, err
@@ -48,16 +57,22 @@ func (s *Store) Unshare(ctx context.Context, project string) error {
 	})
 }
 
-const selectShare = `SELECT token, project, revision, made, gone IS NOT NULL FROM shares `
+const selectShare = `SELECT token, project, revision, document, made, gone IS NOT NULL FROM shares `
 
 func scanShare(row *sql.Row) (sh Share, err error) {
-	var made string
-	err = row.Scan(&sh.Token, &sh.Project, &sh.Revision, &made, &sh.Gone)
+	var document, made string
+	err = row.Scan(&sh.Token, &sh.Project, &sh.Revision, &document, &made, &sh.Gone)
 	if errors.Is(err, sql.ErrNoRows) {
 		return sh, ErrNone
 	}
+	if err != nil {
+		return sh, told(err)
+	}
 	sh.Made, _ = time.Parse(clock, made)
-	return sh, told(err)
+	if sh.Document, err = brief.Stored([]byte(document)); err != nil {
+		return sh, &Broken{sh.Project, err}
+	}
+	return sh, nil
 }
 
 // Shared finds what a link shows, withdrawn or not; ErrNone when there never was such a one.

@@ -34,6 +34,7 @@ func TestBenchSession(t *testing.T) {
 		next("cut by cut")
 	}
 	v.sees("See that: Each piece measures what its card says")
+	v.until("a moment's work", `Number(document.querySelector("[data-seconds]").value) > 1.1`)
 	v.click(`.at-on [data-way="on"]`)
 	v.until("ticked", `document.querySelectorAll(".at-list .good").length === 1`)
 	for v.reads(benchStep) != "cut:base" {

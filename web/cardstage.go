@@ -305,17 +305,7 @@ func dropOwn(b *brief.Brief, id string) {
 
 // writeShop writes what the plan took from the shop into the document.
 func (s *Server) writeShop(_ context.Context, c changing) error {
-	p := plan.Make(c.brief, s.workshop())
-	for _, u := range p.Used {
-		for path, text := range brief.Sorted(u.Set) {
-			if id, ok := strings.CutPrefix(path, "card.own.@"); ok {
-				if id, _, _ = strings.Cut(id, "."); ownCard(&c.brief, id) < 0 {
-					c.brief.Card.Own = append(slices.Clone(c.brief.Card.Own), brief.Stock{ID: id})
-				}
-			}
-			c.brief.Set(path, text)
-		}
-	}
+	c.brief = plan.Make(c.brief, s.workshop()).Written(c.brief, nil)
 	return nil
 }
 

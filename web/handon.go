@@ -13,8 +13,8 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
+	"brevium/core/measure"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/export"
@@ -77,6 +77,9 @@ func writeOut(c *echo.Context, j plan.Job, as string, what export.What, o export
 			f.Data = export.Seen(f.Data)
 		}
 	}
+	if f.Type == "application/pdf" { // a browser shows it with parts of its own; it runs nothing of ours
+		c.Response().Header().Set("Content-Security-Policy", "frame-ancestors 'none'")
+	}
 	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType(how, map[string]string{"filename": f.Name}))
 	return c.Blob(http.StatusOK, f.Type, f.Data)
 }
@@ -129,26 +132,17 @@ func (s *Server) templates(c *echo.Context) error {
 }
 
 func pieceRows(j plan.Job) (out []templateRow) {
-	for i, p := range j.Plans {
-		for _, piece := range p.Box.Pieces() {
-			out = append(out, pieceRow(j, i, p, piece))
+	say := j.Plans[0].Say
+	for _, d := range export.Drawings(j) {
+		r := templateRow{Title: words.Capital(words.Plain(d.Name)), Query: template.URL(url.Values{"piece": {d.Name}}.Encode()),
+			Says: say(measure.FromMM(d.W)) + " × " + say(measure.FromMM(d.H))}
+		if d.Count > 1 {
+			r.Title += fmt.Sprintf(" × %d", d.Count)
 		}
+		r.Alt = r.Title + ", true to size: cuts, scores, holes and glue"
+		out = append(out, r)
 	}
 	return out
-}
-
-func pieceRow(j plan.Job, i int, p *plan.Plan, piece *sheet.Piece) templateRow {
-	name := piece.Name
-	if len(j.Names) > 0 {
-		name = j.Names[i] + ": " + name
-	}
-	r := templateRow{Title: words.Capital(words.Plain(name)), Query: template.URL(url.Values{"piece": {name}}.Encode()),
-		Says: p.Say(piece.Width) + " × " + p.Say(piece.Height)}
-	if n := piece.Count * p.Copies; n > 1 {
-		r.Title += fmt.Sprintf(" × %d", n)
-	}
-	r.Alt = r.Title + ", true to size: cuts, scores, holes and glue"
-	return r
 }
 
 // mostSheetRows is how many kinds of sheet the page of templates shows.

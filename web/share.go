@@ -22,10 +22,11 @@ func (s *Server) share(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if _, ok := s.jobCut(s.look(head, &edited{})); !ok {
+	j, ok := s.jobCut(s.look(head, &edited{}))
+	if !ok {
 		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: the brief needs mending first.")
 	}
-	if _, err := s.store.Share(ctx, c.Param("id"), head.ID); err != nil {
+	if _, err := s.store.Share(ctx, c.Param("id"), head.ID, j.Written()); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
@@ -53,13 +54,7 @@ func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
 	if sh.Gone {
 		return nil, plan.Job{}, gone
 	}
-	rev, err := s.store.Revision(ctx, sh.Project, sh.Revision)
-	if errors.Is(err, store.ErrNone) {
-		return nil, plan.Job{}, gone
-	}
-	if err != nil {
-		return nil, plan.Job{}, err
-	}
+	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
 	st := s.look(store.Project{Revision: rev, Changed: sh.Made}, &edited{box: c.QueryParam("box")})
 	j, ok := s.jobCut(st)
 	if !ok {

@@ -299,6 +299,15 @@ func (t Turn) list(say func(Length) string) string {
 	return strings.Join(parts, "; ") + fmt.Sprintf(" (ends counted from the %s edge)", along)
 }
 
+// hasTop says whether opposite edges are scored otherwise, so that it matters which is which.
+func (c ScoreCard) hasTop() bool {
+	at := map[string][]Mark{}
+	for _, t := range c.Turns {
+		at[t.Edge] = t.At
+	}
+	return !slices.Equal(at["top"], at["bottom"]) || !slices.Equal(at["left"], at["right"])
+}
+
 func (c ScoreCard) alike(i, k int) bool { return slices.Equal(c.Turns[i].At, c.Turns[k].At) }
 
 func opposite(edge string) string {

@@ -223,6 +223,9 @@ func (w Work) score() (out []Step) {
 			}
 		}
 		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
+		if c.hasTop() {
+			s.Says = append(s.Says, fmt.Sprintf("The %s has a top: mark it in pencil on the inside before you turn it.", words.Plain(c.Piece)))
+		}
 		s.Frames = c.lays(w.Say)
 		for _, t := range c.Turns {
 			s.Minutes += 0.25 * float64(len(t.At)*c.Count)

@@ -158,6 +158,10 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
+	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "has a top") ||
+		strings.Contains(text, "has a top") {
+		t.Errorf("which piece has a top: %s", strap)
+	}
 	for _, says := range []string{"numbered from the right", "Make 4 of everything", "always cut the same corner"} {
 		if !strings.Contains(text, says) {
 			t.Errorf("it is not said: %s", says)
@@ -167,4 +171,9 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	if says := strings.Join(cards[0].Says, " "); !strings.Contains(says, "170 mm (6 11/16 in)") {
 		t.Errorf("not in both units: %s", says)
 	}
+}
+
+func stepOf(p *Plan, id string) bench.Step {
+	s, _ := p.Job().Step(id)
+	return s
 }

@@ -61,6 +61,42 @@ type Used struct {
 	Set  map[string]string
 }
 
+// Written gives a document with all that its plan took from the shop written into it, so that
+// it plans alike with another; only, where it is not nil, says which fields.
+func (q *Request) Written(b brief.Brief, only func(path string) bool) brief.Brief {
+	b = b.Clone()
+	for _, u := range q.Used {
+		for path, text := range brief.Sorted(u.Set) {
+			if only != nil && !only(path) {
+				continue
+			}
+			if id, ok := strings.CutPrefix(path, "card.own.@"); ok {
+				id, _, _ = strings.Cut(id, ".")
+				if !slices.ContainsFunc(b.Card.Own, func(s brief.Stock) bool { return s.ID == id }) {
+					b.Card.Own = append(b.Card.Own, brief.Stock{ID: id})
+				}
+			}
+			b.Set(path, text)
+		}
+	}
+	return b
+}
+
+// Written is Request.Written for all that is made: of the boxes of a set what they share, cards
+// and tools.
+func (j Job) Written() brief.Brief {
+	if j.Set == nil {
+		return j.Plans[0].Written(j.Plans[0].Brief, nil)
+	}
+	b := j.Set.Brief
+	for _, p := range j.Plans {
+		b = p.Written(b, func(path string) bool {
+			return strings.HasPrefix(path, "card.own.") || strings.HasPrefix(path, "tools.")
+		})
+	}
+	return b
+}
+
 // use notes that something of the shop was used.
 func (q *Request) use(kind, says string, set ...string) {
 	u := Used{kind, says, map[string]string{}}

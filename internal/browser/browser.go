@@ -27,6 +27,9 @@ import (
 // machinePace is how fast the cutting machine beside the pages runs: a sheet in a second or two.
 const machinePace = 60
 
+// Database is the name of the file that Serve keeps projects in.
+const Database = "test.db"
+
 // Find gives the browser's path.
 func Find() (string, error) {
 	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
@@ -64,7 +67,7 @@ func Start(parent context.Context, width, height int) (ctx context.Context, stop
 // between may be put in the way of every request.
 func Serve(ctx context.Context, dir string, fill func(context.Context, *store.Store) error,
 	between ...func(http.Handler) http.Handler) (address string, stop func(), err error) {
-	s, err := store.Open(ctx, filepath.Join(dir, "test.db"))
+	s, err := store.Open(ctx, filepath.Join(dir, Database))
 	if err != nil {
 		return "", nil, err
 	}

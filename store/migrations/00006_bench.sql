@@ -23,11 +23,13 @@ CREATE TABLE bench_times (
     PRIMARY KEY (making, step)
 ) STRICT, WITHOUT ROWID;
 
--- Links under which a box is shown, read only, as it was at one revision.
+-- Links under which a box is shown, read only, as it was at one revision: the document with
+-- all that its shop said then written into it.
 CREATE TABLE shares (
     token    TEXT PRIMARY KEY,
     project  TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
     revision INTEGER NOT NULL,
+    document TEXT NOT NULL,
     made     TEXT NOT NULL,
     gone     TEXT
 ) STRICT, WITHOUT ROWID;
