@@ -30,15 +30,20 @@ func (s *Server) parse() (map[string]*template.Template, error) {
 	if err != nil {
 		return nil, err
 	}
+	parts, err := template.New("").Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html", "templates/stages/*.html",
+		"templates/views/*.html")
+	if err != nil {
+		return nil, err
+	}
 	for _, name := range names {
-		page := strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")
-		t, err := template.New(page).Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html",
-			"templates/stages/*.html",
-			"templates/views/*.html", name)
+		page, err := parts.Clone()
 		if err != nil {
 			return nil, err
 		}
-		pages[page] = t
+		if page, err = page.ParseFS(templateFiles, name); err != nil {
+			return nil, err
+		}
+		pages[strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")] = page
 	}
 	return pages, nil
 }
