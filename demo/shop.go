@@ -14,7 +14,8 @@ func fillShop(ctx context.Context, s *store.Store) error {
 	d := shop.Shipped()
 	for path, text := range map[string]string{
 		"cards.@cover-216.hand": "14", "cards.@kraft-300.hand": "6", "cards.@duplex-350.hand": "9", "tools.board": "12 in",
-		"tools.trimmer.cuts": "17 in", "prices.wage": "14.00", "prices.margin": "25", "tools.punches": "hole 6 mm reach 30 mm, corner 5 mm, notch 20 mm",
+		"tools.trimmer.cuts": "17 in",
+		"prices.wage":        "14.00", "prices.margin": "25", "tools.punches": "hole 6 mm reach 30 mm, corner 5 mm, notch 20 mm",
 	} {
 		d.Set(path, text)
 	}

@@ -233,7 +233,8 @@ func (p *paper) figure(svg, alt string, x, y, w, h float64) {
 var letters = sync.OnceValue(func() map[rune]bool { return readLetters(textFont) })
 
 // spelt are signs the fonts lack, written otherwise.
-var spelt = strings.NewReplacer("✓", "+", "✗", "x", "⌀", "Ø", "↑", "up", "↓", "down", "→", "to", "←", "from", "\u2009", " ",
+var spelt = strings.NewReplacer("✓", "+", "✗", "x", "⌀", "Ø", "↑", "up", "↓", "down", "→", "to", "←", "from",
+	"\u2009", " ",
 	"\u200b", "", "≈", "about ", "›", "›")
 
 // legible writes a text with the letters the font has; others are told by a question mark, so

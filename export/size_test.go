@@ -149,7 +149,8 @@ var drawnPath = regexp.MustCompile(`<path [^>]*>`)
 func inPDF(t *testing.T, file string, page int) (out []segment2) {
 	t.Helper()
 	n := strconv.Itoa(page)
-	for _, p := range drawnPath.FindAllString(runs(t, "pdftocairo", "-svg", "-origpagesizes", "-noshrink", "-nocenter", "-f", n, "-l", n, file, "-"), -1) {
+	svg := runs(t, "pdftocairo", "-svg", "-origpagesizes", "-noshrink", "-nocenter", "-f", n, "-l", n, file, "-")
+	for _, p := range drawnPath.FindAllString(svg, -1) {
 		_, d, _ := strings.Cut(p, ` d="`)
 		d, _, _ = strings.Cut(d, `"`)
 		m := [6]float64{1, 0, 0, 1, 0, 0}

@@ -35,7 +35,8 @@ func (v machineView) Live() bool { return v.Phase == machine.Running }
 func (s *Server) machineNow(c *echo.Context) machineView {
 	v := machineView{Path: "/projects/" + c.Param("id") + "/machine"}
 	if s.machine == nil {
-		v.Trouble = "No machine is connected. “brevium demo” starts a simulated one; “brevium serve --machine” takes the address of one."
+		v.Trouble = "No machine is connected. “brevium demo” starts a simulated one; “brevium serve --machine” takes the " +
+			"address of one."
 		return v
 	}
 	state, err := s.machine.State(c.Request().Context())

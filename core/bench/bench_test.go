@@ -32,7 +32,8 @@ func TestScoreCards(t *testing.T) {
 		{"uneven", sheet.Grid("strip", sheet.Cols(in, 2*in, 5*in), sheet.Rows(3*in), "a b c"),
 			[]string{"Cut 8 × 3.", "Turn so that the left edge is against the fence: score at 1 and 3."}, 1},
 		{"part of the way", sheet.Grid("strip", sheet.Cols(in, 5*in), sheet.Rows(3*in, in), "a b\n- ~\nc c"),
-			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3 (ends counted from the top edge).",
+			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3 (ends counted " +
+				"from the top edge).",
 				"Turn so that the bottom edge is against the fence: score at 1."}, 2},
 	}
 	for _, c := range cases {

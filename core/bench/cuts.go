@@ -80,9 +80,6 @@ func CutsOf(p *sheet.Piece) (out []Cuts) {
 	return out
 }
 
-// Mitres says whether anything is left to shape when the rest of a piece is cut.
-func Mitres(all []Cuts) bool { return len(all) > 0 && all[len(all)-1].Trim }
-
 // says tells the cuts of one place.
 func (c Cuts) says(p *sheet.Piece, say func(Length) string) string {
 	var does []string

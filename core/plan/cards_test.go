@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"brevium/core/bench"
+	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/style"
@@ -176,4 +177,40 @@ func TestStepsFollowTheHouse(t *testing.T) {
 func stepOf(p *Plan, id string) bench.Step {
 	s, _ := p.Job().Step(id)
 	return s
+}
+
+// The work on a set goes title by title; each box is filled and closed by itself, and of a nest
+// the inner is closed and put in before the next is closed. Habits hold there too.
+func TestWorkOnSets(t *testing.T) {
+	order := func(kind string, burnish string) map[string]int {
+		b := aSet(kind, "20 mm", brief.Member{ID: "2"})
+		b.Set("tools.burnish", burnish)
+		j, at := MakeSet(b, Default).Job(), map[string]int{}
+		for i, s := range j.Steps {
+			if _, twice := at[s.ID]; twice {
+				t.Errorf("%s: %s is there twice", kind, s.ID)
+			}
+			at[s.ID] = i + 1
+		}
+		return at
+	}
+	for _, c := range []struct {
+		kind, burnish string
+		ids           []string // in this order
+	}{
+		{"nest", "", []string{"trim:1", "1/score:base", "2/score:base", "1/cut:base", "1/burnish", "1/fill", "1/close", "set:1", "2/close"}},
+		{"stack", "before", []string{"2/score:base", "1/burnish", "2/burnish", "1/cut:base", "1/fill", "1/close", "2/fill", "2/close",
+			"set:1"}},
+	} {
+		at, last := order(c.kind, c.burnish), 0
+		for _, id := range c.ids {
+			if at[id] <= last {
+				t.Errorf("%s: %s comes at %d, after %d", c.kind, id, at[id], last)
+			}
+			last = at[id]
+		}
+		if c.kind == "nest" && at["2/fill"] > 0 {
+			t.Error("a nest is filled with what is put in by itself")
+		}
+	}
 }

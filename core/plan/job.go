@@ -27,31 +27,66 @@ func (p *Plan) Job() Job {
 }
 
 // Job is the set as it is made at the bench: the sheets of all are cut, then of each title
-// every box's steps are done in turn, and last they come together. A frame says of which
-// box it is.
+// every box's steps are done in turn; each is filled and closed by itself, and last they come
+// together, of a nest before the next is closed. A frame says of which box it is.
 func (s *Set) Job() Job {
 	j := Job{Name: string(s.Brief.Name), Plans: s.Plans, Names: s.Names, Set: s}
 	for _, l := range s.Layouts {
 		j.Cuts = append(j.Cuts, l.Cut)
 	}
 	j.Steps = bench.TrimSteps(alike(j.Cuts, s.Plans[0].Say))
-	for _, title := range titles[1:] {
-		for i, p := range s.Plans {
-			for _, step := range p.Steps {
-				if step.Title == title {
-					j.Steps = append(j.Steps, s.stepOf(i, step))
-				}
+	for _, title := range s.titles() {
+		if title != "Trim" && title != "Fill" && title != "Close" {
+			for i := range s.Plans {
+				j.Steps = append(j.Steps, s.titled(i, title)...)
 			}
 		}
 	}
-	if last := s.together(); last != "" {
-		step := bench.Step{ID: "set", Title: "Put them together", Count: max(1, s.sets), Says: []string{last}}
-		for i, says := range s.Course() {
-			step.Frames = append(step.Frames, bench.Frame{Says: says, Look: bench.Gathered, At: float64(i + 1)})
+	gather := s.gather()
+	for i := range s.Plans {
+		if nested := s.Kind == "nest" && i > 0; nested {
+			j.Steps = append(j.Steps, gather[i-1])
 		}
-		j.Steps = append(j.Steps, step)
+		if s.Kind != "nest" || !s.follows(i) {
+			j.Steps = append(j.Steps, s.titled(i, "Fill")...)
+		}
+		j.Steps = append(j.Steps, s.titled(i, "Close")...)
+	}
+	if s.Kind != "nest" && s.together() != "" {
+		j.Steps = append(j.Steps, gather...)
 	}
 	return j
+}
+
+// titled are the steps of a title for one of the boxes.
+func (s *Set) titled(i int, title string) (out []bench.Step) {
+	for _, step := range s.Plans[i].Steps {
+		if step.Title == title {
+			out = append(out, s.stepOf(i, step))
+		}
+	}
+	return out
+}
+
+// gather are the steps by which each box but the first comes to those before it.
+func (s *Set) gather() (out []bench.Step) {
+	for i, says := range s.Course() {
+		out = append(out, bench.Step{ID: fmt.Sprintf("set:%d", i+1), Title: "Put them together", Piece: s.Names[i+1],
+			Count: max(1, s.sets), Says: []string{says}, Frames: []bench.Frame{{Says: says, Look: bench.Gathered, At: float64(i + 1)}},
+			Check: "It stands or lies as it is drawn, and nothing is strained.", Fails: []bench.Remedy{{When: "It won't go",
+				Do: "look for a wall that leans out, or a band that is proud, and press it in."}}, Minutes: 0.25 * float64(max(1, s.sets))})
+	}
+	return out
+}
+
+// titles are the steps of the work, in turn: as the habit has it, folds are burnished before
+// anything is cut.
+func (s *Set) titles() []string {
+	if s.Plans[0].Burnish != "before" {
+		return titles
+	}
+	out := slices.DeleteFunc(slices.Clone(titles), func(t string) bool { return t == "Fold and burnish" })
+	return slices.Insert(out, slices.Index(out, "Cut"), "Fold and burnish")
 }
 
 func (s *Set) stepOf(i int, step bench.Step) bench.Step {

@@ -27,7 +27,7 @@ func (s *Set) Cards() (out []bench.ScoreCard) {
 // Steps is the work on all boxes at once: all are cut, then all bases are scored,
 // all lids, and so on, and last they are put together.
 func (s *Set) Steps() (out []bench.Step) {
-	for _, title := range titles {
+	for _, title := range s.titles() {
 		step := bench.Step{ID: words.Small(title), Title: title, Count: 1}
 		most := 0
 		var each [][]string

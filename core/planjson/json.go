@@ -4,10 +4,8 @@ package planjson
 import (
 	"encoding/json"
 	"fmt"
-	"math"
 
 	"brevium/core/assembly"
-	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
@@ -267,14 +265,6 @@ func (p writer) whole() jsonPlan {
 		}
 	}
 	return out
-}
-
-func stepOf(s bench.Step) jsonStep {
-	js := jsonStep{s.ID, s.Title, s.Piece, s.Count, s.Says, s.Caution(), s.Check, nil, math.Round(s.Minutes*10) / 10}
-	for _, f := range s.Fails {
-		js.Fails = append(js.Fails, f.When+": "+f.Do)
-	}
-	return js
 }
 
 // placed lists things where they lie.
