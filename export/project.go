@@ -47,6 +47,9 @@ type project struct {
 // Project writes the project sheet as PDF: what is needed, what is cut, and every step with
 // its pictures.
 func Project(j plan.Job, o Options) ([]byte, error) {
+	if o.Both {
+		j = j.InBoth()
+	}
 	p := project{newPaper(called(j), o.Paper.W, o.Paper.H, 14, j.Warning()), j, o}
 	p.foot = called(j)
 	p.turn()
@@ -185,6 +188,7 @@ func (p project) cutList() {
 }
 
 func (p project) layout() {
+	p.room(80)
 	p.heading(2, "From the sheets")
 	var all []pictured
 	for _, s := range p.Steps {
@@ -210,11 +214,7 @@ func (p project) cards() {
 	p.heading(2, "Score cards")
 	p.para("Inside face up. A length is measured from the edge against the fence.")
 	p.boxes(func(of *plan.Plan, name string) {
-		cards := of.Cards
-		if p.Both {
-			cards, _ = of.InBoth()
-		}
-		for _, c := range cards {
+		for _, c := range of.Cards {
 			title := words.Capital(words.Plain(c.Piece))
 			if name != "" {
 				title = words.Capital(name) + ": " + words.Plain(c.Piece)
@@ -222,6 +222,7 @@ func (p project) cards() {
 			if c.Count > 1 {
 				title += fmt.Sprintf(" × %d", c.Count)
 			}
+			p.room(64)
 			p.heading(3, title)
 			for _, s := range c.Says {
 				p.para(s)
@@ -253,11 +254,14 @@ func (p project) steps() {
 				p.para(says)
 			}
 		}
+		again := i > 0 && p.Job.Steps[i-1].Title == s.Title // what held for the step before holds for this
 		for _, c := range s.Cautions {
-			p.caution(c.Text)
+			if !again || !slices.Contains(p.Job.Steps[i-1].Cautions, c) {
+				p.caution(c.Text)
+			}
 		}
 		p.row(p.frames(s), 5, 0.82)
-		if s.Check != "" {
+		if s.Check != "" && (!again || p.Job.Steps[i-1].Check != s.Check) {
 			p.paraAt(9, "See that: "+words.Small(s.Check)+" "+fails(s))
 		}
 	}
@@ -300,6 +304,7 @@ func (p project) glueMap() {
 	if len(all) == 0 {
 		return
 	}
+	p.room(80) // with its first pictures
 	p.heading(2, "Glue map")
 	p.para("Tape or glue goes where the dots are, on the side that is drawn; never where it would show.")
 	p.row(all, 3, 0.82)

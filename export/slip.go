@@ -50,13 +50,14 @@ func SlipSize(j plan.Job) (w, h float64, folds string) {
 // Slip writes the slip as PDF, every length in both units.
 func Slip(j plan.Job) ([]byte, error) {
 	w, h, folds := SlipSize(j)
+	j = j.InBoth()
 	p := project{newPaper(called(j)+": how it is made", w, h, 4, j.Warning()), j, Options{Both: true}}
 	p.turn()
 	p.pdf.SetTextColor(24, 74, 77)
 	p.lines("H1", "heading", "", 11, called(j))
 	p.pdf.SetTextColor(42, 37, 32)
 	small := func(s string) { p.lines("P", "text", "", 7, s) }
-	pic := min(w-8, 46.0)
+	pic := min(w-2*p.margin, 46, (h-2*p.margin)/0.78)
 	p.room(pic * 0.78)
 	p.figure(draw.Made(j.Plans[0], 1, 320, 250), "The finished box, open.", (w-pic)/2, p.y, pic, pic*0.78)
 	p.y += pic*0.78 + 1
@@ -66,8 +67,7 @@ func Slip(j plan.Job) ([]byte, error) {
 			title = words.Capital(name) + ": " + words.Small(title)
 		}
 		small(title + ", outside " + p.dims(of, of.Box.Outside) + ".")
-		cards, _ := of.InBoth()
-		for _, c := range cards {
+		for _, c := range of.Cards {
 			p.y += 0.8
 			p.lines("H2", "text", "B", 7, words.Capital(words.Plain(c.Piece)))
 			small(strings.Join(c.Says, " "))

@@ -50,8 +50,8 @@ func (s *Server) out(c *echo.Context) error {
 		return err
 	}
 	if !ok {
-		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+called(string(st.Brief.Name),
-			nameless)+" needs mending first.")
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+st.Called()+
+			" needs mending first.")
 	}
 	o, what, err := s.optionsOf(c)
 	if err != nil {
@@ -91,7 +91,7 @@ func (s *Server) handOn(c *echo.Context) error {
 		return err
 	}
 	path := "/projects/" + st.Project.Project
-	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": to hand on", "S": st, "Path": path, "OK": ok,
+	data := map[string]any{"Title": st.Called() + ": to hand on", "S": st, "Path": path, "OK": ok,
 		"Parts": export.Parts, "Papers": export.Formats}
 	if ok {
 		w, h, folds := export.SlipSize(j)
@@ -123,7 +123,7 @@ func (s *Server) templates(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": templates", "S": st,
+	data := map[string]any{"Title": st.Called() + ": templates", "S": st,
 		"Path": "/projects/" + st.Project.Project, "OK": ok, "Papers": export.Formats}
 	if ok {
 		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), pieceRows(j), sheetRows(j)

@@ -70,7 +70,7 @@ func (s *Server) showMachine(c *echo.Context, said string) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": called(string(st.Brief.Name), nameless) + ": the cutting machine", "S": st,
+	data := map[string]any{"Title": st.Called() + ": the cutting machine", "S": st,
 		"Path": "/projects/" + st.Project.Project, "OK": ok, "M": s.machineNow(c), "Said": said}
 	if ok {
 		data["Warning"], data["Sheets"] = j.Warning(), sheetRows(j)

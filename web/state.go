@@ -175,3 +175,11 @@ func (st *state) GlueMap() (out []glued) {
 	}
 	return out
 }
+
+// Called is what all that is made is called: of a set the set.
+func (st *state) Called() string {
+	if st.Set != nil {
+		return called(string(st.Set.Brief.Name), nameless)
+	}
+	return called(string(st.Brief.Name), nameless)
+}

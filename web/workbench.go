@@ -319,12 +319,18 @@ func (s *Server) print(c *echo.Context) error {
 		"Path": "/projects/" + st.Project.Project, "Prints": prints})
 }
 
-// Boards draws every turn of a piece on the scoring board.
-func (st *state) Boards(piece string) (out []template.HTML) {
-	for _, card := range st.Shown.Cards {
-		if card.Piece == piece {
-			for i := range card.Turns {
-				out = append(out, template.HTML(draw.Board(st.Shown, card, i)))
+// lay is a piece as it lies on the scoring board for one turn, with what is done there.
+type lay struct {
+	Board template.HTML
+	Says  string
+}
+
+// Lays draws every turn of a piece on the scoring board.
+func (st *state) Lays(piece string) (out []lay) {
+	for _, step := range st.Steps {
+		for _, f := range step.Frames {
+			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
+				out = append(out, lay{template.HTML(draw.Step(st.Shown.Job(), f, 0, 0)), f.Says})
 			}
 		}
 	}

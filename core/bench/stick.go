@@ -236,9 +236,11 @@ func (w Work) fit() Step {
 			"weight, or with a light push.", l))
 		s.Minutes += 0.25 * float64(w.Copies)
 	}
-	if len(w.Lids) > 0 && len(w.Course) > 0 {
-		s.Frames = []Frame{{Says: "The box with its lid on, still empty.", Look: Standing, At: float64(len(w.Course)),
-			Parts: w.shown(len(w.Course)), Empty: true}}
+	for i, d := range w.Course {
+		if d.Does == "close" && slices.Contains(w.Lids, d.Part) {
+			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("With the %s on, still empty.", words.Plain(d.Part)),
+				Look: Standing, At: float64(i + 1), Parts: w.shown(i + 1), Empty: true})
+		}
 	}
 	return s
 }

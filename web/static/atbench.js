@@ -90,7 +90,10 @@ async function go(address, how = {}, push = true) {
     const answer = await fetch(address, { signal: going.signal, ...how });
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const fresh = page.querySelector("[data-at-bench]");
-    if (!fresh || !answer.ok) { location.assign(answer.url); return; }
+    if (!fresh || !answer.ok) { // what was sent is told by the page as it is now
+      location.assign(how.method ? main().dataset.link : answer.url);
+      return;
+    }
     const open = $("#at-list")?.open;
     main().replaceWith(document.adoptNode(fresh));
     document.title = fresh.dataset.title;
