@@ -191,7 +191,7 @@ func (v *atBench) show(j plan.Job, n, f int) {
 	v.Aloud = strings.Join(v.Step.Says, " ")
 	if len(frames) > 0 {
 		v.Frame = frames[v.F]
-		v.Picture = template.HTML(draw.Step(j, v.Frame, 640, 460))
+		v.Picture = template.HTML(draw.Step(j, v.Frame, 480, 345))
 		v.Aloud = v.Frame.Says
 	}
 	if v.F == 0 {
