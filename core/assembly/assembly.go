@@ -31,6 +31,7 @@ type Part struct {
 	When   sheet.Phase // Make, or Close for what is put on last
 	Off    Way         // how what closes the box comes off again
 	Rides  bool        // it is stuck on while all is flat, and goes wherever what it is stuck on goes
+	Last   bool        // of what rides: it is not stuck on while flat, but when all else is done
 	Loose  bool        // it is cut with the rest, and has no place of its own in the folded box
 }
 

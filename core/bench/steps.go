@@ -62,6 +62,7 @@ type Frame struct {
 	Parts []string // of a standing box: the parts that are shown
 	Lit   []string // and the faces that move now
 	Empty bool     // and nothing is in it yet
+	Late  bool     // and what goes on last is on
 	Uncut bool     // of a flat piece: nothing is cut of it yet
 	Box   int      // of a set: which box
 }

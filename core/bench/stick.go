@@ -286,7 +286,8 @@ func (w Work) close() Step {
 		}
 	}
 	if n := len(w.Course); len(w.Last) > 0 && n > 0 {
-		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Last, " "), Look: Standing, At: float64(n), Parts: w.shown(n)})
+		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Last, " "), Look: Standing, At: float64(n),
+			Parts: w.shown(n), Late: true})
 		if w.Busy {
 			s.Says = append(s.Says, "A busy paper hides a lap; lay it at the back or below where it doesn't.")
 		}

@@ -197,6 +197,7 @@ func (k *work) seal(c *Closure, at closing) {
 		return
 	}
 	piece := k.on(p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
+	k.late(piece.Name)
 	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
 }

@@ -171,6 +171,15 @@ func (k *work) flat(format string, args ...any) {
 	k.out.Flat = append(k.out.Flat, fmt.Sprintf(format, args...))
 }
 
+// late says of parts that ride that they are stuck on last.
+func (k *work) late(names ...string) {
+	for _, name := range names {
+		if part := k.box.Part(name); part != nil {
+			part.Last = true
+		}
+	}
+}
+
 func (k *work) last(format string, args ...any) {
 	if s := fmt.Sprintf(format, args...); !slices.Contains(k.out.Last, s) {
 		k.out.Last = append(k.out.Last, s)

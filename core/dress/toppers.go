@@ -236,6 +236,7 @@ func (k *work) topper(t Topper, p *Panel) {
 		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
 	}
 	k.last("Stick the topper on the %s.", k.called([]*Panel{p}))
+	k.late(stack...)
 }
 
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives

@@ -38,7 +38,9 @@ func dressedBrief(id string) brief.Brief {
 // is not made: checked by the angles of the faces themselves, against what
 // the steps before have lit.
 func TestStepPicturesAreTrue(t *testing.T) {
-	for _, p := range jobsToMake(t, true) {
+	gift := Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
+		Default)
+	for _, p := range append(jobsToMake(t, true), gift) {
 		m := making{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
 		for _, step := range p.Steps {
 			if step.Title == "Stick" {
@@ -80,6 +82,9 @@ func (m making) stands(step bench.Step, f bench.Frame) {
 	}
 	if a.Filled != !f.Empty || a.Filled && step.Title != "Fill" && step.Title != "Close" {
 		m.t.Errorf("%s: filled: %v", m.where, a.Filled)
+	}
+	if on := slices.ContainsFunc(a.Bodies, func(b *fold.Body) bool { return m.p.Box.Part(b.Name).Last }); on && !f.Late {
+		m.t.Errorf("%s: what is stuck on last is on", m.where)
 	}
 	m.folded[f.Piece] = append(m.folded[f.Piece], f.Lit...)
 	for _, move := range m.p.Box.Course() {
@@ -151,5 +156,18 @@ func TestGlueMap(t *testing.T) {
 				t.Errorf("%s: glue at %v shows", s.Face, d)
 			}
 		}
+	}
+}
+
+// What is stuck on last is seen in the last picture, and there alone.
+func TestToppersComeLast(t *testing.T) {
+	p := Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), Default)
+	if !p.OK() {
+		t.Fatal(p.Problems)
+	}
+	frames := stepOf(p, "close").Frames
+	last := p.Stands(frames[len(frames)-1])
+	if n := slices.IndexFunc(last.Bodies, func(b *fold.Body) bool { return p.Box.Part(b.Name).Last }); n < 0 {
+		t.Error("the topper is never on")
 	}
 }

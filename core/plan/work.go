@@ -114,7 +114,8 @@ func (p *Plan) Stands(f bench.Frame) assembly.Standing {
 	folding := len(f.Parts) == 1 && f.Empty
 	return all.Only(func(part, on string) bool {
 		if on != "" { // it rides
-			return slices.Contains(f.Parts, on)
+			last := p.Box.Part(part)
+			return slices.Contains(f.Parts, on) && (f.Late || last == nil || !last.Last)
 		}
 		if !slices.Contains(f.Parts, part) || folding && seen[part] {
 			return false
