@@ -134,6 +134,8 @@ func TestShare(t *testing.T) {
 	if _, err := a.store.Save(t.Context(), id, store.Change{Base: head.ID, Brief: b, What: "longer"}); err != nil {
 		t.Fatal(err)
 	}
+	a.typeInShop("habits.adhesive", "glue")
+	a.typeInShop("habits.burnish", "before")
 	link := "/s/" + sh.Token
 	parts := []string{"", "/folded", "/solid.json", "/step.svg?step=fill", "/document", "/out/pdf", "/out/slip", "/out/templates"}
 	for _, part := range parts {
@@ -144,6 +146,9 @@ func TestShare(t *testing.T) {
 	page := a.get(link).Body.String()
 	if !strings.Contains(page, "Bulb tray") || !strings.Contains(page, "170 mm (6 11/16 in)") && !strings.Contains(page, "170 mm (6") {
 		t.Error("the page does not tell the box in both units")
+	}
+	if !strings.Contains(page, "double-sided tape") || strings.Index(page, "burnish") < strings.Index(page, "Cut: base") {
+		t.Error("what the shop says now is in what was shared before")
 	}
 	if doc := a.get(link + "/document").Body.String(); !strings.Contains(doc, `"90 mm"`) {
 		t.Errorf("%.200s", doc)

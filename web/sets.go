@@ -27,14 +27,17 @@ type made struct {
 
 // make plans a document; box names the box of a set that is meant, the first when
 // there is none so called.
-func (s *Server) make(b brief.Brief, box string) made {
+func (s *Server) make(b brief.Brief, box string) made { return s.makeIn(s.workshop(), b, box) }
+
+// makeIn is make in a given workshop.
+func (s *Server) makeIn(w plan.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
-		p := plan.Make(b, s.workshop())
+		p := plan.Make(b, w)
 		s.cutAsAsked(p, false)
 		return made{plan: p}
 	}
 	n := max(0, b.Several.At(box))
-	set := plan.MakeSetFor(b, n, s.workshop())
+	set := plan.MakeSetFor(b, n, w)
 	s.cutSetAsAsked(set)
 	return made{set.Plans[n], set, n}
 }

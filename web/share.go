@@ -55,7 +55,8 @@ func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
 		return nil, plan.Job{}, gone
 	}
 	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
-	st := s.look(store.Project{Revision: rev, Changed: sh.Made}, &edited{box: c.QueryParam("box")})
+	// What its shop said is written in the document; whatever that shop says now is left out.
+	st := s.looked(store.Project{Revision: rev, Changed: sh.Made}, s.makeIn(plan.Default, sh.Document, c.QueryParam("box")))
 	j, ok := s.jobCut(st)
 	if !ok {
 		return nil, j, echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
