@@ -40,6 +40,9 @@ func SlipSize(j plan.Job) (w, h float64, folds string) {
 			ways = append(ways, map[int]string{2: "in two", 3: "in three", 4: "in four"}[min(n, 4)])
 		}
 	}
+	if short < leastFold {
+		return w, h, "The box is too small for a folded slip: roll it up."
+	}
 	folds = "It lies in the box as it is."
 	if len(ways) > 0 {
 		folds = "Fold it " + strings.Join(ways, ", then across ") + " and it lies in the box."

@@ -53,7 +53,7 @@ const left = (ms) => {
   const s = Math.max(0, Math.ceil(ms / 1000)), m = Math.floor(s / 60);
   return `${m >= 60 ? `${Math.floor(m / 60)}:${String(m % 60).padStart(2, "0")}` : m}:${String(s % 60).padStart(2, "0")}`;
 };
-const keyOf = (el) => `${main().dataset.link} ${main().dataset.step} ${el.querySelector("button").textContent.split(":")[0]}`;
+const keyOf = (el) => [main().dataset.link, main().dataset.step, el.dataset.what].join("|");
 function remembering() {
   try { sessionStorage.setItem("timers", JSON.stringify([...timers])); } catch { /* storage may be off */ }
 }
@@ -67,16 +67,15 @@ function waits() {
   }
   for (const [key, end] of timers) {
     if (end > Date.now()) continue;
-    if (Date.now() - end < 1500) ring(key);
-    if (Date.now() - end > 60000) { timers.delete(key); remembering(); }
+    ring(key);
+    if (Date.now() - end > 600000) { timers.delete(key); remembering(); }
   }
 }
 const rung = new Set();
 function ring(key) {
   if (rung.has(key)) return;
   rung.add(key);
-  const what = key.slice(key.lastIndexOf(" ") + 1);
-  tell(`Time is up: ${what}.`);
+  tell(`Time is up: ${key.split("|").pop().toLowerCase()}.`);
   if (navigator.vibrate) navigator.vibrate([200, 100, 200]);
   if (aloud()) speechSynthesis.speak(new SpeechSynthesisUtterance("Time is up."));
 }
@@ -103,6 +102,7 @@ async function go(address, how = {}, push = true) {
     shown(true);
   } catch (e) {
     if (e.name === "AbortError") return;
+    begin();
     tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
   }
 }
