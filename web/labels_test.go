@@ -39,7 +39,7 @@ func TestLabelsKeepApart(t *testing.T) {
 	mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
 	var html string
 	drawn := 0
-	for n := 0; drawn < 120; n++ {
+	for n := 0; drawn < 80; n++ {
 		s := style.Styles[n%len(style.Styles)]
 		b := brief.New([]string{"in", "mm"}[n%2])
 		b.Contents, b.Box = nil, brief.Box{Style: brief.Text(s.ID)}

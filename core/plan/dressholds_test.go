@@ -19,7 +19,7 @@ func TestDressedBoxesHold(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
 			all, planned := combinations(s), 0
-			for n := range boxes(1000) {
+			for n := range fewer(1000) {
 				b := random(r)
 				b.Box = brief.Box{Style: brief.Text(s.ID)}
 				answer(&b, s, (n*7)%all)
@@ -40,7 +40,7 @@ func TestDressedBoxesHold(t *testing.T) {
 				}
 				planned++
 			}
-			if planned < boxes(40) {
+			if planned < fewer(40) {
 				t.Errorf("only %d were planned", planned)
 			}
 		})

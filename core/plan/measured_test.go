@@ -32,7 +32,7 @@ func TestMeasuredSizes(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
 			all, made := combinations(s), 0
-			for n := range boxes(900) {
+			for n := range fewer(900) {
 				b := random(r)
 				b.Contents, b.Box = nil, brief.Box{Style: brief.Text(s.ID)}
 				if b.Size == nil {
@@ -64,7 +64,7 @@ func TestMeasuredSizes(t *testing.T) {
 					t.Fatalf("the outside is %.3f mm off, for %s", far, b.Encode())
 				}
 			}
-			if made < boxes(200) {
+			if made < fewer(200) {
 				t.Errorf("only %d were made", made)
 			}
 		})
