@@ -64,7 +64,7 @@ const stepRim = 16.0
 
 // stepFlat draws a piece lying flat, its outside up where the work is there.
 func stepFlat(p *plan.Plan, piece *sheet.Piece, f bench.Frame, w, h float64) string {
-	outside := f.Look == bench.Dressed || f.Look == bench.GlueOut
+	outside := f.Look.Side() == "outside"
 	k := min((w-2*stepRim)/piece.Width.MM(), (h-2*stepRim)/piece.Height.MM())
 	s := stepPiece{flat: flat{canvas: &canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
 		cuts: bench.CutsOf(piece), outside: outside}
@@ -98,6 +98,10 @@ func (s stepPiece) ring(rings ...[]sheet.Point) string {
 	return s.path(&sheet.Face{Points: turned[0], Holes: turned[1:]})
 }
 
+func (s stepPiece) face(f *sheet.Face) string {
+	return s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...)
+}
+
 // done says whether a place's cuts are made already.
 func (s stepPiece) done(n int) bool { return !s.Uncut && (s.Look != bench.Cutting || n < s.N) }
 
@@ -129,7 +133,7 @@ func (s stepPiece) card() {
 	}
 	for _, f := range s.piece.Faces {
 		if !f.Waste || !s.gone(f) {
-			s.tag("path", "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "fill", fill, "stroke", fill,
+			s.tag("path", "d", s.face(f), "fill", fill, "stroke", fill,
 				"fill-rule", "evenodd")
 		}
 	}
@@ -220,7 +224,7 @@ func (s stepPiece) now() {
 
 func (s stepPiece) cutsNow(c bench.Cuts) {
 	for _, f := range c.Away {
-		s.tag("path", "class", "away-now", "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "data-now", "1")
+		s.tag("path", "class", "away-now", "d", s.face(f), "data-now", "1")
 	}
 	for _, l := range c.Slits {
 		x1, y1 := s.at(l.A)
@@ -245,7 +249,7 @@ func (s stepPiece) glue() {
 		if g.Taped {
 			class = "tape-face"
 		}
-		s.tag("path", "class", class, "d", s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...), "data-face", g.Face)
+		s.tag("path", "class", class, "d", s.face(f), "data-face", g.Face)
 		for _, d := range g.Dots {
 			x, y := s.at(d)
 			s.tag("circle", "class", "glue-dot", "cx", x, "cy", y, "r", 2.2)
@@ -255,9 +259,8 @@ func (s stepPiece) glue() {
 
 // Glue draws the glue map of a piece from one side.
 func Glue(p *plan.Plan, piece string, look bench.Look, w, h float64) string {
-	side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
 	return Step(p.Job(), bench.Frame{Look: look, Piece: piece, Says: fmt.Sprintf("The %s from its %s: stuck where the dots are.", piece,
-		side)}, w, h)
+		look.Side())}, w, h)
 }
 
 // Made draws the finished box, closed or so far opened.

@@ -83,6 +83,9 @@ func TestProjectParts(t *testing.T) {
 				t.Errorf("%s (%s): %q is there: %v", id, title, says, other != id)
 			}
 		}
+		if card := j.Cuts[0].Card.Title; id == "cost" && !strings.Contains(flat(text), "to buy "+card) {
+			t.Errorf("the costs don't say what is bought of %s", card)
+		}
 		if strings.Contains(text, "fingers behind the guard") != (id == "steps" || id == "cautions") {
 			t.Errorf("%s: the blade's caution", id)
 		}

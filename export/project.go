@@ -164,7 +164,15 @@ func (p project) cost() {
 	for _, l := range append(slices.Clone(c.Parts), c.Rest...) {
 		add(l)
 	}
-	p.table([]string{"for", "how much", "used up", "to buy"}, []float64{0.36, 0.34, 0.15, 0.15}, rows)
+	widths := []float64{0.36, 0.34, 0.15, 0.15}
+	p.table([]string{"for", "how much", "used up", "to buy"}, widths, rows)
+	rows = nil
+	for _, l := range c.Cards {
+		add(l)
+	}
+	if len(rows) > 0 {
+		p.table([]string{"card", "sheets", "they cost", "to buy"}, widths, rows)
+	}
 	p.para(fmt.Sprintf("One box takes %s of material and about %.0f minutes.", coins(c.One()), c.Minutes/float64(c.Boxes)))
 	if c.Ask > 0 {
 		p.para(fmt.Sprintf("With your hour and your margin, ask %s for one.", coins(c.Ask)))
@@ -295,8 +303,8 @@ func (p project) glueMap() {
 				continue
 			}
 			for _, look := range plan.GlueLooks(of.Spreads(piece)) {
-				side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
-				says := fmt.Sprintf("%s, seen from its %s", words.Capital(strings.TrimPrefix(name+" "+words.Plain(piece.Name), " ")), side)
+				says := fmt.Sprintf("%s, seen from its %s", words.Capital(strings.TrimPrefix(name+" "+words.Plain(piece.Name), " ")),
+					look.Side())
 				all = append(all, pictured{draw.Glue(of, piece.Name, look, 330, 270), says})
 			}
 		}

@@ -40,7 +40,7 @@ func (p *paper) table(head []string, parts []float64, rows [][]string) {
 	p.y += 2
 }
 
-// picture is one of a row of them, with what it says.
+// pictured is one of a row of them, with what it says.
 type pictured struct{ svg, says string }
 
 // row sets pictures side by side, so many to a row, their words below.

@@ -80,7 +80,7 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool, pins ...plan.Pin)
 					largest = o
 				}
 			}
-			mark := fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+			mark := c.Mark(s)
 			for _, p := range s.Placed { // copies are told apart only by where a hand put them
 				if p.Pinned {
 					mark += fmt.Sprint(n)

@@ -96,7 +96,7 @@ func (s *Server) handOn(c *echo.Context) error {
 	if ok {
 		w, h, folds := export.SlipSize(j)
 		data["Job"], data["Warning"], data["SlipFolds"] = j, j.Warning(), folds
-		data["SlipSize"] = fmt.Sprintf("%.0f × %.0f mm", w, h)
+		data["SlipSize"] = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
 		data["Name"] = called(j.Name, nameless)
 		data["Picture"] = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
 		share, err := s.store.ShareOf(c.Request().Context(), c.Param("id"))

@@ -108,6 +108,9 @@ func TestOut(t *testing.T) {
 			t.Errorf("%s of an unproved plan: %d", out, r.Code)
 		}
 	}
+	if body := a.get(good + "/handon").Body.String(); !regexp.MustCompile(`lie in it: [^.]+mm[^.]+in\)`).MatchString(body) {
+		t.Error("the size of the slip is not told in both units")
+	}
 	for _, page := range []string{"/handon", "/templates", "/machine", "/bench", "/print"} {
 		if r := a.get(bad + page); r.Code != http.StatusOK || !dont.MatchString(r.Body.String()) {
 			t.Errorf("%s does not say that it isn't proved: %d", page, r.Code)

@@ -6,7 +6,6 @@ import (
 	"html/template"
 	"reflect"
 
-	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/style"
@@ -56,7 +55,7 @@ func (m made) picture(w, h float64) string {
 	case m.set != nil && m.set.OK():
 		return draw.SetFolded(m.set, float64(len(m.set.Plans)), draw.DefaultView, w, h)
 	case m.plan.OK():
-		return draw.Folded(m.plan, assembly.Pose{Fold: 1, Lift: 1}, draw.DefaultView, w, h)
+		return draw.Made(m.plan, 1, w, h)
 	}
 	return ""
 }

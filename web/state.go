@@ -8,7 +8,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -168,8 +167,7 @@ func (st *state) GlueMap() (out []glued) {
 			continue
 		}
 		for _, look := range plan.GlueLooks(st.Shown.Spreads(piece)) {
-			side := map[bench.Look]string{bench.GlueOut: "outside", bench.GlueIn: "inside"}[look]
-			out = append(out, glued{fmt.Sprintf("%s, from its %s", words.Capital(words.Plain(piece.Name)), side),
+			out = append(out, glued{fmt.Sprintf("%s, from its %s", words.Capital(words.Plain(piece.Name)), look.Side()),
 				template.HTML(draw.Glue(st.Shown, piece.Name, look, 320, 240))})
 		}
 	}

@@ -49,11 +49,7 @@ func exportCommand() *cobra.Command {
 					}
 				}
 			}
-			data, err := input(c.Context(), args[0], c.InOrStdin(), brief.Limit)
-			if err != nil {
-				return err
-			}
-			b, err := brief.Decode(data)
+			b, err := document(c, args[0])
 			if err != nil {
 				return err
 			}

@@ -15,11 +15,7 @@ func planCommand() *cobra.Command {
 		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief " +
 			"is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
-			data, err := input(c.Context(), args[0], c.InOrStdin(), brief.Limit)
-			if err != nil {
-				return err
-			}
-			b, err := brief.Decode(data)
+			b, err := document(c, args[0])
 			if err != nil {
 				return err
 			}
@@ -36,4 +32,13 @@ func planCommand() *cobra.Command {
 			return nil
 		},
 	}
+}
+
+// document reads a project's document from a file, or from standard input for "-".
+func document(c *cobra.Command, name string) (brief.Brief, error) {
+	data, err := input(c.Context(), name, c.InOrStdin(), brief.Limit)
+	if err != nil {
+		return brief.Brief{}, err
+	}
+	return brief.Decode(data)
 }

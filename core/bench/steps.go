@@ -52,6 +52,14 @@ const (
 	Gathered Look = "set" // the boxes of a set, At of them come to the first
 )
 
+// Side is the side of a flat piece that lies up in a picture.
+func (l Look) Side() string {
+	if l == GlueOut || l == Dressed {
+		return "outside"
+	}
+	return "inside"
+}
+
 // Frame is one picture of a step, with what is done in it.
 type Frame struct {
 	Says  string
@@ -106,7 +114,7 @@ type Work struct {
 	Last     []string // what goes on or round the closed box
 	Care     []string // what the contents ask for, said when they go in
 	Deep     bool     // deeper than fingers reach
-	Busy     bool     // its card is printed
+	Busy     bool     // the paper that goes round it is printed
 	Say      func(Length) string
 }
 
@@ -195,7 +203,7 @@ func (w Work) trimmed(first []string) (out []Step) {
 		s := Step{ID: fmt.Sprintf("trim:%d", of.N+1), Title: "Trim", Piece: fmt.Sprintf("sheet %d", of.N+1), Count: of.Alike,
 			Cautions: Take(bladeCare), Minutes: 0.5 * float64(len(of.Cuts)*of.Alike)}
 		if i == 0 {
-			s.Says = first
+			s.Says = slices.Clone(first)
 		}
 		says := fmt.Sprintf("Sheet %d is %s; it is cut %s.", of.N+1, of.Of, plural(len(of.Cuts), "time"))
 		if of.Alike > 1 {
@@ -255,14 +263,20 @@ func (w Work) burnish() Step {
 // foldsOf says which way a piece's scores are folded.
 func foldsOf(p *sheet.Piece) string {
 	valleys, mountains := 0, 0
-	for _, l := range append(slices.Clone(p.Slanted), passLines(p)...) {
-		switch {
-		case l.Kind == sheet.Bend:
-		case l.Fold == sheet.Valley:
+	count := func(f sheet.Fold) {
+		if f == sheet.Valley {
 			valleys++
-		default:
+		} else {
 			mountains++
 		}
+	}
+	for _, l := range p.Slanted {
+		if l.Kind != sheet.Bend {
+			count(l.Fold)
+		}
+	}
+	for _, pass := range p.Passes {
+		count(pass.Fold)
 	}
 	switch {
 	case mountains == 0:
@@ -271,13 +285,6 @@ func foldsOf(p *sheet.Piece) string {
 		return "every score is folded away from you, and back."
 	}
 	return fmt.Sprintf("%d are folded up towards you, %d (drawn beaded) away from you.", valleys, mountains)
-}
-
-func passLines(p *sheet.Piece) (out []sheet.Line) {
-	for _, pass := range p.Passes {
-		out = append(out, sheet.Line{Fold: pass.Fold})
-	}
-	return out
 }
 
 // cut gives, for each piece, what is cut to its scores and, by itself, how its tabs are

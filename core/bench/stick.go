@@ -144,9 +144,8 @@ func (w Work) stick() (out []Step) {
 		}
 		for _, look := range []Look{GlueOut, GlueIn} {
 			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return g.Outside == (look == GlueIn) }) {
-				side := map[Look]string{GlueOut: "outside", GlueIn: "inside"}[look]
 				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s: it is stuck where the dots are.",
-					words.Plain(p.Name), side), Look: look, Piece: p.Name})
+					words.Plain(p.Name), look.Side()), Look: look, Piece: p.Name})
 			}
 		}
 		for _, i := range w.folds(p) {
@@ -172,7 +171,13 @@ func (w Work) knowHow(p *sheet.Piece) (says []string) {
 	if w.Sticks.ID != "tape" && slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return p.RoleOf(g.Face) != "tab" }) {
 		says = append(says, "Pegs along the rim hold it while it dries.")
 	}
-	if p.RoleOf(p.Root) != "tab" && slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return strings.Contains(g.Face, "flap") }) {
+	flaps := 0
+	for _, g := range p.Glues {
+		if g.Lapped && strings.HasSuffix(g.Face, "flap") {
+			flaps++
+		}
+	}
+	if flaps >= 3 { // all four close one end, three of them on another
 		says = append(says, "Stand two flaps up and leave two down: they then come in the right order.")
 	}
 	return says

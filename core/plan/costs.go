@@ -55,7 +55,7 @@ func (j Job) Cost(w Workshop, pace bench.Pace) Cost {
 	for _, p := range c.Parts {
 		c.All += p.All
 	}
-	c.Cards = j.byCard(w)
+	c.Cards = j.byCard()
 	for _, l := range c.Cards {
 		c.Buy += l.Buy
 		if !l.Known {
@@ -145,7 +145,7 @@ func (j Job) partOf(name string) string {
 }
 
 // byCard lists the sheets, with what is bought for them.
-func (j Job) byCard(w Workshop) (out []CostLine) {
+func (j Job) byCard() (out []CostLine) {
 	var needs []shop.Need
 	for _, c := range j.Cuts {
 		if c.Offcut {

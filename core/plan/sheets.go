@@ -22,6 +22,11 @@ type Cut struct {
 	Each   int64  // the price of a sheet, where no card tells it
 }
 
+// Mark is the same for sheets of the same card that are cut alike.
+func (c Cut) Mark(s layout.Sheet) string {
+	return fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+}
+
 // Cost is what the sheets cost that are bought for it, in hundredths.
 func (c Cut) Cost() int64 {
 	switch {

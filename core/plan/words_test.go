@@ -51,6 +51,9 @@ func TestStepsReadWell(t *testing.T) {
 			}
 			text = append(append(text, s.Says...), strings.Fields(s.Caution())...)
 			for _, says := range s.Says {
+				if strings.HasPrefix(says, "Stand two flaps up") && style.ID != "pinch-top" {
+					t.Errorf("%s has no four flaps that close one end", style.ID)
+				}
 				if says != strings.TrimSpace(says) || !strings.HasSuffix(says, ".") || says[0] >= 'a' && says[0] <= 'z' {
 					t.Errorf("%s: %q is no sentence", style.ID, says)
 				}

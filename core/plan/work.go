@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -90,7 +89,7 @@ func alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
 	known, n := map[string]int{}, 0
 	for _, c := range cuts {
 		for _, s := range c.Sheets {
-			mark := fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+			mark := c.Mark(s)
 			if at, ok := known[mark]; ok {
 				out[at].Alike++
 			} else {
