@@ -47,12 +47,7 @@ func TestBenchSession(t *testing.T) {
 	v.do("reload", chromedp.Reload())
 	v.until("where it was", benchStep+` === "cut:base" && new URLSearchParams(location.search).get("picture") === "2"`)
 	done := v.reads(`"" + document.querySelector(".at-progress").value`)
-	v.js(fmt.Sprintf(`fetch("%s/bench?step=fill").then((r) => r.text()).then((text) => {
-		const page = new DOMParser().parseFromString(text, "text/html"), form = page.querySelector("form.at-on");
-		const fields = new URLSearchParams(new FormData(form));
-		fields.set("done", "1");
-		return fetch(form.getAttribute("action"), { method: "POST", body: fields });
-	}).then(() => document.dispatchEvent(new Event("visibilitychange")))`, box))
+	v.js(v.ticked(box, "fill"))
 	v.until("the other device's tick is here", fmt.Sprintf(`Number(document.querySelector(".at-progress").value) === %s + 1`, done))
 
 	for !strings.HasPrefix(v.reads(benchStep), "drying") {
@@ -69,6 +64,45 @@ func TestBenchSession(t *testing.T) {
 	v.click(".at-done form button")
 	v.until("from the beginning", benchStep+` === "trim:1" && document.querySelectorAll(".at-list .good").length === 0`)
 	v.sees("at your pace")
+}
+
+// What is being sent is never broken off: neither by a look for ticks from elsewhere nor by a
+// second press. A tick from elsewhere is shown where one is, without a jump.
+func TestBenchSendsOnce(t *testing.T) {
+	v := visit(t)
+	box := v.box(6)
+	v.do("bench", chromedp.Navigate(v.address+box+"/bench?step=trim:1&picture=100"))
+	v.js(`window.sent = 0; const real = fetch;
+	window.fetch = async (address, how) => {
+		const answer = await real(address, how);
+		if (how?.method !== "POST") return answer;
+		sent++;
+		document.dispatchEvent(new Event("visibilitychange")); // a look for what else is ticked, now
+		document.querySelector('.at-on [data-way="on"]').click();
+		await new Promise((done) => setTimeout(done, 700));
+		return answer;
+	}`)
+	v.click(`.at-on [data-way="on"]`)
+	v.until("the next step", benchStep+` === "trim:2"`)
+	v.until("sent once", `sent === 1 && document.querySelectorAll(".at-list .good").length === 1`)
+
+	v.do("bench", chromedp.EmulateViewport(390, 500), chromedp.Navigate(v.address+box+"/bench?step=cut:base&picture=100"))
+	v.click("#at-fails summary")
+	v.js(`document.querySelector("#at-fails summary").focus(); scrollTo(0, 60)`)
+	v.js(v.ticked(box, "fill"))
+	v.until("ticked", `document.querySelectorAll(".at-list .good").length === 2`)
+	v.until("left as it was", `scrollY === 60 && document.querySelector("#at-fails").open &&
+		document.activeElement.matches("#at-fails summary")`)
+}
+
+// ticked is a script that ticks a step as another device does, and makes the page look.
+func (v *visitor) ticked(box, step string) string {
+	return fmt.Sprintf(`fetch("%s/bench?step=%s").then((r) => r.text()).then((text) => {
+		const page = new DOMParser().parseFromString(text, "text/html"), form = page.querySelector("form.at-on");
+		const fields = new URLSearchParams(new FormData(form));
+		fields.set("done", "1");
+		return fetch(form.getAttribute("action"), { method: "POST", body: fields });
+	}).then(() => document.dispatchEvent(new Event("visibilitychange")))`, box, step)
 }
 
 // The machine beside the pages, from the page: a sheet is sent, it jams, goes on, is done.

@@ -31,14 +31,15 @@ async function wake() {
 
 // --- Reading aloud, with the browser's own voice.
 const aloud = () => remembered("aloud") === "yes" && "speechSynthesis" in window;
-function read() {
+function read(quiet) {
   const button = $("[data-aloud]"), says = $("[data-says]");
   if (!("speechSynthesis" in window)) return;
-  speechSynthesis.cancel();
   if (button) {
     button.hidden = false;
     button.setAttribute("aria-pressed", aloud());
   }
+  if (quiet) return;
+  speechSynthesis.cancel();
   if (!aloud() || !says) return;
   // A slash between figures is read as a fraction where it is spelt as one.
   const text = says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/");
@@ -80,43 +81,63 @@ function ring(key) {
   if (aloud()) speechSynthesis.speak(new SpeechSynthesisUtterance("Time is up."));
 }
 
-// --- From one picture to another.
+// --- From one picture to another. What is sent is waited for: no second press and no look
+// for ticks from elsewhere breaks it off.
 let going = null;
-async function go(address, how = {}, push = true) {
+async function go(address, { sent = null, push = true, quiet = false } = {}) {
+  if (going && (going.sends || quiet)) return;
   going?.abort();
-  going = new AbortController();
+  const mine = going = new AbortController();
+  mine.sends = Boolean(sent);
+  const late = setTimeout(() => mine.abort(new Error("no answer")), 30000);
   try {
-    const answer = await fetch(address, { signal: going.signal, ...how });
+    const answer = await fetch(address, { signal: mine.signal, ...(sent && { method: "POST", body: sent }) });
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const fresh = page.querySelector("[data-at-bench]");
     if (!fresh || !answer.ok) { // what was sent is told by the page as it is now
-      location.assign(how.method ? main().dataset.link : answer.url);
+      location.assign(sent ? main().dataset.link : answer.url);
       return;
     }
-    const open = $("#at-list")?.open;
-    main().replaceWith(document.adoptNode(fresh));
-    document.title = fresh.dataset.title;
+    put(document.adoptNode(fresh), quiet);
     if (push) history.pushState(null, "", answer.url);
-    if ($("#at-list") && open !== undefined) $("#at-list").open = open;
-    tell("");
-    shown(true);
   } catch (e) {
-    if (e.name === "AbortError") return;
+    if (e.name === "AbortError" || quiet) return;
     begin();
+    if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
     tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
+  } finally {
+    clearTimeout(late);
+    if (going === mine) going = null;
   }
 }
 
-function shown(turned) {
+// put shows a page in place of the one there was; quietly, what one looks at and has in hand
+// stays where it is.
+function put(fresh, quiet) {
+  const was = main(), held = quiet && was.contains(document.activeElement) ? document.activeElement : null;
+  for (const el of was.querySelectorAll(quiet ? "details[id]" : "#at-list")) {
+    const same = $(`#${el.id}`, fresh);
+    if (same) same.open = el.open;
+  }
+  was.replaceWith(fresh);
+  document.title = fresh.dataset.title;
+  if (quiet) {
+    const alike = (el) => el.tagName === held.tagName && el.ariaLabel === held.ariaLabel && el.textContent === held.textContent;
+    if (held) ([...fresh.querySelectorAll(held.tagName)].find(alike) || $("#at-title")).focus({ preventScroll: true });
+  } else {
+    tell("");
+    $("#at-title").focus({ preventScroll: true });
+    scrollTo(0, 0);
+  }
+  shown(quiet);
+}
+
+function shown(quiet) {
   begin();
   clock();
   waits();
   wake();
-  read();
-  if (turned) {
-    $("#at-title").focus({ preventScroll: true });
-    scrollTo(0, 0);
-  }
+  read(quiet);
 }
 
 const press = (way) => { const el = $(`[data-way="${way}"]`, $(".at-ways") || document); if (el) el.click(); return Boolean(el); };
@@ -144,10 +165,11 @@ function listen() {
   document.addEventListener("submit", (e) => {
     if (!e.target.closest("[data-at-bench]")) return;
     e.preventDefault();
+    if (going?.sends) return;
     clock();
     spent = since = 0; // what is sent is not sent again
     step = "";
-    go(e.target.action, { method: "POST", body: new URLSearchParams(new FormData(e.target, e.submitter)) });
+    go(e.target.action, { sent: new URLSearchParams(new FormData(e.target, e.submitter)) });
   });
   document.addEventListener("keydown", (e) => {
     if (e.altKey || e.ctrlKey || e.metaKey || e.target.closest("input, dialog[open], select, textarea")) return;
@@ -155,7 +177,7 @@ function listen() {
     if (e.key === "ArrowRight" || (e.key === " " && !onButton)) { if (press("on")) e.preventDefault(); }
     if (e.key === "ArrowLeft") { if (press("back")) e.preventDefault(); }
   });
-  addEventListener("popstate", () => go(location.href, {}, false));
+  addEventListener("popstate", () => go(location.href, { push: false }));
   document.addEventListener("visibilitychange", () => {
     if (document.hidden) { spent = lapse(); since = 0; return; }
     since = Date.now();
@@ -171,12 +193,12 @@ async function elsewhere() {
   if (document.hidden || !main()) return;
   try {
     const answer = await fetch(`${main().dataset.link}/stamp`);
-    if (answer.ok && (await answer.text()) !== main().dataset.stamp) go(location.href, {}, false);
+    if (answer.ok && (await answer.text()) !== main().dataset.stamp) go(location.href, { push: false, quiet: true });
   } catch { /* said when it matters */ }
 }
 
 if (main()) {
   if (innerWidth >= 900 && $("#at-list")) $("#at-list").open = true;
   listen();
-  shown(false);
+  shown();
 }
