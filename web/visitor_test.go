@@ -132,7 +132,7 @@ func (v *visitor) do(what string, steps ...chromedp.Action[chromedp.Void]) {
 // redrawn, and be gone when it is done: then, like a person, it looks again.
 func patiently(ctx context.Context, step chromedp.Action[chromedp.Void]) error {
 	const gone = -32000 // the browser's code for a node that is no longer there
-	for end := time.Now().Add(25 * time.Second); ; time.Sleep(40 * time.Millisecond) {
+	for end := time.Now().Add(25 * time.Second); ; time.Sleep(100 * time.Millisecond) {
 		err := chromedp.Do(ctx, step)
 		var told *cdproto.Error
 		if err == nil || !errors.As(err, &told) || told.Code != gone || time.Now().After(end) {
@@ -171,7 +171,7 @@ func (v *visitor) until(what, script string) {
 		if ok, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](script)); err == nil && ok {
 			return
 		}
-		time.Sleep(40 * time.Millisecond)
+		time.Sleep(100 * time.Millisecond)
 	}
 	v.t.Fatalf("never came true: %s (%s)\n%.1500s", what, script, v.reads("document.body.innerText"))
 }

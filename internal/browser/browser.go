@@ -30,9 +30,9 @@ const machinePace = 60
 // Database is the name of the file that Serve keeps projects in.
 const Database = "test.db"
 
-// Find gives the browser's path.
+// Find gives the browser's path: Debian's without a window first, which does the same for less.
 func Find() (string, error) {
-	for _, name := range []string{"chromium", "chromium-browser", "google-chrome"} {
+	for _, name := range []string{"chromium-headless-shell", "chromium", "chromium-browser", "google-chrome"} {
 		if path, err := exec.LookPath(name); err == nil {
 			return path, nil
 		}
