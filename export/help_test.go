@@ -56,6 +56,9 @@ func unproved(t testing.TB) plan.Job {
 	if j.Holds() {
 		t.Fatal("it holds")
 	}
+	for i := range j.Plans[0].Checks[:4] { // more than a line of a page tells
+		j.Plans[0].Checks[i].Holds = false
+	}
 	return j
 }
 

@@ -13,7 +13,7 @@ import (
 const (
 	tileMargin  = 10.0 // printers leave so much white
 	tileOverlap = 10.0
-	tileHead    = 9.0  // for what the page says
+	tileHead    = 9.0  // for what the page says, at the least
 	tileFoot    = 14.0 // for the ruler
 )
 
@@ -29,7 +29,12 @@ func (p *paper) templates(j plan.Job) {
 
 // template sets a drawing on as few pages as it needs, lying or turned.
 func (p *paper) template(d Drawing) {
-	wide, high := p.w-2*tileMargin, p.h-2*tileMargin-tileHead-tileFoot
+	wide := p.w - 2*tileMargin
+	warn := p.warning(d, wide)
+	p.font(true, 10)
+	title := p.wrap(d.Says+" · page A1 of A1", wide)
+	head := max(tileHead, titleLine*float64(len(title))+warnLine*float64(len(warn)))
+	high := p.h - 2*tileMargin - head - tileFoot
 	nx, ny := tiles(d.W, wide), tiles(d.H, high)
 	if tx, ty := tiles(d.H, wide), tiles(d.W, high); tx*ty < nx*ny {
 		turned := d
@@ -43,7 +48,7 @@ func (p *paper) template(d Drawing) {
 	}
 	for y := range ny {
 		for x := range nx {
-			p.tile(d, x, y, nx, ny, wide, high)
+			p.tile(d, warn, x, y, nx, ny, wide, high)
 		}
 	}
 }
@@ -56,8 +61,25 @@ func tiles(size, page float64) int {
 	return 1 + int(math.Ceil((size-page)/(page-tileOverlap)-1e-9))
 }
 
-func (p *paper) tile(d Drawing, x, y, nx, ny int, wide, high float64) {
-	margin, warn, foot := p.margin, p.warn, p.foot
+// how high lines are over a template, of its title and of a warning
+const titleLine, warnLine = 4.6, 3.4
+
+// warning is what stands over each page of a plan that isn't proved, in lines: all of it, where
+// that leaves two thirds of the page to the piece.
+func (p *paper) warning(d Drawing, wide float64) []string {
+	if d.Warn == "" {
+		return nil
+	}
+	p.font(true, 8)
+	lines := p.wrap(d.Warn, wide)
+	if most := int(p.h / 3 / warnLine); len(lines) > most {
+		lines = append(lines[:most-1], "… and more: the project sheet has all of it.")
+	}
+	return lines
+}
+
+func (p *paper) tile(d Drawing, warn []string, x, y, nx, ny int, wide, high float64) {
+	margin, top, foot := p.margin, p.warn, p.foot
 	p.margin, p.warn, p.foot = tileMargin, "", ""
 	p.turn()
 	says := d.Says
@@ -65,30 +87,32 @@ func (p *paper) tile(d Drawing, x, y, nx, ny int, wide, high float64) {
 		says += fmt.Sprintf(" · page %c%d of %c%d", 'A'+y%26, x+1, 'A'+(ny-1)%26, nx)
 	}
 	p.lines("H2", "text", "B", 10, says)
-	if d.Warn != "" {
+	if len(warn) > 0 {
 		p.pdf.SetTextColor(156, 53, 32)
 		p.within("P", "", func() {
-			p.pdf.SetFont("text", "B", 8)
-			p.pdf.Text(tileMargin, p.y+2.6, p.wrap(d.Warn, wide)[0])
+			p.font(true, 8)
+			for i, line := range warn {
+				p.pdf.Text(tileMargin, p.y+2.6+warnLine*float64(i), line)
+			}
 		})
 		p.pdf.SetTextColor(42, 37, 32)
 	}
-	p.margin, p.warn, p.foot = margin, warn, foot
-	left, top := tileMargin, tileMargin+tileHead
+	p.margin, p.warn, p.foot = margin, top, foot
+	left, above := tileMargin, p.h-tileMargin-tileFoot-high
 	x0, y0 := float64(x)*(wide-tileOverlap), float64(y)*(high-tileOverlap)
 	p.within("Figure", d.Says+", true to size", func() {
-		p.pdf.ClipRect(left-1, top-1, wide+2, high+2, false)
+		p.pdf.ClipRect(left-1, above-1, wide+2, high+2, false)
 		for _, kind := range Kinds {
 			for _, path := range d.Paths {
 				if path.Kind == kind {
-					p.path(path, left-x0, top-y0)
+					p.path(path, left-x0, above-y0)
 				}
 			}
 		}
 		p.pdf.ClipEnd()
 	})
 	p.artifact(func() {
-		p.joins(left, top, wide, high, x, y, nx, ny)
+		p.joins(left, above, wide, high, x, y, nx, ny)
 		p.ruler(left, p.h-tileMargin-tileFoot+4)
 	})
 }

@@ -190,7 +190,7 @@ func (s *Server) shoppingCSV(c *echo.Context) error {
 
 func (s *Server) shoppingOf(c *echo.Context, cuts []plan.Cut) error {
 	asFile(c, "shopping.csv")
-	return shop.WriteShopping(c.Response(), shop.Shopping(needsOf(cuts, s.workshop())))
+	return shop.WriteShopping(c.Response(), shop.Shopping(plan.Needs(cuts, s.workshop())))
 }
 
 func asFile(c *echo.Context, name string) {
@@ -208,19 +208,4 @@ func (s *Server) stashCSV(c *echo.Context) error {
 	asFile(c, "stash.csv")
 	w := now.Workshop
 	return w.WriteStash(c.Response(), now.Document.Units())
-}
-
-// needsOf is what cuts take of the shop: of cards as they are there now, whatever a box
-// was planned with.
-func needsOf(cuts []plan.Cut, w plan.Workshop) (out []shop.Need) {
-	for _, c := range cuts {
-		if c.Offcut || len(c.Sheets) == 0 {
-			continue
-		}
-		if now, ok := w.Card(c.Card.ID); ok {
-			c.Card = now
-		}
-		out = append(out, shop.Need{Card: c.Card, Sheet: c.Sheet, Count: len(c.Sheets)})
-	}
-	return out
 }

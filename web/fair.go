@@ -149,7 +149,7 @@ func (s *Server) fairPage(c *echo.Context) error {
 		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
 			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
 		}
-		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(needsOf(cuts, s.workshop()))
+		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(plan.Needs(cuts, s.workshop()))
 	}
 	return s.render(c, http.StatusOK, "fair", data)
 }

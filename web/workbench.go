@@ -151,7 +151,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	}
 	if v.View == "sheets" && st.Shown != nil {
 		data["Cutting"] = s.cutViewOfProject(st, data["Path"].(string), v.with())
-		data["Buys"] = shop.Shopping(needsOf(cutsOf(st), s.workshop()))
+		data["Buys"] = shop.Shopping(plan.Needs(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "bench" && st.Shown != nil {
 		if st.Cards, st.Steps = st.Shown.Cards, st.Shown.Steps; s.second() {

@@ -55,7 +55,7 @@ func (j Job) Cost(w Workshop, pace bench.Pace) Cost {
 	for _, p := range c.Parts {
 		c.All += p.All
 	}
-	c.Cards = j.byCard()
+	c.Cards = j.byCard(w)
 	for _, l := range c.Cards {
 		c.Buy += l.Buy
 		if !l.Known {
@@ -144,20 +144,28 @@ func (j Job) partOf(name string) string {
 	return "layers" // a strip that several are cut from
 }
 
-// byCard lists the sheets, with what is bought for them.
-func (j Job) byCard() (out []CostLine) {
-	var needs []shop.Need
-	for _, c := range j.Cuts {
-		if c.Offcut {
+// Needs is what cuts take of a shop, a line for each size of a card: of cards as they are
+// there now, whatever a box was planned with, where the shop says anything of them.
+func Needs(cuts []Cut, w Workshop) (needs []shop.Need) {
+	for _, c := range cuts {
+		if c.Offcut || len(c.Sheets) == 0 {
 			continue
 		}
 		i := slices.IndexFunc(needs, func(n shop.Need) bool { return n.Card.ID == c.Card.ID && n.Sheet.Same(c.Sheet) })
 		if i < 0 {
+			if now, ok := w.Card(c.Card.ID); ok && (now.Each > 0 || now.Hand > 0 || now.Pack > 0) {
+				c.Card = now
+			}
 			i, needs = len(needs), append(needs, shop.Need{Card: c.Card, Sheet: c.Sheet})
 		}
 		needs[i].Count += len(c.Sheets)
 	}
-	for _, b := range shop.Shopping(needs) {
+	return needs
+}
+
+// byCard lists the sheets, with what is bought for them.
+func (j Job) byCard(w Workshop) (out []CostLine) {
+	for _, b := range shop.Shopping(Needs(j.Cuts, w)) {
 		l := CostLine{What: b.Card.Title, Amount: fmt.Sprintf("%d of %s", b.Count, b.Sheet.Title),
 			All: b.Card.Cost(b.Sheet, b.Count), Buy: b.Price, Known: b.Card.Each > 0}
 		switch {

@@ -62,3 +62,40 @@ func TestCosts(t *testing.T) {
 		t.Errorf("a set: %d of %d, %s", c.All, set.Cost, got)
 	}
 }
+
+// A layer takes two strips of tape along its long edges, by hand, in each school; a lot of one
+// card is counted once against what is in hand, whichever box it is for.
+func TestLayersAreTaped(t *testing.T) {
+	box := metric("tray-lid", 96, 74, 44, "copies", "3")
+	for _, school := range []struct {
+		is    string
+		takes bool
+	}{{"", true}, {"both", true}, {"glue", false}} {
+		b := box
+		b.Tools.Adhesive = brief.Text(school.is)
+		plain := Make(b, Default)
+		p := Make(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), Default)
+		if !p.OK() {
+			t.Fatal(p.Problems)
+		}
+		want := shop.Length(0)
+		if school.takes {
+			want = 3 * 2 * p.Dressed.Laid[0].Piece.Width
+		}
+		if more := p.Tape.Long() - plain.Tape.Long(); more != want {
+			t.Errorf("%q: the layer takes %s of tape, not %s", school.is, p.Say(more), p.Say(want))
+		}
+	}
+	p, hand := Make(box, Default), Default
+	hand.Cards = append([]shop.Card(nil), hand.Cards...)
+	i := 0
+	for hand.Cards[i].ID != p.Card.ID {
+		i++
+	}
+	hand.Cards[i].Hand, hand.Cards[i].Sheets = 5, []shop.Sheet{p.Cuts[0].Sheet}
+	cuts := append(append([]Cut(nil), p.Cuts...), p.Cuts...)
+	n := 2 * len(p.Cuts[0].Sheets)
+	if buy := shop.Shopping(Needs(cuts, hand)); len(buy) != 1 || buy[0].Count != n || buy[0].Short != max(0, n-5) {
+		t.Errorf("of %d sheets with 5 in hand %+v", n, buy)
+	}
+}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/fold"
@@ -145,16 +146,41 @@ func TestGlueMap(t *testing.T) {
 				}
 			}
 		}
-	}
-	// A flap longer than what it is stuck to has none where it would show.
-	p := family(t, "wrap-cover")
-	for _, s := range p.Spreads(p.Box.Piece("base cover")) {
-		on := standing{p.Box.Proved.Of("tray")}.find("back")
-		here := standing{p.Box.Proved.Of("base cover")}.find(s.Face)
-		for _, d := range s.Dots {
-			if s.On == "tray/back" && !sheet.Inside(on.Points, on.Under(here.Place(d))) {
-				t.Errorf("%s: glue at %v shows", s.Face, d)
+		for _, body := range p.Box.Proved.Bodies {
+			for _, g := range body.Piece.Glues {
+				hides(t, p, body.Find(g.Face), body.Find(g.On), body.Piece)
 			}
+		}
+		for _, j := range p.Box.Joins {
+			part, face := assembly.Ref(j.A)
+			other, on := assembly.Ref(j.B)
+			a, b := p.Box.Proved.Of(part), p.Box.Proved.Of(other)
+			if !j.Stuck || a == nil || b == nil || a.Find(face) == nil || b.Find(on) == nil {
+				continue
+			}
+			if a.Piece.Face(face).Area() <= b.Piece.Face(on).Area() {
+				hides(t, p, a.Find(face), b.Find(on), a.Piece)
+			} else {
+				hides(t, p, b.Find(on), a.Find(face), b.Piece)
+			}
+		}
+	}
+}
+
+// hides sees that a face that is stuck by its dots has none beside what lies over it.
+func hides(t *testing.T, p *Plan, face, on *fold.Placed, piece *sheet.Piece) {
+	t.Helper()
+	if face == nil || on == nil {
+		return
+	}
+	spreads := p.Spreads(piece)
+	i := slices.IndexFunc(spreads, func(s Spread) bool { return s.Face == face.Name })
+	if i < 0 {
+		t.Fatalf("%s: the %s of the %s is not on the map", p.Style.ID, face.Name, piece.Name)
+	}
+	for _, d := range spreads[i].Dots {
+		if !sheet.Inside(on.Points, on.Under(face.Place(d))) {
+			t.Errorf("%s: glue on the %s of the %s, at %v, shows beside the %s", p.Style.ID, face.Name, piece.Name, d, on.Name)
 		}
 	}
 }

@@ -16,9 +16,8 @@ import (
 // Spread is what is stuck of one face.
 type Spread struct {
 	Face    string
-	Outside bool // the glue goes on the outside of it
-	Taped   bool // tape in place of glue
-	On      string
+	Outside bool          // the glue goes on the outside of it
+	Taped   bool          // tape in place of glue
 	Dots    []sheet.Point // where glue goes, as the piece is drawn
 }
 
@@ -26,19 +25,31 @@ type Spread struct {
 // edges they stay where there is room; in millimetres
 const dotsApart, dotsMost, dotsIn = 8.0, 24.0, 2.5
 
+// spot is a face that is stuck: by a glue of its own piece, or by what joins it to another.
+type spot struct {
+	face    *sheet.Face
+	outside bool
+	strips  int                    // of tape along it, where it takes tape; its own piece's tape is counted there
+	hidden  func(sheet.Point) bool // nil: all of it is
+}
+
 // Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
 // other pieces (there the smaller face gets it), or to what it lies on as a layer. What
 // would show beside the other face has no dots.
 func (p *Plan) Spreads(piece *sheet.Piece) (out []Spread) {
+	for _, s := range p.spots(piece) {
+		out = append(out, Spread{s.face.Name, s.outside, p.Sticks().Taped(piece, s.face.Name), dots(s.face, s.hidden)})
+	}
+	return out
+}
+
+func (p *Plan) spots(piece *sheet.Piece) (out []spot) {
 	body := p.bodyOf(piece)
 	for _, g := range piece.Glues {
 		f := piece.Face(g.Face)
-		if f == nil || slices.ContainsFunc(out, func(s Spread) bool { return s.Face == g.Face && s.Outside != g.Outside }) {
-			continue
+		if f != nil && !slices.ContainsFunc(out, func(s spot) bool { return s.face == f && s.outside != g.Outside }) {
+			out = append(out, spot{f, !g.Outside, 0, covered(body.find(g.Face), body.find(g.On))})
 		}
-		s := Spread{Face: g.Face, Outside: !g.Outside, Taped: p.Sticks().Taped(piece, g.Face), On: g.On}
-		s.Dots = dots(f, covered(body.find(g.Face), body.find(g.On)))
-		out = append(out, s)
 	}
 	for _, j := range p.Box.Joins {
 		if s, ok := p.joined(piece, j); ok {
@@ -48,9 +59,24 @@ func (p *Plan) Spreads(piece *sheet.Piece) (out []Spread) {
 	for _, part := range p.Box.Parts {
 		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != sheet.Ribbon {
 			if f := piece.Face(part.At[0].Face); f != nil {
-				out = append(out, Spread{Face: f.Name, Outside: part.At[0].Over, Taped: p.Sticks().ID != "glue",
-					On: part.At[0].On, Dots: dots(f, nil)})
+				out = append(out, spot{f, part.At[0].Over, 2, nil})
 			}
+		}
+	}
+	return out
+}
+
+// tapeBetween is the tape by which pieces are stuck to others: a strip along a face that is
+// joined, two along a layer, at its long edges.
+func (p *Plan) tapeBetween(pieces []*sheet.Piece) (out []bench.Strip) {
+	for _, piece := range pieces {
+		for _, s := range p.spots(piece) {
+			if s.strips == 0 || !p.Sticks().Taped(piece, s.face.Name) {
+				continue
+			}
+			lo, hi := s.face.Bounds()
+			out = append(out, bench.Strip{Piece: piece.Name, Face: s.face.Name, Long: max(hi.X-lo.X, hi.Y-lo.Y),
+				Count: s.strips * piece.Count * p.Copies})
 		}
 	}
 	return out
@@ -77,31 +103,27 @@ func (p *Plan) bodyOf(piece *sheet.Piece) standing {
 
 // joined is what a join of two parts makes of a piece: nothing when the other's face is the
 // smaller.
-func (p *Plan) joined(piece *sheet.Piece, j assembly.Join) (Spread, bool) {
+func (p *Plan) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
 	nameA, faceA := assembly.Ref(j.A)
 	nameB, faceB := assembly.Ref(j.B)
 	a, b := p.Box.Part(nameA), p.Box.Part(nameB)
 	if !j.Stuck || a == nil || b == nil || a.Piece == nil || b.Piece == nil {
-		return Spread{}, false
+		return spot{}, false
 	}
 	fa, fb := a.Piece.Face(faceA), b.Piece.Face(faceB)
 	if fa == nil || fb == nil {
-		return Spread{}, false
+		return spot{}, false
 	}
 	mine, face, other, on := nameA, fa, nameB, faceB
 	if fb.Area() < fa.Area() {
 		mine, face, other, on = nameB, fb, nameA, faceA
 	}
 	if p.Box.Part(mine).Piece != piece {
-		return Spread{}, false
+		return spot{}, false
 	}
-	s := Spread{Face: face.Name, Taped: p.Sticks().ID == "tape", On: other + "/" + on, Outside: true}
 	here, there := standing{p.Box.Proved.Of(mine)}.find(face.Name), standing{p.Box.Proved.Of(other)}.find(on)
-	if here != nil && there != nil {
-		s.Outside = there.Middle().Sub(here.Middle()).Dot(here.In) < 0
-	}
-	s.Dots = dots(face, covered(here, there))
-	return s, true
+	outside := here == nil || there == nil || there.Middle().Sub(here.Middle()).Dot(here.In) < 0
+	return spot{face, outside, 1, covered(here, there)}, true
 }
 
 // covered says of a place on a face whether the other face lies over it; nil when it is

@@ -27,6 +27,7 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 	pieces := p.Box.Pieces()
 	cards := p.scoreCards(pieces, say)
 	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
+	p.Tape.Strips = append(p.Tape.Strips, p.tapeBetween(pieces)...)
 	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(), Sheets: alike(p.Cuts, say),
 		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
 		Say: say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions,
