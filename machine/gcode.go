@@ -13,8 +13,8 @@ func ReadGCode(data []byte) (Program, error) {
 	r := &gcode{scale: 1, z: 1, absolute: true}
 	for n, line := range strings.Split(string(data), "\n") {
 		for {
-			open := strings.IndexByte(line, '(')
-			if open < 0 {
+			open := strings.IndexAny(line, "(;")
+			if open < 0 || line[open] == ';' { // what follows a semicolon is a comment, whatever it holds
 				break
 			}
 			shut := strings.IndexByte(line[open:], ')')

@@ -42,6 +42,7 @@ func TestReaders(t *testing.T) {
 	inches := strings.NewReplacer("G21", "G20", "X10 Y40", "X.3937007874 Y1.5748031496", "X90 Y40", "X3.5433070866 Y1.5748031496").
 		Replace(squareG[:strings.Index(squareG, "T2")]) + "M2\n"
 	for name, job := range map[string]string{"G-code": squareG, "inches": inches,
+		"semicolons": strings.ReplaceAll(squareG, "\n", " ; (as it is\n"),
 		"own units":  `SP1;PU400,1600;PD3600,1600;`,
 		"relative":   `SP1;PA400,1600;PR;PD3200,0;PU;`,
 		"small, one": `sp1;pu400,1600;pd2000,1600,3600,1600`} {
