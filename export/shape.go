@@ -87,7 +87,7 @@ func (d Drawing) place(of []Path, to func(Point) Point) {
 func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	var cuts, slits, holes []sheet.Line
 	round := func(l sheet.Line) bool {
-		return slices.ContainsFunc(piece.Punches, func(h sheet.Punch) bool { return h.Scoop == 0 && onRing(h, l.A) && onRing(h, l.B) })
+		return slices.ContainsFunc(piece.Punches, func(h sheet.Punch) bool { return onRing(h, l.A) && onRing(h, l.B) })
 	}
 	for _, l := range piece.Outline() {
 		ends := []Point{at(l.A), at(l.B)}
@@ -110,7 +110,9 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	for _, h := range piece.Punches {
 		if h.Scoop == 0 {
 			out = append(out, Path{Kind: Hole, Points: []Point{at(h.Mid)}, Round: h.Diameter.MM()})
+			continue
 		}
+		out = append(out, Path{Kind: Hole, Points: scooped(h), Closed: true})
 	}
 	out = append(out, chains(Hole, holes)...)
 	for _, run := range chains(Cut, slits) {
@@ -131,12 +133,31 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 		}
 	}
 	for _, f := range piece.Kept() {
-		out = append(out, Path{Kind: Name, Points: []Point{at(f.Centre())}, Text: words.Plain(f.Name)})
+		name := words.Plain(f.Name)
+		out = append(out, Path{Kind: Name, Points: []Point{besideDots(out, at(f.Centre()), name)}, Text: name})
 	}
 	for i := range out {
 		out[i].Piece = piece.Name
 	}
 	return out
+}
+
+// besideDots moves a name up or down until no dot of glue lies in it, if that is soon.
+func besideDots(of []Path, mid Point, name string) Point {
+	half := 0.95*float64(len(name)) + 1
+	for _, off := range []float64{0, 2, -2, 3, -3, 4, -4} {
+		free := !slices.ContainsFunc(of, func(p Path) bool {
+			if p.Kind != GlueIn && p.Kind != GlueOut {
+				return false
+			}
+			x, y := p.Points[0].X-mid.X, p.Points[0].Y-mid.Y-off
+			return math.Abs(x) < half && y > -3 && y < 1.4
+		})
+		if free {
+			return Point{mid.X, mid.Y + off}
+		}
+	}
+	return mid
 }
 
 // slit says whether card stays on both sides of a cut.
@@ -156,8 +177,8 @@ func at(p sheet.Point) Point { return Point{p.X.MM(), p.Y.MM()} }
 
 // onRing says whether a point is one of the facets that stand for a round hole.
 func onRing(h sheet.Punch, p sheet.Point) bool {
-	r := math.Hypot((p.X - h.Mid.X).MM(), (p.Y - h.Mid.Y).MM())
-	return math.Abs(r-h.Diameter.MM()/2) < 0.02*h.Diameter.MM()
+	x, y := (p.X - h.Mid.X).MM(), (p.Y - h.Mid.Y).MM()
+	return math.Abs(math.Hypot(x, y)-h.Wide(math.Atan2(y, x))) < 0.02*h.Diameter.MM()
 }
 
 // chains joins lines that run on from each other into runs, in the order they come.
@@ -205,6 +226,7 @@ func chains(kind Kind, lines []sheet.Line) (out []Path) {
 		for _, q := range run {
 			p.Points = append(p.Points, at(q))
 		}
+		p.Points = smooth(p.Points, p.Closed)
 		out = append(out, p)
 	}
 	return out

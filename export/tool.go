@@ -91,13 +91,13 @@ func (d Drawing) strokes() []Stroke {
 	return out
 }
 
-// ring gives a hole as points to go round by: a circle within a hundredth of a millimetre.
+// ring gives a hole as points to go round by.
 func ring(p Path) []Point {
 	if p.Round == 0 {
 		return append(slices.Clone(p.Points), p.Points[0])
 	}
 	r := p.Round / 2
-	n := max(16, int(math.Ceil(math.Pi/math.Acos(max(0, 1-0.005/r)))))
+	n := max(16, int(math.Ceil(2*math.Pi/stepOf(r))))
 	out := make([]Point, n+1)
 	for i := range out {
 		s, c := math.Sincos(2 * math.Pi * float64(i%n) / float64(n))

@@ -75,7 +75,8 @@ type Slot struct {
 type Punch struct {
 	Mid             Point
 	Diameter, Scoop Length
-	Inward          Point // of a notch: the step from the edge into the card
+	Towards         float64 // where the scoop is: an angle from the right, turning down
+	Inward          Point   // of a notch: the step from the edge into the card
 }
 
 // Window is an upright opening within a piece.

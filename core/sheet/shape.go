@@ -12,21 +12,31 @@ const facets = 24
 // Punch cuts a round hole that a circle of the radius just passes through. A
 // scoop, if not 0, widens it towards the given direction, for a fingertip.
 func (p *Piece) Punch(mid Point, radius, scoop Length, towards float64) {
-	p.Punches = append(p.Punches, Punch{Mid: mid, Diameter: 2 * radius, Scoop: scoop})
+	h := Punch{Mid: mid, Diameter: 2 * radius, Scoop: scoop, Towards: towards}
+	p.Punches = append(p.Punches, h)
 	// The facets lie outside the circle, so that what fits it fits the hole.
-	out := radius.MM() / math.Cos(math.Pi/facets)
+	out := radius.MM()/math.Cos(math.Pi/facets) - radius.MM()
 	ring := make([]Point, facets)
 	for i := range ring {
 		angle := 2 * math.Pi * float64(i) / facets
-		r := out
-		if off := math.Abs(math.Remainder(angle-towards, 2*math.Pi)); off < math.Pi/5 {
-			r += scoop.MM() * math.Cos(off*5/2)
-		}
+		r := h.Wide(angle) + out
 		ring[i] = Point{mid.X + measure.FromMM(r*math.Cos(angle)), mid.Y + measure.FromMM(r*math.Sin(angle))}
 	}
 	for i := range ring {
 		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%facets]})
 	}
+}
+
+// ScoopHalf is how far a scoop goes to either side of where it is widest: an angle.
+const ScoopHalf = math.Pi / 5
+
+// Wide is how far the rim of a hole lies from its middle in a direction, in millimetres.
+func (h Punch) Wide(angle float64) float64 {
+	r := h.Diameter.MM() / 2
+	if off := math.Abs(math.Remainder(angle-h.Towards, 2*math.Pi)); off < ScoopHalf {
+		r += h.Scoop.MM() * math.Cos(off/ScoopHalf*math.Pi/2)
+	}
+	return r
 }
 
 // Window cuts an upright opening.
