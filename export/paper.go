@@ -9,6 +9,8 @@ import (
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
+
+	"brevium/core/words"
 )
 
 //go:embed fonts/text.ttf
@@ -157,8 +159,9 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 // wrap breaks a text into lines so wide.
 func (p *paper) wrap(text string, wide float64) (out []string) {
 	line := ""
-	for _, word := range strings.Fields(p.legible(text)) {
-		next := strings.TrimSpace(line + " " + word)
+	text = strings.ReplaceAll(words.Together(p.legible(text)), "\u202f", "\u00a0") // the fonts have the second alone
+	for _, word := range strings.Split(text, " ") {
+		next := strings.Trim(line+" "+word, " ")
 		if line != "" && p.pdf.GetStringWidth(next) > wide {
 			out = append(out, line)
 			next = word

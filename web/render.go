@@ -86,13 +86,10 @@ func (s *Server) funcs() template.FuncMap {
 // fraction finds 15/16, with a slash or a fraction slash.
 var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
 
-// mixed finds the blank between a whole number and its fraction.
-var mixed = regexp.MustCompile(`(\d) (\d+[/⁄]\d)`)
-
-// setFractions escapes a sentence and sets its fractions as fractions.
+// setFractions escapes a sentence and sets its fractions as fractions, each length in one line.
 func setFractions(s string) template.HTML {
-	s = mixed.ReplaceAllString(template.HTMLEscapeString(s), "$1\u2009$2")
-	return template.HTML(fraction.ReplaceAllString(s, `<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
+	return template.HTML(fraction.ReplaceAllString(words.Together(template.HTMLEscapeString(s)),
+		`<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
 }
 
 // number sets a shown length: the other unit on hover and focus, a sign when

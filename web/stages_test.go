@@ -88,7 +88,7 @@ func TestFields(t *testing.T) {
 
 func TestFractions(t *testing.T) {
 	for in, want := range map[string]string{
-		"Cut 9 x 7 1/2 in.": "Cut 9 x 7\u2009<span class=\"fr\"><i>1</i>⁄<i>2</i></span> in.",
+		"Cut 9 x 7 1/2 in.": "Cut 9 x 7\u202f<span class=\"fr\"><i>1</i>⁄<i>2</i></span>\u00a0in.",
 		"5 <b> 15⁄16":       "5 &lt;b&gt; <span class=\"fr\"><i>15</i>⁄<i>16</i></span>", "and/or": "and/or",
 	} {
 		if got := string(setFractions(in)); got != want {

@@ -3,6 +3,7 @@ package words
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -31,6 +32,17 @@ func Small(s string) string {
 
 // Plain writes an identity such as "back-left-tab" as people say it.
 func Plain(id string) string { return strings.ReplaceAll(id, "-", " ") }
+
+// What belongs together in a length: a whole number and its fraction, the number and its unit.
+var (
+	mixed = regexp.MustCompile(`(\d) (\d+[/⁄]\d)`)
+	unit  = regexp.MustCompile(`(\d) (mm|cm|in)\b`)
+)
+
+// Together keeps lengths from being broken over lines: the blanks in them do not break.
+func Together(s string) string {
+	return unit.ReplaceAllString(mixed.ReplaceAllString(s, "$1\u202f$2"), "$1\u00a0$2")
+}
 
 // Letters counts the letters of a text, however many bytes each takes.
 func Letters(s string) int { return utf8.RuneCountInString(s) }

@@ -26,3 +26,15 @@ func TestWords(t *testing.T) {
 		}
 	}
 }
+
+// A length is read in one line.
+func TestTogether(t *testing.T) {
+	for in, want := range map[string]string{
+		"Cut 9 × 7 1/2 in, then 40 mm.":              "Cut\x209\x20×\x207\u202f1/2\u00a0in,\x20then\x2040\u00a0mm.",
+		"Score 3 7⁄8 in (98.4 mm) and 2 more inside": "Score 3\u202f7⁄8\u00a0in (98.4\u00a0mm) and 2 more inside",
+	} {
+		if got := Together(in); got != want {
+			t.Errorf("%q is %q", in, got)
+		}
+	}
+}
