@@ -314,7 +314,7 @@ func (p project) glueMap() {
 	}
 	p.room(80) // with its first pictures
 	p.heading(2, "Glue map")
-	p.para("Tape or glue goes where the dots are, on the side that is drawn; never where it would show.")
+	p.para(p.Plans[0].GlueMapSaid())
 	p.row(all, 3, 0.82)
 }
 

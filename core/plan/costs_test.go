@@ -70,13 +70,17 @@ func TestLayersAreTaped(t *testing.T) {
 	for _, school := range []struct {
 		is    string
 		takes bool
-	}{{"", true}, {"both", true}, {"glue", false}} {
+		says  string
+	}{{"", true, "Tape goes"}, {"both", true, "Tape (the darker"}, {"glue", false, "Glue goes"}} {
 		b := box
 		b.Tools.Adhesive = brief.Text(school.is)
 		plain := Make(b, Default)
 		p := Make(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
+		}
+		if says := p.GlueMapSaid(); !strings.HasPrefix(says, school.says) {
+			t.Errorf("%q: %s", school.is, says)
 		}
 		want := shop.Length(0)
 		if school.takes {

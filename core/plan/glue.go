@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -184,4 +185,10 @@ func GlueLooks(all []Spread) (out []bench.Look) {
 		}
 	}
 	return out
+}
+
+// GlueMapSaid tells how the glue map is read.
+func (p *Plan) GlueMapSaid() string {
+	what := map[string]string{"tape": "Tape", "both": "Tape (the darker faces) or glue (the lighter ones)"}[p.Sticks().ID]
+	return cmp.Or(what, "Glue") + " goes where the dots are, on the side that is drawn; never where it would show."
 }
