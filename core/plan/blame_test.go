@@ -48,6 +48,39 @@ func TestTheGuiltyThingIsBlamed(t *testing.T) {
 	}
 }
 
+// Where nothing is left within the walls of all that stands proud of them, that is to blame.
+func TestProudIsBlamed(t *testing.T) {
+	for _, s := range style.Styles {
+		b := sized("1", "1", "1", "box.style", s.ID, "card.sheet", "a3", "room.proud", "99 in")
+		b.Size = nil
+		b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "42 mm", Count: "1"},
+			{Name: "marker", Shape: "block", Length: "44 mm", Width: "16 mm", Height: "3 mm", Count: "6"}}
+		for _, pr := range Make(b, Default).Problems {
+			if pr.Field != "room.proud" || strings.Contains(pr.Fix, "deeper") {
+				t.Errorf("%s: %q blames %q: %s", s.ID, pr.Text, pr.Field, pr.Fix)
+			}
+		}
+	}
+}
+
+// A small box that is too low is blamed on how high the things are, not on how long.
+func TestLowSmallBoxesAreBlamed(t *testing.T) {
+	for _, id := range []string{"cross-fold", "strip-column"} {
+		b := sized("1", "1", "1", "box.style", id, "card.sheet", "a3")
+		b.Size = nil
+		b.Contents = []brief.Item{{Name: "marker", Shape: "block", Length: "44 mm", Width: "36 mm", Height: "3 mm", Count: "3", Stack: "1"}}
+		p := Make(b, Default)
+		if len(p.Problems) == 0 {
+			t.Fatalf("%s is made", id)
+		}
+		for _, pr := range p.Problems {
+			if strings.Contains(pr.Fix, "deeper") != (pr.Field == "contents.0.height") {
+				t.Errorf("%s: %q blames %q: %s", id, pr.Text, pr.Field, pr.Fix)
+			}
+		}
+	}
+}
+
 // Four answers to no question are told in the same order every time.
 func TestProblemsKeepTheirOrder(t *testing.T) {
 	b := sized("120 mm", "90 mm", "40 mm", "box.options.hat", "large", "box.options.boots", "two", "box.options.wings", "none",

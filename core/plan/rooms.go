@@ -40,6 +40,9 @@ func (s *search) inRooms() *style.Box {
 		inside = s.job.Insides()
 	}
 	loads, most := s.shareOut(inside)
+	if s.allProud(s.job, loads...) {
+		return nil
+	}
 	s.job.Needs = make([]style.Dims, len(loads))
 	for i, l := range loads {
 		s.job.Needs[i] = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}

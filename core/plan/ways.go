@@ -260,6 +260,9 @@ func reason(ways []Way, i int) string {
 // build makes the box round an arrangement, its inserts with it; a draft has no
 // faces found yet.
 func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
+	if s.allProud(job, l) {
+		return nil
+	}
 	job.Need = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
 	if s.Kind.Needs != nil {
 		job.Need = s.Kind.Needs(job.Need, l, job.As("insert"))
@@ -298,6 +301,17 @@ func (s *search) clearing(ways []contents.Load) []contents.Load {
 		return ways
 	}
 	return clear
+}
+
+// allProud says whether all that goes in would stand above the walls, and notes it: there would
+// be none.
+func (s *search) allProud(job *style.Job, loads ...contents.Load) bool {
+	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {
+		return false
+	}
+	job.Problem("room.proud", fmt.Sprintf("Nothing would be left within the walls: all that goes in is no higher than the %s that "+
+		"stands proud of them.", job.Say(job.Proud)), "Let less of it stand proud.", "room.proud", "0")
+	return true
 }
 
 // guilty names the fields that ask for each dimension of a load.

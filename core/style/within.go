@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -30,7 +31,11 @@ func (j *Job) Within(name string, s *Style, size Dims, answers Answers) *Box {
 	in := Make(&inner, s, false)
 	if in == nil {
 		wrong := inner.Problems[0]
-		j.Problem(j.SizeField("length"), words.Capital(name)+": "+wrong.Text, wrong.Fix)
+		field := j.SizeField("length")
+		if dim, ok := strings.CutPrefix(wrong.Field, "size."); ok { // what asks for that of this box is to blame
+			field = cmp.Or(j.SizeField(dim), field)
+		}
+		j.Problem(field, words.Capital(name)+": "+wrong.Text, wrong.Fix)
 	}
 	return in
 }
