@@ -257,11 +257,8 @@ func (s stepPiece) glue() {
 	}
 }
 
-// Glue draws the glue map of a piece from one side.
-func Glue(p *plan.Plan, piece string, look bench.Look, w, h float64) string {
-	return Step(p.Job(), bench.Frame{Look: look, Piece: piece, Says: fmt.Sprintf("The %s from its %s: stuck where the dots are.", piece,
-		look.Side())}, w, h)
-}
+// Glue draws a picture of the glue map of one box.
+func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(p.Job(), f, w, h) }
 
 // Made draws the finished box, closed or so far opened.
 func Made(p *plan.Plan, lift, w, h float64) string {

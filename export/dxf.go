@@ -5,15 +5,16 @@ import (
 	"strings"
 )
 
-// layers are the DXF layers of the kinds of line: their names, colours and line types.
+// layers are the DXF layers of the kinds of line: their names, colours (numbers of the format's
+// own palette, nearest to those on the pages) and line types.
 var layers = map[Kind]struct {
 	name   string
 	colour int
 	dashes string
 }{
-	Cut: {"CUT", 7, "CONTINUOUS"}, Hole: {"HOLE", 7, "CONTINUOUS"}, Valley: {"SCORE_VALLEY", 5, "DASHED"},
-	Mountain: {"SCORE_MOUNTAIN", 6, "DOTTED"}, Bend: {"BEND", 8, "DOTTED"}, GlueIn: {"GLUE_INSIDE", 3, "CONTINUOUS"},
-	GlueOut: {"GLUE_OUTSIDE", 4, "CONTINUOUS"}, Mark: {"MARK", 1, "CONTINUOUS"}, Name: {"NAME", 9, "CONTINUOUS"},
+	Cut: {"CUT", 7, "CONTINUOUS"}, Hole: {"HOLE", 7, "CONTINUOUS"}, Valley: {"SCORE_VALLEY", 34, "DASHED"},
+	Mountain: {"SCORE_MOUNTAIN", 34, "DOTTED"}, Bend: {"BEND", 34, "CONTINUOUS"}, GlueIn: {"GLUE_INSIDE", 134, "CONTINUOUS"},
+	GlueOut: {"GLUE_OUTSIDE", 134, "CONTINUOUS"}, Mark: {"MARK", 14, "CONTINUOUS"}, Name: {"NAME", 8, "CONTINUOUS"},
 }
 
 // dxf writes groups: a code, and a value on the next line.

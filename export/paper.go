@@ -237,8 +237,7 @@ var letters = sync.OnceValue(func() map[rune]bool { return readLetters(textFont)
 
 // spelt are signs the fonts lack, written otherwise.
 var spelt = strings.NewReplacer("✓", "+", "✗", "x", "⌀", "Ø", "↑", "up", "↓", "down", "→", "to", "←", "from",
-	"\u2009", " ",
-	"\u200b", "", "≈", "about ", "›", "›")
+	"\u2009", " ", "\u200b", "", "≈", "about ")
 
 // legible writes a text with the letters the font has; others are told by a question mark, so
 // that nothing is left out in silence.

@@ -226,3 +226,22 @@ func BenchmarkProject(b *testing.B) {
 		mustProject(b, j)
 	}
 }
+
+// Where one box of a set is not proved, the sheet doesn't say that it is.
+func TestOneUnprovedOfASet(t *testing.T) {
+	j := demoJob(t, "Tansy tower")
+	said := func() string {
+		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{"cuts"}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return flat(runs(t, "pdftotext", kept(t, "set.pdf", pdf), "-"))
+	}
+	if says := said(); !strings.Contains(says, "Folded and proved") {
+		t.Errorf("%.300s", says)
+	}
+	j.Plans[len(j.Plans)-1].Checks[0].Holds = false
+	if says := said(); strings.Contains(says, "Folded and proved") || !strings.Contains(says, "NOT PROVED") {
+		t.Errorf("%.300s", says)
+	}
+}

@@ -126,12 +126,12 @@ func (p project) head() {
 			right, top, pic, pic*250/320)
 	}
 	p.y = max(p.y, top+pic*250/320+3)
-	for _, of := range p.Plans {
-		if of.Holds() {
-			p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.",
-				len(of.Checks)))
-			break
+	if p.Holds() {
+		checks := 0
+		for _, of := range p.Plans {
+			checks += len(of.Checks)
 		}
+		p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.", checks))
 	}
 	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil {
 		p.para(notes)
@@ -298,15 +298,9 @@ func fails(s bench.Step) string {
 func (p project) glueMap() {
 	var all []pictured
 	p.boxes(func(of *plan.Plan, name string) {
-		for _, piece := range of.Box.Pieces() {
-			if of.IsDressing(piece) {
-				continue
-			}
-			for _, look := range plan.GlueLooks(of.Spreads(piece)) {
-				says := fmt.Sprintf("%s, seen from its %s", words.Capital(strings.TrimPrefix(name+" "+words.Plain(piece.Name), " ")),
-					look.Side())
-				all = append(all, pictured{draw.Glue(of, piece.Name, look, 330, 270), says})
-			}
+		for _, g := range of.GlueMap() {
+			says := words.Capital(strings.TrimPrefix(name+": "+g.Says, ": "))
+			all = append(all, pictured{draw.Glue(of, g, 330, 270), says})
 		}
 	})
 	if len(all) == 0 {

@@ -120,6 +120,7 @@ func TestMachineJourney(t *testing.T) {
 	v.click("#press-resume")
 	v.sees("Finished")
 	v.until("all of it", `document.querySelector(".at-progress").value === 100`)
+	v.until("read out once", `document.querySelector("#machine-ends").textContent === "Finished" && !document.querySelector("[aria-live]")`)
 }
 
 // A page to show: whoever has the link turns the box and reads its cards in both units; when the

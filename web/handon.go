@@ -126,13 +126,16 @@ func (s *Server) templates(c *echo.Context) error {
 	data := map[string]any{"Title": st.Called() + ": templates", "S": st,
 		"Path": "/projects/" + st.Project.Project, "OK": ok, "Papers": export.Formats}
 	if ok {
-		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), pieceRows(j), sheetRows(j)
+		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), s.pieceRows(j), sheetRows(j)
 	}
 	return s.render(c, http.StatusOK, "templates", data)
 }
 
-func pieceRows(j plan.Job) (out []templateRow) {
+func (s *Server) pieceRows(j plan.Job) (out []templateRow) {
 	say := j.Plans[0].Say
+	if s.second() {
+		say = j.Plans[0].SayBoth
+	}
 	for _, d := range export.Drawings(j) {
 		r := templateRow{Title: words.Capital(words.Plain(d.Name)), Query: template.URL(url.Values{"piece": {d.Name}}.Encode()),
 			Says: say(measure.FromMM(d.W)) + " × " + say(measure.FromMM(d.H))}

@@ -118,6 +118,20 @@ func TestOut(t *testing.T) {
 	}
 }
 
+// The templates' sizes stand in both units where the house has it so.
+func TestTemplatesInBothUnits(t *testing.T) {
+	a := newApp(t)
+	path := a.trayOf("a3", "cover-216")
+	sizes := regexp.MustCompile(`<h3>Base <small>(.*)</small>`)
+	for _, second := range []string{"", "yes"} {
+		a.typeInShop("habits.second", second)
+		m := sizes.FindStringSubmatch(a.get(path + "/templates").Body.String())
+		if m == nil || strings.Contains(m[1], " mm (") != (second == "yes") {
+			t.Errorf("second %q: %v", second, m)
+		}
+	}
+}
+
 // A shared box is as it was when it was shared, in every part of its page, and can't be changed
 // by the link; withdrawn, all of it is gone.
 func TestShare(t *testing.T) {

@@ -9,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/words"
 	"brevium/export"
 	"brevium/machine"
 )
@@ -60,7 +61,7 @@ func machineTrouble(err error) string {
 	if i := strings.Index(text, " ("); i > 0 { // what the network says of it helps nobody
 		text = text[:i]
 	}
-	return strings.ToUpper(text[:1]) + text[1:]
+	return words.Capital(text)
 }
 
 func (s *Server) machinePage(c *echo.Context) error { return s.showMachine(c, "") }
@@ -87,7 +88,7 @@ func (s *Server) machineState(c *echo.Context) error {
 	if c.Request().Header.Get("HX-Request") != "true" {
 		return s.backToMachine(c)
 	}
-	return s.render(c, http.StatusOK, "machine", map[string]any{"Part": "machinenow", "M": s.machineNow(c)})
+	return s.render(c, http.StatusOK, "machine", map[string]any{"Part": "machinenow", "M": s.machineNow(c), "Again": true})
 }
 
 // sendToMachine gives the machine a sheet.

@@ -43,7 +43,6 @@ func (s *Server) unshare(c *echo.Context) error {
 // sharedState is the box that a link shows.
 func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
 	ctx := c.Request().Context()
-	gone := echo.NewHTTPError(http.StatusGone, "This link shows nothing any more: who made it has withdrawn it.")
 	sh, err := s.store.Shared(ctx, c.Param("token"))
 	if errors.Is(err, store.ErrNone) {
 		return nil, plan.Job{}, echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
@@ -52,7 +51,7 @@ func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
 		return nil, plan.Job{}, err
 	}
 	if sh.Gone {
-		return nil, plan.Job{}, gone
+		return nil, plan.Job{}, echo.NewHTTPError(http.StatusGone, "This link shows nothing any more: who made it has withdrawn it.")
 	}
 	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
 	// What its shop said is written in the document; whatever that shop says now is left out.
@@ -152,7 +151,7 @@ func (s *Server) sharedOut(c *echo.Context) error {
 	}
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
-		o := export.Options{Paper: export.FormatOf(c.QueryParam("paper")), Both: true, Shop: s.workshop()}
+		o := export.Options{Paper: export.FormatOf(c.QueryParam("paper")), Both: true, Shop: plan.Default}
 		return writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound

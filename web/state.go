@@ -162,14 +162,8 @@ type glued struct {
 
 // GlueMap draws where each piece is stuck.
 func (st *state) GlueMap() (out []glued) {
-	for _, piece := range st.Shown.Box.Pieces() {
-		if st.Shown.IsDressing(piece) {
-			continue
-		}
-		for _, look := range plan.GlueLooks(st.Shown.Spreads(piece)) {
-			out = append(out, glued{fmt.Sprintf("%s, from its %s", words.Capital(words.Plain(piece.Name)), look.Side()),
-				template.HTML(draw.Glue(st.Shown, piece.Name, look, 320, 240))})
-		}
+	for _, g := range st.Shown.GlueMap() {
+		out = append(out, glued{words.Capital(g.Says), template.HTML(draw.Glue(st.Shown, g, 320, 240))})
 	}
 	return out
 }

@@ -126,7 +126,7 @@ func (s *Server) workbench(c *echo.Context) error {
 
 // show renders the workbench, whole or for a swap.
 func (s *Server) show(c *echo.Context, code int, st *state) error {
-	v, ctx, err := viewOf(c).opened(st), c.Request().Context(), error(nil)
+	v, ctx := viewOf(c).opened(st), c.Request().Context()
 	if v.Box = ""; st.Set != nil {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
@@ -157,9 +157,11 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		if st.Cards, st.Steps = st.Shown.Cards, st.Shown.Steps; s.second() {
 			st.Cards, st.Steps = st.Shown.InBoth()
 		}
-		if data["Bench"], err = s.benchStage(c, st); err != nil {
+		b, err := s.benchStage(c, st)
+		if err != nil {
 			return err
 		}
+		data["Bench"] = b
 	}
 	if v.Stage == "dressing" {
 		data["Dress"] = s.dressing(f, st)

@@ -49,6 +49,9 @@ func exportCommand() *cobra.Command {
 					}
 				}
 			}
+			if err := fitting(as, what); err != nil {
+				return err
+			}
 			b, err := document(c, args[0])
 			if err != nil {
 				return err
@@ -61,9 +64,25 @@ func exportCommand() *cobra.Command {
 	c.Flags().StringVar(&paper, "paper", "", "a4 (the default) or letter")
 	c.Flags().StringVar(&with, "with", "", "parts of the project sheet, with commas between: "+partNames())
 	c.Flags().BoolVar(&both, "both-units", false, "every length in both units")
-	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf: this piece alone")
-	c.Flags().IntVar(&what.Sheet, "sheet", 0, "svg, dxf, hpgl, gcode: this sheet, from 1")
+	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf, templates: this piece alone")
+	c.Flags().IntVar(&what.Sheet, "sheet", 0, "svg, dxf, templates, hpgl, gcode: this sheet, from 1")
 	return c
+}
+
+// fitting refuses a piece or a sheet where a kind of file has none.
+func fitting(as string, w export.What) error {
+	one := map[string]string{"svg": "piece sheet", "dxf": "piece sheet", "templates": "piece sheet", "hpgl": "sheet", "gcode": "sheet"}[as]
+	switch {
+	case w.Sheet < 0:
+		return errors.New("--sheet counts from 1")
+	case w.Piece != "" && w.Sheet > 0:
+		return errors.New("--piece and --sheet each ask for one thing; leave one of them out")
+	case w.Piece != "" && !strings.Contains(one, "piece"):
+		return fmt.Errorf("a %s file is not of one piece; leave --piece out", as)
+	case w.Sheet > 0 && one == "":
+		return fmt.Errorf("a %s file is not of one sheet; leave --sheet out", as)
+	}
+	return nil
 }
 
 func partNames() string {

@@ -67,6 +67,10 @@ func TestExportRefuses(t *testing.T) {
 		"an unknown part":          {fits, []string{"--as", "pdf", "--with", "poem"}, exitUnusable, "choose among materials", false},
 		"no such piece":            {fits, []string{"--as", "dxf", "--piece", "roof"}, exitUnusable, "no piece", false},
 		"no such sheet":            {fits, []string{"--as", "gcode", "--sheet", "9"}, exitUnusable, "no sheet 9", false},
+		"a piece for a machine":    {fits, []string{"--as", "hpgl", "--piece", "base"}, exitUnusable, "leave --piece out", false},
+		"a sheet of all":           {fits, []string{"--as", "zip", "--sheet", "1"}, exitUnusable, "leave --sheet out", false},
+		"a sheet before the first": {fits, []string{"--as", "svg", "--sheet", "-1"}, exitUnusable, "counts from 1", false},
+		"a piece and a sheet":      {fits, []string{"--as", "svg", "--sheet", "1", "--piece", "base"}, exitUnusable, "one of them", false},
 		"nowhere to write":         {fits, []string{"--as", "pdf", "-o", "/no folder/x.pdf"}, exitUnusable, "/no folder/x.pdf", false},
 		"a full disk":              {fits, []string{"--as", "pdf", "-o", "/dev/full"}, exitUnusable, "no space left", false},
 	} {

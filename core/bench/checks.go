@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/sheet"
 )
@@ -31,9 +32,7 @@ var checks = map[string]check{
 		{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}},
 	"Mitre": {"Each tab is a hair narrower at its end than where it hangs.", []Remedy{
 		{"A tab catches", "take a little more off its end, on the slant."}}},
-	"Closures": {"The two halves find each other when the piece is folded as it will close.", []Remedy{
-		{"They push apart", "turn one of them over before it is covered."},
-		{"They are off", "lift one while the tape is fresh, close the box on the other and let it find its place."}}},
+	"Closures": {"What belongs together meets when the piece is folded as it will close.", nil},
 	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
 		{"A layer is askew", "lift it at once with the back of a knife and set it again."},
 		{"It reaches over a fold", "trim it back to the border; it would lift there."}}},
@@ -61,6 +60,8 @@ func (s Step) checked(w Work) Step {
 	switch p := w.piece(s.Piece); {
 	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:
 		s.Check = fmt.Sprintf("Every slit ends at its score, and every marked part is gone: count %s.", plural(len(p.Slits), "slit"))
+	case s.Title == "Closures":
+		s.closureFails(w)
 	case s.Title == "Fold it dry":
 		s.dryChecks(w)
 	case s.Title == "Dry-fit":
@@ -76,6 +77,24 @@ func (w Work) piece(name string) *sheet.Piece {
 		}
 	}
 	return nil
+}
+
+// closureFails helps with what is stuck on, and with what only goes through a mark.
+func (s *Step) closureFails(w Work) {
+	has := func(what string) bool {
+		return slices.ContainsFunc(w.Pieces, func(p *sheet.Piece) bool {
+			return slices.ContainsFunc(p.Marks, func(m sheet.Mark) bool { return m.What == what })
+		})
+	}
+	if has("magnet") {
+		s.Fails = append(s.Fails, Remedy{"They push apart", "turn one of them over before it is covered."})
+	}
+	if has("magnet") || has("hook dot") {
+		s.Fails = append(s.Fails, Remedy{"They are off", "lift one while the tape is fresh, close the box on the other and let it find its place."})
+	}
+	if has("brad") || has("ribbon") {
+		s.Fails = append(s.Fails, Remedy{"The marks are off", "close the box, empty, and prick through the upper mark into what lies below."})
+	}
 }
 
 func (s *Step) dryChecks(w Work) {

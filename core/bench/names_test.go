@@ -48,3 +48,20 @@ func TestOrderOfFolding(t *testing.T) {
 		t.Errorf("%v; %s", card.Slants, at["Stick"])
 	}
 }
+
+// What helps when a closure is off is told of the closures there are.
+func TestClosureFails(t *testing.T) {
+	for what, says := range map[string]string{"magnet": "They push apart|They are off", "hook dot": "They are off",
+		"brad": "The marks are off", "ribbon": "The marks are off"} {
+		p := sheet.New("box", 3*in, 2*in)
+		p.Mark(what, sheet.Point{X: in, Y: in}, in/8)
+		s := Step{Title: "Closures"}.checked(Work{Pieces: []*sheet.Piece{p}})
+		var when []string
+		for _, f := range s.Fails {
+			when = append(when, f.When)
+		}
+		if got := strings.Join(when, "|"); got != says || s.Check == "" {
+			t.Errorf("%s: %q, %q", what, got, s.Check)
+		}
+	}
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -10,6 +11,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // The glue map: where a piece is stuck, on which side, as dots one can copy.
@@ -177,11 +179,19 @@ func fromEdges(f *sheet.Face, at sheet.Point) float64 {
 	return least
 }
 
-// GlueLooks says which pictures the glue map of a piece takes: from outside, from inside, both.
-func GlueLooks(all []Spread) (out []bench.Look) {
-	for _, l := range []bench.Look{bench.GlueOut, bench.GlueIn} {
-		if slices.ContainsFunc(all, func(s Spread) bool { return s.Outside == (l == bench.GlueOut) }) {
-			out = append(out, l)
+// GlueMap lists the pictures that show where the pieces of the box itself are stuck: of each
+// from outside, from inside, or both. Layers are stuck all over.
+func (p *Plan) GlueMap() (out []bench.Frame) {
+	for _, piece := range p.Box.Pieces() {
+		if p.IsDressing(piece) {
+			continue
+		}
+		all := p.spots(piece)
+		for _, l := range []bench.Look{bench.GlueOut, bench.GlueIn} {
+			if slices.ContainsFunc(all, func(s spot) bool { return s.outside == (l == bench.GlueOut) }) {
+				out = append(out, bench.Frame{Look: l, Piece: piece.Name,
+					Says: fmt.Sprintf("%s, seen from its %s", words.Plain(piece.Name), l.Side())})
+			}
 		}
 	}
 	return out

@@ -44,7 +44,7 @@ func (s *Set) Job() Job {
 	}
 	gather := s.gather()
 	for i := range s.Plans {
-		if nested := s.Kind == "nest" && i > 0; nested {
+		if s.Kind == "nest" && i > 0 {
 			j.Steps = append(j.Steps, gather[i-1])
 		}
 		if s.Kind != "nest" || !s.follows(i) {
