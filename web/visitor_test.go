@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -179,7 +180,9 @@ func (v *visitor) until(what, script string) {
 // sees waits until the page's text holds something, with blanks run together.
 func (v *visitor) sees(text string) {
 	v.t.Helper()
-	v.until("the page says "+text, fmt.Sprintf(`document.body.innerText.replace(/[\s\u200b]+/g, " ").includes(%q)`, text))
+	// What is seen is laid out for it: asked only when the text is there at all.
+	v.until("the page says "+text, fmt.Sprintf(`document.body.textContent.replace(/[\s\u200b]+/g, "").includes(%q) &&
+		document.body.innerText.replace(/[\s\u200b]+/g, " ").includes(%q)`, strings.Join(strings.Fields(text), ""), text))
 }
 
 // types empties a field and writes in it, key by key.
