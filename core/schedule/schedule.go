@@ -1,0 +1,247 @@
+// Package schedule shares work out over the days on which one has time for it.
+//
+// An order is a chain of work: a stage after the other, trimming before scoring, with a
+// wait after some. What is set up for a stage serves every order that comes to it in the
+// same sitting, so it pays to do one stage of many orders; but then all of them are done
+// late. What is wanted is, in this turn: no work after its date, then to be done with all of it
+// as early as can be, which setting up again and waiting put off.
+//
+// The best course of the work is looked for by going through how far each order has come,
+// keeping of the courses that came equally far those that no other beats: the result is
+// exact, for who is earlier can do whatever the other can and is never later for it. Where there are too many orders for that, those of one date are done together,
+// stage by stage, of two dates the nearer is never behind, and on each level the most
+// promising courses are kept; Gap then tells how far from the best it can be at the most.
+package schedule
+
+import (
+	"cmp"
+	"math"
+	"slices"
+)
+
+// Work is one stage of an order.
+type Work struct {
+	Stage   int // its place among the stages; it rises along an order
+	Minutes int // of one pair of hands
+	Wait    int // minutes by the clock before the order's next may begin
+}
+
+// Order is a chain of work that must be done by the end of a day. Last, when there is any, is
+// done as late as can be: the filling of what is food.
+type Order struct {
+	By   int // the last day, from 0; before 0 it is late whatever one does
+	Work []Work
+	Last *Work
+}
+
+// Problem is what is to be shared out: for each day the minutes that can be worked, rests
+// taken off; for each stage the minutes it takes to set up for it.
+type Problem struct {
+	Days   []int
+	Orders []Order
+	Setup  []int
+	Hands  int // that work at once; they share a setup
+}
+
+// Chunk is work on one stage of one order in a row, within a day.
+type Chunk struct {
+	Day, At      int // minutes of work from the beginning of the day
+	Order, Stage int
+	Setup        int // minutes before it, 0 where all is set up
+	Minutes      int // by the clock
+	Idle         int // minutes before it with nothing to do but wait
+	Last         bool
+}
+
+// Result is how the work is shared out.
+type Result struct {
+	Chunks []Chunk
+	Late   int // minutes of work after their dates, or that found no day
+	Left   int // minutes of work that found no day
+	Spent  int // minutes by the clock, with setups and idle ones
+	End    int // minutes of all sittings that go by until all is done but what is done last
+	Least  int // no course of the work is late by less
+	Bound  int // no course of the work ends earlier
+	Exact  bool
+	Start  int // the last day on which it may be begun so that nothing is late, -1 when it is late anyhow
+	course []item
+}
+
+// Gap is how many minutes earlier it might end at the most.
+func (r Result) Gap() int {
+	if r.Exact {
+		return 0
+	}
+	return max(0, r.End-r.Bound)
+}
+
+// item is a stage of an order: its nth work.
+type item struct{ order, n int }
+
+// run is a problem made ready: minutes by the clock, what is done last taken from the days.
+type run struct {
+	Problem
+	free []int // what is left of each day
+	by   []deadline
+	took [][]int
+	few  int
+}
+
+// deadline is when the work before the last must be done: on a day, so far into it, and so
+// many minutes before that its last wait must have begun.
+type deadline struct{ day, at int }
+
+// Solve shares the work out.
+func Solve(p Problem) Result {
+	r, l := p.ready()
+	best := r.best(l)
+	best.Start = r.start(best, l)
+	return best
+}
+
+// best looks for the best course of the work, and for what bounds it.
+func (r *run) best(l *last) Result {
+	best := r.simple(l)
+	found, exact := r.search(l)
+	if better(found, best) {
+		best = found
+	}
+	least, bound := r.bounds(r)
+	proved := func(late, end int) bool { return late == least && end <= bound }
+	if !exact {
+		best = r.improve(best, l, proved)
+	}
+	best.Least, best.Bound, best.Exact = least, bound, exact || proved(best.Late, best.End)
+	return best
+}
+
+// Simple is the order in which most begin: one order after the other, the nearest date first,
+// each from its first stage to its last.
+func Simple(p Problem) Result {
+	r, l := p.ready()
+	return r.simple(l)
+}
+
+func better(a, b Result) bool {
+	return cmp.Or(cmp.Compare(a.Late, b.Late), cmp.Compare(a.End, b.End)) < 0
+}
+
+func (p Problem) clock(minutes int) int {
+	k := max(1, p.Hands)
+	return (max(0, minutes) + k - 1) / k
+}
+
+func (p Problem) setup(stage int) int {
+	if stage < len(p.Setup) {
+		return p.Setup[stage]
+	}
+	return 0
+}
+
+// ready takes what is done last off the ends of the days, the farthest date first.
+func (p Problem) ready() (*run, *last) {
+	r := &run{Problem: p, free: slices.Clone(p.Days), by: make([]deadline, len(p.Orders)), took: make([][]int, len(p.Orders)),
+		few: few}
+	l := &last{}
+	for i, o := range p.Orders {
+		for _, w := range o.Work {
+			r.took[i] = append(r.took[i], p.clock(w.Minutes))
+		}
+		r.by[i] = deadline{o.By, math.MaxInt}
+	}
+	for _, i := range p.byDate(true) {
+		if p.Orders[i].Last != nil {
+			r.by[i] = l.put(r, i)
+		}
+	}
+	return r, l
+}
+
+// byDate gives the orders by their dates.
+func (p Problem) byDate(backwards bool) []int {
+	out := make([]int, len(p.Orders))
+	for i := range out {
+		out[i] = i
+	}
+	slices.SortStableFunc(out, func(a, b int) int {
+		c := cmp.Compare(p.Orders[a].By, p.Orders[b].By)
+		if backwards {
+			return -c
+		}
+		return c
+	})
+	return out
+}
+
+// last is the work that is done as late as can be, at the ends of days.
+type last struct {
+	chunks []Chunk
+	spent  int
+	late   int
+	left   int
+	set    map[[2]int]bool // day and stage that are set up
+}
+
+// put takes the latest free minutes by an order's date, and later ones when there are too few.
+// It gives when what comes before must be done.
+func (l *last) put(r *run, i int) deadline {
+	o := r.Orders[i]
+	need := r.clock(o.Last.Minutes)
+	first := deadline{o.By, math.MaxInt}
+	if l.set == nil {
+		l.set = map[[2]int]bool{}
+	}
+	take := func(day int) {
+		setup := 0
+		if !l.set[[2]int{day, o.Last.Stage}] {
+			setup = r.setup(o.Last.Stage)
+		}
+		if r.free[day] <= setup || need == 0 {
+			return
+		}
+		m := min(need, r.free[day]-setup)
+		r.free[day] -= m + setup
+		l.set[[2]int{day, o.Last.Stage}] = true
+		l.chunks = append(l.chunks, Chunk{Day: day, At: r.free[day], Order: i, Stage: o.Last.Stage, Setup: setup, Minutes: m,
+			Last: true})
+		l.spent, need = l.spent+m+setup, need-m
+		if day > o.By {
+			l.late += m
+		} else {
+			first = deadline{day, r.free[day]}
+		}
+	}
+	for day := min(o.By, len(r.free)-1); day >= 0; day-- {
+		take(day)
+	}
+	for day := max(0, o.By+1); day < len(r.free); day++ {
+		take(day)
+	}
+	l.late, l.left = l.late+need, l.left+need
+	return first
+}
+
+// start is the last day on which the course of a result may be begun without being late.
+func (r *run) start(of Result, l *last) int {
+	if of.Late > 0 {
+		return -1
+	}
+	start := 0
+	for day := 1; day < len(r.Days); day++ {
+		later := *r
+		later.free = slices.Clone(r.free)
+		for i := range day {
+			later.free[i] = 0
+		}
+		if slices.ContainsFunc(l.chunks, func(c Chunk) bool { return c.Day < day }) || later.follow(of.course, l).Late > 0 {
+			break
+		}
+		if r.Days[day] > 0 {
+			start = day
+		}
+	}
+	for start < len(r.Days)-1 && r.Days[start] == 0 {
+		start++
+	}
+	return start
+}
