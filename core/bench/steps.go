@@ -120,13 +120,8 @@ type Work struct {
 
 // Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.
 func Steps(w Work) (out []Step) {
-	order := [][]Step{w.cut(), {w.burnish()}}
-	if w.Burnish == "before" {
-		slices.Reverse(order)
-	}
 	all := append(w.trim(), w.score()...)
-	all = append(append(all, order[0]...), order[1]...)
-	all = append(all, w.closures(), w.dress(), w.dry())
+	all = append(append(all, w.cut()...), w.burnish(), w.closures(), w.dress(), w.dry())
 	all = append(all, w.stick()...)
 	all = append(all, w.together(), w.fit(), w.drying(), w.fill(), w.close())
 	for _, s := range all {
@@ -137,8 +132,24 @@ func Steps(w Work) (out []Step) {
 			out = append(out, s.checked(w))
 		}
 	}
+	in := Titles(w.Burnish)
+	slices.SortStableFunc(out, func(a, b Step) int { return slices.Index(in, a.Title) - slices.Index(in, b.Title) })
 	return out
 }
+
+// Titles are what steps are called, in the order of the work: as the habit has it, folds are
+// burnished before anything is cut, or after.
+func Titles(burnish string) []string {
+	out := []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry", "Stick",
+		"Put together", "Dry-fit", "Let it dry", "Fill", "Close", Gather}
+	if burnish == "before" {
+		copy(out[2:5], []string{"Fold and burnish", "Cut", "Mitre"})
+	}
+	return out
+}
+
+// Gather is what the steps are called by which the boxes of a set come together.
+const Gather = "Put them together"
 
 // Grouped puts steps that follow each other under one title together: the work as it is
 // told on paper.

@@ -71,7 +71,7 @@ func (s *Set) titled(i int, title string) (out []bench.Step) {
 // gather are the steps by which each box but the first comes to those before it.
 func (s *Set) gather() (out []bench.Step) {
 	for i, says := range s.Course() {
-		out = append(out, bench.Step{ID: fmt.Sprintf("set:%d", i+1), Title: "Put them together", Piece: s.Names[i+1],
+		out = append(out, bench.Step{ID: fmt.Sprintf("set:%d", i+1), Title: bench.Gather, Piece: s.Names[i+1],
 			Count: max(1, s.sets), Says: []string{says}, Frames: []bench.Frame{{Says: says, Look: bench.Gathered, At: float64(i + 1)}},
 			Check: "It stands or lies as it is drawn, and nothing is strained.", Fails: []bench.Remedy{{When: "It won't go",
 				Do: "look for a wall that leans out, or a band that is proud, and press it in."}}, Minutes: 0.25 * float64(max(1, s.sets))})
@@ -79,15 +79,8 @@ func (s *Set) gather() (out []bench.Step) {
 	return out
 }
 
-// titles are the steps of the work, in turn: as the habit has it, folds are burnished before
-// anything is cut.
-func (s *Set) titles() []string {
-	if s.Plans[0].Burnish != "before" {
-		return titles
-	}
-	out := slices.DeleteFunc(slices.Clone(titles), func(t string) bool { return t == "Fold and burnish" })
-	return slices.Insert(out, slices.Index(out, "Cut"), "Fold and burnish")
-}
+// titles are the steps of the work, in turn.
+func (s *Set) titles() []string { return bench.Titles(s.Plans[0].Burnish) }
 
 func (s *Set) stepOf(i int, step bench.Step) bench.Step {
 	step.ID = fmt.Sprintf("%d/%s", i+1, step.ID)

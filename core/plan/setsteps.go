@@ -84,10 +84,6 @@ func (s *Set) each(says [][]string, k int) (out []string) {
 	return out
 }
 
-// titles are the steps of the work, in turn.
-var titles = []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry", "Stick",
-	"Put together", "Dry-fit", "Let it dry", "Fill", "Close"}
-
 // together tells how the boxes come to each other.
 func (s *Set) together() string {
 	var says []string
