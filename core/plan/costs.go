@@ -80,8 +80,11 @@ func (j Job) Cost(w Workshop, pace bench.Pace) Cost {
 
 // Boxes is how many are made: of a set, how many sets.
 func (j Job) Boxes() int {
-	if j.Set != nil {
+	switch {
+	case j.Set != nil:
 		return max(1, j.Set.sets)
+	case j.Made > 0:
+		return j.Made
 	}
 	return j.Plans[0].Copies
 }

@@ -19,6 +19,7 @@ type Job struct {
 	Cuts  []Cut    // the sheets of all
 	Steps []bench.Step
 	Set   *Set // nil for a single box
+	Made  int  // how many boxes, where several of them are made together that are no set
 }
 
 // Job is the plan as it is made at the bench.

@@ -91,12 +91,76 @@ type run struct {
 // many minutes before that its last wait must have begun.
 type deadline struct{ day, at int }
 
-// Solve shares the work out.
-func Solve(p Problem) Result {
-	r, l := p.ready()
-	best := r.best(l)
-	best.Start = r.start(best, l)
-	return best
+// Solve shares the work out. Where what is to be done last would come before the rest of its
+// order, which is late, it follows that like any other stage.
+func Solve(p Problem) Result { return p.solve((*run).best) }
+
+// Fits says whether a course was found by which nothing is late. It looks less long than Solve.
+func Fits(p Problem) bool {
+	for _, o := range p.Orders {
+		if p.lateBy(o.By) > 0 {
+			return false
+		}
+	}
+	if Simple(p).Late == 0 {
+		return true
+	}
+	return p.solve(func(r *run, l *last) Result {
+		found, _ := r.search(l)
+		return found
+	}).Late == 0
+}
+
+// Simple is the order in which most begin: one order after the other, the nearest date first,
+// each from its first stage to its last.
+func Simple(p Problem) Result { return p.solve((*run).simple) }
+
+func (p Problem) solve(by func(*run, *last) Result) Result {
+	for {
+		r, l := p.ready()
+		best := by(r, l)
+		early := r.early(best)
+		if len(early) == 0 {
+			best.Start = r.start(best, l)
+			return best
+		}
+		p.Orders = slices.Clone(p.Orders)
+		for _, i := range early {
+			o := &p.Orders[i]
+			o.Work, o.Last = append(slices.Clone(o.Work), *o.Last), nil
+		}
+	}
+}
+
+// early lists the orders whose last work comes before another of theirs is done.
+func (r *run) early(res Result) (out []int) {
+	first := map[int]moment{}
+	for _, c := range res.Chunks {
+		if _, known := first[c.Order]; c.Last && !known {
+			first[c.Order] = moment{c.Day, c.At + c.Setup}
+		}
+	}
+	done, left := map[int]moment{}, map[int]int{}
+	for i := range r.Orders {
+		for _, m := range r.took[i] {
+			left[i] += m
+		}
+	}
+	for _, c := range res.Chunks {
+		if !c.Last {
+			done[c.Order] = moment{c.Day, c.At + c.Setup + c.Minutes}
+			left[c.Order] -= c.Minutes
+		}
+	}
+	for i, o := range r.Orders {
+		fills, filled := first[i]
+		if n := len(o.Work); filled && n > 0 {
+			if end := done[i]; (moment{end.day, end.at + o.Work[n-1].Wait}).compare(fills) > 0 || left[i] > 0 {
+				out = append(out, i)
+			}
+		}
+	}
+	return out
 }
 
 // best looks for the best course of the work, and for what bounds it.
@@ -113,13 +177,6 @@ func (r *run) best(l *last) Result {
 	}
 	best.Least, best.Bound, best.Exact = least, bound, exact || proved(best.Late, best.End)
 	return best
-}
-
-// Simple is the order in which most begin: one order after the other, the nearest date first,
-// each from its first stage to its last.
-func Simple(p Problem) Result {
-	r, l := p.ready()
-	return r.simple(l)
 }
 
 func better(a, b Result) bool {

@@ -1,0 +1,217 @@
+package batch
+
+import (
+	"fmt"
+	"slices"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/schedule"
+)
+
+// Give is one thing that could give where the work does not fit the time: each was tried, and
+// with it all fits.
+type Give struct {
+	Kind string // hands, hours, fewer, simpler or later
+	Text string
+	// What one press would change.
+	Order *Ordered
+	Count int
+	By    string
+	Hands int
+	Hours int // minutes more on every day that has any
+}
+
+// mostHands is how much help is thought of.
+const mostHands = 8
+
+// Gives looks for what would make a batch fit that does not, each by itself. It takes longer than
+// sharing out does.
+func (b *Batch) Gives(done Progress, pace bench.Pace) []Give {
+	return b.table(done, pace).gives(done, pace)
+}
+
+func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
+	fits := schedule.Fits
+	for n := t.Hands + 1; n <= mostHands; n++ {
+		p := t.p
+		if p.Hands = n; fits(p) {
+			out = append(out, Give{Kind: "hands", Hands: n, Text: fmt.Sprintf("Help: with %d pairs of hands at the table it fits.", n)})
+			break
+		}
+	}
+	for more := 30; more <= 240; more += 30 {
+		p := t.p
+		p.Days = t.longer(more)
+		if fits(p) {
+			out = append(out, Give{Kind: "hours", Hours: more, Text: fmt.Sprintf("Longer days: with %s more on every day that has time, "+
+				"it fits.", MinutesSaid(more))})
+			break
+		}
+	}
+	if g, ok := t.fewer(fits); ok {
+		out = append(out, g)
+	}
+	if g, ok := t.simpler(done, pace, fits); ok {
+		out = append(out, g)
+	}
+	return append(out, t.later(fits)...)
+}
+
+// longer gives the days with so many minutes more on each that has any.
+func (t *table) longer(more int) []int {
+	days := slices.Clone(t.p.Days)
+	for i := range days {
+		if has := t.Calendar.Of(t.first.Plus(i)).Minutes; has > 0 {
+			days[i] = workable(min(mostHours*60, has+more))
+		}
+	}
+	return days
+}
+
+// scaled is the problem with so many of an order.
+func (t *table) scaled(i, n int) schedule.Problem {
+	p := t.p
+	p.Orders = slices.Clone(p.Orders)
+	o, of := p.Orders[i], t.on[i].Copy
+	o.Work = slices.Clone(o.Work)
+	part := func(m int) int { return (m*n + of - 1) / of }
+	for k := range o.Work {
+		o.Work[k].Minutes = part(o.Work[k].Minutes)
+	}
+	if o.Last != nil {
+		last := *o.Last
+		last.Minutes = part(last.Minutes)
+		o.Last = &last
+	}
+	p.Orders[i] = o
+	return p
+}
+
+// fewer looks for the order of which one must make the fewest less.
+func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
+	least := 0
+	for i, o := range t.on {
+		if !fits(t.scaled(i, 0)) {
+			continue
+		}
+		lo, hi := 0, o.Copy // lo fits, hi does not
+		for hi-lo > 1 {
+			if n := (lo + hi) / 2; fits(t.scaled(i, n)) {
+				lo = n
+			} else {
+				hi = n
+			}
+		}
+		if less := o.Copy - lo; !ok || less < least {
+			least, ok = less, true
+			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s in place of %d.", lo, o.Called(), o.Copy)}
+			if lo == 0 {
+				best.Text = "Without " + o.Called() + "."
+			}
+		}
+	}
+	return best, ok
+}
+
+// simpler leaves off the layers and liners of all boxes, which are what takes time.
+func (t *table) simpler(done Progress, pace bench.Pace, fits func(schedule.Problem) bool) (Give, bool) {
+	p := t.p
+	p.Orders = slices.Clone(p.Orders)
+	some := false
+	for i, o := range t.on {
+		if len(o.Brief.Dress.Layers)+len(o.Brief.Dress.Liners) == 0 || o.Brief.Several != nil {
+			continue
+		}
+		bare := o.Brief.Clone()
+		bare.Dress.Layers, bare.Dress.Liners = nil, nil
+		m := Plan(bare, t.shop)
+		if !m.OK() {
+			continue
+		}
+		plain := *o
+		plain.Made, plain.Brief = m, bare
+		p.Orders[i], some = t.order(&plain, done, pace), true
+	}
+	if !some || !fits(p) {
+		return Give{}, false
+	}
+	return Give{Kind: "simpler", Text: "Simpler: without layers and liners it fits."}, true
+}
+
+// later says by when the orders that are late could be ready: the dates moved, one after the
+// other, as little as need be.
+func (t *table) later(fits func(schedule.Problem) bool) (out []Give) {
+	res := schedule.Solve(t.p)
+	p := t.p
+	p.Orders = slices.Clone(p.Orders)
+	ready := map[int]int{}
+	for _, c := range res.Chunks {
+		ready[c.Order] = max(ready[c.Order], c.Day)
+	}
+	for i, o := range t.on {
+		if ready[i] <= p.Orders[i].By {
+			continue
+		}
+		p.Orders[i].By = ready[i]
+		day := t.first.Plus(ready[i])
+		out = append(out, Give{Kind: "later", Order: o, By: day.String(), Text: fmt.Sprintf("Later: %s by %s in place of %s.", o.Called(),
+			day.Says(), o.Due.Says())})
+	}
+	if res.Left > 0 || len(out) == 0 || !fits(p) {
+		return nil
+	}
+	return out
+}
+
+// MinutesSaid writes minutes for people.
+func MinutesSaid(m int) string {
+	switch {
+	case m < 60:
+		return fmt.Sprintf("%d min", m)
+	case m%60 == 0:
+		return fmt.Sprintf("%d h", m/60)
+	}
+	return fmt.Sprintf("%d h %d min", m/60, m%60)
+}
+
+// Take writes what a give would change into the document.
+func (g Give) Take(d *Document) {
+	switch g.Kind {
+	case "hands":
+		d.Hands = brief.Whole(fmt.Sprint(g.Hands))
+	case "hours":
+		for name, text := range d.Hours {
+			if t, err := ParseTime(string(text)); err == nil && t.Minutes > 0 {
+				d.Hours[name] = brief.Text(t.longer(g.Hours))
+			}
+		}
+	case "simpler":
+		for i := range d.Orders {
+			if b, err := brief.Decode(d.Orders[i].Box); err == nil && b.Several == nil {
+				b.Dress.Layers, b.Dress.Liners = nil, nil
+				d.Orders[i].Box = b.Encode()
+			}
+		}
+	case "later":
+		if i := d.Of(g.Order.ID); i >= 0 {
+			d.Orders[i].By = brief.Text(g.By)
+		}
+	case "fewer":
+		if i := d.Of(g.Order.ID); i >= 0 && g.Count > 0 {
+			d.Orders[i].Count = brief.Whole(fmt.Sprint(g.Count))
+		} else if i >= 0 {
+			d.Orders = slices.Delete(d.Orders, i, i+1)
+		}
+	}
+}
+
+// longer writes a time with so many minutes more.
+func (t Time) longer(more int) string {
+	m := min(mostHours*60, t.Minutes+more)
+	if t.From < 0 {
+		return fmt.Sprintf("%d min", m)
+	}
+	end := min(24*60, t.From+m)
+	return fmt.Sprintf("%d:%02d-%d:%02d", t.From/60, t.From%60, end/60, end%60)
+}

@@ -1,0 +1,302 @@
+package batch
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/layout"
+	"brevium/core/least"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/shop"
+)
+
+// Stages are the titles of the work in their order, those of every batch: a habit of the house
+// that turns some of them round is the boxes' own affair.
+var Stages = bench.Titles("")
+
+// setups is how many minutes it takes to clear the table and set up for a stage.
+var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
+	"Dress while flat": 5, "Fold it dry": 1, "Stick": 5, "Put together": 2, "Dry-fit": 1, "Fill": 5, "Close": 2, bench.Gather: 2}
+
+// Flat are the stages after which a box can be packed away in a bag: all but folding up.
+var Flat = []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat"}
+
+// Made is a box as it is made for an order.
+type Made struct {
+	Job      plan.Job
+	Problems []brief.Problem
+	Food     bool
+	Stages   []Stage // those that there are, in order
+}
+
+// Stage is the work of one kind on all copies.
+type Stage struct {
+	Title   string
+	Minutes float64 // reckoned, at nobody's pace
+	Wait    int     // minutes it must then be left alone
+	steps   []bench.Step
+}
+
+// Plan plans a box for an order; it is what takes time, and the same for the same box.
+func Plan(b brief.Brief, w plan.Workshop) *Made {
+	m := &Made{}
+	if b.Several != nil {
+		s := plan.MakeSet(b, w)
+		if !s.OK() {
+			m.Problems = slices.Clone(s.Problems)
+			for _, p := range s.Plans {
+				m.Problems = append(m.Problems, p.Problems...)
+			}
+			return m
+		}
+		m.Job = s.Job()
+	} else {
+		p := plan.Make(b, w)
+		if !p.OK() {
+			m.Problems = p.Problems
+			return m
+		}
+		m.Job = p.Job()
+	}
+	for _, p := range m.Job.Plans {
+		m.Food = m.Food || slices.ContainsFunc(p.Load.Things, func(t contents.Thing) bool { return t.Food })
+	}
+	m.stages()
+	return m
+}
+
+// OK says whether there is a plan.
+func (m *Made) OK() bool { return len(m.Problems) == 0 }
+
+// stages puts the steps of one title together. What only waits belongs to the stage before it.
+func (m *Made) stages() {
+	for _, title := range Stages {
+		st := Stage{Title: title}
+		wait := 0
+		for _, s := range m.Job.Steps {
+			if s.Title != title {
+				continue
+			}
+			st.Minutes, st.steps = st.Minutes+s.Minutes, append(st.steps, s)
+			for _, w := range s.Waits {
+				wait = max(wait, w.Seconds/60)
+			}
+		}
+		switch n := len(m.Stages); {
+		case len(st.steps) == 0:
+		case st.Minutes == 0 && n > 0: // it is left alone
+			m.Stages[n-1].Wait = max(m.Stages[n-1].Wait, wait)
+		default:
+			m.Stages = append(m.Stages, st)
+		}
+	}
+}
+
+// At is the minutes of a stage at a maker's pace.
+func (s Stage) At(pace bench.Pace) float64 { return pace.Minutes(s.steps) }
+
+// Planner gives the plan of a box; it may know it already.
+type Planner func(b brief.Brief) *Made
+
+// Sheets is what all orders are cut from.
+type Sheets struct {
+	Cuts     []plan.Cut
+	Buys     []shop.Buy
+	Cost     plan.Cost
+	Pieces   int
+	Bound    int // no arrangement takes fewer sheets
+	Alone    int // sheets if each order were laid by itself
+	Settings []Setting
+	Uncut    []string // what no sheet holds
+	Units    measure.Unit
+}
+
+// Count is how many sheets there are.
+func (s Sheets) Count() (n int) {
+	for _, c := range s.Cuts {
+		n += len(c.Sheets)
+	}
+	return n
+}
+
+// Make plans every order and notes what is wrong with any.
+func (b *Batch) Make(planner Planner) {
+	for i, o := range b.Orders {
+		if b.wrong(fmt.Sprintf("orders.%d.box", i)) || o.State == Handed {
+			continue
+		}
+		o.Made = planner(o.Brief)
+		if !o.Made.OK() {
+			p := o.Made.Problems[0]
+			b.problem(fmt.Sprintf("orders.%d.box", i), o.Called()+": "+p.Text, "Open the box and mend it: "+p.Fix)
+			continue
+		}
+		if warn := o.Made.Job.Warning(); warn != "" {
+			b.Warnings = append(b.Warnings, brief.Warning{Code: "unproved", Text: o.Called() + ": " + warn,
+				Fix: "Open the box and see what its proof says before anything is cut."})
+		}
+		if o.Words != "" && !slices.ContainsFunc(o.Brief.Dress.Toppers, func(t brief.Topper) bool { return t.Words == o.Words }) {
+			b.Warnings = append(b.Warnings, brief.Warning{Code: "no-tag", Text: fmt.Sprintf("%s: this box has no tag for “%s”.",
+				o.Called(), o.Words), Fix: "The words stand on its label; give the box a topper or a tag to have them on it."})
+		}
+	}
+}
+
+// OK says whether all of it can be planned.
+func (b *Batch) OK() bool { return len(b.Problems) == 0 }
+
+// Holds says whether the proofs of all boxes hold.
+func (b *Batch) Holds() bool {
+	return b.OK() && !slices.ContainsFunc(b.Orders, func(o *Ordered) bool { return o.Made != nil && !o.Made.Job.Holds() })
+}
+
+// uncut are the orders whose sheets are still to be cut: none of one that has been trimmed.
+func (b *Batch) uncut(done Progress) (out []*Ordered) {
+	for _, o := range b.Orders {
+		if o.Made != nil && o.Made.OK() && o.State == "" && done.Of(o.ID, "Trim") < o.Copy {
+			out = append(out, o)
+		}
+	}
+	return out
+}
+
+// many is how many pieces are still searched for the least; of more the quick rules lay.
+const many = 1500
+
+// Lay lays the pieces of all orders that are not trimmed yet on sheets together.
+func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) {
+	var plans []*plan.Plan
+	var names []string
+	var steps []bench.Step
+	for _, o := range b.uncut(done) {
+		j := o.Made.Job
+		for i, p := range j.Plans {
+			name := fmt.Sprintf("%d %s", o.Place+1, o.Called())
+			if len(j.Names) > 0 {
+				name += ", " + j.Names[i]
+			}
+			plans, names = append(plans, p), append(names, name)
+			if len(p.Layout.TooBig) > 0 {
+				s.Uncut = append(s.Uncut, name)
+			}
+		}
+		for _, c := range j.Cuts {
+			s.Alone += len(c.Sheets)
+		}
+		steps = append(steps, j.Steps...)
+	}
+	if len(plans) == 0 || len(s.Uncut) > 0 {
+		return s
+	}
+	tasks := plan.Together(plans, names, plan.Cutting{})
+	for i := range tasks {
+		s.Pieces += len(tasks[i].Pieces)
+		tasks[i].Work = least.Hasty
+	}
+	found := plan.Search(tasks, nil)
+	s.Cuts = plan.Cuts(found)
+	for _, f := range found {
+		s.Bound += f.Layout.Bound
+	}
+	s.Buys = shop.Shopping(plan.Needs(s.Cuts, w))
+	j := plan.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
+	s.Cost = j.Cost(w, pace)
+	s.Units, s.Settings = plans[0].Units, SettingsOf(s.Cuts, plans[0].Say)
+	return s
+}
+
+func (b *Batch) boxes(done Progress) (n int) {
+	for _, o := range b.uncut(done) {
+		n += o.Copy
+	}
+	return n
+}
+
+// Setting is one place of the trimmer's stop, and all that is cut while it stands there.
+type Setting struct {
+	At   string
+	Cuts []Cuts
+	All  int
+}
+
+// Cuts are the same cuts of sheets that are cut alike.
+type Cuts struct {
+	Sheet, Alike int   // the number of the first, from 1, and how many there are of it
+	Steps        []int // which of its cuts, from 1
+	Of           string
+}
+
+// kind are sheets that are cut alike, and how far they are cut.
+type kind struct {
+	cuts     []layout.Cut
+	n, alike int
+	at       int
+	of       string
+}
+
+// SettingsOf tells in which order all sheets are cut so that the stop is set seldom: where it
+// stands, every sheet is cut that is next to be cut there, as often as it can be; then it goes
+// where most cuts wait. The cuts of each sheet keep their turn.
+func SettingsOf(cuts []plan.Cut, say func(measure.Length) string) (out []Setting) {
+	var kinds []*kind
+	known := map[string]*kind{}
+	n := 0
+	for _, c := range cuts {
+		for _, s := range c.Sheets {
+			n++
+			mark := c.Mark(s)
+			if k := known[mark]; k != nil {
+				k.alike++
+				continue
+			}
+			k := &kind{cuts: s.Cuts, n: n, alike: 1, of: c.Card.Title}
+			known[mark], kinds = k, append(kinds, k)
+		}
+	}
+	for {
+		at, most := measure.Length(0), 0
+		waiting := map[measure.Length]int{}
+		for _, k := range kinds {
+			if k.at < len(k.cuts) {
+				next := k.cuts[k.at].At
+				if waiting[next] += k.alike; waiting[next] > most || waiting[next] == most && next > at {
+					at, most = next, waiting[next]
+				}
+			}
+		}
+		if most == 0 {
+			return out
+		}
+		set := Setting{At: say(at)}
+		for _, k := range kinds {
+			c := Cuts{Sheet: k.n, Alike: k.alike, Of: k.of}
+			for ; k.at < len(k.cuts) && k.cuts[k.at].At == at; k.at++ {
+				c.Steps = append(c.Steps, k.at+1)
+			}
+			if len(c.Steps) > 0 {
+				set.Cuts, set.All = append(set.Cuts, c), set.All+len(c.Steps)*k.alike
+			}
+		}
+		out = append(out, set)
+	}
+}
+
+// Progress is what is done: by order and stage, of how many copies.
+type Progress map[[2]string]int
+
+// Of is how many copies of an order are done with a stage.
+func (p Progress) Of(order, stage string) int { return p[[2]string{order, stage}] }
+
+// Left is the minutes of a stage that are still to be done, whole ones.
+func (o *Ordered) Left(st Stage, done Progress, pace bench.Pace) int {
+	if o.Copy == 0 {
+		return 0
+	}
+	left := float64(o.Copy-min(o.Copy, done.Of(o.ID, st.Title))) / float64(o.Copy)
+	return int(math.Ceil(st.At(pace)*left - 1e-9))
+}
