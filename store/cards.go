@@ -48,24 +48,55 @@ func wordsOf(b *brief.Brief) string {
 
 var literal = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 
-// List gives a page (from 0) of the projects, or of those in the bin, newest
-// change first: those in which every word that is looked for stands. Of what is
-// kept of each box, that of another program's version is left out.
-func (s *Store) List(ctx context.Context, binned bool, look, program string, page int) (Page, error) {
-	var out Page
-	where, args := `WHERE (p.binned IS NOT NULL) = ?`, []any{binned}
-	for _, word := range strings.Fields(strings.ToLower(look)) {
+// Want is which boxes a list is to show, and in which order.
+type Want struct {
+	Words    string // all of which stand in it
+	Folder   string
+	Binned   bool
+	Archived bool // those that were put by, and no others
+	Starting bool // only starting points
+	Sort     string
+}
+
+// Sorts are the orders of lists: by the last change, by name, the newest or the oldest first.
+var Sorts = map[string]string{"": `p.changed DESC, p.rowid DESC`, "name": `p.title COLLATE NOCASE, p.rowid`,
+	"new": `p.created DESC, p.rowid DESC`, "old": `p.changed, p.rowid`}
+
+func (w Want) where() (string, []any) {
+	where, args := `WHERE (p.binned IS NOT NULL) = ?`, []any{w.Binned}
+	if !w.Binned {
+		where, args = where+` AND (p.archived IS NOT NULL) = ?`, append(args, w.Archived)
+	}
+	if w.Starting {
+		where += ` AND p.starting IS NOT NULL`
+	}
+	if w.Folder != "" {
+		where, args = where+` AND p.id IN (SELECT project FROM folders WHERE folder = ?)`, append(args, w.Folder)
+	}
+	for _, word := range strings.Fields(strings.ToLower(w.Words)) {
 		where += ` AND p.words LIKE ? ESCAPE '\'`
 		args = append(args, "%"+literal.Replace(word)+"%")
 	}
+	return where, args
+}
+
+// List gives a page (from 0) of the boxes that are wanted. Of what is kept of each box, that of
+// another program's version is left out.
+func (s *Store) List(ctx context.Context, want Want, program string, page int) (Page, error) {
+	var out Page
+	where, args := want.where()
 	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects p `+where, args...).Scan(&out.All); err != nil {
 		return out, told(err)
+	}
+	sort, known := Sorts[want.Sort]
+	if !known {
+		sort = Sorts[""]
 	}
 	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed,
 			coalesce(r.document, ''), c.line, coalesce(c.trouble, 0)
 		FROM projects p LEFT JOIN revisions r ON r.id = p.head
 		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
-		ORDER BY p.changed DESC, p.rowid DESC LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
+		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
 	if err != nil {
 		return out, told(err)
 	}

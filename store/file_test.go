@@ -23,7 +23,7 @@ func at(t *testing.T, file string) *Store {
 
 func names(t *testing.T, s *Store) (out []string) {
 	t.Helper()
-	l, err := s.List(t.Context(), false, "", "", 0)
+	l, err := s.List(t.Context(), Want{Words: ""}, "", 0)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -137,10 +137,10 @@ func TestForms(t *testing.T) {
 	}
 	s.Close()
 	s = at(t, file)
-	if l, err := s.List(t.Context(), false, "éche", "", 0); err != nil || l.All != 1 || l.Listed[0].Title != "Écheveau" {
+	if l, err := s.List(t.Context(), Want{Words: "éche"}, "", 0); err != nil || l.All != 1 || l.Listed[0].Title != "Écheveau" {
 		t.Errorf("%+v %v", l, err)
 	}
-	if copies, _ := filepath.Glob(file + ".before-6-*"); len(copies) != 1 {
+	if copies, _ := filepath.Glob(file + ".before-7-*"); len(copies) != 1 {
 		t.Errorf("copies: %v", copies)
 	}
 	s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)

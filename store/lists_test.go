@@ -24,7 +24,7 @@ func TestLists(t *testing.T) {
 	}
 	list := func(look string, page int) Page {
 		t.Helper()
-		l, err := s.List(ctx, false, look, "v1", page)
+		l, err := s.List(ctx, Want{Words: look}, "v1", page)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -76,7 +76,7 @@ func TestBrokenDocuments(t *testing.T) {
 		if _, err := s.Head(ctx, id); !isBroken(err) {
 			t.Fatalf("%.20s: %v", bad, err)
 		}
-		if l, err := s.List(ctx, false, "", "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
+		if l, err := s.List(ctx, Want{Words: ""}, "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
 			l.Listed[0].Broken == nil || l.Listed[1].Broken != nil {
 			t.Errorf("the list: %+v, %v", l, err)
 		}

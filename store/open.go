@@ -24,6 +24,7 @@ var migrations embed.FS
 // Store is the database. It is safe for use by many requests at once.
 type Store struct {
 	db      *sql.DB
+	file    string
 	changes chan *change
 	closing chan struct{} // closed when no more is taken in
 	close   sync.Once
@@ -51,7 +52,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{db: db, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
+	s := &Store{db: db, file: file, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
 	if err := s.migrate(ctx, file); err != nil {
 		db.Close()
 		return nil, fmt.Errorf("can't open %s: %w", file, told(err))

@@ -46,6 +46,7 @@ type Revision struct {
 	Brief      brief.Brief
 	What       string // the change that made it, in words
 	Burst      string
+	Who        string // made it, where several do
 	Made       time.Time
 }
 
@@ -100,8 +101,8 @@ func push(ctx context.Context, tx *sql.Tx, r Revision) (made int64, err error) {
 		return 0, &Refused{err}
 	}
 	parent := sql.NullInt64{Int64: r.Parent, Valid: r.Parent != 0}
-	res, err := tx.ExecContext(ctx, `INSERT INTO revisions (project, parent, document, what, burst, made) VALUES (?, ?, ?, ?, ?, ?)`,
-		r.Project, parent, string(r.Brief.Encode()), r.What, r.Burst, now())
+	res, err := tx.ExecContext(ctx, `INSERT INTO revisions (project, parent, document, what, burst, made, who)
+		VALUES (?, ?, ?, ?, ?, ?, ?)`, r.Project, parent, string(r.Brief.Encode()), r.What, r.Burst, now(), Who(ctx))
 	if err != nil {
 		return 0, err
 	}
@@ -173,7 +174,7 @@ func (s *Store) Save(ctx context.Context, project string, c Change) (made int64,
 	return made, err
 }
 
-const selectRevision = `SELECT r.id, coalesce(r.parent, 0), r.project, r.document, r.what, r.burst, r.made FROM revisions r `
+const selectRevision = `SELECT r.id, coalesce(r.parent, 0), r.project, r.document, r.what, r.burst, r.who, r.made FROM revisions r `
 
 type row interface{ Scan(...any) error }
 
@@ -182,7 +183,7 @@ type row interface{ Scan(...any) error }
 func scan(r row, more ...any) (Revision, error) {
 	var rev Revision
 	var document, made string
-	err := r.Scan(append([]any{&rev.ID, &rev.Parent, &rev.Project, &document, &rev.What, &rev.Burst, &made}, more...)...)
+	err := r.Scan(append([]any{&rev.ID, &rev.Parent, &rev.Project, &document, &rev.What, &rev.Burst, &rev.Who, &made}, more...)...)
 	if errors.Is(err, sql.ErrNoRows) {
 		return rev, ErrNone
 	}

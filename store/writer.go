@@ -106,7 +106,7 @@ func (s *Store) try(ctx context.Context, tx *sql.Tx, c *change) error {
 	if _, err := tx.ExecContext(ctx, `SAVEPOINT one`); err != nil {
 		return &rolledBack{err}
 	}
-	fate := c.do(ctx, tx)
+	fate := c.do(context.WithoutCancel(c.ctx), tx)
 	if fate != nil {
 		if _, err := tx.ExecContext(ctx, `ROLLBACK TO one`); err != nil {
 			return &rolledBack{fate}

@@ -68,7 +68,7 @@ func cardOfSet(s *plan.Set) store.Card {
 // list gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
 func (s *Server) list(ctx context.Context, binned bool, look string, page int) ([]listed, int, error) {
-	got, err := s.store.List(ctx, binned, look, s.program(), page)
+	got, err := s.store.List(ctx, want, s.program(), page)
 	if err != nil {
 		return nil, 0, err
 	}
@@ -188,7 +188,7 @@ func (s *Server) create(c *echo.Context) error {
 		units = s.workshop().Habits["units"]
 	}
 	if units == "" {
-		last, err := s.store.List(c.Request().Context(), false, "", s.program(), 0)
+		last, err := s.store.List(c.Request().Context(), store.Want{}, s.program(), 0)
 		if err != nil {
 			return err
 		}

@@ -1,0 +1,63 @@
+package record
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+	"unicode"
+
+	"brevium/core/measure"
+)
+
+// Ask is what is looked for among makings.
+type Ask struct {
+	Words []string         // all of which stand in it
+	Sizes []measure.Length // each of which something in it has, nearly
+	Fit   string
+}
+
+// Near is how far a size may be off the one that is asked for, to whole millimetres.
+const Near = 3 * measure.Millimetre / 2
+
+// idle are words of a question that say nothing of what is looked for.
+var idle = strings.Fields("what which when who whom did do does was were is are the a an last time of for in it its to i my we our " +
+	"box boxes with how and or any ever that")
+
+// sized finds a length with its unit: 60 mm, 2 3/8 in, 5¾", 14.6cm.
+var sized = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?(?:[ -]\d+/\d+)?[¼½¾⅛⅜⅝⅞]?|\d+/\d+|[¼½¾⅛⅜⅝⅞])\s*(mm|cm|in\b|inch(?:es)?\b|"|″)`)
+
+// Question reads what is asked in plain words: “what fitted a 60 mm candle last time?” looks for
+// boxes that fitted right, with a candle, and with something of 60 mm in them.
+func Question(text string) (a Ask) {
+	text = sized.ReplaceAllStringFunc(text, func(s string) string {
+		l, err := measure.Parse(strings.NewReplacer("inches", "in", "inch", "in", "Inches", "in", "″", `"`).Replace(s), measure.Millimetres)
+		if err != nil || l <= 0 {
+			return s
+		}
+		a.Sizes = append(a.Sizes, l)
+		return " "
+	})
+	for _, word := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool {
+		return !unicode.IsLetter(r) && !unicode.IsDigit(r) && !unicode.Is(unicode.M, r)
+	}) {
+		switch {
+		case word == "fitted" || word == "fits" || word == "fit":
+			a.Fit = "right"
+		case !slices.Contains(idle, word):
+			a.Words = append(a.Words, word)
+		}
+	}
+	return a
+}
+
+// Match writes words and sizes as SQLite's full text search has them: a word may go on.
+func (a Ask) Match() string {
+	var out []string
+	for _, w := range a.Words {
+		out = append(out, `"`+strings.ReplaceAll(w, `"`, `""`)+`"*`)
+	}
+	for _, l := range a.Sizes {
+		out = append(out, strings.TrimSpace(sizeWord(int(l.Near(measure.Millimetre).MM()))))
+	}
+	return strings.Join(out, " ")
+}

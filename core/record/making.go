@@ -1,0 +1,179 @@
+// Package record is a maker's memory: the times a box was made, kept apart from its design.
+//
+// A making says when, how many, for whom, from which card, how long it took, how it fitted and
+// what to change; it keeps the document of the box as it then was. Makings go out as CSV and
+// JSON and come in as CSV, and a question in plain words is read into what is looked for.
+package record
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/words"
+)
+
+// Making is one time a box was made.
+type Making struct {
+	ID       int64              `json:"-"`
+	Key      string             `json:"key"` // the same wherever it is taken
+	Project  string             `json:"-"`
+	Revision int64              `json:"-"`
+	Document string             `json:"-"` // of the box as it was; "" where it came from a list
+	Made     string             `json:"date"`
+	Count    int                `json:"count"`
+	Box      string             `json:"box"`
+	Whom     string             `json:"for,omitempty"`
+	Contents string             `json:"contents,omitempty"`
+	Style    string             `json:"style,omitempty"`
+	Card     string             `json:"card,omitempty"` // its identity
+	Title    string             `json:"card-title,omitempty"`
+	Fit      string             `json:"fit,omitempty"` // tight, right or loose
+	Gap      string             `json:"gap,omitempty"` // measured with strips of card
+	Change   string             `json:"change,omitempty"`
+	Notes    string             `json:"notes,omitempty"`
+	Minutes  float64            `json:"minutes,omitempty"`
+	Times    map[string]float64 `json:"times,omitempty"` // minutes by the titles of the steps
+	Sheets   int                `json:"sheets,omitempty"`
+	Cost     int64              `json:"cost,omitempty"` // in hundredths
+	Edits    int64              `json:"-"`
+	Changed  time.Time          `json:"-"`
+	Who      string             `json:"-"`
+	Gone     bool               `json:"-"`
+	Photos   int                `json:"photos,omitempty"`
+}
+
+// Fits are how a box can be found to fit.
+var Fits = []string{"tight", "right", "loose"}
+
+// The most that a making may say.
+const (
+	mostLine  = 200
+	mostNotes = 4000
+	MostMade  = 10_000
+)
+
+// day is how days are written.
+const day = "2006-01-02"
+
+// Check says what is wrong with a making, in words.
+func (m *Making) Check() error {
+	if d, err := time.Parse(day, m.Made); err != nil || d.Year() < 1950 || d.Year() > 2200 {
+		return fmt.Errorf("%q is no day: write it like 2027-03-06", m.Made)
+	}
+	if m.Count < 1 || m.Count > MostMade {
+		return fmt.Errorf("%d is no number of boxes that were made: write 1 to %d", m.Count, MostMade)
+	}
+	if !words.Visible(m.Box) {
+		return errors.New("it has no name of a box")
+	}
+	for _, text := range []string{m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Gap, m.Key} {
+		if len(text) > mostLine {
+			return fmt.Errorf("%q is too long: keep it under %d letters, notes take more", words.Cut(text, 30), mostLine)
+		}
+	}
+	if len(m.Change)+len(m.Notes) > mostNotes {
+		return fmt.Errorf("the notes are longer than %d letters", mostNotes)
+	}
+	if m.Fit != "" && !slices.Contains(Fits, m.Fit) {
+		return fmt.Errorf("a box fits tight, right or loose, not %q", m.Fit)
+	}
+	if m.Minutes < 0 || m.Minutes > 100_000 || m.Sheets < 0 || m.Sheets > 100_000 || m.Cost < 0 || m.Cost > 1e9 {
+		return errors.New("minutes, sheets and cost are numbers from 0 up")
+	}
+	return nil
+}
+
+// Of begins a making of a box as its document stands.
+func Of(b brief.Brief, on time.Time) Making {
+	m := Making{Document: string(b.Encode()), Made: on.Format(day), Count: 1, Box: cut(string(b.Name)), Style: string(b.Box.Style),
+		Card: string(b.Card.Stock), Contents: cut(ContentsSaid(b))}
+	return m
+}
+
+func cut(s string) string { return words.Cut(strings.TrimSpace(s), 120) }
+
+// ContentsSaid tells what goes into a box in a line: its things with how many, in all its boxes.
+func ContentsSaid(b brief.Brief) string {
+	var out []string
+	for _, t := range things(b) {
+		n := strings.TrimSpace(string(t.Count))
+		if n != "" && n != "1" {
+			n += " × "
+		} else {
+			n = ""
+		}
+		out = append(out, n+strings.TrimSpace(string(t.Name)))
+	}
+	return strings.Join(out, ", ")
+}
+
+func things(b brief.Brief) []brief.Item {
+	out := slices.Clone(b.Contents)
+	if b.Several != nil {
+		for _, m := range b.Several.Boxes {
+			if m.Contents != nil {
+				out = append(out, *m.Contents...)
+			}
+		}
+	}
+	return out
+}
+
+// Sizes are the measures of what went in: each once, the smallest first.
+func (m *Making) Sizes() (out []measure.Length) {
+	b, err := brief.Stored([]byte(m.Document))
+	if err != nil {
+		return nil
+	}
+	for _, t := range things(b) {
+		for _, text := range []brief.Text{t.Length, t.Width, t.Height, t.Thickness, t.Decorated, t.Diameter} {
+			if l, err := measure.Parse(string(text), measure.Unit(b.Units)); err == nil && l > 0 {
+				out = append(out, l)
+			}
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out)
+}
+
+// Words is all that a making is found by: what it says and, as words that nobody writes, the sizes
+// of what went in to the whole millimetres near them.
+func (m *Making) Words() string {
+	fit := m.Fit
+	if fit != "" {
+		fit += " fit"
+	}
+	sizes := ""
+	for _, l := range m.Sizes() {
+		for mm := int((l - Near).Up(measure.Millimetre).MM()); mm <= int((l + Near).MM()); mm++ {
+			sizes += sizeWord(mm)
+		}
+	}
+	return strings.Join([]string{m.Box, m.Whom, m.Contents, words.Plain(m.Style), m.Title, words.Plain(m.Card), fit, m.Change, m.Notes,
+		m.Made, sizes}, "\n")
+}
+
+func sizeWord(mm int) string { return fmt.Sprintf(" qz%dmm", mm) }
+
+// Brief is the document of the box as it then was.
+func (m *Making) Brief() (brief.Brief, error) {
+	if m.Document == "" {
+		return brief.Brief{}, errors.New("this making came from a list: it has no document of its box")
+	}
+	return brief.Stored([]byte(m.Document))
+}
+
+// Total is what the makings of a time come to.
+type Total struct {
+	Of      string // the year
+	Makings int
+	Boxes   int
+	Sheets  int
+	Minutes float64
+	Cost    int64
+}

@@ -1,0 +1,102 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"strings"
+	"time"
+
+	"brevium/core/brief"
+)
+
+// Collection is a link under which the boxes of a folder are shown as they were.
+type Collection struct {
+	Token, Folder string
+	Boxes         []Share // in their places; a box has no token of its own
+	Made          time.Time
+	Gone          bool
+}
+
+// ShareFolder makes a link to the boxes of a folder as their documents say, or moves the one there
+// is to them.
+func (s *Store) ShareFolder(ctx context.Context, folder string, boxes []Share) (token string, err error) {
+	for _, b := range boxes {
+		if err := b.Document.Check(); err != nil {
+			return "", &Refused{err}
+		}
+	}
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		err := tx.QueryRowContext(ctx, `SELECT token FROM collections WHERE folder = ? AND gone IS NULL`, folder).Scan(&token)
+		if errors.Is(err, sql.ErrNoRows) {
+			token = strings.ToLower(rand.Text())
+			_, err = tx.ExecContext(ctx, `INSERT INTO collections (token, folder, made) VALUES (?, ?, ?)`, token, folder, now())
+		} else if err == nil {
+			_, err = tx.ExecContext(ctx, `UPDATE collections SET made = ? WHERE token = ?`, now(), token)
+		}
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM collection_boxes WHERE token = ?`, token); err != nil {
+			return err
+		}
+		for i, b := range boxes {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO collection_boxes (token, place, project, revision, document)
+				VALUES (?, ?, ?, ?, ?)`, token, i+1, b.Project, b.Revision, string(b.Document.Encode())); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return token, err
+}
+
+// UnshareFolder withdraws the link to a folder. It never works again.
+func (s *Store) UnshareFolder(ctx context.Context, folder string) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `UPDATE collections SET gone = ? WHERE folder = ? AND gone IS NULL`, now(), folder)
+		return err
+	})
+}
+
+// CollectionOf gives the link to a folder, without its boxes; ErrNone when there is none.
+func (s *Store) CollectionOf(ctx context.Context, folder string) (Collection, error) {
+	return s.collection(ctx, `folder = ? AND gone IS NULL`, folder)
+}
+
+// Collection finds what a link shows, withdrawn or not.
+func (s *Store) Collection(ctx context.Context, token string) (Collection, error) {
+	c, err := s.collection(ctx, `token = ?`, token)
+	if err != nil || c.Gone {
+		return c, err
+	}
+	rows, err := s.db.QueryContext(ctx, `SELECT project, revision, document FROM collection_boxes WHERE token = ? ORDER BY place`, token)
+	if err != nil {
+		return c, told(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var document string
+		b := Share{Made: c.Made}
+		if err := rows.Scan(&b.Project, &b.Revision, &document); err != nil {
+			return c, told(err)
+		}
+		if b.Document, err = brief.Stored([]byte(document)); err != nil {
+			return c, &Broken{b.Project, err}
+		}
+		c.Boxes = append(c.Boxes, b)
+	}
+	return c, told(rows.Err())
+}
+
+func (s *Store) collection(ctx context.Context, where string, arg string) (c Collection, err error) {
+	var made string
+	err = s.db.QueryRowContext(ctx, `SELECT token, folder, made, gone IS NOT NULL FROM collections WHERE `+where, arg).
+		Scan(&c.Token, &c.Folder, &made, &c.Gone)
+	if errors.Is(err, sql.ErrNoRows) {
+		return c, ErrNone
+	}
+	c.Made, _ = time.Parse(clock, made)
+	return c, told(err)
+}

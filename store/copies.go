@@ -1,0 +1,159 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+
+	"modernc.org/sqlite"
+)
+
+// keptDaily is how many of the daily copies are kept.
+const keptDaily = 7
+
+// Daily copies the database beside itself once a day, keeping the last seven of these copies. It
+// says whether it made one.
+func (s *Store) Daily(ctx context.Context) (made bool, err error) {
+	if s.file == "" {
+		return false, nil
+	}
+	name := s.file + ".daily-" + time.Now().Format("2006-01-02")
+	if _, err := os.Stat(name); err != nil {
+		if err := s.Backup(ctx, name); err != nil {
+			return false, err
+		}
+		made = true
+	}
+	all, err := filepath.Glob(escapeGlob(s.file) + ".daily-????-??-??")
+	if err != nil {
+		return made, err
+	}
+	slices.Sort(all)
+	for len(all) > keptDaily {
+		err = errors.Join(err, os.Remove(all[0]))
+		all = all[1:]
+	}
+	return made, err
+}
+
+// escapeGlob writes a path so that a pattern takes it as it stands.
+func escapeGlob(path string) string {
+	return strings.NewReplacer(`\`, `\\`, `*`, `\*`, `?`, `\?`, `[`, `\[`).Replace(path)
+}
+
+// Copy is a copy of the database that lies beside it.
+type Copy struct {
+	Name string // of the file, without its folder
+	Kind string // daily, before or restore
+	Made time.Time
+	Size int64
+}
+
+// Says tells what a copy is of.
+func (c Copy) Says() string {
+	return map[string]string{"daily": "daily copy", "before": "before Brevium was brought up to date",
+		"restore": "what was there before a copy was put back"}[c.Kind]
+}
+
+// Copies lists the copies that lie beside the database, the newest first.
+func (s *Store) Copies() (out []Copy) {
+	for kind, pattern := range map[string]string{"daily": ".daily-????-??-??", "before": ".before-[0-9]*", "restore": ".before-restore-*"} {
+		names, _ := filepath.Glob(escapeGlob(s.file) + pattern)
+		for _, name := range names {
+			if is, err := os.Stat(name); err == nil && !strings.HasSuffix(name, "-wal") && !strings.HasSuffix(name, "-shm") {
+				out = append(out, Copy{filepath.Base(name), kind, is.ModTime(), is.Size()})
+			}
+		}
+	}
+	slices.SortFunc(out, func(a, b Copy) int {
+		if c := b.Made.Compare(a.Made); c != 0 {
+			return c
+		}
+		return strings.Compare(a.Name, b.Name)
+	})
+	return out
+}
+
+// CopyCalled gives the path of a copy that Copies lists; ErrNone for any other name.
+func (s *Store) CopyCalled(name string) (string, error) {
+	for _, c := range s.Copies() {
+		if c.Name == name {
+			return filepath.Join(filepath.Dir(s.file), c.Name), nil
+		}
+	}
+	return "", ErrNone
+}
+
+// keeps are the settings that stay as they are when a copy is put in place: they are of this
+// Brevium, not of its boxes.
+var keeps = []string{Passphrase}
+
+// Passphrase is the setting that holds the passphrase, as argon2id writes it.
+const Passphrase = "passphrase"
+
+// Replace puts a copy in place of all there is while Brevium runs, once the copy has been read
+// whole. What was there is kept as a copy beside it, whose name is given back. Everybody must
+// sign in anew; the passphrase stays what it is.
+func (s *Store) Replace(ctx context.Context, from string) (kept string, err error) {
+	if err := checkCopy(ctx, from); err != nil {
+		return "", fmt.Errorf("nothing was put back: %w", err)
+	}
+	before := map[string]string{}
+	for _, name := range keeps {
+		if before[name], err = s.Setting(ctx, name); err != nil {
+			return "", err
+		}
+	}
+	kept = s.file + ".before-restore-" + time.Now().Format("2006-01-02-150405") + "-" + NewID()[:4]
+	if err := s.Backup(ctx, kept); err != nil {
+		return "", err
+	}
+	if err := s.pour(ctx, from); err != nil {
+		return "", fmt.Errorf("nothing was put back: %w", told(err))
+	}
+	if err := s.migrate(ctx, s.file); err != nil {
+		return kept, told(err)
+	}
+	for name, value := range before {
+		if err := s.Set(ctx, name, value); err != nil {
+			return kept, err
+		}
+	}
+	return kept, errors.Join(s.EndAll(ctx), s.fillWords(ctx))
+}
+
+// pour writes a copy's pages over the database's, in one transaction of SQLite's own.
+func (s *Store) pour(ctx context.Context, from string) error {
+	conn, err := s.db.Conn(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Close()
+	return conn.Raw(func(driver any) error {
+		into, ok := driver.(interface {
+			NewRestore(string) (*sqlite.Backup, error)
+		})
+		if !ok {
+			return errors.New("this database can't be written over while it is open; stop Brevium and use “brevium restore”")
+		}
+		copying, err := into.NewRestore(from)
+		if err != nil {
+			return err
+		}
+		for {
+			more, err := copying.Step(-1)
+			if err != nil && busy(err) && ctx.Err() == nil {
+				time.Sleep(20 * time.Millisecond)
+				continue
+			}
+			if err != nil || !more {
+				return errors.Join(err, copying.Finish())
+			}
+		}
+	})
+}

@@ -1,0 +1,88 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"time"
+)
+
+// Photo is a picture of a making: scaled, as JPEG, with a small one for lists.
+type Photo struct {
+	ID            string
+	Making        int64
+	Width, Height int
+	Says          string // what is to be seen, for those who can't
+	Data, Small   []byte
+	At            time.Time
+}
+
+// The most photos of one making, and what all photos may take, in bytes: backups have them too.
+const (
+	MostPhotos     = 12
+	MostPhotoBytes = 2 << 30
+)
+
+// ErrFull says that there are as many photos as may be.
+var ErrFull = errors.New("there is no more room for photos")
+
+// KeepPhoto keeps a picture of a making and gives its identity.
+func (s *Store) KeepPhoto(ctx context.Context, p Photo) (string, error) {
+	p.ID = NewID()
+	return p.ID, s.within(ctx, func(ctx context.Context, tx *sql.Tx) error { return keepPhoto(ctx, tx, p) })
+}
+
+func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
+	if _, err := makingOf(ctx, tx, p.Making); err != nil {
+		return err
+	}
+	var n, bytes int64
+	if err := tx.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM photos WHERE making = ?),
+		(SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos)`, p.Making).Scan(&n, &bytes); err != nil {
+		return err
+	}
+	if n >= MostPhotos || bytes+int64(len(p.Data)+len(p.Small)) > MostPhotoBytes {
+		return ErrFull
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		p.ID, p.Making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
+	return err
+}
+
+// Photos lists the pictures of a making, without what they show.
+func (s *Store) Photos(ctx context.Context, making int64) (out []Photo, err error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, making, width, height, says FROM photos WHERE making = ? ORDER BY at, id`, making)
+	if err != nil {
+		return nil, told(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var p Photo
+		if err := rows.Scan(&p.ID, &p.Making, &p.Width, &p.Height, &p.Says); err != nil {
+			return nil, told(err)
+		}
+		out = append(out, p)
+	}
+	return out, told(rows.Err())
+}
+
+// Photo gives a picture, the small one when that does.
+func (s *Store) Photo(ctx context.Context, id string, small bool) (p Photo, err error) {
+	what := map[bool]string{true: "small", false: "data"}[small]
+	err = s.db.QueryRowContext(ctx, `SELECT id, making, width, height, says, `+what+` FROM photos WHERE id = ?`, id).
+		Scan(&p.ID, &p.Making, &p.Width, &p.Height, &p.Says, &p.Data)
+	if errors.Is(err, sql.ErrNoRows) {
+		return p, ErrNone
+	}
+	return p, told(err)
+}
+
+// SayPhoto keeps what is to be seen in a picture.
+func (s *Store) SayPhoto(ctx context.Context, id, says string) error {
+	return s.one(ctx, `UPDATE photos SET says = ? WHERE id = ?`, says, id)
+}
+
+// RemovePhoto takes a picture out, for good.
+func (s *Store) RemovePhoto(ctx context.Context, id string) error {
+	return s.one(ctx, `DELETE FROM photos WHERE id = ?`, id)
+}
