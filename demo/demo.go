@@ -6,6 +6,7 @@ import (
 	"context"
 	"embed"
 	"io/fs"
+	"time"
 
 	"brevium/core/brief"
 	"brevium/store"
@@ -45,10 +46,14 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
+	ids := make([]string, len(projects))
 	for i := len(projects) - 1; i >= 0; i-- {
-		if _, err := s.Create(ctx, projects[i], "made up for the fair"); err != nil {
+		if ids[i], err = s.Create(ctx, projects[i], "made up for the fair"); err != nil {
 			return err
 		}
 	}
-	return fillShop(ctx, s)
+	if err := fillShop(ctx, s); err != nil {
+		return err
+	}
+	return fillRecord(ctx, s, ids, projects, time.Now())
 }

@@ -151,3 +151,18 @@ func (s *Store) CardOf(ctx context.Context, project string, revision int64, prog
 	}
 	return c, told(err)
 }
+
+// Called finds the box of a name that was changed last, whatever its capitals; ErrNone when none
+// is called so.
+func (s *Store) Called(ctx context.Context, name string) (Project, error) {
+	var id string
+	err := s.db.QueryRowContext(ctx, `SELECT id FROM projects WHERE title = ? COLLATE NOCASE AND binned IS NULL
+		ORDER BY changed DESC, rowid DESC LIMIT 1`, strings.TrimSpace(name)).Scan(&id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return Project{}, ErrNone
+	}
+	if err != nil {
+		return Project{}, told(err)
+	}
+	return s.Head(ctx, id)
+}

@@ -26,10 +26,16 @@ const (
 // ErrFull says that there are as many photos as may be.
 var ErrFull = errors.New("there is no more room for photos")
 
-// KeepPhoto keeps a picture of a making and gives its identity.
-func (s *Store) KeepPhoto(ctx context.Context, p Photo) (string, error) {
-	p.ID = NewID()
-	return p.ID, s.within(ctx, func(ctx context.Context, tx *sql.Tx) error { return keepPhoto(ctx, tx, p) })
+// KeepPhotos keeps pictures of makings, all of them or none.
+func (s *Store) KeepPhotos(ctx context.Context, all ...Photo) error {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		for _, p := range all {
+			if err := keepPhoto(ctx, tx, p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
 func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
@@ -45,7 +51,7 @@ func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
 		return ErrFull
 	}
 	_, err := tx.ExecContext(ctx, `INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		p.ID, p.Making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
+		NewID(), p.Making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
 	return err
 }
 

@@ -102,7 +102,7 @@ func TestPhotos(t *testing.T) {
 	s, ctx := open(t)
 	ids, _ := s.Record(ctx, madeOn("2026-03-04", "Votive tube", "", ""))
 	for n := range MostPhotos + 1 {
-		_, err := s.KeepPhoto(ctx, Photo{Making: ids[0], Width: 4, Height: 3, Data: []byte("jpeg"), Small: []byte("small")})
+		err := s.KeepPhotos(ctx, Photo{Making: ids[0], Width: 4, Height: 3, Data: []byte("jpeg"), Small: []byte("small")})
 		if full := n == MostPhotos; errors.Is(err, ErrFull) != full || !full && err != nil {
 			t.Fatal(n, err)
 		}
@@ -120,7 +120,7 @@ func TestPhotos(t *testing.T) {
 	if _, err := s.Photo(ctx, all[1].ID, true); !errors.Is(err, ErrNone) {
 		t.Error("a photo that was taken out is there")
 	}
-	if _, err := s.KeepPhoto(ctx, Photo{Making: 99}); !errors.Is(err, ErrNone) {
+	if err := s.KeepPhotos(ctx, Photo{Making: 99}); !errors.Is(err, ErrNone) {
 		t.Errorf("a photo of nothing: %v", err)
 	}
 	if m, _ := s.Making(ctx, ids[0]); m.Photos != MostPhotos-1 {

@@ -35,7 +35,7 @@ func newAppOf(t testing.TB, w plan.Workshop) *app {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	h, err := New(s, w, slog.New(slog.DiscardHandler), nil, "127.0.0.1")
+	h, err := New(s, w, slog.New(slog.DiscardHandler), Beside{Hosts: []string{"127.0.0.1"}})
 	if err != nil {
 		t.Fatal(err)
 	}

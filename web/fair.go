@@ -16,6 +16,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/shop"
+	"brevium/store"
 )
 
 // Several boxes cut together: for the whole fair.
@@ -134,7 +135,7 @@ func (s *Server) fairPage(c *echo.Context) error {
 	all := 1
 	for page := 0; page < mostPages && len(offered) < all; page++ {
 		var some []listed
-		if some, all, err = s.list(ctx, false, look, page); err != nil {
+		if some, all, err = s.list(ctx, store.Want{Words: look}, page); err != nil {
 			return err
 		}
 		offered = append(offered, some...)

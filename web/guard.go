@@ -6,12 +6,14 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"regexp"
 	"strings"
 	"time"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
+	"brevium/bundle"
 	"brevium/store"
 )
 
@@ -33,6 +35,29 @@ var protection = map[string]string{
 // mostBody bounds what one request may bring.
 const mostBody = 512 << 10
 
+// larger are the addresses that take more than that: files.
+var larger = []struct {
+	at   *regexp.Regexp
+	most int64
+}{
+	{regexp.MustCompile(`^/projects/upload$`), bundle.MostBytes + 1<<20}, {regexp.MustCompile(`^/makings/\d+/photos$`), 120 << 20},
+	{regexp.MustCompile(`^/logbook/in$`), 9 << 20}, {regexp.MustCompile(`^/batches(/[^/]+/(in|change))?$`), 9 << 20},
+	{regexp.MustCompile(`^/copies/restore$`), 8 << 30}, {regexp.MustCompile(`^/copies/(now|file/.+)$`), mostBody},
+}
+
+// mostOf is how much a request to an address may bring, and whether that takes its time.
+func mostOf(path string) (most int64, slow bool) {
+	for _, l := range larger {
+		if l.at.MatchString(path) {
+			return l.most, true
+		}
+	}
+	return mostBody, false
+}
+
+// fileTime is how long a file may take to come.
+const fileTime = 5 * time.Minute
+
 // guard sets what protects every page. The order matters: an answer has its
 // head before anything can refuse it, and nothing is done before the whole of
 // a request has been read.
@@ -47,8 +72,19 @@ func (s *Server) guard(e *echo.Echo) {
 	})
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
-	e.Use(s.knownHost, ownPages, middleware.ContextTimeout(20*time.Second), whole,
+	e.Use(s.knownHost, ownPages, timed, s.admitted, whole,
 		middleware.GzipWithConfig(middleware.GzipConfig{Skipper: isStream}))
+}
+
+// timed gives up what takes too long; files may take longer.
+func timed(next echo.HandlerFunc) echo.HandlerFunc {
+	short, long := middleware.ContextTimeout(20*time.Second)(next), middleware.ContextTimeout(fileTime)(next)
+	return func(c *echo.Context) error {
+		if _, slow := mostOf(c.Request().URL.Path); slow {
+			return long(c)
+		}
+		return short(c)
+	}
 }
 
 // isStream says whether an answer is told bit by bit: it is not gathered to be packed.
@@ -93,7 +129,13 @@ func whole(next echo.HandlerFunc) echo.HandlerFunc {
 		if r.Method != http.MethodPost {
 			return next(c)
 		}
-		r.Body = http.MaxBytesReader(c.Response(), r.Body, mostBody)
+		most, slow := mostOf(r.URL.Path)
+		if slow { // a server that has no deadlines, as in a test, has none to move
+			to := http.NewResponseController(c.Response())
+			_ = to.SetReadDeadline(time.Now().Add(fileTime))
+			_ = to.SetWriteDeadline(time.Now().Add(fileTime))
+		}
+		r.Body = http.MaxBytesReader(c.Response(), r.Body, most)
 		_, err := c.FormValues()
 		if r.MultipartForm != nil {
 			defer r.MultipartForm.RemoveAll()

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"html/template"
@@ -24,8 +25,10 @@ import (
 // What leaves the page: the project sheet, the slip, templates, drawings, a link.
 
 // pace is how fast this maker works, as far as that was recorded.
-func (s *Server) pace(c *echo.Context) (bench.Pace, error) {
-	times, err := s.store.Times(c.Request().Context())
+func (s *Server) pace(c *echo.Context) (bench.Pace, error) { return s.paceNow(c.Request().Context()) }
+
+func (s *Server) paceNow(ctx context.Context) (bench.Pace, error) {
+	times, err := s.store.Times(ctx)
 	return bench.PaceOf(times), err
 }
 

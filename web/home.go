@@ -1,10 +1,10 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -67,7 +67,7 @@ func cardOfSet(s *plan.Set) store.Card {
 
 // list gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
-func (s *Server) list(ctx context.Context, binned bool, look string, page int) ([]listed, int, error) {
+func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed, int, error) {
 	got, err := s.store.List(ctx, want, s.program(), page)
 	if err != nil {
 		return nil, 0, err
@@ -100,17 +100,29 @@ func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Ca
 // pages is where a list stands among its pages.
 type pages struct {
 	Here, Last, All int
-	look, path      string
+	query           url.Values // what is looked for, but the page
+	path            string
 }
 
 // Link gives the address of a page of the list, from 1.
 func (p pages) Link(n int) string {
-	q := url.Values{}
-	if p.look != "" {
-		q.Set("q", p.look)
-	}
+	page := ""
 	if n > 1 {
-		q.Set("page", strconv.Itoa(n))
+		page = strconv.Itoa(n)
+	}
+	return p.With("page", page)
+}
+
+// With gives the address of the list with something else looked for.
+func (p pages) With(pairs ...string) string {
+	q := url.Values{}
+	for name, of := range p.query {
+		q[name] = of
+	}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		if q.Set(pairs[i], pairs[i+1]); pairs[i+1] == "" {
+			q.Del(pairs[i])
+		}
 	}
 	if len(q) == 0 {
 		return p.path
@@ -118,30 +130,63 @@ func (p pages) Link(n int) string {
 	return p.path + "?" + q.Encode()
 }
 
+// wantOf reads from the address which boxes a list is to show.
+func wantOf(c *echo.Context) (store.Want, url.Values) {
+	q := url.Values{}
+	text := func(name string) string {
+		t := words.Cut(strings.TrimSpace(c.QueryParam(name)), 100)
+		if t != "" {
+			q.Set(name, t)
+		}
+		return t
+	}
+	want := store.Want{Words: text("q"), Folder: text("folder"), Sort: text("sort")}
+	show := text("show")
+	want.Archived, want.Starting = show == "by", show == "starting"
+	return want, q
+}
+
 func (s *Server) listPage(c *echo.Context, code int, page string, data map[string]any, binned bool) error {
-	ctx, look := c.Request().Context(), words.Cut(strings.TrimSpace(c.QueryParam("q")), 100)
+	ctx := c.Request().Context()
+	want, query := wantOf(c)
+	want.Binned = binned
 	n, _ := strconv.Atoi(c.QueryParam("page"))
 	n = min(max(n, 1), 1_000_000)
-	cards, all, err := s.list(ctx, binned, look, n-1)
+	cards, all, err := s.list(ctx, want, n-1)
 	if err != nil {
 		return err
 	}
 	if data["Binned"], err = s.store.Count(ctx, true); err != nil {
 		return err
 	}
-	data["Cards"], data["Look"] = cards, look
-	data["Pages"] = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, look, c.Request().URL.Path}
+	data["Cards"], data["Look"], data["Want"] = cards, want.Words, want
+	data["Pages"] = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, query, c.Request().URL.Path}
 	return s.render(c, code, page, data)
 }
 
 func (s *Server) home(c *echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
 
 func (s *Server) homeWith(c *echo.Context, code int, problem string) error {
+	ctx := c.Request().Context()
 	title := "Boxes"
-	if look := c.QueryParam("q"); look != "" {
-		title = "Boxes with “" + words.Cut(look, 40) + "”"
+	if folder := c.QueryParam("folder"); folder != "" {
+		title = words.Cut(folder, 40)
 	}
-	return s.listPage(c, code, "home", map[string]any{"Title": title, "Problem": problem}, false)
+	if look := c.QueryParam("q"); look != "" {
+		title += " with “" + words.Cut(look, 40) + "”"
+	}
+	data := map[string]any{"Title": title, "Problem": problem, "Notice": homeSays[c.QueryParam("said")]}
+	folders, err := s.store.Folders(ctx)
+	if err != nil {
+		return err
+	}
+	data["Folders"] = folders
+	if folder := c.QueryParam("folder"); folder != "" {
+		if shared, err := s.store.CollectionOf(ctx, folder); err == nil {
+			data["Collection"], data["Address"] = shared, "http://"+c.Request().Host+"/c/"+shared.Token
+		}
+	}
+	return s.listPage(c, code, "home", data, false)
 }
 
 func (s *Server) binPage(c *echo.Context) error {
@@ -218,25 +263,21 @@ func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error
 
 // upload brings a document in: all of it or, with the reason, nothing.
 func (s *Server) upload(c *echo.Context) error {
-	header, err := c.FormFile("document")
+	data, err := uploaded(c, "document")
 	if err != nil {
 		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that "+
-			"Brevium wrote.")
+			"Brevium wrote, or a bundle of several, a .zip.")
 	}
-	file, err := header.Open()
-	if err != nil {
-		return err
+	if bytes.HasPrefix(data, []byte("PK")) {
+		return s.bringIn(c, data)
 	}
-	defer file.Close()
-	data, err := io.ReadAll(io.LimitReader(file, brief.Limit+1))
-	if err != nil {
-		return err
+	if len(data) > brief.Limit {
+		return s.homeWith(c, http.StatusRequestEntityTooLarge, "That is more than Brevium takes at once, so nothing was done. A project's "+
+			"document is never larger than 256 kB.")
 	}
 	b, err := brief.Decode(data)
-	for id := range b.Box.Options {
-		if _, ok := option(&b, id); err == nil && !ok {
-			err = fmt.Errorf("no style asks for %q; take it out of the box's options", words.Cut(id, 40))
-		}
+	if err == nil {
+		err = knownOptions(&b)
 	}
 	if err != nil {
 		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")

@@ -14,6 +14,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
+	"brevium/core/batch"
 	"brevium/core/bench"
 	"brevium/core/contents"
 	"brevium/core/measure"
@@ -63,6 +64,9 @@ func (s *Server) funcs() template.FuncMap {
 		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
 		"ago":       ago,
+		"day":       daySaid,
+		"minutes":   minutesSaid,
+		"clock":     Clock,
 		"dict":      dict,
 		"dims":      func(d assembly.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
 		"words":     words.Plain,
@@ -132,6 +136,17 @@ func ago(t time.Time) string {
 	}
 }
 
+// minutesSaid writes minutes, whole or not, for people.
+func minutesSaid(m any) string {
+	switch m := m.(type) {
+	case int:
+		return batch.MinutesSaid(m)
+	case float64:
+		return batch.MinutesSaid(int(m + 0.5))
+	}
+	return fmt.Sprint(m)
+}
+
 func dict(pairs ...any) (map[string]any, error) {
 	m := map[string]any{}
 	for i := 0; i+1 < len(pairs); i += 2 {
@@ -152,6 +167,7 @@ func (s *Server) render(c *echo.Context, code int, page string, data map[string]
 		h.Get("HX-History-Restore-Request") != "true" {
 		name = part
 	}
+	data["WhoAsks"] = s.whoAsks(c)
 	var b bytes.Buffer
 	if err := s.pages[page].ExecuteTemplate(&b, name, data); err != nil {
 		return err

@@ -13,9 +13,11 @@ import (
 	"log/slog"
 	"net/http"
 	"os"
+	"strings"
 	"sync"
 	"time"
 
+	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/plan"
@@ -44,20 +46,32 @@ type Server struct {
 	hard     chan struct{} // a place for each long search that may run at once
 	cuttings cuttings
 	fates    fates
+	batches  batchPlans
+	clock    func() time.Time
+	sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
 }
 
-// New makes the application. Cutter is the cutting machine beside it, nil where there is none;
-// hosts are the names it may be asked for, without a port.
-func New(s *store.Store, w plan.Workshop, log *slog.Logger, cutter *machine.Client, hosts ...string) (http.Handler, error) {
+// Beside is what the pages are served with: the cutting machine beside them, nil where there is
+// none; the names they may be asked for, without a port; and whether others than who sits at
+// this machine can reach them, who are asked for the passphrase.
+type Beside struct {
+	Machine *machine.Client
+	Hosts   []string
+	Guarded bool
+}
+
+// New makes the application.
+func New(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (http.Handler, error) {
 	static, err := fs.Sub(staticFiles, "static")
 	if err != nil {
 		return nil, err
 	}
-	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, machine: cutter, hosts: map[string]bool{},
-		hard: searches()}
-	for _, h := range hosts {
-		srv.hosts[h] = true
+	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, machine: beside.Machine, hosts: map[string]bool{},
+		hard: searches(), clock: time.Now}
+	for _, h := range beside.Hosts {
+		srv.hosts[strings.ToLower(h)] = true
 	}
+	srv.admission(beside.Guarded)
 	if srv.version, err = fingerprint(static); err != nil {
 		return nil, err
 	}
@@ -69,6 +83,9 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, cutter *machine.Clie
 	e.Logger, e.HTTPErrorHandler = log, srv.failed
 	srv.guard(e)
 	srv.routes(e)
+	if srv.sessions != nil {
+		return srv.sessions.LoadAndSave(e), nil
+	}
 	return e, nil
 }
 
@@ -144,13 +161,18 @@ func (s *Server) routes(e *echo.Echo) {
 	l.POST("/csv", s.readCutList)
 	l.POST("/away", s.throwCutList(true))
 	l.POST("/back", s.throwCutList(false))
-	sh := e.Group("/s/:token")
-	sh.GET("", s.sharedPage)
-	sh.GET("/folded", s.sharedFolded)
-	sh.GET("/solid.json", s.sharedSolid)
-	sh.GET("/step.svg", s.sharedStep)
-	sh.GET("/out/:as", s.sharedOut)
-	sh.GET("/document", s.sharedDocument)
+	e.GET("/c/:token", s.collectionPage)
+	for _, at := range []string{"/s/:token", "/c/:token/:place"} {
+		sh := e.Group(at)
+		sh.GET("", s.sharedPage)
+		sh.GET("/card.svg", s.sharedCard)
+		sh.GET("/folded", s.sharedFolded)
+		sh.GET("/solid.json", s.sharedSolid)
+		sh.GET("/step.svg", s.sharedStep)
+		sh.GET("/out/:as", s.sharedOut)
+		sh.GET("/document", s.sharedDocument)
+	}
+	s.recordRoutes(e)
 	e.GET("/how", s.howTos)
 	e.GET("/how/:name", s.howTo)
 	p := e.Group("/projects/:id")
@@ -193,8 +215,59 @@ func (s *Server) routes(e *echo.Echo) {
 	p.POST("/undo", s.undo)
 	p.POST("/redo", s.redo)
 	p.POST("/copy", s.copyProject)
+	p.POST("/makings", s.recordMade)
+	p.POST("/folder", s.folderOf)
+	p.GET("/other", s.otherPage)
+	p.POST("/other", s.other)
+	p.GET("/against/:other", s.against)
 	p.POST("/bin", s.toBin)
 	p.POST("/restore", s.restore)
+}
+
+// recordRoutes are the rooms of what was made and what is promised.
+func (s *Server) recordRoutes(e *echo.Echo) {
+	e.POST("/boxes", s.actBoxes)
+	e.POST("/folders/rename", s.renameFolder)
+	e.POST("/folders/share", s.shareFolder)
+	e.POST("/folders/unshare", s.unshareFolder)
+	e.GET("/bundle", s.bundleFolder)
+	e.GET("/logbook", s.logbook)
+	e.GET("/logbook/years", s.logYears)
+	e.GET("/logbook/out/:as", s.logOut)
+	e.POST("/logbook/in", s.readLog)
+	m := e.Group("/makings/:id")
+	m.GET("", s.makingPage)
+	m.POST("/change", s.amend)
+	m.POST("/away", s.throwMaking(true))
+	m.POST("/back", s.throwMaking(false))
+	m.POST("/again", s.makeAgain)
+	m.POST("/photos", s.addPhotos)
+	e.GET("/photos/:photo", s.photo)
+	e.POST("/photos/:photo", s.changePhoto)
+	e.GET("/batches", s.batchList)
+	e.POST("/batches", s.newBatch)
+	b := e.Group("/batches/:batch")
+	b.GET("", s.batchPage)
+	b.GET("/gives", s.batchGives)
+	b.GET("/stamp", s.batchStamp)
+	b.GET("/sittings.ics", s.calendar)
+	b.GET("/orders.csv", s.ordersOut)
+	b.GET("/shopping.csv", s.batchShopping)
+	b.GET("/labels", s.labels)
+	b.GET("/print", s.schedulePrint)
+	b.POST("/change", s.changeBatch)
+	b.POST("/in", s.ordersIn)
+	b.POST("/tick", s.tickBatch)
+	b.POST("/give", s.takeGive)
+	b.POST("/away", s.throwBatch(true))
+	b.POST("/back", s.throwBatch(false))
+	e.GET("/copies", s.copiesPage)
+	e.GET("/copies/now", s.copyNow)
+	e.GET("/copies/file/:name", s.copyFile)
+	e.POST("/copies/restore", s.restoreCopy)
+	e.GET("/enter", s.enterPage)
+	e.POST("/enter", s.enter, s.throttle())
+	e.POST("/leave", s.leave)
 }
 
 // file gives a static file. Its address holds the version of them all, so a

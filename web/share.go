@@ -4,6 +4,7 @@ import (
 	"errors"
 	"html/template"
 	"net/http"
+	"strconv"
 
 	"github.com/labstack/echo/v5"
 
@@ -40,28 +41,82 @@ func (s *Server) unshare(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
 }
 
+// sharedWorkshop is what shared pages are planned with: what their shop said is written in their
+// documents; whatever that shop says now is left out.
+var sharedWorkshop = plan.Default
+
+// collection is the folder that a link shows.
+func (s *Server) collection(c *echo.Context) (store.Collection, error) {
+	col, err := s.store.Collection(c.Request().Context(), c.Param("token"))
+	if errors.Is(err, store.ErrNone) {
+		return col, echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
+	}
+	if err == nil && col.Gone {
+		return col, withdrawn
+	}
+	return col, err
+}
+
+var withdrawn = echo.NewHTTPError(http.StatusGone, "This link shows nothing any more: who made it has withdrawn it.")
+
+// sharedBy finds what a link shows: a box by itself, or one of a folder by its place.
+func (s *Server) sharedBy(c *echo.Context) (store.Share, error) {
+	place := c.Param("place")
+	if place == "" {
+		sh, err := s.store.Shared(c.Request().Context(), c.Param("token"))
+		if errors.Is(err, store.ErrNone) {
+			err = echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
+		} else if err == nil && sh.Gone {
+			err = withdrawn
+		}
+		return sh, err
+	}
+	col, err := s.collection(c)
+	if err != nil {
+		return store.Share{}, err
+	}
+	n, err := strconv.Atoi(place)
+	if err != nil || n < 1 || n > len(col.Boxes) {
+		return store.Share{}, echo.NewHTTPError(http.StatusNotFound, "There is no such box in this folder.")
+	}
+	return col.Boxes[n-1], nil
+}
+
+// sharedPath is the address of what a link shows.
+func sharedPath(c *echo.Context) string {
+	if place := c.Param("place"); place != "" {
+		return "/c/" + c.Param("token") + "/" + place
+	}
+	return "/s/" + c.Param("token")
+}
+
 // sharedState is the box that a link shows.
 func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
-	ctx := c.Request().Context()
-	sh, err := s.store.Shared(ctx, c.Param("token"))
-	if errors.Is(err, store.ErrNone) {
-		return nil, plan.Job{}, echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
-	}
+	sh, err := s.sharedBy(c)
 	if err != nil {
 		return nil, plan.Job{}, err
 	}
-	if sh.Gone {
-		return nil, plan.Job{}, echo.NewHTTPError(http.StatusGone, "This link shows nothing any more: who made it has withdrawn it.")
-	}
 	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
-	// What its shop said is written in the document; whatever that shop says now is left out.
-	st := s.looked(store.Project{Revision: rev, Changed: sh.Made}, s.makeIn(plan.Default, sh.Document, c.QueryParam("box")))
+	st := s.looked(store.Project{Revision: rev, Changed: sh.Made}, s.makeIn(sharedWorkshop, sh.Document, c.QueryParam("box")))
 	j, ok := s.jobCut(st)
 	if !ok {
 		return nil, j, echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
 	}
 	st.Shown = st.Plan
 	return st, j, nil
+}
+
+// sharedCard is the small picture of a box that a link shows.
+func (s *Server) sharedCard(c *echo.Context) error {
+	sh, err := s.sharedBy(c)
+	if err != nil {
+		return err
+	}
+	svg := s.makeIn(sharedWorkshop, sh.Document, "").picture(220, 150)
+	if svg == "" {
+		return echo.ErrNotFound
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
 }
 
 // sharedPiece is a piece as a shared page shows it.
@@ -84,7 +139,7 @@ func (s *Server) sharedPage(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	path := "/s/" + c.Param("token")
+	path := sharedPath(c)
 	if s.wholeSet(c, st); st.Set != nil && c.QueryParam("box") == "" {
 		st.Set.Whole = true
 	}
@@ -151,7 +206,7 @@ func (s *Server) sharedOut(c *echo.Context) error {
 	}
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
-		o := export.Options{Paper: export.FormatOf(c.QueryParam("paper")), Both: true, Shop: plan.Default}
+		o := export.Options{Paper: export.FormatOf(c.QueryParam("paper")), Both: true, Shop: sharedWorkshop}
 		return writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound

@@ -183,7 +183,10 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		if err != nil {
 			return err
 		}
-		data["History"] = history
+		data["History"], data["Key"] = history, store.NewID()
+		if data["Record"], err = s.recordStage(ctx, st); err != nil {
+			return err
+		}
 	}
 	return s.render(c, code, "bench", data)
 }

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -43,8 +44,8 @@ func machineCommand() *cobra.Command {
 
 // startMachine runs a simulated machine at an address of this machine alone.
 func startMachine(address string) (*machine.Client, func(), error) {
-	if _, err := loopback(address); err != nil {
-		return nil, nil, err
+	if _, own, err := hostOf(address); err != nil || !own {
+		return nil, nil, cmp.Or(err, fmt.Errorf("it won't listen on %q: other machines could reach it; use 127.0.0.1", address))
 	}
 	l, err := net.Listen("tcp", address)
 	if err != nil {

@@ -38,7 +38,7 @@ func run(args []string) int {
 	}
 	root.SetArgs(args)
 	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), exportCommand(), machineCommand(), batchCommand(),
-		backupCommand(), restoreCommand())
+		backupCommand(), restoreCommand(), passphraseCommand())
 	return exitOf(root.ExecuteContext(ctx), os.Stderr)
 }
 

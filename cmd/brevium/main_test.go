@@ -5,8 +5,13 @@ import (
 	"io"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
+
+	"github.com/alexedwards/argon2id"
+
+	"brevium/store"
 )
 
 // plan runs the command on a document and gives its exit code and output.
@@ -84,20 +89,62 @@ func TestPlanExitCodes(t *testing.T) {
 	}
 }
 
-func TestOnlyLoopback(t *testing.T) {
-	for _, a := range []string{"127.0.0.1:0", "localhost:80", "[::1]:8417", "127.9.9.9:1"} {
-		if _, err := loopback(a); err != nil {
-			t.Errorf("%s: %v", a, err)
+// Beyond this machine Brevium is served only where a passphrase is set, and then it is asked.
+func TestListening(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "x.db")
+	s, err := store.Open(t.Context(), file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	beyond := []string{"0.0.0.0:80", ":8417", "192.0.2.1:80", "[::]:80", "example:80"}
+	check := func(set bool) {
+		t.Helper()
+		for _, a := range []string{"127.0.0.1:0", "localhost:80", "[::1]:8417", "127.9.9.9:1"} {
+			if _, guarded, err := listening(t.Context(), s, a, nil); err != nil || guarded {
+				t.Errorf("%s: %v %v", a, guarded, err)
+			}
+		}
+		for _, a := range beyond {
+			hosts, guarded, err := listening(t.Context(), s, a, []string{"shed.local"})
+			if set && (err != nil || !guarded || !slices.Contains(hosts, "shed.local") || len(hosts) < 5) ||
+				!set && (err == nil || !strings.Contains(err.Error(), "passphrase")) {
+				t.Errorf("%s: %v %v %v", a, hosts, guarded, err)
+			}
 		}
 	}
-	for _, a := range []string{"0.0.0.0:80", ":8417", "192.0.2.1:80", "[::]:80", "example:80"} {
-		if _, err := loopback(a); err == nil || !strings.Contains(err.Error(), "passphrase") {
-			t.Errorf("%s: %v", a, err)
-		}
+	check(false)
+	if _, _, err := startMachine("0.0.0.0:0"); err == nil || !strings.Contains(err.Error(), "other machines") {
+		t.Errorf("the machine listens beyond: %v", err)
 	}
-	if _, err := loopback("nonsense"); err == nil {
+	if _, _, err := listening(t.Context(), s, "nonsense", nil); err == nil {
 		t.Error("an address without a port was taken")
 	}
+	say := func(said string, more ...string) error {
+		c := passphraseCommand()
+		c.SetIn(strings.NewReader(said))
+		c.SetOut(io.Discard)
+		c.SetArgs(append([]string{"--db", file}, more...))
+		return c.ExecuteContext(t.Context())
+	}
+	for _, bad := range []string{"", "short\n", strings.Repeat("x", 201) + "\n"} {
+		if say(bad) == nil {
+			t.Errorf("%.20q was taken for a passphrase", bad)
+		}
+	}
+	check(false)
+	if err := say("four kraft paper tags\n"); err != nil {
+		t.Fatal(err)
+	}
+	hash, _ := s.Setting(t.Context(), store.Passphrase)
+	if ok, err := argon2id.ComparePasswordAndHash("four kraft paper tags", hash); !ok || err != nil || strings.Contains(hash, "kraft") {
+		t.Error(hash, err)
+	}
+	check(true)
+	if err := say("", "--forget"); err != nil {
+		t.Fatal(err)
+	}
+	check(false)
 }
 
 func TestOwnDatabase(t *testing.T) {

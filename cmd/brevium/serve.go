@@ -24,8 +24,12 @@ const databaseVariable = "BREVIUM_DB"
 
 func serveCommand() *cobra.Command {
 	var address, database, cutter string
+	var names []string
 	c := &cobra.Command{
 		Use: "serve", Short: "Serve your own projects to a browser on this machine", Args: cobra.NoArgs,
+		Long: "Serve your own projects to a browser.\n\nBy default only this machine can reach them. With --listen 0.0.0.0:8417 the " +
+			"phone and the tablet in\nthe same network can, once “brevium passphrase” has set what they are asked for. What goes over " +
+			"the\nnetwork is not hidden from others in it: use it at home, or behind something that encrypts.",
 		RunE: func(c *cobra.Command, _ []string) error {
 			database, err := orOwn(database)
 			if err != nil {
@@ -35,12 +39,13 @@ func serveCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return serve(c.Context(), address, database, machine, nil)
+			return serve(c.Context(), address, database, names, machine, nil)
 		},
 	}
 	listenFlag(c, &address)
 	databaseFlag(c, &database)
 	c.Flags().StringVar(&cutter, "machine", "", "address of a cutting machine, such as http://127.0.0.1:8418")
+	c.Flags().StringSliceVar(&names, "name", nil, "another name this machine is asked for by, such as shed.local")
 	return c
 }
 
@@ -59,7 +64,7 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer stop()
-			return serve(c.Context(), address, filepath.Join(dir, "demo.db"), cutter, demo.Fill)
+			return serve(c.Context(), address, filepath.Join(dir, "demo.db"), nil, cutter, demo.Fill)
 		},
 	}
 	listenFlag(c, &address)
@@ -148,23 +153,29 @@ func ownDatabase() (string, error) {
 	return filepath.Join(dir, "Brevium", "brevium.db"), nil
 }
 
-func serve(ctx context.Context, address, database string, cutter *machine.Client, fill func(context.Context, *store.Store) error) error {
-	host, err := loopback(address)
-	if err != nil {
-		return err
-	}
+func serve(ctx context.Context, address, database string, names []string, cutter *machine.Client,
+	fill func(context.Context, *store.Store) error) error {
 	s, err := store.Open(ctx, database)
 	if err != nil {
 		return err
 	}
 	defer s.Close()
+	hosts, guarded, err := listening(ctx, s, address, names)
+	if err != nil {
+		return err
+	}
+	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
 	if fill != nil {
 		if err := fill(ctx, s); err != nil {
 			return err
 		}
+	} else {
+		copying, stop := context.WithCancel(ctx)
+		stopped := make(chan struct{})
+		go func() { defer close(stopped); daily(copying, s, log) }()
+		defer func() { stop(); <-stopped }()
 	}
-	log := slog.New(slog.NewTextHandler(os.Stderr, nil))
-	handler, err := web.New(s, plan.Default, log, cutter, "127.0.0.1", "localhost", "::1", host)
+	handler, err := web.New(s, plan.Default, log, web.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
 	if err != nil {
 		return err
 	}
@@ -207,17 +218,4 @@ func stop(server *http.Server, letGo func()) {
 		}
 		end()
 	}
-}
-
-// loopback refuses an address that other machines could reach.
-func loopback(address string) (host string, err error) {
-	host, _, err = net.SplitHostPort(address)
-	if err != nil {
-		return "", fmt.Errorf("%q is no address to listen on; write it like 127.0.0.1:8417", address)
-	}
-	if ip := net.ParseIP(host); host == "localhost" || ip != nil && ip.IsLoopback() {
-		return host, nil
-	}
-	return "", fmt.Errorf("it won't listen on %q: other machines could reach it and it has no passphrase yet; use 127.0.0.1",
-		address)
 }

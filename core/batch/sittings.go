@@ -36,6 +36,7 @@ type Entry struct {
 	Idle     int // minutes before it that are only waited
 	From, To int // which of the copies, about, from 0
 	Last     bool
+	Titles   []string // the stages that are done with it: with the filling of food what comes after it
 }
 
 // Sitting is the work of a day.
@@ -83,11 +84,13 @@ type table struct {
 	first Day
 	on    []*Ordered
 	p     schedule.Problem
+	done  Progress
+	last  map[string][]string // of each order the stages that are done last
 }
 
 // table lists what is to be done yet, day by day.
 func (b *Batch) table(done Progress, pace bench.Pace) *table {
-	t := &table{Batch: b, first: b.From}
+	t := &table{Batch: b, first: b.From, done: done, last: map[string][]string{}}
 	t.p.Hands = b.Hands
 	for _, title := range Stages {
 		t.p.Setup = append(t.p.Setup, setups[title])
@@ -102,7 +105,7 @@ func (b *Batch) table(done Progress, pace bench.Pace) *table {
 			last = max(last, so.By)
 		}
 	}
-	for i := range last + beyond {
+	for i := range max(0, last) + beyond {
 		t.p.Days = append(t.p.Days, workable(b.Calendar.Of(t.first.Plus(i)).Minutes))
 	}
 	return t
@@ -120,9 +123,11 @@ func (t *table) order(o *Ordered, done Progress, pace bench.Pace) schedule.Order
 		}
 		if o.Made.Food && n >= fill {
 			if so.Last == nil {
-				so.Last = &schedule.Work{Stage: fill}
+				so.Last = &schedule.Work{Stage: n}
+				t.last[o.ID] = nil
 			}
 			so.Last.Minutes += m
+			t.last[o.ID] = append(t.last[o.ID], st.Title)
 			continue
 		}
 		so.Work = append(so.Work, schedule.Work{Stage: n, Minutes: m, Wait: st.Wait})
@@ -183,14 +188,15 @@ func (t *table) entry(c schedule.Chunk, gone map[[2]int]int) Entry {
 			all = t.clock(w.Minutes)
 		}
 	}
-	if c.Last {
-		all = t.clock(t.p.Orders[c.Order].Last.Minutes)
+	e.Titles = []string{e.Stage}
+	if last := t.p.Orders[c.Order].Last; last != nil && last.Stage == c.Stage {
+		all, e.Titles = t.clock(last.Minutes), t.last[o.ID]
 	}
 	key := [2]int{c.Order, c.Stage}
 	from := gone[key]
 	gone[key] += c.Minutes
-	if all > 0 {
-		e.From, e.To = from*o.Copy/all, gone[key]*o.Copy/all
+	if base := min(o.Copy, t.done.Of(o.ID, e.Stage)); all > 0 {
+		e.From, e.To = base+from*(o.Copy-base)/all, base+gone[key]*(o.Copy-base)/all
 	}
 	return e
 }

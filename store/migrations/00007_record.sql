@@ -3,7 +3,7 @@
 -- starting point for others.
 ALTER TABLE projects ADD COLUMN archived TEXT;
 ALTER TABLE projects ADD COLUMN starting TEXT;
-CREATE INDEX projects_by_title ON projects (title);
+CREATE INDEX projects_by_title ON projects (title COLLATE NOCASE);
 CREATE TABLE folders (
     folder  TEXT NOT NULL,
     project TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,

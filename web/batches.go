@@ -1,0 +1,444 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/brief"
+	"brevium/core/paths"
+	"brevium/core/record"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// Many boxes by a date.
+
+// batchPlans remembers what was planned for orders: a tick plans nothing anew.
+type batchPlans struct {
+	sync.Mutex
+	made   map[string]*batch.Made
+	sheets map[string]batch.Sheets
+}
+
+// The most that is remembered.
+const mostMade, mostBatchSheets = 150, 12
+
+// planner gives the plan of a box as it was planned before with this shop.
+func (s *Server) planner() batch.Planner {
+	w, program := s.workshop(), s.program()
+	p := &s.batches
+	return func(b brief.Brief) *batch.Made {
+		sum := sha256.Sum256(b.Encode())
+		key := program + string(sum[:])
+		p.Lock()
+		m := p.made[key]
+		p.Unlock()
+		if m != nil {
+			return m
+		}
+		m = batch.Plan(b, w)
+		p.Lock()
+		defer p.Unlock()
+		if p.made == nil || len(p.made) >= mostMade {
+			p.made = map[string]*batch.Made{}
+		}
+		p.made[key] = m
+		return m
+	}
+}
+
+// batchState is a batch as its page shows it.
+type batchState struct {
+	store.Batch
+	Read     *batch.Batch
+	Done     batch.Progress
+	Problems map[string]brief.Problem
+	Notice   string
+	Stamp    string
+}
+
+// At gives a field of the batch.
+func (b *batchState) At(path string) string { return paths.Get(&b.Document, path) }
+
+// Problem gives what is wrong at a field.
+func (b *batchState) Problem(path string) *brief.Problem {
+	if p, ok := b.Problems[path]; ok {
+		return &p
+	}
+	return nil
+}
+
+func (s *Server) batchAt(c *echo.Context) (*batchState, error) {
+	ctx := c.Request().Context()
+	b, err := s.store.Batch(ctx, c.Param("batch"))
+	if errors.Is(err, store.ErrNone) {
+		return nil, echo.NewHTTPError(http.StatusNotFound, "There is no such batch.")
+	}
+	if err != nil {
+		return nil, err
+	}
+	return s.readBatch(ctx, b)
+}
+
+func (s *Server) readBatch(ctx context.Context, b store.Batch) (*batchState, error) {
+	done, err := s.store.BatchTicks(ctx, b.ID)
+	if err != nil {
+		return nil, err
+	}
+	st := &batchState{Batch: b, Done: done, Problems: map[string]brief.Problem{}}
+	st.Read = batch.Read(b.Document, s.today(), s.workshop())
+	st.Read.Make(s.planner())
+	for _, p := range st.Read.Problems {
+		if _, known := st.Problems[p.Field]; !known {
+			st.Problems[p.Field] = p
+		}
+	}
+	keys := make([]string, 0, len(done))
+	for k, n := range done {
+		keys = append(keys, fmt.Sprint(k, n))
+	}
+	slices.Sort(keys)
+	st.Stamp = fmt.Sprintf("%d-%x", b.Revision, sha256.Sum256([]byte(strings.Join(keys, " "))))[:24]
+	return st, nil
+}
+
+// today is the day it is.
+func (s *Server) today() batch.Day { return batch.DayOf(s.clock()) }
+
+// sheetsOf lays the sheets of a batch, or knows how they were laid: what is ticked changes them only
+// when an order has been trimmed.
+func (s *Server) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, error) {
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return batch.Sheets{}, err
+	}
+	key := fmt.Sprint(s.program(), st.ID, st.Revision)
+	for _, o := range st.Read.Orders {
+		key += fmt.Sprint(" ", st.Done.Of(o.ID, "Trim") >= o.Copy)
+	}
+	p := &s.batches
+	p.Lock()
+	sheets, known := p.sheets[key]
+	p.Unlock()
+	if known {
+		return sheets, nil
+	}
+	sheets = st.Read.Lay(st.Done, s.workshop(), pace)
+	p.Lock()
+	defer p.Unlock()
+	if p.sheets == nil || len(p.sheets) >= mostBatchSheets {
+		p.sheets = map[string]batch.Sheets{}
+	}
+	p.sheets[key] = sheets
+	return sheets, nil
+}
+
+func (s *Server) batchList(c *echo.Context) error { return s.batchListWith(c, http.StatusOK, "") }
+
+func (s *Server) batchListWith(c *echo.Context, code int, problem string) error {
+	all, err := s.store.Batches(c.Request().Context(), mostListed)
+	if err != nil {
+		return err
+	}
+	return s.render(c, code, "batches", map[string]any{"Title": "Batches", "Batches": all, "Problem": problem})
+}
+
+// newBatch begins a batch: of the boxes that were chosen, of an order list, or with nothing in it.
+func (s *Server) newBatch(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	d := batch.Document{Name: "A batch", Hours: map[string]brief.Text{"sat": "3"}, Hands: "1",
+		By: brief.Text(s.today().Plus(21).String())}
+	for _, id := range values["p"] {
+		if head, err := s.store.Head(ctx, id); err == nil && len(d.Orders) < batch.MostOrders {
+			d.Add(orderOf(head))
+		}
+	}
+	if file, err := uploaded(c, "list"); err == nil {
+		if d.Orders, err = s.readOrders(ctx, file); err != nil {
+			return s.batchListWith(c, http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
+		}
+		for i := range d.Orders {
+			d.Orders[i].ID = strconv.Itoa(i + 1)
+		}
+	}
+	id, err := s.store.NewBatch(ctx, d)
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+id)
+}
+
+// orderOf begins an order for a box as it is now.
+func orderOf(head store.Project) batch.Order {
+	n := string(head.Brief.Copies)
+	if n == "" {
+		n = "1"
+	}
+	return batch.Order{Box: head.Brief.Encode(), Project: head.Revision.Project, Revision: head.ID, Count: brief.Whole(n)}
+}
+
+func (s *Server) readOrders(ctx context.Context, list []byte) ([]batch.Order, error) {
+	return batch.ReadOrders(bytes.NewReader(list), func(name string) (batch.Order, error) {
+		head, err := s.store.Called(ctx, name)
+		if errors.Is(err, store.ErrNone) {
+			return batch.Order{}, fmt.Errorf("none of your boxes is called “%s”", words.Cut(name, 60))
+		}
+		return orderOf(head), err
+	})
+}
+
+// uploaded gives what was sent as a file, an error when none was chosen.
+func uploaded(c *echo.Context, field string) ([]byte, error) {
+	header, err := c.FormFile(field)
+	if err != nil {
+		return nil, err
+	}
+	if header.Size == 0 {
+		return nil, errors.New("nothing is in it")
+	}
+	file, err := header.Open()
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return io.ReadAll(file)
+}
+
+// typedBatch lays a form on a batch: orders keep their boxes.
+func typedBatch(was batch.Document, values url.Values) batch.Document {
+	d := was
+	d.Orders = slices.Clone(was.Orders)
+	d.Hours = map[string]brief.Text{}
+	for name, text := range was.Hours {
+		d.Hours[name] = text
+	}
+	for path, v := range values {
+		name, _, _ := strings.Cut(path, ".")
+		if len(v) > 0 && slices.Contains([]string{"name", "by", "from", "hands", "notes", "orders", "hours"}, name) &&
+			!strings.HasSuffix(path, ".box") && !strings.HasSuffix(path, ".id") {
+			paths.Set(&d, path, words.Cut(strings.TrimSpace(v[len(v)-1]), 300))
+		}
+	}
+	return d
+}
+
+// changeBatch keeps what is typed in a batch, and does what its button says.
+func (s *Server) changeBatch(c *echo.Context) error {
+	ctx := c.Request().Context()
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	now, err := s.store.Batch(ctx, c.Param("batch"))
+	if err != nil {
+		return err
+	}
+	d := typedBatch(now.Document, values)
+	act, arg, _ := strings.Cut(values.Get("act"), ":")
+	notice, err := s.actBatch(ctx, &d, act, arg, values)
+	if err != nil {
+		return err
+	}
+	base, _ := strconv.ParseInt(values.Get("base"), 10, 64)
+	if notice == "" {
+		err = s.store.KeepBatch(ctx, now.ID, base, d)
+	}
+	if errors.Is(err, store.ErrMoved) {
+		notice = "Another window has changed this batch since. What you typed stands here and is not kept yet: look at it, and " +
+			"press “Plan it” to keep it in place of that."
+	} else if err != nil {
+		return err
+	}
+	if notice != "" {
+		now.Document = d
+		st, err := s.readBatch(ctx, now)
+		if err != nil {
+			return err
+		}
+		st.Notice = notice
+		return s.showBatch(c, http.StatusConflict, st)
+	}
+	if act == "handed" {
+		if err := s.handedOver(ctx, d, arg); err != nil {
+			return err
+		}
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+now.ID)
+}
+
+// actBatch does what a button of a batch asks, or says why not.
+func (s *Server) actBatch(ctx context.Context, d *batch.Document, act, arg string, values url.Values) (notice string, err error) {
+	i := d.Of(arg)
+	switch act {
+	case "add":
+		name := strings.TrimSpace(values.Get("add"))
+		head, err := s.store.Called(ctx, name)
+		switch {
+		case errors.Is(err, store.ErrNone):
+			return fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name, 60)), nil
+		case err != nil:
+			return "", err
+		case len(d.Orders) >= batch.MostOrders:
+			return fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders), nil
+		}
+		d.Add(orderOf(head))
+	case "remove":
+		if i >= 0 {
+			d.Orders = slices.Delete(d.Orders, i, i+1)
+		}
+	case "pack", "unpack", "handed", "unhand":
+		if i >= 0 {
+			d.Orders[i].State = map[string]brief.Text{"pack": batch.Packed, "handed": batch.Handed}[act]
+		}
+	case "renew":
+		if i < 0 {
+			return "", nil
+		}
+		head, err := s.store.Head(ctx, d.Orders[i].Project)
+		if errors.Is(err, store.ErrNone) {
+			return "That box is not there any more; the order keeps it as it was.", nil
+		}
+		if err != nil {
+			return "", err
+		}
+		d.Orders[i].Box, d.Orders[i].Revision = head.Brief.Encode(), head.ID
+	}
+	return "", nil
+}
+
+// handedOver writes an order into the logbook.
+func (s *Server) handedOver(ctx context.Context, d batch.Document, id string) error {
+	read := batch.Read(d, s.today(), s.workshop())
+	i := d.Of(id)
+	if i < 0 || read.Orders[i].Copy == 0 {
+		return nil
+	}
+	o := read.Orders[i]
+	m := record.Of(o.Brief, s.clock())
+	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, o.Copy, words.Cut(string(o.Order.Name), 120)
+	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], words.Cut(id+"-"+string(o.By)+"-"+string(o.Order.Name), 100))
+	if made := s.planner()(o.Brief); made.OK() {
+		s.reckoned(&m, made.Job)
+		m.Count = o.Copy
+	}
+	if o.Words != "" {
+		m.Notes = "On the tag: " + string(o.Words)
+	}
+	_, err := s.store.Record(ctx, m)
+	return err
+}
+
+func c256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
+
+// ordersIn takes an order list from CSV in, after the orders there are.
+func (s *Server) ordersIn(c *echo.Context) error {
+	ctx := c.Request().Context()
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	file, err := uploaded(c, "list")
+	if err != nil {
+		st.Notice = "Choose an order list first: a CSV with headings such as name, box, count, by."
+		return s.showBatch(c, http.StatusBadRequest, st)
+	}
+	orders, err := s.readOrders(ctx, file)
+	if err == nil && len(st.Document.Orders)+len(orders) > batch.MostOrders {
+		err = fmt.Errorf("with it there would be %d orders; the most is %d", len(st.Document.Orders)+len(orders), batch.MostOrders)
+	}
+	if err != nil {
+		st.Notice = "The order list was not taken in: " + err.Error() + "."
+		return s.showBatch(c, http.StatusUnprocessableEntity, st)
+	}
+	for _, o := range orders {
+		st.Document.Add(o)
+	}
+	switch err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); {
+	case errors.Is(err, store.ErrMoved):
+		st.Notice = "Another window has just changed this batch, so the list was not taken in. Bring it in once more."
+		return s.showBatch(c, http.StatusConflict, st)
+	case err != nil:
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
+}
+
+// tickBatch keeps how many of an order are done with a stage.
+func (s *Server) tickBatch(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	i := st.Document.Of(c.FormValue("order"))
+	if i < 0 {
+		return echo.NewHTTPError(http.StatusConflict, "That order was taken out meanwhile. Load the page again.")
+	}
+	o := st.Read.Orders[i]
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	done, err := strconv.Atoi(strings.TrimSpace(values.Get("done")))
+	stages := values["stage"]
+	known := func(stage string) bool { return slices.Contains(batch.Stages, stage) }
+	if err != nil || done < 0 || done > o.Copy || len(stages) == 0 || len(stages) > len(batch.Stages) ||
+		slices.ContainsFunc(stages, func(s string) bool { return !known(s) }) {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.", o.Called(), o.Copy))
+	}
+	for _, stage := range stages {
+		if err := s.store.TickBatch(c.Request().Context(), st.ID, o.ID, stage, done); err != nil {
+			return err
+		}
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID+"#sittings")
+}
+
+func (s *Server) throwBatch(gone bool) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		if err := s.store.ThrowBatch(c.Request().Context(), c.Param("batch"), gone); err != nil {
+			return err
+		}
+		return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
+	}
+}
+
+// takeGive does what would make a batch fit.
+func (s *Server) takeGive(c *echo.Context) error {
+	ctx := c.Request().Context()
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return err
+	}
+	for _, g := range st.Read.Gives(st.Done, pace) {
+		if g.Text != c.FormValue("give") {
+			continue
+		}
+		g.Take(&st.Document)
+		if err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); err != nil && !errors.Is(err, store.ErrMoved) {
+			return err
+		}
+		break
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
+}

@@ -1,0 +1,386 @@
+package web
+
+import (
+	"bytes"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	ics "github.com/arran4/golang-ical"
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/bench"
+	"brevium/core/shop"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// What the pages of a batch show.
+
+// stageWork is the work on one stage within a sitting, on one order after the other.
+type stageWork struct {
+	Title   string
+	At      int // of the clock, minutes after midnight
+	Setup   int
+	Minutes int
+	Entries []batch.Entry
+	Notes   []string
+}
+
+// sittingView is a sitting as it is shown.
+type sittingView struct {
+	batch.Sitting
+	Stages []stageWork
+	Waits  []batch.Wait
+}
+
+// Clock writes minutes after midnight.
+func Clock(m int) string { return fmt.Sprintf("%d:%02d", m/60%24, m%60) }
+
+// Ends is when the sitting is over.
+func (v sittingView) Ends() string { return Clock(v.Begins + v.Minutes) }
+
+// Starts is when it begins.
+func (v sittingView) Starts() string { return Clock(v.Begins) }
+
+// Clock is when the stage begins.
+func (w stageWork) Clock() string { return Clock(w.At) }
+
+// Share is how much of the sitting's bar the stage takes, in hundredths.
+func (v sittingView) Share(w stageWork) string {
+	return fmt.Sprintf("%.2f", 100*float64(w.Setup+w.Minutes)/float64(max(1, v.Minutes)))
+}
+
+// Left is where the stage's bar begins, in hundredths.
+func (v sittingView) Left(w stageWork) string {
+	return fmt.Sprintf("%.2f", 100*float64(w.At-v.Begins)/float64(max(1, v.Minutes)))
+}
+
+func sittingsOf(sh batch.Shared, sheets batch.Sheets) (out []sittingView) {
+	for _, s := range sh.Sittings {
+		v := sittingView{Sitting: s}
+		for _, e := range s.Entries {
+			n := len(v.Stages) - 1
+			if n < 0 || v.Stages[n].Title != e.Stage {
+				v.Stages = append(v.Stages, stageWork{Title: e.Stage, At: s.Begins + e.At, Setup: e.Setup, Notes: notesOf(e.Stage, sheets)})
+				n++
+			}
+			w := &v.Stages[n]
+			w.Entries, w.Minutes = append(w.Entries, e), w.Minutes+e.Minutes
+		}
+		for _, w := range sh.Waits {
+			if w.Day == s.Day {
+				v.Waits = append(v.Waits, w)
+			}
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// notesOf is small knowledge for a stage of many boxes.
+func notesOf(stage string, sheets batch.Sheets) []string {
+	switch stage {
+	case "Trim":
+		if n := len(sheets.Settings); n > 0 {
+			return []string{fmt.Sprintf("%s of the stop, one after the other: the list is beside. A fresh blade every 250 cuts.",
+				plainCount(n, "setting", "settings"))}
+		}
+	case "Score":
+		return []string{"One piece after another at the same setting, then the board or the fence is moved."}
+	case "Stick":
+		return []string{"Peg or weight each one and take up the next: holds overlap."}
+	case "Fill":
+		return []string{"Clear the table and wash your hands before food is filled."}
+	}
+	return nil
+}
+
+// orderView is an order as it is shown.
+type orderView struct {
+	*batch.Ordered
+	Field   string
+	Stages  []stageDone
+	Ready   *batch.Day
+	Late    bool
+	Stale   bool // the box was changed since it was ordered
+	Minutes int  // that are left
+	Title   string
+}
+
+// stageDone is how many of an order are done with a stage.
+type stageDone struct {
+	Title string
+	Done  int
+	All   int
+}
+
+// Whole says whether all of it is done.
+func (d stageDone) Whole() bool { return d.Done >= d.All }
+
+// Finished says whether every stage is done.
+func (o orderView) Finished() bool {
+	return len(o.Stages) > 0 && !slices.ContainsFunc(o.Stages, func(d stageDone) bool { return !d.Whole() })
+}
+
+func (s *Server) ordersOf(c *echo.Context, st *batchState, sh batch.Shared, pace bench.Pace) (out []orderView) {
+	for i, o := range st.Read.Orders {
+		v := orderView{Ordered: o, Field: fmt.Sprintf("orders.%d.", i), Title: called(string(o.Brief.Name), nameless)}
+		if o.Made != nil && o.Made.OK() {
+			for _, stage := range o.Made.Stages {
+				v.Stages = append(v.Stages, stageDone{stage.Title, min(o.Copy, st.Done.Of(o.ID, stage.Title)), o.Copy})
+				v.Minutes += o.Left(stage, st.Done, pace)
+			}
+		}
+		if day, ok := sh.Ready[o.ID]; ok {
+			v.Ready, v.Late = &day, day.Since(o.Due) > 0
+		}
+		if o.Project != "" {
+			head, err := s.store.Head(c.Request().Context(), o.Project)
+			v.Stale = err == nil && head.ID != o.Revision
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+func (s *Server) batchPage(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	return s.showBatch(c, http.StatusOK, st)
+}
+
+func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
+	ctx := c.Request().Context()
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return err
+	}
+	data := map[string]any{"Title": called(string(st.Document.Name), "A batch"), "B": st, "Path": "/batches/" + st.ID,
+		"Week": weekOf(st), "Learnt": pace.Learnt(), "Warnings": st.Read.Warnings, "Cards": s.workshop().Cards}
+	names, err := s.boxNames(c)
+	if err != nil {
+		return err
+	}
+	data["Names"] = names
+	sh := batch.Shared{}
+	if st.Read.OK() {
+		sheets, err := s.sheetsOf(ctx, st)
+		if err != nil {
+			return err
+		}
+		sh = st.Read.Share(st.Done, pace)
+		data["Shared"], data["Sheets"], data["Sittings"] = sh, sheets, sittingsOf(sh, sheets)
+	}
+	orders := s.ordersOf(c, st, sh, pace)
+	data["Orders"] = orders
+	data["Packed"] = slices.ContainsFunc(orders, func(o orderView) bool { return o.State == batch.Packed })
+	return s.render(c, code, "batch", data)
+}
+
+// boxNames are the names of the boxes that were changed last, to pick from.
+func (s *Server) boxNames(c *echo.Context) (out []string, err error) {
+	for page := range mostPages {
+		got, err := s.store.List(c.Request().Context(), store.Want{}, s.program(), page)
+		if err != nil {
+			return nil, err
+		}
+		for _, l := range got.Listed {
+			if l.Title != "" && !slices.Contains(out, l.Title) {
+				out = append(out, l.Title)
+			}
+		}
+	}
+	return out, nil
+}
+
+// weekDay is a field for the hours of a day of the week.
+type weekDay struct{ Path, Says, Text string }
+
+func weekOf(st *batchState) (out []weekDay) {
+	for i, id := range batch.Week {
+		out = append(out, weekDay{"hours." + id, batch.WeekSays[i], string(st.Document.Hours[id])})
+	}
+	return out
+}
+
+// batchGives tells what would make a batch fit that does not: it takes longer, so it comes after
+// the page.
+func (s *Server) batchGives(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	done, err := s.turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	pace, err := s.paceNow(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.render(c, http.StatusOK, "gives", map[string]any{"Title": "What gives", "Path": "/batches/" + st.ID,
+		"Gives": st.Read.Gives(st.Done, pace), "Part": "givelist"})
+}
+
+// batchStamp says that something was done elsewhere, and otherwise nothing.
+func (s *Server) batchStamp(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	if st.Stamp == c.QueryParam("was") {
+		return c.NoContent(http.StatusNoContent)
+	}
+	return c.HTML(http.StatusOK, `<div class="conflict" id="elsewhere" role="status">Something was ticked or changed elsewhere. <a href="/batches/`+
+		st.ID+`">Show it</a></div>`)
+}
+
+// calendar gives the sittings as a calendar file, in local time wherever it is read.
+func (s *Server) calendar(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	pace, err := s.paceNow(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	if !st.Read.OK() {
+		return echo.NewHTTPError(http.StatusConflict, "There are no sittings yet: something in the batch is to be mended first.")
+	}
+	sheets, err := s.sheetsOf(c.Request().Context(), st)
+	if err != nil {
+		return err
+	}
+	cal := calendarOf(st, sittingsOf(st.Read.Share(st.Done, pace), sheets), s.clock())
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(st.Document.Name))+`.ics"`)
+	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
+}
+
+func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
+	cal := ics.NewCalendarFor("Brevium")
+	cal.SetMethod(ics.MethodPublish)
+	name := called(string(st.Document.Name), "A batch")
+	for _, s := range sittings {
+		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", st.ID, s.Day))
+		e.SetDtStampTime(now.UTC())
+		local := func(minutes int) string {
+			return s.Day.Add(time.Duration(minutes) * time.Minute).Format("20060102T150405")
+		}
+		e.SetProperty(ics.ComponentPropertyDtStart, local(s.Begins))
+		e.SetProperty(ics.ComponentPropertyDtEnd, local(s.Begins+s.Minutes))
+		var titles, says []string
+		for _, w := range s.Stages {
+			titles = append(titles, words.Small(w.Title))
+			line := fmt.Sprintf("%s %s, %d min:", w.Clock(), w.Title, w.Minutes)
+			for _, entry := range w.Entries {
+				line += " " + entry.Says() + ";"
+			}
+			says = append(says, strings.TrimSuffix(line, ";"))
+		}
+		e.SetSummary(name + ": " + words.List(titles))
+		e.SetDescription(strings.Join(says, "\n"))
+	}
+	return cal.Serialize()
+}
+
+// ordersOut gives the order list as CSV.
+func (s *Server) ordersOut(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := st.Read.WriteOrders(&out); err != nil {
+		return err
+	}
+	asFile(c, "orders.csv")
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
+}
+
+// batchShopping gives what is to be bought for all of it.
+func (s *Server) batchShopping(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	if !st.Read.OK() {
+		return echo.NewHTTPError(http.StatusConflict, "There is nothing to buy yet: something in the batch is to be mended first.")
+	}
+	sheets, err := s.sheetsOf(c.Request().Context(), st)
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := shop.WriteShopping(&out, sheets.Buys); err != nil {
+		return err
+	}
+	asFile(c, "shopping.csv")
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
+}
+
+// label is what stands on the bag of an order that is packed away.
+type label struct {
+	orderView
+	Done, Left []string
+}
+
+// labels is a page of labels to print: for what is packed away, or for every order.
+func (s *Server) labels(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	pace, err := s.paceNow(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	var out []label
+	for _, o := range s.ordersOf(c, st, batch.Shared{}, pace) {
+		if o.State == batch.Handed || c.QueryParam("all") == "" && o.State != batch.Packed {
+			continue
+		}
+		l := label{orderView: o}
+		for _, d := range o.Stages {
+			if d.Whole() {
+				l.Done = append(l.Done, words.Small(d.Title))
+			} else {
+				l.Left = append(l.Left, words.Small(d.Title))
+			}
+		}
+		out = append(out, l)
+	}
+	return s.render(c, http.StatusOK, "labels", map[string]any{"Title": "Labels: " + called(string(st.Document.Name), "A batch"),
+		"Labels": out, "Path": "/batches/" + st.ID, "Name": called(string(st.Document.Name), "A batch"), "Bare": true})
+}
+
+// schedulePrint is the schedule to print: the sittings with boxes to tick.
+func (s *Server) schedulePrint(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return err
+	}
+	data := map[string]any{"Title": "To print: " + called(string(st.Document.Name), "A batch"), "B": st, "Path": "/batches/" + st.ID,
+		"Name": called(string(st.Document.Name), "A batch"), "Bare": true}
+	if st.Read.OK() {
+		sheets, err := s.sheetsOf(ctx, st)
+		if err != nil {
+			return err
+		}
+		sh := st.Read.Share(st.Done, pace)
+		data["Shared"], data["Sheets"], data["Sittings"], data["Orders"] = sh, sheets, sittingsOf(sh, sheets), s.ordersOf(c, st, sh, pace)
+	}
+	return s.render(c, http.StatusOK, "schedule", data)
+}

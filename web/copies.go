@@ -1,0 +1,134 @@
+package web
+
+import (
+	"errors"
+	"io"
+	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// Copies of all there is: made, kept and put back.
+
+func (s *Server) copiesPage(c *echo.Context) error { return s.copiesWith(c, http.StatusOK, "") }
+
+func (s *Server) copiesWith(c *echo.Context, code int, problem string) error {
+	data := map[string]any{"Title": "Copies of it all", "Copies": s.store.Copies(), "Problem": problem}
+	if kept := c.QueryParam("kept"); kept != "" {
+		data["Kept"] = words.Cut(kept, 120)
+	}
+	return s.render(c, code, "copies", data)
+}
+
+// copyNow gives a copy of the database as it is now.
+func (s *Server) copyNow(c *echo.Context) error {
+	dir, err := os.MkdirTemp("", "brevium-copy-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	name := "brevium-" + s.clock().Format("2006-01-02-1504") + ".db"
+	if err := s.store.Backup(c.Request().Context(), filepath.Join(dir, name)); err != nil {
+		return err
+	}
+	return give(c, filepath.Join(dir, name), name)
+}
+
+func give(c *echo.Context, path, name string) error {
+	f, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	_ = http.NewResponseController(c.Response()).SetWriteDeadline(time.Now().Add(fileTime)) // where there is a deadline
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
+	return c.Stream(http.StatusOK, "application/vnd.sqlite3", f)
+}
+
+// copyFile gives one of the copies that lie beside the database.
+func (s *Server) copyFile(c *echo.Context) error {
+	name, err := url.PathUnescape(c.Param("name"))
+	if err != nil {
+		return echo.ErrNotFound
+	}
+	path, err := s.store.CopyCalled(name)
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+	}
+	if err != nil {
+		return err
+	}
+	return give(c, path, filepath.Base(path))
+}
+
+// restoreCopy puts a copy in place of all there is: one that was sent, or one that lies beside the
+// database.
+func (s *Server) restoreCopy(c *echo.Context) error {
+	ctx := c.Request().Context()
+	if c.FormValue("sure") != "yes" {
+		return s.copiesWith(c, http.StatusBadRequest, "Nothing was done: tick that you mean it first.")
+	}
+	path := ""
+	if name := c.FormValue("name"); name != "" {
+		var err error
+		if path, err = s.store.CopyCalled(name); err != nil {
+			return s.copiesWith(c, http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+		}
+	} else {
+		sent, err := receivedCopy(c)
+		if err != nil {
+			return s.copiesWith(c, http.StatusBadRequest, "No copy was chosen. Choose a file that “Save a copy” or “brevium backup” made.")
+		}
+		defer os.Remove(sent)
+		path = sent
+	}
+	kept, err := s.store.Replace(ctx, path)
+	s.forgetAll()
+	if err != nil {
+		s.log.Warn("a copy was not put back", "err", err)
+		return s.copiesWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
+	}
+	return c.Redirect(http.StatusSeeOther, "/copies?"+url.Values{"kept": {filepath.Base(kept)}}.Encode())
+}
+
+// receivedCopy writes a copy that was sent to a file of its own.
+func receivedCopy(c *echo.Context) (path string, err error) {
+	header, err := c.FormFile("copy")
+	if err != nil {
+		return "", err
+	}
+	in, err := header.Open()
+	if err != nil {
+		return "", err
+	}
+	defer in.Close()
+	out, err := os.CreateTemp("", "brevium-restore-*.db")
+	if err != nil {
+		return "", err
+	}
+	_, err = io.Copy(out, in)
+	if err = errors.Join(err, out.Close()); err != nil {
+		os.Remove(out.Name())
+	}
+	return out.Name(), err
+}
+
+// forgetAll drops whatever is remembered of what the database held.
+func (s *Server) forgetAll() {
+	s.shops.last.Store(nil)
+	s.fates.forget()
+	s.batches.forget()
+}
+
+func (p *batchPlans) forget() {
+	p.Lock()
+	defer p.Unlock()
+	p.made, p.sheets = nil, nil
+}

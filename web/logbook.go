@@ -1,0 +1,222 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/record"
+	"brevium/core/style"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// The logbook: every making there is, across all boxes.
+
+// logLook is what the address asks of the logbook.
+type logLook struct {
+	store.Look
+	Q    string
+	Page int // from 1
+	url.Values
+}
+
+// The parts of an address that look for makings.
+var logParts = []string{"q", "whom", "contents", "style", "card", "fit", "from", "to", "project"}
+
+// lookOf reads from the address what is looked for. A day that is none is left out and told.
+func lookOf(c *echo.Context) (l logLook, problem string) {
+	l.Values = url.Values{}
+	text := map[string]string{}
+	for _, name := range logParts {
+		if t := words.Cut(strings.TrimSpace(c.QueryParam(name)), 120); t != "" {
+			text[name] = t
+			l.Values.Set(name, t)
+		}
+	}
+	l.Q = text["q"]
+	l.Look = store.Look{Ask: record.Question(l.Q), Project: text["project"], Whom: text["whom"], Contents: text["contents"],
+		Style: text["style"], Card: text["card"], Fit: text["fit"]}
+	for name, into := range map[string]*string{"from": &l.From, "to": &l.To} {
+		if text[name] == "" {
+			continue
+		}
+		d, err := batch.ParseDay(text[name])
+		if err != nil {
+			problem = words.Capital(err.Error()) + "."
+			continue
+		}
+		*into = d.String()
+	}
+	l.Page, _ = strconv.Atoi(c.QueryParam("page"))
+	l.Page = min(max(l.Page, 1), 100_000)
+	return l, problem
+}
+
+// Link gives the address of a page of what is looked for.
+func (l logLook) Link(path string, n int) string {
+	q := url.Values{}
+	for name, of := range l.Values {
+		q[name] = of
+	}
+	if n > 1 {
+		q.Set("page", strconv.Itoa(n))
+	}
+	if len(q) == 0 {
+		return path
+	}
+	return path + "?" + q.Encode()
+}
+
+// Without gives the address with one thing less looked for.
+func (l logLook) Without(name string) string {
+	q := url.Values{}
+	for n, of := range l.Values {
+		if n != name {
+			q[n] = of
+		}
+	}
+	return strings.TrimSuffix("/logbook?"+q.Encode(), "?")
+}
+
+// Asked says whether anything is looked for.
+func (l logLook) Asked() bool { return len(l.Values) > 0 }
+
+// Sized tells the sizes that a question was read to ask for.
+func (l logLook) Sized() string {
+	var out []string
+	for _, size := range l.Sizes {
+		out = append(out, fmt.Sprintf("%.4g mm", size.MM()))
+	}
+	return strings.Join(out, " and ")
+}
+
+func (s *Server) logbook(c *echo.Context) error { return s.logbookWith(c, http.StatusOK, "", "") }
+
+func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) error {
+	ctx := c.Request().Context()
+	l, bad := lookOf(c)
+	makings, all, err := s.store.Makings(ctx, l.Look, l.Page-1)
+	if err != nil {
+		return err
+	}
+	if problem == "" {
+		problem = bad
+	}
+	last := (min(all, store.MostLog+store.PerLog) + store.PerLog - 1) / store.PerLog
+	if all > store.MostLog {
+		last = l.Page + 1 // nobody counts further
+	}
+	data := map[string]any{"Title": "Logbook", "L": l, "Makings": makings, "All": all, "Many": all > store.MostLog, "Problem": problem,
+		"Notice": notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards, "Fits": record.Fits}
+	if l.Card != "" {
+		if card, ok := s.workshop().Card(l.Card); ok {
+			data["CardTitle"] = card.Title
+		} else if len(makings) > 0 {
+			data["CardTitle"] = makings[0].Title
+		}
+	}
+	if l.Ask.Fit != "" || len(l.Sizes) > 0 {
+		data["Answer"], data["AnswerLine"] = s.answerOf(ctx, makings)
+	}
+	return s.render(c, code, "logbook", data)
+}
+
+// answerOf is the last making that answers a question, with how large its box is.
+func (s *Server) answerOf(ctx context.Context, makings []record.Making) (*record.Making, string) {
+	if len(makings) == 0 {
+		return nil, ""
+	}
+	m, err := s.store.Making(ctx, makings[0].ID)
+	if err != nil {
+		return nil, ""
+	}
+	b, err := m.Brief()
+	if err != nil {
+		return &m, ""
+	}
+	p := s.make(b, "").plan
+	if !p.OK() {
+		return &m, ""
+	}
+	show, in := p.Step.ShowDown, p.Box.Inside
+	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside", p.Style.Title, show(in.Length).Text, show(in.Width).Text, show(in.Depth).Text,
+		p.Step.Unit)
+}
+
+// logYears gives what the makings that are looked for come to by the year.
+func (s *Server) logYears(c *echo.Context) error {
+	l, _ := lookOf(c)
+	totals, err := s.store.Totals(c.Request().Context(), l.Look)
+	if err != nil {
+		return err
+	}
+	return s.render(c, http.StatusOK, "years", map[string]any{"Title": "The logbook by the year", "L": l, "Totals": totals})
+}
+
+// logOut gives the makings that are looked for as CSV or JSON.
+func (s *Server) logOut(c *echo.Context) error {
+	l, _ := lookOf(c)
+	all := []record.Making{}
+	err := s.store.EachMaking(c.Request().Context(), l.Look, func(m record.Making) error {
+		all = append(all, m)
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	as := c.Param("as")
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="logbook.`+as+`"`)
+	switch as {
+	case "csv":
+		var out bytes.Buffer
+		if err := record.Write(&out, all); err != nil {
+			return err
+		}
+		return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
+	case "json":
+		out, err := json.MarshalIndent(map[string]any{"brevium-logbook": 1, "makings": all}, "", "  ")
+		if err != nil {
+			return err
+		}
+		return c.Blob(http.StatusOK, "application/json", out)
+	}
+	return echo.ErrNotFound
+}
+
+// readLog brings makings in from CSV, all of them or, with the line that is wrong, none.
+func (s *Server) readLog(c *echo.Context) error {
+	file, err := uploaded(c, "log")
+	if err != nil {
+		return s.logbookWith(c, http.StatusBadRequest, "No file was chosen. Choose a CSV with headings such as date, box, count, for, fit.", "")
+	}
+	w := s.workshop()
+	all, err := record.Read(bytes.NewReader(file), func(title string) string {
+		for _, card := range w.Cards {
+			if strings.EqualFold(card.Title, title) || card.ID == title {
+				return card.ID
+			}
+		}
+		return ""
+	})
+	if err != nil {
+		return s.logbookWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".", "")
+	}
+	stamp := time.Now().UTC().Format("20060102150405")
+	for i := range all {
+		all[i].Key = fmt.Sprintf("list-%s-%s-%d", stamp, store.NewID()[:6], i)
+	}
+	if _, err := s.store.Record(c.Request().Context(), all...); err != nil {
+		return err
+	}
+	return s.logbookWith(c, http.StatusOK, "", plainCount(len(all), "making was", "makings were")+" brought in.")
+}

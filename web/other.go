@@ -1,0 +1,159 @@
+package web
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/plan"
+	"brevium/core/words"
+)
+
+// A box as a starting point: the same for other contents, and what is then different.
+
+// otherPage asks what else is to go into a box like this.
+func (s *Server) otherPage(c *echo.Context) error { return s.otherWith(c, http.StatusOK, "") }
+
+func (s *Server) otherWith(c *echo.Context, code int, problem string) error {
+	st, err := s.state(c)
+	if err != nil {
+		return err
+	}
+	usual, err := s.library(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.render(c, code, "other", map[string]any{"Title": st.Called() + ": the same for other contents", "S": st, "Usual": usual,
+		"Path": "/projects/" + st.Project.Project, "Problem": problem, "Set": st.Set != nil, "Asked": c.QueryParam("thing"),
+		"Units": st.Brief.Units})
+}
+
+// other begins the same box for other contents.
+func (s *Server) other(c *echo.Context) error {
+	ctx := c.Request().Context()
+	head, err := s.store.Head(ctx, c.Param("id"))
+	if err != nil {
+		return err
+	}
+	b, problem, err := s.forOther(c, head.Brief)
+	if err != nil {
+		return err
+	}
+	if problem != "" {
+		return s.otherWith(c, http.StatusUnprocessableEntity, problem)
+	}
+	id, err := s.store.Create(ctx, b, "Begun from "+words.Cut(string(head.Brief.Name), 60)+", for other contents")
+	if err != nil {
+		return err
+	}
+	if now, err := s.store.Head(ctx, id); err == nil {
+		s.keepCard(ctx, now, s.make(b, "").card())
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"/against/"+c.Param("id"))
+}
+
+// forOther is a box with other things in it: whatever hung on those before is let go.
+func (s *Server) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem string, err error) {
+	b = of.Clone()
+	if b.Several != nil {
+		return b, "The boxes of a set have things of their own. Make a copy of the set and change what goes into each.", nil
+	}
+	var things []brief.Item
+	usual, err := s.library(c.Request().Context())
+	if err != nil {
+		return b, "", err
+	}
+	name := strings.TrimSpace(c.FormValue("thing"))
+	for _, u := range usual {
+		if string(u.Name) == name && name != "" {
+			item := u.Item
+			item.ID, item.Count = "1", brief.Whole(strings.TrimSpace(c.FormValue("count")))
+			things = append(things, item)
+		}
+	}
+	if l := strings.TrimSpace(c.FormValue("length")); len(things) == 0 && l != "" {
+		name = strings.TrimSpace(c.FormValue("name"))
+		if name == "" {
+			name = "thing"
+		}
+		things = []brief.Item{{ID: "1", Name: brief.Text(words.Cut(name, 80)), Shape: "block", Length: brief.Text(l),
+			Width: brief.Text(c.FormValue("width")), Height: brief.Text(c.FormValue("height")),
+			Count: brief.Whole(strings.TrimSpace(c.FormValue("count")))}}
+	}
+	if len(things) == 0 {
+		return b, "Pick one of the usual things, or type the size of another.", nil
+	}
+	if things[0].Count == "" {
+		things[0].Count = "1"
+	}
+	b.Contents, b.Size, b.Arrange, b.Sheets.Pins = things, nil, brief.Arrange{Compartments: b.Arrange.Compartments}, nil
+	r := brief.NewReader(&b)
+	contents.Read(&b, r)
+	if len(r.Problems) > 0 {
+		return b, r.Problems[0].Text + " " + r.Problems[0].Fix, nil
+	}
+	const longest = 60
+	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(of.Name), longest), "…") + " for " + words.Cut(string(things[0].Name), 18))
+	return b, "", nil
+}
+
+// figure is one number of two plans.
+type figure struct {
+	Label, Was, Is string
+}
+
+// Same says whether nothing changed.
+func (f figure) Same() bool { return f.Was == f.Is }
+
+// figuresOf sets two plans side by side.
+func figuresOf(was, is *plan.Plan) (out []figure) {
+	tell := func(p *plan.Plan) []string {
+		if !p.OK() {
+			why := "no plan"
+			if len(p.Problems) > 0 {
+				why = p.Problems[0].Text
+			}
+			return []string{why, "", "", "", "", "", ""}
+		}
+		show := func(d assembly.Dims) string {
+			return fmt.Sprintf("%s × %s × %s %s", p.Step.ShowDown(d.Length).Text, p.Step.ShowDown(d.Width).Text, p.Step.ShowDown(d.Depth).Text,
+				p.Step.Unit)
+		}
+		proof := "holds"
+		if !p.Holds() {
+			proof = "does not hold"
+		}
+		return []string{p.Style.Title, show(p.Box.Inside), show(p.Box.Outside), plainCount(len(p.Box.Pieces()), "piece", "pieces"),
+			p.SheetsShort(len(p.Layout.Sheets)), fmt.Sprintf("about %d min", p.Minutes()), proof}
+	}
+	a, b := tell(was), tell(is)
+	for i, label := range []string{"Box", "Inside", "Outside", "Pieces", "Sheets", "Time", "Proof"} {
+		out = append(out, figure{label, a[i], b[i]})
+	}
+	return out
+}
+
+// against sets a box beside another: what is different in their documents, and in what comes of them.
+func (s *Server) against(c *echo.Context) error {
+	ctx := c.Request().Context()
+	is, err := s.store.Head(ctx, c.Param("id"))
+	if err != nil {
+		return err
+	}
+	was, err := s.store.Head(ctx, c.Param("other"))
+	if err != nil {
+		return err
+	}
+	a, b := s.make(was.Brief, ""), s.make(is.Brief, "")
+	return s.render(c, http.StatusOK, "against", map[string]any{"Title": called(string(is.Brief.Name), nameless) + " beside " +
+		called(string(was.Brief.Name), nameless), "Is": called(string(is.Brief.Name), nameless), "Was": called(string(was.Brief.Name), nameless),
+		"Figures": figuresOf(a.plan, b.plan), "Differ": s.differences(was.Brief, is.Brief), "Path": "/projects/" + is.Revision.Project,
+		"WasPath": "/projects/" + was.Revision.Project, "WasPicture": template.HTML(a.picture(300, 220)), "IsPicture": template.HTML(b.picture(300, 220)),
+		"Warnings": b.plan.Warnings})
+}
