@@ -14,6 +14,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/brief"
 	"brevium/core/record"
+	"brevium/core/shop"
 	"brevium/photo"
 	"brevium/store"
 )
@@ -65,7 +66,10 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 		i := find(m.box)
 		r := record.Of(boxes[i], now.AddDate(0, 0, -m.ago))
 		r.Project, r.Count, r.Whom, r.Fit, r.Gap, r.Change, r.Notes, r.Minutes = ids[i], m.count, m.whom, m.fit, m.gap, m.change, m.notes, m.minutes
-		r.Title, r.Sheets, r.Cost = string(boxes[i].Card.Stock), m.count, int64(m.count*38)
+		r.Sheets, r.Cost = m.count, int64(m.count*38)
+		if card, ok := shop.Default.Card(r.Card); ok {
+			r.Title = card.Title
+		}
 		made, err := s.Record(ctx, r)
 		if err != nil {
 			return err
@@ -81,7 +85,15 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 			}
 		}
 	}
-	_, err := s.NewBatch(ctx, fairBatch(ids, boxes, find, batch.DayOf(now)))
+	d := fairBatch(ids, boxes, find, batch.DayOf(now))
+	for i := range d.Orders {
+		head, err := s.Head(ctx, d.Orders[i].Project)
+		if err != nil {
+			return err
+		}
+		d.Orders[i].Revision = head.ID
+	}
+	_, err := s.NewBatch(ctx, d)
 	return err
 }
 

@@ -92,16 +92,27 @@ func scanBatch(r row) (b Batch, err error) {
 	return b, json.Unmarshal([]byte(data), &b.Document)
 }
 
-// TickBatch keeps how many of an order are done with a stage.
-func (s *Store) TickBatch(ctx context.Context, id, order, stage string, done int) error {
+// BatchTick is how many of an order are done with a stage.
+type BatchTick struct {
+	Order, Stage string
+	Done         int
+}
+
+// TickBatch keeps what is done of a batch, all that is ticked at once or none of it.
+func (s *Store) TickBatch(ctx context.Context, id string, ticks ...BatchTick) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		var n int
 		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM batches WHERE id = ?`, id).Scan(&n); err != nil || n == 0 {
 			return errors.Join(err, ErrNone)
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO batch_ticks (batch, ordered, stage, done, at, who) VALUES (?, ?, ?, ?, ?, ?)
-			ON CONFLICT DO UPDATE SET done = excluded.done, at = excluded.at, who = excluded.who`, id, order, stage, done, now(), Who(ctx))
-		return err
+		for _, t := range ticks {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO batch_ticks (batch, ordered, stage, done, at, who) VALUES (?, ?, ?, ?, ?, ?)
+				ON CONFLICT DO UPDATE SET done = excluded.done, at = excluded.at, who = excluded.who`, id, t.Order, t.Stage, t.Done, now(),
+				Who(ctx)); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 }
 

@@ -138,7 +138,7 @@ func TestBatchOfTwo(t *testing.T) {
 	var wait sync.WaitGroup
 	for n := range 12 {
 		wait.Go(func() {
-			if err := s.TickBatch(ctx, id, fmt.Sprint(n%4), batch.Stages[n%3], n); err != nil {
+			if err := s.TickBatch(ctx, id, BatchTick{fmt.Sprint(n % 4), batch.Stages[n%3], n}); err != nil {
 				t.Error(err)
 			}
 		})
@@ -158,7 +158,7 @@ func TestBatchOfTwo(t *testing.T) {
 	if err := s.KeepBatch(ctx, "none", 1, b.Document); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
-	if err := s.TickBatch(ctx, "none", "1", "Trim", 1); !errors.Is(err, ErrNone) {
+	if err := s.TickBatch(ctx, "none", BatchTick{"1", "Trim", 1}); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
 	s.ThrowBatch(ctx, id, true)

@@ -380,34 +380,51 @@ func (s *Server) ordersIn(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
 }
 
-// tickBatch keeps how many of an order are done with a stage.
+// tickBatch keeps what is done: of orders how many with which stage.
 func (s *Server) tickBatch(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
 		return err
 	}
-	i := st.Document.Of(c.FormValue("order"))
-	if i < 0 {
-		return echo.NewHTTPError(http.StatusConflict, "That order was taken out meanwhile. Load the page again.")
-	}
-	o := st.Read.Orders[i]
-	values, err := c.FormValues()
+	ticks, err := st.ticked(c)
 	if err != nil {
 		return err
 	}
-	done, err := strconv.Atoi(strings.TrimSpace(values.Get("done")))
-	stages := values["stage"]
-	known := func(stage string) bool { return slices.Contains(batch.Stages, stage) }
-	if err != nil || done < 0 || done > o.Copy || len(stages) == 0 || len(stages) > len(batch.Stages) ||
-		slices.ContainsFunc(stages, func(s string) bool { return !known(s) }) {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.", o.Called(), o.Copy))
-	}
-	for _, stage := range stages {
-		if err := s.store.TickBatch(c.Request().Context(), st.ID, o.ID, stage, done); err != nil {
-			return err
-		}
+	if err := s.store.TickBatch(c.Request().Context(), st.ID, ticks...); err != nil {
+		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID+"#sittings")
+}
+
+// ticked reads what a form says is done: of one order, or of several, each as “order/done/stage”.
+func (b *batchState) ticked(c *echo.Context) (out []store.BatchTick, err error) {
+	values, err := c.FormValues()
+	if err != nil {
+		return nil, err
+	}
+	all := values["do"]
+	for _, stage := range values["stage"] {
+		all = append(all, values.Get("order")+"/"+strings.TrimSpace(values.Get("done"))+"/"+stage)
+	}
+	if len(all) == 0 || len(all) > batch.MostOrders*len(batch.Stages) {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, "Nothing was said to be done. Load the page again.")
+	}
+	for _, text := range all {
+		order, rest, _ := strings.Cut(text, "/")
+		done, stage, _ := strings.Cut(rest, "/")
+		i := b.Document.Of(order)
+		if i < 0 {
+			return nil, echo.NewHTTPError(http.StatusConflict, "That order was taken out meanwhile. Load the page again.")
+		}
+		o := b.Read.Orders[i]
+		n, err := strconv.Atoi(done)
+		if err != nil || n < 0 || n > o.Copy || !slices.Contains(batch.Stages, stage) {
+			return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.", o.Called(),
+				o.Copy))
+		}
+		out = append(out, store.BatchTick{Order: order, Stage: stage, Done: n})
+	}
+	return out, nil
 }
 
 func (s *Server) throwBatch(gone bool) echo.HandlerFunc {

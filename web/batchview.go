@@ -175,7 +175,7 @@ func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
 			return err
 		}
 		sh = st.Read.Share(st.Done, pace)
-		data["Shared"], data["Sheets"], data["Sittings"] = sh, sheets, sittingsOf(sh, sheets)
+		data["Work"], data["Sheets"], data["Sittings"] = sh, sheets, sittingsOf(sh, sheets)
 	}
 	orders := s.ordersOf(c, st, sh, pace)
 	data["Orders"] = orders
@@ -380,7 +380,7 @@ func (s *Server) schedulePrint(c *echo.Context) error {
 			return err
 		}
 		sh := st.Read.Share(st.Done, pace)
-		data["Shared"], data["Sheets"], data["Sittings"], data["Orders"] = sh, sheets, sittingsOf(sh, sheets), s.ordersOf(c, st, sh, pace)
+		data["Work"], data["Sheets"], data["Sittings"], data["Orders"] = sh, sheets, sittingsOf(sh, sheets), s.ordersOf(c, st, sh, pace)
 	}
 	return s.render(c, http.StatusOK, "schedule", data)
 }

@@ -7,6 +7,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/schedule"
+	"brevium/core/words"
 )
 
 // Give is one thing that could give where the work does not fit the time: each was tried, and
@@ -17,9 +18,15 @@ type Give struct {
 	// What one press would change.
 	Order *Ordered
 	Count int
-	By    string
+	Dates []Date
 	Hands int
 	Hours int // minutes more on every day that has any
+}
+
+// Date is another day for an order.
+type Date struct {
+	Order *Ordered
+	By    Day
 }
 
 // mostHands is how much help is thought of.
@@ -55,7 +62,10 @@ func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
 	if g, ok := t.simpler(done, pace, fits); ok {
 		out = append(out, g)
 	}
-	return append(out, t.later(fits)...)
+	if g, ok := t.later(fits); ok {
+		out = append(out, g)
+	}
+	return out
 }
 
 // longer gives the days with so many minutes more on each that has any.
@@ -139,29 +149,32 @@ func (t *table) simpler(done Progress, pace bench.Pace, fits func(schedule.Probl
 	return Give{Kind: "simpler", Text: "Simpler: without layers and liners it fits."}, true
 }
 
-// later says by when the orders that are late could be ready: the dates moved, one after the
-// other, as little as need be.
-func (t *table) later(fits func(schedule.Problem) bool) (out []Give) {
-	res := schedule.Solve(t.p)
+// later says by when the orders that are late could be ready: one after the other by their dates, so
+// that the nearest waits least.
+func (t *table) later(fits func(schedule.Problem) bool) (Give, bool) {
+	res := schedule.Simple(t.p)
 	p := t.p
 	p.Orders = slices.Clone(p.Orders)
 	ready := map[int]int{}
 	for _, c := range res.Chunks {
 		ready[c.Order] = max(ready[c.Order], c.Day)
 	}
+	g := Give{Kind: "later"}
+	var says []string
 	for i, o := range t.on {
 		if ready[i] <= p.Orders[i].By {
 			continue
 		}
 		p.Orders[i].By = ready[i]
 		day := t.first.Plus(ready[i])
-		out = append(out, Give{Kind: "later", Order: o, By: day.String(), Text: fmt.Sprintf("Later: %s by %s in place of %s.", o.Called(),
-			day.Says(), o.Due.Says())})
+		g.Dates = append(g.Dates, Date{o, day})
+		says = append(says, fmt.Sprintf("%s by %s in place of %s", o.Called(), day.Says(), o.Due.Says()))
 	}
-	if res.Left > 0 || len(out) == 0 || !fits(p) {
-		return nil
+	if res.Left > 0 || len(says) == 0 || !fits(p) {
+		return g, false
 	}
-	return out
+	g.Text = "Later: " + words.List(says) + "."
+	return g, true
 }
 
 // MinutesSaid writes minutes for people.
@@ -194,8 +207,10 @@ func (g Give) Take(d *Document) {
 			}
 		}
 	case "later":
-		if i := d.Of(g.Order.ID); i >= 0 {
-			d.Orders[i].By = brief.Text(g.By)
+		for _, to := range g.Dates {
+			if i := d.Of(to.Order.ID); i >= 0 {
+				d.Orders[i].By = brief.Text(to.By.String())
+			}
 		}
 	case "fewer":
 		if i := d.Of(g.Order.ID); i >= 0 && g.Count > 0 {

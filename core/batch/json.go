@@ -126,13 +126,17 @@ type (
 		Saved   int  `json:"earlier_than_one_by_one"`
 	}
 	jsonGive struct {
-		Kind  string `json:"kind"`
-		Text  string `json:"text"`
-		Order string `json:"order,omitempty"`
-		Count *int   `json:"count,omitempty"`
-		By    string `json:"by,omitempty"`
-		Hands int    `json:"hands,omitempty"`
-		More  int    `json:"minutes_more,omitempty"`
+		Kind  string     `json:"kind"`
+		Text  string     `json:"text"`
+		Order string     `json:"order,omitempty"`
+		Count *int       `json:"count,omitempty"`
+		Dates []jsonDate `json:"dates,omitempty"`
+		Hands int        `json:"hands,omitempty"`
+		More  int        `json:"minutes_more,omitempty"`
+	}
+	jsonDate struct {
+		Order string `json:"order"`
+		By    string `json:"by"`
 	}
 )
 
@@ -287,9 +291,12 @@ func (j *jsonBatch) shared(s Shared) {
 
 func (j *jsonBatch) gives(all []Give) {
 	for _, g := range all {
-		out := jsonGive{Kind: g.Kind, Text: g.Text, By: g.By, Hands: g.Hands, More: g.Hours}
+		out := jsonGive{Kind: g.Kind, Text: g.Text, Hands: g.Hands, More: g.Hours}
 		if g.Order != nil {
 			out.Order = g.Order.ID
+		}
+		for _, d := range g.Dates {
+			out.Dates = append(out.Dates, jsonDate{d.Order.ID, d.By.String()})
 		}
 		if g.Kind == "fewer" {
 			out.Count = &g.Count
