@@ -22,6 +22,7 @@ type app struct {
 	t       testing.TB
 	handler http.Handler
 	store   *store.Store
+	server  *Server
 	file    string // the database
 }
 
@@ -29,17 +30,22 @@ func newApp(t testing.TB) *app { return newAppOf(t, plan.Default) }
 
 func newAppOf(t testing.TB, w plan.Workshop) *app {
 	t.Helper()
+	return newAppBeside(t, w, Beside{Hosts: []string{"127.0.0.1"}})
+}
+
+func newAppBeside(t testing.TB, w plan.Workshop, beside Beside) *app {
+	t.Helper()
 	file := filepath.Join(t.TempDir(), "web.db")
 	s, err := store.Open(context.Background(), file)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	h, err := New(s, w, slog.New(slog.DiscardHandler), Beside{Hosts: []string{"127.0.0.1"}})
+	srv, err := newServer(s, w, slog.New(slog.DiscardHandler), beside)
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &app{t: t, handler: h, store: s, file: file}
+	return &app{t: t, handler: srv.handler(), store: s, server: srv, file: file}
 }
 
 // do asks for something. Blanks that don't break are read as blanks: TestFractions sees to them.

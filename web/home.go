@@ -271,10 +271,6 @@ func (s *Server) upload(c *echo.Context) error {
 	if bytes.HasPrefix(data, []byte("PK")) {
 		return s.bringIn(c, data)
 	}
-	if len(data) > brief.Limit {
-		return s.homeWith(c, http.StatusRequestEntityTooLarge, "That is more than Brevium takes at once, so nothing was done. A project's "+
-			"document is never larger than 256 kB.")
-	}
 	b, err := brief.Decode(data)
 	if err == nil {
 		err = knownOptions(&b)

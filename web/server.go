@@ -62,6 +62,14 @@ type Beside struct {
 
 // New makes the application.
 func New(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (http.Handler, error) {
+	srv, err := newServer(s, w, log, beside)
+	if err != nil {
+		return nil, err
+	}
+	return srv.handler(), nil
+}
+
+func newServer(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (*Server, error) {
 	static, err := fs.Sub(staticFiles, "static")
 	if err != nil {
 		return nil, err
@@ -76,17 +84,19 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (http
 		return nil, err
 	}
 	srv.build = cmp.Or(programVersion(), srv.version)
-	if srv.pages, err = srv.parse(); err != nil {
-		return nil, err
-	}
+	srv.pages, err = srv.parse()
+	return srv, err
+}
+
+func (s *Server) handler() http.Handler {
 	e := echo.New()
-	e.Logger, e.HTTPErrorHandler = log, srv.failed
-	srv.guard(e)
-	srv.routes(e)
-	if srv.sessions != nil {
-		return srv.sessions.LoadAndSave(e), nil
+	e.Logger, e.HTTPErrorHandler, e.IPExtractor = s.log, s.failed, echo.ExtractIPDirect()
+	s.guard(e)
+	s.routes(e)
+	if s.sessions != nil {
+		return s.sessions.LoadAndSave(e)
 	}
-	return e, nil
+	return e
 }
 
 // Timeouts are set on the HTTP server that serves the pages.

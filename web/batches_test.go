@@ -1,0 +1,238 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	goical "github.com/emersion/go-ical"
+
+	"brevium/core/batch"
+	"brevium/core/brief"
+	"brevium/demo"
+	"brevium/store"
+)
+
+// stopped is an application on a day of its own, with a few boxes of the fair.
+func stopped(t testing.TB) *app {
+	t.Helper()
+	a := newApp(t)
+	a.server.clock = func() time.Time { return time.Date(2027, 2, 18, 9, 0, 0, 0, time.UTC) }
+	projects, err := demo.Projects()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, n := range []int{0, 2, 5} {
+		a.begin(projects[n])
+	}
+	return a
+}
+
+const ordered = "name,box,count,colours,words,by\nthe seed table,seed packet sampler,12,,,2027-03-06\n" +
+	"Wren,Round tea tin,3,,thank you,27 February 2027\nSorrel,Plant marker box,6,Cover,,2027-03-12\n"
+
+func (a *app) batchOf(list string) string {
+	a.t.Helper()
+	w := a.send("/batches", "list", list)
+	if w.Code != http.StatusSeeOther {
+		a.t.Fatal(w.Code, text(w))
+	}
+	return w.Header().Get("Location")
+}
+
+// From an order list to sittings, shopping, ticks, labels and the logbook.
+func TestBatchPages(t *testing.T) {
+	a := stopped(t)
+	path := a.batchOf(ordered)
+	a.sees(path, "All of it fits", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape", "no fewer will do",
+		"settings of the stop", "this box has no tag for “thank you”")
+	a.sees(path+"/print", "☐ Trim: the seed table × 12", "To buy", "The stop, in turn")
+	if csv := a.get(path + "/orders.csv").Body.String(); !strings.Contains(csv, "Sorrel,Plant marker box,6,Cover,,2027-03-12") {
+		t.Error(csv)
+	}
+	if csv := a.get(path + "/shopping.csv").Body.String(); !strings.Contains(csv, "12 × 12 in") {
+		t.Error(csv)
+	}
+	before := a.minutesLeft(path)
+	tick := func(order, stage, done string) *http.Response {
+		return a.post(path+"/tick", "order", order, "stage", stage, "done", done).Result()
+	}
+	if r := tick("1", "Trim", "12"); r.StatusCode != http.StatusSeeOther {
+		t.Fatal(r.StatusCode)
+	}
+	tick("1", "Score", "4")
+	if after := a.minutesLeft(path); after >= before {
+		t.Errorf("%s left after ticks, %s before", after, before)
+	}
+	a.sees(path, "the seed table, about 8 of 12")
+	for _, bad := range [][3]string{{"1", "Trim", "13"}, {"1", "Trim", "-1"}, {"1", "Trim", "x"}, {"1", "Hats", "1"}, {"9", "Trim", "1"}} {
+		if r := tick(bad[0], bad[1], bad[2]); r.StatusCode < 400 || r.StatusCode > 499 {
+			t.Errorf("%v: %d", bad, r.StatusCode)
+		}
+	}
+	// Packed away it waits; its bag has a label.
+	at(t, a.post(path+"/change", "base", "1", "act", "pack:3"))
+	got := a.sees(path+"/labels", "6 × Plant marker box, needed by Fri 12 Mar 2027", "Still to do: trim")
+	if strings.Contains(got, "seed table") || strings.Contains(a.sees(path, "packed away"), "Sorrel ×") {
+		t.Error("what is packed away is worked on")
+	}
+	a.sees(path+"/labels?all=1", "the seed table", "Done: trim", "On the tag: “thank you”")
+	// Handed over it goes into the logbook, once.
+	at(t, a.post(path+"/change", "base", "2", "act", "handed:2"))
+	at(t, a.post(path+"/change", "base", "3", "act", "unhand:2"))
+	at(t, a.post(path+"/change", "base", "4", "act", "handed:2"))
+	if all, n, _ := a.store.Makings(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 || all[0].Made != "2027-02-18" {
+		t.Errorf("%+v", all)
+	}
+	// Two windows: what the second typed stands and is not kept.
+	if w := a.post(path+"/change", "base", "4", "orders.0.name", "typed late"); w.Code != http.StatusConflict ||
+		!strings.Contains(w.Body.String(), "typed late") || !strings.Contains(text(w), "Another window has changed this batch") {
+		t.Errorf("%d", w.Code)
+	}
+	// The box moves on; the order keeps it as it was, until it is taken as it is now.
+	b, _ := a.store.Batch(t.Context(), strings.TrimPrefix(path, "/batches/"))
+	project := b.Document.Orders[0].Project
+	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300", "was.card.stock", "cover-216")
+	a.sees(path, "The box was changed since")
+	at(t, a.post(path+"/change", "base", "5", "act", "renew:1"))
+	if strings.Contains(a.sees(path), "The box was changed since") {
+		t.Error("it is still older than the box")
+	}
+	at(t, a.post(path+"/away"))
+	a.sees("/batches", "No batches yet")
+	a.sees(path, "thrown away")
+}
+
+func (a *app) minutesLeft(path string) string {
+	return regexp.MustCompile(`(\d+ h )?\d+ min of work`).FindString(a.sees(path))
+}
+
+// Whatever is wrong is told where it is, and nothing is half taken in.
+func TestBatchRefused(t *testing.T) {
+	a := stopped(t)
+	for says, list := range map[string]string{
+		"line 3: none of your boxes is called “Hat box”": "box,count\nRound tea tin,2\nHat box,1\n",
+		"no 2027-02-30": "box,by\nRound tea tin,2027-02-30\n",
+		"10000 orders":  "box\n" + strings.Repeat("Round tea tin\n", 10_000), "must be box": "name\nWren\n",
+	} {
+		if w := a.send("/batches", "list", list); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w), says) {
+			t.Errorf("%s: %d %s", says, w.Code, text(w))
+		}
+	}
+	if all, _ := a.store.Batches(t.Context(), 9); len(all) != 0 {
+		t.Fatal("a list that was refused left a batch")
+	}
+	path := a.batchOf(ordered)
+	base := 1
+	for _, c := range [][]string{
+		{"no 2027-02-29 in the calendar", "orders.0.by", "2027-02-29"},
+		{"is past before work can begin", "orders.0.by", "2027-02-01"},
+		{"There is no hour on any day", "hours.sat", "", "orders.0.by", "2027-03-06"},
+		{"is more than anybody works", "hours.sat", "17"},
+		{"of more make two orders", "hours.sat", "3", "orders.0.count", "10000"},
+		{"No card in your shop is called", "orders.0.count", "4", "orders.0.colours", "plaid"},
+		{"no number of people", "orders.0.colours", "", "hands", "none"},
+	} {
+		at(t, a.post(path+"/change", append([]string{"base", fmt.Sprint(base)}, c[1:]...)...))
+		base++
+		a.sees(path, c[0], "Mend what is marked")
+		for _, file := range []string{"/sittings.ics", "/shopping.csv"} {
+			if w := a.get(path + file); w.Code != http.StatusConflict {
+				t.Errorf("%s: %d", file, w.Code)
+			}
+		}
+		a.sees(path+"/print", "There is no plan to print")
+	}
+	at(t, a.post(path+"/change", "base", fmt.Sprint(base), "hands", "1"))
+	// Too much for the time: what gives is told, and done when it is pressed.
+	at(t, a.post(path+"/change", "base", fmt.Sprint(base+1), "orders.0.count", "120"))
+	a.sees(path, "It is too much for the time")
+	gives := a.get(path + "/gives").Body.String()
+	found := regexp.MustCompile(`name="give" value="(Longer days[^"]*|Help[^"]*)"`).FindStringSubmatch(gives)
+	if found == nil {
+		t.Fatal(gives)
+	}
+	at(t, a.post(path+"/give", "give", found[1]))
+	a.sees(path, "All of it fits")
+	if w := a.post(path+"/change", "base", "99", "act", "add", "add", "Hat box"); w.Code != http.StatusConflict || !strings.Contains(text(w), "called “Hat box”") {
+		t.Errorf("%d", w.Code)
+	}
+	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {
+		t.Errorf("%d", w.Code)
+	}
+}
+
+// The calendar file is read back by another reader: each sitting when it is, no more and no less.
+func TestCalendar(t *testing.T) {
+	a := stopped(t)
+	path := a.batchOf(ordered)
+	w := a.get(path + "/sittings.ics")
+	if w.Code != http.StatusOK || !strings.HasPrefix(w.Header().Get("Content-Type"), "text/calendar") {
+		t.Fatal(w.Code)
+	}
+	cal, err := goical.NewDecoder(bytes.NewReader(w.Body.Bytes())).Decode()
+	if err != nil {
+		t.Fatal(err)
+	}
+	st, err := a.server.store.Batch(t.Context(), strings.TrimPrefix(path, "/batches/"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	read, err := a.server.readBatch(t.Context(), st)
+	if err != nil {
+		t.Fatal(err)
+	}
+	pace, _ := a.server.paceNow(t.Context())
+	sittings := read.Read.Share(nil, pace).Sittings
+	events := cal.Events()
+	if len(events) != len(sittings) || len(events) < 3 {
+		t.Fatalf("%d events, %d sittings", len(events), len(sittings))
+	}
+	seen := map[string]bool{}
+	for i, e := range events {
+		s := sittings[i]
+		from, err1 := e.DateTimeStart(time.UTC)
+		to, err2 := e.DateTimeEnd(time.UTC)
+		if err1 != nil || err2 != nil || !from.Equal(s.Day.Add(time.Duration(s.Begins)*time.Minute)) ||
+			to.Sub(from) != time.Duration(s.Minutes)*time.Minute {
+			t.Errorf("%v to %v, want %s at %d for %d min: %v %v", from, to, s.Day, s.Begins, s.Minutes, err1, err2)
+		}
+		uid, _ := e.Props.Text(goical.PropUID)
+		summary, _ := e.Props.Text(goical.PropSummary)
+		says, _ := e.Props.Text(goical.PropDescription)
+		if seen[uid] || !strings.HasPrefix(summary, "A batch: ") || !strings.Contains(says, s.Entries[0].Order.Called()) {
+			t.Errorf("%s %s: %s", uid, summary, says)
+		}
+		seen[uid] = true
+	}
+}
+
+// BenchmarkTick is a batch of twenty orders and three hundred boxes, planned anew after a tick.
+func BenchmarkTick(b *testing.B) {
+	a := stopped(b)
+	projects, _ := demo.Projects()
+	d := batch.Document{Hours: map[string]brief.Text{"mon": "2", "tue": "2", "wed": "2", "thu": "2", "fri": "2", "sat": "6", "sun": "4"}}
+	for i := range 20 {
+		d.Add(batch.Order{Box: projects[i%10].Encode(), Count: "15", By: brief.Text(a.server.today().Plus(30 + 3*i).String())})
+	}
+	id, err := a.store.NewBatch(context.Background(), d)
+	if err != nil {
+		b.Fatal(err)
+	}
+	if w := a.get("/batches/" + id); w.Code != http.StatusOK {
+		b.Fatal(w.Code, text(w))
+	}
+	for i := 0; b.Loop(); i++ {
+		if err := a.store.TickBatch(context.Background(), id, store.BatchTick{Order: "1", Stage: "Score", Done: i % 15}); err != nil {
+			b.Fatal(err)
+		}
+		if w := a.get("/batches/" + id); w.Code != http.StatusOK {
+			b.Fatal(w.Code)
+		}
+	}
+}

@@ -1,0 +1,485 @@
+package web
+
+import (
+	"archive/zip"
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"html"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"image/png"
+	"mime/multipart"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/record"
+	"brevium/demo"
+	"brevium/store"
+)
+
+// files posts several files in one form, with other fields.
+func (a *app) files(path, field string, all map[string][]byte, pairs ...string) *httptest.ResponseRecorder {
+	var body bytes.Buffer
+	m := multipart.NewWriter(&body)
+	for i := 0; i+1 < len(pairs); i += 2 {
+		m.WriteField(pairs[i], pairs[i+1])
+	}
+	for name, data := range all {
+		part, _ := m.CreateFormFile(field, name)
+		part.Write(data)
+	}
+	m.Close()
+	r := httptest.NewRequest("POST", path, &body)
+	r.Header.Set("Content-Type", m.FormDataContentType())
+	return a.do(r)
+}
+
+// at is where an answer sends the browser, which must be somewhere.
+func at(t *testing.T, w *httptest.ResponseRecorder) string {
+	t.Helper()
+	if w.Code != http.StatusSeeOther {
+		t.Fatalf("%d %s", w.Code, text(w))
+	}
+	return w.Header().Get("Location")
+}
+
+var marks = regexp.MustCompile(`<[^>]*>|\s+`)
+
+func text(w *httptest.ResponseRecorder) string {
+	plain := html.UnescapeString(strings.Join(strings.Fields(marks.ReplaceAllString(w.Body.String(), " ")), " "))
+	return strings.NewReplacer(" ,", ",", " .", ".", " :", ":").Replace(plain)
+}
+
+func (a *app) sees(path string, all ...string) string {
+	a.t.Helper()
+	w := a.get(path)
+	got := text(w)
+	for _, want := range all {
+		if w.Code != http.StatusOK || !strings.Contains(got, want) {
+			a.t.Errorf("%s (%d) does not say %q: %s", path, w.Code, want, got)
+		}
+	}
+	return got
+}
+
+func picture(w, h int) []byte {
+	m := image.NewNRGBA(image.Rect(0, 0, w, h))
+	for i := range w * h {
+		m.Set(i%w, i/w, color.NRGBA{uint8(i), 90, 40, 255})
+	}
+	var b bytes.Buffer
+	jpeg.Encode(&b, m, nil)
+	return b.Bytes()
+}
+
+// A box is made and written down: its document stays what it was, its lid's fit goes to the shop, it
+// is found again, and made again.
+func TestMaking(t *testing.T) {
+	a := newApp(t)
+	projects, err := demo.Projects()
+	if err != nil {
+		t.Fatal(err)
+	}
+	tin := slices.IndexFunc(projects, func(b brief.Brief) bool { return b.Name == "Round tea tin" })
+	id := a.begin(projects[tin])
+	path := "/projects/" + id
+	a.sees(path+"?stage=record", "I made it", "Not yet, as far as the logbook knows")
+	fits := len(a.shop().Fits)
+	for _, bad := range []string{"count=0", "count=1.5", "count=many", "made=2027-02-30", "minutes=-3", "fit=odd", "gap=wide"} {
+		name, value, _ := strings.Cut(bad, "=")
+		fields := map[string]string{"made": "2026-11-20", "count": "2"}
+		fields[name] = value
+		pairs := []string{}
+		for k, v := range fields {
+			pairs = append(pairs, k, v)
+		}
+		if w := a.post(path+"/makings", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w), "This was not kept") {
+			t.Errorf("%s: %d %s", bad, w.Code, text(w))
+		}
+	}
+	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
+		t.Fatal("something bad was kept")
+	}
+	press := func() string {
+		return at(t, a.post(path+"/makings", "key", "k1", "made", "2026-11-20", "count", "3", "whom", "Wren", "fit", "right", "minutes", "95",
+			"change", "a groove wider <b>"))
+	}
+	where := press()
+	if again := press(); !strings.HasPrefix(again, "/logbook") || len(a.shop().Fits) != fits+1 {
+		t.Errorf("pressed twice it is kept twice: %s, %d fits", again, len(a.shop().Fits))
+	}
+	a.sees(where, "Made 20 Nov 2026: 3 for Wren, with round tea tin", "just right", "1 h 35 min", "still as it was made", "Kept in the logbook")
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "card.stock", "kraft-300", "was.card.stock", "duplex-350")
+	making, _, _ := strings.Cut(where, "?")
+	a.sees(making, "What has changed in the box since", "Kraft")
+	again, _, _ := strings.Cut(at(t, a.post(making+"/again")), "?")
+	if b := a.head(strings.TrimPrefix(again, "/projects/")).Brief; b.Card.Stock != "duplex-350" {
+		t.Errorf("made again of %s", b.Card.Stock)
+	}
+	// Two windows: the second is told, and what it typed stands.
+	first := []string{"edits", "1", "made", "2026-11-20", "count", "3", "whom", "Linden", "fit", "right"}
+	at(t, a.post(making+"/change", first...))
+	if w := a.post(making+"/change", append(first, "notes", "typed later")...); w.Code != http.StatusConflict ||
+		!strings.Contains(w.Body.String(), "typed later") {
+		t.Errorf("%d", w.Code)
+	}
+	a.sees("/logbook?q=what+fitted+an+85+mm+tin+last+time%3F", "Last time, 20 Nov 2026", "inside", "for Linden", "about 85 mm")
+	a.sees("/logbook?q=40+mm+tin", "Nothing like that was made")
+	a.sees("/logbook?card=duplex-350", "Made of Duplex, moss")
+	a.sees("/logbook?from=yesterday", "is no day")
+	a.sees("/logbook/years", "2026 3 1")
+	at(t, a.post(making+"/away"))
+	a.sees("/logbook", "The logbook is empty")
+	a.sees(making, "thrown away")
+	at(t, a.post(making+"/back"))
+	if w := a.get("/makings/99"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such making") {
+		t.Errorf("%d %s", w.Code, text(w))
+	}
+}
+
+// Photos come in whole or not at all.
+func TestPhotosOfMaking(t *testing.T) {
+	a := newApp(t)
+	ids, err := a.store.Record(t.Context(), record.Making{Made: "2026-11-20", Count: 1, Box: "Tin"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	path := fmt.Sprintf("/makings/%d", ids[0])
+	var flat bytes.Buffer
+	png.Encode(&flat, image.NewGray(image.Rect(0, 0, 30, 20)))
+	at(t, a.files(path+"/photos", "photo", map[string][]byte{"a.jpg": picture(900, 600), "b.png": flat.Bytes()}))
+	page := a.get(path).Body.String()
+	found := regexp.MustCompile(`/photos/([a-z0-9]+)\?small=1`).FindAllStringSubmatch(page, -1)
+	if len(found) != 2 {
+		t.Fatalf("%d photos: %s", len(found), page)
+	}
+	w := a.get("/photos/" + found[0][1])
+	if m, kind, err := image.Decode(w.Body); err != nil || kind != "jpeg" || m.Bounds().Dx() > 1600 || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+		t.Error(kind, err, w.Header())
+	}
+	for says, files := range map[string]map[string][]byte{
+		"no JPEG or PNG": {"a.jpg": picture(30, 20), "x.jpg": []byte("<svg onload=alert(1)>")},
+		"No picture":     {},
+		"12 photos at the": func() map[string][]byte {
+			out := map[string][]byte{}
+			for n := range 11 {
+				out[fmt.Sprint(n)] = flat.Bytes()
+			}
+			return out
+		}(),
+	} {
+		if w := a.files(path+"/photos", "photo", files); w.Code < 400 || w.Code >= 500 || !strings.Contains(text(w), says) {
+			t.Errorf("%s: %d %s", says, w.Code, text(w))
+		}
+	}
+	if all, _ := a.store.Photos(t.Context(), ids[0]); len(all) != 2 {
+		t.Errorf("%d photos are kept", len(all))
+	}
+	at(t, a.post("/photos/"+found[0][1], "says", `the "lid" off`))
+	if page := a.get(path).Body.String(); !strings.Contains(page, `alt="the &#34;lid&#34; off"`) {
+		t.Error("what is to be seen is not told")
+	}
+	at(t, a.post("/photos/"+found[0][1], "act", "remove"))
+	if w := a.get("/photos/" + found[0][1]); w.Code != http.StatusNotFound {
+		t.Errorf("%d", w.Code)
+	}
+}
+
+// The logbook comes in whole or not at all, and goes out as CSV and JSON.
+func TestLogbookLists(t *testing.T) {
+	a := newApp(t)
+	list := "date,box,count,for,fit,card\n2025-03-01,Votive tube,4,Wren,right,\"Kraft, 300 gsm\"\n2026-04-02,Seed tray,10,=1+1,,\n"
+	if w := a.send("/logbook/in", "log", list+"2026-02-30,Seed tray,1,,,\n"); w.Code != http.StatusUnprocessableEntity ||
+		!strings.Contains(text(w), "Nothing was brought in: line 4") {
+		t.Errorf("%d %s", w.Code, text(w))
+	}
+	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 {
+		t.Fatal("half of a list came in")
+	}
+	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w), "2 makings were brought in") {
+		t.Fatal(w.Code, text(w))
+	}
+	csv := a.get("/logbook/out/csv?whom=Wren").Body.String()
+	if !strings.Contains(csv, "Votive tube,4,Wren") || strings.Contains(csv, "Seed tray") {
+		t.Error(csv)
+	}
+	if all := a.get("/logbook/out/csv").Body.String(); !strings.Contains(all, "'=1+1") {
+		t.Errorf("a spreadsheet would reckon this: %s", all)
+	}
+	var out struct{ Makings []record.Making }
+	if err := json.Unmarshal(a.get("/logbook/out/json").Body.Bytes(), &out); err != nil || len(out.Makings) != 2 {
+		t.Error(err, out)
+	}
+	if w := a.get("/logbook/out/exe"); w.Code != http.StatusNotFound {
+		t.Errorf("%d", w.Code)
+	}
+	a.sees("/makings/1", "This making came from a list")
+	if w := a.post("/makings/1/again"); w.Code != http.StatusConflict {
+		t.Errorf("%d", w.Code)
+	}
+}
+
+// A bundle is taken in elsewhere with nothing lost; one that is broken, newer or too much changes
+// nothing.
+func TestBundle(t *testing.T) {
+	a, b := newApp(t), newApp(t)
+	projects, _ := demo.Projects()
+	var ids []string
+	for _, n := range []int{0, 5, 27} {
+		ids = append(ids, a.begin(projects[n]))
+	}
+	a.store.PutIn(t.Context(), "Autumn fair", ids...)
+	a.store.PutIn(t.Context(), "Wren", ids[1])
+	m := record.Of(projects[5], time.Date(2026, 11, 20, 0, 0, 0, 0, time.UTC))
+	m.Project, m.Whom, m.Times = ids[1], "Wren", map[string]float64{"Trim": 12}
+	made, _ := a.store.Record(t.Context(), m)
+	at(t, a.files(fmt.Sprintf("/makings/%d/photos", made[0]), "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says", "done"))
+	w := a.get("/bundle?folder=Autumn+fair&makings=1")
+	if w.Code != http.StatusOK || w.Header().Get("Content-Type") != "application/zip" {
+		t.Fatal(w.Code, w.Body)
+	}
+	bundle := w.Body.Bytes()
+	z, err := zip.NewReader(bytes.NewReader(bundle), int64(len(bundle)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	ends := map[string]int{}
+	for _, f := range z.File {
+		ends[f.Name[strings.LastIndexByte(f.Name, '.'):]]++
+	}
+	if ends[".svg"] != 3 || ends[".pdf"] != 3 || ends[".jpg"] != 1 || ends[".json"] != 5 {
+		t.Errorf("%v", ends)
+	}
+	at(t, b.send("/projects/upload", "document", string(bundle)))
+	list, err := b.store.List(t.Context(), store.Want{Folder: "Autumn fair"}, "", 0)
+	if err != nil || list.All != 3 {
+		t.Fatal(list.All, err)
+	}
+	for _, l := range list.Listed {
+		was, err := a.store.Called(t.Context(), l.Title)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got, want := comes(b.head(l.Project).Brief), comes(was.Brief); got != want {
+			t.Errorf("%s plans otherwise: %s, %s", l.Title, got, want)
+		}
+	}
+	got, all, _ := b.store.Makings(t.Context(), store.Look{Whom: "Wren"}, 0)
+	if all != 1 || got[0].Photos != 1 || got[0].Times["Trim"] != 12 || got[0].Project == ids[1] {
+		t.Errorf("%+v", got)
+	}
+	// Once more: the boxes come again, what was made does not.
+	at(t, b.send("/projects/upload", "document", string(bundle)))
+	if _, all, _ := b.store.Makings(t.Context(), store.Look{}, 0); all != 1 {
+		t.Errorf("%d makings", all)
+	}
+	plain := a.get("/bundle?folder=Autumn+fair").Body.String()
+	if strings.Contains(plain, "makings/") || len(plain) >= len(bundle) {
+		t.Error("who a box was for is handed on unasked")
+	}
+	before, _ := b.store.Count(t.Context(), false)
+	packed := func(files ...string) string {
+		var out bytes.Buffer
+		z := zip.NewWriter(&out)
+		for i := 0; i+1 < len(files); i += 2 {
+			f, _ := z.Create(files[i])
+			f.Write([]byte(files[i+1]))
+		}
+		z.Close()
+		return out.String()
+	}
+	doc := string(projects[0].Encode())
+	for says, data := range map[string]string{
+		"its end is missing":    string(bundle[:len(bundle)/2]),
+		"no zip":                "PK not a zip",
+		"newer Brevium":         packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
+		"is missing":            packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
+		"none of Brevium's":     packed("bundle.json", `{}`),
+		"can't be read":         packed("bundle.json", `{`),
+		"no box in it":          packed("readme.txt", "hello"),
+		"unknown field":         packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
+		"too large":             packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
+		"damaged":               string(spoilt(bundle)),
+		"is no day":             packed("a.json", doc, "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"date": "x"}]}]}`),
+		"no JPEG or PNG":        packed("a.json", doc, "p", "x", "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"key": "n", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [{"file": "p"}]}]}]}`),
+		"a folder needs a name": packed("a.json", doc, "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "folders": [" "]}]}`),
+	} {
+		if w := b.send("/projects/upload", "document", data); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w), says) {
+			t.Errorf("%s: %d %s", says, w.Code, text(w))
+		}
+	}
+	if after, _ := b.store.Count(t.Context(), false); after != before {
+		t.Errorf("%d boxes came in with bad bundles", after-before)
+	}
+	if w := at(t, b.send("/projects/upload", "document", packed("1.brevium.json", doc))); !strings.HasPrefix(w, "/projects/") {
+		t.Errorf("a zip of one document leads to %s", w)
+	}
+}
+
+// spoilt is a zip with bytes of its files changed.
+func spoilt(data []byte) []byte {
+	out := bytes.Clone(data)
+	for i := 200; i < len(out)*3/4; i += 31 {
+		out[i] ^= 0xff
+	}
+	return out
+}
+
+// comes tells what comes of a document in the shop that ships.
+func comes(b brief.Brief) string {
+	if b.IsSet() {
+		set := plan.MakeSet(b, plan.Default)
+		return fmt.Sprint(set.Outside(), set.Sheets())
+	}
+	p := plan.Make(b, plan.Default)
+	return fmt.Sprint(p.Box.Outside, p.Box.Inside, len(p.Box.Pieces()), len(p.Layout.Sheets), p.Holds())
+}
+
+// The same for other contents: what goes in is swapped, all is reckoned anew and what changed is said.
+func TestOther(t *testing.T) {
+	a := newApp(t)
+	projects, _ := demo.Projects()
+	id := a.begin(projects[0])
+	a.sees("/projects/"+id+"/other", "The same for other contents", "round tea tin")
+	where := at(t, a.post("/projects/"+id+"/other", "thing", "round tea tin", "count", "2"))
+	got := a.sees(where, "What is different", "Inside", "Seed packet sampler for round tea tin", "2 × 12")
+	fresh, _, _ := strings.Cut(strings.TrimPrefix(where, "/projects/"), "/")
+	b, of := a.head(fresh).Brief, projects[0]
+	if len(b.Contents) != 1 || b.Contents[0].Count != "2" || b.Box.Style != of.Box.Style || b.Card.Stock != of.Card.Stock ||
+		!strings.Contains(got, "thing") && !strings.Contains(got, "Diameter") {
+		t.Errorf("%+v", b)
+	}
+	at(t, a.post("/projects/"+id+"/other", "name", "ring", "length", "30 mm", "width", "1 1/4 in", "height", "12 mm"))
+	for says, pairs := range map[string][]string{"Pick one": {}, "whole number": {"thing", "round tea tin", "count", "some"},
+		"width": {"length", "30 mm"}, "is not a length": {"length", "thirty", "width", "1 in", "height", "1 in"}} {
+		if w := a.post("/projects/"+id+"/other", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(strings.ToLower(text(w)),
+			strings.ToLower(says)) {
+			t.Errorf("%s: %d %s", says, w.Code, text(w))
+		}
+	}
+	set := a.begin(projects[slices.IndexFunc(projects, func(b brief.Brief) bool { return b.IsSet() })])
+	a.sees("/projects/"+set+"/other", "have things of their own")
+}
+
+// Folders and several boxes at once, from the first page.
+func TestSeveral(t *testing.T) {
+	a := newApp(t)
+	projects, _ := demo.Projects()
+	ids := []string{a.begin(projects[0]), a.begin(projects[1]), a.begin(projects[2])}
+	act := func(act string, pairs ...string) string {
+		t.Helper()
+		v := append([]string{"act", act}, pairs...)
+		r := httptest.NewRequest("POST", "/boxes", strings.NewReader(ticked(v, ids[:2])))
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		return at(t, a.do(r))
+	}
+	act("folder", "into", "Autumn fair", "back", "/?sort=name")
+	a.sees("/?folder=Autumn+fair", "Seed packet sampler", "Beeswax votives", "2 boxes")
+	if got := a.get("/?folder=Autumn+fair").Body.String(); strings.Contains(got, "Plant marker") {
+		t.Error("what is not in the folder is shown there")
+	}
+	if back := act("starting", "back", "//elsewhere.example/x"); strings.Contains(back, "elsewhere") {
+		t.Errorf("sent to %s", back)
+	}
+	a.sees("/?show=starting", "2 boxes")
+	act("by")
+	a.sees("/?show=by", "2 boxes")
+	a.sees("/", "1 box")
+	act("up")
+	if to := act("batch"); !strings.HasPrefix(to, "/batches/") {
+		t.Error(to)
+	}
+	if to := act("fair"); !strings.HasPrefix(to, "/fair?p=") {
+		t.Error(to)
+	}
+	act("out", "back", "/?folder=Autumn+fair")
+	a.sees("/?folder=Autumn+fair", "Nothing lies in this folder")
+	if w := a.post("/boxes", "act", "bin"); at(t, w) != "/?said=none" {
+		t.Error(w.Header())
+	}
+	act("folder", "into", "Presents")
+	// The page of a folder shows boxes as they were, to whoever has the link.
+	at(t, a.post("/folders/share", "folder", "Presents"))
+	link := regexp.MustCompile(`/c/[a-z2-7]+`).FindString(a.get("/?folder=Presents").Body.String())
+	a.sees(link, "Presents", "Seed packet sampler", "Beeswax votives")
+	a.sees(link+"/1", "Step by step", "Save the document")
+	if w := a.get(link + "/1/card.svg"); w.Code != http.StatusOK || w.Header().Get("Content-Type") != "image/svg+xml" {
+		t.Errorf("%d", w.Code)
+	}
+	if w := a.get(link + "/3"); w.Code != http.StatusNotFound {
+		t.Errorf("%d", w.Code)
+	}
+	at(t, a.post("/folders/rename", "folder", "Presents", "name", "For Wren"))
+	at(t, a.post("/folders/share", "folder", "For Wren"))
+	link = regexp.MustCompile(`/c/[a-z2-7]+`).FindString(a.get("/?folder=For+Wren").Body.String())
+	at(t, a.post("/folders/unshare", "folder", "For Wren"))
+	if w := a.get(link + "/1"); w.Code != http.StatusGone {
+		t.Errorf("a link that was withdrawn: %d", w.Code)
+	}
+	act("bin")
+	a.sees("/bin", "Seed packet sampler")
+	a.sees("/projects/"+ids[2]+"?stage=record", "Folders", "Keep as a starting point")
+	at(t, a.post("/projects/"+ids[2]+"/folder", "into", "Herbs"))
+	a.sees("/projects/"+ids[2]+"?stage=record", "Herbs")
+}
+
+// ticked writes fields with several boxes ticked.
+func ticked(pairs, ids []string) string {
+	var out []string
+	for i := 0; i+1 < len(pairs); i += 2 {
+		out = append(out, pairs[i]+"="+strings.NewReplacer(" ", "+", "&", "%26", "=", "%3D", "?", "%3F").Replace(pairs[i+1]))
+	}
+	for _, id := range ids {
+		out = append(out, "p="+id)
+	}
+	return strings.Join(out, "&")
+}
+
+// A copy is saved and put back from the page; a damaged one is refused and nothing is touched.
+func TestCopiesPage(t *testing.T) {
+	a := newApp(t)
+	projects, _ := demo.Projects()
+	a.begin(projects[0])
+	copied := a.get("/copies/now").Body.Bytes()
+	a.begin(projects[1])
+	put := func(data []byte, sure string) *httptest.ResponseRecorder {
+		return a.files("/copies/restore", "copy", map[string][]byte{"x.db": data}, "sure", sure)
+	}
+	for says, w := range map[string]*httptest.ResponseRecorder{"tick that you mean it": put(copied, ""), "Nothing was put back": put(copied[:9000], "yes"),
+		"No copy was chosen": a.post("/copies/restore", "sure", "yes"), "no such copy": a.post("/copies/restore", "sure", "yes", "name", "../web.db")} {
+		if w.Code < 400 || w.Code > 499 || !strings.Contains(text(w), says) {
+			t.Errorf("%s: %d %s", says, w.Code, text(w))
+		}
+	}
+	if n, _ := a.store.Count(t.Context(), false); n != 2 {
+		t.Fatalf("%d boxes", n)
+	}
+	a.sees(at(t, put(copied, "yes")), "The copy is in place", "what was there before a copy was put back")
+	if n, _ := a.store.Count(t.Context(), false); n != 1 {
+		t.Errorf("%d boxes", n)
+	}
+	kept := a.store.Copies()
+	at(t, a.post("/copies/restore", "sure", "yes", "name", kept[0].Name))
+	if n, _ := a.store.Count(t.Context(), false); n != 2 {
+		t.Errorf("%d boxes", n)
+	}
+	if w := a.get("/copies/file/" + kept[0].Name); w.Code != http.StatusOK || !bytes.HasPrefix(w.Body.Bytes(), []byte("SQLite format 3")) {
+		t.Errorf("%d", w.Code)
+	}
+	if w := a.get("/copies/file/..%2Fweb.db"); w.Code != http.StatusNotFound {
+		t.Errorf("%d", w.Code)
+	}
+	if _, err := os.Stat(a.file); err != nil {
+		t.Error(err)
+	}
+}
