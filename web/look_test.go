@@ -139,6 +139,13 @@ func (v *visitor) pages() []string {
 	v.click("#new-list")
 	v.sees("Lay it out")
 	pages = append(pages, v.reads(`location.pathname`))
+	v.do("batches", chromedp.Navigate(v.address+"/batches"))
+	batch := v.reads(`document.querySelector(".uses a").getAttribute("href")`)
+	v.reads(`fetch("/folders/share", { method: "POST", body: new URLSearchParams({ folder: "Presents" }) }).then(() => "shared")`)
+	v.do("folder", chromedp.Navigate(v.address+"/?folder=Presents"))
+	pages = append(pages, "/batches", batch, batch+"/labels?all=1", batch+"/print", batch+"/gives", "/logbook?q=right", "/logbook/years",
+		"/makings/4", "/copies", "/?folder=Presents", project+"/other", project+"/against"+strings.TrimPrefix(list, "/projects"),
+		v.reads(`document.querySelector('[href^="/c/"]').getAttribute("href")`))
 	v.do("boxes", chromedp.Navigate(v.address+"/"))
 	v.click("#new-box")
 	v.sees("Your box will stand here")
