@@ -303,7 +303,11 @@ func (s *Server) differences(was, is brief.Brief) (out []differ) {
 		if d.Is == "" && !is.Has(d.Field) {
 			of = &was
 		}
-		out = append(out, differ{words.Capital(fieldWords(of, d.Field)), valueWords(&was, w, d.Field, d.Was),
+		label := fieldWords(of, d.Field)
+		if strings.HasPrefix(d.Field, "contents.") && strings.HasSuffix(d.Field, ".name") {
+			label = "what goes in"
+		}
+		out = append(out, differ{words.Capital(label), valueWords(&was, w, d.Field, d.Was),
 			valueWords(&is, w, d.Field, d.Is)})
 	}
 	if len(out) == 0 && string(was.Encode()) != string(is.Encode()) {

@@ -98,6 +98,9 @@ func (s *Server) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, probl
 	if len(r.Problems) > 0 {
 		return b, r.Problems[0].Text + " " + r.Problems[0].Fix, nil
 	}
+	if b.Arrange.Compartments != "" && !plan.Make(b, s.workshop()).OK() {
+		b.Arrange.Compartments = "" // they were for what was in it
+	}
 	const longest = 60
 	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(of.Name), longest), "…") + " for " + words.Cut(string(things[0].Name), 18))
 	return b, "", nil

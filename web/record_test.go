@@ -359,6 +359,9 @@ func TestOther(t *testing.T) {
 		!strings.Contains(got, "thing") && !strings.Contains(got, "Diameter") {
 		t.Errorf("%+v", b)
 	}
+	// Compartments that were for round things give way to what is flat.
+	tin := a.begin(projects[slices.IndexFunc(projects, func(b brief.Brief) bool { return b.Name == "Round tea tin" })])
+	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Proof holds holds", "What goes in round tea tin seed packet")
 	at(t, a.post("/projects/"+id+"/other", "name", "ring", "length", "30 mm", "width", "1 1/4 in", "height", "12 mm"))
 	for says, pairs := range map[string][]string{"Pick one": {}, "whole number": {"thing", "round tea tin", "count", "some"},
 		"width": {"length", "30 mm"}, "is not a length": {"length", "thirty", "width", "1 in", "height", "1 in"}} {

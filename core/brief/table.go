@@ -49,7 +49,7 @@ const (
 // the style lists.
 var Table = []Field{
 	{Path: "name", Kind: Words, Label: "name"},
-	{Path: "notes", Kind: Words, Label: "notes", Help: "For whom, how it fitted, what to change next time.",
+	{Path: "notes", Kind: Words, Label: "notes", Help: "What is to be known of this box. The times it was made have notes of their own.",
 		Most: mostNotes},
 	{Path: "units", Kind: Choice, Label: "units"},
 	{Path: "copies", Kind: Number, Label: "how many boxes"},

@@ -32,7 +32,10 @@ type shot struct {
 const dir = "docs/screenshots"
 
 var all = []shot{
-	{1280, 800, "light", 0, "", "boxes.png", nil},
+	{1280, 800, "light", 0, "", "boxes.png", []string{"li:nth-child(1) .card-tick", "li:nth-child(3) .card-tick"}},
+	{1280, 900, "light", 0, "/batches", "batch.png", []string{"go:.uses a"}},
+	{1280, 800, "light", 0, "/logbook?q=what+fitted+an+85+mm+tin+last+time", "logbook.png", nil},
+	{1280, 900, "light", 0, "/makings/4", "making.png", nil},
 	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
@@ -45,13 +48,10 @@ var all = []shot{
 	{1280, 800, "light", 0, "/fair", "fair.png", []string{".fair-choose li:nth-child(1) input", ".fair-choose li:nth-child(4) input",
 		".fair-choose li:nth-child(5) input", ".fair-choose li:nth-child(7) input", "#fair-lay"}},
 	{1280, 800, "light", 7, "/bench?step=stick:base&picture=3", "bench.png", nil},
-	{390, 844, "dark", 7, "/bench?step=cut:base&picture=2", "bench-phone.png", nil},
 	{1280, 900, "light", 28, "/handon", "handon.png", []string{"#share-it"}},
-	{1280, 900, "light", 28, "/templates", "templates.png", nil},
 	{1280, 900, "dark", 7, "/machine", "machine.png", []string{".sends button", "#press-start", "#press-jam"}},
 	{1280, 900, "light", 28, "/handon", "shared.png", []string{"go:#share a"}}, // it was shared just now
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
-	{1280, 900, "light", 0, "/cut", "cutlist.png", []string{"#new-list"}}, // the last: it makes one
 }
 
 func main() {
