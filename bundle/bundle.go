@@ -225,7 +225,8 @@ func (r *reader) list() (list jsonBundle, err error) {
 	case len(list.Boxes) == 0:
 		err = errors.New("there is no box in it")
 	case len(list.Boxes) > mostBoxes || makings > mostMakings:
-		err = fmt.Errorf("it holds %d boxes and %d makings; the most is %d and %d", len(list.Boxes), makings, mostBoxes, mostMakings)
+		err = fmt.Errorf("it holds %d boxes and %d makings; the most is %d and %d", len(list.Boxes), makings, mostBoxes,
+			mostMakings)
 	}
 	return list, err
 }

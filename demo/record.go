@@ -65,7 +65,8 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 	for n, m := range made {
 		i := find(m.box)
 		r := record.Of(boxes[i], now.AddDate(0, 0, -m.ago))
-		r.Project, r.Count, r.Whom, r.Fit, r.Gap, r.Change, r.Notes, r.Minutes = ids[i], m.count, m.whom, m.fit, m.gap, m.change, m.notes, m.minutes
+		r.Project, r.Count, r.Whom, r.Fit, r.Gap, r.Change, r.Notes, r.Minutes = ids[i], m.count, m.whom, m.fit, m.gap,
+			m.change, m.notes, m.minutes
 		r.Sheets, r.Cost = m.count, int64(m.count*38)
 		if card, ok := shop.Default.Card(r.Card); ok {
 			r.Title = card.Title
@@ -99,7 +100,8 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 
 // fairBatch is what is promised for the fair.
 func fairBatch(ids []string, boxes []brief.Brief, find func(string) int, today batch.Day) batch.Document {
-	d := batch.Document{Name: "Tansy Row Garden Fair", Hours: map[string]brief.Text{"tue": "1 1/2", "thu": "19:00-21:00", "sat": "4",
+	d := batch.Document{Name: "Tansy Row Garden Fair", Hours: map[string]brief.Text{"tue": "1 1/2", "thu": "19:00-21:00",
+		"sat": "4",
 		"sun": "2"}, Hands: "1"}
 	for _, o := range []struct {
 		box, whom, words string
@@ -109,7 +111,8 @@ func fairBatch(ids []string, boxes []brief.Brief, find func(string) int, today b
 		{"Plant marker box", "the plant table", "", 10, 24}, {"Beeswax votives", "Sorrel", "", 4, 31},
 	} {
 		i := find(o.box)
-		d.Add(batch.Order{Name: brief.Text(o.whom), Box: boxes[i].Encode(), Project: ids[i], Count: brief.Whole(strconv.Itoa(o.count)),
+		d.Add(batch.Order{Name: brief.Text(o.whom), Box: boxes[i].Encode(), Project: ids[i],
+			Count: brief.Whole(strconv.Itoa(o.count)),
 			Words: brief.Text(o.words), By: brief.Text(today.Plus(o.days).String())})
 	}
 	return d

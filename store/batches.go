@@ -39,15 +39,62 @@ func (s *Store) KeepBatch(ctx context.Context, id string, on int64, d batch.Docu
 	if len(data) > batch.Limit {
 		return &Refused{errors.New("this batch is too large; make two of it")}
 	}
-	err = s.one(ctx, `UPDATE batches SET document = ?, revision = revision + 1, changed = ? WHERE id = ? AND revision = ?`, string(data),
-		now(), id, on)
-	if errors.Is(err, ErrNone) {
-		if _, err := s.Batch(ctx, id); err != nil {
+	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		was, err := scanBatch(tx.QueryRowContext(ctx, selectBatch+`WHERE id = ?`, id))
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNone
+		}
+		if err == nil && was.Revision != on {
+			return ErrMoved
+		}
+		if err != nil {
 			return err
 		}
-		return ErrMoved
-	}
-	return err
+		if _, err := tx.ExecContext(ctx, `INSERT INTO batch_past (batch, revision, document) SELECT id, revision, document FROM batches
+			WHERE id = ?`, id); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM batch_past WHERE batch = ? AND revision <= ?`, id,
+			on-mostPast); err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE batches SET document = ?, revision = revision + 1, changed = ? WHERE id = ?`,
+			string(data), now(), id)
+		return err
+	})
+}
+
+// mostPast is how many changes of a batch can be taken back.
+const mostPast = 50
+
+// UndoBatch takes the last change of a batch back, and says whether there was one. What is ticked
+// stays.
+func (s *Store) UndoBatch(ctx context.Context, id string) (undone bool, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		var revision int64
+		err := tx.QueryRowContext(ctx, `SELECT revision FROM batch_past WHERE batch = ? ORDER BY revision DESC LIMIT 1`,
+			id).Scan(&revision)
+		if errors.Is(err, sql.ErrNoRows) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE batches SET document = (SELECT document FROM batch_past WHERE batch = ? AND revision = ?),
+			revision = revision + 1, changed = ? WHERE id = ?`, id, revision, now(), id); err != nil {
+			return err
+		}
+		undone = true
+		_, err = tx.ExecContext(ctx, `DELETE FROM batch_past WHERE batch = ? AND revision = ?`, id, revision)
+		return err
+	})
+	return undone, err
+}
+
+// CanUndoBatch says whether a change of a batch can be taken back.
+func (s *Store) CanUndoBatch(ctx context.Context, id string) (can bool, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM batch_past WHERE batch = ?)`, id).Scan(&can)
+	return can, told(err)
 }
 
 // ThrowBatch throws a batch away, or puts it back.

@@ -71,7 +71,8 @@ func (s *Store) Collection(ctx context.Context, token string) (Collection, error
 	if err != nil || c.Gone {
 		return c, err
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT project, revision, document FROM collection_boxes WHERE token = ? ORDER BY place`, token)
+	rows, err := s.db.QueryContext(ctx,
+		`SELECT project, revision, document FROM collection_boxes WHERE token = ? ORDER BY place`, token)
 	if err != nil {
 		return c, told(err)
 	}

@@ -62,7 +62,8 @@ func (c Copy) Says() string {
 
 // Copies lists the copies that lie beside the database, the newest first.
 func (s *Store) Copies() (out []Copy) {
-	for kind, pattern := range map[string]string{"daily": ".daily-????-??-??", "before": ".before-[0-9]*", "restore": ".before-restore-*"} {
+	for kind, pattern := range map[string]string{"daily": ".daily-????-??-??", "before": ".before-[0-9]*",
+		"restore": ".before-restore-*"} {
 		names, _ := filepath.Glob(escapeGlob(s.file) + pattern)
 		for _, name := range names {
 			if is, err := os.Stat(name); err == nil && !strings.HasSuffix(name, "-wal") && !strings.HasSuffix(name, "-shm") {

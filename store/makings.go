@@ -18,8 +18,10 @@ const makingColumns = `m.id, m.key, m.project, m.revision, m.made, m.count, m.bo
 
 func scanMaking(r row, more ...any) (m record.Making, err error) {
 	var times, changed string
-	if err = r.Scan(append([]any{&m.ID, &m.Key, &m.Project, &m.Revision, &m.Made, &m.Count, &m.Box, &m.Whom, &m.Contents, &m.Style,
-		&m.Card, &m.Title, &m.Fit, &m.Gap, &m.Change, &m.Notes, &m.Minutes, &times, &m.Sheets, &m.Cost, &m.Edits, &changed, &m.Who,
+	if err = r.Scan(append([]any{&m.ID, &m.Key, &m.Project, &m.Revision, &m.Made, &m.Count, &m.Box, &m.Whom, &m.Contents,
+		&m.Style,
+		&m.Card, &m.Title, &m.Fit, &m.Gap, &m.Change, &m.Notes, &m.Minutes, &times, &m.Sheets, &m.Cost, &m.Edits, &changed,
+		&m.Who,
 		&m.Gone, &m.Photos}, more...)...); err != nil {
 		return m, err
 	}
@@ -69,7 +71,8 @@ func keepMaking(ctx context.Context, tx *sql.Tx, m record.Making) (id int64, err
 	res, err := tx.ExecContext(ctx, `INSERT INTO makings (key, project, revision, document, made, count, box, whom, contents, style, card,
 		title, fit, gap, change, notes, minutes, times, sheets, cost, edits, changed, who, found)
 		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1, ?, ?, 0) ON CONFLICT (key) DO NOTHING`, m.Key, m.Project,
-		m.Revision, m.Document, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Fit, m.Gap, m.Change, m.Notes,
+		m.Revision, m.Document, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Fit, m.Gap, m.Change,
+		m.Notes,
 		m.Minutes, times, m.Sheets, m.Cost, now(), Who(ctx))
 	if err != nil {
 		return 0, err
@@ -88,7 +91,8 @@ const places = 1 << 28
 
 // findable writes what a making is found by; of one that is thrown away nothing.
 func findable(ctx context.Context, tx *sql.Tx, id int64, m *record.Making) error {
-	if _, err := tx.ExecContext(ctx, `DELETE FROM makings_text WHERE rowid = (SELECT found FROM makings WHERE id = ?)`, id); err != nil {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM makings_text WHERE rowid = (SELECT found FROM makings WHERE id = ?)`,
+		id); err != nil {
 		return err
 	}
 	if m.Gone {
@@ -148,7 +152,8 @@ func (s *Store) ThrowMaking(ctx context.Context, id int64, gone bool) error {
 
 func makingOf(ctx context.Context, q asker, id int64) (m record.Making, err error) {
 	var document string
-	m, err = scanMaking(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document FROM makings m WHERE m.id = ?`, id), &document)
+	m, err = scanMaking(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document FROM makings m WHERE m.id = ?`, id),
+		&document)
 	if errors.Is(err, sql.ErrNoRows) {
 		return m, ErrNone
 	}
@@ -248,8 +253,9 @@ func (s *Store) eachMaking(ctx context.Context, from string, args []any, do func
 // Totals gives what makings come to by the year, the newest first.
 func (s *Store) Totals(ctx context.Context, l Look) (out []record.Total, err error) {
 	from, _, args := l.from()
-	rows, err := s.db.QueryContext(ctx, `SELECT substr(m.made, 1, 4), count(*), sum(m.count), sum(m.sheets), sum(m.minutes), sum(m.cost)`+
-		from+` GROUP BY 1 ORDER BY 1 DESC`, args...)
+	rows, err := s.db.QueryContext(ctx,
+		`SELECT substr(m.made, 1, 4), count(*), sum(m.count), sum(m.sheets), sum(m.minutes), sum(m.cost)`+
+			from+` GROUP BY 1 ORDER BY 1 DESC`, args...)
 	if err != nil {
 		return nil, told(err)
 	}

@@ -35,7 +35,8 @@ type Sessions struct{ *Store }
 
 // FindCtx gives what is kept of a session that has not run out.
 func (s Sessions) FindCtx(ctx context.Context, token string) (data []byte, found bool, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT data FROM sessions WHERE token = ? AND expiry > ?`, token, time.Now().Unix()).Scan(&data)
+	err = s.db.QueryRowContext(ctx, `SELECT data FROM sessions WHERE token = ? AND expiry > ?`, token,
+		time.Now().Unix()).Scan(&data)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, false, nil
 	}

@@ -50,14 +50,16 @@ func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
 	if n >= MostPhotos || bytes+int64(len(p.Data)+len(p.Small)) > MostPhotoBytes {
 		return ErrFull
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+	_, err := tx.ExecContext(ctx,
+		`INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
 		NewID(), p.Making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
 	return err
 }
 
 // Photos lists the pictures of a making, without what they show.
 func (s *Store) Photos(ctx context.Context, making int64) (out []Photo, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, making, width, height, says FROM photos WHERE making = ? ORDER BY at, id`, making)
+	rows, err := s.db.QueryContext(ctx,
+		`SELECT id, making, width, height, says FROM photos WHERE making = ? ORDER BY at, id`, making)
 	if err != nil {
 		return nil, told(err)
 	}

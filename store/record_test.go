@@ -17,7 +17,8 @@ import (
 )
 
 func madeOn(day, box, whom, fit string) record.Making {
-	return record.Making{Made: day, Count: 2, Box: box, Whom: whom, Style: "tray-lid", Card: "cover-216", Title: "Cover, oat", Fit: fit,
+	return record.Making{Made: day, Count: 2, Box: box, Whom: whom, Style: "tray-lid", Card: "cover-216",
+		Title: "Cover, oat", Fit: fit,
 		Sheets: 3, Minutes: 40, Cost: 150}
 }
 
@@ -29,7 +30,8 @@ func TestMakings(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "beeswax votive", Shape: "cylinder", Diameter: "61", Height: "50", Count: "2"}}
 	first := madeOn("2026-03-04", "Votive tube", "Wren", "right")
 	first.Document, first.Contents = string(b.Encode()), record.ContentsSaid(b)
-	ids, err := s.Record(As(ctx, "Ash"), first, madeOn("2026-05-01", "Seed tray", "Écru & Söhne", "tight"), madeOn("2027-01-02", "Seed tray", "", ""))
+	ids, err := s.Record(As(ctx, "Ash"), first, madeOn("2026-05-01", "Seed tray", "Écru & Söhne", "tight"),
+		madeOn("2027-01-02", "Seed tray", "", ""))
 	if err != nil || len(ids) != 3 {
 		t.Fatal(ids, err)
 	}
@@ -72,7 +74,8 @@ func TestMakings(t *testing.T) {
 		t.Error("what was written later is not found")
 	}
 	totals, err := s.Totals(ctx, Look{})
-	if err != nil || len(totals) != 2 || totals[1] != (record.Total{Of: "2026", Makings: 2, Boxes: 4, Sheets: 6, Minutes: 80, Cost: 300}) {
+	if err != nil || len(totals) != 2 || totals[1] != (record.Total{Of: "2026", Makings: 2, Boxes: 4, Sheets: 6,
+		Minutes: 80, Cost: 300}) {
 		t.Errorf("%+v %v", totals, err)
 	}
 	if err := s.ThrowMaking(ctx, ids[0], true); err != nil {
@@ -86,7 +89,8 @@ func TestMakings(t *testing.T) {
 		t.Error("what was put back is not found")
 	}
 	// All or none: the second is wrong.
-	if _, err := s.Record(ctx, madeOn("2027-02-02", "Ring box", "", ""), madeOn("2027-02-30", "Ring box", "", "")); err == nil {
+	if _, err := s.Record(ctx, madeOn("2027-02-02", "Ring box", "", ""), madeOn("2027-02-30", "Ring box", "",
+		"")); err == nil {
 		t.Error("a day that is none was kept")
 	}
 	if _, all, _ := s.Makings(ctx, Look{}, 0); all != 3 {
@@ -161,6 +165,15 @@ func TestBatchOfTwo(t *testing.T) {
 	if err := s.TickBatch(ctx, "none", BatchTick{"1", "Trim", 1}); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
+	for n, want := range []string{"Fair", "Fair"} {
+		undone, err := s.UndoBatch(ctx, id)
+		if b, _ = s.Batch(ctx, id); err != nil || undone != (n == 0) || string(b.Document.Name) != want {
+			t.Errorf("undo %d: %v %v %q", n, undone, err, b.Document.Name)
+		}
+	}
+	if ticks, _ := s.BatchTicks(ctx, id); len(ticks) != 12 {
+		t.Error("undoing took ticks back")
+	}
 	s.ThrowBatch(ctx, id, true)
 	if all, _ := s.Batches(ctx, 9); len(all) != 0 {
 		t.Error("a batch that was thrown away is listed")
@@ -203,7 +216,8 @@ func TestFolders(t *testing.T) {
 		want  Want
 		shown string
 	}{
-		{Want{}, "Alder cedar"}, {Want{Sort: "name"}, "Alder cedar"}, {Want{Sort: "old"}, "cedar Alder"}, {Want{Sort: "new"}, "Alder cedar"},
+		{Want{}, "Alder cedar"}, {Want{Sort: "name"}, "Alder cedar"}, {Want{Sort: "old"}, "cedar Alder"}, {Want{Sort: "new"},
+			"Alder cedar"},
 		{Want{Folder: "Autumn fair"}, "cedar"}, {Want{Archived: true}, "birch"}, {Want{Starting: true}, "Alder"},
 		{Want{Folder: "Autumn fair", Archived: true}, "birch"}, {Want{Sort: "; DROP TABLE projects"}, "Alder cedar"},
 	} {
@@ -234,7 +248,8 @@ func TestFolders(t *testing.T) {
 			t.Errorf("a folder is called %q", name)
 		}
 	}
-	token, err := s.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}, {Project: ids[2], Document: named("birch")}})
+	token, err := s.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}, {Project: ids[2],
+		Document: named("birch")}})
 	must(err)
 	again, err := s.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}})
 	must(err)
@@ -339,8 +354,10 @@ func BenchmarkLogbook(b *testing.B) {
 	things := []string{"votive", "tulip bulb", "tea tin", "honey jar", "seed packet", "thumb pot"}
 	for n := range 50_000 {
 		box := named(fmt.Sprintf("Box %d", n%10_000))
-		box.Contents = []brief.Item{{Name: brief.Text(things[n%6]), Shape: "cylinder", Diameter: brief.Text(fmt.Sprintf("%d mm", 20+n%90))}}
-		m := madeOn(fmt.Sprintf("20%02d-%02d-%02d", 15+n%12, 1+n%12, 1+n%28), string(box.Name), fmt.Sprintf("Person %d", n%900), record.Fits[n%3])
+		box.Contents = []brief.Item{{Name: brief.Text(things[n%6]), Shape: "cylinder",
+			Diameter: brief.Text(fmt.Sprintf("%d mm", 20+n%90))}}
+		m := madeOn(fmt.Sprintf("20%02d-%02d-%02d", 15+n%12, 1+n%12, 1+n%28), string(box.Name), fmt.Sprintf("Person %d",
+			n%900), record.Fits[n%3])
 		m.Document, m.Contents = string(box.Encode()), things[n%6]
 		if all = append(all, m); len(all) == 5000 {
 			if _, err := s.Record(b.Context(), all...); err != nil {
@@ -349,7 +366,8 @@ func BenchmarkLogbook(b *testing.B) {
 			all = all[:0]
 		}
 	}
-	for _, ask := range []string{"", "votive", "what fitted a 60 mm candle", "what fitted a 60 mm votive last time?", "person 77", "box tight"} {
+	for _, ask := range []string{"", "votive", "what fitted a 60 mm candle", "what fitted a 60 mm votive last time?",
+		"person 77", "box tight"} {
 		b.Run(ask, func(b *testing.B) {
 			look := Look{Ask: record.Question(ask)}
 			for b.Loop() {

@@ -20,6 +20,7 @@ type Shop struct {
 	ID, Parent  int64
 	Document    shop.Document
 	What, Burst string
+	Who         string // made it, where several do
 	Made        time.Time
 }
 
@@ -40,11 +41,11 @@ type BoxChange struct {
 	What    string
 }
 
-const selectShop = `SELECT id, coalesce(parent, 0), document, what, burst, made FROM shop_revisions r `
+const selectShop = `SELECT id, coalesce(parent, 0), document, what, burst, who, made FROM shop_revisions r `
 
 func scanShop(r row) (s Shop, err error) {
 	var document, made string
-	err = r.Scan(&s.ID, &s.Parent, &document, &s.What, &s.Burst, &made)
+	err = r.Scan(&s.ID, &s.Parent, &document, &s.What, &s.Burst, &s.Who, &made)
 	if errors.Is(err, sql.ErrNoRows) {
 		return s, ErrNone
 	}
@@ -143,8 +144,9 @@ func changeBox(ctx context.Context, tx *sql.Tx, b BoxChange) error {
 }
 
 func pushShop(ctx context.Context, tx *sql.Tx, parent int64, c ShopChange) (int64, error) {
-	res, err := tx.ExecContext(ctx, `INSERT INTO shop_revisions (parent, document, what, burst, made) VALUES (?, ?, ?, ?, ?)`,
-		sql.NullInt64{Int64: parent, Valid: parent != 0}, string(c.Document.Encode()), c.What, c.Burst, now())
+	res, err := tx.ExecContext(ctx, `INSERT INTO shop_revisions (parent, document, what, burst, made, who)
+		VALUES (?, ?, ?, ?, ?, ?)`,
+		sql.NullInt64{Int64: parent, Valid: parent != 0}, string(c.Document.Encode()), c.What, c.Burst, now(), Who(ctx))
 	if err != nil {
 		return 0, err
 	}

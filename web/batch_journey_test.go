@@ -45,11 +45,13 @@ func TestBatchJourney(t *testing.T) {
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
 	other.sees("Something was ticked or changed elsewhere")
 	other.click("#elsewhere a")
-	other.until("what was ticked here is seen there", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
+	other.until("what was ticked here is seen there",
+		`document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
 	other.click(`[aria-label^="Done: Score, the seed table"]`)
 	other.until("scored", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Score 8 of 8")`)
 	v.do("again", chromedp.Navigate(v.address+where))
-	v.until("both ticks are kept", `/✓ Trim 8 of 8.*✓ Score 8 of 8/.test(document.querySelector("#done-1").textContent.replace(/\s+/g, " "))`)
+	v.until("both ticks are kept",
+		`/✓ Trim 8 of 8.*✓ Score 8 of 8/.test(document.querySelector("#done-1").textContent.replace(/\s+/g, " "))`)
 
 	v.js(`document.querySelector("#more-1").open = true`)
 	v.click(`#more-1 [value="pack:1"]`)
@@ -93,7 +95,8 @@ func (v *visitor) madeAndFound() {
 	v.types("#q", "what fitted an 85 mm tin last time?")
 	v.click(".look button")
 	v.sees("Last time")
-	if got := v.reads(`document.querySelector(".answer").innerText`); !strings.Contains(got, "for Linden") || !strings.Contains(got, "inside") {
+	if got := v.reads(`document.querySelector(".answer").innerText`); !strings.Contains(got, "for Linden") ||
+		!strings.Contains(got, "inside") {
 		v.t.Errorf("the logbook answers %q", got)
 	}
 }

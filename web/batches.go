@@ -8,57 +8,20 @@ import (
 	"fmt"
 	"io"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
 	"brevium/core/paths"
-	"brevium/core/record"
 	"brevium/core/words"
 	"brevium/store"
 )
 
 // Many boxes by a date.
-
-// batchPlans remembers what was planned for orders: a tick plans nothing anew.
-type batchPlans struct {
-	sync.Mutex
-	made   map[string]*batch.Made
-	sheets map[string]batch.Sheets
-}
-
-// The most that is remembered.
-const mostMade, mostBatchSheets = 150, 12
-
-// planner gives the plan of a box as it was planned before with this shop.
-func (s *Server) planner() batch.Planner {
-	w, program := s.workshop(), s.program()
-	p := &s.batches
-	return func(b brief.Brief) *batch.Made {
-		sum := sha256.Sum256(b.Encode())
-		key := program + string(sum[:])
-		p.Lock()
-		m := p.made[key]
-		p.Unlock()
-		if m != nil {
-			return m
-		}
-		m = batch.Plan(b, w)
-		p.Lock()
-		defer p.Unlock()
-		if p.made == nil || len(p.made) >= mostMade {
-			p.made = map[string]*batch.Made{}
-		}
-		p.made[key] = m
-		return m
-	}
-}
 
 // batchState is a batch as its page shows it.
 type batchState struct {
@@ -221,165 +184,6 @@ func uploaded(c *echo.Context, field string) ([]byte, error) {
 	return io.ReadAll(file)
 }
 
-// typedBatch lays a form on a batch: orders keep their boxes.
-func typedBatch(was batch.Document, values url.Values) batch.Document {
-	d := was
-	d.Orders = slices.Clone(was.Orders)
-	d.Hours = map[string]brief.Text{}
-	for name, text := range was.Hours {
-		d.Hours[name] = text
-	}
-	for path, v := range values {
-		name, _, _ := strings.Cut(path, ".")
-		if len(v) > 0 && slices.Contains([]string{"name", "by", "from", "hands", "notes", "orders", "hours"}, name) &&
-			!strings.HasSuffix(path, ".box") && !strings.HasSuffix(path, ".id") {
-			paths.Set(&d, path, words.Cut(strings.TrimSpace(v[len(v)-1]), 300))
-		}
-	}
-	return d
-}
-
-// changeBatch keeps what is typed in a batch, and does what its button says.
-func (s *Server) changeBatch(c *echo.Context) error {
-	ctx := c.Request().Context()
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	now, err := s.store.Batch(ctx, c.Param("batch"))
-	if err != nil {
-		return err
-	}
-	d := typedBatch(now.Document, values)
-	act, arg, _ := strings.Cut(values.Get("act"), ":")
-	notice, err := s.actBatch(ctx, &d, act, arg, values)
-	if err != nil {
-		return err
-	}
-	base, _ := strconv.ParseInt(values.Get("base"), 10, 64)
-	if notice == "" {
-		err = s.store.KeepBatch(ctx, now.ID, base, d)
-	}
-	if errors.Is(err, store.ErrMoved) {
-		notice = "Another window has changed this batch since. What you typed stands here and is not kept yet: look at it, and " +
-			"press “Plan it” to keep it in place of that."
-	} else if err != nil {
-		return err
-	}
-	if notice != "" {
-		now.Document = d
-		st, err := s.readBatch(ctx, now)
-		if err != nil {
-			return err
-		}
-		st.Notice = notice
-		return s.showBatch(c, http.StatusConflict, st)
-	}
-	if act == "handed" {
-		if err := s.handedOver(ctx, d, arg); err != nil {
-			return err
-		}
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+now.ID)
-}
-
-// actBatch does what a button of a batch asks, or says why not.
-func (s *Server) actBatch(ctx context.Context, d *batch.Document, act, arg string, values url.Values) (notice string, err error) {
-	i := d.Of(arg)
-	switch act {
-	case "add":
-		name := strings.TrimSpace(values.Get("add"))
-		head, err := s.store.Called(ctx, name)
-		switch {
-		case errors.Is(err, store.ErrNone):
-			return fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name, 60)), nil
-		case err != nil:
-			return "", err
-		case len(d.Orders) >= batch.MostOrders:
-			return fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders), nil
-		}
-		d.Add(orderOf(head))
-	case "remove":
-		if i >= 0 {
-			d.Orders = slices.Delete(d.Orders, i, i+1)
-		}
-	case "pack", "unpack", "handed", "unhand":
-		if i >= 0 {
-			d.Orders[i].State = map[string]brief.Text{"pack": batch.Packed, "handed": batch.Handed}[act]
-		}
-	case "renew":
-		if i < 0 {
-			return "", nil
-		}
-		head, err := s.store.Head(ctx, d.Orders[i].Project)
-		if errors.Is(err, store.ErrNone) {
-			return "That box is not there any more; the order keeps it as it was.", nil
-		}
-		if err != nil {
-			return "", err
-		}
-		d.Orders[i].Box, d.Orders[i].Revision = head.Brief.Encode(), head.ID
-	}
-	return "", nil
-}
-
-// handedOver writes an order into the logbook.
-func (s *Server) handedOver(ctx context.Context, d batch.Document, id string) error {
-	read := batch.Read(d, s.today(), s.workshop())
-	i := d.Of(id)
-	if i < 0 || read.Orders[i].Copy == 0 {
-		return nil
-	}
-	o := read.Orders[i]
-	m := record.Of(o.Brief, s.clock())
-	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, o.Copy, words.Cut(string(o.Order.Name), 120)
-	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], words.Cut(id+"-"+string(o.By)+"-"+string(o.Order.Name), 100))
-	if made := s.planner()(o.Brief); made.OK() {
-		s.reckoned(&m, made.Job)
-		m.Count = o.Copy
-	}
-	if o.Words != "" {
-		m.Notes = "On the tag: " + string(o.Words)
-	}
-	_, err := s.store.Record(ctx, m)
-	return err
-}
-
-func c256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
-
-// ordersIn takes an order list from CSV in, after the orders there are.
-func (s *Server) ordersIn(c *echo.Context) error {
-	ctx := c.Request().Context()
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	file, err := uploaded(c, "list")
-	if err != nil {
-		st.Notice = "Choose an order list first: a CSV with headings such as name, box, count, by."
-		return s.showBatch(c, http.StatusBadRequest, st)
-	}
-	orders, err := s.readOrders(ctx, file)
-	if err == nil && len(st.Document.Orders)+len(orders) > batch.MostOrders {
-		err = fmt.Errorf("with it there would be %d orders; the most is %d", len(st.Document.Orders)+len(orders), batch.MostOrders)
-	}
-	if err != nil {
-		st.Notice = "The order list was not taken in: " + err.Error() + "."
-		return s.showBatch(c, http.StatusUnprocessableEntity, st)
-	}
-	for _, o := range orders {
-		st.Document.Add(o)
-	}
-	switch err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); {
-	case errors.Is(err, store.ErrMoved):
-		st.Notice = "Another window has just changed this batch, so the list was not taken in. Bring it in once more."
-		return s.showBatch(c, http.StatusConflict, st)
-	case err != nil:
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
-}
-
 // tickBatch keeps what is done: of orders how many with which stage.
 func (s *Server) tickBatch(c *echo.Context) error {
 	st, err := s.batchAt(c)
@@ -419,7 +223,8 @@ func (b *batchState) ticked(c *echo.Context) (out []store.BatchTick, err error) 
 		o := b.Read.Orders[i]
 		n, err := strconv.Atoi(done)
 		if err != nil || n < 0 || n > o.Copy || !slices.Contains(batch.Stages, stage) {
-			return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.", o.Called(),
+			return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.",
+				o.Called(),
 				o.Copy))
 		}
 		out = append(out, store.BatchTick{Order: order, Stage: stage, Done: n})
@@ -434,6 +239,14 @@ func (s *Server) throwBatch(gone bool) echo.HandlerFunc {
 		}
 		return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
 	}
+}
+
+// undoBatch takes the last change of a batch back.
+func (s *Server) undoBatch(c *echo.Context) error {
+	if _, err := s.store.UndoBatch(c.Request().Context(), c.Param("batch")); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
 }
 
 // takeGive does what would make a batch fit.

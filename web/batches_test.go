@@ -49,10 +49,12 @@ func (a *app) batchOf(list string) string {
 func TestBatchPages(t *testing.T) {
 	a := stopped(t)
 	path := a.batchOf(ordered)
-	a.sees(path, "All of it fits", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape", "no fewer will do",
+	a.sees(path, "All of it fits", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape",
+		"no fewer will do",
 		"settings of the stop", "this box has no tag for “thank you”")
 	a.sees(path+"/print", "☐ Trim: the seed table × 12", "To buy", "The stop, in turn")
-	if csv := a.get(path + "/orders.csv").Body.String(); !strings.Contains(csv, "Sorrel,Plant marker box,6,Cover,,2027-03-12") {
+	if csv := a.get(path + "/orders.csv").Body.String(); !strings.Contains(csv,
+		"Sorrel,Plant marker box,6,Cover,,2027-03-12") {
 		t.Error(csv)
 	}
 	if csv := a.get(path + "/shopping.csv").Body.String(); !strings.Contains(csv, "12 × 12 in") {
@@ -70,7 +72,8 @@ func TestBatchPages(t *testing.T) {
 		t.Errorf("%s left after ticks, %s before", after, before)
 	}
 	a.sees(path, "the seed table, about 8 of 12")
-	for _, bad := range [][3]string{{"1", "Trim", "13"}, {"1", "Trim", "-1"}, {"1", "Trim", "x"}, {"1", "Hats", "1"}, {"9", "Trim", "1"}} {
+	for _, bad := range [][3]string{{"1", "Trim", "13"}, {"1", "Trim", "-1"}, {"1", "Trim", "x"}, {"1", "Hats", "1"}, {"9",
+		"Trim", "1"}} {
 		if r := tick(bad[0], bad[1], bad[2]); r.StatusCode < 400 || r.StatusCode > 499 {
 			t.Errorf("%v: %d", bad, r.StatusCode)
 		}
@@ -86,7 +89,8 @@ func TestBatchPages(t *testing.T) {
 	at(t, a.post(path+"/change", "base", "2", "act", "handed:2"))
 	at(t, a.post(path+"/change", "base", "3", "act", "unhand:2"))
 	at(t, a.post(path+"/change", "base", "4", "act", "handed:2"))
-	if all, n, _ := a.store.Makings(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 || all[0].Made != "2027-02-18" {
+	if all, n, _ := a.store.Makings(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
+		all[0].Made != "2027-02-18" {
 		t.Errorf("%+v", all)
 	}
 	// Two windows: what the second typed stands and is not kept.
@@ -97,7 +101,8 @@ func TestBatchPages(t *testing.T) {
 	// The box moves on; the order keeps it as it was, until it is taken as it is now.
 	b, _ := a.store.Batch(t.Context(), strings.TrimPrefix(path, "/batches/"))
 	project := b.Document.Orders[0].Project
-	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300", "was.card.stock", "cover-216")
+	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300",
+		"was.card.stock", "cover-216")
 	a.sees(path, "The box was changed since")
 	at(t, a.post(path+"/change", "base", "5", "act", "renew:1"))
 	if strings.Contains(a.sees(path), "The box was changed since") {
@@ -159,7 +164,8 @@ func TestBatchRefused(t *testing.T) {
 	}
 	at(t, a.post(path+"/give", "give", found[1]))
 	a.sees(path, "All of it fits")
-	if w := a.post(path+"/change", "base", "99", "act", "add", "add", "Hat box"); w.Code != http.StatusConflict || !strings.Contains(text(w), "called “Hat box”") {
+	if w := a.post(path+"/change", "base", "99", "act", "add", "add", "Hat box"); w.Code != http.StatusConflict ||
+		!strings.Contains(text(w), "called “Hat box”") {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {
@@ -216,7 +222,8 @@ func TestCalendar(t *testing.T) {
 func BenchmarkTick(b *testing.B) {
 	a := stopped(b)
 	projects, _ := demo.Projects()
-	d := batch.Document{Hours: map[string]brief.Text{"mon": "2", "tue": "2", "wed": "2", "thu": "2", "fri": "2", "sat": "6", "sun": "4"}}
+	d := batch.Document{Hours: map[string]brief.Text{"mon": "2", "tue": "2", "wed": "2", "thu": "2", "fri": "2",
+		"sat": "6", "sun": "4"}}
 	for i := range 20 {
 		d.Add(batch.Order{Box: projects[i%10].Encode(), Count: "15", By: brief.Text(a.server.today().Plus(30 + 3*i).String())})
 	}
@@ -228,7 +235,8 @@ func BenchmarkTick(b *testing.B) {
 		b.Fatal(w.Code, text(w))
 	}
 	for i := 0; b.Loop(); i++ {
-		if err := a.store.TickBatch(context.Background(), id, store.BatchTick{Order: "1", Stage: "Score", Done: i % 15}); err != nil {
+		if err := a.store.TickBatch(context.Background(), id, store.BatchTick{Order: "1", Stage: "Score",
+			Done: i % 15}); err != nil {
 			b.Fatal(err)
 		}
 		if w := a.get("/batches/" + id); w.Code != http.StatusOK {

@@ -106,7 +106,8 @@ func (s *Server) bundleFolder(c *echo.Context) error {
 		return err
 	}
 	if len(ids) == 0 || len(ids) > mostAtOnce {
-		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("Of this folder no bundle can be made: it holds %d boxes.", len(ids)))
+		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("Of this folder no bundle can be made: it holds %d boxes.",
+			len(ids)))
 	}
 	return s.bundleOf(c, ids, folder)
 }

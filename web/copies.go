@@ -84,7 +84,8 @@ func (s *Server) restoreCopy(c *echo.Context) error {
 	} else {
 		sent, err := receivedCopy(c)
 		if err != nil {
-			return s.copiesWith(c, http.StatusBadRequest, "No copy was chosen. Choose a file that “Save a copy” or “brevium backup” made.")
+			return s.copiesWith(c, http.StatusBadRequest,
+				"No copy was chosen. Choose a file that “Save a copy” or “brevium backup” made.")
 		}
 		defer os.Remove(sent)
 		path = sent

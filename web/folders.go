@@ -15,10 +15,15 @@ import (
 // Several boxes at once, folders, and the page that shows a folder.
 
 // homeSays are what is told after something was done to several boxes.
-var homeSays = map[string]string{"foldered": "Put into the folder.", "out": "Taken out of the folder. The boxes are under Boxes still.",
-	"by": "Put by: they stand under “Put by” and are found there.", "up": "Taken up again.", "binned": "Thrown in the bin, where they wait.",
+var homeSays = map[string]string{"foldered": "Put into the folder.",
+	"out": "Taken out of the folder. The boxes are under Boxes still.",
+	"by":  "Put by: they stand under “Put by” and are found there.", "up": "Taken up again.",
+	"binned":  "Thrown in the bin, where they wait.",
 	"started": "Kept as starting points.", "unstarted": "Not starting points any more.", "none": "Tick the boxes first.",
-	"brought": "Brought in.", "named": "The folder has its new name."}
+	"brought": "Brought in.", "named": "The folder has its new name.",
+	"shared": "The page shows the folder as it is now.",
+	"shared-some": "The page shows the folder as it is now, but for the boxes that have " +
+		"no plan yet."}
 
 // mostAtOnce is how many boxes are worked on at once.
 const mostAtOnce = 500
@@ -129,10 +134,12 @@ func (s *Server) shareFolder(c *echo.Context) error {
 		return err
 	}
 	if len(ids) > mostShared {
-		return echo.NewHTTPError(http.StatusConflict, fmt.Sprintf("A page shows %d boxes at the most; this folder has %d. Put some into a "+
-			"folder of their own.", mostShared, len(ids)))
+		return echo.NewHTTPError(http.StatusConflict,
+			fmt.Sprintf("A page shows %d boxes at the most; this folder has %d. Put some into a "+
+				"folder of their own.", mostShared, len(ids)))
 	}
 	var boxes []store.Share
+	said := "shared"
 	for _, id := range ids {
 		head, err := s.store.Head(ctx, id)
 		if err != nil {
@@ -140,6 +147,8 @@ func (s *Server) shareFolder(c *echo.Context) error {
 		}
 		if j, ok := s.jobCut(s.look(head, &edited{})); ok {
 			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written()})
+		} else {
+			said = "shared-some"
 		}
 	}
 	if len(boxes) == 0 {
@@ -148,7 +157,7 @@ func (s *Server) shareFolder(c *echo.Context) error {
 	if _, err := s.store.ShareFolder(ctx, folder, boxes); err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}}.Encode()+"#share")
+	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}, "said": {said}}.Encode()+"#share")
 }
 
 func (s *Server) unshareFolder(c *echo.Context) error {
@@ -176,5 +185,6 @@ func (s *Server) collectionPage(c *echo.Context) error {
 		link := fmt.Sprintf("/c/%s/%d", col.Token, i+1)
 		out = append(out, collected{called(string(b.Document.Name), nameless), m.card().Line, link, link + "/card.svg"})
 	}
-	return s.render(c, http.StatusOK, "collection", map[string]any{"Title": col.Folder, "C": col, "Boxes": out, "Shared": true})
+	return s.render(c, http.StatusOK, "collection", map[string]any{"Title": col.Folder, "C": col, "Boxes": out,
+		"Shared": true})
 }

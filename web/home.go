@@ -21,7 +21,10 @@ import (
 )
 
 // listed is a project as a list shows it.
-type listed struct{ store.Listed }
+type listed struct {
+	store.Listed
+	Start bool // others are begun from it
+}
 
 // Name is what to call it, whatever it is called.
 func (l listed) Name() string { return called(l.Title, nameless) }
@@ -74,7 +77,7 @@ func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed,
 	}
 	out := make([]listed, len(got.Listed))
 	for i, l := range got.Listed {
-		out[i].Listed = l
+		out[i].Listed, out[i].Start = l, want.Starting
 		if l.Card != nil || l.Broken != nil {
 			continue
 		}

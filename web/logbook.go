@@ -116,8 +116,9 @@ func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) 
 	if all > store.MostLog {
 		last = l.Page + 1 // nobody counts further
 	}
-	data := map[string]any{"Title": "Logbook", "L": l, "Makings": makings, "All": all, "Many": all > store.MostLog, "Problem": problem,
-		"Notice": notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards, "Fits": record.Fits}
+	data := map[string]any{"Title": "Logbook", "L": l, "Makings": makings, "All": all, "Many": all > store.MostLog,
+		"Problem": problem,
+		"Notice":  notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards, "Fits": record.Fits}
 	if l.Card != "" {
 		if card, ok := s.workshop().Card(l.Card); ok {
 			data["CardTitle"] = card.Title
@@ -149,7 +150,8 @@ func (s *Server) answerOf(ctx context.Context, makings []record.Making) (*record
 		return &m, ""
 	}
 	show, in := p.Step.ShowDown, p.Box.Inside
-	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside", p.Style.Title, show(in.Length).Text, show(in.Width).Text, show(in.Depth).Text,
+	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside", p.Style.Title, show(in.Length).Text, show(in.Width).Text,
+		show(in.Depth).Text,
 		p.Step.Unit)
 }
 
@@ -197,7 +199,8 @@ func (s *Server) logOut(c *echo.Context) error {
 func (s *Server) readLog(c *echo.Context) error {
 	file, err := uploaded(c, "log")
 	if err != nil {
-		return s.logbookWith(c, http.StatusBadRequest, "No file was chosen. Choose a CSV with headings such as date, box, count, for, fit.", "")
+		return s.logbookWith(c, http.StatusBadRequest,
+			"No file was chosen. Choose a CSV with headings such as date, box, count, for, fit.", "")
 	}
 	w := s.workshop()
 	all, err := record.Read(bytes.NewReader(file), func(title string) string {

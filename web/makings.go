@@ -31,6 +31,7 @@ type recordStage struct {
 	Form    record.Making // filled in as far as is known
 	Times   map[string]float64
 	Lid     bool // something goes over it, so there is a fit to record
+	Cards   []shop.Card
 	Folders []string
 	Known   []store.Folder
 	By      bool // put by
@@ -56,6 +57,7 @@ func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, er
 		return nil, err
 	}
 	r.Form, err = s.making(ctx, st)
+	r.Cards = s.workshop().Cards
 	r.Lid = st.Shown != nil && len(st.Shown.Sections) > 0
 	return r, err
 }
@@ -108,7 +110,7 @@ func allOf(st *state) brief.Brief {
 }
 
 // filledIn reads what a form says of a making.
-func filledIn(c *echo.Context, m record.Making) (record.Making, error) {
+func (s *Server) filledIn(c *echo.Context, m record.Making) (record.Making, error) {
 	text := func(name string) string { return strings.TrimSpace(c.FormValue(name)) }
 	number := func(name, what string) (float64, error) {
 		if text(name) == "" {
@@ -124,6 +126,11 @@ func filledIn(c *echo.Context, m record.Making) (record.Making, error) {
 	m.Change, m.Notes = text("change"), text("notes")
 	if box := text("box"); box != "" {
 		m.Box = box
+	}
+	if id := text("card"); id != "" && id != m.Card {
+		if card, ok := s.workshop().Card(id); ok {
+			m.Card, m.Title = card.ID, card.Title
+		}
 	}
 	if has, _ := c.FormValues(); has.Has("contents") {
 		m.Contents = text("contents")
@@ -158,7 +165,7 @@ func (s *Server) recordMade(c *echo.Context) error {
 		return err
 	}
 	m.Key = c.FormValue("key") // pressed twice it is kept once
-	m, err = filledIn(c, m)
+	m, err = s.filledIn(c, m)
 	if err != nil {
 		return echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+err.Error()+".")
 	}
@@ -219,8 +226,9 @@ func (s *Server) showMaking(c *echo.Context, code int, typed *record.Making, pro
 		return err
 	}
 	ctx := c.Request().Context()
-	data := map[string]any{"Title": m.Box + ", made " + daySaid(m.Made), "M": m, "F": m, "Problem": problem, "New": c.QueryParam("new") == "1",
-		"Path": fmt.Sprintf("/makings/%d", m.ID)}
+	data := map[string]any{"Title": m.Box + ", made " + daySaid(m.Made), "M": m, "F": m, "Problem": problem,
+		"New":  c.QueryParam("new") == "1",
+		"Path": fmt.Sprintf("/makings/%d", m.ID), "Cards": s.workshop().Cards}
 	if typed != nil {
 		typed.Edits = m.Edits
 		data["F"] = *typed
@@ -251,14 +259,15 @@ func (s *Server) amend(c *echo.Context) error {
 		return err
 	}
 	m.Edits, _ = strconv.ParseInt(c.FormValue("edits"), 10, 64)
-	next, err := filledIn(c, m)
+	next, err := s.filledIn(c, m)
 	if err != nil {
 		return s.showMaking(c, http.StatusUnprocessableEntity, &next, "This was not kept: "+err.Error()+".")
 	}
 	err = s.store.Amend(c.Request().Context(), next)
 	if errors.Is(err, store.ErrMoved) {
-		return s.showMaking(c, http.StatusConflict, &next, "This making was changed in another window meanwhile. What you typed stands "+
-			"below and is not kept yet: look at it, and keep it if it is to stand.")
+		return s.showMaking(c, http.StatusConflict, &next,
+			"This making was changed in another window meanwhile. What you typed stands "+
+				"below and is not kept yet: look at it, and keep it if it is to stand.")
 	}
 	if err != nil {
 		return err

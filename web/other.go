@@ -29,8 +29,9 @@ func (s *Server) otherWith(c *echo.Context, code int, problem string) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, code, "other", map[string]any{"Title": st.Called() + ": the same for other contents", "S": st, "Usual": usual,
-		"Path": "/projects/" + st.Project.Project, "Problem": problem, "Set": st.Set != nil, "Asked": c.QueryParam("thing"),
+	return s.render(c, code, "other", map[string]any{"Title": st.Called() + ": the same for other contents", "S": st,
+		"Usual": usual,
+		"Path":  "/projects/" + st.Project.Project, "Problem": problem, "Set": st.Set != nil, "Asked": c.QueryParam("thing"),
 		"Units": st.Brief.Units})
 }
 
@@ -102,7 +103,8 @@ func (s *Server) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, probl
 		b.Arrange.Compartments = "" // they were for what was in it
 	}
 	const longest = 60
-	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(of.Name), longest), "…") + " for " + words.Cut(string(things[0].Name), 18))
+	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(of.Name), longest), "…") + " for " +
+		words.Cut(string(things[0].Name), 18))
 	return b, "", nil
 }
 
@@ -125,14 +127,16 @@ func figuresOf(was, is *plan.Plan) (out []figure) {
 			return []string{why, "", "", "", "", "", ""}
 		}
 		show := func(d assembly.Dims) string {
-			return fmt.Sprintf("%s × %s × %s %s", p.Step.ShowDown(d.Length).Text, p.Step.ShowDown(d.Width).Text, p.Step.ShowDown(d.Depth).Text,
+			return fmt.Sprintf("%s × %s × %s %s", p.Step.ShowDown(d.Length).Text, p.Step.ShowDown(d.Width).Text,
+				p.Step.ShowDown(d.Depth).Text,
 				p.Step.Unit)
 		}
 		proof := "holds"
 		if !p.Holds() {
 			proof = "does not hold"
 		}
-		return []string{p.Style.Title, show(p.Box.Inside), show(p.Box.Outside), plainCount(len(p.Box.Pieces()), "piece", "pieces"),
+		return []string{p.Style.Title, show(p.Box.Inside), show(p.Box.Outside), plainCount(len(p.Box.Pieces()), "piece",
+			"pieces"),
 			p.SheetsShort(len(p.Layout.Sheets)), fmt.Sprintf("about %d min", p.Minutes()), proof}
 	}
 	a, b := tell(was), tell(is)
@@ -155,8 +159,11 @@ func (s *Server) against(c *echo.Context) error {
 	}
 	a, b := s.make(was.Brief, ""), s.make(is.Brief, "")
 	return s.render(c, http.StatusOK, "against", map[string]any{"Title": called(string(is.Brief.Name), nameless) + " beside " +
-		called(string(was.Brief.Name), nameless), "Is": called(string(is.Brief.Name), nameless), "Was": called(string(was.Brief.Name), nameless),
-		"Figures": figuresOf(a.plan, b.plan), "Differ": s.differences(was.Brief, is.Brief), "Path": "/projects/" + is.Revision.Project,
-		"WasPath": "/projects/" + was.Revision.Project, "WasPicture": template.HTML(a.picture(300, 220)), "IsPicture": template.HTML(b.picture(300, 220)),
-		"Warnings": b.plan.Warnings})
+		called(string(was.Brief.Name), nameless), "Is": called(string(is.Brief.Name), nameless),
+		"Was":     called(string(was.Brief.Name), nameless),
+		"Figures": figuresOf(a.plan, b.plan), "Differ": s.differences(was.Brief, is.Brief), "Path": "/projects/" +
+			is.Revision.Project,
+		"WasPath": "/projects/" + was.Revision.Project, "WasPicture": template.HTML(a.picture(300, 220)),
+		"IsPicture": template.HTML(b.picture(300, 220)),
+		"Warnings":  b.plan.Warnings})
 }

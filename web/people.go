@@ -57,8 +57,9 @@ func (s *Server) admitted(next echo.HandlerFunc) echo.HandlerFunc {
 		case r.Method == http.MethodGet && r.Header.Get("HX-Request") == "" && r.Header.Get("Sec-Fetch-Dest") != "image":
 			return c.Redirect(http.StatusSeeOther, "/enter?"+url.Values{"to": {r.URL.RequestURI()}}.Encode())
 		}
-		return echo.NewHTTPError(http.StatusUnauthorized, "Your time here has run out, so nothing was done. Load the page again and say the "+
-			"passphrase.")
+		return echo.NewHTTPError(http.StatusUnauthorized,
+			"Your time here has run out, so nothing was done. Load the page again and say the "+
+				"passphrase.")
 	}
 }
 
@@ -109,7 +110,8 @@ func (s *Server) enter(c *echo.Context) error {
 		return err
 	}
 	if hash == "" {
-		return s.enterWith(c, http.StatusServiceUnavailable, "No passphrase is set, so nobody is let in. Set one with “brevium passphrase”.")
+		return s.enterWith(c, http.StatusServiceUnavailable,
+			"No passphrase is set, so nobody is let in. Set one with “brevium passphrase”.")
 	}
 	done, err := s.turn(ctx) // it is dear on purpose: few at a time
 	if err != nil {

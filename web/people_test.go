@@ -47,7 +47,8 @@ const passphrase = "four kraft paper tags"
 func guarded(t *testing.T) *app {
 	t.Helper()
 	a := newAppBeside(t, plan.Default, Beside{Hosts: []string{"127.0.0.1"}, Guarded: true})
-	hash, err := argon2id.CreateHash(passphrase, &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32})
+	hash, err := argon2id.CreateHash(passphrase, &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1,
+		SaltLength: 16, KeyLength: 32})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -70,11 +71,13 @@ func TestPassphrase(t *testing.T) {
 	ash := &person{app: a, from: "192.0.2.7"}
 	before := a.head(id).ID
 	for _, path := range []string{"/", "/projects/" + id, "/logbook", "/copies/now", "/batches", "/shop", "/nowhere"} {
-		if w := ash.ask("GET", path); w.Code != http.StatusSeeOther || !strings.HasPrefix(w.Header().Get("Location"), "/enter?to=") {
+		if w := ash.ask("GET", path); w.Code != http.StatusSeeOther || !strings.HasPrefix(w.Header().Get("Location"),
+			"/enter?to=") {
 			t.Errorf("%s: %d", path, w.Code)
 		}
 	}
-	for _, path := range []string{"/projects", "/projects/" + id + "/change", "/copies/restore", "/makings/1/away", "/bin/empty"} {
+	for _, path := range []string{"/projects", "/projects/" + id + "/change", "/copies/restore", "/makings/1/away",
+		"/bin/empty"} {
 		if w := ash.ask("POST", path, "base", "1", "name", "x", "sure", "yes"); w.Code != http.StatusUnauthorized {
 			t.Errorf("%s: %d", path, w.Code)
 		}
@@ -98,13 +101,15 @@ func TestPassphrase(t *testing.T) {
 		t.Errorf("%v %+v", w.Header(), ash.cookie)
 	}
 	rev := a.head(id).ID
-	if w := ash.ask("POST", "/projects/"+id+"/change", "base", fmt.Sprint(rev), "name", "By Ash", "was.name", "Seed packet sampler"); w.Code >= 400 {
+	if w := ash.ask("POST", "/projects/"+id+"/change", "base", fmt.Sprint(rev), "name", "By Ash", "was.name",
+		"Seed packet sampler"); w.Code >= 400 {
 		t.Fatalf("%d %s", w.Code, text(w))
 	}
 	if a.head(id).ID == rev || a.head(id).Who != "Ash" {
 		t.Errorf("changed by %q", a.head(id).Who)
 	}
-	if page := text(ash.ask("GET", "/projects/"+id+"?stage=record")); !strings.Contains(page, "Ash, just now") || !strings.Contains(page, "Leave") {
+	if page := text(ash.ask("GET", "/projects/"+id+"?stage=record")); !strings.Contains(page, "Ash, just now") ||
+		!strings.Contains(page, "Leave") {
 		t.Error("the history does not tell who")
 	}
 	// Two at once keep their names.
@@ -116,8 +121,10 @@ func TestPassphrase(t *testing.T) {
 		t.Errorf("begun by %q", by)
 	}
 	// What goes somewhere else goes home.
-	for _, to := range []string{"https://elsewhere.example/", "//elsewhere.example", `/\elsewhere.example`, "javascript:alert(1)"} {
-		if w := linden.ask("POST", "/enter", "who", "Linden", "passphrase", passphrase, "to", to); w.Header().Get("Location") != "/" {
+	for _, to := range []string{"https://elsewhere.example/", "//elsewhere.example", `/\elsewhere.example`,
+		"javascript:alert(1)"} {
+		if w := linden.ask("POST", "/enter", "who", "Linden", "passphrase", passphrase, "to",
+			to); w.Header().Get("Location") != "/" {
 			t.Errorf("%s leads to %s", to, w.Header().Get("Location"))
 		}
 	}

@@ -27,8 +27,9 @@ func (s *Server) addPhotos(c *echo.Context) error {
 	}
 	files := form.File["photo"]
 	if m.Photos+len(files) > store.MostPhotos {
-		return s.showMaking(c, http.StatusUnprocessableEntity, nil, fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
-			"Nothing was taken in.", store.MostPhotos, m.Photos))
+		return s.showMaking(c, http.StatusUnprocessableEntity, nil,
+			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
+				"Nothing was taken in.", store.MostPhotos, m.Photos))
 	}
 	done, err := s.turn(c.Request().Context()) // large pictures take memory: few at a time
 	if err != nil {
@@ -47,8 +48,9 @@ func (s *Server) addPhotos(c *echo.Context) error {
 	}
 	err = s.store.KeepPhotos(c.Request().Context(), all...)
 	if errors.Is(err, store.ErrFull) {
-		return s.showMaking(c, http.StatusUnprocessableEntity, nil, "There is no more room for photos, so none was kept. Take some out of "+
-			"other makings first.")
+		return s.showMaking(c, http.StatusUnprocessableEntity, nil,
+			"There is no more room for photos, so none was kept. Take some out of "+
+				"other makings first.")
 	}
 	if err != nil {
 		return err

@@ -95,7 +95,8 @@ func TestMaking(t *testing.T) {
 	path := "/projects/" + id
 	a.sees(path+"?stage=record", "I made it", "Not yet, as far as the logbook knows")
 	fits := len(a.shop().Fits)
-	for _, bad := range []string{"count=0", "count=1.5", "count=many", "made=2027-02-30", "minutes=-3", "fit=odd", "gap=wide"} {
+	for _, bad := range []string{"count=0", "count=1.5", "count=many", "made=2027-02-30", "minutes=-3", "fit=odd",
+		"gap=wide"} {
 		name, value, _ := strings.Cut(bad, "=")
 		fields := map[string]string{"made": "2026-11-20", "count": "2"}
 		fields[name] = value
@@ -103,7 +104,8 @@ func TestMaking(t *testing.T) {
 		for k, v := range fields {
 			pairs = append(pairs, k, v)
 		}
-		if w := a.post(path+"/makings", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w), "This was not kept") {
+		if w := a.post(path+"/makings", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w),
+			"This was not kept") {
 			t.Errorf("%s: %d %s", bad, w.Code, text(w))
 		}
 	}
@@ -111,14 +113,16 @@ func TestMaking(t *testing.T) {
 		t.Fatal("something bad was kept")
 	}
 	press := func() string {
-		return at(t, a.post(path+"/makings", "key", "k1", "made", "2026-11-20", "count", "3", "whom", "Wren", "fit", "right", "minutes", "95",
+		return at(t, a.post(path+"/makings", "key", "k1", "made", "2026-11-20", "count", "3", "whom", "Wren", "fit", "right",
+			"minutes", "95",
 			"change", "a groove wider <b>"))
 	}
 	where := press()
 	if again := press(); !strings.HasPrefix(again, "/logbook") || len(a.shop().Fits) != fits+1 {
 		t.Errorf("pressed twice it is kept twice: %s, %d fits", again, len(a.shop().Fits))
 	}
-	a.sees(where, "Made 20 Nov 2026: 3 for Wren, with round tea tin", "just right", "1 h 35 min", "still as it was made", "Kept in the logbook")
+	a.sees(where, "Made 20 Nov 2026: 3 for Wren, with round tea tin", "just right", "1 h 35 min", "still as it was made",
+		"Kept in the logbook")
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "card.stock", "kraft-300", "was.card.stock", "duplex-350")
 	making, _, _ := strings.Cut(where, "?")
 	a.sees(making, "What has changed in the box since", "Kraft")
@@ -164,7 +168,8 @@ func TestPhotosOfMaking(t *testing.T) {
 		t.Fatalf("%d photos: %s", len(found), page)
 	}
 	w := a.get("/photos/" + found[0][1])
-	if m, kind, err := image.Decode(w.Body); err != nil || kind != "jpeg" || m.Bounds().Dx() > 1600 || w.Header().Get("X-Content-Type-Options") != "nosniff" {
+	if m, kind, err := image.Decode(w.Body); err != nil || kind != "jpeg" || m.Bounds().Dx() > 1600 ||
+		w.Header().Get("X-Content-Type-Options") != "nosniff" {
 		t.Error(kind, err, w.Header())
 	}
 	for says, files := range map[string]map[string][]byte{
@@ -206,7 +211,8 @@ func TestLogbookLists(t *testing.T) {
 	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 {
 		t.Fatal("half of a list came in")
 	}
-	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w), "2 makings were brought in") {
+	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w),
+		"2 makings were brought in") {
 		t.Fatal(w.Code, text(w))
 	}
 	csv := a.get("/logbook/out/csv?whom=Wren").Body.String()
@@ -243,7 +249,8 @@ func TestBundle(t *testing.T) {
 	m := record.Of(projects[5], time.Date(2026, 11, 20, 0, 0, 0, 0, time.UTC))
 	m.Project, m.Whom, m.Times = ids[1], "Wren", map[string]float64{"Trim": 12}
 	made, _ := a.store.Record(t.Context(), m)
-	at(t, a.files(fmt.Sprintf("/makings/%d/photos", made[0]), "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says", "done"))
+	at(t, a.files(fmt.Sprintf("/makings/%d/photos", made[0]), "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says",
+		"done"))
 	w := a.get("/bundle?folder=Autumn+fair&makings=1")
 	if w.Code != http.StatusOK || w.Header().Get("Content-Type") != "application/zip" {
 		t.Fatal(w.Code, w.Body)
@@ -300,21 +307,25 @@ func TestBundle(t *testing.T) {
 	}
 	doc := string(projects[0].Encode())
 	for says, data := range map[string]string{
-		"its end is missing":    string(bundle[:len(bundle)/2]),
-		"no zip":                "PK not a zip",
-		"newer Brevium":         packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
-		"is missing":            packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
-		"none of Brevium's":     packed("bundle.json", `{}`),
-		"can't be read":         packed("bundle.json", `{`),
-		"no box in it":          packed("readme.txt", "hello"),
-		"unknown field":         packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
-		"too large":             packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
-		"damaged":               string(spoilt(bundle)),
-		"is no day":             packed("a.json", doc, "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"date": "x"}]}]}`),
-		"no JPEG or PNG":        packed("a.json", doc, "p", "x", "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"key": "n", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [{"file": "p"}]}]}]}`),
-		"a folder needs a name": packed("a.json", doc, "bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "a.json", "folders": [" "]}]}`),
+		"its end is missing": string(bundle[:len(bundle)/2]),
+		"no zip":             "PK not a zip",
+		"newer Brevium":      packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
+		"is missing":         packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
+		"none of Brevium's":  packed("bundle.json", `{}`),
+		"can't be read":      packed("bundle.json", `{`),
+		"no box in it":       packed("readme.txt", "hello"),
+		"unknown field":      packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
+		"too large":          packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
+		"damaged":            string(spoilt(bundle)),
+		"is no day": packed("a.json", doc, "bundle.json",
+			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"date": "x"}]}]}`),
+		"no JPEG or PNG": packed("a.json", doc, "p", "x", "bundle.json",
+			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"key": "n", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [{"file": "p"}]}]}]}`),
+		"a folder needs a name": packed("a.json", doc, "bundle.json",
+			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "folders": [" "]}]}`),
 	} {
-		if w := b.send("/projects/upload", "document", data); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w), says) {
+		if w := b.send("/projects/upload", "document", data); w.Code != http.StatusUnprocessableEntity ||
+			!strings.Contains(text(w), says) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
@@ -361,12 +372,14 @@ func TestOther(t *testing.T) {
 	}
 	// Compartments that were for round things give way to what is flat.
 	tin := a.begin(projects[slices.IndexFunc(projects, func(b brief.Brief) bool { return b.Name == "Round tea tin" })])
-	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Proof holds holds", "What goes in round tea tin seed packet")
+	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Proof holds holds",
+		"What goes in round tea tin seed packet")
 	at(t, a.post("/projects/"+id+"/other", "name", "ring", "length", "30 mm", "width", "1 1/4 in", "height", "12 mm"))
 	for says, pairs := range map[string][]string{"Pick one": {}, "whole number": {"thing", "round tea tin", "count", "some"},
 		"width": {"length", "30 mm"}, "is not a length": {"length", "thirty", "width", "1 in", "height", "1 in"}} {
-		if w := a.post("/projects/"+id+"/other", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(strings.ToLower(text(w)),
-			strings.ToLower(says)) {
+		if w := a.post("/projects/"+id+"/other", pairs...); w.Code != http.StatusUnprocessableEntity ||
+			!strings.Contains(strings.ToLower(text(w)),
+				strings.ToLower(says)) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
@@ -458,8 +471,10 @@ func TestCopiesPage(t *testing.T) {
 	put := func(data []byte, sure string) *httptest.ResponseRecorder {
 		return a.files("/copies/restore", "copy", map[string][]byte{"x.db": data}, "sure", sure)
 	}
-	for says, w := range map[string]*httptest.ResponseRecorder{"tick that you mean it": put(copied, ""), "Nothing was put back": put(copied[:9000], "yes"),
-		"No copy was chosen": a.post("/copies/restore", "sure", "yes"), "no such copy": a.post("/copies/restore", "sure", "yes", "name", "../web.db")} {
+	for says, w := range map[string]*httptest.ResponseRecorder{"tick that you mean it": put(copied, ""),
+		"Nothing was put back": put(copied[:9000], "yes"),
+		"No copy was chosen":   a.post("/copies/restore", "sure", "yes"), "no such copy": a.post("/copies/restore", "sure",
+			"yes", "name", "../web.db")} {
 		if w.Code < 400 || w.Code > 499 || !strings.Contains(text(w), says) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
@@ -476,7 +491,8 @@ func TestCopiesPage(t *testing.T) {
 	if n, _ := a.store.Count(t.Context(), false); n != 2 {
 		t.Errorf("%d boxes", n)
 	}
-	if w := a.get("/copies/file/" + kept[0].Name); w.Code != http.StatusOK || !bytes.HasPrefix(w.Body.Bytes(), []byte("SQLite format 3")) {
+	if w := a.get("/copies/file/" + kept[0].Name); w.Code != http.StatusOK || !bytes.HasPrefix(w.Body.Bytes(),
+		[]byte("SQLite format 3")) {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.get("/copies/file/..%2Fweb.db"); w.Code != http.StatusNotFound {

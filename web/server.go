@@ -269,6 +269,7 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	b.POST("/in", s.ordersIn)
 	b.POST("/tick", s.tickBatch)
 	b.POST("/give", s.takeGive)
+	b.POST("/undo", s.undoBatch)
 	b.POST("/away", s.throwBatch(true))
 	b.POST("/back", s.throwBatch(false))
 	e.GET("/copies", s.copiesPage)

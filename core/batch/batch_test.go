@@ -124,7 +124,8 @@ func TestProblems(t *testing.T) {
 }
 
 func TestTimes(t *testing.T) {
-	for text, want := range map[string]Time{"2": {-1, 120}, "1 1/2": {-1, 90}, "1½ h": {-1, 90}, "90 min": {-1, 90}, "1:30": {-1, 90},
+	for text, want := range map[string]Time{"2": {-1, 120}, "1 1/2": {-1, 90}, "1½ h": {-1, 90}, "90 min": {-1, 90},
+		"1:30":        {-1, 90},
 		"19:00-21:15": {1140, 135}, "": {-1, 0}, "none": {-1, 0}, "0": {-1, 0}, "16": {-1, 960}} {
 		if got, err := ParseTime(text); err != nil || got.Minutes != want.Minutes || got.Minutes > 0 && got.From != want.From {
 			t.Errorf("%q: %+v, %v", text, got, err)
@@ -193,7 +194,8 @@ func TestShared(t *testing.T) {
 		for range 1 + r.IntN(5) {
 			by = append(by, today.Plus(1+r.IntN(16)).String())
 		}
-		d := Document{Orders: orders([]int{6, 14}[n%2], by...), Hours: map[string]brief.Text{}, Hands: brief.Whole(fmt.Sprint(1 + r.IntN(2)))}
+		d := Document{Orders: orders([]int{6, 14}[n%2], by...), Hours: map[string]brief.Text{},
+			Hands: brief.Whole(fmt.Sprint(1 + r.IntN(2)))}
 		for _, name := range Week {
 			if r.IntN(2) == 0 {
 				d.Hours[name] = brief.Text([]string{"40 min", "1", "2", "18:30-21:00"}[r.IntN(4)])
@@ -235,7 +237,8 @@ func TestShared(t *testing.T) {
 // What is done is not planned again, what is packed away waits, and what dries is filled with other
 // work.
 func TestProgress(t *testing.T) {
-	d := Document{Orders: orders(12, "2027-03-06", "2027-03-06", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4", "sun": "4", "tue": "2"}}
+	d := Document{Orders: orders(12, "2027-03-06", "2027-03-06", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4",
+		"sun": "4", "tue": "2"}}
 	b := made(t, d)
 	all := b.Share(nil, noPace)
 	done := Progress{}
@@ -323,7 +326,8 @@ func TestSettings(t *testing.T) {
 		}
 	}
 	if len(s.Settings) == 0 || len(s.Settings) > moves || len(at) != len(kinds) || s.Count() < s.Bound || s.Count() > s.Alone {
-		t.Errorf("%d settings, %d sheet by sheet; %d of %d kinds; %d sheets, %d alone, %d at the least", len(s.Settings), moves, len(at),
+		t.Errorf("%d settings, %d sheet by sheet; %d of %d kinds; %d sheets, %d alone, %d at the least", len(s.Settings),
+			moves, len(at),
 			len(kinds), s.Count(), s.Alone, s.Bound)
 	}
 }
@@ -359,7 +363,8 @@ func TestOrderList(t *testing.T) {
 		"box,count\nMarker tray,3,4\n":      "line 2",
 		"box\n" + strings.Repeat("Marker tray\n", 10_000): "10000 orders",
 	} {
-		if got, err := ReadOrders(strings.NewReader(list), find); err == nil || !strings.Contains(err.Error(), says) || got != nil {
+		if got, err := ReadOrders(strings.NewReader(list), find); err == nil || !strings.Contains(err.Error(), says) ||
+			got != nil {
 			t.Errorf("%.40q: %v, want %q", list, err, says)
 		}
 	}
@@ -388,7 +393,8 @@ func twenty(b *testing.B) *Batch {
 	for i := range 20 {
 		by = append(by, today.Plus(10+3*i).String())
 	}
-	d := Document{Orders: orders(15, by...), Hours: map[string]brief.Text{"mon": "1 1/2", "wed": "1 1/2", "sat": "5", "sun": "3"}}
+	d := Document{Orders: orders(15, by...), Hours: map[string]brief.Text{"mon": "1 1/2", "wed": "1 1/2", "sat": "5",
+		"sun": "3"}}
 	return made(b, d)
 }
 

@@ -43,7 +43,8 @@ func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
 	for n := t.Hands + 1; n <= mostHands; n++ {
 		p := t.p
 		if p.Hands = n; fits(p) {
-			out = append(out, Give{Kind: "hands", Hands: n, Text: fmt.Sprintf("Help: with %d pairs of hands at the table it fits.", n)})
+			out = append(out, Give{Kind: "hands", Hands: n,
+				Text: fmt.Sprintf("Help: with %d pairs of hands at the table it fits.", n)})
 			break
 		}
 	}
@@ -51,8 +52,9 @@ func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
 		p := t.p
 		p.Days = t.longer(more)
 		if fits(p) {
-			out = append(out, Give{Kind: "hours", Hours: more, Text: fmt.Sprintf("Longer days: with %s more on every day that has time, "+
-				"it fits.", MinutesSaid(more))})
+			out = append(out, Give{Kind: "hours", Hours: more,
+				Text: fmt.Sprintf("Longer days: with %s more on every day that has time, "+
+					"it fits.", MinutesSaid(more))})
 			break
 		}
 	}
@@ -115,7 +117,8 @@ func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
 		}
 		if less := o.Copy - lo; !ok || less < least {
 			least, ok = less, true
-			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s in place of %d.", lo, o.Called(), o.Copy)}
+			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s in place of %d.", lo, o.Called(),
+				o.Copy)}
 			if lo == 0 {
 				best.Text = "Without " + o.Called() + "."
 			}

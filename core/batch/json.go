@@ -2,6 +2,7 @@ package batch
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"brevium/core/bench"
@@ -124,6 +125,7 @@ type (
 		Gap     int  `json:"gap_minutes"`
 		Minutes int  `json:"minutes"`
 		Saved   int  `json:"earlier_than_one_by_one"`
+		Spared  int  `json:"waiting_let_go"`
 	}
 	jsonGive struct {
 		Kind  string     `json:"kind"`
@@ -187,7 +189,7 @@ func (j *jsonBatch) orders(b *Batch, s Shared, pace bench.Pace) {
 			for _, st := range o.Made.Stages {
 				out.Minutes += st.At(pace)
 			}
-			out.Proved = o.Made.Job.Holds()
+			out.Minutes, out.Proved = math.Round(out.Minutes*10)/10, o.Made.Job.Holds()
 		}
 		if day, ok := s.Ready[o.ID]; ok {
 			out.Ready, out.Late = day.String(), day.Since(o.Due) > 0
@@ -268,13 +270,14 @@ func Offcuts(c plan.Cut) (out []Offcut) {
 
 func (j *jsonBatch) shared(s Shared) {
 	j.Fits, j.Late = s.Fits, s.Late
-	j.Schedule = jsonSchedule{s.Exact, s.Gap, s.Minutes, s.Saved}
+	j.Schedule = jsonSchedule{s.Exact, s.Gap, s.Minutes, s.Saved, s.Spared}
 	if s.Start != nil {
 		j.Start = s.Start.String()
 	}
 	for _, sit := range s.Sittings {
-		out := jsonSitting{Date: sit.Day.String(), Begins: fmt.Sprintf("%d:%02d", sit.Begins/60, sit.Begins%60), Minutes: sit.Minutes,
-			Has: sit.Has, Rests: sit.Rests}
+		out := jsonSitting{Date: sit.Day.String(), Begins: fmt.Sprintf("%d:%02d", sit.Begins/60, sit.Begins%60),
+			Minutes: sit.Minutes,
+			Has:     sit.Has, Rests: sit.Rests}
 		for _, e := range sit.Entries {
 			out.Work = append(out.Work, jsonEntry{e.At, e.Order.ID, e.Stage, e.Minutes, e.Setup, e.Idle, e.From, e.To})
 		}

@@ -21,7 +21,8 @@ var Stages = bench.Titles("")
 
 // setups is how many minutes it takes to clear the table and set up for a stage.
 var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, "Fold it dry": 1, "Stick": 5, "Put together": 2, "Dry-fit": 1, "Fill": 5, "Close": 2, bench.Gather: 2}
+	"Dress while flat": 5, "Fold it dry": 1, "Stick": 5, "Put together": 2, "Dry-fit": 1, "Fill": 5, "Close": 2,
+	bench.Gather: 2}
 
 // Flat are the stages after which a box can be packed away in a bag: all but folding up.
 var Flat = []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat"}
@@ -114,6 +115,7 @@ type Sheets struct {
 	Settings []Setting
 	Uncut    []string // what no sheet holds
 	Units    measure.Unit
+	Left     []string // offcuts worth keeping, in words
 }
 
 // Count is how many sheets there are.
@@ -207,6 +209,11 @@ func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) 
 	j := plan.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
 	s.Cost = j.Cost(w, pace)
 	s.Units, s.Settings = plans[0].Units, SettingsOf(s.Cuts, plans[0].Say)
+	for _, c := range s.Cuts {
+		for _, o := range Offcuts(c) {
+			s.Left = append(s.Left, fmt.Sprintf("%d of %s × %s, %s", o.Count, plans[0].Say(o.W), plans[0].Say(o.H), c.Card.Title))
+		}
+	}
 	return s
 }
 

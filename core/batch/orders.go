@@ -61,7 +61,8 @@ func ReadOrders(r io.Reader, find func(name string) (Order, error)) (out []Order
 func (b *Batch) WriteOrders(w io.Writer) error {
 	var rows [][]string
 	for _, o := range b.Orders {
-		rows = append(rows, []string{string(o.Order.Name), string(o.Brief.Name), string(o.Count), string(o.Colours), string(o.Words),
+		rows = append(rows, []string{string(o.Order.Name), string(o.Brief.Name), string(o.Count), string(o.Colours),
+			string(o.Words),
 			string(o.By)})
 	}
 	return lists.Write(w, Columns, rows)

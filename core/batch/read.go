@@ -141,7 +141,8 @@ func (b *Batch) readOrder(i int, o Order, w plan.Workshop) *Ordered {
 	case due.Since(b.Today) > furthest:
 		b.problem(field+"by", due.Says()+" is more than two years off.", "Plan nearer to it.")
 	case due.Since(b.From) < 0 && out.OnTable():
-		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(), b.From.Says()),
+		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(),
+			b.From.Says()),
 			"Agree on a later day, or take the order out.")
 	default:
 		out.Due = due

@@ -72,6 +72,7 @@ type Shared struct {
 	Ready    map[string]Day // when each order is done
 	Exact    bool
 	Gap      int // minutes that another course might end earlier by
+	Spared   int // minutes of only waiting that are let go by working on in a later sitting
 	Saved    int // minutes that the simple order would end later
 }
 
@@ -146,7 +147,8 @@ func (b *Batch) Share(done Progress, pace bench.Pace) Shared {
 
 // told tells a result in days, orders and stages.
 func (t *table) told(res schedule.Result) Shared {
-	out := Shared{Fits: res.Late == 0, Late: res.Late, Left: res.Left, Exact: res.Exact, Gap: res.Gap(), Ready: map[string]Day{}}
+	out := Shared{Fits: res.Late == 0, Late: res.Late, Left: res.Left, Exact: res.Exact, Gap: res.Gap(),
+		Spared: res.Spared, Ready: map[string]Day{}}
 	if len(t.on) > 0 && res.Start >= 0 {
 		start := t.first.Plus(res.Start)
 		out.Start = &start
@@ -181,7 +183,8 @@ func (t *table) told(res schedule.Result) Shared {
 // entry tells a chunk, with which of the copies it is about.
 func (t *table) entry(c schedule.Chunk, gone map[[2]int]int) Entry {
 	o := t.on[c.Order]
-	e := Entry{At: onClock(c.At), Order: o, Stage: Stages[c.Stage], Minutes: c.Minutes, Setup: c.Setup, Idle: c.Idle, Last: c.Last}
+	e := Entry{At: onClock(c.At), Order: o, Stage: Stages[c.Stage], Minutes: c.Minutes, Setup: c.Setup, Idle: c.Idle,
+		Last: c.Last}
 	all := 0
 	for _, w := range t.p.Orders[c.Order].Work {
 		if w.Stage == c.Stage {
@@ -260,7 +263,8 @@ func (t *table) waits(res schedule.Result) (out []Wait) {
 			continue
 		}
 		end := c.At + c.Setup + c.Minutes
-		w := Wait{Order: t.on[c.Order], Stage: Stages[c.Stage], Minutes: wait, Day: t.first.Plus(c.Day), At: untilClock(end), Over: true}
+		w := Wait{Order: t.on[c.Order], Stage: Stages[c.Stage], Minutes: wait, Day: t.first.Plus(c.Day), At: untilClock(end),
+			Over: true}
 		for _, d := range res.Chunks[i+1:] {
 			if d.Day != c.Day || d.At-d.Idle >= end+wait {
 				break

@@ -151,7 +151,8 @@ func (b *Batch) readHours() {
 		b.Calendar.on[day.String()] = t
 	}
 	if !some && !b.wrong("hours") {
-		b.problem("hours", "There is no hour on any day to make this in.", "Say how many hours you have on at least one day of the week.")
+		b.problem("hours", "There is no hour on any day to make this in.",
+			"Say how many hours you have on at least one day of the week.")
 	}
 }
 

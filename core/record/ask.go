@@ -30,7 +30,8 @@ var sized = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?(?:[ -]\d+/\d+)?[¼½¾⅛�
 // boxes that fitted right, with a candle, and with something of 60 mm in them.
 func Question(text string) (a Ask) {
 	text = sized.ReplaceAllStringFunc(text, func(s string) string {
-		l, err := measure.Parse(strings.NewReplacer("inches", "in", "inch", "in", "Inches", "in", "″", `"`).Replace(s), measure.Millimetres)
+		l, err := measure.Parse(strings.NewReplacer("inches", "in", "inch", "in", "Inches", "in", "″", `"`).Replace(s),
+			measure.Millimetres)
 		if err != nil || l <= 0 {
 			return s
 		}

@@ -14,7 +14,8 @@ import (
 )
 
 // Columns are the headings of a logbook as a list.
-var Columns = []string{"date", "box", "count", "for", "contents", "style", "card", "fit", "gap", "change", "notes", "minutes", "sheets",
+var Columns = []string{"date", "box", "count", "for", "contents", "style", "card", "fit", "gap", "change", "notes",
+	"minutes", "sheets",
 	"cost"}
 
 // The most that a list may hold.
@@ -37,7 +38,8 @@ func Write(w io.Writer, all []Making) error {
 		if m.Cost > 0 {
 			cost = words.Coins(m.Cost)
 		}
-		rows[i] = []string{m.Made, m.Box, fmt.Sprint(m.Count), m.Whom, m.Contents, m.Style, m.Title, m.Fit, m.Gap, m.Change, m.Notes,
+		rows[i] = []string{m.Made, m.Box, fmt.Sprint(m.Count), m.Whom, m.Contents, m.Style, m.Title, m.Fit, m.Gap, m.Change,
+			m.Notes,
 			number(m.Minutes), number(float64(m.Sheets)), cost}
 	}
 	return lists.Write(w, Columns, rows)
@@ -71,8 +73,9 @@ func Read(r io.Reader, card func(title string) (id string)) (out []Making, err e
 }
 
 func making(c map[string]string) (m Making, err error) {
-	m = Making{Made: c["date"], Count: 1, Box: c["box"], Whom: c["for"], Contents: c["contents"], Style: c["style"], Title: c["card"],
-		Fit: strings.ToLower(c["fit"]), Gap: c["gap"], Change: c["change"], Notes: c["notes"]}
+	m = Making{Made: c["date"], Count: 1, Box: c["box"], Whom: c["for"], Contents: c["contents"], Style: c["style"],
+		Title: c["card"],
+		Fit:   strings.ToLower(c["fit"]), Gap: c["gap"], Change: c["change"], Notes: c["notes"]}
 	if t, wrong := time.Parse("2 January 2006", m.Made); wrong == nil {
 		m.Made = t.Format(day)
 	}

@@ -19,12 +19,13 @@ func TestQuestion(t *testing.T) {
 		"":                                      {},
 		"what fitted a 60 mm candle last time?": {Words: []string{"candle"}, Sizes: []measure.Length{mm(60)}, Fit: "right"},
 		"2 3/8 in tin":                          {Words: []string{"tin"}, Sizes: []measure.Length{19 * measure.Inch / 8}},
-		"5¾\" × 14.6cm for Wren":                {Words: []string{"wren"}, Sizes: []measure.Length{23 * measure.Inch / 4, mm(146)}},
-		"1/2 inch":                              {Sizes: []measure.Length{measure.Inch / 2}},
-		"12 boxes in moss":                      {Words: []string{"12", "moss"}},
-		"the \"fair\"* OR NEAR(x)":              {Words: []string{"fair", "near", "x"}},
-		"Écru à 3 mm":                           {Words: []string{"écru", "à"}, Sizes: []measure.Length{mm(3)}},
-		"0 mm":                                  {Words: []string{"0", "mm"}},
+		"5¾\" × 14.6cm for Wren": {Words: []string{"wren"}, Sizes: []measure.Length{23 * measure.Inch / 4,
+			mm(146)}},
+		"1/2 inch":                 {Sizes: []measure.Length{measure.Inch / 2}},
+		"12 boxes in moss":         {Words: []string{"12", "moss"}},
+		"the \"fair\"* OR NEAR(x)": {Words: []string{"fair", "near", "x"}},
+		"Écru à 3 mm":              {Words: []string{"écru", "à"}, Sizes: []measure.Length{mm(3)}},
+		"0 mm":                     {Words: []string{"0", "mm"}},
 	} {
 		if got := Question(text); !reflect.DeepEqual(got, want) {
 			t.Errorf("%q is read as %+v, want %+v", text, got, want)
@@ -37,12 +38,14 @@ func TestSizes(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents = []brief.Item{{Name: "votive", Diameter: "61", Height: "2 in", Count: "3"}, {Name: "matches", Length: "48 mm"}}
 	m := Of(b, time.Date(2027, 3, 6, 0, 0, 0, 0, time.UTC))
-	if m.Contents != "3 × votive, matches" || !slices.Equal(m.Sizes(), []measure.Length{measure.FromMM(48), 2 * measure.Inch, measure.FromMM(61)}) {
+	if m.Contents != "3 × votive, matches" || !slices.Equal(m.Sizes(), []measure.Length{measure.FromMM(48),
+		2 * measure.Inch, measure.FromMM(61)}) {
 		t.Errorf("%q %v", m.Contents, m.Sizes())
 	}
 	words := " " + strings.Join(strings.Fields(m.Words()), " ") + " "
 	for n := 40; n < 70; n++ {
-		near := slices.ContainsFunc(m.Sizes(), func(l measure.Length) bool { return (l - measure.FromMM(float64(n))).Abs() <= Near })
+		near := slices.ContainsFunc(m.Sizes(),
+			func(l measure.Length) bool { return (l - measure.FromMM(float64(n))).Abs() <= Near })
 		if has := strings.Contains(words, " "+Question(fmt.Sprint(n, " mm")).Match()+" "); has != near {
 			t.Errorf("%d mm: found %v, near %v", n, has, near)
 		}
@@ -55,9 +58,11 @@ func TestList(t *testing.T) {
 	texts := []string{"", "Wren", "=1+1", "a \"quoted\", one\nof two lines", " blank ", "'apostrophe", "Écru; moss", "-3"}
 	pick := func() string { return texts[r.IntN(len(texts))] }
 	for range 200 {
-		m := Making{Made: "2027-03-06", Count: 1 + r.IntN(90), Box: "Tin " + pick(), Whom: pick(), Contents: pick(), Style: "tray-lid",
-			Title: pick(), Fit: append(Fits, "")[r.IntN(4)], Gap: pick(), Change: pick(), Notes: pick(), Minutes: float64(r.IntN(900)) / 10,
-			Sheets: r.IntN(40), Cost: int64(r.IntN(9000))}
+		m := Making{Made: "2027-03-06", Count: 1 + r.IntN(90), Box: "Tin " + pick(), Whom: pick(), Contents: pick(),
+			Style: "tray-lid",
+			Title: pick(), Fit: append(Fits, "")[r.IntN(4)], Gap: pick(), Change: pick(), Notes: pick(),
+			Minutes: float64(r.IntN(900)) / 10,
+			Sheets:  r.IntN(40), Cost: int64(r.IntN(9000))}
 		var out strings.Builder
 		if err := Write(&out, []Making{m}); err != nil {
 			t.Fatal(err)
@@ -84,11 +89,13 @@ func TestList(t *testing.T) {
 		"date,box\n2027-03-06," + strings.Repeat("x", 300): "too long",
 		"date,box,hat\n2027-03-06,Tin,1\n":                 "heading",
 	} {
-		if got, err := Read(strings.NewReader(list), strings.ToUpper); err == nil || got != nil || !strings.Contains(err.Error(), says) {
+		if got, err := Read(strings.NewReader(list), strings.ToUpper); err == nil || got != nil ||
+			!strings.Contains(err.Error(), says) {
 			t.Errorf("%.50q: %v, want %q", list, err, says)
 		}
 	}
-	if got, err := Read(strings.NewReader("box;date;fit\nTin;6 March 2027;too tight\n"), strings.ToUpper); err != nil || got[0].Fit != "tight" ||
+	if got, err := Read(strings.NewReader("box;date;fit\nTin;6 March 2027;too tight\n"), strings.ToUpper); err != nil ||
+		got[0].Fit != "tight" ||
 		got[0].Made != "2027-03-06" {
 		t.Errorf("%+v %v", got, err)
 	}

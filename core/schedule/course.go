@@ -32,6 +32,9 @@ func (r *run) do(s *state, it item, tell func(Chunk)) {
 	w := r.Orders[it.order].Work[it.n]
 	rest, setup := r.took[it.order][it.n], r.setup(w.Stage)
 	by := r.by[it.order]
+	if it.pause && s.at > 0 {
+		s.day, s.at, s.stage = s.day+1, 0, -1
+	}
 	for rest > 0 {
 		if s.day >= len(r.free) {
 			s.late, s.left, s.at = s.late+rest, s.left+rest, s.at+rest

@@ -8,14 +8,14 @@
 //
 // The best course of the work is looked for by going through how far each order has come,
 // keeping of the courses that came equally far those that no other beats: the result is
-// exact, for who is earlier can do whatever the other can and is never later for it. Where there are too many orders for that, those of one date are done together,
+// exact, for who is earlier can do whatever the other can and is never later for it. Where
+// there are too many orders for that, those of one date are done together,
 // stage by stage, of two dates the nearer is never behind, and on each level the most
 // promising courses are kept; Gap then tells how far from the best it can be at the most.
 package schedule
 
 import (
 	"cmp"
-	"math"
 	"slices"
 )
 
@@ -63,6 +63,7 @@ type Result struct {
 	Least  int // no course of the work is late by less
 	Bound  int // no course of the work ends earlier
 	Exact  bool
+	Spared int // minutes of only waiting that are let go: the work then goes on in a later sitting
 	Start  int // the last day on which it may be begun so that nothing is late, -1 when it is late anyhow
 	course []item
 }
@@ -75,8 +76,11 @@ func (r Result) Gap() int {
 	return max(0, r.End-r.Bound)
 }
 
-// item is a stage of an order: its nth work.
-type item struct{ order, n int }
+// item is a stage of an order: its nth work, maybe only in the next sitting.
+type item struct {
+	order, n int
+	pause    bool
+}
 
 // run is a problem made ready: minutes by the clock, what is done last taken from the days.
 type run struct {
@@ -122,7 +126,7 @@ func (p Problem) solve(by func(*run, *last) Result) Result {
 		early := r.early(best)
 		if len(early) == 0 {
 			best.Start = r.start(best, l)
-			return best
+			return r.unhurried(best, l)
 		}
 		p.Orders = slices.Clone(p.Orders)
 		for _, i := range early {
@@ -130,6 +134,43 @@ func (p Problem) solve(by func(*run, *last) Result) Result {
 			o.Work, o.Last = append(slices.Clone(o.Work), *o.Last), nil
 		}
 	}
+}
+
+// longWait is from how many minutes on nobody sits and waits when nothing hangs on it.
+const longWait = 10
+
+// unhurried ends a sitting in which one would only wait, where nothing is late for it. What a
+// result says of its end holds for the course as it was.
+func (r *run) unhurried(best Result, l *last) Result {
+	for tries := len(best.course); tries > 0; tries-- {
+		i := r.waits(best)
+		if i < 0 {
+			return best
+		}
+		course := slices.Clone(best.course)
+		course[i].pause = true
+		next := r.follow(course, l)
+		if next.Late > best.Late || len(r.early(next)) > 0 {
+			return best
+		}
+		best.course, best.Chunks, best.Spared, best.Spent = course, next.Chunks, best.Spared+best.Spent-next.Spent, next.Spent
+	}
+	return best
+}
+
+// waits gives the first work of a course that one would sit and wait for, -1 when there is none.
+func (r *run) waits(res Result) int {
+	for _, c := range res.Chunks {
+		if c.Idle < longWait || c.Last {
+			continue
+		}
+		for i, it := range res.course {
+			if it.order == c.Order && r.Orders[it.order].Work[it.n].Stage == c.Stage && !it.pause {
+				return i
+			}
+		}
+	}
+	return -1
 }
 
 // early lists the orders whose last work comes before another of theirs is done.
@@ -193,89 +234,6 @@ func (p Problem) setup(stage int) int {
 		return p.Setup[stage]
 	}
 	return 0
-}
-
-// ready takes what is done last off the ends of the days, the farthest date first.
-func (p Problem) ready() (*run, *last) {
-	r := &run{Problem: p, free: slices.Clone(p.Days), by: make([]deadline, len(p.Orders)), took: make([][]int, len(p.Orders)),
-		few: few}
-	l := &last{}
-	for i, o := range p.Orders {
-		for _, w := range o.Work {
-			r.took[i] = append(r.took[i], p.clock(w.Minutes))
-		}
-		r.by[i] = deadline{o.By, math.MaxInt}
-	}
-	for _, i := range p.byDate(true) {
-		if p.Orders[i].Last != nil {
-			r.by[i] = l.put(r, i)
-		}
-	}
-	return r, l
-}
-
-// byDate gives the orders by their dates.
-func (p Problem) byDate(backwards bool) []int {
-	out := make([]int, len(p.Orders))
-	for i := range out {
-		out[i] = i
-	}
-	slices.SortStableFunc(out, func(a, b int) int {
-		c := cmp.Compare(p.Orders[a].By, p.Orders[b].By)
-		if backwards {
-			return -c
-		}
-		return c
-	})
-	return out
-}
-
-// last is the work that is done as late as can be, at the ends of days.
-type last struct {
-	chunks []Chunk
-	spent  int
-	late   int
-	left   int
-	set    map[[2]int]bool // day and stage that are set up
-}
-
-// put takes the latest free minutes by an order's date, and later ones when there are too few.
-// It gives when what comes before must be done.
-func (l *last) put(r *run, i int) deadline {
-	o := r.Orders[i]
-	need := r.clock(o.Last.Minutes)
-	first := deadline{o.By, math.MaxInt}
-	if l.set == nil {
-		l.set = map[[2]int]bool{}
-	}
-	take := func(day int) {
-		setup := 0
-		if !l.set[[2]int{day, o.Last.Stage}] {
-			setup = r.setup(o.Last.Stage)
-		}
-		if r.free[day] <= setup || need == 0 {
-			return
-		}
-		m := min(need, r.free[day]-setup)
-		r.free[day] -= m + setup
-		l.set[[2]int{day, o.Last.Stage}] = true
-		l.chunks = append(l.chunks, Chunk{Day: day, At: r.free[day], Order: i, Stage: o.Last.Stage, Setup: setup, Minutes: m,
-			Last: true})
-		l.spent, need = l.spent+m+setup, need-m
-		if day > o.By {
-			l.late += m
-		} else {
-			first = deadline{day, r.free[day]}
-		}
-	}
-	for day := min(o.By, len(r.free)-1); day >= 0; day-- {
-		take(day)
-	}
-	for day := max(0, o.By+1); day < len(r.free); day++ {
-		take(day)
-	}
-	l.late, l.left = l.late+need, l.left+need
-	return first
 }
 
 // start is the last day on which the course of a result may be begun without being late.

@@ -44,7 +44,7 @@ func every(p Problem, do func([]item)) {
 				continue
 			}
 			done = false
-			course = append(course, item{i, at[i]})
+			course = append(course, item{order: i, n: at[i]})
 			at[i]++
 			step()
 			at[i]--
@@ -224,21 +224,25 @@ func TestWorked(t *testing.T) {
 	}{
 		{"nothing to do", Problem{Days: day(60)}, 0, 0, 0, 0},
 		{"no days", Problem{Orders: []Order{order(2, 30)}}, 30, 30, 0, -1},
-		{"alike are set up for once", Problem{Days: day(120), Setup: day(5, 7), Orders: []Order{order(0, 20, 20), order(0, 20, 20)}}, 0, 0, 92, 0},
+		{"alike are set up for once", Problem{Days: day(120), Setup: day(5, 7), Orders: []Order{order(0, 20, 20), order(0, 20,
+			20)}}, 0, 0, 92, 0},
 		{"one at a time where there is no time for both",
 			Problem{Days: day(50, 50), Setup: day(5, 5), Orders: []Order{order(0, 20, 20), order(1, 20, 20)}}, 0, 0, 100, 0},
 		{"two hands", Problem{Days: day(60), Hands: 2, Setup: day(5), Orders: []Order{order(0, 101)}}, 0, 0, 56, 0},
 		{"a wait is idle in one sitting", Problem{Days: day(120), Orders: []Order{dries}}, 0, 0, 90, 0},
+		{"nobody sits and waits when there is another day", Problem{Days: day(120, 60), Orders: []Order{dries}}, 0, 0, 30, 0},
 		{"and over before the next", Problem{Days: day(20, 0, 30), Orders: []Order{dries}}, 0, 0, 30, 0},
 		{"other work fills it", Problem{Days: day(120), Orders: []Order{dries, order(3, 60)}}, 0, 0, 90, 0},
 		{"it may be begun later", Problem{Days: day(60, 60, 60, 60), Orders: []Order{order(3, 100)}}, 0, 0, 100, 2},
 		{"food is filled last", Problem{Days: day(60, 60, 60, 60), Orders: []Order{food}}, 0, 0, 50, 3},
-		{"setups alone are too much", Problem{Days: day(30), Setup: day(10, 10), Orders: []Order{order(0, 10, 10)}}, 10, 10, 20, -1},
+		{"setups alone are too much", Problem{Days: day(30), Setup: day(10, 10), Orders: []Order{order(0, 10, 10)}}, 10, 10,
+			20, -1},
 		{"a date that is past", Problem{Days: day(60), Orders: []Order{order(-1, 10)}}, 10, 0, 10, -1},
 	} {
 		got := Solve(c.p)
 		if got.Late != c.late || got.Left != c.left || got.Spent != c.spent || got.Start != c.start || got.Least > got.Late {
-			t.Errorf("%s: late %d left ended at %d %d start %d, want %d %d %d %d: %+v", c.name, got.Late, got.Left, got.Spent, got.Start,
+			t.Errorf("%s: late %d left ended at %d %d start %d, want %d %d %d %d: %+v", c.name, got.Late, got.Left, got.Spent,
+				got.Start,
 				c.late, c.left, c.spent, c.start, got.Chunks)
 		}
 	}

@@ -13,6 +13,7 @@ CREATE INDEX folders_of_project ON folders (project);
 
 -- Who made a change, where several do.
 ALTER TABLE revisions ADD COLUMN who TEXT NOT NULL DEFAULT '';
+ALTER TABLE shop_revisions ADD COLUMN who TEXT NOT NULL DEFAULT '';
 
 -- The times a box was made. A making keeps its document as it then was, and outlives the box.
 CREATE TABLE makings (
@@ -75,6 +76,13 @@ CREATE TABLE batches (
     changed  TEXT NOT NULL,
     gone     INTEGER NOT NULL DEFAULT 0
 ) STRICT;
+-- What a batch was before its last changes, to go back to.
+CREATE TABLE batch_past (
+    batch    TEXT NOT NULL REFERENCES batches (id) ON DELETE CASCADE,
+    revision INTEGER NOT NULL,
+    document TEXT NOT NULL,
+    PRIMARY KEY (batch, revision)
+) STRICT, WITHOUT ROWID;
 CREATE TABLE batch_ticks (
     batch TEXT NOT NULL REFERENCES batches (id) ON DELETE CASCADE,
     ordered TEXT NOT NULL,
@@ -118,12 +126,14 @@ DROP TABLE settings;
 DROP TABLE collection_boxes;
 DROP TABLE collections;
 DROP TABLE batch_ticks;
+DROP TABLE batch_past;
 DROP TABLE batches;
 DROP TABLE photos;
 DROP TABLE makings_text;
 DROP TABLE makings;
 DROP TABLE folders;
 DROP INDEX projects_by_title;
+ALTER TABLE shop_revisions DROP COLUMN who;
 ALTER TABLE revisions DROP COLUMN who;
 ALTER TABLE projects DROP COLUMN starting;
 ALTER TABLE projects DROP COLUMN archived;
