@@ -39,7 +39,7 @@ func TestBatchJourney(t *testing.T) {
 
 	left := `document.querySelector(".fits-it").innerText.match(/[0-9]+ h.* of work/)[0]`
 	before := v.reads(left)
-	v.click(`[aria-label^="All of Trim"]`)
+	v.click(`[aria-label="All of it: Trim"]`)
 	v.until("less is left", fmt.Sprintf("%s !== %q", left, before))
 	v.until("trimmed", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
