@@ -59,6 +59,7 @@ func TestSheetsJourney(t *testing.T) {
 	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
 	had := v.reads(`"" + document.querySelectorAll("svg.offcuts rect").length`)
 	v.do("back", chromedp.NavigateBack())
+	v.until("what comes after the page is there: it moves what is below", `!!document.querySelector(".near")`)
 	v.click("#cut-it")
 	v.sees("Undo: put them back")
 	v.click("#uncut")

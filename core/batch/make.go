@@ -167,9 +167,6 @@ func (b *Batch) uncut(done Progress) (out []*Ordered) {
 	return out
 }
 
-// many is how many pieces are still searched for the least; of more the quick rules lay.
-const many = 1500
-
 // Lay lays the pieces of all orders that are not trimmed yet on sheets together.
 func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) {
 	var plans []*plan.Plan
