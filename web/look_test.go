@@ -129,11 +129,15 @@ func (v *visitor) pages() []string {
 	shared := v.reads(`new URL(document.querySelector("#share-link").value).pathname`)
 	pages = append(pages, project+"/bench", project+"/bench?step=cut:base&picture=9", project+"/bench?step=all",
 		project+"?stage=bench&view=glue", project+"/handon", project+"/templates", project+"/machine", shared)
-	for _, part := range []string{"cards", "offcuts", "tools", "habits", "fit", "prices"} {
+	parts := []string{"cards", "tools", "prices"}
+	if *long {
+		tower := v.box(26)
+		pages = append(pages, tower+"?stage=box&view=folded&all=1", tower+"?stage=bench&view=turns&all=1", tower+"/print")
+		parts = append(parts, "offcuts", "habits", "fit")
+	}
+	for _, part := range parts {
 		pages = append(pages, "/shop?part="+part)
 	}
-	tower := v.box(26)
-	pages = append(pages, tower+"?stage=box&view=folded&all=1", tower+"?stage=bench&view=turns&all=1", tower+"/print")
 	pages = append(pages, "/cut", "/fair?p="+strings.TrimPrefix(project, "/projects/"))
 	v.do("lists", chromedp.Navigate(v.address+"/cut"))
 	v.click("#new-list")

@@ -14,7 +14,7 @@ import (
 )
 
 // long asks for as many boxes a style as were ever tried: ./check makes do with
-// a twenty-fifth of them (docs/map.md says when to ask for all).
+// a twentieth of them (docs/map.md says when to ask for all).
 var long = flag.Bool("long", false, "plan thousands of boxes a style")
 
 // boxes is how many random boxes a test plans.
@@ -22,7 +22,7 @@ func boxes(most int) int {
 	if *long {
 		return most
 	}
-	return most / 25
+	return most / 20
 }
 
 // fewer is half of that, for what is planned of every style.
@@ -30,7 +30,7 @@ func fewer(most int) int {
 	if *long {
 		return most
 	}
-	return most / 50
+	return most / 40
 }
 
 // Every style, over random sizes, cards and steps, and every combination of
