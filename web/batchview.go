@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"fmt"
 	"net/http"
 	"slices"
@@ -236,7 +237,9 @@ func (s *Server) batchStamp(c *echo.Context) error {
 	if st.Stamp == c.QueryParam("was") {
 		return c.NoContent(http.StatusNoContent)
 	}
-	return c.HTML(http.StatusOK,
-		`<div class="conflict" id="elsewhere" role="status">Something was ticked or changed elsewhere. <a href="/batches/`+
-			st.ID+`">Show it</a></div>`)
+	var b bytes.Buffer
+	if err := s.pages["batch"].ExecuteTemplate(&b, "elsewhere", map[string]any{"Path": "/batches/" + st.ID}); err != nil {
+		return err
+	}
+	return c.HTMLBlob(http.StatusOK, b.Bytes())
 }

@@ -348,9 +348,13 @@ func BenchmarkFirstPage(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
-	a.get("/")
-	for b.Loop() {
-		w := a.get("/")
-		b.ReportMetric(float64(w.Body.Len())/1024, "kB")
+	for _, path := range []string{"/", "/?q=box+99", "/?sort=name"} {
+		a.get(path)
+		b.Run(path, func(b *testing.B) {
+			for b.Loop() {
+				w := a.get(path)
+				b.ReportMetric(float64(w.Body.Len())/1024, "kB")
+			}
+		})
 	}
 }

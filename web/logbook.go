@@ -9,7 +9,6 @@ import (
 	"net/url"
 	"strconv"
 	"strings"
-	"time"
 
 	"github.com/labstack/echo/v5"
 
@@ -214,12 +213,26 @@ func (s *Server) readLog(c *echo.Context) error {
 	if err != nil {
 		return s.logbookWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".", "")
 	}
-	stamp := time.Now().UTC().Format("20060102150405")
-	for i := range all {
-		all[i].Key = fmt.Sprintf("list-%s-%s-%d", stamp, store.NewID()[:6], i)
-	}
-	if _, err := s.store.Record(c.Request().Context(), all...); err != nil {
+	keyed(all)
+	ids, err := s.store.Record(c.Request().Context(), all...)
+	if err != nil {
 		return err
 	}
-	return s.logbookWith(c, http.StatusOK, "", plainCount(len(all), "making was", "makings were")+" brought in.")
+	says := plainCount(len(ids), "making was", "makings were") + " brought in."
+	if had := len(all) - len(ids); had > 0 {
+		says += " " + plainCount(had, "was", "were") + " there already, from a list before."
+	}
+	return s.logbookWith(c, http.StatusOK, "", says)
+}
+
+// keyed gives makings of a list keys by what they say, so that the same list brought in twice
+// stands there once. Lines that are alike in one list are told apart by their turn.
+func keyed(all []record.Making) {
+	turn := map[string]int{}
+	for i := range all {
+		line, _ := json.Marshal(all[i])
+		sum := c256(line)[:24]
+		turn[sum]++
+		all[i].Key = fmt.Sprintf("list-%s-%d", sum, turn[sum])
+	}
 }

@@ -298,6 +298,8 @@ func (s *Server) makeAgain(c *echo.Context) error {
 	if err != nil {
 		return echo.NewHTTPError(http.StatusConflict, words.Capital(err.Error())+". Open a box like it and start from that.")
 	}
+	const longest = 60
+	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(b.Name), longest), "…") + ", as on " + daySaid(m.Made))
 	return s.begin(c, b, "Made again as on "+daySaid(m.Made), "bench")
 }
 

@@ -127,7 +127,7 @@ func TestMaking(t *testing.T) {
 	making, _, _ := strings.Cut(where, "?")
 	a.sees(making, "What has changed in the box since", "Kraft")
 	again, _, _ := strings.Cut(at(t, a.post(making+"/again")), "?")
-	if b := a.head(strings.TrimPrefix(again, "/projects/")).Brief; b.Card.Stock != "duplex-350" {
+	if b := a.head(strings.TrimPrefix(again, "/projects/")).Brief; b.Card.Stock != "duplex-350" || b.Name != "Round tea tin, as on 20 Nov 2026" {
 		t.Errorf("made again of %s", b.Card.Stock)
 	}
 	// Two windows: the second is told, and what it typed stands.
@@ -215,6 +215,10 @@ func TestLogbookLists(t *testing.T) {
 		"2 makings were brought in") {
 		t.Fatal(w.Code, text(w))
 	}
+	again := a.send("/logbook/in", "log", list+"2026-04-03,Seed tray,1,,,\n")
+	if !strings.Contains(text(again), "1 making was brought in. 2 were there already") {
+		t.Error(text(again))
+	}
 	csv := a.get("/logbook/out/csv?whom=Wren").Body.String()
 	if !strings.Contains(csv, "Votive tube,4,Wren") || strings.Contains(csv, "Seed tray") {
 		t.Error(csv)
@@ -223,7 +227,7 @@ func TestLogbookLists(t *testing.T) {
 		t.Errorf("a spreadsheet would reckon this: %s", all)
 	}
 	var out struct{ Makings []record.Making }
-	if err := json.Unmarshal(a.get("/logbook/out/json").Body.Bytes(), &out); err != nil || len(out.Makings) != 2 {
+	if err := json.Unmarshal(a.get("/logbook/out/json").Body.Bytes(), &out); err != nil || len(out.Makings) != 3 {
 		t.Error(err, out)
 	}
 	if w := a.get("/logbook/out/exe"); w.Code != http.StatusNotFound {
