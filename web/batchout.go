@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"net/http"
 	"strings"
@@ -11,31 +12,58 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
+	"brevium/core/bench"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
 
 // What leaves the page of a batch: the calendar, lists, labels, the schedule to print.
 
-// calendar gives the sittings as a calendar file, in local time wherever it is read.
-func (s *Server) calendar(c *echo.Context) error {
+// worked is a batch as it is worked out: nil where something in it is to be mended first.
+type worked struct {
+	*batchState
+	Sheets   batch.Sheets
+	Shared   batch.Shared
+	Sittings []sittingView
+}
+
+func (s *Server) worked(ctx context.Context, st *batchState, pace bench.Pace) (*worked, error) {
+	if !st.Read.OK() {
+		return nil, nil
+	}
+	sheets, err := s.sheetsOf(ctx, st)
+	if err != nil {
+		return nil, err
+	}
+	shared := st.Read.Share(st.Done, pace)
+	return &worked{st, sheets, shared, sittingsOf(shared, sheets)}, nil
+}
+
+// workedAt is the batch that is asked for, worked out; what is asked of one that can't be is refused.
+func (s *Server) workedAt(c *echo.Context, what string) (*worked, error) {
 	st, err := s.batchAt(c)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	pace, err := s.paceNow(c.Request().Context())
 	if err != nil {
-		return err
+		return nil, err
 	}
-	if !st.Read.OK() {
-		return echo.NewHTTPError(http.StatusConflict, "There are no sittings yet: something in the batch is to be mended first.")
+	w, err := s.worked(c.Request().Context(), st, pace)
+	if err == nil && w == nil {
+		err = echo.NewHTTPError(http.StatusConflict, what+": something in the batch is to be mended first.")
 	}
-	sheets, err := s.sheetsOf(c.Request().Context(), st)
+	return w, err
+}
+
+// calendar gives the sittings as a calendar file, in local time wherever it is read.
+func (s *Server) calendar(c *echo.Context) error {
+	w, err := s.workedAt(c, "There are no sittings yet")
 	if err != nil {
 		return err
 	}
-	cal := calendarOf(st, sittingsOf(st.Read.Share(st.Done, pace), sheets), s.clock())
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(st.Document.Name))+`.ics"`)
+	cal := calendarOf(w.batchState, w.Sittings, s.clock())
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(w.Document.Name))+`.ics"`)
 	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
 }
 
@@ -82,20 +110,12 @@ func (s *Server) ordersOut(c *echo.Context) error {
 
 // batchShopping gives what is to be bought for all of it.
 func (s *Server) batchShopping(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	if !st.Read.OK() {
-		return echo.NewHTTPError(http.StatusConflict,
-			"There is nothing to buy yet: something in the batch is to be mended first.")
-	}
-	sheets, err := s.sheetsOf(c.Request().Context(), st)
+	w, err := s.workedAt(c, "There is nothing to buy yet")
 	if err != nil {
 		return err
 	}
 	var out bytes.Buffer
-	if err := shop.WriteShopping(&out, sheets.Buys); err != nil {
+	if err := shop.WriteShopping(&out, w.Sheets.Buys); err != nil {
 		return err
 	}
 	asFile(c, "shopping.csv")
@@ -152,14 +172,13 @@ func (s *Server) schedulePrint(c *echo.Context) error {
 	data := map[string]any{"Title": "To print: " + called(string(st.Document.Name), "A batch"), "B": st,
 		"Path": "/batches/" + st.ID,
 		"Name": called(string(st.Document.Name), "A batch"), "Bare": true}
-	if st.Read.OK() {
-		sheets, err := s.sheetsOf(ctx, st)
-		if err != nil {
-			return err
-		}
-		sh := st.Read.Share(st.Done, pace)
-		data["Work"], data["Sheets"], data["Sittings"], data["Orders"] = sh, sheets, sittingsOf(sh, sheets), s.ordersOf(c, st,
-			sh, pace)
+	w, err := s.worked(ctx, st, pace)
+	if err != nil {
+		return err
+	}
+	if w != nil {
+		data["Work"], data["Sheets"], data["Sittings"] = w.Shared, w.Sheets, w.Sittings
+		data["Orders"] = s.ordersOf(c, st, w.Shared, pace)
 	}
 	return s.render(c, http.StatusOK, "schedule", data)
 }

@@ -168,13 +168,13 @@ func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
 	}
 	data["Names"] = names
 	sh := batch.Shared{}
-	if st.Read.OK() {
-		sheets, err := s.sheetsOf(ctx, st)
-		if err != nil {
-			return err
-		}
-		sh = st.Read.Share(st.Done, pace)
-		data["Work"], data["Sheets"], data["Sittings"] = sh, sheets, sittingsOf(sh, sheets)
+	w, err := s.worked(ctx, st, pace)
+	if err != nil {
+		return err
+	}
+	if w != nil {
+		sh = w.Shared
+		data["Work"], data["Sheets"], data["Sittings"] = w.Shared, w.Sheets, w.Sittings
 	}
 	orders := s.ordersOf(c, st, sh, pace)
 	data["Orders"] = orders
