@@ -19,15 +19,15 @@ import (
 
 // What leaves the page of a batch: the calendar, lists, labels, the schedule to print.
 
-// worked is a batch as it is worked out: nil where something in it is to be mended first.
-type worked struct {
+// workedOut is a batch as it is worked out: nil where something in it is to be mended first.
+type workedOut struct {
 	*batchState
 	Sheets   batch.Sheets
 	Shared   batch.Shared
 	Sittings []sittingView
 }
 
-func (s *Server) worked(ctx context.Context, st *batchState, pace bench.Pace) (*worked, error) {
+func (s *Server) workOut(ctx context.Context, st *batchState, pace bench.Pace) (*workedOut, error) {
 	if !st.Read.OK() {
 		return nil, nil
 	}
@@ -36,11 +36,11 @@ func (s *Server) worked(ctx context.Context, st *batchState, pace bench.Pace) (*
 		return nil, err
 	}
 	shared := st.Read.Share(st.Done, pace)
-	return &worked{st, sheets, shared, sittingsOf(shared, sheets)}, nil
+	return &workedOut{st, sheets, shared, sittingsOf(shared, sheets)}, nil
 }
 
 // workedAt is the batch that is asked for, worked out; what is asked of one that can't be is refused.
-func (s *Server) workedAt(c *echo.Context, what string) (*worked, error) {
+func (s *Server) workedAt(c *echo.Context, what string) (*workedOut, error) {
 	st, err := s.batchAt(c)
 	if err != nil {
 		return nil, err
@@ -49,7 +49,7 @@ func (s *Server) workedAt(c *echo.Context, what string) (*worked, error) {
 	if err != nil {
 		return nil, err
 	}
-	w, err := s.worked(c.Request().Context(), st, pace)
+	w, err := s.workOut(c.Request().Context(), st, pace)
 	if err == nil && w == nil {
 		err = echo.NewHTTPError(http.StatusConflict, what+": something in the batch is to be mended first.")
 	}
@@ -172,7 +172,7 @@ func (s *Server) schedulePrint(c *echo.Context) error {
 	data := map[string]any{"Title": "To print: " + called(string(st.Document.Name), "A batch"), "B": st,
 		"Path": "/batches/" + st.ID,
 		"Name": called(string(st.Document.Name), "A batch"), "Bare": true}
-	w, err := s.worked(ctx, st, pace)
+	w, err := s.workOut(ctx, st, pace)
 	if err != nil {
 		return err
 	}

@@ -168,7 +168,7 @@ func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
 	}
 	data["Names"] = names
 	sh := batch.Shared{}
-	w, err := s.worked(ctx, st, pace)
+	w, err := s.workOut(ctx, st, pace)
 	if err != nil {
 		return err
 	}
