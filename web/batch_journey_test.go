@@ -39,9 +39,12 @@ func TestBatchJourney(t *testing.T) {
 
 	left := `document.querySelector(".fits-it").innerText.match(/[0-9]+ h.* of work/)[0]`
 	before := v.reads(left)
+	v.types(`[name="orders.0.name"]`, "typed meanwhile")
 	v.click(`[aria-label="All of it: Trim"]`)
 	v.until("less is left", fmt.Sprintf("%s !== %q", left, before))
 	v.until("trimmed", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
+	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.0.name"]').value ===
+		"typed meanwhile" && document.activeElement !== document.body`)
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
 	other.sees("Something was ticked or changed elsewhere")
 	other.click("#elsewhere a")

@@ -26,7 +26,7 @@ func (s *Server) admission(guarded bool) {
 	}
 	m := scs.New()
 	m.Store, m.HashTokenInStore = store.Sessions{Store: s.store}, true
-	m.Lifetime, m.IdleTimeout = 30*24*time.Hour, 7*24*time.Hour
+	m.Lifetime = 14 * 24 * time.Hour // with a time for being idle too, every request would write
 	m.Cookie.Name, m.Cookie.SameSite = "brevium", http.SameSiteStrictMode
 	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
 		s.log.Error("session", "err", err)
