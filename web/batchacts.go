@@ -53,6 +53,11 @@ func (s *Server) changeBatch(c *echo.Context) error {
 		return err
 	}
 	d := typedBatch(now.Document, values)
+	if day, err := batch.ParseDay(values.Get("day")); err == nil { // one day that is otherwise
+		if d.Hours[day.String()] = brief.Text(strings.TrimSpace(values.Get("day-hours"))); d.Hours[day.String()] == "" {
+			d.Hours[day.String()] = "none"
+		}
+	}
 	act, arg, _ := strings.Cut(values.Get("act"), ":")
 	notice, err := s.actBatch(ctx, &d, act, arg, values)
 	if err != nil {

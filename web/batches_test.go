@@ -60,6 +60,13 @@ func TestBatchPages(t *testing.T) {
 	if csv := a.get(path + "/shopping.csv").Body.String(); !strings.Contains(csv, "12 × 12 in") {
 		t.Error(csv)
 	}
+	// One Saturday is otherwise: nothing is done then.
+	at(t, a.post(path+"/change", "base", "1", "day", "2027-02-20", "hours.sun", "1"))
+	if page := a.sees(path, "Sun 21 Feb 2027 10:00"); strings.Contains(page, "Sat 20 Feb 2027 10:00") {
+		t.Error("the day that is otherwise is worked on")
+	}
+	at(t, a.post(path+"/undo"))
+	a.sees(path, "Sat 20 Feb 2027 10:00")
 	before := a.minutesLeft(path)
 	tick := func(order, stage, done string) *http.Response {
 		return a.post(path+"/tick", "order", order, "stage", stage, "done", done).Result()
@@ -79,22 +86,22 @@ func TestBatchPages(t *testing.T) {
 		}
 	}
 	// Packed away it waits; its bag has a label.
-	at(t, a.post(path+"/change", "base", "1", "act", "pack:3"))
+	at(t, a.post(path+"/change", "base", "3", "act", "pack:3"))
 	got := a.sees(path+"/labels", "6 × Plant marker box, needed by Fri 12 Mar 2027", "Still to do: trim")
 	if strings.Contains(got, "seed table") || strings.Contains(a.sees(path, "packed away"), "Sorrel ×") {
 		t.Error("what is packed away is worked on")
 	}
 	a.sees(path+"/labels?all=1", "the seed table", "Done: trim", "On the tag: “thank you”")
 	// Handed over it goes into the logbook, once.
-	at(t, a.post(path+"/change", "base", "2", "act", "handed:2"))
-	at(t, a.post(path+"/change", "base", "3", "act", "unhand:2"))
 	at(t, a.post(path+"/change", "base", "4", "act", "handed:2"))
+	at(t, a.post(path+"/change", "base", "5", "act", "unhand:2"))
+	at(t, a.post(path+"/change", "base", "6", "act", "handed:2"))
 	if all, n, _ := a.store.Makings(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
 		all[0].Made != "2027-02-18" {
 		t.Errorf("%+v", all)
 	}
 	// Two windows: what the second typed stands and is not kept.
-	if w := a.post(path+"/change", "base", "4", "orders.0.name", "typed late"); w.Code != http.StatusConflict ||
+	if w := a.post(path+"/change", "base", "6", "orders.0.name", "typed late"); w.Code != http.StatusConflict ||
 		!strings.Contains(w.Body.String(), "typed late") || !strings.Contains(text(w), "Another window has changed this batch") {
 		t.Errorf("%d", w.Code)
 	}
@@ -104,7 +111,7 @@ func TestBatchPages(t *testing.T) {
 	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300",
 		"was.card.stock", "cover-216")
 	a.sees(path, "The box was changed since")
-	at(t, a.post(path+"/change", "base", "5", "act", "renew:1"))
+	at(t, a.post(path+"/change", "base", "7", "act", "renew:1"))
 	if strings.Contains(a.sees(path), "The box was changed since") {
 		t.Error("it is still older than the box")
 	}

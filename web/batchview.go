@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/bench"
+	"brevium/core/brief"
 	"brevium/store"
 )
 
@@ -198,12 +199,22 @@ func (s *Server) boxNames(c *echo.Context) (out []string, err error) {
 	return out, nil
 }
 
-// weekDay is a field for the hours of a day of the week.
+// weekDay is a field for the hours of a day of the week, or of a date that is otherwise.
 type weekDay struct{ Path, Says, Text string }
 
 func weekOf(st *batchState) (out []weekDay) {
 	for i, id := range batch.Week {
 		out = append(out, weekDay{"hours." + id, batch.WeekSays[i], string(st.Document.Hours[id])})
+	}
+	for name, text := range brief.Sorted(st.Document.Hours) {
+		if slices.Contains(batch.Week, name) {
+			continue
+		}
+		says := name
+		if d, err := batch.ParseDay(name); err == nil {
+			says = d.Says()
+		}
+		out = append(out, weekDay{"hours." + name, says, string(text)})
 	}
 	return out
 }
