@@ -24,7 +24,11 @@ func (s *Store) Daily(ctx context.Context) (made bool, err error) {
 	}
 	name := s.file + ".daily-" + time.Now().Format("2006-01-02")
 	if _, err := os.Stat(name); err != nil {
-		if err := s.Backup(ctx, name); err != nil {
+		making := name + ".making" // one that was broken off is no copy
+		if err := errors.Join(removed(making), s.Backup(ctx, making)); err != nil {
+			return false, err
+		}
+		if err := os.Rename(making, name); err != nil {
 			return false, err
 		}
 		made = true

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
@@ -322,6 +323,8 @@ func TestDaily(t *testing.T) {
 	for n := range 9 {
 		os.WriteFile(fmt.Sprintf("%s.daily-2026-01-%02d", file, n+1), nil, 0o600)
 	}
+	today := file + ".daily-" + time.Now().Format(time.DateOnly)
+	os.WriteFile(today+".making", []byte("broken off"), 0o600)
 	for n := range 2 {
 		made, err := s.Daily(t.Context())
 		if err != nil || made != (n == 0) {

@@ -106,7 +106,7 @@ func (s *Server) actBatch(ctx context.Context, d *batch.Document, act, arg strin
 		case len(d.Orders) >= batch.MostOrders:
 			return fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders), nil
 		}
-		d.Add(orderOf(head))
+		addOrder(d, orderOf(head))
 	case "remove":
 		if i >= 0 {
 			d.Orders = slices.Delete(d.Orders, i, i+1)
@@ -129,6 +129,12 @@ func (s *Server) actBatch(ctx context.Context, d *batch.Document, act, arg strin
 		d.Orders[i].Box, d.Orders[i].Revision = head.Brief.Encode(), head.ID
 	}
 	return "", nil
+}
+
+// addOrder adds an order under an identity that none before it had: what is ticked goes by that.
+func addOrder(d *batch.Document, o batch.Order) {
+	o.ID = newMark()
+	d.Add(o)
 }
 
 // handedOver writes an order into the logbook.
@@ -177,7 +183,7 @@ func (s *Server) ordersIn(c *echo.Context) error {
 		return s.showBatch(c, http.StatusUnprocessableEntity, st)
 	}
 	for _, o := range orders {
-		st.Document.Add(o)
+		addOrder(&st.Document, o)
 	}
 	switch err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); {
 	case errors.Is(err, store.ErrMoved):

@@ -133,12 +133,17 @@ func (s *Server) newBatch(c *echo.Context) error {
 			d.Add(orderOf(head))
 		}
 	}
-	if file, err := uploaded(c, "list"); err == nil {
-		if d.Orders, err = s.readOrders(ctx, file); err != nil {
+	switch file, err := uploaded(c, "list"); {
+	case errors.Is(err, http.ErrMissingFile), errors.Is(err, http.ErrNotMultipart):
+	case err != nil:
+		return s.batchListWith(c, http.StatusBadRequest, "The order list was not taken in: "+err.Error()+".")
+	default:
+		orders, err := s.readOrders(ctx, file)
+		if err != nil {
 			return s.batchListWith(c, http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
 		}
-		for i := range d.Orders {
-			d.Orders[i].ID = strconv.Itoa(i + 1)
+		for _, o := range orders {
+			d.Add(o)
 		}
 	}
 	id, err := s.store.NewBatch(ctx, d)

@@ -93,27 +93,26 @@ func (d *Document) check() error {
 	return nil
 }
 
-// identify gives every order that has no identity one.
+// identify gives every order that has no identity one: the next number that is free.
 func (d *Document) identify() {
 	taken := map[string]bool{}
+	for _, o := range d.Orders {
+		taken[o.ID] = true
+	}
+	had := map[string]bool{}
 	for i := range d.Orders {
 		o := &d.Orders[i]
-		if o.ID == "" || taken[o.ID] {
-			o.ID = ""
-			for n := i + 1; o.ID == ""; n++ {
-				id := strconv.Itoa(n)
-				if !taken[id] && !slices.ContainsFunc(d.Orders, func(x Order) bool { return x.ID == id }) {
-					o.ID = id
-				}
+		for n := i + 1; o.ID == "" || had[o.ID]; n++ {
+			if id := strconv.Itoa(n); !taken[id] {
+				o.ID, taken[id] = id, true
 			}
 		}
-		taken[o.ID] = true
+		had[o.ID] = true
 	}
 }
 
-// Add adds an order and gives its identity.
+// Add adds an order and gives its identity: its own, if it has one that no other has.
 func (d *Document) Add(o Order) string {
-	o.ID = ""
 	d.Orders = append(d.Orders, o)
 	d.identify()
 	return d.Orders[len(d.Orders)-1].ID
