@@ -201,7 +201,7 @@ func dues(groups []group, s *state, k int) bool {
 // by how much there is to look through.
 const (
 	mostAlike = 6
-	effort    = 30_000
+	effort    = 24_000
 	allAlike  = 30 // where every order is by itself
 )
 

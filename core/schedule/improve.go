@@ -6,7 +6,7 @@ import (
 )
 
 // moves is how often a course is tried to be bettered.
-const moves = 1500
+const moves = 1000
 
 // improve betters a course that was found among few: one work after another is taken out by
 // chance, always the same, and put where its order lets it, before or after works of its kind
