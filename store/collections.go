@@ -2,10 +2,8 @@ package store
 
 import (
 	"context"
-	"crypto/rand"
 	"database/sql"
 	"errors"
-	"strings"
 	"time"
 
 	"brevium/core/brief"
@@ -28,14 +26,13 @@ func (s *Store) ShareFolder(ctx context.Context, folder string, boxes []Share) (
 		}
 	}
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		err := tx.QueryRowContext(ctx, `SELECT token FROM collections WHERE folder = ? AND gone IS NULL`, folder).Scan(&token)
-		if errors.Is(err, sql.ErrNoRows) {
-			token = strings.ToLower(rand.Text())
-			_, err = tx.ExecContext(ctx, `INSERT INTO collections (token, folder, made) VALUES (?, ?, ?)`, token, folder, now())
-		} else if err == nil {
-			_, err = tx.ExecContext(ctx, `UPDATE collections SET made = ? WHERE token = ?`, now(), token)
-		}
+		var err error
+		token, err = linkTo(ctx, tx, `SELECT token FROM collections WHERE folder = ? AND gone IS NULL`, folder)
 		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO collections (token, folder, made) VALUES (?, ?, ?)
+			ON CONFLICT DO UPDATE SET made = excluded.made`, token, folder, now()); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM collection_boxes WHERE token = ?`, token); err != nil {

@@ -94,10 +94,6 @@ func (s *Store) CopyCalled(name string) (string, error) {
 	return "", ErrNone
 }
 
-// keeps are the settings that stay as they are when a copy is put in place: they are of this
-// Brevium, not of its boxes.
-var keeps = []string{Passphrase}
-
 // Passphrase is the setting that holds the passphrase, as argon2id writes it.
 const Passphrase = "passphrase"
 
@@ -108,11 +104,9 @@ func (s *Store) Replace(ctx context.Context, from string) (kept string, err erro
 	if err := checkCopy(ctx, from); err != nil {
 		return "", fmt.Errorf("nothing was put back: %w", err)
 	}
-	before := map[string]string{}
-	for _, name := range keeps {
-		if before[name], err = s.Setting(ctx, name); err != nil {
-			return "", err
-		}
+	passphrase, err := s.Setting(ctx, Passphrase) // it is of this Brevium, not of its boxes
+	if err != nil {
+		return "", err
 	}
 	kept = s.file + ".before-restore-" + time.Now().Format("2006-01-02-150405") + "-" + NewID()[:4]
 	if err := s.Backup(ctx, kept); err != nil {
@@ -124,12 +118,7 @@ func (s *Store) Replace(ctx context.Context, from string) (kept string, err erro
 	if err := s.migrate(ctx, s.file); err != nil {
 		return kept, told(err)
 	}
-	for name, value := range before {
-		if err := s.Set(ctx, name, value); err != nil {
-			return kept, err
-		}
-	}
-	return kept, errors.Join(s.EndAll(ctx), s.fillWords(ctx))
+	return kept, errors.Join(s.Set(ctx, Passphrase, passphrase), s.EndAll(ctx), s.fillWords(ctx))
 }
 
 // pour writes a copy's pages over the database's, in one transaction of SQLite's own.

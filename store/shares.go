@@ -32,20 +32,25 @@ func (s *Store) Share(ctx context.Context, project string, revision int64, b bri
 		if err := there(ctx, tx, project); err != nil {
 			return err
 		}
-		err := tx.QueryRowContext(ctx, `SELECT token FROM shares WHERE project = ? AND gone IS NULL`, project).Scan(&token)
-		if errors.Is(err, sql.ErrNoRows) {
-			token = strings.ToLower(rand.Text())
-			_, err = tx.ExecContext(ctx, `INSERT INTO shares (token, project, revision, document, made) VALUES (?, ?, ?, ?, ?)`,
-				token, project, revision, document, now())
+		var err error
+		if token, err = linkTo(ctx, tx, `SELECT token FROM shares WHERE project = ? AND gone IS NULL`, project); err != nil {
 			return err
 		}
-		if err != nil {
-			return err
-		}
-		_, err = tx.ExecContext(ctx, `UPDATE shares SET revision = ?, document = ?, made = ? WHERE token = ?`, revision, document,
-			now(), token)
+		_, err = tx.ExecContext(ctx, `INSERT INTO shares (token, project, revision, document, made) VALUES (?, ?, ?, ?, ?)
+			ON CONFLICT DO UPDATE SET revision = excluded.revision, document = excluded.document, made = excluded.made`,
+			token, project, revision, document, now())
 		return err
 	})
+	return token, err
+}
+
+// linkTo gives the token of the link there is, by a question for it, or a new one that nobody can
+// guess.
+func linkTo(ctx context.Context, tx *sql.Tx, ask, of string) (token string, err error) {
+	err = tx.QueryRowContext(ctx, ask, of).Scan(&token)
+	if errors.Is(err, sql.ErrNoRows) {
+		return strings.ToLower(rand.Text()), nil
+	}
 	return token, err
 }
 

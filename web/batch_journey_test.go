@@ -20,7 +20,8 @@ func TestBatchJourney(t *testing.T) {
 	v := visit(t)
 	list := filepath.Join(t.TempDir(), "orders.csv")
 	day := func(n int) string { return time.Now().AddDate(0, 0, n).Format("2006-01-02") }
-	orders := fmt.Sprintf("name,box,count,words,by\nthe seed table,Seed packet sampler,8,,%s\nWren,Round tea tin,2,thank you,%s\n", day(20), day(15))
+	orders := fmt.Sprintf("name,box,count,words,by\n"+
+		"the seed table,Seed packet sampler,8,,%s\nWren,Round tea tin,2,thank you,%s\n", day(20), day(15))
 	if err := os.WriteFile(list, []byte(orders), 0o600); err != nil {
 		t.Fatal(err)
 	}
@@ -83,6 +84,10 @@ func (v *visitor) madeAndFound() {
 	v.click("#made-it summary")
 	v.types("#whom", "Linden")
 	v.js(`document.querySelector("[name=fit][value=right]").click()`)
+	v.types("#count", "a few")
+	v.click("#keep-making")
+	v.sees("is no number of boxes")
+	v.types("#count", "6")
 	v.click("#keep-making")
 	v.sees("Kept in the logbook.")
 	var photo bytes.Buffer

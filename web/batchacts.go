@@ -139,7 +139,7 @@ func addOrder(d *batch.Document, o batch.Order) {
 
 // handedOver writes an order into the logbook.
 func (s *Server) handedOver(ctx context.Context, d batch.Document, id string) error {
-	read := batch.Read(d, s.today(), s.workshop())
+	read := batch.Read(d, nil, s.today(), s.workshop())
 	i := d.Of(id)
 	if i < 0 || read.Orders[i].Copy == 0 {
 		return nil
@@ -147,7 +147,7 @@ func (s *Server) handedOver(ctx context.Context, d batch.Document, id string) er
 	o := read.Orders[i]
 	m := record.Of(o.Brief, s.clock())
 	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, o.Copy, words.Cut(string(o.Order.Name), 120)
-	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], words.Cut(id+"-"+string(o.By)+"-"+string(o.Order.Name), 100))
+	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], c256([]byte(id + "-" + string(o.By) + "-" + string(o.Order.Name)))[:12])
 	if made := s.planner()(o.Brief); made.OK() {
 		s.reckoned(&m, made.Job)
 		m.Count = o.Copy

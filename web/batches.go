@@ -62,7 +62,7 @@ func (s *Server) readBatch(ctx context.Context, b store.Batch) (*batchState, err
 		return nil, err
 	}
 	st := &batchState{Batch: b, Done: done, Problems: map[string]brief.Problem{}}
-	st.Read = batch.Read(b.Document, s.today(), s.workshop())
+	st.Read = batch.Read(b.Document, done, s.today(), s.workshop())
 	st.Read.Make(s.planner())
 	for _, p := range st.Read.Problems {
 		if _, known := st.Problems[p.Field]; !known {

@@ -159,7 +159,7 @@ func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
 		return err
 	}
 	data := map[string]any{"Title": called(string(st.Document.Name), "A batch"), "B": st, "Path": "/batches/" + st.ID,
-		"Week": weekOf(st), "Learnt": pace.Learnt(), "Warnings": st.Read.Warnings, "Cards": s.workshop().Cards}
+		"Week": weekOf(st), "Learnt": pace.Learnt(), "Warnings": st.Read.Warnings}
 	if data["CanUndo"], err = s.store.CanUndoBatch(ctx, st.ID); err != nil {
 		return err
 	}

@@ -90,13 +90,17 @@ func (l logLook) Without(name string) string {
 // Asked says whether anything is looked for.
 func (l logLook) Asked() bool { return len(l.Values) > 0 }
 
-// Sized tells the sizes that a question was read to ask for.
+// Sized tells the sizes that a question was read to ask for, and how near a size must come, in the
+// unit of the question.
 func (l logLook) Sized() string {
-	var out []string
-	for _, size := range l.Sizes {
-		out = append(out, fmt.Sprintf("%.4g mm", size.MM()))
+	if len(l.Said) == 0 {
+		return ""
 	}
-	return strings.Join(out, " and ")
+	near := "1/16 in"
+	if strings.Contains(strings.ToLower(strings.Join(l.Said, " ")), "m") {
+		near = "1.5 mm"
+	}
+	return words.List(l.Said) + ", give or take " + near
 }
 
 func (s *Server) logbook(c *echo.Context) error { return s.logbookWith(c, http.StatusOK, "", "") }
@@ -117,7 +121,7 @@ func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) 
 	}
 	data := map[string]any{"Title": "Logbook", "L": l, "Makings": makings, "All": all, "Many": all > store.MostLog,
 		"Problem": problem,
-		"Notice":  notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards, "Fits": record.Fits}
+		"Notice":  notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards}
 	if l.Card != "" {
 		if card, ok := s.workshop().Card(l.Card); ok {
 			data["CardTitle"] = card.Title
@@ -149,9 +153,9 @@ func (s *Server) answerOf(ctx context.Context, makings []record.Making) (*record
 		return &m, ""
 	}
 	show, in := p.Step.ShowDown, p.Box.Inside
-	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside", p.Style.Title, show(in.Length).Text, show(in.Width).Text,
-		show(in.Depth).Text,
-		p.Step.Unit)
+	other := fmt.Sprintf("%s × %s × %s", show(in.Length).Other, show(in.Width).Other, show(in.Depth).Other)
+	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside (%s).", p.Style.Title, show(in.Length).Text, show(in.Width).Text,
+		show(in.Depth).Text, p.Step.Unit, other)
 }
 
 // logYears gives what the makings that are looked for come to by the year.

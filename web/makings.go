@@ -29,8 +29,7 @@ type recordStage struct {
 	Makings []record.Making
 	All     int
 	Form    record.Making // filled in as far as is known
-	Times   map[string]float64
-	Lid     bool // something goes over it, so there is a fit to record
+	Lid     bool          // something goes over it, so there is a fit to record
 	Cards   []shop.Card
 	Folders []string
 	Known   []store.Folder
@@ -56,7 +55,11 @@ func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, er
 	if r.By, r.Start, err = s.store.Marks(ctx, project); err != nil {
 		return nil, err
 	}
-	r.Form, err = s.making(ctx, st)
+	if st.Making != nil {
+		r.Form = *st.Making
+	} else {
+		r.Form, err = s.making(ctx, st)
+	}
 	r.Cards = s.workshop().Cards
 	r.Lid = st.Shown != nil && len(st.Shown.Sections) > 0
 	return r, err
@@ -167,11 +170,11 @@ func (s *Server) recordMade(c *echo.Context) error {
 	m.Key = c.FormValue("key") // pressed twice it is kept once
 	m, err = s.filledIn(c, m)
 	if err != nil {
-		return echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+err.Error()+".")
+		return s.unkept(c, st, m, err.Error()+".")
 	}
 	fit, why := fitFound(st, m)
 	if why != "" {
-		return echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why)
+		return s.unkept(c, st, m, why)
 	}
 	ids, err := s.store.Record(ctx, m)
 	if err != nil {
@@ -190,6 +193,12 @@ func (s *Server) recordMade(c *echo.Context) error {
 		}
 	}
 	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d?new=1", ids[0]))
+}
+
+// unkept shows the form of a making again, with what was typed and why that can't be kept.
+func (s *Server) unkept(c *echo.Context, st *state, typed record.Making, why string) error {
+	st.Making, st.Unkept = &typed, "This was not kept: "+why
+	return s.show(c, http.StatusUnprocessableEntity, st)
 }
 
 // fitFound is what a making tells the shop of how the lid fitted, if anything, or why it can't.

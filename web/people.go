@@ -63,7 +63,7 @@ func (s *Server) admitted(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-// Who is who is asking, for the top of the page.
+// whoAsks is the name of whoever is asking, for the top of the page.
 func (s *Server) whoAsks(c *echo.Context) string {
 	if s.sessions == nil {
 		return ""

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"archive/zip"
 	"bytes"
 	"encoding/json"
 	"fmt"
@@ -13,15 +12,12 @@ import (
 	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
-	"os"
 	"regexp"
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
 	"brevium/core/record"
 	"brevium/demo"
 	"brevium/store"
@@ -104,9 +100,13 @@ func TestMaking(t *testing.T) {
 		for k, v := range fields {
 			pairs = append(pairs, k, v)
 		}
-		if w := a.post(path+"/makings", pairs...); w.Code != http.StatusUnprocessableEntity || !strings.Contains(text(w),
-			"This was not kept") {
-			t.Errorf("%s: %d %s", bad, w.Code, text(w))
+		pairs = append(pairs, "whom", "Wren & Tilly", "change", "a groove wider <b>")
+		w := a.post(path+"/makings?stage=record", pairs...)
+		said := w.Body.String()
+		for _, want := range []string{"This was not kept", `value="Wren &amp; Tilly"`, ">a groove wider &lt;b&gt;</textarea>"} {
+			if w.Code != http.StatusUnprocessableEntity || !strings.Contains(said, want) {
+				t.Errorf("%s: %d, without %q: %s", bad, w.Code, want, text(w))
+			}
 		}
 	}
 	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
@@ -127,7 +127,8 @@ func TestMaking(t *testing.T) {
 	making, _, _ := strings.Cut(where, "?")
 	a.sees(making, "What has changed in the box since", "Kraft")
 	again, _, _ := strings.Cut(at(t, a.post(making+"/again")), "?")
-	if b := a.head(strings.TrimPrefix(again, "/projects/")).Brief; b.Card.Stock != "duplex-350" || b.Name != "Round tea tin, as on 20 Nov 2026" {
+	b := a.head(strings.TrimPrefix(again, "/projects/")).Brief
+	if b.Card.Stock != "duplex-350" || b.Name != "Round tea tin, as on 20 Nov 2026" {
 		t.Errorf("made again of %s", b.Card.Stock)
 	}
 	// Two windows: the second is told, and what it typed stands.
@@ -239,127 +240,6 @@ func TestLogbookLists(t *testing.T) {
 	}
 }
 
-// A bundle is taken in elsewhere with nothing lost; one that is broken, newer or too much changes
-// nothing.
-func TestBundle(t *testing.T) {
-	a, b := newApp(t), newApp(t)
-	projects, _ := demo.Projects()
-	var ids []string
-	for _, n := range []int{0, 5, 27} {
-		ids = append(ids, a.begin(projects[n]))
-	}
-	a.store.PutIn(t.Context(), "Autumn fair", ids...)
-	a.store.PutIn(t.Context(), "Wren", ids[1])
-	m := record.Of(projects[5], time.Date(2026, 11, 20, 0, 0, 0, 0, time.UTC))
-	m.Project, m.Whom, m.Times = ids[1], "Wren", map[string]float64{"Trim": 12}
-	made, _ := a.store.Record(t.Context(), m)
-	at(t, a.files(fmt.Sprintf("/makings/%d/photos", made[0]), "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says",
-		"done"))
-	w := a.get("/bundle?folder=Autumn+fair&makings=1")
-	if w.Code != http.StatusOK || w.Header().Get("Content-Type") != "application/zip" {
-		t.Fatal(w.Code, w.Body)
-	}
-	bundle := w.Body.Bytes()
-	z, err := zip.NewReader(bytes.NewReader(bundle), int64(len(bundle)))
-	if err != nil {
-		t.Fatal(err)
-	}
-	ends := map[string]int{}
-	for _, f := range z.File {
-		ends[f.Name[strings.LastIndexByte(f.Name, '.'):]]++
-	}
-	if ends[".svg"] != 3 || ends[".pdf"] != 3 || ends[".jpg"] != 1 || ends[".json"] != 5 {
-		t.Errorf("%v", ends)
-	}
-	at(t, b.send("/projects/upload", "document", string(bundle)))
-	list, err := b.store.List(t.Context(), store.Want{Folder: "Autumn fair"}, "", 0)
-	if err != nil || list.All != 3 {
-		t.Fatal(list.All, err)
-	}
-	for _, l := range list.Listed {
-		was, err := a.store.Called(t.Context(), l.Title)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if got, want := comes(b.head(l.Project).Brief), comes(was.Brief); got != want {
-			t.Errorf("%s plans otherwise: %s, %s", l.Title, got, want)
-		}
-	}
-	got, all, _ := b.store.Makings(t.Context(), store.Look{Whom: "Wren"}, 0)
-	if all != 1 || got[0].Photos != 1 || got[0].Times["Trim"] != 12 || got[0].Project == ids[1] {
-		t.Errorf("%+v", got)
-	}
-	// Once more: the boxes come again, what was made does not.
-	at(t, b.send("/projects/upload", "document", string(bundle)))
-	if _, all, _ := b.store.Makings(t.Context(), store.Look{}, 0); all != 1 {
-		t.Errorf("%d makings", all)
-	}
-	plain := a.get("/bundle?folder=Autumn+fair").Body.String()
-	if strings.Contains(plain, "makings/") || len(plain) >= len(bundle) {
-		t.Error("who a box was for is handed on unasked")
-	}
-	before, _ := b.store.Count(t.Context(), false)
-	packed := func(files ...string) string {
-		var out bytes.Buffer
-		z := zip.NewWriter(&out)
-		for i := 0; i+1 < len(files); i += 2 {
-			f, _ := z.Create(files[i])
-			f.Write([]byte(files[i+1]))
-		}
-		z.Close()
-		return out.String()
-	}
-	doc := string(projects[0].Encode())
-	for says, data := range map[string]string{
-		"its end is missing": string(bundle[:len(bundle)/2]),
-		"no zip":             "PK not a zip",
-		"newer Brevium":      packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
-		"is missing":         packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
-		"none of Brevium's":  packed("bundle.json", `{}`),
-		"can't be read":      packed("bundle.json", `{`),
-		"no box in it":       packed("readme.txt", "hello"),
-		"unknown field":      packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
-		"too large":          packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
-		"damaged":            string(spoilt(bundle)),
-		"is no day": packed("a.json", doc, "bundle.json",
-			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"date": "x"}]}]}`),
-		"no JPEG or PNG": packed("a.json", doc, "p", "x", "bundle.json",
-			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"key": "n", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [{"file": "p"}]}]}]}`),
-		"a folder needs a name": packed("a.json", doc, "bundle.json",
-			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "folders": [" "]}]}`),
-	} {
-		if w := b.send("/projects/upload", "document", data); w.Code != http.StatusUnprocessableEntity ||
-			!strings.Contains(text(w), says) {
-			t.Errorf("%s: %d %s", says, w.Code, text(w))
-		}
-	}
-	if after, _ := b.store.Count(t.Context(), false); after != before {
-		t.Errorf("%d boxes came in with bad bundles", after-before)
-	}
-	if w := at(t, b.send("/projects/upload", "document", packed("1.brevium.json", doc))); !strings.HasPrefix(w, "/projects/") {
-		t.Errorf("a zip of one document leads to %s", w)
-	}
-}
-
-// spoilt is a zip with bytes of its files changed.
-func spoilt(data []byte) []byte {
-	out := bytes.Clone(data)
-	for i := 200; i < len(out)*3/4; i += 31 {
-		out[i] ^= 0xff
-	}
-	return out
-}
-
-// comes tells what comes of a document in the shop that ships.
-func comes(b brief.Brief) string {
-	if b.IsSet() {
-		set := plan.MakeSet(b, plan.Default)
-		return fmt.Sprint(set.Outside(), set.Sheets())
-	}
-	p := plan.Make(b, plan.Default)
-	return fmt.Sprint(p.Box.Outside, p.Box.Inside, len(p.Box.Pieces()), len(p.Layout.Sheets), p.Holds())
-}
-
 // The same for other contents: what goes in is swapped, all is reckoned anew and what changed is said.
 func TestOther(t *testing.T) {
 	a := newApp(t)
@@ -463,46 +343,4 @@ func ticked(pairs, ids []string) string {
 		out = append(out, "p="+id)
 	}
 	return strings.Join(out, "&")
-}
-
-// A copy is saved and put back from the page; a damaged one is refused and nothing is touched.
-func TestCopiesPage(t *testing.T) {
-	a := newApp(t)
-	projects, _ := demo.Projects()
-	a.begin(projects[0])
-	copied := a.get("/copies/now").Body.Bytes()
-	a.begin(projects[1])
-	put := func(data []byte, sure string) *httptest.ResponseRecorder {
-		return a.files("/copies/restore", "copy", map[string][]byte{"x.db": data}, "sure", sure)
-	}
-	for says, w := range map[string]*httptest.ResponseRecorder{"tick that you mean it": put(copied, ""),
-		"Nothing was put back": put(copied[:9000], "yes"),
-		"No copy was chosen":   a.post("/copies/restore", "sure", "yes"), "no such copy": a.post("/copies/restore", "sure",
-			"yes", "name", "../web.db")} {
-		if w.Code < 400 || w.Code > 499 || !strings.Contains(text(w), says) {
-			t.Errorf("%s: %d %s", says, w.Code, text(w))
-		}
-	}
-	if n, _ := a.store.Count(t.Context(), false); n != 2 {
-		t.Fatalf("%d boxes", n)
-	}
-	a.sees(at(t, put(copied, "yes")), "The copy is in place", "what was there before a copy was put back")
-	if n, _ := a.store.Count(t.Context(), false); n != 1 {
-		t.Errorf("%d boxes", n)
-	}
-	kept := a.store.Copies()
-	at(t, a.post("/copies/restore", "sure", "yes", "name", kept[0].Name))
-	if n, _ := a.store.Count(t.Context(), false); n != 2 {
-		t.Errorf("%d boxes", n)
-	}
-	if w := a.get("/copies/file/" + kept[0].Name); w.Code != http.StatusOK || !bytes.HasPrefix(w.Body.Bytes(),
-		[]byte("SQLite format 3")) {
-		t.Errorf("%d", w.Code)
-	}
-	if w := a.get("/copies/file/..%2Fweb.db"); w.Code != http.StatusNotFound {
-		t.Errorf("%d", w.Code)
-	}
-	if _, err := os.Stat(a.file); err != nil {
-		t.Error(err)
-	}
 }

@@ -12,6 +12,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/plan"
+	"brevium/core/record"
 	"brevium/core/shop"
 	"brevium/draw"
 	"brevium/store"
@@ -103,10 +104,12 @@ type state struct {
 	Steps     []bench.Step
 	CanRedo   bool
 	Conflicts []conflict
-	Notice    string // what a button could not do, or did elsewhere
-	Cut       int64  // the state of the shop that was made when its sheets were just cut
-	Focus     string // the mark of what the hand goes to next
-	Seen      int64  // the revision that the window showed which made a change
+	Notice    string         // what a button could not do, or did elsewhere
+	Cut       int64          // the state of the shop that was made when its sheets were just cut
+	Focus     string         // the mark of what the hand goes to next
+	Making    *record.Making // what a making's form said that could not be kept
+	Unkept    string         // why
+	Seen      int64          // the revision that the window showed which made a change
 }
 
 func (s *Server) state(c *echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }

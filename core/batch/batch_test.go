@@ -2,7 +2,6 @@ package batch
 
 import (
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -63,7 +62,7 @@ func orders(n int, by ...string) (out []Order) {
 func made(t testing.TB, d Document) *Batch {
 	t.Helper()
 	d.identify()
-	b := Read(d, today, plan.Default)
+	b := Read(d, nil, today, plan.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
@@ -93,7 +92,8 @@ func TestProblems(t *testing.T) {
 		{func(d *Document) { d.Orders[0].Box = nil }, "orders.0.box", "Which box"},
 		{func(d *Document) { d.Orders[0].Box = json.RawMessage(`{"brevium": 9}`) }, "orders.0.box", "can't be read"},
 		{func(d *Document) {
-			d.Orders[0].Box = json.RawMessage(`{"brevium": 1, "name": "x", "size": {"length": "50", "width": "50", "depth": "20"}, "units": "mm", "box": {"style": "hat"}}`)
+			d.Orders[0].Box = json.RawMessage(`{"brevium": 1, "name": "x", ` +
+				`"size": {"length": "50", "width": "50", "depth": "20"}, "units": "mm", "box": {"style": "hat"}}`)
 		}, "orders.0.box", "hat"},
 		{func(d *Document) { d.Orders[0].Colours = "plaid" }, "orders.0.colours", "plaid"},
 		{func(d *Document) { d.Orders[0].State = "lost" }, "orders.0.state", "lost"},
@@ -110,7 +110,7 @@ func TestProblems(t *testing.T) {
 		d := Document{Orders: orders(4, "2027-03-06"), Hours: map[string]brief.Text{"sat": week["sat"]}}
 		c.change(&d)
 		d.identify()
-		b := Read(d, today, plan.Default)
+		b := Read(d, nil, today, plan.Default)
 		b.Make(planned)
 		i := slices.IndexFunc(b.Problems, func(p brief.Problem) bool { return p.Field == c.field })
 		if c.field == "" && len(b.Problems) > 0 || c.field != "" && (i < 0 || !strings.Contains(b.Problems[i].Text, c.says) ||
@@ -274,6 +274,34 @@ func TestProgress(t *testing.T) {
 	}
 }
 
+// A day that goes by while an order is worked on stops nothing: what is made is done, what is not is
+// late, and the other orders go on.
+func TestOverdue(t *testing.T) {
+	d := Document{Orders: orders(6, "2027-02-19", "2027-02-19", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4", "sun": "4"}}
+	d.identify()
+	first := Read(d, nil, today, plan.Default)
+	first.Make(planned)
+	done := Progress{{"2", "Trim"}: 6}
+	for _, st := range first.Orders[0].Made.Stages {
+		done[[2]string{"1", st.Title}] = 6
+	}
+	b := Read(d, done, today.Plus(3), plan.Default)
+	b.Make(planned)
+	if !b.OK() {
+		t.Fatalf("%+v", b.Problems)
+	}
+	s := b.Share(done, noPace)
+	if _, there := s.Ready["1"]; there || s.Fits || s.Late == 0 || s.Ready["2"].Since(today) < 0 || s.Ready["3"].IsZero() {
+		t.Errorf("late %d, ready %v", s.Late, s.Ready)
+	}
+	for _, g := range b.Gives(done, noPace) {
+		if g.Kind == "later" && g.Dates[0].Order.ID == "2" {
+			return
+		}
+	}
+	t.Error("no later day is offered")
+}
+
 // Food is filled as near its date as the hours let it.
 func TestFood(t *testing.T) {
 	d := Document{Orders: orders(6, "2027-03-20", "2027-03-20"), Hours: map[string]brief.Text{"sat": "4", "wed": "2"}}
@@ -329,90 +357,5 @@ func TestSettings(t *testing.T) {
 		t.Errorf("%d settings, %d sheet by sheet; %d of %d kinds; %d sheets, %d alone, %d at the least", len(s.Settings),
 			moves, len(at),
 			len(kinds), s.Count(), s.Alone, s.Bound)
-	}
-}
-
-// An order list comes in whole or not at all, and goes out as it came.
-func TestOrderList(t *testing.T) {
-	find := func(name string) (Order, error) {
-		if name != "Marker tray" {
-			return Order{}, errors.New("there is no such box")
-		}
-		return Order{Box: box("tape", false, false)}, nil
-	}
-	got, err := ReadOrders(strings.NewReader("Box;Name;Count;By\nMarker tray;Wren;12;2027-03-06\nMarker tray;;;6 March 2027\n"), find)
-	if err != nil || len(got) != 2 || got[0].Name != "Wren" || got[1].Count != "1" {
-		t.Fatalf("%+v, %v", got, err)
-	}
-	b := made(t, Document{Orders: got, Hours: map[string]brief.Text{"sat": "3"}})
-	var out strings.Builder
-	if err := b.WriteOrders(&out); err != nil {
-		t.Fatal(err)
-	}
-	again, err := ReadOrders(strings.NewReader(out.String()), find)
-	if err != nil || len(again) != 2 || again[0].By != got[0].By || again[0].Count != "12" {
-		t.Errorf("%+v, %v", again, err)
-	}
-	for list, says := range map[string]string{
-		"":                                  "empty",
-		"name,count\nWren,3\n":              "must be box",
-		"box,count\n":                       "no orders",
-		"box,count\nMarker tray,3\nHat,1\n": "line 3",
-		"box,count\nMarker tray,many\n":     "line 2",
-		"box,by\nMarker tray,2027-02-30\n":  "no 2027-02-30",
-		"box,count\nMarker tray,3,4\n":      "line 2",
-		"box\n" + strings.Repeat("Marker tray\n", 10_000): "10000 orders",
-	} {
-		if got, err := ReadOrders(strings.NewReader(list), find); err == nil || !strings.Contains(err.Error(), says) ||
-			got != nil {
-			t.Errorf("%.40q: %v, want %q", list, err, says)
-		}
-	}
-}
-
-func FuzzDecode(f *testing.F) {
-	d := Document{Orders: orders(4, "2027-03-06"), Hours: map[string]brief.Text{"sat": "3", "2027-02-20": "1:30"}}
-	data, _ := json.Marshal(d)
-	f.Add(data)
-	f.Add([]byte(`{"orders": [{"box": {}, "count": 3, "by": "2027-03-06"}], "hours": {"mon": 2}}`))
-	f.Fuzz(func(t *testing.T, data []byte) {
-		d, err := Decode(data)
-		if err != nil {
-			return
-		}
-		b := Read(d, today, plan.Default)
-		if len(b.Orders) != len(d.Orders) {
-			t.Error("orders were lost")
-		}
-	})
-}
-
-// twenty are twenty orders of fifteen boxes each.
-func twenty(b *testing.B) *Batch {
-	var by []string
-	for i := range 20 {
-		by = append(by, today.Plus(10+3*i).String())
-	}
-	d := Document{Orders: orders(15, by...), Hours: map[string]brief.Text{"mon": "1 1/2", "wed": "1 1/2", "sat": "5",
-		"sun": "3"}}
-	return made(b, d)
-}
-
-func BenchmarkBatch(b *testing.B) {
-	of := twenty(b)
-	for b.Loop() {
-		clear(known)
-		of.Make(planned)
-		of.Lay(nil, plan.Default, noPace)
-		of.Share(nil, noPace)
-	}
-}
-
-func BenchmarkPlanAgain(b *testing.B) {
-	of := twenty(b)
-	done := Progress{}
-	for i := 0; b.Loop(); i++ {
-		done[[2]string{"1", "Score"}] = i % 15
-		of.Share(done, noPace)
 	}
 }

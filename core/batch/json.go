@@ -144,7 +144,7 @@ type (
 
 // JSON plans a batch and writes it, and says whether all is proved and fits.
 func JSON(d Document, today Day, w plan.Workshop, pace bench.Pace) (out []byte, fits bool) {
-	b := Read(d, today, w)
+	b := Read(d, nil, today, w)
 	known := map[string]*Made{}
 	b.Make(func(of brief.Brief) *Made {
 		key := string(of.Encode())

@@ -24,9 +24,6 @@ var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold a
 	"Dress while flat": 5, "Fold it dry": 1, "Stick": 5, "Put together": 2, "Dry-fit": 1, "Fill": 5, "Close": 2,
 	bench.Gather: 2}
 
-// Flat are the stages after which a box can be packed away in a bag: all but folding up.
-var Flat = []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat"}
-
 // Made is a box as it is made for an order.
 type Made struct {
 	Job      plan.Job
@@ -109,7 +106,6 @@ type Sheets struct {
 	Cuts     []plan.Cut
 	Buys     []shop.Buy
 	Cost     plan.Cost
-	Pieces   int
 	Bound    int // no arrangement takes fewer sheets
 	Alone    int // sheets if each order were laid by itself
 	Settings []Setting
@@ -194,7 +190,6 @@ func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) 
 	}
 	tasks := plan.Together(plans, names, plan.Cutting{})
 	for i := range tasks {
-		s.Pieces += len(tasks[i].Pieces)
 		tasks[i].Work = least.Hasty
 	}
 	found := plan.Search(tasks, nil)
@@ -295,6 +290,11 @@ type Progress map[[2]string]int
 
 // Of is how many copies of an order are done with a stage.
 func (p Progress) Of(order, stage string) int { return p[[2]string{order, stage}] }
+
+// begun says whether anything of an order is done.
+func (p Progress) begun(order string) bool {
+	return slices.ContainsFunc(Stages, func(stage string) bool { return p.Of(order, stage) > 0 })
+}
 
 // Left is the minutes of a stage that are still to be done, whole ones.
 func (o *Ordered) Left(st Stage, done Progress, pace bench.Pace) int {

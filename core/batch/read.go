@@ -66,9 +66,10 @@ func sentence(err error) string { return words.Capital(strings.TrimSuffix(err.Er
 // furthest is how far ahead one may plan, in days.
 const furthest = 2 * 366
 
-// Read reads a batch as it stands on a day. What can't be read is told at its field, such as
-// orders.2.by.
-func Read(d Document, today Day, w plan.Workshop) *Batch {
+// Read reads a batch as it stands on a day, with what is done of it. What can't be read is told at
+// its field, such as orders.2.by. A date that has gone by is refused of an order that nobody has
+// begun; one that was begun is late.
+func Read(d Document, done Progress, today Day, w plan.Workshop) *Batch {
 	b := &Batch{Doc: d, Today: today, From: today, Hands: 1, shop: w}
 	if d.From != "" {
 		from, err := ParseDay(string(d.From))
@@ -98,7 +99,7 @@ func Read(d Document, today Day, w plan.Workshop) *Batch {
 	}
 	all := 0
 	for i, o := range d.Orders {
-		read := b.readOrder(i, o, w)
+		read := b.readOrder(i, o, done.begun(o.ID), w)
 		b.Orders = append(b.Orders, read)
 		all += read.Copy
 	}
@@ -109,7 +110,7 @@ func Read(d Document, today Day, w plan.Workshop) *Batch {
 	return b
 }
 
-func (b *Batch) readOrder(i int, o Order, w plan.Workshop) *Ordered {
+func (b *Batch) readOrder(i int, o Order, begun bool, w plan.Workshop) *Ordered {
 	out := &Ordered{Order: o, Place: i}
 	field := fmt.Sprintf("orders.%d.", i)
 	box, err := brief.Decode(o.Box)
@@ -140,7 +141,7 @@ func (b *Batch) readOrder(i int, o Order, w plan.Workshop) *Ordered {
 		b.problem(field+"by", sentence(err), "Say by which day it is needed.")
 	case due.Since(b.Today) > furthest:
 		b.problem(field+"by", due.Says()+" is more than two years off.", "Plan nearer to it.")
-	case due.Since(b.From) < 0 && out.OnTable():
+	case due.Since(b.From) < 0 && out.OnTable() && !begun:
 		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(),
 			b.From.Says()),
 			"Agree on a later day, or take the order out.")

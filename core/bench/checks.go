@@ -90,7 +90,8 @@ func (s *Step) closureFails(w Work) {
 		s.Fails = append(s.Fails, Remedy{"They push apart", "turn one of them over before it is covered."})
 	}
 	if has("magnet") || has("hook dot") {
-		s.Fails = append(s.Fails, Remedy{"They are off", "lift one while the tape is fresh, close the box on the other and let it find its place."})
+		s.Fails = append(s.Fails, Remedy{"They are off",
+			"lift one while the tape is fresh, close the box on the other and let it find its place."})
 	}
 	if has("brad") || has("ribbon") {
 		s.Fails = append(s.Fails, Remedy{"The marks are off", "close the box, empty, and prick through the upper mark into what lies below."})

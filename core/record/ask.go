@@ -13,6 +13,7 @@ import (
 type Ask struct {
 	Words []string         // all of which stand in it
 	Sizes []measure.Length // each of which something in it has, nearly
+	Said  []string         // the same as they were written
 	Fit   string
 }
 
@@ -24,7 +25,8 @@ var idle = strings.Fields("what which when who whom did do does was were is are 
 	"box boxes with how and or any ever that")
 
 // sized finds a length with its unit: 60 mm, 2 3/8 in, 5¾", 14.6cm.
-var sized = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?(?:[ -]\d+/\d+)?[¼½¾⅛⅜⅝⅞]?|\d+/\d+|[¼½¾⅛⅜⅝⅞])\s*(mm|cm|in\b|inch(?:es)?\b|"|″)`)
+var sized = regexp.MustCompile(`(?i)(\d+(?:[.,]\d+)?(?:[ -]\d+/\d+)?[¼½¾⅛⅜⅝⅞]?|\d+/\d+|[¼½¾⅛⅜⅝⅞])` +
+	`\s*(mm|cm|in\b|inch(?:es)?\b|"|″)`)
 
 // Question reads what is asked in plain words: “what fitted a 60 mm candle last time?” looks for
 // boxes that fitted right, with a candle, and with something of 60 mm in them.
@@ -35,7 +37,7 @@ func Question(text string) (a Ask) {
 		if err != nil || l <= 0 {
 			return s
 		}
-		a.Sizes = append(a.Sizes, l)
+		a.Sizes, a.Said = append(a.Sizes, l), append(a.Said, strings.TrimSpace(s))
 		return " "
 	})
 	for _, word := range strings.FieldsFunc(strings.ToLower(text), func(r rune) bool {

@@ -72,11 +72,11 @@ func (m *Making) Check() error {
 		return errors.New("it has no name of a box")
 	}
 	for _, text := range []string{m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Gap, m.Key} {
-		if len(text) > mostLine {
+		if words.Letters(text) > mostLine {
 			return fmt.Errorf("%q is too long: keep it under %d letters, notes take more", words.Cut(text, 30), mostLine)
 		}
 	}
-	if len(m.Change)+len(m.Notes) > mostNotes {
+	if words.Letters(m.Change)+words.Letters(m.Notes) > mostNotes {
 		return fmt.Errorf("the notes are longer than %d letters", mostNotes)
 	}
 	if m.Fit != "" && !slices.Contains(Fits, m.Fit) {

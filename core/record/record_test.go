@@ -27,7 +27,11 @@ func TestQuestion(t *testing.T) {
 		"Écru à 3 mm":              {Words: []string{"écru", "à"}, Sizes: []measure.Length{mm(3)}},
 		"0 mm":                     {Words: []string{"0", "mm"}},
 	} {
-		if got := Question(text); !reflect.DeepEqual(got, want) {
+		got := Question(text)
+		if len(got.Said) != len(got.Sizes) {
+			t.Errorf("%q: %d sizes, said as %q", text, len(got.Sizes), got.Said)
+		}
+		if got.Said = nil; !reflect.DeepEqual(got, want) {
 			t.Errorf("%q is read as %+v, want %+v", text, got, want)
 		}
 	}
@@ -98,6 +102,18 @@ func TestList(t *testing.T) {
 		got[0].Fit != "tight" ||
 		got[0].Made != "2027-03-06" {
 		t.Errorf("%+v %v", got, err)
+	}
+}
+
+// A name in any script may be as long as a box's may be.
+func TestLongNames(t *testing.T) {
+	b := brief.New("mm")
+	b.Name = brief.Text(strings.Repeat("箱", 80))
+	b.Contents = []brief.Item{{Name: brief.Text(strings.Repeat("свеча ", 13)), Count: "2"}}
+	m := Of(b, time.Date(2027, 3, 6, 0, 0, 0, 0, time.UTC))
+	m.Whom = strings.Repeat("ш", 160)
+	if err := m.Check(); err != nil {
+		t.Error(err)
 	}
 }
 
