@@ -6,20 +6,28 @@ import (
 	"strings"
 )
 
-// unitsAMM is how fine the machine's files are: thousandths of a millimetre.
+// unitsAMM is how fine G-code is: thousandths of a millimetre.
 const unitsAMM = 1000
 
-// HPGL writes strokes for a machine that reads HPGL. Its unit is set to a thousandth of a
-// millimetre (IP, SC); y runs up from the lower left corner of the sheet. SP1 is the scoring
+// mostHPGL is the largest number that older readers of HPGL take.
+const mostHPGL = 32767
+
+// hpglUnit is how many units a millimetre has: a hundred, or as many as keep every number of the
+// sheet small enough.
+func (d Drawing) hpglUnit() int { return max(1, min(100, int(mostHPGL/max(d.W, d.H)))) }
+
+// HPGL writes strokes for a machine that reads HPGL. Its unit is set to a hundredth of a
+// millimetre (IP, SC), a little coarser on sheets over 327 mm; y runs up from the lower left corner of the sheet. SP1 is the scoring
 // tool, SP2 the knife.
 func HPGL(d Drawing, strokes []Stroke) []byte {
 	var b strings.Builder
 	fmt.Fprintf(&b, "IN;\r\nCO \"%s\";\r\n", comment(d.Says))
 	fmt.Fprintf(&b, "CO \"SHEET %s %s\";\r\n", mm(d.W), mm(d.H))
 	// 4000 of the machine's own units are 100 mm.
-	fmt.Fprintf(&b, "IP0,0,4000,4000;SC0,%d,0,%[1]d;\r\n", 100*unitsAMM)
+	unit := d.hpglUnit()
+	fmt.Fprintf(&b, "IP0,0,4000,4000;SC0,%d,0,%[1]d;\r\n", 100*unit)
 	at := func(p Point) string {
-		return fmt.Sprintf("%d,%d", int64(math.Round(p.X*unitsAMM)), int64(math.Round((d.H-p.Y)*unitsAMM)))
+		return fmt.Sprintf("%d,%d", int64(math.Round(p.X*float64(unit))), int64(math.Round((d.H-p.Y)*float64(unit))))
 	}
 	tool := Tool(0)
 	for _, s := range strokes {

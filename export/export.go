@@ -116,14 +116,14 @@ func sideBySide(j plan.Job) Drawing {
 func Templates(j plan.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
 	if w == (What{}) {
-		p.templates(j)
+		p.templates(Drawings(j))
 		return p.bytes()
 	}
 	d, err := drawingOf(j, w)
 	if err != nil {
 		return nil, err
 	}
-	p.template(d)
+	p.templates([]Drawing{d})
 	return p.bytes()
 }
 

@@ -265,6 +265,7 @@ func (p *painter) shape(look style, d string) {
 			return ax, ay
 		}
 		n := scan.n
+		fx, fy := p.px(x, y)
 		switch scan.letter &^ 0x20 {
 		case 'M':
 			x, y = to(n[0], n[1])
@@ -288,7 +289,7 @@ func (p *painter) shape(look style, d string) {
 			x, y = to(n[2], n[3])
 			ax, ay := p.px(cx, cy)
 			bx, by := p.px(x, y)
-			p.pdf.CurveTo(ax, ay, bx, by)
+			p.quad(fx, fy, ax, ay, bx, by)
 		case 'A': // only small marks have arcs
 			x, y = to(n[5], n[6])
 			p.pdf.LineTo(p.px(x, y))
@@ -344,9 +345,8 @@ func (p *painter) write() {
 	pt := p.k * 72 / 25.4
 	total := 0.0
 	for i := range p.texts {
-		p.texts[i].says = p.legible(p.texts[i].says)
 		p.font(strong, p.texts[i].size*pt)
-		total += p.pdf.GetStringWidth(p.texts[i].says)
+		total += p.wide(p.texts[i].says)
 	}
 	x, y := p.px(p.at.x, p.at.y)
 	if p.at.turn != 0 {
@@ -375,7 +375,7 @@ func (p *painter) write() {
 			continue
 		}
 		p.font(strong, r.size*pt)
-		p.pdf.Text(x, y+dy, r.says)
-		x += p.pdf.GetStringWidth(r.says)
+		p.put(x, y+dy, r.says)
+		x += p.wide(r.says)
 	}
 }

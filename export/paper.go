@@ -69,7 +69,6 @@ func newPaper(title string, w, h, margin float64, warn string) *paper {
 	pdf.AddUTF8FontFromBytes("text", "", textFont)
 	pdf.AddUTF8FontFromBytes("text", "B", strongFont)
 	pdf.AddUTF8FontFromBytes("heading", "", headingFont)
-	pdf.SetTitle(title, true)
 	pdf.SetCreator("Brevium", true)
 	pdf.SetLang("en")
 	pdf.SetCreationDate(time.Unix(0, 0).UTC())
@@ -98,7 +97,8 @@ func (p *paper) turn() {
 		p.artifact(func() {
 			p.font(false, 8)
 			p.pdf.SetTextColor(101, 91, 78)
-			p.pdf.Text(p.margin, p.h-p.margin/2, p.legible(fmt.Sprintf("%s · page %d", p.foot, p.page)))
+			page := fmt.Sprintf(" · page %d", p.page)
+			p.put(p.margin, p.h-p.margin/2, p.fitted(p.foot, p.w-2*p.margin-p.wide(page))+page)
 		})
 	}
 	p.pdf.SetTextColor(42, 37, 32)
@@ -148,7 +148,7 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 		n := max(1, min(len(lines), int((p.h-p.margin-p.y)/high)))
 		p.within(tag, "", func() {
 			for _, l := range lines[:n] {
-				p.pdf.Text(x, p.y+high*0.78, l)
+				p.put(x, p.y+high*0.78, l)
 				p.y += high
 			}
 		})
@@ -159,19 +159,22 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 // wrap breaks a text into lines so wide.
 func (p *paper) wrap(text string, wide float64) (out []string) {
 	line := ""
-	text = strings.ReplaceAll(words.Together(p.legible(text)), "\u202f", "\u00a0") // the fonts have the second alone
+	text = p.legible(words.Together(p.legible(text)))
 	for _, word := range strings.Split(text, " ") {
 		next := strings.Trim(line+" "+word, " ")
-		if line != "" && p.pdf.GetStringWidth(next) > wide {
+		if line != "" && p.wide(next) > wide {
 			out = append(out, line)
 			next = word
 		}
-		for p.pdf.GetStringWidth(next) > wide && len([]rune(next)) > 1 { // one word that is wider
-			r, n := []rune(next), 1
-			for n < len(r) && p.pdf.GetStringWidth(string(r[:n+1])) <= wide {
+		for p.wide(next) > wide { // one word that is wider
+			all, n := graphemes(next), 1
+			if len(all) == 1 {
+				break
+			}
+			for n < len(all) && p.wide(strings.Join(all[:n+1], "")) <= wide {
 				n++
 			}
-			out, next = append(out, string(r[:n])), string(r[n:])
+			out, next = append(out, strings.Join(all[:n], "")), strings.Join(all[n:], "")
 		}
 		line = next
 	}
@@ -235,25 +238,12 @@ func (p *paper) figure(svg, alt string, x, y, w, h float64) {
 // letters are those the text font has.
 var letters = sync.OnceValue(func() map[rune]bool { return readLetters(textFont) })
 
-// spelt are signs the fonts lack, written otherwise.
+// spelt are signs that are written otherwise on paper.
 var spelt = strings.NewReplacer("✓", "+", "✗", "x", "⌀", "Ø", "↑", "up", "↓", "down", "→", "to", "←", "from",
-	"\u2009", " ", "\u200b", "", "≈", "about ")
+	"\u2009", " ", "\u200b", "", "≈", "about ", "\n", " ", "\t", " ", "\u202f", "\u00a0")
 
-// legible writes a text with the letters the font has; others are told by a question mark, so
-// that nothing is left out in silence.
-func (p *paper) legible(s string) string {
-	s = spelt.Replace(s)
-	has := letters()
-	return strings.Map(func(r rune) rune {
-		switch {
-		case r == '\n' || r == '\t':
-			return ' '
-		case has[r]:
-			return r
-		}
-		return '?'
-	}, s)
-}
+// legible is a text as it is set on paper.
+func (p *paper) legible(s string) string { return spelt.Replace(s) }
 
 // bytes ends the PDF, with its tags.
 func (p *paper) bytes() ([]byte, error) {
@@ -261,5 +251,5 @@ func (p *paper) bytes() ([]byte, error) {
 	if err := p.pdf.Output(&b); err != nil {
 		return nil, fmt.Errorf("the PDF could not be made: %w", err)
 	}
-	return tag(b.Bytes(), p.marks)
+	return tag(b.Bytes(), p.title, p.marks)
 }

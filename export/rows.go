@@ -19,7 +19,7 @@ func (p *paper) table(head []string, parts []float64, rows [][]string) {
 		for i, lines := range wrapped {
 			p.within("P", "", func() {
 				for k, l := range lines {
-					p.pdf.Text(x, p.y+high*(float64(k)+0.78), l)
+					p.put(x, p.y+high*(float64(k)+0.78), l)
 				}
 			})
 			x += width * parts[i]
@@ -67,7 +67,7 @@ func (p *paper) row(all []pictured, most int, ratio float64) {
 			p.font(false, 8)
 			p.within("P", "", func() {
 				for k, l := range lines[i] {
-					p.pdf.Text(x, top+each*ratio+high*(float64(k)+1), l)
+					p.put(x, top+each*ratio+high*(float64(k)+1), l)
 				}
 			})
 		}

@@ -57,6 +57,7 @@ type Drawing struct {
 	Count int // how many are made, of both hands together
 	Paths []Path
 	Warn  string // why the proof does not hold; "" when it does
+	at    Point  // where it lies on a template page
 }
 
 // OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says

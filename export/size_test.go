@@ -1,6 +1,7 @@
 package export
 
 import (
+	"cmp"
 	"encoding/xml"
 	"fmt"
 	"math"
@@ -173,65 +174,198 @@ func inPDF(t *testing.T, file string, page int) (out []segment2) {
 	return out
 }
 
-// Templates in PDF, read with poppler: a piece that goes on a page lies there to a hundredth of
-// a millimetre, beside a ruler of 100 mm; what is larger is tiled, and put together again by its
-// overlap it is the piece.
-func TestTemplatesTrueToSize(t *testing.T) {
-	j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm")
-	pdf, err := Templates(j, What{}, Options{Paper: Formats[0]})
-	if err != nil {
-		t.Fatal(err)
-	}
-	file, page := kept(t, "t.pdf", pdf), 0
-	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
-		page++
-		got := inPDF(t, file, page)
-		want := straight(OfPiece(j, p, piece, false))
-		for i := range want {
-			want[i] = segment2{want[i][0] + tileMargin, want[i][1] + tileMargin + tileHead, want[i][2] + tileMargin,
-				want[i][3] + tileMargin + tileHead}
-		}
-		if missing := allFound(want, got, near); len(missing) > 0 {
-			t.Errorf("%s: without %v", piece.Name, missing)
-		}
-		rulers := slices.ContainsFunc(got, func(s segment2) bool {
-			return math.Abs(math.Abs(s[2]-s[0])-100) < near && math.Abs(s[1]-s[3]) < near
-		})
-		if !rulers {
-			t.Errorf("%s has no ruler of 100 mm beside it", piece.Name)
-		}
-	})
+// found says where on a page the lines of a drawing lie, as it is or turned a quarter.
+func found(d Drawing, got []segment2) (at Point, ok bool) {
+	at, _, ok = foundAs(d, got)
+	return at, ok
 }
 
-func TestTiles(t *testing.T) {
-	j := made(t, "tray-lid", "200 mm", "120 mm", "80 mm", "card.sheet", "30x30")
-	pdf, err := Templates(j, What{}, Options{Paper: Formats[1]})
-	if err != nil {
-		t.Fatal(err)
-	}
-	file := kept(t, "t.pdf", pdf)
-	p := j.Plans[0]
-	d := OfPiece(j, p, p.Box.Piece("base"), false) // 360 by 280
-	text := runs(t, "pdftotext", "-f", "1", "-l", "4", file, "-")
-	wide, high := Formats[1].W-2*tileMargin, Formats[1].H-2*tileMargin-tileHead-tileFoot
-	nx, ny := tiles(d.W, wide), tiles(d.H, high)
-	if tx, ty := tiles(d.H, wide), tiles(d.W, high); nx*ny != 4 || tx*ty < 4 {
-		t.Fatalf("%d by %d tiles, turned %d by %d", nx, ny, tx, ty)
-	}
-	var got []segment2
-	for page := range 4 {
-		x, y := page%nx, page/nx
-		if label := fmt.Sprintf("page %c%d of %c%d", 'A'+y, x+1, 'A'+ny-1, nx); !strings.Contains(text, label) {
-			t.Errorf("no page says %q", label)
-		}
-		dx, dy := float64(x)*(wide-tileOverlap)-tileMargin, float64(y)*(high-tileOverlap)-tileMargin-tileHead
-		for _, s := range inPDF(t, file, page+1) {
-			got = append(got, segment2{s[0] + dx, s[1] + dy, s[2] + dx, s[3] + dy})
+func foundAs(d Drawing, got []segment2) (at Point, as Drawing, ok bool) {
+	for _, d := range []Drawing{d, d.turned()} {
+		want := straight(d)
+		for _, g := range got {
+			for _, end := range []Point{{g[0], g[1]}, {g[2], g[3]}} {
+				at := Point{end.X - want[0][0], end.Y - want[0][1]}
+				moved := make([]segment2, len(want))
+				for i, w := range want {
+					moved[i] = segment2{w[0] + at.X, w[1] + at.Y, w[2] + at.X, w[3] + at.Y}
+				}
+				if len(allFound(moved[:1], got, near)) == 0 && len(allFound(moved, got, near)) == 0 {
+					return at, d, true
+				}
+			}
 		}
 	}
-	if missing := allFound(straight(d), got, 0.015); len(missing) > 0 {
-		t.Errorf("the pages don't make up the base: without %v", missing)
+	return at, d, false
+}
+
+// Templates in PDF, read with poppler: a piece that goes on a page lies there to a hundredth of
+// a millimetre, beside a ruler of 100 mm, whole and on no other piece; small ones share a page.
+func TestTemplatesTrueToSize(t *testing.T) {
+	for _, paper := range Formats {
+		j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm", "arrange.compartments", "grid", "arrange.columns", "3", "arrange.rows", "2")
+		pdf, err := Templates(j, What{}, Options{Paper: paper})
+		if err != nil {
+			t.Fatal(err)
+		}
+		file := kept(t, "t.pdf", pdf)
+		var lines [][]segment2
+		for page := range pagesOf(t, file) {
+			lines = append(lines, inPDF(t, file, page+1))
+			if !slices.ContainsFunc(lines[page], func(s segment2) bool {
+				return math.Abs(math.Abs(s[2]-s[0])-100) < near && math.Abs(s[1]-s[3]) < near
+			}) {
+				t.Errorf("page %d has no ruler of 100 mm", page+1)
+			}
+		}
+		type laid struct {
+			page   int
+			lo, hi Point
+		}
+		var all []laid
+		for _, d := range Drawings(j) {
+			on := slices.IndexFunc(lines, func(got []segment2) bool { _, ok := found(d, got); return ok })
+			if on < 0 {
+				t.Errorf("%s: the %s is on no page", paper.ID, d.Name)
+				continue
+			}
+			at, _ := found(d, lines[on])
+			in := laid{on, at, Point{at.X + d.W, at.Y + d.H}}
+			if at.X < tileMargin-near || at.Y < tileMargin || in.hi.X > paper.W-tileMargin+near || in.hi.Y > paper.H-tileMargin-tileFoot+near {
+				t.Errorf("%s: the %s lies off the page at %v", paper.ID, d.Name, at)
+			}
+			for _, o := range all {
+				if o.page == on && in.lo.X < o.hi.X && o.lo.X < in.hi.X && in.lo.Y < o.hi.Y && o.lo.Y < in.hi.Y {
+					t.Errorf("%s: the %s lies on another piece", paper.ID, d.Name)
+				}
+			}
+			all = append(all, in)
+		}
+		if len(lines) >= len(all) {
+			t.Errorf("%s: %d pages for %d pieces", paper.ID, len(lines), len(all))
+		}
 	}
+}
+
+func pagesOf(t *testing.T, file string) (n int) {
+	_, pages, _ := strings.Cut(runs(t, "pdfinfo", file), "Pages:")
+	fmt.Sscan(pages, &n)
+	return n
+}
+
+// crosses finds the crosses on a page: two short lines over each other's middle.
+func crosses(got []segment2) (out []Point) {
+	for _, h := range got {
+		mid := Point{(h[0] + h[2]) / 2, (h[1] + h[3]) / 2}
+		v := segment2{mid.X, mid.Y - crossArm, mid.X, mid.Y + crossArm}
+		if h.is(segment2{mid.X - crossArm, mid.Y, mid.X + crossArm, mid.Y}, 0.003) && len(allFound([]segment2{v}, got, 0.003)) == 0 {
+			out = append(out, mid)
+		}
+	}
+	return out
+}
+
+// Pages of a tiled piece are laid over each other as the maker lays them, cross on cross, and
+// from nothing but what stands on them: then the lines that two pages share lie on each other,
+// and all together are the piece. Tried at every join, of both papers, lying and standing.
+func TestTilesLaidCrossOnCross(t *testing.T) {
+	joins := 0
+	for _, paper := range Formats {
+		for _, size := range [][3]string{{"200 mm", "120 mm", "80 mm"}, {"120 mm", "330 mm", "40 mm"}, {"220 mm", "90 mm", "95 mm"}} {
+			j := made(t, "tray-lid", size[0], size[1], size[2], "card.sheet", "60 cm x 60 cm")
+			for _, name := range []string{"base", "lid"} {
+				pdf, err := Templates(j, What{Piece: name}, Options{Paper: paper})
+				if err != nil {
+					t.Fatal(err)
+				}
+				d, _ := drawingOf(j, What{Piece: name})
+				joins += laidTogether(t, paper.ID+" "+name, kept(t, "t.pdf", pdf), d)
+			}
+		}
+	}
+	if joins < 40 {
+		t.Errorf("only %d joins were tried", joins)
+	}
+}
+
+var pageName = regexp.MustCompile(`page ([A-Z])(\d+) of`)
+
+// laidTogether lays the pages of a file together by their crosses and gives how many joins it
+// has tried.
+func laidTogether(t *testing.T, what, file string, d Drawing) (joins int) {
+	t.Helper()
+	type place struct{ x, y int }
+	pages, at := map[place][]segment2{}, map[place]Point{}
+	var order []place
+	for page := range pagesOf(t, file) {
+		n := strconv.Itoa(page + 1)
+		name := pageName.FindStringSubmatch(flat(runs(t, "pdftotext", "-f", n, "-l", n, file, "-")))
+		if name == nil {
+			t.Fatalf("%s: page %s doesn't say which it is", what, n)
+		}
+		col, _ := strconv.Atoi(name[2])
+		in := place{col - 1, int(name[1][0] - 'A')}
+		pages[in], order = inPDF(t, file, page+1), append(order, in)
+	}
+	// The crosses of a join: the two that lie on one line, nearest to the edge that is shared.
+	edge := func(in place, dx, dy int) (a, b Point) {
+		all := crosses(pages[in])
+		key := func(q Point) float64 { return float64(dx)*q.X + float64(dy)*q.Y }
+		far := slices.MaxFunc(all, func(a, b Point) int { return cmp.Compare(key(a), key(b)) })
+		all = slices.DeleteFunc(all, func(q Point) bool { return math.Abs(key(q)-key(far)) > 0.01 })
+		slices.SortFunc(all, func(a, b Point) int { return cmp.Compare(a.X+a.Y, b.X+b.Y) })
+		return all[0], all[len(all)-1]
+	}
+	at[order[0]] = Point{}
+	for range order {
+		for _, in := range order {
+			if _, ok := at[in]; !ok {
+				continue
+			}
+			for _, to := range [][2]int{{1, 0}, {0, 1}, {-1, 0}, {0, -1}} {
+				next := place{in.x + to[0], in.y + to[1]}
+				if pages[next] == nil {
+					continue
+				}
+				a, b := edge(in, to[0], to[1])
+				c, e := edge(next, -to[0], -to[1])
+				if apartBy(a, b) < 20 || math.Abs(apartBy(a, b)-apartBy(c, e)) > near {
+					t.Errorf("%s: the crosses between %v and %v don't match", what, in, next)
+				}
+				lies := Point{at[in].X + a.X - c.X, at[in].Y + a.Y - c.Y}
+				if was, ok := at[next]; ok && apartBy(was, lies) > near {
+					t.Errorf("%s: %v lies in two places, %.2f mm apart", what, next, apartBy(was, lies))
+				}
+				at[next], joins = lies, joins+1
+			}
+		}
+	}
+	var all []segment2
+	for _, in := range order {
+		for _, s := range pages[in] {
+			all = append(all, segment2{s[0] + at[in].X, s[1] + at[in].Y, s[2] + at[in].X, s[3] + at[in].Y})
+		}
+	}
+	// What two pages show of a line must lie on itself.
+	origin, turned, ok := foundAs(d, all)
+	if !ok {
+		t.Errorf("%s: laid together, the pages don't make up the piece", what)
+	}
+	for _, in := range order {
+		marks := crosses(pages[in])
+		lo, hi := marks[0], marks[0]
+		for _, q := range marks {
+			lo, hi = Point{min(lo.X, q.X), min(lo.Y, q.Y)}, Point{max(hi.X, q.X), max(hi.Y, q.Y)}
+		}
+		for _, s := range straight(turned) {
+			dx, dy := origin.X-at[in].X, origin.Y-at[in].Y
+			s = segment2{s[0] + dx, s[1] + dy, s[2] + dx, s[3] + dy}
+			if _, _, on := clipped(Point{s[0], s[1]}, Point{s[2], s[3]}, lo, hi); on && len(allFound([]segment2{s}, pages[in], near)) > 0 {
+				t.Errorf("%s: page %v lacks the line %v, or has it elsewhere than its neighbours", what, in, s)
+			}
+		}
+	}
+	return joins / len(order)
 }
 
 // Of every family each piece lies on its sheet as the plan says, and nothing of it beside.

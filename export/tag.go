@@ -22,13 +22,19 @@ var plain = sync.OnceValue(func() *model.Configuration {
 	return c
 })
 
-// tag adds the structure of what was marked while the pages were written.
-func tag(pdf []byte, marks []tagged) ([]byte, error) {
+// tag adds the structure of what was marked while the pages were written, and the title, which
+// may have letters of any script.
+func tag(pdf []byte, title string, marks []tagged) ([]byte, error) {
 	conf := *plain()
 	ctx, err := api.ReadAndValidate(bytes.NewReader(pdf), &conf)
 	if err != nil {
 		return nil, fmt.Errorf("the PDF could not be read again: %w", err)
 	}
+	info, err := ctx.DereferenceDict(*ctx.Info)
+	if err != nil {
+		return nil, fmt.Errorf("the PDF's title could not be written: %w", err)
+	}
+	info["Title"] = types.NewHexLiteral([]byte(types.EncodeUTF16String(title)))
 	if err := structure(ctx, marks); err != nil {
 		return nil, fmt.Errorf("the PDF could not be tagged: %w", err)
 	}

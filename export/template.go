@@ -3,66 +3,107 @@ package export
 import (
 	"fmt"
 	"math"
-
-	"brevium/core/plan"
 )
 
-// Templates are printed true to size: a piece a page where it goes on one, else tiled, with
-// marks by which the pages are laid over each other.
+// Templates are printed true to size: small pieces share a page, a larger one has its own, and
+// what is larger still is tiled, with crosses by which the pages are laid over each other.
 
 const (
 	tileMargin  = 10.0 // printers leave so much white
 	tileOverlap = 10.0
-	tileHead    = 9.0  // for what the page says, at the least
 	tileFoot    = 14.0 // for the ruler
+	blockGap    = 7.0  // between pieces that share a page
+	leastTitle  = 55.0 // how wide a title is over a small piece
 )
-
-// templates adds pages with every piece of a job true to size.
-func (p *paper) templates(j plan.Job) {
-	for _, d := range Drawings(j) {
-		if d.Count > 1 {
-			d.Says += fmt.Sprintf(" (%d are made)", d.Count)
-		}
-		p.template(d)
-	}
-}
-
-// template sets a drawing on as few pages as it needs, lying or turned.
-func (p *paper) template(d Drawing) {
-	wide := p.w - 2*tileMargin
-	warn := p.warning(d, wide)
-	p.font(true, 10)
-	title := p.wrap(d.Says+" · page A1 of A1", wide)
-	head := max(tileHead, titleLine*float64(len(title))+warnLine*float64(len(warn)))
-	high := p.h - 2*tileMargin - head - tileFoot
-	nx, ny := tiles(d.W, wide), tiles(d.H, high)
-	if tx, ty := tiles(d.H, wide), tiles(d.W, high); tx*ty < nx*ny {
-		turned := d
-		turned.W, turned.H, turned.Paths = d.H, d.W, nil
-		for _, path := range d.Paths {
-			path.Points = append([]Point(nil), path.Points...)
-			turned.Paths = append(turned.Paths, path)
-		}
-		turned.place(turned.Paths, func(q Point) Point { return Point{d.H - q.Y, q.X} })
-		d, nx, ny = turned, tx, ty
-	}
-	for y := range ny {
-		for x := range nx {
-			p.tile(d, warn, x, y, nx, ny, wide, high)
-		}
-	}
-}
-
-// tiles is how many pages a length takes, each lying over the one before.
-func tiles(size, page float64) int {
-	if size <= page+1e-9 {
-		return 1
-	}
-	return 1 + int(math.Ceil((size-page)/(page-tileOverlap)-1e-9))
-}
 
 // how high lines are over a template, of its title and of a warning
 const titleLine, warnLine = 4.6, 3.4
+
+// block is a drawing that lies on a page under its title.
+type block struct {
+	d     Drawing
+	title []string
+	w, h  float64
+}
+
+// templates sets drawings on as few pages as their order allows.
+func (p *paper) templates(all []Drawing) {
+	var shelf, page []block
+	var x, high, down float64 // how far the shelf is filled, how deep it is, and what lies over it
+	wide := p.w - 2*tileMargin
+	flush := func() {
+		if len(page) > 0 {
+			p.shared(page)
+		}
+		shelf, page, x, high, down = nil, nil, 0, 0, 0
+	}
+	for _, d := range all {
+		if d.Count > 1 {
+			d.Says += fmt.Sprintf(" (%d are made)", d.Count)
+		}
+		most := p.tileRoom(d, 0)
+		b, ok := p.block(d, wide, most)
+		if !ok {
+			flush()
+			p.tiled(d)
+			continue
+		}
+		if len(shelf) > 0 && x+b.w > wide {
+			shelf, x, down, high = nil, 0, down+high+blockGap, 0
+		}
+		if len(page) > 0 && down+max(high, b.h) > most {
+			flush()
+		}
+		b.d.at = Point{x, down}
+		shelf, page = append(shelf, b), append(page, b)
+		x, high = x+b.w+blockGap, max(high, b.h)
+	}
+	flush()
+}
+
+// block lays a drawing under its title, turned if it only goes on the page so; ok is false where
+// it is too large either way.
+func (p *paper) block(d Drawing, wide, high float64) (b block, ok bool) {
+	p.font(true, 10)
+	for _, d := range []Drawing{d, d.turned()} {
+		over := min(wide, max(d.W, leastTitle))
+		b := block{d: d, title: p.wrap(d.Says, over), w: max(d.W, over)}
+		if b.h = titleLine*float64(len(b.title)) + d.H; d.W <= wide+1e-9 && b.h <= high+1e-9 {
+			return b, true
+		}
+	}
+	return b, false
+}
+
+// turned is a drawing turned a quarter.
+func (d Drawing) turned() Drawing {
+	t := d
+	t.W, t.H, t.Paths = d.H, d.W, nil
+	for _, path := range d.Paths {
+		path.Points = append([]Point(nil), path.Points...)
+		t.Paths = append(t.Paths, path)
+	}
+	t.place(t.Paths, func(q Point) Point { return Point{d.H - q.Y, q.X} })
+	return t
+}
+
+// tileRoom is how high a page is below its warning and so many lines of title.
+func (p *paper) tileRoom(d Drawing, titles int) float64 {
+	warn := p.warning(d, p.w-2*tileMargin)
+	return p.h - 2*tileMargin - tileFoot - titleLine*float64(titles) - warnLine*float64(len(warn))
+}
+
+// shared is a page of one or several pieces, each under its title.
+func (p *paper) shared(all []block) {
+	p.templatePage(all[0].d.Warn, func(top float64) {
+		for _, b := range all {
+			x, y := tileMargin+b.d.at.X, top+b.d.at.Y
+			p.titled(b.title, x, y)
+			y += titleLine * float64(len(b.title))
+			p.within("Figure", b.d.Says+", true to size", func() { p.drawing(b.d, x, y) })
+		}
+	})
+}
 
 // warning is what stands over each page of a plan that isn't proved, in lines: all of it, where
 // that leaves two thirds of the page to the piece.
@@ -78,43 +119,134 @@ func (p *paper) warning(d Drawing, wide float64) []string {
 	return lines
 }
 
-func (p *paper) tile(d Drawing, warn []string, x, y, nx, ny int, wide, high float64) {
-	margin, top, foot := p.margin, p.warn, p.foot
+func (p *paper) titled(lines []string, x, y float64) {
+	p.font(true, 10)
+	p.within("H2", "", func() {
+		for i, l := range lines {
+			p.put(x, y+titleLine*(float64(i)+0.7), l)
+		}
+	})
+}
+
+// templatePage is a page with its warning, if there is one, and its ruler.
+func (p *paper) templatePage(warn string, write func(top float64)) {
+	margin, was, foot := p.margin, p.warn, p.foot
 	p.margin, p.warn, p.foot = tileMargin, "", ""
 	p.turn()
-	says := d.Says
-	if nx*ny > 1 {
-		says += fmt.Sprintf(" · page %c%d of %c%d", 'A'+y%26, x+1, 'A'+(ny-1)%26, nx)
-	}
-	p.lines("H2", "text", "B", 10, says)
-	if len(warn) > 0 {
+	p.margin, p.warn, p.foot = margin, was, foot
+	top := tileMargin
+	if lines := p.warning(Drawing{Warn: warn}, p.w-2*tileMargin); len(lines) > 0 {
 		p.pdf.SetTextColor(156, 53, 32)
 		p.within("P", "", func() {
 			p.font(true, 8)
-			for i, line := range warn {
-				p.pdf.Text(tileMargin, p.y+2.6+warnLine*float64(i), line)
+			for i, line := range lines {
+				p.put(tileMargin, top+2.6+warnLine*float64(i), line)
 			}
 		})
 		p.pdf.SetTextColor(42, 37, 32)
+		top += warnLine * float64(len(lines))
 	}
-	p.margin, p.warn, p.foot = margin, top, foot
-	left, above := tileMargin, p.h-tileMargin-tileFoot-high
-	x0, y0 := float64(x)*(wide-tileOverlap), float64(y)*(high-tileOverlap)
-	p.within("Figure", d.Says+", true to size", func() {
-		p.pdf.ClipRect(left-1, above-1, wide+2, high+2, false)
-		for _, kind := range Kinds {
-			for _, path := range d.Paths {
-				if path.Kind == kind {
-					p.path(path, left-x0, above-y0)
-				}
+	write(top)
+	p.artifact(func() { p.ruler(tileMargin, p.h-tileMargin-tileFoot+4) })
+}
+
+// drawing draws all lines of a drawing, its corner at a place of the page.
+func (p *paper) drawing(d Drawing, x, y float64) {
+	for _, kind := range Kinds {
+		for _, path := range d.Paths {
+			if path.Kind == kind {
+				p.path(path, x, y)
 			}
 		}
-		p.pdf.ClipEnd()
+	}
+}
+
+// tiling is a drawing cut up for several pages: all tiles are alike, so that none holds only a
+// sliver of the piece.
+type tiling struct {
+	Drawing
+	nx, ny     int
+	wide, high float64
+}
+
+// tiles cuts a drawing up for pages so large.
+func (d Drawing) tiles(wide, high float64) tiling {
+	t := tiling{Drawing: d, nx: tilesOf(d.W, wide), ny: tilesOf(d.H, high)}
+	each := func(size float64, n int) float64 { return (size + float64(n-1)*tileOverlap) / float64(n) }
+	t.wide, t.high = each(d.W, t.nx), each(d.H, t.ny)
+	return t
+}
+
+// tilesOf is how many pages a length takes, each lying over the one before.
+func tilesOf(size, page float64) int {
+	if size <= page+1e-9 {
+		return 1
+	}
+	return 1 + int(math.Ceil((size-page)/(page-tileOverlap)-1e-9))
+}
+
+// corner is where a tile begins on the piece.
+func (t tiling) corner(x, y int) Point {
+	return Point{float64(x) * (t.wide - tileOverlap), float64(y) * (t.high - tileOverlap)}
+}
+
+// needed reports whether anything of the piece lies on a tile.
+func (t tiling) needed(x, y int) bool {
+	if x < 0 || y < 0 || x >= t.nx || y >= t.ny {
+		return false
+	}
+	lo := t.corner(x, y)
+	for _, path := range t.Paths {
+		if path.Kind != Name && len(within(path, lo, Point{lo.X + t.wide, lo.Y + t.high})) > 0 {
+			return true
+		}
+	}
+	return false
+}
+
+// tiled sets a drawing on as many pages as it needs, lying or turned.
+func (p *paper) tiled(d Drawing) {
+	wide := p.w - 2*tileMargin
+	p.font(true, 10)
+	title := p.wrap(d.Says+" · page A1 of A1", wide)
+	high := p.tileRoom(d, len(title))
+	t := d.tiles(wide, high)
+	if other := d.turned().tiles(wide, high); other.nx*other.ny < t.nx*t.ny {
+		t = other
+	}
+	for y := range t.ny {
+		for x := range t.nx {
+			if t.needed(x, y) {
+				p.tile(t, x, y, float64(len(title)))
+			}
+		}
+	}
+}
+
+func (p *paper) tile(t tiling, x, y int, titles float64) {
+	p.templatePage(t.Warn, func(top float64) {
+		p.font(true, 10)
+		last := Point{float64(t.nx), float64(t.ny)}
+		p.titled(p.wrap(fmt.Sprintf("%s · page %s of %s", t.Says, tileName(x, y), tileName(int(last.X)-1, int(last.Y)-1)),
+			p.w-2*tileMargin), tileMargin, top)
+		left, above := tileMargin, top+titleLine*titles
+		at := t.corner(x, y)
+		p.within("Figure", t.Says+", true to size", func() {
+			p.pdf.ClipRect(left-0.5, above-0.5, t.wide+1, t.high+1, false)
+			p.drawing(t.Drawing, left-at.X, above-at.Y)
+			p.pdf.ClipEnd()
+		})
+		p.artifact(func() { p.joins(t, left, above, x, y) })
 	})
-	p.artifact(func() {
-		p.joins(left, above, wide, high, x, y, nx, ny)
-		p.ruler(left, p.h-tileMargin-tileFoot+4)
-	})
+}
+
+// tileName names a page by its row and column: A1, A2, B1.
+func tileName(x, y int) string {
+	row := string(rune('A' + y%26))
+	if y >= 26 {
+		row = string(rune('A'+y/26-1)) + row
+	}
+	return fmt.Sprintf("%s%d", row, x+1)
 }
 
 // path draws one line true to size, its piece beginning at a place on the page.
@@ -151,13 +283,12 @@ func (p *paper) path(path Path, dx, dy float64) {
 	case Name:
 		p.font(false, 8)
 		pdf.SetTextColor(101, 91, 78)
-		text := p.legible(path.Text)
-		pdf.Text(path.Points[0].X+dx-pdf.GetStringWidth(text)/2, path.Points[0].Y+dy+1, text)
+		p.put(path.Points[0].X+dx-p.wide(path.Text)/2, path.Points[0].Y+dy+1, path.Text)
 		pdf.SetTextColor(42, 37, 32)
 		return
 	}
 	if path.Round > 0 {
-		pdf.Circle(path.Points[0].X+dx, path.Points[0].Y+dy, path.Round/2, does)
+		p.circle(path.Points[0].X+dx, path.Points[0].Y+dy, path.Round/2, does)
 		return
 	}
 	for i, q := range path.Points {
@@ -173,35 +304,59 @@ func (p *paper) path(path Path, dx, dy float64) {
 	pdf.DrawPath(does)
 }
 
-// joins marks where the next page lies over this one: crosses at the corners of the overlap,
-// and a dotted edge.
-func (p *paper) joins(left, top, wide, high float64, x, y, nx, ny int) {
+// joins marks where a neighbouring page lies over this one: a dotted line in the middle of what
+// both show, with a cross at either end. A cross stands at one point of the piece on both pages.
+func (p *paper) joins(t tiling, left, top float64, x, y int) {
 	pdf := p.pdf
 	pdf.SetDrawColor(101, 91, 78)
 	pdf.SetLineWidth(0.15)
 	pdf.SetLineCapStyle("butt")
-	edge := func(x1, y1, x2, y2 float64) {
+	edge := func(x1, y1, x2, y2 float64, to string) {
 		pdf.SetDashPattern([]float64{0.6, 1.6}, 0)
 		pdf.Line(x1, y1, x2, y2)
 		pdf.SetDashPattern(nil, 0)
 		for _, at := range []Point{{x1, y1}, {x2, y2}} {
-			pdf.Line(at.X-3, at.Y, at.X+3, at.Y)
-			pdf.Line(at.X, at.Y-3, at.X, at.Y+3)
+			pdf.Line(at.X-crossArm, at.Y, at.X+crossArm, at.Y)
+			pdf.Line(at.X, at.Y-crossArm, at.X, at.Y+crossArm)
+		}
+		p.font(false, 7)
+		pdf.SetTextColor(101, 91, 78)
+		p.put((x1+x2)/2+1, (y1+y2)/2-1, to)
+	}
+	const in, inset = tileOverlap / 2, tileOverlap
+	for _, s := range []struct {
+		x, y    int
+		at      float64
+		upright bool
+	}{{x - 1, y, left + in, true}, {x + 1, y, left + t.wide - in, true}, {x, y - 1, top + in, false},
+		{x, y + 1, top + t.high - in, false}} {
+		switch {
+		case !t.needed(s.x, s.y):
+		case s.upright:
+			edge(s.at, top+inset, s.at, top+t.high-inset, tileName(s.x, s.y))
+		default:
+			edge(left+inset, s.at, left+t.wide-inset, s.at, tileName(s.x, s.y))
 		}
 	}
-	if x > 0 {
-		edge(left+tileOverlap, top, left+tileOverlap, top+high)
-	}
-	if x+1 < nx {
-		edge(left+wide-tileOverlap, top, left+wide-tileOverlap, top+high)
-	}
-	if y > 0 {
-		edge(left, top+tileOverlap, left+wide, top+tileOverlap)
-	}
-	if y+1 < ny {
-		edge(left, top+high-tileOverlap, left+wide, top+high-tileOverlap)
-	}
 	pdf.SetDashPattern(nil, 0)
+}
+
+// crossArm is how far a cross reaches from its middle.
+const crossArm = 3.0
+
+// circle draws a round in eight curves, true to a hundred-thousandth of its radius: the
+// package's own has six and is a third of a hundredth small between them.
+func (p *paper) circle(x, y, r float64, does string) {
+	const n = 8
+	reach := r * 4 / 3 * math.Tan(math.Pi/(2*n))
+	p.pdf.MoveTo(x+r, y)
+	for i := range n {
+		s0, c0 := math.Sincos(2 * math.Pi * float64(i) / n)
+		s1, c1 := math.Sincos(2 * math.Pi * float64(i+1) / n)
+		p.pdf.CurveBezierCubicTo(x+r*c0-reach*s0, y+r*s0+reach*c0, x+r*c1+reach*s1, y+r*s1-reach*c1, x+r*c1, y+r*s1)
+	}
+	p.pdf.ClosePath()
+	p.pdf.DrawPath(does)
 }
 
 // ruler is what a printed page is checked against: 100 mm and 4 in.
@@ -230,6 +385,6 @@ func (p *paper) ruler(x, y float64) {
 	pdf.SetTextColor(42, 37, 32)
 	for i, says := range []string{"100 mm; below it 4 in. Print at 100 %, not “fit to page”, and lay a",
 		"ruler on this before you cut. Line: cut; dashes: valley; beads:", "mountain; dots: glue on this side; rings: on the other side."} {
-		pdf.Text(x+105, y+1.5+3.1*float64(i), says)
+		p.put(x+105, y+1.5+3.1*float64(i), says)
 	}
 }

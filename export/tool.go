@@ -80,8 +80,13 @@ func (d Drawing) strokes() []Stroke {
 	}
 	at := Point{}
 	out := make([]Stroke, 0, len(scores)+len(inner)+len(outer))
-	for _, group := range [][]Stroke{scores, inner, outer} {
-		ordered := nearest(linked(group), at)
+	for i, group := range [][]Stroke{scores, inner, outer} {
+		var ordered []Stroke
+		if group = linked(group); i < 2 {
+			ordered = nearest(group, at)
+		} else {
+			ordered = d.freeing(group, inner, at)
+		}
 		if n := len(ordered); n > 0 {
 			last := ordered[n-1].Points
 			at = last[len(last)-1]
@@ -117,19 +122,19 @@ func (d Drawing) once(all []segment) (out []segment) {
 	var order []key
 	for _, s := range all {
 		switch {
-		case s.a.X == s.b.X && edgeOf(s.a.X, d.W), s.a.Y == s.b.Y && edgeOf(s.a.Y, d.H):
+		case same(s.a.X, s.b.X) && edgeOf(s.a.X, d.W), same(s.a.Y, s.b.Y) && edgeOf(s.a.Y, d.H):
 			continue
-		case s.a.X != s.b.X && s.a.Y != s.b.Y:
-			if !slices.ContainsFunc(out, func(o segment) bool { return o.a == s.a && o.b == s.b || o.a == s.b && o.b == s.a }) {
+		case !same(s.a.X, s.b.X) && !same(s.a.Y, s.b.Y):
+			if !slices.ContainsFunc(out, func(o segment) bool { return o.isOn(s) }) {
 				out = append(out, s)
 			}
 			continue
 		}
-		k := key{s.a.X == s.b.X, int64(math.Round(s.a.Y * 1e4))}
+		k := key{same(s.a.X, s.b.X), nanometres(s.a.Y)}
 		if k.upright {
-			k.at = int64(math.Round(s.a.X * 1e4))
+			k.at = nanometres(s.a.X)
 		}
-		if s.a.X > s.b.X || s.a.Y > s.b.Y {
+		if s.a.X+s.a.Y > s.b.X+s.b.Y {
 			s.a, s.b = s.b, s.a
 		}
 		if spans[k] == nil {
@@ -141,6 +146,17 @@ func (d Drawing) once(all []segment) (out []segment) {
 		out = append(out, joined(spans[k])...)
 	}
 	return out
+}
+
+// Lengths of the plan are whole nanometres, whatever way they came here: places that are one
+// differ by far less, others by one at the least. Anything coarser has its halves.
+func nanometres(mm float64) int64 { return int64(math.Round(mm * 1e6)) }
+
+func same(a, b float64) bool { return math.Abs(a-b) < 4e-7 }
+
+func (s segment) isOn(o segment) bool {
+	on := func(a, b Point) bool { return same(a.X, b.X) && same(a.Y, b.Y) }
+	return on(s.a, o.a) && on(s.b, o.b) || on(s.a, o.b) && on(s.b, o.a)
 }
 
 func edgeOf(at, size float64) bool { return at < 1e-6 || at > size-1e-6 }
@@ -167,7 +183,7 @@ func joined(all []segment) (out []segment) {
 // linked joins strokes that begin where another ends, so that the tool stays down.
 func linked(all []Stroke) (out []Stroke) {
 	type spot struct{ x, y int64 }
-	of := func(p Point) spot { return spot{int64(math.Round(p.X * 1e4)), int64(math.Round(p.Y * 1e4))} }
+	of := func(p Point) spot { return spot{nanometres(p.X), nanometres(p.Y)} }
 	ends := map[spot][]int{}
 	for i, s := range all {
 		ends[of(s.Points[0])] = append(ends[of(s.Points[0])], i)

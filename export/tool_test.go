@@ -3,9 +3,12 @@ package export
 import (
 	"math"
 	"math/rand/v2"
+	"regexp"
 	"slices"
+	"strconv"
 	"testing"
 
+	"brevium/core/measure"
 	"brevium/core/plan"
 	styles "brevium/core/style"
 	"brevium/machine"
@@ -52,12 +55,17 @@ func pathIsDrawing(t *testing.T, j plan.Job, n int) {
 			t.Errorf("%s, sheet %d of %s: %v", j.Name, n+1, j.Plans[0].Style.ID, why)
 		}
 	}
+	for _, number := range regexp.MustCompile(`\d+`).FindAllString(string(HPGL(d, strokes)), -1) {
+		if v, _ := strconv.Atoi(number); v > mostHPGL {
+			t.Fatalf("%s: HPGL has the number %d", j.Name, v)
+		}
+	}
 	of := map[int][]segment2{}
 	for i, s := range hpgl.Strokes {
 		for k := range s.Points[1:] {
 			a, b, g := s.Points[k], s.Points[k+1], gcode.Strokes[i].Points
 			of[s.Tool] = append(of[s.Tool], segment2{a.X, d.H - a.Y, b.X, d.H - b.Y})
-			if math.Abs(a.X-g[k].X) > 0.0011 || math.Abs(a.Y-g[k].Y) > 0.0011 {
+			if most := 0.5/float64(d.hpglUnit()) + 0.0006; math.Abs(a.X-g[k].X) > most || math.Abs(a.Y-g[k].Y) > most {
 				t.Fatalf("%s: stroke %d lies otherwise in HPGL and G-code", j.Name, i+1)
 			}
 		}
@@ -82,6 +90,38 @@ func pathIsDrawing(t *testing.T, j plan.Job, n int) {
 		}
 		if beside := uncovered(of[tool], want); len(beside) > 0 {
 			t.Errorf("%s, sheet %d: tool %d goes where nothing is drawn: %v", j.Name, n+1, tool, beside[0])
+		}
+	}
+}
+
+// No cut is made twice, however fine the marks: pieces side by side share theirs, at sixteenths,
+// thirty-seconds, sixty-fourths and millimetres.
+func TestSharedCutsOnce(t *testing.T) {
+	r := rand.New(rand.NewPCG(24, 1))
+	for range 120 {
+		step := []measure.Length{measure.Inch / 16, measure.Inch / 32, measure.Inch / 64, measure.Millimetre, measure.Millimetre / 2}[r.IntN(5)]
+		d := Drawing{W: 300, H: 300}
+		x := step * measure.Length(1+r.IntN(40))
+		for range 4 {
+			w, h := step*measure.Length(20+r.IntN(60)), step*measure.Length(20+r.IntN(60))
+			rect := rectangle("piece", w.MM(), h.MM())[:1]
+			if r.IntN(2) == 0 { // turned, as it is laid
+				d.place(rect, func(q Point) Point { return Point{w.MM() - q.X, q.Y} })
+			}
+			d.place(rect, func(q Point) Point { return Point{x.MM() + q.X, 10*step.MM() + q.Y} })
+			d.Paths, x = append(d.Paths, rect...), x+w
+		}
+		var cuts []segment2
+		for _, s := range d.strokes() {
+			for k := 1; k < len(s.Points); k++ {
+				cuts = append(cuts, segment2{s.Points[k-1].X, s.Points[k-1].Y, s.Points[k].X, s.Points[k].Y})
+			}
+		}
+		for i, c := range cuts {
+			rest := slices.Delete(slices.Clone(cuts), i, i+1)
+			if bare := uncovered([]segment2{c}, rest); len(bare) < 3 {
+				t.Fatalf("in marks of %v, the cut %v is made twice", step.MM(), c)
+			}
 		}
 	}
 }

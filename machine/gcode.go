@@ -12,19 +12,10 @@ import (
 func ReadGCode(data []byte) (Program, error) {
 	r := &gcode{scale: 1, z: 1, absolute: true}
 	for n, line := range strings.Split(string(data), "\n") {
-		for {
-			open := strings.IndexAny(line, "(;")
-			if open < 0 || line[open] == ';' { // what follows a semicolon is a comment, whatever it holds
-				break
-			}
-			shut := strings.IndexByte(line[open:], ')')
-			if shut < 0 {
-				return Program{}, fmt.Errorf("line %d: a comment without its end", n+1)
-			}
-			r.note(line[open+1 : open+shut])
-			line = line[:open] + " " + line[open+shut+1:]
+		line, err := r.uncommented(line)
+		if err != nil {
+			return Program{}, fmt.Errorf("line %d: %w", n+1, err)
 		}
-		line, _, _ = strings.Cut(line, ";")
 		if err := r.line(strings.ToUpper(strings.TrimSpace(line))); err != nil {
 			return Program{}, fmt.Errorf("line %d, %.24q: %w", n+1, strings.TrimSpace(line), err)
 		}
@@ -34,6 +25,29 @@ func ReadGCode(data []byte) (Program, error) {
 	}
 	r.lift()
 	return r.Program, nil
+}
+
+// uncommented takes the comments out of a line and notes what they say.
+func (r *gcode) uncommented(line string) (string, error) {
+	var out strings.Builder
+	for {
+		open := strings.IndexAny(line, "(;")
+		if open < 0 {
+			out.WriteString(line)
+			return out.String(), nil
+		}
+		out.WriteString(line[:open])
+		if line[open] == ';' { // what follows is a comment, whatever it holds
+			return out.String(), nil
+		}
+		shut := strings.IndexByte(line[open:], ')')
+		if shut < 0 {
+			return "", fmt.Errorf("a comment without its end")
+		}
+		r.note(line[open+1 : open+shut])
+		out.WriteByte(' ')
+		line = line[open+shut+1:]
+	}
 }
 
 type gcode struct {
@@ -99,9 +113,11 @@ func (r *gcode) word(letter byte, v float64) error {
 		r.absolute = true
 	case "G91":
 		r.absolute = false
-	case "M6":
+	case "M6": // where the tool was down, the next one goes on from there
 		r.lift()
-		r.tool = r.next
+		if r.tool = r.next; r.z <= 0 {
+			r.now = []Point{r.at}
+		}
 	case "M2", "M30":
 		r.ended = true
 	default:
@@ -125,7 +141,7 @@ func (r *gcode) move(to Point, z float64) error {
 		r.lift()
 	case z <= 0:
 		if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {
-			return fmt.Errorf("a job has %d points at the most", MostPoints)
+			return tooMany
 		}
 	}
 	r.at, r.z = to, z

@@ -12,7 +12,8 @@ const unit = 1.0 / 40
 // ReadHPGL reads a job in HPGL: IN, SP, PU, PD, PA, PR, IP with SC, CO. Another instruction is
 // refused, for a path that was half understood is worse than none.
 func ReadHPGL(data []byte) (Program, error) {
-	r := &hpgl{scale: Point{unit, unit}, corner: [4]float64{0, 0, 4000, 4000}, absolute: true}
+	r := &hpgl{}
+	r.initial()
 	text := string(data)
 	for n := 1; text != ""; n++ {
 		text = strings.TrimLeft(text, " \t\r\n;")
@@ -48,11 +49,29 @@ func ReadHPGL(data []byte) (Program, error) {
 // hpgl is the state of a job that is read.
 type hpgl struct {
 	Program
-	at, origin, scale Point
-	corner            [4]float64 // P1 and P2, in units
-	tool, points      int
-	down, absolute    bool
-	now               []Point
+	at             Point
+	corner         [4]float64 // P1 and P2, in the machine's own units
+	users          []float64  // what SC calls these corners; none: its own units
+	tool, points   int
+	down, absolute bool
+	now            []Point
+}
+
+// initial is the state that a machine is in when it is switched on, and after IN.
+func (r *hpgl) initial() {
+	r.up()
+	r.corner, r.users, r.absolute, r.tool, r.at = [4]float64{0, 0, 4000, 4000}, nil, true, 0, Point{}
+}
+
+// scale gives how long the unit is in millimetres, and where its origin lies: SC names the
+// corners, so it moves with them when IP comes later.
+func (r *hpgl) scale() (by, origin Point) {
+	if r.users == nil {
+		return Point{unit, unit}, Point{}
+	}
+	c, n := r.corner, r.users
+	by = Point{(c[2] - c[0]) * unit / (n[1] - n[0]), (c[3] - c[1]) * unit / (n[3] - n[2])}
+	return by, Point{c[0]*unit - n[0]*by.X, c[1]*unit - n[2]*by.Y}
 }
 
 func (r *hpgl) does(name, args string) error {
@@ -61,8 +80,10 @@ func (r *hpgl) does(name, args string) error {
 		return err
 	}
 	switch name {
-	case "IN", "DF":
-		r.up()
+	case "IN":
+		r.initial()
+	case "DF": // the tool, where it is and the corners stay
+		r.users, r.absolute = nil, true
 	case "CO":
 		return fmt.Errorf("a comment stands between quotation marks")
 	case "SP":
@@ -102,16 +123,10 @@ func (r *hpgl) does(name, args string) error {
 
 // scaled sets the unit so that the corners P1 and P2 have the numbers given.
 func (r *hpgl) scaled(n []float64) error {
-	if len(n) == 0 {
-		r.origin, r.scale = Point{}, Point{unit, unit}
-		return nil
-	}
-	if len(n) != 4 || n[0] == n[1] || n[2] == n[3] {
+	if len(n) != 0 && (len(n) != 4 || n[0] == n[1] || n[2] == n[3]) {
 		return fmt.Errorf("SC takes four numbers, of which no pair is alike")
 	}
-	c := r.corner
-	r.scale = Point{(c[2] - c[0]) * unit / (n[1] - n[0]), (c[3] - c[1]) * unit / (n[3] - n[2])}
-	r.origin = Point{c[0]*unit - n[0]*r.scale.X, c[1]*unit - n[2]*r.scale.Y}
+	r.users = n
 	return nil
 }
 
@@ -119,17 +134,18 @@ func (r *hpgl) moves(n []float64) error {
 	if len(n)%2 != 0 {
 		return fmt.Errorf("a place has two numbers")
 	}
+	by, origin := r.scale()
 	for i := 0; i < len(n); i += 2 {
-		to := Point{r.origin.X + n[i]*r.scale.X, r.origin.Y + n[i+1]*r.scale.Y}
+		to := Point{origin.X + n[i]*by.X, origin.Y + n[i+1]*by.Y}
 		if !r.absolute {
-			to = Point{r.at.X + n[i]*r.scale.X, r.at.Y + n[i+1]*r.scale.Y}
+			to = Point{r.at.X + n[i]*by.X, r.at.Y + n[i+1]*by.Y}
 		}
 		if !sane(to.X) || !sane(to.Y) {
 			return fmt.Errorf("that is no place on a bed")
 		}
 		if r.at = to; r.down {
 			if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {
-				return fmt.Errorf("a job has %d points at the most", MostPoints)
+				return tooMany
 			}
 		}
 	}

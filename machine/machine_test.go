@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"net/http"
@@ -79,12 +80,107 @@ func TestJobsThatAreRefused(t *testing.T) {
 		{`CO "SHEET 50 50";SP1;PU0,0;PD4000,0;`, "leaves the sheet"},
 		{`SP2;` + rim + `SP1;PU0,0;PD4000,0;`, "Score first"},
 		{`SP2;` + rim + `PU1200,1200;PD1600,1200;`, "cut what is within first"},
+		{`SP2;PU400,400;PD3600,400,3600,2800;PU3600,2800;PD400,2800,400,400;PU1200,1200;PD1600,1200;`, "cut what is within first"},
+		{`CO "SHEET 90 70";SP2;PU3600,2000;PD2000,2000,2000,2800;PU2800,2400;PD3000,2400;`, "cut what is within first"},
+		{`CO "SHEET 90 70";SP2;PU0,1000;PD3600,1000;PU1200,400;PD1200,600,1300,600,1300,400,1200,400;`, "cut what is within first"},
 		{`SP3;PU0,0;PD4,4;`, "asks for tool 3"},
 		{`CO "NOT PROVED, don't cut this: it is too large";SP1;PU0,0;PD4000,0;`, "must not be cut"},
 	} {
 		if why := strings.Join(read(t, c.job).Check(bed), " "); !strings.Contains(why, c.why) {
 			t.Errorf("%q: %q, not %q", c.job, why, c.why)
 		}
+	}
+}
+
+// What the formats say of units and tools: IN begins anew, DF gives the unit up, SC names the
+// corners wherever IP puts them, a tool that is changed while it is down goes on from there.
+func TestUnitsAndTools(t *testing.T) {
+	for job, want := range map[string]Point{
+		`IP0,0,4000,4000;SC0,100,0,100;SP1;PU0,0;PD50,20;`:               {50, 20},
+		`SC0,100,0,100;IP0,0,2000,8000;SP1;PU0,0;PD50,20;`:               {25, 40},
+		`IP400,0,4400,4000;SC0,100,0,100;SP1;PU0,0;PD50,20;`:             {60, 20},
+		`SC0,100,0,100;IN;SP1;PU0,0;PD400,800;`:                          {10, 20},
+		`SC0,100,0,100;DF;SP1;PU0,0;PD400,800;`:                          {10, 20},
+		`IP0,0,2000,2000;DF;SC0,100,0,100;SP1;PU0,0;PD50,20;`:            {25, 10},
+		`IP0,0,2000,2000;IN;SC0,100,0,100;SP1;PU0,0;PD50,20;`:            {50, 20},
+		`SC0,100,0,100;SC;SP1;PU0,0;PD400,800;`:                          {10, 20},
+		"(a)\nG0 X1 Y1\nT1 M6\nG1 Z0\nG1 X5\nT2 M6\nG1 X10 Y20\nG0 Z3\n": {10, 20},
+	} {
+		p := read(t, job)
+		last := p.Strokes[len(p.Strokes)-1]
+		if got := last.Points[len(last.Points)-1]; got.from(want) > 1e-9 {
+			t.Errorf("%q ends at %v, not %v", job, got, want)
+		}
+		if strings.HasPrefix(job, "(") && (len(p.Strokes) != 2 || last.Tool != Knife || last.Points[0] != (Point{5, 1})) {
+			t.Errorf("%q: %v", job, p.Strokes)
+		}
+	}
+}
+
+// What is cut as it should be is taken: slits before rims, a rim after another that shares a cut
+// with it, halves of a sheet one after the other.
+func TestGoodOrders(t *testing.T) {
+	for _, job := range []string{
+		`CO "SHEET 90 70";SP2;PU1200,1200;PD1600,1200;PU400,400;PD3600,400,3600,2800,400,2800,400,400;`,
+		`CO "SHEET 90 70";SP2;PU0,1000;PD3600,1000;PU1200,1000;PD1200,0;PU2400,1000;PD2400,2800;`,
+		`CO "SHEET 90 70";SP2;PU400,400;PD1600,400,1600,1600,400,1600,400,400;PU1600,400;PD2800,400,2800,1600,1600,1600;` +
+			`PU2900,500;PD3100,500;`,
+	} {
+		if why := read(t, job).Check(Bed{330, 450}); len(why) > 0 {
+			t.Errorf("%q: %v", job, why)
+		}
+	}
+}
+
+// hostile jobs are as large as a job may be, of what takes a reader long.
+var hostile = map[string]func() string{
+	"comments": func() string { return strings.Repeat("()", MostBytes/2) },
+	"open":     func() string { return strings.Repeat("(", MostBytes) },
+	"closed": func() string {
+		var b strings.Builder
+		b.WriteString("SP2;")
+		for i := range 90_000 {
+			fmt.Fprintf(&b, "PU%d,%d;PD%d,%[2]d,%[3]d,%[4]d,%[1]d,%[2]d;", i%300*30, i/300*30, i%300*30+20, i/300*30+20)
+		}
+		return b.String()
+	},
+	"labels": func() string { return strings.Repeat(`CO "SHEET NaN NaN";`, MostBytes/20) },
+}
+
+func TestHostileJobs(t *testing.T) {
+	for name, job := range hostile {
+		m, _ := clocked()
+		p, err := ReadGCode([]byte(job()))
+		if name == "closed" || name == "labels" {
+			p, err = ReadHPGL([]byte(job()))
+		}
+		if err == nil {
+			err = m.Load(p)
+		}
+		if (err == nil) != (name == "closed") {
+			t.Errorf("%s: %v", name, err)
+		}
+		w := httptest.NewRecorder()
+		m.Handler().ServeHTTP(w, httptest.NewRequest("GET", "/state", nil))
+		if !strings.Contains(w.Body.String(), `"phase"`) {
+			t.Errorf("%s: the state is %q", name, w.Body)
+		}
+	}
+}
+
+func BenchmarkHostile(b *testing.B) {
+	for name, job := range hostile {
+		data := []byte(job())
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if p, err := ReadHPGL(data); err == nil {
+					p.Check(Bed{330, 450})
+				}
+				if p, err := ReadGCode(data); err == nil {
+					p.Check(Bed{330, 450})
+				}
+			}
+		})
 	}
 }
 

@@ -38,11 +38,6 @@ func (s Stroke) Long() (sum float64) {
 	return sum
 }
 
-// closed says whether it comes back to where it began.
-func (s Stroke) closed() bool {
-	return len(s.Points) > 3 && s.Points[0].from(s.Points[len(s.Points)-1]) < 0.01
-}
-
 // Program is a job that was read.
 type Program struct {
 	Name    string   `json:"name"`
@@ -53,9 +48,12 @@ type Program struct {
 
 // The most a job holds.
 const (
-	MostBytes  = 8 << 20
-	MostPoints = 400_000
+	MostBytes   = 8 << 20
+	MostPoints  = 400_000
+	MostStrokes = 100_000
 )
+
+var tooMany = fmt.Errorf("a job has %d points at the most", MostPoints)
 
 // Bed is how large a sheet the machine takes, in millimetres.
 type Bed struct{ W, H float64 }
@@ -72,6 +70,9 @@ func (p Program) Check(bed Bed) (why []string) {
 	if len(p.Strokes) == 0 {
 		return append(why, "There is nothing to score or cut in this job.")
 	}
+	if len(p.Strokes) > MostStrokes {
+		return append(why, fmt.Sprintf("The job has %d strokes; this machine takes %d at the most.", len(p.Strokes), MostStrokes))
+	}
 	w, h := bed.W, bed.H
 	if p.W > 0 && p.H > 0 {
 		if p.W > bed.W+0.01 || p.H > bed.H+0.01 {
@@ -80,9 +81,9 @@ func (p Program) Check(bed Bed) (why []string) {
 		w, h = min(w, p.W), min(h, p.H)
 	}
 	if out, ok := p.outside(w, h); ok {
-		why = append(why, fmt.Sprintf("The path leaves the sheet at %.1f, %.1f mm.", out.X, out.Y))
+		return append(why, fmt.Sprintf("The path leaves the sheet at %.1f, %.1f mm.", out.X, out.Y))
 	}
-	return append(why, p.order()...)
+	return append(why, p.order(Bed{w, h})...)
 }
 
 func (p Program) outside(w, h float64) (Point, bool) {
@@ -96,10 +97,9 @@ func (p Program) outside(w, h float64) (Point, bool) {
 	return Point{}, false
 }
 
-// order checks that scores come before cuts, and that nothing is worked on within a rim that
-// was cut round before.
-func (p Program) order() (why []string) {
-	var free []Stroke
+// order checks that scores come before cuts, and that nothing is worked on within what was cut
+// free before.
+func (p Program) order(bed Bed) (why []string) {
 	cut := false
 	for i, s := range p.Strokes {
 		if s.Tool != Scorer && s.Tool != Knife {
@@ -110,61 +110,23 @@ func (p Program) order() (why []string) {
 				i+1))
 		}
 		cut = cut || s.Tool == Knife
-		for _, f := range free {
-			if f.holds(s) {
-				return append(why, fmt.Sprintf("Stroke %d lies within a piece that was cut free before: cut what is within first.", i+1))
-			}
-		}
-		if s.Tool == Knife && s.closed() {
-			free = append(free, s)
-		}
+	}
+	if i, ok := p.loose(bed); ok {
+		why = append(why, fmt.Sprintf("Stroke %d lies within a piece that was cut free before: cut what is within first.", i+1))
 	}
 	return why
-}
-
-// holds says whether another stroke lies well within a closed one.
-func (s Stroke) holds(other Stroke) bool {
-	for i := range other.Points {
-		mid := other.Points[i]
-		if i > 0 {
-			mid = Point{(mid.X + other.Points[i-1].X) / 2, (mid.Y + other.Points[i-1].Y) / 2}
-		}
-		if !s.surrounds(mid) || s.near(mid) < 0.02 {
-			return false
-		}
-	}
-	return true
-}
-
-func (s Stroke) surrounds(at Point) (in bool) {
-	for i := 1; i < len(s.Points); i++ {
-		a, b := s.Points[i-1], s.Points[i]
-		if (a.Y > at.Y) != (b.Y > at.Y) && at.X < a.X+(at.Y-a.Y)/(b.Y-a.Y)*(b.X-a.X) {
-			in = !in
-		}
-	}
-	return in
-}
-
-// near is how near a stroke comes to a point.
-func (s Stroke) near(at Point) float64 {
-	least := math.Inf(1)
-	for i := 1; i < len(s.Points); i++ {
-		a, b := s.Points[i-1], s.Points[i]
-		ux, uy := b.X-a.X, b.Y-a.Y
-		t := min(1, max(0, ((at.X-a.X)*ux+(at.Y-a.Y)*uy)/max(ux*ux+uy*uy, 1e-12)))
-		least = min(least, at.from(Point{a.X + t*ux, a.Y + t*uy}))
-	}
-	return least
 }
 
 // note takes what a comment of a job tells: its name, the size of its sheet, a warning.
 func (p *Program) note(text string) {
 	text = strings.TrimSpace(text)
 	var w, h float64
-	switch n, _ := fmt.Sscanf(text, "SHEET %g %g", &w, &h); {
-	case n == 2:
-		p.W, p.H = w, h
+	switch {
+	case strings.HasPrefix(text, "SHEET "):
+		fmt.Sscanf(text, "SHEET %g %g", &w, &h)
+		if w > 0 && h > 0 && sane(w) && sane(h) {
+			p.W, p.H = w, h
+		}
 	case strings.Contains(text, unproved):
 		p.Warning = text
 	case p.Name == "":

@@ -37,7 +37,7 @@ type leg struct {
 	end      float64 // when it ends, in seconds from the beginning
 }
 
-// Machine is the simulated machine. Its methods may be called at once.
+// Machine is the simulated machine. It is safe for concurrent use.
 type Machine struct {
 	bed    Bed
 	speeds Speeds
@@ -91,18 +91,33 @@ func refused(format string, args ...any) error {
 
 // Load takes a job, when the machine is free and nothing is wrong with it.
 func (m *Machine) Load(p Program) error {
+	if m.busy() {
+		return onIt
+	}
+	if why := p.Check(m.bed); len(why) > 0 { // which may take a while: the machine answers meanwhile
+		return &Refused{why}
+	}
+	legs := m.speeds.legsOf(p)
 	m.mu.Lock()
 	defer m.mu.Unlock()
 	m.tick()
-	if m.phase != Empty && m.phase != Ready && m.phase != Finished {
-		return refused("There is a job on the machine. Let it finish, or stop it.")
+	if m.working() {
+		return onIt
 	}
-	if why := p.Check(m.bed); len(why) > 0 {
-		return &Refused{why}
-	}
-	m.program, m.legs, m.done, m.phase, m.says = p, m.speeds.legsOf(p), 0, Ready, ""
+	m.program, m.legs, m.done, m.phase, m.says = p, legs, 0, Ready, ""
 	return nil
 }
+
+var onIt = refused("There is a job on the machine. Let it finish, or stop it.")
+
+func (m *Machine) busy() bool {
+	m.mu.Lock()
+	defer m.mu.Unlock()
+	m.tick()
+	return m.working()
+}
+
+func (m *Machine) working() bool { return m.phase != Empty && m.phase != Ready && m.phase != Finished }
 
 // tick lets the time pass that has gone by.
 func (m *Machine) tick() {
