@@ -62,18 +62,36 @@ func Write(j plan.Job, as string, w What, o Options) (File, error) {
 		var strokes []Stroke
 		var d Drawing
 		if strokes, d, err = Strokes(j, n-1); err == nil {
-			f.Data = map[string]func(Drawing, []Stroke) []byte{"hpgl": HPGL, "gcode": GCode}[as](d, strokes)
+			f.Data, err = d.written(as, strokes)
 		}
 		name += fmt.Sprintf("-sheet-%d", n)
 	default:
 		var d Drawing
 		if d, err = drawingOf(j, w); err == nil {
-			f.Data = map[string]func(Drawing) []byte{"svg": Drawing.SVG, "dxf": Drawing.DXF}[as](d)
+			f.Data, err = d.written(as, nil)
 			name += "-" + plainName(d.Name)
 		}
 	}
 	f.Name = name + "." + t.ext
 	return f, err
+}
+
+// written writes a drawing, or a machine's strokes of it, and reads it again.
+func (d Drawing) written(as string, strokes []Stroke) (data []byte, err error) {
+	switch as {
+	case "svg":
+		data = d.SVG()
+	case "dxf":
+		data = d.DXF()
+	case "hpgl":
+		data = HPGL(d, strokes)
+	case "gcode":
+		data = GCode(d, strokes)
+	}
+	if err := d.verified(as, data, strokes); err != nil {
+		return nil, err
+	}
+	return data, nil
 }
 
 // drawingOf draws a piece, a sheet or everything.
@@ -115,15 +133,17 @@ func sideBySide(j plan.Job) Drawing {
 // Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
 func Templates(j plan.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
-	if w == (What{}) {
-		p.templates(Drawings(j))
-		return p.bytes()
+	all := Drawings(j)
+	if w != (What{}) {
+		d, err := drawingOf(j, w)
+		if err != nil {
+			return nil, err
+		}
+		all = []Drawing{d}
 	}
-	d, err := drawingOf(j, w)
-	if err != nil {
+	if err := p.templates(all); err != nil {
 		return nil, err
 	}
-	p.templates([]Drawing{d})
 	return p.bytes()
 }
 
@@ -178,15 +198,16 @@ func Zip(j plan.Job, o Options) ([]byte, error) {
 }
 
 func drawings(j plan.Job, add func(string, []byte, error) error) (err error) {
-	both := func(folder string, d Drawing) {
-		for _, f := range []File{{Name: "svg", Data: d.SVG()}, {Name: "dxf", Data: d.DXF()}} {
+	put := func(folder string, d Drawing, strokes []Stroke, kinds ...string) {
+		for _, as := range kinds {
 			if err == nil {
-				err = add(fmt.Sprintf("%s/%s.%s", folder, plainName(d.Name), f.Name), f.Data, nil)
+				data, failed := d.written(as, strokes)
+				err = add(fmt.Sprintf("%s/%s.%s", folder, plainName(d.Name), as), data, failed)
 			}
 		}
 	}
 	for _, d := range Drawings(j) {
-		both("pieces", d)
+		put("pieces", d, nil, "svg", "dxf")
 	}
 	for i, s := range j.Steps {
 		if s.Title != "Trim" || i >= mostSheets || len(s.Frames) == 0 || err != nil {
@@ -197,16 +218,11 @@ func drawings(j plan.Job, add func(string, []byte, error) error) (err error) {
 		if !ok {
 			continue
 		}
-		both("sheets", d)
+		put("sheets", d, nil, "svg", "dxf")
 		if d.Warn != "" {
 			continue
 		}
-		strokes := d.strokes()
-		for _, f := range []File{{Name: "hpgl", Data: HPGL(d, strokes)}, {Name: "gcode", Data: GCode(d, strokes)}} {
-			if err == nil {
-				err = add(fmt.Sprintf("machine/%s.%s", plainName(d.Name), f.Name), f.Data, nil)
-			}
-		}
+		put("machine", d, d.strokes(), "hpgl", "gcode")
 	}
 	return err
 }

@@ -14,7 +14,7 @@ type cluster struct {
 	strokes []Stroke
 	cut     []Stroke // of it, those that are cut already: slits that rims run into
 	lo, hi  Point    // of the strokes
-	inLo    Point // and of what they close in
+	inLo    Point    // and of what they close in
 	inHi    Point
 }
 

@@ -65,19 +65,16 @@ func ofPlan(p *plan.Plan, name string, nth int) []Path {
 	if base, ok := strings.CutSuffix(name, ", second half"); ok {
 		return half(p, base, true)
 	}
-	if r, part, ok := p.RunCalled(name); ok {
-		return strip(p, r, part)
+	if _, part, ok := p.RunCalled(name); ok {
+		return strip(p, part)
 	}
 	return nil
 }
 
 // strip is a part of a run of layers on the strip they are cut from, its inside up: the run is
 // told with its print up, so that left and right change over.
-func strip(p *plan.Plan, r dress.Run, part dress.RunPart) (out []Path) {
-	for _, c := range r.Cuts { // the strip's own rim is not cut: nothing of it stays
-		if c.X < part.From || c.X >= part.From+part.W {
-			continue
-		}
+func strip(p *plan.Plan, part dress.RunPart) (out []Path) {
+	for _, c := range part.Cuts { // the strip's own rim is not cut: nothing of it stays
 		of := paths(p, c.Piece)
 		left := part.W - (c.X - part.From) - c.Piece.Width
 		Drawing{}.place(of, func(q Point) Point { return Point{q.X + left.MM(), q.Y + c.Y.MM()} })

@@ -58,7 +58,7 @@ func Project(j plan.Job, o Options) ([]byte, error) {
 		id    string
 		write func()
 	}{{"materials", p.materials}, {"cost", p.cost}, {"cuts", p.cutList}, {"layout", p.layout}, {"cards", p.cards},
-		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions}, {"templates", func() { p.paper.templates(Drawings(j)) }}} {
+		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions}, {"templates", func() { p.pdf.SetError(p.paper.templates(Drawings(j))) }}} {
 		if p.has(part.id) {
 			part.write()
 		}

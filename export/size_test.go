@@ -5,12 +5,14 @@ import (
 	"encoding/xml"
 	"fmt"
 	"math"
+	"math/rand/v2"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 	"testing"
 
+	"brevium/core/brief"
 	"brevium/core/layout"
 	"brevium/core/plan"
 	"brevium/core/sheet"
@@ -391,5 +393,61 @@ func TestSheetsHoldTheirPieces(t *testing.T) {
 				}
 			}
 		}
+	}
+}
+
+// Layers cut from one strip come off it where they belong, and off no other part of it, however
+// many parts the strip is cut in: in every format, and every layer of the run exactly once.
+func TestStripsInParts(t *testing.T) {
+	r := rand.New(rand.NewPCG(24, 2))
+	parted := 0
+	for range 14 {
+		l, w := fmt.Sprintf("%d mm", 60+r.IntN(120)), fmt.Sprintf("%d mm", 60+r.IntN(90))
+		b := brief.New("mm")
+		b.Contents, b.Size = nil, &brief.Size{Length: brief.Text(l), Width: brief.Text(w), Depth: "34 mm"}
+		for field, says := range map[string]string{"tools.step": []string{"1 mm", "1/16 in", "1/32 in"}[r.IntN(3)], "card.sheet": "a3",
+			"box.options.lid": "none"} {
+			b.Set(field, says)
+		}
+		b.Dress.Layers = []brief.Layer{{On: "sides", Run: "yes", Border: "2 mm", Stock: "sprig-220"}}
+		p := plan.Make(b, plan.Default)
+		if !p.OK() {
+			t.Fatal(p.Problems)
+		}
+		j := p.Job()
+		cut, want := map[string]int{}, map[string]int{}
+		for _, run := range p.Dressed.Runs {
+			if len(p.RunParts(run)) > 1 {
+				parted++
+			}
+			for _, c := range run.Cuts {
+				want[c.Piece.Name]++
+			}
+		}
+		n := 0
+		for _, c := range j.Cuts {
+			for range c.Sheets {
+				d, _ := OfSheet(j, n)
+				for _, as := range []string{"svg", "dxf", "hpgl", "gcode"} {
+					if _, err := Write(j, as, What{Sheet: n + 1}, Options{}); err != nil {
+						t.Errorf("%s × %s, %s: %v", l, w, as, err)
+					}
+				}
+				for _, path := range d.Paths {
+					if _, of := want[path.Piece]; of && path.Kind == Cut {
+						cut[path.Piece]++
+					}
+				}
+				n++
+			}
+		}
+		for name, count := range want {
+			if cut[name] != count {
+				t.Errorf("%s × %s: the %s is cut %d times, not %d", l, w, name, cut[name], count)
+			}
+		}
+	}
+	if parted < 5 {
+		t.Errorf("only %d strips in parts", parted)
 	}
 }

@@ -27,7 +27,12 @@ type block struct {
 }
 
 // templates sets drawings on as few pages as their order allows.
-func (p *paper) templates(all []Drawing) {
+func (p *paper) templates(all []Drawing) error {
+	for _, d := range all {
+		if err := d.lies(); err != nil {
+			return err
+		}
+	}
 	var shelf, page []block
 	var x, high, down float64 // how far the shelf is filled, how deep it is, and what lies over it
 	wide := p.w - 2*tileMargin
@@ -59,6 +64,7 @@ func (p *paper) templates(all []Drawing) {
 		x, high = x+b.w+blockGap, max(high, b.h)
 	}
 	flush()
+	return nil
 }
 
 // block lays a drawing under its title, turned if it only goes on the page so; ok is false where

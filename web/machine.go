@@ -102,15 +102,15 @@ func (s *Server) sendToMachine(c *echo.Context) error {
 	}
 	n := 0
 	fmt.Sscan(c.FormValue("sheet"), &n)
-	strokes, d, err := export.Strokes(j, n-1)
+	as, kind := "hpgl", machine.HPGLType
+	if c.FormValue("as") == "gcode" {
+		as, kind = "gcode", machine.GCodeType
+	}
+	f, err := export.Write(j, as, export.What{Sheet: max(1, n)}, export.Options{})
 	if err != nil {
 		return s.showMachine(c, "Nothing was sent. "+err.Error())
 	}
-	kind, job := machine.HPGLType, export.HPGL(d, strokes)
-	if c.FormValue("as") == "gcode" {
-		kind, job = machine.GCodeType, export.GCode(d, strokes)
-	}
-	if _, err := s.machine.Send(c.Request().Context(), kind, job); err != nil {
+	if _, err := s.machine.Send(c.Request().Context(), kind, f.Data); err != nil {
 		return s.showMachine(c, "The machine didn't take it. "+machineTrouble(err))
 	}
 	return s.backToMachine(c)

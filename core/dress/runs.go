@@ -113,23 +113,30 @@ func (r Run) says(k *work) string {
 	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
 }
 
-// RunPart is a part of the strip of a run: where it begins, and how wide it is.
-type RunPart struct{ From, W Length }
+// RunPart is a part of the strip of a run: where it begins, how wide it is, and what is cut from
+// it.
+type RunPart struct {
+	From, W Length
+	Cuts    []RunCut
+}
 
 // On cuts the strip of a run for a sheet no longer than that: at as few corners as can
 // be, each part as wide as what it holds.
 func (r Run) On(most, step Length) (parts []RunPart) {
-	start := Length(0)
-	for i, c := range r.Cuts {
-		end := r.W
-		if i+1 < len(r.Cuts) {
-			end = r.Cuts[i+1].X
+	for _, c := range r.Cuts {
+		n := len(parts) - 1
+		if n < 0 || c.X+c.Piece.Width-parts[n].From > most {
+			parts, n = append(parts, RunPart{From: c.X}), n+1
 		}
-		if end-start > most && c.X > start {
-			parts, start = append(parts, RunPart{start, (c.X - start).Up(step)}), c.X
+		p := &parts[n]
+		p.Cuts, p.W = append(p.Cuts, c), min(c.X+c.Piece.Width-p.From, most)
+	}
+	for i := range parts { // to a mark, where the sheet has room for it
+		if w := parts[i].W.Up(step); w <= most {
+			parts[i].W = w
 		}
 	}
-	return append(parts, RunPart{start, (r.W - start).Up(step)})
+	return parts
 }
 
 // Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside
