@@ -32,6 +32,7 @@ const (
 	mostMakings = 5000
 	mostPicture = 12 << 20
 	contents    = "bundle.json"
+	wasDocument = "document.json" // what “everything as zip” once called the document in it
 )
 
 // Box is one box of a bundle.
@@ -183,7 +184,8 @@ func Read(data []byte) ([]Box, error) {
 	var documents []string
 	for _, f := range z.File {
 		r.files[f.Name] = f
-		if strings.HasSuffix(f.Name, ".brevium.json") && !strings.Contains(f.Name, "makings/") {
+		if isDocument := strings.HasSuffix(f.Name, ".brevium.json") || f.Name == wasDocument; isDocument &&
+			!strings.Contains(f.Name, "makings/") {
 			documents = append(documents, f.Name)
 		}
 	}

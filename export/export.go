@@ -38,6 +38,9 @@ func Write(j plan.Job, as string, w What, o Options) (File, error) {
 	if !ok {
 		return File{}, fmt.Errorf("there is no %q; choose %s", as, strings.Join(As, ", "))
 	}
+	if o.Paper == (Format{}) {
+		o.Paper = PaperFor("", j)
+	}
 	name := plainName(called(j))
 	if name == "" {
 		name = "box"
@@ -185,7 +188,7 @@ func Zip(j plan.Job, o Options) ([]byte, error) {
 	if j.Set != nil {
 		document = j.Set.Brief
 	}
-	if err := add("document.json", document.Encode(), nil); err != nil {
+	if err := add("box.brevium.json", document.Encode(), nil); err != nil {
 		return nil, err
 	}
 	if err := drawings(j, add); err != nil {

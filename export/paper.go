@@ -4,12 +4,15 @@ import (
 	"bytes"
 	_ "embed"
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
 
+	"brevium/core/measure"
+	"brevium/core/plan"
 	"brevium/core/words"
 )
 
@@ -39,6 +42,24 @@ func FormatOf(id string) Format {
 		}
 	}
 	return Formats[0]
+}
+
+// PaperFor finds a paper by its name; where none is named, the one that printers take where the
+// box's unit is at home: letter for inches, A4 for millimetres.
+func PaperFor(id string, j plan.Job) Format {
+	if id == "" {
+		return PapersFor(j)[0]
+	}
+	return FormatOf(id)
+}
+
+// PapersFor lists the papers, the one for the box's unit first.
+func PapersFor(j plan.Job) []Format {
+	out := slices.Clone(Formats)
+	if j.Plans[0].Step.Unit == measure.Inches {
+		slices.Reverse(out)
+	}
+	return out
 }
 
 // paper is a PDF being written: text flows down its pages, and everything on them is tagged

@@ -211,7 +211,7 @@ func zipNames(t *testing.T, j plan.Job) (names []string) {
 func TestZipOfTheFair(t *testing.T) {
 	for _, name := range []string{"Thank-you gift, dressed", "Tansy tower"} {
 		names := zipNames(t, demoJob(t, name))
-		for _, want := range []string{"document.json", "sheets/sheet-1.svg", "sheets/sheet-1.dxf", "machine/sheet-1.hpgl",
+		for _, want := range []string{"box.brevium.json", "sheets/sheet-1.svg", "sheets/sheet-1.dxf", "machine/sheet-1.hpgl",
 			"machine/sheet-1.gcode"} {
 			if !slices.Contains(names, want) {
 				t.Errorf("%s: no %s in %v", name, want, names)

@@ -17,13 +17,13 @@ import (
 type Part struct{ ID, Title string }
 
 // Parts lists them, in their order on paper.
-var Parts = []Part{{"materials", "Materials"}, {"cost", "What it costs"}, {"cuts", "Cut list"}, {"layout", "Sheets"},
+var Parts = []Part{{"notes", "Your notes"}, {"materials", "Materials"}, {"cost", "What it costs"}, {"cuts", "Cut list"}, {"layout", "Sheets"},
 	{"cards", "Score cards"}, {"steps", "Steps with pictures"}, {"glue", "Glue map"}, {"cautions", "Cautions"},
 	{"templates", "Templates, true to size"}}
 
 // Options are what is wanted of a file.
 type Options struct {
-	Paper Format
+	Paper Format   // none: the one for the box's unit
 	Parts []string // of the project sheet, by their names; empty for all but what it costs
 	Both  bool     // every length in both units
 	Shop  plan.Workshop
@@ -133,7 +133,10 @@ func (p project) head() {
 		}
 		p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.", checks))
 	}
-	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil {
+	if bad := UnprintableOf(p.Job); len(bad) > 0 {
+		p.para(fmt.Sprintf("These letters can't be printed: %s. A %c stands in their place: write them in by hand.", words.List(bad), missing))
+	}
+	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil && p.has("notes") {
 		p.para(notes)
 	}
 }

@@ -19,6 +19,8 @@ import (
 	"github.com/go-text/typesetting/shaping"
 	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/types"
 	"golang.org/x/image/math/fixed"
+
+	"brevium/core/plan"
 )
 
 // Text in any script. Brevium's own fonts have the letters of its sentences; a word with any other
@@ -34,7 +36,8 @@ var moreFonts embed.FS
 // then what has a little of everything. Each is unpacked when it is first needed.
 var scripts = func() (out []func() *font.Face) {
 	for _, name := range []string{"latin", "arabic", "hebrew", "thai", "devanagari", "bengali", "gujarati", "gurmukhi", "tamil",
-		"telugu", "kannada", "malayalam", "sinhala", "armenian", "georgian", "ethiopic", "khmer", "lao", "myanmar", "han", "signs"} {
+		"telugu", "kannada", "malayalam", "sinhala", "armenian", "georgian", "ethiopic", "khmer", "lao", "myanmar", "han",
+		"hangul", "signs"} {
 		out = append(out, sync.OnceValue(func() *font.Face { return unpacked(name) }))
 	}
 	return out
@@ -96,6 +99,19 @@ func Unprintable(s string) (out []string) {
 		}
 	}
 	return out
+}
+
+// UnprintableOf lists the letters of what a maker typed for a job that no font on board has.
+func UnprintableOf(j plan.Job) (out []string) {
+	var typed strings.Builder
+	document := j.Plans[0].Brief
+	if j.Set != nil {
+		document = j.Set.Brief
+	}
+	for _, text := range document.All() {
+		typed.WriteString(text)
+	}
+	return Unprintable(typed.String())
 }
 
 // missing stands for a letter that no font has.

@@ -12,7 +12,7 @@ import (
 // Collection is a link under which the boxes of a folder are shown as they were.
 type Collection struct {
 	Token, Folder string
-	Boxes         []Share // in their places; a box has no token of its own
+	Boxes         []Share // in their places; a box has no token of its own, and is Gone while it lies in the bin
 	Made          time.Time
 	Gone          bool
 }
@@ -69,7 +69,8 @@ func (s *Store) Collection(ctx context.Context, token string) (Collection, error
 		return c, err
 	}
 	rows, err := s.db.QueryContext(ctx,
-		`SELECT project, revision, document FROM collection_boxes WHERE token = ? ORDER BY place`, token)
+		`SELECT b.project, b.revision, b.document, p.binned IS NOT NULL FROM collection_boxes b
+		LEFT JOIN projects p ON p.id = b.project WHERE b.token = ? ORDER BY b.place`, token)
 	if err != nil {
 		return c, told(err)
 	}
@@ -77,12 +78,13 @@ func (s *Store) Collection(ctx context.Context, token string) (Collection, error
 	for rows.Next() {
 		var document string
 		b := Share{Made: c.Made}
-		if err := rows.Scan(&b.Project, &b.Revision, &document); err != nil {
+		if err := rows.Scan(&b.Project, &b.Revision, &document, &b.Gone); err != nil {
 			return c, told(err)
 		}
 		if b.Document, err = brief.Stored([]byte(document)); err != nil {
 			return c, &Broken{b.Project, err}
 		}
+		b.Document = b.Document.ForOthers(true)
 		c.Boxes = append(c.Boxes, b)
 	}
 	return c, told(rows.Err())

@@ -51,10 +51,10 @@ func (s *Server) bundled(ctx context.Context, id string, makings bool) (b bundle
 	if err != nil {
 		return b, err
 	}
-	b.Brief = head.Brief
+	b.Brief = head.Brief.ForOthers(true)
 	st := s.look(head, &edited{})
 	if j, ok := s.jobCut(st); ok {
-		b.Brief = j.Written()
+		b.Brief = j.Written().ForOthers(true)
 		b.Picture = draw.File(draw.Made(j.Plans[0], 1, 420, 320))
 		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.workshop()})
 		if err != nil {
@@ -83,7 +83,9 @@ func (s *Server) withPhotos(ctx context.Context, m *bundle.Making) error {
 	if err != nil {
 		return err
 	}
-	m.Document = whole.Document
+	if was, err := brief.Stored([]byte(whole.Document)); err == nil {
+		m.Document = string(was.ForOthers(true).Encode())
+	}
 	photos, err := s.store.Photos(ctx, m.ID)
 	if err != nil {
 		return err

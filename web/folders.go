@@ -146,7 +146,7 @@ func (s *Server) shareFolder(c *echo.Context) error {
 			continue // one that can't be read is not shown
 		}
 		if j, ok := s.jobCut(s.look(head, &edited{})); ok {
-			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written()})
+			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written().ForOthers(false)})
 		} else {
 			said = "shared-some"
 		}

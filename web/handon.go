@@ -33,10 +33,10 @@ func (s *Server) paceNow(ctx context.Context) (bench.Pace, error) {
 }
 
 // optionsOf reads from the address what is wanted of a file.
-func (s *Server) optionsOf(c *echo.Context) (export.Options, export.What, error) {
+func (s *Server) optionsOf(c *echo.Context, j plan.Job) (export.Options, export.What, error) {
 	pace, err := s.pace(c)
 	q := c.QueryParams()
-	o := export.Options{Paper: export.FormatOf(q.Get("paper")), Both: q.Get("both") == "1", Shop: s.workshop(), Pace: pace}
+	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1", Shop: s.workshop(), Pace: pace}
 	for _, p := range export.Parts {
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)
@@ -56,7 +56,7 @@ func (s *Server) out(c *echo.Context) error {
 		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+st.Called()+
 			" needs mending first.")
 	}
-	o, what, err := s.optionsOf(c)
+	o, what, err := s.optionsOf(c, j)
 	if err != nil {
 		return err
 	}
@@ -95,9 +95,11 @@ func (s *Server) handOn(c *echo.Context) error {
 	}
 	path := "/projects/" + st.Project.Project
 	data := map[string]any{"Title": st.Called() + ": to hand on", "S": st, "Path": path, "OK": ok,
-		"Parts": export.Parts, "Papers": export.Formats}
+		"Parts": export.Parts}
 	if ok {
+		data["Papers"], data["Unprintable"] = export.PapersFor(j), export.UnprintableOf(j)
 		w, h, folds := export.SlipSize(j)
+		data["Notes"] = privateNotes(j) != ""
 		data["Job"], data["Warning"], data["SlipFolds"] = j, j.Warning(), folds
 		data["SlipSize"] = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
 		data["Name"] = called(j.Name, nameless)
@@ -111,6 +113,14 @@ func (s *Server) handOn(c *echo.Context) error {
 		}
 	}
 	return s.render(c, http.StatusOK, "handon", data)
+}
+
+// privateNotes are the notes of a job's document.
+func privateNotes(j plan.Job) string {
+	if j.Set != nil {
+		return string(j.Set.Brief.Notes)
+	}
+	return string(j.Plans[0].Brief.Notes)
 }
 
 // templateRow is a piece or a sheet on the page of templates.
@@ -127,8 +137,9 @@ func (s *Server) templates(c *echo.Context) error {
 		return err
 	}
 	data := map[string]any{"Title": st.Called() + ": templates", "S": st,
-		"Path": "/projects/" + st.Project.Project, "OK": ok, "Papers": export.Formats}
+		"Path": "/projects/" + st.Project.Project, "OK": ok}
 	if ok {
+		data["Papers"], data["Unprintable"] = export.PapersFor(j), export.UnprintableOf(j)
 		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), s.pieceRows(j), sheetRows(j)
 	}
 	return s.render(c, http.StatusOK, "templates", data)

@@ -27,7 +27,7 @@ func (s *Server) share(c *echo.Context) error {
 	if !ok {
 		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: the brief needs mending first.")
 	}
-	if _, err := s.store.Share(ctx, c.Param("id"), head.ID, j.Written()); err != nil {
+	if _, err := s.store.Share(ctx, c.Param("id"), head.ID, j.Written().ForOthers(c.FormValue("notes") == "1")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
@@ -78,6 +78,9 @@ func (s *Server) sharedBy(c *echo.Context) (store.Share, error) {
 	n, err := strconv.Atoi(place)
 	if err != nil || n < 1 || n > len(col.Boxes) {
 		return store.Share{}, echo.NewHTTPError(http.StatusNotFound, "There is no such box in this folder.")
+	}
+	if col.Boxes[n-1].Gone {
+		return store.Share{}, withdrawn
 	}
 	return col.Boxes[n-1], nil
 }
@@ -150,7 +153,7 @@ func (s *Server) sharedPage(c *echo.Context) error {
 	seen := seenOf(c, st)
 	data := map[string]any{"Title": called(j.Name, nameless), "S": st, "V": v, "Path": path, "Job": j, "Warning": j.Warning(),
 		"Picture": s.picture(c, st, v), "Seen": seen, "Course": st.course(), "Shared": true, "Boxes": sharedBoxes(j),
-		"Papers": export.Formats}
+		"Papers": export.PapersFor(j)}
 	return s.render(c, http.StatusOK, "shared", data)
 }
 
@@ -198,6 +201,17 @@ func (s *Server) sharedStep(c *echo.Context) error {
 	return writeStep(c, j, true)
 }
 
+// sharedParts are what the project sheet tells of a box that is shown: not what it costs. Notes
+// stand in it where its document has them, which is where that was asked.
+var sharedParts = func() (out []string) {
+	for _, p := range export.Parts {
+		if p.ID != "cost" {
+			out = append(out, p.ID)
+		}
+	}
+	return out
+}()
+
 // sharedOut gives the files that a shared page offers: all but those of a machine.
 func (s *Server) sharedOut(c *echo.Context) error {
 	_, j, err := s.sharedState(c)
@@ -206,7 +220,7 @@ func (s *Server) sharedOut(c *echo.Context) error {
 	}
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
-		o := export.Options{Paper: export.FormatOf(c.QueryParam("paper")), Both: true, Shop: sharedWorkshop}
+		o := export.Options{Paper: export.PaperFor(c.QueryParam("paper"), j), Parts: sharedParts, Both: true, Shop: sharedWorkshop}
 		return writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound

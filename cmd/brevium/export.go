@@ -37,8 +37,11 @@ func exportCommand() *cobra.Command {
 			if out == "" {
 				return errors.New("say where the file goes with -o; - is standard output")
 			}
-			o := export.Options{Paper: export.FormatOf(paper), Both: both, Shop: plan.Default}
-			if paper != "" && !strings.EqualFold(o.Paper.ID, paper) {
+			o := export.Options{Both: both, Shop: plan.Default}
+			if paper != "" {
+				o.Paper = export.FormatOf(paper)
+			}
+			if !strings.EqualFold(o.Paper.ID, paper) {
 				return fmt.Errorf("--paper %q is not known; choose a4 or letter", paper)
 			}
 			if with != "" {
@@ -61,7 +64,7 @@ func exportCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&as, "as", "", "kind of file: "+strings.Join(export.As, ", "))
 	c.Flags().StringVarP(&out, "output", "o", "", "where it goes; - is standard output")
-	c.Flags().StringVar(&paper, "paper", "", "a4 (the default) or letter")
+	c.Flags().StringVar(&paper, "paper", "", "a4 or letter; left out, letter for a box in inches and a4 for one in millimetres")
 	c.Flags().StringVar(&with, "with", "", "parts of the project sheet, with commas between: "+partNames())
 	c.Flags().BoolVar(&both, "both-units", false, "every length in both units")
 	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf, templates: this piece alone")

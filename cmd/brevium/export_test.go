@@ -64,7 +64,7 @@ func TestExportRefuses(t *testing.T) {
 		"no document":              {"{", []string{"--as", "pdf"}, exitUnusable, "", false},
 		"an unknown kind":          {fits, []string{"--as", "docx"}, exitUnusable, "choose pdf, slip", false},
 		"an unknown paper":         {fits, []string{"--as", "pdf", "--paper", "b7"}, exitUnusable, "a4 or letter", false},
-		"an unknown part":          {fits, []string{"--as", "pdf", "--with", "poem"}, exitUnusable, "choose among materials", false},
+		"an unknown part":          {fits, []string{"--as", "pdf", "--with", "poem"}, exitUnusable, "choose among notes, materials", false},
 		"no such piece":            {fits, []string{"--as", "dxf", "--piece", "roof"}, exitUnusable, "no piece", false},
 		"no such sheet":            {fits, []string{"--as", "gcode", "--sheet", "9"}, exitUnusable, "no sheet 9", false},
 		"a piece for a machine":    {fits, []string{"--as", "hpgl", "--piece", "base"}, exitUnusable, "leave --piece out", false},
