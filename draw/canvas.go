@@ -22,6 +22,7 @@ var CSS string
 type canvas struct {
 	strings.Builder
 	labels labels
+	marks  []area // numbers of cuts
 }
 
 // tag writes an element without content; attrs are names and values in turn.
@@ -142,5 +143,11 @@ func wide(s string, size float64) float64 {
 	for _, f := range fraction.FindAllString(s, -1) {
 		small += len([]rune(f))
 	}
-	return (float64(len([]rune(s))) - 0.3*float64(small)) * size * 0.58
+	broad := 0 // letters as broad as they are high
+	for _, r := range s {
+		if r >= 0x1100 {
+			broad++
+		}
+	}
+	return (float64(len([]rune(s))) - 0.3*float64(small) + 0.7*float64(broad)) * size * 0.58
 }

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"math"
 	"strings"
 
 	"brevium/core/fold"
@@ -31,7 +32,7 @@ func CutSheet(s layout.Sheet, l CutLook) string {
 	if l.Card.Pattern != "" {
 		print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 10, 10)
 	}
-	d := cutSheet{onSheet{c, l.Step, 10, 10, k}, s, l}
+	d := cutSheet{onSheet{canvas: c, step: l.Step, x: 10, y: 10, k: k}, s, l}
 	d.sheet(fill)
 	d.pieces()
 	d.cuts()
@@ -97,8 +98,6 @@ func (d cutSheet) cuts() {
 		x, y, w, h := d.rectOf(cut.In)
 		kept, _ := cut.Parts()
 		kx, ky, kw, kh := d.rectOf(kept)
-		at := cut.At.MM() * d.k
-		bx, by := x+at, y+min(12, h/2)
 		class := "a-cut"
 		if i+1 < d.l.Now {
 			class += " done"
@@ -108,16 +107,80 @@ func (d cutSheet) cuts() {
 		d.group("class", class, "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
 		d.rect("in-hand", x, y, w, h)
 		d.rect("at-stop", kx, ky, kw, kh)
-		if cut.Down {
-			d.line("trim", x+at, y, x+at, y+h)
-		} else {
-			d.line("trim", x, y+at, x+w, y+at)
-			bx, by = x+min(12, w/2), y+at
-		}
-		d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", 8.0)
-		d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+		d.cut(i, cut)
 		d.end()
 	}
+}
+
+// markRound is how large the number of a cut is.
+const markRound = 8.0
+
+// cut draws a cut with its number on it, at the first place along it where that lies on no other
+// number and no name.
+func (d onSheet) cut(i int, cut layout.Cut) {
+	x, y, w, h := d.rectOf(cut.In)
+	at, long := cut.At.MM()*d.k, w
+	if cut.Down {
+		long = h
+		d.line("trim", x+at, y, x+at, y+h)
+	} else {
+		d.line("trim", x, y+at, x+w, y+at)
+	}
+	on := func(along, beside float64) (float64, float64) {
+		if cut.Down {
+			return x + at + beside, y + along
+		}
+		return x + along, y + at + beside
+	}
+	bx, by := d.placeFor(on, long)
+	if fx, fy := on(min(max(bx-x, 0), long), 0); !cut.Down && math.Abs(by-fy) > markRound {
+		d.line("leader", bx, by, fx, fy)
+	} else if fx, fy := on(min(max(by-y, 0), long), 0); cut.Down && math.Abs(bx-fx) > markRound {
+		d.line("leader", bx, by, fx, fy)
+	}
+	d.marks = append(d.marks, area{bx - markRound, by - markRound, bx + markRound, by + markRound})
+	d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", markRound)
+	d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+}
+
+// placeFor finds where the number of a cut so long goes: on it and on no name, else on a name,
+// else beside it.
+func (d onSheet) placeFor(on func(along, beside float64) (float64, float64), long float64) (x, y float64) {
+	first := min(12, long/2)
+	best, room := [2]float64{first, 0}, math.Inf(-1)
+	for n := range 20 {
+		beside := float64(n/2) * (markRound + 1)
+		if n%2 == 1 {
+			beside = -beside
+		}
+		names := n == 0
+		for along := first; along <= max(long-markRound, first); along += 2 {
+			x, y := on(along, beside)
+			if r := d.free(x, y, names); r > room {
+				best, room = [2]float64{along, beside}, r
+			}
+			if room >= 0 {
+				return on(best[0], best[1])
+			}
+		}
+	}
+	return on(best[0], best[1])
+}
+
+// free is how far the number of a cut would lie from the nearest other, less than 0 where it
+// would lie on it or, if names count, on a text.
+func (d onSheet) free(x, y float64, names bool) float64 {
+	least := 1.0
+	for _, m := range d.marks {
+		least = min(least, math.Hypot((m.x1+m.x2)/2-x, (m.y1+m.y2)/2-y)-2*markRound-1)
+	}
+	own := area{x - markRound, y - markRound, x + markRound, y + markRound}
+	for _, t := range d.labels.taken {
+		if names && own.meets(t) {
+			return min(least, -1e6)
+		}
+	}
+	return least
 }
 
 func (d onSheet) says(i int, s layout.Sheet) string {

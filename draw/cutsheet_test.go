@@ -3,6 +3,8 @@ package draw
 import (
 	"encoding/xml"
 	"fmt"
+	"math"
+	"math/rand/v2"
 	"regexp"
 	"strconv"
 	"strings"
@@ -86,5 +88,40 @@ func inPicture(t *testing.T, svg string) {
 	}
 	if len(rects) < 10 {
 		t.Errorf("only %d rectangles", len(rects))
+	}
+}
+
+// Numbers of cuts lie on each other nowhere, and names on no other name, however narrow the strips.
+func TestCutNumbersApart(t *testing.T) {
+	const mm = measure.Millimetre
+	step, err := measure.ParseStep("1 mm", measure.Millimetres)
+	if err != nil {
+		t.Fatal(err)
+	}
+	mark := regexp.MustCompile(`class="cut-mark" cx="([\d.-]+)" cy="([\d.-]+)"`)
+	r := rand.New(rand.NewPCG(24, 3))
+	for range 80 {
+		var all []layout.Piece
+		for i := range 2 + r.IntN(7) {
+			all = append(all, layout.Piece{Name: fmt.Sprintf("run round the base, part %d", i+1), W: measure.Length(8+r.IntN(90)) * mm,
+				H: measure.Length(30+r.IntN(150)) * mm, Count: 1 + r.IntN(4)})
+		}
+		for _, s := range layout.Fit(all, 297*mm, 420*mm).Sheets {
+			svg := CutSheet(s, CutLook{W: 330, H: 300, Card: shop.Card{ID: "plain", Colour: "#e9dcc0"}, Step: step})
+			var at [][2]float64
+			for _, m := range mark.FindAllStringSubmatch(svg, -1) {
+				x, _ := strconv.ParseFloat(m[1], 64)
+				y, _ := strconv.ParseFloat(m[2], 64)
+				for _, o := range at {
+					if math.Hypot(x-o[0], y-o[1]) < 2*markRound {
+						t.Fatalf("two numbers lie on each other at %.0f, %.0f of %d cuts", x, y, len(s.Cuts))
+					}
+				}
+				at = append(at, [2]float64{x, y})
+			}
+			if len(at) != len(s.Cuts) {
+				t.Fatalf("%d numbers of %d cuts", len(at), len(s.Cuts))
+			}
+		}
 	}
 }

@@ -38,7 +38,7 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		x := gap/2 + float64(i%columns)*(sw*scale+gap)
 		y := 26 + float64(i/columns)*(sh*scale+gap+14)
 		c.text(x, y-8, "strong", "start", sheetName(p, i, s))
-		d := onSheet{c, p.Step, x, y, scale}
+		d := onSheet{canvas: c, step: p.Step, x: x, y: y, k: scale}
 		d.draw(s, p.CardOf(s.Stock).Inside)
 		says = append(says, d.says(i, s))
 	}
@@ -76,17 +76,7 @@ func (d onSheet) draw(s layout.Sheet, colour string) {
 		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
 	}
 	for i, cut := range s.Cuts {
-		x, y, w, h := d.rectOf(cut.In)
-		at := cut.At.MM() * d.k
-		bx, by := x+at, y+12
-		if cut.Down {
-			d.line("trim", x+at, y, x+at, y+h)
-		} else {
-			d.line("trim", x, y+at, x+w, y+at)
-			bx, by = x+12, y+at
-		}
-		d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", 8.0)
-		d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+		d.cut(i, cut)
 	}
 }
 
@@ -125,16 +115,27 @@ func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 			fits := wide(b, size)+8 <= way.w
 			switch {
 			case fits && way.h >= 2.6*size && wide(name, size)+8 <= way.w:
-				d.text(cx, cy-3, class, "middle", name, way.turn...)
-				d.text(cx, cy+size, class, "middle", b, way.turn...)
+				d.write(cx, cy-3, size, class, name, way.turn)
+				d.write(cx, cy+size, size, class, b, way.turn)
 				return
 			case fits && way.h >= 1.3*size && wide(a+"  "+b, size)+8 <= way.w:
-				d.text(cx, cy+4, class, "middle", a+"  "+b, way.turn...)
+				d.write(cx, cy+4, size, class, a+"  "+b, way.turn)
 				return
 			case fits && way.h >= 1.3*size:
-				d.text(cx, cy+4, class, "middle", b, way.turn...)
+				d.write(cx, cy+4, size, class, b, way.turn)
 				return
 			}
 		}
 	}
+}
+
+// write writes a line about the middle of a place, and notes what it takes up.
+func (d onSheet) write(x, y, size float64, class, text string, turn []any) {
+	d.text(x, y, class, "middle", text, turn...)
+	e := spot{x, y, "middle", false}.extent(text, size)
+	if turn != nil { // it stands about the same middle
+		mx, my, w, h := (e.x1+e.x2)/2, (e.y1+e.y2)/2, (e.x2-e.x1)/2, (e.y2-e.y1)/2
+		e = area{mx - h - size/2, my - w, mx + h + size/2, my + w}
+	}
+	d.labels.taken = append(d.labels.taken, e)
 }

@@ -133,6 +133,12 @@ func TestNamesBesideDots(t *testing.T) {
 				continue
 			}
 			names++
+			for _, o := range d.Paths {
+				x, y := math.Abs(o.Points[0].X-n.Points[0].X), math.Abs(o.Points[0].Y-n.Points[0].Y)
+				if o.Kind == Name && (x > 0 || y > 0) && y < 3 && x < 0.85*float64(len(n.Text)+len(o.Text)) {
+					t.Errorf("%s: “%s” lies on “%s”", d.Name, n.Text, o.Text)
+				}
+			}
 			for _, dot := range d.Paths {
 				x, y := dot.Points[0].X-n.Points[0].X, dot.Points[0].Y-n.Points[0].Y
 				if (dot.Kind == GlueIn || dot.Kind == GlueOut) && math.Abs(x) < 4 && y > -2.6 && y < 1 {

@@ -10,6 +10,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"brevium/core/measure"
 	"brevium/core/plan"
@@ -135,7 +136,10 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	}
 	for _, f := range piece.Kept() {
 		name := words.Plain(f.Name)
-		out = append(out, Path{Kind: Name, Points: []Point{besideDots(out, at(f.Centre()), name)}, Text: name})
+		lo, hi := f.Bounds()
+		if where, ok := freeName(out, at(f.Centre()), name, (hi.Y-lo.Y).MM()/2); ok {
+			out = append(out, Path{Kind: Name, Points: []Point{where}, Text: name})
+		}
 	}
 	for i := range out {
 		out[i].Piece = piece.Name
@@ -143,22 +147,36 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	return out
 }
 
-// besideDots moves a name up or down until no dot of glue lies in it, if that is soon.
-func besideDots(of []Path, mid Point, name string) Point {
-	half := 0.95*float64(len(name)) + 1
-	for _, off := range []float64{0, 2, -2, 3, -3, 4, -4} {
-		free := !slices.ContainsFunc(of, func(p Path) bool {
-			if p.Kind != GlueIn && p.Kind != GlueOut {
-				return false
-			}
+// freeName finds a place for a name on its face, up or down from its middle, at which it lies on
+// no other name and, if that is soon, on no dot of glue; ok is false where every place is taken.
+func freeName(of []Path, mid Point, name string, reach float64) (at Point, ok bool) {
+	half := 0.95*float64(utf8.RuneCountInString(name)) + 1
+	clear := func(off float64, dots bool) bool {
+		return !slices.ContainsFunc(of, func(p Path) bool {
 			x, y := p.Points[0].X-mid.X, p.Points[0].Y-mid.Y-off
-			return math.Abs(x) < half && y > -3 && y < 1.4
+			switch p.Kind {
+			case Name:
+				return math.Abs(x) < half+0.95*float64(utf8.RuneCountInString(p.Text))+1 && math.Abs(y) < 3.6
+			case GlueIn, GlueOut:
+				return dots && math.Abs(x) < half && y > -3 && y < 1.4
+			}
+			return false
 		})
-		if free {
-			return Point{mid.X, mid.Y + off}
+	}
+	for _, dots := range []bool{true, false} {
+		most := reach - 2
+		if dots {
+			most = min(most, 4)
+		}
+		for off := 0.0; off == 0 || off <= most; off += 1 {
+			for _, off := range []float64{off, -off} {
+				if clear(off, dots) {
+					return Point{mid.X, mid.Y + off}, true
+				}
+			}
 		}
 	}
-	return mid
+	return mid, false
 }
 
 // slit says whether card stays on both sides of a cut.
