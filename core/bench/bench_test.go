@@ -66,8 +66,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"From 1 of A4", "Make 3 of everything", "Base: make 2 slits from the edge to the score, no further (along the " +
-			"score 2 from the left and right edges, 2 deep)",
+		"From 1 of A4", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
+			"score 2 from the left edge, 2 deep; in from the bottom edge, along the score 2 from the right edge, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",
 		"Set the back and front on the tabs", "Try the lid", "put in 2 × tin",
@@ -100,19 +100,20 @@ func TestBendsAndHands(t *testing.T) {
 	}
 }
 
-// Slits are told from the edge they are nearest to, and from both when they are
-// alike.
+// Slits are told by the edge they begin at and the score they run along, several in one go only
+// where each of the scores has one from each of the edges.
 func TestSlitPlaces(t *testing.T) {
 	for _, c := range []struct{ picture, want string }{
-		{"a | b c\nd e f\ng h i", "along the score 2 from the left edge, 1 deep"},
-		{"a | b | c\nd e f\ng h i", "along the score 2 from the left and right edges, 1 deep"},
-		{"a b | c\nd e f\ng h | i", "along the score 2 from the right edge, 1 deep"},
-		{"a b c\n- ~ -\nd e f\ng h i", "along the score 1 from the top edge, 2 deep"},
-		{"a b c\n- ~ ~\nd e f\n~ ~ -\ng h i", "along the score 1 from the top and bottom edges, 2 deep"},
-		{"a b c\nd e | f\ng h i", "along the score 2 from the right edge, 3 deep"},
+		{"a | b c\nd e f\ng h i", "in from the top edge, along the score 2 from the left edge, 1 deep"},
+		{"a | b | c\nd e f\ng h i", "in from the top edge, along the score 2 from the left and right edges, 1 deep"},
+		{"a b | c\nd e f\ng h | i", "in from the top and bottom edges, along the score 2 from the right edge, 1 deep"},
+		{"a b c\n- ~ -\nd e f\ng h i", "in from the left and right edges, along the score 1 from the top edge, 2 deep"},
+		{"a b c\n- ~ ~\nd e f\n~ ~ -\ng h i", "in from the left edge, along the score 1 from the top edge, 2 deep; " +
+			"in from the right edge, along the score 1 from the bottom edge, 2 deep"},
+		{"a b c\nd e | f\ng h i", "along the score 2 from the right edge, from 1 to 4, counted from the top edge"},
 	} {
 		p := sheet.Grid("it", sheet.Cols(2*in, 4*in, 2*in), sheet.Rows(in, 3*in, in), c.picture)
-		if got := slitPlaces(p, say); got != c.want {
+		if got := slitPlaces(SlitsOf(p), say); got != c.want {
 			t.Errorf("%q: %q, want %q", c.picture, got, c.want)
 		}
 	}

@@ -84,10 +84,12 @@ func CutsOf(p *sheet.Piece) (out []Cuts) {
 func (c Cuts) says(p *sheet.Piece, say func(Length) string) string {
 	var does []string
 	if len(c.Slits) > 0 {
-		one := *p
-		one.Slits = c.Slits
+		var slits []Slit
+		for _, l := range c.Slits {
+			slits = append(slits, slitOf(p, l))
+		}
 		does = append(does, fmt.Sprintf("%s to the score, no further: %s", words.Capital(plural(len(c.Slits), "slit")),
-			slitPlaces(&one, say)))
+			slitPlaces(slits, say)))
 	}
 	corners, punched := 0, 0
 	for _, f := range c.Away {
@@ -135,8 +137,8 @@ func cutSays(p *sheet.Piece, say func(Length) string, tools shop.Tools) (cut, mi
 	}
 	away -= len(p.Slots) + len(p.Punches) + len(p.Notches) + len(p.Windows)
 	if n := len(p.Slits); n > 0 {
-		parts = append(parts, fmt.Sprintf("make %s from the edge to the score, no further (%s)",
-			plural(n, "slit"), slitPlaces(p, say)))
+		parts = append(parts, fmt.Sprintf("make %s, each to the score and no further (%s)",
+			plural(n, "slit"), slitPlaces(SlitsOf(p), say)))
 	}
 	if away > 0 {
 		parts = append(parts, fmt.Sprintf("cut away the %s marked on the drawing", plural(away, "part")))
@@ -171,8 +173,16 @@ func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts 
 		}
 	}
 	for _, w := range p.Windows {
-		parts = append(parts, fmt.Sprintf("cut a window %s × %s, its corner %s from the left and %s from the top",
-			say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y), say(w.Lo.X), say(w.Lo.Y)))
+		wide, high := say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y)
+		mid := fmt.Sprintf("its middle %s from the left and %s from the top", say((w.Lo.X+w.Hi.X)/2), say((w.Lo.Y+w.Hi.Y)/2))
+		switch corner := fmt.Sprintf("its corner %s from the left and %s from the top", say(w.Lo.X), say(w.Lo.Y)); w.Shape {
+		case "round":
+			parts = append(parts, fmt.Sprintf("cut a round window %s across, %s", wide, mid))
+		case "rounded":
+			parts = append(parts, fmt.Sprintf("cut a window %s × %s with rounded corners, %s", wide, high, corner))
+		default:
+			parts = append(parts, fmt.Sprintf("cut a window %s × %s, %s", wide, high, corner))
+		}
 	}
 	for _, h := range p.Punches {
 		with := punches(p, h, tools, say)

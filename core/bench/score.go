@@ -85,11 +85,7 @@ func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools
 			c.Turns = append(c.Turns, t)
 		}
 	}
-	if seen := seenSlits(p); len(seen) > 0 {
-		one := *p
-		one.Slits = seen
-		c.Slit = slitPlaces(&one, say)
-	}
+	c.Slit = slitPlaces(seenSlits(p), say)
 	for _, l := range p.Slanted {
 		c.Slants = append(c.Slants, Slant{l, p.Name + "-" + l.Name})
 	}
@@ -285,7 +281,7 @@ func (t Turn) list(say func(Length) string) string {
 	var parts []string
 	whole := true
 	for i, m := range t.At {
-		if i > 0 && m.To > 0 && t.At[i-1].To > 0 && m.At == t.At[i-1].At { // a score in two parts
+		if i > 0 && m.To > 0 && t.At[i-1].To > 0 && m.At == t.At[i-1].At && m.Mountain == t.At[i-1].Mountain { // in two parts
 			parts[len(parts)-1] += fmt.Sprintf(" and from %s to %s", say(m.From), say(m.To))
 			continue
 		}

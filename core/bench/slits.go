@@ -9,54 +9,135 @@ import (
 	"brevium/core/sheet"
 )
 
-// slitPlaces tells where slits run: along which scores, from which edges.
-func slitPlaces(p *sheet.Piece, say func(Length) string) string {
-	type place struct {
-		at, deep Length
-		level    bool
+// Slit is a slit as it is told: along which score, or from where to where.
+type Slit struct {
+	Edge string // the edge it begins at: left, top, right, bottom; "" where it begins at none
+	Deep Length // how far it runs
+
+	Score Length // how far its score is from an edge
+	Of    string // which edge that is
+
+	From   Length      // where it begins at no edge: how far along its score, from the left or the top
+	Across *sheet.Line // where it runs along no score: from where to where
+}
+
+// slitOf tells a slit of a piece.
+func slitOf(p *sheet.Piece, l sheet.Line) Slit {
+	if !OnPass(p, l) {
+		return Slit{Across: &l}
 	}
-	edges := map[place][]string{}
-	var order []place
+	level := l.A.Y == l.B.Y
+	at, size, near, far := l.A.X, p.Width, "left", "right"
+	from, to, long, first, last := min(l.A.Y, l.B.Y), max(l.A.Y, l.B.Y), p.Height, "top", "bottom"
+	if level {
+		at, size, near, far = l.A.Y, p.Height, "top", "bottom"
+		from, to, long, first, last = min(l.A.X, l.B.X), max(l.A.X, l.B.X), p.Width, "left", "right"
+	}
+	s := Slit{Score: at, Of: near, Deep: to - from}
+	if 2*at > size {
+		s.Score, s.Of = size-at, far
+	}
+	switch {
+	case from == 0:
+		s.Edge = first
+	case to == long:
+		s.Edge = last
+	default:
+		s.From = from
+	}
+	return s
+}
+
+// line is where a slit that is told lies on a piece so large.
+func (s Slit) line(w, h Length) sheet.Line {
+	if s.Across != nil {
+		return *s.Across
+	}
+	at := map[string]Length{"left": s.Score, "top": s.Score, "right": w - s.Score, "bottom": h - s.Score}[s.Of]
+	upright := s.Of == "left" || s.Of == "right"
+	from := map[string]Length{"left": 0, "top": 0, "right": w - s.Deep, "bottom": h - s.Deep, "": s.From}[s.Edge]
+	if upright {
+		return sheet.Line{Kind: sheet.Cut, A: sheet.Point{X: at, Y: from}, B: sheet.Point{X: at, Y: from + s.Deep}}
+	}
+	return sheet.Line{Kind: sheet.Cut, A: sheet.Point{X: from, Y: at}, B: sheet.Point{X: from + s.Deep, Y: at}}
+}
+
+// SlitsOf lists the slits of a piece as they are told.
+func SlitsOf(p *sheet.Piece) (out []Slit) {
+	for _, l := range p.Slits {
+		out = append(out, slitOf(p, l))
+	}
+	return out
+}
+
+// slitPlaces tells where slits run: from which edges, along which scores, how deep.
+func slitPlaces(slits []Slit, say func(Length) string) string {
+	type alike struct {
+		Score, Deep, From Length
+		level, edge       bool
+	}
+	of := map[alike][]Slit{}
+	var order []alike
 	var free []string
-	for _, s := range p.Slits {
-		if !OnPass(p, s) {
-			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(s.A.X), say(s.A.Y), say(s.B.X),
-				say(s.B.Y)))
+	for _, s := range slits {
+		if l := s.Across; l != nil {
+			free = append(free, fmt.Sprintf("from %s left, %s down to %s left, %s down", say(l.A.X), say(l.A.Y), say(l.B.X),
+				say(l.B.Y)))
 			continue
 		}
-		at, size, near, far := s.A.X, p.Width, "left", "right"
-		level := s.A.Y == s.B.Y
-		if level {
-			at, size, near, far = s.A.Y, p.Height, "top", "bottom"
-		}
-		edge := near
-		if 2*at > size {
-			at, edge = size-at, far
-		}
-		k := place{at, (s.A.X - s.B.X).Abs() + (s.A.Y - s.B.Y).Abs(), level}
-		if edges[k] == nil {
+		k := alike{s.Score, s.Deep, s.From, s.Of == "top" || s.Of == "bottom", s.Edge != ""}
+		if of[k] == nil {
 			order = append(order, k)
 		}
-		if !slices.Contains(edges[k], edge) {
-			edges[k] = append(edges[k], edge)
-		}
+		of[k] = append(of[k], s)
 	}
 	var out []string
 	for _, k := range order {
-		from := "the " + edges[k][0] + " edge"
-		if len(edges[k]) > 1 {
-			slices.Sort(edges[k])
-			if k.level {
-				slices.Reverse(edges[k])
-			}
-			from = "the " + strings.Join(edges[k], " and ") + " edges"
-		}
-		out = append(out, fmt.Sprintf("along the score %s from %s, %s deep", say(k.at), from, say(k.deep)))
+		out = append(out, together(of[k], say)...)
 	}
 	return strings.Join(append(out, free...), "; ")
 }
 
-// OnPass says whether a line runs along a score.
+// together tells slits of one depth along scores of one distance: in one go where each of the
+// scores has one from each of the edges, else each by itself.
+func together(slits []Slit, say func(Length) string) (out []string) {
+	var edges, of []string
+	for _, s := range slits {
+		if !slices.Contains(edges, s.Edge) {
+			edges = append(edges, s.Edge)
+		}
+		if !slices.Contains(of, s.Of) {
+			of = append(of, s.Of)
+		}
+	}
+	if len(slits) != len(edges)*len(of) {
+		for _, s := range slits {
+			out = append(out, together([]Slit{s}, say)...)
+		}
+		return out
+	}
+	s := slits[0]
+	score := fmt.Sprintf("along the score %s from %s", say(s.Score), theEdges(of))
+	if s.Edge == "" {
+		side := "top"
+		if s.Of == "top" || s.Of == "bottom" {
+			side = "left"
+		}
+		return []string{fmt.Sprintf("%s, from %s to %s, counted from the %s edge", score, say(s.From), say(s.From+s.Deep), side)}
+	}
+	return []string{fmt.Sprintf("in from %s, %s, %s deep", theEdges(edges), score, say(s.Deep))}
+}
+
+// theEdges names edges: the left edge, the left and right edges.
+func theEdges(of []string) string {
+	slices.SortFunc(of, func(a, b string) int { return slices.Index(around, a) - slices.Index(around, b) })
+	if len(of) == 1 {
+		return "the " + of[0] + " edge"
+	}
+	return "the " + strings.Join(of, " and ") + " edges"
+}
+
+// OnPass reports whether a line runs along a score.
 func OnPass(p *sheet.Piece, s sheet.Line) bool {
 	return slices.ContainsFunc(p.Passes, func(q sheet.Pass) bool {
 		return q.AlongWidth && s.A.X == q.At && s.B.X == q.At || !q.AlongWidth && s.A.Y == q.At && s.B.Y == q.At
@@ -65,7 +146,7 @@ func OnPass(p *sheet.Piece, s sheet.Line) bool {
 
 // seenSlits are the slits along scores that part faces which both are seen: a score there
 // would leave a ridge. Beside a tab it is hidden, and most score right through.
-func seenSlits(p *sheet.Piece) (out []sheet.Line) {
+func seenSlits(p *sheet.Piece) (out []Slit) {
 	bare := func(at sheet.Point) bool { // it lies on a wall or panel that stays
 		return slices.ContainsFunc(p.Kept(), func(f *sheet.Face) bool {
 			return p.RoleOf(f.Name) == "" && sheet.Inside(f.Points, at)
@@ -79,7 +160,7 @@ func seenSlits(p *sheet.Piece) (out []sheet.Line) {
 			by = sheet.Point{Y: off}
 		}
 		if OnPass(p, l) && bare(mid.Add(by)) && bare(sheet.Point{X: mid.X - by.X, Y: mid.Y - by.Y}) {
-			out = append(out, l)
+			out = append(out, slitOf(p, l))
 		}
 	}
 	return out

@@ -179,14 +179,7 @@ func (k *work) window(w Window, p *Panel) bool {
 			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
 		return false
 	}
-	if piece := k.piece(p); w.Shape == "square" {
-		lo, hi := sheet.Bounds(ring)
-		piece.Window(lo, hi)
-	} else {
-		piece.Opening(ring)
-		piece.Tips = append(piece.Tips, fmt.Sprintf("cut a %s window %s × %s in the %s, where it is drawn.", w.Shape,
-			k.Say(w.Width), k.Say(w.Height), plain(p.Name)))
-	}
+	k.piece(p).Opening(w.Shape, ring)
 	k.cutBy(p, "on")
 	if w.Film {
 		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count,

@@ -39,7 +39,8 @@ var familyCards = []struct{ style, piece, says string }{
 	{"fold-flat", "cover", "Cut 96 × 238. Turn so that the top edge is against the fence: score at 14 and 86. Turn so that the bottom " +
 		"edge is against the fence: score at 40 and 111."},
 	{"pleat-pouch", "pouch", "Cut 230 × 338. Left edge against the fence: score at 70. Turn half round and score the same from the " +
-		"right edge. Top edge against the fence: score at 47, 94 and 134. Turn half round and score the same from the bottom edge."},
+		"right edge. Top edge against the fence: score at 47, as a mountain fold, 94 and 134. Turn half round and score the same " +
+		"from the bottom edge."},
 	{"chamfer-foot", "box", "Cut 230 × 276. Left edge against the fence: score at 64, only from 88 to 188; 70, only from 0 to 103 and " +
 		"from 173 to 276; 85, only from 103 to 173 (ends counted from the top edge). Turn half round and score the same from the " +
 		"right edge. Top edge against the fence: score at 63 and 103. Turn half round and score the same from the bottom edge. Score " +

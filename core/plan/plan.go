@@ -109,6 +109,7 @@ func (p *Plan) build(w Workshop) *Plan {
 	}
 	p.lay(w)
 	p.Cards, p.Steps = p.bench(p.Say)
+	p.Checks = append(p.Checks, p.told([]fold.Check{bench.ToldRight(p.Box.Pieces(), p.Cards, bench.CutsOf, p.Say)})...)
 	if what != pinned {
 		p.warn(w)
 	}

@@ -60,7 +60,7 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 
 func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {
 	for _, piece := range pieces {
-		if len(piece.Passes) == 0 && p.IsDressing(piece) {
+		if len(piece.Passes)+len(piece.Slanted)+len(piece.Curves) == 0 && p.IsDressing(piece) {
 			continue // cut to size, and nothing to score
 		}
 		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)

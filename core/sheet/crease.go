@@ -1,6 +1,9 @@
 package sheet
 
-import "slices"
+import (
+	"cmp"
+	"slices"
+)
 
 // A crease is named by the two faces it lies between. What is said of it is
 // kept as a rule and laid on the edges once the faces are found.
@@ -74,9 +77,37 @@ func (p *Piece) follow() {
 	}
 	p.curveEnds()
 	p.Passes = slices.DeleteFunc(p.Passes, func(s Pass) bool { return p.bent(s) })
-	for i := range p.Passes {
-		p.Passes[i].Fold = p.mostly(p.Passes[i])
+	var passes []Pass
+	for _, s := range p.Passes {
+		passes = append(passes, p.byFold(s)...)
 	}
+	p.Passes = passes
+	p.slitUntold()
+	for i, s := range p.Slanted { // as its crease folds, which a rule may have said since
+		for _, f := range p.Faces {
+			for _, e := range f.Edges {
+				if e.Name == s.Name && e.Kind == s.Kind && e.Beyond != nil {
+					p.Slanted[i].Fold = e.Fold
+				}
+			}
+		}
+	}
+}
+
+// slitUntold adds to the slits every cut between two faces that stay which the recipe did not call
+// one: whoever cuts it must be told.
+func (p *Piece) slitUntold() {
+	var more []Line
+	for i, f := range p.Faces {
+		for _, e := range f.Edges {
+			told := func(l Line) bool { return e.Line.Within(l) }
+			if e.Kind == Cut && !f.Waste && e.Beyond != nil && !e.Beyond.Waste && slices.Index(p.Faces, e.Beyond) > i &&
+				!slices.ContainsFunc(p.Slits, told) {
+				more = append(more, Line{Kind: Cut, A: e.A, B: e.B})
+			}
+		}
+	}
+	p.Slits = append(p.Slits, joinUp(more)...)
 }
 
 // edgesOn gives the edges between faces that lie along a pass, each once.
@@ -84,7 +115,11 @@ func (p *Piece) edgesOn(s Pass) (out []*Edge) {
 	for _, f := range p.Faces {
 		for i := range f.Edges {
 			e := &f.Edges[i]
-			lies := s.AlongWidth && e.A.X == s.At && e.B.X == s.At || !s.AlongWidth && e.A.Y == s.At && e.B.Y == s.At
+			if f.Waste {
+				continue
+			}
+			lies := s.AlongWidth && e.A.X == s.At && e.B.X == s.At && min(e.A.Y, e.B.Y) < s.To && max(e.A.Y, e.B.Y) > s.From ||
+				!s.AlongWidth && e.A.Y == s.At && e.B.Y == s.At && min(e.A.X, e.B.X) < s.To && max(e.A.X, e.B.X) > s.From
 			if lies && !e.Kind.Open() && e.Beyond != nil {
 				out = append(out, e)
 			}
@@ -109,21 +144,33 @@ func (p *Piece) bent(s Pass) bool {
 	return true
 }
 
-// mostly is the way in which most of a pass folds.
-func (p *Piece) mostly(s Pass) Fold {
-	mountain := Length(0)
-	for _, e := range p.edgesOn(s) {
-		by := (e.A.X - e.B.X).Abs() + (e.A.Y - e.B.Y).Abs()
-		if e.Fold == Mountain {
-			mountain += by
-		} else {
-			mountain -= by
+// byFold parts a pass where the way it folds changes: each part is scored its own way, however
+// short it is. Where nothing folds, the part before runs on.
+func (p *Piece) byFold(s Pass) []Pass {
+	along := func(q Point) Length {
+		if s.AlongWidth {
+			return q.Y
+		}
+		return q.X
+	}
+	edges := slices.DeleteFunc(p.edgesOn(s), func(e *Edge) bool { return e.Beyond.Waste || e.Turn == 0 && e.Free == 0 })
+	slices.SortFunc(edges, func(a, b *Edge) int {
+		return cmp.Compare(min(along(a.A), along(a.B)), min(along(b.A), along(b.B)))
+	})
+	s.Fold = Valley
+	if len(edges) > 0 {
+		s.Fold = edges[0].Fold
+	}
+	out := []Pass{s}
+	for _, e := range edges {
+		if from := min(along(e.A), along(e.B)); e.Fold != out[len(out)-1].Fold {
+			part := s
+			part.From, part.Fold = from, e.Fold
+			out[len(out)-1].To = from
+			out = append(out, part)
 		}
 	}
-	if mountain > 0 {
-		return Mountain
-	}
-	return Valley
+	return out
 }
 
 // Seam sticks a strip behind a wall, its own wall's edge meeting that one's: the

@@ -31,8 +31,10 @@ func ringFace(name string, kind Kind, ring []Point, hole bool) *Face {
 	return f
 }
 
-// Opening punches a hole of any outline.
-func (p *Piece) Opening(ring []Point) {
+// Opening cuts a window of any outline; its shape is square, round or rounded.
+func (p *Piece) Opening(shape string, ring []Point) {
+	lo, hi := Bounds(ring)
+	p.Windows = append(p.Windows, Window{lo, hi, shape})
 	for i := range ring {
 		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%len(ring)]})
 	}

@@ -79,8 +79,12 @@ type Punch struct {
 	Inward          Point   // of a notch: the step from the edge into the card
 }
 
-// Window is an upright opening within a piece.
-type Window struct{ Lo, Hi Point }
+// Window is an opening within a piece: the upright rectangle round it, and whether it is square,
+// round or rounded at its corners.
+type Window struct {
+	Lo, Hi Point
+	Shape  string
+}
 
 // Mark is a place on a piece where something is put: a magnet, a hook dot.
 type Mark struct {
@@ -132,7 +136,7 @@ type Piece struct {
 	Slots   []Slot      // for other strips to go in
 	Punches []Punch     // round holes
 	Notches []Punch     // half rounds out of an edge
-	Windows []Window    // upright openings
+	Windows []Window    // openings within the piece
 	Marks   []Mark      // where something is put on
 	Slanted []Line      // bends, and scores that run with neither edge
 	Slits   []Line      // cuts between two faces that both stay

@@ -41,11 +41,7 @@ func (h Punch) Wide(angle float64) float64 {
 
 // Window cuts an upright opening.
 func (p *Piece) Window(lo, hi Point) {
-	p.Windows = append(p.Windows, Window{lo, hi})
-	ring := []Point{lo, {hi.X, lo.Y}, hi, {lo.X, hi.Y}}
-	for i := range ring {
-		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%4]})
-	}
+	p.Opening("square", []Point{lo, {hi.X, lo.Y}, hi, {lo.X, hi.Y}})
 }
 
 // Mark notes where something of a radius is put on the piece.

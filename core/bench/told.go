@@ -1,0 +1,337 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"brevium/core/fold"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// What a maker is told is proved, as the box is: she cuts by the score card, the words and the
+// lit cuts, not by the net that was folded. So the net is laid out once more from nothing but the
+// card's own numbers, the slits as they are told and the openings' sizes and places, and must come
+// out as the net that was proved: every crease told, each the way it folds, no score over card
+// that stays whole, every slit and opening, and no other.
+
+// ToldRight is the check that score cards and cuts tell the nets that were proved. Pieces without
+// a card are only cut.
+func ToldRight(pieces []*sheet.Piece, cards []ScoreCard, cuts func(*sheet.Piece) []Cuts, say func(Length) string) fold.Check {
+	c := fold.Check{Name: "score cards and cuts tell the drawn nets", Holds: true}
+	scores, slits := 0, 0
+	var faults []string
+	for _, p := range pieces {
+		t := toldNet{Piece: p, say: say}
+		if i := slices.IndexFunc(cards, func(c ScoreCard) bool { return c.Piece == p.Name }); i >= 0 {
+			t.card(cards[i])
+		} else {
+			t.w, t.h = p.Width, p.Height
+		}
+		t.cuts(cuts(p))
+		for _, f := range t.faults() {
+			faults = append(faults, p.Name+": "+f)
+		}
+		scores, slits = scores+len(t.scores), slits+len(t.slits)
+	}
+	c.Figure = fmt.Sprintf("%d scores and %d slits of %s", scores, slits, plural(len(pieces), "piece"))
+	if len(faults) > 0 {
+		c.Holds, c.Figure = false, strings.Join(faults[:min(3, len(faults))], "; ")
+	}
+	return c
+}
+
+// toldNet is a piece as it is told.
+type toldNet struct {
+	*sheet.Piece
+	say    func(Length) string
+	w, h   Length
+	scores []sheet.Line // with the way they fold
+	slants []sheet.Line
+	slits  []sheet.Line
+	away   []*sheet.Face
+	wrong  []string
+}
+
+// card takes up what a score card says.
+func (t *toldNet) card(c ScoreCard) {
+	t.w, t.h = c.W, c.H
+	for _, turn := range c.Turns {
+		for _, m := range turn.At {
+			l := sheet.Line{Kind: sheet.Score, Fold: map[bool]sheet.Fold{true: sheet.Mountain}[m.Mountain]}
+			if got := m.Groove - m.Spacer; !m.Ruler && got != m.At { // what the board does with it
+				t.wrong = append(t.wrong, fmt.Sprintf("the score %s from the %s edge is set by a groove for another", t.say(m.At), turn.Edge))
+			}
+			from, to := m.From, m.To
+			switch turn.Edge {
+			case "left", "right":
+				if to == 0 {
+					to = t.h
+				}
+				x := map[bool]Length{true: m.At, false: t.w - m.At}[turn.Edge == "left"]
+				l.A, l.B = sheet.Point{X: x, Y: from}, sheet.Point{X: x, Y: to}
+			default:
+				if to == 0 {
+					to = t.w
+				}
+				y := map[bool]Length{true: m.At, false: t.h - m.At}[turn.Edge == "top"]
+				l.A, l.B = sheet.Point{X: from, Y: y}, sheet.Point{X: to, Y: y}
+			}
+			t.scores = append(t.scores, l)
+		}
+	}
+	for _, s := range c.Slants {
+		t.slants = append(t.slants, s.Line)
+	}
+}
+
+// cuts takes up what is lit and told as cut, place by place: slits by the words that tell them.
+func (t *toldNet) cuts(all []Cuts) {
+	for _, c := range all {
+		for _, l := range c.Slits {
+			t.slits = append(t.slits, slitOf(t.Piece, l).line(t.w, t.h))
+		}
+		t.away = append(t.away, c.Away...)
+	}
+}
+
+// faults compares the piece as it is told with the piece that was proved.
+func (t *toldNet) faults() []string {
+	out := slices.Clone(t.wrong)
+	note := func(format string, args ...any) { out = append(out, fmt.Sprintf(format, args...)) }
+	if t.w != t.Width || t.h != t.Height {
+		note("it is told %s × %s and drawn %s × %s", t.say(t.w), t.say(t.h), t.say(t.Width), t.say(t.Height))
+	}
+	var drawn []sheet.Line // everything along which a score may run
+	for _, l := range t.Outline() {
+		drawn = append(drawn, l)
+		var by []sheet.Line
+		switch {
+		case l.Kind == sheet.Score:
+			by = slices.Concat(t.scores, t.slants)
+		case l.Kind == sheet.Bend:
+			by = t.slants
+		default:
+			continue
+		}
+		if !covered(l, by, func(o sheet.Line) bool { return o.Kind == l.Kind && (o.Fold == l.Fold || l.Kind == sheet.Bend) }) {
+			note("the %s from %s is not told as it is drawn", words.Plain(l.Kind.String()), t.fromTo(l))
+		}
+	}
+	for _, s := range t.scores {
+		if at, ok := t.acrossCard(s, drawn); ok {
+			note("a score is told over card that stays whole, at %s across, %s down", t.say(at.X), t.say(at.Y))
+		}
+	}
+	for _, s := range t.slants {
+		if !covered(s, drawn, func(o sheet.Line) bool { return o.Kind == s.Kind && o.Fold == s.Fold || s.Kind == sheet.Bend }) {
+			note("a line is told from %s, and none is drawn there", t.fromTo(s))
+		}
+	}
+	out = append(out, t.slitFaults()...)
+	return append(out, t.openingFaults()...)
+}
+
+func (t *toldNet) fromTo(l sheet.Line) string {
+	return fmt.Sprintf("%s, %s to %s, %s", t.say(l.A.X), t.say(l.A.Y), t.say(l.B.X), t.say(l.B.Y))
+}
+
+// covered reports whether other lines lie along all of a line; what is left between two may be a
+// hair, where a root was rounded.
+func covered(l sheet.Line, by []sheet.Line, may func(sheet.Line) bool) bool {
+	var spans [][2]float64
+	for _, o := range by {
+		if !may(o) {
+			continue
+		}
+		if from, to, ok := shared(l, o); ok {
+			spans = append(spans, [2]float64{from, to})
+		}
+	}
+	slices.SortFunc(spans, func(a, b [2]float64) int {
+		if a[0] < b[0] {
+			return -1
+		}
+		return 1
+	})
+	const hair = 1e-3
+	reach := 0.0
+	for _, s := range spans {
+		if s[0] > reach+hair {
+			return false
+		}
+		reach = max(reach, s[1])
+	}
+	return reach >= 1-hair
+}
+
+// offLine is how far lines may lie beside each other and be one, in millimetres: less than any
+// tool shows, and more than a crossing is moved when it is found.
+const offLine = 0.01
+
+// shared is the part of a line, from 0 to 1, along which another lies.
+func shared(l, o sheet.Line) (from, to float64, ok bool) {
+	ux, uy := (l.B.X - l.A.X).MM(), (l.B.Y - l.A.Y).MM()
+	long := math.Hypot(ux, uy)
+	if long == 0 {
+		return 0, 0, false
+	}
+	ux, uy = ux/long, uy/long
+	at := func(q sheet.Point) (along, beside float64) {
+		x, y := (q.X - l.A.X).MM(), (q.Y - l.A.Y).MM()
+		return (x*ux + y*uy) / long, math.Abs(x*uy - y*ux)
+	}
+	a, offA := at(o.A)
+	b, offB := at(o.B)
+	if a > b {
+		a, b = b, a
+	}
+	from, to = max(a, 0), min(b, 1)
+	return from, to, offA < offLine && offB < offLine && to > from
+}
+
+// acrossCard finds a place where a score that is told would run over card that stays in one piece.
+func (t *toldNet) acrossCard(s sheet.Line, drawn []sheet.Line) (at sheet.Point, found bool) {
+	ends := []float64{0, 1}
+	for _, o := range drawn {
+		if from, to, ok := shared(s, o); ok {
+			ends = append(ends, from, to)
+		} else if k, ok := crosses(s, o); ok {
+			ends = append(ends, k)
+		}
+	}
+	slices.Sort(ends)
+	for i := 1; i < len(ends); i++ {
+		if ends[i]-ends[i-1] < 1e-3 {
+			continue
+		}
+		k := (ends[i] + ends[i-1]) / 2
+		mid := sheet.Point{X: s.A.X + measure.FromMM((s.B.X-s.A.X).MM()*k), Y: s.A.Y + measure.FromMM((s.B.Y-s.A.Y).MM()*k)}
+		along := slices.ContainsFunc(drawn, func(o sheet.Line) bool {
+			from, to, ok := shared(s, o)
+			return ok && from <= k && to >= k
+		})
+		if !along && slices.ContainsFunc(t.Kept(), func(f *sheet.Face) bool { return holds(f, mid) }) {
+			return mid, true
+		}
+	}
+	return at, false
+}
+
+// holds reports whether a place lies on a face, and in no hole of it.
+func holds(f *sheet.Face, at sheet.Point) bool {
+	return sheet.Inside(f.Points, at) &&
+		!slices.ContainsFunc(f.Holes, func(h []sheet.Point) bool { return sheet.Inside(h, at) })
+}
+
+// crosses gives where, from 0 to 1, a line is crossed by another.
+func crosses(s, o sheet.Line) (float64, bool) {
+	ux, uy := (s.B.X - s.A.X).MM(), (s.B.Y - s.A.Y).MM()
+	vx, vy := (o.B.X - o.A.X).MM(), (o.B.Y - o.A.Y).MM()
+	cross := ux*vy - uy*vx
+	if math.Abs(cross) < 1e-9 {
+		return 0, false
+	}
+	wx, wy := (o.A.X - s.A.X).MM(), (o.A.Y - s.A.Y).MM()
+	k, n := (wx*vy-wy*vx)/cross, (wx*uy-wy*ux)/cross
+	return k, k > 0 && k < 1 && n >= -1e-9 && n <= 1+1e-9
+}
+
+// slitFaults compares the slits: each cut between two faces that stay is told, and no other is;
+// all that is cut away is lit once.
+func (t *toldNet) slitFaults() (out []string) {
+	var drawn []sheet.Line
+	for _, f := range t.Faces {
+		for _, e := range f.Edges {
+			if e.Kind != sheet.Cut || e.Beyond == nil {
+				continue
+			}
+			if drawn = append(drawn, e.Line); f.Waste || e.Beyond.Waste { // what goes is lit whole
+				continue
+			}
+			if !covered(e.Line, t.slits, func(sheet.Line) bool { return true }) {
+				out = append(out, fmt.Sprintf("the slit from %s is not told", t.fromTo(e.Line)))
+			}
+		}
+	}
+	for _, s := range t.slits {
+		if !covered(s, drawn, func(sheet.Line) bool { return true }) {
+			out = append(out, fmt.Sprintf("a slit is told from %s, and none is drawn there", t.fromTo(s)))
+		}
+	}
+	lit := map[*sheet.Face]int{}
+	for _, f := range t.away {
+		lit[f]++
+	}
+	for _, f := range t.Faces[len(t.Kept()):] {
+		if lit[f] != 1 {
+			lo, _ := f.Bounds()
+			out = append(out, fmt.Sprintf("what is cut away at %s across, %s down is lit %d times", t.say(lo.X), t.say(lo.Y), lit[f]))
+		}
+	}
+	return out
+}
+
+// openingFaults compares the sizes and places that openings are told with what is drawn.
+func (t *toldNet) openingFaults() (out []string) {
+	told := 0
+	note := func(what string, lo, hi sheet.Point) {
+		out = append(out, fmt.Sprintf("the %s told at %s across, %s down is not drawn so", what, t.say((lo.X+hi.X)/2), t.say((lo.Y+hi.Y)/2)))
+	}
+	open := t.Faces[len(t.Kept()):]
+	box := func(what string, lo, hi sheet.Point, slack Length) {
+		told++
+		if !slices.ContainsFunc(open, func(f *sheet.Face) bool {
+			a, b := f.Bounds()
+			return same(a, lo, slack) && same(b, hi, slack)
+		}) {
+			note(what, lo, hi)
+		}
+	}
+	for _, w := range t.Windows {
+		box("window", w.Lo, w.Hi, 0)
+	}
+	for _, s := range t.Slots {
+		l := s.X - s.Width/2
+		lo, hi := sheet.Point{X: l}, sheet.Point{X: l + s.Width, Y: s.Depth}
+		if s.FromBottom {
+			lo.Y, hi.Y = t.Height-s.Depth, t.Height
+		}
+		box("slot", lo, hi, 0)
+	}
+	for _, h := range t.Punches {
+		told++
+		if !slices.ContainsFunc(open, func(f *sheet.Face) bool { return roundIs(f, h) }) {
+			note("round hole", h.Mid, h.Mid)
+		}
+	}
+	holes := 0
+	for _, f := range open {
+		if punchedOut(f) {
+			holes++
+		}
+	}
+	if inside := len(t.Windows) + len(t.Punches); inside < holes && !t.Shaped() {
+		out = append(out, fmt.Sprintf("%d openings are drawn and %d told", holes, inside))
+	}
+	return out
+}
+
+func same(a, b sheet.Point, slack Length) bool {
+	return (a.X-b.X).Abs() <= slack && (a.Y-b.Y).Abs() <= slack
+}
+
+// roundIs reports whether what is cut out is a round of the size and at the place that are told.
+func roundIs(f *sheet.Face, h sheet.Punch) bool {
+	for _, q := range f.Points {
+		x, y := (q.X - h.Mid.X).MM(), (q.Y - h.Mid.Y).MM()
+		// The facets lie a hundredth outside of what just passes through.
+		if off := math.Hypot(x, y) - h.Wide(math.Atan2(y, x)); off < -0.01 || off > 0.012*h.Diameter.MM()+0.05 {
+			return false
+		}
+	}
+	return punchedOut(f)
+}
