@@ -32,6 +32,7 @@ type Part struct {
 	Off    Way         // how what closes the box comes off again
 	Rides  bool        // it is stuck on while all is flat, and goes wherever what it is stuck on goes
 	Last   bool        // of what rides: it is not stuck on while flat, but when all else is done
+	Rests  bool        // what holds it no join of two faces says: its weight, or layers it is stuck on
 	Loose  bool        // it is cut with the rest, and has no place of its own in the folded box
 }
 
@@ -92,12 +93,22 @@ type Pair struct {
 	Radius Length
 }
 
+// Thread is ribbon or cord through round holes: so many of them in each of the faces, set evenly
+// about its middle, and through all that lie on each other.
+type Thread struct {
+	What  string
+	Faces []string // "lid cover/lap"
+	Holes int      // in each
+	Apart bool     // one lies below the other: what is tied comes out between them
+}
+
 // Tree is parts put together.
 type Tree struct {
-	Parts  []*Part
-	Joins  []Join
-	Clears []Clear
-	Pairs  []Pair
+	Parts   []*Part
+	Joins   []Join
+	Clears  []Clear
+	Pairs   []Pair
+	Threads []Thread
 }
 
 // Add adds a part.

@@ -87,7 +87,7 @@ func TestBoxesWithinBoxes(t *testing.T) {
 	tree.Add(tray("tray", 130*mm, 70*mm, 34*mm))
 	tree.Nest("sampler", lidded(50*mm, 50*mm, 24*mm),
 		Place{Face: "base/base", On: "tray/base", Right: -30 * mm, Out: -t3},
-		Place{Face: "base/base", On: "tray/base", Right: 30 * mm, Out: -t3, Quarters: 1})
+		Place{Face: "base/base", On: "tray/base", Right: 30 * mm, Out: -t3, Quarters: 1}).Rests = true
 	b := boxOf(tree)
 	var names []string
 	for _, p := range b.Pieces() {

@@ -82,6 +82,9 @@ type Measured struct {
 	Book            bool        // it opens like a book: nothing comes off
 	Stores          bool        // with its seam stuck it stores flat
 	Stored          Dims        // how large it is then
+
+	want, outer, inner Dims // the block that was looked for, and what was measured before anything was put on or in
+	sized              int  // of so many parts
 }
 
 // Measure folds the box, closes it and reads off what it measures, of rooms that
@@ -92,6 +95,7 @@ func (b *Box) Measure(t Length, want Dims) {
 	b.measureRoom(s, want)
 	lo, hi := fold.Extent(s.Box()...)
 	b.Outside, b.Foot = dims(lo, hi), -lo.Z
+	b.want, b.outer, b.inner, b.sized = want, b.Outside, b.Inside, len(b.Parts)
 	for _, body := range s.Box() {
 		b.Seams = append(b.Seams, body.Seams(s.Box()...)...)
 	}

@@ -45,9 +45,12 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	}
 	lies, riding := s.riding()
 	checks, touch = append(checks, lies...), append(touch, riding...)
-	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...))
+	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...), b.held(s))
+	if b.outer != (Dims{}) {
+		checks = append(checks, b.asMeasured(s, m.T))
+	}
 	if inside := b.inside(s); len(inside) > 0 {
-		checks = append(checks, fold.Below(b.Hi.Z, inside...))
+		checks = append(append(checks, fold.Below(b.Hi.Z, inside...)), slices.Concat(b.legs(s), b.levelRims(s))...)
 	}
 	for _, r := range b.Rooms {
 		if len(r.Things) > 0 {
@@ -90,6 +93,9 @@ func (b *Box) itself(g grown, m Means) (checks []fold.Check) {
 	}
 	for _, pair := range g.Pairs {
 		checks = append(checks, g.meets(pair))
+	}
+	for _, th := range g.Threads {
+		checks = append(checks, g.threaded(th))
 	}
 	return checks
 }

@@ -220,7 +220,7 @@ func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Po
 	way := fold.Onto(face, on, fold.Place{Right: at.Right.MM(), Down: at.Down.MM(), Out: at.Out.MM(),
 		Quarters: at.Quarters, Over: at.Over, Stood: at.Stood})
 	for _, body := range bodies {
-		if p.Rides {
+		if p.Rides && on != nil {
 			body.Back = on.Body.T
 		}
 		body.Carry(way, 1, 0)

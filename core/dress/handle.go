@@ -125,6 +125,8 @@ func (k *work) strip(on []*Panel, apart Length) {
 	for i, name := range []string{"one-end", "other-end"} {
 		if on[i].Thick() == 0 {
 			k.box.Joins = append(k.box.Joins, assembly.Join{A: part.Name + "/" + name, B: on[i].Ref(), Layers: 1, Lapped: true})
+		} else {
+			part.Rests = true
 		}
 	}
 	if h.Kind == "swing" {

@@ -25,6 +25,7 @@ func (k *work) pierce() (cut bool) {
 			if k.liftsOff() { // a lid that comes over the cord would not go home
 				down += k.lidReaches(p)
 			}
+			k.box.Threads = append(k.box.Threads, assembly.Thread{What: h.Kind, Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-w / 5, w / 5} {
 				cut = k.hole(p, off, down, "on", "Choose panels that show more of themselves, or leave the handle out.",
 					"dress.handle.kind", "") || cut
@@ -34,6 +35,7 @@ func (k *work) pierce() (cut bool) {
 	if r := k.Ribbon; r != nil && r.Way == "holes" {
 		k.entry = "ribbon"
 		if p := k.tied(); p != nil {
+			k.box.Threads = append(k.box.Threads, assembly.Thread{What: "ribbon", Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-10 * mm, 10 * mm} {
 				_, h := p.Size()
 				cut = k.hole(p, off, h/2, "way", "Tie it round the box instead.", "dress.ribbon.way", "across") || cut

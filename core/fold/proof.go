@@ -6,6 +6,8 @@ import (
 	"math"
 	"slices"
 	"strings"
+
+	"brevium/core/sheet"
 )
 
 // Check is one thing the proof looked at: whether it holds, and the figure.
@@ -36,7 +38,7 @@ func (b *Body) Closed() []Check {
 	}
 	out := []Check{lines}
 	if len(b.seams) > 0 {
-		out = append(out, b.loops())
+		out = append(out, b.loops(), b.halfway())
 	}
 	if len(b.Piece.Meets) > 0 {
 		out = append(out, b.walls())
@@ -59,6 +61,10 @@ func (b *Body) loops() Check {
 		gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(), s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len())
 		want := math.Cos(Angle(s.edge.Line))
 		gap = max(gap, 10*math.Abs(s.a.In.Dot(s.b.In)-want))
+		if turn, told := s.a.turnTo(s.b, s.edge), Angle(s.edge.Line); turn*told < 0 && math.Abs(turn) > 0.05 &&
+			math.Abs(turn) < math.Pi-0.05 {
+			gap = max(gap, 10*math.Abs(turn)) // folded the other way
+		}
 		if gap > worst {
 			worst, where = gap, s.a.Name+" and "+s.b.Name
 		}
@@ -69,6 +75,64 @@ func (b *Body) loops() Check {
 		c.Figure = fmt.Sprintf("%s can't be folded together: no cut lets them part (%.1f mm)", where, worst)
 	}
 	return c
+}
+
+// torn is how far, in millimetres, a crease may part while a piece is folded up: what card gives.
+const torn = 0.6
+
+// halfway folds the piece half up, what is folded twice half way of either time, and looks for
+// card that would tear: creases that meet in a corner and fold against each other come together
+// again when all lies flat.
+func (b *Body) halfway() Check {
+	c := Check{Name: b.Piece.Name + ": it folds up without tearing", Holds: true}
+	worst := 0.0
+	for _, done := range []float64{0.5, 0.75, 0.9} {
+		half := Up(b.Piece, b.T, func(string) float64 { return done })
+		if f, on := half.against(); f != nil {
+			c.Holds, c.Figure = false, fmt.Sprintf("%s and %s must fold the other way for the card round them to follow", f.Name, on.Name)
+			return c
+		}
+		for _, s := range half.seams {
+			gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(), s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len())
+			if worst = max(worst, gap); gap > torn+b.near() {
+				c.Holds, c.Figure = false, fmt.Sprintf("half way, %s and %s are %.1f mm apart", s.a.Name, s.b.Name, gap)
+				return c
+			}
+		}
+	}
+	c.Figure = fmt.Sprintf("%.2f mm apart at most, half way", worst)
+	return c
+}
+
+// backwards is how far, in radians, a crease may turn the other way for a moment while the corners
+// round it settle.
+const backwards = 0.3
+
+// against finds a crease that had to turn the other way than it is scored for the corners round
+// it to close.
+func (b *Body) against() (f, on *Placed) {
+	at := map[*sheet.Face]*Placed{}
+	for _, p := range b.Faces {
+		at[p.Face] = p
+	}
+	for _, p := range b.Faces {
+		for _, e := range p.Edges {
+			q := at[e.Beyond]
+			if e.Kind != sheet.Score || q == nil || e.Turn < 30 || e.Via != 0 {
+				continue
+			}
+			if p.turnTo(q, e)*sign(e.Fold) < -backwards {
+				return p, q
+			}
+		}
+	}
+	return nil, nil
+}
+
+// turnTo is how far, in radians, the card beyond an edge is turned about it: more than 0 inwards.
+func (p *Placed) turnTo(q *Placed, e sheet.Edge) float64 {
+	dir := p.place(e.B).Sub(p.place(e.A)).unit()
+	return math.Atan2(p.In.Cross(q.In).Dot(dir), p.In.Dot(q.In))
 }
 
 // walls checks that edges meet along the shorter wall's height.
@@ -122,6 +186,9 @@ func (b *Body) Stuck(width float64) []Check {
 			continue
 		}
 		shared, fault := lies(tab, on, b.T*float64(g.Layers), width, g.Lapped)
+		if fault == "" && wrongWay(tab, on, g.Outside) {
+			fault = fmt.Sprintf("%s is folded the other way and comes to the wrong side of %s", g.Face, g.On)
+		}
 		if fault != "" {
 			faults = append(faults, fault)
 		}
@@ -132,6 +199,17 @@ func (b *Body) Stuck(width float64) []Check {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
 	return []Check{c}
+}
+
+// wrongWay reports whether a face that is folded right over on to the one it hangs on comes to its
+// other side: flat on each other, both ways look alike.
+func wrongWay(tab, on *Placed, outside bool) bool {
+	for _, e := range tab.Edges {
+		if e.Beyond == on.Face && !e.Kind.Open() && math.Abs(math.Abs(Angle(e.Line))-math.Pi) < 1e-6 {
+			return (e.Fold == sheet.Mountain) != outside
+		}
+	}
+	return false
 }
 
 // Tucked checks that faces tucked in lie behind what they are to lie behind.
@@ -146,6 +224,8 @@ func (b *Body) Tucked() []Check {
 		face, on := b.Find(g.Face), b.Find(g.On)
 		if face == nil || on == nil {
 			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
+		} else if wrongWay(face, on, g.Outside) {
+			faults = append(faults, fmt.Sprintf("%s is folded the other way and comes to the wrong side of %s", g.Face, g.On))
 		} else if shared, fault := lies(face, on, b.T*float64(g.Layers), 0, true); fault != "" || shared == 0 {
 			faults = append(faults, cmp.Or(fault, fmt.Sprintf("%s does not reach %s", g.Face, g.On)))
 		}

@@ -113,6 +113,7 @@ func (m *Maker) platform() {
 	p.Root = "top"
 	p.Mountains()
 	p.FoldUp("left", "right", "back", "front")
+	p.Role("leg", "left", "right", "back", "front")
 	for i, s := range m.Load.Stacks {
 		t, radius := m.Load.Things[s.Thing], m.hole(s)
 		mid := sheet.Point{

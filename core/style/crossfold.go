@@ -59,6 +59,7 @@ func buildCrossFold(j *Job) *Box {
 		spots = append(spots, assembly.Place{Right: Length(2*i+3-n) * o.Length.Up(step) / 2})
 	}
 	j.Nest(b, "box", small, "cross/base", spots...)
+	b.Part("box").Rests = false // it is stuck, by the join below
 	b.Joins = append(b.Joins, assembly.Join{A: "box/base/base", B: "cross/base", Or: []string{"cross/left", "cross/right"},
 		Layers: 1, Stuck: true})
 	names := [][]string{{"left box", "right box"}, {"left box", "right box", "middle box"},

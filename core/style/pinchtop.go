@@ -61,6 +61,7 @@ func buildPinchTop(j *Job) *Box {
 		[2]string{"left-back-wing", "seam-top"})
 	if hole > 0 {
 		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
+		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"tube/back-top", "tube/front-top"}, Holes: 1})
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
 		b.Needs("ribbon", 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
 		b.Cautions = []string{assembly.RibbonCare}

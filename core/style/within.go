@@ -55,10 +55,11 @@ func (j *Job) Suits(insert string, b *Box) bool {
 // another face, and another of the box's own to lay on it. Its pieces, and what is
 // noted of them, take the name.
 func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Place) {
-	first := in.Parts[0]
+	first, stands := in.Parts[0], false
 	for i := range spots {
 		spots[i].On = cmp.Or(spots[i].On, on)
 		if spots[i].Face == "" {
+			stands = true
 			spots[i].Face = first.Name + "/" + first.Piece.Root
 			spots[i].Out -= j.T()/2 + measure.FromMM(in.Foot)
 		}
@@ -72,5 +73,5 @@ func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Pl
 		b.Supplies = append(b.Supplies, s)
 	}
 	b.Cautions = append(b.Cautions, in.Cautions...)
-	b.Nest(name, &in.Tree, spots...)
+	b.Nest(name, &in.Tree, spots...).Rests = stands
 }

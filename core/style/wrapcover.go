@@ -95,6 +95,8 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least,
 			most(h-room, "depth", least.Why))},
 			hole/2, 0, 0)
+		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"lid cover/lap", "base cover/front"}, Holes: 1,
+			Apart: true})
 		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole),
 			most(lid.Width, "length", "the lap is no longer"))
 		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")

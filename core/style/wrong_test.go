@@ -66,6 +66,7 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
 	out := sheet.New(p.Name, 0, 0)
 	far := move(sheet.Point{X: p.Width, Y: p.Height})
 	out.Width, out.Height = far.X, far.Y
+	out.Part, out.Stock, out.Caliper = p.Part, p.Stock, p.Caliper
 	out.Rounded, out.Curves = p.Rounded, p.Curves
 	out.Root, out.Glues, out.Tucks, out.Meets, out.Order, out.Crowds = p.Root, p.Glues, p.Tucks, p.Meets, p.Order, p.Crowds
 	for _, f := range p.Kept() {
@@ -79,6 +80,11 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
 		m.At = move(m.At)
 		out.Marks = append(out.Marks, m)
 	}
+	for _, h := range p.Punches {
+		h.Mid = move(h.Mid)
+		out.Punches = append(out.Punches, h)
+	}
+	out.Windows, out.Notches = p.Windows, p.Notches
 	for _, f := range p.Faces {
 		for _, e := range f.Edges {
 			if l, keep := change(f, e); keep {

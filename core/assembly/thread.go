@@ -1,0 +1,90 @@
+package assembly
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"brevium/core/fold"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// threaded checks that what ties a box goes through: every face has its holes, set evenly about
+// its middle, and where faces lie on each other a hole lies behind each hole.
+func (g grown) threaded(th Thread) fold.Check {
+	c := fold.Check{Name: "the " + th.What + " goes through its holes", Holds: true}
+	type pierced struct {
+		face *fold.Placed
+		at   []fold.Vec
+	}
+	var all []pierced
+	var faults []string
+	for _, r := range th.Faces {
+		body, f := g.find(r)
+		if f == nil {
+			faults = append(faults, words.Plain(r)+" is not there")
+			continue
+		}
+		p := pierced{face: f}
+		lo, hi := f.Bounds()
+		off := sheet.Point{}
+		for _, h := range body.Piece.Punches {
+			if sheet.Inside(f.Face.Points, h.Mid) && holed(f.Face, h) {
+				p.at = append(p.at, f.Place(h.Mid))
+				off.X, off.Y = off.X+2*h.Mid.X-lo.X-hi.X, off.Y+2*h.Mid.Y-lo.Y-hi.Y
+			}
+		}
+		if len(p.at) != th.Holes {
+			faults = append(faults, fmt.Sprintf("the %s has %d holes, not %d", words.Plain(r), len(p.at), th.Holes))
+			continue
+		}
+		// Across the face is the way that runs level, as the box stands.
+		across := off.X.MM()
+		if math.Abs(f.X.Z) > math.Abs(f.Y.Z) {
+			across = off.Y.MM()
+		}
+		if beside := across / 2 / float64(th.Holes); math.Abs(beside) > apart/2 {
+			faults = append(faults, fmt.Sprintf("the holes in the %s lie %.1f mm beside its middle", words.Plain(r), math.Abs(beside)))
+		}
+		all = append(all, p)
+	}
+	for i, a := range all {
+		for _, b := range all[i+1:] {
+			gap := math.Abs(a.face.Poly[0].Sub(b.face.Poly[0]).Dot(b.face.In))
+			if th.Apart || math.Abs(a.face.In.Dot(b.face.In)) < 0.999 || gap > through || fold.Overlap(a.face, b.face) < 0.9*min(a.face.Area(), b.face.Area()) {
+				continue
+			}
+			for _, q := range a.at {
+				if least := nearestHole(q, b.at, b.face.In); least > apart {
+					faults = append(faults, fmt.Sprintf("a hole in the %s lies %.1f mm beside the one behind it", words.Plain(a.face.Name), least))
+				}
+			}
+		}
+	}
+	c.Figure = fmt.Sprintf("%d holes in each of %d", th.Holes, len(th.Faces))
+	if len(faults) > 0 {
+		c.Holds, c.Figure = false, strings.Join(faults, "; ")
+	}
+	return c
+}
+
+// holed reports whether a hole that the recipe names is cut out of a face.
+func holed(f *sheet.Face, h sheet.Punch) bool {
+	for _, ring := range f.Holes {
+		lo, hi := sheet.Bounds(ring)
+		if lo.X <= h.Mid.X && hi.X >= h.Mid.X && lo.Y <= h.Mid.Y && hi.Y >= h.Mid.Y {
+			return true
+		}
+	}
+	return false
+}
+
+func nearestHole(at fold.Vec, all []fold.Vec, in fold.Vec) float64 {
+	least := math.Inf(1)
+	for _, o := range all {
+		d := o.Sub(at)
+		least = min(least, d.Sub(in.Times(d.Dot(in))).Len())
+	}
+	return least
+}
