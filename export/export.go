@@ -46,7 +46,10 @@ func Write(j plan.Job, as string, w What, o Options) (File, error) {
 		name = "box"
 	}
 	f := File{Type: t.media}
-	var err error
+	err := trueToNets(j)
+	if err != nil {
+		return f, err
+	}
 	switch as {
 	case "pdf":
 		f.Data, err = Project(j, o)

@@ -88,9 +88,7 @@ func (d Drawing) place(of []Path, to func(Point) Point) {
 // paths are the lines of a piece: what is cut in runs that are cut in one go.
 func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	var cuts, slits, holes []sheet.Line
-	round := func(l sheet.Line) bool {
-		return slices.ContainsFunc(piece.Punches, func(h sheet.Punch) bool { return onRing(h, l.A) && onRing(h, l.B) })
-	}
+	round := piece.Punched
 	for _, l := range piece.Outline() {
 		ends := []Point{at(l.A), at(l.B)}
 		switch {
@@ -193,12 +191,6 @@ func slit(piece *sheet.Piece, l sheet.Line) bool {
 }
 
 func at(p sheet.Point) Point { return Point{p.X.MM(), p.Y.MM()} }
-
-// onRing says whether a point is one of the facets that stand for a round hole.
-func onRing(h sheet.Punch, p sheet.Point) bool {
-	x, y := (p.X - h.Mid.X).MM(), (p.Y - h.Mid.Y).MM()
-	return math.Abs(math.Hypot(x, y)-h.Wide(math.Atan2(y, x))) < 0.02*h.Diameter.MM()
-}
 
 // chains joins lines that run on from each other into runs, in the order they come.
 func chains(kind Kind, lines []sheet.Line) (out []Path) {

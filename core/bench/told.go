@@ -304,7 +304,7 @@ func (t *toldNet) openingFaults() (out []string) {
 	}
 	for _, h := range t.Punches {
 		told++
-		if !slices.ContainsFunc(open, func(f *sheet.Face) bool { return roundIs(f, h) }) {
+		if !t.Proved(h) {
 			note("round hole", h.Mid, h.Mid)
 		}
 	}
@@ -322,16 +322,4 @@ func (t *toldNet) openingFaults() (out []string) {
 
 func same(a, b sheet.Point, slack Length) bool {
 	return (a.X-b.X).Abs() <= slack && (a.Y-b.Y).Abs() <= slack
-}
-
-// roundIs reports whether what is cut out is a round of the size and at the place that are told.
-func roundIs(f *sheet.Face, h sheet.Punch) bool {
-	for _, q := range f.Points {
-		x, y := (q.X - h.Mid.X).MM(), (q.Y - h.Mid.Y).MM()
-		// The facets lie a hundredth outside of what just passes through.
-		if off := math.Hypot(x, y) - h.Wide(math.Atan2(y, x)); off < -0.01 || off > 0.012*h.Diameter.MM()+0.05 {
-			return false
-		}
-	}
-	return punchedOut(f)
 }

@@ -1,6 +1,9 @@
 package sheet
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
 
 // Shape makes the piece a single face of an outline, with holes in it: what lies
 // outside is cut away. It has no lines to find a face from but its own.
@@ -38,4 +41,38 @@ func (p *Piece) Opening(shape string, ring []Point) {
 	for i := range ring {
 		p.Lines = append(p.Lines, Line{Kind: Hole, A: ring[i], B: ring[(i+1)%len(ring)]})
 	}
+}
+
+// Punched reports whether a line is a facet of a round hole.
+func (p *Piece) Punched(l Line) bool {
+	for _, h := range p.Punches {
+		if h.onRing(l.A) && h.onRing(l.B) {
+			return true
+		}
+	}
+	return false
+}
+
+func (h Punch) onRing(at Point) bool {
+	x, y := (at.X - h.Mid.X).MM(), (at.Y - h.Mid.Y).MM()
+	off := math.Hypot(x, y) - h.Wide(math.Atan2(y, x))
+	return off > -0.01 && off < 0.012*h.Diameter.MM()+0.05
+}
+
+// Proved reports whether a round hole is cut out of the piece as it was found: of that size, in
+// that place.
+func (p *Piece) Proved(h Punch) bool {
+	for _, f := range p.Faces {
+		if !f.Waste || len(f.Edges) == 0 || f.Edges[0].Kind != Hole {
+			continue
+		}
+		round := true
+		for _, q := range f.Points {
+			round = round && h.onRing(q)
+		}
+		if round {
+			return true
+		}
+	}
+	return false
 }
