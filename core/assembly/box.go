@@ -27,6 +27,7 @@ type Box struct {
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
 	Supplies  []Supply
 	Cautions  []string
+	Errands   []Errand          // what is done beside folding and sticking
 	Rooms     []Inner           // the small boxes that things go in, when there are several
 	Claims    []fold.Check      // what a list of scores claims, checked
 	Settled   map[string]Length // what each length among the questions came to
@@ -42,6 +43,20 @@ type Supply struct {
 	Count         int
 	Says          string // what it is for
 	Text          string // all of it in words, where those are better than its figures
+}
+
+// Errand is something to do at the bench that no fold and no join says: in the step of a title, in
+// words; while all is flat, with one piece.
+type Errand struct{ Title, Piece, Says string }
+
+// Do notes something to do at the bench.
+func (b *Box) Do(title, format string, args ...any) {
+	b.Errands = append(b.Errands, Errand{Title: title, Says: fmt.Sprintf(format, args...)})
+}
+
+// DoFlat notes something to do with a piece while it is flat.
+func (b *Box) DoFlat(piece, says string) {
+	b.Errands = append(b.Errands, Errand{"Closures", piece, says})
 }
 
 // Needs notes something to buy, told in words of its own.

@@ -19,11 +19,6 @@ import (
 // that turns some of them round is the boxes' own affair.
 var Stages = bench.Titles("")
 
-// setups is how many minutes it takes to clear the table and set up for a stage.
-var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, "Fold it dry": 1, "Stick": 5, "Put together": 2, "Dry-fit": 1, "Fill": 5, "Close": 2,
-	bench.Gather: 2}
-
 // Made is a box as it is made for an order.
 type Made struct {
 	Job      plan.Job

@@ -94,7 +94,7 @@ func (b *Batch) table(done Progress, pace bench.Pace) *table {
 	t := &table{Batch: b, first: b.From, done: done, last: map[string][]string{}}
 	t.p.Hands = b.Hands
 	for _, title := range Stages {
-		t.p.Setup = append(t.p.Setup, setups[title])
+		t.p.Setup = append(t.p.Setup, bench.Setup(title))
 	}
 	last := 0
 	for _, o := range b.Orders {

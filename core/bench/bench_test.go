@@ -24,7 +24,7 @@ func TestScoreCards(t *testing.T) {
 		{"alike on all four", sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), tray),
 			[]string{"Cut 9 × 8.", "Score 2 from all four edges, turning the piece a quarter each time."}, 4},
 		{"a spacer", sheet.Grid("lid", sheet.Cols(23*in/32, 5*in, 23*in/32), sheet.Rows(23*in/32, 4*in, 23*in/32), tray),
-			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a 1/32 spacer against the fence) from all four " +
+			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a spacer of 1/32 against the fence) from all four " +
 				"edges, turning the piece a quarter each time."}, 4},
 		{"two by two", sheet.Grid("sleeve", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(in, 4*in, in), tray),
 			[]string{"Cut 9 × 6.", "Left edge against the fence: score at 2. Turn half round and score the same from the right " +
@@ -66,7 +66,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"From 1 of A4", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
+		"Take 1 of A4 and cut", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
 			"score 2 from the left edge, 2 deep; in from the bottom edge, along the score 2 from the right edge, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",

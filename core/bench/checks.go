@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"brevium/core/sheet"
 )
@@ -32,6 +33,8 @@ var checks = map[string]check{
 		{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}},
 	"Mitre": {"Each tab is a hair narrower at its end than where it hangs.", []Remedy{
 		{"A tab catches", "take a little more off its end, on the slant."}}},
+	"Fold to shape": {"It stands as it is drawn when you let it go, or with a finger on it.", []Remedy{
+		{"It springs open", "burnish the folds again, right over."}}},
 	"Closures": {"What belongs together meets when the piece is folded as it will close.", nil},
 	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
 		{"A layer is askew", "lift it at once with the back of a knife and set it again."},
@@ -55,7 +58,7 @@ var checks = map[string]check{
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {
-	c := checks[s.Title]
+	c := checks[strings.Replace(s.Title, StickOuter, "Stick", 1)]
 	s.Check, s.Fails = c.says, c.fails
 	switch p := w.piece(s.Piece); {
 	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:

@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/assembly"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 )
@@ -24,7 +25,8 @@ func TestOrderOfFolding(t *testing.T) {
 	card := Card(p, say, in/16, shop.Tools{}, "")
 	w := Work{Pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, From: "2 of A4",
 		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
-		Together: []string{"Stick the one on the other."}, Closing: []string{"Close the top."}, Cautions: []string{"Mind it."}, Say: say}
+		Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Before: []string{"Knot the handle inside."},
+		Cautions: []string{"Mind it."}, Say: say}
 	at := map[string]string{}
 	for _, s := range Steps(w) {
 		at[s.Title] = strings.Join(s.Says, " ") + " " + s.Caution()
@@ -32,10 +34,10 @@ func TestOrderOfFolding(t *testing.T) {
 	for step, parts := range map[string][]string{
 		"Score":        {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
 		"Cut":          {"cut a window 1 × 1/2, its corner 1 from the left and 2 from the top"},
-		"Closures":     {"still flat: stick the magnet on 1 from the left and 1/2 from the top", "Put both magnets together first"},
-		"Stick":        {"outside of the seam", "in this order: wrap it round. Set edges level", "Mind it."},
-		"Put together": {"Stick the one on the other."},
-		"Close":        {"Close the top."},
+		"Closures":     {"Stick a magnet on the inside of the tube: 1 from the left and 1/2 from the top", "Hold the two magnets together"},
+		"Stick":        {"outside of the seam", "Wrap it round. Set edges level", "Mind it."},
+		"Put together": {"Knot the handle inside."},
+		"Close":        {"Tie it."},
 		"Trim":         {"2 of A4"},
 	} {
 		for _, part := range parts {

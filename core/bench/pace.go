@@ -54,5 +54,17 @@ func (p Pace) Minutes(steps []Step) float64 {
 	return sum
 }
 
+// Whole is Minutes with the time to set up for each title, once.
+func (p Pace) Whole(steps []Step) float64 {
+	sum, known := p.Minutes(steps), map[string]bool{}
+	for _, s := range steps {
+		if !known[s.Title] && s.Minutes > 0 {
+			sum += float64(Setup(s.Title))
+		}
+		known[s.Title] = true
+	}
+	return sum
+}
+
 // Learnt says whether anything was recorded.
 func (p Pace) Learnt() bool { return len(p.of) > 0 }

@@ -162,9 +162,19 @@ func (m Mark) How(say func(Length) string) string {
 	case m.Ruler:
 		return "no groove lies there: mark it with the ruler at both ends and score along a straight edge"
 	case m.Spacer > 0:
-		return fmt.Sprintf("the %s groove, with a %s spacer against the fence", say(m.Groove), say(m.Spacer))
+		return fmt.Sprintf("the %s groove, with %s against the fence", say(m.Groove), spacerOf(m.Spacer, say))
 	}
 	return ""
+}
+
+// spacerOf tells a strip against the fence. One thinner than the unit tells is told in millimetres,
+// as card is.
+func spacerOf(l Length, say func(Length) string) string {
+	s := say(l)
+	if strings.HasPrefix(s, "about 0 ") {
+		return fmt.Sprintf("card %.2f mm thick", l.MM())
+	}
+	return "a spacer of " + s
 }
 
 // Odd counts the scores of a card that no groove sets.
@@ -300,6 +310,20 @@ func (c ScoreCard) hasTop() bool {
 	at := map[string][]Mark{}
 	for _, t := range c.Turns {
 		at[t.Edge] = t.At
+	}
+	for _, t := range c.Turns { // ends that are counted from one edge alone
+		across := c.H
+		if t.Edge == "top" || t.Edge == "bottom" {
+			across = c.W
+		}
+		for _, m := range t.At {
+			even := func(o Mark) bool {
+				return o.At == m.At && o.From == across-m.To && o.To == across-m.From && o.Mountain == m.Mountain
+			}
+			if m.To > 0 && !slices.ContainsFunc(t.At, even) {
+				return true
+			}
+		}
 	}
 	return !slices.Equal(at["top"], at["bottom"]) || !slices.Equal(at["left"], at["right"])
 }

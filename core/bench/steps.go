@@ -102,19 +102,21 @@ type Work struct {
 	Spacers  []string // strips for the fence, and what they are cut from
 	Copies   int
 	Lids     []string // pieces that go over another, last
-	Together []string // how folded pieces are stuck to each other
-	Closing  []string // how the box is closed
-	Trims    []string // what thick card wants trimmed by eye
-	Cautions []string // what is stuck on or tied round it asks for
-	Contents []string // what goes in, in words
-	Inside   []string // pieces that stand inside
-	Joints   []string // pieces cut in two, in words
-	Dress    []string // what is stuck on while all is flat
-	Layered  []string // the pieces it is stuck on
-	Last     []string // what goes on or round the closed box
-	Care     []string // what the contents ask for, said when they go in
-	Deep     bool     // deeper than fingers reach
-	Busy     bool     // the paper that goes round it is printed
+	Joined   bool     // folded pieces are stuck to each other
+	Errands  []assembly.Errand
+	Sides    map[*sheet.Piece][]Side // where the marks of pieces are
+	Layers   int                     // pieces that are stuck on while all is flat, of one box
+	Before   []string                // what is put on before anything goes in
+	Trims    []string                // what thick card wants trimmed by eye
+	Cautions []string                // what is stuck on or tied round it asks for
+	Contents []string                // what goes in, in words
+	Joints   []string                // pieces cut in two, in words
+	Dress    []string                // what is stuck on while all is flat
+	Layered  []string                // the pieces it is stuck on
+	Last     []string                // what goes on or round the closed box
+	Care     []string                // what the contents ask for, said when they go in
+	Deep     bool                    // deeper than fingers reach
+	Busy     bool                    // the paper that goes round it is printed
 	Say      func(Length) string
 }
 
@@ -123,7 +125,7 @@ func Steps(w Work) (out []Step) {
 	all := append(w.trim(), w.score()...)
 	all = append(append(all, w.cut()...), w.burnish(), w.closures(), w.dress(), w.dry())
 	all = append(all, w.stick()...)
-	all = append(all, w.together(), w.fit(), w.drying(), w.fill(), w.close())
+	all = append(all, w.fit(), w.together(), w.drying(), w.fill(), w.close())
 	for _, s := range all {
 		if len(s.Says) > 0 {
 			if s.Count == 0 {
@@ -140,8 +142,8 @@ func Steps(w Work) (out []Step) {
 // Titles are what steps are called, in the order of the work: as the habit has it, folds are
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
-	out := []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry", "Stick",
-		"Put together", "Dry-fit", "Let it dry", "Fill", "Close", Gather}
+	out := []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry",
+		"Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", "Let it dry", "Fill", "Close", Gather}
 	if burnish == "before" {
 		copy(out[2:5], []string{"Fold and burnish", "Cut", "Mitre"})
 	}
@@ -179,13 +181,15 @@ func Grouped(steps []Step) (out []Step) {
 }
 
 // Minutes is about how long steps take in all.
-func Minutes(steps []Step) int {
-	total := 0.0
-	for _, s := range steps {
-		total += s.Minutes
-	}
-	return max(1, int(total+0.5))
-}
+func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
+
+// Setup is how many minutes it takes to clear the table and set up for the steps of a title: once,
+// however many boxes are made.
+func Setup(title string) int { return setups[title] }
+
+var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
+	"Dress while flat": 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
+	"Fill": 5, "Close": 2, Gather: 2}
 
 // TrimSteps are the steps that cut sheets into pieces.
 func TrimSteps(all []Sheets) []Step {
@@ -197,7 +201,7 @@ func TrimSteps(all []Sheets) []Step {
 }
 
 func (w Work) trim() []Step {
-	first := []string{fmt.Sprintf("From %s, cut the pieces in the order shown under Sheets.", w.From)}
+	first := []string{fmt.Sprintf("Take %s and cut the pieces in the order shown under Sheets.", w.From)}
 	first = append(append(first, w.Tape.Across...), w.Spacers...)
 	if w.Copies > 1 {
 		first = append(first, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
@@ -234,9 +238,14 @@ func (w Work) trimmed(first []string) (out []Step) {
 }
 
 func (w Work) score() (out []Step) {
-	for i, c := range w.Cards {
+	first := true
+	for _, c := range w.Cards {
+		if len(c.Turns)+len(c.Slants)+len(c.Bends) == 0 {
+			continue // cut to size, and nothing to score
+		}
 		s := Step{ID: "score:" + c.Piece, Title: "Score", Piece: c.Piece, Count: c.Count}
-		if i == 0 {
+		if first {
+			first = false
 			s.Says = append(slices.Clone(w.Joints), "Inside face up.")
 			if w.Tools.FromRight {
 				s.Says = append(s.Says, "Your board is numbered from the right: its fence is at the right hand.")
@@ -330,7 +339,7 @@ func (w Work) cut() (cut []Step) {
 			}
 		}
 		if len(s.Frames) > 1 {
-			s.Says = append(s.Says, "Turn the piece a quarter each time and always cut the same corner: nobody then cuts the wrong one.")
+			s.Says = append(s.Says, wayRound(p))
 		}
 		cut, mitre = append(cut, s), append(mitre, m)
 	}
@@ -341,7 +350,7 @@ func (w Work) cut() (cut []Step) {
 func (w Work) closures() Step {
 	s := Step{ID: "closures", Title: "Closures"}
 	for _, p := range w.Pieces {
-		says := putOn(p, w.Say)
+		says := w.putOn(p)
 		s.Says = append(s.Says, says...)
 		for i, m := range p.Marks {
 			s.Frames = append(s.Frames, Frame{Says: says[i], Look: Marked, Piece: p.Name, N: i})
@@ -351,16 +360,43 @@ func (w Work) closures() Step {
 			}
 		}
 	}
+	for _, e := range w.Errands {
+		if e.Title == s.Title {
+			s.Says = append(s.Says, e.Says)
+			s.Frames = append(s.Frames, Frame{Says: e.Says, Look: Scored, Piece: e.Piece})
+			s.Minutes += 0.75 * float64(w.Copies)
+		}
+	}
 	if len(s.Says) > 0 {
 		s.Cautions = Take(w.Cautions...)
 	}
 	return s
 }
 
-const magnetsFirst = "Put both magnets together first and close the box on them: the second then finds its own place. Cover them last."
+const magnetsFirst = "Hold the two magnets together through the card first. The faces that draw each other look at each other when " +
+	"the box is closed: mark them, stick each magnet with its mark that way, and cover them last."
+
+// wayRound says how a piece is turned from cut to cut: where every corner is cut alike as it comes
+// round, always the same one; else the lit cut says which is next.
+func wayRound(p *sheet.Piece) string {
+	next := map[string]string{"left": "top", "top": "right", "right": "bottom", "bottom": "left"}
+	slits := SlitsOf(p)
+	seen := map[string]string{} // of each edge that a slit begins at, the edge its score is measured from
+	for _, s := range slits {
+		seen[s.Edge] = s.Of
+	}
+	one := len(slits) == 4 && len(seen) == 4
+	for edge, of := range seen {
+		one = one && edge != "" && (next[edge] == of) == (next["left"] == seen["left"])
+	}
+	if one {
+		return "Turn the piece a quarter each time and always cut the same corner: nobody then cuts the wrong one."
+	}
+	return "Go by the cut that is lit, one after the other: the corners are not all cut alike."
+}
 
 func (w Work) dress() Step {
-	s := Step{ID: "dress", Title: "Dress while flat", Says: w.Dress, Minutes: 0.75 * float64(len(w.Dress)*w.Copies)}
+	s := Step{ID: "dress", Title: "Dress while flat", Says: w.Dress, Minutes: (0.75*float64(w.Layers) + 0.25) * float64(w.Copies)}
 	for _, name := range w.Layered {
 		s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s from outside, with what lies on it.", words.Plain(name)),
 			Look: Dressed, Piece: name})

@@ -9,23 +9,50 @@ import (
 	"brevium/core/words"
 )
 
-// putOn tells what is stuck on while the piece is still flat.
-func putOn(p *sheet.Piece, say func(Length) string) (says []string) {
-	for _, m := range p.Marks {
-		does := fmt.Sprintf("stick the %s on", m.What)
-		if m.What == "brad" || m.What == "ribbon" {
-			does = fmt.Sprintf("mark where the %s goes through,", m.What)
+// Side is where something is put on a piece: the face, and which side of it looks up then; Through
+// where it goes through the card.
+type Side struct {
+	Face    string
+	Outside bool
+	Through bool
+}
+
+// putOn tells what is stuck on or pierced while the piece is still flat: on which face, which side
+// of it, and where.
+func (w Work) putOn(p *sheet.Piece) (says []string) {
+	for i, m := range p.Marks {
+		at := fmt.Sprintf("%s from the left and %s from the top of the %s, inside up", w.Say(m.At.X), w.Say(m.At.Y), words.Plain(p.Name))
+		side := Side{Through: m.What == "brad" || m.What == "ribbon"}
+		if of := w.Sides[p]; i < len(of) {
+			side = of[i]
 		}
-		says = append(says, fmt.Sprintf("%s, still flat: %s %s from the left and %s from the top.", words.Capital(p.Name), does,
-			say(m.At.X), say(m.At.Y)))
+		on := words.Plain(p.Name)
+		if side.Face != "" && len(p.Kept()) > 1 {
+			on = words.Plain(side.Face)
+		}
+		does := fmt.Sprintf("Stick a %s on the inside of the %s", m.What, on)
+		switch {
+		case side.Through:
+			does = fmt.Sprintf("Pierce the %s for the %s", on, m.What)
+		case side.Outside:
+			does = fmt.Sprintf("Stick a %s on the outside of the %s, with nothing over it", m.What, on)
+		}
+		says = append(says, fmt.Sprintf("%s: %s.", does, at))
 	}
 	return says
 }
 
 // sticking tells the order of folding up and what is stuck behind what.
-func sticking(p *sheet.Piece, sticks Sticks) (says []string) {
-	var faces, tabs, on []string
+// What is stuck only when the box is filled has tape with its backing on, and glue not yet.
+func sticking(p *sheet.Piece, sticks Sticks, late map[string]bool) (says []string) {
+	var faces, tabs, on, wait []string
 	for _, g := range p.Glues {
+		if late[g.Face] {
+			if sticks.Taped(p, g.Face) && !slices.Contains(wait, g.Face) {
+				wait = append(wait, g.Face)
+			}
+			continue
+		}
 		if !slices.Contains(faces, g.Face) {
 			faces = append(faces, g.Face)
 		}
@@ -51,6 +78,10 @@ func sticking(p *sheet.Piece, sticks Sticks) (says []string) {
 				p.Names(on[w])))
 		}
 	}
+	if len(wait) > 0 {
+		says = append(says, fmt.Sprintf("%s: put tape on the %s too, and leave its backing on until the box is filled.",
+			words.Capital(p.Name), p.Names(wait)))
+	}
 	for _, g := range p.Glues {
 		if f, on := p.Face(g.Face), p.Face(g.On); g.Lapped && f != nil && on != nil && f.Area() > on.Area() {
 			says = append(says, fmt.Sprintf("%s: the %s is longer than the %s it lies on; put nothing where it stands out, it would show.",
@@ -67,8 +98,11 @@ func sticking(p *sheet.Piece, sticks Sticks) (says []string) {
 		return says
 	}
 	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
-	if len(folds) == 1 && len(faces) == 0 && p.Order[0].Told != "" {
+	switch {
+	case len(folds) == 1 && p.Order[0].Told != "":
 		order = words.Capital(folds[0]) + "."
+	case len(folds) == 1:
+		order = "Fold up the " + folds[0] + "."
 	}
 	if len(faces) == 0 {
 		order = words.Capital(p.Name) + ": " + words.Small(order)
@@ -107,6 +141,9 @@ func (w Work) folds(p *sheet.Piece) (at []int) {
 	return at
 }
 
+// Outer reports whether a piece goes over another and is tried on before it is stuck.
+func (w Work) outer(p *sheet.Piece) bool { return slices.Contains(w.Lids, p.Name) }
+
 // dry folds every piece up before anything is stuck.
 func (w Work) dry() Step {
 	s := Step{ID: "dry", Title: "Fold it dry"}
@@ -126,14 +163,26 @@ func (w Work) dry() Step {
 	return s
 }
 
+// StickOuter is what the step is called in which what goes over something is stuck, when it has been
+// tried on.
+const StickOuter = "Stick what goes over"
+
 // stick folds each piece up and sticks it, as its order says.
 func (w Work) stick() (out []Step) {
 	for _, p := range w.Pieces {
-		s := Step{ID: "stick:" + p.Name, Title: "Stick", Piece: p.Name, Count: p.Count * w.Copies, Says: sticking(p, w.Sticks),
-			Minutes: 0.75 * float64(len(p.Glues)*p.Count*w.Copies)}
-		if len(p.Glues) > 0 {
+		late := w.late()[p]
+		s := Step{ID: "stick:" + p.Name, Title: "Stick", Piece: p.Name, Count: p.Count * w.Copies,
+			Says: sticking(p, w.Sticks, late), Minutes: (0.75*float64(len(p.Glues)) + 0.2*float64(len(w.folds(p)))) * float64(p.Count*w.Copies)}
+		now := w.sticksNow(p)
+		switch {
+		case !now && len(late) == 0:
+			s.Title = "Fold to shape"
+		case w.outer(p):
+			s.Title = StickOuter
+		}
+		if now {
 			s.Cautions = Take(w.Cautions...)
-			if w.Sticks.ID != "tape" {
+			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[g.Face] && !w.Sticks.Taped(p, g.Face) }) {
 				s.Cautions = append(s.Cautions, Take(glueCare)...)
 				s.Waits = append(s.Waits, Wait{"Hold each", w.Sticks.Press})
 			}
@@ -181,121 +230,4 @@ func (w Work) knowHow(p *sheet.Piece) (says []string) {
 		says = append(says, "Stand two flaps up and leave two down: they then come in the right order.")
 	}
 	return says
-}
-
-// shown gives the parts that are in their places when so many steps of the course are
-// done: the first, and those put there.
-func (w Work) shown(n int) (parts []string) {
-	put := map[string]bool{}
-	for i, d := range w.Course {
-		if len(d.Faces) == 0 && d.Part != "" && i >= n {
-			put[d.Part] = true // still to come
-		}
-	}
-	for _, d := range w.Course {
-		if d.Part != "" && !put[d.Part] && !slices.Contains(parts, d.Part) {
-			parts = append(parts, d.Part)
-		}
-	}
-	return parts
-}
-
-// moment is the box with what is done in one step of its course.
-func (w Work) moment(i int) Frame {
-	d := w.Course[i]
-	f := Frame{Says: d.Says, Look: Standing, At: float64(i + 1), Parts: w.shown(i + 1), Lit: d.Faces}
-	if d.Piece != nil {
-		f.Piece = d.Piece.Name
-	}
-	return f
-}
-
-// together puts the folded pieces in their places.
-func (w Work) together() Step {
-	s := Step{ID: "together", Title: "Put together", Says: slices.Clone(w.Together)}
-	for i, d := range w.Course {
-		if d.Does == "put" {
-			f := w.moment(i)
-			f.Empty = true
-			s.Frames = append(s.Frames, f)
-			s.Minutes += 0.75 * float64(w.Copies)
-		}
-	}
-	if len(w.Inside) > 0 {
-		s.Says = append(s.Says, "Set in the "+strings.Join(w.Inside, ", the ")+".")
-	}
-	if len(w.Together) > 0 && w.Sticks.ID != "tape" {
-		s.Waits = []Wait{{"Hold each", w.Sticks.Press}}
-	}
-	if len(s.Says) == 0 && len(s.Frames) > 0 {
-		s.Says = []string{"Put the parts in their places."}
-	}
-	return s
-}
-
-// fit tries what goes over something.
-func (w Work) fit() Step {
-	s := Step{ID: "fit", Title: "Dry-fit"}
-	for _, l := range w.Lids {
-		s.Says = append(s.Says, fmt.Sprintf("Try the %s before the last tab is pressed down: it should slide on by its own "+
-			"weight, or with a light push.", l))
-		s.Minutes += 0.25 * float64(w.Copies)
-	}
-	for i, d := range w.Course {
-		if d.Does == "close" && slices.Contains(w.Lids, d.Part) {
-			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("With the %s on, still empty.", words.Plain(d.Part)),
-				Look: Standing, At: float64(i + 1), Parts: w.shown(i + 1), Empty: true})
-		}
-	}
-	return s
-}
-
-// drying leaves what is glued alone before it is filled.
-func (w Work) drying() Step {
-	s := Step{ID: "drying", Title: "Let it dry"}
-	if w.Sticks.ID == "tape" || !w.sticks() {
-		return s
-	}
-	s.Says = []string{"Let wet glue dry under a weight before filling."}
-	s.Waits = []Wait{{"Let it dry", w.Sticks.Dry}}
-	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
-		s.Frames = []Frame{{Says: s.Says[0], Look: Standing, At: float64(i), Parts: w.shown(i), Empty: true}}
-	}
-	return s
-}
-
-// sticks says whether anything is stuck at all.
-func (w Work) sticks() bool {
-	return len(w.Together) > 0 || slices.ContainsFunc(w.Pieces, func(p *sheet.Piece) bool { return len(p.Glues) > 0 })
-}
-
-func (w Work) fill() Step {
-	s := Step{ID: "fill", Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every tab holds."},
-		Minutes: 0.5 * float64(w.Copies)}
-	if len(w.Contents) > 0 {
-		s.Says = []string{"When every tab holds, put in " + strings.Join(w.Contents, ", ") + "."}
-	}
-	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
-		s.Frames = []Frame{w.moment(i)}
-	}
-	return s
-}
-
-// close closes the filled box, and puts on what goes on or round it last.
-func (w Work) close() Step {
-	s := Step{ID: "close", Title: "Close", Says: append(slices.Clone(w.Closing), w.Last...),
-		Minutes: 0.25 * float64(len(w.Closing)+len(w.Last)) * float64(w.Copies)}
-	for i, d := range w.Course {
-		if d.Does == "close" {
-			s.Frames = append(s.Frames, w.moment(i))
-		}
-	}
-	if n := len(w.Course); len(w.Last) > 0 && n > 0 {
-		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Last, " "), Look: Standing, At: float64(n),
-			Parts: w.shown(n), Late: true})
-		if w.Busy {
-			s.Says = append(s.Says, "A busy paper hides a lap; lay it at the back or below where it doesn't.")
-		}
-	}
-	return s
 }

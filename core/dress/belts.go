@@ -175,12 +175,12 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	}
 	part := k.add(p, c, w.sides[:], k.beltAt(w, width, tall-high-c.Caliper, c))
 	part.When, part.Off = sheet.Close, assembly.Aside
-	how := "slide it on"
+	how := "Slide the %s on"
 	if stuck {
-		how = "stick it to the box at its seam"
+		how = "Put the %s on and stick it to the box at its seam"
 	}
-	k.last("Stick the lap of the %s and %s, %s: its seam is %s. It is %s longer all round than the box.", name, how,
-		w.says, w.seam(), k.Say(2*(deep-wide)+2*(tall-high)))
+	k.last(how+", %s: its seam is %s. It is %s longer all round than the box.", name, w.says, w.seam(),
+		k.Say(2*(deep-wide)+2*(tall-high)))
 }
 
 // seamed is a way with its seam on top, where it goes over the top.

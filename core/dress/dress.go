@@ -44,6 +44,7 @@ type Dressed struct {
 	Runs     []Run
 	Motifs   []Motif
 	Flat     []string   // what is stuck on while all is flat
+	Before   []string   // what is put on before anything goes in
 	Last     []string   // what goes on or round the closed box
 	Skins    [][]Length // of each clearance, side by side: how thick what lies under what goes over is
 	Panels   []*Panel
@@ -178,6 +179,11 @@ func (k *work) late(names ...string) {
 			part.Last = true
 		}
 	}
+}
+
+// before says what is put on before anything goes in: its ends lie inside.
+func (k *work) before(format string, args ...any) {
+	k.out.Before = append(k.out.Before, fmt.Sprintf(format, args...))
 }
 
 func (k *work) last(format string, args ...any) {

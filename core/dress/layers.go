@@ -44,11 +44,12 @@ func (k *work) layers() {
 		if k.tooSmall(l, small, len(cuts)) {
 			continue
 		}
-		pieces := k.lay(l, cuts)
-		if l.Run {
+		pieces, says := k.lay(l, cuts)
+		if l.Run { // the strip is cut before the layers are cut from it
 			k.runs(l, cuts, pieces)
 		}
 		k.motif(l, cuts, pieces)
+		k.flat("%s", says)
 	}
 }
 
@@ -137,7 +138,7 @@ func (k *work) marked(ring []sheet.Point) []sheet.Point {
 }
 
 // lay makes pieces of the cuts, one for all that are alike, each in its places.
-func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
+func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
 	keys := make([]string, len(cuts))
 	for i, c := range cuts {
 		keys[i] = shapeKey(c)
@@ -175,8 +176,7 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece) {
 		}
 		names = append(names, piece.Name)
 	}
-	k.flat("Stick on, with %s of border all round: the %s.", k.Say(l.Border), strings.Join(names, ", the "))
-	return pieces
+	return pieces, fmt.Sprintf("Stick on, with %s of border all round: the %s.", k.Say(l.Border), strings.Join(names, ", the "))
 }
 
 func (l Layer) least() Length {

@@ -19,10 +19,10 @@ var familyCards = []struct{ style, piece, says string }{
 	{"flap-box", "box", "Cut 230 × 237. Left edge against the fence: score at 70. Turn half round and score the same from the right " +
 		"edge. Turn so that the top edge is against the fence: score at 16 and 87. Turn so that the bottom edge is against the fence: " +
 		"score at 40 and 110."},
-	{"hinged-lid", "box", "Cut 170 × 260.5. Left edge against the fence: score at 39.5 (the 40 groove, with a 0.5 spacer against the " +
+	{"hinged-lid", "box", "Cut 170 × 260.5. Left edge against the fence: score at 39.5 (the 40 groove, with a spacer of 0.5 against the " +
 		"fence), only from 0 to 110.5; 40, only from 110.5 to 260.5 (ends counted from the top edge). Turn half round and score the " +
-		"same from the right edge. Turn so that the top edge is against the fence: score at 39.5 (the 40 groove, with a 0.5 spacer " +
-		"against the fence) and 110.5 (the 111 groove, with a 0.5 spacer against the fence). Turn so that the bottom edge is against " +
+		"same from the right edge. Turn so that the top edge is against the fence: score at 39.5 (the 40 groove, with a spacer of 0.5 " +
+		"against the fence) and 110.5 (the 111 groove, with a spacer of 0.5 against the fence). Turn so that the bottom edge is against " +
 		"the fence: score at 40 and 110."},
 	{"sleeve-drawer", "sleeve", "Cut 90 × 234. Turn so that the top edge is against the fence: score at 10 and 81. Turn so that the " +
 		"bottom edge is against the fence: score at 41 and 112."},
@@ -156,7 +156,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 			t.Errorf("%s: %d copies, waits %v", s.ID, s.Count, s.Waits)
 		}
 	}
-	want := "Trim, Score, Fold and burnish, Cut, Mitre, Fold it dry, Stick, Dry-fit, Let it dry, Fill, Close"
+	want := "Trim, Score, Fold and burnish, Cut, Mitre, Fold it dry, Stick, Dry-fit, Stick what goes over, Let it dry, Fill, Close"
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
@@ -164,7 +164,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 		strings.Contains(text, "has a top") {
 		t.Errorf("which piece has a top: %s", strap)
 	}
-	for _, says := range []string{"numbered from the right", "Make 4 of everything", "always cut the same corner"} {
+	for _, says := range []string{"numbered from the right", "Make 4 of everything", "Go by the cut that is lit"} {
 		if !strings.Contains(text, says) {
 			t.Errorf("it is not said: %s", says)
 		}

@@ -50,7 +50,7 @@ func each(all int64, n int) int64 { return (all + int64(n) - 1) / int64(max(n, 1
 
 // Cost reckons what a job costs at the prices of a shop and a maker's pace.
 func (j Job) Cost(w Workshop, pace bench.Pace) Cost {
-	c := Cost{Boxes: j.Boxes(), Minutes: pace.Minutes(j.Steps)}
+	c := Cost{Boxes: j.Boxes(), Minutes: pace.Whole(j.Steps)}
 	c.Parts = j.byPart()
 	for _, p := range c.Parts {
 		c.All += p.All

@@ -40,10 +40,7 @@ func TestCosts(t *testing.T) {
 	if l := rest["Disc magnets"]; l.Amount != "24" || l.All != 540 || l.Packs != "2 packs" || l.Buy != 900 {
 		t.Errorf("magnets: %+v", l)
 	}
-	minutes := 0.0
-	for _, s := range p.Steps {
-		minutes += s.Minutes
-	}
+	minutes := bench.Pace{}.Whole(p.Steps)
 	work := int64(1200*minutes/60 + 0.5)
 	if c.Work != work || c.Boxes != 12 || c.Ask != each(int64((float64(c.All+work)*1.25)+0.999999), 12) {
 		t.Errorf("work %d, not %d; ask %d of %d", c.Work, work, c.Ask, c.All)

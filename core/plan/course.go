@@ -35,12 +35,10 @@ func (p *Plan) tell(s assembly.Step) string {
 		return "Put in " + strings.Join(p.contents(), ", ") + "."
 	case s.Does == "fill":
 		return "Fill it."
-	case s.Does == "put" && s.Piece.Part == sheet.Insert:
-		return fmt.Sprintf("Set in the %s.", s.Piece.Name)
 	case s.Does == "put":
-		return fmt.Sprintf("Stick the %s in its place.", s.Piece.Name)
+		return p.putSays(s.Part, s.Piece)
 	case len(s.Faces) == 0 && p.sticks(s.Part):
-		return fmt.Sprintf("Stick the %s on.", s.Piece.Name)
+		return p.putSays(s.Part, s.Piece)
 	case len(s.Faces) == 0:
 		return fmt.Sprintf("Put the %s on.", s.Piece.Name)
 	}
@@ -69,42 +67,116 @@ func (p *Plan) sticks(part string) bool {
 	return slices.ContainsFunc(p.Box.Joins, func(j assembly.Join) bool { return j.Stuck && strings.HasPrefix(j.A, part+"/") })
 }
 
-// together tells how the folded pieces are stuck to each other, and how the
-// box is closed.
-func (p *Plan) together() (together, closing []string) {
-	type stuck struct{ what, on string }
-	on := map[stuck][]string{}
-	var order []stuck
+// putSays tells where a folded piece goes: what of it is stuck on what, or what it stands on.
+func (p *Plan) putSays(part string, piece *sheet.Piece) string {
+	name := words.Plain(piece.Name)
+	var says []string
+	for _, at := range p.stuckTo(part) {
+		mine := name
+		if len(piece.Kept()) > 1 {
+			mine = fmt.Sprintf("%s of the %s", piece.Names(at.faces), name)
+		}
+		if len(at.either) > 0 {
+			says = append(says, fmt.Sprintf("stick the %s of each %s on a face of the %s of its own: %s", piece.Names(at.faces), name,
+				words.Plain(at.on.Name), words.List(at.either)))
+			continue
+		}
+		says = append(says, fmt.Sprintf("stick the %s on the %s", mine, at.says()))
+	}
+	if len(says) > 0 {
+		return words.Capital(strings.Join(says, "; then ")) + "."
+	}
+	on := ""
+	if of := p.Box.Part(part); of != nil && len(of.At) > 0 {
+		other, face := assembly.Ref(of.At[0].On)
+		if o := p.Box.Part(other); o != nil && o.Piece != nil {
+			on = fmt.Sprintf(", on the %s of the %s", o.Piece.Names([]string{face}), words.Plain(o.Piece.Name))
+		}
+	}
+	switch piece.Part {
+	case sheet.Insert:
+		return fmt.Sprintf("Set in the %s%s.", name, on)
+	case sheet.Liner:
+		return fmt.Sprintf("Stick the %s in%s.", name, on)
+	}
+	return fmt.Sprintf("Put the %s in its place%s.", name, on)
+}
+
+// stuckOn is what of a part is stuck on another.
+type stuckOn struct {
+	on     *sheet.Piece
+	faces  []string // of the part
+	others []string // of the other
+	either []string // the faces of the other that copies lie on, one each
+}
+
+func (s stuckOn) says() string {
+	if len(s.on.Kept()) == 1 {
+		return words.Plain(s.on.Name)
+	}
+	return fmt.Sprintf("%s of the %s", s.on.Names(s.others), words.Plain(s.on.Name))
+}
+
+// stuckTo lists what a part is stuck to, of what is in its place before it.
+func (p *Plan) stuckTo(part string) (out []stuckOn) {
+	before := p.before(part)
 	for _, j := range p.Box.Joins {
 		partA, faceA := assembly.Ref(j.A)
 		partB, faceB := assembly.Ref(j.B)
-		part := p.Box.Part(partA)
-		if !j.Stuck || part == nil || part.Piece == nil || part.Piece.Part == sheet.Insert || part.When == sheet.Close {
-			continue // set in, or stuck when the box is filled, and told there
+		if partB == part {
+			partA, faceA, partB, faceB = partB, faceB, partA, faceA
 		}
-		what := partA + "'s " + words.Plain(faceA)
-		if len(part.Piece.Kept()) == 1 {
-			what = partA
+		other := p.Box.Part(partB)
+		if !j.Stuck || partA != part || other == nil || other.Piece == nil || !before[partB] {
+			continue
 		}
-		k := stuck{what, partB}
-		if on[k] == nil {
-			order = append(order, k)
+		i := slices.IndexFunc(out, func(s stuckOn) bool { return s.on == other.Piece && len(s.either) == 0 && len(j.Or) == 0 })
+		if i < 0 {
+			out, i = append(out, stuckOn{on: other.Piece}), len(out)
 		}
-		on[k] = append(on[k], faceB)
-	}
-	for _, k := range order {
-		faces := strings.Join(on[k], " and ")
-		if part := p.Box.Part(k.on); part != nil && part.Piece != nil {
-			faces = part.Piece.Names(on[k])
+		s := &out[i]
+		if !slices.Contains(s.faces, faceA) {
+			s.faces = append(s.faces, faceA)
 		}
-		together = append(together, fmt.Sprintf("Stick the %s on the %s's %s.", k.what, k.on, faces))
-	}
-	for _, m := range p.Course() {
-		if m.Does == "close" {
-			closing = append(closing, m.Says)
+		if !slices.Contains(s.others, faceB) {
+			s.others = append(s.others, faceB)
+		}
+		for _, or := range append([]string{j.B}, j.Or...) {
+			if _, face := assembly.Ref(or); len(j.Or) > 0 {
+				s.either = append(s.either, words.Plain(face))
+			}
 		}
 	}
-	return together, closing
+	return out
+}
+
+// before gives the parts that are in their places when one is put there.
+func (p *Plan) before(part string) map[string]bool {
+	out, later := map[string]bool{}, map[string]bool{}
+	at := false
+	for _, s := range p.Box.Course() {
+		if len(s.Faces) == 0 && s.Part != "" {
+			if at = at || s.Part == part; at {
+				later[s.Part] = true
+			}
+		}
+	}
+	for _, piece := range p.Box.Course() {
+		if piece.Part != "" && !later[piece.Part] {
+			out[piece.Part] = true
+		}
+	}
+	for _, of := range p.Box.Parts { // what has nothing to fold is there from the beginning
+		if len(of.At) == 0 {
+			out[of.Name] = true
+		}
+	}
+	return out
+}
+
+// joined reports whether folded pieces are stuck to each other before the box is filled.
+func (p *Plan) joinedUp() bool {
+	return slices.ContainsFunc(p.Box.Course(), func(s assembly.Step) bool { return s.Does == "put" && len(p.stuckTo(s.Part)) > 0 })
 }
 
 // contents names what goes in, with how many.

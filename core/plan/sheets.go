@@ -122,7 +122,7 @@ func (c Cut) lessThan(o Cut) bool {
 func (p *Plan) SheetsSaid() string {
 	var out []string
 	for _, c := range p.Cuts {
-		says := fmt.Sprintf("%d of %s", len(c.Sheets), c.Sheet.Title)
+		says := fmt.Sprintf("%s of %s", plural(len(c.Sheets), "sheet"), c.Sheet.Title)
 		if p.cards() > 1 {
 			says += " of " + c.Card.Title
 		}

@@ -150,7 +150,7 @@ func TestWorkOfTheShop(t *testing.T) {
 	}{
 		{wrap, []string{"your punch reaches", "screw punch"}}, {near, []string{"punch a round hole", "with your 6 mm punch"}},
 		{sleeves, []string{"put tape on the", "put glue on the", "lay one strip of tape over the seam of all before you cut", "of tape in"}},
-		{odd, []string{"groove, with a 5/16 in spacer", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
+		{odd, []string{"groove, with a spacer of 5/16 in", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
 			"numbered from the right"}},
 	} {
 		p := Make(c.brief, Default)

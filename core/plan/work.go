@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/bench"
+	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/words"
@@ -45,17 +46,63 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
 		}
 	}
-	w.Together, w.Closing = p.together()
+	w.Joined, w.Errands, w.Sides = p.joinedUp(), p.Box.Errands, p.sides(pieces)
 	if p.Dressed != nil {
-		w.Dress, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Last, p.layered()
+		w.Dress, w.Before, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Before, p.Dressed.Last, p.layered()
 	}
 	for _, piece := range pieces {
-		if piece.Part == sheet.Insert {
-			w.Inside = append(w.Inside, piece.Name)
+		if piece.Part == sheet.Layer {
+			w.Layers += piece.Count
 		}
 		w.Busy = w.Busy || piece.Part == sheet.Band && p.CardOf(piece.Stock).Pattern != ""
 	}
 	return cards, bench.Steps(w)
+}
+
+// sides tells where the marks of each piece are: on which face, and on which side of it. The two
+// halves of what holds by touching look at each other when the box is closed; magnets, which hold
+// through card, are inside, where they are covered.
+func (p *Plan) sides(pieces []*sheet.Piece) map[*sheet.Piece][]bench.Side {
+	out := map[*sheet.Piece][]bench.Side{}
+	for _, piece := range pieces {
+		body := p.bodyOf(piece)
+		for _, m := range piece.Marks {
+			side := bench.Side{Through: m.What == "brad" || m.What == "ribbon"}
+			if body.Body != nil {
+				for _, f := range body.Faces {
+					if sheet.Inside(f.Face.Points, m.At) {
+						side.Face = f.Name
+						side.Outside = m.What != "magnet" && p.facesOut(body.Body, f, m)
+					}
+				}
+			}
+			out[piece] = append(out[piece], side)
+		}
+	}
+	return out
+}
+
+// facesOut reports whether the other half of what is put on a face lies outside it when the box is
+// closed.
+func (p *Plan) facesOut(body *fold.Body, f *fold.Placed, m sheet.Mark) bool {
+	at := f.Place(m.At)
+	least, outside := 8.0, false
+	for _, o := range p.Box.Proved.Bodies {
+		for _, other := range o.Piece.Marks {
+			if other.What != m.What || o == body && other.At == m.At {
+				continue
+			}
+			for _, g := range o.Faces {
+				if !sheet.Inside(g.Face.Points, other.At) || g == f {
+					continue
+				}
+				if d := g.Place(other.At).Sub(at); d.Len() < least {
+					least, outside = d.Len(), d.Dot(f.In) < 0
+				}
+			}
+		}
+	}
+	return outside
 }
 
 func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {

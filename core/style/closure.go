@@ -39,6 +39,7 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 			"comes to lie", flap, front))
 	case "brad":
 		radius = piercing
+		b.Do("Close", "Push the brad through the %s and the %s and open its legs inside.", flap, front)
 		b.Needs("brad", 1, 0, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
 			"its legs are opened out inside", flap, front))
 	}
@@ -59,6 +60,8 @@ func (j *Job) tieBy(b *Box, a, on string) {
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
 	b.Pairs = append(b.Pairs, assembly.Pair{What: "ribbon", A: a, B: on, Radius: piercing})
+	b.Do("Put together", "Thread the ribbon through the hole in the %s and knot its end inside.", words.Plain(front))
+	b.Do("Close", "Thread the ribbon through the %s and tie it.", words.Plain(flap))
 	long := (300 * mm).Up(10 * j.Mark())
 	b.Needs("ribbon", 1, long, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
 		j.Say(long), words.Plain(flap), words.Plain(front)))

@@ -64,6 +64,7 @@ func buildPinchTop(j *Job) *Box {
 		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"tube/back-top", "tube/front-top"}, Holes: 1})
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
 		b.Needs("ribbon", 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
+		b.Do("Close", "Thread the ribbon through both holes and tie it over the top.")
 		b.Cautions = []string{assembly.RibbonCare}
 	} else {
 		b.Needs("clip", 1, 0, "a peg or clip for the top")

@@ -111,6 +111,7 @@ func (j *Job) crestHoles(b *Box, p *sheet.Piece, d Dims, high Length) {
 	round := most(min(high-2*closureRoom, d.Length/3-2*closureRoom), "length", "some card must stay round it")
 	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: 2 * mm, Why: "no ribbon goes through less"}, round)
 	b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"pouch/back-crest", "pouch/front-crest"}, Holes: 2})
+	b.Do("Close", "Thread the ribbon through the two pairs of holes and tie it.")
 	for _, f := range []string{"back-crest", "front-crest"} {
 		lo, hi := p.Cell(f)
 		for _, third := range []Length{1, 2} {

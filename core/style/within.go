@@ -73,5 +73,11 @@ func (j *Job) Nest(b *Box, name string, in *Box, on string, spots ...assembly.Pl
 		b.Supplies = append(b.Supplies, s)
 	}
 	b.Cautions = append(b.Cautions, in.Cautions...)
+	for _, e := range in.Errands {
+		if e.Piece != "" {
+			e.Piece = name + " " + e.Piece
+		}
+		b.Errands = append(b.Errands, e)
+	}
 	b.Nest(name, &in.Tree, spots...).Rests = stands
 }
