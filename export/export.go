@@ -4,9 +4,11 @@ import (
 	"archive/zip"
 	"bytes"
 	"fmt"
+	"slices"
 	"strings"
 
 	"brevium/core/plan"
+	"brevium/core/words"
 )
 
 // File is a file that was written.
@@ -109,6 +111,12 @@ func drawingOf(j plan.Job, w What) (Drawing, error) {
 				return d, nil
 			}
 		}
+		// A piece made of two is its halves, side by side.
+		halves := slices.DeleteFunc(Drawings(j), func(d Drawing) bool { return !strings.HasPrefix(d.Name, w.Piece+", ") })
+		if len(halves) > 0 {
+			return besideEachOther(Drawing{Name: w.Piece, Says: words.Capital(w.Piece) + ": what it is made of, inside face up", Warn: j.Warning()},
+				halves), nil
+		}
 		return Drawing{}, fmt.Errorf("there is no piece %q", w.Piece)
 	case w.Sheet > 0:
 		d, ok := OfSheet(j, w.Sheet-1)
@@ -122,9 +130,12 @@ func drawingOf(j plan.Job, w What) (Drawing, error) {
 
 // sideBySide draws every piece once, side by side, a little apart.
 func sideBySide(j plan.Job) Drawing {
+	return besideEachOther(Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}, Drawings(j))
+}
+
+func besideEachOther(out Drawing, all []Drawing) Drawing {
 	const apart = 10
-	out := Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}
-	for _, d := range Drawings(j) {
+	for _, d := range all {
 		if out.W > 0 {
 			out.W += apart
 		}

@@ -1,6 +1,7 @@
 package export
 
 import (
+	"fmt"
 	"math"
 	"strings"
 
@@ -170,14 +171,31 @@ const mirrored = " mirrored"
 // Drawings lists the drawings of all pieces of a job, each once for each hand.
 func Drawings(j plan.Job) (out []Drawing) {
 	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
-		for _, mirror := range handsOf(piece) {
-			d := OfPiece(j, p, piece, mirror)
+		for _, d := range ofBlanks(j, p, piece) {
 			if box != "" {
 				d.Name, d.Says = box+": "+d.Name, words.Capital(box)+": "+words.Small(d.Says)
 			}
 			out = append(out, d)
 		}
 	})
+	return out
+}
+
+// ofBlanks draws what is cut for a piece: the piece, once for each hand or, where it is made of two,
+// its halves and the strip behind their joint.
+func ofBlanks(j plan.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
+	if !p.Joined(piece) {
+		for _, mirror := range handsOf(piece) {
+			out = append(out, OfPiece(j, p, piece, mirror))
+		}
+		return out
+	}
+	for _, cut := range p.Blanks(piece) {
+		d := Drawing{Name: cut.Name, W: cut.W.MM(), H: cut.H.MM(), Count: cut.Count, Warn: j.Warning()}
+		d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(cut.Name), p.Say(cut.W), p.Say(cut.H))
+		d.Paths = sheetParts{p.Job()}.draw(cut.Name, 0, d.W, d.H)
+		out = append(out, d)
+	}
 	return out
 }
 

@@ -245,3 +245,38 @@ func TestOneUnprovedOfASet(t *testing.T) {
 		t.Errorf("%.300s", says)
 	}
 }
+
+// A box of which pieces are larger than their sheet is told as it is made: of halves and a strip, in
+// the cut list, on the score card, in the steps and in every file; nowhere stands a size that no
+// sheet has.
+func TestTwoHalves(t *testing.T) {
+	j := made(t, "tray-lid", "190 mm", "150 mm", "50 mm", "card.sheet", "a4", "card.join", "yes", "tools.adhesive", "glue")
+	p := j.Plans[0]
+	text := flat(runs(t, "pdftotext", kept(t, "h.pdf", mustProject(t, j)), "-"))
+	for _, says := range []string{"Base, first half", "Base, second half", "Base, joint strip", "Stick the joint strip over the joint",
+		"Join: base"} {
+		if !strings.Contains(text, says) {
+			t.Errorf("the project sheet doesn't say %q", says)
+		}
+	}
+	for _, piece := range p.Box.Pieces() {
+		if whole := p.Say(piece.Width) + " × " + p.Say(piece.Height); p.Joined(piece) && strings.Contains(text, whole) {
+			t.Errorf("%s is told, which no sheet has", whole)
+		}
+	}
+	joined := 0
+	for _, d := range Drawings(j) {
+		if min(d.W, d.H) > 210 || max(d.W, d.H) > 297 {
+			t.Errorf("the drawing %s is %.0f × %.0f mm", d.Name, d.W, d.H)
+		}
+		if err := d.lies(); err != nil {
+			t.Error(err)
+		}
+		if strings.Contains(d.Name, "half") {
+			joined++
+		}
+	}
+	if _, err := Write(j, "svg", What{Piece: "base"}, Options{}); err != nil || joined < 2 {
+		t.Errorf("%d halves; %v", joined, err)
+	}
+}

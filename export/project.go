@@ -187,12 +187,14 @@ func (p project) cutList() {
 	var rows [][]string
 	p.boxes(func(of *plan.Plan, name string) {
 		for _, piece := range of.Box.Pieces() {
-			what := words.Plain(piece.Name)
-			if name != "" {
-				what = name + ": " + what
+			for _, cut := range of.Blanks(piece) {
+				what := words.Plain(cut.Name)
+				if name != "" {
+					what = name + ": " + what
+				}
+				rows = append(rows, []string{words.Capital(what), fmt.Sprint(cut.Count), p.say(of, cut.W) + " × " + p.say(of, cut.H),
+					of.CardOf(piece.Stock).Title})
 			}
-			rows = append(rows, []string{words.Capital(what), fmt.Sprint(piece.Count * of.Copies),
-				p.say(of, piece.Width) + " × " + p.say(of, piece.Height), of.CardOf(piece.Stock).Title})
 		}
 	})
 	p.table([]string{"piece", "how many", "cut size", "of"}, []float64{0.28, 0.12, 0.3, 0.3}, rows)

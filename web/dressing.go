@@ -57,9 +57,9 @@ func (s *Server) dressing(f form, st *state) dressPage {
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels
-		for _, l := range d.Laid {
-			page.Counted = append(page.Counted, fmt.Sprintf("%s: %d of %s × %s", words.Capital(words.Plain(l.Piece.Name)),
-				l.Piece.Count*st.Shown.Copies, st.Shown.Say(l.Piece.Width), st.Shown.Say(l.Piece.Height)))
+		for _, l := range st.Shown.DressBlanks() {
+			page.Counted = append(page.Counted, fmt.Sprintf("%s: %d of %s × %s", words.Capital(words.Plain(l.Name)),
+				l.Count*st.Shown.Copies, st.Shown.Say(l.W), st.Shown.Say(l.H)))
 		}
 	} else {
 		panels = dress.Panels(st.Shown.Box, st.Shown.Card.Caliper)

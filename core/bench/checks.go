@@ -20,6 +20,9 @@ var checks = map[string]check{
 	"Trim": {"Each piece measures what its card says, at both ends, and its corners are square.", []Remedy{
 		{"A hair too large", "trim it now: every score is measured from its edges."},
 		{"Too small, or out of square", "cut it anew; keep the short one for a smaller piece."}}},
+	"Join": {"The halves lie in one line along both edges, and no gap shows between them.", []Remedy{
+		{"They are askew", "lift the strip while you can and lay both along a ruler; tape must be cut and the strip made anew."},
+		{"A gap shows", "trim both edges square, and join them again: the piece is then shorter by what came off."}}},
 	"Score": {"Each score is an even groove, as far from its edge at one end as at the other.", []Remedy{
 		{"A score runs askew", "the edge was off the fence: set it again and score over it, a little deeper."},
 		{"One is in the wrong place", "press it out from the other face, or cut the piece anew where it would show."}}},

@@ -26,7 +26,36 @@ type ScoreCard struct {
 	Slants []Slant
 	Bends  []Bend
 	Handed int    // how many are mirror images
+	Joint  *Joint // of a piece that is made of two halves
 	Slit   string // where scores run on as slits between faces that stay, in words
+}
+
+// Joint is how a piece larger than its sheet is made: of two halves, width by height, edge to edge,
+// with a strip stuck behind them. At is how far from an edge they meet.
+type Joint struct {
+	First, Second, Strip [2]Length
+	At                   Length
+	Edge                 string // left or top
+}
+
+// cuts tells what is cut for so many of the piece.
+func (j Joint) cuts(count int, say func(Length) string) string {
+	size := func(of [2]Length) string { return say(of[0]) + " × " + say(of[1]) }
+	halves := fmt.Sprintf("two halves, %s and %s", size(j.First), size(j.Second))
+	if j.First == j.Second {
+		halves = fmt.Sprintf("two halves %s each", size(j.First))
+	}
+	each := ""
+	if count > 1 {
+		each = fmt.Sprintf(" for each of %d", count)
+	}
+	return fmt.Sprintf("Cut %s, and a joint strip %s%s.", halves, size(j.Strip), each)
+}
+
+// joins tells how the halves come together.
+func (j Joint) joins(say func(Length) string) string {
+	return fmt.Sprintf("Lay the halves edge to edge, inside face up; they meet %s from the %s edge. Stick the joint strip over the joint, "+
+		"half on either side, before you score.", say(j.At), j.Edge)
 }
 
 // Bend is a face that is bent round evenly, by hand: how long it is, how far it
@@ -208,6 +237,9 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	cut := fmt.Sprintf("Cut %s × %s.", say(c.W), say(c.H))
 	if c.Count > 1 {
 		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
+	}
+	if c.Joint != nil {
+		cut = c.Joint.cuts(c.Count, say) + " " + c.Joint.joins(say)
 	}
 	out := []string{cut}
 	if c.Slit != "" {

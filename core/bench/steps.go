@@ -110,7 +110,6 @@ type Work struct {
 	Trims    []string                // what thick card wants trimmed by eye
 	Cautions []string                // what is stuck on or tied round it asks for
 	Contents []string                // what goes in, in words
-	Joints   []string                // pieces cut in two, in words
 	Dress    []string                // what is stuck on while all is flat
 	Layered  []string                // the pieces it is stuck on
 	Last     []string                // what goes on or round the closed box
@@ -122,7 +121,7 @@ type Work struct {
 
 // Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.
 func Steps(w Work) (out []Step) {
-	all := append(w.trim(), w.score()...)
+	all := append(append(w.trim(), w.join()...), w.score()...)
 	all = append(append(all, w.cut()...), w.burnish(), w.closures(), w.dress(), w.dry())
 	all = append(all, w.stick()...)
 	all = append(all, w.fit(), w.together(), w.drying(), w.fill(), w.close())
@@ -142,10 +141,10 @@ func Steps(w Work) (out []Step) {
 // Titles are what steps are called, in the order of the work: as the habit has it, folds are
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
-	out := []string{"Trim", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry",
+	out := []string{"Trim", "Join", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry",
 		"Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", "Let it dry", "Fill", "Close", Gather}
 	if burnish == "before" {
-		copy(out[2:5], []string{"Fold and burnish", "Cut", "Mitre"})
+		copy(out[3:6], []string{"Fold and burnish", "Cut", "Mitre"})
 	}
 	return out
 }
@@ -187,7 +186,7 @@ func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
 // however many boxes are made.
 func Setup(title string) int { return setups[title] }
 
-var setups = map[string]int{"Trim": 5, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
+var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
 	"Dress while flat": 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2}
 
@@ -237,6 +236,24 @@ func (w Work) trimmed(first []string) (out []Step) {
 	return out
 }
 
+// join puts the halves of pieces together that no sheet holds whole.
+func (w Work) join() (out []Step) {
+	for _, c := range w.Cards {
+		if c.Joint == nil {
+			continue
+		}
+		s := Step{ID: "join:" + c.Piece, Title: "Join", Piece: c.Piece, Count: c.Count, Minutes: 1.5 * float64(c.Count),
+			Says: []string{words.Capital(words.Plain(c.Piece)) + ": " + words.Small(c.Joint.joins(w.Say))}}
+		s.Frames = []Frame{{Says: s.Says[0], Look: Scored, Piece: c.Piece, Uncut: true}}
+		if w.Sticks.ID == "glue" {
+			s.Cautions = Take(glueCare)
+			s.Waits = []Wait{{"Hold it", w.Sticks.Press}}
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
 func (w Work) score() (out []Step) {
 	first := true
 	for _, c := range w.Cards {
@@ -246,7 +263,7 @@ func (w Work) score() (out []Step) {
 		s := Step{ID: "score:" + c.Piece, Title: "Score", Piece: c.Piece, Count: c.Count}
 		if first {
 			first = false
-			s.Says = append(slices.Clone(w.Joints), "Inside face up.")
+			s.Says = append(s.Says, "Inside face up.")
 			if w.Tools.FromRight {
 				s.Says = append(s.Says, "Your board is numbered from the right: its fence is at the right hand.")
 			}

@@ -1,36 +1,57 @@
 package plan
 
 import (
-	"fmt"
-
+	"brevium/core/bench"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
-// toLay lists a box's pieces for the sheets. A piece that is too large and may
-// be joined is two halves and a strip behind their joint.
+// toLay lists a box's pieces for the sheets, as they are cut.
 func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		whole := p.upright(p.onSheet(piece, copies), piece)
-		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.joins(piece) || whole.Lies(on.Width, on.Height) {
-			out = append(out, whole)
-			continue
-		}
-		j := p.joint(piece)
-		a, c := whole, whole
-		a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
-		strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
-			H: piece.Height, Count: whole.Count, Stock: whole.Stock}
-		if j.AlongWidth {
-			a.W, c.W = j.At, piece.Width-j.At
-		} else {
-			a.H, c.H, strip.H = j.At, piece.Height-j.At, piece.Width
-		}
-		out = append(out, a, c, strip)
+		out = append(out, p.blanks(piece, copies)...)
 	}
 	return p.strips(out, copies)
+}
+
+// Blanks lists what is cut from a sheet for a piece of all copies: the piece itself or, where it is
+// larger than its sheet and may be joined, two halves and the strip behind their joint.
+func (p *Plan) Blanks(piece *sheet.Piece) []layout.Piece { return p.blanks(piece, p.Copies) }
+
+func (p *Plan) blanks(piece *sheet.Piece, copies int) []layout.Piece {
+	whole := p.upright(p.onSheet(piece, copies), piece)
+	if !p.Joined(piece) {
+		return []layout.Piece{whole}
+	}
+	j := p.joint(piece)
+	a, c := whole, whole
+	a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
+	strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
+		H: piece.Height, Count: whole.Count, Stock: whole.Stock}
+	if j.AlongWidth {
+		a.W, c.W = j.At, piece.Width-j.At
+	} else {
+		a.H, c.H, strip.H = j.At, piece.Height-j.At, piece.Width
+	}
+	return []layout.Piece{a, c, strip}
+}
+
+// DressBlanks lists what is cut for the dressing of one box.
+func (p *Plan) DressBlanks() (out []layout.Piece) {
+	if p.Dressed != nil {
+		for _, l := range p.Dressed.Laid {
+			out = append(out, p.blanks(l.Piece, 1)...)
+		}
+	}
+	return out
+}
+
+// Joined reports whether a piece is made of two halves: it is larger than its sheet, and may be.
+func (p *Plan) Joined(piece *sheet.Piece) bool {
+	on := p.SheetOf(p.CardOf(piece.Stock))
+	return p.joins(piece) && !p.upright(p.onSheet(piece, 1), piece).Lies(on.Width, on.Height)
 }
 
 // joins says whether a piece that is too large may be made of two: where that was
@@ -75,22 +96,18 @@ func (p *Plan) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool 
 	return true
 }
 
-// Joints tells the pieces that are cut in two, for the bench.
-func (p *Plan) Joints() (out []string) {
-	for _, piece := range p.Box.Pieces() {
-		if !p.joins(piece) {
-			continue
-		}
-		if on := p.SheetOf(p.CardOf(piece.Stock)); !p.onSheet(piece, 1).Lies(on.Width, on.Height) {
-			j := p.joint(piece)
-			edge := "top"
-			if j.AlongWidth {
-				edge = "left"
-			}
-			out = append(out, fmt.Sprintf("Join the two halves of the %s edge to edge, %s from its %s edge, with the joint strip "+
-				"stuck "+
-				"behind them on the inside, before scoring.", piece.Name, p.Say(j.At), edge))
-		}
+// jointCard is how a piece of two halves is told on its score card; nil for one that is cut whole.
+func (p *Plan) jointCard(piece *sheet.Piece) *bench.Joint {
+	if !p.Joined(piece) {
+		return nil
+	}
+	all, j := p.blanks(piece, 1), p.joint(piece)
+	out := &bench.Joint{At: j.At, Edge: "top"}
+	if j.AlongWidth {
+		out.Edge = "left"
+	}
+	for i, of := range []*[2]measure.Length{&out.First, &out.Second, &out.Strip} {
+		*of = [2]measure.Length{all[i].W, all[i].H}
 	}
 	return out
 }

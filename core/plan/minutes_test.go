@@ -40,7 +40,9 @@ func TestMinutesFollowTheWork(t *testing.T) {
 	for name, more := range map[string][]func(b *brief.Brief){
 		"layers": {func(b *brief.Brief) { b.Dress.Layers = []brief.Layer{{On: "lid", Border: "3 mm"}} },
 			func(b *brief.Brief) { b.Dress.Layers = []brief.Layer{{On: "all", Border: "3 mm"}} },
-			func(b *brief.Brief) { b.Dress.Layers = []brief.Layer{{On: "all", Border: "3 mm"}, {On: "all", Border: "3 mm"}} }},
+			func(b *brief.Brief) {
+				b.Dress.Layers = []brief.Layer{{On: "all", Border: "3 mm"}, {On: "all", Border: "3 mm"}}
+			}},
 		"bow": {func(b *brief.Brief) { b.Set("dress.bow.loops", "4") }, func(b *brief.Brief) { b.Set("dress.bow.loops", "9") }},
 		"walls": {func(b *brief.Brief) { b.Set("box.options.walls", "rolled") },
 			func(b *brief.Brief) { b.Set("box.options.walls", "rolled"); b.Set("box.options.lid-walls", "rolled") }},

@@ -31,7 +31,7 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 	p.Tape.Strips = append(p.Tape.Strips, p.tapeBetween(pieces)...)
 	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(), Sheets: alike(p.Cuts, say),
 		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
-		Say: say, Joints: p.Joints(), Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions,
+		Say: say, Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions,
 		Deep: p.Box.Inside.Depth > 60*measure.Millimetre && min(p.Box.Inside.Length, p.Box.Inside.Width) < p.Box.Inside.Depth}
 	for _, m := range p.Course() {
 		w.Course = append(w.Course, bench.Done{Step: m.Step, Says: m.Says})
@@ -112,6 +112,7 @@ func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string
 		}
 		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
+		c.Joint = p.jointCard(piece)
 		c.Says = c.Sentences(say)
 		if says := p.patternSays(piece); says != "" {
 			c.Says = append(c.Says, says)
