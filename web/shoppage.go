@@ -204,6 +204,11 @@ func (f form) toolGroups(prefix string) []group {
 			f.pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
 			Says: []string{"Several spacings with commas: 1/8 in, 5 mm. Walls are made to fall in a groove; what can't " +
 				"is told with the way round it."}},
+		{Title: "Other hands", ID: "hands", Fields: []field{
+			f.pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
+			f.pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
+			f.pick(prefix+"folder", []style.Choice{{ID: "", Label: "a bone folder"}, {ID: "none", Label: "the back of a spoon"}})},
+			Says: []string{"Score cards and steps go by what you have: with a ruler every length is measured from one edge."}},
 		{Title: "Trimmer", ID: "trimmer", Fields: []field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
 		{Title: "Punches and cutters", ID: "punches", Fields: []field{open("punches", "none")},
 			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +

@@ -61,7 +61,7 @@ var checks = map[string]check{
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {
-	c := checks[strings.Replace(s.Title, StickOuter, "Stick", 1)]
+	c := checks[strings.NewReplacer(StickOuter, "Stick", DressStanding, "Dress while flat").Replace(s.Title)]
 	s.Check, s.Fails = c.says, c.fails
 	switch p := w.piece(s.Piece); {
 	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:

@@ -172,16 +172,20 @@ func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts 
 				"the left", plural(len(at), "slot"), say(one.Depth), edge, strings.Join(at, ", ")))
 		}
 	}
+	knife := ""
+	if tools.Scissors {
+		knife = "; prick through its middle, and cut outwards from there to its line"
+	}
 	for _, w := range p.Windows {
 		wide, high := say(w.Hi.X-w.Lo.X), say(w.Hi.Y-w.Lo.Y)
 		mid := fmt.Sprintf("its middle %s from the left and %s from the top", say((w.Lo.X+w.Hi.X)/2), say((w.Lo.Y+w.Hi.Y)/2))
 		switch corner := fmt.Sprintf("its corner %s from the left and %s from the top", say(w.Lo.X), say(w.Lo.Y)); w.Shape {
 		case "round":
-			parts = append(parts, fmt.Sprintf("cut a round window %s across, %s", wide, mid))
+			parts = append(parts, fmt.Sprintf("cut a round window %s across, %s%s", wide, mid, knife))
 		case "rounded":
-			parts = append(parts, fmt.Sprintf("cut a window %s × %s with rounded corners, %s", wide, high, corner))
+			parts = append(parts, fmt.Sprintf("cut a window %s × %s with rounded corners, %s%s", wide, high, corner, knife))
 		default:
-			parts = append(parts, fmt.Sprintf("cut a window %s × %s, %s", wide, high, corner))
+			parts = append(parts, fmt.Sprintf("cut a window %s × %s, %s%s", wide, high, corner, knife))
 		}
 	}
 	for _, h := range p.Punches {

@@ -27,6 +27,7 @@ type ScoreCard struct {
 	Bends  []Bend
 	Handed int    // how many are mirror images
 	Joint  *Joint // of a piece that is made of two halves
+	Ruler  bool   // scored along a ruler: every length is measured from the left or from the top
 	Slit   string // where scores run on as slits between faces that stay, in words
 }
 
@@ -102,7 +103,7 @@ func turns(p *sheet.Piece, first string) []string {
 // Card reads the score card off a piece.
 // First says which way is scored first: "" as drawn, short or long.
 func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
-	c := ScoreCard{Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
+	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {
 			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f), curve.Turn,
@@ -169,6 +170,9 @@ func turn(p *sheet.Piece, edge string, step Length, tools shop.Tools) Turn {
 // fromFar says whether a score is made from the far edge of a piece so long: the
 // nearer one, unless a groove lies at the distance from the other only.
 func fromFar(at, size, step Length, tools shop.Tools) bool {
+	if tools.Ruler {
+		return false
+	}
 	near, far := tools.Direct(at, step), tools.Direct(size-at, step)
 	if len(tools.Grooves) > 0 && near != far {
 		return far
@@ -252,6 +256,9 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 		out = append(out, fmt.Sprintf("%d of them are mirror images: turn the card over before you score.", c.Handed))
 	}
 	defer func() { says = append(says, c.byHand(say)...) }()
+	if c.Ruler {
+		return append(out, c.byRuler(say)...)
+	}
 	if len(c.Turns) == 4 && c.alike(0, 1) && c.alike(0, 2) && c.alike(0, 3) {
 		return append(out, fmt.Sprintf("Score %s from all four edges, turning the piece a quarter each time.",
 			c.Turns[0].list(say)))
@@ -272,9 +279,29 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	return out
 }
 
+// byRuler tells the scores of one who has no board: marks at both ends, measured from one edge, and
+// the stylus along a ruler laid through them.
+func (c ScoreCard) byRuler(say func(Length) string) (out []string) {
+	for _, t := range c.Turns {
+		ends := "at the top edge and at the bottom edge"
+		if t.Edge == "top" || t.Edge == "bottom" {
+			ends = "at the left edge and at the right edge"
+		}
+		out = append(out, fmt.Sprintf("Measure from the %s edge, %s: mark %s. Lay the ruler through each pair of marks and draw the stylus "+
+			"along it, twice and lightly.", t.Edge, ends, t.list(say)))
+	}
+	return out
+}
+
 // lays tells the card lay by lay, as the piece comes to the board: each edge by itself,
 // with how it is turned to get there.
 func (c ScoreCard) lays(say func(Length) string) (out []Frame) {
+	if c.Ruler {
+		for _, says := range c.byRuler(say) {
+			out = append(out, Frame{Says: says, Look: Scored, Piece: c.Piece, Uncut: true})
+		}
+		c.Turns = nil
+	}
 	for i, t := range c.Turns {
 		does := fmt.Sprintf("%s edge to the fence: score %s.", words.Capital(t.Edge), t.list(say))
 		switch {

@@ -114,6 +114,7 @@ type Work struct {
 	Layered  []string                // the pieces it is stuck on
 	Last     []string                // what goes on or round the closed box
 	Care     []string                // what the contents ask for, said when they go in
+	Standing bool                    // layers go on when all stands
 	Deep     bool                    // deeper than fingers reach
 	Busy     bool                    // the paper that goes round it is printed
 	Say      func(Length) string
@@ -142,7 +143,7 @@ func Steps(w Work) (out []Step) {
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
 	out := []string{"Trim", "Join", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry",
-		"Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", "Let it dry", "Fill", "Close", Gather}
+		"Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", DressStanding, "Let it dry", "Fill", "Close", Gather}
 	if burnish == "before" {
 		copy(out[3:6], []string{"Fold and burnish", "Cut", "Mitre"})
 	}
@@ -187,12 +188,12 @@ func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
 func Setup(title string) int { return setups[title] }
 
 var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
+	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2}
 
 // TrimSteps are the steps that cut sheets into pieces.
-func TrimSteps(all []Sheets) []Step {
-	out := Work{Sheets: all}.trimmed(nil)
+func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {
+	out := Work{Sheets: all, Tools: tools, Say: say}.trimmed(nil)
 	for i := range out {
 		out[i] = out[i].checked(Work{})
 	}
@@ -202,8 +203,16 @@ func TrimSteps(all []Sheets) []Step {
 func (w Work) trim() []Step {
 	first := []string{fmt.Sprintf("Take %s and cut the pieces in the order shown under Sheets.", w.From)}
 	first = append(append(first, w.Tape.Across...), w.Spacers...)
+	if w.Tools.Scissors {
+		first = append(first, "Without a trimmer: measure each cut at both of its ends, draw the line with a ruler and a pencil, and cut along "+
+			"it with long strokes of the scissors.")
+	}
 	if w.Copies > 1 {
-		first = append(first, fmt.Sprintf("Make %d of everything: set the trimmer once for each size.", w.Copies))
+		once := ": set the trimmer once for each size."
+		if w.Tools.Scissors {
+			once = ": cut one of each size, and mark the others round it."
+		}
+		first = append(first, fmt.Sprintf("Make %d of everything%s", w.Copies, once))
 	}
 	out := w.trimmed(first)
 	if len(out) == 0 {
@@ -225,8 +234,15 @@ func (w Work) trimmed(first []string) (out []Step) {
 				plural(len(of.Cuts), "time"))
 		}
 		s.Says = append(s.Says, says)
+		if w.Tools.Scissors {
+			s.Cautions = Take(scissorsCare)
+		}
 		for n, c := range of.Cuts {
-			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("Cut %d: %s", n+1, c.Says), Look: OnSheet, N: n, At: float64(of.N)})
+			says := c.Says
+			if w.Tools.Scissors {
+				says = c.ByHand(w.Say)
+			}
+			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("Cut %d: %s", n+1, says), Look: OnSheet, N: n, At: float64(of.N)})
 		}
 		if len(of.Cuts) == 0 {
 			s.Frames = []Frame{{Says: "It is used whole.", Look: OnSheet, N: -1, At: float64(of.N)}}
@@ -264,12 +280,12 @@ func (w Work) score() (out []Step) {
 		if first {
 			first = false
 			s.Says = append(s.Says, "Inside face up.")
-			if w.Tools.FromRight {
+			if w.Tools.FromRight && !w.Tools.Ruler {
 				s.Says = append(s.Says, "Your board is numbered from the right: its fence is at the right hand.")
 			}
 		}
 		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
-		if c.hasTop() {
+		if c.hasTop() && !c.Ruler {
 			s.Says = append(s.Says, fmt.Sprintf("The %s has a top: mark it in pencil on the inside before you turn it.", words.Plain(c.Piece)))
 		}
 		s.Frames = c.lays(w.Say)
@@ -282,8 +298,12 @@ func (w Work) score() (out []Step) {
 }
 
 func (w Work) burnish() Step {
+	press := "the bone folder"
+	if w.Tools.NoFolder {
+		press = "the back of a spoon"
+	}
 	s := Step{ID: "burnish", Title: "Fold and burnish", Says: append([]string{
-		"Fold along every score and press it sharp with the bone folder, card face against clean paper."}, w.Trims...)}
+		"Fold along every score and press it sharp with " + press + ", card face against clean paper."}, w.Trims...)}
 	for _, p := range w.Pieces {
 		if len(p.Passes)+len(p.Slanted) > 0 {
 			s.Frames = append(s.Frames, Frame{Says: words.Capital(p.Name) + ": " + foldsOf(p), Look: Scored, Piece: p.Name,
@@ -412,8 +432,15 @@ func wayRound(p *sheet.Piece) string {
 	return "Go by the cut that is lit, one after the other: the corners are not all cut alike."
 }
 
+// DressStanding is what the step is called in which layers go on when all stands.
+const DressStanding = "Dress when it stands"
+
 func (w Work) dress() Step {
-	s := Step{ID: "dress", Title: "Dress while flat", Says: w.Dress, Minutes: (0.75*float64(w.Layers) + 0.25) * float64(w.Copies)}
+	title := "Dress while flat"
+	if w.Standing {
+		title = DressStanding
+	}
+	s := Step{ID: "dress", Title: title, Says: w.Dress, Minutes: (0.75*float64(w.Layers) + 0.25) * float64(w.Copies)}
 	for _, name := range w.Layered {
 		s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s from outside, with what lies on it.", words.Plain(name)),
 			Look: Dressed, Piece: name})

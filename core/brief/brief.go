@@ -187,6 +187,10 @@ type Tools struct {
 	Grooves    Texts   `json:"grooves,omitempty"`    // how far apart those of the scoring board are
 	Board      Text    `json:"board,omitempty"`      // how far they go
 	Numbers    Text    `json:"numbers,omitempty"`    // from the left or from the right
+	Scoring    Text    `json:"scoring,omitempty"`    // board, or ruler: with a stylus along it
+	Cutting    Text    `json:"cutting,omitempty"`    // trimmer, or scissors alone
+	Folder     Text    `json:"folder,omitempty"`     // bone, or none
+	Dressing   Text    `json:"dressing,omitempty"`   // flat, or standing: layers go on when it stands
 	Trimmer    Trimmer `json:"trimmer,omitzero"`
 	Punches    Texts   `json:"punches,omitempty"` // "hole 3 mm reach 25 mm", "corner 5 mm"
 	Burnish    Text    `json:"burnish,omitempty"` // after or before cutting

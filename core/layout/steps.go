@@ -3,6 +3,7 @@ package layout
 import (
 	"fmt"
 	"slices"
+	"strings"
 )
 
 // Step is a cut as it is told at the trimmer: where the stop stands, whether it was
@@ -13,6 +14,29 @@ type Step struct {
 	Kept  string // the piece that is free, if that lies against the stop
 	Freed string // the piece that is free beyond it
 	Says  string
+}
+
+// ByHand tells a cut to one who has no trimmer: where its line is drawn, and what comes of it.
+func (s Step) ByHand(say func(Length) string) string {
+	from, near := "top", "upper"
+	if s.Down {
+		from, near = "left", "left"
+	}
+	part := "sheet"
+	if _, what, ok := strings.Cut(s.Says, "part of "); ok {
+		size, _, _ := strings.Cut(what, " against it")
+		part = "part of " + size
+	}
+	out := fmt.Sprintf("draw a line %s from the %s edge of the %s, marked at both ends, and cut along it", say(s.At), from, part)
+	switch {
+	case s.Kept != "" && s.Freed != "":
+		return out + fmt.Sprintf(": the %s part is the %s, and the %s is left.", near, s.Kept, s.Freed)
+	case s.Kept != "":
+		return out + fmt.Sprintf(": the %s part is the %s.", near, s.Kept)
+	case s.Freed != "":
+		return out + fmt.Sprintf("; what is left is the %s.", s.Freed)
+	}
+	return out + fmt.Sprintf("; keep the %s part.", near)
 }
 
 // Steps tells the cuts of a sheet in their order, lengths said by say.

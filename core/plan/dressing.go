@@ -238,9 +238,19 @@ func (q *Request) AllCards() (out []shop.Card) {
 
 // Supplies lists what to lay out before beginning.
 func (p *Plan) Supplies() []string {
+	cuts, scores, folds := "trimmer", "scoring board", "bone folder"
+	if p.Tools.Scissors {
+		cuts = "scissors, ruler and pencil"
+	}
+	if p.Tools.Ruler {
+		scores = "ruler and stylus (an empty ballpoint will do)"
+	}
+	if p.Tools.NoFolder {
+		folds = "a spoon to press folds with"
+	}
 	out := []string{
-		"trimmer and scoring board, marked every " + p.Step.String(),
-		"bone folder, scissors or knife",
+		cuts + " and " + scores + ", marked every " + p.Step.String(),
+		folds + ", scissors or knife",
 		p.sticksSaid(),
 	}
 	for i, c := range p.Cuts {

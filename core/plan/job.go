@@ -35,7 +35,7 @@ func (s *Set) Job() Job {
 	for _, l := range s.Layouts {
 		j.Cuts = append(j.Cuts, l.Cut)
 	}
-	j.Steps = bench.TrimSteps(alike(j.Cuts, s.Plans[0].Say))
+	j.Steps = bench.TrimSteps(alike(j.Cuts, s.Plans[0].Say), s.Plans[0].Tools, s.Plans[0].Say)
 	for _, title := range s.titles() {
 		if title != "Trim" && title != "Fill" && title != "Close" {
 			for i := range s.Plans {

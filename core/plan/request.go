@@ -29,6 +29,7 @@ type Request struct {
 	Least    bool // the sheet that needs least card is taken
 	Adhesive shop.Adhesive
 	Tools    shop.Tools
+	Standing bool           // layers go on when all stands
 	Burnish  string         // after or before cutting
 	First    string         // which way is scored first
 	Slack    measure.Length // beyond the card, and what it would be if nothing were learnt

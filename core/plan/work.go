@@ -46,6 +46,7 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
 		}
 	}
+	w.Standing = p.Standing
 	w.Joined, w.Errands, w.Sides = p.joinedUp(), p.Box.Errands, p.sides(pieces)
 	if p.Dressed != nil {
 		w.Dress, w.Before, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Before, p.Dressed.Last, p.layered()

@@ -155,6 +155,17 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 	if said.Numbers == "" && house.FromRight {
 		mine.FromRight, set = true, append(set, "tools.numbers", "right")
 	}
+	for _, t := range []struct {
+		mine        *bool
+		house       bool
+		said        brief.Text
+		path, other string
+	}{{&mine.Ruler, house.Ruler, said.Scoring, "tools.scoring", "ruler"}, {&mine.Scissors, house.Scissors, said.Cutting, "tools.cutting",
+		"scissors"}, {&mine.NoFolder, house.NoFolder, said.Folder, "tools.folder", "none"}} {
+		if t.said == "" && t.house {
+			*t.mine, set = true, append(set, t.path, t.other)
+		}
+	}
 	if said.Trimmer.Reads == "" && house.Reads > 0 {
 		mine.Reads, set = house.Reads, append(set, "tools.trimmer.reads", string(w.Said.Trimmer.Reads))
 	}
@@ -185,6 +196,7 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 	}
 	q.readAdhesive(b, r, w, tape)
 	q.Burnish = q.oneOf(r, "tools.burnish", q.habit(w, "burnish", string(said.Burnish)), "after", "before")
+	q.Standing = q.oneOf(r, "tools.dressing", q.habit(w, "dressing", string(said.Dressing)), "flat", "standing") == "standing"
 	q.First = q.oneOf(r, "tools.first", q.habit(w, "first", string(said.First)), "drawn", "short", "long")
 }
 

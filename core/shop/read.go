@@ -207,6 +207,16 @@ func ReadTools(r *brief.Reader, t *brief.Tools) (out Tools) {
 		r.Problem("tools.numbers", fmt.Sprintf("A board is not numbered from %q.", t.Numbers), "Choose left or right.",
 			"tools.numbers", "left")
 	}
+	either := func(field string, text brief.Text, usual, other string) bool {
+		if text != "" && string(text) != usual && string(text) != other {
+			f, _ := brief.FieldAt(field)
+			r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), text), "Choose "+usual+" or "+other+".", field, usual)
+		}
+		return string(text) == other
+	}
+	out.Ruler = either("tools.scoring", t.Scoring, "board", "ruler")
+	out.Scissors = either("tools.cutting", t.Cutting, "trimmer", "scissors")
+	out.NoFolder = either("tools.folder", t.Folder, "bone", "none")
 	for _, text := range t.Punches.List() {
 		p, err := ParsePunch(text, r.Units)
 		if err != nil {

@@ -16,6 +16,9 @@ type Tools struct {
 	FromRight bool     // they are numbered from the right
 	Reads     Length   // the trimmer
 	Cuts      Length   // the longest cut it makes
+	Ruler     bool     // there is no board: scores are drawn along a ruler with a stylus
+	Scissors  bool     // there is no trimmer
+	NoFolder  bool     // there is no bone folder
 	Punches   []Punch
 }
 
@@ -95,7 +98,7 @@ func (t Tools) Direct(at, step Length) bool {
 // board's grooves are met with a strip as wide as can be trimmed; what no strip
 // meets is marked with the ruler.
 func (t Tools) Set(at, step Length) How {
-	if t.Direct(at, step) {
+	if t.Ruler || t.Direct(at, step) {
 		return How{At: at}
 	}
 	if len(t.Grooves) == 0 && (t.Board == 0 || at <= t.Board) {
@@ -121,7 +124,7 @@ func (t Tools) Set(at, step Length) How {
 // Groove gives the finest spacing of the grooves, in which walls are best scored:
 // the step itself when no board is known.
 func (t Tools) Groove(step Length) Length {
-	if len(t.Grooves) == 0 {
+	if len(t.Grooves) == 0 || t.Ruler {
 		return step
 	}
 	return slices.Min(t.Grooves)
