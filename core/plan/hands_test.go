@@ -14,7 +14,7 @@ import (
 func TestOtherHands(t *testing.T) {
 	none := map[string][]string{
 		"tools.scoring=ruler":    {"fence", "groove", "scoring board", "Turn so", "Turn half", "Turn a quarter, ", "spacer"},
-		"tools.cutting=scissors": {"the stop", "Set ", "rotary", "trimmer and", "set the trimmer", "behind the guard"},
+		"tools.cutting=scissors": {"the stop", "against it", "rotary", "trimmer and", "set the trimmer", "behind the guard"},
 		"tools.folder=none":      {"bone folder"},
 	}
 	says := map[string]string{"tools.scoring=ruler": "Lay the ruler through each pair of marks", "tools.cutting=scissors": "draw a line",

@@ -26,7 +26,7 @@ func (p *Piece) Names(faces []string) string {
 		if alike[role] > 1 {
 			name += "s"
 		}
-		if which := p.which(role, faces, alike[role]); which != "" {
+		if which := p.which(role, faces, alike[role]); which != "" && len(roles) == 1 && len(out) == 0 {
 			name = which + " " + name
 		}
 		out = append(out, name)
