@@ -219,6 +219,12 @@ func (s stepPiece) now() {
 		}
 	case bench.GlueIn, bench.GlueOut:
 		s.glue()
+	case bench.Finished:
+		for _, f := range s.piece.Kept() {
+			if len(s.Lit) == 0 || slices.Contains(s.Lit, f.Name) {
+				s.tag("path", "class", "stuck-face", "d", s.face(f), "data-face", f.Name)
+			}
+		}
 	}
 }
 

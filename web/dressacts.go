@@ -85,6 +85,8 @@ func (s *Server) addDress(_ context.Context, c changing) error {
 		d.Grips = append(slices.Clone(d.Grips), brief.Grip{ID: id, Kind: "notch", On: "front"})
 	case "toppers":
 		d.Toppers = append(slices.Clone(d.Toppers), brief.Topper{ID: id, Shape: "rounded"})
+	case "finishes":
+		d.Finishes = append(slices.Clone(d.Finishes), brief.Finish{ID: id, Kind: "ink", On: "outside"})
 	}
 	for _, first := range []string{"on", "in", "shape"} {
 		if path := "dress." + c.arg + ".@" + id + "." + first; c.brief.Has(path) && (first != "on" || c.arg != "toppers") {
@@ -110,6 +112,8 @@ func (s *Server) removeDress(_ context.Context, c changing) error {
 		d.Grips = without(c, d.Grips, id, func(x brief.Grip) string { return x.ID })
 	case "toppers":
 		d.Toppers = without(c, d.Toppers, id, func(x brief.Topper) string { return x.ID })
+	case "finishes":
+		d.Finishes = without(c, d.Finishes, id, func(x brief.Finish) string { return x.ID })
 	}
 	return nil
 }

@@ -134,6 +134,7 @@ func (f form) dressSections() []section {
 		{ID: "toppers", Title: "Toppers and bow", Adds: []adding{{"add-dress:toppers", "Add a topper"}}},
 		{ID: "windows", Title: "Windows and grips", Adds: []adding{{"add-dress:windows", "Add a window"},
 			{"add-dress:grips", "Add a notch or pull tab"}}},
+		{ID: "finish", Title: "Finishing", Adds: []adding{{"add-dress:finishes", "Add a finish"}}},
 		{ID: "holds", Title: "Closure and handle", Groups: f.holdGroups()},
 	}
 	for i, l := range f.b.Dress.Layers {
@@ -157,6 +158,7 @@ func (f form) dressSections() []section {
 	}
 	out[3].Groups = f.topperGroups(eighth)
 	out[4].Groups = f.cutGroups()
+	out[5].Groups = f.finishGroups()
 	for i := range out {
 		for _, g := range out[i].Groups {
 			for _, fd := range slices.Concat(g.Fields, g.More) {
@@ -190,6 +192,8 @@ func (f form) counted(id string) (n int) {
 		return len(d.Toppers) + is(d.Bow != brief.Bow{})
 	case "windows":
 		return len(d.Windows) + len(d.Grips)
+	case "finish":
+		return len(d.Finishes)
 	}
 	return is(d.Closure.Kind != "") + is(d.Handle.Kind != "")
 }
@@ -261,6 +265,31 @@ func (f form) cutGroups() (out []group) {
 	return out
 }
 
+// finishGroups ask for what is inked, stamped, lettered and stuck on.
+func (f form) finishGroups() (out []group) {
+	for i, fin := range f.b.Dress.Finishes {
+		p := "dress.finishes.@" + fin.ID + "."
+		on := append(slices.Clone(where[:1]), f.panelChoices("", "")[1:]...)
+		if f.shown != nil && f.shown.Dressed != nil {
+			for _, l := range f.shown.Dressed.Laid {
+				name := words.Plain(l.Piece.Name)
+				if !slices.ContainsFunc(on, func(c style.Choice) bool { return c.ID == name }) {
+					on = append(on, style.Choice{ID: name, Label: "the " + name})
+				}
+			}
+		}
+		out = append(out, group{ID: "finish-" + fin.ID, Title: fmt.Sprintf("Finish %d", i+1),
+			Remove: "remove-dress:finishes." + fin.ID, MoreSays: "When, how long, drying",
+			Fields: []field{f.pick(p+"kind", choices("ink", "inked edges", "sponge", "sponged edges", "stamp", "stamped", "emboss",
+				"embossed", "punched", "die-cut or punched pieces", "sticker", "stickers", "letter", "lettering")),
+				f.pick(p+"on", f.pointed(on, string(fin.On))), f.open(p+"what", "as you like"), f.open(p+"count", "1")},
+			More: []field{f.pick(p+"when", choices("", "as is usual for it", "scoring", "before scoring", "flat",
+				"while all is flat", "sticking", "when layers are on, before sticking", "last", "on the closed box")),
+				f.open(p+"minutes", "as is usual"), f.open(p+"dry", "as is usual")}})
+	}
+	return out
+}
+
 // roundGroups ask for what goes round the box.
 func (f form) roundGroups() []group {
 	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "round the sides",
@@ -269,7 +298,8 @@ func (f form) roundGroups() []group {
 		MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []field{f.open("dress.band.lap", ""),
+		band.More = []field{f.pick("dress.band.form", choices("", "scored first", "wrapped", "wrapped round the box, then scored")),
+			f.open("dress.band.lap", ""),
 			f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
 	}

@@ -43,6 +43,7 @@ type Supply struct {
 	Count         int
 	Says          string // what it is for
 	Text          string // all of it in words, where those are better than its figures
+	Tool          bool   // it is used and not used up: one does for all boxes
 }
 
 // Errand is something to do at the bench that no fold and no join says: in the step of a title, in

@@ -85,6 +85,9 @@ func (m *Made) stages() {
 		case st.Minutes == 0 && n > 0: // it is left alone
 			m.Stages[n-1].Wait = max(m.Stages[n-1].Wait, wait)
 		default:
+			if wait >= bench.DryMinutes { // what is only held is no pause of the day
+				st.Wait = wait
+			}
 			m.Stages = append(m.Stages, st)
 		}
 	}

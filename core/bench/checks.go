@@ -54,10 +54,18 @@ var checks = map[string]check{
 	"Fill": {"Everything is in and the lid or flap still closes without force.", []Remedy{
 		{"It stands too high", "take out what lies below it (tissue, shred), or lay it another way."},
 		{"It rattles", "fill the room with tissue or shred."}}},
+	FinishUnscored: {"It lies where its panel will be, the right way up, and nothing smears when you touch it.", smudged},
+	FinishFlat:     {"Nothing smears when you touch it, and the other face is clean.", smudged},
+	FinishUnstuck:  {"It sits straight, clear of every fold, and nothing smears when you touch it.", smudged},
+	FinishLast:     {"It sits straight, and holds when you run a finger over its edge.", nil},
 	"Close": {"It is shut all round and stays shut when you turn it.", []Remedy{
 		{"It springs open", "burnish the last fold again, or hold it with a dot."},
 		{"A flap bows", "take a sliver off its free edge."}}},
 }
+
+var smudged = []Remedy{
+	{"It has smeared", "let it dry, then go over it darker, or lay a layer, a label or a punched shape over it."},
+	{"It has gone through to the inside", "a liner hides it; next time less ink, and a scrap below."}}
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {

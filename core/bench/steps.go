@@ -40,12 +40,13 @@ type Wait struct {
 type Look string
 
 const (
-	OnSheet  Look = "sheet" // a sheet, cut N in hand
-	OnBoard  Look = "board" // a piece on the scoring board, turn N
-	Scored   Look = "score" // a flat piece with its folds lit
-	Cutting  Look = "cut"   // a flat piece, of its Cuts those before N done, N lit
-	Marked   Look = "mark"  // a flat piece with what is put on it lit
-	Dressed  Look = "dress" // a flat piece with the layers that lie on its outside
+	OnSheet  Look = "sheet"  // a sheet, cut N in hand
+	OnBoard  Look = "board"  // a piece on the scoring board, turn N
+	Scored   Look = "score"  // a flat piece with its folds lit
+	Finished Look = "finish" // a flat piece from outside, what is inked, stamped or lettered of it lit
+	Cutting  Look = "cut"    // a flat piece, of its Cuts those before N done, N lit
+	Marked   Look = "mark"   // a flat piece with what is put on it lit
+	Dressed  Look = "dress"  // a flat piece with the layers that lie on its outside
 	GlueIn   Look = "glue-inside"
 	GlueOut  Look = "glue-outside"
 	Standing Look = "box" // the box when At steps of its course are done
@@ -54,7 +55,7 @@ const (
 
 // Side is the side of a flat piece that lies up in a picture.
 func (l Look) Side() string {
-	if l == GlueOut || l == Dressed {
+	if l == GlueOut || l == Dressed || l == Finished {
 		return "outside"
 	}
 	return "inside"
@@ -105,18 +106,19 @@ type Work struct {
 	Joined   bool     // folded pieces are stuck to each other
 	Errands  []assembly.Errand
 	Sides    map[*sheet.Piece][]Side // where the marks of pieces are
-	Layers   int                     // pieces that are stuck on while all is flat, of one box
-	Before   []string                // what is put on before anything goes in
-	Trims    []string                // what thick card wants trimmed by eye
-	Cautions []string                // what is stuck on or tied round it asks for
-	Contents []string                // what goes in, in words
-	Dress    []string                // what is stuck on while all is flat
-	Layered  []string                // the pieces it is stuck on
-	Last     []string                // what goes on or round the closed box
-	Care     []string                // what the contents ask for, said when they go in
-	Standing bool                    // layers go on when all stands
-	Deep     bool                    // deeper than fingers reach
-	Busy     bool                    // the paper that goes round it is printed
+	Finishes []Finish
+	Layers   int      // pieces that are stuck on while all is flat, of one box
+	Before   []string // what is put on before anything goes in
+	Trims    []string // what thick card wants trimmed by eye
+	Cautions []string // what is stuck on or tied round it asks for
+	Contents []string // what goes in, in words
+	Dress    []string // what is stuck on while all is flat
+	Layered  []string // the pieces it is stuck on
+	Last     []string // what goes on or round the closed box
+	Care     []string // what the contents ask for, said when they go in
+	Standing bool     // layers go on when all stands
+	Deep     bool     // deeper than fingers reach
+	Busy     bool     // the paper that goes round it is printed
 	Say      func(Length) string
 }
 
@@ -124,6 +126,7 @@ type Work struct {
 func Steps(w Work) (out []Step) {
 	all := append(append(w.trim(), w.join()...), w.score()...)
 	all = append(append(all, w.cut()...), w.burnish(), w.closures(), w.dress(), w.dry())
+	all = append(all, w.finish()...)
 	all = append(all, w.stick()...)
 	all = append(all, w.fit(), w.together(), w.drying(), w.fill(), w.close())
 	for _, s := range all {
@@ -142,10 +145,11 @@ func Steps(w Work) (out []Step) {
 // Titles are what steps are called, in the order of the work: as the habit has it, folds are
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
-	out := []string{"Trim", "Join", "Score", "Cut", "Mitre", "Fold and burnish", "Closures", "Dress while flat", "Fold it dry",
-		"Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", DressStanding, "Let it dry", "Fill", "Close", Gather}
+	out := []string{"Trim", "Join", FinishUnscored, "Score", "Cut", "Mitre", "Fold and burnish", "Closures", FinishFlat, "Dress while flat",
+		FinishUnstuck, "Fold it dry", "Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", DressStanding, "Let it dry",
+		"Fill", "Close", FinishLast, Gather}
 	if burnish == "before" {
-		copy(out[3:6], []string{"Fold and burnish", "Cut", "Mitre"})
+		copy(out[4:7], []string{"Fold and burnish", "Cut", "Mitre"})
 	}
 	return out
 }
@@ -189,7 +193,7 @@ func Setup(title string) int { return setups[title] }
 
 var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
 	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
-	"Fill": 5, "Close": 2, Gather: 2}
+	"Fill": 5, "Close": 2, Gather: 2, FinishUnscored: 3, FinishFlat: 3, FinishUnstuck: 3, FinishLast: 2}
 
 // TrimSteps are the steps that cut sheets into pieces.
 func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {

@@ -17,6 +17,7 @@ type Dress struct {
 	Windows   []Opening `json:"windows,omitempty"`
 	Grips     []Grip    `json:"grips,omitempty"`
 	Toppers   []Topper  `json:"toppers,omitempty"`
+	Finishes  []Finish  `json:"finishes,omitempty"`
 	Band      Belt      `json:"band,omitzero"`
 	Ribbon    Ribbon    `json:"ribbon,omitzero"`
 	Handle    Handle    `json:"handle,omitzero"`
@@ -97,9 +98,22 @@ type Topper struct {
 	Stock  Text   `json:"stock,omitempty"` // with commas, from the lowest up
 }
 
+// Finish is what is inked, stamped, lettered or stuck on panels or on pieces of the dressing.
+type Finish struct {
+	ID      string `json:"id,omitempty"`
+	Kind    Text   `json:"kind"`              // ink, sponge, stamp, emboss, punched, sticker or letter
+	On      Text   `json:"on,omitempty"`      // panels, or a piece by its name
+	What    Text   `json:"what,omitempty"`    // the colour, the picture, the words
+	Count   Whole  `json:"count,omitempty"`   // how many on each panel, of what is counted
+	When    Text   `json:"when,omitempty"`    // scoring, flat, sticking or last
+	Minutes Whole  `json:"minutes,omitempty"` // it takes, on one box
+	Dry     Whole  `json:"dry,omitempty"`     // minutes it must then be left alone
+}
+
 // Belt is a band of paper round the closed box.
 type Belt struct {
-	Way    Text `json:"way,omitempty"` // across, along, level or cross
+	Way    Text `json:"way,omitempty"`  // across, along, level or cross
+	Form   Text `json:"form,omitempty"` // scored, or wrapped: formed on the box itself
 	Width  Text `json:"width,omitempty"`
 	Lap    Text `json:"lap,omitempty"`
 	Stock  Text `json:"stock,omitempty"`
@@ -163,6 +177,7 @@ type Scheme struct {
 func (d Dress) clone() Dress {
 	d.Layers, d.Liners, d.Windows = slices.Clone(d.Layers), slices.Clone(d.Liners), slices.Clone(d.Windows)
 	d.Grips, d.Toppers = slices.Clone(d.Grips), slices.Clone(d.Toppers)
+	d.Finishes = slices.Clone(d.Finishes)
 	return d
 }
 
@@ -206,6 +221,7 @@ func (d *Dress) lists() []listed {
 		ids("dress.windows", "windows", d.Windows, func(x *Opening) *string { return &x.ID }),
 		ids("dress.grips", "grips", d.Grips, func(x *Grip) *string { return &x.ID }),
 		ids("dress.toppers", "toppers", d.Toppers, func(x *Topper) *string { return &x.ID }),
+		ids("dress.finishes", "finishes", d.Finishes, func(x *Finish) *string { return &x.ID }),
 	}
 }
 

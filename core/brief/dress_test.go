@@ -13,7 +13,7 @@ import (
 func TestDressFields(t *testing.T) {
 	b := New("in")
 	b.Dress = Dress{Layers: []Layer{{}, {ID: "k"}}, Liners: []Liner{{}}, Windows: []Opening{{}}, Grips: []Grip{{}},
-		Toppers: []Topper{{}}}
+		Toppers: []Topper{{}}, Finishes: []Finish{{}}}
 	r := rand.New(rand.NewPCG(3, 4))
 	want, n := map[string]string{}, 0
 	for _, f := range Table {
@@ -35,7 +35,7 @@ func TestDressFields(t *testing.T) {
 			want[path], n = text, n+1
 		}
 	}
-	if n < 70 {
+	if n < 78 {
 		t.Fatalf("only %d fields", n)
 	}
 	again, err := Decode(b.Encode())

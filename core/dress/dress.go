@@ -43,9 +43,10 @@ type Dressed struct {
 	Supplies []Supply
 	Runs     []Run
 	Motifs   []Motif
-	Flat     []string   // what is stuck on while all is flat
-	Before   []string   // what is put on before anything goes in
-	Last     []string   // what goes on or round the closed box
+	Flat     []string // what is stuck on while all is flat
+	Before   []string // what is put on before anything goes in
+	Last     []string // what goes on or round the closed box
+	Finishes []Finishing
 	Skins    [][]Length // of each clearance, side by side: how thick what lies under what goes over is
 	Panels   []*Panel
 }
@@ -94,6 +95,7 @@ func On(box *assembly.Box, w *Wish, m Means) *Dressed {
 	k.handle()
 	k.toppers()
 	k.bow()
+	k.finishes()
 	return k.out
 }
 

@@ -58,6 +58,10 @@ func Read(r *brief.Reader, d *brief.Dress, shelf Shelf) *Wish {
 		k.at("toppers", i)
 		w.Toppers = append(w.Toppers, k.topper(t))
 	}
+	for i, f := range d.Finishes {
+		k.at("finishes", i)
+		w.Finish = append(w.Finish, k.finish(f))
+	}
 	k.singles(w)
 	return w
 }
@@ -213,7 +217,8 @@ func (k *reading) singles(w *Wish) {
 			Lap:   k.length("lap", d.Band.Lap, usual(k.Step, 3*inch/4, 20*mm)), Second: k.length("second", d.Band.Second, 0),
 			Card: k.card("stock", d.Band.Stock, "band"), Over: k.card("over", d.Band.Over, "liner"),
 			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false),
-			Above: k.one("seam", d.Band.Seam, "below", "above") == "above"}
+			Wrapped: k.one("form", d.Band.Form, "scored", "wrapped") == "wrapped",
+			Above:   k.one("seam", d.Band.Seam, "below", "above") == "above"}
 	}
 	if d.Ribbon != (brief.Ribbon{}) && d.Ribbon.Way != "none" {
 		k.entry = "ribbon"

@@ -15,6 +15,7 @@ type Wish struct {
 	Windows []Window
 	Grips   []Grip
 	Toppers []Topper
+	Finish  []Finish
 	Belt    *Belt
 	Ribbon  *Ribbon
 	Handle  *Handle
@@ -78,6 +79,7 @@ type Belt struct {
 	Width, Lap, Second Length
 	Card, Over         shop.Card
 	Stuck, Notch       bool
+	Wrapped            bool // formed on the box itself, not scored before
 	Above              bool // its seam is on top, for a topper to hide
 }
 
@@ -113,7 +115,7 @@ type Closure struct {
 
 // Empty says whether nothing is asked for.
 func (w *Wish) Empty() bool {
-	return w == nil || len(w.Layers)+len(w.Liners)+len(w.Windows)+len(w.Grips)+len(w.Toppers) == 0 && w.Belt == nil &&
+	return w == nil || len(w.Layers)+len(w.Liners)+len(w.Windows)+len(w.Grips)+len(w.Toppers)+len(w.Finish) == 0 && w.Belt == nil &&
 		w.Ribbon == nil && w.Handle == nil && w.Bow == nil && w.Closure == nil
 }
 

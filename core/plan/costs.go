@@ -202,6 +202,7 @@ func (j Job) supplies(w Workshop) (out []CostLine) {
 			k, ok := shop.PriceOf(s.What)
 			n := s.Count * p.Copies
 			switch {
+			case s.Tool:
 			case !ok:
 				others[s.What] += n
 			case k.By == shop.ByLength:

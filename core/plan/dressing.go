@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/layout"
@@ -208,6 +209,9 @@ func PanelRef(part, face string) string { return strings.ReplaceAll(part+"/"+fac
 
 // supplySays tells what is to be bought, for all copies.
 func (p *Plan) supplySays(s dress.Supply) string {
+	if s.Text != "" {
+		return s.Text
+	}
 	says := s.What
 	switch {
 	case s.Length > 0 && s.Width > 0:
@@ -273,6 +277,22 @@ func (p *Plan) Supplies() []string {
 				}
 			}
 		}
+	}
+	return out
+}
+
+// finishTitles are what the steps of the moments of a finish are called.
+var finishTitles = map[string]string{"scoring": bench.FinishUnscored, "flat": bench.FinishFlat, "sticking": bench.FinishUnstuck,
+	"last": bench.FinishLast}
+
+// finishes are what is inked, stamped, lettered and stuck on, each at its moment.
+func (p *Plan) finishes() (out []bench.Finish) {
+	if p.Dressed == nil {
+		return nil
+	}
+	for _, f := range p.Dressed.Finishes {
+		out = append(out, bench.Finish{Title: finishTitles[f.When], Says: f.Says, Piece: f.Piece.Name, Faces: f.Faces, Minutes: f.Takes,
+			Dry: f.Dry})
 	}
 	return out
 }

@@ -57,7 +57,11 @@ func (p writer) dressed(out *jsonPlan) {
 }
 
 func (p writer) supply(s assembly.Supply) jsonSupply {
-	js := jsonSupply{What: s.What, Count: s.Count * p.Copies, Says: cmp.Or(s.Text, s.Says)}
+	n := s.Count * p.Copies
+	if s.Tool {
+		n = s.Count
+	}
+	js := jsonSupply{What: s.What, Count: n, Says: cmp.Or(s.Text, s.Says)}
 	if s.Width > 0 {
 		js.Width = p.text(s.Width)
 	}

@@ -44,6 +44,8 @@ var PriceKinds = []PriceKind{
 	{"film", "Film for windows", ByCount, "3.00 for 20", []string{"film"}},
 	{"clip", "Clips, pegs", ByCount, "1.50 for 25", []string{"clip", "peg"}},
 	{"button", "Buttons", ByCount, "2.00 for 30", []string{"button"}},
+	{"ink", "Ink, by the panel or edge", ByCount, "6.00 for 200", []string{"ink"}},
+	{"sticker", "Stickers", ByCount, "2.50 for 40", []string{"sticker"}},
 	{"wage", "An hour of your work", AnHour, "14.00", nil},
 	{"margin", "Margin over costs and work", Percent, "25", nil},
 }

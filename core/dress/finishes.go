@@ -1,0 +1,210 @@
+package dress
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/sheet"
+	"brevium/core/words"
+)
+
+// Finish is what is inked, sponged, stamped, embossed, lettered or stuck on; When is its moment,
+// Minutes and Dry how long it takes on one box, and must then be left alone.
+type Finish struct {
+	Entry, Kind, On, What string
+	When                  string
+	Count, Minutes, Dry   int
+	Said                  bool // how many minutes is the maker's own figure
+}
+
+// Finishing is a finish on one piece of the box.
+type Finishing struct {
+	Finish
+	Says  string
+	Piece *sheet.Piece
+	Faces []string // of it; none for all of it
+	Takes float64  // minutes
+}
+
+// Moments are when a finish can be done: before its piece is scored, while all is flat, when layers
+// are on and nothing is stuck, and on the closed box.
+var Moments = []string{"scoring", "flat", "sticking", "last"}
+
+// kindOf is what is usual of a finish.
+type kindOf struct {
+	when       string
+	minutes    float64 // on a panel
+	each       float64 // and for each, where it is counted
+	dry        int
+	does, with string // does: what is done with what, on what
+	counted    bool
+}
+
+var finishKinds = map[string]kindOf{
+	"ink":    {"flat", 0.75, 0, 5, "Drag %s along the edges of %s, a scrap of paper below", "an ink pad", false},
+	"sponge": {"flat", 1.5, 0, 10, "Sponge %s over the edges of %s, from a scrap inwards, a little at a time", "an ink pad and a sponge", false},
+	"stamp":  {"scoring", 0.25, 0.5, 5, "Stamp %s on %s, pressed straight down and not rocked", "a stamp and an ink pad", true},
+	"emboss": {"scoring", 2, 0, 0, "Emboss %s into %s, while no score can be pressed flat", "an embossing folder and a press", false},
+	"punched": {"sticking", 0.25, 0.75, 0, "Cut or punch %s from what is left of the card, and stick that on %s", "a punch or a die",
+		true},
+	"sticker": {"last", 0, 0.25, 0, "Stick %s on %s, clear of every fold", "", true},
+	"letter":  {"flat", 1, 0, 10, "Letter %s on %s: pencil lines first, rubbed out when it is dry", "a fine pen", false},
+}
+
+// FinishKinds are the kinds that there are, as they are offered.
+var FinishKinds = []string{"ink", "sponge", "stamp", "emboss", "punched", "sticker", "letter"}
+
+// usually is what a finish is done with where nothing is said.
+var usually = map[string]string{"ink": "the ink pad", "sponge": "ink", "stamp": "the stamp", "emboss": "the pattern", "punched": "a shape",
+	"sticker": "a sticker", "letter": "the words"}
+
+const mostFinish = 240
+
+func (k *reading) finish(f brief.Finish) Finish {
+	out := Finish{Entry: k.entry, Kind: k.one("kind", f.Kind, FinishKinds...), On: strings.TrimSpace(string(f.On)),
+		What: strings.TrimSpace(string(f.What))}
+	of := finishKinds[out.Kind]
+	choices := append([]string{of.when}, slices.DeleteFunc(slices.Clone(Moments), func(s string) bool { return s == of.when })...)
+	out.When = k.one("when", f.When, choices...)
+	out.Count, out.Said = k.count("count", f.Count, 1, 99), strings.TrimSpace(string(f.Minutes)) != ""
+	out.Minutes, out.Dry = k.count("minutes", f.Minutes, 0, mostFinish), k.count("dry", f.Dry, of.dry, 24*60)
+	if out.On == "" {
+		out.On = "outside"
+	}
+	return out
+}
+
+// finishes finds what each finish is done on: a piece of the dressing by its name, or what lies
+// outermost on the panels, when it is there already.
+func (k *work) finishes() {
+	for _, f := range k.Finish {
+		k.entry = f.Entry
+		if piece := k.dressing(f.On); piece != nil {
+			k.finished(f, piece, nil, 1, "the "+words.Plain(piece.Name))
+			continue
+		}
+		all, ok := k.resolve("on", f.On)
+		if !ok {
+			continue
+		}
+		if len(all) == 0 {
+			k.wrong("on", "Nothing that shows is there to finish.", "Name one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
+			continue
+		}
+		k.finishPanels(f, all)
+	}
+}
+
+// dressing finds a piece of the dressing by its name.
+func (k *work) dressing(name string) *sheet.Piece {
+	for _, l := range k.out.Laid {
+		if strings.EqualFold(words.Plain(l.Piece.Name), words.Plain(name)) {
+			return l.Piece
+		}
+	}
+	return nil
+}
+
+// finishPanels gathers panels by the piece that the finish comes on: while all is still in pieces a
+// layer lies by itself.
+func (k *work) finishPanels(f Finish, all []*Panel) {
+	type spot struct {
+		piece *sheet.Piece
+		layer bool
+	}
+	var order []spot
+	on := map[spot][]*Panel{}
+	for _, p := range all {
+		at := spot{piece: k.piece(p)}
+		for _, l := range k.out.Laid {
+			if l.Piece.Part == sheet.Layer && slices.Contains(l.On, p.Ref()) && f.When != "last" {
+				at = spot{l.Piece, true}
+			}
+		}
+		if on[at] == nil {
+			order = append(order, at)
+		}
+		on[at] = append(on[at], p)
+	}
+	for _, at := range order {
+		var faces []string
+		for _, p := range first(on[at]) {
+			if !at.layer && !slices.Contains(faces, p.Name) {
+				faces = append(faces, p.Name)
+			}
+		}
+		called := "the " + k.called(on[at])
+		if at.layer {
+			called = "the layer for the " + k.called(on[at])
+			if f.When == "sticking" {
+				called = "the layer on the " + k.called(on[at])
+			}
+		}
+		k.finished(f, at.piece, faces, len(on[at]), called)
+	}
+}
+
+// finished notes one finish on so many panels of a piece, and what it takes.
+func (k *work) finished(f Finish, piece *sheet.Piece, faces []string, panels int, called string) {
+	of := finishKinds[f.Kind]
+	what := f.What
+	if what == "" {
+		what = usually[f.Kind]
+	}
+	if f.Kind == "letter" && f.What != "" {
+		what = "“" + f.What + "”"
+	}
+	onto := called
+	if panels > 1 && (of.counted || f.Kind == "letter") {
+		onto = "each of " + called
+	}
+	says := fmt.Sprintf(of.does, what, onto) + "."
+	switch {
+	case of.counted && f.Count == 2:
+		says = fmt.Sprintf(of.does, what, onto) + ", twice."
+	case of.counted && f.Count > 2:
+		says = fmt.Sprintf(of.does, what, onto) + fmt.Sprintf(", %d times.", f.Count)
+	}
+	if f.When == "scoring" && len(faces) > 0 && len(piece.Passes)+len(piece.Slanted) > 0 {
+		says += fmt.Sprintf(" The %s isn't scored yet: find its panel on the score card, mark its corners in pencil, and lay it outside up.",
+			words.Plain(piece.Name))
+	}
+	out := Finishing{Finish: f, Says: says, Piece: piece, Faces: faces}
+	out.Takes = of.minutes*float64(panels) + of.each*float64(panels*f.Count)
+	if f.Said {
+		out.Takes = float64(f.Minutes) // for all of it: said with the first piece
+		if slices.ContainsFunc(k.out.Finishes, func(o Finishing) bool { return o.Entry == f.Entry }) {
+			out.Takes = 0
+		}
+	}
+	k.out.Finishes = append(k.out.Finishes, out)
+	k.finishSupplies(f, of, panels)
+}
+
+// finishSupplies notes what is used up, and what is only used.
+func (k *work) finishSupplies(f Finish, of kindOf, panels int) {
+	s := Supply{What: of.with, Count: 1, Tool: true}
+	switch f.Kind {
+	case "ink", "sponge":
+		s = Supply{What: "ink", Count: panels}
+	case "stamp":
+		s = Supply{What: "ink", Count: panels * f.Count}
+	case "sticker":
+		s = Supply{What: "sticker", Count: panels * f.Count}
+	}
+	s.Text = cmp.Or(of.with, "stickers")
+	if f.What != "" && f.Kind != "letter" {
+		s.Text += " (" + words.Cut(f.What, 40) + ")"
+	}
+	s.Text += ", for the finish"
+	if i := slices.IndexFunc(k.out.Supplies, func(o Supply) bool { return o.Text == s.Text }); i >= 0 {
+		if !s.Tool {
+			k.out.Supplies[i].Count += s.Count
+		}
+		return
+	}
+	k.out.Supplies = append(k.out.Supplies, s)
+}

@@ -1,0 +1,108 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/dress"
+	"brevium/core/shop"
+)
+
+// Each kind of finish can be done at each moment: it has its step there, in order, says where, shows
+// a piece that there is, takes time, dries where ink is wet, and what it is done with is laid out.
+func TestFinishing(t *testing.T) {
+	for _, kind := range dress.FinishKinds {
+		for _, when := range append([]string{""}, dress.Moments...) {
+			b := dressed(metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
+				"finishes": [{"kind": %q, "on": "lid/top, base/front", "when": %q, "count": "2", "what": "sage"}]}`, kind, when))
+			p := Make(b, Default)
+			if !p.OK() {
+				t.Fatalf("%s %s: %v", kind, when, p.Problems)
+			}
+			bare := b.Clone()
+			bare.Dress.Finishes = nil
+			if plain := Make(bare, Default); p.Minutes() <= plain.Minutes() {
+				t.Errorf("%s %s: takes no time", kind, when)
+			}
+			i := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return strings.HasPrefix(s.Title, "Finish") })
+			if i < 0 {
+				t.Fatalf("%s %s: no step", kind, when)
+			}
+			s, all := p.Steps[i], strings.Join(p.Steps[i].Says, " ")
+			for _, part := range []string{"lid top", "base front", "sage"} {
+				if !strings.Contains(all, part) {
+					t.Errorf("%s %s does not say %s: %s", kind, when, part, all)
+				}
+			}
+			before := func(title string) bool {
+				at := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == title })
+				return at < 0 || i < at
+			}
+			want := map[string][2]bool{"scoring": {true, true}, "flat": {false, true}, "sticking": {false, true}, "last": {false, false}}
+			if w, ok := want[when]; ok && (w[0] != before("Score") || w[1] != before("Stick")) {
+				t.Errorf("%s %s stands after %q", kind, when, p.Steps[max(0, i-1)].Title)
+			}
+			if wet := slices.Contains([]string{"ink", "sponge", "stamp", "letter"}, kind); wet != (len(s.Waits) > 0) {
+				t.Errorf("%s %s: waits %v", kind, when, s.Waits)
+			}
+			if len(s.Frames) == 0 || p.Box.Piece(s.Frames[0].Piece) == nil || s.Check == "" {
+				t.Errorf("%s %s: frames %v, check %q", kind, when, s.Frames, s.Check)
+			}
+			if len(p.Dressed.Supplies) != 1 {
+				t.Errorf("%s %s: laid out %v", kind, when, p.Dressed.Supplies)
+			}
+		}
+	}
+}
+
+// A maker's own minutes and drying are taken as they are, a piece of the dressing is found by its
+// name, ink is priced by what it does, and what is not there is said to be.
+func TestFinishesAreReadAndCosted(t *testing.T) {
+	make := func(finish string) *Plan {
+		return Make(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
+			`{"layers": [{"on": "lid/top"}], "band": {"width": "20 mm"}, "finishes": [`+finish+`]}`), Default)
+	}
+	p := make(`{"kind": "ink", "on": "paper band", "minutes": "3", "dry": "40"}`)
+	i := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == bench.FinishFlat })
+	if i < 0 || p.Steps[i].Minutes != 30 || p.Steps[i].Waits[0].Seconds != 2400 || p.Steps[i].Frames[0].Piece != "paper band" {
+		t.Fatalf("%v", p.Steps)
+	}
+	w := Default
+	w.Prices = map[string]shop.Price{"ink": {Coins: 600, Amount: 200}}
+	if all := fmt.Sprint(p.Job().Cost(w, bench.Pace{})); !strings.Contains(all, "Ink") {
+		t.Errorf("no cost of ink in %s", all)
+	}
+	for field, finish := range map[string]string{
+		"on":    `{"kind": "ink", "on": "chimney"}`,
+		"kind":  `{"kind": "gild", "on": "top"}`,
+		"when":  `{"kind": "ink", "on": "top", "when": "never"}`,
+		"count": `{"kind": "sticker", "on": "top", "count": "100"}`,
+	} {
+		p := make(finish)
+		if len(p.Problems) == 0 || !slices.ContainsFunc(p.Problems, func(q brief.Problem) bool { return q.Field == "dress.finishes.0."+field }) {
+			t.Errorf("%s: %v", finish, p.Problems)
+		}
+	}
+}
+
+// A band formed on the box itself is a strip without a score, longer than the scored one, and its
+// trim is told.
+func TestBandFormedOnTheBox(t *testing.T) {
+	long := map[string]int{}
+	for _, form := range []string{"scored", "wrapped"} {
+		p := Make(dressed(metric("tray-lid", 90, 70, 40), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
+		band := p.Box.Piece("paper band")
+		long[form] = int(max(band.Width, band.Height).MM())
+		said := strings.Join(p.Dressed.Last, " ")
+		if wrapped := form == "wrapped"; wrapped == (len(band.Passes) > 0) || wrapped != strings.Contains(said, "trim its end") {
+			t.Errorf("%s: %d scores, %s", form, len(band.Passes), said)
+		}
+	}
+	if over := long["wrapped"] - long["scored"]; over < 5 || over > 25 {
+		t.Errorf("formed on the box it is %d mm longer", over)
+	}
+}
