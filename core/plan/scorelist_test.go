@@ -3,7 +3,9 @@ package plan
 import (
 	"fmt"
 	"math/rand/v2"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -91,7 +93,7 @@ func TestScoreList(t *testing.T) {
 		{"a strip upside down", [][7]string{{"box", "strip", "12", "12", "2 1/2, 9 1/2", "2 1/2, 5 1/2, 8, 11", "1-5 3-5"}}, "",
 			"longer than the wall"},
 		{"a strip, its sides from front and back", [][7]string{{"box", "strip", "11", "14", "2, 9", "1, 3 1/16, 8 1/16, 10 1/16",
-			"1-1 3-1"}}, "", ""},
+			"1-1 3-1"}}, "", "not of one height: the front is 3 15/16 in"},
 		{"a hinged box", [][7]string{{"box", "", "11", "11", "1, 10", "1, 5, 6, 10", ""}}, "9 x 4 x 1", "no wider than its base"},
 		{"a hinged box, typed the other way round", [][7]string{{"box", "hinged", "11", "11", "1, 5, 6, 10", "1, 10", ""}}, "",
 			"no wider than its base"},
@@ -136,6 +138,101 @@ func TestScoreList(t *testing.T) {
 			t.Errorf("%s: %q, want %q", c.name, got, c.wrong)
 		}
 	}
+}
+
+var numberIn = regexp.MustCompile(`\d+`)
+
+// typedLists are lists in millimetres that make a box. What is free in each harms nothing when it is
+// moved by a step: how far a seam laps, a flap, an end or a roof reaches, how much smaller a liner is;
+// what is another box and no worse one, as long as no size is stated, is loose.
+var typedLists = []struct {
+	name, free, loose string
+	pieces            [][7]string
+}{
+	{"tray and lid", "", "", [][7]string{{"base", "tray", "230 mm", "190 mm", "50, 180", "50, 140", ""},
+		{"lid", "lid", "163 mm", "123 mm", "16, 147", "16, 107", ""}}},
+	{"carton", "tube width; tube height", "", [][7]string{{"tube", "tube", "270 mm", "230 mm", "90, 130, 220, 260", "15, 55, 175, 215", ""}}},
+	{"drawer", "sleeve width; sleeve height", "", [][7]string{{"drawer", "tray", "200 mm", "130 mm", "25, 175", "25, 105", ""},
+		{"sleeve", "tube", "150 mm", "230 mm", "", "81, 108, 189, 216", ""}}},
+	{"strip", "box down 26; box down 24", "", [][7]string{{"box", "strip", "280 mm", "380 mm", "50, 230", "25, 76, 203, 253", "1-1 3-1"}}},
+	{"hinged", "", "", [][7]string{{"box", "hinged", "280 mm", "281 mm", "25, 255", "25, 129, 154, 256", ""}}},
+	{"cap", "cap width; cap height; cap down", "", [][7]string{{"tray", "tray", "161 mm", "161 mm", "40, 121", "40, 121", ""},
+		{"cap", "cap", "342 mm", "90 mm", "83, 166, 249, 332", "12, 66", ""}}},
+	{"pinch", "tube width; tube height", "tube down 15", [][7]string{{"tube", "pinch", "290 mm", "200 mm", "70, 140, 210, 280", "155", ""}}},
+	{"pinwheel", "", "", [][7]string{{"tray", "tray", "200 mm", "160 mm", "40, 160", "40, 120", ""}}},
+	{"liner", "floor width 8; floor height 12", "", [][7]string{{"base", "tray", "230 mm", "190 mm", "50, 180", "50, 140", ""},
+		{"floor", "liner", "88 mm", "128 mm", "", "", ""}}},
+	{"cover", "cover width; cover height; cover down 50, 142; cover down 51, 143", "", [][7]string{
+		{"base", "tray", "230 mm", "190 mm", "50, 180", "50, 140", ""}, {"cover", "wrapper", "150 mm", "193 mm", "", "51, 142", ""}}},
+}
+
+// Every number of typed lists, with a stated size and without, is moved by one step and by three, or
+// dropped: what makes a worse box, or another than the stated one, is noticed by a check, a problem or
+// a warning.
+func TestTypedWrongIsNoticed(t *testing.T) {
+	tried := 0
+	for _, list := range typedLists {
+		plan := func(pieces [][7]string, stated *brief.Size) *Plan {
+			b := listOf(pieces...)
+			b.Set("units", "mm")
+			b.Set("tools.step", "1 mm")
+			b.Box.Stated = stated
+			return Make(b, Default)
+		}
+		good := plan(list.pieces, nil)
+		if !good.Holds() {
+			t.Fatal(list.name, good.Problems, good.Checks)
+		}
+		in := func(l measure.Length) brief.Text { return brief.Text(l.Exact(measure.Millimetres)) }
+		size := good.Box.Size
+		for _, stated := range []*brief.Size{nil, {Length: in(size.Length), Width: in(size.Width), Depth: in(size.Depth)}} {
+			free := list.free
+			if stated == nil && list.loose != "" {
+				free += "; " + list.loose
+			}
+			for what, bad := range mistyped(list.pieces) {
+				tried++
+				p := plan(bad, stated)
+				told := !p.Holds() || slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool {
+					return !slices.ContainsFunc(good.Warnings, func(o brief.Warning) bool { return o.Text == w.Text })
+				})
+				harmless := slices.ContainsFunc(strings.Split(free, "; "), func(f string) bool { return f != "" && strings.HasPrefix(what, f) })
+				if !told && !harmless {
+					t.Errorf("%s, its size stated: %v: not noticed: %s", list.name, stated != nil, what)
+				}
+			}
+		}
+	}
+	if tried < 800 {
+		t.Errorf("only %d tried", tried)
+	}
+	t.Logf("%d tried", tried)
+}
+
+// mistyped gives lists with one number wrong each, by what is wrong.
+func mistyped(pieces [][7]string) map[string][][7]string {
+	out := map[string][][7]string{}
+	for i, piece := range pieces {
+		for k, field := range []string{2: "width", 3: "height", 4: "across", 5: "down"} {
+			for _, at := range numberIn.FindAllStringIndex(piece[k], -1) {
+				n, err := strconv.Atoi(piece[k][at[0]:at[1]])
+				if err != nil || k < 2 {
+					continue
+				}
+				for _, by := range []int{1, -1, 3, -3} {
+					bad := slices.Clone(pieces)
+					bad[i][k] = piece[k][:at[0]] + strconv.Itoa(n+by) + piece[k][at[1]:]
+					out[fmt.Sprintf("%s %s %s", piece[0], field, bad[i][k])] = bad
+				}
+				if k > 3 {
+					bad := slices.Clone(pieces)
+					bad[i][k] = strings.Trim(piece[k][:at[0]]+piece[k][at[1]:], ", ")
+					out[fmt.Sprintf("%s %s dropped from %s", piece[0], field, piece[k])] = bad
+				}
+			}
+		}
+	}
+	return out
 }
 
 // What a style cuts, read back as a list of scores, is the same box.

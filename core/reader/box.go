@@ -126,12 +126,25 @@ func (l *list) add(p *typed) {
 		if cover, d, ok := l.net(p); ok {
 			l.box.Add(cover, assembly.Place{Face: "bottom", On: floor, Out: l.T(), Quarters: l.quarter(d.Length, d.Width)})
 			l.box.Stick(floor, cover.Name+"/bottom", true)
+			l.looseCover(p, d)
 		}
 	case "liner":
 		l.liner(p, base, floor)
 	case "panel":
 		n, _, _ := l.net(p)
 		l.box.Add(n, assembly.Place{Face: "panel", On: floor, Out: 40 * measure.Millimetre})
+	}
+}
+
+// looseCover says when a cover's middle is much wider than what lies on it.
+func (l *list) looseCover(p *typed, d style.Dims) {
+	width := l.size.Width
+	if l.quarter(d.Length, d.Width) > 0 {
+		width = l.size.Length
+	}
+	if over := d.Width - width - 4*l.T(); over > max(l.Mark(), measure.Millimetre) {
+		l.warn("loose-cover", "Move its scores together.", "The middle of the %s is %s wide, and what is stuck on it only %s.", p.Name,
+			l.Say(d.Width), l.Say(width))
 	}
 }
 
@@ -267,15 +280,18 @@ func (l *list) claimStated() {
 		return
 	}
 	t, s := l.T(), *l.Stated
-	near := func(a, of Length) bool { return a == 0 || (a-of).Abs() < max(l.Mark(), measure.Millimetre) }
+	mark := max(l.Mark(), measure.Millimetre) // what is inside is said rounded down
+	near := func(a, of, by Length) bool {
+		return a == 0 || (a-of).Abs() < mark/2 || by < 0 && a <= of && a > of-mark
+	}
 	c := fold.Check{Name: "the finished size is as stated"}
 	for _, of := range []struct {
 		word string
 		by   Length
 	}{{"from score to score", 0}, {"outside", t}, {"inside", -2 * t}} {
 		d := style.Dims{Length: l.size.Length + of.by, Width: l.size.Width + of.by, Depth: l.size.Depth + of.by/2}
-		if (near(s.Length, d.Length) && near(s.Width, d.Width) || near(s.Length, d.Width) && near(s.Width, d.Length)) &&
-			near(s.Depth, d.Depth) {
+		if (near(s.Length, d.Length, of.by) && near(s.Width, d.Width, of.by) || near(s.Length, d.Width, of.by) && near(s.Width, d.Length, of.by)) &&
+			near(s.Depth, d.Depth, of.by) {
 			c.Holds, c.Figure = true, of.word
 			break
 		}

@@ -67,9 +67,12 @@ func (l *list) shapes(p *typed, wants string) (*sheet.Piece, style.Dims, bool) {
 
 // uneven says when walls are not all of one height, and by whom the rim is
 // made crooked.
-func (l *list) uneven(p *typed, walls map[string]Length) {
+func (l *list) uneven(name string, walls map[string]Length) {
 	lo, hi := "", ""
 	for _, name := range []string{"left", "right", "back", "front"} {
+		if _, ok := walls[name]; !ok {
+			continue
+		}
 		if lo == "" || walls[name] < walls[lo] {
 			lo = name
 		}
@@ -79,7 +82,7 @@ func (l *list) uneven(p *typed, walls map[string]Length) {
 	}
 	if walls[lo] != walls[hi] {
 		l.warn("uneven-walls", "Check the scores, if the rim was meant to be level.",
-			"The walls of the %s are not of one height: the %s is %s and the %s %s.", p.Name, lo, l.Say(walls[lo]), hi,
+			"The walls of the %s are not of one height: the %s is %s and the %s %s.", name, lo, l.Say(walls[lo]), hi,
 			l.Say(walls[hi]))
 	}
 }
@@ -118,13 +121,13 @@ func (l *list) openNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	c, r := p.Cols, p.Rows
 	switch {
 	case len(c) == 3 && len(r) == 3 && p.Walls == "pinwheel":
-		l.uneven(p, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
+		l.uneven(p.Name, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
 		return l.pinwheelNet(p), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 3 && len(r) == 3 && p.Walls != "rolled":
-		l.uneven(p, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
+		l.uneven(p.Name, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
 		return l.plainNet(p), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 5 && len(r) == 5:
-		l.uneven(p, map[string]Length{"left": c[1], "right": c[3], "back": r[1], "front": r[3]})
+		l.uneven(p.Name, map[string]Length{"left": c[1], "right": c[3], "back": r[1], "front": r[3]})
 		return l.rolledNet(p), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
 	}
 	return l.shapes(p, "a tray wants two each way, or four each way for rolled walls")

@@ -1,6 +1,7 @@
 package reader
 
 import (
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -30,6 +31,12 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	if !ok {
 		return l.shapes(p, "a box with a hinged lid wants two one way and four the other")
 	}
+	if q.Rows[4] == q.Rows[0] && q.Rows[3] > q.Rows[1] {
+		q = q.flipped() // the lid is the larger one
+	}
+	l.uneven(p.Name, map[string]Length{"left": q.Cols[0], "right": q.Cols[2], "back": q.Rows[2], "front": q.Rows[4]})
+	l.uneven("lid of the "+p.Name, map[string]Length{"left": q.Cols[0], "right": q.Cols[2], "front": q.Rows[0]})
+	l.longLid(p, q.Rows[1], q.Rows[3])
 	n, gone := q.grid(`
 		lid-left-tab   | lid-front | lid-right-tab
 		lid-left         lid         lid-right
@@ -62,6 +69,19 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	return l.done(&q, n, gone), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
 }
 
+// longLid says when what closes a box is shorter, or much longer, than what it closes.
+func (l *list) longLid(p *typed, lid, base Length) {
+	fix := "Score it as long as the base and a hair more, for it goes over its front."
+	switch over := lid - base; {
+	case over < 0:
+		l.warn("short-lid", fix, "The lid of the %s is %s shorter from back to front than its base: it can't close over it.", p.Name,
+			l.Say(-over))
+	case over > 4*l.T()+max(l.Mark(), measure.Millimetre):
+		l.warn("long-lid", fix, "The lid of the %s is %s longer from back to front than its base: it stands off in front.", p.Name,
+			l.Say(over))
+	}
+}
+
 // stripNet is a strip with a flap: flap, top, back, bottom, front; its sides
 // come from the base when the columns beside are as wide as it is high, else
 // from front and back.
@@ -85,6 +105,11 @@ func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	n.Closing("top", "flap")
 	if q.Rows[1] <= d.Width {
 		n.Over("flap", "front", 1)
+	}
+	l.longLid(p, q.Rows[1], d.Width)
+	l.uneven(p.Name, map[string]Length{"left": q.Cols[0], "right": q.Cols[2]})
+	if q.Rows[4] < d.Depth {
+		l.uneven(p.Name, map[string]Length{"back": d.Depth, "front": q.Rows[4]})
 	}
 	if q.Rows[4] > d.Depth {
 		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.",
