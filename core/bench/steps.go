@@ -107,18 +107,19 @@ type Work struct {
 	Errands  []assembly.Errand
 	Sides    map[*sheet.Piece][]Side // where the marks of pieces are
 	Finishes []Finish
-	Layers   int      // pieces that are stuck on while all is flat, of one box
-	Before   []string // what is put on before anything goes in
-	Trims    []string // what thick card wants trimmed by eye
-	Cautions []string // what is stuck on or tied round it asks for
-	Contents []string // what goes in, in words
-	Dress    []string // what is stuck on while all is flat
-	Layered  []string // the pieces it is stuck on
-	Last     []string // what goes on or round the closed box
-	Care     []string // what the contents ask for, said when they go in
-	Standing bool     // layers go on when all stands
-	Deep     bool     // deeper than fingers reach
-	Busy     bool     // the paper that goes round it is printed
+	Inner    map[*sheet.Piece]map[string]bool // faces that are stuck to their piece by their insides
+	Layers   int                              // pieces that are stuck on while all is flat, of one box
+	Before   []string                         // what is put on before anything goes in
+	Trims    []string                         // what thick card wants trimmed by eye
+	Cautions []string                         // what is stuck on or tied round it asks for
+	Contents []string                         // what goes in, in words
+	Dress    []string                         // what is stuck on while all is flat
+	Layered  []string                         // the pieces it is stuck on
+	Last     []string                         // what goes on or round the closed box
+	Care     []string                         // what the contents ask for, said when they go in
+	Standing bool                             // layers go on when all stands
+	Deep     bool                             // deeper than fingers reach
+	Busy     bool                             // the paper that goes round it is printed
 	Say      func(Length) string
 }
 

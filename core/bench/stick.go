@@ -44,7 +44,8 @@ func (w Work) putOn(p *sheet.Piece) (says []string) {
 
 // sticking tells the order of folding up and what is stuck behind what.
 // What is stuck only when the box is filled has tape with its backing on, and glue not yet.
-func sticking(p *sheet.Piece, sticks Sticks, late map[string]bool) (says []string) {
+func (w Work) sticking(p *sheet.Piece, late map[string]bool) (says []string) {
+	sticks := w.Sticks
 	var faces, tabs, on, wait []string
 	for _, g := range p.Glues {
 		if late[g.Face] {
@@ -64,18 +65,18 @@ func sticking(p *sheet.Piece, sticks Sticks, late map[string]bool) (says []strin
 		on := map[string][]string{}
 		var with []string
 		for _, f := range faces {
-			if over(p, f) != (side == "inside") {
+			if w.Inner[p][f] != (side == "inside") {
 				continue
 			}
-			w := sticks.with(p, f)
-			if on[w] == nil {
-				with = append(with, w)
+			what := sticks.with(p, f)
+			if on[what] == nil {
+				with = append(with, what)
 			}
-			on[w] = append(on[w], f)
+			on[what] = append(on[what], f)
 		}
-		for _, w := range with {
-			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), w, side,
-				p.Names(on[w])))
+		for _, what := range with {
+			says = append(says, fmt.Sprintf("%s: put %s on the %s of the %s, near the edge.", words.Capital(p.Name), what, side,
+				p.Names(on[what])))
 		}
 	}
 	if len(wait) > 0 {
@@ -114,11 +115,6 @@ func sticking(p *sheet.Piece, sticks Sticks, late map[string]bool) (says []strin
 		order += " Set edges level before they touch, then press along the whole length."
 	}
 	return append(says, order)
-}
-
-// over says whether a face is stuck on the outside of another.
-func over(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return g.Face == face && g.Outside })
 }
 
 func plural(n int, what string) string {
@@ -172,7 +168,7 @@ func (w Work) stick() (out []Step) {
 	for _, p := range w.Pieces {
 		late := w.late()[p]
 		s := Step{ID: "stick:" + p.Name, Title: "Stick", Piece: p.Name, Count: p.Count * w.Copies,
-			Says: sticking(p, w.Sticks, late), Minutes: (0.75*float64(len(p.Glues)) + 0.2*float64(len(w.folds(p)))) * float64(p.Count*w.Copies)}
+			Says: w.sticking(p, late), Minutes: (0.75*float64(len(p.Glues)) + 0.2*float64(len(w.folds(p)))) * float64(p.Count*w.Copies)}
 		now := w.sticksNow(p)
 		switch {
 		case !now && len(late) == 0:
@@ -192,7 +188,7 @@ func (w Work) stick() (out []Step) {
 			s.Says = append(s.Says, w.knowHow(p)...)
 		}
 		for _, look := range []Look{GlueOut, GlueIn} {
-			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return g.Outside == (look == GlueIn) }) {
+			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return w.Inner[p][g.Face] == (look == GlueIn) }) {
 				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s: it is stuck where the dots are.",
 					words.Plain(p.Name), look.Side()), Look: look, Piece: p.Name})
 			}

@@ -179,6 +179,12 @@ func (k *work) window(w Window, p *Panel) bool {
 			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
 		return false
 	}
+	if lo, hi := sheet.Bounds(around); slices.ContainsFunc(k.piece(p).Windows, func(o sheet.Window) bool {
+		return o.Lo.X < hi.X && o.Hi.X > lo.X && o.Lo.Y < hi.Y && o.Hi.Y > lo.Y
+	}) {
+		k.wrong("on", fmt.Sprintf("The %s has a window there already.", k.called([]*Panel{p})), "Cut it in another panel, or leave it out.")
+		return false
+	}
 	k.piece(p).Opening(w.Shape, ring)
 	k.cutBy(p, "on")
 	if w.Film {

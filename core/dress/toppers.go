@@ -235,8 +235,20 @@ func (k *work) topper(t Topper, p *Panel) {
 	if t.Raised {
 		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
 	}
+	k.stacked(t)
 	k.last("Stick the topper on the %s.", k.called([]*Panel{p}))
 	k.late(stack...)
+}
+
+// stacked says how the shapes of a topper come on each other.
+func (k *work) stacked(t Topper) {
+	switch n := len(t.Cards); {
+	case n < 2:
+	case t.Raised:
+		k.flat("Stick the %d shapes of the topper on each other, each upper one on foam pads, with an even border.", n)
+	default:
+		k.flat("Stick the %d shapes of the topper on each other, with an even border.", n)
+	}
 }
 
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
@@ -316,6 +328,7 @@ func (k *work) hanging(t Topper) {
 	}
 	k.words(t, last)
 	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
+	k.stacked(t)
 	k.last("Hang the %s on by its string.", last.Name)
 	k.box.Caution(assembly.RibbonCare)
 }
@@ -384,6 +397,7 @@ func (k *work) onBand(t Topper) {
 	if with := k.collides(top...); with != "" {
 		k.wrong("on", "A topper on the band would be in the way: "+with+".", "Put it on a panel.", "dress."+t.Entry+".on", "")
 	} else {
+		k.stacked(t)
 		k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
 	}
 }

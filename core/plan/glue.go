@@ -50,8 +50,8 @@ func (p *Plan) spots(piece *sheet.Piece) (out []spot) {
 	body := p.bodyOf(piece)
 	for _, g := range piece.Glues {
 		f := piece.Face(g.Face)
-		if f != nil && !slices.ContainsFunc(out, func(s spot) bool { return s.face == f && s.outside != g.Outside }) {
-			out = append(out, spot{f, !g.Outside, 0, covered(body.find(g.Face), body.find(g.On))})
+		if f != nil && !slices.ContainsFunc(out, func(s spot) bool { return s.face == f }) {
+			out = append(out, spot{f, gluedOutside(g, body.find(g.Face), body.find(g.On)), 0, covered(body.find(g.Face), body.find(g.On))})
 		}
 	}
 	for _, j := range p.Box.Joins {
@@ -63,6 +63,27 @@ func (p *Plan) spots(piece *sheet.Piece) (out []spot) {
 		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != sheet.Ribbon {
 			if f := piece.Face(part.At[0].Face); f != nil {
 				out = append(out, spot{f, part.At[0].Over, 2, nil})
+			}
+		}
+	}
+	return out
+}
+
+// gluedOutside reports whether a face is stuck by its outside: a tab behind a wall is, for both look
+// the same way; what is folded right over, as a rolled wall is, lies with its inside on the other's.
+func gluedOutside(g sheet.Glue, f, on *fold.Placed) bool {
+	return (f != nil && on != nil && f.In.Dot(on.In) < -0.5) == g.Outside
+}
+
+// gluedInside gives the faces of each piece that are stuck to it by their insides.
+func (p *Plan) gluedInside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bool {
+	out := map[*sheet.Piece]map[string]bool{}
+	for _, piece := range pieces {
+		out[piece] = map[string]bool{}
+		body := p.bodyOf(piece)
+		for _, g := range piece.Glues {
+			if !gluedOutside(g, body.find(g.Face), body.find(g.On)) {
+				out[piece][g.Face] = true
 			}
 		}
 	}

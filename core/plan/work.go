@@ -51,7 +51,7 @@ func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []benc
 	if p.Dressed != nil {
 		w.Dress, w.Before, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Before, p.Dressed.Last, p.layered()
 	}
-	w.Finishes = p.finishes()
+	w.Finishes, w.Inner = p.finishes(), p.gluedInside(pieces)
 	for _, piece := range pieces {
 		if piece.Part == sheet.Layer {
 			w.Layers += piece.Count

@@ -26,8 +26,15 @@ func (p *Piece) Names(faces []string) string {
 		if alike[role] > 1 {
 			name += "s"
 		}
-		if which := p.which(role, faces, alike[role]); which != "" && len(roles) == 1 && len(out) == 0 {
+		which := p.which(role, faces, alike[role])
+		switch {
+		case which == "":
+		case len(roles) == 1 && len(out) == 0:
 			name = which + " " + name
+		case len(roles) == 1 && p.hang(role, faces):
+			name = "their " + name
+		default:
+			name = "the " + which + " " + name
 		}
 		out = append(out, name)
 	}
@@ -35,6 +42,37 @@ func (p *Piece) Names(faces []string) string {
 		return strings.Join(out, "")
 	}
 	return strings.Join(out[:len(out)-1], ", ") + " and " + out[len(out)-1]
+}
+
+// hang reports whether the faces of a role among some are just those that hang on the others.
+func (p *Piece) hang(role string, faces []string) bool {
+	for _, f := range p.Faces {
+		if f.Waste || p.roles[f.Name] != role {
+			continue
+		}
+		on := slices.ContainsFunc(f.Edges, func(e Edge) bool {
+			return e.Kind == Score && e.Beyond != nil && p.roles[e.Beyond.Name] != role && slices.Contains(faces, e.Beyond.Name)
+		})
+		if on != slices.Contains(faces, f.Name) {
+			return false
+		}
+	}
+	return true
+}
+
+// alikeNamed is what the names of all faces of a role end with; "" where they don't.
+func (p *Piece) alikeNamed(role string) (kind string) {
+	for f, of := range p.roles {
+		if of != role {
+			continue
+		}
+		end := f[strings.LastIndexByte(f, '-')+1:]
+		if kind != "" && end != kind {
+			return ""
+		}
+		kind = end
+	}
+	return kind
 }
 
 // which tells faces of a role apart from the others of the piece, by what their names begin with;
@@ -47,10 +85,11 @@ func (p *Piece) which(role string, faces []string, n int) string {
 		}
 	}
 	last := role[strings.LastIndexByte(role, ' ')+1:]
+	kind := p.alikeNamed(role)
 	var which []string
 	for _, f := range faces {
 		i := strings.LastIndexByte(f, '-')
-		if p.roles[f] != role || i < 0 || all == n || !strings.HasPrefix(last, f[i+1:]) && role != "rolled flap" {
+		if p.roles[f] != role || i < 0 || all == n || f[i+1:] != kind && !strings.HasPrefix(last, f[i+1:]) && role != "rolled flap" {
 			continue
 		}
 		if first := strings.ReplaceAll(f[:i], "-", " "); !slices.Contains(which, first) {

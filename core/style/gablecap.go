@@ -48,6 +48,7 @@ func buildGableCap(j *Job) *Box {
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
 	b.Needs("brad", 1, 0, "ribbon or a paper fastener for the ridge, if it is to be opened again")
+	b.DoFlat("cap", "If the ridge is to be opened again, pierce its strips now for a ribbon or a paper fastener, and put nothing else on them.")
 	j.note("clearance", "cap", "", c, "The cap is larger than the tray, or it would not slip over it.")
 	return b
 }
