@@ -24,7 +24,7 @@ var Parts = []Part{{"notes", "Your notes"}, {"materials", "Materials"}, {"cost",
 // Options are what is wanted of a file.
 type Options struct {
 	Paper Format   // none: the one for the box's unit
-	Parts []string // of the project sheet, by their names; empty for all but what it costs
+	Parts []string // of the project sheet, by their names; empty for all but notes and what it costs
 	Both  bool     // every length in both units
 	Shop  plan.Workshop
 	Pace  bench.Pace
@@ -32,7 +32,7 @@ type Options struct {
 
 func (o Options) has(part string) bool {
 	if len(o.Parts) == 0 {
-		return part != "cost"
+		return part != "cost" && part != "notes"
 	}
 	return slices.Contains(o.Parts, part)
 }

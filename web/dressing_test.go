@@ -82,6 +82,15 @@ func TestDressingActs(t *testing.T) {
 	if d, _ := do("act", "scheme:1"); d.Scheme == first || d.Scheme.Main == "" {
 		t.Errorf("%+v", d.Scheme)
 	}
+	d, page := do("act", "add-dress:finishes")
+	if field := "dress.finishes.@" + d.Finishes[0].ID + "."; !strings.Contains(page, `name="`+field+`when"`) {
+		t.Error("a finish has no moment")
+	} else if d, _ := do(field+"kind", "stamp", field+"what", "seed heads"); d.Finishes[0].What != "seed heads" {
+		t.Errorf("%+v", d.Finishes)
+	}
+	if d, _ := do("act", "remove-dress:finishes."+d.Finishes[0].ID); d.Finishes != nil {
+		t.Errorf("%+v", d.Finishes)
+	}
 	for _, add := range []string{"layers", "liners", "windows", "grips"} {
 		do("act", "add-dress:"+add)
 	}
@@ -110,8 +119,9 @@ func TestDressingOffers(t *testing.T) {
 	b.Dress = brief.Dress{Layers: []brief.Layer{{ID: "1", On: "outside"}}, Liners: []brief.Liner{{ID: "1", In: "floor"}},
 		Windows: []brief.Opening{{ID: "1", On: "top"}}, Grips: []brief.Grip{{ID: "1", Kind: "notch", On: "base/left"}},
 		Toppers: []brief.Topper{{ID: "1", Shape: "round"}}, Band: brief.Belt{Way: "level"},
-		Ribbon: brief.Ribbon{Way: "across"},
-		Bow:    brief.Bow{Loops: "4"}}
+		Finishes: []brief.Finish{{ID: "1", Kind: "ink", On: "outside"}},
+		Ribbon:   brief.Ribbon{Way: "across"},
+		Bow:      brief.Bow{Loops: "4"}}
 	p := plan.Make(b, plan.Default)
 	f := form{doc: &b, at: brief.FieldAt, report: p.Report, b: &b, p: p, shown: p, shop: plan.Default}
 	seen, tried := map[string]bool{}, 0
