@@ -160,9 +160,9 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
-	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "has a top") ||
-		strings.Contains(text, "has a top") {
-		t.Errorf("which piece has a top: %s", strap)
+	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "Mark the top edge") ||
+		strings.Contains(text, "Mark the top edge") {
+		t.Errorf("which piece has its top marked: %s", strap)
 	}
 	for _, says := range []string{"numbered from the right", "Make 4 of everything", "Go by the cut that is lit"} {
 		if !strings.Contains(text, says) {

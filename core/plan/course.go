@@ -90,7 +90,7 @@ func (p *Plan) putSays(part string, piece *sheet.Piece) string {
 	if of := p.Box.Part(part); of != nil && len(of.At) > 0 {
 		other, face := assembly.Ref(of.At[0].On)
 		if o := p.Box.Part(other); o != nil && o.Piece != nil {
-			on = fmt.Sprintf(", on the %s of the %s", o.Piece.Names([]string{face}), words.Plain(o.Piece.Name))
+			on = ", on the " + stuckOn{on: o.Piece, others: []string{face}}.says()
 		}
 	}
 	switch piece.Part {
@@ -113,6 +113,9 @@ type stuckOn struct {
 func (s stuckOn) says() string {
 	if len(s.on.Kept()) == 1 {
 		return words.Plain(s.on.Name)
+	}
+	if len(s.others) == 1 && s.others[0] == s.on.Name {
+		return "floor of the " + words.Plain(s.on.Name) // the base's base
 	}
 	return fmt.Sprintf("%s of the %s", s.on.Names(s.others), words.Plain(s.on.Name))
 }

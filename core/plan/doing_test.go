@@ -252,6 +252,10 @@ func facesOf(p *sheet.Piece, phrase string) (out []string) {
 	}
 	for _, item := range items {
 		switch found := exact(item); {
+		case item == "floor" && len(found) == 0:
+			out = append(out, p.Root)
+		case item == "feet":
+			out = append(out, kind("", "foot")...)
 		case len(kind("", item)) > 0:
 			out = append(out, kind("", item)...)
 		case len(found) > 0:

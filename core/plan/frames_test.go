@@ -135,7 +135,10 @@ func TestGlueMap(t *testing.T) {
 		for _, piece := range p.Box.Pieces() {
 			spreads := p.Spreads(piece)
 			for _, g := range piece.Glues {
-				if !slices.ContainsFunc(spreads, func(s Spread) bool { return s.Face == g.Face && s.Outside == !g.Outside }) {
+				body := p.bodyOf(piece)
+				a, on := body.find(g.Face), body.find(g.On)
+				outside := a == nil || on == nil || on.Middle().Sub(a.Middle()).Dot(a.In) < 0 // where the other lies
+				if !slices.ContainsFunc(spreads, func(s Spread) bool { return s.Face == g.Face && s.Outside == outside }) {
 					t.Errorf("%s %s: the %s is stuck and not on the map", p.Style.ID, piece.Name, g.Face)
 				}
 			}

@@ -156,7 +156,8 @@ func TestCourseInWords(t *testing.T) {
 		"gable-cap": {"Base: Fold up the left, right, back and front.",
 			"Base: Fold up the wrapped corners and stick the wrapped corners.",
 			"Cap: Wrap the four walls round to the seam and stick the seam top and seam.",
-			"Cap: Push the gussets in and bring the roof slopes together and stick the ridge strips.",
+			"Cap: Push the gussets in and bring the roof slopes together and stick the right back, left back, right front, " +
+				"left front and front ridge strips.",
 			"Put in 2 × tin.", "Put the cap on."},
 		"pinch-top": {"Fold up the back.", "Wrap the four walls round to the seam and stick the seam top and seam.",
 			"Fold up the left flap and right flap and stick the right flap and left flap.",

@@ -24,7 +24,9 @@ func (p *Piece) Names(faces []string) string {
 	for _, role := range roles {
 		name := role
 		if alike[role] > 1 {
-			name += "s"
+			if name += "s"; role == "foot" {
+				name = "feet"
+			}
 		}
 		which := p.which(role, faces, alike[role])
 		switch {
