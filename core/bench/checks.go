@@ -69,7 +69,7 @@ var smudged = []Remedy{
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {
-	c := checks[strings.NewReplacer(StickOuter, "Stick", DressStanding, "Dress while flat").Replace(s.Title)]
+	c := checks[strings.NewReplacer(StickOuter, "Stick", FormOn, "Stick", DressStanding, "Dress while flat").Replace(s.Title)]
 	s.Check, s.Fails = c.says, c.fails
 	switch p := w.piece(s.Piece); {
 	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:

@@ -27,6 +27,8 @@ type ScoreCard struct {
 	Bends  []Bend
 	Handed int    // how many are mirror images
 	Joint  *Joint // of a piece that is made of two halves
+	Spare  Length // how much longer a piece is cut that is formed on the box, and not scored before
+	Along  bool   // along its width, else along its height
 	Ruler  bool   // scored along a ruler: every length is measured from the left or from the top
 	Slit   string // where scores run on as slits between faces that stay, in words
 }
@@ -242,6 +244,14 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	if c.Count > 1 {
 		cut = fmt.Sprintf("Cut %d pieces %s × %s.", c.Count, say(c.W), say(c.H))
 	}
+	if c.Spare > 0 {
+		w, h := c.blank()
+		cut = fmt.Sprintf("Cut %s × %s: %s longer than it will be, for it is formed on the box. Don't score it before; by measure its scores "+
+			"would come so:", say(w), say(h), say(c.Spare))
+		if c.Count > 1 {
+			cut = fmt.Sprintf("%d pieces. ", c.Count) + cut
+		}
+	}
 	if c.Joint != nil {
 		cut = c.Joint.cuts(c.Count, say) + " " + c.Joint.joins(say)
 	}
@@ -324,6 +334,14 @@ func (c ScoreCard) lays(say func(Length) string) (out []Frame) {
 		out = []Frame{{Says: c.Says[0], Look: Scored, Piece: c.Piece, Uncut: true}}
 	}
 	return out
+}
+
+// blank is the size that is cut: longer by the spare end of what is formed on the box.
+func (c ScoreCard) blank() (w, h Length) {
+	if c.Along {
+		return c.W + c.Spare, c.H
+	}
+	return c.W, c.H + c.Spare
 }
 
 // byHand tells what no edge of the board helps with: slanted scores and bends.

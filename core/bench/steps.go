@@ -147,7 +147,7 @@ func Steps(w Work) (out []Step) {
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
 	out := []string{"Trim", "Join", FinishUnscored, "Score", "Cut", "Mitre", "Fold and burnish", "Closures", FinishFlat, "Dress while flat",
-		FinishUnstuck, "Fold it dry", "Fold to shape", "Stick", "Dry-fit", StickOuter, "Put together", DressStanding, "Let it dry",
+		FinishUnstuck, "Fold it dry", "Fold to shape", "Stick", "Dry-fit", StickOuter, FormOn, "Put together", DressStanding, "Let it dry",
 		"Fill", "Close", FinishLast, Gather}
 	if burnish == "before" {
 		copy(out[4:7], []string{"Fold and burnish", "Cut", "Mitre"})
@@ -193,7 +193,7 @@ func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
 func Setup(title string) int { return setups[title] }
 
 var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, "Put together": 2,
+	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, FormOn: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2, FinishUnscored: 3, FinishFlat: 3, FinishUnstuck: 3, FinishLast: 2}
 
 // TrimSteps are the steps that cut sheets into pieces.
@@ -278,8 +278,8 @@ func (w Work) join() (out []Step) {
 func (w Work) score() (out []Step) {
 	first := true
 	for _, c := range w.Cards {
-		if len(c.Turns)+len(c.Slants)+len(c.Bends) == 0 {
-			continue // cut to size, and nothing to score
+		if len(c.Turns)+len(c.Slants)+len(c.Bends) == 0 || c.Spare > 0 {
+			continue // cut to size, and nothing to score; or formed on the box
 		}
 		s := Step{ID: "score:" + c.Piece, Title: "Score", Piece: c.Piece, Count: c.Count}
 		if first {
@@ -310,7 +310,7 @@ func (w Work) burnish() Step {
 	s := Step{ID: "burnish", Title: "Fold and burnish", Says: append([]string{
 		"Fold along every score and press it sharp with " + press + ", card face against clean paper."}, w.Trims...)}
 	for _, p := range w.Pieces {
-		if len(p.Passes)+len(p.Slanted) > 0 {
+		if len(p.Passes)+len(p.Slanted) > 0 && w.spare(p) == 0 {
 			s.Frames = append(s.Frames, Frame{Says: words.Capital(p.Name) + ": " + foldsOf(p), Look: Scored, Piece: p.Name,
 				Uncut: w.Burnish == "before"})
 			s.Minutes += 0.15 * float64(len(p.Passes)*p.Count*w.Copies)
@@ -367,7 +367,7 @@ func (w Work) cut() (cut []Step) {
 			s.Says = append(s.Says, says)
 		}
 		m := Step{ID: "mitre:" + p.Name, Title: "Mitre", Piece: p.Name, Count: s.Count, Cautions: s.Cautions}
-		if shapes != "" {
+		if shapes != "" && w.spare(p) == 0 { // what is formed on the box is trimmed there
 			m.Says = []string{shapes}
 		}
 		for i, c := range all {

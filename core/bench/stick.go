@@ -145,7 +145,7 @@ func (w Work) dry() Step {
 	s := Step{ID: "dry", Title: "Fold it dry"}
 	for _, p := range w.Pieces {
 		at := w.folds(p)
-		if len(at) == 0 || len(p.Glues) == 0 {
+		if len(at) == 0 || len(p.Glues) == 0 || w.spare(p) > 0 {
 			continue
 		}
 		last := w.Course[at[len(at)-1]]
@@ -163,6 +163,30 @@ func (w Work) dry() Step {
 // tried on.
 const StickOuter = "Stick what goes over"
 
+// FormOn is what the step is called in which straps, sleeves and covers are wrapped round what they go
+// round, and scored where they turn.
+const FormOn = "Form on the box"
+
+// spare is how much longer a piece is cut that is formed on the box; 0 for all others.
+func (w Work) spare(p *sheet.Piece) Length {
+	for _, c := range w.Cards {
+		if c.Piece == p.Name {
+			return c.Spare
+		}
+	}
+	return 0
+}
+
+func (w Work) forming(p *sheet.Piece, spare Length) string {
+	lap := ""
+	if len(p.Tips) > 0 || slices.ContainsFunc(CutsOf(p), func(c Cuts) bool { return c.Trim }) {
+		lap = " Snip the corners of its end."
+	}
+	return fmt.Sprintf("%s: wrap it round what it goes round, not tight, and pinch it at every edge it turns over. Take it off, score it "+
+		"straight across at each pinch and fold it sharp. Wrap it again, and trim its end: it was cut %s too long for that.%s",
+		words.Capital(words.Plain(p.Name)), w.Say(spare), lap)
+}
+
 // stick folds each piece up and sticks it, as its order says.
 func (w Work) stick() (out []Step) {
 	for _, p := range w.Pieces {
@@ -175,6 +199,11 @@ func (w Work) stick() (out []Step) {
 			s.Title = "Fold to shape"
 		case w.outer(p):
 			s.Title = StickOuter
+		}
+		if spare := w.spare(p); spare > 0 {
+			s.Title = FormOn
+			s.Says = append([]string{w.forming(p, spare)}, s.Says...)
+			s.Minutes += float64(len(p.Passes)*p.Count*w.Copies) * 0.5
 		}
 		if now {
 			s.Cautions = Take(w.Cautions...)

@@ -191,6 +191,7 @@ type Tools struct {
 	Cutting    Text    `json:"cutting,omitempty"`    // trimmer, or scissors alone
 	Folder     Text    `json:"folder,omitempty"`     // bone, or none
 	Dressing   Text    `json:"dressing,omitempty"`   // flat, or standing: layers go on when it stands
+	Wraps      Text    `json:"wraps,omitempty"`      // scored, or formed on the box: straps, sleeves, covers
 	Trimmer    Trimmer `json:"trimmer,omitzero"`
 	Punches    Texts   `json:"punches,omitempty"` // "hole 3 mm reach 25 mm", "corner 5 mm"
 	Burnish    Text    `json:"burnish,omitempty"` // after or before cutting

@@ -246,6 +246,7 @@ var Table = []Field{
 	{Path: "tools.cutting", Kind: Choice, Label: "cut with"},
 	{Path: "tools.folder", Kind: Choice, Label: "folds pressed with"},
 	{Path: "tools.dressing", Kind: Choice, Label: "layers go on"},
+	{Path: "tools.wraps", Kind: Choice, Label: "straps, sleeves and covers are"},
 	{Path: "tools.trimmer.reads", Kind: Distance, Label: "the trimmer reads"},
 	{Path: "tools.trimmer.cuts", Kind: Distance, Label: "the trimmer cuts", Help: "the longest cut"},
 	{Path: "tools.punches", Kind: Words, Label: "punches",

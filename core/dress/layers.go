@@ -44,13 +44,31 @@ func (k *work) layers() {
 		if k.tooSmall(l, small, len(cuts)) {
 			continue
 		}
+		rounding := k.rounding(&l)
 		pieces, says := k.lay(l, cuts)
 		if l.Run { // the strip is cut before the layers are cut from it
 			k.runs(l, cuts, pieces)
 		}
 		k.motif(l, cuts, pieces)
+		if rounding != "" {
+			k.flat("%s", rounding)
+		}
 		k.flat("%s", says)
 	}
+}
+
+// rounding says how the corners of a layer are cut round: with the punch that comes nearest, where
+// the maker owns one, or by hand.
+func (k *work) rounding(l *Layer) string {
+	if l.Round == 0 {
+		return ""
+	}
+	l.Round = k.Tools.Owned("corner", l.Round, l.Round/2, l.Round*3/2)
+	if _, owned, _ := k.Tools.Reaches("corner", l.Round, 0); owned {
+		return fmt.Sprintf("Round the corners of these layers with your %s corner punch before you stick them.", k.Say(l.Round))
+	}
+	return fmt.Sprintf("Round the corners of these layers before you stick them: draw round something %s across in each, and cut along that.",
+		k.Say(2*l.Round))
 }
 
 // tooSmall tells of panels that are too small for a layer: they stay bare, unless no

@@ -109,7 +109,7 @@ func (d *doer) step(s bench.Step) {
 		}
 	case "Fold it dry":
 		d.once("folded dry")
-	case "Stick", bench.StickOuter, "Fold to shape":
+	case "Stick", bench.StickOuter, bench.FormOn, "Fold to shape":
 		d.stick(s)
 	case "Dry-fit":
 		d.once("tried on")
@@ -148,7 +148,7 @@ func (d *doer) cut(s bench.Step) {
 		d.wrong("impossible: there is no %s to cut", s.Piece)
 		return
 	}
-	if len(p.Passes)+len(p.Slanted) > 0 {
+	if _, spare := d.p.spare(p); len(p.Passes)+len(p.Slanted) > 0 && spare == 0 {
 		d.need(s.ID, "scored %s", p.Name)
 	}
 	all := bench.CutsOf(p)
@@ -273,6 +273,17 @@ func (d *doer) stick(s bench.Step) {
 	if p == nil {
 		d.wrong("impossible: there is no %s to stick", s.Piece)
 		return
+	}
+	if _, spare := d.p.spare(p); spare > 0 { // it is scored and trimmed where it turns
+		if !strings.Contains(strings.Join(s.Says, " "), "pinch it at every edge") {
+			d.wrong("impossible: the %s is longer than what it goes round, and nobody says so", p.Name)
+		}
+		d.once("scored %s", p.Name)
+		for i, c := range bench.CutsOf(p) {
+			if c.Trim {
+				d.once("cut %s %d", p.Name, i)
+			}
+		}
 	}
 	for i := range bench.CutsOf(p) {
 		d.need(s.ID, "cut %s %d", p.Name, i)
@@ -637,7 +648,7 @@ func doings(each func(name string, b brief.Brief)) {
 		dressings = append(dressings, `{"closure": {"kind": "`+k+`"}}`)
 	}
 	schools := [][2]string{{"", ""}, {"tools.adhesive", "glue"}, {"tools.adhesive", "both"}, {"tools.burnish", "before"},
-		{"tools.dressing", "standing"}, {"tools.scoring", "ruler"}, {"tools.cutting", "scissors"}}
+		{"tools.dressing", "standing"}, {"tools.scoring", "ruler"}, {"tools.cutting", "scissors"}, {"tools.wraps", "formed"}}
 	n := 0
 	for _, s := range style.Styles {
 		if s.ID == "score-list" {

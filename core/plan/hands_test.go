@@ -1,12 +1,59 @@
 package plan
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
+	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/measure"
 	"brevium/core/style"
 )
+
+// A sleeve, strap or cover formed on the box is cut longer by what its step says is trimmed, on the
+// sheet, in the cut list and on its card; nobody scores it before; the rest of the box is as it was.
+func TestFormedOnTheBox(t *testing.T) {
+	for family, name := range map[string]string{"sleeve-drawer": "sleeve", "flap-box": "band", "book-wrap": "strap", "wrap-cover": "base cover",
+		"fold-flat": "cover"} {
+		b := metric(family, 96, 70, 44, "tools.wraps", "formed")
+		if name == "band" {
+			b.Set("box.options.closure", "band")
+		}
+		p := Make(b, Default)
+		if !p.Holds() {
+			t.Fatal(family, p.Problems, said(p))
+		}
+		piece := p.Box.Piece(name)
+		cut := p.Blanks(piece)[0]
+		if off := cut.W + cut.H - piece.Width - piece.Height; off != 12*measure.Millimetre {
+			t.Errorf("%s: the %s is cut %v longer", family, name, off)
+		}
+		form := stepOf(p, "stick:"+name)
+		if form.Title != bench.FormOn || !strings.Contains(form.Says[0], "12 mm too long") {
+			t.Errorf("%s: %s %v", family, form.Title, form.Says)
+		}
+		for _, s := range p.Steps {
+			if s.Piece == name && (s.Title == "Score" || s.Title == "Mitre") {
+				t.Errorf("%s: %s before it is wrapped", family, s.ID)
+			}
+		}
+		card := p.Cards[slices.IndexFunc(p.Cards, func(c bench.ScoreCard) bool { return c.Piece == name })]
+		if !strings.Contains(card.Says[0], p.Say(max(cut.W, cut.H))) || !strings.Contains(card.Says[0], "formed on the box") {
+			t.Errorf("%s: its card says %s", family, card.Says[0])
+		}
+	}
+}
+
+// Round corners are punched with the punch that is owned; without one they are drawn and cut.
+func TestRoundCornersByHand(t *testing.T) {
+	for punches, want := range map[string]string{"": "something 10 mm across", "corner 4 mm": "4 mm corner punch"} {
+		b := dressed(metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
+		if p := Make(b, Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
+			t.Errorf("%q: %v %s %v", punches, p.Problems, said(p), p.Dressed)
+		}
+	}
+}
 
 // Who has no scoring board measures from one edge and marks both ends; who has no trimmer draws
 // her cuts; who has no bone folder presses with something else. What she doesn't own is named

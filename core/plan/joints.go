@@ -21,7 +21,13 @@ func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
 func (p *Plan) Blanks(piece *sheet.Piece) []layout.Piece { return p.blanks(piece, p.Copies) }
 
 func (p *Plan) blanks(piece *sheet.Piece, copies int) []layout.Piece {
-	whole := p.upright(p.onSheet(piece, copies), piece)
+	lies := p.onSheet(piece, copies)
+	if along, spare := p.spare(piece); along {
+		lies.W += spare
+	} else {
+		lies.H += spare
+	}
+	whole := p.upright(lies, piece)
 	if !p.Joined(piece) {
 		return []layout.Piece{whole}
 	}

@@ -30,6 +30,7 @@ type Request struct {
 	Adhesive shop.Adhesive
 	Tools    shop.Tools
 	Standing bool           // layers go on when all stands
+	Forms    bool           // straps, sleeves and covers are formed on the box itself
 	Burnish  string         // after or before cutting
 	First    string         // which way is scored first
 	Slack    measure.Length // beyond the card, and what it would be if nothing were learnt

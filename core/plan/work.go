@@ -115,6 +115,7 @@ func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string
 		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
 		c.Joint = p.jointCard(piece)
+		c.Along, c.Spare = p.spare(piece)
 		c.Says = c.Sentences(say)
 		if says := p.patternSays(piece); says != "" {
 			c.Says = append(c.Says, says)

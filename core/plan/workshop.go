@@ -197,6 +197,7 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.readAdhesive(b, r, w, tape)
 	q.Burnish = q.oneOf(r, "tools.burnish", q.habit(w, "burnish", string(said.Burnish)), "after", "before")
 	q.Standing = q.oneOf(r, "tools.dressing", q.habit(w, "dressing", string(said.Dressing)), "flat", "standing") == "standing"
+	q.Forms = q.oneOf(r, "tools.wraps", q.habit(w, "wraps", string(said.Wraps)), "scored", "formed") == "formed"
 	q.First = q.oneOf(r, "tools.first", q.habit(w, "first", string(said.First)), "drawn", "short", "long")
 }
 

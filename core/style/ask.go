@@ -104,6 +104,9 @@ func (j *Job) round(p *sheet.Piece, name, wall string, relief, radius Length) {
 	if _, owned, _ := j.Tools.Reaches("corner", own, 0); owned {
 		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name),
 			own.Exact(measure.Inches)))
+	} else {
+		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s: draw round something %s across in each, and cut along that.",
+			words.Plain(name), j.Say(2*own)))
 	}
 	p.Round(name, wall, relief, own)
 }
