@@ -207,6 +207,8 @@ func (s stepPiece) now() {
 	case bench.Cutting:
 		if s.N < len(s.cuts) {
 			s.cutsNow(s.cuts[s.N])
+		} else { // its corners are rounded
+			s.cutsNow(bench.Cuts{Where: "all round"})
 		}
 	case bench.Marked:
 		for i, m := range s.piece.Marks {

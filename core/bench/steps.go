@@ -380,6 +380,9 @@ func (w Work) cut() (cut []Step) {
 				s.Minutes += (0.3*float64(len(c.Slits)) + 0.25*float64(len(c.Away))) * float64(s.Count)
 			}
 		}
+		if len(s.Frames) == 0 && len(s.Says) > 0 {
+			s.Frames = []Frame{{Says: strings.Join(s.Says, " "), Look: Cutting, Piece: p.Name, N: len(all)}}
+		}
 		if len(s.Frames) > 1 {
 			s.Says = append(s.Says, wayRound(p))
 		}
