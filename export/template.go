@@ -3,6 +3,7 @@ package export
 import (
 	"fmt"
 	"math"
+	"slices"
 )
 
 // Templates are printed true to size: small pieces share a page, a larger one has its own, and
@@ -220,12 +221,36 @@ func (p *paper) tiled(d Drawing) {
 	if other := d.turned().tiles(wide, high); other.nx*other.ny < t.nx*t.ny {
 		t = other
 	}
+	p.namesOffJoins(&t)
 	for y := range t.ny {
 		for x := range t.nx {
 			if t.needed(x, y) {
 				p.tile(t, x, y, float64(len(title)))
 			}
 		}
+	}
+}
+
+// namesOffJoins moves names that would lie on the line where pages overlap beside it.
+func (p *paper) namesOffJoins(t *tiling) {
+	t.Paths = slices.Clone(t.Paths)
+	for i, path := range t.Paths {
+		if path.Kind != Name {
+			continue
+		}
+		p.font(false, 8)
+		at, half := path.Points[0], p.wide(path.Text)/2+crossArm+1
+		for x := 1; x < t.nx; x++ {
+			if join := t.corner(x, 0).X + tileOverlap/2; math.Abs(at.X-join) < half {
+				at.X = join - half
+			}
+		}
+		for y := 1; y < t.ny; y++ {
+			if join := t.corner(0, y).Y + tileOverlap/2; math.Abs(at.Y-join) < crossArm+2 {
+				at.Y = join - crossArm - 2
+			}
+		}
+		t.Paths[i].Points = []Point{at}
 	}
 }
 
