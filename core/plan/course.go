@@ -40,7 +40,10 @@ func (p *Plan) tell(s assembly.Step) string {
 	case len(s.Faces) == 0 && p.sticks(s.Part):
 		return p.putSays(s.Part, s.Piece)
 	case len(s.Faces) == 0:
-		return fmt.Sprintf("Put the %s on.", s.Piece.Name)
+		if box, _, within := strings.Cut(s.Part, "/"); within && s.Piece.Count > 1 {
+			return fmt.Sprintf("Put each %s on its %s.", words.Plain(s.Piece.Name), words.Plain(box))
+		}
+		return fmt.Sprintf("Put the %s on.", words.Plain(s.Piece.Name))
 	}
 	verb := "Fold up"
 	if s.Does == "close" {

@@ -27,6 +27,7 @@ func FuzzPlan(f *testing.F) {
 	}
 	f.Add(dressed(metric("flap-box", 90, 60, 40), `{"layers": [{"on": "all", "run": true, "motif": {"x": "90 mm", "y": "80 mm"}}],
 		"liners": [{"in": "all"}], "windows": [{"on": "front", "shape": "round", "frame": "4 mm"}], "grips": [{"kind": "pull", "on": "flap"}],
+		"finishes": [{"kind": "stamp", "on": "front", "count": "3", "when": "last", "dry": "7"}],
 		"toppers": [{"shape": "tag", "on": "hanging"}], "band": {"way": "cross", "second": "12 mm"}, "ribbon": {"way": "under"},
 		"handle": {"kind": "cord"}, "bow": {"curls": 3}, "closure": {"kind": "brad"}}`).Encode())
 	f.Add([]byte(`{"brevium":1,"copies":3,"size":{"length":"90 mm","width":"60 mm","depth":"30 mm"},"sheets":{"aim":"cost","sizes":"any",
