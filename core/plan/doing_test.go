@@ -489,10 +489,10 @@ func (d *doer) end() {
 	all := d.p.Box.Assemble(d.p.Card.Caliper, assembly.Closed)
 	lids := d.outer()
 	glued := false
-	for _, part := range d.p.Box.Parts {
+	d.everyPart("", &d.p.Box.Tree, func(path string, part *assembly.Part, top bool) {
 		p := part.Piece
 		if p == nil || d.p.Box.Piece(p.Name) != p {
-			continue
+			return
 		}
 		if len(p.Passes)+len(p.Slanted) > 0 {
 			d.must("scored %s", p.Name)
@@ -510,20 +510,22 @@ func (d *doer) end() {
 			}
 		}
 		if part.Rides || part.Loose || p.Part != sheet.Box || p.Shaped() {
-			continue
+			return
 		}
 		glued = glued || len(p.Glues) > 0
-		if part != d.p.Box.Parts[0] && len(part.At) > 0 && !slices.Contains(d.put, part.Name) {
-			d.wrong("missing: the %s is put nowhere", part.Name)
+		if !top && len(part.At) > 0 && !slices.Contains(d.put, path) {
+			d.wrong("missing: the %s is put nowhere", path)
 		}
 		if slices.ContainsFunc(p.Order, func(m sheet.Move) bool { return m.When == sheet.Close }) {
 			d.must("closed")
 		}
 		for _, face := range creased(p) {
-			d.must("fold %s/%s", part.Name, face)
+			d.must("fold %s/%s", path, face)
 		}
-		d.stuckRight(p, all.Of(part.Name).Faces)
-	}
+		if body := all.Of(path); body != nil {
+			d.stuckRight(p, body.Faces)
+		}
+	})
 	if glued {
 		d.must("folded dry")
 	}
@@ -540,6 +542,17 @@ func (d *doer) end() {
 		d.wrong("missing: the backing is never taken off the %s", face)
 	}
 	d.used(text)
+}
+
+// everyPart visits the parts of a tree and of the small boxes in it, each with its path; top is what a
+// tree begins with, which the others are put on.
+func (d *doer) everyPart(path string, tree *assembly.Tree, visit func(path string, part *assembly.Part, top bool)) {
+	for i, part := range tree.Parts {
+		visit(path+part.Name, part, i == 0)
+		if part.Within != nil {
+			d.everyPart(path+part.Name+"/", part.Within, visit)
+		}
+	}
 }
 
 func (d *doer) must(format string, args ...any) {
