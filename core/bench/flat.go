@@ -107,7 +107,8 @@ func (w Work) score() (out []Step) {
 		}
 		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
 		if c.hasTop() && !c.Ruler {
-			s.Says = append(s.Says, fmt.Sprintf("Mark the top edge of the %s in pencil, on the inside, before you turn the card.", words.Plain(c.Piece)))
+			s.Says = append(s.Says, fmt.Sprintf("Mark the top edge of the %s in pencil, on the inside, before you turn the card.",
+				words.Plain(c.Piece)))
 		}
 		s.Frames = c.lays(w.Say)
 		for _, t := range c.Turns {

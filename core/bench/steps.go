@@ -193,7 +193,8 @@ func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
 func Setup(title string) int { return setups[title] }
 
 var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1, StickOuter: 1, FormOn: 1, "Put together": 2,
+	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1,
+	StickOuter: 1, FormOn: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2, FinishUnscored: 3, FinishFlat: 3, FinishUnstuck: 3, FinishLast: 2}
 
 // cut gives, for each piece, what is cut to its scores and, by itself, how its tabs are

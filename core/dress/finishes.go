@@ -44,12 +44,14 @@ type kindOf struct {
 }
 
 var finishKinds = map[string]kindOf{
-	"ink":    {"flat", 0.75, 0, 5, "Drag %s along the edges of %s, a scrap of paper below", "an ink pad", false},
-	"sponge": {"flat", 1.5, 0, 10, "Sponge %s over the edges of %s, from a scrap inwards, a little at a time", "an ink pad and a sponge", false},
-	"stamp":  {"scoring", 0.25, 0.5, 5, "Stamp %s on %s, pressed straight down and not rocked", "a stamp and an ink pad", true},
-	"emboss": {"scoring", 2, 0, 0, "Emboss %s into %s, while no score can be pressed flat", "an embossing folder and a press", false},
-	"punched": {"sticking", 0.25, 0.75, 0, "Cut or punch %s from what is left of the card, and stick that on %s", "a punch or a die",
-		true},
+	"ink": {"flat", 0.75, 0, 5, "Drag %s along the edges of %s, a scrap of paper below", "an ink pad", false},
+	"sponge": {"flat", 1.5, 0, 10, "Sponge %s over the edges of %s, from a scrap inwards, a little at a time",
+		"an ink pad and a sponge", false},
+	"stamp": {"scoring", 0.25, 0.5, 5, "Stamp %s on %s, pressed straight down and not rocked", "a stamp and an ink pad", true},
+	"emboss": {"scoring", 2, 0, 0, "Emboss %s into %s, while no score can be pressed flat",
+		"an embossing folder and a press", false},
+	"punched": {"sticking", 0.25, 0.75, 0, "Cut or punch %s from what is left of the card, and stick that on %s",
+		"a punch or a die", true},
 	"sticker": {"last", 0, 0.25, 0, "Stick %s on %s, clear of every fold", "", true},
 	"letter":  {"flat", 1, 0, 10, "Letter %s on %s: pencil lines first, rubbed out when it is dry", "a fine pen", false},
 }

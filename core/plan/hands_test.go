@@ -14,8 +14,8 @@ import (
 // A sleeve, strap or cover formed on the box is cut longer by what its step says is trimmed, on the
 // sheet, in the cut list and on its card; nobody scores it before; the rest of the box is as it was.
 func TestFormedOnTheBox(t *testing.T) {
-	for family, name := range map[string]string{"sleeve-drawer": "sleeve", "flap-box": "band", "book-wrap": "strap", "wrap-cover": "base cover",
-		"fold-flat": "cover"} {
+	for family, name := range map[string]string{"sleeve-drawer": "sleeve", "flap-box": "band", "book-wrap": "strap",
+		"wrap-cover": "base cover", "fold-flat": "cover"} {
 		b := metric(family, 96, 70, 44, "tools.wraps", "formed")
 		if name == "band" {
 			b.Set("box.options.closure", "band")

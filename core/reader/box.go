@@ -290,7 +290,8 @@ func (l *list) claimStated() {
 		by   Length
 	}{{"from score to score", 0}, {"outside", t}, {"inside", -2 * t}} {
 		d := style.Dims{Length: l.size.Length + of.by, Width: l.size.Width + of.by, Depth: l.size.Depth + of.by/2}
-		if (near(s.Length, d.Length, of.by) && near(s.Width, d.Width, of.by) || near(s.Length, d.Width, of.by) && near(s.Width, d.Length, of.by)) &&
+		if (near(s.Length, d.Length, of.by) && near(s.Width, d.Width, of.by) ||
+			near(s.Length, d.Width, of.by) && near(s.Width, d.Length, of.by)) &&
 			near(s.Depth, d.Depth, of.by) {
 			c.Holds, c.Figure = true, of.word
 			break
