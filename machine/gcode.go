@@ -141,7 +141,7 @@ func (r *gcode) move(to Point, z float64) error {
 		r.lift()
 	case z <= 0:
 		if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {
-			return tooMany
+			return errTooMany
 		}
 	}
 	r.at, r.z = to, z

@@ -145,7 +145,7 @@ func (r *hpgl) moves(n []float64) error {
 		}
 		if r.at = to; r.down {
 			if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {
-				return tooMany
+				return errTooMany
 			}
 		}
 	}
