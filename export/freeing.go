@@ -59,23 +59,8 @@ func (c cluster) from(at Point) float64 {
 func (c cluster) grown(at Point) (out []Stroke) {
 	left, done := slices.Clone(c.strokes), slices.Clone(c.cut)
 	for len(left) > 0 {
-		best, back, least := 0, false, math.Inf(1)
-		for i, s := range left {
-			if len(done) > 0 && !slices.ContainsFunc(done, s.touches) {
-				continue
-			}
-			for _, b := range []bool{false, true} {
-				if by := apartBy(at, end(s, b)); by < least-1e-9 {
-					best, back, least = i, b, by
-				}
-			}
-		}
-		s := left[best]
-		left = slices.Delete(left, best, best+1)
-		if back {
-			s.Points = slices.Clone(s.Points)
-			slices.Reverse(s.Points)
-		}
+		var s Stroke
+		s, left = takeNearest(left, at, func(s Stroke) bool { return len(done) == 0 || slices.ContainsFunc(done, s.touches) })
 		out, done, at = append(out, s), append(done, s), end(s, true)
 	}
 	return out

@@ -17,7 +17,8 @@ import (
 type Part struct{ ID, Title string }
 
 // Parts lists them, in their order on paper.
-var Parts = []Part{{"notes", "Your notes"}, {"materials", "Materials"}, {"cost", "What it costs"}, {"cuts", "Cut list"}, {"layout", "Sheets"},
+var Parts = []Part{{"notes", "Your notes"}, {"materials", "Materials"}, {"cost", "What it costs"},
+	{"cuts", "Cut list"}, {"layout", "Sheets"},
 	{"cards", "Score cards"}, {"steps", "Steps with pictures"}, {"glue", "Glue map"}, {"cautions", "Cautions"},
 	{"templates", "Templates, true to size"}}
 
@@ -58,7 +59,8 @@ func Project(j plan.Job, o Options) ([]byte, error) {
 		id    string
 		write func()
 	}{{"materials", p.materials}, {"cost", p.cost}, {"cuts", p.cutList}, {"layout", p.layout}, {"cards", p.cards},
-		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions}, {"templates", func() { p.pdf.SetError(p.paper.templates(Drawings(j))) }}} {
+		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions},
+		{"templates", func() { p.pdf.SetError(p.paper.templates(Drawings(j))) }}} {
 		if p.has(part.id) {
 			part.write()
 		}
@@ -134,7 +136,8 @@ func (p project) head() {
 		p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.", checks))
 	}
 	if bad := UnprintableOf(p.Job); len(bad) > 0 {
-		p.para(fmt.Sprintf("These letters can't be printed: %s. A %c stands in their place: write them in by hand.", words.List(bad), missing))
+		p.para(fmt.Sprintf("These letters can't be printed: %s. The print has %c in their place. Write them in by hand.",
+			words.List(bad), missing))
 	}
 	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil && p.has("notes") {
 		p.para(notes)

@@ -36,14 +36,14 @@ func (d Drawing) verified(as string, data []byte, strokes []Stroke) error {
 		want, off = ofStrokes(strokes), 0.51/unitsAMM
 	}
 	if err != nil {
-		return fmt.Errorf("the %s file of %s can't be read again, so it is not given out: %w", as, d.Name, err)
+		return fmt.Errorf("the %s file of %s can't be read back. It was not made: %w", as, d.Name, err)
 	}
 	if len(want) != len(got) {
-		return fmt.Errorf("the %s file of %s has %d lines, not %d, so it is not given out", as, d.Name, len(got), len(want))
+		return fmt.Errorf("the %s file of %s has %d lines, not %d. It was not made", as, d.Name, len(got), len(want))
 	}
 	for i := range want {
 		if !want[i].like(got[i], off) {
-			return fmt.Errorf("line %d of the %s file of %s is not the plan's, so it is not given out", i+1, as, d.Name)
+			return fmt.Errorf("line %d of the %s file of %s is not in the plan. The file was not made", i+1, as, d.Name)
 		}
 	}
 	return nil
@@ -59,7 +59,7 @@ func (d Drawing) lies() error {
 				q.X-r > -hair && q.Y-r > -hair && q.X+r < d.W+hair && q.Y+r < d.H+hair {
 				continue
 			}
-			return fmt.Errorf("a line of the %s would lie off %s, at %.1f mm from the left and %.1f mm down, so it is not given out",
+			return fmt.Errorf("a line of the %s lies off %s, %.1f mm from the left and %.1f mm down. The file was not made",
 				p.Piece, d.Name, q.X, q.Y)
 		}
 	}

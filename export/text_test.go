@@ -12,10 +12,14 @@ import (
 
 // names are of people and things in our own world, in the scripts that people write.
 var names = map[string]string{
-	"Polish": "Łąka Żółw Święto", "Turkish": "Şişe İğde ılık", "Hungarian": "őszi virágfűzér", "Vietnamese": "Hộp quà tặng Nguyễn",
-	"Greek": "Κουτί δώρου ώρα", "Cyrillic": "Щедрый сад Їжак", "Han": "花园礼物盒", "Kana": "おくりもの ギフト", "Hangul": "정원 선물",
-	"Arabic": "هدية الحديقة", "Hebrew": "קופסת מתנה", "Thai": "กล่องของขวัญ", "Devanagari": "उपहार की पेटी", "Tamil": "பரிசு பெட்டி",
-	"Georgian": "საჩუქრის ყუთი", "Armenian": "նվերի տուփ", "signs": "🌷🎁 tulips", "mixed": "Box 3 for משפחה and 花",
+	"Polish": "Łąka Żółw Święto", "Turkish": "Şişe İğde ılık",
+	"Hungarian": "őszi virágfűzér", "Vietnamese": "Hộp quà tặng Nguyễn",
+	"Greek": "Κουτί δώρου ώρα", "Cyrillic": "Щедрый сад Їжак",
+	"Han": "花园礼物盒", "Kana": "おくりもの ギフト", "Hangul": "정원 선물",
+	"Arabic": "هدية الحديقة", "Hebrew": "קופסת מתנה",
+	"Thai": "กล่องของขวัญ", "Devanagari": "उपहार की पेटी", "Tamil": "பரிசு பெட்டி",
+	"Georgian": "საჩუქრის ყუთი", "Armenian": "նվերի տուփ",
+	"signs": "🌷🎁 tulips", "mixed": "Box 3 for משפחה and 花",
 }
 
 // named is a box with a name, and a thing in it of that name.

@@ -225,6 +225,28 @@ func linked(all []Stroke) (out []Stroke) {
 // mostTurns bounds how long an order is bettered.
 const mostTurns = 60
 
+// takeNearest takes from strokes the one that may come next whose end is nearest, turned to begin
+// there; the first where none may.
+func takeNearest(left []Stroke, at Point, may func(Stroke) bool) (next Stroke, rest []Stroke) {
+	best, back, least := 0, false, math.Inf(1)
+	for i, s := range left {
+		if !may(s) {
+			continue
+		}
+		for _, b := range []bool{false, true} {
+			if by := apartBy(at, end(s, b)); by < least-1e-9 {
+				best, back, least = i, b, by
+			}
+		}
+	}
+	next = left[best]
+	if back {
+		next.Points = slices.Clone(next.Points)
+		slices.Reverse(next.Points)
+	}
+	return next, slices.Delete(left, best, best+1)
+}
+
 // nearest orders strokes for little travel with the tool up: few by the least there is; more by
 // going always to the nearest end, then bettered by turning stretches of the order round as
 // long as that shortens the way.
@@ -235,20 +257,8 @@ func nearest(all []Stroke, at Point) (out []Stroke) {
 	left := slices.Clone(all)
 	here := at
 	for len(left) > 0 {
-		best, back, least := 0, false, math.Inf(1)
-		for i, s := range left {
-			for _, b := range []bool{false, true} {
-				if d := apartBy(here, end(s, b)); d < least-1e-9 {
-					best, back, least = i, b, d
-				}
-			}
-		}
-		s := left[best]
-		left = slices.Delete(left, best, best+1)
-		if back {
-			s.Points = slices.Clone(s.Points)
-			slices.Reverse(s.Points)
-		}
+		var s Stroke
+		s, left = takeNearest(left, here, func(Stroke) bool { return true })
 		out = append(out, s)
 		here = s.Points[len(s.Points)-1]
 	}

@@ -29,7 +29,7 @@ func trueToNets(j plan.Job) (err error) {
 // trueTo compares the lines of a drawing with the faces of a piece.
 func trueTo(piece *sheet.Piece, drawn []Path) error {
 	wrong := func(what string, at Point) error {
-		return fmt.Errorf("the drawing of the %s %s, at %.1f mm from the left and %.1f mm down, so it is not given out", piece.Name, what,
+		return fmt.Errorf("the drawing of the %s %s, %.1f mm from the left and %.1f mm down. The file was not made", piece.Name, what,
 			at.X, at.Y)
 	}
 	lies := func(kinds map[Kind]bool, q Point) bool {
@@ -73,7 +73,7 @@ func trueTo(piece *sheet.Piece, drawn []Path) error {
 		switch p.Kind {
 		case Cut, Valley, Mountain, Bend:
 			if q, ok := p.beside(all); ok {
-				return wrong("has a line that is none of it", q)
+				return wrong("has a line that its net doesn't", q)
 			}
 		}
 	}
@@ -86,7 +86,8 @@ func trueHoles(piece *sheet.Piece, drawn []Path, wrong func(string, Point) error
 	for _, p := range drawn {
 		if p.Kind == Hole && p.Round > 0 {
 			rounds++
-			if !piece.Proved(sheet.Punch{Mid: sheet.Point{X: measure.FromMM(p.Points[0].X), Y: measure.FromMM(p.Points[0].Y)}, Diameter: measure.FromMM(p.Round)}) {
+			mid := sheet.Point{X: measure.FromMM(p.Points[0].X), Y: measure.FromMM(p.Points[0].Y)}
+			if !piece.Proved(sheet.Punch{Mid: mid, Diameter: measure.FromMM(p.Round)}) {
 				return wrong("has a round hole that was not proved", p.Points[0])
 			}
 		}

@@ -112,7 +112,7 @@ func (p Program) order(bed Bed) (why []string) {
 		cut = cut || s.Tool == Knife
 	}
 	if i, ok := p.loose(bed); ok {
-		why = append(why, fmt.Sprintf("Stroke %d lies within a piece that was cut free before: cut what is within first.", i+1))
+		why = append(why, fmt.Sprintf("Stroke %d lies in a piece that is already cut free. Cut everything inside a piece before its rim.", i+1))
 	}
 	return why
 }

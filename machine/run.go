@@ -108,7 +108,7 @@ func (m *Machine) Load(p Program) error {
 	return nil
 }
 
-var onIt = refused("There is a job on the machine. Let it finish, or stop it.")
+var onIt = refused("The machine is busy. Let the job finish, or stop it.")
 
 func (m *Machine) busy() bool {
 	m.mu.Lock()

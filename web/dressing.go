@@ -278,14 +278,18 @@ func (f form) finishGroups() (out []group) {
 				}
 			}
 		}
-		out = append(out, group{ID: "finish-" + fin.ID, Title: fmt.Sprintf("Finish %d", i+1),
+		g := group{ID: "finish-" + fin.ID, Title: fmt.Sprintf("Finish %d", i+1),
 			Remove: "remove-dress:finishes." + fin.ID, MoreSays: "When, how long, drying",
 			Fields: []field{f.pick(p+"kind", choices("ink", "inked edges", "sponge", "sponged edges", "stamp", "stamped", "emboss",
 				"embossed", "punched", "die-cut or punched pieces", "sticker", "stickers", "letter", "lettering")),
-				f.pick(p+"on", f.pointed(on, string(fin.On))), f.open(p+"what", "as you like"), f.open(p+"count", "1")},
+				f.pick(p+"on", f.pointed(on, string(fin.On))), f.open(p+"what", "as you like")},
 			More: []field{f.pick(p+"when", choices("", "as is usual for it", "scoring", "before scoring", "flat",
-				"while all is flat", "sticking", "when layers are on, before sticking", "last", "on the closed box")),
-				f.open(p+"minutes", "as is usual"), f.open(p+"dry", "as is usual")}})
+				"while all is flat", "sticking", "after the layers, before sticking", "last", "on the closed box")),
+				f.open(p+"minutes", "as is usual"), f.open(p+"dry", "as is usual")}}
+		if dress.Counted(string(fin.Kind)) {
+			g.Fields = append(g.Fields, f.open(p+"count", "1"))
+		}
+		out = append(out, g)
 	}
 	return out
 }
@@ -298,7 +302,8 @@ func (f form) roundGroups() []group {
 		MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []field{f.pick("dress.band.form", choices("", "scored first", "wrapped", "wrapped round the box, then scored")),
+		band.More = []field{f.pick("dress.band.form", choices("", "as the house does it",
+			"scored", "scored first", "wrapped", "formed on the box")),
 			f.open("dress.band.lap", ""),
 			f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}

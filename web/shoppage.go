@@ -208,7 +208,7 @@ func (f form) toolGroups(prefix string) []group {
 			f.pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
 			f.pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
 			f.pick(prefix+"folder", []style.Choice{{ID: "", Label: "a bone folder"}, {ID: "none", Label: "the back of a spoon"}})},
-			Says: []string{"Score cards and steps go by what you have: with a ruler every length is measured from one edge."}},
+			Says: []string{"Score cards and steps use the tools you choose. With a ruler, you measure every length from one edge."}},
 		{Title: "Trimmer", ID: "trimmer", Fields: []field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
 		{Title: "Punches and cutters", ID: "punches", Fields: []field{open("punches", "none")},
 			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +

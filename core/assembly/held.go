@@ -45,7 +45,7 @@ func (b *Box) asMeasured(s Standing, t Length) fold.Check {
 			told, got := [3]Length{d.told.Length, d.told.Width, d.told.Depth}[i], [3]Length{d.got.Length, d.got.Width, d.got.Depth}[i]
 			if off := (told - got).MM(); math.Abs(off) > 0.02 && c.Holds {
 				c.Holds = false
-				c.Figure = fmt.Sprintf("it says %.2f mm %s %s and folds to %.2f mm", told.MM(), d.what, name, got.MM())
+				c.Figure = fmt.Sprintf("it says %.2f mm %s %s, but folds to %.2f mm", told.MM(), d.what, name, got.MM())
 			}
 		}
 	}
@@ -63,7 +63,7 @@ const typed = "score-list"
 
 // held checks that whatever is there to be held is.
 func (b *Box) held(s Standing) fold.Check {
-	c := fold.Check{Name: "all that should hold is held", Holds: true}
+	c := fold.Check{Name: "everything is stuck that should be", Holds: true}
 	faces, parts := 0, 0
 	var faults []string
 	known := map[*Tree]bool{}
@@ -115,7 +115,7 @@ func (g grown) holdsFace(p *Part, face string) bool {
 
 // legs checks that what stands inside on legs stands on the floor with all of them.
 func (b *Box) legs(s Standing) []fold.Check {
-	c := fold.Check{Name: "what has legs stands on them", Holds: true}
+	c := fold.Check{Name: "legs reach the floor", Holds: true}
 	n := 0
 	for _, body := range b.inside(s) {
 		for _, f := range body.Faces {
@@ -183,9 +183,10 @@ func atOnce(p *sheet.Piece) (faults []string) {
 	}
 	for _, f := range p.Kept() {
 		for _, e := range f.Edges {
-			if e.Kind == sheet.Score && e.Turn == 0 && e.Via == 0 && e.Free == 0 && e.Beyond != nil && !e.Beyond.Waste && f.Number < e.Beyond.Number &&
+			if e.Kind == sheet.Score && e.Turn == 0 && e.Via == 0 && e.Free == 0 &&
+				e.Beyond != nil && !e.Beyond.Waste && f.Number < e.Beyond.Number &&
 				!slices.Equal(moves(f.Name), moves(e.Beyond.Name)) {
-				faults = append(faults, fmt.Sprintf("the %s and the %s of the %s hold together and are folded one after the other",
+				faults = append(faults, fmt.Sprintf("the %s and the %s of the %s are one card but fold one after the other",
 					words.Plain(f.Name), words.Plain(e.Beyond.Name), words.Plain(p.Name)))
 			}
 		}
@@ -204,7 +205,9 @@ func (g grown) mustHold(p *Part) bool {
 
 func (g grown) holdsPart(p *Part) bool {
 	of := func(r string) bool { return r == p.Name || strings.HasPrefix(r, p.Name+"/") }
-	return p.Rests || p.Off != Stays || slices.ContainsFunc(g.Joins, func(j Join) bool { return of(j.A) || of(j.B) || slices.ContainsFunc(j.Or, of) })
+	return p.Rests || p.Off != Stays || slices.ContainsFunc(g.Joins, func(j Join) bool {
+		return of(j.A) || of(j.B) || slices.ContainsFunc(j.Or, of)
+	})
 }
 
 // forgotten finds faces of different parts that lie flat on each other without a join. What comes

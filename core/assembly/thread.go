@@ -45,19 +45,20 @@ func (g grown) threaded(th Thread) fold.Check {
 			across = off.Y.MM()
 		}
 		if beside := across / 2 / float64(th.Holes); math.Abs(beside) > apart/2 {
-			faults = append(faults, fmt.Sprintf("the holes in the %s lie %.1f mm beside its middle", words.Plain(r), math.Abs(beside)))
+			faults = append(faults, fmt.Sprintf("the holes in the %s are %.1f mm off its middle", words.Plain(r), math.Abs(beside)))
 		}
 		all = append(all, p)
 	}
 	for i, a := range all {
 		for _, b := range all[i+1:] {
 			gap := math.Abs(a.face.Poly[0].Sub(b.face.Poly[0]).Dot(b.face.In))
-			if th.Apart || math.Abs(a.face.In.Dot(b.face.In)) < 0.999 || gap > through || fold.Overlap(a.face, b.face) < 0.9*min(a.face.Area(), b.face.Area()) {
+			if th.Apart || math.Abs(a.face.In.Dot(b.face.In)) < 0.999 || gap > through ||
+				fold.Overlap(a.face, b.face) < 0.9*min(a.face.Area(), b.face.Area()) {
 				continue
 			}
 			for _, q := range a.at {
 				if least := nearestHole(q, b.at, b.face.In); least > apart {
-					faults = append(faults, fmt.Sprintf("a hole in the %s lies %.1f mm beside the one behind it", words.Plain(a.face.Name), least))
+					faults = append(faults, fmt.Sprintf("a hole in the %s is %.1f mm off the one behind it", words.Plain(a.face.Name), least))
 				}
 			}
 		}

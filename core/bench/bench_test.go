@@ -66,7 +66,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"Take 1 of A4 and cut", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
+		"Take 1 of A4. Cut out", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
 			"score 2 from the left edge, 2 deep; in from the bottom edge, along the score 2 from the right edge, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",

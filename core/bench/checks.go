@@ -20,9 +20,9 @@ var checks = map[string]check{
 	"Trim": {"Each piece measures what its card says, at both ends, and its corners are square.", []Remedy{
 		{"A hair too large", "trim it now: every score is measured from its edges."},
 		{"Too small, or out of square", "cut it anew; keep the short one for a smaller piece."}}},
-	"Join": {"The halves lie in one line along both edges, and no gap shows between them.", []Remedy{
-		{"They are askew", "lift the strip while you can and lay both along a ruler; tape must be cut and the strip made anew."},
-		{"A gap shows", "trim both edges square, and join them again: the piece is then shorter by what came off."}}},
+	"Join": {"Both edges run straight across the joint, and there is no gap.", []Remedy{
+		{"They are askew", "lift the strip at once and line both halves up along a ruler. If it is taped, slit the tape and cut a new strip."},
+		{"A gap shows", "trim both edges square and join them again. The piece is now shorter by what you trimmed."}}},
 	"Score": {"Each score is an even groove, as far from its edge at one end as at the other.", []Remedy{
 		{"A score runs askew", "the edge was off the fence: set it again and score over it, a little deeper."},
 		{"One is in the wrong place", "press it out from the other face, or cut the piece anew where it would show."}}},
@@ -36,8 +36,8 @@ var checks = map[string]check{
 		{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}},
 	"Mitre": {"Each tab is a hair narrower at its end than where it hangs.", []Remedy{
 		{"A tab catches", "take a little more off its end, on the slant."}}},
-	"Fold to shape": {"It stands as it is drawn when you let it go, or with a finger on it.", []Remedy{
-		{"It springs open", "burnish the folds again, right over."}}},
+	"Fold to shape": {"It keeps the shape in the picture, by itself or under one finger.", []Remedy{
+		{"It springs open", "fold it right over and burnish the folds again."}}},
 	"Closures": {"What belongs together meets when the piece is folded as it will close.", nil},
 	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
 		{"A layer is askew", "lift it at once with the back of a knife and set it again."},
@@ -54,18 +54,18 @@ var checks = map[string]check{
 	"Fill": {"Everything is in and the lid or flap still closes without force.", []Remedy{
 		{"It stands too high", "take out what lies below it (tissue, shred), or lay it another way."},
 		{"It rattles", "fill the room with tissue or shred."}}},
-	FinishUnscored: {"It lies where its panel will be, the right way up, and nothing smears when you touch it.", smudged},
-	FinishFlat:     {"Nothing smears when you touch it, and the other face is clean.", smudged},
-	FinishUnstuck:  {"It sits straight, clear of every fold, and nothing smears when you touch it.", smudged},
-	FinishLast:     {"It sits straight, and holds when you run a finger over its edge.", nil},
+	FinishUnscored: {"The print is inside its panel and the right way up. It doesn't smear when you touch it.", smudged},
+	FinishFlat:     {"It doesn't smear when you touch it, and the other side is clean.", smudged},
+	FinishUnstuck:  {"It sits straight and away from the folds. It doesn't smear when you touch it.", smudged},
+	FinishLast:     {"It sits straight, and its edge doesn't lift under your finger.", nil},
 	"Close": {"It is shut all round and stays shut when you turn it.", []Remedy{
 		{"It springs open", "burnish the last fold again, or hold it with a dot."},
 		{"A flap bows", "take a sliver off its free edge."}}},
 }
 
 var smudged = []Remedy{
-	{"It has smeared", "let it dry, then go over it darker, or lay a layer, a label or a punched shape over it."},
-	{"It has gone through to the inside", "a liner hides it; next time less ink, and a scrap below."}}
+	{"The ink has smeared", "let it dry, then cover it with a label or a punched shape, or ink it darker."},
+	{"The ink shows on the inside", "cover it with a liner. Use less ink next time."}}
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {

@@ -47,7 +47,7 @@ func (w Work) finish() (out []Step) {
 			dry = max(dry, f.Dry)
 		}
 		if dry > 0 {
-			s.Says = append(s.Says, "Lay it where nothing touches it for "+plural(dry, "minute")+".")
+			s.Says = append(s.Says, "Leave it to dry, untouched, for "+plural(dry, "minute")+".")
 			s.Waits = []Wait{{"Let it dry", dry * 60}}
 		}
 		out = append(out, s)

@@ -22,16 +22,16 @@ func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {
 }
 
 func (w Work) trim() []Step {
-	first := []string{fmt.Sprintf("Take %s and cut the pieces in the order shown under Sheets.", w.From)}
+	first := []string{fmt.Sprintf("Take %s. Cut out the pieces, following the numbers on the drawing of each sheet.", w.From)}
 	first = append(append(first, w.Tape.Across...), w.Spacers...)
 	if w.Tools.Scissors {
-		first = append(first, "Without a trimmer: measure each cut at both of its ends, draw the line with a ruler and a pencil, and cut along "+
+		first = append(first, "Without a trimmer, mark each cut at both ends, join the marks with ruler and pencil, and cut along "+
 			"it with long strokes of the scissors.")
 	}
 	if w.Copies > 1 {
 		once := ": set the trimmer once for each size."
 		if w.Tools.Scissors {
-			once = ": cut one of each size, and mark the others round it."
+			once = ": cut one of each size, and draw round it for the others."
 		}
 		first = append(first, fmt.Sprintf("Make %d of everything%s", w.Copies, once))
 	}
@@ -49,10 +49,10 @@ func (w Work) trimmed(first []string) (out []Step) {
 		if i == 0 {
 			s.Says = slices.Clone(first)
 		}
-		says := fmt.Sprintf("Sheet %d is %s; it is cut %s.", of.N+1, of.Of, plural(len(of.Cuts), "time"))
+		says := fmt.Sprintf("Sheet %d (%s): make %s.", of.N+1, of.Of, plural(len(of.Cuts), "cut"))
 		if of.Alike > 1 {
-			says = fmt.Sprintf("Sheet %d and %d more like it are %s; each is cut %s.", of.N+1, of.Alike-1, of.Of,
-				plural(len(of.Cuts), "time"))
+			says = fmt.Sprintf("Sheet %d and %d more like it (%s): make %s in each.", of.N+1, of.Alike-1, of.Of,
+				plural(len(of.Cuts), "cut"))
 		}
 		s.Says = append(s.Says, says)
 		if w.Tools.Scissors {
@@ -102,12 +102,12 @@ func (w Work) score() (out []Step) {
 			first = false
 			s.Says = append(s.Says, "Inside face up.")
 			if w.Tools.FromRight && !w.Tools.Ruler {
-				s.Says = append(s.Says, "Your board is numbered from the right: its fence is at the right hand.")
+				s.Says = append(s.Says, "Your board is numbered from the right. Turn it so that its fence is at your right hand.")
 			}
 		}
 		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))
 		if c.hasTop() && !c.Ruler {
-			s.Says = append(s.Says, fmt.Sprintf("Mark the top edge of the %s in pencil, on the inside, before you turn the card.",
+			s.Says = append(s.Says, fmt.Sprintf("Before you turn the %s, mark the top edge in pencil on the inside.",
 				words.Plain(c.Piece)))
 		}
 		s.Frames = c.lays(w.Say)
@@ -125,7 +125,7 @@ func (w Work) burnish() Step {
 		press = "the back of a spoon"
 	}
 	s := Step{ID: "burnish", Title: "Fold and burnish", Says: append([]string{
-		"Fold along every score and press it sharp with " + press + ", card face against clean paper."}, w.Trims...)}
+		"Fold along every score and press it sharp with " + press + ", with the outside on clean paper."}, w.Trims...)}
 	for _, p := range w.Pieces {
 		if len(p.Passes)+len(p.Slanted) > 0 && w.spare(p) == 0 {
 			s.Frames = append(s.Frames, Frame{Says: words.Capital(p.Name) + ": " + foldsOf(p), Look: Scored, Piece: p.Name,
@@ -159,9 +159,9 @@ func foldsOf(p *sheet.Piece) string {
 	}
 	switch {
 	case mountains == 0:
-		return "every score is folded up towards you, and back."
+		return "fold every score up towards you, and back."
 	case valleys == 0:
-		return "every score is folded away from you, and back."
+		return "fold every score away from you, and back."
 	}
-	return fmt.Sprintf("%d are folded up towards you, %d (drawn beaded) away from you.", valleys, mountains)
+	return fmt.Sprintf("fold %d up towards you and %d (the dotted ones) away from you.", valleys, mountains)
 }

@@ -34,7 +34,7 @@ func TestOrderOfFolding(t *testing.T) {
 	for step, parts := range map[string][]string{
 		"Score":        {"Score on the slant from 3 left, 1 down to 2 left, 0 down.", "Don't score the lines drawn as bends"},
 		"Cut":          {"cut a window 1 × 1/2, its corner 1 from the left and 2 from the top"},
-		"Closures":     {"Stick a magnet on the inside of the tube: 1 from the left and 1/2 from the top", "Hold the two magnets together"},
+		"Closures":     {"Stick a magnet on the inside of the tube: 1 from the left and 1/2 from the top", "Let the two magnets snap together"},
 		"Stick":        {"outside of the seam", "Wrap it round. Set edges level", "Mind it."},
 		"Put together": {"Knot the handle inside."},
 		"Close":        {"Tie it."},

@@ -79,10 +79,10 @@ func (w Work) fit() Step {
 	s := Step{ID: "fit", Title: "Dry-fit"}
 	for _, l := range w.Lids {
 		if p := w.piece(l); p != nil && w.sticksNow(p) {
-			s.Says = append(s.Says, fmt.Sprintf("Fold the %s up without sticking it, hold its corners and try it on: it should slide on by "+
-				"its own weight, or with a light push. Only then stick it.", words.Plain(l)))
+			s.Says = append(s.Says, fmt.Sprintf("Fold the %s up without sticking it. Hold its corners and try it on: it should slide down by "+
+				"itself or with a light push. Only then stick it.", words.Plain(l)))
 		} else {
-			s.Says = append(s.Says, fmt.Sprintf("Try the %s on: it should slide on by its own weight, or with a light push.", words.Plain(l)))
+			s.Says = append(s.Says, fmt.Sprintf("Try the %s on: it should slide down by itself or with a light push.", words.Plain(l)))
 		}
 		s.Minutes += 0.25 * float64(w.Copies)
 	}
@@ -163,7 +163,7 @@ func (w Work) close() Step {
 		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Last, " "), Look: Standing, At: float64(n),
 			Parts: w.shown(n), Late: true})
 		if w.Busy {
-			s.Says = append(s.Says, "A busy paper hides a lap; lay it at the back or below where it doesn't.")
+			s.Says = append(s.Says, "A busy pattern hides the lap. On plain paper, put the lap at the back or below.")
 		}
 	}
 	return s
@@ -184,7 +184,7 @@ func (w Work) peel(d Done) string {
 	}
 	var says []string
 	if len(taped) > 0 {
-		says = append(says, fmt.Sprintf("Now peel the backing off the tape on the %s.", d.Piece.Names(taped)))
+		says = append(says, fmt.Sprintf("Peel the backing off the tape on the %s.", d.Piece.Names(taped)))
 	}
 	if len(glued) > 0 {
 		says = append(says, fmt.Sprintf("Put glue on the %s.", d.Piece.Names(glued)))

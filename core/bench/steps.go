@@ -266,8 +266,8 @@ func (w Work) closures() Step {
 	return s
 }
 
-const magnetsFirst = "Hold the two magnets together through the card first. The faces that draw each other look at each other when " +
-	"the box is closed: mark them, stick each magnet with its mark that way, and cover them last."
+const magnetsFirst = "Let the two magnets snap together through the card first. The faces that touch must face each other when " +
+	"the box is closed: mark them with a pen, and stick each magnet that way round. Cover them last."
 
 // wayRound says how a piece is turned from cut to cut: where every corner is cut alike as it comes
 // round, always the same one; else the lit cut says which is next.
@@ -283,9 +283,9 @@ func wayRound(p *sheet.Piece) string {
 		one = one && edge != "" && (next[edge] == of) == (next["left"] == seen["left"])
 	}
 	if one {
-		return "Turn the piece a quarter each time and always cut the same corner: nobody then cuts the wrong one."
+		return "Turn the piece a quarter each time and always cut the same corner."
 	}
-	return "Go by the cut that is lit, one after the other: the corners are not all cut alike."
+	return "Make the marked cuts one by one: the corners are not all the same."
 }
 
 // DressStanding is what the step is called in which layers go on when all stands.

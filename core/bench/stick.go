@@ -80,7 +80,7 @@ func (w Work) sticking(p *sheet.Piece, late map[string]bool) (says []string) {
 		}
 	}
 	if len(wait) > 0 {
-		says = append(says, fmt.Sprintf("%s: put tape on the %s too, and leave its backing on until the box is filled.",
+		says = append(says, fmt.Sprintf("%s: put tape on the %s too. Leave its backing on until the box is filled.",
 			words.Capital(p.Name), p.Names(wait)))
 	}
 	for _, g := range p.Glues {
@@ -182,8 +182,8 @@ func (w Work) forming(p *sheet.Piece, spare Length) string {
 	if len(p.Tips) > 0 || slices.ContainsFunc(CutsOf(p), func(c Cuts) bool { return c.Trim }) {
 		lap = " Snip the corners of its end."
 	}
-	return fmt.Sprintf("%s: wrap it round what it goes round, not tight, and pinch it at every edge it turns over. Take it off, score it "+
-		"straight across at each pinch and fold it sharp. Wrap it again, and trim its end: it was cut %s too long for that.%s",
+	return fmt.Sprintf("%s: wrap it loosely round the box and pinch it at every edge. Take it off, score straight across at each pinch, "+
+		"and fold. Wrap it again and trim its end: it was cut %s too long.%s",
 		words.Capital(words.Plain(p.Name)), w.Say(spare), lap)
 }
 

@@ -21,7 +21,7 @@ import (
 // ToldRight is the check that score cards and cuts tell the nets that were proved. Pieces without
 // a card are only cut.
 func ToldRight(pieces []*sheet.Piece, cards []ScoreCard, cuts func(*sheet.Piece) []Cuts, say func(Length) string) fold.Check {
-	c := fold.Check{Name: "score cards and cuts tell the drawn nets", Holds: true}
+	c := fold.Check{Name: "score cards and cuts match the drawings", Holds: true}
 	scores, slits := 0, 0
 	var faults []string
 	for _, p := range pieces {
@@ -63,7 +63,7 @@ func (t *toldNet) card(c ScoreCard) {
 		for _, m := range turn.At {
 			l := sheet.Line{Kind: sheet.Score, Fold: map[bool]sheet.Fold{true: sheet.Mountain}[m.Mountain]}
 			if got := m.Groove - m.Spacer; !m.Ruler && got != m.At { // what the board does with it
-				t.wrong = append(t.wrong, fmt.Sprintf("the score %s from the %s edge is set by a groove for another", t.say(m.At), turn.Edge))
+				t.wrong = append(t.wrong, fmt.Sprintf("the score %s from the %s edge is set in the wrong groove", t.say(m.At), turn.Edge))
 			}
 			from, to := m.From, m.To
 			switch turn.Edge {
@@ -103,7 +103,7 @@ func (t *toldNet) faults() []string {
 	out := slices.Clone(t.wrong)
 	note := func(format string, args ...any) { out = append(out, fmt.Sprintf(format, args...)) }
 	if t.w != t.Width || t.h != t.Height {
-		note("it is told %s × %s and drawn %s × %s", t.say(t.w), t.say(t.h), t.say(t.Width), t.say(t.Height))
+		note("the score card says %s × %s and the drawing %s × %s", t.say(t.w), t.say(t.h), t.say(t.Width), t.say(t.Height))
 	}
 	var drawn []sheet.Line // everything along which a score may run
 	for _, l := range t.Outline() {
@@ -118,17 +118,17 @@ func (t *toldNet) faults() []string {
 			continue
 		}
 		if !covered(l, by, func(o sheet.Line) bool { return o.Kind == l.Kind && (o.Fold == l.Fold || l.Kind == sheet.Bend) }) {
-			note("the %s from %s is not told as it is drawn", words.Plain(l.Kind.String()), t.fromTo(l))
+			note("the %s from %s is not as it is drawn", words.Plain(l.Kind.String()), t.fromTo(l))
 		}
 	}
 	for _, s := range t.scores {
 		if at, ok := t.acrossCard(s, drawn); ok {
-			note("a score is told over card that stays whole, at %s across, %s down", t.say(at.X), t.say(at.Y))
+			note("the score card scores a face that stays flat, at %s across, %s down", t.say(at.X), t.say(at.Y))
 		}
 	}
 	for _, s := range t.slants {
 		if !covered(s, drawn, func(o sheet.Line) bool { return o.Kind == s.Kind && o.Fold == s.Fold || s.Kind == sheet.Bend }) {
-			note("a line is told from %s, and none is drawn there", t.fromTo(s))
+			note("the score card has a line from %s that the drawing doesn't", t.fromTo(s))
 		}
 	}
 	out = append(out, t.slitFaults()...)
@@ -253,13 +253,13 @@ func (t *toldNet) slitFaults() (out []string) {
 				continue
 			}
 			if !covered(e.Line, t.slits, func(sheet.Line) bool { return true }) {
-				out = append(out, fmt.Sprintf("the slit from %s is not told", t.fromTo(e.Line)))
+				out = append(out, fmt.Sprintf("no step has the slit from %s", t.fromTo(e.Line)))
 			}
 		}
 	}
 	for _, s := range t.slits {
 		if !covered(s, drawn, func(sheet.Line) bool { return true }) {
-			out = append(out, fmt.Sprintf("a slit is told from %s, and none is drawn there", t.fromTo(s)))
+			out = append(out, fmt.Sprintf("the steps have a slit from %s that the drawing doesn't", t.fromTo(s)))
 		}
 	}
 	lit := map[*sheet.Face]int{}
@@ -269,7 +269,7 @@ func (t *toldNet) slitFaults() (out []string) {
 	for _, f := range t.Faces[len(t.Kept()):] {
 		if lit[f] != 1 {
 			lo, _ := f.Bounds()
-			out = append(out, fmt.Sprintf("what is cut away at %s across, %s down is lit %d times", t.say(lo.X), t.say(lo.Y), lit[f]))
+			out = append(out, fmt.Sprintf("the part cut away at %s across, %s down is marked %d times", t.say(lo.X), t.say(lo.Y), lit[f]))
 		}
 	}
 	return out
@@ -279,7 +279,7 @@ func (t *toldNet) slitFaults() (out []string) {
 func (t *toldNet) openingFaults() (out []string) {
 	told := 0
 	note := func(what string, lo, hi sheet.Point) {
-		out = append(out, fmt.Sprintf("the %s told at %s across, %s down is not drawn so", what, t.say((lo.X+hi.X)/2), t.say((lo.Y+hi.Y)/2)))
+		out = append(out, fmt.Sprintf("the %s at %s across, %s down is not so in the drawing", what, t.say((lo.X+hi.X)/2), t.say((lo.Y+hi.Y)/2)))
 	}
 	open := t.Faces[len(t.Kept()):]
 	box := func(what string, lo, hi sheet.Point, slack Length) {
@@ -315,7 +315,7 @@ func (t *toldNet) openingFaults() (out []string) {
 		}
 	}
 	if inside := len(t.Windows) + len(t.Punches); inside < holes && !t.Shaped() {
-		out = append(out, fmt.Sprintf("%d openings are drawn and %d told", holes, inside))
+		out = append(out, fmt.Sprintf("the drawing has %d openings and the steps %d", holes, inside))
 	}
 	return out
 }

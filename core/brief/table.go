@@ -174,7 +174,7 @@ var Table = []Field{
 	{Path: "dress.toppers.*.ink", Kind: Words, Label: "ink of the words"},
 	{Path: "dress.toppers.*.stock", Kind: Words, Label: "cards", Help: "from the lowest up"},
 	{Path: "dress.finishes.*.kind", Kind: Choice, Label: "kind"},
-	{Path: "dress.finishes.*.on", Kind: Words, Label: "on", Help: "panels, or a piece of the dressing by its name"},
+	{Path: "dress.finishes.*.on", Kind: Words, Label: "on", Help: "panels, or a piece such as the band"},
 	{Path: "dress.finishes.*.what", Kind: Words, Label: "what", Help: "the colour, the picture or the words"},
 	{Path: "dress.finishes.*.count", Kind: Number, Label: "on each", Help: "how many"},
 	{Path: "dress.finishes.*.when", Kind: Choice, Label: "when"},

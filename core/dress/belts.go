@@ -147,10 +147,6 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	}
 	gain += (2 * under).Up(k.Step.Size) // over what lies there already
 	name = k.name(name)
-	if k.Belt.Wrapped && block {
-		k.wrapped(name, w, width, c, (measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size), stuck)
-		return
-	}
 	if !block {
 		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)),
 			"strip")
@@ -185,24 +181,6 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	}
 	k.last(how+", %s: its seam is %s. It is %s longer all round than the box.", name, w.says, w.seam(),
 		k.Say(2*(deep-wide)+2*(tall-high)))
-}
-
-// wrapped cuts a strip that is a little longer than it goes round: it is pinched where it turns on
-// the box itself, and trimmed there.
-func (k *work) wrapped(name string, w way, width Length, c shop.Card, long Length, stuck bool) {
-	spare := k.usual(inch/2, 12*mm)
-	strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows(long+spare), "strip")
-	strip.Part = sheet.Band
-	w = w.seamed(k.Belt.Above)
-	k.loose(strip, c, 1, w.sides[2])
-	how := "only to itself, so that it slides"
-	if stuck {
-		how = "to itself and to the box"
-	}
-	k.last("Wrap the %s round the closed box, %s, its ends meeting %s, and pinch it at every edge it turns over. Take it off, score it "+
-		"across at each pinch and fold it sharp. Wrap it again, not tight: trim its end where it laps %s over its beginning "+
-		"(it was cut some %s too long for that), and stick the lap %s.",
-		name, w.says, w.seam(), k.Say(k.Belt.Lap), k.Say(spare), how)
 }
 
 // seamed is a way with its seam on top, where it goes over the top.

@@ -44,20 +44,23 @@ type kindOf struct {
 }
 
 var finishKinds = map[string]kindOf{
-	"ink": {"flat", 0.75, 0, 5, "Drag %s along the edges of %s, a scrap of paper below", "an ink pad", false},
-	"sponge": {"flat", 1.5, 0, 10, "Sponge %s over the edges of %s, from a scrap inwards, a little at a time",
+	"ink": {"flat", 0.75, 0, 5, "Put scrap paper under it, and draw %s along the edges of %s", "an ink pad", false},
+	"sponge": {"flat", 1.5, 0, 10, "Sponge %s along the edges of %s. Start on scrap paper, wipe inwards, and add a little at a time",
 		"an ink pad and a sponge", false},
-	"stamp": {"scoring", 0.25, 0.5, 5, "Stamp %s on %s, pressed straight down and not rocked", "a stamp and an ink pad", true},
-	"emboss": {"scoring", 2, 0, 0, "Emboss %s into %s, while no score can be pressed flat",
+	"stamp": {"scoring", 0.25, 0.5, 5, "Stamp %s on %s. Press straight down and don't rock the stamp", "a stamp and an ink pad", true},
+	"emboss": {"scoring", 2, 0, 0, "Emboss %s into %s. Do it before you score: the press flattens scores",
 		"an embossing folder and a press", false},
-	"punched": {"sticking", 0.25, 0.75, 0, "Cut or punch %s from what is left of the card, and stick that on %s",
+	"punched": {"sticking", 0.25, 0.75, 0, "Punch or cut %s out of leftover card, and stick it on %s",
 		"a punch or a die", true},
-	"sticker": {"last", 0, 0.25, 0, "Stick %s on %s, clear of every fold", "", true},
-	"letter":  {"flat", 1, 0, 10, "Letter %s on %s: pencil lines first, rubbed out when it is dry", "a fine pen", false},
+	"sticker": {"last", 0, 0.25, 0, "Stick %s on %s, away from the folds", "", true},
+	"letter":  {"flat", 1, 0, 10, "Letter %s on %s. Draw pencil lines first, and rub them out when the ink is dry", "a fine pen", false},
 }
 
 // FinishKinds are the kinds that there are, as they are offered.
 var FinishKinds = []string{"ink", "sponge", "stamp", "emboss", "punched", "sticker", "letter"}
+
+// Counted reports whether a kind of finish is counted: so many stamps on each panel.
+func Counted(kind string) bool { return finishKinds[kind].counted }
 
 // usually is what a finish is done with where nothing is said.
 var usually = map[string]string{"ink": "the ink pad", "sponge": "ink", "stamp": "the stamp", "emboss": "the pattern", "punched": "a shape",
@@ -93,7 +96,7 @@ func (k *work) finishes() {
 			continue
 		}
 		if len(all) == 0 {
-			k.wrong("on", "Nothing that shows is there to finish.", "Name one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
+			k.wrong("on", "There is no visible panel here to finish.", "Name one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
 			continue
 		}
 		k.finishPanels(f, all)
@@ -171,7 +174,8 @@ func (k *work) finished(f Finish, piece *sheet.Piece, faces []string, panels int
 		says = fmt.Sprintf(of.does, what, onto) + fmt.Sprintf(", %d times.", f.Count)
 	}
 	if f.When == "scoring" && len(faces) > 0 && len(piece.Passes)+len(piece.Slanted) > 0 {
-		says += fmt.Sprintf(" The %s isn't scored yet: find its panel on the score card, mark its corners in pencil, and lay it outside up.",
+		says += fmt.Sprintf(" The %s isn't scored yet. Find the panel on the score card, mark its corners "+
+			"in pencil on the outside, and work there.",
 			words.Plain(piece.Name))
 	}
 	out := Finishing{Finish: f, Says: says, Piece: piece, Faces: faces}

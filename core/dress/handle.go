@@ -71,7 +71,7 @@ func (k *work) handle() {
 	}
 	long = k.nice(long)
 	k.supply(h.Kind, 0, long, 1, "as a handle, through the holes, knotted inside")
-	k.before("Thread %s of %s through the holes of the %s as a handle and knot it inside.", k.Say(long), h.Kind,
+	k.before("Thread %s of %s through the holes of the %s as a handle, and knot both ends inside.", k.Say(long), h.Kind,
 		k.called(on))
 	k.box.Caution(assembly.RibbonCare)
 	k.bears(4 * 2 * 12 * k.T.MM() * tearHolds)
@@ -131,12 +131,13 @@ func (k *work) strip(on []*Panel, apart Length) {
 	}
 	if h.Kind == "swing" {
 		k.supply("brad", 0, 0, 2, "one through each end of the handle and the wall under it")
-		k.before("Pierce the %s and the walls together, put a brad through each end and open its legs inside, so that the handle swings.",
+		k.before("Pierce each end of the %s and the wall behind it together. "+
+			"Push a brad through each hole and open its legs inside: the handle can now swing.",
 			part.Name)
 		k.bears(2 * 2 * end.MM() / 2 * k.T.MM() * tearHolds)
 		return
 	}
-	k.before("Bend the %s over a round, and stick its ends on the %s.", part.Name, k.called(on))
+	k.before("Bend the %s over something round, and stick its ends to the %s.", part.Name, k.called(on))
 	k.bears(2 * h.Width.MM() * end.MM() * stuckHolds)
 }
 

@@ -65,9 +65,10 @@ func (k *work) rounding(l *Layer) string {
 	}
 	l.Round = k.Tools.Owned("corner", l.Round, l.Round/2, l.Round*3/2)
 	if _, owned, _ := k.Tools.Reaches("corner", l.Round, 0); owned {
-		return fmt.Sprintf("Round the corners of these layers with your %s corner punch before you stick them.", k.Say(l.Round))
+		return fmt.Sprintf("Before you stick these layers, round their corners with your %s corner punch.", k.Say(l.Round))
 	}
-	return fmt.Sprintf("Round the corners of these layers before you stick them: draw round something %s across in each, and cut along that.",
+	return fmt.Sprintf("Before you stick these layers, round their corners. Draw round a coin or lid %s across at "+
+		"each corner, and cut along the line.",
 		k.Say(2*l.Round))
 }
 

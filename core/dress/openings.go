@@ -182,7 +182,7 @@ func (k *work) window(w Window, p *Panel) bool {
 	if lo, hi := sheet.Bounds(around); slices.ContainsFunc(k.piece(p).Windows, func(o sheet.Window) bool {
 		return o.Lo.X < hi.X && o.Hi.X > lo.X && o.Lo.Y < hi.Y && o.Hi.Y > lo.Y
 	}) {
-		k.wrong("on", fmt.Sprintf("The %s has a window there already.", k.called([]*Panel{p})), "Cut it in another panel, or leave it out.")
+		k.wrong("on", fmt.Sprintf("The %s already has a window there.", k.called([]*Panel{p})), "Cut it in another panel, or leave it out.")
 		return false
 	}
 	k.piece(p).Opening(w.Shape, ring)

@@ -79,8 +79,8 @@ type Belt struct {
 	Width, Lap, Second Length
 	Card, Over         shop.Card
 	Stuck, Notch       bool
-	Wrapped            bool // formed on the box itself, not scored before
-	Above              bool // its seam is on top, for a topper to hide
+	Form               string // scored, or wrapped on the box itself; "" as the house does it
+	Above              bool   // its seam is on top, for a topper to hide
 }
 
 // Ribbon is ribbon, twine or lace.

@@ -89,18 +89,18 @@ func (b *Body) halfway() Check {
 	for _, done := range []float64{0.5, 0.75, 0.9} {
 		half := Up(b.Piece, b.T, func(string) float64 { return done })
 		if f, on := half.against(); f != nil {
-			c.Holds, c.Figure = false, fmt.Sprintf("%s and %s must fold the other way for the card round them to follow", f.Name, on.Name)
+			c.Holds, c.Figure = false, fmt.Sprintf("the card tears half way: %s and %s fold against each other", f.Name, on.Name)
 			return c
 		}
 		for _, s := range half.seams {
 			gap := max(s.a.place(s.edge.A).Sub(s.b.place(s.edge.A)).Len(), s.a.place(s.edge.B).Sub(s.b.place(s.edge.B)).Len())
 			if worst = max(worst, gap); gap > torn+b.near() {
-				c.Holds, c.Figure = false, fmt.Sprintf("half way, %s and %s are %.1f mm apart", s.a.Name, s.b.Name, gap)
+				c.Holds, c.Figure = false, fmt.Sprintf("folded half up, %s and %s are torn %.1f mm apart", s.a.Name, s.b.Name, gap)
 				return c
 			}
 		}
 	}
-	c.Figure = fmt.Sprintf("%.2f mm apart at most, half way", worst)
+	c.Figure = fmt.Sprintf("folded half up, no crease opens more than %.2f mm", worst)
 	return c
 }
 
@@ -187,7 +187,7 @@ func (b *Body) Stuck(width float64) []Check {
 		}
 		shared, fault := lies(tab, on, b.T*float64(g.Layers), width, g.Lapped)
 		if fault == "" && wrongWay(tab, on, g.Outside) {
-			fault = fmt.Sprintf("%s is folded the other way and comes to the wrong side of %s", g.Face, g.On)
+			fault = fmt.Sprintf("%s is folded the wrong way and lies on the wrong side of %s", g.Face, g.On)
 		}
 		if fault != "" {
 			faults = append(faults, fault)
@@ -225,7 +225,7 @@ func (b *Body) Tucked() []Check {
 		if face == nil || on == nil {
 			faults = append(faults, fmt.Sprintf("%s or %s is not there", g.Face, g.On))
 		} else if wrongWay(face, on, g.Outside) {
-			faults = append(faults, fmt.Sprintf("%s is folded the other way and comes to the wrong side of %s", g.Face, g.On))
+			faults = append(faults, fmt.Sprintf("%s is folded the wrong way and lies on the wrong side of %s", g.Face, g.On))
 		} else if shared, fault := lies(face, on, b.T*float64(g.Layers), 0, true); fault != "" || shared == 0 {
 			faults = append(faults, cmp.Or(fault, fmt.Sprintf("%s does not reach %s", g.Face, g.On)))
 		}

@@ -160,11 +160,11 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
-	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "Mark the top edge") ||
-		strings.Contains(text, "Mark the top edge") {
+	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "mark the top edge") ||
+		strings.Contains(text, "mark the top edge") {
 		t.Errorf("which piece has its top marked: %s", strap)
 	}
-	for _, says := range []string{"numbered from the right", "Make 4 of everything", "Go by the cut that is lit"} {
+	for _, says := range []string{"numbered from the right", "Make 4 of everything", "Make the marked cuts one by one"} {
 		if !strings.Contains(text, says) {
 			t.Errorf("it is not said: %s", says)
 		}

@@ -6,12 +6,13 @@ import (
 	"strings"
 
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 var (
 	putsOn = regexp.MustCompile(`^(.+): put (.+) on the (inside|outside) of the (.+), near the edge\.$`)
 	backs  = regexp.MustCompile(`^(.+): put tape on the (.+) too, and leave its backing on`)
-	peels  = regexp.MustCompile(`peel the backing off the tape on the ([^.]+)\.`)
+	peels  = regexp.MustCompile(`(?i)peel the backing off the tape on the ([^.]+)\.`)
 	glues  = regexp.MustCompile(`Put glue on the ([^.]+)\.`)
 	order  = regexp.MustCompile(`old up in this order: ([^.]+)\.|old up the ([^.]+)\.`)
 	sticks = regexp.MustCompile(`(?i)stick the (.+?) of the (.+?) on the (.+?) of the (.+?)(?:;|\.$)`)
@@ -26,7 +27,7 @@ func facesOf(p *sheet.Piece, phrase string) (out []string) {
 	items := strings.Split(strings.ReplaceAll(phrase, " and ", ", "), ", ")
 	kind := func(prefix, role string) (found []string) {
 		for _, f := range p.Faces {
-			if r := p.RoleOf(f.Name); r != "" && !f.Waste && (r == role || r+"s" == role) && strings.HasPrefix(plainly(f.Name), prefix) {
+			if r := p.RoleOf(f.Name); r != "" && !f.Waste && (r == role || r+"s" == role) && strings.HasPrefix(words.Plain(f.Name), prefix) {
 				found = append(found, f.Name)
 			}
 		}
@@ -34,7 +35,7 @@ func facesOf(p *sheet.Piece, phrase string) (out []string) {
 	}
 	exact := func(name string) (found []string) {
 		for _, f := range p.Faces {
-			if !f.Waste && plainly(f.Name) == name {
+			if !f.Waste && words.Plain(f.Name) == name {
 				found = append(found, f.Name)
 			}
 		}
@@ -81,5 +82,3 @@ func facesOf(p *sheet.Piece, phrase string) (out []string) {
 	}
 	return slices.Compact(out)
 }
-
-func plainly(s string) string { return strings.ReplaceAll(s, "-", " ") }

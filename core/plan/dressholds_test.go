@@ -100,7 +100,7 @@ func TestWrongDressings(t *testing.T) {
 		{"tray-lid", `{"windows": [{"on": "lid/top", "width": "118 mm"}]}`, "dress.windows.0.width", "leaves less than"},
 		{"tray-lid", `{"windows": [{"on": "base/front", "width": "100 mm", "height": "20 mm"}]}`, "dress.windows.0.on",
 			"lies behind"},
-		{"tray-lid", `{"windows": [{"on": "lid/top"}, {"on": "lid/top"}]}`, "dress.windows.1.on", "a window there already"},
+		{"tray-lid", `{"windows": [{"on": "lid/top"}, {"on": "lid/top"}]}`, "dress.windows.1.on", "already has a window there"},
 		{"tray-lid", `{"grips": [{"kind": "notch", "on": "lid/top"}]}`, "dress.grips.0.on", "no raw edge"},
 		{"tray-lid", `{"toppers": [{"shape": "blob"}]}`, "dress.toppers.0.shape", "can't be \"blob\""},
 		{"tray-lid", `{"toppers": [{"shape": "round", "width": "150 mm"}]}`, "dress.toppers.0.width",

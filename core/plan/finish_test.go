@@ -9,6 +9,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/dress"
+	"brevium/core/measure"
 	"brevium/core/shop"
 )
 
@@ -89,20 +90,21 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 	}
 }
 
-// A band formed on the box itself is a strip without a score, longer than the scored one, and its
-// trim is told.
+// A band of the dressing is formed on the box when it says so, whatever the house does: longer on the
+// sheet, and trimmed; drawn and proved as the scored one is.
 func TestBandFormedOnTheBox(t *testing.T) {
-	long := map[string]int{}
-	for _, form := range []string{"scored", "wrapped"} {
-		p := Make(dressed(metric("tray-lid", 90, 70, 40), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
+	for form, spare := range map[string]measure.Length{"": 12, "scored": 0, "wrapped": 12} {
+		p := Make(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
 		band := p.Box.Piece("paper band")
-		long[form] = int(max(band.Width, band.Height).MM())
-		said := strings.Join(p.Dressed.Last, " ")
-		if wrapped := form == "wrapped"; wrapped == (len(band.Passes) > 0) || wrapped != strings.Contains(said, "trim its end") {
-			t.Errorf("%s: %d scores, %s", form, len(band.Passes), said)
+		if !p.Holds() || band == nil || len(band.Passes) == 0 {
+			t.Fatal(form, p.Problems, said(p))
 		}
-	}
-	if over := long["wrapped"] - long["scored"]; over < 5 || over > 25 {
-		t.Errorf("formed on the box it is %d mm longer", over)
+		cut := p.Blanks(band)[0]
+		if off := cut.W + cut.H - band.Width - band.Height; off != spare*measure.Millimetre {
+			t.Errorf("%q: it is cut %v longer", form, off)
+		}
+		if formed := stepOf(p, "stick:paper band").Title == bench.FormOn; formed != (spare > 0) {
+			t.Errorf("%q: formed on the box: %v", form, formed)
+		}
 	}
 }

@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"slices"
+
+	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 )
@@ -23,10 +26,20 @@ func (p *Plan) wraps(piece *sheet.Piece) bool {
 	return piece != first && (piece.Part == sheet.Band || piece.Part == sheet.Box)
 }
 
+// formed reports whether a piece is to be formed on the box: a band of the dressing as it says, all others
+// as the house does it.
+func (p *Plan) formed(piece *sheet.Piece) bool {
+	if p.Wish.Belt == nil || p.Wish.Belt.Form == "" || p.Dressed == nil {
+		return p.Forms
+	}
+	belt := slices.ContainsFunc(p.Dressed.Laid, func(l dress.Laid) bool { return l.Piece == piece && l.Entry == "band" })
+	return belt && p.Wish.Belt.Form == "wrapped" || !belt && p.Forms
+}
+
 // spare is how much longer a piece that is formed on the box is cut, 0 for all others: along its width
 // or its height, as its folds follow each other.
 func (p *Plan) spare(piece *sheet.Piece) (along bool, spare measure.Length) {
-	if !p.Forms || p.Box == nil || len(p.Box.Parts) == 0 || !p.wraps(piece) || p.Joined(piece) {
+	if !p.formed(piece) || p.Box == nil || len(p.Box.Parts) == 0 || !p.wraps(piece) || p.Joined(piece) {
 		return false, 0
 	}
 	if spare = 12 * measure.Millimetre; p.Step.Unit == measure.Inches {

@@ -39,7 +39,7 @@ func TestFormedOnTheBox(t *testing.T) {
 			}
 		}
 		card := p.Cards[slices.IndexFunc(p.Cards, func(c bench.ScoreCard) bool { return c.Piece == name })]
-		if !strings.Contains(card.Says[0], p.Say(max(cut.W, cut.H))) || !strings.Contains(card.Says[0], "formed on the box") {
+		if !strings.Contains(card.Says[0], p.Say(max(cut.W, cut.H))) || !strings.Contains(card.Says[0], "form it on the box") {
 			t.Errorf("%s: its card says %s", family, card.Says[0])
 		}
 	}
@@ -47,7 +47,7 @@ func TestFormedOnTheBox(t *testing.T) {
 
 // Round corners are punched with the punch that is owned; without one they are drawn and cut.
 func TestRoundCornersByHand(t *testing.T) {
-	for punches, want := range map[string]string{"": "something 10 mm across", "corner 4 mm": "4 mm corner punch"} {
+	for punches, want := range map[string]string{"": "coin or lid 10 mm across", "corner 4 mm": "4 mm corner punch"} {
 		b := dressed(metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
 		if p := Make(b, Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
 			t.Errorf("%q: %v %s %v", punches, p.Problems, said(p), p.Dressed)

@@ -143,7 +143,7 @@ func (l *list) looseCover(p *typed, d style.Dims) {
 		width = l.size.Length
 	}
 	if over := d.Width - width - 4*l.T(); over > max(l.Mark(), measure.Millimetre) {
-		l.warn("loose-cover", "Move its scores together.", "The middle of the %s is %s wide, and what is stuck on it only %s.", p.Name,
+		l.warn("loose-cover", "Move its scores together.", "The middle of the %s is %s wide, but the box on it is only %s.", p.Name,
 			l.Say(d.Width), l.Say(width))
 	}
 }

@@ -71,13 +71,13 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 
 // longLid says when what closes a box is shorter, or much longer, than what it closes.
 func (l *list) longLid(p *typed, lid, base Length) {
-	fix := "Score it as long as the base and a hair more, for it goes over its front."
+	fix := "Score the lid a hair longer than the base: it goes over the front."
 	switch over := lid - base; {
 	case over < 0:
-		l.warn("short-lid", fix, "The lid of the %s is %s shorter from back to front than its base: it can't close over it.", p.Name,
+		l.warn("short-lid", fix, "The lid of the %s is %s shorter, back to front, than its base: it can't close.", p.Name,
 			l.Say(-over))
 	case over > 4*l.T()+max(l.Mark(), measure.Millimetre):
-		l.warn("long-lid", fix, "The lid of the %s is %s longer from back to front than its base: it stands off in front.", p.Name,
+		l.warn("long-lid", fix, "The lid of the %s is %s longer, back to front, than its base: it leaves a gap in front.", p.Name,
 			l.Say(over))
 	}
 }

@@ -105,7 +105,8 @@ func (j *Job) round(p *sheet.Piece, name, wall string, relief, radius Length) {
 		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name),
 			own.Exact(measure.Inches)))
 	} else {
-		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s: draw round something %s across in each, and cut along that.",
+		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s. Draw round a coin or lid %s across at "+
+			"each corner, and cut along the line.",
 			words.Plain(name), j.Say(2*own)))
 	}
 	p.Round(name, wall, relief, own)

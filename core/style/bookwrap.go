@@ -70,7 +70,7 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 		b.Lets = []string{"right"}
 		ribbon := (2*(d.Length+border+spine) + 260*mm).Up(10 * step)
 		b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, with a bow")
-		b.Do("Close", "Lay the ribbon round the whole and tie it with a bow at the free edge.")
+		b.Do("Close", "Tie the ribbon round the box, with the bow at the edge that opens.")
 		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 		return
 	}

@@ -82,7 +82,7 @@ func buildChamferFoot(j *Job) *Box {
 	b := j.box(d, p)
 	b.InTurn, b.OpenBy = true, 1.2
 	b.Needs("hook dot", 1, 0, "a hook dot or a round of paper, to hold the upper flap down")
-	b.Do("Close", "Hold the front flap down on the back one with a hook dot or a round of paper.")
+	b.Do("Close", "Stick the front flap to the back flap with a hook dot or a round of paper.")
 	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the root of two wide, %.2f mm: scored at the "+
 		"nearest mark.", j.Say(c), rootTwo(c)))
 	return b

@@ -39,7 +39,7 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 			"comes to lie", flap, front))
 	case "brad":
 		radius = piercing
-		b.Do("Close", "Push the brad through the %s and the %s and open its legs inside.", flap, front)
+		b.Do("Close", "Push the brad through the %s and the %s, and open its legs inside.", flap, front)
 		b.Needs("brad", 1, 0, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
 			"its legs are opened out inside", flap, front))
 	}

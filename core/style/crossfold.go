@@ -77,7 +77,7 @@ func buildCrossFold(j *Job) *Box {
 	b.GoesOver("lid", "cross", around...)
 	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
 	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
-	b.Do("Close", "If it is to travel, tie the ribbon round the whole.")
+	b.Do("Close", "Tie the ribbon round the box if it has to travel.")
 	b.Cautions = append(b.Cautions, assembly.RibbonCare, "The left and the right box lie on their sides when all is closed: press their "+
 		"lids well home.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, or it would not go on.")

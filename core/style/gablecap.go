@@ -47,8 +47,9 @@ func buildGableCap(j *Job) *Box {
 		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
-	b.Needs("brad", 1, 0, "ribbon or a paper fastener for the ridge, if it is to be opened again")
-	b.DoFlat("cap", "If the ridge is to be opened again, pierce its strips now for a ribbon or a paper fastener, and put nothing else on them.")
+	b.Needs("brad", 1, 0, "a ribbon or a brad for the ridge, if it should open again")
+	b.DoFlat("cap", "Decide now whether the ridge should open again. "+
+		"If so, pierce its strips for a ribbon or a brad, and don't stick them.")
 	j.note("clearance", "cap", "", c, "The cap is larger than the tray, or it would not slip over it.")
 	return b
 }

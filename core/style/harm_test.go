@@ -296,7 +296,8 @@ func TestWhatHarmsIsNoticed(t *testing.T) {
 	for what := range missed {
 		t.Errorf("not noticed: %s", what)
 	}
-	for _, kind := range []string{"score moved", "fold reversed", "score dropped", "slit dropped", "face cut off", "glue dropped", "join dropped",
+	for _, kind := range []string{"score moved", "fold reversed", "score dropped", "slit dropped", "face cut off", "glue dropped",
+		"join dropped",
 		"mark moved", "mark dropped", "hole moved", "hole dropped", "layer right", "layer turned"} {
 		if tried[kind] == 0 {
 			t.Errorf("%s was never tried", kind)

@@ -68,7 +68,7 @@ func buildPinchTop(j *Job) *Box {
 		b.Cautions = []string{assembly.RibbonCare}
 	} else {
 		b.Needs("clip", 1, 0, "a peg or clip for the top")
-		b.Do("Close", "Hold the pinched top with the peg or clip.")
+		b.Do("Close", "Clip the pinched top with the peg or clip.")
 	}
 	return b
 }

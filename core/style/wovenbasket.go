@@ -212,7 +212,7 @@ func (j *Job) handle(b *Box, s woven, layer int, t Length) {
 		}
 	}
 	if brads {
-		b.Do("Put together", "Put a brad through each end of the handle, the weave and the wall under it, and open its legs inside.")
+		b.Do("Put together", "Push a brad through each end of the handle, the weave and the wall behind it. Open its legs inside.")
 		b.Needs("brad", 2, 0, "two brads: pierce handle, weave and wall together; their legs are opened out inside")
 	}
 }

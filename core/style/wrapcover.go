@@ -106,8 +106,8 @@ func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
 		b.Needs("ribbon", 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
-		b.DoFlat("base cover", "Thread one ribbon through the hole in the front of the base cover, from its outside in, and stick its "+
-			"end down flat inside; the tray will cover it.")
+		b.DoFlat("base cover", "Thread one ribbon through the hole in the front of the base cover, from outside to inside. Stick its "+
+			"end down flat: the tray will cover it.")
 		b.DoFlat("lid cover", "Thread the other ribbon through the hole in the lap of the lid cover in the same way; the ribbon strip "+
 			"will cover its end.")
 		b.Do("Close", "Tie the two ribbons.")
