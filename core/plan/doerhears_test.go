@@ -11,7 +11,7 @@ import (
 
 var (
 	putsOn = regexp.MustCompile(`^(.+): put (.+) on the (inside|outside) of the (.+), near the edge\.$`)
-	backs  = regexp.MustCompile(`^(.+): put tape on the (.+) too, and leave its backing on`)
+	backs  = regexp.MustCompile(`^(.+): put tape on the (.+) too\. Leave its backing on`)
 	peels  = regexp.MustCompile(`(?i)peel the backing off the tape on the ([^.]+)\.`)
 	glues  = regexp.MustCompile(`Put glue on the ([^.]+)\.`)
 	order  = regexp.MustCompile(`old up in this order: ([^.]+)\.|old up the ([^.]+)\.`)
