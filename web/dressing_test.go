@@ -119,7 +119,7 @@ func TestDressingOffers(t *testing.T) {
 	b.Dress = brief.Dress{Layers: []brief.Layer{{ID: "1", On: "outside"}}, Liners: []brief.Liner{{ID: "1", In: "floor"}},
 		Windows: []brief.Opening{{ID: "1", On: "top"}}, Grips: []brief.Grip{{ID: "1", Kind: "notch", On: "base/left"}},
 		Toppers: []brief.Topper{{ID: "1", Shape: "round"}}, Band: brief.Belt{Way: "level"},
-		Finishes: []brief.Finish{{ID: "1", Kind: "ink", On: "outside"}},
+		Finishes: []brief.Finish{{ID: "1", Kind: "stamp", On: "outside"}},
 		Ribbon:   brief.Ribbon{Way: "across"},
 		Bow:      brief.Bow{Loops: "4"}}
 	p := plan.Make(b, plan.Default)
