@@ -53,6 +53,9 @@ func bridge(ring, hole [][2]float64) [][2]float64 {
 	return append(out, ring[ri:]...)
 }
 
+// Has reports whether a place in the face's plane lies on its card.
+func (p *Placed) Has(at Vec) bool { return p.holds(at) }
+
 // holds says whether a place in the face's plane lies on its card.
 func (p *Placed) holds(at Vec) bool {
 	q := p.flatten([]Vec{at})[0]

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/sheet"
@@ -35,46 +36,89 @@ func (p *Plan) carries() (out []Carry) {
 	if grams == 0 || len(b.Parts) == 0 || b.Parts[0].Piece == nil {
 		return nil
 	}
-	first := b.Parts[0].Piece
-	in := b.Inside
+	stands := b.Proved
 	if len(b.Rooms) > 0 { // each small box bears its own
-		grams, in = 0, b.Rooms[0].Box.Inside
+		grams, b = 0, b.Rooms[0].Box
+		stands = b.Assemble(p.Card.Caliper, assembly.Closed)
 		for _, r := range p.Rooms {
 			grams = max(grams, r.Load.Grams())
 		}
-		first = b.Rooms[0].Box.Parts[0].Piece
 	}
+	first := b.Parts[0].Piece
+	floor, walls := b.Sides(stands)
+	if len(walls) == 0 {
+		return nil
+	}
+	add := func(code, name string, load, limit float64, says string) {
+		out = append(out, Carry{Code: code, Name: name, Load: load, Limit: limit, Holds: load <= limit, Text: says})
+	}
+	limit := p.floorBears(floor, first)
+	add("floor", "the floor carries what is in it", grams, limit,
+		fmt.Sprintf("%s on the floor; it carries about %s before it is seen to sag.", weight(grams), weight(limit)))
+	open, closed, holder := p.wallsHold(walls, first)
+	says := fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is tilted. Open, its walls hold about %s "+
+		"before a rim is seen to bow", weight(grams), weight(open))
+	switch {
+	case holder != "":
+		says += fmt.Sprintf("; closed, with the %s to help, about %s", holder, weight(closed))
+	case closed > open:
+		says += "; closed, about " + weight(closed)
+	}
+	says += "."
+	add("walls", "the walls hold what leans on them", grams, closed, says)
+	if b.Above == fold.Flat && p.LoadAbove > 0 {
+		var panels []strength.Panel
+		for _, w := range walls {
+			panels = append(panels, p.panel(w, first, ""))
+		}
+		limit = strength.Stands(panels...)
+		add("stack", "the walls bear what stands on them", p.LoadAbove, limit,
+			fmt.Sprintf("%s stands on it; its walls bear about %s.", weight(p.LoadAbove), weight(limit)))
+	}
+	return out
+}
+
+// floorBears is how many grams the floor carries, with all that is glued on it or under it.
+func (p *Plan) floorBears(side assembly.Side, first *sheet.Piece) float64 {
 	c := p.CardOf(first.Stock)
 	grain := ""
 	if runs := c.Runs(p.SheetOf(c)); p.KeepGrain && runs != "" {
 		grain = map[string]string{"height": "width", "width": "length"}[wantsGrain(first)]
 	}
-	add := func(code, name string, load, limit float64, says string) {
-		out = append(out, Carry{Code: code, Name: name, Load: load, Limit: limit, Holds: load <= limit, Text: says})
-	}
-	floor := p.panel(c, in.Length.MM(), in.Width.MM(), grain)
-	floor.T, floor.Layers = p.lined(c, first)
+	floor := p.panel(side, first, grain)
 	across, along := p.beams()
 	floor.Length, floor.Width = floor.Length/float64(across+1), floor.Width/float64(along+1)
-	limit := strength.Floor(floor) * float64((across+1)*(along+1))
-	add("floor", "the floor carries what is in it", grams, limit,
-		fmt.Sprintf("%s on the floor; it carries about %s before it is "+
-			"seen to sag.", weight(grams), weight(limit)))
-	long, deep := p.panel(c, in.Length.MM(), in.Depth.MM(), ""), p.panel(c, in.Width.MM(), in.Depth.MM(), "")
-	if first.Has("rolled flap") || first.Has("wrapped corner") {
-		long.Layers, deep.Layers = 2, 2
+	return strength.Floor(floor) * float64((across+1)*(along+1))
+}
+
+// wallsHold is how many grams the weakest wall holds, open and closed, and which other pieces help when it is closed.
+func (p *Plan) wallsHold(walls []assembly.Side, first *sheet.Piece) (open, closed float64, holder string) {
+	open, closed = math.Inf(1), math.Inf(1)
+	round := 0.0
+	for _, w := range walls {
+		round += w.Along
 	}
-	limit = min(strength.Wall(long), strength.Wall(deep))
-	add("walls", "the walls hold what leans on them", grams, limit,
-		fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is "+
-			"tilted; it holds about %s before it is seen to bow.", weight(grams), weight(limit)))
-	if b.Above == fold.Flat && p.LoadAbove > 0 {
-		limit = strength.Stands(long, deep)
-		add("stack", "the walls bear what stands on them", p.LoadAbove, limit,
-			fmt.Sprintf("%s stands on it; its walls bear about %s.",
-				weight(p.LoadAbove), weight(limit)))
+	banded := !slices.ContainsFunc(walls, func(w assembly.Side) bool { return w.Band == nil })
+	var helpers []string
+	for _, w := range walls {
+		panel := p.panel(w, first, "")
+		free := strength.Wall(panel, false)
+		helped := strength.Wall(panel, w.Holder != "")
+		if w.Holder != "" && w.Holder != first.Name {
+			helpers = append(helpers, words.Plain(w.Holder))
+		}
+		if banded {
+			helped += strength.Belt{Card: p.cardIn(w.Band), Wide: w.BandHigh - w.BandLow,
+				Up: (w.BandHigh + w.BandLow) / 2, Round: round}.Helps(panel)
+			helpers = append(helpers, words.Plain(w.Band.Name))
+		}
+		open, closed = min(open, free), min(closed, helped)
 	}
-	return out
+	slices.Sort(helpers)
+	if closed > open {
+		holder = words.List(slices.Compact(helpers))
+	}
+	return open, closed, holder
 }
 
 func weight(grams float64) string {
@@ -84,21 +128,28 @@ func weight(grams float64) string {
 	return fmt.Sprintf("%.0f g", math.Round(grams))
 }
 
-func (p *Plan) panel(c shop.Card, length, width float64, grain string) strength.Panel {
-	return strength.Panel{Card: strength.Card{T: c.Caliper.MM(), GSM: float64(c.GSM), Layers: 1}, Length: length,
-		Width: width,
-		Grain: grain}
+// panel is a side as one panel: of the mean card there is at its places, or of the first piece's where
+// slopes and openings leave none.
+func (p *Plan) panel(side assembly.Side, first *sheet.Piece, grain string) strength.Panel {
+	c := p.CardOf(first.Stock)
+	single := strength.Card{T: cmp.Or(first.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
+	var places []strength.Card
+	for _, glued := range side.Glued {
+		var all strength.Card
+		for _, b := range glued {
+			all = strength.Glued(all, p.cardIn(b))
+		}
+		if all.T == 0 {
+			all = single
+		}
+		places = append(places, all)
+	}
+	return strength.Panel{Card: strength.Mean(places...), Length: side.Along, Width: side.High, Grain: grain}
 }
 
-// lined gives the floor's card with its liners as layers of one thickness.
-func (p *Plan) lined(c shop.Card, first *sheet.Piece) (t float64, layers int) {
-	liner := p.Box.Part("floor liner")
-	if liner == nil {
-		return c.Caliper.MM(), 1
-	}
-	layers = 1 + len(liner.At)
-	all := c.Caliper.MM() + float64(len(liner.At))*cmp.Or(liner.Piece.Caliper, c.Caliper).MM()
-	return all / float64(layers), layers
+func (p *Plan) cardIn(b *fold.Body) strength.Card {
+	c := p.CardOf(b.Piece.Stock)
+	return strength.Card{T: cmp.Or(b.Piece.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
 }
 
 // beams counts the dividers that stand on the floor, from front to back and from left
@@ -134,7 +185,7 @@ func (p *Plan) warnStrength(w Workshop) {
 		if len(c.Remedies) > 0 {
 			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
 		}
-		p.Warn(brief.Warning{Code: "weak-" + c.Code, Text: c.Text + " That is a guide, not a promise.", Fix: fix, Set: set})
+		p.Warn(brief.Warning{Code: "weak-" + c.Code, Text: c.Text + " That is a guide: damp card and poor glue bear less.", Fix: fix, Set: set})
 	}
 }
 

@@ -3,9 +3,9 @@
 // varies, damp weakens it, and glue is only as good as its drying.
 //
 // A panel is a thin plate that two numbers describe: how stiff it is against
-// bending, along the grain and across it. It is taken to rest on its edges, which
-// stay straight; once it has sagged by more than its thickness it hangs like a
-// cloth, and that carries most.
+// bending, along the grain and across it. A floor rests on four edges, which stay
+// straight; once it has sagged by more than its thickness it hangs like a cloth,
+// and that carries most. A wall rests on three, and its rim is free (wall.go).
 package strength
 
 import "math"
@@ -28,11 +28,22 @@ const (
 	pushes = 0.2
 )
 
-// Card is what a panel is made of: its thickness in millimetres, its weight in
-// grams a square metre, of how many layers that are glued together all over.
-type Card struct {
-	T, GSM float64
-	Layers int
+// Card is what a panel is made of: its thickness in millimetres and its weight in
+// grams a square metre, of all layers that are glued together there.
+type Card struct{ T, GSM float64 }
+
+// Glued gives layers that are glued together all over, as one.
+func Glued(layers ...Card) (all Card) {
+	for _, l := range layers {
+		all.T, all.GSM = all.T+l.T, all.GSM+l.GSM
+	}
+	return all
+}
+
+// Mean gives card that is of one make here and of another there.
+func Mean(places ...Card) Card {
+	all := Glued(places...)
+	return Card{all.T / float64(max(1, len(places))), all.GSM / float64(max(1, len(places)))}
 }
 
 // Panel is a panel of some size, in millimetres. Grain says which side it runs
@@ -63,12 +74,10 @@ func (p Panel) Young() (length, width float64) {
 // as one, so t is that of them all.
 func (p Panel) Bends() (length, width float64) {
 	l, w := p.Young()
-	t := p.thick()
+	t := p.T / 1000
 	by := t * t * t / (12 * (1 - contraction*contraction))
 	return l * by, w * by
 }
-
-func (p Panel) thick() float64 { return p.T / 1000 * float64(max(1, p.Layers)) }
 
 // Pressure gives the even pressure, in pascals, under which the middle of the
 // panel has given by so many metres: the one-term solution of the plate equations
@@ -86,7 +95,7 @@ func (p Panel) Pressure(sag float64) float64 {
 	ex, ey := p.Young()
 	a4, b4 := a*a*a*a, b*b*b*b
 	bend := math.Pow(math.Pi, 4) * (dx/a4 + 2*math.Sqrt(dx*dy)/(a*a*b*b) + dy/b4)
-	pull := math.Pow(math.Pi, 4) / 16 * p.thick() * (ex/a4 + ey/b4)
+	pull := math.Pow(math.Pi, 4) / 16 * p.T / 1000 * (ex/a4 + ey/b4)
 	return math.Pi * math.Pi / 16 * (bend*sag + pull*sag*sag*sag)
 }
 
@@ -100,18 +109,8 @@ func Floor(p Panel) float64 {
 	return q * p.Length / 1000 * p.Width / 1000 / gravity / Margin * 1000
 }
 
-// Wall gives how many grams of contents a wall holds before its rim is seen to bow:
-// the panel is the wall, its length along the rim. It rests on three edges; its rim
-// is free and moves as the middle of a panel twice as high would.
-func Wall(p Panel) float64 {
-	high := p.Width
-	p.Width *= 2
-	q := p.Pressure(seen(p.Length))
-	return q * p.Length / 1000 * high / 1000 / gravity / Margin / pushes * 1000
-}
-
-// Stands gives how many grams four walls bear on their rims before they buckle: two
-// of each panel, each so long along its rim (Length) and so high (Width). A plate
+// Stands gives how many grams four walls bear on their rims before they buckle,
+// each so long along its rim (Length) and so high (Width). A plate
 // that rests on its edges gives way at (h/b + b/h)² π² D / b, for a half wave in its
 // height, and at no less than 4 π² D / b.
 func Stands(walls ...Panel) float64 {
@@ -126,7 +125,7 @@ func Stands(walls ...Panel) float64 {
 		if h < b {
 			k = math.Pow(h/b+b/h, 2)
 		}
-		sum += 2 * k * math.Pi * math.Pi * math.Sqrt(dx*dy) / b
+		sum += k * math.Pi * math.Pi * math.Sqrt(dx*dy) / b
 	}
 	return sum / gravity / Margin * 1000
 }

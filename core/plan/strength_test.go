@@ -1,0 +1,86 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/style"
+)
+
+// bears gives what the plan says that a floor or walls bear, and its words.
+func bears(t *testing.T, p *Plan, code string) (grams float64, text string) {
+	t.Helper()
+	i := slices.IndexFunc(p.Carries, func(c Carry) bool { return c.Code == code })
+	if i < 0 {
+		t.Fatalf("nothing is said of the %s: %s, %v", code, said(p), p.Problems)
+	}
+	return p.Carries[i].Limit, p.Carries[i].Text
+}
+
+// weighing is a box round a block of 100 g, from sheets that are large enough, with things set.
+func weighing(length int, set ...string) brief.Brief {
+	b := brief.New("mm")
+	b.Card.Sheet = "1000 x 1000 mm"
+	b.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "block", Length: brief.Text(fmt.Sprint(length)), Width: "60",
+		Height: "40", Count: "1", Mass: "100 g"}}
+	for i := 0; i < len(set); i += 2 {
+		b.Set(set[i], set[i+1])
+	}
+	return b
+}
+
+// Of every style, a longer box never holds more against its walls.
+func TestLongerWallsHoldNoMore(t *testing.T) {
+	for _, s := range style.Styles {
+		before := 0.0
+		for _, length := range []int{60, 75, 110, 160, 230, 330} {
+			p := Make(weighing(length, "box.style", s.ID), Default)
+			if !p.OK() {
+				continue
+			}
+			grams, says := bears(t, p, "walls")
+			if before > 0 && grams > before*1.001 {
+				t.Errorf("%s, %d mm: %.0f g where a shorter one holds %.0f g: %s", s.ID, length, grams, before, says)
+			}
+			before = grams
+		}
+	}
+}
+
+// Whatever is glued to a floor or to walls counts, and so does what holds the rims of the closed box.
+func TestWhatIsGluedBears(t *testing.T) {
+	layers := func(b *brief.Brief) { b.Dress = brief.Dress{Layers: []brief.Layer{{On: "all"}}} }
+	liners := func(b *brief.Brief) { b.Dress = brief.Dress{Liners: []brief.Liner{{In: "all"}}} }
+	for _, c := range []struct {
+		code        string
+		plain, more []string
+		dressed     func(*brief.Brief)
+		says        string
+	}{
+		{"walls", nil, []string{"box.options.walls", "rolled"}, nil, "closed, with the lid to help"},
+		{"walls", nil, []string{"box.options.walls", "pinwheel"}, nil, "lid"},
+		{"walls", []string{"box.style", "woven-basket"}, nil, layers, ""},
+		{"floor", nil, nil, layers, ""},
+		{"walls", nil, nil, layers, "lid"},
+		{"walls", nil, nil, liners, "lid"},
+		{"floor", nil, nil, liners, ""},
+		{"floor", []string{"box.style", "sleeve-drawer"}, []string{"box.style", "wrap-cover"}, nil, ""},
+		{"walls", nil, nil,
+			func(b *brief.Brief) { b.Dress = brief.Dress{Band: brief.Belt{Way: "level"}} }, "closed, with the lid and paper band to help"},
+	} {
+		p := Make(weighing(80, c.plain...), Default)
+		b := weighing(80, append(slices.Clone(c.plain), c.more...)...)
+		if c.dressed != nil {
+			c.dressed(&b)
+		}
+		q := Make(b, Default)
+		less, _ := bears(t, p, c.code)
+		more, text := bears(t, q, c.code)
+		if more <= less*1.02 || !strings.Contains(text, c.says) {
+			t.Errorf("%v, the %s: %.0f g, without %.0f g: %s", c.more, c.code, more, less, text)
+		}
+	}
+}
