@@ -37,7 +37,7 @@ func run(args []string) int {
 		SilenceUsage: true, SilenceErrors: true,
 	}
 	root.SetArgs(args)
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), sheetsCommand(), exportCommand(), machineCommand(),
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), mostCommand(), sheetsCommand(), exportCommand(), machineCommand(),
 		batchCommand(),
 		backupCommand(), restoreCommand(), passphraseCommand())
 	return exitOf(root.ExecuteContext(ctx), os.Stderr)

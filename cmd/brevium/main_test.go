@@ -14,8 +14,11 @@ import (
 	"brevium/store"
 )
 
-// plan runs the command on a document and gives its exit code and output.
-func runPlan(t *testing.T, doc string) (int, string) {
+// runPlan runs the command plan on a document and gives its exit code and output.
+func runPlan(t *testing.T, doc string) (int, string) { return runOn(t, "plan", doc) }
+
+// runOn runs a command on a document.
+func runOn(t *testing.T, command, doc string) (int, string) {
 	t.Helper()
 	file := filepath.Join(t.TempDir(), "box.json")
 	if err := os.WriteFile(file, []byte(doc), 0o600); err != nil {
@@ -29,7 +32,7 @@ func runPlan(t *testing.T, doc string) (int, string) {
 	os.Stdout = w
 	out := make(chan string)
 	go func() { data, _ := io.ReadAll(r); out <- string(data) }()
-	exit := run([]string{"plan", file})
+	exit := run([]string{command, file})
 	os.Stdout = old
 	w.Close()
 	return exit, <-out
@@ -156,5 +159,25 @@ func TestOwnDatabase(t *testing.T) {
 	t.Setenv("HOME", "/home/tansy")
 	if got, err := ownDatabase(); err != nil || got != "/home/tansy/.local/share/brevium/brevium.db" {
 		t.Error(got, err)
+	}
+}
+
+// How many fit, as a command: in a size, without one, and where nothing is to be counted.
+func TestMost(t *testing.T) {
+	const tin = `{"id":"tin","name":"tin","shape":"cylinder","diameter":"40 mm","height":"30 mm","count":%}`
+	for _, c := range []struct {
+		doc, want string
+		exit      int
+	}{
+		{`{"brevium":1,"units":"mm","contents":[` + strings.Replace(tin, "%", "2", 1) + `],"card":{"sheet":"8x8"}}`,
+			`{"thing":"tin","size":null,"sheet":`, 0},
+		{`{"brevium":1,"units":"mm","contents":[` + strings.Replace(tin, "%", "9", 1) + `],"card":{"sheet":"a4"},
+			"size":{"length":"130 mm","width":"90 mm","depth":"35 mm"}}`, `{"thing":"tin","size":6,"sheet":`, 1},
+		{`{"brevium":1,"size":{"length":"5 in","width":"3 1/2 in","depth":"2 in"}}`, `{"thing":null,"size":null,"sheet":0}`, 0},
+		{`hello`, "", 2},
+	} {
+		if exit, out := runOn(t, "most", c.doc); exit != c.exit || !strings.HasPrefix(out, c.want) {
+			t.Errorf("exit %d, %s for %s", exit, out, c.doc)
+		}
 	}
 }

@@ -56,6 +56,7 @@ type Request struct {
 	Most   int
 	Pin    string
 	Inside *Size
+	Turned bool // those that are deeper than long too
 }
 
 // mark is what a thing is known by in the name of an arrangement: another thing
@@ -91,7 +92,8 @@ func Arrangements(q Request) []Load {
 	seen := map[string]bool{}
 	out = slices.DeleteFunc(out, func(l Load) bool {
 		// Longer than deep sits better on a table; the other is the same, turned.
-		dup := seen[l.ID] || q.Inside == nil && len(q.Things) == 1 && l.Need.Length < l.Need.Width
+		deep := len(q.Things) == 1 && l.Need.Length < l.Need.Width && l.ID != q.Pin
+		dup := seen[l.ID] || deep && q.Inside == nil && !q.Turned
 		seen[l.ID] = true
 		return dup
 	})

@@ -5,7 +5,6 @@ import (
 	"context"
 	"runtime"
 	"slices"
-	"strconv"
 	"sync"
 	"sync/atomic"
 
@@ -98,11 +97,16 @@ func One(b brief.Brief, s *style.Style, w Workshop) *Plan { return one(ownSize(b
 func ownSize(b brief.Brief, w Workshop) brief.Brief {
 	if s := style.Find(string(b.Box.Style)); s != nil && s.Typed && b.Size == nil && len(b.Contents) == 0 {
 		if p := Make(b, w); p.OK() {
-			size := func(l measure.Length) brief.Text { return brief.Text(l.Exact(p.Units)) }
-			b.Size = &brief.Size{Length: size(p.Box.Size.Length), Width: size(p.Box.Size.Width), Depth: size(p.Box.Size.Depth)}
+			b.Size = sizeOf(p.Box.Size, p.Units)
 		}
 	}
 	return b
+}
+
+// sizeOf writes a size as a document has it.
+func sizeOf(d style.Dims, units measure.Unit) *brief.Size {
+	size := func(l measure.Length) brief.Text { return brief.Text(l.Exact(units)) }
+	return &brief.Size{Length: size(d.Length), Width: size(d.Width), Depth: size(d.Depth)}
 }
 
 func one(b brief.Brief, s *style.Style, w Workshop) *Plan {
@@ -149,60 +153,3 @@ func (p *Plan) row() Row {
 
 // Minutes is about how long the bench work takes.
 func (p *Plan) Minutes() int { return bench.Minutes(p.Steps) }
-
-// HowMany is the other way round, for each kind of thing by itself: how many
-// the box as it stands takes, and how many go in a box that comes off one
-// sheet of the card. More says that the search for the latter stopped short.
-type HowMany struct {
-	Thing   string
-	InBox   int
-	Lying   string
-	OnSheet int
-	More    bool
-}
-
-// mostOnSheet bounds the search for how many one sheet will do for.
-const mostOnSheet = 60
-
-// HowMany answers for the plan's things, and says whether it came to the end
-// before its work was done up or its asker had left.
-func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bool) {
-	insides := []style.Dims{p.Box.Inside}
-	for i, r := range p.Rooms {
-		insides = append(insides[:i], r.Box.Inside)
-	}
-	out = make([]HowMany, len(p.Load.Things))
-	left := work(counted)
-	together(ctx, len(out), func(i int) {
-		t := p.Load.Things[i]
-		h := HowMany{Thing: t.Name}
-		for _, in := range insides {
-			n, lying := contents.Capacity(t, p.Load.Room, contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth})
-			h.InBox, h.Lying = h.InBox+n, cmp.Or(h.Lying, lying)
-		}
-		h.OnSheet, h.More = p.onOneSheet(ctx, w, i, left)
-		out[i] = h
-	})
-	return out, ctx.Err() == nil && !left.over()
-}
-
-// onOneSheet counts up until the pieces need a second sheet. More things may
-// lie better than one fewer, so it looks a little past the first miss.
-func (p *Plan) onOneSheet(ctx context.Context, w Workshop, i int, left *budget) (most int, more bool) {
-	b := p.Brief.Clone()
-	b.Contents = b.Contents[i : i+1]
-	b.Size, b.Arrange.Way, b.Arrange.Places = nil, "", nil
-	for n, misses := 1, 0; misses < 4; n++ {
-		if n > mostOnSheet || ctx.Err() != nil || !left.spend(10+n) {
-			return most, true
-		}
-		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		if got := sketch(b, w, false, p.taken); got != nil && len(got.Ways) > 0 && got.Ways[0].Sheets == 1 &&
-			got.Ways[0].TooBig == 0 {
-			most, misses = n, 0
-		} else {
-			misses++
-		}
-	}
-	return most, false
-}

@@ -195,20 +195,6 @@ func TestFixesFix(t *testing.T) {
 	}
 }
 
-func TestHowMany(t *testing.T) {
-	b := brief.New("mm")
-	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "4"}}
-	p := Make(b, Default)
-	got, _ := p.HowMany(t.Context(), Default)
-	if len(got) != 1 || got[0].InBox < 4 || got[0].OnSheet < 1 {
-		t.Fatalf("%+v", got)
-	}
-	b.Contents[0].Count = brief.Whole(fmt.Sprint(got[0].OnSheet))
-	if q := Make(b, Default); len(q.Layout.Sheets) != 1 || len(q.Layout.TooBig) > 0 {
-		t.Errorf("one sheet was said to do for %d", got[0].OnSheet)
-	}
-}
-
 // many is 24 kinds of thing.
 func many() brief.Brief {
 	b := brief.New("mm")

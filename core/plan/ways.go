@@ -84,13 +84,17 @@ func (s *search) run() *style.Box {
 	if s.plan.pick != nil { // it was laid out before
 		return s.finish(*s.plan.pick)
 	}
-	ways := s.ways()
+	ways := s.ways(0)
 	if len(ways) == 0 {
 		return nil
 	}
 	chosen := ways[0]
 	if !s.only {
-		s.plan.Ways = s.rank(ways)
+		s.plan.Ways = s.rank(ways, s.likeliest())
+		if s.noneLies() && !s.hasty && s.job.Given == nil {
+			ways = s.ways(2 * tried)
+			s.plan.Ways = s.rank(ways, 2*tried)
+		}
 	}
 	if len(s.plan.Ways) > 0 {
 		chosen = s.plan.Ways[0].Load
@@ -135,12 +139,15 @@ func (s *search) prepare() {
 	s.job.Around, s.job.Above = s.Room.Around, s.Room.Above
 }
 
+// noneLies reports whether no box that was drafted lies on its sheets.
+func (s *search) noneLies() bool { return len(s.plan.Ways) > 0 && s.plan.Ways[0].TooBig > 0 }
+
 // ways lists the arrangements the request allows, those that fit a given size
-// first.
-func (s *search) ways() []contents.Load {
+// first: the likeliest are laid out or, of so many, those that are turned too.
+func (s *search) ways(most int) []contents.Load {
 	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight,
 		Caliper: s.job.As("insert").T(),
-		Most:    s.likeliest(), Pin: s.Way}
+		Most:    cmp.Or(most, s.likeliest()), Pin: s.Way, Turned: most > 0}
 	if s.job.Given != nil {
 		in, ok := style.Inside(s.job, s.Style)
 		if !ok {
@@ -151,13 +158,13 @@ func (s *search) ways() []contents.Load {
 	return s.clearing(contents.Arrangements(q))
 }
 
-// rank drafts the box of each of the likeliest ways and sorts them by what the
-// maker pays.
-func (s *search) rank(ways []contents.Load) []Way {
+// rank drafts the box of each of the likeliest ways, so many, and sorts them by
+// what the maker pays.
+func (s *search) rank(ways []contents.Load, most int) []Way {
 	var out []Way
 	poor := false
-	for i, l := range ways[:min(s.likeliest(), len(ways))] {
-		if i >= hasty && s.job.IsShaped() {
+	for i, l := range ways[:min(most, len(ways))] {
+		if i >= max(hasty, most-tried) && s.job.IsShaped() {
 			break // each is built and tried on: dear
 		}
 		scratch := *s.job

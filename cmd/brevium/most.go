@@ -1,0 +1,56 @@
+package main
+
+import (
+	"encoding/json"
+
+	"github.com/spf13/cobra"
+
+	"brevium/core/plan"
+	"brevium/core/planjson"
+)
+
+// mostJSON is how many of a document's first thing fit: in the size that stands, null where it has none,
+// and off one sheet.
+type mostJSON struct {
+	Thing *string `json:"thing"`
+	Size  *int    `json:"size"`
+	Sheet int     `json:"sheet"`
+}
+
+func mostCommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "most FILE", Short: "Print how many of a document's first thing fit, as JSON (- reads standard input)",
+		Args: cobra.ExactArgs(1),
+		Long: "Print how many of a document's first thing fit: in the size that it gives (null without one),\n" +
+			"and in a box that comes off one of its sheets. Each number is planned and proved.\n\n" +
+			"Exit as of plan: 0 when the document's own plan holds, 1 when it does not, 2 for unusable input.",
+		RunE: func(c *cobra.Command, args []string) error {
+			b, err := document(c, args[0])
+			if err != nil {
+				return err
+			}
+			out := mostJSON{}
+			_, holds := planjson.Of(b, plan.Default)
+			if b.IsSet() {
+				b = b.Member(0)
+			}
+			if len(b.Contents) > 0 {
+				got := plan.Most(c.Context(), b, plan.Default, 0)
+				out.Thing, out.Sheet = &b.Contents[0].ID, got.OnSheet
+				if got.Sized {
+					out.Size = &got.InBox
+				}
+			}
+			if err := c.Context().Err(); err != nil {
+				return err
+			}
+			if err := json.NewEncoder(c.OutOrStdout()).Encode(out); err != nil {
+				return err
+			}
+			if !holds {
+				return code(exitNoHold)
+			}
+			return nil
+		},
+	}
+}

@@ -1,0 +1,140 @@
+package plan
+
+import (
+	"context"
+	"strconv"
+
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/style"
+)
+
+// HowMany is the other way round, for each kind of thing by itself: how many the box takes in its size, and
+// how many go in a box that comes off one sheet. Nothing is reckoned twice: each number is planned, and it
+// counts when its proof holds.
+type HowMany struct {
+	Thing   string // its name
+	InBox   int    // in the size that stands
+	Sized   bool   // there is such a size
+	Lying   string // how so many lie
+	OnSheet int    // of each card, one sheet
+	More    bool   // the search stopped short: perhaps more
+}
+
+// past is how many numbers are tried beyond one that fails: more things may lie better than one fewer.
+const past = 5
+
+// HowMany answers for the plan's things, in the size of its box, and says whether it came to the end before
+// its work was done up or its asker had left.
+func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bool) {
+	b := p.Brief.Clone()
+	b.Size = sizeOf(p.Box.Size, p.Units)
+	out = make([]HowMany, len(p.Load.Things))
+	left := work(counted)
+	together(ctx, len(out), func(i int) { out[i] = most(ctx, b, w, i, p.taken, left) })
+	return out, ctx.Err() == nil && !left.over()
+}
+
+// Most answers for one kind of thing of a brief, in its own size where it has one.
+func Most(ctx context.Context, b brief.Brief, w Workshop, thing int) HowMany {
+	return most(ctx, b, w, thing, nil, work(counted))
+}
+
+func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *style.Dims, left *budget) (h HowMany) {
+	b = b.Clone()
+	h.Sized = b.Size != nil && len(b.Contents) > 0
+	if thing >= len(b.Contents) {
+		return h
+	}
+	b.Contents, b.Copies = b.Contents[thing:thing+1], "1"
+	b.Arrange.Way, b.Arrange.Places = "", nil
+	plan := func(n int) *Plan {
+		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
+		return build(Read(b, w), w, shown, taken)
+	}
+	first := plan(1)
+	if len(first.Things) == 0 {
+		return h
+	}
+	h.Thing = first.Things[0].Name
+	search := func(top int, holds func(*Plan) bool) (most int, more bool) {
+		return highest(top, func(n int) (bool, bool) {
+			if ctx.Err() != nil || !left.spend(10+n) {
+				return false, false
+			}
+			return holds(plan(n)), true
+		})
+	}
+	if h.Sized && first.Box != nil {
+		h.InBox, h.More = search(first.atMost(), func(q *Plan) bool {
+			if q.Holds() {
+				h.Lying = q.Load.Says
+			}
+			return q.Holds()
+		})
+	}
+	b.Size = nil
+	var more bool
+	h.OnSheet, more = search(contents.MostThings, func(q *Plan) bool { return q.Holds() && q.oneSheet() })
+	h.More = h.More || more
+	return h
+}
+
+// oneSheet reports whether the box comes off one sheet of each of its cards.
+func (p *Plan) oneSheet() bool {
+	for _, c := range p.Cuts {
+		if len(c.Sheets) > 1 || len(c.TooBig) > 0 {
+			return false
+		}
+	}
+	return true
+}
+
+// atMost is a number of the plan's one thing that its box, or its small boxes together, can't hold more than:
+// as many as go in without any room round them.
+func (p *Plan) atMost() (n int) {
+	boxes := []*style.Box{p.Box}
+	for i, r := range p.Rooms {
+		boxes = append(boxes[:i], r.Box)
+	}
+	room := contents.Room{Between: p.Room.Between, Proud: p.Room.Proud}
+	for _, b := range boxes {
+		d := b.Whole()
+		most, _ := contents.Capacity(p.Things[0], room, contents.Size{Length: d.Length, Width: d.Width, Height: d.Depth})
+		n += most
+	}
+	return min(n, contents.MostThings)
+}
+
+// highest finds the highest number that holds, at most so high: in leaps that double, then by halves, then
+// some numbers further on. An answer that is not sure, for want of work, ends it; more says so.
+func highest(top int, holds func(n int) (yes, sure bool)) (most int, more bool) {
+	fails := top + 1
+	for n := 1; n < fails; {
+		yes, sure := holds(n)
+		switch {
+		case !sure:
+			return most, true
+		case yes:
+			most = n
+		default:
+			fails = n
+		}
+		if n = min(2*most, top); 2*most >= fails || n == most {
+			n = most + (fails-most)/2
+		}
+		if n <= most {
+			break
+		}
+	}
+	for n, until := most+1, most+past; n <= min(until, top); n++ {
+		yes, sure := holds(n)
+		if !sure {
+			return most, true
+		}
+		if yes {
+			most, until = n, n+past
+		}
+	}
+	return most, false
+}
