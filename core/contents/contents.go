@@ -25,7 +25,7 @@ type Thing struct {
 	NeckHeight   Length
 	Count        int
 	Grams        float64 // of one; 0 when not known
-	Lie, Stand   bool
+	Lie, Stand   Leave // on a side that is not its own
 	Stack        int
 	Upright      bool
 	Food         bool
@@ -138,8 +138,8 @@ func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 	t.Food = r.Flag(field+"food", item.Food, false)
 	t.Flame = r.Flag(field+"flame", item.Flame, false)
 	t.Liquid = r.Flag(field+"liquid", item.Liquid, false)
-	t.Lie = r.Flag(field+"lie", item.Lie, shape.ID == "flat")
-	t.Stand = r.Flag(field+"stand", item.Stand, shape.ID == "flat")
+	t.Lie = leave(r, field+"lie", item.Lie)
+	t.Stand = leave(r, field+"stand", item.Stand)
 	if t.Fragile {
 		t.Stack = 1
 	}
@@ -148,6 +148,7 @@ func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 	}
 	t.Upright = t.Upright || t.Liquid
 	t.readSize(r, field, item)
+	t.readRest(r, field)
 	return t
 }
 
@@ -212,50 +213,4 @@ func (t *Thing) readNeck(r *brief.Reader, field string, wide, high Length) {
 	default:
 		t.NeckDiameter, t.NeckHeight = wide, high
 	}
-}
-
-// Way is one way a thing may rest, and the upright box round it then.
-type Way struct {
-	Size Size
-	ID   string // which measure is up: h, w or l
-	Says string
-}
-
-// Ways lists how a thing may rest: as measured, and lying or standing on its
-// other sides where that was allowed.
-func (t Thing) Ways() []Way {
-	s := t.Size
-	ways := []Way{{s, "h", "as measured"}}
-	switch t.Shape {
-	case "ball":
-		ways[0].Says = ""
-		return ways
-	case "flat":
-		ways[0].Says = "lying flat"
-		if !t.Lie && t.Stand && !t.Upright {
-			ways = nil
-		}
-		if t.Stand && !t.Upright {
-			ways = append(ways, Way{Size{s.Length, s.Height, s.Width}, "w", "standing on the long edge"},
-				Way{Size{s.Width, s.Height, s.Length}, "l", "standing on end"})
-		}
-		return ways
-	case "cylinder":
-		ways[0].Says = "standing"
-		if t.Lie && !t.Upright {
-			ways = append(ways, Way{Size{s.Height, s.Width, s.Length}, "l", "lying down"})
-		}
-		return ways
-	}
-	if t.Upright || t.Shape == "soft" {
-		return ways
-	}
-	for _, w := range []Way{{Size{s.Length, s.Height, s.Width}, "w", "on its side"},
-		{Size{s.Width, s.Height, s.Length}, "l", "on end"}} {
-		least := min(s.Length, s.Width, s.Height)
-		if lies := w.Size.Height == least; lies && t.Lie || !lies && t.Stand {
-			ways = append(ways, w)
-		}
-	}
-	return ways
 }

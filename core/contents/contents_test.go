@@ -48,6 +48,14 @@ func TestThings(t *testing.T) {
 			Size{54 * mm, 54 * mm, 68 * mm}, "h"},
 		{"a tin that may lie", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Lie: "yes"},
 			Size{54 * mm, 54 * mm, 68 * mm}, "hl"},
+		{"a tin that may not stand", brief.Item{Shape: "cylinder", Diameter: "54", Height: "68", Stand: "no"},
+			Size{54 * mm, 54 * mm, 68 * mm}, "l"},
+		{"a disc that may not lie", brief.Item{Shape: "cylinder", Diameter: "54", Height: "8", Lie: "no"},
+			Size{54 * mm, 54 * mm, 8 * mm}, "l"},
+		{"a block that may not lie", brief.Item{Shape: "block", Length: "50", Width: "40", Height: "30", Lie: "no"},
+			Size{50 * mm, 40 * mm, 30 * mm}, "wl"},
+		{"a block that may not stand", brief.Item{Shape: "block", Length: "20", Width: "40", Height: "30", Stand: "no"},
+			Size{20 * mm, 40 * mm, 30 * mm}, "l"},
 		{"a ball", brief.Item{Shape: "ball", Diameter: "70"}, Size{70 * mm, 70 * mm, 70 * mm}, "h"},
 		{"a towel, pressed", brief.Item{Shape: "soft", Length: "130", Width: "100", Height: "40", Press: "12"},
 			Size{130 * mm, 100 * mm, 28 * mm}, "h"},
@@ -61,6 +69,41 @@ func TestThings(t *testing.T) {
 		}
 		if things[0].Size != c.size || ways != c.ways {
 			t.Errorf("%s: %v, ways %s; want %v, %s", c.name, things[0].Size, ways, c.size, c.ways)
+		}
+	}
+}
+
+// What may not lie or stand never does, and where no way is left that is said, with what would help.
+func TestRestsAsAllowed(t *testing.T) {
+	flags := []brief.Flag{"", "yes", "no"}
+	for _, shape := range Shapes {
+		for n := range 3 * 3 * 2 * 2 {
+			item := brief.Item{Name: "thing", Shape: brief.Text(shape.ID), Count: "1", Length: "50", Width: "40", Height: "30",
+				Thickness: "8", Diameter: "35", Lie: flags[n%3], Stand: flags[n/3%3]}
+			if n/9%2 == 1 {
+				item.Upright = "yes"
+			}
+			if n/18 == 1 {
+				item.Height = "60"
+			}
+			b := brief.New("mm")
+			b.Contents = []brief.Item{item}
+			r := brief.NewReader(&b)
+			things, ok := Read(&b, r)
+			if !ok {
+				for field, text := range r.Problems[0].Set {
+					b.Set(field, text)
+				}
+				if things, ok = Read(&b, brief.NewReader(&b)); !ok || len(r.Problems[0].Set) == 0 {
+					t.Errorf("%+v: %+v", item, r.Problems)
+				}
+				continue
+			}
+			for _, w := range things[0].Ways() {
+				if w.lies && item.Lie == "no" || w.stand && item.Stand == "no" || w.ID != "h" && item.Upright == "yes" {
+					t.Errorf("%+v may rest %s", item, w.Says)
+				}
+			}
 		}
 	}
 }
@@ -159,8 +202,8 @@ func TestArrangements(t *testing.T) {
 func randomThing(r *rand.Rand) Thing {
 	size := func(low, high int) Length { return Length(low+r.IntN(high-low)) * mm }
 	shape := []string{"block", "flat", "cylinder", "ball", "soft"}[r.IntN(5)]
-	t := Thing{Name: "thing", Shape: shape, Count: 1 + r.IntN(9), Stack: 1 + r.IntN(4), Lie: r.IntN(2) == 0,
-		Stand: r.IntN(2) == 0, Grams: float64(r.IntN(300))}
+	t := Thing{Name: "thing", Shape: shape, Count: 1 + r.IntN(9), Stack: 1 + r.IntN(4), Lie: Leave(r.IntN(2)),
+		Stand: Leave(r.IntN(2)), Grams: float64(r.IntN(300))}
 	t.Size = Size{size(20, 90), size(20, 90), size(4, 60)}
 	if t.Round() {
 		t.Size.Width = t.Size.Length

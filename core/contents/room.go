@@ -47,7 +47,7 @@ func ReadRoom(b *brief.Brief, r *brief.Reader, things []Thing, divided bool) Roo
 		if t.Food {
 			food = t.Name
 		}
-		if t.Shape == "flat" && t.Stand && !t.Lie {
+		if t.Shape == "flat" && t.Lie == MayNot {
 			standing = t.Name
 		}
 	}

@@ -108,7 +108,7 @@ func TestTrays(t *testing.T) {
 func TestSuits(t *testing.T) {
 	thing := func(shape string) contents.Thing { return contents.Thing{Name: shape, Shape: shape} }
 	lying := thing("cylinder")
-	lying.Lie = true
+	lying.Lie = contents.May
 	for _, c := range []struct {
 		kind   string
 		things []contents.Thing

@@ -73,7 +73,7 @@ func suitsPlatform(things []contents.Thing) string {
 		default:
 			return fmt.Sprintf("A platform with holes suits round things; %s is not round.", t.Name)
 		}
-		if t.Lie {
+		if t.Shape == "cylinder" && t.Turns() {
 			return fmt.Sprintf("A platform with holes holds things upright; %s may lie down.", t.Name)
 		}
 	}
