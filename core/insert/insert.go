@@ -19,6 +19,7 @@ type Length = measure.Length
 // need of.
 type Kind struct {
 	ID, Title, Why string
+	Alone          bool // it has its size from the box alone, and needs no things
 	Divides        bool // it puts card between neighbours
 	Straight       bool // its strips run straight through, so columns must stand in line
 	Suits          func(things []contents.Thing) string

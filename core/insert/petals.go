@@ -14,7 +14,7 @@ import (
 
 var petals = &Kind{
 	ID: "petals", Title: "Petals", Why: "A square of card folds over what is in a square tray, and opens like a flower.",
-	Build: (*Maker).petals,
+	Alone: true, Build: (*Maker).petals,
 	Needs: func(need style.Dims, _ contents.Load, j *style.Job) style.Dims {
 		side := max(need.Length, need.Width)
 		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(), Depth: need.Depth + petalLayers*j.T()}

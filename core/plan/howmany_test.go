@@ -3,9 +3,12 @@ package plan
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/insert"
+	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -67,5 +70,27 @@ func TestHowManyIsTheMost(t *testing.T) {
 	}
 	if tried == 0 {
 		t.Error("nothing was tried")
+	}
+}
+
+// Compartments asked for with a size alone are built, or refused with what would help; never left out.
+func TestCompartmentsOfASize(t *testing.T) {
+	for _, s := range style.Styles {
+		for _, kind := range insert.Kinds[1:] {
+			b := sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
+			p := Make(b, Default)
+			if p.OK() {
+				if !slices.ContainsFunc(p.Box.Pieces(), func(p *sheet.Piece) bool { return p.Part == sheet.Insert }) {
+					t.Errorf("%s: no %s, and nothing is said", s.ID, kind.ID)
+				}
+				if !p.Holds() {
+					t.Errorf("%s with %s: %s", s.ID, kind.ID, said(p))
+				}
+				continue
+			}
+			if len(p.Problems[0].Set) == 0 || p.Problems[0].Field == "" {
+				t.Errorf("%s with %s: %+v", s.ID, kind.ID, p.Problems)
+			}
+		}
 	}
 }

@@ -126,7 +126,10 @@ func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
 		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
 	}
 	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
-		q.Kind = insert.Kinds[0]
+		if q.readKind(b, r); q.Kind != nil && q.Kind.ID != "none" && (!q.Kind.Alone || q.Style.Typed) {
+			r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", q.Kind.Title),
+				"Say what goes in, or choose no compartments.", "arrange.compartments", "none")
+		}
 		return
 	}
 	things, ok := contents.Read(&b, r)
@@ -137,7 +140,8 @@ func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
 	q.readArrange(b, r)
 }
 
-func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
+// readKind finds the kind of compartment, nil with a problem noted where there is none such.
+func (q *Request) readKind(b brief.Brief, r *brief.Reader) {
 	kind := string(b.Arrange.Compartments)
 	if kind == "" {
 		kind = insert.Kinds[0].ID
@@ -149,6 +153,11 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 		}
 		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
 			"Choose one of "+strings.Join(ids, ", ")+".", "arrange.compartments", "none")
+	}
+}
+
+func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
+	if q.readKind(b, r); q.Kind == nil {
 		return
 	}
 	if q.Kind.Suits != nil {

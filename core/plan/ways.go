@@ -75,7 +75,7 @@ func (s *search) run() *style.Box {
 		if s.hasty {
 			s.job.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
 		}
-		return style.Make(s.job, s.Style, s.hasty)
+		return s.inserted(s.job, style.Make(s.job, s.Style, s.hasty), contents.Load{}, s.hasty)
 	}
 	if s.Style.Rooms != nil {
 		return s.inRooms()
@@ -278,9 +278,13 @@ func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 	if job.Stand = nil; s.Kind.Needs == nil && !s.Kind.Divides {
 		job.Stand = func(b *style.Box) []fold.Block { return s.grown(l, b) }
 	}
-	b := style.Make(job, s.Style, draft)
-	if b == nil {
-		return nil
+	return s.inserted(job, style.Make(job, s.Style, draft), l, draft)
+}
+
+// inserted puts the compartments into a box; nil when they can't be.
+func (s *search) inserted(job *style.Job, b *style.Box, l contents.Load, draft bool) *style.Box {
+	if b == nil || s.Kind == nil {
+		return b
 	}
 	before := len(job.Problems)
 	s.Kind.Build(insert.New(job.As("insert"), b, l, s.Dividers))
