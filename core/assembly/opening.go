@@ -2,46 +2,92 @@ package assembly
 
 import (
 	"math"
+	"slices"
 
 	"brevium/core/fold"
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // What opens a box must be free to move: what is stuck to its side stays below it.
 
-// OpensFrom gives how high above the table what opens the closed box begins on a
-// side, in millimetres, and whether it is drawn off to that side.
-func (b *Box) OpensFrom(t Length, side string) (low float64, drawn bool) {
-	low = math.Inf(1)
-	lo, hi := fold.Extent(b.Assemble(t, Closed).Box()...)
-	for _, f := range b.opening(t) {
-		flo, fhi := fold.Reach(f)
-		near := map[string]bool{"left": flo.X < lo.X+reachOf, "right": fhi.X > hi.X-reachOf, "front": flo.Y < lo.Y+reachOf,
-			"back": fhi.Y > hi.Y-reachOf}[side]
-		if near {
-			low = min(low, flo.Z-lo.Z)
-		}
-	}
-	for _, p := range b.Parts {
-		drawn = drawn || p.When == sheet.Close && p.Off == Aside && side == "right" && p.Piece.Part != sheet.Band
-	}
-	return low, drawn
+// Flank is one side of the closed box as another box meets it there.
+type Flank struct {
+	Still float64 // how high above the table nothing that moves lies outermost, infinite where nothing does
+	Over  string  // what moves and lies outermost, "" for nothing
+	Bare  bool    // a quarter of the side or more is card that stays still, level with the outermost
+	Drawn bool    // the box is drawn open to that side
 }
 
-// reachOf is how near the outside of the box a face that opens lies on a side.
-const reachOf = 3.0
+// How many places of a side are looked at, along and up; and how far behind the outermost card still meets
+// what is stuck there, in millimetres.
+const flankAlong, flankUp, flush = 5, 12, 1.5
 
-// opening lists the faces of the closed box that move when it is opened.
-func (b *Box) opening(t Length) (out []*fold.Placed) {
+// Flank looks at a side of the closed box: left, right, front or back.
+func (b *Box) Flank(t Length, side string) (out Flank) {
 	s := b.Assemble(t, Closed)
+	all := s.Box()
+	lo, hi := fold.Extent(all...)
+	moves := b.opening(t, s)
+	in := map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1}}[side]
+	out.Still, out.Drawn = math.Inf(1), side == "right" && b.drawn()
+	mid, size := lo.Add(hi).Times(0.5), hi.Sub(lo)
+	still := 0
+	for i := range flankAlong {
+		for j := range flankUp {
+			along, up := (float64(i)+0.5)/flankAlong-0.5, (float64(j)+0.5)/flankUp
+			from := fold.Vec{X: mid.X + size.X*along, Y: mid.Y + size.Y*along, Z: lo.Z + size.Z*up}
+			if in.X != 0 {
+				from.X = mid.X - in.X*size.X/2
+			} else {
+				from.Y = mid.Y - in.Y*size.Y/2
+			}
+			hits, _ := crossed(all, from.Sub(in), in, nobody)
+			if len(hits) == 0 || hits[0].far-1 > flush {
+				continue
+			}
+			if !moves[hits[0].Placed] {
+				still++
+				continue
+			}
+			if low := size.Z * float64(j) / flankUp; low < out.Still {
+				switch out.Still, out.Over = low, words.Plain(hits[0].Name); {
+				case hits[0].Body != all[0]:
+					out.Over = words.Plain(hits[0].Body.Name)
+				case hits[0].Name == side:
+					out.Over = "wall"
+				}
+			}
+		}
+	}
+	out.Bare = 4*still >= flankAlong*flankUp
+	return out
+}
+
+func nobody(a, b *fold.Placed) bool { return false }
+
+// drawn reports whether the box opens by drawing it out of a sleeve, to the right.
+func (b *Box) drawn() bool {
+	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.sleeves() })
+}
+
+// sleeves reports whether a part stays where it is while the rest is drawn out of it.
+func (p *Part) sleeves() bool {
+	return p.When == sheet.Close && p.Off == Aside && p.Piece != nil && p.Piece.Part != sheet.Band
+}
+
+// opening gives the faces of the closed box that move when it is opened.
+func (b *Box) opening(t Length, s Standing) map[*fold.Placed]bool {
+	out, drawn := map[*fold.Placed]bool{}, b.drawn()
 	for _, p := range b.Parts {
 		if p.Piece == nil {
 			continue
 		}
 		for _, body := range s.All(p.Name) {
 			for _, f := range body.Faces {
-				if p.When == sheet.Close || Opens(p.Piece, f.Name) || hangsOnOpening(p.Piece, body, f.Name) {
-					out = append(out, f)
+				out[f] = p.When == sheet.Close || Opens(p.Piece, f.Name) || hangsOnOpening(p.Piece, body, f.Name)
+				if drawn {
+					out[f] = !p.sleeves()
 				}
 			}
 		}

@@ -25,7 +25,7 @@ type Thing struct {
 	NeckHeight   Length
 	Count        int
 	Grams        float64 // of one; 0 when not known
-	Lie, Stand   Leave // on a side that is not its own
+	Lie, Stand   Leave   // on a side that is not its own
 	Stack        int
 	Upright      bool
 	Food         bool

@@ -40,6 +40,8 @@ type Set struct {
 	Places  []fold.Vec // where each stands when they are together, in millimetres
 	Cost    int64
 
+	sticks []stuck // of a cluster: how each box is stuck to the first
+
 	step measure.Length
 	sets int // how many of the set are made
 }

@@ -23,6 +23,15 @@ func ofSize(name, l, w, d string) brief.Member {
 		Depth: brief.Text(d + " mm")}}
 }
 
+// beside is a high box with a low one of some style stuck to it.
+func beside(style string) brief.Brief {
+	m := ofSize("second", "50", "50", "30")
+	m.Box = &brief.Box{Style: brief.Text(style)}
+	b := aSet("cluster", "", m)
+	b.Size.Depth = "150 mm"
+	return b
+}
+
 func open(m brief.Member) brief.Member {
 	m.Box = &brief.Box{Style: "tray-lid", Options: brief.Options{"lid": "none"}}
 	return m
@@ -46,7 +55,15 @@ func TestSetsBelong(t *testing.T) {
 			open(ofSize("fourth", "60", "50", "20"))), ""},
 		{"as high as the lid", aSet("cluster", "", open(ofSize("second", "60", "80", "38"))), "leaves the first free to open"},
 		{"with a lid of its own", aSet("cluster", "", ofSize("second", "60", "80", "20")), "can be opened beside the first"},
-		{"longer than the side", aSet("cluster", "", open(ofSize("second", "60", "180", "20"))), "longer than that side"},
+		{"longer than the side", aSet("cluster", "", open(ofSize("second", "160", "180", "20"))), "longer than that side"},
+		{"turned, its hinge to the first", beside("hinged-lid"), ""},
+		{"a long one, turned", aSet("cluster", "", open(ofSize("second", "60", "180", "20"))), ""},
+		{"a flap box", beside("flap-box"), ""}, {"a carton", beside("carton"), ""},
+		{"a pouch", beside("pleat-pouch"), ""}, {"a book wrap", beside("book-wrap"), ""},
+		{"a drawer", beside("sleeve-drawer"), ""}, {"a tube", beside("pinch-top"), ""},
+		{"a foot", beside("chamfer-foot"), ""}, {"a cover", beside("wrap-cover"), ""},
+		{"a cap over all", beside("gable-cap"), "its cap opens there"},
+		{"shells", beside("corner-shells"), "its shell opens there"},
 		{"companions", aSet("companions", "", ofSize("second", "200", "180", "60")), ""},
 	} {
 		s := MakeSet(c.b, Default)

@@ -2,10 +2,13 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/style"
+	"brevium/core/words"
 )
 
 // How the boxes of a set belong together, and whether they do.
@@ -18,6 +21,7 @@ func (s *Set) check(holds bool, name, figure string) {
 // stand finds where each box stands when they are together.
 func (s *Set) stand() {
 	z, x := 0.0, 0.0
+	s.stickBy()
 	for i, p := range s.Plans {
 		o := p.Box.Outside
 		at := fold.Vec{}
@@ -75,7 +79,7 @@ func (s *Set) beside(i int) fold.Vec {
 	if i == 0 {
 		return fold.Vec{}
 	}
-	a, o := s.Plans[0].Box.Outside, s.Plans[i].Box.Outside
+	a, o := s.Plans[0].Box.Outside, s.turned(i)
 	x, y := (a.Length+o.Length).MM()/2, (a.Width+o.Width).MM()/2
 	return map[string]fold.Vec{"left": {X: -x}, "right": {X: x}, "front": {Y: -y}, "back": {Y: y}}[sidesOf[(i-1)%4]]
 }
@@ -123,8 +127,8 @@ func (s *Set) nested(i int) {
 	s.check(holds, fmt.Sprintf("the %s goes into the %s with its lid on", s.Names[i-1], s.Names[i]), figure)
 }
 
-// clustered checks that a box at a side of the first leaves what opens it free, and
-// can be opened itself.
+// clustered checks that a box at a side of the first leaves what opens it free, and is stuck by a side that
+// stays still, turned as it must.
 func (s *Set) clustered(i int) {
 	side := sidesOf[(i-1)%4]
 	name := fmt.Sprintf("the %s at its %s leaves the %s free to open", s.Names[i], side, s.Names[0])
@@ -132,26 +136,97 @@ func (s *Set) clustered(i int) {
 		s.check(false, name, "a box has four sides")
 		return
 	}
-	first, other := s.Plans[0].Box, s.Plans[i].Box
-	low, far := first.OpensFrom(s.Plans[0].Card.Caliper, side)
-	high := other.Outside.Depth.MM()
-	wall := map[bool]measure.Length{true: first.Outside.Width, false: first.Outside.Length}[side == "left" ||
-		side == "right"]
-	long := map[bool]measure.Length{true: other.Outside.Width, false: other.Outside.Length}[side == "left" ||
-		side == "right"]
+	first := s.Plans[0].Box.Flank(s.Plans[0].Card.Caliper, side)
+	high := s.Plans[i].Box.Outside.Depth.MM()
+	wall, long := alongSide(s.Plans[0].Box.Outside, side), alongSide(s.turned(i), side)
 	switch {
-	case far:
+	case first.Drawn:
 		s.check(false, name, "it is drawn off to that side")
-	case high > low+0.05:
-		s.check(false, name, fmt.Sprintf("it is %.1f mm high, and what opens begins at %.1f mm", high, low))
+	case high > first.Still+0.05:
+		s.check(false, name, fmt.Sprintf("it is %.1f mm high, and the %s, which moves, begins at %.1f mm", high, first.Over,
+			first.Still))
 	case long > wall:
 		s.check(false, name, fmt.Sprintf("it is %.1f mm longer than that side", (long-wall).MM()))
 	default:
-		s.check(true, name, fmt.Sprintf("%.1f mm below what opens", min(low-high, 999)))
+		s.check(true, name, fmt.Sprintf("%.1f mm below what opens", min(first.Still-high, 999)))
 	}
-	back := map[string]string{"left": "right", "right": "left", "front": "back", "back": "front"}[side]
-	if lid, drawn := other.OpensFrom(s.Plans[i].Card.Caliper, back); drawn || lid < high-0.05 {
+	if why := s.sticks[i].why; why != "" {
 		s.check(false, fmt.Sprintf("the %s can be opened beside the %s", s.Names[i], s.Names[0]),
-			"its lid goes over the wall that is stuck: make it an open tray, or one that opens another way")
+			"no side of it stays still to be stuck: "+why+". Make it an open tray, or one that opens another way")
 	}
+}
+
+// alongSide is how long a side of a box is.
+func alongSide(d style.Dims, side string) measure.Length {
+	if side == "left" || side == "right" {
+		return d.Width
+	}
+	return d.Length
+}
+
+// stuck is how a box of a cluster is stuck to the first: by which of its sides, turned by so many quarters
+// against the clock; why says that no side will do.
+type stuck struct {
+	by       string
+	quarters int
+	why      string
+}
+
+// against are the sides in turn, against the clock as seen from above.
+var against = []string{"front", "right", "back", "left"}
+
+// stickBy finds, for each box of a cluster, the side it is stuck by: the one that looks at the first as it
+// is or, where that moves, another that stays still.
+func (s *Set) stickBy() {
+	s.sticks = make([]stuck, len(s.Plans))
+	for i := 1; i < len(s.Plans) && s.Kind == "cluster"; i++ {
+		side := sidesOf[(i-1)%4]
+		meets := (slices.Index(against, side) + 2) % 4
+		wall := alongSide(s.Plans[0].Box.Outside, side)
+		found := false
+		var whys []string
+		for _, quarters := range []int{0, 2, 1, 3} {
+			by := against[(meets-quarters+4)%4]
+			flank := s.Plans[i].Box.Flank(s.Plans[i].Card.Caliper, by)
+			why := ""
+			switch {
+			case flank.Drawn:
+				why = "it is drawn open at one side"
+			case flank.Over != "":
+				why = fmt.Sprintf("its %s opens there", flank.Over)
+			case !flank.Bare:
+				why = fmt.Sprintf("too little of its %s is level", by)
+			}
+			switch {
+			case why != "":
+				whys = append(whys, why)
+			case !found || alongSide(s.Plans[i].Box.Outside, by) <= wall:
+				if better := alongSide(s.Plans[i].Box.Outside, s.sticks[i].by) > wall; !found || better {
+					s.sticks[i], found = stuck{by: by, quarters: quarters}, true
+				}
+			}
+		}
+		if !found {
+			slices.Sort(whys)
+			s.sticks[i] = stuck{by: against[meets], why: words.List(slices.Compact(whys))}
+		}
+	}
+}
+
+// turned is the outside of a box as it stands in the set.
+func (s *Set) turned(i int) style.Dims {
+	d := s.Plans[i].Box.Outside
+	if s.sticks[i].quarters%2 == 1 {
+		d.Length, d.Width = d.Width, d.Length
+	}
+	return d
+}
+
+// atSide tells where a box of a cluster is stuck, and by which side.
+func (s *Set) atSide(i int) string {
+	at := fmt.Sprintf("to the %s of the %s", sidesOf[(i-1)%4], s.Names[0])
+	if s.sticks[i].quarters != 0 {
+		at += ", by its " + s.sticks[i].by
+	}
+	return at
 }

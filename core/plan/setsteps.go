@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -95,8 +96,7 @@ func (s *Set) together() string {
 		case "nest":
 			says = append(says, fmt.Sprintf("Put the %s, with its lid on, into the %s.", s.Names[i-1], s.Names[i]))
 		case "cluster":
-			says = append(says, fmt.Sprintf("Stick the %s to the %s of the %s, level with the table.", s.Names[i],
-				sidesOf[(i-1)%4], s.Names[0]))
+			says = append(says, fmt.Sprintf("Stick the %s %s, level with the table.", s.Names[i], s.atSide(i)))
 		}
 	}
 	return strings.Join(says, " ")
@@ -128,7 +128,7 @@ func (s *Set) Course() (out []string) {
 		out = append(out, map[string]string{
 			"stack":      fmt.Sprintf("Set the %s on the %s.", s.Names[i], s.Names[i-1]),
 			"nest":       fmt.Sprintf("Put all so far into the %s.", s.Names[i]),
-			"cluster":    fmt.Sprintf("Stick the %s to the %s of the %s.", s.Names[i], sidesOf[(i-1)%4], s.Names[0]),
+			"cluster":    fmt.Sprintf("Stick the %s %s.", s.Names[i], s.atSide(i)),
 			"companions": fmt.Sprintf("Set the %s beside them.", s.Names[i]),
 		}[s.Kind])
 	}
@@ -155,6 +155,7 @@ func (s *Set) Standing(done float64) (out []assembly.Standing) {
 			at.Z += 4 * come * (1 - come) * o.Depth.MM()
 		}
 		for _, b := range st.Bodies {
+			b.Turn(fold.Vec{Z: 1}, math.Pi/2*come*float64(s.sticks[i].quarters))
 			b.Move(at)
 		}
 		out = append(out, st)
