@@ -134,14 +134,18 @@ func (g grown) faces(r string) (of, rest []*fold.Body) {
 	return of, rest
 }
 
+// gives is by how much, in millimetres, the card of a box in plain numbers gives where they bind.
+func (b *Box) gives() float64 {
+	if b.Plain {
+		return 1
+	}
+	return 0
+}
+
 func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 	outer, inner := g.faces(c.Outer)
 	if c.Inner != "" {
 		inner, _ = g.faces(c.Inner)
-	}
-	give := 0.0
-	if b.Plain {
-		give = 1
 	}
 	// A face that goes over the rest of its piece does so copy by copy; a part goes
 	// over all there is of another.
@@ -157,7 +161,7 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 				}
 				return c.Skin.MM()
 			}
-			out = append(out, fold.Clears(o, i, give, skin, sides...))
+			out = append(out, fold.Clears(o, i, b.gives(), skin, sides...))
 		}
 	}
 	if len(out) == 0 {

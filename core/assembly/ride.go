@@ -94,7 +94,8 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 
 // Crushed tells what lies so close over what is stuck on that that has no room: of one
 // part, or of all. Faces side by side never pass through each other, so it is looked for
-// by itself; it may press by half a caliper.
+// by itself; it may press by half a caliper and,
+// in plain numbers, by what the card gives.
 func (s Standing) Crushed(part string, touch []contact) (hits []string) {
 	known := map[contact]bool{}
 	for _, c := range touch {
@@ -116,7 +117,7 @@ func (s Standing) Crushed(part string, touch []contact) (hits []string) {
 			}
 			for _, f := range b.Faces {
 				d := on.Middle().Sub(f.Middle()).Dot(on.In)
-				give := max(b.T, r.body.Back) / 2
+				give := max(b.T, r.body.Back)/2 + s.gives
 				if f == on || math.Abs(f.In.Dot(on.In)) < 0.999 || d <= 0 || d-b.T/2 >= to-give || d+b.T/2 <= from+give ||
 					known[contact{face, f}] || fold.Overlap(face, f) < 1 {
 					continue

@@ -21,7 +21,8 @@ var Closed = Pose{Fold: 1}
 // Standing is the pieces in their places, every copy.
 type Standing struct {
 	Bodies []*fold.Body
-	Filled bool // the contents are in
+	Filled bool    // the contents are in
+	gives  float64 // by how much more things may press, in millimetres
 	of     map[string][]*fold.Body
 	trees  []grown
 	rides  []ride
@@ -147,7 +148,7 @@ func (b *Box) After(t Length, steps float64) Standing {
 // together puts folded pieces in their places. With a progress, pieces are
 // folded only so far, and lie where they were folded.
 func (b *Box) together(t Length, pose Pose, pr *progress) Standing {
-	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled}
+	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled, gives: b.gives()}
 	b.stand(&s, &b.Tree, hand{}, t, pose, pr, pr == nil)
 	return s
 }

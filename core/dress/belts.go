@@ -137,15 +137,16 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 			"Make it narrower.", "dress.band.width", k.plainly(most))
 		return
 	}
-	ease := c.Caliper
+	ease := Length(0)
 	if !k.Belt.Stuck {
-		ease += k.Ease
+		ease = k.Ease
 	}
-	gain := ease.Up(k.Step.Size)
-	if k.Plain {
-		gain = Length(mm).Up(k.Step.Size)
+	// One rule for every band, a style's own too: see shop.Wrap.
+	wrap := func(outside Length) Length {
+		own := shop.Wrap{Card: k.T, Own: c.Caliper, Ease: ease, Plain: k.Plain}
+		return own.Round(outside-k.T, k.Step.Size) + (2 * under).Up(k.Step.Size) // over another band by a mark
 	}
-	gain += (2 * under).Up(k.Step.Size) // over what lies there already
+	gain := wrap(k.T)
 	name = k.name(name)
 	if !block {
 		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)),
@@ -156,7 +157,7 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 			w.says)
 		return
 	}
-	deep, tall := (wide + gain).Up(k.Step.Size), (high + gain).Up(k.Step.Size)
+	deep, tall := wrap(wide), wrap(high)
 	lap := min(k.Belt.Lap, (deep - 2*c.Caliper).Down(k.Step.Size))
 	if lap < k.Sticks.Width {
 		k.wrong("way", fmt.Sprintf("The box is only %s there: the lap of a band does not lie on it.", k.Say(wide)),

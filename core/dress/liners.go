@@ -16,6 +16,24 @@ import (
 // room is what there is between the walls before it is lined.
 type room struct{ lo, hi fold.Vec }
 
+// spans is how large the room is that liners are cut to: measured or, in plain numbers, from score to score.
+func (k *work) spans(r room) (long, wide, high Length) {
+	long, wide, high = measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y), measured(r.hi.Z-r.lo.Z)
+	if k.Plain {
+		long, wide, high = k.box.Size.Length, k.box.Size.Width, k.box.Size.Depth
+	}
+	if root := k.box.Parts[0].Piece; k.box.Shaped && root != nil { // it may be narrower at its foot
+		if f := root.Face(root.Root); f != nil {
+			lo, hi := f.Bounds()
+			if !k.Plain {
+				hi = sheet.Point{X: hi.X - 2*k.T, Y: hi.Y - 2*k.T}
+			}
+			long, wide = min(long, hi.X-lo.X), min(wide, hi.Y-lo.Y)
+		}
+	}
+	return long, wide, high
+}
+
 func (k *work) room() room {
 	floor, wall, cover := k.Lined()
 	by := fold.Vec{X: wall.MM(), Y: wall.MM()}
@@ -69,16 +87,7 @@ func (k *work) liner(name string, w, h Length) *sheet.Piece {
 }
 
 func (k *work) floor(l Liner, r room, used map[string]Length) {
-	long, wide := measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y)
-	if root := k.box.Parts[0].Piece; k.box.Shaped && root != nil { // it may be narrower at its foot
-		if f := root.Face(root.Root); f != nil {
-			lo, hi := f.Bounds()
-			long, wide = min(long, hi.X-lo.X-2*k.T), min(wide, hi.Y-lo.Y-2*k.T)
-		}
-	}
-	if k.Plain {
-		long, wide = min(k.box.Size.Length, long+2*k.T), min(k.box.Size.Width, wide+4*k.T)
-	}
+	long, wide, _ := k.spans(r)
 	w, h, ok := k.fits(l, "floor", long, wide)
 	if !ok {
 		return
@@ -130,11 +139,12 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 			"Line the floor, or put layers on the outside.", "dress."+l.Entry+".in", "floor")
 		return
 	}
-	high, lined := measured(r.hi.Z-r.lo.Z), 0
+	length, width, high := k.spans(r)
+	lined := 0
 	for _, pair := range [][2]int{{0, 1}, {2, 3}} {
-		long := measured(r.hi.Y - r.lo.Y)
+		long := width
 		if pair[0] == 2 {
-			long = measured(r.hi.X - r.lo.X)
+			long = length
 		}
 		var sides []lining
 		for _, n := range pair {
@@ -260,7 +270,8 @@ func (k *work) cover(l Liner, r room, used map[string]Length) {
 		}
 		return
 	}
-	w, h, ok := k.fits(l, "lid's inside", measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y))
+	long, wide, _ := k.spans(r)
+	w, h, ok := k.fits(l, "lid's inside", long, wide)
 	if !ok {
 		return
 	}

@@ -92,11 +92,12 @@ func (k *work) panels() (out []*Panel) {
 
 func measured(millimetres float64) Length { return Length(math.Round(millimetres * float64(mm))) }
 
-// behind says whether a face is stuck or tucked behind another, or has one stuck on its
-// outside.
+// behind reports whether a face is stuck or tucked behind another, or has one stuck on its
+// outside. What only lies over a face that stays still leaves it a panel.
 func behind(p *sheet.Piece, face string) bool {
-	for _, g := range slices.Concat(p.Glues, p.Tucks) {
-		if g.Face == face && !g.Outside || g.On == face && g.Outside {
+	for i, g := range slices.Concat(p.Glues, p.Tucks) {
+		loose := i >= len(p.Glues) && !assembly.Opens(p, face)
+		if g.Face == face && !g.Outside || g.On == face && g.Outside && !loose {
 			return true
 		}
 	}

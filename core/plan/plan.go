@@ -119,7 +119,7 @@ func (p *Plan) build(w Workshop) *Plan {
 // cuttable says whether the pieces have a sheet, and are no more than can be
 // laid out.
 func (p *Plan) cuttable(w Workshop, job *style.Job) bool {
-	fits := p.Join || slices.ContainsFunc(w.sheets(p.Card), p.takesAll)
+	fits := p.Join || p.takesAll(p.SheetOf(p.Card)) || slices.ContainsFunc(w.sheets(p.Card), p.takesAll)
 	if !fits {
 		p.tooLarge(w, job)
 		return false

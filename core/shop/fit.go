@@ -63,6 +63,25 @@ func (o Over) Clearance(slack, step Length) Length {
 	return need.Up(step)
 }
 
+// PlainGain is what plain numbers add where something bends round: one mark of the tools, if that is a
+// millimetre.
+func PlainGain(step Length) Length { return measure.Millimetre.Up(step) }
+
+// Wrap is a band round a box: the card of what it goes round and its own, the ease it slides with, and
+// what is stuck on between, over the whole width.
+type Wrap struct {
+	Card, Own, Ease, Layers Length
+	Plain                   bool
+}
+
+// Round gives how long the band is, between its scores, over a box of so much from score to score.
+func (w Wrap) Round(scored, step Length) Length {
+	if w.Plain {
+		return (scored + w.Layers).Down(step) + PlainGain(step) // what is less than a mark is left to the card's give
+	}
+	return (scored + w.Card + w.Own + w.Ease + w.Layers).Up(step)
+}
+
 // Clearance is Over's, for one card of caliper t throughout.
 func Clearance(t Length, n int, layer, slack, step Length) Length {
 	return Over{Inner: t, Outer: t, Layers: n, Outside: layer}.Clearance(slack, step)

@@ -48,7 +48,7 @@ func buildArchedBox(j *Job) *Box {
 	b := j.box(d, strip)
 	b.Vault, b.OpenBy = true, 0.8
 	cover, long := j.archedCover(d, straight, foot)
-	b.Add(cover, assembly.Place{Face: "left-tab", On: "ends/floor", Right: foot/2 - half - t, Out: long - straight})
+	b.Add(cover, assembly.Place{Face: "left-tab", On: "ends/floor", Right: foot/2 - half - t, Out: max(t, long-straight)})
 	for _, side := range sides {
 		b.Stick("cover/"+side+"-tab", "ends/floor", true)
 		b.Stick("ends/back-"+side+"-tab", "cover/"+side, false)
@@ -97,7 +97,7 @@ func (j *Job) archedCover(d Dims, straight, foot Length) (*sheet.Piece, Length) 
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
 	if j.Plain {
-		whole = (2*straight + halfRound(d.Length)).Up(j.Mark()) + j.Gain(2*t)
+		whole = (2*straight + halfRound(d.Length)).Up(j.Mark())
 	}
 	side := (whole - arc) / 2
 	p := sheet.Grid("cover", sheet.Cols(foot, side, whole-2*side, side, foot), sheet.Rows(d.Width),

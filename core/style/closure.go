@@ -133,7 +133,10 @@ func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
 		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))
 	place := j.Measure("band-place", ((round.Length - wide) / 2).Down(step), Bound{},
 		most(round.Length-wide, "length", "further on it slips off the box"))
-	d, h := round.Width+j.Gain(2*t+j.Slack+2*max(j.Outside, j.Skin)), round.Depth+j.Gain(2*t+j.Slack+2*j.Skin)
+	wrap := shop.Wrap{Card: j.T(), Own: t, Ease: j.Slack, Layers: 2 * max(j.Outside, j.Skin), Plain: j.Plain}
+	d := wrap.Round(round.Width, step)
+	wrap.Layers = 2 * j.Skin
+	h := wrap.Round(round.Depth, step)
 	j.over["band"] = shop.Over{Inner: j.T(), Outer: t, Outside: j.Outside}
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))

@@ -299,7 +299,7 @@ func (j *Job) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
 // takes or, in plain numbers, one mark of the tools, if that is a millimetre.
 func (j *Job) Gain(takes Length) Length {
 	if j.Plain {
-		return Length(mm).Up(j.Mark())
+		return shop.PlainGain(j.Mark())
 	}
 	return takes.Up(j.Mark())
 }
