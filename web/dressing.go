@@ -305,7 +305,8 @@ func (f form) roundGroups() []group {
 		band.More = []field{f.pick("dress.band.form", choices("", "as the house does it",
 			"scored", "scored first", "wrapped", "formed on the box")),
 			f.open("dress.band.lap", ""),
-			f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
+			f.pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")),
+			f.pick("dress.band.lap-at", choices("", "at an edge", "middle", "in the middle")), f.ask("dress.band.stuck"), f.ask("dress.band.notch"),
 			f.open("dress.band.second", "none"), f.cardsOf("dress.band.over")}
 	}
 	ribbon := group{Title: "Ribbon", ID: "ribbon", MoreSays: "Loops, tails, reel",
@@ -324,7 +325,7 @@ func (f form) roundGroups() []group {
 // holdGroups ask for what holds the box closed, and what it is carried by.
 func (f form) holdGroups() []group {
 	closes := choices("", "as the box asks", "magnet", "a pair of magnets", "dot", "a hook dot", "restick",
-		"a re-stickable dot", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
+		"a glue dot that opens again", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
 		"a ribbon through holes", "tuck", "tucking it in", "seal", "a seal of paper")
 	closure := group{Title: "Held closed by", ID: "closure", Fields: []field{f.pick("dress.closure.kind", closes)}}
 	if f.b.Dress.Closure.Kind != "" {

@@ -103,7 +103,7 @@ func (s *Step) closureFails(w Work) {
 	if has("magnet") {
 		s.Fails = append(s.Fails, Remedy{"They push apart", "turn one of them over before it is covered."})
 	}
-	if has("magnet") || has("hook dot") {
+	if has("magnet") || has("hook dot") || has("glue dot") {
 		s.Fails = append(s.Fails, Remedy{"They are off",
 			"lift one while the tape is fresh, close the box on the other and let it find its place."})
 	}

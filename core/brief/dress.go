@@ -119,6 +119,7 @@ type Belt struct {
 	Stock  Text `json:"stock,omitempty"`
 	Stuck  Flag `json:"stuck,omitempty"`  // else it slides on and off
 	Seam   Text `json:"seam,omitempty"`   // below, or above: under a topper
+	LapAt  Text `json:"lap-at,omitempty"` // the edge, or the middle of that side
 	Notch  Flag `json:"notch,omitempty"`  // cut out for what closes the box under it
 	Second Text `json:"second,omitempty"` // how wide a narrower band on it is
 	Over   Text `json:"over,omitempty"`   // the card of that

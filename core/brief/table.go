@@ -186,6 +186,7 @@ var Table = []Field{
 	{Path: "dress.band.lap", Kind: Distance, Label: "lap of the band"},
 	{Path: "dress.band.stock", Kind: Choice, Label: "card of the band"},
 	{Path: "dress.band.seam", Kind: Choice, Label: "seam of the band"},
+	{Path: "dress.band.lap-at", Kind: Choice, Label: "where the lap of the band lies"},
 	{Path: "dress.band.stuck", Kind: YesNo, Label: "stuck on: it does not slide"},
 	{Path: "dress.band.notch", Kind: YesNo, Label: "notched for what closes the box"},
 	{Path: "dress.band.second", Kind: Distance, Label: "a narrower band on it", Help: "how wide"},

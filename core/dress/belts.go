@@ -165,16 +165,23 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 		return
 	}
 	w = w.seamed(k.Belt.Above)
-	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, w.name == "level")
+	level := w.name == "level"
+	at := k.beltAt(w, width, tall-high-c.Caliper, c)
+	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, level)
+	reach := deep // of the first side
+	if k.Belt.Middle {
+		p, reach = sheet.LoopMiddle(name, w.sides, width, deep, tall, lap, c.Caliper, k.Step.Size, level)
+		at = toward(at, w.sides[1], (deep-reach)/2)
+	}
 	if k.Belt.Notch && name == "paper band" {
 		r := min(width*2/3, tall/2, 16*mm) / 2
-		if at := deep + tall/2; w.name == "level" {
-			p.Notch(sheet.Point{X: 2*deep - deep/2 + tall}, r, sheet.Point{Y: 1})
+		if level {
+			p.Notch(sheet.Point{X: reach + deep/2 + tall}, r, sheet.Point{Y: 1})
 		} else {
-			p.Notch(sheet.Point{Y: at}, r, sheet.Point{X: 1})
+			p.Notch(sheet.Point{Y: reach + tall/2}, r, sheet.Point{X: 1})
 		}
 	}
-	part := k.add(p, c, w.sides[:], k.beltAt(w, width, tall-high-c.Caliper, c))
+	part := k.add(p, c, w.sides[:], at)
 	part.When, part.Off = sheet.Close, assembly.Aside
 	how := "Slide the %s on"
 	if stuck {
@@ -182,6 +189,21 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	}
 	k.last(how+", %s: its seam is %s. It is %s longer all round than the box.", name, w.says, w.seam(),
 		k.Say(2*(deep-wide)+2*(tall-high)))
+}
+
+// toward shifts what lies on the table to a side of the box.
+func toward(at assembly.Place, side string, by Length) assembly.Place {
+	switch side {
+	case "front":
+		at.Down += by
+	case "back":
+		at.Down -= by
+	case "left":
+		at.Right -= by
+	case "right":
+		at.Right += by
+	}
+	return at
 }
 
 // seamed is a way with its seam on top, where it goes over the top.

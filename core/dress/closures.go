@@ -165,6 +165,8 @@ func (k *work) meeting(c *Closure, at closing) {
 		k.box.Caution(assembly.RibbonCare)
 	case "brad":
 		k.supply("brad", 0, 0, 1, "through the "+flap+" and the "+under+"; its legs are opened out inside")
+	case "restick":
+		k.supply(what, 2*radius, 0, 1, "of the kind that comes off again: it stays on the "+flap+", and is pressed on the "+under)
 	default:
 		k.supply(what, 2*radius, 0, 1, "one half on the "+flap+", one on the "+under)
 	}
@@ -175,7 +177,7 @@ func closureName(kind string) string {
 	case "dot":
 		return "hook dot"
 	case "restick":
-		return "re-stickable dot"
+		return "glue dot"
 	}
 	return kind
 }

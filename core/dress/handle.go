@@ -91,7 +91,7 @@ func (k *work) strip(on []*Panel, apart Length) {
 		reach = k.lidReaches(on[0])
 	}
 	_, high := on[0].Size()
-	end := min(high-reach, max(25*mm, 2*k.Sticks.Width)).Down(k.Step.Size)
+	end := min(high-reach, max(25*mm, 2*k.Sticks.Width, h.Width)).Down(k.Step.Size)
 	if end < k.Sticks.Width || end < 12*mm {
 		k.wrong("on", fmt.Sprintf("The %s is too low for the ends of a handle.", k.called(on)),
 			"Leave the handle out, or choose higher walls.", "dress.handle.kind", "")

@@ -217,7 +217,8 @@ func (k *reading) singles(w *Wish) {
 			Lap:   k.length("lap", d.Band.Lap, usual(k.Step, 3*inch/4, 20*mm)), Second: k.length("second", d.Band.Second, 0),
 			Card: k.card("stock", d.Band.Stock, "band"), Over: k.card("over", d.Band.Over, "liner"),
 			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false),
-			Above: k.one("seam", d.Band.Seam, "below", "above") == "above"}
+			Above:  k.one("seam", d.Band.Seam, "below", "above") == "above",
+			Middle: k.one("lap-at", d.Band.LapAt, "edge", "middle") == "middle"}
 		if d.Band.Form != "" {
 			w.Belt.Form = k.one("form", d.Band.Form, "scored", "wrapped")
 		}

@@ -81,6 +81,7 @@ type Belt struct {
 	Stuck, Notch       bool
 	Form               string // scored, or wrapped on the box itself; "" as the house does it
 	Above              bool   // its seam is on top, for a topper to hide
+	Middle             bool   // its lap lies in the middle of that side
 }
 
 // Ribbon is ribbon, twine or lace.

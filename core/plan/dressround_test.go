@@ -115,26 +115,38 @@ func TestHandlesBear(t *testing.T) {
 func TestBandsLie(t *testing.T) {
 	for _, way := range []string{"across", "along", "level"} {
 		for _, seam := range []string{"below", "above"} {
-			p := Make(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
-				`{"band": {"way": %q, "seam": %q, "width": "20 mm", "second": "12 mm"}, "layers": [{"on": "outside"}]}`, way,
-				seam)), Default)
-			if !p.Holds() {
-				t.Errorf("%s, %s: %s", way, seam, said(p))
-				continue
-			}
-			s := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
-			lo, hi := fold.Extent(s.Of("base"), s.Of("lid"))
-			blo, bhi := fold.Bounds(s.Of("paper band"))
-			nlo, nhi := fold.Bounds(s.Of("narrow band"))
-			for _, room := range []fold.Vec{lo.Sub(blo), bhi.Sub(hi), blo.Sub(nlo), nhi.Sub(bhi)} {
-				for _, side := range map[string][2]float64{"across": {room.Y, room.Z}, "along": {room.X, room.Z},
-					"level": {room.X, room.Y}}[way] {
-					if side < 0.1 || side > 2.5 {
-						t.Errorf("%s, %s: %.2f mm between box and band, or band and band", way, seam, side)
-					}
-				}
+			for _, at := range []string{"edge", "middle"} {
+				bandLies(t, way, seam, at)
 			}
 		}
+	}
+}
+
+func bandLies(t *testing.T, way, seam, at string) {
+	p := Make(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
+		`{"band": {"way": %q, "seam": %q, "lap-at": %q, "width": "20 mm", "second": "12 mm"}, "layers": [{"on": "outside"}]}`, way,
+		seam, at)), Default)
+	if !p.Holds() {
+		t.Errorf("%s, %s, %s: %s", way, seam, at, said(p))
+		return
+	}
+	s := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+	lo, hi := fold.Extent(s.Of("base"), s.Of("lid"))
+	blo, bhi := fold.Bounds(s.Of("paper band"))
+	nlo, nhi := fold.Bounds(s.Of("narrow band"))
+	for _, room := range []fold.Vec{lo.Sub(blo), bhi.Sub(hi), blo.Sub(nlo), nhi.Sub(bhi)} {
+		for _, side := range map[string][2]float64{"across": {room.Y, room.Z}, "along": {room.X, room.Z},
+			"level": {room.X, room.Y}}[way] {
+			if side < 0.1 || side > 2.5 {
+				t.Errorf("%s, %s, %s: %.2f mm between box and band, or band and band", way, seam, at, side)
+			}
+		}
+	}
+	lap := s.Of("paper band").Find("lap")
+	llo, lhi := fold.Reach(lap)
+	off := lhi.Add(llo).Times(0.5)
+	if wide := max(math.Abs(off.X), math.Abs(off.Y)); at == "middle" && lhi.Sub(llo).Len() < 40 || at == "edge" && wide < 20 {
+		t.Errorf("%s, %s: the lap lies about %v, at the %s", way, seam, off, at)
 	}
 }
 

@@ -33,10 +33,10 @@ type PriceKind struct {
 
 // PriceKinds lists them; wage and margin are the last.
 var PriceKinds = []PriceKind{
+	{"dot", "Hook dots, glue dots", ByCount, "2.20 for 24", []string{"dot"}},
 	{"tape", "Double-sided tape", ByLength, "2.40 for 10 m", []string{"tape"}},
 	{"glue", "Wet glue", ByVolume, "2.80 for 100 ml", []string{"glue"}},
 	{"magnet", "Disc magnets", ByCount, "4.50 for 20", []string{"magnet"}},
-	{"dot", "Hook dots", ByCount, "2.20 for 24", []string{"dot"}},
 	{"brad", "Brads", ByCount, "1.90 for 50", []string{"brad", "fastener"}},
 	{"ribbon", "Ribbon", ByLength, "3.20 for 5 m", []string{"ribbon"}},
 	{"string", "String, cord", ByLength, "2.00 for 50 m", []string{"string", "cord", "jute", "twine", "rope"}},

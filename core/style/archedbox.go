@@ -11,9 +11,13 @@ var archedBox = &Style{
 	Asks: []Question{
 		length("side", "Straight part", "", "How high the sides go straight up before they round."),
 		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
+			glueDot,
 			"pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
 			"none | Nothing | Its tabs alone hold it, inside the cover."),
-		more("foot-tab", "Tabs below", "", "How far the cover's tabs reach under the floor."),
+		choose("cover", "Cover", "", "tabs | With tabs below | They are turned in and stuck under the floor.",
+			"rolled | Rolled right round | No tabs: it goes on under the floor, and laps there."),
+		more("foot-tab", "Tabs below", "cover=tabs", "How far the cover's tabs reach under the floor."),
+		more("cover-lap", "Cover's lap", "cover=rolled", "How far its ends lie on each other below."),
 	},
 	Build: buildArchedBox,
 }
@@ -24,8 +28,8 @@ var archedBox = &Style{
 func buildArchedBox(j *Job) *Box {
 	t, d := j.T(), j.Size()
 	least := j.Adhesive.Width
-	if j.Is("closure", "dot") {
-		least = max(least, 2*(magnetRadius+closureRoom)+2*j.Mark())
+	if dot := dotted(j.Choice("closure")); dot > 0 {
+		least = max(least, dot+2*j.Mark())
 	}
 	if least = least.Up(j.Mark()); j.Given == nil {
 		d.Depth = max(d.Depth, least+d.Length/2+1).Up(j.Mark())
@@ -41,16 +45,28 @@ func buildArchedBox(j *Job) *Box {
 		straight = j.Measure("side", straight, bound, Free)
 	}
 	d.Depth = straight + half
-	foot := j.Measure("foot-tab", (j.Adhesive.Width + 2*t).Up(j.Mark()), j.sticks(2*t),
-		halfOf(half-t, "length", "the two would meet below"))
+	rolled := j.Is("cover", "rolled")
+	foot := [2]Length{} // how far it reaches under the floor from the left, and from the right
+	if rolled {
+		foot[0] = d.Length + j.Gain(2*t)
+		foot[1] = j.Measure("cover-lap", (j.Adhesive.Width + 2*t).Up(j.Mark()), j.sticks(2*t),
+			most(d.Length-t, "length", "the floor is no wider"))
+	} else {
+		foot[0] = j.Measure("foot-tab", (j.Adhesive.Width + 2*t).Up(j.Mark()), j.sticks(2*t),
+			halfOf(half-t, "length", "the two would meet below"))
+		foot[1] = foot[0]
+	}
 	j.Want("width", d.Width, 12*t+mm, "The box from front to back", "two ends")
 	strip := j.archedEnds(d, straight, least)
 	b := j.box(d, strip)
 	b.Vault, b.OpenBy = true, 0.8
 	cover, long := j.archedCover(d, straight, foot)
-	b.Add(cover, assembly.Place{Face: "left-tab", On: "ends/floor", Right: foot/2 - half - t, Out: max(t, long-straight)})
+	b.Add(cover, assembly.Place{Face: cover.Root, On: "ends/floor", Right: foot[0]/2 - half - t, Out: max(t, long-straight)})
+	b.Stick("cover/"+cover.Root, "ends/floor", true)
+	if !rolled {
+		b.Stick("cover/right-tab", "ends/floor", true)
+	}
 	for _, side := range sides {
-		b.Stick("cover/"+side+"-tab", "ends/floor", true)
 		b.Stick("ends/back-"+side+"-tab", "cover/"+side, false)
 		b.Joins = append(b.Joins, assembly.Join{A: "ends/front-" + side + "-tab", B: "cover/" + side, Layers: 1})
 	}
@@ -92,7 +108,7 @@ func (j *Job) archedEnds(d Dims, straight, dot Length) *sheet.Piece {
 // archedCover is bent over the ends: the round part of just its length, the
 // straight parts by half of what the marks leave over longer. It gives how long
 // these are.
-func (j *Job) archedCover(d Dims, straight, foot Length) (*sheet.Piece, Length) {
+func (j *Job) archedCover(d Dims, straight Length, foot [2]Length) (*sheet.Piece, Length) {
 	t := j.T()
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
@@ -100,10 +116,19 @@ func (j *Job) archedCover(d Dims, straight, foot Length) (*sheet.Piece, Length) 
 		whole = (2*straight + halfRound(d.Length)).Up(j.Mark())
 	}
 	side := (whole - arc) / 2
-	p := sheet.Grid("cover", sheet.Cols(foot, side, whole-2*side, side, foot), sheet.Rows(d.Width),
-		"right-tab right arch left left-tab")
+	p := sheet.Grid("cover", sheet.Cols(foot[1], side, whole-2*side, side, foot[0]), sheet.Rows(d.Width),
+		pick(j.Is("cover", "rolled"), "lap right arch left bottom", "right-tab right arch left left-tab"))
 	p.Curve("arch", true, 180, sheet.Valley)
 	p.Rounded = (side - straight - t).Abs() + d.Length/1000
+	if j.Is("cover", "rolled") {
+		p.GlueOutside("lap", "bottom", 1)
+		p.Role("lap", "lap")
+		p.Root = "bottom"
+		p.Rounded += t // the lap goes round the other end
+		p.FoldUp("left", "arch", "right", "lap")
+		p.Tell("roll it round the ends and lap it below")
+		return p, side
+	}
 	p.Role("tab", "left-tab", "right-tab")
 	p.Root = "left-tab"
 	p.FoldUp("left", "arch", "right", "right-tab")

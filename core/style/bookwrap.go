@@ -12,9 +12,10 @@ var bookWrap = &Style{
 		length("border", "Border", "", "How much larger the covers are than the packet, over the whole width and height."),
 		length("strap-lap", "Strap's lap", "", "How far the ends of the strap lie on each other."),
 		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip round the free edge, stuck to the back cover.",
+			"glue-dot | A tab with a glue dot | Of the kind that opens again.",
 			"ribbon | A ribbon | Tied round the whole; nothing on the covers."),
 		more("strap-width", "Strap", "", "How wide the strap is."),
-		more("closer-high", "Closing tab", "closer=dot", "How high the closing tab is."),
+		more("closer-high", "Closing tab", "", "How high the closing tab is.").unless("closer=ribbon"),
 	},
 	Build: buildBookWrap,
 }
@@ -76,10 +77,10 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 	}
 	cover := d.Length + border
 	high := j.Measure("closer-high", min(d.Width/2, 30*mm).Up(step),
-		Bound{At: max(2*(magnetRadius+closureRoom), j.Adhesive.Width),
+		Bound{At: max(dotted(j.Choice("closer")), j.Adhesive.Width),
 			Why: "the dot wants card round it"}, most(d.Width+border, "width", "the cover is no higher"))
 	under := j.Wide() + (2 * t).Up(step)
-	flap := (2*(magnetRadius+closureRoom) + step).Up(step)
+	flap := (dotted(j.Choice("closer")) + step).Up(step)
 	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")
 	over := spine + j.Gain(2*t+j.Slack)
 	p := sheet.Grid("closer", sheet.Cols(under, over, flap), sheet.Rows(high), "under edge flap")
@@ -90,5 +91,5 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 	b.Add(p, assembly.Place{Face: "under", On: "case/back", Right: cover/2 + t - under/2, Out: t})
 	b.Stick("closer/under", "case/back", true)
 	b.GoesOver("closer", "case", "above")
-	j.closeBy(b, "dot", "closer/flap", "case/front")
+	j.closeBy(b, j.Choice("closer"), "closer/flap", "case/front")
 }

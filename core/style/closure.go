@@ -18,6 +18,7 @@ import (
 
 const (
 	magnetRadius = 5 * mm
+	glueRadius   = 7 * mm / 2 // of a glue dot that opens again
 	closureRoom  = 5 * mm / 2 // of card round either half
 	piercing     = 5 * mm / 2 // what a brad or a ribbon goes through
 )
@@ -25,11 +26,11 @@ const (
 // closeBy holds a box closed by a pair of magnets, a hook dot or a brad on two
 // faces, if it is one of these, and says what is usually said of them.
 func (j *Job) closeBy(b *Box, with, a, on string) {
-	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "brad": "brad"}[with]
+	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "glue-dot": "glue dot", "brad": "brad"}[with]
 	if what == "" {
 		return
 	}
-	radius := Length(magnetRadius)
+	radius := round(with)
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
 	flap, front = words.Plain(flap), words.Plain(front)
@@ -37,8 +38,10 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 	case "hook dot":
 		b.Needs("hook dot", 1, 0, fmt.Sprintf("one hook dot, both halves: one on the %s, one on the %s where it "+
 			"comes to lie", flap, front))
+	case "glue dot":
+		b.Needs("glue dot", 1, 0, fmt.Sprintf("one glue dot of the kind that comes off again: on the %s, which it stays on; "+
+			"press it on the %s where it comes to lie", flap, front))
 	case "brad":
-		radius = piercing
 		b.Do("Close", "Push the brad through the %s and the %s, and open its legs inside.", flap, front)
 		b.Needs("brad", 1, 0, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
 			"its legs are opened out inside", flap, front))
@@ -51,6 +54,31 @@ func (j *Job) closeBy(b *Box, with, a, on string) {
 		"stuck on while the piece is flat; try the poles first", flap, front))
 	b.Cautions = append(b.Cautions, assembly.MagnetCare)
 }
+
+// round is the radius of what an answer closes a box by: magnets and dots, or what is pierced for a brad or
+// a ribbon; 0 for what is not round.
+func round(with string) Length {
+	switch with {
+	case "magnet", "dot":
+		return magnetRadius
+	case "glue-dot":
+		return glueRadius
+	case "brad", "ribbon":
+		return piercing
+	}
+	return 0
+}
+
+// dotted is how large a panel must be for the dot or magnet of an answer; 0 for what needs no round.
+func dotted(with string) Length {
+	if r := round(with); r > piercing {
+		return 2 * (r + closureRoom)
+	}
+	return 0
+}
+
+// glueDot is the choice of one, where a hook dot is.
+const glueDot = "glue-dot | A glue dot | Small and flat; of the kind that opens again."
 
 // tieBy ties a box shut, if so asked, with a ribbon through two faces.
 func (j *Job) tieBy(b *Box, a, on string) {

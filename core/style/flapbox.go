@@ -20,6 +20,7 @@ var flapBox = &Style{
 		choose("closure", "Closed by", "",
 			"magnet | A pair of magnets | Snaps shut; to be stuck on before the box is closed up.",
 			"dot | A hook dot | Thin, and found in any sewing box.",
+			glueDot,
 			"band | A band | A strip of card round the whole; nothing on the box itself.",
 			"tuck | Tucking it in | The flap goes inside, relieved at both ends."),
 		length("flap-depth", "Flap", "", "How far it comes down the front."),
@@ -78,8 +79,7 @@ func buildFlapBox(j *Job) *Box {
 // measureFlap settles how deep the flap is: over the front by what closes it.
 func (j *Job) measureFlap(s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
-	if j.Is("closure", "magnet") || j.Is("closure", "dot") {
-		round := magnetRadius + closureRoom
+	if round := dotted(j.Choice("closure")) / 2; round > 0 {
 		least = Bound{At: s.Depth - s.front + 2*round + j.Mark(),
 			Why: "what closes it wants card round it, on the flap and on the front"}
 		if j.Is("flap", "pointed") {

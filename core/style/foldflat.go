@@ -16,7 +16,7 @@ var foldFlat = &Style{
 		length("lip", "Lip", "", "How far the cover comes down over the front."),
 		length("overhang", "Overhang", "", "How far the cover stands out on each side."),
 		choose("closure", "Closed by", "", "brad | A brad | Its legs go through lip and front and are opened out inside.",
-			"dot | A hook dot | Thin, and opens many times.", "ribbon | A ribbon | Through lip and front, tied in a bow.",
+			"dot | A hook dot | Thin, and opens many times.", glueDot, "ribbon | A ribbon | Through lip and front, tied in a bow.",
 			"none | Nothing | The lip alone keeps it shut."),
 	},
 	Build: buildFoldFlat,
@@ -117,8 +117,8 @@ func (j *Job) leastLip() Bound {
 	switch j.Choice("closure") {
 	case "brad", "ribbon":
 		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what goes through it wants card round it"}
-	case "dot":
-		return Bound{At: 2*(magnetRadius+closureRoom) + j.Mark(), Why: "the dot wants card round it"}
+	case "dot", "glue-dot":
+		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it"}
 	}
 	return Bound{At: 6 * mm, Why: "a shorter one does not stay down"}
 }

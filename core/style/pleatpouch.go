@@ -11,6 +11,7 @@ var pleatPouch = &Style{
 	Asks: []Question{
 		length("pleat", "Pleat", "", "How long each slope is, and how high the crest: more than half the depth from front to back."),
 		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest: opens many times.",
+			glueDot,
 			"ribbon | A ribbon | Through two holes in the crest, tied in front.",
 			"glue | Sticking it | Closed for good: to be torn open."),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
@@ -94,8 +95,8 @@ func (j *Job) pleat(d Dims, least Bound) Length {
 // leastCrest is how high the crest must be for what closes it.
 func (j *Job) leastCrest() Bound {
 	switch j.Choice("closure") {
-	case "dot":
-		return Bound{At: 2*(magnetRadius+closureRoom) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
+	case "dot", "glue-dot":
+		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
 	case "ribbon":
 		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "the holes want card round them", Dim: "width"}
 	}

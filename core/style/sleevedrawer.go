@@ -22,6 +22,7 @@ var sleeveDrawer = &Style{
 		choose("sleeve", "Sleeve", "", "open | Open at both ends | One strip; push from behind.",
 			"closed | Closed at one end | Nothing falls out at the back."),
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
+		more("sleeve-length", "Sleeve", "", "How long the sleeve is from end to end; flush with the drawer when left open."),
 		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
 			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe),
 	}),
@@ -43,12 +44,20 @@ func buildSleeveDrawer(j *Job) *Box {
 		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and "+
 			"the end.")
 	}
+	flush := sleeve.Length
+	sleeve.Length = j.Measure("sleeve-length", flush, Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"},
+		Free)
+	longer := sleeve.Length - flush // past the drawer: at both ends, or all at the open one
 	p := j.As("drawer").tray("drawer", "bottom", drawer, walls)
 	j.thumbNotches(p, drawer, walls)
 	b := j.box(size, p)
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
+	off := (flush - drawer.Length) / 2
+	if closed {
+		off -= longer / 2
+	}
 	put := b.Add(j.As("sleeve").sleeve(sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
-		Right: (sleeve.Length - drawer.Length) / 2, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
+		Right: off, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
 	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not "+

@@ -12,7 +12,8 @@ var stripColumn = &Style{
 	Asks: []Question{
 		length("cap", "Caps", "", "How far the two caps reach over the column's ends."),
 		choose("join", "Held by", "", "caps | The caps | They hold the strip closed; off comes one, and it opens.",
-			"caps and dot | The caps and a dot | A tab with a hook dot at the open edge too."),
+			"caps and dot | The caps and a dot | A tab with a hook dot at the open edge too.",
+			"caps and glue dot | The caps and a glue dot | A tab with a glue dot that opens again."),
 	},
 	Rooms: func(func(string) string) []float64 { return []float64{2, 1, 1} },
 	Build: buildStripColumn,
@@ -50,8 +51,8 @@ func buildStripColumn(j *Job) *Box {
 		return nil
 	}
 	room := 2 * t
-	if j.Is("join", "caps and dot") {
-		room = 2*(magnetRadius+closureRoom) + step
+	if dot := edgeDot(j.Choice("join")); dot != "" {
+		room = dotted(dot) + step
 	}
 	s.cap = j.Measure("cap", max(j.Wide(), (s.high/8).Up(step)), j.sticks(0),
 		halfOf((s.high-room)/2, "depth", "they would leave nothing between them"))
@@ -78,18 +79,23 @@ func buildStripColumn(j *Job) *Box {
 		Stuck: true})
 	b.Rooms = []assembly.Inner{{Name: "foot box", Box: foot}, {Name: "left half box", Box: half},
 		{Name: "right half box", Box: half}}
-	if j.Is("join", "caps and dot") {
-		j.edgeTab(b, s)
+	if dot := edgeDot(j.Choice("join")); dot != "" {
+		j.edgeTab(b, s, dot)
 	}
 	j.note("clearance", "cap", "", c, "The caps are larger than the column, or they would not go on.")
 	return b
 }
 
+// edgeDot is what holds the open edge, "" for nothing.
+func edgeDot(join string) string {
+	return map[string]string{"caps and dot": "dot", "caps and glue dot": "glue-dot"}[join]
+}
+
 // edgeTab is stuck on the left panel and goes round the open edge on to the front,
 // between the caps.
-func (j *Job) edgeTab(b *Box, s column) {
+func (j *Job) edgeTab(b *Box, s column, dot string) {
 	t, step := j.T(), j.Mark()
-	flap := (2*(magnetRadius+closureRoom) + step).Up(step)
+	flap := (dotted(dot) + step).Up(step)
 	stuck := j.Wide() + (2 * t).Up(step)
 	j.Want("width", s.side, stuck, "A side of the column", "the closing tab stuck on it")
 	j.Want("length", s.back, flap, "The front of the column", "the dot on it")
@@ -99,5 +105,5 @@ func (j *Job) edgeTab(b *Box, s column) {
 	p.Closing("flap")
 	b.Add(p, assembly.Place{Face: "stuck", On: "strip/left", Right: (stuck-s.side)/2 - t, Out: t})
 	b.Stick("closing tab/stuck", "strip/left", true)
-	j.closeBy(b, "dot", "closing tab/flap", "strip/front")
+	j.closeBy(b, dot, "closing tab/flap", "strip/front")
 }

@@ -18,6 +18,8 @@ var wovenBasket = &Style{
 		length("side-height", "Front and back", "", "How high front and back are; lower than the ends, the strips are drawn down."),
 		choose("handle", "Handle", "", "stuck | Stuck on | Over the middle, where it hides the ends of the weave.",
 			"brad | With brads | A brad at each end: it swings aside.", "none | None | The plain basket."),
+		more("handle-width", "Handle", "", "How wide the handle is; its ends reach as far down, so it is cut longer too.").
+			unless("handle=none"),
 	},
 	Build: buildWovenBasket,
 }
@@ -27,6 +29,7 @@ var wovenBasket = &Style{
 type woven struct {
 	Dims
 	high, wide Length // of front and back; of a strip
+	handle     Length // its width
 	near, far  []Length
 }
 
@@ -42,6 +45,10 @@ func buildWovenBasket(j *Job) *Box {
 		left-front | front | right-front`)
 	p.Root = "base"
 	p.FoldUp("left", "right", "back", "front")
+	if s.handle = s.wide; !j.Is("handle", "none") {
+		s.handle = j.Measure("handle-width", s.wide, Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what holds it wants card round it"},
+			most(min(s.high, s.Length), "depth", "its ends would reach below the walls"))
+	}
 	names := func(cell string) (out []string) {
 		for i := range s.near {
 			out = append(out, fmt.Sprintf("%s-%d", cell, i+1))
@@ -119,8 +126,8 @@ func (s woven) lay(put func(side string, strip, layer int)) (middle int) {
 	}
 	var done []laid
 	// Beside the rim the strips may stand higher than the wall.
-	handle := [4][2]float64{{(s.Length - s.wide).MM() / 2, 0}, {(s.Length + s.wide).MM() / 2, 0},
-		{(s.Length + s.wide).MM() / 2, s.Depth.MM()}, {(s.Length - s.wide).MM() / 2, s.Depth.MM()}}
+	handle := [4][2]float64{{(s.Length - s.handle).MM() / 2, 0}, {(s.Length + s.handle).MM() / 2, 0},
+		{(s.Length + s.handle).MM() / 2, s.Depth.MM()}, {(s.Length - s.handle).MM() / 2, s.Depth.MM()}}
 	for i := range s.near {
 		order := sides
 		if i%2 == 1 {
@@ -190,10 +197,10 @@ func (j *Job) handle(b *Box, s woven, layer int, t Length) {
 	across := s.Width + 2*t*Length(layer)
 	arch := halfRound(across)
 	// It bends in above the rim, and above what of the strips stands higher.
-	least := s.wide + max(0, s.Depth-s.high) + j.Mark()
+	least := s.handle + max(0, s.Depth-s.high) + j.Mark()
 	long := max(s.Length+2*s.Depth, arch+2*least).Up(j.Mark())
 	end := (long - arch) / 2
-	p := sheet.Grid("handle", sheet.Cols(s.wide), sheet.Rows(end, long-2*end, end), `
+	p := sheet.Grid("handle", sheet.Cols(s.handle), sheet.Rows(end, long-2*end, end), `
 		front-end
 		arch
 		back-end`)
@@ -202,7 +209,7 @@ func (j *Job) handle(b *Box, s woven, layer int, t Length) {
 	p.Root = "arch"
 	p.FoldUp("front-end", "back-end", "arch")
 	p.Tell("bend it over something round")
-	b.Add(p, assembly.Place{Face: "back-end", On: "basket/back", Down: s.wide - end/2 - s.high/2, Out: t * Length(layer)})
+	b.Add(p, assembly.Place{Face: "back-end", On: "basket/back", Down: s.handle - end/2 - s.high/2, Out: t * Length(layer)})
 	brads := j.Is("handle", "brad")
 	for _, end := range ends {
 		b.Joins = append(b.Joins, assembly.Join{A: "handle/" + end + "-end", B: "basket/" + end, Layers: layer, Stuck: !brads,
