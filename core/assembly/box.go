@@ -151,6 +151,10 @@ func (b *Box) measureRoom(s Standing, want Dims) {
 	b.Rim = all[0].Rim()
 	lo, hi := fold.Extent(all...)
 	heart := fold.Vec{Z: b.Rim / 2}
+	if b.Rim > 0 { // the room lies within the walls: what stands out beyond them, as a pull does, says nothing of it
+		in, out := fold.Extent(all[0])
+		lo.X, lo.Y, hi.X, hi.Y = in.X, in.Y, out.X, out.Y
+	}
 	if b.Rim == 0 { // walls on fewer than four sides: other parts close it
 		heart.Z = (lo.Z + hi.Z) / 2
 	}

@@ -2,6 +2,8 @@ package dress
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 
 	"brevium/core/sheet"
 )
@@ -88,6 +90,77 @@ func (k *work) notch(g Grip, p *Panel) bool {
 // plainly writes a length as it would be typed.
 func (k *work) plainly(l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
 
+// pulled is free for a tab to pull: where there is no raw edge, the one over against the crease that the
+// panel hangs by, when what lies beyond it goes in or is cut to a round.
+func (k *work) pulled(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
+	lo, hi := p.Face.Bounds()
+	mid, long, inward, ok = free(p)
+	if side := min(hi.X-lo.X, hi.Y-lo.Y); ok && long > side/4 { // else it is a tab's relief
+		return mid, long, inward, ok
+	}
+	piece := k.piece(p)
+	for _, e := range p.Face.Face.Edges {
+		level := e.A.Y == e.B.Y && (e.A.Y == lo.Y || e.A.Y == hi.Y)
+		stands := e.A.X == e.B.X && (e.A.X == lo.X || e.A.X == hi.X)
+		hangs := !e.Kind.Open() && e.Beyond != nil && !tuckedIn(piece, e.Beyond.Name)
+		if !hangs || !level && !stands {
+			continue
+		}
+		far := sheet.Point{X: lo.X + hi.X - e.A.X, Y: lo.Y + hi.Y - e.A.Y}
+		if !goesIn(piece, p, far, level) {
+			continue
+		}
+		if level {
+			step := Length(1)
+			if far.Y == hi.Y {
+				step = -1
+			}
+			return sheet.Point{X: (lo.X + hi.X) / 2, Y: far.Y}, hi.X - lo.X, sheet.Point{Y: step}, true
+		}
+		step := Length(1)
+		if far.X == hi.X {
+			step = -1
+		}
+		return sheet.Point{X: far.X, Y: (lo.Y + hi.Y) / 2}, hi.Y - lo.Y, sheet.Point{X: step}, true
+	}
+	return mid, 0, inward, false
+}
+
+// tuckedIn reports whether a face is tucked behind another.
+func tuckedIn(p *sheet.Piece, face string) bool {
+	return slices.ContainsFunc(p.Tucks, func(g sheet.Glue) bool { return g.Face == face && !g.Outside })
+}
+
+// goesIn reports whether what lies beyond the far edge of a panel is tucked in, or no card at all.
+func goesIn(piece *sheet.Piece, p *Panel, far sheet.Point, level bool) bool {
+	for _, e := range p.Face.Face.Edges {
+		at := level && e.A.Y == far.Y && e.B.Y == far.Y || !level && e.A.X == far.X && e.B.X == far.X
+		if at && !e.Kind.Open() && e.Beyond != nil && !tuckedIn(piece, e.Beyond.Name) {
+			return false
+		}
+	}
+	return true
+}
+
+// noPull notes why a panel takes no tab to pull, and which would.
+func (k *work) noPull(g Grip, p *Panel, long Length) {
+	what := k.called([]*Panel{p})
+	if long > 0 {
+		k.wrong("width", fmt.Sprintf("The edge of the %s is %s long: a tab of %s is wider.", what, k.Say(long), k.Say(g.Width)),
+			"Make it narrower.", "dress."+g.Entry+".width", k.plainly(long))
+		return
+	}
+	for _, q := range k.out.Panels {
+		if _, long, _, ok := k.pulled(q); ok && long >= g.Width && q.Lid && q.Nth == 0 {
+			k.wrong("on", fmt.Sprintf("The %s is folded along every edge, so there is no edge of it to pull.", what),
+				fmt.Sprintf("Put the tab on the %s.", k.called([]*Panel{q})), "dress."+g.Entry+".on", strings.ReplaceAll(q.Ref(), " ", "-"))
+			return
+		}
+	}
+	k.wrong("on", fmt.Sprintf("The %s is folded along every edge, and nothing else of this box opens by an edge.", what),
+		"Leave the tab out.")
+}
+
 // pulls sticks tabs to pull under the edges of panels.
 func (k *work) pulls() {
 	for _, g := range k.Grips {
@@ -98,10 +171,9 @@ func (k *work) pulls() {
 		if p == nil {
 			continue
 		}
-		mid, long, inward, ok := free(p)
+		mid, long, inward, ok := k.pulled(p)
 		if !ok || g.Width > long {
-			k.wrong("on", fmt.Sprintf("The %s has no raw edge long enough for a tab to pull.", k.called([]*Panel{p})),
-				"Choose a panel with one, or a narrower tab.")
+			k.noPull(g, p, long)
 			continue
 		}
 		half := 12 * mm // so far it is stuck, and so far it stands out

@@ -136,7 +136,8 @@ func (k *work) topper(t Topper, p *Panel) {
 		w, h = p.size(p.On[n-1].Ring)
 	}
 	k.size(&t, w, h)
-	if t.Width+2*t.Right.Abs() > w || t.Height+2*t.Down.Abs() > h {
+	beyond := t.Width+2*t.Right.Abs() > w || t.Height+2*t.Down.Abs() > h
+	if beyond && !k.movesAlong(t, p, w, h) {
 		at := "dress." + t.Entry
 		field, fix, set := "right", "Put it in the middle.", []string{at + ".right", "", at + ".down", ""}
 		if t.Width > w || t.Height > h {
@@ -157,6 +158,11 @@ func (k *work) topper(t Topper, p *Panel) {
 	if stack == nil {
 		return
 	}
+	if beyond && k.belowTable(stack) {
+		k.wrong("down", fmt.Sprintf("The topper would hang from the %s to below the foot of the box, which then doesn't stand.",
+			k.called([]*Panel{p})), "Put it higher.", "dress."+t.Entry+".down", "")
+		return
+	}
 	if with := k.collides(stack...); with != "" { // what slides, flaps or lifts off may come over it
 		k.wrong("on", fmt.Sprintf("A topper on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
 			"Put it on a panel that nothing comes over.", "dress."+t.Entry+".on", "")
@@ -168,6 +174,25 @@ func (k *work) topper(t Topper, p *Panel) {
 	k.stacked(t)
 	k.last("Stick the topper on the %s.", k.called([]*Panel{p}))
 	k.late(stack...)
+}
+
+// movesAlong reports whether a topper may hang over the edge of a panel: the panel moves when the box is
+// opened, and enough of the topper is stuck to it, a quarter of it each way at the least.
+func (k *work) movesAlong(t Topper, p *Panel, w, h Length) bool {
+	on := func(size, off, room Length) bool {
+		stuck := min(room/2, off.Abs()+size/2) - max(-room/2, off.Abs()-size/2)
+		return stuck >= max(size/4, min(room, size, k.Sticks.Width))
+	}
+	return p.Lid && !p.Bent && on(t.Width, t.Right, w) && on(t.Height, t.Down, h)
+}
+
+// belowTable reports whether a part hangs lower than the box stands.
+func (k *work) belowTable(parts []string) bool {
+	s := k.box.Assemble(k.T, assembly.Closed)
+	return slices.ContainsFunc(parts, func(part string) bool {
+		lo, _ := fold.Extent(s.Of(part))
+		return lo.Z < k.lo.Z-0.1
+	})
 }
 
 // stacked says how the shapes of a topper come on each other.

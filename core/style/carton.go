@@ -15,8 +15,10 @@ var carton = &Style{
 		length("tuck", "Tuck lip", "", "How far the closing panel goes in."),
 		choose("pull", "Pull tab", "top=tuck", "no | No | A light tuck opens with a fingernail.",
 			"yes | Yes | A tab of card on the top's front edge, for a tight tuck."),
-		more("pull-width", "Pull tab", "pull=yes", "How wide the tab is."),
-		more("pull-out", "Pull tab, out", "pull=yes", "How far it stands out over the front."),
+		choose("bottom-pull", "Pull tab below", "bottom=tuck", "no | No | It opens with a fingernail.",
+			"yes | Yes | A tab of card on the bottom's front edge."),
+		more("pull-width", "Pull tab", "", "How wide a pull tab is."),
+		more("pull-out", "Pull tab, out", "", "How far it stands out over the front."),
 		more("dust-reach", "Dust flaps", "", "How far they reach in."),
 		length("ledge", "Ledges", "", "How far they fold in."),
 		length("slot", "Window", "top=ledge", "How long the opening in the top panel is."),
@@ -69,7 +71,10 @@ func buildCarton(j *Job) *Box {
 	b := j.box(c.Dims, j.tubeNet(c))
 	b.FoldsOver("carton", [2]string{"right", "front"}, [2]string{"left", "seam"})
 	if j.Is("top", "tuck") && j.Is("pull", "yes") {
-		j.pullTab(b, c)
+		j.pullTab(b, c, "top", "pull tab")
+	}
+	if j.Is("bottom", "tuck") && j.Is("bottom-pull", "yes") {
+		j.pullTab(b, c, "bottom", "bottom pull tab")
 	}
 	j.ledgePanels(b, c)
 	return b
@@ -169,15 +174,19 @@ func (j *Job) ledgePanels(b *Box, c tube) {
 	}
 }
 
-// pullTab sticks a tab on the top so that it stands out over the front edge.
-func (j *Job) pullTab(b *Box, c tube) {
+// pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
+func (j *Job) pullTab(b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
 	out := j.Measure("pull-out", (8 * mm).Up(step), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
-	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the top is no wider"))
-	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The top from front to back, less the card", "a pull tab stuck on it")
+	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))
+	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The "+end+" from front to back, less the card", "a pull tab stuck on it")
 	long := min((16*mm).Up(step), (c.Width-t).Down(step)) + out
-	p := sheet.Grid("pull tab", sheet.Cols(wide), sheet.Rows(long), "pull")
+	p := sheet.Grid(name, sheet.Cols(wide), sheet.Rows(long), "pull")
 	p.Chamfer(min(wide/4, out/2))
-	b.Add(p, assembly.Place{Face: "pull", On: "carton/top", Down: long/2 - out - c.Width/2, Out: t})
-	b.Stick("pull tab/pull", "carton/top", true)
+	at := assembly.Place{Face: "pull", On: "carton/" + end, Down: long/2 - out - c.Width/2, Out: t}
+	if end == "bottom" { // it is drawn below its wall, its lip at the foot
+		at.Down, at.Quarters = -at.Down, 2
+	}
+	b.Add(p, at)
+	b.Stick(name+"/pull", "carton/"+end, true)
 }
