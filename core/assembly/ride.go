@@ -47,6 +47,7 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 	c := fold.Check{Name: "every layer lies within its panel", Holds: true}
 	layers, least := 0, math.Inf(1)
 	var woven []*fold.Placed
+	over := s.stuckOver()
 	for _, r := range s.rides {
 		body, on := s.whole().nth(r.at.On, r.at.Nth)
 		face := r.body.Find(r.at.Face)
@@ -59,6 +60,9 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 				touch = append(touch, contact{face, f})
 			}
 			woven = append(woven, face)
+		}
+		for _, f := range over[on.Body] { // a handle's end, a pull: stuck on the layer, a hair higher
+			touch = append(touch, contact{face, f})
 		}
 		for _, f := range body.Faces { // what is woven over it is pressed on to it
 			if f.Over && math.Abs(f.In.Dot(face.In)) > 0.999 {
@@ -90,6 +94,19 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 		c.Figure = fmt.Sprintf("%d, at least %.1f mm from the edge", layers, least)
 	}
 	return append(checks, c), touch
+}
+
+// stuckOver gives, for each body, the faces of other parts that are stuck or held on it by a part of theirs.
+func (s Standing) stuckOver() map[*fold.Body][]*fold.Placed {
+	out := map[*fold.Body][]*fold.Placed{}
+	for _, g := range s.trees {
+		for _, j := range g.Joins {
+			for _, c := range g.contacts(j) {
+				out[c.a.Body], out[c.b.Body] = append(out[c.a.Body], c.b), append(out[c.b.Body], c.a)
+			}
+		}
+	}
+	return out
 }
 
 // Crushed tells what lies so close over what is stuck on that that has no room: of one

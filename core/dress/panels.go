@@ -24,6 +24,7 @@ type Panel struct {
 	Lid        bool          // it moves when the box is opened
 	Shows      bool          // some of it is seen when the box is closed
 	Bent       bool          // it is bent round
+	Within     bool          // it is of what stands in the box, and seen when the lid is off
 	Outline    []sheet.Point // as the piece is drawn
 	On         []Lay         // what lies on it, from the card up
 	up         int           // quarter turns that bring what is up to the top of the drawing
@@ -61,12 +62,16 @@ func (p *Panel) size(ring []sheet.Point) (w, h Length) {
 // hides are roles of faces that lie behind others, or are rolled or folded in.
 var hides = []string{"tab", "gusset", "dust flap", "lap", "rolled flap", "wrapped corner"}
 
+// opened are roles of what is opened within a box and is dressed like its outside.
+var opened = []string{"flap", "petal"}
+
 // panels finds the panels of the closed box: faces with nothing stuck on their outside.
 func (k *work) panels() (out []*Panel) {
 	all := k.stand.Box()
 	covered := k.covered()
 	for _, part := range k.box.Parts {
-		if part.Piece == nil || part.Piece.Part != sheet.Box {
+		within := part.Piece != nil && part.Piece.Part == sheet.Insert
+		if part.Piece == nil || part.Piece.Part != sheet.Box && !within {
 			continue
 		}
 		for n, body := range k.stand.All(part.Name) {
@@ -75,11 +80,14 @@ func (k *work) panels() (out []*Panel) {
 				if seen[f.Name] || slices.Contains(hides, part.Piece.RoleOf(f.Name)) || behind(part.Piece, f.Name) || covered[f] {
 					continue
 				}
+				if within && (!slices.Contains(opened, part.Piece.RoleOf(f.Name)) || looks(f) != "above") {
+					continue
+				}
 				seen[f.Name] = true
 				p := &Panel{Part: part.Name, Name: f.Name, Nth: n, Face: f, T: measured(body.T), Looks: looks(f), up: up(f),
 					Lid:  part.When == sheet.Close || assembly.Moves(part.Piece, body, f.Name),
 					Bent: slices.ContainsFunc(part.Piece.Curves, func(c sheet.Curve) bool { return c.Face == f.Name })}
-				p.Shows, p.Outline = f.Shows(all...), f.Points
+				p.Shows, p.Outline, p.Within = !within && f.Shows(all...), f.Points, within
 				if whole := part.Piece.Face(f.Name); p.Bent && whole != nil {
 					p.Outline = whole.Points // it is folded in facets
 				}
@@ -113,7 +121,7 @@ func (k *work) covered() map[*fold.Placed]bool {
 			if other == f {
 				other = pair[1]
 			}
-			if other.Middle().Sub(f.Middle()).Dot(f.In) < 0 {
+			if other.Middle().Sub(f.Middle()).Dot(f.In) < 0 && hidesMost(other, f) {
 				out[f] = true
 			}
 		}
@@ -131,6 +139,10 @@ func (k *work) covered() map[*fold.Placed]bool {
 	return out
 }
 
+// hidesMost reports whether a face lies over more than half of another. What lies over less, as the end of a
+// handle, a pull or a closing tab, is stuck on the layer.
+func hidesMost(over, f *fold.Placed) bool { return fold.Overlap(f, over) > f.Area()/2 }
+
 // pressed says whether a part of the box that stays lies so close on the outside of a
 // face that nothing goes between.
 func (k *work) pressed(f *fold.Placed) bool {
@@ -141,7 +153,7 @@ func (k *work) pressed(f *fold.Placed) bool {
 		for _, g := range k.stand.Of(part.Name).Faces {
 			apart := g.Middle().Sub(f.Middle()).Dot(f.In)
 			if near := (f.Body.T + g.Body.T) / 2; apart < 0 && -apart < near+0.8 && math.Abs(f.In.Dot(g.In)) > 0.999 &&
-				fold.Overlap(f, g) > 1 {
+				hidesMost(g, f) {
 				return true
 			}
 		}
@@ -259,6 +271,7 @@ func (k *work) pick(word string) (out []*Panel) {
 		func(p *Panel) bool { return side && p.Looks == what && p.Shows && p.Face.Upright() },
 		func(p *Panel) bool { return p.Name == what && p.Shows },
 		func(p *Panel) bool { return p.Name == what },
+		func(p *Panel) bool { return p.Within && p.Part == what },
 		func(p *Panel) bool { return strings.ReplaceAll(p.Part, " ", "-") == what && p.Shows },
 		func(p *Panel) bool { return p.Looks == what && p.Shows },
 	} {
@@ -279,6 +292,9 @@ func (k *work) offers() string {
 	}
 	if len(names) > 8 {
 		names = names[:8]
+	}
+	if i := slices.IndexFunc(k.out.Panels, func(p *Panel) bool { return p.Within }); i >= 0 {
+		names = append(names, k.out.Panels[i].Part)
 	}
 	return strings.Join(append(slices.Clone(Groups), names...), ", ")
 }

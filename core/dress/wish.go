@@ -161,14 +161,31 @@ func (w *Wish) Skin() (t Length, n int) {
 		return 0, 0
 	}
 	under := func(word string) bool {
-		return !strings.HasPrefix(word, "lid") &&
+		return !strings.HasPrefix(word, "lid") && !strings.HasPrefix(word, "petals") &&
 			!slices.Contains([]string{"top", "underside", "inside", "and", "base", "bottom"}, word)
 	}
 	for _, l := range w.Layers {
-		words := strings.FieldsFunc(strings.ToLower(l.On), func(r rune) bool { return strings.ContainsRune(" ,;+", r) })
-		if slices.ContainsFunc(words, under) {
+		if slices.ContainsFunc(l.names(), under) {
 			t, n = t+l.Card.Caliper, n+1
 		}
 	}
 	return t, n
+}
+
+// names are the words by which a layer says what it lies on.
+func (l Layer) names() []string {
+	return strings.FieldsFunc(strings.ToLower(l.On), func(r rune) bool { return strings.ContainsRune(" ,;+", r) })
+}
+
+// Papers is how thick what is asked for on the petals of an insert is.
+func (w *Wish) Papers() (t Length) {
+	if w == nil {
+		return 0
+	}
+	for _, l := range w.Layers {
+		if slices.ContainsFunc(l.names(), func(name string) bool { return strings.HasPrefix(name, "petals") }) {
+			t += l.Card.Caliper
+		}
+	}
+	return t
 }

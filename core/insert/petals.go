@@ -17,13 +17,17 @@ var petals = &Kind{
 	Alone: true, Build: (*Maker).petals,
 	Needs: func(need style.Dims, _ contents.Load, j *style.Job) style.Dims {
 		side := max(need.Length, need.Width)
-		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(), Depth: need.Depth + petalLayers*j.T()}
+		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(), Depth: need.Depth + petalLayers*j.T() + papered*j.Papers}
 	},
 }
 
 // petalLayers is how many thicknesses of card lie over the things: a flap, a
 // petal of two layers, its tip folded back, and a hair of air.
 const petalLayers = 6
+
+// papered is how many layers of paper lie on each other when petals are dressed: on a petal, and on the tip
+// that is folded back over it.
+const papered = 2
 
 // petals lays a square over the tray, twice as wide as it is inside. The middle is
 // cut on both diagonals; its triangles, the feet, are stuck inside the walls. What
@@ -42,7 +46,7 @@ func (m *Maker) petals() {
 		return
 	}
 	wide := 2 * ((min(in.Length, in.Width) - t) / 2).Down(step)
-	rim := in.Depth - (petalLayers-1)*t // above the floor
+	rim := in.Depth - (petalLayers-1)*t - papered*j.Papers // above the floor
 	deep := min(wide/2, (rim - t).Down(step))
 	if deep < j.Adhesive.Width || wide < 4*step {
 		j.Problem(j.SizeField("depth"), fmt.Sprintf("The petals' feet would be %s high inside the walls; %s wants %s.",

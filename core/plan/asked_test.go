@@ -1,9 +1,12 @@
 package plan
 
 import (
+	"strings"
 	"testing"
 
+	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 )
 
 // What makers ask for by a question of its own: each holds, over sizes, and is as large as it was asked for.
@@ -42,6 +45,75 @@ func TestAskedFor(t *testing.T) {
 			if c.closedRound != "" && (len(p.Box.Pairs) == 0 || p.Box.Pairs[0].What != c.closedRound) {
 				t.Errorf("%v: closed by %+v", c.set, p.Box.Pairs)
 			}
+		}
+	}
+}
+
+// Every strip of a basket, both covers of a book wrap and the petals over what is in a tray can be dressed.
+func TestDressesAll(t *testing.T) {
+	for _, c := range []struct {
+		on    string
+		part  string
+		count int // of layers on it
+		set   []string
+	}{
+		{"all", "basket", 12 + 3, []string{"box.style", "woven-basket"}},
+		{"all", "case", 3, []string{"box.style", "book-wrap"}},
+		{"petals", "petals", 8, []string{"arrange.compartments", "petals"}},
+		{"all petals", "petals", 8, []string{"arrange.compartments", "petals"}},
+		{"all", "carton", 6, []string{"box.style", "carton", "box.options.pull", "yes"}},
+	} {
+		b := sized("90 mm", "90 mm", "60 mm", append(c.set, "units", "mm", "card.sheet", "600 x 600 mm")...)
+		b.Dress = brief.Dress{Layers: []brief.Layer{{On: brief.Text(c.on)}}}
+		p := Make(b, Default)
+		if !p.Holds() {
+			t.Errorf("%v: %s %v", c.set, said(p), p.Problems)
+			continue
+		}
+		n := 0
+		for _, part := range p.Box.Parts {
+			for _, at := range part.At {
+				if part.Piece.Part == sheet.Layer && strings.HasPrefix(at.On, c.part+"/") {
+					n++
+				}
+			}
+		}
+		if n != c.count {
+			t.Errorf("%v: %d layers on the %s, want %d", c.set, n, c.part, c.count)
+		}
+	}
+}
+
+// A tab to pull goes on whatever opens by an edge, below too; what has none is told which has. What hangs over
+// from a flap moves along with it, and is refused only where it would stand on the table.
+func TestPullsAndOrnaments(t *testing.T) {
+	for _, c := range []struct {
+		style string
+		dress brief.Dress
+		says  string // of the refusal, "" where it holds
+	}{
+		{"carton", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "top"}}}, ""},
+		{"carton", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "bottom"}}}, ""},
+		{"arched-box", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "front"}}}, ""},
+		{"flap-box", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "flap"}}}, ""},
+		{"tray-lid", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "lid/top"}}}, "folded along every edge"},
+		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "flap", Width: "30 mm", Height: "40 mm", Down: "8 mm"}}}, ""},
+		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "flap", Width: "30 mm", Height: "70 mm", Down: "30 mm"}}}, "below the foot"},
+		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "back", Width: "30 mm", Height: "95 mm"}}}, "reaches beyond the back"},
+	} {
+		b := sized("90 mm", "70 mm", "80 mm", "units", "mm", "box.style", c.style, "card.sheet", "600 x 600 mm")
+		b.Dress = c.dress
+		p := Make(b, Default)
+		if c.says == "" && !p.Holds() || c.says != "" && (p.OK() || !strings.Contains(p.Problems[0].Text, c.says)) {
+			t.Errorf("%s %+v: %s %v", c.style, c.dress, said(p), p.Problems)
+		} else if c.says != "" && len(p.Problems[0].Set) == 0 {
+			t.Errorf("%s: nothing mends %q", c.style, p.Problems[0].Text)
+		}
+	}
+	for _, set := range [][]string{{"box.options.bottom-pull", "yes"}, {"box.options.bottom-pull", "yes", "box.options.pull", "yes"}} {
+		p := Make(sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), Default)
+		if !p.Holds() || p.Box.Piece("bottom pull tab") == nil {
+			t.Errorf("%v: %s %v", set, said(p), p.Problems)
 		}
 	}
 }

@@ -181,5 +181,5 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 func (q *Request) job() *style.Job {
 	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
 		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
-		Skin: q.skin, Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+		Skin: q.skin, Papers: q.Wish.Papers(), Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
 }

@@ -33,6 +33,7 @@ type Job struct {
 	Usual    Length                  // what it would be if nothing were learnt
 	Outside  Length                  // what is stuck on each wall that a lid goes over
 	Skin     Length                  // layers that are planned on what something closes over
+	Papers   Length                  // and on the petals of an insert
 	Lining   Length                  // and inside each wall of the lid
 	Lined    [3]Length               // what liners take of the room: on the floor, on each wall, under the cover
 	Plain    bool                    // plain numbers instead of the card's thickness
