@@ -110,14 +110,7 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		lines[end+" panel"] = tubeNames([]string{"back-" + end + " |", "right-" + end, ".", "left-" + end}, seamFirst)
 		lines[end+" lip"] = tubeNames([]string{"back-" + end + "-lip", ".", ".", "."}, seamFirst)
 	}
-	layout := map[int][]string{1: {"body"}, 3: {"top", "body", "bottom"},
-		5: {"top lip", "top panel", "body", "bottom panel", "bottom lip"}}[len(q.Rows)]
-	if len(q.Rows) == 2 {
-		layout = []string{"body", "bottom"}
-		if q.Rows[0] < q.Rows[1] {
-			layout = []string{"top", "body"}
-		}
-	}
+	layout := tubeRows(q.Rows, walls)
 	if layout == nil {
 		l.Problem(p.Field+"down", fmt.Sprintf("%d rows are too many to tell walls from flaps.", len(q.Rows)),
 			"A tube has its walls, and above and below them one row of flaps, or a closing panel with its lip.")
@@ -137,7 +130,68 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	n, gone := q.grid(strings.Join(picture, "\n"))
 	l.stickSeam(n, names, seamFirst, min(q.Cols[0], q.Cols[4]))
 	l.tubeEnds(n, d, strings.Join(layout, ","), gone)
+	for i, kind := range layout {
+		if kind == "top" || kind == "bottom" {
+			l.flapsClose(p, kind, q.Rows[i], d.Width, gone)
+		}
+	}
 	return l.done(&q, n, gone), d, true
+}
+
+// flapsClose warns when flaps of an end are longer than what they close, or leave a gap between them.
+func (l *list) flapsClose(p *typed, end string, flap, over Length, gone map[string]bool) {
+	where := map[string]string{"top": "above", "bottom": "below"}[end]
+	reach := Length(0)
+	for _, wall := range []string{"back-", "front-"} {
+		if !gone[wall+end] {
+			reach += flap
+		}
+	}
+	switch {
+	case flap > over+l.T():
+		l.warn("long-flap", "Check the scores: a flap is no longer than what it closes.",
+			"The flaps of the %s %s are %s long, and they close only %s: they stand out.", p.Name, where, l.Say(flap), l.Say(over))
+	case reach > 0 && reach < over-max(l.Mark(), 2*l.T()):
+		l.warn("short-flap", "Check the scores, if it was meant to be closed.",
+			"The flaps of the %s %s leave a gap of %s between them.", p.Name, where, l.Say(over-reach))
+	}
+}
+
+// tubeRows tells which rows of a tube are its walls, and what lies above and below them: nothing, a row of
+// flaps, or a closing panel with its lip. A closing panel is as deep as the tube and its lip is less; of what
+// could be either, the highest row is the walls.
+func tubeRows(rows, walls []Length) (layout []string) {
+	above := [][]string{nil, {"top"}, {"top lip", "top panel"}}
+	below := [][]string{nil, {"bottom"}, {"bottom panel", "bottom lip"}}
+	panels := func(panel, lip Length) int { // how well they are a panel and its lip
+		switch {
+		case lip >= panel:
+			return -2
+		case panel == walls[1] || panel == walls[0]:
+			return 2
+		}
+		return 0
+	}
+	best, highest := -1, Length(0)
+	for _, a := range above {
+		body := len(a)
+		if left := len(rows) - body - 1; left < 0 || left >= len(below) {
+			continue
+		}
+		b := below[len(rows)-body-1]
+		fits := 4
+		if len(a) == 2 {
+			fits += panels(rows[1], rows[0])
+		}
+		if len(b) == 2 {
+			fits += panels(rows[body+1], rows[body+2])
+		}
+		if fits > best || fits == best && rows[body] > highest {
+			best, highest = fits, rows[body]
+			layout = append(append(append([]string{}, a...), "body"), b...)
+		}
+	}
+	return layout
 }
 
 // tubeEnds folds the flaps in: the sides first, then front and back.
