@@ -261,14 +261,7 @@ func asList(made *Plan, roles map[string]string, away bool) brief.Brief {
 // cutAway names the squares of a piece that are no card.
 func cutAway(p *sheet.Piece) brief.Text {
 	edges := func(across bool, size measure.Length) []measure.Length {
-		out := []measure.Length{0}
-		for _, pass := range p.Passes {
-			if pass.AlongWidth == across {
-				out = append(out, pass.At)
-			}
-		}
-		slices.Sort(out)
-		return append(slices.Compact(out), size)
+		return append(append([]measure.Length{0}, scoresOf(p, across)...), size)
 	}
 	var out []string
 	xs, ys := edges(true, p.Width), edges(false, p.Height)
@@ -305,7 +298,7 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		{"hinged-lid", nil, map[string]string{"box": "hinged"}},
 		{"wrap-cover", nil, tray},
 	}
-	for n := range boxes(8000) {
+	for n := range boxes(3000) {
 		s := styles[n%len(styles)]
 		mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
 		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
@@ -336,9 +329,21 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 
 // passes lists the scores one way as a person would pass them on.
 func passes(p *sheet.Piece, across bool) brief.Text {
-	var at []measure.Length
+	var words []string
+	for _, l := range scoresOf(p, across) {
+		words = append(words, l.Exact(measure.Millimetres))
+	}
+	return brief.Text(strings.Join(words, ", "))
+}
+
+// scoresOf gives the places of a piece's scores one way, from its edge.
+func scoresOf(p *sheet.Piece, across bool) (at []measure.Length) {
 	for _, s := range p.Passes {
-		if s.AlongWidth == across {
+		whole := p.Height
+		if !across {
+			whole = p.Width
+		}
+		if s.AlongWidth == across && s.To-s.From > whole/4 { // short ones, of gussets, are told by themselves
 			at = append(at, s.At)
 		}
 	}
@@ -352,11 +357,7 @@ func passes(p *sheet.Piece, across bool) brief.Text {
 			at = slices.Delete(at, i, i+1)
 		}
 	}
-	var words []string
-	for _, l := range at {
-		words = append(words, l.Exact(measure.Millimetres))
-	}
-	return brief.Text(strings.Join(words, ", "))
+	return at
 }
 
 // Whatever is typed, nothing panics, and what can't be is told.

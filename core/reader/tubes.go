@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -110,7 +111,7 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		lines[end+" panel"] = tubeNames([]string{"back-" + end + " |", "right-" + end, ".", "left-" + end}, seamFirst)
 		lines[end+" lip"] = tubeNames([]string{"back-" + end + "-lip", ".", ".", "."}, seamFirst)
 	}
-	layout := tubeRows(q.Rows, walls)
+	layout := l.tubeRows(&q, walls)
 	if layout == nil {
 		l.Problem(p.Field+"down", fmt.Sprintf("%d rows are too many to tell walls from flaps.", len(q.Rows)),
 			"A tube has its walls, and above and below them one row of flaps, or a closing panel with its lip.")
@@ -129,12 +130,14 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	}
 	n, gone := q.grid(strings.Join(picture, "\n"))
 	l.stickSeam(n, names, seamFirst, min(q.Cols[0], q.Cols[4]))
-	l.tubeEnds(n, d, strings.Join(layout, ","), gone)
+	flaps := map[string]Length{}
 	for i, kind := range layout {
 		if kind == "top" || kind == "bottom" {
+			flaps[kind] = q.Rows[i]
 			l.flapsClose(p, kind, q.Rows[i], d.Width, gone)
 		}
 	}
+	l.tubeEnds(n, d, strings.Join(layout, ","), gone, flaps)
 	return l.done(&q, n, gone), d, true
 }
 
@@ -159,20 +162,23 @@ func (l *list) flapsClose(p *typed, end string, flap, over Length, gone map[stri
 
 // tubeRows tells which rows of a tube are its walls, and what lies above and below them: nothing, a row of
 // flaps, or a closing panel with its lip. A closing panel is as deep as the tube and its lip is less; of what
-// could be either, the highest row is the walls.
-func tubeRows(rows, walls []Length) (layout []string) {
+// could be either, what is cut away and the size that is claimed decide, or the highest row is the walls.
+func (l *list) tubeRows(p *typed, walls []Length) (layout []string) {
+	rows := p.Rows
 	above := [][]string{nil, {"top"}, {"top lip", "top panel"}}
 	below := [][]string{nil, {"bottom"}, {"bottom panel", "bottom lip"}}
-	panels := func(panel, lip Length) int { // how well they are a panel and its lip
+	panels := func(panel, lip, body Length) int { // how well they are a panel and its lip
 		switch {
-		case lip >= panel:
+		case lip >= panel || lip >= body:
 			return -2
-		case panel == walls[1] || panel == walls[0]:
-			return 2
+		case panel == walls[0] || panel == walls[1]:
+			return 3
+		case min((panel-walls[1]).Abs(), (panel-walls[0]).Abs()) <= 3*measure.Millimetre:
+			return 1
 		}
-		return 0
+		return -1
 	}
-	best, highest := -1, Length(0)
+	best, highest := -99, Length(0)
 	for _, a := range above {
 		body := len(a)
 		if left := len(rows) - body - 1; left < 0 || left >= len(below) {
@@ -181,10 +187,18 @@ func tubeRows(rows, walls []Length) (layout []string) {
 		b := below[len(rows)-body-1]
 		fits := 4
 		if len(a) == 2 {
-			fits += panels(rows[1], rows[0])
+			fits += panels(rows[1], rows[0], rows[body])
 		}
 		if len(b) == 2 {
-			fits += panels(rows[body+1], rows[body+2])
+			fits += panels(rows[body+1], rows[body+2], rows[body])
+		}
+		for at := range p.Away {
+			if at[1] == body {
+				fits -= 4 // a wall is never cut away
+			}
+		}
+		if l.Stated != nil && l.Stated.Depth == rows[body] {
+			fits += 4
 		}
 		if fits > best || fits == best && rows[body] > highest {
 			best, highest = fits, rows[body]
@@ -194,8 +208,9 @@ func tubeRows(rows, walls []Length) (layout []string) {
 	return layout
 }
 
-// tubeEnds folds the flaps in: the sides first, then front and back.
-func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[string]bool) {
+// tubeEnds folds the flaps in: the sides first, then front and back. Flaps are how long those of an end with
+// a row of them are.
+func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[string]bool, flaps map[string]Length) {
 	n.Root = "back"
 	if strings.Contains(layout, "bottom") && !gone["back-bottom"] {
 		n.Stand("back-bottom", d.Length, d.Width)
@@ -219,7 +234,9 @@ func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[st
 			n.Tuck("back-"+end+"-lip", "front", 1)
 			group = append(group, "back-"+end+"-lip")
 		} else {
-			n.Tuck("front-"+end, "back-"+end, 1)
+			if 2*flaps[end] > d.Width { // ledges don't meet
+				n.Tuck("front-"+end, "back-"+end, 1)
+			}
 			group = append(group, "front-"+end)
 		}
 		fold(group...)
