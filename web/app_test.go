@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"fmt"
 	"io"
 	"log/slog"
 	"mime/multipart"
@@ -106,3 +107,6 @@ func (a *app) head(id string) store.Project {
 	}
 	return p
 }
+
+// headID is the revision a form was made of, as it says it.
+func (a *app) headID(id string) string { return fmt.Sprint(a.head(id).ID) }

@@ -100,8 +100,14 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 	} else {
 		s.fates.note(st.ID, st.Plan.OK())
 	}
+	if st.Typed() {
+		st.Suspects = st.Plan.Suspects(s.workshop())
+	}
 	if st.Plan.OK() {
 		st.Shown = st.Plan
+		return nil
+	}
+	if st.Typed() { // a list that can't be never stands beside an older one that was proved
 		return nil
 	}
 	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID, box)

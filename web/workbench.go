@@ -99,6 +99,7 @@ type state struct {
 	House     plan.Workshop
 	Moved     string            // what a change of card, layers or walls did to the fit
 	Set       *shownSet         // the set it belongs to, if any
+	Suspects  []plan.Suspect    // of a list of scores: what may be wrong in it
 	Shown     *plan.Plan        // the last that worked; nil when none did
 	Cards     []bench.ScoreCard // of it, at the bench: in both units where the house has it so
 	Steps     []bench.Step

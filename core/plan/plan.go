@@ -48,6 +48,7 @@ type Plan struct {
 
 	Sections  []Section // the corner of what goes over something
 	Carries   []Carry   // what it must bear
+	Doubts    []Suspect // of a list of scores: what may be wrong in it, when that was asked
 	LoadAbove float64   // grams that stand on it, in a set
 
 	patterns map[string][]dress.Stands // how the panels of each piece stand, once that is asked

@@ -191,7 +191,7 @@ func TestTypedWrongIsNoticed(t *testing.T) {
 			if stated == nil && list.loose != "" {
 				free += "; " + list.loose
 			}
-			for what, bad := range mistyped(list.pieces) {
+			for what, bad := range mistyped(list.pieces, 1, -1, 3, -3) {
 				tried++
 				p := plan(bad, stated)
 				told := !p.Holds() || slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool {
@@ -211,7 +211,7 @@ func TestTypedWrongIsNoticed(t *testing.T) {
 }
 
 // mistyped gives lists with one number wrong each, by what is wrong.
-func mistyped(pieces [][7]string) map[string][][7]string {
+func mistyped(pieces [][7]string, steps ...int) map[string][][7]string {
 	out := map[string][][7]string{}
 	for i, piece := range pieces {
 		for k, field := range []string{2: "width", 3: "height", 4: "across", 5: "down"} {
@@ -220,7 +220,7 @@ func mistyped(pieces [][7]string) map[string][][7]string {
 				if err != nil || k < 2 {
 					continue
 				}
-				for _, by := range []int{1, -1, 3, -3} {
+				for _, by := range steps {
 					bad := slices.Clone(pieces)
 					bad[i][k] = piece[k][:at[0]] + strconv.Itoa(n+by) + piece[k][at[1]:]
 					out[fmt.Sprintf("%s %s %s", piece[0], field, bad[i][k])] = bad

@@ -41,6 +41,7 @@ type (
 		Ways      []jsonWay       `json:"arrangements,omitempty"`
 		Fixes     []plan.Fix      `json:"make_it_fit,omitempty"`
 		Near      []jsonNear      `json:"nearly,omitempty"`
+		Suspects  []plan.Suspect  `json:"suspects,omitempty"`
 		Seams     []jsonSeam      `json:"seams,omitempty"`
 		Opens     *jsonOpens      `json:"is,omitempty"`
 		Notes     []jsonNote      `json:"notes,omitempty"`
@@ -227,7 +228,8 @@ func (p writer) whole() jsonPlan {
 	out := jsonPlan{
 		Style: string(p.Brief.Box.Style), Copies: p.Copies, Pieces: []jsonPiece{},
 		Warnings: append([]brief.Warning{}, p.Warnings...), Problems: append([]brief.Problem{}, p.Problems...),
-		Proof: jsonProof{Holds: p.Holds(), Checks: append([]fold.Check{}, p.Checks...)},
+		Proof:    jsonProof{Holds: p.Holds(), Checks: append([]fold.Check{}, p.Checks...)},
+		Suspects: p.Doubts,
 	}
 	if b := p.Box; b != nil {
 		out.Size, out.Inside, out.Outside = p.dims(b.Size), p.dims(b.Inside), p.dims(b.Outside)

@@ -29,7 +29,7 @@ func Of(b brief.Brief, w plan.Workshop) (data []byte, holds bool) {
 	}
 	p := plan.Make(b, w)
 	p.CutAsAsked()
-	p.Near = p.Nearly(w)
+	p.Near, p.Doubts = p.Nearly(w), p.Suspects(w)
 	return Write(p), p.Holds()
 }
 

@@ -120,7 +120,7 @@ func (l *list) add(p *typed) {
 				Out: (d.Width - l.size.Width) / 2})
 			put.When, put.Off = sheet.Close, assembly.Up
 			l.box.GoesOver(cap.Name, base.Name, "left", "right", "front", "back")
-			l.clearance(p, min(d.Length-l.size.Length, d.Width-l.size.Width), 0)
+			l.clearance(p, d.Length-l.size.Length, d.Width-l.size.Width, 0)
 		}
 	case "wrapper":
 		if cover, d, ok := l.net(p); ok {
@@ -170,7 +170,7 @@ func (l *list) over(lid *sheet.Piece, p *typed, d style.Dims, floor string) {
 	if len(p.Cols) == 5 || p.Walls == "pinwheel" {
 		n = 1
 	}
-	l.clearance(p, min(d.Length-l.size.Length, d.Width-l.size.Width), n)
+	l.clearance(p, d.Length-l.size.Length, d.Width-l.size.Width, n)
 	if d.Depth > l.size.Depth {
 		l.Warn(brief.Warning{Code: "deep-lid", Text: fmt.Sprintf(
 			"The %s is %s deep and what it covers only %s: it stands on the table and not on the rim.",
@@ -214,7 +214,7 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 	} else {
 		l.box.GoesOver(n.Name, base.Name, "left", "right")
 	}
-	l.clearance(p, min(d.Width-width, d.Depth-l.size.Depth), 0)
+	l.clearance(p, d.Width-width, d.Depth-l.size.Depth, 0)
 	if p.role == "tube" && d.Length > length+l.Mark() {
 		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long and what slides in it only %s.", p.Name,
 			l.Say(d.Length), l.Say(length)),
@@ -222,9 +222,10 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 	}
 }
 
-// clearance notes how much larger a piece is than what it goes over, and warns
-// when this card wants more, or much less would do.
-func (l *list) clearance(p *typed, c Length, layers int) {
+// clearance notes how much larger a piece is than what it goes over, this way and
+// that, and warns when this card wants more, or much less would do.
+func (l *list) clearance(p *typed, one, other Length, layers int) {
+	c := min(one, other)
 	if l.box.Clearance == 0 {
 		l.box.Clearance = c
 	}
@@ -234,6 +235,9 @@ func (l *list) clearance(p *typed, c Length, layers int) {
 		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants "+
 			"%s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
 			Fix: "Move its scores out, cut it larger, or take thinner card."})
+	case max(one, other)-c >= max(l.Mark(), measure.Millimetre/2) && c >= 0:
+		l.warn("uneven-lid", "Check its scores: it should be larger by as much both ways.",
+			"The %s is %s larger than what it goes over one way, and %s the other.", p.Name, l.Say(c), l.Say(max(one, other)))
 	case c > loose+max(l.Mark(), measure.Millimetre)/2:
 		l.Warn(brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over, %s more than it "+
 			"needs: it will slide about.",
