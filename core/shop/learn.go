@@ -3,6 +3,7 @@ package shop
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -10,11 +11,17 @@ import (
 )
 
 // A shop learns from its own lids. A record says how a lid was found to fit, or how
-// much play a strip of card measured; each is an estimate of how much more slack
-// than the usual this card wants with these walls and layers. What is learnt is
-// their mean, with one record's weight given to the usual slack, so that few
-// records move it little; it stays within bounds, and the order of the records is
-// of no account.
+// much play a strip of card measured. What is learnt is how much more slack than the
+// usual this card wants with these walls and layers.
+//
+// The rule is Bayes'. Each maker has a liking: an ease by which a lid is just right to
+// her. A lid whose true ease is within a third of a millimetre of that is called just
+// right, one with less tight, one with more loose; the hand is off by a little. What
+// the marks rounded up is in the ease the lid had by the numbers, so a verdict speaks of
+// the lid as it was and not of what was asked for. Before any record the liking is
+// about the usual, and far from it less likely; each record makes likings that agree
+// with it likelier. The mean of what is then likely is learnt: never beyond what the
+// records speak of, whatever their order, and a new verdict counts as much as an old.
 
 // Key is what a slack is learnt for.
 type Key struct {
@@ -40,22 +47,41 @@ var Verdicts = []struct{ ID, Title string }{
 	{"tight", "Too tight"}, {"right", "Just right"}, {"loose", "Loose"},
 }
 
-const felt = measure.Millimetre // by which a lid that is felt to be tight or loose is off
+// By how much a lid that is felt to be tight or loose is off at the most; within what it is just right; how
+// far the hand and the card are off; and how far from the usual a liking commonly is. In millimetres, over the
+// whole width.
+const felt, liked, hand, common = measure.Millimetre, 0.33, 0.12, 0.5
 
-// More is how much more slack than the usual the record asks for. A lid that was
-// tight although rounding had given it more than was asked for wants that twice: the
-// card takes at least so much more than its caliper says.
+// More is how much more slack than the usual the record speaks of, at the most.
 func (r Record) More() Length {
 	had := r.Had - r.Usual
 	switch {
 	case r.Measured:
 		return r.Had - r.Gap
 	case r.Verdict == "tight":
-		return had + max(had, 0) + felt
+		return had + felt
 	case r.Verdict == "loose":
 		return had - felt
 	}
 	return had
+}
+
+// agrees is the logarithm of how likely the record is when so much more slack than the usual is liked.
+func (r Record) agrees(more float64) float64 {
+	if r.Measured {
+		off := (more - (r.Had - r.Gap).MM()) / hand
+		return -off * off / 2
+	}
+	over := (r.Had - r.Usual).MM() - more // how much looser than she likes it the lid was
+	below := func(x float64) float64 { return math.Erfc(-x/hand/math.Sqrt2) / 2 }
+	likely := below(over+liked) - below(over-liked)
+	switch r.Verdict {
+	case "tight":
+		likely = below(-liked - over)
+	case "loose":
+		likely = below(over - liked)
+	}
+	return math.Log(likely + 1e-12) // nothing is quite impossible
 }
 
 // Learnt is what the records of one kind come to.
@@ -71,21 +97,55 @@ const leastMore, mostMore = -3 * tenth, 25 * tenth
 
 // Learn reckons what records come to.
 func Learn(records []Record) Learnt {
-	sum, n := Length(0), Length(len(records))
-	for _, r := range records {
-		sum += r.More()
+	out := Learnt{Records: len(records)}
+	if len(records) == 0 {
+		return out
 	}
-	mean := func(sum, n Length) Length {
-		if n <= 0 {
-			return 0
+	const grain = tenth / 10
+	n := int((mostMore-leastMore)/grain) + 1
+	at := func(i int) Length { return leastMore + Length(i)*grain }
+	all, each := make([]float64, n), make([][]float64, len(records))
+	for i := range n {
+		x := at(i).MM() / common
+		all[i] = -math.Log(1 + x*x)
+		for k, r := range records {
+			each[k] = append(each[k], r.agrees(at(i).MM()))
+			all[i] += each[k][i]
 		}
-		return min(max((sum/(n+1)).Near(tenth/10), leastMore), mostMore)
 	}
-	out := Learnt{More: mean(sum, n), Records: len(records)}
-	out.Low, out.High = out.More, out.More
+	low, high := Length(0), Length(0)         // what the records speak of
+	tight, loose := -measure.Max, measure.Max // a lid that was tight is followed by no smaller one
 	for _, r := range records {
-		without := mean(sum-r.More(), n-1)
-		out.Low, out.High = min(out.Low, without), max(out.High, without)
+		low, high = min(low, r.More()), max(high, r.More())
+		switch had := r.Had - r.Usual; {
+		case r.Measured:
+		case r.Verdict == "tight":
+			tight = max(tight, had)
+		case r.Verdict == "loose":
+			loose = min(loose, had)
+		}
+	}
+	if tight > loose { // she was of two minds
+		tight, loose = -measure.Max, measure.Max
+	}
+	mean := func(without []float64) Length {
+		best := math.Inf(-1)
+		for i := range n {
+			best = max(best, all[i]-without[i])
+		}
+		sum, weight := 0.0, 0.0
+		for i := range n {
+			w := math.Exp(all[i] - without[i] - best)
+			sum, weight = sum+w*at(i).MM(), weight+w
+		}
+		m := min(max(measure.FromMM(sum/weight).Near(grain), low, tight), high, loose)
+		return min(max(m, leastMore), mostMore)
+	}
+	out.More = mean(make([]float64, n))
+	out.Low, out.High = out.More, out.More
+	for _, without := range each {
+		m := mean(without)
+		out.Low, out.High = min(out.Low, m), max(out.High, m)
 	}
 	return out
 }
