@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -57,6 +58,10 @@ func (s *Server) sampler(options ...string) *plan.Plan {
 	b := s.workshop().Begin(brief.New("in"))
 	b.Name = "Seed packet sampler"
 	for i := 0; i+1 < len(options); i += 2 {
+		if d := strings.Split(options[i+1], " x "); options[i] == "size" && len(d) == 3 { // from score to score
+			b.Contents, b.Size = nil, &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
+			continue
+		}
 		b.Set("box.options."+options[i], options[i+1])
 	}
 	if p := plan.Make(b, s.workshop()); p.OK() {
@@ -129,7 +134,7 @@ func (s *Server) lidThatGoesOn() []lesson {
 		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, " +
 			"set by a strip of card against the fence."},
 	} {
-		p := s.sampler("clearance", school.id)
+		p := s.sampler("clearance", school.id, "size", "5 x 3 1/2 x 2")
 		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
 			"fit.", plainly(p.Step.Show(p.Box.Clearance).String()))}
 		for _, card := range p.Cards {

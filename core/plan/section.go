@@ -79,7 +79,7 @@ func (p *Plan) sections() (out []Section) {
 		switch {
 		case s.Play < shop.TooTight:
 			s.Verdict = "tight"
-		case s.Play > shop.TooLoose:
+		case s.Play > shop.TooLoose && !p.likesIt(s.Play):
 			s.Verdict = "loose"
 		}
 		out = append(out, s)
@@ -171,24 +171,30 @@ func (p *Plan) warnFit() {
 				"hardly go on.", s.Outer, p.fine(max(0, s.Play))), Fix: "Choose a looser fit, fewer layers or thinner card."})
 		case "loose":
 			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
-				"about.", s.Outer, p.fine(s.Play)), Fix: "Choose a snugger fit, or line its walls with strips of card."}
-			if finer, ok := p.finer(s.bulk + p.Slack); ok && p.Tools.Reads == 0 {
-				w.Fix, w.Set = "Measure by "+finer.String()+", which comes nearer.", map[string]string{"tools.step": finer.String()}
+				"about.", s.Outer, p.fine(s.Play)), Fix: "Line its walls with strips of card."}
+			if fit := p.snugger(s.bulk); fit != "" {
+				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), map[string]string{"tools.fit": fit}
 			}
 			p.Warn(w)
 		}
 	}
 }
 
-// finer is the coarsest finer step of the same unit by which what is needed leaves
-// no more play than a lid may have.
-func (p *Plan) finer(need measure.Length) (out measure.Step, ok bool) {
-	for _, s := range measure.Steps {
-		if s.Unit == p.Step.Unit && s.Size < p.Step.Size && s.Size > out.Size && need.Up(s.Size)-need+p.Slack <= shop.TooLoose {
-			out, ok = s, true
+// likesIt reports whether so much play is what lids of this card were found to want here, rounded up to the
+// marks the tools have.
+func (p *Plan) likesIt(play measure.Length) bool {
+	return p.Slack > p.Usual && play < p.Slack+p.Step.Size
+}
+
+// snugger is the loosest fit that leaves less play than this one on the same marks, "" where none does.
+func (p *Plan) snugger(bulk measure.Length) (fit string) {
+	best := measure.Length(-1)
+	for id, slack := range shop.Slack {
+		if slack < p.Usual && slack > best && (bulk+slack).Up(p.Step.Size) < (bulk+p.Slack).Up(p.Step.Size) && p.Slack == p.Usual {
+			fit, best = id, slack
 		}
 	}
-	return out, ok
+	return fit
 }
 
 // fine writes what is smaller than the marks.

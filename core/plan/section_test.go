@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
+	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -80,9 +81,35 @@ func TestLooseAndTight(t *testing.T) {
 			t.Errorf("no %s: %+v %+v", code, p.Sections, p.Warnings)
 			continue
 		}
-		if set := p.Warnings[i].Set; code == "loose-lid" && set["tools.step"] != "1/16 in" {
-			t.Errorf("it offers %v", set)
+		if set := p.Warnings[i].Set; set["tools.step"] != "" {
+			t.Errorf("it offers marks that the tools don't have: %v", set)
 		}
+	}
+}
+
+// A lid that was found too tight is followed by one that is not called too loose, on whatever marks; and the
+// school that cuts the base smaller gives other numbers than the one that cuts the lid larger.
+func TestRemediesFollowWhatWasLearnt(t *testing.T) {
+	for _, step := range []string{"1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"} {
+		b := sized("5", "3 1/2", "2", "tools.step", step)
+		made := Make(b, Default)
+		had := made.Box.Clearance - made.Sections[0].bulk
+		learnt := shop.Learn([]shop.Record{{Usual: made.Usual, Had: had, Verdict: "tight"}, {Usual: made.Usual, Had: had, Verdict: "tight"}})
+		b.Set("tools.slack", (made.Usual + learnt.More).Exact(measure.Millimetres))
+		next := Make(b, Default)
+		if next.Box.Clearance < made.Box.Clearance || next.Box.Clearance == made.Box.Clearance && step != "1/8 in" {
+			t.Errorf("%s: a tight lid of %s is followed by one of %s", step, made.Say(made.Box.Clearance), next.Say(next.Box.Clearance))
+		}
+		for _, w := range next.Warnings {
+			if w.Code == "loose-lid" {
+				t.Errorf("%s: found too tight, and now %q", step, w.Text)
+			}
+		}
+	}
+	grown := Make(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), Default)
+	trimmed := Make(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), Default)
+	if tell(grown.Box.Piece("base")) == tell(trimmed.Box.Piece("base")) || tell(grown.Box.Piece("lid")) == tell(trimmed.Box.Piece("lid")) {
+		t.Error("the two schools give the same numbers")
 	}
 }
 
