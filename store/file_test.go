@@ -140,7 +140,7 @@ func TestForms(t *testing.T) {
 	if l, err := s.List(t.Context(), Want{Words: "éche"}, "", 0); err != nil || l.All != 1 || l.Listed[0].Title != "Écheveau" {
 		t.Errorf("%+v %v", l, err)
 	}
-	if copies, _ := filepath.Glob(file + ".before-7-*"); len(copies) != 1 {
+	if copies, _ := filepath.Glob(file + ".before-8-*"); len(copies) != 1 {
 		t.Errorf("copies: %v", copies)
 	}
 	s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)

@@ -68,12 +68,20 @@ func keepMaking(ctx context.Context, tx *sql.Tx, m record.Making) (id int64, err
 		}
 		times = string(data)
 	}
+	planned := ""
+	if len(m.Planned) > 0 {
+		data, err := json.Marshal(m.Planned)
+		if err != nil {
+			return 0, err
+		}
+		planned = string(data)
+	}
 	res, err := tx.ExecContext(ctx, `INSERT INTO makings (key, project, revision, document, made, count, box, whom, contents, style, card,
-		title, fit, gap, change, notes, minutes, times, sheets, cost, edits, changed, who, found)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1, ?, ?, 0) ON CONFLICT (key) DO NOTHING`, m.Key, m.Project,
+		title, fit, gap, change, notes, minutes, times, sheets, cost, planned, edits, changed, who, found)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1, ?, ?, 0) ON CONFLICT (key) DO NOTHING`, m.Key, m.Project,
 		m.Revision, m.Document, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Fit, m.Gap, m.Change,
 		m.Notes,
-		m.Minutes, times, m.Sheets, m.Cost, now(), Who(ctx))
+		m.Minutes, times, m.Sheets, m.Cost, planned, now(), Who(ctx))
 	if err != nil {
 		return 0, err
 	}
@@ -151,13 +159,15 @@ func (s *Store) ThrowMaking(ctx context.Context, id int64, gone bool) error {
 }
 
 func makingOf(ctx context.Context, q asker, id int64) (m record.Making, err error) {
-	var document string
-	m, err = scanMaking(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document FROM makings m WHERE m.id = ?`, id),
-		&document)
+	var document, planned string
+	m, err = scanMaking(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document, m.planned FROM makings m WHERE m.id = ?`, id),
+		&document, &planned)
 	if errors.Is(err, sql.ErrNoRows) {
 		return m, ErrNone
 	}
-	m.Document = document
+	if m.Document = document; planned != "" && err == nil {
+		err = json.Unmarshal([]byte(planned), &m.Planned)
+	}
 	return m, err
 }
 

@@ -86,6 +86,7 @@ func (s *Server) withPhotos(ctx context.Context, m *bundle.Making) error {
 	if was, err := brief.Stored([]byte(whole.Document)); err == nil {
 		m.Document = string(was.ForOthers(true).Encode())
 	}
+	m.Planned = whole.Planned
 	photos, err := s.store.Photos(ctx, m.ID)
 	if err != nil {
 		return err

@@ -201,7 +201,8 @@ func (f form) bench() group {
 		{ID: "long", Label: "The long way"}}
 	return group{Title: "How you work", ID: "bench", Fields: []field{f.units(), f.pick("tools.step", steps),
 		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
-		More: []field{house("tools.burnish", burnish), house("tools.first", first)}, MoreSays: "Order of the work"}
+		More: []field{house("tools.burnish", burnish), house("tools.first", first),
+			f.pick("tools.house", choices("", "as the shop has it", "no", "as it was when this box was made"))}, MoreSays: "Order of the work"}
 }
 
 // houseSays is the answer of the house to what a box leaves open.

@@ -1,12 +1,15 @@
 package web
 
 import (
+	"brevium/core/sheet"
+	"brevium/core/style"
 	"context"
 	"errors"
 	"fmt"
 	"html/template"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -68,11 +71,17 @@ func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, er
 // making begins a making of a box as it is now: of as many as it is planned for, with the time
 // that its steps took at the bench.
 func (s *Server) making(ctx context.Context, st *state) (record.Making, error) {
-	m := record.Of(allOf(st), s.clock())
+	b := allOf(st)
+	job, made := jobOf(st)
+	if made { // with what the shop says now, so that it stays as it was made
+		b = job.AsMade()
+	}
+	m := record.Of(b, s.clock())
 	m.Project, m.Revision = st.Project.Project, st.ID
 	m.Box = words.Cut(st.Called(), 120)
-	if j, ok := jobOf(st); ok {
-		s.reckoned(&m, j)
+	if made {
+		s.reckoned(&m, job)
+		m.Planned = planned(job)
 	}
 	if c, ok := s.workshop().Card(m.Card); ok {
 		m.Title = c.Title
@@ -102,6 +111,56 @@ func (s *Server) reckoned(m *record.Making, j plan.Job) {
 	if m.Title = j.Plans[0].Card.Title; m.Card == "" {
 		m.Card = j.Plans[0].Card.ID
 	}
+}
+
+// stated leaves out of a document what was written into it from the shop when the box was made, where the box
+// as it is now says nothing of it either.
+func stated(was, is brief.Brief) brief.Brief {
+	out := was.Clone()
+	if was.Tools.House == "no" && is.Tools.House == "" {
+		out.Tools.House = ""
+	}
+	for path, text := range was.All() {
+		if text != "" && is.Get(path) == "" && (strings.HasPrefix(path, "tools.") || strings.HasPrefix(path, "box.options.")) {
+			out.Set(path, "")
+		}
+	}
+	if len(is.Card.Own) == 0 {
+		out.Card.Own = nil
+	}
+	return out
+}
+
+// planned lists the pieces of all that is made, as they are now.
+func planned(j plan.Job) (out []record.Planned) {
+	for i, p := range j.Plans {
+		one := record.Planned{Size: sizeSaid(p, p.Box.Size), Inside: sizeSaid(p, p.Box.Inside)}
+		if j.Set != nil {
+			one.Box = j.Names[i]
+		}
+		for _, piece := range p.Box.Pieces() {
+			one.Pieces = append(one.Pieces, record.PlannedPiece{Name: words.Plain(piece.Name), Count: piece.Count,
+				Card: p.CardOf(piece.Stock).Title, Width: p.Say(piece.Width), Height: p.Say(piece.Height),
+				Across: scoresSaid(p, piece, true), Down: scoresSaid(p, piece, false)})
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+func sizeSaid(p *plan.Plan, d style.Dims) string {
+	return fmt.Sprintf("%s × %s × %s", p.Say(d.Length), p.Say(d.Width), p.Say(d.Depth))
+}
+
+// scoresSaid lists the scores of a piece one way.
+func scoresSaid(p *plan.Plan, piece *sheet.Piece, across bool) string {
+	var out []string
+	for _, pass := range scoresOf(piece, across) {
+		if at := p.Say(pass.At); !slices.Contains(out, at) {
+			out = append(out, at)
+		}
+	}
+	return strings.Join(out, ", ")
 }
 
 // allOf is the document of all that is made: of a set the set's.
@@ -251,12 +310,15 @@ func (s *Server) showMaking(c *echo.Context, code int, typed *record.Making, pro
 		mk := s.make(was, "")
 		data["Picture"] = template.HTML(mk.picture(420, 300))
 		data["Line"] = mk.card().Line
+		if j, ok := mk.job(); ok && len(m.Planned) > 0 && fmt.Sprint(planned(j)) != fmt.Sprint(m.Planned) {
+			data["Otherwise"] = true // a later Brevium plans it otherwise
+		}
 	}
 	if head, err := s.store.Head(ctx, m.Project); err == nil && m.Project != "" {
 		data["Box"] = called(string(head.Brief.Name), nameless)
 		data["Binned"] = head.Binned
 		if m.Document != "" {
-			data["Differ"] = s.differences(was, head.Brief)
+			data["Differ"] = s.differences(stated(was, head.Brief), head.Brief)
 		}
 	}
 	return s.render(c, code, "making", data)

@@ -41,6 +41,17 @@ func (s *Server) makeIn(w plan.Workshop, b brief.Brief, box string) made {
 	return made{set.Plans[n], set, n}
 }
 
+// job is all that is made, and whether there is a plan of all of it.
+func (m made) job() (j plan.Job, ok bool) {
+	switch {
+	case m.set != nil && m.set.OK():
+		return m.set.Job(), true
+	case m.set == nil && m.plan.OK():
+		return m.plan.Job(), true
+	}
+	return j, false
+}
+
 // card tells it as lists do.
 func (m made) card() store.Card {
 	if m.set == nil || !m.set.OK() {

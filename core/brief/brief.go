@@ -196,6 +196,7 @@ type Tools struct {
 	Punches    Texts   `json:"punches,omitempty"` // "hole 3 mm reach 25 mm", "corner 5 mm"
 	Burnish    Text    `json:"burnish,omitempty"` // after or before cutting
 	First      Text    `json:"first,omitempty"`   // which way is scored first: as drawn, short or long
+	House      Text    `json:"house,omitempty"`   // no: nothing is taken from the shop's tools, habits and records
 }
 
 // Text is a field as typed. In JSON it may also be written as a number.

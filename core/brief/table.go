@@ -253,6 +253,7 @@ var Table = []Field{
 	{Path: "tools.punches", Kind: Words, Label: "punches",
 		Help: "with commas: hole 3 mm reach 25 mm, corner 5 mm, notch 16 mm, circle 40 mm"},
 	{Path: "tools.burnish", Kind: Choice, Label: "burnish"},
+	{Path: "tools.house", Kind: Choice, Label: "what is left open is as the shop has it"},
 	{Path: "tools.first", Kind: Choice, Label: "score first"},
 	{Path: "set.kind", Kind: Choice, Label: "what the set is"},
 	{Path: "set.name", Kind: Words, Label: "name of the set"},

@@ -80,6 +80,9 @@ func Read(b brief.Brief, w Workshop) *Request {
 	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way), Join: b.Card.Join == "yes"}
 	q.Name = r.Name("name", b.Name, "The project")
 	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
+	if q.oneOf(r, "tools.house", string(b.Tools.House), "yes", "no") == "no" {
+		w.Tools, w.Said, w.Habits, w.Learnt = shop.Tools{}, brief.Tools{}, nil, nil
+	}
 	q.readShop(b, r, w)
 	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
 		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.",

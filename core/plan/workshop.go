@@ -97,6 +97,22 @@ func (j Job) Written() brief.Brief {
 	return b
 }
 
+// AsMade is Written for good: nothing that the shop learns, and no habit it takes up, moves the plan again.
+func (j Job) AsMade() brief.Brief {
+	b := j.Written()
+	for i := range j.Plans {
+		if j.Set == nil {
+			break
+		}
+		m := j.Plans[i].Written(b.Member(i), func(path string) bool {
+			return strings.HasPrefix(path, "box.options.") || strings.HasPrefix(path, "dress.")
+		})
+		b.SetMember(i, m)
+	}
+	b.Tools.House = "no"
+	return b
+}
+
 // use notes that something of the shop was used.
 func (q *Request) use(kind, says string, set ...string) {
 	u := Used{kind, says, map[string]string{}}

@@ -45,6 +45,26 @@ type Making struct {
 	Who      string             `json:"-"`
 	Gone     bool               `json:"-"`
 	Photos   int                `json:"photos,omitempty"`
+	Planned  []Planned          `json:"planned,omitempty"` // the pieces it was made by, as they then were
+}
+
+// Planned is a box as it was planned when it was made: its size from score to score, its inside, and its pieces.
+type Planned struct {
+	Box    string         `json:"box,omitempty"` // of a set its name
+	Size   string         `json:"size"`
+	Inside string         `json:"inside"`
+	Pieces []PlannedPiece `json:"pieces"`
+}
+
+// PlannedPiece is a piece as it was cut: its size, and its scores from the left and from the top edge.
+type PlannedPiece struct {
+	Name   string `json:"name"`
+	Count  int    `json:"count"`
+	Card   string `json:"card"`
+	Width  string `json:"width"`
+	Height string `json:"height"`
+	Across string `json:"across,omitempty"`
+	Down   string `json:"down,omitempty"`
 }
 
 // Fits are how a box can be found to fit.
@@ -54,6 +74,7 @@ var Fits = []string{"tight", "right", "loose"}
 const (
 	mostLine  = 200
 	mostNotes = 4000
+	mostCut   = 2000 // pieces of all its boxes
 	MostMade  = 10_000
 )
 
@@ -78,6 +99,13 @@ func (m *Making) Check() error {
 	}
 	if words.Letters(m.Change)+words.Letters(m.Notes) > mostNotes {
 		return fmt.Errorf("the notes are longer than %d letters", mostNotes)
+	}
+	pieces := 0
+	for _, p := range m.Planned {
+		pieces += len(p.Pieces)
+	}
+	if pieces > mostCut || len(m.Planned) > mostCut {
+		return fmt.Errorf("it lists %d pieces, more than a making can have", pieces)
 	}
 	if m.Fit != "" && !slices.Contains(Fits, m.Fit) {
 		return fmt.Errorf("a box fits tight, right or loose, not %q", m.Fit)
