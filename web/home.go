@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -289,7 +290,7 @@ func (s *Server) upload(c *echo.Context) error {
 func (s *Server) document(c *echo.Context) error {
 	ctx := c.Request().Context()
 	p, err := s.store.Head(ctx, c.Param("id"))
-	data := p.Brief.Encode()
+	data := s.whole(p.Brief).Encode()
 	if broken := new(store.Broken); errors.As(err, &broken) {
 		stored, err := s.store.Document(ctx, c.Param("id"))
 		if err != nil {
@@ -301,6 +302,23 @@ func (s *Server) document(c *echo.Context) error {
 	}
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Brief.Name))+`.brevium.json"`)
 	return c.Blob(http.StatusOK, "application/json", data)
+}
+
+// whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
+// the shop is another or empty. What a card costs and how many are in hand stays here.
+func (s *Server) whole(b brief.Brief) brief.Brief {
+	j, ok := s.make(b, "").job()
+	if !ok {
+		return b
+	}
+	out := j.Written()
+	for i := range out.Card.Own {
+		c := &out.Card.Own[i]
+		if !slices.ContainsFunc(b.Card.Own, func(own brief.Stock) bool { return own.ID == c.ID }) {
+			c.Price, c.Hand, c.Pack = "", "", ""
+		}
+	}
+	return out
 }
 
 // showBroken tells of a box that can't be read, and what can be done.

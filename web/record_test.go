@@ -18,7 +18,9 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/plan"
 	"brevium/core/record"
+	"brevium/core/shop"
 	"brevium/demo"
 	"brevium/store"
 )
@@ -380,5 +382,31 @@ func TestPastStaysAsItWas(t *testing.T) {
 	second, _, _ := strings.Cut(at(t, a.post(again+"/makings", "key", "k3", "made", "2026-11-21", "count", "1")), "?")
 	if now := pieces(second); now != was {
 		t.Errorf("made again it is another box: %s\nwas %s", now, was)
+	}
+}
+
+// A document that is saved holds the cards and tools it is planned with, and plans alike in an empty shop; what
+// they cost stays here.
+func TestDocumentHoldsItsCards(t *testing.T) {
+	a := newApp(t)
+	a.typeInShop("cards.@kraft-300.ten", "4.4 mm")
+	a.typeInShop("cards.@kraft-300.price", "0.37")
+	b := brief.New("mm")
+	b.Card.Stock = "kraft-300"
+	b.Contents = []brief.Item{{ID: "1", Name: "thimble", Shape: "cylinder", Diameter: "22 mm", Height: "26 mm", Count: "4"}}
+	id := a.begin(b)
+	doc := a.get("/projects/" + id + "/document").Body.Bytes()
+	got, err := brief.Decode(doc)
+	if err != nil {
+		t.Fatal(err)
+	}
+	here, _ := a.store.Shop(t.Context())
+	empty, _ := shop.Read(shop.Document{})
+	p, elsewhere := plan.Make(a.head(id).Brief, readAs(here).Workshop), plan.Make(got, plan.Workshop{Shop: *empty})
+	if !elsewhere.Holds() || fmt.Sprint(planned(p.Job())) != fmt.Sprint(planned(elsewhere.Job())) {
+		t.Errorf("%v elsewhere, here %v: %v", planned(elsewhere.Job()), planned(p.Job()), elsewhere.Problems)
+	}
+	if strings.Contains(string(doc), "0.37") {
+		t.Error("the price left the house")
 	}
 }
