@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -38,8 +39,11 @@ func (st *state) Waiting() bool { return st.Shown == nil && waitsForSizes(&st.Br
 func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 	for _, pr := range p.Problems {
 		f, ok := brief.FieldAt(pr.Field)
-		if !ok || f.Kind != brief.Distance || strings.TrimSpace(b.Get(pr.Field)) != "" {
-			return false
+		needed := slices.ContainsFunc([]string{"contents.", "size.", "box.pieces."}, func(of string) bool {
+			return strings.HasPrefix(pr.Field, of)
+		})
+		if !ok || !needed || f.Kind != brief.Distance || len(pr.Set) > 0 || strings.TrimSpace(b.Get(pr.Field)) != "" {
+			return false // what has a usual size is never waited for
 		}
 	}
 	return len(p.Problems) > 0

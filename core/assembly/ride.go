@@ -61,8 +61,13 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 			}
 			woven = append(woven, face)
 		}
-		for _, f := range over[on.Body] { // a handle's end, a pull: stuck on the layer, a hair higher
+		for _, f := range over[on.Body] { // a handle's end, a pull: stuck on the layer, a hair higher, with its own
 			touch = append(touch, contact{face, f})
+			for _, other := range s.rides {
+				if _, under := s.whole().nth(other.at.On, other.at.Nth); under == f {
+					touch = append(touch, contact{face, other.body.Find(other.at.Face)})
+				}
+			}
 		}
 		for _, f := range body.Faces { // what is woven over it is pressed on to it
 			if f.Over && math.Abs(f.In.Dot(face.In)) > 0.999 {

@@ -152,8 +152,11 @@ func (k *work) pressed(f *fold.Placed) bool {
 		}
 		for _, g := range k.stand.Of(part.Name).Faces {
 			apart := g.Middle().Sub(f.Middle()).Dot(f.In)
-			if near := (f.Body.T + g.Body.T) / 2; apart < 0 && -apart < near+0.8 && math.Abs(f.In.Dot(g.In)) > 0.999 &&
-				hidesMost(g, f) {
+			near := (f.Body.T + g.Body.T) / 2
+			if apart >= 0 || -apart >= near+0.8 || math.Abs(f.In.Dot(g.In)) <= 0.999 {
+				continue
+			}
+			if hidesMost(g, f) || assembly.Moves(part.Piece, g.Body, g.Name) && fold.Overlap(f, g) > 1 {
 				return true
 			}
 		}

@@ -183,7 +183,8 @@ func (k *work) movesAlong(t Topper, p *Panel, w, h Length) bool {
 		stuck := min(room/2, off.Abs()+size/2) - max(-room/2, off.Abs()-size/2)
 		return stuck >= max(size/4, min(room, size, k.Sticks.Width))
 	}
-	return p.Lid && !p.Bent && on(t.Width, t.Right, w) && on(t.Height, t.Down, h)
+	lifts := k.box.Part(p.Part).When == sheet.Close // it comes off whole, and is set down
+	return p.Lid && !lifts && !p.Bent && on(t.Width, t.Right, w) && on(t.Height, t.Down, h)
 }
 
 // belowTable reports whether a part hangs lower than the box stands.

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
@@ -140,11 +141,15 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	for _, piece := range p.Box.Pieces() {
 		l := p.onSheet(piece, 1)
 		if !slices.ContainsFunc(w.sheets(p.CardOf(piece.Stock)), func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
-			pieces = append(pieces, fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height)))
+			says := fmt.Sprintf("the %s %s × %s", piece.Name, p.Say(piece.Width), p.Say(piece.Height))
+			if over, on := nearestSheet(l, w.sheets(p.CardOf(piece.Stock))); over > 0 {
+				says += fmt.Sprintf(", %s too large for %s", p.Say(over), on.Title)
+			}
+			pieces = append(pieces, says)
 			large = cmp.Or(large, piece)
 		}
 	}
-	text := "This box is larger than every sheet on the shelf: " + strings.Join(pieces, ", ") + "."
+	text := "This box is larger than every sheet on the shelf: " + strings.Join(pieces, "; ") + "."
 	if len(pieces) == 0 {
 		text = "No one sheet on the shelf takes every piece of this box."
 	}
@@ -158,8 +163,9 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	if p.what == whole {
 		fixes = p.slighter(w)
 	}
-	if len(fixes) > 0 {
-		f := fixes[0]
+	holds := func(f Fix) bool { return build(Read(p.with(f.Set), w), w, shown, nil).OK() }
+	if i := slices.IndexFunc(fixes, holds); i >= 0 {
+		f := fixes[i]
 		var set []string
 		for field, to := range brief.Sorted(f.Set) {
 			set = append(set, field, to)
@@ -170,11 +176,25 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	dim, at := p.deciding(w)
 	fix := "No one measure decides: make it smaller in more than one"
 	if at > 0 {
-		fix = fmt.Sprintf("It comes off a sheet %s %s", p.Say(at),
+		fix = fmt.Sprintf("Make it %s %s", p.Say(at),
 			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])
 	}
 	p.Problem(job.SizeField(dim), text, fix+", or let large pieces be made of two halves (under Card & fit).", "card.join",
 		"yes")
+}
+
+// nearestSheet is the sheet that a piece misses by least, and by how much.
+func nearestSheet(l layout.Piece, sheets []shop.Sheet) (over measure.Length, on shop.Sheet) {
+	for _, s := range sheets {
+		miss := max(0, l.W-s.Width) + max(0, l.H-s.Height)
+		if !l.Upright {
+			miss = min(miss, max(0, l.H-s.Width)+max(0, l.W-s.Height))
+		}
+		if on.ID == "" || miss < over {
+			over, on = miss, s
+		}
+	}
+	return over, on
 }
 
 // typedSide is the field of the longer side of a piece of a list of scores; of no one

@@ -25,10 +25,49 @@ func (p *Plan) mends(w Workshop) {
 		}
 		set, ok := p.follow(given, *pr, w)
 		switch {
-		case !ok:
-			pr.Set = nil
+		case !ok || !p.comesOff(set, w, given...):
+			p.otherwise(pr, set, len(given) == 1, w)
 		case !maps.Equal(set, pr.Set):
 			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+p.changes(set)+"."
+		}
+	}
+}
+
+// comesOff reports whether there is a plan with a remedy, its sheets taken into account, but for problems that
+// were there anyway.
+func (p *Plan) comesOff(set map[string]string, w Workshop, given ...brief.Problem) bool {
+	if !p.affords(6) {
+		return false
+	}
+	q := build(Read(p.with(set), w), w, shown, nil)
+	return !slices.ContainsFunc(q.Problems, func(pr brief.Problem) bool {
+		return !slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == pr.Field && g.Text == pr.Text })
+	})
+}
+
+// otherwise looks for another remedy where the one beside a problem ends in no plan: large pieces of two halves,
+// or glue, that can do with narrower tabs. Where nothing helps none is offered.
+func (p *Plan) otherwise(pr *brief.Problem, set map[string]string, alone bool, w Workshop) {
+	pr.Set = nil
+	if !alone {
+		return
+	}
+	halves, glue := map[string]string{"card.join": "yes"}, map[string]string{"tools.adhesive": "glue"}
+	both := map[string]string{"card.join": "yes", "tools.adhesive": "glue"}
+	whole := maps.Clone(halves)
+	maps.Copy(whole, set)
+	for _, try := range []struct {
+		says string
+		set  map[string]string
+	}{{"Stick with wet glue, which can do with less.", glue},
+		{pr.Fix + " Its large pieces are then made of two halves (under Card & fit).", whole},
+		{"Stick with wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
+		if set == nil && maps.Equal(try.set, halves) || p.Brief.Tools.Adhesive == "glue" && try.set["tools.adhesive"] != "" {
+			continue
+		}
+		if p.comesOff(try.set, w) {
+			pr.Fix, pr.Set = try.says, try.set
+			return
 		}
 	}
 }
