@@ -58,7 +58,7 @@ func ticksAt(k float64, unit measure.Unit) (step, number measure.Length) {
 	marks := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 4, measure.Inch / 2, measure.Inch,
 		2 * measure.Inch}
 	numbers := []measure.Length{measure.Inch, 2 * measure.Inch, 4 * measure.Inch}
-	if unit == measure.Millimetres {
+	if unit.Metric() {
 		mm := measure.Millimetre
 		marks = []measure.Length{mm, 2 * mm, 5 * mm, 10 * mm, 20 * mm}
 		numbers = []measure.Length{10 * mm, 20 * mm, 50 * mm, 100 * mm}
@@ -78,7 +78,7 @@ func rulerNumber(l measure.Length, u measure.Unit) string {
 	if u == measure.Inches {
 		return fmt.Sprint(int64(l / measure.Inch))
 	}
-	return fmt.Sprint(int64(l / measure.Millimetre))
+	return fmt.Sprint(int64(l / u.Size()))
 }
 
 // flags numbers each score by its distance along the ruler. Where two numbers

@@ -86,7 +86,8 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 			c.line("board-groove", x, 34+float64(i)*10, x, 146)
 		}
 	}
-	mark := map[measure.Unit]measure.Length{measure.Inches: measure.Inch, measure.Millimetres: 50 * measure.Millimetre}[unit]
+	mark := map[measure.Unit]measure.Length{measure.Inches: measure.Inch, measure.Millimetres: 50 * measure.Millimetre,
+		measure.Centimetres: 50 * measure.Millimetre}[unit]
 	for at := mark; at < board; at += mark {
 		x := 20 + at.MM()*k
 		if t.FromRight {

@@ -183,7 +183,15 @@ func (s *Server) removePiece(_ context.Context, c changing) error {
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
 func (s *Server) mend(ctx context.Context, c changing) error {
-	for _, pr := range plan.Make(c.brief, s.workshop()).Problems {
+	p := plan.Make(c.brief, s.workshop())
+	for _, w := range p.Warnings { // was it inches?
+		if to, asked := w.Set[c.arg]; asked && w.Code == "inches" {
+			c.brief.Set(c.arg, to)
+			c.focus = fieldMark(c.arg)
+			return nil
+		}
+	}
+	for _, pr := range p.Problems {
 		if pr.Field == c.arg && len(pr.Set) > 0 {
 			if act := pr.Set["act"]; act != "" {
 				return s.act(ctx, c.edited, c.seen, url.Values{"act": {act}})

@@ -187,7 +187,7 @@ func (f form) bench() group {
 			Why: a.Why + " Tabs of " + plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
 	}
 	for _, s := range measure.Steps {
-		if s.Unit == f.p.Units || s.String() == f.b.Get("tools.step") {
+		if s.Unit.Metric() == f.p.Units.Metric() || s.String() == f.b.Get("tools.step") {
 			steps = append(steps, style.Choice{ID: s.String(), Label: "every " + s.String()})
 		}
 	}

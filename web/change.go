@@ -219,7 +219,7 @@ func (s *Server) follow(out, was *brief.Brief) {
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
 	}
-	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres {
+	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres || u == measure.Centimetres {
 		if fresh(was) && reflect.DeepEqual(was.Card, s.workshop().Begin(brief.Blank(string(was.Units))).Card) {
 			out.Card = s.workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}

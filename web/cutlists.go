@@ -13,7 +13,6 @@ import (
 	"brevium/core/brief"
 	"brevium/core/cutlist"
 	"brevium/core/least"
-	"brevium/core/measure"
 	"brevium/core/paths"
 	"brevium/core/plan"
 	"brevium/store"
@@ -53,7 +52,7 @@ func (s *Server) cutLists(c *echo.Context) error {
 func (s *Server) newCutList(c *echo.Context) error {
 	l := cutlist.List{Name: "A list", Units: "in", Sheets: []cutlist.Sheet{{Name: "12x12", Width: "12 in", Height: "12 in"}},
 		Pieces: []cutlist.Piece{{Name: "piece", Width: "4 in", Height: "3 in", Count: "1"}}}
-	if now, err := s.shopNow(c.Request().Context()); err == nil && now.Document.Units() == measure.Millimetres {
+	if now, err := s.shopNow(c.Request().Context()); err == nil && now.Document.Units().Metric() {
 		l.Units, l.Sheets[0] = "mm", cutlist.Sheet{Name: "A4", Width: "210 mm", Height: "297 mm"}
 		l.Pieces[0].Width, l.Pieces[0].Height = "100 mm", "75 mm"
 	}

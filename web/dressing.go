@@ -123,8 +123,11 @@ var where = choices("outside", "all but the underside", "all", "every panel", "s
 
 func (f form) dressSections() []section {
 	eighth := "1/8"
-	if f.p.Units == measure.Millimetres {
+	switch f.p.Units {
+	case measure.Millimetres:
 		eighth = "3"
+	case measure.Centimetres:
+		eighth = "0.3"
 	}
 	out := []section{
 		{ID: "layers", Title: "Layers", Adds: []adding{{"add-dress:layers", "Add a layer"},

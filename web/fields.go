@@ -108,12 +108,19 @@ func (f form) field(kind, path, label, help string) field {
 	if kind != "length" {
 		return out
 	}
+	for _, w := range f.report.Warnings {
+		for at := range w.Set {
+			if w.Code == "inches" && out.Problem == nil && f.same(at, path) {
+				out.Problem = &brief.Problem{Field: at, Text: w.Text, Fix: w.Fix, Set: w.Set}
+			}
+		}
+	}
 	u := f.unitAt(path)
 	out.Unit = string(u)
 	out.Wanted = out.Problem != nil && strings.TrimSpace(out.Value) == ""
 	if l, own, err := measure.ParseUnit(out.Value, u); err == nil {
 		other := measure.Step{Size: measure.Millimetre / 10, Unit: measure.Millimetres}
-		if own == measure.Millimetres {
+		if own.Metric() {
 			other = measure.Step{Size: measure.Inch / 32, Unit: measure.Inches}
 		}
 		shown := other.Show(l)

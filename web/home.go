@@ -226,29 +226,18 @@ func (s *Server) cardPicture(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
 }
 
-// create begins a box about which nothing is known yet, in the unit of the one
-// that was changed last.
+// create begins a box about which nothing is known yet, in the shop's unit unless another is named.
 func (s *Server) create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
 		return s.begin(c, s.workshop().Begin(brief.NewScores()), "Begun from a list of scores", "box")
 	}
 	units := c.FormValue("units")
-	if units == "" {
-		units = s.workshop().Habits["units"]
-	}
-	if units == "" {
-		last, err := s.store.List(c.Request().Context(), store.Want{}, s.program(), 0)
+	if units != "in" && units != "mm" && units != "cm" { // the shop's
+		now, err := s.shopNow(c.Request().Context())
 		if err != nil {
 			return err
 		}
-		if len(last.Listed) > 0 {
-			// One that can't be read leaves the unit to be asked.
-			head, _ := s.store.Head(c.Request().Context(), last.Listed[0].Project)
-			units = string(head.Brief.Units)
-		}
-	}
-	if units != "mm" {
-		units = "in"
+		units = string(now.Document.Units())
 	}
 	return s.begin(c, s.workshop().Begin(brief.Blank(units)), "Begun", "contents")
 }

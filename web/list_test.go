@@ -44,3 +44,35 @@ func TestWrongList(t *testing.T) {
 		t.Error("put right, it is not proved")
 	}
 }
+
+// A fraction in a box of millimetres is asked about, and the button makes it inches; a new box begins in the
+// shop's unit, whatever the last one was in; and a box in centimetres shows its numbers so.
+func TestUnitsAsked(t *testing.T) {
+	a := newApp(t)
+	b := brief.New("mm")
+	id := a.begin(b)
+	path := "/projects/" + id
+	page := a.post(path+"/change?stage=contents", "base", a.headID(id), "contents.0.length", "3 1/4", "was.contents.0.length", "115 mm").Body.String()
+	if !strings.Contains(page, "is a fraction, and this box is in millimetres") || !strings.Contains(page, `value="mend:contents.0.length"`) {
+		t.Error("a fraction in millimetres is not asked about")
+	}
+	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:contents.0.length")
+	if got := a.head(id).Brief.Contents[0].Length; got != "3 1/4 in" {
+		t.Errorf("made inches it is %q", got)
+	}
+	for _, unit := range []string{"", "mm", "cm", "in"} {
+		a.typeInShop("habits.units", unit)
+		at, _, _ := strings.Cut(at(t, a.post("/projects")), "?")
+		want := brief.Text(unit)
+		if unit == "" {
+			want = "in"
+		}
+		if got := a.head(strings.TrimPrefix(at, "/projects/")).Brief.Units; got != want {
+			t.Errorf("with %q in the shop a new box begins in %q", unit, got)
+		}
+	}
+	a.post(path+"/change", "base", a.headID(id), "units", "cm", "was.units", "mm")
+	if page := a.get(path + "?stage=box").Body.String(); !strings.Contains(page, ">cm<") && !strings.Contains(page, "centimetres") {
+		t.Error("no centimetres are shown")
+	}
+}

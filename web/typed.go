@@ -58,6 +58,9 @@ func asStored(path, text string, seen, head *brief.Brief) string {
 		if back, ok := strings.CutPrefix(said, "-"); ok && f.Kind == brief.Offset {
 			sign, said = "-", back
 		}
+		if measure.Unit(units).Metric() && measure.Fraction(said) {
+			return strings.TrimSpace(text), false // inches, perhaps: that is asked
+		}
 		l, unit, err := measure.ParseUnit(said, measure.Unit(units))
 		if err != nil || !isLength(path) && f.Kind != brief.Offset {
 			return strings.TrimSpace(text), false

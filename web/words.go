@@ -88,7 +88,7 @@ func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 			pick([]style.Choice{{ID: a.ID, Label: a.Title}})
 		}
 	case "units":
-		pick([]style.Choice{{ID: "in", Label: "inches"}, {ID: "mm", Label: "millimetres"}})
+		pick([]style.Choice{{ID: "in", Label: "inches"}, {ID: "mm", Label: "millimetres"}, {ID: "cm", Label: "centimetres"}})
 	}
 	if strings.HasSuffix(path, ".shape") {
 		for _, s := range contents.Shapes {

@@ -263,7 +263,7 @@ func New(units string) Brief {
 	}
 	thing := Item{ID: "1", Name: "seed packet", Shape: "block", Length: "4 1/2 in", Width: "3 1/4 in", Height: "1/4 in",
 		Count: "4"}
-	if units == "mm" {
+	if units == "mm" || units == "cm" {
 		b.Card.Sheet, b.Tools.Step = "a4", "1 mm"
 		thing.Length, thing.Width, thing.Height = "115 mm", "82 mm", "6 mm"
 	}

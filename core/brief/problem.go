@@ -72,16 +72,17 @@ func NewReader(b *Brief) *Reader {
 	r := &Reader{&Report{Units: measure.Inches}}
 	switch b.Units {
 	case "in":
-	case "mm":
-		r.Units = measure.Millimetres
+	case "mm", "cm":
+		r.Units = measure.Unit(b.Units)
 	default:
-		r.Problem("units", fmt.Sprintf("%q is not a unit Brevium measures in.", b.Units), "Choose in or mm.")
+		r.Problem("units", fmt.Sprintf("%q is not a unit Brevium measures in.", b.Units), "Choose in, mm or cm.")
 	}
 	step, err := measure.ParseStep(string(b.Tools.Step), r.Units)
 	if err != nil {
 		r.Problem("tools.step", sentence(err), "Choose the finest mark on your tools.")
 		step = measure.DefaultStep(r.Units)
 	}
+	step = step.In(r.Units)
 	// A project in inches may be cut with a metric trimmer: numbers are shown
 	// in the unit of the marks they are cut by.
 	r.Step = step
@@ -115,6 +116,11 @@ func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Le
 	if err != nil {
 		r.Problem(field, called(field, as)+": "+strings.TrimSuffix(err.Error(), ".")+".", measure.How)
 		return 0, false
+	}
+	if r.Units.Metric() && measure.Fraction(string(text)) && field != "" {
+		inches := strings.TrimSpace(string(text)) + " in"
+		r.Warn(Warning{Code: "inches", Text: fmt.Sprintf("%s: “%s” is a fraction, and this box is in %s.", called(field, as), text,
+			r.Units.Word()), Fix: "Inches?", Set: map[string]string{field: inches}})
 	}
 	return l, true
 }

@@ -144,7 +144,11 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	// One rule for every band, a style's own too: see shop.Wrap.
 	wrap := func(outside Length) Length {
 		own := shop.Wrap{Card: k.T, Own: c.Caliper, Ease: ease, Plain: k.Plain}
-		return own.Round(outside-k.T, k.Step.Size) + (2 * under).Up(k.Step.Size) // over another band by a mark
+		scored := outside - k.T
+		if k.Plain { // what layers and flaps add to whole marks
+			own.Layers, scored = scored-scored.Down(k.Step.Size), scored.Down(k.Step.Size)
+		}
+		return own.Round(scored, k.Step.Size) + (2 * under).Up(k.Step.Size) // over another band by a mark
 	}
 	gain := wrap(k.T)
 	name = k.name(name)

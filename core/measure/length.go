@@ -58,7 +58,22 @@ type Unit string
 const (
 	Inches      Unit = "in"
 	Millimetres Unit = "mm"
+	Centimetres Unit = "cm"
 )
+
+// Metric reports whether lengths in the unit are tens of each other's.
+func (u Unit) Metric() bool { return u != Inches }
+
+// Size is one of the unit.
+func (u Unit) Size() Length {
+	switch u {
+	case Inches:
+		return Inch
+	case Centimetres:
+		return 10 * Millimetre
+	}
+	return Millimetre
+}
 
 // Other gives the unit that is not u.
 func (u Unit) Other() Unit {
@@ -70,8 +85,11 @@ func (u Unit) Other() Unit {
 
 // Word is the unit spelled out.
 func (u Unit) Word() string {
-	if u == Inches {
+	switch u {
+	case Inches:
 		return "inches"
+	case Centimetres:
+		return "centimetres"
 	}
 	return "millimetres"
 }
@@ -94,11 +112,24 @@ func DefaultStep(u Unit) Step {
 	if u == Inches {
 		return Steps[1]
 	}
-	return Steps[3]
+	return Steps[3].In(u)
+}
+
+// In is the step in another unit of the same kind: marks of a millimetre, shown in centimetres.
+func (s Step) In(u Unit) Step {
+	if s.Unit.Metric() && u.Metric() {
+		s.Unit = u
+	}
+	return s
 }
 
 // String gives the step as a document writes it, such as "1/16 in".
-func (s Step) String() string { return s.Size.Exact(s.Unit) }
+func (s Step) String() string {
+	if s.Unit == Centimetres {
+		return s.Size.Exact(Millimetres)
+	}
+	return s.Size.Exact(s.Unit)
+}
 
 // ParseStep finds the step that text names.
 func ParseStep(text string, unit Unit) (Step, error) {

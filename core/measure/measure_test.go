@@ -117,3 +117,28 @@ func FuzzParse(f *testing.F) {
 		}
 	})
 }
+
+// Centimetres are millimetres with a point: what is written in one unit is read back the same in any.
+func TestCentimetres(t *testing.T) {
+	for l, want := range map[Length]string{146 * Millimetre: "14.6 cm", 5 * Millimetre / 2: "0.25 cm", 300 * Millimetre: "30 cm",
+		Inch: "2.54 cm", Inch / 64: "0.0396875 cm", -12 * Millimetre: "-1.2 cm"} {
+		if got := l.Exact(Centimetres); got != want {
+			t.Errorf("%d nm is %q, want %q", l, got, want)
+		}
+	}
+	r := rand.New(rand.NewPCG(4, 4))
+	for range 2000 {
+		l := Length(r.Int64N(int64(2000 * Millimetre)))
+		if got, unit, err := ParseUnit(l.Exact(Centimetres), Centimetres); err != nil || got != l || unit != Centimetres {
+			t.Fatalf("%s is read back as %d %s, %v", l.Exact(Centimetres), got, unit, err)
+		}
+	}
+	if s := DefaultStep(Centimetres); s.Show(146*Millimetre).String() != "14.6 cm" || s.String() != "1 mm" {
+		t.Errorf("%s, %s", s.Show(146*Millimetre), s)
+	}
+	for text, want := range map[string]bool{"3 1/4": true, "3¼": true, "3.25": false, "3 1/4 in": false, "1/2\"": false, "": false} {
+		if Fraction(text) != want {
+			t.Errorf("%q is a bare fraction: %v", text, !want)
+		}
+	}
+}

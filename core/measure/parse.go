@@ -71,13 +71,13 @@ func ParseUnit(text string, unit Unit) (Length, Unit, error) {
 		return 0, unit, fmt.Errorf("that is too long to be a length")
 	}
 	s := strings.ToLower(shown)
-	size := Millimetre
-	if unit == Inches {
-		size = Inch
-	}
+	size, given := unit.Size(), unit
 	for _, u := range units {
 		if rest, ok := strings.CutSuffix(s, u.suffix); ok {
 			s, size, unit = rest, u.size, u.unit
+			if u.unit == Millimetres && given == Centimetres {
+				unit = given
+			}
 			break
 		}
 	}
@@ -94,6 +94,41 @@ func ParseUnit(text string, unit Unit) (Length, Unit, error) {
 		return 0, unit, fmt.Errorf("%q is longer than any card: the most is %s", shown, Max.Exact(unit))
 	}
 	return nearest(r), unit, nil
+}
+
+// Suffix gives the unit a length was written with, as it was written; "" for a bare number.
+func Suffix(text string) string {
+	s := strings.ToLower(strings.TrimSpace(text))
+	for _, u := range units {
+		if strings.HasSuffix(s, u.suffix) {
+			return u.suffix
+		}
+	}
+	return ""
+}
+
+// Fraction reports whether a length is written as a fraction without a unit, as inches are.
+func Fraction(text string) bool {
+	return Suffix(text) == "" && strings.Contains(plain(strings.TrimSpace(text)), "/")
+}
+
+// ParsePair reads two lengths such as "300 x 400 mm", "30×30cm", "12 by 12" or "8 1/2 in * 11 in", and says
+// which unit they were given in. A bare one takes the unit of the other, and both bare the given unit.
+func ParsePair(text string, unit Unit) (a, b Length, in Unit, err error) {
+	s := strings.NewReplacer("×", "x", "*", "x", " by ", "x", "✕", "x").Replace(strings.ToLower(text))
+	one, other, two := strings.Cut(s, "x")
+	if !two {
+		return 0, 0, unit, fmt.Errorf("%q is not two lengths", text)
+	}
+	if Suffix(one) == "" {
+		one += Suffix(other)
+	} else if Suffix(other) == "" {
+		other += Suffix(one)
+	}
+	if b, in, err = ParseUnit(other, unit); err == nil {
+		a, err = Parse(one, in)
+	}
+	return a, b, in, err
 }
 
 // number reads `5`, `5.75`, `5,75`, `3/4`, `5 3/4` or `5-3/4`.

@@ -20,7 +20,10 @@ func (l Length) Exact(u Unit) string {
 			return text + " in"
 		}
 	}
-	return l.decimal() + " mm"
+	if u == Centimetres {
+		return l.decimal(u) + " cm"
+	}
+	return l.decimal(Millimetres) + " mm"
 }
 
 // fraction writes whole inches and a fraction, if 64ths are fine enough.
@@ -45,14 +48,18 @@ func (l Length) fraction(bar string) (string, bool) {
 	return fmt.Sprintf("%s%d %d%s%d", sign, whole, n, bar, d), true
 }
 
-func (l Length) decimal() string {
-	sign := ""
+func (l Length) decimal(u Unit) string {
+	sign, places := "", 6
 	if l < 0 {
 		sign, l = "-", -l
 	}
-	text := sign + strconv.FormatInt(int64(l/Millimetre), 10)
-	if rest := int64(l % Millimetre); rest != 0 {
-		text += "." + strings.TrimRight(fmt.Sprintf("%06d", rest), "0")
+	one := u.Size()
+	if u == Centimetres {
+		places = 7
+	}
+	text := sign + strconv.FormatInt(int64(l/one), 10)
+	if rest := int64(l % one); rest != 0 {
+		text += "." + strings.TrimRight(fmt.Sprintf("%0*d", places, rest), "0")
 	}
 	return text
 }
@@ -105,8 +112,9 @@ func (l Length) number(u Unit) string {
 		if text, ok := l.fraction(slash); ok {
 			return text
 		}
+		u = Millimetres
 	}
-	return l.decimal()
+	return l.decimal(u)
 }
 
 // about writes the length in a unit to a fine mark of it.

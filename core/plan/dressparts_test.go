@@ -179,7 +179,7 @@ func TestGrips(t *testing.T) {
 	}
 	p = Make(dressed(metric("tray-lid", 60, 60, 90),
 		`{"grips": [{"kind": "pull", "on": "lid/top", "width": "16 mm"}]}`), Default)
-	if p.OK() || !strings.Contains(p.Problems[0].Text, "no raw edge") {
+	if p.OK() || !strings.Contains(p.Problems[0].Text, "folded along every edge") {
 		t.Errorf("the top of a lid has none: %+v", p.Problems)
 	}
 	p = Make(dressed(metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),

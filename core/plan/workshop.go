@@ -44,7 +44,7 @@ func (w Workshop) Begin(b brief.Brief) brief.Brief {
 			b.Card.Sheet = brief.Text(sheets[0].ID)
 		}
 	}
-	if step, err := measure.ParseStep(w.Habits["step"], measure.Unit(b.Units)); err == nil && step.Unit == measure.Unit(b.Units) {
+	if step, err := measure.ParseStep(w.Habits["step"], measure.Unit(b.Units)); err == nil && step.Unit.Metric() == measure.Unit(b.Units).Metric() {
 		b.Tools.Step = brief.Text(step.String())
 	}
 	if fit := w.Habits["fit"]; fit != "" {
@@ -208,7 +208,7 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 		if mine.Reads%(measure.Inch/64) == 0 {
 			unit = measure.Inches
 		}
-		q.Step = measure.Step{Size: mine.Reads, Unit: unit}
+		q.Step = measure.Step{Size: mine.Reads, Unit: unit}.In(q.Units)
 	}
 	q.readAdhesive(b, r, w, tape)
 	q.Burnish = q.oneOf(r, "tools.burnish", q.habit(w, "burnish", string(said.Burnish)), "after", "before")

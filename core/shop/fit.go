@@ -74,10 +74,11 @@ type Wrap struct {
 	Plain                   bool
 }
 
-// Round gives how long the band is, between its scores, over a box of so much from score to score.
+// Round gives how long the band is, between its scores, over a box of so much from score to score. In plain
+// numbers layers of less than a mark are left to the card's give.
 func (w Wrap) Round(scored, step Length) Length {
 	if w.Plain {
-		return (scored + w.Layers).Down(step) + PlainGain(step) // what is less than a mark is left to the card's give
+		return scored + w.Layers.Down(step) + PlainGain(step)
 	}
 	return (scored + w.Card + w.Own + w.Ease + w.Layers).Up(step)
 }

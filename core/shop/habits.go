@@ -17,8 +17,9 @@ type HabitChoice struct{ ID, Label, Why string }
 // Habits lists them.
 var Habits = []Habit{
 	{ID: "units", Label: "Units", Path: "units", Begins: true, Why: "New boxes begin in these.", Choices: []HabitChoice{
-		{"", "As the last box", "A new box begins in the unit of the one changed last."},
-		{"in", "Inches", "Sixteenths, as most trimmers read."}, {"mm", "Millimetres", "No fractions to add."}}},
+		{"", "Inches, until you choose", "Sixteenths, as most trimmers read."},
+		{"in", "Inches", "Sixteenths, as most trimmers read."}, {"mm", "Millimetres", "No fractions to add."},
+		{"cm", "Centimetres", "Millimetres, with a point before the last figure."}}},
 	{ID: "step", Label: "Marks on your tools", Path: "tools.step", Begins: true,
 		Why: "New boxes begin with these marks; the trimmer, when it is described, has its own.", Choices: steps()},
 	{ID: "fit", Label: "How lids go on", Path: "tools.fit", Begins: true, Why: "New boxes begin with this.",

@@ -85,8 +85,8 @@ func Read(d Document) (*Shop, *brief.Report) {
 
 // Units is the unit that a bare number of the shop takes.
 func (d *Document) Units() measure.Unit {
-	if d.Habits["units"] == "mm" {
-		return measure.Millimetres
+	if u := measure.Unit(d.Habits["units"]); u == measure.Millimetres || u == measure.Centimetres {
+		return u
 	}
 	return measure.Inches
 }

@@ -119,17 +119,15 @@ func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
 	if t, ok := s.Sheet(strings.ToLower(strings.TrimSpace(text))); ok {
 		return t, nil
 	}
-	width, height, two := strings.Cut(strings.ReplaceAll(strings.ToLower(text), "×", "x"), "x")
-	if !two {
-		return Sheet{}, fmt.Errorf("%q is no sheet: write 12x12, a4, or a size like 300 x 400 mm", text)
+	if t, ok := paper(text); ok {
+		return t, nil
 	}
-	h, own, err := measure.ParseUnit(height, unit)
-	if err != nil {
-		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 300 x 400 mm", text)
+	w, h, own, err := measure.ParsePair(text, unit)
+	if bare := err == nil && measure.Suffix(text) == ""; bare && min(w, h) < leastSheet && unit.Metric() {
+		w, h, own, err = measure.ParsePair(text, measure.Inches) // 8 1/2 x 11 is nothing in millimetres
 	}
-	w, err := measure.Parse(width, own)
 	if err != nil {
-		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 300 x 400 mm", text)
+		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 12x12, A4, 30 x 30 cm or 300 x 400 mm", text)
 	}
 	for _, side := range []Length{w, h} {
 		if side < leastSheet || side > mostSheet {
@@ -140,6 +138,20 @@ func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
 	size := func(l Length) string { return strings.TrimSuffix(l.Exact(own), " "+string(own)) }
 	return Sheet{ID: fmt.Sprintf("%s x %s", size(w), h.Exact(own)), Title: fmt.Sprintf("%s × %s", size(w), h.Exact(own)),
 		Width: w, Height: h}, nil
+}
+
+// paper finds a sheet of the A sizes by its name: each is half the one before, A0 being 841 by 1189 mm.
+func paper(name string) (Sheet, bool) {
+	name = strings.ToUpper(strings.Join(strings.Fields(name), ""))
+	if len(name) != 2 || name[0] != 'A' || name[1] < '1' || name[1] > '6' {
+		return Sheet{}, false
+	}
+	w, h := 841*measure.Millimetre, 1189*measure.Millimetre
+	for range name[1] - '0' {
+		w, h = (h / 2).Down(measure.Millimetre), w
+	}
+	return Sheet{ID: strings.ToLower(name), Title: fmt.Sprintf("%s, %d × %d mm", name, w/measure.Millimetre, h/measure.Millimetre),
+		Width: w, Height: h}, true
 }
 
 // Comes lists the sheets a card comes in.
