@@ -387,5 +387,8 @@ func sortRows(rows []plan.Row, by string) []plan.Row {
 			slices.SortStableFunc(rows, col.less)
 		}
 	}
+	slices.SortStableFunc(rows, func(a, b plan.Row) int { // what can't be made comes last
+		return cmp.Compare(min(1, len(a.Why)), min(1, len(b.Why)))
+	})
 	return rows
 }

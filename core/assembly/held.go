@@ -92,7 +92,7 @@ func (b *Box) held(s Standing) fold.Check {
 		}
 	}
 	faults = append(faults, b.forgotten(s)...)
-	c.Figure = fmt.Sprintf("%d tabs, seams and rolled walls, %d parts", faces, parts)
+	c.Figure = fmt.Sprintf("%s, seams and rolled walls among them; %s", words.Count(faces, "tab"), words.Count(parts, "part"))
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults[:min(3, len(faults))], "; ")
 	}

@@ -87,7 +87,7 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 		}
 	}
 	under := fold.Check{Name: "what is stuck on clears what comes over it", Holds: true,
-		Figure: fmt.Sprintf("%d pieces", len(s.rides))}
+		Figure: words.Count(len(s.rides), "piece")}
 	if hits := s.Crushed("", touch); len(hits) > 0 {
 		under.Holds, under.Figure = false, strings.Join(hits[:min(3, len(hits))], "; ")
 	}

@@ -63,7 +63,7 @@ func (g grown) threaded(th Thread) fold.Check {
 			}
 		}
 	}
-	c.Figure = fmt.Sprintf("%d holes in each of %d", th.Holes, len(th.Faces))
+	c.Figure = fmt.Sprintf("%s in each of %d", words.Count(th.Holes, "hole"), len(th.Faces))
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}

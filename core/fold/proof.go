@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // Check is one thing the proof looked at: whether it holds, and the figure.
@@ -32,7 +33,7 @@ const yields = 1.0
 // loose, loops of creases close, walls that should meet do.
 func (b *Body) Closed() []Check {
 	name := b.Piece.Name
-	lines := Check{Name: name + ": every line makes a face", Holds: true, Figure: fmt.Sprintf("%d faces", len(b.Faces))}
+	lines := Check{Name: name + ": every line makes a face", Holds: true, Figure: words.Count(len(b.Faces), "face")}
 	if faults := append(append([]string(nil), b.Piece.Faults...), loose(b)...); len(faults) > 0 {
 		lines.Holds, lines.Figure = false, strings.Join(faults, "; ")
 	}
@@ -194,7 +195,7 @@ func (b *Body) Stuck(width float64) []Check {
 		}
 		least, total = min(least, shared), total+shared
 	}
-	c.Figure = fmt.Sprintf("%d tabs, %.1f cm² in all, %.1f cm² the least", len(b.Piece.Glues), total/100, least/100)
+	c.Figure = fmt.Sprintf("%s, %.1f cm² in all, %.1f cm² the least", words.Count(len(b.Piece.Glues), "tab"), total/100, least/100)
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
@@ -218,7 +219,7 @@ func (b *Body) Tucked() []Check {
 		return nil
 	}
 	c := Check{Name: b.Piece.Name + ": what is tucked in lies where it should", Holds: true,
-		Figure: fmt.Sprintf("%d faces", len(b.Piece.Tucks))}
+		Figure: words.Count(len(b.Piece.Tucks), "face")}
 	var faults []string
 	for _, g := range b.Piece.Tucks {
 		face, on := b.Find(g.Face), b.Find(g.On)

@@ -142,3 +142,23 @@ func TestCentimetres(t *testing.T) {
 		}
 	}
 }
+
+// Thirds and tenths of an inch stay what was typed.
+func TestThirds(t *testing.T) {
+	for _, text := range []string{"3 1/3 in", "2/3 in", "5 1/6 in", "7/12 in", "5 1/10 in", "2 2/5 in", "-1 1/3 in"} {
+		l, err := Parse(strings.TrimPrefix(text, "-"), Inches)
+		if text[0] == '-' {
+			l = -l
+		}
+		if got := l.Exact(Inches); err != nil || got != text {
+			t.Errorf("%q is written as %q, %v", text, got, err)
+		}
+	}
+	r := rand.New(rand.NewPCG(6, 1))
+	for range 20000 {
+		l := Length(r.Int64N(int64(500 * Millimetre)))
+		if got, err := Parse(l.Exact(Inches), Inches); err != nil || got != l {
+			t.Fatalf("%d nm is written as %s, read back as %d", l, l.Exact(Inches), got)
+		}
+	}
+}

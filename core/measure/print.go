@@ -12,11 +12,14 @@ const finest = 64
 // slash is the fraction slash, which a font sets as a proper fraction.
 const slash = "⁄"
 
-// Exact writes the length for a document: a fraction of an inch down to 1/64,
-// otherwise millimetres, which write every nanometre.
+// Exact writes the length for a document: a fraction of an inch down to 1/64, in
+// thirds or tenths, otherwise millimetres, which write every nanometre.
 func (l Length) Exact(u Unit) string {
 	if u == Inches {
 		if text, ok := l.fraction("/"); ok {
+			return text + " in"
+		}
+		if text, ok := l.odd(); ok {
 			return text + " in"
 		}
 	}
@@ -46,6 +49,26 @@ func (l Length) fraction(bar string) (string, bool) {
 		return fmt.Sprintf("%s%d%s%d", sign, n, bar, d), true
 	}
 	return fmt.Sprintf("%s%d %d%s%d", sign, whole, n, bar, d), true
+}
+
+// odd writes a length that was typed in thirds, sixths, twelfths, fifths or tenths of an inch: it is read back
+// to the same nanometre.
+func (l Length) odd() (string, bool) {
+	sign := ""
+	if l < 0 {
+		sign, l = "-", -l
+	}
+	for _, d := range []Length{3, 5, 6, 10, 12} {
+		n := (l%Inch*d + Inch/2) / Inch
+		if (2*n*Inch+d)/(2*d) != l%Inch || n == 0 || n == d {
+			continue
+		}
+		if l < Inch {
+			return fmt.Sprintf("%s%d/%d", sign, n, d), true
+		}
+		return fmt.Sprintf("%s%d %d/%d", sign, l/Inch, n, d), true
+	}
+	return "", false
 }
 
 func (l Length) decimal(u Unit) string {

@@ -7,6 +7,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/style"
 )
 
 // What makers ask for by a question of its own: each holds, over sizes, and is as large as it was asked for.
@@ -114,6 +115,30 @@ func TestPullsAndOrnaments(t *testing.T) {
 		p := Make(sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), Default)
 		if !p.Holds() || p.Box.Piece("bottom pull tab") == nil {
 			t.Errorf("%v: %s %v", set, said(p), p.Problems)
+		}
+	}
+}
+
+// What a style answers for itself lies on the marks of the tools, of every style with every answer.
+func TestOwnAnswersOnMarks(t *testing.T) {
+	for _, s := range style.Styles {
+		for _, step := range []string{"1/16 in", "1 mm", "0.5 mm"} {
+			for n := range min(combinations(s), fewer(3000)) {
+				b := sized("3 1/2", "3 1/2", "2 1/2", "box.style", s.ID, "card.sheet", "600 x 600 mm")
+				if step != "1/16 in" {
+					b = sized("90 mm", "90 mm", "60 mm", "units", "mm", "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step)
+				}
+				answer(&b, s, n)
+				p := Make(b, Default)
+				if !p.OK() {
+					continue
+				}
+				for id, l := range p.Box.Settled {
+					if typed := b.Box.Options[id]; typed == "" && l%(p.Step.Size/2) != 0 && id != "hole" && id != "notch-width" { // as the punch is
+						t.Errorf("%s, %s: %s is %s", s.ID, step, id, l.Exact(p.Step.Unit))
+					}
+				}
+			}
 		}
 	}
 }

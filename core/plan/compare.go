@@ -3,6 +3,7 @@ package plan
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"runtime"
 	"slices"
 	"sync"
@@ -13,7 +14,9 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
+	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/words"
 )
 
 // Row is one style with one arrangement, as the comparison shows it.
@@ -28,6 +31,7 @@ type Row struct {
 	Minutes  int
 	Strength int
 	Proved   bool
+	Why      string            // it can't be made so: what is in the way; "" where it can
 	Set      map[string]string // the fields that take it
 }
 
@@ -63,6 +67,9 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 	})
 	rows = slices.Concat(found...)
 	slices.SortStableFunc(rows, func(a, b Row) int {
+		if (a.Why == "") != (b.Why == "") { // what can't be made comes last
+			return cmp.Compare(min(1, len(a.Why)), min(1, len(b.Why)))
+		}
 		return cmp.Or(cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Area, b.Area))
 	})
 	return rows, ctx.Err() == nil && !left.over()
@@ -148,6 +155,22 @@ func (p *Plan) row() Row {
 		}
 	}
 	r.Minutes = p.Minutes()
+	switch {
+	case len(p.Layout.TooBig) > 0:
+		big := p.Layout.TooBig[0]
+		on := p.SheetOf(p.CardOf(big.Stock))
+		r.Why = fmt.Sprintf("The %s, %s × %s, is larger than %s.", big.Name, p.Say(big.W), p.Say(big.H), on.Title)
+		if over, near := nearestSheet(big, []shop.Sheet{on}); over > 0 {
+			r.Why = fmt.Sprintf("The %s is %s too large for %s.", big.Name, p.Say(over), near.Title)
+		}
+	case !r.Proved:
+		for _, c := range p.Checks {
+			if !c.Holds {
+				r.Why = words.Capital(c.Name) + "? No: " + c.Figure + "."
+				break
+			}
+		}
+	}
 	return r
 }
 

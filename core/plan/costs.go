@@ -12,6 +12,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
+	"brevium/core/words"
 )
 
 // What a box takes, and what it costs.
@@ -117,7 +118,7 @@ func (j Job) byPart() (out []CostLine) {
 	}
 	left := total
 	for i, part := range order {
-		l := CostLine{What: part, Amount: fmt.Sprintf("%s, %s", plural(pieces[part], "piece"), j.areaSaid(area[part])),
+		l := CostLine{What: part, Amount: fmt.Sprintf("%s, %s", words.Count(pieces[part], "piece"), j.areaSaid(area[part])),
 			All: int64(math.Round(cost[part])), Known: true}
 		if i == len(order)-1 {
 			l.All = left // what rounding left over
@@ -175,9 +176,9 @@ func (j Job) byCard(w Workshop) (out []CostLine) {
 		case b.Short == 0:
 			l.Packs = "in hand"
 		case b.Packs > 0:
-			l.Packs = plural(b.Packs, "pack")
+			l.Packs = words.Count(b.Packs, "pack")
 		default:
-			l.Packs = plural(b.Short, "sheet")
+			l.Packs = words.Count(b.Short, "sheet")
 		}
 		out = append(out, l)
 	}
@@ -220,7 +221,7 @@ func (j Job) supplies(w Workshop) (out []CostLine) {
 		l := CostLine{What: k.Label, Amount: j.amountSaid(k.By, amount)}
 		if p, ok := w.Prices[k.ID]; ok {
 			n := p.Packs(amount)
-			l.Known, l.All, l.Packs, l.Buy = true, p.Share(amount), plural(n, "pack"), p.Coins*int64(n)
+			l.Known, l.All, l.Packs, l.Buy = true, p.Share(amount), words.Count(n, "pack"), p.Coins*int64(n)
 		}
 		out = append(out, l)
 	}

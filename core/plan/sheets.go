@@ -8,6 +8,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
+	"brevium/core/words"
 )
 
 // What is cut from which card, and from which of its sheets.
@@ -122,7 +123,7 @@ func (c Cut) lessThan(o Cut) bool {
 func (p *Plan) SheetsSaid() string {
 	var out []string
 	for _, c := range p.Cuts {
-		says := fmt.Sprintf("%s of %s", plural(len(c.Sheets), "sheet"), c.Sheet.Title)
+		says := fmt.Sprintf("%s of %s", words.Count(len(c.Sheets), "sheet"), c.Sheet.Title)
 		if p.cards() > 1 {
 			says += " of " + c.Card.Title
 		}

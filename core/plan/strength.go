@@ -251,7 +251,7 @@ func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
 	if code == "floor" && p.Style.Tray {
 		var liners []Fix
 		for n := p.Floor + 1; n <= mostLayers; n++ {
-			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s glued on all over.", plural(n, "layer")),
+			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s glued on all over.", words.Count(n, "layer")),
 				map[string]string{"dress.floor": fmt.Sprint(n)}})
 		}
 		if len(liners) > 0 {

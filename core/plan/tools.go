@@ -24,7 +24,7 @@ func (p *Plan) Sticks() bench.Sticks {
 func (p *Plan) sticksSaid() string {
 	says := p.Adhesive.Title
 	if long := p.Tape.Long(); long > 0 {
-		says = fmt.Sprintf("%s: about %s of tape in %s", says, p.Say(long.Up(10*p.Step.Size)), plural(p.Tape.Pieces(), "strip"))
+		says = fmt.Sprintf("%s: about %s of tape in %s", says, p.Say(long.Up(10*p.Step.Size)), words.Count(p.Tape.Pieces(), "strip"))
 	}
 	return says
 }
@@ -76,7 +76,7 @@ func (p *Plan) warnStock() {
 	for _, c := range p.Cuts {
 		if n := len(c.Sheets); !c.Offcut && c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(p.Comes(c.Card)[0]) {
 			p.Warn(brief.Warning{Code: "short-of-card", Text: fmt.Sprintf("This takes %s of %s, and %d are in hand.",
-				plural(n, "sheet"),
+				words.Count(n, "sheet"),
 				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer, or choose another card."})
 		}
 	}
@@ -131,7 +131,7 @@ func (p *Plan) chooseClearance() {
 		return
 	}
 	p.Answers = p.Answers.With("clearance", best)
-	p.Chosen = fmt.Sprintf("Chosen for you: %s, with %s that no groove sets.", words.Small(says), plural(least, "score"))
+	p.Chosen = fmt.Sprintf("Chosen for you: %s, with %s that no groove sets.", words.Small(says), words.Count(least, "score"))
 	if least == 0 {
 		p.Chosen = fmt.Sprintf("Chosen for you: %s; every score lies in a groove.", words.Small(says))
 	}

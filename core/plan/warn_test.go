@@ -131,10 +131,13 @@ func TestCompare(t *testing.T) {
 		t.Fatalf("%d rows", len(rows))
 	}
 	for i, r := range rows {
-		if i > 0 && (r.Sheets < rows[i-1].Sheets || r.Sheets == rows[i-1].Sheets && r.Area < rows[i-1].Area) {
+		if r.Proved != (r.Why == "") {
+			t.Errorf("proved %v, and %q", r.Proved, r.Why)
+		}
+		if i > 0 && r.Why == rows[i-1].Why && (r.Sheets < rows[i-1].Sheets || r.Sheets == rows[i-1].Sheets && r.Area < rows[i-1].Area) {
 			t.Errorf("row %d is cheaper than the one before", i)
 		}
-		if r.Minutes < 1 || r.Scores < 4 || r.Cuts < 8 || r.Waste < 0 || r.Waste >= 1 || r.Strength < 1 {
+		if r.Minutes < 1 || r.Scores < 4 || r.Cuts < 8 || r.Waste < 0 || r.Waste >= 1 && r.Why == "" || r.Strength < 1 {
 			t.Errorf("%+v", r)
 		}
 		took := b.Clone()

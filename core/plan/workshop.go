@@ -291,16 +291,9 @@ func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 	if l, ok := w.Learnt[q.FitKey]; ok && !l.Aside && l.More != 0 {
 		q.Learnt, q.Slack = &l, max(0, q.Slack+l.More)
 		q.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", q.outerCard().Title,
-			q.FitKey.Walls, q.Slack.MM(), q.Usual.MM(), plural(l.Records, "record")), "tools.slack",
+			q.FitKey.Walls, q.Slack.MM(), q.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",
 			strconv.FormatFloat(q.Slack.MM(), 'f', -1, 64)+" mm")
 	}
-}
-
-func plural(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return fmt.Sprintf("%d %ss", n, what)
 }
 
 // outerCard is the card of what goes over the box: the part of this style that does.

@@ -66,7 +66,7 @@ func buildCarton(j *Job) *Box {
 		}
 		meet := most(min((min(l, w)-least.At)/2, min(l, w)/3), shorter(c.Dims), "opposite ones would meet")
 		meet.In = 3
-		c.ledge = j.Measure("ledge", least.At, least, meet)
+		c.ledge = j.Measure("ledge", least.At.Up(step), least, meet)
 	}
 	b := j.box(c.Dims, j.tubeNet(c))
 	b.FoldsOver("carton", [2]string{"right", "front"}, [2]string{"left", "seam"})

@@ -279,8 +279,11 @@ func (j *Job) Over(inner, outer string, layers int) Length {
 	bare := o
 	bare.Outside, bare.Lining = 0, 0
 	if by := c - bare.Clearance(j.Slack, j.Mark()); o.Outside+o.Lining > 0 {
-		j.note("layers", name, "", c, fmt.Sprintf("What is stuck on takes %s on each wall: the %s is %s larger for it.",
-			j.fine(o.Outside+o.Lining), name, j.Say(by)))
+		larger := fmt.Sprintf("the %s is %s larger for it", name, j.Say(by))
+		if by == 0 {
+			larger = "what the marks rounded up is enough for it"
+		}
+		j.note("layers", name, "", c, fmt.Sprintf("What is stuck on takes %s on each wall: %s.", j.fine(o.Outside+o.Lining), larger))
 	}
 	if by := c - o.Clearance(j.Usual, j.Mark()); j.Slack != j.Usual {
 		says := fmt.Sprintf("without that it would be %s", j.Say(c-by))

@@ -51,7 +51,7 @@ func (j *Job) slopesOver(d Dims, gussets bool) Length {
 // ribbonHole punches a hole in the middle of faces so wide and high, below their
 // upper edges; beside stays free for what is stuck behind them.
 func (j *Job) ribbonHole(p *sheet.Piece, hole, high Length, faces ...string) {
-	drop := j.Measure("drop", max(10*mm, hole/2+3*mm), Bound{At: hole/2 + 5*mm/2, Why: "the edge would tear"},
+	drop := j.Measure("drop", max(10*mm, hole/2+3*mm).Up(j.Mark()), Bound{At: hole/2 + 5*mm/2, Why: "the edge would tear"},
 		mostOf(high-hole/2-5*mm/2, "pinch", 1, "the hole would lie in the fold"))
 	for _, f := range faces {
 		top := p.Spot(f, 1, 0)

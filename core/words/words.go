@@ -9,6 +9,14 @@ import (
 	"unicode/utf8"
 )
 
+// Count tells how many there are of something: "1 tab", "3 tabs".
+func Count(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
 // Capital begins a text with a capital, in any script that has them.
 func Capital(s string) string {
 	first, size := utf8.DecodeRuneInString(s)
