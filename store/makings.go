@@ -208,11 +208,15 @@ func (l Look) from() (text, order string, args []any) {
 			and(`m.`+has.column+` LIKE ? ESCAPE '\'`, "%"+literal.Replace(text)+"%")
 		}
 	}
-	if l.From != "" {
-		and(`m.made >= ?`, l.From)
+	for _, from := range []string{l.From, l.Since} {
+		if from != "" {
+			and(`m.made >= ?`, from)
+		}
 	}
-	if l.To != "" {
-		and(`m.made <= ?`, l.To)
+	for _, to := range []string{l.To, l.Until} {
+		if to != "" {
+			and(`m.made <= ?`, to)
+		}
 	}
 	return text, order, args
 }

@@ -41,12 +41,12 @@ func TestMakings(t *testing.T) {
 		want []int64
 	}{
 		{Look{}, []int64{ids[2], ids[1], ids[0]}},
-		{Look{Ask: record.Question("what fitted a 60 mm candle last time?")}, nil},
-		{Look{Ask: record.Question("what fitted a 60 mm votive last time?")}, ids[:1]},
-		{Look{Ask: record.Question("votive of 63 mm")}, nil},
-		{Look{Ask: record.Question("2 3/8 in")}, ids[:1]},
-		{Look{Ask: record.Question("ecru")}, ids[1:2]},
-		{Look{Ask: record.Question(`seed "tray' tight`)}, ids[1:2]},
+		{Look{Ask: record.Question("what fitted a 60 mm candle last time?", time.Now())}, nil},
+		{Look{Ask: record.Question("what fitted a 60 mm votive last time?", time.Now())}, ids[:1]},
+		{Look{Ask: record.Question("votive of 63 mm", time.Now())}, nil},
+		{Look{Ask: record.Question("2 3/8 in", time.Now())}, ids[:1]},
+		{Look{Ask: record.Question("ecru", time.Now())}, ids[1:2]},
+		{Look{Ask: record.Question(`seed "tray' tight`, time.Now())}, ids[1:2]},
 		{Look{Whom: "Söhne"}, ids[1:2]}, {Look{Whom: "%"}, nil}, {Look{Fit: "right"}, ids[:1]},
 		{Look{Card: "cover-216", From: "2026-05-01", To: "2026-12-31"}, ids[1:2]}, {Look{Style: "sleeve"}, nil},
 		{Look{Contents: "votive"}, ids[:1]}, {Look{Project: "x"}, nil},
@@ -71,7 +71,7 @@ func TestMakings(t *testing.T) {
 	if err := s.Amend(ctx, m); !errors.Is(err, ErrMoved) {
 		t.Errorf("an older window's change was kept: %v", err)
 	}
-	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("groove")}, 0); len(got) != 1 {
+	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("groove", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was written later is not found")
 	}
 	totals, err := s.Totals(ctx, Look{})
@@ -82,11 +82,11 @@ func TestMakings(t *testing.T) {
 	if err := s.ThrowMaking(ctx, ids[0], true); err != nil {
 		t.Fatal(err)
 	}
-	if got, all, _ := s.Makings(ctx, Look{Ask: record.Question("votive")}, 0); len(got)+all != 0 {
+	if got, all, _ := s.Makings(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got)+all != 0 {
 		t.Error("what was thrown away is found")
 	}
 	s.ThrowMaking(ctx, ids[0], false)
-	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("votive")}, 0); len(got) != 1 {
+	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was put back is not found")
 	}
 	// All or none: the second is wrong.
@@ -372,7 +372,7 @@ func BenchmarkLogbook(b *testing.B) {
 	for _, ask := range []string{"", "votive", "what fitted a 60 mm candle", "what fitted a 60 mm votive last time?",
 		"person 77", "box tight"} {
 		b.Run(ask, func(b *testing.B) {
-			look := Look{Ask: record.Question(ask)}
+			look := Look{Ask: record.Question(ask, time.Now())}
 			for b.Loop() {
 				if _, _, err := s.Makings(b.Context(), look, 0); err != nil {
 					b.Fatal(err)

@@ -33,7 +33,7 @@ type logLook struct {
 var logParts = []string{"q", "whom", "contents", "style", "card", "fit", "from", "to", "project"}
 
 // lookOf reads from the address what is looked for. A day that is none is left out and told.
-func lookOf(c *echo.Context) (l logLook, problem string) {
+func (s *Server) lookOf(c *echo.Context) (l logLook, problem string) {
 	l.Values = url.Values{}
 	text := map[string]string{}
 	for _, name := range logParts {
@@ -43,7 +43,7 @@ func lookOf(c *echo.Context) (l logLook, problem string) {
 		}
 	}
 	l.Q = text["q"]
-	l.Look = store.Look{Ask: record.Question(l.Q), Project: text["project"], Whom: text["whom"], Contents: text["contents"],
+	l.Look = store.Look{Ask: record.Question(l.Q, s.clock()), Project: text["project"], Whom: text["whom"], Contents: text["contents"],
 		Style: text["style"], Card: text["card"], Fit: text["fit"]}
 	for name, into := range map[string]*string{"from": &l.From, "to": &l.To} {
 		if text[name] == "" {
@@ -90,6 +90,28 @@ func (l logLook) Without(name string) string {
 // Asked says whether anything is looked for.
 func (l logLook) Asked() bool { return len(l.Values) > 0 }
 
+// Understood tells how a question was read: sizes, how the box fitted, and when it was made.
+func (l logLook) Understood() string {
+	var out []string
+	if sized := l.Sized(); sized != "" {
+		out = append(out, "something of about "+sized)
+	}
+	if fit := map[string]string{"right": "what fitted right", "tight": "what was too tight", "loose": "what was loose"}[l.Ask.Fit]; fit != "" {
+		out = append(out, fit)
+	}
+	switch {
+	case l.Since != "" && l.Until == l.Since:
+		out = append(out, "what was made on "+daySaid(l.Since))
+	case l.Since != "" && l.Until != "":
+		out = append(out, "what was made from "+daySaid(l.Since)+" to "+daySaid(l.Until))
+	case l.Since != "":
+		out = append(out, "what was made since "+daySaid(l.Since))
+	case l.Until != "":
+		out = append(out, "what was made until "+daySaid(l.Until))
+	}
+	return words.List(out)
+}
+
 // Sized tells the sizes that a question was read to ask for, and how near a size must come, in the
 // unit of the question.
 func (l logLook) Sized() string {
@@ -107,7 +129,7 @@ func (s *Server) logbook(c *echo.Context) error { return s.logbookWith(c, http.S
 
 func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) error {
 	ctx := c.Request().Context()
-	l, bad := lookOf(c)
+	l, bad := s.lookOf(c)
 	makings, all, err := s.store.Makings(ctx, l.Look, l.Page-1)
 	if err != nil {
 		return err
@@ -129,7 +151,7 @@ func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) 
 			data["CardTitle"] = makings[0].Title
 		}
 	}
-	if l.Ask.Fit != "" || len(l.Sizes) > 0 {
+	if l.Ask.Fit == "right" || len(l.Sizes) > 0 {
 		data["Answer"], data["AnswerLine"] = s.answerOf(ctx, makings)
 	}
 	return s.render(c, code, "logbook", data)
@@ -160,7 +182,7 @@ func (s *Server) answerOf(ctx context.Context, makings []record.Making) (*record
 
 // logYears gives what the makings that are looked for come to by the year.
 func (s *Server) logYears(c *echo.Context) error {
-	l, _ := lookOf(c)
+	l, _ := s.lookOf(c)
 	totals, err := s.store.Totals(c.Request().Context(), l.Look)
 	if err != nil {
 		return err
@@ -170,7 +192,7 @@ func (s *Server) logYears(c *echo.Context) error {
 
 // logOut gives the makings that are looked for as CSV or JSON.
 func (s *Server) logOut(c *echo.Context) error {
-	l, _ := lookOf(c)
+	l, _ := s.lookOf(c)
 	all := []record.Making{}
 	err := s.store.EachMaking(c.Request().Context(), l.Look, func(m record.Making) error {
 		all = append(all, m)

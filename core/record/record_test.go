@@ -13,6 +13,8 @@ import (
 	"brevium/core/measure"
 )
 
+var now = time.Date(2026, 12, 1, 10, 0, 0, 0, time.UTC) // a Tuesday
+
 func TestQuestion(t *testing.T) {
 	mm := func(n float64) measure.Length { return measure.FromMM(n) }
 	for text, want := range map[string]Ask{
@@ -21,13 +23,26 @@ func TestQuestion(t *testing.T) {
 		"2 3/8 in tin":                          {Words: []string{"tin"}, Sizes: []measure.Length{19 * measure.Inch / 8}},
 		"5¾\" × 14.6cm for Wren": {Words: []string{"wren"}, Sizes: []measure.Length{23 * measure.Inch / 4,
 			mm(146)}},
-		"1/2 inch":                 {Sizes: []measure.Length{measure.Inch / 2}},
-		"12 boxes in moss":         {Words: []string{"12", "moss"}},
-		"the \"fair\"* OR NEAR(x)": {Words: []string{"fair", "near", "x"}},
-		"Écru à 3 mm":              {Words: []string{"écru", "à"}, Sizes: []measure.Length{mm(3)}},
-		"0 mm":                     {Words: []string{"0", "mm"}},
+		"1/2 inch":                     {Sizes: []measure.Length{measure.Inch / 2}},
+		"12 boxes in moss":             {Words: []string{"12", "moss"}},
+		"the \"fair\"* OR NEAR(x)":     {Words: []string{"fair", "near", "x"}},
+		"Écru à 3 mm":                  {Words: []string{"écru", "à"}, Sizes: []measure.Length{mm(3)}},
+		"0 mm":                         {Words: []string{"0", "mm"}},
+		"made last year":               {Since: "2025-01-01", Until: "2025-12-31"},
+		"which lids were too tight?":   {Fit: "tight"},
+		"what was loose in 2025":       {Fit: "loose", Since: "2025-01-01", Until: "2025-12-31"},
+		"kraft boxes this month":       {Words: []string{"kraft"}, Since: "2026-12-01", Until: "2026-12-31"},
+		"for Wren in June":             {Words: []string{"wren"}, Since: "2026-06-01", Until: "2026-06-30"},
+		"since March 2026, just right": {Fit: "right", Since: "2026-03-01"},
+		"before 2026":                  {Until: "2025-12-31"},
+		"last week":                    {Since: "2026-11-23", Until: "2026-11-29"},
+		"Yesterday":                    {Since: "2026-11-30", Until: "2026-11-30"},
+		"two years ago, candle":        {Words: []string{"candle"}, Since: "2024-01-01", Until: "2024-12-31"},
+		"in the last 3 months":         {Since: "2026-09-01"},
+		"in December":                  {Since: "2026-12-01", Until: "2026-12-31"},
+		"a tin of 2000 may bells":      {Words: []string{"tin", "may", "bells"}, Since: "2000-01-01", Until: "2000-12-31"},
 	} {
-		got := Question(text)
+		got := Question(text, now)
 		if len(got.Said) != len(got.Sizes) {
 			t.Errorf("%q: %d sizes, said as %q", text, len(got.Sizes), got.Said)
 		}
@@ -50,7 +65,7 @@ func TestSizes(t *testing.T) {
 	for n := 40; n < 70; n++ {
 		near := slices.ContainsFunc(m.Sizes(),
 			func(l measure.Length) bool { return (l - measure.FromMM(float64(n))).Abs() <= Near })
-		if has := strings.Contains(words, " "+Question(fmt.Sprint(n, " mm")).Match()+" "); has != near {
+		if has := strings.Contains(words, " "+Question(fmt.Sprint(n, " mm"), now).Match()+" "); has != near {
 			t.Errorf("%d mm: found %v, near %v", n, has, near)
 		}
 	}
@@ -166,7 +181,7 @@ func FuzzQuestion(f *testing.F) {
 	f.Add(`what fitted a 60 mm candle`)
 	f.Add(`"5 3/4 in" * ( ) : ^ é`)
 	f.Fuzz(func(t *testing.T, text string) {
-		a := Question(text)
+		a := Question(text, now)
 		for _, l := range a.Sizes {
 			if l <= 0 {
 				t.Error(l)
