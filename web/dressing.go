@@ -242,7 +242,7 @@ func (f form) topperGroups(eighth string) (out []group) {
 	bow := group{Title: "Paper bow", ID: "bow", Fields: []field{f.open("dress.bow.loops", "none")},
 		MoreSays: "Size, tiers, tails, curls"}
 	bow.More = []field{f.open("dress.bow.size", ""), f.open("dress.bow.width", ""), f.open("dress.bow.tiers", "1"),
-		f.ask("dress.bow.tails"), f.open("dress.bow.curls", "none"), f.open("dress.bow.rod", "6 mm"),
+		f.ask("dress.bow.tails"), f.open("dress.bow.curls", "none"), f.open("dress.bow.rod", "6 mm"), f.open("dress.bow.curl", "three turns"),
 		f.cardsOf("dress.bow.stock")}
 	return append(out, bow)
 }

@@ -156,6 +156,7 @@ type Bow struct {
 	Tails Flag  `json:"tails,omitempty"`
 	Curls Whole `json:"curls,omitempty"`
 	Rod   Text  `json:"rod,omitempty"`
+	Curl  Text  `json:"curl,omitempty"` // how long each is cut
 	Stock Text  `json:"stock,omitempty"`
 }
 

@@ -212,6 +212,7 @@ var Table = []Field{
 	{Path: "dress.bow.tails", Kind: YesNo, Label: "with tails"},
 	{Path: "dress.bow.curls", Kind: Number, Label: "curls"},
 	{Path: "dress.bow.rod", Kind: Distance, Label: "rod they are curled on", Help: "across"},
+	{Path: "dress.bow.curl", Kind: Distance, Label: "length of a curl", Help: "as it is cut"},
 	{Path: "dress.bow.stock", Kind: Choice, Label: "card of the bow"},
 	{Path: "dress.closure.kind", Kind: Choice, Label: "held closed by"},
 	{Path: "dress.closure.on", Kind: Words, Label: "on", Help: "the panel that moves"},

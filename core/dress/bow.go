@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"brevium/core/sheet"
+	"brevium/core/words"
 )
 
 // bow cuts the strips of a paper bow, and curls.
@@ -46,9 +47,18 @@ func (k *work) bow() {
 		strip("bow tail", (b.Size * 3 / 5).Up(k.Step.Size), b.Width, 2, true)
 	}
 	if b.Curls > 0 {
-		turns := measured(3 * math.Pi * (b.Rod + k.T).MM())
-		strip("curl", turns.Up(k.Step.Size), max(b.Width/3, 3*mm).Down(k.Step.Size), b.Curls, false)
-		k.last("Roll each curl three times round a rod of %s, and let it spring open.", k.Say(b.Rod))
+		once := math.Pi * (b.Rod + b.Card.Caliper).MM()
+		long, times := measured(3*math.Pi*(b.Rod+k.T).MM()).Up(k.Step.Size), "three times"
+		if b.Curl > 0 {
+			long = b.Curl
+			if times = words.Count(int(math.Round(long.MM()/once)), "time"); long.MM() < once {
+				k.wrong("curl", fmt.Sprintf("A curl of %s doesn't go once round a rod of %s.", k.Say(b.Curl), k.Say(b.Rod)),
+					"Make it longer, or the rod thinner.", "dress.bow.curl", measured(2*once).Up(k.Step.Size).Exact(k.Step.Unit))
+				return
+			}
+		}
+		strip("curl", long, max(b.Width/3, 3*mm).Down(k.Step.Size), b.Curls, false)
+		k.last("Roll each curl %s round a rod of %s, and let it spring open.", times, k.Say(b.Rod))
 	}
 	k.last("Bend each of the %d loops over without a score, stick its ends together, lay them as a star, and the centre over them.",
 		b.Loops*b.Tiers)

@@ -245,6 +245,7 @@ func (k *reading) singles(w *Wish) {
 			Size:  k.length("size", d.Bow.Size, usual(k.Step, 3*inch, 80*mm)), Tails: k.Flag(k.field("tails"), d.Bow.Tails,
 				false),
 			Curls: k.count("curls", d.Bow.Curls, 0, 40), Rod: k.length("rod", d.Bow.Rod, 6*mm),
+			Curl: k.length("curl", d.Bow.Curl, 0),
 			Card: k.card("stock", d.Bow.Stock, "bow")}
 	}
 	if d.Closure.Kind != "" && d.Closure.Kind != "none" {

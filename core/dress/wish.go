@@ -103,6 +103,7 @@ type Handle struct {
 type Bow struct {
 	Loops, Tiers, Curls int
 	Width, Size, Rod    Length
+	Curl                Length // how long each curl is cut; 0 for three turns
 	Tails               bool
 	Card                shop.Card
 }

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"brevium/core/brief"
 	"brevium/core/contents"
@@ -19,6 +20,7 @@ func (p *Plan) warn(w Workshop) {
 	p.warnStrength(w)
 	p.warnStock()
 	p.warnOnSide()
+	p.warnCard()
 	if p.Units != p.Step.Unit {
 		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
 			p.Units.Word(), p.Step.Unit.Word()),
@@ -83,6 +85,43 @@ func (p *Plan) warnMarks() {
 			return
 		}
 	}
+}
+
+// From so thick on, card cracks where it is pinched and not scored, in millimetres; and so much weight, in
+// grams, draws tape off in time.
+const pinchable, tapeHolds = 0.25, 400
+
+// warnCard says what heavy card and heavy contents ask for: a score and not a pinch, wet glue and not tape.
+func (p *Plan) warnCard() {
+	pinch := func(thick measure.Length, text, fix string, set map[string]string) {
+		if thick.MM() >= pinchable {
+			p.Warn(brief.Warning{Code: "score-it", Text: fmt.Sprintf(text, fmt.Sprintf("%.2f mm", thick.MM())), Fix: fix, Set: set})
+		}
+	}
+	if p.Answers.Choice["gussets"] == "pinched" {
+		if _, asks := p.Style.Ask("gussets"); asks {
+			pinch(p.CardOf(p.outerCard().ID).Caliper, "Card of %s cracks where gussets are pinched in without a score.",
+				"Score the gussets.", map[string]string{"box.options.gussets": "scored"})
+		}
+	}
+	if p.Forms {
+		for _, piece := range p.Box.Pieces() {
+			if c := p.CardOf(piece.Stock); p.wraps(piece) && c.Caliper.MM() >= pinchable {
+				pinch(c.Caliper, "Card of %s cracks where a strap or a cover is pinched round the box.",
+					"Score it by measure, before it goes on.", map[string]string{"tools.wraps": "scored"})
+				break
+			}
+		}
+	}
+	if g := p.goesIn(); g >= tapeHolds && p.Adhesive.ID == "tape" && p.glued() {
+		p.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("What goes in weighs %s: under so much weight tape creeps off in time.",
+			weight(g)), Fix: "Stick it with wet glue, and let it dry.", Set: map[string]string{"tools.adhesive": "glue"}})
+	}
+}
+
+// glued reports whether anything of the box itself is stuck.
+func (p *Plan) glued() bool {
+	return slices.ContainsFunc(p.Box.Pieces(), func(piece *sheet.Piece) bool { return len(piece.Glues) > 0 })
 }
 
 // warnOnSide says when something that must stay upright is shared out to a small box

@@ -149,3 +149,57 @@ func TestCompare(t *testing.T) {
 		}
 	}
 }
+
+// Heavy card is to be scored where it is pinched, and heavy contents want wet glue; light ones are left in peace.
+func TestHeavyCardAndContents(t *testing.T) {
+	for _, c := range []struct {
+		set    []string
+		grams  string
+		want   string
+		unless string
+	}{
+		{[]string{"box.style", "gable-cap", "box.options.gussets", "pinched", "card.stock", "kraft-300"}, "", "score-it", ""},
+		{[]string{"box.style", "gable-cap", "box.options.gussets", "pinched", "card.stock", "light-160"}, "", "", "score-it"},
+		{[]string{"box.style", "gable-cap", "card.stock", "kraft-300"}, "", "", "score-it"},
+		{[]string{"box.style", "sleeve-drawer", "tools.wraps", "formed", "card.stock", "kraft-300"}, "", "score-it", ""},
+		{[]string{"box.style", "carton"}, "700 g", "glue-it", ""},
+		{[]string{"box.style", "carton", "tools.adhesive", "glue"}, "700 g", "", "glue-it"},
+		{[]string{"box.style", "carton"}, "90 g", "", "glue-it"},
+	} {
+		b := weighing(60, append(c.set, "card.sheet", "a3")...)
+		b.Contents[0].Mass = brief.Text(c.grams)
+		p := Make(b, Default)
+		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.want })
+		if !p.OK() || c.want != "" && i < 0 || slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.unless }) {
+			t.Errorf("%v, %s: %+v %v", c.set, c.grams, p.Warnings, p.Problems)
+			continue
+		}
+		if c.want != "" {
+			if q := Make(taken(b, p.Warnings[i].Set), Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
+				t.Errorf("%v: still %+v", c.set, q.Warnings)
+			}
+		}
+	}
+}
+
+// A curl is cut as long as it is asked for, rounded laps hold, and a shell may stay on its tray.
+func TestSmallWishes(t *testing.T) {
+	b := weighing(70)
+	b.Dress.Bow = brief.Bow{Loops: "6", Curls: "3", Curl: "110 mm", Rod: "8 mm"}
+	if p := Make(b, Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
+		t.Errorf("%v %s", p.Problems, said(p))
+	}
+	b.Dress.Bow.Curl = "9 mm"
+	if p := Make(b, Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !Make(taken(b, p.Problems[0].Set), Default).Holds() {
+		t.Errorf("%v", p.Problems)
+	}
+	for _, set := range [][]string{{"box.style", "wrap-cover", "box.options.lap-corners", "rounded"},
+		{"box.style", "fold-flat", "box.options.lip-corners", "rounded"}, {"box.style", "corner-shells", "box.options.shells", "one stuck"},
+		{"box.style", "corner-shells", "box.options.shells", "one stuck", "box.options.band", "no"}} {
+		for _, allowances := range []string{"card", "plain"} {
+			if p := Make(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), Default); !p.Holds() {
+				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, said(p))
+			}
+		}
+	}
+}

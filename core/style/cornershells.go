@@ -15,6 +15,8 @@ var cornerShells = &Style{
 	Asks: slices.Concat([]Question{
 		choose("band", "Band", "", "yes | Yes | A band of card holds the shells together.",
 			"no | No | They hold by themselves, when they are snug."),
+		choose("shells", "Shells", "", "loose | Both come off | The tray comes out between them.",
+			"one stuck | One stays on the tray | It is stuck below the floor; only the other is drawn off."),
 	}, bandQuestions("band=yes")),
 	Build: buildCornerShells,
 }
@@ -27,14 +29,31 @@ func buildCornerShells(j *Job) *Box {
 	high := d.Depth + j.Gain(2*t+j.Slack+2*j.Skin)
 	b := j.box(d, j.As("tray").tray("tray", "base", d, "rolled"))
 	b.Clearance, b.Strength = c, 3
-	shell := j.As("shell").shell(dims(d.Length+c, d.Width+c, high))
+	round := dims(d.Length+c, d.Width+c, high)
+	shell := j.As("shell").shell("shell", round)
 	out := (high - d.Depth) / 2
-	put := b.Add(shell, assembly.Place{Face: "under", On: "tray/base", Out: out},
-		assembly.Place{Face: "under", On: "tray/base", Out: out, Quarters: 2})
+	first := assembly.Place{Face: "under", On: "tray/base", Out: out}
+	second := first
+	second.Quarters = 2
+	places := []assembly.Place{first, second}
+	if j.Is("shells", "one stuck") {
+		stays := j.As("shell").shell("stuck shell", round)
+		stays.Rounded = (out - t).Abs() // its underside is drawn up to the floor
+		b.Add(stays, first)
+		b.Stick("stuck shell/under", "tray/base", true)
+		b.GoesOver("stuck shell", "tray", "left", "front")
+		places = places[1:]
+	}
+	put := b.Add(shell, places...)
 	put.When, put.Off = sheet.Close, assembly.Corner
 	b.GoesOver("shell", "tray", "left", "front", "below")
 	if j.Is("band", "yes") {
 		j.band(b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
+		if j.Is("shells", "one stuck") { // each of the two is in front of one side
+			b.Clears = b.Clears[:len(b.Clears)-1]
+			b.GoesOver("band", "shell", "back", "above", "below")
+			b.GoesOver("band", "stuck shell", "front", "above", "below")
+		}
 	}
 	j.note("clearance", "shell", "", c, fmt.Sprintf("A shell is %s larger than the tray each way: three thicknesses of card lie "+
 		"in front and behind.", j.Say(c)))
@@ -45,11 +64,11 @@ func buildCornerShells(j *Job) *Box {
 // two large cells are cut on the diagonal; the halves that stay cover top and
 // underside. The wall in front is three layers: the top's cell outside, the one
 // of the underside inside, and the tab of the left wall between.
-func (j *Job) shell(d Dims) *sheet.Piece {
+func (j *Job) shell(name string, d Dims) *sheet.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth
 	end := (3 * t).Up(step) // the left wall stops short of the other shell's three layers
-	p := sheet.Grid("shell", sheet.Cols(l, h, l), sheet.Rows(w, h), `
+	p := sheet.Grid(name, sheet.Cols(l, h, l), sheet.Rows(w, h), `
 		top         left        under
 		~           ~           ~
 		top-front | front-tab | under-front`)

@@ -14,6 +14,7 @@ var foldFlat = &Style{
 		choose("stuck", "Webs stuck", "", "no | No, loose | The box can be put away flat.",
 			"yes | Yes | It stands by itself and stays up."),
 		length("lip", "Lip", "", "How far the cover comes down over the front."),
+		choose("lip-corners", "Lip's corners", "", "straight | Straight | As it is cut.", "rounded | Rounded | They catch on nothing."),
 		length("overhang", "Overhang", "", "How far the cover stands out on each side."),
 		choose("closure", "Closed by", "", "brad | A brad | Its legs go through lip and front and are opened out inside.",
 			"dot | A hook dot | Thin, and opens many times.", glueDot, "ribbon | A ribbon | Through lip and front, tied in a bow.",
@@ -39,6 +40,9 @@ func buildFoldFlat(j *Job) *Box {
 		spine
 		bottom
 		front`)
+	if j.Is("lip-corners", "rounded") {
+		j.round(p, "lip", "top", 0, min(lip/2, 6*mm))
+	}
 	p.Root = "bottom"
 	p.FoldUp("front", "lip")
 	p.Closing("spine", "top")

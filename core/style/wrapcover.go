@@ -11,6 +11,7 @@ var wrapCover = &Style{
 	Asks: []Question{
 		length("overhang", "Overhang", "", "How far the covers stand out on each side."),
 		length("lap", "Front lap", "", "How far the lid comes down over the front."),
+		choose("lap-corners", "Lap's corners", "", "straight | Straight | As it is cut.", "rounded | Rounded | They catch on nothing."),
 		choose("closure", "Closed by", "",
 			"ribbon | A ribbon | Through a hole in the lap and one below it; a strip of card hides the end inside.",
 			"magnet | A magnet | Under the lap and behind the front: stuck on before the tray goes in.",
@@ -47,6 +48,9 @@ func buildWrapCover(j *Job) *Box {
 		lap
 		top
 		back`)
+	if j.Is("lap-corners", "rounded") {
+		j.round(lid, "lap", "top", 0, min(lap/2, 6*mm))
+	}
 	lid.Root = "back"
 	lid.Closing("top")
 	lid.FoldUp("lap")
