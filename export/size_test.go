@@ -204,7 +204,7 @@ func foundAs(d Drawing, got []segment2) (at Point, as Drawing, ok bool) {
 // a millimetre, beside a ruler of 100 mm, whole and on no other piece; small ones share a page.
 func TestTemplatesTrueToSize(t *testing.T) {
 	for _, paper := range Formats {
-		j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm", "arrange.compartments", "grid", "arrange.columns", "3", "arrange.rows", "2")
+		j := made(t, "tray-lid", "60 mm", "50 mm", "30 mm")
 		pdf, err := Templates(j, What{}, Options{Paper: paper})
 		if err != nil {
 			t.Fatal(err)

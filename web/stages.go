@@ -242,7 +242,7 @@ func shapeChoices() (out []style.Choice) {
 }
 
 func (f form) units() field {
-	return f.buttons("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
+	return f.pick("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
 }
 
 // notes is the field for what no other has room for.

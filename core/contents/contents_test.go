@@ -94,7 +94,7 @@ func TestRestsAsAllowed(t *testing.T) {
 				for field, text := range r.Problems[0].Set {
 					b.Set(field, text)
 				}
-				if things, ok = Read(&b, brief.NewReader(&b)); !ok || len(r.Problems[0].Set) == 0 {
+				if _, ok = Read(&b, brief.NewReader(&b)); !ok || len(r.Problems[0].Set) == 0 {
 					t.Errorf("%+v: %+v", item, r.Problems)
 				}
 				continue

@@ -38,9 +38,8 @@ func buildCornerShells(j *Job) *Box {
 	places := []assembly.Place{first, second}
 	if j.Is("shells", "one stuck") {
 		stays := j.As("shell").shell("stuck shell", round)
-		stays.Rounded = (out - t).Abs() // its underside is drawn up to the floor
-		b.Add(stays, first)
-		b.Stick("stuck shell/under", "tray/base", true)
+		b.Add(stays, first).Rests = true // glue draws its underside up to the floor, over the ease there
+		b.Do("Put together", "Stick the underside of the stuck shell below the floor of the tray.")
 		b.GoesOver("stuck shell", "tray", "left", "front")
 		places = places[1:]
 	}
