@@ -27,7 +27,7 @@ func TestWrongList(t *testing.T) {
 		}
 		return w.Body.String()
 	}
-	if page := a.get(path + "?stage=box").Body.String(); strings.Contains(page, "looks wrong") || !strings.Contains(page, "Proved:") {
+	if page := a.get(path + "?stage=box").Body.String(); strings.Contains(page, "in this list looks wrong") || !strings.Contains(page, "Proved:") {
 		t.Error("a list that is right is doubted, or not proved")
 	}
 	page := change("box.pieces.0.across", "90, 130, 222, 260")

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/style"
 	"context"
@@ -134,7 +135,7 @@ func stated(was, is brief.Brief) brief.Brief {
 // planned lists the pieces of all that is made, as they are now.
 func planned(j plan.Job) (out []record.Planned) {
 	for i, p := range j.Plans {
-		one := record.Planned{Size: sizeSaid(p, p.Box.Size), Inside: sizeSaid(p, p.Box.Inside)}
+		one := record.Planned{Size: sizeSaid(p.Step.Show, p.Box.Size), Inside: sizeSaid(p.Step.ShowDown, p.Box.Inside)}
 		if j.Set != nil {
 			one.Box = j.Names[i]
 		}
@@ -148,15 +149,15 @@ func planned(j plan.Job) (out []record.Planned) {
 	return out
 }
 
-func sizeSaid(p *plan.Plan, d style.Dims) string {
-	return fmt.Sprintf("%s × %s × %s", p.Say(d.Length), p.Say(d.Width), p.Say(d.Depth))
+func sizeSaid(show func(measure.Length) measure.Shown, d style.Dims) string {
+	return fmt.Sprintf("%s × %s × %s", plainly(show(d.Length).Text), plainly(show(d.Width).Text), plainly(show(d.Depth).Text+" "+string(show(d.Depth).Unit)))
 }
 
 // scoresSaid lists the scores of a piece one way.
 func scoresSaid(p *plan.Plan, piece *sheet.Piece, across bool) string {
 	var out []string
 	for _, pass := range scoresOf(piece, across) {
-		if at := p.Say(pass.At); !slices.Contains(out, at) {
+		if at := plainly(p.Step.Show(pass.At).Text); !slices.Contains(out, at) {
 			out = append(out, at)
 		}
 	}

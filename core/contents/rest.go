@@ -82,7 +82,7 @@ func (t Thing) rests() []Way {
 	case "cylinder":
 		rolled := Way{Size: Size{s.Height, s.Width, s.Length}, ID: "l", Says: "lying down", lies: true}
 		measured.Says, measured.stand = "standing", true
-		if s.Height < s.Length { // a disc
+		if 2*s.Height <= s.Length { // a disc
 			measured.Says, measured.lies, measured.stand = "lying flat", true, false
 			rolled.Says, rolled.lies, rolled.stand = "standing on its rim", false, true
 		}

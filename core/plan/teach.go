@@ -139,12 +139,28 @@ func (t *teacher) read(i int) {
 	for k, s := range sides {
 		t.numbers(name, s, sides[1-k])
 	}
+	t.both(name, sides)
 	if len(sides[0].at) != len(sides[1].at) {
 		t.add(slip{kind: 3, by: 1, at: sides[0].list, says: fmt.Sprintf("In the %s, the scores across and down are exchanged", name),
 			set: map[string]string{sides[0].list: string(piece.Down), sides[1].list: string(piece.Across)}})
 	}
 	t.add(slip{kind: 3, by: 2, at: sides[0].size, says: fmt.Sprintf("The width and the height of the %s are exchanged", name),
 		set: map[string]string{sides[0].size: string(piece.Height), sides[1].size: string(piece.Width)}})
+}
+
+// both lists cut sizes that are too large or too small by as much both ways, as a lid's without its clearance.
+func (t *teacher) both(name string, sides [2]side) {
+	mark := max(t.plan.Step.Size, measure.Millimetre/2)
+	for k := measure.Length(-teachMarks); k <= teachMarks; k++ {
+		w, h := sides[0].cut+k*mark, sides[1].cut+k*mark
+		if k == 0 || w <= 0 || h <= 0 {
+			continue
+		}
+		say := t.plan.Say
+		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: map[string]string{sides[0].size: w.Exact(t.plan.Units),
+			sides[1].size: h.Exact(t.plan.Units)}, says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
+			say(sides[1].cut), say(w), say(h))})
+	}
 }
 
 // numbers lists the slips of one side of a piece.
@@ -247,7 +263,7 @@ func (t *teacher) listed(at []measure.Length) string {
 func (t *teacher) try(s slip) {
 	q := tried1(t.plan.with(s.set), t.w)
 	ills := q.ills()
-	if ills > t.best || ills >= t.now.ills() {
+	if ills > t.best || ills >= t.now.ills() || t.brings(q) {
 		return
 	}
 	t.best = ills
@@ -256,6 +272,13 @@ func (t *teacher) try(s slip) {
 		text = s.says + ". Then " + right + "."
 	}
 	t.found = append(t.found, Suspect{Field: s.at, Text: text, Set: s.set, rank: rank{ills, s.kind, s.by}})
+}
+
+// brings reports whether a change brings a new warning of a wrong number: then it moves the slip and doesn't mend it.
+func (t *teacher) brings(q *Plan) bool {
+	return t.now.Box != nil && slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool {
+		return slices.Contains(telling, w.Code) && !slices.ContainsFunc(t.now.Warnings, func(o brief.Warning) bool { return o.Code == w.Code })
+	})
 }
 
 // right tells what a change puts right: the first thing that was wrong and no longer is.
@@ -267,6 +290,9 @@ func (t *teacher) right(q *Plan) string {
 		if !c.Holds && !slices.ContainsFunc(q.Checks, func(o fold.Check) bool { return o.Name == c.Name && !o.Holds }) {
 			if piece, what, of := strings.Cut(c.Name, ": "); of {
 				return fmt.Sprintf("%s in the %s", what, words.Plain(piece))
+			}
+			if over, under, of := strings.Cut(c.Name, " clears "); of {
+				return fmt.Sprintf("the %s clears the %s", words.Plain(over), words.Plain(under))
 			}
 			return words.Small(c.Name)
 		}

@@ -53,6 +53,21 @@ func TestTeaches(t *testing.T) {
 	}
 }
 
+// A lid cut without its clearance is one slip, though two numbers are off by it; and a button that only moves the
+// slip elsewhere is none.
+func TestTeachesBothWays(t *testing.T) {
+	b := listOf([7]string{"base", "tray", "9", "7 1/2", "2, 7", "2, 5 1/2", ""}, [7]string{"lid", "lid", "6 1/2", "5", "3/4 both", "3/4 both", ""})
+	got := Make(b, Default).Suspects(Default)
+	if len(got) == 0 || !strings.Contains(got[0].Text, "should be 6 9/16 in × 5 1/16 in") || !strings.Contains(got[0].Text, "the lid clears the base") {
+		t.Fatalf("%+v", got)
+	}
+	for _, s := range got {
+		if q := Make(taken(b, s.Set), Default); !q.Holds() {
+			t.Errorf("%s: %s", s.Text, said(q))
+		}
+	}
+}
+
 // A list that is right has no suspect, and one that can't be read is told by itself.
 func TestTeachesNothing(t *testing.T) {
 	for _, list := range typedLists {
