@@ -37,8 +37,8 @@ func run(args []string) int {
 		SilenceUsage: true, SilenceErrors: true,
 	}
 	root.SetArgs(args)
-	root.AddCommand(serveCommand(), demoCommand(), planCommand(), mostCommand(), sheetsCommand(), exportCommand(), machineCommand(),
-		batchCommand(),
+	root.AddCommand(serveCommand(), demoCommand(), planCommand(), mostCommand(), sheetsCommand(), exportCommand(),
+		machineCommand(), batchCommand(),
 		backupCommand(), restoreCommand(), passphraseCommand())
 	return exitOf(root.ExecuteContext(ctx), os.Stderr)
 }

@@ -119,8 +119,8 @@ func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Le
 	}
 	if r.Units.Metric() && measure.Fraction(string(text)) && field != "" {
 		inches := strings.TrimSpace(string(text)) + " in"
-		r.Warn(Warning{Code: "inches", Text: fmt.Sprintf("%s: “%s” is a fraction, and this box is in %s.", called(field, as), text,
-			r.Units.Word()), Fix: "Inches?", Set: map[string]string{field: inches}})
+		says := fmt.Sprintf("%s: “%s” is a fraction, and this box is in %s.", called(field, as), text, r.Units.Word())
+		r.Warn(Warning{Code: "inches", Text: says, Fix: "Inches?", Set: map[string]string{field: inches}})
 	}
 	return l, true
 }

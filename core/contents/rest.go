@@ -116,7 +116,7 @@ func (t *Thing) readRest(r *brief.Reader, field string) {
 		r.Problem(at, fmt.Sprintf("A soft thing rests as it was measured, and there it %s.", rest),
 			fmt.Sprintf("Let it %s, or measure it as it should rest.", word), at, "yes")
 	case forbids == MayNot:
-		r.Problem(at, fmt.Sprintf("The %s must stay upright, as it was measured: there it %s, and that is not allowed.", name, rest),
+		r.Problem(at, fmt.Sprintf("The %s must stay upright, as it was measured: there it %s, and may not.", name, rest),
 			fmt.Sprintf("Let it %s, or let it be turned.", word), at, "yes")
 	}
 }

@@ -153,7 +153,8 @@ func (k *work) noPull(g Grip, p *Panel, long Length) {
 	for _, q := range k.out.Panels {
 		if _, long, _, ok := k.pulled(q); ok && long >= g.Width && q.Lid && q.Nth == 0 {
 			k.wrong("on", fmt.Sprintf("The %s is folded along every edge, so there is no edge of it to pull.", what),
-				fmt.Sprintf("Put the tab on the %s.", k.called([]*Panel{q})), "dress."+g.Entry+".on", strings.ReplaceAll(q.Ref(), " ", "-"))
+				fmt.Sprintf("Put the tab on the %s.", k.called([]*Panel{q})), "dress."+g.Entry+".on",
+				strings.ReplaceAll(q.Ref(), " ", "-"))
 			return
 		}
 	}

@@ -17,7 +17,8 @@ var petals = &Kind{
 	Alone: true, Build: (*Maker).petals,
 	Needs: func(need style.Dims, _ contents.Load, j *style.Job) style.Dims {
 		side := max(need.Length, need.Width)
-		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(), Depth: need.Depth + petalLayers*j.T() + papered*j.Papers}
+		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(),
+			Depth: need.Depth + petalLayers*j.T() + papered*j.Papers}
 	},
 }
 
