@@ -147,16 +147,26 @@ func (f form) contents() []group {
 	for _, item := range f.b.Contents {
 		out = append(out, f.thing(item))
 	}
-	if len(f.b.Contents) == 0 {
+	alone := len(f.b.Contents) == 0
+	if alone && (f.b.Size == nil || typed(f.b)) {
 		return out
 	}
 	kinds := make([]style.Choice, 0, len(insert.Kinds))
 	for _, k := range insert.Kinds {
+		if alone && !k.Alone && k.ID != "none" {
+			continue // it is made round what goes in
+		}
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
 	apart := group{Title: "Kept apart by", Fields: []field{f.buttons("arrange.compartments", kinds)}}
 	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
 		apart.Fields = append(apart.Fields, f.ask("arrange.dividers"))
+		if alone {
+			apart.Fields = append(apart.Fields, f.open("arrange.cells", "2 x 2"))
+		}
+	}
+	if alone {
+		return append(out, apart)
 	}
 	return append(out, f.room(), apart)
 }

@@ -84,6 +84,7 @@ var Table = []Field{
 	{Path: "arrange.way", Kind: Choice, Label: "arrangement"},
 	{Path: "arrange.compartments", Kind: Choice, Label: "compartments"},
 	{Path: "arrange.dividers", Kind: Distance, Label: "height of the dividers"},
+	{Path: "arrange.cells", Kind: Words, Label: "compartments across and deep", Help: "such as 3 x 2"},
 	{Path: "arrange.places.*.x", Kind: Distance, Label: "from the left"},
 	{Path: "arrange.places.*.y", Kind: Distance, Label: "from the front"},
 	{Path: "arrange.places.*.turned", Kind: YesNo, Label: "turned"},

@@ -9,7 +9,7 @@ import (
 
 var slotted = &Kind{
 	ID: "slotted", Title: "Slotted dividers", Why: "Strips with half slots that cross; they lift out and fold flat.",
-	Divides: true, Straight: true, Build: (*Maker).slotted,
+	Alone: true, Divides: true, Straight: true, Build: (*Maker).slotted,
 }
 
 // slotEase is how much wider a slot is than the card that goes in it.
@@ -21,6 +21,9 @@ func (m *Maker) dividers() (Length, bool) {
 	tallest := Length(0)
 	for _, s := range m.Load.Stacks {
 		tallest = max(tallest, s.At.Height+Length(s.Count)*s.Each.Height)
+	}
+	if len(m.Load.Stacks) == 0 {
+		tallest = inside
 	}
 	h := min(inside, max((tallest*3/4).Up(m.step()), (20*measure.Millimetre).Up(m.step())))
 	if m.Height > 0 {

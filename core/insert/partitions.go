@@ -11,7 +11,7 @@ import (
 
 var partitions = &Kind{
 	ID: "partitions", Title: "Glued partitions", Why: "Folded strips on feet stuck to the floor; they stay where they are.",
-	Divides: true, Build: (*Maker).partitions,
+	Alone: true, Divides: true, Build: (*Maker).partitions,
 }
 
 // partitions makes a folded strip for every divider: a wall and a foot that is

@@ -12,7 +12,7 @@ import (
 
 var platform = &Kind{
 	ID: "platform", Title: "Platform with holes", Why: "A raised floor that holds round things upright.",
-	Suits: suitsPlatform, Build: (*Maker).platform,
+	Alone: true, Suits: suitsPlatform, Build: (*Maker).platform,
 	Room: func(room *contents.Room, things []contents.Thing, j *style.Job) {
 		room.Below = max(room.Below, Lift(things, j.Mark()))
 		if !room.Said {

@@ -94,3 +94,28 @@ func TestCompartmentsOfASize(t *testing.T) {
 		}
 	}
 }
+
+// Compartments of a size are as many as are asked for, evenly; what can't be read is told.
+func TestCells(t *testing.T) {
+	for text, want := range map[string]int{"": 2, "3 x 2": 3, "2×4": 4, "4 by 1": 3, "1 x 1": -1, "many": -1, "13 x 2": -1, "3": -1} {
+		b := sized("6", "4", "2", "arrange.compartments", "slotted", "arrange.cells", text)
+		p := Make(b, Default)
+		if want < 0 {
+			if p.OK() || p.Problems[0].Field != "arrange.cells" || !Make(taken(b, p.Problems[0].Set), Default).Holds() {
+				t.Errorf("%q: %v", text, p.Problems)
+			}
+			continue
+		}
+		n := 0
+		if p.OK() {
+			for _, part := range p.Box.Parts {
+				if part.Piece.Part == sheet.Insert {
+					n += len(part.At)
+				}
+			}
+		}
+		if !p.Holds() || n != want {
+			t.Errorf("%q: %d dividers, %s %v", text, n, said(p), p.Problems)
+		}
+	}
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"brevium/core/brief"
@@ -59,6 +60,7 @@ type Request struct {
 	Room     contents.Room
 	Kind     *insert.Kind
 	Dividers measure.Length // their height; 0 leaves it to the things
+	Cells    [2]int         // compartments of a given size with nothing in it
 	Way      string         // the arrangement that was picked
 	Places   []Spot         // or was made by hand
 	Given    *style.Dims
@@ -129,10 +131,18 @@ func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
 		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
 	}
 	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
-		if q.readKind(b, r); q.Kind != nil && q.Kind.ID != "none" && (!q.Kind.Alone || q.Style.Typed) {
+		q.readKind(b, r)
+		switch kept := q.Kind != nil && q.Kind.ID != "none"; {
+		case kept && q.Style.Rooms != nil:
+			q.roomsEnough()
+		case kept && (!q.Kind.Alone || q.Style.Typed):
 			r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", q.Kind.Title),
 				"Say what goes in, or choose no compartments.", "arrange.compartments", "none")
 		}
+		if b.Arrange.Dividers != "" && q.Kind != nil && q.Kind.Divides {
+			q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
+		}
+		q.Cells = readCells(r, b.Arrange.Cells)
 		return
 	}
 	things, ok := contents.Read(&b, r)
@@ -141,6 +151,46 @@ func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
 	}
 	q.Things = things
 	q.readArrange(b, r)
+}
+
+// roomsEnough refuses compartments in a style of several small boxes.
+func (q *Request) roomsEnough() {
+	q.Problem("arrange.compartments", "Each small box of this style is a compartment already.", "Choose no compartments.",
+		"arrange.compartments", "none")
+}
+
+// mostCells is how many compartments there may be in a row.
+const mostCells = 12
+
+// readCells reads how many compartments a size has across and deep: two each way when nothing is said.
+func readCells(r *brief.Reader, text brief.Text) [2]int {
+	out := [2]int{2, 2}
+	said := strings.TrimSpace(string(text))
+	if said == "" {
+		return out
+	}
+	across, deep, two := strings.Cut(strings.NewReplacer("×", "x", " by ", "x", "X", "x").Replace(said), "x")
+	n, err := strconv.Atoi(strings.TrimSpace(across))
+	m, err2 := strconv.Atoi(strings.TrimSpace(deep))
+	if !two || err != nil || err2 != nil || n < 1 || m < 1 || n > mostCells || m > mostCells || n*m < 2 {
+		r.Problem("arrange.cells", fmt.Sprintf("“%s” doesn't say how many compartments there are.", said),
+			fmt.Sprintf("Write it like 3 x 2: so many from left to right, and from front to back, %d at the most.", mostCells),
+			"arrange.cells", "2 x 2")
+		return out
+	}
+	return [2]int{n, m}
+}
+
+// cells are the dividers of an empty box, so many compartments each way.
+func (q *Request) cells(in style.Dims) (l contents.Load) {
+	l.Need = contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}
+	for i := 1; i < q.Cells[0]; i++ {
+		l.Across = append(l.Across, in.Length*measure.Length(i)/measure.Length(q.Cells[0]))
+	}
+	for i := 1; i < q.Cells[1]; i++ {
+		l.Along = append(l.Along, in.Width*measure.Length(i)/measure.Length(q.Cells[1]))
+	}
+	return l
 }
 
 // readKind finds the kind of compartment, nil with a problem noted where there is none such.

@@ -26,8 +26,7 @@ const shared = "rooms"
 // by itself, and builds the box round them.
 func (s *search) inRooms() *style.Box {
 	if s.Kind.ID != "none" {
-		s.Problem("arrange.compartments", "Each small box of this style is a compartment already.", "Choose no compartments.",
-			"arrange.compartments", "none")
+		s.roomsEnough()
 		return nil
 	}
 	s.job.Proud, s.job.Beside = s.Room.Proud, s.Room.Around+s.Room.Padding

@@ -286,6 +286,9 @@ func (s *search) inserted(job *style.Job, b *style.Box, l contents.Load, draft b
 	if b == nil || s.Kind == nil {
 		return b
 	}
+	if len(s.Things) == 0 && s.Kind.Divides {
+		l = s.cells(b.Inside)
+	}
 	before := len(job.Problems)
 	s.Kind.Build(insert.New(job.As("insert"), b, l, s.Dividers))
 	job.Stamp(b)
