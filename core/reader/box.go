@@ -229,13 +229,17 @@ func (l *list) clearance(p *typed, one, other Length, layers int) {
 	if l.box.Clearance == 0 {
 		l.box.Clearance = c
 	}
+	even := max(l.Mark(), measure.Millimetre/2)
+	if p.role == "tube" {
+		even *= 2 // its height has the drawer's layers to go round, and makers give it a mark more
+	}
 	need, loose := l.Over(l.box.Parts[0].Name, p.Name, layers), shop.Clearance(l.T(), layers, 0, shop.Slack["loose"], l.Mark())
 	switch {
 	case c < need:
 		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants "+
 			"%s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
 			Fix: "Move its scores out, cut it larger, or take thinner card."})
-	case max(one, other)-c >= max(l.Mark(), measure.Millimetre/2) && c >= 0:
+	case max(one, other)-c >= even && c >= 0:
 		l.warn("uneven-lid", "Check its scores: it should be larger by as much both ways.",
 			"The %s is %s larger than what it goes over one way, and %s the other.", p.Name, l.Say(c), l.Say(max(one, other)))
 	case c > loose+max(l.Mark(), measure.Millimetre)/2:
