@@ -57,9 +57,14 @@ type edited struct {
 }
 
 // edit changes a project: it asks what is to be made of the newest brief, plans
-// it and keeps it, and asks again when someone was quicker.
+// it and keeps it, and asks again when another program was quicker.
 func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
 	ctx, id, change := c.Request().Context(), c.Param("id"), changeID(c)
+	end, err := s.turns.take(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	defer end()
 	for range 8 {
 		head, err := s.store.Head(ctx, id)
 		if err != nil {

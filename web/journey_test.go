@@ -94,8 +94,8 @@ func TestJourney(t *testing.T) {
 
 	// Millimetres.
 	v.click(`#stage-3`)
-	v.until("the stage", `document.querySelector("#f-units-mm")`+` !== null`)
-	v.click("#f-units-mm")
+	v.until("the stage", `document.querySelector("#f-units") !== null`)
+	v.do("millimetres", chromedp.Focus(chromedp.CSS("#f-units")), chromedp.KeyEvent("m"))
 	v.until("millimetres", `document.querySelector(".tally thead th").innerText === "mm"`)
 	v.until("whole millimetres", `/^\d+ × \d+$/.test(`+v.piece(0)+`)`)
 	v.click("#undo")
@@ -175,10 +175,10 @@ func TestArrangeByKeyboard(t *testing.T) {
 	}
 	tab("#new-box")
 	key(kb.Enter)
-	v.until("a new box", `document.querySelector("#f-units-mm") !== null`)
-	tab("#f-units-in")
-	key(kb.ArrowRight)
-	v.until("millimetres", `document.querySelector("#f-units-mm").checked &&
+	v.until("a new box", `document.querySelector("#f-units") !== null`)
+	tab("#f-units")
+	key("m")
+	v.until("millimetres", `document.querySelector("#f-units").value === "mm" &&
 		document.querySelector("#kept").innerText.startsWith("Kept")`)
 	tab("#add-thing")
 	key(kb.Enter)

@@ -47,6 +47,7 @@ type Server struct {
 	cuttings cuttings
 	fates    fates
 	batches  batchPlans
+	turns    turns
 	clock    func() time.Time
 	sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
 }

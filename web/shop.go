@@ -86,10 +86,15 @@ func (s *Server) changeShop(c *echo.Context) error {
 }
 
 // editShop changes the shop: it asks what is to be made of the newest, keeps it, and
-// asks again when someone was quicker.
+// asks again when another program was quicker.
 func (s *Server) editShop(c *echo.Context, do func(head store.Shop) (editedShop, error)) (editedShop, error) {
 	ctx, change := c.Request().Context(), changeID(c)
 	burst := c.FormValue("burst")
+	end, err := s.turns.take(ctx, "shop")
+	if err != nil {
+		return editedShop{}, err
+	}
+	defer end()
 	for range 8 {
 		if change != "" {
 			if before, err := s.store.Arrived(ctx, change); before || err != nil {

@@ -355,7 +355,7 @@ func TestListWhileOthersChange(t *testing.T) {
 	a := newApp(t)
 	id := a.begin(brief.New("in"))
 	var wait sync.WaitGroup
-	for i := range 12 {
+	for i := range 36 {
 		wait.Go(func() {
 			if i%3 == 0 {
 				if w := a.send("/projects/"+id+"/things", "list", "name,count\ntin,3\n"); w.Code != http.StatusSeeOther {
