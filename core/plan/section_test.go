@@ -111,6 +111,20 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	if tell(grown.Box.Piece("base")) == tell(trimmed.Box.Piece("base")) || tell(grown.Box.Piece("lid")) == tell(trimmed.Box.Piece("lid")) {
 		t.Error("the two schools give the same numbers")
 	}
+	jars := brief.New("in")
+	jars.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "cylinder", Diameter: "2", Height: "2", Count: "2"}}
+	for style, trim := range map[string]string{"tray-lid": "trim-base", "sleeve-drawer": "trim-drawer"} {
+		jars.Set("box.style", style)
+		jars.Set("box.options.clearance", trim)
+		p := Make(jars, Default)
+		if p.Box == nil {
+			t.Fatal(style, p.Problems)
+		}
+		told := func(n assembly.Note) bool { return strings.Contains(n.Text, "cut no smaller") }
+		if !slices.ContainsFunc(p.Box.Notes, told) {
+			t.Errorf("%s: nothing says why %s changes no number: %+v", style, trim, p.Box.Notes)
+		}
+	}
 }
 
 // What would make a box bear its load does: of each remedy the check holds, and they

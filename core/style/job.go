@@ -212,6 +212,14 @@ func (j *Job) Size() Dims {
 		up(j.Need.Depth, j.Taken.Depth, j.Groove()))
 }
 
+// noSmaller says why a part that was to be cut smaller is not, where the size is what the contents need.
+func (j *Job) noSmaller(part string) string {
+	if j.Given != nil {
+		return ""
+	}
+	return fmt.Sprintf(" The %s must hold its contents and is cut no smaller.", part)
+}
+
 // As is the job for a part that may be of another card.
 func (j *Job) As(part string) *Job {
 	if len(j.Stocks) == 0 {

@@ -31,9 +31,11 @@ var sleeveDrawer = &Style{
 
 func buildSleeveDrawer(j *Job) *Box {
 	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
+	says := fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not slide.", j.Say(c))
 	drawer, sleeve := size, size
 	if j.Is("clearance", "trim-drawer") {
 		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c
+		says += j.noSmaller("drawer")
 	} else {
 		sleeve.Width, sleeve.Depth = size.Width+c, size.Depth+c
 	}
@@ -60,8 +62,7 @@ func buildSleeveDrawer(j *Job) *Box {
 		Right: off, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
-	j.note("clearance", "sleeve", "", c, fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not "+
-		"slide.", j.Say(c)))
+	j.note("clearance", "sleeve", "", c, says)
 	return b
 }
 

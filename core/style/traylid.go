@@ -48,6 +48,7 @@ func buildTrayLid(j *Job) *Box {
 	says := fmt.Sprintf("The lid is %s larger than the base, or it would not go on.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
+		says += j.noSmaller("base")
 	} else {
 		lid.Length, lid.Width = lid.Length+c, lid.Width+c
 	}
