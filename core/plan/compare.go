@@ -159,9 +159,9 @@ func (p *Plan) row() Row {
 	case len(p.Layout.TooBig) > 0:
 		big := p.Layout.TooBig[0]
 		on := p.SheetOf(p.CardOf(big.Stock))
-		r.Why = fmt.Sprintf("The %s, %s × %s, is larger than %s.", big.Name, p.Say(big.W), p.Say(big.H), on.Title)
+		r.Why = fmt.Sprintf("Too large for %s: the %s, %s × %s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
 		if over, near := nearestSheet(big, []shop.Sheet{on}); over > 0 {
-			r.Why = fmt.Sprintf("The %s is %s too large for %s.", big.Name, p.Say(over), near.Title)
+			r.Why = fmt.Sprintf("%s too large for %s: the %s.", p.Say(over), near.Title, big.Name)
 		}
 	case !r.Proved:
 		for _, c := range p.Checks {

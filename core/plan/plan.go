@@ -182,13 +182,13 @@ func (p *Plan) checkSheets() {
 	check := fold.Check{Name: onItsSheet, Holds: true, Figure: p.SheetsSaid()}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
-		check.Figure = fmt.Sprintf("the %s is %s × %s, larger than %s", big.Name, p.Say(big.W), p.Say(big.H),
-			p.SheetOf(p.CardOf(big.Stock)).Title)
+		check.Figure = fmt.Sprintf("too large for %s: the %s, %s × %s", p.SheetOf(p.CardOf(big.Stock)).Title, big.Name,
+			p.Say(big.W), p.Say(big.H))
 		switch c := p.CardOf(big.Stock); {
 		case big.Across || big.Upright && !c.Directed():
-			check.Figure += ", and its grain must run as it should"
+			check.Figure += ", with its grain as it should run"
 		case big.Upright:
-			check.Figure += ", and its pattern must stand upright"
+			check.Figure += ", with its pattern upright"
 		}
 	}
 	if !check.Holds {
