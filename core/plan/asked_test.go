@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"fmt"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
@@ -119,20 +121,29 @@ func TestPullsAndOrnaments(t *testing.T) {
 	}
 }
 
-// What a style answers for itself lies on the marks of the tools, of every style with every answer.
+// What a style answers for itself lies on the marks of the tools, of every style with every answer, in boxes of
+// any size on the marks.
 func TestOwnAnswersOnMarks(t *testing.T) {
+	r, planned := rand.New(rand.NewPCG(25, 5)), 0
 	for _, s := range style.Styles {
 		for _, step := range []string{"1/16 in", "1 mm", "0.5 mm"} {
-			for n := range min(combinations(s), fewer(3000)) {
-				b := sized("3 1/2", "3 1/2", "2 1/2", "box.style", s.ID, "card.sheet", "600 x 600 mm")
-				if step != "1/16 in" {
-					b = sized("90 mm", "90 mm", "60 mm", "units", "mm", "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step)
+			for n := range fewer(1800) {
+				mark, unit, _ := strings.Cut(step, " ")
+				any := func() string { return fmt.Sprintf("%d %s", 20+r.IntN(30+n%3*40), unit) }
+				if mark == "1/16" {
+					any = func() string { return fmt.Sprintf("%d/16 in", 12+r.IntN(20+n%3*20)) }
 				}
-				answer(&b, s, n)
+				l, w := any(), any()
+				if n%2 == 0 {
+					w = l // some styles are square
+				}
+				b := sized(l, w, any(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
+				answer(&b, s, r.IntN(combinations(s)))
 				p := Make(b, Default)
 				if !p.OK() {
 					continue
 				}
+				planned++
 				for id, l := range p.Box.Settled {
 					if typed := b.Box.Options[id]; typed == "" && l%(p.Step.Size/2) != 0 && id != "hole" && id != "notch-width" { // as the punch is
 						t.Errorf("%s, %s: %s is %s", s.ID, step, id, l.Exact(p.Step.Unit))
@@ -140,5 +151,8 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 				}
 			}
 		}
+	}
+	if planned < 300 {
+		t.Errorf("only %d boxes were planned", planned)
 	}
 }

@@ -56,10 +56,10 @@ func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
 		most.At = measure.Max
 	}
 	lo, hi := least.At.Up(j.Mark()), most.At.Down(j.Mark())
-	if lo > hi {
+	typed, asked := j.Answers.Length[id]
+	if lo > hi && (asked || least.At == most.At) { // between two marks of the tools, but typed or given with the size
 		lo, hi = least.At, most.At
 	}
-	typed, asked := j.Answers.Length[id]
 	switch {
 	case lo > hi:
 		j.noRoom(q, least, most)
@@ -118,7 +118,7 @@ func (j *Job) noRoom(q Question, least, most Bound) {
 	if dim == "" {
 		dim = least.Dim
 	}
-	short := (least.At - most.At) * max(1, most.In)
+	short := (least.At.Up(j.Mark()) - most.At.Down(j.Mark())) * max(1, most.In)
 	text := fmt.Sprintf("%s: it must be %s, because %s, and can be %s, because %s.",
 		q.Label, j.Say(least.At.Up(j.Mark())), least.Why, j.Say(max(0, most.At.Down(j.Mark()))), most.Why)
 	if by, asks := j.style.Ask(least.Ask); asks {
