@@ -138,6 +138,7 @@ func (p *Plan) lower(w Workshop) (out []Fix) {
 func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 	var pieces []string
 	var large *sheet.Piece // the first
+	p.large = true
 	for _, piece := range p.Box.Pieces() {
 		l := p.onSheet(piece, 1)
 		if !slices.ContainsFunc(w.sheets(p.CardOf(piece.Stock)), func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
@@ -183,12 +184,12 @@ func (p *Plan) tooLarge(w Workshop, job *style.Job) {
 		"yes")
 }
 
-// nearestSheet is the sheet that a piece misses by least, and by how much.
+// nearestSheet is the sheet that a piece misses by least, and by how much: the way it misses it more.
 func nearestSheet(l layout.Piece, sheets []shop.Sheet) (over measure.Length, on shop.Sheet) {
 	for _, s := range sheets {
-		miss := max(0, l.W-s.Width) + max(0, l.H-s.Height)
+		miss := max(0, l.W-s.Width, l.H-s.Height)
 		if !l.Upright {
-			miss = min(miss, max(0, l.H-s.Width)+max(0, l.W-s.Height))
+			miss = min(miss, max(0, l.H-s.Width, l.W-s.Height))
 		}
 		if on.ID == "" || miss < over {
 			over, on = miss, s

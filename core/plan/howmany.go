@@ -22,7 +22,7 @@ type HowMany struct {
 }
 
 // past is how many numbers are tried beyond one that fails: more things may lie better than one fewer.
-const past = 5
+const past = 16
 
 // HowMany answers for the plan's things, in the size of its box, and says whether it came to the end before
 // its work was done up or its asker had left.
@@ -58,11 +58,12 @@ func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *styl
 	}
 	h.Thing = first.Things[0].Name
 	search := func(top int, holds func(*Plan) bool) (most int, more bool) {
-		return highest(top, func(n int) (bool, bool) {
+		return highest(top, func(n int) fate {
 			if ctx.Err() != nil || !left.spend(10+n) {
-				return false, false
+				return unknown
 			}
-			return holds(plan(n)), true
+			q := plan(n)
+			return q.fateOf(holds(q))
 		})
 	}
 	if h.Sized && first.Box != nil {
@@ -106,35 +107,73 @@ func (p *Plan) atMost() (n int) {
 	return min(n, contents.MostThings)
 }
 
-// highest finds the highest number that holds, at most so high: in leaps that double, then by halves, then
-// some numbers further on. An answer that is not sure, for want of work, ends it; more says so.
-func highest(top int, holds func(n int) (yes, sure bool)) (most int, more bool) {
-	fails := top + 1
-	for n := 1; n < fails; {
-		yes, sure := holds(n)
-		switch {
-		case !sure:
+// fate is what a number of things comes to: unknown for want of work, too few or somehow not, too many, or
+// a box that holds.
+type fate int
+
+const (
+	unknown fate = iota
+	fails
+	tooMany
+	holding
+)
+
+// fateOf tells too many from other failures: a piece is larger than its sheet, and more things make none smaller.
+func (p *Plan) fateOf(holds bool) fate {
+	switch {
+	case holds:
+		return holding
+	case p.large || len(p.Layout.TooBig) > 0:
+		return tooMany
+	}
+	return fails
+}
+
+// highest finds the highest number that holds, at most so high: from the lowest in leaps that double, then by
+// halves, then some numbers further on. An answer that is not sure, for want of work, ends it; more says so.
+func highest(top int, try func(n int) fate) (most int, more bool) {
+	most, more = lowest(top, try)
+	if most == 0 || more {
+		return most, more
+	}
+	above := top + 1
+	for n := min(2*most, top); n > most; {
+		switch try(n) {
+		case unknown:
 			return most, true
-		case yes:
+		case holding:
 			most = n
 		default:
-			fails = n
+			above = n
 		}
-		if n = min(2*most, top); 2*most >= fails || n == most {
-			n = most + (fails-most)/2
-		}
-		if n <= most {
-			break
+		if n = min(2*most, top); n >= above {
+			n = most + (above-most)/2
 		}
 	}
 	for n, until := most+1, most+past; n <= min(until, top); n++ {
-		yes, sure := holds(n)
-		if !sure {
+		switch try(n) {
+		case unknown:
 			return most, true
-		}
-		if yes {
+		case holding:
 			most, until = n, n+past
 		}
 	}
 	return most, false
+}
+
+// lowest is the lowest number that holds: one, mostly, but a few flat things may make no wall high enough, or only
+// one as high as they stand. After some it goes in leaps of an eighth.
+func lowest(top int, try func(n int) fate) (least int, more bool) {
+	const closely = 32
+	for n := 1; n <= top; n += 1 + max(0, n-closely)/8 {
+		switch got := try(n); {
+		case got == unknown:
+			return 0, true
+		case got == tooMany && n > closely:
+			return 0, false
+		case got == holding:
+			return n, false
+		}
+	}
+	return 0, false
 }

@@ -58,6 +58,7 @@ type Plan struct {
 	taken    *style.Dims    // what the style's card takes of a size, once it is known
 	remedies *budget        // of the search for Fixes
 	pick     *contents.Load // the arrangement that is wanted, laid out already
+	large    bool           // a piece is larger than every sheet
 }
 
 // OK says whether there is a box to show.

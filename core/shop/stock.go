@@ -122,6 +122,9 @@ func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
 	if t, ok := paper(text); ok {
 		return t, nil
 	}
+	if side, square := strings.CutSuffix(strings.ToLower(strings.TrimSpace(text)), " square"); square {
+		text = side + " x " + side
+	}
 	w, h, own, err := measure.ParsePair(text, unit)
 	if bare := err == nil && measure.Suffix(text) == ""; bare && min(w, h) < leastSheet && unit.Metric() {
 		w, h, own, err = measure.ParsePair(text, measure.Inches) // 8 1/2 x 11 is nothing in millimetres
@@ -140,9 +143,13 @@ func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
 		Width: w, Height: h}, nil
 }
 
-// paper finds a sheet of the A sizes by its name: each is half the one before, A0 being 841 by 1189 mm.
+// paper finds letter paper and a sheet of the A sizes by its name: each is half the one before, A0 being 841 by
+// 1189 mm.
 func paper(name string) (Sheet, bool) {
 	name = strings.ToUpper(strings.Join(strings.Fields(name), ""))
+	if name == "LETTER" {
+		return Shelf{Sheets: Sheets}.Sheet("8.5x11")
+	}
 	if len(name) != 2 || name[0] != 'A' || name[1] < '1' || name[1] > '6' {
 		return Sheet{}, false
 	}

@@ -68,7 +68,8 @@ func TestSheetsAsTyped(t *testing.T) {
 	const mm, in = measure.Millimetre, measure.Inch
 	for text, want := range map[string][2]Length{"30 x 30 cm": {300 * mm, 300 * mm}, "30×30cm": {300 * mm, 300 * mm},
 		"30 cm x 40 cm": {300 * mm, 400 * mm}, "30.5 by 30.5 cm": {305 * mm, 305 * mm}, "A5": {148 * mm, 210 * mm}, "a 6": {105 * mm, 148 * mm},
-		"A2": {420 * mm, 594 * mm}, "a4": {210 * mm, 297 * mm}, "12x12": {12 * in, 12 * in}, "12 in x 9": {12 * in, 9 * in},
+		"A2": {420 * mm, 594 * mm}, "a4": {210 * mm, 297 * mm}, "Letter": {17 * in / 2, 11 * in},
+		"30 cm square": {300 * mm, 300 * mm}, "12x12": {12 * in, 12 * in}, "12 in x 9": {12 * in, 9 * in},
 		"8 1/2 x 11": {17 * in / 2, 11 * in}, "300*400": {300 * mm, 400 * mm}, `5 1/2 x 8 1/2"`: {11 * in / 2, 17 * in / 2}} {
 		got, err := Default.AnySheet(text, measure.Millimetres)
 		if err != nil || got.Width != want[0] || got.Height != want[1] {
