@@ -101,7 +101,7 @@ func (f form) field(kind, path, label, help string) field {
 	out := field{Path: path, Label: label, Help: help, Kind: kind, Value: f.doc.Get(path)}
 	out.Kept = out.Value
 	for _, pr := range f.report.Problems {
-		if f.same(pr.Field, path) {
+		if out.Problem == nil && f.same(pr.Field, path) {
 			out.Problem = &pr
 		}
 	}

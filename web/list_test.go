@@ -60,6 +60,19 @@ func TestUnitsAsked(t *testing.T) {
 	if got := a.head(id).Brief.Contents[0].Length; got != "3 1/4 in" {
 		t.Errorf("made inches it is %q", got)
 	}
+	small := brief.New("mm") // 3.25 mm make no box: whether it was inches is asked before all else
+	small.Contents, small.Size = nil, &brief.Size{Length: "3 1/4", Width: "90", Depth: "50"}
+	id = a.begin(small)
+	path = "/projects/" + id
+	page = a.get(path + "?stage=contents").Body.String()
+	asked, trouble := strings.Index(page, "is a fraction, and this box"), strings.Index(page, "The front of the base, less the card")
+	if said := strings.Count(page, "Yes, inches"); asked < 0 || trouble >= 0 && trouble < asked || said != 2 {
+		t.Errorf("a fraction that makes no box is asked about %d times, at %d, after what else is wrong, at %d", said, asked, trouble)
+	}
+	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:size.length")
+	if got := a.head(id).Brief.Size.Length; got != "3 1/4 in" {
+		t.Errorf("made inches it is %q", got)
+	}
 	for _, unit := range []string{"", "mm", "cm", "in"} {
 		a.typeInShop("habits.units", unit)
 		at, _, _ := strings.Cut(at(t, a.post("/projects")), "?")

@@ -74,6 +74,7 @@ func (s *Server) funcs() template.FuncMap {
 		"wordLink":  wordLink,
 		"wordMark":  wordMark,
 		"frac":      setFractions,
+		"presses":   presses,
 		"scoresOf":  scoresOf,
 		"dictText":  dictText,
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
@@ -85,6 +86,14 @@ func (s *Server) funcs() template.FuncMap {
 		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
 		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
 	}
+}
+
+// presses is what a button says that does what a remedy says.
+func presses(fix string) string {
+	if fix == "Inches?" {
+		return "Yes, inches"
+	}
+	return "Do that"
 }
 
 // fraction finds 15/16, with a slash or a fraction slash.

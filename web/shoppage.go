@@ -98,10 +98,9 @@ func shopRail(v shopView, st *shopState) (out []partLink) {
 		if p.ID == "tools" && st.Document.Tools == (brief.Tools{}) {
 			l.State, l.Why = "guessed", "not described yet: any mark is taken to be set directly"
 		}
-		for _, pr := range st.Report.Problems {
-			if strings.HasPrefix(pr.Field, owns[p.ID]) {
-				l.State, l.Why = "trouble", pr.Text
-			}
+		own := func(pr brief.Problem) bool { return strings.HasPrefix(pr.Field, owns[p.ID]) }
+		if at := slices.IndexFunc(st.Report.Problems, own); at >= 0 {
+			l.State, l.Why = "trouble", st.Report.Problems[at].Text
 		}
 		out = append(out, l)
 	}

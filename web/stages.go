@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"brevium/core/brief"
@@ -43,10 +44,8 @@ func rail(v view, b *brief.Brief, p *plan.Plan, w plan.Workshop) []stage {
 		if len(st.fields) > 0 && sameFields(b, &begun, st) {
 			st.State, st.Why = "guessed", "still as it was filled in for you"
 		}
-		for _, pr := range p.Problems {
-			if st.owns(pr.Field) {
-				st.State, st.Why = "trouble", pr.Text
-			}
+		if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
+			st.State, st.Why = "trouble", p.Problems[at].Text
 		}
 		switch {
 		case st.ID == "contents" && fresh(b):

@@ -17,6 +17,7 @@ const mostChanges = 12
 // may lie another way, often want a second change after the first: then one
 // remedy makes them all, and says so; where no end is found, none is offered.
 func (p *Plan) mends(w Workshop) {
+	defer p.asksInches()
 	given := slices.Clone(p.Problems)
 	for i := range p.Problems {
 		pr := &p.Problems[i]
@@ -31,6 +32,22 @@ func (p *Plan) mends(w Workshop) {
 			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+p.changes(set)+"."
 		}
 	}
+}
+
+// asksInches puts a fraction that was typed into a metric box before every other trouble, where there is no plan:
+// it is the likeliest reason.
+func (p *Plan) asksInches() {
+	if p.OK() {
+		return
+	}
+	var asks []brief.Problem
+	p.Warnings = slices.DeleteFunc(p.Warnings, func(w brief.Warning) bool {
+		if w.Code == "inches" {
+			asks = append(asks, brief.Problem{Field: slices.Collect(maps.Keys(w.Set))[0], Text: w.Text, Fix: w.Fix, Set: w.Set})
+		}
+		return w.Code == "inches"
+	})
+	p.Problems = append(asks, p.Problems...)
 }
 
 // comesOff reports whether there is a plan with a remedy, its sheets taken into account, but for problems that
