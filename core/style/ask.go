@@ -57,7 +57,11 @@ func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
 	}
 	lo, hi := least.At.Up(j.Mark()), most.At.Down(j.Mark())
 	typed, asked := j.Answers.Length[id]
-	if lo > hi && (asked || least.At == most.At) { // between two marks of the tools, but typed or given with the size
+	if half := j.Mark() / 2; lo > hi { // the middle of two marks can still be found
+		lo, hi = least.At.Up(half), most.At.Down(half)
+	}
+	// Between two marks there may be what is typed, given with the size, or punched.
+	if lo > hi && (asked || least.At == most.At || punched[id] != "") {
 		lo, hi = least.At, most.At
 	}
 	switch {
