@@ -6,9 +6,10 @@ import "sync/atomic"
 // can make one long. It counts what is built, not time, so the same document
 // gets the same answer on any machine.
 const (
-	compared = 5000  // by Compare, in things placed and pieces cut
-	counted  = 40000 // by HowMany, likewise
-	remedied = 4000  // by the search for what makes a piece fit its sheet
+	compared    = 5000  // by Compare, in things placed and pieces cut
+	counted     = 40000 // by HowMany, likewise, for all kinds of thing together
+	countedEach = 20000 // but for each so much at least
+	remedied    = 4000  // by the search for what makes a piece fit its sheet
 )
 
 type budget struct{ left atomic.Int64 }

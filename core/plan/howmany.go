@@ -2,6 +2,7 @@ package plan
 
 import (
 	"context"
+	"slices"
 	"strconv"
 
 	"brevium/core/brief"
@@ -30,9 +31,13 @@ func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bo
 	b := p.Brief.Clone()
 	b.Size = sizeOf(p.Box.Size, p.Units)
 	out = make([]HowMany, len(p.Load.Things))
-	left := work(counted)
-	together(ctx, len(out), func(i int) { out[i] = most(ctx, b, w, i, p.taken, left) })
-	return out, ctx.Err() == nil && !left.over()
+	short := make([]bool, len(out))
+	together(ctx, len(out), func(i int) { // each has work of its own: who is first takes nothing from the others
+		left := work(max(countedEach, counted/len(out)))
+		out[i] = most(ctx, b, w, i, p.taken, left)
+		short[i] = left.over()
+	})
+	return out, ctx.Err() == nil && !slices.Contains(short, true)
 }
 
 // Most answers for one kind of thing of a brief, in its own size where it has one.
