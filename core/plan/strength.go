@@ -11,6 +11,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/strength"
@@ -69,7 +70,7 @@ func (p *Plan) carries() (out []Carry) {
 	if b.Above == fold.Flat && p.LoadAbove > 0 {
 		var panels []strength.Panel
 		for _, w := range walls {
-			panels = append(panels, p.panel(w, first, ""))
+			panels = append(panels, p.wall(w, first))
 		}
 		limit = strength.Stands(panels...)
 		add("stack", "the walls bear what stands on them", p.LoadAbove, limit,
@@ -101,7 +102,7 @@ func (p *Plan) wallsHold(walls []assembly.Side, first *sheet.Piece) (open, close
 	banded := !slices.ContainsFunc(walls, func(w assembly.Side) bool { return w.Band == nil })
 	var helpers []string
 	for _, w := range walls {
-		panel := p.panel(w, first, "")
+		panel := p.wall(w, first)
 		free := strength.Wall(panel, false)
 		helped := strength.Wall(panel, w.Holder != "")
 		if w.Holder != "" && w.Holder != first.Name {
@@ -119,6 +120,16 @@ func (p *Plan) wallsHold(walls []assembly.Side, first *sheet.Piece) (open, close
 		holder = words.List(slices.Compact(helpers))
 	}
 	return open, closed, holder
+}
+
+// wall is a wall as one panel, with the layers that are only said to lie on it, as far as none are planned there.
+func (p *Plan) wall(side assembly.Side, first *sheet.Piece) strength.Panel {
+	out := p.panel(side, first, "")
+	if more := measure.Length(p.Outside)*p.Layer.Caliper - p.skin; more > 0 {
+		said := strength.Card{T: more.MM(), GSM: float64(p.Layer.GSM) * float64(more) / float64(p.Layer.Caliper)}
+		out.Card = strength.Glued(out.Card, said)
+	}
+	return out
 }
 
 func weight(grams float64) string {

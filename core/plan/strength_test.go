@@ -65,6 +65,7 @@ func TestWhatIsGluedBears(t *testing.T) {
 		{"walls", []string{"box.style", "woven-basket"}, nil, layers, ""},
 		{"floor", nil, nil, layers, ""},
 		{"walls", nil, nil, layers, "lid"},
+		{"walls", []string{"box.options.lid", "none"}, []string{"dress.outside", "1"}, nil, ""},
 		{"walls", nil, nil, liners, "lid"},
 		{"floor", nil, nil, liners, ""},
 		{"floor", []string{"box.style", "sleeve-drawer"}, []string{"box.style", "wrap-cover"}, nil, ""},
