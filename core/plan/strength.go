@@ -3,19 +3,15 @@ package plan
 import (
 	"cmp"
 	"fmt"
-	"maps"
 	"math"
 	"slices"
-	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
-	"brevium/core/shop"
 	"brevium/core/strength"
-	"brevium/core/style"
 	"brevium/core/words"
 )
 
@@ -198,108 +194,6 @@ func (p *Plan) warnStrength(w Workshop) {
 		}
 		p.Warn(brief.Warning{Code: "weak-" + c.Code, Text: c.Text + " That is a guide: damp card and poor glue bear less.", Fix: fix, Set: set})
 	}
-}
-
-// strengthen tries what makes a box bear more, and keeps what does, the least card
-// first: of each way the least of it that helps or, where no one way does, the most
-// of two together.
-func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
-	type helps struct {
-		Fix
-		card float64
-	}
-	var all []helps
-	try := func(f Fix) bool {
-		if !p.affords(2) {
-			return false
-		}
-		q := build(Read(p.with(f.Set), w), w, shown, nil)
-		if !q.Holds() {
-			return false
-		}
-		q.LoadAbove = p.LoadAbove
-		if slices.ContainsFunc(q.carries(), func(c Carry) bool { return c.Code == code && !c.Holds }) {
-			return false
-		}
-		all = append(all, helps{f, q.grams()})
-		return true
-	}
-	ways := p.stronger(w, code)
-	for _, way := range ways {
-		for _, f := range way {
-			if try(f) {
-				break
-			}
-		}
-	}
-	for i := 0; len(all) == 0 && i < len(ways); i++ {
-		for _, other := range ways[i+1:] {
-			try(both(ways[i][len(ways[i])-1], other[len(other)-1]))
-		}
-	}
-	slices.SortStableFunc(all, func(a, b helps) int { return cmp.Compare(a.card, b.card) })
-	for _, h := range all {
-		out = append(out, h.Fix)
-	}
-	return out
-}
-
-// both is two changes made together.
-func both(a, b Fix) Fix {
-	out := Fix{strings.TrimSuffix(a.Text, ".") + ", and " + words.Small(b.Text), maps.Clone(a.Set)}
-	maps.Copy(out.Set, b.Set)
-	return out
-}
-
-// stronger lists the ways there are to make this box bear more, each from the least of
-// it to the most.
-func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
-	q, asks := p.Style.Ask("walls")
-	rolls := asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" })
-	if rolls && !p.Box.Parts[0].Piece.Has("rolled flap") {
-		ways = append(ways, []Fix{{"Roll its walls.", map[string]string{"box.options.walls": "rolled"}}})
-	}
-	if code == "floor" && p.Style.Tray {
-		var liners []Fix
-		for n := p.Floor + 1; n <= mostLayers; n++ {
-			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s glued on all over.", words.Count(n, "layer")),
-				map[string]string{"dress.floor": fmt.Sprint(n)}})
-		}
-		if len(liners) > 0 {
-			ways = append(ways, liners)
-		}
-	}
-	var cards []Fix
-	for _, c := range p.heavier(w) {
-		cards = append(cards, Fix{"Cut it from " + c.Title + ".", map[string]string{"card.stock": c.ID}})
-	}
-	if len(cards) > 0 {
-		ways = append(ways, cards)
-	}
-	if !p.KeepGrain && p.Card.Grain != "" {
-		ways = append(ways, []Fix{{"Lay every piece so that the grain runs as it should.", map[string]string{"card.grain": "keep"}}})
-	}
-	if code == "floor" && p.Kind != nil && p.Kind.ID == "none" && len(p.Things) > 0 && p.Style.Tray {
-		ways = append(ways, []Fix{{"Stand slotted dividers on the floor, stuck to the walls at their ends.",
-			map[string]string{"arrange.compartments": "slotted"}}})
-	}
-	return ways
-}
-
-// heavier lists the cards of the shop that are thicker than the box's, the thinnest
-// first.
-func (p *Plan) heavier(w Workshop) []shop.Card {
-	out := slices.DeleteFunc(w.Offered(), func(c shop.Card) bool { return c.Caliper <= p.Card.Caliper })
-	slices.SortStableFunc(out, func(a, b shop.Card) int { return cmp.Compare(a.Caliper, b.Caliper) })
-	return out
-}
-
-// grams is what the card of one box weighs, as it is cut.
-func (p *Plan) grams() (g float64) {
-	for _, piece := range p.Box.Pieces() {
-		g += piece.Width.MM() * piece.Height.MM() / 1e6 * float64(p.CardOf(piece.Stock).GSM*piece.Count)
-	}
-	return g
 }
 
 // Grain tells of each piece which way its grain should run, and whether it does on
