@@ -30,40 +30,113 @@ type corner struct {
 
 // settle gives the angle of each crease when faces are folded so far.
 func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) func(hanging) float64 {
-	twice := foldedTwice(p)
+	s := &settling{p: p, tree: tree, loops: loops, twice: foldedTwice(p)}
+	all := s.even(done)
+	if len(loops) > 0 && slices.ContainsFunc(tree, func(h hanging) bool { return moves(done(h.face.Name)) }) {
+		relax(corners(p, all))
+		if s.strays(all, done) {
+			all = s.nearer(all, s.back(done), done)
+		}
+	}
+	return func(h hanging) float64 { return all[pair(h.face, h.on)].angle }
+}
+
+// settling is a piece whose creases settle.
+type settling struct {
+	p           *sheet.Piece
+	tree, loops []hanging
+	twice       map[string]bool
+}
+
+type creases map[facePair]*crease
+
+func moves(done float64) bool { return done > 0 && done < 1 }
+
+// even gives each crease the angle it would have if it moved evenly.
+func (s *settling) even(done func(string) float64) creases {
 	part := func(name string, via float64) float64 {
 		d := done(name)
-		if via == 0 && twice[name] {
+		if via == 0 && s.twice[name] {
 			return max(0, 2*d-1)
 		}
 		return d
 	}
-	plain := func(h hanging) float64 {
+	all := creases{}
+	for _, h := range s.tree {
+		angle := AngleAt(h.edge.Line, part(h.face.Name, h.edge.Via))
 		if d := done(h.face.Name); d > 0.5 && d < 1 {
-			if deg, ok := p.OnItsWay(h.face.Name, h.on.Name, 2*d-1); ok {
-				return deg * math.Pi / 180
+			if deg, ok := s.p.OnItsWay(h.face.Name, h.on.Name, 2*d-1); ok {
+				angle = deg * math.Pi / 180
 			}
 		}
-		return AngleAt(h.edge.Line, part(h.face.Name, h.edge.Via))
+		all[pair(h.face, h.on)] = &crease{h.edge.Line, angle, moves(done(h.face.Name)) || moves(done(h.on.Name))}
 	}
-	moving := func(f *sheet.Face) bool { d := done(f.Name); return d > 0 && d < 1 }
-	if len(loops) == 0 || !slices.ContainsFunc(tree, func(h hanging) bool { return moving(h.face) }) {
-		return plain
-	}
-	all := map[facePair]*crease{}
-	for _, h := range tree {
-		all[pair(h.face, h.on)] = &crease{h.edge.Line, plain(h), moving(h.face) || moving(h.on)}
-	}
-	for _, l := range loops {
+	for _, l := range s.loops {
 		a, b := part(l.face.Name, l.edge.Via), part(l.on.Name, l.edge.Via)
 		d := min(a, b)
 		if l.edge.Via != 0 {
 			d = max(a, b)
 		}
-		all[pair(l.face, l.on)] = &crease{l.edge.Line, AngleAt(l.edge.Line, d), moving(l.face) || moving(l.on)}
+		all[pair(l.face, l.on)] = &crease{l.edge.Line, AngleAt(l.edge.Line, d), moves(done(l.face.Name)) || moves(done(l.on.Name))}
 	}
-	relax(corners(p, all))
-	return func(h hanging) float64 { return all[pair(h.face, h.on)].angle }
+	return all
+}
+
+// far is how far, in radians, a crease that settles well may be from where it would be if it
+// moved evenly.
+const far = 1
+
+// strays says whether the corners closed in another way than the piece folds: rolled up, say,
+// with its gussets flat.
+func (s *settling) strays(all creases, done func(string) float64) bool {
+	return s.astray(all, done) > far
+}
+
+// astray is how far, in radians, the crease that is farthest from moving evenly is from it.
+func (s *settling) astray(all creases, done func(string) float64) (worst float64) {
+	for at, even := range s.even(done) {
+		worst = max(worst, math.Abs(all[at].angle-even.angle))
+	}
+	return worst
+}
+
+// nearer is which of two ways to settle is nearer to moving evenly.
+func (s *settling) nearer(a, b creases, done func(string) float64) creases {
+	if s.astray(b, done) < s.astray(a, done) {
+		return b
+	}
+	return a
+}
+
+// back settles the piece from where it is folded, step by step backwards: each step begins where
+// the one before it settled.
+func (s *settling) back(done func(string) float64) creases {
+	const steps = 12
+	left := func(k int) func(string) float64 {
+		return func(name string) float64 {
+			d := done(name)
+			if !moves(d) {
+				return d
+			}
+			end := 1.0
+			if s.twice[name] && d <= 0.5 {
+				end = 0.5
+			}
+			return end + (d-end)*float64(k)/steps
+		}
+	}
+	before := s.even(left(0))
+	settled := before
+	for k := 1; k <= steps; k++ {
+		even := s.even(left(k))
+		now := creases{}
+		for at, c := range even {
+			now[at] = &crease{c.line, settled[at].angle + c.angle - before[at].angle, c.moves}
+		}
+		relax(corners(s.p, now))
+		before, settled = even, now
+	}
+	return settled
 }
 
 func foldedTwice(p *sheet.Piece) map[string]bool {
@@ -87,7 +160,7 @@ func pair(a, b *sheet.Face) facePair {
 }
 
 // corners lists the places inside the card that creases close round.
-func corners(p *sheet.Piece, all map[facePair]*crease) (out []corner) {
+func corners(p *sheet.Piece, all creases) (out []corner) {
 	at := map[sheet.Point]map[*crease]bool{}
 	rim := map[sheet.Point]bool{}
 	for _, f := range p.Kept() {
@@ -195,61 +268,4 @@ func (c corner) closure() (open Vec, axes []Vec) {
 		return twist.Times(angle / s), axes
 	}
 	return Vec{}, axes
-}
-
-// leastChange solves rows·d = miss for the shortest d, gently where rows
-// nearly depend on each other.
-func leastChange(rows [][]float64, miss []float64) []float64 {
-	n := len(rows)
-	m := make([][]float64, n)
-	for i := range rows {
-		m[i] = make([]float64, n+1)
-		for k := range rows {
-			for j := range rows[i] {
-				m[i][k] += rows[i][j] * rows[k][j]
-			}
-		}
-		m[i][i] += 1e-6
-		m[i][n] = miss[i]
-	}
-	y := eliminate(m)
-	var out []float64
-	if n > 0 {
-		out = make([]float64, len(rows[0]))
-	}
-	for j := range out {
-		for i := range rows {
-			out[j] += rows[i][j] * y[i]
-		}
-	}
-	return out
-}
-
-// eliminate solves a square system whose last column is its right side.
-func eliminate(m [][]float64) []float64 {
-	n := len(m)
-	for c := range n {
-		best := c
-		for r := c; r < n; r++ {
-			if math.Abs(m[r][c]) > math.Abs(m[best][c]) {
-				best = r
-			}
-		}
-		m[c], m[best] = m[best], m[c]
-		for r := c + 1; r < n; r++ {
-			by := m[r][c] / m[c][c]
-			for k := c; k <= n; k++ {
-				m[r][k] -= by * m[c][k]
-			}
-		}
-	}
-	y := make([]float64, n)
-	for r := n - 1; r >= 0; r-- {
-		y[r] = m[r][n]
-		for k := r + 1; k < n; k++ {
-			y[r] -= m[r][k] * y[k]
-		}
-		y[r] /= m[r][r]
-	}
-	return y
 }

@@ -108,28 +108,3 @@ func (s *solving) miss(angles []float64) (out []float64) {
 	}
 	return out
 }
-
-func length(v []float64) float64 {
-	sum := 0.0
-	for _, x := range v {
-		sum += x * x
-	}
-	return math.Sqrt(sum)
-}
-
-// leastSquares gives the change that brings slopes·change nearest to miss.
-func leastSquares(slopes [][]float64, miss []float64) []float64 {
-	n := len(slopes[0])
-	m := make([][]float64, n)
-	for i := range m {
-		m[i] = make([]float64, n+1)
-		for r, row := range slopes {
-			for k := range n {
-				m[i][k] += row[i] * row[k]
-			}
-			m[i][n] += row[i] * miss[r]
-		}
-		m[i][i] += 1e-9
-	}
-	return eliminate(m)
-}
