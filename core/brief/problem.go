@@ -55,8 +55,12 @@ func (r *Report) Problem(field, text, fix string, set ...string) {
 	r.Problems = append(r.Problems, p)
 }
 
-// Warn notes a warning.
-func (r *Report) Warn(w Warning) { r.Warnings = append(r.Warnings, w) }
+// Warn notes a warning, once.
+func (r *Report) Warn(w Warning) {
+	if !slices.ContainsFunc(r.Warnings, func(said Warning) bool { return said.Code == w.Code && said.Text == w.Text }) {
+		r.Warnings = append(r.Warnings, w)
+	}
+}
 
 // Say writes a length for a sentence, such as "5 3/4 in" or "about 89 mm".
 func (r *Report) Say(l measure.Length) string {

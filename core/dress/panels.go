@@ -101,7 +101,7 @@ func (k *work) panels() (out []*Panel) {
 func measured(millimetres float64) Length { return Length(math.Round(millimetres * float64(mm))) }
 
 // behind reports whether a face is stuck or tucked behind another, or has one stuck on its
-// outside. What only lies over a face that stays still leaves it a panel.
+// outside. What only lies over a part of a face that stays still leaves it a panel.
 func behind(p *sheet.Piece, face string) bool {
 	for i, g := range slices.Concat(p.Glues, p.Tucks) {
 		loose := i >= len(p.Glues) && !assembly.Opens(p, face)
@@ -130,13 +130,27 @@ func (k *work) covered() map[*fold.Placed]bool {
 		if part.Piece == nil || part.Piece.Part != sheet.Box {
 			continue
 		}
-		for _, f := range k.stand.Of(part.Name).Faces {
-			if k.pressed(f) {
+		body := k.stand.Of(part.Name)
+		for _, f := range body.Faces {
+			if k.pressed(f) || liesUnder(f, body) {
 				out[f] = true
 			}
 		}
 	}
 	return out
+}
+
+// liesUnder reports whether most of a face lies under others of its piece that are laid over it, if loosely.
+func liesUnder(f *fold.Placed, body *fold.Body) bool {
+	hidden := 0.0
+	for _, g := range body.Piece.Tucks {
+		if g.On == f.Name && g.Outside && g.Layers == 1 && !assembly.Opens(body.Piece, g.Face) {
+			if over := body.Find(g.Face); over != nil {
+				hidden += fold.Overlap(f, over)
+			}
+		}
+	}
+	return hidden > f.Area()/2
 }
 
 // hidesMost reports whether a face lies over more than half of another. What lies over less, as the end of a

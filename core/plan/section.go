@@ -10,6 +10,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -22,6 +23,7 @@ type Section struct {
 	Gap, Play    style.Length // on each side, and over the whole width
 	Verdict      string       // tight, loose, or ""
 	bulk         style.Length // of all that lies between the scores, both sides together
+	wraps        bool         // the outer one is a band
 }
 
 // Skin is one thickness in it.
@@ -70,7 +72,7 @@ func (p *Plan) sections() (out []Section) {
 		}
 		s.Skins = append(s.Skins, Skin{s.Outer + " wall", tOut.ID, "card", tOut.Caliper})
 		over := shop.Over{Inner: tIn.Caliper, Outer: tOut.Caliper, Layers: c.Layers, Outside: c.Skin}
-		s.bulk = over.Bulk()
+		s.bulk, s.wraps = over.Bulk(), outer.Piece.Part == sheet.Band
 		if s.Play = p.Box.Clearance - s.bulk; face == "" {
 			s.Play = p.measuredPlay(c, tOut.Caliper, s.Play)
 		}
@@ -172,7 +174,8 @@ func (p *Plan) warnFit() {
 		case "loose":
 			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
 				"about.", s.Outer, p.fine(s.Play)), Fix: "Line its walls with strips of card."}
-			if fit := p.snugger(s.bulk); fit != "" {
+			// In plain numbers a band leaves a mark, whatever the fit.
+			if fit := p.snugger(s.bulk); fit != "" && !(p.Plain && s.wraps) {
 				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), map[string]string{"tools.fit": fit}
 			}
 			p.Warn(w)

@@ -61,7 +61,8 @@ func (p *Piece) Notch(at Point, radius Length, inward Point) {
 		arc = append(arc, Point{at.X + along.X*u + inward.X*v, at.Y + along.Y*u + inward.Y*v})
 	}
 	for i, l := range p.labels {
-		if d := (Point{l.at.X - at.X, l.at.Y - at.Y}); math.Hypot(d.X.MM(), d.Y.MM()) <= radius.MM() {
+		d := Point{l.at.X - at.X, l.at.Y - at.Y}
+		if d.X*inward.X+d.Y*inward.Y >= 0 && math.Hypot(d.X.MM(), d.Y.MM()) <= radius.MM() {
 			deep := radius + radius/20
 			p.labels[i].at = Point{at.X + inward.X*deep, at.Y + inward.Y*deep}
 		}

@@ -112,8 +112,8 @@ func (j *Job) archedCover(d Dims, straight Length, foot [2]Length) (*sheet.Piece
 	t := j.T()
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
-	if j.Plain {
-		whole = (2*straight + halfRound(d.Length)).Up(j.Mark())
+	if j.Plain { // the card bends round the ends all the same: low sides must still lie before their tabs
+		whole = max(2*straight+halfRound(d.Length), 2*(straight-straight/25+t)+arc).Up(j.Mark())
 	}
 	side := (whole - arc) / 2
 	p := sheet.Grid("cover", sheet.Cols(foot[1], side, whole-2*side, side, foot[0]), sheet.Rows(d.Width),

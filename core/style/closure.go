@@ -156,16 +156,16 @@ func bandQuestions(when string) []Question {
 // glued out of sight below. It bends round the box and is larger by that, and a
 // little ease. The place says where the middle of what it goes round is.
 func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
-	t, step := j.As("band").T(), j.Mark()
+	t, card, step := j.As("band").T(), j.As(inner).T(), j.Mark()
 	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
 		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))
 	place := j.Measure("band-place", ((round.Length - wide) / 2).Down(step), Bound{},
 		most(round.Length-wide, "length", "further on it slips off the box"))
-	wrap := shop.Wrap{Card: j.T(), Own: t, Ease: j.Slack, Layers: 2 * max(j.Outside, j.Skin), Plain: j.Plain}
+	wrap := shop.Wrap{Card: card, Own: t, Ease: j.Slack, Layers: 2 * max(j.Outside, j.Skin), Plain: j.Plain}
 	d := wrap.Round(round.Width, step)
 	wrap.Layers = 2 * j.Skin
 	h := wrap.Round(round.Depth, step)
-	j.over["band"] = shop.Over{Inner: j.T(), Outer: t, Outside: j.Outside}
+	j.over["band"] = shop.Over{Inner: card, Outer: t, Outside: j.Outside}
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))
 	p := sheet.Loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t, false)
