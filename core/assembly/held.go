@@ -241,13 +241,14 @@ func (b *Box) forgotten(s Standing) (faults []string) {
 			if apart(a, c) {
 				continue
 			}
+			rounded := (a.Piece.Rounded + c.Piece.Rounded).MM() // glue draws together what the marks leave between
 			for _, p := range a.Faces {
 				for _, q := range c.Faces {
 					if math.Abs(p.In.Dot(q.In)) < 0.999 {
 						continue
 					}
 					off, t := math.Abs(p.Poly[0].Sub(q.Poly[0]).Dot(q.In)), (a.T+c.T)/2
-					if off < 0.8*t || off > 1.2*t || free(p, q) || free(q, p) || known(p, q) ||
+					if off < 0.8*t || off > 1.2*t+rounded || free(p, q) || free(q, p) || known(p, q) ||
 						fold.Overlap(p, q) < 0.7*min(p.Area(), q.Area()) {
 						continue
 					}

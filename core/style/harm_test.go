@@ -182,7 +182,7 @@ func (s *spoiler) faces(part *assembly.Part) {
 			continue
 		}
 		bad := recut(p, stay, same)
-		for _, q := range bad.Faces {
+		for _, q := range slices.Concat(bad.Faces, bad.Facetted().Faces) {
 			if q.Name == f.Name {
 				q.Waste = true
 			}
