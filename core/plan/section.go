@@ -146,11 +146,15 @@ func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Le
 	for _, g := range fold.Clearances(outer, inner) {
 		gap[g.Side] = g.Walls
 	}
-	for _, pair := range [][2]string{{"left", "right"}, {"front", "back"}} {
+	for _, pair := range [][2]string{{"left", "right"}, {"front", "back"}, {"below", "above"}} {
 		a, okA := gap[pair[0]]
 		b, okB := gap[pair[1]]
 		if okA && okB && slices.Contains(c.Sides, pair[0]) && slices.Contains(c.Sides, pair[1]) {
-			return measure.FromMM(a+b).Near(measure.Millimetre/100_000) - 2*c.Skin - 2*t*style.Length(c.Layers)
+			skin := c.Skin
+			if pair[0] == "below" { // what is only counted lies on walls
+				skin = p.skin
+			}
+			return measure.FromMM(a+b).Near(measure.Millimetre/100_000) - 2*skin - 2*t*style.Length(c.Layers)
 		}
 	}
 	return reckoned
