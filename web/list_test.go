@@ -27,14 +27,16 @@ func TestWrongList(t *testing.T) {
 		}
 		return w.Body.String()
 	}
-	if page := a.get(path + "?stage=box").Body.String(); strings.Contains(page, "in this list looks wrong") || !strings.Contains(page, "Proved:") {
+	if page := a.get(path + "?stage=box").Body.String(); strings.Contains(page, "in this list looks wrong") ||
+		!strings.Contains(page, "Proved:") {
 		t.Error("a list that is right is doubted, or not proved")
 	}
 	page := change("box.pieces.0.across", "90, 130, 222, 260")
 	if !strings.Contains(page, "the score across at 222 mm should be at 220 mm") {
 		t.Errorf("not told which number is wrong")
 	}
-	if page = change("box.pieces.0.across", "90, 130, 220"); strings.Contains(page, "Proved:") || strings.Contains(page, "last plan that worked") {
+	if page = change("box.pieces.0.across", "90, 130, 220"); strings.Contains(page, "Proved:") ||
+		strings.Contains(page, "last plan that worked") {
 		t.Error("a list that can't be shows an older plan")
 	}
 	if !strings.Contains(page, "a score across is missing at 260 mm") {
@@ -52,8 +54,10 @@ func TestUnitsAsked(t *testing.T) {
 	b := brief.New("mm")
 	id := a.begin(b)
 	path := "/projects/" + id
-	page := a.post(path+"/change?stage=contents", "base", a.headID(id), "contents.0.length", "3 1/4", "was.contents.0.length", "115 mm").Body.String()
-	if !strings.Contains(page, "is a fraction, and this box is in millimetres") || !strings.Contains(page, `value="mend:contents.0.length"`) {
+	page := a.post(path+"/change?stage=contents", "base", a.headID(id), "contents.0.length", "3 1/4",
+		"was.contents.0.length", "115 mm").Body.String()
+	if !strings.Contains(page, "is a fraction, and this box is in millimetres") ||
+		!strings.Contains(page, `value="mend:contents.0.length"`) {
 		t.Error("a fraction in millimetres is not asked about")
 	}
 	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:contents.0.length")

@@ -52,7 +52,8 @@ func planned(j plan.Job) (out []record.Planned) {
 }
 
 func sizeSaid(show func(measure.Length) measure.Shown, d style.Dims) string {
-	return fmt.Sprintf("%s × %s × %s", plainly(show(d.Length).Text), plainly(show(d.Width).Text), plainly(show(d.Depth).Text+" "+string(show(d.Depth).Unit)))
+	l, w, h := show(d.Length), show(d.Width), show(d.Depth)
+	return fmt.Sprintf("%s × %s × %s", plainly(l.Text), plainly(w.Text), plainly(h.Text+" "+string(h.Unit)))
 }
 
 // scoresSaid lists the scores of a piece one way.

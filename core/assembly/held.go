@@ -241,7 +241,7 @@ func (b *Box) forgotten(s Standing) (faults []string) {
 			if apart(a, c) {
 				continue
 			}
-			rounded := (a.Piece.Rounded + c.Piece.Rounded).MM() // glue draws together what the marks leave between
+			rounded := (a.Piece.Rounded + c.Piece.Rounded).MM() // gluing closes a gap that rounding to marks left
 			for _, p := range a.Faces {
 				for _, q := range c.Faces {
 					if math.Abs(p.In.Dot(q.In)) < 0.999 {

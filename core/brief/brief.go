@@ -144,7 +144,7 @@ type Card struct {
 	Sheet  Text    `json:"sheet"` // or least: the one that needs least card
 	Stocks Options `json:"stocks,omitempty"`
 	Join   Flag    `json:"join,omitempty"`  // a piece too large is cut in two and joined
-	Grain  Text    `json:"grain,omitempty"` // keep: each piece lies so that the grain runs as it should
+	Grain  Text    `json:"grain,omitempty"` // keep: each piece lies so that the grain runs along its longer scores
 	Own    []Stock `json:"own,omitempty"`   // cards that the document itself describes
 }
 

@@ -140,7 +140,8 @@ func (k *work) covered() map[*fold.Placed]bool {
 	return out
 }
 
-// liesUnder reports whether most of a face lies under others of its piece that are laid over it, if loosely.
+// liesUnder reports whether loose faces of the same piece cover more than half of a face: what is stuck there
+// would not be seen, and would push them out.
 func liesUnder(f *fold.Placed, body *fold.Body) bool {
 	hidden := 0.0
 	for _, g := range body.Piece.Tucks {

@@ -34,14 +34,16 @@ func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) fu
 	all := s.even(done)
 	if len(loops) > 0 && slices.ContainsFunc(tree, func(h hanging) bool { return moves(done(h.face.Name)) }) {
 		relax(corners(p, all))
-		if s.strays(all, done) {
-			all = s.nearer(all, s.back(done), done)
+		if off := s.astray(all, done); off > far {
+			if again := s.back(done); s.astray(again, done) < off {
+				all = again
+			}
 		}
 	}
 	return func(h hanging) float64 { return all[pair(h.face, h.on)].angle }
 }
 
-// settling is a piece whose creases settle.
+// settling is a piece whose folding angles are looked for.
 type settling struct {
 	p           *sheet.Piece
 	tree, loops []hanging
@@ -52,7 +54,7 @@ type creases map[facePair]*crease
 
 func moves(done float64) bool { return done > 0 && done < 1 }
 
-// even gives each crease the angle it would have if it moved evenly.
+// even returns the angle of each crease if all of them turned at an even pace.
 func (s *settling) even(done func(string) float64) creases {
 	part := func(name string, via float64) float64 {
 		d := done(name)
@@ -82,17 +84,11 @@ func (s *settling) even(done func(string) float64) creases {
 	return all
 }
 
-// far is how far, in radians, a crease that settles well may be from where it would be if it
-// moved evenly.
+// far is the angle, in radians, between a crease and its even pace beyond which the corners have
+// probably closed in a way the piece never folds: rolled up, say, with its gussets flat.
 const far = 1
 
-// strays says whether the corners closed in another way than the piece folds: rolled up, say,
-// with its gussets flat.
-func (s *settling) strays(all creases, done func(string) float64) bool {
-	return s.astray(all, done) > far
-}
-
-// astray is how far, in radians, the crease that is farthest from moving evenly is from it.
+// astray returns the greatest angle, in radians, between a crease and its even pace.
 func (s *settling) astray(all creases, done func(string) float64) (worst float64) {
 	for at, even := range s.even(done) {
 		worst = max(worst, math.Abs(all[at].angle-even.angle))
@@ -100,16 +96,8 @@ func (s *settling) astray(all creases, done func(string) float64) (worst float64
 	return worst
 }
 
-// nearer is which of two ways to settle is nearer to moving evenly.
-func (s *settling) nearer(a, b creases, done func(string) float64) creases {
-	if s.astray(b, done) < s.astray(a, done) {
-		return b
-	}
-	return a
-}
-
-// back settles the piece from where it is folded, step by step backwards: each step begins where
-// the one before it settled.
+// back starts with the folded piece, whose angles are known, and unfolds it in small steps. Each
+// step starts from the angles of the one before, so the creases stay on the way the piece folds.
 func (s *settling) back(done func(string) float64) creases {
 	const steps = 12
 	left := func(k int) func(string) float64 {

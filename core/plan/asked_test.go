@@ -129,15 +129,15 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 		for _, step := range []string{"1/16 in", "1 mm", "0.5 mm"} {
 			for n := range fewer(1800) {
 				mark, unit, _ := strings.Cut(step, " ")
-				any := func() string { return fmt.Sprintf("%d %s", 20+r.IntN(30+n%3*40), unit) }
+				side := func() string { return fmt.Sprintf("%d %s", 20+r.IntN(30+n%3*40), unit) }
 				if mark == "1/16" {
-					any = func() string { return fmt.Sprintf("%d/16 in", 12+r.IntN(20+n%3*20)) }
+					side = func() string { return fmt.Sprintf("%d/16 in", 12+r.IntN(20+n%3*20)) }
 				}
-				l, w := any(), any()
+				l, w := side(), side()
 				if n%2 == 0 {
 					w = l // some styles are square
 				}
-				b := sized(l, w, any(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
+				b := sized(l, w, side(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
 				answer(&b, s, r.IntN(combinations(s)))
 				p := Make(b, Default)
 				if !p.OK() {

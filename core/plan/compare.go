@@ -159,9 +159,9 @@ func (p *Plan) row() Row {
 	case len(p.Layout.TooBig) > 0:
 		big := p.Layout.TooBig[0]
 		on := p.SheetOf(p.CardOf(big.Stock))
-		r.Why = fmt.Sprintf("Too large for %s: the %s, %s × %s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
+		r.Why = fmt.Sprintf("%s is too small for the %s, %s × %s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
 		if over, near := nearestSheet(big, []shop.Sheet{on}); over > 0 {
-			r.Why = fmt.Sprintf("%s too large for %s: the %s.", p.Say(over), near.Title, big.Name)
+			r.Why = fmt.Sprintf("%s is %s too small for the %s.", near.Title, p.Say(over), big.Name)
 		}
 	case !r.Proved:
 		for _, c := range p.Checks {

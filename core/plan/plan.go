@@ -183,11 +183,11 @@ func (p *Plan) checkSheets() {
 	check := fold.Check{Name: onItsSheet, Holds: true, Figure: p.SheetsSaid()}
 	for _, big := range p.Layout.TooBig {
 		check.Holds = false
-		check.Figure = fmt.Sprintf("too large for %s: the %s, %s × %s", p.SheetOf(p.CardOf(big.Stock)).Title, big.Name,
+		check.Figure = fmt.Sprintf("%s is too small for the %s, %s × %s", p.SheetOf(p.CardOf(big.Stock)).Title, big.Name,
 			p.Say(big.W), p.Say(big.H))
 		switch c := p.CardOf(big.Stock); {
 		case big.Across || big.Upright && !c.Directed():
-			check.Figure += ", with its grain as it should run"
+			check.Figure += ", with its grain along its longer scores"
 		case big.Upright:
 			check.Figure += ", with its pattern upright"
 		}

@@ -23,7 +23,7 @@ type Section struct {
 	Gap, Play    style.Length // on each side, and over the whole width
 	Verdict      string       // tight, loose, or ""
 	bulk         style.Length // of all that lies between the scores, both sides together
-	wraps        bool         // the outer one is a band
+	wraps        bool         // the outer one is a band: in plain numbers its size doesn't follow the fit
 }
 
 // Skin is one thickness in it.
@@ -151,7 +151,7 @@ func (p *Plan) measuredPlay(c assembly.Clear, t, reckoned style.Length) style.Le
 		b, okB := gap[pair[1]]
 		if okA && okB && slices.Contains(c.Sides, pair[0]) && slices.Contains(c.Sides, pair[1]) {
 			skin := c.Skin
-			if pair[0] == "below" { // what is only counted lies on walls
+			if pair[0] == "below" { // layers that are only counted lie on the walls, not above or below
 				skin = p.skin
 			}
 			return measure.FromMM(a+b).Near(measure.Millimetre/100_000) - 2*skin - 2*t*style.Length(c.Layers)
@@ -178,7 +178,6 @@ func (p *Plan) warnFit() {
 		case "loose":
 			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
 				"about.", s.Outer, p.fine(s.Play)), Fix: "Line its walls with strips of card."}
-			// In plain numbers a band leaves a mark, whatever the fit.
 			if fit := p.snugger(s.bulk); fit != "" && !(p.Plain && s.wraps) {
 				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), map[string]string{"tools.fit": fit}
 			}

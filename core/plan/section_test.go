@@ -161,7 +161,7 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 			}
 		}
 	}
-	for _, kind := range []string{"Roll", "Line", "Cut", "Stand"} {
+	for _, kind := range []string{"Roll", "Line", "Cut", "Put"} {
 		if tried[kind] == 0 {
 			t.Errorf("never offered: %s (%v)", kind, tried)
 		}

@@ -60,7 +60,7 @@ func (q *Request) readCards(b brief.Brief, r *brief.Reader, w Workshop) {
 		q.Sheet = largest(comes)
 	} else if s, err := w.AnySheet(string(b.Card.Sheet), q.Units); err != nil {
 		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
-			"Choose one of those shown, or give its two sides, as “30 x 30 cm”.", "card.sheet", comes[0].ID)
+			"Choose one of the sheets shown, or type its two sides, like “30 x 30 cm”.", "card.sheet", comes[0].ID)
 	} else if q.Sheet = s; len(q.Card.Sheets) > 0 && !slices.ContainsFunc(comes, s.Same) {
 		r.Problem("card.sheet", fmt.Sprintf("%s does not come in %s.", q.Card.Title, s.Title),
 			"Choose one of the sheets it comes in.", "card.sheet", comes[0].ID)

@@ -74,7 +74,7 @@ func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
 	if code == "floor" && p.Style.Tray {
 		var liners []Fix
 		for n := p.Floor + 1; n <= mostLayers; n++ {
-			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s glued on all over.", words.Count(n, "layer")),
+			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s of card, glued all over.", words.Count(n, "layer")),
 				map[string]string{"dress.floor": fmt.Sprint(n)}})
 		}
 		if len(liners) > 0 {
@@ -89,10 +89,11 @@ func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
 		ways = append(ways, cards)
 	}
 	if !p.KeepGrain && p.Card.Grain != "" {
-		ways = append(ways, []Fix{{"Lay every piece so that the grain runs as it should.", map[string]string{"card.grain": "keep"}}})
+		ways = append(ways, []Fix{{"Turn each piece on the sheet so that the grain runs along its longer scores.",
+			map[string]string{"card.grain": "keep"}}})
 	}
 	if code == "floor" && p.Kind != nil && p.Kind.ID == "none" && len(p.Things) > 0 && p.Style.Tray {
-		ways = append(ways, []Fix{{"Stand slotted dividers on the floor, stuck to the walls at their ends.",
+		ways = append(ways, []Fix{{"Put slotted dividers in, and stick their ends to the walls.",
 			map[string]string{"arrange.compartments": "slotted"}}})
 	}
 	return ways

@@ -47,7 +47,8 @@ func TestTeaches(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("of %d lists %d are put right at first, %.1f %%; missed: %s", all, first, 100*float64(first)/float64(all), strings.Join(missed, "\n"))
+	t.Logf("of %d lists %d are put right at first, %.1f %%; missed: %s", all, first, 100*float64(first)/float64(all),
+		strings.Join(missed, "\n"))
 	if each < 500 || 100*first < 95*all {
 		t.Errorf("of %d lists (%d in all) only %d are put right", all, each, first)
 	}
@@ -56,9 +57,11 @@ func TestTeaches(t *testing.T) {
 // A lid cut without its clearance is one slip, though two numbers are off by it; and a button that only moves the
 // slip elsewhere is none.
 func TestTeachesBothWays(t *testing.T) {
-	b := listOf([7]string{"base", "tray", "9", "7 1/2", "2, 7", "2, 5 1/2", ""}, [7]string{"lid", "lid", "6 1/2", "5", "3/4 both", "3/4 both", ""})
+	b := listOf([7]string{"base", "tray", "9", "7 1/2", "2, 7", "2, 5 1/2", ""},
+		[7]string{"lid", "lid", "6 1/2", "5", "3/4 both", "3/4 both", ""})
 	got := Make(b, Default).Suspects(Default)
-	if len(got) == 0 || !strings.Contains(got[0].Text, "should be 6 9/16 in × 5 1/16 in") || !strings.Contains(got[0].Text, "the lid clears the base") {
+	if len(got) == 0 || !strings.Contains(got[0].Text, "should be 6 9/16 in × 5 1/16 in") ||
+		!strings.Contains(got[0].Text, "the lid clears the base") {
 		t.Fatalf("%+v", got)
 	}
 	for _, s := range got {

@@ -9,7 +9,8 @@ import (
 
 // What a question says of time and of how a box was found.
 
-const months = `jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?`
+const months = `jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|` +
+	`july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?`
 
 var (
 	aDay    = regexp.MustCompile(`\b(today|yesterday)\b`)

@@ -60,7 +60,7 @@ func (p *Piece) Notch(at Point, radius Length, inward Point) {
 		u, v := measure.FromMM(radius.MM()*c), measure.FromMM(radius.MM()*s)
 		arc = append(arc, Point{at.X + along.X*u + inward.X*v, at.Y + along.Y*u + inward.Y*v})
 	}
-	for i, l := range p.labels {
+	for i, l := range p.labels { // a name within the notch moves into the card that is left
 		d := Point{l.at.X - at.X, l.at.Y - at.Y}
 		if d.X*inward.X+d.Y*inward.Y >= 0 && math.Hypot(d.X.MM(), d.Y.MM()) <= radius.MM() {
 			deep := radius + radius/20

@@ -58,7 +58,7 @@ func buildBookWrap(j *Job) *Box {
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")
 	j.closer(b, d, border, spine)
-	j.note("round", "strap", "", round, "The strap is larger than the packet each way, or it would not slide.")
+	j.note("round", "strap", "", round, "The strap is larger than the packet each way, so that it slides.")
 	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick: the strap goes round it inside.")
 	return b
 }

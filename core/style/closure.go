@@ -174,5 +174,5 @@ func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
 	put := b.Add(p, at)
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("band", inner, "front", "back", "above", "below")
-	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, or it would not slide on.")
+	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, so that it slides on.")
 }

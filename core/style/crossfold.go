@@ -80,6 +80,6 @@ func buildCrossFold(j *Job) *Box {
 	b.Do("Close", "Tie the ribbon round the box if it has to travel.")
 	b.Cautions = append(b.Cautions, assembly.RibbonCare, "The left and the right box lie on their sides when all is closed: press their "+
 		"lids well home.")
-	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, or it would not go on.")
+	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, so that it goes on.")
 	return b
 }

@@ -50,7 +50,7 @@ func buildGableCap(j *Job) *Box {
 	b.Needs("brad", 1, 0, "a ribbon or a brad for the ridge, if it should open again")
 	b.DoFlat("cap", "Decide now whether the ridge should open again. "+
 		"If so, pierce its strips for a ribbon or a brad, and don't stick them.")
-	j.note("clearance", "cap", "", c, "The cap is larger than the tray, or it would not slip over it.")
+	j.note("clearance", "cap", "", c, "The cap is larger than the tray, so that it slips over it.")
 	return b
 }
 

@@ -31,7 +31,7 @@ var sleeveDrawer = &Style{
 
 func buildSleeveDrawer(j *Job) *Box {
 	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
-	says := fmt.Sprintf("The sleeve is %s larger than the drawer each way, or it would not slide.", j.Say(c))
+	says := fmt.Sprintf("The sleeve is %s larger than the drawer each way, so that it slides.", j.Say(c))
 	drawer, sleeve := size, size
 	if j.Is("clearance", "trim-drawer") {
 		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c
@@ -47,7 +47,8 @@ func buildSleeveDrawer(j *Job) *Box {
 			"the end.")
 	}
 	flush := sleeve.Length
-	sleeve.Length = j.Measure("sleeve-length", flush, Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"},
+	sleeve.Length = j.Measure("sleeve-length", flush,
+		Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"},
 		Free)
 	longer := sleeve.Length - flush // past the drawer: at both ends, or all at the open one
 	p := j.As("drawer").tray("drawer", "bottom", drawer, walls)

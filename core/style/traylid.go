@@ -45,7 +45,7 @@ func buildTrayLid(j *Job) *Box {
 		lower = c / 2
 	}
 	base, lid := size, dims(size.Length, size.Width, j.As("lid").lidWall(size.Depth, size.Depth, lower, over)-lower)
-	says := fmt.Sprintf("The lid is %s larger than the base, or it would not go on.", j.Say(c))
+	says := fmt.Sprintf("The lid is %s larger than the base, so that it goes on.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
 		says += j.noSmaller("base")
