@@ -183,7 +183,7 @@ func TestBoardNumbers(t *testing.T) {
 			if !p.OK() {
 				continue
 			}
-			for _, card := range p.Cards {
+			for _, card := range p.Guide.Cards {
 				for i := range card.Turns {
 					apart(t, fmt.Sprintf("%s, %s, turn %d", style.ID, card.Piece, i), Board(p, card, i), 0.5, 1)
 				}

@@ -41,7 +41,7 @@ func TestPicturesAreSound(t *testing.T) {
 	p := made(t, "5 in", "3 1/2 in", "2 in", "in", "name", `<b>"&`)
 	pictures := map[string]string{
 		"flat": Flat(p, "", 690, 560, nil), "one": Flat(p, "lid", 690, 560, nil), "sheets": Sheets(p, 690, 560, 4),
-		"board":  Board(p, p.Cards[0], 1),
+		"board":  Board(p, p.Guide.Cards[0], 1),
 		"closed": Folded(p, assembly.Closed, DefaultView, 300, 200),
 		"half":   Folded(p, assembly.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
 	}
@@ -112,7 +112,7 @@ func TestAboveTellsTheRoom(t *testing.T) {
 func TestFlatTellsEveryNumber(t *testing.T) {
 	p := made(t, "127 mm", "89 mm", "50 mm", "mm", "box.options.lid-height", "20 mm")
 	svg := Flat(p, "", 690, 560, nil)
-	for _, c := range p.Cards {
+	for _, c := range p.Guide.Cards {
 		for _, turn := range c.Turns {
 			for i, line := range turn.Lines {
 				piece := p.Box.Piece(c.Piece)

@@ -33,10 +33,10 @@ func TestSectionToScale(t *testing.T) {
 		b.Set("box.options.lid-walls", []string{"single", "rolled", "pinwheel"}[r.IntN(3)])
 		b.Set("box.options.walls", []string{"single", "rolled"}[r.IntN(2)])
 		p := plan.Make(b, plan.Default)
-		if !p.OK() || len(p.Sections) != 1 {
-			t.Fatalf("%v %d sections", p.Problems, len(p.Sections))
+		if !p.OK() || len(plan.Sections(p)) != 1 {
+			t.Fatalf("%v %d sections", p.Problems, len(plan.Sections(p)))
 		}
-		s := p.Sections[0]
+		s := plan.Sections(p)[0]
 		svg := Section(p, s, 690, 330)
 		if err := xml.Unmarshal([]byte(svg), new(any)); err != nil {
 			t.Fatal(err)

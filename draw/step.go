@@ -25,7 +25,7 @@ func Step(j plan.Job, f bench.Frame, w, h float64) string {
 		}
 		return ""
 	case bench.OnBoard:
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			if c.Piece == f.Piece && f.N < len(c.Turns) {
 				return Board(p, c, f.N)
 			}
@@ -44,7 +44,7 @@ func Step(j plan.Job, f bench.Frame, w, h float64) string {
 
 // stepStanding draws what stands at that moment: only what is in hand, larger.
 func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) string {
-	a, c := p.Stands(f), &canvas{}
+	a, c := bench.Stands(p.Box, p.Card.Caliper, f), &canvas{}
 	light := func(b *fold.Body, face string) bool {
 		return b.Piece.Name == f.Piece && slices.Contains(f.Lit, face)
 	}
@@ -248,7 +248,7 @@ func (s stepPiece) cutsNow(c bench.Cuts) {
 
 // glue draws the faces that are stuck from this side, and the dots of glue on them.
 func (s stepPiece) glue() {
-	for _, g := range s.p.Spreads(s.piece) {
+	for _, g := range s.p.Glue().Spreads(s.piece) {
 		f := s.piece.Face(g.Face)
 		if g.Outside != s.outside || f == nil {
 			continue

@@ -62,7 +62,7 @@ func TestBoardFromTheRight(t *testing.T) {
 	w := plan.Default
 	w.Tools.FromRight = true
 	right := plan.Make(all[0], w)
-	a, b := draw.Board(left, left.Cards[0], 0), draw.Board(right, right.Cards[0], 0)
+	a, b := draw.Board(left, left.Guide.Cards[0], 0), draw.Board(right, right.Guide.Cards[0], 0)
 	at := func(svg string) string {
 		_, x, _ := strings.Cut(svg, `class="fence" x="`)
 		x, _, _ = strings.Cut(x, `"`)

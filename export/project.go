@@ -146,7 +146,7 @@ func (p project) head() {
 
 func (p project) materials() {
 	p.heading(2, "Materials")
-	all := p.Plans[0].Supplies()
+	all := plan.Supplies(p.Plans[0])
 	if p.Set != nil {
 		all = p.Set.Supplies()
 	}
@@ -230,7 +230,7 @@ func (p project) cards() {
 	p.heading(2, "Score cards")
 	p.para("Inside face up. A length is measured from the edge against the fence.")
 	p.boxes(func(of *plan.Plan, name string) {
-		for _, c := range of.Cards {
+		for _, c := range of.Guide.Cards {
 			title := words.Capital(words.Plain(c.Piece))
 			if name != "" {
 				title = words.Capital(name) + ": " + words.Plain(c.Piece)
@@ -316,7 +316,7 @@ func (p project) glueMap() {
 	}
 	p.room(80) // with its first pictures
 	p.heading(2, "Glue map")
-	p.para(p.Plans[0].GlueMapSaid())
+	p.para(p.Plans[0].Glue().Said())
 	p.row(all, 3, 0.82)
 }
 

@@ -123,7 +123,7 @@ func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
 	for _, m := range piece.Marks {
 		out = append(out, Path{Kind: Mark, Points: []Point{at(m.At)}, Round: max(2*m.Radius.MM(), 2)})
 	}
-	for _, s := range p.Spreads(piece) {
+	for _, s := range p.Glue().Spreads(piece) {
 		kind := GlueIn
 		if s.Outside {
 			kind = GlueOut

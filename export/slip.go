@@ -70,7 +70,7 @@ func Slip(j plan.Job) ([]byte, error) {
 			title = words.Capital(name) + ": " + words.Small(title)
 		}
 		small(title + ", outside " + p.dims(of, of.Box.Outside) + ".")
-		for _, c := range of.Cards {
+		for _, c := range of.Guide.Cards {
 			p.y += 0.8
 			p.lines("H2", "text", "B", 7, words.Capital(words.Plain(c.Piece)))
 			small(strings.Join(c.Says, " "))

@@ -82,9 +82,9 @@ func (s *Server) job(c *echo.Context) (st *state, j plan.Job, ok bool, err error
 
 func (s *Server) jobCut(st *state) (plan.Job, bool) {
 	if st.Set == nil {
-		s.cutAsAsked(st.Plan, true)
+		st.cut(s.cutAsAsked(st.Plan, true))
 	} else if st.Set.Asked() {
-		st.Set.Take(s.solved(st.Set.Tasks()))
+		st.Set.Set = st.Set.Cut(s.solved(st.Set.Tasks()))
 	}
 	return jobOf(st)
 }

@@ -235,9 +235,26 @@ type corner struct {
 	Picture     template.HTML
 }
 
+// Sections are the corners of what goes over something.
+func (st *state) Sections() []plan.Section {
+	if st.Shown == nil {
+		return nil
+	}
+	return plan.Sections(st.Shown)
+}
+
+// Grains tells of each piece which way its grain runs.
+func (st *state) Grains() []plan.Grain { return plan.Grains(st.Shown) }
+
+// Left is what is left over.
+func (st *state) Left() []plan.Left { return plan.LeftOver(st.Shown) }
+
+// Supplies is what to lay out for the one box that is shown.
+func (st *state) Supplies() []string { return plan.Supplies(st.Shown) }
+
 // Corners draws every corner where something goes over something.
 func (st *state) Corners() (out []corner) {
-	for _, s := range st.Shown.Sections {
+	for _, s := range st.Sections() {
 		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict,
 			template.HTML(draw.Section(st.Shown, s, tableW, 330))})
 	}
@@ -312,7 +329,7 @@ func (s *Server) writeShop(_ context.Context, c changing) error {
 
 // Strength tells what a check of strength came to as parts of the bar it is drawn as.
 func (st *state) Strength() (out []carried) {
-	for _, c := range st.Shown.Carries {
+	for _, c := range plan.Carries(st.Shown) {
 		whole := max(c.Load, c.Limit, 1)
 		out = append(out, carried{c, 100 * c.Load / whole, 100 * c.Limit / whole})
 	}
@@ -329,7 +346,7 @@ func (st *state) Away(id string) bool { return st.House.Seen[id] }
 
 // Against says whether a piece lies against the grain on its sheet.
 func (st *state) Against() bool {
-	return slices.ContainsFunc(st.Shown.Grains(), func(g plan.Grain) bool { return !g.Runs })
+	return slices.ContainsFunc(st.Grains(), func(g plan.Grain) bool { return !g.Runs })
 }
 
 // moved tells what a change of card, layers, walls or fit did to the clearance.
@@ -339,12 +356,13 @@ func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
 		return ""
 	}
 	before := plan.Make(was, s.workshop())
-	if !before.OK() || len(now.Sections) == 0 || before.Box.Clearance == now.Box.Clearance {
+	corner := plan.Sections(now)
+	if !before.OK() || len(corner) == 0 || before.Box.Clearance == now.Box.Clearance {
 		return ""
 	}
 	by, way := now.Box.Clearance-before.Box.Clearance, "larger"
 	if by < 0 {
 		by, way = -by, "smaller"
 	}
-	return fmt.Sprintf("The %s is %s %s than it was before this change.", now.Sections[0].Outer, now.Say(by), way)
+	return fmt.Sprintf("The %s is %s %s than it was before this change.", corner[0].Outer, now.Say(by), way)
 }

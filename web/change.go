@@ -238,7 +238,7 @@ const mostFollowed = 8
 // followDress puts what dressed panels that another style has not where it may be.
 func (s *Server) followDress(b *brief.Brief) {
 	for range mostFollowed {
-		p := plan.Make(*b, s.workshop())
+		p := plan.Advised(*b, s.workshop())
 		i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool {
 			return strings.HasPrefix(pr.Field, "dress.") && len(pr.Set) > 0
 		})

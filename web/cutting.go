@@ -100,28 +100,27 @@ func (s *Server) solved(tasks []plan.Task) []plan.Found {
 
 // cutAsAsked lays a plan's sheets as its document asks. A deep search that was not made
 // yet is left to who looks on; the quick one stands in.
-func (s *Server) cutAsAsked(p *plan.Plan, whole bool) {
+func (s *Server) cutAsAsked(p *plan.Plan, whole bool) *plan.Plan {
 	if !p.Asked() {
-		return
+		return p
 	}
 	tasks := p.Tasks()
-	if found := s.cuttings.of(keyOf(tasks)); found != nil || whole {
-		p.Take(s.solved(tasks))
-		return
+	if found := s.cuttings.of(keyOf(tasks)); found == nil && !whole {
+		tasks = hurried(tasks)
 	}
-	p.Take(s.solved(hurried(tasks)))
+	return plan.CutAs(p, s.solved(tasks), s.workshop())
 }
 
 // cutSetAsAsked is that for a set, all its boxes together.
-func (s *Server) cutSetAsAsked(set *plan.Set) {
+func (s *Server) cutSetAsAsked(set *plan.Set) *plan.Set {
 	if !set.Asked() {
-		return
+		return set
 	}
-	if tasks := set.Tasks(); s.cuttings.of(keyOf(tasks)) != nil {
-		set.Take(s.solved(tasks))
-	} else {
-		set.Take(s.solved(hurried(tasks)))
+	tasks := set.Tasks()
+	if s.cuttings.of(keyOf(tasks)) == nil {
+		tasks = hurried(tasks)
 	}
+	return set.Cut(s.solved(tasks))
 }
 
 func hurried(tasks []plan.Task) []plan.Task  { return worked(tasks, least.Quick) }

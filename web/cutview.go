@@ -211,7 +211,7 @@ func (s *Server) waysToCut(c *echo.Context) error {
 			continue
 		}
 		found := s.solved(hurried(p.Tasks()))
-		p.Take(found)
+		p = plan.CutAs(p, found, s.workshop())
 		v := cutViewOf(p.Cuts, p.Step, false)
 		v.Proved = p.Proved()
 		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
@@ -240,5 +240,5 @@ func (s *Server) nearly(c *echo.Context) error {
 	defer done()
 	v := viewOf(c).opened(st)
 	return s.render(c, http.StatusOK, "nearly", map[string]any{"Title": "A hair less", "Part": "nearly", "S": st,
-		"Near": st.Plan.Nearly(s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+		"Near": plan.Nearly(st.Plan, s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
 }

@@ -17,7 +17,7 @@ import (
 func (s *Server) dressAs(_ context.Context, c changing) error {
 	bare := c.brief.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range plan.Make(bare, s.workshop()).LevelsOf(c.brief, s.workshop()) {
+	for _, l := range plan.LevelsOf(plan.Make(bare, s.workshop()), c.brief, s.workshop()) {
 		if l.ID == c.arg {
 			c.brief.Dress = l.Dress
 		}
@@ -134,7 +134,7 @@ func without[T any](c changing, list []T, id string, mark func(T) string) []T {
 // takeScheme tries another small scheme of cards.
 func (s *Server) takeScheme(_ context.Context, c changing) error {
 	n, err := strconv.Atoi(c.arg)
-	suits := plan.Make(c.brief, s.workshop()).Schemes(s.workshop())
+	suits := plan.Schemes(plan.Make(c.brief, s.workshop()), s.workshop())
 	if err == nil && n >= 0 && n < len(suits) {
 		c.brief.Dress.Scheme = suits[n].Scheme
 	}

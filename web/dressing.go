@@ -53,7 +53,7 @@ func (s *Server) dressing(f form, st *state) dressPage {
 		return page
 	}
 	w := s.workshop()
-	page.Levels, page.Suits, page.Left = st.Shown.Levels(w), st.Shown.Schemes(w), st.Shown.Left()
+	page.Levels, page.Suits, page.Left = plan.Levels(st.Shown, w), plan.Schemes(st.Shown, w), plan.LeftOver(st.Shown)
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels

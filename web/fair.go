@@ -104,7 +104,7 @@ func (f *fair) tasks() []plan.Task {
 	}
 	b := brief.Brief{Units: brief.Text(f.units), Sheets: f.Ask}
 	b.Tools.Step = brief.Text(f.Plans[0].Brief.Tools.Step)
-	return plan.Together(f.Plans, f.Names, plan.ReadCutting(b))
+	return plan.Together(plan.Tables(f.Plans), f.Names, plan.ReadCutting(b))
 }
 
 // alone is what they would take were each laid by itself.

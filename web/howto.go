@@ -106,7 +106,7 @@ func (s *Server) firstBox() []lesson {
 
 func (s *Server) scoreCard() []lesson {
 	p := s.sampler()
-	card := p.Cards[0]
+	card := p.Guide.Cards[0]
 	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece +
 		". A length is measured from the edge that lies against the fence."}, card.Says...),
 		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
@@ -118,7 +118,7 @@ func (s *Server) scoreCard() []lesson {
 		"Inside face up. Lay the named edge against the fence, score every length of that turn, then turn the piece as the card says.",
 		"Scores that are too far over come from the other side after a half turn: no mark in the middle needs to be found."},
 		boards})
-	for _, step := range p.Steps {
+	for _, step := range p.Guide.Steps {
 		if step.Title == "Cut" || step.Title == "Fold" {
 			out = append(out, lesson{step.Title, step.Says, nil})
 		}
@@ -137,7 +137,7 @@ func (s *Server) lidThatGoesOn() []lesson {
 		p := s.sampler("clearance", school.id, "size", "5 x 3 1/2 x 2")
 		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
 			"fit.", plainly(p.Step.Show(p.Box.Clearance).String()))}
-		for _, card := range p.Cards {
+		for _, card := range p.Guide.Cards {
 			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
 		}
 		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300, nil))}})

@@ -61,7 +61,7 @@ func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, er
 		r.Form, err = s.making(ctx, st)
 	}
 	r.Cards = s.workshop().Cards
-	r.Lid = st.Shown != nil && len(st.Shown.Sections) > 0
+	r.Lid = len(st.Sections()) > 0
 	return r, err
 }
 
@@ -209,7 +209,7 @@ func (s *Server) unkept(c *echo.Context, st *state, typed record.Making, why str
 
 // fitFound is what a making tells the shop of how the lid fitted, if anything, or why it can't.
 func fitFound(st *state, m record.Making) (*shop.Fit, string) {
-	if m.Fit == "" && m.Gap == "" || st.Shown == nil || len(st.Shown.Sections) == 0 {
+	if m.Fit == "" && m.Gap == "" || len(st.Sections()) == 0 {
 		return nil, ""
 	}
 	verdict := m.Fit

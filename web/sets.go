@@ -31,13 +31,10 @@ func (s *Server) make(b brief.Brief, box string) made { return s.makeIn(s.worksh
 // makeIn is make in a given workshop.
 func (s *Server) makeIn(w plan.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
-		p := plan.Make(b, w)
-		s.cutAsAsked(p, false)
-		return made{plan: p}
+		return made{plan: s.cutAsAsked(plan.Advised(b, w), false)}
 	}
 	n := max(0, b.Several.At(box))
-	set := plan.MakeSetFor(b, n, w)
-	s.cutSetAsAsked(set)
+	set := s.cutSetAsAsked(plan.MakeSetFor(b, n, w))
 	return made{set.Plans[n], set, n}
 }
 

@@ -163,11 +163,11 @@ func sharedBoxes(j plan.Job) (out []sharedBox) {
 		if len(j.Names) > 0 {
 			b.Name = j.Names[i]
 		}
-		cards, _ := p.InBoth()
+		cards := p.InBoth().Cards
 		for k, card := range cards {
 			piece := sharedPiece{Name: card.Piece, Says: card.Says}
-			for t := range p.Cards[k].Turns {
-				piece.Boards = append(piece.Boards, template.HTML(draw.Board(p, p.Cards[k], t)))
+			for t := range p.Guide.Cards[k].Turns {
+				piece.Boards = append(piece.Boards, template.HTML(draw.Board(p, p.Guide.Cards[k], t)))
 			}
 			b.Pieces = append(b.Pieces, piece)
 		}

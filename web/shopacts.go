@@ -214,14 +214,15 @@ func (s *Server) fitted(c *echo.Context) error {
 
 // fitOf is the record of a lid, or why there is none.
 func fitOf(st *state, verdict, gap string) (shop.Fit, string) {
-	p := st.Shown
-	if p == nil || len(p.Sections) == 0 {
+	corner := st.Sections()
+	if len(corner) == 0 {
 		return shop.Fit{}, "Nothing goes over this box, so there is no fit to record."
 	}
+	p := st.Shown
 	fit := shop.Fit{ID: newMark(), On: time.Now().Format(time.DateOnly),
 		Box:  brief.Text(words.Cut(string(st.Brief.Name), 80)),
 		Card: brief.Text(p.FitKey.Card), Walls: brief.Text(p.FitKey.Walls), Layers: brief.Whole(strconv.Itoa(p.FitKey.Layers)),
-		Usual: brief.Text(p.Usual.Exact("mm")), Had: brief.Text(p.Sections[0].Play.Exact("mm"))}
+		Usual: brief.Text(p.Usual.Exact("mm")), Had: brief.Text(corner[0].Play.Exact("mm"))}
 	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
 		l, err := shop.ParseCaliper(gap, measure.Millimetres)
 		if err != nil || l > 10*measure.Millimetre {

@@ -105,7 +105,7 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 		s.fates.note(st.ID, st.Plan.OK())
 	}
 	if st.Typed() {
-		st.Suspects = st.Plan.Suspects(s.workshop())
+		st.Suspects = plan.Suspects(st.Plan, s.workshop())
 	}
 	if st.Plan.OK() {
 		st.Shown = st.Plan
@@ -116,6 +116,14 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 	}
 	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID, box)
 	return err
+}
+
+// cut lays the sheets of what is shown as they are in a plan.
+func (st *state) cut(p *plan.Plan) {
+	if st.Shown == st.Plan {
+		st.Shown = p
+	}
+	st.Plan = p
 }
 
 // title tells the page from the others of the same box.

@@ -97,12 +97,11 @@ type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
 	House     plan.Workshop
-	Moved     string            // what a change of card, layers or walls did to the fit
-	Set       *shownSet         // the set it belongs to, if any
-	Suspects  []plan.Suspect    // of a list of scores: what may be wrong in it
-	Shown     *plan.Plan        // the last that worked; nil when none did
-	Cards     []bench.ScoreCard // of it, at the bench: in both units where the house has it so
-	Steps     []bench.Step
+	Moved     string         // what a change of card, layers or walls did to the fit
+	Set       *shownSet      // the set it belongs to, if any
+	Suspects  []plan.Suspect // of a list of scores: what may be wrong in it
+	Shown     *plan.Plan     // the last that worked; nil when none did
+	Guide     bench.Guide    // of it: in both units where the house has it so
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string         // what a button could not do, or did elsewhere
@@ -158,8 +157,8 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		data["Buys"] = shop.Shopping(plan.Needs(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "bench" && st.Shown != nil {
-		if st.Cards, st.Steps = st.Shown.Cards, st.Shown.Steps; s.second() {
-			st.Cards, st.Steps = st.Shown.InBoth()
+		if st.Guide = st.Shown.Guide; s.second() {
+			st.Guide = st.Shown.InBoth()
 		}
 		b, err := s.benchStage(c, st)
 		if err != nil {
@@ -314,11 +313,11 @@ func (s *Server) print(c *echo.Context) error {
 	}
 	prints := []printed{}
 	if st.Set == nil {
-		s.cutAsAsked(st.Plan, true)
+		st.cut(s.cutAsAsked(st.Plan, true))
 		prints = append(prints, printOf(st.Plan, true))
 	} else {
 		if st.Set.Asked() {
-			st.Set.Take(s.solved(st.Set.Tasks()))
+			st.Set.Set = st.Set.Cut(s.solved(st.Set.Tasks()))
 		}
 		for _, p := range st.Set.Plans {
 			prints = append(prints, printOf(p, false))
@@ -336,7 +335,7 @@ type lay struct {
 
 // Lays draws every turn of a piece on the scoring board.
 func (st *state) Lays(piece string) (out []lay) {
-	for _, step := range st.Steps {
+	for _, step := range st.Guide.Steps {
 		for _, f := range step.Frames {
 			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
 				out = append(out, lay{template.HTML(draw.Step(st.Shown.Job(), f, 0, 0)), f.Says})

@@ -134,19 +134,15 @@ func exportTo(ctx context.Context, b brief.Brief, as, out string, what export.Wh
 // jobOf plans a document, or all boxes of a set, cut as it asks for.
 func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
 	if b.Several == nil {
-		p := plan.Make(b, plan.Default)
+		p := plan.Advised(b, plan.Default)
 		if p.OK() {
-			p.CutAsAsked()
-			return p.Job(), nil
+			return plan.CutAsAsked(p, plan.Default).Job(), nil
 		}
 		return plan.Job{}, p.Problems
 	}
 	s := plan.MakeSet(b, plan.Default)
 	if s.OK() {
-		if s.Asked() {
-			s.CutAsAsked()
-		}
-		return s.Job(), nil
+		return s.CutAsAsked().Job(), nil
 	}
 	all := slices.Clone(s.Problems)
 	for _, p := range s.Plans {

@@ -186,7 +186,7 @@ func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) 
 	if len(plans) == 0 || len(s.Uncut) > 0 {
 		return s
 	}
-	tasks := plan.Together(plans, names, plan.Cutting{})
+	tasks := plan.Together(plan.Tables(plans), names, plan.Cutting{})
 	for i := range tasks {
 		tasks[i].Work = least.Hasty
 	}

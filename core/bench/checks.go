@@ -85,7 +85,7 @@ func (s Step) checked(w Work) Step {
 }
 
 func (w Work) piece(name string) *sheet.Piece {
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		if p.Name == name {
 			return p
 		}
@@ -96,7 +96,7 @@ func (w Work) piece(name string) *sheet.Piece {
 // closureFails helps with what is stuck on, and with what only goes through a mark.
 func (s *Step) closureFails(w Work) {
 	has := func(what string) bool {
-		return slices.ContainsFunc(w.Pieces, func(p *sheet.Piece) bool {
+		return slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool {
 			return slices.ContainsFunc(p.Marks, func(m sheet.Mark) bool { return m.What == what })
 		})
 	}
@@ -114,7 +114,7 @@ func (s *Step) closureFails(w Work) {
 
 func (s *Step) dryChecks(w Work) {
 	tabs := false
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		tabs = tabs || p.Has("tab")
 	}
 	s.Check = "The edges that should meet meet, all the way along."

@@ -35,7 +35,7 @@ func (w Work) finish() (out []Step) {
 	for _, title := range []string{FinishUnscored, FinishFlat, FinishUnstuck, FinishLast} {
 		s := Step{ID: "finish:" + title, Title: title}
 		dry := 0
-		for _, f := range w.Finishes {
+		for _, f := range w.Dressing.Finishes {
 			if f.Title != title {
 				continue
 			}
@@ -57,7 +57,7 @@ func (w Work) finish() (out []Step) {
 
 func (w Work) finishFrame(f Finish) Frame {
 	says := words.Capital(f.Says)
-	if n := len(w.Course); f.Title == FinishLast && n > 0 {
+	if n := len(w.course); f.Title == FinishLast && n > 0 {
 		return Frame{Says: says, Look: Standing, Piece: f.Piece, Lit: f.Faces, At: float64(n), Parts: w.shown(n), Late: true}
 	}
 	return Frame{Says: says, Look: Finished, Piece: f.Piece, Lit: f.Faces, Uncut: f.Title == FinishUnscored}

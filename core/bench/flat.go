@@ -14,7 +14,7 @@ import (
 
 // TrimSteps are the steps that cut sheets into pieces.
 func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {
-	out := Work{Sheets: all, Tools: tools, Say: say}.trimmed(nil)
+	out := Work{Cuts: all, Tools: tools, Say: say}.trimmed(nil)
 	for i := range out {
 		out[i] = out[i].checked(Work{})
 	}
@@ -23,7 +23,7 @@ func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {
 
 func (w Work) trim() []Step {
 	first := []string{fmt.Sprintf("Take %s. Cut out the pieces, following the numbers on the drawing of each sheet.", w.From)}
-	first = append(append(first, w.Tape.Across...), w.Spacers...)
+	first = append(append(first, w.tape.Across...), w.Spacers...)
 	if w.Tools.Scissors {
 		first = append(first, "Without a trimmer, mark each cut at both ends, join the marks with ruler and pencil, and cut along "+
 			"it with long strokes of the scissors.")
@@ -43,7 +43,7 @@ func (w Work) trim() []Step {
 }
 
 func (w Work) trimmed(first []string) (out []Step) {
-	for i, of := range w.Sheets {
+	for i, of := range w.Cuts {
 		s := Step{ID: fmt.Sprintf("trim:%d", of.N+1), Title: "Trim", Piece: fmt.Sprintf("sheet %d", of.N+1), Count: of.Alike,
 			Cautions: Take(bladeCare), Minutes: 0.5 * float64(len(of.Cuts)*of.Alike)}
 		if i == 0 {
@@ -125,8 +125,8 @@ func (w Work) burnish() Step {
 		press = "the back of a spoon"
 	}
 	s := Step{ID: "burnish", Title: "Fold and burnish", Says: append([]string{
-		"Fold along every score and press it sharp with " + press + ", with the outside on clean paper."}, w.Trims...)}
-	for _, p := range w.Pieces {
+		"Fold along every score and press it sharp with " + press + ", with the outside on clean paper."}, w.trims()...)}
+	for _, p := range w.pieces {
 		if len(p.Passes)+len(p.Slanted) > 0 && w.spare(p) == 0 {
 			s.Frames = append(s.Frames, Frame{Says: words.Capital(p.Name) + ": " + foldsOf(p), Look: Scored, Piece: p.Name,
 				Uncut: w.Burnish == "before"})
@@ -134,7 +134,7 @@ func (w Work) burnish() Step {
 		}
 	}
 	if len(s.Frames) == 0 {
-		s.Says = w.Trims
+		s.Says = w.trims()
 	}
 	return s
 }

@@ -15,12 +15,12 @@ import (
 // done: the first, and those put there.
 func (w Work) shown(n int) (parts []string) {
 	put := map[string]bool{}
-	for i, d := range w.Course {
+	for i, d := range w.course {
 		if len(d.Faces) == 0 && d.Part != "" && i >= n {
 			put[d.Part] = true // still to come
 		}
 	}
-	for _, d := range w.Course {
+	for _, d := range w.course {
 		if d.Part != "" && !put[d.Part] && !slices.Contains(parts, d.Part) {
 			parts = append(parts, d.Part)
 		}
@@ -30,7 +30,7 @@ func (w Work) shown(n int) (parts []string) {
 
 // moment is the box with what is done in one step of its course.
 func (w Work) moment(i int) Frame {
-	d := w.Course[i]
+	d := w.course[i]
 	f := Frame{Says: d.Says, Look: Standing, At: float64(i + 1), Parts: w.shown(i + 1), Lit: d.Faces}
 	if d.Piece != nil {
 		f.Piece = d.Piece.Name
@@ -41,7 +41,7 @@ func (w Work) moment(i int) Frame {
 // together puts the folded pieces in their places, each where it goes.
 func (w Work) together() Step {
 	s := Step{ID: "together", Title: "Put together"}
-	for i, d := range w.Course {
+	for i, d := range w.course {
 		if d.Does == "put" {
 			f := w.moment(i)
 			f.Empty = true
@@ -50,15 +50,15 @@ func (w Work) together() Step {
 			s.Minutes += 0.75 * float64(w.Copies)
 		}
 	}
-	more := append(w.errands(s.Title), w.Before...)
+	more := append(w.errands(s.Title), w.Dressing.Before...)
 	s.Says = append(s.Says, more...)
 	s.Minutes += 0.75 * float64(w.Copies*len(more))
-	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
+	if i := slices.IndexFunc(w.course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
 		for _, says := range more {
 			s.Frames = append(s.Frames, Frame{Says: says, Look: Standing, At: float64(i), Parts: w.shown(i), Empty: true})
 		}
 	}
-	if w.Joined && w.Sticks.ID != "tape" {
+	if w.joined() && w.Sticks.ID != "tape" {
 		s.Waits = []Wait{{"Hold each", w.Sticks.Press}}
 	}
 	return s
@@ -66,7 +66,7 @@ func (w Work) together() Step {
 
 // errands are what is done beside folding and sticking in the step of a title.
 func (w Work) errands(title string) (says []string) {
-	for _, e := range w.Errands {
+	for _, e := range w.Box.Errands {
 		if e.Title == title {
 			says = append(says, e.Says)
 		}
@@ -77,7 +77,7 @@ func (w Work) errands(title string) (says []string) {
 // fit tries what goes over something, before it is stuck.
 func (w Work) fit() Step {
 	s := Step{ID: "fit", Title: "Dry-fit"}
-	for _, l := range w.Lids {
+	for _, l := range w.lids {
 		if p := w.piece(l); p != nil && w.sticksNow(p) {
 			s.Says = append(s.Says, fmt.Sprintf("Fold the %s up without sticking it. Hold its corners and try it on: it should slide down by "+
 				"itself or with a light push. Only then stick it.", words.Plain(l)))
@@ -86,8 +86,8 @@ func (w Work) fit() Step {
 		}
 		s.Minutes += 0.25 * float64(w.Copies)
 	}
-	for i, d := range w.Course {
-		if d.Does == "close" && slices.Contains(w.Lids, d.Part) {
+	for i, d := range w.course {
+		if d.Does == "close" && slices.Contains(w.lids, d.Part) {
 			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("With the %s on, still empty.", words.Plain(d.Part)),
 				Look: Standing, At: float64(i + 1), Parts: w.shown(i + 1), Empty: true})
 		}
@@ -103,7 +103,7 @@ func (w Work) drying() Step {
 	}
 	s.Says = []string{"Let wet glue dry under a weight before filling."}
 	s.Waits = []Wait{{"Let it dry", w.Sticks.Dry}}
-	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
+	if i := slices.IndexFunc(w.course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
 		s.Frames = []Frame{{Says: s.Says[0], Look: Standing, At: float64(i), Parts: w.shown(i), Empty: true}}
 	}
 	return s
@@ -115,14 +115,14 @@ func (w Work) wet() bool {
 		return false
 	}
 	late := w.late()
-	return w.Joined && w.Sticks.ID != "both" || slices.ContainsFunc(w.Pieces, func(p *sheet.Piece) bool {
+	return w.joined() && w.Sticks.ID != "both" || slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool {
 		return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[p][g.Face] && !w.Sticks.Taped(p, g.Face) })
 	})
 }
 
 func (w Work) fill() Step {
 	holds := "tab"
-	if !w.Joined && !slices.ContainsFunc(w.Pieces, func(p *sheet.Piece) bool { return len(p.Glues) > 0 }) {
+	if !w.joined() && !slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool { return len(p.Glues) > 0 }) {
 		holds = "fold"
 	}
 	s := Step{ID: "fill", Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every " + holds + " holds."},
@@ -130,7 +130,7 @@ func (w Work) fill() Step {
 	if len(w.Contents) > 0 {
 		s.Says = []string{"When every " + holds + " holds, put in " + strings.Join(w.Contents, ", ") + "."}
 	}
-	if i := slices.IndexFunc(w.Course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
+	if i := slices.IndexFunc(w.course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
 		s.Frames = []Frame{w.moment(i)}
 	}
 	return s
@@ -140,7 +140,7 @@ func (w Work) fill() Step {
 func (w Work) close() Step {
 	s := Step{ID: "close", Title: "Close"}
 	n := 0
-	for i, d := range w.Course {
+	for i, d := range w.course {
 		if d.Does != "close" {
 			continue
 		}
@@ -151,18 +151,18 @@ func (w Work) close() Step {
 		}
 		s.Says, s.Frames = append(s.Says, f.Says), append(s.Frames, f)
 	}
-	says := append(w.errands(s.Title), w.Last...)
+	says := append(w.errands(s.Title), w.Dressing.Last...)
 	s.Says = append(s.Says, says...)
 	s.Minutes = 0.25 * float64(n+len(says)) * float64(w.Copies)
-	if n := len(w.Course); n > 0 {
+	if n := len(w.course); n > 0 {
 		for _, says := range w.errands(s.Title) {
 			s.Frames = append(s.Frames, Frame{Says: says, Look: Standing, At: float64(n), Parts: w.shown(n)})
 		}
 	}
-	if n := len(w.Course); len(w.Last) > 0 && n > 0 {
-		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Last, " "), Look: Standing, At: float64(n),
+	if n := len(w.course); len(w.Dressing.Last) > 0 && n > 0 {
+		s.Frames = append(s.Frames, Frame{Says: strings.Join(w.Dressing.Last, " "), Look: Standing, At: float64(n),
 			Parts: w.shown(n), Late: true})
-		if w.Busy {
+		if w.Dressing.Busy {
 			s.Says = append(s.Says, "A busy pattern hides the lap. On plain paper, put the lap at the back or below.")
 		}
 	}
@@ -195,7 +195,7 @@ func (w Work) peel(d Done) string {
 // late gives, of each piece, the faces that are stuck only when the box is filled.
 func (w Work) late() map[*sheet.Piece]map[string]bool {
 	out := map[*sheet.Piece]map[string]bool{}
-	for _, d := range w.Course {
+	for _, d := range w.course {
 		for _, g := range d.Glues {
 			if d.Does == "close" {
 				if out[d.Piece] == nil {

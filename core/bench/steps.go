@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/layout"
+	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -89,42 +90,98 @@ type Sheets struct {
 	Cuts     []layout.Step
 }
 
-// Work is what the steps are read from.
+// Work is what the bench is told from: a folded box, and how it is made here.
 type Work struct {
-	Pieces   []*sheet.Piece
+	Box      *assembly.Box
 	Cards    []ScoreCard
-	Sheets   []Sheets
-	Course   []Done
-	From     string // how many sheets of what
+	Cuts     []Sheets       // what is cut
+	Sheets   []layout.Sheet // as it lies there
+	From     string         // how many sheets of what
 	Sticks   Sticks
-	Tape     Tape
 	Tools    shop.Tools
 	Burnish  string   // before the cuts, or after
 	Spacers  []string // strips for the fence, and what they are cut from
 	Copies   int
-	Lids     []string // pieces that go over another, last
-	Joined   bool     // folded pieces are stuck to each other
-	Errands  []assembly.Errand
-	Sides    map[*sheet.Piece][]Side // where the marks of pieces are
-	Finishes []Finish
-	Inner    map[*sheet.Piece]map[string]bool // faces that are stuck to their piece by their insides
-	Layers   int                              // pieces that are stuck on while all is flat, of one box
-	Before   []string                         // what is put on before anything goes in
-	Trims    []string                         // what thick card wants trimmed by eye
-	Cautions []string                         // what is stuck on or tied round it asks for
-	Contents []string                         // what goes in, in words
-	Dress    []string                         // what is stuck on while all is flat
-	Layered  []string                         // the pieces it is stuck on
-	Last     []string                         // what goes on or round the closed box
-	Care     []string                         // what the contents ask for, said when they go in
-	Standing bool                             // layers go on when all stands
-	Deep     bool                             // deeper than fingers reach
-	Busy     bool                             // the paper that goes round it is printed
+	Dressing Dressing
+	Contents []string // what goes in, in words
+	Care     []string // what that asks for, said when it goes in
 	Say      func(Length) string
+
+	pieces []*sheet.Piece
+	course []Done
+	tape   Tape
+	lids   []string                         // pieces that go over another, last
+	sides  map[*sheet.Piece][]Side          // where the marks of pieces are
+	inner  map[*sheet.Piece]map[string]bool // faces that are stuck to their piece by their insides
 }
 
-// Steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.
-func Steps(w Work) (out []Step) {
+// Dressing is what is put on, in and round the box, by when that is done.
+type Dressing struct {
+	Finishes []Finish
+	Flat     []string // what is stuck on while all is flat
+	Layered  []string // the pieces it is stuck on
+	Before   []string // what is put on before anything goes in
+	Last     []string // what goes on or round the closed box
+	Standing bool     // layers go on when all stands
+	Busy     bool     // the paper that goes round it is printed
+}
+
+// Guide is what the bench is told.
+type Guide struct {
+	Cards []ScoreCard
+	Steps []Step
+	Tape  Tape
+}
+
+// Tell reads off a folded box all that the bench is told.
+func Tell(w Work) Guide {
+	g := Glue{w.Box, w.Sticks}
+	w.pieces, w.course = w.Box.Pieces(), CourseOf(w.Box, w.Contents)
+	w.tape = TapeOf(w.Sticks, w.pieces, w.Copies, w.Sheets)
+	w.tape.Strips = append(w.tape.Strips, g.between(w.pieces, w.Copies)...)
+	w.sides, w.inner = g.sides(w.pieces), g.inside(w.pieces)
+	for _, part := range w.Box.Parts {
+		if part.When == sheet.Close && len(w.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
+			w.lids = append(w.lids, part.Name)
+		}
+	}
+	return Guide{w.Cards, w.steps(), w.tape}
+}
+
+// layers is how many pieces are stuck on while all is flat, of one box.
+func (w Work) layers() (n int) {
+	for _, piece := range w.pieces {
+		if piece.Part == sheet.Layer {
+			n += piece.Count
+		}
+	}
+	return n
+}
+
+// trims is what thick card wants trimmed by eye.
+func (w Work) trims() (says []string) {
+	for _, n := range w.Box.Notes {
+		if strings.HasSuffix(n.Code, "-plain") {
+			says = append(says, words.Capital(n.Piece)+": "+words.Small(n.Text))
+		}
+	}
+	return says
+}
+
+// deep reports whether the box is deeper than fingers reach.
+func (w Work) deep() bool {
+	in := w.Box.Inside
+	return in.Depth > 60*measure.Millimetre && min(in.Length, in.Width) < in.Depth
+}
+
+// joined reports whether folded pieces are stuck to each other before the box is filled.
+func (w Work) joined() bool {
+	c := courseTeller{w.Box, w.Contents}
+	return slices.ContainsFunc(w.course, func(d Done) bool { return d.Does == "put" && len(c.stuckTo(d.Part)) > 0 })
+}
+
+// steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.
+func (w Work) steps() (out []Step) {
 	all := append(append(w.trim(), w.join()...), w.score()...)
 	all = append(append(all, w.cut()...), w.burnish(), w.closures(), w.dress(), w.dry())
 	all = append(all, w.finish()...)
@@ -201,7 +258,7 @@ var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre":
 // shaped.
 func (w Work) cut() (cut []Step) {
 	var mitre []Step
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		says, shapes := cutSays(p, w.Say, w.Tools)
 		all := CutsOf(p)
 		if says == "" && shapes == "" && len(p.Tips) == 0 {
@@ -242,7 +299,7 @@ func (w Work) cut() (cut []Step) {
 // closures are put on while their pieces are flat.
 func (w Work) closures() Step {
 	s := Step{ID: "closures", Title: "Closures"}
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		says := w.putOn(p)
 		s.Says = append(s.Says, says...)
 		for i, m := range p.Marks {
@@ -253,7 +310,7 @@ func (w Work) closures() Step {
 			}
 		}
 	}
-	for _, e := range w.Errands {
+	for _, e := range w.Box.Errands {
 		if e.Title == s.Title {
 			s.Says = append(s.Says, e.Says)
 			s.Frames = append(s.Frames, Frame{Says: e.Says, Look: Scored, Piece: e.Piece})
@@ -261,7 +318,7 @@ func (w Work) closures() Step {
 		}
 	}
 	if len(s.Says) > 0 {
-		s.Cautions = Take(w.Cautions...)
+		s.Cautions = Take(w.Box.Cautions...)
 	}
 	return s
 }
@@ -293,11 +350,11 @@ const DressStanding = "Dress when it stands"
 
 func (w Work) dress() Step {
 	title := "Dress while flat"
-	if w.Standing {
+	if w.Dressing.Standing {
 		title = DressStanding
 	}
-	s := Step{ID: "dress", Title: title, Says: w.Dress, Minutes: (0.75*float64(w.Layers) + 0.25) * float64(w.Copies)}
-	for _, name := range w.Layered {
+	s := Step{ID: "dress", Title: title, Says: w.Dressing.Flat, Minutes: (0.75*float64(w.layers()) + 0.25) * float64(w.Copies)}
+	for _, name := range w.Dressing.Layered {
 		s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s from outside, with what lies on it.", words.Plain(name)),
 			Look: Dressed, Piece: name})
 	}

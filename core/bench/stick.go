@@ -23,7 +23,7 @@ func (w Work) putOn(p *sheet.Piece) (says []string) {
 	for i, m := range p.Marks {
 		at := fmt.Sprintf("%s from the left and %s from the top of the %s, inside up", w.Say(m.At.X), w.Say(m.At.Y), words.Plain(p.Name))
 		side := Side{Through: m.What == "brad" || m.What == "ribbon"}
-		if of := w.Sides[p]; i < len(of) {
+		if of := w.sides[p]; i < len(of) {
 			side = of[i]
 		}
 		on := words.Plain(p.Name)
@@ -65,7 +65,7 @@ func (w Work) sticking(p *sheet.Piece, late map[string]bool) (says []string) {
 		on := map[string][]string{}
 		var with []string
 		for _, f := range faces {
-			if w.Inner[p][f] != (side == "inside") {
+			if w.inner[p][f] != (side == "inside") {
 				continue
 			}
 			what := sticks.with(p, f)
@@ -129,7 +129,7 @@ func plural(n int, what string) string {
 
 // folds gives the steps of the course that fold a piece up.
 func (w Work) folds(p *sheet.Piece) (at []int) {
-	for i, d := range w.Course {
+	for i, d := range w.course {
 		if d.Does == "fold" && d.Piece == p {
 			at = append(at, i)
 		}
@@ -138,17 +138,17 @@ func (w Work) folds(p *sheet.Piece) (at []int) {
 }
 
 // Outer reports whether a piece goes over another and is tried on before it is stuck.
-func (w Work) outer(p *sheet.Piece) bool { return slices.Contains(w.Lids, p.Name) }
+func (w Work) outer(p *sheet.Piece) bool { return slices.Contains(w.lids, p.Name) }
 
 // dry folds every piece up before anything is stuck.
 func (w Work) dry() Step {
 	s := Step{ID: "dry", Title: "Fold it dry"}
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		at := w.folds(p)
 		if len(at) == 0 || len(p.Glues) == 0 || w.spare(p) > 0 {
 			continue
 		}
-		last := w.Course[at[len(at)-1]]
+		last := w.course[at[len(at)-1]]
 		s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s as it should stand, held together by hand.", words.Plain(p.Name)),
 			Look: Standing, Piece: p.Name, At: float64(at[len(at)-1] + 1), Parts: []string{last.Part}, Empty: true})
 		s.Minutes += 0.5 * float64(w.Copies)
@@ -189,7 +189,7 @@ func (w Work) forming(p *sheet.Piece, spare Length) string {
 
 // stick folds each piece up and sticks it, as its order says.
 func (w Work) stick() (out []Step) {
-	for _, p := range w.Pieces {
+	for _, p := range w.pieces {
 		late := w.late()[p]
 		s := Step{ID: "stick:" + p.Name, Title: "Stick", Piece: p.Name, Count: p.Count * w.Copies,
 			Says: w.sticking(p, late), Minutes: (0.75*float64(len(p.Glues)) + 0.2*float64(len(w.folds(p)))) * float64(p.Count*w.Copies)}
@@ -206,7 +206,7 @@ func (w Work) stick() (out []Step) {
 			s.Minutes += float64(len(p.Passes)*p.Count*w.Copies) * 0.5
 		}
 		if now {
-			s.Cautions = Take(w.Cautions...)
+			s.Cautions = Take(w.Box.Cautions...)
 			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[g.Face] && !w.Sticks.Taped(p, g.Face) }) {
 				s.Cautions = append(s.Cautions, Take(glueCare)...)
 				s.Waits = append(s.Waits, Wait{"Hold each", w.Sticks.Press})
@@ -217,13 +217,13 @@ func (w Work) stick() (out []Step) {
 			s.Says = append(s.Says, w.knowHow(p)...)
 		}
 		for _, look := range []Look{GlueOut, GlueIn} {
-			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return w.Inner[p][g.Face] == (look == GlueIn) }) {
+			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return w.inner[p][g.Face] == (look == GlueIn) }) {
 				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s: it is stuck where the dots are.",
 					words.Plain(p.Name), look.Side()), Look: look, Piece: p.Name})
 			}
 		}
 		for _, i := range w.folds(p) {
-			d := w.Course[i]
+			d := w.course[i]
 			s.Frames = append(s.Frames, Frame{Says: d.Says, Look: Standing, Piece: p.Name, At: float64(i) + 0.55,
 				Parts: []string{d.Part}, Lit: d.Faces, Empty: true})
 		}
@@ -239,7 +239,7 @@ func (w Work) stick() (out []Step) {
 
 // knowHow is the small knowledge that helps with sticking a piece.
 func (w Work) knowHow(p *sheet.Piece) (says []string) {
-	if w.Deep {
+	if w.deep() {
 		says = append(says, "A ruler or a stick inside presses what your fingers can't reach.")
 	}
 	if w.Sticks.ID != "tape" && slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return p.RoleOf(g.Face) != "tab" }) {

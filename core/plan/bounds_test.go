@@ -37,13 +37,13 @@ func TestTooMuch(t *testing.T) {
 		"holes":         {platform, "arrange.compartments", "101 holes"},
 		"pieces to cut": {many, "copies", "too many to lay out at once"},
 	} {
-		p := Make(c.b, Default)
+		p := Advised(c.b, Default)
 		if len(p.Problems) != 1 || p.Problems[0].Field != c.field || !strings.Contains(p.Problems[0].Text, c.says) ||
 			p.Problems[0].Fix == "" {
 			t.Errorf("%s: %+v", name, p.Problems)
 		}
 	}
-	if p := Make(of("ball", 200, 300, 100), Default); !p.OK() {
+	if p := Advised(of("ball", 200, 300, 100), Default); !p.OK() {
 		t.Errorf("600 things: %v", p.Problems)
 	}
 }
@@ -53,11 +53,11 @@ func TestTooMuch(t *testing.T) {
 func TestAskerLeaves(t *testing.T) {
 	ctx, leave := context.WithCancel(t.Context())
 	leave()
-	p := Make(many(), Default)
+	p := Advised(many(), Default)
 	if rows, whole := Compare(ctx, p.Brief, Default); whole || len(rows) > 0 {
 		t.Errorf("compared all the same: %d rows", len(rows))
 	}
-	if answers, whole := p.HowMany(ctx, Default); whole || len(answers) != 24 {
+	if answers, whole := HowManyGo(ctx, p, Default); whole || len(answers) != 24 {
 		t.Errorf("counted all the same: %+v", answers)
 	}
 	left := work(10)
@@ -71,27 +71,26 @@ func TestRemediesFarOff(t *testing.T) {
 	b := brief.New("in")
 	b.Set("card.sheet", "8.5x11")
 	b.Set("room.around", "2 in")
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	at := ""
-	for _, f := range p.Fixes {
+	for _, f := range p.Advice.Fixes {
 		if text, ok := f.Set["room.around"]; ok {
 			at = text
 		}
 	}
 	if at == "" {
-		t.Fatalf("no finger room was found that fits: %v %v", p.Problems, p.Fixes)
+		t.Fatalf("no finger room was found that fits: %v %v", p.Problems, p.Advice.Fixes)
 	}
 	b.Set("room.around", at)
-	if q := Make(b, Default); len(q.Layout.TooBig) > 0 {
+	if q := Advised(b, Default); len(q.Layout.TooBig) > 0 {
 		t.Errorf("finger room of %s was said to fit", at)
 	}
 	n := 0
-	p.Step.Size = 1
-	if got, ok := p.largest(0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 ||
+	if got, ok := greatest(1, 0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 ||
 		n > 40 {
 		t.Errorf("halving found %d in %d tries", got, n)
 	}
-	if _, ok := p.largest(0, 100, func(measure.Length) bool { return false }); ok {
+	if _, ok := greatest(1, 0, 100, func(measure.Length) bool { return false }); ok {
 		t.Error("found what there is not")
 	}
 }
@@ -100,12 +99,12 @@ func TestRemediesFarOff(t *testing.T) {
 func BenchmarkHowMany(b *testing.B) {
 	d := many()
 	d.Set("card.sheet", "a3")
-	p := Make(d, Default)
+	p := Advised(d, Default)
 	if !p.OK() {
 		b.Fatal(p.Problems)
 	}
 	for b.Loop() {
-		if _, whole := p.HowMany(b.Context(), Default); !whole {
+		if _, whole := HowManyGo(b.Context(), p, Default); !whole {
 			b.Fatal("it stopped short")
 		}
 	}

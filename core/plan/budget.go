@@ -28,15 +28,10 @@ func (b *budget) over() bool { return b.left.Load() < 0 }
 
 // affords says whether there is work left to look for a remedy by planning the box
 // once more, so many times as dear as for its sizes alone.
-func (p *Plan) affords(dear int) bool {
-	if p.remedies == nil {
-		p.remedies = work(remedied)
-	}
-	return p.remedies.spend(dear * p.effort())
-}
+func (a *adviser) affords(dear int) bool { return a.work.spend(dear * effort(a.Plan)) }
 
 // effort is about how much work planning a box again takes.
-func (p *Plan) effort() int {
+func effort(p *Plan) int {
 	n := 20
 	for _, t := range p.Things {
 		n += t.Count

@@ -69,7 +69,7 @@ func family(t *testing.T, id string, options ...string) *Plan {
 	case "arched-box":
 		d = 70
 	}
-	p := Make(metric(id, l, w, d, options...), Default)
+	p := Advised(metric(id, l, w, d, options...), Default)
 	if !p.OK() {
 		t.Fatalf("%s: %v", id, p.Problems)
 	}
@@ -81,7 +81,7 @@ func TestScoreCardsOfEveryFamily(t *testing.T) {
 	for _, f := range familyCards {
 		p, said := family(t, f.style), ""
 		seen[f.style] = true
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			if c.Piece == f.piece {
 				said = strings.ReplaceAll(strings.Join(c.Says, " "), " mm", "")
 			}
@@ -105,7 +105,7 @@ func TestCardsAndCutsAreWhole(t *testing.T) {
 			continue
 		}
 		p := family(t, s.ID)
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			piece, told := p.Box.Piece(c.Piece), map[sheet.Pass]int{}
 			for _, turn := range c.Turns {
 				for i, line := range turn.Lines {
@@ -142,9 +142,9 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	b := metric("tray-lid", 90, 70, 40, "copies", "4", "tools.burnish", "before", "tools.adhesive", "glue")
 	w := Default
 	w.Tools.FromRight, w.Tools.Grooves = true, []measure.Length{measure.Millimetre}
-	p := Make(b, w)
+	p := Advised(b, w)
 	titles, text := []string{}, ""
-	for _, s := range p.Steps {
+	for _, s := range p.Guide.Steps {
 		if n := len(titles); n == 0 || titles[n-1] != s.Title {
 			titles = append(titles, s.Title)
 		}
@@ -169,7 +169,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 			t.Errorf("it is not said: %s", says)
 		}
 	}
-	cards, _ := p.InBoth()
+	cards := p.InBoth().Cards
 	if says := strings.Join(cards[0].Says, " "); !strings.Contains(says, "170 mm (6 11/16 in)") {
 		t.Errorf("not in both units: %s", says)
 	}

@@ -9,7 +9,6 @@ import (
 	"sync"
 	"sync/atomic"
 
-	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/measure"
@@ -53,15 +52,13 @@ func Compare(ctx context.Context, b brief.Brief, w Workshop) (rows []Row, whole 
 		for k, way := range first.Ways[:min(perStyle, len(first.Ways))] {
 			p := first
 			if k > 0 {
-				if ctx.Err() != nil || !left.spend(first.effort()) {
+				if ctx.Err() != nil || !left.spend(effort(first)) {
 					return
 				}
-				asked := first.Brief.Clone()
-				asked.Arrange.Way = brief.Text(way.ID)
-				p = (&Plan{Request: Read(asked, w), what: pinned, taken: first.taken, pick: &way.Load}).build(w)
+				p = first.Lying(way, w)
 			}
 			if p.OK() {
-				found[i] = append(found[i], p.row())
+				found[i] = append(found[i], rowOf(p))
 			}
 		}
 	})
@@ -88,7 +85,7 @@ func Each(ctx context.Context, b brief.Brief, w Workshop) []Shown {
 	b = ownSize(b, w)
 	out := make([]Shown, len(style.Styles))
 	for i, s := range style.Styles {
-		out[i] = Shown{s, &Plan{Request: &Request{Report: &brief.Report{}}}}
+		out[i] = Shown{s, &Plan{Table: Table{Request: &Request{Report: &brief.Report{}}}}}
 	}
 	together(ctx, len(out), func(i int) {
 		out[i] = Shown{style.Styles[i], one(b, style.Styles[i], w)}
@@ -123,7 +120,7 @@ func one(b brief.Brief, s *style.Style, w Workshop) *Plan {
 	}
 	b.Arrange.Way, b.Arrange.Places = "", nil
 	b.Dress = b.Dress.Bare() // panels of other styles have other names
-	return build(Read(b, w), w, shown, nil)
+	return Make(b, w)
 }
 
 // together does so many independent pieces of work, as many at once as the
@@ -141,7 +138,7 @@ func together(ctx context.Context, n int, do func(int)) {
 	wait.Wait()
 }
 
-func (p *Plan) row() Row {
+func rowOf(p *Plan) Row {
 	r := Row{Style: p.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig),
 		Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
 		Set: map[string]string{"box.style": p.Style.ID, "arrange.way": p.Load.ID}}
@@ -160,7 +157,7 @@ func (p *Plan) row() Row {
 		big := p.Layout.TooBig[0]
 		on := p.SheetOf(p.CardOf(big.Stock))
 		r.Why = fmt.Sprintf("%s is too small for the %s, %s × %s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
-		if over, near := nearestSheet(big, []shop.Sheet{on}); over > 0 {
+		if over, near := NearestSheet(big, []shop.Sheet{on}); over > 0 {
 			r.Why = fmt.Sprintf("%s is %s too small for the %s.", near.Title, p.Say(over), big.Name)
 		}
 	case !r.Proved:
@@ -173,6 +170,3 @@ func (p *Plan) row() Row {
 	}
 	return r
 }
-
-// Minutes is about how long the bench work takes.
-func (p *Plan) Minutes() int { return bench.Minutes(p.Steps) }

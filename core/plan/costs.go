@@ -193,8 +193,8 @@ func (j Job) supplies(w Workshop) (out []CostLine) {
 	amounts := map[string]float64{}
 	others := map[string]int{}
 	for _, p := range j.Plans {
-		amounts["tape"] += p.Tape.Long().MM()
-		amounts["glue"] += p.glue()
+		amounts["tape"] += p.Guide.Tape.Long().MM()
+		amounts["glue"] += glueOf(p)
 		all := slices.Clone(p.Box.Supplies)
 		if p.Dressed != nil {
 			all = append(all, p.Dressed.Supplies...)
@@ -244,10 +244,10 @@ func perSupply(s assembly.Supply) int {
 	return 1
 }
 
-// glue is how much wet glue all copies take, in millilitres.
-func (p *Plan) glue() (ml float64) {
+// glueOf is how much wet glue all copies take, in millilitres.
+func glueOf(p *Plan) (ml float64) {
 	for _, piece := range p.Box.Pieces() {
-		for _, s := range p.Spreads(piece) {
+		for _, s := range p.Glue().Spreads(piece) {
 			if !s.Taped {
 				ml += dotOfGlue * float64(len(s.Dots)*piece.Count*p.Copies)
 			}

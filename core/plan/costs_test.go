@@ -16,7 +16,7 @@ func TestCosts(t *testing.T) {
 	w.Prices = map[string]shop.Price{"tape": {Coins: 240, Amount: 10_000}, "magnet": {Coins: 450, Amount: 20},
 		"wage": {Coins: 1200}, "margin": {Coins: 2500}}
 	b := metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
-	p := Make(b, w)
+	p := Advised(b, w)
 	j := p.Job()
 	c := j.Cost(w, bench.PaceOf(nil))
 	sheets, share := int64(0), int64(0)
@@ -33,14 +33,14 @@ func TestCosts(t *testing.T) {
 	for _, l := range c.Rest {
 		rest[l.What] = l
 	}
-	tape := p.Tape.Long().MM() * 240 / 10_000
+	tape := p.Guide.Tape.Long().MM() * 240 / 10_000
 	if l := rest["Double-sided tape"]; !l.Known || float64(l.All)-tape > 0.5 || tape-float64(l.All) > 0.5 {
 		t.Errorf("tape: %+v, not %.2f", l, tape)
 	}
 	if l := rest["Disc magnets"]; l.Amount != "24" || l.All != 540 || l.Packs != "2 packs" || l.Buy != 900 {
 		t.Errorf("magnets: %+v", l)
 	}
-	minutes := bench.Pace{}.Whole(p.Steps)
+	minutes := bench.Pace{}.Whole(p.Guide.Steps)
 	work := int64(1200*minutes/60 + 0.5)
 	if c.Work != work || c.Boxes != 12 || c.Ask != each(int64((float64(c.All+work)*1.25)+0.999999), 12) {
 		t.Errorf("work %d, not %d; ask %d of %d", c.Work, work, c.Ask, c.All)
@@ -71,23 +71,23 @@ func TestLayersAreTaped(t *testing.T) {
 	}{{"", true, "Tape goes"}, {"both", true, "Tape (the darker"}, {"glue", false, "Glue goes"}} {
 		b := box
 		b.Tools.Adhesive = brief.Text(school.is)
-		plain := Make(b, Default)
-		p := Make(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), Default)
+		plain := Advised(b, Default)
+		p := Advised(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}
-		if says := p.GlueMapSaid(); !strings.HasPrefix(says, school.says) {
+		if says := p.Glue().Said(); !strings.HasPrefix(says, school.says) {
 			t.Errorf("%q: %s", school.is, says)
 		}
 		want := shop.Length(0)
 		if school.takes {
 			want = 3 * 2 * p.Dressed.Laid[0].Piece.Width
 		}
-		if more := p.Tape.Long() - plain.Tape.Long(); more != want {
+		if more := p.Guide.Tape.Long() - plain.Guide.Tape.Long(); more != want {
 			t.Errorf("%q: the layer takes %s of tape, not %s", school.is, p.Say(more), p.Say(want))
 		}
 	}
-	p, hand := Make(box, Default), Default
+	p, hand := Advised(box, Default), Default
 	hand.Cards = append([]shop.Card(nil), hand.Cards...)
 	i := 0
 	for hand.Cards[i].ID != p.Card.ID {

@@ -23,7 +23,7 @@ func TestCounted(t *testing.T) {
 					b = sized("90 mm", "90 mm", "60 mm", "units", units, "tools.step", "1 mm", "box.style", s.ID, "card.sheet", "600 x 600 mm")
 				}
 				answer(&b, s, n)
-				p := Make(b, Default)
+				p := Advised(b, Default)
 				texts := allSaid(p)
 				for _, text := range texts {
 					for _, bad := range []*regexp.Regexp{oneOfMany, nothing} {
@@ -54,8 +54,8 @@ func allSaid(p *Plan) (out []string) {
 	for _, n := range p.Box.Notes {
 		out = append(out, n.Text)
 	}
-	for _, s := range p.Steps {
+	for _, s := range p.Guide.Steps {
 		out = append(out, s.Says...)
 	}
-	return append(out, p.Supplies()...)
+	return append(out, Supplies(p)...)
 }

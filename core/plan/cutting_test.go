@@ -29,22 +29,22 @@ func tubes(copies, wall, width, height int) brief.Brief {
 
 // Eight tubes of 214 x 121 mm take eight sheets of A4; four millimetres less halve them.
 func TestNearMiss(t *testing.T) {
-	p := Make(tubes(8, 50, 214, 121), Default)
+	p := Advised(tubes(8, 50, 214, 121), Default)
 	if !p.OK() || len(p.Layout.Sheets) != 8 {
 		t.Fatal(p.Problems, p.SheetsSaid())
 	}
-	i := slices.IndexFunc(p.Nearly(Default), func(n Near) bool { return n.Less == 4*measure.Millimetre })
+	i := slices.IndexFunc(Nearly(p, Default), func(n Near) bool { return n.Less == 4*measure.Millimetre })
 	if i < 0 {
-		t.Fatalf("%+v", p.Nearly(Default))
+		t.Fatalf("%+v", Nearly(p, Default))
 	}
-	n := p.Nearly(Default)[i]
+	n := Nearly(p, Default)[i]
 	if n.Sheets != 4 || n.Set["box.pieces.0.width"] != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
 		t.Errorf("%+v: %s", n, n.Saves())
 	}
-	if got := Make(p.with(n.Set), Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
+	if got := Advised(p.With(n.Set), Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
 		t.Errorf("%v %s", got.Problems, got.SheetsSaid())
 	}
-	if near := Make(tubes(1, 22, 100, 60), Default).Nearly(Default); slices.ContainsFunc(near, func(n Near) bool {
+	if near := Nearly(Advised(tubes(1, 22, 100, 60), Default), Default); slices.ContainsFunc(near, func(n Near) bool {
 		return n.Less > 0
 	}) {
 		t.Errorf("one small tube is to be made smaller: %+v", near)
@@ -64,11 +64,11 @@ func TestNearMissesSave(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		now := p.uses()
-		for _, n := range p.Nearly(Default) {
+		now := usesOf(p)
+		for _, n := range Nearly(p, Default) {
 			seen++
-			got := unmended(p.with(n.Set))
-			if u := got.uses(); !got.Holds() || !u.saves(now) || u.sheets != n.Sheets || now.sheets != n.Before {
+			got := unmended(p.With(n.Set))
+			if u := usesOf(got); !got.Holds() || !u.saves(now) || u.sheets != n.Sheets || now.sheets != n.Before {
 				t.Fatalf("%s (%v): %+v for %+v: %s", n.Text, n.Set, u, now, b.Encode())
 			}
 		}
@@ -94,15 +94,15 @@ func TestTake(t *testing.T) {
 			continue
 		}
 		cut++
-		quick, want := p.uses(), map[string]int{}
-		for _, l := range p.toLay(p.Box, p.Copies) {
+		quick, want := usesOf(p), map[string]int{}
+		for _, l := range p.ToLay(p.Box, p.Copies) {
 			want[l.Name] += l.Count
 		}
 		tasks := p.Tasks()
 		for i := range tasks {
 			tasks[i].Work = 100_000
 		}
-		p.Take(Search(tasks, nil))
+		p = CutAs(p, Search(tasks, nil), Default)
 		for _, s := range p.Layout.Sheets {
 			if err := s.Check(0); err != nil {
 				t.Fatal(err, string(b.Encode()))
@@ -116,7 +116,7 @@ func TestTake(t *testing.T) {
 				t.Fatalf("%d of %s are not laid: %s", n, name, b.Encode())
 			}
 		}
-		if u := p.uses(); b.Sheets.Aim == "sheets" && u.sheets > quick.sheets || p.Layout.Bound > len(p.Layout.Sheets) {
+		if u := usesOf(p); b.Sheets.Aim == "sheets" && u.sheets > quick.sheets || p.Layout.Bound > len(p.Layout.Sheets) {
 			t.Fatalf("%+v after %+v, at least %d: %s", u, quick, p.Layout.Bound, b.Encode())
 		}
 	}
@@ -128,8 +128,8 @@ func TestTake(t *testing.T) {
 func TestPins(t *testing.T) {
 	b := tubes(3, 42, 180, 121)
 	b.Sheets.Pins = []brief.Pin{{Piece: "tube", Sheet: "2", X: "20 mm", Y: "150 mm"}}
-	p := Make(b, Default)
-	p.Take(Search(p.Tasks(), nil))
+	p := Advised(b, Default)
+	p = CutAs(p, Search(p.Tasks(), nil), Default)
 	if len(p.Layout.Sheets) != 2 || warned(p, "pins-left-out") != "" {
 		t.Fatal(p.SheetsSaid(), p.Warnings)
 	}
@@ -144,8 +144,8 @@ func TestPins(t *testing.T) {
 			Y: "0"}, {Piece: "tube", Sheet: "4", X: "0", Y: "0"}},
 	} {
 		b.Sheets.Pins = pins
-		p := Make(b, Default)
-		if p.Take(Search(p.Tasks(), nil)); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
+		p := Advised(b, Default)
+		if p = CutAs(p, Search(p.Tasks(), nil), Default); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
 			t.Errorf("%+v: %s", pins, p.SheetsSaid())
 		}
 	}
@@ -153,8 +153,8 @@ func TestPins(t *testing.T) {
 
 // Several boxes are laid together by their cards; offcuts in hand come first.
 func TestTogether(t *testing.T) {
-	a, b := Make(tubes(1, 42, 180, 121), Default), Make(tubes(1, 34, 148, 121), Default)
-	found := Search(Together([]*Plan{a, b}, []string{"one", "two"}, Cutting{}), nil)
+	a, b := Advised(tubes(1, 42, 180, 121), Default), Advised(tubes(1, 34, 148, 121), Default)
+	found := Search(Together(Tables([]*Plan{a, b}), []string{"one", "two"}, Cutting{}), nil)
 	if cuts := Cuts(found); len(cuts) != 1 || len(cuts[0].Sheets) != 1 ||
 		len(cuts[0].Sheets[0].Placed) != 2 || !strings.HasSuffix(cuts[0].Sheets[0].Placed[0].Piece, ": tube") {
 		t.Errorf("%+v", cuts)
@@ -163,8 +163,8 @@ func TestTogether(t *testing.T) {
 	w.Offcuts = []shop.Kept{{ID: "k", Card: "cover-216", Width: 200 * measure.Millimetre, Height: 130 * measure.Millimetre}}
 	c := tubes(1, 42, 180, 121)
 	c.Sheets.Offcuts = "yes"
-	p := Make(c, w)
-	p.Take(Search(p.Tasks(), nil))
+	p := Advised(c, w)
+	p = CutAs(p, Search(p.Tasks(), nil), Default)
 	if len(p.Cuts) != 1 || !p.Cuts[0].Offcut || p.Cuts[0].Kept != "k" || p.Cost != 0 {
 		t.Errorf("%+v costs %d", p.Cuts, p.Cost)
 	}
@@ -179,8 +179,8 @@ func TestEqualOffcuts(t *testing.T) {
 	}
 	b := tubes(2, 42, 180, 121)
 	b.Sheets.Offcuts = "yes"
-	p := Make(b, w)
-	p.Take(Search(p.Tasks(), nil))
+	p := Advised(b, w)
+	p = CutAs(p, Search(p.Tasks(), nil), Default)
 	kept := map[string]bool{}
 	for _, c := range p.Cuts {
 		kept[c.Kept] = true
@@ -210,25 +210,25 @@ func TestTakenIsProved(t *testing.T) {
 	}
 	b := tubes(8, 50, 214, 121)
 	b.Sheets.Sizes = "any"
-	p := Make(b, Default)
-	p.CutAsAsked()
+	p := Advised(b, Default)
+	p = CutAsAsked(p, Default)
 	if figure, holds := lies(p); !holds || figure != p.SheetsSaid() || len(p.Layout.Sheets) > 3 {
 		t.Errorf("%s: %v, cut from %s", figure, holds, p.SheetsSaid())
 	}
 	b = tubes(1, 46, 206, 200)
 	b.Sheets.Margin = "9 mm"
-	p = Make(b, Default)
-	if p.CutAsAsked(); p.Holds() || warned(p, "sheet-too-small") == "" {
+	p = Advised(b, Default)
+	if p = CutAsAsked(p, Default); p.Holds() || warned(p, "sheet-too-small") == "" {
 		t.Errorf("a piece that lies on no sheet is proved: %+v", p.Layout.TooBig)
 	}
 	b = tubes(1, 60, 250, 230)
-	p = Make(b, Default)
+	p = Advised(b, Default)
 	if p.Holds() {
 		t.Fatal("it lies on A4")
 	}
 	b.Sheets.Sizes = "any"
-	p = Make(b, Default)
-	if p.CutAsAsked(); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Fixes) > 0 {
+	p = Advised(b, Default)
+	if p = CutAsAsked(p, Default); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Advice.Fixes) > 0 {
 		t.Errorf("it lies on no sheet of any size: %v", p.Warnings)
 	}
 }
@@ -272,7 +272,7 @@ func BenchmarkLeastBoxes(b *testing.B) {
 // boxesOn is so many of a box to be cut from one size of sheet.
 func boxesOn(p *Plan, copies int, on shop.Sheet) (t least.Task, lies bool) {
 	t = least.Task{Sheets: []least.Size{{Name: on.Title, W: on.Width, H: on.Height, Count: least.Unlimited}}, Work: least.Quick}
-	for _, l := range p.toLay(p.Box, copies) {
+	for _, l := range p.ToLay(p.Box, copies) {
 		if l.Stock = ""; !l.Lies(on.Width, on.Height) {
 			return t, false
 		}

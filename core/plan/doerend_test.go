@@ -99,7 +99,7 @@ func (d *doer) must(format string, args ...any) {
 // sheetsToCut gives the cuts of each different sheet.
 func (p *Plan) sheetsToCut() map[int][]struct{} {
 	out := map[int][]struct{}{}
-	for _, s := range alike(p.Cuts, p.Say) {
+	for _, s := range Alike(p.Cuts, p.Say) {
 		out[s.N] = make([]struct{}, len(s.Cuts))
 	}
 	return out

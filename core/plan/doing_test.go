@@ -86,13 +86,13 @@ func inserts(each func(name string, b brief.Brief)) {
 func TestStepsDoneWrongAreMissed(t *testing.T) {
 	tried := 0
 	for _, family := range []string{"tray-lid", "gable-cap", "sleeve-drawer", "pinch-top", "carton", "wrap-cover"} {
-		p := Make(dressed(metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), Default)
-		if faults := do(p, p.Steps); !p.Holds() || len(faults) > 0 {
+		p := Advised(dressed(metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), Default)
+		if faults := do(p, p.Guide.Steps); !p.Holds() || len(faults) > 0 {
 			t.Fatalf("%s: %v %v", family, p.Problems, faults)
 		}
-		for i, s := range p.Steps {
-			without := slices.Delete(slices.Clone(p.Steps), i, i+1)
-			spoilt := map[string][]bench.Step{"dropped": without, "twice": slices.Insert(slices.Clone(p.Steps), i, s)}
+		for i, s := range p.Guide.Steps {
+			without := slices.Delete(slices.Clone(p.Guide.Steps), i, i+1)
+			spoilt := map[string][]bench.Step{"dropped": without, "twice": slices.Insert(slices.Clone(p.Guide.Steps), i, s)}
 			if s.Title == "Score" || s.Title == "Cut" || strings.HasPrefix(s.Title, "Stick") || s.Title == "Fill" {
 				spoilt["last"] = append(slices.Clone(without), s)
 			}
@@ -105,7 +105,7 @@ func TestStepsDoneWrongAreMissed(t *testing.T) {
 				if f.Look != bench.Cutting && f.Look != bench.OnSheet && f.Look != bench.Marked {
 					continue
 				}
-				bad := slices.Clone(p.Steps)
+				bad := slices.Clone(p.Guide.Steps)
 				bad[i].Frames = slices.Delete(slices.Clone(s.Frames), n, n+1)
 				if tried++; len(do(p, bad)) == 0 {
 					t.Errorf("%s: %s without picture %d goes unnoticed", family, s.ID, n)
@@ -121,12 +121,12 @@ func TestStepsDoneWrongAreMissed(t *testing.T) {
 func TestStepsCanBeDone(t *testing.T) {
 	made, all := 0, map[string]int{}
 	each := func(name string, b brief.Brief) {
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.Holds() {
 			return
 		}
 		made++
-		for _, fault := range do(p, p.Steps) {
+		for _, fault := range do(p, p.Guide.Steps) {
 			if all[fault]++; all[fault] == 1 {
 				t.Errorf("%s: %s", name, fault)
 			}

@@ -77,7 +77,7 @@ func TestLayersByHand(t *testing.T) {
 		// A shell's triangle keeps its corner square.
 		{metric("corner-shells", 90, 90, 40), `{"layers": [{"on": "top"}]}`, "2 shell top layer 82.757359 x 82.757359"},
 	} {
-		p := Make(dressed(c.brief, c.dress), Default)
+		p := Advised(dressed(c.brief, c.dress), Default)
 		if got := cutList(p); !strings.HasPrefix(got, c.want) || !p.Holds() {
 			t.Errorf("%s %s:\n got %s\nwant %s; %s", p.Brief.Box.Style, c.dress, got, c.want, said(p))
 		}
@@ -98,8 +98,8 @@ func TestLinersByHand(t *testing.T) {
 	} {
 		b := metric("tray-lid", 120, 90, 60)
 		b.Set("tools.allowances", c.options)
-		bare := Make(b, Default)
-		p := Make(dressed(b, c.dress), Default)
+		bare := Advised(b, Default)
+		p := Advised(dressed(b, c.dress), Default)
 		if got := cutList(p); got != c.want || !p.Holds() {
 			t.Errorf("%s %s: got %s, want %s; %s", c.options, c.dress, got, c.want, said(p))
 		}
@@ -111,7 +111,7 @@ func TestLinersByHand(t *testing.T) {
 
 // A wall liner is cut out round a magnet behind it, and only that wall's.
 func TestLinersRoundMagnets(t *testing.T) {
-	p := Make(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), Default)
+	p := Advised(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), Default)
 	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got,
 		"1 back wall liner") || !p.Holds() {
 		t.Fatalf("%s; %s", got, said(p))
@@ -138,15 +138,15 @@ func TestClearanceFollowsLayers(t *testing.T) {
 	for range boxes(400) {
 		b := metric("tray-lid", 60+r.IntN(90), 60+r.IntN(90), 30+r.IntN(50))
 		b.Tools.Step, b.Card.Sheet = "0.5 mm", "a3"
-		bare := Make(b, Default)
+		bare := Advised(b, Default)
 		n := 1 + r.IntN(3)
 		layers := make([]string, n)
 		for i := range layers {
 			layers[i] = `{"on": "base/sides", "border": "1 mm", "stock": "kraft-300"}`
 		}
 		kraft, _ := Default.Card("kraft-300")
-		p := Make(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), Default)
-		lids := Make(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), Default)
+		p := Advised(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), Default)
+		lids := Advised(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), Default)
 		if !bare.OK() || !p.OK() || !lids.OK() {
 			t.Fatal(said(bare), said(p), said(lids))
 		}
@@ -169,7 +169,7 @@ func TestRunsGoRound(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 9))
 	for range boxes(200) {
 		l, w := 50+r.IntN(80), 40+r.IntN(80)
-		p := Make(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
+		p := Advised(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
 			`{"layers": [{"on": "sides", "run": true, "border": "2 mm", "stock": "sprig-220"}]}`), Default)
 		if !p.Holds() || len(p.Dressed.Runs) != 1 {
 			t.Fatal(said(p))
@@ -200,7 +200,7 @@ func TestMotifs(t *testing.T) {
 	b := dressed(metric("tray-lid", 100, 70, 40),
 		`{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
 	b.Copies = "3"
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	if !p.Holds() {
 		t.Fatal(said(p))
 	}
@@ -234,12 +234,12 @@ func TestRibbonByHand(t *testing.T) {
 		{`{"ribbon": {"way": "along", "width": "10 mm", "turns": 3, "bow": "none"}}`, 25, 3, 0},
 		{`{"ribbon": {"way": "across", "width": "10 mm", "bow": "knot", "tails": "100 mm"}}`, 60 + 200, 0, 1},
 	} {
-		p := Make(dressed(metric("tray-lid", 120, 90, 60), c.dress), Default)
+		p := Advised(dressed(metric("tray-lid", 120, 90, 60), c.dress), Default)
 		if !p.Holds() || len(p.Dressed.Supplies) != 1 {
 			t.Errorf("%s: %s %v", c.dress, said(p), p.Dressed)
 			continue
 		}
-		bare := Make(metric("tray-lid", 120, 90, 60), Default)
+		bare := Advised(metric("tray-lid", 120, 90, 60), Default)
 		o := bare.Box.Outside
 		girths := measure.Length(c.wide)*2*(o.Length+o.Depth) + measure.Length(c.deep)*2*(o.Width+o.Depth)
 		want := girths + measure.Length(c.more)*measure.Millimetre
@@ -255,7 +255,7 @@ func TestPatternStandsUpright(t *testing.T) {
 	for _, s := range style.Styles {
 		b := metric(s.ID, 90, 90, 45, "card.stock", "sprig-220")
 		b.Box.Style = brief.Text(s.ID)
-		p := Make(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), Default)
+		p := Advised(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), Default)
 		if !p.OK() {
 			continue
 		}
@@ -270,7 +270,7 @@ func TestPatternStandsUpright(t *testing.T) {
 		}
 		for _, piece := range p.Box.Pieces() {
 			top := p.PatternTop(piece)
-			fronts := slices.DeleteFunc(slices.Clone(p.patterns[piece.Name]),
+			fronts := slices.DeleteFunc(slices.Clone(dress.Upright(p.Box, p.Card.Caliper)[piece.Name]),
 				func(u dress.Stands) bool { return u.Looks != "front" })
 			slices.SortStableFunc(fronts, func(a, b dress.Stands) int { return cmp.Compare(b.Area, a.Area) })
 			if len(fronts) > 0 && edges[fronts[0].Up] != top {
@@ -284,19 +284,19 @@ func TestPatternStandsUpright(t *testing.T) {
 // Levels go from bare to keepsake, each with more pieces, and all of them hold.
 func TestLevels(t *testing.T) {
 	for _, s := range style.Styles {
-		p := Make(metric(s.ID, 90, 90, 45), Default)
+		p := Advised(metric(s.ID, 90, 90, 45), Default)
 		if !p.OK() {
 			continue
 		}
 		pieces := 0
-		for _, l := range p.Levels(Default) {
+		for _, l := range Levels(p, Default) {
 			if !l.Can || l.Pieces < pieces || l.Now != (l.ID == "bare") {
 				t.Errorf("%s, %s: %+v", s.ID, l.ID, l)
 				continue
 			}
 			b := p.Brief.Clone()
 			b.Dress = l.Dress
-			if q := Make(b, Default); !q.Holds() {
+			if q := Advised(b, Default); !q.Holds() {
 				t.Errorf("%s, %s: %s", s.ID, l.ID, said(q))
 			}
 			pieces = l.Pieces
@@ -342,8 +342,8 @@ func TestDressedSets(t *testing.T) {
 
 // What is left serves for what it is as large as.
 func TestLeft(t *testing.T) {
-	p := Make(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), Default)
-	left := p.Left()
+	p := Advised(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), Default)
+	left := LeftOver(p)
 	if !p.Holds() || len(left) == 0 {
 		t.Fatal(said(p), left)
 	}
@@ -363,10 +363,10 @@ func TestLeft(t *testing.T) {
 func BenchmarkDressed(b *testing.B) {
 	full := dressed(sized("5", "3 1/2", "2"), `{"layers": [{"on": "all"}, {"on": "all", "stock": "sprig-220"}],
 		"band": {"width": "1 in"}, "toppers": [{"shape": "scalloped"}]}`)
-	if p := Make(full, Default); !p.Holds() {
+	if p := Advised(full, Default); !p.Holds() {
 		b.Fatal(said(p))
 	}
 	for b.Loop() {
-		Make(full, Default)
+		Advised(full, Default)
 	}
 }

@@ -20,32 +20,32 @@ func TestFinishing(t *testing.T) {
 		for _, when := range append([]string{""}, dress.Moments...) {
 			b := dressed(metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
 				"finishes": [{"kind": %q, "on": "lid/top, base/front", "when": %q, "count": "2", "what": "sage"}]}`, kind, when))
-			p := Make(b, Default)
+			p := Advised(b, Default)
 			if !p.OK() {
 				t.Fatalf("%s %s: %v", kind, when, p.Problems)
 			}
 			bare := b.Clone()
 			bare.Dress.Finishes = nil
-			if plain := Make(bare, Default); p.Minutes() <= plain.Minutes() {
+			if plain := Advised(bare, Default); p.Minutes() <= plain.Minutes() {
 				t.Errorf("%s %s: takes no time", kind, when)
 			}
-			i := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return strings.HasPrefix(s.Title, "Finish") })
+			i := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return strings.HasPrefix(s.Title, "Finish") })
 			if i < 0 {
 				t.Fatalf("%s %s: no step", kind, when)
 			}
-			s, all := p.Steps[i], strings.Join(p.Steps[i].Says, " ")
+			s, all := p.Guide.Steps[i], strings.Join(p.Guide.Steps[i].Says, " ")
 			for _, part := range []string{"lid top", "base front", "sage"} {
 				if !strings.Contains(all, part) {
 					t.Errorf("%s %s does not say %s: %s", kind, when, part, all)
 				}
 			}
 			before := func(title string) bool {
-				at := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == title })
+				at := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == title })
 				return at < 0 || i < at
 			}
 			want := map[string][2]bool{"scoring": {true, true}, "flat": {false, true}, "sticking": {false, true}, "last": {false, false}}
 			if w, ok := want[when]; ok && (w[0] != before("Score") || w[1] != before("Stick")) {
-				t.Errorf("%s %s stands after %q", kind, when, p.Steps[max(0, i-1)].Title)
+				t.Errorf("%s %s stands after %q", kind, when, p.Guide.Steps[max(0, i-1)].Title)
 			}
 			if wet := slices.Contains([]string{"ink", "sponge", "stamp", "letter"}, kind); wet != (len(s.Waits) > 0) {
 				t.Errorf("%s %s: waits %v", kind, when, s.Waits)
@@ -64,13 +64,13 @@ func TestFinishing(t *testing.T) {
 // name, ink is priced by what it does, and what is not there is said to be.
 func TestFinishesAreReadAndCosted(t *testing.T) {
 	make := func(finish string) *Plan {
-		return Make(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
+		return Advised(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
 			`{"layers": [{"on": "lid/top"}], "band": {"width": "20 mm"}, "finishes": [`+finish+`]}`), Default)
 	}
 	p := make(`{"kind": "ink", "on": "paper band", "minutes": "3", "dry": "40"}`)
-	i := slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == bench.FinishFlat })
-	if i < 0 || p.Steps[i].Minutes != 30 || p.Steps[i].Waits[0].Seconds != 2400 || p.Steps[i].Frames[0].Piece != "paper band" {
-		t.Fatalf("%v", p.Steps)
+	i := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == bench.FinishFlat })
+	if i < 0 || p.Guide.Steps[i].Minutes != 30 || p.Guide.Steps[i].Waits[0].Seconds != 2400 || p.Guide.Steps[i].Frames[0].Piece != "paper band" {
+		t.Fatalf("%v", p.Guide.Steps)
 	}
 	w := Default
 	w.Prices = map[string]shop.Price{"ink": {Coins: 600, Amount: 200}}
@@ -94,7 +94,7 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 // sheet, and trimmed; drawn and proved as the scored one is.
 func TestBandFormedOnTheBox(t *testing.T) {
 	for form, spare := range map[string]measure.Length{"": 12, "scored": 0, "wrapped": 12} {
-		p := Make(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
+		p := Advised(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
 		band := p.Box.Piece("paper band")
 		if !p.Holds() || band == nil || len(band.Passes) == 0 {
 			t.Fatal(form, p.Problems, said(p))

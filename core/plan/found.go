@@ -4,8 +4,6 @@ import (
 	"cmp"
 	"slices"
 
-	"brevium/core/brief"
-	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/shop"
@@ -60,20 +58,20 @@ func Search(tasks []Task, watch func(done float64, found []Found, better bool) b
 
 // Together are the tasks of several boxes cut at once, by card: each may be cut from
 // the sheet that any of them was to be cut from.
-func Together(plans []*Plan, names []string, ask Cutting) (out []Task) {
+func Together(tables []*Table, names []string, ask Cutting) (out []Task) {
 	at := map[string]int{}
 	pieces := [][]layout.Piece{}
-	of := []*Plan{}
+	of := []*Table{}
 	sheets := [][]shop.Sheet{}
-	for n, p := range plans {
-		for _, all := range p.byCard(p.toLay(p.Box, p.Copies)) {
-			card := p.CardOf(all[0].Stock)
+	for n, t := range tables {
+		for _, all := range ByCard(t.ToLay(t.Box, t.Copies)) {
+			card := t.CardOf(all[0].Stock)
 			i, known := at[card.ID]
 			if !known {
 				i = len(of)
-				at[card.ID], of, pieces, sheets = i, append(of, p), append(pieces, nil), append(sheets, nil)
+				at[card.ID], of, pieces, sheets = i, append(of, t), append(pieces, nil), append(sheets, nil)
 			}
-			if on := p.SheetOf(card); !slices.ContainsFunc(sheets[i], on.Same) {
+			if on := t.SheetOf(card); !slices.ContainsFunc(sheets[i], on.Same) {
 				sheets[i] = append(sheets[i], on)
 			}
 			for _, piece := range all {
@@ -82,18 +80,12 @@ func Together(plans []*Plan, names []string, ask Cutting) (out []Task) {
 			}
 		}
 	}
-	for i, p := range of {
-		q := *p.Request
-		q.Cutting = ask
-		comes := q.Comes
-		q.Comes = func(c shop.Card) []shop.Sheet {
-			if ask.Any {
-				return comes(c)
-			}
-			return sheets[i]
+	for i, t := range of {
+		card := t.CardOf(pieces[i][0].Stock)
+		if ask.Any {
+			sheets[i] = t.Comes(card)
 		}
-		q.Cutting.Any = true
-		out = append(out, q.task(p.CardOf(pieces[i][0].Stock), pieces[i]))
+		out = append(out, taskOf(t.Request, ask, card, sheets[i], pieces[i]))
 	}
 	return out
 }
@@ -104,72 +96,6 @@ func Cuts(found []Found) (out []Cut) {
 		out = append(out, f.cuts()...)
 	}
 	return out
-}
-
-// CutAsAsked lays the sheets as the document asks, however long that takes; where it asks
-// for nothing they lie as they do.
-func (p *Plan) CutAsAsked() {
-	if p.Asked() {
-		p.Take(Search(p.Tasks(), nil))
-	}
-}
-
-// Asked says whether the document says how the sheets are to be cut, and they can be: a
-// piece that is too large for its sheet may do on another size.
-func (p *Plan) Asked() bool {
-	return p.OK() && p.Cutting.Asked && (p.Cutting.Any || len(p.Layout.TooBig) == 0)
-}
-
-// Tasks are what of all boxes of a set is to be cut, a card each.
-func (s *Set) Tasks() []Task { return Together(s.Plans, s.Names, s.Plans[0].Cutting) }
-
-// Asked says whether the set's document says how its sheets are to be cut, and it can be.
-func (s *Set) Asked() bool {
-	return s.OK() && s.Plans[0].Cutting.Asked && !slices.ContainsFunc(s.Layouts, func(l Laid) bool { return len(l.TooBig) > 0 })
-}
-
-// CutAsAsked lays the sheets of a set as its document asks.
-func (s *Set) CutAsAsked() {
-	if s.Asked() {
-		s.Take(Search(s.Tasks(), nil))
-	}
-}
-
-// Take makes the set one that is cut as was found.
-func (s *Set) Take(found []Found) {
-	of := map[string]*Plan{}
-	for _, l := range s.Layouts {
-		of[l.Card.ID] = l.Of
-	}
-	s.Found, s.Layouts, s.Cost = found, nil, 0
-	for _, c := range Cuts(found) {
-		s.Layouts, s.Cost = append(s.Layouts, Laid{c, of[c.Card.ID]}), s.Cost+c.Cost()
-	}
-}
-
-// Take makes the plan one that is cut as was found.
-func (p *Plan) Take(found []Found) {
-	p.Found, p.Cuts, p.Cost = found, nil, 0
-	p.Warnings = slices.DeleteFunc(p.Warnings, func(w brief.Warning) bool {
-		return slices.Contains([]string{"short-of-card", "long-cut", "pins-left-out", "sheet-too-small"}, w.Code)
-	})
-	p.Cuts = Cuts(found)
-	for _, f := range found {
-		if f.Says != "" {
-			p.Warn(brief.Warning{Code: "pins-left-out", Text: "Pieces were held where they can't be: " + f.Says + ".",
-				Fix: "Take all pins off.", Set: map[string]string{"act": "unpin-all"}})
-		}
-	}
-	all := make([]layout.Layout, len(p.Cuts))
-	for i, c := range p.Cuts {
-		all[i] = c.Layout
-		p.Cost += c.Cost()
-	}
-	p.Layout, p.Fixes = layout.Join(all...), nil
-	p.Checks = slices.DeleteFunc(p.Checks, func(c fold.Check) bool { return c.Name == onItsSheet })
-	p.checkSheets()
-	p.warnStock()
-	p.Cards, p.Steps = p.bench(p.Say)
 }
 
 // TaskOf is a task of a list: of no card of the shop.
@@ -218,6 +144,9 @@ func (f Found) cuts() (out []Cut) {
 	if len(out) == 0 {
 		out = []Cut{{Card: f.Card, Sheet: f.sizes[len(f.sizes)-1]}}
 	}
+	for i := range out {
+		out[i].Proved = f.Proved()
+	}
 	out[0].Bound, out[0].TooBig = f.Layout.Bound, append(slices.Clone(f.TooBig), f.Short...)
 	slices.SortStableFunc(out, func(a, b Cut) int { return cmp.Compare(pinned1(b), pinned1(a)) })
 	return out
@@ -235,24 +164,4 @@ func pinned1(c Cut) int {
 		}
 	}
 	return 0
-}
-
-// Proved says whether no arrangement takes less than what the plan takes.
-func (p *Plan) Proved() bool { return allProved(p.Found, p.Cuts) }
-
-// Proved says whether no arrangement of all boxes takes less.
-func (s *Set) Proved() bool {
-	var cuts []Cut
-	for _, l := range s.Layouts {
-		cuts = append(cuts, l.Cut)
-	}
-	return allProved(s.Found, cuts)
-}
-
-// allProved goes by the search, or where the quick rules laid all, by each card's bound.
-func allProved(found []Found, cuts []Cut) bool {
-	if found != nil {
-		return !slices.ContainsFunc(found, func(f Found) bool { return !f.Proved() })
-	}
-	return !slices.ContainsFunc(cuts, func(c Cut) bool { return len(c.TooBig) > 0 || len(c.Sheets) > c.Bound })
 }

@@ -23,7 +23,7 @@ func jobsToMake(t *testing.T, dressed bool) (out []*Plan) {
 		if !dressed {
 			continue
 		}
-		if p := Make(dressedBrief(s.ID), Default); p.OK() {
+		if p := Advised(dressedBrief(s.ID), Default); p.OK() {
 			out = append(out, p)
 		}
 	}
@@ -39,11 +39,11 @@ func dressedBrief(id string) brief.Brief {
 // is not made: checked by the angles of the faces themselves, against what
 // the steps before have lit.
 func TestStepPicturesAreTrue(t *testing.T) {
-	gift := Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
+	gift := Advised(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
 		Default)
 	for _, p := range append(jobsToMake(t, true), gift) {
-		m := making{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
-		for _, step := range p.Steps {
+		m := handMade{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
+		for _, step := range p.Guide.Steps {
 			if step.Title == "Stick" {
 				m.folded[step.Piece] = nil // opened again after it was tried dry
 			}
@@ -69,8 +69,8 @@ func TestStepPicturesAreTrue(t *testing.T) {
 	}
 }
 
-// making is how far the steps have come: what is cut, what is folded, what is in its place.
-type making struct {
+// handMade is how far the steps have come: what is cut, what is folded, what is in its place.
+type handMade struct {
 	t      *testing.T
 	p      *Plan
 	where  string
@@ -78,8 +78,8 @@ type making struct {
 	folded map[string][]string
 }
 
-func (m making) stands(step bench.Step, f bench.Frame) {
-	a := m.p.Stands(f)
+func (m handMade) stands(step bench.Step, f bench.Frame) {
+	a := bench.Stands(m.p.Box, m.p.Card.Caliper, f)
 	if len(a.Bodies) == 0 {
 		m.t.Fatalf("%s: nothing is shown", m.where)
 	}
@@ -135,12 +135,11 @@ func liesFlat(b *fold.Body, name string) bool {
 func TestGlueMap(t *testing.T) {
 	for _, p := range jobsToMake(t, false) {
 		for _, piece := range p.Box.Pieces() {
-			spreads := p.Spreads(piece)
+			spreads := p.Glue().Spreads(piece)
 			for _, g := range piece.Glues {
-				body := p.bodyOf(piece)
-				a, on := body.find(g.Face), body.find(g.On)
+				a, on := faceOf(p, piece, g.Face), faceOf(p, piece, g.On)
 				outside := a == nil || on == nil || on.Middle().Sub(a.Middle()).Dot(a.In) < 0 // where the other lies
-				if !slices.ContainsFunc(spreads, func(s Spread) bool { return s.Face == g.Face && s.Outside == outside }) {
+				if !slices.ContainsFunc(spreads, func(s bench.Spread) bool { return s.Face == g.Face && s.Outside == outside }) {
 					t.Errorf("%s %s: the %s is stuck and not on the map", p.Style.ID, piece.Name, g.Face)
 				}
 			}
@@ -178,8 +177,8 @@ func hides(t *testing.T, p *Plan, face, on *fold.Placed, piece *sheet.Piece) {
 	if face == nil || on == nil {
 		return
 	}
-	spreads := p.Spreads(piece)
-	i := slices.IndexFunc(spreads, func(s Spread) bool { return s.Face == face.Name })
+	spreads := p.Glue().Spreads(piece)
+	i := slices.IndexFunc(spreads, func(s bench.Spread) bool { return s.Face == face.Name })
 	if i < 0 {
 		t.Fatalf("%s: the %s of the %s is not on the map", p.Style.ID, face.Name, piece.Name)
 	}
@@ -192,13 +191,23 @@ func hides(t *testing.T, p *Plan, face, on *fold.Placed, piece *sheet.Piece) {
 
 // What is stuck on last is seen in the last picture, and there alone.
 func TestToppersComeLast(t *testing.T) {
-	p := Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), Default)
+	p := Advised(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
 	frames := stepOf(p, "close").Frames
-	last := p.Stands(frames[len(frames)-1])
+	last := bench.Stands(p.Box, p.Card.Caliper, frames[len(frames)-1])
 	if n := slices.IndexFunc(last.Bodies, func(b *fold.Body) bool { return p.Box.Part(b.Name).Last }); n < 0 {
 		t.Error("the topper is never on")
 	}
+}
+
+// faceOf finds a face of a piece as it stands in the closed box.
+func faceOf(p *Plan, piece *sheet.Piece, face string) *fold.Placed {
+	for _, b := range p.Box.Proved.Bodies {
+		if b.Piece == piece {
+			return b.Find(face)
+		}
+	}
+	return nil
 }

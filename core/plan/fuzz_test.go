@@ -38,7 +38,7 @@ func FuzzPlan(f *testing.F) {
 		if err != nil {
 			return
 		}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if p.OK() == (len(p.Problems) > 0) {
 			t.Fatalf("planned and refused, or neither: %v", p.Problems)
 		}
@@ -55,7 +55,7 @@ func cutHastily(t *testing.T, p *Plan) {
 	for i := range tasks {
 		tasks[i].Work = 2000
 	}
-	p.Take(Search(tasks, nil))
+	p = CutAs(p, Search(tasks, nil), Default)
 	for _, s := range p.Layout.Sheets {
 		if err := s.Check(0); err != nil {
 			t.Fatal(err, string(p.Brief.Encode()))
@@ -97,7 +97,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 			for range 1 + r.IntN(3) {
 				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])
 			}
-			p := Make(b, Default)
+			p := Advised(b, Default)
 			if p.OK() == (len(p.Problems) > 0) {
 				t.Fatalf("planned and refused, or neither: %v, %s", p.Problems, b.Encode())
 			}

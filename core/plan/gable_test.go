@@ -10,7 +10,7 @@ func TestGableCapsFoldUp(t *testing.T) {
 	planned := 0
 	for _, wide := range []int{50, 60} {
 		for roof := wide * 3 / 5; roof <= wide*6/5; roof++ {
-			p := Make(metric("gable-cap", 100, wide, 57, "box.options.roof", fmt.Sprintf("%d mm", roof)), Default)
+			p := Advised(metric("gable-cap", 100, wide, 57, "box.options.roof", fmt.Sprintf("%d mm", roof)), Default)
 			if !p.OK() {
 				continue
 			}

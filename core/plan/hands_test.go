@@ -20,7 +20,7 @@ func TestFormedOnTheBox(t *testing.T) {
 		if name == "band" {
 			b.Set("box.options.closure", "band")
 		}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.Holds() {
 			t.Fatal(family, p.Problems, said(p))
 		}
@@ -33,12 +33,12 @@ func TestFormedOnTheBox(t *testing.T) {
 		if form.Title != bench.FormOn || !strings.Contains(form.Says[0], "12 mm too long") {
 			t.Errorf("%s: %s %v", family, form.Title, form.Says)
 		}
-		for _, s := range p.Steps {
+		for _, s := range p.Guide.Steps {
 			if s.Piece == name && (s.Title == "Score" || s.Title == "Mitre") {
 				t.Errorf("%s: %s before it is wrapped", family, s.ID)
 			}
 		}
-		card := p.Cards[slices.IndexFunc(p.Cards, func(c bench.ScoreCard) bool { return c.Piece == name })]
+		card := p.Guide.Cards[slices.IndexFunc(p.Guide.Cards, func(c bench.ScoreCard) bool { return c.Piece == name })]
 		if !strings.Contains(card.Says[0], p.Say(max(cut.W, cut.H))) || !strings.Contains(card.Says[0], "form it on the box") {
 			t.Errorf("%s: its card says %s", family, card.Says[0])
 		}
@@ -49,7 +49,7 @@ func TestFormedOnTheBox(t *testing.T) {
 func TestRoundCornersByHand(t *testing.T) {
 	for punches, want := range map[string]string{"": "coin or lid 10 mm across", "corner 4 mm": "4 mm corner punch"} {
 		b := dressed(metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
-		if p := Make(b, Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
+		if p := Advised(b, Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
 			t.Errorf("%q: %v %s %v", punches, p.Problems, said(p), p.Dressed)
 		}
 	}
@@ -76,18 +76,18 @@ func TestOtherHands(t *testing.T) {
 				b.Size.Depth = "70 mm"
 			}
 			b.Set(field, choice)
-			p := Make(b, Default)
+			p := Advised(b, Default)
 			if !p.Holds() {
 				t.Fatalf("%s, %s: %v %s", s.ID, tool, p.Problems, said(p))
 			}
-			text := strings.Join(p.Supplies(), "; ")
-			for _, step := range p.Steps {
+			text := strings.Join(Supplies(p), "; ")
+			for _, step := range p.Guide.Steps {
 				text += "\n" + strings.Join(step.Says, " ") + step.Caution()
 				for _, f := range step.Frames {
 					text += "\n" + f.Says
 				}
 			}
-			for _, c := range p.Cards {
+			for _, c := range p.Guide.Cards {
 				text += "\n" + strings.Join(c.Says, " ")
 				for _, turn := range c.Turns {
 					if choice == "ruler" && turn.Edge != "left" && turn.Edge != "top" {
@@ -100,7 +100,7 @@ func TestOtherHands(t *testing.T) {
 					t.Errorf("%s, %s: %q is told: …%s", s.ID, tool, word, text[max(0, i-60):min(len(text), i+60)])
 				}
 			}
-			if !strings.Contains(text, says[tool]) && (tool != "tools.scoring=ruler" || len(p.Cards[0].Turns) > 0) {
+			if !strings.Contains(text, says[tool]) && (tool != "tools.scoring=ruler" || len(p.Guide.Cards[0].Turns) > 0) {
 				t.Errorf("%s, %s: it doesn't say %q", s.ID, tool, says[tool])
 			}
 		}
@@ -113,7 +113,7 @@ func TestSchoolsAreSeen(t *testing.T) {
 	order := func(pairs ...string) (titles []string, text string) {
 		b := metric("tray-lid", 90, 70, 40, pairs...)
 		b.Dress.Layers = []brief.Layer{{On: "lid", Border: "3 mm"}}
-		for _, s := range Make(b, Default).Steps {
+		for _, s := range Advised(b, Default).Guide.Steps {
 			titles, text = append(titles, s.Title), text+strings.Join(s.Says, " ")
 		}
 		return titles, text

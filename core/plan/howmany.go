@@ -27,14 +27,14 @@ const past = 16
 
 // HowMany answers for the plan's things, in the size of its box, and says whether it came to the end before
 // its work was done up or its asker had left.
-func (p *Plan) HowMany(ctx context.Context, w Workshop) (out []HowMany, whole bool) {
+func HowManyGo(ctx context.Context, p *Plan, w Workshop) (out []HowMany, whole bool) {
 	b := p.Brief.Clone()
 	b.Size = sizeOf(p.Box.Size, p.Units)
 	out = make([]HowMany, len(p.Load.Things))
 	short := make([]bool, len(out))
 	together(ctx, len(out), func(i int) { // each has work of its own: who is first takes nothing from the others
 		left := work(max(countedEach, counted/len(out)))
-		out[i] = most(ctx, b, w, i, p.taken, left)
+		out[i] = most(ctx, b, w, i, p, left)
 		short[i] = left.over()
 	})
 	return out, ctx.Err() == nil && !slices.Contains(short, true)
@@ -45,7 +45,7 @@ func Most(ctx context.Context, b brief.Brief, w Workshop, thing int) HowMany {
 	return most(ctx, b, w, thing, nil, work(counted))
 }
 
-func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *style.Dims, left *budget) (h HowMany) {
+func most(ctx context.Context, b brief.Brief, w Workshop, thing int, like *Plan, left *budget) (h HowMany) {
 	b = b.Clone()
 	h.Sized = b.Size != nil && len(b.Contents) > 0
 	if thing >= len(b.Contents) {
@@ -55,7 +55,10 @@ func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *styl
 	b.Arrange.Way, b.Arrange.Places = "", nil
 	plan := func(n int) *Plan {
 		b.Contents[0].Count = brief.Whole(strconv.Itoa(n))
-		return build(Read(b, w), w, shown, taken)
+		if like != nil {
+			return like.Like(b, w)
+		}
+		return Make(b, w)
 	}
 	first := plan(1)
 	if len(first.Things) == 0 {
@@ -68,11 +71,11 @@ func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *styl
 				return unknown
 			}
 			q := plan(n)
-			return q.fateOf(holds(q))
+			return fateOf(q, holds(q))
 		})
 	}
 	if h.Sized && first.Box != nil {
-		h.InBox, h.More = search(first.atMost(), func(q *Plan) bool {
+		h.InBox, h.More = search(atMost(first), func(q *Plan) bool {
 			if q.Holds() {
 				h.Lying = q.Load.Says
 			}
@@ -81,13 +84,13 @@ func most(ctx context.Context, b brief.Brief, w Workshop, thing int, taken *styl
 	}
 	b.Size = nil
 	var more bool
-	h.OnSheet, more = search(contents.MostThings, func(q *Plan) bool { return q.Holds() && q.oneSheet() })
+	h.OnSheet, more = search(contents.MostThings, func(q *Plan) bool { return q.Holds() && oneSheet(q) })
 	h.More = h.More || more
 	return h
 }
 
 // oneSheet reports whether the box comes off one sheet of each of its cards.
-func (p *Plan) oneSheet() bool {
+func oneSheet(p *Plan) bool {
 	for _, c := range p.Cuts {
 		if len(c.Sheets) > 1 || len(c.TooBig) > 0 {
 			return false
@@ -98,7 +101,7 @@ func (p *Plan) oneSheet() bool {
 
 // atMost is a number of the plan's one thing that its box, or its small boxes together, can't hold more than:
 // as many as go in without any room round them.
-func (p *Plan) atMost() (n int) {
+func atMost(p *Plan) (n int) {
 	boxes := []*style.Box{p.Box}
 	for i, r := range p.Rooms {
 		boxes = append(boxes[:i], r.Box)
@@ -124,11 +127,11 @@ const (
 )
 
 // fateOf tells too many from other failures: a piece is larger than its sheet, and more things make none smaller.
-func (p *Plan) fateOf(holds bool) fate {
+func fateOf(p *Plan, holds bool) fate {
 	switch {
 	case holds:
 		return holding
-	case p.large || len(p.Layout.TooBig) > 0:
+	case p.Refused != nil || len(p.Layout.TooBig) > 0:
 		return tooMany
 	}
 	return fails

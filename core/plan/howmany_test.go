@@ -54,7 +54,7 @@ func TestHowManyIsTheMost(t *testing.T) {
 			}
 			for n := 1; (most == 0 || n <= most+20) && n <= 60; n++ { // a few flat things may make no wall high enough
 				b.Contents[0].Count = brief.Whole(fmt.Sprint(n))
-				if holds(build(Read(b, Default), Default, shown, nil)) {
+				if holds(Make(b, Default)) {
 					most = n
 				}
 			}
@@ -88,7 +88,7 @@ func TestHowManyFromMore(t *testing.T) {
 			Thickness: brief.Text(c.thickness), Count: "1"}}
 		got := Most(t.Context(), b, Default, 0)
 		b.Contents[0].Count = brief.Whole(fmt.Sprint(got.OnSheet))
-		if got.OnSheet < c.least || !Make(b, Default).Holds() {
+		if got.OnSheet < c.least || !Advised(b, Default).Holds() {
 			t.Errorf("%+v: %d", c, got.OnSheet)
 		}
 	}
@@ -99,7 +99,7 @@ func TestCompartmentsOfASize(t *testing.T) {
 	for _, s := range style.Styles {
 		for _, kind := range insert.Kinds[1:] {
 			b := sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
-			p := Make(b, Default)
+			p := Advised(b, Default)
 			if p.OK() {
 				if !slices.ContainsFunc(p.Box.Pieces(), func(p *sheet.Piece) bool { return p.Part == sheet.Insert }) {
 					t.Errorf("%s: no %s, and nothing is said", s.ID, kind.ID)
@@ -120,9 +120,9 @@ func TestCompartmentsOfASize(t *testing.T) {
 func TestCells(t *testing.T) {
 	for text, want := range map[string]int{"": 2, "3 x 2": 3, "2×4": 4, "4 by 1": 3, "1 x 1": -1, "many": -1, "13 x 2": -1, "3": -1} {
 		b := sized("6", "4", "2", "arrange.compartments", "slotted", "arrange.cells", text)
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if want < 0 {
-			if p.OK() || p.Problems[0].Field != "arrange.cells" || !Make(taken(b, p.Problems[0].Set), Default).Holds() {
+			if p.OK() || p.Problems[0].Field != "arrange.cells" || !Advised(taken(b, p.Problems[0].Set), Default).Holds() {
 				t.Errorf("%q: %v", text, p.Problems)
 			}
 			continue

@@ -70,7 +70,7 @@ func TestRankingIsHonest(t *testing.T) {
 		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)],
 			Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes",
 			Count: brief.Whole(fmt.Sprint(1 + r.IntN(9)))}}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			continue
 		}
@@ -84,7 +84,7 @@ func TestRankingIsHonest(t *testing.T) {
 		}
 		last := p.Ways[len(p.Ways)-1]
 		b.Arrange.Way = brief.Text(last.ID)
-		if q := Make(b, Default); !q.OK() || q.Load.ID != last.ID || len(q.Warnings) > len(p.Warnings)+2 {
+		if q := Advised(b, Default); !q.OK() || q.Load.ID != last.ID || len(q.Warnings) > len(p.Warnings)+2 {
 			t.Fatalf("%s can't be picked: %v", last.ID, q.Problems)
 		}
 	}
@@ -94,12 +94,12 @@ func TestPinsAndHands(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "2"}}
 	b.Arrange.Way = "nonsense"
-	if p := Make(b, Default); !p.OK() || len(p.Warnings) == 0 || p.Warnings[0].Code != "pin-gone" {
+	if p := Advised(b, Default); !p.OK() || len(p.Warnings) == 0 || p.Warnings[0].Code != "pin-gone" {
 		t.Errorf("a pin that is gone: %+v", p.Warnings)
 	}
 	b.Arrange.Way = ""
 	b.Arrange.Places = []brief.Place{{X: "0 mm", Y: "0 mm"}, {X: "50 mm", Y: "20 mm"}}
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	// 90 by 60 mm of things, 3 mm round them.
 	if !p.Holds() || p.Load.Need.Length.MM() != 96 || p.Load.Need.Width.MM() != 66 {
 		t.Errorf("by hand: %+v %+v", p.Problems, p.Load.Need)
@@ -107,13 +107,13 @@ func TestPinsAndHands(t *testing.T) {
 	b.Arrange.Places[1] = brief.Place{X: "20 mm", Y: "0 mm"}
 	wantProblem(t, b, "arrange", "in each other")
 	b.Arrange.Places = b.Arrange.Places[:1]
-	if p = Make(b, Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
+	if p = Advised(b, Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
 		t.Errorf("too few places: %+v", p.Warnings)
 	}
 	b.Arrange.Places = nil
 	b.Room.Proud = "10 mm"
 	wantProblem(t, b, "room.proud", "")
-	if b.Set("box.options.lid", "none"); !Make(b, Default).Holds() {
+	if b.Set("box.options.lid", "none"); !Advised(b, Default).Holds() {
 		t.Error("an open tray holds no things that stand proud")
 	}
 	for _, c := range [][2]string{{"arrange.compartments", "magic"}, {"arrange.dividers", "-1"}} {
@@ -136,7 +136,7 @@ func TestWrongInsertsFail(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "40 mm", Count: "6"}}
 	b.Arrange.Compartments = "slotted"
 	spoil := func(how func(*Plan)) string {
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.Holds() {
 			t.Fatal(p.Checks)
 		}
@@ -172,17 +172,17 @@ func TestFixesFix(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "4 in", Width: "4 in", Height: "1 7/8 in", Count: "1"}}
 	b.Card.Sheet = "8.5x11"
 	b.Room.Around = "3/8 in"
-	p := Make(b, Default)
-	if !p.OK() || p.Holds() || len(p.Fixes) < 3 {
-		t.Fatalf("%v %+v", p.Problems, p.Fixes)
+	p := Advised(b, Default)
+	if !p.OK() || p.Holds() || len(p.Advice.Fixes) < 3 {
+		t.Fatalf("%v %+v", p.Problems, p.Advice.Fixes)
 	}
 	joined := false
-	for _, f := range p.Fixes {
+	for _, f := range p.Advice.Fixes {
 		fixed := b.Clone()
 		for field, text := range f.Set {
 			fixed.Set(field, text)
 		}
-		q := Make(fixed, Default)
+		q := Advised(fixed, Default)
 		if !q.Holds() {
 			t.Errorf("%s does not: %v %v", f.Text, q.Problems, q.Checks)
 		}

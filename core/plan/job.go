@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/bench"
+	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/layout"
 )
@@ -24,7 +25,7 @@ type Job struct {
 
 // Job is the plan as it is made at the bench.
 func (p *Plan) Job() Job {
-	return Job{Name: string(p.Brief.Name), Plans: []*Plan{p}, Cuts: p.Cuts, Steps: p.Steps}
+	return Job{Name: string(p.Brief.Name), Plans: []*Plan{p}, Cuts: p.Cuts, Steps: p.Guide.Steps}
 }
 
 // Job is the set as it is made at the bench: the sheets of all are cut, then of each title
@@ -35,7 +36,7 @@ func (s *Set) Job() Job {
 	for _, l := range s.Layouts {
 		j.Cuts = append(j.Cuts, l.Cut)
 	}
-	j.Steps = bench.TrimSteps(alike(j.Cuts, s.Plans[0].Say), s.Plans[0].Tools, s.Plans[0].Say)
+	j.Steps = bench.TrimSteps(Alike(j.Cuts, s.Plans[0].Say), s.Plans[0].Tools, s.Plans[0].Say)
 	for _, title := range s.titles() {
 		if title != "Trim" && title != "Fill" && title != "Close" {
 			for i := range s.Plans {
@@ -61,7 +62,7 @@ func (s *Set) Job() Job {
 
 // titled are the steps of a title for one of the boxes.
 func (s *Set) titled(i int, title string) (out []bench.Step) {
-	for _, step := range s.Plans[i].Steps {
+	for _, step := range s.Plans[i].Guide.Steps {
 		if step.Title == title {
 			out = append(out, s.stepOf(i, step))
 		}
@@ -100,11 +101,11 @@ func (j Job) InBoth() Job {
 	both.Plans = make([]*Plan, len(j.Plans))
 	for i, p := range j.Plans {
 		told := *p
-		told.Cards, told.Steps = p.InBoth()
+		told.Guide = p.InBoth()
 		both.Plans[i] = &told
 	}
 	if j.Set == nil {
-		both.Steps = both.Plans[0].Steps
+		both.Steps = both.Plans[0].Guide.Steps
 		return both
 	}
 	set := *j.Set
@@ -184,4 +185,35 @@ func (j Job) Step(id string) (bench.Step, int) {
 		}
 	}
 	return bench.Step{}, -1
+}
+
+// Written is Request.Written for all that is made: of the boxes of a set what they share, cards
+// and tools.
+func (j Job) Written() brief.Brief {
+	if j.Set == nil {
+		return j.Plans[0].Written(j.Plans[0].Brief, nil)
+	}
+	b := j.Set.Brief
+	for _, p := range j.Plans {
+		b = p.Written(b, func(path string) bool {
+			return strings.HasPrefix(path, "card.own.") || strings.HasPrefix(path, "tools.")
+		})
+	}
+	return b
+}
+
+// AsMade is Written for good: nothing that the shop learns, and no habit it takes up, moves the plan again.
+func (j Job) AsMade() brief.Brief {
+	b := j.Written()
+	for i := range j.Plans {
+		if j.Set == nil {
+			break
+		}
+		m := j.Plans[i].Written(b.Member(i), func(path string) bool {
+			return strings.HasPrefix(path, "box.options.") || strings.HasPrefix(path, "dress.")
+		})
+		b.SetMember(i, m)
+	}
+	b.Tools.House = "no"
+	return b
 }

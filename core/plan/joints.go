@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"brevium/core/bench"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -9,32 +8,32 @@ import (
 )
 
 // toLay lists a box's pieces for the sheets, as they are cut.
-func (p *Plan) toLay(b *style.Box, copies int) (out []layout.Piece) {
+func (t *Table) ToLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
-		out = append(out, p.blanks(piece, copies)...)
+		out = append(out, t.blanks(piece, copies)...)
 	}
-	return p.strips(out, copies)
+	return t.strips(out, copies)
 }
 
 // Blanks lists what is cut from a sheet for a piece of all copies: the piece itself or, where it is
 // larger than its sheet and may be joined, two halves and the strip behind their joint.
-func (p *Plan) Blanks(piece *sheet.Piece) []layout.Piece { return p.blanks(piece, p.Copies) }
+func (t *Table) Blanks(piece *sheet.Piece) []layout.Piece { return t.blanks(piece, t.Copies) }
 
-func (p *Plan) blanks(piece *sheet.Piece, copies int) []layout.Piece {
-	lies := p.onSheet(piece, copies)
-	if along, spare := p.spare(piece); along {
+func (t *Table) blanks(piece *sheet.Piece, copies int) []layout.Piece {
+	lies := t.OnSheet(piece, copies)
+	if along, spare := t.spare(piece); along {
 		lies.W += spare
 	} else {
 		lies.H += spare
 	}
-	whole := p.upright(lies, piece)
-	if !p.Joined(piece) {
+	whole := t.upright(lies, piece)
+	if !t.Joined(piece) {
 		return []layout.Piece{whole}
 	}
-	j := p.joint(piece)
+	j := t.joint(piece)
 	a, c := whole, whole
 	a.Name, c.Name = piece.Name+", first half", piece.Name+", second half"
-	strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * p.Adhesive.Width.Up(p.Step.Size),
+	strip := layout.Piece{Name: piece.Name + ", joint strip", W: 2 * t.Adhesive.Width.Up(t.Step.Size),
 		H: piece.Height, Count: whole.Count, Stock: whole.Stock}
 	if j.AlongWidth {
 		a.W, c.W = j.At, piece.Width-j.At
@@ -45,25 +44,25 @@ func (p *Plan) blanks(piece *sheet.Piece, copies int) []layout.Piece {
 }
 
 // DressBlanks lists what is cut for the dressing of one box.
-func (p *Plan) DressBlanks() (out []layout.Piece) {
-	if p.Dressed != nil {
-		for _, l := range p.Dressed.Laid {
-			out = append(out, p.blanks(l.Piece, 1)...)
+func (t *Table) DressBlanks() (out []layout.Piece) {
+	if t.Dressed != nil {
+		for _, l := range t.Dressed.Laid {
+			out = append(out, t.blanks(l.Piece, 1)...)
 		}
 	}
 	return out
 }
 
 // Joined reports whether a piece is made of two halves: it is larger than its sheet, and may be.
-func (p *Plan) Joined(piece *sheet.Piece) bool {
-	on := p.SheetOf(p.CardOf(piece.Stock))
-	return p.joins(piece) && !p.upright(p.onSheet(piece, 1), piece).Lies(on.Width, on.Height)
+func (t *Table) Joined(piece *sheet.Piece) bool {
+	on := t.SheetOf(t.CardOf(piece.Stock))
+	return t.joins(piece) && !t.upright(t.OnSheet(piece, 1), piece).Lies(on.Width, on.Height)
 }
 
 // joins says whether a piece that is too large may be made of two: where that was
 // said, and of bands and handles always.
-func (p *Plan) joins(piece *sheet.Piece) bool {
-	return p.Join || p.IsDressing(piece) && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
+func (t *Table) joins(piece *sheet.Piece) bool {
+	return t.Join || t.IsDressing(piece) && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
 }
 
 // Joint is where a piece is cut in two.
@@ -74,17 +73,17 @@ type Joint struct {
 
 // joint puts the joint across the longer side, in the middle of it and never
 // nearer to a score than the strip behind it is wide.
-func (p *Plan) joint(piece *sheet.Piece) Joint {
+func (t *Table) joint(piece *sheet.Piece) Joint {
 	j := Joint{AlongWidth: piece.Width >= piece.Height}
 	size := piece.Height
 	if j.AlongWidth {
 		size = piece.Width
 	}
-	clear := p.Adhesive.Width.Up(p.Step.Size)
-	middle := (size / 2).Near(p.Step.Size)
-	for off := measure.Length(0); off < size/2; off += p.Step.Size {
+	clear := t.Adhesive.Width.Up(t.Step.Size)
+	middle := (size / 2).Near(t.Step.Size)
+	for off := measure.Length(0); off < size/2; off += t.Step.Size {
 		for _, at := range []measure.Length{middle + off, middle - off} {
-			if j.At = at; p.joinable(piece, j, clear) {
+			if j.At = at; t.joinable(piece, j, clear) {
 				return j
 			}
 		}
@@ -93,7 +92,7 @@ func (p *Plan) joint(piece *sheet.Piece) Joint {
 	return j
 }
 
-func (p *Plan) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool {
+func (t *Table) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool {
 	for _, s := range piece.Passes {
 		if s.AlongWidth == j.AlongWidth && (s.At-j.At).Abs() < clear {
 			return false
@@ -102,21 +101,5 @@ func (p *Plan) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool 
 	return true
 }
 
-// jointCard is how a piece of two halves is told on its score card; nil for one that is cut whole.
-func (p *Plan) jointCard(piece *sheet.Piece) *bench.Joint {
-	if !p.Joined(piece) {
-		return nil
-	}
-	all, j := p.blanks(piece, 1), p.joint(piece)
-	out := &bench.Joint{At: j.At, Edge: "top"}
-	if j.AlongWidth {
-		out.Edge = "left"
-	}
-	for i, of := range []*[2]measure.Length{&out.First, &out.Second, &out.Strip} {
-		*of = [2]measure.Length{all[i].W, all[i].H}
-	}
-	return out
-}
-
 // JointOf is where a piece is cut in two, when it is.
-func (p *Plan) JointOf(piece *sheet.Piece) Joint { return p.joint(piece) }
+func (t *Table) JointOf(piece *sheet.Piece) Joint { return t.joint(piece) }

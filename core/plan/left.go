@@ -34,8 +34,8 @@ var small = []struct {
 // leastLeft is the least side of what is worth keeping.
 const leastLeft = 15 * measure.Millimetre
 
-// Left lists what is left over, the largest first, with what it would do for.
-func (p *Plan) Left() (out []Left) {
+// LeftOver lists what is left over, the largest first, with what it would do for.
+func LeftOver(p *Plan) (out []Left) {
 	for _, piece := range p.Box.Pieces() {
 		if piece.Part != sheet.Box {
 			continue
@@ -67,7 +67,7 @@ func (p *Plan) Left() (out []Left) {
 	slices.SortStableFunc(out, func(a, b Left) int { return cmp.Compare(b.W.MM()*b.H.MM(), a.W.MM()*a.H.MM()) })
 	out = out[:min(len(out), 8)]
 	for i := range out {
-		out[i].Serves = p.serves(out[i])
+		out[i].Serves = serves(p, out[i])
 	}
 	return out
 }
@@ -84,7 +84,7 @@ func addLeft(all []Left, l Left) []Left {
 
 // serves says what can be cut from something left: of this box, pieces of the same card;
 // else the usual small things.
-func (p *Plan) serves(l Left) (out []string) {
+func serves(p *Plan, l Left) (out []string) {
 	fits := func(w, h measure.Length) bool { return max(w, h) <= l.W && min(w, h) <= l.H }
 	for _, piece := range p.Box.Pieces() {
 		if p.IsDressing(piece) && p.CardOf(piece.Stock).ID == l.Stock && fits(piece.Width, piece.Height) {

@@ -25,10 +25,10 @@ type Level struct {
 }
 
 // Levels plans the box bare, quick, neat and as a keepsake.
-func (p *Plan) Levels(w Workshop) []Level { return p.LevelsOf(p.Brief, w) }
+func Levels(p *Plan, w Workshop) []Level { return LevelsOf(p, p.Brief, w) }
 
 // LevelsOf is Levels for a document that this is a plan of, maybe without its dressing.
-func (p *Plan) LevelsOf(of brief.Brief, w Workshop) []Level {
+func LevelsOf(p *Plan, of brief.Brief, w Workshop) []Level {
 	if !p.OK() {
 		return nil
 	}
@@ -41,16 +41,16 @@ func (p *Plan) LevelsOf(of brief.Brief, w Workshop) []Level {
 	for i := range out {
 		l := &out[i]
 		b := of.Clone()
-		b.Dress = p.dressedAs(l.ID, of.Clone().Dress, w)
+		b.Dress = dressedAs(p, l.ID, of.Clone().Dress, w)
 		l.Dress, l.Now = b.Dress, sameLayers(b.Dress, of.Dress)
-		got := build(Read(b, w), w, shown, nil)
+		got := Make(b, w)
 		if l.Can = got.OK(); !l.Can {
 			if len(got.Problems) > 0 {
 				l.WhyNot = got.Problems[0].Text
 			}
 			continue
 		}
-		l.Pieces, l.Sheets, l.Minutes, l.Cost = got.pieces(), len(got.Layout.Sheets), got.Minutes(), got.Cost
+		l.Pieces, l.Sheets, l.Minutes, l.Cost = got.Pieces(), len(got.Layout.Sheets), got.Minutes(), got.Cost
 	}
 	return out
 }
@@ -64,10 +64,10 @@ func sameLayers(a, b brief.Dress) bool {
 
 // dressedAs gives the dressing of a level: what it sets in place of layers and liners,
 // and the rest as the document has it.
-func (p *Plan) dressedAs(level string, d brief.Dress, w Workshop) brief.Dress {
+func dressedAs(p *Plan, level string, d brief.Dress, w Workshop) brief.Dress {
 	d.Layers, d.Liners = nil, nil
 	if level != "bare" && d.Scheme == (brief.Scheme{}) {
-		d.Scheme = p.Schemes(w)[0].Scheme
+		d.Scheme = Schemes(p, w)[0].Scheme
 	}
 	outside := brief.Text("outside")
 	if p.Underside {
@@ -111,7 +111,7 @@ type Suit struct {
 
 // Schemes suggests cards of the shop that go together with the box's own: one for every
 // printed card, with the accent that stands out most from both.
-func (p *Plan) Schemes(w Workshop) (out []Suit) {
+func Schemes(p *Plan, w Workshop) (out []Suit) {
 	offered := w.Offered()
 	var plains, printed []shop.Card
 	for _, c := range offered {

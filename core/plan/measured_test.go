@@ -20,7 +20,7 @@ func stated(b brief.Brief, d style.Dims) *Plan {
 		Height: text(d.Depth), Count: "1", Upright: "yes"}}
 	b.Room = brief.Room{Around: "0", Between: "0", Padding: "0", Below: "0", Above: "0"}
 	b.Arrange = brief.Arrange{}
-	return Make(b, Default)
+	return Advised(b, Default)
 }
 
 // What is stated is what was measured: a block of exactly the inside goes in and
@@ -42,7 +42,7 @@ func TestMeasuredSizes(t *testing.T) {
 				b.Set("card.join", "yes")
 				b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
 				answer(&b, s, n%all)
-				p := Make(b, Default)
+				p := Advised(b, Default)
 				if !p.OK() {
 					continue
 				}
@@ -141,7 +141,7 @@ func TestWhatIsSeen(t *testing.T) {
 			id, answer, _ := strings.Cut(o, "=")
 			b.Set("box.options."+id, answer)
 		}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.Holds() {
 			t.Errorf("%s %s: %s", c.style, c.options, said(p))
 			continue
@@ -165,7 +165,7 @@ func TestClosuresHaveCard(t *testing.T) {
 		{"5", "2", "3", "box.options.flap-depth", "1/4 in", "box.options.closure", "dot"},
 	} {
 		b := sized(set[0], set[1], set[2], append(set[3:], "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes")...)
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {
 			t.Errorf("%v: %v %s", set, p.Problems, said(p))
 			continue
@@ -176,14 +176,14 @@ func TestClosuresHaveCard(t *testing.T) {
 					b.Set(field, text)
 				}
 			}
-			p = Make(b, Default)
+			p = Advised(b, Default)
 		}
 		if !p.Holds() {
 			t.Errorf("%v, mended: %s", set, said(p))
 		}
 	}
 	// Moved to where it has no card, a mark fails the proof.
-	p := Make(sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), Default)
+	p := Advised(sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), Default)
 	marks := p.Box.Parts[0].Piece.Marks
 	if len(marks) != 2 || proved(p) != "" {
 		t.Fatalf("%v, %s", marks, proved(p))
@@ -200,7 +200,7 @@ func TestClosuresHaveCard(t *testing.T) {
 
 // Half the clearance is half: a hinged lid is as loose as was asked, no looser.
 func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
-	p := Make(sized("5", "4", "1 1/2", "box.style", "hinged-lid"), Default)
+	p := Advised(sized("5", "4", "1 1/2", "box.style", "hinged-lid"), Default)
 	if c := p.Box.Clearance; c != measure.Inch/16 {
 		t.Errorf("the lid is %s larger", c.Exact("in"))
 	}
@@ -215,7 +215,7 @@ func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
 func TestIdleAnswersAreTold(t *testing.T) {
 	b := sized("90 mm", "70 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton",
 		"box.options.top", "glued", "box.options.pull", "yes", "box.options.slot", "20 mm")
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	idle := 0
 	for _, w := range p.Warnings {
 		if w.Code == "idle-option" && len(w.Set) == 1 {

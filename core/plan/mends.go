@@ -16,47 +16,47 @@ const mostChanges = 12
 // mends makes what each problem offers mend it. Card that bends, and things that
 // may lie another way, often want a second change after the first: then one
 // remedy makes them all, and says so; where no end is found, none is offered.
-func (p *Plan) mends(w Workshop) {
-	defer p.asksInches()
-	given := slices.Clone(p.Problems)
-	for i := range p.Problems {
-		pr := &p.Problems[i]
-		if len(pr.Set) == 0 || pr.Set["act"] != "" || p.Style == nil {
+func (a *adviser) mends() {
+	defer a.asksInches()
+	given := slices.Clone(a.Problems)
+	for i := range a.Problems {
+		pr := &a.Problems[i]
+		if len(pr.Set) == 0 || pr.Set["act"] != "" || a.Style == nil {
 			continue
 		}
-		set, ok := p.follow(given, *pr, w)
+		set, ok := a.follow(given, *pr)
 		switch {
-		case !ok || !p.comesOff(set, w, given...):
-			p.otherwise(pr, set, len(given) == 1, w)
+		case !ok || !a.comesOff(set, given...):
+			a.otherwise(pr, set, len(given) == 1)
 		case !maps.Equal(set, pr.Set):
-			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+p.changes(set)+"."
+			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+a.changes(set)+"."
 		}
 	}
 }
 
 // asksInches puts a fraction that was typed into a metric box before every other trouble, where there is no plan:
 // it is the likeliest reason.
-func (p *Plan) asksInches() {
-	if p.OK() {
+func (a *adviser) asksInches() {
+	if a.OK() {
 		return
 	}
 	var asks []brief.Problem
-	p.Warnings = slices.DeleteFunc(p.Warnings, func(w brief.Warning) bool {
+	a.Warnings = slices.DeleteFunc(a.Warnings, func(w brief.Warning) bool {
 		if w.Code == "inches" {
 			asks = append(asks, brief.Problem{Field: slices.Collect(maps.Keys(w.Set))[0], Text: w.Text, Fix: w.Fix, Set: w.Set})
 		}
 		return w.Code == "inches"
 	})
-	p.Problems = append(asks, p.Problems...)
+	a.Problems = append(asks, a.Problems...)
 }
 
 // comesOff reports whether there is a plan with a remedy, its sheets taken into account, but for problems that
 // were there anyway.
-func (p *Plan) comesOff(set map[string]string, w Workshop, given ...brief.Problem) bool {
-	if !p.affords(6) {
+func (a *adviser) comesOff(set map[string]string, given ...brief.Problem) bool {
+	if !a.affords(6) {
 		return false
 	}
-	q := build(Read(p.with(set), w), w, shown, nil)
+	q := Make(a.With(set), a.w)
 	return !slices.ContainsFunc(q.Problems, func(pr brief.Problem) bool {
 		return !slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == pr.Field && g.Text == pr.Text })
 	})
@@ -64,7 +64,7 @@ func (p *Plan) comesOff(set map[string]string, w Workshop, given ...brief.Proble
 
 // otherwise looks for another remedy where the one beside a problem ends in no plan: large pieces of two halves,
 // or glue, that can do with narrower tabs. Where nothing helps none is offered.
-func (p *Plan) otherwise(pr *brief.Problem, set map[string]string, alone bool, w Workshop) {
+func (a *adviser) otherwise(pr *brief.Problem, set map[string]string, alone bool) {
 	pr.Set = nil
 	if !alone {
 		return
@@ -79,10 +79,10 @@ func (p *Plan) otherwise(pr *brief.Problem, set map[string]string, alone bool, w
 	}{{"Stick with wet glue, which can do with less.", glue},
 		{pr.Fix + " Its large pieces are then made of two halves (under Card & fit).", whole},
 		{"Stick with wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
-		if set == nil && maps.Equal(try.set, halves) || p.Brief.Tools.Adhesive == "glue" && try.set["tools.adhesive"] != "" {
+		if set == nil && maps.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set["tools.adhesive"] != "" {
 			continue
 		}
-		if p.comesOff(try.set, w) {
+		if a.comesOff(try.set) {
 			pr.Fix, pr.Set = try.says, try.set
 			return
 		}
@@ -91,14 +91,14 @@ func (p *Plan) otherwise(pr *brief.Problem, set map[string]string, alone bool, w
 
 // follow makes a problem's change, and those of the problems it leads to, until
 // none is left that was not there before.
-func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[string]string, bool) {
-	b, set := p.Brief.Clone(), map[string]string{}
+func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (map[string]string, bool) {
+	b, set := a.Brief.Clone(), map[string]string{}
 	others := func(o brief.Problem) bool {
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
 	}
 	next := pr
 	for range mostChanges {
-		if len(next.Set) == 0 || !p.affords(12) {
+		if len(next.Set) == 0 || !a.affords(12) {
 			break
 		}
 		changed := false
@@ -107,7 +107,7 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 			b.Set(field, text)
 			set[field] = text
 		}
-		left := slices.DeleteFunc(troubles(b, w), others)
+		left := slices.DeleteFunc(Troubles(b, a.w), others)
 		if len(left) == 0 {
 			return set, true
 		}
@@ -118,28 +118,19 @@ func (p *Plan) follow(given []brief.Problem, pr brief.Problem, w Workshop) (map[
 	return nil, false
 }
 
-// troubles gives what is wrong with a brief, sheets left out of account.
-func troubles(b brief.Brief, w Workshop) []brief.Problem {
-	p := &Plan{Request: Read(b, w)}
-	if len(p.Problems) == 0 {
-		newSearch(p).run()
-	}
-	return p.Problems
-}
-
 // changes tells what a remedy writes in which fields.
-func (p *Plan) changes(set map[string]string) string {
+func (a *adviser) changes(set map[string]string) string {
 	var out []string
 	for field, text := range brief.Sorted(set) {
 		name := field
 		if f, ok := brief.FieldAt(field); ok {
 			name = f.Label
 		}
-		if q, ok := p.Style.Ask(strings.TrimPrefix(field, "box.options.")); ok {
+		if q, ok := a.Style.Ask(strings.TrimPrefix(field, "box.options.")); ok {
 			name = q.Label
 		}
-		if l, err := measure.Parse(text, p.Units); err == nil {
-			text = p.Say(l)
+		if l, err := measure.Parse(text, a.Units); err == nil {
+			text = a.Say(l)
 		} else if text == "" {
 			text = "left open"
 		}

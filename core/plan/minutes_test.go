@@ -18,8 +18,8 @@ func TestMinutesFollowTheWork(t *testing.T) {
 		case "arched-box":
 			d = 70
 		}
-		one := Make(metric(s.ID, l, w, d), Default)
-		ten := Make(metric(s.ID, l, w, d, "copies", "10"), Default)
+		one := Advised(metric(s.ID, l, w, d), Default)
+		ten := Advised(metric(s.ID, l, w, d, "copies", "10"), Default)
 		if !one.OK() || !ten.OK() {
 			t.Fatalf("%s: %v %v", s.ID, one.Problems, ten.Problems)
 		}
@@ -30,7 +30,7 @@ func TestMinutesFollowTheWork(t *testing.T) {
 	base := func(change func(b *brief.Brief)) int {
 		b := metric("tray-lid", 90, 70, 40)
 		change(&b)
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}

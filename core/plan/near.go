@@ -56,10 +56,10 @@ const (
 // nearing is the search of one plan.
 type nearing struct {
 	*Plan
-	w      Workshop
-	now    uses
-	out    []Near
-	budget *budget
+	w    Workshop
+	now  uses
+	out  []Near
+	work *budget
 }
 
 // uses is what a plan is cut from.
@@ -87,11 +87,11 @@ func (n Near) other() int {
 
 // Nearly lists the smallest changes that save, the dearest saved first, other sheets
 // last.
-func (p *Plan) Nearly(w Workshop) []Near {
+func Nearly(p *Plan, w Workshop) []Near {
 	if !p.OK() || len(p.Layout.TooBig) > 0 {
 		return nil
 	}
-	n := &nearing{Plan: p, w: w, now: p.uses(), budget: work(nearby)}
+	n := &nearing{Plan: p, w: w, now: usesOf(p), work: work(nearby)}
 	n.measures()
 	n.choices()
 	n.sheets()
@@ -102,8 +102,8 @@ func (p *Plan) Nearly(w Workshop) []Near {
 	return n.out[:min(len(n.out), mostNear)]
 }
 
-// uses counts what the plan is cut from.
-func (p *Plan) uses() (u uses) {
+// usesOf counts what the plan is cut from.
+func usesOf(p *Plan) (u uses) {
 	for _, c := range p.Cuts {
 		if !c.Offcut {
 			u.sheets, u.cost = u.sheets+len(c.Sheets), u.cost+c.Cost()
@@ -115,14 +115,14 @@ func (p *Plan) uses() (u uses) {
 
 // using tells what a change would be cut from, by a draft without faces or proof.
 func (n *nearing) using(set map[string]string) (u uses, ok bool) {
-	if !n.budget.spend(n.effort()) {
+	if !n.work.spend(effort(n.Plan)) {
 		return u, false
 	}
-	got := sketch(n.with(set), n.w, true, nil)
+	got := Draft(n.With(set), n.w)
 	if got == nil {
 		return u, false
 	}
-	for _, of := range got.byCard(got.toLay(got.Box, got.Copies)) {
+	for _, of := range ByCard(got.ToLay(got.Box, got.Copies)) {
 		card := got.CardOf(of[0].Stock)
 		sheets := []shop.Sheet{got.SheetOf(card)}
 		if got.Least {
@@ -152,14 +152,14 @@ func (n *nearing) saving(set map[string]string) bool {
 
 // add plans a change whole, and notes it when it holds and saves.
 func (n *nearing) add(text string, less measure.Length, set map[string]string) {
-	if len(n.out) > 2*mostNear || !n.budget.spend(4*n.effort()) {
+	if len(n.out) > 2*mostNear || !n.work.spend(4*effort(n.Plan)) {
 		return
 	}
-	got := build(Read(n.with(set), n.w), n.w, shown, nil)
+	got := Make(n.With(set), n.w)
 	if !got.OK() || !got.Holds() || len(got.Layout.TooBig) > 0 {
 		return
 	}
-	u := got.uses()
+	u := usesOf(got)
 	if !u.saves(n.now) {
 		return
 	}
@@ -175,7 +175,7 @@ type free struct {
 }
 
 // freeMeasures are the measures of this plan that may be a hair less.
-func (p *Plan) freeMeasures() (out []free) {
+func freeMeasures(p *Plan) (out []free) {
 	for _, q := range p.Style.Asks {
 		if now, settled := p.Box.Settled[q.ID]; settled && len(q.Choices) == 0 {
 			out = append(out, free{"box.options." + q.ID, q.Label, now, false})
@@ -220,7 +220,7 @@ func (p *Plan) freeMeasures() (out []free) {
 // saves, by as little as does.
 func (n *nearing) measures() {
 	step := n.Step.Size
-	for _, f := range n.freeMeasures() {
+	for _, f := range freeMeasures(n.Plan) {
 		most := min(max(f.now/nearPart, 4*step), nearMost).Down(step)
 		if !f.more {
 			most = min(most, f.now.Down(step))

@@ -22,12 +22,12 @@ var edges = []string{"top", "right", "bottom", "left"}
 // grows gives the edge of a piece, as it is drawn, at which the top of its pattern must
 // lie for the front to stand upright, or the largest panel where there is no front: in
 // quarter turns from the top. Layers are drawn as they stand.
-func (p *Plan) grows(piece *sheet.Piece) int {
-	if !p.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box {
+func (t *Table) grows(piece *sheet.Piece) int {
+	if !t.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box {
 		return 0
 	}
 	best, area := 0, 0.0
-	for _, u := range p.sample()[piece.Name] {
+	for _, u := range t.usual[piece.Name] {
 		size := u.Area
 		if u.Looks == "front" {
 			size *= 100
@@ -42,28 +42,23 @@ func (p *Plan) grows(piece *sheet.Piece) int {
 // sample tells how the panels stand of a box of this style with these answers, of a size
 // that suits it: which way a piece must lie is a matter of its style, and must be known of
 // drafts too, which are not folded.
-func (p *Plan) sample() map[string][]dress.Stands {
-	if p.sampled != nil {
-		return p.sampled
-	}
-	p.sampled = map[string][]dress.Stands{}
+func (t *Table) sample() map[string][]dress.Stands {
 	for _, side := range []measure.Length{90, 60, 140} {
-		job := p.job()
+		job := t.job()
 		size := side * measure.Millimetre
-		job.Report = &brief.Report{Units: p.Units, Step: p.Step}
+		job.Report = &brief.Report{Units: t.Units, Step: t.Step}
 		job.Given = &style.Dims{Length: size, Width: size, Depth: size / 2}
 		job.Answers.Length = nil
-		if b := style.Make(job, p.Style, false); b != nil {
-			p.sampled = dress.Upright(b, p.Card.Caliper)
-			break
+		if b := style.Make(job, t.Style, false); b != nil {
+			return dress.Upright(b, t.Card.Caliper)
 		}
 	}
-	return p.sampled
+	return map[string][]dress.Stands{}
 }
 
 // upright lays a piece on its sheet so that its pattern grows as it should.
-func (p *Plan) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
-	if odd := p.grows(piece)%2 == 1; l.Upright && odd {
+func (t *Table) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
+	if odd := t.grows(piece)%2 == 1; l.Upright && odd {
 		l.Upright, l.Across = false, true
 	}
 	return l
@@ -71,26 +66,24 @@ func (p *Plan) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
 
 // PatternTop names the edge of a piece, as it is drawn, at which the top of its pattern
 // lies; "" where the card has none.
-func (p *Plan) PatternTop(piece *sheet.Piece) string {
-	if !p.CardOf(piece.Stock).Directed() {
+func (t *Table) PatternTop(piece *sheet.Piece) string {
+	if !t.CardOf(piece.Stock).Directed() {
 		return ""
 	}
-	return edges[p.grows(piece)]
+	return edges[t.grows(piece)]
 }
 
-// patternSays tells it, with how the pattern then stands on each panel.
-func (p *Plan) patternSays(piece *sheet.Piece) string {
-	top := p.PatternTop(piece)
+// PatternSays tells it, with how the pattern then stands on each panel, of which it is known how they
+// stand (dress.Upright of the folded box).
+func (t *Table) PatternSays(piece *sheet.Piece, panels map[string][]dress.Stands) string {
+	top := t.PatternTop(piece)
 	if top == "" {
 		return ""
 	}
 	says := fmt.Sprintf("The top of the pattern lies at the %s edge, as it is drawn.", top)
 	how := map[int][]string{}
-	if p.patterns == nil {
-		p.patterns = dress.Upright(p.Box, p.Card.Caliper)
-	}
-	for _, u := range p.patterns[piece.Name] {
-		turn := (u.Up - p.grows(piece) + 4) % 4
+	for _, u := range panels[piece.Name] {
+		turn := (u.Up - t.grows(piece) + 4) % 4
 		if turn == 3 {
 			turn = 1
 		}

@@ -10,12 +10,10 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/layout"
-	"brevium/core/shop"
+	"brevium/core/sheet"
 	"brevium/core/style"
-	"brevium/core/words"
 )
 
 // MostCopies is how many of one box a plan lays out, MostPieces how many pieces
@@ -25,187 +23,206 @@ const (
 	MostPieces = 6000
 )
 
-// Plan is a box ready to cut. When Problems is not empty there is no box.
+// Plan is a box ready to cut, or the problems why there is none. It is finished when Make
+// gives it away: nothing writes it again, and any number of goroutines may read it at once.
 type Plan struct {
-	*Request
-	Load   contents.Load // empty when only a size was given
-	Ways   []Way         // the arrangements to choose from, best first
-	Fixes  []Fix         // what would bring a piece on to its sheet
-	Blocks []fold.Block  // the contents, in their places in the box
-	Rooms  []Room        // or in each of several small boxes
-	Box    *style.Box
-	Checks []fold.Check
-	Layout layout.Layout
-	Cuts   []Cut   // the same, by card
-	Near   []Near  // the changes that are a hair from saving, once they were looked for
-	Found  []Found // when it was searched for: by card, with the proof
-	Cost   int64   // of the sheets, in hundredths
-	Cards  []bench.ScoreCard
-	Steps  []bench.Step
-	Tape   bench.Tape
+	Table
+	Load    contents.Load // empty when only a size was given
+	Ways    []Way         // the arrangements to choose from, best first
+	Blocks  []fold.Block  // the contents, in their places in the box
+	Rooms   []Room        // or in each of several small boxes
+	Checks  []fold.Check
+	Layout  layout.Layout
+	Cuts    []Cut // the same, by card
+	Cost    int64 // of the sheets, in hundredths
+	Guide   bench.Guide
+	Advice  Advice
+	Refused *Refused // when a piece is larger than every sheet; Box is nil then
+	Above   float64  // grams that stand on it, in a set
 
-	Dressed *dress.Dressed // what goes on, in and round it; nil when that is nothing
-
-	Sections  []Section // the corner of what goes over something
-	Carries   []Carry   // what it must bear
-	Doubts    []Suspect // of a list of scores: what may be wrong in it, when that was asked
-	LoadAbove float64   // grams that stand on it, in a set
-
-	patterns map[string][]dress.Stands // how the panels of each piece stand, once that is asked
-	sampled  map[string][]dress.Stands // and those of a box of a usual size
-
-	what     extent
-	taken    *style.Dims    // what the style's card takes of a size, once it is known
-	remedies *budget        // of the search for Fixes
-	pick     *contents.Load // the arrangement that is wanted, laid out already
-	large    bool           // a piece is larger than every sheet
+	taken *style.Dims // what the style's card takes of a size
 }
 
-// OK says whether there is a box to show.
+// Refused is a box of which a piece is larger than every sheet.
+type Refused struct {
+	Box    *style.Box
+	Guilty style.Blame    // the field that asks for each measure
+	Scores []style.Scored // of a list, the pieces
+	Large  *sheet.Piece   // the first that is too large; nil where no one sheet takes all of them
+	Says   string
+}
+
+// Advice is what was looked for beside the plan; Make looks for nothing.
+type Advice struct {
+	Fixes    []Fix            // what would bring a piece on to its sheet
+	Stopped  bool             // the search for them came to the end of its work
+	Stronger map[string][]Fix // what would make the box bear more, by the code of what it doesn't bear
+}
+
+// OK reports whether there is a box to show.
 func (p *Plan) OK() bool { return len(p.Problems) == 0 && p.Box != nil }
 
-// Holds says whether every check of the proof holds.
+// Holds reports whether every check of the proof holds.
 func (p *Plan) Holds() bool { return p.OK() && assembly.Said(p.Checks) == "" }
+
+// Proved reports whether no arrangement on sheets takes less than what the plan takes.
+func (p *Plan) Proved() bool { return AllProved(p.Cuts) }
+
+// Minutes is about how long the bench work takes.
+func (p *Plan) Minutes() int { return bench.Minutes(p.Guide.Steps) }
+
+// With is the brief of the plan with some changes made.
+func (p *Plan) With(set map[string]string) brief.Brief {
+	b := p.Brief.Clone()
+	for field, text := range set {
+		b.Set(field, text)
+	}
+	return b
+}
+
+// Reporting is the plan with other problems and warnings, and what was looked for beside it.
+func (p *Plan) Reporting(problems []brief.Problem, warnings []brief.Warning, a Advice) *Plan {
+	q, asked, r := *p, *p.Request, *p.Report
+	r.Problems, r.Warnings = problems, warnings
+	asked.Report, q.Request, q.Advice = &r, &asked, a
+	return &q
+}
+
+// Under is the plan of a box that so many grams stand on.
+func (p *Plan) Under(grams float64) *Plan {
+	q := *p
+	if q.Above = grams; grams > 0 {
+		q.Advice.Stronger = nil // it was looked for with nothing on it
+	}
+	return &q
+}
+
+// InRoom is the plan as it is for one of its rooms alone, to be drawn.
+func (p *Plan) InRoom(r Room) *Plan {
+	q := *p
+	q.Load, q.Blocks, q.Box, q.Rooms = r.Load, r.Blocks, r.Box, nil
+	return &q
+}
 
 // Make plans a brief. It is pure, and never fails but by Problems. It walks
 // through the rooms once: the request is read at the door; the contents are
 // arranged and the box built round them; the box is proved, its pieces laid on
 // sheets, and the bench told what to do.
-func Make(b brief.Brief, w Workshop) *Plan {
-	p := build(Read(b, w), w, whole, nil)
-	p.mends(w)
-	return p
+func Make(b brief.Brief, w Workshop) *Plan { return newMaking(Read(b, w), w, nil).make() }
+
+// Like is Make for a brief of the same box as a plan, but for its contents: what the style's
+// card takes of a size is known from there.
+func (p *Plan) Like(b brief.Brief, w Workshop) *Plan { return newMaking(Read(b, w), w, p.taken).make() }
+
+// Lying is the plan with the contents in another of its ways, and no others to choose from.
+func (p *Plan) Lying(way Way, w Workshop) *Plan {
+	b := p.Brief.Clone()
+	b.Arrange.Way = brief.Text(way.ID)
+	m := newMaking(Read(b, w), w, p.taken)
+	m.pick = &way.Load
+	return m.make()
 }
 
-// how much of a plan is wanted: all of it; all but what would make it fit, to be
-// shown beside others; or the picked way alone, unranked, for a row of figures.
-type extent int
-
-const (
-	whole extent = iota
-	shown
-	pinned
-)
-
-func build(q *Request, w Workshop, what extent, taken *style.Dims) *Plan {
-	return (&Plan{Request: q, what: what, taken: taken}).build(w)
+// Draft plans a brief as far as the sizes of its pieces, without faces, proof or layout; nil
+// when that can't be.
+func Draft(b brief.Brief, w Workshop) *Plan {
+	m := newMaking(Read(b, w), w, nil)
+	m.hasty, m.sizes = true, true
+	if !m.found() || len(m.Problems) > 0 {
+		return nil
+	}
+	return m.Plan
 }
 
-func (p *Plan) build(w Workshop) *Plan {
-	q, what := p.Request, p.what
-	if len(q.Problems) > 0 {
-		return p
+// Proof plans a brief as far as its proof: nothing is laid on sheets and the bench is told
+// nothing.
+func Proof(b brief.Brief, w Workshop) *Plan {
+	m := newMaking(Read(b, w), w, nil)
+	if m.found() && len(m.Problems) == 0 {
+		m.prove()
+	} else {
+		m.Box = nil
 	}
-	s := newSearch(p)
-	s.only = what == pinned
-	if p.Box = s.run(); p.Box == nil || !p.dress(s) || !p.cuttable(w, s.job) {
-		p.Box = nil
-		return p
-	}
-	if len(p.Rooms) == 0 {
-		p.Blocks = s.blocks(p.Load, p.Box)
-	}
-	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
-	if p.Dressed != nil {
-		p.Box.Outer()
-	}
-	p.lay(w)
-	p.Cards, p.Steps = p.bench(p.Say)
-	p.Checks = append(p.Checks, p.told([]fold.Check{bench.ToldRight(p.Box.Pieces(), p.Cards, bench.CutsOf, p.Say)})...)
-	if what != pinned {
-		p.warn(w)
-	}
-	return p
+	return m.Plan
 }
 
-// cuttable says whether the pieces have a sheet, and are no more than can be
-// laid out.
-func (p *Plan) cuttable(w Workshop, job *style.Job) bool {
-	fits := p.Join || p.takesAll(p.SheetOf(p.Card)) || slices.ContainsFunc(w.sheets(p.Card), p.takesAll)
-	if !fits {
-		p.tooLarge(w, job)
+// Troubles are what is wrong with a brief, sheets left out of account.
+func Troubles(b brief.Brief, w Workshop) []brief.Problem {
+	m := newMaking(Read(b, w), w, nil)
+	m.found()
+	return m.Problems
+}
+
+// making is a plan while it is made.
+type making struct {
+	*Plan
+	w     Workshop
+	job   *style.Job
+	room  contents.Room  // that was asked for, before the compartments want theirs
+	pick  *contents.Load // the arrangement that is wanted, laid out already
+	hasty bool           // only whether it can be done is wanted: few ways, no faces
+	sizes bool           // only whether each piece has a sheet, not how they lie on it
+}
+
+func newMaking(q *Request, w Workshop, taken *style.Dims) *making {
+	return &making{Plan: &Plan{Table: Table{Request: q}, taken: taken}, w: w, room: q.Room}
+}
+
+// found arranges the contents and builds the box; false when there is none.
+func (m *making) found() bool {
+	if len(m.Problems) > 0 {
 		return false
 	}
-	if each := p.pieces(); each*p.Copies > MostPieces {
+	m.begin()
+	m.Box = m.run()
+	return m.Box != nil
+}
+
+func (m *making) make() *Plan {
+	if !m.found() || !m.dress() || !m.cuttable() {
+		m.Box = nil
+		return m.Plan
+	}
+	m.prove()
+	if m.Dressed != nil {
+		m.Box.Outer()
+	}
+	m.lay(m.onSheets(m.ToLay(m.Box, m.Copies)))
+	m.Guide = m.tell(m.Say)
+	m.Checks = append(m.Checks, m.told([]fold.Check{bench.ToldRight(m.Box.Pieces(), m.Guide.Cards, bench.CutsOf, m.Say)})...)
+	return m.Plan
+}
+
+// prove folds the box and puts what goes in into it.
+func (m *making) prove() {
+	if len(m.Rooms) == 0 {
+		m.Blocks = m.blocks(m.Load, m.Box)
+	}
+	m.Checks = m.Box.Prove(assembly.Means{T: m.Card.Caliper, Width: m.Adhesive.Width, Proud: m.Room.Proud}, m.Blocks)
+}
+
+// cuttable reports whether the pieces have a sheet, and are no more than can be laid out.
+func (m *making) cuttable() bool {
+	if !m.Join && !m.HasSheets(m.w) {
+		m.tooLarge()
+		return false
+	}
+	if each := m.Pieces(); each*m.Copies > MostPieces {
 		most := max(1, MostPieces/each)
-		p.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", p.Copies, each),
+		m.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", m.Copies, each),
 			fmt.Sprintf("Make at most %d at a time.", most), "copies", fmt.Sprint(most))
 		return false
 	}
 	return true
 }
 
-// pieces counts what is cut for one box.
-func (p *Plan) pieces() (n int) {
-	for _, piece := range p.toLay(p.Box, 1) {
-		n += piece.Count
-	}
-	return n
-}
-
-// takesAll says whether every piece lies on a sheet of a size, or on its own card's.
-func (p *Plan) takesAll(s shop.Sheet) bool {
-	long := map[string]bool{} // what may be made of two, if need be
-	for _, piece := range p.Box.Pieces() {
-		long[piece.Name] = p.joins(piece)
-	}
-	return !slices.ContainsFunc(p.toLay(p.Box, 1), func(l layout.Piece) bool {
-		if long[l.Name] {
-			return false
-		}
-		on := s
-		if c := p.CardOf(l.Stock); c.ID != p.Card.ID && len(c.Sheets) > 0 {
-			on = p.SheetOf(c)
-		}
-		return !l.Lies(on.Width, on.Height)
-	})
-}
-
-func (p *Plan) lay(w Workshop) {
-	p.Cuts = p.onSheets(p.toLay(p.Box, p.Copies))
-	all := make([]layout.Layout, len(p.Cuts))
-	for i, c := range p.Cuts {
-		all[i], p.Cost = c.Layout, p.Cost+c.Card.Cost(c.Sheet, len(c.Sheets))
+// lay takes the pieces as they lie on their sheets.
+func (p *Plan) lay(cuts []Cut) {
+	all := make([]layout.Layout, len(cuts))
+	p.Cuts, p.Cost = cuts, 0
+	for i, c := range cuts {
+		all[i], p.Cost = c.Layout, p.Cost+c.Cost()
 	}
 	p.Layout = layout.Join(all...)
-	if big := len(p.Layout.TooBig) > 0; big && p.what == whole {
-		p.Fixes = p.fixes(w)
-	}
-	p.Checks = p.told(p.Checks)
-	p.checkSheets()
-}
-
-// onItsSheet is the check that every piece lies on one.
-const onItsSheet = "every piece lies on its sheet"
-
-// checkSheets checks that every piece lies on its sheet, and warns where one doesn't.
-func (p *Plan) checkSheets() {
-	check := fold.Check{Name: onItsSheet, Holds: true, Figure: p.SheetsSaid()}
-	for _, big := range p.Layout.TooBig {
-		check.Holds = false
-		check.Figure = fmt.Sprintf("%s is too small for the %s, %s × %s", p.SheetOf(p.CardOf(big.Stock)).Title, big.Name,
-			p.Say(big.W), p.Say(big.H))
-		switch c := p.CardOf(big.Stock); {
-		case big.Across || big.Upright && !c.Directed():
-			check.Figure += ", with its grain along its longer scores"
-		case big.Upright:
-			check.Figure += ", with its pattern upright"
-		}
-	}
-	if !check.Holds {
-		fix := "See what would make it fit."
-		switch {
-		case p.remedies != nil && p.remedies.over():
-			fix = "There is too much in this box to look for every remedy: put less in, or choose a larger sheet."
-		case len(p.Fixes) == 0:
-			fix = "Make the box smaller, or choose a larger sheet."
-		}
-		warning := brief.Warning{Code: "sheet-too-small", Text: words.Capital(check.Figure) + ".", Fix: fix}
-		if len(p.Fixes) > 0 {
-			warning.Set = p.Fixes[0].Set
-			warning.Fix = p.Fixes[0].Text
-		}
-		p.Warn(warning)
-	}
-	p.Checks = append(p.Checks, p.told([]fold.Check{check})...)
+	p.Checks = append(p.told(slices.Clip(p.Checks)), p.told([]fold.Check{p.onTheirSheets()})...)
 }

@@ -51,8 +51,8 @@ type Request struct {
 	Underside bool
 	Wish      *dress.Wish
 	Dressing  map[string]shop.Card // the cards of it, by their names
-	skin      measure.Length       // how thick layers lie on the walls that a lid goes over
-	deep      int                  // and how many
+	Skin      measure.Length       // how thick layers lie on the walls that a lid goes over
+	Deep      int                  // and how many
 
 	Plain    bool // plain numbers, without allowances for the card
 	Join     bool // a piece too large is made of two halves
@@ -230,9 +230,17 @@ func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
 	}
 }
 
+// Mass is how many grams all that goes in weighs, as far as that is known.
+func (q *Request) Mass() (sum float64) {
+	for _, t := range q.Things {
+		sum += t.Grams * float64(t.Count)
+	}
+	return sum
+}
+
 // job is what a style works from.
 func (q *Request) job() *style.Job {
 	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
-		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
-		Skin: q.skin, Papers: q.Wish.Papers(), Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.Skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
+		Skin: q.Skin, Papers: q.Wish.Papers(), Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
 }

@@ -12,12 +12,12 @@ import (
 	"brevium/core/style"
 )
 
-// dressedAs plans a cube of each style in one school of numbers.
-func dressedAs(school, id string, d brief.Dress, set ...string) *Plan {
+// dressedBy plans a cube of each style in one school of numbers.
+func dressedBy(school, id string, d brief.Dress, set ...string) *Plan {
 	b := sized("2 1/2", "2 1/2", "2 1/2", append([]string{"box.style", id, "card.sheet", "500 x 500 mm",
 		"tools.allowances", school}, set...)...)
 	b.Dress = d
-	return Make(b, Default)
+	return Advised(b, Default)
 }
 
 func dressedPieces(p *Plan, parts ...sheet.Part) (out []*sheet.Piece) {
@@ -41,7 +41,7 @@ func TestSchoolsDressAlike(t *testing.T) {
 				if way != "" {
 					d.Band = brief.Belt{Way: brief.Text(way)}
 				}
-				card, plain := dressedAs("card", s.ID, d), dressedAs("plain", s.ID, d)
+				card, plain := dressedBy("card", s.ID, d), dressedBy("plain", s.ID, d)
 				count := func(p *Plan) (n int) {
 					for _, piece := range dressedPieces(p, sheet.Layer) {
 						n += piece.Count
@@ -75,9 +75,9 @@ func TestOneRuleForBands(t *testing.T) {
 	for _, school := range []string{"card", "plain"} {
 		for _, layers := range [][]brief.Layer{nil, {{On: "all"}}} {
 			d := brief.Dress{Layers: layers, Band: brief.Belt{Way: "across"}}
-			put := dressedAs(school, "flap-box", d, "box.options.closure", "dot")
+			put := dressedBy(school, "flap-box", d, "box.options.closure", "dot")
 			d.Band = brief.Belt{}
-			own := dressedAs(school, "flap-box", d, "box.options.closure", "band")
+			own := dressedBy(school, "flap-box", d, "box.options.closure", "band")
 			if a, b := lengths(put, "paper band"), lengths(own, "band"); a != b {
 				t.Errorf("%s, %d layers: of the dressing%s, of the style%s", school, len(layers), a, b)
 			}
@@ -92,7 +92,7 @@ func TestPlainLiners(t *testing.T) {
 		if s.Typed || s.Rooms != nil || s.ID == "chamfer-foot" { // it stands on less
 			continue
 		}
-		p := dressedAs("plain", s.ID, brief.Dress{Liners: []brief.Liner{{In: "all"}}})
+		p := dressedBy("plain", s.ID, brief.Dress{Liners: []brief.Liner{{In: "all"}}})
 		if !p.Holds() {
 			t.Errorf("%s: %s %v", s.ID, said(p), p.Problems)
 			continue

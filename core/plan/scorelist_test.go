@@ -119,7 +119,7 @@ func TestScoreList(t *testing.T) {
 		if d := strings.Split(c.stated, " x "); len(d) == 3 {
 			b.Box.Stated = &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
 		}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		var wrong []string
 		for _, pr := range p.Problems {
 			wrong = append(wrong, pr.Text)
@@ -178,7 +178,7 @@ func TestTypedWrongIsNoticed(t *testing.T) {
 			b.Set("units", "mm")
 			b.Set("tools.step", "1 mm")
 			b.Box.Stated = stated
-			return Make(b, Default)
+			return Advised(b, Default)
 		}
 		good := plan(list.pieces, nil)
 		if !good.Holds() {
@@ -312,13 +312,13 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		for _, ask := range slices.Sorted(maps.Keys(s.asks)) {
 			b.Set("box.options."+ask, s.asks[ask][r.IntN(len(s.asks[ask]))])
 		}
-		made := Make(b, Default)
+		made := Advised(b, Default)
 		if !made.Holds() {
 			continue // a size that this style does without
 		}
 		for _, away := range []bool{false, true} {
 			list := asList(made, s.roles, away)
-			got := Make(list, Default)
+			got := Advised(list, Default)
 			if !got.Holds() || got.Box.Size != made.Box.Size {
 				t.Errorf("%s %v, squares away %v: %v instead of %v: %v %s\n%s", s.id, b.Box.Options, away, got.OK(), made.Box.Size,
 					got.Problems, said(got), list.Encode())
@@ -365,7 +365,7 @@ func FuzzScoreList(f *testing.F) {
 	f.Add("9", "7 1/2", "2, 7", "2, 5 1/2", "corners", "tray")
 	f.Add("270 mm", "230 mm", "90,130,220,260", "15 mm both", "1-1 5-5", "tube")
 	f.Fuzz(func(t *testing.T, w, h, across, down, away, is string) {
-		p := Make(listOf([7]string{"it", is, w, h, across, down, away}), Default)
+		p := Advised(listOf([7]string{"it", is, w, h, across, down, away}), Default)
 		if !p.OK() && len(p.Problems) == 0 {
 			t.Error("no box and no reason")
 		}
@@ -378,12 +378,12 @@ func TestTypedPieceTooLarge(t *testing.T) {
 		"box.pieces.1.height": {"7 1/2 in", "99 in", "1 in, 6 1/2 in", "1 in, 98 in"}} {
 		b := listOf([7]string{"slip", "panel", "3 in", "2 in"}, [7]string{"base", "tray", size[0], size[1], size[2], size[3]})
 		b.Card.Join = "no"
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if p.OK() || p.Problems[0].Field != want {
 			t.Errorf("%+v, want it at %s", p.Problems, want)
 			continue
 		}
-		if again := Make(taken(b, p.Problems[0].Set), Default); !again.OK() {
+		if again := Advised(taken(b, p.Problems[0].Set), Default); !again.OK() {
 			t.Errorf("its mend: %+v", again.Problems)
 		}
 	}

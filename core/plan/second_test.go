@@ -28,7 +28,7 @@ func second(t *testing.T, id, size, options string) *Plan {
 			b.Set("box.options."+field, answer)
 		}
 	}
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	if !p.Holds() {
 		t.Fatal(id, size, options, p.Problems, said(p))
 	}
@@ -170,7 +170,7 @@ func TestShapedRooms(t *testing.T) {
 			b.Box = brief.Box{Style: brief.Text(c.style)}
 			b.Set("card.sheet", "a3")
 			b.Set("card.join", "yes")
-			p := Make(b, Default)
+			p := Advised(b, Default)
 			if !p.Holds() || !p.Box.Shaped {
 				t.Fatal(c.style, shape, p.Problems, said(p))
 			}
@@ -219,7 +219,7 @@ func TestSharingOut(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "30 mm", Width: "30 mm", Height: "24 mm", Count: "3"}}
 	b.Box = brief.Box{Style: "cross-fold"}
 	b.Set("card.sheet", "a3")
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	if !p.Holds() || len(p.Rooms) != 3 || !p.Laid() || slices.ContainsFunc(p.Rooms, func(r Room) bool { return len(r.Blocks) != 1 }) {
 		t.Fatalf("three tins: %v %+v", p.Problems, p.Rooms)
 	}
@@ -228,7 +228,7 @@ func TestSharingOut(t *testing.T) {
 		t.Errorf("a tin too high for its small box: %q", got)
 	}
 	b.Contents[0].Upright = "yes"
-	if p = Make(b, Default); !slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "on-its-side" }) {
+	if p = Advised(b, Default); !slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "on-its-side" }) {
 		t.Error("nobody says that it lies on its side")
 	}
 	b.Arrange.Compartments = "trays"

@@ -14,8 +14,8 @@ import (
 	"brevium/core/style"
 )
 
-// rowOf writes a section as a row of thicknesses, the gap in brackets.
-func rowOf(s Section) string {
+// rowOfSection writes a section as a row of thicknesses, the gap in brackets.
+func rowOfSection(s Section) string {
 	var out []string
 	for _, k := range s.Skins {
 		text := strings.TrimSuffix(k.Thick.Exact("mm"), " mm")
@@ -50,15 +50,15 @@ func TestCornersByHand(t *testing.T) {
 			"card.stocks.lid", "duplex-350", "dress.inside", "1", "card.stocks.layer", "duplex-350"), "0.27 [0.69] 0.45 0.45",
 			"the lid is 1 mm larger for it"},
 	} {
-		p := Make(c.brief, Default)
-		if !p.Holds() || len(p.Sections) != 1 {
-			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, said(p), len(p.Sections))
+		p := Advised(c.brief, Default)
+		if !p.Holds() || len(Sections(p)) != 1 {
+			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, said(p), len(Sections(p)))
 			continue
 		}
-		if got := rowOf(p.Sections[0]); got != c.row {
+		if got := rowOfSection(Sections(p)[0]); got != c.row {
 			t.Errorf("%s: %s, want %s", c.name, got, c.row)
 		}
-		if s := p.Sections[0]; s.Play != 2*s.Gap || s.Verdict != "" {
+		if s := Sections(p)[0]; s.Play != 2*s.Gap || s.Verdict != "" {
 			t.Errorf("%s: play %s, %q", c.name, s.Play.Exact("mm"), s.Verdict)
 		}
 		if c.says != "" && !slices.ContainsFunc(p.Box.Notes, func(n assembly.Note) bool {
@@ -75,10 +75,10 @@ func TestLooseAndTight(t *testing.T) {
 	coarse := sized("5", "3 1/2", "2", "tools.step", "1/8 in")
 	tight := sized("127 mm", "90 mm", "50 mm", "tools.slack", "0 mm", "units", "mm", "tools.step", "0.5 mm")
 	for code, b := range map[string]brief.Brief{"loose-lid": coarse, "tight-lid": tight} {
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
-		if i < 0 || p.Sections[0].Verdict+"-lid" != code {
-			t.Errorf("no %s: %+v %+v", code, p.Sections, p.Warnings)
+		if i < 0 || Sections(p)[0].Verdict+"-lid" != code {
+			t.Errorf("no %s: %+v %+v", code, Sections(p), p.Warnings)
 			continue
 		}
 		if set := p.Warnings[i].Set; set["tools.step"] != "" {
@@ -92,11 +92,11 @@ func TestLooseAndTight(t *testing.T) {
 func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	for _, step := range []string{"1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"} {
 		b := sized("5", "3 1/2", "2", "tools.step", step)
-		made := Make(b, Default)
-		had := made.Box.Clearance - made.Sections[0].bulk
+		made := Advised(b, Default)
+		had := made.Box.Clearance - Sections(made)[0].bulk
 		learnt := shop.Learn([]shop.Record{{Usual: made.Usual, Had: had, Verdict: "tight"}, {Usual: made.Usual, Had: had, Verdict: "tight"}})
 		b.Set("tools.slack", (made.Usual + learnt.More).Exact(measure.Millimetres))
-		next := Make(b, Default)
+		next := Advised(b, Default)
 		if next.Box.Clearance < made.Box.Clearance || next.Box.Clearance == made.Box.Clearance && step != "1/8 in" {
 			t.Errorf("%s: a tight lid of %s is followed by one of %s", step, made.Say(made.Box.Clearance), next.Say(next.Box.Clearance))
 		}
@@ -106,8 +106,8 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 			}
 		}
 	}
-	grown := Make(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), Default)
-	trimmed := Make(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), Default)
+	grown := Advised(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), Default)
+	trimmed := Advised(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), Default)
 	if tell(grown.Box.Piece("base")) == tell(trimmed.Box.Piece("base")) || tell(grown.Box.Piece("lid")) == tell(trimmed.Box.Piece("lid")) {
 		t.Error("the two schools give the same numbers")
 	}
@@ -116,7 +116,7 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	for style, trim := range map[string]string{"tray-lid": "trim-base", "sleeve-drawer": "trim-drawer"} {
 		jars.Set("box.style", style)
 		jars.Set("box.options.clearance", trim)
-		p := Make(jars, Default)
+		p := Advised(jars, Default)
 		if p.Box == nil {
 			t.Fatal(style, p.Problems)
 		}
@@ -140,19 +140,19 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 			Diameter: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(50))),
 			Height:   brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(60))), Count: brief.Whole(fmt.Sprint(1 + r.IntN(4))),
 			Mass: brief.Text(fmt.Sprintf("%d g", 60+r.IntN(700)))}}
-		p := Make(b, Default)
-		for _, c := range p.Carries {
+		p := Advised(b, Default)
+		for _, c := range Carries(p) {
 			if c.Holds != (c.Load <= c.Limit) || c.Limit <= 0 {
 				t.Fatalf("%+v", c)
 			}
 			before := 0.0
 			for _, f := range c.Remedies {
-				q := Make(taken(b, f.Set), Default)
-				i := slices.IndexFunc(q.Carries, func(o Carry) bool { return o.Code == c.Code })
-				if !q.Holds() || i < 0 || !q.Carries[i].Holds {
+				q := Advised(taken(b, f.Set), Default)
+				i := slices.IndexFunc(Carries(q), func(o Carry) bool { return o.Code == c.Code })
+				if !q.Holds() || i < 0 || !Carries(q)[i].Holds {
 					t.Fatalf("%s does not help: %s, for %s", f.Text, said(q), b.Encode())
 				}
-				if g := q.grams(); g < before-1e-9 {
+				if g := Grams(q); g < before-1e-9 {
 					t.Fatalf("%s takes less card than the one before it", f.Text)
 				} else {
 					before = g
@@ -194,7 +194,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 	for _, s := range style.Styles {
 		b := brief.New("in")
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
-		p := Make(b, w)
+		p := Advised(b, w)
 		kinds := map[string]bool{}
 		out := b.Clone()
 		for _, u := range p.Used {
@@ -212,7 +212,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 			t.Errorf("%s: only %v are told", s.ID, kinds)
 		}
 		empty, _ := shop.Read(shop.Document{Brevium: shop.Version})
-		q := Make(out, Workshop{Shop: *empty})
+		q := Advised(out, Workshop{Shop: *empty})
 		if tellAll(p) != tellAll(q) {
 			t.Errorf("%s plans another way elsewhere:\n%s\n%s %v", s.ID, tellAll(p), tellAll(q), q.Problems)
 		}
@@ -230,7 +230,7 @@ func tellAll(p *Plan) string {
 	for _, piece := range p.Box.Pieces() {
 		out = append(out, piece.Name+" "+tell(piece))
 	}
-	for _, s := range p.Steps {
+	for _, s := range p.Guide.Steps {
 		out = append(out, s.Title+": "+strings.Join(s.Says, " "))
 	}
 	return strings.Join(out, "\n")
@@ -247,7 +247,7 @@ func TestClearanceChosen(t *testing.T) {
 		b := random(r)
 		b.Units, b.Tools.Step, b.Box = "in", "1/16 in", brief.Box{Style: brief.Text([]string{"tray-lid", "sleeve-drawer"}[n%2])}
 		b.Box.Options = brief.Options{"clearance": "choose"}
-		p := Make(b, w)
+		p := Advised(b, w)
 		if !p.OK() {
 			continue
 		}
@@ -256,7 +256,7 @@ func TestClearanceChosen(t *testing.T) {
 		}
 		won[p.Answers.Choice["clearance"]]++
 		for _, c := range []string{"grow-lid", "trim-base", "shift-scores", "grow-sleeve", "trim-drawer"} {
-			if q := Make(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
+			if q := Advised(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
 				q.Load.ID == p.Load.ID {
 				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"],
 					p.Odd(), b.Encode())
@@ -280,7 +280,7 @@ func TestWhatGoesOver(t *testing.T) {
 		if c.walls != "" {
 			b.Set("box.options.lid-walls", c.walls)
 		}
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if want := (shop.Key{Card: c.card, Walls: c.made, Layers: 1}); p.FitKey != want {
 			t.Errorf("%+v: %+v %v", c, p.FitKey, p.Problems)
 		}

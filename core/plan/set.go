@@ -35,7 +35,6 @@ type Set struct {
 	Members []brief.Brief // each box as a document of its own, with what follows from the others
 	Plans   []*Plan
 	Checks  []fold.Check // of how they belong together
-	Found   []Found      // when they were searched for: by card, with the proof
 	Layouts []Laid
 	Places  []fold.Vec // where each stands when they are together, in millimetres
 	Cost    int64
@@ -54,7 +53,7 @@ type Laid struct {
 
 // MakeSet plans every box of a set, and the set.
 func MakeSet(b brief.Brief, w Workshop) *Set {
-	return makeSet(b, func(_ int, m brief.Brief) *Plan { return Make(m, w) })
+	return makeSet(b, func(_ int, m brief.Brief) *Plan { return Advised(m, w) })
 }
 
 // MakeSetFor is MakeSet for who looks at the nth box: remedies are looked for of
@@ -62,9 +61,9 @@ func MakeSet(b brief.Brief, w Workshop) *Set {
 func MakeSetFor(b brief.Brief, n int, w Workshop) *Set {
 	return makeSet(b, func(i int, m brief.Brief) *Plan {
 		if i == n {
-			return Make(m, w)
+			return Advised(m, w)
 		}
-		return build(Read(m, w), w, shown, nil)
+		return Warned(Make(m, w), w)
 	})
 }
 
@@ -78,9 +77,9 @@ func MemberOf(b brief.Brief, n int, w Workshop) brief.Brief {
 		if i == n {
 			return m
 		}
-		p := &Plan{Request: &Request{Report: &brief.Report{}}}
+		p := &Plan{Table: Table{Request: &Request{Report: &brief.Report{}}}}
 		if s.follows(i + 1) {
-			p = build(Read(m, w), w, shown, nil)
+			p = Make(m, w)
 		}
 		s.Names, s.Plans = append(s.Names, string(m.Name)), append(s.Plans, p)
 	}
@@ -180,7 +179,7 @@ func (s *Set) lay() {
 	var order []kind
 	of := map[kind]Laid{}
 	for i, p := range s.Plans {
-		for n, all := range p.byCard(p.toLay(p.Box, p.Copies)) {
+		for n, all := range ByCard(p.ToLay(p.Box, p.Copies)) {
 			cut := p.Cuts[n]
 			k := kind{cut.Card.ID, cut.Sheet.ID}
 			if of[k].Of == nil {
@@ -195,6 +194,7 @@ func (s *Set) lay() {
 	for _, k := range order {
 		l := of[k]
 		l.Layout = layout.Fit(pieces[k], l.Sheet.Width, l.Sheet.Height)
+		l.Cut.Proved = len(l.TooBig) == 0 && len(l.Sheets) <= l.Bound
 		for i := range l.Layout.Sheets {
 			l.Layout.Sheets[i].Stock, l.Layout.Sheets[i].Title = l.Card.ID, l.Sheet.Title
 		}

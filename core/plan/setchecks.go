@@ -56,18 +56,16 @@ func (s *Set) loads() {
 	}
 	above := 0.0
 	for i := len(s.Plans) - 1; i >= 0; i-- {
-		p := s.Plans[i]
-		if p.LoadAbove = above; above > 0 {
-			p.Carries = p.carries()
-		}
-		for _, c := range p.Carries {
+		p := s.Plans[i].Under(above)
+		s.Plans[i] = p
+		for _, c := range Carries(p) {
 			if c.Code == "stack" && !c.Holds {
 				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.",
 					s.Names[i], c.Text),
 					Fix: "Roll its walls, take heavier card for it, or put less above it."})
 			}
 		}
-		above += p.Load.Grams() + p.grams()
+		above += p.Load.Grams() + Grams(p)
 	}
 }
 

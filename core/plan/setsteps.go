@@ -17,7 +17,7 @@ import (
 // Cards are the score cards of all boxes, each piece under the name of its box.
 func (s *Set) Cards() (out []bench.ScoreCard) {
 	for i, p := range s.Plans {
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			c.Piece = s.Names[i] + ": " + c.Piece
 			out = append(out, c)
 		}
@@ -33,7 +33,7 @@ func (s *Set) Steps() (out []bench.Step) {
 		most := 0
 		var each [][]string
 		for _, p := range s.Plans {
-			of := bench.Grouped(p.Steps)
+			of := bench.Grouped(p.Guide.Steps)
 			i := slices.IndexFunc(of, func(o bench.Step) bool { return o.Title == title })
 			if i < 0 {
 				each = append(each, nil)
@@ -109,8 +109,8 @@ func (s *Set) Supplies() (out []string) {
 		out = append(out, fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title))
 	}
 	for i, p := range s.Plans {
-		for _, says := range p.Supplies()[len(p.Cuts):] { // the first are its own sheets
-			all := !slices.ContainsFunc(s.Plans, func(o *Plan) bool { return !slices.Contains(o.Supplies(), says) })
+		for _, says := range Supplies(p)[len(p.Cuts):] { // the first are its own sheets
+			all := !slices.ContainsFunc(s.Plans, func(o *Plan) bool { return !slices.Contains(Supplies(o), says) })
 			if !all {
 				says = "for the " + s.Names[i] + ": " + says
 			}

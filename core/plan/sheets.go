@@ -2,13 +2,11 @@ package plan
 
 import (
 	"fmt"
-	"strings"
 
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
-	"brevium/core/words"
 )
 
 // What is cut from which card, and from which of its sheets.
@@ -21,6 +19,7 @@ type Cut struct {
 	Offcut bool   // it was in hand
 	Kept   string // which of the shop's
 	Each   int64  // the price of a sheet, where no card tells it
+	Proved bool   // no arrangement takes less
 }
 
 // Mark is the same for sheets of the same card that are cut alike.
@@ -39,13 +38,13 @@ func (c Cut) Cost() int64 {
 	return c.Card.Cost(c.Sheet, len(c.Sheets))
 }
 
-// onSheet is a piece as it may lie on its sheet: not turned where its pattern has a
+// OnSheet is a piece as it may lie on its sheet: not turned where its pattern has a
 // way up, and along the grain where that is to be kept.
-func (p *Request) onSheet(piece *sheet.Piece, copies int) layout.Piece {
-	c := p.CardOf(piece.Stock)
+func (t *Table) OnSheet(piece *sheet.Piece, copies int) layout.Piece {
+	c := t.CardOf(piece.Stock)
 	l := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: c.Directed(),
 		Stock: c.ID}
-	if runs := c.Runs(p.SheetOf(c)); p.KeepGrain && runs != "" && !l.Upright {
+	if runs := c.Runs(t.SheetOf(c)); t.KeepGrain && runs != "" && !l.Upright {
 		l.Upright, l.Across = runs == wantsGrain(piece), runs != wantsGrain(piece)
 	}
 	return l
@@ -74,7 +73,7 @@ func wantsGrain(p *sheet.Piece) string {
 
 // byCard parts pieces by the card they are cut from, in the order in which the
 // cards come.
-func (p *Request) byCard(pieces []layout.Piece) (out [][]layout.Piece) {
+func ByCard(pieces []layout.Piece) (out [][]layout.Piece) {
 	at := map[string]int{}
 	for _, l := range pieces {
 		i, known := at[l.Stock]
@@ -88,12 +87,12 @@ func (p *Request) byCard(pieces []layout.Piece) (out [][]layout.Piece) {
 
 // onSheets lays pieces on the sheets of their cards. Where the sheet is left to the
 // plan, it is the one of which least card is cut.
-func (p *Request) onSheets(pieces []layout.Piece) (out []Cut) {
-	for _, of := range p.byCard(pieces) {
-		card := p.CardOf(of[0].Stock)
-		sheets := []shop.Sheet{p.SheetOf(card)}
-		if p.Least {
-			sheets = p.Comes(card)
+func (t *Table) onSheets(pieces []layout.Piece) (out []Cut) {
+	for _, of := range ByCard(pieces) {
+		card := t.CardOf(of[0].Stock)
+		sheets := []shop.Sheet{t.SheetOf(card)}
+		if t.Least {
+			sheets = t.Comes(card)
 		}
 		var best Cut
 		for i, s := range sheets {
@@ -105,6 +104,7 @@ func (p *Request) onSheets(pieces []layout.Piece) (out []Cut) {
 		for i := range best.Sheets {
 			best.Sheets[i].Stock, best.Sheets[i].Title = card.ID, best.Sheet.Title
 		}
+		best.Proved = len(best.TooBig) == 0 && len(best.Sheets) <= best.Bound
 		out = append(out, best)
 	}
 	return out
@@ -117,37 +117,4 @@ func (c Cut) lessThan(o Cut) bool {
 	}
 	a, b := c.Sheet.Area()*float64(len(c.Sheets)), o.Sheet.Area()*float64(len(o.Sheets))
 	return a < b-1 || a < b+1 && len(c.Sheets) < len(o.Sheets)
-}
-
-// SheetsSaid tells how many sheets of what are cut up.
-func (p *Plan) SheetsSaid() string {
-	var out []string
-	for _, c := range p.Cuts {
-		says := fmt.Sprintf("%s of %s", words.Count(len(c.Sheets), "sheet"), c.Sheet.Title)
-		if p.cards() > 1 {
-			says += " of " + c.Card.Title
-		}
-		out = append(out, says)
-	}
-	return strings.Join(out, "; and ")
-}
-
-// SheetsShort tells it in a line: of one card the size, of several how many.
-func (p *Plan) SheetsShort(n int) string {
-	if len(p.Cuts) == 1 {
-		return fmt.Sprintf("%d of %s", n, p.Cuts[0].Sheet.Title)
-	}
-	if cards := p.cards(); cards > 1 {
-		return fmt.Sprintf("%d sheets of %d cards", n, cards)
-	}
-	return fmt.Sprintf("%d sheets of %d sizes", n, len(p.Cuts))
-}
-
-// cards counts the cards that are cut.
-func (p *Plan) cards() int {
-	seen := map[string]bool{}
-	for _, c := range p.Cuts {
-		seen[c.Card.ID] = true
-	}
-	return len(seen)
 }

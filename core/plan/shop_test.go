@@ -45,7 +45,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 	planned, odd, mixed := 0, 0, 0
 	for n := range boxes(4000) {
 		b := furnished(r, n)
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			continue
 		}
@@ -53,7 +53,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 		if !p.Holds() && len(p.Layout.TooBig) == 0 {
 			t.Fatalf("%s, for %s", said(p), b.Encode())
 		}
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			for _, turn := range c.Turns {
 				for _, m := range turn.At {
 					odd += wantHow(t, p, c, turn, m)
@@ -111,14 +111,14 @@ func TestLeastSheet(t *testing.T) {
 		b := furnished(r, n)
 		b.Set("card.sheet", Least)
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			continue
 		}
 		if !p.Holds() {
 			t.Fatalf("%s, for %s", said(p), b.Encode())
 		}
-		for i, pieces := range p.byCard(p.toLay(p.Box, p.Copies)) {
+		for i, pieces := range ByCard(p.ToLay(p.Box, p.Copies)) {
 			cut := p.Cuts[i]
 			sheets[cut.Sheet.ID] = true
 			for _, s := range Default.Comes(cut.Card) {
@@ -153,29 +153,29 @@ func TestWorkOfTheShop(t *testing.T) {
 		{odd, []string{"groove, with a spacer of 5/16 in", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
 			"numbered from the right"}},
 	} {
-		p := Make(c.brief, Default)
+		p := Advised(c.brief, Default)
 		var all []string
-		for _, s := range p.Steps {
+		for _, s := range p.Guide.Steps {
 			all = append(append(all, s.Title), s.Says...)
 		}
-		text := strings.Join(append(all, p.Supplies()...), " ")
+		text := strings.Join(append(all, Supplies(p)...), " ")
 		for _, say := range c.says {
 			if !strings.Contains(text, say) {
 				t.Errorf("nothing says %q: %s", say, text)
 			}
 		}
 		title := func(is string) int {
-			return slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == is })
+			return slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == is })
 		}
 		if (title("Fold and burnish") < title("Cut")) != (c.brief.Tools.Burnish == "before") {
 			t.Errorf("folded and cut in the wrong order: %s", text)
 		}
 	}
-	if p := Make(sleeves, Default); p.Tape.Saved == 0 || p.Tape.Pieces() <= 0 || p.Tape.Long() < 12*29*measure.Inch/10 {
-		t.Errorf("%+v", p.Tape)
+	if p := Advised(sleeves, Default); p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
+		t.Errorf("%+v", p.Guide.Tape)
 	}
 	rounded := sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")
-	if tips := fmt.Sprint(Make(rounded, Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
+	if tips := fmt.Sprint(Advised(rounded, Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
 		t.Errorf("the corner punch is not used: %s", tips)
 	}
 }

@@ -24,17 +24,17 @@ func TestStockIsTold(t *testing.T) {
 	d.Set("tools.trimmer.cuts", "10 in")
 	s, _ := shop.Read(d)
 	w := Workshop{Shop: *s}
-	p := Make(sized("5", "3 1/2", "2"), w)
+	p := Advised(sized("5", "3 1/2", "2"), w)
 	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
 		!strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
 		t.Errorf("%+v", p.Warnings)
 	}
-	if p = Make(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && p.longestCut() <= 0 {
+	if p = Advised(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && longestCut(p) <= 0 {
 		t.Errorf("one sheet is enough: %+v", p.Warnings)
 	}
 	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
 		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
-		p, cleared := Make(b, Default), Make(taken(b, map[string]string{field: ""}), Default)
+		p, cleared := Advised(b, Default), Advised(taken(b, map[string]string{field: ""}), Default)
 		if warned(p, "idle-option") == "" || warned(cleared, "idle-option") != "" {
 			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
 		}
@@ -66,7 +66,7 @@ func TestStackBears(t *testing.T) {
 		if !s.OK() {
 			t.Fatal(s.Plans[0].Problems)
 		}
-		for _, c := range s.Plans[0].Carries {
+		for _, c := range Carries(s.Plans[0]) {
 			if c.Code == "stack" {
 				load, limit = c.Load, c.Limit
 			}
@@ -85,18 +85,18 @@ func TestStackBears(t *testing.T) {
 // The grain of each piece is told, and kept when that is asked for.
 func TestGrainIsTold(t *testing.T) {
 	b := sized("6", "2", "1", "card.sheet", "8.5x11") // long scores from left to right
-	p := Make(b, Default)
-	against := slices.ContainsFunc(p.Grains(), func(g Grain) bool { return !g.Runs })
+	p := Advised(b, Default)
+	against := slices.ContainsFunc(Grains(p), func(g Grain) bool { return !g.Runs })
 	b.Card.Grain = "keep"
-	kept := Make(b, Default)
-	if len(p.Grains()) != 2 || !kept.Holds() || slices.ContainsFunc(kept.Grains(), func(g Grain) bool { return !g.Runs }) {
-		t.Errorf("%+v, against %v; kept %+v", p.Grains(), against, kept.Grains())
+	kept := Advised(b, Default)
+	if len(Grains(p)) != 2 || !kept.Holds() || slices.ContainsFunc(Grains(kept), func(g Grain) bool { return !g.Runs }) {
+		t.Errorf("%+v, against %v; kept %+v", Grains(p), against, Grains(kept))
 	}
 	if wantsGrain(p.Box.Piece("base")) != "width" {
 		t.Error("the grain should run with the longer scores")
 	}
 	b.Card.Stock = "duplex-350"
-	if g := Make(b, Default).Grains(); len(g) > 0 {
+	if g := Grains(Advised(b, Default)); len(g) > 0 {
 		t.Errorf("grain nobody knows: %+v", g)
 	}
 }

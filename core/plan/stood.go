@@ -14,12 +14,12 @@ import (
 // room, and as bodies that it must clear.
 
 // blocks sets the contents in the box: their shapes in the middle of its room.
-func (s *search) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
+func (m *making) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
 	at := b.Lo.Add(b.Hi).Times(0.5).Sub(fold.Vec{X: l.Need.Length.MM() / 2, Y: l.Need.Width.MM() / 2})
 	for _, u := range l.Units() {
 		thing, high := l.Things[u.Thing], u.At.Height
-		if s.Kind.Lifts != nil {
-			high = s.Kind.Lifts(l, u.Layer, s.job.As("insert"))
+		if m.Kind.Lifts != nil {
+			high = m.Kind.Lifts(l, u.Layer, m.job.As("insert"))
 		}
 		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: b.Lo.Z + high.MM()}
 		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(),
@@ -44,8 +44,8 @@ func (s *search) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
 
 // grown sets the contents in the box, each larger by the room it wants on every
 // side and above.
-func (s *search) grown(l contents.Load, b *style.Box) []fold.Block {
-	out := s.blocks(l, b)
+func (m *making) grown(l contents.Load, b *style.Box) []fold.Block {
+	out := m.blocks(l, b)
 	side, over := (l.Room.Around + l.Room.Padding).MM(), l.Room.Above.MM()
 	for i := range out {
 		out[i].Lo = out[i].Lo.Sub(fold.Vec{X: side, Y: side})
@@ -59,10 +59,10 @@ func (s *search) grown(l contents.Load, b *style.Box) []fold.Block {
 }
 
 // byHand sets stacks where the maker put them.
-func (s *search) byHand(l contents.Load) contents.Load {
-	at, ok := PlacesOf(s.Brief.Arrange.Places, l)
+func (m *making) byHand(l contents.Load) contents.Load {
+	at, ok := PlacesOf(m.Brief.Arrange.Places, l)
 	if !ok {
-		s.Warn(brief.Warning{Code: "by-hand-gone",
+		m.Warn(brief.Warning{Code: "by-hand-gone",
 			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
 			Fix:  "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		return l
@@ -70,14 +70,14 @@ func (s *search) byHand(l contents.Load) contents.Load {
 	out := l
 	out.Stacks = slices.Clone(l.Stacks)
 	for i, k := range at {
-		p, st := s.Places[k], &out.Stacks[i]
+		p, st := m.Places[k], &out.Stacks[i]
 		if p.Turned {
 			st.Each.Length, st.Each.Width = st.Each.Width, st.Each.Length
 		}
 		st.At.Length, st.At.Width = p.X, p.Y
 	}
 	if a, b, ok := out.Overlap(); ok {
-		s.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
+		m.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
 			out.Things[a].Name, out.Things[b].Name),
 			"Move one of them, or let Brevium choose.", "act", "choose-for-me")
 	}

@@ -15,28 +15,27 @@ import (
 // strengthen tries what makes a box bear more, and keeps what does, the least card
 // first: of each way the least of it that helps or, where no one way does, the most
 // of two together.
-func (p *Plan) strengthen(w Workshop, code string) (out []Fix) {
+func (a *adviser) strengthen(w Workshop, code string) (out []Fix) {
 	type helps struct {
 		Fix
 		card float64
 	}
 	var all []helps
 	try := func(f Fix) bool {
-		if !p.affords(2) {
+		if !a.affords(2) {
 			return false
 		}
-		q := build(Read(p.with(f.Set), w), w, shown, nil)
+		q := Make(a.With(f.Set), w)
 		if !q.Holds() {
 			return false
 		}
-		q.LoadAbove = p.LoadAbove
-		if slices.ContainsFunc(q.carries(), func(c Carry) bool { return c.Code == code && !c.Holds }) {
+		if slices.ContainsFunc(Carries(q.Under(a.Above)), func(c Carry) bool { return c.Code == code && !c.Holds }) {
 			return false
 		}
-		all = append(all, helps{f, q.grams()})
+		all = append(all, helps{f, Grams(q)})
 		return true
 	}
-	ways := p.stronger(w, code)
+	ways := a.stronger(w, code)
 	for _, way := range ways {
 		for _, f := range way {
 			if try(f) {
@@ -65,15 +64,15 @@ func both(a, b Fix) Fix {
 
 // stronger lists the ways there are to make this box bear more, each from the least of
 // it to the most.
-func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
-	q, asks := p.Style.Ask("walls")
+func (a *adviser) stronger(w Workshop, code string) (ways [][]Fix) {
+	q, asks := a.Style.Ask("walls")
 	rolls := asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" })
-	if rolls && !p.Box.Parts[0].Piece.Has("rolled flap") {
+	if rolls && !a.Box.Parts[0].Piece.Has("rolled flap") {
 		ways = append(ways, []Fix{{"Roll its walls.", map[string]string{"box.options.walls": "rolled"}}})
 	}
-	if code == "floor" && p.Style.Tray {
+	if code == "floor" && a.Style.Tray {
 		var liners []Fix
-		for n := p.Floor + 1; n <= mostLayers; n++ {
+		for n := a.Floor + 1; n <= mostLayers; n++ {
 			liners = append(liners, Fix{fmt.Sprintf("Line the floor with %s of card, glued all over.", words.Count(n, "layer")),
 				map[string]string{"dress.floor": fmt.Sprint(n)}})
 		}
@@ -82,17 +81,17 @@ func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
 		}
 	}
 	var cards []Fix
-	for _, c := range p.heavier(w) {
+	for _, c := range a.heavier(w) {
 		cards = append(cards, Fix{"Cut it from " + c.Title + ".", map[string]string{"card.stock": c.ID}})
 	}
 	if len(cards) > 0 {
 		ways = append(ways, cards)
 	}
-	if !p.KeepGrain && p.Card.Grain != "" {
+	if !a.KeepGrain && a.Card.Grain != "" {
 		ways = append(ways, []Fix{{"Turn each piece on the sheet so that the grain runs along its longer scores.",
 			map[string]string{"card.grain": "keep"}}})
 	}
-	if code == "floor" && p.Kind != nil && p.Kind.ID == "none" && len(p.Things) > 0 && p.Style.Tray {
+	if code == "floor" && a.Kind != nil && a.Kind.ID == "none" && len(a.Things) > 0 && a.Style.Tray {
 		ways = append(ways, []Fix{{"Put slotted dividers in, and stick their ends to the walls.",
 			map[string]string{"arrange.compartments": "slotted"}}})
 	}
@@ -101,14 +100,14 @@ func (p *Plan) stronger(w Workshop, code string) (ways [][]Fix) {
 
 // heavier lists the cards of the shop that are thicker than the box's, the thinnest
 // first.
-func (p *Plan) heavier(w Workshop) []shop.Card {
-	out := slices.DeleteFunc(w.Offered(), func(c shop.Card) bool { return c.Caliper <= p.Card.Caliper })
+func (a *adviser) heavier(w Workshop) []shop.Card {
+	out := slices.DeleteFunc(w.Offered(), func(c shop.Card) bool { return c.Caliper <= a.Card.Caliper })
 	slices.SortStableFunc(out, func(a, b shop.Card) int { return cmp.Compare(a.Caliper, b.Caliper) })
 	return out
 }
 
-// grams is what the card of one box weighs, as it is cut.
-func (p *Plan) grams() (g float64) {
+// Grams is what the card of one box weighs, as it is cut.
+func Grams(p *Plan) (g float64) {
 	for _, piece := range p.Box.Pieces() {
 		g += piece.Width.MM() * piece.Height.MM() / 1e6 * float64(p.CardOf(piece.Stock).GSM*piece.Count)
 	}

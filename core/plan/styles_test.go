@@ -144,7 +144,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 }
 
 // unmended plans a brief without a search for remedies.
-func unmended(b brief.Brief) *Plan { return build(Read(b, Default), Default, shown, nil) }
+func unmended(b brief.Brief) *Plan { return Make(b, Default) }
 
 // combinations is how many ways a style's choices may be answered.
 func combinations(style *style.Style) int {
@@ -170,7 +170,7 @@ func answer(b *brief.Brief, style *style.Style, n int) {
 func TestCartonExample(t *testing.T) {
 	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
 		"carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	if !p.Holds() {
 		t.Fatal(p.Problems, p.Checks)
 	}
@@ -206,7 +206,7 @@ func TestRoofExamples(t *testing.T) {
 		foot  string // the face whose upper edge the roof stands on
 		want  float64
 	}{{cap, "cap", "front", 1.823 * 25.4}, {pinch, "tube", "front", 42.43}} {
-		p := Make(c.b, Default)
+		p := Advised(c.b, Default)
 		if !p.Holds() {
 			t.Fatal(p.Problems, p.Checks)
 		}
@@ -220,7 +220,7 @@ func TestRoofExamples(t *testing.T) {
 			t.Errorf("%s: %.3f mm above the eaves, worked by hand %.3f", c.piece, got, c.want)
 		}
 	}
-	if w := Make(cap, Default).Box.Piece("cap"); w.Width.Exact("in") != "12 7/16 in" || w.Face("front").Area() < 3*25.4*25.4 {
+	if w := Advised(cap, Default).Box.Piece("cap"); w.Width.Exact("in") != "12 7/16 in" || w.Face("front").Area() < 3*25.4*25.4 {
 		t.Errorf("four walls of 3 in and a seam of 7/16: %s", w.Width.Exact("in"))
 	}
 }

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
@@ -47,15 +46,15 @@ func (a rank) compare(b rank) int {
 
 // Suspects finds the smallest changes of one number that make a list of scores right; none where nothing is
 // wrong, or nothing small helps.
-func (p *Plan) Suspects(w Workshop) []Suspect {
+func Suspects(p *Plan, w Workshop) []Suspect {
 	if p.Style == nil || !p.Style.Typed {
 		return nil
 	}
-	now := tried1(p.Brief, w)
-	if now.ills() == 0 || p.unreadable() {
+	now := Proof(p.Brief, w)
+	if ills(now) == 0 || unreadable(p) {
 		return nil
 	}
-	t := teacher{plan: p, w: w, now: now, best: now.ills(), seen: map[string]bool{}}
+	t := teacher{plan: p, w: w, now: now, best: ills(now), seen: map[string]bool{}}
 	for i := range p.Brief.Box.Pieces {
 		t.read(i)
 	}
@@ -72,7 +71,7 @@ func (p *Plan) Suspects(w Workshop) []Suspect {
 }
 
 // unreadable reports whether a number of the list can't be read, which is told by itself.
-func (p *Plan) unreadable() bool {
+func unreadable(p *Plan) bool {
 	for _, piece := range p.Brief.Box.Pieces {
 		r := brief.NewReader(&p.Brief)
 		w, okW := r.Length("", piece.Width)
@@ -261,17 +260,17 @@ func (t *teacher) listed(at []measure.Length) string {
 
 // try folds a list with a slip put right, and keeps it where it leaves less wrong than there was.
 func (t *teacher) try(s slip) {
-	q := tried1(t.plan.with(s.set), t.w)
-	ills := q.ills()
-	if ills > t.best || ills >= t.now.ills() || t.brings(q) {
+	q := Proof(t.plan.With(s.set), t.w)
+	left := ills(q)
+	if left > t.best || left >= ills(t.now) || t.brings(q) {
 		return
 	}
-	t.best = ills
+	t.best = left
 	text := s.says + "."
 	if right := t.right(q); right != "" {
 		text = s.says + ". Then " + right + "."
 	}
-	t.found = append(t.found, Suspect{Field: s.at, Text: text, Set: s.set, rank: rank{ills, s.kind, s.by}})
+	t.found = append(t.found, Suspect{Field: s.at, Text: text, Set: s.set, rank: rank{left, s.kind, s.by}})
 }
 
 // brings reports whether a change brings a new warning of a wrong number: then it moves the slip and doesn't mend it.
@@ -312,24 +311,8 @@ var putRight = map[string]string{"uneven-walls": "the walls are of one height", 
 	"loose-cover": "the cover fits", "deep-lid": "the lid rests on the rim", "long-sleeve": "sleeve and drawer are as long",
 	"long-flap": "the flaps lie within the walls", "short-flap": "the flaps meet", "long-tabs": "the tabs don't lap"}
 
-// tried1 plans a list as far as its proof: without sheets and steps.
-func tried1(b brief.Brief, w Workshop) *Plan {
-	p := &Plan{Request: Read(b, w), what: pinned}
-	if len(p.Problems) > 0 {
-		return p
-	}
-	s := newSearch(p)
-	if p.Box = s.run(); p.Box == nil || len(p.Problems) > 0 {
-		p.Box = nil
-		return p
-	}
-	p.Blocks = s.blocks(p.Load, p.Box)
-	p.Checks = p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud}, p.Blocks)
-	return p
-}
-
 // ills weighs what is wrong with a list: problems most, then checks that fail, then warnings that tell of a number.
-func (p *Plan) ills() (n int) {
+func ills(p *Plan) (n int) {
 	if p.Box == nil {
 		return 10000 + len(p.Problems)
 	}

@@ -23,7 +23,7 @@ func TestTeaches(t *testing.T) {
 			return b
 		}
 		good := written(list.pieces, nil)
-		size := Make(good, Default).Box.Size
+		size := Advised(good, Default).Box.Size
 		in := func(l measure.Length) brief.Text { return brief.Text(l.Exact(measure.Millimetres)) }
 		stated := &brief.Size{Length: in(size.Length), Width: in(size.Width), Depth: in(size.Depth)}
 		bad := mistyped(list.pieces, 1, -1, 2, -2, 3, -3, 5, -5)
@@ -36,7 +36,7 @@ func TestTeaches(t *testing.T) {
 			}
 			b := written(bad[what], stated)
 			all++
-			got := (&Plan{Request: Read(b, Default)}).Suspects(Default)
+			got := Suspects(Make(b, Default), Default)
 			switch {
 			case len(got) == 0:
 				missed = append(missed, list.name+": none for "+what)
@@ -59,13 +59,13 @@ func TestTeaches(t *testing.T) {
 func TestTeachesBothWays(t *testing.T) {
 	b := listOf([7]string{"base", "tray", "9", "7 1/2", "2, 7", "2, 5 1/2", ""},
 		[7]string{"lid", "lid", "6 1/2", "5", "3/4 both", "3/4 both", ""})
-	got := Make(b, Default).Suspects(Default)
+	got := Suspects(Advised(b, Default), Default)
 	if len(got) == 0 || !strings.Contains(got[0].Text, "should be 6 9/16 in × 5 1/16 in") ||
 		!strings.Contains(got[0].Text, "the lid clears the base") {
 		t.Fatalf("%+v", got)
 	}
 	for _, s := range got {
-		if q := Make(taken(b, s.Set), Default); !q.Holds() {
+		if q := Advised(taken(b, s.Set), Default); !q.Holds() {
 			t.Errorf("%s: %s", s.Text, said(q))
 		}
 	}
@@ -76,12 +76,12 @@ func TestTeachesNothing(t *testing.T) {
 	for _, list := range typedLists {
 		b := listOf(list.pieces...)
 		b.Set("units", "mm")
-		if got := Make(b, Default).Suspects(Default); len(got) > 0 && list.name != "hinged" && list.name != "strip" {
+		if got := Suspects(Advised(b, Default), Default); len(got) > 0 && list.name != "hinged" && list.name != "strip" {
 			t.Errorf("%s: %+v", list.name, got)
 		}
 	}
 	b := listOf([7]string{"base", "tray", "9 in", "7 1/2", "2, seven", "2, 5 1/2", ""})
-	if got := Make(b, Default).Suspects(Default); len(got) > 0 {
+	if got := Suspects(Advised(b, Default), Default); len(got) > 0 {
 		t.Errorf("%+v", got)
 	}
 }

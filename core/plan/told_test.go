@@ -40,7 +40,7 @@ func TestWordsAreAMakers(t *testing.T) {
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
 		b.Set("contents.0.length", "3 in")
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			t.Fatalf("%s: %v", style.ID, p.Problems)
 		}
@@ -51,7 +51,7 @@ func TestWordsAreAMakers(t *testing.T) {
 		for _, w := range p.Ways {
 			all = append(all, w.Says, w.Reason)
 		}
-		for _, s := range p.Steps {
+		for _, s := range p.Guide.Steps {
 			all = append(all, append(s.Says, s.Title, s.Caution())...)
 		}
 		for _, w := range p.Warnings {

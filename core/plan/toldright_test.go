@@ -24,7 +24,7 @@ func toldPlans(t *testing.T) (out []*Plan) {
 				d = max(d, l)
 			}
 			b := metric(s.ID, l, w, d, "card.join", "yes", "tools.step", []string{"1 mm", "1/16 in", "1/32 in"}[(i+n)%3])
-			if p := Make(b, Default); p.Holds() {
+			if p := Advised(b, Default); p.Holds() {
 				out = append(out, p)
 			}
 		}
@@ -177,10 +177,10 @@ func TestToldWrongIsNoticed(t *testing.T) {
 	tried, missed := 0, map[string]int{}
 	for _, p := range toldPlans(t) {
 		for _, piece := range p.Box.Pieces() {
-			i := slices.IndexFunc(p.Cards, func(c bench.ScoreCard) bool { return c.Piece == piece.Name })
+			i := slices.IndexFunc(p.Guide.Cards, func(c bench.ScoreCard) bool { return c.Piece == piece.Name })
 			card := bench.ScoreCard{Piece: piece.Name, W: piece.Width, H: piece.Height}
 			if i >= 0 {
-				card = p.Cards[i]
+				card = p.Guide.Cards[i]
 			}
 			for _, s := range spoil(p, piece, card, i >= 0) {
 				tried++
@@ -210,7 +210,7 @@ func (p *Plan) openingsToldWrong(t *testing.T, tried *int) {
 			*tried++
 			piece.Punches, piece.Slots, piece.Windows = slices.Clone(was.Punches), slices.Clone(was.Slots), slices.Clone(was.Windows)
 			change()
-			if told := bench.ToldRight([]*sheet.Piece{piece}, p.Cards, bench.CutsOf, p.Say); told.Holds {
+			if told := bench.ToldRight([]*sheet.Piece{piece}, p.Guide.Cards, bench.CutsOf, p.Say); told.Holds {
 				t.Errorf("%s, %s: %s is not noticed", p.Style.ID, piece.Name, what)
 			}
 		}

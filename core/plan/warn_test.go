@@ -28,7 +28,7 @@ func TestWarnings(t *testing.T) {
 		{"sheet-too-small", sized("8", "8", "2", "card.sheet", "8.5x11")},
 	}
 	for _, c := range cases {
-		p := Make(c.brief, Default)
+		p := Advised(c.brief, Default)
 		found := false
 		for _, w := range p.Warnings {
 			if w.Code != c.code {
@@ -45,7 +45,7 @@ func TestWarnings(t *testing.T) {
 			for field, text := range w.Set {
 				fixed.Set(field, text)
 			}
-			for _, again := range Make(fixed, Default).Warnings {
+			for _, again := range Advised(fixed, Default).Warnings {
 				if again.Code == c.code {
 					t.Errorf("%s is still there after what it offers", c.code)
 				}
@@ -63,11 +63,11 @@ func TestCareForContents(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: "54 mm", Height: "68 mm",
 		Count: "4", Mass: "250 g", Food: "yes", Liquid: "yes", Fragile: "yes"},
 		{Name: "votive", Shape: "cylinder", Diameter: "48 mm", Height: "40 mm", Count: "1", Flame: "yes"}}
-	p := Make(b, Default)
+	p := Advised(b, Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
-	last := p.Steps[slices.IndexFunc(p.Steps, func(s bench.Step) bool { return s.Title == "Fill" })]
+	last := p.Guide.Steps[slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == "Fill" })]
 	for _, part := range []string{"not made to touch food", "local rules", "Never light the votive", "keep it upright",
 		"Wrap the honey jar", "about 1.0 kg"} {
 		if !strings.Contains(last.Caution(), part) {
@@ -88,7 +88,7 @@ func TestJoints(t *testing.T) {
 	for range boxes(6000) {
 		b := random(r)
 		b.Card.Sheet, b.Card.Join = "8x8", "yes"
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			continue
 		}
@@ -106,7 +106,7 @@ func TestJoints(t *testing.T) {
 				t.Fatalf("a joint at %s of %s", j.At.Exact("mm"), size.Exact("mm"))
 			}
 			var w, h measure.Length
-			for _, part := range p.toLay(p.Box, 1) {
+			for _, part := range p.ToLay(p.Box, 1) {
 				if strings.HasPrefix(part.Name, piece.Name+", ") && strings.HasSuffix(part.Name, "half") {
 					w, h = w+part.W, h+part.H
 				}
@@ -144,7 +144,7 @@ func TestCompare(t *testing.T) {
 		for field, text := range r.Set {
 			took.Set(field, text)
 		}
-		if p := Make(took, Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {
+		if p := Advised(took, Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {
 			t.Errorf("taking row %d gives %s", i, p.Load.ID)
 		}
 	}
@@ -168,14 +168,14 @@ func TestHeavyCardAndContents(t *testing.T) {
 	} {
 		b := weighing(60, append(c.set, "card.sheet", "a3")...)
 		b.Contents[0].Mass = brief.Text(c.grams)
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.want })
 		if !p.OK() || c.want != "" && i < 0 || slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.unless }) {
 			t.Errorf("%v, %s: %+v %v", c.set, c.grams, p.Warnings, p.Problems)
 			continue
 		}
 		if c.want != "" {
-			if q := Make(taken(b, p.Warnings[i].Set), Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
+			if q := Advised(taken(b, p.Warnings[i].Set), Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
 				t.Errorf("%v: still %+v", c.set, q.Warnings)
 			}
 		}
@@ -186,18 +186,18 @@ func TestHeavyCardAndContents(t *testing.T) {
 func TestSmallWishes(t *testing.T) {
 	b := weighing(70)
 	b.Dress.Bow = brief.Bow{Loops: "6", Curls: "3", Curl: "110 mm", Rod: "8 mm"}
-	if p := Make(b, Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
+	if p := Advised(b, Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
 		t.Errorf("%v %s", p.Problems, said(p))
 	}
 	b.Dress.Bow.Curl = "9 mm"
-	if p := Make(b, Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !Make(taken(b, p.Problems[0].Set), Default).Holds() {
+	if p := Advised(b, Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !Advised(taken(b, p.Problems[0].Set), Default).Holds() {
 		t.Errorf("%v", p.Problems)
 	}
 	for _, set := range [][]string{{"box.style", "wrap-cover", "box.options.lap-corners", "rounded"},
 		{"box.style", "fold-flat", "box.options.lip-corners", "rounded"}, {"box.style", "corner-shells", "box.options.shells", "one stuck"},
 		{"box.style", "corner-shells", "box.options.shells", "one stuck", "box.options.band", "no"}} {
 		for _, allowances := range []string{"card", "plain"} {
-			if p := Make(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), Default); !p.Holds() {
+			if p := Advised(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), Default); !p.Holds() {
 				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, said(p))
 			}
 		}

@@ -36,147 +36,146 @@ const (
 )
 
 // likeliest is how many arrangements of these things are drafted.
-func (s *search) likeliest() int {
+func (m *making) likeliest() int {
 	most := tried
-	if s.hasty {
+	if m.hasty {
 		most = hasty
 	}
 	things := 0
-	for _, t := range s.Things {
+	for _, t := range m.Things {
 		things += t.Count
 	}
 	return min(most, max(3, drafts/max(things, 1)))
 }
 
-// search looks for the arrangement to build a box of.
-type search struct {
-	*Request
-	plan  *Plan
-	job   *style.Job
-	only  bool // the pinned way is wanted and the others need no ranking
-	hasty bool // only whether it can be done is wanted: few ways, no faces
-	sizes bool // only whether each piece has a sheet, not how they lie on it
+// begin settles what is left to the plan before anything is arranged, and what the style works from.
+// The request is read by others too, so what is settled is written to a copy.
+func (m *making) begin() {
+	asked := *m.Request
+	m.Request = &asked
+	m.chooseClearance()
+	m.again()
 }
 
-func newSearch(p *Plan) *search {
-	p.chooseClearance()
-	s := &search{Request: p.Request, plan: p, job: p.job()}
-	if p.taken != nil && s.job.Given == nil {
-		taken := *p.taken
-		s.job.Taken = &taken
+// again begins anew, when layers turned out thicker than they were taken to be.
+func (m *making) again() {
+	asked := *m.Request
+	asked.Room, m.Rooms = m.room, nil
+	m.Table = NewTable(&asked)
+	m.job = m.Request.job()
+	if m.taken != nil && m.job.Given == nil {
+		taken := *m.taken
+		m.job.Taken = &taken
 	}
-	return s
 }
 
 // run reads how the things are to lie, ranks the ways, and builds the box of
 // the pinned one or the best.
-func (s *search) run() *style.Box {
-	if len(s.Things) == 0 {
-		if s.hasty {
-			s.job.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
+func (m *making) run() *style.Box {
+	if len(m.Things) == 0 {
+		if m.hasty {
+			m.job.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
 		}
-		return s.inserted(s.job, style.Make(s.job, s.Style, s.hasty), contents.Load{}, s.hasty)
+		return m.inserted(m.job, style.Make(m.job, m.Style, m.hasty), contents.Load{}, m.hasty)
 	}
-	if s.Style.Rooms != nil {
-		return s.inRooms()
+	if m.Style.Rooms != nil {
+		return m.inRooms()
 	}
-	s.prepare()
-	if s.plan.pick != nil { // it was laid out before
-		return s.finish(*s.plan.pick)
+	m.prepare()
+	if m.pick != nil { // it was laid out before
+		return m.finish(*m.pick)
 	}
-	ways := s.ways(0)
+	ways := m.ways(0)
 	if len(ways) == 0 {
 		return nil
 	}
 	chosen := ways[0]
-	if !s.only {
-		s.plan.Ways = s.rank(ways, s.likeliest())
-		if s.noneLies() && !s.hasty && s.job.Given == nil {
-			ways = s.ways(2 * tried)
-			s.plan.Ways = s.rank(ways, 2*tried)
-		}
+	m.Ways = m.rank(ways, m.likeliest())
+	if m.noneLies() && !m.hasty && m.job.Given == nil {
+		ways = m.ways(2 * tried)
+		m.Ways = m.rank(ways, 2*tried)
 	}
-	if len(s.plan.Ways) > 0 {
-		chosen = s.plan.Ways[0].Load
+	if len(m.Ways) > 0 {
+		chosen = m.Ways[0].Load
 	}
-	if s.Way != "" {
-		i := slices.IndexFunc(ways, func(l contents.Load) bool { return l.ID == s.Way })
+	if m.Way != "" {
+		i := slices.IndexFunc(ways, func(l contents.Load) bool { return l.ID == m.Way })
 		if i >= 0 {
 			chosen = ways[i]
 		} else {
-			s.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the " +
+			m.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the " +
 				"best one is shown.",
 				Fix: "Pick another, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
 		}
 	}
-	if len(s.Places) > 0 {
-		chosen = s.byHand(chosen)
+	if len(m.Places) > 0 {
+		chosen = m.byHand(chosen)
 	}
-	if len(s.Problems) > 0 {
+	if len(m.Problems) > 0 {
 		return nil
 	}
-	return s.finish(chosen)
+	return m.finish(chosen)
 }
 
 // finish builds the box of the arrangement that was chosen.
-func (s *search) finish(chosen contents.Load) *style.Box {
-	s.plan.Load = chosen
-	b := s.build(s.job, chosen, s.hasty)
-	s.plan.taken = s.job.Taken
+func (m *making) finish(chosen contents.Load) *style.Box {
+	m.Load = chosen
+	b := m.build(m.job, chosen, m.hasty)
+	m.taken = m.job.Taken
 	return b
 }
 
 // prepare settles what room the things want.
-func (s *search) prepare() {
-	t := s.job.As("insert").T()
-	if s.Kind.Room != nil {
-		s.Kind.Room(&s.Room, s.Things, s.job.As("insert"))
+func (m *making) prepare() {
+	t := m.job.As("insert").T()
+	if m.Kind.Room != nil {
+		m.Kind.Room(&m.Room, m.Things, m.job.As("insert"))
 	}
-	if s.Kind.Divides {
-		s.Room.Below += t // things may stand on a partition's foot
+	if m.Kind.Divides {
+		m.Room.Below += t // things may stand on a partition's foot
 	}
-	s.job.Proud, s.job.Beside = s.Room.Proud, s.Room.Around+s.Room.Padding
-	s.job.Around, s.job.Above = s.Room.Around, s.Room.Above
+	m.job.Proud, m.job.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding
+	m.job.Around, m.job.Above = m.Room.Around, m.Room.Above
 }
 
 // noneLies reports whether no box that was drafted lies on its sheets.
-func (s *search) noneLies() bool { return len(s.plan.Ways) > 0 && s.plan.Ways[0].TooBig > 0 }
+func (m *making) noneLies() bool { return len(m.Ways) > 0 && m.Ways[0].TooBig > 0 }
 
 // ways lists the arrangements the request allows, those that fit a given size
 // first: the likeliest are laid out or, of so many, those that are turned too.
-func (s *search) ways(most int) []contents.Load {
-	q := contents.Request{Things: s.Things, Room: s.Room, Divided: s.Kind.Divides, Slotted: s.Kind.Straight,
-		Caliper: s.job.As("insert").T(),
-		Most:    cmp.Or(most, s.likeliest()), Pin: s.Way, Turned: most > 0}
-	if s.job.Given != nil {
-		in, ok := style.Inside(s.job, s.Style)
+func (m *making) ways(most int) []contents.Load {
+	q := contents.Request{Things: m.Things, Room: m.Room, Divided: m.Kind.Divides, Slotted: m.Kind.Straight,
+		Caliper: m.job.As("insert").T(),
+		Most:    cmp.Or(most, m.likeliest()), Pin: m.Way, Turned: most > 0}
+	if m.job.Given != nil {
+		in, ok := style.Inside(m.job, m.Style)
 		if !ok {
 			return nil
 		}
 		q.Inside = &contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}
 	}
-	return s.clearing(contents.Arrangements(q))
+	return m.clearing(contents.Arrangements(q))
 }
 
 // rank drafts the box of each of the likeliest ways, so many, and sorts them by
 // what the maker pays.
-func (s *search) rank(ways []contents.Load, most int) []Way {
+func (m *making) rank(ways []contents.Load, most int) []Way {
 	var out []Way
 	poor := false
 	for i, l := range ways[:min(most, len(ways))] {
-		if i >= max(hasty, most-tried) && s.job.IsShaped() {
+		if i >= max(hasty, most-tried) && m.job.IsShaped() {
 			break // each is built and tried on: dear
 		}
-		scratch := *s.job
-		scratch.Report, scratch.Poor = &brief.Report{Units: s.Units, Step: s.Step}, poor
-		b := s.build(&scratch, l, true)
-		s.job.Knows(&scratch)
-		poor = s.job.Taken == nil
+		scratch := *m.job
+		scratch.Report, scratch.Poor = &brief.Report{Units: m.Units, Step: m.Step}, poor
+		b := m.build(&scratch, l, true)
+		m.job.Knows(&scratch)
+		poor = m.job.Taken == nil
 		if b == nil {
 			continue
 		}
 		w := Way{Load: l}
-		w.Sheets, w.TooBig = s.needs(b)
+		w.Sheets, w.TooBig = m.needs(b)
 		for _, p := range b.Pieces() {
 			w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)
 		}
@@ -194,18 +193,18 @@ func (s *search) rank(ways []contents.Load, most int) []Way {
 }
 
 // needs gives how many sheets a box takes, and how many of its pieces none does.
-func (s *search) needs(b *style.Box) (sheets, tooBig int) {
-	pieces := s.plan.toLay(b, 1)
-	if s.sizes {
+func (m *making) needs(b *style.Box) (sheets, tooBig int) {
+	pieces := m.ToLay(b, 1)
+	if m.sizes {
 		for _, p := range pieces {
-			if on := s.SheetOf(s.CardOf(p.Stock)); !p.Lies(on.Width, on.Height) {
+			if on := m.SheetOf(m.CardOf(p.Stock)); !p.Lies(on.Width, on.Height) {
 				tooBig++
 			}
 		}
 		return 1, tooBig
 	}
-	for _, of := range s.byCard(pieces) {
-		on := s.SheetOf(s.CardOf(of[0].Stock))
+	for _, of := range ByCard(pieces) {
+		on := m.SheetOf(m.CardOf(of[0].Stock))
 		n, big := layout.Count(of, on.Width, on.Height)
 		sheets, tooBig = sheets+n, tooBig+big
 	}
@@ -266,31 +265,31 @@ func reason(ways []Way, i int) string {
 
 // build makes the box round an arrangement, its inserts with it; a draft has no
 // faces found yet.
-func (s *search) build(job *style.Job, l contents.Load, draft bool) *style.Box {
-	if s.allProud(job, l) {
+func (m *making) build(job *style.Job, l contents.Load, draft bool) *style.Box {
+	if m.allProud(job, l) {
 		return nil
 	}
 	job.Need = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
-	if s.Kind.Needs != nil {
-		job.Need = s.Kind.Needs(job.Need, l, job.As("insert"))
+	if m.Kind.Needs != nil {
+		job.Need = m.Kind.Needs(job.Need, l, job.As("insert"))
 	}
-	job.Guilty = s.guilty(l)
-	if job.Stand = nil; s.Kind.Needs == nil && !s.Kind.Divides {
-		job.Stand = func(b *style.Box) []fold.Block { return s.grown(l, b) }
+	job.Guilty = m.guilty(l)
+	if job.Stand = nil; m.Kind.Needs == nil && !m.Kind.Divides {
+		job.Stand = func(b *style.Box) []fold.Block { return m.grown(l, b) }
 	}
-	return s.inserted(job, style.Make(job, s.Style, draft), l, draft)
+	return m.inserted(job, style.Make(job, m.Style, draft), l, draft)
 }
 
 // inserted puts the compartments into a box; nil when they can't be.
-func (s *search) inserted(job *style.Job, b *style.Box, l contents.Load, draft bool) *style.Box {
-	if b == nil || s.Kind == nil {
+func (m *making) inserted(job *style.Job, b *style.Box, l contents.Load, draft bool) *style.Box {
+	if b == nil || m.Kind == nil {
 		return b
 	}
-	if len(s.Things) == 0 && s.Kind.Divides {
-		l = s.cells(b.Inside)
+	if len(m.Things) == 0 && m.Kind.Divides {
+		l = m.cells(b.Inside)
 	}
 	before := len(job.Problems)
-	s.Kind.Build(insert.New(job.As("insert"), b, l, s.Dividers))
+	m.Kind.Build(insert.New(job.As("insert"), b, l, m.Dividers))
 	job.Stamp(b)
 	if len(job.Problems) > before {
 		return nil
@@ -303,13 +302,13 @@ func (s *search) inserted(job *style.Job, b *style.Box, l contents.Load, draft b
 
 // clearing keeps, of the ways to lie in a given box whose room is no block, those
 // that clear its slopes, if there are any.
-func (s *search) clearing(ways []contents.Load) []contents.Load {
-	b := s.job.Measured()
+func (m *making) clearing(ways []contents.Load) []contents.Load {
+	b := m.job.Measured()
 	if b == nil {
 		return ways
 	}
 	clear := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool {
-		return len(l.Stacks) == 0 || b.Short(s.job.T(), s.blocks(l, b)) != style.Dims{}
+		return len(l.Stacks) == 0 || b.Short(m.job.T(), m.blocks(l, b)) != style.Dims{}
 	})
 	if len(clear) == 0 {
 		return ways
@@ -319,7 +318,7 @@ func (s *search) clearing(ways []contents.Load) []contents.Load {
 
 // allProud says whether all that goes in would stand above the walls, and notes it: there would
 // be none.
-func (s *search) allProud(job *style.Job, loads ...contents.Load) bool {
+func (m *making) allProud(job *style.Job, loads ...contents.Load) bool {
 	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {
 		return false
 	}
@@ -329,7 +328,7 @@ func (s *search) allProud(job *style.Job, loads ...contents.Load) bool {
 }
 
 // guilty names the fields that ask for each dimension of a load.
-func (s *search) guilty(l contents.Load) style.Blame {
+func (m *making) guilty(l contents.Load) style.Blame {
 	field := func(way func(contents.Size) measure.Length) string {
 		thing, measure := l.Guilty(way)
 		return fmt.Sprintf("contents.%d.%s", thing, measure)

@@ -29,7 +29,7 @@ func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
 			b.Box = brief.Box{Style: brief.Text(style.ID)}
 			answer(&b, style, n)
 			suit(&b, style)
-			if p := Make(b, Default); p.OK() {
+			if p := Advised(b, Default); p.OK() {
 				made++
 				visit(style, p)
 			}
@@ -45,7 +45,7 @@ func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
 func TestStepsReadWell(t *testing.T) {
 	everyBox(t, func(style *style.Style, p *Plan) {
 		var text []string
-		for _, s := range p.Steps {
+		for _, s := range p.Guide.Steps {
 			if s.Title == "" || len(s.Says) == 0 {
 				t.Errorf("%s: an empty step %q", style.ID, s.Title)
 			}
@@ -74,7 +74,7 @@ func TestStepsReadWell(t *testing.T) {
 			}
 			for _, m := range piece.Marks {
 				told := strings.Contains(whole, "stick a "+m.What) || strings.Contains(whole, "for the "+m.What+":")
-				if !told || !strings.Contains(strings.Join(p.Supplies(), " "), m.What) {
+				if !told || !strings.Contains(strings.Join(Supplies(p), " "), m.What) {
 					t.Errorf("%s: the %s is forgotten", style.ID, m.What)
 				}
 			}
@@ -172,7 +172,7 @@ func TestCourseInWords(t *testing.T) {
 			b.Set("box.options."+id, answer)
 		}
 		b.Set("card.sheet", "a3")
-		p := Make(b, Default)
+		p := Advised(b, Default)
 		if !p.OK() {
 			t.Fatal(style, p.Problems)
 		}

@@ -1,113 +1,80 @@
 package plan
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 
-	"brevium/core/assembly"
 	"brevium/core/bench"
-	"brevium/core/fold"
+	"brevium/core/contents"
+	"brevium/core/dress"
+	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
-	"brevium/core/words"
 )
 
 // The work at the bench, as the plan tells it.
 
-// InBoth are the score cards and the steps with every length in both units.
-func (p *Plan) InBoth() ([]bench.ScoreCard, []bench.Step) {
-	return p.bench(p.SayBoth)
-}
+// InBoth is what the bench is told, with every length in both units.
+func (p *Plan) InBoth() bench.Guide { return p.tell(p.SayBoth) }
 
 // SayBoth writes a length for a sentence in both units.
 func (p *Plan) SayBoth(l measure.Length) string {
 	return p.Say(l) + " (" + strings.ReplaceAll(p.Step.Show(l).Other, "⁄", "/") + ")"
 }
 
-func (p *Plan) bench(say func(measure.Length) string) ([]bench.ScoreCard, []bench.Step) {
-	pieces := p.Box.Pieces()
-	cards := p.scoreCards(pieces, say)
-	p.Tape = bench.TapeOf(p.Sticks(), pieces, p.Copies, p.Layout.Sheets)
-	p.Tape.Strips = append(p.Tape.Strips, p.tapeBetween(pieces)...)
-	w := bench.Work{Pieces: pieces, Cards: cards, From: p.SheetsSaid(), Sheets: alike(p.Cuts, say),
-		Sticks: p.Sticks(), Tape: p.Tape, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
-		Say: say, Care: p.care(), Contents: p.contents(), Cautions: p.Box.Cautions,
-		Deep: p.Box.Inside.Depth > 60*measure.Millimetre && min(p.Box.Inside.Length, p.Box.Inside.Width) < p.Box.Inside.Depth}
-	for _, m := range p.Course() {
-		w.Course = append(w.Course, bench.Done{Step: m.Step, Says: m.Says})
-	}
-	for _, part := range p.Box.Parts {
-		if part.When == sheet.Close && len(p.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
-			w.Lids = append(w.Lids, part.Name)
-		}
-	}
-	for _, n := range p.Box.Notes {
-		if strings.HasSuffix(n.Code, "-plain") {
-			w.Trims = append(w.Trims, words.Capital(n.Piece)+": "+words.Small(n.Text))
-		}
-	}
-	w.Standing = p.Standing
-	w.Joined, w.Errands, w.Sides = p.joinedUp(), p.Box.Errands, p.sides(pieces)
-	if p.Dressed != nil {
-		w.Dress, w.Before, w.Last, w.Layered = p.Dressed.Flat, p.Dressed.Before, p.Dressed.Last, p.layered()
-	}
-	w.Finishes, w.Inner = p.finishes(), p.gluedInside(pieces)
-	for _, piece := range pieces {
-		if piece.Part == sheet.Layer {
-			w.Layers += piece.Count
-		}
-		w.Busy = w.Busy || piece.Part == sheet.Band && p.CardOf(piece.Stock).Pattern != ""
-	}
-	return cards, bench.Steps(w)
+// Course tells how the box comes together, step by step.
+func (p *Plan) Course() []bench.Done { return bench.CourseOf(p.Box, p.goesIn()) }
+
+// Glue is where the pieces are stuck.
+func (p *Plan) Glue() bench.Glue {
+	a := p.Adhesive
+	return bench.Glue{Box: p.Box, Sticks: bench.Sticks{ID: a.ID, Title: a.Title, Hold: a.Hold, Press: a.Press, Dry: a.Dry}}
 }
 
-// sides tells where the marks of each piece are: on which face, and on which side of it. The two
-// halves of what holds by touching look at each other when the box is closed; magnets, which hold
-// through card, are inside, where they are covered.
-func (p *Plan) sides(pieces []*sheet.Piece) map[*sheet.Piece][]bench.Side {
-	out := map[*sheet.Piece][]bench.Side{}
-	for _, piece := range pieces {
-		body := p.bodyOf(piece)
-		for _, m := range piece.Marks {
-			side := bench.Side{Through: m.What == "brad" || m.What == "ribbon"}
-			if body.Body != nil {
-				for _, f := range body.Faces {
-					if sheet.Inside(f.Face.Points, m.At) {
-						side.Face = f.Name
-						side.Outside = m.What != "magnet" && p.facesOut(body.Body, f, m)
-					}
-				}
-			}
-			out[piece] = append(out[piece], side)
+// GlueMap lists the pictures that show where the pieces of the box itself are stuck. Layers are stuck all over.
+func (p *Plan) GlueMap() []bench.Frame {
+	return p.Glue().Frames(slices.DeleteFunc(p.Box.Pieces(), p.IsDressing))
+}
+
+// tell tells the bench what to do, lengths as say writes them.
+func (p *Plan) tell(say func(measure.Length) string) bench.Guide {
+	cards := p.scoreCards(p.Box.Pieces(), say)
+	w := bench.Work{Box: p.Box, Cards: cards, Cuts: Alike(p.Cuts, say), Sheets: p.Layout.Sheets, From: p.SheetsSaid(),
+		Sticks: p.Glue().Sticks, Tools: p.Tools, Burnish: p.Burnish, Spacers: p.spacers(cards), Copies: p.Copies,
+		Contents: p.goesIn(), Care: p.care(), Say: say}
+	w.Dressing.Standing = p.Standing
+	if d := p.Dressed; d != nil {
+		w.Dressing.Flat, w.Dressing.Before, w.Dressing.Last = d.Flat, d.Before, d.Last
+		w.Dressing.Layered, w.Dressing.Finishes = p.layered(), p.finishes()
+	}
+	w.Dressing.Busy = slices.ContainsFunc(p.Box.Pieces(), func(piece *sheet.Piece) bool {
+		return piece.Part == sheet.Band && p.CardOf(piece.Stock).Pattern != ""
+	})
+	return bench.Tell(w)
+}
+
+// goesIn names what goes in, with how many.
+func (p *Plan) goesIn() (out []string) {
+	for _, r := range p.Rooms {
+		if goes := r.Goes(); goes != "" {
+			out = append(out, goes)
 		}
+	}
+	if len(out) > 0 {
+		return out
+	}
+	for _, t := range p.Load.Things {
+		out = append(out, fmt.Sprintf("%d × %s", t.Count, t.Name))
 	}
 	return out
 }
 
-// facesOut reports whether the other half of what is put on a face lies outside it when the box is
-// closed.
-func (p *Plan) facesOut(body *fold.Body, f *fold.Placed, m sheet.Mark) bool {
-	at := f.Place(m.At)
-	least, outside := 8.0, false
-	for _, o := range p.Box.Proved.Bodies {
-		for _, other := range o.Piece.Marks {
-			if other.What != m.What || o == body && other.At == m.At {
-				continue
-			}
-			for _, g := range o.Faces {
-				if !sheet.Inside(g.Face.Points, other.At) || g == f {
-					continue
-				}
-				if d := g.Place(other.At).Sub(at); d.Len() < least {
-					least, outside = d.Len(), d.Dot(f.In) < 0
-				}
-			}
-		}
-	}
-	return outside
-}
-
 func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {
+	var stands map[string][]dress.Stands
+	if slices.ContainsFunc(pieces, func(piece *sheet.Piece) bool { return p.PatternTop(piece) != "" }) {
+		stands = dress.Upright(p.Box, p.Card.Caliper)
+	}
 	for _, piece := range pieces {
 		if len(piece.Passes)+len(piece.Slanted)+len(piece.Curves) == 0 && p.IsDressing(piece) {
 			continue // cut to size, and nothing to score
@@ -117,7 +84,7 @@ func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string
 		c.Joint = p.jointCard(piece)
 		c.Along, c.Spare = p.spare(piece)
 		c.Says = c.Sentences(say)
-		if says := p.patternSays(piece); says != "" {
+		if says := p.PatternSays(piece, stands); says != "" {
 			c.Says = append(c.Says, says)
 		}
 		cards = append(cards, c)
@@ -136,8 +103,8 @@ func (p *Plan) layered() (names []string) {
 	return names
 }
 
-// alike gathers the sheets of all cards, those that are cut alike once.
-func alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
+// Alike gathers the sheets of all cards, those that are cut alike once.
+func Alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
 	known, n := map[string]int{}, 0
 	for _, c := range cuts {
 		for _, s := range c.Sheets {
@@ -154,24 +121,96 @@ func alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
 	return out
 }
 
-// Stands gives the bodies that a picture of a step shows: of the parts in hand, each as
-// far folded as its step has it, the first of several copies while they are folded.
-func (p *Plan) Stands(f bench.Frame) assembly.Standing {
-	all := p.Box.After(p.Card.Caliper, f.At)
-	if f.At >= float64(len(p.Box.Course())) {
-		all = p.Box.Assemble(p.Card.Caliper, assembly.Closed)
+// finishTitles are what the steps of the moments of a finish are called.
+var finishTitles = map[string]string{"scoring": bench.FinishUnscored, "flat": bench.FinishFlat, "sticking": bench.FinishUnstuck,
+	"last": bench.FinishLast}
+
+// finishes are what is inked, stamped, lettered and stuck on, each at its moment.
+func (p *Plan) finishes() (out []bench.Finish) {
+	for _, f := range p.Dressed.Finishes {
+		out = append(out, bench.Finish{Title: finishTitles[f.When], Says: f.Says, Piece: f.Piece.Name, Faces: f.Faces, Minutes: f.Takes,
+			Dry: f.Dry})
 	}
-	seen := map[string]bool{}
-	folding := len(f.Parts) == 1 && f.Empty
-	return all.Only(func(part, on string) bool {
-		if on != "" { // it rides
-			last := p.Box.Part(part)
-			return slices.Contains(f.Parts, on) && (f.Late || last == nil || !last.Last)
+	return out
+}
+
+// jointCard is how a piece of two halves is told on its score card; nil for one that is cut whole.
+func (p *Plan) jointCard(piece *sheet.Piece) *bench.Joint {
+	if !p.Joined(piece) {
+		return nil
+	}
+	all, j := p.blanks(piece, 1), p.joint(piece)
+	out := &bench.Joint{At: j.At, Edge: "top"}
+	if j.AlongWidth {
+		out.Edge = "left"
+	}
+	for i, of := range []*[2]measure.Length{&out.First, &out.Second, &out.Strip} {
+		*of = [2]measure.Length{all[i].W, all[i].H}
+	}
+	return out
+}
+
+// spacers tells the strips that are laid against the fence, and what each is cut
+// from: an offcut of the shop, or what is left of a sheet.
+func (p *Plan) spacers(cards []bench.ScoreCard) (out []string) {
+	if len(p.Tools.Grooves) == 0 {
+		return nil
+	}
+	var sizes []measure.Length
+	for _, c := range cards {
+		for _, t := range c.Turns {
+			for _, m := range t.At {
+				if m.Spacer > 0 && !slices.Contains(sizes, m.Spacer) {
+					sizes = append(sizes, m.Spacer)
+				}
+			}
 		}
-		if !slices.Contains(f.Parts, part) || folding && seen[part] {
-			return false
+	}
+	slices.Sort(sizes)
+	for _, s := range sizes {
+		out = append(out, fmt.Sprintf("Trim a strip %s wide to lay against the fence%s.", p.Say(s), p.leftFor(s)))
+	}
+	return out
+}
+
+// leftFor finds something to cut a strip from that is so wide and a hand long.
+func (p *Plan) leftFor(wide measure.Length) string {
+	const hand = 60 * measure.Millimetre
+	takes := func(w, h measure.Length) bool { return min(w, h) >= wide && max(w, h) >= hand }
+	for _, o := range p.Offcuts {
+		if takes(o.Width, o.Height) {
+			return fmt.Sprintf(", from the offcut of %s × %s that you kept", p.Say(o.Width), p.Say(o.Height))
 		}
-		seen[part] = true
-		return true
-	}, !f.Empty)
+	}
+	for i, s := range p.Layout.Sheets {
+		j := slices.IndexFunc(s.Offcuts, func(r layout.Rect) bool { return takes(r.W, r.H) })
+		if j >= 0 {
+			return fmt.Sprintf(", from what is left of sheet %d (%s × %s)", i+1, p.Say(s.Offcuts[j].W), p.Say(s.Offcuts[j].H))
+		}
+	}
+	return ", from any scrap"
+}
+
+// care is what the contents ask for: plain cautions, and no word that anything
+// is safe or allowed.
+func (p *Plan) care() (says []string) {
+	add := func(has func(contents.Thing) bool, text string) {
+		for _, t := range p.Load.Things {
+			if has(t) {
+				says = append(says, fmt.Sprintf(text, t.Name))
+				return
+			}
+		}
+	}
+	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue are not made to touch food: wrap the %s or line "+
+		"the box with food paper, and follow your local rules for labelling and selling food.")
+	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box; pass on its maker's "+
+		"instructions.")
+	add(func(t contents.Thing) bool { return t.Liquid }, "Close the %s tightly and keep it upright; a leak softens card.")
+	add(func(t contents.Thing) bool { return t.Fragile }, "Wrap the %s so that it can't knock against its neighbours.")
+	if g := p.Load.Grams(); g > 700 {
+		says = append(says, fmt.Sprintf("This weighs about %.1f kg: carry the box from below, and put nothing heavy on top of "+
+			"another box.", g/1000))
+	}
+	return says
 }

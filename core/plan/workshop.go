@@ -16,13 +16,13 @@ import (
 // Workshop is what the maker has to work with.
 type Workshop struct {
 	shop.Shop
-	only *shop.Sheet // while a remedy is looked for: the sheet that was chosen
+	Only *shop.Sheet // while a remedy is looked for: the sheet that was chosen
 }
 
-// sheets lists what a card comes in.
-func (w Workshop) sheets(c shop.Card) []shop.Sheet {
-	if w.only != nil {
-		return []shop.Sheet{*w.only}
+// SheetsOf lists what a card comes in.
+func (w Workshop) SheetsOf(c shop.Card) []shop.Sheet {
+	if w.Only != nil {
+		return []shop.Sheet{*w.Only}
 	}
 	return w.Comes(c)
 }
@@ -79,37 +79,6 @@ func (q *Request) Written(b brief.Brief, only func(path string) bool) brief.Brie
 			b.Set(path, text)
 		}
 	}
-	return b
-}
-
-// Written is Request.Written for all that is made: of the boxes of a set what they share, cards
-// and tools.
-func (j Job) Written() brief.Brief {
-	if j.Set == nil {
-		return j.Plans[0].Written(j.Plans[0].Brief, nil)
-	}
-	b := j.Set.Brief
-	for _, p := range j.Plans {
-		b = p.Written(b, func(path string) bool {
-			return strings.HasPrefix(path, "card.own.") || strings.HasPrefix(path, "tools.")
-		})
-	}
-	return b
-}
-
-// AsMade is Written for good: nothing that the shop learns, and no habit it takes up, moves the plan again.
-func (j Job) AsMade() brief.Brief {
-	b := j.Written()
-	for i := range j.Plans {
-		if j.Set == nil {
-			break
-		}
-		m := j.Plans[i].Written(b.Member(i), func(path string) bool {
-			return strings.HasPrefix(path, "box.options.") || strings.HasPrefix(path, "dress.")
-		})
-		b.SetMember(i, m)
-	}
-	b.Tools.House = "no"
 	return b
 }
 
@@ -278,7 +247,7 @@ const mostLayers = 4
 // what was learnt of this card here.
 func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
 	q.Usual = q.Slack
-	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: max(q.Outside, q.deep) + q.Inside}
+	q.FitKey = shop.Key{Card: q.outerCard().ID, Walls: q.outerWalls(), Layers: max(q.Outside, q.Deep) + q.Inside}
 	if b.Tools.Slack != "" {
 		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
 			if q.Slack = l; l > 10*measure.Millimetre {

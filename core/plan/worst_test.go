@@ -11,7 +11,7 @@ import (
 
 // BenchmarkWorst plans the documents that took longest of all that were tried
 // (scripts/worst looks for more): none should take 50 ms.
-func BenchmarkWorst(b *testing.B) { worst(b, func(d brief.Brief) { Make(d, Default) }) }
+func BenchmarkWorst(b *testing.B) { worst(b, func(d brief.Brief) { Advised(d, Default) }) }
 
 // BenchmarkCompareWorst asks which box for each of them: none should take a
 // second.

@@ -228,8 +228,7 @@ func (p writer) whole() jsonPlan {
 	out := jsonPlan{
 		Style: string(p.Brief.Box.Style), Copies: p.Copies, Pieces: []jsonPiece{},
 		Warnings: append([]brief.Warning{}, p.Warnings...), Problems: append([]brief.Problem{}, p.Problems...),
-		Proof:    jsonProof{Holds: p.Holds(), Checks: append([]fold.Check{}, p.Checks...)},
-		Suspects: p.Doubts,
+		Proof: jsonProof{Holds: p.Holds(), Checks: append([]fold.Check{}, p.Checks...)},
 	}
 	if b := p.Box; b != nil {
 		out.Size, out.Inside, out.Outside = p.dims(b.Size), p.dims(b.Inside), p.dims(b.Outside)
@@ -244,10 +243,7 @@ func (p writer) whole() jsonPlan {
 		for _, w := range p.Ways {
 			out.Ways = append(out.Ways, jsonWay{w.ID, w.Says, p.sizeText(w.Need), w.Sheets, w.Reason})
 		}
-		out.Fixes = p.Fixes
-		for _, n := range p.Near {
-			out.Near = append(out.Near, jsonNear{n.Text, n.Set, p.text(n.Less), n.Sheets, n.Before, n.Cost})
-		}
+		out.Fixes = p.Advice.Fixes
 		for _, s := range b.Seams {
 			out.Seams = append(out.Seams, jsonSeam(s))
 		}
@@ -259,10 +255,10 @@ func (p writer) whole() jsonPlan {
 		out.Layout.Proved = p.Proved()
 		p.dressed(&out)
 		p.fit(&out)
-		for _, c := range p.Cards {
+		for _, c := range p.Guide.Cards {
 			out.Cards = append(out.Cards, jsonCard{c.Piece, c.Says})
 		}
-		for _, s := range p.Steps {
+		for _, s := range p.Guide.Steps {
 			out.Steps = append(out.Steps, stepOf(s))
 		}
 	}
@@ -345,7 +341,7 @@ func (p writer) layout(all ...plan.Cut) *jsonLayout {
 
 // how tells the way round a score that no groove sets.
 func (p writer) how(piece string, pass sheet.Pass) string {
-	for _, c := range p.Cards {
+	for _, c := range p.Guide.Cards {
 		for _, t := range c.Turns {
 			for i, l := range t.Lines {
 				if c.Piece == piece && l == pass {
@@ -360,14 +356,14 @@ func (p writer) how(piece string, pass sheet.Pass) string {
 // fit writes what hangs on the shop: the corner, the strength, the grain, and what
 // the plan took from there.
 func (p writer) fit(out *jsonPlan) {
-	for _, s := range p.Sections {
+	for _, s := range plan.Sections(p.Plan) {
 		js := jsonSection{Outer: s.Outer, Inner: s.Inner, Gap: p.text(s.Gap), Play: p.text(s.Play), Verdict: s.Verdict}
 		for _, k := range s.Skins {
 			js.Layers = append(js.Layers, jsonSkin{k.What, k.Stock, p.text(k.Thick)})
 		}
 		out.Sections = append(out.Sections, js)
 	}
-	for _, c := range p.Carries {
+	for _, c := range plan.Carries(p.Plan) {
 		js := jsonCarry{Name: c.Name, Load: grams(c.Load), Limit: grams(c.Limit), Holds: c.Holds, Text: c.Text,
 			Remedies: c.Remedies}
 		if len(c.Remedies) > 0 {
@@ -375,7 +371,7 @@ func (p writer) fit(out *jsonPlan) {
 		}
 		out.Strength = append(out.Strength, js)
 	}
-	for _, g := range p.Grains() {
+	for _, g := range plan.Grains(p.Plan) {
 		out.Grain = append(out.Grain, jsonGrain{g.Piece, g.Runs, g.Says})
 	}
 	for _, u := range p.Used {

@@ -23,14 +23,17 @@ type jsonSet struct {
 // it holds.
 func Of(b brief.Brief, w plan.Workshop) (data []byte, holds bool) {
 	if b.IsSet() {
-		s := plan.MakeSet(b, w)
-		s.CutAsAsked()
+		s := plan.MakeSet(b, w).CutAsAsked()
 		return WriteSet(s), s.Holds()
 	}
-	p := plan.Make(b, w)
-	p.CutAsAsked()
-	p.Near, p.Doubts = p.Nearly(w), p.Suspects(w)
-	return Write(p), p.Holds()
+	p := plan.CutAsAsked(plan.Advised(b, w), w)
+	out := writer{p}
+	all := out.whole()
+	for _, n := range plan.Nearly(p, w) {
+		all.Near = append(all.Near, jsonNear{n.Text, n.Set, out.text(n.Less), n.Sheets, n.Before, n.Cost})
+	}
+	all.Suspects = plan.Suspects(p, w)
+	return encode(all), p.Holds()
 }
 
 // WriteSet writes the plans of a set.

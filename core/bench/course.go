@@ -1,4 +1,4 @@
-package plan
+package bench
 
 import (
 	"fmt"
@@ -10,35 +10,36 @@ import (
 	"brevium/core/words"
 )
 
-// Moment is a step of the course in words.
-type Moment struct {
-	assembly.Step
-	Says string
-}
+// The course of making, told step by step.
 
-// Course tells how the box comes together, step by step.
-func (p *Plan) Course() []Moment {
-	var out []Moment
-	for _, s := range p.Box.Course() {
-		out = append(out, Moment{s, p.tell(s)})
+// CourseOf tells how the box comes together.
+func CourseOf(b *assembly.Box, contents []string) (out []Done) {
+	for _, s := range b.Course() {
+		out = append(out, Done{s, courseTeller{b, contents}.tell(s)})
 	}
 	return out
 }
 
-func (p *Plan) tell(s assembly.Step) string {
+// courseTeller knows the box and what goes in it.
+type courseTeller struct {
+	*assembly.Box
+	contents []string
+}
+
+func (c courseTeller) tell(s assembly.Step) string {
 	of := ""
-	if len(p.Box.Pieces()) > 1 && s.Piece != nil {
+	if len(c.Box.Pieces()) > 1 && s.Piece != nil {
 		of = words.Capital(s.Piece.Name) + ": "
 	}
 	switch {
-	case s.Does == "fill" && len(p.Load.Things) > 0:
-		return "Put in " + strings.Join(p.contents(), ", ") + "."
+	case s.Does == "fill" && len(c.contents) > 0:
+		return "Put in " + strings.Join(c.contents, ", ") + "."
 	case s.Does == "fill":
 		return "Fill it."
 	case s.Does == "put":
-		return p.putSays(s.Part, s.Piece)
-	case len(s.Faces) == 0 && p.sticks(s.Part):
-		return p.putSays(s.Part, s.Piece)
+		return c.putSays(s.Part, s.Piece)
+	case len(s.Faces) == 0 && c.sticks(s.Part):
+		return c.putSays(s.Part, s.Piece)
 	case len(s.Faces) == 0:
 		if box, _, within := strings.Cut(s.Part, "/"); within && s.Piece.Count > 1 {
 			return fmt.Sprintf("Put each %s on its %s.", words.Plain(s.Piece.Name), words.Plain(box))
@@ -66,15 +67,15 @@ func (p *Plan) tell(s assembly.Step) string {
 }
 
 // sticks says whether a part is stuck to another.
-func (p *Plan) sticks(part string) bool {
-	return slices.ContainsFunc(p.Box.Joins, func(j assembly.Join) bool { return j.Stuck && strings.HasPrefix(j.A, part+"/") })
+func (c courseTeller) sticks(part string) bool {
+	return slices.ContainsFunc(c.Box.Joins, func(j assembly.Join) bool { return j.Stuck && strings.HasPrefix(j.A, part+"/") })
 }
 
 // putSays tells where a folded piece goes: what of it is stuck on what, or what it stands on.
-func (p *Plan) putSays(part string, piece *sheet.Piece) string {
+func (c courseTeller) putSays(part string, piece *sheet.Piece) string {
 	name := words.Plain(piece.Name)
 	var says []string
-	for _, at := range p.stuckTo(part) {
+	for _, at := range c.stuckTo(part) {
 		mine := name
 		if len(piece.Kept()) > 1 {
 			mine = fmt.Sprintf("%s of the %s", piece.Names(at.faces), name)
@@ -90,9 +91,9 @@ func (p *Plan) putSays(part string, piece *sheet.Piece) string {
 		return words.Capital(strings.Join(says, "; then ")) + "."
 	}
 	on := ""
-	if of := p.Box.Part(part); of != nil && len(of.At) > 0 {
+	if of := c.Box.Part(part); of != nil && len(of.At) > 0 {
 		other, face := assembly.Ref(of.At[0].On)
-		if o := p.Box.Part(other); o != nil && o.Piece != nil {
+		if o := c.Box.Part(other); o != nil && o.Piece != nil {
 			on = ", on the " + stuckOn{on: o.Piece, others: []string{face}}.says()
 		}
 	}
@@ -124,15 +125,15 @@ func (s stuckOn) says() string {
 }
 
 // stuckTo lists what a part is stuck to, of what is in its place before it.
-func (p *Plan) stuckTo(part string) (out []stuckOn) {
-	before := p.before(part)
-	for _, j := range p.Box.Joins {
+func (c courseTeller) stuckTo(part string) (out []stuckOn) {
+	before := c.before(part)
+	for _, j := range c.Box.Joins {
 		partA, faceA := assembly.Ref(j.A)
 		partB, faceB := assembly.Ref(j.B)
 		if partB == part {
 			partA, faceA, partB, faceB = partB, faceB, partA, faceA
 		}
-		other := p.Box.Part(partB)
+		other := c.Box.Part(partB)
 		if !j.Stuck || partA != part || other == nil || other.Piece == nil || !before[partB] {
 			continue
 		}
@@ -157,46 +158,25 @@ func (p *Plan) stuckTo(part string) (out []stuckOn) {
 }
 
 // before gives the parts that are in their places when one is put there.
-func (p *Plan) before(part string) map[string]bool {
+func (c courseTeller) before(part string) map[string]bool {
 	out, later := map[string]bool{}, map[string]bool{}
 	at := false
-	for _, s := range p.Box.Course() {
+	for _, s := range c.Box.Course() {
 		if len(s.Faces) == 0 && s.Part != "" {
 			if at = at || s.Part == part; at {
 				later[s.Part] = true
 			}
 		}
 	}
-	for _, piece := range p.Box.Course() {
+	for _, piece := range c.Box.Course() {
 		if piece.Part != "" && !later[piece.Part] {
 			out[piece.Part] = true
 		}
 	}
-	for _, of := range p.Box.Parts { // what has nothing to fold is there from the beginning
+	for _, of := range c.Box.Parts { // what has nothing to fold is there from the beginning
 		if len(of.At) == 0 {
 			out[of.Name] = true
 		}
-	}
-	return out
-}
-
-// joined reports whether folded pieces are stuck to each other before the box is filled.
-func (p *Plan) joinedUp() bool {
-	return slices.ContainsFunc(p.Box.Course(), func(s assembly.Step) bool { return s.Does == "put" && len(p.stuckTo(s.Part)) > 0 })
-}
-
-// contents names what goes in, with how many.
-func (p *Plan) contents() (out []string) {
-	for _, r := range p.Rooms {
-		if goes := r.Goes(); goes != "" {
-			out = append(out, goes)
-		}
-	}
-	if len(out) > 0 {
-		return out
-	}
-	for _, t := range p.Load.Things {
-		out = append(out, fmt.Sprintf("%d × %s", t.Count, t.Name))
 	}
 	return out
 }

@@ -1,4 +1,4 @@
-package plan
+package bench
 
 import (
 	"cmp"
@@ -7,14 +7,17 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/bench"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
-// The glue map: where a piece is stuck, on which side, as dots one can copy.
+// Glue is the glue map of a folded box: where each piece is stuck, on which side, as dots one can copy.
+type Glue struct {
+	Box    *assembly.Box
+	Sticks Sticks
+}
 
 // Spread is what is stuck of one face.
 type Spread struct {
@@ -39,27 +42,27 @@ type spot struct {
 // Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
 // other pieces (there the smaller face gets it), or to what it lies on as a layer. What
 // would show beside the other face has no dots.
-func (p *Plan) Spreads(piece *sheet.Piece) (out []Spread) {
-	for _, s := range p.spots(piece) {
-		out = append(out, Spread{s.face.Name, s.outside, p.Sticks().Taped(piece, s.face.Name), dots(s.face, s.hidden)})
+func (g Glue) Spreads(piece *sheet.Piece) (out []Spread) {
+	for _, s := range g.spots(piece) {
+		out = append(out, Spread{s.face.Name, s.outside, g.Sticks.Taped(piece, s.face.Name), dots(s.face, s.hidden)})
 	}
 	return out
 }
 
-func (p *Plan) spots(piece *sheet.Piece) (out []spot) {
-	body := p.bodyOf(piece)
-	for _, g := range piece.Glues {
-		f := piece.Face(g.Face)
+func (g Glue) spots(piece *sheet.Piece) (out []spot) {
+	body := g.bodyOf(piece)
+	for _, own := range piece.Glues {
+		f := piece.Face(own.Face)
 		if f != nil && !slices.ContainsFunc(out, func(s spot) bool { return s.face == f }) {
-			out = append(out, spot{f, gluedOutside(g, body.find(g.Face), body.find(g.On)), 0, covered(body.find(g.Face), body.find(g.On))})
+			out = append(out, spot{f, gluedOutside(own, body.find(own.Face), body.find(own.On)), 0, hiddenUnder(body.find(own.Face), body.find(own.On))})
 		}
 	}
-	for _, j := range p.Box.Joins {
-		if s, ok := p.joined(piece, j); ok {
+	for _, j := range g.Box.Joins {
+		if s, ok := g.joined(piece, j); ok {
 			out = append(out, s)
 		}
 	}
-	for _, part := range p.Box.Parts {
+	for _, part := range g.Box.Parts {
 		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != sheet.Ribbon {
 			if f := piece.Face(part.At[0].Face); f != nil {
 				out = append(out, spot{f, part.At[0].Over, 2, nil})
@@ -76,14 +79,14 @@ func gluedOutside(g sheet.Glue, f, on *fold.Placed) bool {
 }
 
 // gluedInside gives the faces of each piece that are stuck to it by their insides.
-func (p *Plan) gluedInside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bool {
+func (g Glue) inside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bool {
 	out := map[*sheet.Piece]map[string]bool{}
 	for _, piece := range pieces {
 		out[piece] = map[string]bool{}
-		body := p.bodyOf(piece)
-		for _, g := range piece.Glues {
-			if !gluedOutside(g, body.find(g.Face), body.find(g.On)) {
-				out[piece][g.Face] = true
+		body := g.bodyOf(piece)
+		for _, own := range piece.Glues {
+			if !gluedOutside(own, body.find(own.Face), body.find(own.On)) {
+				out[piece][own.Face] = true
 			}
 		}
 	}
@@ -92,15 +95,15 @@ func (p *Plan) gluedInside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bo
 
 // tapeBetween is the tape by which pieces are stuck to others: a strip along a face that is
 // joined, two along a layer, at its long edges.
-func (p *Plan) tapeBetween(pieces []*sheet.Piece) (out []bench.Strip) {
+func (g Glue) between(pieces []*sheet.Piece, copies int) (out []Strip) {
 	for _, piece := range pieces {
-		for _, s := range p.spots(piece) {
-			if s.strips == 0 || !p.Sticks().Taped(piece, s.face.Name) {
+		for _, s := range g.spots(piece) {
+			if s.strips == 0 || !g.Sticks.Taped(piece, s.face.Name) {
 				continue
 			}
 			lo, hi := s.face.Bounds()
-			out = append(out, bench.Strip{Piece: piece.Name, Face: s.face.Name, Long: max(hi.X-lo.X, hi.Y-lo.Y),
-				Count: s.strips * piece.Count * p.Copies})
+			out = append(out, Strip{Piece: piece.Name, Face: s.face.Name, Long: max(hi.X-lo.X, hi.Y-lo.Y),
+				Count: s.strips * piece.Count * copies})
 		}
 	}
 	return out
@@ -116,8 +119,8 @@ func (s standing) find(face string) *fold.Placed {
 	return s.Body.Find(face)
 }
 
-func (p *Plan) bodyOf(piece *sheet.Piece) standing {
-	for _, b := range p.Box.Proved.Bodies {
+func (g Glue) bodyOf(piece *sheet.Piece) standing {
+	for _, b := range g.Box.Proved.Bodies {
 		if b.Piece == piece {
 			return standing{b}
 		}
@@ -127,10 +130,10 @@ func (p *Plan) bodyOf(piece *sheet.Piece) standing {
 
 // joined is what a join of two parts makes of a piece: nothing when the other's face is the
 // smaller.
-func (p *Plan) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
+func (g Glue) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
 	nameA, faceA := assembly.Ref(j.A)
 	nameB, faceB := assembly.Ref(j.B)
-	a, b := p.Box.Part(nameA), p.Box.Part(nameB)
+	a, b := g.Box.Part(nameA), g.Box.Part(nameB)
 	if !j.Stuck || a == nil || b == nil || a.Piece == nil || b.Piece == nil {
 		return spot{}, false
 	}
@@ -142,17 +145,17 @@ func (p *Plan) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
 	if fb.Area() < fa.Area() {
 		mine, face, other, on = nameB, fb, nameA, faceA
 	}
-	if p.Box.Part(mine).Piece != piece {
+	if g.Box.Part(mine).Piece != piece {
 		return spot{}, false
 	}
-	here, there := standing{p.Box.Proved.Of(mine)}.find(face.Name), standing{p.Box.Proved.Of(other)}.find(on)
+	here, there := standing{g.Box.Proved.Of(mine)}.find(face.Name), standing{g.Box.Proved.Of(other)}.find(on)
 	outside := here == nil || there == nil || there.Middle().Sub(here.Middle()).Dot(here.In) < 0
-	return spot{face, outside, 1, covered(here, there)}, true
+	return spot{face, outside, 1, hiddenUnder(here, there)}, true
 }
 
-// covered says of a place on a face whether the other face lies over it; nil when it is
+// hiddenUnder reports of a place on a face whether the other face lies over it; nil when it is
 // not known where they stand.
-func covered(face, on *fold.Placed) func(sheet.Point) bool {
+func hiddenUnder(face, on *fold.Placed) func(sheet.Point) bool {
 	if face == nil || on == nil {
 		return nil
 	}
@@ -200,17 +203,13 @@ func fromEdges(f *sheet.Face, at sheet.Point) float64 {
 	return least
 }
 
-// GlueMap lists the pictures that show where the pieces of the box itself are stuck: of each
-// from outside, from inside, or both. Layers are stuck all over.
-func (p *Plan) GlueMap() (out []bench.Frame) {
-	for _, piece := range p.Box.Pieces() {
-		if p.IsDressing(piece) {
-			continue
-		}
-		all := p.spots(piece)
-		for _, l := range []bench.Look{bench.GlueOut, bench.GlueIn} {
-			if slices.ContainsFunc(all, func(s spot) bool { return s.outside == (l == bench.GlueOut) }) {
-				out = append(out, bench.Frame{Look: l, Piece: piece.Name,
+// Frames lists the pictures that show where pieces are stuck: of each from outside, from inside, or both.
+func (g Glue) Frames(pieces []*sheet.Piece) (out []Frame) {
+	for _, piece := range pieces {
+		all := g.spots(piece)
+		for _, l := range []Look{GlueOut, GlueIn} {
+			if slices.ContainsFunc(all, func(s spot) bool { return s.outside == (l == GlueOut) }) {
+				out = append(out, Frame{Look: l, Piece: piece.Name,
 					Says: fmt.Sprintf("%s, seen from its %s", words.Plain(piece.Name), l.Side())})
 			}
 		}
@@ -218,8 +217,8 @@ func (p *Plan) GlueMap() (out []bench.Frame) {
 	return out
 }
 
-// GlueMapSaid tells how the glue map is read.
-func (p *Plan) GlueMapSaid() string {
-	what := map[string]string{"tape": "Tape", "both": "Tape (the darker faces) or glue (the lighter ones)"}[p.Sticks().ID]
+// Said tells how the glue map is read.
+func (g Glue) Said() string {
+	what := map[string]string{"tape": "Tape", "both": "Tape (the darker faces) or glue (the lighter ones)"}[g.Sticks.ID]
 	return cmp.Or(what, "Glue") + " goes where the dots are, on the side that is drawn; never where it would show."
 }

@@ -1,0 +1,99 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// tooLarge refuses a box that no sheet on the shelf takes. Which measure decides, and what is least of a
+// change, is looked for beside the plan.
+func (m *making) tooLarge() {
+	var pieces []string
+	r := &Refused{Box: m.Box, Guilty: m.job.Guilty, Scores: m.job.Scores}
+	for _, piece := range m.Box.Pieces() {
+		l, sheets := m.OnSheet(piece, 1), m.w.SheetsOf(m.CardOf(piece.Stock))
+		if !slices.ContainsFunc(sheets, func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
+			says := fmt.Sprintf("the %s %s × %s", piece.Name, m.Say(piece.Width), m.Say(piece.Height))
+			if over, on := NearestSheet(l, sheets); over > 0 {
+				says += fmt.Sprintf(", %s too large for %s", m.Say(over), on.Title)
+			}
+			pieces = append(pieces, says)
+			r.Large = cmp.Or(r.Large, piece)
+		}
+	}
+	r.Says = "This box is larger than every sheet on the shelf: " + strings.Join(pieces, "; ") + "."
+	if len(pieces) == 0 {
+		r.Says = "No one sheet on the shelf takes every piece of this box."
+	}
+	m.Refused = r
+	if len(r.Scores) > 0 {
+		m.Problem(typedSide(r.Scores, r.Large), r.Says,
+			"Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
+			"card.join", "yes")
+		return
+	}
+	size, dim := m.Box.Size, "length"
+	if size.Width > size.Length {
+		dim = "width"
+	}
+	if size.Depth > max(size.Length, size.Width) {
+		dim = "depth"
+	}
+	m.Problem(m.SizeField(dim), r.Says, r.Fix("", 0, m.Say), "card.join", "yes")
+}
+
+// Fix says how large a measure of a refused box may be, of so much as it may; 0 when no one measure decides.
+func (r *Refused) Fix(dim string, at measure.Length, say func(measure.Length) string) string {
+	fix := "No one measure decides: make it smaller in more than one"
+	if at > 0 {
+		fix = fmt.Sprintf("Make it %s %s", say(at),
+			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])
+	}
+	return fix + ", or let large pieces be made of two halves (under Card & fit)."
+}
+
+// SizeField is the field that asks for a measure of a refused box.
+func (p *Plan) SizeField(dim string) string {
+	if p.Given != nil {
+		return "size." + dim
+	}
+	g := p.Refused.Guilty
+	return map[string]string{"length": g.Length, "width": g.Width, "depth": g.Depth}[dim]
+}
+
+// NearestSheet is the sheet that a piece misses by least, and by how much: the way it misses it more.
+func NearestSheet(l layout.Piece, sheets []shop.Sheet) (over measure.Length, on shop.Sheet) {
+	for _, s := range sheets {
+		miss := max(0, l.W-s.Width, l.H-s.Height)
+		if !l.Upright {
+			miss = min(miss, max(0, l.H-s.Width, l.W-s.Height))
+		}
+		if on.ID == "" || miss < over {
+			over, on = miss, s
+		}
+	}
+	return over, on
+}
+
+// typedSide is the field of the longer side of a piece of a list of scores; of no one
+// piece, the sheet's.
+func typedSide(rows []style.Scored, piece *sheet.Piece) string {
+	for _, row := range rows {
+		if piece == nil || row.Name != piece.Name {
+			continue
+		}
+		if piece.Width > piece.Height {
+			return row.Field + "width"
+		}
+		return row.Field + "height"
+	}
+	return "card.sheet"
+}
