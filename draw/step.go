@@ -266,7 +266,7 @@ func (s stepPiece) glue() {
 }
 
 // Glue draws a picture of the glue map of one box.
-func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(p.Job(), f, w, h) }
+func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(p.JobOf(), f, w, h) }
 
 // Made draws the finished box, closed or so far opened.
 func Made(p *plan.Plan, lift, w, h float64) string {

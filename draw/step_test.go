@@ -17,7 +17,7 @@ func jobOf(b brief.Brief) plan.Job {
 	if b.IsSet() {
 		return plan.MakeSet(b, plan.Default).Job()
 	}
-	return plan.Make(b, plan.Default).Job()
+	return plan.Make(b, plan.Default).JobOf()
 }
 
 // Every step of every box of the fair has its pictures, each a whole drawing that lights what

@@ -82,7 +82,7 @@ func TestFilesAreRound(t *testing.T) {
 	if !pots.OK() {
 		t.Fatal(pots.Problems)
 	}
-	for _, j := range []plan.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), pots.Job()} {
+	for _, j := range []plan.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), pots.JobOf()} {
 		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
 			d := OfPiece(j, p, piece, false)
 			for _, h := range piece.Notches {

@@ -28,7 +28,7 @@ func made(t testing.TB, style string, l, w, d string, set ...string) plan.Job {
 	if !p.OK() {
 		t.Fatalf("%s: %v", style, p.Problems)
 	}
-	return p.Job()
+	return p.JobOf()
 }
 
 // demoJob is a box of the fair, or a set of it, by its name.
@@ -43,7 +43,7 @@ func demoJob(t testing.TB, name string) plan.Job {
 			if b.IsSet() {
 				return plan.MakeSet(b, plan.Default).Job()
 			}
-			return plan.Make(b, plan.Default).Job()
+			return plan.Make(b, plan.Default).JobOf()
 		}
 	}
 	t.Fatalf("the fair has no %q", name)

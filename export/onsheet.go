@@ -193,7 +193,7 @@ func ofBlanks(j plan.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
 	for _, cut := range p.Blanks(piece) {
 		d := Drawing{Name: cut.Name, W: cut.W.MM(), H: cut.H.MM(), Count: cut.Count, Warn: j.Warning()}
 		d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(cut.Name), p.Say(cut.W), p.Say(cut.H))
-		d.Paths = sheetParts{p.Job()}.draw(cut.Name, 0, d.W, d.H)
+		d.Paths = sheetParts{p.JobOf()}.draw(cut.Name, 0, d.W, d.H)
 		out = append(out, d)
 	}
 	return out

@@ -156,7 +156,7 @@ func (p project) materials() {
 }
 
 func (p project) cost() {
-	c := p.Cost(p.Shop, p.Pace)
+	c := p.Reckon(p.Shop, p.Pace)
 	p.heading(2, "What it costs")
 	rows := [][]string{}
 	coins := func(n int64) string { return strings.TrimSpace(p.Shop.Currency + " " + words.Coins(n)) }

@@ -298,7 +298,7 @@ func TestStripsInParts(t *testing.T) {
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}
-		j := p.Job()
+		j := p.JobOf()
 		cut, want := map[string]int{}, map[string]int{}
 		for _, run := range p.Dressed.Runs {
 			if len(p.RunParts(run)) > 1 {

@@ -33,7 +33,7 @@ func named(t testing.TB, name string) plan.Job {
 	if !p.OK() {
 		t.Fatalf("%s: %v", name, p.Problems)
 	}
-	return p.Job()
+	return p.JobOf()
 }
 
 // A name in any script stands in the PDF as it was typed: in its title, its text and its steps,

@@ -66,7 +66,7 @@ func jobOf(st *state) (j plan.Job, ok bool) {
 		if !st.Plan.OK() {
 			return j, false
 		}
-		j = st.Plan.Job()
+		j = st.Plan.JobOf()
 	}
 	return j, true
 }
@@ -321,7 +321,7 @@ type benchStage struct {
 func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
 	j, ok := jobOf(st)
 	if !ok { // the last plan that worked is on the table
-		j = st.Shown.Job()
+		j = st.Shown.JobOf()
 	}
 	pace, err := s.pace(c)
 	if err != nil {
@@ -332,7 +332,7 @@ func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
 		return nil, err
 	}
 	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
-		Cost: j.Cost(s.workshop(), pace)}
+		Cost: j.Reckon(s.workshop(), pace)}
 	for _, step := range j.Steps {
 		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == markOf(step) {
 			b.Done++

@@ -99,7 +99,7 @@ func (s *Server) making(ctx context.Context, st *state) (record.Making, error) {
 // reckoned fills in what a job takes.
 func (s *Server) reckoned(m *record.Making, j plan.Job) {
 	times, _ := s.store.Times(context.Background()) // without them the pace is nobody's
-	cost := j.Cost(s.workshop(), bench.PaceOf(times))
+	cost := j.Reckon(s.workshop(), bench.PaceOf(times))
 	m.Count, m.Cost, m.Minutes = j.Boxes(), cost.All, math.Round(cost.Minutes)
 	for _, c := range j.Cuts {
 		m.Sheets += len(c.Sheets)

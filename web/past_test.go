@@ -66,8 +66,8 @@ func TestDocumentHoldsItsCards(t *testing.T) {
 	here, _ := a.store.Shop(t.Context())
 	empty, _ := shop.Read(shop.Document{})
 	p, elsewhere := plan.Make(a.head(id).Brief, readAs(here).Workshop), plan.Make(got, plan.Workshop{Shop: *empty})
-	if !elsewhere.Holds() || fmt.Sprint(planned(p.Job())) != fmt.Sprint(planned(elsewhere.Job())) {
-		t.Errorf("%v elsewhere, here %v: %v", planned(elsewhere.Job()), planned(p.Job()), elsewhere.Problems)
+	if !elsewhere.Holds() || fmt.Sprint(planned(p.JobOf())) != fmt.Sprint(planned(elsewhere.JobOf())) {
+		t.Errorf("%v elsewhere, here %v: %v", planned(elsewhere.JobOf()), planned(p.JobOf()), elsewhere.Problems)
 	}
 	if strings.Contains(string(doc), "0.37") {
 		t.Error("the price left the house")

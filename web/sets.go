@@ -44,7 +44,7 @@ func (m made) job() (j plan.Job, ok bool) {
 	case m.set != nil && m.set.OK():
 		return m.set.Job(), true
 	case m.set == nil && m.plan.OK():
-		return m.plan.Job(), true
+		return m.plan.JobOf(), true
 	}
 	return j, false
 }

@@ -338,7 +338,7 @@ func (st *state) Lays(piece string) (out []lay) {
 	for _, step := range st.Guide.Steps {
 		for _, f := range step.Frames {
 			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
-				out = append(out, lay{template.HTML(draw.Step(st.Shown.Job(), f, 0, 0)), f.Says})
+				out = append(out, lay{template.HTML(draw.Step(st.Shown.JobOf(), f, 0, 0)), f.Says})
 			}
 		}
 	}

@@ -136,7 +136,7 @@ func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
 	if b.Several == nil {
 		p := plan.Advised(b, plan.Default)
 		if p.OK() {
-			return plan.CutAsAsked(p, plan.Default).Job(), nil
+			return plan.CutAsAsked(p, plan.Default).JobOf(), nil
 		}
 		return plan.Job{}, p.Problems
 	}

@@ -54,7 +54,7 @@ func Plan(b brief.Brief, w plan.Workshop) *Made {
 			m.Problems = p.Problems
 			return m
 		}
-		m.Job = p.Job()
+		m.Job = p.JobOf()
 	}
 	for _, p := range m.Job.Plans {
 		m.Food = m.Food || slices.ContainsFunc(p.Load.Things, func(t contents.Thing) bool { return t.Food })
@@ -197,7 +197,7 @@ func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) 
 	}
 	s.Buys = shop.Shopping(plan.Needs(s.Cuts, w))
 	j := plan.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
-	s.Cost = j.Cost(w, pace)
+	s.Cost = j.Reckon(w, pace)
 	s.Units, s.Settings = plans[0].Units, SettingsOf(s.Cuts, plans[0].Say)
 	for _, c := range s.Cuts {
 		for _, o := range Offcuts(c) {

@@ -176,7 +176,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 }
 
 func stepOf(p *Plan, id string) bench.Step {
-	s, _ := p.Job().Step(id)
+	s, _ := p.JobOf().Step(id)
 	return s
 }
 

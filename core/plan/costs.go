@@ -49,8 +49,8 @@ func (c Cost) WorkOne() int64 { return each(c.Work, c.Boxes) }
 
 func each(all int64, n int) int64 { return (all + int64(n) - 1) / int64(max(n, 1)) }
 
-// Cost reckons what a job costs at the prices of a shop and a maker's pace.
-func (j Job) Cost(w Workshop, pace bench.Pace) Cost {
+// Reckon reckons what a job costs at the prices of a shop and a maker's pace.
+func (j Job) Reckon(w Workshop, pace bench.Pace) Cost {
 	c := Cost{Boxes: j.Boxes(), Minutes: pace.Whole(j.Steps)}
 	c.Parts = j.byPart()
 	for _, p := range c.Parts {

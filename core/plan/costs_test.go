@@ -17,8 +17,8 @@ func TestCosts(t *testing.T) {
 		"wage": {Coins: 1200}, "margin": {Coins: 2500}}
 	b := metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
 	p := Advised(b, w)
-	j := p.Job()
-	c := j.Cost(w, bench.PaceOf(nil))
+	j := p.JobOf()
+	c := j.Reckon(w, bench.PaceOf(nil))
 	sheets, share := int64(0), int64(0)
 	for _, cut := range p.Cuts {
 		sheets += cut.Cost()
@@ -50,11 +50,11 @@ func TestCosts(t *testing.T) {
 	}
 	// Of what has no price it is said, and nothing is made up.
 	w.Prices = nil
-	if c := j.Cost(w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
+	if c := j.Reckon(w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
 		t.Errorf("without prices: ask %d, %v", c.Ask, c.Unknown)
 	}
 	set := MakeSet(aSet("stack", "20 mm", brief.Member{ID: "2"}), Default)
-	c = set.Job().Cost(Default, bench.Pace{})
+	c = set.Job().Reckon(Default, bench.Pace{})
 	if got := c.Cards[0].Amount; c.All < set.Cost || !strings.Contains(got, " of ") {
 		t.Errorf("a set: %d of %d, %s", c.All, set.Cost, got)
 	}

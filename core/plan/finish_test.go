@@ -74,7 +74,7 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 	}
 	w := Default
 	w.Prices = map[string]shop.Price{"ink": {Coins: 600, Amount: 200}}
-	if all := fmt.Sprint(p.Job().Cost(w, bench.Pace{})); !strings.Contains(all, "Ink") {
+	if all := fmt.Sprint(p.JobOf().Reckon(w, bench.Pace{})); !strings.Contains(all, "Ink") {
 		t.Errorf("no cost of ink in %s", all)
 	}
 	for field, finish := range map[string]string{

@@ -24,7 +24,7 @@ type Job struct {
 }
 
 // Job is the plan as it is made at the bench.
-func (p *Plan) Job() Job {
+func (p *Plan) JobOf() Job {
 	return Job{Name: string(p.Brief.Name), Plans: []*Plan{p}, Cuts: p.Cuts, Steps: p.Guide.Steps}
 }
 
