@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 func TestEveryProjectHolds(t *testing.T) {
@@ -12,7 +13,7 @@ func TestEveryProjectHolds(t *testing.T) {
 		t.Fatal(len(projects), err)
 	}
 	for _, b := range projects {
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		slip := b.Name == "A list with a slip" // shows what the proof tells
 		if p.Holds() == slip || !p.OK() {
 			t.Errorf("%s: %v %v", b.Name, p.Problems, p.Checks)

@@ -12,6 +12,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -32,7 +33,7 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 			b.Set("box.options.lid", "none")
 			b.Set("card.sheet", "a3")
 			b.Set("copies", "12")
-			if p := plan.Make(b, plan.Default); p.OK() {
+			if p := plan.Make(b, request.Default); p.OK() {
 				out[shape+" "+kind] = p
 			}
 		}
@@ -47,7 +48,7 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 		if err != nil {
 			t.Fatal(file, err)
 		}
-		if p := plan.Make(b, plan.Default); p.OK() {
+		if p := plan.Make(b, request.Default); p.OK() {
 			out[filepath.Base(file)] = p
 		}
 	}
@@ -83,7 +84,7 @@ func TestPicturesAreBounded(t *testing.T) {
 	b.Set("card.sheet", "a3")
 	for _, style := range style.Styles {
 		b.Box = brief.Box{Style: brief.Text(style.ID)}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}

@@ -17,6 +17,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 func made(t testing.TB, l, w, d, units string, options ...string) *plan.Plan {
@@ -28,7 +29,7 @@ func made(t testing.TB, l, w, d, units string, options ...string) *plan.Plan {
 	for i := 0; i+1 < len(options); i += 2 {
 		b.Set(options[i], options[i+1])
 	}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
@@ -80,7 +81,7 @@ func withThings(t testing.TB) *plan.Plan {
 		item.Count = "1"
 		b.Contents = append(b.Contents, item)
 	}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
@@ -252,7 +253,7 @@ func TestDressingIsDrawn(t *testing.T) {
 		b.Dress.Layers = []brief.Layer{{On: "outside"}, {On: "sides", Stock: "sprig-220", Run: "yes"}}
 		b.Dress.Toppers = []brief.Topper{{Shape: "star", Words: "Hi"}}
 		b.Dress.Band = brief.Belt{Way: "level", Width: "15 mm"}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatalf("%s: %+v", style, p.Problems)
 		}

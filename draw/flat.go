@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
@@ -104,7 +105,7 @@ func (f flat) draw() {
 			continue
 		}
 		f.tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd",
-			"data-face", plan.PanelRef(f.piece.Name, face.Name))
+			"data-face", readings.PanelRef(f.piece.Name, face.Name))
 	}
 	f.layers()
 	for _, face := range stuck(f.p, f.piece) {

@@ -13,6 +13,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -138,7 +139,7 @@ func TestPattern(t *testing.T) {
 	plain := sizedPlan(t, "tray-lid")
 	b := plain.Brief.Clone()
 	b.Set("card.stock", "sprig-220")
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	names := map[string]bool{}
 	fill := regexp.MustCompile(`fill="url\(#([^)]+)\)"`)
 	for _, pose := range []assembly.Pose{assembly.Closed, {Fold: 1, Lift: 1}} {
@@ -171,7 +172,7 @@ func TestPattern(t *testing.T) {
 		strings.Contains(Flat(plain, "", 690, 560, nil), "· pattern") {
 		t.Error("the flat drawing does not say which way the pattern stands, or says it of plain card")
 	}
-	for _, card := range plan.Default.Cards {
+	for _, card := range request.Default.Cards {
 		image, ok := strings.CutPrefix(TileImage(card), "data:image/svg+xml,")
 		if ok != (card.Pattern != "") {
 			t.Errorf("%s has a tile: %v", card.ID, ok)

@@ -1,10 +1,11 @@
 package draw
 
 import (
+	"slices"
+
 	"brevium/core/assembly"
 	"brevium/core/plan"
 	"brevium/core/sheet"
-	"slices"
 )
 
 // openings numbers slots along the ruler and writes the width of holes in them.

@@ -7,12 +7,13 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
 )
 
 // Section draws the corner where one thing goes over another, cut through and
 // magnified: every thickness to one scale, the gap among them, each with its name
 // and its figure.
-func Section(p *plan.Plan, s plan.Section, w, h float64) string {
+func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 	c := &canvas{}
 	all, least := 0.0, math.Inf(1)
 	for _, k := range s.Skins {
@@ -75,7 +76,7 @@ func Section(p *plan.Plan, s plan.Section, w, h float64) string {
 }
 
 // lastBefore is the last of the card before something: the wall itself.
-func lastBefore(s plan.Section, is string) (at int) {
+func lastBefore(s readings.Section, is string) (at int) {
 	for i, k := range s.Skins {
 		if k.Is == is {
 			return at
@@ -88,7 +89,7 @@ func lastBefore(s plan.Section, is string) (at int) {
 }
 
 // SectionSays tells a section in words.
-func SectionSays(s plan.Section) string {
+func SectionSays(s readings.Section) string {
 	var out []string
 	for _, k := range s.Skins {
 		out = append(out, fmt.Sprintf("%s %s", k.What, hundredths(k.Thick)))

@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"brevium/core/fold"
-	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 )
@@ -12,7 +12,7 @@ import (
 // A set of boxes is seen closed: apart in a row, or as they come together.
 
 // SetFolded draws the boxes of a set when so many of them have come together.
-func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
+func SetFolded(s *sets.Set, done float64, v View, w, h float64) string {
 	c, cuts := &canvas{}, fold.Cuts{}
 	first := s.Plans[0]
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}
@@ -33,7 +33,7 @@ func SetFolded(s *plan.Set, done float64, v View, w, h float64) string {
 
 // SolidOfSet works out the solid of a set: the boxes closed, coming together one by
 // one.
-func SolidOfSet(set *plan.Set) *Solid {
+func SolidOfSet(set *sets.Set) *Solid {
 	var cards []shop.Card
 	of := map[string]int{}
 	for _, p := range set.Plans {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
@@ -82,7 +83,7 @@ func (d onSheet) draw(s layout.Sheet, colour string) {
 
 // sheetName is what a sheet is called: its number and, of several cards, which.
 func sheetName(p *plan.Plan, i int, s layout.Sheet) string {
-	if !slices.ContainsFunc(p.Cuts, func(c plan.Cut) bool { return c.Card.ID != p.Cuts[0].Card.ID }) {
+	if !slices.ContainsFunc(p.Cuts, func(c cutting.Cut) bool { return c.Card.ID != p.Cuts[0].Card.ID }) {
 		return fmt.Sprintf("Sheet %d", i+1)
 	}
 	return fmt.Sprintf("Sheet %d: %s", i+1, words.Cut(p.CardOf(s.Stock).Title, 24))

@@ -13,6 +13,8 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/shop"
 )
 
@@ -25,18 +27,18 @@ func TestSectionToScale(t *testing.T) {
 	for n := range 60 {
 		b := brief.New("mm")
 		b.Contents, b.Size = nil, &brief.Size{Length: "100 mm", Width: "80 mm", Depth: "36 mm"}
-		b.Card.Stock = brief.Text(plan.Default.Cards[n%len(plan.Default.Cards)].ID)
+		b.Card.Stock = brief.Text(request.Default.Cards[n%len(request.Default.Cards)].ID)
 		b.Card.Sheet = "a3"
-		b.Set("card.stocks.lid", plan.Default.Cards[r.IntN(len(plan.Default.Cards))].ID)
+		b.Set("card.stocks.lid", request.Default.Cards[r.IntN(len(request.Default.Cards))].ID)
 		b.Set("dress.outside", fmt.Sprint(r.IntN(4)))
 		b.Set("dress.inside", fmt.Sprint(r.IntN(3)))
 		b.Set("box.options.lid-walls", []string{"single", "rolled", "pinwheel"}[r.IntN(3)])
 		b.Set("box.options.walls", []string{"single", "rolled"}[r.IntN(2)])
-		p := plan.Make(b, plan.Default)
-		if !p.OK() || len(plan.Sections(p)) != 1 {
-			t.Fatalf("%v %d sections", p.Problems, len(plan.Sections(p)))
+		p := plan.Make(b, request.Default)
+		if !p.OK() || len(readings.Sections(p)) != 1 {
+			t.Fatalf("%v %d sections", p.Problems, len(readings.Sections(p)))
 		}
-		s := plan.Sections(p)[0]
+		s := readings.Sections(p)[0]
 		svg := Section(p, s, 690, 330)
 		if err := xml.Unmarshal([]byte(svg), new(any)); err != nil {
 			t.Fatal(err)
@@ -82,7 +84,7 @@ func TestShopPictures(t *testing.T) {
 	mm := func(most int) measure.Length { return measure.Length(1+r.IntN(most)) * measure.Millimetre }
 	seen := map[string]string{}
 	for range 200 {
-		card := plan.Default.Cards[r.IntN(len(plan.Default.Cards))]
+		card := request.Default.Cards[r.IntN(len(request.Default.Cards))]
 		card.Pattern, card.Ink = append(shop.Motifs, "")[r.IntN(5)], "#123456"
 		card.Grain, card.Caliper, card.Repeat = []string{"", "long", "short"}[r.IntN(3)], mm(2), mm(90)
 		svg := Swatch(card, 132, 92)

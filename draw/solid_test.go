@@ -12,6 +12,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -37,7 +38,7 @@ func sizedOr(style string, l, w, d int) *plan.Plan {
 	if style == "arched-box" { // half as high as it is wide, and more
 		b.Size.Depth = text(d + l/2)
 	}
-	return plan.Make(b, plan.Default)
+	return plan.Make(b, request.Default)
 }
 
 // turn rotates v by a quaternion.
@@ -102,7 +103,7 @@ func TestSolidOfManyPieces(t *testing.T) {
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
 		b.Set("box.options.walls", "rolled")
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatal(kind, p.Problems)
 		}
@@ -159,7 +160,7 @@ func TestRunsGoOnInPictures(t *testing.T) {
 	b := p.Brief.Clone()
 	b.Set("box.options.lid", "none")
 	b.Dress.Layers = []brief.Layer{{On: "sides", Border: "3 mm", Run: "yes", Stock: "sprig-220"}}
-	p = plan.Make(b, plan.Default)
+	p = plan.Make(b, request.Default)
 	s := SolidOf(p)
 	ends := map[string][2]float64{} // of each side, where its print begins and ends, from the printed side
 	for _, f := range s.Faces {

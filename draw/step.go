@@ -8,12 +8,13 @@ import (
 	"brevium/core/bench"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 )
 
 // Step draws one picture of a step: the sheet, the piece or the half-made box as it is at
 // that moment, what is done now lit.
-func Step(j plan.Job, f bench.Frame, w, h float64) string {
+func Step(j sets.Job, f bench.Frame, w, h float64) string {
 	if f.Box >= len(j.Plans) {
 		return ""
 	}
@@ -266,7 +267,7 @@ func (s stepPiece) glue() {
 }
 
 // Glue draws a picture of the glue map of one box.
-func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(p.JobOf(), f, w, h) }
+func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(sets.JobOf(p), f, w, h) }
 
 // Made draws the finished box, closed or so far opened.
 func Made(p *plan.Plan, lift, w, h float64) string {

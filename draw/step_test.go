@@ -9,15 +9,17 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/demo"
 	"brevium/draw"
 )
 
-func jobOf(b brief.Brief) plan.Job {
+func jobOf(b brief.Brief) sets.Job {
 	if b.IsSet() {
-		return plan.MakeSet(b, plan.Default).Job()
+		return sets.Make(b, request.Default).Job()
 	}
-	return plan.Make(b, plan.Default).JobOf()
+	return sets.JobOf(plan.Make(b, request.Default))
 }
 
 // Every step of every box of the fair has its pictures, each a whole drawing that lights what
@@ -58,8 +60,8 @@ func TestEveryStepHasItsPicture(t *testing.T) {
 // A board that is numbered from the right has its fence there, and the piece lies turned.
 func TestBoardFromTheRight(t *testing.T) {
 	all, _ := demo.Projects()
-	left := plan.Make(all[0], plan.Default)
-	w := plan.Default
+	left := plan.Make(all[0], request.Default)
+	w := request.Default
 	w.Tools.FromRight = true
 	right := plan.Make(all[0], w)
 	a, b := draw.Board(left, left.Guide.Cards[0], 0), draw.Board(right, right.Guide.Cards[0], 0)

@@ -8,6 +8,8 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 )
 
@@ -78,11 +80,11 @@ func TestFilesAreRound(t *testing.T) {
 		"room.between": "16 mm"} {
 		b.Set(field, says)
 	}
-	pots := plan.Make(b, plan.Default)
+	pots := plan.Make(b, request.Default)
 	if !pots.OK() {
 		t.Fatal(pots.Problems)
 	}
-	for _, j := range []plan.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), pots.JobOf()} {
+	for _, j := range []sets.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), sets.JobOf(pots)} {
 		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
 			d := OfPiece(j, p, piece, false)
 			for _, h := range piece.Notches {
@@ -127,7 +129,7 @@ func (d Drawing) isRound(t *testing.T, kind Kind, h sheet.Punch, wide func(angle
 // Names are read beside the dots of glue, not through them, wherever there is room.
 func TestNamesBesideDots(t *testing.T) {
 	names, through := 0, 0
-	everyPiece(t, func(_ string, _ plan.Job, d Drawing) {
+	everyPiece(t, func(_ string, _ sets.Job, d Drawing) {
 		for _, n := range d.Paths {
 			if n.Kind != Name {
 				continue

@@ -7,7 +7,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/words"
 )
 
@@ -35,7 +35,7 @@ type What struct {
 }
 
 // Write writes one file of a job.
-func Write(j plan.Job, as string, w What, o Options) (File, error) {
+func Write(j sets.Job, as string, w What, o Options) (File, error) {
 	t, ok := written[as]
 	if !ok {
 		return File{}, fmt.Errorf("there is no %q; choose %s", as, strings.Join(As, ", "))
@@ -103,7 +103,7 @@ func (d Drawing) written(as string, strokes []Stroke) (data []byte, err error) {
 }
 
 // drawingOf draws a piece, a sheet or everything.
-func drawingOf(j plan.Job, w What) (Drawing, error) {
+func drawingOf(j sets.Job, w What) (Drawing, error) {
 	switch {
 	case w.Piece != "":
 		for _, d := range Drawings(j) {
@@ -129,7 +129,7 @@ func drawingOf(j plan.Job, w What) (Drawing, error) {
 }
 
 // sideBySide draws every piece once, side by side, a little apart.
-func sideBySide(j plan.Job) Drawing {
+func sideBySide(j sets.Job) Drawing {
 	return besideEachOther(Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}, Drawings(j))
 }
 
@@ -148,7 +148,7 @@ func besideEachOther(out Drawing, all []Drawing) Drawing {
 }
 
 // Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
-func Templates(j plan.Job, w What, o Options) ([]byte, error) {
+func Templates(j sets.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
 	all := Drawings(j)
 	if w != (What{}) {
@@ -169,7 +169,7 @@ const mostSheets = 40
 
 // Zip writes everything: the project sheet, the slip, templates, each piece and each sheet as
 // SVG and DXF, the machine's files where the proof holds, and the document.
-func Zip(j plan.Job, o Options) ([]byte, error) {
+func Zip(j sets.Job, o Options) ([]byte, error) {
 	var b bytes.Buffer
 	z := zip.NewWriter(&b)
 	names := map[string]int{}
@@ -214,7 +214,7 @@ func Zip(j plan.Job, o Options) ([]byte, error) {
 	return b.Bytes(), nil
 }
 
-func drawings(j plan.Job, add func(string, []byte, error) error) (err error) {
+func drawings(j sets.Job, add func(string, []byte, error) error) (err error) {
 	put := func(folder string, d Drawing, strokes []Stroke, kinds ...string) {
 		for _, as := range kinds {
 			if err == nil {

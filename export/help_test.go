@@ -12,11 +12,13 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/demo"
 )
 
 // made plans a box in whole millimetres, on A3, with fields and texts in pairs.
-func made(t testing.TB, style string, l, w, d string, set ...string) plan.Job {
+func made(t testing.TB, style string, l, w, d string, set ...string) sets.Job {
 	t.Helper()
 	b := brief.New("mm")
 	b.Name, b.Contents = "Fair box", nil
@@ -24,15 +26,15 @@ func made(t testing.TB, style string, l, w, d string, set ...string) plan.Job {
 	for i, pairs := 0, append([]string{"tools.step", "1 mm", "card.sheet", "a3", "box.style", style}, set...); i+1 < len(pairs); i += 2 {
 		b.Set(pairs[i], pairs[i+1])
 	}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.OK() {
 		t.Fatalf("%s: %v", style, p.Problems)
 	}
-	return p.JobOf()
+	return sets.JobOf(p)
 }
 
 // demoJob is a box of the fair, or a set of it, by its name.
-func demoJob(t testing.TB, name string) plan.Job {
+func demoJob(t testing.TB, name string) sets.Job {
 	t.Helper()
 	all, err := demo.Projects()
 	if err != nil {
@@ -41,17 +43,17 @@ func demoJob(t testing.TB, name string) plan.Job {
 	for _, b := range all {
 		if string(b.Name) == name {
 			if b.IsSet() {
-				return plan.MakeSet(b, plan.Default).Job()
+				return sets.Make(b, request.Default).Job()
 			}
-			return plan.Make(b, plan.Default).JobOf()
+			return sets.JobOf(plan.Make(b, request.Default))
 		}
 	}
 	t.Fatalf("the fair has no %q", name)
-	return plan.Job{}
+	return sets.Job{}
 }
 
 // unproved is a box whose proof does not hold: a piece is larger than its sheet.
-func unproved(t testing.TB) plan.Job {
+func unproved(t testing.TB) sets.Job {
 	j := made(t, "tray-lid", "200 mm", "150 mm", "60 mm", "card.sheet", "6x6")
 	if j.Holds() {
 		t.Fatal("it holds")

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
@@ -15,11 +16,11 @@ import (
 // several layers are cut from.
 
 // sheetParts finds pieces by the names they have on the sheets.
-type sheetParts struct{ plan.Job }
+type sheetParts struct{ sets.Job }
 
 // before counts how many of each thing lie on the sheets before the nth: the last copies of a
 // piece are those for the other hand.
-func before(j plan.Job, n int) map[string]int {
+func before(j sets.Job, n int) map[string]int {
 	out, k := map[string]int{}, 0
 	for _, c := range j.Cuts {
 		for _, s := range c.Sheets {
@@ -91,7 +92,7 @@ func half(p *plan.Plan, name string, second bool) []Path {
 	if piece == nil {
 		return nil
 	}
-	j := p.JointOf(piece)
+	j := p.Joint(piece)
 	lo, hi := Point{}, Point{piece.Width.MM(), piece.Height.MM()}
 	joint := []Point{{j.At.MM(), 0}, {j.At.MM(), hi.Y}}
 	edge := &hi
@@ -169,7 +170,7 @@ func handsOf(piece *sheet.Piece) []bool {
 const mirrored = " mirrored"
 
 // Drawings lists the drawings of all pieces of a job, each once for each hand.
-func Drawings(j plan.Job) (out []Drawing) {
+func Drawings(j sets.Job) (out []Drawing) {
 	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
 		for _, d := range ofBlanks(j, p, piece) {
 			if box != "" {
@@ -183,24 +184,24 @@ func Drawings(j plan.Job) (out []Drawing) {
 
 // ofBlanks draws what is cut for a piece: the piece, once for each hand or, where it is made of two,
 // its halves and the strip behind their joint.
-func ofBlanks(j plan.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
+func ofBlanks(j sets.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
 	if !p.Joined(piece) {
 		for _, mirror := range handsOf(piece) {
 			out = append(out, OfPiece(j, p, piece, mirror))
 		}
 		return out
 	}
-	for _, cut := range p.Blanks(piece) {
+	for _, cut := range p.Blanks(piece, p.Copies) {
 		d := Drawing{Name: cut.Name, W: cut.W.MM(), H: cut.H.MM(), Count: cut.Count, Warn: j.Warning()}
 		d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(cut.Name), p.Say(cut.W), p.Say(cut.H))
-		d.Paths = sheetParts{p.JobOf()}.draw(cut.Name, 0, d.W, d.H)
+		d.Paths = sheetParts{sets.JobOf(p)}.draw(cut.Name, 0, d.W, d.H)
 		out = append(out, d)
 	}
 	return out
 }
 
 // piecesOf lists every piece of a job once, with the box it is of.
-func piecesOf(j plan.Job, do func(p *plan.Plan, box string, piece *sheet.Piece)) {
+func piecesOf(j sets.Job, do func(p *plan.Plan, box string, piece *sheet.Piece)) {
 	for i, p := range j.Plans {
 		box := ""
 		if len(j.Names) > 0 {

@@ -2,6 +2,9 @@ package export
 
 import (
 	"bytes"
+
+	"brevium/core/sets"
+
 	_ "embed"
 	"fmt"
 	"slices"
@@ -12,7 +15,6 @@ import (
 	"codeberg.org/go-pdf/fpdf"
 
 	"brevium/core/measure"
-	"brevium/core/plan"
 	"brevium/core/words"
 )
 
@@ -46,7 +48,7 @@ func FormatOf(id string) Format {
 
 // PaperFor finds a paper by its name; where none is named, the one that printers take where the
 // box's unit is at home: letter for inches, A4 for millimetres.
-func PaperFor(id string, j plan.Job) Format {
+func PaperFor(id string, j sets.Job) Format {
 	if id == "" {
 		return PapersFor(j)[0]
 	}
@@ -54,7 +56,7 @@ func PaperFor(id string, j plan.Job) Format {
 }
 
 // PapersFor lists the papers, the one for the box's unit first.
-func PapersFor(j plan.Job) []Format {
+func PapersFor(j sets.Job) []Format {
 	out := slices.Clone(Formats)
 	if j.Plans[0].Step.Unit == measure.Inches {
 		slices.Reverse(out)

@@ -12,7 +12,8 @@ import (
 
 	"github.com/pdfcpu/pdfcpu/pkg/api"
 
-	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 )
 
 // The project sheet, read with poppler: its paper, its title and tags, its fonts, and every
@@ -20,7 +21,7 @@ import (
 func TestProjectSheet(t *testing.T) {
 	for _, paper := range Formats {
 		j := made(t, "tray-lid", "90 mm", "70 mm", "40 mm", "copies", "3", "tools.adhesive", "glue")
-		pdf, err := Project(j, Options{Paper: paper, Both: true, Shop: plan.Default})
+		pdf, err := Project(j, Options{Paper: paper, Both: true, Shop: request.Default})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -73,7 +74,7 @@ func TestProjectParts(t *testing.T) {
 		"steps": "Steps", "glue": "Glue map", "cautions": "Cautions, and to know", "cost": "What it costs",
 		"templates": "Print at 100 %"}
 	for id, title := range titles {
-		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{id}, Shop: plan.Default})
+		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{id}, Shop: request.Default})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -96,8 +97,8 @@ func TestProjectParts(t *testing.T) {
 	}
 }
 
-func mustProject(t testing.TB, j plan.Job) []byte {
-	pdf, err := Project(j, Options{Paper: Formats[0], Shop: plan.Default})
+func mustProject(t testing.TB, j sets.Job) []byte {
+	pdf, err := Project(j, Options{Paper: Formats[0], Shop: request.Default})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -153,7 +154,7 @@ func squeezed(text string) string { return strings.Join(strings.Fields(text), ""
 func TestUnprovedSaysSo(t *testing.T) {
 	j := unproved(t)
 	for _, as := range []string{"pdf", "slip", "templates"} {
-		f, err := Write(j, as, What{}, Options{Paper: Formats[0], Shop: plan.Default})
+		f, err := Write(j, as, What{}, Options{Paper: Formats[0], Shop: request.Default})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -182,8 +183,8 @@ func TestUnprovedSaysSo(t *testing.T) {
 }
 
 // zipNames are the files of a zip, each read to its end.
-func zipNames(t *testing.T, j plan.Job) (names []string) {
-	data, err := Zip(j, Options{Paper: Formats[0], Shop: plan.Default})
+func zipNames(t *testing.T, j sets.Job) (names []string) {
+	data, err := Zip(j, Options{Paper: Formats[0], Shop: request.Default})
 	if err != nil {
 		t.Fatal(err)
 	}

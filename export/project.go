@@ -7,8 +7,12 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/bench"
+	"brevium/core/costs"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -27,7 +31,7 @@ type Options struct {
 	Paper Format   // none: the one for the box's unit
 	Parts []string // of the project sheet, by their names; empty for all but notes and what it costs
 	Both  bool     // every length in both units
-	Shop  plan.Workshop
+	Shop  request.Workshop
 	Pace  bench.Pace
 }
 
@@ -41,13 +45,13 @@ func (o Options) has(part string) bool {
 // project is a project sheet being written.
 type project struct {
 	*paper
-	plan.Job
+	sets.Job
 	Options
 }
 
 // Project writes the project sheet as PDF: what is needed, what is cut, and every step with
 // its pictures.
-func Project(j plan.Job, o Options) ([]byte, error) {
+func Project(j sets.Job, o Options) ([]byte, error) {
 	if o.Both {
 		j = j.InBoth()
 	}
@@ -69,7 +73,7 @@ func Project(j plan.Job, o Options) ([]byte, error) {
 }
 
 // called is the name that stands on paper.
-func called(j plan.Job) string {
+func called(j sets.Job) string {
 	if words.Visible(j.Name) {
 		return j.Name
 	}
@@ -146,7 +150,7 @@ func (p project) head() {
 
 func (p project) materials() {
 	p.heading(2, "Materials")
-	all := plan.Supplies(p.Plans[0])
+	all := readings.Supplies(p.Plans[0])
 	if p.Set != nil {
 		all = p.Set.Supplies()
 	}
@@ -156,11 +160,11 @@ func (p project) materials() {
 }
 
 func (p project) cost() {
-	c := p.Reckon(p.Shop, p.Pace)
+	c := costs.Reckon(p.Job, p.Shop, p.Pace)
 	p.heading(2, "What it costs")
 	rows := [][]string{}
 	coins := func(n int64) string { return strings.TrimSpace(p.Shop.Currency + " " + words.Coins(n)) }
-	add := func(l plan.CostLine) {
+	add := func(l costs.CostLine) {
 		row := []string{l.What, l.Amount, "not known", l.Packs}
 		if l.Known {
 			row[2] = coins(l.All)
@@ -190,7 +194,7 @@ func (p project) cutList() {
 	var rows [][]string
 	p.boxes(func(of *plan.Plan, name string) {
 		for _, piece := range of.Box.Pieces() {
-			for _, cut := range of.Blanks(piece) {
+			for _, cut := range of.Blanks(piece, of.Copies) {
 				what := words.Plain(cut.Name)
 				if name != "" {
 					what = name + ": " + what

@@ -14,6 +14,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
@@ -63,7 +64,7 @@ type Drawing struct {
 
 // OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says
 // which.
-func OfPiece(j plan.Job, p *plan.Plan, piece *sheet.Piece, mirror bool) Drawing {
+func OfPiece(j sets.Job, p *plan.Plan, piece *sheet.Piece, mirror bool) Drawing {
 	d := Drawing{Name: piece.Name, W: piece.Width.MM(), H: piece.Height.MM(), Count: piece.Count * p.Copies,
 		Warn: j.Warning()}
 	d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(piece.Name), p.Say(piece.Width), p.Say(piece.Height))
@@ -244,7 +245,7 @@ func chains(kind Kind, lines []sheet.Line) (out []Path) {
 }
 
 // OfSheet draws the nth sheet of a job with all that is cut from it.
-func OfSheet(j plan.Job, n int) (Drawing, bool) {
+func OfSheet(j sets.Job, n int) (Drawing, bool) {
 	s, c, ok := j.Sheet(n)
 	if !ok {
 		return Drawing{}, false

@@ -14,7 +14,10 @@ import (
 	"brevium/core/brief"
 	"brevium/core/layout"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/sheet"
+
 	styles "brevium/core/style"
 )
 
@@ -22,8 +25,8 @@ const near = 0.01 // mm
 
 // everyPiece goes over the pieces of boxes with all kinds of line: holes, slots, slants, bends,
 // mirror images, layers cut to a shape.
-func everyPiece(t *testing.T, do func(name string, j plan.Job, d Drawing)) {
-	for _, j := range []plan.Job{made(t, "tray-lid", "90 mm", "70 mm", "40 mm"), made(t, "gable-cap", "80 mm", "60 mm", "50 mm"),
+func everyPiece(t *testing.T, do func(name string, j sets.Job, d Drawing)) {
+	for _, j := range []sets.Job{made(t, "tray-lid", "90 mm", "70 mm", "40 mm"), made(t, "gable-cap", "80 mm", "60 mm", "50 mm"),
 		made(t, "pinch-top", "60 mm", "44 mm", "80 mm", "box.options.closure", "ribbon"),
 		made(t, "arched-box", "80 mm", "60 mm", "70 mm"), made(t, "corner-shells", "70 mm", "70 mm", "25 mm"),
 		made(t, "pleat-pouch", "90 mm", "24 mm", "50 mm")} {
@@ -46,7 +49,7 @@ func TestSVGTrueToSize(t *testing.T) {
 			R float64 `xml:"r,attr"`
 		} `xml:"circle"`
 	}
-	everyPiece(t, func(name string, _ plan.Job, d Drawing) {
+	everyPiece(t, func(name string, _ sets.Job, d Drawing) {
 		var svg struct {
 			Width   string  `xml:"width,attr"`
 			ViewBox string  `xml:"viewBox,attr"`
@@ -118,7 +121,7 @@ func segmentsOf(t *testing.T, d string) (out []segment2) {
 
 // A drawing in DXF, read with a reader that is not ours: R12, millimetres, layers by kind.
 func TestDXFTrueToSize(t *testing.T) {
-	everyPiece(t, func(name string, _ plan.Job, d Drawing) {
+	everyPiece(t, func(name string, _ sets.Job, d Drawing) {
 		got := readBack(t, d.DXF())
 		if got.Version != "AC1009" || got.Units != 4 || len(got.Errors) > 0 {
 			t.Fatalf("%s: %s, units %d, %v", name, got.Version, got.Units, got.Errors)
@@ -294,11 +297,11 @@ func TestStripsInParts(t *testing.T) {
 			b.Set(field, says)
 		}
 		b.Dress.Layers = []brief.Layer{{On: "sides", Run: "yes", Border: "2 mm", Stock: "sprig-220"}}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}
-		j := p.JobOf()
+		j := sets.JobOf(p)
 		cut, want := map[string]int{}, map[string]int{}
 		for _, run := range p.Dressed.Runs {
 			if len(p.RunParts(run)) > 1 {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -20,7 +21,7 @@ const leastFold = 18.0
 
 // SlipSize is how large a slip lies in a box: a hair less than its floor, and how it is folded
 // to lie there. Of a set it is the first box.
-func SlipSize(j plan.Job) (w, h float64, folds string) {
+func SlipSize(j sets.Job) (w, h float64, folds string) {
 	in := j.Plans[0].Box.Inside
 	const ease = 4
 	long, short := max(in.Length, in.Width).MM()-ease, min(in.Length, in.Width).MM()-ease
@@ -51,7 +52,7 @@ func SlipSize(j plan.Job) (w, h float64, folds string) {
 }
 
 // Slip writes the slip as PDF, every length in both units.
-func Slip(j plan.Job) ([]byte, error) {
+func Slip(j sets.Job) ([]byte, error) {
 	w, h, folds := SlipSize(j)
 	j = j.InBoth()
 	p := project{newPaper(called(j)+": how it is made", w, h, 4, j.Warning()), j, Options{Both: true}}

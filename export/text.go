@@ -20,7 +20,7 @@ import (
 	"github.com/pdfcpu/pdfcpu/pkg/pdfcpu/types"
 	"golang.org/x/image/math/fixed"
 
-	"brevium/core/plan"
+	"brevium/core/sets"
 )
 
 // Text in any script. Brevium's own fonts have the letters of its sentences; a word with any other
@@ -102,7 +102,7 @@ func Unprintable(s string) (out []string) {
 }
 
 // UnprintableOf lists the letters of what a maker typed for a job that no font on board has.
-func UnprintableOf(j plan.Job) (out []string) {
+func UnprintableOf(j sets.Job) (out []string) {
 	var typed strings.Builder
 	document := j.Plans[0].Brief
 	if j.Set != nil {

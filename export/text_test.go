@@ -8,6 +8,8 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 )
 
 // names are of people and things in our own world, in the scripts that people write.
@@ -23,17 +25,17 @@ var names = map[string]string{
 }
 
 // named is a box with a name, and a thing in it of that name.
-func named(t testing.TB, name string) plan.Job {
+func named(t testing.TB, name string) sets.Job {
 	t.Helper()
 	b := brief.New("mm")
 	b.Name, b.Size = brief.Text(name), nil
 	b.Contents = []brief.Item{{ID: "1", Name: brief.Text(name), Shape: "block", Length: "60 mm", Width: "40 mm", Height: "20 mm", Count: "2"}}
 	b.Notes = brief.Text("For " + name + ".")
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.OK() {
 		t.Fatalf("%s: %v", name, p.Problems)
 	}
-	return p.JobOf()
+	return sets.JobOf(p)
 }
 
 // A name in any script stands in the PDF as it was typed: in its title, its text and its steps,
@@ -42,7 +44,7 @@ func TestNamesInEveryScript(t *testing.T) {
 	for script, name := range names {
 		j := named(t, name)
 		for _, as := range []string{"pdf", "slip"} {
-			f, err := Write(j, as, What{}, Options{Paper: Formats[0], Shop: plan.Default, Parts: []string{"materials"}})
+			f, err := Write(j, as, What{}, Options{Paper: Formats[0], Shop: request.Default, Parts: []string{"materials"}})
 			if err != nil {
 				t.Fatalf("%s: %v", script, err)
 			}

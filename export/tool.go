@@ -6,7 +6,7 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/plan"
+	"brevium/core/sets"
 )
 
 // What a cutting machine does with a sheet: strokes of two tools, scores before cuts and what
@@ -28,7 +28,7 @@ type Stroke struct {
 }
 
 // Strokes gives what the machine does with the nth sheet of a job, in order.
-func Strokes(j plan.Job, n int) ([]Stroke, Drawing, error) {
+func Strokes(j sets.Job, n int) ([]Stroke, Drawing, error) {
 	if warn := j.Warning(); warn != "" {
 		return nil, Drawing{}, &Unproved{warn}
 	}

@@ -9,7 +9,8 @@ import (
 	"testing"
 
 	"brevium/core/measure"
-	"brevium/core/plan"
+	"brevium/core/sets"
+
 	styles "brevium/core/style"
 	"brevium/machine"
 )
@@ -18,7 +19,7 @@ import (
 // is gone over, but the rim of the sheet itself, and nothing lies beside. Read by the machine's
 // own readers, HPGL and G-code are the same path.
 func TestPathIsTheDrawing(t *testing.T) {
-	jobs := []plan.Job{demoJob(t, "Thank-you gift, dressed"), demoJob(t, "Tansy tower")}
+	jobs := []sets.Job{demoJob(t, "Thank-you gift, dressed"), demoJob(t, "Tansy tower")}
 	for _, s := range styles.Styles {
 		if s.ID != "score-list" {
 			depth := map[bool]string{true: "60 mm", false: "34 mm"}[s.ID == "arched-box"]
@@ -36,7 +37,7 @@ func TestPathIsTheDrawing(t *testing.T) {
 	}
 }
 
-func pathIsDrawing(t *testing.T, j plan.Job, n int) {
+func pathIsDrawing(t *testing.T, j sets.Job, n int) {
 	t.Helper()
 	strokes, d, err := Strokes(j, n)
 	if err != nil {

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 )
 
@@ -17,7 +18,7 @@ import (
 const onNet = 0.02
 
 // trueToNets refuses a job of which any piece would be drawn otherwise than it was proved.
-func trueToNets(j plan.Job) (err error) {
+func trueToNets(j sets.Job) (err error) {
 	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
 		if err == nil {
 			err = trueTo(piece, paths(p, piece))

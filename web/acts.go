@@ -12,6 +12,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/measure"
@@ -183,7 +184,7 @@ func (s *Server) removePiece(_ context.Context, c changing) error {
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
 func (s *Server) mend(ctx context.Context, c changing) error {
-	p := plan.Advised(c.brief, s.workshop())
+	p := advice.Make(c.brief, s.workshop())
 	for _, w := range p.Warnings { // was it inches?
 		if to, asked := w.Set[c.arg]; asked && w.Code == "inches" {
 			c.brief.Set(c.arg, to)

@@ -14,7 +14,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/store"
 )
 
@@ -27,14 +27,14 @@ type app struct {
 	file    string // the database
 }
 
-func newApp(t testing.TB) *app { return newAppOf(t, plan.Default) }
+func newApp(t testing.TB) *app { return newAppOf(t, request.Default) }
 
-func newAppOf(t testing.TB, w plan.Workshop) *app {
+func newAppOf(t testing.TB, w request.Workshop) *app {
 	t.Helper()
 	return newAppBeside(t, w, Beside{Hosts: []string{"127.0.0.1"}})
 }
 
-func newAppBeside(t testing.TB, w plan.Workshop, beside Beside) *app {
+func newAppBeside(t testing.TB, w request.Workshop, beside Beside) *app {
 	t.Helper()
 	file := filepath.Join(t.TempDir(), "web.db")
 	s, err := store.Open(context.Background(), file)

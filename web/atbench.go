@@ -14,7 +14,8 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/bench"
-	"brevium/core/plan"
+	"brevium/core/costs"
+	"brevium/core/sets"
 	"brevium/draw"
 	"brevium/store"
 )
@@ -56,7 +57,7 @@ type atBench struct {
 
 // jobOf is what is made of a project: the newest plan, all boxes of a set. It is not OK when
 // that has problems.
-func jobOf(st *state) (j plan.Job, ok bool) {
+func jobOf(st *state) (j sets.Job, ok bool) {
 	if st.Set != nil {
 		if !st.Set.OK() {
 			return j, false
@@ -66,13 +67,13 @@ func jobOf(st *state) (j plan.Job, ok bool) {
 		if !st.Plan.OK() {
 			return j, false
 		}
-		j = st.Plan.JobOf()
+		j = sets.JobOf(st.Plan)
 	}
 	return j, true
 }
 
 // job reads a project for the bench and for what is handed on: cut as it asks for.
-func (s *Server) job(c *echo.Context) (st *state, j plan.Job, ok bool, err error) {
+func (s *Server) job(c *echo.Context) (st *state, j sets.Job, ok bool, err error) {
 	if st, err = s.state(c); err != nil {
 		return st, j, false, err
 	}
@@ -80,7 +81,7 @@ func (s *Server) job(c *echo.Context) (st *state, j plan.Job, ok bool, err error
 	return st, j, ok, nil
 }
 
-func (s *Server) jobCut(st *state) (plan.Job, bool) {
+func (s *Server) jobCut(st *state) (sets.Job, bool) {
 	if st.Set == nil {
 		st.cut(s.cutAsAsked(st.Plan, true))
 	} else if st.Set.Asked() {
@@ -130,7 +131,7 @@ func (s *Server) benchPage(c *echo.Context) error {
 		"Bare": true})
 }
 
-func (s *Server) atBench(c *echo.Context, j plan.Job, path string) (v atBench, err error) {
+func (s *Server) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err error) {
 	ctx := c.Request().Context()
 	ticks, seconds, err := s.store.Ticks(ctx, c.Param("id"))
 	if err != nil {
@@ -181,7 +182,7 @@ func (v *atBench) at(step string, f int) string {
 }
 
 // show fills in one picture of the nth step, and the ways from there.
-func (v *atBench) show(j plan.Job, n, f int) {
+func (v *atBench) show(j sets.Job, n, f int) {
 	v.Steps[n].Here = true
 	v.Step = v.Steps[n]
 	v.Mark = markOf(v.Step.Step) // of what it says in one unit: a tick holds however it is shown
@@ -315,13 +316,13 @@ func (v atBench) MarkOf(s benchStep) string { return markOf(s.Step) }
 type benchStage struct {
 	Done, Steps, Minutes int
 	Learnt               bool
-	Cost                 plan.Cost
+	Cost                 costs.Cost
 }
 
 func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
 	j, ok := jobOf(st)
 	if !ok { // the last plan that worked is on the table
-		j = st.Shown.JobOf()
+		j = sets.JobOf(st.Shown)
 	}
 	pace, err := s.pace(c)
 	if err != nil {
@@ -332,7 +333,7 @@ func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
 		return nil, err
 	}
 	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
-		Cost: j.Reckon(s.workshop(), pace)}
+		Cost: costs.Reckon(j, s.workshop(), pace)}
 	for _, step := range j.Steps {
 		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == markOf(step) {
 			b.Done++

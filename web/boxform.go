@@ -5,14 +5,14 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
 	"brevium/core/reader"
+	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/core/words"
 )
 
 // boxForm asks about a box.
-func boxForm(st *state, w plan.Workshop) form {
+func boxForm(st *state, w request.Workshop) form {
 	return form{doc: &st.Brief, at: brief.FieldAt, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown,
 		shop: w}
 }

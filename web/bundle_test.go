@@ -14,6 +14,8 @@ import (
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/record"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/demo"
 	"brevium/store"
 )
@@ -133,10 +135,10 @@ func spoilt(data []byte) []byte {
 // comes tells what comes of a document in the shop that ships.
 func comes(b brief.Brief) string {
 	if b.IsSet() {
-		set := plan.MakeSet(b, plan.Default)
+		set := sets.Make(b, request.Default)
 		return fmt.Sprint(set.Outside(), set.Sheets())
 	}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	return fmt.Sprint(p.Box.Outside, p.Box.Inside, len(p.Box.Pieces()), len(p.Layout.Sheets), p.Holds())
 }
 

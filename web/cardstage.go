@@ -11,6 +11,8 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -79,13 +81,13 @@ func (f form) sheetChoices() (out []style.Choice) {
 	for _, s := range comes {
 		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
 	}
-	if now := string(f.b.Card.Sheet); now != plan.Least {
+	if now := string(f.b.Card.Sheet); now != request.Least {
 		if s, err := f.shop.AnySheet(now, f.p.Units); err == nil &&
 			!slices.ContainsFunc(out, func(c style.Choice) bool { return c.ID == now }) {
 			out = append(out, style.Choice{ID: now, Label: s.Title})
 		}
 	}
-	return append(out, style.Choice{ID: plan.Least, Label: "whichever needs least"})
+	return append(out, style.Choice{ID: request.Least, Label: "whichever needs least"})
 }
 
 // cards asks for the card of the box, and of each part that may have another.
@@ -236,21 +238,21 @@ type corner struct {
 }
 
 // Sections are the corners of what goes over something.
-func (st *state) Sections() []plan.Section {
+func (st *state) Sections() []readings.Section {
 	if st.Shown == nil {
 		return nil
 	}
-	return plan.Sections(st.Shown)
+	return readings.Sections(st.Shown)
 }
 
 // Grains tells of each piece which way its grain runs.
-func (st *state) Grains() []plan.Grain { return plan.Grains(st.Shown) }
+func (st *state) Grains() []readings.Grain { return readings.Grains(st.Shown) }
 
 // Left is what is left over.
-func (st *state) Left() []plan.Left { return plan.LeftOver(st.Shown) }
+func (st *state) Left() []readings.Left { return readings.LeftOver(st.Shown) }
 
 // Supplies is what to lay out for the one box that is shown.
-func (st *state) Supplies() []string { return plan.Supplies(st.Shown) }
+func (st *state) Supplies() []string { return readings.Supplies(st.Shown) }
 
 // Corners draws every corner where something goes over something.
 func (st *state) Corners() (out []corner) {
@@ -288,11 +290,11 @@ func (st *state) OwnCards() (out []ownStock) {
 }
 
 // FromShop lists what the plan took from the shop and the document does not say.
-func (st *state) FromShop() []plan.Used {
+func (st *state) FromShop() []request.Used {
 	if st.Shown == nil {
 		return nil
 	}
-	return slices.DeleteFunc(slices.Clone(st.Shown.Used), func(u plan.Used) bool { return len(u.Set) == 0 })
+	return slices.DeleteFunc(slices.Clone(st.Shown.Used), func(u request.Used) bool { return len(u.Set) == 0 })
 }
 
 // takeShop lets the box take the numbers of the shop for a card it kept as it was; a
@@ -329,7 +331,7 @@ func (s *Server) writeShop(_ context.Context, c changing) error {
 
 // Strength tells what a check of strength came to as parts of the bar it is drawn as.
 func (st *state) Strength() (out []carried) {
-	for _, c := range plan.Carries(st.Shown) {
+	for _, c := range readings.Carries(st.Shown) {
 		whole := max(c.Load, c.Limit, 1)
 		out = append(out, carried{c, 100 * c.Load / whole, 100 * c.Limit / whole})
 	}
@@ -337,7 +339,7 @@ func (st *state) Strength() (out []carried) {
 }
 
 type carried struct {
-	plan.Carry
+	readings.Carry
 	Has, Bears float64 // hundredths of the longer of the two
 }
 
@@ -346,7 +348,7 @@ func (st *state) Away(id string) bool { return st.House.Seen[id] }
 
 // Against says whether a piece lies against the grain on its sheet.
 func (st *state) Against() bool {
-	return slices.ContainsFunc(st.Grains(), func(g plan.Grain) bool { return !g.Runs })
+	return slices.ContainsFunc(st.Grains(), func(g readings.Grain) bool { return !g.Runs })
 }
 
 // moved tells what a change of card, layers, walls or fit did to the clearance.
@@ -356,7 +358,7 @@ func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
 		return ""
 	}
 	before := plan.Make(was, s.workshop())
-	corner := plan.Sections(now)
+	corner := readings.Sections(now)
 	if !before.OK() || len(corner) == 0 || before.Box.Clearance == now.Box.Clearance {
 		return ""
 	}

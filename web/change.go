@@ -13,9 +13,11 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -195,7 +197,7 @@ func (s *Server) seen(ctx context.Context, head store.Project, values url.Values
 
 // sizeOf writes the size a brief's contents came to, as a size to go on from;
 // an empty one when they come to none.
-func sizeOf(b *brief.Brief, w plan.Workshop) *brief.Size {
+func sizeOf(b *brief.Brief, w request.Workshop) *brief.Size {
 	asked := b.Clone()
 	asked.Size = nil
 	p := plan.Make(asked, w)
@@ -238,7 +240,7 @@ const mostFollowed = 8
 // followDress puts what dressed panels that another style has not where it may be.
 func (s *Server) followDress(b *brief.Brief) {
 	for range mostFollowed {
-		p := plan.Advised(*b, s.workshop())
+		p := advice.Make(*b, s.workshop())
 		i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool {
 			return strings.HasPrefix(pr.Field, "dress.") && len(pr.Set) > 0
 		})
@@ -254,7 +256,7 @@ func (s *Server) followDress(b *brief.Brief) {
 // followCard chooses a sheet that a card comes in, when another card was chosen and
 // comes in other sheets.
 func (s *Server) followCard(out, was *brief.Brief) {
-	if out.Card.Stock == was.Card.Stock || out.Card.Sheet != was.Card.Sheet || out.Card.Sheet == plan.Least {
+	if out.Card.Stock == was.Card.Stock || out.Card.Sheet != was.Card.Sheet || out.Card.Sheet == request.Least {
 		return
 	}
 	c, ok := s.workshop().Card(string(out.Card.Stock))

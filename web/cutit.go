@@ -13,9 +13,11 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/words"
 	"brevium/store"
@@ -25,7 +27,7 @@ import (
 
 // cutUp takes sheets and used offcuts from a shop and puts the offcuts in that are left.
 // It says what it did.
-func cutUp(d *shop.Document, w plan.Workshop, cuts []plan.Cut, from string, unit measure.Unit) (says string) {
+func cutUp(d *shop.Document, w request.Workshop, cuts []cutting.Cut, from string, unit measure.Unit) (says string) {
 	whole, used := 0, 0
 	for _, c := range cuts {
 		if c.Offcut {
@@ -56,7 +58,7 @@ const mostKept = 24
 
 // leftOf lists the offcuts of what is cut, the largest first, as many as are kept, and
 // says how many there are.
-func leftOf(cuts []plan.Cut, from string, unit measure.Unit) (out []shop.Offcut, all int) {
+func leftOf(cuts []cutting.Cut, from string, unit measure.Unit) (out []shop.Offcut, all int) {
 	type left struct {
 		card string
 		layout.Rect
@@ -87,7 +89,7 @@ func keptSaid(kept, all int) string {
 
 // takeFromShop does it as one change of the shop, which can be undone, and gives the state
 // of the shop it made; 0 when it had been done before.
-func (s *Server) takeFromShop(c *echo.Context, cuts []plan.Cut, from string, unit measure.Unit) (made int64, err error) {
+func (s *Server) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, unit measure.Unit) (made int64, err error) {
 	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
 		e := editedShop{doc: head.Document.Clone(), alone: true}
 		says := cutUp(&e.doc, s.workshop(), cuts, from, unit)
@@ -166,7 +168,7 @@ func (s *Server) uncut(c *echo.Context) error {
 }
 
 // cutsOf is what a box is cut from, of a set all of it.
-func cutsOf(st *state) (out []plan.Cut) {
+func cutsOf(st *state) (out []cutting.Cut) {
 	if st.Set == nil || !st.Set.OK() {
 		return st.Shown.Cuts
 	}
@@ -188,9 +190,9 @@ func (s *Server) shoppingCSV(c *echo.Context) error {
 	return s.shoppingOf(c, cutsOf(st))
 }
 
-func (s *Server) shoppingOf(c *echo.Context, cuts []plan.Cut) error {
+func (s *Server) shoppingOf(c *echo.Context, cuts []cutting.Cut) error {
 	asFile(c, "shopping.csv")
-	return shop.WriteShopping(c.Response(), shop.Shopping(plan.Needs(cuts, s.workshop())))
+	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.workshop())))
 }
 
 func asFile(c *echo.Context, name string) {

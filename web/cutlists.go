@@ -12,9 +12,9 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/cutlist"
+	"brevium/core/cutting"
 	"brevium/core/least"
 	"brevium/core/paths"
-	"brevium/core/plan"
 	"brevium/store"
 )
 
@@ -100,9 +100,9 @@ func (s *Server) showCutList(c *echo.Context, code int, l listPage) error {
 }
 
 func (s *Server) cutViewOfList(task least.Task, report *brief.Report, l listPage) cutView {
-	tasks := []plan.Task{plan.TaskOf(task)}
+	tasks := []cutting.Task{cutting.TaskOf(task)}
 	found := s.best(tasks)
-	v := cutViewOf(plan.Cuts(found), report.Step, false)
+	v := cutViewOf(cutting.Cuts(found), report.Step, false)
 	v.Bound, v.Proved = boundOf(found)
 	v.Left = nil
 	for _, w := range cutlist.Why(task, found[0].Result, report.Say) {
@@ -123,8 +123,8 @@ func (s *Server) leastOfList(c *echo.Context) error {
 	if len(report.Problems) > 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "Something in this list is to be mended first.")
 	}
-	tasks := []plan.Task{plan.TaskOf(task)}
-	return s.leastStream(c, deepened(tasks), report.Step, plan.Cuts(s.best(tasks)), false)
+	tasks := []cutting.Task{cutting.TaskOf(task)}
+	return s.leastStream(c, deepened(tasks), report.Step, cutting.Cuts(s.best(tasks)), false)
 }
 
 // changeCutList keeps what is typed in a list, and does what its button says.

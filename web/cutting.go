@@ -14,9 +14,12 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
+	"brevium/core/cutting"
 	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/words"
 )
 
@@ -24,24 +27,24 @@ import (
 // same answer for ever.
 type cuttings struct {
 	sync.Mutex
-	found map[string][]plan.Found
+	found map[string][]cutting.Found
 	order []string
 }
 
 // mostCuttings is how many are remembered, the newest.
 const mostCuttings = 60
 
-func (c *cuttings) of(key string) []plan.Found {
+func (c *cuttings) of(key string) []cutting.Found {
 	c.Lock()
 	defer c.Unlock()
 	return c.found[key]
 }
 
-func (c *cuttings) note(key string, found []plan.Found) {
+func (c *cuttings) note(key string, found []cutting.Found) {
 	c.Lock()
 	defer c.Unlock()
 	if c.found == nil {
-		c.found = map[string][]plan.Found{}
+		c.found = map[string][]cutting.Found{}
 	}
 	if _, known := c.found[key]; !known {
 		if c.order = append(c.order, key); len(c.order) > mostCuttings {
@@ -53,7 +56,7 @@ func (c *cuttings) note(key string, found []plan.Found) {
 }
 
 // keyOf names tasks by all that is asked.
-func keyOf(tasks []plan.Task) string {
+func keyOf(tasks []cutting.Task) string {
 	sum := sha256.New()
 	for _, t := range tasks {
 		data, err := json.Marshal(t.Task)
@@ -68,7 +71,7 @@ func keyOf(tasks []plan.Task) string {
 
 // serving is what was found for tasks alike: with the offcuts that are in hand now, and
 // the cards as they are.
-func serving(found []plan.Found, tasks []plan.Task) []plan.Found {
+func serving(found []cutting.Found, tasks []cutting.Task) []cutting.Found {
 	out := slices.Clone(found)
 	for i := range out {
 		out[i].Task = tasks[i]
@@ -77,10 +80,10 @@ func serving(found []plan.Found, tasks []plan.Task) []plan.Found {
 }
 
 // soFar names what was found of tasks when nobody looked on any longer.
-func soFar(tasks []plan.Task) string { return keyOf(tasks) + " so far" }
+func soFar(tasks []cutting.Task) string { return keyOf(tasks) + " so far" }
 
 // found is what a deep search of tasks found, or found so far; nil when there was none.
-func (s *Server) found(tasks []plan.Task) (out []plan.Found, whole bool) {
+func (s *Server) found(tasks []cutting.Task) (out []cutting.Found, whole bool) {
 	if out = s.cuttings.of(keyOf(tasks)); out != nil {
 		return serving(out, tasks), true
 	}
@@ -88,12 +91,12 @@ func (s *Server) found(tasks []plan.Task) (out []plan.Found, whole bool) {
 }
 
 // solved looks tasks up, or searches them.
-func (s *Server) solved(tasks []plan.Task) []plan.Found {
+func (s *Server) solved(tasks []cutting.Task) []cutting.Found {
 	key := keyOf(tasks)
 	if found := s.cuttings.of(key); found != nil {
 		return serving(found, tasks)
 	}
-	found := plan.Search(tasks, nil)
+	found := cutting.Search(tasks, nil)
 	s.cuttings.note(key, found)
 	return found
 }
@@ -108,11 +111,11 @@ func (s *Server) cutAsAsked(p *plan.Plan, whole bool) *plan.Plan {
 	if found := s.cuttings.of(keyOf(tasks)); found == nil && !whole {
 		tasks = hurried(tasks)
 	}
-	return plan.CutAs(p, s.solved(tasks), s.workshop())
+	return advice.Cut(p, s.solved(tasks), s.workshop())
 }
 
 // cutSetAsAsked is that for a set, all its boxes together.
-func (s *Server) cutSetAsAsked(set *plan.Set) *plan.Set {
+func (s *Server) cutSetAsAsked(set *sets.Set) *sets.Set {
 	if !set.Asked() {
 		return set
 	}
@@ -123,10 +126,10 @@ func (s *Server) cutSetAsAsked(set *plan.Set) *plan.Set {
 	return set.Cut(s.solved(tasks))
 }
 
-func hurried(tasks []plan.Task) []plan.Task  { return worked(tasks, least.Quick) }
-func deepened(tasks []plan.Task) []plan.Task { return worked(tasks, least.Deep) }
+func hurried(tasks []cutting.Task) []cutting.Task  { return worked(tasks, least.Quick) }
+func deepened(tasks []cutting.Task) []cutting.Task { return worked(tasks, least.Deep) }
 
-func worked(tasks []plan.Task, work int) []plan.Task {
+func worked(tasks []cutting.Task, work int) []cutting.Task {
 	out := slices.Clone(tasks)
 	for i := range out {
 		out[i].Work = work
@@ -146,7 +149,7 @@ type progress struct {
 
 // leastStream searches tasks and tells the page of it as it goes, until it is done or
 // nobody looks on. What was found is remembered.
-func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.Step, now []plan.Cut, again bool) error {
+func (s *Server) leastStream(c *echo.Context, tasks []cutting.Task, step measure.Step, now []cutting.Cut, again bool) error {
 	ctx := c.Request().Context()
 	done, err := s.turn(ctx)
 	if err != nil {
@@ -166,9 +169,9 @@ func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.St
 		}
 	}
 	told, standing := -1.0, usesOf(now)
-	found := plan.Search(tasks, func(at float64, found []plan.Found, better bool) bool {
+	found := cutting.Search(tasks, func(at float64, found []cutting.Found, better bool) bool {
 		p := progress{Done: at}
-		if uses := usesOf(plan.Cuts(found)); better && uses.less(standing, tasks) {
+		if uses := usesOf(cutting.Cuts(found)); better && uses.less(standing, tasks) {
 			standing = uses
 			p.Better, p.HTML = true, s.boards(found, step)
 			p.Says = saysFound(found)
@@ -185,7 +188,7 @@ func (s *Server) leastStream(c *echo.Context, tasks []plan.Task, step measure.St
 	}
 	s.cuttings.note(keyOf(tasks), found)
 	end := progress{Done: 1, Ended: true, Again: again, Says: saysFound(found)}
-	end.Better = usesOf(plan.Cuts(found)).less(usesOf(now), tasks)
+	end.Better = usesOf(cutting.Cuts(found)).less(usesOf(now), tasks)
 	if !again {
 		end.HTML = s.boards(found, step)
 	}
@@ -200,7 +203,7 @@ type cutUses struct {
 	area         float64
 }
 
-func usesOf(cuts []plan.Cut) (u cutUses) {
+func usesOf(cuts []cutting.Cut) (u cutUses) {
 	for _, c := range cuts {
 		for _, p := range c.TooBig {
 			u.left += p.Count
@@ -214,7 +217,7 @@ func usesOf(cuts []plan.Cut) (u cutUses) {
 }
 
 // less says whether it is less of what the tasks aim at.
-func (u cutUses) less(o cutUses, tasks []plan.Task) bool {
+func (u cutUses) less(o cutUses, tasks []cutting.Task) bool {
 	price, area := cmp.Compare(u.price, o.price), cmp.Compare(math.Round(u.area), math.Round(o.area))
 	order := cmp.Compare(u.left, o.left)
 	switch tasks[0].Aim {
@@ -228,7 +231,7 @@ func (u cutUses) less(o cutUses, tasks []plan.Task) bool {
 	return order < 0
 }
 
-func saysFound(found []plan.Found) string {
+func saysFound(found []cutting.Found) string {
 	n, price := 0, int64(0)
 	for _, f := range found {
 		n, price = n+f.Count, price+f.Price
@@ -245,8 +248,8 @@ func saysFound(found []plan.Found) string {
 }
 
 // boards renders the sheets of what was found.
-func (s *Server) boards(found []plan.Found, step measure.Step) string {
-	v := cutViewOf(plan.Cuts(found), step, false)
+func (s *Server) boards(found []cutting.Found, step measure.Step) string {
+	v := cutViewOf(cutting.Cuts(found), step, false)
 	v.Bound, v.Proved = boundOf(found)
 	var out bytes.Buffer
 	if err := s.pages["bench"].ExecuteTemplate(&out, "boards", v); err != nil {

@@ -8,10 +8,13 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/draw"
 )
 
@@ -50,9 +53,9 @@ const mostDrawn = 18
 
 // cutViewOf makes the view of what is cut. Hands says that pieces can be held; of the pins
 // the last is that of the piece in hand.
-func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool, pins ...plan.Pin) cutView {
+func cutViewOf(cuts []cutting.Cut, step measure.Step, hands bool, pins ...request.Pin) cutView {
 	v := cutView{Hands: hands}
-	var held *plan.Pin
+	var held *request.Pin
 	if n := len(pins); n > 0 {
 		held = &pins[n-1]
 	}
@@ -105,7 +108,7 @@ func cutViewOf(cuts []plan.Cut, step measure.Step, hands bool, pins ...plan.Pin)
 	return v
 }
 
-func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool, held *plan.Pin) cutKind {
+func kindOf(c cutting.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool, held *request.Pin) cutKind {
 	say := (&brief.Report{Step: step}).Say
 	k := cutKind{N: n, Alike: 1, Title: fmt.Sprintf("Sheet %d", n+1), Steps: s.Steps(say)}
 	k.Says = c.Sheet.Title
@@ -121,7 +124,7 @@ func kindOf(c plan.Cut, s layout.Sheet, n int, step measure.Step, hands, several
 }
 
 // tasksOf is what of a project is to be cut, of a set all of it.
-func tasksOf(st *state) []plan.Task {
+func tasksOf(st *state) []cutting.Task {
 	if st.Set != nil {
 		return st.Set.Tasks()
 	}
@@ -151,7 +154,7 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 	}
 	switch {
 	case found == nil:
-	case usesOf(plan.Cuts(found)).less(usesOf(cuts), deep):
+	case usesOf(cutting.Cuts(found)).less(usesOf(cuts), deep):
 		v.Found = saysFound(found)
 	default: // nothing less was found, and maybe there is nothing less
 		if v.Bound, v.Proved = boundOf(found); st.Set == nil { // the tally tells it too
@@ -162,7 +165,7 @@ func (s *Server) cutViewOfProject(st *state, path, here string) cutView {
 }
 
 // boundOf is how many sheets are wanted at least, and whether what was found is proved.
-func boundOf(found []plan.Found) (bound int, proved bool) {
+func boundOf(found []cutting.Found) (bound int, proved bool) {
 	proved = true
 	for _, f := range found {
 		bound, proved = bound+f.Layout.Bound, proved && f.Proved()
@@ -211,7 +214,7 @@ func (s *Server) waysToCut(c *echo.Context) error {
 			continue
 		}
 		found := s.solved(hurried(p.Tasks()))
-		p = plan.CutAs(p, found, s.workshop())
+		p = advice.Cut(p, found, s.workshop())
 		v := cutViewOf(p.Cuts, p.Step, false)
 		v.Proved = p.Proved()
 		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
@@ -240,5 +243,5 @@ func (s *Server) nearly(c *echo.Context) error {
 	defer done()
 	v := viewOf(c).opened(st)
 	return s.render(c, http.StatusOK, "nearly", map[string]any{"Title": "A hair less", "Part": "nearly", "S": st,
-		"Near": plan.Nearly(st.Plan, s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+		"Near": advice.Nearly(st.Plan, s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
 }

@@ -9,12 +9,13 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // The figures of a view are those of its sheets; alike ones are one picture, what a hand
 // pinned is one of its own, and too many kinds are counted, not drawn.
 func TestCutView(t *testing.T) {
-	p := plan.Make(tubes(), plan.Default)
+	p := plan.Make(tubes(), request.Default)
 	v := cutViewOf(p.Cuts, p.Step, true)
 	if v.Count != 2 || len(v.Kinds) != 2 || v.Kinds[0].Title != "Sheet 1" || v.Price != p.Cost || v.Cuts < 4 {
 		t.Errorf("%+v", v)
@@ -25,7 +26,7 @@ func TestCutView(t *testing.T) {
 	}
 	b := tubes()
 	b.Copies = "40"
-	p = plan.Make(b, plan.Default)
+	p = plan.Make(b, request.Default)
 	if v := cutViewOf(p.Cuts, p.Step, true); len(v.Kinds) != 1 || v.Kinds[0].Alike != 20 || v.Settings > 4 {
 		t.Errorf("%d kinds, %d settings", len(v.Kinds), v.Settings)
 	}

@@ -7,8 +7,10 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/readings"
 )
 
 // What the buttons of the Dressing stage do.
@@ -17,7 +19,7 @@ import (
 func (s *Server) dressAs(_ context.Context, c changing) error {
 	bare := c.brief.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range plan.LevelsOf(plan.Make(bare, s.workshop()), c.brief, s.workshop()) {
+	for _, l := range advice.LevelsOf(plan.Make(bare, s.workshop()), c.brief, s.workshop()) {
 		if l.ID == c.arg {
 			c.brief.Dress = l.Dress
 		}
@@ -40,7 +42,7 @@ func (s *Server) pointPanel(_ context.Context, c changing) error {
 		for _, l := range p.Dressed.Laid {
 			for _, ref := range l.On {
 				part, face, _ := strings.Cut(ref, "/")
-				ref = plan.PanelRef(part, face)
+				ref = readings.PanelRef(part, face)
 				if strings.HasPrefix(l.Entry, "layers.") && !slices.Contains(covers[l.Entry], ref) {
 					covers[l.Entry] = append(covers[l.Entry], ref)
 					dressed = dressed || ref == c.arg
@@ -134,7 +136,7 @@ func without[T any](c changing, list []T, id string, mark func(T) string) []T {
 // takeScheme tries another small scheme of cards.
 func (s *Server) takeScheme(_ context.Context, c changing) error {
 	n, err := strconv.Atoi(c.arg)
-	suits := plan.Schemes(plan.Make(c.brief, s.workshop()), s.workshop())
+	suits := advice.Schemes(plan.Make(c.brief, s.workshop()), s.workshop())
 	if err == nil && n >= 0 && n < len(suits) {
 		c.brief.Dress.Scheme = suits[n].Scheme
 	}

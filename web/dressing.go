@@ -6,10 +6,11 @@ import (
 	"strconv"
 	"strings"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/measure"
-	"brevium/core/plan"
+	"brevium/core/readings"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -39,11 +40,11 @@ type panelRow struct {
 
 // dressPage is what the stage shows.
 type dressPage struct {
-	Levels   []plan.Level
+	Levels   []advice.Level
 	Panels   []panelRow
 	Sections []section
-	Suits    []plan.Suit
-	Left     []plan.Left
+	Suits    []advice.Suit
+	Left     []readings.Left
 	Counted  []string // panels alike, counted together
 }
 
@@ -53,7 +54,7 @@ func (s *Server) dressing(f form, st *state) dressPage {
 		return page
 	}
 	w := s.workshop()
-	page.Levels, page.Suits, page.Left = plan.Levels(st.Shown, w), plan.Schemes(st.Shown, w), plan.LeftOver(st.Shown)
+	page.Levels, page.Suits, page.Left = advice.Levels(st.Shown, w), advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown)
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels
@@ -68,7 +69,7 @@ func (s *Server) dressing(f form, st *state) dressPage {
 		if p.Nth > 0 {
 			continue
 		}
-		row := panelRow{Ref: plan.PanelRef(p.Part, p.Name), Name: words.Plain(p.Part + ", " + p.Name), Shows: p.Shows}
+		row := panelRow{Ref: readings.PanelRef(p.Part, p.Name), Name: words.Plain(p.Part + ", " + p.Name), Shows: p.Shows}
 		if p.Part == p.Name {
 			row.Name = words.Plain(p.Part) + ", bottom"
 		}
@@ -216,7 +217,7 @@ func (f form) panelChoices(usual, now string) []style.Choice {
 	if f.shown != nil && f.shown.Box != nil {
 		panels := dress.Panels(f.shown.Box, f.shown.Card.Caliper)
 		for _, p := range panels {
-			if ref := plan.PanelRef(p.Part, p.Name); p.Nth == 0 && p.Shows {
+			if ref := readings.PanelRef(p.Part, p.Name); p.Nth == 0 && p.Shows {
 				out = append(out, style.Choice{ID: ref, Label: words.Plain(p.Part + ", " + p.Name)})
 			}
 		}

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // What the buttons of the stage do to the document.
@@ -122,8 +123,8 @@ func TestDressingOffers(t *testing.T) {
 		Finishes: []brief.Finish{{ID: "1", Kind: "stamp", On: "outside"}},
 		Ribbon:   brief.Ribbon{Way: "across"},
 		Bow:      brief.Bow{Loops: "4"}}
-	p := plan.Make(b, plan.Default)
-	f := form{doc: &b, at: brief.FieldAt, report: p.Report, b: &b, p: p, shown: p, shop: plan.Default}
+	p := plan.Make(b, request.Default)
+	f := form{doc: &b, at: brief.FieldAt, report: p.Report, b: &b, p: p, shown: p, shop: request.Default}
 	seen, tried := map[string]bool{}, 0
 	for _, s := range f.dressSections() {
 		for _, g := range s.Groups {
@@ -138,7 +139,7 @@ func TestDressingOffers(t *testing.T) {
 						t.Fatalf("%s can't be set", fd.Path)
 					}
 					tried++
-					for _, pr := range plan.Read(other, plan.Default).Problems {
+					for _, pr := range request.Read(other, request.Default).Problems {
 						t.Errorf("%s is offered as %q and refused: %s", fd.Path, c.ID, pr.Text)
 					}
 				}

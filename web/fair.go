@@ -12,9 +12,12 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/cutting"
 	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/store"
 )
@@ -86,9 +89,9 @@ func (s *Server) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 			}
 		}
 	}
-	if pieces > plan.MostPieces {
+	if pieces > request.MostPieces {
 		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("These are %d pieces; at most %d are laid at once. "+
-			"Take a box or copies out.", pieces, plan.MostPieces))
+			"Take a box or copies out.", pieces, request.MostPieces))
 	}
 	f.units = measure.Millimetres
 	if len(f.Plans) > 0 {
@@ -98,13 +101,13 @@ func (s *Server) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 }
 
 // tasks are what is to be cut of them all.
-func (f *fair) tasks() []plan.Task {
+func (f *fair) tasks() []cutting.Task {
 	if len(f.Plans) == 0 {
 		return nil
 	}
 	b := brief.Brief{Units: brief.Text(f.units), Sheets: f.Ask}
 	b.Tools.Step = brief.Text(f.Plans[0].Brief.Tools.Step)
-	return plan.Together(plan.Tables(f.Plans), f.Names, plan.ReadCutting(b))
+	return cutting.Together(plan.Tables(f.Plans), f.Names, request.ReadCutting(b))
 }
 
 // alone is what they would take were each laid by itself.
@@ -144,13 +147,13 @@ func (s *Server) fairPage(c *echo.Context) error {
 		"Notice": notice, "Cut": cut, "Query": "?" + f.query.Encode(), "Look": look, "Others": f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
 		found := s.best(tasks)
-		cuts := plan.Cuts(found)
+		cuts := cutting.Cuts(found)
 		v := cutViewOf(cuts, f.step, false)
 		v.Bound, v.Proved = boundOf(found)
 		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
 			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
 		}
-		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(plan.Needs(cuts, s.workshop()))
+		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(costs.Needs(cuts, s.workshop()))
 	}
 	return s.render(c, http.StatusOK, "fair", data)
 }
@@ -169,7 +172,7 @@ func (f *fair) others(offered []listed) (out []string) {
 }
 
 // best is what was found of tasks, deeply or so far, else what is found at once.
-func (s *Server) best(tasks []plan.Task) []plan.Found {
+func (s *Server) best(tasks []cutting.Task) []cutting.Found {
 	if found, _ := s.found(deepened(tasks)); found != nil {
 		return found
 	}
@@ -185,7 +188,7 @@ func (s *Server) leastOfFair(c *echo.Context) error {
 	if len(tasks) == 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "No box was chosen that can be cut.")
 	}
-	return s.leastStream(c, deepened(tasks), f.step, plan.Cuts(s.best(tasks)), false)
+	return s.leastStream(c, deepened(tasks), f.step, cutting.Cuts(s.best(tasks)), false)
 }
 
 // cutFair takes the sheets of all from the shop.
@@ -202,7 +205,7 @@ func (s *Server) cutFair(c *echo.Context) error {
 	if len(tasks) == 0 {
 		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
 	}
-	made, err := s.takeFromShop(c, plan.Cuts(s.best(tasks)), "several boxes", f.units)
+	made, err := s.takeFromShop(c, cutting.Cuts(s.best(tasks)), "several boxes", f.units)
 	if err != nil {
 		return err
 	}
@@ -231,7 +234,7 @@ func (s *Server) fairShopping(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.shoppingOf(c, plan.Cuts(s.best(f.tasks())))
+	return s.shoppingOf(c, cutting.Cuts(s.best(f.tasks())))
 }
 
 // Has says whether a box is among them.

@@ -7,6 +7,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -66,7 +67,7 @@ type form struct {
 	p      *plan.Plan    // of b itself
 	// shown is the plan on the table, for suggestions
 	shown *plan.Plan
-	shop  plan.Workshop
+	shop  request.Workshop
 }
 
 // widgets are how each kind of field is typed.

@@ -9,8 +9,8 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
-	"brevium/core/plan"
 	"brevium/core/style"
 	"brevium/draw"
 )
@@ -19,22 +19,22 @@ import (
 type wish struct {
 	ID, Title string
 	On        bool
-	has       func(plan.Shown) bool
+	has       func(advice.Shown) bool
 }
 
 var wishes = []wish{
-	{ID: "one", Title: "Off one sheet", has: func(s plan.Shown) bool {
+	{ID: "one", Title: "Off one sheet", has: func(s advice.Shown) bool {
 		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
 	}},
-	{ID: "clean", Title: "Nothing shows", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
-	{ID: "flat", Title: "Stores flat", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Stores }},
-	{ID: "tall", Title: "Tall things", has: func(s plan.Shown) bool { return s.Style.Tall }},
-	{ID: "book", Title: "Opens like a book", has: func(s plan.Shown) bool { return s.Plan.OK() && s.Plan.Box.Book }},
+	{ID: "clean", Title: "Nothing shows", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
+	{ID: "flat", Title: "Stores flat", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Stores }},
+	{ID: "tall", Title: "Tall things", has: func(s advice.Shown) bool { return s.Style.Tall }},
+	{ID: "book", Title: "Opens like a book", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Book }},
 }
 
 // styleCard is a style in the gallery.
 type styleCard struct {
-	plan.Shown
+	advice.Shown
 	Here    bool
 	Picture template.URL
 }
@@ -54,7 +54,7 @@ func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error 
 	for i := range asked {
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
-	for _, shown := range plan.Each(ctx, st.Brief, s.workshop()) {
+	for _, shown := range advice.Each(ctx, st.Brief, s.workshop()) {
 		if slices.ContainsFunc(asked, func(w wish) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
@@ -84,7 +84,7 @@ func (s *Server) stylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := plan.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop())
+	p := advice.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop())
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}

@@ -15,7 +15,7 @@ import (
 
 	"brevium/core/bench"
 	"brevium/core/measure"
-	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/export"
@@ -33,7 +33,7 @@ func (s *Server) paceNow(ctx context.Context) (bench.Pace, error) {
 }
 
 // optionsOf reads from the address what is wanted of a file.
-func (s *Server) optionsOf(c *echo.Context, j plan.Job) (export.Options, export.What, error) {
+func (s *Server) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
 	pace, err := s.pace(c)
 	q := c.QueryParams()
 	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1", Shop: s.workshop(), Pace: pace}
@@ -66,7 +66,7 @@ func (s *Server) out(c *echo.Context) error {
 	return writeOut(c, j, c.Param("as"), what, o)
 }
 
-func writeOut(c *echo.Context, j plan.Job, as string, what export.What, o export.Options) error {
+func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
 	f, err := export.Write(j, as, what, o)
 	if refused := new(export.Unproved); errors.As(err, &refused) {
 		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
@@ -116,7 +116,7 @@ func (s *Server) handOn(c *echo.Context) error {
 }
 
 // privateNotes are the notes of a job's document.
-func privateNotes(j plan.Job) string {
+func privateNotes(j sets.Job) string {
 	if j.Set != nil {
 		return string(j.Set.Brief.Notes)
 	}
@@ -145,7 +145,7 @@ func (s *Server) templates(c *echo.Context) error {
 	return s.render(c, http.StatusOK, "templates", data)
 }
 
-func (s *Server) pieceRows(j plan.Job) (out []templateRow) {
+func (s *Server) pieceRows(j sets.Job) (out []templateRow) {
 	say := j.Plans[0].Say
 	if s.second() {
 		say = j.Plans[0].SayBoth
@@ -165,7 +165,7 @@ func (s *Server) pieceRows(j plan.Job) (out []templateRow) {
 // mostSheetRows is how many kinds of sheet the page of templates shows.
 const mostSheetRows = 24
 
-func sheetRows(j plan.Job) (out []templateRow) {
+func sheetRows(j sets.Job) (out []templateRow) {
 	for _, step := range j.Steps {
 		if step.Title != "Trim" || len(step.Frames) == 0 || len(out) == mostSheetRows {
 			continue
@@ -195,7 +195,7 @@ func (s *Server) stepPicture(c *echo.Context) error {
 	return writeStep(c, j, ok)
 }
 
-func writeStep(c *echo.Context, j plan.Job, ok bool) error {
+func writeStep(c *echo.Context, j sets.Job, ok bool) error {
 	step, n := bench.Step{}, -1
 	if ok {
 		step, n = j.Step(c.QueryParam("step"))

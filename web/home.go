@@ -16,6 +16,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/store"
@@ -60,7 +61,7 @@ func cardOf(p *plan.Plan) store.Card {
 }
 
 // cardOfSet tells a set as lists do.
-func cardOfSet(s *plan.Set) store.Card {
+func cardOfSet(s *sets.Set) store.Card {
 	p := s.Plans[0]
 	show, o := p.Step.ShowUp, s.Outside()
 	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,

@@ -11,6 +11,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -68,7 +69,7 @@ func (s *Server) sampler(options ...string) *plan.Plan {
 		return p
 	}
 	b.Card = brief.New("in").Card // no sheet here takes it
-	return plan.Make(b, plan.Default)
+	return plan.Make(b, request.Default)
 }
 
 const lessonW, lessonH = 640.0, 380.0

@@ -10,6 +10,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/draw"
 )
@@ -53,7 +54,7 @@ func TestLabelsKeepApart(t *testing.T) {
 				b.Set("box.options."+q.ID, q.Choices[r.IntN(k)].ID)
 			}
 		}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}

@@ -15,8 +15,9 @@ import (
 	"brevium/core/batch"
 	"brevium/core/bench"
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/costs"
 	"brevium/core/record"
+	"brevium/core/sets"
 	"brevium/core/shop"
 	"brevium/core/words"
 	"brevium/store"
@@ -97,10 +98,10 @@ func (s *Server) making(ctx context.Context, st *state) (record.Making, error) {
 }
 
 // reckoned fills in what a job takes.
-func (s *Server) reckoned(m *record.Making, j plan.Job) {
+func (s *Server) reckoned(m *record.Making, j sets.Job) {
 	times, _ := s.store.Times(context.Background()) // without them the pace is nobody's
-	cost := j.Reckon(s.workshop(), bench.PaceOf(times))
-	m.Count, m.Cost, m.Minutes = j.Boxes(), cost.All, math.Round(cost.Minutes)
+	cost := costs.Reckon(j, s.workshop(), bench.PaceOf(times))
+	m.Count, m.Cost, m.Minutes = costs.Boxes(j), cost.All, math.Round(cost.Minutes)
 	for _, c := range j.Cuts {
 		m.Sheets += len(c.Sheets)
 	}

@@ -7,6 +7,8 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 )
 
@@ -65,9 +67,9 @@ func TestDocumentHoldsItsCards(t *testing.T) {
 	}
 	here, _ := a.store.Shop(t.Context())
 	empty, _ := shop.Read(shop.Document{})
-	p, elsewhere := plan.Make(a.head(id).Brief, readAs(here).Workshop), plan.Make(got, plan.Workshop{Shop: *empty})
-	if !elsewhere.Holds() || fmt.Sprint(planned(p.JobOf())) != fmt.Sprint(planned(elsewhere.JobOf())) {
-		t.Errorf("%v elsewhere, here %v: %v", planned(elsewhere.JobOf()), planned(p.JobOf()), elsewhere.Problems)
+	p, elsewhere := plan.Make(a.head(id).Brief, readAs(here).Workshop), plan.Make(got, request.Workshop{Shop: *empty})
+	if !elsewhere.Holds() || fmt.Sprint(planned(sets.JobOf(p))) != fmt.Sprint(planned(sets.JobOf(elsewhere))) {
+		t.Errorf("%v elsewhere, here %v: %v", planned(sets.JobOf(elsewhere)), planned(sets.JobOf(p)), elsewhere.Problems)
 	}
 	if strings.Contains(string(doc), "0.37") {
 		t.Error("the price left the house")

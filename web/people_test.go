@@ -11,7 +11,7 @@ import (
 	"github.com/alexedwards/argon2id"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/demo"
 	"brevium/store"
 )
@@ -46,7 +46,7 @@ const passphrase = "four kraft paper tags"
 // guarded is an application that others can reach.
 func guarded(t *testing.T) *app {
 	t.Helper()
-	a := newAppBeside(t, plan.Default, Beside{Hosts: []string{"127.0.0.1"}, Guarded: true})
+	a := newAppBeside(t, request.Default, Beside{Hosts: []string{"127.0.0.1"}, Guarded: true})
 	hash, err := argon2id.CreateHash(passphrase, &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1,
 		SaltLength: 16, KeyLength: 32})
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/record"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -35,7 +36,7 @@ func stated(was, is brief.Brief) brief.Brief {
 }
 
 // planned lists the pieces of all that is made, as they are now.
-func planned(j plan.Job) (out []record.Planned) {
+func planned(j sets.Job) (out []record.Planned) {
 	for i, p := range j.Plans {
 		one := record.Planned{Size: sizeSaid(p.Step.Show, p.Box.Size), Inside: sizeSaid(p.Step.ShowDown, p.Box.Inside)}
 		if j.Set != nil {

@@ -20,7 +20,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/draw"
 	"brevium/machine"
 	"brevium/store"
@@ -62,7 +62,7 @@ type Beside struct {
 }
 
 // New makes the application.
-func New(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (http.Handler, error) {
+func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside) (http.Handler, error) {
 	srv, err := newServer(s, w, log, beside)
 	if err != nil {
 		return nil, err
@@ -70,7 +70,7 @@ func New(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (http
 	return srv.handler(), nil
 }
 
-func newServer(s *store.Store, w plan.Workshop, log *slog.Logger, beside Beside) (*Server, error) {
+func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside) (*Server, error) {
 	static, err := fs.Sub(staticFiles, "static")
 	if err != nil {
 		return nil, err

@@ -6,8 +6,11 @@ import (
 	"html/template"
 	"reflect"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/style"
 	"brevium/draw"
 	"brevium/store"
@@ -20,7 +23,7 @@ import (
 // made is what a document comes to: a plan, and of a set the whole.
 type made struct {
 	plan *plan.Plan // of the box a page is about
-	set  *plan.Set
+	set  *sets.Set
 	n    int // which box of the set it is
 }
 
@@ -29,22 +32,22 @@ type made struct {
 func (s *Server) make(b brief.Brief, box string) made { return s.makeIn(s.workshop(), b, box) }
 
 // makeIn is make in a given workshop.
-func (s *Server) makeIn(w plan.Workshop, b brief.Brief, box string) made {
+func (s *Server) makeIn(w request.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
-		return made{plan: s.cutAsAsked(plan.Advised(b, w), false)}
+		return made{plan: s.cutAsAsked(advice.Make(b, w), false)}
 	}
 	n := max(0, b.Several.At(box))
-	set := s.cutSetAsAsked(plan.MakeSetFor(b, n, w))
+	set := s.cutSetAsAsked(sets.MakeFor(b, n, w))
 	return made{set.Plans[n], set, n}
 }
 
 // job is all that is made, and whether there is a plan of all of it.
-func (m made) job() (j plan.Job, ok bool) {
+func (m made) job() (j sets.Job, ok bool) {
 	switch {
 	case m.set != nil && m.set.OK():
 		return m.set.Job(), true
 	case m.set == nil && m.plan.OK():
-		return m.plan.JobOf(), true
+		return sets.JobOf(m.plan), true
 	}
 	return j, false
 }
@@ -71,7 +74,7 @@ func (m made) picture(w, h float64) string {
 // member gives one box of a set as a project of its own.
 func (s *Server) member(b brief.Brief, box string) (brief.Brief, int) {
 	n := max(0, b.Several.At(box))
-	return plan.MemberOf(b.Clone(), n, s.workshop()), n
+	return sets.Member(b.Clone(), n, s.workshop()), n
 }
 
 // one gives the document of the box a page is about: the project itself, or one of
@@ -111,7 +114,7 @@ func (st *state) card() store.Card {
 
 // shownSet is the set as the page shows it.
 type shownSet struct {
-	*plan.Set
+	*sets.Set
 	Boxes []shownBox
 	Here  string // the box the page is about
 	Whole bool   // all of them are looked at
@@ -139,7 +142,7 @@ func (s *shownSet) Layout() (out []laid) {
 	return out
 }
 
-func newShownSet(set *plan.Set, here string) *shownSet {
+func newShownSet(set *sets.Set, here string) *shownSet {
 	out := &shownSet{Set: set, Here: here}
 	for i, m := range set.Brief.Several.Boxes {
 		state := "settled"
@@ -154,8 +157,8 @@ func newShownSet(set *plan.Set, here string) *shownSet {
 
 // setGroup asks how the boxes of a set belong together.
 func (f form) setGroup() group {
-	kinds := make([]style.Choice, 0, len(plan.SetKinds))
-	for _, k := range plan.SetKinds {
+	kinds := make([]style.Choice, 0, len(sets.Kinds))
+	for _, k := range sets.Kinds {
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
 	g := group{Title: "The set", Fields: []field{f.ask("set.name"), f.buttons("set.kind", kinds)}}

@@ -9,6 +9,8 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/draw"
 	"brevium/export"
 	"brevium/store"
@@ -43,7 +45,7 @@ func (s *Server) unshare(c *echo.Context) error {
 
 // sharedWorkshop is what shared pages are planned with: what their shop said is written in their
 // documents; whatever that shop says now is left out.
-var sharedWorkshop = plan.Default
+var sharedWorkshop = request.Default
 
 // collection is the folder that a link shows.
 func (s *Server) collection(c *echo.Context) (store.Collection, error) {
@@ -94,10 +96,10 @@ func sharedPath(c *echo.Context) string {
 }
 
 // sharedState is the box that a link shows.
-func (s *Server) sharedState(c *echo.Context) (*state, plan.Job, error) {
+func (s *Server) sharedState(c *echo.Context) (*state, sets.Job, error) {
 	sh, err := s.sharedBy(c)
 	if err != nil {
-		return nil, plan.Job{}, err
+		return nil, sets.Job{}, err
 	}
 	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
 	st := s.looked(store.Project{Revision: rev, Changed: sh.Made}, s.makeIn(sharedWorkshop, sh.Document, c.QueryParam("box")))
@@ -157,7 +159,7 @@ func (s *Server) sharedPage(c *echo.Context) error {
 	return s.render(c, http.StatusOK, "shared", data)
 }
 
-func sharedBoxes(j plan.Job) (out []sharedBox) {
+func sharedBoxes(j sets.Job) (out []sharedBox) {
 	for i, p := range j.Plans {
 		b := sharedBox{Plan: p, Flat: template.HTML(draw.Flat(p, "", 700, 430, nil))}
 		if len(j.Names) > 0 {

@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/store"
 )
@@ -256,7 +257,7 @@ func BenchmarkShop500(b *testing.B) {
 		d.Cards = append(d.Cards, brief.Stock{ID: fmt.Sprint("c", i), Title: brief.Text(fmt.Sprint("Card ", i)), GSM: "300"})
 	}
 	read, _ := shop.Read(d)
-	for name, w := range map[string]plan.Workshop{"8": plan.Default, "508": {Shop: *read}} {
+	for name, w := range map[string]request.Workshop{"8": request.Default, "508": {Shop: *read}} {
 		b.Run(name, func(b *testing.B) {
 			doc := brief.New("in")
 			doc.Card.Stock = brief.Text(w.Cards[0].ID)

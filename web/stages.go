@@ -11,6 +11,7 @@ import (
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
@@ -35,7 +36,7 @@ var stages = []stage{
 }
 
 // rail says for each stage whether it is settled, guessed or in trouble.
-func rail(v view, b *brief.Brief, p *plan.Plan, w plan.Workshop) []stage {
+func rail(v view, b *brief.Brief, p *plan.Plan, w request.Workshop) []stage {
 	begun := w.Begin(brief.New(string(b.Units)))
 	out := make([]stage, len(stages))
 	for i, st := range stages {

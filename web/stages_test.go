@@ -6,11 +6,12 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 func formOf(b *brief.Brief) form {
-	p := plan.Make(*b, plan.Default)
-	f := form{doc: b, at: brief.FieldAt, report: p.Report, b: b, p: p, shop: plan.Default}
+	p := plan.Make(*b, request.Default)
+	f := form{doc: b, at: brief.FieldAt, report: p.Report, b: b, p: p, shop: request.Default}
 	if p.OK() {
 		f.shown = p
 	}
@@ -23,7 +24,7 @@ func TestRail(t *testing.T) {
 		b := brief.New("in")
 		change(&b)
 		var out []string
-		for _, st := range rail(view{Stage: "box"}, &b, plan.Make(b, plan.Default), plan.Default) {
+		for _, st := range rail(view{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default) {
 			out = append(out, st.State[:1])
 		}
 		return strings.Join(out, "")

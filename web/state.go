@@ -9,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -105,7 +106,7 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 		s.fates.note(st.ID, st.Plan.OK())
 	}
 	if st.Typed() {
-		st.Suspects = plan.Suspects(st.Plan, s.workshop())
+		st.Suspects = advice.Suspects(st.Plan, s.workshop())
 	}
 	if st.Plan.OK() {
 		st.Shown = st.Plan

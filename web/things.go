@@ -11,9 +11,9 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/plan"
 	"brevium/core/words"
 	"brevium/store"
 )
@@ -180,7 +180,7 @@ func (s *Server) howMany(c *echo.Context) error {
 		return err
 	}
 	defer done()
-	answers, whole := plan.HowManyGo(ctx, st.Shown, s.workshop())
+	answers, whole := advice.Count(ctx, st.Shown, s.workshop())
 	return s.render(c, http.StatusOK, "howmany", map[string]any{"Title": "How many fit", "Part": "howmany", "S": st,
 		"Answers": answers, "Whole": whole, "Path": "/projects/" + c.Param("id")})
 }

@@ -5,8 +5,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -23,7 +24,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 				b.Box.Style, b.Card.Sheet = brief.Text(s.ID), brief.Text(sheet)
 				thing.ID, thing.Name, thing.Count = "1", "thing", "1"
 				b.Contents = []brief.Item{thing}
-				p := plan.Advised(b, plan.Default)
+				p := advice.Make(b, request.Default)
 				if p.OK() {
 					continue
 				}
@@ -39,7 +40,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 				for field, text := range pr.Set {
 					b.Set(field, text)
 				}
-				if q := plan.Advised(b, plan.Default); len(pr.Set) > 0 && !q.OK() {
+				if q := advice.Make(b, request.Default); len(pr.Set) > 0 && !q.OK() {
 					t.Errorf("%s, %s on %s: %s: that does not help: %v", s.ID, thing.Shape, sheet, pr.Fix, q.Problems)
 				} else if len(pr.Set) > 0 {
 					mended++
@@ -50,7 +51,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 	t.Log(fmt.Sprint(none, " without a plan, ", mended, " mended by what is offered"))
 	empty := brief.New("mm")
 	empty.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: "ball", Count: "1"}}
-	if !waitsForSizes(&empty, plan.Advised(empty, plan.Default)) {
+	if !waitsForSizes(&empty, advice.Make(empty, request.Default)) {
 		t.Error("a ball without its size is not waited for")
 	}
 }

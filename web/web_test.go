@@ -12,6 +12,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 )
 
@@ -109,7 +110,7 @@ func TestMendByClick(t *testing.T) {
 	}
 	for _, says := range []string{"", "That is mended already."} {
 		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
-		if p := plan.Make(a.head(id).Brief, plan.Default); w.Code != 200 || !p.Holds() ||
+		if p := plan.Make(a.head(id).Brief, request.Default); w.Code != 200 || !p.Holds() ||
 			!strings.Contains(w.Body.String(), says) {
 			t.Errorf("%d, %v %+v", w.Code, p.Problems, p.Checks)
 		}
@@ -243,7 +244,7 @@ func TestByHand(t *testing.T) {
 	if got := a.head(id).Brief.Arrange; len(got.Places) != 0 || got.Way != "" {
 		t.Errorf("%+v", got)
 	}
-	way := plan.Make(a.head(id).Brief, plan.Default).Ways[1].ID
+	way := plan.Make(a.head(id).Brief, request.Default).Ways[1].ID
 	do("choose-way:" + way)
 	if got := a.head(id).Brief.Arrange.Way; string(got) != way {
 		t.Errorf("took %q, want %q", got, way)
@@ -259,7 +260,7 @@ func TestByHand(t *testing.T) {
 		t.Error("two in one place are not told")
 	}
 	do("mend:arrange")
-	if p := plan.Make(a.head(id).Brief, plan.Default); len(a.head(id).Brief.Arrange.Places) != 0 || !p.Holds() {
+	if p := plan.Make(a.head(id).Brief, request.Default); len(a.head(id).Brief.Arrange.Places) != 0 || !p.Holds() {
 		t.Errorf("not mended: %v", p.Problems)
 	}
 }
@@ -269,7 +270,7 @@ func TestOwnShelf(t *testing.T) {
 	card, sheet := shop.Default.Cards[3], shop.Default.Sheets[3]
 	card.ID, card.Title = "shed-1", "Shed board"
 	sheet.ID, sheet.Title = "shed-sheet", "Shed sheet"
-	a := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
+	a := newAppOf(t, request.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
 		Sheets: []shop.Sheet{sheet}}}})
 	for _, from := range []string{"blank", "scores"} {
 		w := a.post("/projects", "from", from, "units", "mm")
@@ -294,7 +295,7 @@ func TestOwnShelf(t *testing.T) {
 	}
 	// Lessons are shown even where no sheet takes what they make.
 	sheet.Width, sheet.Height = sheet.Width/8, sheet.Height/8
-	small := newAppOf(t, plan.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
+	small := newAppOf(t, request.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
 		Sheets: []shop.Sheet{sheet}}}})
 	for _, page := range []string{"/", "/how", "/words", "/how/first-box", "/how/score-card", "/how/lid"} {
 		for _, a := range []*app{a, small} {

@@ -7,8 +7,8 @@ import (
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/insert"
-	"brevium/core/plan"
 	"brevium/core/reader"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -55,7 +55,7 @@ func fieldWords(b *brief.Brief, path string) string {
 }
 
 // valueWords writes what a field holds for people.
-func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
+func valueWords(b *brief.Brief, w request.Workshop, path, text string) string {
 	name := text
 	pick := func(choices []style.Choice) {
 		for _, c := range choices {
@@ -110,7 +110,7 @@ func valueWords(b *brief.Brief, w plan.Workshop, path, text string) string {
 }
 
 // describe tells a change in words, for the record.
-func describe(was, now *brief.Brief, w plan.Workshop, act string) string {
+func describe(was, now *brief.Brief, w request.Workshop, act string) string {
 	if name, thing, _ := strings.Cut(act, ":"); acts[name].says != "" {
 		if name == "add-usual" && thing != "" {
 			return words.Capital(words.Cut(thing, 60)) + " added"

@@ -9,10 +9,14 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/bench"
+	"brevium/core/costs"
 	"brevium/core/plan"
 	"brevium/core/record"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 	"brevium/draw"
 	"brevium/store"
@@ -96,12 +100,12 @@ func (v view) looks() (out []look) {
 type state struct {
 	store.Project
 	Plan      *plan.Plan // of the newest brief
-	House     plan.Workshop
-	Moved     string         // what a change of card, layers or walls did to the fit
-	Set       *shownSet      // the set it belongs to, if any
-	Suspects  []plan.Suspect // of a list of scores: what may be wrong in it
-	Shown     *plan.Plan     // the last that worked; nil when none did
-	Guide     bench.Guide    // of it: in both units where the house has it so
+	House     request.Workshop
+	Moved     string           // what a change of card, layers or walls did to the fit
+	Set       *shownSet        // the set it belongs to, if any
+	Suspects  []advice.Suspect // of a list of scores: what may be wrong in it
+	Shown     *plan.Plan       // the last that worked; nil when none did
+	Guide     bench.Guide      // of it: in both units where the house has it so
 	CanRedo   bool
 	Conflicts []conflict
 	Notice    string         // what a button could not do, or did elsewhere
@@ -154,7 +158,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	}
 	if v.View == "sheets" && st.Shown != nil {
 		data["Cutting"] = s.cutViewOfProject(st, data["Path"].(string), v.with())
-		data["Buys"] = shop.Shopping(plan.Needs(cutsOf(st), s.workshop()))
+		data["Buys"] = shop.Shopping(costs.Needs(cutsOf(st), s.workshop()))
 	}
 	if v.Stage == "bench" && st.Shown != nil {
 		if st.Guide = st.Shown.Guide; s.second() {
@@ -338,7 +342,7 @@ func (st *state) Lays(piece string) (out []lay) {
 	for _, step := range st.Guide.Steps {
 		for _, f := range step.Frames {
 			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
-				out = append(out, lay{template.HTML(draw.Step(st.Shown.JobOf(), f, 0, 0)), f.Says})
+				out = append(out, lay{template.HTML(draw.Step(sets.JobOf(st.Shown), f, 0, 0)), f.Says})
 			}
 		}
 	}
@@ -348,20 +352,20 @@ func (st *state) Lays(piece string) (out []lay) {
 // column is one heading of the comparison.
 type column struct {
 	ID, Title string
-	less      func(a, b plan.Row) int
+	less      func(a, b advice.Row) int
 }
 
 // Sorted says whether the rows are in this column's order.
 func (c column) Sorted(by string) bool { return c.ID == by }
 
 var columns = []column{
-	{"sheets", "Sheets", func(a, b plan.Row) int { return cmp.Compare(a.Sheets, b.Sheets) }},
-	{"card", "Card", func(a, b plan.Row) int { return cmp.Compare(a.Area, b.Area) }},
-	{"waste", "Waste", func(a, b plan.Row) int { return cmp.Compare(a.Waste, b.Waste) }},
-	{"cuts", "Cuts", func(a, b plan.Row) int { return cmp.Compare(a.Cuts, b.Cuts) }},
-	{"scores", "Scores", func(a, b plan.Row) int { return cmp.Compare(a.Scores, b.Scores) }},
-	{"time", "Minutes", func(a, b plan.Row) int { return cmp.Compare(a.Minutes, b.Minutes) }},
-	{"strength", "Strength", func(a, b plan.Row) int { return cmp.Compare(b.Strength, a.Strength) }},
+	{"sheets", "Sheets", func(a, b advice.Row) int { return cmp.Compare(a.Sheets, b.Sheets) }},
+	{"card", "Card", func(a, b advice.Row) int { return cmp.Compare(a.Area, b.Area) }},
+	{"waste", "Waste", func(a, b advice.Row) int { return cmp.Compare(a.Waste, b.Waste) }},
+	{"cuts", "Cuts", func(a, b advice.Row) int { return cmp.Compare(a.Cuts, b.Cuts) }},
+	{"scores", "Scores", func(a, b advice.Row) int { return cmp.Compare(a.Scores, b.Scores) }},
+	{"time", "Minutes", func(a, b advice.Row) int { return cmp.Compare(a.Minutes, b.Minutes) }},
+	{"strength", "Strength", func(a, b advice.Row) int { return cmp.Compare(b.Strength, a.Strength) }},
 }
 
 // ways compares every box with its best arrangements.
@@ -371,7 +375,7 @@ func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
 		return err
 	}
 	defer done()
-	rows, whole := plan.Compare(c.Request().Context(), st.Shown.Brief, s.workshop())
+	rows, whole := advice.Compare(c.Request().Context(), st.Shown.Brief, s.workshop())
 	if err := c.Request().Context().Err(); err != nil {
 		return err
 	}
@@ -380,13 +384,13 @@ func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
 	return nil
 }
 
-func sortRows(rows []plan.Row, by string) []plan.Row {
+func sortRows(rows []advice.Row, by string) []advice.Row {
 	for _, col := range columns {
 		if col.ID == by {
 			slices.SortStableFunc(rows, col.less)
 		}
 	}
-	slices.SortStableFunc(rows, func(a, b plan.Row) int { // what can't be made comes last
+	slices.SortStableFunc(rows, func(a, b advice.Row) int { // what can't be made comes last
 		return cmp.Compare(min(1, len(a.Why)), min(1, len(b.Why)))
 	})
 	return rows

@@ -7,7 +7,7 @@ import (
 	"sync/atomic"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/store"
 )
@@ -15,14 +15,14 @@ import (
 // shops keeps the maker's shop as it was last read: a plan reads none of its five
 // hundred cards again.
 type shops struct {
-	first plan.Workshop // until anything is changed
+	first request.Workshop // until anything is changed
 	last  atomic.Pointer[readShop]
 }
 
 // readShop is a state of the shop with what was read of it.
 type readShop struct {
 	store.Shop
-	Workshop plan.Workshop
+	Workshop request.Workshop
 	Report   *brief.Report
 }
 
@@ -54,12 +54,12 @@ func (s *Server) shopNow(ctx context.Context) (*readShop, error) {
 
 func readAs(head store.Shop) *readShop {
 	read, report := shop.Read(head.Document)
-	return &readShop{head, plan.Workshop{Shop: *read}, report}
+	return &readShop{head, request.Workshop{Shop: *read}, report}
 }
 
 // workshop is what plans are made with. While the database can't be read it is what
 // it was before.
-func (s *Server) workshop() plan.Workshop {
+func (s *Server) workshop() request.Workshop {
 	now, err := s.shopNow(context.Background())
 	if err == nil {
 		return now.Workshop
@@ -72,7 +72,7 @@ func (s *Server) workshop() plan.Workshop {
 }
 
 // lastRead is the shop as it was last read: for what a page shows of it many times.
-func (s *Server) lastRead() plan.Workshop {
+func (s *Server) lastRead() request.Workshop {
 	if last := s.shops.last.Load(); last != nil {
 		return last.Workshop
 	}

@@ -14,8 +14,10 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/export"
 )
 
@@ -37,7 +39,7 @@ func exportCommand() *cobra.Command {
 			if out == "" {
 				return errors.New("say where the file goes with -o; - is standard output")
 			}
-			o := export.Options{Both: both, Shop: plan.Default}
+			o := export.Options{Both: both, Shop: request.Default}
 			if paper != "" {
 				o.Paper = export.FormatOf(paper)
 			}
@@ -132,15 +134,15 @@ func exportTo(ctx context.Context, b brief.Brief, as, out string, what export.Wh
 }
 
 // jobOf plans a document, or all boxes of a set, cut as it asks for.
-func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
+func jobOf(b brief.Brief) (sets.Job, []brief.Problem) {
 	if b.Several == nil {
-		p := plan.Advised(b, plan.Default)
+		p := advice.Make(b, request.Default)
 		if p.OK() {
-			return plan.CutAsAsked(p, plan.Default).JobOf(), nil
+			return sets.JobOf(advice.CutAsAsked(p, request.Default)), nil
 		}
-		return plan.Job{}, p.Problems
+		return sets.Job{}, p.Problems
 	}
-	s := plan.MakeSet(b, plan.Default)
+	s := sets.Make(b, request.Default)
 	if s.OK() {
 		return s.CutAsAsked().Job(), nil
 	}
@@ -148,7 +150,7 @@ func jobOf(b brief.Brief) (plan.Job, []brief.Problem) {
 	for _, p := range s.Plans {
 		all = append(all, p.Problems...)
 	}
-	return plan.Job{}, all
+	return sets.Job{}, all
 }
 
 // writeWhole writes a file beside its place first: what fails leaves no half of it, and what

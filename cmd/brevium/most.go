@@ -5,8 +5,9 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brevium/core/plan"
+	"brevium/core/advice"
 	"brevium/core/planjson"
+	"brevium/core/request"
 )
 
 // mostJSON is how many of a document's first thing fit: in the size that stands, null where it has none,
@@ -30,12 +31,12 @@ func mostCommand() *cobra.Command {
 				return err
 			}
 			out := mostJSON{}
-			_, holds := planjson.Of(b, plan.Default)
+			_, holds := planjson.Of(b, request.Default)
 			if b.IsSet() {
 				b = b.Member(0)
 			}
 			if len(b.Contents) > 0 {
-				got := plan.Most(c.Context(), b, plan.Default, 0)
+				got := advice.Most(c.Context(), b, request.Default, 0)
 				out.Thing, out.Sheet = &b.Contents[0].ID, got.OnSheet
 				if got.Sized {
 					out.Size = &got.InBox

@@ -4,8 +4,8 @@ import (
 	"github.com/spf13/cobra"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
 	"brevium/core/planjson"
+	"brevium/core/request"
 )
 
 func planCommand() *cobra.Command {
@@ -19,7 +19,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, holds := planjson.Of(b, plan.Default)
+			out, holds := planjson.Of(b, request.Default)
 			if err := c.Context().Err(); err != nil {
 				return err
 			}

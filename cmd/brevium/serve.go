@@ -12,7 +12,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/demo"
 	"brevium/machine"
 	"brevium/store"
@@ -175,7 +175,7 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 		go func() { defer close(stopped); daily(copying, s, log) }()
 		defer func() { stop(); <-stopped }()
 	}
-	handler, err := web.New(s, plan.Default, log, web.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
+	handler, err := web.New(s, request.Default, log, web.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
 	if err != nil {
 		return err
 	}

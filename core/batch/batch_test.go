@@ -10,7 +10,7 @@ import (
 
 	"brevium/core/bench"
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 var (
@@ -31,7 +31,7 @@ func day(s string) Day {
 func planned(b brief.Brief) *Made {
 	key := string(b.Encode())
 	if known[key] == nil {
-		known[key] = Plan(b, plan.Default)
+		known[key] = Plan(b, request.Default)
 	}
 	return known[key]
 }
@@ -62,7 +62,7 @@ func orders(n int, by ...string) (out []Order) {
 func made(t testing.TB, d Document) *Batch {
 	t.Helper()
 	d.identify()
-	b := Read(d, nil, today, plan.Default)
+	b := Read(d, nil, today, request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
@@ -110,14 +110,14 @@ func TestProblems(t *testing.T) {
 		d := Document{Orders: orders(4, "2027-03-06"), Hours: map[string]brief.Text{"sat": week["sat"]}}
 		c.change(&d)
 		d.identify()
-		b := Read(d, nil, today, plan.Default)
+		b := Read(d, nil, today, request.Default)
 		b.Make(planned)
 		i := slices.IndexFunc(b.Problems, func(p brief.Problem) bool { return p.Field == c.field })
 		if c.field == "" && len(b.Problems) > 0 || c.field != "" && (i < 0 || !strings.Contains(b.Problems[i].Text, c.says) ||
 			b.Problems[i].Fix == "") {
 			t.Errorf("%s %q: %+v", c.field, c.says, b.Problems)
 		}
-		if out, fits := JSON(d, today, plan.Default, noPace); fits != (c.field == "") || !json.Valid(out) {
+		if out, fits := JSON(d, today, request.Default, noPace); fits != (c.field == "") || !json.Valid(out) {
 			t.Errorf("%s: fits %v", c.field, fits)
 		}
 	}
@@ -256,7 +256,7 @@ func TestProgress(t *testing.T) {
 	if got, whole := b.Orders[1].Left(trim, done, noPace), b.Orders[1].Left(trim, nil, noPace); got*2 < whole || got >= whole {
 		t.Errorf("of %d minutes %d are left for half", whole, got)
 	}
-	if sheets, fewer := b.Lay(nil, plan.Default, noPace), b.Lay(done, plan.Default, noPace); fewer.Count() >= sheets.Count() {
+	if sheets, fewer := b.Lay(nil, request.Default, noPace), b.Lay(done, request.Default, noPace); fewer.Count() >= sheets.Count() {
 		t.Errorf("%d sheets of %d are still to be cut", fewer.Count(), sheets.Count())
 	}
 	d.Orders[2].State = Packed
@@ -279,13 +279,13 @@ func TestProgress(t *testing.T) {
 func TestOverdue(t *testing.T) {
 	d := Document{Orders: orders(6, "2027-02-19", "2027-02-19", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4", "sun": "4"}}
 	d.identify()
-	first := Read(d, nil, today, plan.Default)
+	first := Read(d, nil, today, request.Default)
 	first.Make(planned)
 	done := Progress{{"2", "Trim"}: 6}
 	for _, st := range first.Orders[0].Made.Stages {
 		done[[2]string{"1", st.Title}] = 6
 	}
-	b := Read(d, done, today.Plus(3), plan.Default)
+	b := Read(d, done, today.Plus(3), request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
@@ -325,7 +325,7 @@ func TestFood(t *testing.T) {
 func TestSettings(t *testing.T) {
 	d := Document{Orders: orders(9, "2027-03-06", "2027-03-06", "2027-03-07"), Hours: map[string]brief.Text{"sat": "9"}}
 	b := made(t, d)
-	s := b.Lay(nil, plan.Default, noPace)
+	s := b.Lay(nil, request.Default, noPace)
 	at, kinds, moves := map[int]int{}, map[string]int{}, 0
 	n := 0
 	for _, c := range s.Cuts {

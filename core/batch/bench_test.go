@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // twenty are twenty orders of fifteen boxes each.
@@ -23,7 +23,7 @@ func BenchmarkBatch(b *testing.B) {
 	for b.Loop() {
 		clear(known)
 		of.Make(planned)
-		of.Lay(nil, plan.Default, noPace)
+		of.Lay(nil, request.Default, noPace)
 		of.Share(nil, noPace)
 	}
 }

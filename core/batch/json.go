@@ -7,9 +7,10 @@ import (
 
 	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/words"
 )
 
@@ -143,7 +144,7 @@ type (
 )
 
 // JSON plans a batch and writes it, and says whether all is proved and fits.
-func JSON(d Document, today Day, w plan.Workshop, pace bench.Pace) (out []byte, fits bool) {
+func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byte, fits bool) {
 	b := Read(d, nil, today, w)
 	known := map[string]*Made{}
 	b.Make(func(of brief.Brief) *Made {
@@ -235,7 +236,7 @@ func (j *jsonBatch) sheets(s Sheets) {
 }
 
 // offcutsOf lists what is left of sheets and worth keeping, the largest first.
-func offcutsOf(c plan.Cut, unit measure.Unit) []jsonOffcuts {
+func offcutsOf(c cutting.Cut, unit measure.Unit) []jsonOffcuts {
 	out := []jsonOffcuts{}
 	for _, o := range Offcuts(c) {
 		out = append(out, jsonOffcuts{o.W.Exact(unit), o.H.Exact(unit), o.Count})
@@ -250,7 +251,7 @@ type Offcut struct {
 }
 
 // Offcuts lists what is left of sheets and worth keeping, the largest first.
-func Offcuts(c plan.Cut) (out []Offcut) {
+func Offcuts(c cutting.Cut) (out []Offcut) {
 	for _, s := range c.Sheets {
 		for _, o := range s.Offcuts {
 			w, h := max(o.W, o.H), min(o.W, o.H)

@@ -8,10 +8,14 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/costs"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 )
 
@@ -21,7 +25,7 @@ var Stages = bench.Titles("")
 
 // Made is a box as it is made for an order.
 type Made struct {
-	Job      plan.Job
+	Job      sets.Job
 	Problems []brief.Problem
 	Food     bool
 	Stages   []Stage // those that there are, in order
@@ -36,10 +40,10 @@ type Stage struct {
 }
 
 // Plan plans a box for an order; it is what takes time, and the same for the same box.
-func Plan(b brief.Brief, w plan.Workshop) *Made {
+func Plan(b brief.Brief, w request.Workshop) *Made {
 	m := &Made{}
 	if b.Several != nil {
-		s := plan.MakeSet(b, w)
+		s := sets.Make(b, w)
 		if !s.OK() {
 			m.Problems = slices.Clone(s.Problems)
 			for _, p := range s.Plans {
@@ -54,7 +58,7 @@ func Plan(b brief.Brief, w plan.Workshop) *Made {
 			m.Problems = p.Problems
 			return m
 		}
-		m.Job = p.JobOf()
+		m.Job = sets.JobOf(p)
 	}
 	for _, p := range m.Job.Plans {
 		m.Food = m.Food || slices.ContainsFunc(p.Load.Things, func(t contents.Thing) bool { return t.Food })
@@ -101,9 +105,9 @@ type Planner func(b brief.Brief) *Made
 
 // Sheets is what all orders are cut from.
 type Sheets struct {
-	Cuts     []plan.Cut
+	Cuts     []cutting.Cut
 	Buys     []shop.Buy
-	Cost     plan.Cost
+	Cost     costs.Cost
 	Bound    int // no arrangement takes fewer sheets
 	Alone    int // sheets if each order were laid by itself
 	Settings []Setting
@@ -162,7 +166,7 @@ func (b *Batch) uncut(done Progress) (out []*Ordered) {
 }
 
 // Lay lays the pieces of all orders that are not trimmed yet on sheets together.
-func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) {
+func (b *Batch) Lay(done Progress, w request.Workshop, pace bench.Pace) (s Sheets) {
 	var plans []*plan.Plan
 	var names []string
 	var steps []bench.Step
@@ -186,18 +190,18 @@ func (b *Batch) Lay(done Progress, w plan.Workshop, pace bench.Pace) (s Sheets) 
 	if len(plans) == 0 || len(s.Uncut) > 0 {
 		return s
 	}
-	tasks := plan.Together(plan.Tables(plans), names, plan.Cutting{})
+	tasks := cutting.Together(plan.Tables(plans), names, request.Cutting{})
 	for i := range tasks {
 		tasks[i].Work = least.Hasty
 	}
-	found := plan.Search(tasks, nil)
-	s.Cuts = plan.Cuts(found)
+	found := cutting.Search(tasks, nil)
+	s.Cuts = cutting.Cuts(found)
 	for _, f := range found {
 		s.Bound += f.Layout.Bound
 	}
-	s.Buys = shop.Shopping(plan.Needs(s.Cuts, w))
-	j := plan.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
-	s.Cost = j.Reckon(w, pace)
+	s.Buys = shop.Shopping(costs.Needs(s.Cuts, w))
+	j := sets.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
+	s.Cost = costs.Reckon(j, w, pace)
 	s.Units, s.Settings = plans[0].Units, SettingsOf(s.Cuts, plans[0].Say)
 	for _, c := range s.Cuts {
 		for _, o := range Offcuts(c) {
@@ -239,7 +243,7 @@ type kind struct {
 // SettingsOf tells in which order all sheets are cut so that the stop is set seldom: where it
 // stands, every sheet is cut that is next to be cut there, as often as it can be; then it goes
 // where most cuts wait. The cuts of each sheet keep their turn.
-func SettingsOf(cuts []plan.Cut, say func(measure.Length) string) (out []Setting) {
+func SettingsOf(cuts []cutting.Cut, say func(measure.Length) string) (out []Setting) {
 	var kinds []*kind
 	known := map[string]*kind{}
 	n := 0

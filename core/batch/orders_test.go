@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // An order list comes in whole or not at all, and goes out as it came.
@@ -58,7 +58,7 @@ func FuzzDecode(f *testing.F) {
 		if err != nil {
 			return
 		}
-		b := Read(d, nil, today, plan.Default)
+		b := Read(d, nil, today, request.Default)
 		if len(b.Orders) != len(d.Orders) {
 			t.Error("orders were lost")
 		}

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/words"
 )
 
@@ -20,7 +20,7 @@ type Batch struct {
 	Orders   []*Ordered
 	Problems []brief.Problem
 	Warnings []brief.Warning
-	shop     plan.Workshop
+	shop     request.Workshop
 }
 
 // Ordered is an order that was read.
@@ -69,7 +69,7 @@ const furthest = 2 * 366
 // Read reads a batch as it stands on a day, with what is done of it. What can't be read is told at
 // its field, such as orders.2.by. A date that has gone by is refused of an order that nobody has
 // begun; one that was begun is late.
-func Read(d Document, done Progress, today Day, w plan.Workshop) *Batch {
+func Read(d Document, done Progress, today Day, w request.Workshop) *Batch {
 	b := &Batch{Doc: d, Today: today, From: today, Hands: 1, shop: w}
 	if d.From != "" {
 		from, err := ParseDay(string(d.From))
@@ -110,7 +110,7 @@ func Read(d Document, done Progress, today Day, w plan.Workshop) *Batch {
 	return b
 }
 
-func (b *Batch) readOrder(i int, o Order, begun bool, w plan.Workshop) *Ordered {
+func (b *Batch) readOrder(i int, o Order, begun bool, w request.Workshop) *Ordered {
 	out := &Ordered{Order: o, Place: i}
 	field := fmt.Sprintf("orders.%d.", i)
 	box, err := brief.Decode(o.Box)
@@ -124,9 +124,9 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w plan.Workshop) *Ordered 
 	switch {
 	case err != nil:
 		b.problem(field+"count", fmt.Sprintf("%q is no number of boxes.", o.Count), "Write a whole number, 1 or more.")
-	case n < 1 || n > plan.MostCopies:
+	case n < 1 || n > request.MostCopies:
 		b.problem(field+"count", fmt.Sprintf("%d of one box is not what one order can hold.", n),
-			fmt.Sprintf("Write 1 to %d; of more make two orders.", plan.MostCopies))
+			fmt.Sprintf("Write 1 to %d; of more make two orders.", request.MostCopies))
 	default:
 		out.Copy = n
 	}
@@ -156,7 +156,7 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w plan.Workshop) *Ordered 
 }
 
 // fit makes the box what the order asks for: so many, of that card, with those words on its tag.
-func (o *Ordered) fit(b *Batch, w plan.Workshop) {
+func (o *Ordered) fit(b *Batch, w request.Workshop) {
 	o.Brief.Copies = brief.Whole(strconv.Itoa(max(1, o.Copy)))
 	if o.Brief.Several != nil {
 		o.Brief.Several.Copies = o.Brief.Copies
@@ -181,7 +181,7 @@ func (o *Ordered) fit(b *Batch, w plan.Workshop) {
 }
 
 // cardNamed finds a card by its identity, its title, or the one whose title begins so.
-func cardNamed(w plan.Workshop, name string) (id string) {
+func cardNamed(w request.Workshop, name string) (id string) {
 	begins := 0
 	for _, c := range w.Cards {
 		if strings.EqualFold(c.ID, name) || strings.EqualFold(c.Title, name) {

@@ -29,6 +29,13 @@ type Warning struct {
 	Set  map[string]string `json:"set,omitempty"`
 }
 
+// Fix is a change that would bring every piece on to its sheet: what, by how
+// much, and the fields that do it.
+type Fix struct {
+	Text string            `json:"text"`
+	Set  map[string]string `json:"set"`
+}
+
 // Report gathers what there is to say of a brief, in its units.
 type Report struct {
 	Units    measure.Unit

@@ -9,6 +9,7 @@ import (
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 )
 
@@ -20,7 +21,7 @@ func made(t *testing.T, kind string, items ...brief.Item) *plan.Plan {
 	b := brief.New("mm")
 	b.Card.Sheet, b.Contents = "a3", items
 	b.Arrange.Compartments = brief.Text(kind)
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatalf("%s: %v %v", kind, p.Problems, p.Checks)
 	}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,8 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -34,7 +36,7 @@ func TestAskedFor(t *testing.T) {
 		for _, allowances := range []string{"card", "plain"} {
 			b := sized("70 mm", "80 mm", "75 mm", append(c.set, "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
 				"tools.allowances", allowances)...)
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.Holds() {
 				t.Errorf("%v, %s: %s %v", c.set, allowances, said(p), p.Problems)
 				continue
@@ -68,7 +70,7 @@ func TestDressesAll(t *testing.T) {
 	} {
 		b := sized("90 mm", "90 mm", "60 mm", append(c.set, "units", "mm", "card.sheet", "600 x 600 mm")...)
 		b.Dress = brief.Dress{Layers: []brief.Layer{{On: brief.Text(c.on)}}}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.Holds() {
 			t.Errorf("%v: %s %v", c.set, said(p), p.Problems)
 			continue
@@ -106,7 +108,7 @@ func TestPullsAndOrnaments(t *testing.T) {
 	} {
 		b := sized("90 mm", "70 mm", "80 mm", "units", "mm", "box.style", c.style, "card.sheet", "600 x 600 mm")
 		b.Dress = c.dress
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if c.says == "" && !p.Holds() || c.says != "" && (p.OK() || !strings.Contains(p.Problems[0].Text, c.says)) {
 			t.Errorf("%s %+v: %s %v", c.style, c.dress, said(p), p.Problems)
 		} else if c.says != "" && len(p.Problems[0].Set) == 0 {
@@ -114,7 +116,7 @@ func TestPullsAndOrnaments(t *testing.T) {
 		}
 	}
 	for _, set := range [][]string{{"box.options.bottom-pull", "yes"}, {"box.options.bottom-pull", "yes", "box.options.pull", "yes"}} {
-		p := Advised(sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), Default)
+		p := advice.Make(sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), request.Default)
 		if !p.Holds() || p.Box.Piece("bottom pull tab") == nil {
 			t.Errorf("%v: %s %v", set, said(p), p.Problems)
 		}
@@ -139,7 +141,7 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 				}
 				b := sized(l, w, side(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
 				answer(&b, s, r.IntN(combinations(s)))
-				p := Advised(b, Default)
+				p := advice.Make(b, request.Default)
 				if !p.OK() {
 					continue
 				}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -32,7 +34,7 @@ func TestTheGuiltyThingIsBlamed(t *testing.T) {
 			for i := range b.Contents {
 				b.Contents[i].Name, b.Contents[i].Count = brief.Text(fmt.Sprint("thing ", i)), "1"
 			}
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if p.Holds() && len(p.Layout.TooBig) == 0 {
 				t.Fatalf("%s: %v fits on A4", s.ID, c.things)
 			}
@@ -55,7 +57,7 @@ func TestProudIsBlamed(t *testing.T) {
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "42 mm", Count: "1"},
 			{Name: "marker", Shape: "block", Length: "44 mm", Width: "16 mm", Height: "3 mm", Count: "6"}}
-		for _, pr := range Advised(b, Default).Problems {
+		for _, pr := range advice.Make(b, request.Default).Problems {
 			if pr.Field != "room.proud" || strings.Contains(pr.Fix, "deeper") {
 				t.Errorf("%s: %q blames %q: %s", s.ID, pr.Text, pr.Field, pr.Fix)
 			}
@@ -69,7 +71,7 @@ func TestLowSmallBoxesAreBlamed(t *testing.T) {
 		b := sized("1", "1", "1", "box.style", id, "card.sheet", "a3")
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "marker", Shape: "block", Length: "44 mm", Width: "36 mm", Height: "3 mm", Count: "3", Stack: "1"}}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if len(p.Problems) == 0 {
 			t.Fatalf("%s is made", id)
 		}
@@ -86,7 +88,7 @@ func TestProblemsKeepTheirOrder(t *testing.T) {
 	b := sized("120 mm", "90 mm", "40 mm", "box.options.hat", "large", "box.options.boots", "two", "box.options.wings", "none",
 		"box.options.tail", "long", "box.options.tabs", "seventeen")
 	told := func() (out []string) {
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		for _, pr := range p.Problems {
 			out = append(out, pr.Field+": "+pr.Text)
 		}
@@ -133,7 +135,7 @@ func TestAllowancesAreNoted(t *testing.T) {
 				id, answer, _ := strings.Cut(o, "=")
 				b.Set("box.options."+id, answer)
 			}
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.OK() {
 				t.Fatalf("%s: %s", c.style, said(p))
 			}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"context"
@@ -6,8 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/request"
 )
 
 // What no box could hold is told, with its remedy, and not reckoned with.
@@ -37,13 +39,13 @@ func TestTooMuch(t *testing.T) {
 		"holes":         {platform, "arrange.compartments", "101 holes"},
 		"pieces to cut": {many, "copies", "too many to lay out at once"},
 	} {
-		p := Advised(c.b, Default)
+		p := advice.Make(c.b, request.Default)
 		if len(p.Problems) != 1 || p.Problems[0].Field != c.field || !strings.Contains(p.Problems[0].Text, c.says) ||
 			p.Problems[0].Fix == "" {
 			t.Errorf("%s: %+v", name, p.Problems)
 		}
 	}
-	if p := Advised(of("ball", 200, 300, 100), Default); !p.OK() {
+	if p := advice.Make(of("ball", 200, 300, 100), request.Default); !p.OK() {
 		t.Errorf("600 things: %v", p.Problems)
 	}
 }
@@ -53,15 +55,15 @@ func TestTooMuch(t *testing.T) {
 func TestAskerLeaves(t *testing.T) {
 	ctx, leave := context.WithCancel(t.Context())
 	leave()
-	p := Advised(many(), Default)
-	if rows, whole := Compare(ctx, p.Brief, Default); whole || len(rows) > 0 {
+	p := advice.Make(many(), request.Default)
+	if rows, whole := advice.Compare(ctx, p.Brief, request.Default); whole || len(rows) > 0 {
 		t.Errorf("compared all the same: %d rows", len(rows))
 	}
-	if answers, whole := HowManyGo(ctx, p, Default); whole || len(answers) != 24 {
+	if answers, whole := advice.Count(ctx, p, request.Default); whole || len(answers) != 24 {
 		t.Errorf("counted all the same: %+v", answers)
 	}
-	left := work(10)
-	if !left.spend(10) || left.over() || left.spend(1) || !left.over() {
+	left := advice.Work(10)
+	if !left.Spend(10) || left.Over() || left.Spend(1) || !left.Over() {
 		t.Error("a budget lets more be spent than there is, or less")
 	}
 }
@@ -71,7 +73,7 @@ func TestRemediesFarOff(t *testing.T) {
 	b := brief.New("in")
 	b.Set("card.sheet", "8.5x11")
 	b.Set("room.around", "2 in")
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	at := ""
 	for _, f := range p.Advice.Fixes {
 		if text, ok := f.Set["room.around"]; ok {
@@ -82,15 +84,15 @@ func TestRemediesFarOff(t *testing.T) {
 		t.Fatalf("no finger room was found that fits: %v %v", p.Problems, p.Advice.Fixes)
 	}
 	b.Set("room.around", at)
-	if q := Advised(b, Default); len(q.Layout.TooBig) > 0 {
+	if q := advice.Make(b, request.Default); len(q.Layout.TooBig) > 0 {
 		t.Errorf("finger room of %s was said to fit", at)
 	}
 	n := 0
-	if got, ok := greatest(1, 0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 ||
+	if got, ok := advice.Greatest(1, 0, 1_000_000_000, func(l measure.Length) bool { n++; return l <= 777 }); !ok || got != 777 ||
 		n > 40 {
 		t.Errorf("halving found %d in %d tries", got, n)
 	}
-	if _, ok := greatest(1, 0, 100, func(measure.Length) bool { return false }); ok {
+	if _, ok := advice.Greatest(1, 0, 100, func(measure.Length) bool { return false }); ok {
 		t.Error("found what there is not")
 	}
 }
@@ -99,12 +101,12 @@ func TestRemediesFarOff(t *testing.T) {
 func BenchmarkHowMany(b *testing.B) {
 	d := many()
 	d.Set("card.sheet", "a3")
-	p := Advised(d, Default)
+	p := advice.Make(d, request.Default)
 	if !p.OK() {
 		b.Fatal(p.Problems)
 	}
 	for b.Loop() {
-		if _, whole := HowManyGo(b.Context(), p, Default); !whole {
+		if _, whole := advice.Count(b.Context(), p, request.Default); !whole {
 			b.Fatal("it stopped short")
 		}
 	}

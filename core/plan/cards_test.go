@@ -1,12 +1,16 @@
-package plan
+package plan_test
 
 import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -61,7 +65,7 @@ var familyCards = []struct{ style, piece, says string }{
 }
 
 // family plans a box of a family at the size of the table.
-func family(t *testing.T, id string, options ...string) *Plan {
+func family(t *testing.T, id string, options ...string) *plan.Plan {
 	l, w, d := 90, 70, 40
 	switch id {
 	case "corner-shells":
@@ -69,7 +73,7 @@ func family(t *testing.T, id string, options ...string) *Plan {
 	case "arched-box":
 		d = 70
 	}
-	p := Advised(metric(id, l, w, d, options...), Default)
+	p := advice.Make(metric(id, l, w, d, options...), request.Default)
 	if !p.OK() {
 		t.Fatalf("%s: %v", id, p.Problems)
 	}
@@ -140,9 +144,9 @@ func TestCardsAndCutsAreWhole(t *testing.T) {
 // first, glue with its waits, a whole batch.
 func TestStepsFollowTheHouse(t *testing.T) {
 	b := metric("tray-lid", 90, 70, 40, "copies", "4", "tools.burnish", "before", "tools.adhesive", "glue")
-	w := Default
+	w := request.Default
 	w.Tools.FromRight, w.Tools.Grooves = true, []measure.Length{measure.Millimetre}
-	p := Advised(b, w)
+	p := advice.Make(b, w)
 	titles, text := []string{}, ""
 	for _, s := range p.Guide.Steps {
 		if n := len(titles); n == 0 || titles[n-1] != s.Title {
@@ -175,8 +179,8 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	}
 }
 
-func stepOf(p *Plan, id string) bench.Step {
-	s, _ := p.JobOf().Step(id)
+func stepOf(p *plan.Plan, id string) bench.Step {
+	s, _ := sets.JobOf(p).Step(id)
 	return s
 }
 
@@ -186,7 +190,7 @@ func TestWorkOnSets(t *testing.T) {
 	order := func(kind string, burnish string) map[string]int {
 		b := aSet(kind, "20 mm", brief.Member{ID: "2"})
 		b.Set("tools.burnish", burnish)
-		j, at := MakeSet(b, Default).Job(), map[string]int{}
+		j, at := sets.Make(b, request.Default).Job(), map[string]int{}
 		for i, s := range j.Steps {
 			if _, twice := at[s.ID]; twice {
 				t.Errorf("%s: %s is there twice", kind, s.ID)

@@ -1,24 +1,29 @@
-package plan
+package plan_test
 
 import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/cutting"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 )
 
 // What a batch costs, worked by hand: sheets shared out by area, tape by its length, magnets by
 // the pair, packs bought whole, work at the hour and the margin on top.
 func TestCosts(t *testing.T) {
-	w := Default
+	w := request.Default
 	w.Prices = map[string]shop.Price{"tape": {Coins: 240, Amount: 10_000}, "magnet": {Coins: 450, Amount: 20},
 		"wage": {Coins: 1200}, "margin": {Coins: 2500}}
 	b := metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
-	p := Advised(b, w)
-	j := p.JobOf()
-	c := j.Reckon(w, bench.PaceOf(nil))
+	p := advice.Make(b, w)
+	j := sets.JobOf(p)
+	c := costs.Reckon(j, w, bench.PaceOf(nil))
 	sheets, share := int64(0), int64(0)
 	for _, cut := range p.Cuts {
 		sheets += cut.Cost()
@@ -29,7 +34,7 @@ func TestCosts(t *testing.T) {
 	if share != sheets || sheets != p.Cost || sheets == 0 {
 		t.Errorf("the sheets cost %d, shared out %d, in the plan %d", sheets, share, p.Cost)
 	}
-	rest := map[string]CostLine{}
+	rest := map[string]costs.CostLine{}
 	for _, l := range c.Rest {
 		rest[l.What] = l
 	}
@@ -42,7 +47,7 @@ func TestCosts(t *testing.T) {
 	}
 	minutes := bench.Pace{}.Whole(p.Guide.Steps)
 	work := int64(1200*minutes/60 + 0.5)
-	if c.Work != work || c.Boxes != 12 || c.Ask != each(int64((float64(c.All+work)*1.25)+0.999999), 12) {
+	if c.Work != work || c.Boxes != 12 || c.Ask != costs.Each(int64((float64(c.All+work)*1.25)+0.999999), 12) {
 		t.Errorf("work %d, not %d; ask %d of %d", c.Work, work, c.Ask, c.All)
 	}
 	if len(c.Unknown) != 0 {
@@ -50,11 +55,11 @@ func TestCosts(t *testing.T) {
 	}
 	// Of what has no price it is said, and nothing is made up.
 	w.Prices = nil
-	if c := j.Reckon(w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
+	if c := costs.Reckon(j, w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
 		t.Errorf("without prices: ask %d, %v", c.Ask, c.Unknown)
 	}
-	set := MakeSet(aSet("stack", "20 mm", brief.Member{ID: "2"}), Default)
-	c = set.Job().Reckon(Default, bench.Pace{})
+	set := sets.Make(aSet("stack", "20 mm", brief.Member{ID: "2"}), request.Default)
+	c = costs.Reckon(set.Job(), request.Default, bench.Pace{})
 	if got := c.Cards[0].Amount; c.All < set.Cost || !strings.Contains(got, " of ") {
 		t.Errorf("a set: %d of %d, %s", c.All, set.Cost, got)
 	}
@@ -71,8 +76,8 @@ func TestLayersAreTaped(t *testing.T) {
 	}{{"", true, "Tape goes"}, {"both", true, "Tape (the darker"}, {"glue", false, "Glue goes"}} {
 		b := box
 		b.Tools.Adhesive = brief.Text(school.is)
-		plain := Advised(b, Default)
-		p := Advised(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), Default)
+		plain := advice.Make(b, request.Default)
+		p := advice.Make(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), request.Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}
@@ -87,16 +92,16 @@ func TestLayersAreTaped(t *testing.T) {
 			t.Errorf("%q: the layer takes %s of tape, not %s", school.is, p.Say(more), p.Say(want))
 		}
 	}
-	p, hand := Advised(box, Default), Default
+	p, hand := advice.Make(box, request.Default), request.Default
 	hand.Cards = append([]shop.Card(nil), hand.Cards...)
 	i := 0
 	for hand.Cards[i].ID != p.Card.ID {
 		i++
 	}
 	hand.Cards[i].Hand, hand.Cards[i].Sheets = 5, []shop.Sheet{p.Cuts[0].Sheet}
-	cuts := append(append([]Cut(nil), p.Cuts...), p.Cuts...)
+	cuts := append(append([]cutting.Cut(nil), p.Cuts...), p.Cuts...)
 	n := 2 * len(p.Cuts[0].Sheets)
-	if buy := shop.Shopping(Needs(cuts, hand)); len(buy) != 1 || buy[0].Count != n || buy[0].Short != max(0, n-5) {
+	if buy := shop.Shopping(costs.Needs(cuts, hand)); len(buy) != 1 || buy[0].Count != n || buy[0].Short != max(0, n-5) {
 		t.Errorf("of %d sheets with 5 in hand %+v", n, buy)
 	}
 }

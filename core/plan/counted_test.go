@@ -1,9 +1,13 @@
-package plan
+package plan_test
 
 import (
 	"regexp"
 	"testing"
 
+	"brevium/core/advice"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -23,7 +27,7 @@ func TestCounted(t *testing.T) {
 					b = sized("90 mm", "90 mm", "60 mm", "units", units, "tools.step", "1 mm", "box.style", s.ID, "card.sheet", "600 x 600 mm")
 				}
 				answer(&b, s, n)
-				p := Advised(b, Default)
+				p := advice.Make(b, request.Default)
 				texts := allSaid(p)
 				for _, text := range texts {
 					for _, bad := range []*regexp.Regexp{oneOfMany, nothing} {
@@ -38,7 +42,7 @@ func TestCounted(t *testing.T) {
 }
 
 // allSaid is what is said of a box: checks, warnings, problems, notes, steps and supplies.
-func allSaid(p *Plan) (out []string) {
+func allSaid(p *plan.Plan) (out []string) {
 	for _, c := range p.Checks {
 		out = append(out, c.Name+": "+c.Figure)
 	}
@@ -57,5 +61,5 @@ func allSaid(p *Plan) (out []string) {
 	for _, s := range p.Guide.Steps {
 		out = append(out, s.Says...)
 	}
-	return append(out, Supplies(p)...)
+	return append(out, readings.Supplies(p)...)
 }

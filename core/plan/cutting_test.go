@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,10 +7,14 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -29,22 +33,22 @@ func tubes(copies, wall, width, height int) brief.Brief {
 
 // Eight tubes of 214 x 121 mm take eight sheets of A4; four millimetres less halve them.
 func TestNearMiss(t *testing.T) {
-	p := Advised(tubes(8, 50, 214, 121), Default)
+	p := advice.Make(tubes(8, 50, 214, 121), request.Default)
 	if !p.OK() || len(p.Layout.Sheets) != 8 {
 		t.Fatal(p.Problems, p.SheetsSaid())
 	}
-	i := slices.IndexFunc(Nearly(p, Default), func(n Near) bool { return n.Less == 4*measure.Millimetre })
+	i := slices.IndexFunc(advice.Nearly(p, request.Default), func(n advice.Near) bool { return n.Less == 4*measure.Millimetre })
 	if i < 0 {
-		t.Fatalf("%+v", Nearly(p, Default))
+		t.Fatalf("%+v", advice.Nearly(p, request.Default))
 	}
-	n := Nearly(p, Default)[i]
+	n := advice.Nearly(p, request.Default)[i]
 	if n.Sheets != 4 || n.Set["box.pieces.0.width"] != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
 		t.Errorf("%+v: %s", n, n.Saves())
 	}
-	if got := Advised(p.With(n.Set), Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
+	if got := advice.Make(p.With(n.Set), request.Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
 		t.Errorf("%v %s", got.Problems, got.SheetsSaid())
 	}
-	if near := Nearly(Advised(tubes(1, 22, 100, 60), Default), Default); slices.ContainsFunc(near, func(n Near) bool {
+	if near := advice.Nearly(advice.Make(tubes(1, 22, 100, 60), request.Default), request.Default); slices.ContainsFunc(near, func(n advice.Near) bool {
 		return n.Less > 0
 	}) {
 		t.Errorf("one small tube is to be made smaller: %+v", near)
@@ -64,11 +68,11 @@ func TestNearMissesSave(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		now := usesOf(p)
-		for _, n := range Nearly(p, Default) {
+		now := advice.UsesOf(p)
+		for _, n := range advice.Nearly(p, request.Default) {
 			seen++
 			got := unmended(p.With(n.Set))
-			if u := usesOf(got); !got.Holds() || !u.saves(now) || u.sheets != n.Sheets || now.sheets != n.Before {
+			if u := advice.UsesOf(got); !got.Holds() || !u.Saves(now) || u.Sheets != n.Sheets || now.Sheets != n.Before {
 				t.Fatalf("%s (%v): %+v for %+v: %s", n.Text, n.Set, u, now, b.Encode())
 			}
 		}
@@ -87,14 +91,14 @@ func TestTake(t *testing.T) {
 		b := random(r)
 		b.Box = brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
-		b.Sheets.Aim = brief.Text(Aims[r.IntN(3)])
-		b.Sheets.Sizes = brief.Text(Sizes[r.IntN(2)])
+		b.Sheets.Aim = brief.Text(request.Aims[r.IntN(3)])
+		b.Sheets.Sizes = brief.Text(request.Sizes[r.IntN(2)])
 		p := unmended(b)
 		if !p.OK() || len(p.Layout.TooBig) > 0 {
 			continue
 		}
 		cut++
-		quick, want := usesOf(p), map[string]int{}
+		quick, want := advice.UsesOf(p), map[string]int{}
 		for _, l := range p.ToLay(p.Box, p.Copies) {
 			want[l.Name] += l.Count
 		}
@@ -102,7 +106,7 @@ func TestTake(t *testing.T) {
 		for i := range tasks {
 			tasks[i].Work = 100_000
 		}
-		p = CutAs(p, Search(tasks, nil), Default)
+		p = advice.Cut(p, cutting.Search(tasks, nil), request.Default)
 		for _, s := range p.Layout.Sheets {
 			if err := s.Check(0); err != nil {
 				t.Fatal(err, string(b.Encode()))
@@ -116,7 +120,7 @@ func TestTake(t *testing.T) {
 				t.Fatalf("%d of %s are not laid: %s", n, name, b.Encode())
 			}
 		}
-		if u := usesOf(p); b.Sheets.Aim == "sheets" && u.sheets > quick.sheets || p.Layout.Bound > len(p.Layout.Sheets) {
+		if u := advice.UsesOf(p); b.Sheets.Aim == "sheets" && u.Sheets > quick.Sheets || p.Layout.Bound > len(p.Layout.Sheets) {
 			t.Fatalf("%+v after %+v, at least %d: %s", u, quick, p.Layout.Bound, b.Encode())
 		}
 	}
@@ -128,8 +132,8 @@ func TestTake(t *testing.T) {
 func TestPins(t *testing.T) {
 	b := tubes(3, 42, 180, 121)
 	b.Sheets.Pins = []brief.Pin{{Piece: "tube", Sheet: "2", X: "20 mm", Y: "150 mm"}}
-	p := Advised(b, Default)
-	p = CutAs(p, Search(p.Tasks(), nil), Default)
+	p := advice.Make(b, request.Default)
+	p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default)
 	if len(p.Layout.Sheets) != 2 || warned(p, "pins-left-out") != "" {
 		t.Fatal(p.SheetsSaid(), p.Warnings)
 	}
@@ -144,8 +148,8 @@ func TestPins(t *testing.T) {
 			Y: "0"}, {Piece: "tube", Sheet: "4", X: "0", Y: "0"}},
 	} {
 		b.Sheets.Pins = pins
-		p := Advised(b, Default)
-		if p = CutAs(p, Search(p.Tasks(), nil), Default); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
+		p := advice.Make(b, request.Default)
+		if p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
 			t.Errorf("%+v: %s", pins, p.SheetsSaid())
 		}
 	}
@@ -153,18 +157,18 @@ func TestPins(t *testing.T) {
 
 // Several boxes are laid together by their cards; offcuts in hand come first.
 func TestTogether(t *testing.T) {
-	a, b := Advised(tubes(1, 42, 180, 121), Default), Advised(tubes(1, 34, 148, 121), Default)
-	found := Search(Together(Tables([]*Plan{a, b}), []string{"one", "two"}, Cutting{}), nil)
-	if cuts := Cuts(found); len(cuts) != 1 || len(cuts[0].Sheets) != 1 ||
+	a, b := advice.Make(tubes(1, 42, 180, 121), request.Default), advice.Make(tubes(1, 34, 148, 121), request.Default)
+	found := cutting.Search(cutting.Together(plan.Tables([]*plan.Plan{a, b}), []string{"one", "two"}, request.Cutting{}), nil)
+	if cuts := cutting.Cuts(found); len(cuts) != 1 || len(cuts[0].Sheets) != 1 ||
 		len(cuts[0].Sheets[0].Placed) != 2 || !strings.HasSuffix(cuts[0].Sheets[0].Placed[0].Piece, ": tube") {
 		t.Errorf("%+v", cuts)
 	}
-	w := Default
+	w := request.Default
 	w.Offcuts = []shop.Kept{{ID: "k", Card: "cover-216", Width: 200 * measure.Millimetre, Height: 130 * measure.Millimetre}}
 	c := tubes(1, 42, 180, 121)
 	c.Sheets.Offcuts = "yes"
-	p := Advised(c, w)
-	p = CutAs(p, Search(p.Tasks(), nil), Default)
+	p := advice.Make(c, w)
+	p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default)
 	if len(p.Cuts) != 1 || !p.Cuts[0].Offcut || p.Cuts[0].Kept != "k" || p.Cost != 0 {
 		t.Errorf("%+v costs %d", p.Cuts, p.Cost)
 	}
@@ -172,15 +176,15 @@ func TestTogether(t *testing.T) {
 
 // Two offcuts of one size are two: each is counted once, and only what is cut is used.
 func TestEqualOffcuts(t *testing.T) {
-	w := Default
+	w := request.Default
 	for _, id := range []string{"k1", "k2", "k3"} {
 		w.Offcuts = append(w.Offcuts, shop.Kept{ID: id, Card: "cover-216", Width: 190 * measure.Millimetre,
 			Height: 130 * measure.Millimetre})
 	}
 	b := tubes(2, 42, 180, 121)
 	b.Sheets.Offcuts = "yes"
-	p := Advised(b, w)
-	p = CutAs(p, Search(p.Tasks(), nil), Default)
+	p := advice.Make(b, w)
+	p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default)
 	kept := map[string]bool{}
 	for _, c := range p.Cuts {
 		kept[c.Kept] = true
@@ -196,7 +200,7 @@ func TestEqualOffcuts(t *testing.T) {
 // The proof tells of the sheets as they are cut: how many, and that a piece lies on none
 // any more; where any size does, one that is too large for the chosen sheet lies.
 func TestTakenIsProved(t *testing.T) {
-	lies := func(p *Plan) (figure string, holds bool) {
+	lies := func(p *plan.Plan) (figure string, holds bool) {
 		n := 0
 		for _, c := range p.Checks {
 			if strings.HasPrefix(c.Name, "every piece lies on its sheet") {
@@ -210,25 +214,25 @@ func TestTakenIsProved(t *testing.T) {
 	}
 	b := tubes(8, 50, 214, 121)
 	b.Sheets.Sizes = "any"
-	p := Advised(b, Default)
-	p = CutAsAsked(p, Default)
+	p := advice.Make(b, request.Default)
+	p = advice.CutAsAsked(p, request.Default)
 	if figure, holds := lies(p); !holds || figure != p.SheetsSaid() || len(p.Layout.Sheets) > 3 {
 		t.Errorf("%s: %v, cut from %s", figure, holds, p.SheetsSaid())
 	}
 	b = tubes(1, 46, 206, 200)
 	b.Sheets.Margin = "9 mm"
-	p = Advised(b, Default)
-	if p = CutAsAsked(p, Default); p.Holds() || warned(p, "sheet-too-small") == "" {
+	p = advice.Make(b, request.Default)
+	if p = advice.CutAsAsked(p, request.Default); p.Holds() || warned(p, "sheet-too-small") == "" {
 		t.Errorf("a piece that lies on no sheet is proved: %+v", p.Layout.TooBig)
 	}
 	b = tubes(1, 60, 250, 230)
-	p = Advised(b, Default)
+	p = advice.Make(b, request.Default)
 	if p.Holds() {
 		t.Fatal("it lies on A4")
 	}
 	b.Sheets.Sizes = "any"
-	p = Advised(b, Default)
-	if p = CutAsAsked(p, Default); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Advice.Fixes) > 0 {
+	p = advice.Make(b, request.Default)
+	if p = advice.CutAsAsked(p, request.Default); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Advice.Fixes) > 0 {
 		t.Errorf("it lies on no sheet of any size: %v", p.Warnings)
 	}
 }
@@ -270,7 +274,7 @@ func BenchmarkLeastBoxes(b *testing.B) {
 }
 
 // boxesOn is so many of a box to be cut from one size of sheet.
-func boxesOn(p *Plan, copies int, on shop.Sheet) (t least.Task, lies bool) {
+func boxesOn(p *plan.Plan, copies int, on shop.Sheet) (t least.Task, lies bool) {
 	t = least.Task{Sheets: []least.Size{{Name: on.Title, W: on.Width, H: on.Height, Count: least.Unlimited}}, Work: least.Quick}
 	for _, l := range p.ToLay(p.Box, copies) {
 		if l.Stock = ""; !l.Lies(on.Width, on.Height) {

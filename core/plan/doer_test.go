@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/bench"
+	"brevium/core/plan"
 	"brevium/core/sheet"
 )
 
@@ -14,7 +15,7 @@ import (
 // does each step as it is told and lit, and says where a step is impossible, missing, double or out
 // of order, and what at the end is not the plan's box.
 type doer struct {
-	p      *Plan
+	p      *plan.Plan
 	faults []string
 	done   map[string]bool // what was done, in a word or two: "score base 0", "fold base/left"
 	spread map[string]string
@@ -26,7 +27,7 @@ type doer struct {
 }
 
 // do does the steps and gives what was wrong with them.
-func do(p *Plan, steps []bench.Step) []string {
+func do(p *plan.Plan, steps []bench.Step) []string {
 	d := &doer{p: p, done: map[string]bool{}, spread: map[string]string{}, backed: map[string]bool{}}
 	for _, s := range steps {
 		d.step(s)
@@ -140,7 +141,7 @@ func (d *doer) cut(s bench.Step) {
 		d.wrong("impossible: there is no %s to cut", s.Piece)
 		return
 	}
-	if _, spare := d.p.spare(p); len(p.Passes)+len(p.Slanted) > 0 && spare == 0 {
+	if _, spare := d.p.Spare(p); len(p.Passes)+len(p.Slanted) > 0 && spare == 0 {
 		d.need(s.ID, "scored %s", p.Name)
 	}
 	all := bench.CutsOf(p)

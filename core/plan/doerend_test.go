@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/fold"
+	"brevium/core/plan"
 	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -15,7 +16,7 @@ import (
 
 // end looks at what is there: it must be the plan's box, with nothing left over.
 func (d *doer) end() {
-	for i, c := range d.p.sheetsToCut() {
+	for i, c := range sheetsToCut(d.p) {
 		for n := range c {
 			d.must("sheet %d cut %d", i, n)
 		}
@@ -97,9 +98,9 @@ func (d *doer) must(format string, args ...any) {
 }
 
 // sheetsToCut gives the cuts of each different sheet.
-func (p *Plan) sheetsToCut() map[int][]struct{} {
+func sheetsToCut(p *plan.Plan) map[int][]struct{} {
 	out := map[int][]struct{}{}
-	for _, s := range Alike(p.Cuts, p.Say) {
+	for _, s := range plan.Alike(p.Cuts, p.Say) {
 		out[s.N] = make([]struct{}, len(s.Cuts))
 	}
 	return out

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -18,7 +18,7 @@ func (d *doer) stick(s bench.Step) {
 		d.wrong("impossible: there is no %s to stick", s.Piece)
 		return
 	}
-	if _, spare := d.p.spare(p); spare > 0 { // it is scored and trimmed where it turns
+	if _, spare := d.p.Spare(p); spare > 0 { // it is scored and trimmed where it turns
 		if !strings.Contains(strings.Join(s.Says, " "), "pinch it at every edge") {
 			d.wrong("impossible: the %s is longer than what it goes round, and nobody says so", p.Name)
 		}

@@ -1,13 +1,15 @@
-package plan
+package plan_test
 
 import (
 	"slices"
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/dress"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -86,7 +88,7 @@ func inserts(each func(name string, b brief.Brief)) {
 func TestStepsDoneWrongAreMissed(t *testing.T) {
 	tried := 0
 	for _, family := range []string{"tray-lid", "gable-cap", "sleeve-drawer", "pinch-top", "carton", "wrap-cover"} {
-		p := Advised(dressed(metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), Default)
+		p := advice.Make(dressed(metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), request.Default)
 		if faults := do(p, p.Guide.Steps); !p.Holds() || len(faults) > 0 {
 			t.Fatalf("%s: %v %v", family, p.Problems, faults)
 		}
@@ -121,7 +123,7 @@ func TestStepsDoneWrongAreMissed(t *testing.T) {
 func TestStepsCanBeDone(t *testing.T) {
 	made, all := 0, map[string]int{}
 	each := func(name string, b brief.Brief) {
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.Holds() {
 			return
 		}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"cmp"
@@ -10,9 +10,15 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/dress"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -34,7 +40,7 @@ func metric(styleID string, l, w, d int, options ...string) brief.Brief {
 }
 
 // cutList writes the pieces of the dressing as a maker lists them.
-func cutList(p *Plan) string {
+func cutList(p *plan.Plan) string {
 	var out []string
 	if p.Dressed != nil {
 		for _, l := range p.Dressed.Laid {
@@ -77,7 +83,7 @@ func TestLayersByHand(t *testing.T) {
 		// A shell's triangle keeps its corner square.
 		{metric("corner-shells", 90, 90, 40), `{"layers": [{"on": "top"}]}`, "2 shell top layer 82.757359 x 82.757359"},
 	} {
-		p := Advised(dressed(c.brief, c.dress), Default)
+		p := advice.Make(dressed(c.brief, c.dress), request.Default)
 		if got := cutList(p); !strings.HasPrefix(got, c.want) || !p.Holds() {
 			t.Errorf("%s %s:\n got %s\nwant %s; %s", p.Brief.Box.Style, c.dress, got, c.want, said(p))
 		}
@@ -98,8 +104,8 @@ func TestLinersByHand(t *testing.T) {
 	} {
 		b := metric("tray-lid", 120, 90, 60)
 		b.Set("tools.allowances", c.options)
-		bare := Advised(b, Default)
-		p := Advised(dressed(b, c.dress), Default)
+		bare := advice.Make(b, request.Default)
+		p := advice.Make(dressed(b, c.dress), request.Default)
 		if got := cutList(p); got != c.want || !p.Holds() {
 			t.Errorf("%s %s: got %s, want %s; %s", c.options, c.dress, got, c.want, said(p))
 		}
@@ -111,7 +117,7 @@ func TestLinersByHand(t *testing.T) {
 
 // A wall liner is cut out round a magnet behind it, and only that wall's.
 func TestLinersRoundMagnets(t *testing.T) {
-	p := Advised(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), Default)
+	p := advice.Make(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), request.Default)
 	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got,
 		"1 back wall liner") || !p.Holds() {
 		t.Fatalf("%s; %s", got, said(p))
@@ -138,15 +144,15 @@ func TestClearanceFollowsLayers(t *testing.T) {
 	for range boxes(400) {
 		b := metric("tray-lid", 60+r.IntN(90), 60+r.IntN(90), 30+r.IntN(50))
 		b.Tools.Step, b.Card.Sheet = "0.5 mm", "a3"
-		bare := Advised(b, Default)
+		bare := advice.Make(b, request.Default)
 		n := 1 + r.IntN(3)
 		layers := make([]string, n)
 		for i := range layers {
 			layers[i] = `{"on": "base/sides", "border": "1 mm", "stock": "kraft-300"}`
 		}
-		kraft, _ := Default.Card("kraft-300")
-		p := Advised(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), Default)
-		lids := Advised(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), Default)
+		kraft, _ := request.Default.Card("kraft-300")
+		p := advice.Make(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), request.Default)
+		lids := advice.Make(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), request.Default)
 		if !bare.OK() || !p.OK() || !lids.OK() {
 			t.Fatal(said(bare), said(p), said(lids))
 		}
@@ -169,8 +175,8 @@ func TestRunsGoRound(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 9))
 	for range boxes(200) {
 		l, w := 50+r.IntN(80), 40+r.IntN(80)
-		p := Advised(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
-			`{"layers": [{"on": "sides", "run": true, "border": "2 mm", "stock": "sprig-220"}]}`), Default)
+		p := advice.Make(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
+			`{"layers": [{"on": "sides", "run": true, "border": "2 mm", "stock": "sprig-220"}]}`), request.Default)
 		if !p.Holds() || len(p.Dressed.Runs) != 1 {
 			t.Fatal(said(p))
 		}
@@ -200,7 +206,7 @@ func TestMotifs(t *testing.T) {
 	b := dressed(metric("tray-lid", 100, 70, 40),
 		`{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
 	b.Copies = "3"
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatal(said(p))
 	}
@@ -234,12 +240,12 @@ func TestRibbonByHand(t *testing.T) {
 		{`{"ribbon": {"way": "along", "width": "10 mm", "turns": 3, "bow": "none"}}`, 25, 3, 0},
 		{`{"ribbon": {"way": "across", "width": "10 mm", "bow": "knot", "tails": "100 mm"}}`, 60 + 200, 0, 1},
 	} {
-		p := Advised(dressed(metric("tray-lid", 120, 90, 60), c.dress), Default)
+		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60), c.dress), request.Default)
 		if !p.Holds() || len(p.Dressed.Supplies) != 1 {
 			t.Errorf("%s: %s %v", c.dress, said(p), p.Dressed)
 			continue
 		}
-		bare := Advised(metric("tray-lid", 120, 90, 60), Default)
+		bare := advice.Make(metric("tray-lid", 120, 90, 60), request.Default)
 		o := bare.Box.Outside
 		girths := measure.Length(c.wide)*2*(o.Length+o.Depth) + measure.Length(c.deep)*2*(o.Width+o.Depth)
 		want := girths + measure.Length(c.more)*measure.Millimetre
@@ -255,7 +261,7 @@ func TestPatternStandsUpright(t *testing.T) {
 	for _, s := range style.Styles {
 		b := metric(s.ID, 90, 90, 45, "card.stock", "sprig-220")
 		b.Box.Style = brief.Text(s.ID)
-		p := Advised(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), Default)
+		p := advice.Make(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -273,9 +279,9 @@ func TestPatternStandsUpright(t *testing.T) {
 			fronts := slices.DeleteFunc(slices.Clone(dress.Upright(p.Box, p.Card.Caliper)[piece.Name]),
 				func(u dress.Stands) bool { return u.Looks != "front" })
 			slices.SortStableFunc(fronts, func(a, b dress.Stands) int { return cmp.Compare(b.Area, a.Area) })
-			if len(fronts) > 0 && edges[fronts[0].Up] != top {
+			if len(fronts) > 0 && cutting.Edges[fronts[0].Up] != top {
 				t.Errorf("%s: of the %s the %s grows to the %s edge, the pattern to the %s", s.ID, piece.Name, fronts[0].Face,
-					edges[fronts[0].Up], top)
+					cutting.Edges[fronts[0].Up], top)
 			}
 		}
 	}
@@ -284,19 +290,19 @@ func TestPatternStandsUpright(t *testing.T) {
 // Levels go from bare to keepsake, each with more pieces, and all of them hold.
 func TestLevels(t *testing.T) {
 	for _, s := range style.Styles {
-		p := Advised(metric(s.ID, 90, 90, 45), Default)
+		p := advice.Make(metric(s.ID, 90, 90, 45), request.Default)
 		if !p.OK() {
 			continue
 		}
 		pieces := 0
-		for _, l := range Levels(p, Default) {
+		for _, l := range advice.Levels(p, request.Default) {
 			if !l.Can || l.Pieces < pieces || l.Now != (l.ID == "bare") {
 				t.Errorf("%s, %s: %+v", s.ID, l.ID, l)
 				continue
 			}
 			b := p.Brief.Clone()
 			b.Dress = l.Dress
-			if q := Advised(b, Default); !q.Holds() {
+			if q := advice.Make(b, request.Default); !q.Holds() {
 				t.Errorf("%s, %s: %s", s.ID, l.ID, said(q))
 			}
 			pieces = l.Pieces
@@ -311,7 +317,7 @@ func TestDressedSets(t *testing.T) {
 		`{"layers": [{"on": "outside", "stock": "sprig-220", "run": true}], "band": {"width": "20 mm"}}`)
 	b.AddMember()
 	b.Several.Kind, b.Several.Step = "stack", "20 mm"
-	set := MakeSet(b, Default)
+	set := sets.Make(b, request.Default)
 	if !set.OK() {
 		t.Fatal(set.Problems)
 	}
@@ -333,7 +339,7 @@ func TestDressedSets(t *testing.T) {
 	if strips < 4 {
 		t.Errorf("%d strips are laid out", strips)
 	}
-	for _, s := range Each(t.Context(), set.Plans[0].Brief, Default) {
+	for _, s := range advice.Each(t.Context(), set.Plans[0].Brief, request.Default) {
 		if s.Plan.Dressed != nil {
 			t.Errorf("%s is compared dressed", s.Style.ID)
 		}
@@ -342,14 +348,14 @@ func TestDressedSets(t *testing.T) {
 
 // What is left serves for what it is as large as.
 func TestLeft(t *testing.T) {
-	p := Advised(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), Default)
-	left := LeftOver(p)
+	p := advice.Make(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
+	left := readings.LeftOver(p)
 	if !p.Holds() || len(left) == 0 {
 		t.Fatal(said(p), left)
 	}
 	corners := false
 	for i, l := range left {
-		if i > 0 && l.W.MM()*l.H.MM() > left[i-1].W.MM()*left[i-1].H.MM()+1 || l.H < leastLeft {
+		if i > 0 && l.W.MM()*l.H.MM() > left[i-1].W.MM()*left[i-1].H.MM()+1 || l.H < readings.LeastLeft {
 			t.Errorf("%+v after %+v", l, left[i-1])
 		}
 		corners = corners || strings.HasPrefix(l.From, "corners") && len(l.Serves) > 0
@@ -363,10 +369,10 @@ func TestLeft(t *testing.T) {
 func BenchmarkDressed(b *testing.B) {
 	full := dressed(sized("5", "3 1/2", "2"), `{"layers": [{"on": "all"}, {"on": "all", "stock": "sprig-220"}],
 		"band": {"width": "1 in"}, "toppers": [{"shape": "scalloped"}]}`)
-	if p := Advised(full, Default); !p.Holds() {
+	if p := advice.Make(full, request.Default); !p.Holds() {
 		b.Fatal(said(p))
 	}
 	for b.Loop() {
-		Advised(full, Default)
+		advice.Make(full, request.Default)
 	}
 }

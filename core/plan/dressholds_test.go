@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"math/rand/v2"
@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -124,7 +126,7 @@ func TestWrongDressings(t *testing.T) {
 		{"carton", `{"closure": {"kind": "magnet"}}`, "dress.closure.kind", "Nothing of this box closes over"},
 		{"flap-box", `{"closure": {"kind": "tuck"}}`, "dress.closure.kind", "matter of the box"},
 	} {
-		p := Advised(dressed(metric(c.style, 120, 90, 60), c.dress), Default)
+		p := advice.Make(dressed(metric(c.style, 120, 90, 60), c.dress), request.Default)
 		if i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return pr.Field == c.field }); i < 0 ||
 			!strings.Contains(p.Problems[i].Text, c.says) || p.Problems[i].Fix == "" || p.OK() {
 			t.Errorf("%s %s: %+v", c.style, c.dress, p.Problems)
@@ -150,7 +152,7 @@ func TestDressingMends(t *testing.T) {
 			size[0] = 22
 		}
 		b := dressed(metric("tray-lid", size[0], size[1], size[2]), dress)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {
 			t.Errorf("%s: %+v", dress, p.Problems)
 			continue
@@ -158,7 +160,7 @@ func TestDressingMends(t *testing.T) {
 		for path, text := range p.Problems[0].Set {
 			b.Set(path, text)
 		}
-		if again := Advised(b, Default); !again.Holds() {
+		if again := advice.Make(b, request.Default); !again.Holds() {
 			t.Errorf("%s mended: %+v %s", dress, again.Problems, said(again))
 		}
 	}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,10 +7,12 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -33,8 +35,8 @@ func TestPanelsByName(t *testing.T) {
 		{"gable-cap", "front roof", "cap/front-roof"},
 		{"hinged-lid", "lid", "box/lid box/lid-front box/lid-left box/lid-right"},
 	} {
-		p := Advised(dressed(metric(c.style, 90, 70, 40), fmt.Sprintf(`{"layers": [{"on": %q, "border": "1 mm"}]}`, c.on)),
-			Default)
+		p := advice.Make(dressed(metric(c.style, 90, 70, 40), fmt.Sprintf(`{"layers": [{"on": %q, "border": "1 mm"}]}`, c.on)),
+			request.Default)
 		var on []string
 		if p.Dressed != nil {
 			for _, l := range p.Dressed.Laid {
@@ -55,10 +57,10 @@ func TestClosuresOfEveryStyle(t *testing.T) {
 	for _, s := range style.Styles {
 		for _, kind := range dress.Closures {
 			b := dressed(metric(s.ID, 90, 70, 45), fmt.Sprintf(`{"closure": {"kind": %q}}`, kind))
-			if bare := Advised(metric(s.ID, 90, 70, 45), Default); !bare.Holds() {
+			if bare := advice.Make(metric(s.ID, 90, 70, 45), request.Default); !bare.Holds() {
 				continue
 			}
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.OK() {
 				if pr := p.Problems[0]; pr.Field != "dress.closure.kind" || pr.Fix == "" || len(pr.Set) == 0 {
 					t.Errorf("%s by a %s: %+v", s.ID, kind, pr)
@@ -95,8 +97,8 @@ func TestWindows(t *testing.T) {
 		{"round", 36, 36, math.Pi * 18 * 18, "48 x 48", ""},
 		{"rounded", 40, 30, 1200 - (4-math.Pi)*36, "52 x 42", "50 x 40"},
 	} {
-		p := Advised(dressed(metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
-			"height": "%d mm", "frame": "5 mm"}], "layers": [{"on": "top"}, {"on": "top"}]}`, c.shape, c.w, c.h)), Default)
+		p := advice.Make(dressed(metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
+			"height": "%d mm", "frame": "5 mm"}], "layers": [{"on": "top"}, {"on": "top"}]}`, c.shape, c.w, c.h)), request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", c.shape, said(p))
 			continue
@@ -139,9 +141,9 @@ func TestOffTheMiddle(t *testing.T) {
 		{"base/left", "10 mm", "0", fold.Vec{Y: -10}}, {"base/right", "-10 mm", "4 mm", fold.Vec{Y: -10, Z: -4}},
 		{"base/base", "10 mm", "0", fold.Vec{X: -10}},
 	} {
-		p := Advised(dressed(metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
+		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
 			`{"toppers": [{"shape": "round", "on": %q, "width": "14 mm", "right": %q, "down": %q}]}`, c.on, c.right,
-			c.down)), Default)
+			c.down)), request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", c.on, said(p))
 			continue
@@ -153,9 +155,9 @@ func TestOffTheMiddle(t *testing.T) {
 			t.Errorf("%s: it lies %v off the middle, want %v", c.on, off, c.at)
 		}
 	}
-	p := Advised(dressed(metric("tray-lid", 120, 90, 60),
+	p := advice.Make(dressed(metric("tray-lid", 120, 90, 60),
 		`{"toppers": [{"shape": "round", "on": "base/front", "width": "30 mm", "right": "50 mm"}]}`),
-		Default)
+		request.Default)
 	if !slices.ContainsFunc(p.Problems, isAt("dress.toppers.0.right")) {
 		t.Errorf("over the edge: %+v", p.Problems)
 	}
@@ -164,8 +166,8 @@ func TestOffTheMiddle(t *testing.T) {
 // Notches are cut in the middle of the raw edge that fingers come to, pull tabs stand half
 // out of it.
 func TestGrips(t *testing.T) {
-	p := Advised(dressed(metric("tray-lid", 100, 70, 40, "box.options.lid", "none", "box.options.tabs", "half"),
-		`{"grips": [{"kind": "notch", "on": "left", "width": "18 mm"}], "layers": [{"on": "left"}]}`), Default)
+	p := advice.Make(dressed(metric("tray-lid", 100, 70, 40, "box.options.lid", "none", "box.options.tabs", "half"),
+		`{"grips": [{"kind": "notch", "on": "left", "width": "18 mm"}], "layers": [{"on": "left"}]}`), request.Default)
 	if !p.Holds() {
 		t.Fatal(said(p))
 	}
@@ -177,13 +179,13 @@ func TestGrips(t *testing.T) {
 	if layer := p.Box.Piece("left layer"); !layer.Shaped() {
 		t.Error("the layer is not cut round the notch")
 	}
-	p = Advised(dressed(metric("tray-lid", 60, 60, 90),
-		`{"grips": [{"kind": "pull", "on": "lid/top", "width": "16 mm"}]}`), Default)
+	p = advice.Make(dressed(metric("tray-lid", 60, 60, 90),
+		`{"grips": [{"kind": "pull", "on": "lid/top", "width": "16 mm"}]}`), request.Default)
 	if p.OK() || !strings.Contains(p.Problems[0].Text, "folded along every edge") {
 		t.Errorf("the top of a lid has none: %+v", p.Problems)
 	}
-	p = Advised(dressed(metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),
-		Default)
+	p = advice.Make(dressed(metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),
+		request.Default)
 	if !p.Holds() {
 		t.Fatal(said(p))
 	}

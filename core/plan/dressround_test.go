@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,11 +6,14 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 )
 
@@ -18,8 +21,8 @@ import (
 // border; what the shop has a cutter for is cut by it.
 func TestToppersStack(t *testing.T) {
 	for _, shape := range dress.Shapes {
-		p := Advised(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
-			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), Default)
+		p := advice.Make(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
+			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", shape, said(p))
 			continue
@@ -42,8 +45,8 @@ func TestToppersStack(t *testing.T) {
 			below = f
 		}
 	}
-	p := Advised(dressed(metric("tray-lid", 120, 90, 40, "tools.punches", "circle 50 mm, circle 40 mm"),
-		`{"toppers": [{"shape": "round", "width": "55 mm", "border": "5 mm"}]}`), Default)
+	p := advice.Make(dressed(metric("tray-lid", 120, 90, 40, "tools.punches", "circle 50 mm, circle 40 mm"),
+		`{"toppers": [{"shape": "round", "width": "55 mm", "border": "5 mm"}]}`), request.Default)
 	if got := cutList(p); got != "1 round topper 50 x 50; 1 round topper, layer 2 40 x 40" {
 		t.Errorf("with cutters of 50 and 40: %s; %s", got, said(p))
 	}
@@ -53,7 +56,7 @@ func TestToppersStack(t *testing.T) {
 func TestHandlesAndBowsByHand(t *testing.T) {
 	tray := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
 	// Half a round over 100.54, 157.9, and two ends of 25, up to the mark.
-	p := Advised(dressed(tray, `{"handle": {"kind": "strip", "width": "15 mm"}}`), Default)
+	p := advice.Make(dressed(tray, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
 	if got := cutList(p); got != "1 handle 15 x 208" || !p.Holds() {
 		t.Errorf("%s; %s", got, said(p))
 	}
@@ -61,11 +64,11 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 	if lo, hi := fold.Bounds(arch); math.Abs(hi.X+lo.X) > 0.2 || hi.Z < 40+50 {
 		t.Errorf("the handle reaches from %v to %v", lo, hi)
 	}
-	p = Advised(dressed(tray, `{"handle": {"kind": "cord"}}`), Default)
+	p = advice.Make(dressed(tray, `{"handle": {"kind": "cord"}}`), request.Default)
 	if n := len(p.Box.Piece("base").Punches); n != 4 || !p.Holds() {
 		t.Errorf("%d holes; %s", n, said(p))
 	}
-	p = Advised(dressed(metric("tray-lid", 100, 70, 60), `{"handle": {"kind": "cord"}}`), Default)
+	p = advice.Make(dressed(metric("tray-lid", 100, 70, 60), `{"handle": {"kind": "cord"}}`), request.Default)
 	low, _ := fold.Reach(p.Box.Proved.Of("lid").Find("left"))
 	for _, h := range p.Box.Piece("base").Punches { // the lid doesn't come over the cord
 		for _, f := range p.Box.Proved.Of("base").Faces {
@@ -79,13 +82,13 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 	}
 	heavy := tray.Clone()
 	heavy.Contents = nil
-	p = Advised(dressed(metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), Default)
+	p = advice.Make(dressed(metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), request.Default)
 	if brads := p.Dressed.Supplies; len(brads) != 1 || brads[0].What != "brad" || brads[0].Count != 2 || !p.Holds() {
 		t.Errorf("%+v; %s", brads, said(p))
 	}
 	// Loops of 40 x 2.3 and a lap of 10; two tiers, the upper three quarters as large; a centre
 	// of 10 pi and a lap; curls three times round 6.27.
-	p = Advised(dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), Default)
+	p = advice.Make(dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), request.Default)
 	want := "5 bow loop 12 x 102; 5 bow loop, tier 2 12 x 79; 1 bow centre 12 x 42; 2 bow tail 12 x 48; 4 curl 4 x 60"
 	if got := cutList(p); got != want || !p.Holds() {
 		t.Errorf("got  %s\nwant %s; %s", got, want, said(p))
@@ -104,7 +107,7 @@ func TestHandlesBear(t *testing.T) {
 		b := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
 		b.Size = nil
 		b.Contents = withThing("90 mm", "60 mm", "30 mm", c.mass)
-		p := Advised(dressed(b, `{"handle": {"kind": "strip", "width": "15 mm"}}`), Default)
+		p := advice.Make(dressed(b, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
 		if refused := slices.ContainsFunc(p.Problems, isAt("dress.handle.kind")); refused == c.can {
 			t.Errorf("%s: %+v", c.mass, p.Problems)
 		}
@@ -123,9 +126,9 @@ func TestBandsLie(t *testing.T) {
 }
 
 func bandLies(t *testing.T, way, seam, at string) {
-	p := Advised(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
+	p := advice.Make(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
 		`{"band": {"way": %q, "seam": %q, "lap-at": %q, "width": "20 mm", "second": "12 mm"}, "layers": [{"on": "outside"}]}`, way,
-		seam, at)), Default)
+		seam, at)), request.Default)
 	if !p.Holds() {
 		t.Errorf("%s, %s, %s: %s", way, seam, at, said(p))
 		return
@@ -156,14 +159,14 @@ func TestSchemes(t *testing.T) {
 	b := dressed(metric("tray-lid", 120, 90, 50), `{"scheme": {"main": "kraft-300", "second": "sprig-220", "accent": "duplex-350",
 		"plain": "light-160"}, "layers": [{"on": "sides"}, {"on": "top", "stock": "accent"}, {"on": "underside", "stock": "cover-270"}],
 		"liners": [{"in": "floor"}], "band": {"width": "20 mm"}, "toppers": [{"shape": "round", "words": "Ann"}], "ribbon": {"way": "along"}}`)
-	stocks := func(p *Plan) map[string]string {
+	stocks := func(p *plan.Plan) map[string]string {
 		out := map[string]string{}
 		for _, l := range p.Dressed.Laid {
 			out[l.Piece.Name] = p.CardOf(l.Piece.Stock).ID
 		}
 		return out
 	}
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatal(said(p))
 	}
@@ -175,23 +178,23 @@ func TestSchemes(t *testing.T) {
 			t.Errorf("the %s is of %s, want %s", name, first[name], want)
 		}
 	}
-	duplex, _ := Default.Card("duplex-350")
+	duplex, _ := request.Default.Card("duplex-350")
 	if ribbon := p.CardOf("ribbon"); ribbon.Colour != duplex.Colour {
 		t.Errorf("the ribbon is %s", ribbon.Colour)
 	}
 	b.Set("dress.scheme.second", "stripe-220")
 	for name, was := range first {
-		if now := stocks(Advised(b, Default))[name]; now != was && was != "sprig-220" || now == "sprig-220" {
+		if now := stocks(advice.Make(b, request.Default))[name]; now != was && was != "sprig-220" || now == "sprig-220" {
 			t.Errorf("the %s went from %s to %s", name, was, now)
 		}
 	}
 	b.Set("dress.scheme.second", "no-such")
-	if p := Advised(b, Default); !slices.ContainsFunc(p.Problems, isAt("dress.scheme.second")) {
+	if p := advice.Make(b, request.Default); !slices.ContainsFunc(p.Problems, isAt("dress.scheme.second")) {
 		t.Errorf("%+v", p.Problems)
 	}
 	b.Set("dress.scheme.second", "")
 	b.Set("dress.toppers.0.ink", "#f0f0f0")
-	p = Advised(b, Default)
+	p = advice.Make(b, request.Default)
 	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" })
 	if i < 0 || len(p.Warnings[i].Set) != 1 {
 		t.Fatalf("pale ink on light card: %+v", p.Warnings)
@@ -199,10 +202,10 @@ func TestSchemes(t *testing.T) {
 	for path, text := range p.Warnings[i].Set {
 		b.Set(path, text)
 	}
-	if p = Advised(b, Default); slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" }) {
+	if p = advice.Make(b, request.Default); slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" }) {
 		t.Errorf("mended: %+v", p.Warnings)
 	}
-	for _, s := range Schemes(Advised(metric("tray-lid", 120, 90, 50), Default), Default) {
+	for _, s := range advice.Schemes(advice.Make(metric("tray-lid", 120, 90, 50), request.Default), request.Default) {
 		if len(s.Cards) != 4 || s.Title == "" || s.Scheme.Main != "cover-216" || s.Scheme.Second == s.Scheme.Accent {
 			t.Errorf("%+v", s)
 		}
@@ -214,8 +217,8 @@ func TestSchemes(t *testing.T) {
 func TestHangingShapesHaveAHole(t *testing.T) {
 	const far = 2 * measure.Millimetre
 	for _, shape := range dress.Shapes {
-		p := Advised(dressed(metric("tray-lid", 120, 90, 60),
-			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "3", "width": "50 mm"}]}`, shape)), Default)
+		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60),
+			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "3", "width": "50 mm"}]}`, shape)), request.Default)
 		if !p.OK() {
 			t.Errorf("%s: %+v", shape, p.Problems)
 			continue
@@ -239,10 +242,10 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 		}
 		tiny := dressed(metric("tray-lid", 120, 90, 60),
 			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "2", "width": "12 mm", "border": "0.6 mm"}]}`, shape))
-		p = Advised(tiny, Default)
+		p = advice.Make(tiny, request.Default)
 		if p.OK() || p.Problems[0].Field != "dress.toppers.0.width" {
 			t.Errorf("a %s with no room for a hole: %+v", shape, p.Problems)
-		} else if again := Advised(taken(tiny, p.Problems[0].Set), Default); !again.OK() {
+		} else if again := advice.Make(taken(tiny, p.Problems[0].Set), request.Default); !again.OK() {
 			t.Errorf("a larger %s: %+v", shape, again.Problems)
 		}
 	}
@@ -251,12 +254,12 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 	}
 	const code = "hangs-over"
 	small := heart(`, "width": "32 mm"`)
-	p := Advised(small, Default)
+	p := advice.Make(small, request.Default)
 	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
-	if i < 0 || warned(Advised(taken(small, p.Warnings[i].Set), Default), code) != "" {
+	if i < 0 || warned(advice.Make(taken(small, p.Warnings[i].Set), request.Default), code) != "" {
 		t.Errorf("a heart that turns over: %+v", p.Warnings)
 	}
-	if says := warned(Advised(heart(""), Default), code); says != "" {
+	if says := warned(advice.Make(heart(""), request.Default), code); says != "" {
 		t.Errorf("a heart of the usual size: %s", says)
 	}
 }

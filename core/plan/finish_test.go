@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,10 +6,15 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/costs"
 	"brevium/core/dress"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 )
 
@@ -20,13 +25,13 @@ func TestFinishing(t *testing.T) {
 		for _, when := range append([]string{""}, dress.Moments...) {
 			b := dressed(metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
 				"finishes": [{"kind": %q, "on": "lid/top, base/front", "when": %q, "count": "2", "what": "sage"}]}`, kind, when))
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.OK() {
 				t.Fatalf("%s %s: %v", kind, when, p.Problems)
 			}
 			bare := b.Clone()
 			bare.Dress.Finishes = nil
-			if plain := Advised(bare, Default); p.Minutes() <= plain.Minutes() {
+			if plain := advice.Make(bare, request.Default); p.Minutes() <= plain.Minutes() {
 				t.Errorf("%s %s: takes no time", kind, when)
 			}
 			i := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return strings.HasPrefix(s.Title, "Finish") })
@@ -63,18 +68,18 @@ func TestFinishing(t *testing.T) {
 // A maker's own minutes and drying are taken as they are, a piece of the dressing is found by its
 // name, ink is priced by what it does, and what is not there is said to be.
 func TestFinishesAreReadAndCosted(t *testing.T) {
-	make := func(finish string) *Plan {
-		return Advised(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
-			`{"layers": [{"on": "lid/top"}], "band": {"width": "20 mm"}, "finishes": [`+finish+`]}`), Default)
+	make := func(finish string) *plan.Plan {
+		return advice.Make(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
+			`{"layers": [{"on": "lid/top"}], "band": {"width": "20 mm"}, "finishes": [`+finish+`]}`), request.Default)
 	}
 	p := make(`{"kind": "ink", "on": "paper band", "minutes": "3", "dry": "40"}`)
 	i := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == bench.FinishFlat })
 	if i < 0 || p.Guide.Steps[i].Minutes != 30 || p.Guide.Steps[i].Waits[0].Seconds != 2400 || p.Guide.Steps[i].Frames[0].Piece != "paper band" {
 		t.Fatalf("%v", p.Guide.Steps)
 	}
-	w := Default
+	w := request.Default
 	w.Prices = map[string]shop.Price{"ink": {Coins: 600, Amount: 200}}
-	if all := fmt.Sprint(p.JobOf().Reckon(w, bench.Pace{})); !strings.Contains(all, "Ink") {
+	if all := fmt.Sprint(costs.Reckon(sets.JobOf(p), w, bench.Pace{})); !strings.Contains(all, "Ink") {
 		t.Errorf("no cost of ink in %s", all)
 	}
 	for field, finish := range map[string]string{
@@ -94,12 +99,12 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 // sheet, and trimmed; drawn and proved as the scored one is.
 func TestBandFormedOnTheBox(t *testing.T) {
 	for form, spare := range map[string]measure.Length{"": 12, "scored": 0, "wrapped": 12} {
-		p := Advised(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), Default)
+		p := advice.Make(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), request.Default)
 		band := p.Box.Piece("paper band")
 		if !p.Holds() || band == nil || len(band.Passes) == 0 {
 			t.Fatal(form, p.Problems, said(p))
 		}
-		cut := p.Blanks(band)[0]
+		cut := p.Blanks(band, p.Copies)[0]
 		if off := cut.W + cut.H - band.Width - band.Height; off != spare*measure.Millimetre {
 			t.Errorf("%q: it is cut %v longer", form, off)
 		}

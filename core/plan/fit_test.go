@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,7 +7,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -27,7 +29,7 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 		"box.options.closure", "band")
 	hinged := sized("9 1/2", "4 1/8", "1 1/4", "box.style", "hinged-lid")
 	for name, b := range map[string]brief.Brief{"flap box": flap, "hinged box": hinged} {
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		var set map[string]string
 		switch {
 		case len(p.Problems) > 0:
@@ -39,7 +41,7 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 			t.Errorf("%s: %v, %v", name, p.Problems, p.Advice.Fixes)
 			continue
 		}
-		q := Advised(taken(b, set), Default)
+		q := advice.Make(taken(b, set), request.Default)
 		if !q.Holds() || q.Box.Parts[0].Piece.Width != q.Sheet.Width || q.Box.Parts[0].Piece.Height != q.Sheet.Height {
 			t.Errorf("%s in plain numbers: %s, %v", name, said(q), q.Box.Pieces()[0].Height.Exact("in"))
 			continue
@@ -59,7 +61,7 @@ func TestPatternsStandUpright(t *testing.T) {
 		b := random(r)
 		b.Card.Stock, b.Card.Sheet = brief.Text([]string{"sprig-220", "stripe-220"}[r.IntN(2)]), "a3"
 		b.Copies = "3"
-		for _, s := range Advised(b, Default).Layout.Sheets {
+		for _, s := range advice.Make(b, request.Default).Layout.Sheets {
 			for _, p := range s.Placed {
 				if placed++; p.Turned {
 					t.Fatalf("the %s is turned: %s", p.Piece, b.Encode())
@@ -89,13 +91,13 @@ func TestOffersKeepTheirWord(t *testing.T) {
 				b.Set("box.options."+q.ID, fmt.Sprintf("%d mm", 1+r.IntN(60)))
 			}
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		for _, w := range p.Warnings {
 			if p.Box == nil || len(w.Set) == 0 || w.Set["act"] != "" {
 				continue
 			}
 			warned++
-			for _, still := range Advised(taken(b, w.Set), Default).Warnings {
+			for _, still := range advice.Make(taken(b, w.Set), request.Default).Warnings {
 				if still.Code == w.Code && still.Text == w.Text {
 					t.Fatalf("%q: %v leaves it, for %s", w.Text, w.Set, b.Encode())
 				}
@@ -103,7 +105,7 @@ func TestOffersKeepTheirWord(t *testing.T) {
 		}
 		for _, f := range p.Advice.Fixes {
 			fitted++
-			if q := Advised(taken(b, f.Set), Default); !q.Holds() || len(q.Layout.TooBig) > 0 {
+			if q := advice.Make(taken(b, f.Set), request.Default); !q.Holds() || len(q.Layout.TooBig) > 0 {
 				t.Fatalf("%q: %v %s, for %s", f.Text, f.Set, said(q), b.Encode())
 			}
 		}
@@ -132,7 +134,7 @@ func TestProblemsMend(t *testing.T) {
 			}
 		}
 		for click := 0; ; click++ {
-			problems := Advised(b, Default).Problems
+			problems := advice.Make(b, request.Default).Problems
 			for _, pr := range problems {
 				if !b.Has(pr.Field) {
 					t.Fatalf("%q blames %q, for %s", pr.Text, pr.Field, b.Encode())
@@ -146,7 +148,7 @@ func TestProblemsMend(t *testing.T) {
 				t.Fatalf("clicking goes on: %v, for %s", problems, b.Encode())
 			}
 			again := taken(b, first.Set)
-			for _, still := range Advised(again, Default).Problems {
+			for _, still := range advice.Make(again, request.Default).Problems {
 				before := slices.ContainsFunc(problems[1:], func(pr brief.Problem) bool { return pr.Field == still.Field })
 				if !before && !strings.Contains(still.Text, "sheet on the shelf") {
 					t.Fatalf("%q: %v leads to %q, for %s", first.Text, first.Set, still.Text, b.Encode())

@@ -1,20 +1,23 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
 	"slices"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
 // jobsToMake are boxes of every family, plain and dressed.
-func jobsToMake(t *testing.T, dressed bool) (out []*Plan) {
+func jobsToMake(t *testing.T, dressed bool) (out []*plan.Plan) {
 	for _, s := range style.Styles {
 		if s.ID == "score-list" {
 			continue
@@ -23,7 +26,7 @@ func jobsToMake(t *testing.T, dressed bool) (out []*Plan) {
 		if !dressed {
 			continue
 		}
-		if p := Advised(dressedBrief(s.ID), Default); p.OK() {
+		if p := advice.Make(dressedBrief(s.ID), request.Default); p.OK() {
 			out = append(out, p)
 		}
 	}
@@ -39,8 +42,8 @@ func dressedBrief(id string) brief.Brief {
 // is not made: checked by the angles of the faces themselves, against what
 // the steps before have lit.
 func TestStepPicturesAreTrue(t *testing.T) {
-	gift := Advised(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
-		Default)
+	gift := advice.Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
+		request.Default)
 	for _, p := range append(jobsToMake(t, true), gift) {
 		m := handMade{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
 		for _, step := range p.Guide.Steps {
@@ -72,7 +75,7 @@ func TestStepPicturesAreTrue(t *testing.T) {
 // handMade is how far the steps have come: what is cut, what is folded, what is in its place.
 type handMade struct {
 	t      *testing.T
-	p      *Plan
+	p      *plan.Plan
 	where  string
 	cut    map[string]bool
 	folded map[string][]string
@@ -172,7 +175,7 @@ func TestGlueMap(t *testing.T) {
 }
 
 // hides sees that a face that is stuck by its dots has none beside what lies over it.
-func hides(t *testing.T, p *Plan, face, on *fold.Placed, piece *sheet.Piece) {
+func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *sheet.Piece) {
 	t.Helper()
 	if face == nil || on == nil {
 		return
@@ -191,7 +194,7 @@ func hides(t *testing.T, p *Plan, face, on *fold.Placed, piece *sheet.Piece) {
 
 // What is stuck on last is seen in the last picture, and there alone.
 func TestToppersComeLast(t *testing.T) {
-	p := Advised(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), Default)
+	p := advice.Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
@@ -203,7 +206,7 @@ func TestToppersComeLast(t *testing.T) {
 }
 
 // faceOf finds a face of a piece as it stands in the closed box.
-func faceOf(p *Plan, piece *sheet.Piece, face string) *fold.Placed {
+func faceOf(p *plan.Plan, piece *sheet.Piece, face string) *fold.Placed {
 	for _, b := range p.Box.Proved.Bodies {
 		if b.Piece == piece {
 			return b.Find(face)

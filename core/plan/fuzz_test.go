@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"math/rand/v2"
@@ -7,7 +7,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -38,7 +42,7 @@ func FuzzPlan(f *testing.F) {
 		if err != nil {
 			return
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if p.OK() == (len(p.Problems) > 0) {
 			t.Fatalf("planned and refused, or neither: %v", p.Problems)
 		}
@@ -50,12 +54,12 @@ func FuzzPlan(f *testing.F) {
 }
 
 // cutHastily lays a plan's sheets as it asks, with little work: each can be cut.
-func cutHastily(t *testing.T, p *Plan) {
+func cutHastily(t *testing.T, p *plan.Plan) {
 	tasks := p.Tasks()
 	for i := range tasks {
 		tasks[i].Work = 2000
 	}
-	p = CutAs(p, Search(tasks, nil), Default)
+	p = advice.Cut(p, cutting.Search(tasks, nil), request.Default)
 	for _, s := range p.Layout.Sheets {
 		if err := s.Check(0); err != nil {
 			t.Fatal(err, string(p.Brief.Encode()))
@@ -97,7 +101,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 			for range 1 + r.IntN(3) {
 				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])
 			}
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if p.OK() == (len(p.Problems) > 0) {
 				t.Fatalf("planned and refused, or neither: %v, %s", p.Problems, b.Encode())
 			}

@@ -1,8 +1,11 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
 	"testing"
+
+	"brevium/core/advice"
+	"brevium/core/request"
 )
 
 // A gable cap folds up however steep its roof is: its gussets go in, and no corner closes another way.
@@ -10,7 +13,7 @@ func TestGableCapsFoldUp(t *testing.T) {
 	planned := 0
 	for _, wide := range []int{50, 60} {
 		for roof := wide * 3 / 5; roof <= wide*6/5; roof++ {
-			p := Advised(metric("gable-cap", 100, wide, 57, "box.options.roof", fmt.Sprintf("%d mm", roof)), Default)
+			p := advice.Make(metric("gable-cap", 100, wide, 57, "box.options.roof", fmt.Sprintf("%d mm", roof)), request.Default)
 			if !p.OK() {
 				continue
 			}

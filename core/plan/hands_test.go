@@ -1,13 +1,16 @@
-package plan
+package plan_test
 
 import (
 	"slices"
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -20,12 +23,12 @@ func TestFormedOnTheBox(t *testing.T) {
 		if name == "band" {
 			b.Set("box.options.closure", "band")
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.Holds() {
 			t.Fatal(family, p.Problems, said(p))
 		}
 		piece := p.Box.Piece(name)
-		cut := p.Blanks(piece)[0]
+		cut := p.Blanks(piece, p.Copies)[0]
 		if off := cut.W + cut.H - piece.Width - piece.Height; off != 12*measure.Millimetre {
 			t.Errorf("%s: the %s is cut %v longer", family, name, off)
 		}
@@ -49,7 +52,7 @@ func TestFormedOnTheBox(t *testing.T) {
 func TestRoundCornersByHand(t *testing.T) {
 	for punches, want := range map[string]string{"": "coin or lid 10 mm across", "corner 4 mm": "4 mm corner punch"} {
 		b := dressed(metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
-		if p := Advised(b, Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
+		if p := advice.Make(b, request.Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
 			t.Errorf("%q: %v %s %v", punches, p.Problems, said(p), p.Dressed)
 		}
 	}
@@ -76,11 +79,11 @@ func TestOtherHands(t *testing.T) {
 				b.Size.Depth = "70 mm"
 			}
 			b.Set(field, choice)
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.Holds() {
 				t.Fatalf("%s, %s: %v %s", s.ID, tool, p.Problems, said(p))
 			}
-			text := strings.Join(Supplies(p), "; ")
+			text := strings.Join(readings.Supplies(p), "; ")
 			for _, step := range p.Guide.Steps {
 				text += "\n" + strings.Join(step.Says, " ") + step.Caution()
 				for _, f := range step.Frames {
@@ -113,7 +116,7 @@ func TestSchoolsAreSeen(t *testing.T) {
 	order := func(pairs ...string) (titles []string, text string) {
 		b := metric("tray-lid", 90, 70, 40, pairs...)
 		b.Dress.Layers = []brief.Layer{{On: "lid", Border: "3 mm"}}
-		for _, s := range Advised(b, Default).Guide.Steps {
+		for _, s := range advice.Make(b, request.Default).Guide.Steps {
 			titles, text = append(titles, s.Title), text+strings.Join(s.Says, " ")
 		}
 		return titles, text

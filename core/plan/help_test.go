@@ -1,9 +1,10 @@
-package plan
+package plan_test
 
 import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -19,7 +20,7 @@ func suit(b *brief.Brief, s *style.Style) {
 }
 
 // proved proves the box of a plan again, after a test has spoilt it.
-func proved(p *Plan) string {
+func proved(p *plan.Plan) string {
 	return assembly.Said(p.Box.Prove(assembly.Means{T: p.Card.Caliper, Width: p.Adhesive.Width, Proud: p.Room.Proud},
 		p.Blocks))
 }

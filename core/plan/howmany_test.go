@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,8 +6,11 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/insert"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -46,22 +49,22 @@ func TestHowManyIsTheMost(t *testing.T) {
 		b.Contents = []brief.Item{someThing(r)}
 		mm := func() brief.Text { return brief.Text(fmt.Sprintf("%d mm", 45+r.IntN(70))) }
 		b.Size = &brief.Size{Length: mm(), Width: mm(), Depth: mm()}
-		got := Most(t.Context(), b, Default, 0)
-		count := func(sized bool, holds func(*Plan) bool) (most int) {
+		got := advice.Most(t.Context(), b, request.Default, 0)
+		count := func(sized bool, holds func(*plan.Plan) bool) (most int) {
 			b := b.Clone()
 			if !sized {
 				b.Size = nil
 			}
 			for n := 1; (most == 0 || n <= most+20) && n <= 60; n++ { // a few flat things may make no wall high enough
 				b.Contents[0].Count = brief.Whole(fmt.Sprint(n))
-				if holds(Make(b, Default)) {
+				if holds(plan.Make(b, request.Default)) {
 					most = n
 				}
 			}
 			return most
 		}
-		inBox := count(true, func(p *Plan) bool { return p.Holds() })
-		onSheet := count(false, func(p *Plan) bool { return p.Holds() && p.Layout.TooBig == nil && len(p.Layout.Sheets) == 1 })
+		inBox := count(true, func(p *plan.Plan) bool { return p.Holds() })
+		onSheet := count(false, func(p *plan.Plan) bool { return p.Holds() && p.Layout.TooBig == nil && len(p.Layout.Sheets) == 1 })
 		if got.More || got.InBox != inBox && inBox < 60 || got.OnSheet != onSheet && onSheet < 60 {
 			t.Errorf("%s: said %d in the size and %d off a sheet, truly %d and %d, of %s", s.ID, got.InBox, got.OnSheet, inBox,
 				onSheet, b.Encode())
@@ -86,9 +89,9 @@ func TestHowManyFromMore(t *testing.T) {
 		b.Box.Style, b.Card.Sheet = brief.Text(c.style), "a4"
 		b.Contents = []brief.Item{{ID: "1", Name: "card", Shape: "flat", Length: brief.Text(c.length), Width: brief.Text(c.width),
 			Thickness: brief.Text(c.thickness), Count: "1"}}
-		got := Most(t.Context(), b, Default, 0)
+		got := advice.Most(t.Context(), b, request.Default, 0)
 		b.Contents[0].Count = brief.Whole(fmt.Sprint(got.OnSheet))
-		if got.OnSheet < c.least || !Advised(b, Default).Holds() {
+		if got.OnSheet < c.least || !advice.Make(b, request.Default).Holds() {
 			t.Errorf("%+v: %d", c, got.OnSheet)
 		}
 	}
@@ -99,7 +102,7 @@ func TestCompartmentsOfASize(t *testing.T) {
 	for _, s := range style.Styles {
 		for _, kind := range insert.Kinds[1:] {
 			b := sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if p.OK() {
 				if !slices.ContainsFunc(p.Box.Pieces(), func(p *sheet.Piece) bool { return p.Part == sheet.Insert }) {
 					t.Errorf("%s: no %s, and nothing is said", s.ID, kind.ID)
@@ -120,9 +123,9 @@ func TestCompartmentsOfASize(t *testing.T) {
 func TestCells(t *testing.T) {
 	for text, want := range map[string]int{"": 2, "3 x 2": 3, "2×4": 4, "4 by 1": 3, "1 x 1": -1, "many": -1, "13 x 2": -1, "3": -1} {
 		b := sized("6", "4", "2", "arrange.compartments", "slotted", "arrange.cells", text)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if want < 0 {
-			if p.OK() || p.Problems[0].Field != "arrange.cells" || !Advised(taken(b, p.Problems[0].Set), Default).Holds() {
+			if p.OK() || p.Problems[0].Field != "arrange.cells" || !advice.Make(taken(b, p.Problems[0].Set), request.Default).Holds() {
 				t.Errorf("%q: %v", text, p.Problems)
 			}
 			continue

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,7 +7,10 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -70,7 +73,7 @@ func TestRankingIsHonest(t *testing.T) {
 		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)],
 			Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes",
 			Count: brief.Whole(fmt.Sprint(1 + r.IntN(9)))}}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -78,13 +81,13 @@ func TestRankingIsHonest(t *testing.T) {
 			t.Fatalf("the plan is not of its best way: %s", b.Encode())
 		}
 		for _, w := range p.Ways {
-			if w.Reason == "" || better(w, p.Ways[0]) < 0 {
+			if w.Reason == "" || plan.Better(w, p.Ways[0]) < 0 {
 				t.Fatalf("%s beats the first, %s: %s", w.ID, p.Ways[0].ID, b.Encode())
 			}
 		}
 		last := p.Ways[len(p.Ways)-1]
 		b.Arrange.Way = brief.Text(last.ID)
-		if q := Advised(b, Default); !q.OK() || q.Load.ID != last.ID || len(q.Warnings) > len(p.Warnings)+2 {
+		if q := advice.Make(b, request.Default); !q.OK() || q.Load.ID != last.ID || len(q.Warnings) > len(p.Warnings)+2 {
 			t.Fatalf("%s can't be picked: %v", last.ID, q.Problems)
 		}
 	}
@@ -94,12 +97,12 @@ func TestPinsAndHands(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Count: "2"}}
 	b.Arrange.Way = "nonsense"
-	if p := Advised(b, Default); !p.OK() || len(p.Warnings) == 0 || p.Warnings[0].Code != "pin-gone" {
+	if p := advice.Make(b, request.Default); !p.OK() || len(p.Warnings) == 0 || p.Warnings[0].Code != "pin-gone" {
 		t.Errorf("a pin that is gone: %+v", p.Warnings)
 	}
 	b.Arrange.Way = ""
 	b.Arrange.Places = []brief.Place{{X: "0 mm", Y: "0 mm"}, {X: "50 mm", Y: "20 mm"}}
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	// 90 by 60 mm of things, 3 mm round them.
 	if !p.Holds() || p.Load.Need.Length.MM() != 96 || p.Load.Need.Width.MM() != 66 {
 		t.Errorf("by hand: %+v %+v", p.Problems, p.Load.Need)
@@ -107,13 +110,13 @@ func TestPinsAndHands(t *testing.T) {
 	b.Arrange.Places[1] = brief.Place{X: "20 mm", Y: "0 mm"}
 	wantProblem(t, b, "arrange", "in each other")
 	b.Arrange.Places = b.Arrange.Places[:1]
-	if p = Advised(b, Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
+	if p = advice.Make(b, request.Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
 		t.Errorf("too few places: %+v", p.Warnings)
 	}
 	b.Arrange.Places = nil
 	b.Room.Proud = "10 mm"
 	wantProblem(t, b, "room.proud", "")
-	if b.Set("box.options.lid", "none"); !Advised(b, Default).Holds() {
+	if b.Set("box.options.lid", "none"); !advice.Make(b, request.Default).Holds() {
 		t.Error("an open tray holds no things that stand proud")
 	}
 	for _, c := range [][2]string{{"arrange.compartments", "magic"}, {"arrange.dividers", "-1"}} {
@@ -135,8 +138,8 @@ func TestWrongInsertsFail(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "40 mm", Count: "6"}}
 	b.Arrange.Compartments = "slotted"
-	spoil := func(how func(*Plan)) string {
-		p := Advised(b, Default)
+	spoil := func(how func(*plan.Plan)) string {
+		p := advice.Make(b, request.Default)
 		if !p.Holds() {
 			t.Fatal(p.Checks)
 		}
@@ -145,19 +148,19 @@ func TestWrongInsertsFail(t *testing.T) {
 		return proved(p)
 	}
 	for name, c := range map[string]struct {
-		how  func(*Plan)
+		how  func(*plan.Plan)
 		says string
 	}{
-		"no slots": {func(p *Plan) {
+		"no slots": {func(p *plan.Plan) {
 			for _, n := range []string{"divider along", "divider across"} {
 				s := p.Box.Piece(n)
 				s.Lines, s.Slots = nil, nil
 				*s = *cleanStrip(s)
 			}
 		}, "divider along of divider along"},
-		"a divider moved":   {func(p *Plan) { p.Box.Part("divider across").At[0].Right += 9_000_000 }, "bulb meets"},
-		"dividers too high": {func(p *Plan) { p.Box.Hi.Z -= 30 }, "above it"},
-		"a thing moved":     {func(p *Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of the base"},
+		"a divider moved":   {func(p *plan.Plan) { p.Box.Part("divider across").At[0].Right += 9_000_000 }, "bulb meets"},
+		"dividers too high": {func(p *plan.Plan) { p.Box.Hi.Z -= 30 }, "above it"},
+		"a thing moved":     {func(p *plan.Plan) { p.Blocks[0].Lo.X -= 6; p.Blocks[0].Hi.X -= 6 }, "meets left of the base"},
 	} {
 		if got := spoil(c.how); !strings.Contains(got, c.says) &&
 			!(name == "no slots" && strings.Contains(got, "passes through")) {
@@ -172,7 +175,7 @@ func TestFixesFix(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "4 in", Width: "4 in", Height: "1 7/8 in", Count: "1"}}
 	b.Card.Sheet = "8.5x11"
 	b.Room.Around = "3/8 in"
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.OK() || p.Holds() || len(p.Advice.Fixes) < 3 {
 		t.Fatalf("%v %+v", p.Problems, p.Advice.Fixes)
 	}
@@ -182,7 +185,7 @@ func TestFixesFix(t *testing.T) {
 		for field, text := range f.Set {
 			fixed.Set(field, text)
 		}
-		q := Advised(fixed, Default)
+		q := advice.Make(fixed, request.Default)
 		if !q.Holds() {
 			t.Errorf("%s does not: %v %v", f.Text, q.Problems, q.Checks)
 		}
@@ -211,7 +214,7 @@ func many() brief.Brief {
 func BenchmarkGallery24(b *testing.B) {
 	d := many()
 	for b.Loop() {
-		if len(Each(b.Context(), d, Default)) != len(style.Styles) {
+		if len(advice.Each(b.Context(), d, request.Default)) != len(style.Styles) {
 			b.Fatal("a style is missing")
 		}
 	}
@@ -220,7 +223,7 @@ func BenchmarkGallery24(b *testing.B) {
 func BenchmarkCompare24(b *testing.B) {
 	d := many()
 	for b.Loop() {
-		if rows, _ := Compare(b.Context(), d, Default); len(rows) == 0 {
+		if rows, _ := advice.Compare(b.Context(), d, request.Default); len(rows) == 0 {
 			b.Fatal("nothing to compare")
 		}
 	}

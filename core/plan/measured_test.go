@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"math"
@@ -6,21 +6,24 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
 // stated plans a size to the letter that holds a block of some size, with no
 // room at all round it.
-func stated(b brief.Brief, d style.Dims) *Plan {
+func stated(b brief.Brief, d style.Dims) *plan.Plan {
 	text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(measure.Millimetres)) }
 	b.Contents = []brief.Item{{Name: "block", Shape: "block", Length: text(d.Length), Width: text(d.Width),
 		Height: text(d.Depth), Count: "1", Upright: "yes"}}
 	b.Room = brief.Room{Around: "0", Between: "0", Padding: "0", Below: "0", Above: "0"}
 	b.Arrange = brief.Arrange{}
-	return Advised(b, Default)
+	return advice.Make(b, request.Default)
 }
 
 // What is stated is what was measured: a block of exactly the inside goes in and
@@ -42,7 +45,7 @@ func TestMeasuredSizes(t *testing.T) {
 				b.Set("card.join", "yes")
 				b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
 				answer(&b, s, n%all)
-				p := Advised(b, Default)
+				p := advice.Make(b, request.Default)
 				if !p.OK() {
 					continue
 				}
@@ -72,7 +75,7 @@ func TestMeasuredSizes(t *testing.T) {
 }
 
 // said is what keeps a plan from holding, but for sheets that are too small.
-func said(p *Plan) string {
+func said(p *plan.Plan) string {
 	var out []string
 	for _, pr := range p.Problems {
 		out = append(out, pr.Text)
@@ -87,7 +90,7 @@ func said(p *Plan) string {
 
 // solidBox is how far the outside that is stated is from the box round the card
 // itself, every face a slab.
-func solidBox(p *Plan) float64 {
+func solidBox(p *plan.Plan) float64 {
 	lo, hi := [3]float64{1e9, 1e9, 1e9}, [3]float64{-1e9, -1e9, -1e9}
 	for _, body := range p.Box.Assemble(p.Card.Caliper, assembly.Closed).Bodies {
 		for _, f := range body.Faces {
@@ -141,7 +144,7 @@ func TestWhatIsSeen(t *testing.T) {
 			id, answer, _ := strings.Cut(o, "=")
 			b.Set("box.options."+id, answer)
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.Holds() {
 			t.Errorf("%s %s: %s", c.style, c.options, said(p))
 			continue
@@ -165,7 +168,7 @@ func TestClosuresHaveCard(t *testing.T) {
 		{"5", "2", "3", "box.options.flap-depth", "1/4 in", "box.options.closure", "dot"},
 	} {
 		b := sized(set[0], set[1], set[2], append(set[3:], "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes")...)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {
 			t.Errorf("%v: %v %s", set, p.Problems, said(p))
 			continue
@@ -176,14 +179,14 @@ func TestClosuresHaveCard(t *testing.T) {
 					b.Set(field, text)
 				}
 			}
-			p = Advised(b, Default)
+			p = advice.Make(b, request.Default)
 		}
 		if !p.Holds() {
 			t.Errorf("%v, mended: %s", set, said(p))
 		}
 	}
 	// Moved to where it has no card, a mark fails the proof.
-	p := Advised(sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), Default)
+	p := advice.Make(sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), request.Default)
 	marks := p.Box.Parts[0].Piece.Marks
 	if len(marks) != 2 || proved(p) != "" {
 		t.Fatalf("%v, %s", marks, proved(p))
@@ -200,7 +203,7 @@ func TestClosuresHaveCard(t *testing.T) {
 
 // Half the clearance is half: a hinged lid is as loose as was asked, no looser.
 func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
-	p := Advised(sized("5", "4", "1 1/2", "box.style", "hinged-lid"), Default)
+	p := advice.Make(sized("5", "4", "1 1/2", "box.style", "hinged-lid"), request.Default)
 	if c := p.Box.Clearance; c != measure.Inch/16 {
 		t.Errorf("the lid is %s larger", c.Exact("in"))
 	}
@@ -215,7 +218,7 @@ func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
 func TestIdleAnswersAreTold(t *testing.T) {
 	b := sized("90 mm", "70 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton",
 		"box.options.top", "glued", "box.options.pull", "yes", "box.options.slot", "20 mm")
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	idle := 0
 	for _, w := range p.Warnings {
 		if w.Code == "idle-option" && len(w.Set) == 1 {

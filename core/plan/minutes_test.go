@@ -1,9 +1,11 @@
-package plan
+package plan_test
 
 import (
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -18,8 +20,8 @@ func TestMinutesFollowTheWork(t *testing.T) {
 		case "arched-box":
 			d = 70
 		}
-		one := Advised(metric(s.ID, l, w, d), Default)
-		ten := Advised(metric(s.ID, l, w, d, "copies", "10"), Default)
+		one := advice.Make(metric(s.ID, l, w, d), request.Default)
+		ten := advice.Make(metric(s.ID, l, w, d, "copies", "10"), request.Default)
 		if !one.OK() || !ten.OK() {
 			t.Fatalf("%s: %v %v", s.ID, one.Problems, ten.Problems)
 		}
@@ -30,7 +32,7 @@ func TestMinutesFollowTheWork(t *testing.T) {
 	base := func(change func(b *brief.Brief)) int {
 		b := metric("tray-lid", 90, 70, 40)
 		change(&b)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}

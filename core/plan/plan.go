@@ -10,31 +10,26 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/layout"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
-)
-
-// MostCopies is how many of one box a plan lays out, MostPieces how many pieces
-// of them all.
-const (
-	MostCopies = 200
-	MostPieces = 6000
 )
 
 // Plan is a box ready to cut, or the problems why there is none. It is finished when Make
 // gives it away: nothing writes it again, and any number of goroutines may read it at once.
 type Plan struct {
-	Table
+	cutting.Table
 	Load    contents.Load // empty when only a size was given
 	Ways    []Way         // the arrangements to choose from, best first
 	Blocks  []fold.Block  // the contents, in their places in the box
 	Rooms   []Room        // or in each of several small boxes
 	Checks  []fold.Check
 	Layout  layout.Layout
-	Cuts    []Cut // the same, by card
-	Cost    int64 // of the sheets, in hundredths
+	Cuts    []cutting.Cut // the same, by card
+	Cost    int64         // of the sheets, in hundredths
 	Guide   bench.Guide
 	Advice  Advice
 	Refused *Refused // when a piece is larger than every sheet; Box is nil then
@@ -54,9 +49,9 @@ type Refused struct {
 
 // Advice is what was looked for beside the plan; Make looks for nothing.
 type Advice struct {
-	Fixes    []Fix            // what would bring a piece on to its sheet
-	Stopped  bool             // the search for them came to the end of its work
-	Stronger map[string][]Fix // what would make the box bear more, by the code of what it doesn't bear
+	Fixes    []brief.Fix            // what would bring a piece on to its sheet
+	Stopped  bool                   // the search for them came to the end of its work
+	Stronger map[string][]brief.Fix // what would make the box bear more, by the code of what it doesn't bear
 }
 
 // OK reports whether there is a box to show.
@@ -108,25 +103,29 @@ func (p *Plan) InRoom(r Room) *Plan {
 // through the rooms once: the request is read at the door; the contents are
 // arranged and the box built round them; the box is proved, its pieces laid on
 // sheets, and the bench told what to do.
-func Make(b brief.Brief, w Workshop) *Plan { return newMaking(Read(b, w), w, nil).make() }
+func Make(b brief.Brief, w request.Workshop) *Plan {
+	return newMaking(request.Read(b, w), w, nil).make()
+}
 
 // Like is Make for a brief of the same box as a plan, but for its contents: what the style's
 // card takes of a size is known from there.
-func (p *Plan) Like(b brief.Brief, w Workshop) *Plan { return newMaking(Read(b, w), w, p.taken).make() }
+func (p *Plan) Like(b brief.Brief, w request.Workshop) *Plan {
+	return newMaking(request.Read(b, w), w, p.taken).make()
+}
 
 // Lying is the plan with the contents in another of its ways, and no others to choose from.
-func (p *Plan) Lying(way Way, w Workshop) *Plan {
+func (p *Plan) Lying(way Way, w request.Workshop) *Plan {
 	b := p.Brief.Clone()
 	b.Arrange.Way = brief.Text(way.ID)
-	m := newMaking(Read(b, w), w, p.taken)
+	m := newMaking(request.Read(b, w), w, p.taken)
 	m.pick = &way.Load
 	return m.make()
 }
 
 // Draft plans a brief as far as the sizes of its pieces, without faces, proof or layout; nil
 // when that can't be.
-func Draft(b brief.Brief, w Workshop) *Plan {
-	m := newMaking(Read(b, w), w, nil)
+func Draft(b brief.Brief, w request.Workshop) *Plan {
+	m := newMaking(request.Read(b, w), w, nil)
 	m.hasty, m.sizes = true, true
 	if !m.found() || len(m.Problems) > 0 {
 		return nil
@@ -136,8 +135,8 @@ func Draft(b brief.Brief, w Workshop) *Plan {
 
 // Proof plans a brief as far as its proof: nothing is laid on sheets and the bench is told
 // nothing.
-func Proof(b brief.Brief, w Workshop) *Plan {
-	m := newMaking(Read(b, w), w, nil)
+func Proof(b brief.Brief, w request.Workshop) *Plan {
+	m := newMaking(request.Read(b, w), w, nil)
 	if m.found() && len(m.Problems) == 0 {
 		m.prove()
 	} else {
@@ -147,8 +146,8 @@ func Proof(b brief.Brief, w Workshop) *Plan {
 }
 
 // Troubles are what is wrong with a brief, sheets left out of account.
-func Troubles(b brief.Brief, w Workshop) []brief.Problem {
-	m := newMaking(Read(b, w), w, nil)
+func Troubles(b brief.Brief, w request.Workshop) []brief.Problem {
+	m := newMaking(request.Read(b, w), w, nil)
 	m.found()
 	return m.Problems
 }
@@ -156,7 +155,7 @@ func Troubles(b brief.Brief, w Workshop) []brief.Problem {
 // making is a plan while it is made.
 type making struct {
 	*Plan
-	w     Workshop
+	w     request.Workshop
 	job   *style.Job
 	room  contents.Room  // that was asked for, before the compartments want theirs
 	pick  *contents.Load // the arrangement that is wanted, laid out already
@@ -164,8 +163,8 @@ type making struct {
 	sizes bool           // only whether each piece has a sheet, not how they lie on it
 }
 
-func newMaking(q *Request, w Workshop, taken *style.Dims) *making {
-	return &making{Plan: &Plan{Table: Table{Request: q}, taken: taken}, w: w, room: q.Room}
+func newMaking(q *request.Request, w request.Workshop, taken *style.Dims) *making {
+	return &making{Plan: &Plan{Table: cutting.Table{Request: q}, taken: taken}, w: w, room: q.Room}
 }
 
 // found arranges the contents and builds the box; false when there is none.
@@ -187,7 +186,7 @@ func (m *making) make() *Plan {
 	if m.Dressed != nil {
 		m.Box.Outer()
 	}
-	m.lay(m.onSheets(m.ToLay(m.Box, m.Copies)))
+	m.lay(m.OnSheets(m.ToLay(m.Box, m.Copies)))
 	m.Guide = m.tell(m.Say)
 	m.Checks = append(m.Checks, m.told([]fold.Check{bench.ToldRight(m.Box.Pieces(), m.Guide.Cards, bench.CutsOf, m.Say)})...)
 	return m.Plan
@@ -207,8 +206,8 @@ func (m *making) cuttable() bool {
 		m.tooLarge()
 		return false
 	}
-	if each := m.Pieces(); each*m.Copies > MostPieces {
-		most := max(1, MostPieces/each)
+	if each := m.Pieces(); each*m.Copies > request.MostPieces {
+		most := max(1, request.MostPieces/each)
 		m.Problem("copies", fmt.Sprintf("%d boxes of %d pieces each are too many to lay out at once.", m.Copies, each),
 			fmt.Sprintf("Make at most %d at a time.", most), "copies", fmt.Sprint(most))
 		return false
@@ -217,7 +216,7 @@ func (m *making) cuttable() bool {
 }
 
 // lay takes the pieces as they lie on their sheets.
-func (p *Plan) lay(cuts []Cut) {
+func (p *Plan) lay(cuts []cutting.Cut) {
 	all := make([]layout.Layout, len(cuts))
 	p.Cuts, p.Cost = cuts, 0
 	for i, c := range cuts {

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,8 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/request"
 	"brevium/core/sheet"
 )
 
@@ -57,7 +59,7 @@ func TestWorkedExamples(t *testing.T) {
 		{"five bulbs' room", contentsBrief(), "7 1/16 x 5 13/16 in: 1 1/8, 5 15/16; 1 1/8, 4 11/16", ""},
 	}
 	for _, c := range cases {
-		p := Advised(c.brief, Default)
+		p := advice.Make(c.brief, request.Default)
 		if !p.Holds() {
 			t.Errorf("%s does not hold: %v %v", c.name, p.Problems, p.Checks)
 			continue
@@ -77,7 +79,7 @@ func TestWorkedExamples(t *testing.T) {
 func contentsBrief() brief.Brief { return brief.New("in") }
 
 func TestInsideAndOutside(t *testing.T) {
-	p := Advised(sized("5", "3 1/2", "2"), Default)
+	p := advice.Make(sized("5", "3 1/2", "2"), request.Default)
 	const um = measure.Millimetre / 1000
 	in, out := p.Box.Inside, p.Box.Outside
 	if in.Length != 127000*um-270*um || in.Width != 88900*um-810*um || in.Depth != 50800*um-135*um {
@@ -109,7 +111,7 @@ func random(r *rand.Rand) brief.Brief {
 	}
 	b.Tools = brief.Tools{Step: pick("1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"),
 		Fit: pick("snug", "easy", "loose"), Adhesive: pick("", "tape", "glue")}
-	b.Card = brief.Card{Stock: brief.Text(Default.Cards[r.IntN(len(Default.Cards))].ID), Sheet: "a3"}
+	b.Card = brief.Card{Stock: brief.Text(request.Default.Cards[r.IntN(len(request.Default.Cards))].ID), Sheet: "a3"}
 	if r.IntN(2) == 0 {
 		b.Contents, b.Size = nil, &brief.Size{Length: length(24, 160), Width: length(8, 140), Depth: length(10, 70)}
 	} else {
@@ -135,7 +137,7 @@ func TestRandomTraysHold(t *testing.T) {
 	planned := 0
 	for range boxes(4000) {
 		b := random(r)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			if len(p.Problems) == 0 {
 				t.Fatalf("no plan and no problem for %s", b.Encode())
@@ -231,7 +233,7 @@ func TestBadFields(t *testing.T) {
 
 func wantProblem(t *testing.T, b brief.Brief, field, text string) {
 	t.Helper()
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	for _, pr := range p.Problems {
 		if pr.Field == field && pr.Text != "" && pr.Fix != "" {
 			if p.OK() || p.Holds() || p.Box != nil {
@@ -248,17 +250,17 @@ func wantProblem(t *testing.T, b brief.Brief, field, text string) {
 func TestProofFails(t *testing.T) {
 	big := sized("8", "8", "2")
 	big.Set("card.sheet", "8.5x11")
-	p := Advised(big, Default)
+	p := advice.Make(big, request.Default)
 	if !p.OK() || p.Holds() || len(p.Warnings) == 0 || len(p.Advice.Fixes) == 0 {
 		t.Errorf("a piece larger than its sheet: %+v %+v", p.Checks, p.Warnings)
 	}
 	tight := brief.New("in")
 	tight.Size = &brief.Size{Length: "4", Width: "3", Depth: "2"}
-	if p = Advised(tight, Default); !p.OK() || p.Holds() {
+	if p = advice.Make(tight, request.Default); !p.OK() || p.Holds() {
 		t.Errorf("packets of 4 1/2 in hold in 4 in: %+v", p.Checks)
 	}
 	tight.Size.Length, tight.Size.Width = "5", "3 1/2"
-	if p = Advised(tight, Default); !p.Holds() {
+	if p = advice.Make(tight, request.Default); !p.Holds() {
 		t.Errorf("packets that fit a given size fail: %+v %+v", p.Problems, p.Checks)
 	}
 }
@@ -266,6 +268,6 @@ func TestProofFails(t *testing.T) {
 func BenchmarkMake(b *testing.B) {
 	d := brief.New("in")
 	for b.Loop() {
-		Advised(d, Default)
+		advice.Make(d, request.Default)
 	}
 }

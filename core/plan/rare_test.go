@@ -1,9 +1,12 @@
-package plan
+package plan_test
 
 import (
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/measure"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/shop"
 )
 
@@ -23,7 +26,7 @@ func TestRareBoxesHold(t *testing.T) {
 		{"low sides of thick card, in plain numbers", `{}`, "arched-box", [3]int{29, 33, 27}, []string{"card.stock", "duplex-350",
 			"box.options.closure", "pull", "box.options.cover", "rolled", "tools.allowances", "plain", "tools.step", "0.5 mm"}},
 	} {
-		p := Advised(dressed(metric(c.style, c.size[0], c.size[1], c.size[2], c.answers...), c.dress), Default)
+		p := advice.Make(dressed(metric(c.style, c.size[0], c.size[1], c.size[2], c.answers...), c.dress), request.Default)
 		if why := said(p); why != "" || !p.OK() {
 			t.Errorf("%s: %s %+v", c.why, why, p.Problems)
 		}
@@ -35,9 +38,9 @@ func TestRareBoxesHold(t *testing.T) {
 func TestBandsPlay(t *testing.T) {
 	for fit, ease := range shop.Slack {
 		for long := 30; long < 60; long++ {
-			p := Advised(metric("corner-shells", long, 36, 19, "box.options.shells", "one stuck", "tools.fit", fit), Default)
+			p := advice.Make(metric("corner-shells", long, 36, 19, "box.options.shells", "one stuck", "tools.fit", fit), request.Default)
 			read := 0
-			for _, s := range Sections(p) {
+			for _, s := range readings.Sections(p) {
 				if s.Outer != "band" {
 					continue
 				}
@@ -56,7 +59,7 @@ func TestBandsPlay(t *testing.T) {
 func TestWarnsOnce(t *testing.T) {
 	b := metric("corner-shells", 33, 136, 19, "box.options.shells", "one stuck", "tools.step", "1/16 in", "tools.fit", "loose")
 	loose := 0
-	for _, w := range Advised(b, Default).Warnings {
+	for _, w := range advice.Make(b, request.Default).Warnings {
 		if w.Code == "loose-lid" {
 			loose++
 		}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 )
 
 // Contents that stand above the eaves lie inside the roof at every height, or
@@ -44,7 +46,7 @@ func TestRoofsOverContents(t *testing.T) {
 			id, option, _ := strings.Cut(style, ":")
 			b := sized("90 mm", "70 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
 				"card.join", "yes", "box.style", id, "box.options."+option, fmt.Sprintf("%d mm", 7*step))
-			if p := Advised(b, Default); !p.Holds() {
+			if p := advice.Make(b, request.Default); !p.Holds() {
 				t.Errorf("%s %d mm over 70 mm: %v %v", style, 7*step, p.Problems, p.Checks)
 			}
 		}

@@ -26,7 +26,7 @@ const shared = "rooms"
 // by itself, and builds the box round them.
 func (m *making) inRooms() *style.Box {
 	if m.Kind.ID != "none" {
-		m.roomsEnough()
+		m.RoomsEnough()
 		return nil
 	}
 	m.job.Proud, m.job.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,21 +6,24 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
 // dressedBy plans a cube of each style in one school of numbers.
-func dressedBy(school, id string, d brief.Dress, set ...string) *Plan {
+func dressedBy(school, id string, d brief.Dress, set ...string) *plan.Plan {
 	b := sized("2 1/2", "2 1/2", "2 1/2", append([]string{"box.style", id, "card.sheet", "500 x 500 mm",
 		"tools.allowances", school}, set...)...)
 	b.Dress = d
-	return Advised(b, Default)
+	return advice.Make(b, request.Default)
 }
 
-func dressedPieces(p *Plan, parts ...sheet.Part) (out []*sheet.Piece) {
+func dressedPieces(p *plan.Plan, parts ...sheet.Part) (out []*sheet.Piece) {
 	for _, piece := range p.Box.Pieces() {
 		if slices.Contains(parts, piece.Part) {
 			out = append(out, piece)
@@ -42,7 +45,7 @@ func TestSchoolsDressAlike(t *testing.T) {
 					d.Band = brief.Belt{Way: brief.Text(way)}
 				}
 				card, plain := dressedBy("card", s.ID, d), dressedBy("plain", s.ID, d)
-				count := func(p *Plan) (n int) {
+				count := func(p *plan.Plan) (n int) {
 					for _, piece := range dressedPieces(p, sheet.Layer) {
 						n += piece.Count
 					}
@@ -60,7 +63,7 @@ func TestSchoolsDressAlike(t *testing.T) {
 
 // A band of the dressing is as long as one that the style closes by, in both schools, over layers and bare.
 func TestOneRuleForBands(t *testing.T) {
-	lengths := func(p *Plan, name string) string {
+	lengths := func(p *plan.Plan, name string) string {
 		piece := p.Box.Piece(name)
 		if piece == nil {
 			t.Fatal(said(p), p.Problems)

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -10,8 +10,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 )
 
@@ -119,7 +122,7 @@ func TestScoreList(t *testing.T) {
 		if d := strings.Split(c.stated, " x "); len(d) == 3 {
 			b.Box.Stated = &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		var wrong []string
 		for _, pr := range p.Problems {
 			wrong = append(wrong, pr.Text)
@@ -173,12 +176,12 @@ var typedLists = []struct {
 func TestTypedWrongIsNoticed(t *testing.T) {
 	tried := 0
 	for _, list := range typedLists {
-		plan := func(pieces [][7]string, stated *brief.Size) *Plan {
+		plan := func(pieces [][7]string, stated *brief.Size) *plan.Plan {
 			b := listOf(pieces...)
 			b.Set("units", "mm")
 			b.Set("tools.step", "1 mm")
 			b.Box.Stated = stated
-			return Advised(b, Default)
+			return advice.Make(b, request.Default)
 		}
 		good := plan(list.pieces, nil)
 		if !good.Holds() {
@@ -238,7 +241,7 @@ func mistyped(pieces [][7]string, steps ...int) map[string][][7]string {
 
 // asList writes the pieces of a plan that lists know as a list of scores: cut sizes, scores, and the squares
 // that are cut away where that is said.
-func asList(made *Plan, roles map[string]string, away bool) brief.Brief {
+func asList(made *plan.Plan, roles map[string]string, away bool) brief.Brief {
 	list := listOf()
 	list.Units, list.Tools, list.Box.Stated = made.Brief.Units, made.Brief.Tools, made.Brief.Size
 	for _, p := range made.Box.Pieces() {
@@ -312,13 +315,13 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		for _, ask := range slices.Sorted(maps.Keys(s.asks)) {
 			b.Set("box.options."+ask, s.asks[ask][r.IntN(len(s.asks[ask]))])
 		}
-		made := Advised(b, Default)
+		made := advice.Make(b, request.Default)
 		if !made.Holds() {
 			continue // a size that this style does without
 		}
 		for _, away := range []bool{false, true} {
 			list := asList(made, s.roles, away)
-			got := Advised(list, Default)
+			got := advice.Make(list, request.Default)
 			if !got.Holds() || got.Box.Size != made.Box.Size {
 				t.Errorf("%s %v, squares away %v: %v instead of %v: %v %s\n%s", s.id, b.Box.Options, away, got.OK(), made.Box.Size,
 					got.Problems, said(got), list.Encode())
@@ -365,7 +368,7 @@ func FuzzScoreList(f *testing.F) {
 	f.Add("9", "7 1/2", "2, 7", "2, 5 1/2", "corners", "tray")
 	f.Add("270 mm", "230 mm", "90,130,220,260", "15 mm both", "1-1 5-5", "tube")
 	f.Fuzz(func(t *testing.T, w, h, across, down, away, is string) {
-		p := Advised(listOf([7]string{"it", is, w, h, across, down, away}), Default)
+		p := advice.Make(listOf([7]string{"it", is, w, h, across, down, away}), request.Default)
 		if !p.OK() && len(p.Problems) == 0 {
 			t.Error("no box and no reason")
 		}
@@ -378,12 +381,12 @@ func TestTypedPieceTooLarge(t *testing.T) {
 		"box.pieces.1.height": {"7 1/2 in", "99 in", "1 in, 6 1/2 in", "1 in, 98 in"}} {
 		b := listOf([7]string{"slip", "panel", "3 in", "2 in"}, [7]string{"base", "tray", size[0], size[1], size[2], size[3]})
 		b.Card.Join = "no"
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if p.OK() || p.Problems[0].Field != want {
 			t.Errorf("%+v, want it at %s", p.Problems, want)
 			continue
 		}
-		if again := Advised(taken(b, p.Problems[0].Set), Default); !again.OK() {
+		if again := advice.Make(taken(b, p.Problems[0].Set), request.Default); !again.OK() {
 			t.Errorf("its mend: %+v", again.Problems)
 		}
 	}

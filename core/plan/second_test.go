@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,16 +7,19 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
 // second is a box of the second set, of a size in millimetres, with options.
-func second(t *testing.T, id, size, options string) *Plan {
+func second(t *testing.T, id, size, options string) *plan.Plan {
 	t.Helper()
 	d := strings.Split(size, " ")
 	b := sized(d[0]+" mm", d[1]+" mm", d[2]+" mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
@@ -28,7 +31,7 @@ func second(t *testing.T, id, size, options string) *Plan {
 			b.Set("box.options."+field, answer)
 		}
 	}
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatal(id, size, options, p.Problems, said(p))
 	}
@@ -88,7 +91,7 @@ func TestSecondSetExamples(t *testing.T) {
 // Strips lie over and under each other in turn: of one height the left one first, of
 // the next the right one; fanned, they lie on the wall they are stuck to.
 func TestWeave(t *testing.T) {
-	layer := func(p *Plan, face string) int {
+	layer := func(p *plan.Plan, face string) int {
 		for _, g := range p.Box.Piece("basket").Glues {
 			if g.Face == face {
 				return g.Layers
@@ -170,7 +173,7 @@ func TestShapedRooms(t *testing.T) {
 			b.Box = brief.Box{Style: brief.Text(c.style)}
 			b.Set("card.sheet", "a3")
 			b.Set("card.join", "yes")
-			p := Advised(b, Default)
+			p := advice.Make(b, request.Default)
 			if !p.Holds() || !p.Box.Shaped {
 				t.Fatal(c.style, shape, p.Problems, said(p))
 			}
@@ -219,8 +222,8 @@ func TestSharingOut(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "tin", Shape: "block", Length: "30 mm", Width: "30 mm", Height: "24 mm", Count: "3"}}
 	b.Box = brief.Box{Style: "cross-fold"}
 	b.Set("card.sheet", "a3")
-	p := Advised(b, Default)
-	if !p.Holds() || len(p.Rooms) != 3 || !p.Laid() || slices.ContainsFunc(p.Rooms, func(r Room) bool { return len(r.Blocks) != 1 }) {
+	p := advice.Make(b, request.Default)
+	if !p.Holds() || len(p.Rooms) != 3 || !p.Laid() || slices.ContainsFunc(p.Rooms, func(r plan.Room) bool { return len(r.Blocks) != 1 }) {
 		t.Fatalf("three tins: %v %+v", p.Problems, p.Rooms)
 	}
 	p.Box.Rooms[1].Things[0].Hi.Z += 20
@@ -228,7 +231,7 @@ func TestSharingOut(t *testing.T) {
 		t.Errorf("a tin too high for its small box: %q", got)
 	}
 	b.Contents[0].Upright = "yes"
-	if p = Advised(b, Default); !slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "on-its-side" }) {
+	if p = advice.Make(b, request.Default); !slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "on-its-side" }) {
 		t.Error("nobody says that it lies on its side")
 	}
 	b.Arrange.Compartments = "trays"

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,15 +7,19 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
 
 // rowOfSection writes a section as a row of thicknesses, the gap in brackets.
-func rowOfSection(s Section) string {
+func rowOfSection(s readings.Section) string {
 	var out []string
 	for _, k := range s.Skins {
 		text := strings.TrimSuffix(k.Thick.Exact("mm"), " mm")
@@ -50,15 +54,15 @@ func TestCornersByHand(t *testing.T) {
 			"card.stocks.lid", "duplex-350", "dress.inside", "1", "card.stocks.layer", "duplex-350"), "0.27 [0.69] 0.45 0.45",
 			"the lid is 1 mm larger for it"},
 	} {
-		p := Advised(c.brief, Default)
-		if !p.Holds() || len(Sections(p)) != 1 {
-			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, said(p), len(Sections(p)))
+		p := advice.Make(c.brief, request.Default)
+		if !p.Holds() || len(readings.Sections(p)) != 1 {
+			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, said(p), len(readings.Sections(p)))
 			continue
 		}
-		if got := rowOfSection(Sections(p)[0]); got != c.row {
+		if got := rowOfSection(readings.Sections(p)[0]); got != c.row {
 			t.Errorf("%s: %s, want %s", c.name, got, c.row)
 		}
-		if s := Sections(p)[0]; s.Play != 2*s.Gap || s.Verdict != "" {
+		if s := readings.Sections(p)[0]; s.Play != 2*s.Gap || s.Verdict != "" {
 			t.Errorf("%s: play %s, %q", c.name, s.Play.Exact("mm"), s.Verdict)
 		}
 		if c.says != "" && !slices.ContainsFunc(p.Box.Notes, func(n assembly.Note) bool {
@@ -75,10 +79,10 @@ func TestLooseAndTight(t *testing.T) {
 	coarse := sized("5", "3 1/2", "2", "tools.step", "1/8 in")
 	tight := sized("127 mm", "90 mm", "50 mm", "tools.slack", "0 mm", "units", "mm", "tools.step", "0.5 mm")
 	for code, b := range map[string]brief.Brief{"loose-lid": coarse, "tight-lid": tight} {
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
-		if i < 0 || Sections(p)[0].Verdict+"-lid" != code {
-			t.Errorf("no %s: %+v %+v", code, Sections(p), p.Warnings)
+		if i < 0 || readings.Sections(p)[0].Verdict+"-lid" != code {
+			t.Errorf("no %s: %+v %+v", code, readings.Sections(p), p.Warnings)
 			continue
 		}
 		if set := p.Warnings[i].Set; set["tools.step"] != "" {
@@ -92,11 +96,11 @@ func TestLooseAndTight(t *testing.T) {
 func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	for _, step := range []string{"1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"} {
 		b := sized("5", "3 1/2", "2", "tools.step", step)
-		made := Advised(b, Default)
-		had := made.Box.Clearance - Sections(made)[0].bulk
+		made := advice.Make(b, request.Default)
+		had := made.Box.Clearance - readings.Sections(made)[0].Bulk
 		learnt := shop.Learn([]shop.Record{{Usual: made.Usual, Had: had, Verdict: "tight"}, {Usual: made.Usual, Had: had, Verdict: "tight"}})
 		b.Set("tools.slack", (made.Usual + learnt.More).Exact(measure.Millimetres))
-		next := Advised(b, Default)
+		next := advice.Make(b, request.Default)
 		if next.Box.Clearance < made.Box.Clearance || next.Box.Clearance == made.Box.Clearance && step != "1/8 in" {
 			t.Errorf("%s: a tight lid of %s is followed by one of %s", step, made.Say(made.Box.Clearance), next.Say(next.Box.Clearance))
 		}
@@ -106,8 +110,8 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 			}
 		}
 	}
-	grown := Advised(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), Default)
-	trimmed := Advised(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), Default)
+	grown := advice.Make(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), request.Default)
+	trimmed := advice.Make(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), request.Default)
 	if tell(grown.Box.Piece("base")) == tell(trimmed.Box.Piece("base")) || tell(grown.Box.Piece("lid")) == tell(trimmed.Box.Piece("lid")) {
 		t.Error("the two schools give the same numbers")
 	}
@@ -116,7 +120,7 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	for style, trim := range map[string]string{"tray-lid": "trim-base", "sleeve-drawer": "trim-drawer"} {
 		jars.Set("box.style", style)
 		jars.Set("box.options.clearance", trim)
-		p := Advised(jars, Default)
+		p := advice.Make(jars, request.Default)
 		if p.Box == nil {
 			t.Fatal(style, p.Problems)
 		}
@@ -140,19 +144,19 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 			Diameter: brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(50))),
 			Height:   brief.Text(fmt.Sprintf("%d mm", 30+r.IntN(60))), Count: brief.Whole(fmt.Sprint(1 + r.IntN(4))),
 			Mass: brief.Text(fmt.Sprintf("%d g", 60+r.IntN(700)))}}
-		p := Advised(b, Default)
-		for _, c := range Carries(p) {
+		p := advice.Make(b, request.Default)
+		for _, c := range readings.Carries(p) {
 			if c.Holds != (c.Load <= c.Limit) || c.Limit <= 0 {
 				t.Fatalf("%+v", c)
 			}
 			before := 0.0
 			for _, f := range c.Remedies {
-				q := Advised(taken(b, f.Set), Default)
-				i := slices.IndexFunc(Carries(q), func(o Carry) bool { return o.Code == c.Code })
-				if !q.Holds() || i < 0 || !Carries(q)[i].Holds {
+				q := advice.Make(taken(b, f.Set), request.Default)
+				i := slices.IndexFunc(readings.Carries(q), func(o readings.Carry) bool { return o.Code == c.Code })
+				if !q.Holds() || i < 0 || !readings.Carries(q)[i].Holds {
 					t.Fatalf("%s does not help: %s, for %s", f.Text, said(q), b.Encode())
 				}
-				if g := Grams(q); g < before-1e-9 {
+				if g := advice.Grams(q); g < before-1e-9 {
 					t.Fatalf("%s takes less card than the one before it", f.Text)
 				} else {
 					before = g
@@ -169,7 +173,7 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 }
 
 // furnishedShop is a shop with tools, habits and something learnt.
-func furnishedShop(t *testing.T) Workshop {
+func furnishedShop(t *testing.T) request.Workshop {
 	d := shop.Shipped()
 	for path, text := range map[string]string{"tools.grooves": "1/8 in, 5 mm", "tools.trimmer.reads": "1/16 in",
 		"tools.punches": "hole 3 mm reach 20 mm",
@@ -184,7 +188,7 @@ func furnishedShop(t *testing.T) Workshop {
 	if len(r.Problems) > 0 {
 		t.Fatal(r.Problems)
 	}
-	return Workshop{Shop: *s}
+	return request.Workshop{Shop: *s}
 }
 
 // A plan tells what it took from the shop; written into the document, it plans alike
@@ -194,7 +198,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 	for _, s := range style.Styles {
 		b := brief.New("in")
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
-		p := Advised(b, w)
+		p := advice.Make(b, w)
 		kinds := map[string]bool{}
 		out := b.Clone()
 		for _, u := range p.Used {
@@ -212,7 +216,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 			t.Errorf("%s: only %v are told", s.ID, kinds)
 		}
 		empty, _ := shop.Read(shop.Document{Brevium: shop.Version})
-		q := Advised(out, Workshop{Shop: *empty})
+		q := advice.Make(out, request.Workshop{Shop: *empty})
 		if tellAll(p) != tellAll(q) {
 			t.Errorf("%s plans another way elsewhere:\n%s\n%s %v", s.ID, tellAll(p), tellAll(q), q.Problems)
 		}
@@ -222,7 +226,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 	}
 }
 
-func tellAll(p *Plan) string {
+func tellAll(p *plan.Plan) string {
 	if !p.OK() {
 		return fmt.Sprint(p.Problems)
 	}
@@ -240,14 +244,14 @@ func tellAll(p *Plan) string {
 // plan says which and why.
 func TestClearanceChosen(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 4))
-	w := Default
+	w := request.Default
 	w.Tools = shop.Tools{Grooves: []style.Length{25_400_000 / 8}}
 	won := map[string]int{}
 	for n := range boxes(900) {
 		b := random(r)
 		b.Units, b.Tools.Step, b.Box = "in", "1/16 in", brief.Box{Style: brief.Text([]string{"tray-lid", "sleeve-drawer"}[n%2])}
 		b.Box.Options = brief.Options{"clearance": "choose"}
-		p := Advised(b, w)
+		p := advice.Make(b, w)
 		if !p.OK() {
 			continue
 		}
@@ -256,7 +260,7 @@ func TestClearanceChosen(t *testing.T) {
 		}
 		won[p.Answers.Choice["clearance"]]++
 		for _, c := range []string{"grow-lid", "trim-base", "shift-scores", "grow-sleeve", "trim-drawer"} {
-			if q := Advised(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
+			if q := advice.Make(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
 				q.Load.ID == p.Load.ID {
 				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"],
 					p.Odd(), b.Encode())
@@ -280,7 +284,7 @@ func TestWhatGoesOver(t *testing.T) {
 		if c.walls != "" {
 			b.Set("box.options.lid-walls", c.walls)
 		}
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if want := (shop.Key{Card: c.card, Walls: c.made, Layers: 1}); p.FitKey != want {
 			t.Errorf("%+v: %+v %v", c, p.FitKey, p.Problems)
 		}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"strings"
@@ -7,6 +7,8 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/request"
+	"brevium/core/sets"
 )
 
 // aSet is a set of trays with lids in millimetres: the first of a size, the others
@@ -66,7 +68,7 @@ func TestSetsBelong(t *testing.T) {
 		{"shells", beside("corner-shells"), "its shell opens there"},
 		{"companions", aSet("companions", "", ofSize("second", "200", "180", "60")), ""},
 	} {
-		s := MakeSet(c.b, Default)
+		s := sets.Make(c.b, request.Default)
 		if !s.OK() {
 			t.Errorf("%s: %v", c.name, s.Problems)
 			for _, p := range s.Plans {
@@ -101,7 +103,7 @@ func TestSetsStand(t *testing.T) {
 	for _, b := range []brief.Brief{aSet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}),
 		aSet("nest", "", brief.Member{ID: "2"}), aSet("companions", "", ofSize("second", "80", "60", "60")),
 		aSet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")))} {
-		s := MakeSet(b, Default)
+		s := sets.Make(b, request.Default)
 		if got := len(s.Course()); got != len(s.Plans)-1 {
 			t.Errorf("%s: %d steps for %d boxes", s.Kind, got, len(s.Plans))
 		}
@@ -125,7 +127,7 @@ func TestSetsStand(t *testing.T) {
 // What the boxes of a set follow from: steps, the one inside, the one card for all; a
 // heavy one on top and nonsense are told.
 func TestSetsFollow(t *testing.T) {
-	s := MakeSet(aSet("stack", "15 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), Default)
+	s := sets.Make(aSet("stack", "15 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), request.Default)
 	for i, want := range []string{"120 mm", "105 mm", "90 mm"} {
 		if got := s.Plans[i].Box.Size.Length.Exact("mm"); got != want || s.Plans[i].Box.Size.Depth.Exact("mm") != "40 mm" {
 			t.Errorf("box %d is %s long", i, got)
@@ -136,20 +138,20 @@ func TestSetsFollow(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "seeds", Shape: "block", Length: "90 mm", Width: "90 mm", Height: "20 mm", Count: "1", Mass: "20 g"}}
 	heavy := []brief.Item{{Name: "pot", Shape: "block", Length: "40 mm", Width: "40 mm", Height: "20 mm", Count: "1", Mass: "400 g"}}
 	b.Several.Boxes[1].Contents = &heavy
-	s = MakeSet(b, Default)
+	s = sets.Make(b, request.Default)
 	if !s.Holds() || len(s.Warnings) != 1 || s.Warnings[0].Code != "heavy-on-top" {
 		t.Errorf("a heavy one on top: %+v %v", s.Warnings, s.Checks)
 	}
 	b = aSet("heap", "", brief.Member{ID: "2"})
-	if s = MakeSet(b, Default); s.OK() || len(s.Problems) != 1 || s.Problems[0].Field != "set.kind" {
+	if s = sets.Make(b, request.Default); s.OK() || len(s.Problems) != 1 || s.Problems[0].Field != "set.kind" {
 		t.Errorf("a heap: %+v", s.Problems)
 	}
-	if s = MakeSet(aSet("stack", "wide", brief.Member{ID: "2"}), Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
+	if s = sets.Make(aSet("stack", "wide", brief.Member{ID: "2"}), request.Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
 		t.Errorf("a step that is none: %+v", s.Problems)
 	}
 	b = aSet("companions", "", brief.Member{ID: "2", Copies: "3", Card: &brief.Card{Stock: "cover-270"}})
 	b.Several.Copies = "2"
-	if s = MakeSet(b, Default); s.Plans[0].Copies != 2 || s.Plans[1].Copies != 6 || len(s.Layouts) != 2 ||
+	if s = sets.Make(b, request.Default); s.Plans[0].Copies != 2 || s.Plans[1].Copies != 6 || len(s.Layouts) != 2 ||
 		s.Plans[1].Sheet.ID != "a3" {
 		t.Errorf("two sets of one and three: %d and %d, %d kinds of sheet", s.Plans[0].Copies, s.Plans[1].Copies, len(s.Layouts))
 	}

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -7,10 +7,15 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -21,7 +26,7 @@ func furnished(r *rand.Rand, n int) brief.Brief {
 	b := random(r)
 	b.Box = brief.Box{Style: brief.Text(s.ID)}
 	answer(&b, s, r.IntN(combinations(s)))
-	card := func() string { return Default.Cards[r.IntN(len(Default.Cards))].ID }
+	card := func() string { return request.Default.Cards[r.IntN(len(request.Default.Cards))].ID }
 	for _, part := range []string{"lid", "band", "insert", "liner", "layer", "base"} {
 		if r.IntN(3) == 0 {
 			b.Set("card.stocks."+part, card())
@@ -45,7 +50,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 	planned, odd, mixed := 0, 0, 0
 	for n := range boxes(4000) {
 		b := furnished(r, n)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -68,7 +73,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 						t.Fatalf("%s lies on %s: %s", l.Piece, s.Stock, b.Encode())
 					}
 					if runs := cut.Card.Runs(cut.Sheet); p.KeepGrain && runs != "" && !cut.Card.Directed() &&
-						(runs == wantsGrain(piece)) == l.Turned {
+						(runs == cutting.WantsGrain(piece)) == l.Turned {
 						t.Fatalf("the grain of the %s runs the wrong way: %s", l.Piece, b.Encode())
 					}
 				}
@@ -84,7 +89,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 }
 
 // wantHow checks that a score is set by the board, or by the way round it tells.
-func wantHow(t *testing.T, p *Plan, c bench.ScoreCard, turn bench.Turn, m bench.Mark) (odd int) {
+func wantHow(t *testing.T, p *plan.Plan, c bench.ScoreCard, turn bench.Turn, m bench.Mark) (odd int) {
 	t.Helper()
 	how := m.How(p.Say)
 	switch {
@@ -109,19 +114,19 @@ func TestLeastSheet(t *testing.T) {
 	sheets := map[string]bool{}
 	for n := range boxes(900) {
 		b := furnished(r, n)
-		b.Set("card.sheet", Least)
+		b.Set("card.sheet", request.Least)
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}
 		if !p.Holds() {
 			t.Fatalf("%s, for %s", said(p), b.Encode())
 		}
-		for i, pieces := range ByCard(p.ToLay(p.Box, p.Copies)) {
+		for i, pieces := range cutting.ByCard(p.ToLay(p.Box, p.Copies)) {
 			cut := p.Cuts[i]
 			sheets[cut.Sheet.ID] = true
-			for _, s := range Default.Comes(cut.Card) {
+			for _, s := range request.Default.Comes(cut.Card) {
 				if n, big := layout.Count(pieces, s.Width, s.Height); big == 0 &&
 					float64(n)*s.Area() < cut.Sheet.Area()*float64(len(cut.Sheets))-1 {
 					t.Fatalf("%s would take less than %s: %s", s.ID, cut.Sheet.ID, b.Encode())
@@ -153,12 +158,12 @@ func TestWorkOfTheShop(t *testing.T) {
 		{odd, []string{"groove, with a spacer of 5/16 in", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
 			"numbered from the right"}},
 	} {
-		p := Advised(c.brief, Default)
+		p := advice.Make(c.brief, request.Default)
 		var all []string
 		for _, s := range p.Guide.Steps {
 			all = append(append(all, s.Title), s.Says...)
 		}
-		text := strings.Join(append(all, Supplies(p)...), " ")
+		text := strings.Join(append(all, readings.Supplies(p)...), " ")
 		for _, say := range c.says {
 			if !strings.Contains(text, say) {
 				t.Errorf("nothing says %q: %s", say, text)
@@ -171,11 +176,11 @@ func TestWorkOfTheShop(t *testing.T) {
 			t.Errorf("folded and cut in the wrong order: %s", text)
 		}
 	}
-	if p := Advised(sleeves, Default); p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
+	if p := advice.Make(sleeves, request.Default); p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
 		t.Errorf("%+v", p.Guide.Tape)
 	}
 	rounded := sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")
-	if tips := fmt.Sprint(Advised(rounded, Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
+	if tips := fmt.Sprint(advice.Make(rounded, request.Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
 		t.Errorf("the corner punch is not used: %s", tips)
 	}
 }

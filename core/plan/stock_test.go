@@ -1,15 +1,21 @@
-package plan
+package plan_test
 
 import (
 	"slices"
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/shop"
 )
 
-func warned(p *Plan, code string) string {
+func warned(p *plan.Plan, code string) string {
 	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
 	if i < 0 {
 		return ""
@@ -23,18 +29,18 @@ func TestStockIsTold(t *testing.T) {
 	d.Set("cards.@cover-216.hand", "1")
 	d.Set("tools.trimmer.cuts", "10 in")
 	s, _ := shop.Read(d)
-	w := Workshop{Shop: *s}
-	p := Advised(sized("5", "3 1/2", "2"), w)
+	w := request.Workshop{Shop: *s}
+	p := advice.Make(sized("5", "3 1/2", "2"), w)
 	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
 		!strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
 		t.Errorf("%+v", p.Warnings)
 	}
-	if p = Advised(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && longestCut(p) <= 0 {
+	if p = advice.Make(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && advice.LongestCut(p) <= 0 {
 		t.Errorf("one sheet is enough: %+v", p.Warnings)
 	}
 	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
 		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
-		p, cleared := Advised(b, Default), Advised(taken(b, map[string]string{field: ""}), Default)
+		p, cleared := advice.Make(b, request.Default), advice.Make(taken(b, map[string]string{field: ""}), request.Default)
 		if warned(p, "idle-option") == "" || warned(cleared, "idle-option") != "" {
 			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
 		}
@@ -62,11 +68,11 @@ func TestStackBears(t *testing.T) {
 		b.AddMember()
 		b.AddMember()
 		b.Several.Kind = "stack"
-		s := MakeSet(b, Default)
+		s := sets.Make(b, request.Default)
 		if !s.OK() {
 			t.Fatal(s.Plans[0].Problems)
 		}
-		for _, c := range Carries(s.Plans[0]) {
+		for _, c := range readings.Carries(s.Plans[0]) {
 			if c.Code == "stack" {
 				load, limit = c.Load, c.Limit
 			}
@@ -85,18 +91,18 @@ func TestStackBears(t *testing.T) {
 // The grain of each piece is told, and kept when that is asked for.
 func TestGrainIsTold(t *testing.T) {
 	b := sized("6", "2", "1", "card.sheet", "8.5x11") // long scores from left to right
-	p := Advised(b, Default)
-	against := slices.ContainsFunc(Grains(p), func(g Grain) bool { return !g.Runs })
+	p := advice.Make(b, request.Default)
+	against := slices.ContainsFunc(readings.Grains(p), func(g readings.Grain) bool { return !g.Runs })
 	b.Card.Grain = "keep"
-	kept := Advised(b, Default)
-	if len(Grains(p)) != 2 || !kept.Holds() || slices.ContainsFunc(Grains(kept), func(g Grain) bool { return !g.Runs }) {
-		t.Errorf("%+v, against %v; kept %+v", Grains(p), against, Grains(kept))
+	kept := advice.Make(b, request.Default)
+	if len(readings.Grains(p)) != 2 || !kept.Holds() || slices.ContainsFunc(readings.Grains(kept), func(g readings.Grain) bool { return !g.Runs }) {
+		t.Errorf("%+v, against %v; kept %+v", readings.Grains(p), against, readings.Grains(kept))
 	}
-	if wantsGrain(p.Box.Piece("base")) != "width" {
+	if cutting.WantsGrain(p.Box.Piece("base")) != "width" {
 		t.Error("the grain should run with the longer scores")
 	}
 	b.Card.Stock = "duplex-350"
-	if g := Grains(Advised(b, Default)); len(g) > 0 {
+	if g := readings.Grains(advice.Make(b, request.Default)); len(g) > 0 {
 		t.Errorf("grain nobody knows: %+v", g)
 	}
 }

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
@@ -6,18 +6,22 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
 // bears gives what the plan says that a floor or walls bear, and its words.
-func bears(t *testing.T, p *Plan, code string) (grams float64, text string) {
+func bears(t *testing.T, p *plan.Plan, code string) (grams float64, text string) {
 	t.Helper()
-	i := slices.IndexFunc(Carries(p), func(c Carry) bool { return c.Code == code })
+	i := slices.IndexFunc(readings.Carries(p), func(c readings.Carry) bool { return c.Code == code })
 	if i < 0 {
 		t.Fatalf("nothing is said of the %s: %s, %v", code, said(p), p.Problems)
 	}
-	return Carries(p)[i].Limit, Carries(p)[i].Text
+	return readings.Carries(p)[i].Limit, readings.Carries(p)[i].Text
 }
 
 // weighing is a box round a block of 100 g, from sheets that are large enough, with things set.
@@ -37,7 +41,7 @@ func TestLongerWallsHoldNoMore(t *testing.T) {
 	for _, s := range style.Styles {
 		before := 0.0
 		for _, length := range []int{60, 75, 110, 160, 230, 330} {
-			p := Advised(weighing(length, "box.style", s.ID), Default)
+			p := advice.Make(weighing(length, "box.style", s.ID), request.Default)
 			if !p.OK() {
 				continue
 			}
@@ -72,12 +76,12 @@ func TestWhatIsGluedBears(t *testing.T) {
 		{"walls", nil, nil,
 			func(b *brief.Brief) { b.Dress = brief.Dress{Band: brief.Belt{Way: "level"}} }, "closed, with the lid and paper band to help"},
 	} {
-		p := Advised(weighing(80, c.plain...), Default)
+		p := advice.Make(weighing(80, c.plain...), request.Default)
 		b := weighing(80, append(slices.Clone(c.plain), c.more...)...)
 		if c.dressed != nil {
 			c.dressed(&b)
 		}
-		q := Advised(b, Default)
+		q := advice.Make(b, request.Default)
 		less, _ := bears(t, p, c.code)
 		more, text := bears(t, q, c.code)
 		if more <= less*1.02 || !strings.Contains(text, c.says) {

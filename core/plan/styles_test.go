@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"flag"
@@ -7,9 +7,12 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -144,7 +147,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 }
 
 // unmended plans a brief without a search for remedies.
-func unmended(b brief.Brief) *Plan { return Make(b, Default) }
+func unmended(b brief.Brief) *plan.Plan { return plan.Make(b, request.Default) }
 
 // combinations is how many ways a style's choices may be answered.
 func combinations(style *style.Style) int {
@@ -170,7 +173,7 @@ func answer(b *brief.Brief, style *style.Style, n int) {
 func TestCartonExample(t *testing.T) {
 	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
 		"carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatal(p.Problems, p.Checks)
 	}
@@ -206,7 +209,7 @@ func TestRoofExamples(t *testing.T) {
 		foot  string // the face whose upper edge the roof stands on
 		want  float64
 	}{{cap, "cap", "front", 1.823 * 25.4}, {pinch, "tube", "front", 42.43}} {
-		p := Advised(c.b, Default)
+		p := advice.Make(c.b, request.Default)
 		if !p.Holds() {
 			t.Fatal(p.Problems, p.Checks)
 		}
@@ -220,7 +223,7 @@ func TestRoofExamples(t *testing.T) {
 			t.Errorf("%s: %.3f mm above the eaves, worked by hand %.3f", c.piece, got, c.want)
 		}
 	}
-	if w := Advised(cap, Default).Box.Piece("cap"); w.Width.Exact("in") != "12 7/16 in" || w.Face("front").Area() < 3*25.4*25.4 {
+	if w := advice.Make(cap, request.Default).Box.Piece("cap"); w.Width.Exact("in") != "12 7/16 in" || w.Face("front").Area() < 3*25.4*25.4 {
 		t.Errorf("four walls of 3 in and a seam of 7/16: %s", w.Width.Exact("in"))
 	}
 }

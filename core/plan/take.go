@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/fold"
 )
 
@@ -14,7 +15,7 @@ func (p *Plan) Asked() bool {
 }
 
 // Cut is the plan, cut as was found. What was said of sheets before is left out.
-func (p *Plan) Cut(found []Found) *Plan {
+func (p *Plan) Cut(found []cutting.Found) *Plan {
 	kept := slices.DeleteFunc(slices.Clone(p.Warnings), func(w brief.Warning) bool {
 		return slices.Contains([]string{"short-of-card", "long-cut", "pins-left-out", SheetTooSmall}, w.Code)
 	})
@@ -26,14 +27,14 @@ func (p *Plan) Cut(found []Found) *Plan {
 		}
 	}
 	q.Checks = slices.DeleteFunc(slices.Clone(p.Checks), func(c fold.Check) bool { return c.Name == onItsSheet })
-	q.lay(Cuts(found))
+	q.lay(cutting.Cuts(found))
 	q.Guide = q.tell(q.Say)
 	return q
 }
 
 // Tables are the boxes of plans as they are cut.
-func Tables(plans []*Plan) []*Table {
-	out := make([]*Table, len(plans))
+func Tables(plans []*Plan) []*cutting.Table {
+	out := make([]*cutting.Table, len(plans))
 	for i, p := range plans {
 		out[i] = &p.Table
 	}
@@ -41,6 +42,6 @@ func Tables(plans []*Plan) []*Table {
 }
 
 // AllProved reports whether no arrangement takes less than any of these.
-func AllProved(cuts []Cut) bool {
-	return !slices.ContainsFunc(cuts, func(c Cut) bool { return !c.Proved })
+func AllProved(cuts []cutting.Cut) bool {
+	return !slices.ContainsFunc(cuts, func(c cutting.Cut) bool { return !c.Proved })
 }

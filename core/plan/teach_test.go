@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"maps"
@@ -6,8 +6,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // Lists with one number wrong, of all roles: the first suspect puts back what was there in 95 of a hundred.
@@ -23,7 +26,7 @@ func TestTeaches(t *testing.T) {
 			return b
 		}
 		good := written(list.pieces, nil)
-		size := Advised(good, Default).Box.Size
+		size := advice.Make(good, request.Default).Box.Size
 		in := func(l measure.Length) brief.Text { return brief.Text(l.Exact(measure.Millimetres)) }
 		stated := &brief.Size{Length: in(size.Length), Width: in(size.Width), Depth: in(size.Depth)}
 		bad := mistyped(list.pieces, 1, -1, 2, -2, 3, -3, 5, -5)
@@ -36,7 +39,7 @@ func TestTeaches(t *testing.T) {
 			}
 			b := written(bad[what], stated)
 			all++
-			got := Suspects(Make(b, Default), Default)
+			got := advice.Suspects(plan.Make(b, request.Default), request.Default)
 			switch {
 			case len(got) == 0:
 				missed = append(missed, list.name+": none for "+what)
@@ -59,13 +62,13 @@ func TestTeaches(t *testing.T) {
 func TestTeachesBothWays(t *testing.T) {
 	b := listOf([7]string{"base", "tray", "9", "7 1/2", "2, 7", "2, 5 1/2", ""},
 		[7]string{"lid", "lid", "6 1/2", "5", "3/4 both", "3/4 both", ""})
-	got := Suspects(Advised(b, Default), Default)
+	got := advice.Suspects(advice.Make(b, request.Default), request.Default)
 	if len(got) == 0 || !strings.Contains(got[0].Text, "should be 6 9/16 in × 5 1/16 in") ||
 		!strings.Contains(got[0].Text, "the lid clears the base") {
 		t.Fatalf("%+v", got)
 	}
 	for _, s := range got {
-		if q := Advised(taken(b, s.Set), Default); !q.Holds() {
+		if q := advice.Make(taken(b, s.Set), request.Default); !q.Holds() {
 			t.Errorf("%s: %s", s.Text, said(q))
 		}
 	}
@@ -76,12 +79,12 @@ func TestTeachesNothing(t *testing.T) {
 	for _, list := range typedLists {
 		b := listOf(list.pieces...)
 		b.Set("units", "mm")
-		if got := Suspects(Advised(b, Default), Default); len(got) > 0 && list.name != "hinged" && list.name != "strip" {
+		if got := advice.Suspects(advice.Make(b, request.Default), request.Default); len(got) > 0 && list.name != "hinged" && list.name != "strip" {
 			t.Errorf("%s: %+v", list.name, got)
 		}
 	}
 	b := listOf([7]string{"base", "tray", "9 in", "7 1/2", "2, seven", "2, 5 1/2", ""})
-	if got := Suspects(Advised(b, Default), Default); len(got) > 0 {
+	if got := advice.Suspects(advice.Make(b, request.Default), request.Default); len(got) > 0 {
 		t.Errorf("%+v", got)
 	}
 }

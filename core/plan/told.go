@@ -38,14 +38,14 @@ func (p *Plan) told(checks []fold.Check) []fold.Check {
 	plainly := strings.NewReplacer(pairs...)
 	for i := range checks {
 		checks[i].Name = plainly.Replace(checks[i].Name)
-		checks[i].Figure = inUnit(plainly.Replace(checks[i].Figure), p.Step.Unit)
+		checks[i].Figure = InUnit(plainly.Replace(checks[i].Figure), p.Step.Unit)
 	}
 	return checks
 }
 
 // inUnit writes the millimetres and square centimetres of a text in inches,
 // where those are the unit.
-func inUnit(text string, u measure.Unit) string {
+func InUnit(text string, u measure.Unit) string {
 	if u == measure.Millimetres {
 		return text
 	}

@@ -1,12 +1,15 @@
-package plan
+package plan_test
 
 import (
 	"regexp"
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -18,10 +21,10 @@ func TestInUnit(t *testing.T) {
 		"left -0.12 mm, right -3.2 mm": "left a hair under 0 in, right -1/8 in",
 		"90 mm and 88 mm":              "90 mm and 88 mm",
 	} {
-		if got := inUnit(in, measure.Inches); got != want {
+		if got := plan.InUnit(in, measure.Inches); got != want {
 			t.Errorf("%q is told as %q, want %q", in, got, want)
 		}
-		if got := inUnit(in, measure.Millimetres); got != in {
+		if got := plan.InUnit(in, measure.Millimetres); got != in {
 			t.Errorf("%q is told as %q", in, got)
 		}
 	}
@@ -40,7 +43,7 @@ func TestWordsAreAMakers(t *testing.T) {
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
 		b.Set("contents.0.length", "3 in")
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatalf("%s: %v", style.ID, p.Problems)
 		}

@@ -1,18 +1,21 @@
-package plan
+package plan_test
 
 import (
 	"fmt"
 	"slices"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
 // toldPlans are plans over all styles, of three sizes each, in marks of several kinds.
-func toldPlans(t *testing.T) (out []*Plan) {
+func toldPlans(t *testing.T) (out []*plan.Plan) {
 	t.Helper()
 	for i, s := range style.Styles {
 		if s.ID == "score-list" {
@@ -24,7 +27,7 @@ func toldPlans(t *testing.T) (out []*Plan) {
 				d = max(d, l)
 			}
 			b := metric(s.ID, l, w, d, "card.join", "yes", "tools.step", []string{"1 mm", "1/16 in", "1/32 in"}[(i+n)%3])
-			if p := Advised(b, Default); p.Holds() {
+			if p := advice.Make(b, request.Default); p.Holds() {
 				out = append(out, p)
 			}
 		}
@@ -44,7 +47,7 @@ type spoilt struct {
 
 // spoil gives a piece's card and cuts with one thing each moved by a step, dropped or turned
 // round: whatever of it touches card that stays.
-func spoil(p *Plan, piece *sheet.Piece, card bench.ScoreCard, scored bool) (out []spoilt) {
+func spoil(p *plan.Plan, piece *sheet.Piece, card bench.ScoreCard, scored bool) (out []spoilt) {
 	step := p.Step.Size
 	cuts := bench.CutsOf(piece)
 	with := func(what string, change func(c *bench.ScoreCard)) {
@@ -190,7 +193,7 @@ func TestToldWrongIsNoticed(t *testing.T) {
 				}
 			}
 		}
-		p.openingsToldWrong(t, &tried)
+		openingsToldWrong(p, t, &tried)
 	}
 	for what, n := range missed {
 		t.Errorf("not noticed %d times: %s", n, what)
@@ -202,7 +205,7 @@ func TestToldWrongIsNoticed(t *testing.T) {
 }
 
 // openingsToldWrong moves, enlarges and drops what a piece is told of its holes, slots and windows.
-func (p *Plan) openingsToldWrong(t *testing.T, tried *int) {
+func openingsToldWrong(p *plan.Plan, t *testing.T, tried *int) {
 	step := p.Step.Size
 	for _, piece := range p.Box.Pieces() {
 		was := *piece

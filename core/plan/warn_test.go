@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"math/rand/v2"
@@ -6,9 +6,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/request"
 )
 
 // What a good maker would say, and that doing what a warning offers ends it.
@@ -28,7 +30,7 @@ func TestWarnings(t *testing.T) {
 		{"sheet-too-small", sized("8", "8", "2", "card.sheet", "8.5x11")},
 	}
 	for _, c := range cases {
-		p := Advised(c.brief, Default)
+		p := advice.Make(c.brief, request.Default)
 		found := false
 		for _, w := range p.Warnings {
 			if w.Code != c.code {
@@ -45,7 +47,7 @@ func TestWarnings(t *testing.T) {
 			for field, text := range w.Set {
 				fixed.Set(field, text)
 			}
-			for _, again := range Advised(fixed, Default).Warnings {
+			for _, again := range advice.Make(fixed, request.Default).Warnings {
 				if again.Code == c.code {
 					t.Errorf("%s is still there after what it offers", c.code)
 				}
@@ -63,7 +65,7 @@ func TestCareForContents(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder", Diameter: "54 mm", Height: "68 mm",
 		Count: "4", Mass: "250 g", Food: "yes", Liquid: "yes", Fragile: "yes"},
 		{Name: "votive", Shape: "cylinder", Diameter: "48 mm", Height: "40 mm", Count: "1", Flame: "yes"}}
-	p := Advised(b, Default)
+	p := advice.Make(b, request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
@@ -88,7 +90,7 @@ func TestJoints(t *testing.T) {
 	for range boxes(6000) {
 		b := random(r)
 		b.Card.Sheet, b.Card.Join = "8x8", "yes"
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -97,7 +99,7 @@ func TestJoints(t *testing.T) {
 				continue
 			}
 			joined++
-			j := p.joint(piece)
+			j := p.Joint(piece)
 			size := piece.Height
 			if j.AlongWidth {
 				size = piece.Width
@@ -126,7 +128,7 @@ func TestCompare(t *testing.T) {
 	b := brief.New("mm")
 	b.Card.Sheet = "a3"
 	b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "30 mm", Stack: "2", Count: "6"}}
-	rows, _ := Compare(t.Context(), b, Default)
+	rows, _ := advice.Compare(t.Context(), b, request.Default)
 	if len(rows) < 3 {
 		t.Fatalf("%d rows", len(rows))
 	}
@@ -144,7 +146,7 @@ func TestCompare(t *testing.T) {
 		for field, text := range r.Set {
 			took.Set(field, text)
 		}
-		if p := Advised(took, Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {
+		if p := advice.Make(took, request.Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {
 			t.Errorf("taking row %d gives %s", i, p.Load.ID)
 		}
 	}
@@ -168,14 +170,14 @@ func TestHeavyCardAndContents(t *testing.T) {
 	} {
 		b := weighing(60, append(c.set, "card.sheet", "a3")...)
 		b.Contents[0].Mass = brief.Text(c.grams)
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.want })
 		if !p.OK() || c.want != "" && i < 0 || slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.unless }) {
 			t.Errorf("%v, %s: %+v %v", c.set, c.grams, p.Warnings, p.Problems)
 			continue
 		}
 		if c.want != "" {
-			if q := Advised(taken(b, p.Warnings[i].Set), Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
+			if q := advice.Make(taken(b, p.Warnings[i].Set), request.Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
 				t.Errorf("%v: still %+v", c.set, q.Warnings)
 			}
 		}
@@ -186,18 +188,18 @@ func TestHeavyCardAndContents(t *testing.T) {
 func TestSmallWishes(t *testing.T) {
 	b := weighing(70)
 	b.Dress.Bow = brief.Bow{Loops: "6", Curls: "3", Curl: "110 mm", Rod: "8 mm"}
-	if p := Advised(b, Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
+	if p := advice.Make(b, request.Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
 		t.Errorf("%v %s", p.Problems, said(p))
 	}
 	b.Dress.Bow.Curl = "9 mm"
-	if p := Advised(b, Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !Advised(taken(b, p.Problems[0].Set), Default).Holds() {
+	if p := advice.Make(b, request.Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !advice.Make(taken(b, p.Problems[0].Set), request.Default).Holds() {
 		t.Errorf("%v", p.Problems)
 	}
 	for _, set := range [][]string{{"box.style", "wrap-cover", "box.options.lap-corners", "rounded"},
 		{"box.style", "fold-flat", "box.options.lip-corners", "rounded"}, {"box.style", "corner-shells", "box.options.shells", "one stuck"},
 		{"box.style", "corner-shells", "box.options.shells", "one stuck", "box.options.band", "no"}} {
 		for _, allowances := range []string{"card", "plain"} {
-			if p := Advised(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), Default); !p.Holds() {
+			if p := advice.Make(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), request.Default); !p.Holds() {
 				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, said(p))
 			}
 		}

@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/insert"
 	"brevium/core/layout"
@@ -61,8 +62,8 @@ func (m *making) begin() {
 func (m *making) again() {
 	asked := *m.Request
 	asked.Room, m.Rooms = m.room, nil
-	m.Table = NewTable(&asked)
-	m.job = m.Request.job()
+	m.Table = cutting.NewTable(&asked)
+	m.job = m.Request.Job()
 	if m.taken != nil && m.job.Given == nil {
 		taken := *m.taken
 		m.job.Taken = &taken
@@ -182,7 +183,7 @@ func (m *making) rank(ways []contents.Load, most int) []Way {
 		w.Cost = w.Area * (1 + 0.12*unpleasing(l.Need) + 0.06*float64(l.Layers-1))
 		out = append(out, w)
 	}
-	slices.SortStableFunc(out, better)
+	slices.SortStableFunc(out, Better)
 	if len(out) > 0 && out[0].TooBig == 0 {
 		out = slices.DeleteFunc(out, func(w Way) bool { return w.TooBig > 0 })
 	}
@@ -203,7 +204,7 @@ func (m *making) needs(b *style.Box) (sheets, tooBig int) {
 		}
 		return 1, tooBig
 	}
-	for _, of := range ByCard(pieces) {
+	for _, of := range cutting.ByCard(pieces) {
 		on := m.SheetOf(m.CardOf(of[0].Stock))
 		n, big := layout.Count(of, on.Width, on.Height)
 		sheets, tooBig = sheets+n, tooBig+big
@@ -213,7 +214,7 @@ func (m *making) needs(b *style.Box) (sheets, tooBig int) {
 
 // better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
 // an ungainly shape and for layers that must be lifted off to reach the next.
-func better(a, b Way) int {
+func Better(a, b Way) int {
 	return cmp.Or(cmp.Compare(a.TooBig, b.TooBig), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost),
 		cmp.Compare(a.ID, b.ID))
 }
@@ -286,7 +287,7 @@ func (m *making) inserted(job *style.Job, b *style.Box, l contents.Load, draft b
 		return b
 	}
 	if len(m.Things) == 0 && m.Kind.Divides {
-		l = m.cells(b.Inside)
+		l = m.Dividing(b.Inside)
 	}
 	before := len(job.Problems)
 	m.Kind.Build(insert.New(job.As("insert"), b, l, m.Dividers))

@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"math"
@@ -7,7 +7,11 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -19,7 +23,7 @@ var badly = regexp.MustCompile(`%!|\bthe the\b|  | [.,;]|\.\.|;\.|,\.|<nil>|\bma
 
 // everyBox plans each style of a size that suits it, with every combination of
 // answers.
-func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
+func everyBox(t *testing.T, visit func(style *style.Style, p *plan.Plan)) {
 	r := rand.New(rand.NewPCG(9, 9))
 	for _, style := range style.Styles {
 		all, made := combinations(style), 0
@@ -29,7 +33,7 @@ func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
 			b.Box = brief.Box{Style: brief.Text(style.ID)}
 			answer(&b, style, n)
 			suit(&b, style)
-			if p := Advised(b, Default); p.OK() {
+			if p := advice.Make(b, request.Default); p.OK() {
 				made++
 				visit(style, p)
 			}
@@ -43,7 +47,7 @@ func everyBox(t *testing.T, visit func(style *style.Style, p *Plan)) {
 // The steps of every box are sentences a maker can follow: each piece is cut,
 // scored and told how it is stuck, folded or put on.
 func TestStepsReadWell(t *testing.T) {
-	everyBox(t, func(style *style.Style, p *Plan) {
+	everyBox(t, func(style *style.Style, p *plan.Plan) {
 		var text []string
 		for _, s := range p.Guide.Steps {
 			if s.Title == "" || len(s.Says) == 0 {
@@ -74,7 +78,7 @@ func TestStepsReadWell(t *testing.T) {
 			}
 			for _, m := range piece.Marks {
 				told := strings.Contains(whole, "stick a "+m.What) || strings.Contains(whole, "for the "+m.What+":")
-				if !told || !strings.Contains(strings.Join(Supplies(p), " "), m.What) {
+				if !told || !strings.Contains(strings.Join(readings.Supplies(p), " "), m.What) {
 					t.Errorf("%s: the %s is forgotten", style.ID, m.What)
 				}
 			}
@@ -95,7 +99,7 @@ func TestStepsReadWell(t *testing.T) {
 // every face of a size, and the faces with what is cut away make up the whole
 // piece.
 func TestPlansAddUp(t *testing.T) {
-	everyBox(t, func(style *style.Style, p *Plan) {
+	everyBox(t, func(style *style.Style, p *plan.Plan) {
 		for _, piece := range p.Box.Pieces() {
 			sum := 0.0
 			for _, f := range piece.Faces {
@@ -172,7 +176,7 @@ func TestCourseInWords(t *testing.T) {
 			b.Set("box.options."+id, answer)
 		}
 		b.Set("card.sheet", "a3")
-		p := Advised(b, Default)
+		p := advice.Make(b, request.Default)
 		if !p.OK() {
 			t.Fatal(style, p.Problems)
 		}

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/bench"
 	"brevium/core/contents"
+	"brevium/core/cutting"
 	"brevium/core/dress"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -82,7 +83,7 @@ func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string
 		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
 		c.Joint = p.jointCard(piece)
-		c.Along, c.Spare = p.spare(piece)
+		c.Along, c.Spare = p.Spare(piece)
 		c.Says = c.Sentences(say)
 		if says := p.PatternSays(piece, stands); says != "" {
 			c.Says = append(c.Says, says)
@@ -104,7 +105,7 @@ func (p *Plan) layered() (names []string) {
 }
 
 // Alike gathers the sheets of all cards, those that are cut alike once.
-func Alike(cuts []Cut, say func(measure.Length) string) (out []bench.Sheets) {
+func Alike(cuts []cutting.Cut, say func(measure.Length) string) (out []bench.Sheets) {
 	known, n := map[string]int{}, 0
 	for _, c := range cuts {
 		for _, s := range c.Sheets {
@@ -139,7 +140,7 @@ func (p *Plan) jointCard(piece *sheet.Piece) *bench.Joint {
 	if !p.Joined(piece) {
 		return nil
 	}
-	all, j := p.blanks(piece, 1), p.joint(piece)
+	all, j := p.Blanks(piece, 1), p.Joint(piece)
 	out := &bench.Joint{At: j.At, Edge: "top"}
 	if j.AlongWidth {
 		out.Edge = "left"

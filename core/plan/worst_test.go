@@ -1,4 +1,4 @@
-package plan
+package plan_test
 
 import (
 	"os"
@@ -6,17 +6,19 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/request"
 )
 
 // BenchmarkWorst plans the documents that took longest of all that were tried
 // (scripts/worst looks for more): none should take 50 ms.
-func BenchmarkWorst(b *testing.B) { worst(b, func(d brief.Brief) { Advised(d, Default) }) }
+func BenchmarkWorst(b *testing.B) { worst(b, func(d brief.Brief) { advice.Make(d, request.Default) }) }
 
 // BenchmarkCompareWorst asks which box for each of them: none should take a
 // second.
 func BenchmarkCompareWorst(b *testing.B) {
-	worst(b, func(d brief.Brief) { Compare(b.Context(), d, Default) })
+	worst(b, func(d brief.Brief) { advice.Compare(b.Context(), d, request.Default) })
 }
 
 func worst(b *testing.B, do func(brief.Brief)) {

@@ -9,7 +9,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 var rewrite = flag.Bool("rewrite", false, "write the sums of testdata/alike.txt anew, where plans are meant to differ")
@@ -31,7 +31,7 @@ func TestOldDocumentsPlanAlike(t *testing.T) {
 		if err != nil {
 			t.Fatalf("document %d: %v", i+1, err)
 		}
-		out, _ := Of(b, plan.Default)
+		out, _ := Of(b, request.Default)
 		now = append(now, fmt.Appendf(nil, "%x", sha256.Sum256(out)))
 		if !*rewrite && (i >= len(old) || !bytes.Equal(now[i], old[i])) {
 			t.Errorf("document %d, of %s, plans otherwise than it did", i+1, b.Box.Style)

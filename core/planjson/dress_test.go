@@ -8,7 +8,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // A dressed document from end to end: each piece says what part it is, of which card, how
@@ -27,7 +27,7 @@ func TestDressedDocument(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	data, holds := Of(b, plan.Default)
+	data, holds := Of(b, request.Default)
 	var out struct {
 		Pieces []struct {
 			Name, Part, Stock, Width, Height string

@@ -5,48 +5,51 @@ import (
 	"encoding/json"
 	"fmt"
 
+	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/readings"
 	"brevium/core/sheet"
 )
 
 // The JSON of a plan: lengths are exact texts in the document's units.
 type (
 	jsonPlan struct {
-		Name      string          `json:"name,omitempty"` // in a set
-		Style     string          `json:"style"`
-		Size      *jsonDims       `json:"size,omitempty"`
-		Inside    *jsonDims       `json:"inside,omitempty"`
-		Outside   *jsonDims       `json:"outside,omitempty"`
-		Clearance string          `json:"clearance,omitempty"`
-		Copies    int             `json:"copies"`
-		Pieces    []jsonPiece     `json:"pieces"`
-		Contents  []jsonPlaced    `json:"contents,omitempty"`
-		Proof     jsonProof       `json:"proof"`
-		Layout    *jsonLayout     `json:"layout,omitempty"`
-		Supplies  []jsonSupply    `json:"supplies,omitempty"`
-		Runs      []jsonRun       `json:"runs,omitempty"`
-		Cards     []jsonCard      `json:"score_cards,omitempty"`
-		Steps     []jsonStep      `json:"steps,omitempty"`
-		Sections  []jsonSection   `json:"sections,omitempty"`
-		Strength  []jsonCarry     `json:"strength,omitempty"`
-		Grain     []jsonGrain     `json:"grain,omitempty"`
-		Used      []jsonUsed      `json:"from_the_shop,omitempty"`
-		Chosen    string          `json:"chosen,omitempty"`
-		Ways      []jsonWay       `json:"arrangements,omitempty"`
-		Fixes     []plan.Fix      `json:"make_it_fit,omitempty"`
-		Near      []jsonNear      `json:"nearly,omitempty"`
-		Suspects  []plan.Suspect  `json:"suspects,omitempty"`
-		Seams     []jsonSeam      `json:"seams,omitempty"`
-		Opens     *jsonOpens      `json:"is,omitempty"`
-		Notes     []jsonNote      `json:"notes,omitempty"`
-		Warnings  []brief.Warning `json:"warnings"`
-		Problems  []brief.Problem `json:"problems"`
+		Name      string           `json:"name,omitempty"` // in a set
+		Style     string           `json:"style"`
+		Size      *jsonDims        `json:"size,omitempty"`
+		Inside    *jsonDims        `json:"inside,omitempty"`
+		Outside   *jsonDims        `json:"outside,omitempty"`
+		Clearance string           `json:"clearance,omitempty"`
+		Copies    int              `json:"copies"`
+		Pieces    []jsonPiece      `json:"pieces"`
+		Contents  []jsonPlaced     `json:"contents,omitempty"`
+		Proof     jsonProof        `json:"proof"`
+		Layout    *jsonLayout      `json:"layout,omitempty"`
+		Supplies  []jsonSupply     `json:"supplies,omitempty"`
+		Runs      []jsonRun        `json:"runs,omitempty"`
+		Cards     []jsonCard       `json:"score_cards,omitempty"`
+		Steps     []jsonStep       `json:"steps,omitempty"`
+		Sections  []jsonSection    `json:"sections,omitempty"`
+		Strength  []jsonCarry      `json:"strength,omitempty"`
+		Grain     []jsonGrain      `json:"grain,omitempty"`
+		Used      []jsonUsed       `json:"from_the_shop,omitempty"`
+		Chosen    string           `json:"chosen,omitempty"`
+		Ways      []jsonWay        `json:"arrangements,omitempty"`
+		Fixes     []brief.Fix      `json:"make_it_fit,omitempty"`
+		Near      []jsonNear       `json:"nearly,omitempty"`
+		Suspects  []advice.Suspect `json:"suspects,omitempty"`
+		Seams     []jsonSeam       `json:"seams,omitempty"`
+		Opens     *jsonOpens       `json:"is,omitempty"`
+		Notes     []jsonNote       `json:"notes,omitempty"`
+		Warnings  []brief.Warning  `json:"warnings"`
+		Problems  []brief.Problem  `json:"problems"`
 	}
 	jsonDims struct {
 		Length string `json:"length"`
@@ -104,13 +107,13 @@ type (
 		Thick string `json:"thick"`
 	}
 	jsonCarry struct {
-		Name     string     `json:"name"`
-		Load     string     `json:"load"`
-		Limit    string     `json:"limit"`
-		Holds    bool       `json:"holds"`
-		Text     string     `json:"text"`
-		Remedy   string     `json:"remedy,omitempty"`
-		Remedies []plan.Fix `json:"remedies,omitempty"`
+		Name     string      `json:"name"`
+		Load     string      `json:"load"`
+		Limit    string      `json:"limit"`
+		Holds    bool        `json:"holds"`
+		Text     string      `json:"text"`
+		Remedy   string      `json:"remedy,omitempty"`
+		Remedies []brief.Fix `json:"remedies,omitempty"`
 	}
 	jsonGrain struct {
 		Piece string `json:"piece"`
@@ -311,7 +314,7 @@ func (p writer) piece(s *sheet.Piece) jsonPiece {
 
 // layout writes what is cut of several cards as one, each sheet with its card; how
 // much is used is told of all of them.
-func (p writer) layout(all ...plan.Cut) *jsonLayout {
+func (p writer) layout(all ...cutting.Cut) *jsonLayout {
 	layouts := make([]layout.Layout, len(all))
 	for i, c := range all {
 		layouts[i] = c.Layout
@@ -356,14 +359,14 @@ func (p writer) how(piece string, pass sheet.Pass) string {
 // fit writes what hangs on the shop: the corner, the strength, the grain, and what
 // the plan took from there.
 func (p writer) fit(out *jsonPlan) {
-	for _, s := range plan.Sections(p.Plan) {
+	for _, s := range readings.Sections(p.Plan) {
 		js := jsonSection{Outer: s.Outer, Inner: s.Inner, Gap: p.text(s.Gap), Play: p.text(s.Play), Verdict: s.Verdict}
 		for _, k := range s.Skins {
 			js.Layers = append(js.Layers, jsonSkin{k.What, k.Stock, p.text(k.Thick)})
 		}
 		out.Sections = append(out.Sections, js)
 	}
-	for _, c := range plan.Carries(p.Plan) {
+	for _, c := range readings.Carries(p.Plan) {
 		js := jsonCarry{Name: c.Name, Load: grams(c.Load), Limit: grams(c.Limit), Holds: c.Holds, Text: c.Text,
 			Remedies: c.Remedies}
 		if len(c.Remedies) > 0 {
@@ -371,7 +374,7 @@ func (p writer) fit(out *jsonPlan) {
 		}
 		out.Strength = append(out.Strength, js)
 	}
-	for _, g := range plan.Grains(p.Plan) {
+	for _, g := range readings.Grains(p.Plan) {
 		out.Grain = append(out.Grain, jsonGrain{g.Piece, g.Runs, g.Says})
 	}
 	for _, u := range p.Used {

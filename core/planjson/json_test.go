@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // The JSON holds every length exactly.
@@ -32,7 +33,7 @@ func TestCutAsAsked(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		data, holds := Of(b, plan.Default)
+		data, holds := Of(b, request.Default)
 		out.Nearly = nil
 		if err := json.Unmarshal(data, &out); err != nil || !holds {
 			t.Fatal(err, holds)
@@ -68,7 +69,7 @@ func TestJSON(t *testing.T) {
 	b := brief.New("in")
 	b.Contents = nil
 	b.Size = &brief.Size{Length: "5", Width: "3 1/2", Depth: "2"}
-	if err := json.Unmarshal(Write(plan.Make(b, plan.Default)), &out); err != nil {
+	if err := json.Unmarshal(Write(plan.Make(b, request.Default)), &out); err != nil {
 		t.Fatal(err)
 	}
 	if out.Clearance != "1/16 in" || out.Inside["length"] != "126.73 mm" || !out.Proof.Holds ||

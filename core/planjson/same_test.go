@@ -10,7 +10,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/demo"
 )
@@ -59,7 +59,7 @@ func documents(t *testing.T) []brief.Brief {
 func TestSameDocumentSameBytes(t *testing.T) {
 	sums := &bytes.Buffer{}
 	for _, b := range documents(t) {
-		out, _ := Of(b, plan.Default)
+		out, _ := Of(b, request.Default)
 		fmt.Fprintf(sums, "%x\n", sha256.Sum256(out))
 	}
 	if os.Getenv("BREVIUM_SUMS") != "" {

@@ -1,9 +1,12 @@
 package planjson
 
 import (
+	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/cutting"
 	"brevium/core/fold"
-	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
 )
 
 // jsonSet is a set of boxes: a plan for each, and what is said of them all.
@@ -21,23 +24,23 @@ type jsonSet struct {
 
 // Of plans a document, of one box or of several, writes the plan, and says whether
 // it holds.
-func Of(b brief.Brief, w plan.Workshop) (data []byte, holds bool) {
+func Of(b brief.Brief, w request.Workshop) (data []byte, holds bool) {
 	if b.IsSet() {
-		s := plan.MakeSet(b, w).CutAsAsked()
+		s := sets.Make(b, w).CutAsAsked()
 		return WriteSet(s), s.Holds()
 	}
-	p := plan.CutAsAsked(plan.Advised(b, w), w)
+	p := advice.CutAsAsked(advice.Make(b, w), w)
 	out := writer{p}
 	all := out.whole()
-	for _, n := range plan.Nearly(p, w) {
+	for _, n := range advice.Nearly(p, w) {
 		all.Near = append(all.Near, jsonNear{n.Text, n.Set, out.text(n.Less), n.Sheets, n.Before, n.Cost})
 	}
-	all.Suspects = plan.Suspects(p, w)
+	all.Suspects = advice.Suspects(p, w)
 	return encode(all), p.Holds()
 }
 
 // WriteSet writes the plans of a set.
-func WriteSet(s *plan.Set) []byte {
+func WriteSet(s *sets.Set) []byte {
 	out := jsonSet{Set: s.Kind, Boxes: []jsonPlan{}, Warnings: append([]brief.Warning{}, s.Warnings...),
 		Problems: append([]brief.Problem{}, s.Problems...)}
 	for i, p := range s.Plans {
@@ -50,7 +53,7 @@ func WriteSet(s *plan.Set) []byte {
 		return encode(out)
 	}
 	w := writer{s.Plans[0]}
-	var cuts []plan.Cut
+	var cuts []cutting.Cut
 	for _, l := range s.Layouts {
 		cuts = append(cuts, l.Cut)
 	}

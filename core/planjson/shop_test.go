@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // A document that describes its own cards and tools: each piece names its card, the
@@ -30,7 +30,7 @@ func TestDocumentWithAShop(t *testing.T) {
 	if err != nil || string(again.Encode()) != string(b.Encode()) || !strings.Contains(string(b.Encode()), `"grooves": [`) {
 		t.Errorf("written again it is another: %v %s", err, b.Encode())
 	}
-	data, holds := Of(b, plan.Default)
+	data, holds := Of(b, request.Default)
 	var out struct {
 		Pieces []struct {
 			Name, Stock string

@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -91,5 +92,5 @@ func refused(family string, size [3]string, option, value string) *plan.Plan {
 	if option != "" {
 		b.Set("box.options."+option, value)
 	}
-	return plan.Make(b, plan.Default)
+	return plan.Make(b, request.Default)
 }

@@ -12,6 +12,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -52,7 +53,7 @@ func spoilable(t *testing.T) (out []*plan.Plan) {
 		b.Set("card.sheet", "a3")
 		b.Set("tools.step", "1 mm")
 		b.Set("arrange.compartments", insert)
-		if p := plan.Make(b, plan.Default); p.Holds() {
+		if p := plan.Make(b, request.Default); p.Holds() {
 			out = append(out, p)
 		}
 	}
@@ -61,7 +62,7 @@ func spoilable(t *testing.T) (out []*plan.Plan) {
 	b.Set("card.sheet", "a3")
 	b.Set("tools.step", "1 mm")
 	b.Dress.Layers = []brief.Layer{{On: "all", Border: "3 mm", Stock: "sprig-220"}}
-	if p := plan.Make(b, plan.Default); p.Holds() {
+	if p := plan.Make(b, request.Default); p.Holds() {
 		out = append(out, p)
 	}
 	if len(out) < 40 && *long || len(out) < 24 {
@@ -79,7 +80,7 @@ func tried(family string, options ...string) *plan.Plan {
 		"1 mm", "card.sheet", "a3", "card.join", "yes"}, options...); i < len(set); i += 2 {
 		b.Set(set[i], set[i+1])
 	}
-	if p := plan.Make(b, plan.Default); p.Holds() {
+	if p := plan.Make(b, request.Default); p.Holds() {
 		return p
 	}
 	return nil

@@ -9,6 +9,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -41,7 +42,7 @@ func TestEveryStyleNests(t *testing.T) {
 		one.ID = fmt.Sprint(one.ID, n)
 		style.Register(one)
 		b.Box = brief.Box{Style: brief.Text(one.ID)}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %v %v", s.ID, p.Problems, p.Checks)
 			continue
@@ -89,7 +90,7 @@ func TestNestedTooSmall(t *testing.T) {
 	b := brief.New("mm")
 	b.Contents, b.Size = nil, &brief.Size{Length: "320 mm", Width: "140 mm", Depth: "30 mm"}
 	b.Box = brief.Box{Style: brief.Text(one.ID)}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if len(p.Problems) != 1 || !strings.HasPrefix(p.Problems[0].Text, "Sampler: ") || !b.Has(p.Problems[0].Field) {
 		t.Errorf("%+v", p.Problems)
 	}

@@ -6,6 +6,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/plan"
+	"brevium/core/request"
 )
 
 // Petals close over the things and open again without a tear, the feet staying at
@@ -19,7 +20,7 @@ func TestPetalsFold(t *testing.T) {
 		for field, text := range map[string]string{"card.sheet": "a3", "tools.step": "1 mm", "tools.adhesive": "glue"} {
 			b.Set(field, text)
 		}
-		p := plan.Make(b, plan.Default)
+		p := plan.Make(b, request.Default)
 		if !p.Holds() {
 			t.Fatal(size, p.Problems, p.Checks)
 		}
@@ -48,12 +49,12 @@ func TestPetalsFold(t *testing.T) {
 	b.Arrange.Compartments = "petals"
 	b.Set("tools.step", "1 mm")
 	b.Set("card.sheet", "a3")
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if len(p.Problems) != 1 || p.Problems[0].Set["size.width"] != p.Problems[0].Set["size.length"] || len(p.Problems[0].Set) == 0 {
 		t.Errorf("a tray that is no square: %v", p.Problems)
 	}
 	b.Box.Style = "carton"
-	if p = plan.Make(b, plan.Default); len(p.Problems) != 1 || p.Problems[0].Set["arrange.compartments"] != "none" {
+	if p = plan.Make(b, request.Default); len(p.Problems) != 1 || p.Problems[0].Set["arrange.compartments"] != "none" {
 		t.Errorf("petals in a carton: %v", p.Problems)
 	}
 }

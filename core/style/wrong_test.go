@@ -9,6 +9,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -27,7 +28,7 @@ func planned(t *testing.T, family string, options ...string) *plan.Plan {
 			t.Fatal(set[i])
 		}
 	}
-	p := plan.Make(b, plan.Default)
+	p := plan.Make(b, request.Default)
 	if !p.Holds() {
 		t.Fatal(family, options, p.Problems, p.Checks)
 	}

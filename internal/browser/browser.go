@@ -18,7 +18,7 @@ import (
 
 	"github.com/chromedp/chromedp"
 
-	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
@@ -77,7 +77,7 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 		}
 	}
 	cutter := httptest.NewServer(machine.New(machine.Bed{W: 330, H: 450}, machinePace, time.Now).Handler())
-	handler, err := web.New(s, plan.Default, slog.New(slog.DiscardHandler), web.Beside{Machine: &machine.Client{Base: cutter.URL},
+	handler, err := web.New(s, request.Default, slog.New(slog.DiscardHandler), web.Beside{Machine: &machine.Client{Base: cutter.URL},
 		Hosts: []string{"127.0.0.1"}})
 	if err != nil {
 		return "", nil, err

@@ -17,6 +17,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/insert"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -70,7 +71,7 @@ func took(b brief.Brief) (found, bool) {
 	f := found{b, time.Hour}
 	for range 3 {
 		start := time.Now()
-		plan.Make(b, plan.Default)
+		plan.Make(b, request.Default)
 		f.time = min(f.time, time.Since(start))
 	}
 	return f, true

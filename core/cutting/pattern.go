@@ -1,0 +1,103 @@
+package cutting
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/dress"
+	"brevium/core/layout"
+	"brevium/core/measure"
+	"brevium/core/sheet"
+	"brevium/core/style"
+	"brevium/core/words"
+)
+
+// Which way the pattern of printed card runs on the standing box.
+
+// edges are the edges of a piece as it is drawn, a quarter turn each time.
+var Edges = []string{"top", "right", "bottom", "left"}
+
+// grows gives the edge of a piece, as it is drawn, at which the top of its pattern must
+// lie for the front to stand upright, or the largest panel where there is no front: in
+// quarter turns from the top. Layers are drawn as they stand.
+func (t *Table) grows(piece *sheet.Piece) int {
+	if !t.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box {
+		return 0
+	}
+	best, area := 0, 0.0
+	for _, u := range t.usual[piece.Name] {
+		size := u.Area
+		if u.Looks == "front" {
+			size *= 100
+		}
+		if size > area {
+			best, area = u.Up, size
+		}
+	}
+	return best
+}
+
+// sample tells how the panels stand of a box of this style with these answers, of a size
+// that suits it: which way a piece must lie is a matter of its style, and must be known of
+// drafts too, which are not folded.
+func (t *Table) sample() map[string][]dress.Stands {
+	for _, side := range []measure.Length{90, 60, 140} {
+		job := t.Job()
+		size := side * measure.Millimetre
+		job.Report = &brief.Report{Units: t.Units, Step: t.Step}
+		job.Given = &style.Dims{Length: size, Width: size, Depth: size / 2}
+		job.Answers.Length = nil
+		if b := style.Make(job, t.Style, false); b != nil {
+			return dress.Upright(b, t.Card.Caliper)
+		}
+	}
+	return map[string][]dress.Stands{}
+}
+
+// upright lays a piece on its sheet so that its pattern grows as it should.
+func (t *Table) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
+	if odd := t.grows(piece)%2 == 1; l.Upright && odd {
+		l.Upright, l.Across = false, true
+	}
+	return l
+}
+
+// PatternTop names the edge of a piece, as it is drawn, at which the top of its pattern
+// lies; "" where the card has none.
+func (t *Table) PatternTop(piece *sheet.Piece) string {
+	if !t.CardOf(piece.Stock).Directed() {
+		return ""
+	}
+	return Edges[t.grows(piece)]
+}
+
+// PatternSays tells it, with how the pattern then stands on each panel, of which it is known how they
+// stand (dress.Upright of the folded box).
+func (t *Table) PatternSays(piece *sheet.Piece, panels map[string][]dress.Stands) string {
+	top := t.PatternTop(piece)
+	if top == "" {
+		return ""
+	}
+	says := fmt.Sprintf("The top of the pattern lies at the %s edge, as it is drawn.", top)
+	how := map[int][]string{}
+	for _, u := range panels[piece.Name] {
+		turn := (u.Up - t.grows(piece) + 4) % 4
+		if turn == 3 {
+			turn = 1
+		}
+		how[turn] = append(how[turn], words.Plain(u.Face))
+	}
+	var parts []string
+	for turn, text := range []string{"", "on its side on the", "upside down on the"} {
+		if names := how[turn]; turn > 0 && len(names) > 0 {
+			slices.Sort(names)
+			parts = append(parts, text+" "+strings.Join(slices.Compact(names), ", "))
+		}
+	}
+	if len(parts) > 0 {
+		says += " It then stands " + strings.Join(parts, ", and ") + ": dress these where it matters."
+	}
+	return says
+}

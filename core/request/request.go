@@ -1,0 +1,253 @@
+package request
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/dress"
+	"brevium/core/insert"
+	"brevium/core/measure"
+	"brevium/core/reader"
+	"brevium/core/shop"
+	"brevium/core/style"
+)
+
+// MostCopies is how many of one box a plan lays out, MostPieces how many pieces
+// of them all.
+const (
+	MostCopies = 200
+	MostPieces = 6000
+)
+
+// Request is a brief that was read: numbers, and things that there are. It is
+// made once, at the door, with everything that can't be read noted; no room
+// after it sees a text.
+type Request struct {
+	*brief.Report
+	Brief    brief.Brief
+	Name     string
+	Copies   int
+	Card     shop.Card
+	Sheet    shop.Sheet
+	Stocks   map[string]shop.Card // of parts that have another card
+	Comes    func(shop.Card) []shop.Sheet
+	Least    bool // the sheet that needs least card is taken
+	Adhesive shop.Adhesive
+	Tools    shop.Tools
+	Standing bool           // layers go on when all stands
+	Forms    bool           // straps, sleeves and covers are formed on the box itself
+	Burnish  string         // after or before cutting
+	First    string         // which way is scored first
+	Slack    measure.Length // beyond the card, and what it would be if nothing were learnt
+	Usual    measure.Length
+	Learnt   *shop.Learnt
+	FitKey   shop.Key
+	Outside  int // layers on the walls a lid goes over, and inside the lid's
+	Inside   int
+	Layer    shop.Card // of these
+	Floor    int       // liners on the floor
+	Used     []Used    // of the shop, and not said by the document
+	Offcuts  []shop.Kept
+	Cutting  Cutting
+	Chosen   string // where the clearance comes from, when that was left to the plan
+
+	KeepGrain bool
+	Underside bool
+	Wish      *dress.Wish
+	Dressing  map[string]shop.Card // the cards of it, by their names
+	Skin      measure.Length       // how thick layers lie on the walls that a lid goes over
+	Deep      int                  // and how many
+
+	Plain    bool // plain numbers, without allowances for the card
+	Join     bool // a piece too large is made of two halves
+	Things   []contents.Thing
+	Room     contents.Room
+	Kind     *insert.Kind
+	Dividers measure.Length // their height; 0 leaves it to the things
+	Cells    [2]int         // compartments of a given size with nothing in it
+	Way      string         // the arrangement that was picked
+	Places   []Spot         // or was made by hand
+	Given    *style.Dims
+	Style    *style.Style
+	Answers  style.Answers
+	Scores   []style.Scored
+	Stated   *style.Dims
+}
+
+// Spot is where a stack was put by hand.
+type Spot struct {
+	X, Y   measure.Length
+	Turned bool
+}
+
+// Read reads a brief with a workshop.
+func Read(b brief.Brief, w Workshop) *Request {
+	r := brief.NewReader(&b)
+	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way), Join: b.Card.Join == "yes"}
+	q.Name = r.Name("name", b.Name, "The project")
+	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
+	if q.oneOf(r, "tools.house", string(b.Tools.House), "yes", "no") == "no" {
+		w.Tools, w.Said, w.Habits, w.Learnt = shop.Tools{}, brief.Tools{}, nil, nil
+	}
+	q.readShop(b, r, w)
+	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
+		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.",
+			"box.style", "tray-lid")
+		return q
+	}
+	q.Answers = style.ReadAnswers(r, q.Style, b.Box.Options)
+	q.readHabits(w)
+	q.readSlack(b, r, w)
+	if q.Style.Typed {
+		q.Scores, q.Stated = reader.Read(r, &b)
+	}
+	q.readSize(b, r)
+	return q
+}
+
+func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
+	q.Offcuts = w.Offcuts
+	q.readTools(b, r, w)
+	q.readCards(b, r, w)
+	q.readDress(b, r, w)
+	q.readCutting(b, r)
+	var ok bool
+	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
+		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",
+			"snug")
+	}
+	switch q.habit(w, "allowances", string(b.Tools.Allowances)) {
+	case "", "card":
+	case "plain":
+		q.Plain = true
+	default:
+		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.",
+			"tools.allowances", "card")
+	}
+}
+
+// readSize reads the size that was given to the letter, and what goes in.
+func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
+	if s := b.Size; s != nil {
+		l, _ := r.Length("size.length", s.Length)
+		w, _ := r.Length("size.width", s.Width)
+		d, _ := r.Length("size.depth", s.Depth)
+		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
+	}
+	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
+		q.readKind(b, r)
+		switch kept := q.Kind != nil && q.Kind.ID != "none"; {
+		case kept && q.Style.Rooms != nil:
+			q.RoomsEnough()
+		case kept && (!q.Kind.Alone || q.Style.Typed):
+			r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", q.Kind.Title),
+				"Say what goes in, or choose no compartments.", "arrange.compartments", "none")
+		}
+		if b.Arrange.Dividers != "" && q.Kind != nil && q.Kind.Divides {
+			q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
+		}
+		q.Cells = readCells(r, b.Arrange.Cells)
+		return
+	}
+	things, ok := contents.Read(&b, r)
+	if !ok {
+		return
+	}
+	q.Things = things
+	q.readArrange(b, r)
+}
+
+// roomsEnough refuses compartments in a style of several small boxes.
+func (q *Request) RoomsEnough() {
+	q.Problem("arrange.compartments", "Each small box of this style is a compartment already.", "Choose no compartments.",
+		"arrange.compartments", "none")
+}
+
+// mostCells is how many compartments there may be in a row.
+const mostCells = 12
+
+// readCells reads how many compartments a size has across and deep: two each way when nothing is said.
+func readCells(r *brief.Reader, text brief.Text) [2]int {
+	out := [2]int{2, 2}
+	said := strings.TrimSpace(string(text))
+	if said == "" {
+		return out
+	}
+	across, deep, two := strings.Cut(strings.NewReplacer("×", "x", " by ", "x", "X", "x").Replace(said), "x")
+	n, err := strconv.Atoi(strings.TrimSpace(across))
+	m, err2 := strconv.Atoi(strings.TrimSpace(deep))
+	if !two || err != nil || err2 != nil || n < 1 || m < 1 || n > mostCells || m > mostCells || n*m < 2 {
+		r.Problem("arrange.cells", fmt.Sprintf("“%s” doesn't say how many compartments there are.", said),
+			fmt.Sprintf("Write it like 3 x 2: so many from left to right, and from front to back, %d at the most.", mostCells),
+			"arrange.cells", "2 x 2")
+		return out
+	}
+	return [2]int{n, m}
+}
+
+// Dividing is the dividers of an empty box, so many compartments each way.
+func (q *Request) Dividing(in style.Dims) (l contents.Load) {
+	l.Need = contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}
+	for i := 1; i < q.Cells[0]; i++ {
+		l.Across = append(l.Across, in.Length*measure.Length(i)/measure.Length(q.Cells[0]))
+	}
+	for i := 1; i < q.Cells[1]; i++ {
+		l.Along = append(l.Along, in.Width*measure.Length(i)/measure.Length(q.Cells[1]))
+	}
+	return l
+}
+
+// readKind finds the kind of compartment, nil with a problem noted where there is none such.
+func (q *Request) readKind(b brief.Brief, r *brief.Reader) {
+	kind := string(b.Arrange.Compartments)
+	if kind == "" {
+		kind = insert.Kinds[0].ID
+	}
+	if q.Kind = insert.Find(kind); q.Kind == nil {
+		var ids []string
+		for _, k := range insert.Kinds {
+			ids = append(ids, k.ID)
+		}
+		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
+			"Choose one of "+strings.Join(ids, ", ")+".", "arrange.compartments", "none")
+	}
+}
+
+func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
+	if q.readKind(b, r); q.Kind == nil {
+		return
+	}
+	if q.Kind.Suits != nil {
+		if why := q.Kind.Suits(q.Things); why != "" {
+			r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.", "arrange.compartments", "none")
+		}
+	}
+	if b.Arrange.Dividers != "" {
+		q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
+	}
+	q.Room = contents.ReadRoom(&b, r, q.Things, q.Kind.Divides)
+	for i, p := range b.Arrange.Places {
+		field := fmt.Sprintf("arrange.places.%d.", i)
+		x, _ := r.LengthOrNone(field+"x", p.X)
+		y, _ := r.LengthOrNone(field+"y", p.Y)
+		q.Places = append(q.Places, Spot{x, y, r.Flag(field+"turned", p.Turned, false)})
+	}
+}
+
+// Mass is how many grams all that goes in weighs, as far as that is known.
+func (q *Request) Mass() (sum float64) {
+	for _, t := range q.Things {
+		sum += t.Grams * float64(t.Count)
+	}
+	return sum
+}
+
+// job is what a style works from.
+func (q *Request) Job() *style.Job {
+	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
+		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.Skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
+		Skin: q.Skin, Papers: q.Wish.Papers(), Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+}
