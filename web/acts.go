@@ -186,18 +186,18 @@ func (s *Server) removePiece(_ context.Context, c changing) error {
 func (s *Server) mend(ctx context.Context, c changing) error {
 	p := advice.Make(c.brief, s.workshop())
 	for _, w := range p.Warnings { // was it inches?
-		if to, asked := w.Set[c.arg]; asked && w.Code == "inches" {
-			c.brief.Set(c.arg, to)
+		if w.Code == "inches" && w.Set.Has(c.arg) {
+			c.brief.Set(c.arg, w.Set.Get(c.arg))
 			c.focus = fieldMark(c.arg)
 			return nil
 		}
 	}
 	for _, pr := range p.Problems {
 		if pr.Field == c.arg && len(pr.Set) > 0 {
-			if act := pr.Set["act"]; act != "" {
+			if act := pr.Set.Get("act"); act != "" {
 				return s.act(ctx, c.edited, c.seen, url.Values{"act": {act}})
 			}
-			for path, text := range brief.Sorted(pr.Set) {
+			for path, text := range pr.Set.All() {
 				c.brief.Set(path, text)
 			}
 			c.focus = fieldMark(pr.Field)

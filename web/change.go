@@ -247,7 +247,7 @@ func (s *Server) followDress(b *brief.Brief) {
 		if i < 0 {
 			return
 		}
-		for path, text := range brief.Sorted(p.Problems[i].Set) {
+		for path, text := range p.Problems[i].Set.All() {
 			b.Set(path, text)
 		}
 	}

@@ -177,7 +177,7 @@ func boundOf(found []cutting.Found) (bound int, proved bool) {
 type wayToCut struct {
 	Title, Why string
 	View       cutView
-	Set        map[string]string
+	Set        brief.Changes
 	Here       bool
 	Small      template.HTML
 }
@@ -205,8 +205,8 @@ func (s *Server) waysToCut(c *echo.Context) error {
 		{"Least card", "any size it comes in", "card", "offcut", "any"},
 	} {
 		b := st.Brief.Clone()
-		set := map[string]string{"sheets.aim": w.aim, "sheets.among-equals": w.tie, "sheets.sizes": w.sizes}
-		for field, text := range brief.Sorted(set) {
+		set := brief.To("sheets.aim", w.aim, "sheets.among-equals", w.tie, "sheets.sizes", w.sizes)
+		for field, text := range set.All() {
 			b.Set(field, text)
 		}
 		p := plan.Make(b, s.workshop())

@@ -110,9 +110,9 @@ func (f form) field(kind, path, label, help string) field {
 		return out
 	}
 	for _, w := range f.report.Warnings {
-		for at := range w.Set {
+		for at := range w.Set.All() {
 			if w.Code == "inches" && out.Problem == nil && f.same(at, path) {
-				out.Problem = &brief.Problem{Field: at, Text: w.Text, Fix: w.Fix, Set: w.Set}
+				out.Problem = &brief.Problem{Field: at, Text: w.Text, Fix: w.Fix, Set: w.Set, Press: w.Press}
 			}
 		}
 	}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"html/template"
 	"io/fs"
@@ -16,6 +17,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/batch"
 	"brevium/core/bench"
+	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -76,7 +78,7 @@ func (s *Server) funcs() template.FuncMap {
 		"frac":      setFractions,
 		"presses":   presses,
 		"scoresOf":  scoresOf,
-		"dictText":  dictText,
+		"dictText":  brief.To,
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
 		"area":      area,
 		"pairs":     said,
@@ -89,12 +91,7 @@ func (s *Server) funcs() template.FuncMap {
 }
 
 // presses is what a button says that does what a remedy says.
-func presses(fix string) string {
-	if fix == "Inches?" {
-		return "Yes, inches"
-	}
-	return "Do that"
-}
+func presses(says string) string { return cmp.Or(says, "Do that") }
 
 // fraction finds 15/16, with a slash or a fraction slash.
 var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
@@ -211,15 +208,6 @@ func scoresOf(p *sheet.Piece, alongWidth bool) (out []sheet.Pass) {
 		}
 	}
 	return out
-}
-
-// dictText pairs names and texts.
-func dictText(pairs ...string) map[string]string {
-	m := map[string]string{}
-	for i := 0; i+1 < len(pairs); i += 2 {
-		m[pairs[i]] = pairs[i+1]
-	}
-	return m
 }
 
 // area writes an area, given in square millimetres, in the maker's unit.

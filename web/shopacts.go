@@ -79,7 +79,7 @@ func (s *Server) actShop(ctx context.Context, e *editedShop, act string, values 
 		_, report := shop.Read(*d)
 		for _, p := range report.Problems {
 			if p.Field == arg {
-				for path, text := range brief.Sorted(p.Set) {
+				for path, text := range p.Set.All() {
 					d.Set(path, text)
 				}
 				e.focus = fieldMark(p.Field)

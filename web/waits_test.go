@@ -37,7 +37,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 				if pr.Fix == "" || !b.Has(pr.Field) {
 					t.Errorf("%s, %s on %s: %+v", s.ID, thing.Shape, sheet, pr)
 				}
-				for field, text := range pr.Set {
+				for field, text := range pr.Set.All() {
 					b.Set(field, text)
 				}
 				if q := advice.Make(b, request.Default); len(pr.Set) > 0 && !q.OK() {

@@ -33,8 +33,8 @@ type Row struct {
 	Minutes  int
 	Strength int
 	Proved   bool
-	Why      string            // it can't be made so: what is in the way; "" where it can
-	Set      map[string]string // the fields that take it
+	Why      string        // it can't be made so: what is in the way; "" where it can
+	Set      brief.Changes // the fields that take it
 }
 
 // perStyle is how many arrangements of each style are compared.
@@ -146,7 +146,7 @@ func together(ctx context.Context, n int, do func(int)) {
 func rowOf(p *plan.Plan) Row {
 	r := Row{Style: p.Style, Load: p.Load, Sheets: len(p.Layout.Sheets) + len(p.Layout.TooBig),
 		Waste: 1 - p.Layout.Used, Proved: p.Holds(), Strength: p.Box.Strength,
-		Set: map[string]string{"box.style": p.Style.ID, "arrange.way": p.Load.ID}}
+		Set: brief.To("box.style", p.Style.ID, "arrange.way", p.Load.ID)}
 	for _, piece := range p.Box.Pieces() {
 		r.Area += piece.Width.MM() * piece.Height.MM() * float64(piece.Count)
 		r.Scores += len(piece.Passes) * piece.Count

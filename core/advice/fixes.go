@@ -19,14 +19,14 @@ func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 	out = slices.DeleteFunc(a.slighter(w), func(f brief.Fix) bool { return !a.affords(2) || len(plan.Troubles(a.With(f.Set), w)) > 0 })
 	for _, s := range shelf.SheetsOf(a.Card) {
 		if a.TakesAll(s) && s.ID != a.Sheet.ID {
-			out = append(out, brief.Fix{"Cut it from " + s.Title + ".", map[string]string{"card.sheet": s.ID}})
+			out = append(out, brief.Fix{Text: "Cut it from " + s.Title + ".", Set: brief.To("card.sheet", s.ID)})
 			break
 		}
 	}
-	if set := map[string]string{"card.join": "yes"}; len(a.Layout.TooBig) > 0 && a.tries(w, set) {
-		out = append(out, brief.Fix{fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.",
+	if set := brief.To("card.join", "yes"); len(a.Layout.TooBig) > 0 && a.tries(w, set) {
+		out = append(out, brief.Fix{Text: fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.",
 			a.Layout.TooBig[0].Name,
-			a.Say(2*a.Adhesive.Width.Up(a.Step.Size))), set})
+			a.Say(2*a.Adhesive.Width.Up(a.Step.Size))), Set: set})
 	}
 	return out
 }
@@ -34,27 +34,27 @@ func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 // slighter looks for what would be a little less of: allowances, another
 // arrangement, finger room, a measure of the style's, the walls.
 func (a *adviser) slighter(w request.Workshop) (out []brief.Fix) {
-	add := func(text string, set map[string]string) {
+	add := func(text string, set brief.Changes) {
 		if a.tries(w, set) {
-			out = append(out, brief.Fix{text, set})
+			out = append(out, brief.Fix{Text: text, Set: set})
 		}
 	}
 	if !a.Plain {
 		add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye.",
-			map[string]string{"tools.allowances": "plain"})
+			brief.To("tools.allowances", "plain"))
 	}
 	for _, way := range a.Ways[:min(6, len(a.Ways))] { // the likeliest: each is planned anew
 		if way.ID != a.Load.ID && len(out) < 2 {
 			n := len(out)
-			if add("Arrange them "+way.Says+".", map[string]string{"arrange.way": way.ID}); len(out) > n {
+			if add("Arrange them "+way.Says+".", brief.To("arrange.way", way.ID)); len(out) > n {
 				break
 			}
 		}
 	}
 	if around := a.Load.Room.Around; around > 0 {
-		set := func(at measure.Length) map[string]string { return map[string]string{"room.around": at.Exact(a.Units)} }
+		set := func(at measure.Length) brief.Changes { return brief.To("room.around", at.Exact(a.Units)) }
 		if at, ok := Greatest(a.Step.Size, 0, around, func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
-			out = append(out, brief.Fix{fmt.Sprintf("Finger room of %s in place of %s.", a.Say(at), a.Say(around)), set(at)})
+			out = append(out, brief.Fix{Text: fmt.Sprintf("Finger room of %s in place of %s.", a.Say(at), a.Say(around)), Set: set(at)})
 		}
 	}
 	return append(append(out, a.shorter(w)...), a.lower(w)...)
@@ -86,9 +86,9 @@ func (a *adviser) shorter(w request.Workshop) (out []brief.Fix) {
 		}
 		for _, less := range []measure.Length{(over / 2).Up(a.Step.Size), over} {
 			at := (now - less).Down(a.Step.Size)
-			set := map[string]string{"box.options." + q.ID: at.Exact(a.Units)}
+			set := brief.To("box.options."+q.ID, at.Exact(a.Units))
 			if at > 0 && a.tries(w, set) {
-				out = append(out, brief.Fix{fmt.Sprintf("%s: %s in place of %s.", q.Label, a.Say(at), a.Say(now)), set})
+				out = append(out, brief.Fix{Text: fmt.Sprintf("%s: %s in place of %s.", q.Label, a.Say(at), a.Say(now)), Set: set})
 				break
 			}
 		}
@@ -100,15 +100,15 @@ func (a *adviser) shorter(w request.Workshop) (out []brief.Fix) {
 func (a *adviser) lower(w request.Workshop) (out []brief.Fix) {
 	if a.Given != nil {
 		high := a.Box.Size.Depth
-		set := func(at measure.Length) map[string]string { return map[string]string{"size.depth": at.Exact(a.Units)} }
+		set := func(at measure.Length) brief.Changes { return brief.To("size.depth", at.Exact(a.Units)) }
 		if at, ok := Greatest(a.Step.Size, (high / 2).Up(a.Step.Size), high,
 			func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
-			return []brief.Fix{{fmt.Sprintf("Walls of %s in place of %s.", a.Say(at), a.Say(high)), set(at)}}
+			return []brief.Fix{{Text: fmt.Sprintf("Walls of %s in place of %s.", a.Say(at), a.Say(high)), Set: set(at)}}
 		}
 	}
-	set := map[string]string{"box.options.lid": "short", "box.options.lid-height": "", "box.options.reveal": ""}
+	set := brief.To("box.options.lid", "short", "box.options.lid-height", "", "box.options.reveal", "")
 	if a.Answers.Choice["lid"] == "full" && a.tries(w, set) {
-		return []brief.Fix{{"A short lid in place of a full one.", set}}
+		return []brief.Fix{{Text: "A short lid in place of a full one.", Set: set}}
 	}
 	return nil
 }
@@ -125,11 +125,7 @@ func (a *adviser) tooLarge() {
 	a.Problems = slices.DeleteFunc(a.Problems, func(p brief.Problem) bool { return p.Text == r.Says })
 	for _, f := range a.slighter(a.w) {
 		if plan.Make(a.With(f.Set), a.w).OK() {
-			var set []string
-			for field, to := range brief.Sorted(f.Set) {
-				set = append(set, field, to)
-			}
-			a.Problem(set[0], r.Says, f.Text, set...)
+			a.Refuse(brief.Problem{Field: f.Set[0].Field, Text: r.Says, Fix: f.Text, Set: f.Set})
 			return
 		}
 	}
@@ -202,7 +198,7 @@ func Greatest(step, low, high measure.Length, will func(measure.Length) bool) (m
 
 // tries says whether a change gives a plan whose pieces have a sheet that takes
 // them all.
-func (a *adviser) tries(w request.Workshop, set map[string]string) bool {
+func (a *adviser) tries(w request.Workshop, set brief.Changes) bool {
 	return a.hasSheets(a.With(set), w)
 }
 

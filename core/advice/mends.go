@@ -1,13 +1,10 @@
 package advice
 
 import (
-	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/measure"
 	"brevium/core/plan"
 )
 
@@ -22,14 +19,14 @@ func (a *adviser) mends() {
 	given := slices.Clone(a.Problems)
 	for i := range a.Problems {
 		pr := &a.Problems[i]
-		if len(pr.Set) == 0 || pr.Set["act"] != "" || a.Style == nil {
+		if len(pr.Set) == 0 || pr.Set.Get("act") != "" || a.Style == nil {
 			continue
 		}
 		set, ok := a.follow(given, *pr)
 		switch {
 		case !ok || !a.comesOff(set, given...):
 			a.otherwise(pr, set, len(given) == 1)
-		case !maps.Equal(set, pr.Set):
+		case !slices.Equal(set, pr.Set):
 			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+a.changes(set)+"."
 		}
 	}
@@ -44,7 +41,7 @@ func (a *adviser) asksInches() {
 	var asks []brief.Problem
 	a.Warnings = slices.DeleteFunc(a.Warnings, func(w brief.Warning) bool {
 		if w.Code == "inches" {
-			asks = append(asks, brief.Problem{Field: slices.Collect(maps.Keys(w.Set))[0], Text: w.Text, Fix: w.Fix, Set: w.Set})
+			asks = append(asks, brief.Problem{Field: w.Set[0].Field, Text: w.Text, Fix: w.Fix, Set: w.Set, Press: w.Press})
 		}
 		return w.Code == "inches"
 	})
@@ -53,7 +50,7 @@ func (a *adviser) asksInches() {
 
 // comesOff reports whether there is a plan with a remedy, its sheets taken into account, but for problems that
 // were there anyway.
-func (a *adviser) comesOff(set map[string]string, given ...brief.Problem) bool {
+func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
 	if !a.affords(6) {
 		return false
 	}
@@ -65,22 +62,21 @@ func (a *adviser) comesOff(set map[string]string, given ...brief.Problem) bool {
 
 // otherwise looks for another remedy where the one beside a problem ends in no plan: large pieces of two halves,
 // or glue, that can do with narrower tabs. Where nothing helps none is offered.
-func (a *adviser) otherwise(pr *brief.Problem, set map[string]string, alone bool) {
+func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 	pr.Set = nil
 	if !alone {
 		return
 	}
-	halves, glue := map[string]string{"card.join": "yes"}, map[string]string{"tools.adhesive": "glue"}
-	both := map[string]string{"card.join": "yes", "tools.adhesive": "glue"}
-	whole := maps.Clone(halves)
-	maps.Copy(whole, set)
+	halves, glue := brief.To("card.join", "yes"), brief.To("tools.adhesive", "glue")
+	both := brief.To("card.join", "yes", "tools.adhesive", "glue")
+	whole := halves.And(set...)
 	for _, try := range []struct {
 		says string
-		set  map[string]string
+		set  brief.Changes
 	}{{"Stick with wet glue, which can do with less.", glue},
 		{pr.Fix + " Its large pieces are then made of two halves (under Card & fit).", whole},
 		{"Stick with wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
-		if set == nil && maps.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set["tools.adhesive"] != "" {
+		if set == nil && slices.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set.Get("tools.adhesive") != "" {
 			continue
 		}
 		if a.comesOff(try.set) {
@@ -92,8 +88,8 @@ func (a *adviser) otherwise(pr *brief.Problem, set map[string]string, alone bool
 
 // follow makes a problem's change, and those of the problems it leads to, until
 // none is left that was not there before.
-func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (map[string]string, bool) {
-	b, set := a.Brief.Clone(), map[string]string{}
+func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (brief.Changes, bool) {
+	b, set := a.Brief.Clone(), brief.Changes{}
 	others := func(o brief.Problem) bool {
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
 	}
@@ -103,11 +99,11 @@ func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (map[string]st
 			break
 		}
 		changed := false
-		for field, text := range brief.Sorted(next.Set) {
-			changed = b.Get(field) != text || changed
-			b.Set(field, text)
-			set[field] = text
+		for _, c := range next.Set {
+			changed = changed || b.Get(c.Field) != c.Value
+			b.Set(c.Field, c.Value)
 		}
+		set = set.And(next.Set...)
 		left := slices.DeleteFunc(plan.Troubles(b, a.w), others)
 		if len(left) == 0 {
 			return set, true
@@ -120,22 +116,11 @@ func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (map[string]st
 }
 
 // changes tells what a remedy writes in which fields.
-func (a *adviser) changes(set map[string]string) string {
+func (a *adviser) changes(set brief.Changes) string {
 	var out []string
-	for field, text := range brief.Sorted(set) {
-		name := field
-		if f, ok := brief.FieldAt(field); ok {
-			name = f.Label
-		}
-		if q, ok := a.Style.Ask(strings.TrimPrefix(field, "box.options.")); ok {
-			name = q.Label
-		}
-		if l, err := measure.Parse(text, a.Units); err == nil {
-			text = a.Say(l)
-		} else if text == "" {
-			text = "left open"
-		}
-		out = append(out, fmt.Sprintf("%s %s", strings.ToLower(name), text))
+	for _, c := range set {
+		q, _ := a.Style.Ask(strings.TrimPrefix(c.Field, "box.options."))
+		out = append(out, c.Says(a.Report, q.Label))
 	}
 	return strings.Join(out, "; ")
 }

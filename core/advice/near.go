@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"brevium/core/brief"
 	"brevium/core/cutting"
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -22,7 +23,7 @@ import (
 // saves.
 type Near struct {
 	Text   string
-	Set    map[string]string
+	Set    brief.Changes
 	Less   measure.Length // how much is taken from a measure, or added to it
 	Sheets int
 	Before int
@@ -82,7 +83,7 @@ func (u uses) Saves(now uses) bool {
 
 // other is 1 of a change to another sheet, which is less of a hair than the rest.
 func (n Near) other() int {
-	if _, sheet := n.Set["card.sheet"]; sheet {
+	if n.Set.Has("card.sheet") {
 		return 1
 	}
 	return 0
@@ -117,7 +118,7 @@ func UsesOf(p *plan.Plan) (u uses) {
 }
 
 // using tells what a change would be cut from, by a draft without faces or proof.
-func (n *nearing) using(set map[string]string) (u uses, ok bool) {
+func (n *nearing) using(set brief.Changes) (u uses, ok bool) {
 	if !n.work.Spend(effort(n.Plan)) {
 		return u, false
 	}
@@ -148,13 +149,13 @@ func (n *nearing) using(set map[string]string) (u uses, ok bool) {
 	return u, true
 }
 
-func (n *nearing) saving(set map[string]string) bool {
+func (n *nearing) saving(set brief.Changes) bool {
 	u, ok := n.using(set)
 	return ok && u.Saves(n.now)
 }
 
 // add plans a change whole, and notes it when it holds and saves.
-func (n *nearing) add(text string, less measure.Length, set map[string]string) {
+func (n *nearing) add(text string, less measure.Length, set brief.Changes) {
 	if len(n.out) > 2*mostNear || !n.work.Spend(4*effort(n.Plan)) {
 		return
 	}
@@ -228,12 +229,12 @@ func (n *nearing) measures() {
 		if !f.more {
 			most = min(most, f.now.Down(step))
 		}
-		set := func(by measure.Length) map[string]string {
+		set := func(by measure.Length) brief.Changes {
 			to := f.now - by
 			if f.more {
 				to = f.now + by
 			}
-			return map[string]string{f.field: to.Near(step / 4).Exact(n.Units)}
+			return brief.To(f.field, to.Near(step/4).Exact(n.Units))
 		}
 		by := n.least(step, most, func(by measure.Length) bool { return n.saving(set(by)) })
 		if by == 0 {
@@ -275,7 +276,7 @@ func (n *nearing) least(step, most measure.Length, will func(measure.Length) boo
 // choices tries another school, another arrangement, and plain numbers.
 func (n *nearing) choices() {
 	if !n.Plain {
-		if set := map[string]string{"tools.allowances": "plain"}; n.saving(set) {
+		if set := brief.To("tools.allowances", "plain"); n.saving(set) {
 			n.add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye", 0, set)
 		}
 	}
@@ -286,7 +287,7 @@ func (n *nearing) choices() {
 			if slices.Contains([]string{now, "", "choose", "none", "no"}, c.ID) || now == "none" || now == "no" {
 				continue
 			}
-			if set := map[string]string{"box.options." + q.ID: c.ID}; n.saving(set) {
+			if set := brief.To("box.options."+q.ID, c.ID); n.saving(set) {
 				n.add(q.Label+": "+words.Small(c.Label), 0, set)
 			}
 		}
@@ -295,7 +296,7 @@ func (n *nearing) choices() {
 		if way.ID == n.Load.ID {
 			continue
 		}
-		if set := map[string]string{"arrange.way": way.ID}; n.saving(set) {
+		if set := brief.To("arrange.way", way.ID); n.saving(set) {
 			n.add("Arrange them "+way.Says, 0, set)
 		}
 	}
@@ -310,7 +311,7 @@ func (n *nearing) sheets() {
 		if s.Same(n.Sheet) {
 			continue
 		}
-		if set := map[string]string{"card.sheet": s.ID}; n.saving(set) {
+		if set := brief.To("card.sheet", s.ID); n.saving(set) {
 			n.add("Cut it from "+s.Title, 0, set)
 		}
 	}

@@ -3,7 +3,6 @@ package advice
 import (
 	"cmp"
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
@@ -61,9 +60,7 @@ func (a *adviser) strengthen(w request.Workshop, code string) (out []brief.Fix) 
 
 // both is two changes made together.
 func both(a, b brief.Fix) brief.Fix {
-	out := brief.Fix{strings.TrimSuffix(a.Text, ".") + ", and " + words.Small(b.Text), maps.Clone(a.Set)}
-	maps.Copy(out.Set, b.Set)
-	return out
+	return brief.Fix{Text: strings.TrimSuffix(a.Text, ".") + ", and " + words.Small(b.Text), Set: a.Set.And(b.Set...)}
 }
 
 // stronger lists the ways there are to make this box bear more, each from the least of
@@ -72,13 +69,13 @@ func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix)
 	q, asks := a.Style.Ask("walls")
 	rolls := asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" })
 	if rolls && !a.Box.Parts[0].Piece.Has("rolled flap") {
-		ways = append(ways, []brief.Fix{{"Roll its walls.", map[string]string{"box.options.walls": "rolled"}}})
+		ways = append(ways, []brief.Fix{{Text: "Roll its walls.", Set: brief.To("box.options.walls", "rolled")}})
 	}
 	if code == "floor" && a.Style.Tray {
 		var liners []brief.Fix
 		for n := a.Floor + 1; n <= request.MostLayers; n++ {
-			liners = append(liners, brief.Fix{fmt.Sprintf("Line the floor with %s of card, glued all over.", words.Count(n, "layer")),
-				map[string]string{"dress.floor": fmt.Sprint(n)}})
+			liners = append(liners, brief.Fix{Text: fmt.Sprintf("Line the floor with %s of card, glued all over.", words.Count(n, "layer")),
+				Set: brief.To("dress.floor", fmt.Sprint(n))})
 		}
 		if len(liners) > 0 {
 			ways = append(ways, liners)
@@ -86,18 +83,18 @@ func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix)
 	}
 	var cards []brief.Fix
 	for _, c := range a.heavier(w) {
-		cards = append(cards, brief.Fix{"Cut it from " + c.Title + ".", map[string]string{"card.stock": c.ID}})
+		cards = append(cards, brief.Fix{Text: "Cut it from " + c.Title + ".", Set: brief.To("card.stock", c.ID)})
 	}
 	if len(cards) > 0 {
 		ways = append(ways, cards)
 	}
 	if !a.KeepGrain && a.Card.Grain != "" {
-		ways = append(ways, []brief.Fix{{"Turn each piece on the sheet so that the grain runs along its longer scores.",
-			map[string]string{"card.grain": "keep"}}})
+		ways = append(ways, []brief.Fix{{Text: "Turn each piece on the sheet so that the grain runs along its longer scores.",
+			Set: brief.To("card.grain", "keep")}})
 	}
 	if code == "floor" && a.Kind != nil && a.Kind.ID == "none" && len(a.Things) > 0 && a.Style.Tray {
-		ways = append(ways, []brief.Fix{{"Put slotted dividers in, and stick their ends to the walls.",
-			map[string]string{"arrange.compartments": "slotted"}}})
+		ways = append(ways, []brief.Fix{{Text: "Put slotted dividers in, and stick their ends to the walls.",
+			Set: brief.To("arrange.compartments", "slotted")}})
 	}
 	return ways
 }

@@ -30,9 +30,9 @@ var telling = []string{"uneven-walls", "short-lid", "long-lid", "tight-lid", "lo
 
 // Suspect is a number of a list that may be wrong, and what it should be.
 type Suspect struct {
-	Field string            `json:"field"` // "box.pieces.0.down"
-	Text  string            `json:"text"`  // which number, what it should be, and what then comes right
-	Set   map[string]string `json:"set"`
+	Field string        `json:"field"` // "box.pieces.0.down"
+	Text  string        `json:"text"`  // which number, what it should be, and what then comes right
+	Set   brief.Changes `json:"set"`
 	rank  rank
 }
 
@@ -92,7 +92,7 @@ type slip struct {
 	kind int // 0 a number a little off, 1 as its neighbours have it, 2 left out or put in, 3 exchanged
 	by   measure.Length
 	says string
-	set  map[string]string
+	set  brief.Changes
 	at   string
 }
 
@@ -109,7 +109,7 @@ type teacher struct {
 // add notes a slip once.
 func (t *teacher) add(s slip) {
 	key := ""
-	for field, text := range brief.Sorted(s.set) {
+	for field, text := range s.set.All() {
 		key += field + "=" + text + ";"
 	}
 	if !t.seen[key] {
@@ -143,10 +143,10 @@ func (t *teacher) read(i int) {
 	t.both(name, sides)
 	if len(sides[0].at) != len(sides[1].at) {
 		t.add(slip{kind: 3, by: 1, at: sides[0].list, says: fmt.Sprintf("In the %s, the scores across and down are exchanged", name),
-			set: map[string]string{sides[0].list: string(piece.Down), sides[1].list: string(piece.Across)}})
+			set: brief.To(sides[0].list, string(piece.Down), sides[1].list, string(piece.Across))})
 	}
 	t.add(slip{kind: 3, by: 2, at: sides[0].size, says: fmt.Sprintf("The width and the height of the %s are exchanged", name),
-		set: map[string]string{sides[0].size: string(piece.Height), sides[1].size: string(piece.Width)}})
+		set: brief.To(sides[0].size, string(piece.Height), sides[1].size, string(piece.Width))})
 }
 
 // both lists cut sizes that are too large or too small by as much both ways, as a lid's without its clearance.
@@ -158,8 +158,7 @@ func (t *teacher) both(name string, sides [2]side) {
 			continue
 		}
 		say := t.plan.Say
-		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: map[string]string{sides[0].size: w.Exact(t.plan.Units),
-			sides[1].size: h.Exact(t.plan.Units)}, says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
+		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: brief.To(sides[0].size, w.Exact(t.plan.Units), sides[1].size, h.Exact(t.plan.Units)), says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
 			say(sides[1].cut), say(w), say(h))})
 	}
 }
@@ -205,7 +204,7 @@ func (t *teacher) numbers(name string, s, other side) {
 			t.score(name, s, i, after-part, 1)
 		}
 		left := slices.Delete(slices.Clone(s.at), i, i+1)
-		t.add(slip{kind: 2, by: at, at: s.list, set: map[string]string{s.list: t.listed(left)},
+		t.add(slip{kind: 2, by: at, at: s.list, set: brief.To(s.list, t.listed(left)),
 			says: fmt.Sprintf("In the %s, the score %s at %s should be left out", name, s.way, t.plan.Say(at))})
 	}
 	for i := 0; i <= len(s.at); i++ {
@@ -227,7 +226,7 @@ func (t *teacher) cut(name string, s side, v measure.Length, kind int) {
 		return
 	}
 	what := map[string]string{"across": "width", "down": "height"}[s.way]
-	t.add(slip{kind: kind, by: (v - s.cut).Abs(), at: s.size, set: map[string]string{s.size: v.Exact(t.plan.Units)},
+	t.add(slip{kind: kind, by: (v - s.cut).Abs(), at: s.size, set: brief.To(s.size, v.Exact(t.plan.Units)),
 		says: fmt.Sprintf("The %s of the %s, %s, should be %s", what, name, t.plan.Say(s.cut), t.plan.Say(v))})
 }
 
@@ -238,7 +237,7 @@ func (t *teacher) score(name string, s side, i int, v measure.Length, kind int) 
 	list := slices.Clone(s.at)
 	list[i] = v
 	slices.Sort(list)
-	t.add(slip{kind: kind, by: (v - s.at[i]).Abs(), at: s.list, set: map[string]string{s.list: t.listed(list)},
+	t.add(slip{kind: kind, by: (v - s.at[i]).Abs(), at: s.list, set: brief.To(s.list, t.listed(list)),
 		says: fmt.Sprintf("In the %s, the score %s at %s should be at %s", name, s.way, t.plan.Say(s.at[i]), t.plan.Say(v))})
 }
 
@@ -248,7 +247,7 @@ func (t *teacher) missing(name string, s side, v measure.Length) {
 	}
 	list := append(slices.Clone(s.at), v)
 	slices.Sort(list)
-	t.add(slip{kind: 2, by: v, at: s.list, set: map[string]string{s.list: t.listed(list)},
+	t.add(slip{kind: 2, by: v, at: s.list, set: brief.To(s.list, t.listed(list)),
 		says: fmt.Sprintf("In the %s, a score %s is missing at %s", name, s.way, t.plan.Say(v))})
 }
 

@@ -32,9 +32,9 @@ func (a *adviser) warn(search bool) {
 		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
 			a.Units.Word(), a.Step.Unit.Word()),
 			Fix: "Choose a step in the project's own unit.",
-			Set: map[string]string{"tools.step": measure.DefaultStep(a.Units).String()}}
+			Set: brief.To("tools.step", measure.DefaultStep(a.Units).String())}
 		if a.Tools.Reads > 0 { // it is the trimmer's
-			w.Fix, w.Set = "Plan it in the unit of your trimmer.", map[string]string{"units": string(a.Step.Unit)}
+			w.Fix, w.Set = "Plan it in the unit of your trimmer.", brief.To("units", string(a.Step.Unit))
 		}
 		a.Warn(w)
 	}
@@ -63,11 +63,11 @@ func (a *adviser) warnCorners() {
 				Fix: "Choose the next looser fit, or lighter card."}
 			switch {
 			case a.Plain && a.Box.Piece(c.Outer).Part == sheet.Band:
-				w.Fix, w.Set = "Let the numbers take in the card's thickness.", map[string]string{"tools.allowances": "card"}
+				w.Fix, w.Set = "Let the numbers take in the card's thickness.", brief.To("tools.allowances", "card")
 			case a.Brief.Tools.Fit == "snug":
-				w.Set = map[string]string{"tools.fit": "easy"}
+				w.Set = brief.To("tools.fit", "easy")
 			case a.Brief.Tools.Fit == "easy":
-				w.Set = map[string]string{"tools.fit": "loose"}
+				w.Set = brief.To("tools.fit", "loose")
 			}
 			a.Warn(w)
 			return
@@ -100,7 +100,7 @@ const pinchable, tapeHolds = 0.25, 400
 
 // warnCard says what heavy card and heavy contents ask for: a score and not a pinch, wet glue and not tape.
 func (a *adviser) warnCard() {
-	pinch := func(thick measure.Length, text, fix string, set map[string]string) {
+	pinch := func(thick measure.Length, text, fix string, set brief.Changes) {
 		if thick.MM() >= pinchable {
 			a.Warn(brief.Warning{Code: "score-it", Text: fmt.Sprintf(text, fmt.Sprintf("%.2f mm", thick.MM())), Fix: fix, Set: set})
 		}
@@ -108,21 +108,21 @@ func (a *adviser) warnCard() {
 	if a.Answers.Choice["gussets"] == "pinched" {
 		if _, asks := a.Style.Ask("gussets"); asks {
 			pinch(a.CardOf(a.OuterCard().ID).Caliper, "Card of %s cracks where gussets are pinched in without a score.",
-				"Score the gussets.", map[string]string{"box.options.gussets": "scored"})
+				"Score the gussets.", brief.To("box.options.gussets", "scored"))
 		}
 	}
 	if a.Forms {
 		for _, piece := range a.Box.Pieces() {
 			if c := a.CardOf(piece.Stock); a.Wraps(piece) && c.Caliper.MM() >= pinchable {
 				pinch(c.Caliper, "Card of %s cracks where a strap or a cover is pinched round the box.",
-					"Score it by measure, before it goes on.", map[string]string{"tools.wraps": "scored"})
+					"Score it by measure, before it goes on.", brief.To("tools.wraps", "scored"))
 				break
 			}
 		}
 	}
 	if g := a.Mass(); g >= tapeHolds && a.Adhesive.ID == "tape" && a.glued() {
 		a.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("What goes in weighs %s: under so much weight tape creeps off in time.",
-			readings.Weight(g)), Fix: "Stick it with wet glue, and let it dry.", Set: map[string]string{"tools.adhesive": "glue"}})
+			readings.Weight(g)), Fix: "Stick it with wet glue, and let it dry.", Set: brief.To("tools.adhesive", "glue")})
 	}
 }
 
@@ -157,7 +157,7 @@ func (a *adviser) warnShape() {
 // warnIdle tells of what is said of the shop and does nothing in this box.
 func (a *adviser) warnIdle() {
 	idle := func(text, field string) {
-		a.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it.", Set: map[string]string{field: ""}})
+		a.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it.", Set: brief.To(field, "")})
 	}
 	for part := range brief.Sorted(a.Stocks) {
 		if !slices.Contains(a.Style.Parts(), part) && (part != "lid" || len(a.Style.Apart) == 0) {
@@ -196,7 +196,7 @@ func (a *adviser) warnFit() {
 			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
 				"about.", s.Outer, readings.Fine(a.Plan, s.Play)), Fix: "Line its walls with strips of card."}
 			if fit := a.snugger(s.Bulk); fit != "" && !(a.Plain && s.Wraps) {
-				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), map[string]string{"tools.fit": fit}
+				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), brief.To("tools.fit", fit)
 			}
 			a.Warn(w)
 		}
@@ -224,7 +224,7 @@ func (a *adviser) warnStrength(search bool) {
 			c.Remedies = a.strengthen(a.w, c.Code)
 			a.Advice.Stronger[c.Code] = c.Remedies
 		}
-		fix, set := "Take heavier card, or carry it from below.", map[string]string(nil)
+		fix, set := "Take heavier card, or carry it from below.", brief.Changes(nil)
 		if len(c.Remedies) > 0 {
 			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
 		}

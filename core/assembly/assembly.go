@@ -167,11 +167,22 @@ func (t *Tree) Pieces() []*sheet.Piece {
 }
 
 // All is Pieces with what is no card: ribbon.
-func (t *Tree) All() []*sheet.Piece { return t.pieces(1, 0, nil) }
+func (t *Tree) All() (out []*sheet.Piece) {
+	for _, p := range t.Parts {
+		if p.Within != nil {
+			out = append(out, p.Within.All()...)
+		} else {
+			out = append(out, p.Piece)
+		}
+	}
+	return out
+}
 
-// pieces counts so many copies of a tree, of which so many are for the other
-// hand.
-func (t *Tree) pieces(times, handed int, out []*sheet.Piece) []*sheet.Piece {
+// Count settles how many there are of each piece, when all parts are in their places.
+func (t *Tree) Count() { t.count(1, 0) }
+
+// count counts so many copies of a tree, of which so many are for the other hand.
+func (t *Tree) count(times, handed int) {
 	for _, p := range t.Parts {
 		all, other := 0, 0
 		for _, at := range places(p) {
@@ -181,13 +192,11 @@ func (t *Tree) pieces(times, handed int, out []*sheet.Piece) []*sheet.Piece {
 			}
 		}
 		if p.Within != nil {
-			out = p.Within.pieces(all, other, out)
-			continue
+			p.Within.count(all, other)
+		} else {
+			p.Piece.Count, p.Piece.Handed = all, other
 		}
-		p.Piece.Count, p.Piece.Handed = all, other
-		out = append(out, p.Piece)
 	}
-	return out
 }
 
 // Piece finds a piece by its name.

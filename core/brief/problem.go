@@ -14,26 +14,28 @@ import (
 // which field, what is wrong in the maker's words, what would put it right, and
 // the fields that one click writes to do so.
 type Problem struct {
-	Field string            `json:"field"`
-	Text  string            `json:"text"`
-	Fix   string            `json:"fix"`
-	Set   map[string]string `json:"set,omitempty"`
+	Field string  `json:"field"`
+	Text  string  `json:"text"`
+	Fix   string  `json:"fix"`
+	Set   Changes `json:"set,omitempty"`
+	Press string  `json:"-"` // what the button says that makes the changes, where it is not “Do that”
 }
 
 // Warning is something a plan can be cut with, but that the maker should
 // know. Set holds the fields that would mend it, if one click can.
 type Warning struct {
-	Code string            `json:"code"`
-	Text string            `json:"text"`
-	Fix  string            `json:"fix"`
-	Set  map[string]string `json:"set,omitempty"`
+	Code  string  `json:"code"`
+	Text  string  `json:"text"`
+	Fix   string  `json:"fix"`
+	Set   Changes `json:"set,omitempty"`
+	Press string  `json:"-"`
 }
 
 // Fix is a change that would bring every piece on to its sheet: what, by how
 // much, and the fields that do it.
 type Fix struct {
-	Text string            `json:"text"`
-	Set  map[string]string `json:"set"`
+	Text string  `json:"text"`
+	Set  Changes `json:"set"`
 }
 
 // Report gathers what there is to say of a brief, in its units.
@@ -47,19 +49,14 @@ type Report struct {
 // Problem notes what is wrong with a field, unless the field has one already.
 // Set names fields and what to write in them, in pairs.
 func (r *Report) Problem(field, text, fix string, set ...string) {
-	for _, p := range r.Problems {
-		if p.Field == field {
-			return
-		}
+	r.Refuse(Problem{Field: field, Text: text, Fix: fix, Set: To(set...)})
+}
+
+// Refuse is Problem of one that is put together already.
+func (r *Report) Refuse(p Problem) {
+	if !slices.ContainsFunc(r.Problems, func(o Problem) bool { return o.Field == p.Field }) {
+		r.Problems = append(r.Problems, p)
 	}
-	p := Problem{Field: field, Text: text, Fix: fix}
-	for i := 0; i+1 < len(set); i += 2 {
-		if p.Set == nil {
-			p.Set = map[string]string{}
-		}
-		p.Set[set[i]] = set[i+1]
-	}
-	r.Problems = append(r.Problems, p)
 }
 
 // Warn notes a warning, once.
@@ -131,7 +128,7 @@ func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Le
 	if r.Units.Metric() && measure.Fraction(string(text)) && field != "" {
 		inches := strings.TrimSpace(string(text)) + " in"
 		says := fmt.Sprintf("%s: “%s” is a fraction, and this box is in %s.", called(field, as), text, r.Units.Word())
-		r.Warn(Warning{Code: "inches", Text: says, Fix: "Inches?", Set: map[string]string{field: inches}})
+		r.Warn(Warning{Code: "inches", Text: says, Fix: "Inches?", Set: To(field, inches), Press: "Yes, inches"})
 	}
 	return l, true
 }

@@ -91,7 +91,7 @@ func TestRestsAsAllowed(t *testing.T) {
 			r := brief.NewReader(&b)
 			things, ok := Read(&b, r)
 			if !ok {
-				for field, text := range r.Problems[0].Set {
+				for field, text := range r.Problems[0].Set.All() {
 					b.Set(field, text)
 				}
 				if _, ok = Read(&b, brief.NewReader(&b)); !ok || len(r.Problems[0].Set) == 0 {

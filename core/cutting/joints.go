@@ -98,4 +98,3 @@ func (t *Table) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool
 	}
 	return true
 }
-

@@ -48,7 +48,7 @@ func (k *work) contrast(text, ink, card string) {
 		Text: fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio)}
 	for _, other := range []struct{ ink, name string }{{darkInk, "dark ink"}, {"#ffffff", "white"}} {
 		if Contrast(other.ink, card) >= 4.5 && strings.HasPrefix(k.entry, "toppers") {
-			w.Fix, w.Set = "Letter it in "+other.name+".", map[string]string{"dress." + k.entry + ".ink": other.ink}
+			w.Fix, w.Set = "Letter it in "+other.name+".", brief.To("dress."+k.entry+".ink", other.ink)
 			break
 		}
 	}

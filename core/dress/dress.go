@@ -96,6 +96,7 @@ func On(box *assembly.Box, w *Wish, m Means) *Dressed {
 	k.toppers()
 	k.bow()
 	k.finishes()
+	box.Count()
 	return k.out
 }
 

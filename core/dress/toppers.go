@@ -274,7 +274,7 @@ func (k *work) hanging(t Topper) {
 		at := "dress." + t.Entry
 		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s so small has its hole below where it balances: it would "+
 			"hang upside down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
-			Set: map[string]string{at + ".width": k.plainly(80 * mm), at + ".height": "", at + ".border": ""}})
+			Set: brief.To(at+".width", k.plainly(80*mm), at+".height", "", at+".border", "")})
 	}
 	var last *sheet.Piece
 	for i, ring := range rings {

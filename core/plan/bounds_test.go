@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"strings"
@@ -76,9 +77,7 @@ func TestRemediesFarOff(t *testing.T) {
 	p := advice.Make(b, request.Default)
 	at := ""
 	for _, f := range p.Advice.Fixes {
-		if text, ok := f.Set["room.around"]; ok {
-			at = text
-		}
+		at = cmp.Or(f.Set.Get("room.around"), at)
 	}
 	if at == "" {
 		t.Fatalf("no finger room was found that fits: %v %v", p.Problems, p.Advice.Fixes)

@@ -42,7 +42,7 @@ func TestNearMiss(t *testing.T) {
 		t.Fatalf("%+v", advice.Nearly(p, request.Default))
 	}
 	n := advice.Nearly(p, request.Default)[i]
-	if n.Sheets != 4 || n.Set["box.pieces.0.width"] != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
+	if n.Sheets != 4 || n.Set.Get("box.pieces.0.width") != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
 		t.Errorf("%+v: %s", n, n.Saves())
 	}
 	if got := advice.Make(p.With(n.Set), request.Default); !got.Holds() || len(got.Layout.Sheets) != 4 {

@@ -157,7 +157,7 @@ func TestDressingMends(t *testing.T) {
 			t.Errorf("%s: %+v", dress, p.Problems)
 			continue
 		}
-		for path, text := range p.Problems[0].Set {
+		for path, text := range p.Problems[0].Set.All() {
 			b.Set(path, text)
 		}
 		if again := advice.Make(b, request.Default); !again.Holds() {

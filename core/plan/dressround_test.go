@@ -199,7 +199,7 @@ func TestSchemes(t *testing.T) {
 	if i < 0 || len(p.Warnings[i].Set) != 1 {
 		t.Fatalf("pale ink on light card: %+v", p.Warnings)
 	}
-	for path, text := range p.Warnings[i].Set {
+	for path, text := range p.Warnings[i].Set.All() {
 		b.Set(path, text)
 	}
 	if p = advice.Make(b, request.Default); slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" }) {

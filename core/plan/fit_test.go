@@ -15,9 +15,9 @@ import (
 
 // taken is a brief after clicks on what mends it: the problems' own changes, or
 // the first remedy that makes it fit.
-func taken(b brief.Brief, set map[string]string) brief.Brief {
+func taken(b brief.Brief, set brief.Changes) brief.Brief {
 	b = b.Clone()
-	for field, text := range set {
+	for field, text := range set.All() {
 		b.Set(field, text)
 	}
 	return b
@@ -30,14 +30,14 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 	hinged := sized("9 1/2", "4 1/8", "1 1/4", "box.style", "hinged-lid")
 	for name, b := range map[string]brief.Brief{"flap box": flap, "hinged box": hinged} {
 		p := advice.Make(b, request.Default)
-		var set map[string]string
+		var set brief.Changes
 		switch {
 		case len(p.Problems) > 0:
 			set = p.Problems[0].Set
 		case len(p.Advice.Fixes) > 0:
 			set = p.Advice.Fixes[0].Set
 		}
-		if p.Holds() || set["tools.allowances"] != "plain" {
+		if p.Holds() || set.Get("tools.allowances") != "plain" {
 			t.Errorf("%s: %v, %v", name, p.Problems, p.Advice.Fixes)
 			continue
 		}
@@ -93,7 +93,7 @@ func TestOffersKeepTheirWord(t *testing.T) {
 		}
 		p := advice.Make(b, request.Default)
 		for _, w := range p.Warnings {
-			if p.Box == nil || len(w.Set) == 0 || w.Set["act"] != "" {
+			if p.Box == nil || len(w.Set) == 0 || w.Set.Get("act") != "" {
 				continue
 			}
 			warned++

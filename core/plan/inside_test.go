@@ -182,7 +182,7 @@ func TestFixesFix(t *testing.T) {
 	joined := false
 	for _, f := range p.Advice.Fixes {
 		fixed := b.Clone()
-		for field, text := range f.Set {
+		for field, text := range f.Set.All() {
 			fixed.Set(field, text)
 		}
 		q := advice.Make(fixed, request.Default)

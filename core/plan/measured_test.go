@@ -175,7 +175,7 @@ func TestClosuresHaveCard(t *testing.T) {
 		}
 		for range 3 {
 			for _, pr := range p.Problems {
-				for field, text := range pr.Set {
+				for field, text := range pr.Set.All() {
 					b.Set(field, text)
 				}
 			}

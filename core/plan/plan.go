@@ -66,14 +66,8 @@ func (p *Plan) Proved() bool { return AllProved(p.Cuts) }
 // Minutes is about how long the bench work takes.
 func (p *Plan) Minutes() int { return bench.Minutes(p.Guide.Steps) }
 
-// With is the brief of the plan with some changes made.
-func (p *Plan) With(set map[string]string) brief.Brief {
-	b := p.Brief.Clone()
-	for field, text := range set {
-		b.Set(field, text)
-	}
-	return b
-}
+// With is the brief of the plan with changes made.
+func (p *Plan) With(set brief.Changes) brief.Brief { return p.Brief.With(set) }
 
 // Reporting is the plan with other problems and warnings, and what was looked for beside it.
 func (p *Plan) Reporting(problems []brief.Problem, warnings []brief.Warning, a Advice) *Plan {

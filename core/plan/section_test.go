@@ -85,7 +85,7 @@ func TestLooseAndTight(t *testing.T) {
 			t.Errorf("no %s: %+v %+v", code, readings.Sections(p), p.Warnings)
 			continue
 		}
-		if set := p.Warnings[i].Set; set["tools.step"] != "" {
+		if set := p.Warnings[i].Set; set.Get("tools.step") != "" {
 			t.Errorf("it offers marks that the tools don't have: %v", set)
 		}
 	}
@@ -203,7 +203,7 @@ func TestWrittenDocumentsPlanAlike(t *testing.T) {
 		out := b.Clone()
 		for _, u := range p.Used {
 			kinds[u.Kind] = true
-			for path, text := range brief.Sorted(u.Set) {
+			for path, text := range u.Set.All() {
 				if id, own := strings.CutPrefix(path, "card.own.@"); own && len(out.Card.Own) == 0 {
 					out.Card.Own = []brief.Stock{{ID: strings.Split(id, ".")[0]}}
 				}
@@ -260,7 +260,7 @@ func TestClearanceChosen(t *testing.T) {
 		}
 		won[p.Answers.Choice["clearance"]]++
 		for _, c := range []string{"grow-lid", "trim-base", "shift-scores", "grow-sleeve", "trim-drawer"} {
-			if q := advice.Make(taken(b, map[string]string{"box.options.clearance": c}), w); q.OK() && q.Odd() < p.Odd() &&
+			if q := advice.Make(taken(b, brief.To("box.options.clearance", c)), w); q.OK() && q.Odd() < p.Odd() &&
 				q.Load.ID == p.Load.ID {
 				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"],
 					p.Odd(), b.Encode())

@@ -40,7 +40,7 @@ func TestStockIsTold(t *testing.T) {
 	}
 	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
 		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
-		p, cleared := advice.Make(b, request.Default), advice.Make(taken(b, map[string]string{field: ""}), request.Default)
+		p, cleared := advice.Make(b, request.Default), advice.Make(taken(b, brief.To(field, "")), request.Default)
 		if warned(p, "idle-option") == "" || warned(cleared, "idle-option") != "" {
 			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
 		}

@@ -64,7 +64,7 @@ func (m *making) byHand(l contents.Load) contents.Load {
 	if !ok {
 		m.Warn(brief.Warning{Code: "by-hand-gone",
 			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
-			Fix:  "Arrange them again, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
+			Fix:  "Arrange them again, or let Brevium choose.", Set: brief.To("act", "choose-for-me")})
 		return l
 	}
 	out := l

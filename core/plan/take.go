@@ -23,7 +23,7 @@ func (p *Plan) Cut(found []cutting.Found) *Plan {
 	for _, f := range found {
 		if f.Says != "" {
 			q.Warn(brief.Warning{Code: "pins-left-out", Text: "Pieces were held where they can't be: " + f.Says + ".",
-				Fix: "Take all pins off.", Set: map[string]string{"act": "unpin-all"}})
+				Fix: "Take all pins off.", Set: brief.To("act", "unpin-all")})
 		}
 	}
 	q.Checks = slices.DeleteFunc(slices.Clone(p.Checks), func(c fold.Check) bool { return c.Name == onItsSheet })

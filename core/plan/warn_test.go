@@ -44,7 +44,7 @@ func TestWarnings(t *testing.T) {
 				continue
 			}
 			fixed := c.brief.Clone()
-			for field, text := range w.Set {
+			for field, text := range w.Set.All() {
 				fixed.Set(field, text)
 			}
 			for _, again := range advice.Make(fixed, request.Default).Warnings {
@@ -143,7 +143,7 @@ func TestCompare(t *testing.T) {
 			t.Errorf("%+v", r)
 		}
 		took := b.Clone()
-		for field, text := range r.Set {
+		for field, text := range r.Set.All() {
 			took.Set(field, text)
 		}
 		if p := advice.Make(took, request.Default); p.Load.ID != r.Load.ID || p.Style != r.Style || p.Holds() != r.Proved {

@@ -106,7 +106,7 @@ func (m *making) run() *style.Box {
 		} else {
 			m.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the " +
 				"best one is shown.",
-				Fix: "Pick another, or let Brevium choose.", Set: map[string]string{"act": "choose-for-me"}})
+				Fix: "Pick another, or let Brevium choose.", Set: brief.To("act", "choose-for-me")})
 		}
 	}
 	if len(m.Places) > 0 {
@@ -292,6 +292,7 @@ func (m *making) inserted(job *style.Job, b *style.Box, l contents.Load, draft b
 	before := len(job.Problems)
 	m.Kind.Build(insert.New(job.As("insert"), b, l, m.Dividers))
 	job.Stamp(b)
+	b.Count()
 	if len(job.Problems) > before {
 		return nil
 	}

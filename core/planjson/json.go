@@ -121,9 +121,9 @@ type (
 		Says  string `json:"says"`
 	}
 	jsonUsed struct {
-		Kind string            `json:"kind"`
-		Says string            `json:"says"`
-		Set  map[string]string `json:"set,omitempty"`
+		Kind string        `json:"kind"`
+		Says string        `json:"says"`
+		Set  brief.Changes `json:"set,omitempty"`
 	}
 	jsonLine struct {
 		Kind string `json:"kind"`
@@ -149,12 +149,12 @@ type (
 		Checks []fold.Check `json:"checks"`
 	}
 	jsonNear struct {
-		Text   string            `json:"text"`
-		Set    map[string]string `json:"set"`
-		Less   string            `json:"less"`
-		Sheets int               `json:"sheets"`
-		Before int               `json:"before"`
-		Saves  int64             `json:"saves"` // in hundredths
+		Text   string        `json:"text"`
+		Set    brief.Changes `json:"set"`
+		Less   string        `json:"less"`
+		Sheets int           `json:"sheets"`
+		Before int           `json:"before"`
+		Saves  int64         `json:"saves"` // in hundredths
 	}
 	jsonLayout struct {
 		Sheets []jsonSheet `json:"sheets"`

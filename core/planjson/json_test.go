@@ -24,7 +24,7 @@ func TestCutAsAsked(t *testing.T) {
 		Nearly []struct {
 			Less   string
 			Sheets int
-			Set    map[string]string
+			Set    brief.Changes
 		}
 	}
 	of := func(more string) {
@@ -41,7 +41,7 @@ func TestCutAsAsked(t *testing.T) {
 	}
 	of("")
 	if out.Layout.Count != 8 || !out.Layout.Proved || len(out.Nearly) == 0 || out.Nearly[0].Less != "4 mm" || out.Nearly[0].Sheets != 4 ||
-		out.Nearly[0].Set["box.pieces.0.width"] != "210 mm" {
+		out.Nearly[0].Set.Get("box.pieces.0.width") != "210 mm" {
 		t.Errorf("%+v", out)
 	}
 	of(`,"sheets":{"sizes":"any"}`)

@@ -58,7 +58,7 @@ func (w Workshop) Begin(b brief.Brief) brief.Brief {
 type Used struct {
 	Kind string // habit, learnt, tools or card
 	Says string
-	Set  map[string]string
+	Set  brief.Changes
 }
 
 // Written gives a document with all that its plan took from the shop written into it, so that
@@ -66,7 +66,7 @@ type Used struct {
 func (q *Request) Written(b brief.Brief, only func(path string) bool) brief.Brief {
 	b = b.Clone()
 	for _, u := range q.Used {
-		for path, text := range brief.Sorted(u.Set) {
+		for path, text := range u.Set.All() {
 			if only != nil && !only(path) {
 				continue
 			}
@@ -84,11 +84,7 @@ func (q *Request) Written(b brief.Brief, only func(path string) bool) brief.Brie
 
 // use notes that something of the shop was used.
 func (q *Request) use(kind, says string, set ...string) {
-	u := Used{kind, says, map[string]string{}}
-	for i := 0; i+1 < len(set); i += 2 {
-		u.Set[set[i]] = set[i+1]
-	}
-	q.Used = append(q.Used, u)
+	q.Used = append(q.Used, Used{kind, says, brief.To(set...)})
 }
 
 // habit gives what the document says of something or, where it leaves it open, what

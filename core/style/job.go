@@ -126,7 +126,7 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 		}
 		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another answer, %s.",
 			q.Label, because),
-			Fix: "Clear it, or change the other answer.", Set: map[string]string{"box.options." + q.ID: ""}})
+			Fix: "Clear it, or change the other answer.", Set: brief.To("box.options."+q.ID, "")})
 	}
 }
 

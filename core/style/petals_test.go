@@ -50,11 +50,11 @@ func TestPetalsFold(t *testing.T) {
 	b.Set("tools.step", "1 mm")
 	b.Set("card.sheet", "a3")
 	p := plan.Make(b, request.Default)
-	if len(p.Problems) != 1 || p.Problems[0].Set["size.width"] != p.Problems[0].Set["size.length"] || len(p.Problems[0].Set) == 0 {
+	if len(p.Problems) != 1 || p.Problems[0].Set.Get("size.width") != p.Problems[0].Set.Get("size.length") || len(p.Problems[0].Set) == 0 {
 		t.Errorf("a tray that is no square: %v", p.Problems)
 	}
 	b.Box.Style = "carton"
-	if p = plan.Make(b, request.Default); len(p.Problems) != 1 || p.Problems[0].Set["arrange.compartments"] != "none" {
+	if p = plan.Make(b, request.Default); len(p.Problems) != 1 || p.Problems[0].Set.Get("arrange.compartments") != "none" {
 		t.Errorf("petals in a carton: %v", p.Problems)
 	}
 }

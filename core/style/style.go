@@ -151,6 +151,7 @@ func (j *Job) build() *Box {
 		b.Clears[i].Skin, b.Clears[i].Layers, b.Clears[i].Fits = o.Outside+o.Lining, o.Layers, fits
 	}
 	j.Stamp(b)
+	b.Count()
 	return b
 }
 
