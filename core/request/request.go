@@ -27,54 +27,77 @@ const (
 // after it sees a text.
 type Request struct {
 	*brief.Report
-	Brief    brief.Brief
-	Name     string
-	Copies   int
-	Card     shop.Card
-	Sheet    shop.Sheet
-	Stocks   map[string]shop.Card // of parts that have another card
-	Comes    func(shop.Card) []shop.Sheet
-	Least    bool // the sheet that needs least card is taken
+	Brief   brief.Brief
+	Name    string
+	Copies  int
+	Way     string // the arrangement that was picked
+	Places  []Spot // or was made by hand
+	Cutting Cutting
+	Wish    *dress.Wish
+	Used    []Used // of the shop, and not said by the document
+	Cards
+	Bench
+	Fit
+	Goes
+	Recipe
+}
+
+// Cards is what it is cut from.
+type Cards struct {
+	Card      shop.Card
+	Sheet     shop.Sheet
+	Stocks    map[string]shop.Card // of parts that have another card
+	Dressing  map[string]shop.Card // of what goes on, in and round it, by their names
+	Layer     shop.Card            // of the layers that are only counted
+	Comes     func(shop.Card) []shop.Sheet
+	Offcuts   []shop.Kept
+	Least     bool // the sheet that needs least card is taken
+	Join      bool // a piece too large is made of two halves
+	KeepGrain bool
+}
+
+// Bench is how it is made here.
+type Bench struct {
 	Adhesive shop.Adhesive
 	Tools    shop.Tools
-	Standing bool           // layers go on when all stands
-	Forms    bool           // straps, sleeves and covers are formed on the box itself
-	Burnish  string         // after or before cutting
-	First    string         // which way is scored first
-	Slack    measure.Length // beyond the card, and what it would be if nothing were learnt
-	Usual    measure.Length
-	Learnt   *shop.Learnt
-	FitKey   shop.Key
-	Outside  int // layers on the walls a lid goes over, and inside the lid's
-	Inside   int
-	Layer    shop.Card // of these
-	Floor    int       // liners on the floor
-	Used     []Used    // of the shop, and not said by the document
-	Offcuts  []shop.Kept
-	Cutting  Cutting
-	Chosen   string // where the clearance comes from, when that was left to the plan
+	Plain    bool   // plain numbers, without allowances for the card
+	Standing bool   // layers go on when all stands
+	Forms    bool   // straps, sleeves and covers are formed on the box itself
+	Burnish  string // after or before cutting
+	First    string // which way is scored first
+}
 
-	KeepGrain bool
-	Underside bool
-	Wish      *dress.Wish
-	Dressing  map[string]shop.Card // the cards of it, by their names
-	Skin      measure.Length       // how thick layers lie on the walls that a lid goes over
-	Deep      int                  // and how many
+// Fit is how what goes over something fits.
+type Fit struct {
+	Slack     measure.Length // beyond the card, and what it would be if nothing were learnt
+	Usual     measure.Length
+	Learnt    *shop.Learnt
+	FitKey    shop.Key
+	Chosen    string         // where the clearance comes from, when that was left to the plan
+	Outside   int            // layers on the walls a lid goes over, and inside the lid's
+	Inside    int            // of a card of their own
+	Skin      measure.Length // how thick planned layers lie on those walls
+	Deep      int            // and how many
+	Floor     int            // liners on the floor
+	Underside bool           // the underside is dressed too
+}
 
-	Plain    bool // plain numbers, without allowances for the card
-	Join     bool // a piece too large is made of two halves
+// Goes is what goes in, and how.
+type Goes struct {
 	Things   []contents.Thing
 	Room     contents.Room
 	Kind     *insert.Kind
 	Dividers measure.Length // their height; 0 leaves it to the things
 	Cells    [2]int         // compartments of a given size with nothing in it
-	Way      string         // the arrangement that was picked
-	Places   []Spot         // or was made by hand
-	Given    *style.Dims
-	Style    *style.Style
-	Answers  style.Answers
-	Scores   []style.Scored
-	Stated   *style.Dims
+}
+
+// Recipe is what box is made.
+type Recipe struct {
+	Style   *style.Style
+	Answers style.Answers
+	Given   *style.Dims // score to score, to the letter
+	Scores  []style.Scored
+	Stated  *style.Dims
 }
 
 // Spot is where a stack was put by hand.
@@ -86,7 +109,8 @@ type Spot struct {
 // Read reads a brief with a workshop.
 func Read(b brief.Brief, w Workshop) *Request {
 	r := brief.NewReader(&b)
-	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way), Join: b.Card.Join == "yes"}
+	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way)}
+	q.Join = b.Card.Join == "yes"
 	q.Name = r.Name("name", b.Name, "The project")
 	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
 	if q.oneOf(r, "tools.house", string(b.Tools.House), "yes", "no") == "no" {

@@ -86,7 +86,7 @@ func largest(of []shop.Sheet) (out shop.Sheet) {
 }
 
 // CardOf gives the card a piece is cut from.
-func (q *Request) CardOf(stock string) shop.Card {
+func (q *Cards) CardOf(stock string) shop.Card {
 	if stock != "" && stock != q.Card.ID {
 		if c, ok := q.Dressing[stock]; ok {
 			return c
@@ -103,7 +103,7 @@ func (q *Request) CardOf(stock string) shop.Card {
 // SheetOf gives the sheet a card is cut from: the one that was chosen, if the card
 // comes in it, else the first it comes in; the largest, where it is left to the
 // plan.
-func (q *Request) SheetOf(c shop.Card) shop.Sheet {
+func (q *Cards) SheetOf(c shop.Card) shop.Sheet {
 	comes := q.Comes(c)
 	switch {
 	case q.Least:

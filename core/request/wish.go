@@ -66,7 +66,7 @@ func ribbon() shop.Card {
 }
 
 // AllCards lists every card that anything is cut from, the box's own first.
-func (q *Request) AllCards() (out []shop.Card) {
+func (q *Cards) AllCards() (out []shop.Card) {
 	out = append(out, q.Card)
 	for _, m := range []map[string]shop.Card{q.Stocks, q.Dressing} {
 		for _, c := range brief.Sorted(m) {

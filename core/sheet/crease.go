@@ -14,46 +14,46 @@ type rule struct {
 
 // Turn says how far, in degrees, and which way the creases between a face and
 // others are folded. Scores that nothing is said of are valleys of 90 degrees.
-func (p *Piece) Turn(degrees float64, way Fold, face string, others ...string) {
-	p.rule(Line{Turn: degrees, Fold: way}, face, others)
+func (o *Folding) Turn(degrees float64, way Fold, face string, others ...string) {
+	o.rule(Line{Turn: degrees, Fold: way}, face, others)
 }
 
 // Twice says that creases are folded so far first and, when their faces are
 // folded again, to another angle.
-func (p *Piece) Twice(first, then float64, way Fold, face string, others ...string) {
-	p.rule(Line{Via: first, Turn: then, Fold: way}, face, others)
+func (o *Folding) Twice(first, then float64, way Fold, face string, others ...string) {
+	o.rule(Line{Via: first, Turn: then, Fold: way}, face, others)
 }
 
 // Solved begins an angle that folding settles, near a guess in degrees.
-func (p *Piece) Solved(guess float64) (unknown int) {
-	p.Unknown = append(p.Unknown, guess)
-	return len(p.Unknown)
+func (o *Folding) Solved(guess float64) (unknown int) {
+	o.Unknown = append(o.Unknown, guess)
+	return len(o.Unknown)
 }
 
 // Free says that the angle of creases is an unknown: it is as much as closes
 // the piece, and all creases of one unknown turn alike.
-func (p *Piece) Free(unknown int, way Fold, face string, others ...string) {
-	p.rule(Line{Free: unknown, Turn: p.Unknown[unknown-1], Fold: way}, face, others)
+func (o *Folding) Free(unknown int, way Fold, face string, others ...string) {
+	o.rule(Line{Free: unknown, Turn: o.Unknown[unknown-1], Fold: way}, face, others)
 }
 
 // Bend says that the creases between a face and others are not scored: the card
 // only bends there.
-func (p *Piece) Bend(face string, others ...string) { p.rule(Line{Kind: Bend}, face, others) }
+func (o *Folding) Bend(face string, others ...string) { o.rule(Line{Kind: Bend}, face, others) }
 
-func (p *Piece) rule(l Line, face string, others []string) {
-	for _, o := range others {
-		p.rules = append(p.rules, rule{face, o, l})
+func (o *Folding) rule(l Line, face string, others []string) {
+	for _, other := range others {
+		o.rules = append(o.rules, rule{face, other, l})
 	}
 }
 
 // Curve says that a face is bent evenly from one edge to the edge across.
-func (p *Piece) Curve(face string, acrossWidth bool, degrees float64, way Fold) {
-	p.Curves = append(p.Curves, Curve{face, acrossWidth, degrees, way})
+func (o *Folding) Curve(face string, acrossWidth bool, degrees float64, way Fold) {
+	o.Curves = append(o.Curves, Curve{face, acrossWidth, degrees, way})
 }
 
 // follow lays the rules on the edges that were found, later ones over earlier,
 // and then takes the passes as their edges fold.
-func (p *Piece) follow() {
+func (p finder) follow() {
 	for _, r := range p.rules {
 		met := false
 		for _, f := range p.Faces {
@@ -96,7 +96,7 @@ func (p *Piece) follow() {
 
 // slitUntold adds to the slits every cut between two faces that stay which the recipe did not call
 // one: whoever cuts it must be told.
-func (p *Piece) slitUntold() {
+func (p finder) slitUntold() {
 	var more []Line
 	for i, f := range p.Faces {
 		for _, e := range f.Edges {
@@ -111,7 +111,7 @@ func (p *Piece) slitUntold() {
 }
 
 // edgesOn gives the edges between faces that lie along a pass, each once.
-func (p *Piece) edgesOn(s Pass) (out []*Edge) {
+func (p finder) edgesOn(s Pass) (out []*Edge) {
 	for _, f := range p.Faces {
 		for i := range f.Edges {
 			e := &f.Edges[i]
@@ -129,7 +129,7 @@ func (p *Piece) edgesOn(s Pass) (out []*Edge) {
 }
 
 // bent takes a pass of which every part only bends among the bends.
-func (p *Piece) bent(s Pass) bool {
+func (p finder) bent(s Pass) bool {
 	edges := p.edgesOn(s)
 	if len(edges) == 0 || slices.ContainsFunc(edges, func(e *Edge) bool { return e.Kind != Bend }) {
 		return false
@@ -146,7 +146,7 @@ func (p *Piece) bent(s Pass) bool {
 
 // byFold parts a pass where the way it folds changes: each part is scored its own way, however
 // short it is. Where nothing folds, the part before runs on.
-func (p *Piece) byFold(s Pass) []Pass {
+func (p finder) byFold(s Pass) []Pass {
 	along := func(q Point) Length {
 		if s.AlongWidth {
 			return q.Y
@@ -175,20 +175,20 @@ func (p *Piece) byFold(s Pass) []Pass {
 
 // Seam sticks a strip behind a wall, its own wall's edge meeting that one's: the
 // one joint of a tube, which stays when the tube is put away flat.
-func (p *Piece) Seam(strip, from, wall string) {
-	p.Glue(strip, wall)
-	p.Meet(from, wall)
-	p.Role("seam", strip)
+func (s *Sticking) Seam(strip, from, wall string) {
+	s.Glue(strip, wall)
+	s.Meet(from, wall)
+	s.Role("seam", strip)
 }
 
 // Stored says whether what is glued so stays stuck when the piece is put away
 // flat.
-func (p *Piece) Stored(g Glue) bool { return p.RoleOf(g.Face) == "seam" }
+func (s *Sticking) Stored(g Glue) bool { return s.RoleOf(g.Face) == "seam" }
 
 // Over lays a face on the outside of another, layers of card away, without
 // sticking it.
-func (p *Piece) Over(face, on string, layers int) {
-	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Outside: true, Layers: layers})
+func (s *Sticking) Over(face, on string, layers int) {
+	s.Tucks = append(s.Tucks, Glue{Face: face, On: on, Outside: true, Layers: layers})
 }
 
 // Forget takes out what the recipe says of faces that were cut away.

@@ -30,7 +30,7 @@ func (c Curve) Radius(f *Face) Length {
 
 // curveEnds makes the ends of curved faces bends that run on straight into
 // what lies beyond.
-func (p *Piece) curveEnds() {
+func (p finder) curveEnds() {
 	for _, c := range p.Curves {
 		f := p.Face(c.Face)
 		if f == nil {
@@ -67,8 +67,8 @@ func (p *Piece) Facetted() *Piece {
 	return p
 }
 
-func (p *Piece) facet() *Piece {
-	q := *p
+func (p finder) facet() *Piece {
+	q := *p.Piece
 	q.Lines, q.labels, q.rules, q.Passes, q.Faults, q.grid, q.Curves, q.facetted = nil, nil, nil, nil, nil, nil, nil, nil
 	for _, f := range p.Faces {
 		for _, e := range f.Edges {
@@ -97,7 +97,7 @@ func (p *Piece) facet() *Piece {
 
 func (c Curve) facets() int { return max(4, int(math.Ceil(math.Abs(c.Turn)/facetTurn))) }
 
-func (p *Piece) curveOf(f, g *Face) *Curve {
+func (p finder) curveOf(f, g *Face) *Curve {
 	for i := range p.Curves {
 		if name := p.Curves[i].Face; f.Name == name || g != nil && g.Name == name {
 			return &p.Curves[i]

@@ -65,6 +65,9 @@ func (f *Face) Centre() Point {
 // above what snapping a crossing to nanometres can move it.
 const near = 2_000
 
+// finder finds what the lines of a piece come to.
+type finder struct{ *Piece }
+
 // Find cuts the piece into faces along its lines. Mistakes in the lines are
 // kept in Faults: two names in one face (a score or slit is missing between
 // them), a name on no card, a score that ends inside a face.
@@ -89,14 +92,14 @@ func (p *Piece) Find() {
 		}
 	}
 	p.Faces = m.faces()
-	p.nameFaces()
-	p.follow()
+	finder{p}.nameFaces()
+	finder{p}.follow()
 	slices.SortStableFunc(p.Faces, func(a, b *Face) int { return cmp.Compare(btoi(a.Waste), btoi(b.Waste)) })
 	for i, f := range p.Faces {
 		f.Number = i
 	}
 	if len(p.Curves) > 0 {
-		p.facetted = p.facet()
+		p.facetted = finder{p}.facet()
 	}
 }
 
@@ -107,7 +110,7 @@ func btoi(b bool) int {
 	return 0
 }
 
-func (p *Piece) nameFaces() {
+func (p finder) nameFaces() {
 	for _, l := range p.labels {
 		f := smallest(p.Faces, l.at)
 		switch {

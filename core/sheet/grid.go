@@ -67,7 +67,7 @@ func Grid(name string, cols, rows []Length, picture string) *Piece {
 		return p
 	}
 	g.dropEmpty()
-	p.drawGrid()
+	finder{p}.drawGrid()
 	return p
 }
 
@@ -105,7 +105,7 @@ func edges(sizes []Length) []Length {
 }
 
 // drawGrid turns cells into passes, cuts and labels.
-func (p *Piece) drawGrid() {
+func (p finder) drawGrid() {
 	g := p.grid
 	rows, cols := len(g.cells), len(g.cells[0])
 	p.labels, p.Lines = make([]label, 0, 2*rows*cols), make([]Line, 0, 5*rows*cols)
@@ -129,7 +129,7 @@ func (p *Piece) drawGrid() {
 
 // boundary scores one line of the grid, wherever cells differ, and cuts along
 // its slits and beside what is cut away.
-func (p *Piece) boundary(alongWidth bool, at Length, ends []Length, cell func(int) (string, string, bool)) {
+func (p finder) boundary(alongWidth bool, at Length, ends []Length, cell func(int) (string, string, bool)) {
 	from, scored := -1, false
 	flush := func(to int) {
 		if from >= 0 && scored {
@@ -159,14 +159,14 @@ func (p *Piece) boundary(alongWidth bool, at Length, ends []Length, cell func(in
 }
 
 // pass scores a straight line and names it.
-func (p *Piece) pass(alongWidth bool, at, from, to Length, fold Fold) {
+func (d *Drawing) pass(alongWidth bool, at, from, to Length, fold Fold) {
 	letter := "h"
 	if alongWidth {
 		letter = "v"
 	}
 	names := map[string]bool{}
 	name := ""
-	for _, q := range p.Passes {
+	for _, q := range d.Passes {
 		if q.AlongWidth == alongWidth {
 			if names[q.Name] = true; q.At == at {
 				name = q.Name // a score in two parts
@@ -176,8 +176,8 @@ func (p *Piece) pass(alongWidth bool, at, from, to Length, fold Fold) {
 	if name == "" {
 		name = fmt.Sprintf("%s%d", letter, len(names)+1)
 	}
-	p.Passes = append(p.Passes, Pass{alongWidth, at, from, to, fold, name})
-	p.Lines = append(p.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to), Turn: 90})
+	d.Passes = append(d.Passes, Pass{alongWidth, at, from, to, fold, name})
+	d.Lines = append(d.Lines, Line{Kind: Score, Fold: fold, A: on(alongWidth, at, from), B: on(alongWidth, at, to), Turn: 90})
 }
 
 func on(alongWidth bool, at, along Length) Point {

@@ -119,52 +119,71 @@ const (
 	Ribbon Part = "ribbon" // no card: it is bought by length
 )
 
-// Piece is one piece of card and the recipe for it. Only Find may fill the
-// found part.
+// Piece is one piece of card and the recipe for it.
 type Piece struct {
 	Name          string
 	Part          Part
 	Count         int
+	Handed        int // how many of Count are mirror images
 	Width, Height Length
-	Stock         string // the card it is cut from, when that is not the box's
-	Caliper       Length // and how thick that is
+	Stock         string   // the card it is cut from, when that is not the box's
+	Caliper       Length   // and how thick that is
+	Root          string   // the face that stays on the table
+	Middle        *Point   // what lies at the middle of the box; nil is the root's middle
+	Rounded       Length   // how far a root or an arc is off, for the sake of the marks
+	Tips          []string // what makers do before they cut
+	Openings
+	Sticking
+	Folding
+	Drawing
+	Found
+}
 
-	Lines  []Line
-	Passes []Pass
-	labels []label
+// Openings are what is cut out within a piece or put on it.
+type Openings struct {
+	Slots   []Slot   // for other strips to go in
+	Punches []Punch  // round holes
+	Notches []Punch  // half rounds out of an edge
+	Windows []Window // openings within the piece
+	Marks   []Mark   // where something is put on
+}
 
-	Slots   []Slot      // for other strips to go in
-	Punches []Punch     // round holes
-	Notches []Punch     // half rounds out of an edge
-	Windows []Window    // openings within the piece
-	Marks   []Mark      // where something is put on
-	Slanted []Line      // bends, and scores that run with neither edge
-	Slits   []Line      // cuts between two faces that both stay
-	Root    string      // the face that stays on the table
-	Middle  *Point      // what lies at the middle of the box; nil is the root's middle
-	Glues   []Glue      // which face is stuck to which
-	Tucks   []Glue      // faces that lie behind others without being stuck
-	Crowds  [][2]string // faces that press on each other where many layers come together
-	Meets   [][2]string // walls whose edges come together
-	Order   []Move      // faces in the order they are folded
-	Curves  []Curve     // faces that are bent round
-	Rounded Length      // how far a root or an arc is off, for the sake of the marks
-	Tips    []string    // what makers do before they cut
-	Paths   []Path      // creases whose second folding is no even one
-	Unknown []float64   // angles that folding settles: the guesses to begin with, in degrees
-	Handed  int         // how many of Count are mirror images
+// Sticking is which faces lie on which when all is folded, and what makers call them.
+type Sticking struct {
+	Glues  []Glue      // which face is stuck to which
+	Tucks  []Glue      // faces that lie behind others without being stuck
+	Crowds [][2]string // faces that press on each other where many layers come together
+	Meets  [][2]string // walls whose edges come together
+	roles  map[string]string
+}
 
-	Faces  []*Face  // found; waste last
-	Faults []string // what the lines get wrong, found
-
-	roles   map[string]string
+// Folding is how its creases are folded, and in what order.
+type Folding struct {
+	Order   []Move    // faces in the order they are folded
+	Curves  []Curve   // faces that are bent round
+	Paths   []Path    // creases whose second folding is no even one
+	Unknown []float64 // angles that folding settles: the guesses to begin with, in degrees
 	rules   []rule
+}
+
+// Drawing is the lines of a piece.
+type Drawing struct {
+	Lines   []Line
+	Passes  []Pass
+	Slanted []Line // bends, and scores that run with neither edge
+	Slits   []Line // cuts between two faces that both stay
+	labels  []label
 	cells   map[string][]Point // what is left of a cell that was split
 	grid    *grid
 	shaped  *Face   // all of it, where it is cut to an outline
 	punched []*Face // and what is punched out of that
+}
 
-	facetted *Piece // found: the piece with its curves in facets
+// Found is what the lines come to. Only Find fills it.
+type Found struct {
+	Faces    []*Face  // waste last
+	Faults   []string // what the lines get wrong
+	facetted *Piece   // the piece with its curves in facets
 }
 
 // Phase is when something is done: while the box is made, to close it, or to
@@ -192,8 +211,8 @@ type Path struct {
 }
 
 // OnItsWay gives the angle, in degrees, of a crease that has come so far on its path.
-func (p *Piece) OnItsWay(a, b string, part float64) (float64, bool) {
-	for _, w := range p.Paths {
+func (o *Folding) OnItsWay(a, b string, part float64) (float64, bool) {
+	for _, w := range o.Paths {
 		if w.A == a && w.B == b || w.A == b && w.B == a {
 			at := part * float64(len(w.Turns)-1)
 			i := min(int(at), len(w.Turns)-2)
@@ -226,30 +245,30 @@ func New(name string, width, height Length) *Piece {
 }
 
 // fault notes a mistake in a recipe; the proof reports it.
-func (p *Piece) fault(format string, args ...any) {
-	p.Faults = append(p.Faults, fmt.Sprintf(format, args...))
+func (n *Found) fault(format string, args ...any) {
+	n.Faults = append(n.Faults, fmt.Sprintf(format, args...))
 }
 
 // Name the face that holds the point.
-func (p *Piece) Label(at Point, name string) { p.labels = append(p.labels, label{at, name}) }
+func (d *Drawing) Label(at Point, name string) { d.labels = append(d.labels, label{at, name}) }
 
 // Discard marks the face that holds the point as cut away.
-func (p *Piece) Discard(at Point) { p.Label(at, waste) }
+func (d *Drawing) Discard(at Point) { d.Label(at, waste) }
 
 // CutAlong cuts from point to point.
-func (p *Piece) CutAlong(points ...Point) {
+func (d *Drawing) CutAlong(points ...Point) {
 	for i := 1; i < len(points); i++ {
-		p.Lines = append(p.Lines, Line{Kind: Cut, A: points[i-1], B: points[i]})
+		d.Lines = append(d.Lines, Line{Kind: Cut, A: points[i-1], B: points[i]})
 	}
 }
 
 // Glue sticks a face behind another, on its inside.
-func (p *Piece) Glue(face, on string) { p.GlueOver(face, on, 1) }
+func (s *Sticking) Glue(face, on string) { s.GlueOver(face, on, 1) }
 
 // GlueOver sticks a face behind another, with layers of card that lie between
 // them in part counted in.
-func (p *Piece) GlueOver(face, on string, layers int) {
-	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers})
+func (s *Sticking) GlueOver(face, on string, layers int) {
+	s.Glues = append(s.Glues, Glue{Face: face, On: on, Layers: layers})
 }
 
 // GlueNow is Glue for what is stuck when the last group of the order is folded,
@@ -259,62 +278,62 @@ func (p *Piece) GlueNow(face, on string) {
 }
 
 // Tuck lays a face behind another, layers of card away, without sticking it.
-func (p *Piece) Tuck(face, on string, layers int) {
-	p.Tucks = append(p.Tucks, Glue{Face: face, On: on, Layers: layers})
+func (s *Sticking) Tuck(face, on string, layers int) {
+	s.Tucks = append(s.Tucks, Glue{Face: face, On: on, Layers: layers})
 }
 
 // GlueLapped is GlueOver for a face of which only a part lies on the other.
-func (p *Piece) GlueLapped(face, on string, layers int) {
-	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: layers, Lapped: true})
+func (s *Sticking) GlueLapped(face, on string, layers int) {
+	s.Glues = append(s.Glues, Glue{Face: face, On: on, Layers: layers, Lapped: true})
 }
 
 // GlueOutside sticks a face, or a part of it, on the outside of another, layers
 // of card away.
-func (p *Piece) GlueOutside(face, on string, layers int) {
-	p.Glues = append(p.Glues, Glue{Face: face, On: on, Outside: true, Layers: layers, Lapped: true})
+func (s *Sticking) GlueOutside(face, on string, layers int) {
+	s.Glues = append(s.Glues, Glue{Face: face, On: on, Outside: true, Layers: layers, Lapped: true})
 }
 
-func (p *Piece) nextSlanted() string { return fmt.Sprintf("s%d", len(p.Slanted)+1) }
+func (d *Drawing) nextSlanted() string { return fmt.Sprintf("s%d", len(d.Slanted)+1) }
 
 // Slant scores, or only bends, a line that runs with neither edge.
-func (p *Piece) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
-	l := Line{Kind: kind, Fold: fold, A: a, B: b, Turn: degrees, Name: p.nextSlanted()}
-	p.Lines, p.Slanted = append(p.Lines, l), append(p.Slanted, l)
+func (d *Drawing) Slant(kind Kind, a, b Point, degrees float64, fold Fold) {
+	l := Line{Kind: kind, Fold: fold, A: a, B: b, Turn: degrees, Name: d.nextSlanted()}
+	d.Lines, d.Slanted = append(d.Lines, l), append(d.Slanted, l)
 }
 
 // Meet says that two walls come together edge to edge.
-func (p *Piece) Meet(a, b string) { p.Meets = append(p.Meets, [2]string{a, b}) }
+func (s *Sticking) Meet(a, b string) { s.Meets = append(s.Meets, [2]string{a, b}) }
 
 // FoldUp adds faces to the order of folding: those in one call move together.
-func (p *Piece) FoldUp(faces ...string) { p.move(Make, faces) }
+func (o *Folding) FoldUp(faces ...string) { o.move(Make, faces) }
 
 // Closing adds faces whose folding closes the box; it opens by them again.
-func (p *Piece) Closing(faces ...string) { p.move(Close, faces) }
+func (o *Folding) Closing(faces ...string) { o.move(Close, faces) }
 
 // Sealing adds faces whose folding closes the filled box for good.
-func (p *Piece) Sealing(faces ...string) { p.move(Seal, faces) }
+func (o *Folding) Sealing(faces ...string) { o.move(Seal, faces) }
 
-func (p *Piece) move(when Phase, faces []string) {
-	p.Order = append(p.Order, Move{Faces: faces, When: when})
+func (o *Folding) move(when Phase, faces []string) {
+	o.Order = append(o.Order, Move{Faces: faces, When: when})
 }
 
 // Tell says in words what the last move means.
-func (p *Piece) Tell(words string) { p.Order[len(p.Order)-1].Told = words }
+func (o *Folding) Tell(words string) { o.Order[len(o.Order)-1].Told = words }
 
 // Role says what faces are, where makers have a word for such: "tab", "dust
 // flap".
-func (p *Piece) Role(role string, faces ...string) {
-	if p.roles == nil {
-		p.roles = map[string]string{}
+func (s *Sticking) Role(role string, faces ...string) {
+	if s.roles == nil {
+		s.roles = map[string]string{}
 	}
 	for _, f := range faces {
-		p.roles[f] = role
+		s.roles[f] = role
 	}
 }
 
 // Has says whether any face is that.
-func (p *Piece) Has(role string) bool {
-	for _, r := range p.roles {
+func (s *Sticking) Has(role string) bool {
+	for _, r := range s.roles {
 		if r == role {
 			return true
 		}
@@ -323,11 +342,11 @@ func (p *Piece) Has(role string) bool {
 }
 
 // RoleOf is what a face is, "" for a wall or panel.
-func (p *Piece) RoleOf(face string) string { return p.roles[face] }
+func (s *Sticking) RoleOf(face string) string { return s.roles[face] }
 
 // Face finds a face by name.
-func (p *Piece) Face(name string) *Face {
-	for _, f := range p.Faces {
+func (n *Found) Face(name string) *Face {
+	for _, f := range n.Faces {
 		if f.Name == name && !f.Waste {
 			return f
 		}
@@ -336,11 +355,11 @@ func (p *Piece) Face(name string) *Face {
 }
 
 // Kept gives the faces that are not cut away.
-func (p *Piece) Kept() []*Face {
-	for i, f := range p.Faces {
+func (n *Found) Kept() []*Face {
+	for i, f := range n.Faces {
 		if f.Waste {
-			return p.Faces[:i]
+			return n.Faces[:i]
 		}
 	}
-	return p.Faces
+	return n.Faces
 }

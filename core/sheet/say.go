@@ -28,12 +28,12 @@ func (p *Piece) Names(faces []string) string {
 				name = "feet"
 			}
 		}
-		which := p.which(role, faces, alike[role])
+		which := naming{p}.which(role, faces, alike[role])
 		switch {
 		case which == "":
 		case len(roles) == 1 && len(out) == 0:
 			name = which + " " + name
-		case len(roles) == 1 && p.hang(role, faces):
+		case len(roles) == 1 && naming{p}.hang(role, faces):
 			name = "their " + name
 		default:
 			name = "the " + which + " " + name
@@ -46,8 +46,11 @@ func (p *Piece) Names(faces []string) string {
 	return strings.Join(out[:len(out)-1], ", ") + " and " + out[len(out)-1]
 }
 
+// naming tells faces of a role apart.
+type naming struct{ *Piece }
+
 // hang reports whether the faces of a role among some are just those that hang on the others.
-func (p *Piece) hang(role string, faces []string) bool {
+func (p naming) hang(role string, faces []string) bool {
 	for _, f := range p.Faces {
 		if f.Waste || p.roles[f.Name] != role {
 			continue
@@ -63,7 +66,7 @@ func (p *Piece) hang(role string, faces []string) bool {
 }
 
 // alikeNamed is what the names of all faces of a role end with; "" where they don't.
-func (p *Piece) alikeNamed(role string) (kind string) {
+func (p naming) alikeNamed(role string) (kind string) {
 	for f, of := range p.roles {
 		if of != role {
 			continue
@@ -79,7 +82,7 @@ func (p *Piece) alikeNamed(role string) (kind string) {
 
 // which tells faces of a role apart from the others of the piece, by what their names begin with;
 // "" where there are no others, or their names don't tell.
-func (p *Piece) which(role string, faces []string, n int) string {
+func (p naming) which(role string, faces []string, n int) string {
 	all := 0
 	for _, of := range p.roles {
 		if of == role {

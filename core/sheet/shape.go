@@ -45,8 +45,8 @@ func (p *Piece) Window(lo, hi Point) {
 }
 
 // Mark notes where something of a radius is put on the piece.
-func (p *Piece) Mark(what string, at Point, radius Length) {
-	p.Marks = append(p.Marks, Mark{at, what, radius})
+func (o *Openings) Mark(what string, at Point, radius Length) {
+	o.Marks = append(o.Marks, Mark{at, what, radius})
 }
 
 // Notch cuts a half round out of the edge at a point, into the card: inward is
@@ -85,12 +85,12 @@ func (p *Piece) Slot(x, width, depth Length, fromBottom bool) {
 }
 
 // Mountains folds every score of the piece away from the inside.
-func (p *Piece) Mountains() {
-	for i := range p.Lines {
-		p.Lines[i].Fold = Mountain
+func (d *Drawing) Mountains() {
+	for i := range d.Lines {
+		d.Lines[i].Fold = Mountain
 	}
-	for i := range p.Passes {
-		p.Passes[i].Fold = Mountain
+	for i := range d.Passes {
+		d.Passes[i].Fold = Mountain
 	}
 }
 
