@@ -209,8 +209,9 @@ func (t *Tree) Piece(name string) *sheet.Piece {
 	return nil
 }
 
-// Find finds the faces of every piece and settles its unknown angles.
+// Find finds the faces of every piece, settles its unknown angles, and counts the pieces.
 func (t *Tree) Find() {
+	t.Count()
 	for _, p := range t.All() {
 		p.Find()
 		fold.Solve(p)

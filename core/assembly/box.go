@@ -25,15 +25,20 @@ type Box struct {
 	InTurn    bool     // what closes it opens in turn, the last first
 	OpenBy    float64  // how far what closes it opens, of how far it folds; 0 is 0.62
 	Strength  int      // 1 torn open once, 2 a season, 3 kept for years
-	Supplies  []Supply
-	Cautions  []string
-	Errands   []Errand          // what is done beside folding and sticking
-	Rooms     []Inner           // the small boxes that things go in, when there are several
-	Claims    []fold.Check      // what a list of scores claims, checked
-	Settled   map[string]Length // what each length among the questions came to
-	Notes     []Note
+	Rooms     []Inner  // the small boxes that things go in, when there are several
 	Proved    Standing // the closed box, as it was proved
+	Told
 	Measured
+}
+
+// Told is what a style says of its box beside its parts.
+type Told struct {
+	Supplies []Supply
+	Cautions []string
+	Errands  []Errand          // what is done beside folding and sticking
+	Claims   []fold.Check      // what a list of scores claims, checked
+	Settled  map[string]Length // what each length among the questions came to
+	Notes    []Note
 }
 
 // Supply is something that is no card: of a length, or so many.

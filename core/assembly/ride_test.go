@@ -88,6 +88,7 @@ func TestLooseAndRound(t *testing.T) {
 	if said := proof(b); said != "" {
 		t.Fatal(said)
 	}
+	b.Count()
 	var names []string
 	for _, p := range b.Pieces() {
 		names = append(names, p.Name)

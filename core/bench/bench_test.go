@@ -58,9 +58,9 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("back", "front")
 	p.Find()
 	card := Card(p, say, in/16, shop.Tools{}, "")
-	steps := Work{Box: &assembly.Box{}, pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, From: "1 of A4",
+	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*sheet.Piece{p}, lids: []string{"lid"}}, Cards: []ScoreCard{card}, From: "1 of A4",
 		Sticks: Sticks{ID: "tape", Title: "double-sided tape"}, Copies: 3,
-		lids: []string{"lid"}, Contents: []string{"2 × tin"}, Say: say}.steps()
+		Contents: []string{"2 × tin"}, Say: say}.steps()
 	var all []string
 	for _, s := range steps {
 		all = append(all, s.Title+": "+strings.Join(s.Says, " "))

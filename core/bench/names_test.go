@@ -23,9 +23,9 @@ func TestOrderOfFolding(t *testing.T) {
 	p.Glue("seam", "wall")
 	p.Find()
 	card := Card(p, say, in/16, shop.Tools{}, "")
-	w := Work{pieces: []*sheet.Piece{p}, Cards: []ScoreCard{card}, From: "2 of A4",
+	w := Work{found: found{pieces: []*sheet.Piece{p}}, Cards: []ScoreCard{card}, From: "2 of A4",
 		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
-		Box:      &assembly.Box{Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}},
+		Box:      &assembly.Box{Told: assembly.Told{Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}}},
 		Dressing: Dressing{Before: []string{"Knot the handle inside."}}, Say: say}
 	at := map[string]string{}
 	for _, s := range w.steps() {
@@ -57,7 +57,7 @@ func TestClosureFails(t *testing.T) {
 		"brad": "The marks are off", "ribbon": "The marks are off"} {
 		p := sheet.New("box", 3*in, 2*in)
 		p.Mark(what, sheet.Point{X: in, Y: in}, in/8)
-		s := Step{Title: "Closures"}.checked(Work{pieces: []*sheet.Piece{p}})
+		s := Step{Title: "Closures"}.checked(Work{found: found{pieces: []*sheet.Piece{p}}})
 		var when []string
 		for _, f := range s.Fails {
 			when = append(when, f.When)

@@ -106,7 +106,11 @@ type Work struct {
 	Contents []string // what goes in, in words
 	Care     []string // what that asks for, said when it goes in
 	Say      func(Length) string
+	found
+}
 
+// found is what is read off the box.
+type found struct {
 	pieces []*sheet.Piece
 	course []Done
 	tape   Tape

@@ -35,7 +35,7 @@ var ways = map[string]way{
 
 // girth is how long it is round the box as a tight thread lies, in millimetres, and
 // whether what it goes round is a block.
-func (k *work) girth(w way) (long float64, block bool) {
+func girth(k *work, w way) (long float64, block bool) {
 	var all [][2]float64
 	for _, b := range k.stand.Box() {
 		for _, f := range b.Faces {
@@ -53,7 +53,7 @@ func (k *work) girth(w way) (long float64, block bool) {
 		area += (a[0]*b[1] - b[0]*a[1]) / 2
 		lo, hi = [2]float64{min(lo[0], a[0]), min(lo[1], a[1])}, [2]float64{max(hi[0], a[0]), max(hi[1], a[1])}
 	}
-	wide, high := k.around(w)
+	wide, high := around(k, w)
 	box := (hi[0] - lo[0]) * (hi[1] - lo[1])
 	// The hull is of middle surfaces: what card and layers add goes on every side.
 	more := 2*(wide.MM()+high.MM()) - 2*(hi[0]-lo[0]+hi[1]-lo[1])
@@ -61,7 +61,7 @@ func (k *work) girth(w way) (long float64, block bool) {
 }
 
 // around gives the two sizes of the outside that something goes round.
-func (k *work) around(w way) (wide, high Length) {
+func around(k *work, w way) (wide, high Length) {
 	ax, ay := w.flat(k.lo)
 	bx, by := w.flat(k.hi)
 	return measured(bx - ax), measured(by - ay)
@@ -88,7 +88,7 @@ func hullOf(all [][2]float64) (out [][2]float64) {
 func cross(a, b, c [2]float64) float64 { return (b[0]-a[0])*(c[1]-a[1]) - (b[1]-a[1])*(c[0]-a[0]) }
 
 // belts puts the band on, and the narrower one on it.
-func (k *work) belts() {
+func belts(k *work) {
 	b := k.Belt
 	if b == nil {
 		return
@@ -114,7 +114,7 @@ func (k *work) belts() {
 	}
 	under := Length(0)
 	for _, name := range round {
-		k.belt("paper band", ways[name], b.Width, b.Card, under, b.Stuck)
+		belt(k, "paper band", ways[name], b.Width, b.Card, under, b.Stuck)
 		under += b.Card.Caliper
 	}
 	if b.Second > 0 {
@@ -123,18 +123,18 @@ func (k *work) belts() {
 			return
 		}
 		for _, name := range round {
-			k.belt("narrow band", ways[name], b.Second, b.Over, under, true)
+			belt(k, "narrow band", ways[name], b.Second, b.Over, under, true)
 		}
 	}
 }
 
 // belt makes one strip round the box, over what lies there so far.
-func (k *work) belt(name string, w way, width Length, c shop.Card, under Length, stuck bool) {
-	long, block := k.girth(w)
-	wide, high := k.around(w)
-	if most := k.across(w); width > most {
+func belt(k *work, name string, w way, width Length, c shop.Card, under Length, stuck bool) {
+	long, block := girth(k, w)
+	wide, high := around(k, w)
+	if most := across(k, w); width > most {
 		k.wrong("width", fmt.Sprintf("The box is %s there: a band of %s does not lie on it.", k.Say(most), k.Say(width)),
-			"Make it narrower.", "dress.band.width", k.plainly(most))
+			"Make it narrower.", "dress.band.width", plainly(k, most))
 		return
 	}
 	ease := Length(0)
@@ -170,7 +170,7 @@ func (k *work) belt(name string, w way, width Length, c shop.Card, under Length,
 	}
 	w = w.seamed(k.Belt.Above)
 	level := w.name == "level"
-	at := k.beltAt(w, width, tall-high-c.Caliper, c)
+	at := beltAt(k, w, width, tall-high-c.Caliper, c)
 	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, level)
 	reach := deep // of the first side
 	if k.Belt.Middle {
@@ -232,7 +232,7 @@ func (w way) seam() string {
 }
 
 // across is how wide the box is where a band goes.
-func (k *work) across(w way) Length {
+func across(k *work, w way) Length {
 	switch w.name {
 	case "across":
 		return measured(k.hi.X - k.lo.X)
@@ -244,7 +244,7 @@ func (k *work) across(w way) Length {
 
 // beltAt is where the first side of a band lies: below the box or, of a level one, at
 // its back. Its ease is shared out on all sides.
-func (k *work) beltAt(w way, width, loose Length, c shop.Card) assembly.Place {
+func beltAt(k *work, w way, width, loose Length, c shop.Card) assembly.Place {
 	mid := k.lo.Add(k.hi).Times(0.5)
 	p := assembly.Place{Face: w.sides[0], Right: measured(mid.X), Down: -measured(mid.Y),
 		Out: -measured(k.lo.Z) + loose/2 + c.Caliper/2}

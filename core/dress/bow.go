@@ -9,7 +9,7 @@ import (
 )
 
 // bow cuts the strips of a paper bow, and curls.
-func (k *work) bow() {
+func bow(k *work) {
 	b := k.Bow
 	if b == nil {
 		return

@@ -30,7 +30,7 @@ type closing struct {
 }
 
 // closings finds the panels that move and come to lie on others.
-func (k *work) closings() (out []closing) {
+func closings(k *work) (out []closing) {
 	for _, p := range k.out.Panels {
 		if !p.Lid || p.Bent || p.Nth > 0 {
 			continue
@@ -55,34 +55,34 @@ func (k *work) closings() (out []closing) {
 }
 
 // marks places what comes in two halves: before what lines the box is cut round it.
-func (k *work) marks() {
+func marks(k *work) {
 	if c := k.Closure; c != nil && c.meets() {
-		if at, ok := k.closing(); ok {
-			k.meeting(c, at)
+		if at, ok := closingAt(k); ok {
+			meeting(k, c, at)
 		}
 	}
 }
 
 // closes holds the box closed by what needs no place inside.
-func (k *work) closes() {
+func closes(k *work) {
 	c := k.Closure
 	if c == nil || c.meets() {
 		return
 	}
 	k.entry = "closure"
-	if c.Kind == "seal" && len(k.closings()) == 0 {
-		k.sealEdge(c)
+	if c.Kind == "seal" && len(closings(k)) == 0 {
+		sealEdge(k, c)
 		return
 	}
-	if at, ok := k.closing(); ok {
-		k.hold(c, at)
+	if at, ok := closingAt(k); ok {
+		hold(k, c, at)
 	}
 }
 
-// closing is where the box is held closed: at the panel that was named, or in front.
-func (k *work) closing() (best closing, ok bool) {
+// closingAt is where the box is held closed: at the panel that was named, or in front.
+func closingAt(k *work) (best closing, ok bool) {
 	k.entry = "closure"
-	all := k.closings()
+	all := closings(k)
 	if on := k.Closure.On; on != "" {
 		want := k.find("on", on)
 		if want == nil {
@@ -111,7 +111,7 @@ func rankOf(c closing) float64 {
 	return rank
 }
 
-func (k *work) hold(c *Closure, at closing) {
+func hold(k *work, c *Closure, at closing) {
 	flap, under := k.called([]*Panel{at.flap}), plain(at.part+"/"+at.under.Name)
 	switch c.Kind {
 	case "tuck":
@@ -122,7 +122,7 @@ func (k *work) hold(c *Closure, at closing) {
 		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
 		k.last("Clip the %s to the %s.", flap, under)
 	case "seal":
-		k.seal(c, at)
+		seal(k, c, at)
 	case "button":
 		k.supply("buttons or small brads", 0, 0, 2, "one on the "+flap+", one on the "+under)
 		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
@@ -133,7 +133,7 @@ func (k *work) hold(c *Closure, at closing) {
 
 // meeting places the halves of a magnet, a dot, a brad or a ribbon where both have card
 // round them; the proof then checks that they meet.
-func (k *work) meeting(c *Closure, at closing) {
+func meeting(k *work, c *Closure, at closing) {
 	if at.lid && (c.Kind == "dot" || c.Kind == "restick") { // these lie between the two
 		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.",
 			closureName(c.Kind)),
@@ -183,22 +183,22 @@ func closureName(kind string) string {
 }
 
 // seal is a round of paper stuck half on what moves, half on what is under it.
-func (k *work) seal(c *Closure, at closing) {
+func seal(k *work, c *Closure, at closing) {
 	p := at.flap
 	across := c.Width
 	if w, h := p.Size(); across == 0 {
 		across = min(k.usual(inch, 25*mm), (min(2*h, w) * 3 / 4).Down(k.Step.Size))
 	}
 	if low, _ := fold.Reach(p.Face); low.Z < k.lo.Z+across.MM()/2 && p.Face.Place(tip(p)).Z < low.Z+1 {
-		k.sealEdge(c) // it would hang below the table
+		sealEdge(k, c) // it would hang below the table
 		return
 	}
 	if w, h := p.Size(); across > 2*h || across > w {
 		k.wrong("width", fmt.Sprintf("A seal of %s is larger than the %s.", k.Say(across), k.called([]*Panel{p})),
-			"Make it smaller.", "dress.closure.width", k.plainly(min(2*h, w)*3/4))
+			"Make it smaller.", "dress.closure.width", plainly(k, min(2*h, w)*3/4))
 		return
 	}
-	piece := k.on(p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
+	piece := on(k, p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
 	k.late(piece.Name)
 	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
@@ -236,12 +236,12 @@ func tip(p *Panel) sheet.Point {
 }
 
 // sealEdge is a seal that is bent over the edge of a lid that tucks in.
-func (k *work) sealEdge(c *Closure) {
+func sealEdge(k *work, c *Closure) {
 	across := c.Width
 	if across == 0 {
 		across = k.usual(inch, 25*mm)
 	}
-	p := k.largest(func(p *Panel) bool { return p.Lid && p.Shows })
+	p := largest(k, func(p *Panel) bool { return p.Lid && p.Shows })
 	if p == nil {
 		k.wrong("kind", "Nothing of this box closes, so there is nothing to seal.", "Leave it out.", "dress.closure.kind", "")
 		return

@@ -36,7 +36,7 @@ func luminance(colour string) float64 {
 const darkInk = "#2a2520"
 
 // contrast checks that words can be read on their card.
-func (k *work) contrast(text, ink, card string) {
+func contrast(k *work, text, ink, card string) {
 	if ink == "" {
 		ink = darkInk
 	}

@@ -80,22 +80,22 @@ type work struct {
 func On(box *assembly.Box, w *Wish, m Means) *Dressed {
 	k := &work{Means: m, Wish: w, box: box, out: &Dressed{}, names: map[string]int{}}
 	k.look()
-	if k.openings() {
+	if openings(k) {
 		k.look()
 	}
-	k.marks()
-	k.liners()
-	k.layers()
-	k.frames()
-	k.skins()
+	marks(k)
+	liners(k)
+	layers(k)
+	frames(k)
+	skins(k)
 	k.outer()
-	k.closes()
-	k.belts()
-	k.ribbon()
-	k.handle()
-	k.toppers()
-	k.bow()
-	k.finishes()
+	closes(k)
+	belts(k)
+	ribbon(k)
+	handle(k)
+	toppers(k)
+	bow(k)
+	finishes(k)
 	box.Count()
 	return k.out
 }

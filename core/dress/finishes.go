@@ -84,11 +84,11 @@ func (k *reading) finish(f brief.Finish) Finish {
 
 // finishes finds what each finish is done on: a piece of the dressing by its name, or what lies
 // outermost on the panels, when it is there already.
-func (k *work) finishes() {
+func finishes(k *work) {
 	for _, f := range k.Finish {
 		k.entry = f.Entry
-		if piece := k.dressing(f.On); piece != nil {
-			k.finished(f, piece, nil, 1, "the "+words.Plain(piece.Name))
+		if piece := dressing(k, f.On); piece != nil {
+			finished(k, f, piece, nil, 1, "the "+words.Plain(piece.Name))
 			continue
 		}
 		all, ok := k.resolve("on", f.On)
@@ -99,12 +99,12 @@ func (k *work) finishes() {
 			k.wrong("on", "There is no visible panel here to finish.", "Name one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
 			continue
 		}
-		k.finishPanels(f, all)
+		finishPanels(k, f, all)
 	}
 }
 
 // dressing finds a piece of the dressing by its name.
-func (k *work) dressing(name string) *sheet.Piece {
+func dressing(k *work, name string) *sheet.Piece {
 	for _, l := range k.out.Laid {
 		if strings.EqualFold(words.Plain(l.Piece.Name), words.Plain(name)) {
 			return l.Piece
@@ -115,7 +115,7 @@ func (k *work) dressing(name string) *sheet.Piece {
 
 // finishPanels gathers panels by the piece that the finish comes on: while all is still in pieces a
 // layer lies by itself.
-func (k *work) finishPanels(f Finish, all []*Panel) {
+func finishPanels(k *work, f Finish, all []*Panel) {
 	type spot struct {
 		piece *sheet.Piece
 		layer bool
@@ -123,7 +123,7 @@ func (k *work) finishPanels(f Finish, all []*Panel) {
 	var order []spot
 	on := map[spot][]*Panel{}
 	for _, p := range all {
-		at := spot{piece: k.piece(p)}
+		at := spot{piece: piece(k, p)}
 		for _, l := range k.out.Laid {
 			if l.Piece.Part == sheet.Layer && slices.Contains(l.On, p.Ref()) && f.When != "last" {
 				at = spot{l.Piece, true}
@@ -148,12 +148,12 @@ func (k *work) finishPanels(f Finish, all []*Panel) {
 				called = "the layer on the " + k.called(on[at])
 			}
 		}
-		k.finished(f, at.piece, faces, len(on[at]), called)
+		finished(k, f, at.piece, faces, len(on[at]), called)
 	}
 }
 
 // finished notes one finish on so many panels of a piece, and what it takes.
-func (k *work) finished(f Finish, piece *sheet.Piece, faces []string, panels int, called string) {
+func finished(k *work, f Finish, piece *sheet.Piece, faces []string, panels int, called string) {
 	of := finishKinds[f.Kind]
 	what := f.What
 	if what == "" {
@@ -187,11 +187,11 @@ func (k *work) finished(f Finish, piece *sheet.Piece, faces []string, panels int
 		}
 	}
 	k.out.Finishes = append(k.out.Finishes, out)
-	k.finishSupplies(f, of, panels)
+	finishSupplies(k, f, of, panels)
 }
 
 // finishSupplies notes what is used up, and what is only used.
-func (k *work) finishSupplies(f Finish, of kindOf, panels int) {
+func finishSupplies(k *work, f Finish, of kindOf, panels int) {
 	s := Supply{What: of.with, Count: 1, Tool: true}
 	switch f.Kind {
 	case "ink", "sponge":

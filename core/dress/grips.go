@@ -59,7 +59,7 @@ func hinged(p *Panel, inward sheet.Point) bool {
 	return false
 }
 
-func (k *work) notch(g Grip, p *Panel) bool {
+func notch(k *work, g Grip, p *Panel) bool {
 	mid, long, inward, ok := free(p)
 	what := k.called([]*Panel{p})
 	if !ok {
@@ -73,32 +73,32 @@ func (k *work) notch(g Grip, p *Panel) bool {
 	}
 	if g.Width > long-2*border || g.Width/2 > deep-border {
 		k.wrong("width", fmt.Sprintf("A thumb notch of %s leaves too little of the %s.", k.Say(g.Width), what),
-			"Make it narrower.", "dress."+g.Entry+".width", k.plainly(max(6*mm, min(long-2*border, 2*(deep-border)))))
+			"Make it narrower.", "dress."+g.Entry+".width", plainly(k, max(6*mm, min(long-2*border, 2*(deep-border)))))
 		return false
 	}
 	r := g.Width / 2
 	about := []sheet.Point{{X: mid.X - r, Y: mid.Y - r}, {X: mid.X + r, Y: mid.Y + r}}
-	if tab := k.tabBehind(p, about); tab != "" {
+	if tab := tabBehind(k, p, about); tab != "" {
 		k.wrong("on", fmt.Sprintf("The %s lies behind that notch.", tab), "Choose shorter tabs, or another panel.")
 		return false
 	}
-	k.piece(p).Notch(mid, r, inward)
-	k.cutBy(p, "on")
+	piece(k, p).Notch(mid, r, inward)
+	cutBy(k, p, "on")
 	return true
 }
 
 // plainly writes a length as it would be typed.
-func (k *work) plainly(l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
+func plainly(k *work, l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
 
 // pulled is free for a tab to pull: where there is no raw edge, the one over against the crease that the
 // panel hangs by, when what lies beyond it goes in or is cut to a round.
-func (k *work) pulled(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
+func pulled(k *work, p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
 	lo, hi := p.Face.Bounds()
 	mid, long, inward, ok = free(p)
 	if side := min(hi.X-lo.X, hi.Y-lo.Y); ok && long > side/4 { // else it is a tab's relief
 		return mid, long, inward, ok
 	}
-	piece := k.piece(p)
+	piece := piece(k, p)
 	for _, e := range p.Face.Face.Edges {
 		level := e.A.Y == e.B.Y && (e.A.Y == lo.Y || e.A.Y == hi.Y)
 		stands := e.A.X == e.B.X && (e.A.X == lo.X || e.A.X == hi.X)
@@ -143,15 +143,15 @@ func goesIn(piece *sheet.Piece, p *Panel, far sheet.Point, level bool) bool {
 }
 
 // noPull notes why a panel takes no tab to pull, and which would.
-func (k *work) noPull(g Grip, p *Panel, long Length) {
+func noPull(k *work, g Grip, p *Panel, long Length) {
 	what := k.called([]*Panel{p})
 	if long > 0 {
 		k.wrong("width", fmt.Sprintf("The edge of the %s is %s long: a tab of %s is wider.", what, k.Say(long), k.Say(g.Width)),
-			"Make it narrower.", "dress."+g.Entry+".width", k.plainly(long))
+			"Make it narrower.", "dress."+g.Entry+".width", plainly(k, long))
 		return
 	}
 	for _, q := range k.out.Panels {
-		if _, long, _, ok := k.pulled(q); ok && long >= g.Width && q.Lid && q.Nth == 0 {
+		if _, long, _, ok := pulled(k, q); ok && long >= g.Width && q.Lid && q.Nth == 0 {
 			k.wrong("on", fmt.Sprintf("The %s is folded along every edge, so there is no edge of it to pull.", what),
 				fmt.Sprintf("Put the tab on the %s.", k.called([]*Panel{q})), "dress."+g.Entry+".on",
 				strings.ReplaceAll(q.Ref(), " ", "-"))
@@ -163,7 +163,7 @@ func (k *work) noPull(g Grip, p *Panel, long Length) {
 }
 
 // pulls sticks tabs to pull under the edges of panels.
-func (k *work) pulls() {
+func pulls(k *work) {
 	for _, g := range k.Grips {
 		if k.entry = g.Entry; g.Kind != "pull" {
 			continue
@@ -172,9 +172,9 @@ func (k *work) pulls() {
 		if p == nil {
 			continue
 		}
-		mid, long, inward, ok := k.pulled(p)
+		mid, long, inward, ok := pulled(k, p)
 		if !ok || g.Width > long {
-			k.noPull(g, p, long)
+			noPull(k, g, p, long)
 			continue
 		}
 		half := 12 * mm // so far it is stuck, and so far it stands out
@@ -184,8 +184,8 @@ func (k *work) pulls() {
 		}
 		ring := rounded([]sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
 			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
-		piece := k.on(p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
-		if with := k.collides(piece.Name); with != "" {
+		piece := on(k, p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
+		if with := collides(k, piece.Name); with != "" {
 			k.wrong("on", fmt.Sprintf("A tab to pull on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
 				"Put it on another panel.")
 			continue

@@ -13,7 +13,7 @@ import (
 // What a box is carried by.
 
 // handleOn finds the two panels that a handle is on.
-func (k *work) handleOn() []*Panel {
+func handleOn(k *work) []*Panel {
 	h := k.Handle
 	if h.On != "" {
 		panels, ok := k.resolve("on", h.On)
@@ -28,8 +28,8 @@ func (k *work) handleOn() []*Panel {
 		return panels
 	}
 	for _, pair := range [][2]string{{"left", "right"}, {"front", "back"}} {
-		a := k.largest(func(p *Panel) bool { return p.Looks == pair[0] && !p.Lid && p.Face.Upright() })
-		b := k.largest(func(p *Panel) bool { return p.Looks == pair[1] && !p.Lid && p.Face.Upright() })
+		a := largest(k, func(p *Panel) bool { return p.Looks == pair[0] && !p.Lid && p.Face.Upright() })
+		b := largest(k, func(p *Panel) bool { return p.Looks == pair[1] && !p.Lid && p.Face.Upright() })
 		if a != nil && b != nil {
 			return []*Panel{a, b}
 		}
@@ -40,7 +40,7 @@ func (k *work) handleOn() []*Panel {
 }
 
 // liftsOff says whether something comes off upwards over the walls.
-func (k *work) liftsOff() bool {
+func liftsOff(k *work) bool {
 	return slices.ContainsFunc(k.box.Parts, func(p *assembly.Part) bool {
 		return p.When == sheet.Close && p.Off == assembly.Up
 	})
@@ -50,45 +50,45 @@ func (k *work) liftsOff() bool {
 // stuck strip, and a square millimetre of card that a hole would tear through.
 const stuckHolds, tearHolds = 0.01, 1.0
 
-func (k *work) handle() {
+func handle(k *work) {
 	h := k.Handle
 	if h == nil {
 		return
 	}
 	k.entry = "handle"
-	on := k.handleOn()
+	on := handleOn(k)
 	if len(on) != 2 {
 		return
 	}
 	apart := math.Abs(on[0].Face.Middle().Sub(on[1].Face.Middle()).Dot(on[0].Face.In))
 	if h.Kind == "strip" || h.Kind == "swing" {
-		k.strip(on, measured(apart))
+		strip(k, on, measured(apart))
 		return
 	}
 	long := measured(apart)*3/2 + 2*max(h.Height, 80*mm) + 120*mm
-	if k.liftsOff() {
-		long += 2 * k.lidReaches(on[0])
+	if liftsOff(k) {
+		long += 2 * lidReaches(k, on[0])
 	}
 	long = k.nice(long)
 	k.supply(h.Kind, 0, long, 1, "as a handle, through the holes, knotted inside")
 	k.before("Thread %s of %s through the holes of the %s as a handle, and knot both ends inside.", k.Say(long), h.Kind,
 		k.called(on))
 	k.box.Caution(assembly.RibbonCare)
-	k.bears(4 * 2 * 12 * k.T.MM() * tearHolds)
+	bears(k, 4*2*12*k.T.MM()*tearHolds)
 }
 
 // strip is a handle of card, bent over the box in a half round, its ends stuck on the
 // walls or held by a brad each.
-func (k *work) strip(on []*Panel, apart Length) {
+func strip(k *work, on []*Panel, apart Length) {
 	h := k.Handle
-	if k.liftsOff() && h.Kind == "strip" {
+	if liftsOff(k) && h.Kind == "strip" {
 		k.wrong("kind", "A handle that is stuck over the box would keep the lid from coming off.",
 			"Let it swing on brads, choose an open box, or leave it out.", "dress.handle.kind", "swing")
 		return
 	}
 	reach := Length(0)
-	if k.liftsOff() {
-		reach = k.lidReaches(on[0])
+	if liftsOff(k) {
+		reach = lidReaches(k, on[0])
 	}
 	_, high := on[0].Size()
 	end := min(high-reach, max(25*mm, 2*k.Sticks.Width, h.Width)).Down(k.Step.Size)
@@ -117,7 +117,7 @@ func (k *work) strip(on []*Panel, apart Length) {
 	at := assembly.Place{Face: "one-end", On: a.Ref(), Nth: a.Nth, Right: down.X - mid.X, Down: down.Y - mid.Y,
 		Out: a.T/2 + a.Thick() + t/2, Quarters: (a.up + 2) % 4}
 	part := k.add(p, h.Card, []string{on[0].Ref(), on[1].Ref()}, at)
-	if with := k.collides(part.Name); with != "" {
+	if with := collides(k, part.Name); with != "" {
 		k.wrong("kind", fmt.Sprintf("A handle bent over the box would not clear it: %s.", with),
 			"Choose ribbon or cord through holes, or leave the handle out.", "dress.handle.kind", "")
 		return
@@ -134,15 +134,15 @@ func (k *work) strip(on []*Panel, apart Length) {
 		k.before("Pierce each end of the %s and the wall behind it together. "+
 			"Push a brad through each hole and open its legs inside: the handle can now swing.",
 			part.Name)
-		k.bears(2 * 2 * end.MM() / 2 * k.T.MM() * tearHolds)
+		bears(k, 2*2*end.MM()/2*k.T.MM()*tearHolds)
 		return
 	}
 	k.before("Bend the %s over something round, and stick its ends to the %s.", part.Name, k.called(on))
-	k.bears(2 * h.Width.MM() * end.MM() * stuckHolds)
+	bears(k, 2*h.Width.MM()*end.MM()*stuckHolds)
 }
 
 // collides says what parts of the closed box run into, "" for nothing.
-func (k *work) collides(parts ...string) string {
+func collides(k *work, parts ...string) string {
 	s := k.box.Assemble(k.T, assembly.Closed)
 	for _, part := range parts {
 		own := s.Of(part)
@@ -158,7 +158,7 @@ func (k *work) collides(parts ...string) string {
 }
 
 // lidReaches is how far down a lid comes over a wall.
-func (k *work) lidReaches(p *Panel) (by Length) {
+func lidReaches(k *work, p *Panel) (by Length) {
 	_, top := fold.Reach(p.Face)
 	for _, q := range k.out.Panels {
 		if q.Lid && q.Looks == p.Looks {
@@ -170,7 +170,7 @@ func (k *work) lidReaches(p *Panel) (by Length) {
 }
 
 // bears checks that a handle holds what goes in, in newtons.
-func (k *work) bears(holds float64) {
+func bears(k *work, holds float64) {
 	if load := k.Mass * 9.81 / 1000 * 2; k.Mass > 0 && load > holds { // twice, for when it is swung up
 		k.wrong("kind", fmt.Sprintf("What goes in weighs %.0f g, and this handle holds about %.0f g.", k.Mass,
 			holds/9.81*1000/2),

@@ -25,7 +25,7 @@ type cut struct {
 }
 
 // layers lays every layer on its panels. Panels alike are counted together.
-func (k *work) layers() {
+func layers(k *work) {
 	for _, l := range k.Layers {
 		k.entry = l.Entry
 		panels, ok := k.resolve("on", l.On)
@@ -35,21 +35,21 @@ func (k *work) layers() {
 		var cuts []cut
 		var small []*Panel
 		for _, p := range panels {
-			if c, fits := k.layerFor(l, p); fits {
+			if c, fits := layerFor(k, l, p); fits {
 				cuts = append(cuts, c)
 			} else {
 				small = append(small, p)
 			}
 		}
-		if k.tooSmall(l, small, len(cuts)) {
+		if tooSmall(k, l, small, len(cuts)) {
 			continue
 		}
-		rounding := k.rounding(&l)
-		pieces, says := k.lay(l, cuts)
+		rounding := rounding(k, &l)
+		pieces, says := lay(k, l, cuts)
 		if l.Run { // the strip is cut before the layers are cut from it
-			k.runs(l, cuts, pieces)
+			runs(k, l, cuts, pieces)
 		}
-		k.motif(l, cuts, pieces)
+		motif(k, l, cuts, pieces)
 		if rounding != "" {
 			k.flat("%s", rounding)
 		}
@@ -59,7 +59,7 @@ func (k *work) layers() {
 
 // rounding says how the corners of a layer are cut round: with the punch that comes nearest, where
 // the maker owns one, or by hand.
-func (k *work) rounding(l *Layer) string {
+func rounding(k *work, l *Layer) string {
 	if l.Round == 0 {
 		return ""
 	}
@@ -74,7 +74,7 @@ func (k *work) rounding(l *Layer) string {
 
 // tooSmall tells of panels that are too small for a layer: they stay bare, unless no
 // other is left, which it says.
-func (k *work) tooSmall(l Layer, small []*Panel, left int) bool {
+func tooSmall(k *work, l Layer, small []*Panel, left int) bool {
 	if len(small) == 0 {
 		return false
 	}
@@ -100,7 +100,7 @@ func (p *Panel) under() []sheet.Point {
 
 // layerFor cuts a layer for a panel: an even border, or another above and below, and
 // clear of what is cut out of the panel.
-func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
+func layerFor(k *work, l Layer, p *Panel) (c cut, fits bool) {
 	above := [4]pt{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}[p.up]
 	by := func(n pt) Length {
 		switch d := n.dot(above); {
@@ -122,7 +122,7 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 	if lo, hi := sheet.Bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
 		return c, false
 	}
-	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(k.marked(ring), l.Round)}
+	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(marked(k, ring), l.Round)}
 	for _, h := range holes {
 		h = inset(h, even(-l.Border))
 		outside := func(q sheet.Point) bool { return !sheet.Inside(c.lay.Ring, q) }
@@ -141,7 +141,7 @@ func (k *work) layerFor(l Layer, p *Panel) (c cut, fits bool) {
 
 // marked makes a rectangle that lies between the marks of the tools smaller, to the next
 // mark: it is cut by them.
-func (k *work) marked(ring []sheet.Point) []sheet.Point {
+func marked(k *work, ring []sheet.Point) []sheet.Point {
 	lo, hi := sheet.Bounds(ring)
 	w, h := (hi.X - lo.X).Down(k.Step.Size), (hi.Y - lo.Y).Down(k.Step.Size)
 	if len(ring) != 4 || min(w, h) < least || w == hi.X-lo.X && h == hi.Y-lo.Y {
@@ -157,7 +157,7 @@ func (k *work) marked(ring []sheet.Point) []sheet.Point {
 }
 
 // lay makes pieces of the cuts, one for all that are alike, each in its places.
-func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
+func lay(k *work, l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
 	keys := make([]string, len(cuts))
 	for i, c := range cuts {
 		keys[i] = shapeKey(c)
@@ -175,7 +175,7 @@ func (k *work) lay(l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
 		for n := i; n < len(cuts); n++ {
 			if keys[n] == keys[i] {
 				p := cuts[n].panel
-				alike, places = append(alike, p), append(places, k.place(p, cuts[n].lay, "layer", cuts[n].up, l.least()))
+				alike, places = append(alike, p), append(places, place(k, p, cuts[n].lay, "layer", cuts[n].up, l.least()))
 				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
 				p.On = append(p.On, cuts[n].lay)
 			}
@@ -228,7 +228,7 @@ func shapeKey(c cut) string {
 }
 
 // place lays something of an outline on a panel, on what lies there.
-func (k *work) place(p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
+func place(k *work, p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
 	lo, hi := sheet.Bounds(l.Ring)
 	flo, fhi := p.Face.Bounds()
 	if len(p.On) > 0 {
@@ -241,11 +241,11 @@ func (k *work) place(p *Panel, l Lay, face string, quarters int, border Length) 
 
 // on puts something of an outline on a panel: frames and toppers. It goes where the
 // panel goes.
-func (k *work) on(p *Panel, name, face string, is sheet.Part, ring []sheet.Point, holes [][]sheet.Point, c shop.Card,
+func on(k *work, p *Panel, name, face string, is sheet.Part, ring []sheet.Point, holes [][]sheet.Point, c shop.Card,
 	off Length) *sheet.Piece {
 	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
 	piece.Part = is
-	at := k.place(p, Lay{Card: c, Ring: ring}, face, p.up, 0)
+	at := place(k, p, Lay{Card: c, Ring: ring}, face, p.up, 0)
 	at.Out += off
 	k.add(piece, c, []string{p.Ref()}, at).Rides = true
 	return piece
@@ -259,7 +259,7 @@ func turnedAll(holes [][]sheet.Point, quarters int) (out [][]sheet.Point) {
 }
 
 // skins measures how thick what lies under each clearance is, side by side.
-func (k *work) skins() {
+func skins(k *work) {
 	for _, c := range k.box.Clears {
 		inner, face := c.Inner, ""
 		if inner == "" {

@@ -17,7 +17,7 @@ import (
 type room struct{ lo, hi fold.Vec }
 
 // spans is how large the room is that liners are cut to: measured or, in plain numbers, from score to score.
-func (k *work) spans(r room) (long, wide, high Length) {
+func spans(k *work, r room) (long, wide, high Length) {
 	long, wide, high = measured(r.hi.X-r.lo.X), measured(r.hi.Y-r.lo.Y), measured(r.hi.Z-r.lo.Z)
 	if k.Plain {
 		long, wide, high = k.box.Size.Length, k.box.Size.Width, k.box.Size.Depth
@@ -34,14 +34,14 @@ func (k *work) spans(r room) (long, wide, high Length) {
 	return long, wide, high
 }
 
-func (k *work) room() room {
+func roomOf(k *work) room {
 	floor, wall, cover := k.Lined()
 	by := fold.Vec{X: wall.MM(), Y: wall.MM()}
 	return room{k.box.Lo.Sub(by).Sub(fold.Vec{Z: floor.MM()}), k.box.Hi.Add(by).Add(fold.Vec{Z: cover.MM()})}
 }
 
-func (k *work) liners() {
-	r := k.room()
+func liners(k *work) {
+	r := roomOf(k)
 	used := map[string]Length{} // how thick what lines each part is so far
 	for _, l := range k.lines() {
 		k.entry = l.Entry
@@ -50,23 +50,23 @@ func (k *work) liners() {
 			continue
 		}
 		if l.In == "floor" || l.In == "all" {
-			k.floor(l, r, used)
+			floor(k, l, r, used)
 		}
 		if l.In == "walls" || l.In == "all" || l.In == "tabs" {
-			k.walls(l, r, used)
+			walls(k, l, r, used)
 		}
 		if l.In == "lid" || l.In == "all" {
-			k.cover(l, r, used)
+			cover(k, l, r, used)
 		}
 		if l.Words != "" {
-			k.contrast(l.Words, "", l.Card.Colour)
+			contrast(k, l.Words, "", l.Card.Colour)
 			k.flat("Print or letter “%s” on the %s liner before it is stuck in.", l.Words, l.In)
 		}
 	}
 }
 
 // fits cuts a liner to a part of the room, or notes that it is too small.
-func (k *work) fits(l Liner, what string, long, wide Length) (w, h Length, ok bool) {
+func fits(k *work, l Liner, what string, long, wide Length) (w, h Length, ok bool) {
 	w, h = (long - l.Less).Down(k.Step.Size), (wide - l.Less).Down(k.Step.Size)
 	if min(w, h) < least && l.Quiet {
 		return 0, 0, false
@@ -80,15 +80,15 @@ func (k *work) fits(l Liner, what string, long, wide Length) (w, h Length, ok bo
 }
 
 // liner makes a liner of a size.
-func (k *work) liner(name string, w, h Length) *sheet.Piece {
+func liner(k *work, name string, w, h Length) *sheet.Piece {
 	p := sheet.Grid(k.name(name), sheet.Cols(w), sheet.Rows(h), "liner")
 	p.Part, p.Root = sheet.Liner, "liner"
 	return p
 }
 
-func (k *work) floor(l Liner, r room, used map[string]Length) {
-	long, wide, _ := k.spans(r)
-	w, h, ok := k.fits(l, "floor", long, wide)
+func floor(k *work, l Liner, r room, used map[string]Length) {
+	long, wide, _ := spans(k, r)
+	w, h, ok := fits(k, l, "floor", long, wide)
 	if !ok {
 		return
 	}
@@ -98,11 +98,11 @@ func (k *work) floor(l Liner, r room, used map[string]Length) {
 		used["floor"] += l.Card.Caliper
 		at = append(at, assembly.Place{Face: "liner", Right: measured(mid.X), Down: -measured(mid.Y), Out: -z, Over: true})
 	}
-	k.add(k.liner("floor liner", w, h), l.Card, []string{"floor"}, at...)
+	k.add(liner(k, "floor liner", w, h), l.Card, []string{"floor"}, at...)
 }
 
 // wall finds the face that stands on a side of the room: of the box, not of its lid.
-func (k *work) wall(side fold.Vec) (part string, f *fold.Placed) {
+func wall(k *work, side fold.Vec) (part string, f *fold.Placed) {
 	best := 0.0
 	for _, p := range k.box.Parts {
 		if p.Piece == nil || p.Piece.Part != sheet.Box || p.When == sheet.Close {
@@ -130,7 +130,7 @@ func tabbed(p *sheet.Piece, face string) bool {
 }
 
 // walls lines the four walls, or those with tabs behind them: opposite ones are alike.
-func (k *work) walls(l Liner, r room, used map[string]Length) {
+func walls(k *work, l Liner, r room, used map[string]Length) {
 	if k.box.Shaped && l.In == "all" {
 		return
 	}
@@ -139,7 +139,7 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 			"Line the floor, or put layers on the outside.", "dress."+l.Entry+".in", "floor")
 		return
 	}
-	length, width, high := k.spans(r)
+	length, width, high := spans(k, r)
 	lined := 0
 	for _, pair := range [][2]int{{0, 1}, {2, 3}} {
 		long := width
@@ -149,18 +149,18 @@ func (k *work) walls(l Liner, r room, used map[string]Length) {
 		var sides []lining
 		for _, n := range pair {
 			side := fold.Sides[n]
-			part, f := k.wall(side.To)
+			part, f := wall(k, side.To)
 			if f == nil || l.In == "tabs" && !tabbed(k.box.Part(part).Piece, f.Name) {
 				continue
 			}
-			w, h, ok := k.fits(l, side.Name+" wall", long, high)
+			w, h, ok := fits(k, l, side.Name+" wall", long, high)
 			if !ok {
 				return
 			}
 			one := lining{name: side.Name, ref: part + "/" + f.Name}
-			one.ring, one.round = k.bulk(r, side.To, f, w, h)
+			one.ring, one.round = bulk(k, r, side.To, f, w, h)
 			for i := range l.Layers {
-				one.at = append(one.at, k.inside(r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
+				one.at = append(one.at, inside(k, r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
 			}
 			used[side.Name] += Length(l.Layers) * l.Card.Caliper
 			sides = append(sides, one)
@@ -199,7 +199,7 @@ type lining struct {
 // bulk gives the outline of a liner so large and the holes in it, clear of what stands out
 // of the wall behind it by a millimetre: magnets, dots and brads. What reaches its upper
 // or lower edge is cut out from there.
-func (k *work) bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []sheet.Point, holes [][]sheet.Point) {
+func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []sheet.Point, holes [][]sheet.Point) {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	right := fold.Vec{X: -side.Y, Y: side.X} // as one looks at the wall from outside, at the liner's inside
 	top, foot := []sheet.Point{{}}, []sheet.Point{{X: w, Y: h}}
@@ -225,7 +225,7 @@ func (k *work) bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []
 }
 
 // inside stands a liner against a wall, so far in from the side of the room.
-func (k *work) inside(r room, side fold.Vec, part string, f *fold.Placed, in Length) assembly.Place {
+func inside(k *work, r room, side fold.Vec, part string, f *fold.Placed, in Length) assembly.Place {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	edge := r.hi
 	if side.X+side.Y < 0 {
@@ -249,14 +249,14 @@ func (k *work) inside(r room, side fold.Vec, part string, f *fold.Placed, in Len
 }
 
 // cover lines what closes the box above, within its walls.
-func (k *work) cover(l Liner, r room, used map[string]Length) {
+func cover(k *work, l Liner, r room, used map[string]Length) {
 	var top *Panel
 	for _, p := range k.out.Panels {
 		if p.Lid && p.Looks == "above" && p.Face.Level() && (top == nil || p.Face.Area() > top.Face.Area()) {
 			top = p
 		}
 	}
-	if top != nil && k.crowded(top) {
+	if top != nil && crowded(k, top) {
 		if l.In == "lid" {
 			k.wrong("in", "Flaps lie under the lid of this box, so it is not lined.", "Line the floor or the walls.",
 				"dress."+l.Entry+".in", "floor")
@@ -270,8 +270,8 @@ func (k *work) cover(l Liner, r room, used map[string]Length) {
 		}
 		return
 	}
-	long, wide, _ := k.spans(r)
-	w, h, ok := k.fits(l, "lid's inside", long, wide)
+	long, wide, _ := spans(k, r)
+	w, h, ok := fits(k, l, "lid's inside", long, wide)
 	if !ok {
 		return
 	}
@@ -282,11 +282,11 @@ func (k *work) cover(l Liner, r room, used map[string]Length) {
 			Quarters: (top.up + 2) % 4, Out: -(top.T/2 + used["lid"] + l.Card.Caliper/2)})
 		used["lid"] += l.Card.Caliper
 	}
-	k.add(k.liner("lid liner", w, h), l.Card, []string{top.Ref()}, at...).Rides = true
+	k.add(liner(k, "lid liner", w, h), l.Card, []string{top.Ref()}, at...).Rides = true
 }
 
 // crowded says whether other card lies close under a cover.
-func (k *work) crowded(top *Panel) bool {
+func crowded(k *work, top *Panel) bool {
 	for _, b := range k.stand.Box() {
 		for _, f := range b.Faces {
 			if below := top.Face.Middle().Z - f.Middle().Z; f != top.Face && f.Level() && below > 0 && below < 3 &&

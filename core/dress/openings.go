@@ -18,13 +18,13 @@ import (
 const border = 6 * mm
 
 // openings cuts the openings, and says whether any was.
-func (k *work) openings() bool {
+func openings(k *work) bool {
 	cut := false
 	for _, w := range k.Windows {
 		k.entry = w.Entry
 		if panels, ok := k.resolve("on", w.On); ok {
 			for _, p := range one(w.On, panels) {
-				cut = k.window(w, p) || cut
+				cut = window(k, w, p) || cut
 			}
 		}
 	}
@@ -34,11 +34,11 @@ func (k *work) openings() bool {
 		}
 		if panels, ok := k.resolve("on", g.On); ok {
 			for _, p := range one(g.On, panels) {
-				cut = k.notch(g, p) || cut
+				cut = notch(k, g, p) || cut
 			}
 		}
 	}
-	cut = k.pierce() || cut
+	cut = pierce(k) || cut
 	if cut {
 		for _, part := range k.box.Parts {
 			if part.Piece != nil && part.Piece.Part == sheet.Box {
@@ -46,14 +46,14 @@ func (k *work) openings() bool {
 				fold.Solve(part.Piece)
 			}
 		}
-		k.weakened()
+		weakened(k)
 	}
 	return cut
 }
 
 // cutBy notes that the entry that is being worked on cuts into a piece.
-func (k *work) cutBy(p *Panel, field string) {
-	k.cuts = append(k.cuts, cutInto{k.piece(p), k.entry, field})
+func cutBy(k *work, p *Panel, field string) {
+	k.cuts = append(k.cuts, cutInto{piece(k, p), k.entry, field})
 }
 
 type cutInto struct {
@@ -62,7 +62,7 @@ type cutInto struct {
 }
 
 // weakened refuses an opening that takes card which tabs, marks or holes of the box need.
-func (k *work) weakened() {
+func weakened(k *work) {
 	if n := len(k.cuts); n > 0 {
 		if why := k.box.Loosened(assembly.Means{T: k.T, Width: k.Sticks.Width}); why != "" {
 			k.entry = k.cuts[n-1].entry
@@ -109,7 +109,7 @@ func framed(on string, panels []*Panel) []*Panel {
 func byArea(a, b *Panel) int { return cmp.Compare(a.Face.Area(), b.Face.Area()) }
 
 // piece gives the piece a panel is of.
-func (k *work) piece(p *Panel) *sheet.Piece { return k.box.Part(p.Part).Piece }
+func piece(k *work, p *Panel) *sheet.Piece { return k.box.Part(p.Part).Piece }
 
 // ringOf is the outline of an opening, w by h as it stands, round a place of a panel.
 func ringOf(shape string, mid sheet.Point, w, h Length, p *Panel) []sheet.Point {
@@ -150,7 +150,7 @@ func (w *Window) sized(p *Panel, step Length) {
 	}
 }
 
-func (k *work) window(w Window, p *Panel) bool {
+func window(k *work, w Window, p *Panel) bool {
 	w.sized(p, k.Step.Size)
 	if p.Bent {
 		k.wrong("on", fmt.Sprintf("The %s is bent round: a window in it would crack.", k.called([]*Panel{p})),
@@ -173,22 +173,22 @@ func (k *work) window(w Window, p *Panel) bool {
 			return false
 		}
 	}
-	if tab := k.tabBehind(p, around); tab != "" {
+	if tab := tabBehind(k, p, around); tab != "" {
 		k.wrong("on", fmt.Sprintf("The %s lies behind that window.", tab),
 			"Make the window smaller, or cut it in another panel.",
 			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
 		return false
 	}
-	if lo, hi := sheet.Bounds(around); slices.ContainsFunc(k.piece(p).Windows, func(o sheet.Window) bool {
+	if lo, hi := sheet.Bounds(around); slices.ContainsFunc(piece(k, p).Windows, func(o sheet.Window) bool {
 		return o.Lo.X < hi.X && o.Hi.X > lo.X && o.Lo.Y < hi.Y && o.Hi.Y > lo.Y
 	}) {
 		k.wrong("on", fmt.Sprintf("The %s already has a window there.", k.called([]*Panel{p})), "Cut it in another panel, or leave it out.")
 		return false
 	}
-	k.piece(p).Opening(w.Shape, ring)
-	k.cutBy(p, "on")
+	piece(k, p).Opening(w.Shape, ring)
+	cutBy(k, p, "on")
 	if w.Film {
-		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, k.piece(p).Count,
+		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, piece(k, p).Count,
 			"behind the window in the "+k.called([]*Panel{p}))
 		k.flat("Stick the film behind the window in the %s, %s of lap all round.", k.called([]*Panel{p}), k.Say(w.Lap))
 	}
@@ -196,8 +196,8 @@ func (k *work) window(w Window, p *Panel) bool {
 }
 
 // tabBehind finds a face that is stuck behind a panel where something is cut out.
-func (k *work) tabBehind(p *Panel, ring []sheet.Point) string {
-	piece, body := k.piece(p), p.Face.Body
+func tabBehind(k *work, p *Panel, ring []sheet.Point) string {
+	piece, body := piece(k, p), p.Face.Body
 	lo, hi := sheet.Bounds(ring)
 	for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
 		f := body.Find(g.Face)
@@ -217,7 +217,7 @@ func (k *work) tabBehind(p *Panel, ring []sheet.Point) string {
 }
 
 // frames lays a ring of card round each window, on what lies there already.
-func (k *work) frames() {
+func frames(k *work) {
 	for _, w := range k.Windows {
 		if k.entry = w.Entry; w.Frame == 0 || len(k.Problems) > 0 {
 			continue
@@ -235,7 +235,7 @@ func (k *work) frames() {
 					return
 				}
 			}
-			piece := k.on(p, k.called([]*Panel{p})+" frame", "frame", sheet.Layer, outer, [][]sheet.Point{ring}, own.Card, 0)
+			piece := on(k, p, k.called([]*Panel{p})+" frame", "frame", sheet.Layer, outer, [][]sheet.Point{ring}, own.Card, 0)
 			k.flat("Stick the %s round the window.", piece.Name)
 			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}})
 		}

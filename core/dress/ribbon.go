@@ -16,29 +16,29 @@ const pierced = 5 * mm / 2
 const leastRound = 3 * mm
 
 // pierce punches the holes that ribbon and cord go through.
-func (k *work) pierce() (cut bool) {
+func pierce(k *work) (cut bool) {
 	if h := k.Handle; h != nil && (h.Kind == "ribbon" || h.Kind == "cord") {
 		k.entry = "handle"
-		for _, p := range k.handleOn() {
+		for _, p := range handleOn(k) {
 			w, _ := p.Size()
 			down := Length(12 * mm)
-			if k.liftsOff() { // a lid that comes over the cord would not go home
-				down += k.lidReaches(p)
+			if liftsOff(k) { // a lid that comes over the cord would not go home
+				down += lidReaches(k, p)
 			}
 			k.box.Threads = append(k.box.Threads, assembly.Thread{What: h.Kind, Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-w / 5, w / 5} {
-				cut = k.hole(p, off, down, "on", "Choose panels that show more of themselves, or leave the handle out.",
+				cut = hole(k, p, off, down, "on", "Choose panels that show more of themselves, or leave the handle out.",
 					"dress.handle.kind", "") || cut
 			}
 		}
 	}
 	if r := k.Ribbon; r != nil && r.Way == "holes" {
 		k.entry = "ribbon"
-		if p := k.tied(); p != nil {
+		if p := tied(k); p != nil {
 			k.box.Threads = append(k.box.Threads, assembly.Thread{What: "ribbon", Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-10 * mm, 10 * mm} {
 				_, h := p.Size()
-				cut = k.hole(p, off, h/2, "way", "Tie it round the box instead.", "dress.ribbon.way", "across") || cut
+				cut = hole(k, p, off, h/2, "way", "Tie it round the box instead.", "dress.ribbon.way", "across") || cut
 			}
 		}
 	}
@@ -47,7 +47,7 @@ func (k *work) pierce() (cut bool) {
 
 // hole punches a hole in a panel, so far right of its middle and down from its top as
 // it stands. Fix and set say what to change where there is no room for it.
-func (k *work) hole(p *Panel, right, down Length, field, fix string, set ...string) bool {
+func hole(k *work, p *Panel, right, down Length, field, fix string, set ...string) bool {
 	_, h := p.Size()
 	at := p.spot(right, down-h/2)
 	about := []sheet.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
@@ -56,13 +56,13 @@ func (k *work) hole(p *Panel, right, down Length, field, fix string, set ...stri
 		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
 			fix, set...)
 		return false
-	case k.tabBehind(p, about) != "":
-		k.piece(p).Tips = append(k.piece(p).Tips,
+	case tabBehind(k, p, about) != "":
+		piece(k, p).Tips = append(piece(k, p).Tips,
 			fmt.Sprintf("the holes in the %s go through the %s behind it too: punch them "+
-				"when it is stuck.", plain(p.Name), k.tabBehind(p, about)))
+				"when it is stuck.", plain(p.Name), tabBehind(k, p, about)))
 	}
-	k.piece(p).Punch(at, pierced, 0, 0)
-	k.cutBy(p, field)
+	piece(k, p).Punch(at, pierced, 0, 0)
+	cutBy(k, p, field)
 	return true
 }
 
@@ -73,9 +73,9 @@ func (p *Panel) spot(right, down Length) sheet.Point {
 }
 
 // tied is the panel that a ribbon is tied over: the top, or the front.
-func (k *work) tied() *Panel {
+func tied(k *work) *Panel {
 	for _, side := range []string{"above", "front"} {
-		if p := k.largest(func(p *Panel) bool { return p.Looks == side && p.Shows }); p != nil {
+		if p := largest(k, func(p *Panel) bool { return p.Looks == side && p.Shows }); p != nil {
 			return p
 		}
 	}
@@ -85,7 +85,7 @@ func (k *work) tied() *Panel {
 }
 
 // largest finds the largest panel that is meant.
-func (k *work) largest(meant func(*Panel) bool) (out *Panel) {
+func largest(k *work, meant func(*Panel) bool) (out *Panel) {
 	for _, p := range k.out.Panels {
 		if meant(p) && (out == nil || p.Face.Area() > out.Face.Area()) {
 			out = p
@@ -109,7 +109,7 @@ func (r *Ribbon) bows() Length {
 }
 
 // ribbon reckons what is tied round the box, from its true girth.
-func (k *work) ribbon() {
+func ribbon(k *work) {
 	if k.Ribbon == nil {
 		return
 	}
@@ -123,9 +123,9 @@ func (k *work) ribbon() {
 	round := Length(0)
 	wind := func(names ...string) {
 		for under, n := range names {
-			long, _ := k.girth(ways[n])
+			long, _ := girth(k, ways[n])
 			round += Length(r.Turns) * measured(long)
-			k.loop(ways[n], r, under)
+			loop(k, ways[n], r, under)
 		}
 	}
 	says := ""
@@ -138,13 +138,13 @@ func (k *work) ribbon() {
 		says = fmt.Sprintf("%s round the box, crosswise", times(r.Turns))
 	case "under":
 		wind("across")
-		p := k.largest(func(p *Panel) bool { return p.Looks == "below" })
+		p := largest(k, func(p *Panel) bool { return p.Looks == "below" })
 		says = "round the box, both ends hidden under a strip on the underside"
-		k.hide(p, r)
+		hide(k, p, r)
 	case "holes":
 		round = 40 * mm
 		says = "through the two holes, from within"
-		k.hide(k.tied(), r)
+		hide(k, tied(k), r)
 	}
 	long := k.nice(round + r.bows())
 	k.supply(r.What, r.Width, long, 1, says)
@@ -172,23 +172,23 @@ func times(n int) string {
 
 // loop shows a ribbon on the folded box, over so many turns that lie there already, where
 // that is a block.
-func (k *work) loop(w way, r *Ribbon, under int) {
-	if _, block := k.girth(w); !block || r.Width > k.across(w) {
+func loop(k *work, w way, r *Ribbon, under int) {
+	if _, block := girth(k, w); !block || r.Width > across(k, w) {
 		return
 	}
 	c := k.Card("ribbon")
-	wide, high := k.around(w)
+	wide, high := around(k, w)
 	slack := 2*c.Caliper*Length(1+2*under) + mm/2
 	p := sheet.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
 		w.name == "level")
 	p.Part, p.Stock, p.Caliper = sheet.Ribbon, c.ID, c.Caliper
 	p.Find()
-	part := k.box.Add(p, k.beltAt(w, r.Width, slack-c.Caliper, c))
+	part := k.box.Add(p, beltAt(k, w, r.Width, slack-c.Caliper, c))
 	part.When, part.Off = sheet.Close, assembly.Aside
 }
 
 // hide sticks a strip over what should not be seen of a ribbon.
-func (k *work) hide(p *Panel, r *Ribbon) {
+func hide(k *work, p *Panel, r *Ribbon) {
 	if p == nil {
 		return
 	}
@@ -199,7 +199,7 @@ func (k *work) hide(p *Panel, r *Ribbon) {
 	}
 	if r.Way == "under" {
 		ring := ringOf("square", p.mid(), sw, sh, p)
-		k.on(p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
+		on(k, p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
 		p.On = append(p.On, Lay{Card: k.Card(""), Ring: ring})
 		return
 	}

@@ -32,7 +32,7 @@ type RunCut struct {
 var roundOrder = []string{"left", "front", "right", "back"}
 
 // runs finds, for each part, the panels that stand round it in order.
-func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
+func runs(k *work, l Layer, cuts []cut, pieces []*sheet.Piece) {
 	type at struct {
 		part string
 		nth  int
@@ -46,7 +46,7 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 		done[of] = true
 		run := Run{Card: l.Card}
 		var x Length
-		high, top := Length(0), k.tops(cuts, of.part)
+		high, top := Length(0), tops(k, cuts, of.part)
 		for _, side := range roundOrder {
 			for i, c := range cuts {
 				if c.panel.Part != of.part || c.panel.Nth != of.nth || c.panel.Looks != side || c.panel.Bent {
@@ -54,8 +54,8 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 				}
 				wide, _ := c.panel.Size()
 				w, h := c.panel.size(c.lay.Ring)
-				off := k.offset(c)
-				y := top - k.top(c)
+				off := offset(k, c)
+				y := top - topOf(k, c)
 				run.Cuts = append(run.Cuts, RunCut{Piece: pieces[i], X: x + off, Y: y, On: c.panel.Ref()})
 				run.W, high, x = x+off+w, max(high, y+h), x+wide
 			}
@@ -75,14 +75,14 @@ func (k *work) runs(l Layer, cuts []cut, pieces []*sheet.Piece) {
 }
 
 // offset is how far from the left of its panel a layer begins, as it stands.
-func (k *work) offset(c cut) Length {
+func offset(k *work, c cut) Length {
 	_, whole := sheet.Bounds(turned(c.panel.Outline, c.panel.up))
 	_, own := sheet.Bounds(turned(c.lay.Ring, c.panel.up))
 	return whole.X - own.X // pieces are drawn inside up, so left and right change over
 }
 
-// top is how high the top of a layer stands, and tops the highest of a part.
-func (k *work) top(c cut) Length {
+// topOf is how high the top of a layer stands, and tops the highest of a part.
+func topOf(k *work, c cut) Length {
 	high := 0.0
 	for i, p := range c.lay.Ring {
 		if z := c.panel.Face.Place(p).Z; i == 0 || z > high {
@@ -92,9 +92,9 @@ func (k *work) top(c cut) Length {
 	return measured(high).Near(mm / 100)
 }
 
-func (k *work) tops(cuts []cut, part string) (out Length) {
+func tops(k *work, cuts []cut, part string) (out Length) {
 	for i, c := range cuts {
-		if t := k.top(c); c.panel.Part == part && (i == 0 || t > out) {
+		if t := topOf(k, c); c.panel.Part == part && (i == 0 || t > out) {
 			out = t
 		}
 	}
@@ -166,7 +166,7 @@ type Motif struct {
 
 // motif finds where on its sheet the front panel must lie to have the spot in its
 // middle.
-func (k *work) motif(l Layer, cuts []cut, pieces []*sheet.Piece) {
+func motif(k *work, l Layer, cuts []cut, pieces []*sheet.Piece) {
 	if l.Motif == nil || len(cuts) == 0 {
 		return
 	}

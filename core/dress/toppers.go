@@ -17,21 +17,21 @@ import (
 // foam is how thick what raises a shape is.
 const foam = 2 * mm
 
-func (k *work) toppers() {
-	k.pulls()
+func toppers(k *work) {
+	pulls(k)
 	for _, t := range k.Toppers {
 		k.entry = t.Entry
 		if t.On == "hanging" {
-			k.hanging(t)
+			hanging(k, t)
 			continue
 		}
 		if t.On == "band" {
-			k.onBand(t)
+			onBand(k, t)
 			continue
 		}
-		p := k.largest(func(p *Panel) bool { return p.Looks == "above" && p.Shows && p.Lid && !p.Bent })
+		p := largest(k, func(p *Panel) bool { return p.Looks == "above" && p.Shows && p.Lid && !p.Bent })
 		if t.On == "" && p == nil {
-			p = k.largest(func(p *Panel) bool { return p.Shows && !p.Bent && p.Looks != "below" })
+			p = largest(k, func(p *Panel) bool { return p.Shows && !p.Bent && p.Looks != "below" })
 		}
 		if t.On != "" {
 			p = k.find("on", t.On)
@@ -39,13 +39,13 @@ func (k *work) toppers() {
 		if p == nil {
 			continue
 		}
-		k.topper(t, p)
+		topper(k, t, p)
 	}
 }
 
 // size fills in how large a topper is, of a room; what the shop has a cutter for is
 // taken in the nearest size it has.
-func (k *work) size(t *Topper, w, h Length) {
+func size(k *work, t *Topper, w, h Length) {
 	fixed := t.Width > 0
 	if !fixed {
 		t.Width = (min(w, 2*h) * 11 / 20).Down(k.Step.Size)
@@ -62,7 +62,7 @@ func (k *work) size(t *Topper, w, h Length) {
 	}
 	if t.Shape == "round" {
 		t.Width = min(t.Width, t.Height)
-		if c, ok := k.cutter(t.Width); ok {
+		if c, ok := cutter(k, t.Width); ok {
 			k.flat("The round is %s across, as your circle cutter makes it.", k.Say(c))
 			t.Width = c
 		}
@@ -71,7 +71,7 @@ func (k *work) size(t *Topper, w, h Length) {
 }
 
 // cutter finds the largest circle cutter that is no larger, and hardly smaller.
-func (k *work) cutter(across Length) (best Length, ok bool) {
+func cutter(k *work, across Length) (best Length, ok bool) {
 	for _, p := range k.Tools.Punches {
 		if p.Kind == "circle" && p.Size <= across && p.Size > across*3/4 && p.Size > best {
 			best, ok = p.Size, true
@@ -82,12 +82,12 @@ func (k *work) cutter(across Length) (best Length, ok bool) {
 
 // rings gives the outlines of a stack, from the lowest up, with a middle in common: as
 // many as its border leaves room for.
-func (k *work) rings(t Topper) (out [][]sheet.Point) {
+func rings(k *work, t Topper) (out [][]sheet.Point) {
 	ring := outline(t.Shape, t.Width, t.Height)
 	for i := range t.Cards {
 		if i > 0 {
 			next := inset(ring, even(t.Border))
-			if c, ok := k.cutter(t.Width - 2*t.Border*Length(i)); ok && t.Shape == "round" {
+			if c, ok := cutter(k, t.Width-2*t.Border*Length(i)); ok && t.Shape == "round" {
 				next = moved(outline("round", c, c), (t.Width-c)/2, (t.Height-c)/2)
 			}
 			if next == nil {
@@ -101,14 +101,14 @@ func (k *work) rings(t Topper) (out [][]sheet.Point) {
 }
 
 // allRings is rings of every card of a topper, or notes that its border leaves nothing.
-func (k *work) allRings(t Topper) [][]sheet.Point {
-	out := k.rings(t)
+func allRings(k *work, t Topper) [][]sheet.Point {
+	out := rings(k, t)
 	if len(out) == len(t.Cards) {
 		return out
 	}
 	set := []string{".layers", fmt.Sprint(len(out))}
 	usual := t
-	if usual.Border = k.usual(inch/8, 3*mm); len(k.rings(usual)) == len(t.Cards) {
+	if usual.Border = k.usual(inch/8, 3*mm); len(rings(k, usual)) == len(t.Cards) {
 		set = []string{".border", ""}
 	}
 	k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
@@ -117,10 +117,10 @@ func (k *work) allRings(t Topper) [][]sheet.Point {
 	return nil
 }
 
-// words tells what is printed or lettered on a topper, and whether it can be read.
-func (k *work) words(t Topper, on *sheet.Piece) {
+// wordsOn tells what is printed or lettered on a topper, and whether it can be read.
+func wordsOn(k *work, t Topper, on *sheet.Piece) {
 	if t.Words != "" {
-		k.contrast(t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
+		contrast(k, t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
 		k.flat("Print or letter “%s” on the %s.", t.Words, on.Name)
 		for i := range k.out.Laid {
 			if k.out.Laid[i].Piece == on {
@@ -130,19 +130,19 @@ func (k *work) words(t Topper, on *sheet.Piece) {
 	}
 }
 
-func (k *work) topper(t Topper, p *Panel) {
+func topper(k *work, t Topper, p *Panel) {
 	w, h := p.Size()
 	if n := len(p.On); n > 0 {
 		w, h = p.size(p.On[n-1].Ring)
 	}
-	k.size(&t, w, h)
+	size(k, &t, w, h)
 	beyond := t.Width+2*t.Right.Abs() > w || t.Height+2*t.Down.Abs() > h
-	if beyond && !k.movesAlong(t, p, w, h) {
+	if beyond && !movesAlong(k, t, p, w, h) {
 		at := "dress." + t.Entry
 		field, fix, set := "right", "Put it in the middle.", []string{at + ".right", "", at + ".down", ""}
 		if t.Width > w || t.Height > h {
 			field, fix, set = "width", "Make it smaller, in the middle.",
-				append(set, at+".width", k.plainly(w*3/4), at+".height", k.plainly(h*3/4))
+				append(set, at+".width", plainly(k, w*3/4), at+".height", plainly(k, h*3/4))
 		}
 		k.wrong(field, fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
 			"from opening, or catch.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
@@ -154,16 +154,16 @@ func (k *work) topper(t Topper, p *Panel) {
 			"Put it on a panel that is flat.", "dress."+t.Entry+".on", "")
 		return
 	}
-	stack := k.stack(t, p, k.over(p))
+	stack := stack(k, t, p, over(k, p))
 	if stack == nil {
 		return
 	}
-	if beyond && k.belowTable(stack) {
+	if beyond && belowTable(k, stack) {
 		k.wrong("down", fmt.Sprintf("The topper would hang from the %s to below the foot of the box, which then doesn't stand.",
 			k.called([]*Panel{p})), "Put it higher.", "dress."+t.Entry+".down", "")
 		return
 	}
-	if with := k.collides(stack...); with != "" { // what slides, flaps or lifts off may come over it
+	if with := collides(k, stack...); with != "" { // what slides, flaps or lifts off may come over it
 		k.wrong("on", fmt.Sprintf("A topper on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
 			"Put it on a panel that nothing comes over.", "dress."+t.Entry+".on", "")
 		return
@@ -171,14 +171,14 @@ func (k *work) topper(t Topper, p *Panel) {
 	if t.Raised {
 		k.supply("foam pads", 0, 0, 4*(len(t.Cards)-1), "under the upper shapes of the topper")
 	}
-	k.stacked(t)
+	stacked(k, t)
 	k.last("Stick the topper on the %s.", k.called([]*Panel{p}))
 	k.late(stack...)
 }
 
 // movesAlong reports whether a topper may hang over the edge of a panel: the panel moves when the box is
 // opened, and enough of the topper is stuck to it, a quarter of it each way at the least.
-func (k *work) movesAlong(t Topper, p *Panel, w, h Length) bool {
+func movesAlong(k *work, t Topper, p *Panel, w, h Length) bool {
 	on := func(size, off, room Length) bool {
 		stuck := min(room/2, off.Abs()+size/2) - max(-room/2, off.Abs()-size/2)
 		return stuck >= max(size/4, min(room, size, k.Sticks.Width))
@@ -188,7 +188,7 @@ func (k *work) movesAlong(t Topper, p *Panel, w, h Length) bool {
 }
 
 // belowTable reports whether a part hangs lower than the box stands.
-func (k *work) belowTable(parts []string) bool {
+func belowTable(k *work, parts []string) bool {
 	s := k.box.Assemble(k.T, assembly.Closed)
 	return slices.ContainsFunc(parts, func(part string) bool {
 		lo, _ := fold.Extent(s.Of(part))
@@ -197,7 +197,7 @@ func (k *work) belowTable(parts []string) bool {
 }
 
 // stacked says how the shapes of a topper come on each other.
-func (k *work) stacked(t Topper) {
+func stacked(k *work, t Topper) {
 	switch n := len(t.Cards); {
 	case n < 2:
 	case t.Raised:
@@ -209,26 +209,26 @@ func (k *work) stacked(t Topper) {
 
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
 // their names.
-func (k *work) stack(t Topper, p *Panel, off Length) (names []string) {
+func stack(k *work, t Topper, p *Panel, off Length) (names []string) {
 	var piece *sheet.Piece
 	mid := p.spot(-t.Right, t.Down)
-	for i, ring := range k.allRings(t) {
+	for i, ring := range allRings(k, t) {
 		if i > 0 && t.Raised {
 			off += foam
 		}
 		stood := turned(moved(ring, -t.Width/2, -t.Height/2), -p.up) // from as it stands to as the panel is drawn
-		piece = k.on(p, k.topperName(t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
+		piece = on(k, p, topperName(k, t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
 		off += t.Cards[i].Caliper
 		names = append(names, piece.Name)
 	}
 	if piece != nil {
-		k.words(t, piece)
+		wordsOn(k, t, piece)
 	}
 	return names
 }
 
 // over is how far what goes round the box stands off a panel: a topper lies on it.
-func (k *work) over(p *Panel) (off Length) {
+func over(k *work, p *Panel) (off Length) {
 	if !slices.ContainsFunc(k.box.Parts, func(o *assembly.Part) bool {
 		return o.Piece != nil && (o.Piece.Part == sheet.Band || o.Piece.Part == sheet.Ribbon)
 	}) {
@@ -248,7 +248,7 @@ func (k *work) over(p *Panel) (off Length) {
 	return off
 }
 
-func (k *work) topperName(t Topper, i int) string {
+func topperName(k *work, t Topper, i int) string {
 	name := t.Shape + " topper"
 	if i > 0 {
 		name = fmt.Sprintf("%s, layer %d", name, i+1)
@@ -257,9 +257,9 @@ func (k *work) topperName(t Topper, i int) string {
 }
 
 // hanging hangs a tag by a string: it is cut with the rest.
-func (k *work) hanging(t Topper) {
-	k.size(&t, 90*mm, 130*mm)
-	rings := k.allRings(t)
+func hanging(k *work, t Topper) {
+	size(k, &t, 90*mm, 130*mm)
+	rings := allRings(k, t)
 	if rings == nil {
 		return
 	}
@@ -267,24 +267,24 @@ func (k *work) hanging(t Topper) {
 	if hole == nil {
 		at := "dress." + t.Entry
 		k.wrong("width", fmt.Sprintf("A %s of %s × %s has no room for the hole of its string.", t.Shape, k.Say(t.Width),
-			k.Say(t.Height)), "Make it larger.", at+".width", k.plainly(80*mm), at+".height", "", at+".border", "")
+			k.Say(t.Height)), "Make it larger.", at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")
 		return
 	}
 	if whole := (&sheet.Face{Points: rings[0]}); hole[0].Y > whole.Centre().Y+mm/2 {
 		at := "dress." + t.Entry
 		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s so small has its hole below where it balances: it would "+
 			"hang upside down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
-			Set: brief.To(at+".width", k.plainly(80*mm), at+".height", "", at+".border", "")})
+			Set: brief.To(at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")})
 	}
 	var last *sheet.Piece
 	for i, ring := range rings {
-		last = cutTo(k.name(k.topperName(t, i)), "topper", ring, [][]sheet.Point{hole})
+		last = cutTo(k.name(topperName(k, t, i)), "topper", ring, [][]sheet.Point{hole})
 		last.Part = sheet.Topper
 		k.loose(last, t.Cards[i], 1, "hanging")
 	}
-	k.words(t, last)
+	wordsOn(k, t, last)
 	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
-	k.stacked(t)
+	stacked(k, t)
 	k.last("Hang the %s on by its string.", last.Name)
 	k.box.Caution(assembly.RibbonCare)
 }
@@ -319,7 +319,7 @@ func hangsBy(ring []sheet.Point) []sheet.Point {
 }
 
 // onBand sticks a topper on the band alone, so that the band still slides off.
-func (k *work) onBand(t Topper) {
+func onBand(k *work, t Topper) {
 	var band *assembly.Part
 	for _, p := range k.box.Parts {
 		if p.Piece != nil && p.Piece.Part == sheet.Band && (band == nil || !strings.HasPrefix(p.Name, "narrow")) {
@@ -345,15 +345,15 @@ func (k *work) onBand(t Topper) {
 	}
 	p := &Panel{Part: band.Name, Name: face, Face: f, T: measured(body.T), up: up(f), Outline: f.Points}
 	w, h := p.Size()
-	k.size(&t, max(w, h), max(w, h))
-	top := k.stack(t, p, 0)
+	size(k, &t, max(w, h), max(w, h))
+	top := stack(k, t, p, 0)
 	if top == nil {
 		return
 	}
-	if with := k.collides(top...); with != "" {
+	if with := collides(k, top...); with != "" {
 		k.wrong("on", "A topper on the band would be in the way: "+with+".", "Put it on a panel.", "dress."+t.Entry+".on", "")
 	} else {
-		k.stacked(t)
+		stacked(k, t)
 		k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
 	}
 }

@@ -37,7 +37,7 @@ const papered = 2
 func (m *Maker) petals() {
 	j, t, step := m.Job, m.t(), m.step()
 	in := m.Box.Inside
-	if !j.Suits("petals", m.Box) {
+	if !style.Suits(j, "petals", m.Box) {
 		return
 	}
 	if off := (in.Length - in.Width).Abs(); off > 4*t+2*step {

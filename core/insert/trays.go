@@ -46,7 +46,7 @@ func (m *Maker) trays() {
 		Length: (m.Box.Inside.Length - t - ease).Down(m.step()),
 		Width:  (m.Box.Inside.Width - t - ease).Down(m.step()), Depth: wall,
 	}
-	p := m.Job.Tray("inner tray", "floor", d)
+	p := style.Tray(m.Job, "inner tray", "floor", d)
 	if r := min(10*measure.Millimetre, wall*2/5, d.Width/4); r >= 4*measure.Millimetre {
 		p.Notch(sheet.Point{X: 0, Y: p.Height / 2}, r, sheet.Point{X: 1})
 		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, r, sheet.Point{X: -1})

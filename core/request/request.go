@@ -271,7 +271,8 @@ func (q *Request) Mass() (sum float64) {
 
 // job is what a style works from.
 func (q *Request) Job() *style.Job {
-	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Slack: q.Slack,
-		Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.Skin), Lining: measure.Length(q.Inside) * q.Layer.Caliper,
-		Skin: q.Skin, Papers: q.Wish.Papers(), Lined: q.lined(), Plain: q.Plain, Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated}
+	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Plain: q.Plain,
+		Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated, Holds: style.Holds{Lined: q.lined()},
+		Ease: style.Ease{Slack: q.Slack, Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.Skin),
+			Skin: q.Skin, Papers: q.Wish.Papers(), Lining: measure.Length(q.Inside) * q.Layer.Caliper}}
 }

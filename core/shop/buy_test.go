@@ -12,7 +12,8 @@ import (
 // another size than the counted one nothing is in hand.
 func TestShopping(t *testing.T) {
 	a4, letter := Sheets[2], Sheets[1]
-	card := Card{ID: "c", Title: "Oat", Each: 40, Per: a4.Area(), Hand: 3, Sheets: []Sheet{a4, letter}}
+	card := Card{ID: "c", Title: "Oat", Sheets: []Sheet{a4, letter},
+		Bought: Bought{Each: 40, Per: a4.Area(), Hand: 3}}
 	pack := card
 	pack.Pack = 10
 	uncounted := card

@@ -17,8 +17,8 @@ import (
 // prefix; what is wrong is noted at its field.
 func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 	before := len(r.Problems)
-	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Hand: -1,
-		Retired: s.Retired == "yes"}
+	c := Card{ID: s.ID, Kind: string(s.Kind), Grain: string(s.Grain), Motif: string(s.Motif), Bought: Bought{Hand: -1,
+		Retired: s.Retired == "yes"}}
 	c.Title = r.Name(prefix+"title", s.Title, "This card")
 	choice := func(field, value, say string, of ...string) {
 		if !slices.Contains(of, value) {

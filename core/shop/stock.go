@@ -20,21 +20,26 @@ type Card struct {
 	Kind      string // card, paper or specialty
 	GSM       int
 	Caliper   Length
-	Estimated bool   // nothing was measured: of weight and bulk
-	Grain     string // long or short, "" when nobody knows
-	Colour    string // of the outside, as #rrggbb
-	Inside    string // of the inside
-	Pattern   string // printed on the outside: "" for plain, or a motif
-	Motif     string // that it would be
-	Up        bool   // it has a way up
-	Ink       string // the colour it is printed in
-	Repeat    Length // of the pattern; 0 is 24 mm
-	Each      int64
-	Per       float64
-	Hand      int     // sheets of the first size in hand; -1 when not counted
-	Pack      int     // sheets in a pack; 0 when nobody knows
+	Estimated bool    // nothing was measured: of weight and bulk
+	Grain     string  // long or short, "" when nobody knows
+	Colour    string  // of the outside, as #rrggbb
+	Inside    string  // of the inside
+	Pattern   string  // printed on the outside: "" for plain, or a motif
+	Motif     string  // that it would be
+	Up        bool    // it has a way up
+	Ink       string  // the colour it is printed in
+	Repeat    Length  // of the pattern; 0 is 24 mm
 	Sheets    []Sheet // it comes in; none for all on the shelf
-	Retired   bool
+	Bought
+}
+
+// Bought is what a card costs, and what of it is there.
+type Bought struct {
+	Each    int64
+	Per     float64
+	Hand    int // sheets of the first size in hand; -1 when not counted
+	Pack    int // sheets in a pack; 0 when nobody knows
+	Retired bool
 }
 
 // Directed says whether the card is printed with something that has an up and a

@@ -54,7 +54,7 @@ func TestTakesAndCost(t *testing.T) {
 		}
 	}
 	// A square metre of it costs its price: 16 sheets of A4 are 0.998 of one.
-	card := Card{Each: 1000, Per: 1e6}
+	card := Card{Bought: Bought{Each: 1000, Per: 1e6}}
 	if got := card.Cost(a4, 16); got != 998 {
 		t.Errorf("16 sheets cost %d", got)
 	}

@@ -57,10 +57,10 @@ func buildArchedBox(j *Job) *Box {
 		foot[1] = foot[0]
 	}
 	j.Want("width", d.Width, 12*t+mm, "The box from front to back", "two ends")
-	strip := j.archedEnds(d, straight, least)
+	strip := archedEnds(j, d, straight, least)
 	b := j.box(d, strip)
 	b.Vault, b.OpenBy = true, 0.8
-	cover, long := j.archedCover(d, straight, foot)
+	cover, long := archedCover(j, d, straight, foot)
 	b.Add(cover, assembly.Place{Face: cover.Root, On: "ends/floor", Right: foot[0]/2 - half - t, Out: max(t, long-straight)})
 	b.Stick("cover/"+cover.Root, "ends/floor", true)
 	if !rolled {
@@ -70,9 +70,9 @@ func buildArchedBox(j *Job) *Box {
 		b.Stick("ends/back-"+side+"-tab", "cover/"+side, false)
 		b.Joins = append(b.Joins, assembly.Join{A: "ends/front-" + side + "-tab", B: "cover/" + side, Layers: 1})
 	}
-	j.closeBy(b, j.Choice("closure"), "ends/front-left-tab", "cover/left")
+	closeBy(j, b, j.Choice("closure"), "ends/front-left-tab", "cover/left")
 	if j.Is("closure", "pull") {
-		j.doorPull(b, d)
+		doorPull(j, b, d)
 	}
 	j.note("arc", "cover", "side", halfRound(d.Length+2*t), "The round part is as long as half a round over the ends and the "+
 		"card between: bent, not scored.")
@@ -80,7 +80,7 @@ func buildArchedBox(j *Job) *Box {
 }
 
 // archedEnds is back, floor and front in one strip, rounded at both ends.
-func (j *Job) archedEnds(d Dims, straight, dot Length) *sheet.Piece {
+func archedEnds(j *Job, d Dims, straight, dot Length) *sheet.Piece {
 	t, half := j.T(), d.Length/2
 	reach := max(j.Wide(), dot)
 	j.Want("width", d.Width-2*t, 2*reach, "The sides, less the card", "the tabs of both ends")
@@ -108,7 +108,7 @@ func (j *Job) archedEnds(d Dims, straight, dot Length) *sheet.Piece {
 // archedCover is bent over the ends: the round part of just its length, the
 // straight parts by half of what the marks leave over longer. It gives how long
 // these are.
-func (j *Job) archedCover(d Dims, straight Length, foot [2]Length) (*sheet.Piece, Length) {
+func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*sheet.Piece, Length) {
 	t := j.T()
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
@@ -137,7 +137,7 @@ func (j *Job) archedCover(d Dims, straight Length, foot [2]Length) (*sheet.Piece
 }
 
 // doorPull sticks a tab of card on the door so that it stands out over the arch.
-func (j *Job) doorPull(b *Box, d Dims) {
+func doorPull(j *Job, b *Box, d Dims) {
 	step := j.Mark()
 	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length/3).Up(step)))
 	out, on := (9 * mm).Up(step), max(j.Wide(), (14*mm).Up(step))

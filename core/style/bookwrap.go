@@ -57,7 +57,7 @@ func buildBookWrap(j *Job) *Box {
 	b.Add(strap, assembly.Place{Face: "under", On: "case/back", Out: -t})
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")
-	j.closer(b, d, border, spine)
+	closer(j, b, d, border, spine)
 	j.note("round", "strap", "", round, "The strap is larger than the packet each way, so that it slides.")
 	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick: the strap goes round it inside.")
 	return b
@@ -65,7 +65,7 @@ func buildBookWrap(j *Job) *Box {
 
 // closer is a strip round the free edge, stuck under the back cover, whose flap
 // is held on the front one; or a ribbon round the whole.
-func (j *Job) closer(b *Box, d Dims, border, spine Length) {
+func closer(j *Job, b *Box, d Dims, border, spine Length) {
 	t, step := j.T(), j.Mark()
 	if j.Is("closer", "ribbon") {
 		b.Lets = []string{"right"}
@@ -91,5 +91,5 @@ func (j *Job) closer(b *Box, d Dims, border, spine Length) {
 	b.Add(p, assembly.Place{Face: "under", On: "case/back", Right: cover/2 + t - under/2, Out: t})
 	b.Stick("closer/under", "case/back", true)
 	b.GoesOver("closer", "case", "above")
-	j.closeBy(b, j.Choice("closer"), "closer/flap", "case/front")
+	closeBy(j, b, j.Choice("closer"), "closer/flap", "case/front")
 }

@@ -68,20 +68,20 @@ func buildCarton(j *Job) *Box {
 		meet.In = 3
 		c.ledge = j.Measure("ledge", least.At.Up(step), least, meet)
 	}
-	b := j.box(c.Dims, j.tubeNet(c))
+	b := j.box(c.Dims, tubeNet(j, c))
 	b.FoldsOver("carton", [2]string{"right", "front"}, [2]string{"left", "seam"})
 	if j.Is("top", "tuck") && j.Is("pull", "yes") {
-		j.pullTab(b, c, "top", "pull tab")
+		pullTab(j, b, c, "top", "pull tab")
 	}
 	if j.Is("bottom", "tuck") && j.Is("bottom-pull", "yes") {
-		j.pullTab(b, c, "bottom", "bottom pull tab")
+		pullTab(j, b, c, "bottom", "bottom pull tab")
 	}
-	j.ledgePanels(b, c)
+	ledgePanels(j, b, c)
 	return b
 }
 
 // tubeNet draws the tube with an end of each kind.
-func (j *Job) tubeNet(c tube) *sheet.Piece {
+func tubeNet(j *Job, c tube) *sheet.Piece {
 	rows, heights := []string{"back right front left seam"}, []Length{c.Depth}
 	for _, end := range []string{"top", "bottom"} {
 		row, flap := "END | right-END . left-END .", c.Width
@@ -107,15 +107,15 @@ func (j *Job) tubeNet(c tube) *sheet.Piece {
 	p.Stand("bottom", c.Length, c.Width)
 	p.FoldUp("back")
 	p.FoldUp("right", "front", "left", "seam")
-	j.tubeEnd(p, c, "bottom", p.FoldUp)
+	tubeEnd(j, p, c, "bottom", p.FoldUp)
 	shuts := map[string]func(...string){"tuck": p.Closing, "glued": p.Sealing, "ledge": p.FoldUp}
-	j.tubeEnd(p, c, "top", shuts[j.Choice("top")])
+	tubeEnd(j, p, c, "top", shuts[j.Choice("top")])
 	return p
 }
 
 // tubeEnd shapes the flaps of one end. A dust flap reaches no further than
 // half way and stays within its panel.
-func (j *Job) tubeEnd(p *sheet.Piece, c tube, end string, fold func(...string)) {
+func tubeEnd(j *Job, p *sheet.Piece, c tube, end string, fold func(...string)) {
 	t, step := j.T(), j.Mark()
 	if j.Is(end, "ledge") {
 		ledges := []string{end, "right-" + end, "left-" + end, "front-" + end}
@@ -149,7 +149,7 @@ func (j *Job) tubeEnd(p *sheet.Piece, c tube, end string, fold func(...string)) 
 // ledgePanels makes the panels that are stuck on ledges: the top's on the
 // outside, its window clear of the ledges; the bottom's inside, where the
 // weight presses it on to them.
-func (j *Job) ledgePanels(b *Box, c tube) {
+func ledgePanels(j *Job, b *Box, c tube) {
 	t, step := j.T(), j.Mark()
 	add := func(p *sheet.Piece, end string, down, out Length) *assembly.Part {
 		p.Root = "panel"
@@ -175,7 +175,7 @@ func (j *Job) ledgePanels(b *Box, c tube) {
 }
 
 // pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
-func (j *Job) pullTab(b *Box, c tube, end, name string) {
+func pullTab(j *Job, b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
 	out := j.Measure("pull-out", (8 * mm).Up(step), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))

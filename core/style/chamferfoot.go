@@ -34,7 +34,7 @@ func buildChamferFoot(j *Job) *Box {
 			max(d.Depth, least+j.Wide()+2*t.Up(step)))
 	}
 	l, w, h := d.Length, d.Width, d.Depth
-	c := j.chamfer(d)
+	c := chamfer(j, d)
 	facet := measure.FromMM(rootTwo(c)).Near(step)
 	side := max(step, w+c-facet)
 	flap := j.Measure("flaps", (w * 9 / 10).Down(step), Bound{At: w/2 + 6*mm, Why: "they must lap over the middle", Dim: "width"},
@@ -53,7 +53,7 @@ func buildChamferFoot(j *Job) *Box {
 	p.Rounded = measure.FromMM(math.Abs(facet.MM() - rootTwo(c)))
 	reach := min(side, h-c).Down(step)
 	for k, side := range sides {
-		p.Tab(side+"-side", side+"-facet", j.ends(reach))
+		p.Tab(side+"-side", side+"-facet", endsOf(j, reach))
 		p.Shorten("back-"+side, "back", w-t)
 		p.Turn(45, sheet.Valley, side+"-facet", "base", side+"-side")
 		for i, end := range ends {
@@ -90,7 +90,7 @@ func buildChamferFoot(j *Job) *Box {
 
 // chamfer settles how much of each lower corner goes: enough for the triangles
 // that hold the facet, and no more than the walls beside it leave.
-func (j *Job) chamfer(d Dims) Length {
+func chamfer(j *Job, d Dims) Length {
 	half := func(l Length) Length { return measure.FromMM(l.MM() / math.Sqrt2) }
 	least := Bound{At: measure.FromMM(rootTwo(j.Adhesive.Width)), Why: "the tabs behind the facet want that much to hold"}
 	far := most(d.Length/3, "length", "what is left would be no foot")
@@ -101,12 +101,12 @@ func (j *Job) chamfer(d Dims) Length {
 	if across := half(d.Width - 2*j.T()); across < far.At {
 		far = halfOf(across, "width", "the tabs of front and back would meet behind the facet")
 	}
-	return j.Measure("chamfer", j.rootPair(max(min(d.Length/4, d.Depth/3, half(d.Width), far.At), least.At)), least, far)
+	return j.Measure("chamfer", rootPair(j, max(min(d.Length/4, d.Depth/3, half(d.Width), far.At), least.At)), least, far)
 }
 
 // rootPair gives a length near another whose slope comes nearest to a mark: in
 // whole steps 5 and 7, 12 and 17, 17 and 24.
-func (j *Job) rootPair(near Length) Length {
+func rootPair(j *Job, near Length) Length {
 	step := j.Mark()
 	best, off := near.Near(step), math.Inf(1)
 	for l := (near * 5 / 6).Up(step); l <= near*7/6; l += step {

@@ -25,7 +25,7 @@ const (
 
 // closeBy holds a box closed by a pair of magnets, a hook dot or a brad on two
 // faces, if it is one of these, and says what is usually said of them.
-func (j *Job) closeBy(b *Box, with, a, on string) {
+func closeBy(j *Job, b *Box, with, a, on string) {
 	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "glue-dot": "glue dot", "brad": "brad"}[with]
 	if what == "" {
 		return
@@ -81,7 +81,7 @@ func dotted(with string) Length {
 const glueDot = "glue-dot | A glue dot | Small and flat; of the kind that opens again."
 
 // tieBy ties a box shut, if so asked, with a ribbon through two faces.
-func (j *Job) tieBy(b *Box, a, on string) {
+func tieBy(j *Job, b *Box, a, on string) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}
@@ -97,14 +97,14 @@ func (j *Job) tieBy(b *Box, a, on string) {
 }
 
 // pair places the halves of what closes the box, or says that there is no room.
-func (j *Job) pair(b *Box) {
+func pair(j *Job, b *Box) {
 	for _, p := range b.Pairs {
 		if !b.Meet(p, j.T(), closureRoom, j.Mark()) {
 			_, on := assembly.Ref(p.B)
 			_, flap := assembly.Ref(p.A)
 			flap, on = words.Plain(flap), words.Plain(on)
 			fix, set := "Make the "+flap+" longer or the "+on+" higher, or close the box another way.", []string(nil)
-			field, otherwise := j.otherClosure()
+			field, otherwise := otherClosure(j)
 			if otherwise != "" {
 				set = []string{field, otherwise}
 			}
@@ -117,7 +117,7 @@ func (j *Job) pair(b *Box) {
 
 // otherClosure names the question of what closes the box, and an answer that
 // wants no card for it.
-func (j *Job) otherClosure() (field, answer string) {
+func otherClosure(j *Job) (field, answer string) {
 	for _, id := range []string{"closure", "closer", "handle", "join"} {
 		q, ok := j.style.Ask(id)
 		if !ok {
@@ -155,7 +155,7 @@ func bandQuestions(when string) []Question {
 // band is a strip round bottom, front, top and back of a part so large, its lap
 // glued out of sight below. It bends round the box and is larger by that, and a
 // little ease. The place says where the middle of what it goes round is.
-func (j *Job) band(b *Box, inner string, round Dims, at assembly.Place) {
+func band(j *Job, b *Box, inner string, round Dims, at assembly.Place) {
 	t, card, step := j.As("band").T(), j.As(inner).T(), j.Mark()
 	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
 		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))

@@ -27,17 +27,17 @@ func buildCornerShells(j *Job) *Box {
 	d, c := j.Size(), j.Over("tray", "shell", 2)
 	t := j.As("shell").T()
 	high := d.Depth + j.Gain(2*t+j.Slack+2*j.Skin)
-	b := j.box(d, j.As("tray").tray("tray", "base", d, "rolled"))
+	b := j.box(d, tray(j.As("tray"), "tray", "base", d, "rolled"))
 	b.Clearance, b.Strength = c, 3
 	round := dims(d.Length+c, d.Width+c, high)
-	shell := j.As("shell").shell("shell", round)
+	shell := shellOf(j.As("shell"), "shell", round)
 	out := (high - d.Depth) / 2
 	first := assembly.Place{Face: "under", On: "tray/base", Out: out}
 	second := first
 	second.Quarters = 2
 	places := []assembly.Place{first, second}
 	if j.Is("shells", "one stuck") {
-		stays := j.As("shell").shell("stuck shell", round)
+		stays := shellOf(j.As("shell"), "stuck shell", round)
 		b.Add(stays, first).Rests = true // glue draws its underside up to the floor, over the ease there
 		b.Do("Put together", "Stick the underside of the stuck shell below the floor of the tray.")
 		b.GoesOver("stuck shell", "tray", "left", "front")
@@ -47,7 +47,7 @@ func buildCornerShells(j *Job) *Box {
 	put.When, put.Off = sheet.Close, assembly.Corner
 	b.GoesOver("shell", "tray", "left", "front", "below")
 	if j.Is("band", "yes") {
-		j.band(b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
+		band(j, b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
 		if j.Is("shells", "one stuck") { // each of the two is in front of one side
 			b.Clears = b.Clears[:len(b.Clears)-1]
 			b.GoesOver("band", "shell", "back", "above", "below")
@@ -63,7 +63,7 @@ func buildCornerShells(j *Job) *Box {
 // two large cells are cut on the diagonal; the halves that stay cover top and
 // underside. The wall in front is three layers: the top's cell outside, the one
 // of the underside inside, and the tab of the left wall between.
-func (j *Job) shell(name string, d Dims) *sheet.Piece {
+func shellOf(j *Job, name string, d Dims) *sheet.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth
 	end := (3 * t).Up(step) // the left wall stops short of the other shell's three layers
@@ -87,8 +87,8 @@ func (j *Job) shell(name string, d Dims) *sheet.Piece {
 	p.Rename("left", at(l+h/2, w/2))
 	p.Discard(at(l+h/2, end/2))
 	p.Shear("top-front", "top", max(step, end), 0)
-	p.Tab("under-front", "under", j.ends(h-t.Up(step)))
-	p.Tab("front-tab", "left", j.ends(min(h, l/2)))
+	p.Tab("under-front", "under", endsOf(j, h-t.Up(step)))
+	p.Tab("front-tab", "left", endsOf(j, min(h, l/2)))
 	p.Role("tab", "front-tab")
 	p.Glue("front-tab", "top-front")
 	p.GlueOver("under-front", "top-front", 2)

@@ -34,7 +34,7 @@ func buildCrossFold(j *Job) *Box {
 	j.Want(shorter(d), min(d.Length, d.Width), j.Adhesive.Width, "A small box's floor", "what sticks it")
 	inner := j.Measure("inner-lid-height", max((d.Depth*3/8).Up(step), min(d.Depth, j.Wide()*3/2)), j.sticks(0),
 		most(d.Depth, "depth", "the small boxes are no higher"))
-	small := j.Within("box", trayLid, d, Answers{Choice: map[string]string{"lid": "short"},
+	small := Within(j, "box", trayLid, d, Answers{Choice: map[string]string{"lid": "short"},
 		Length: map[string]Length{"lid-height": inner}})
 	if small == nil {
 		return nil
@@ -58,7 +58,7 @@ func buildCrossFold(j *Job) *Box {
 	for i := range n - 2 {
 		spots = append(spots, assembly.Place{Right: Length(2*i+3-n) * o.Length.Up(step) / 2})
 	}
-	j.Nest(b, "box", small, "cross/base", spots...)
+	Nest(j, b, "box", small, "cross/base", spots...)
 	b.Part("box").Rests = false // it is stuck, by the join below
 	b.Joins = append(b.Joins, assembly.Join{A: "box/base/base", B: "cross/base", Or: []string{"cross/left", "cross/right"},
 		Layers: 1, Stuck: true})
@@ -71,7 +71,7 @@ func buildCrossFold(j *Job) *Box {
 	b.Clearance = gain
 	high := j.Measure("lid-height", min(f, max(f*2/5, 20*mm)).Up(step), j.sticks(0),
 		most(f, "depth", "the sides of the cross are no higher"))
-	put := b.Add(j.As("lid").tray("lid", "top", dims(c+gain, w+gain, high), "single"),
+	put := b.Add(tray(j.As("lid"), "lid", "top", dims(c+gain, w+gain, high), "single"),
 		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)

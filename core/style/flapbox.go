@@ -45,13 +45,13 @@ func buildFlapBox(j *Job) *Box {
 	s := flapped{Dims: j.Size(), tucked: j.Is("closure", "tuck"), dust: j.Is("dust", "yes")}
 	s.front = j.Measure("front", s.Depth, j.sticks(2*j.T()), most(s.Depth, "depth", "the other walls are no higher"))
 	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
-	j.measureFlap(&s)
+	measureFlap(j, &s)
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3*j.T()/2 + j.Skin)
 	}
-	cut := map[string]func(flapped) *sheet.Piece{"from-walls": j.sidesFromWalls, "from-base": j.sidesFromBase}
-	p := cut[j.Choice("sides")](s)
-	j.shapeFlap(p, s)
+	cut := map[string]func(*Job, flapped) *sheet.Piece{"from-walls": sidesFromWalls, "from-base": sidesFromBase}
+	p := cut[j.Choice("sides")](j, s)
+	shapeFlap(j, p, s)
 	p.Root = "bottom"
 	if s.dust {
 		p.Role("dust flap", "left-dust", "right-dust")
@@ -70,14 +70,14 @@ func buildFlapBox(j *Job) *Box {
 		b.GoesOver("box/flap", "", "front")
 		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
 	}
-	if j.closeBy(b, j.Choice("closure"), "box/flap", "box/front"); j.Is("closure", "band") {
-		j.band(b, "box", dims(s.Length, s.top, s.Depth), assembly.Place{On: "box/bottom", Down: (s.top - s.Width) / 2})
+	if closeBy(j, b, j.Choice("closure"), "box/flap", "box/front"); j.Is("closure", "band") {
+		band(j, b, "box", dims(s.Length, s.top, s.Depth), assembly.Place{On: "box/bottom", Down: (s.top - s.Width) / 2})
 	}
 	return b
 }
 
 // measureFlap settles how deep the flap is: over the front by what closes it.
-func (j *Job) measureFlap(s *flapped) {
+func measureFlap(j *Job, s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
 	if round := dotted(j.Choice("closure")) / 2; round > 0 {
 		least = Bound{At: s.Depth - s.front + 2*round + j.Mark(),
@@ -100,7 +100,7 @@ func (j *Job) measureFlap(s *flapped) {
 // sidesFromWalls makes each side of a cell of the front and one of the back.
 // The one on the outside is the front's, so that the seam is at the back; when
 // the front is lower it is the back's, which has the whole height.
-func (j *Job) sidesFromWalls(s flapped) *sheet.Piece {
+func sidesFromWalls(j *Job, s flapped) *sheet.Piece {
 	t, w := j.T(), s.Width
 	p := sheet.Grid("box", sheet.Cols(w, s.Length, w), sheet.Rows(s.flap, s.top, s.Depth, w, s.front), `
 		.           flap     .
@@ -121,13 +121,13 @@ func (j *Job) sidesFromWalls(s flapped) *sheet.Piece {
 	}
 	for _, side := range sides {
 		p.Shorten(inner+"-"+side, inner, w-t)
-		p.Tab(side+"-tab", "bottom", j.ends(min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))))
+		p.Tab(side+"-tab", "bottom", endsOf(j, min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))))
 		p.Role("tab", side+"-tab")
 		p.Glue(inner+"-"+side, outer+"-"+side)
 		p.GlueOver(side+"-tab", outer+"-"+side, 2)
 		p.Meet(outer+"-"+side, inner)
 		if s.dust {
-			p.Tucked(side+"-dust", "back-"+side, "top", 1, j.ends(far))
+			p.Tucked(side+"-dust", "back-"+side, "top", 1, endsOf(j, far))
 		}
 	}
 	p.FoldUp("left-tab", "right-tab")
@@ -138,7 +138,7 @@ func (j *Job) sidesFromWalls(s flapped) *sheet.Piece {
 
 // sidesFromBase stands the sides up from the bottom, over tabs of front and
 // back; dust flaps hang on the top and go down inside.
-func (j *Job) sidesFromBase(s flapped) *sheet.Piece {
+func sidesFromBase(j *Job, s flapped) *sheet.Piece {
 	t, h := j.T(), s.Depth
 	p := sheet.Grid("box", sheet.Cols(h, s.Length, h), sheet.Rows(s.flap, s.top, h, s.Width, s.front), `
 		.               flap    .
@@ -153,7 +153,7 @@ func (j *Job) sidesFromBase(s flapped) *sheet.Piece {
 	for _, side := range sides {
 		for _, end := range ends {
 			reach := min(h-t, (s.Width/2 - t).Down(j.Mark()), (3 * j.Adhesive.Width).Up(j.Mark()))
-			p.Corner(end+"-"+side+"-tab", end, side, j.ends(reach))
+			p.Corner(end+"-"+side+"-tab", end, side, endsOf(j, reach))
 		}
 		if s.dust {
 			dust := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{},
@@ -168,7 +168,7 @@ func (j *Job) sidesFromBase(s flapped) *sheet.Piece {
 
 // shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what
 // lies along the sides.
-func (j *Job) shapeFlap(p *sheet.Piece, s flapped) {
+func shapeFlap(j *Job, p *sheet.Piece, s flapped) {
 	relief := Length(0)
 	if s.tucked {
 		relief = (3 * j.T()).Up(j.Mark())

@@ -28,9 +28,9 @@ var foldFlat = &Style{
 // is free to swing.
 func buildFoldFlat(j *Job) *Box {
 	t, d := j.T(), j.Size()
-	b := j.box(d, j.webbedTray(d))
+	b := j.box(d, webbedTray(j, d))
 	over := j.Measure("overhang", (3 * mm).Up(j.Mark()), Bound{}, most(d.Length/2, "length", "more is all cover and no tray"))
-	lip := j.Measure("lip", max(14*mm, j.leastLip().At).Up(j.Mark()), j.leastLip(),
+	lip := j.Measure("lip", max(14*mm, leastLip(j).At).Up(j.Mark()), leastLip(j),
 		most(d.Depth-2*t, "depth", "the front is no higher"))
 	base := d.Width + j.Gain(2*t)
 	top := base + j.Gain(t+j.Slack+j.Skin)
@@ -51,8 +51,8 @@ func buildFoldFlat(j *Job) *Box {
 	b.Stick("tray/front", "cover/front", true)
 	b.GoesOver("cover", "tray", "back")
 	b.GoesOver("cover/lip", "", "front")
-	j.closeBy(b, j.Choice("closure"), "cover/lip", "cover/front")
-	j.tieBy(b, "cover/lip", "cover/front")
+	closeBy(j, b, j.Choice("closure"), "cover/lip", "cover/front")
+	tieBy(j, b, "cover/lip", "cover/front")
 	if j.Is("stuck", "no") {
 		b.FoldsOver("cover", [2]string{"spine", "bottom"})
 		b.FoldsOver("tray", [2]string{"back", "base"}, [2]string{"left", "left-back-web"}, [2]string{"right", "right-back-web"})
@@ -65,7 +65,7 @@ func buildFoldFlat(j *Job) *Box {
 // webbedTray is a tray whose corner squares stay whole: each is scored from its
 // inner to its outer corner and folds flat against the side wall. Two share a
 // wall: where they would lap, their points are cut off.
-func (j *Job) webbedTray(d Dims) *sheet.Piece {
+func webbedTray(j *Job, d Dims) *sheet.Piece {
 	t, h := j.T(), d.Depth
 	j.WantFor("depth", "width", d.Width, h, "The side, front to back", "a wall so high, folded in at its corners,")
 	j.Want("depth", h, j.Adhesive.Width+t, "The front", "the cover stuck on it")
@@ -96,7 +96,7 @@ func (j *Job) webbedTray(d Dims) *sheet.Piece {
 			}
 			p.Turn(180, way, side, by)
 			p.Turn(180, back, on, by)
-			j.web(p, side, by, on)
+			web(j, p, side, by, on)
 			p.Role("web", on, by)
 			moved = append(moved, on, by)
 		}
@@ -108,7 +108,7 @@ func (j *Job) webbedTray(d Dims) *sheet.Piece {
 }
 
 // web lays the two halves of a web on a side wall, stuck there or loose.
-func (j *Job) web(p *sheet.Piece, side, first, second string) {
+func web(j *Job, p *sheet.Piece, side, first, second string) {
 	lay := map[[2]bool]func(face, on string, layers int){
 		{false, false}: p.Tuck, {false, true}: p.GlueOver, {true, false}: p.Over, {true, true}: p.GlueOutside,
 	}[[2]bool{j.Is("webs", "outside"), j.Is("stuck", "yes")}]
@@ -117,7 +117,7 @@ func (j *Job) web(p *sheet.Piece, side, first, second string) {
 }
 
 // leastLip is how far the cover must come down over the front.
-func (j *Job) leastLip() Bound {
+func leastLip(j *Job) Bound {
 	switch j.Choice("closure") {
 	case "brad", "ribbon":
 		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what goes through it wants card round it"}

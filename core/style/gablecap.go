@@ -35,15 +35,15 @@ func buildGableCap(j *Job) *Box {
 	d := dims(size.Length+c, size.Width+c, size.Depth)
 	j.Want("length", d.Length, d.Width, "The ridge", "room for gussets half as deep as the width at either end")
 	j.Want("width", d.Width, 2*j.Adhesive.Width, "An end", "its ridge, folded in two,")
-	roof := j.slopes("roof", d, (d.Width * 2 / 3).Up(step), true)
+	roof := slopes(j, "roof", d, (d.Width * 2 / 3).Up(step), true)
 	seal := j.Measure("seal", (12 * mm).Up(step), j.sticks(0), Free)
 	skirt := j.Measure("skirt", max((size.Depth*5/8).Up(step), min(size.Depth, j.Wide())), j.sticks(0),
 		most(size.Depth, "depth", "the tray is no deeper"))
 	seam := j.Measure("seam", j.seamWide(), j.seals(), halfOf(d.Width/2-j.T(), "width", "it would lie in the gusset's fold"))
 	walls := j.Choice("walls")
-	b := j.box(size, j.As("base").tray("base", "base", size, walls))
+	b := j.box(size, tray(j.As("base"), "base", "base", size, walls))
 	b.Clearance = c
-	put := b.Add(j.As("cap").Gable("cap", d, roof, seal, skirt, seam),
+	put := b.Add(Gable(j.As("cap"), "cap", d, roof, seal, skirt, seam),
 		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
@@ -55,7 +55,7 @@ func buildGableCap(j *Job) *Box {
 }
 
 // Gable is the cap: a tube with a ridge over its walls.
-func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
+func Gable(j *Job, name string, d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
 	half := d.Width / 2
 	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
 		sheet.Rows(seal, roof, skirt), `
@@ -82,7 +82,7 @@ func (j *Job) Gable(name string, d Dims, roof, seal, skirt, seam Length) *sheet.
 	p.Twice(90, 180, sheet.Valley, "left-back-wing", "seam-top")
 	p.Turn(180, sheet.Mountain, "right-back-seal", "right-front-seal")
 	p.Turn(180, sheet.Mountain, "left-back-seal", "left-front-seal")
-	j.mitreSeam(p, seam, seal, p.Height)
+	mitreSeam(j, p, seam, seal, p.Height)
 	p.Seam("seam", "left", "back")
 	for i, wing := range []string{"right-back", "right-front", "left-front", "left-back"} {
 		wall := []string{"back", "front", "front", "back"}[i]

@@ -25,14 +25,14 @@ func buildHingedLid(j *Job) *Box {
 	c, size := j.Over("", "box/lid", 0), j.Size()
 	half, h := c/2, size.Depth
 	full := h - half
-	wall := j.lidWall(h, full, 0, "single")
+	wall := lidWall(j, h, full, 0, "single")
 	longer := (half + j.T()).Up(j.Mark())
 	if j.Plain {
 		longer = half
 	}
 	lid := dims(size.Length+c, size.Width+longer, wall)
-	j.trayCanBe("base", size, "single")
-	j.trayCanBe("lid", lid, "single")
+	trayCanBe(j, "base", size, "single")
+	trayCanBe(j, "lid", lid, "single")
 	p := sheet.Grid("box", sheet.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
 		sheet.Rows(wall, lid.Width, h, size.Width, h), `
 		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .
@@ -41,12 +41,12 @@ func buildHingedLid(j *Job) *Box {
 		back-left-tab  back-left-tab    back-left-tab  | back | back-right-tab back-right-tab  back-right-tab
 		left           left             left      base        right     right           right
 		front-left-tab front-left-tab   front-left-tab | front | front-right-tab front-right-tab front-right-tab`)
-	j.corners(p, size)
+	corners(j, p, size)
 	for _, side := range sides {
-		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", j.tab(lid))
+		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", tab(j, lid))
 	}
 	p.Root = "base"
-	j.foldWalls(p)
+	foldWalls(j, p)
 	p.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
 	p.FoldUp("lid-front")
 	p.Closing("lid")

@@ -29,29 +29,43 @@ type Job struct {
 	Stocks   map[string]shop.Card // of parts that have another card: by their name, or what they are
 	Adhesive shop.Adhesive
 	Tools    shop.Tools
-	Slack    Length                  // over the whole width, beyond the card
-	Usual    Length                  // what it would be if nothing were learnt
-	Outside  Length                  // what is stuck on each wall that a lid goes over
-	Skin     Length                  // layers that are planned on what something closes over
-	Papers   Length                  // and on the petals of an insert
-	Lining   Length                  // and inside each wall of the lid
-	Lined    [3]Length               // what liners take of the room: on the floor, on each wall, under the cover
-	Plain    bool                    // plain numbers instead of the card's thickness
-	Given    *Dims                   // score to score, to the letter
-	Need     Dims                    // clear room the contents want
-	Needs    []Dims                  // clear room each small box wants, where there are several
-	Taken    *Dims                   // what the style takes of a size, measured; nil when not known yet
-	Proud    Length                  // how far the contents stand above the rim
-	Beside   Length                  // what of the need is clear room on each side of them
-	Around   Length                  // the finger room asked for, for remedies
-	Above    Length                  // and the room above
-	Stand    func(*Box) []fold.Block // what goes in, with room round it, where it stands; nil when it wants a block
-	Guilty   Blame
-	Poor     bool // nothing could be measured for another arrangement: one guess will do
+	Plain    bool // plain numbers instead of the card's thickness
 	Answers  Answers
 	Scores   []Scored // pieces from a list of scores
 	Stated   *Dims    // and the finished size it claims; 0 is not said
+	Given    *Dims    // score to score, to the letter
+	Poor     bool     // nothing could be measured for another arrangement: one guess will do
+	Ease
+	Holds
+	building
+}
 
+// Ease is what goes over something must leave room for.
+type Ease struct {
+	Slack   Length // over the whole width, beyond the card
+	Usual   Length // what it would be if nothing were learnt
+	Outside Length // what is stuck on each wall that a lid goes over
+	Skin    Length // layers that are planned on what something closes over
+	Papers  Length // and on the petals of an insert
+	Lining  Length // and inside each wall of the lid
+}
+
+// Holds is the room that what goes in wants.
+type Holds struct {
+	Need   Dims                    // clear room the contents want
+	Needs  []Dims                  // clear room each small box wants, where there are several
+	Proud  Length                  // how far the contents stand above the rim
+	Beside Length                  // what of the need is clear room on each side of them
+	Around Length                  // the finger room asked for, for remedies
+	Above  Length                  // and the room above
+	Lined  [3]Length               // what liners take of the room: on the floor, on each wall, under the cover
+	Stand  func(*Box) []fold.Block // what goes in, with room round it, where it stands; nil when it wants a block
+	Guilty Blame
+	Taken  *Dims // what the style takes of a size, measured; nil when not known yet
+}
+
+// building is what comes of it on the way.
+type building struct {
 	style   *Style
 	settled map[string]Length
 	notes   *[]assembly.Note

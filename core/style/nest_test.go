@@ -19,10 +19,10 @@ func nested(s *style.Style, small style.Dims, apart style.Length, mirror bool) *
 	return &style.Style{ID: "two-of-" + s.ID, Title: "Two", Build: func(j *style.Job) *style.Box {
 		d := style.Dims{Length: max(320*mm, 5*apart), Width: max(140*mm, 3*apart), Depth: 30 * mm}
 		b := &style.Box{Size: d, Strength: 2}
-		b.Add(j.Tray("tray", "floor", d))
-		in := j.Within("sampler", s, small, style.Answers{})
+		b.Add(style.Tray(j, "tray", "floor", d))
+		in := style.Within(j, "sampler", s, small, style.Answers{})
 		if in != nil {
-			j.Nest(b, "sampler", in, "tray/floor", assembly.Place{Right: -apart},
+			style.Nest(j, b, "sampler", in, "tray/floor", assembly.Place{Right: -apart},
 				assembly.Place{Right: apart, Quarters: 2, Mirror: mirror})
 		}
 		return b

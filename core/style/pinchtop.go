@@ -28,10 +28,10 @@ func buildPinchTop(j *Job) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	l, w := d.Length, d.Width
 	short, long := min(l, w), max(l, w)
-	pinch := j.slopes("pinch", d, (long * 4 / 5).Up(step), false)
+	pinch := slopes(j, "pinch", d, (long * 4 / 5).Up(step), false)
 	hole, widest := Length(0), most(short-2*t, shorter(d), "it would pass the side")
 	if j.Is("closure", "ribbon") {
-		hole = j.holeSize(l, pinch)
+		hole = holeSize(j, l, pinch)
 		if beside := (l-hole)/2 - 3*mm; beside < widest.At {
 			widest = halfOf(beside, "length", "it would pass a hole")
 		}
@@ -54,13 +54,13 @@ func buildPinchTop(j *Job) *Box {
 	for dim, side := range brief.Sorted(map[string]Length{"length": l, "width": w}) {
 		j.Want(dim, 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
 	}
-	p := j.pinched("tube", d, pinch, seam, flap, deep(w), deep(l))
+	p := pinched(j, "tube", d, pinch, seam, flap, deep(w), deep(l))
 	b := j.box(d, p)
 	b.Strength, b.OpenBy = 1, 0.5
 	b.FoldsOver("tube", [2]string{"right", "front"}, [2]string{"left", "seam"}, [2]string{"right-front-wing", "front-top"},
 		[2]string{"left-back-wing", "seam-top"})
 	if hole > 0 {
-		j.ribbonHole(p, hole, pinch, "back-top", "front-top")
+		ribbonHole(j, p, hole, pinch, "back-top", "front-top")
 		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"tube/back-top", "tube/front-top"}, Holes: 1})
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
 		b.Needs("ribbon", 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
@@ -74,11 +74,11 @@ func buildPinchTop(j *Job) *Box {
 }
 
 // Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
-func (j *Job) Pinched(name string, d Dims, pinch, seam, flap Length) *sheet.Piece {
-	return j.pinched(name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
+func Pinched(j *Job, name string, d Dims, pinch, seam, flap Length) *sheet.Piece {
+	return pinched(j, name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
 }
 
-func (j *Job) pinched(name string, d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Piece {
+func pinched(j *Job, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Piece {
 	t, step, half := j.T(), j.Mark(), d.Width/2
 	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
 		sheet.Rows(pinch, d.Depth, flap), `
@@ -107,7 +107,7 @@ func (j *Job) pinched(name string, d Dims, pinch, seam, flap, deepW, deepL Lengt
 		wedge := max(step, min(f.reach/5, (f.side-2*t-j.Adhesive.Width)/2).Down(step))
 		p.Tab(f.name+"-flap", f.name, sheet.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
 	}
-	j.mitreSeam(p, seam, 0, pinch+d.Depth)
+	mitreSeam(j, p, seam, 0, pinch+d.Depth)
 	p.Seam("seam", "left", "back")
 	p.GlueLapped("front-flap", "back-flap", 1)
 	p.GlueLapped("right-flap", "back-flap", 2)

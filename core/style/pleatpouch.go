@@ -29,10 +29,10 @@ func buildPleatPouch(j *Job) *Box {
 	t, d := j.T(), j.Size()
 	w := d.Width
 	least := Bound{At: (w*11/20 + j.Mark()).Up(j.Mark()), Why: "shorter ones don't meet over such a width"}
-	if closed := j.leastCrest(); closed.At > least.At {
+	if closed := leastCrest(j); closed.At > least.At {
 		least = closed
 	}
-	pleat := j.pleat(d, least)
+	pleat := pleat(j, d, least)
 	j.Want("length", d.Length, 2*j.Adhesive.Width+2*t, "The front", "what closes the crest")
 	j.Want("width", w-2*t-2*j.Mark(), j.Adhesive.Width, "A side, less the card", "what is stuck together there")
 	j.Want("depth", d.Depth, j.Adhesive.Width+2*t, "The front", "the tabs behind it")
@@ -49,7 +49,7 @@ func buildPleatPouch(j *Job) *Box {
 		.          front-slope .
 		.          front-crest .`)
 	for _, side := range sides {
-		p.Tab(side+"-tab", "base", j.ends(reach))
+		p.Tab(side+"-tab", "base", endsOf(j, reach))
 		p.Shorten("back-"+side, "back", w-t)
 		p.Role("tab", side+"-tab")
 		p.Glue(side+"-tab", "front-"+side)
@@ -77,23 +77,23 @@ func buildPleatPouch(j *Job) *Box {
 		p.Tuck("front-crest", "back-crest", 1)
 	}
 	p.Tell("fold the pleats in and the crest up")
-	j.closeBy(b, j.Choice("closure"), "pouch/front-crest", "pouch/back-crest")
-	j.crestHoles(b, p, d, pleat)
+	closeBy(j, b, j.Choice("closure"), "pouch/front-crest", "pouch/back-crest")
+	crestHoles(j, b, p, d, pleat)
 	return b
 }
 
 // pleat settles how long the slopes are, so that what stands above the walls lies
 // inside them.
-func (j *Job) pleat(d Dims, least Bound) Length {
+func pleat(j *Job, d Dims, least Bound) Length {
 	usual := max(least.At.Up(j.Mark()), (d.Width * 2 / 3).Up(j.Mark()))
 	if j.Proud > 0 && !j.Asked("pleat") {
-		usual = max(usual, j.slopesOver(d, false))
+		usual = max(usual, slopesOver(j, d, false))
 	}
 	return j.Measure("pleat", usual, least, most(3*d.Width, "width", "longer ones make a steeple"))
 }
 
 // leastCrest is how high the crest must be for what closes it.
-func (j *Job) leastCrest() Bound {
+func leastCrest(j *Job) Bound {
 	switch j.Choice("closure") {
 	case "dot", "glue-dot":
 		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
@@ -105,7 +105,7 @@ func (j *Job) leastCrest() Bound {
 
 // crestHoles punches two holes side by side in both halves of the crest, which
 // lie on each other when it is closed.
-func (j *Job) crestHoles(b *Box, p *sheet.Piece, d Dims, high Length) {
+func crestHoles(j *Job, b *Box, p *sheet.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}

@@ -51,15 +51,15 @@ func buildSleeveDrawer(j *Job) *Box {
 		Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"},
 		Free)
 	longer := sleeve.Length - flush // past the drawer: at both ends, or all at the open one
-	p := j.As("drawer").tray("drawer", "bottom", drawer, walls)
-	j.thumbNotches(p, drawer, walls)
+	p := tray(j.As("drawer"), "drawer", "bottom", drawer, walls)
+	thumbNotches(j, p, drawer, walls)
 	b := j.box(size, p)
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
 	off := (flush - drawer.Length) / 2
 	if closed {
 		off -= longer / 2
 	}
-	put := b.Add(j.As("sleeve").sleeve(sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
+	put := b.Add(sleeveOf(j.As("sleeve"), sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
 		Right: off, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
 	put.When, put.Off = sheet.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
@@ -67,10 +67,10 @@ func buildSleeveDrawer(j *Job) *Box {
 	return b
 }
 
-// sleeve is four walls round the drawer, the seam stuck behind the back at its
+// sleeveOf is four walls round the drawer, the seam stuck behind the back at its
 // lower edge, where it is seen least. Closed, an end panel folds up from the
 // bottom over tabs of the sides.
-func (j *Job) sleeve(d Dims, closed bool) *sheet.Piece {
+func sleeveOf(j *Job, d Dims, closed bool) *sheet.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")

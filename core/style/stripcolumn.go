@@ -34,7 +34,7 @@ func buildStripColumn(j *Job) *Box {
 		d.Width = d.Length
 	}
 	open := Answers{Choice: map[string]string{"lid": "none"}}
-	foot := j.Within("foot box", trayLid, d, open)
+	foot := Within(j, "foot box", trayLid, d, open)
 	if foot == nil {
 		return nil
 	}
@@ -46,7 +46,7 @@ func buildStripColumn(j *Job) *Box {
 	if deep < 10*t+2*mm {
 		return nil
 	}
-	half := j.Within("half box", trayLid, dims(d.Width, deep, d.Depth), open)
+	half := Within(j, "half box", trayLid, dims(d.Width, deep, d.Depth), open)
 	if half == nil {
 		return nil
 	}
@@ -57,7 +57,7 @@ func buildStripColumn(j *Job) *Box {
 	s.cap = j.Measure("cap", max(j.Wide(), (s.high/8).Up(step)), j.sticks(0),
 		halfOf((s.high-room)/2, "depth", "they would leave nothing between them"))
 	c := j.Over("strip", "cap", 0)
-	b := j.box(d, j.tray("cap", "panel", dims(s.back+c, s.side+c, s.cap), "single"))
+	b := j.box(d, tray(j, "cap", "panel", dims(s.back+c, s.side+c, s.cap), "single"))
 	cap := b.Parts[0]
 	cap.At = []assembly.Place{{}, {Face: "panel", On: "cap/panel", Out: -(s.high + t), Over: true}}
 	cap.When, cap.Off = sheet.Close, assembly.Up
@@ -69,18 +69,18 @@ func buildStripColumn(j *Job) *Box {
 	b.GoesOver("cap", "strip", around...)
 	b.Clearance, b.OpenBy = c, 0.5
 	lower := (s.high - d.Depth - t) / 2
-	j.Nest(b, "foot box", foot, "strip/back", assembly.Place{Face: "base/back", Down: lower, Out: -t})
+	Nest(j, b, "foot box", foot, "strip/back", assembly.Place{Face: "base/back", Down: lower, Out: -t})
 	above := assembly.Place{Face: "base/back", Down: lower - d.Depth - (air/4 + t), Out: -t}
 	over := above
 	over.On = "strip/right"
-	j.Nest(b, "half box", half, "strip/left", above, over)
+	Nest(j, b, "half box", half, "strip/left", above, over)
 	b.Stick("foot box/base/back", "strip/back", false)
 	b.Joins = append(b.Joins, assembly.Join{A: "half box/base/back", B: "strip/left", Or: []string{"strip/right"}, Layers: 1,
 		Stuck: true})
 	b.Rooms = []assembly.Inner{{Name: "foot box", Box: foot}, {Name: "left half box", Box: half},
 		{Name: "right half box", Box: half}}
 	if dot := edgeDot(j.Choice("join")); dot != "" {
-		j.edgeTab(b, s, dot)
+		edgeTab(j, b, s, dot)
 	}
 	j.note("clearance", "cap", "", c, "The caps are larger than the column, or they would not go on.")
 	return b
@@ -93,7 +93,7 @@ func edgeDot(join string) string {
 
 // edgeTab is stuck on the left panel and goes round the open edge on to the front,
 // between the caps.
-func (j *Job) edgeTab(b *Box, s column, dot string) {
+func edgeTab(j *Job, b *Box, s column, dot string) {
 	t, step := j.T(), j.Mark()
 	flap := (dotted(dot) + step).Up(step)
 	stuck := j.Wide() + (2 * t).Up(step)
@@ -105,5 +105,5 @@ func (j *Job) edgeTab(b *Box, s column, dot string) {
 	p.Closing("flap")
 	b.Add(p, assembly.Place{Face: "stuck", On: "strip/left", Right: (stuck-s.side)/2 - t, Out: t})
 	b.Stick("closing tab/stuck", "strip/left", true)
-	j.closeBy(b, dot, "closing tab/flap", "strip/front")
+	closeBy(j, b, dot, "closing tab/flap", "strip/front")
 }

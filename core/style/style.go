@@ -109,7 +109,7 @@ const mostTries = 16
 // about the size; the box that stands in the end is measured again.
 func Make(j *Job, s *Style, draft bool) *Box {
 	j.style = s
-	if j.Taken == nil && (j.Given == nil || draft) && !j.measureTaken() {
+	if j.Taken == nil && (j.Given == nil || draft) && !measureTaken(j) {
 		return nil
 	}
 	draft = draft && !j.shaped
@@ -120,16 +120,16 @@ func Make(j *Job, s *Style, draft bool) *Box {
 	for range mostTries {
 		b := j.found
 		if b == nil || draft || b.Size != j.Size() {
-			if b = j.build(); b == nil || draft {
-				return j.sketched(b)
+			if b = build(j); b == nil || draft {
+				return sketched(j, b)
 			}
 			b.Find()
 		}
 		j.found, j.settled = nil, b.Settled
 		b.Measure(j.T(), j.Need)
 		b.Line(j.Lined[0], j.Lined[1], j.Lined[2])
-		if j.Given != nil || !j.tooSmall(b) {
-			return j.checked(b)
+		if j.Given != nil || !tooSmall(j, b) {
+			return checked(j, b)
 		}
 	}
 	j.Problem(j.SizeField("length"), "No box of this style comes out large enough for what goes in.",
@@ -138,7 +138,7 @@ func Make(j *Job, s *Style, draft bool) *Box {
 }
 
 // build builds once, or notes the problems.
-func (j *Job) build() *Box {
+func build(j *Job) *Box {
 	j.settled, j.notes, j.over = map[string]Length{}, &[]assembly.Note{}, map[string]shop.Over{}
 	before := len(j.Problems)
 	b := j.style.Build(j)
@@ -159,10 +159,10 @@ func (j *Job) build() *Box {
 // from it. Where it is refused only because it is too small it is tried again a
 // little larger. What is refused for a length that was typed is measured without
 // it, so that the bounds that are told are those of the box it would be.
-func (j *Job) measureTaken() bool {
+func measureTaken(j *Job) bool {
 	if j.Given != nil {
-		b := j.build()
-		return b != nil && j.take(b)
+		b := build(j)
+		return b != nil && take(j, b)
 	}
 	trials := []Answers{j.Answers, {Choice: j.Answers.Choice}}
 	if j.Poor {
@@ -173,38 +173,38 @@ func (j *Job) measureTaken() bool {
 			trial := *j
 			trial.Report, trial.Answers = &brief.Report{Units: j.Units, Step: j.Step}, answers
 			trial.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
-			b := trial.build()
+			b := build(&trial)
 			if b == nil {
 				continue
 			}
-			if !j.take(b) {
+			if !take(j, b) {
 				return false
 			}
 			if answers.Length == nil && j.Answers.Length != nil {
 				j.found = nil
-				return j.build() != nil
+				return build(j) != nil
 			}
 			return true
 		}
 	}
 	j.Taken = taken(dims(8*j.T(), 8*j.T(), 8*j.T()))
-	b := j.build()
+	b := build(j)
 	j.Taken = nil
-	return b != nil && j.take(b)
+	return b != nil && take(j, b)
 }
 
 // Inside measures the inside of a style at the size that is given, or notes why
 // there is none.
 func Inside(j *Job, s *Style) (Dims, bool) {
 	j.style = s
-	if !j.measureTaken() {
+	if !measureTaken(j) {
 		return Dims{}, false
 	}
 	return dims(j.Given.Length-j.Taken.Length, j.Given.Width-j.Taken.Width, j.Given.Depth-j.Taken.Depth), true
 }
 
 // take measures what the card of a box takes from its size.
-func (j *Job) take(b *Box) bool {
+func take(j *Job, b *Box) bool {
 	b.Find()
 	b.MeasureRoom(j.T(), j.Need)
 	j.found, j.shaped = b, b.Shaped
@@ -214,11 +214,11 @@ func (j *Job) take(b *Box) bool {
 	}
 	floor, wall, cover := j.Lined[0], j.Lined[1], j.Lined[2]
 	j.Taken = taken(dims(b.Size.Length-in.Length+2*wall, b.Size.Width-in.Width+2*wall, b.Size.Depth-in.Depth+floor+cover))
-	return j.suitsProud(b)
+	return suitsProud(j, b)
 }
 
 // sketched gives a draft the inside that its size is taken to have.
-func (j *Job) sketched(b *Box) *Box {
+func sketched(j *Job, b *Box) *Box {
 	if b == nil {
 		return nil
 	}
@@ -256,7 +256,7 @@ func (j *Job) Insides() (out []Dims) {
 
 // tooSmall says whether the contents would not go in, and asks for more. In a room
 // that is no block each thing is looked at where it stands.
-func (j *Job) tooSmall(b *Box) bool {
+func tooSmall(j *Job, b *Box) bool {
 	in, more := b.Inside, Dims{}
 	if b.Shaped && j.Stand != nil {
 		in, more = b.Whole(), b.Short(j.T(), j.Stand(b))
@@ -284,17 +284,17 @@ func (j *Job) tooSmall(b *Box) bool {
 }
 
 // checked refuses what the folded box can't have.
-func (j *Job) checked(b *Box) *Box {
+func checked(j *Job, b *Box) *Box {
 	before := len(j.Problems)
-	j.pair(b)
-	if !j.suitsProud(b) || len(j.Problems) > before {
+	pair(j, b)
+	if !suitsProud(j, b) || len(j.Problems) > before {
 		return nil
 	}
 	return b
 }
 
 // suitsProud refuses things that stand proud under a level top.
-func (j *Job) suitsProud(b *Box) bool {
+func suitsProud(j *Job, b *Box) bool {
 	if j.Proud == 0 || b.Above != flatAbove && !b.Vault {
 		return true
 	}

@@ -48,42 +48,42 @@ var ends, sides = []string{"back", "front"}, []string{"left", "right"}
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
 // clean: no seam shows on them. What can't be is noted.
-func (j *Job) tray(name, panel string, d Dims, walls string) *sheet.Piece {
-	j.trayCanBe(name, d, walls)
+func tray(j *Job, name, panel string, d Dims, walls string) *sheet.Piece {
+	trayCanBe(j, name, d, walls)
 	switch walls {
 	case "rolled":
-		return j.rolledTray(name, panel, d)
+		return rolledTray(j, name, panel, d)
 	case "pinwheel":
-		return j.pinwheelTray(name, panel, d)
+		return pinwheelTray(j, name, panel, d)
 	}
-	return j.singleTray(name, panel, d)
+	return singleTray(j, name, panel, d)
 }
 
 // Tray is a tray of single walls for another room to put inside a box.
-func (j *Job) Tray(name, panel string, d Dims) *sheet.Piece { return j.tray(name, panel, d, "single") }
+func Tray(j *Job, name, panel string, d Dims) *sheet.Piece { return tray(j, name, panel, d, "single") }
 
 // singleTray has tabs on the side walls that glue behind the front and back.
-func (j *Job) singleTray(name, panel string, d Dims) *sheet.Piece {
+func singleTray(j *Job, name, panel string, d Dims) *sheet.Piece {
 	h := d.Depth
 	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
 		back-left-tab  | back  | back-right-tab
 		left             `+panel+`  right
 		front-left-tab | front | front-right-tab`)
-	j.corners(p, d)
+	corners(j, p, d)
 	p.Root = panel
-	j.foldWalls(p)
+	foldWalls(j, p)
 	return p
 }
 
-func (j *Job) corners(p *sheet.Piece, d Dims) {
+func corners(j *Job, p *sheet.Piece, d Dims) {
 	for _, end := range ends {
 		for _, side := range sides {
-			p.Corner(end+"-"+side+"-tab", side, end, j.tab(d))
+			p.Corner(end+"-"+side+"-tab", side, end, tab(j, d))
 		}
 	}
 }
 
-func (j *Job) foldWalls(p *sheet.Piece) {
+func foldWalls(j *Job, p *sheet.Piece) {
 	p.FoldUp("left", "right")
 	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
 	p.FoldUp("back", "front")
@@ -92,7 +92,7 @@ func (j *Job) foldWalls(p *sheet.Piece) {
 // rolledTray has walls scored twice, folded over inwards and stuck down over
 // the tabs. The inner flaps are a sliver lower, and relieved at their ends by
 // what lies inside the walls they run into, or they would not lie flat.
-func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
+func rolledTray(j *Job, name, panel string, d Dims) *sheet.Piece {
 	t, h := j.T(), d.Depth
 	in := h - j.Sliver()
 	p := sheet.Grid(name, sheet.Cols(in, h, d.Length, h, in), sheet.Rows(in, h, d.Width, h, in), `
@@ -101,7 +101,7 @@ func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
 		left-roll  left             `+panel+`   right             right-roll
 		.          front-left-tab | front     | front-right-tab   .
 		.          .                front-roll  .                 .`)
-	j.corners(p, d)
+	corners(j, p, d)
 	for _, end := range ends {
 		p.Tab(end+"-roll", end, sheet.TabShape{Reach: in, Relief: 2 * t})
 		p.GlueOver(end+"-roll", end, 2)
@@ -114,7 +114,7 @@ func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
 	}
 	p.Role("rolled flap", "left-roll", "right-roll", "back-roll", "front-roll")
 	p.Root = panel
-	j.foldWalls(p)
+	foldWalls(j, p)
 	p.FoldUp("left-roll", "right-roll")
 	p.FoldUp("back-roll", "front-roll")
 	j.note("roll", name, "", in-h, "The flaps rolled inside are a step lower than the walls, or they would not lie flat.")
@@ -126,7 +126,7 @@ func (j *Job) rolledTray(name, panel string, d Dims) *sheet.Piece {
 
 // pinwheelTray slits each corner once, the same way round, and wraps its
 // square on to the next wall, trimmed by a caliper.
-func (j *Job) pinwheelTray(name, panel string, d Dims) *sheet.Piece {
+func pinwheelTray(j *Job, name, panel string, d Dims) *sheet.Piece {
 	t, h := j.T(), d.Depth
 	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
 		left-wrap  | back    back-wrap
@@ -150,7 +150,7 @@ func (j *Job) pinwheelTray(name, panel string, d Dims) *sheet.Piece {
 
 // tab shapes the corner square of a tray. Two tabs share a wall, so neither
 // reaches its middle.
-func (j *Job) tab(d Dims) sheet.TabShape {
+func tab(j *Job, d Dims) sheet.TabShape {
 	step := j.Mark()
 	shared := (d.Length/2 - j.T()).Down(step)
 	reach := min(d.Depth, shared)
@@ -160,16 +160,16 @@ func (j *Job) tab(d Dims) sheet.TabShape {
 	case "narrow":
 		reach = min(reach, j.Measure("tab-width", j.Wide(), j.sticks(0), Free))
 	}
-	return sheet.TabShape{Reach: reach, Mitre: j.mitre(max((reach / 8).Near(step), step))}
+	return sheet.TabShape{Reach: reach, Mitre: mitre(j, max((reach/8).Near(step), step))}
 }
 
-// ends shapes a tab relieved by the card beside it, its ends mitred.
-func (j *Job) ends(reach Length) sheet.TabShape {
-	return sheet.TabShape{Reach: reach, Relief: j.T(), Mitre: j.mitre(j.Mark())}
+// endsOf shapes a tab relieved by the card beside it, its ends mitred.
+func endsOf(j *Job, reach Length) sheet.TabShape {
+	return sheet.TabShape{Reach: reach, Relief: j.T(), Mitre: mitre(j, j.Mark())}
 }
 
 // mitre is how far the ends of tabs slant in.
-func (j *Job) mitre(usual Length) Length {
+func mitre(j *Job, usual Length) Length {
 	if _, asks := j.style.Ask("mitre"); !asks {
 		return usual
 	}
@@ -177,7 +177,7 @@ func (j *Job) mitre(usual Length) Length {
 }
 
 // trayCanBe notes why a tray of that size can't be made.
-func (j *Job) trayCanBe(name string, d Dims, walls string) {
+func trayCanBe(j *Job, name string, d Dims, walls string) {
 	t, wide := j.T(), j.Adhesive.Width
 	the := "The " + name
 	j.Want("depth", d.Depth, wide, the+"'s wall", "a tab stuck with "+j.Adhesive.Title)
@@ -198,7 +198,7 @@ func (j *Job) trayCanBe(name string, d Dims, walls string) {
 
 // thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
 // behind the long sides, which the sleeve hides.
-func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
+func thumbNotches(j *Job, p *sheet.Piece, d Dims, walls string) {
 	if j.Is("notch", "none") || walls == "rolled" {
 		return
 	}
@@ -219,7 +219,7 @@ func (j *Job) thumbNotches(p *sheet.Piece, d Dims, walls string) {
 
 // lidWall settles the wall of a lid over walls h high, from the ways of saying it;
 // full is as deep as it may be, and it comes out so much less.
-func (j *Job) lidWall(h, full, less Length, walls string) Length {
+func lidWall(j *Job, h, full, less Length, walls string) Length {
 	if j.Is("lid", "full") {
 		j.settled["lid-height"], j.settled["reveal"] = full, 0
 		return full

@@ -35,7 +35,7 @@ func buildTrayLid(j *Job) *Box {
 	walls, over := j.Choice("walls"), j.Choice("lid-walls")
 	size := j.Size()
 	if j.Is("lid", "none") {
-		b := j.box(size, j.As("base").tray("base", "base", size, walls))
+		b := j.box(size, tray(j.As("base"), "base", "base", size, walls))
 		b.Strength = 1 + layers(walls)
 		return b
 	}
@@ -44,7 +44,7 @@ func buildTrayLid(j *Job) *Box {
 	if j.Is("clearance", "shift-scores") {
 		lower = c / 2
 	}
-	base, lid := size, dims(size.Length, size.Width, j.As("lid").lidWall(size.Depth, size.Depth, lower, over)-lower)
+	base, lid := size, dims(size.Length, size.Width, lidWall(j.As("lid"), size.Depth, size.Depth, lower, over)-lower)
 	says := fmt.Sprintf("The lid is %s larger than the base, so that it goes on.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
@@ -55,9 +55,9 @@ func buildTrayLid(j *Job) *Box {
 	if lower > 0 {
 		says += " Its scores stand half of that further out on each side, and its walls come out that much lower."
 	}
-	b := j.box(size, j.As("base").tray("base", "base", base, walls))
+	b := j.box(size, tray(j.As("base"), "base", "base", base, walls))
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
-	put := b.Add(j.As("lid").tray("lid", "top", lid, over),
+	put := b.Add(tray(j.As("lid"), "lid", "top", lid, over),
 		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.As("lid").T()/2), Over: true})
 	put.When, put.Off = sheet.Close, assembly.Up
 	b.GoesOver("lid", "base", around...)

@@ -37,7 +37,7 @@ type woven struct {
 // to front and back. Lower front and back want strips that slope: they are cut as
 // a fan, so that they lie flat and the upper one meets the rim at its end.
 func buildWovenBasket(j *Job) *Box {
-	s := j.weave()
+	s := weave(j)
 	t := j.T()
 	p := sheet.Grid("basket", sheet.Cols(s.Depth, s.Length, s.Depth), sheet.Rows(s.high, s.Width, s.high), `
 		left-back  | back  | right-back
@@ -75,13 +75,13 @@ func buildWovenBasket(j *Job) *Box {
 	}
 	b := j.box(s.Dims, p)
 	if !j.Is("handle", "none") {
-		j.handle(b, s, under+1, t)
+		handle(j, b, s, under+1, t)
 	}
 	return b
 }
 
 // weave settles the heights and the strips.
-func (j *Job) weave() woven {
+func weave(j *Job) woven {
 	s := woven{Dims: j.Size()}
 	n := Length(j.Choice("strips")[0] - '0')
 	if j.Given == nil { // every strip must hold
@@ -193,7 +193,7 @@ func crossing(a, b [4][2]float64) bool {
 
 // handle is a strip as long as the sheet, bent over the basket in a half round; a
 // square at either end lies on front and back, over so many layers of the weave.
-func (j *Job) handle(b *Box, s woven, layer int, t Length) {
+func handle(j *Job, b *Box, s woven, layer int, t Length) {
 	across := s.Width + 2*t*Length(layer)
 	arch := halfRound(across)
 	// It bends in above the rim, and above what of the strips stands higher.

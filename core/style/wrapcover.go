@@ -30,12 +30,12 @@ var wrapCover = &Style{
 func buildWrapCover(j *Job) *Box {
 	t, size := j.T(), j.Size()
 	h := size.Depth
-	b := j.box(size, j.tray("tray", "base", size, "rolled"))
+	b := j.box(size, tray(j, "tray", "base", size, "rolled"))
 	b.Strength, b.OpenBy = 3, 1.15
 	j.Want("depth", h, j.Adhesive.Width+2*t, "The tray's wall", "a cover stuck on its back")
 	over := j.Measure("overhang", (5 * mm).Up(j.Mark()), Bound{},
 		most(size.Length/2, "length", "more is all cover and no tray"))
-	lap := j.Measure("lap", (h / 2).Up(j.Mark()), j.leastLap(), most(h, "depth", "the tray's wall is no higher"))
+	lap := j.Measure("lap", (h / 2).Up(j.Mark()), leastLap(j), most(h, "depth", "the tray's wall is no higher"))
 	wide, round := size.Length+2*over, j.Gain(2*t)
 	base := sheet.Grid("base cover", sheet.Cols(wide), sheet.Rows(h, size.Width+round, h), `
 		back
@@ -60,7 +60,7 @@ func buildWrapCover(j *Job) *Box {
 	b.Stick("tray/base", "base cover/bottom", false)
 	b.Stick("base cover/back", "tray/back", true)
 	b.Stick("lid cover/back", "base cover/back", true)
-	j.closeCovers(b, base, lid, lap)
+	closeCovers(j, b, base, lid, lap)
 	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, which bends round the tray: "+
 		"each is larger from front to back.")
 	return b
@@ -68,7 +68,7 @@ func buildWrapCover(j *Job) *Box {
 
 // leastLap is how far the lid must come down: over what closes it, and the
 // strip that hides a ribbon's end must hold there.
-func (j *Job) leastLap() Bound {
+func leastLap(j *Job) Bound {
 	switch j.Choice("closure") {
 	case "ribbon":
 		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(),
@@ -81,10 +81,10 @@ func (j *Job) leastLap() Bound {
 
 // closeCovers punches the holes of a ribbon, with the strip that hides its end,
 // or marks a pair of magnets.
-func (j *Job) closeCovers(b *Box, base, lid *sheet.Piece, lap Length) {
+func closeCovers(j *Job, b *Box, base, lid *sheet.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
-	j.closeBy(b, j.Choice("closure"), "lid cover/lap", "base cover/front")
+	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")
 	if j.Is("closure", "ribbon") {
 		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
