@@ -227,7 +227,7 @@ func (b *Box) FlatPacked(t Length) (Standing, bool) {
 	if !b.Stores {
 		return s, false
 	}
-	b.stand(&s, &b.Tree, hand{}, t, Pose{Fold: 1, Flat: true}, nil, true)
+	stand(b, &s, &b.Tree, hand{}, t, Pose{Fold: 1, Flat: true}, nil, true)
 	return s, true
 }
 

@@ -17,7 +17,7 @@ import (
 
 // asMeasured checks that the folded box still is as large as it says of itself: every size that is
 // told of it, and that was reckoned with, was measured before.
-func (b *Box) asMeasured(s Standing, t Length) fold.Check {
+func asMeasured(b *Box, s Standing, t Length) fold.Check {
 	c := fold.Check{Name: "it is as large as it says", Holds: true}
 	var bare Standing
 	for _, body := range s.Bodies { // of what stood there when it was measured
@@ -29,7 +29,7 @@ func (b *Box) asMeasured(s Standing, t Length) fold.Check {
 	again := *b
 	for _, r := range b.Rooms { // each small box by itself
 		if in := r.Box; in.outer != (Dims{}) {
-			if c := in.asMeasured(in.Assemble(t, Closed), t); !c.Holds {
+			if c := asMeasured(in, in.Assemble(t, Closed), t); !c.Holds {
 				c.Figure = r.Name + ": " + c.Figure
 				return c
 			}
@@ -62,7 +62,7 @@ var holding = []string{"tab", "seam", "rolled flap", "wrapped corner", "ridge st
 const typed = "score-list"
 
 // held checks that whatever is there to be held is.
-func (b *Box) held(s Standing) fold.Check {
+func held(b *Box, s Standing) fold.Check {
 	c := fold.Check{Name: "everything is stuck that should be", Holds: true}
 	faces, parts := 0, 0
 	var faults []string
@@ -91,7 +91,7 @@ func (b *Box) held(s Standing) fold.Check {
 			}
 		}
 	}
-	faults = append(faults, b.forgotten(s)...)
+	faults = append(faults, forgotten(b, s)...)
 	c.Figure = fmt.Sprintf("%s, seams and rolled walls among them; %s", words.Count(faces, "tab"), words.Count(parts, "part"))
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults[:min(3, len(faults))], "; ")
@@ -114,10 +114,10 @@ func (g grown) holdsFace(p *Part, face string) bool {
 }
 
 // legs checks that what stands inside on legs stands on the floor with all of them.
-func (b *Box) legs(s Standing) []fold.Check {
+func legs(b *Box, s Standing) []fold.Check {
 	c := fold.Check{Name: "legs reach the floor", Holds: true}
 	n := 0
-	for _, body := range b.inside(s) {
+	for _, body := range inside(b, s) {
 		for _, f := range body.Faces {
 			if body.Piece.RoleOf(f.Name) != "leg" {
 				continue
@@ -143,10 +143,10 @@ func (b *Box) legs(s Standing) []fold.Check {
 }
 
 // levelRims checks that walls of what stands inside are as high as those they meet.
-func (b *Box) levelRims(s Standing) []fold.Check {
+func levelRims(b *Box, s Standing) []fold.Check {
 	c := fold.Check{Name: "rims inside are level", Holds: true}
 	n := 0
-	for _, body := range b.inside(s) {
+	for _, body := range inside(b, s) {
 		for _, m := range body.Piece.Meets {
 			p, q := body.Find(m[0]), body.Find(m[1])
 			if p == nil || q == nil {
@@ -212,7 +212,7 @@ func (g grown) holdsPart(p *Part) bool {
 
 // forgotten finds faces of different parts that lie flat on each other without a join. What comes
 // off again or is woven may touch; so may what opens.
-func (b *Box) forgotten(s Standing) (faults []string) {
+func forgotten(b *Box, s Standing) (faults []string) {
 	var touch []contact
 	closes, rests := map[string]bool{}, map[*fold.Body]bool{}
 	for _, g := range s.trees {

@@ -37,7 +37,7 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	proved := map[*Tree]bool{}
 	for _, g := range s.trees {
 		if !proved[g.Tree] {
-			checks, proved[g.Tree] = append(checks, b.itself(g, m)...), true
+			checks, proved[g.Tree] = append(checks, itself(b, g, m)...), true
 		}
 		for _, j := range g.Joins {
 			touch = append(touch, g.contacts(j)...)
@@ -45,12 +45,12 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	}
 	lies, riding := s.riding()
 	checks, touch = append(checks, lies...), append(touch, riding...)
-	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...), b.held(s))
+	checks = append(checks, fold.Apart(touching(touch, b.Plain), s.Bodies...), held(b, s))
 	if b.outer != (Dims{}) {
-		checks = append(checks, b.asMeasured(s, m.T))
+		checks = append(checks, asMeasured(b, s, m.T))
 	}
-	if inside := b.inside(s); len(inside) > 0 {
-		checks = append(append(checks, fold.Below(b.Hi.Z, inside...)), slices.Concat(b.legs(s), b.levelRims(s))...)
+	if inside := inside(b, s); len(inside) > 0 {
+		checks = append(append(checks, fold.Below(b.Hi.Z, inside...)), slices.Concat(legs(b, s), levelRims(b, s))...)
 	}
 	for _, r := range b.Rooms {
 		if len(r.Things) > 0 {
@@ -79,14 +79,14 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 
 // itself proves what a tree says of its own parts. Copies of a box within are
 // alike, so it stands alone for that, as it would be held in the hands.
-func (b *Box) itself(g grown, m Means) (checks []fold.Check) {
+func itself(b *Box, g grown, m Means) (checks []fold.Check) {
 	if g.path != "" {
 		alone := Standing{of: map[string][]*fold.Body{}}
-		b.stand(&alone, g.Tree, hand{path: g.path}, m.T, Closed, nil, true)
+		stand(b, &alone, g.Tree, hand{path: g.path}, m.T, Closed, nil, true)
 		g = alone.whole()
 	}
 	for _, c := range g.Clears {
-		checks = append(checks, b.clears(g, c)...)
+		checks = append(checks, clears(b, g, c)...)
 	}
 	for _, j := range g.Joins {
 		checks = append(checks, g.joined(j, m.Width.MM()))
@@ -135,14 +135,14 @@ func (g grown) faces(r string) (of, rest []*fold.Body) {
 }
 
 // gives is by how much, in millimetres, the card of a box in plain numbers gives where they bind.
-func (b *Box) gives() float64 {
+func gives(b *Box) float64 {
 	if b.Plain {
 		return 1
 	}
 	return 0
 }
 
-func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
+func clears(b *Box, g grown, c Clear) (out []fold.Check) {
 	outer, inner := g.faces(c.Outer)
 	if c.Inner != "" {
 		inner, _ = g.faces(c.Inner)
@@ -161,7 +161,7 @@ func (b *Box) clears(g grown, c Clear) (out []fold.Check) {
 				}
 				return c.Skin.MM()
 			}
-			out = append(out, fold.Clears(o, i, b.gives(), skin, sides...))
+			out = append(out, fold.Clears(o, i, gives(b), skin, sides...))
 		}
 	}
 	if len(out) == 0 {
@@ -293,7 +293,7 @@ func (g grown) meets(p Pair) fold.Check {
 }
 
 // inside gives the bodies of what stands inside.
-func (b *Box) inside(s Standing) (out []*fold.Body) {
+func inside(b *Box, s Standing) (out []*fold.Body) {
 	for _, body := range s.Bodies {
 		if body.Piece.Part == sheet.Insert {
 			out = append(out, body)

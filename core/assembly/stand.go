@@ -108,7 +108,7 @@ func (s Standing) Box() (out []*fold.Body) {
 // Assemble folds the pieces and puts them together, as far as the pose says.
 func (b *Box) Assemble(t Length, pose Pose) Standing {
 	if pose.Fold >= 1 {
-		return b.together(t, pose, nil)
+		return together(b, t, pose, nil)
 	}
 	return b.After(t, pose.Fold*float64(len(b.Course())))
 }
@@ -117,7 +117,7 @@ func (b *Box) Assemble(t Length, pose Pose) Standing {
 // not in their places yet lie in a row beside the first, which stays.
 func (b *Box) After(t Length, steps float64) Standing {
 	pr := b.at(steps)
-	s, goal := b.together(t, Closed, pr), b.together(t, Closed, nil)
+	s, goal := together(b, t, Closed, pr), together(b, t, Closed, nil)
 	asCut := func(p *sheet.Piece) (left, right float64) {
 		lo, hi := fold.Bounds(fold.Up(p, t.MM(), func(string) float64 { return 0 }))
 		return lo.X, hi.X
@@ -140,16 +140,16 @@ func (b *Box) After(t Length, steps float64) Standing {
 		}
 	}
 	for _, r := range s.rides {
-		b.place(s.whole(), r.part, r.at, []*fold.Body{r.body}, Closed)
+		place(b, s.whole(), r.part, r.at, []*fold.Body{r.body}, Closed)
 	}
 	return s
 }
 
 // together puts folded pieces in their places. With a progress, pieces are
 // folded only so far, and lie where they were folded.
-func (b *Box) together(t Length, pose Pose, pr *progress) Standing {
-	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled, gives: b.gives()}
-	b.stand(&s, &b.Tree, hand{}, t, pose, pr, pr == nil)
+func together(b *Box, t Length, pose Pose, pr *progress) Standing {
+	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled, gives: gives(b)}
+	stand(b, &s, &b.Tree, hand{}, t, pose, pr, pr == nil)
 	return s
 }
 
@@ -162,7 +162,7 @@ type hand struct {
 
 // stand adds every copy of the parts of a tree, each in its place among those
 // before it.
-func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
+func stand(b *Box, s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
 	from, path := len(s.Bodies), h.path
 	for _, p := range tree.Parts {
 		if p.Loose {
@@ -174,10 +174,10 @@ func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *pr
 			}
 			var copied []*fold.Body
 			if p.Within != nil {
-				copied = b.stand(s, p.Within, hand{path + p.Name + "/", at.Mirror}, t, Closed, pr, placed)
+				copied = stand(b, s, p.Within, hand{path + p.Name + "/", at.Mirror}, t, Closed, pr, placed)
 				s.of[path+p.Name] = append(s.of[path+p.Name], copied...)
 			} else {
-				body := b.body(p, at, path, t, pose, pr)
+				body := body(b, p, at, path, t, pose, pr)
 				s.add(path+p.Name, body)
 				copied = []*fold.Body{body}
 				if p.Rides {
@@ -185,7 +185,7 @@ func (b *Box) stand(s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *pr
 				}
 			}
 			if placed {
-				b.place(grown{tree, path, s.Bodies[from:]}, p, at, copied, pose)
+				place(b, grown{tree, path, s.Bodies[from:]}, p, at, copied, pose)
 			}
 		}
 	}
@@ -203,7 +203,7 @@ func places(p *Part) []Place {
 
 // place carries the bodies of one copy to their place, and takes off again what
 // closes the box when it is open. What is missing, the proof says.
-func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Pose) {
+func place(b *Box, among grown, p *Part, at Place, bodies []*fold.Body, pose Pose) {
 	if at.Face == "" {
 		return
 	}
@@ -225,14 +225,14 @@ func (b *Box) place(among grown, p *Part, at Place, bodies []*fold.Body, pose Po
 			body.Back = on.Body.T
 		}
 		body.Carry(way, 1, 0)
-		takeOff(among.bodies[0], p, at, body, b.lifted(p, pose.Lift))
+		takeOff(among.bodies[0], p, at, body, lifted(b, p, pose.Lift))
 	}
 }
 
 // lifted is how far a part is off when the box is so far open: what goes round all of it
 // comes off before the rest does.
-func (b *Box) lifted(p *Part, lift float64) float64 {
-	if !b.belted() {
+func lifted(b *Box, p *Part, lift float64) float64 {
+	if !belted(b) {
 		return lift
 	}
 	if p != nil && p.belt() {
@@ -246,7 +246,7 @@ func (p *Part) belt() bool {
 	return p.When == sheet.Close && p.Piece != nil && (p.Piece.Part == sheet.Band || p.Piece.Part == sheet.Ribbon)
 }
 
-func (b *Box) belted() bool {
+func belted(b *Box) bool {
 	return slices.ContainsFunc(b.Parts, (*Part).belt)
 }
 
@@ -270,7 +270,7 @@ func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, lift float64
 
 // body folds one copy of a part and, once it is folded, presses what is stuck or
 // tucked aside.
-func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *progress) *fold.Body {
+func body(b *Box, p *Part, at Place, path string, t Length, pose Pose, pr *progress) *fold.Body {
 	piece := p.Piece
 	done := func(string) float64 { return 1 }
 	if pr != nil {
@@ -278,7 +278,7 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 	}
 	opens := map[string]float64{}
 	if path == "" && pose.Lift > 0 {
-		opens = b.opened(piece, b.lifted(nil, pose.Lift))
+		opens = opened(b, piece, lifted(b, nil, pose.Lift))
 	}
 	if at.Mirror {
 		piece = piece.Mirrored()
@@ -300,7 +300,7 @@ func (b *Box) body(p *Part, at Place, path string, t Length, pose Pose, pr *prog
 
 // opened gives how far each face of a piece is opened: all that closes it at once,
 // or in turn, the last first.
-func (b *Box) opened(p *sheet.Piece, lift float64) map[string]float64 {
+func opened(b *Box, p *sheet.Piece, lift float64) map[string]float64 {
 	out := map[string]float64{}
 	var closing []sheet.Move
 	for _, m := range p.Order {
@@ -314,7 +314,7 @@ func (b *Box) opened(p *sheet.Piece, lift float64) map[string]float64 {
 			part = min(1, max(0, lift*float64(n)-float64(n-1-i)))
 		}
 		for _, f := range m.Faces {
-			if out[f] = b.openBy() * part; p.Part == sheet.Insert { // it lies open again, and stays folded in
+			if out[f] = openBy(b) * part; p.Part == sheet.Insert { // it lies open again, and stays folded in
 				out[f] = part * closes(p, f)
 			}
 		}
@@ -336,7 +336,7 @@ func closes(p *sheet.Piece, face string) float64 {
 }
 
 // openBy is how far what opens is folded back, of how far it was folded.
-func (b *Box) openBy() float64 {
+func openBy(b *Box) float64 {
 	if b.OpenBy == 0 {
 		return 0.62
 	}
