@@ -44,29 +44,29 @@ const mostMargin = 50 * measure.Millimetre
 
 // ReadCutting reads what a document says of its sheets; what can't be read is left out.
 func ReadCutting(b brief.Brief) Cutting {
-	q := &Request{}
-	q.readCutting(b, brief.NewReader(&b))
-	return q.Cutting
+	d := &door{Request: &Request{Brief: b}, r: brief.NewReader(&b)}
+	d.readCutting()
+	return d.Cutting
 }
 
-func (q *Request) readCutting(b brief.Brief, r *brief.Reader) {
-	s, c := b.Sheets, &q.Cutting
+func (d *door) readCutting() {
+	s, c := d.Brief.Sheets, &d.Cutting
 	c.Asked = s.Asked()
-	c.Aim, c.Tie = least.Aim(among(r, "sheets.aim", s.Aim, Aims)), least.Tie(among(r, "sheets.among-equals", s.Tie, Ties))
-	c.Deep, c.Any = among(r, "sheets.look", s.Look, Looks) == 1, among(r, "sheets.sizes", s.Sizes, Sizes) == 1
-	c.Offcuts = r.Flag("sheets.offcuts", s.Offcuts, false)
+	c.Aim, c.Tie = least.Aim(among(d.r, "sheets.aim", s.Aim, Aims)), least.Tie(among(d.r, "sheets.among-equals", s.Tie, Ties))
+	c.Deep, c.Any = among(d.r, "sheets.look", s.Look, Looks) == 1, among(d.r, "sheets.sizes", s.Sizes, Sizes) == 1
+	c.Offcuts = d.r.Flag("sheets.offcuts", s.Offcuts, false)
 	if s.Margin != "" {
-		if c.Margin, _ = r.LengthOrNone("sheets.margin", s.Margin); c.Margin > mostMargin {
-			r.Problem("sheets.margin", "A margin of "+r.Say(c.Margin)+" is too wide.", "Most printers leave 3 to 6 mm.",
+		if c.Margin, _ = d.r.LengthOrNone("sheets.margin", s.Margin); c.Margin > mostMargin {
+			d.r.Problem("sheets.margin", "A margin of "+d.r.Say(c.Margin)+" is too wide.", "Most printers leave 3 to 6 mm.",
 				"sheets.margin", "")
 		}
 	}
 	for i, p := range s.Pins {
 		field := fmt.Sprintf("sheets.pins.%d.", i)
-		x, _ := r.LengthOrNone(field+"x", p.X)
-		y, _ := r.LengthOrNone(field+"y", p.Y)
-		n, _ := r.Count(field+"sheet", p.Sheet, MostPieces)
-		turned := r.Flag(field+"turned", p.Turned, false)
+		x, _ := d.r.LengthOrNone(field+"x", p.X)
+		y, _ := d.r.LengthOrNone(field+"y", p.Y)
+		n, _ := d.r.Count(field+"sheet", p.Sheet, MostPieces)
+		turned := d.r.Flag(field+"turned", p.Turned, false)
 		c.Pins = append(c.Pins, Pin{string(p.Piece), n - 1, string(p.Size), layout.Spot{X: x, Y: y}, turned})
 	}
 }

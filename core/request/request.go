@@ -106,82 +106,92 @@ type Spot struct {
 	Turned bool
 }
 
-// Read reads a brief with a workshop.
-func Read(b brief.Brief, w Workshop) *Request {
-	r := brief.NewReader(&b)
-	q := &Request{Report: r.Report, Brief: b, Way: string(b.Arrange.Way)}
-	q.Join = b.Card.Join == "yes"
-	q.Name = r.Name("name", b.Name, "The project")
-	q.Copies, _ = r.Count("copies", b.Copies, MostCopies)
-	if q.oneOf(r, "tools.house", string(b.Tools.House), "yes", "no") == "no" {
-		w.Tools, w.Said, w.Habits, w.Learnt = shop.Tools{}, brief.Tools{}, nil, nil
-	}
-	q.readShop(b, r, w)
-	if q.Style = style.Find(string(b.Box.Style)); q.Style == nil {
-		r.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", b.Box.Style), "Choose one of the styles shown.",
-			"box.style", "tray-lid")
-		return q
-	}
-	q.Answers = style.ReadAnswers(r, q.Style, b.Box.Options)
-	q.readHabits(w)
-	q.readSlack(b, r, w)
-	if q.Style.Typed {
-		q.Scores, q.Stated = reader.Read(r, &b)
-	}
-	q.readSize(b, r)
-	return q
+// door is a brief while it is read.
+type door struct {
+	*Request
+	r *brief.Reader
+	w Workshop
 }
 
-func (q *Request) readShop(b brief.Brief, r *brief.Reader, w Workshop) {
-	q.Offcuts = w.Offcuts
-	q.readTools(b, r, w)
-	q.readCards(b, r, w)
-	q.readDress(b, r, w)
-	q.readCutting(b, r)
+// Read reads a brief with a workshop.
+func Read(b brief.Brief, w Workshop) *Request {
+	d := &door{r: brief.NewReader(&b), w: w}
+	d.Request = &Request{Report: d.r.Report, Brief: b, Way: string(b.Arrange.Way)}
+	d.read()
+	return d.Request
+}
+
+func (d *door) read() {
+	d.Name, d.Join = d.r.Name("name", d.Brief.Name, "The project"), d.Brief.Card.Join == "yes"
+	d.Copies, _ = d.r.Count("copies", d.Brief.Copies, MostCopies)
+	if d.oneOf("tools.house", string(d.Brief.Tools.House), "yes", "no") == "no" {
+		d.w.Tools, d.w.Said, d.w.Habits, d.w.Learnt = shop.Tools{}, brief.Tools{}, nil, nil
+	}
+	d.readShop()
+	if d.Style = style.Find(string(d.Brief.Box.Style)); d.Style == nil {
+		d.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", d.Brief.Box.Style), "Choose one of the styles shown.",
+			"box.style", "tray-lid")
+		return
+	}
+	d.Answers = style.ReadAnswers(d.r, d.Style, d.Brief.Box.Options)
+	d.readHabits()
+	d.readSlack()
+	if d.Style.Typed {
+		d.Scores, d.Stated = reader.Read(d.r, &d.Brief)
+	}
+	d.readSize()
+}
+
+func (d *door) readShop() {
+	d.Offcuts = d.w.Offcuts
+	d.readTools()
+	d.readCards()
+	d.readDress()
+	d.readCutting()
 	var ok bool
-	if q.Slack, ok = shop.Slack[string(b.Tools.Fit)]; !ok {
-		r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", b.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",
+	if d.Slack, ok = shop.Slack[string(d.Brief.Tools.Fit)]; !ok {
+		d.r.Problem("tools.fit", fmt.Sprintf("A lid can't fit %q.", d.Brief.Tools.Fit), "Choose snug, easy or loose.", "tools.fit",
 			"snug")
 	}
-	switch q.habit(w, "allowances", string(b.Tools.Allowances)) {
+	switch d.habit("allowances", string(d.Brief.Tools.Allowances)) {
 	case "", "card":
 	case "plain":
-		q.Plain = true
+		d.Plain = true
 	default:
-		r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", b.Tools.Allowances), "Choose card or plain.",
+		d.r.Problem("tools.allowances", fmt.Sprintf("Allowances can't be %q.", d.Brief.Tools.Allowances), "Choose card or plain.",
 			"tools.allowances", "card")
 	}
 }
 
 // readSize reads the size that was given to the letter, and what goes in.
-func (q *Request) readSize(b brief.Brief, r *brief.Reader) {
-	if s := b.Size; s != nil {
-		l, _ := r.Length("size.length", s.Length)
-		w, _ := r.Length("size.width", s.Width)
-		d, _ := r.Length("size.depth", s.Depth)
-		q.Given = &style.Dims{Length: l, Width: w, Depth: d}
+func (d *door) readSize() {
+	if s := d.Brief.Size; s != nil {
+		l, _ := d.r.Length("size.length", s.Length)
+		w, _ := d.r.Length("size.width", s.Width)
+		h, _ := d.r.Length("size.depth", s.Depth)
+		d.Given = &style.Dims{Length: l, Width: w, Depth: h}
 	}
-	if len(b.Contents) == 0 && (b.Size != nil || q.Style.Typed) {
-		q.readKind(b, r)
-		switch kept := q.Kind != nil && q.Kind.ID != "none"; {
-		case kept && q.Style.Rooms != nil:
-			q.RoomsEnough()
-		case kept && (!q.Kind.Alone || q.Style.Typed):
-			r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", q.Kind.Title),
+	if len(d.Brief.Contents) == 0 && (d.Brief.Size != nil || d.Style.Typed) {
+		d.readKind()
+		switch kept := d.Kind != nil && d.Kind.ID != "none"; {
+		case kept && d.Style.Rooms != nil:
+			d.RoomsEnough()
+		case kept && (!d.Kind.Alone || d.Style.Typed):
+			d.r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", d.Kind.Title),
 				"Say what goes in, or choose no compartments.", "arrange.compartments", "none")
 		}
-		if b.Arrange.Dividers != "" && q.Kind != nil && q.Kind.Divides {
-			q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
+		if d.Brief.Arrange.Dividers != "" && d.Kind != nil && d.Kind.Divides {
+			d.Dividers, _ = d.r.Length("arrange.dividers", d.Brief.Arrange.Dividers)
 		}
-		q.Cells = readCells(r, b.Arrange.Cells)
+		d.Cells = readCells(d.r, d.Brief.Arrange.Cells)
 		return
 	}
-	things, ok := contents.Read(&b, r)
+	things, ok := contents.Read(&d.Brief, d.r)
 	if !ok {
 		return
 	}
-	q.Things = things
-	q.readArrange(b, r)
+	d.Things = things
+	d.readArrange()
 }
 
 // roomsEnough refuses compartments in a style of several small boxes.
@@ -225,39 +235,39 @@ func (q *Request) Dividing(in style.Dims) (l contents.Load) {
 }
 
 // readKind finds the kind of compartment, nil with a problem noted where there is none such.
-func (q *Request) readKind(b brief.Brief, r *brief.Reader) {
-	kind := string(b.Arrange.Compartments)
+func (d *door) readKind() {
+	kind := string(d.Brief.Arrange.Compartments)
 	if kind == "" {
 		kind = insert.Kinds[0].ID
 	}
-	if q.Kind = insert.Find(kind); q.Kind == nil {
+	if d.Kind = insert.Find(kind); d.Kind == nil {
 		var ids []string
 		for _, k := range insert.Kinds {
 			ids = append(ids, k.ID)
 		}
-		r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
+		d.r.Problem("arrange.compartments", fmt.Sprintf("Compartments can't be %q.", kind),
 			"Choose one of "+strings.Join(ids, ", ")+".", "arrange.compartments", "none")
 	}
 }
 
-func (q *Request) readArrange(b brief.Brief, r *brief.Reader) {
-	if q.readKind(b, r); q.Kind == nil {
+func (d *door) readArrange() {
+	if d.readKind(); d.Kind == nil {
 		return
 	}
-	if q.Kind.Suits != nil {
-		if why := q.Kind.Suits(q.Things); why != "" {
-			r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.", "arrange.compartments", "none")
+	if d.Kind.Suits != nil {
+		if why := d.Kind.Suits(d.Things); why != "" {
+			d.r.Problem("arrange.compartments", why, "Choose another kind of compartment, or none.", "arrange.compartments", "none")
 		}
 	}
-	if b.Arrange.Dividers != "" {
-		q.Dividers, _ = r.Length("arrange.dividers", b.Arrange.Dividers)
+	if d.Brief.Arrange.Dividers != "" {
+		d.Dividers, _ = d.r.Length("arrange.dividers", d.Brief.Arrange.Dividers)
 	}
-	q.Room = contents.ReadRoom(&b, r, q.Things, q.Kind.Divides)
-	for i, p := range b.Arrange.Places {
+	d.Room = contents.ReadRoom(&d.Brief, d.r, d.Things, d.Kind.Divides)
+	for i, p := range d.Brief.Arrange.Places {
 		field := fmt.Sprintf("arrange.places.%d.", i)
-		x, _ := r.LengthOrNone(field+"x", p.X)
-		y, _ := r.LengthOrNone(field+"y", p.Y)
-		q.Places = append(q.Places, Spot{x, y, r.Flag(field+"turned", p.Turned, false)})
+		x, _ := d.r.LengthOrNone(field+"x", p.X)
+		y, _ := d.r.LengthOrNone(field+"y", p.Y)
+		d.Places = append(d.Places, Spot{x, y, d.r.Flag(field+"turned", p.Turned, false)})
 	}
 }
 

@@ -13,26 +13,26 @@ import (
 
 // stock finds a card by its name: the document's own, or the shop's. Of which it is
 // told what is wrong with it.
-func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id string) (shop.Card, bool) {
-	for _, own := range b.Card.Own {
+func (d *door) stock(field, id string) (shop.Card, bool) {
+	for _, own := range d.Brief.Card.Own {
 		if own.ID == id {
-			c, ok := shop.ReadStock(r, "card.own.@"+id+".", own)
+			c, ok := shop.ReadStock(d.r, "card.own.@"+id+".", own)
 			return c, ok
 		}
 	}
-	if c, ok := w.Card(id); ok {
-		q.use("card", c.Title, w.Writes[id]...)
+	if c, ok := d.w.Card(id); ok {
+		d.use("card", c.Title, d.w.Writes[id]...)
 		return c, true
 	}
 	first := ""
-	if offered := w.Offered(); len(offered) > 0 {
+	if offered := d.w.Offered(); len(offered) > 0 {
 		first = offered[0].ID
 	}
-	if why, bad := w.Troubled[id]; bad {
-		r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.",
+	if why, bad := d.w.Troubled[id]; bad {
+		d.r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.",
 			field, first)
 	} else {
-		r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.",
+		d.r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.",
 			field, first)
 	}
 	return shop.Card{}, false
@@ -42,36 +42,36 @@ func (q *Request) stock(r *brief.Reader, b brief.Brief, w Workshop, field, id st
 const Least = "least"
 
 // readCards reads which card each part is cut from, and which sheets these come in.
-func (q *Request) readCards(b brief.Brief, r *brief.Reader, w Workshop) {
+func (d *door) readCards() {
 	var ok bool
-	if q.Card, ok = q.stock(r, b, w, "card.stock", string(b.Card.Stock)); !ok {
+	if d.Card, ok = d.stock("card.stock", string(d.Brief.Card.Stock)); !ok {
 		return
 	}
-	for part, id := range brief.Sorted(b.Card.Stocks) {
-		if c, ok := q.stock(r, b, w, "card.stocks."+part, strings.TrimSpace(string(id))); ok {
-			if q.Stocks == nil {
-				q.Stocks = map[string]shop.Card{}
+	for part, id := range brief.Sorted(d.Brief.Card.Stocks) {
+		if c, ok := d.stock("card.stocks."+part, strings.TrimSpace(string(id))); ok {
+			if d.Stocks == nil {
+				d.Stocks = map[string]shop.Card{}
 			}
-			q.Stocks[part] = c
+			d.Stocks[part] = c
 		}
 	}
-	comes := w.Comes(q.Card)
-	if q.Least = string(b.Card.Sheet) == Least; q.Least {
-		q.Sheet = largest(comes)
-	} else if s, err := w.AnySheet(string(b.Card.Sheet), q.Units); err != nil {
-		r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", b.Card.Sheet),
+	comes := d.w.Comes(d.Card)
+	if d.Least = string(d.Brief.Card.Sheet) == Least; d.Least {
+		d.Sheet = largest(comes)
+	} else if s, err := d.w.AnySheet(string(d.Brief.Card.Sheet), d.Units); err != nil {
+		d.r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", d.Brief.Card.Sheet),
 			"Choose one of the sheets shown, or type its two sides, like “30 x 30 cm”.", "card.sheet", comes[0].ID)
-	} else if q.Sheet = s; len(q.Card.Sheets) > 0 && !slices.ContainsFunc(comes, s.Same) {
-		r.Problem("card.sheet", fmt.Sprintf("%s does not come in %s.", q.Card.Title, s.Title),
+	} else if d.Sheet = s; len(d.Card.Sheets) > 0 && !slices.ContainsFunc(comes, s.Same) {
+		d.r.Problem("card.sheet", fmt.Sprintf("%s does not come in %s.", d.Card.Title, s.Title),
 			"Choose one of the sheets it comes in.", "card.sheet", comes[0].ID)
 	}
-	q.Comes = w.Comes
-	switch b.Card.Grain {
+	d.Comes = d.w.Comes
+	switch d.Brief.Card.Grain {
 	case "", "any":
 	case "keep":
-		q.KeepGrain = true
+		d.KeepGrain = true
 	default:
-		r.Problem("card.grain", fmt.Sprintf("Grain can't be %q.", b.Card.Grain), "Choose keep, or leave it open.",
+		d.r.Problem("card.grain", fmt.Sprintf("Grain can't be %q.", d.Brief.Card.Grain), "Choose keep, or leave it open.",
 			"card.grain", "")
 	}
 }

@@ -11,47 +11,47 @@ import (
 )
 
 // readWish reads what goes on, in and round the box, and finds the cards it is cut from.
-func (q *Request) readWish(b brief.Brief, r *brief.Reader, w Workshop) {
-	q.Dressing = map[string]shop.Card{"ribbon": ribbon()}
-	q.Wish = dress.Read(r, &b.Dress, dress.Shelf{
+func (d *door) readWish() {
+	d.Dressing = map[string]shop.Card{"ribbon": ribbon()}
+	d.Wish = dress.Read(d.r, &d.Brief.Dress, dress.Shelf{
 		Find: func(field, id string) (shop.Card, bool) {
-			c, ok := q.stock(r, b, w, field, id)
+			c, ok := d.stock(field, id)
 			if ok {
-				q.Dressing[c.ID] = c
+				d.Dressing[c.ID] = c
 			}
 			return c, ok
 		},
 		Usual: func(part string) shop.Card {
-			if c, ok := q.Stocks[part]; ok {
+			if c, ok := d.Stocks[part]; ok {
 				return c
 			}
 			if part == "liner" || part == "band" || part == "strip" {
-				return q.Card
+				return d.Card
 			}
-			return q.Layer
+			return d.Layer
 		},
 	})
-	s := style.Find(string(b.Box.Style))
-	if q.Floor > 0 && s != nil && s.Tray && s.Rooms == nil {
-		liner := q.Card
-		if c, ok := q.Stocks["liner"]; ok {
+	s := style.Find(string(d.Brief.Box.Style))
+	if d.Floor > 0 && s != nil && s.Tray && s.Rooms == nil {
+		liner := d.Card
+		if c, ok := d.Stocks["liner"]; ok {
 			liner = c
 		}
-		q.Wish.Liners = append(q.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8,
-			Layers: q.Floor,
+		d.Wish.Liners = append(d.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8,
+			Layers: d.Floor,
 			Card:   liner, Quiet: true})
 	}
-	for _, l := range q.Wish.Liners {
+	for _, l := range d.Wish.Liners {
 		if l.In == "floor" && !l.Quiet {
-			q.Floor += l.Layers
+			d.Floor += l.Layers
 		}
 	}
-	if c, ok := q.Dressing[string(b.Dress.Scheme.Accent)]; ok { // ribbon goes with the scheme
+	if c, ok := d.Dressing[string(d.Brief.Dress.Scheme.Accent)]; ok { // ribbon goes with the scheme
 		r := ribbon()
 		r.Colour, r.Inside = c.Colour, c.Colour
-		q.Dressing["ribbon"] = r
+		d.Dressing["ribbon"] = r
 	}
-	q.Skin, q.Deep = q.Wish.Skin()
+	d.Skin, d.Deep = d.Wish.Skin()
 }
 
 // lined is what liners take of the room inside.

@@ -83,19 +83,19 @@ func (q *Request) Written(b brief.Brief, only func(path string) bool) brief.Brie
 }
 
 // use notes that something of the shop was used.
-func (q *Request) use(kind, says string, set ...string) {
-	q.Used = append(q.Used, Used{kind, says, brief.To(set...)})
+func (d *door) use(kind, says string, set ...string) {
+	d.Used = append(d.Used, Used{kind, says, brief.To(set...)})
 }
 
 // habit gives what the document says of something or, where it leaves it open, what
 // the house does.
-func (q *Request) habit(w Workshop, id string, said string) string {
-	if said != "" || w.Habits[id] == "" {
+func (d *door) habit(id string, said string) string {
+	if said != "" || d.w.Habits[id] == "" {
 		return said
 	}
 	h, _ := shop.FindHabit(id)
-	q.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, w.Habits[id])), h.Path, w.Habits[id])
-	return w.Habits[id]
+	d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, d.w.Habits[id])), h.Path, d.w.Habits[id])
+	return d.w.Habits[id]
 }
 
 func labelOf(h shop.Habit, choice string) string {
@@ -109,12 +109,12 @@ func labelOf(h shop.Habit, choice string) string {
 
 // readHabits answers what the document leaves open of a style's questions as the
 // house does.
-func (q *Request) readHabits(w Workshop) {
+func (d *door) readHabits() {
 	for _, h := range shop.Habits {
 		id, option := strings.CutPrefix(h.Path, "box.options.")
-		if choice := w.Habits[h.ID]; option && choice != "" {
-			if took, ok := q.Answers.Follow(q.Style, id, choice); ok {
-				q.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), h.Path, took)
+		if choice := d.w.Habits[h.ID]; option && choice != "" {
+			if took, ok := d.Answers.Follow(d.Style, id, choice); ok {
+				d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), h.Path, took)
 			}
 		}
 	}
@@ -122,16 +122,16 @@ func (q *Request) readHabits(w Workshop) {
 
 // readTools reads what is scored, cut and stuck with: of the document or, where it
 // says nothing, of the shop.
-func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
-	said := b.Tools
-	q.Tools = shop.ReadTools(r, &said)
-	mine, house := &q.Tools, w.Tools
+func (d *door) readTools() {
+	said := d.Brief.Tools
+	d.Tools = shop.ReadTools(d.r, &said)
+	mine, house := &d.Tools, d.w.Tools
 	var set []string
 	if said.Grooves == "" && len(house.Grooves) > 0 {
-		mine.Grooves, set = house.Grooves, append(set, "tools.grooves", string(w.Said.Grooves))
+		mine.Grooves, set = house.Grooves, append(set, "tools.grooves", string(d.w.Said.Grooves))
 	}
 	if said.Board == "" && house.Board > 0 {
-		mine.Board, set = house.Board, append(set, "tools.board", string(w.Said.Board))
+		mine.Board, set = house.Board, append(set, "tools.board", string(d.w.Said.Board))
 	}
 	if said.Numbers == "" && house.FromRight {
 		mine.FromRight, set = true, append(set, "tools.numbers", "right")
@@ -148,17 +148,17 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 		}
 	}
 	if said.Trimmer.Reads == "" && house.Reads > 0 {
-		mine.Reads, set = house.Reads, append(set, "tools.trimmer.reads", string(w.Said.Trimmer.Reads))
+		mine.Reads, set = house.Reads, append(set, "tools.trimmer.reads", string(d.w.Said.Trimmer.Reads))
 	}
 	if said.Trimmer.Cuts == "" && house.Cuts > 0 {
-		mine.Cuts, set = house.Cuts, append(set, "tools.trimmer.cuts", string(w.Said.Trimmer.Cuts))
+		mine.Cuts, set = house.Cuts, append(set, "tools.trimmer.cuts", string(d.w.Said.Trimmer.Cuts))
 	}
 	if said.Punches == "" && len(house.Punches) > 0 {
-		mine.Punches, set = house.Punches, append(set, "tools.punches", string(w.Said.Punches))
+		mine.Punches, set = house.Punches, append(set, "tools.punches", string(d.w.Said.Punches))
 	}
 	tape := said.Tape
-	if tape == "" && w.Said.Tape != "" {
-		tape, set = w.Said.Tape, append(set, "tools.tape", string(w.Said.Tape))
+	if tape == "" && d.w.Said.Tape != "" {
+		tape, set = d.w.Said.Tape, append(set, "tools.tape", string(d.w.Said.Tape))
 	}
 	if len(set) > 0 {
 		var what []string
@@ -166,98 +166,98 @@ func (q *Request) readTools(b brief.Brief, r *brief.Reader, w Workshop) {
 			f, _ := brief.FieldAt(set[i])
 			what = append(what, f.Label)
 		}
-		q.use("tools", "The tools of the shop: "+strings.Join(what, ", "), set...)
+		d.use("tools", "The tools of the shop: "+strings.Join(what, ", "), set...)
 	}
 	if mine.Reads > 0 { // what is cut is cut by the trimmer's marks
 		unit := measure.Millimetres
 		if mine.Reads%(measure.Inch/64) == 0 {
 			unit = measure.Inches
 		}
-		q.Step = measure.Step{Size: mine.Reads, Unit: unit}.In(q.Units)
+		d.Step = measure.Step{Size: mine.Reads, Unit: unit}.In(d.Units)
 	}
-	q.readAdhesive(b, r, w, tape)
-	q.Burnish = q.oneOf(r, "tools.burnish", q.habit(w, "burnish", string(said.Burnish)), "after", "before")
-	q.Standing = q.oneOf(r, "tools.dressing", q.habit(w, "dressing", string(said.Dressing)), "flat", "standing") == "standing"
-	q.Forms = q.oneOf(r, "tools.wraps", q.habit(w, "wraps", string(said.Wraps)), "scored", "formed") == "formed"
-	q.First = q.oneOf(r, "tools.first", q.habit(w, "first", string(said.First)), "drawn", "short", "long")
+	d.readAdhesive(tape)
+	d.Burnish = d.oneOf("tools.burnish", d.habit("burnish", string(said.Burnish)), "after", "before")
+	d.Standing = d.oneOf("tools.dressing", d.habit("dressing", string(said.Dressing)), "flat", "standing") == "standing"
+	d.Forms = d.oneOf("tools.wraps", d.habit("wraps", string(said.Wraps)), "scored", "formed") == "formed"
+	d.First = d.oneOf("tools.first", d.habit("first", string(said.First)), "drawn", "short", "long")
 }
 
-func (q *Request) oneOf(r *brief.Reader, field, said string, choices ...string) string {
+func (d *door) oneOf(field, said string, choices ...string) string {
 	if said == "" {
 		return choices[0]
 	}
 	if !slices.Contains(choices, said) {
 		f, _ := brief.FieldAt(field)
-		r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+words.Either(choices)+".",
+		d.r.Problem(field, fmt.Sprintf("%s can't be %q.", f.Title(), said), "Choose "+words.Either(choices)+".",
 			field, "")
 	}
 	return said
 }
 
-func (q *Request) readAdhesive(b brief.Brief, r *brief.Reader, w Workshop, tape brief.Text) {
-	q.Adhesive = shop.Adhesives[0]
-	said := q.habit(w, "adhesive", string(b.Tools.Adhesive))
+func (d *door) readAdhesive(tape brief.Text) {
+	d.Adhesive = shop.Adhesives[0]
+	said := d.habit("adhesive", string(d.Brief.Tools.Adhesive))
 	known := said == ""
 	for _, a := range shop.Adhesives {
 		if a.ID == said {
-			q.Adhesive, known = a, true
+			d.Adhesive, known = a, true
 		}
 	}
 	if !known {
-		r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", said),
+		d.r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", said),
 			"Choose tape, glue or both.", "tools.adhesive", "tape")
 	}
 	if tape != "" {
-		l := shop.ReadTape(r, tape) // read even where only glue is used: what is wrong with it is told
-		if l > 0 && q.Adhesive.ID != "glue" {
-			q.Adhesive.Seam = l
+		l := shop.ReadTape(d.r, tape) // read even where only glue is used: what is wrong with it is told
+		if l > 0 && d.Adhesive.ID != "glue" {
+			d.Adhesive.Seam = l
 		}
-		if l > 0 && q.Adhesive.ID == "tape" {
-			q.Adhesive.Width = l
+		if l > 0 && d.Adhesive.ID == "tape" {
+			d.Adhesive.Width = l
 		}
 	}
 }
 
 // readDress reads what is stuck on, as far as sizes hang on it.
-func (q *Request) readDress(b brief.Brief, r *brief.Reader, w Workshop) {
+func (d *door) readDress() {
 	count := func(field string, text brief.Whole) (n int) {
 		if strings.TrimSpace(string(text)) == "" || text == "0" {
 			return 0
 		}
-		n, _ = r.Count(field, text, MostLayers)
+		n, _ = d.r.Count(field, text, MostLayers)
 		return n
 	}
-	q.Outside, q.Inside = count("dress.outside", b.Dress.Outside), count("dress.inside", b.Dress.Inside)
-	q.Floor = count("dress.floor", b.Dress.Floor)
-	q.Underside = r.Flag("dress.underside", brief.Flag(q.habit(w, "underside", string(b.Dress.Underside))), false)
-	q.Layer = q.Card
-	if c, ok := q.Stocks["layer"]; ok {
-		q.Layer = c
+	d.Outside, d.Inside = count("dress.outside", d.Brief.Dress.Outside), count("dress.inside", d.Brief.Dress.Inside)
+	d.Floor = count("dress.floor", d.Brief.Dress.Floor)
+	d.Underside = d.r.Flag("dress.underside", brief.Flag(d.habit("underside", string(d.Brief.Dress.Underside))), false)
+	d.Layer = d.Card
+	if c, ok := d.Stocks["layer"]; ok {
+		d.Layer = c
 	}
-	q.readWish(b, r, w)
+	d.readWish()
 }
 
 const MostLayers = 4
 
 // readSlack reads the ease of a lid: what was typed, or what its fit asks for and
 // what was learnt of this card here.
-func (q *Request) readSlack(b brief.Brief, r *brief.Reader, w Workshop) {
-	q.Usual = q.Slack
-	q.FitKey = shop.Key{Card: q.OuterCard().ID, Walls: q.outerWalls(), Layers: max(q.Outside, q.Deep) + q.Inside}
-	if b.Tools.Slack != "" {
-		if l, ok := r.LengthOrNone("tools.slack", b.Tools.Slack); ok {
-			if q.Slack = l; l > 10*measure.Millimetre {
-				r.Problem("tools.slack", "No lid wants "+r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.",
+func (d *door) readSlack() {
+	d.Usual = d.Slack
+	d.FitKey = shop.Key{Card: d.OuterCard().ID, Walls: d.outerWalls(), Layers: max(d.Outside, d.Deep) + d.Inside}
+	if d.Brief.Tools.Slack != "" {
+		if l, ok := d.r.LengthOrNone("tools.slack", d.Brief.Tools.Slack); ok {
+			if d.Slack = l; l > 10*measure.Millimetre {
+				d.r.Problem("tools.slack", "No lid wants "+d.r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.",
 					"tools.slack", "")
 			}
 		}
 		return
 	}
-	if l, ok := w.Learnt[q.FitKey]; ok && !l.Aside && l.More != 0 {
-		q.Learnt, q.Slack = &l, max(0, q.Slack+l.More)
-		q.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", q.OuterCard().Title,
-			q.FitKey.Walls, q.Slack.MM(), q.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",
-			strconv.FormatFloat(q.Slack.MM(), 'f', -1, 64)+" mm")
+	if l, ok := d.w.Learnt[d.FitKey]; ok && !l.Aside && l.More != 0 {
+		d.Learnt, d.Slack = &l, max(0, d.Slack+l.More)
+		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", d.OuterCard().Title,
+			d.FitKey.Walls, d.Slack.MM(), d.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",
+			strconv.FormatFloat(d.Slack.MM(), 'f', -1, 64)+" mm")
 	}
 }
 
