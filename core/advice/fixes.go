@@ -8,6 +8,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/core/style"
 )
 
 // fixes looks for the smallest changes that bring every piece on to the sheet
@@ -106,11 +107,7 @@ func (a *adviser) lower(w request.Workshop) (out []brief.Fix) {
 			return []brief.Fix{{Text: fmt.Sprintf("Walls of %s in place of %s.", a.Say(at), a.Say(high)), Set: set(at)}}
 		}
 	}
-	set := brief.To("box.options.lid", "short", "box.options.lid-height", "", "box.options.reveal", "")
-	if a.Answers.Choice["lid"] == "full" && a.tries(w, set) {
-		return []brief.Fix{{Text: "A short lid in place of a full one.", Set: set}}
-	}
-	return nil
+	return slices.DeleteFunc(a.Style.Remedies(style.Slighter, a.Answers), func(f brief.Fix) bool { return !a.tries(w, f.Set) })
 }
 
 // tooLarge looks for what would make a box that no sheet takes small enough: the change that is

@@ -66,10 +66,8 @@ func both(a, b brief.Fix) brief.Fix {
 // stronger lists the ways there are to make this box bear more, each from the least of
 // it to the most.
 func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix) {
-	q, asks := a.Style.Ask("walls")
-	rolls := asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "rolled" })
-	if rolls && !a.Box.Parts[0].Piece.Has("rolled flap") {
-		ways = append(ways, []brief.Fix{{Text: "Roll its walls.", Set: brief.To("box.options.walls", "rolled")}})
+	for _, f := range a.Style.Remedies(style.Stiffer, a.Answers) {
+		ways = append(ways, []brief.Fix{f})
 	}
 	if code == "floor" && a.Style.Tray {
 		var liners []brief.Fix

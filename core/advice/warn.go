@@ -12,6 +12,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/sheet"
 	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
@@ -105,11 +106,8 @@ func (a *adviser) warnCard() {
 			a.Warn(brief.Warning{Code: "score-it", Text: fmt.Sprintf(text, fmt.Sprintf("%.2f mm", thick.MM())), Fix: fix, Set: set})
 		}
 	}
-	if a.Answers.Choice["gussets"] == "pinched" {
-		if _, asks := a.Style.Ask("gussets"); asks {
-			pinch(a.CardOf(a.OuterCard().ID).Caliper, "Card of %s cracks where gussets are pinched in without a score.",
-				"Score the gussets.", brief.To("box.options.gussets", "scored"))
-		}
+	for _, f := range a.Style.Remedies(style.Uncracked, a.Answers) {
+		pinch(a.CardOf(a.OuterCard().ID).Caliper, "Card of %s cracks where gussets are pinched in without a score.", f.Text, f.Set)
 	}
 	if a.Forms {
 		for _, piece := range a.Box.Pieces() {

@@ -117,7 +117,7 @@ func hold(k *work, c *Closure, at closing) {
 	case "tuck":
 		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.",
 			"Choose it under Box, as what closes it.",
-			"dress.closure.kind", "", "box.options.closure", "tuck")
+			append([]string{"dress.closure.kind", ""}, k.Tucks...)...)
 	case "clip":
 		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
 		k.last("Clip the %s to the %s.", flap, under)

@@ -32,9 +32,10 @@ type Means struct {
 	Card   func(stock string) shop.Card
 	Sticks shop.Adhesive
 	Tools  shop.Tools
-	Ease   Length  // of what slides over something
-	Plain  bool    // plain numbers
-	Mass   float64 // grams that go in
+	Ease   Length   // of what slides over something
+	Plain  bool     // plain numbers
+	Mass   float64  // grams that go in
+	Tucks  []string // the field of the style by which what closes the box is tucked in, and the answer; nil where none does
 }
 
 // Dressed is a box's dressing: what was cut for it, bought for it, and is said of it.

@@ -20,26 +20,26 @@ func (p *Plan) Odd() (n int) {
 // chooseClearance picks, where the house leaves it to the plan, where the clearance
 // comes from: the school that leaves fewest scores no groove sets.
 func (m *making) chooseClearance() {
-	q, asks := m.Style.Ask("clearance")
-	if !asks || m.Answers.Choice["clearance"] != "choose" {
+	q, asks := m.Style.For(style.Clearance)
+	if !asks || m.Answers.Choice[q.ID] != style.LeftToPlan {
 		return
 	}
 	best, least, says := "", 0, ""
 	for _, c := range q.Choices {
-		if c.ID == "choose" {
+		if c.ID == style.LeftToPlan {
 			continue
 		}
-		answers := m.Answers.With("clearance", c.ID)
+		answers := m.Answers.With(q.ID, c.ID)
 		n := m.oddWith(answers)
 		if n >= 0 && (best == "" || n < least) {
 			best, least, says = c.ID, n, c.Label
 		}
 	}
 	if best == "" { // none can be: the first says why
-		m.Answers = m.Answers.With("clearance", q.Default)
+		m.Answers = m.Answers.With(q.ID, q.Default)
 		return
 	}
-	m.Answers = m.Answers.With("clearance", best)
+	m.Answers = m.Answers.With(q.ID, best)
 	m.Chosen = fmt.Sprintf("Chosen for you: %s, with %s that no groove sets.", words.Small(says), words.Count(least, "score"))
 	if least == 0 {
 		m.Chosen = fmt.Sprintf("Chosen for you: %s; every score lies in a groove.", words.Small(says))

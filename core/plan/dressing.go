@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/measure"
+	"brevium/core/style"
 )
 
 // dress puts on, in and round the box what is asked for. How thick layers lie under a
@@ -15,10 +16,13 @@ func (m *making) dress() bool {
 	if m.Wish.Empty() {
 		return true
 	}
-	warnings := len(m.Warnings)
+	warnings, tucks := len(m.Warnings), []string(nil)
+	if q, asks := m.Style.For(style.Closing); asks && slices.ContainsFunc(q.Choices, func(c style.Choice) bool { return c.ID == "tuck" }) {
+		tucks = []string{"box.options." + q.ID, "tuck"}
+	}
 	for try := 0; ; try++ {
 		m.Dressed = dress.On(m.Box, m.Wish, dress.Means{Report: m.Report, T: m.Card.Caliper, Card: m.CardOf,
-			Sticks: m.Adhesive, Tools: m.Tools, Ease: m.Slack, Plain: m.Plain, Mass: m.Mass()})
+			Sticks: m.Adhesive, Tools: m.Tools, Ease: m.Slack, Plain: m.Plain, Mass: m.Mass(), Tucks: tucks})
 		skin := measure.Length(0)
 		for _, sides := range m.Dressed.Skins {
 			skin = max(skin, slices.Max(append(sides, 0)))

@@ -1,6 +1,7 @@
 package request
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -263,7 +264,7 @@ func (d *door) readSlack() {
 
 // outerCard is the card of what goes over the box: the part of this style that does.
 func (q *Request) OuterCard() shop.Card {
-	for _, part := range []string{"lid", "sleeve", "cap", "shell"} {
+	for _, part := range style.Overs {
 		if c, ok := q.Stocks[part]; ok && slices.Contains(q.Style.Apart, part) {
 			return c
 		}
@@ -273,9 +274,8 @@ func (q *Request) OuterCard() shop.Card {
 
 // outerWalls is how the walls are made of what goes over the box.
 func (q *Request) outerWalls() string {
-	if _, asks := q.Style.Ask("lid-walls"); asks {
-		job := style.Job{Answers: q.Answers}
-		return job.ChoiceOf(q.Style)("lid-walls")
+	if walls, asks := q.Style.For(style.OuterWalls); asks {
+		return cmp.Or(q.Answers.Choice[walls.ID], walls.Default)
 	}
 	return "single"
 }

@@ -13,7 +13,7 @@ var archedBox = &Style{
 		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
 			glueDot,
 			"pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
-			"none | Nothing | Its tabs alone hold it, inside the cover."),
+			"none | Nothing | Its tabs alone hold it, inside the cover.").as(Closing),
 		choose("cover", "Cover", "", "tabs | With tabs below | They are turned in and stuck under the floor.",
 			"rolled | Rolled right round | No tabs: it goes on under the floor, and laps there."),
 		more("foot-tab", "Tabs below", "cover=tabs", "How far the cover's tabs reach under the floor."),

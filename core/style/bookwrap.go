@@ -13,7 +13,7 @@ var bookWrap = &Style{
 		length("strap-lap", "Strap's lap", "", "How far the ends of the strap lie on each other."),
 		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip round the free edge, stuck to the back cover.",
 			"glue-dot | A tab with a glue dot | Of the kind that opens again.",
-			"ribbon | A ribbon | Tied round the whole; nothing on the covers."),
+			"ribbon | A ribbon | Tied round the whole; nothing on the covers.").as(Closing),
 		more("strap-width", "Strap", "", "How wide the strap is."),
 		more("closer-high", "Closing tab", "", "How high the closing tab is.").unless("closer=ribbon"),
 	},

@@ -118,14 +118,13 @@ func pair(j *Job, b *Box) {
 // otherClosure names the question of what closes the box, and an answer that
 // wants no card for it.
 func otherClosure(j *Job) (field, answer string) {
-	for _, id := range []string{"closure", "closer", "handle", "join"} {
-		q, ok := j.style.Ask(id)
-		if !ok {
+	for _, q := range j.style.Asks {
+		if q.For != Closing {
 			continue
 		}
-		field = "box.options." + id
+		field = "box.options." + q.ID
 		for _, plain := range []string{"none", "band", "ribbon", "glue", "caps"} {
-			if slices.ContainsFunc(q.Choices, func(c Choice) bool { return c.ID == plain }) && !j.Is(id, plain) {
+			if slices.ContainsFunc(q.Choices, func(c Choice) bool { return c.ID == plain }) && !j.Is(q.ID, plain) {
 				return field, plain
 			}
 		}

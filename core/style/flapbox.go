@@ -22,7 +22,7 @@ var flapBox = &Style{
 			"dot | A hook dot | Thin, and found in any sewing box.",
 			glueDot,
 			"band | A band | A strip of card round the whole; nothing on the box itself.",
-			"tuck | Tucking it in | The flap goes inside, relieved at both ends."),
+			"tuck | Tucking it in | The flap goes inside, relieved at both ends.").as(Closing),
 		length("flap-depth", "Flap", "", "How far it comes down the front."),
 		length("front", "Front wall", "", "How high the front is; lower lets fingers in."),
 		choose("dust", "Dust flaps", "", "yes | Yes | Nothing small falls out beside the top.",

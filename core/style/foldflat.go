@@ -18,7 +18,7 @@ var foldFlat = &Style{
 		length("overhang", "Overhang", "", "How far the cover stands out on each side."),
 		choose("closure", "Closed by", "", "brad | A brad | Its legs go through lip and front and are opened out inside.",
 			"dot | A hook dot | Thin, and opens many times.", glueDot, "ribbon | A ribbon | Through lip and front, tied in a bow.",
-			"none | Nothing | The lip alone keeps it shut."),
+			"none | Nothing | The lip alone keeps it shut.").as(Closing),
 	},
 	Build: buildFoldFlat,
 }

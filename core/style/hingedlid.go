@@ -11,7 +11,7 @@ var hingedLid = &Style{
 	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
 	Asks: slices.Concat(tabQuestions(""), []Question{
 		choose("lid", "Lid", "", "full | Full | Covers the walls nearly to the table.",
-			"short | Short | Stops part way down."),
+			"short | Short | Stops part way down.").remedied(shortLid),
 		length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
 	}),
 	Build: buildHingedLid,

@@ -244,9 +244,6 @@ func (j *Job) As(part string) *Job {
 	return &as
 }
 
-// lids are the names of what goes over something, which "lid" means too.
-var lids = []string{"lid", "sleeve", "cap", "shell"}
-
 // Parts are the names by which a box of this style may have parts of another card.
 func (s *Style) Parts() []string {
 	return append(slices.Clone(s.Apart), "band", "insert", "liner", "layer")
@@ -257,7 +254,7 @@ func (s *Style) Parts() []string {
 func (j *Job) cardOf(name string, part sheet.Part) shop.Card {
 	var keys []string
 	if j.style != nil && slices.Contains(j.style.Apart, name) {
-		if keys = append(keys, name); slices.Contains(lids, name) {
+		if keys = append(keys, name); slices.Contains(Overs, name) {
 			keys = append(keys, "lid")
 		}
 	}

@@ -12,7 +12,7 @@ var pinchTop = &Style{
 	Asks: []Question{
 		length("pinch", "Pinched part", "", "How long the sides are above what goes in."),
 		choose("closure", "Closed by", "", "clip | A clip | A peg or clip on the pinched line.",
-			"ribbon | A ribbon | Through holes punched in front and back."),
+			"ribbon | A ribbon | Through holes punched in front and back.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("drop", "Holes, down", "closure=ribbon", "How far their middles are below the pinched line."),
 		length("flaps", "Base flaps", "", "How deep the flaps are that close the base: more than half the side."),

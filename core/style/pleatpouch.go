@@ -13,7 +13,7 @@ var pleatPouch = &Style{
 		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest: opens many times.",
 			glueDot,
 			"ribbon | A ribbon | Through two holes in the crest, tied in front.",
-			"glue | Sticking it | Closed for good: to be torn open."),
+			"glue | Sticking it | Closed for good: to be torn open.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("tab-reach", "Tabs below", "", "How high the tabs of the base stand up inside the sides."),
 		mitreQuestion,

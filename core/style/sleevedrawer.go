@@ -14,7 +14,7 @@ var sleeveDrawer = &Style{
 	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
 	Asks: slices.Concat([]Question{
 		choose("walls", "Drawer walls", "", "single | Single | One thickness: least card, quickest.",
-			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge."),
+			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge.").remedied(rolledWalls),
 	}, tabQuestions(""), []Question{
 		choose("notch", "Thumb notch", "", "both | At both ends | Opens from either side.",
 			"one | At one end | The other end stays whole.", "none | None | For a ribbon pull.").unless("walls=rolled"),
@@ -24,7 +24,7 @@ var sleeveDrawer = &Style{
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
 		more("sleeve-length", "Sleeve", "", "How long the sleeve is from end to end; flush with the drawer when left open."),
 		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
-			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe),
+			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe).as(Clearance),
 	}),
 	Build: buildSleeveDrawer,
 }

@@ -13,7 +13,7 @@ var stripColumn = &Style{
 		length("cap", "Caps", "", "How far the two caps reach over the column's ends."),
 		choose("join", "Held by", "", "caps | The caps | They hold the strip closed; off comes one, and it opens.",
 			"caps and dot | The caps and a dot | A tab with a hook dot at the open edge too.",
-			"caps and glue dot | The caps and a glue dot | A tab with a glue dot that opens again."),
+			"caps and glue dot | The caps and a glue dot | A tab with a glue dot that opens again.").as(Closing),
 	},
 	Rooms: func(func(string) string) []float64 { return []float64{2, 1, 1} },
 	Build: buildStripColumn,

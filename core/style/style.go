@@ -43,6 +43,8 @@ type Question struct {
 	When            string   // "question=choice": it makes sense then
 	Unless          string   // "question=choice": it makes none then
 	More            bool     // few makers change it
+	For             Role     // what it is for, where other rooms ask for it
+	Remedies        []Remedy // answers that serve a need
 }
 
 // Choice is one answer, with the reason for taking it.

@@ -17,7 +17,7 @@ var wovenBasket = &Style{
 			"4 | Four | A finer weave.", "5 | Five | For a deep basket, and patience."),
 		length("side-height", "Front and back", "", "How high front and back are; lower than the ends, the strips are drawn down."),
 		choose("handle", "Handle", "", "stuck | Stuck on | Over the middle, where it hides the ends of the weave.",
-			"brad | With brads | A brad at each end: it swings aside.", "none | None | The plain basket."),
+			"brad | With brads | A brad at each end: it swings aside.", "none | None | The plain basket.").as(Closing),
 		more("handle-width", "Handle", "", "How wide the handle is; its ends reach as far down, so it is cut longer too.").
 			unless("handle=none"),
 	},

@@ -15,7 +15,7 @@ var wrapCover = &Style{
 		choose("closure", "Closed by", "",
 			"ribbon | A ribbon | Through a hole in the lap and one below it; a strip of card hides the end inside.",
 			"magnet | A magnet | Under the lap and behind the front: stuck on before the tray goes in.",
-			"none | Nothing | The lid's own weight keeps it shut."),
+			"none | Nothing | The lid's own weight keeps it shut.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("drop", "Hole in the lap", "closure=ribbon", "How far its middle is above the lap's edge."),
 		more("drop-below", "Hole below", "closure=ribbon", "How far its middle is above the lower edge of the front."),
