@@ -199,22 +199,16 @@ func freeMeasures(p *plan.Plan) (out []free) {
 			free{"room.above", "Room above", p.Load.Room.Above, false})
 	}
 	if p.Dressed != nil {
-		for i, l := range p.Brief.Dress.Layers {
-			field := fmt.Sprintf("dress.layers.%d.border", i)
-			if now, err := measure.Parse(string(l.Border), p.Units); err == nil {
-				out = append(out, free{field, "Border of layer " + fmt.Sprint(i+1), now, true})
+		for i, l := range p.Wish.Layers {
+			if field := "dress." + l.Entry + ".border"; p.Brief.Get(field) != "" { // left open it is the usual
+				out = append(out, free{field, "Border of layer " + fmt.Sprint(i+1), l.Border, true})
 			}
 		}
 	}
-	for i, s := range p.Scores {
-		for _, side := range []string{"width", "height"} {
-			if s.Name == "" {
-				continue
-			}
-			field := fmt.Sprintf("box.pieces.%d.%s", i, side)
-			if now, err := measure.Parse(p.Brief.Get(field), p.Units); err == nil && now > 0 {
-				out = append(out, free{field, s.Name + ", " + side, now, false})
-			}
+	for _, s := range p.Scores {
+		if s.Name != "" {
+			out = append(out, free{s.Field + "width", s.Name + ", width", s.Wide(), false},
+				free{s.Field + "height", s.Name + ", height", s.High(), false})
 		}
 	}
 	return out

@@ -95,9 +95,9 @@ func (l *list) net(p *typed) (*sheet.Piece, style.Dims, bool) {
 	case "band":
 		return l.sleeveNet(p)
 	}
-	n := sheet.Grid(p.Name, sheet.Cols(p.wide()), sheet.Rows(p.high()), "panel")
+	n := sheet.Grid(p.Name, sheet.Cols(p.Wide()), sheet.Rows(p.High()), "panel")
 	n.Root = "panel"
-	return n, style.Dims{Length: p.wide(), Width: p.high()}, true
+	return n, style.Dims{Length: p.Wide(), Width: p.High()}, true
 }
 
 // add puts a piece over, round or into the base.
@@ -261,7 +261,7 @@ func (l *list) inside() style.Dims {
 
 // liner lays a liner on the floor, or says that it can't go in.
 func (l *list) liner(p *typed, base *assembly.Part, floor string) {
-	w, h := p.wide(), p.high()
+	w, h := p.Wide(), p.High()
 	if (w > h) != (l.size.Length > l.size.Width) {
 		w, h = h, w
 	}

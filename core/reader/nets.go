@@ -230,7 +230,7 @@ func (l *list) wrapperNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	if len(q.Rows) == 3 {
 		n.FoldUp("front")
 	}
-	return l.done(&q, n, gone), style.Dims{Length: q.wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
+	return l.done(&q, n, gone), style.Dims{Length: q.Wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
 }
 
 // equal claims that opposite walls of a tube are equal.

@@ -40,16 +40,6 @@ type typed struct {
 	role string
 }
 
-func (p typed) wide() Length { return sum(p.Cols) }
-func (p typed) high() Length { return sum(p.Rows) }
-
-func sum(l []Length) (s Length) {
-	for _, x := range l {
-		s += x
-	}
-	return s
-}
-
 // guess gives each piece a role where none was given: by its scores, and then
 // by the other pieces.
 func guess(list []style.Scored) []typed {

@@ -56,9 +56,9 @@ func (l *list) stickSeam(n *sheet.Piece, names []string, seamFirst bool, wide Le
 
 // sleeveNet makes a sleeve or band of a typed tube, whichever way it was scored.
 func (l *list) sleeveNet(p *typed) (*sheet.Piece, style.Dims, bool) {
-	segments, long, field := p.Rows, p.wide(), "down"
+	segments, long, field := p.Rows, p.Wide(), "down"
 	if len(p.Cols) > 1 {
-		segments, long, field = p.Cols, p.high(), "across"
+		segments, long, field = p.Cols, p.High(), "across"
 	}
 	if len(p.Cols) > 1 && len(p.Rows) > 1 {
 		return l.shapes(p, "a sleeve is scored one way only")

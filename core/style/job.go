@@ -197,6 +197,19 @@ type Scored struct {
 	Away                         map[[2]int]bool
 }
 
+// Wide is how wide it is cut, from edge to edge.
+func (p Scored) Wide() Length { return sum(p.Cols) }
+
+// High is how high it is cut.
+func (p Scored) High() Length { return sum(p.Rows) }
+
+func sum(all []Length) (whole Length) {
+	for _, l := range all {
+		whole += l
+	}
+	return whole
+}
+
 // T is the caliper of the card.
 func (j *Job) T() Length { return j.Card.Caliper }
 
