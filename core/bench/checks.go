@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fasteners"
 	"brevium/core/sheet"
 )
 
@@ -95,19 +96,22 @@ func (w Work) piece(name string) *sheet.Piece {
 
 // closureFails helps with what is stuck on, and with what only goes through a mark.
 func (s *Step) closureFails(w Work) {
-	has := func(what string) bool {
+	has := func(is func(fasteners.Kind) bool) bool {
 		return slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool {
-			return slices.ContainsFunc(p.Marks, func(m sheet.Mark) bool { return m.What == what })
+			return slices.ContainsFunc(p.Marks, func(m sheet.Mark) bool {
+				k, ok := fasteners.Called(m.What)
+				return ok && is(k)
+			})
 		})
 	}
-	if has("magnet") {
+	if has(func(k fasteners.Kind) bool { return k.Hidden }) {
 		s.Fails = append(s.Fails, Remedy{"They push apart", "turn one of them over before it is covered."})
 	}
-	if has("magnet") || has("hook dot") || has("glue dot") {
+	if has(func(k fasteners.Kind) bool { return !k.Through }) {
 		s.Fails = append(s.Fails, Remedy{"They are off",
 			"lift one while the tape is fresh, close the box on the other and let it find its place."})
 	}
-	if has("brad") || has("ribbon") {
+	if has(func(k fasteners.Kind) bool { return k.Through }) {
 		s.Fails = append(s.Fails, Remedy{"The marks are off", "close the box, empty, and prick through the upper mark into what lies below."})
 	}
 }

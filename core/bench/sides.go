@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/fold"
 	"brevium/core/sheet"
 )
@@ -16,12 +17,13 @@ func (g Glue) sides(pieces []*sheet.Piece) map[*sheet.Piece][]Side {
 	for _, piece := range pieces {
 		body := g.bodyOf(piece)
 		for _, m := range piece.Marks {
-			side := Side{Through: m.What == "brad" || m.What == "ribbon"}
+			with, _ := fasteners.Called(m.What)
+			side := Side{Through: with.Through}
 			if body.Body != nil {
 				for _, f := range body.Faces {
 					if sheet.Inside(f.Face.Points, m.At) {
 						side.Face = f.Name
-						side.Outside = m.What != "magnet" && g.facesOut(body.Body, f, m)
+						side.Outside = !with.Hidden && g.facesOut(body.Body, f, m)
 					}
 				}
 			}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/sheet"
@@ -309,7 +310,7 @@ func (w Work) closures() Step {
 		for i, m := range p.Marks {
 			s.Frames = append(s.Frames, Frame{Says: says[i], Look: Marked, Piece: p.Name, N: i})
 			s.Minutes += 0.5 * float64(p.Count*w.Copies)
-			if m.What == "magnet" && !slices.Contains(s.Says, magnetsFirst) {
+			if with, _ := fasteners.Called(m.What); with.Hidden && !slices.Contains(s.Says, magnetsFirst) {
 				s.Says = append(s.Says, magnetsFirst)
 			}
 		}

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fasteners"
 	"brevium/core/sheet"
 	"brevium/core/words"
 )
@@ -22,7 +23,8 @@ type Side struct {
 func (w Work) putOn(p *sheet.Piece) (says []string) {
 	for i, m := range p.Marks {
 		at := fmt.Sprintf("%s from the left and %s from the top of the %s, inside up", w.Say(m.At.X), w.Say(m.At.Y), words.Plain(p.Name))
-		side := Side{Through: m.What == "brad" || m.What == "ribbon"}
+		with, _ := fasteners.Called(m.What)
+		side := Side{Through: with.Through}
 		if of := w.sides[p]; i < len(of) {
 			side = of[i]
 		}

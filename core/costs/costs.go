@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/cutting"
 	"brevium/core/measure"
@@ -213,7 +212,7 @@ func supplies(j sets.Job, w request.Workshop) (out []CostLine) {
 			case k.By == shop.ByLength:
 				amounts[k.ID] += s.Length.MM() * float64(n)
 			default:
-				amounts[k.ID] += float64(n * perSupply(s))
+				amounts[k.ID] += float64(n)
 			}
 		}
 	}
@@ -238,14 +237,6 @@ func supplies(j sets.Job, w request.Workshop) (out []CostLine) {
 		out = append(out, CostLine{What: name, Amount: fmt.Sprint(others[name])})
 	}
 	return out
-}
-
-// perSupply is how many single things one of a supply is: a pair of magnets is two.
-func perSupply(s assembly.Supply) int {
-	if strings.HasPrefix(s.What, "pair ") {
-		return 2
-	}
-	return 1
 }
 
 // glueOf is how much wet glue all copies take, in millilitres.

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/fold"
 	"brevium/core/sheet"
 )
@@ -16,10 +17,8 @@ import (
 // Closures are the ways to hold a box closed.
 var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
 
-// meets says whether a closure is of two halves that come to lie on each other.
-func (c *Closure) meets() bool {
-	return slices.Contains([]string{"magnet", "dot", "restick", "brad", "ribbon"}, c.Kind)
-}
+// meets reports whether a closure is of two halves that come to lie on each other.
+func (c *Closure) meets() bool { _, ok := fasteners.Chosen(c.Kind); return ok }
 
 // closing is a panel that moves and the face it comes to lie on.
 type closing struct {
@@ -134,52 +133,31 @@ func hold(k *work, c *Closure, at closing) {
 // meeting places the halves of a magnet, a dot, a brad or a ribbon where both have card
 // round them; the proof then checks that they meet.
 func meeting(k *work, c *Closure, at closing) {
-	if at.lid && (c.Kind == "dot" || c.Kind == "restick") { // these lie between the two
-		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.",
-			closureName(c.Kind)),
+	with, _ := fasteners.Chosen(c.Kind)
+	if at.lid && with.Between {
+		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.", with.Name),
 			"Seal the lid with paper, or put a band round the box.", "dress.closure.kind", "seal")
 		return
 	}
-	what, radius := closureName(c.Kind), Length(5*mm)
-	if c.Kind == "brad" || c.Kind == "ribbon" {
-		radius = pierced
-	}
+	pair := assembly.Pair{What: with.Name, A: at.flap.Ref(), B: at.part + "/" + at.under.Name, Radius: with.Radius}
 	if c.Width > 0 {
-		radius = c.Width / 2
+		pair.Radius = c.Width / 2
 	}
-	pair := assembly.Pair{What: what, A: at.flap.Ref(), B: at.part + "/" + at.under.Name, Radius: radius}
-	if !k.box.Meet(pair, k.T, 5*mm/2, k.Step.Size) {
-		k.wrong("kind", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and under it.", what,
-			k.called([]*Panel{at.flap})), "Seal it with paper, or tie it.", "dress.closure.kind", "seal")
+	flap, long, says := k.called([]*Panel{at.flap}), Length(0), ""
+	if !k.box.Meet(pair, k.T, fasteners.Room, k.Step.Size) {
+		k.wrong("kind", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and under it.", with.Name,
+			flap), "Seal it with paper, or tie it.", "dress.closure.kind", "seal")
 		return
 	}
-	k.box.Pairs = append(k.box.Pairs, pair)
-	flap, under := k.called([]*Panel{at.flap}), plain(pair.B)
-	switch c.Kind {
-	case "magnet":
-		k.supply("pair of thin disc magnets", 2*radius, 0, 1, "inside the "+flap+" and inside the "+under)
-		k.flat("Try the poles of the magnets first. Stick both on while all is flat, before anything closes over them.")
-		k.box.Caution(assembly.MagnetCare)
-	case "ribbon":
-		k.supply("ribbon", 0, k.nice(300*mm), 1, "through the "+flap+" and the "+under+", a knot inside, a bow outside")
-		k.box.Caution(assembly.RibbonCare)
-	case "brad":
-		k.supply("brad", 0, 0, 1, "through the "+flap+" and the "+under+"; its legs are opened out inside")
-	case "restick":
-		k.supply(what, 2*radius, 0, 1, "of the kind that comes off again: it stays on the "+flap+", and is pressed on the "+under)
-	default:
-		k.supply(what, 2*radius, 0, 1, "one half on the "+flap+", one on the "+under)
+	if with.Long > 0 {
+		long = k.nice(with.Long)
+		says = k.Say(long)
 	}
-}
-
-func closureName(kind string) string {
-	switch kind {
-	case "dot":
-		return "hook dot"
-	case "restick":
-		return "glue dot"
+	bought := with.Hold(k.box, pair, flap, plain(pair.B), says)
+	if bought.Length = long; !with.Through {
+		bought.Width = 2 * pair.Radius
 	}
-	return kind
+	k.out.Supplies = append(k.out.Supplies, bought)
 }
 
 // seal is a round of paper stuck half on what moves, half on what is under it.

@@ -15,7 +15,10 @@ func PanelRef(part, face string) string { return strings.ReplaceAll(part+"/"+fac
 
 // supplySays tells what is to be bought, for all copies.
 func supplySays(p *plan.Plan, s dress.Supply) string {
-	if s.Text != "" {
+	switch {
+	case s.Text != "" && p.Copies > 1 && !s.Tool:
+		return fmt.Sprintf("for each of %d boxes: %s", p.Copies, s.Text)
+	case s.Text != "":
 		return s.Text
 	}
 	says := s.What
@@ -53,13 +56,12 @@ func Supplies(p *plan.Plan) []string {
 	for i, c := range p.Cuts {
 		out = slices.Insert(out, i, fmt.Sprintf("%d of %s: %s", len(c.Sheets), c.Sheet.Title, c.Card.Title))
 	}
-	for _, s := range p.Box.Supplies {
-		out = append(out, s.Text)
-	}
+	all := slices.Clone(p.Box.Supplies)
 	if p.Dressed != nil {
-		for _, s := range p.Dressed.Supplies {
-			out = append(out, supplySays(p, s))
-		}
+		all = append(all, p.Dressed.Supplies...)
+	}
+	for _, s := range all {
+		out = append(out, supplySays(p, s))
 	}
 	for _, c := range p.Guide.Cards {
 		for _, t := range c.Turns {

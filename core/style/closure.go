@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 	"brevium/core/shop"
@@ -16,90 +17,48 @@ import (
 // where that face comes to lie. Where both have card enough round them is found
 // by folding the box.
 
-const (
-	magnetRadius = 5 * mm
-	glueRadius   = 7 * mm / 2 // of a glue dot that opens again
-	closureRoom  = 5 * mm / 2 // of card round either half
-	piercing     = 5 * mm / 2 // what a brad or a ribbon goes through
-)
-
-// closeBy holds a box closed by a pair of magnets, a hook dot or a brad on two
-// faces, if it is one of these, and says what is usually said of them.
+// closeBy holds a box closed on two faces by a pair of magnets, a dot or a brad, if an answer is one of these.
 func closeBy(j *Job, b *Box, with, a, on string) {
-	what := map[string]string{"magnet": "magnet", "dot": "hook dot", "glue-dot": "glue dot", "brad": "brad"}[with]
-	if what == "" {
-		return
+	if k, ok := fasteners.Chosen(with); ok && k.Long == 0 {
+		hold(j, b, k, a, on)
 	}
-	radius := round(with)
-	_, flap := assembly.Ref(a)
-	_, front := assembly.Ref(on)
-	flap, front = words.Plain(flap), words.Plain(front)
-	switch what {
-	case "hook dot":
-		b.Needs("hook dot", 1, 0, fmt.Sprintf("one hook dot, both halves: one on the %s, one on the %s where it "+
-			"comes to lie", flap, front))
-	case "glue dot":
-		b.Needs("glue dot", 1, 0, fmt.Sprintf("one glue dot of the kind that comes off again: on the %s, which it stays on; "+
-			"press it on the %s where it comes to lie", flap, front))
-	case "brad":
-		b.Do("Close", "Push the brad through the %s and the %s, and open its legs inside.", flap, front)
-		b.Needs("brad", 1, 0, fmt.Sprintf("one brad: pierce the %s and the %s together, the box closed and empty; "+
-			"its legs are opened out inside", flap, front))
-	}
-	b.Pairs = append(b.Pairs, assembly.Pair{What: what, A: a, B: on, Radius: radius})
-	if what != "magnet" {
-		return
-	}
-	b.Needs("magnet", 2, 0, fmt.Sprintf("a pair of thin disc magnets, one inside the %s and one inside the %s, "+
-		"stuck on while the piece is flat; try the poles first", flap, front))
-	b.Cautions = append(b.Cautions, assembly.MagnetCare)
 }
 
-// round is the radius of what an answer closes a box by: magnets and dots, or what is pierced for a brad or
-// a ribbon; 0 for what is not round.
-func round(with string) Length {
-	switch with {
-	case "magnet", "dot":
-		return magnetRadius
-	case "glue-dot":
-		return glueRadius
-	case "brad", "ribbon":
-		return piercing
+// tieBy ties a box shut, if so asked, with a ribbon through two faces.
+func tieBy(j *Job, b *Box, with, a, on string) {
+	if k, ok := fasteners.Chosen(with); ok && k.Long > 0 {
+		hold(j, b, k, a, on)
 	}
-	return 0
+}
+
+func hold(j *Job, b *Box, k fasteners.Kind, a, on string) {
+	_, flap := assembly.Ref(a)
+	_, front := assembly.Ref(on)
+	long, says := k.Long.Up(10*j.Mark()), ""
+	if long > 0 {
+		says = j.Say(long)
+	}
+	bought := k.Hold(b, assembly.Pair{A: a, B: on, Radius: k.Radius}, words.Plain(flap), words.Plain(front), says)
+	bought.Length = long
+	b.Supplies = append(b.Supplies, bought)
 }
 
 // dotted is how large a panel must be for the dot or magnet of an answer; 0 for what needs no round.
 func dotted(with string) Length {
-	if r := round(with); r > piercing {
-		return 2 * (r + closureRoom)
-	}
-	return 0
+	k, _ := fasteners.Chosen(with)
+	return k.Flat()
 }
+
+// pierced is how much card what goes through it wants, across.
+var pierced = func() Length { k, _ := fasteners.Called("brad"); return 2 * (k.Radius + fasteners.Room) }()
 
 // glueDot is the choice of one, where a hook dot is.
 const glueDot = "glue-dot | A glue dot | Small and flat; of the kind that opens again."
 
-// tieBy ties a box shut, if so asked, with a ribbon through two faces.
-func tieBy(j *Job, b *Box, a, on string) {
-	if !j.Is("closure", "ribbon") {
-		return
-	}
-	_, flap := assembly.Ref(a)
-	_, front := assembly.Ref(on)
-	b.Pairs = append(b.Pairs, assembly.Pair{What: "ribbon", A: a, B: on, Radius: piercing})
-	b.Do("Put together", "Thread the ribbon through the hole in the %s and knot its end inside.", words.Plain(front))
-	b.Do("Close", "Thread the ribbon through the %s and tie it.", words.Plain(flap))
-	long := (300 * mm).Up(10 * j.Mark())
-	b.Needs("ribbon", 1, long, fmt.Sprintf("a ribbon of %s, through the %s and the %s: a knot inside, a bow outside",
-		j.Say(long), words.Plain(flap), words.Plain(front)))
-	b.Cautions = append(b.Cautions, assembly.RibbonCare)
-}
-
 // pair places the halves of what closes the box, or says that there is no room.
 func pair(j *Job, b *Box) {
 	for _, p := range b.Pairs {
-		if !b.Meet(p, j.T(), closureRoom, j.Mark()) {
+		if !b.Meet(p, j.T(), fasteners.Room, j.Mark()) {
 			_, on := assembly.Ref(p.B)
 			_, flap := assembly.Ref(p.A)
 			flap, on = words.Plain(flap), words.Plain(on)

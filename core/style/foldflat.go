@@ -52,7 +52,7 @@ func buildFoldFlat(j *Job) *Box {
 	b.GoesOver("cover", "tray", "back")
 	b.GoesOver("cover/lip", "", "front")
 	closeBy(j, b, j.Choice("closure"), "cover/lip", "cover/front")
-	tieBy(j, b, "cover/lip", "cover/front")
+	tieBy(j, b, j.Choice("closure"), "cover/lip", "cover/front")
 	if j.Is("stuck", "no") {
 		b.FoldsOver("cover", [2]string{"spine", "bottom"})
 		b.FoldsOver("tray", [2]string{"back", "base"}, [2]string{"left", "left-back-web"}, [2]string{"right", "right-back-web"})
@@ -120,7 +120,7 @@ func web(j *Job, p *sheet.Piece, side, first, second string) {
 func leastLip(j *Job) Bound {
 	switch j.Choice("closure") {
 	case "brad", "ribbon":
-		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what goes through it wants card round it"}
+		return Bound{At: pierced + j.Mark(), Why: "what goes through it wants card round it"}
 	case "dot", "glue-dot":
 		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it"}
 	}

@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/sheet"
 )
 
@@ -98,7 +99,7 @@ func leastCrest(j *Job) Bound {
 	case "dot", "glue-dot":
 		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
 	case "ribbon":
-		return Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "the holes want card round them", Dim: "width"}
+		return Bound{At: pierced + j.Mark(), Why: "the holes want card round them", Dim: "width"}
 	}
 	return j.sticks(0)
 }
@@ -109,7 +110,7 @@ func crestHoles(j *Job, b *Box, p *sheet.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}
-	round := most(min(high-2*closureRoom, d.Length/3-2*closureRoom), "length", "some card must stay round it")
+	round := most(min(high-2*fasteners.Room, d.Length/3-2*fasteners.Room), "length", "some card must stay round it")
 	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: 2 * mm, Why: "no ribbon goes through less"}, round)
 	b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"pouch/back-crest", "pouch/front-crest"}, Holes: 2})
 	b.Do("Close", "Thread the ribbon through the two pairs of holes and tie it.")

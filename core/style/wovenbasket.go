@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/measure"
 	"brevium/core/sheet"
 )
@@ -46,7 +47,7 @@ func buildWovenBasket(j *Job) *Box {
 	p.Root = "base"
 	p.FoldUp("left", "right", "back", "front")
 	if s.handle = s.wide; !j.Is("handle", "none") {
-		s.handle = j.Measure("handle-width", s.wide, Bound{At: 2*(piercing+closureRoom) + j.Mark(), Why: "what holds it wants card round it"},
+		s.handle = j.Measure("handle-width", s.wide, Bound{At: pierced + j.Mark(), Why: "what holds it wants card round it"},
 			most(min(s.high, s.Length), "depth", "its ends would reach below the walls"))
 	}
 	names := func(cell string) (out []string) {
@@ -215,7 +216,7 @@ func handle(j *Job, b *Box, s woven, layer int, t Length) {
 		b.Joins = append(b.Joins, assembly.Join{A: "handle/" + end + "-end", B: "basket/" + end, Layers: layer, Stuck: !brads,
 			Lapped: true})
 		if brads {
-			b.Pairs = append(b.Pairs, assembly.Pair{What: "brad", A: "handle/" + end + "-end", B: "basket/" + end, Radius: piercing})
+			b.Pairs = append(b.Pairs, assembly.Pair{What: "brad", A: "handle/" + end + "-end", B: "basket/" + end, Radius: pierced/2 - fasteners.Room})
 		}
 	}
 	if brads {

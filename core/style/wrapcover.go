@@ -74,7 +74,7 @@ func leastLap(j *Job) Bound {
 		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(),
 			Why: "the strip that hides the ribbon's end must hold there"}
 	case "magnet":
-		return Bound{At: 2 * (magnetRadius + 5*mm/2), Why: "a magnet must lie under it"}
+		return Bound{At: dotted("magnet"), Why: "a magnet must lie under it"}
 	}
 	return Bound{At: (j.Adhesive.Width/2 + 2*j.T()).Up(j.Mark()), Why: "less does not stay down"}
 }
