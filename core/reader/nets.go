@@ -7,49 +7,37 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/nets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
-var ends, sides = []string{"back", "front"}, []string{"left", "right"}
+var ends, sides = nets.Ends, nets.Sides
+
+// sizes are those of a typed piece.
+func (p *typed) sizes(t Length) nets.Sizes {
+	return nets.Sizes{Name: p.Name, Cols: p.Cols, Rows: p.Rows, Away: p.Away, T: t}
+}
 
 // grid draws a typed piece by a picture of its cells, less the squares that
 // are cut away, and gives the names of those.
 func (p *typed) grid(picture string) (*sheet.Piece, map[string]bool) {
-	gone := map[string]bool{}
-	var out []string
-	r := 0
-	for line := range strings.SplitSeq(strings.TrimSpace(picture), "\n") {
-		words, c := strings.Fields(line), 0
-		if strings.Trim(line, "-~ \t") != "" {
-			for i, w := range words {
-				if w == "|" {
-					continue
-				}
-				if p.Away[[2]int{c, r}] && w != "." {
-					gone[w], words[i] = true, "."
-				}
-				c++
-			}
-			r++
-		}
-		out = append(out, strings.Join(words, " "))
-	}
-	return sheet.Grid(p.Name, p.Cols, p.Rows, strings.Join(out, "\n")), gone
+	n := p.sizes(0).Fill(picture)
+	return n.Piece, n.Gone
 }
 
 // done takes out what a recipe says of squares that were cut away. Walls can't
 // be.
-func (l *list) done(p *typed, n *sheet.Piece, gone map[string]bool) *sheet.Piece {
+func (l *list) done(p *typed, n nets.Net) *sheet.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
-		if gone[wall] {
+		if n.Gone[wall] {
 			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds "+
 				"together.", wall, p.Name),
 				"Count columns from the left and rows from the top; cut away corners and flaps only.")
 		}
 	}
-	n.Forget(func(f string) bool { return gone[f] })
-	return n
+	n.Forget(func(f string) bool { return n.Gone[f] })
+	return n.Piece
 }
 
 // warn says something of a piece.
@@ -108,6 +96,11 @@ func (l *list) tab(p *typed, square, wall Length) sheet.TabShape {
 	return sheet.TabShape{Reach: reach, Mitre: min(step, square/6)}
 }
 
+// corner shapes the corner squares of a tray to tabs, when one is drawn.
+func (l *list) corner(p *typed, square, wall Length) func() sheet.TabShape {
+	return func() sheet.TabShape { return l.tab(p, square, wall) }
+}
+
 func (l *list) warnOnce(code, fix, text string, args ...any) {
 	said := fmt.Sprintf(text, args...)
 	if !slices.ContainsFunc(l.Warnings, func(w brief.Warning) bool { return w.Code == code && w.Text == said }) {
@@ -122,97 +115,15 @@ func (l *list) openNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	switch {
 	case len(c) == 3 && len(r) == 3 && p.Walls == "pinwheel":
 		l.uneven(p.Name, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
-		return l.pinwheelNet(p), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
+		return l.done(p, p.sizes(l.T()).Pinwheel("panel")), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 3 && len(r) == 3 && p.Walls != "rolled":
 		l.uneven(p.Name, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
-		return l.plainNet(p), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
+		return l.done(p, p.sizes(l.T()).Single("panel", l.corner(p, min(r[0], r[2]), c[1]))), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 5 && len(r) == 5:
 		l.uneven(p.Name, map[string]Length{"left": c[1], "right": c[3], "back": r[1], "front": r[3]})
-		return l.rolledNet(p), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
+		return l.done(p, p.sizes(l.T()).Rolled("panel", l.corner(p, min(r[1], r[3]), c[2]))), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
 	}
 	return l.shapes(p, "a tray wants two each way, or four each way for rolled walls")
-}
-
-// corners slits the corner squares that stay to tabs on the sides.
-func (l *list) corners(p *typed, n *sheet.Piece, gone map[string]bool, square, wall Length) {
-	for _, end := range ends {
-		for _, side := range sides {
-			tab := end + "-" + side + "-tab"
-			if n.Meet(end, side); !gone[tab] {
-				n.Tab(tab, side, l.tab(p, square, wall))
-				n.Glue(tab, end)
-				n.Role("tab", tab)
-			}
-		}
-	}
-}
-
-func (l *list) plainNet(p *typed) *sheet.Piece {
-	n, gone := p.grid(`
-		back-left-tab  | back  | back-right-tab
-		left             panel   right
-		front-left-tab | front | front-right-tab`)
-	n.Root = "panel"
-	l.corners(p, n, gone, min(p.Rows[0], p.Rows[2]), p.Cols[1])
-	n.FoldUp("left", "right")
-	n.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	n.FoldUp("back", "front")
-	return l.done(p, n, gone)
-}
-
-func (l *list) pinwheelNet(p *typed) *sheet.Piece {
-	t := l.T()
-	n, gone := p.grid(`
-		left-wrap  | back    back-wrap
-		~            ~       -
-		left         panel   right
-		-            ~       ~
-		front-wrap   front | right-wrap`)
-	for _, w := range []struct {
-		from, to   string
-		deep, wall Length
-	}{{"left", "back", p.Rows[0], p.Cols[1]}, {"back", "right", p.Cols[2], p.Rows[1]},
-		{"right", "front", p.Rows[2], p.Cols[1]},
-		{"front", "left", p.Cols[0], p.Rows[1]}} {
-		if wrap := w.from + "-wrap"; !gone[wrap] {
-			n.Corner(wrap, w.from, w.to, sheet.TabShape{Reach: min(w.deep-t, w.wall-3*t), Relief: t})
-			n.Role("wrapped corner", wrap)
-		}
-	}
-	n.Root = "panel"
-	n.FoldUp("left", "right", "back", "front")
-	n.FoldUp("left-wrap", "back-wrap", "right-wrap", "front-wrap")
-	return l.done(p, n, gone)
-}
-
-// rolledNet is a tray of rolled walls: of each corner one square stays.
-func (l *list) rolledNet(p *typed) *sheet.Piece {
-	t := l.T()
-	n, gone := p.grid(`
-		.          .                back-roll   .                 .
-		.          back-left-tab  | back      | back-right-tab    .
-		left-roll  left             panel       right             right-roll
-		.          front-left-tab | front     | front-right-tab   .
-		.          .                front-roll  .                 .`)
-	l.corners(p, n, gone, min(p.Rows[1], p.Rows[3]), p.Cols[2])
-	for i, end := range ends {
-		n.Tab(end+"-roll", end, sheet.TabShape{Reach: p.Rows[4*i], Relief: 2 * t})
-		n.GlueOver(end+"-roll", end, 2)
-		n.Turn(180, sheet.Valley, end, end+"-roll")
-	}
-	for k, side := range sides {
-		n.Tab(side+"-roll", side, sheet.TabShape{Reach: p.Cols[4*k], Relief: 3 * t})
-		n.Glue(side+"-roll", side)
-		n.Turn(180, sheet.Valley, side, side+"-roll")
-	}
-	n.Role("rolled flap", "left-roll", "right-roll", "back-roll", "front-roll")
-	n.Root = "panel"
-	n.FoldUp("left", "right")
-	n.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	n.FoldUp("back", "front")
-	n.FoldUp("left-roll", "right-roll")
-	n.FoldUp("back-roll", "front-roll")
-	return l.done(p, n, gone)
 }
 
 // wrapperNet is a cover: back, bottom and front, bent up round what stands on it.
@@ -230,7 +141,7 @@ func (l *list) wrapperNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	if len(q.Rows) == 3 {
 		n.FoldUp("front")
 	}
-	return l.done(&q, n, gone), style.Dims{Length: q.Wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
+	return l.done(&q, nets.Net{Piece: n, Gone: gone}), style.Dims{Length: q.Wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
 }
 
 // equal claims that opposite walls of a tube are equal.

@@ -2,6 +2,7 @@ package reader
 
 import (
 	"brevium/core/measure"
+	"brevium/core/nets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -44,16 +45,14 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		back-left-tab  | back      | back-right-tab
 		left             base        right
 		front-left-tab | front     | front-right-tab`)
-	l.corners(&q, n, gone, min(q.Rows[2], q.Rows[4]), q.Cols[1])
+	nets.Net{Piece: n, Gone: gone}.Corners(l.corner(&q, min(q.Rows[2], q.Rows[4]), q.Cols[1]))
 	for _, side := range sides {
 		if tab := "lid-" + side + "-tab"; !gone[tab] {
 			n.Corner(tab, "lid-"+side, "lid-front", l.tab(&q, q.Rows[0], q.Cols[1]))
 		}
 	}
 	n.Root = "base"
-	n.FoldUp("left", "right")
-	n.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	n.FoldUp("back", "front")
+	nets.FoldWalls(n)
 	n.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
 	n.FoldUp("lid-front")
 	n.Closing("lid")
@@ -66,7 +65,7 @@ func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 	l.warn("tight-lid", "Move the lid's side scores out by a hair, or trim its sides slightly.",
 		"The lid of the %s is no wider than its base: its sides press on the base's.", p.Name)
 	h := min(q.Cols[0], q.Cols[2], q.Rows[2], q.Rows[4])
-	return l.done(&q, n, gone), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
+	return l.done(&q, nets.Net{Piece: n, Gone: gone}), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
 }
 
 // longLid says when what closes a box is shorter, or much longer, than what it closes.
@@ -91,16 +90,8 @@ func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		return l.shapes(p, "a strip with a flap wants two one way and four the other")
 	}
 	d := style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: q.Rows[2]}
-	for _, row := range []int{0} {
-		q.Away[[2]int{0, row}], q.Away[[2]int{2, row}] = true, true
-	}
-	var n *sheet.Piece
-	var gone map[string]bool
-	if q.Cols[0] == d.Depth && q.Cols[0] != d.Width || q.Cols[0] <= d.Depth && d.Depth <= d.Width {
-		n, gone = l.sidesFromBase(&q, d)
-	} else {
-		n, gone = l.sidesFromWalls(&q, d)
-	}
+	q.Away[[2]int{0, 0}], q.Away[[2]int{2, 0}] = true, true
+	n := l.sides(&q, d)
 	n.Root = "bottom"
 	n.Closing("top", "flap")
 	if q.Rows[1] <= d.Width {
@@ -115,74 +106,25 @@ func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.",
 			p.Name, l.Say(q.Rows[4]), l.Say(d.Depth))
 	}
-	return l.done(&q, n, gone), d, true
+	return l.done(&q, n), d, true
 }
 
-func (l *list) sidesFromBase(q *typed, d style.Dims) (*sheet.Piece, map[string]bool) {
+// sides draws a strip whose sides come from the base, or from front and back.
+func (l *list) sides(q *typed, d style.Dims) nets.Net {
 	t := l.T()
-	n, gone := q.grid(`
-		left-flap       flap    right-flap
-		left-dust       top     right-dust
-		-               ~       -
-		back-left-tab   back    back-right-tab
-		-               ~       -
-		left            bottom  right
-		-               ~       -
-		front-left-tab  front   front-right-tab`)
-	for _, side := range sides {
-		for _, end := range ends {
-			if tab := end + "-" + side + "-tab"; !gone[tab] {
-				n.Corner(tab, end, side, l.tab(q, q.Cols[0], d.Width))
-			}
-		}
-		if dust := side + "-dust"; !gone[dust] {
-			n.Tab(dust, "top", sheet.TabShape{Reach: q.Cols[0], Relief: 3 * t, Mitre: l.Mark()})
-			n.Tuck(dust, side, 2)
-			n.Role("dust flap", dust)
-		}
+	s := nets.Strip{Sizes: q.sizes(t)}
+	if q.Cols[0] == d.Depth && q.Cols[0] != d.Width || q.Cols[0] <= d.Depth && d.Depth <= d.Width {
+		s.Tab = l.corner(q, q.Cols[0], d.Width)
+		s.Dust = func() sheet.TabShape { return sheet.TabShape{Reach: q.Cols[0], Relief: 3 * t, Mitre: l.Mark()} }
+		return s.FromBase()
 	}
-	n.FoldUp("back", "front", "back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	n.FoldUp("left", "right")
-	n.Closing("left-dust", "right-dust")
-	return n, gone
-}
-
-func (l *list) sidesFromWalls(q *typed, d style.Dims) (*sheet.Piece, map[string]bool) {
-	t := l.T()
-	n, gone := q.grid(`
-		left-flap   flap     right-flap
-		left-dust | top    | right-dust
-		back-left   back     back-right
-		-           ~        -
-		left-tab    bottom   right-tab
-		-           ~        -
-		front-left  front    front-right`)
 	outer, inner := "front", "back"
 	if q.Rows[4] < d.Depth {
 		outer, inner = "back", "front"
 	}
-	for _, side := range sides {
-		if !gone[inner+"-"+side] && !gone[outer+"-"+side] {
-			n.Shorten(inner+"-"+side, inner, min(q.Cols[0], d.Width-t))
-			n.Glue(inner+"-"+side, outer+"-"+side)
-			if q.Cols[0] == d.Width {
-				n.Meet(outer+"-"+side, inner)
-			}
-		}
-		if tab := side + "-tab"; !gone[tab] {
-			n.Tab(tab, "bottom", sheet.TabShape{Reach: min(q.Cols[0], q.Rows[4]-t, d.Depth-t), Relief: t, Mitre: l.Mark()})
-			n.GlueLapped(tab, outer+"-"+side, 2)
-			n.Role("tab", tab)
-		}
-		if dust := side + "-dust"; !gone[dust] {
-			n.Tab(dust, "back-"+side, sheet.TabShape{Reach: min(q.Rows[1]-t, d.Length/2-t), Relief: t, Mitre: l.Mark()})
-			n.Tuck(dust, "top", 1)
-			n.Role("dust flap", dust)
-		}
+	end := func(reach Length) func() sheet.TabShape {
+		return func() sheet.TabShape { return sheet.TabShape{Reach: reach, Relief: t, Mitre: l.Mark()} }
 	}
-	n.FoldUp("left-tab", "right-tab")
-	n.FoldUp(inner, inner+"-left", inner+"-right")
-	n.FoldUp(outer, outer+"-left", outer+"-right")
-	n.Closing("left-dust", "right-dust")
-	return n, gone
+	s.Tab, s.Dust = end(min(q.Cols[0], q.Rows[4]-t, d.Depth-t)), end(min(q.Rows[1]-t, d.Length/2-t))
+	return s.FromWalls(outer, inner, min(q.Cols[0], d.Width-t), true)
 }

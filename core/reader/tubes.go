@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/nets"
 	"brevium/core/sheet"
 	"brevium/core/style"
 )
@@ -138,7 +139,7 @@ func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		}
 	}
 	l.tubeEnds(n, d, strings.Join(layout, ","), gone, flaps)
-	return l.done(&q, n, gone), d, true
+	return l.done(&q, nets.Net{Piece: n, Gone: gone}), d, true
 }
 
 // flapsClose warns when flaps of an end are longer than what they close, or leave a gap between them.

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/nets"
 	"brevium/core/sheet"
 )
 
@@ -53,10 +54,6 @@ func buildFlapBox(j *Job) *Box {
 	p := cut[j.Choice("sides")](j, s)
 	shapeFlap(j, p, s)
 	p.Root = "bottom"
-	if s.dust {
-		p.Role("dust flap", "left-dust", "right-dust")
-		p.Closing("left-dust", "right-dust")
-	}
 	p.Closing("top", "flap")
 	b := j.box(s.Dims, p)
 	switch {
@@ -97,19 +94,18 @@ func measureFlap(j *Job, s *flapped) {
 	}
 }
 
+// strip is the picture of the box, beside whose walls stand columns so wide.
+func (s flapped) strip(j *Job, beside Length) nets.Strip {
+	away := map[[2]int]bool{{0, 0}: true, {2, 0}: true, {0, 1}: !s.dust, {2, 1}: !s.dust}
+	return nets.Strip{Sizes: nets.Sizes{Name: "box", Cols: sheet.Cols(beside, s.Length, beside),
+		Rows: sheet.Rows(s.flap, s.top, s.Depth, s.Width, s.front), Away: away, T: j.T()}}
+}
+
 // sidesFromWalls makes each side of a cell of the front and one of the back.
 // The one on the outside is the front's, so that the seam is at the back; when
 // the front is lower it is the back's, which has the whole height.
 func sidesFromWalls(j *Job, s flapped) *sheet.Piece {
 	t, w := j.T(), s.Width
-	p := sheet.Grid("box", sheet.Cols(w, s.Length, w), sheet.Rows(s.flap, s.top, s.Depth, w, s.front), `
-		.           flap     .
-		`+pick(s.dust, "left-dust | top | right-dust", ". top .")+`
-		back-left   back     back-right
-		-           ~        -
-		left-tab    bottom   right-tab
-		-           ~        -
-		front-left  front    front-right`)
 	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "what sticks its two halves")
 	outer, inner := "front", "back"
 	if s.front < s.Depth {
@@ -119,51 +115,27 @@ func sidesFromWalls(j *Job, s flapped) *sheet.Piece {
 	if s.dust {
 		far = j.Measure("dust-reach", far, Bound{}, most(far, "length", "the two would meet, or reach beyond the top"))
 	}
-	for _, side := range sides {
-		p.Shorten(inner+"-"+side, inner, w-t)
-		p.Tab(side+"-tab", "bottom", endsOf(j, min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))))
-		p.Role("tab", side+"-tab")
-		p.Glue(inner+"-"+side, outer+"-"+side)
-		p.GlueOver(side+"-tab", outer+"-"+side, 2)
-		p.Meet(outer+"-"+side, inner)
-		if s.dust {
-			p.Tucked(side+"-dust", "back-"+side, "top", 1, endsOf(j, far))
-		}
-	}
-	p.FoldUp("left-tab", "right-tab")
-	p.FoldUp(inner, inner+"-left", inner+"-right")
-	p.FoldUp(outer, outer+"-left", outer+"-right")
-	return p
+	n := s.strip(j, w)
+	n.Tab = func() sheet.TabShape { return endsOf(j, min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))) }
+	n.Dust = func() sheet.TabShape { return endsOf(j, far) }
+	return n.FromWalls(outer, inner, w-t, false).Piece
 }
 
 // sidesFromBase stands the sides up from the bottom, over tabs of front and
 // back; dust flaps hang on the top and go down inside.
 func sidesFromBase(j *Job, s flapped) *sheet.Piece {
 	t, h := j.T(), s.Depth
-	p := sheet.Grid("box", sheet.Cols(h, s.Length, h), sheet.Rows(s.flap, s.top, h, s.Width, s.front), `
-		.               flap    .
-		`+pick(s.dust, "left-dust top right-dust", ". top .")+`
-		-               ~       -
-		back-left-tab   back    back-right-tab
-		-               ~       -
-		left            bottom  right
-		-               ~       -
-		front-left-tab  front   front-right-tab`)
 	j.Want("width", s.Width, 2*(j.Adhesive.Width+t+j.Mark()), "A side wall", "the two tabs behind it")
-	for _, side := range sides {
-		for _, end := range ends {
-			reach := min(h-t, (s.Width/2 - t).Down(j.Mark()), (3 * j.Adhesive.Width).Up(j.Mark()))
-			p.Corner(end+"-"+side+"-tab", end, side, endsOf(j, reach))
-		}
-		if s.dust {
-			dust := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{},
-				most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
-			p.Tucked(side+"-dust", "top", side, 2, sheet.TabShape{Reach: dust, Relief: 3 * t, Mitre: j.Mark()})
-		}
+	n := s.strip(j, h)
+	n.Tab = func() sheet.TabShape {
+		return endsOf(j, min(h-t, (s.Width/2-t).Down(j.Mark()), (3*j.Adhesive.Width).Up(j.Mark())))
 	}
-	p.FoldUp("back", "front", "back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	p.FoldUp("left", "right")
-	return p
+	n.Dust = func() sheet.TabShape {
+		reach := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{},
+			most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
+		return sheet.TabShape{Reach: reach, Relief: 3 * t, Mitre: j.Mark()}
+	}
+	return n.FromBase().Piece
 }
 
 // shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what

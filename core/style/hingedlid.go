@@ -3,6 +3,7 @@ package style
 import (
 	"slices"
 
+	"brevium/core/nets"
 	"brevium/core/sheet"
 )
 
@@ -41,12 +42,12 @@ func buildHingedLid(j *Job) *Box {
 		back-left-tab  back-left-tab    back-left-tab  | back | back-right-tab back-right-tab  back-right-tab
 		left           left             left      base        right     right           right
 		front-left-tab front-left-tab   front-left-tab | front | front-right-tab front-right-tab front-right-tab`)
-	corners(j, p, size)
+	nets.Net{Piece: p}.Corners(func() sheet.TabShape { return tab(j, size) })
 	for _, side := range sides {
 		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", tab(j, lid))
 	}
 	p.Root = "base"
-	foldWalls(j, p)
+	nets.FoldWalls(p)
 	p.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
 	p.FoldUp("lid-front")
 	p.Closing("lid")

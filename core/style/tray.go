@@ -2,7 +2,9 @@ package style
 
 import (
 	"fmt"
+	"slices"
 
+	"brevium/core/nets"
 	"brevium/core/sheet"
 )
 
@@ -44,7 +46,7 @@ func layers(walls string) int {
 // chooseForMe leaves it to the plan where the clearance comes from.
 const chooseForMe = "choose | Choose for me | Whichever leaves fewest scores that no groove of your board sets."
 
-var ends, sides = []string{"back", "front"}, []string{"left", "right"}
+var ends, sides = nets.Ends, nets.Sides
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
 // clean: no seam shows on them. What can't be is noted.
@@ -54,98 +56,30 @@ func tray(j *Job, name, panel string, d Dims, walls string) *sheet.Piece {
 	case "rolled":
 		return rolledTray(j, name, panel, d)
 	case "pinwheel":
-		return pinwheelTray(j, name, panel, d)
+		return flat(j, name, d).Pinwheel(panel).Piece
 	}
-	return singleTray(j, name, panel, d)
+	return flat(j, name, d).Single(panel, func() sheet.TabShape { return tab(j, d) }).Piece
 }
 
 // Tray is a tray of single walls for another room to put inside a box.
 func Tray(j *Job, name, panel string, d Dims) *sheet.Piece { return tray(j, name, panel, d, "single") }
 
-// singleTray has tabs on the side walls that glue behind the front and back.
-func singleTray(j *Job, name, panel string, d Dims) *sheet.Piece {
-	h := d.Depth
-	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
-		back-left-tab  | back  | back-right-tab
-		left             `+panel+`  right
-		front-left-tab | front | front-right-tab`)
-	corners(j, p, d)
-	p.Root = panel
-	foldWalls(j, p)
-	return p
+// flat is a tray of single walls, spread out: between its columns and rows the walls stand up.
+func flat(j *Job, name string, d Dims) nets.Sizes {
+	return nets.Sizes{Name: name, Cols: sheet.Cols(d.Depth, d.Length, d.Depth), Rows: sheet.Rows(d.Depth, d.Width, d.Depth), T: j.T()}
 }
 
-func corners(j *Job, p *sheet.Piece, d Dims) {
-	for _, end := range ends {
-		for _, side := range sides {
-			p.Corner(end+"-"+side+"-tab", side, end, tab(j, d))
-		}
-	}
-}
-
-func foldWalls(j *Job, p *sheet.Piece) {
-	p.FoldUp("left", "right")
-	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
-	p.FoldUp("back", "front")
-}
-
-// rolledTray has walls scored twice, folded over inwards and stuck down over
-// the tabs. The inner flaps are a sliver lower, and relieved at their ends by
-// what lies inside the walls they run into, or they would not lie flat.
+// rolledTray has walls folded over inwards. The inner flaps are a sliver lower, or they would not lie flat.
 func rolledTray(j *Job, name, panel string, d Dims) *sheet.Piece {
-	t, h := j.T(), d.Depth
-	in := h - j.Sliver()
-	p := sheet.Grid(name, sheet.Cols(in, h, d.Length, h, in), sheet.Rows(in, h, d.Width, h, in), `
-		.          .                back-roll   .                 .
-		.          back-left-tab  | back      | back-right-tab    .
-		left-roll  left             `+panel+`   right             right-roll
-		.          front-left-tab | front     | front-right-tab   .
-		.          .                front-roll  .                 .`)
-	corners(j, p, d)
-	for _, end := range ends {
-		p.Tab(end+"-roll", end, sheet.TabShape{Reach: in, Relief: 2 * t})
-		p.GlueOver(end+"-roll", end, 2)
-		p.Turn(180, sheet.Valley, end, end+"-roll")
-	}
-	for _, side := range sides {
-		p.Tab(side+"-roll", side, sheet.TabShape{Reach: in, Relief: 3 * t})
-		p.Glue(side+"-roll", side)
-		p.Turn(180, sheet.Valley, side, side+"-roll")
-	}
-	p.Role("rolled flap", "left-roll", "right-roll", "back-roll", "front-roll")
-	p.Root = panel
-	foldWalls(j, p)
-	p.FoldUp("left-roll", "right-roll")
-	p.FoldUp("back-roll", "front-roll")
-	j.note("roll", name, "", in-h, "The flaps rolled inside are a step lower than the walls, or they would not lie flat.")
+	in := d.Depth - j.Sliver()
+	s := flat(j, name, d)
+	s.Cols, s.Rows = slices.Concat(sheet.Cols(in), s.Cols, sheet.Cols(in)), slices.Concat(sheet.Rows(in), s.Rows, sheet.Rows(in))
+	n := s.Rolled(panel, func() sheet.TabShape { return tab(j, d) })
+	j.note("roll", name, "", in-d.Depth, "The flaps rolled inside are a step lower than the walls, or they would not lie flat.")
 	if j.Plain {
-		j.note("roll-plain", name, "", h, "The flaps rolled inside are as high as the walls: trim a sliver off where they bind.")
+		j.note("roll-plain", name, "", d.Depth, "The flaps rolled inside are as high as the walls: trim a sliver off where they bind.")
 	}
-	return p
-}
-
-// pinwheelTray slits each corner once, the same way round, and wraps its
-// square on to the next wall, trimmed by a caliper.
-func pinwheelTray(j *Job, name, panel string, d Dims) *sheet.Piece {
-	t, h := j.T(), d.Depth
-	p := sheet.Grid(name, sheet.Cols(h, d.Length, h), sheet.Rows(h, d.Width, h), `
-		left-wrap  | back    back-wrap
-		~            ~       -
-		left         `+panel+` right
-		-            ~       ~
-		front-wrap   front | right-wrap`)
-	for _, w := range []struct {
-		from, to string
-		along    Length
-	}{{"left", "back", d.Length}, {"back", "right", d.Width}, {"right", "front", d.Length}, {"front", "left", d.Width}} {
-		wrap := w.from + "-wrap"
-		p.Corner(wrap, w.from, w.to, sheet.TabShape{Reach: min(h-t, w.along-3*t), Relief: t})
-		p.Role("wrapped corner", wrap)
-	}
-	p.Root = panel
-	p.FoldUp("left", "right", "back", "front")
-	p.FoldUp("left-wrap", "back-wrap", "right-wrap", "front-wrap")
-	return p
+	return n.Piece
 }
 
 // tab shapes the corner square of a tray. Two tabs share a wall, so neither
