@@ -21,47 +21,9 @@ type Told struct {
 	Least    string          `json:"least-cost,omitempty"`
 	Used     float64         `json:"used"`
 	Settings int             `json:"settings"`
-	Sheets   []ToldSheet     `json:"sheets"`
+	Sheets   []layout.Told   `json:"sheets"`
 	Left     []ToldLeft      `json:"left,omitempty"`
 	Problems []brief.Problem `json:"problems,omitempty"`
-}
-
-// ToldSheet is a sheet with its pieces, its cuts in their order, and what is left.
-type ToldSheet struct {
-	Name    string       `json:"name"`
-	Stock   string       `json:"stock,omitempty"`
-	Offcut  bool         `json:"offcut,omitempty"`
-	Width   string       `json:"width"`
-	Height  string       `json:"height"`
-	Placed  []ToldPlaced `json:"placed"`
-	Cuts    []ToldCut    `json:"cuts"`
-	Offcuts []ToldRect   `json:"offcuts"`
-}
-
-// ToldPlaced is a piece where it lies.
-type ToldPlaced struct {
-	Piece  string `json:"piece"`
-	X      string `json:"x"`
-	Y      string `json:"y"`
-	Width  string `json:"width"`
-	Height string `json:"height"`
-	Turned bool   `json:"turned"`
-	Pinned bool   `json:"pinned,omitempty"`
-}
-
-// ToldRect is a part of a sheet.
-type ToldRect struct {
-	X      string `json:"x"`
-	Y      string `json:"y"`
-	Width  string `json:"width"`
-	Height string `json:"height"`
-}
-
-// ToldCut goes right across a part, so far along its width or its height.
-type ToldCut struct {
-	Along string   `json:"along"`
-	At    string   `json:"at"`
-	In    ToldRect `json:"in"`
 }
 
 // ToldLeft is what was not laid, and why.
@@ -74,22 +36,11 @@ type ToldLeft struct {
 // Tell tells a result in a unit.
 func Tell(t least.Task, r least.Result, u measure.Unit) Told {
 	out := Told{Count: r.Count, Bound: r.Layout.Bound, Proved: r.Proved, Used: r.Used, Settings: r.Settings(),
-		Sheets: []ToldSheet{}}
-	rect := func(r layout.Rect) ToldRect { return ToldRect{r.X.Exact(u), r.Y.Exact(u), r.W.Exact(u), r.H.Exact(u)} }
+		Sheets: []layout.Told{}}
 	for _, s := range r.Sheets {
-		ts := ToldSheet{Name: s.Title, Stock: s.Stock, Offcut: s.Offcut, Width: s.W.Exact(u), Height: s.H.Exact(u),
-			Placed: []ToldPlaced{}, Cuts: []ToldCut{}, Offcuts: []ToldRect{}}
-		for _, p := range s.Placed {
-			at := rect(p.Rect)
-			ts.Placed = append(ts.Placed, ToldPlaced{p.Piece, at.X, at.Y, at.Width, at.Height, p.Turned, p.Pinned})
-		}
-		for _, c := range s.Cuts {
-			ts.Cuts = append(ts.Cuts, ToldCut{map[bool]string{true: "width", false: "height"}[c.Down], c.At.Exact(u), rect(c.In)})
-		}
-		for _, o := range s.Offcuts {
-			ts.Offcuts = append(ts.Offcuts, rect(o))
-		}
-		out.Sheets = append(out.Sheets, ts)
+		told := s.Tell(u, true)
+		told.Name = s.Title
+		out.Sheets = append(out.Sheets, told)
 	}
 	for _, s := range t.Sheets {
 		if s.Price > 0 {
@@ -168,7 +119,7 @@ func Line(ctx context.Context, l List) (line []byte, holds bool, err error) {
 	task, report := Read(l)
 	if len(report.Problems) > 0 {
 		p := report.Problems[0]
-		return encode(Told{Sheets: []ToldSheet{}, Problems: report.Problems}), false, fmt.Errorf("%s: %s %s", p.Field, p.Text, p.Fix)
+		return encode(Told{Sheets: []layout.Told{}, Problems: report.Problems}), false, fmt.Errorf("%s: %s %s", p.Field, p.Text, p.Fix)
 	}
 	r, err := least.Solve(task, func(least.Progress) bool { return ctx.Err() == nil })
 	if err != nil {
@@ -180,7 +131,7 @@ func Line(ctx context.Context, l List) (line []byte, holds bool, err error) {
 
 // Refused is the line for a list that can't be used.
 func Refused(err error) []byte {
-	return encode(Told{Sheets: []ToldSheet{}, Problems: []brief.Problem{{Text: err.Error(), Fix: "Correct the list."}}})
+	return encode(Told{Sheets: []layout.Told{}, Problems: []brief.Problem{{Text: err.Error(), Fix: "Correct the list."}}})
 }
 
 func encode(t Told) []byte {

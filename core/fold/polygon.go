@@ -3,6 +3,8 @@ package fold
 import (
 	"math"
 	"slices"
+
+	"brevium/core/sheet"
 )
 
 // flatten gives the outline in the face's own plane.
@@ -174,21 +176,13 @@ func clip(poly [][2]float64, by [3][2]float64, room *[2][8][2]float64) [][2]floa
 	for i, a := range by {
 		b := by[(i+1)%3]
 		side := func(p [2]float64) float64 { return (b[0]-a[0])*(p[1]-a[1]) - (b[1]-a[1])*(p[0]-a[0]) }
-		kept := room[i%2][:0]
-		for k, p := range poly {
-			q := poly[(k+1)%len(poly)]
-			sp, sq := side(p), side(q)
-			if sp >= 0 {
-				kept = append(kept, p)
-			}
-			if sp*sq < 0 {
-				t := sp / (sp - sq)
-				kept = append(kept, [2]float64{p[0] + t*(q[0]-p[0]), p[1] + t*(q[1]-p[1])})
-			}
-		}
-		poly = kept
+		poly = sheet.Half(room[i%2][:0], poly, side, between)
 	}
 	return poly
+}
+
+func between(p, q [2]float64, t float64) [2]float64 {
+	return [2]float64{p[0] + t*(q[0]-p[0]), p[1] + t*(q[1]-p[1])}
 }
 
 // triangles cuts a simple polygon into triangles by clipping ears.

@@ -157,37 +157,11 @@ type (
 		Saves  int64         `json:"saves"` // in hundredths
 	}
 	jsonLayout struct {
-		Sheets []jsonSheet `json:"sheets"`
-		Count  int         `json:"count"`
-		Bound  int         `json:"bound"`
-		Proved bool        `json:"proved"`
-		Used   float64     `json:"used"`
-	}
-	jsonSheet struct {
-		Stock   string        `json:"stock"`
-		Offcut  bool          `json:"offcut,omitempty"`
-		Width   string        `json:"width"`
-		Height  string        `json:"height"`
-		Placed  []jsonOnSheet `json:"placed"`
-		Cuts    []jsonCut     `json:"cuts"`
-		Offcuts []jsonRect    `json:"offcuts"`
-	}
-	jsonOnSheet struct {
-		Piece  string `json:"piece"`
-		X      string `json:"x"`
-		Y      string `json:"y"`
-		Turned bool   `json:"turned"`
-	}
-	jsonCut struct {
-		Along string   `json:"along"`
-		At    string   `json:"at"`
-		In    jsonRect `json:"in"`
-	}
-	jsonRect struct {
-		X      string `json:"x"`
-		Y      string `json:"y"`
-		Width  string `json:"width"`
-		Height string `json:"height"`
+		Sheets []layout.Told `json:"sheets"`
+		Count  int           `json:"count"`
+		Bound  int           `json:"bound"`
+		Proved bool          `json:"proved"`
+		Used   float64       `json:"used"`
 	}
 	jsonWay struct {
 		ID     string   `json:"id"`
@@ -320,24 +294,9 @@ func (p writer) layout(all ...cutting.Cut) *jsonLayout {
 		layouts[i] = c.Layout
 	}
 	whole := layout.Join(layouts...)
-	out := &jsonLayout{Sheets: []jsonSheet{}, Count: len(whole.Sheets), Bound: whole.Bound, Used: whole.Used}
+	out := &jsonLayout{Sheets: []layout.Told{}, Count: len(whole.Sheets), Bound: whole.Bound, Used: whole.Used}
 	for _, s := range whole.Sheets {
-		js := jsonSheet{Stock: s.Stock, Offcut: s.Offcut, Width: p.text(s.W), Height: p.text(s.H), Placed: []jsonOnSheet{},
-			Cuts: []jsonCut{}, Offcuts: []jsonRect{}}
-		for _, it := range s.Placed {
-			js.Placed = append(js.Placed, jsonOnSheet{it.Piece, p.text(it.Rect.X), p.text(it.Rect.Y), it.Turned})
-		}
-		for _, c := range s.Cuts {
-			along := "height"
-			if c.Down {
-				along = "width"
-			}
-			js.Cuts = append(js.Cuts, jsonCut{along, p.text(c.At), p.rect(c.In)})
-		}
-		for _, o := range s.Offcuts {
-			js.Offcuts = append(js.Offcuts, p.rect(o))
-		}
-		out.Sheets = append(out.Sheets, js)
+		out.Sheets = append(out.Sheets, s.Tell(p.Units, false))
 	}
 	return out
 }
@@ -386,7 +345,3 @@ func (p writer) fit(out *jsonPlan) {
 }
 
 func grams(g float64) string { return fmt.Sprintf("%.0f g", g) }
-
-func (p writer) rect(r layout.Rect) jsonRect {
-	return jsonRect{p.text(r.X), p.text(r.Y), p.text(r.W), p.text(r.H)}
-}

@@ -36,19 +36,26 @@ func (p *Piece) Split(cell string, kind Kind, a, b Point, left string) {
 
 // side is the part of an outline that lies to the left of a line, seen from a
 // to b with y running down.
-func side(outline []Point, a, b Point) (out []Point) {
+func side(outline []Point, a, b Point) []Point {
 	off := func(q Point) float64 {
 		return (b.X-a.X).MM()*(a.Y-q.Y).MM() - (b.Y-a.Y).MM()*(a.X-q.X).MM()
 	}
+	return Half(nil, outline, off, func(q, next Point, k float64) Point {
+		return Point{q.X + measure.FromMM((next.X-q.X).MM()*k), q.Y + measure.FromMM((next.Y-q.Y).MM()*k)}
+	})
+}
+
+// Half appends to out the part of a convex outline on one side of a line: side is not negative there, and between
+// gives the point so far on the way from one corner to the next at which the line is met.
+func Half[P any](out, outline []P, side func(P) float64, between func(a, b P, part float64) P) []P {
 	for i, q := range outline {
 		next := outline[(i+1)%len(outline)]
-		s, t := off(q), off(next)
+		s, t := side(q), side(next)
 		if s >= 0 {
 			out = append(out, q)
 		}
 		if s*t < 0 {
-			k := s / (s - t)
-			out = append(out, Point{q.X + measure.FromMM((next.X-q.X).MM()*k), q.Y + measure.FromMM((next.Y-q.Y).MM()*k)})
+			out = append(out, between(q, next, s/(s-t)))
 		}
 	}
 	return out
