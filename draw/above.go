@@ -9,8 +9,8 @@ import (
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // Above draws the box from above and in section, with its contents and the
@@ -200,7 +200,7 @@ func (v *inView) walls(floor, t float64) {
 func (v *inView) inserts(floor, t float64) {
 	a := v.p.Box.Assemble(v.p.Card.Caliper, assembly.Closed)
 	for _, body := range a.Bodies {
-		if body.Piece.Part != sheet.Insert {
+		if body.Piece.Part != net.Insert {
 			continue
 		}
 		lo, hi := fold.Bounds(body)

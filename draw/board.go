@@ -6,8 +6,8 @@ import (
 
 	"brevium/core/bench"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // Board draws a piece as it lies on the scoring board for one turn: the edge at the fence,
@@ -134,12 +134,12 @@ func numberRows(t bench.Turn, left, k float64, p *plan.Plan) (rows map[measure.L
 
 // ends gives a pass, in millimetres, on the piece turned so that an edge lies
 // on the left.
-func ends(p *sheet.Piece, pass sheet.Pass, edge string) (x1, y1, x2, y2 float64) {
-	a, b := sheet.Point{X: pass.At, Y: pass.From}, sheet.Point{X: pass.At, Y: pass.To}
+func ends(p *net.Piece, pass net.Pass, edge string) (x1, y1, x2, y2 float64) {
+	a, b := net.Point{X: pass.At, Y: pass.From}, net.Point{X: pass.At, Y: pass.To}
 	if !pass.AlongWidth {
-		a, b = sheet.Point{X: pass.From, Y: pass.At}, sheet.Point{X: pass.To, Y: pass.At}
+		a, b = net.Point{X: pass.From, Y: pass.At}, net.Point{X: pass.To, Y: pass.At}
 	}
-	turn := func(q sheet.Point) (x, y float64) {
+	turn := func(q net.Point) (x, y float64) {
 		switch edge {
 		case "top":
 			return q.Y.MM(), (p.Width - q.X).MM()

@@ -7,15 +7,15 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
 // What goes on a box: on the drawing of its pieces, and in a drawing of its own.
 
 // layersOn gives the outlines of what lies on the outside of a piece.
-func layersOn(p *plan.Plan, piece *sheet.Piece) (out [][]sheet.Point) {
+func layersOn(p *plan.Plan, piece *net.Piece) (out [][]net.Point) {
 	if p.Dressed == nil {
 		return nil
 	}
@@ -33,7 +33,7 @@ func layersOn(p *plan.Plan, piece *sheet.Piece) (out [][]sheet.Point) {
 // layers draws the outlines of what lies on the other side.
 func (f flat) layers() {
 	for _, ring := range layersOn(f.p, f.piece) {
-		f.tag("path", "class", "layer", "d", f.path(&sheet.Face{Points: ring}))
+		f.tag("path", "class", "layer", "d", f.path(&net.Face{Points: ring}))
 	}
 }
 
@@ -128,12 +128,12 @@ type shelves struct {
 }
 
 // lying says whether a piece is drawn on its side: strips are long.
-func lying(piece *sheet.Piece) bool {
-	return piece.Part != sheet.Layer && piece.Part != sheet.Liner && piece.Height > piece.Width*3/2
+func lying(piece *net.Piece) bool {
+	return piece.Part != net.Layer && piece.Part != net.Liner && piece.Height > piece.Width*3/2
 }
 
 // drawnSize is how large a piece is drawn, in pixels.
-func drawnSize(piece *sheet.Piece, k float64) (w, h float64) {
+func drawnSize(piece *net.Piece, k float64) (w, h float64) {
 	if lying(piece) {
 		return piece.Height.MM() * k, piece.Width.MM() * k
 	}
@@ -183,18 +183,18 @@ func dressingPiece(c *canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k f
 }
 
 // printedSide is the path of a face seen from its printed side; of a strip on its side.
-func (f flat) printedSide(face *sheet.Face) string {
-	flip := func(ring []sheet.Point) (out []sheet.Point) {
+func (f flat) printedSide(face *net.Face) string {
+	flip := func(ring []net.Point) (out []net.Point) {
 		for _, q := range ring {
 			if lying(f.piece) {
-				out = append(out, sheet.Point{X: q.Y, Y: q.X})
+				out = append(out, net.Point{X: q.Y, Y: q.X})
 			} else {
-				out = append(out, sheet.Point{X: f.piece.Width - q.X, Y: q.Y})
+				out = append(out, net.Point{X: f.piece.Width - q.X, Y: q.Y})
 			}
 		}
 		return out
 	}
-	seen := &sheet.Face{Points: flip(face.Points)}
+	seen := &net.Face{Points: flip(face.Points)}
 	for _, h := range face.Holes {
 		seen.Holes = append(seen.Holes, flip(h))
 	}

@@ -6,9 +6,9 @@ import (
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/readings"
-	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
@@ -27,7 +27,7 @@ const (
 func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) string) string {
 	pieces := boxPieces(p)
 	if one := p.Box.Piece(piece); one != nil {
-		pieces = []*sheet.Piece{one}
+		pieces = []*net.Piece{one}
 	}
 	scale, columns := arrange(pieces, w, h-legendHigh)
 	c := &canvas{}
@@ -52,16 +52,16 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 
 // boxPieces are the pieces that are drawn together: all but the dressing, which has a
 // drawing of its own.
-func boxPieces(p *plan.Plan) []*sheet.Piece {
+func boxPieces(p *plan.Plan) []*net.Piece {
 	return slices.DeleteFunc(p.Box.Pieces(), p.IsDressing)
 }
 
-func cell(p *sheet.Piece, k float64) (w, h float64) {
+func cell(p *net.Piece, k float64) (w, h float64) {
 	return p.Width.MM()*k + marginLeft + marginRight, p.Height.MM()*k + marginTop + marginBottom
 }
 
 // arrange finds how many pieces to set side by side for the largest scale.
-func arrange(pieces []*sheet.Piece, w, h float64) (scale float64, columns int) {
+func arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
 	columns = 1
 	for n := 1; n <= len(pieces); n++ {
 		wide, high := 0.0, 0.0
@@ -86,14 +86,14 @@ func arrange(pieces []*sheet.Piece, w, h float64) (scale float64, columns int) {
 type flat struct {
 	*canvas
 	p     *plan.Plan
-	piece *sheet.Piece
+	piece *net.Piece
 	k     float64
 	x, y  float64
 	link  func(piece string) string
 	alone bool
 }
 
-func (f flat) at(p sheet.Point) (x, y float64) { return f.x + p.X.MM()*f.k, f.y + p.Y.MM()*f.k }
+func (f flat) at(p net.Point) (x, y float64) { return f.x + p.X.MM()*f.k, f.y + p.Y.MM()*f.k }
 
 func (f flat) draw() {
 	f.group("data-piece", f.piece.Name)
@@ -121,9 +121,9 @@ func (f flat) draw() {
 	f.end()
 }
 
-func (f flat) path(face *sheet.Face) string {
+func (f flat) path(face *net.Face) string {
 	var b strings.Builder
-	for _, ring := range append([][]sheet.Point{face.Points}, face.Holes...) {
+	for _, ring := range append([][]net.Point{face.Points}, face.Holes...) {
 		for i, pt := range ring {
 			x, y := f.at(pt)
 			letter := "L"
@@ -150,7 +150,7 @@ func (f flat) lines() {
 	}
 }
 
-func (f flat) stroke(l sheet.Line) {
+func (f flat) stroke(l net.Line) {
 	x1, y1 := f.at(l.A)
 	x2, y2 := f.at(l.B)
 	link := ""
@@ -167,9 +167,9 @@ func (f flat) stroke(l sheet.Line) {
 	switch {
 	case l.Kind.Open():
 		f.line("cut", x1, y1, x2, y2)
-	case l.Kind == sheet.Bend:
+	case l.Kind == net.Bend:
 		f.line("bend", x1, y1, x2, y2)
-	case l.Fold == sheet.Mountain:
+	case l.Fold == net.Mountain:
 		f.line("ridge", x1, y1, x2, y2)
 	default:
 		f.line("groove", x1, y1, x2, y2)
@@ -179,7 +179,7 @@ func (f flat) stroke(l sheet.Line) {
 }
 
 // Link is the mark that ties a score's line to its numbers.
-func Link(p *sheet.Piece, pass sheet.Pass) string { return p.Name + "-" + pass.Name }
+func Link(p *net.Piece, pass net.Pass) string { return p.Name + "-" + pass.Name }
 
 // size writes the cut size below and at the right, and the piece's name, which
 // leads to the piece alone, or back to all.
@@ -236,7 +236,7 @@ func (f flat) names() {
 		if name == "" {
 			name = words.Plain(face.Name)
 		}
-		x, y := f.at(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+		x, y := f.at(net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
 		full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM())
 		if full < 0.7 {
 			// A triangle has room for its name where its weight lies.
@@ -303,18 +303,18 @@ func (f flat) says() string {
 
 // legend tells the line codes that the pieces use, and how much higher than one
 // row it is.
-func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*sheet.Piece) (more float64) {
+func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece) (more float64) {
 	const left, row = 16.0, 22.0
 	x := left
 	has := map[string]bool{"cut": true}
 	for _, p := range pieces {
 		for _, l := range p.Outline() {
 			switch {
-			case l.Kind == sheet.Bend:
+			case l.Kind == net.Bend:
 				has["bend"] = true
-			case l.Kind == sheet.Score && l.Fold == sheet.Mountain:
+			case l.Kind == net.Score && l.Fold == net.Mountain:
 				has["ridge"] = true
-			case l.Kind == sheet.Score:
+			case l.Kind == net.Score:
 				has["groove"] = true
 			}
 		}

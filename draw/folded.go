@@ -8,8 +8,8 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 )
 
@@ -55,7 +55,7 @@ func lit(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cu
 	light func(*fold.Body, string) bool) *scene {
 	scene := &scene{lit: light, eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
-		if what == whole || body.Piece.Part != sheet.Insert {
+		if what == whole || body.Piece.Part != net.Insert {
 			x, y := p.Dressed.Begins(body.Piece, a.Rides(body))
 			scene.body(body, p.CardOf(body.Piece.Stock), x.MM(), y.MM())
 		}

@@ -4,8 +4,8 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // openings numbers slots along the ruler and writes the width of holes in them.
@@ -25,7 +25,7 @@ func (f flat) openings() {
 		f.label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text small", 12, spot{f.x + s.X.MM()*f.k + 5, y + 4, "start", false})
 	}
 	for _, w := range f.piece.Windows {
-		x, y := f.at(sheet.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
+		x, y := f.at(net.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
 		text := f.p.Step.Show(w.Hi.X-w.Lo.X).Text + " × " + f.p.Step.Show(w.Hi.Y-w.Lo.Y).Text
 		if (w.Hi.X-w.Lo.X).MM()*f.k > wide(text, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
 			f.label(text, "flag-text", 13, spot{x, y + 4, "middle", false})
@@ -59,7 +59,7 @@ func (f flat) marks() {
 
 // stuck lists the faces of a piece that are stuck to something: behind another
 // of its own, or, where two pieces are stuck together, the smaller of the two.
-func stuck(p *plan.Plan, piece *sheet.Piece) (out []*sheet.Face) {
+func stuck(p *plan.Plan, piece *net.Piece) (out []*net.Face) {
 	for _, g := range piece.Glues {
 		if f := piece.Face(g.Face); f != nil {
 			out = append(out, f)
@@ -83,8 +83,8 @@ func stuck(p *plan.Plan, piece *sheet.Piece) (out []*sheet.Face) {
 
 // onPiece is a face with the piece it is of.
 type onPiece struct {
-	piece *sheet.Piece
-	face  *sheet.Face
+	piece *net.Piece
+	face  *net.Face
 }
 
 // faceOf finds a face by the path to it: "lid/back".

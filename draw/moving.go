@@ -6,8 +6,8 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // the moments of a moving picture, and how long the closed and the opened box
@@ -22,7 +22,7 @@ const small = 120
 func inside(p *plan.Plan) extent {
 	n := len(p.Blocks)
 	for _, piece := range p.Box.Pieces() {
-		if piece.Part == sheet.Insert {
+		if piece.Part == net.Insert {
 			n += len(piece.Faces) * piece.Count
 			for _, f := range piece.Faces {
 				n += len(f.Holes) * 4

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // rulers lies a ruler along the top edge and one along the left edge, numbered
@@ -47,7 +47,7 @@ func (f flat) rulers() {
 // crossed says whether the leader of a score's figure comes nearer than so many
 // pixels to a mark: its number would be struck through.
 func (f flat) crossed(at measure.Length, alongWidth bool, near float64) bool {
-	return slices.ContainsFunc(f.piece.Passes, func(p sheet.Pass) bool {
+	return slices.ContainsFunc(f.piece.Passes, func(p net.Pass) bool {
 		return p.AlongWidth == alongWidth && (p.At-at).Abs().MM()*f.k < near
 	})
 }
@@ -106,8 +106,8 @@ func (f flat) flags() {
 }
 
 // sorted gives the scores from near to far, one in two parts once.
-func sorted(passes []sheet.Pass) []sheet.Pass {
+func sorted(passes []net.Pass) []net.Pass {
 	out := slices.Clone(passes)
-	slices.SortStableFunc(out, func(a, b sheet.Pass) int { return cmp.Compare(a.At, b.At) })
-	return slices.CompactFunc(out, func(a, b sheet.Pass) bool { return a.Name == b.Name })
+	slices.SortStableFunc(out, func(a, b net.Pass) int { return cmp.Compare(a.At, b.At) })
+	return slices.CompactFunc(out, func(a, b net.Pass) bool { return a.Name == b.Name })
 }

@@ -4,8 +4,8 @@ import (
 	"fmt"
 
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 )
 
@@ -18,7 +18,7 @@ func SetFolded(s *sets.Set, done float64, v View, w, h float64) string {
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}
 	for i, st := range s.Standing(done) {
 		for _, b := range st.Bodies {
-			if b.Piece.Part != sheet.Insert {
+			if b.Piece.Part != net.Insert {
 				x, y := s.Plans[i].Dressed.Begins(b.Piece, st.Rides(b))
 				scene.body(b, s.Plans[i].CardOf(b.Piece.Stock), x.MM(), y.MM())
 			}
@@ -45,7 +45,7 @@ func SolidOfSet(set *sets.Set) *Solid {
 		}
 	}
 	s := newSolid(cards...)
-	shapes := map[*sheet.Face]int{}
+	shapes := map[*net.Face]int{}
 	for i, st := range set.Standing(0) {
 		for _, b := range st.Bodies {
 			s.add(b, of[set.Plans[i].CardOf(b.Piece.Stock).ID], set.Names[i]+"/", shapes)

@@ -7,8 +7,8 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 )
 
@@ -90,7 +90,7 @@ func newSolid(cards ...shop.Card) *Solid {
 
 // add adds the faces of a body of a card, named after a prefix, with a shape for
 // every face that is cut.
-func (s *Solid) add(b *fold.Body, card int, prefix string, shapes map[*sheet.Face]int) {
+func (s *Solid) add(b *fold.Body, card int, prefix string, shapes map[*net.Face]int) {
 	for _, f := range b.Faces {
 		if _, known := shapes[f.Face]; !known {
 			shapes[f.Face] = len(s.Shapes)
@@ -111,7 +111,7 @@ func SolidOf(p *plan.Plan) *Solid {
 	}
 	s := newSolid(cards...)
 	index := map[string]int{}
-	shapes := map[*sheet.Face]int{}
+	shapes := map[*net.Face]int{}
 	closed := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
 	for _, b := range closed.Bodies {
 		from := len(s.Faces)

@@ -7,9 +7,9 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 )
 
 // Step draws one picture of a step: the sheet, the piece or the half-made box as it is at
@@ -64,7 +64,7 @@ type stepPiece struct {
 const stepRim = 16.0
 
 // stepFlat draws a piece lying flat, its outside up where the work is there.
-func stepFlat(p *plan.Plan, piece *sheet.Piece, f bench.Frame, w, h float64) string {
+func stepFlat(p *plan.Plan, piece *net.Piece, f bench.Frame, w, h float64) string {
 	outside := f.Look.Side() == "outside"
 	k := min((w-2*stepRim)/piece.Width.MM(), (h-2*stepRim)/piece.Height.MM())
 	s := stepPiece{flat: flat{canvas: &canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
@@ -79,35 +79,35 @@ func stepFlat(p *plan.Plan, piece *sheet.Piece, f bench.Frame, w, h float64) str
 }
 
 // at turns what is seen from outside left for right.
-func (s stepPiece) at(p sheet.Point) (x, y float64) {
+func (s stepPiece) at(p net.Point) (x, y float64) {
 	if s.outside {
 		p.X = s.piece.Width - p.X
 	}
 	return s.flat.at(p)
 }
 
-func (s stepPiece) ring(rings ...[]sheet.Point) string {
+func (s stepPiece) ring(rings ...[]net.Point) string {
 	if !s.outside {
-		return s.path(&sheet.Face{Points: rings[0], Holes: rings[1:]})
+		return s.path(&net.Face{Points: rings[0], Holes: rings[1:]})
 	}
-	turned := make([][]sheet.Point, len(rings))
+	turned := make([][]net.Point, len(rings))
 	for i, ring := range rings {
 		for _, q := range ring {
-			turned[i] = append(turned[i], sheet.Point{X: s.piece.Width - q.X, Y: q.Y})
+			turned[i] = append(turned[i], net.Point{X: s.piece.Width - q.X, Y: q.Y})
 		}
 	}
-	return s.path(&sheet.Face{Points: turned[0], Holes: turned[1:]})
+	return s.path(&net.Face{Points: turned[0], Holes: turned[1:]})
 }
 
-func (s stepPiece) face(f *sheet.Face) string {
-	return s.ring(append([][]sheet.Point{f.Points}, f.Holes...)...)
+func (s stepPiece) face(f *net.Face) string {
+	return s.ring(append([][]net.Point{f.Points}, f.Holes...)...)
 }
 
 // done says whether a place's cuts are made already.
 func (s stepPiece) done(n int) bool { return !s.Uncut && (s.Look != bench.Cutting || n < s.N) }
 
 // gone says whether card that is cut away is off already.
-func (s stepPiece) gone(f *sheet.Face) bool {
+func (s stepPiece) gone(f *net.Face) bool {
 	for i, c := range s.cuts {
 		if slices.Contains(c.Away, f) {
 			return s.done(i)
@@ -117,9 +117,9 @@ func (s stepPiece) gone(f *sheet.Face) bool {
 }
 
 // slit says whether a cut between a face and what is beyond is made already.
-func (s stepPiece) slit(e sheet.Edge, f *sheet.Face) bool {
+func (s stepPiece) slit(e net.Edge, f *net.Face) bool {
 	for i, c := range s.cuts {
-		if slices.ContainsFunc(c.Slits, func(l sheet.Line) bool { return e.Within(l) }) {
+		if slices.ContainsFunc(c.Slits, func(l net.Line) bool { return e.Within(l) }) {
 			return s.done(i)
 		}
 	}
@@ -153,9 +153,9 @@ func (s stepPiece) folds() {
 		}
 		x1, y1 := s.at(l.A)
 		x2, y2 := s.at(l.B)
-		mountain := (l.Fold == sheet.Mountain) != s.outside
+		mountain := (l.Fold == net.Mountain) != s.outside
 		switch {
-		case l.Kind == sheet.Bend:
+		case l.Kind == net.Bend:
 			s.line("bend", x1, y1, x2, y2)
 		case s.Look == bench.Scored && mountain:
 			s.line("ridge-now", x1, y1, x2, y2)
@@ -179,17 +179,17 @@ func (s stepPiece) edges() {
 		for _, e := range f.Edges {
 			ends := e.Beyond == nil
 			switch {
-			case e.Kind == sheet.Hole:
+			case e.Kind == net.Hole:
 				ends = f.Waste || s.goneBeyond(e)
 			case e.Beyond != nil:
-				ends = e.Beyond.Waste && s.gone(e.Beyond) || e.Kind == sheet.Cut && s.slit(e, f)
+				ends = e.Beyond.Waste && s.gone(e.Beyond) || e.Kind == net.Cut && s.slit(e, f)
 			}
 			x1, y1 := s.at(e.A)
 			x2, y2 := s.at(e.B)
 			switch {
 			case ends:
 				s.line("card-edge", x1, y1, x2, y2)
-			case e.Kind == sheet.Cut && bench.OnPass(s.piece, e.Line): // scored, and not cut yet
+			case e.Kind == net.Cut && bench.OnPass(s.piece, e.Line): // scored, and not cut yet
 				s.line("groove", x1, y1, x2, y2)
 				s.line("groove-floor", x1, y1, x2, y2)
 			}
@@ -200,7 +200,7 @@ func (s stepPiece) edges() {
 	}
 }
 
-func (s stepPiece) goneBeyond(e sheet.Edge) bool { return e.Beyond == nil || s.gone(e.Beyond) }
+func (s stepPiece) goneBeyond(e net.Edge) bool { return e.Beyond == nil || s.gone(e.Beyond) }
 
 // now lights what is done in this picture.
 func (s stepPiece) now() {

@@ -3,7 +3,7 @@ package export
 import (
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // The plan has rounds in short straight lines, which is all that its proofs need. Files that are
@@ -75,10 +75,10 @@ func stepOf(r float64) float64 { return 2 * math.Acos(max(0, 1-fine/max(r, fine)
 
 // scooped is the rim of a hole that is widened for a fingertip, which has corners where the
 // widening begins and ends.
-func scooped(h sheet.Punch) (out []Point) {
+func scooped(h net.Punch) (out []Point) {
 	step := stepOf(2 * h.Wide(h.Towards))
-	from := h.Towards - sheet.ScoopHalf
-	for _, span := range []float64{2 * sheet.ScoopHalf, 2*math.Pi - 2*sheet.ScoopHalf} {
+	from := h.Towards - net.ScoopHalf
+	for _, span := range []float64{2 * net.ScoopHalf, 2*math.Pi - 2*net.ScoopHalf} {
 		n := int(math.Ceil(span / step))
 		for i := range n {
 			angle := from + span*float64(i)/float64(n)

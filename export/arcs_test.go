@@ -7,10 +7,10 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 )
 
 // offRound is how far a run of lines leaves the circle it stands for, anywhere.
@@ -85,7 +85,7 @@ func TestFilesAreRound(t *testing.T) {
 		t.Fatal(pots.Problems)
 	}
 	for _, j := range []sets.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), sets.JobOf(pots)} {
-		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+		piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 			d := OfPiece(j, p, piece, false)
 			for _, h := range piece.Notches {
 				notches++
@@ -105,7 +105,7 @@ func TestFilesAreRound(t *testing.T) {
 }
 
 // isRound looks at the lines of a kind that lie about the rim of a hole.
-func (d Drawing) isRound(t *testing.T, kind Kind, h sheet.Punch, wide func(angle float64) float64) {
+func (d Drawing) isRound(t *testing.T, kind Kind, h net.Punch, wide func(angle float64) float64) {
 	t.Helper()
 	lines, mid := 0, at(h.Mid)
 	for _, p := range d.Paths {

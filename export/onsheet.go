@@ -6,9 +6,9 @@ import (
 	"strings"
 
 	"brevium/core/dress"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
@@ -156,7 +156,7 @@ func clipped(a, b, lo, hi Point) (Point, Point, bool) {
 }
 
 // handsOf says for which hands a piece is made: as it is drawn, mirrored, or both.
-func handsOf(piece *sheet.Piece) []bool {
+func handsOf(piece *net.Piece) []bool {
 	switch piece.Handed {
 	case 0:
 		return []bool{false}
@@ -171,7 +171,7 @@ const mirrored = " mirrored"
 
 // Drawings lists the drawings of all pieces of a job, each once for each hand.
 func Drawings(j sets.Job) (out []Drawing) {
-	piecesOf(j, func(p *plan.Plan, box string, piece *sheet.Piece) {
+	piecesOf(j, func(p *plan.Plan, box string, piece *net.Piece) {
 		for _, d := range ofBlanks(j, p, piece) {
 			if box != "" {
 				d.Name, d.Says = box+": "+d.Name, words.Capital(box)+": "+words.Small(d.Says)
@@ -184,7 +184,7 @@ func Drawings(j sets.Job) (out []Drawing) {
 
 // ofBlanks draws what is cut for a piece: the piece, once for each hand or, where it is made of two,
 // its halves and the strip behind their joint.
-func ofBlanks(j sets.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
+func ofBlanks(j sets.Job, p *plan.Plan, piece *net.Piece) (out []Drawing) {
 	if !p.Joined(piece) {
 		for _, mirror := range handsOf(piece) {
 			out = append(out, OfPiece(j, p, piece, mirror))
@@ -201,7 +201,7 @@ func ofBlanks(j sets.Job, p *plan.Plan, piece *sheet.Piece) (out []Drawing) {
 }
 
 // piecesOf lists every piece of a job once, with the box it is of.
-func piecesOf(j sets.Job, do func(p *plan.Plan, box string, piece *sheet.Piece)) {
+func piecesOf(j sets.Job, do func(p *plan.Plan, box string, piece *net.Piece)) {
 	for i, p := range j.Plans {
 		box := ""
 		if len(j.Names) > 0 {

@@ -13,9 +13,9 @@ import (
 	"unicode/utf8"
 
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
@@ -64,7 +64,7 @@ type Drawing struct {
 
 // OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says
 // which.
-func OfPiece(j sets.Job, p *plan.Plan, piece *sheet.Piece, mirror bool) Drawing {
+func OfPiece(j sets.Job, p *plan.Plan, piece *net.Piece, mirror bool) Drawing {
 	d := Drawing{Name: piece.Name, W: piece.Width.MM(), H: piece.Height.MM(), Count: piece.Count * p.Copies,
 		Warn: j.Warning()}
 	d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(piece.Name), p.Say(piece.Width), p.Say(piece.Height))
@@ -87,22 +87,22 @@ func (d Drawing) place(of []Path, to func(Point) Point) {
 }
 
 // paths are the lines of a piece: what is cut in runs that are cut in one go.
-func paths(p *plan.Plan, piece *sheet.Piece) (out []Path) {
-	var cuts, slits, holes []sheet.Line
+func paths(p *plan.Plan, piece *net.Piece) (out []Path) {
+	var cuts, slits, holes []net.Line
 	round := piece.Punched
 	for _, l := range piece.Outline() {
 		ends := []Point{at(l.A), at(l.B)}
 		switch {
-		case l.Kind == sheet.Cut && slit(piece, l):
+		case l.Kind == net.Cut && slit(piece, l):
 			slits = append(slits, l)
-		case l.Kind == sheet.Cut:
+		case l.Kind == net.Cut:
 			cuts = append(cuts, l)
-		case l.Kind == sheet.Hole && !round(l):
+		case l.Kind == net.Hole && !round(l):
 			holes = append(holes, l)
-		case l.Kind == sheet.Hole:
-		case l.Kind == sheet.Bend:
+		case l.Kind == net.Hole:
+		case l.Kind == net.Bend:
 			out = append(out, Path{Kind: Bend, Points: ends})
-		case l.Fold == sheet.Mountain:
+		case l.Fold == net.Mountain:
 			out = append(out, Path{Kind: Mountain, Points: ends})
 		default:
 			out = append(out, Path{Kind: Valley, Points: ends})
@@ -179,28 +179,28 @@ func freeName(of []Path, mid Point, name string, reach float64) (at Point, ok bo
 }
 
 // slit says whether card stays on both sides of a cut.
-func slit(piece *sheet.Piece, l sheet.Line) bool {
+func slit(piece *net.Piece, l net.Line) bool {
 	dx, dy := (l.B.X - l.A.X).MM(), (l.B.Y - l.A.Y).MM()
 	long := math.Hypot(dx, dy)
 	for _, side := range []float64{0.05, -0.05} {
-		off := sheet.Point{X: (l.A.X+l.B.X)/2 + measure.FromMM(-dy/long*side), Y: (l.A.Y+l.B.Y)/2 + measure.FromMM(dx/long*side)}
-		if !slices.ContainsFunc(piece.Kept(), func(f *sheet.Face) bool { return sheet.Inside(f.Points, off) }) {
+		off := net.Point{X: (l.A.X+l.B.X)/2 + measure.FromMM(-dy/long*side), Y: (l.A.Y+l.B.Y)/2 + measure.FromMM(dx/long*side)}
+		if !slices.ContainsFunc(piece.Kept(), func(f *net.Face) bool { return net.Inside(f.Points, off) }) {
 			return false
 		}
 	}
 	return true
 }
 
-func at(p sheet.Point) Point { return Point{p.X.MM(), p.Y.MM()} }
+func at(p net.Point) Point { return Point{p.X.MM(), p.Y.MM()} }
 
 // chains joins lines that run on from each other into runs, in the order they come.
-func chains(kind Kind, lines []sheet.Line) (out []Path) {
-	ends := map[sheet.Point][]int{}
+func chains(kind Kind, lines []net.Line) (out []Path) {
+	ends := map[net.Point][]int{}
 	for i, l := range lines {
 		ends[l.A], ends[l.B] = append(ends[l.A], i), append(ends[l.B], i)
 	}
 	used := make([]bool, len(lines))
-	next := func(from sheet.Point) (sheet.Point, bool) {
+	next := func(from net.Point) (net.Point, bool) {
 		for _, i := range ends[from] {
 			if used[i] {
 				continue
@@ -218,7 +218,7 @@ func chains(kind Kind, lines []sheet.Line) (out []Path) {
 			continue
 		}
 		used[i] = true
-		run := []sheet.Point{l.A, l.B}
+		run := []net.Point{l.A, l.B}
 		for _, back := range []bool{false, true} {
 			for run[0] != run[len(run)-1] {
 				q, ok := next(run[len(run)-1])

@@ -13,10 +13,10 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/layout"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 
 	styles "brevium/core/style"
 )
@@ -30,7 +30,7 @@ func everyPiece(t *testing.T, do func(name string, j sets.Job, d Drawing)) {
 		made(t, "pinch-top", "60 mm", "44 mm", "80 mm", "box.options.closure", "ribbon"),
 		made(t, "arched-box", "80 mm", "60 mm", "70 mm"), made(t, "corner-shells", "70 mm", "70 mm", "25 mm"),
 		made(t, "pleat-pouch", "90 mm", "24 mm", "50 mm")} {
-		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+		piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 			do(p.Style.ID+" "+piece.Name, j, OfPiece(j, p, piece, false))
 		})
 	}

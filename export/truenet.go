@@ -6,9 +6,9 @@ import (
 	"slices"
 
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 )
 
 // A drawing is proved as the box is: its lines must be the edges of the faces that were folded.
@@ -19,7 +19,7 @@ const onNet = 0.02
 
 // trueToNets refuses a job of which any piece would be drawn otherwise than it was proved.
 func trueToNets(j sets.Job) (err error) {
-	piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+	piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 		if err == nil {
 			err = trueTo(piece, paths(p, piece))
 		}
@@ -28,7 +28,7 @@ func trueToNets(j sets.Job) (err error) {
 }
 
 // trueTo compares the lines of a drawing with the faces of a piece.
-func trueTo(piece *sheet.Piece, drawn []Path) error {
+func trueTo(piece *net.Piece, drawn []Path) error {
 	wrong := func(what string, at Point) error {
 		return fmt.Errorf("the drawing of the %s %s, %.1f mm from the left and %.1f mm down. The file was not made", piece.Name, what,
 			at.X, at.Y)
@@ -41,20 +41,20 @@ func trueTo(piece *sheet.Piece, drawn []Path) error {
 		}
 		return false
 	}
-	var edges []sheet.Line
+	var edges []net.Line
 	var does []map[Kind]bool
 	for _, f := range piece.Faces {
 		for _, e := range f.Edges {
-			if f.Waste && e.Kind != sheet.Hole {
+			if f.Waste && e.Kind != net.Hole {
 				continue // what goes is drawn by the card that stays
 			}
-			kinds := map[Kind]bool{Valley: e.Fold == sheet.Valley, Mountain: e.Fold == sheet.Mountain}
+			kinds := map[Kind]bool{Valley: e.Fold == net.Valley, Mountain: e.Fold == net.Mountain}
 			switch open := e.Kind.Open() || e.Beyond == nil || e.Beyond.Waste; {
-			case e.Kind == sheet.Hole && piece.Punched(e.Line):
+			case e.Kind == net.Hole && piece.Punched(e.Line):
 				continue // a round is drawn as it was asked for, and compared below
 			case open:
 				kinds = map[Kind]bool{Cut: true, Hole: true}
-			case e.Kind == sheet.Bend:
+			case e.Kind == net.Bend:
 				kinds = map[Kind]bool{Bend: true}
 			}
 			edges, does = append(edges, e.Line), append(does, kinds)
@@ -82,13 +82,13 @@ func trueTo(piece *sheet.Piece, drawn []Path) error {
 }
 
 // trueHoles compares round holes: as many circles as were punched, each of its size in its place.
-func trueHoles(piece *sheet.Piece, drawn []Path, wrong func(string, Point) error) error {
+func trueHoles(piece *net.Piece, drawn []Path, wrong func(string, Point) error) error {
 	rounds := 0
 	for _, p := range drawn {
 		if p.Kind == Hole && p.Round > 0 {
 			rounds++
-			mid := sheet.Point{X: measure.FromMM(p.Points[0].X), Y: measure.FromMM(p.Points[0].Y)}
-			if !piece.Proved(sheet.Punch{Mid: mid, Diameter: measure.FromMM(p.Round)}) {
+			mid := net.Point{X: measure.FromMM(p.Points[0].X), Y: measure.FromMM(p.Points[0].Y)}
+			if !piece.Proved(net.Punch{Mid: mid, Diameter: measure.FromMM(p.Round)}) {
 				return wrong("has a round hole that was not proved", p.Points[0])
 			}
 		}
@@ -152,14 +152,14 @@ func (p Path) beside(edges []edge) (Point, bool) {
 
 // edgesOf reckons which edges are facets: those of one length that turn a little from one to the
 // next, all about one middle.
-func edgesOf(lines []sheet.Line, does []map[Kind]bool) (out []edge) {
-	ends := map[sheet.Point][]sheet.Line{}
+func edgesOf(lines []net.Line, does []map[Kind]bool) (out []edge) {
+	ends := map[net.Point][]net.Line{}
 	for _, l := range lines {
 		ends[l.A], ends[l.B] = append(ends[l.A], l), append(ends[l.B], l)
 	}
 	for i, l := range lines {
 		e := edge{a: at(l.A), b: at(l.B), does: does[i]}
-		for _, end := range []sheet.Point{l.A, l.B} {
+		for _, end := range []net.Point{l.A, l.B} {
 			for _, o := range ends[end] {
 				far, next := l.A, o.A
 				if far == end {

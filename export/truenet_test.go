@@ -4,8 +4,8 @@ import (
 	"slices"
 	"testing"
 
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	styles "brevium/core/style"
 )
 
@@ -18,7 +18,7 @@ func TestDrawingsAreTheProvedNets(t *testing.T) {
 	for _, s := range styles.Styles {
 		depth := map[bool]string{true: "60 mm", false: "34 mm"}[s.ID == "arched-box"]
 		j := made(t, s.ID, "70 mm", "70 mm", depth)
-		piecesOf(j, func(p *plan.Plan, _ string, piece *sheet.Piece) {
+		piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 			whole := paths(p, piece)
 			if err := trueTo(piece, whole); err != nil {
 				t.Fatalf("%s: %v", s.ID, err)

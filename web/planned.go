@@ -7,10 +7,10 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/record"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 	"brevium/core/words"
 )
@@ -58,7 +58,7 @@ func sizeSaid(show func(measure.Length) measure.Shown, d style.Dims) string {
 }
 
 // scoresSaid lists the scores of a piece one way.
-func scoresSaid(p *plan.Plan, piece *sheet.Piece, across bool) string {
+func scoresSaid(p *plan.Plan, piece *net.Piece, across bool) string {
 	var out []string
 	for _, pass := range scoresOf(piece, across) {
 		if at := plainly(p.Step.Show(pass.At).Text); !slices.Contains(out, at) {

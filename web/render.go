@@ -20,7 +20,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
@@ -201,9 +201,9 @@ func (v view) with(pairs ...string) string {
 }
 
 // scoresOf gives a piece's passes along the width, or down the height.
-func scoresOf(p *sheet.Piece, alongWidth bool) (out []sheet.Pass) {
+func scoresOf(p *net.Piece, alongWidth bool) (out []net.Pass) {
 	for _, s := range p.Passes {
-		if s.AlongWidth == alongWidth && !slices.ContainsFunc(out, func(o sheet.Pass) bool { return o.Name == s.Name }) {
+		if s.AlongWidth == alongWidth && !slices.ContainsFunc(out, func(o net.Pass) bool { return o.Name == s.Name }) {
 			out = append(out, s)
 		}
 	}

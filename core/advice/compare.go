@@ -13,9 +13,9 @@ import (
 	"brevium/core/contents"
 	"brevium/core/cutting"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -151,7 +151,7 @@ func rowOf(p *plan.Plan) Row {
 		r.Area += piece.Width.MM() * piece.Height.MM() * float64(piece.Count)
 		r.Scores += len(piece.Passes) * piece.Count
 		for _, l := range piece.Outline() {
-			if l.Kind == sheet.Cut {
+			if l.Kind == net.Cut {
 				r.Cuts += piece.Count
 			}
 		}

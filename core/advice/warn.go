@@ -8,9 +8,9 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/readings"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
@@ -63,7 +63,7 @@ func (a *adviser) warnCorners() {
 					c.Outer, plan.InUnit(fmt.Sprintf("%.1f mm", -g.Tabs), a.Step.Unit), at[g.Side]),
 				Fix: "Choose the next looser fit, or lighter card."}
 			switch {
-			case a.Plain && a.Box.Piece(c.Outer).Part == sheet.Band:
+			case a.Plain && a.Box.Piece(c.Outer).Part == net.Band:
 				w.Fix, w.Set = "Let the numbers take in the card's thickness.", brief.To("tools.allowances", "card")
 			case a.Brief.Tools.Fit == "snug":
 				w.Set = brief.To("tools.fit", "easy")
@@ -126,7 +126,7 @@ func (a *adviser) warnCard() {
 
 // glued reports whether anything of the box itself is stuck.
 func (a *adviser) glued() bool {
-	return slices.ContainsFunc(a.Box.Pieces(), func(piece *sheet.Piece) bool { return len(piece.Glues) > 0 })
+	return slices.ContainsFunc(a.Box.Pieces(), func(piece *net.Piece) bool { return len(piece.Glues) > 0 })
 }
 
 // warnOnSide says when something that must stay upright is shared out to a small box

@@ -13,7 +13,7 @@ import (
 
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 type Length = measure.Length
@@ -25,15 +25,15 @@ type Dims struct{ Length, Width, Depth Length }
 // The first part of a tree needs no place: it stands where it was folded.
 type Part struct {
 	Name   string
-	Piece  *sheet.Piece
+	Piece  *net.Piece
 	Within *Tree // a box within the box, in place of a piece
 	At     []Place
-	When   sheet.Phase // Make, or Close for what is put on last
-	Off    Way         // how what closes the box comes off again
-	Rides  bool        // it is stuck on while all is flat, and goes wherever what it is stuck on goes
-	Last   bool        // of what rides: it is not stuck on while flat, but when all else is done
-	Rests  bool        // what holds it no join of two faces says: its weight, or layers it is stuck on
-	Loose  bool        // it is cut with the rest, and has no place of its own in the folded box
+	When   net.Phase // Make, or Close for what is put on last
+	Off    Way       // how what closes the box comes off again
+	Rides  bool      // it is stuck on while all is flat, and goes wherever what it is stuck on goes
+	Last   bool      // of what rides: it is not stuck on while flat, but when all else is done
+	Rests  bool      // what holds it no join of two faces says: its weight, or layers it is stuck on
+	Loose  bool      // it is cut with the rest, and has no place of its own in the folded box
 }
 
 // Way is the way a part that closes the box comes off.
@@ -112,7 +112,7 @@ type Tree struct {
 }
 
 // Add adds a part.
-func (t *Tree) Add(p *sheet.Piece, at ...Place) *Part {
+func (t *Tree) Add(p *net.Piece, at ...Place) *Part {
 	part := &Part{Name: p.Name, Piece: p, At: at}
 	t.Parts = append(t.Parts, part)
 	return part
@@ -162,12 +162,12 @@ func (t *Tree) Part(path string) *Part {
 
 // Pieces lists every piece of card once, with Count what the places of its part, and
 // of those it lies in, come to.
-func (t *Tree) Pieces() []*sheet.Piece {
-	return slices.DeleteFunc(t.All(), func(p *sheet.Piece) bool { return p.Part == sheet.Ribbon })
+func (t *Tree) Pieces() []*net.Piece {
+	return slices.DeleteFunc(t.All(), func(p *net.Piece) bool { return p.Part == net.Ribbon })
 }
 
 // All is Pieces with what is no card: ribbon.
-func (t *Tree) All() (out []*sheet.Piece) {
+func (t *Tree) All() (out []*net.Piece) {
 	for _, p := range t.Parts {
 		if p.Within != nil {
 			out = append(out, p.Within.All()...)
@@ -200,7 +200,7 @@ func (t *Tree) count(times, handed int) {
 }
 
 // Piece finds a piece by its name.
-func (t *Tree) Piece(name string) *sheet.Piece {
+func (t *Tree) Piece(name string) *net.Piece {
 	for _, p := range t.Pieces() {
 		if p.Name == name {
 			return p
@@ -233,7 +233,7 @@ func Ref(s string) (part, face string) { return ref(s) }
 // FindInserts finds the faces of what was put inside since.
 func (t *Tree) FindInserts() {
 	for _, p := range t.Pieces() {
-		if p.Part == sheet.Insert {
+		if p.Part == net.Insert {
 			p.Find()
 		}
 	}

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 const (
@@ -16,14 +16,14 @@ const (
 )
 
 // tray is a tray of single walls, 10 mm tabs on its sides.
-func tray(name string, l, w, h Length) *sheet.Piece {
-	p := sheet.Grid(name, sheet.Cols(h, l, h), sheet.Rows(h, w, h), `
+func tray(name string, l, w, h Length) *net.Piece {
+	p := net.Grid(name, net.Cols(h, l, h), net.Rows(h, w, h), `
 		back-left-tab  | back  | back-right-tab
 		left             base    right
 		front-left-tab | front | front-right-tab`)
 	for _, end := range []string{"back", "front"} {
 		for _, side := range []string{"left", "right"} {
-			p.Corner(end+"-"+side+"-tab", side, end, sheet.TabShape{Reach: min(h, l/2-mm), Mitre: mm})
+			p.Corner(end+"-"+side+"-tab", side, end, net.TabShape{Reach: min(h, l/2-mm), Mitre: mm})
 		}
 	}
 	p.Root = "base"
@@ -38,7 +38,7 @@ func lidded(l, w, h Length) *Tree {
 	t := &Tree{}
 	t.Add(tray("base", l, w, h))
 	put := t.Add(tray("lid", l+2*mm, w+2*mm, h/2), Place{Face: "base", On: "base/base", Out: -(h + t3/2), Over: true})
-	put.When, put.Off = sheet.Close, Up
+	put.When, put.Off = net.Close, Up
 	t.GoesOver("lid", "base", "left", "right", "front", "back")
 	return t
 }
@@ -60,7 +60,7 @@ func TestEveryCopy(t *testing.T) {
 	tree := &Tree{}
 	tree.Add(tray("tray", 120*mm, 80*mm, 30*mm))
 	inner := tray("cell", 50*mm, 60*mm, 15*mm)
-	inner.Part = sheet.Insert
+	inner.Part = net.Insert
 	at := func(x Length) Place { return Place{Face: "base", On: "tray/base", Right: x, Out: -t3} }
 	tree.Add(inner, at(-28*mm), at(28*mm))
 	b := boxOf(tree)
@@ -122,10 +122,10 @@ func TestBoxesWithinBoxes(t *testing.T) {
 
 // Mirror images fold to mirror images.
 func TestMirrorImages(t *testing.T) {
-	wing := sheet.Grid("wing", sheet.Cols(10*mm, 30*mm), sheet.Rows(20*mm, 12*mm), "flap wall\n. foot")
+	wing := net.Grid("wing", net.Cols(10*mm, 30*mm), net.Rows(20*mm, 12*mm), "flap wall\n. foot")
 	wing.Root = "foot"
 	tree := &Tree{}
-	tree.Add(sheet.Grid("floor", sheet.Cols(120*mm), sheet.Rows(60*mm), "floor"))
+	tree.Add(net.Grid("floor", net.Cols(120*mm), net.Rows(60*mm), "floor"))
 	tree.Add(wing, Place{Face: "foot", On: "floor/floor", Right: -40 * mm, Out: -t3},
 		Place{Face: "foot", On: "floor/floor", Right: 40 * mm, Out: -t3, Mirror: true})
 	tree.Stick("wing/foot", "floor/floor", false)
@@ -150,8 +150,8 @@ func TestMirrorImages(t *testing.T) {
 // Strips that lie over and under each other touch by their joins: that is no
 // collision, and a join that does not hold is told.
 func TestInterleavedStrips(t *testing.T) {
-	strip := func(name string) *sheet.Piece {
-		p := sheet.Grid(name, sheet.Cols(60*mm), sheet.Rows(12*mm), name)
+	strip := func(name string) *net.Piece {
+		p := net.Grid(name, net.Cols(60*mm), net.Rows(12*mm), name)
 		p.Root = name
 		return p
 	}
@@ -190,7 +190,7 @@ func TestMeasured(t *testing.T) {
 	if o := (Dims{Length: 92*mm + t3, Width: 72*mm + t3, Depth: 40*mm + t3*3/2}); b.Outside != o {
 		t.Errorf("outside %v, want %v", b.Outside, o)
 	}
-	topper := sheet.Grid("topper", sheet.Cols(110*mm), sheet.Rows(20*mm), "topper")
+	topper := net.Grid("topper", net.Cols(110*mm), net.Rows(20*mm), "topper")
 	tree.Add(topper, Place{Face: "topper", On: "lid/base", Out: t3})
 	if b = boxOf(tree); b.Outside.Length != 110*mm || b.Inside != want {
 		t.Errorf("with a topper outside %v, inside %v", b.Outside, b.Inside)

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -130,7 +130,7 @@ func (b *Box) Measure(t Length, want Dims) {
 // opensLikeABook says whether nothing comes off to open the box, and what turns
 // back is a level cover, no mere flap of a tall box.
 func (b *Box) opensLikeABook(s Standing) bool {
-	if slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.When == sheet.Close }) {
+	if slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.When == net.Close }) {
 		return false
 	}
 	cover, largest := 0.0, 0.0

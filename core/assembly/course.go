@@ -3,7 +3,7 @@ package assembly
 import (
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Step is one moment of making the box: faces are folded, a part is put in its
@@ -11,10 +11,10 @@ import (
 type Step struct {
 	Does  string // fold, put, fill or close
 	Part  string // its path; "" when everything goes in
-	Piece *sheet.Piece
+	Piece *net.Piece
 	Move  int // its place in the piece's order
 	Faces []string
-	Glues []sheet.Glue
+	Glues []net.Glue
 }
 
 // Course is the order of making: every piece is folded up, the parts are put
@@ -42,7 +42,7 @@ func (b *Box) course(tree *Tree, path string, steps, puts, inner, closing, ons *
 					s.Glues = append(s.Glues, g)
 				}
 			}
-			if m.When != sheet.Make {
+			if m.When != net.Make {
 				s.Does = "close"
 				*closing = append(*closing, s)
 			} else {
@@ -50,7 +50,7 @@ func (b *Box) course(tree *Tree, path string, steps, puts, inner, closing, ons *
 			}
 		}
 		switch put := (Step{Does: "put", Part: path + part.Name, Piece: p}); {
-		case part.When == sheet.Close:
+		case part.When == net.Close:
 			put.Does = "close"
 			*ons = append(*ons, put)
 		case i > 0 || path != "":
@@ -61,7 +61,7 @@ func (b *Box) course(tree *Tree, path string, steps, puts, inner, closing, ons *
 
 // stuck is the place in the order at which a face can be stuck: when both it
 // and what it is stuck to have been folded.
-func stuck(p *sheet.Piece, g sheet.Glue) int {
+func stuck(p *net.Piece, g net.Glue) int {
 	if g.With > 0 {
 		return g.With - 1
 	}
@@ -74,14 +74,14 @@ func stuck(p *sheet.Piece, g sheet.Glue) int {
 }
 
 // Closes says whether putting a piece in its place closes the box.
-func (b *Box) Closes(piece *sheet.Piece) bool {
-	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.Piece == piece && p.When == sheet.Close })
+func (b *Box) Closes(piece *net.Piece) bool {
+	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.Piece == piece && p.When == net.Close })
 }
 
 // Opens says whether a face moves when the box is opened.
-func Opens(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool {
-		return m.When == sheet.Close && slices.Contains(m.Faces, face)
+func Opens(p *net.Piece, face string) bool {
+	return slices.ContainsFunc(p.Order, func(m net.Move) bool {
+		return m.When == net.Close && slices.Contains(m.Faces, face)
 	})
 }
 

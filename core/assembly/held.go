@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -99,14 +99,14 @@ func held(b *Box, s Standing) fold.Check {
 	return c
 }
 
-func bent(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Curves, func(c sheet.Curve) bool { return c.Face == face })
+func bent(p *net.Piece, face string) bool {
+	return slices.ContainsFunc(p.Curves, func(c net.Curve) bool { return c.Face == face })
 }
 
 // holdsFace reports whether a face is stuck, tucked or lies where a join says.
 func (g grown) holdsFace(p *Part, face string) bool {
-	of := func(all []sheet.Glue) bool {
-		return slices.ContainsFunc(all, func(g sheet.Glue) bool { return g.Face == face || g.On == face })
+	of := func(all []net.Glue) bool {
+		return slices.ContainsFunc(all, func(g net.Glue) bool { return g.Face == face || g.On == face })
 	}
 	ref := p.Name + "/" + face
 	return p.Rests || of(p.Piece.Glues) || of(p.Piece.Tucks) ||
@@ -172,7 +172,7 @@ func levelRims(b *Box, s Standing) []fold.Check {
 }
 
 // atOnce checks that card which holds together flat, without a cut, is folded in one go.
-func atOnce(p *sheet.Piece) (faults []string) {
+func atOnce(p *net.Piece) (faults []string) {
 	moves := func(face string) (out []int) {
 		for i, m := range p.Order {
 			if slices.Contains(m.Faces, face) {
@@ -183,7 +183,7 @@ func atOnce(p *sheet.Piece) (faults []string) {
 	}
 	for _, f := range p.Kept() {
 		for _, e := range f.Edges {
-			if e.Kind == sheet.Score && e.Turn == 0 && e.Via == 0 && e.Free == 0 &&
+			if e.Kind == net.Score && e.Turn == 0 && e.Via == 0 && e.Free == 0 &&
 				e.Beyond != nil && !e.Beyond.Waste && f.Number < e.Beyond.Number &&
 				!slices.Equal(moves(f.Name), moves(e.Beyond.Name)) {
 				faults = append(faults, fmt.Sprintf("the %s and the %s of the %s are one card but fold one after the other",
@@ -197,10 +197,10 @@ func atOnce(p *sheet.Piece) (faults []string) {
 // mustHold reports whether a part would fall off if nothing held it: what is set in, comes off or
 // rides does not.
 func (g grown) mustHold(p *Part) bool {
-	if p.Rides || p.Loose || p.When == sheet.Close || len(p.At) == 0 || p.At[0].On == "" {
+	if p.Rides || p.Loose || p.When == net.Close || len(p.At) == 0 || p.At[0].On == "" {
 		return false
 	}
-	return p.Piece == nil || p.Piece.Part != sheet.Insert
+	return p.Piece == nil || p.Piece.Part != net.Insert
 }
 
 func (g grown) holdsPart(p *Part) bool {
@@ -223,14 +223,14 @@ func forgotten(b *Box, s Standing) (faults []string) {
 			for _, body := range g.all(p.Name) {
 				rests[body] = rests[body] || p.Rests
 			}
-			closes[g.path+p.Name] = p.When == sheet.Close && !slices.ContainsFunc(g.Joins, func(j Join) bool {
+			closes[g.path+p.Name] = p.When == net.Close && !slices.ContainsFunc(g.Joins, func(j Join) bool {
 				return j.Stuck && (strings.HasPrefix(j.A, p.Name+"/") || strings.HasPrefix(j.B, p.Name+"/"))
 			})
 		}
 	}
 	known := touching(touch, false)
 	apart := func(a, c *fold.Body) bool {
-		return a.Piece == c.Piece || a.Piece.Part != sheet.Box || c.Piece.Part != sheet.Box || closes[a.Name] || closes[c.Name] ||
+		return a.Piece == c.Piece || a.Piece.Part != net.Box || c.Piece.Part != net.Box || closes[a.Name] || closes[c.Name] ||
 			rests[a] || rests[c]
 	}
 	free := func(f, on *fold.Placed) bool { // a flat part is stuck wherever it lies, though what it lies on opens

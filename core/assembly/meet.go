@@ -2,7 +2,7 @@ package assembly
 
 import (
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Meet finds where the halves of a pair go: on the middle line of the face that
@@ -21,7 +21,7 @@ func (b *Box) Meet(p Pair, t, room, step Length) bool {
 	want := (p.Radius + room).MM()
 	outer := fromHinge(a.Face)
 	for off := Length(0); off <= hi.Y-lo.Y; off += min(step, measure.Millimetre/2) {
-		at := sheet.Point{X: mid, Y: lo.Y + off}
+		at := net.Point{X: mid, Y: lo.Y + off}
 		if !outer {
 			at.Y = hi.Y - off
 		}
@@ -37,7 +37,7 @@ func (b *Box) Meet(p Pair, t, room, step Length) bool {
 }
 
 // fromHinge says whether a face hangs by its lower edge, as drawn.
-func fromHinge(f *sheet.Face) bool {
+func fromHinge(f *net.Face) bool {
 	_, hi := f.Bounds()
 	for _, e := range f.Edges {
 		if !e.Kind.Open() && e.Beyond != nil && e.A.Y == hi.Y && e.B.Y == hi.Y {

@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -73,7 +73,7 @@ func (b *Box) drawn() bool {
 
 // sleeves reports whether a part stays where it is while the rest is drawn out of it.
 func (p *Part) sleeves() bool {
-	return p.When == sheet.Close && p.Off == Aside && p.Piece != nil && p.Piece.Part != sheet.Band
+	return p.When == net.Close && p.Off == Aside && p.Piece != nil && p.Piece.Part != net.Band
 }
 
 // opening gives the faces of the closed box that move when it is opened.
@@ -85,7 +85,7 @@ func (b *Box) opening(t Length, s Standing) map[*fold.Placed]bool {
 		}
 		for _, body := range s.All(p.Name) {
 			for _, f := range body.Faces {
-				out[f] = p.When == sheet.Close || Opens(p.Piece, f.Name) || hangsOnOpening(p.Piece, body, f.Name)
+				out[f] = p.When == net.Close || Opens(p.Piece, f.Name) || hangsOnOpening(p.Piece, body, f.Name)
 				if drawn {
 					out[f] = !p.sleeves()
 				}
@@ -96,9 +96,9 @@ func (b *Box) opening(t Length, s Standing) map[*fold.Placed]bool {
 }
 
 // hangsOnOpening says whether a face hangs on one that opens.
-func hangsOnOpening(p *sheet.Piece, body *fold.Body, face string) bool {
+func hangsOnOpening(p *net.Piece, body *fold.Body, face string) bool {
 	for _, m := range p.Order {
-		if m.When != sheet.Close {
+		if m.When != net.Close {
 			continue
 		}
 		for _, f := range m.Faces {
@@ -112,7 +112,7 @@ func hangsOnOpening(p *sheet.Piece, body *fold.Body, face string) bool {
 
 // Moves says whether a face of a body moves when the box is opened: it opens, or hangs
 // on what does.
-func Moves(p *sheet.Piece, body *fold.Body, face string) bool {
+func Moves(p *net.Piece, body *fold.Body, face string) bool {
 	return Opens(p, face) || hangsOnOpening(p, body, face)
 }
 

@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -295,7 +295,7 @@ func (g grown) meets(p Pair) fold.Check {
 // inside gives the bodies of what stands inside.
 func inside(b *Box, s Standing) (out []*fold.Body) {
 	for _, body := range s.Bodies {
-		if body.Piece.Part == sheet.Insert {
+		if body.Piece.Part == net.Insert {
 			out = append(out, body)
 		}
 	}

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -74,7 +74,7 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 				touch = append(touch, contact{face, f})
 			}
 		}
-		if r.part.Piece.Part != sheet.Layer {
+		if r.part.Piece.Part != net.Layer {
 			continue
 		}
 		layers++
@@ -134,7 +134,7 @@ func (s Standing) Crushed(part string, touch []contact) (hits []string) {
 			continue // within: the contents and the room tell of that
 		}
 		for _, b := range s.Bodies {
-			if b.Piece.Part != sheet.Box && b.Piece.Part != sheet.Band || s.isRiding(b) {
+			if b.Piece.Part != net.Box && b.Piece.Part != net.Band || s.isRiding(b) {
 				continue
 			}
 			for _, f := range b.Faces {
@@ -178,12 +178,12 @@ func (s Standing) between(r ride, on *fold.Placed) (from, to float64) {
 	}
 	own := out(r)
 	from, to = own-r.body.T/2, own+r.body.T/2
-	if r.part.Piece.Part != sheet.Topper {
+	if r.part.Piece.Part != net.Topper {
 		return from, to
 	}
 	below := math.Inf(-1)
 	for _, o := range s.rides {
-		if top := out(o) + o.body.T/2; o.part.Piece.Part == sheet.Topper && o.at.On == r.at.On && o.at.Nth == r.at.Nth &&
+		if top := out(o) + o.body.T/2; o.part.Piece.Part == net.Topper && o.at.On == r.at.On && o.at.Nth == r.at.Nth &&
 			top <= from+1e-6 {
 			below = max(below, top)
 		}

@@ -6,7 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // layered is a box with a lid, with a layer on the lid's front and on the base's, so thick
@@ -14,9 +14,9 @@ import (
 func layered(out Length) *Box {
 	t := lidded(90*mm, 70*mm, 40*mm)
 	for _, on := range []string{"lid/front", "base/front"} {
-		p := sheet.New(strings.ReplaceAll(on, "/", " ")+" layer", 80*mm, 12*mm)
-		p.Shape("layer", []sheet.Point{{}, {X: 80 * mm}, {X: 80 * mm, Y: 12 * mm}, {Y: 12 * mm}}, nil)
-		p.Part = sheet.Layer
+		p := net.New(strings.ReplaceAll(on, "/", " ")+" layer", 80*mm, 12*mm)
+		p.Shape("layer", []net.Point{{}, {X: 80 * mm}, {X: 80 * mm, Y: 12 * mm}, {Y: 12 * mm}}, nil)
+		p.Part = net.Layer
 		far := Length(t3)
 		if on == "base/front" {
 			far = out
@@ -78,12 +78,12 @@ func TestCrushed(t *testing.T) {
 // stands nowhere; what goes round the box comes off before the lid does.
 func TestLooseAndRound(t *testing.T) {
 	tree := lidded(90*mm, 70*mm, 40*mm)
-	curl := sheet.Grid("curl", sheet.Cols(5*mm), sheet.Rows(60*mm), "curl")
+	curl := net.Grid("curl", net.Cols(5*mm), net.Rows(60*mm), "curl")
 	tree.Add(curl, Place{}, Place{}, Place{}).Loose = true
-	ribbon := sheet.Loop("ribbon", [4]string{"bottom", "front", "top", "back"}, 10*mm, 80*mm, 50*mm, 20*mm, t3, false)
-	ribbon.Part = sheet.Ribbon
+	ribbon := net.Loop("ribbon", [4]string{"bottom", "front", "top", "back"}, 10*mm, 80*mm, 50*mm, 20*mm, t3, false)
+	ribbon.Part = net.Ribbon
 	round := tree.Add(ribbon, Place{Face: "bottom", Out: 3 * mm})
-	round.When, round.Off = sheet.Close, Aside
+	round.When, round.Off = net.Close, Aside
 	b := boxOf(tree)
 	if said := proof(b); said != "" {
 		t.Fatal(said)

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What a box is made of where it bears something: the card that is glued together there, and what keeps
@@ -79,7 +79,7 @@ func (b *Box) Sides(s Standing) (floor Side, walls []Side) {
 func (w *Side) look(in, beyond []hit, high bool, up float64) {
 	for _, h := range beyond {
 		switch {
-		case h.Body.Piece.Part == sheet.Band:
+		case h.Body.Piece.Part == net.Band:
 			w.Band = h.Body
 			w.BandLow, w.BandHigh = min(w.BandLow, up), max(w.BandHigh, up)
 		case high && len(in) > 0 && h.far-in[len(in)-1].far <= withinReach:
@@ -157,7 +157,7 @@ func (s Standing) gluedTogether() func(a, b *fold.Placed) bool {
 		add(r.body.Name+"/"+r.at.Face, r.at.On)
 	}
 	return func(a, b *fold.Placed) bool {
-		lines := a.Body.Piece.Part == sheet.Liner || b.Body.Piece.Part == sheet.Liner
+		lines := a.Body.Piece.Part == net.Liner || b.Body.Piece.Part == net.Liner
 		return pairs[[2]string{a.Body.Name + "/" + a.Name, b.Body.Name + "/" + b.Name}] ||
 			lines && math.Abs(a.Middle().Sub(b.Middle()).Dot(a.In)) < a.Body.T+b.Body.T
 	}

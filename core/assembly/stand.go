@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Pose says how far a box is put together, for a picture of it.
@@ -98,7 +98,7 @@ func (s *Standing) add(path string, body *fold.Body) {
 // Box gives the bodies that are no inserts.
 func (s Standing) Box() (out []*fold.Body) {
 	for _, b := range s.Bodies {
-		if b.Piece.Part != sheet.Insert {
+		if b.Piece.Part != net.Insert {
 			out = append(out, b)
 		}
 	}
@@ -118,7 +118,7 @@ func (b *Box) Assemble(t Length, pose Pose) Standing {
 func (b *Box) After(t Length, steps float64) Standing {
 	pr := b.at(steps)
 	s, goal := together(b, t, Closed, pr), together(b, t, Closed, nil)
-	asCut := func(p *sheet.Piece) (left, right float64) {
+	asCut := func(p *net.Piece) (left, right float64) {
 		lo, hi := fold.Bounds(fold.Up(p, t.MM(), func(string) float64 { return 0 }))
 		return lo.X, hi.X
 	}
@@ -243,7 +243,7 @@ func lifted(b *Box, p *Part, lift float64) float64 {
 
 // belt says whether a part goes round what is closed: a band or a ribbon.
 func (p *Part) belt() bool {
-	return p.When == sheet.Close && p.Piece != nil && (p.Piece.Part == sheet.Band || p.Piece.Part == sheet.Ribbon)
+	return p.When == net.Close && p.Piece != nil && (p.Piece.Part == net.Band || p.Piece.Part == net.Ribbon)
 }
 
 func belted(b *Box) bool {
@@ -300,11 +300,11 @@ func body(b *Box, p *Part, at Place, path string, t Length, pose Pose, pr *progr
 
 // opened gives how far each face of a piece is opened: all that closes it at once,
 // or in turn, the last first.
-func opened(b *Box, p *sheet.Piece, lift float64) map[string]float64 {
+func opened(b *Box, p *net.Piece, lift float64) map[string]float64 {
 	out := map[string]float64{}
-	var closing []sheet.Move
+	var closing []net.Move
 	for _, m := range p.Order {
-		if m.When == sheet.Close {
+		if m.When == net.Close {
 			closing = append(closing, m)
 		}
 	}
@@ -314,7 +314,7 @@ func opened(b *Box, p *sheet.Piece, lift float64) map[string]float64 {
 			part = min(1, max(0, lift*float64(n)-float64(n-1-i)))
 		}
 		for _, f := range m.Faces {
-			if out[f] = openBy(b) * part; p.Part == sheet.Insert { // it lies open again, and stays folded in
+			if out[f] = openBy(b) * part; p.Part == net.Insert { // it lies open again, and stays folded in
 				out[f] = part * closes(p, f)
 			}
 		}
@@ -323,11 +323,11 @@ func opened(b *Box, p *sheet.Piece, lift float64) map[string]float64 {
 }
 
 // closes is how much of a face's folding closes the box.
-func closes(p *sheet.Piece, face string) float64 {
+func closes(p *net.Piece, face string) float64 {
 	all, shut := 0.0, 0.0
 	for _, m := range p.Order {
 		if slices.Contains(m.Faces, face) {
-			if all++; m.When == sheet.Close {
+			if all++; m.When == net.Close {
 				shut++
 			}
 		}

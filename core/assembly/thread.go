@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -28,9 +28,9 @@ func (g grown) threaded(th Thread) fold.Check {
 		}
 		p := pierced{face: f}
 		lo, hi := f.Bounds()
-		off := sheet.Point{}
+		off := net.Point{}
 		for _, h := range body.Piece.Punches {
-			if sheet.Inside(f.Face.Points, h.Mid) && holed(f.Face, h) {
+			if net.Inside(f.Face.Points, h.Mid) && holed(f.Face, h) {
 				p.at = append(p.at, f.Place(h.Mid))
 				off.X, off.Y = off.X+2*h.Mid.X-lo.X-hi.X, off.Y+2*h.Mid.Y-lo.Y-hi.Y
 			}
@@ -71,9 +71,9 @@ func (g grown) threaded(th Thread) fold.Check {
 }
 
 // holed reports whether a hole that the recipe names is cut out of a face.
-func holed(f *sheet.Face, h sheet.Punch) bool {
+func holed(f *net.Face, h net.Punch) bool {
 	for _, ring := range f.Holes {
-		lo, hi := sheet.Bounds(ring)
+		lo, hi := net.Bounds(ring)
 		if lo.X <= h.Mid.X && hi.X >= h.Mid.X && lo.Y <= h.Mid.Y && hi.Y >= h.Mid.Y {
 			return true
 		}

@@ -6,7 +6,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -18,21 +18,21 @@ func TestScoreCards(t *testing.T) {
 	const tray = "a | back | b\nleft base right\nc | front | d"
 	cases := []struct {
 		name  string
-		piece *sheet.Piece
+		piece *net.Piece
 		says  []string
 		turns int
 	}{
-		{"alike on all four", sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in), tray),
+		{"alike on all four", net.Grid("base", net.Cols(2*in, 5*in, 2*in), net.Rows(2*in, 4*in, 2*in), tray),
 			[]string{"Cut 9 × 8.", "Score 2 from all four edges, turning the piece a quarter each time."}, 4},
-		{"a spacer", sheet.Grid("lid", sheet.Cols(23*in/32, 5*in, 23*in/32), sheet.Rows(23*in/32, 4*in, 23*in/32), tray),
+		{"a spacer", net.Grid("lid", net.Cols(23*in/32, 5*in, 23*in/32), net.Rows(23*in/32, 4*in, 23*in/32), tray),
 			[]string{"Cut 6 7/16 × 5 7/16.", "Score 23/32 (the 3/4 groove, with a spacer of 1/32 against the fence) from all four " +
 				"edges, turning the piece a quarter each time."}, 4},
-		{"two by two", sheet.Grid("sleeve", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(in, 4*in, in), tray),
+		{"two by two", net.Grid("sleeve", net.Cols(2*in, 5*in, 2*in), net.Rows(in, 4*in, in), tray),
 			[]string{"Cut 9 × 6.", "Left edge against the fence: score at 2. Turn half round and score the same from the right " +
 				"edge.", "Top edge against the fence: score at 1. Turn half round and score the same from the bottom edge."}, 4},
-		{"uneven", sheet.Grid("strip", sheet.Cols(in, 2*in, 5*in), sheet.Rows(3*in), "a b c"),
+		{"uneven", net.Grid("strip", net.Cols(in, 2*in, 5*in), net.Rows(3*in), "a b c"),
 			[]string{"Cut 8 × 3.", "Turn so that the left edge is against the fence: score at 1 and 3."}, 1},
-		{"part of the way", sheet.Grid("strip", sheet.Cols(in, 5*in), sheet.Rows(3*in, in), "a b\n- ~\nc c"),
+		{"part of the way", net.Grid("strip", net.Cols(in, 5*in), net.Rows(3*in, in), "a b\n- ~\nc c"),
 			[]string{"Cut 6 × 4.", "Turn so that the left edge is against the fence: score at 1, only from 0 to 3 (ends counted " +
 				"from the top edge).",
 				"Turn so that the bottom edge is against the fence: score at 1."}, 2},
@@ -48,9 +48,9 @@ func TestScoreCards(t *testing.T) {
 }
 
 func TestStepsReadTheRecipe(t *testing.T) {
-	p := sheet.Grid("base", sheet.Cols(2*in, 5*in, 2*in), sheet.Rows(2*in, 4*in, 2*in),
+	p := net.Grid("base", net.Cols(2*in, 5*in, 2*in), net.Rows(2*in, 4*in, 2*in),
 		"a-tab | back | .\nleft base right\n. | front | d-tab")
-	p.Corner("a-tab", "left", "back", sheet.TabShape{Reach: 2 * in, Mitre: in / 4})
+	p.Corner("a-tab", "left", "back", net.TabShape{Reach: 2 * in, Mitre: in / 4})
 	p.Glue("d-tab", "front")
 	p.Role("tab", "d-tab")
 	p.FoldUp("left", "right")
@@ -58,7 +58,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("back", "front")
 	p.Find()
 	card := Card(p, say, in/16, shop.Tools{}, "")
-	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*sheet.Piece{p}, lids: []string{"lid"}}, Cards: []ScoreCard{card}, From: "1 of A4",
+	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*net.Piece{p}, lids: []string{"lid"}}, Cards: []ScoreCard{card}, From: "1 of A4",
 		Sticks: Sticks{ID: "tape", Title: "double-sided tape"}, Copies: 3,
 		Contents: []string{"2 × tin"}, Say: say}.steps()
 	var all []string
@@ -85,8 +85,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 // What is bent round evenly is told with its length and radius, and what is cut
 // for the other hand is told too.
 func TestBendsAndHands(t *testing.T) {
-	p := sheet.Grid("cover", sheet.Cols(4*in), sheet.Rows(in, 3*in, in), "tab\narch\nend")
-	p.Curve("arch", false, 180, sheet.Valley)
+	p := net.Grid("cover", net.Cols(4*in), net.Rows(in, 3*in, in), "tab\narch\nend")
+	p.Curve("arch", false, 180, net.Valley)
 	p.Find()
 	p.Count, p.Handed = 2, 1
 	card := Card(p, say, in/16, shop.Tools{}, "")
@@ -113,7 +113,7 @@ func TestSlitPlaces(t *testing.T) {
 			"in from the right edge, along the score 1 from the bottom edge, 2 deep"},
 		{"a b c\nd e | f\ng h i", "along the score 2 from the right edge, from 1 to 4, counted from the top edge"},
 	} {
-		p := sheet.Grid("it", sheet.Cols(2*in, 4*in, 2*in), sheet.Rows(in, 3*in, in), c.picture)
+		p := net.Grid("it", net.Cols(2*in, 4*in, 2*in), net.Rows(in, 3*in, in), c.picture)
 		if got := slitPlaces(SlitsOf(p), say); got != c.want {
 			t.Errorf("%q: %q, want %q", c.picture, got, c.want)
 		}

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/fasteners"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What must be so when a step is done, and what helps where it isn't.
@@ -85,7 +85,7 @@ func (s Step) checked(w Work) Step {
 	return s
 }
 
-func (w Work) piece(name string) *sheet.Piece {
+func (w Work) piece(name string) *net.Piece {
 	for _, p := range w.pieces {
 		if p.Name == name {
 			return p
@@ -97,8 +97,8 @@ func (w Work) piece(name string) *sheet.Piece {
 // closureFails helps with what is stuck on, and with what only goes through a mark.
 func (s *Step) closureFails(w Work) {
 	has := func(is func(fasteners.Kind) bool) bool {
-		return slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool {
-			return slices.ContainsFunc(p.Marks, func(m sheet.Mark) bool {
+		return slices.ContainsFunc(w.pieces, func(p *net.Piece) bool {
+			return slices.ContainsFunc(p.Marks, func(m net.Mark) bool {
 				k, ok := fasteners.Called(m.What)
 				return ok && is(k)
 			})

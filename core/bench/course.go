@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -72,7 +72,7 @@ func (c courseTeller) sticks(part string) bool {
 }
 
 // putSays tells where a folded piece goes: what of it is stuck on what, or what it stands on.
-func (c courseTeller) putSays(part string, piece *sheet.Piece) string {
+func (c courseTeller) putSays(part string, piece *net.Piece) string {
 	name := words.Plain(piece.Name)
 	var says []string
 	for _, at := range c.stuckTo(part) {
@@ -98,9 +98,9 @@ func (c courseTeller) putSays(part string, piece *sheet.Piece) string {
 		}
 	}
 	switch piece.Part {
-	case sheet.Insert:
+	case net.Insert:
 		return fmt.Sprintf("Set in the %s%s.", name, on)
-	case sheet.Liner:
+	case net.Liner:
 		return fmt.Sprintf("Stick the %s in%s.", name, on)
 	}
 	return fmt.Sprintf("Put the %s in its place%s.", name, on)
@@ -108,7 +108,7 @@ func (c courseTeller) putSays(part string, piece *sheet.Piece) string {
 
 // stuckOn is what of a part is stuck on another.
 type stuckOn struct {
-	on     *sheet.Piece
+	on     *net.Piece
 	faces  []string // of the part
 	others []string // of the other
 	either []string // the faces of the other that copies lie on, one each

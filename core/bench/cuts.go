@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -17,8 +17,8 @@ import (
 // Cuts are what is cut of a piece in one place, before it is turned for the next.
 type Cuts struct {
 	Where string // top left, top, ... going round; middle; or all round
-	Slits []sheet.Line
-	Away  []*sheet.Face
+	Slits []net.Line
+	Away  []*net.Face
 	Trim  bool // the slivers that shape a tab, once the rest is cut
 }
 
@@ -28,7 +28,7 @@ var roundIt = [3][3]int{{0, 1, 2}, {7, 8, 3}, {6, 5, 4}}
 var whereNames = []string{"top left", "top", "top right", "right", "bottom right", "bottom", "bottom left", "left", "middle"}
 
 // place is the place of an upright rectangle: a corner where it reaches both edges of it.
-func place(p *sheet.Piece, lo, hi sheet.Point) int {
+func place(p *net.Piece, lo, hi net.Point) int {
 	third := func(lo, hi, size Length) int {
 		near, far := lo <= size/50, hi >= size-size/50
 		switch mid := (lo + hi) / 2; {
@@ -50,13 +50,13 @@ func place(p *sheet.Piece, lo, hi sheet.Point) int {
 
 // CutsOf lists the cuts of a piece: slits and what goes, place by place, then the
 // slivers that shape its tabs. What is punched is among what goes.
-func CutsOf(p *sheet.Piece) (out []Cuts) {
+func CutsOf(p *net.Piece) (out []Cuts) {
 	if p.Shaped() {
 		return []Cuts{{Where: "all round", Away: p.Faces[len(p.Kept()):]}}
 	}
 	var at [2][9]Cuts
 	for _, s := range p.Slits {
-		lo, hi := sheet.Bounds([]sheet.Point{s.A, s.B})
+		lo, hi := net.Bounds([]net.Point{s.A, s.B})
 		c := &at[0][place(p, lo, hi)]
 		c.Slits = append(c.Slits, s)
 	}
@@ -81,7 +81,7 @@ func CutsOf(p *sheet.Piece) (out []Cuts) {
 }
 
 // says tells the cuts of one place.
-func (c Cuts) says(p *sheet.Piece, say func(Length) string) string {
+func (c Cuts) says(p *net.Piece, say func(Length) string) string {
 	var does []string
 	if len(c.Slits) > 0 {
 		var slits []Slit
@@ -114,13 +114,13 @@ func (c Cuts) says(p *sheet.Piece, say func(Length) string) string {
 }
 
 // punchedOut says whether card cut away lies within a face.
-func punchedOut(f *sheet.Face) bool {
-	return !slices.ContainsFunc(f.Edges, func(e sheet.Edge) bool { return e.Kind != sheet.Hole })
+func punchedOut(f *net.Face) bool {
+	return !slices.ContainsFunc(f.Edges, func(e net.Edge) bool { return e.Kind != net.Hole })
 }
 
 // cutSays tells what is slit and cut away of a piece, in one sentence; mitres are told by
 // themselves.
-func cutSays(p *sheet.Piece, say func(Length) string, tools shop.Tools) (cut, mitre string) {
+func cutSays(p *net.Piece, say func(Length) string, tools shop.Tools) (cut, mitre string) {
 	away, trims := 0, 0
 	for _, f := range p.Faces {
 		switch {
@@ -157,10 +157,10 @@ func cutSays(p *sheet.Piece, say func(Length) string, tools shop.Tools) (cut, mi
 }
 
 // openings tells slots, holes and notches with their places.
-func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts []string) {
+func openings(p *net.Piece, say func(Length) string, tools shop.Tools) (parts []string) {
 	for _, fromBottom := range []bool{false, true} {
 		var at []string
-		var one sheet.Slot
+		var one net.Slot
 		for _, s := range p.Slots {
 			if s.FromBottom == fromBottom {
 				at, one = append(at, say(s.X)), s
@@ -210,7 +210,7 @@ func openings(p *sheet.Piece, say func(Length) string, tools shop.Tools) (parts 
 
 // punches tells with which punch a hole is made, or what does it where the hand punch
 // doesn't reach; "" when there is none of its size.
-func punches(p *sheet.Piece, h sheet.Punch, tools shop.Tools, say func(Length) string) string {
+func punches(p *net.Piece, h net.Punch, tools shop.Tools, say func(Length) string) string {
 	in := min(h.Mid.X, h.Mid.Y, p.Width-h.Mid.X, p.Height-h.Mid.Y)
 	for _, kind := range []string{"hole", "circle"} {
 		if punch, owned, reaches := tools.Reaches(kind, h.Diameter, in); owned && reaches {

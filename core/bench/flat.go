@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -140,17 +140,17 @@ func (w Work) burnish() Step {
 }
 
 // foldsOf says which way a piece's scores are folded.
-func foldsOf(p *sheet.Piece) string {
+func foldsOf(p *net.Piece) string {
 	valleys, mountains := 0, 0
-	count := func(f sheet.Fold) {
-		if f == sheet.Valley {
+	count := func(f net.Fold) {
+		if f == net.Valley {
 			valleys++
 		} else {
 			mountains++
 		}
 	}
 	for _, l := range p.Slanted {
-		if l.Kind != sheet.Bend {
+		if l.Kind != net.Bend {
 			count(l.Fold)
 		}
 	}

@@ -9,7 +9,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -22,9 +22,9 @@ type Glue struct {
 // Spread is what is stuck of one face.
 type Spread struct {
 	Face    string
-	Outside bool          // the glue goes on the outside of it
-	Taped   bool          // tape in place of glue
-	Dots    []sheet.Point // where glue goes, as the piece is drawn
+	Outside bool        // the glue goes on the outside of it
+	Taped   bool        // tape in place of glue
+	Dots    []net.Point // where glue goes, as the piece is drawn
 }
 
 // how far apart dots are at the least, about how many a large face has, and how far from the
@@ -33,23 +33,23 @@ const dotsApart, dotsMost, dotsIn = 8.0, 24.0, 2.5
 
 // spot is a face that is stuck: by a glue of its own piece, or by what joins it to another.
 type spot struct {
-	face    *sheet.Face
+	face    *net.Face
 	outside bool
-	strips  int                    // of tape along it, where it takes tape; its own piece's tape is counted there
-	hidden  func(sheet.Point) bool // nil: all of it is
+	strips  int                  // of tape along it, where it takes tape; its own piece's tape is counted there
+	hidden  func(net.Point) bool // nil: all of it is
 }
 
 // Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
 // other pieces (there the smaller face gets it), or to what it lies on as a layer. What
 // would show beside the other face has no dots.
-func (g Glue) Spreads(piece *sheet.Piece) (out []Spread) {
+func (g Glue) Spreads(piece *net.Piece) (out []Spread) {
 	for _, s := range g.spots(piece) {
 		out = append(out, Spread{s.face.Name, s.outside, g.Sticks.Taped(piece, s.face.Name), dots(s.face, s.hidden)})
 	}
 	return out
 }
 
-func (g Glue) spots(piece *sheet.Piece) (out []spot) {
+func (g Glue) spots(piece *net.Piece) (out []spot) {
 	body := g.bodyOf(piece)
 	for _, own := range piece.Glues {
 		f := piece.Face(own.Face)
@@ -63,7 +63,7 @@ func (g Glue) spots(piece *sheet.Piece) (out []spot) {
 		}
 	}
 	for _, part := range g.Box.Parts {
-		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != sheet.Ribbon {
+		if part.Rides && part.Piece == piece && len(part.At) > 0 && piece.Part != net.Ribbon {
 			if f := piece.Face(part.At[0].Face); f != nil {
 				out = append(out, spot{f, part.At[0].Over, 2, nil})
 			}
@@ -74,13 +74,13 @@ func (g Glue) spots(piece *sheet.Piece) (out []spot) {
 
 // gluedOutside reports whether a face is stuck by its outside: a tab behind a wall is, for both look
 // the same way; what is folded right over, as a rolled wall is, lies with its inside on the other's.
-func gluedOutside(g sheet.Glue, f, on *fold.Placed) bool {
+func gluedOutside(g net.Glue, f, on *fold.Placed) bool {
 	return (f != nil && on != nil && f.In.Dot(on.In) < -0.5) == g.Outside
 }
 
 // gluedInside gives the faces of each piece that are stuck to it by their insides.
-func (g Glue) inside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bool {
-	out := map[*sheet.Piece]map[string]bool{}
+func (g Glue) inside(pieces []*net.Piece) map[*net.Piece]map[string]bool {
+	out := map[*net.Piece]map[string]bool{}
 	for _, piece := range pieces {
 		out[piece] = map[string]bool{}
 		body := g.bodyOf(piece)
@@ -95,7 +95,7 @@ func (g Glue) inside(pieces []*sheet.Piece) map[*sheet.Piece]map[string]bool {
 
 // tapeBetween is the tape by which pieces are stuck to others: a strip along a face that is
 // joined, two along a layer, at its long edges.
-func (g Glue) between(pieces []*sheet.Piece, copies int) (out []Strip) {
+func (g Glue) between(pieces []*net.Piece, copies int) (out []Strip) {
 	for _, piece := range pieces {
 		for _, s := range g.spots(piece) {
 			if s.strips == 0 || !g.Sticks.Taped(piece, s.face.Name) {
@@ -119,7 +119,7 @@ func (s standing) find(face string) *fold.Placed {
 	return s.Body.Find(face)
 }
 
-func (g Glue) bodyOf(piece *sheet.Piece) standing {
+func (g Glue) bodyOf(piece *net.Piece) standing {
 	for _, b := range g.Box.Proved.Bodies {
 		if b.Piece == piece {
 			return standing{b}
@@ -130,7 +130,7 @@ func (g Glue) bodyOf(piece *sheet.Piece) standing {
 
 // joined is what a join of two parts makes of a piece: nothing when the other's face is the
 // smaller.
-func (g Glue) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
+func (g Glue) joined(piece *net.Piece, j assembly.Join) (spot, bool) {
 	nameA, faceA := assembly.Ref(j.A)
 	nameB, faceB := assembly.Ref(j.B)
 	a, b := g.Box.Part(nameA), g.Box.Part(nameB)
@@ -155,15 +155,15 @@ func (g Glue) joined(piece *sheet.Piece, j assembly.Join) (spot, bool) {
 
 // hiddenUnder reports of a place on a face whether the other face lies over it; nil when it is
 // not known where they stand.
-func hiddenUnder(face, on *fold.Placed) func(sheet.Point) bool {
+func hiddenUnder(face, on *fold.Placed) func(net.Point) bool {
 	if face == nil || on == nil {
 		return nil
 	}
-	return func(at sheet.Point) bool { return sheet.Inside(on.Points, on.Under(face.Place(at))) }
+	return func(at net.Point) bool { return net.Inside(on.Points, on.Under(face.Place(at))) }
 }
 
 // dots spreads dots evenly over a face, a little in from its edges, where they are hidden.
-func dots(f *sheet.Face, hidden func(sheet.Point) bool) (out []sheet.Point) {
+func dots(f *net.Face, hidden func(net.Point) bool) (out []net.Point) {
 	lo, hi := f.Bounds()
 	w, h := (hi.X - lo.X).MM(), (hi.Y - lo.Y).MM()
 	apart := max(dotsApart, math.Sqrt(w*h/dotsMost))
@@ -171,25 +171,25 @@ func dots(f *sheet.Face, hidden func(sheet.Point) bool) (out []sheet.Point) {
 	from := min(dotsIn, w/4, h/4)
 	for y := range ny {
 		for x := range nx {
-			at := sheet.Point{X: lo.X + measure.FromMM(w*(float64(x)+0.5)/float64(nx)),
+			at := net.Point{X: lo.X + measure.FromMM(w*(float64(x)+0.5)/float64(nx)),
 				Y: lo.Y + measure.FromMM(h*(float64(y)+0.5)/float64(ny))}
-			if sheet.Inside(f.Points, at) && fromEdges(f, at) >= from && (hidden == nil || hidden(at)) {
+			if net.Inside(f.Points, at) && fromEdges(f, at) >= from && (hidden == nil || hidden(at)) {
 				out = append(out, at)
 			}
 		}
 	}
 	if len(out) == 0 {
-		out = []sheet.Point{f.Centre()}
+		out = []net.Point{f.Centre()}
 	}
 	return out
 }
 
 // fromEdges is how far a point stays from the edges of a face and of its holes, in
 // millimetres.
-func fromEdges(f *sheet.Face, at sheet.Point) float64 {
+func fromEdges(f *net.Face, at net.Point) float64 {
 	least := math.Inf(1)
-	for _, ring := range append([][]sheet.Point{f.Points}, f.Holes...) {
-		if sheet.Inside(ring, at) != (&ring[0] == &f.Points[0]) {
+	for _, ring := range append([][]net.Point{f.Points}, f.Holes...) {
+		if net.Inside(ring, at) != (&ring[0] == &f.Points[0]) {
 			return 0
 		}
 		for i, a := range ring {
@@ -204,7 +204,7 @@ func fromEdges(f *sheet.Face, at sheet.Point) float64 {
 }
 
 // Frames lists the pictures that show where pieces are stuck: of each from outside, from inside, or both.
-func (g Glue) Frames(pieces []*sheet.Piece) (out []Frame) {
+func (g Glue) Frames(pieces []*net.Piece) (out []Frame) {
 	for _, piece := range pieces {
 		all := g.spots(piece)
 		for _, l := range []Look{GlueOut, GlueIn} {

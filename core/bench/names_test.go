@@ -5,25 +5,25 @@ import (
 	"testing"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
 // What closes the box is not folded with the rest, words of one's own are
 // used, and what is put on is put on first.
 func TestOrderOfFolding(t *testing.T) {
-	p := sheet.Grid("tube", sheet.Cols(3*in, in), sheet.Rows(in, 2*in), "top .\nwall seam")
+	p := net.Grid("tube", net.Cols(3*in, in), net.Rows(in, 2*in), "top .\nwall seam")
 	p.FoldUp("wall", "seam")
 	p.Tell("wrap it round")
 	p.Closing("top")
-	p.Mark("magnet", sheet.Point{X: in, Y: in / 2}, in/8)
-	p.Window(sheet.Point{X: in, Y: 2 * in}, sheet.Point{X: 2 * in, Y: 5 * in / 2})
-	p.Slant(sheet.Bend, sheet.Point{X: 0, Y: in}, sheet.Point{X: in, Y: 0}, 30, sheet.Valley)
-	p.Slant(sheet.Score, sheet.Point{X: 3 * in, Y: in}, sheet.Point{X: 2 * in, Y: 0}, 30, sheet.Valley)
+	p.Mark("magnet", net.Point{X: in, Y: in / 2}, in/8)
+	p.Window(net.Point{X: in, Y: 2 * in}, net.Point{X: 2 * in, Y: 5 * in / 2})
+	p.Slant(net.Bend, net.Point{X: 0, Y: in}, net.Point{X: in, Y: 0}, 30, net.Valley)
+	p.Slant(net.Score, net.Point{X: 3 * in, Y: in}, net.Point{X: 2 * in, Y: 0}, 30, net.Valley)
 	p.Glue("seam", "wall")
 	p.Find()
 	card := Card(p, say, in/16, shop.Tools{}, "")
-	w := Work{found: found{pieces: []*sheet.Piece{p}}, Cards: []ScoreCard{card}, From: "2 of A4",
+	w := Work{found: found{pieces: []*net.Piece{p}}, Cards: []ScoreCard{card}, From: "2 of A4",
 		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
 		Box:      &assembly.Box{Told: assembly.Told{Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}}},
 		Dressing: Dressing{Before: []string{"Knot the handle inside."}}, Say: say}
@@ -55,9 +55,9 @@ func TestOrderOfFolding(t *testing.T) {
 func TestClosureFails(t *testing.T) {
 	for what, says := range map[string]string{"magnet": "They push apart|They are off", "hook dot": "They are off",
 		"brad": "The marks are off", "ribbon": "The marks are off"} {
-		p := sheet.New("box", 3*in, 2*in)
-		p.Mark(what, sheet.Point{X: in, Y: in}, in/8)
-		s := Step{Title: "Closures"}.checked(Work{found: found{pieces: []*sheet.Piece{p}}})
+		p := net.New("box", 3*in, 2*in)
+		p.Mark(what, net.Point{X: in, Y: in}, in/8)
+		s := Step{Title: "Closures"}.checked(Work{found: found{pieces: []*net.Piece{p}}})
 		var when []string
 		for _, f := range s.Fails {
 			when = append(when, f.When)

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -115,14 +115,14 @@ func (w Work) wet() bool {
 		return false
 	}
 	late := w.late()
-	return w.joined() && w.Sticks.ID != "both" || slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool {
-		return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[p][g.Face] && !w.Sticks.Taped(p, g.Face) })
+	return w.joined() && w.Sticks.ID != "both" || slices.ContainsFunc(w.pieces, func(p *net.Piece) bool {
+		return slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return !late[p][g.Face] && !w.Sticks.Taped(p, g.Face) })
 	})
 }
 
 func (w Work) fill() Step {
 	holds := "tab"
-	if !w.joined() && !slices.ContainsFunc(w.pieces, func(p *sheet.Piece) bool { return len(p.Glues) > 0 }) {
+	if !w.joined() && !slices.ContainsFunc(w.pieces, func(p *net.Piece) bool { return len(p.Glues) > 0 }) {
 		holds = "fold"
 	}
 	s := Step{ID: "fill", Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every " + holds + " holds."},
@@ -193,8 +193,8 @@ func (w Work) peel(d Done) string {
 }
 
 // late gives, of each piece, the faces that are stuck only when the box is filled.
-func (w Work) late() map[*sheet.Piece]map[string]bool {
-	out := map[*sheet.Piece]map[string]bool{}
+func (w Work) late() map[*net.Piece]map[string]bool {
+	out := map[*net.Piece]map[string]bool{}
 	for _, d := range w.course {
 		for _, g := range d.Glues {
 			if d.Does == "close" {
@@ -209,7 +209,7 @@ func (w Work) late() map[*sheet.Piece]map[string]bool {
 }
 
 // sticksNow reports whether anything of a piece is stuck while it is folded up.
-func (w Work) sticksNow(p *sheet.Piece) bool {
+func (w Work) sticksNow(p *net.Piece) bool {
 	late := w.late()[p]
-	return slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[g.Face] })
+	return slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return !late[g.Face] })
 }

@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -75,7 +75,7 @@ type Bend struct {
 type Turn struct {
 	Edge  string // left, top, right or bottom, as the piece is drawn
 	At    []Mark
-	Lines []sheet.Pass // the passes, in the same order
+	Lines []net.Pass // the passes, in the same order
 }
 
 // Mark is one score: the groove to use, and the spacer that holds the piece
@@ -91,7 +91,7 @@ type Mark struct {
 var around = []string{"left", "top", "right", "bottom"}
 
 // turns gives the order in which the edges come to the fence: round, or one way first.
-func turns(p *sheet.Piece, first string) []string {
+func turns(p *net.Piece, first string) []string {
 	across, down := []string{"left", "right", "top", "bottom"}, []string{"top", "bottom", "left", "right"}
 	switch {
 	case first != "short" && first != "long":
@@ -104,7 +104,7 @@ func turns(p *sheet.Piece, first string) []string {
 
 // Card reads the score card off a piece.
 // First says which way is scored first: "" as drawn, short or long.
-func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
+func Card(p *net.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
 	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {
@@ -127,14 +127,14 @@ func Card(p *sheet.Piece, say func(Length) string, step Length, tools shop.Tools
 
 // Slant is a line that no edge of the board helps with.
 type Slant struct {
-	sheet.Line
+	net.Line
 	Link string // the mark that ties it to its numbers
 }
 
 // turn gathers the scores nearest to an edge: scoring each from its near edge
 // lets an odd size sit in the middle, where it needs no mark. One that no groove
 // sets from there, and one does from the far edge, is scored from that.
-func turn(p *sheet.Piece, edge string, step Length, tools shop.Tools) Turn {
+func turn(p *net.Piece, edge string, step Length, tools shop.Tools) Turn {
 	alongWidth := edge == "left" || edge == "right"
 	size, across := p.Height, p.Width
 	if alongWidth {
@@ -151,7 +151,7 @@ func turn(p *sheet.Piece, edge string, step Length, tools shop.Tools) Turn {
 			at = size - at
 		}
 		m := mark(at, step, tools)
-		m.Mountain = pass.Fold == sheet.Mountain
+		m.Mountain = pass.Fold == net.Mountain
 		if pass.From > 0 || pass.To < across {
 			m.From, m.To = pass.From, pass.To
 		}

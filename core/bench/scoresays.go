@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -121,11 +121,11 @@ func (c ScoreCard) blank() (w, h Length) {
 func (c ScoreCard) byHand(say func(Length) string) (says []string) {
 	bends := false
 	for _, s := range c.Slants {
-		if s.Kind == sheet.Score {
+		if s.Kind == net.Score {
 			says = append(says, fmt.Sprintf("Score on the slant from %s left, %s down to %s left, %s down.",
 				say(s.A.X), say(s.A.Y), say(s.B.X), say(s.B.Y)))
 		}
-		bends = bends || s.Kind == sheet.Bend
+		bends = bends || s.Kind == net.Bend
 	}
 	for _, b := range c.Bends {
 		says = append(says, fmt.Sprintf("Bend the %s round evenly, %s long, over something %s in radius; don't score it.",

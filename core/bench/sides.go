@@ -6,14 +6,14 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // sides tells where the marks of each piece are: on which face, and on which side of it. The two
 // halves of what holds by touching look at each other when the box is closed; magnets, which hold
 // through card, are inside, where they are covered.
-func (g Glue) sides(pieces []*sheet.Piece) map[*sheet.Piece][]Side {
-	out := map[*sheet.Piece][]Side{}
+func (g Glue) sides(pieces []*net.Piece) map[*net.Piece][]Side {
+	out := map[*net.Piece][]Side{}
 	for _, piece := range pieces {
 		body := g.bodyOf(piece)
 		for _, m := range piece.Marks {
@@ -21,7 +21,7 @@ func (g Glue) sides(pieces []*sheet.Piece) map[*sheet.Piece][]Side {
 			side := Side{Through: with.Through}
 			if body.Body != nil {
 				for _, f := range body.Faces {
-					if sheet.Inside(f.Face.Points, m.At) {
+					if net.Inside(f.Face.Points, m.At) {
 						side.Face = f.Name
 						side.Outside = !with.Hidden && g.facesOut(body.Body, f, m)
 					}
@@ -35,7 +35,7 @@ func (g Glue) sides(pieces []*sheet.Piece) map[*sheet.Piece][]Side {
 
 // facesOut reports whether the other half of what is put on a face lies outside it when the box is
 // closed.
-func (g Glue) facesOut(body *fold.Body, f *fold.Placed, m sheet.Mark) bool {
+func (g Glue) facesOut(body *fold.Body, f *fold.Placed, m net.Mark) bool {
 	at := f.Place(m.At)
 	least, outside := 8.0, false
 	for _, o := range g.Box.Proved.Bodies {
@@ -44,7 +44,7 @@ func (g Glue) facesOut(body *fold.Body, f *fold.Placed, m sheet.Mark) bool {
 				continue
 			}
 			for _, on := range o.Faces {
-				if !sheet.Inside(on.Face.Points, other.At) || on == f {
+				if !net.Inside(on.Face.Points, other.At) || on == f {
 					continue
 				}
 				if d := on.Place(other.At).Sub(at); d.Len() < least {

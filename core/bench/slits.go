@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Slit is a slit as it is told: along which score, or from where to where.
@@ -17,12 +17,12 @@ type Slit struct {
 	Score Length // how far its score is from an edge
 	Of    string // which edge that is
 
-	From   Length      // where it begins at no edge: how far along its score, from the left or the top
-	Across *sheet.Line // where it runs along no score: from where to where
+	From   Length    // where it begins at no edge: how far along its score, from the left or the top
+	Across *net.Line // where it runs along no score: from where to where
 }
 
 // slitOf tells a slit of a piece.
-func slitOf(p *sheet.Piece, l sheet.Line) Slit {
+func slitOf(p *net.Piece, l net.Line) Slit {
 	if !OnPass(p, l) {
 		return Slit{Across: &l}
 	}
@@ -49,7 +49,7 @@ func slitOf(p *sheet.Piece, l sheet.Line) Slit {
 }
 
 // line is where a slit that is told lies on a piece so large.
-func (s Slit) line(w, h Length) sheet.Line {
+func (s Slit) line(w, h Length) net.Line {
 	if s.Across != nil {
 		return *s.Across
 	}
@@ -57,13 +57,13 @@ func (s Slit) line(w, h Length) sheet.Line {
 	upright := s.Of == "left" || s.Of == "right"
 	from := map[string]Length{"left": 0, "top": 0, "right": w - s.Deep, "bottom": h - s.Deep, "": s.From}[s.Edge]
 	if upright {
-		return sheet.Line{Kind: sheet.Cut, A: sheet.Point{X: at, Y: from}, B: sheet.Point{X: at, Y: from + s.Deep}}
+		return net.Line{Kind: net.Cut, A: net.Point{X: at, Y: from}, B: net.Point{X: at, Y: from + s.Deep}}
 	}
-	return sheet.Line{Kind: sheet.Cut, A: sheet.Point{X: from, Y: at}, B: sheet.Point{X: from + s.Deep, Y: at}}
+	return net.Line{Kind: net.Cut, A: net.Point{X: from, Y: at}, B: net.Point{X: from + s.Deep, Y: at}}
 }
 
 // SlitsOf lists the slits of a piece as they are told.
-func SlitsOf(p *sheet.Piece) (out []Slit) {
+func SlitsOf(p *net.Piece) (out []Slit) {
 	for _, l := range p.Slits {
 		out = append(out, slitOf(p, l))
 	}
@@ -138,28 +138,28 @@ func theEdges(of []string) string {
 }
 
 // OnPass reports whether a line runs along a score.
-func OnPass(p *sheet.Piece, s sheet.Line) bool {
-	return slices.ContainsFunc(p.Passes, func(q sheet.Pass) bool {
+func OnPass(p *net.Piece, s net.Line) bool {
+	return slices.ContainsFunc(p.Passes, func(q net.Pass) bool {
 		return q.AlongWidth && s.A.X == q.At && s.B.X == q.At || !q.AlongWidth && s.A.Y == q.At && s.B.Y == q.At
 	})
 }
 
 // seenSlits are the slits along scores that part faces which both are seen: a score there
 // would leave a ridge. Beside a tab it is hidden, and most score right through.
-func seenSlits(p *sheet.Piece) (out []Slit) {
-	bare := func(at sheet.Point) bool { // it lies on a wall or panel that stays
-		return slices.ContainsFunc(p.Kept(), func(f *sheet.Face) bool {
-			return p.RoleOf(f.Name) == "" && sheet.Inside(f.Points, at)
+func seenSlits(p *net.Piece) (out []Slit) {
+	bare := func(at net.Point) bool { // it lies on a wall or panel that stays
+		return slices.ContainsFunc(p.Kept(), func(f *net.Face) bool {
+			return p.RoleOf(f.Name) == "" && net.Inside(f.Points, at)
 		})
 	}
 	const off = measure.Millimetre / 2
 	for _, l := range p.Slits {
-		mid := sheet.Point{X: (l.A.X + l.B.X) / 2, Y: (l.A.Y + l.B.Y) / 2}
-		by := sheet.Point{X: off}
+		mid := net.Point{X: (l.A.X + l.B.X) / 2, Y: (l.A.Y + l.B.Y) / 2}
+		by := net.Point{X: off}
 		if l.A.Y == l.B.Y {
-			by = sheet.Point{Y: off}
+			by = net.Point{Y: off}
 		}
-		if OnPass(p, l) && bare(mid.Add(by)) && bare(sheet.Point{X: mid.X - by.X, Y: mid.Y - by.Y}) {
+		if OnPass(p, l) && bare(mid.Add(by)) && bare(net.Point{X: mid.X - by.X, Y: mid.Y - by.Y}) {
 			out = append(out, slitOf(p, l))
 		}
 	}

@@ -9,7 +9,7 @@ import (
 	"brevium/core/fasteners"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -112,12 +112,12 @@ type Work struct {
 
 // found is what is read off the box.
 type found struct {
-	pieces []*sheet.Piece
+	pieces []*net.Piece
 	course []Done
 	tape   Tape
-	lids   []string                         // pieces that go over another, last
-	sides  map[*sheet.Piece][]Side          // where the marks of pieces are
-	inner  map[*sheet.Piece]map[string]bool // faces that are stuck to their piece by their insides
+	lids   []string                       // pieces that go over another, last
+	sides  map[*net.Piece][]Side          // where the marks of pieces are
+	inner  map[*net.Piece]map[string]bool // faces that are stuck to their piece by their insides
 }
 
 // Dressing is what is put on, in and round the box, by when that is done.
@@ -146,7 +146,7 @@ func Tell(w Work) Guide {
 	w.tape.Strips = append(w.tape.Strips, g.between(w.pieces, w.Copies)...)
 	w.sides, w.inner = g.sides(w.pieces), g.inside(w.pieces)
 	for _, part := range w.Box.Parts {
-		if part.When == sheet.Close && len(w.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
+		if part.When == net.Close && len(w.Box.Clears) > 0 && part.Piece.Part == net.Box {
 			w.lids = append(w.lids, part.Name)
 		}
 	}
@@ -156,7 +156,7 @@ func Tell(w Work) Guide {
 // layers is how many pieces are stuck on while all is flat, of one box.
 func (w Work) layers() (n int) {
 	for _, piece := range w.pieces {
-		if piece.Part == sheet.Layer {
+		if piece.Part == net.Layer {
 			n += piece.Count
 		}
 	}
@@ -333,7 +333,7 @@ const magnetsFirst = "Let the two magnets snap together through the card first. 
 
 // wayRound says how a piece is turned from cut to cut: where every corner is cut alike as it comes
 // round, always the same one; else the lit cut says which is next.
-func wayRound(p *sheet.Piece) string {
+func wayRound(p *net.Piece) string {
 	next := map[string]string{"left": "top", "top": "right", "right": "bottom", "bottom": "left"}
 	slits := SlitsOf(p)
 	seen := map[string]string{} // of each edge that a slit begins at, the edge its score is measured from

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/fasteners"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -20,7 +20,7 @@ type Side struct {
 
 // putOn tells what is stuck on or pierced while the piece is still flat: on which face, which side
 // of it, and where.
-func (w Work) putOn(p *sheet.Piece) (says []string) {
+func (w Work) putOn(p *net.Piece) (says []string) {
 	for i, m := range p.Marks {
 		at := fmt.Sprintf("%s from the left and %s from the top of the %s, inside up", w.Say(m.At.X), w.Say(m.At.Y), words.Plain(p.Name))
 		with, _ := fasteners.Called(m.What)
@@ -46,7 +46,7 @@ func (w Work) putOn(p *sheet.Piece) (says []string) {
 
 // sticking tells the order of folding up and what is stuck behind what.
 // What is stuck only when the box is filled has tape with its backing on, and glue not yet.
-func (w Work) sticking(p *sheet.Piece, late map[string]bool) (says []string) {
+func (w Work) sticking(p *net.Piece, late map[string]bool) (says []string) {
 	sticks := w.Sticks
 	var faces, tabs, on, wait []string
 	for _, g := range p.Glues {
@@ -93,7 +93,7 @@ func (w Work) sticking(p *sheet.Piece, late map[string]bool) (says []string) {
 	}
 	var folds []string
 	for _, m := range p.Order {
-		if m.When == sheet.Make {
+		if m.When == net.Make {
 			folds = append(folds, p.Says(m))
 		}
 	}
@@ -130,7 +130,7 @@ func plural(n int, what string) string {
 }
 
 // folds gives the steps of the course that fold a piece up.
-func (w Work) folds(p *sheet.Piece) (at []int) {
+func (w Work) folds(p *net.Piece) (at []int) {
 	for i, d := range w.course {
 		if d.Does == "fold" && d.Piece == p {
 			at = append(at, i)
@@ -140,7 +140,7 @@ func (w Work) folds(p *sheet.Piece) (at []int) {
 }
 
 // Outer reports whether a piece goes over another and is tried on before it is stuck.
-func (w Work) outer(p *sheet.Piece) bool { return slices.Contains(w.lids, p.Name) }
+func (w Work) outer(p *net.Piece) bool { return slices.Contains(w.lids, p.Name) }
 
 // dry folds every piece up before anything is stuck.
 func (w Work) dry() Step {
@@ -170,7 +170,7 @@ const StickOuter = "Stick what goes over"
 const FormOn = "Form on the box"
 
 // spare is how much longer a piece is cut that is formed on the box; 0 for all others.
-func (w Work) spare(p *sheet.Piece) Length {
+func (w Work) spare(p *net.Piece) Length {
 	for _, c := range w.Cards {
 		if c.Piece == p.Name {
 			return c.Spare
@@ -179,7 +179,7 @@ func (w Work) spare(p *sheet.Piece) Length {
 	return 0
 }
 
-func (w Work) forming(p *sheet.Piece, spare Length) string {
+func (w Work) forming(p *net.Piece, spare Length) string {
 	lap := ""
 	if len(p.Tips) > 0 || slices.ContainsFunc(CutsOf(p), func(c Cuts) bool { return c.Trim }) {
 		lap = " Snip the corners of its end."
@@ -209,7 +209,7 @@ func (w Work) stick() (out []Step) {
 		}
 		if now {
 			s.Cautions = Take(w.Box.Cautions...)
-			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return !late[g.Face] && !w.Sticks.Taped(p, g.Face) }) {
+			if slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return !late[g.Face] && !w.Sticks.Taped(p, g.Face) }) {
 				s.Cautions = append(s.Cautions, Take(glueCare)...)
 				s.Waits = append(s.Waits, Wait{"Hold each", w.Sticks.Press})
 			}
@@ -219,7 +219,7 @@ func (w Work) stick() (out []Step) {
 			s.Says = append(s.Says, w.knowHow(p)...)
 		}
 		for _, look := range []Look{GlueOut, GlueIn} {
-			if slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return w.inner[p][g.Face] == (look == GlueIn) }) {
+			if slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return w.inner[p][g.Face] == (look == GlueIn) }) {
 				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s: it is stuck where the dots are.",
 					words.Plain(p.Name), look.Side()), Look: look, Piece: p.Name})
 			}
@@ -240,11 +240,11 @@ func (w Work) stick() (out []Step) {
 }
 
 // knowHow is the small knowledge that helps with sticking a piece.
-func (w Work) knowHow(p *sheet.Piece) (says []string) {
+func (w Work) knowHow(p *net.Piece) (says []string) {
 	if w.deep() {
 		says = append(says, "A ruler or a stick inside presses what your fingers can't reach.")
 	}
-	if w.Sticks.ID != "tape" && slices.ContainsFunc(p.Glues, func(g sheet.Glue) bool { return p.RoleOf(g.Face) != "tab" }) {
+	if w.Sticks.ID != "tape" && slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return p.RoleOf(g.Face) != "tab" }) {
 		says = append(says, "Pegs along the rim hold it while it dries.")
 	}
 	flaps := 0

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/layout"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -51,12 +51,12 @@ func (t Tape) Pieces() (n int) {
 
 // Taped says whether a stuck face takes tape: all of them, none, or the long seams
 // alone.
-func (s Sticks) Taped(p *sheet.Piece, face string) bool {
+func (s Sticks) Taped(p *net.Piece, face string) bool {
 	return s.ID == "tape" || s.ID == "both" && p.RoleOf(face) != "tab"
 }
 
 // with names what a face is stuck with.
-func (s Sticks) with(p *sheet.Piece, face string) string {
+func (s Sticks) with(p *net.Piece, face string) string {
 	switch {
 	case s.ID != "both":
 		return s.Title
@@ -68,7 +68,7 @@ func (s Sticks) with(p *sheet.Piece, face string) string {
 
 // TapeOf reckons the tape of pieces as they are laid on their sheets: each strip is
 // as long as its face.
-func TapeOf(s Sticks, pieces []*sheet.Piece, copies int, sheets []layout.Sheet) (t Tape) {
+func TapeOf(s Sticks, pieces []*net.Piece, copies int, sheets []layout.Sheet) (t Tape) {
 	for _, p := range pieces {
 		seen := map[string]bool{}
 		for _, g := range p.Glues {

@@ -8,7 +8,7 @@ import (
 
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -20,7 +20,7 @@ import (
 
 // ToldRight is the check that score cards and cuts tell the nets that were proved. Pieces without
 // a card are only cut.
-func ToldRight(pieces []*sheet.Piece, cards []ScoreCard, cuts func(*sheet.Piece) []Cuts, say func(Length) string) fold.Check {
+func ToldRight(pieces []*net.Piece, cards []ScoreCard, cuts func(*net.Piece) []Cuts, say func(Length) string) fold.Check {
 	c := fold.Check{Name: "score cards and cuts match the drawings", Holds: true}
 	scores, slits := 0, 0
 	var faults []string
@@ -46,13 +46,13 @@ func ToldRight(pieces []*sheet.Piece, cards []ScoreCard, cuts func(*sheet.Piece)
 
 // toldNet is a piece as it is told.
 type toldNet struct {
-	*sheet.Piece
+	*net.Piece
 	say    func(Length) string
 	w, h   Length
-	scores []sheet.Line // with the way they fold
-	slants []sheet.Line
-	slits  []sheet.Line
-	away   []*sheet.Face
+	scores []net.Line // with the way they fold
+	slants []net.Line
+	slits  []net.Line
+	away   []*net.Face
 	wrong  []string
 }
 
@@ -61,7 +61,7 @@ func (t *toldNet) card(c ScoreCard) {
 	t.w, t.h = c.W, c.H
 	for _, turn := range c.Turns {
 		for _, m := range turn.At {
-			l := sheet.Line{Kind: sheet.Score, Fold: map[bool]sheet.Fold{true: sheet.Mountain}[m.Mountain]}
+			l := net.Line{Kind: net.Score, Fold: map[bool]net.Fold{true: net.Mountain}[m.Mountain]}
 			if got := m.Groove - m.Spacer; !m.Ruler && got != m.At { // what the board does with it
 				t.wrong = append(t.wrong, fmt.Sprintf("the score %s from the %s edge is set in the wrong groove", t.say(m.At), turn.Edge))
 			}
@@ -72,13 +72,13 @@ func (t *toldNet) card(c ScoreCard) {
 					to = t.h
 				}
 				x := map[bool]Length{true: m.At, false: t.w - m.At}[turn.Edge == "left"]
-				l.A, l.B = sheet.Point{X: x, Y: from}, sheet.Point{X: x, Y: to}
+				l.A, l.B = net.Point{X: x, Y: from}, net.Point{X: x, Y: to}
 			default:
 				if to == 0 {
 					to = t.w
 				}
 				y := map[bool]Length{true: m.At, false: t.h - m.At}[turn.Edge == "top"]
-				l.A, l.B = sheet.Point{X: from, Y: y}, sheet.Point{X: to, Y: y}
+				l.A, l.B = net.Point{X: from, Y: y}, net.Point{X: to, Y: y}
 			}
 			t.scores = append(t.scores, l)
 		}
@@ -105,19 +105,19 @@ func (t *toldNet) faults() []string {
 	if t.w != t.Width || t.h != t.Height {
 		note("the score card says %s × %s and the drawing %s × %s", t.say(t.w), t.say(t.h), t.say(t.Width), t.say(t.Height))
 	}
-	var drawn []sheet.Line // everything along which a score may run
+	var drawn []net.Line // everything along which a score may run
 	for _, l := range t.Outline() {
 		drawn = append(drawn, l)
-		var by []sheet.Line
+		var by []net.Line
 		switch {
-		case l.Kind == sheet.Score:
+		case l.Kind == net.Score:
 			by = slices.Concat(t.scores, t.slants)
-		case l.Kind == sheet.Bend:
+		case l.Kind == net.Bend:
 			by = t.slants
 		default:
 			continue
 		}
-		if !covered(l, by, func(o sheet.Line) bool { return o.Kind == l.Kind && (o.Fold == l.Fold || l.Kind == sheet.Bend) }) {
+		if !covered(l, by, func(o net.Line) bool { return o.Kind == l.Kind && (o.Fold == l.Fold || l.Kind == net.Bend) }) {
 			note("the %s from %s is not as it is drawn", words.Plain(l.Kind.String()), t.fromTo(l))
 		}
 	}
@@ -127,7 +127,7 @@ func (t *toldNet) faults() []string {
 		}
 	}
 	for _, s := range t.slants {
-		if !covered(s, drawn, func(o sheet.Line) bool { return o.Kind == s.Kind && o.Fold == s.Fold || s.Kind == sheet.Bend }) {
+		if !covered(s, drawn, func(o net.Line) bool { return o.Kind == s.Kind && o.Fold == s.Fold || s.Kind == net.Bend }) {
 			note("the score card has a line from %s that the drawing doesn't", t.fromTo(s))
 		}
 	}
@@ -135,13 +135,13 @@ func (t *toldNet) faults() []string {
 	return append(out, t.openingFaults()...)
 }
 
-func (t *toldNet) fromTo(l sheet.Line) string {
+func (t *toldNet) fromTo(l net.Line) string {
 	return fmt.Sprintf("%s, %s to %s, %s", t.say(l.A.X), t.say(l.A.Y), t.say(l.B.X), t.say(l.B.Y))
 }
 
 // covered reports whether other lines lie along all of a line; what is left between two may be a
 // hair, where a root was rounded.
-func covered(l sheet.Line, by []sheet.Line, may func(sheet.Line) bool) bool {
+func covered(l net.Line, by []net.Line, may func(net.Line) bool) bool {
 	var spans [][2]float64
 	for _, o := range by {
 		if !may(o) {
@@ -173,14 +173,14 @@ func covered(l sheet.Line, by []sheet.Line, may func(sheet.Line) bool) bool {
 const offLine = 0.01
 
 // shared is the part of a line, from 0 to 1, along which another lies.
-func shared(l, o sheet.Line) (from, to float64, ok bool) {
+func shared(l, o net.Line) (from, to float64, ok bool) {
 	ux, uy := (l.B.X - l.A.X).MM(), (l.B.Y - l.A.Y).MM()
 	long := math.Hypot(ux, uy)
 	if long == 0 {
 		return 0, 0, false
 	}
 	ux, uy = ux/long, uy/long
-	at := func(q sheet.Point) (along, beside float64) {
+	at := func(q net.Point) (along, beside float64) {
 		x, y := (q.X - l.A.X).MM(), (q.Y - l.A.Y).MM()
 		return (x*ux + y*uy) / long, math.Abs(x*uy - y*ux)
 	}
@@ -194,7 +194,7 @@ func shared(l, o sheet.Line) (from, to float64, ok bool) {
 }
 
 // acrossCard finds a place where a score that is told would run over card that stays in one piece.
-func (t *toldNet) acrossCard(s sheet.Line, drawn []sheet.Line) (at sheet.Point, found bool) {
+func (t *toldNet) acrossCard(s net.Line, drawn []net.Line) (at net.Point, found bool) {
 	ends := []float64{0, 1}
 	for _, o := range drawn {
 		if from, to, ok := shared(s, o); ok {
@@ -209,12 +209,12 @@ func (t *toldNet) acrossCard(s sheet.Line, drawn []sheet.Line) (at sheet.Point, 
 			continue
 		}
 		k := (ends[i] + ends[i-1]) / 2
-		mid := sheet.Point{X: s.A.X + measure.FromMM((s.B.X-s.A.X).MM()*k), Y: s.A.Y + measure.FromMM((s.B.Y-s.A.Y).MM()*k)}
-		along := slices.ContainsFunc(drawn, func(o sheet.Line) bool {
+		mid := net.Point{X: s.A.X + measure.FromMM((s.B.X-s.A.X).MM()*k), Y: s.A.Y + measure.FromMM((s.B.Y-s.A.Y).MM()*k)}
+		along := slices.ContainsFunc(drawn, func(o net.Line) bool {
 			from, to, ok := shared(s, o)
 			return ok && from <= k && to >= k
 		})
-		if !along && slices.ContainsFunc(t.Kept(), func(f *sheet.Face) bool { return holds(f, mid) }) {
+		if !along && slices.ContainsFunc(t.Kept(), func(f *net.Face) bool { return holds(f, mid) }) {
 			return mid, true
 		}
 	}
@@ -222,13 +222,13 @@ func (t *toldNet) acrossCard(s sheet.Line, drawn []sheet.Line) (at sheet.Point, 
 }
 
 // holds reports whether a place lies on a face, and in no hole of it.
-func holds(f *sheet.Face, at sheet.Point) bool {
-	return sheet.Inside(f.Points, at) &&
-		!slices.ContainsFunc(f.Holes, func(h []sheet.Point) bool { return sheet.Inside(h, at) })
+func holds(f *net.Face, at net.Point) bool {
+	return net.Inside(f.Points, at) &&
+		!slices.ContainsFunc(f.Holes, func(h []net.Point) bool { return net.Inside(h, at) })
 }
 
 // crosses gives where, from 0 to 1, a line is crossed by another.
-func crosses(s, o sheet.Line) (float64, bool) {
+func crosses(s, o net.Line) (float64, bool) {
 	ux, uy := (s.B.X - s.A.X).MM(), (s.B.Y - s.A.Y).MM()
 	vx, vy := (o.B.X - o.A.X).MM(), (o.B.Y - o.A.Y).MM()
 	cross := ux*vy - uy*vx
@@ -243,26 +243,26 @@ func crosses(s, o sheet.Line) (float64, bool) {
 // slitFaults compares the slits: each cut between two faces that stay is told, and no other is;
 // all that is cut away is lit once.
 func (t *toldNet) slitFaults() (out []string) {
-	var drawn []sheet.Line
+	var drawn []net.Line
 	for _, f := range t.Faces {
 		for _, e := range f.Edges {
-			if e.Kind != sheet.Cut || e.Beyond == nil {
+			if e.Kind != net.Cut || e.Beyond == nil {
 				continue
 			}
 			if drawn = append(drawn, e.Line); f.Waste || e.Beyond.Waste { // what goes is lit whole
 				continue
 			}
-			if !covered(e.Line, t.slits, func(sheet.Line) bool { return true }) {
+			if !covered(e.Line, t.slits, func(net.Line) bool { return true }) {
 				out = append(out, fmt.Sprintf("no step has the slit from %s", t.fromTo(e.Line)))
 			}
 		}
 	}
 	for _, s := range t.slits {
-		if !covered(s, drawn, func(sheet.Line) bool { return true }) {
+		if !covered(s, drawn, func(net.Line) bool { return true }) {
 			out = append(out, fmt.Sprintf("the steps have a slit from %s that the drawing doesn't", t.fromTo(s)))
 		}
 	}
-	lit := map[*sheet.Face]int{}
+	lit := map[*net.Face]int{}
 	for _, f := range t.away {
 		lit[f]++
 	}
@@ -278,13 +278,13 @@ func (t *toldNet) slitFaults() (out []string) {
 // openingFaults compares the sizes and places that openings are told with what is drawn.
 func (t *toldNet) openingFaults() (out []string) {
 	told := 0
-	note := func(what string, lo, hi sheet.Point) {
+	note := func(what string, lo, hi net.Point) {
 		out = append(out, fmt.Sprintf("the %s at %s across, %s down is not so in the drawing", what, t.say((lo.X+hi.X)/2), t.say((lo.Y+hi.Y)/2)))
 	}
 	open := t.Faces[len(t.Kept()):]
-	box := func(what string, lo, hi sheet.Point, slack Length) {
+	box := func(what string, lo, hi net.Point, slack Length) {
 		told++
-		if !slices.ContainsFunc(open, func(f *sheet.Face) bool {
+		if !slices.ContainsFunc(open, func(f *net.Face) bool {
 			a, b := f.Bounds()
 			return same(a, lo, slack) && same(b, hi, slack)
 		}) {
@@ -296,7 +296,7 @@ func (t *toldNet) openingFaults() (out []string) {
 	}
 	for _, s := range t.Slots {
 		l := s.X - s.Width/2
-		lo, hi := sheet.Point{X: l}, sheet.Point{X: l + s.Width, Y: s.Depth}
+		lo, hi := net.Point{X: l}, net.Point{X: l + s.Width, Y: s.Depth}
 		if s.FromBottom {
 			lo.Y, hi.Y = t.Height-s.Depth, t.Height
 		}
@@ -320,6 +320,6 @@ func (t *toldNet) openingFaults() (out []string) {
 	return out
 }
 
-func same(a, b sheet.Point, slack Length) bool {
+func same(a, b net.Point, slack Length) bool {
 	return (a.X-b.X).Abs() <= slack && (a.Y-b.Y).Abs() <= slack
 }

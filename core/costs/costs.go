@@ -10,10 +10,10 @@ import (
 	"brevium/core/bench"
 	"brevium/core/cutting"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -144,8 +144,8 @@ func partOf(j sets.Job, name string) string {
 	if p, own, ok := j.Called(name); ok {
 		own, _, _ = strings.Cut(own, ", ")
 		if piece := p.Box.Piece(own); piece != nil {
-			return map[sheet.Part]string{sheet.Box: "the box", sheet.Insert: "inside", sheet.Layer: "layers", sheet.Liner: "liners",
-				sheet.Band: "bands", sheet.Topper: "toppers", sheet.Handle: "handles", sheet.Bow: "bows"}[piece.Part]
+			return map[net.Part]string{net.Box: "the box", net.Insert: "inside", net.Layer: "layers", net.Liner: "liners",
+				net.Band: "bands", net.Topper: "toppers", net.Handle: "handles", net.Bow: "bows"}[piece.Part]
 		}
 	}
 	return "layers" // a strip that several are cut from

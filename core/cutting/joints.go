@@ -3,7 +3,7 @@ package cutting
 import (
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -17,7 +17,7 @@ func (t *Table) ToLay(b *style.Box, copies int) (out []layout.Piece) {
 
 // Blanks lists what is cut from a sheet for a piece of so many boxes: the piece itself or, where it is
 // larger than its sheet and may be joined, two halves and the strip behind their joint.
-func (t *Table) Blanks(piece *sheet.Piece, copies int) []layout.Piece {
+func (t *Table) Blanks(piece *net.Piece, copies int) []layout.Piece {
 	lies := t.OnSheet(piece, copies)
 	if along, spare := t.Spare(piece); along {
 		lies.W += spare
@@ -52,15 +52,15 @@ func (t *Table) DressBlanks() (out []layout.Piece) {
 }
 
 // Joined reports whether a piece is made of two halves: it is larger than its sheet, and may be.
-func (t *Table) Joined(piece *sheet.Piece) bool {
+func (t *Table) Joined(piece *net.Piece) bool {
 	on := t.SheetOf(t.CardOf(piece.Stock))
 	return t.joins(piece) && !t.upright(t.OnSheet(piece, 1), piece).Lies(on.Width, on.Height)
 }
 
 // joins says whether a piece that is too large may be made of two: where that was
 // said, and of bands and handles always.
-func (t *Table) joins(piece *sheet.Piece) bool {
-	return t.Join || t.IsDressing(piece) && (piece.Part == sheet.Band || piece.Part == sheet.Handle)
+func (t *Table) joins(piece *net.Piece) bool {
+	return t.Join || t.IsDressing(piece) && (piece.Part == net.Band || piece.Part == net.Handle)
 }
 
 // Joint is where a piece is cut in two.
@@ -71,7 +71,7 @@ type Joint struct {
 
 // Joint puts the joint across the longer side, in the middle of it and never
 // nearer to a score than the strip behind it is wide.
-func (t *Table) Joint(piece *sheet.Piece) Joint {
+func (t *Table) Joint(piece *net.Piece) Joint {
 	j := Joint{AlongWidth: piece.Width >= piece.Height}
 	size := piece.Height
 	if j.AlongWidth {
@@ -90,7 +90,7 @@ func (t *Table) Joint(piece *sheet.Piece) Joint {
 	return j
 }
 
-func (t *Table) joinable(piece *sheet.Piece, j Joint, clear measure.Length) bool {
+func (t *Table) joinable(piece *net.Piece, j Joint, clear measure.Length) bool {
 	for _, s := range piece.Passes {
 		if s.AlongWidth == j.AlongWidth && (s.At-j.At).Abs() < clear {
 			return false

@@ -9,7 +9,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 	"brevium/core/words"
 )
@@ -22,8 +22,8 @@ var Edges = []string{"top", "right", "bottom", "left"}
 // grows gives the edge of a piece, as it is drawn, at which the top of its pattern must
 // lie for the front to stand upright, or the largest panel where there is no front: in
 // quarter turns from the top. Layers are drawn as they stand.
-func (t *Table) grows(piece *sheet.Piece) int {
-	if !t.CardOf(piece.Stock).Directed() || piece.Part != sheet.Box {
+func (t *Table) grows(piece *net.Piece) int {
+	if !t.CardOf(piece.Stock).Directed() || piece.Part != net.Box {
 		return 0
 	}
 	best, area := 0, 0.0
@@ -57,7 +57,7 @@ func (t *Table) sample() map[string][]dress.Stands {
 }
 
 // upright lays a piece on its sheet so that its pattern grows as it should.
-func (t *Table) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
+func (t *Table) upright(l layout.Piece, piece *net.Piece) layout.Piece {
 	if odd := t.grows(piece)%2 == 1; l.Upright && odd {
 		l.Upright, l.Across = false, true
 	}
@@ -66,7 +66,7 @@ func (t *Table) upright(l layout.Piece, piece *sheet.Piece) layout.Piece {
 
 // PatternTop names the edge of a piece, as it is drawn, at which the top of its pattern
 // lies; "" where the card has none.
-func (t *Table) PatternTop(piece *sheet.Piece) string {
+func (t *Table) PatternTop(piece *net.Piece) string {
 	if !t.CardOf(piece.Stock).Directed() {
 		return ""
 	}
@@ -75,7 +75,7 @@ func (t *Table) PatternTop(piece *sheet.Piece) string {
 
 // PatternSays tells it, with how the pattern then stands on each panel, of which it is known how they
 // stand (dress.Upright of the folded box).
-func (t *Table) PatternSays(piece *sheet.Piece, panels map[string][]dress.Stands) string {
+func (t *Table) PatternSays(piece *net.Piece, panels map[string][]dress.Stands) string {
 	top := t.PatternTop(piece)
 	if top == "" {
 		return ""

@@ -6,7 +6,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/layout"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // strips lays layers that are cut as a run in place of the single ones, and those that
@@ -77,6 +77,6 @@ func (t *Table) RunCalled(name string) (r dress.Run, part dress.RunPart, ok bool
 }
 
 // IsDressing says whether a piece is of the dressing, and not of the box itself.
-func (t *Table) IsDressing(piece *sheet.Piece) bool {
+func (t *Table) IsDressing(piece *net.Piece) bool {
 	return t.Dressed != nil && slices.ContainsFunc(t.Dressed.Laid, func(l dress.Laid) bool { return l.Piece == piece })
 }

@@ -5,7 +5,7 @@ import (
 
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -40,7 +40,7 @@ func (c Cut) Cost() int64 {
 
 // OnSheet is a piece as it may lie on its sheet: not turned where its pattern has a
 // way up, and along the grain where that is to be kept.
-func (t *Table) OnSheet(piece *sheet.Piece, copies int) layout.Piece {
+func (t *Table) OnSheet(piece *net.Piece, copies int) layout.Piece {
 	c := t.CardOf(piece.Stock)
 	l := layout.Piece{Name: piece.Name, W: piece.Width, H: piece.Height, Count: piece.Count * copies, Upright: c.Directed(),
 		Stock: c.ID}
@@ -53,7 +53,7 @@ func (t *Table) OnSheet(piece *sheet.Piece, copies int) layout.Piece {
 // wantsGrain gives the way the grain of a piece should run, as it is drawn: along
 // the longer of its scores taken together, which fold cleanly only with it; of a
 // piece without scores along its longer side.
-func WantsGrain(p *sheet.Piece) string {
+func WantsGrain(p *net.Piece) string {
 	down, across := measure.Length(0), measure.Length(0)
 	for _, s := range p.Passes {
 		if s.AlongWidth {

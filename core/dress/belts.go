@@ -8,7 +8,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -153,9 +153,9 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	gain := wrap(k.T)
 	name = k.name(name)
 	if !block {
-		strip := sheet.Grid(name, sheet.Cols(width), sheet.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)),
+		strip := net.Grid(name, net.Cols(width), net.Rows((measured(long) + 4*gain + k.Belt.Lap).Up(k.Step.Size)),
 			"strip")
-		strip.Part = sheet.Band
+		strip.Part = net.Band
 		k.loose(strip, c, 1, w.sides[2])
 		k.last("Bend the %s round the box, %s, and stick its lap: the box is no block there, so it is not scored.", name,
 			w.says)
@@ -171,22 +171,22 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	w = w.seamed(k.Belt.Above)
 	level := w.name == "level"
 	at := beltAt(k, w, width, tall-high-c.Caliper, c)
-	p := sheet.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, level)
+	p := net.Loop(name, w.sides, width, deep, tall, lap, c.Caliper, level)
 	reach := deep // of the first side
 	if k.Belt.Middle {
-		p, reach = sheet.LoopMiddle(name, w.sides, width, deep, tall, lap, c.Caliper, k.Step.Size, level)
+		p, reach = net.LoopMiddle(name, w.sides, width, deep, tall, lap, c.Caliper, k.Step.Size, level)
 		at = toward(at, w.sides[1], (deep-reach)/2)
 	}
 	if k.Belt.Notch && name == "paper band" {
 		r := min(width*2/3, tall/2, 16*mm) / 2
 		if level {
-			p.Notch(sheet.Point{X: reach + deep/2 + tall}, r, sheet.Point{Y: 1})
+			p.Notch(net.Point{X: reach + deep/2 + tall}, r, net.Point{Y: 1})
 		} else {
-			p.Notch(sheet.Point{Y: reach + tall/2}, r, sheet.Point{X: 1})
+			p.Notch(net.Point{Y: reach + tall/2}, r, net.Point{X: 1})
 		}
 	}
 	part := k.add(p, c, w.sides[:], at)
-	part.When, part.Off = sheet.Close, assembly.Aside
+	part.When, part.Off = net.Close, assembly.Aside
 	how := "Slide the %s on"
 	if stuck {
 		how = "Put the %s on and stick it to the box at its seam"

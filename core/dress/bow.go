@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -16,14 +16,14 @@ func bow(k *work) {
 	}
 	k.entry = "bow"
 	strip := func(name string, long, width Length, count int, taper bool) {
-		ring := []sheet.Point{{}, {X: width}, {X: width, Y: long}, {Y: long}}
+		ring := []net.Point{{}, {X: width}, {X: width, Y: long}, {Y: long}}
 		if in := width / 4; taper {
-			ring = []sheet.Point{{X: in}, {X: width - in}, {X: width, Y: width}, {X: width, Y: long - width}, {X: width - in,
+			ring = []net.Point{{X: in}, {X: width - in}, {X: width, Y: width}, {X: width, Y: long - width}, {X: width - in,
 				Y: long},
 				{X: in, Y: long}, {Y: long - width}, {Y: width}}
 		}
 		p := cutTo(k.name(name), "strip", ring, nil)
-		p.Part = sheet.Bow
+		p.Part = net.Bow
 		k.loose(p, b.Card, count)
 	}
 	if b.Size < 3*b.Width {

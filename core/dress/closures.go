@@ -8,7 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What holds a box closed, beside what its style asks: it comes on a face that moves and
@@ -35,7 +35,7 @@ func closings(k *work) (out []closing) {
 			continue
 		}
 		for _, part := range k.box.Parts {
-			if part.Piece == nil || part.Piece.Part != sheet.Box || part.When == sheet.Close {
+			if part.Piece == nil || part.Piece.Part != net.Box || part.When == net.Close {
 				continue
 			}
 			for _, f := range k.stand.Of(part.Name).Faces {
@@ -45,7 +45,7 @@ func closings(k *work) (out []closing) {
 				}
 				apart := f.Middle().Sub(p.Face.Middle()).Dot(p.Face.In)
 				if apart > 0 && apart < 4 && fold.Overlap(p.Face, f) > 80 {
-					out = append(out, closing{p, f, part.Name, k.box.Part(p.Part).When == sheet.Close})
+					out = append(out, closing{p, f, part.Name, k.box.Part(p.Part).When == net.Close})
 				}
 			}
 		}
@@ -176,7 +176,7 @@ func seal(k *work, c *Closure, at closing) {
 			"Make it smaller.", "dress.closure.width", plainly(k, min(2*h, w)*3/4))
 		return
 	}
-	piece := on(k, p, "seal", "seal", sheet.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
+	piece := on(k, p, "seal", "seal", net.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
 	k.late(piece.Name)
 	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
@@ -184,7 +184,7 @@ func seal(k *work, c *Closure, at closing) {
 
 // tip is the place of a panel farthest from the crease it hangs by: the middle of its
 // edge, or its point.
-func tip(p *Panel) sheet.Point {
+func tip(p *Panel) net.Point {
 	var hinge pt
 	long := -1.0
 	for _, e := range p.Face.Face.Edges {
@@ -224,8 +224,8 @@ func sealEdge(k *work, c *Closure) {
 		k.wrong("kind", "Nothing of this box closes, so there is nothing to seal.", "Leave it out.", "dress.closure.kind", "")
 		return
 	}
-	piece := cutTo(k.name("seal"), "seal", round(sheet.Point{}, across/2, across/2, 24), nil)
-	piece.Part = sheet.Topper
+	piece := cutTo(k.name("seal"), "seal", round(net.Point{}, across/2, across/2, 24), nil)
+	piece.Part = net.Topper
 	k.loose(piece, c.Card, 1, p.Ref())
 	k.last("Stick half of the %s on the %s and bend the other half over its edge.", piece.Name, k.called([]*Panel{p}))
 }

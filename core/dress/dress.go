@@ -16,7 +16,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -54,7 +54,7 @@ type Dressed struct {
 
 // Laid is a piece of the dressing, and where its copies go.
 type Laid struct {
-	Piece *sheet.Piece
+	Piece *net.Piece
 	On    []string // "base/front"
 	Entry string   // the entry of the document it comes of: "layers.0"
 	Words string   // printed or lettered on it
@@ -136,7 +136,7 @@ func (k *work) name(s string) string {
 }
 
 // add makes a piece a part of the box, cut from a card.
-func (k *work) add(p *sheet.Piece, c shop.Card, on []string, at ...assembly.Place) *assembly.Part {
+func (k *work) add(p *net.Piece, c shop.Card, on []string, at ...assembly.Place) *assembly.Part {
 	p.Stock, p.Caliper = c.ID, c.Caliper
 	if len(p.Faces) == 0 {
 		p.Find()
@@ -148,7 +148,7 @@ func (k *work) add(p *sheet.Piece, c shop.Card, on []string, at ...assembly.Plac
 }
 
 // loose adds pieces that have no place of their own in the folded box.
-func (k *work) loose(p *sheet.Piece, c shop.Card, count int, on ...string) {
+func (k *work) loose(p *net.Piece, c shop.Card, count int, on ...string) {
 	k.add(p, c, on, make([]assembly.Place, count)...).Loose = true
 	p.Count = count
 }

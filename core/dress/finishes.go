@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -24,7 +24,7 @@ type Finish struct {
 type Finishing struct {
 	Finish
 	Says  string
-	Piece *sheet.Piece
+	Piece *net.Piece
 	Faces []string // of it; none for all of it
 	Takes float64  // minutes
 }
@@ -104,7 +104,7 @@ func finishes(k *work) {
 }
 
 // dressing finds a piece of the dressing by its name.
-func dressing(k *work, name string) *sheet.Piece {
+func dressing(k *work, name string) *net.Piece {
 	for _, l := range k.out.Laid {
 		if strings.EqualFold(words.Plain(l.Piece.Name), words.Plain(name)) {
 			return l.Piece
@@ -117,7 +117,7 @@ func dressing(k *work, name string) *sheet.Piece {
 // layer lies by itself.
 func finishPanels(k *work, f Finish, all []*Panel) {
 	type spot struct {
-		piece *sheet.Piece
+		piece *net.Piece
 		layer bool
 	}
 	var order []spot
@@ -125,7 +125,7 @@ func finishPanels(k *work, f Finish, all []*Panel) {
 	for _, p := range all {
 		at := spot{piece: piece(k, p)}
 		for _, l := range k.out.Laid {
-			if l.Piece.Part == sheet.Layer && slices.Contains(l.On, p.Ref()) && f.When != "last" {
+			if l.Piece.Part == net.Layer && slices.Contains(l.On, p.Ref()) && f.When != "last" {
 				at = spot{l.Piece, true}
 			}
 		}
@@ -153,7 +153,7 @@ func finishPanels(k *work, f Finish, all []*Panel) {
 }
 
 // finished notes one finish on so many panels of a piece, and what it takes.
-func finished(k *work, f Finish, piece *sheet.Piece, faces []string, panels int, called string) {
+func finished(k *work, f Finish, piece *net.Piece, faces []string, panels int, called string) {
 	of := finishKinds[f.Kind]
 	what := f.What
 	if what == "" {

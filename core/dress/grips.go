@@ -5,22 +5,22 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Thumb notches and tabs to pull: where fingers come to.
 
 // free finds the raw edge of a panel that fingers come to: over against a crease, or
 // the highest; its middle, how long it is, and the step into the card.
-func free(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
+func free(p *Panel) (mid net.Point, long Length, inward net.Point, ok bool) {
 	lo, hi := p.Face.Bounds()
 	best := -1.0
 	for _, e := range p.Face.Face.Edges {
 		if !e.Kind.Open() || e.Beyond != nil && !e.Beyond.Waste || e.A.X != e.B.X && e.A.Y != e.B.Y {
 			continue
 		}
-		m := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
-		in, l := sheet.Point{}, (e.B.X-e.A.X).Abs()+(e.B.Y-e.A.Y).Abs()
+		m := net.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
+		in, l := net.Point{}, (e.B.X-e.A.X).Abs()+(e.B.Y-e.A.Y).Abs()
 		switch {
 		case e.A.Y == e.B.Y && m.Y == lo.Y:
 			in.Y = 1
@@ -45,7 +45,7 @@ func free(p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) 
 }
 
 // hinged says whether the edge of a panel over against a raw one is a crease.
-func hinged(p *Panel, inward sheet.Point) bool {
+func hinged(p *Panel, inward net.Point) bool {
 	lo, hi := p.Face.Bounds()
 	for _, e := range p.Face.Face.Edges {
 		if e.Kind.Open() {
@@ -77,7 +77,7 @@ func notch(k *work, g Grip, p *Panel) bool {
 		return false
 	}
 	r := g.Width / 2
-	about := []sheet.Point{{X: mid.X - r, Y: mid.Y - r}, {X: mid.X + r, Y: mid.Y + r}}
+	about := []net.Point{{X: mid.X - r, Y: mid.Y - r}, {X: mid.X + r, Y: mid.Y + r}}
 	if tab := tabBehind(k, p, about); tab != "" {
 		k.wrong("on", fmt.Sprintf("The %s lies behind that notch.", tab), "Choose shorter tabs, or another panel.")
 		return false
@@ -92,7 +92,7 @@ func plainly(k *work, l Length) string { return l.Down(k.Step.Size).Exact(k.Step
 
 // pulled is free for a tab to pull: where there is no raw edge, the one over against the crease that the
 // panel hangs by, when what lies beyond it goes in or is cut to a round.
-func pulled(k *work, p *Panel) (mid sheet.Point, long Length, inward sheet.Point, ok bool) {
+func pulled(k *work, p *Panel) (mid net.Point, long Length, inward net.Point, ok bool) {
 	lo, hi := p.Face.Bounds()
 	mid, long, inward, ok = free(p)
 	if side := min(hi.X-lo.X, hi.Y-lo.Y); ok && long > side/4 { // else it is a tab's relief
@@ -106,7 +106,7 @@ func pulled(k *work, p *Panel) (mid sheet.Point, long Length, inward sheet.Point
 		if !hangs || !level && !stands {
 			continue
 		}
-		far := sheet.Point{X: lo.X + hi.X - e.A.X, Y: lo.Y + hi.Y - e.A.Y}
+		far := net.Point{X: lo.X + hi.X - e.A.X, Y: lo.Y + hi.Y - e.A.Y}
 		if !goesIn(piece, p, far, level) {
 			continue
 		}
@@ -115,24 +115,24 @@ func pulled(k *work, p *Panel) (mid sheet.Point, long Length, inward sheet.Point
 			if far.Y == hi.Y {
 				step = -1
 			}
-			return sheet.Point{X: (lo.X + hi.X) / 2, Y: far.Y}, hi.X - lo.X, sheet.Point{Y: step}, true
+			return net.Point{X: (lo.X + hi.X) / 2, Y: far.Y}, hi.X - lo.X, net.Point{Y: step}, true
 		}
 		step := Length(1)
 		if far.X == hi.X {
 			step = -1
 		}
-		return sheet.Point{X: far.X, Y: (lo.Y + hi.Y) / 2}, hi.Y - lo.Y, sheet.Point{X: step}, true
+		return net.Point{X: far.X, Y: (lo.Y + hi.Y) / 2}, hi.Y - lo.Y, net.Point{X: step}, true
 	}
 	return mid, 0, inward, false
 }
 
 // tuckedIn reports whether a face is tucked behind another.
-func tuckedIn(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Tucks, func(g sheet.Glue) bool { return g.Face == face && !g.Outside })
+func tuckedIn(p *net.Piece, face string) bool {
+	return slices.ContainsFunc(p.Tucks, func(g net.Glue) bool { return g.Face == face && !g.Outside })
 }
 
 // goesIn reports whether what lies beyond the far edge of a panel is tucked in, or no card at all.
-func goesIn(piece *sheet.Piece, p *Panel, far sheet.Point, level bool) bool {
+func goesIn(piece *net.Piece, p *Panel, far net.Point, level bool) bool {
 	for _, e := range p.Face.Face.Edges {
 		at := level && e.A.Y == far.Y && e.B.Y == far.Y || !level && e.A.X == far.X && e.B.X == far.X
 		if at && !e.Kind.Open() && e.Beyond != nil && !tuckedIn(piece, e.Beyond.Name) {
@@ -182,9 +182,9 @@ func pulls(k *work) {
 		if inward.X != 0 {
 			w, h = h, w
 		}
-		ring := rounded([]sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
+		ring := rounded([]net.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X + w/2, Y: mid.Y - h/2},
 			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
-		piece := on(k, p, "pull tab", "tab", sheet.Topper, ring, nil, g.Card, 0)
+		piece := on(k, p, "pull tab", "tab", net.Topper, ring, nil, g.Card, 0)
 		if with := collides(k, piece.Name); with != "" {
 			k.wrong("on", fmt.Sprintf("A tab to pull on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
 				"Put it on another panel.")

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What a box is carried by.
@@ -42,7 +42,7 @@ func handleOn(k *work) []*Panel {
 // liftsOff says whether something comes off upwards over the walls.
 func liftsOff(k *work) bool {
 	return slices.ContainsFunc(k.box.Parts, func(p *assembly.Part) bool {
-		return p.When == sheet.Close && p.Off == assembly.Up
+		return p.When == net.Close && p.Off == assembly.Up
 	})
 }
 
@@ -102,10 +102,10 @@ func strip(k *work, on []*Panel, apart Length) {
 	arc := measured(math.Pi / 2 * span.MM())
 	whole := (arc + 2*(end+reach)).Up(k.Step.Size)
 	long := (whole - arc) / 2 // of each end, what is rounded up with it
-	p := sheet.Grid(k.name("handle"), sheet.Cols(h.Width), sheet.Rows(long, whole-2*long, long),
+	p := net.Grid(k.name("handle"), net.Cols(h.Width), net.Rows(long, whole-2*long, long),
 		"one-end\narch\nother-end")
-	p.Part, p.Root, p.Rounded = sheet.Handle, "one-end", span/1000 // facets reach a hair further than the round
-	p.Curve("arch", false, 180, sheet.Valley)
+	p.Part, p.Root, p.Rounded = net.Handle, "one-end", span/1000 // facets reach a hair further than the round
+	p.Curve("arch", false, 180, net.Valley)
 	p.FoldUp("arch", "other-end")
 	p.Tell("bend it over something round")
 	p.Stock, p.Caliper = h.Card.ID, t

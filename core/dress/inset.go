@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // The outline of a layer is that of its panel with every edge moved inwards. It is
@@ -18,7 +18,7 @@ func (a pt) cross(b pt) float64    { return a.x*b.y - a.y*b.x }
 func (a pt) len() float64          { return math.Hypot(a.x, a.y) }
 func (a pt) on(d pt, k float64) pt { return pt{a.x + d.x*k, a.y + d.y*k} }
 
-func pts(ring []sheet.Point) []pt {
+func pts(ring []net.Point) []pt {
 	out := make([]pt, len(ring))
 	for i, p := range ring {
 		out[i] = pt{float64(p.X), float64(p.Y)}
@@ -26,10 +26,10 @@ func pts(ring []sheet.Point) []pt {
 	return out
 }
 
-func points(ring []pt) []sheet.Point {
-	out := make([]sheet.Point, len(ring))
+func points(ring []pt) []net.Point {
+	out := make([]net.Point, len(ring))
 	for i, p := range ring {
-		out[i] = sheet.Point{X: Length(math.Round(p.x)), Y: Length(math.Round(p.y))}
+		out[i] = net.Point{X: Length(math.Round(p.x)), Y: Length(math.Round(p.y))}
 	}
 	return out
 }
@@ -54,7 +54,7 @@ const hairline = 3000
 // inset moves every edge of a closed outline inwards (outwards, if by is less than
 // nothing): by gives how far, for an edge whose outward side looks along n. Edges that
 // are used up go. It is nil when nothing is left.
-func inset(ring []sheet.Point, by func(n pt) Length) []sheet.Point {
+func inset(ring []net.Point, by func(n pt) Length) []net.Point {
 	poly := tidy(pts(ring))
 	if len(poly) < 3 {
 		return nil
@@ -132,7 +132,7 @@ func keeps(out, poly []pt, edges []edge) bool {
 	}
 	inner, outer := points(out), points(poly)
 	for n, p := range out {
-		if !sheet.Inside(outer, inner[n]) {
+		if !net.Inside(outer, inner[n]) {
 			return false
 		}
 		for i, a := range poly {
@@ -177,7 +177,7 @@ func tidy(ring []pt) []pt {
 func even(by Length) func(pt) Length { return func(pt) Length { return by } }
 
 // rounded cuts the square corners of an outline round.
-func rounded(ring []sheet.Point, radius Length) []sheet.Point {
+func rounded(ring []net.Point, radius Length) []net.Point {
 	if radius <= 0 {
 		return ring
 	}
@@ -206,18 +206,18 @@ func rounded(ring []sheet.Point, radius Length) []sheet.Point {
 
 // turned gives an outline as it is drawn when a quarter turn so often brings what is up
 // on the box to the top.
-func turned(ring []sheet.Point, quarters int) []sheet.Point {
+func turned(ring []net.Point, quarters int) []net.Point {
 	out := slices.Clone(ring)
 	for range quarters & 3 {
 		for i, p := range out {
-			out[i] = sheet.Point{X: p.Y, Y: -p.X}
+			out[i] = net.Point{X: p.Y, Y: -p.X}
 		}
 	}
 	return out
 }
 
 // moved shifts outlines.
-func moved(ring []sheet.Point, x, y Length) []sheet.Point {
+func moved(ring []net.Point, x, y Length) []net.Point {
 	out := slices.Clone(ring)
 	for i := range out {
 		out[i].X, out[i].Y = out[i].X+x, out[i].Y+y
@@ -226,11 +226,11 @@ func moved(ring []sheet.Point, x, y Length) []sheet.Point {
 }
 
 // cutTo makes a piece of an outline and what is cut out of it.
-func cutTo(name, face string, ring []sheet.Point, holes [][]sheet.Point) *sheet.Piece {
-	lo, hi := sheet.Bounds(ring)
-	p := sheet.New(name, hi.X-lo.X, hi.Y-lo.Y)
+func cutTo(name, face string, ring []net.Point, holes [][]net.Point) *net.Piece {
+	lo, hi := net.Bounds(ring)
+	p := net.New(name, hi.X-lo.X, hi.Y-lo.Y)
 	ring = moved(ring, -lo.X, -lo.Y)
-	var cut [][]sheet.Point
+	var cut [][]net.Point
 	for _, h := range holes {
 		cut = append(cut, moved(h, -lo.X, -lo.Y))
 	}
@@ -240,10 +240,10 @@ func cutTo(name, face string, ring []sheet.Point, holes [][]sheet.Point) *sheet.
 }
 
 // round is a ring about a middle that a circle just passes through.
-func round(mid sheet.Point, rx, ry Length, parts int) (out []sheet.Point) {
+func round(mid net.Point, rx, ry Length, parts int) (out []net.Point) {
 	for i := range parts {
 		s, c := math.Sincos(2 * math.Pi * float64(i) / float64(parts))
-		out = append(out, sheet.Point{X: mid.X + Length(math.Round(float64(rx)*c)),
+		out = append(out, net.Point{X: mid.X + Length(math.Round(float64(rx)*c)),
 			Y: mid.Y + Length(math.Round(float64(ry)*s))})
 	}
 	return out

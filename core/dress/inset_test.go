@@ -5,11 +5,11 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // apart is the least distance of an outline's corners from another, in nanometres.
-func apart(in, out []sheet.Point) float64 {
+func apart(in, out []net.Point) float64 {
 	best := math.Inf(1)
 	ring := pts(out)
 	for _, p := range pts(in) {
@@ -30,7 +30,7 @@ func TestInsetIsEven(t *testing.T) {
 		w, h := Length(10+r.IntN(150))*mm, Length(10+r.IntN(150))*mm
 		by := Length(1+r.IntN(80)) * mm / 10
 		ring := outline(shape, w, h)
-		if lo, hi := sheet.Bounds(ring); lo != (sheet.Point{}) || hi != (sheet.Point{X: w, Y: h}) {
+		if lo, hi := net.Bounds(ring); lo != (net.Point{}) || hi != (net.Point{X: w, Y: h}) {
 			t.Fatalf("%s of %d × %d fills %v to %v", shape, w, h, lo, hi)
 		}
 		in := inset(ring, even(by))
@@ -39,7 +39,7 @@ func TestInsetIsEven(t *testing.T) {
 		}
 		left[shape]++
 		for _, p := range in {
-			if !sheet.Inside(ring, p) {
+			if !net.Inside(ring, p) {
 				t.Fatalf("%s %d × %d by %d: a corner lies outside", shape, w, h, by)
 			}
 		}
@@ -60,7 +60,7 @@ func TestInsetIsEven(t *testing.T) {
 
 // Rectangles are exact, and no border may be another above and below.
 func TestInsetRectangles(t *testing.T) {
-	panel := []sheet.Point{{}, {X: 5 * inch}, {X: 5 * inch, Y: 2 * inch}, {Y: 2 * inch}}
+	panel := []net.Point{{}, {X: 5 * inch}, {X: 5 * inch, Y: 2 * inch}, {Y: 2 * inch}}
 	for _, c := range []struct {
 		all, top Length
 		w, h     Length
@@ -69,7 +69,7 @@ func TestInsetRectangles(t *testing.T) {
 		{inch / 4, inch / 4, 9 * inch / 2, 3 * inch / 2}, {0, 0, 5 * inch, 2 * inch}, {inch / 8, inch / 2, 19 * inch / 4,
 			11 * inch / 8},
 	} {
-		lo, hi := sheet.Bounds(inset(panel, func(n pt) Length {
+		lo, hi := net.Bounds(inset(panel, func(n pt) Length {
 			if n.y < -0.7 {
 				return c.top
 			}

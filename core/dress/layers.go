@@ -8,7 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -20,8 +20,8 @@ type cut struct {
 	panel *Panel
 	lay   Lay
 	up    int // quarter turns from there to here
-	stood []sheet.Point
-	holes [][]sheet.Point
+	stood []net.Point
+	holes [][]net.Point
 }
 
 // layers lays every layer on its panels. Panels alike are counted together.
@@ -91,7 +91,7 @@ func tooSmall(k *work, l Layer, small []*Panel, left int) bool {
 }
 
 // under is the outline that the next layer is smaller than.
-func (p *Panel) under() []sheet.Point {
+func (p *Panel) under() []net.Point {
 	if n := len(p.On); n > 0 {
 		return p.On[n-1].Ring
 	}
@@ -119,14 +119,14 @@ func layerFor(k *work, l Layer, p *Panel) (c cut, fits bool) {
 	if ring == nil {
 		return c, false
 	}
-	if lo, hi := sheet.Bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
+	if lo, hi := net.Bounds(ring); min(hi.X-lo.X, hi.Y-lo.Y) < least {
 		return c, false
 	}
 	c.panel, c.lay = p, Lay{Card: l.Card, Ring: rounded(marked(k, ring), l.Round)}
 	for _, h := range holes {
 		h = inset(h, even(-l.Border))
-		outside := func(q sheet.Point) bool { return !sheet.Inside(c.lay.Ring, q) }
-		within := func(q sheet.Point) bool { return sheet.Inside(h, q) }
+		outside := func(q net.Point) bool { return !net.Inside(c.lay.Ring, q) }
+		within := func(q net.Point) bool { return net.Inside(h, q) }
 		if slices.ContainsFunc(h, outside) || slices.ContainsFunc(c.lay.Ring, within) {
 			return c, false // what is cut out so near its edge leaves no layer whole
 		}
@@ -141,8 +141,8 @@ func layerFor(k *work, l Layer, p *Panel) (c cut, fits bool) {
 
 // marked makes a rectangle that lies between the marks of the tools smaller, to the next
 // mark: it is cut by them.
-func marked(k *work, ring []sheet.Point) []sheet.Point {
-	lo, hi := sheet.Bounds(ring)
+func marked(k *work, ring []net.Point) []net.Point {
+	lo, hi := net.Bounds(ring)
 	w, h := (hi.X - lo.X).Down(k.Step.Size), (hi.Y - lo.Y).Down(k.Step.Size)
 	if len(ring) != 4 || min(w, h) < least || w == hi.X-lo.X && h == hi.Y-lo.Y {
 		return ring
@@ -153,16 +153,16 @@ func marked(k *work, ring []sheet.Point) []sheet.Point {
 		}
 	}
 	x, y := lo.X+(hi.X-lo.X-w)/2, lo.Y+(hi.Y-lo.Y-h)/2
-	return []sheet.Point{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
+	return []net.Point{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
 }
 
 // lay makes pieces of the cuts, one for all that are alike, each in its places.
-func lay(k *work, l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
+func lay(k *work, l Layer, cuts []cut) (pieces []*net.Piece, says string) {
 	keys := make([]string, len(cuts))
 	for i, c := range cuts {
 		keys[i] = shapeKey(c)
 	}
-	pieces = make([]*sheet.Piece, len(cuts))
+	pieces = make([]*net.Piece, len(cuts))
 	var names []string
 	for i, c := range cuts {
 		if pieces[i] != nil {
@@ -185,7 +185,7 @@ func lay(k *work, l Layer, cuts []cut) (pieces []*sheet.Piece, says string) {
 			name = fmt.Sprintf("%s %d", name, deep+1)
 		}
 		piece := cutTo(k.name(name), "layer", c.stood, c.holes)
-		piece.Part = sheet.Layer
+		piece.Part = net.Layer
 		part := k.add(piece, l.Card, refs, places...)
 		part.Rides, part.Loose = !c.panel.Bent, c.panel.Bent
 		for n := i; n < len(cuts); n++ {
@@ -211,7 +211,7 @@ func (l Layer) least() Length {
 
 // shapeKey is the same for cuts that are alike as they stand.
 func shapeKey(c cut) string {
-	lo, _ := sheet.Bounds(c.stood)
+	lo, _ := net.Bounds(c.stood)
 	ring := moved(c.stood, -lo.X, -lo.Y)
 	first := 0
 	for i, p := range ring { // wherever its outline begins
@@ -220,7 +220,7 @@ func shapeKey(c cut) string {
 		}
 	}
 	ring = slices.Concat(ring[first:], ring[:first])
-	var holes [][]sheet.Point
+	var holes [][]net.Point
 	for _, h := range c.holes {
 		holes = append(holes, moved(h, -lo.X, -lo.Y))
 	}
@@ -229,7 +229,7 @@ func shapeKey(c cut) string {
 
 // place lays something of an outline on a panel, on what lies there.
 func place(k *work, p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
-	lo, hi := sheet.Bounds(l.Ring)
+	lo, hi := net.Bounds(l.Ring)
 	flo, fhi := p.Face.Bounds()
 	if len(p.On) > 0 {
 		border = 0 // it is from the layer below that it stays away
@@ -241,8 +241,8 @@ func place(k *work, p *Panel, l Lay, face string, quarters int, border Length) a
 
 // on puts something of an outline on a panel: frames and toppers. It goes where the
 // panel goes.
-func on(k *work, p *Panel, name, face string, is sheet.Part, ring []sheet.Point, holes [][]sheet.Point, c shop.Card,
-	off Length) *sheet.Piece {
+func on(k *work, p *Panel, name, face string, is net.Part, ring []net.Point, holes [][]net.Point, c shop.Card,
+	off Length) *net.Piece {
 	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
 	piece.Part = is
 	at := place(k, p, Lay{Card: c, Ring: ring}, face, p.up, 0)
@@ -251,7 +251,7 @@ func on(k *work, p *Panel, name, face string, is sheet.Part, ring []sheet.Point,
 	return piece
 }
 
-func turnedAll(holes [][]sheet.Point, quarters int) (out [][]sheet.Point) {
+func turnedAll(holes [][]net.Point, quarters int) (out [][]net.Point) {
 	for _, h := range holes {
 		out = append(out, turned(h, quarters))
 	}

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Liners are cut to the room that was measured on the folded box, not to the size that
@@ -26,7 +26,7 @@ func spans(k *work, r room) (long, wide, high Length) {
 		if f := root.Face(root.Root); f != nil {
 			lo, hi := f.Bounds()
 			if !k.Plain {
-				hi = sheet.Point{X: hi.X - 2*k.T, Y: hi.Y - 2*k.T}
+				hi = net.Point{X: hi.X - 2*k.T, Y: hi.Y - 2*k.T}
 			}
 			long, wide = min(long, hi.X-lo.X), min(wide, hi.Y-lo.Y)
 		}
@@ -80,9 +80,9 @@ func fits(k *work, l Liner, what string, long, wide Length) (w, h Length, ok boo
 }
 
 // liner makes a liner of a size.
-func liner(k *work, name string, w, h Length) *sheet.Piece {
-	p := sheet.Grid(k.name(name), sheet.Cols(w), sheet.Rows(h), "liner")
-	p.Part, p.Root = sheet.Liner, "liner"
+func liner(k *work, name string, w, h Length) *net.Piece {
+	p := net.Grid(k.name(name), net.Cols(w), net.Rows(h), "liner")
+	p.Part, p.Root = net.Liner, "liner"
 	return p
 }
 
@@ -105,7 +105,7 @@ func floor(k *work, l Liner, r room, used map[string]Length) {
 func wall(k *work, side fold.Vec) (part string, f *fold.Placed) {
 	best := 0.0
 	for _, p := range k.box.Parts {
-		if p.Piece == nil || p.Piece.Part != sheet.Box || p.When == sheet.Close {
+		if p.Piece == nil || p.Piece.Part != net.Box || p.When == net.Close {
 			continue
 		}
 		body := k.stand.Of(p.Name)
@@ -120,7 +120,7 @@ func wall(k *work, side fold.Vec) (part string, f *fold.Placed) {
 }
 
 // tabbed says whether tabs are stuck behind a face.
-func tabbed(p *sheet.Piece, face string) bool {
+func tabbed(p *net.Piece, face string) bool {
 	for _, g := range p.Glues {
 		if g.On == face && !g.Outside && p.RoleOf(g.Face) == "tab" {
 			return true
@@ -176,7 +176,7 @@ func walls(k *work, l Liner, r room, used map[string]Length) {
 				refs = append(refs, one.also)
 			}
 			p := cutTo(k.name(one.name+" wall liner"), "liner", one.ring, one.round)
-			p.Part = sheet.Liner
+			p.Part = net.Liner
 			k.add(p, l.Card, refs, one.at...).Rides = true
 			lined++
 		}
@@ -191,20 +191,20 @@ func walls(k *work, l Liner, r room, used map[string]Length) {
 // copies go.
 type lining struct {
 	name, ref, also string
-	ring            []sheet.Point
-	round           [][]sheet.Point
+	ring            []net.Point
+	round           [][]net.Point
 	at              []assembly.Place
 }
 
 // bulk gives the outline of a liner so large and the holes in it, clear of what stands out
 // of the wall behind it by a millimetre: magnets, dots and brads. What reaches its upper
 // or lower edge is cut out from there.
-func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []sheet.Point, holes [][]sheet.Point) {
+func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []net.Point, holes [][]net.Point) {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	right := fold.Vec{X: -side.Y, Y: side.X} // as one looks at the wall from outside, at the liner's inside
-	top, foot := []sheet.Point{{}}, []sheet.Point{{X: w, Y: h}}
+	top, foot := []net.Point{{}}, []net.Point{{X: w, Y: h}}
 	for _, m := range f.Body.Piece.Marks {
-		if !sheet.Inside(f.Face.Points, m.At) {
+		if !net.Inside(f.Face.Points, m.At) {
 			continue
 		}
 		d, far := f.Place(m.At).Sub(mid), m.Radius+mm
@@ -212,16 +212,16 @@ func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []s
 		switch {
 		case x-far < mm || x+far > w-mm || y+far <= 0 || y-far >= h:
 		case y-far < mm:
-			top = append(top, sheet.Point{X: x - far}, sheet.Point{X: x - far, Y: y + far},
-				sheet.Point{X: x + far, Y: y + far}, sheet.Point{X: x + far})
+			top = append(top, net.Point{X: x - far}, net.Point{X: x - far, Y: y + far},
+				net.Point{X: x + far, Y: y + far}, net.Point{X: x + far})
 		case y+far > h-mm:
-			foot = append(foot, sheet.Point{X: x + far, Y: h}, sheet.Point{X: x + far, Y: y - far},
-				sheet.Point{X: x - far, Y: y - far}, sheet.Point{X: x - far, Y: h})
+			foot = append(foot, net.Point{X: x + far, Y: h}, net.Point{X: x + far, Y: y - far},
+				net.Point{X: x - far, Y: y - far}, net.Point{X: x - far, Y: h})
 		default:
-			holes = append(holes, round(sheet.Point{X: x, Y: y}, far, far, 16))
+			holes = append(holes, round(net.Point{X: x, Y: y}, far, far, 16))
 		}
 	}
-	return slices.Concat(top, []sheet.Point{{X: w}}, foot, []sheet.Point{{Y: h}}), holes
+	return slices.Concat(top, []net.Point{{X: w}}, foot, []net.Point{{Y: h}}), holes
 }
 
 // inside stands a liner against a wall, so far in from the side of the room.

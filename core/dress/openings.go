@@ -8,7 +8,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What is cut into the box itself comes first: windows, thumb notches, and the holes
@@ -41,7 +41,7 @@ func openings(k *work) bool {
 	cut = pierce(k) || cut
 	if cut {
 		for _, part := range k.box.Parts {
-			if part.Piece != nil && part.Piece.Part == sheet.Box {
+			if part.Piece != nil && part.Piece.Part == net.Box {
 				part.Piece.Find()
 				fold.Solve(part.Piece)
 			}
@@ -57,7 +57,7 @@ func cutBy(k *work, p *Panel, field string) {
 }
 
 type cutInto struct {
-	piece        *sheet.Piece
+	piece        *net.Piece
 	entry, field string
 }
 
@@ -109,14 +109,14 @@ func framed(on string, panels []*Panel) []*Panel {
 func byArea(a, b *Panel) int { return cmp.Compare(a.Face.Area(), b.Face.Area()) }
 
 // piece gives the piece a panel is of.
-func piece(k *work, p *Panel) *sheet.Piece { return k.box.Part(p.Part).Piece }
+func piece(k *work, p *Panel) *net.Piece { return k.box.Part(p.Part).Piece }
 
 // ringOf is the outline of an opening, w by h as it stands, round a place of a panel.
-func ringOf(shape string, mid sheet.Point, w, h Length, p *Panel) []sheet.Point {
+func ringOf(shape string, mid net.Point, w, h Length, p *Panel) []net.Point {
 	if p.up%2 == 1 {
 		w, h = h, w
 	}
-	square := []sheet.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X - w/2 + w, Y: mid.Y - h/2},
+	square := []net.Point{{X: mid.X - w/2, Y: mid.Y - h/2}, {X: mid.X - w/2 + w, Y: mid.Y - h/2},
 		{X: mid.X - w/2 + w, Y: mid.Y - h/2 + h}, {X: mid.X - w/2, Y: mid.Y - h/2 + h}}
 	switch shape {
 	case "round":
@@ -127,9 +127,9 @@ func ringOf(shape string, mid sheet.Point, w, h Length, p *Panel) []sheet.Point 
 	return square
 }
 
-func (p *Panel) mid() sheet.Point {
+func (p *Panel) mid() net.Point {
 	lo, hi := p.Face.Bounds()
-	return sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+	return net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
 }
 
 // sized fills in the size of a window: half of its panel, or what was said.
@@ -165,7 +165,7 @@ func window(k *work, w Window, p *Panel) bool {
 	around := inset(ring, even(-want))
 	pw, ph := p.Size()
 	for _, q := range around {
-		if !sheet.Inside(p.Face.Points, q) {
+		if !net.Inside(p.Face.Points, q) {
 			k.wrong("width", fmt.Sprintf("A window of %s × %s leaves less than %s of the %s (%s × %s) round it.", k.Say(w.Width),
 				k.Say(w.Height), k.Say(want), k.called([]*Panel{p}), k.Say(pw), k.Say(ph)), "Make the window smaller, in the middle.",
 				"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "", "dress."+w.Entry+".right", "",
@@ -179,7 +179,7 @@ func window(k *work, w Window, p *Panel) bool {
 			"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "")
 		return false
 	}
-	if lo, hi := sheet.Bounds(around); slices.ContainsFunc(piece(k, p).Windows, func(o sheet.Window) bool {
+	if lo, hi := net.Bounds(around); slices.ContainsFunc(piece(k, p).Windows, func(o net.Window) bool {
 		return o.Lo.X < hi.X && o.Hi.X > lo.X && o.Lo.Y < hi.Y && o.Hi.Y > lo.Y
 	}) {
 		k.wrong("on", fmt.Sprintf("The %s already has a window there.", k.called([]*Panel{p})), "Cut it in another panel, or leave it out.")
@@ -196,19 +196,19 @@ func window(k *work, w Window, p *Panel) bool {
 }
 
 // tabBehind finds a face that is stuck behind a panel where something is cut out.
-func tabBehind(k *work, p *Panel, ring []sheet.Point) string {
+func tabBehind(k *work, p *Panel, ring []net.Point) string {
 	piece, body := piece(k, p), p.Face.Body
-	lo, hi := sheet.Bounds(ring)
+	lo, hi := net.Bounds(ring)
 	for _, g := range slices.Concat(piece.Glues, piece.Tucks) {
 		f := body.Find(g.Face)
 		if g.On != p.Name || g.Outside || f == nil {
 			continue
 		}
-		var under []sheet.Point
+		var under []net.Point
 		for _, v := range f.Poly {
 			under = append(under, p.Face.Under(v))
 		}
-		a, b := sheet.Bounds(under)
+		a, b := net.Bounds(under)
 		if a.X < hi.X && b.X > lo.X && a.Y < hi.Y && b.Y > lo.Y {
 			return plain(g.Face)
 		}
@@ -229,15 +229,15 @@ func frames(k *work) {
 			ring := ringOf(own.Shape, p.spot(-own.Right, own.Down), own.Width, own.Height, p)
 			outer := inset(ring, even(-own.Frame))
 			for _, q := range outer {
-				if !sheet.Inside(p.Face.Points, q) {
+				if !net.Inside(p.Face.Points, q) {
 					k.wrong("frame", fmt.Sprintf("A frame of %s reaches beyond the %s.", k.Say(own.Frame), k.called([]*Panel{p})),
 						"Make the frame narrower.", "dress."+w.Entry+".frame", "")
 					return
 				}
 			}
-			piece := on(k, p, k.called([]*Panel{p})+" frame", "frame", sheet.Layer, outer, [][]sheet.Point{ring}, own.Card, 0)
+			piece := on(k, p, k.called([]*Panel{p})+" frame", "frame", net.Layer, outer, [][]net.Point{ring}, own.Card, 0)
 			k.flat("Stick the %s round the window.", piece.Name)
-			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]sheet.Point{ring}})
+			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]net.Point{ring}})
 		}
 	}
 }

@@ -9,7 +9,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -19,22 +19,22 @@ type Panel struct {
 	Part, Name string
 	Nth        int // of several copies of the part
 	Face       *fold.Placed
-	T          Length        // its card
-	Looks      string        // where its outside looks: left, right, front, back, above, below
-	Lid        bool          // it moves when the box is opened
-	Shows      bool          // some of it is seen when the box is closed
-	Bent       bool          // it is bent round
-	Within     bool          // it is of what stands in the box, and seen when the lid is off
-	Outline    []sheet.Point // as the piece is drawn
-	On         []Lay         // what lies on it, from the card up
-	up         int           // quarter turns that bring what is up to the top of the drawing
+	T          Length      // its card
+	Looks      string      // where its outside looks: left, right, front, back, above, below
+	Lid        bool        // it moves when the box is opened
+	Shows      bool        // some of it is seen when the box is closed
+	Bent       bool        // it is bent round
+	Within     bool        // it is of what stands in the box, and seen when the lid is off
+	Outline    []net.Point // as the piece is drawn
+	On         []Lay       // what lies on it, from the card up
+	up         int         // quarter turns that bring what is up to the top of the drawing
 }
 
 // Lay is one thing that lies on a panel: its outline as the panel is drawn.
 type Lay struct {
 	Card  shop.Card
-	Ring  []sheet.Point
-	Holes [][]sheet.Point
+	Ring  []net.Point
+	Holes [][]net.Point
 }
 
 // Ref is the panel's name among those of the box: "base/front".
@@ -51,8 +51,8 @@ func (p *Panel) Thick() (t Length) {
 // Size is how wide and how high the panel stands.
 func (p *Panel) Size() (w, h Length) { return p.size(p.Outline) }
 
-func (p *Panel) size(ring []sheet.Point) (w, h Length) {
-	lo, hi := sheet.Bounds(ring)
+func (p *Panel) size(ring []net.Point) (w, h Length) {
+	lo, hi := net.Bounds(ring)
 	if w, h = hi.X-lo.X, hi.Y-lo.Y; p.up%2 == 1 {
 		return h, w
 	}
@@ -70,8 +70,8 @@ func (k *work) panels() (out []*Panel) {
 	all := k.stand.Box()
 	covered := k.covered()
 	for _, part := range k.box.Parts {
-		within := part.Piece != nil && part.Piece.Part == sheet.Insert
-		if part.Piece == nil || part.Piece.Part != sheet.Box && !within {
+		within := part.Piece != nil && part.Piece.Part == net.Insert
+		if part.Piece == nil || part.Piece.Part != net.Box && !within {
 			continue
 		}
 		for n, body := range k.stand.All(part.Name) {
@@ -85,8 +85,8 @@ func (k *work) panels() (out []*Panel) {
 				}
 				seen[f.Name] = true
 				p := &Panel{Part: part.Name, Name: f.Name, Nth: n, Face: f, T: measured(body.T), Looks: looks(f), up: up(f),
-					Lid:  part.When == sheet.Close || assembly.Moves(part.Piece, body, f.Name),
-					Bent: slices.ContainsFunc(part.Piece.Curves, func(c sheet.Curve) bool { return c.Face == f.Name })}
+					Lid:  part.When == net.Close || assembly.Moves(part.Piece, body, f.Name),
+					Bent: slices.ContainsFunc(part.Piece.Curves, func(c net.Curve) bool { return c.Face == f.Name })}
 				p.Shows, p.Outline, p.Within = !within && f.Shows(all...), f.Points, within
 				if whole := part.Piece.Face(f.Name); p.Bent && whole != nil {
 					p.Outline = whole.Points // it is folded in facets
@@ -102,7 +102,7 @@ func measured(millimetres float64) Length { return Length(math.Round(millimetres
 
 // behind reports whether a face is stuck or tucked behind another, or has one stuck on its
 // outside. What only lies over a part of a face that stays still leaves it a panel.
-func behind(p *sheet.Piece, face string) bool {
+func behind(p *net.Piece, face string) bool {
 	for i, g := range slices.Concat(p.Glues, p.Tucks) {
 		loose := i >= len(p.Glues) && !assembly.Opens(p, face)
 		if g.Face == face && !g.Outside || g.On == face && g.Outside && !loose {
@@ -127,7 +127,7 @@ func (k *work) covered() map[*fold.Placed]bool {
 		}
 	}
 	for _, part := range k.box.Parts {
-		if part.Piece == nil || part.Piece.Part != sheet.Box {
+		if part.Piece == nil || part.Piece.Part != net.Box {
 			continue
 		}
 		body := k.stand.Of(part.Name)
@@ -162,7 +162,7 @@ func hidesMost(over, f *fold.Placed) bool { return fold.Overlap(f, over) > f.Are
 // face that nothing goes between.
 func (k *work) pressed(f *fold.Placed) bool {
 	for _, part := range k.box.Parts {
-		if part.Piece == nil || part.Piece.Part != sheet.Box || part.When == sheet.Close || part.Name == f.Body.Name {
+		if part.Piece == nil || part.Piece.Part != net.Box || part.When == net.Close || part.Name == f.Body.Name {
 			continue
 		}
 		for _, g := range k.stand.Of(part.Name).Faces {

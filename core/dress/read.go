@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -175,7 +175,7 @@ func (k *reading) layer(l brief.Layer) Layer {
 		x, okX := k.Length(k.field("motif.x"), l.Motif.X)
 		y, okY := k.Length(k.field("motif.y"), l.Motif.Y)
 		if okX && okY {
-			out.Motif = &sheet.Point{X: x, Y: y}
+			out.Motif = &net.Point{X: x, Y: y}
 		}
 	}
 	return out

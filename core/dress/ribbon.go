@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Ribbon, twine and lace: what is tied round the box, or through it.
@@ -50,7 +50,7 @@ func pierce(k *work) (cut bool) {
 func hole(k *work, p *Panel, right, down Length, field, fix string, set ...string) bool {
 	_, h := p.Size()
 	at := p.spot(right, down-h/2)
-	about := []sheet.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
+	about := []net.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
 	switch {
 	case p.Face.Body.RoomRound(p.Face, at) < (pierced + leastRound).MM():
 		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
@@ -68,8 +68,8 @@ func hole(k *work, p *Panel, right, down Length, field, fix string, set ...strin
 
 // spot is a place so far right and down of a panel's middle as it stands, seen from its
 // inside.
-func (p *Panel) spot(right, down Length) sheet.Point {
-	return turned([]sheet.Point{{X: right, Y: down}}, -p.up)[0].Add(p.mid())
+func (p *Panel) spot(right, down Length) net.Point {
+	return turned([]net.Point{{X: right, Y: down}}, -p.up)[0].Add(p.mid())
 }
 
 // tied is the panel that a ribbon is tied over: the top, or the front.
@@ -179,12 +179,12 @@ func loop(k *work, w way, r *Ribbon, under int) {
 	c := k.Card("ribbon")
 	wide, high := around(k, w)
 	slack := 2*c.Caliper*Length(1+2*under) + mm/2
-	p := sheet.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
+	p := net.Loop(k.name("ribbon "+w.name), w.sides, r.Width, wide+slack, high+slack, max(r.Width, 12*mm), c.Caliper,
 		w.name == "level")
-	p.Part, p.Stock, p.Caliper = sheet.Ribbon, c.ID, c.Caliper
+	p.Part, p.Stock, p.Caliper = net.Ribbon, c.ID, c.Caliper
 	p.Find()
 	part := k.box.Add(p, beltAt(k, w, r.Width, slack-c.Caliper, c))
-	part.When, part.Off = sheet.Close, assembly.Aside
+	part.When, part.Off = net.Close, assembly.Aside
 }
 
 // hide sticks a strip over what should not be seen of a ribbon.
@@ -199,13 +199,13 @@ func hide(k *work, p *Panel, r *Ribbon) {
 	}
 	if r.Way == "under" {
 		ring := ringOf("square", p.mid(), sw, sh, p)
-		on(k, p, "hiding strip", "strip", sheet.Layer, ring, nil, k.Card(""), 0)
+		on(k, p, "hiding strip", "strip", net.Layer, ring, nil, k.Card(""), 0)
 		p.On = append(p.On, Lay{Card: k.Card(""), Ring: ring})
 		return
 	}
-	strip := sheet.Grid(k.name("hiding strip"), sheet.Cols(sw.Down(k.Step.Size)), sheet.Rows(sh.Down(k.Step.Size)),
+	strip := net.Grid(k.name("hiding strip"), net.Cols(sw.Down(k.Step.Size)), net.Rows(sh.Down(k.Step.Size)),
 		"strip")
-	strip.Part = sheet.Liner
+	strip.Part = net.Liner
 	k.loose(strip, k.Card(""), 1, p.Ref())
 	k.flat("When the ribbon is through, stick the %s over its ends inside.", strip.Name)
 }

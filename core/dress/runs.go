@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -22,7 +22,7 @@ type Run struct {
 // RunCut is one layer of a run: how far from the left of the strip it begins, and from
 // the top.
 type RunCut struct {
-	Piece *sheet.Piece
+	Piece *net.Piece
 	X, Y  Length
 	On    string
 }
@@ -32,7 +32,7 @@ type RunCut struct {
 var roundOrder = []string{"left", "front", "right", "back"}
 
 // runs finds, for each part, the panels that stand round it in order.
-func runs(k *work, l Layer, cuts []cut, pieces []*sheet.Piece) {
+func runs(k *work, l Layer, cuts []cut, pieces []*net.Piece) {
 	type at struct {
 		part string
 		nth  int
@@ -76,8 +76,8 @@ func runs(k *work, l Layer, cuts []cut, pieces []*sheet.Piece) {
 
 // offset is how far from the left of its panel a layer begins, as it stands.
 func offset(k *work, c cut) Length {
-	_, whole := sheet.Bounds(turned(c.panel.Outline, c.panel.up))
-	_, own := sheet.Bounds(turned(c.lay.Ring, c.panel.up))
+	_, whole := net.Bounds(turned(c.panel.Outline, c.panel.up))
+	_, own := net.Bounds(turned(c.lay.Ring, c.panel.up))
 	return whole.X - own.X // pieces are drawn inside up, so left and right change over
 }
 
@@ -141,7 +141,7 @@ func (r Run) On(most, step Length) (parts []RunPart) {
 
 // Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside
 // up, for the picture of a run to go on from layer to layer: nothing where it is of none.
-func (d *Dressed) Begins(piece *sheet.Piece, on string) (x, y Length) {
+func (d *Dressed) Begins(piece *net.Piece, on string) (x, y Length) {
 	if d == nil {
 		return 0, 0
 	}
@@ -166,7 +166,7 @@ type Motif struct {
 
 // motif finds where on its sheet the front panel must lie to have the spot in its
 // middle.
-func motif(k *work, l Layer, cuts []cut, pieces []*sheet.Piece) {
+func motif(k *work, l Layer, cuts []cut, pieces []*net.Piece) {
 	if l.Motif == nil || len(cuts) == 0 {
 		return
 	}

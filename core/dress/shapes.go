@@ -3,34 +3,34 @@ package dress
 import (
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // The shapes that a topper may have.
 
 // outline is a shape so wide and high, its upper left corner at the origin, as it stands.
-func outline(shape string, w, h Length) []sheet.Point { return filled(drawn(shape, w, h), w, h) }
+func outline(shape string, w, h Length) []net.Point { return filled(drawn(shape, w, h), w, h) }
 
-func drawn(shape string, w, h Length) []sheet.Point {
-	square := []sheet.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}}
-	at := func(x, y float64) sheet.Point {
-		return sheet.Point{X: Length(math.Round(x * float64(w))), Y: Length(math.Round(y * float64(h)))}
+func drawn(shape string, w, h Length) []net.Point {
+	square := []net.Point{{}, {X: w}, {X: w, Y: h}, {Y: h}}
+	at := func(x, y float64) net.Point {
+		return net.Point{X: Length(math.Round(x * float64(w))), Y: Length(math.Round(y * float64(h)))}
 	}
 	switch shape {
 	case "rounded":
 		return rounded(square, min(w, h)/6)
 	case "round", "oval":
-		return moved(round(sheet.Point{}, w/2, h/2, 32), w/2, h/2)
+		return moved(round(net.Point{}, w/2, h/2, 32), w/2, h/2)
 	case "scalloped":
 		return scallops(at)
 	case "banner":
-		return []sheet.Point{{}, {X: w}, {X: w, Y: h}, at(0.5, 0.78), {Y: h}}
+		return []net.Point{{}, {X: w}, {X: w, Y: h}, at(0.5, 0.78), {Y: h}}
 	case "tag":
-		return []sheet.Point{at(0.3, 0), at(0.7, 0), at(1, 0.2), {X: w, Y: h}, {Y: h}, at(0, 0.2)}
+		return []net.Point{at(0.3, 0), at(0.7, 0), at(1, 0.2), {X: w, Y: h}, {Y: h}, at(0, 0.2)}
 	case "triangle":
-		return []sheet.Point{at(0.5, 0), {X: w, Y: h}, {Y: h}}
+		return []net.Point{at(0.5, 0), {X: w, Y: h}, {Y: h}}
 	case "star":
-		var out []sheet.Point
+		var out []net.Point
 		for i := range 10 {
 			r := 0.5
 			if i%2 == 1 {
@@ -47,7 +47,7 @@ func drawn(shape string, w, h Length) []sheet.Point {
 }
 
 // scallops is a round with twelve bulges.
-func scallops(at func(x, y float64) sheet.Point) (out []sheet.Point) {
+func scallops(at func(x, y float64) net.Point) (out []net.Point) {
 	for i := range 72 {
 		a := 2 * math.Pi * float64(i) / 72
 		r := 0.46 + 0.04*math.Abs(math.Cos(6*a)) // a bulge on each side
@@ -57,7 +57,7 @@ func scallops(at func(x, y float64) sheet.Point) (out []sheet.Point) {
 }
 
 // heart is a curve with a notch above and a point below.
-func heart(at func(x, y float64) sheet.Point) (out []sheet.Point) {
+func heart(at func(x, y float64) net.Point) (out []net.Point) {
 	for i := range 40 {
 		t := 2 * math.Pi * float64(i) / 40
 		x := 16 * math.Pow(math.Sin(t), 3)
@@ -68,11 +68,11 @@ func heart(at func(x, y float64) sheet.Point) (out []sheet.Point) {
 }
 
 // filled stretches an outline to be just so wide and high.
-func filled(ring []sheet.Point, w, h Length) []sheet.Point {
-	lo, hi := sheet.Bounds(ring)
-	out := make([]sheet.Point, len(ring))
+func filled(ring []net.Point, w, h Length) []net.Point {
+	lo, hi := net.Bounds(ring)
+	out := make([]net.Point, len(ring))
 	for i, p := range ring {
-		out[i] = sheet.Point{X: Length(math.Round(float64(p.X-lo.X) * float64(w) / float64(hi.X-lo.X))),
+		out[i] = net.Point{X: Length(math.Round(float64(p.X-lo.X) * float64(w) / float64(hi.X-lo.X))),
 			Y: Length(math.Round(float64(p.Y-lo.Y) * float64(h) / float64(hi.Y-lo.Y)))}
 	}
 	return out

@@ -9,7 +9,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // A topper is a stack of shapes, each smaller than the one below it by a border.
@@ -82,7 +82,7 @@ func cutter(k *work, across Length) (best Length, ok bool) {
 
 // rings gives the outlines of a stack, from the lowest up, with a middle in common: as
 // many as its border leaves room for.
-func rings(k *work, t Topper) (out [][]sheet.Point) {
+func rings(k *work, t Topper) (out [][]net.Point) {
 	ring := outline(t.Shape, t.Width, t.Height)
 	for i := range t.Cards {
 		if i > 0 {
@@ -101,7 +101,7 @@ func rings(k *work, t Topper) (out [][]sheet.Point) {
 }
 
 // allRings is rings of every card of a topper, or notes that its border leaves nothing.
-func allRings(k *work, t Topper) [][]sheet.Point {
+func allRings(k *work, t Topper) [][]net.Point {
 	out := rings(k, t)
 	if len(out) == len(t.Cards) {
 		return out
@@ -118,7 +118,7 @@ func allRings(k *work, t Topper) [][]sheet.Point {
 }
 
 // wordsOn tells what is printed or lettered on a topper, and whether it can be read.
-func wordsOn(k *work, t Topper, on *sheet.Piece) {
+func wordsOn(k *work, t Topper, on *net.Piece) {
 	if t.Words != "" {
 		contrast(k, t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
 		k.flat("Print or letter “%s” on the %s.", t.Words, on.Name)
@@ -183,7 +183,7 @@ func movesAlong(k *work, t Topper, p *Panel, w, h Length) bool {
 		stuck := min(room/2, off.Abs()+size/2) - max(-room/2, off.Abs()-size/2)
 		return stuck >= max(size/4, min(room, size, k.Sticks.Width))
 	}
-	lifts := k.box.Part(p.Part).When == sheet.Close // it comes off whole, and is set down
+	lifts := k.box.Part(p.Part).When == net.Close // it comes off whole, and is set down
 	return p.Lid && !lifts && !p.Bent && on(t.Width, t.Right, w) && on(t.Height, t.Down, h)
 }
 
@@ -210,14 +210,14 @@ func stacked(k *work, t Topper) {
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
 // their names.
 func stack(k *work, t Topper, p *Panel, off Length) (names []string) {
-	var piece *sheet.Piece
+	var piece *net.Piece
 	mid := p.spot(-t.Right, t.Down)
 	for i, ring := range allRings(k, t) {
 		if i > 0 && t.Raised {
 			off += foam
 		}
 		stood := turned(moved(ring, -t.Width/2, -t.Height/2), -p.up) // from as it stands to as the panel is drawn
-		piece = on(k, p, topperName(k, t, i), "topper", sheet.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
+		piece = on(k, p, topperName(k, t, i), "topper", net.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
 		off += t.Cards[i].Caliper
 		names = append(names, piece.Name)
 	}
@@ -230,12 +230,12 @@ func stack(k *work, t Topper, p *Panel, off Length) (names []string) {
 // over is how far what goes round the box stands off a panel: a topper lies on it.
 func over(k *work, p *Panel) (off Length) {
 	if !slices.ContainsFunc(k.box.Parts, func(o *assembly.Part) bool {
-		return o.Piece != nil && (o.Piece.Part == sheet.Band || o.Piece.Part == sheet.Ribbon)
+		return o.Piece != nil && (o.Piece.Part == net.Band || o.Piece.Part == net.Ribbon)
 	}) {
 		return 0
 	}
 	for _, b := range k.box.Assemble(k.T, assembly.Closed).Bodies {
-		if b.Piece.Part != sheet.Band && b.Piece.Part != sheet.Ribbon {
+		if b.Piece.Part != net.Band && b.Piece.Part != net.Ribbon {
 			continue
 		}
 		for _, f := range b.Faces {
@@ -270,16 +270,16 @@ func hanging(k *work, t Topper) {
 			k.Say(t.Height)), "Make it larger.", at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")
 		return
 	}
-	if whole := (&sheet.Face{Points: rings[0]}); hole[0].Y > whole.Centre().Y+mm/2 {
+	if whole := (&net.Face{Points: rings[0]}); hole[0].Y > whole.Centre().Y+mm/2 {
 		at := "dress." + t.Entry
 		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s so small has its hole below where it balances: it would "+
 			"hang upside down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
 			Set: brief.To(at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")})
 	}
-	var last *sheet.Piece
+	var last *net.Piece
 	for i, ring := range rings {
-		last = cutTo(k.name(topperName(k, t, i)), "topper", ring, [][]sheet.Point{hole})
-		last.Part = sheet.Topper
+		last = cutTo(k.name(topperName(k, t, i)), "topper", ring, [][]net.Point{hole})
+		last.Part = net.Topper
 		k.loose(last, t.Cards[i], 1, "hanging")
 	}
 	wordsOn(k, t, last)
@@ -292,15 +292,15 @@ func hanging(k *work, t Topper) {
 // hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough
 // round it or, where it would then hang upside down, as high as there is such a place;
 // nil where there is none.
-func hangsBy(ring []sheet.Point) []sheet.Point {
-	lo, hi := sheet.Bounds(ring)
-	mid, balance := (lo.X+hi.X)/2, (&sheet.Face{Points: ring}).Centre().Y
-	highest := func(xs ...Length) []sheet.Point {
+func hangsBy(ring []net.Point) []net.Point {
+	lo, hi := net.Bounds(ring)
+	mid, balance := (lo.X+hi.X)/2, (&net.Face{Points: ring}).Centre().Y
+	highest := func(xs ...Length) []net.Point {
 		for y := lo.Y; y < hi.Y; y += mm / 2 {
 			for _, x := range xs {
-				at := sheet.Point{X: x, Y: y}
+				at := net.Point{X: x, Y: y}
 				around := round(at, pierced+leastRound, pierced+leastRound, 24)
-				if !slices.ContainsFunc(around, func(p sheet.Point) bool { return !sheet.Inside(ring, p) }) {
+				if !slices.ContainsFunc(around, func(p net.Point) bool { return !net.Inside(ring, p) }) {
 					return round(at, pierced, pierced, 16)
 				}
 			}
@@ -322,7 +322,7 @@ func hangsBy(ring []sheet.Point) []sheet.Point {
 func onBand(k *work, t Topper) {
 	var band *assembly.Part
 	for _, p := range k.box.Parts {
-		if p.Piece != nil && p.Piece.Part == sheet.Band && (band == nil || !strings.HasPrefix(p.Name, "narrow")) {
+		if p.Piece != nil && p.Piece.Part == net.Band && (band == nil || !strings.HasPrefix(p.Name, "narrow")) {
 			band = p
 		}
 	}

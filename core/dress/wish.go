@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -32,7 +32,7 @@ type Layer struct {
 	Round               Length // of its corners
 	Card                shop.Card
 	Run, Inside         bool
-	Motif               *sheet.Point
+	Motif               *net.Point
 }
 
 // Liner lines the inside, smaller by Less each way.

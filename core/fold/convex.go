@@ -3,7 +3,7 @@ package fold
 import (
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Convex is a convex part of a face; Real says which edges, from each point
@@ -15,7 +15,7 @@ type Convex struct {
 
 // Cuts remembers how faces are cut into triangles, which is the same however
 // they stand.
-type Cuts map[*sheet.Face][][3][2]float64
+type Cuts map[*net.Face][][3][2]float64
 
 // Convex cuts the face into convex parts, for pictures.
 func (p *Placed) Convex(cuts Cuts) []Convex {
@@ -57,7 +57,7 @@ func (p *Placed) Convex(cuts Cuts) []Convex {
 // seen there.
 func (p *Placed) Smooth(edge int) bool {
 	e := p.Edges[edge]
-	return e.Kind == sheet.Bend && e.Beyond != nil && e.Beyond.Name == p.Name
+	return e.Kind == net.Bend && e.Beyond != nil && e.Beyond.Name == p.Name
 }
 
 // grain rounds a place so that it is the same however the face stands.

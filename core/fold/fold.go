@@ -12,12 +12,12 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Placed is a face in space.
 type Placed struct {
-	*sheet.Face
+	*net.Face
 	Frame
 	Body  *Body
 	Poly  []Vec
@@ -29,7 +29,7 @@ type Placed struct {
 
 // Body is one copy of a piece, folded.
 type Body struct {
-	Piece *sheet.Piece
+	Piece *net.Piece
 	Name  string  // of the part it is, unique but for its copies
 	T     float64 // caliper, in millimetres
 	Back  float64 // of what is stuck on other card: the caliper of that
@@ -45,14 +45,14 @@ func (b *Body) gives() float64 { return max(b.T, b.Back) }
 // other creases.
 type seam struct {
 	a, b *Placed
-	edge sheet.Edge
+	edge net.Edge
 }
 
 // Up folds a piece. Done says how far each face is folded about the crease
 // it hangs on: 0 is flat, 1 is folded. The middle of the root face lies at the
 // origin. Faces that no crease connects with the root are left out; Missing
 // names them.
-func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
+func Up(p *net.Piece, t float64, done func(face string) float64) *Body {
 	return UpTo(p, t, done, nil)
 }
 
@@ -61,7 +61,7 @@ func Up(p *sheet.Piece, t float64, done func(face string) float64) *Body {
 type Pressed func(a, b string) (degrees float64, ok bool)
 
 // UpTo is Up for a piece of which some creases are folded to another angle.
-func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pressed) *Body {
+func UpTo(p *net.Piece, t float64, done func(face string) float64, pressed Pressed) *Body {
 	b := &Body{Piece: p, Name: p.Name, T: t}
 	if p.Caliper > 0 {
 		b.T = p.Caliper.MM()
@@ -72,7 +72,7 @@ func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pre
 		return b
 	}
 	lo, hi := root.Bounds()
-	mid := sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+	mid := net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
 	if p.Middle != nil {
 		mid = *p.Middle
 	}
@@ -89,7 +89,7 @@ func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pre
 			return settled(h)
 		}
 	}
-	placed := map[*sheet.Face]*Placed{root: b.add(root, start)}
+	placed := map[*net.Face]*Placed{root: b.add(root, start)}
 	for _, h := range tree {
 		placed[h.face] = b.add(h.face, hinge(placed[h.on].Frame, h.edge, angle(h)))
 	}
@@ -99,14 +99,14 @@ func UpTo(p *sheet.Piece, t float64, done func(face string) float64, pressed Pre
 	return b
 }
 
-func sign(f sheet.Fold) float64 {
-	if f == sheet.Mountain {
+func sign(f net.Fold) float64 {
+	if f == net.Mountain {
 		return -1
 	}
 	return 1
 }
 
-func rootOf(p *sheet.Piece) *sheet.Face {
+func rootOf(p *net.Piece) *net.Face {
 	if root := p.Face(p.Root); root != nil {
 		return root
 	}
@@ -118,15 +118,15 @@ func rootOf(p *sheet.Piece) *sheet.Face {
 
 // hanging is a face that hangs on another by a crease.
 type hanging struct {
-	face, on *sheet.Face
-	edge     sheet.Edge // of the face it hangs on
+	face, on *net.Face
+	edge     net.Edge // of the face it hangs on
 }
 
 // hangings lists the faces in the order they are reached from the root, and
 // the creases that close loops.
-func hangings(p *sheet.Piece, root *sheet.Face) (tree, loops []hanging) {
-	on := map[*sheet.Face]*sheet.Face{root: nil}
-	reached := []*sheet.Face{root}
+func hangings(p *net.Piece, root *net.Face) (tree, loops []hanging) {
+	on := map[*net.Face]*net.Face{root: nil}
+	reached := []*net.Face{root}
 	for i := 0; i < len(reached); i++ {
 		from := reached[i]
 		for _, e := range from.Edges {
@@ -147,11 +147,11 @@ func hangings(p *sheet.Piece, root *sheet.Face) (tree, loops []hanging) {
 }
 
 // Folded folds a piece all the way.
-func Folded(p *sheet.Piece, t float64) *Body {
+func Folded(p *net.Piece, t float64) *Body {
 	return Up(p, t, func(string) float64 { return 1 })
 }
 
-func (b *Body) add(f *sheet.Face, at Frame) *Placed {
+func (b *Body) add(f *net.Face, at Frame) *Placed {
 	p := &Placed{Face: f, Frame: at, Body: b}
 	p.lay()
 	b.Faces = append(b.Faces, p)
@@ -181,10 +181,10 @@ func boxRound(ring []Vec) (lo, hi Vec) {
 // Middle is the middle of the face's bounds, in space.
 func (p *Placed) Middle() Vec {
 	lo, hi := p.Bounds()
-	return p.place(sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
+	return p.place(net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
 }
 
-func outline(f Frame, points []sheet.Point) []Vec {
+func outline(f Frame, points []net.Point) []Vec {
 	out := make([]Vec, len(points))
 	for i, pt := range points {
 		out[i] = f.place(pt)
@@ -194,11 +194,11 @@ func outline(f Frame, points []sheet.Point) []Vec {
 
 // Angle is how far a score is folded in the end, in radians: positive towards
 // the inside.
-func Angle(l sheet.Line) float64 { return AngleAt(l, 1) }
+func Angle(l net.Line) float64 { return AngleAt(l, 1) }
 
 // AngleAt is how far it is folded when so much of its folding is done, from 0
 // to 1. What is folded twice is folded the first way at a half.
-func AngleAt(l sheet.Line, done float64) float64 {
+func AngleAt(l net.Line, done float64) float64 {
 	turn := l.Turn * done
 	if l.Via != 0 {
 		turn = l.Via * 2 * done
@@ -206,14 +206,14 @@ func AngleAt(l sheet.Line, done float64) float64 {
 			turn = l.Via + (l.Turn-l.Via)*(2*done-1)
 		}
 	}
-	if l.Fold == sheet.Mountain {
+	if l.Fold == net.Mountain {
 		turn = -turn
 	}
 	return turn * math.Pi / 180
 }
 
 // hinge turns the card beyond an edge about it.
-func hinge(f Frame, e sheet.Edge, angle float64) Frame {
+func hinge(f Frame, e net.Edge, angle float64) Frame {
 	a, b := f.place(e.A), f.place(e.B)
 	// Find walks every face with its card on the same side of each edge, so a
 	// positive turn about the edge lifts the card beyond it inwards.

@@ -6,14 +6,14 @@ import (
 	"testing"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 const mm = measure.Millimetre
 
 // tray is a good tray of 50 x 30 x 20 with 20 mm tabs; a test spoils it.
-func tray(picture string) *sheet.Piece {
-	p := sheet.Grid("tray", sheet.Cols(20*mm, 50*mm, 20*mm), sheet.Rows(20*mm, 30*mm, 20*mm), picture)
+func tray(picture string) *net.Piece {
+	p := net.Grid("tray", net.Cols(20*mm, 50*mm, 20*mm), net.Rows(20*mm, 30*mm, 20*mm), picture)
 	p.Root = "base"
 	for _, m := range [][2]string{{"back", "left"}, {"back", "right"}, {"front", "left"}, {"front", "right"}} {
 		p.Meet(m[0], m[1])
@@ -27,7 +27,7 @@ func tray(picture string) *sheet.Piece {
 
 const good = "a | back | b\nleft base right\nc | front | d"
 
-func prove(p *sheet.Piece, width float64) (broken []string) {
+func prove(p *net.Piece, width float64) (broken []string) {
 	p.Find()
 	b := Folded(p, 0.3)
 	checks := b.Closed()
@@ -46,40 +46,40 @@ func TestWrongNetsFail(t *testing.T) {
 	}
 	cases := []struct {
 		name  string
-		piece func() *sheet.Piece
+		piece func() *net.Piece
 		says  string
 	}{
-		{"a slit forgotten", func() *sheet.Piece { return tray("a back | b\nleft base right\nc | front | d") },
+		{"a slit forgotten", func() *net.Piece { return tray("a back | b\nleft base right\nc | front | d") },
 			"can't be folded together"},
-		{"a tab cut off whole", func() *sheet.Piece { return tray("a | back | b\n- ~ ~\nleft base right\nc | front | d") },
+		{"a tab cut off whole", func() *net.Piece { return tray("a | back | b\n- ~ ~\nleft base right\nc | front | d") },
 			"a of tray hangs on nothing"},
-		{"the wrong corner cut away", func() *sheet.Piece { return tray(". back | b\nleft base right\nc | front | d") },
+		{"the wrong corner cut away", func() *net.Piece { return tray(". back | b\nleft base right\nc | front | d") },
 			"a or back is not there"},
-		{"a tab stuck to the wrong wall", func() *sheet.Piece {
+		{"a tab stuck to the wrong wall", func() *net.Piece {
 			p := tray(good)
 			p.Glues[0].On = "front"
 			return p
 		}, "lies 30.0 mm off front"},
-		{"a wall too short", func() *sheet.Piece {
-			p := sheet.Grid("tray", sheet.Cols(20*mm, 50*mm, 20*mm), sheet.Rows(20*mm, 30*mm, 20*mm), good)
+		{"a wall too short", func() *net.Piece {
+			p := net.Grid("tray", net.Cols(20*mm, 50*mm, 20*mm), net.Rows(20*mm, 30*mm, 20*mm), good)
 			p.Meet("back", "front")
 			return p
 		}, "30.0 mm apart"},
-		{"tabs too long", func() *sheet.Piece {
-			p := sheet.Grid("tray", sheet.Cols(20*mm, 15*mm, 20*mm), sheet.Rows(20*mm, 30*mm, 20*mm), good)
+		{"tabs too long", func() *net.Piece {
+			p := net.Grid("tray", net.Cols(20*mm, 15*mm, 20*mm), net.Rows(20*mm, 30*mm, 20*mm), good)
 			p.Root = "base"
 			return p
 		}, "passes through"},
-		{"a tab under the tape's width", func() *sheet.Piece {
+		{"a tab under the tape's width", func() *net.Piece {
 			p := tray(good)
-			p.Tab("a", "left", sheet.TabShape{Reach: 8 * mm})
+			p.Tab("a", "left", net.TabShape{Reach: 8 * mm})
 			return p
 		}, "wants 10.0 mm"},
-		{"folded the wrong way", func() *sheet.Piece {
+		{"folded the wrong way", func() *net.Piece {
 			p := tray(good)
 			for i := range p.Lines {
-				if p.Lines[i].Kind == sheet.Score && p.Lines[i].A.X == p.Lines[i].B.X && p.Lines[i].A.X == 20*mm {
-					p.Lines[i].Fold = sheet.Mountain
+				if p.Lines[i].Kind == net.Score && p.Lines[i].A.X == p.Lines[i].B.X && p.Lines[i].A.X == 20*mm {
+					p.Lines[i].Fold = net.Mountain
 				}
 			}
 			return p
@@ -127,7 +127,7 @@ func TestHolds(t *testing.T) {
 	p.Find()
 	b := Folded(p, 0.3)
 	b.Press(nil)
-	lid := Folded(func() *sheet.Piece { q := sheet.New("lid", 52*mm, 32*mm); q.Find(); return q }(), 0.3)
+	lid := Folded(func() *net.Piece { q := net.New("lid", 52*mm, 32*mm); q.Find(); return q }(), 0.3)
 	lid.Move(Vec{Z: 20.15})
 	thing := func(l, w, h, dx float64) []Block {
 		return []Block{{Name: "tin", Lo: Vec{-l/2 + dx, -w / 2, 0.15}, Hi: Vec{l/2 + dx, w / 2, 0.15 + h}}}
@@ -154,13 +154,13 @@ func TestHolds(t *testing.T) {
 
 // Overlap is right for shapes that are not convex.
 func TestOverlap(t *testing.T) {
-	l := sheet.New("l", 40*mm, 40*mm)
-	l.CutAlong(sheet.Point{X: 20 * mm, Y: 0}, sheet.Point{X: 20 * mm, Y: 20 * mm}, sheet.Point{X: 40 * mm, Y: 20 * mm})
-	l.Label(sheet.Point{X: 5 * mm, Y: 5 * mm}, "l")
-	l.Discard(sheet.Point{X: 30 * mm, Y: 5 * mm})
+	l := net.New("l", 40*mm, 40*mm)
+	l.CutAlong(net.Point{X: 20 * mm, Y: 0}, net.Point{X: 20 * mm, Y: 20 * mm}, net.Point{X: 40 * mm, Y: 20 * mm})
+	l.Label(net.Point{X: 5 * mm, Y: 5 * mm}, "l")
+	l.Discard(net.Point{X: 30 * mm, Y: 5 * mm})
 	l.Root = "l"
 	l.Find()
-	q := sheet.New("square", 40*mm, 40*mm)
+	q := net.New("square", 40*mm, 40*mm)
 	q.Find()
 	a, b := Folded(l, 0.3), Folded(q, 0.3)
 	if got := overlap(a.Faces[0], b.Faces[0]); math.Abs(got-1200) > 1e-6 {

@@ -7,20 +7,20 @@ import (
 	"testing"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // gusseted is a tray whose back left corner is not cut but scored on the slant
 // and folded in on itself, behind the back.
-func gusseted(slantAt measure.Length) *sheet.Piece {
+func gusseted(slantAt measure.Length) *net.Piece {
 	const h = 20 * mm
-	p := sheet.Grid("tray", sheet.Cols(h, 50*mm, h), sheet.Rows(h, 30*mm, h), `
+	p := net.Grid("tray", net.Cols(h, 50*mm, h), net.Rows(h, 30*mm, h), `
 		corner  back  .
 		left    base  right
 		.       front .`)
-	p.Split("corner", sheet.Score, sheet.Point{X: h, Y: h}, sheet.Point{X: 0, Y: slantAt}, "fold")
-	p.Turn(180, sheet.Mountain, "corner", "fold")
-	p.Turn(180, sheet.Valley, "corner", "back")
+	p.Split("corner", net.Score, net.Point{X: h, Y: h}, net.Point{X: 0, Y: slantAt}, "fold")
+	p.Turn(180, net.Mountain, "corner", "fold")
+	p.Turn(180, net.Valley, "corner", "back")
 	p.Root = "base"
 	p.FoldUp("right", "front")
 	p.FoldUp("left", "back", "corner", "fold")
@@ -61,8 +61,8 @@ func TestCornerOfFourCreases(t *testing.T) {
 // diameter apart and look at each other.
 func TestArch(t *testing.T) {
 	const r = 30.0
-	p := sheet.Grid("arch", sheet.Cols(40*mm), sheet.Rows(25*mm, measure.FromMM(math.Pi*r), 25*mm), "near\narch\nfar")
-	p.Curve("arch", false, 180, sheet.Valley)
+	p := net.Grid("arch", net.Cols(40*mm), net.Rows(25*mm, measure.FromMM(math.Pi*r), 25*mm), "near\narch\nfar")
+	p.Curve("arch", false, 180, net.Valley)
 	p.Root = "near"
 	p.Find()
 	b := Folded(p, 0.2)
@@ -86,11 +86,11 @@ func TestFacesWithHoles(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 4))
 	for range 300 {
 		w, h := measure.Length(60+r.IntN(80))*mm, measure.Length(40+r.IntN(60))*mm
-		p := sheet.Grid("card", sheet.Cols(w), sheet.Rows(h), "card")
+		p := net.Grid("card", net.Cols(w), net.Rows(h), "card")
 		cut := measure.Length(5+r.IntN(10)) * mm
-		p.Window(sheet.Point{X: 5 * mm, Y: 5 * mm}, sheet.Point{X: 5*mm + cut, Y: 15 * mm})
-		p.Punch(sheet.Point{X: w - 15*mm, Y: h - 15*mm}, measure.Length(2+r.IntN(8))*mm, 0, 0)
-		p.Rename("card", sheet.Point{X: w / 2, Y: mm})
+		p.Window(net.Point{X: 5 * mm, Y: 5 * mm}, net.Point{X: 5*mm + cut, Y: 15 * mm})
+		p.Punch(net.Point{X: w - 15*mm, Y: h - 15*mm}, measure.Length(2+r.IntN(8))*mm, 0, 0)
+		p.Rename("card", net.Point{X: w / 2, Y: mm})
 		p.Find()
 		f := Folded(p, 0.3).Faces[0]
 		sum := 0.0

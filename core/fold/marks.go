@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What is put on a piece or punched out of it must lie on card that stays, with
@@ -36,7 +36,7 @@ func (b *Body) HangsOn(face string) map[string]bool {
 // MarkOn finds what is put on a face, in space.
 func (b *Body) MarkOn(f *Placed, what string) (Vec, bool) {
 	for _, m := range b.Piece.Marks {
-		if m.What == what && sheet.Inside(f.Face.Points, m.At) {
+		if m.What == what && net.Inside(f.Face.Points, m.At) {
 			return f.place(m.At), true
 		}
 	}
@@ -81,9 +81,9 @@ func (b *Body) Kept() []Check {
 }
 
 // faceAt finds the face that holds a place of the flat piece, holes filled.
-func (b *Body) faceAt(at sheet.Point) *Placed {
+func (b *Body) faceAt(at net.Point) *Placed {
 	for _, f := range b.Faces {
-		if sheet.Inside(f.Face.Points, at) {
+		if net.Inside(f.Face.Points, at) {
 			return f
 		}
 	}
@@ -92,7 +92,7 @@ func (b *Body) faceAt(at sheet.Point) *Placed {
 
 // roomRound is the card round a circle, up to the nearest edge or crease of its
 // face; own edges, if any, are left out of account.
-func (b *Body) roomRound(at sheet.Point, radius float64, own func(a, of Vec) bool) float64 {
+func (b *Body) roomRound(at net.Point, radius float64, own func(a, of Vec) bool) float64 {
 	f := b.faceAt(at)
 	if f == nil {
 		return 0
@@ -114,14 +114,14 @@ func (b *Body) roomRound(at sheet.Point, radius float64, own func(a, of Vec) boo
 	return best - radius
 }
 
-func (b *Body) roomRoundWindow(w sheet.Window) float64 {
-	f := b.faceAt(sheet.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
+func (b *Body) roomRoundWindow(w net.Window) float64 {
+	f := b.faceAt(net.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
 	if f == nil {
 		return 0
 	}
 	best := math.Inf(1)
-	for _, at := range []sheet.Point{w.Lo, {X: w.Hi.X, Y: w.Lo.Y}, w.Hi, {X: w.Lo.X, Y: w.Hi.Y}} {
-		if !sheet.Inside(f.Face.Points, at) {
+	for _, at := range []net.Point{w.Lo, {X: w.Hi.X, Y: w.Lo.Y}, w.Hi, {X: w.Lo.X, Y: w.Hi.Y}} {
+		if !net.Inside(f.Face.Points, at) {
 			return 0
 		}
 		corner := f.place(at)
@@ -133,9 +133,9 @@ func (b *Body) roomRoundWindow(w sheet.Window) float64 {
 }
 
 // roomBehindNotch looks from the end of a notch on into the card.
-func (b *Body) roomBehindNotch(h sheet.Punch) float64 {
+func (b *Body) roomBehindNotch(h net.Punch) float64 {
 	r := h.Diameter / 2
-	inner := sheet.Point{X: h.Mid.X + h.Inward.X*(r+r/50), Y: h.Mid.Y + h.Inward.Y*(r+r/50)}
+	inner := net.Point{X: h.Mid.X + h.Inward.X*(r+r/50), Y: h.Mid.Y + h.Inward.Y*(r+r/50)}
 	f := b.faceAt(inner)
 	if f == nil {
 		return 0
@@ -153,18 +153,18 @@ func (b *Body) roomBehindNotch(h sheet.Punch) float64 {
 }
 
 // Place gives a place of the face's flat piece in space.
-func (p *Placed) Place(at sheet.Point) Vec { return p.place(at) }
+func (p *Placed) Place(at net.Point) Vec { return p.place(at) }
 
 // Under gives the place of the flat piece that a place in space lies over.
-func (p *Placed) Under(at Vec) sheet.Point {
+func (p *Placed) Under(at Vec) net.Point {
 	d := at.Sub(p.At)
-	return sheet.Point{X: measure.FromMM(d.Dot(p.X)), Y: measure.FromMM(d.Dot(p.Y))}
+	return net.Point{X: measure.FromMM(d.Dot(p.X)), Y: measure.FromMM(d.Dot(p.Y))}
 }
 
 // RoomRound is how far, in millimetres, a place of the flat piece is from the
 // nearest edge or crease of a face that holds it; 0 when the face does not.
-func (b *Body) RoomRound(f *Placed, at sheet.Point) float64 {
-	if !sheet.Inside(f.Face.Points, at) {
+func (b *Body) RoomRound(f *Placed, at net.Point) float64 {
+	if !net.Inside(f.Face.Points, at) {
 		return 0
 	}
 	return f.fromRim(f.place(at))

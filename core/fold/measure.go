@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // What a box measures is read off its faces as they stand, each as thick as
@@ -122,9 +122,9 @@ func (b *Body) Seams(all ...*Body) (out []Seam) {
 	return out
 }
 
-func opens(p *sheet.Piece, face string) bool {
-	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool {
-		return m.When == sheet.Close && slices.Contains(m.Faces, face)
+func opens(p *net.Piece, face string) bool {
+	return slices.ContainsFunc(p.Order, func(m net.Move) bool {
+		return m.When == net.Close && slices.Contains(m.Faces, face)
 	})
 }
 
@@ -195,7 +195,7 @@ func edgesApart(p *Placed, i int, q *Placed, k int) float64 {
 
 // Stacked says whether a piece lies flat when so pressed: all its faces in one
 // plane, its seams on what they are stuck to.
-func Stacked(p *sheet.Piece, pressed Pressed) bool {
+func Stacked(p *net.Piece, pressed Pressed) bool {
 	b := UpTo(p, 0.1, func(string) float64 { return 0 }, pressed)
 	for _, f := range b.Faces {
 		for _, v := range f.Poly {
@@ -224,8 +224,8 @@ func (p *Placed) Shows(bodies ...*Body) bool {
 	spots := []float64{0.5, 0.04, 0.96, 0.25, 0.75}
 	for _, u := range spots {
 		for _, v := range spots {
-			at := sheet.Point{X: lo.X + measure.Length(u*float64(hi.X-lo.X)), Y: lo.Y + measure.Length(v*float64(hi.Y-lo.Y))}
-			if sheet.Inside(p.Points, at) && !hidden(p.place(at).Add(out.Times(p.Body.T)), out, faces) {
+			at := net.Point{X: lo.X + measure.Length(u*float64(hi.X-lo.X)), Y: lo.Y + measure.Length(v*float64(hi.Y-lo.Y))}
+			if net.Inside(p.Points, at) && !hidden(p.place(at).Add(out.Times(p.Body.T)), out, faces) {
 				return true
 			}
 		}

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // flatten gives the outline in the face's own plane.
@@ -176,7 +176,7 @@ func clip(poly [][2]float64, by [3][2]float64, room *[2][8][2]float64) [][2]floa
 	for i, a := range by {
 		b := by[(i+1)%3]
 		side := func(p [2]float64) float64 { return (b[0]-a[0])*(p[1]-a[1]) - (b[1]-a[1])*(p[0]-a[0]) }
-		poly = sheet.Half(room[i%2][:0], poly, side, between)
+		poly = net.Half(room[i%2][:0], poly, side, between)
 	}
 	return poly
 }

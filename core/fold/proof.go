@@ -7,7 +7,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -112,14 +112,14 @@ const backwards = 0.3
 // against finds a crease that had to turn the other way than it is scored for the corners round
 // it to close.
 func (b *Body) against() (f, on *Placed) {
-	at := map[*sheet.Face]*Placed{}
+	at := map[*net.Face]*Placed{}
 	for _, p := range b.Faces {
 		at[p.Face] = p
 	}
 	for _, p := range b.Faces {
 		for _, e := range p.Edges {
 			q := at[e.Beyond]
-			if e.Kind != sheet.Score || q == nil || e.Turn < 30 || e.Via != 0 {
+			if e.Kind != net.Score || q == nil || e.Turn < 30 || e.Via != 0 {
 				continue
 			}
 			if p.turnTo(q, e)*sign(e.Fold) < -backwards {
@@ -131,7 +131,7 @@ func (b *Body) against() (f, on *Placed) {
 }
 
 // turnTo is how far, in radians, the card beyond an edge is turned about it: more than 0 inwards.
-func (p *Placed) turnTo(q *Placed, e sheet.Edge) float64 {
+func (p *Placed) turnTo(q *Placed, e net.Edge) float64 {
 	dir := p.place(e.B).Sub(p.place(e.A)).unit()
 	return math.Atan2(p.In.Cross(q.In).Dot(dir), p.In.Dot(q.In))
 }
@@ -207,7 +207,7 @@ func (b *Body) Stuck(width float64) []Check {
 func wrongWay(tab, on *Placed, outside bool) bool {
 	for _, e := range tab.Edges {
 		if e.Beyond == on.Face && !e.Kind.Open() && math.Abs(math.Abs(Angle(e.Line))-math.Pi) < 1e-6 {
-			return (e.Fold == sheet.Mountain) != outside
+			return (e.Fold == net.Mountain) != outside
 		}
 	}
 	return false

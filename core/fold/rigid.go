@@ -3,7 +3,7 @@ package fold
 import (
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Rigid is a motion that keeps shapes: a turn about an axis through the origin
@@ -58,7 +58,7 @@ func Onto(face, on *Placed, by Place) Rigid {
 		target.X, target.Y = target.Y, target.X.Times(-1)
 	}
 	lo, hi := face.Bounds()
-	held := sheet.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
+	held := net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2}
 	switch {
 	case by.Over:
 		target.Y, target.In = target.Y.Times(-1), target.In.Times(-1)

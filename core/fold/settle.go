@@ -5,7 +5,7 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // A corner where creases meet inside the card can't be folded crease by
@@ -16,7 +16,7 @@ import (
 
 // crease is a score between two faces that both stay.
 type crease struct {
-	line  sheet.Line
+	line  net.Line
 	angle float64
 	moves bool
 }
@@ -29,7 +29,7 @@ type corner struct {
 }
 
 // settle gives the angle of each crease when faces are folded so far.
-func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) func(hanging) float64 {
+func settle(p *net.Piece, tree, loops []hanging, done func(string) float64) func(hanging) float64 {
 	s := &settling{p: p, tree: tree, loops: loops, twice: foldedTwice(p)}
 	all := s.even(done)
 	if len(loops) > 0 && slices.ContainsFunc(tree, func(h hanging) bool { return moves(done(h.face.Name)) }) {
@@ -45,7 +45,7 @@ func settle(p *sheet.Piece, tree, loops []hanging, done func(string) float64) fu
 
 // settling is a piece whose folding angles are looked for.
 type settling struct {
-	p           *sheet.Piece
+	p           *net.Piece
 	tree, loops []hanging
 	twice       map[string]bool
 }
@@ -127,7 +127,7 @@ func (s *settling) back(done func(string) float64) creases {
 	return settled
 }
 
-func foldedTwice(p *sheet.Piece) map[string]bool {
+func foldedTwice(p *net.Piece) map[string]bool {
 	times, twice := map[string]int{}, map[string]bool{}
 	for _, m := range p.Order {
 		for _, name := range m.Faces {
@@ -138,9 +138,9 @@ func foldedTwice(p *sheet.Piece) map[string]bool {
 	return twice
 }
 
-type facePair [2]*sheet.Face
+type facePair [2]*net.Face
 
-func pair(a, b *sheet.Face) facePair {
+func pair(a, b *net.Face) facePair {
 	if a.Number > b.Number {
 		a, b = b, a
 	}
@@ -148,12 +148,12 @@ func pair(a, b *sheet.Face) facePair {
 }
 
 // corners lists the places inside the card that creases close round.
-func corners(p *sheet.Piece, all creases) (out []corner) {
-	at := map[sheet.Point]map[*crease]bool{}
-	rim := map[sheet.Point]bool{}
+func corners(p *net.Piece, all creases) (out []corner) {
+	at := map[net.Point]map[*crease]bool{}
+	rim := map[net.Point]bool{}
 	for _, f := range p.Kept() {
 		for _, e := range f.Edges {
-			for _, pt := range []sheet.Point{e.A, e.B} {
+			for _, pt := range []net.Point{e.A, e.B} {
 				if e.Kind.Open() || e.Beyond == nil || e.Beyond.Waste {
 					rim[pt] = true
 					continue

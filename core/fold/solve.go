@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Some angles no maker would state: how far roof slopes lean until they meet
@@ -15,7 +15,7 @@ import (
 
 // Solve finds the unknown angles of a found piece and writes them on its edges.
 // What can't be closed is left as near as it came, for the proof to tell.
-func Solve(whole *sheet.Piece) {
+func Solve(whole *net.Piece) {
 	p := whole.Facetted()
 	n := len(p.Unknown)
 	root := rootOf(p)
@@ -62,15 +62,15 @@ func Solve(whole *sheet.Piece) {
 
 // solving is a piece whose angles are looked for.
 type solving struct {
-	p           *sheet.Piece
-	root        *sheet.Face
+	p           *net.Piece
+	root        *net.Face
 	tree, loops []hanging
 }
 
 // miss folds the piece by the angles and measures, in millimetres, what does
 // not come together.
 func (s *solving) miss(angles []float64) (out []float64) {
-	at := func(e sheet.Edge) float64 {
+	at := func(e net.Edge) float64 {
 		if e.Free > 0 {
 			return angles[e.Free-1] * sign(e.Fold)
 		}
@@ -82,7 +82,7 @@ func (s *solving) miss(angles []float64) (out []float64) {
 		frames[h.face.Number] = hinge(frames[h.on.Number], h.edge, at(h.edge))
 	}
 	for _, l := range s.loops {
-		for _, pt := range []sheet.Point{l.edge.A, l.edge.B} {
+		for _, pt := range []net.Point{l.edge.A, l.edge.B} {
 			d := frames[l.face.Number].place(pt).Sub(frames[l.on.Number].place(pt))
 			out = append(out, d.X, d.Y, d.Z)
 		}

@@ -1,10 +1,10 @@
 package fold
 
-import "brevium/core/sheet"
+import "brevium/core/net"
 
 // Stage says how far a face is folded when the whole is folded by t, from 0
 // to 1, in the order of the recipe. A face named twice is folded half each time.
-func Stage(p *sheet.Piece, t float64) func(string) float64 {
+func Stage(p *net.Piece, t float64) func(string) float64 {
 	n := float64(len(p.Order))
 	at, times := map[string]float64{}, map[string]float64{}
 	for i, group := range p.Order {

@@ -3,7 +3,7 @@ package fold
 import (
 	"math"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // Vec is a place or direction in space, in millimetres. X runs right, Y back,
@@ -39,7 +39,7 @@ type Frame struct{ At, X, Y, In Vec }
 // flat is card on the table, inside up.
 var flat = Frame{X: Vec{X: 1}, Y: Vec{Y: -1}, In: Vec{Z: 1}}
 
-func (f Frame) place(p sheet.Point) Vec {
+func (f Frame) place(p net.Point) Vec {
 	return f.At.Add(f.X.Times(p.X.MM())).Add(f.Y.Times(p.Y.MM()))
 }
 

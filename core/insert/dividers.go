@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var slotted = &Kind{
@@ -69,15 +69,15 @@ func (m *Maker) slotted() {
 }
 
 // strip is a plain strip a little shorter than the inside it stands across.
-func (m *Maker) strip(name string, inside, h Length) *sheet.Piece {
-	p := sheet.New(name, (inside - ease).Down(m.step()), h)
-	p.Part, p.Root = sheet.Insert, "strip"
-	p.Label(sheet.Point{X: p.Width / 1000, Y: h / 2}, "strip")
+func (m *Maker) strip(name string, inside, h Length) *net.Piece {
+	p := net.New(name, (inside - ease).Down(m.step()), h)
+	p.Part, p.Root = net.Insert, "strip"
+	p.Label(net.Point{X: p.Width / 1000, Y: h / 2}, "strip")
 	return p
 }
 
 // onStrip turns a place in the box, in millimetres from its middle, into one
 // along a strip that stands in the middle.
-func (m *Maker) onStrip(p *sheet.Piece, at float64) Length {
+func (m *Maker) onStrip(p *net.Piece, at float64) Length {
 	return p.Width/2 + measure.FromMM(at)
 }

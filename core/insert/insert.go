@@ -9,7 +9,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -88,11 +88,11 @@ func (m *Maker) at(face string, x, y, z float64, how int) assembly.Place {
 }
 
 // add adds a piece that goes inside, or one more copy of it.
-func (m *Maker) add(p *sheet.Piece, at assembly.Place) {
+func (m *Maker) add(p *net.Piece, at assembly.Place) {
 	if part := m.Box.Part(p.Name); part != nil && part.Piece == p {
 		part.At = append(part.At, at)
 		return
 	}
-	p.Part = sheet.Insert
+	p.Part = net.Insert
 	m.Box.Add(p, at)
 }

@@ -8,9 +8,9 @@ import (
 	"brevium/core/contents"
 	"brevium/core/insert"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 )
 
 const mm = measure.Millimetre
@@ -61,7 +61,7 @@ func TestOneWayDividersGetFeet(t *testing.T) {
 	p := made(t, "slotted", ball("40 mm", "2"))
 	var names []string
 	for _, piece := range p.Box.Pieces() {
-		if piece.Part == sheet.Insert {
+		if piece.Part == net.Insert {
 			names = append(names, piece.Name)
 			if len(piece.Slots) > 0 || piece.Face("foot") == nil {
 				t.Errorf("%s has no foot", piece.Name)
@@ -90,7 +90,7 @@ func TestPlatforms(t *testing.T) {
 		t.Errorf("%+v, %s high", top.Punches[0], insert.PlatformHeight(p.Load.Things, mm).Exact("mm"))
 	}
 	for _, s := range p.Box.Piece("platform").Passes {
-		if s.Fold != sheet.Mountain {
+		if s.Fold != net.Mountain {
 			t.Error("the legs fold up")
 		}
 	}

@@ -6,7 +6,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var partitions = &Kind{
@@ -126,7 +126,7 @@ func (m *Maker) partition(name string, length, h, foot Length, from, wall float6
 		same.At = append(same.At, at)
 		return
 	}
-	p := sheet.Grid(name, sheet.Cols(length), sheet.Rows(h, foot), "wall\nfoot")
+	p := net.Grid(name, net.Cols(length), net.Rows(h, foot), "wall\nfoot")
 	p.Root = "foot"
 	p.FoldUp("wall")
 	if n := m.named(name); n > 0 {

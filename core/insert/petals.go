@@ -8,7 +8,7 @@ import (
 	"brevium/core/contents"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -69,7 +69,7 @@ func (m *Maker) square() []string {
 }
 
 // stickFeet sticks each foot inside the wall it stands at.
-func (m *Maker) stickFeet(p *sheet.Piece, wide Length) {
+func (m *Maker) stickFeet(p *net.Piece, wide Length) {
 	tray := m.Box.Parts[0]
 	body := m.Box.Assemble(m.t(), assembly.Closed).Of(tray.Name)
 	mid := m.Box.Lo.Add(m.Box.Hi).Times(0.5)
@@ -101,13 +101,13 @@ func (m *Maker) stickFeet(p *sheet.Piece, wide Length) {
 var flower = []string{"back", "right", "front", "left"}
 
 // petalSheet is the square, its feet so deep.
-func petalSheet(wide, deep Length) *sheet.Piece {
+func petalSheet(wide, deep Length) *net.Piece {
 	half := wide / 2
-	p := sheet.Grid("petals", sheet.Cols(half, wide, half), sheet.Rows(half, wide, half), `
+	p := net.Grid("petals", net.Cols(half, wide, half), net.Rows(half, wide, half), `
 		back-left-tip  back-flap  back-right-tip
 		left-flap      back-foot  right-flap
 		front-left-tip front-flap front-right-tip`)
-	at := func(x, y Length) sheet.Point { return sheet.Point{X: x, Y: y} }
+	at := func(x, y Length) net.Point { return net.Point{X: x, Y: y} }
 	lo, hi := half+deep, half+wide-deep
 	p.Rename("back-foot", at(wide, half+deep/2))
 	p.Label(at(wide, half+wide-deep/2), "front-foot")
@@ -117,16 +117,16 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 		p.CutAlong(at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi), at(lo, lo))
 		p.Discard(at(wide, wide))
 	}
-	corner := []sheet.Point{at(half, half), at(half+wide, half), at(half+wide, half+wide), at(half, half+wide)}
-	inner := []sheet.Point{at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi)}
-	out := []sheet.Point{at(0, 0), at(2*wide, 0), at(2*wide, 2*wide), at(0, 2*wide)}
-	tip := []sheet.Point{at(wide, 0), at(2*wide, wide), at(wide, 2*wide), at(0, wide)} // of each flap
+	corner := []net.Point{at(half, half), at(half+wide, half), at(half+wide, half+wide), at(half, half+wide)}
+	inner := []net.Point{at(lo, lo), at(hi, lo), at(hi, hi), at(lo, hi)}
+	out := []net.Point{at(0, 0), at(2*wide, 0), at(2*wide, 2*wide), at(0, 2*wide)}
+	tip := []net.Point{at(wide, 0), at(2*wide, wide), at(wide, 2*wide), at(0, wide)} // of each flap
 	for i, side := range flower {
 		p.CutAlong(corner[i], inner[i])
 		before := flower[(i+3)%4]
-		p.Split(side+"-flap", sheet.Score, corner[i], tip[i], side+"-"+before+"-half")
+		p.Split(side+"-flap", net.Score, corner[i], tip[i], side+"-"+before+"-half")
 		after := flower[(i+1)%4]
-		p.Split(side+"-flap", sheet.Score, tip[i], corner[(i+1)%4], side+"-"+after+"-half")
+		p.Split(side+"-flap", net.Score, tip[i], corner[(i+1)%4], side+"-"+after+"-half")
 	}
 	foldPetals(p, corner, out)
 	return p
@@ -134,23 +134,23 @@ func petalSheet(wide, deep Length) *sheet.Piece {
 
 // foldPetals scores the tips from the corners of the tray out, and says how feet,
 // flaps and petals fold and in which turn.
-func foldPetals(p *sheet.Piece, corner, out []sheet.Point) {
+func foldPetals(p *net.Piece, corner, out []net.Point) {
 	var moved []string
 	for i, side := range flower {
 		before := flower[(i+3)%4]
 		cell := map[int]string{0: "back-left-tip", 1: "back-right-tip", 2: "front-right-tip", 3: "front-left-tip"}[i]
 		mine, other := side+"-"+before+"-tip", before+"-"+side+"-tip"
 		if cell == mine {
-			p.Split(cell, sheet.Score, corner[i], out[i], other)
+			p.Split(cell, net.Score, corner[i], out[i], other)
 		} else {
-			p.Split(cell, sheet.Score, out[i], corner[i], mine)
+			p.Split(cell, net.Score, out[i], corner[i], mine)
 		}
 		flap, half, over := side+"-flap", side+"-"+before+"-half", before+"-"+side+"-half"
-		p.Twice(-90, 90, sheet.Valley, side+"-foot", flap)
-		p.Turn(180, sheet.Mountain, flap, half)
-		p.Turn(0, sheet.Valley, before+"-flap", over)
-		p.Turn(180, sheet.Valley, mine, other, half)
-		p.Turn(180, sheet.Mountain, over, other)
+		p.Twice(-90, 90, net.Valley, side+"-foot", flap)
+		p.Turn(180, net.Mountain, flap, half)
+		p.Turn(0, net.Valley, before+"-flap", over)
+		p.Turn(180, net.Valley, mine, other, half)
+		p.Turn(180, net.Mountain, over, other)
 		for layer, face := range []string{half, over, other, mine} {
 			p.Over(face, flap, layer+1)
 		}
@@ -175,7 +175,7 @@ const rises, lays, ways = 30, 40, 50
 // petalPaths gives the angles of the creases of one corner on the way. While both
 // flaps have risen by φ, the petal's two halves lean out from them alike, and its
 // diagonal stays over the tray's: tan α = tan(φ/2)/√2.
-func petalPaths(foot, flap, half, mine, other, over, before string) []sheet.Path {
+func petalPaths(foot, flap, half, mine, other, over, before string) []net.Path {
 	lean, shut := make([]float64, ways+1), make([]float64, ways+1)
 	rise, lay, tip := make([]float64, ways+1), make([]float64, ways+1), make([]float64, ways+1)
 	deg := 180 / math.Pi
@@ -196,6 +196,6 @@ func petalPaths(foot, flap, half, mine, other, over, before string) []sheet.Path
 	for i := range tip {
 		back[i] = -tip[i]
 	}
-	return []sheet.Path{{A: foot, B: flap, Turns: rise}, {A: flap, B: half, Turns: lean}, {A: mine, B: other, Turns: shut},
+	return []net.Path{{A: foot, B: flap, Turns: rise}, {A: flap, B: half, Turns: lean}, {A: mine, B: other, Turns: shut},
 		{A: over, B: before, Turns: lay}, {A: half, B: mine, Turns: tip}, {A: over, B: other, Turns: back}}
 }

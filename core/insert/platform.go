@@ -6,7 +6,7 @@ import (
 
 	"brevium/core/contents"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -106,7 +106,7 @@ func (m *Maker) platform() {
 	h := PlatformHeight(m.Load.Things, m.step())
 	l := (m.Box.Inside.Length - m.t() - ease).Down(m.step())
 	w := (m.Box.Inside.Width - m.t() - ease).Down(m.step())
-	p := sheet.Grid("platform", sheet.Cols(h, l, h), sheet.Rows(h, w, h), `
+	p := net.Grid("platform", net.Cols(h, l, h), net.Rows(h, w, h), `
 		.    back  .
 		left  top  right
 		.    front .`)
@@ -116,7 +116,7 @@ func (m *Maker) platform() {
 	p.Role("leg", "left", "right", "back", "front")
 	for i, s := range m.Load.Stacks {
 		t, radius := m.Load.Things[s.Thing], m.hole(s)
-		mid := sheet.Point{
+		mid := net.Point{
 			X: h + l/2 + measure.FromMM(m.Origin.X) + s.At.Length + s.Each.Length/2,
 			Y: h + w/2 - measure.FromMM(m.Origin.Y) - s.At.Width - s.Each.Width/2,
 		}

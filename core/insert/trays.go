@@ -3,7 +3,7 @@ package insert
 import (
 	"brevium/core/contents"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -48,8 +48,8 @@ func (m *Maker) trays() {
 	}
 	p := style.Tray(m.Job, "inner tray", "floor", d)
 	if r := min(10*measure.Millimetre, wall*2/5, d.Width/4); r >= 4*measure.Millimetre {
-		p.Notch(sheet.Point{X: 0, Y: p.Height / 2}, r, sheet.Point{X: 1})
-		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, r, sheet.Point{X: -1})
+		p.Notch(net.Point{X: 0, Y: p.Height / 2}, r, net.Point{X: 1})
+		p.Notch(net.Point{X: p.Width, Y: p.Height / 2}, r, net.Point{X: -1})
 	}
 	for k := range m.Load.Layers {
 		m.add(p, m.at("floor", 0, 0, (t/2+Length(k)*(wall+t)).MM(), 0))

@@ -1,12 +1,12 @@
 package nets
 
-import "brevium/core/sheet"
+import "brevium/core/net"
 
 // Strip is a strip with a flap: flap, top, back, bottom and front in one column, what makes its sides beside them.
 type Strip struct {
 	Sizes
-	Tab  func() sheet.TabShape // of the tabs that stick the sides
-	Dust func() sheet.TabShape // of the flaps that go in under the top
+	Tab  func() net.TabShape // of the tabs that stick the sides
+	Dust func() net.TabShape // of the flaps that go in under the top
 }
 
 // FromBase stands the sides up from the bottom, over tabs of front and back; dust flaps hang on the top and go down
@@ -72,7 +72,7 @@ func (s Strip) FromWalls(outer, inner string, reach Length, lapped bool) Net {
 }
 
 // dust shapes the dust flap of a side, if it has one.
-func (n Net) dust(side, hang, behind string, layers int, shape func() sheet.TabShape) {
+func (n Net) dust(side, hang, behind string, layers int, shape func() net.TabShape) {
 	if name := side + "-dust"; !n.Gone[name] {
 		n.Tucked(name, hang, behind, layers, shape())
 		n.Role("dust flap", name)

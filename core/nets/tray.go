@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 type Length = measure.Length
@@ -25,11 +25,11 @@ type Sizes struct {
 
 // Net is a picture filled with sizes: a piece, and which of its cells are cut away.
 type Net struct {
-	*sheet.Piece
+	*net.Piece
 	Gone map[string]bool
 }
 
-// Fill fills a picture of cells (see sheet.Grid), less those that are cut away.
+// Fill fills a picture of cells (see net.Grid), less those that are cut away.
 func (s Sizes) Fill(picture string) Net {
 	gone, r := map[string]bool{}, 0
 	var out []string
@@ -49,11 +49,11 @@ func (s Sizes) Fill(picture string) Net {
 		}
 		out = append(out, strings.Join(words, " "))
 	}
-	return Net{sheet.Grid(s.Name, s.Cols, s.Rows, strings.Join(out, "\n")), gone}
+	return Net{net.Grid(s.Name, s.Cols, s.Rows, strings.Join(out, "\n")), gone}
 }
 
 // Corners makes the corner squares tabs on the side walls, stuck behind back and front.
-func (n Net) Corners(tab func() sheet.TabShape) {
+func (n Net) Corners(tab func() net.TabShape) {
 	for _, end := range Ends {
 		for _, side := range Sides {
 			if name := end + "-" + side + "-tab"; n.Gone[name] {
@@ -66,14 +66,14 @@ func (n Net) Corners(tab func() sheet.TabShape) {
 }
 
 // FoldWalls folds the walls of a tray with tabs: sides, tabs, ends.
-func FoldWalls(p *sheet.Piece) {
+func FoldWalls(p *net.Piece) {
 	p.FoldUp("left", "right")
 	p.FoldUp("back-left-tab", "front-left-tab", "back-right-tab", "front-right-tab")
 	p.FoldUp("back", "front")
 }
 
 // Single is a tray of three columns and three rows, whose corner squares are tabs.
-func (s Sizes) Single(panel string, tab func() sheet.TabShape) Net {
+func (s Sizes) Single(panel string, tab func() net.TabShape) Net {
 	n := s.Fill(`
 		back-left-tab  | back  | back-right-tab
 		left             ` + panel + `  right
@@ -87,7 +87,7 @@ func (s Sizes) Single(panel string, tab func() sheet.TabShape) Net {
 // Rolled is a tray of five columns and five rows: the walls are scored twice, folded over inwards and stuck down over the
 // tabs. The inner flaps are relieved at their ends by what lies inside the walls they run into, or they would not lie
 // flat.
-func (s Sizes) Rolled(panel string, tab func() sheet.TabShape) Net {
+func (s Sizes) Rolled(panel string, tab func() net.TabShape) Net {
 	n := s.Fill(`
 		.          .                back-roll   .                 .
 		.          back-left-tab  | back      | back-right-tab    .
@@ -96,14 +96,14 @@ func (s Sizes) Rolled(panel string, tab func() sheet.TabShape) Net {
 		.          .                front-roll  .                 .`)
 	n.Corners(tab)
 	for i, end := range Ends {
-		n.Tab(end+"-roll", end, sheet.TabShape{Reach: s.Rows[4*i], Relief: 2 * s.T})
+		n.Tab(end+"-roll", end, net.TabShape{Reach: s.Rows[4*i], Relief: 2 * s.T})
 		n.GlueOver(end+"-roll", end, 2)
-		n.Turn(180, sheet.Valley, end, end+"-roll")
+		n.Turn(180, net.Valley, end, end+"-roll")
 	}
 	for i, side := range Sides {
-		n.Tab(side+"-roll", side, sheet.TabShape{Reach: s.Cols[4*i], Relief: 3 * s.T})
+		n.Tab(side+"-roll", side, net.TabShape{Reach: s.Cols[4*i], Relief: 3 * s.T})
 		n.Glue(side+"-roll", side)
-		n.Turn(180, sheet.Valley, side, side+"-roll")
+		n.Turn(180, net.Valley, side, side+"-roll")
 	}
 	n.Role("rolled flap", "left-roll", "right-roll", "back-roll", "front-roll")
 	n.Root = panel
@@ -128,7 +128,7 @@ func (s Sizes) Pinwheel(panel string) Net {
 	}{{"left", "back", s.Rows[0], s.Cols[1]}, {"back", "right", s.Cols[2], s.Rows[1]},
 		{"right", "front", s.Rows[2], s.Cols[1]}, {"front", "left", s.Cols[0], s.Rows[1]}} {
 		if wrap := w.from + "-wrap"; !n.Gone[wrap] {
-			n.Corner(wrap, w.from, w.to, sheet.TabShape{Reach: min(w.deep-s.T, w.along-3*s.T), Relief: s.T})
+			n.Corner(wrap, w.from, w.to, net.TabShape{Reach: min(w.deep-s.T, w.along-3*s.T), Relief: s.T})
 			n.Role("wrapped corner", wrap)
 		}
 	}

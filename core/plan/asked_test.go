@@ -9,8 +9,8 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -78,7 +78,7 @@ func TestDressesAll(t *testing.T) {
 		n := 0
 		for _, part := range p.Box.Parts {
 			for _, at := range part.At {
-				if part.Piece.Part == sheet.Layer && strings.HasPrefix(at.On, c.part+"/") {
+				if part.Piece.Part == net.Layer && strings.HasPrefix(at.On, c.part+"/") {
 					n++
 				}
 			}

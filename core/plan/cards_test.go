@@ -8,10 +8,10 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -110,7 +110,7 @@ func TestCardsAndCutsAreWhole(t *testing.T) {
 		}
 		p := family(t, s.ID)
 		for _, c := range p.Guide.Cards {
-			piece, told := p.Box.Piece(c.Piece), map[sheet.Pass]int{}
+			piece, told := p.Box.Piece(c.Piece), map[net.Pass]int{}
 			for _, turn := range c.Turns {
 				for i, line := range turn.Lines {
 					told[line]++

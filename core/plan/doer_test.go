@@ -7,8 +7,8 @@ import (
 	"strings"
 
 	"brevium/core/bench"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 )
 
 // doer is a pair of hands that knows nothing of styles. It has card, flat pieces, glue and faces; it
@@ -92,7 +92,7 @@ func (d *doer) step(s bench.Step) {
 		d.once("dressed")
 		for _, p := range d.p.Box.Pieces() {
 			for i := range bench.CutsOf(p) {
-				if p.Part == sheet.Layer {
+				if p.Part == net.Layer {
 					d.need(s.ID, "cut %s %d", p.Name, i)
 				}
 			}
@@ -127,7 +127,7 @@ var odd = regexp.MustCompile(`%!|  |\b(the the|a a|of of|to to|on on|and and|'s'
 
 func (d *doer) outer() (names []string) {
 	for _, part := range d.p.Box.Parts {
-		if part.When == sheet.Close && len(d.p.Box.Clears) > 0 && part.Piece.Part == sheet.Box {
+		if part.When == net.Close && len(d.p.Box.Clears) > 0 && part.Piece.Part == net.Box {
 			names = append(names, part.Name)
 		}
 	}
@@ -160,13 +160,13 @@ func (d *doer) cut(s bench.Step) {
 
 // alikeRound reports whether a piece, turned a quarter, has its slits where they were: from which edge
 // they start and how far they are from the corner before it.
-func alikeRound(p *sheet.Piece) bool {
+func alikeRound(p *net.Piece) bool {
 	seen := map[string][]string{}
 	for _, l := range p.Outline() {
-		if l.Kind != sheet.Cut {
+		if l.Kind != net.Cut {
 			continue
 		}
-		for _, at := range []sheet.Point{l.A, l.B} {
+		for _, at := range []net.Point{l.A, l.B} {
 			w, h := p.Width, p.Height
 			switch {
 			case at.Y == 0:

@@ -8,8 +8,8 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/bench"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -40,19 +40,19 @@ func (d *doer) end() {
 		for i := range p.Marks {
 			d.must("mark %s %d", p.Name, i)
 		}
-		if part.Rides && p.Part == sheet.Layer {
+		if part.Rides && p.Part == net.Layer {
 			if d.must("dressed"); !strings.Contains(text, strings.ToLower(words.Plain(p.Name))) {
 				d.wrong("missing: nothing is told of the %s", p.Name)
 			}
 		}
-		if part.Rides || part.Loose || p.Part != sheet.Box || p.Shaped() {
+		if part.Rides || part.Loose || p.Part != net.Box || p.Shaped() {
 			return
 		}
 		glued = glued || len(p.Glues) > 0
 		if !top && len(part.At) > 0 && !slices.Contains(d.put, path) {
 			d.wrong("missing: the %s is put nowhere", path)
 		}
-		if slices.ContainsFunc(p.Order, func(m sheet.Move) bool { return m.When == sheet.Close }) {
+		if slices.ContainsFunc(p.Order, func(m net.Move) bool { return m.When == net.Close }) {
 			d.must("closed")
 		}
 		for _, face := range creased(p) {
@@ -107,7 +107,7 @@ func sheetsToCut(p *plan.Plan) map[int][]struct{} {
 }
 
 // creased gives the faces that hang on another by a score that is turned.
-func creased(p *sheet.Piece) (out []string) {
+func creased(p *net.Piece) (out []string) {
 	seen, next := map[string]bool{p.Root: true}, []string{p.Root}
 	for len(next) > 0 {
 		at := p.Face(next[0])
@@ -121,7 +121,7 @@ func creased(p *sheet.Piece) (out []string) {
 			}
 			seen[e.Beyond.Name] = true
 			next = append(next, e.Beyond.Name)
-			if e.Kind == sheet.Score && e.Turn != 0 {
+			if e.Kind == net.Score && e.Turn != 0 {
 				out = append(out, e.Beyond.Name)
 			}
 		}
@@ -130,7 +130,7 @@ func creased(p *sheet.Piece) (out []string) {
 }
 
 // stuckRight wants on every face that is stuck what sticks, on the side where the other comes.
-func (d *doer) stuckRight(p *sheet.Piece, faces []*fold.Placed) {
+func (d *doer) stuckRight(p *net.Piece, faces []*fold.Placed) {
 	of := func(name string) *fold.Placed {
 		for _, f := range faces {
 			if f.Name == name {
@@ -166,8 +166,8 @@ func (d *doer) used(text string) {
 		all = append(all, d.p.Dressed.Supplies...)
 	}
 	for _, s := range all {
-		if s.What == "ribbon" && !strings.Contains(text, "thread") && slices.ContainsFunc(d.p.Box.Pieces(), func(p *sheet.Piece) bool {
-			return p.Part == sheet.Box && len(p.Punches) > 0
+		if s.What == "ribbon" && !strings.Contains(text, "thread") && slices.ContainsFunc(d.p.Box.Pieces(), func(p *net.Piece) bool {
+			return p.Part == net.Box && len(p.Punches) > 0
 		}) {
 			d.wrong("missing: the ribbon is threaded through no hole")
 		}

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/bench"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -122,11 +122,11 @@ func (d *doer) ready(now string, f bench.Frame) {
 }
 
 // foldsFirst reports whether any of a piece is folded before it is closed.
-func foldsFirst(p *sheet.Piece) bool {
-	return slices.ContainsFunc(p.Order, func(m sheet.Move) bool { return m.When == sheet.Make })
+func foldsFirst(p *net.Piece) bool {
+	return slices.ContainsFunc(p.Order, func(m net.Move) bool { return m.When == net.Make })
 }
 
-func (d *doer) named(name string) *sheet.Piece {
+func (d *doer) named(name string) *net.Piece {
 	for _, p := range d.p.Box.Pieces() {
 		if words.Plain(p.Name) == name {
 			return p
@@ -136,7 +136,7 @@ func (d *doer) named(name string) *sheet.Piece {
 }
 
 // touch reports whether each face lies on one of the others in the closed box.
-func (d *doer) touch(a *sheet.Piece, fa []string, b *sheet.Piece, fb []string) bool {
+func (d *doer) touch(a *net.Piece, fa []string, b *net.Piece, fb []string) bool {
 	all := d.p.Box.Assemble(d.p.Card.Caliper, assembly.Closed)
 	for _, x := range all.Bodies {
 		if x.Piece != a {
@@ -168,7 +168,7 @@ func (d *doer) fill() {
 		d.need("fill", "stuck %s", first.Piece.Name)
 	}
 	for _, part := range d.p.Box.Parts[1:] {
-		if part.Piece != nil && !part.Rides && !part.Loose && part.When != sheet.Close && len(part.At) > 0 && !slices.Contains(d.put, part.Name) {
+		if part.Piece != nil && !part.Rides && !part.Loose && part.When != net.Close && len(part.At) > 0 && !slices.Contains(d.put, part.Name) {
 			d.wrong("out of order: filled before the %s is in its place", part.Name)
 		}
 	}

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -20,7 +20,7 @@ var (
 
 // facesOf finds the faces that a phrase names: by their names, by what there is of a kind, or by what
 // the names of a kind begin with.
-func facesOf(p *sheet.Piece, phrase string) (out []string) {
+func facesOf(p *net.Piece, phrase string) (out []string) {
 	if before, after, ok := strings.Cut(strings.ReplaceAll(phrase, ", the ", " and the "), " and the "); ok {
 		return append(facesOf(p, before), facesOf(p, after)...)
 	}
@@ -47,8 +47,8 @@ func facesOf(p *sheet.Piece, phrase string) (out []string) {
 			out = append(out, exact(item)...)
 		}
 		for _, f := range kind("", role) {
-			if slices.ContainsFunc(p.Face(f).Edges, func(e sheet.Edge) bool {
-				return e.Kind == sheet.Score && e.Beyond != nil && slices.Contains(out, e.Beyond.Name)
+			if slices.ContainsFunc(p.Face(f).Edges, func(e net.Edge) bool {
+				return e.Kind == net.Score && e.Beyond != nil && slices.Contains(out, e.Beyond.Name)
 			}) {
 				out = append(out, f)
 			}

@@ -15,11 +15,11 @@ import (
 	"brevium/core/cutting"
 	"brevium/core/dress"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -128,7 +128,7 @@ func TestLinersRoundMagnets(t *testing.T) {
 	liner, box := p.Box.Proved.Of("front wall liner"), p.Box.Proved.Of("box")
 	own := liner.Find("liner")
 	at, ok := box.MarkOn(box.Find("front"), "magnet")
-	if !ok || sheet.Inside(own.Face.Points, own.Under(at)) {
+	if !ok || net.Inside(own.Face.Points, own.Under(at)) {
 		t.Fatal("there is no magnet on the front, or the liner lies over it")
 	}
 	for _, v := range own.Poly {
@@ -267,7 +267,7 @@ func TestPatternStandsUpright(t *testing.T) {
 		}
 		for _, body := range p.Box.Proved.Bodies {
 			f := body.Faces[0]
-			if body.Piece.Part != sheet.Layer || !p.CardOf(body.Piece.Stock).Directed() || f.Level() {
+			if body.Piece.Part != net.Layer || !p.CardOf(body.Piece.Stock).Directed() || f.Level() {
 				continue
 			}
 			if f.Y.Z > 1e-6 { // what is down on the drawing goes down, or level

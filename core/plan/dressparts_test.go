@@ -12,8 +12,8 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -121,8 +121,8 @@ func TestWindows(t *testing.T) {
 		eye := p.Box.Proved.Of("lid").Find("top").Middle()
 		for _, b := range p.Box.Proved.Bodies {
 			for _, f := range b.Faces {
-				open := func(h []sheet.Point) bool { return sheet.Inside(h, f.Under(eye)) }
-				if b.Piece.Part == sheet.Layer && f.Level() && math.Abs(f.Middle().Z-eye.Z) < 3 &&
+				open := func(h []net.Point) bool { return net.Inside(h, f.Under(eye)) }
+				if b.Piece.Part == net.Layer && f.Level() && math.Abs(f.Middle().Z-eye.Z) < 3 &&
 					!slices.ContainsFunc(f.Face.Holes, open) {
 					t.Errorf("%s: the %s covers the window", c.shape, b.Name)
 				}

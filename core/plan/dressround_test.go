@@ -12,9 +12,9 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 )
 
 // A stack of shapes lies on the middle of its panel, each within the one below by its
@@ -72,7 +72,7 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 	low, _ := fold.Reach(p.Box.Proved.Of("lid").Find("left"))
 	for _, h := range p.Box.Piece("base").Punches { // the lid doesn't come over the cord
 		for _, f := range p.Box.Proved.Of("base").Faces {
-			if sheet.Inside(f.Face.Points, h.Mid) && f.Place(h.Mid).Z+h.Diameter.MM()/2 > low.Z {
+			if net.Inside(f.Face.Points, h.Mid) && f.Place(h.Mid).Z+h.Diameter.MM()/2 > low.Z {
 				t.Errorf("the lid comes over the hole in the %s", f.Name)
 			}
 		}
@@ -229,12 +229,12 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 				t.Errorf("the %s has %d holes", l.Piece.Name, len(f.Holes))
 				continue
 			}
-			if lo, hi := sheet.Bounds(f.Holes[0]); (lo.Y+hi.Y)/2 > f.Centre().Y {
+			if lo, hi := net.Bounds(f.Holes[0]); (lo.Y+hi.Y)/2 > f.Centre().Y {
 				t.Errorf("the %s would hang upside down", l.Piece.Name)
 			}
 			for _, q := range f.Holes[0] {
-				for _, by := range []sheet.Point{{X: far}, {X: -far}, {Y: far}, {Y: -far}} {
-					if !sheet.Inside(f.Points, q.Add(by)) {
+				for _, by := range []net.Point{{X: far}, {X: -far}, {Y: far}, {Y: -far}} {
+					if !net.Inside(f.Points, q.Add(by)) {
 						t.Fatalf("the hole of the %s lies too near its edge, at %v", l.Piece.Name, q)
 					}
 				}

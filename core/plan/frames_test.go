@@ -10,9 +10,9 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -124,7 +124,7 @@ func liesFlat(b *fold.Body, name string) bool {
 	if f == nil {
 		return true // bent: shown in facets
 	}
-	return slices.ContainsFunc(f.Edges, func(e sheet.Edge) bool {
+	return slices.ContainsFunc(f.Edges, func(e net.Edge) bool {
 		if e.Beyond == nil || e.Beyond.Waste || e.Kind.Open() {
 			return false
 		}
@@ -148,7 +148,7 @@ func TestGlueMap(t *testing.T) {
 			}
 			for _, s := range spreads {
 				f := piece.Face(s.Face)
-				if len(s.Dots) == 0 || slices.ContainsFunc(s.Dots, func(d sheet.Point) bool { return !sheet.Inside(f.Points, d) }) {
+				if len(s.Dots) == 0 || slices.ContainsFunc(s.Dots, func(d net.Point) bool { return !net.Inside(f.Points, d) }) {
 					t.Errorf("%s %s, %s: %d dots, not all on it", p.Style.ID, piece.Name, s.Face, len(s.Dots))
 				}
 			}
@@ -175,7 +175,7 @@ func TestGlueMap(t *testing.T) {
 }
 
 // hides sees that a face that is stuck by its dots has none beside what lies over it.
-func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *sheet.Piece) {
+func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *net.Piece) {
 	t.Helper()
 	if face == nil || on == nil {
 		return
@@ -186,7 +186,7 @@ func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *sheet.Piece
 		t.Fatalf("%s: the %s of the %s is not on the map", p.Style.ID, face.Name, piece.Name)
 	}
 	for _, d := range spreads[i].Dots {
-		if !sheet.Inside(on.Points, on.Under(face.Place(d))) {
+		if !net.Inside(on.Points, on.Under(face.Place(d))) {
 			t.Errorf("%s: glue on the %s of the %s, at %v, shows beside the %s", p.Style.ID, face.Name, piece.Name, d, on.Name)
 		}
 	}
@@ -206,7 +206,7 @@ func TestToppersComeLast(t *testing.T) {
 }
 
 // faceOf finds a face of a piece as it stands in the closed box.
-func faceOf(p *plan.Plan, piece *sheet.Piece, face string) *fold.Placed {
+func faceOf(p *plan.Plan, piece *net.Piece, face string) *fold.Placed {
 	for _, b := range p.Box.Proved.Bodies {
 		if b.Piece == piece {
 			return b.Find(face)

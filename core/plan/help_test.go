@@ -4,8 +4,8 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -26,9 +26,9 @@ func proved(p *plan.Plan) string {
 }
 
 // cleanStrip is a strip of the same size without its slots.
-func cleanStrip(s *sheet.Piece) *sheet.Piece {
-	p := sheet.New(s.Name, s.Width, s.Height)
+func cleanStrip(s *net.Piece) *net.Piece {
+	p := net.New(s.Name, s.Width, s.Height)
 	p.Part, p.Count, p.Root = s.Part, s.Count, s.Root
-	p.Label(sheet.Point{X: 1000, Y: 1000}, "strip")
+	p.Label(net.Point{X: 1000, Y: 1000}, "strip")
 	return p
 }

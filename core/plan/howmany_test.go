@@ -9,9 +9,9 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/insert"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -104,7 +104,7 @@ func TestCompartmentsOfASize(t *testing.T) {
 			b := sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
 			p := advice.Make(b, request.Default)
 			if p.OK() {
-				if !slices.ContainsFunc(p.Box.Pieces(), func(p *sheet.Piece) bool { return p.Part == sheet.Insert }) {
+				if !slices.ContainsFunc(p.Box.Pieces(), func(p *net.Piece) bool { return p.Part == net.Insert }) {
 					t.Errorf("%s: no %s, and nothing is said", s.ID, kind.ID)
 				}
 				if !p.Holds() {
@@ -133,7 +133,7 @@ func TestCells(t *testing.T) {
 		n := 0
 		if p.OK() {
 			for _, part := range p.Box.Parts {
-				if part.Piece.Part == sheet.Insert {
+				if part.Piece.Part == net.Insert {
 					n += len(part.At)
 				}
 			}

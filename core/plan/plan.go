@@ -13,8 +13,8 @@ import (
 	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/layout"
+	"brevium/core/net"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -43,7 +43,7 @@ type Refused struct {
 	Box    *style.Box
 	Guilty style.Blame    // the field that asks for each measure
 	Scores []style.Scored // of a list, the pieces
-	Large  *sheet.Piece   // the first that is too large; nil where no one sheet takes all of them
+	Large  *net.Piece     // the first that is too large; nil where no one sheet takes all of them
 	Says   string
 }
 

@@ -9,8 +9,8 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/request"
-	"brevium/core/sheet"
 )
 
 // sized is a brief of given size on 0.27 mm card, snug, in sixteenths.
@@ -25,7 +25,7 @@ func sized(l, w, d string, options ...string) brief.Brief {
 }
 
 // tell writes a piece as makers do: size, scores across, scores down.
-func tell(p *sheet.Piece) string {
+func tell(p *net.Piece) string {
 	var across, down []string
 	for _, s := range p.Passes {
 		at := strings.TrimSuffix(s.At.Exact(measure.Inches), " in")

@@ -9,9 +9,9 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -23,7 +23,7 @@ func dressedBy(school, id string, d brief.Dress, set ...string) *plan.Plan {
 	return advice.Make(b, request.Default)
 }
 
-func dressedPieces(p *plan.Plan, parts ...sheet.Part) (out []*sheet.Piece) {
+func dressedPieces(p *plan.Plan, parts ...net.Part) (out []*net.Piece) {
 	for _, piece := range p.Box.Pieces() {
 		if slices.Contains(parts, piece.Part) {
 			out = append(out, piece)
@@ -46,7 +46,7 @@ func TestSchoolsDressAlike(t *testing.T) {
 				}
 				card, plain := dressedBy("card", s.ID, d), dressedBy("plain", s.ID, d)
 				count := func(p *plan.Plan) (n int) {
-					for _, piece := range dressedPieces(p, sheet.Layer) {
+					for _, piece := range dressedPieces(p, net.Layer) {
 						n += piece.Count
 					}
 					return n
@@ -100,7 +100,7 @@ func TestPlainLiners(t *testing.T) {
 			t.Errorf("%s: %s %v", s.ID, said(p), p.Problems)
 			continue
 		}
-		for _, piece := range dressedPieces(p, sheet.Liner) {
+		for _, piece := range dressedPieces(p, net.Liner) {
 			if strings.HasSuffix(piece.Name, "liner") && (piece.Width != want || piece.Height != want) {
 				t.Errorf("%s: the %s is %s × %s", s.ID, piece.Name, p.Say(piece.Width), p.Say(piece.Height))
 			}

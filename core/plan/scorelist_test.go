@@ -13,9 +13,9 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 )
 
 // listed is a brief of typed pieces: name, what it is, width, height, scores
@@ -262,7 +262,7 @@ func asList(made *plan.Plan, roles map[string]string, away bool) brief.Brief {
 }
 
 // cutAway names the squares of a piece that are no card.
-func cutAway(p *sheet.Piece) brief.Text {
+func cutAway(p *net.Piece) brief.Text {
 	edges := func(across bool, size measure.Length) []measure.Length {
 		return append(append([]measure.Length{0}, scoresOf(p, across)...), size)
 	}
@@ -270,8 +270,8 @@ func cutAway(p *sheet.Piece) brief.Text {
 	xs, ys := edges(true, p.Width), edges(false, p.Height)
 	for r := range len(ys) - 1 {
 		for c := range len(xs) - 1 {
-			mid := sheet.Point{X: (xs[c] + xs[c+1]) / 2, Y: (ys[r] + ys[r+1]) / 2}
-			if !slices.ContainsFunc(p.Kept(), func(f *sheet.Face) bool { return sheet.Inside(f.Points, mid) }) {
+			mid := net.Point{X: (xs[c] + xs[c+1]) / 2, Y: (ys[r] + ys[r+1]) / 2}
+			if !slices.ContainsFunc(p.Kept(), func(f *net.Face) bool { return net.Inside(f.Points, mid) }) {
 				out = append(out, fmt.Sprintf("%d-%d", c+1, r+1))
 			}
 		}
@@ -331,7 +331,7 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 }
 
 // passes lists the scores one way as a person would pass them on.
-func passes(p *sheet.Piece, across bool) brief.Text {
+func passes(p *net.Piece, across bool) brief.Text {
 	var words []string
 	for _, l := range scoresOf(p, across) {
 		words = append(words, l.Exact(measure.Millimetres))
@@ -340,7 +340,7 @@ func passes(p *sheet.Piece, across bool) brief.Text {
 }
 
 // scoresOf gives the places of a piece's scores one way, from its edge.
-func scoresOf(p *sheet.Piece, across bool) (at []measure.Length) {
+func scoresOf(p *net.Piece, across bool) (at []measure.Length) {
 	for _, s := range p.Passes {
 		whole := p.Height
 		if !across {

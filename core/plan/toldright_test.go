@@ -8,9 +8,9 @@ import (
 	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -47,7 +47,7 @@ type spoilt struct {
 
 // spoil gives a piece's card and cuts with one thing each moved by a step, dropped or turned
 // round: whatever of it touches card that stays.
-func spoil(p *plan.Plan, piece *sheet.Piece, card bench.ScoreCard, scored bool) (out []spoilt) {
+func spoil(p *plan.Plan, piece *net.Piece, card bench.ScoreCard, scored bool) (out []spoilt) {
 	step := p.Step.Size
 	cuts := bench.CutsOf(piece)
 	with := func(what string, change func(c *bench.ScoreCard)) {
@@ -84,7 +84,7 @@ func spoil(p *plan.Plan, piece *sheet.Piece, card bench.ScoreCard, scored bool) 
 	for i := range card.Slants {
 		with("a slanted line moved", func(c *bench.ScoreCard) { c.Slants[i].A.X += step })
 		with("a slanted line dropped", func(c *bench.ScoreCard) { c.Slants = slices.Delete(c.Slants, i, i+1) })
-		if card.Slants[i].Kind == sheet.Score {
+		if card.Slants[i].Kind == net.Score {
 			with("a slanted line reversed", func(c *bench.ScoreCard) { c.Slants[i].Fold = 1 - c.Slants[i].Fold })
 		}
 	}
@@ -103,7 +103,7 @@ func spoil(p *plan.Plan, piece *sheet.Piece, card bench.ScoreCard, scored bool) 
 			for _, by := range []measure.Length{step, -step} {
 				moved := slices.Clone(cuts)
 				moved[i].Slits = slices.Clone(c.Slits)
-				moved[i].Slits[k].B = sheet.Point{X: l.B.X + by, Y: l.B.Y + by}
+				moved[i].Slits[k].B = net.Point{X: l.B.X + by, Y: l.B.Y + by}
 				out = append(out, spoilt{"a slit moved at its end", card, moved})
 			}
 		}
@@ -141,15 +141,15 @@ func sameLines(c bench.ScoreCard, i, n int) bool {
 }
 
 // ends is a pass without a step at either end.
-func ends(s sheet.Pass, step measure.Length) sheet.Pass {
+func ends(s net.Pass, step measure.Length) net.Pass {
 	s.To = s.From + step
 	return s
 }
 
 // folds reports whether card that stays is folded along a pass.
-func folds(p *sheet.Piece, s sheet.Pass) bool {
-	return slices.ContainsFunc(p.Outline(), func(l sheet.Line) bool {
-		if l.Kind != sheet.Score {
+func folds(p *net.Piece, s net.Pass) bool {
+	return slices.ContainsFunc(p.Outline(), func(l net.Line) bool {
+		if l.Kind != net.Score {
 			return false
 		}
 		at, lo, hi := l.A.X, min(l.A.Y, l.B.Y), max(l.A.Y, l.B.Y)
@@ -162,10 +162,10 @@ func folds(p *sheet.Piece, s sheet.Pass) bool {
 }
 
 // parts reports whether a slit parts card that stays on both sides.
-func parts(p *sheet.Piece, s sheet.Line) bool {
+func parts(p *net.Piece, s net.Line) bool {
 	for _, f := range p.Kept() {
 		for _, e := range f.Edges {
-			if e.Kind == sheet.Cut && e.Beyond != nil && !e.Beyond.Waste && (e.Line.Within(s) || s.Within(e.Line)) {
+			if e.Kind == net.Cut && e.Beyond != nil && !e.Beyond.Waste && (e.Line.Within(s) || s.Within(e.Line)) {
 				return true
 			}
 		}
@@ -187,7 +187,7 @@ func TestToldWrongIsNoticed(t *testing.T) {
 			}
 			for _, s := range spoil(p, piece, card, i >= 0) {
 				tried++
-				told := bench.ToldRight([]*sheet.Piece{piece}, []bench.ScoreCard{s.card}, func(*sheet.Piece) []bench.Cuts { return s.cuts }, p.Say)
+				told := bench.ToldRight([]*net.Piece{piece}, []bench.ScoreCard{s.card}, func(*net.Piece) []bench.Cuts { return s.cuts }, p.Say)
 				if told.Holds {
 					missed[fmt.Sprintf("%s, %s: %s", p.Style.ID, piece.Name, s.what)]++
 				}
@@ -213,7 +213,7 @@ func openingsToldWrong(p *plan.Plan, t *testing.T, tried *int) {
 			*tried++
 			piece.Punches, piece.Slots, piece.Windows = slices.Clone(was.Punches), slices.Clone(was.Slots), slices.Clone(was.Windows)
 			change()
-			if told := bench.ToldRight([]*sheet.Piece{piece}, p.Guide.Cards, bench.CutsOf, p.Say); told.Holds {
+			if told := bench.ToldRight([]*net.Piece{piece}, p.Guide.Cards, bench.CutsOf, p.Say); told.Holds {
 				t.Errorf("%s, %s: %s is not noticed", p.Style.ID, piece.Name, what)
 			}
 		}

@@ -8,7 +8,7 @@ import (
 
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -85,7 +85,7 @@ func NearestSheet(l layout.Piece, sheets []shop.Sheet) (over measure.Length, on 
 
 // typedSide is the field of the longer side of a piece of a list of scores; of no one
 // piece, the sheet's.
-func typedSide(rows []style.Scored, piece *sheet.Piece) string {
+func typedSide(rows []style.Scored, piece *net.Piece) string {
 	for _, row := range rows {
 		if piece == nil || row.Name != piece.Name {
 			continue

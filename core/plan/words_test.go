@@ -9,10 +9,10 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/readings"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -111,7 +111,7 @@ func TestPlansAddUp(t *testing.T) {
 				t.Errorf("%s: the faces of the %s come to %.1f mm² of %.1f", style.ID, piece.Name, sum, whole)
 			}
 			for _, l := range piece.Outline() {
-				for _, at := range []sheet.Point{l.A, l.B} {
+				for _, at := range []net.Point{l.A, l.B} {
 					if at.X < 0 || at.Y < 0 || at.X > piece.Width || at.Y > piece.Height {
 						t.Errorf("%s: a line of the %s leaves it", style.ID, piece.Name)
 					}

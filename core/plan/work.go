@@ -11,7 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/layout"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // The work at the bench, as the plan tells it.
@@ -49,8 +49,8 @@ func (p *Plan) tell(say func(measure.Length) string) bench.Guide {
 		w.Dressing.Flat, w.Dressing.Before, w.Dressing.Last = d.Flat, d.Before, d.Last
 		w.Dressing.Layered, w.Dressing.Finishes = p.layered(), p.finishes()
 	}
-	w.Dressing.Busy = slices.ContainsFunc(p.Box.Pieces(), func(piece *sheet.Piece) bool {
-		return piece.Part == sheet.Band && p.CardOf(piece.Stock).Pattern != ""
+	w.Dressing.Busy = slices.ContainsFunc(p.Box.Pieces(), func(piece *net.Piece) bool {
+		return piece.Part == net.Band && p.CardOf(piece.Stock).Pattern != ""
 	})
 	return bench.Tell(w)
 }
@@ -71,9 +71,9 @@ func (p *Plan) goesIn() (out []string) {
 	return out
 }
 
-func (p *Plan) scoreCards(pieces []*sheet.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {
+func (p *Plan) scoreCards(pieces []*net.Piece, say func(measure.Length) string) (cards []bench.ScoreCard) {
 	var stands map[string][]dress.Stands
-	if slices.ContainsFunc(pieces, func(piece *sheet.Piece) bool { return p.PatternTop(piece) != "" }) {
+	if slices.ContainsFunc(pieces, func(piece *net.Piece) bool { return p.PatternTop(piece) != "" }) {
 		stands = dress.Upright(p.Box, p.Card.Caliper)
 	}
 	for _, piece := range pieces {
@@ -136,7 +136,7 @@ func (p *Plan) finishes() (out []bench.Finish) {
 }
 
 // jointCard is how a piece of two halves is told on its score card; nil for one that is cut whole.
-func (p *Plan) jointCard(piece *sheet.Piece) *bench.Joint {
+func (p *Plan) jointCard(piece *net.Piece) *bench.Joint {
 	if !p.Joined(piece) {
 		return nil
 	}

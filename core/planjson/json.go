@@ -13,9 +13,9 @@ import (
 	"brevium/core/fold"
 	"brevium/core/layout"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/readings"
-	"brevium/core/sheet"
 )
 
 // The JSON of a plan: lengths are exact texts in the document's units.
@@ -75,7 +75,7 @@ type (
 	}
 	jsonPiece struct {
 		Name   string      `json:"name"`
-		Part   sheet.Part  `json:"part"`
+		Part   net.Part    `json:"part"`
 		Stock  string      `json:"stock"`
 		Count  int         `json:"count"`
 		On     []string    `json:"on,omitempty"` // of the dressing: the panels it goes on
@@ -260,7 +260,7 @@ func (p writer) sizeText(s contents.Size) jsonDims {
 	return jsonDims{p.text(s.Length), p.text(s.Width), p.text(s.Height)}
 }
 
-func (p writer) piece(s *sheet.Piece) jsonPiece {
+func (p writer) piece(s *net.Piece) jsonPiece {
 	out := jsonPiece{Name: s.Name, Part: s.Part, Stock: p.CardOf(s.Stock).ID, Count: s.Count * p.Copies,
 		Width: p.text(s.Width), Height: p.text(s.Height), Scores: []jsonScore{}, Lines: []jsonLine{}, Faces: []jsonFace{}}
 	for _, pass := range s.Passes {
@@ -302,7 +302,7 @@ func (p writer) layout(all ...cutting.Cut) *jsonLayout {
 }
 
 // how tells the way round a score that no groove sets.
-func (p writer) how(piece string, pass sheet.Pass) string {
+func (p writer) how(piece string, pass net.Pass) string {
 	for _, c := range p.Guide.Cards {
 		for _, t := range c.Turns {
 			for i, l := range t.Lines {

@@ -8,7 +8,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -76,7 +76,7 @@ func (l *list) base() bool {
 }
 
 // net makes the piece of a role, and the size it has from score to score.
-func (l *list) net(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) net(p *typed) (*net.Piece, style.Dims, bool) {
 	switch p.role {
 	case "tray", "lid":
 		return l.openNet(p)
@@ -95,7 +95,7 @@ func (l *list) net(p *typed) (*sheet.Piece, style.Dims, bool) {
 	case "band":
 		return l.sleeveNet(p)
 	}
-	n := sheet.Grid(p.Name, sheet.Cols(p.Wide()), sheet.Rows(p.High()), "panel")
+	n := net.Grid(p.Name, net.Cols(p.Wide()), net.Rows(p.High()), "panel")
 	n.Root = "panel"
 	return n, style.Dims{Length: p.Wide(), Width: p.High()}, true
 }
@@ -118,7 +118,7 @@ func (l *list) add(p *typed) {
 		if cap, d, ok := l.net(p); ok {
 			put := l.box.Add(cap, assembly.Place{Face: "back", On: base.Name + "/back", Down: (d.Depth - l.size.Depth) / 2,
 				Out: (d.Width - l.size.Width) / 2})
-			put.When, put.Off = sheet.Close, assembly.Up
+			put.When, put.Off = net.Close, assembly.Up
 			l.box.GoesOver(cap.Name, base.Name, "left", "right", "front", "back")
 			l.clearance(p, d.Length-l.size.Length, d.Width-l.size.Width, 0)
 		}
@@ -157,14 +157,14 @@ func (l *list) quarter(length, width Length) int {
 }
 
 // over sets a lid over the tray.
-func (l *list) over(lid *sheet.Piece, p *typed, d style.Dims, floor string) {
+func (l *list) over(lid *net.Piece, p *typed, d style.Dims, floor string) {
 	quarters := l.quarter(d.Length, d.Width)
 	if quarters > 0 {
 		d.Length, d.Width = d.Width, d.Length
 	}
 	put := l.box.Add(lid, assembly.Place{Face: lid.Root, On: floor, Out: -(l.size.Depth + l.T()/2), Over: true,
 		Quarters: quarters})
-	put.When, put.Off = sheet.Close, assembly.Up
+	put.When, put.Off = net.Close, assembly.Up
 	l.box.GoesOver(lid.Name, l.box.Parts[0].Name, "left", "right", "front", "back")
 	n := 0
 	if len(p.Cols) == 5 || p.Walls == "pinwheel" {
@@ -208,7 +208,7 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 		}
 	}
 	put := l.box.Add(n, place)
-	put.When, put.Off = sheet.Close, assembly.Aside
+	put.When, put.Off = net.Close, assembly.Aside
 	if quarters == 0 {
 		l.box.GoesOver(n.Name, base.Name, "front", "back")
 	} else {
@@ -265,8 +265,8 @@ func (l *list) liner(p *typed, base *assembly.Part, floor string) {
 	if (w > h) != (l.size.Length > l.size.Width) {
 		w, h = h, w
 	}
-	n := sheet.Grid(p.Name, sheet.Cols(w), sheet.Rows(h), "liner")
-	n.Part, n.Root = sheet.Liner, "liner"
+	n := net.Grid(p.Name, net.Cols(w), net.Rows(h), "liner")
+	n.Part, n.Root = net.Liner, "liner"
 	inside := l.inside()
 	fits := w <= inside.Length && h <= inside.Width
 	c := fold.Check{Name: p.Name + " goes in", Holds: fits,

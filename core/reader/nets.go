@@ -7,8 +7,8 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/fold"
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -21,14 +21,14 @@ func (p *typed) sizes(t Length) nets.Sizes {
 
 // grid draws a typed piece by a picture of its cells, less the squares that
 // are cut away, and gives the names of those.
-func (p *typed) grid(picture string) (*sheet.Piece, map[string]bool) {
+func (p *typed) grid(picture string) (*net.Piece, map[string]bool) {
 	n := p.sizes(0).Fill(picture)
 	return n.Piece, n.Gone
 }
 
 // done takes out what a recipe says of squares that were cut away. Walls can't
 // be.
-func (l *list) done(p *typed, n nets.Net) *sheet.Piece {
+func (l *list) done(p *typed, n nets.Net) *net.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
 		if n.Gone[wall] {
 			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds "+
@@ -46,7 +46,7 @@ func (l *list) warn(code, fix, text string, args ...any) {
 }
 
 // shapes says that scores don't make what a piece is said to be.
-func (l *list) shapes(p *typed, wants string) (*sheet.Piece, style.Dims, bool) {
+func (l *list) shapes(p *typed, wants string) (*net.Piece, style.Dims, bool) {
 	l.Problem(p.Field+"across", fmt.Sprintf("The %s has %d scores across and %d down; %s.", p.Name, len(p.Cols)-1,
 		len(p.Rows)-1, wants),
 		"Check the list, or say what else this piece is.", p.Field+"is", "")
@@ -77,7 +77,7 @@ func (l *list) uneven(name string, walls map[string]Length) {
 
 // tab is how a corner square is cut to a tab on a wall so long, behind which
 // two tabs must lie. What a maker trims unasked is trimmed, and said.
-func (l *list) tab(p *typed, square, wall Length) sheet.TabShape {
+func (l *list) tab(p *typed, square, wall Length) net.TabShape {
 	step, reach := l.Mark(), square
 	switch p.Tabs {
 	case "half":
@@ -93,12 +93,12 @@ func (l *list) tab(p *typed, square, wall Length) sheet.TabShape {
 			"Two tabs of %s are longer than the wall of the %s behind which both go.", l.Say(reach), p.Name)
 		reach = most
 	}
-	return sheet.TabShape{Reach: reach, Mitre: min(step, square/6)}
+	return net.TabShape{Reach: reach, Mitre: min(step, square/6)}
 }
 
 // corner shapes the corner squares of a tray to tabs, when one is drawn.
-func (l *list) corner(p *typed, square, wall Length) func() sheet.TabShape {
-	return func() sheet.TabShape { return l.tab(p, square, wall) }
+func (l *list) corner(p *typed, square, wall Length) func() net.TabShape {
+	return func() net.TabShape { return l.tab(p, square, wall) }
 }
 
 func (l *list) warnOnce(code, fix, text string, args ...any) {
@@ -110,7 +110,7 @@ func (l *list) warnOnce(code, fix, text string, args ...any) {
 
 // openNet makes a tray of a typed piece: one wall round a panel (two scores
 // each way), pinwheeled if that is said, or walls rolled over inwards (four).
-func (l *list) openNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) openNet(p *typed) (*net.Piece, style.Dims, bool) {
 	c, r := p.Cols, p.Rows
 	switch {
 	case len(c) == 3 && len(r) == 3 && p.Walls == "pinwheel":
@@ -127,7 +127,7 @@ func (l *list) openNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 }
 
 // wrapperNet is a cover: back, bottom and front, bent up round what stands on it.
-func (l *list) wrapperNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) wrapperNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q := *p
 	if len(q.Cols) == 3 && len(q.Rows) == 1 {
 		q = q.turned()

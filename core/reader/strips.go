@@ -2,8 +2,8 @@ package reader
 
 import (
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -27,7 +27,7 @@ func (l *list) asFolder(p *typed) (typed, bool) {
 // hingedNet is one sheet: lid front, lid, hinge wall, base, front, with sides of
 // lid and base beside them. Its lid is as wide as its base: that it goes over is
 // the card's give, and is said.
-func (l *list) hingedNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {
 		return l.shapes(p, "a box with a hinged lid wants two one way and four the other")
@@ -84,7 +84,7 @@ func (l *list) longLid(p *typed, lid, base Length) {
 // stripNet is a strip with a flap: flap, top, back, bottom, front; its sides
 // come from the base when the columns beside are as wide as it is high, else
 // from front and back.
-func (l *list) stripNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) stripNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {
 		return l.shapes(p, "a strip with a flap wants two one way and four the other")
@@ -115,15 +115,15 @@ func (l *list) sides(q *typed, d style.Dims) nets.Net {
 	s := nets.Strip{Sizes: q.sizes(t)}
 	if q.Cols[0] == d.Depth && q.Cols[0] != d.Width || q.Cols[0] <= d.Depth && d.Depth <= d.Width {
 		s.Tab = l.corner(q, q.Cols[0], d.Width)
-		s.Dust = func() sheet.TabShape { return sheet.TabShape{Reach: q.Cols[0], Relief: 3 * t, Mitre: l.Mark()} }
+		s.Dust = func() net.TabShape { return net.TabShape{Reach: q.Cols[0], Relief: 3 * t, Mitre: l.Mark()} }
 		return s.FromBase()
 	}
 	outer, inner := "front", "back"
 	if q.Rows[4] < d.Depth {
 		outer, inner = "back", "front"
 	}
-	end := func(reach Length) func() sheet.TabShape {
-		return func() sheet.TabShape { return sheet.TabShape{Reach: reach, Relief: t, Mitre: l.Mark()} }
+	end := func(reach Length) func() net.TabShape {
+		return func() net.TabShape { return net.TabShape{Reach: reach, Relief: t, Mitre: l.Mark()} }
 	}
 	s.Tab, s.Dust = end(min(q.Cols[0], q.Rows[4]-t, d.Depth-t)), end(min(q.Rows[1]-t, d.Length/2-t))
 	return s.FromWalls(outer, inner, min(q.Cols[0], d.Width-t), true)

@@ -5,8 +5,8 @@ import (
 	"strings"
 
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -46,17 +46,17 @@ func tubeNames(names []string, seamFirst bool) []string {
 
 // stickSeam sticks the seam, which hangs on the wall at its own end, on the
 // wall at the other.
-func (l *list) stickSeam(n *sheet.Piece, names []string, seamFirst bool, wide Length) {
+func (l *list) stickSeam(n *net.Piece, names []string, seamFirst bool, wide Length) {
 	from, to := names[3], names[0]
 	if seamFirst {
 		from, to = to, from
 	}
-	n.Tab("seam", from, sheet.TabShape{Reach: wide, Relief: l.T(), Mitre: l.Mark()})
+	n.Tab("seam", from, net.TabShape{Reach: wide, Relief: l.T(), Mitre: l.Mark()})
 	n.Seam("seam", from, to)
 }
 
 // sleeveNet makes a sleeve or band of a typed tube, whichever way it was scored.
-func (l *list) sleeveNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) sleeveNet(p *typed) (*net.Piece, style.Dims, bool) {
 	segments, long, field := p.Rows, p.Wide(), "down"
 	if len(p.Cols) > 1 {
 		segments, long, field = p.Cols, p.High(), "across"
@@ -73,12 +73,12 @@ func (l *list) sleeveNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 		names, wide, high = []string{"front", "top", "back", "bottom"}, high, wide
 	}
 	order := tubeNames(names, seamFirst)
-	n := sheet.Grid(p.Name, sheet.Cols(long), segments, strings.Join(order, "\n"))
+	n := net.Grid(p.Name, net.Cols(long), segments, strings.Join(order, "\n"))
 	l.stickSeam(n, names, seamFirst, min(segments[0], segments[4]))
 	n.Root = "bottom"
 	n.FoldUp(without(order, "bottom")...)
 	if p.role == "band" {
-		n.Part = sheet.Band
+		n.Part = net.Band
 	}
 	return n, style.Dims{Length: long, Width: wide, Depth: high}, true
 }
@@ -95,7 +95,7 @@ func without(names []string, one string) (out []string) {
 // tubeNet makes a carton of a typed tube: walls side by side, and above and
 // below them a row of flaps each, or a closing panel and its lip. Without flaps
 // it is a sleeve by itself.
-func (l *list) tubeNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) tubeNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, field := *p, "across"
 	if len(q.Cols) < 4 && len(q.Rows) == 5 {
 		q, field = q.turned(), "down"
@@ -211,7 +211,7 @@ func (l *list) tubeRows(p *typed, walls []Length) (layout []string) {
 
 // tubeEnds folds the flaps in: the sides first, then front and back. Flaps are how long those of an end with
 // a row of them are.
-func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[string]bool, flaps map[string]Length) {
+func (l *list) tubeEnds(n *net.Piece, d style.Dims, layout string, gone map[string]bool, flaps map[string]Length) {
 	n.Root = "back"
 	if strings.Contains(layout, "bottom") && !gone["back-bottom"] {
 		n.Stand("back-bottom", d.Length, d.Width)
@@ -246,7 +246,7 @@ func (l *list) tubeEnds(n *sheet.Piece, d style.Dims, layout string, gone map[st
 
 // pinchNet is a tube whose top is pinched: the flaps of its base below, its
 // tube above them; what is pinched is part of the tube, or a row of its own.
-func (l *list) pinchNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) pinchNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if len(p.Cols) != 5 || len(p.Rows) < 2 || len(p.Rows) > 3 {
 		return l.shapes(p, "a pinch-top tube wants four across and one or two down")
 	}
@@ -266,7 +266,7 @@ func (l *list) pinchNet(p *typed) (*sheet.Piece, style.Dims, bool) {
 }
 
 // capNet is a gable cap: ridge strips, slopes and skirt over four walls.
-func (l *list) capNet(p *typed) (*sheet.Piece, style.Dims, bool) {
+func (l *list) capNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if len(p.Cols) != 5 || len(p.Rows) != 3 {
 		return l.shapes(p, "a gable cap wants four across and two down")
 	}

@@ -6,8 +6,8 @@ import (
 	"slices"
 
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/words"
 )
 
@@ -38,7 +38,7 @@ const LeastLeft = 15 * measure.Millimetre
 // LeftOver lists what is left over, the largest first, with what it would do for.
 func LeftOver(p *plan.Plan) (out []Left) {
 	for _, piece := range p.Box.Pieces() {
-		if piece.Part != sheet.Box {
+		if piece.Part != net.Box {
 			continue
 		}
 		for _, f := range piece.Faces {

@@ -9,8 +9,8 @@ import (
 	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/shop"
 	"brevium/core/style"
 )
@@ -75,7 +75,7 @@ func Sections(p *plan.Plan) (out []Section) {
 		}
 		s.Skins = append(s.Skins, Skin{s.Outer + " wall", tOut.ID, "card", tOut.Caliper})
 		over := shop.Over{Inner: tIn.Caliper, Outer: tOut.Caliper, Layers: c.Layers, Outside: c.Skin}
-		s.Bulk, s.Wraps = over.Bulk(), outer.Piece.Part == sheet.Band
+		s.Bulk, s.Wraps = over.Bulk(), outer.Piece.Part == net.Band
 		if s.Play = p.Box.Clearance - s.Bulk; face == "" {
 			s.Play = measuredPlay(p, c, tOut.Caliper, s.Play)
 		}

@@ -11,8 +11,8 @@ import (
 	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
-	"brevium/core/sheet"
 	"brevium/core/strength"
 	"brevium/core/words"
 )
@@ -79,7 +79,7 @@ func Carries(p *plan.Plan) (out []Carry) {
 }
 
 // floorBears is how many grams the floor carries, with all that is glued on it or under it.
-func floorBears(p *plan.Plan, side assembly.Side, first *sheet.Piece) float64 {
+func floorBears(p *plan.Plan, side assembly.Side, first *net.Piece) float64 {
 	c := p.CardOf(first.Stock)
 	grain := ""
 	if runs := c.Runs(p.SheetOf(c)); p.KeepGrain && runs != "" {
@@ -92,7 +92,7 @@ func floorBears(p *plan.Plan, side assembly.Side, first *sheet.Piece) float64 {
 }
 
 // wallsHold is how many grams the weakest wall holds, open and closed, and which other pieces help when it is closed.
-func wallsHold(p *plan.Plan, walls []assembly.Side, first *sheet.Piece) (open, closed float64, holder string) {
+func wallsHold(p *plan.Plan, walls []assembly.Side, first *net.Piece) (open, closed float64, holder string) {
 	open, closed = math.Inf(1), math.Inf(1)
 	round := 0.0
 	for _, w := range walls {
@@ -122,7 +122,7 @@ func wallsHold(p *plan.Plan, walls []assembly.Side, first *sheet.Piece) (open, c
 }
 
 // wall is a wall as one panel, with the layers that are only said to lie on it, as far as none are planned there.
-func wall(p *plan.Plan, side assembly.Side, first *sheet.Piece) strength.Panel {
+func wall(p *plan.Plan, side assembly.Side, first *net.Piece) strength.Panel {
 	out := panel(p, side, first, "")
 	if more := measure.Length(p.Outside)*p.Layer.Caliper - p.Skin; more > 0 {
 		said := strength.Card{T: more.MM(), GSM: float64(p.Layer.GSM) * float64(more) / float64(p.Layer.Caliper)}
@@ -140,7 +140,7 @@ func Weight(grams float64) string {
 
 // panel is a side as one panel: of the mean card there is at its places, or of the first piece's where
 // slopes and openings leave none.
-func panel(p *plan.Plan, side assembly.Side, first *sheet.Piece, grain string) strength.Panel {
+func panel(p *plan.Plan, side assembly.Side, first *net.Piece, grain string) strength.Panel {
 	c := p.CardOf(first.Stock)
 	single := strength.Card{T: cmp.Or(first.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
 	var places []strength.Card
@@ -166,7 +166,7 @@ func cardIn(p *plan.Plan, b *fold.Body) strength.Card {
 // to right: each is a beam, stuck to the walls at its ends.
 func beams(p *plan.Plan) (across, along int) {
 	for _, part := range p.Box.Parts {
-		if part.Piece == nil || part.Piece.Part != sheet.Insert || p.Kind == nil || p.Kind.ID != "slotted" {
+		if part.Piece == nil || part.Piece.Part != net.Insert || p.Kind == nil || p.Kind.ID != "slotted" {
 			continue
 		}
 		for _, at := range part.At {

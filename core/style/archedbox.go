@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var archedBox = &Style{
@@ -80,11 +80,11 @@ func buildArchedBox(j *Job) *Box {
 }
 
 // archedEnds is back, floor and front in one strip, rounded at both ends.
-func archedEnds(j *Job, d Dims, straight, dot Length) *sheet.Piece {
+func archedEnds(j *Job, d Dims, straight, dot Length) *net.Piece {
 	t, half := j.T(), d.Length/2
 	reach := max(j.Wide(), dot)
 	j.Want("width", d.Width-2*t, 2*reach, "The sides, less the card", "the tabs of both ends")
-	p := sheet.Grid("ends", sheet.Cols(reach, d.Length, reach), sheet.Rows(half, straight, d.Width, straight, half), `
+	p := net.Grid("ends", net.Cols(reach, d.Length, reach), net.Rows(half, straight, d.Width, straight, half), `
 		.              back  .
 		back-left-tab  back  back-right-tab
 		.              floor .
@@ -94,7 +94,7 @@ func archedEnds(j *Job, d Dims, straight, dot Length) *sheet.Piece {
 		p.Round(end, "floor", 0, half)
 		for _, side := range sides {
 			tab := end + "-" + side + "-tab"
-			p.Tab(tab, end, sheet.TabShape{Reach: reach, Mitre: min(j.Mark(), straight/8)})
+			p.Tab(tab, end, net.TabShape{Reach: reach, Mitre: min(j.Mark(), straight/8)})
 			p.Role("tab", tab)
 		}
 	}
@@ -108,7 +108,7 @@ func archedEnds(j *Job, d Dims, straight, dot Length) *sheet.Piece {
 // archedCover is bent over the ends: the round part of just its length, the
 // straight parts by half of what the marks leave over longer. It gives how long
 // these are.
-func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*sheet.Piece, Length) {
+func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*net.Piece, Length) {
 	t := j.T()
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
@@ -116,9 +116,9 @@ func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*sheet.Piece,
 		whole = max(2*straight+halfRound(d.Length), 2*(straight-straight/25+t)+arc).Up(j.Mark())
 	}
 	side := (whole - arc) / 2
-	p := sheet.Grid("cover", sheet.Cols(foot[1], side, whole-2*side, side, foot[0]), sheet.Rows(d.Width),
+	p := net.Grid("cover", net.Cols(foot[1], side, whole-2*side, side, foot[0]), net.Rows(d.Width),
 		pick(j.Is("cover", "rolled"), "lap right arch left bottom", "right-tab right arch left left-tab"))
-	p.Curve("arch", true, 180, sheet.Valley)
+	p.Curve("arch", true, 180, net.Valley)
 	p.Rounded = (side - straight - t).Abs() + d.Length/1000
 	if j.Is("cover", "rolled") {
 		p.GlueOutside("lap", "bottom", 1)
@@ -141,7 +141,7 @@ func doorPull(j *Job, b *Box, d Dims) {
 	step := j.Mark()
 	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length/3).Up(step)))
 	out, on := (9 * mm).Up(step), max(j.Wide(), (14*mm).Up(step))
-	p := sheet.Grid("pull", sheet.Cols(wide), sheet.Rows(out+on), "pull")
+	p := net.Grid("pull", net.Cols(wide), net.Rows(out+on), "pull")
 	p.Chamfer(min(wide/4, out/2))
 	b.Add(p, assembly.Place{Face: "pull", On: "ends/front", Down: d.Depth/2 + out - (out+on)/2, Out: j.T(), Quarters: 2})
 	b.Stick("pull/pull", "ends/front", true)

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/words"
 )
 
@@ -103,7 +103,7 @@ var punched = map[string]string{"hole": "hole", "notch-width": "notch"}
 
 // round cuts the outer corners of a flap to quarter rounds: of the corner punch the
 // maker owns that comes nearest, if one does.
-func (j *Job) round(p *sheet.Piece, name, wall string, relief, radius Length) {
+func (j *Job) round(p *net.Piece, name, wall string, relief, radius Length) {
 	own := j.Tools.Owned("corner", radius, radius/2, radius*3/2)
 	if _, owned, _ := j.Tools.Reaches("corner", own, 0); owned {
 		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name),

@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var bookWrap = &Style{
@@ -44,7 +44,7 @@ func buildBookWrap(j *Job) *Box {
 	if j.Plain {
 		spine = thick + Length(mm).Up(step)
 	}
-	p := sheet.Grid("case", sheet.Cols(d.Length+border, spine, d.Length+border), sheet.Rows(d.Width+border),
+	p := net.Grid("case", net.Cols(d.Length+border, spine, d.Length+border), net.Rows(d.Width+border),
 		"front spine back")
 	for _, cover := range []string{"front", "back"} {
 		j.round(p, cover, "spine", 0, min(6*mm, d.Length/3))
@@ -53,7 +53,7 @@ func buildBookWrap(j *Job) *Box {
 	p.Closing("spine", "front")
 	b := j.box(d, p)
 	b.OpenBy = 0.8
-	strap := sheet.Loop("strap", [4]string{"under", "near", "over", "far"}, wide, high, thick, lap, t, false)
+	strap := net.Loop("strap", [4]string{"under", "near", "over", "far"}, wide, high, thick, lap, t, false)
 	b.Add(strap, assembly.Place{Face: "under", On: "case/back", Out: -t})
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")
@@ -83,7 +83,7 @@ func closer(j *Job, b *Box, d Dims, border, spine Length) {
 	flap := (dotted(j.Choice("closer")) + step).Up(step)
 	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")
 	over := spine + j.Gain(2*t+j.Slack)
-	p := sheet.Grid("closer", sheet.Cols(under, over, flap), sheet.Rows(high), "under edge flap")
+	p := net.Grid("closer", net.Cols(under, over, flap), net.Rows(high), "under edge flap")
 	j.round(p, "flap", "edge", 0, min(5*mm, high/3))
 	p.Root = "under"
 	p.FoldUp("edge")

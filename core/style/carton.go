@@ -4,7 +4,7 @@ import (
 	"strings"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var carton = &Style{
@@ -81,7 +81,7 @@ func buildCarton(j *Job) *Box {
 }
 
 // tubeNet draws the tube with an end of each kind.
-func tubeNet(j *Job, c tube) *sheet.Piece {
+func tubeNet(j *Job, c tube) *net.Piece {
 	rows, heights := []string{"back right front left seam"}, []Length{c.Depth}
 	for _, end := range []string{"top", "bottom"} {
 		row, flap := "END | right-END . left-END .", c.Width
@@ -101,8 +101,8 @@ func tubeNet(j *Job, c tube) *sheet.Piece {
 			}
 		}
 	}
-	p := sheet.Grid("carton", sheet.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), heights, strings.Join(rows, "\n"))
-	p.Tab("seam", "left", sheet.TabShape{Reach: c.seam, Mitre: j.Mark(), Relief: j.T()})
+	p := net.Grid("carton", net.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), heights, strings.Join(rows, "\n"))
+	p.Tab("seam", "left", net.TabShape{Reach: c.seam, Mitre: j.Mark(), Relief: j.T()})
 	p.Seam("seam", "left", "back")
 	p.Stand("bottom", c.Length, c.Width)
 	p.FoldUp("back")
@@ -115,12 +115,12 @@ func tubeNet(j *Job, c tube) *sheet.Piece {
 
 // tubeEnd shapes the flaps of one end. A dust flap reaches no further than
 // half way and stays within its panel.
-func tubeEnd(j *Job, p *sheet.Piece, c tube, end string, fold func(...string)) {
+func tubeEnd(j *Job, p *net.Piece, c tube, end string, fold func(...string)) {
 	t, step := j.T(), j.Mark()
 	if j.Is(end, "ledge") {
 		ledges := []string{end, "right-" + end, "left-" + end, "front-" + end}
 		for i, wall := range []string{"back", "right", "left", "front"} {
-			p.Tab(ledges[i], wall, sheet.TabShape{Reach: c.ledge, Mitre: c.ledge})
+			p.Tab(ledges[i], wall, net.TabShape{Reach: c.ledge, Mitre: c.ledge})
 		}
 		if end == "bottom" {
 			ledges = ledges[1:] // the root stays on the table
@@ -129,7 +129,7 @@ func tubeEnd(j *Job, p *sheet.Piece, c tube, end string, fold func(...string)) {
 		return
 	}
 	for _, side := range []string{"right", "left"} {
-		p.Tab(side+"-"+end, side, sheet.TabShape{Reach: c.dust, Relief: t, Mitre: step})
+		p.Tab(side+"-"+end, side, net.TabShape{Reach: c.dust, Relief: t, Mitre: step})
 		if j.Is(end, "glued") {
 			p.Glue(side+"-"+end, end)
 		} else {
@@ -139,7 +139,7 @@ func tubeEnd(j *Job, p *sheet.Piece, c tube, end string, fold func(...string)) {
 	fold("right-"+end, "left-"+end)
 	if j.Is(end, "tuck") {
 		// Relieved at both ends, so that it slips in beside the dust flaps.
-		p.Tucked(end+"-lip", end, "front", 1, sheet.TabShape{Reach: c.lip, Relief: 2 * t, Mitre: step})
+		p.Tucked(end+"-lip", end, "front", 1, net.TabShape{Reach: c.lip, Relief: 2 * t, Mitre: step})
 		fold(end, end+"-lip")
 	} else if end == "top" {
 		fold("top")
@@ -151,7 +151,7 @@ func tubeEnd(j *Job, p *sheet.Piece, c tube, end string, fold func(...string)) {
 // weight presses it on to them.
 func ledgePanels(j *Job, b *Box, c tube) {
 	t, step := j.T(), j.Mark()
-	add := func(p *sheet.Piece, end string, down, out Length) *assembly.Part {
+	add := func(p *net.Piece, end string, down, out Length) *assembly.Part {
 		p.Root = "panel"
 		for _, ledge := range []string{end, "right-" + end, "front-" + end, "left-" + end} {
 			b.Stick(p.Name+"/panel", "carton/"+ledge, true)
@@ -162,14 +162,14 @@ func ledgePanels(j *Job, b *Box, c tube) {
 		clear := func(of Length, dim string) Bound { return most(of-2*c.ledge, dim, "the ledges would show behind it") }
 		long := j.Measure("slot", ((c.Length - 2*c.ledge) * 2 / 3).Down(step), Bound{}, clear(c.Length, "length"))
 		wide := j.Measure("slot-width", ((c.Width - 2*c.ledge) / 2).Down(step), Bound{}, clear(c.Width, "width"))
-		p := sheet.Grid("top panel", sheet.Cols(c.Length), sheet.Rows(c.Width), "panel")
-		lo := sheet.Point{X: (c.Length - long) / 2, Y: (c.Width - wide) / 2}
-		p.Window(lo, lo.Add(sheet.Point{X: long, Y: wide}))
+		p := net.Grid("top panel", net.Cols(c.Length), net.Rows(c.Width), "panel")
+		lo := net.Point{X: (c.Length - long) / 2, Y: (c.Width - wide) / 2}
+		p.Window(lo, lo.Add(net.Point{X: long, Y: wide}))
 		put := add(p, "top", -(c.Width-c.ledge)/2, t)
-		put.When, put.Off = sheet.Close, assembly.Up
+		put.When, put.Off = net.Close, assembly.Up
 	}
 	if j.Is("bottom", "ledge") {
-		p := sheet.Grid("bottom panel", sheet.Cols((c.Length - 4*t).Down(step)), sheet.Rows((c.Width - 4*t).Down(step)), "panel")
+		p := net.Grid("bottom panel", net.Cols((c.Length - 4*t).Down(step)), net.Rows((c.Width - 4*t).Down(step)), "panel")
 		add(p, "bottom", (c.Width-c.ledge)/2, -t)
 	}
 }
@@ -181,7 +181,7 @@ func pullTab(j *Job, b *Box, c tube, end, name string) {
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))
 	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The "+end+" from front to back, less the card", "a pull tab stuck on it")
 	long := min((16*mm).Up(step), (c.Width-t).Down(step)) + out
-	p := sheet.Grid(name, sheet.Cols(wide), sheet.Rows(long), "pull")
+	p := net.Grid(name, net.Cols(wide), net.Rows(long), "pull")
 	p.Chamfer(min(wide/4, out/2))
 	at := assembly.Place{Face: "pull", On: "carton/" + end, Down: long/2 - out - c.Width/2, Out: t}
 	if end == "bottom" { // it is drawn below its wall, its lip at the foot

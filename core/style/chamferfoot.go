@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var chamferFoot = &Style{
@@ -40,7 +40,7 @@ func buildChamferFoot(j *Job) *Box {
 	flap := j.Measure("flaps", (w * 9 / 10).Down(step), Bound{At: w/2 + 6*mm, Why: "they must lap over the middle", Dim: "width"},
 		most(w, "width", "the top is no deeper"))
 	j.Want("width", w-2*t-2*step, j.Adhesive.Width, "A side, less the card", "what is stuck together there")
-	p := sheet.Grid("box", sheet.Cols(side, w-side, c, l-2*c, c, w-side, side), sheet.Rows(flap, h-c, c, w, c, h-c, flap), `
+	p := net.Grid("box", net.Cols(side, w-side, c, l-2*c, c, w-side, side), net.Rows(flap, h-c, c, w, c, h-c, flap), `
 		.          .          back-flap   back-flap  back-flap   .           .
 		back-left  back-left  back        back       back        back-right  back-right
 		.          .          back        back       back        .           .
@@ -55,15 +55,15 @@ func buildChamferFoot(j *Job) *Box {
 	for k, side := range sides {
 		p.Tab(side+"-side", side+"-facet", endsOf(j, reach))
 		p.Shorten("back-"+side, "back", w-t)
-		p.Turn(45, sheet.Valley, side+"-facet", "base", side+"-side")
+		p.Turn(45, net.Valley, side+"-facet", "base", side+"-side")
 		for i, end := range ends {
-			foot, up := p.Spot("base", 2*k, 2*i), sheet.Point{}
-			up = foot.Add(sheet.Point{X: c * Length(2*k-1), Y: c * Length(2*i-1)})
+			foot, up := p.Spot("base", 2*k, 2*i), net.Point{}
+			up = foot.Add(net.Point{X: c * Length(2*k-1), Y: c * Length(2*i-1)})
 			toe := end + "-" + side + "-toe"
 			if i != k {
 				foot, up = up, foot
 			}
-			p.Split(end, sheet.Score, foot, up, toe)
+			p.Split(end, net.Score, foot, up, toe)
 			p.Glue(toe, side+"-facet")
 			p.Role("tab", toe)
 		}

@@ -8,7 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -126,11 +126,11 @@ func band(j *Job, b *Box, inner string, round Dims, at assembly.Place) {
 	j.over["band"] = shop.Over{Inner: card, Outer: t, Outside: j.Outside}
 	lap := j.Measure("band-lap", max(j.Adhesive.Width, 12*mm).Up(step), j.sticks(0),
 		most(d, "width", "the box is no deeper below"))
-	p := sheet.Loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t, false)
+	p := net.Loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t, false)
 	at.Face, at.Right = "bottom", at.Right+place-(round.Length-wide)/2
 	at.Out += (h-round.Depth)/2 + t/2
 	put := b.Add(p, at)
-	put.When, put.Off = sheet.Close, assembly.Aside
+	put.When, put.Off = net.Close, assembly.Aside
 	b.GoesOver("band", inner, "front", "back", "above", "below")
 	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, so that it slides on.")
 }

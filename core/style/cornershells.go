@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var cornerShells = &Style{
@@ -44,7 +44,7 @@ func buildCornerShells(j *Job) *Box {
 		places = places[1:]
 	}
 	put := b.Add(shell, places...)
-	put.When, put.Off = sheet.Close, assembly.Corner
+	put.When, put.Off = net.Close, assembly.Corner
 	b.GoesOver("shell", "tray", "left", "front", "below")
 	if j.Is("band", "yes") {
 		band(j, b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
@@ -63,18 +63,18 @@ func buildCornerShells(j *Job) *Box {
 // two large cells are cut on the diagonal; the halves that stay cover top and
 // underside. The wall in front is three layers: the top's cell outside, the one
 // of the underside inside, and the tab of the left wall between.
-func shellOf(j *Job, name string, d Dims) *sheet.Piece {
+func shellOf(j *Job, name string, d Dims) *net.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth
 	end := (3 * t).Up(step) // the left wall stops short of the other shell's three layers
-	p := sheet.Grid(name, sheet.Cols(l, h, l), sheet.Rows(w, h), `
+	p := net.Grid(name, net.Cols(l, h, l), net.Rows(w, h), `
 		top         left        under
 		~           ~           ~
 		top-front | front-tab | under-front`)
-	at := func(x, y Length) sheet.Point { return sheet.Point{X: x, Y: y} }
+	at := func(x, y Length) net.Point { return net.Point{X: x, Y: y} }
 	for _, half := range []struct {
 		name                  string
-		tip, foot, away, stay sheet.Point
+		tip, foot, away, stay net.Point
 	}{
 		{"top", at(l, 0), at(0, w), at(l/10, w/10), at(l*7/10, w*7/10)},
 		{"under", at(l+h, 0), at(2*l+h, w), at(h+l*19/10, w/10), at(h+l*13/10, w*7/10)},

@@ -7,7 +7,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fold"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/style"
 )
 
@@ -49,7 +49,7 @@ func TestCourseIsSmooth(t *testing.T) {
 // tear is how far apart the two sides of a crease are, at most. Pressed faces
 // are moved aside by the card under them, which is no tear.
 func tear(b *fold.Body) (worst float64, where string) {
-	at := map[*sheet.Face]*fold.Placed{}
+	at := map[*net.Face]*fold.Placed{}
 	for _, f := range b.Faces {
 		at[f.Face] = f
 	}

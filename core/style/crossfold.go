@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var crossFold = &Style{
@@ -44,7 +44,7 @@ func buildCrossFold(j *Job) *Box {
 	c := 2*o.Depth.Up(step) + Length(n-2)*o.Length.Up(step) + room
 	w := o.Width.Up(step) + room
 	f := max(o.Length, o.Depth).Up(step) + room
-	p := sheet.Grid("cross", sheet.Cols(f, c, f), sheet.Rows(f, w, f), `
+	p := net.Grid("cross", net.Cols(f, c, f), net.Rows(f, w, f), `
 		.     back   .
 		left  base   right
 		.     front  .`)
@@ -73,7 +73,7 @@ func buildCrossFold(j *Job) *Box {
 		most(f, "depth", "the sides of the cross are no higher"))
 	put := b.Add(tray(j.As("lid"), "lid", "top", dims(c+gain, w+gain, high), "single"),
 		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
-	put.When, put.Off = sheet.Close, assembly.Up
+	put.When, put.Off = net.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
 	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
 	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")

@@ -4,8 +4,8 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 )
 
 var flapBox = &Style{
@@ -50,7 +50,7 @@ func buildFlapBox(j *Job) *Box {
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3*j.T()/2 + j.Skin)
 	}
-	cut := map[string]func(*Job, flapped) *sheet.Piece{"from-walls": sidesFromWalls, "from-base": sidesFromBase}
+	cut := map[string]func(*Job, flapped) *net.Piece{"from-walls": sidesFromWalls, "from-base": sidesFromBase}
 	p := cut[j.Choice("sides")](j, s)
 	shapeFlap(j, p, s)
 	p.Root = "bottom"
@@ -97,14 +97,14 @@ func measureFlap(j *Job, s *flapped) {
 // strip is the picture of the box, beside whose walls stand columns so wide.
 func (s flapped) strip(j *Job, beside Length) nets.Strip {
 	away := map[[2]int]bool{{0, 0}: true, {2, 0}: true, {0, 1}: !s.dust, {2, 1}: !s.dust}
-	return nets.Strip{Sizes: nets.Sizes{Name: "box", Cols: sheet.Cols(beside, s.Length, beside),
-		Rows: sheet.Rows(s.flap, s.top, s.Depth, s.Width, s.front), Away: away, T: j.T()}}
+	return nets.Strip{Sizes: nets.Sizes{Name: "box", Cols: net.Cols(beside, s.Length, beside),
+		Rows: net.Rows(s.flap, s.top, s.Depth, s.Width, s.front), Away: away, T: j.T()}}
 }
 
 // sidesFromWalls makes each side of a cell of the front and one of the back.
 // The one on the outside is the front's, so that the seam is at the back; when
 // the front is lower it is the back's, which has the whole height.
-func sidesFromWalls(j *Job, s flapped) *sheet.Piece {
+func sidesFromWalls(j *Job, s flapped) *net.Piece {
 	t, w := j.T(), s.Width
 	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "what sticks its two halves")
 	outer, inner := "front", "back"
@@ -116,38 +116,38 @@ func sidesFromWalls(j *Job, s flapped) *sheet.Piece {
 		far = j.Measure("dust-reach", far, Bound{}, most(far, "length", "the two would meet, or reach beyond the top"))
 	}
 	n := s.strip(j, w)
-	n.Tab = func() sheet.TabShape { return endsOf(j, min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))) }
-	n.Dust = func() sheet.TabShape { return endsOf(j, far) }
+	n.Tab = func() net.TabShape { return endsOf(j, min(s.front-t, w, (2*j.Adhesive.Width).Up(j.Mark()))) }
+	n.Dust = func() net.TabShape { return endsOf(j, far) }
 	return n.FromWalls(outer, inner, w-t, false).Piece
 }
 
 // sidesFromBase stands the sides up from the bottom, over tabs of front and
 // back; dust flaps hang on the top and go down inside.
-func sidesFromBase(j *Job, s flapped) *sheet.Piece {
+func sidesFromBase(j *Job, s flapped) *net.Piece {
 	t, h := j.T(), s.Depth
 	j.Want("width", s.Width, 2*(j.Adhesive.Width+t+j.Mark()), "A side wall", "the two tabs behind it")
 	n := s.strip(j, h)
-	n.Tab = func() sheet.TabShape {
+	n.Tab = func() net.TabShape {
 		return endsOf(j, min(h-t, (s.Width/2-t).Down(j.Mark()), (3*j.Adhesive.Width).Up(j.Mark())))
 	}
-	n.Dust = func() sheet.TabShape {
+	n.Dust = func() net.TabShape {
 		reach := j.Measure("dust-reach", min(h/2, 15*mm).Up(j.Mark()), Bound{},
 			most((h-t).Down(j.Mark()), "depth", "the side is no higher"))
-		return sheet.TabShape{Reach: reach, Relief: 3 * t, Mitre: j.Mark()}
+		return net.TabShape{Reach: reach, Relief: 3 * t, Mitre: j.Mark()}
 	}
 	return n.FromBase().Piece
 }
 
 // shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what
 // lies along the sides.
-func shapeFlap(j *Job, p *sheet.Piece, s flapped) {
+func shapeFlap(j *Job, p *net.Piece, s flapped) {
 	relief := Length(0)
 	if s.tucked {
 		relief = (3 * j.T()).Up(j.Mark())
 		j.Want("length", s.Length, 4*relief+j.Adhesive.Width, "The box", "a flap that is tucked in")
 	}
 	map[string]func(){
-		"straight": func() { p.Tab("flap", "top", sheet.TabShape{Reach: s.flap, Relief: relief, Mitre: relief / 3}) },
+		"straight": func() { p.Tab("flap", "top", net.TabShape{Reach: s.flap, Relief: relief, Mitre: relief / 3}) },
 		"rounded":  func() { j.round(p, "flap", "top", relief, s.flap*2/3) },
 		"pointed":  func() { p.Pointed("flap", "top", relief, s.shoulder) },
 	}[j.Choice("flap")]()

@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var foldFlat = &Style{
@@ -34,7 +34,7 @@ func buildFoldFlat(j *Job) *Box {
 		most(d.Depth-2*t, "depth", "the front is no higher"))
 	base := d.Width + j.Gain(2*t)
 	top := base + j.Gain(t+j.Slack+j.Skin)
-	p := sheet.Grid("cover", sheet.Cols(d.Length+2*over), sheet.Rows(lip, top, d.Depth+j.Gain(2*t), base, d.Depth), `
+	p := net.Grid("cover", net.Cols(d.Length+2*over), net.Rows(lip, top, d.Depth+j.Gain(2*t), base, d.Depth), `
 		lip
 		top
 		spine
@@ -65,21 +65,21 @@ func buildFoldFlat(j *Job) *Box {
 // webbedTray is a tray whose corner squares stay whole: each is scored from its
 // inner to its outer corner and folds flat against the side wall. Two share a
 // wall: where they would lap, their points are cut off.
-func webbedTray(j *Job, d Dims) *sheet.Piece {
+func webbedTray(j *Job, d Dims) *net.Piece {
 	t, h := j.T(), d.Depth
 	j.WantFor("depth", "width", d.Width, h, "The side, front to back", "a wall so high, folded in at its corners,")
 	j.Want("depth", h, j.Adhesive.Width+t, "The front", "the cover stuck on it")
 	j.Want("length", d.Length, 12*t+mm, "The box", "a web at either end")
 	reach := min(h, (d.Width/2 - t).Down(j.Mark()))
 	j.Want("width", 2*reach, 2*j.Adhesive.Width, "The side, less the card", "two webs side by side")
-	p := sheet.Grid("tray", sheet.Cols(h-reach, reach, d.Length, reach, h-reach),
-		sheet.Rows(h-reach, reach, d.Width, reach, h-reach), `
+	p := net.Grid("tray", net.Cols(h-reach, reach, d.Length, reach, h-reach),
+		net.Rows(h-reach, reach, d.Width, reach, h-reach), `
 		.              back-left-web  back  back-right-web  .
 		back-left-web  back-left-web  back  back-right-web  back-right-web
 		left           left           base  right           right
 		front-left-web front-left-web front front-right-web front-right-web
 		.              front-left-web front front-right-web .`)
-	way, back := sheet.Valley, sheet.Mountain
+	way, back := net.Valley, net.Mountain
 	if j.Is("webs", "outside") {
 		way, back = back, way
 	}
@@ -87,12 +87,12 @@ func webbedTray(j *Job, d Dims) *sheet.Piece {
 	for i, end := range ends {
 		for k, side := range sides {
 			on, by := end+"-"+side+"-web", side+"-"+end+"-web"
-			inner, outer := p.Spot("base", 2*k, 2*i), sheet.Point{}
-			outer = inner.Add(sheet.Point{X: reach * Length(2*k-1), Y: reach * Length(2*i-1)})
+			inner, outer := p.Spot("base", 2*k, 2*i), net.Point{}
+			outer = inner.Add(net.Point{X: reach * Length(2*k-1), Y: reach * Length(2*i-1)})
 			if i == k {
-				p.Split(on, sheet.Score, inner, outer, by)
+				p.Split(on, net.Score, inner, outer, by)
 			} else {
-				p.Split(on, sheet.Score, outer, inner, by)
+				p.Split(on, net.Score, outer, inner, by)
 			}
 			p.Turn(180, way, side, by)
 			p.Turn(180, back, on, by)
@@ -108,7 +108,7 @@ func webbedTray(j *Job, d Dims) *sheet.Piece {
 }
 
 // web lays the two halves of a web on a side wall, stuck there or loose.
-func web(j *Job, p *sheet.Piece, side, first, second string) {
+func web(j *Job, p *net.Piece, side, first, second string) {
 	lay := map[[2]bool]func(face, on string, layers int){
 		{false, false}: p.Tuck, {false, true}: p.GlueOver, {true, false}: p.Over, {true, true}: p.GlueOutside,
 	}[[2]bool{j.Is("webs", "outside"), j.Is("stuck", "yes")}]

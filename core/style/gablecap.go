@@ -4,7 +4,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var gableCap = &Style{
@@ -45,7 +45,7 @@ func buildGableCap(j *Job) *Box {
 	b.Clearance = c
 	put := b.Add(Gable(j.As("cap"), "cap", d, roof, seal, skirt, seam),
 		assembly.Place{Face: "back", On: "base/back", Down: (skirt - size.Depth) / 2, Out: c / 2})
-	put.When, put.Off = sheet.Close, assembly.Up
+	put.When, put.Off = net.Close, assembly.Up
 	b.GoesOver("cap", "base", around...)
 	b.Needs("brad", 1, 0, "a ribbon or a brad for the ridge, if it should open again")
 	b.DoFlat("cap", "Decide now whether the ridge should open again. "+
@@ -55,38 +55,38 @@ func buildGableCap(j *Job) *Box {
 }
 
 // Gable is the cap: a tube with a ridge over its walls.
-func Gable(j *Job, name string, d Dims, roof, seal, skirt, seam Length) *sheet.Piece {
+func Gable(j *Job, name string, d Dims, roof, seal, skirt, seam Length) *net.Piece {
 	half := d.Width / 2
-	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
-		sheet.Rows(seal, roof, skirt), `
+	p := net.Grid(name, net.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
+		net.Rows(seal, roof, skirt), `
 		back-seal   right-back-seal right-front-seal  front-seal   left-front-seal left-back-seal  .
 		back-roof   right-gusset    right-gusset      front-roof   left-gusset     left-gusset     seam-top
 		back        right           right             front        left            left            seam`)
-	kind := map[string]sheet.Kind{"scored": sheet.Score, "pinched": sheet.Bend}[j.Choice("gussets")]
+	kind := map[string]net.Kind{"scored": net.Score, "pinched": net.Bend}[j.Choice("gussets")]
 	lean, slant := p.Solved(50), p.Solved(120)
 	for _, wall := range [][3]string{{"back", "back-roof", "back-seal"}, {"front", "front-roof", "front-seal"}} {
-		p.Free(lean, sheet.Valley, wall[0], wall[1])
-		p.Free(lean, sheet.Mountain, wall[1], wall[2])
+		p.Free(lean, net.Valley, wall[0], wall[1])
+		p.Free(lean, net.Mountain, wall[1], wall[2])
 	}
-	p.Free(lean, sheet.Valley, "right", "right-gusset")
-	p.Free(lean, sheet.Valley, "left", "left-gusset")
-	p.Free(lean, sheet.Valley, "seam", "seam-top")
-	gussets(p, kind, slant, sheet.Mountain, "right-gusset", "left-gusset")
+	p.Free(lean, net.Valley, "right", "right-gusset")
+	p.Free(lean, net.Valley, "left", "left-gusset")
+	p.Free(lean, net.Valley, "seam", "seam-top")
+	gussets(p, kind, slant, net.Mountain, "right-gusset", "left-gusset")
 	for _, wing := range [][4]string{{"right", "back", "back-roof", "back-seal"},
 		{"right", "front", "front-roof", "front-seal"},
 		{"left", "front", "front-roof", "front-seal"}} {
 		name, top := wing[0]+"-"+wing[1]+"-wing", wing[0]+"-"+wing[1]+"-seal"
-		p.Twice(90, 180, sheet.Valley, name, wing[2])
-		p.Twice(90, 180, sheet.Valley, top, wing[3])
+		p.Twice(90, 180, net.Valley, name, wing[2])
+		p.Twice(90, 180, net.Valley, top, wing[3])
 	}
-	p.Twice(90, 180, sheet.Valley, "left-back-wing", "seam-top")
-	p.Turn(180, sheet.Mountain, "right-back-seal", "right-front-seal")
-	p.Turn(180, sheet.Mountain, "left-back-seal", "left-front-seal")
+	p.Twice(90, 180, net.Valley, "left-back-wing", "seam-top")
+	p.Turn(180, net.Mountain, "right-back-seal", "right-front-seal")
+	p.Turn(180, net.Mountain, "left-back-seal", "left-front-seal")
 	mitreSeam(j, p, seam, seal, p.Height)
 	p.Seam("seam", "left", "back")
 	for i, wing := range []string{"right-back", "right-front", "left-front", "left-back"} {
 		wall := []string{"back", "front", "front", "back"}[i]
-		p.Free(lean, sheet.Valley, wing+"-wing", wing+"-seal")
+		p.Free(lean, net.Valley, wing+"-wing", wing+"-seal")
 		p.Tuck(wing+"-wing", wall+"-roof", 1+i/3)
 	}
 	// A steep roof brings the wings of a gusset together well below the ridge.

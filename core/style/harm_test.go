@@ -11,9 +11,9 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -111,7 +111,7 @@ func (s *spoiler) harmless(kind string) bool {
 }
 
 // spoil puts a piece in place of a part's own for one look.
-func (s *spoiler) spoil(part *assembly.Part, kind, what string, bad *sheet.Piece) {
+func (s *spoiler) spoil(part *assembly.Part, kind, what string, bad *net.Piece) {
 	was := part.Piece
 	part.Piece = bad
 	s.notice(kind, was.Name+": "+what)
@@ -119,7 +119,7 @@ func (s *spoiler) spoil(part *assembly.Part, kind, what string, bad *sheet.Piece
 }
 
 // changed is a piece with what its recipe lists changed, its lines as they are.
-func changed(p *sheet.Piece, change func(q *sheet.Piece)) *sheet.Piece {
+func changed(p *net.Piece, change func(q *net.Piece)) *net.Piece {
 	q := recut(p, stay, same)
 	change(q)
 	return q
@@ -128,21 +128,21 @@ func changed(p *sheet.Piece, change func(q *sheet.Piece)) *sheet.Piece {
 func (s *spoiler) scores(part *assembly.Part) {
 	p := part.Piece
 	for _, pass := range p.Passes {
-		on := func(at sheet.Point) bool {
+		on := func(at net.Point) bool {
 			if pass.AlongWidth {
 				return at.X == pass.At && at.Y >= pass.From && at.Y <= pass.To
 			}
 			return at.Y == pass.At && at.X >= pass.From && at.X <= pass.To
 		}
-		creased := slices.ContainsFunc(p.Outline(), func(l sheet.Line) bool {
-			return l.Kind == sheet.Score && on(l.A) && on(l.B) && l.Turn != 0
+		creased := slices.ContainsFunc(p.Outline(), func(l net.Line) bool {
+			return l.Kind == net.Score && on(l.A) && on(l.B) && l.Turn != 0
 		})
 		if !creased {
 			continue
 		}
 		what := fmt.Sprint(pass)
 		for _, by := range []measure.Length{mm, -mm} {
-			s.spoil(part, "score moved", what, recut(p, func(at sheet.Point) sheet.Point {
+			s.spoil(part, "score moved", what, recut(p, func(at net.Point) net.Point {
 				switch {
 				case on(at) && pass.AlongWidth:
 					at.X += by
@@ -152,14 +152,14 @@ func (s *spoiler) scores(part *assembly.Part) {
 				return at
 			}, same))
 		}
-		s.spoil(part, "fold reversed", what, recut(p, stay, func(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) {
+		s.spoil(part, "fold reversed", what, recut(p, stay, func(_ *net.Face, e net.Edge) (net.Line, bool) {
 			l := e.Line
 			if !l.Kind.Open() && on(l.A) && on(l.B) {
 				l.Fold = 1 - l.Fold
 			}
 			return l, true
 		}))
-		s.spoil(part, "score dropped", what, recut(p, stay, func(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) {
+		s.spoil(part, "score dropped", what, recut(p, stay, func(_ *net.Face, e net.Edge) (net.Line, bool) {
 			return e.Line, e.Kind.Open() || !on(e.A) || !on(e.B)
 		}))
 	}
@@ -169,11 +169,11 @@ func (s *spoiler) faces(part *assembly.Part) {
 	p := part.Piece
 	for _, f := range p.Kept() {
 		for _, e := range f.Edges {
-			if e.Kind == sheet.Cut && e.Beyond != nil && !e.Beyond.Waste && e.Beyond.Number > f.Number {
-				s.spoil(part, "slit dropped", f.Name+" and "+e.Beyond.Name, recut(p, stay, func(on *sheet.Face, x sheet.Edge) (sheet.Line, bool) {
+			if e.Kind == net.Cut && e.Beyond != nil && !e.Beyond.Waste && e.Beyond.Number > f.Number {
+				s.spoil(part, "slit dropped", f.Name+" and "+e.Beyond.Name, recut(p, stay, func(on *net.Face, x net.Edge) (net.Line, bool) {
 					l := x.Line
 					if on == f && x.Beyond == e.Beyond || on == e.Beyond && x.Beyond == f {
-						l.Kind, l.Turn = sheet.Score, 0 // it holds together, flat
+						l.Kind, l.Turn = net.Score, 0 // it holds together, flat
 					}
 					return l, true
 				}))
@@ -188,7 +188,7 @@ func (s *spoiler) faces(part *assembly.Part) {
 				q.Waste = true
 			}
 		}
-		slices.SortStableFunc(bad.Faces, func(a, b *sheet.Face) int {
+		slices.SortStableFunc(bad.Faces, func(a, b *net.Face) int {
 			switch {
 			case a.Waste == b.Waste:
 				return 0
@@ -202,13 +202,13 @@ func (s *spoiler) faces(part *assembly.Part) {
 		}
 	}
 	for i, g := range p.Glues {
-		s.spoil(part, "glue dropped", fmt.Sprint(g), changed(p, func(q *sheet.Piece) { q.Glues = slices.Delete(slices.Clone(p.Glues), i, i+1) }))
+		s.spoil(part, "glue dropped", fmt.Sprint(g), changed(p, func(q *net.Piece) { q.Glues = slices.Delete(slices.Clone(p.Glues), i, i+1) }))
 	}
 }
 
 // held reports whether the recipe says anything of a face but its place.
-func held(p *sheet.Piece, face string) bool {
-	of := func(g sheet.Glue) bool { return g.Face == face || g.On == face }
+func held(p *net.Piece, face string) bool {
+	of := func(g net.Glue) bool { return g.Face == face || g.On == face }
 	return slices.ContainsFunc(p.Glues, of) || slices.ContainsFunc(p.Tucks, of) ||
 		slices.ContainsFunc(p.Meets, func(m [2]string) bool { return m[0] == face || m[1] == face })
 }
@@ -216,23 +216,23 @@ func held(p *sheet.Piece, face string) bool {
 func (s *spoiler) marks(part *assembly.Part) {
 	p := part.Piece
 	for i, m := range p.Marks {
-		s.spoil(part, "mark dropped", m.What, changed(p, func(q *sheet.Piece) { q.Marks = slices.Delete(slices.Clone(p.Marks), i, i+1) }))
-		s.spoil(part, "mark moved", m.What, changed(p, func(q *sheet.Piece) {
+		s.spoil(part, "mark dropped", m.What, changed(p, func(q *net.Piece) { q.Marks = slices.Delete(slices.Clone(p.Marks), i, i+1) }))
+		s.spoil(part, "mark moved", m.What, changed(p, func(q *net.Piece) {
 			q.Marks = slices.Clone(p.Marks)
 			q.Marks[i].At.X += 2 * mm
 		}))
 	}
 	for i, h := range p.Punches {
-		near := func(at sheet.Point) bool {
+		near := func(at net.Point) bool {
 			return math.Hypot((at.X-h.Mid.X).MM(), (at.Y-h.Mid.Y).MM()) < 0.7*(h.Diameter+h.Scoop).MM() // its middle too
 		}
-		dropped := recut(p, stay, func(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) {
-			return e.Line, e.Kind != sheet.Hole || !near(e.A)
+		dropped := recut(p, stay, func(_ *net.Face, e net.Edge) (net.Line, bool) {
+			return e.Line, e.Kind != net.Hole || !near(e.A)
 		})
 		dropped.Punches = slices.Delete(slices.Clone(p.Punches), i, i+1)
 		s.spoil(part, "hole dropped", fmt.Sprint(h.Mid), dropped)
 		by := 2 * mm
-		moved := recut(p, func(at sheet.Point) sheet.Point {
+		moved := recut(p, func(at net.Point) net.Point {
 			if near(at) {
 				at.X += by
 			}
@@ -247,7 +247,7 @@ func (s *spoiler) joins(tree *assembly.Tree) {
 		if p.Within != nil {
 			s.joins(p.Within)
 		}
-		if !p.Rides || p.Piece.Part != sheet.Layer {
+		if !p.Rides || p.Piece.Part != net.Layer {
 			continue
 		}
 		for i, at := range p.At {

@@ -3,8 +3,8 @@ package style
 import (
 	"slices"
 
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 )
 
 var hingedLid = &Style{
@@ -34,15 +34,15 @@ func buildHingedLid(j *Job) *Box {
 	lid := dims(size.Length+c, size.Width+longer, wall)
 	trayCanBe(j, "base", size, "single")
 	trayCanBe(j, "lid", lid, "single")
-	p := sheet.Grid("box", sheet.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
-		sheet.Rows(wall, lid.Width, h, size.Width, h), `
+	p := net.Grid("box", net.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
+		net.Rows(wall, lid.Width, h, size.Width, h), `
 		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .
 		.              lid-left         lid       lid       lid         lid-right       .
 		-              -                -         ~         -           -               -
 		back-left-tab  back-left-tab    back-left-tab  | back | back-right-tab back-right-tab  back-right-tab
 		left           left             left      base        right     right           right
 		front-left-tab front-left-tab   front-left-tab | front | front-right-tab front-right-tab front-right-tab`)
-	nets.Net{Piece: p}.Corners(func() sheet.TabShape { return tab(j, size) })
+	nets.Net{Piece: p}.Corners(func() net.TabShape { return tab(j, size) })
 	for _, side := range sides {
 		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", tab(j, lid))
 	}

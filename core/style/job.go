@@ -10,7 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 	"brevium/core/words"
 )
@@ -264,7 +264,7 @@ func (s *Style) Parts() []string {
 
 // cardOf finds the card of a piece: by its name, by what it is; else it is the box's
 // own. Pieces of a box within were stamped when that was made.
-func (j *Job) cardOf(name string, part sheet.Part) shop.Card {
+func (j *Job) cardOf(name string, part net.Part) shop.Card {
 	var keys []string
 	if j.style != nil && slices.Contains(j.style.Apart, name) {
 		if keys = append(keys, name); slices.Contains(Overs, name) {
@@ -274,7 +274,7 @@ func (j *Job) cardOf(name string, part sheet.Part) shop.Card {
 	if name == "band" || name == "insert" || name == "liner" {
 		keys = append(keys, name)
 	}
-	if part == sheet.Insert || part == sheet.Liner {
+	if part == net.Insert || part == net.Liner {
 		keys = append(keys, string(part))
 	}
 	for _, k := range keys {

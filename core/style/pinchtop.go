@@ -3,7 +3,7 @@ package style
 import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var pinchTop = &Style{
@@ -74,30 +74,30 @@ func buildPinchTop(j *Job) *Box {
 }
 
 // Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
-func Pinched(j *Job, name string, d Dims, pinch, seam, flap Length) *sheet.Piece {
+func Pinched(j *Job, name string, d Dims, pinch, seam, flap Length) *net.Piece {
 	return pinched(j, name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
 }
 
-func pinched(j *Job, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *sheet.Piece {
+func pinched(j *Job, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *net.Piece {
 	t, step, half := j.T(), j.Mark(), d.Width/2
-	p := sheet.Grid(name, sheet.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
-		sheet.Rows(pinch, d.Depth, flap), `
+	p := net.Grid(name, net.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
+		net.Rows(pinch, d.Depth, flap), `
 		back-top    right-top    right-top    front-top    left-top    left-top    seam-top
 		back        right        right        front        left        left        seam
 		back-flap | right-flap   right-flap | front-flap | left-flap   left-flap | .`)
 	lean, slant := p.Solved(40), p.Solved(110)
-	p.Free(lean, sheet.Valley, "back", "back-top")
-	p.Free(lean, sheet.Valley, "front", "front-top")
-	p.Free(lean, sheet.Valley, "seam", "seam-top")
-	p.Free(lean, sheet.Mountain, "right", "right-top")
-	p.Free(lean, sheet.Mountain, "left", "left-top")
-	gussets(p, sheet.Bend, slant, sheet.Valley, "right-top", "left-top")
+	p.Free(lean, net.Valley, "back", "back-top")
+	p.Free(lean, net.Valley, "front", "front-top")
+	p.Free(lean, net.Valley, "seam", "seam-top")
+	p.Free(lean, net.Mountain, "right", "right-top")
+	p.Free(lean, net.Mountain, "left", "left-top")
+	gussets(p, net.Bend, slant, net.Valley, "right-top", "left-top")
 	for _, wall := range []string{"back", "right", "front", "left", "seam"} {
 		p.Bend(wall, wall+"-top")
 	}
-	p.Twice(90, 0, sheet.Valley, "back-top", "right-back-wing")
-	p.Twice(90, 0, sheet.Valley, "front-top", "right-front-wing", "left-front-wing")
-	p.Twice(90, 0, sheet.Valley, "seam-top", "left-back-wing")
+	p.Twice(90, 0, net.Valley, "back-top", "right-back-wing")
+	p.Twice(90, 0, net.Valley, "front-top", "right-front-wing", "left-front-wing")
+	p.Twice(90, 0, net.Valley, "seam-top", "left-back-wing")
 	p.Meet("back-top", "front-top")
 	for _, f := range []struct {
 		name        string
@@ -105,7 +105,7 @@ func pinched(j *Job, name string, d Dims, pinch, seam, flap, deepW, deepL Length
 	}{{"back", d.Length, deepW}, {"front", d.Length, deepW}, {"right", d.Width, deepL}, {"left", d.Width, deepL}} {
 		// Wedged, but still wide enough at its end to be stuck.
 		wedge := max(step, min(f.reach/5, (f.side-2*t-j.Adhesive.Width)/2).Down(step))
-		p.Tab(f.name+"-flap", f.name, sheet.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
+		p.Tab(f.name+"-flap", f.name, net.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
 	}
 	mitreSeam(j, p, seam, 0, pinch+d.Depth)
 	p.Seam("seam", "left", "back")

@@ -3,7 +3,7 @@ package style
 import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var pleatPouch = &Style{
@@ -39,7 +39,7 @@ func buildPleatPouch(j *Job) *Box {
 	j.Want("depth", d.Depth, j.Adhesive.Width+2*t, "The front", "the tabs behind it")
 	reach := j.Measure("tab-reach", min(d.Depth-t, w, 2*j.Wide()).Down(j.Mark()), j.sticks(0),
 		most(min(d.Depth-t, w), shorterOf("depth", d.Depth-t, "width", w), "the side is no higher, and the strip no wider"))
-	p := sheet.Grid("pouch", sheet.Cols(w, d.Length, w), sheet.Rows(pleat, pleat, d.Depth, w, d.Depth, pleat, pleat), `
+	p := net.Grid("pouch", net.Cols(w, d.Length, w), net.Rows(pleat, pleat, d.Depth, w, d.Depth, pleat, pleat), `
 		.          back-crest  .
 		.          back-slope  .
 		back-left  back        back-right
@@ -59,8 +59,8 @@ func buildPleatPouch(j *Job) *Box {
 	}
 	lean := p.Solved(50)
 	for _, end := range ends {
-		p.Free(lean, sheet.Valley, end, end+"-slope")
-		p.Free(lean, sheet.Mountain, end+"-slope", end+"-crest")
+		p.Free(lean, net.Valley, end, end+"-slope")
+		p.Free(lean, net.Mountain, end+"-slope", end+"-crest")
 	}
 	p.Role("crest", "back-crest", "front-crest")
 	p.Root = "base"
@@ -106,7 +106,7 @@ func leastCrest(j *Job) Bound {
 
 // crestHoles punches two holes side by side in both halves of the crest, which
 // lie on each other when it is closed.
-func crestHoles(j *Job, b *Box, p *sheet.Piece, d Dims, high Length) {
+func crestHoles(j *Job, b *Box, p *net.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}
@@ -117,7 +117,7 @@ func crestHoles(j *Job, b *Box, p *sheet.Piece, d Dims, high Length) {
 	for _, f := range []string{"back-crest", "front-crest"} {
 		lo, hi := p.Cell(f)
 		for _, third := range []Length{1, 2} {
-			p.Punch(sheet.Point{X: lo.X + (hi.X-lo.X)*third/3, Y: (lo.Y + hi.Y) / 2}, hole/2, 0, 0)
+			p.Punch(net.Point{X: lo.X + (hi.X-lo.X)*third/3, Y: (lo.Y + hi.Y) / 2}, hole/2, 0, 0)
 		}
 	}
 	ribbon := (d.Length/3 + 280*mm).Up(10 * j.Mark())

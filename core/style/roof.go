@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 // A roof of two slopes stands on a box w wide, its ends folded in as gussets or
@@ -50,12 +50,12 @@ func slopesOver(j *Job, d Dims, gussets bool) Length {
 
 // ribbonHole punches a hole in the middle of faces so wide and high, below their
 // upper edges; beside stays free for what is stuck behind them.
-func ribbonHole(j *Job, p *sheet.Piece, hole, high Length, faces ...string) {
+func ribbonHole(j *Job, p *net.Piece, hole, high Length, faces ...string) {
 	drop := j.Measure("drop", max(10*mm, hole/2+3*mm).Up(j.Mark()), Bound{At: hole/2 + 5*mm/2, Why: "the edge would tear"},
 		mostOf(high-hole/2-5*mm/2, "pinch", 1, "the hole would lie in the fold"))
 	for _, f := range faces {
 		top := p.Spot(f, 1, 0)
-		p.Punch(sheet.Point{X: top.X, Y: top.Y + drop}, hole/2, 0, 0)
+		p.Punch(net.Point{X: top.X, Y: top.Y + drop}, hole/2, 0, 0)
 	}
 }
 
@@ -70,17 +70,17 @@ func holeSize(j *Job, wide, high Length) Length {
 
 // mitreSeam slants both ends of a seam that runs from top to bottom along the
 // right side of a tube.
-func mitreSeam(j *Job, p *sheet.Piece, seam, top, bottom Length) {
+func mitreSeam(j *Job, p *net.Piece, seam, top, bottom Length) {
 	for _, end := range []struct{ at, in Length }{{top, j.Mark()}, {bottom, -j.Mark()}} {
-		p.CutAlong(sheet.Point{X: p.Width - seam, Y: end.at}, sheet.Point{X: p.Width, Y: end.at + end.in})
-		p.Discard(sheet.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
+		p.CutAlong(net.Point{X: p.Width - seam, Y: end.at}, net.Point{X: p.Width, Y: end.at + end.in})
+		p.Discard(net.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
 	}
 }
 
 // gussets splits the two end cells of a tube along the lines from a tip in the
 // middle of their upper edge to their lower corners: wings at the walls beside,
 // the middle keeps the name.
-func gussets(p *sheet.Piece, kind sheet.Kind, slant int, way sheet.Fold, cells ...string) {
+func gussets(p *net.Piece, kind net.Kind, slant int, way net.Fold, cells ...string) {
 	beside := map[string][2]string{"right": {"back", "front"}, "left": {"front", "back"}}
 	for i, side := range []string{"right", "left"} {
 		cell, wall := cells[i], beside[side]

@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var sleeveDrawer = &Style{
@@ -61,7 +61,7 @@ func buildSleeveDrawer(j *Job) *Box {
 	}
 	put := b.Add(sleeveOf(j.As("sleeve"), sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
 		Right: off, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
-	put.When, put.Off = sheet.Close, assembly.Aside
+	put.When, put.Off = net.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
 	j.note("clearance", "sleeve", "", c, says)
 	return b
@@ -70,7 +70,7 @@ func buildSleeveDrawer(j *Job) *Box {
 // sleeveOf is four walls round the drawer, the seam stuck behind the back at its
 // lower edge, where it is seen least. Closed, an end panel folds up from the
 // bottom over tabs of the sides.
-func sleeveOf(j *Job, d Dims, closed bool) *sheet.Piece {
+func sleeveOf(j *Job, d Dims, closed bool) *net.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")
@@ -80,7 +80,7 @@ func sleeveOf(j *Job, d Dims, closed bool) *sheet.Piece {
 	if closed {
 		end = d.Depth - t.Up(step)
 	}
-	p := sheet.Grid("sleeve", sheet.Cols(d.Length, end), sheet.Rows(seam, d.Width, d.Depth, d.Width, d.Depth), `
+	p := net.Grid("sleeve", net.Cols(d.Length, end), net.Rows(seam, d.Width, d.Depth, d.Width, d.Depth), `
 		seam     .
 		bottom   end
 		~        -
@@ -89,13 +89,13 @@ func sleeveOf(j *Job, d Dims, closed bool) *sheet.Piece {
 		top      .
 		~        -
 		back     back-tab`)
-	p.Tab("seam", "bottom", sheet.TabShape{Reach: seam, Relief: t, Mitre: step})
+	p.Tab("seam", "bottom", net.TabShape{Reach: seam, Relief: t, Mitre: step})
 	p.Seam("seam", "bottom", "back")
 	p.Root = "bottom"
 	p.FoldUp("front", "top", "back", "seam")
 	if closed {
 		for _, side := range []string{"front", "back"} {
-			p.Tab(side+"-tab", side, sheet.TabShape{Reach: min(j.Wide(), (d.Width/2 - t).Down(step)), Relief: t + t.Up(step),
+			p.Tab(side+"-tab", side, net.TabShape{Reach: min(j.Wide(), (d.Width/2 - t).Down(step)), Relief: t + t.Up(step),
 				Mitre: step})
 			p.Glue(side+"-tab", "end")
 			p.Role("tab", side+"-tab")

@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var stripColumn = &Style{
@@ -60,8 +60,8 @@ func buildStripColumn(j *Job) *Box {
 	b := j.box(d, tray(j, "cap", "panel", dims(s.back+c, s.side+c, s.cap), "single"))
 	cap := b.Parts[0]
 	cap.At = []assembly.Place{{}, {Face: "panel", On: "cap/panel", Out: -(s.high + t), Over: true}}
-	cap.When, cap.Off = sheet.Close, assembly.Up
-	strip := sheet.Grid("strip", sheet.Cols(s.side, s.back, s.side, s.back), sheet.Rows(s.high), "left back right front")
+	cap.When, cap.Off = net.Close, assembly.Up
+	strip := net.Grid("strip", net.Cols(s.side, s.back, s.side, s.back), net.Rows(s.high), "left back right front")
 	strip.Root = "back"
 	strip.Meet("left", "front")
 	strip.Closing("left", "right", "front")
@@ -99,7 +99,7 @@ func edgeTab(j *Job, b *Box, s column, dot string) {
 	stuck := j.Wide() + (2 * t).Up(step)
 	j.Want("width", s.side, stuck, "A side of the column", "the closing tab stuck on it")
 	j.Want("length", s.back, flap, "The front of the column", "the dot on it")
-	p := sheet.Grid("closing tab", sheet.Cols(flap, stuck), sheet.Rows(flap), "flap stuck")
+	p := net.Grid("closing tab", net.Cols(flap, stuck), net.Rows(flap), "flap stuck")
 	j.round(p, "flap", "stuck", 0, flap/3)
 	p.Root = "stuck"
 	p.Closing("flap")

@@ -11,7 +11,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 	"brevium/core/shop"
 )
 
@@ -306,7 +306,7 @@ func suitsProud(j *Job, b *Box) bool {
 }
 
 // box begins a box whose contents stand in a piece.
-func (j *Job) box(size Dims, holder *sheet.Piece) *Box {
+func (j *Job) box(size Dims, holder *net.Piece) *Box {
 	b := &Box{Size: size, Strength: 2}
 	b.Add(holder)
 	return b

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
+	"brevium/core/net"
 	"brevium/core/nets"
-	"brevium/core/sheet"
 )
 
 // A tray is a panel and four walls, of one thickness, rolled over inwards or
@@ -50,7 +50,7 @@ var ends, sides = nets.Ends, nets.Sides
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
 // clean: no seam shows on them. What can't be is noted.
-func tray(j *Job, name, panel string, d Dims, walls string) *sheet.Piece {
+func tray(j *Job, name, panel string, d Dims, walls string) *net.Piece {
 	trayCanBe(j, name, d, walls)
 	switch walls {
 	case "rolled":
@@ -58,23 +58,23 @@ func tray(j *Job, name, panel string, d Dims, walls string) *sheet.Piece {
 	case "pinwheel":
 		return flat(j, name, d).Pinwheel(panel).Piece
 	}
-	return flat(j, name, d).Single(panel, func() sheet.TabShape { return tab(j, d) }).Piece
+	return flat(j, name, d).Single(panel, func() net.TabShape { return tab(j, d) }).Piece
 }
 
 // Tray is a tray of single walls for another room to put inside a box.
-func Tray(j *Job, name, panel string, d Dims) *sheet.Piece { return tray(j, name, panel, d, "single") }
+func Tray(j *Job, name, panel string, d Dims) *net.Piece { return tray(j, name, panel, d, "single") }
 
 // flat is a tray of single walls, spread out: between its columns and rows the walls stand up.
 func flat(j *Job, name string, d Dims) nets.Sizes {
-	return nets.Sizes{Name: name, Cols: sheet.Cols(d.Depth, d.Length, d.Depth), Rows: sheet.Rows(d.Depth, d.Width, d.Depth), T: j.T()}
+	return nets.Sizes{Name: name, Cols: net.Cols(d.Depth, d.Length, d.Depth), Rows: net.Rows(d.Depth, d.Width, d.Depth), T: j.T()}
 }
 
 // rolledTray has walls folded over inwards. The inner flaps are a sliver lower, or they would not lie flat.
-func rolledTray(j *Job, name, panel string, d Dims) *sheet.Piece {
+func rolledTray(j *Job, name, panel string, d Dims) *net.Piece {
 	in := d.Depth - j.Sliver()
 	s := flat(j, name, d)
-	s.Cols, s.Rows = slices.Concat(sheet.Cols(in), s.Cols, sheet.Cols(in)), slices.Concat(sheet.Rows(in), s.Rows, sheet.Rows(in))
-	n := s.Rolled(panel, func() sheet.TabShape { return tab(j, d) })
+	s.Cols, s.Rows = slices.Concat(net.Cols(in), s.Cols, net.Cols(in)), slices.Concat(net.Rows(in), s.Rows, net.Rows(in))
+	n := s.Rolled(panel, func() net.TabShape { return tab(j, d) })
 	j.note("roll", name, "", in-d.Depth, "The flaps rolled inside are a step lower than the walls, or they would not lie flat.")
 	if j.Plain {
 		j.note("roll-plain", name, "", d.Depth, "The flaps rolled inside are as high as the walls: trim a sliver off where they bind.")
@@ -84,7 +84,7 @@ func rolledTray(j *Job, name, panel string, d Dims) *sheet.Piece {
 
 // tab shapes the corner square of a tray. Two tabs share a wall, so neither
 // reaches its middle.
-func tab(j *Job, d Dims) sheet.TabShape {
+func tab(j *Job, d Dims) net.TabShape {
 	step := j.Mark()
 	shared := (d.Length/2 - j.T()).Down(step)
 	reach := min(d.Depth, shared)
@@ -94,12 +94,12 @@ func tab(j *Job, d Dims) sheet.TabShape {
 	case "narrow":
 		reach = min(reach, j.Measure("tab-width", j.Wide(), j.sticks(0), Free))
 	}
-	return sheet.TabShape{Reach: reach, Mitre: mitre(j, max((reach/8).Near(step), step))}
+	return net.TabShape{Reach: reach, Mitre: mitre(j, max((reach/8).Near(step), step))}
 }
 
 // endsOf shapes a tab relieved by the card beside it, its ends mitred.
-func endsOf(j *Job, reach Length) sheet.TabShape {
-	return sheet.TabShape{Reach: reach, Relief: j.T(), Mitre: mitre(j, j.Mark())}
+func endsOf(j *Job, reach Length) net.TabShape {
+	return net.TabShape{Reach: reach, Relief: j.T(), Mitre: mitre(j, j.Mark())}
 }
 
 // mitre is how far the ends of tabs slant in.
@@ -132,7 +132,7 @@ func trayCanBe(j *Job, name string, d Dims, walls string) {
 
 // thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
 // behind the long sides, which the sleeve hides.
-func thumbNotches(j *Job, p *sheet.Piece, d Dims, walls string) {
+func thumbNotches(j *Job, p *net.Piece, d Dims, walls string) {
 	if j.Is("notch", "none") || walls == "rolled" {
 		return
 	}
@@ -145,9 +145,9 @@ func thumbNotches(j *Job, p *sheet.Piece, d Dims, walls string) {
 		return
 	}
 	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), thumb, room)
-	p.Notch(sheet.Point{Y: p.Height / 2}, wide/2, sheet.Point{X: 1})
+	p.Notch(net.Point{Y: p.Height / 2}, wide/2, net.Point{X: 1})
 	if j.Is("notch", "both") {
-		p.Notch(sheet.Point{X: p.Width, Y: p.Height / 2}, wide/2, sheet.Point{X: -1})
+		p.Notch(net.Point{X: p.Width, Y: p.Height / 2}, wide/2, net.Point{X: -1})
 	}
 }
 

@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var trayLid = &Style{
@@ -59,7 +59,7 @@ func buildTrayLid(j *Job) *Box {
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
 	put := b.Add(tray(j.As("lid"), "lid", "top", lid, over),
 		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.As("lid").T()/2), Over: true})
-	put.When, put.Off = sheet.Close, assembly.Up
+	put.When, put.Off = net.Close, assembly.Up
 	b.GoesOver("lid", "base", around...)
 	j.note("clearance", "lid", "", c, says)
 	return b

@@ -7,7 +7,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
 	"brevium/core/measure"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var wovenBasket = &Style{
@@ -40,7 +40,7 @@ type woven struct {
 func buildWovenBasket(j *Job) *Box {
 	s := weave(j)
 	t := j.T()
-	p := sheet.Grid("basket", sheet.Cols(s.Depth, s.Length, s.Depth), sheet.Rows(s.high, s.Width, s.high), `
+	p := net.Grid("basket", net.Cols(s.Depth, s.Length, s.Depth), net.Rows(s.high, s.Width, s.high), `
 		left-back  | back  | right-back
 		left         base    right
 		left-front | front | right-front`)
@@ -201,11 +201,11 @@ func handle(j *Job, b *Box, s woven, layer int, t Length) {
 	least := s.handle + max(0, s.Depth-s.high) + j.Mark()
 	long := max(s.Length+2*s.Depth, arch+2*least).Up(j.Mark())
 	end := (long - arch) / 2
-	p := sheet.Grid("handle", sheet.Cols(s.handle), sheet.Rows(end, long-2*end, end), `
+	p := net.Grid("handle", net.Cols(s.handle), net.Rows(end, long-2*end, end), `
 		front-end
 		arch
 		back-end`)
-	p.Curve("arch", false, 180, sheet.Valley)
+	p.Curve("arch", false, 180, net.Valley)
 	p.Rounded = across / 1000 // facets reach a hair further than the round
 	p.Root = "arch"
 	p.FoldUp("front-end", "back-end", "arch")

@@ -2,7 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
-	"brevium/core/sheet"
+	"brevium/core/net"
 )
 
 var wrapCover = &Style{
@@ -37,14 +37,14 @@ func buildWrapCover(j *Job) *Box {
 		most(size.Length/2, "length", "more is all cover and no tray"))
 	lap := j.Measure("lap", (h / 2).Up(j.Mark()), leastLap(j), most(h, "depth", "the tray's wall is no higher"))
 	wide, round := size.Length+2*over, j.Gain(2*t)
-	base := sheet.Grid("base cover", sheet.Cols(wide), sheet.Rows(h, size.Width+round, h), `
+	base := net.Grid("base cover", net.Cols(wide), net.Rows(h, size.Width+round, h), `
 		back
 		bottom
 		front`)
 	base.Root = "bottom"
 	base.FoldUp("back", "front")
 	above := size.Width + round + j.Gain(2*t+j.Slack+2*j.Skin)
-	lid := sheet.Grid("lid cover", sheet.Cols(wide), sheet.Rows(lap, above, h), `
+	lid := net.Grid("lid cover", net.Cols(wide), net.Rows(lap, above, h), `
 		lap
 		top
 		back`)
@@ -81,7 +81,7 @@ func leastLap(j *Job) Bound {
 
 // closeCovers punches the holes of a ribbon, with the strip that hides its end,
 // or marks a pair of magnets.
-func closeCovers(j *Job, b *Box, base, lid *sheet.Piece, lap Length) {
+func closeCovers(j *Job, b *Box, base, lid *net.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
 	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")
@@ -90,21 +90,21 @@ func closeCovers(j *Job, b *Box, base, lid *sheet.Piece, lap Length) {
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
 		room := hole/2 + 5*mm/2
 		least := Bound{At: room, Why: "some card must stay round it"}
-		lid.Punch(sheet.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))},
+		lid.Punch(net.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))},
 			hole/2, 0, 0)
 		below := h / 2
 		if h-lap > 2*hole {
 			below = (h - lap) / 2
 		}
-		base.Punch(sheet.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least,
+		base.Punch(net.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least,
 			most(h-room, "depth", least.Why))},
 			hole/2, 0, 0)
 		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"lid cover/lap", "base cover/front"}, Holes: 1,
 			Apart: true})
 		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole),
 			most(lid.Width, "length", "the lap is no longer"))
-		strip := sheet.Grid("ribbon strip", sheet.Cols(long), sheet.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
-		strip.Part = sheet.Liner
+		strip := net.Grid("ribbon strip", net.Cols(long), net.Rows((lap - 2*j.T()).Down(j.Mark())), "strip")
+		strip.Part = net.Liner
 		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -(j.T() + j.As("liner").T()) / 2})
 		b.Stick("ribbon strip/strip", "lid cover/lap", true)
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow

@@ -8,9 +8,9 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/measure"
+	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
-	"brevium/core/sheet"
 	"brevium/core/style"
 )
 
@@ -62,10 +62,10 @@ func told(p *plan.Plan) string {
 
 // recut makes a piece anew from the faces that were found, its points moved
 // and its edges changed.
-func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
-	change func(on *sheet.Face, e sheet.Edge) (sheet.Line, bool)) *sheet.Piece {
-	out := sheet.New(p.Name, 0, 0)
-	far := move(sheet.Point{X: p.Width, Y: p.Height})
+func recut(p *net.Piece, move func(net.Point) net.Point,
+	change func(on *net.Face, e net.Edge) (net.Line, bool)) *net.Piece {
+	out := net.New(p.Name, 0, 0)
+	far := move(net.Point{X: p.Width, Y: p.Height})
 	out.Width, out.Height = far.X, far.Y
 	out.Part, out.Stock, out.Caliper = p.Part, p.Stock, p.Caliper
 	out.Rounded, out.Curves = p.Rounded, p.Curves
@@ -95,7 +95,7 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
 		}
 		if at, ok := within(f); ok && !f.Waste {
 			out.Label(move(at), f.Name)
-		} else if ok && f.Edges[0].Kind != sheet.Hole {
+		} else if ok && f.Edges[0].Kind != net.Hole {
 			out.Discard(move(at))
 		}
 	}
@@ -104,21 +104,21 @@ func recut(p *sheet.Piece, move func(sheet.Point) sheet.Point,
 }
 
 // within finds a place on a face, a little in from one of its edges.
-func within(f *sheet.Face) (sheet.Point, bool) {
+func within(f *net.Face) (net.Point, bool) {
 	for _, e := range f.Edges {
-		mid := sheet.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
-		for _, d := range []sheet.Point{{X: mm / 20, Y: mm / 30}, {X: -mm / 20, Y: mm / 30}, {X: mm / 20, Y: -mm / 30},
+		mid := net.Point{X: (e.A.X + e.B.X) / 2, Y: (e.A.Y + e.B.Y) / 2}
+		for _, d := range []net.Point{{X: mm / 20, Y: mm / 30}, {X: -mm / 20, Y: mm / 30}, {X: mm / 20, Y: -mm / 30},
 			{X: -mm / 20, Y: -mm / 30}} {
-			if at := mid.Add(d); sheet.Inside(f.Points, at) {
+			if at := mid.Add(d); net.Inside(f.Points, at) {
 				return at, true
 			}
 		}
 	}
-	return sheet.Point{}, false
+	return net.Point{}, false
 }
 
-func stay(p sheet.Point) sheet.Point                      { return p }
-func same(_ *sheet.Face, e sheet.Edge) (sheet.Line, bool) { return e.Line, true }
+func stay(p net.Point) net.Point                    { return p }
+func same(_ *net.Face, e net.Edge) (net.Line, bool) { return e.Line, true }
 
 // Recutting alone changes nothing: what follows fails for its mistakes.
 func TestRecutIsTheSameBox(t *testing.T) {
@@ -145,18 +145,18 @@ func TestForgottenSlit(t *testing.T) {
 			for _, tab := range piece.Kept() {
 				for _, e := range tab.Edges {
 					other := e.Beyond
-					if e.Kind != sheet.Cut || other == nil || other.Waste && !other.Trim {
+					if e.Kind != net.Cut || other == nil || other.Waste && !other.Trim {
 						continue
 					}
-					bad := recut(piece, stay, func(on *sheet.Face, x sheet.Edge) (sheet.Line, bool) {
-						joined := func(a, b *sheet.Face) bool { return a == tab && b == other || a == other && b == tab }
+					bad := recut(piece, stay, func(on *net.Face, x net.Edge) (net.Line, bool) {
+						joined := func(a, b *net.Face) bool { return a == tab && b == other || a == other && b == tab }
 						l := x.Line
 						switch {
 						case joined(on, x.Beyond) && other.Trim:
 							return l, false // the sliver stays on the tab
 						case joined(on, x.Beyond), (on == other || x.Beyond == other) && other.Trim && x.Beyond != nil && on != nil &&
-							x.Kind == sheet.Cut && !x.Beyond.Waste:
-							l.Kind, l.Turn = sheet.Score, 90
+							x.Kind == net.Cut && !x.Beyond.Waste:
+							l.Kind, l.Turn = net.Score, 90
 						}
 						return l, true
 					})
@@ -182,12 +182,12 @@ func TestForgottenSlit(t *testing.T) {
 
 // beyondTab says whether a face is a neighbour itself, or a sliver that lies
 // between the tab and one.
-func beyondTab(other, tab *sheet.Face) bool {
+func beyondTab(other, tab *net.Face) bool {
 	if !other.Waste {
 		return true
 	}
 	for _, e := range other.Edges {
-		if e.Beyond != nil && e.Beyond != tab && !e.Beyond.Waste && e.Kind == sheet.Cut {
+		if e.Beyond != nil && e.Beyond != tab && !e.Beyond.Waste && e.Kind == net.Cut {
 			return true
 		}
 	}
@@ -204,7 +204,7 @@ func TestTabOnTheWrongWall(t *testing.T) {
 					if wall.Name == glue.On || wall.Name == glue.Face || strings.Contains(wall.Name, "seal") ||
 						strings.Contains(wall.Name, "wing") || wall.Name == "seam-top" || strings.HasSuffix(wall.Name, "tab") ||
 						strings.HasSuffix(wall.Name, "flap") || strings.HasSuffix(wall.Name, "roll") ||
-						slices.ContainsFunc(slices.Concat(piece.Glues, piece.Tucks), func(o sheet.Glue) bool {
+						slices.ContainsFunc(slices.Concat(piece.Glues, piece.Tucks), func(o net.Glue) bool {
 							return o.Face == wall.Name && o.On == glue.On
 						}) {
 						continue // what lies on the same wall
@@ -263,7 +263,7 @@ func TestTooShort(t *testing.T) {
 				continue
 			}
 			lo, hi := piece.Face(c.face).Bounds()
-			part.Piece = recut(piece, func(at sheet.Point) sheet.Point {
+			part.Piece = recut(piece, func(at net.Point) net.Point {
 				if c.across && at.X > (lo.X+hi.X)/2 {
 					at.X -= 3 * mm
 				} else if !c.across && at.Y > (lo.Y+hi.Y)/2 {

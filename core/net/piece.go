@@ -1,10 +1,10 @@
-// Package sheet is one piece of card: what is scored, slit, cut away and
+// Package net is one piece of card: what is scored, slit, cut away and
 // glued, in the order a maker would say it, and the faces those lines make.
 //
 // The piece lies inside up. X runs left to right and Y down from its top left
 // corner. A style says lines; the faces are found from them (see Find), so a
 // forgotten slit shows as a face that cannot fold.
-package sheet
+package net
 
 import (
 	"fmt"

@@ -1,4 +1,4 @@
-package sheet
+package net
 
 // Outline gives the lines as they end up on the card that stays: creases
 // once, slits once, every edge beside nothing or beside card cut away, and holes.
