@@ -12,7 +12,7 @@ import (
 )
 
 // Card is a box as a list shows it. Picture is made when it is first asked for.
-type Card struct {
+type Summary struct {
 	Line    string
 	Trouble bool
 	Picture []byte
@@ -24,7 +24,7 @@ type Listed struct {
 	Project, Title string
 	Head           int64
 	Changed        time.Time
-	Card           *Card
+	Card           *Summary
 	Broken         error // why its document can't be read
 }
 
@@ -111,7 +111,7 @@ func (s *Store) List(ctx context.Context, want Want, program string, page int) (
 		}
 		l.Changed, _ = time.Parse(clock, changed)
 		if line.Valid {
-			l.Card = &Card{Line: line.String, Trouble: trouble}
+			l.Card = &Summary{Line: line.String, Trouble: trouble}
 		}
 		_, l.Broken = brief.Stored([]byte(document))
 		out.Listed = append(out.Listed, l)
@@ -127,13 +127,13 @@ func (s *Store) Count(ctx context.Context, binned bool) (n int, err error) {
 
 // KeepCard keeps how a list shows a revision, in place of what was kept before.
 // It may be called while nothing waits for it: what it keeps can be made again.
-func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Card) error {
+func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Summary) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		return keepCard(ctx, tx, project, revision, program, c)
 	})
 }
 
-func keepCard(ctx context.Context, tx *sql.Tx, project string, revision int64, program string, c Card) error {
+func keepCard(ctx context.Context, tx *sql.Tx, project string, revision int64, program string, c Summary) error {
 	_, err := tx.ExecContext(ctx, `INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
 		ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
 		trouble = excluded.trouble, picture = excluded.picture`, project, revision, program, c.Line, c.Trouble, c.Picture)
@@ -142,8 +142,8 @@ func keepCard(ctx context.Context, tx *sql.Tx, project string, revision int64, p
 
 // CardOf gives what is kept of a revision by a version of the program, or
 // ErrNone.
-func (s *Store) CardOf(ctx context.Context, project string, revision int64, program string) (Card, error) {
-	var c Card
+func (s *Store) CardOf(ctx context.Context, project string, revision int64, program string) (Summary, error) {
+	var c Summary
 	err := s.db.QueryRowContext(ctx, `SELECT line, trouble, picture FROM cards WHERE project = ? AND revision = ? AND program = ?`,
 		project, revision, program).Scan(&c.Line, &c.Trouble, &c.Picture)
 	if errors.Is(err, sql.ErrNoRows) {

@@ -43,7 +43,7 @@ func TestLists(t *testing.T) {
 	if one.Card != nil {
 		t.Error("a card that nobody made")
 	}
-	if err := s.KeepCard(ctx, one.Project, one.Head, "v1", Card{"a line", true, []byte("<svg/>")}); err != nil {
+	if err := s.KeepCard(ctx, one.Project, one.Head, "v1", Summary{"a line", true, []byte("<svg/>")}); err != nil {
 		t.Fatal(err)
 	}
 	if c := list("box 7%", 0).Listed[0].Card; c == nil || c.Line != "a line" || !c.Trouble {

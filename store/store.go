@@ -64,8 +64,8 @@ type Change struct {
 	Base            int64
 	Brief           brief.Brief
 	What, Burst, ID string
-	Card            *Card  // how lists show it, when that is known already
-	Program         string // the version that made the card
+	Card            *Summary // how lists show it, when that is known already
+	Program         string   // the version that made the card
 }
 
 const clock = "2006-01-02T15:04:05.000Z"

@@ -125,7 +125,7 @@ func (s *Server) removeThing(_ context.Context, c changing) error {
 	list := c.brief.Contents
 	c.brief.Contents = takeOut(c, "thing", list, c.brief.Item(c.arg), func(t brief.Item) string { return t.ID })
 	if len(c.brief.Contents) < len(list) {
-		c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.Place) bool { return p.Thing == c.arg })
+		c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.StackAt) bool { return p.Thing == c.arg })
 	}
 	return nil
 }
@@ -296,13 +296,13 @@ func (s *Server) moveStack(_ context.Context, c changing) error {
 }
 
 // placesAt writes where the stacks of a plan stand.
-func placesAt(p *plan.Plan, turned []bool) (out []brief.Place) {
+func placesAt(p *plan.Plan, turned []bool) (out []brief.StackAt) {
 	left, front := measure.Length(math.MaxInt64), measure.Length(math.MaxInt64)
 	for _, st := range p.Load.Stacks {
 		left, front = min(left, st.At.Length), min(front, st.At.Width)
 	}
 	for k, st := range p.Load.Stacks {
-		place := brief.Place{Thing: p.Load.Things[st.Thing].ID,
+		place := brief.StackAt{Thing: p.Load.Things[st.Thing].ID,
 			X: brief.Text((st.At.Length - left).Exact(p.Units)), Y: brief.Text((st.At.Width - front).Exact(p.Units))}
 		if turned[k] {
 			place.Turned = "yes"

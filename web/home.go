@@ -44,12 +44,12 @@ const (
 )
 
 // cardOf tells a plan as lists do.
-func cardOf(p *plan.Plan) store.Card {
+func cardOf(p *plan.Plan) store.Summary {
 	if fresh(&p.Brief) {
-		return store.Card{Line: unbegun}
+		return store.Summary{Line: unbegun}
 	}
 	if !p.OK() {
-		return store.Card{Line: unfinished, Trouble: true}
+		return store.Summary{Line: unfinished, Trouble: true}
 	}
 	show, o := p.Step.ShowUp, p.Box.Outside
 	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text,
@@ -57,17 +57,17 @@ func cardOf(p *plan.Plan) store.Card {
 	if n := len(p.Layout.Sheets); n > 0 {
 		line += " · " + p.SheetsShort(n)
 	}
-	return store.Card{Line: line, Trouble: !p.Holds()}
+	return store.Summary{Line: line, Trouble: !p.Holds()}
 }
 
 // cardOfSet tells a set as lists do.
-func cardOfSet(s *sets.Set) store.Card {
+func cardOfSet(s *sets.Set) store.Summary {
 	p := s.Plans[0]
 	show, o := p.Step.ShowUp, s.Outside()
 	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,
 		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet",
 			false: "sheets"}[s.Sheets() == 1])
-	return store.Card{Line: line, Trouble: !s.Holds()}
+	return store.Summary{Line: line, Trouble: !s.Holds()}
 }
 
 // list gives a page of a list. What is not kept of a box is made here, and
@@ -96,7 +96,7 @@ func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed,
 
 // keepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
-func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Card) {
+func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Summary) {
 	if err := s.store.KeepCard(ctx, head.Revision.Project, head.ID, s.program(), card); err != nil {
 		s.log.Warn("a card was not kept", "project", head.Revision.Project, "err", err)
 	}

@@ -53,7 +53,7 @@ func (m made) job() (j sets.Job, ok bool) {
 }
 
 // card tells it as lists do.
-func (m made) card() store.Card {
+func (m made) card() store.Summary {
 	if m.set == nil || !m.set.OK() {
 		return cardOf(m.plan)
 	}
@@ -105,7 +105,7 @@ func taken(whole brief.Brief, n int, was, now brief.Brief) brief.Brief {
 }
 
 // card tells the project as lists do.
-func (st *state) card() store.Card {
+func (st *state) card() store.Summary {
 	if st.Set != nil && st.Set.OK() {
 		return cardOfSet(st.Set.Set)
 	}

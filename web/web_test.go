@@ -226,7 +226,7 @@ func TestByHand(t *testing.T) {
 	}
 	do("move:1.1:0:40")
 	places := a.head(id).Brief.Arrange.Places
-	if len(places) != 2 || places[0] != (brief.Place{Thing: "1", X: "0 mm", Y: "0 mm"}) ||
+	if len(places) != 2 || places[0] != (brief.StackAt{Thing: "1", X: "0 mm", Y: "0 mm"}) ||
 		!strings.HasSuffix(string(places[1].Y), "mm") || places[1].Y == "0 mm" {
 		t.Fatalf("%+v", places)
 	}
@@ -254,7 +254,7 @@ func TestByHand(t *testing.T) {
 		t.Errorf("a stack that is not there: %d", w.Code)
 	}
 	// A document may have two in one place; the problem's button leaves it to Brevium.
-	b.Arrange = brief.Arrange{Places: []brief.Place{{Thing: "1", X: "0 mm", Y: "0 mm"}, {Thing: "1", X: "9 mm", Y: "0 mm"}}}
+	b.Arrange = brief.Arrange{Places: []brief.StackAt{{Thing: "1", X: "0 mm", Y: "0 mm"}, {Thing: "1", X: "9 mm", Y: "0 mm"}}}
 	id = a.begin(b)
 	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, "stand in each other") {
 		t.Error("two in one place are not told")

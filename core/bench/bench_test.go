@@ -40,7 +40,7 @@ func TestScoreCards(t *testing.T) {
 	for _, c := range cases {
 		c.piece.Role("tab", "a", "b", "c", "d")
 		c.piece.Find()
-		got := Card(c.piece, say, in/16, shop.Tools{}, "")
+		got := ScoreCardOf(c.piece, say, in/16, shop.Tools{}, "")
 		if strings.Join(got.Says, "|") != strings.Join(c.says, "|") || len(got.Turns) != c.turns {
 			t.Errorf("%s: %d turns, %q", c.name, len(got.Turns), got.Says)
 		}
@@ -57,7 +57,7 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("a-tab", "d-tab")
 	p.FoldUp("back", "front")
 	p.Find()
-	card := Card(p, say, in/16, shop.Tools{}, "")
+	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
 	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*net.Piece{p}, lids: []string{"lid"}}, Cards: []ScoreCard{card}, From: "1 of A4",
 		Sticks: Sticks{ID: "tape", Title: "double-sided tape"}, Copies: 3,
 		Contents: []string{"2 × tin"}, Say: say}.steps()
@@ -89,7 +89,7 @@ func TestBendsAndHands(t *testing.T) {
 	p.Curve("arch", false, 180, net.Valley)
 	p.Find()
 	p.Count, p.Handed = 2, 1
-	card := Card(p, say, in/16, shop.Tools{}, "")
+	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
 	text := strings.Join(card.Says, " ")
 	for _, part := range []string{"Bend the arch round evenly, 3 long", "don't score it", "1 of them are mirror images"} {
 		if !strings.Contains(text, part) {

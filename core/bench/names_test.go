@@ -22,7 +22,7 @@ func TestOrderOfFolding(t *testing.T) {
 	p.Slant(net.Score, net.Point{X: 3 * in, Y: in}, net.Point{X: 2 * in, Y: 0}, 30, net.Valley)
 	p.Glue("seam", "wall")
 	p.Find()
-	card := Card(p, say, in/16, shop.Tools{}, "")
+	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
 	w := Work{found: found{pieces: []*net.Piece{p}}, Cards: []ScoreCard{card}, From: "2 of A4",
 		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
 		Box:      &assembly.Box{Told: assembly.Told{Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}}},

@@ -104,7 +104,7 @@ func turns(p *net.Piece, first string) []string {
 
 // Card reads the score card off a piece.
 // First says which way is scored first: "" as drawn, short or long.
-func Card(p *net.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
+func ScoreCardOf(p *net.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
 	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {

@@ -77,15 +77,15 @@ type Room struct {
 
 // Arrange says how the things lie.
 type Arrange struct {
-	Way          Text    `json:"way,omitempty"`          // a pinned arrangement, by its name
-	Compartments Text    `json:"compartments,omitempty"` // none, slotted, partitions, platform, trays
-	Dividers     Text    `json:"dividers,omitempty"`     // height of dividers, when not to the things' shoulders
-	Cells        Text    `json:"cells,omitempty"`        // "3 x 2": compartments of a size that is given, from left to right and front to back
-	Places       []Place `json:"places,omitempty"`       // arranged by hand
+	Way          Text      `json:"way,omitempty"`          // a pinned arrangement, by its name
+	Compartments Text      `json:"compartments,omitempty"` // none, slotted, partitions, platform, trays
+	Dividers     Text      `json:"dividers,omitempty"`     // height of dividers, when not to the things' shoulders
+	Cells        Text      `json:"cells,omitempty"`        // "3 x 2": compartments of a size that is given, from left to right and front to back
+	Places       []StackAt `json:"places,omitempty"`       // arranged by hand
 }
 
-// Place is where a stack stands by hand, from the left front corner.
-type Place struct {
+// StackAt is where a stack stands by hand, from the left front corner.
+type StackAt struct {
 	Thing  string `json:"thing,omitempty"` // whose stack it is, in the order of its stacks
 	X      Text   `json:"x"`
 	Y      Text   `json:"y"`

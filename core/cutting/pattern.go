@@ -44,7 +44,7 @@ func (t *Table) grows(piece *net.Piece) int {
 // drafts too, which are not folded.
 func (t *Table) sample() map[string][]dress.Stands {
 	for _, side := range []measure.Length{90, 60, 140} {
-		job := t.Job()
+		job := t.Spec()
 		size := side * measure.Millimetre
 		job.Report = &brief.Report{Units: t.Units, Step: t.Step}
 		job.Given = &style.Dims{Length: size, Width: size, Depth: size / 2}

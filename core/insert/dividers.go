@@ -30,9 +30,9 @@ func (m *Maker) dividers() (Length, bool) {
 		h = m.Height
 	}
 	if h > inside {
-		m.Job.Problem("arrange.dividers", fmt.Sprintf("Dividers of %s stand above the rim: the box is %s deep inside.",
-			m.Job.Say(h),
-			m.Job.Say(inside)), "Make them "+m.Job.Say(inside)+" or lower.", "arrange.dividers", inside.Exact(m.Job.Units))
+		m.Spec.Problem("arrange.dividers", fmt.Sprintf("Dividers of %s stand above the rim: the box is %s deep inside.",
+			m.Spec.Say(h),
+			m.Spec.Say(inside)), "Make them "+m.Spec.Say(inside)+" or lower.", "arrange.dividers", inside.Exact(m.Spec.Units))
 		return 0, false
 	}
 	return h, true

@@ -23,9 +23,9 @@ type Kind struct {
 	Divides        bool // it puts card between neighbours
 	Straight       bool // its strips run straight through, so columns must stand in line
 	Suits          func(things []contents.Thing) string
-	Room           func(room *contents.Room, things []contents.Thing, j *style.Job) // what it wants round the things
-	Needs          func(need style.Dims, l contents.Load, j *style.Job) style.Dims  // and round them all
-	Lifts          func(l contents.Load, layer int, j *style.Job) Length            // how high a layer stands
+	Room           func(room *contents.Room, things []contents.Thing, j *style.Spec) // what it wants round the things
+	Needs          func(need style.Dims, l contents.Load, j *style.Spec) style.Dims  // and round them all
+	Lifts          func(l contents.Load, layer int, j *style.Spec) Length            // how high a layer stands
 	Build          func(*Maker)
 }
 
@@ -53,7 +53,7 @@ const ease = measure.Millimetre / 2
 
 // Maker makes inserts for one box.
 type Maker struct {
-	Job    *style.Job
+	Spec   *style.Spec
 	Box    *style.Box
 	Load   contents.Load
 	Height Length   // of dividers; 0 leaves it to the things
@@ -61,13 +61,13 @@ type Maker struct {
 }
 
 // New begins a maker for a load that stands in the middle of the room.
-func New(j *style.Job, b *style.Box, l contents.Load, dividers Length) *Maker {
-	return &Maker{Job: j, Box: b, Load: l, Height: dividers,
+func New(j *style.Spec, b *style.Box, l contents.Load, dividers Length) *Maker {
+	return &Maker{Spec: j, Box: b, Load: l, Height: dividers,
 		Origin: fold.Vec{X: -l.Need.Length.MM() / 2, Y: -l.Need.Width.MM() / 2}}
 }
 
-func (m *Maker) t() Length    { return m.Job.T() }
-func (m *Maker) step() Length { return m.Job.Mark() }
+func (m *Maker) t() Length    { return m.Spec.T() }
+func (m *Maker) step() Length { return m.Spec.Mark() }
 
 // how a part stands: on its lower edge, turned to run from front to back.
 const (

@@ -22,16 +22,16 @@ func (m *Maker) partitions() {
 		return
 	}
 	if m.Box.Lo.Z > m.t().MM() {
-		m.Job.Problem("arrange.compartments", "The floor of this box is no one panel, so feet can't be stuck to it.",
+		m.Spec.Problem("arrange.compartments", "The floor of this box is no one panel, so feet can't be stuck to it.",
 			"Choose slotted dividers that cross, a platform or trays, or another style.", none...)
 		return
 	}
-	foot := m.Job.Adhesive.Width.Up(m.step())
+	foot := m.Spec.Adhesive.Width.Up(m.step())
 	h = min(h, (m.Box.Inside.Depth - m.t()).Down(m.step()))
 	if !m.feetFit(foot) {
-		m.Job.Problem("arrange.compartments", fmt.Sprintf(
+		m.Spec.Problem("arrange.compartments", fmt.Sprintf(
 			"A compartment is narrower than a partition's foot, which wants %s for %s.",
-			m.Job.Say(foot), m.Job.Adhesive.Title), "Choose slotted dividers or none, or stick with wet glue.", none...)
+			m.Spec.Say(foot), m.Spec.Adhesive.Title), "Choose slotted dividers or none, or stick with wet glue.", none...)
 		return
 	}
 	for _, y := range m.Load.Along {
@@ -111,8 +111,8 @@ func (m *Maker) between(x, lo, hi float64, h, foot Length) {
 // it with its left (or front) end at from and its wall at the given place.
 func (m *Maker) partition(name string, length, h, foot Length, from, wall float64, across bool) {
 	length = length.Down(m.step())
-	if length < 2*foot || h < m.Job.Adhesive.Width {
-		m.Job.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their "+
+	if length < 2*foot || h < m.Spec.Adhesive.Width {
+		m.Spec.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their "+
 			"feet.",
 			"Choose slotted dividers, or none.", none...)
 		return

@@ -15,7 +15,7 @@ import (
 var petals = &Kind{
 	ID: "petals", Title: "Petals", Why: "A square of card folds over what is in a square tray, and opens like a flower.",
 	Alone: true, Build: (*Maker).petals,
-	Needs: func(need style.Dims, _ contents.Load, j *style.Job) style.Dims {
+	Needs: func(need style.Dims, _ contents.Load, j *style.Spec) style.Dims {
 		side := max(need.Length, need.Width)
 		return style.Dims{Length: side + 2*j.T() + 2*j.Mark(), Width: side + 2*j.T() + 2*j.Mark(),
 			Depth: need.Depth + petalLayers*j.T() + papered*j.Papers}
@@ -35,7 +35,7 @@ const papered = 2
 // lies beyond folds over the things in four triangles, and between each two of them
 // a petal, folded on its own diagonal, its tip folded back.
 func (m *Maker) petals() {
-	j, t, step := m.Job, m.t(), m.step()
+	j, t, step := m.Spec, m.t(), m.step()
 	in := m.Box.Inside
 	if !style.Suits(j, "petals", m.Box) {
 		return
@@ -61,8 +61,8 @@ func (m *Maker) petals() {
 
 // square is the change that makes a size that was given square.
 func (m *Maker) square() []string {
-	if g := m.Job.Given; g != nil {
-		side := max(g.Length, g.Width).Exact(m.Job.Units)
+	if g := m.Spec.Given; g != nil {
+		side := max(g.Length, g.Width).Exact(m.Spec.Units)
 		return []string{"size.length", side, "size.width", side}
 	}
 	return none

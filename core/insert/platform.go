@@ -13,13 +13,13 @@ import (
 var platform = &Kind{
 	ID: "platform", Title: "Platform with holes", Why: "A raised floor that holds round things upright.",
 	Alone: true, Suits: suitsPlatform, Build: (*Maker).platform,
-	Room: func(room *contents.Room, things []contents.Thing, j *style.Job) {
+	Room: func(room *contents.Room, things []contents.Thing, j *style.Spec) {
 		room.Below = max(room.Below, Lift(things, j.Mark()))
 		if !room.Said {
 			room.Between = (3 * measure.Millimetre).Up(j.Mark())
 		}
 	},
-	Needs: func(need style.Dims, l contents.Load, j *style.Job) style.Dims {
+	Needs: func(need style.Dims, l contents.Load, j *style.Spec) style.Dims {
 		need.Depth = max(need.Depth, PlatformHeight(l.Things, j.Mark())+2*j.T())
 		return need
 	},
@@ -141,7 +141,7 @@ func (m *Maker) platform() {
 // tooNear notes that holes want more room, and how much would do.
 func (m *Maker) tooNear(room string, now Length, text string) {
 	more := (now + 3*measure.Millimetre).Up(m.step())
-	m.Job.Problem("room."+room, text, "Give more room: "+m.Job.Say(more)+".", "room."+room, more.Exact(m.Job.Units))
+	m.Spec.Problem("room."+room, text, "Give more room: "+m.Spec.Say(more)+".", "room."+room, more.Exact(m.Spec.Units))
 }
 
 // hole is the radius of the hole for a stack: a ball sits in it, a cylinder goes

@@ -9,13 +9,13 @@ import (
 
 var trays = &Kind{
 	ID: "trays", Title: "Trays that lift out", Why: "Each layer in a tray of its own.", Build: (*Maker).trays,
-	Needs: func(need style.Dims, l contents.Load, j *style.Job) style.Dims {
+	Needs: func(need style.Dims, l contents.Load, j *style.Spec) style.Dims {
 		take := TrayTakes(j.T(), j.Mark())
 		layer := TrayWall(l, j.Adhesive.Width, j.Mark()) + j.T()
 		return style.Dims{Length: need.Length + take.Length, Width: need.Width + take.Width,
 			Depth: j.T() + Length(l.Layers)*layer + l.Room.Above}
 	},
-	Lifts: func(l contents.Load, layer int, j *style.Job) Length {
+	Lifts: func(l contents.Load, layer int, j *style.Spec) Length {
 		return j.T() + Length(layer)*(TrayWall(l, j.Adhesive.Width, j.Mark())+j.T())
 	},
 }
@@ -41,12 +41,12 @@ func TrayWall(load contents.Load, adhesive, step Length) Length {
 func (m *Maker) trays() {
 	t := m.t()
 	ease := measure.Millimetre
-	wall := TrayWall(m.Load, m.Job.Adhesive.Width, m.step())
+	wall := TrayWall(m.Load, m.Spec.Adhesive.Width, m.step())
 	d := style.Dims{
 		Length: (m.Box.Inside.Length - t - ease).Down(m.step()),
 		Width:  (m.Box.Inside.Width - t - ease).Down(m.step()), Depth: wall,
 	}
-	p := style.Tray(m.Job, "inner tray", "floor", d)
+	p := style.Tray(m.Spec, "inner tray", "floor", d)
 	if r := min(10*measure.Millimetre, wall*2/5, d.Width/4); r >= 4*measure.Millimetre {
 		p.Notch(net.Point{X: 0, Y: p.Height / 2}, r, net.Point{X: 1})
 		p.Notch(net.Point{X: p.Width, Y: p.Height / 2}, r, net.Point{X: -1})

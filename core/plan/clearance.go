@@ -56,7 +56,7 @@ func (m *making) oddWith(answers style.Answers) (n int) {
 		return -1
 	}
 	for _, piece := range trial.Box.Pieces() {
-		n += bench.Card(piece, m.Say, m.Step.Size, m.Tools, m.First).Odd()
+		n += bench.ScoreCardOf(piece, m.Say, m.Step.Size, m.Tools, m.First).Odd()
 	}
 	return n
 }

@@ -101,13 +101,13 @@ func TestPinsAndHands(t *testing.T) {
 		t.Errorf("a pin that is gone: %+v", p.Warnings)
 	}
 	b.Arrange.Way = ""
-	b.Arrange.Places = []brief.Place{{X: "0 mm", Y: "0 mm"}, {X: "50 mm", Y: "20 mm"}}
+	b.Arrange.Places = []brief.StackAt{{X: "0 mm", Y: "0 mm"}, {X: "50 mm", Y: "20 mm"}}
 	p := advice.Make(b, request.Default)
 	// 90 by 60 mm of things, 3 mm round them.
 	if !p.Holds() || p.Load.Need.Length.MM() != 96 || p.Load.Need.Width.MM() != 66 {
 		t.Errorf("by hand: %+v %+v", p.Problems, p.Load.Need)
 	}
-	b.Arrange.Places[1] = brief.Place{X: "20 mm", Y: "0 mm"}
+	b.Arrange.Places[1] = brief.StackAt{X: "20 mm", Y: "0 mm"}
 	wantProblem(t, b, "arrange", "in each other")
 	b.Arrange.Places = b.Arrange.Places[:1]
 	if p = advice.Make(b, request.Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {

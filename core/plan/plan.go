@@ -150,7 +150,7 @@ func Troubles(b brief.Brief, w request.Workshop) []brief.Problem {
 type making struct {
 	*Plan
 	w     request.Workshop
-	job   *style.Job
+	job   *style.Spec
 	room  contents.Room  // that was asked for, before the compartments want theirs
 	pick  *contents.Load // the arrangement that is wanted, laid out already
 	hasty bool           // only whether it can be done is wanted: few ways, no faces

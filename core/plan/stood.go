@@ -86,7 +86,7 @@ func (m *making) byHand(l contents.Load) contents.Load {
 
 // PlacesOf finds the place of each stack: those of a thing go to its stacks in
 // turn. Places that don't say whose they are go to the stacks as they come.
-func PlacesOf(places []brief.Place, l contents.Load) (at []int, ok bool) {
+func PlacesOf(places []brief.StackAt, l contents.Load) (at []int, ok bool) {
 	if len(places) != len(l.Stacks) {
 		return nil, false
 	}

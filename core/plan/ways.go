@@ -63,7 +63,7 @@ func (m *making) again() {
 	asked := *m.Request
 	asked.Room, m.Rooms = m.room, nil
 	m.Table = cutting.NewTable(&asked)
-	m.job = m.Request.Job()
+	m.job = m.Request.Spec()
 	if m.taken != nil && m.job.Given == nil {
 		taken := *m.taken
 		m.job.Taken = &taken
@@ -266,7 +266,7 @@ func reason(ways []Way, i int) string {
 
 // build makes the box round an arrangement, its inserts with it; a draft has no
 // faces found yet.
-func (m *making) build(job *style.Job, l contents.Load, draft bool) *style.Box {
+func (m *making) build(job *style.Spec, l contents.Load, draft bool) *style.Box {
 	if m.allProud(job, l) {
 		return nil
 	}
@@ -282,7 +282,7 @@ func (m *making) build(job *style.Job, l contents.Load, draft bool) *style.Box {
 }
 
 // inserted puts the compartments into a box; nil when they can't be.
-func (m *making) inserted(job *style.Job, b *style.Box, l contents.Load, draft bool) *style.Box {
+func (m *making) inserted(job *style.Spec, b *style.Box, l contents.Load, draft bool) *style.Box {
 	if b == nil || m.Kind == nil {
 		return b
 	}
@@ -320,7 +320,7 @@ func (m *making) clearing(ways []contents.Load) []contents.Load {
 
 // allProud says whether all that goes in would stand above the walls, and notes it: there would
 // be none.
-func (m *making) allProud(job *style.Job, loads ...contents.Load) bool {
+func (m *making) allProud(job *style.Spec, loads ...contents.Load) bool {
 	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {
 		return false
 	}

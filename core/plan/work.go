@@ -80,7 +80,7 @@ func (p *Plan) scoreCards(pieces []*net.Piece, say func(measure.Length) string) 
 		if len(piece.Passes)+len(piece.Slanted)+len(piece.Curves) == 0 && p.IsDressing(piece) {
 			continue // cut to size, and nothing to score
 		}
-		c := bench.Card(piece, say, p.Step.Size, p.Tools, p.First)
+		c := bench.ScoreCardOf(piece, say, p.Step.Size, p.Tools, p.First)
 		c.Count *= p.Copies
 		c.Joint = p.jointCard(piece)
 		c.Along, c.Spare = p.Spare(piece)

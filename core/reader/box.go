@@ -23,7 +23,7 @@ func init() { style.Register(scoreList) }
 
 // list is a list of scores on its way to a box.
 type list struct {
-	*style.Job
+	*style.Spec
 	pieces []typed
 	by     map[string]*typed
 	box    *style.Box
@@ -31,8 +31,8 @@ type list struct {
 	claims []fold.Check
 }
 
-func build(j *style.Job) *style.Box {
-	l := &list{Job: j, pieces: guess(j.Scores), by: map[string]*typed{}}
+func build(j *style.Spec) *style.Box {
+	l := &list{Spec: j, pieces: guess(j.Scores), by: map[string]*typed{}}
 	for i := range l.pieces {
 		p := &l.pieces[i]
 		if l.by[p.role] != nil && p.role != "liner" && p.role != "panel" && p.role != "band" {

@@ -260,7 +260,7 @@ func (l *list) pinchNet(p *typed) (*net.Piece, style.Dims, bool) {
 		pinch := min((max(walls[0], walls[1]) * 4 / 5).Up(l.Mark()), q.Rows[0]*2/3)
 		q.Rows = []Length{pinch, q.Rows[0] - pinch, q.Rows[1]}
 	}
-	n := style.Pinched(l.Job, p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0],
+	n := style.Pinched(l.Spec, p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0],
 		min(p.Cols[0], p.Cols[4]), q.Rows[2])
 	return n, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, true
 }
@@ -280,5 +280,5 @@ func (l *list) capNet(p *typed) (*net.Piece, style.Dims, bool) {
 			"Check the scores: a slope is longer than half the wall beside it.")
 		return nil, d, false
 	}
-	return style.Gable(l.Job, p.Name, d, p.Rows[1], p.Rows[0], p.Rows[2], min(p.Cols[0], p.Cols[4])), d, true
+	return style.Gable(l.Spec, p.Name, d, p.Rows[1], p.Rows[0], p.Rows[2], min(p.Cols[0], p.Cols[4])), d, true
 }

@@ -108,7 +108,7 @@ func wallsHold(p *plan.Plan, walls []assembly.Side, first *net.Piece) (open, clo
 			helpers = append(helpers, words.Plain(w.Holder))
 		}
 		if banded {
-			helped += strength.Belt{Card: cardIn(p, w.Band), Wide: w.BandHigh - w.BandLow,
+			helped += strength.Belt{Ply: cardIn(p, w.Band), Wide: w.BandHigh - w.BandLow,
 				Up: (w.BandHigh + w.BandLow) / 2, Round: round}.Helps(panel)
 			helpers = append(helpers, words.Plain(w.Band.Name))
 		}
@@ -125,8 +125,8 @@ func wallsHold(p *plan.Plan, walls []assembly.Side, first *net.Piece) (open, clo
 func wall(p *plan.Plan, side assembly.Side, first *net.Piece) strength.Panel {
 	out := panel(p, side, first, "")
 	if more := measure.Length(p.Outside)*p.Layer.Caliper - p.Skin; more > 0 {
-		said := strength.Card{T: more.MM(), GSM: float64(p.Layer.GSM) * float64(more) / float64(p.Layer.Caliper)}
-		out.Card = strength.Glued(out.Card, said)
+		said := strength.Ply{T: more.MM(), GSM: float64(p.Layer.GSM) * float64(more) / float64(p.Layer.Caliper)}
+		out.Ply = strength.Glued(out.Ply, said)
 	}
 	return out
 }
@@ -142,10 +142,10 @@ func Weight(grams float64) string {
 // slopes and openings leave none.
 func panel(p *plan.Plan, side assembly.Side, first *net.Piece, grain string) strength.Panel {
 	c := p.CardOf(first.Stock)
-	single := strength.Card{T: cmp.Or(first.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
-	var places []strength.Card
+	single := strength.Ply{T: cmp.Or(first.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
+	var places []strength.Ply
 	for _, glued := range side.Glued {
-		var all strength.Card
+		var all strength.Ply
 		for _, b := range glued {
 			all = strength.Glued(all, cardIn(p, b))
 		}
@@ -154,12 +154,12 @@ func panel(p *plan.Plan, side assembly.Side, first *net.Piece, grain string) str
 		}
 		places = append(places, all)
 	}
-	return strength.Panel{Card: strength.Mean(places...), Length: side.Along, Width: side.High, Grain: grain}
+	return strength.Panel{Ply: strength.Mean(places...), Length: side.Along, Width: side.High, Grain: grain}
 }
 
-func cardIn(p *plan.Plan, b *fold.Body) strength.Card {
+func cardIn(p *plan.Plan, b *fold.Body) strength.Ply {
 	c := p.CardOf(b.Piece.Stock)
-	return strength.Card{T: cmp.Or(b.Piece.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
+	return strength.Ply{T: cmp.Or(b.Piece.Caliper, c.Caliper).MM(), GSM: float64(c.GSM)}
 }
 
 // beams counts the dividers that stand on the floor, from front to back and from left

@@ -279,9 +279,9 @@ func (q *Request) Mass() (sum float64) {
 	return sum
 }
 
-// job is what a style works from.
-func (q *Request) Job() *style.Job {
-	return &style.Job{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Plain: q.Plain,
+// Spec is what a style works from.
+func (q *Request) Spec() *style.Spec {
+	return &style.Spec{Report: q.Report, Card: q.Card, Stocks: q.Stocks, Adhesive: q.Adhesive, Tools: q.Tools, Plain: q.Plain,
 		Given: q.Given, Answers: q.Answers, Scores: q.Scores, Stated: q.Stated, Holds: style.Holds{Lined: q.lined()},
 		Ease: style.Ease{Slack: q.Slack, Usual: q.Usual, Outside: max(measure.Length(q.Outside)*q.Layer.Caliper, q.Skin),
 			Skin: q.Skin, Papers: q.Wish.Papers(), Lining: measure.Length(q.Inside) * q.Layer.Caliper}}

@@ -30,10 +30,10 @@ const (
 
 // Card is what a panel is made of: its thickness in millimetres and its weight in
 // grams a square metre, of all layers that are glued together there.
-type Card struct{ T, GSM float64 }
+type Ply struct{ T, GSM float64 }
 
 // Glued gives layers that are glued together all over, as one.
-func Glued(layers ...Card) (all Card) {
+func Glued(layers ...Ply) (all Ply) {
 	for _, l := range layers {
 		all.T, all.GSM = all.T+l.T, all.GSM+l.GSM
 	}
@@ -41,15 +41,15 @@ func Glued(layers ...Card) (all Card) {
 }
 
 // Mean gives card that is of one make here and of another there.
-func Mean(places ...Card) Card {
+func Mean(places ...Ply) Ply {
 	all := Glued(places...)
-	return Card{all.T / float64(max(1, len(places))), all.GSM / float64(max(1, len(places)))}
+	return Ply{all.T / float64(max(1, len(places))), all.GSM / float64(max(1, len(places)))}
 }
 
 // Panel is a panel of some size, in millimetres. Grain says which side it runs
 // along: "length", "width", or "" where it may be either.
 type Panel struct {
-	Card
+	Ply
 	Length, Width float64
 	Grain         string
 }

@@ -11,7 +11,7 @@ func near(a, b, part float64) bool { return math.Abs(a-b) <= part*math.Abs(b) }
 // Against numbers worked by hand for card of 0.27 mm and 216 gsm, 800 kg a cubic
 // metre: E is 4.8 and 2.16 GPa along and across, D = E t³/10.92 is 8.65 and 3.89 mN m.
 func TestByHand(t *testing.T) {
-	card := Card{T: 0.27, GSM: 216}
+	card := Ply{T: 0.27, GSM: 216}
 	p := Panel{card, 100, 100, "length"}
 	if l, w := p.Young(); !near(l, 4.8e9, 1e-9) || !near(w, 2.16e9, 1e-9) {
 		t.Errorf("E is %v and %v", l, w)
@@ -43,10 +43,10 @@ func TestByHand(t *testing.T) {
 func TestTrends(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 9))
 	for range 2000 {
-		p := Panel{Card{0.15 + r.Float64(), 120 + 600*r.Float64()}, 20 + 600*r.Float64(), 15 + 150*r.Float64(),
+		p := Panel{Ply{0.15 + r.Float64(), 120 + 600*r.Float64()}, 20 + 600*r.Float64(), 15 + 150*r.Float64(),
 			[]string{"", "length", "width"}[r.IntN(3)]}
 		q := p
-		q.Card = Glued(p.Card, Card{0.1 + r.Float64()/2, 80 + 200*r.Float64()})
+		q.Ply = Glued(p.Ply, Ply{0.1 + r.Float64()/2, 80 + 200*r.Float64()})
 		q.GSM = p.GSM / p.T * q.T // as dense
 		for _, held := range []bool{false, true} {
 			longer := p
@@ -72,20 +72,20 @@ func TestTrends(t *testing.T) {
 		if short.Pressure(0.001) <= p.Pressure(0.001) {
 			t.Fatalf("a shorter span gives more: %+v", p)
 		}
-		band := Belt{Card{0.2, 160}, 5 + 20*r.Float64(), p.Width * r.Float64(), 4 * p.Length}
+		band := Belt{Ply{0.2, 160}, 5 + 20*r.Float64(), p.Width * r.Float64(), 4 * p.Length}
 		higher := band
 		higher.Up, higher.Wide = (band.Up+p.Width)/2, band.Wide*1.5
 		if band.Helps(short) < band.Helps(p) || higher.Helps(p) <= band.Helps(p) {
 			t.Fatalf("a band helps a longer wall more, or less when it is higher and wider: %+v", band)
 		}
-		strip := Panel{p.Card, 1000, 40, "width"}
+		strip := Panel{p.Ply, 1000, 40, "width"}
 		weak := strip
 		weak.Grain = "length"
 		if Floor(weak) >= Floor(strip) { // the grain should run across the short span
-			t.Fatalf("card is as strong across the grain: %+v", p.Card)
+			t.Fatalf("card is as strong across the grain: %+v", p.Ply)
 		}
 	}
-	if none := (Panel{Card{0.3, 200}, 0, 10, ""}); Floor(none) != 0 || Stands(none) != 0 || Wall(none, true) != 0 {
+	if none := (Panel{Ply{0.3, 200}, 0, 10, ""}); Floor(none) != 0 || Stands(none) != 0 || Wall(none, true) != 0 {
 		t.Error("no panel bears something")
 	}
 }
@@ -94,7 +94,7 @@ func TestTrends(t *testing.T) {
 // for a long wall whose rim is held never more than that.
 func TestWallsAsReckonedTwice(t *testing.T) {
 	worst := 0.0
-	for _, c := range []Card{{0.2, 160}, {0.27, 216}, {0.81, 648}} {
+	for _, c := range []Ply{{0.2, 160}, {0.27, 216}, {0.81, 648}} {
 		for _, high := range []float64{18, 70} {
 			for i, long := range []float64{40, 80, 170, 300, 600} {
 				for _, held := range []bool{false, true} {

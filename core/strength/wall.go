@@ -96,7 +96,7 @@ func between(table *[rims][sagged]float64, rim, sag float64) float64 {
 // Belt is a band that goes round all walls: its card, how wide it is, how far up its middle lies, and how
 // long it is round the box, in millimetres.
 type Belt struct {
-	Card
+	Ply
 	Wide, Up, Round float64
 }
 
@@ -107,7 +107,7 @@ func (b Belt) Helps(p Panel) float64 {
 	if p.Length <= 0 || p.Width <= 0 || b.T <= 0 || b.Round <= 0 {
 		return 0
 	}
-	strip := Panel{Card: b.Card}
+	strip := Panel{Ply: b.Ply}
 	along, _ := strip.Young()
 	w := min(p.Width/1000*bows, mostBow)
 	grows := math.Pi * math.Pi * math.Pow(w*b.Up/p.Width, 2) / (2 * p.Length / 1000) / (b.Round / 1000)

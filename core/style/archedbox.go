@@ -25,7 +25,7 @@ var archedBox = &Style{
 // buildArchedBox stands the ends up from a strip; each has a tab on either side of
 // its straight part, inside the cover: the back's are stuck, the front's hold the
 // door. The cover is longer than the ends are round by the card it lies over.
-func buildArchedBox(j *Job) *Box {
+func buildArchedBox(j *Spec) *Box {
 	t, d := j.T(), j.Size()
 	least := j.Adhesive.Width
 	if dot := dotted(j.Choice("closure")); dot > 0 {
@@ -80,7 +80,7 @@ func buildArchedBox(j *Job) *Box {
 }
 
 // archedEnds is back, floor and front in one strip, rounded at both ends.
-func archedEnds(j *Job, d Dims, straight, dot Length) *net.Piece {
+func archedEnds(j *Spec, d Dims, straight, dot Length) *net.Piece {
 	t, half := j.T(), d.Length/2
 	reach := max(j.Wide(), dot)
 	j.Want("width", d.Width-2*t, 2*reach, "The sides, less the card", "the tabs of both ends")
@@ -108,7 +108,7 @@ func archedEnds(j *Job, d Dims, straight, dot Length) *net.Piece {
 // archedCover is bent over the ends: the round part of just its length, the
 // straight parts by half of what the marks leave over longer. It gives how long
 // these are.
-func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*net.Piece, Length) {
+func archedCover(j *Spec, d Dims, straight Length, foot [2]Length) (*net.Piece, Length) {
 	t := j.T()
 	arc := halfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
@@ -137,7 +137,7 @@ func archedCover(j *Job, d Dims, straight Length, foot [2]Length) (*net.Piece, L
 }
 
 // doorPull sticks a tab of card on the door so that it stands out over the arch.
-func doorPull(j *Job, b *Box, d Dims) {
+func doorPull(j *Spec, b *Box, d Dims) {
 	step := j.Mark()
 	wide := max(j.Wide(), min((18*mm).Up(step), (d.Length/3).Up(step)))
 	out, on := (9 * mm).Up(step), max(j.Wide(), (14*mm).Up(step))

@@ -11,7 +11,7 @@ import (
 )
 
 // Choice answers a question of the style with one of its choices.
-func (j *Job) Choice(id string) string {
+func (j *Spec) Choice(id string) string {
 	if c := j.Answers.Choice[id]; c != "" {
 		return c
 	}
@@ -20,17 +20,17 @@ func (j *Job) Choice(id string) string {
 }
 
 // ChoiceOf answers the questions of a style before its box is built.
-func (j *Job) ChoiceOf(s *Style) func(id string) string {
+func (j *Spec) ChoiceOf(s *Style) func(id string) string {
 	asked := *j
 	asked.style = s
 	return asked.Choice
 }
 
 // Is says whether a question is answered so.
-func (j *Job) Is(id, choice string) bool { return j.Choice(id) == choice }
+func (j *Spec) Is(id, choice string) bool { return j.Choice(id) == choice }
 
 // Asked says whether a length among the questions was typed.
-func (j *Job) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
+func (j *Spec) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
 
 // Bound is the least or the most a length may be, with the reason, and what
 // would move it, by one in so many: a dimension of the box (length, width or
@@ -49,7 +49,7 @@ var Free = Bound{}
 
 // Measure answers a question with the typed length or the style's own answer,
 // kept between its bounds, and says so when what was typed is not.
-func (j *Job) Measure(id string, answer Length, least, most Bound) Length {
+func (j *Spec) Measure(id string, answer Length, least, most Bound) Length {
 	q, _ := j.style.Ask(id)
 	field := "box.options." + id
 	if most.Why == "" && most.At == 0 {
@@ -103,7 +103,7 @@ var punched = map[string]string{"hole": "hole", "notch-width": "notch"}
 
 // round cuts the outer corners of a flap to quarter rounds: of the corner punch the
 // maker owns that comes nearest, if one does.
-func (j *Job) round(p *net.Piece, name, wall string, relief, radius Length) {
+func (j *Spec) round(p *net.Piece, name, wall string, relief, radius Length) {
 	own := j.Tools.Owned("corner", radius, radius/2, radius*3/2)
 	if _, owned, _ := j.Tools.Reaches("corner", own, 0); owned {
 		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s with your %s corner punch.", words.Plain(name),
@@ -117,7 +117,7 @@ func (j *Job) round(p *net.Piece, name, wall string, relief, radius Length) {
 }
 
 // noRoom says that a length can't be at all in a box of this size.
-func (j *Job) noRoom(q Question, least, most Bound) {
+func (j *Spec) noRoom(q Question, least, most Bound) {
 	dim := most.Dim
 	if dim == "" {
 		dim = least.Dim
@@ -140,12 +140,12 @@ func (j *Job) noRoom(q Question, least, most Bound) {
 
 // Want says that the box is too small in a dimension: have is there of what,
 // and why wants so much.
-func (j *Job) Want(dim string, have, least Length, what, why string) {
+func (j *Spec) Want(dim string, have, least Length, what, why string) {
 	j.WantFor(dim, dim, have, least, what, why)
 }
 
 // WantFor is Want where another dimension asks for so much, and is to blame.
-func (j *Job) WantFor(guilty, dim string, have, least Length, what, why string) {
+func (j *Spec) WantFor(guilty, dim string, have, least Length, what, why string) {
 	if have < least {
 		j.tooSmallBy(dim, guilty, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why,
 			j.Say(least.Up(j.Mark()))))
@@ -172,7 +172,7 @@ var larger = map[string]string{"length": "longer", "width": "wider", "depth": "d
 
 // tooSmallBy notes a dimension that must grow, with the change that does it, and
 // blames what asks for it.
-func (j *Job) tooSmallBy(dim, guilty string, short Length, text string) {
+func (j *Spec) tooSmallBy(dim, guilty string, short Length, text string) {
 	fix := fmt.Sprintf("Make the box %s %s", j.Say(short.Up(j.Mark())), larger[dim])
 	if j.Adhesive.ID == "tape" {
 		fix += ", or stick with wet glue, which can do with less"
@@ -181,7 +181,7 @@ func (j *Job) tooSmallBy(dim, guilty string, short Length, text string) {
 }
 
 // mends gives the field, and what to write in it, that make a dimension larger.
-func (j *Job) mends(dim string, by Length) []string {
+func (j *Spec) mends(dim string, by Length) []string {
 	by = by.Up(j.Mark())
 	switch {
 	case j.Given != nil:
@@ -195,7 +195,7 @@ func (j *Job) mends(dim string, by Length) []string {
 
 // SizeField names the field to blame for a dimension: the size typed, or what
 // asked for it.
-func (j *Job) SizeField(dim string) string {
+func (j *Spec) SizeField(dim string) string {
 	if j.Given != nil {
 		return "size." + dim
 	}
@@ -205,16 +205,16 @@ func (j *Job) SizeField(dim string) string {
 
 // seamWide is how wide a long seam is made, and seals its bound: where tape holds the
 // seams and glue the corners, a seam wants more.
-func (j *Job) seamWide() Length { return max(j.Adhesive.Width, j.Adhesive.Seam).Up(j.Mark()) }
+func (j *Spec) seamWide() Length { return max(j.Adhesive.Width, j.Adhesive.Seam).Up(j.Mark()) }
 
-func (j *Job) seals() Bound {
+func (j *Spec) seals() Bound {
 	b := j.sticks(0)
 	b.At = max(b.At, j.Adhesive.Seam)
 	return b
 }
 
 // sticks is the bound of what is stuck.
-func (j *Job) sticks(extra Length) Bound {
+func (j *Spec) sticks(extra Length) Bound {
 	return Bound{At: j.Adhesive.Width + extra, Why: j.Adhesive.Title + " wants that much to hold"}
 }
 

@@ -23,7 +23,7 @@ var bookWrap = &Style{
 // buildBookWrap lies on its back cover, the spine at the left. The strap is a loop
 // round the packet, stuck inside the back cover so that the packet slides in and
 // out to the right.
-func buildBookWrap(j *Job) *Box {
+func buildBookWrap(j *Spec) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	if j.Given == nil { // the border takes up what the card does: the packet keeps its size
 		d = dims(max(d.Length, j.Need.Length.Up(step)), max(d.Width, j.Need.Width.Up(step)),
@@ -65,7 +65,7 @@ func buildBookWrap(j *Job) *Box {
 
 // closer is a strip round the free edge, stuck under the back cover, whose flap
 // is held on the front one; or a ribbon round the whole.
-func closer(j *Job, b *Box, d Dims, border, spine Length) {
+func closer(j *Spec, b *Box, d Dims, border, spine Length) {
 	t, step := j.T(), j.Mark()
 	if j.Is("closer", "ribbon") {
 		b.Lets = []string{"right"}

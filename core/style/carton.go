@@ -42,7 +42,7 @@ type tube struct { // what a carton's questions come to
 // buildCarton wraps four walls round the contents: back, right, front, left
 // and a seam that is stuck behind the back. The closing panels hang on the
 // back too, so that the front is one clean face.
-func buildCarton(j *Job) *Box {
+func buildCarton(j *Spec) *Box {
 	t, step, c := j.T(), j.Mark(), tube{Dims: j.Size()}
 	w, l, h := c.Width, c.Length, c.Depth
 	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
@@ -81,7 +81,7 @@ func buildCarton(j *Job) *Box {
 }
 
 // tubeNet draws the tube with an end of each kind.
-func tubeNet(j *Job, c tube) *net.Piece {
+func tubeNet(j *Spec, c tube) *net.Piece {
 	rows, heights := []string{"back right front left seam"}, []Length{c.Depth}
 	for _, end := range []string{"top", "bottom"} {
 		row, flap := "END | right-END . left-END .", c.Width
@@ -115,7 +115,7 @@ func tubeNet(j *Job, c tube) *net.Piece {
 
 // tubeEnd shapes the flaps of one end. A dust flap reaches no further than
 // half way and stays within its panel.
-func tubeEnd(j *Job, p *net.Piece, c tube, end string, fold func(...string)) {
+func tubeEnd(j *Spec, p *net.Piece, c tube, end string, fold func(...string)) {
 	t, step := j.T(), j.Mark()
 	if j.Is(end, "ledge") {
 		ledges := []string{end, "right-" + end, "left-" + end, "front-" + end}
@@ -149,7 +149,7 @@ func tubeEnd(j *Job, p *net.Piece, c tube, end string, fold func(...string)) {
 // ledgePanels makes the panels that are stuck on ledges: the top's on the
 // outside, its window clear of the ledges; the bottom's inside, where the
 // weight presses it on to them.
-func ledgePanels(j *Job, b *Box, c tube) {
+func ledgePanels(j *Spec, b *Box, c tube) {
 	t, step := j.T(), j.Mark()
 	add := func(p *net.Piece, end string, down, out Length) *assembly.Part {
 		p.Root = "panel"
@@ -175,7 +175,7 @@ func ledgePanels(j *Job, b *Box, c tube) {
 }
 
 // pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
-func pullTab(j *Job, b *Box, c tube, end, name string) {
+func pullTab(j *Spec, b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
 	out := j.Measure("pull-out", (8 * mm).Up(step), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))

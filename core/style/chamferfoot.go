@@ -26,7 +26,7 @@ func rootTwo(l Length) float64 { return l.MM() * math.Sqrt2 }
 // the row of the base a facet hangs on either side, and the middle of a side wall
 // on it; front and back carry the side wall's inner and outer cells, and below
 // them the triangles that hold the facets.
-func buildChamferFoot(j *Job) *Box {
+func buildChamferFoot(j *Spec) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	if j.Given == nil { // the tabs behind the facets, and what is stuck above them, must hold
 		least := measure.FromMM(rootTwo(j.Adhesive.Width)).Up(step)
@@ -90,7 +90,7 @@ func buildChamferFoot(j *Job) *Box {
 
 // chamfer settles how much of each lower corner goes: enough for the triangles
 // that hold the facet, and no more than the walls beside it leave.
-func chamfer(j *Job, d Dims) Length {
+func chamfer(j *Spec, d Dims) Length {
 	half := func(l Length) Length { return measure.FromMM(l.MM() / math.Sqrt2) }
 	least := Bound{At: measure.FromMM(rootTwo(j.Adhesive.Width)), Why: "the tabs behind the facet want that much to hold"}
 	far := most(d.Length/3, "length", "what is left would be no foot")
@@ -106,7 +106,7 @@ func chamfer(j *Job, d Dims) Length {
 
 // rootPair gives a length near another whose slope comes nearest to a mark: in
 // whole steps 5 and 7, 12 and 17, 17 and 24.
-func rootPair(j *Job, near Length) Length {
+func rootPair(j *Spec, near Length) Length {
 	step := j.Mark()
 	best, off := near.Near(step), math.Inf(1)
 	for l := (near * 5 / 6).Up(step); l <= near*7/6; l += step {

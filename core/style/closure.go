@@ -18,20 +18,20 @@ import (
 // by folding the box.
 
 // closeBy holds a box closed on two faces by a pair of magnets, a dot or a brad, if an answer is one of these.
-func closeBy(j *Job, b *Box, with, a, on string) {
+func closeBy(j *Spec, b *Box, with, a, on string) {
 	if k, ok := fasteners.Chosen(with); ok && k.Long == 0 {
 		hold(j, b, k, a, on)
 	}
 }
 
 // tieBy ties a box shut, if so asked, with a ribbon through two faces.
-func tieBy(j *Job, b *Box, with, a, on string) {
+func tieBy(j *Spec, b *Box, with, a, on string) {
 	if k, ok := fasteners.Chosen(with); ok && k.Long > 0 {
 		hold(j, b, k, a, on)
 	}
 }
 
-func hold(j *Job, b *Box, k fasteners.Kind, a, on string) {
+func hold(j *Spec, b *Box, k fasteners.Kind, a, on string) {
 	_, flap := assembly.Ref(a)
 	_, front := assembly.Ref(on)
 	long, says := k.Long.Up(10*j.Mark()), ""
@@ -56,7 +56,7 @@ var pierced = func() Length { k, _ := fasteners.Called("brad"); return 2 * (k.Ra
 const glueDot = "glue-dot | A glue dot | Small and flat; of the kind that opens again."
 
 // pair places the halves of what closes the box, or says that there is no room.
-func pair(j *Job, b *Box) {
+func pair(j *Spec, b *Box) {
 	for _, p := range b.Pairs {
 		if !b.Meet(p, j.T(), fasteners.Room, j.Mark()) {
 			_, on := assembly.Ref(p.B)
@@ -76,7 +76,7 @@ func pair(j *Job, b *Box) {
 
 // otherClosure names the question of what closes the box, and an answer that
 // wants no card for it.
-func otherClosure(j *Job) (field, answer string) {
+func otherClosure(j *Spec) (field, answer string) {
 	for _, q := range j.style.Asks {
 		if q.For != Closing {
 			continue
@@ -113,7 +113,7 @@ func bandQuestions(when string) []Question {
 // band is a strip round bottom, front, top and back of a part so large, its lap
 // glued out of sight below. It bends round the box and is larger by that, and a
 // little ease. The place says where the middle of what it goes round is.
-func band(j *Job, b *Box, inner string, round Dims, at assembly.Place) {
+func band(j *Spec, b *Box, inner string, round Dims, at assembly.Place) {
 	t, card, step := j.As("band").T(), j.As(inner).T(), j.Mark()
 	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
 		j.sticks(2*t), most(round.Length, "length", "the box is no longer"))

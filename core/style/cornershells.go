@@ -23,7 +23,7 @@ var cornerShells = &Style{
 
 // buildCornerShells puts two equal shells round a rolled tray, the second turned
 // half round.
-func buildCornerShells(j *Job) *Box {
+func buildCornerShells(j *Spec) *Box {
 	d, c := j.Size(), j.Over("tray", "shell", 2)
 	t := j.As("shell").T()
 	high := d.Depth + j.Gain(2*t+j.Slack+2*j.Skin)
@@ -63,7 +63,7 @@ func buildCornerShells(j *Job) *Box {
 // two large cells are cut on the diagonal; the halves that stay cover top and
 // underside. The wall in front is three layers: the top's cell outside, the one
 // of the underside inside, and the tab of the left wall between.
-func shellOf(j *Job, name string, d Dims) *net.Piece {
+func shellOf(j *Spec, name string, d Dims) *net.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth
 	end := (3 * t).Up(step) // the left wall stops short of the other shell's three layers

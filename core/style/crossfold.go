@@ -28,7 +28,7 @@ const air = 4 * mm
 // buildCrossFold sticks each small box by its floor: the first and the last on the
 // sides that fold up, so that they come to lie on their sides with their lids to the
 // middle, the rest on the middle. Opened, all of them stand.
-func buildCrossFold(j *Job) *Box {
+func buildCrossFold(j *Spec) *Box {
 	d, step := j.Size(), j.Mark()
 	n := len(j.style.Rooms(j.Choice))
 	j.Want(shorter(d), min(d.Length, d.Width), j.Adhesive.Width, "A small box's floor", "what sticks it")

@@ -42,7 +42,7 @@ type flapped struct { // what the questions come to
 
 // buildFlapBox lays flap, top, back, bottom and front out in one column. The
 // top is longer than the bottom by what the flap bends round.
-func buildFlapBox(j *Job) *Box {
+func buildFlapBox(j *Spec) *Box {
 	s := flapped{Dims: j.Size(), tucked: j.Is("closure", "tuck"), dust: j.Is("dust", "yes")}
 	s.front = j.Measure("front", s.Depth, j.sticks(2*j.T()), most(s.Depth, "depth", "the other walls are no higher"))
 	j.Want("length", s.Length, 2*j.Adhesive.Width+8*j.T(), "The front", "two tabs behind it")
@@ -50,7 +50,7 @@ func buildFlapBox(j *Job) *Box {
 	if s.top = s.Width; !s.tucked && !j.Plain {
 		s.top += j.Gain(3*j.T()/2 + j.Skin)
 	}
-	cut := map[string]func(*Job, flapped) *net.Piece{"from-walls": sidesFromWalls, "from-base": sidesFromBase}
+	cut := map[string]func(*Spec, flapped) *net.Piece{"from-walls": sidesFromWalls, "from-base": sidesFromBase}
 	p := cut[j.Choice("sides")](j, s)
 	shapeFlap(j, p, s)
 	p.Root = "bottom"
@@ -74,7 +74,7 @@ func buildFlapBox(j *Job) *Box {
 }
 
 // measureFlap settles how deep the flap is: over the front by what closes it.
-func measureFlap(j *Job, s *flapped) {
+func measureFlap(j *Spec, s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
 	if round := dotted(j.Choice("closure")) / 2; round > 0 {
 		least = Bound{At: s.Depth - s.front + 2*round + j.Mark(),
@@ -95,7 +95,7 @@ func measureFlap(j *Job, s *flapped) {
 }
 
 // strip is the picture of the box, beside whose walls stand columns so wide.
-func (s flapped) strip(j *Job, beside Length) nets.Strip {
+func (s flapped) strip(j *Spec, beside Length) nets.Strip {
 	away := map[[2]int]bool{{0, 0}: true, {2, 0}: true, {0, 1}: !s.dust, {2, 1}: !s.dust}
 	return nets.Strip{Sizes: nets.Sizes{Name: "box", Cols: net.Cols(beside, s.Length, beside),
 		Rows: net.Rows(s.flap, s.top, s.Depth, s.Width, s.front), Away: away, T: j.T()}}
@@ -104,7 +104,7 @@ func (s flapped) strip(j *Job, beside Length) nets.Strip {
 // sidesFromWalls makes each side of a cell of the front and one of the back.
 // The one on the outside is the front's, so that the seam is at the back; when
 // the front is lower it is the back's, which has the whole height.
-func sidesFromWalls(j *Job, s flapped) *net.Piece {
+func sidesFromWalls(j *Spec, s flapped) *net.Piece {
 	t, w := j.T(), s.Width
 	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "what sticks its two halves")
 	outer, inner := "front", "back"
@@ -123,7 +123,7 @@ func sidesFromWalls(j *Job, s flapped) *net.Piece {
 
 // sidesFromBase stands the sides up from the bottom, over tabs of front and
 // back; dust flaps hang on the top and go down inside.
-func sidesFromBase(j *Job, s flapped) *net.Piece {
+func sidesFromBase(j *Spec, s flapped) *net.Piece {
 	t, h := j.T(), s.Depth
 	j.Want("width", s.Width, 2*(j.Adhesive.Width+t+j.Mark()), "A side wall", "the two tabs behind it")
 	n := s.strip(j, h)
@@ -140,7 +140,7 @@ func sidesFromBase(j *Job, s flapped) *net.Piece {
 
 // shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what
 // lies along the sides.
-func shapeFlap(j *Job, p *net.Piece, s flapped) {
+func shapeFlap(j *Spec, p *net.Piece, s flapped) {
 	relief := Length(0)
 	if s.tucked {
 		relief = (3 * j.T()).Up(j.Mark())

@@ -26,7 +26,7 @@ var foldFlat = &Style{
 // buildFoldFlat sticks a tray, its corners whole and folded in, into a strip
 // that goes round it: only its base and its front are stuck, so that the spine
 // is free to swing.
-func buildFoldFlat(j *Job) *Box {
+func buildFoldFlat(j *Spec) *Box {
 	t, d := j.T(), j.Size()
 	b := j.box(d, webbedTray(j, d))
 	over := j.Measure("overhang", (3 * mm).Up(j.Mark()), Bound{}, most(d.Length/2, "length", "more is all cover and no tray"))
@@ -65,7 +65,7 @@ func buildFoldFlat(j *Job) *Box {
 // webbedTray is a tray whose corner squares stay whole: each is scored from its
 // inner to its outer corner and folds flat against the side wall. Two share a
 // wall: where they would lap, their points are cut off.
-func webbedTray(j *Job, d Dims) *net.Piece {
+func webbedTray(j *Spec, d Dims) *net.Piece {
 	t, h := j.T(), d.Depth
 	j.WantFor("depth", "width", d.Width, h, "The side, front to back", "a wall so high, folded in at its corners,")
 	j.Want("depth", h, j.Adhesive.Width+t, "The front", "the cover stuck on it")
@@ -108,7 +108,7 @@ func webbedTray(j *Job, d Dims) *net.Piece {
 }
 
 // web lays the two halves of a web on a side wall, stuck there or loose.
-func web(j *Job, p *net.Piece, side, first, second string) {
+func web(j *Spec, p *net.Piece, side, first, second string) {
 	lay := map[[2]bool]func(face, on string, layers int){
 		{false, false}: p.Tuck, {false, true}: p.GlueOver, {true, false}: p.Over, {true, true}: p.GlueOutside,
 	}[[2]bool{j.Is("webs", "outside"), j.Is("stuck", "yes")}]
@@ -117,7 +117,7 @@ func web(j *Job, p *net.Piece, side, first, second string) {
 }
 
 // leastLip is how far the cover must come down over the front.
-func leastLip(j *Job) Bound {
+func leastLip(j *Spec) Bound {
 	switch j.Choice("closure") {
 	case "brad", "ribbon":
 		return Bound{At: pierced + j.Mark(), Why: "what goes through it wants card round it"}

@@ -27,7 +27,7 @@ var gableCap = &Style{
 // buildGableCap slips a tube over a tray. Two opposite panels slope in to a
 // ridge; the two between fold in as gussets, each along two slanting scores
 // from the middle of its upper edge to its lower corners.
-func buildGableCap(j *Job) *Box {
+func buildGableCap(j *Spec) *Box {
 	step, c, size := j.Mark(), j.Over("base", "cap", 0), j.Size()
 	if j.Given == nil {
 		size.Length = max(size.Length, size.Width) // the ridge is no shorter than the ends are wide
@@ -55,7 +55,7 @@ func buildGableCap(j *Job) *Box {
 }
 
 // Gable is the cap: a tube with a ridge over its walls.
-func Gable(j *Job, name string, d Dims, roof, seal, skirt, seam Length) *net.Piece {
+func Gable(j *Spec, name string, d Dims, roof, seal, skirt, seam Length) *net.Piece {
 	half := d.Width / 2
 	p := net.Grid(name, net.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
 		net.Rows(seal, roof, skirt), `

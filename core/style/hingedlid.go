@@ -22,7 +22,7 @@ var hingedLid = &Style{
 // wall, base, front. The lid is wider than the base by the clearance, so its
 // side scores stand half of it further out, and its own sides come out that
 // much lower.
-func buildHingedLid(j *Job) *Box {
+func buildHingedLid(j *Spec) *Box {
 	c, size := j.Over("", "box/lid", 0), j.Size()
 	half, h := c/2, size.Depth
 	full := h - half

@@ -16,7 +16,7 @@ import (
 // nested is a tray with two boxes of a style standing in it, the second turned
 // half round or made for the other hand.
 func nested(s *style.Style, small style.Dims, apart style.Length, mirror bool) *style.Style {
-	return &style.Style{ID: "two-of-" + s.ID, Title: "Two", Build: func(j *style.Job) *style.Box {
+	return &style.Style{ID: "two-of-" + s.ID, Title: "Two", Build: func(j *style.Spec) *style.Box {
 		d := style.Dims{Length: max(320*mm, 5*apart), Width: max(140*mm, 3*apart), Depth: 30 * mm}
 		b := &style.Box{Size: d, Strength: 2}
 		b.Add(style.Tray(j, "tray", "floor", d))

@@ -24,7 +24,7 @@ var pinchTop = &Style{
 // buildPinchTop closes a tube below with two pairs of overlapping flaps and
 // above by pinching front and back together. Nothing is scored there: the card
 // bends. The corner scores run on to the top and are pressed flat again.
-func buildPinchTop(j *Job) *Box {
+func buildPinchTop(j *Spec) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	l, w := d.Length, d.Width
 	short, long := min(l, w), max(l, w)
@@ -74,11 +74,11 @@ func buildPinchTop(j *Job) *Box {
 }
 
 // Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
-func Pinched(j *Job, name string, d Dims, pinch, seam, flap Length) *net.Piece {
+func Pinched(j *Spec, name string, d Dims, pinch, seam, flap Length) *net.Piece {
 	return pinched(j, name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
 }
 
-func pinched(j *Job, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *net.Piece {
+func pinched(j *Spec, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *net.Piece {
 	t, step, half := j.T(), j.Mark(), d.Width/2
 	p := net.Grid(name, net.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
 		net.Rows(pinch, d.Depth, flap), `

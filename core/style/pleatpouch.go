@@ -26,7 +26,7 @@ var pleatPouch = &Style{
 // one column. Each side is the back's cell with the base's tab and the front's
 // cell over it, so that the front is clean. How far the slopes lean follows from
 // their length.
-func buildPleatPouch(j *Job) *Box {
+func buildPleatPouch(j *Spec) *Box {
 	t, d := j.T(), j.Size()
 	w := d.Width
 	least := Bound{At: (w*11/20 + j.Mark()).Up(j.Mark()), Why: "shorter ones don't meet over such a width"}
@@ -85,7 +85,7 @@ func buildPleatPouch(j *Job) *Box {
 
 // pleat settles how long the slopes are, so that what stands above the walls lies
 // inside them.
-func pleat(j *Job, d Dims, least Bound) Length {
+func pleat(j *Spec, d Dims, least Bound) Length {
 	usual := max(least.At.Up(j.Mark()), (d.Width * 2 / 3).Up(j.Mark()))
 	if j.Proud > 0 && !j.Asked("pleat") {
 		usual = max(usual, slopesOver(j, d, false))
@@ -94,7 +94,7 @@ func pleat(j *Job, d Dims, least Bound) Length {
 }
 
 // leastCrest is how high the crest must be for what closes it.
-func leastCrest(j *Job) Bound {
+func leastCrest(j *Spec) Bound {
 	switch j.Choice("closure") {
 	case "dot", "glue-dot":
 		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
@@ -106,7 +106,7 @@ func leastCrest(j *Job) Bound {
 
 // crestHoles punches two holes side by side in both halves of the crest, which
 // lie on each other when it is closed.
-func crestHoles(j *Job, b *Box, p *net.Piece, d Dims, high Length) {
+func crestHoles(j *Spec, b *Box, p *net.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}

@@ -21,7 +21,7 @@ func RoofRise(slope, width Length) Length {
 // slopes settles how long the slopes are: as asked, or long enough for what
 // stands above the eaves to lie inside the roof at every height; with gussets
 // the ends lean in too.
-func slopes(j *Job, id string, d Dims, usual Length, gussets bool) Length {
+func slopes(j *Spec, id string, d Dims, usual Length, gussets bool) Length {
 	if j.Proud > 0 && !j.Asked(id) {
 		usual = max(usual, slopesOver(j, d, gussets))
 	}
@@ -29,7 +29,7 @@ func slopes(j *Job, id string, d Dims, usual Length, gussets bool) Length {
 	return j.Measure(id, usual, least, most(3*d.Width, "width", "longer ones make a steeple"))
 }
 
-func slopesOver(j *Job, d Dims, gussets bool) Length {
+func slopesOver(j *Spec, d Dims, gussets bool) Length {
 	top, t := (j.Proud + 3*j.T()).MM(), j.T().MM()
 	beside := j.Beside.MM() + (d.Width-j.Need.Width).MM()/2 - 2*t
 	if gussets {
@@ -50,7 +50,7 @@ func slopesOver(j *Job, d Dims, gussets bool) Length {
 
 // ribbonHole punches a hole in the middle of faces so wide and high, below their
 // upper edges; beside stays free for what is stuck behind them.
-func ribbonHole(j *Job, p *net.Piece, hole, high Length, faces ...string) {
+func ribbonHole(j *Spec, p *net.Piece, hole, high Length, faces ...string) {
 	drop := j.Measure("drop", max(10*mm, hole/2+3*mm).Up(j.Mark()), Bound{At: hole/2 + 5*mm/2, Why: "the edge would tear"},
 		mostOf(high-hole/2-5*mm/2, "pinch", 1, "the hole would lie in the fold"))
 	for _, f := range faces {
@@ -60,7 +60,7 @@ func ribbonHole(j *Job, p *net.Piece, hole, high Length, faces ...string) {
 }
 
 // holeSize settles how wide a ribbon's hole is in a face so wide and high.
-func holeSize(j *Job, wide, high Length) Length {
+func holeSize(j *Spec, wide, high Length) Length {
 	round := most(wide-2*j.Wide()-6*mm, "length", "some card must stay round it")
 	if high/3 < round.At {
 		round = mostOf(high/3, "pinch", 3, round.Why)
@@ -70,7 +70,7 @@ func holeSize(j *Job, wide, high Length) Length {
 
 // mitreSeam slants both ends of a seam that runs from top to bottom along the
 // right side of a tube.
-func mitreSeam(j *Job, p *net.Piece, seam, top, bottom Length) {
+func mitreSeam(j *Spec, p *net.Piece, seam, top, bottom Length) {
 	for _, end := range []struct{ at, in Length }{{top, j.Mark()}, {bottom, -j.Mark()}} {
 		p.CutAlong(net.Point{X: p.Width - seam, Y: end.at}, net.Point{X: p.Width, Y: end.at + end.in})
 		p.Discard(net.Point{X: p.Width - seam/20, Y: end.at + end.in/20})

@@ -29,7 +29,7 @@ var sleeveDrawer = &Style{
 	Build: buildSleeveDrawer,
 }
 
-func buildSleeveDrawer(j *Job) *Box {
+func buildSleeveDrawer(j *Spec) *Box {
 	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
 	says := fmt.Sprintf("The sleeve is %s larger than the drawer each way, so that it slides.", j.Say(c))
 	drawer, sleeve := size, size
@@ -70,7 +70,7 @@ func buildSleeveDrawer(j *Job) *Box {
 // sleeveOf is four walls round the drawer, the seam stuck behind the back at its
 // lower edge, where it is seen least. Closed, an end panel folds up from the
 // bottom over tabs of the sides.
-func sleeveOf(j *Job, d Dims, closed bool) *net.Piece {
+func sleeveOf(j *Spec, d Dims, closed bool) *net.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")

@@ -27,7 +27,7 @@ type column struct{ side, back, high, cap Length }
 // panels are as wide as the one opposite, or the edges would not meet. The half boxes
 // are stuck to the panels beside the back by their long clean walls, so that they
 // swing apart with them.
-func buildStripColumn(j *Job) *Box {
+func buildStripColumn(j *Spec) *Box {
 	d, t, step := j.Size(), j.T(), j.Mark()
 	if j.Given == nil {
 		d.Length = max(d.Length, d.Width)
@@ -93,7 +93,7 @@ func edgeDot(join string) string {
 
 // edgeTab is stuck on the left panel and goes round the open edge on to the front,
 // between the caps.
-func edgeTab(j *Job, b *Box, s column, dot string) {
+func edgeTab(j *Spec, b *Box, s column, dot string) {
 	t, step := j.T(), j.Mark()
 	flap := (dotted(dot) + step).Up(step)
 	stuck := j.Wide() + (2 * t).Up(step)

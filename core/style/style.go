@@ -32,7 +32,7 @@ type Style struct {
 	Rooms     func(choice func(id string) string) []float64 // its small boxes, each by the part of the things it takes
 	Apart     []string                                      // its pieces that may be of another card than the rest
 	Asks      []Question
-	Build     func(*Job) *Box
+	Build     func(*Spec) *Box
 }
 
 // Question is a question a style asks: of choices, or for a length.
@@ -109,7 +109,7 @@ const mostTries = 16
 // Make builds the box a style makes of a job: folded, and measured when it is
 // not a draft. What a style takes from a size is measured on a first box of
 // about the size; the box that stands in the end is measured again.
-func Make(j *Job, s *Style, draft bool) *Box {
+func Make(j *Spec, s *Style, draft bool) *Box {
 	j.style = s
 	if j.Taken == nil && (j.Given == nil || draft) && !measureTaken(j) {
 		return nil
@@ -140,7 +140,7 @@ func Make(j *Job, s *Style, draft bool) *Box {
 }
 
 // build builds once, or notes the problems.
-func build(j *Job) *Box {
+func build(j *Spec) *Box {
 	j.settled, j.notes, j.over = map[string]Length{}, &[]assembly.Note{}, map[string]shop.Over{}
 	before := len(j.Problems)
 	b := j.style.Build(j)
@@ -161,7 +161,7 @@ func build(j *Job) *Box {
 // from it. Where it is refused only because it is too small it is tried again a
 // little larger. What is refused for a length that was typed is measured without
 // it, so that the bounds that are told are those of the box it would be.
-func measureTaken(j *Job) bool {
+func measureTaken(j *Spec) bool {
 	if j.Given != nil {
 		b := build(j)
 		return b != nil && take(j, b)
@@ -197,7 +197,7 @@ func measureTaken(j *Job) bool {
 
 // Inside measures the inside of a style at the size that is given, or notes why
 // there is none.
-func Inside(j *Job, s *Style) (Dims, bool) {
+func Inside(j *Spec, s *Style) (Dims, bool) {
 	j.style = s
 	if !measureTaken(j) {
 		return Dims{}, false
@@ -206,7 +206,7 @@ func Inside(j *Job, s *Style) (Dims, bool) {
 }
 
 // take measures what the card of a box takes from its size.
-func take(j *Job, b *Box) bool {
+func take(j *Spec, b *Box) bool {
 	b.Find()
 	b.MeasureRoom(j.T(), j.Need)
 	j.found, j.shaped = b, b.Shaped
@@ -220,7 +220,7 @@ func take(j *Job, b *Box) bool {
 }
 
 // sketched gives a draft the inside that its size is taken to have.
-func sketched(j *Job, b *Box) *Box {
+func sketched(j *Spec, b *Box) *Box {
 	if b == nil {
 		return nil
 	}
@@ -234,11 +234,11 @@ func sketched(j *Job, b *Box) *Box {
 func taken(d Dims) *Dims { return &d }
 
 // IsShaped says whether the room of the style's box is no block, as far as is known.
-func (j *Job) IsShaped() bool { return j.shaped }
+func (j *Spec) IsShaped() bool { return j.shaped }
 
 // Measured gives the box of a given size whose room is no block, when it was
 // measured; else nil.
-func (j *Job) Measured() *Box {
+func (j *Spec) Measured() *Box {
 	if j.Given == nil || !j.shaped {
 		return nil
 	}
@@ -246,7 +246,7 @@ func (j *Job) Measured() *Box {
 }
 
 // Insides gives the room in each small box of a style, once it is measured.
-func (j *Job) Insides() (out []Dims) {
+func (j *Spec) Insides() (out []Dims) {
 	if j.found == nil {
 		return nil
 	}
@@ -258,7 +258,7 @@ func (j *Job) Insides() (out []Dims) {
 
 // tooSmall says whether the contents would not go in, and asks for more. In a room
 // that is no block each thing is looked at where it stands.
-func tooSmall(j *Job, b *Box) bool {
+func tooSmall(j *Spec, b *Box) bool {
 	in, more := b.Inside, Dims{}
 	if b.Shaped && j.Stand != nil {
 		in, more = b.Whole(), b.Short(j.T(), j.Stand(b))
@@ -286,7 +286,7 @@ func tooSmall(j *Job, b *Box) bool {
 }
 
 // checked refuses what the folded box can't have.
-func checked(j *Job, b *Box) *Box {
+func checked(j *Spec, b *Box) *Box {
 	before := len(j.Problems)
 	pair(j, b)
 	if !suitsProud(j, b) || len(j.Problems) > before {
@@ -296,7 +296,7 @@ func checked(j *Job, b *Box) *Box {
 }
 
 // suitsProud refuses things that stand proud under a level top.
-func suitsProud(j *Job, b *Box) bool {
+func suitsProud(j *Spec, b *Box) bool {
 	if j.Proud == 0 || b.Above != flatAbove && !b.Vault {
 		return true
 	}
@@ -306,7 +306,7 @@ func suitsProud(j *Job, b *Box) bool {
 }
 
 // box begins a box whose contents stand in a piece.
-func (j *Job) box(size Dims, holder *net.Piece) *Box {
+func (j *Spec) box(size Dims, holder *net.Piece) *Box {
 	b := &Box{Size: size, Strength: 2}
 	b.Add(holder)
 	return b

@@ -50,7 +50,7 @@ var ends, sides = nets.Ends, nets.Sides
 
 // tray is a panel and four walls, made one of three ways. Front and back stay
 // clean: no seam shows on them. What can't be is noted.
-func tray(j *Job, name, panel string, d Dims, walls string) *net.Piece {
+func tray(j *Spec, name, panel string, d Dims, walls string) *net.Piece {
 	trayCanBe(j, name, d, walls)
 	switch walls {
 	case "rolled":
@@ -62,15 +62,15 @@ func tray(j *Job, name, panel string, d Dims, walls string) *net.Piece {
 }
 
 // Tray is a tray of single walls for another room to put inside a box.
-func Tray(j *Job, name, panel string, d Dims) *net.Piece { return tray(j, name, panel, d, "single") }
+func Tray(j *Spec, name, panel string, d Dims) *net.Piece { return tray(j, name, panel, d, "single") }
 
 // flat is a tray of single walls, spread out: between its columns and rows the walls stand up.
-func flat(j *Job, name string, d Dims) nets.Sizes {
+func flat(j *Spec, name string, d Dims) nets.Sizes {
 	return nets.Sizes{Name: name, Cols: net.Cols(d.Depth, d.Length, d.Depth), Rows: net.Rows(d.Depth, d.Width, d.Depth), T: j.T()}
 }
 
 // rolledTray has walls folded over inwards. The inner flaps are a sliver lower, or they would not lie flat.
-func rolledTray(j *Job, name, panel string, d Dims) *net.Piece {
+func rolledTray(j *Spec, name, panel string, d Dims) *net.Piece {
 	in := d.Depth - j.Sliver()
 	s := flat(j, name, d)
 	s.Cols, s.Rows = slices.Concat(net.Cols(in), s.Cols, net.Cols(in)), slices.Concat(net.Rows(in), s.Rows, net.Rows(in))
@@ -84,7 +84,7 @@ func rolledTray(j *Job, name, panel string, d Dims) *net.Piece {
 
 // tab shapes the corner square of a tray. Two tabs share a wall, so neither
 // reaches its middle.
-func tab(j *Job, d Dims) net.TabShape {
+func tab(j *Spec, d Dims) net.TabShape {
 	step := j.Mark()
 	shared := (d.Length/2 - j.T()).Down(step)
 	reach := min(d.Depth, shared)
@@ -98,12 +98,12 @@ func tab(j *Job, d Dims) net.TabShape {
 }
 
 // endsOf shapes a tab relieved by the card beside it, its ends mitred.
-func endsOf(j *Job, reach Length) net.TabShape {
+func endsOf(j *Spec, reach Length) net.TabShape {
 	return net.TabShape{Reach: reach, Relief: j.T(), Mitre: mitre(j, j.Mark())}
 }
 
 // mitre is how far the ends of tabs slant in.
-func mitre(j *Job, usual Length) Length {
+func mitre(j *Spec, usual Length) Length {
 	if _, asks := j.style.Ask("mitre"); !asks {
 		return usual
 	}
@@ -111,7 +111,7 @@ func mitre(j *Job, usual Length) Length {
 }
 
 // trayCanBe notes why a tray of that size can't be made.
-func trayCanBe(j *Job, name string, d Dims, walls string) {
+func trayCanBe(j *Spec, name string, d Dims, walls string) {
 	t, wide := j.T(), j.Adhesive.Width
 	the := "The " + name
 	j.Want("depth", d.Depth, wide, the+"'s wall", "a tab stuck with "+j.Adhesive.Title)
@@ -132,7 +132,7 @@ func trayCanBe(j *Job, name string, d Dims, walls string) {
 
 // thumbNotches are cut in the ends. No tab lies behind an end: they are stuck
 // behind the long sides, which the sleeve hides.
-func thumbNotches(j *Job, p *net.Piece, d Dims, walls string) {
+func thumbNotches(j *Spec, p *net.Piece, d Dims, walls string) {
 	if j.Is("notch", "none") || walls == "rolled" {
 		return
 	}
@@ -153,7 +153,7 @@ func thumbNotches(j *Job, p *net.Piece, d Dims, walls string) {
 
 // lidWall settles the wall of a lid over walls h high, from the ways of saying it;
 // full is as deep as it may be, and it comes out so much less.
-func lidWall(j *Job, h, full, less Length, walls string) Length {
+func lidWall(j *Spec, h, full, less Length, walls string) Length {
 	if j.Is("lid", "full") {
 		j.settled["lid-height"], j.settled["reveal"] = full, 0
 		return full

@@ -31,7 +31,7 @@ var trayLid = &Style{
 	Build: buildTrayLid,
 }
 
-func buildTrayLid(j *Job) *Box {
+func buildTrayLid(j *Spec) *Box {
 	walls, over := j.Choice("walls"), j.Choice("lid-walls")
 	size := j.Size()
 	if j.Is("lid", "none") {

@@ -19,7 +19,7 @@ import (
 // Within makes a box of another style, of a size of its own, to stand in this
 // one. Its outside is measured, so that room can be made for it. When it can't be
 // the reason is noted, and it is nil.
-func Within(j *Job, name string, s *Style, size Dims, answers Answers) *Box {
+func Within(j *Spec, name string, s *Style, size Dims, answers Answers) *Box {
 	inner := *j
 	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
 	inner.Given, inner.Answers, inner.Need, inner.Taken, inner.Proud, inner.found = &size, answers, Dims{}, nil, 0, nil
@@ -42,7 +42,7 @@ func Within(j *Job, name string, s *Style, size Dims, answers Answers) *Box {
 
 // Suits says whether a box has the tray that an insert wants, or notes that it has
 // not.
-func Suits(j *Job, insert string, b *Box) bool {
+func Suits(j *Spec, insert string, b *Box) bool {
 	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {
 		return true
 	}
@@ -54,7 +54,7 @@ func Suits(j *Job, insert string, b *Box) bool {
 // Nest stands copies of a box within on a face, each in its spot; a spot may say
 // another face, and another of the box's own to lay on it. Its pieces, and what is
 // noted of them, take the name.
-func Nest(j *Job, b *Box, name string, in *Box, on string, spots ...assembly.Place) {
+func Nest(j *Spec, b *Box, name string, in *Box, on string, spots ...assembly.Place) {
 	first, stands := in.Parts[0], false
 	for i := range spots {
 		spots[i].On = cmp.Or(spots[i].On, on)

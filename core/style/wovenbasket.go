@@ -37,7 +37,7 @@ type woven struct {
 // buildWovenBasket hangs strips on the end walls, which wrap round the corners on
 // to front and back. Lower front and back want strips that slope: they are cut as
 // a fan, so that they lie flat and the upper one meets the rim at its end.
-func buildWovenBasket(j *Job) *Box {
+func buildWovenBasket(j *Spec) *Box {
 	s := weave(j)
 	t := j.T()
 	p := net.Grid("basket", net.Cols(s.Depth, s.Length, s.Depth), net.Rows(s.high, s.Width, s.high), `
@@ -82,7 +82,7 @@ func buildWovenBasket(j *Job) *Box {
 }
 
 // weave settles the heights and the strips.
-func weave(j *Job) woven {
+func weave(j *Spec) woven {
 	s := woven{Dims: j.Size()}
 	n := Length(j.Choice("strips")[0] - '0')
 	if j.Given == nil { // every strip must hold
@@ -194,7 +194,7 @@ func crossing(a, b [4][2]float64) bool {
 
 // handle is a strip as long as the sheet, bent over the basket in a half round; a
 // square at either end lies on front and back, over so many layers of the weave.
-func handle(j *Job, b *Box, s woven, layer int, t Length) {
+func handle(j *Spec, b *Box, s woven, layer int, t Length) {
 	across := s.Width + 2*t*Length(layer)
 	arch := halfRound(across)
 	// It bends in above the rim, and above what of the strips stands higher.

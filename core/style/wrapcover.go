@@ -27,7 +27,7 @@ var wrapCover = &Style{
 // buildWrapCover stands a rolled tray on one cover and hangs another on its
 // back. Each cover bends round what is inside it and is larger by that: the
 // base cover's back lies on the tray's, the lid's on the base cover's.
-func buildWrapCover(j *Job) *Box {
+func buildWrapCover(j *Spec) *Box {
 	t, size := j.T(), j.Size()
 	h := size.Depth
 	b := j.box(size, tray(j, "tray", "base", size, "rolled"))
@@ -68,7 +68,7 @@ func buildWrapCover(j *Job) *Box {
 
 // leastLap is how far the lid must come down: over what closes it, and the
 // strip that hides a ribbon's end must hold there.
-func leastLap(j *Job) Bound {
+func leastLap(j *Spec) Bound {
 	switch j.Choice("closure") {
 	case "ribbon":
 		return Bound{At: j.Wide() + 2*j.T().Up(j.Mark()) + j.Mark(),
@@ -81,7 +81,7 @@ func leastLap(j *Job) Bound {
 
 // closeCovers punches the holes of a ribbon, with the strip that hides its end,
 // or marks a pair of magnets.
-func closeCovers(j *Job, b *Box, base, lid *net.Piece, lap Length) {
+func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
 	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")

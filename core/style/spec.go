@@ -22,8 +22,8 @@ const (
 	flatAbove = fold.Flat
 )
 
-// Job is what a style works from. It is read from the document once, before.
-type Job struct {
+// Spec is what a style works from. It is read from the document once, before.
+type Spec struct {
 	*brief.Report
 	Card     shop.Card
 	Stocks   map[string]shop.Card // of parts that have another card: by their name, or what they are
@@ -76,7 +76,7 @@ type building struct {
 
 // Knows takes over what was found out on the way with another job of the same
 // answers.
-func (j *Job) Knows(o *Job) {
+func (j *Spec) Knows(o *Spec) {
 	if j.Taken == nil {
 		j.Taken, j.found, j.shaped = o.Taken, o.found, o.shaped
 	}
@@ -211,14 +211,14 @@ func sum(all []Length) (whole Length) {
 }
 
 // T is the caliper of the card.
-func (j *Job) T() Length { return j.Card.Caliper }
+func (j *Spec) T() Length { return j.Card.Caliper }
 
 // Mark is what the tools can measure.
-func (j *Job) Mark() Length { return j.Step.Size }
+func (j *Spec) Mark() Length { return j.Step.Size }
 
 // Groove is what the scoring board sets directly: walls are that high, where it is
 // left to the style.
-func (j *Job) Groove() Length {
+func (j *Spec) Groove() Length {
 	if g := j.Tools.Groove(j.Mark()); g%j.Mark() == 0 {
 		return g
 	}
@@ -226,11 +226,11 @@ func (j *Job) Groove() Length {
 }
 
 // Wide is how wide what sticks a tab wants it, on the marks.
-func (j *Job) Wide() Length { return j.Adhesive.Width.Up(j.Mark()) }
+func (j *Spec) Wide() Length { return j.Adhesive.Width.Up(j.Mark()) }
 
 // Size gives the size to build, score to score: the given one to the letter,
 // or the needed room and what the style takes from it, snapped up.
-func (j *Job) Size() Dims {
+func (j *Spec) Size() Dims {
 	if j.Given != nil {
 		return *j.Given
 	}
@@ -240,7 +240,7 @@ func (j *Job) Size() Dims {
 }
 
 // noSmaller says why a part that was to be cut smaller is not, where the size is what the contents need.
-func (j *Job) noSmaller(part string) string {
+func (j *Spec) noSmaller(part string) string {
 	if j.Given != nil {
 		return ""
 	}
@@ -248,7 +248,7 @@ func (j *Job) noSmaller(part string) string {
 }
 
 // As is the job for a part that may be of another card.
-func (j *Job) As(part string) *Job {
+func (j *Spec) As(part string) *Spec {
 	if len(j.Stocks) == 0 {
 		return j
 	}
@@ -264,7 +264,7 @@ func (s *Style) Parts() []string {
 
 // cardOf finds the card of a piece: by its name, by what it is; else it is the box's
 // own. Pieces of a box within were stamped when that was made.
-func (j *Job) cardOf(name string, part net.Part) shop.Card {
+func (j *Spec) cardOf(name string, part net.Part) shop.Card {
 	var keys []string
 	if j.style != nil && slices.Contains(j.style.Apart, name) {
 		if keys = append(keys, name); slices.Contains(Overs, name) {
@@ -286,7 +286,7 @@ func (j *Job) cardOf(name string, part net.Part) shop.Card {
 }
 
 // Stamp notes on each piece which card it is cut from, where that is not the box's.
-func (j *Job) Stamp(b *Box) {
+func (j *Spec) Stamp(b *Box) {
 	if len(j.Stocks) == 0 {
 		return
 	}
@@ -300,7 +300,7 @@ func (j *Job) Stamp(b *Box) {
 // Over is how much larger a panel is than the one it goes over, over the whole
 // width; layers is how many full faces of card lie inside its walls. It notes what
 // layers and what was learnt have to do with it.
-func (j *Job) Over(inner, outer string, layers int) Length {
+func (j *Spec) Over(inner, outer string, layers int) Length {
 	o := shop.Over{Inner: j.As(inner).T(), Outer: j.As(outer).T(), Layers: layers, Outside: j.Outside, Lining: j.Lining}
 	j.over[outer] = o
 	c := o.Clearance(j.Slack, j.Mark())
@@ -329,11 +329,11 @@ func (j *Job) Over(inner, outer string, layers int) Length {
 }
 
 // fine writes a thickness, which is finer than any mark.
-func (j *Job) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
+func (j *Spec) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
 
 // Gain is how much longer a panel is that bends round others: what the card
 // takes or, in plain numbers, one mark of the tools, if that is a millimetre.
-func (j *Job) Gain(takes Length) Length {
+func (j *Spec) Gain(takes Length) Length {
 	if j.Plain {
 		return shop.PlainGain(j.Mark())
 	}
@@ -342,7 +342,7 @@ func (j *Job) Gain(takes Length) Length {
 
 // Sliver is the least the tools can take off to clear a thickness of card;
 // nothing in plain numbers.
-func (j *Job) Sliver() Length {
+func (j *Spec) Sliver() Length {
 	if j.Plain {
 		return 0
 	}
@@ -350,7 +350,7 @@ func (j *Job) Sliver() Length {
 }
 
 // note says what the plan did to a number, and why.
-func (j *Job) note(code, piece, field string, figure Length, text string) {
+func (j *Spec) note(code, piece, field string, figure Length, text string) {
 	if figure != 0 {
 		*j.notes = append(*j.notes, assembly.Note{Code: code, Piece: piece, Field: field, Figure: figure, Text: text})
 	}
