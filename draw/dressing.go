@@ -127,7 +127,7 @@ type shelves struct {
 	wide, high float64
 }
 
-// lying says whether a piece is drawn on its side: strips are long.
+// lying reports whether a piece is drawn on its side: strips are long.
 func lying(piece *net.Piece) bool {
 	return piece.Part != net.Layer && piece.Part != net.Liner && piece.Height > piece.Width*3/2
 }

@@ -84,7 +84,7 @@ func depth(polys []poly, eye fold.Vec, flat func(fold.Vec) [2]float64, at [2]flo
 	return near, graze, ok
 }
 
-// holds says whether a polygon covers a place, well within its rim.
+// holds reports whether a polygon covers a place, well within its rim.
 func holds(p poly, flat func(fold.Vec) [2]float64, at [2]float64) bool {
 	side := 0.0
 	for i := range p.points {

@@ -17,7 +17,7 @@ const moments, stay = 9, 3
 // small is how many things and faces of dividers a small picture still shows.
 const small = 120
 
-// inside says whether what goes in is shown: of very much the eye tells nothing
+// inside reports whether what goes in is shown: of very much the eye tells nothing
 // at this size, in any of the moments.
 func inside(p *plan.Plan) extent {
 	n := len(p.Blocks)

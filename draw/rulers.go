@@ -44,7 +44,7 @@ func (f flat) rulers() {
 	}
 }
 
-// crossed says whether the leader of a score's figure comes nearer than so many
+// crossed reports whether the leader of a score's figure comes nearer than so many
 // pixels to a mark: its number would be struck through.
 func (f flat) crossed(at measure.Length, alongWidth bool, near float64) bool {
 	return slices.ContainsFunc(f.piece.Passes, func(p net.Pass) bool {

@@ -103,10 +103,10 @@ func (s stepPiece) face(f *net.Face) string {
 	return s.ring(append([][]net.Point{f.Points}, f.Holes...)...)
 }
 
-// done says whether a place's cuts are made already.
+// done reports whether a place's cuts are made already.
 func (s stepPiece) done(n int) bool { return !s.Uncut && (s.Look != bench.Cutting || n < s.N) }
 
-// gone says whether card that is cut away is off already.
+// gone reports whether card that is cut away is off already.
 func (s stepPiece) gone(f *net.Face) bool {
 	for i, c := range s.cuts {
 		if slices.Contains(c.Away, f) {
@@ -116,7 +116,7 @@ func (s stepPiece) gone(f *net.Face) bool {
 	return false
 }
 
-// slit says whether a cut between a face and what is beyond is made already.
+// slit reports whether a cut between a face and what is beyond is made already.
 func (s stepPiece) slit(e net.Edge, f *net.Face) bool {
 	for i, c := range s.cuts {
 		if slices.ContainsFunc(c.Slits, func(l net.Line) bool { return e.Within(l) }) {

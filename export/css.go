@@ -118,7 +118,7 @@ func (s simple) fits(e element) bool {
 	return true
 }
 
-// fits says whether a rule is for the last of a line of elements.
+// fits reports whether a rule is for the last of a line of elements.
 func (r rule) fits(line []element) bool {
 	n := len(r.chain) - 1
 	if !r.chain[n].fits(line[len(line)-1]) {

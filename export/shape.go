@@ -178,7 +178,7 @@ func freeName(of []Path, mid Point, name string, reach float64) (at Point, ok bo
 	return mid, false
 }
 
-// slit says whether card stays on both sides of a cut.
+// slit reports whether card stays on both sides of a cut.
 func slit(piece *net.Piece, l net.Line) bool {
 	dx, dy := (l.B.X - l.A.X).MM(), (l.B.Y - l.A.Y).MM()
 	long := math.Hypot(dx, dy)

@@ -318,7 +318,7 @@ func shortestOrder(all []Stroke, at Point) []Stroke {
 	return out
 }
 
-// better turns stretches of the order round where that shortens the way, and says whether any
+// better turns stretches of the order round where that shortens the way and reports whether any
 // did.
 func better(all []Stroke, at Point) (did bool) {
 	before := func(i int) Point {

@@ -67,7 +67,7 @@ func (s *Store) KeepBatch(ctx context.Context, id string, on int64, d batch.Docu
 // mostPast is how many changes of a batch can be taken back.
 const mostPast = 50
 
-// UndoBatch takes the last change of a batch back, and says whether there was one. What is ticked
+// UndoBatch takes the last change of a batch back and reports whether there was one. What is ticked
 // stays.
 func (s *Store) UndoBatch(ctx context.Context, id string) (undone bool, err error) {
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
@@ -91,7 +91,7 @@ func (s *Store) UndoBatch(ctx context.Context, id string) (undone bool, err erro
 	return undone, err
 }
 
-// CanUndoBatch says whether a change of a batch can be taken back.
+// CanUndoBatch reports whether a change of a batch can be taken back.
 func (s *Store) CanUndoBatch(ctx context.Context, id string) (can bool, err error) {
 	err = s.db.QueryRowContext(ctx, `SELECT EXISTS (SELECT 1 FROM batch_past WHERE batch = ?)`, id).Scan(&can)
 	return can, told(err)

@@ -179,7 +179,7 @@ func (s *Store) ToBin(ctx context.Context, projects ...string) error {
 	return s.mark(ctx, "binned", true, projects)
 }
 
-// Marks says whether a box is put by, and whether it is kept as a starting point.
+// Marks reports whether a box is put by, and whether it is kept as a starting point.
 func (s *Store) Marks(ctx context.Context, project string) (by, starting bool, err error) {
 	err = s.db.QueryRowContext(ctx, `SELECT archived IS NOT NULL, starting IS NOT NULL FROM projects WHERE id = ?`, project).
 		Scan(&by, &starting)

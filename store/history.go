@@ -7,7 +7,7 @@ import (
 )
 
 // Undo moves a project back over its last burst of changes, and over states
-// that can't be read, and says whether there was one. Redo can bring it back.
+// that can't be read and reports whether there was one. Redo can bring it back.
 // The change has a name, as Change has.
 func (s *Store) Undo(ctx context.Context, project, change string) (moved bool, err error) {
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
@@ -43,7 +43,7 @@ func (s *Store) Undo(ctx context.Context, project, change string) (moved bool, e
 }
 
 // Redo moves a project forward again along the newest changes, to the end of
-// a burst, and says whether there was one.
+// a burst and reports whether there was one.
 func (s *Store) Redo(ctx context.Context, project, change string) (moved bool, err error) {
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := arrive(ctx, tx, change); err != nil {
@@ -71,7 +71,7 @@ func (s *Store) Redo(ctx context.Context, project, change string) (moved bool, e
 	return moved, err
 }
 
-// CanRedo says whether a change was undone that can be brought back.
+// CanRedo reports whether a change was undone that can be brought back.
 func (s *Store) CanRedo(ctx context.Context, head int64) (bool, error) {
 	_, err := child(ctx, s.db, head)
 	if errors.Is(err, ErrNone) || isBroken(err) {

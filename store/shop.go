@@ -214,7 +214,7 @@ func shopChild(ctx context.Context, q asker, of int64) (Shop, error) {
 	return scanShop(q.QueryRowContext(ctx, selectShop+`WHERE r.parent = ? ORDER BY r.id DESC LIMIT 1`, of))
 }
 
-// CanRedoShop says whether a change was undone that can be brought back.
+// CanRedoShop reports whether a change was undone that can be brought back.
 func (s *Store) CanRedoShop(ctx context.Context, head int64) (bool, error) {
 	_, err := shopChild(ctx, s.db, head)
 	if errors.Is(err, ErrNone) || isBroken(err) {

@@ -139,7 +139,7 @@ func arrive(ctx context.Context, tx *sql.Tx, change string) error {
 	return nil
 }
 
-// Arrived says whether a change has been made before.
+// Arrived reports whether a change has been made before.
 func (s *Store) Arrived(ctx context.Context, change string) (bool, error) {
 	var n int
 	err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM arrived WHERE change = ?`, change).Scan(&n)

@@ -33,7 +33,7 @@ type benchStep struct {
 	Link    string
 }
 
-// Ticked says whether all of it is done as it is now.
+// Ticked reports whether all of it is done as it is now.
 func (b benchStep) Ticked() bool { return b.Done >= b.Count && !b.Changed }
 
 // atBench is one picture of one step, with the way on and back.
@@ -214,10 +214,10 @@ func (v *atBench) show(j sets.Job, n, f int) {
 	}
 }
 
-// Last says whether this is the last picture of its step.
+// Last reports whether this is the last picture of its step.
 func (v atBench) Last() bool { return v.On == "" }
 
-// Plain says whether the picture says all that the step does.
+// Plain reports whether the picture says all that the step does.
 func (v atBench) Plain() bool { return len(v.Step.Frames) == 0 }
 
 // Done counts the steps that are ticked.
@@ -296,7 +296,7 @@ func (s *Server) beginAgain(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/bench")
 }
 
-// benchStamp says whether anything was ticked elsewhere.
+// benchStamp reports whether anything was ticked elsewhere.
 func (s *Server) benchStamp(c *echo.Context) error {
 	if _, err := s.store.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
 		return err

@@ -115,10 +115,10 @@ type stageDone struct {
 	All   int
 }
 
-// Whole says whether all of it is done.
+// Whole reports whether all of it is done.
 func (d stageDone) Whole() bool { return d.Done >= d.All }
 
-// Finished says whether every stage is done.
+// Finished reports whether every stage is done.
 func (o orderView) Finished() bool {
 	return len(o.Stages) > 0 && !slices.ContainsFunc(o.Stages, func(d stageDone) bool { return !d.Whole() })
 }

@@ -108,7 +108,7 @@ func (f form) leftOpen(path string, choices []style.Choice) field {
 	return f.pick(path, append([]style.Choice{{ID: "", Label: "left open"}}, choices...))
 }
 
-// asked says whether an option makes sense with the others as they are, or has
+// asked reports whether an option makes sense with the others as they are, or has
 // been answered all the same.
 func (f form) asked(own *style.Style, o style.Question) bool {
 	answered := func(rule string) bool {

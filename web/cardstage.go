@@ -343,10 +343,10 @@ type carried struct {
 	Has, Bears float64 // hundredths of the longer of the two
 }
 
-// Away says whether a caution was put away on the screen.
+// Away reports whether a caution was put away on the screen.
 func (st *state) Away(id string) bool { return st.House.Seen[id] }
 
-// Against says whether a piece lies against the grain on its sheet.
+// Against reports whether a piece lies against the grain on its sheet.
 func (st *state) Against() bool {
 	return slices.ContainsFunc(st.Grains(), func(g readings.Grain) bool { return !g.Runs })
 }

@@ -59,7 +59,7 @@ type edited struct {
 }
 
 // edit changes a project: it asks what is to be made of the newest brief, plans
-// it and keeps it, and asks again when another program was quicker.
+// it and keeps it, and starts over when another program changed it in between.
 func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
 	ctx, id, change := c.Request().Context(), c.Param("id"), changeID(c)
 	end, err := s.turns.take(ctx, id)
@@ -266,7 +266,7 @@ func (s *Server) followCard(out, was *brief.Brief) {
 	}
 }
 
-// typed says whether the project is a list of scores.
+// typed reports whether the project is a list of scores.
 func typed(b *brief.Brief) bool {
 	own := style.Find(string(b.Box.Style))
 	return own != nil && own.Typed

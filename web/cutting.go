@@ -216,7 +216,7 @@ func usesOf(cuts []cutting.Cut) (u cutUses) {
 	return u
 }
 
-// less says whether it is less of what the tasks aim at.
+// less reports whether it is less of what the tasks aim at.
 func (u cutUses) less(o cutUses, tasks []cutting.Task) bool {
 	price, area := cmp.Compare(u.price, o.price), cmp.Compare(math.Round(u.area), math.Round(o.area))
 	order := cmp.Compare(u.left, o.left)

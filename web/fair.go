@@ -237,5 +237,5 @@ func (s *Server) fairShopping(c *echo.Context) error {
 	return s.shoppingOf(c, cutting.Cuts(s.best(f.tasks())))
 }
 
-// Has says whether a box is among them.
+// Has reports whether a box is among them.
 func (f *fair) Has(id string) bool { return slices.Contains(f.IDs, id) }

@@ -26,10 +26,10 @@ type field struct {
 // ID is the field's mark in the page.
 func (f field) ID() string { return fieldMark(f.Path) }
 
-// Steps says whether the arrow keys move it.
+// Steps reports whether the arrow keys move it.
 func (f field) Steps() bool { return f.Kind == "length" || f.Kind == "count" }
 
-// Short says whether the answers are single words that can stand side by side.
+// Short reports whether the answers are single words that can stand side by side.
 func (f field) Short() bool {
 	for _, c := range f.Choices {
 		if c.Why != "" {
@@ -146,7 +146,7 @@ func isThickness(path string) bool {
 	return strings.HasSuffix(path, ".caliper") || strings.HasSuffix(path, ".ten")
 }
 
-// same says whether a problem's field is this one: problems go by the place in
+// same reports whether a problem's field is this one: problems go by the place in
 // the list, fields by the identity.
 func (f form) same(problem, path string) bool {
 	if f.b == nil {

@@ -87,7 +87,7 @@ func timed(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-// isStream says whether an answer is told bit by bit: it is not gathered to be packed.
+// isStream reports whether an answer is told bit by bit: it is not gathered to be packed.
 func isStream(c *echo.Context) bool { return strings.HasSuffix(c.Request().URL.Path, "/least") }
 
 // knownHost turns away requests for another name, which a page elsewhere could

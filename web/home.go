@@ -33,7 +33,7 @@ func (l listed) Name() string { return called(l.Title, nameless) }
 
 const nameless = "A box without a name"
 
-// Pictured says whether there is a plan to draw.
+// Pictured reports whether there is a plan to draw.
 func (l listed) Pictured() bool {
 	return l.Broken == nil && l.Card != nil && l.Card.Line != unfinished && l.Card.Line != unbegun
 }

@@ -87,7 +87,7 @@ func (l logLook) Without(name string) string {
 	return strings.TrimSuffix("/logbook?"+q.Encode(), "?")
 }
 
-// Asked says whether anything is looked for.
+// Asked reports whether anything is looked for.
 func (l logLook) Asked() bool { return len(l.Values) > 0 }
 
 // Understood tells how a question was read: sizes, how the box fitted, and when it was made.

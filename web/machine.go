@@ -30,7 +30,7 @@ func (v machineView) Buttons() []string {
 		machine.Finished: {"start", "stop"}}[v.Phase]
 }
 
-// Live says whether it must be looked at again soon.
+// Live reports whether it must be looked at again soon.
 func (v machineView) Live() bool { return v.Phase == machine.Running }
 
 func (s *Server) machineNow(c *echo.Context) machineView {

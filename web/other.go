@@ -113,7 +113,7 @@ type figure struct {
 	Label, Was, Is string
 }
 
-// Same says whether nothing changed.
+// Same reports whether nothing changed.
 func (f figure) Same() bool { return f.Was == f.Is }
 
 // figuresOf sets two plans side by side.

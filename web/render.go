@@ -117,7 +117,7 @@ func number(s measure.Shown, link ...string) template.HTML {
 		template.HTMLEscapeString(title), about, setFractions(s.Text)))
 }
 
-// second says whether the house has the other unit always beside the first.
+// second reports whether the house has the other unit always beside the first.
 func (s *Server) second() bool { return s.lastRead().Habits["second"] == "yes" }
 
 // number is that, with the other unit always beside it where the house has it so.

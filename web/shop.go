@@ -86,7 +86,7 @@ func (s *Server) changeShop(c *echo.Context) error {
 }
 
 // editShop changes the shop: it asks what is to be made of the newest, keeps it, and
-// asks again when another program was quicker.
+// starts over when another program changed it in between.
 func (s *Server) editShop(c *echo.Context, do func(head store.Shop) (editedShop, error)) (editedShop, error) {
 	ctx, change := c.Request().Context(), changeID(c)
 	burst := c.FormValue("burst")
@@ -329,7 +329,7 @@ func (s *Server) using(ctx context.Context, id string) ([]store.Revision, error)
 	return slices.DeleteFunc(all, func(r store.Revision) bool { return !uses(&r.Brief, id) }), err
 }
 
-// uses says whether a box, or one of a set, is cut from a card.
+// uses reports whether a box, or one of a set, is cut from a card.
 func uses(b *brief.Brief, id string) bool {
 	of := func(c *brief.Card) bool {
 		if c == nil {

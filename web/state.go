@@ -22,20 +22,20 @@ import (
 // back is how many changes back a plan that works is looked for.
 const back = 60
 
-// Typed says whether the project is a list of scores.
+// Typed reports whether the project is a list of scores.
 func (st *state) Typed() bool { return typed(&st.Brief) }
 
-// Fresh says whether nothing is known of the box yet.
+// Fresh reports whether nothing is known of the box yet.
 func (st *state) Fresh() bool { return fresh(&st.Brief) }
 
-// fresh says whether neither what goes in nor a size has been said.
+// fresh reports whether neither what goes in nor a size has been said.
 func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
 
-// Waiting says whether the box only waits for sizes that have not been typed
+// Waiting reports whether the box only waits for sizes that have not been typed
 // yet, and there is no older plan to show.
 func (st *state) Waiting() bool { return st.Shown == nil && waitsForSizes(&st.Brief, st.Plan) }
 
-// waitsForSizes says whether all that keeps a plan from being made is that sizes
+// waitsForSizes reports whether all that keeps a plan from being made is that sizes
 // of a thing or of the box have not been typed yet.
 func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 	for _, pr := range p.Problems {
@@ -146,7 +146,7 @@ func (st *state) title(v view) string {
 	return name
 }
 
-// whole says whether the set is looked at and not one box.
+// whole reports whether the set is looked at and not one box.
 func (st *state) whole() bool { return st.Set != nil && st.Set.Whole }
 
 // course tells the steps that the folded view goes through.

@@ -37,7 +37,7 @@ func readForm(values url.Values, seen, head *brief.Brief) (map[string]brief.Type
 	return typed, nil
 }
 
-// known says whether a form may hold a field: one of the document, or an answer
+// known reports whether a form may hold a field: one of the document, or an answer
 // to a question that some style asks.
 func known(path string) bool {
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
@@ -78,7 +78,7 @@ func asStored(path, text string, seen, head *brief.Brief) string {
 	return text
 }
 
-// isLength says whether a field holds a length.
+// isLength reports whether a field holds a length.
 func isLength(path string) bool {
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
 		o, ok := option(&brief.Brief{}, id)

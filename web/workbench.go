@@ -355,7 +355,7 @@ type column struct {
 	less      func(a, b advice.Row) int
 }
 
-// Sorted says whether the rows are in this column's order.
+// Sorted reports whether the rows are in this column's order.
 func (c column) Sorted(by string) bool { return c.ID == by }
 
 var columns = []column{

@@ -24,13 +24,13 @@ func Work(units int) *budget {
 	return b
 }
 
-// spend takes from what is left, and says whether there was enough.
+// spend takes from what is left and reports whether there was enough.
 func (b *budget) Spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
 
-// over says whether more was asked for than there was.
+// over reports whether more was asked for than there was.
 func (b *budget) Over() bool { return b.left.Load() < 0 }
 
-// affords says whether there is work left to look for a remedy by planning the box
+// affords reports whether there is work left to look for a remedy by planning the box
 // once more, so many times as dear as for its sizes alone.
 func (a *adviser) affords(dear int) bool { return a.work.Spend(dear * effort(a.Plan)) }
 

@@ -41,7 +41,7 @@ type Row struct {
 const perStyle = 5
 
 // Compare plans every style with its best arrangements, the best first. It
-// stops when its asker has left or its work is done up, and says whether it
+// stops when its asker has left or its work is done up and reports whether it
 // came to the end.
 func Compare(ctx context.Context, b brief.Brief, w request.Workshop) (rows []Row, whole bool) {
 	if b = b.Clone(); len(b.Contents) > 0 {

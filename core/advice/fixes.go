@@ -193,7 +193,7 @@ func Greatest(step, low, high measure.Length, will func(measure.Length) bool) (m
 	return low, true
 }
 
-// tries says whether a change gives a plan whose pieces have a sheet that takes
+// tries reports whether a change gives a plan whose pieces have a sheet that takes
 // them all.
 func (a *adviser) tries(w request.Workshop, set brief.Changes) bool {
 	return a.hasSheets(a.With(set), w)

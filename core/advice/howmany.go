@@ -27,7 +27,7 @@ type HowMany struct {
 // past is how many numbers are tried beyond one that fails: more things may lie better than one fewer.
 const past = 16
 
-// HowMany answers for the plan's things, in the size of its box, and says whether it came to the end before
+// HowMany answers for the plan's things, in the size of its box and reports whether it came to the end before
 // its work was done up or its asker had left.
 func Count(ctx context.Context, p *plan.Plan, w request.Workshop) (out []HowMany, whole bool) {
 	b := p.Brief.Clone()

@@ -57,7 +57,7 @@ func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
 	return out
 }
 
-// sameLayers says whether two dressings have the same layers and liners.
+// sameLayers reports whether two dressings have the same layers and liners.
 func sameLayers(a, b brief.Dress) bool {
 	layer := func(x, y brief.Layer) bool { x.ID, y.ID = "", ""; return x == y }
 	liner := func(x, y brief.Liner) bool { x.ID, y.ID = "", ""; return x == y }

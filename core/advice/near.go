@@ -13,6 +13,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
@@ -73,7 +74,7 @@ type uses struct {
 	area   float64
 }
 
-// saves says whether it is less than what is used now.
+// saves reports whether it is less than what is used now.
 func (u uses) Saves(now uses) bool {
 	if u.cost != now.cost {
 		return u.cost < now.cost
@@ -81,7 +82,7 @@ func (u uses) Saves(now uses) bool {
 	return u.area < now.area-1
 }
 
-// other is 1 of a change to another sheet, which is less of a hair than the rest.
+// other is 1 for a change to another sheet, which is listed after all that stay on this one.
 func (n Near) other() int {
 	if n.Set.Has("card.sheet") {
 		return 1
@@ -277,8 +278,8 @@ func (n *nearing) choices() {
 	for _, q := range n.Style.Asks {
 		for _, c := range q.Choices {
 			now := n.Answers.Choice[q.ID]
-			// What a box has, and what it has not, is no matter of a hair.
-			if slices.Contains([]string{now, "", "choose", "none", "no"}, c.ID) || now == "none" || now == "no" {
+			// Adding or leaving out a part of the box is no small change.
+			if slices.Contains([]string{now, "", style.LeftToPlan, "none", "no"}, c.ID) || now == "none" || now == "no" {
 				continue
 			}
 			if set := brief.To("box.options."+q.ID, c.ID); n.saving(set) {

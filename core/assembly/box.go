@@ -127,7 +127,7 @@ func (b *Box) Measure(t Length, want Dims) {
 	}
 }
 
-// opensLikeABook says whether nothing comes off to open the box, and what turns
+// opensLikeABook reports whether nothing comes off to open the box, and what turns
 // back is a level cover, no mere flap of a tall box.
 func (b *Box) opensLikeABook(s Standing) bool {
 	if slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.When == net.Close }) {
@@ -214,7 +214,7 @@ func (b *Box) flat(part string) fold.Pressed {
 	}
 }
 
-// stacked says whether every part lies flat when the box is put away.
+// stacked reports whether every part lies flat when the box is put away.
 func (b *Box) stacked() bool {
 	return !slices.ContainsFunc(b.Parts, func(p *Part) bool {
 		return p.Piece != nil && !fold.Stacked(p.Piece, b.flat(p.Name))
@@ -231,7 +231,7 @@ func (b *Box) FlatPacked(t Length) (Standing, bool) {
 	return s, true
 }
 
-// Clean says whether no seam is seen on top, in front or at the sides.
+// Clean reports whether no seam is seen on top, in front or at the sides.
 func (b *Box) Clean() bool {
 	return !slices.ContainsFunc(b.Seams, func(s fold.Seam) bool {
 		return slices.ContainsFunc(s.From, func(side string) bool { return side != "back" && side != "below" })

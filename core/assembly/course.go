@@ -73,12 +73,12 @@ func stuck(p *net.Piece, g net.Glue) int {
 	return -1
 }
 
-// Closes says whether putting a piece in its place closes the box.
+// Closes reports whether putting a piece in its place closes the box.
 func (b *Box) Closes(piece *net.Piece) bool {
 	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.Piece == piece && p.When == net.Close })
 }
 
-// Opens says whether a face moves when the box is opened.
+// Opens reports whether a face moves when the box is opened.
 func Opens(p *net.Piece, face string) bool {
 	return slices.ContainsFunc(p.Order, func(m net.Move) bool {
 		return m.When == net.Close && slices.Contains(m.Faces, face)
@@ -129,7 +129,7 @@ func (pr *progress) of(piece string) func(string) float64 {
 	}
 }
 
-// finished says whether all of a piece that has an order is folded.
+// finished reports whether all of a piece that has an order is folded.
 func (pr *progress) finished(piece string) bool {
 	for _, d := range pr.folded[piece] {
 		if d < 1 {

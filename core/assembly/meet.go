@@ -36,7 +36,7 @@ func (b *Box) Meet(p Pair, t, room, step Length) bool {
 	return false
 }
 
-// fromHinge says whether a face hangs by its lower edge, as drawn.
+// fromHinge reports whether a face hangs by its lower edge, as drawn.
 func fromHinge(f *net.Face) bool {
 	_, hi := f.Bounds()
 	for _, e := range f.Edges {

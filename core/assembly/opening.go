@@ -95,7 +95,7 @@ func (b *Box) opening(t Length, s Standing) map[*fold.Placed]bool {
 	return out
 }
 
-// hangsOnOpening says whether a face hangs on one that opens.
+// hangsOnOpening reports whether a face hangs on one that opens.
 func hangsOnOpening(p *net.Piece, body *fold.Body, face string) bool {
 	for _, m := range p.Order {
 		if m.When != net.Close {
@@ -110,7 +110,7 @@ func hangsOnOpening(p *net.Piece, body *fold.Body, face string) bool {
 	return false
 }
 
-// Moves says whether a face of a body moves when the box is opened: it opens, or hangs
+// Moves reports whether a face of a body moves when the box is opened: it opens, or hangs
 // on what does.
 func Moves(p *net.Piece, body *fold.Body, face string) bool {
 	return Opens(p, face) || hangsOnOpening(p, body, face)

@@ -241,7 +241,7 @@ func lifted(b *Box, p *Part, lift float64) float64 {
 	return max(0, 2*lift-1)
 }
 
-// belt says whether a part goes round what is closed: a band or a ribbon.
+// belt reports whether a part goes round what is closed: a band or a ribbon.
 func (p *Part) belt() bool {
 	return p.When == net.Close && p.Piece != nil && (p.Piece.Part == net.Band || p.Piece.Part == net.Ribbon)
 }

@@ -143,7 +143,7 @@ type (
 	}
 )
 
-// JSON plans a batch and writes it, and says whether all is proved and fits.
+// JSON plans a batch and writes it and reports whether all is proved and fits.
 func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byte, fits bool) {
 	b := Read(d, nil, today, w)
 	known := map[string]*Made{}

@@ -19,8 +19,8 @@ import (
 	"brevium/core/shop"
 )
 
-// Stages are the titles of the work in their order, those of every batch: a habit of the house
-// that turns some of them round is the boxes' own affair.
+// Stages are the titles of the work, in order, for every batch. A house that burnishes before it cuts
+// changes the order within a box, not here.
 var Stages = bench.Titles("")
 
 // Made is a box as it is made for an order.
@@ -67,7 +67,7 @@ func Plan(b brief.Brief, w request.Workshop) *Made {
 	return m
 }
 
-// OK says whether there is a plan.
+// OK reports whether there is a plan.
 func (m *Made) OK() bool { return len(m.Problems) == 0 }
 
 // stages puts the steps of one title together. What only waits belongs to the stage before it.
@@ -147,10 +147,10 @@ func (b *Batch) Make(planner Planner) {
 	}
 }
 
-// OK says whether all of it can be planned.
+// OK reports whether all of it can be planned.
 func (b *Batch) OK() bool { return len(b.Problems) == 0 }
 
-// Holds says whether the proofs of all boxes hold.
+// Holds reports whether the proofs of all boxes hold.
 func (b *Batch) Holds() bool {
 	return b.OK() && !slices.ContainsFunc(b.Orders, func(o *Ordered) bool { return o.Made != nil && !o.Made.Job.Holds() })
 }
@@ -293,7 +293,7 @@ type Progress map[[2]string]int
 // Of is how many copies of an order are done with a stage.
 func (p Progress) Of(order, stage string) int { return p[[2]string{order, stage}] }
 
-// begun says whether anything of an order is done.
+// begun reports whether anything of an order is done.
 func (p Progress) begun(order string) bool {
 	return slices.ContainsFunc(Stages, func(stage string) bool { return p.Of(order, stage) > 0 })
 }

@@ -44,14 +44,14 @@ func (o *Ordered) Called() string {
 	return fmt.Sprintf("order %d", o.Place+1)
 }
 
-// OnTable says whether the order is to be worked on: neither packed away nor handed over.
+// OnTable reports whether the order is to be worked on: neither packed away nor handed over.
 func (o *Ordered) OnTable() bool { return o.State == "" }
 
 func (b *Batch) problem(field, text, fix string) {
 	b.Problems = append(b.Problems, brief.Problem{Field: field, Text: text, Fix: fix})
 }
 
-// wrong says whether something is wrong at a field, or below it.
+// wrong reports whether something is wrong at a field, or below it.
 func (b *Batch) wrong(field string) bool {
 	for _, p := range b.Problems {
 		if p.Field == field || strings.HasPrefix(p.Field, field+".") {

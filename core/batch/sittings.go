@@ -229,7 +229,7 @@ func (t *table) pullForward(out *Shared) {
 // workOf is the minute of work that comes at a time of the clock.
 func workOf(clock int) int { return clock - clock/(WorkAtOnce+RestFor)*RestFor }
 
-// dry says whether what an entry waits for in its own sitting is over by then.
+// dry reports whether what an entry waits for in its own sitting is over by then.
 func (t *table) dry(s *Sitting, k, at int) bool {
 	for _, e := range s.Entries[:k] {
 		if e.Order != s.Entries[k].Order {

@@ -66,7 +66,7 @@ func (c courseTeller) tell(s assembly.Step) string {
 	return says + " and stick the " + s.Piece.Names(on) + "."
 }
 
-// sticks says whether a part is stuck to another.
+// sticks reports whether a part is stuck to another.
 func (c courseTeller) sticks(part string) bool {
 	return slices.ContainsFunc(c.Box.Joins, func(j assembly.Join) bool { return j.Stuck && strings.HasPrefix(j.A, part+"/") })
 }

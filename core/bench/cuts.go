@@ -113,7 +113,7 @@ func (c Cuts) says(p *net.Piece, say func(Length) string) string {
 	return words.Capital(c.Where) + ": " + words.Small(strings.Join(does, "; ")) + "."
 }
 
-// punchedOut says whether card cut away lies within a face.
+// punchedOut reports whether card cut away lies within a face.
 func punchedOut(f *net.Face) bool {
 	return !slices.ContainsFunc(f.Edges, func(e net.Edge) bool { return e.Kind != net.Hole })
 }

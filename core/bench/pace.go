@@ -66,5 +66,5 @@ func (p Pace) Whole(steps []Step) float64 {
 	return sum
 }
 
-// Learnt says whether anything was recorded.
+// Learnt reports whether anything was recorded.
 func (p Pace) Learnt() bool { return len(p.of) > 0 }

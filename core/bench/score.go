@@ -169,7 +169,7 @@ func turn(p *net.Piece, edge string, step Length, tools shop.Tools) Turn {
 	return sorted
 }
 
-// fromFar says whether a score is made from the far edge of a piece so long: the
+// fromFar reports whether a score is made from the far edge of a piece so long: the
 // nearer one, unless a groove lies at the distance from the other only.
 func fromFar(at, size, step Length, tools shop.Tools) bool {
 	if tools.Ruler {
@@ -188,7 +188,7 @@ func mark(at, step Length, tools shop.Tools) Mark {
 	return Mark{At: at, Groove: h.At, Spacer: h.Spacer, Ruler: h.Ruler}
 }
 
-// Odd says whether no groove sets the score directly.
+// Odd reports whether no groove sets the score directly.
 func (m Mark) Odd() bool { return m.Spacer > 0 || m.Ruler }
 
 // How tells the way round a score that no groove sets; "" for one that is set.

@@ -155,7 +155,7 @@ func (t Turn) list(say func(Length) string) string {
 	return strings.Join(parts, "; ") + fmt.Sprintf(" (ends counted from the %s edge)", along)
 }
 
-// hasTop says whether opposite edges are scored otherwise, so that it matters which is which.
+// hasTop reports whether opposite edges are scored otherwise, so that it matters which is which.
 func (c ScoreCard) hasTop() bool {
 	at := map[string][]Mark{}
 	for _, t := range c.Turns {

@@ -49,7 +49,7 @@ func (t Tape) Pieces() (n int) {
 	return max(0, n-t.Saved)
 }
 
-// Taped says whether a stuck face takes tape: all of them, none, or the long seams
+// Taped reports whether a stuck face takes tape: all of them, none, or the long seams
 // alone.
 func (s Sticks) Taped(p *net.Piece, face string) bool {
 	return s.ID == "tape" || s.ID == "both" && p.RoleOf(face) != "tab"

@@ -171,7 +171,7 @@ type Pin struct {
 	Turned Flag  `json:"turned,omitempty"`
 }
 
-// Asked says whether anything is said of how sheets are to be cut.
+// Asked reports whether anything is said of how sheets are to be cut.
 func (s Sheets) Asked() bool {
 	return s.Aim != "" || s.Tie != "" || s.Look != "" || s.Sizes != "" || s.Offcuts == "yes" || s.Margin != "" || len(s.Pins) > 0
 }

@@ -188,7 +188,7 @@ func (d Dress) Bare() Dress {
 	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
 }
 
-// Uses says whether a card is named in the dressing: by something, or by the scheme.
+// Uses reports whether a card is named in the dressing: by something, or by the scheme.
 func (d Dress) Uses(card string) bool {
 	b := Brief{Dress: d}
 	for path, text := range b.All() {

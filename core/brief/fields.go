@@ -12,7 +12,7 @@ import (
 // or "tools.step". An absent part reads as empty.
 func (b *Brief) Get(path string) string { return paths.Get(b, path) }
 
-// Set writes a field and says whether there is one at that path. An empty
+// Set writes a field and reports whether there is one at that path. An empty
 // option is removed, so that an option left alone and one cleared are alike.
 func (b *Brief) Set(path, text string) bool {
 	if _, ok := FieldAt(path); !ok && !inMap(path) {
@@ -32,7 +32,7 @@ func inMap(path string) bool {
 	})
 }
 
-// Has says whether there is a field at a path. Of options it can't tell.
+// Has reports whether there is a field at a path. Of options it can't tell.
 func (b *Brief) Has(path string) bool {
 	if inMap(path) {
 		return true

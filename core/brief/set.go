@@ -42,10 +42,10 @@ type Member struct {
 // mostBoxes is how many boxes a set has at the most.
 const mostBoxes = 12
 
-// IsSet says whether the project is of several boxes.
+// IsSet reports whether the project is of several boxes.
 func (b *Brief) IsSet() bool { return b.Several != nil && len(b.Several.Boxes) > 0 }
 
-// Own says whether a box has a size or contents of its own.
+// Own reports whether a box has a size or contents of its own.
 func (m Member) Own() bool { return m.Size != nil || m.Contents != nil }
 
 // Called is the name of the nth box of a set, from 0.

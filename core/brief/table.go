@@ -36,7 +36,7 @@ type Field struct {
 // Title is the label as it stands over the field.
 func (f Field) Title() string { return words.Capital(f.Label) }
 
-// Unit says whether the field takes a unit: of length, or of mass.
+// Unit reports whether the field takes a unit: of length, or of mass.
 func (f Field) Unit() bool { return f.Kind == Distance || f.Kind == Weight }
 
 // Most letters in a field, and in the notes.

@@ -171,7 +171,7 @@ func (l Load) Card() float64 {
 	return (l.Need.Length.MM() + h) * (l.Need.Width.MM() + h)
 }
 
-// Fits says whether the things, bare of room round them, fit an inside.
+// Fits reports whether the things, bare of room round them, fit an inside.
 func (l Load) Fits(inside Size) bool {
 	s := l.Room.side()
 	return l.Need.Length-2*s <= inside.Length && l.Need.Width-2*s <= inside.Width &&

@@ -34,7 +34,7 @@ type Thing struct {
 	Liquid       bool
 }
 
-// Round says whether the thing is round from above as it stands.
+// Round reports whether the thing is round from above as it stands.
 func (t Thing) Round() bool { return t.Shape == "ball" || t.Shape == "cylinder" }
 
 // Shape is what a thing may be: what is measured of it, how, and how high it

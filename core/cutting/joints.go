@@ -57,7 +57,7 @@ func (t *Table) Joined(piece *net.Piece) bool {
 	return t.joins(piece) && !t.upright(t.OnSheet(piece, 1), piece).Lies(on.Width, on.Height)
 }
 
-// joins says whether a piece that is too large may be made of two: where that was
+// joins reports whether a piece that is too large may be made of two: where that was
 // said, and of bands and handles always.
 func (t *Table) joins(piece *net.Piece) bool {
 	return t.Join || t.IsDressing(piece) && (piece.Part == net.Band || piece.Part == net.Handle)

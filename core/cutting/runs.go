@@ -76,7 +76,7 @@ func (t *Table) RunCalled(name string) (r dress.Run, part dress.RunPart, ok bool
 	return r, part, false
 }
 
-// IsDressing says whether a piece is of the dressing, and not of the box itself.
+// IsDressing reports whether a piece is of the dressing, and not of the box itself.
 func (t *Table) IsDressing(piece *net.Piece) bool {
 	return t.Dressed != nil && slices.ContainsFunc(t.Dressed.Laid, func(l dress.Laid) bool { return l.Piece == piece })
 }

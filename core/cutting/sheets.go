@@ -110,7 +110,7 @@ func (t *Table) OnSheets(pieces []layout.Piece) (out []Cut) {
 	return out
 }
 
-// lessThan says whether less card is cut up, no piece left over.
+// lessThan reports whether less card is cut up, no piece left over.
 func (c Cut) lessThan(o Cut) bool {
 	if a, b := len(c.TooBig), len(o.TooBig); a != b {
 		return a < b

@@ -44,7 +44,7 @@ func free(p *Panel) (mid net.Point, long Length, inward net.Point, ok bool) {
 	return mid, long, inward, ok
 }
 
-// hinged says whether the edge of a panel over against a raw one is a crease.
+// hinged reports whether the edge of a panel over against a raw one is a crease.
 func hinged(p *Panel, inward net.Point) bool {
 	lo, hi := p.Face.Bounds()
 	for _, e := range p.Face.Face.Edges {

@@ -39,7 +39,7 @@ func handleOn(k *work) []*Panel {
 	return nil
 }
 
-// liftsOff says whether something comes off upwards over the walls.
+// liftsOff reports whether something comes off upwards over the walls.
 func liftsOff(k *work) bool {
 	return slices.ContainsFunc(k.box.Parts, func(p *assembly.Part) bool {
 		return p.When == net.Close && p.Off == assembly.Up

@@ -117,7 +117,7 @@ func meet(a, b edge) pt {
 	return a.at.on(a.dir, b.at.sub(a.at).cross(b.dir)/d)
 }
 
-// keeps says whether an outline lies within another, nowhere nearer to it than the
+// keeps reports whether an outline lies within another, nowhere nearer to it than the
 // least its edges were moved.
 func keeps(out, poly []pt, edges []edge) bool {
 	least := math.Inf(1)

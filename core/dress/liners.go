@@ -119,7 +119,7 @@ func wall(k *work, side fold.Vec) (part string, f *fold.Placed) {
 	return part, f
 }
 
-// tabbed says whether tabs are stuck behind a face.
+// tabbed reports whether tabs are stuck behind a face.
 func tabbed(p *net.Piece, face string) bool {
 	for _, g := range p.Glues {
 		if g.On == face && !g.Outside && p.RoleOf(g.Face) == "tab" {
@@ -285,7 +285,7 @@ func cover(k *work, l Liner, r room, used map[string]Length) {
 	k.add(liner(k, "lid liner", w, h), l.Card, []string{top.Ref()}, at...).Rides = true
 }
 
-// crowded says whether other card lies close under a cover.
+// crowded reports whether other card lies close under a cover.
 func crowded(k *work, top *Panel) bool {
 	for _, b := range k.stand.Box() {
 		for _, f := range b.Faces {

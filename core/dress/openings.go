@@ -17,7 +17,7 @@ import (
 // border is how much card is left round what is cut out; the lap of a film may want more.
 const border = 6 * mm
 
-// openings cuts the openings, and says whether any was.
+// openings cuts the openings and reports whether any was.
 func openings(k *work) bool {
 	cut := false
 	for _, w := range k.Windows {

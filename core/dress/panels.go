@@ -158,7 +158,7 @@ func liesUnder(f *fold.Placed, body *fold.Body) bool {
 // handle, a pull or a closing tab, is stuck on the layer.
 func hidesMost(over, f *fold.Placed) bool { return fold.Overlap(f, over) > f.Area()/2 }
 
-// pressed says whether a part of the box that stays lies so close on the outside of a
+// pressed reports whether a part of the box that stays lies so close on the outside of a
 // face that nothing goes between.
 func (k *work) pressed(f *fold.Placed) bool {
 	for _, part := range k.box.Parts {
@@ -348,7 +348,7 @@ func (k *work) called(of []*Panel) string {
 	return words.List(says)
 }
 
-// several says whether the box has panels on more than one part.
+// several reports whether the box has panels on more than one part.
 func (k *work) several() bool {
 	return slices.ContainsFunc(k.out.Panels, func(p *Panel) bool { return p.Part != k.out.Panels[0].Part })
 }

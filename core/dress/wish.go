@@ -115,7 +115,7 @@ type Closure struct {
 	Card     shop.Card
 }
 
-// Empty says whether nothing is asked for.
+// Empty reports whether nothing is asked for.
 func (w *Wish) Empty() bool {
 	return w == nil || len(w.Layers)+len(w.Liners)+len(w.Windows)+len(w.Grips)+len(w.Toppers)+len(w.Finish) == 0 && w.Belt == nil &&
 		w.Ribbon == nil && w.Handle == nil && w.Bow == nil && w.Closure == nil

@@ -44,7 +44,7 @@ func fullName(p *Placed) string {
 	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Name)
 }
 
-// related says whether two faces touch by intention: across a crease, glued, or
+// related reports whether two faces touch by intention: across a crease, glued, or
 // where card crowds.
 func related(p, q *Placed) bool {
 	if p.Body != q.Body {
@@ -68,7 +68,7 @@ func related(p, q *Placed) bool {
 	return false
 }
 
-// pierces says whether an edge of p goes through q, further than card yields.
+// pierces reports whether an edge of p goes through q, further than card yields.
 func pierces(p, q *Placed) bool {
 	give := yields*(p.Body.gives()+q.Body.gives()) + tolerance
 	for i, a := range p.Poly {
@@ -85,7 +85,7 @@ func pierces(p, q *Placed) bool {
 	return false
 }
 
-// crosses says whether two faces go through each other like the strips of a
+// crosses reports whether two faces go through each other like the strips of a
 // cross that nobody slotted: along the line where their planes meet, both have
 // card on it and, further than card yields, to either side of it.
 func crosses(p, q *Placed) bool {
@@ -145,7 +145,7 @@ func shared(a, b [][2]float64) (sum float64) {
 	return sum
 }
 
-// coincide says whether two faces lie in one place, side on side.
+// coincide reports whether two faces lie in one place, side on side.
 func coincide(p, q *Placed) bool {
 	if math.Abs(p.In.Dot(q.In)) < 0.999 {
 		return false

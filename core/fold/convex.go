@@ -53,7 +53,7 @@ func (p *Placed) Convex(cuts Cuts) []Convex {
 	return out
 }
 
-// Smooth says whether a curved face only goes on over an edge: no line is to be
+// Smooth reports whether a curved face only goes on over an edge: no line is to be
 // seen there.
 func (p *Placed) Smooth(edge int) bool {
 	e := p.Edges[edge]

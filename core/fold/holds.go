@@ -135,7 +135,7 @@ func reaching(bodies []*Body) (out []reach) {
 	return out
 }
 
-// near says whether the boxes round a face and a thing come within a distance.
+// near reports whether the boxes round a face and a thing come within a distance.
 func (r reach) near(t Block, by float64) bool {
 	for axis := range 3 {
 		if r.lo.part(axis) > t.Hi.part(axis)+by || r.hi.part(axis) < t.Lo.part(axis)-by {
@@ -145,7 +145,7 @@ func (r reach) near(t Block, by float64) bool {
 	return true
 }
 
-// inTheWay says whether a thing that moves along an axis could meet the face.
+// inTheWay reports whether a thing that moves along an axis could meet the face.
 func (r reach) inTheWay(t Block, dir Vec) bool {
 	for axis := range 3 {
 		if dir.part(axis) == 0 && (r.lo.part(axis) > t.Hi.part(axis) || r.hi.part(axis) < t.Lo.part(axis)) {
@@ -155,7 +155,7 @@ func (r reach) inTheWay(t Block, dir Vec) bool {
 	return true
 }
 
-// touches says whether the card of a face, with its thickness, enters a thing.
+// touches reports whether the card of a face, with its thickness, enters a thing.
 func (p *Placed) touches(t Block) bool {
 	switch t.Shape {
 	case Ball:

@@ -32,7 +32,7 @@ func (p *Placed) thick() Vec {
 	return Vec{math.Abs(p.In.X), math.Abs(p.In.Y), math.Abs(p.In.Z)}.Times(p.Body.T / 2)
 }
 
-// Level says whether a face lies level; Upright whether it stands.
+// Level reports whether a face lies level; Upright whether it stands.
 func (p *Placed) Level() bool   { return math.Abs(p.In.Z) > 0.999 }
 func (p *Placed) Upright() bool { return math.Abs(p.In.Z) < 0.001 }
 
@@ -150,7 +150,7 @@ func seenFrom(p *Placed, edge int, faces []reach) (from []string) {
 	return from
 }
 
-// hidden says whether card lies before a place, seen from a side.
+// hidden reports whether card lies before a place, seen from a side.
 func hidden(at, to Vec, faces []reach) bool {
 	for _, f := range faces {
 		slope := f.In.Dot(to)
@@ -193,7 +193,7 @@ func edgesApart(p *Placed, i int, q *Placed, k int) float64 {
 	return min(apart, max(fromLine(c, a, b), fromLine(d, a, b)), max(fromLine(a, c, d), fromLine(b, c, d)))
 }
 
-// Stacked says whether a piece lies flat when so pressed: all its faces in one
+// Stacked reports whether a piece lies flat when so pressed: all its faces in one
 // plane, its seams on what they are stuck to.
 func Stacked(p *net.Piece, pressed Pressed) bool {
 	b := UpTo(p, 0.1, func(string) float64 { return 0 }, pressed)
@@ -216,7 +216,7 @@ func Stacked(p *net.Piece, pressed Pressed) bool {
 // Reach gives the upright box round a face.
 func Reach(p *Placed) (lo, hi Vec) { return boxRound(p.Poly) }
 
-// Shows says whether some of a face's outside has no card before it, seen straight on:
+// Shows reports whether some of a face's outside has no card before it, seen straight on:
 // looked for at spots spread over the face.
 func (p *Placed) Shows(bodies ...*Body) bool {
 	lo, hi := p.Bounds()

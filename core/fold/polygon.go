@@ -58,7 +58,7 @@ func bridge(ring, hole [][2]float64) [][2]float64 {
 // Has reports whether a place in the face's plane lies on its card.
 func (p *Placed) Has(at Vec) bool { return p.holds(at) }
 
-// holds says whether a place in the face's plane lies on its card.
+// holds reports whether a place in the face's plane lies on its card.
 func (p *Placed) holds(at Vec) bool {
 	q := p.flatten([]Vec{at})[0]
 	if !inside(p.flatten(p.Poly), q) {
@@ -142,7 +142,7 @@ func lap(p, q *Placed) (shared, narrow float64) {
 	return shared, max(0, min(hi[0]-lo[0], hi[1]-lo[1]))
 }
 
-// beside says whether two outlines lie clear of each other, one way or the other.
+// beside reports whether two outlines lie clear of each other, one way or the other.
 func beside(a, b [][2]float64) bool {
 	for k := range 2 {
 		loA, hiA, loB, hiB := math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)

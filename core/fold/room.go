@@ -149,7 +149,7 @@ func (r reach) cut(lo, hi, heart Vec, along int) (Vec, Vec) {
 	return lo, hi
 }
 
-// spares says whether a slope leaves a block its size along an axis.
+// spares reports whether a slope leaves a block its size along an axis.
 func (r reach) spares(axis int, middle float64) bool {
 	if r.Level() || r.Upright() {
 		return false

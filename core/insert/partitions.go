@@ -61,7 +61,7 @@ func (m *Maker) partitions() {
 	}
 }
 
-// feetFit says whether every foot has a floor of its own: a foot lies on the
+// feetFit reports whether every foot has a floor of its own: a foot lies on the
 // front or right side of its wall.
 func (m *Maker) feetFit(foot Length) bool {
 	clear := func(inside Length, at []float64, towards float64) bool {

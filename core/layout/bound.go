@@ -57,7 +57,7 @@ func apart(kinds []kind, w, h Length) (n int) {
 	return n
 }
 
-// share says whether two pieces can lie on one sheet.
+// share reports whether two pieces can lie on one sheet.
 func share(a, b Piece, w, h Length) bool {
 	for _, p := range lies(a) {
 		for _, q := range lies(b) {

@@ -37,7 +37,7 @@ type Piece struct {
 // Spot is a place on a sheet, from its top left corner.
 type Spot struct{ X, Y Length }
 
-// Lies says whether the piece can lie on a sheet.
+// Lies reports whether the piece can lie on a sheet.
 func (p Piece) Lies(w, h Length) bool {
 	if p.At != nil {
 		return p.At.X >= 0 && p.At.Y >= 0 && p.At.X+p.W <= w && p.At.Y+p.H <= h

@@ -88,7 +88,7 @@ func (s Sheet) Steps(say func(Length) string) []Step {
 	return out
 }
 
-// holds says whether a piece comes out of a part.
+// holds reports whether a piece comes out of a part.
 func (s Sheet) holds(part Rect) bool {
 	return slices.ContainsFunc(s.Placed, func(p Placed) bool {
 		r := p.Rect

@@ -33,7 +33,7 @@ type exact struct {
 	alone []int   // the cheapest size a part lies on, -1 for none
 }
 
-// small says whether everything can be looked at.
+// small reports whether everything can be looked at.
 func (p *problem) small() bool {
 	parts, pairs := 1, 1
 	for _, k := range p.kinds {

@@ -27,7 +27,7 @@ func (s *solving) byPatterns() {
 	}
 }
 
-// uncut says whether the trimmer is long enough for every cut there can be.
+// uncut reports whether the trimmer is long enough for every cut there can be.
 func (s *solving) uncut() bool {
 	return s.Longest == 0 || !slices.ContainsFunc(s.Task.Sheets, func(in Size) bool { return max(in.W, in.H) > s.Longest })
 }
@@ -64,7 +64,7 @@ func (g *patterns) round(s *search, x []float64, add float64) *state {
 	return st
 }
 
-// wanted says whether a sheet more of a pattern is of use: when it was rounded down any
+// wanted reports whether a sheet more of a pattern is of use: when it was rounded down any
 // is, when up it must be used whole.
 func (g *patterns) wanted(pat pattern, left []int, add float64) bool {
 	some := false

@@ -80,7 +80,7 @@ type Piece struct {
 	Run    string
 }
 
-// On says whether the piece may be cut from a stock.
+// On reports whether the piece may be cut from a stock.
 func (p Piece) On(stock string) bool { return p.Stock == stock || slices.Contains(p.Stocks, stock) }
 
 // Work is counted in looks at a place for a piece; a core of today looks some
@@ -188,7 +188,7 @@ func (p *problem) gather(i int, piece Piece) {
 	p.total += piece.Count
 }
 
-// cuttable says whether a piece can be cut out of a sheet of a size alone: it lies on
+// cuttable reports whether a piece can be cut out of a sheet of a size alone: it lies on
 // it, and the trimmer is long enough for one of the two orders of cuts.
 func (p *problem) cuttable(way [2]int64, s size, of int) bool {
 	if way[0] > s.w || way[1] > s.h {
@@ -200,7 +200,7 @@ func (p *problem) cuttable(way [2]int64, s size, of int) bool {
 		p.goes(s.w+m, across) && p.goes(min(way[1]+m, s.h+m), down)
 }
 
-// goes says whether a cut so long can be made, if it is wanted.
+// goes reports whether a cut so long can be made, if it is wanted.
 func (p *problem) goes(long int64, wanted bool) bool {
 	return !wanted || p.reach == 0 || long <= p.reach
 }

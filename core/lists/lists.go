@@ -163,7 +163,7 @@ func unguard(s string) string {
 	return out.String()
 }
 
-// marked says whether a guard stands before what is left of a cell.
+// marked reports whether a guard stands before what is left of a cell.
 func marked(rest string, first bool) bool {
 	trimmed := strings.TrimLeft(rest, blanks)
 	if trimmed != "" && strings.ContainsRune(formula, rune(trimmed[0])) {

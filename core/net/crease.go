@@ -181,7 +181,7 @@ func (s *Sticking) Seam(strip, from, wall string) {
 	s.Role("seam", strip)
 }
 
-// Stored says whether what is glued so stays stuck when the piece is put away
+// Stored reports whether what is glued so stays stuck when the piece is put away
 // flat.
 func (s *Sticking) Stored(g Glue) bool { return s.RoleOf(g.Face) == "seam" }
 

@@ -53,7 +53,7 @@ func (p finder) curveEnds() {
 	}
 }
 
-// end says whether an edge runs along the lines a face is bent about.
+// end reports whether an edge runs along the lines a face is bent about.
 func (c Curve) end(e Edge) bool {
 	return c.AcrossWidth && e.A.X == e.B.X || !c.AcrossWidth && e.A.Y == e.B.Y
 }

@@ -15,7 +15,7 @@ func (p *Piece) Shape(face string, ring []Point, holes [][]Point) {
 	}
 }
 
-// Shaped says whether it is cut to an outline that is no rectangle.
+// Shaped reports whether it is cut to an outline that is no rectangle.
 func (p *Piece) Shaped() bool {
 	return p.shaped != nil && (len(p.punched) > 0 || p.shaped.Area() < p.Width.MM()*p.Height.MM()*(1-1e-6))
 }

@@ -167,7 +167,7 @@ func smallest(faces []*Face, at Point) *Face {
 	return best
 }
 
-// Inside says whether a point lies within a closed outline.
+// Inside reports whether a point lies within a closed outline.
 func Inside(outline []Point, at Point) bool {
 	in := false
 	for i, a := range outline {

@@ -161,7 +161,7 @@ func sign(l Length) Length {
 	return 0
 }
 
-// onLine says whether a point lies on a line, its ends included.
+// onLine reports whether a point lies on a line, its ends included.
 func onLine(l Line, p Point) bool {
 	lo := Point{min(l.A.X, l.B.X) - near, min(l.A.Y, l.B.Y) - near}
 	hi := Point{max(l.A.X, l.B.X) + near, max(l.A.Y, l.B.Y) + near}

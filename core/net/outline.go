@@ -62,7 +62,7 @@ func runOn(a, b Line) (Line, bool) {
 	return whole, a.B == b.A && whole.A != whole.B && onLine(whole, a.B)
 }
 
-// Within says whether a line is a part of another.
+// Within reports whether a line is a part of another.
 func (l Line) Within(of Line) bool {
 	on := func(at Point) bool { return at == of.A || at == of.B || onLine(of, at) }
 	return on(l.A) && on(l.B)

@@ -31,7 +31,7 @@ const (
 
 func (k Kind) String() string { return [...]string{"score", "bend", "cut", "hole"}[k] }
 
-// Open says whether card on one side of the line is free of the other side.
+// Open reports whether card on one side of the line is free of the other side.
 func (k Kind) Open() bool { return k == Cut || k == Hole }
 
 // Fold is the way a score folds, seen from the inside face.
@@ -249,7 +249,7 @@ func (n *Found) fault(format string, args ...any) {
 	n.Faults = append(n.Faults, fmt.Sprintf(format, args...))
 }
 
-// Name the face that holds the point.
+// Label names the face that holds the point.
 func (d *Drawing) Label(at Point, name string) { d.labels = append(d.labels, label{at, name}) }
 
 // Discard marks the face that holds the point as cut away.
@@ -331,7 +331,7 @@ func (s *Sticking) Role(role string, faces ...string) {
 	}
 }
 
-// Has says whether any face is that.
+// Has reports whether any face is that.
 func (s *Sticking) Has(role string) bool {
 	for _, r := range s.roles {
 		if r == role {

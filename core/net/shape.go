@@ -94,7 +94,7 @@ func (d *Drawing) Mountains() {
 	}
 }
 
-// Bounds says whether a cut is the notch's own, or lies along the edge that it
+// Bounds reports whether a cut is the notch's own, or lies along the edge that it
 // is cut out of.
 func (h Punch) Bounds(l Line) bool {
 	near := func(at Point) bool {

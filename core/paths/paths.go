@@ -25,7 +25,7 @@ func Get(doc any, path string) string {
 	return ""
 }
 
-// Has says whether there is something at a path.
+// Has reports whether there is something at a path.
 func Has(doc any, path string) bool {
 	v := reflect.ValueOf(doc).Elem()
 	for part := range strings.SplitSeq(path, ".") {
@@ -50,7 +50,7 @@ func Len(doc any, path string) int {
 	return v.Len()
 }
 
-// Set writes a field and says whether there is one at that path. Of a map, what
+// Set writes a field and reports whether there is one at that path. Of a map, what
 // is left empty is taken out, so that what is left alone and what is cleared are
 // alike.
 func Set(doc any, path, text string) bool {

@@ -118,7 +118,7 @@ func (m handMade) stands(step bench.Step, f bench.Frame) {
 	}
 }
 
-// liesFlat says whether a face lies in one plane with a face it hangs on.
+// liesFlat reports whether a face lies in one plane with a face it hangs on.
 func liesFlat(b *fold.Body, name string) bool {
 	f := b.Find(name)
 	if f == nil {

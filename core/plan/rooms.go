@@ -146,7 +146,7 @@ func (r Room) Goes() string {
 	return fmt.Sprintf("%s in the %s", strings.Join(out, ", "), r.Name)
 }
 
-// Laid says whether the plan knows how things lie.
+// Laid reports whether the plan knows how things lie.
 func (p *Plan) Laid() bool {
 	return len(p.Load.Stacks) > 0 || slices.ContainsFunc(p.Rooms, func(r Room) bool { return len(r.Load.Stacks) > 0 })
 }

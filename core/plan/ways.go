@@ -318,7 +318,7 @@ func (m *making) clearing(ways []contents.Load) []contents.Load {
 	return clear
 }
 
-// allProud says whether all that goes in would stand above the walls, and notes it: there would
+// allProud reports whether all that goes in would stand above the walls, and notes it: there would
 // be none.
 func (m *making) allProud(job *style.Spec, loads ...contents.Load) bool {
 	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {

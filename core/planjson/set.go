@@ -22,7 +22,7 @@ type jsonSet struct {
 	Problems []brief.Problem `json:"problems"`
 }
 
-// Of plans a document, of one box or of several, writes the plan, and says whether
+// Of plans a document, of one box or of several, writes the plan and reports whether
 // it holds.
 func Of(b brief.Brief, w request.Workshop) (data []byte, holds bool) {
 	if b.IsSet() {

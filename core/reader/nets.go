@@ -12,7 +12,7 @@ import (
 	"brevium/core/style"
 )
 
-var ends, sides = nets.Ends, nets.Sides
+var sides = nets.Sides
 
 // sizes are those of a typed piece.
 func (p *typed) sizes(t Length) nets.Sizes {

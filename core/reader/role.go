@@ -107,7 +107,7 @@ func byScores(p style.Scored) string {
 	return "tube"
 }
 
-// loop says whether five segments are four walls, opposite ones equal, and a
+// loop reports whether five segments are four walls, opposite ones equal, and a
 // seam.
 func loop(s []Length) bool {
 	return s[0] == s[2] && s[1] == s[3] && s[4] < max(s[0], s[1]) || s[1] == s[3] && s[2] == s[4] && s[0] < max(s[1], s[2])

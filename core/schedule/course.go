@@ -118,7 +118,7 @@ func (r *run) follow(course []item, l *last) Result {
 	return res
 }
 
-// gone is how many minutes of sittings go by until a course is where it is.
+// gone is how many minutes of sittings a state has used or let pass.
 func (r *run) gone(s *state) (sum int) {
 	for _, m := range r.free[:min(s.day, len(r.free))] {
 		sum += m
@@ -186,7 +186,7 @@ func (r *run) groups() (out []group) {
 	return out
 }
 
-// dues says whether a later group may be taken on: none before it may be less far.
+// dues reports whether a later group may be taken on: none before it may be less far.
 func dues(groups []group, s *state, k int) bool {
 	next := groups[k].left[s.steps[k]]
 	for i := range k {
@@ -284,7 +284,7 @@ func (s *state) compare(o *state) int {
 		slices.Compare(o.steps, s.steps), cmp.Compare(s.stage, o.stage), slices.CompareFunc(s.ready, o.ready, moment.compare))
 }
 
-// beats says whether whatever comes after a course can as well come after another.
+// beats reports whether whatever comes after a course can as well come after another.
 func (s *state) beats(o *state) bool {
 	now := moment{s.day, s.at}
 	if s.late > o.late || now.compare(moment{o.day, o.at}) > 0 {

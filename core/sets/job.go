@@ -115,7 +115,7 @@ func (j Job) InBoth() Job {
 	return set.Job()
 }
 
-// Holds says whether the proof of all that is made holds.
+// Holds reports whether the proof of all that is made holds.
 func (j Job) Holds() bool { return len(j.Failed()) == 0 }
 
 // Failed lists the checks that don't hold, of a set under the names of its boxes.

@@ -12,7 +12,7 @@ func (s *Set) Tasks() []cutting.Task {
 	return cutting.Together(plan.Tables(s.Plans), s.Names, s.Plans[0].Cutting)
 }
 
-// Asked says whether the set's document says how its sheets are to be cut, and it can be.
+// Asked reports whether the set's document says how its sheets are to be cut, and it can be.
 func (s *Set) Asked() bool {
 	return s.OK() && s.Plans[0].Cutting.Asked && !slices.ContainsFunc(s.Layouts, func(l Laid) bool { return len(l.TooBig) > 0 })
 }

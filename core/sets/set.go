@@ -132,7 +132,7 @@ func makeSet(b brief.Brief, make func(i int, m brief.Brief) *plan.Plan) *Set {
 	return s
 }
 
-// follows says whether a box follows from the one before it, having neither size
+// follows reports whether a box follows from the one before it, having neither size
 // nor contents of its own.
 func (s *Set) follows(i int) bool {
 	return i > 0 && !s.Brief.Several.Boxes[i].Own() && (s.Kind == "nest" || s.Kind == "stack" && s.step > 0)
@@ -166,12 +166,12 @@ func (s *Set) member(i int) brief.Brief {
 // nestRoom is the air round a box in the next one, on each side.
 const nestRoom = measure.Millimetre
 
-// OK says whether there is a box of every member.
+// OK reports whether there is a box of every member.
 func (s *Set) OK() bool {
 	return len(s.Problems) == 0 && !slices.ContainsFunc(s.Plans, func(p *plan.Plan) bool { return !p.OK() })
 }
 
-// Holds says whether every check holds, of each box and of the set.
+// Holds reports whether every check holds, of each box and of the set.
 func (s *Set) Holds() bool {
 	return s.OK() && assembly.Said(s.Checks) == "" && !slices.ContainsFunc(s.Plans, func(p *plan.Plan) bool { return !p.Holds() })
 }

@@ -176,7 +176,7 @@ func FieldAt(path string) (brief.Field, bool) {
 // Get gives the field at a path such as "cards.@k3.caliper".
 func (d *Document) Get(path string) string { return paths.Get(d, path) }
 
-// Set writes a field and says whether there is one at that path.
+// Set writes a field and reports whether there is one at that path.
 func (d *Document) Set(path, text string) bool {
 	if _, ok := FieldAt(path); !ok {
 		return false

@@ -88,7 +88,7 @@ func FindHabit(id string) (Habit, bool) {
 	return Habit{}, false
 }
 
-// Has says whether a choice is one of the habit's.
+// Has reports whether a choice is one of the habit's.
 func (h Habit) Has(choice string) bool {
 	for _, c := range h.Choices {
 		if c.ID == choice {

@@ -151,7 +151,7 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 
 var hex = regexp.MustCompile(`^#[0-9a-fA-F]{6}$`)
 
-// IsColour says whether a text is a colour, #rrggbb.
+// IsColour reports whether a text is a colour, #rrggbb.
 func IsColour(s string) bool { return hex.MatchString(s) }
 
 func colour(r *brief.Reader, field string, text brief.Text, open string) string {

@@ -42,7 +42,7 @@ type Bought struct {
 	Retired bool
 }
 
-// Directed says whether the card is printed with something that has an up and a
+// Directed reports whether the card is printed with something that has an up and a
 // down, so that its pieces must not be turned on the sheet.
 func (c Card) Directed() bool { return c.Up && c.Pattern != "" }
 
@@ -63,7 +63,7 @@ type Sheet struct {
 	Width, Height Length
 }
 
-// Same says whether two sheets are of one size.
+// Same reports whether two sheets are of one size.
 func (t Sheet) Same(o Sheet) bool { return t.Width == o.Width && t.Height == o.Height }
 
 // Area is in square millimetres.
@@ -174,7 +174,7 @@ func (s Shelf) Comes(c Card) []Sheet {
 	return s.Sheets
 }
 
-// Takes says whether a piece lies within the sheet, turned if need be and if it
+// Takes reports whether a piece lies within the sheet, turned if need be and if it
 // need not stay upright.
 func (t Sheet) Takes(w, h Length, upright bool) bool {
 	return w <= t.Width && h <= t.Height || !upright && h <= t.Width && w <= t.Height

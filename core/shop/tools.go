@@ -81,7 +81,7 @@ type How struct {
 // leastSpacer is the narrowest strip that is handled well against a fence.
 const leastSpacer = 6 * measure.Millimetre
 
-// Direct says whether a groove lies at a distance from the fence, as the piece lies
+// Direct reports whether a groove lies at a distance from the fence, as the piece lies
 // or counted from the far end of a board that is numbered so.
 func (t Tools) Direct(at, step Length) bool {
 	if t.Board > 0 && at > t.Board {
@@ -145,7 +145,7 @@ func (t Tools) Owned(kind string, want, least, most Length) Length {
 	return best
 }
 
-// Reaches finds a punch of a size, and says whether it gets so far in from the edge.
+// Reaches finds a punch of a size and reports whether it gets so far in from the edge.
 func (t Tools) Reaches(kind string, size, in Length) (p Punch, owned, reaches bool) {
 	for _, q := range t.Punches {
 		if q.Kind != kind || (q.Size-size).Abs() > measure.Millimetre/20 {

@@ -26,10 +26,10 @@ func (j *Spec) ChoiceOf(s *Style) func(id string) string {
 	return asked.Choice
 }
 
-// Is says whether a question is answered so.
+// Is reports whether a question is answered so.
 func (j *Spec) Is(id, choice string) bool { return j.Choice(id) == choice }
 
-// Asked says whether a length among the questions was typed.
+// Asked reports whether a length among the questions was typed.
 func (j *Spec) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
 
 // Bound is the least or the most a length may be, with the reason, and what

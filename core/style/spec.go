@@ -153,7 +153,7 @@ func (a Answers) With(id, choice string) Answers {
 
 // Follow answers a question that was left open as the house does, if it makes sense
 // here and the choice is one of it: "grow" stands for whichever choice begins so. It
-// gives the answer, and says whether it is another than the style's own.
+// gives the answer and reports whether it is another than the style's own.
 func (a Answers) Follow(s *Style, id, choice string) (took string, other bool) {
 	q, asks := s.Ask(id)
 	if !asks || a.Choice[id] != "" || !a.asks(s, q) {
@@ -170,7 +170,7 @@ func (a Answers) Follow(s *Style, id, choice string) (took string, other bool) {
 	return "", false
 }
 
-// asks says whether a question makes sense beside the answers given.
+// asks reports whether a question makes sense beside the answers given.
 func (a Answers) asks(s *Style, q Question) bool {
 	holds := func(rule string) bool {
 		id, choice, _ := strings.Cut(rule, "=")

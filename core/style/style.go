@@ -233,7 +233,7 @@ func sketched(j *Spec, b *Box) *Box {
 
 func taken(d Dims) *Dims { return &d }
 
-// IsShaped says whether the room of the style's box is no block, as far as is known.
+// IsShaped reports whether the room of the style's box is no block, as far as is known.
 func (j *Spec) IsShaped() bool { return j.shaped }
 
 // Measured gives the box of a given size whose room is no block, when it was
@@ -256,7 +256,7 @@ func (j *Spec) Insides() (out []Dims) {
 	return out
 }
 
-// tooSmall says whether the contents would not go in, and asks for more. In a room
+// tooSmall reports whether the contents would not go in, and asks for more. In a room
 // that is no block each thing is looked at where it stands.
 func tooSmall(j *Spec, b *Box) bool {
 	in, more := b.Inside, Dims{}

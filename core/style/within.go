@@ -40,7 +40,7 @@ func Within(j *Spec, name string, s *Style, size Dims, answers Answers) *Box {
 	return in
 }
 
-// Suits says whether a box has the tray that an insert wants, or notes that it has
+// Suits reports whether a box has the tray that an insert wants, or notes that it has
 // not.
 func Suits(j *Spec, insert string, b *Box) bool {
 	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {

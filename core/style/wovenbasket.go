@@ -166,7 +166,7 @@ func (s woven) strip(i int, side string) (q [4][2]float64) {
 	return q
 }
 
-// crossing says whether two convex outlines share more than an edge: no side of
+// crossing reports whether two convex outlines share more than an edge: no side of
 // either parts them.
 func crossing(a, b [4][2]float64) bool {
 	for _, of := range [][4][2]float64{a, b} {

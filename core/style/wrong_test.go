@@ -180,7 +180,7 @@ func TestForgottenSlit(t *testing.T) {
 	}
 }
 
-// beyondTab says whether a face is a neighbour itself, or a sliver that lies
+// beyondTab reports whether a face is a neighbour itself, or a sliver that lies
 // between the tab and one.
 func beyondTab(other, tab *net.Face) bool {
 	if !other.Waste {

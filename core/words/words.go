@@ -70,7 +70,7 @@ func Cut(s string, most int) string {
 // blank are marks that count as letters or signs and show nothing.
 var blank = []rune{'\u115f', '\u1160', '\u2800', '\u3164', '\uffa0'}
 
-// Visible says whether anything of a text can be seen.
+// Visible reports whether anything of a text can be seen.
 func Visible(s string) bool {
 	return strings.ContainsFunc(s, func(r rune) bool {
 		for _, b := range blank {

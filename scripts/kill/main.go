@@ -109,7 +109,7 @@ func notes(address, id string) int {
 	return n
 }
 
-// change writes the next number, and says whether it is said to be kept.
+// change writes the next number and reports whether it is said to be kept.
 func change(address, id string, n int) bool {
 	res, err := http.PostForm(address+"/projects/"+id+"/change", url.Values{"notes": {strconv.Itoa(n)}})
 	if err != nil {
