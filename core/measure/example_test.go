@@ -6,7 +6,8 @@ import (
 	"brevium/core/measure"
 )
 
-// What is typed is read exactly: a bare number takes the project's unit, and inches and millimetres add up.
+// What is typed is read exactly: a bare number takes the project's unit, and a length that no fraction of an inch meets
+// is written in millimetres.
 func ExampleParse() {
 	for _, text := range []string{"5 3/4", "5¾", "14.6cm", "146 mm"} {
 		l, err := measure.Parse(text, measure.Inches)
@@ -21,7 +22,7 @@ func ExampleParse() {
 	// Output:
 	// 5 3/4 in is 146.05 mm
 	// 5 3/4 in is 146.05 mm
-	// 730/127 in is 146 mm
-	// 730/127 in is 146 mm
+	// 146 mm is 146 mm
+	// 146 mm is 146 mm
 	// true
 }
