@@ -12,6 +12,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // What makers ask for by a question of its own: each holds, over sizes, and is as large as it was asked for.
@@ -34,11 +35,11 @@ func TestAskedFor(t *testing.T) {
 		{[]string{"box.style", "strip-column", "box.options.join", "caps and glue dot"}, "strip", "", "", "glue dot"},
 	} {
 		for _, allowances := range []string{"card", "plain"} {
-			b := sized("70 mm", "80 mm", "75 mm", append(c.set, "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
+			b := tried.Sized("70 mm", "80 mm", "75 mm", append(c.set, "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
 				"tools.allowances", allowances)...)
 			p := advice.Make(b, request.Default)
 			if !p.Holds() {
-				t.Errorf("%v, %s: %s %v", c.set, allowances, said(p), p.Problems)
+				t.Errorf("%v, %s: %s %v", c.set, allowances, tried.Said(p), p.Problems)
 				continue
 			}
 			piece := p.Box.Piece(c.piece)
@@ -68,11 +69,11 @@ func TestDressesAll(t *testing.T) {
 		{"all petals", "petals", 8, []string{"arrange.compartments", "petals"}},
 		{"all", "carton", 6, []string{"box.style", "carton", "box.options.pull", "yes"}},
 	} {
-		b := sized("90 mm", "90 mm", "60 mm", append(c.set, "units", "mm", "card.sheet", "600 x 600 mm")...)
+		b := tried.Sized("90 mm", "90 mm", "60 mm", append(c.set, "units", "mm", "card.sheet", "600 x 600 mm")...)
 		b.Dress = brief.Dress{Layers: []brief.Layer{{On: brief.Text(c.on)}}}
 		p := advice.Make(b, request.Default)
 		if !p.Holds() {
-			t.Errorf("%v: %s %v", c.set, said(p), p.Problems)
+			t.Errorf("%v: %s %v", c.set, tried.Said(p), p.Problems)
 			continue
 		}
 		n := 0
@@ -106,19 +107,19 @@ func TestPullsAndOrnaments(t *testing.T) {
 		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "flap", Width: "30 mm", Height: "70 mm", Down: "30 mm"}}}, "below the foot"},
 		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "back", Width: "30 mm", Height: "95 mm"}}}, "reaches beyond the back"},
 	} {
-		b := sized("90 mm", "70 mm", "80 mm", "units", "mm", "box.style", c.style, "card.sheet", "600 x 600 mm")
+		b := tried.Sized("90 mm", "70 mm", "80 mm", "units", "mm", "box.style", c.style, "card.sheet", "600 x 600 mm")
 		b.Dress = c.dress
 		p := advice.Make(b, request.Default)
 		if c.says == "" && !p.Holds() || c.says != "" && (p.OK() || !strings.Contains(p.Problems[0].Text, c.says)) {
-			t.Errorf("%s %+v: %s %v", c.style, c.dress, said(p), p.Problems)
+			t.Errorf("%s %+v: %s %v", c.style, c.dress, tried.Said(p), p.Problems)
 		} else if c.says != "" && len(p.Problems[0].Set) == 0 {
 			t.Errorf("%s: nothing mends %q", c.style, p.Problems[0].Text)
 		}
 	}
 	for _, set := range [][]string{{"box.options.bottom-pull", "yes"}, {"box.options.bottom-pull", "yes", "box.options.pull", "yes"}} {
-		p := advice.Make(sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), request.Default)
+		p := advice.Make(tried.Sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), request.Default)
 		if !p.Holds() || p.Box.Piece("bottom pull tab") == nil {
-			t.Errorf("%v: %s %v", set, said(p), p.Problems)
+			t.Errorf("%v: %s %v", set, tried.Said(p), p.Problems)
 		}
 	}
 }
@@ -129,7 +130,7 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 	r, planned := rand.New(rand.NewPCG(25, 5)), 0
 	for _, s := range style.Styles {
 		for _, step := range []string{"1/16 in", "1 mm", "0.5 mm"} {
-			for n := range fewer(1800) {
+			for n := range tried.Fewer(1800) {
 				mark, unit, _ := strings.Cut(step, " ")
 				side := func() string { return fmt.Sprintf("%d %s", 20+r.IntN(30+n%3*40), unit) }
 				if mark == "1/16" {
@@ -139,8 +140,8 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 				if n%2 == 0 {
 					w = l // some styles are square
 				}
-				b := sized(l, w, side(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
-				answer(&b, s, r.IntN(combinations(s)))
+				b := tried.Sized(l, w, side(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
+				tried.Answer(&b, s, r.IntN(tried.Combinations(s)))
 				p := advice.Make(b, request.Default)
 				if !p.OK() {
 					continue

@@ -10,6 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // What is too large for the largest card is blamed on the thing that is so
@@ -29,7 +30,7 @@ func TestTheGuiltyThingIsBlamed(t *testing.T) {
 			{Shape: "flat", Length: "700 mm", Width: "100 mm", Thickness: "2 mm"}}, "contents.2.length"},
 	} {
 		for _, s := range style.Styles {
-			b := sized("1", "1", "1", "box.style", s.ID, "card.sheet", "a4")
+			b := tried.Sized("1", "1", "1", "box.style", s.ID, "card.sheet", "a4")
 			b.Size, b.Contents = nil, slices.Clone(c.things)
 			for i := range b.Contents {
 				b.Contents[i].Name, b.Contents[i].Count = brief.Text(fmt.Sprint("thing ", i)), "1"
@@ -53,7 +54,7 @@ func TestTheGuiltyThingIsBlamed(t *testing.T) {
 // Where nothing is left within the walls of all that stands proud of them, that is to blame.
 func TestProudIsBlamed(t *testing.T) {
 	for _, s := range style.Styles {
-		b := sized("1", "1", "1", "box.style", s.ID, "card.sheet", "a3", "room.proud", "99 in")
+		b := tried.Sized("1", "1", "1", "box.style", s.ID, "card.sheet", "a3", "room.proud", "99 in")
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "42 mm", Count: "1"},
 			{Name: "marker", Shape: "block", Length: "44 mm", Width: "16 mm", Height: "3 mm", Count: "6"}}
@@ -68,7 +69,7 @@ func TestProudIsBlamed(t *testing.T) {
 // A small box that is too low is blamed on how high the things are, not on how long.
 func TestLowSmallBoxesAreBlamed(t *testing.T) {
 	for _, id := range []string{"cross-fold", "strip-column"} {
-		b := sized("1", "1", "1", "box.style", id, "card.sheet", "a3")
+		b := tried.Sized("1", "1", "1", "box.style", id, "card.sheet", "a3")
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "marker", Shape: "block", Length: "44 mm", Width: "36 mm", Height: "3 mm", Count: "3", Stack: "1"}}
 		p := advice.Make(b, request.Default)
@@ -85,7 +86,7 @@ func TestLowSmallBoxesAreBlamed(t *testing.T) {
 
 // Four answers to no question are told in the same order every time.
 func TestProblemsKeepTheirOrder(t *testing.T) {
-	b := sized("120 mm", "90 mm", "40 mm", "box.options.hat", "large", "box.options.boots", "two", "box.options.wings", "none",
+	b := tried.Sized("120 mm", "90 mm", "40 mm", "box.options.hat", "large", "box.options.boots", "two", "box.options.wings", "none",
 		"box.options.tail", "long", "box.options.tabs", "seventeen")
 	told := func() (out []string) {
 		p := advice.Make(b, request.Default)
@@ -129,7 +130,7 @@ func TestAllowancesAreNoted(t *testing.T) {
 		{"strip-column", "", "cap clearance"},
 	} {
 		for _, allow := range []string{"card", "plain"} {
-			b := sized("120 mm", "90 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
+			b := tried.Sized("120 mm", "90 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
 				"box.style", c.style, "tools.allowances", allow)
 			for o := range strings.FieldsSeq(c.options) {
 				id, answer, _ := strings.Cut(o, "=")
@@ -137,7 +138,7 @@ func TestAllowancesAreNoted(t *testing.T) {
 			}
 			p := advice.Make(b, request.Default)
 			if !p.OK() {
-				t.Fatalf("%s: %s", c.style, said(p))
+				t.Fatalf("%s: %s", c.style, tried.Said(p))
 			}
 			var codes []string
 			for _, n := range p.Box.Notes {

@@ -9,6 +9,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // What no one says: "1 faces", and nothing at all as a length. A gap may be measured as 0.
@@ -20,13 +21,13 @@ var (
 // One is one, and nothing is not told as a length, in all that is said of a box of every style.
 func TestCounted(t *testing.T) {
 	for _, s := range style.Styles {
-		for n := range min(combinations(s), fewer(2000)) {
+		for n := range min(tried.Combinations(s), tried.Fewer(2000)) {
 			for _, units := range []string{"in", "mm", "cm"} {
-				b := sized("3 1/2", "3 1/2", "2 1/2", "box.style", s.ID, "card.sheet", "600 x 600 mm")
+				b := tried.Sized("3 1/2", "3 1/2", "2 1/2", "box.style", s.ID, "card.sheet", "600 x 600 mm")
 				if units != "in" {
-					b = sized("90 mm", "90 mm", "60 mm", "units", units, "tools.step", "1 mm", "box.style", s.ID, "card.sheet", "600 x 600 mm")
+					b = tried.Sized("90 mm", "90 mm", "60 mm", "units", units, "tools.step", "1 mm", "box.style", s.ID, "card.sheet", "600 x 600 mm")
 				}
-				answer(&b, s, n)
+				tried.Answer(&b, s, n)
 				p := advice.Make(b, request.Default)
 				texts := allSaid(p)
 				for _, text := range texts {

@@ -13,6 +13,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // Any document that can be read is planned or refused with a reason, and the
@@ -29,7 +30,7 @@ func FuzzPlan(f *testing.F) {
 		}
 		f.Add(data)
 	}
-	f.Add(dressed(metric("flap-box", 90, 60, 40), `{"layers": [{"on": "all", "run": true, "motif": {"x": "90 mm", "y": "80 mm"}}],
+	f.Add(tried.Dressed(tried.Metric("flap-box", 90, 60, 40), `{"layers": [{"on": "all", "run": true, "motif": {"x": "90 mm", "y": "80 mm"}}],
 		"liners": [{"in": "all"}], "windows": [{"on": "front", "shape": "round", "frame": "4 mm"}], "grips": [{"kind": "pull", "on": "flap"}],
 		"finishes": [{"kind": "stamp", "on": "front", "count": "3", "when": "last", "dry": "7"}],
 		"toppers": [{"shape": "tag", "on": "hanging"}], "band": {"way": "cross", "second": "12 mm"}, "ribbon": {"way": "under"},
@@ -96,7 +97,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 				}
 			}
 		}
-		for range boxes(1500) {
+		for range tried.Boxes(1500) {
 			b := whole.Clone()
 			for range 1 + r.IntN(3) {
 				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])

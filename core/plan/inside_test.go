@@ -12,6 +12,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // Whatever kind of compartment, whatever things: what is planned is proved,
@@ -20,8 +21,8 @@ func TestRandomCompartmentsHold(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 12))
 	planned := map[string]int{}
 	why := map[string]int{}
-	for range boxes(1500) {
-		b := random(r)
+	for range tried.Boxes(1500) {
+		b := tried.Random(r)
 		b.Size = nil
 		b.Contents = nil
 		kind := []string{"none", "slotted", "partitions", "platform", "trays", "petals"}[r.IntN(6)]
@@ -41,7 +42,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 				Length: mm(25, 70), Width: mm(25, 60), Height: mm(15, 60), Thickness: mm(2, 8),
 				Diameter: mm(25, 50), Count: brief.Whole(fmt.Sprint(1 + r.IntN(5)))})
 		}
-		p := unmended(b)
+		p := tried.Unmended(b)
 		if !p.OK() {
 			for _, pr := range p.Problems {
 				why[kind+": "+pr.Field]++
@@ -57,7 +58,7 @@ func TestRandomCompartmentsHold(t *testing.T) {
 	}
 	t.Log(planned, why)
 	for _, kind := range []string{"none", "slotted", "partitions", "platform", "trays", "petals"} {
-		if planned[kind] < boxes(100) {
+		if planned[kind] < tried.Boxes(100) {
 			t.Errorf("only %d with %s were planned", planned[kind], kind)
 		}
 	}
@@ -67,8 +68,8 @@ func TestRandomCompartmentsHold(t *testing.T) {
 // list is what the plan is made of, and every way can be picked.
 func TestRankingIsHonest(t *testing.T) {
 	r := rand.New(rand.NewPCG(31, 32))
-	for range boxes(1400) {
-		b := random(r)
+	for range tried.Boxes(1400) {
+		b := tried.Random(r)
 		b.Size = nil
 		b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"block", "ball", "cylinder"}[r.IntN(3)],
 			Length: "40 mm", Width: "30 mm", Height: "20 mm", Diameter: "35 mm", Lie: "yes",
@@ -108,29 +109,29 @@ func TestPinsAndHands(t *testing.T) {
 		t.Errorf("by hand: %+v %+v", p.Problems, p.Load.Need)
 	}
 	b.Arrange.Places[1] = brief.StackAt{X: "20 mm", Y: "0 mm"}
-	wantProblem(t, b, "arrange", "in each other")
+	tried.WantProblem(t, b, "arrange", "in each other")
 	b.Arrange.Places = b.Arrange.Places[:1]
 	if p = advice.Make(b, request.Default); !p.OK() || p.Warnings[0].Code != "by-hand-gone" {
 		t.Errorf("too few places: %+v", p.Warnings)
 	}
 	b.Arrange.Places = nil
 	b.Room.Proud = "10 mm"
-	wantProblem(t, b, "room.proud", "")
+	tried.WantProblem(t, b, "room.proud", "")
 	if b.Set("box.options.lid", "none"); !advice.Make(b, request.Default).Holds() {
 		t.Error("an open tray holds no things that stand proud")
 	}
 	for _, c := range [][2]string{{"arrange.compartments", "magic"}, {"arrange.dividers", "-1"}} {
 		bad := brief.New("in")
 		bad.Set(c[0], c[1])
-		wantProblem(t, bad, c[0], c[1])
+		tried.WantProblem(t, bad, c[0], c[1])
 	}
 	bad := brief.New("in") // blocks on a platform
 	bad.Set("arrange.compartments", "platform")
-	wantProblem(t, bad, "arrange.compartments", "")
+	tried.WantProblem(t, bad, "arrange.compartments", "")
 	bad.Set("arrange.compartments", "slotted")
 	bad.Contents = []brief.Item{{Name: "bulb", Shape: "ball", Diameter: "2 in", Count: "4"}}
 	bad.Set("arrange.dividers", "9 in")
-	wantProblem(t, bad, "arrange.dividers", "9 in")
+	tried.WantProblem(t, bad, "arrange.dividers", "9 in")
 }
 
 // Dividers that would not interlock, or a thing in their way, fail the proof.
@@ -145,7 +146,7 @@ func TestWrongInsertsFail(t *testing.T) {
 		}
 		how(p)
 		p.Box.Find()
-		return proved(p)
+		return tried.Proved(p)
 	}
 	for name, c := range map[string]struct {
 		how  func(*plan.Plan)
@@ -198,21 +199,8 @@ func TestFixesFix(t *testing.T) {
 	}
 }
 
-// many is 24 kinds of thing.
-func many() brief.Brief {
-	b := brief.New("mm")
-	b.Card.Sheet, b.Contents = "a3", nil
-	for i := range 24 {
-		b.Contents = append(b.Contents, brief.Item{Name: brief.Text(fmt.Sprint("thing ", i)),
-			Shape:  []brief.Text{"block", "ball", "cylinder"}[i%3],
-			Length: brief.Text(fmt.Sprint(14+i, " mm")), Width: "12 mm", Height: "10 mm",
-			Diameter: brief.Text(fmt.Sprint(12+i/2, " mm")), Count: "1"})
-	}
-	return b
-}
-
 func BenchmarkGallery24(b *testing.B) {
-	d := many()
+	d := tried.Many()
 	for b.Loop() {
 		if len(advice.Each(b.Context(), d, request.Default)) != len(style.Styles) {
 			b.Fatal("a style is missing")
@@ -221,7 +209,7 @@ func BenchmarkGallery24(b *testing.B) {
 }
 
 func BenchmarkCompare24(b *testing.B) {
-	d := many()
+	d := tried.Many()
 	for b.Loop() {
 		if rows, _ := advice.Compare(b.Context(), d, request.Default); len(rows) == 0 {
 			b.Fatal("nothing to compare")

@@ -13,18 +13,8 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// stated plans a size to the letter that holds a block of some size, with no
-// room at all round it.
-func stated(b brief.Brief, d style.Dims) *plan.Plan {
-	text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(measure.Millimetres)) }
-	b.Contents = []brief.Item{{Name: "block", Shape: "block", Length: text(d.Length), Width: text(d.Width),
-		Height: text(d.Depth), Count: "1", Upright: "yes"}}
-	b.Room = brief.Room{Around: "0", Between: "0", Padding: "0", Below: "0", Above: "0"}
-	b.Arrange = brief.Arrange{}
-	return advice.Make(b, request.Default)
-}
 
 // What is stated is what was measured: a block of exactly the inside goes in and
 // the proof holds; one step larger in any direction and it does not. Outside is
@@ -34,32 +24,32 @@ func TestMeasuredSizes(t *testing.T) {
 		t.Run(s.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
-			all, made := combinations(s), 0
-			for n := range fewer(900) {
-				b := random(r)
+			all, made := tried.Combinations(s), 0
+			for n := range tried.Fewer(900) {
+				b := tried.Random(r)
 				b.Contents, b.Box = nil, brief.Box{Style: brief.Text(s.ID)}
 				if b.Size == nil {
 					b.Size = &brief.Size{Length: "3 1/2 in", Width: "2 3/4 in", Depth: "1 3/4 in"}
 				}
-				suit(&b, s)
+				tried.Suit(&b, s)
 				b.Set("card.join", "yes")
 				b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
-				answer(&b, s, n%all)
+				tried.Answer(&b, s, n%all)
 				p := advice.Make(b, request.Default)
 				if !p.OK() {
 					continue
 				}
 				made++
 				in, step := p.Box.Inside, p.Step.Size
-				if q := stated(b, in); said(q) != "" {
-					t.Fatalf("a block of the inside %v: %s, for %s", in, said(q), b.Encode())
+				if q := tried.Stated(b, in); tried.Said(q) != "" {
+					t.Fatalf("a block of the inside %v: %s, for %s", in, tried.Said(q), b.Encode())
 				}
 				for _, larger := range []style.Dims{
 					{Length: in.Length + step, Width: in.Width, Depth: in.Depth},
 					{Length: in.Length, Width: in.Width + step, Depth: in.Depth},
 					{Length: in.Length, Width: in.Width, Depth: in.Depth + step},
 				} {
-					if q := stated(b, larger); q.Holds() {
+					if q := tried.Stated(b, larger); q.Holds() {
 						t.Fatalf("a block of %v goes into %v, for %s", larger, in, b.Encode())
 					}
 				}
@@ -67,25 +57,11 @@ func TestMeasuredSizes(t *testing.T) {
 					t.Fatalf("the outside is %.3f mm off, for %s", far, b.Encode())
 				}
 			}
-			if made < fewer(200) {
+			if made < tried.Fewer(200) {
 				t.Errorf("only %d were made", made)
 			}
 		})
 	}
-}
-
-// said is what keeps a plan from holding, but for sheets that are too small.
-func said(p *plan.Plan) string {
-	var out []string
-	for _, pr := range p.Problems {
-		out = append(out, pr.Text)
-	}
-	for _, c := range p.Checks {
-		if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
-			out = append(out, c.Name+": "+c.Figure)
-		}
-	}
-	return strings.Join(out, "; ")
 }
 
 // solidBox is how far the outside that is stated is from the box round the card
@@ -138,7 +114,7 @@ func TestWhatIsSeen(t *testing.T) {
 		{"cross-fold", "", false, false, false, "4 on the lid"},
 		{"strip-column", "", false, false, false, "8 on the cap"},
 	} {
-		b := sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
+		b := tried.Sized("120 mm", "90 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
 			"box.style", c.style)
 		for o := range strings.FieldsSeq(c.options) {
 			id, answer, _ := strings.Cut(o, "=")
@@ -146,7 +122,7 @@ func TestWhatIsSeen(t *testing.T) {
 		}
 		p := advice.Make(b, request.Default)
 		if !p.Holds() {
-			t.Errorf("%s %s: %s", c.style, c.options, said(p))
+			t.Errorf("%s %s: %s", c.style, c.options, tried.Said(p))
 			continue
 		}
 		if x := p.Box; x.Clean() != c.clean || x.Book != c.book || x.Stores != c.stores ||
@@ -167,10 +143,10 @@ func TestClosuresHaveCard(t *testing.T) {
 		{"5", "2", "3", "box.options.flap-depth", "1/4 in"},
 		{"5", "2", "3", "box.options.flap-depth", "1/4 in", "box.options.closure", "dot"},
 	} {
-		b := sized(set[0], set[1], set[2], append(set[3:], "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes")...)
+		b := tried.Sized(set[0], set[1], set[2], append(set[3:], "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes")...)
 		p := advice.Make(b, request.Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {
-			t.Errorf("%v: %v %s", set, p.Problems, said(p))
+			t.Errorf("%v: %v %s", set, p.Problems, tried.Said(p))
 			continue
 		}
 		for range 3 {
@@ -182,28 +158,28 @@ func TestClosuresHaveCard(t *testing.T) {
 			p = advice.Make(b, request.Default)
 		}
 		if !p.Holds() {
-			t.Errorf("%v, mended: %s", set, said(p))
+			t.Errorf("%v, mended: %s", set, tried.Said(p))
 		}
 	}
 	// Moved to where it has no card, a mark fails the proof.
-	p := advice.Make(sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), request.Default)
+	p := advice.Make(tried.Sized("5", "3", "3", "box.style", "flap-box", "card.sheet", "a3", "card.join", "yes"), request.Default)
 	marks := p.Box.Parts[0].Piece.Marks
-	if len(marks) != 2 || proved(p) != "" {
-		t.Fatalf("%v, %s", marks, proved(p))
+	if len(marks) != 2 || tried.Proved(p) != "" {
+		t.Fatalf("%v, %s", marks, tried.Proved(p))
 	}
 	marks[0].At.Y += 9 * measure.Millimetre
-	if got := proved(p); !strings.Contains(got, "two halves of the magnet meet") {
+	if got := tried.Proved(p); !strings.Contains(got, "two halves of the magnet meet") {
 		t.Errorf("a magnet beside its other half: %q", got)
 	}
 	marks[0].At.Y = 2 * measure.Millimetre
-	if got := proved(p); !strings.Contains(got, "of card round it") {
+	if got := tried.Proved(p); !strings.Contains(got, "of card round it") {
 		t.Errorf("a magnet over the edge: %q", got)
 	}
 }
 
 // Half the clearance is half: a hinged lid is as loose as was asked, no looser.
 func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
-	p := advice.Make(sized("5", "4", "1 1/2", "box.style", "hinged-lid"), request.Default)
+	p := advice.Make(tried.Sized("5", "4", "1 1/2", "box.style", "hinged-lid"), request.Default)
 	if c := p.Box.Clearance; c != measure.Inch/16 {
 		t.Errorf("the lid is %s larger", c.Exact("in"))
 	}
@@ -216,7 +192,7 @@ func TestHingedLidIsAsLooseAsAsked(t *testing.T) {
 
 // Answers to questions that are not asked are told.
 func TestIdleAnswersAreTold(t *testing.T) {
-	b := sized("90 mm", "70 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton",
+	b := tried.Sized("90 mm", "70 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style", "carton",
 		"box.options.top", "glued", "box.options.pull", "yes", "box.options.slot", "20 mm")
 	p := advice.Make(b, request.Default)
 	idle := 0

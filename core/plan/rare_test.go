@@ -8,6 +8,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/shop"
+	"brevium/internal/tried"
 )
 
 // Boxes that are rare, each of a kind that once was planned and did not hold.
@@ -26,8 +27,8 @@ func TestRareBoxesHold(t *testing.T) {
 		{"low sides of thick card, in plain numbers", `{}`, "arched-box", [3]int{29, 33, 27}, []string{"card.stock", "duplex-350",
 			"box.options.closure", "pull", "box.options.cover", "rolled", "tools.allowances", "plain", "tools.step", "0.5 mm"}},
 	} {
-		p := advice.Make(dressed(metric(c.style, c.size[0], c.size[1], c.size[2], c.answers...), c.dress), request.Default)
-		if why := said(p); why != "" || !p.OK() {
+		p := advice.Make(tried.Dressed(tried.Metric(c.style, c.size[0], c.size[1], c.size[2], c.answers...), c.dress), request.Default)
+		if why := tried.Said(p); why != "" || !p.OK() {
 			t.Errorf("%s: %s %+v", c.why, why, p.Problems)
 		}
 	}
@@ -38,7 +39,7 @@ func TestRareBoxesHold(t *testing.T) {
 func TestBandsPlay(t *testing.T) {
 	for fit, ease := range shop.Slack {
 		for long := 30; long < 60; long++ {
-			p := advice.Make(metric("corner-shells", long, 36, 19, "box.options.shells", "one stuck", "tools.fit", fit), request.Default)
+			p := advice.Make(tried.Metric("corner-shells", long, 36, 19, "box.options.shells", "one stuck", "tools.fit", fit), request.Default)
 			read := 0
 			for _, s := range readings.Sections(p) {
 				if s.Outer != "band" {
@@ -57,7 +58,7 @@ func TestBandsPlay(t *testing.T) {
 
 // What is said of two things alike is said once.
 func TestWarnsOnce(t *testing.T) {
-	b := metric("corner-shells", 33, 136, 19, "box.options.shells", "one stuck", "tools.step", "1/16 in", "tools.fit", "loose")
+	b := tried.Metric("corner-shells", 33, 136, 19, "box.options.shells", "one stuck", "tools.step", "1/16 in", "tools.fit", "loose")
 	loose := 0
 	for _, w := range advice.Make(b, request.Default).Warnings {
 		if w.Code == "loose-lid" {

@@ -9,6 +9,7 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // Contents that stand above the eaves lie inside the roof at every height, or
@@ -16,7 +17,7 @@ import (
 func TestRoofsOverContents(t *testing.T) {
 	r := rand.New(rand.NewPCG(12, 12))
 	made, refused := 0, 0
-	for n := range boxes(7000) {
+	for n := range tried.Boxes(7000) {
 		b := brief.New("mm")
 		mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
 		b.Contents = []brief.Item{{Name: "tin", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],
@@ -26,7 +27,7 @@ func TestRoofsOverContents(t *testing.T) {
 		b.Set("card.stock", []string{"light-160", "cover-216", "duplex-350"}[r.IntN(3)])
 		b.Set("card.sheet", "a3")
 		b.Set("card.join", "yes")
-		p := unmended(b)
+		p := tried.Unmended(b)
 		if !p.OK() {
 			refused++
 			continue
@@ -44,7 +45,7 @@ func TestRoofsOverContents(t *testing.T) {
 	for _, step := range []int{11, 15, 20, 30} { // tenths of the width
 		for _, style := range []string{"gable-cap:roof", "pinch-top:pinch"} {
 			id, option, _ := strings.Cut(style, ":")
-			b := sized("90 mm", "70 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+			b := tried.Sized("90 mm", "70 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
 				"card.join", "yes", "box.style", id, "box.options."+option, fmt.Sprintf("%d mm", 7*step))
 			if p := advice.Make(b, request.Default); !p.Holds() {
 				t.Errorf("%s %d mm over 70 mm: %v %v", style, 7*step, p.Problems, p.Checks)

@@ -13,11 +13,12 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // dressedBy plans a cube of each style in one school of numbers.
 func dressedBy(school, id string, d brief.Dress, set ...string) *plan.Plan {
-	b := sized("2 1/2", "2 1/2", "2 1/2", append([]string{"box.style", id, "card.sheet", "500 x 500 mm",
+	b := tried.Sized("2 1/2", "2 1/2", "2 1/2", append([]string{"box.style", id, "card.sheet", "500 x 500 mm",
 		"tools.allowances", school}, set...)...)
 	b.Dress = d
 	return advice.Make(b, request.Default)
@@ -52,7 +53,7 @@ func TestSchoolsDressAlike(t *testing.T) {
 					return n
 				}
 				if !card.Holds() || !plain.Holds() {
-					t.Errorf("%s, %s with band %q: %s%v; plain %s%v", s.ID, on, way, said(card), card.Problems, said(plain), plain.Problems)
+					t.Errorf("%s, %s with band %q: %s%v; plain %s%v", s.ID, on, way, tried.Said(card), card.Problems, tried.Said(plain), plain.Problems)
 				} else if count(card) != count(plain) || count(card) == 0 {
 					t.Errorf("%s, %s: %d layers, plain %d", s.ID, on, count(card), count(plain))
 				}
@@ -66,7 +67,7 @@ func TestOneRuleForBands(t *testing.T) {
 	lengths := func(p *plan.Plan, name string) string {
 		piece := p.Box.Piece(name)
 		if piece == nil {
-			t.Fatal(said(p), p.Problems)
+			t.Fatal(tried.Said(p), p.Problems)
 		}
 		out := ""
 		for _, f := range []string{"front", "top", "back"} {
@@ -97,7 +98,7 @@ func TestPlainLiners(t *testing.T) {
 		}
 		p := dressedBy("plain", s.ID, brief.Dress{Liners: []brief.Liner{{In: "all"}}})
 		if !p.Holds() {
-			t.Errorf("%s: %s %v", s.ID, said(p), p.Problems)
+			t.Errorf("%s: %s %v", s.ID, tried.Said(p), p.Problems)
 			continue
 		}
 		for _, piece := range dressedPieces(p, net.Liner) {

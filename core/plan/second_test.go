@@ -16,27 +16,8 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// second is a box of the second set, of a size in millimetres, with options.
-func second(t *testing.T, id, size, options string) *plan.Plan {
-	t.Helper()
-	d := strings.Split(size, " ")
-	b := sized(d[0]+" mm", d[1]+" mm", d[2]+" mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes",
-		"box.style", id)
-	for o := range strings.SplitSeq(options, ",") {
-		if field, answer, ok := strings.Cut(o, "="); strings.Contains(field, ".") {
-			b.Set(field, answer)
-		} else if ok {
-			b.Set("box.options."+field, answer)
-		}
-	}
-	p := advice.Make(b, request.Default)
-	if !p.Holds() {
-		t.Fatal(id, size, options, p.Problems, said(p))
-	}
-	return p
-}
 
 // The second set worked by hand: plain geometry, with the gains that plain numbers
 // add where something goes round something.
@@ -56,7 +37,7 @@ func TestSecondSetExamples(t *testing.T) {
 		{"cross-fold", "40 40 40", "", "cross 220 x 138, box base 120 x 120, box lid 71 x 71, lid 169 x 87"},
 		{"strip-column", "60 60 60", "", "cap 96 x 96, strip 252 x 122, foot box base 180 x 180, half box base 180 x 150"},
 	} {
-		p := second(t, c.style, c.size, c.options)
+		p := tried.Second(t, c.style, c.size, c.options)
 		var got []string
 		for _, piece := range p.Box.Pieces() {
 			mm := func(l measure.Length) string { return strings.TrimSuffix(l.Exact("mm"), " mm") }
@@ -67,7 +48,7 @@ func TestSecondSetExamples(t *testing.T) {
 		}
 	}
 	top := func(id, size, options, part, wall string) float64 {
-		body := second(t, id, size, options).Box.Assemble(0, assembly.Closed).Of(part)
+		body := tried.Second(t, id, size, options).Box.Assemble(0, assembly.Closed).Of(part)
 		_, hi := fold.Bounds(body)
 		eave := 0.0
 		for _, v := range body.Find(wall).Poly {
@@ -78,11 +59,11 @@ func TestSecondSetExamples(t *testing.T) {
 	if got := top("pleat-pouch", "90 24 50", "pleat=16 mm", "pouch", "front"); math.Abs(got-10.58-16) > 0.05 {
 		t.Errorf("the pleats rise and stand %.2f mm over the walls, worked by hand 10.58 and 16", got)
 	}
-	facet := second(t, "chamfer-foot", "100 50 70", "chamfer=20 mm").Box.Piece("box").Face("left-facet")
+	facet := tried.Second(t, "chamfer-foot", "100 50 70", "chamfer=20 mm").Box.Piece("box").Face("left-facet")
 	if lo, hi := facet.Bounds(); hi.X-lo.X != 28*measure.Millimetre {
 		t.Errorf("a facet %v wide", hi.X-lo.X)
 	}
-	side := second(t, "arched-box", "40 60 45", "closure=none,tools.adhesive=glue")
+	side := tried.Second(t, "arched-box", "40 60 45", "closure=none,tools.adhesive=glue")
 	if got := side.Box.Settled["side"]; got != 25*measure.Millimetre {
 		t.Errorf("the straight part is %v", got)
 	}
@@ -99,18 +80,18 @@ func TestWeave(t *testing.T) {
 		}
 		return 0
 	}
-	p := second(t, "woven-basket", "90 70 60", "")
+	p := tried.Second(t, "woven-basket", "90 70 60", "")
 	for i, over := range []bool{true, false, true} {
 		left, right := layer(p, fmt.Sprintf("left-front-%d", i+1)), layer(p, fmt.Sprintf("right-front-%d", i+1))
 		if left == right || right > left != over {
 			t.Errorf("strip %d: left %d, right %d", i+1, left, right)
 		}
 	}
-	if p = second(t, "woven-basket", "130 70 40", ""); layer(p, "left-front-1") != 1 || layer(p, "right-front-1") != 1 {
+	if p = tried.Second(t, "woven-basket", "130 70 40", ""); layer(p, "left-front-1") != 1 || layer(p, "right-front-1") != 1 {
 		t.Error("strips that don't lap lie on each other")
 	}
 	// Drawn down: the upper edge of the top strip ends at the rim.
-	p = second(t, "woven-basket", "130 70 60", "side-height=40 mm,handle=none")
+	p = tried.Second(t, "woven-basket", "130 70 60", "side-height=40 mm,handle=none")
 	body := p.Box.Assemble(p.Card.Caliper, assembly.Closed).Of("basket")
 	far := math.Inf(1)
 	for _, v := range body.Find("left-front-3").Poly {
@@ -126,7 +107,7 @@ func TestWeave(t *testing.T) {
 // States: put away flat, open, closed; the fold-out opened flat, its boxes standing.
 func TestStates(t *testing.T) {
 	for options, stores := range map[string]bool{"": true, "webs=outside": true, "stuck=yes": false} {
-		p := second(t, "fold-flat", "80 80 24", options)
+		p := tried.Second(t, "fold-flat", "80 80 24", options)
 		flat, ok := p.Box.FlatPacked(p.Card.Caliper)
 		if ok != stores || p.Box.Stores != stores {
 			t.Errorf("fold-flat %s stores flat: %v", options, ok)
@@ -136,7 +117,7 @@ func TestStates(t *testing.T) {
 			t.Errorf("fold-flat %s put away: %v", options, hi.Sub(lo))
 		}
 	}
-	p := second(t, "cross-fold", "40 40 40", "boxes=4")
+	p := tried.Second(t, "cross-fold", "40 40 40", "boxes=4")
 	open := p.Box.Assemble(p.Card.Caliper, assembly.Pose{Fold: 1, Lift: 1})
 	for _, body := range open.All("box") {
 		for _, f := range body.Faces {
@@ -156,7 +137,7 @@ func TestStates(t *testing.T) {
 	}
 	// A wall is no face to stick a small box by: its lid stands out over it.
 	p.Box.Part("box").At[0] = assembly.Place{Face: "base/left", On: "cross/left", Out: -p.Card.Caliper}
-	if proved(p) == "" {
+	if tried.Proved(p) == "" {
 		t.Error("a small box stuck by its wall holds")
 	}
 }
@@ -175,12 +156,12 @@ func TestShapedRooms(t *testing.T) {
 			b.Set("card.join", "yes")
 			p := advice.Make(b, request.Default)
 			if !p.Holds() || !p.Box.Shaped {
-				t.Fatal(c.style, shape, p.Problems, said(p))
+				t.Fatal(c.style, shape, p.Problems, tried.Said(p))
 			}
 			size[string(shape)] = p.Box.Size
 			// Moved to the side, a block meets the slope.
 			p.Blocks[0].Lo.X, p.Blocks[0].Hi.X = p.Blocks[0].Lo.X+12, p.Blocks[0].Hi.X+12
-			if shape == "block" && !strings.Contains(proved(p), "thing meets") {
+			if shape == "block" && !strings.Contains(tried.Proved(p), "thing meets") {
 				t.Errorf("%s: a block moved aside meets nothing", c.style)
 			}
 		}
@@ -227,7 +208,7 @@ func TestSharingOut(t *testing.T) {
 		t.Fatalf("three tins: %v %+v", p.Problems, p.Rooms)
 	}
 	p.Box.Rooms[1].Things[0].Hi.Z += 20
-	if got := proved(p); !strings.Contains(got, "right box") {
+	if got := tried.Proved(p); !strings.Contains(got, "right box") {
 		t.Errorf("a tin too high for its small box: %q", got)
 	}
 	b.Contents[0].Upright = "yes"
@@ -235,26 +216,26 @@ func TestSharingOut(t *testing.T) {
 		t.Error("nobody says that it lies on its side")
 	}
 	b.Arrange.Compartments = "trays"
-	wantProblem(t, b, "arrange.compartments", "trays")
+	tried.WantProblem(t, b, "arrange.compartments", "trays")
 }
 
 // A root or an arc is off by what the marks make of it, and no more: what was
 // rounded is pulled to its place, what is wrong is not.
 func TestRoundingIsNoLicence(t *testing.T) {
-	p := second(t, "chamfer-foot", "100 50 70", "chamfer=20 mm")
+	p := tried.Second(t, "chamfer-foot", "100 50 70", "chamfer=20 mm")
 	box := p.Box.Piece("box")
 	if box.Rounded == 0 || box.Rounded > measure.Millimetre/2 {
 		t.Errorf("rounded by %v", box.Rounded)
 	}
 	box.Rounded = 0
-	if got := proved(p); !strings.Contains(got, "left side") {
+	if got := tried.Proved(p); !strings.Contains(got, "left side") {
 		t.Errorf("a facet that is off, unsaid: %q", got)
 	}
-	p = second(t, "arched-box", "70 90 60", "")
+	p = tried.Second(t, "arched-box", "70 90 60", "")
 	cover := p.Box.Piece("cover")
 	cover.Curves[0].Turn = 170
 	p.Box.Find()
-	if got := proved(p); !strings.Contains(got, "cover") {
+	if got := tried.Proved(p); !strings.Contains(got, "cover") {
 		t.Errorf("an arch bent too little: %q", got)
 	}
 }

@@ -17,15 +17,16 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // furnished is any box as a shop with tools of its own may make it: parts of other
 // cards, layers, a floor lined, a board with grooves.
 func furnished(r *rand.Rand, n int) brief.Brief {
 	s := style.Styles[n%len(style.Styles)]
-	b := random(r)
+	b := tried.Random(r)
 	b.Box = brief.Box{Style: brief.Text(s.ID)}
-	answer(&b, s, r.IntN(combinations(s)))
+	tried.Answer(&b, s, r.IntN(tried.Combinations(s)))
 	card := func() string { return request.Default.Cards[r.IntN(len(request.Default.Cards))].ID }
 	for _, part := range []string{"lid", "band", "insert", "liner", "layer", "base"} {
 		if r.IntN(3) == 0 {
@@ -48,7 +49,7 @@ func furnished(r *rand.Rand, n int) brief.Brief {
 func TestFurnishedBoxesHold(t *testing.T) {
 	r := rand.New(rand.NewPCG(61, 62))
 	planned, odd, mixed := 0, 0, 0
-	for n := range boxes(4000) {
+	for n := range tried.Boxes(4000) {
 		b := furnished(r, n)
 		p := advice.Make(b, request.Default)
 		if !p.OK() {
@@ -56,7 +57,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 		}
 		planned++
 		if !p.Holds() && len(p.Layout.TooBig) == 0 {
-			t.Fatalf("%s, for %s", said(p), b.Encode())
+			t.Fatalf("%s, for %s", tried.Said(p), b.Encode())
 		}
 		for _, c := range p.Guide.Cards {
 			for _, turn := range c.Turns {
@@ -83,7 +84,7 @@ func TestFurnishedBoxesHold(t *testing.T) {
 			mixed++
 		}
 	}
-	if planned < boxes(1500) || odd < boxes(1000) || mixed < boxes(360) {
+	if planned < tried.Boxes(1500) || odd < tried.Boxes(1000) || mixed < tried.Boxes(360) {
 		t.Errorf("%d planned, %d odd scores, %d of several cards", planned, odd, mixed)
 	}
 }
@@ -112,7 +113,7 @@ func wantHow(t *testing.T, p *plan.Plan, c bench.ScoreCard, turn bench.Turn, m b
 func TestLeastSheet(t *testing.T) {
 	r := rand.New(rand.NewPCG(12, 12))
 	sheets := map[string]bool{}
-	for n := range boxes(900) {
+	for n := range tried.Boxes(900) {
 		b := furnished(r, n)
 		b.Set("card.sheet", request.Least)
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
@@ -121,7 +122,7 @@ func TestLeastSheet(t *testing.T) {
 			continue
 		}
 		if !p.Holds() {
-			t.Fatalf("%s, for %s", said(p), b.Encode())
+			t.Fatalf("%s, for %s", tried.Said(p), b.Encode())
 		}
 		for i, pieces := range cutting.ByCard(p.ToLay(p.Box, p.Copies)) {
 			cut := p.Cuts[i]
@@ -143,10 +144,10 @@ func TestLeastSheet(t *testing.T) {
 // glue on corners and tape on seams; strips of tape laid over several pieces; strips for
 // the fence, and from which offcut; folds before cuts, where the house does it so.
 func TestWorkOfTheShop(t *testing.T) {
-	wrap := sized("5", "3 1/2", "2", "box.style", "wrap-cover", "card.sheet", "a3", "tools.punches", "hole 6 mm reach 3 mm")
-	sleeves := sized("3", "2", "1", "box.style", "sleeve-drawer", "card.sheet", "a3", "copies", "12", "tools.adhesive",
+	wrap := tried.Sized("5", "3 1/2", "2", "box.style", "wrap-cover", "card.sheet", "a3", "tools.punches", "hole 6 mm reach 3 mm")
+	sleeves := tried.Sized("3", "2", "1", "box.style", "sleeve-drawer", "card.sheet", "a3", "copies", "12", "tools.adhesive",
 		"both")
-	odd := sized("5", "3 1/2", "1 7/16", "tools.grooves", "1/8 in", "tools.burnish", "before", "tools.numbers", "right")
+	odd := tried.Sized("5", "3 1/2", "1 7/16", "tools.grooves", "1/8 in", "tools.burnish", "before", "tools.numbers", "right")
 	near := wrap.Clone()
 	near.Set("tools.punches", "hole 6 mm")
 	for _, c := range []struct {
@@ -179,7 +180,7 @@ func TestWorkOfTheShop(t *testing.T) {
 	if p := advice.Make(sleeves, request.Default); p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
 		t.Errorf("%+v", p.Guide.Tape)
 	}
-	rounded := sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")
+	rounded := tried.Sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")
 	if tips := fmt.Sprint(advice.Make(rounded, request.Default).Box.Pieces()[0].Tips); !strings.Contains(tips, "corner punch") {
 		t.Errorf("the corner punch is not used: %s", tips)
 	}

@@ -1,7 +1,6 @@
 package plan_test
 
 import (
-	"flag"
 	"fmt"
 	"math/rand/v2"
 	"strings"
@@ -11,30 +10,10 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/fold"
-	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// long asks for as many boxes a style as were ever tried: ./check makes do with
-// a twentieth of them (docs/map.md says when to ask for all).
-var long = flag.Bool("long", false, "plan thousands of boxes a style")
-
-// boxes is how many random boxes a test plans.
-func boxes(most int) int {
-	if *long {
-		return most
-	}
-	return most / 20
-}
-
-// fewer is half of that, for what is planned of every style.
-func fewer(most int) int {
-	if *long {
-		return most
-	}
-	return most / 40
-}
 
 // Every style, over random sizes, cards and steps, and every combination of
 // answers to the questions it asks: what is planned is proved.
@@ -43,13 +22,13 @@ func TestEveryStyleHolds(t *testing.T) {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(51, uint64(i)))
-			all, planned := combinations(style), 0
+			all, planned := tried.Combinations(style), 0
 			made := map[int]int{}
-			for n := 0; n < 12000 && (planned < fewer(2000) || len(made) < all); n++ {
-				b := random(r)
+			for n := 0; n < 12000 && (planned < tried.Fewer(2000) || len(made) < all); n++ {
+				b := tried.Random(r)
 				b.Box = brief.Box{Style: brief.Text(style.ID)}
-				answer(&b, style, n%all)
-				p := unmended(b)
+				tried.Answer(&b, style, n%all)
+				p := tried.Unmended(b)
 				if !p.OK() {
 					continue
 				}
@@ -61,7 +40,7 @@ func TestEveryStyleHolds(t *testing.T) {
 					}
 				}
 			}
-			if planned < fewer(2000) || len(made) < all {
+			if planned < tried.Fewer(2000) || len(made) < all {
 				t.Errorf("only %d were planned, of %d of %d combinations", planned, len(made), all)
 			}
 		})
@@ -75,17 +54,17 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 		t.Run(style.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(61, uint64(i)))
-			all, planned, refused := combinations(style), 0, 0
-			for n := range boxes(1200) {
-				b := random(r)
+			all, planned, refused := tried.Combinations(style), 0, 0
+			for n := range tried.Boxes(1200) {
+				b := tried.Random(r)
 				b.Box = brief.Box{Style: brief.Text(style.ID)}
-				answer(&b, style, n%all)
+				tried.Answer(&b, style, n%all)
 				for _, o := range style.Asks {
 					if len(o.Choices) == 0 && r.IntN(2) == 0 {
 						b.Set("box.options."+o.ID, fmt.Sprintf("%d mm", 4+r.IntN(30+r.IntN(60))))
 					}
 				}
-				p := unmended(b)
+				p := tried.Unmended(b)
 				if !p.OK() {
 					refused++
 					continue
@@ -97,7 +76,7 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 					}
 				}
 			}
-			if planned < boxes(50) {
+			if planned < tried.Boxes(50) {
 				t.Errorf("%d planned, %d refused", planned, refused)
 			}
 		})
@@ -113,7 +92,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(71, uint64(i)))
 			planned := map[string]int{}
-			for n := range boxes(1400) {
+			for n := range tried.Boxes(1400) {
 				mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
 				b := brief.New("mm")
 				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],
@@ -126,8 +105,8 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 				b.Set("card.sheet", "a3")
 				b.Set("card.join", "yes")
 				b.Box = brief.Box{Style: brief.Text(style.ID)}
-				answer(&b, style, r.IntN(combinations(style)))
-				p := unmended(b)
+				tried.Answer(&b, style, r.IntN(tried.Combinations(style)))
+				p := tried.Unmended(b)
 				if !p.OK() {
 					continue
 				}
@@ -139,39 +118,17 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 				}
 			}
 			divided := style.Rooms != nil || planned["slotted"] > 0 && planned["trays"] > 0
-			if planned["none"] < boxes(30) || !divided {
+			if planned["none"] < tried.Boxes(30) || !divided {
 				t.Errorf("planned %v", planned)
 			}
 		})
 	}
 }
 
-// unmended plans a brief without a search for remedies.
-func unmended(b brief.Brief) *plan.Plan { return plan.Make(b, request.Default) }
-
-// combinations is how many ways a style's choices may be answered.
-func combinations(style *style.Style) int {
-	n := 1
-	for _, o := range style.Asks {
-		n *= max(1, len(o.Choices))
-	}
-	return n
-}
-
-// answer gives the choices their answers in the nth combination.
-func answer(b *brief.Brief, style *style.Style, n int) {
-	for _, o := range style.Asks {
-		if k := len(o.Choices); k > 0 {
-			b.Set("box.options."+o.ID, o.Choices[n%k].ID)
-			n /= k
-		}
-	}
-}
-
 // The carton worked by hand: 90 x 40 x 120 mm, seam 10, both ends tucked with
 // lips of 15.
 func TestCartonExample(t *testing.T) {
-	b := sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
+	b := tried.Sized("90 mm", "40 mm", "120 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
 		"carton", "box.options.tuck", "15 mm", "box.options.tab-width", "10 mm")
 	p := advice.Make(b, request.Default)
 	if !p.Holds() {
@@ -199,9 +156,9 @@ func TestCartonExample(t *testing.T) {
 // The gable cap worked by hand: w = 3, s = 2, e = 1/2 in stand 1.823 in above the
 // skirt; and the pinch-top: 55 mm over 70 mm rise 42.4 mm.
 func TestRoofExamples(t *testing.T) {
-	cap := sized("2 15/16 in", "2 15/16 in", "2 in", "card.sheet", "a3", "box.style", "gable-cap",
+	cap := tried.Sized("2 15/16 in", "2 15/16 in", "2 in", "card.sheet", "a3", "box.style", "gable-cap",
 		"box.options.roof", "2 in", "box.options.seal", "1/2 in")
-	pinch := sized("70 mm", "70 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+	pinch := tried.Sized("70 mm", "70 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
 		"box.style", "pinch-top", "box.options.pinch", "55 mm")
 	for _, c := range []struct {
 		b     brief.Brief

@@ -3,7 +3,6 @@ package plan_test
 import (
 	"math"
 	"math/rand/v2"
-	"regexp"
 	"strings"
 	"testing"
 
@@ -14,25 +13,21 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// badly finds what no sentence at the bench should hold: marks of a program,
-// words twice, blanks astray, names of faces as the code writes them.
-var badly = regexp.MustCompile(`%!|\bthe the\b|  | [.,;]|\.\.|;\.|,\.|<nil>|\bmap\[` +
-	`|\b[a-z]+-(left|right|back|front|tab|top|bottom|roll|wrap|flap|wing|seal|dust|gusset|roof)\b`)
 
 // everyBox plans each style of a size that suits it, with every combination of
 // answers.
 func everyBox(t *testing.T, visit func(style *style.Style, p *plan.Plan)) {
 	r := rand.New(rand.NewPCG(9, 9))
 	for _, style := range style.Styles {
-		all, made := combinations(style), 0
+		all, made := tried.Combinations(style), 0
 		for n := range all {
-			b := sized("110 mm", "80 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
+			b := tried.Sized("110 mm", "80 mm", "60 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3",
 				"card.join", "yes", "tools.adhesive", []string{"tape", "glue"}[r.IntN(2)])
 			b.Box = brief.Box{Style: brief.Text(style.ID)}
-			answer(&b, style, n)
-			suit(&b, style)
+			tried.Answer(&b, style, n)
+			tried.Suit(&b, style)
 			if p := advice.Make(b, request.Default); p.OK() {
 				made++
 				visit(style, p)
@@ -61,13 +56,13 @@ func TestStepsReadWell(t *testing.T) {
 				if says != strings.TrimSpace(says) || !strings.HasSuffix(says, ".") || says[0] >= 'a' && says[0] <= 'z' {
 					t.Errorf("%s: %q is no sentence", style.ID, says)
 				}
-				if bad := badly.FindString(says); bad != "" {
+				if bad := tried.Badly.FindString(says); bad != "" {
 					t.Errorf("%s: %q in %q", style.ID, bad, says)
 				}
 			}
 		}
 		for _, m := range p.Course() {
-			if bad := badly.FindString(m.Says); bad != "" || !strings.HasSuffix(m.Says, ".") || m.Says[0] >= 'a' {
+			if bad := tried.Badly.FindString(m.Says); bad != "" || !strings.HasSuffix(m.Says, ".") || m.Says[0] >= 'a' {
 				t.Errorf("%s: %q in %q", style.ID, bad, m.Says)
 			}
 		}

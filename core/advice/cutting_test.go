@@ -1,4 +1,4 @@
-package plan_test
+package advice_test
 
 import (
 	"fmt"
@@ -17,6 +17,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // tubes are so many boxes of one typed piece: four walls so wide, and a seam beside.
@@ -60,18 +61,18 @@ func TestNearMiss(t *testing.T) {
 func TestNearMissesSave(t *testing.T) {
 	r := rand.New(rand.NewPCG(31, 7))
 	seen := 0
-	for range boxes(1200) {
-		b := random(r)
+	for range tried.Boxes(1200) {
+		b := tried.Random(r)
 		b.Box = brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(6)))
-		p := unmended(b)
+		p := tried.Unmended(b)
 		if !p.OK() {
 			continue
 		}
 		now := advice.UsesOf(p)
 		for _, n := range advice.Nearly(p, request.Default) {
 			seen++
-			got := unmended(p.With(n.Set))
+			got := tried.Unmended(p.With(n.Set))
 			if u := advice.UsesOf(got); !got.Holds() || !u.Saves(now) || u.Sheets != n.Sheets || now.Sheets != n.Before {
 				t.Fatalf("%s (%v): %+v for %+v: %s", n.Text, n.Set, u, now, b.Encode())
 			}
@@ -87,13 +88,13 @@ func TestNearMissesSave(t *testing.T) {
 func TestTake(t *testing.T) {
 	r := rand.New(rand.NewPCG(41, 7))
 	cut := 0
-	for range boxes(4000) {
-		b := random(r)
+	for range tried.Boxes(4000) {
+		b := tried.Random(r)
 		b.Box = brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
 		b.Copies = brief.Whole(fmt.Sprint(1 + r.IntN(5)))
 		b.Sheets.Aim = brief.Text(request.Aims[r.IntN(3)])
 		b.Sheets.Sizes = brief.Text(request.Sizes[r.IntN(2)])
-		p := unmended(b)
+		p := tried.Unmended(b)
 		if !p.OK() || len(p.Layout.TooBig) > 0 {
 			continue
 		}
@@ -134,7 +135,7 @@ func TestPins(t *testing.T) {
 	b.Sheets.Pins = []brief.Pin{{Piece: "tube", Sheet: "2", X: "20 mm", Y: "150 mm"}}
 	p := advice.Make(b, request.Default)
 	p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default)
-	if len(p.Layout.Sheets) != 2 || warned(p, "pins-left-out") != "" {
+	if len(p.Layout.Sheets) != 2 || tried.Warned(p, "pins-left-out") != "" {
 		t.Fatal(p.SheetsSaid(), p.Warnings)
 	}
 	at := slices.IndexFunc(p.Layout.Sheets[1].Placed, func(it layout.Placed) bool { return it.Pinned })
@@ -149,7 +150,7 @@ func TestPins(t *testing.T) {
 	} {
 		b.Sheets.Pins = pins
 		p := advice.Make(b, request.Default)
-		if p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default); warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
+		if p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default); tried.Warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
 			t.Errorf("%+v: %s", pins, p.SheetsSaid())
 		}
 	}
@@ -222,7 +223,7 @@ func TestTakenIsProved(t *testing.T) {
 	b = tubes(1, 46, 206, 200)
 	b.Sheets.Margin = "9 mm"
 	p = advice.Make(b, request.Default)
-	if p = advice.CutAsAsked(p, request.Default); p.Holds() || warned(p, "sheet-too-small") == "" {
+	if p = advice.CutAsAsked(p, request.Default); p.Holds() || tried.Warned(p, "sheet-too-small") == "" {
 		t.Errorf("a piece that lies on no sheet is proved: %+v", p.Layout.TooBig)
 	}
 	b = tubes(1, 60, 250, 230)
@@ -232,7 +233,7 @@ func TestTakenIsProved(t *testing.T) {
 	}
 	b.Sheets.Sizes = "any"
 	p = advice.Make(b, request.Default)
-	if p = advice.CutAsAsked(p, request.Default); !p.Holds() || warned(p, "sheet-too-small") != "" || len(p.Advice.Fixes) > 0 {
+	if p = advice.CutAsAsked(p, request.Default); !p.Holds() || tried.Warned(p, "sheet-too-small") != "" || len(p.Advice.Fixes) > 0 {
 		t.Errorf("it lies on no sheet of any size: %v", p.Warnings)
 	}
 }
@@ -245,9 +246,9 @@ func BenchmarkLeastBoxes(b *testing.B) {
 		for i, st := range style.Styles {
 			r := rand.New(rand.NewPCG(51, uint64(i)))
 			for n := 0; n < 50; {
-				doc := random(r)
+				doc := tried.Random(r)
 				doc.Box = brief.Box{Style: brief.Text(st.ID)}
-				p := unmended(doc)
+				p := tried.Unmended(doc)
 				if !p.OK() || len(p.Layout.TooBig) > 0 {
 					continue
 				}

@@ -1,4 +1,4 @@
-package plan_test
+package advice_test
 
 import (
 	"fmt"
@@ -13,6 +13,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // someThing is a thing that lies, stands or rolls, flat, tall or neither.
@@ -38,8 +39,8 @@ func someThing(r *rand.Rand) brief.Item {
 // comes to when each number is planned.
 func TestHowManyIsTheMost(t *testing.T) {
 	r := rand.New(rand.NewPCG(25, 1))
-	tried := 0
-	for n := range boxes(700) {
+	tries := 0
+	for n := range tried.Boxes(700) {
 		s := style.Styles[n%len(style.Styles)]
 		if s.Typed {
 			continue
@@ -69,9 +70,9 @@ func TestHowManyIsTheMost(t *testing.T) {
 			t.Errorf("%s: said %d in the size and %d off a sheet, truly %d and %d, of %s", s.ID, got.InBox, got.OnSheet, inBox,
 				onSheet, b.Encode())
 		}
-		tried++
+		tries++
 	}
-	if tried == 0 {
+	if tries == 0 {
 		t.Error("nothing was tried")
 	}
 }
@@ -101,14 +102,14 @@ func TestHowManyFromMore(t *testing.T) {
 func TestCompartmentsOfASize(t *testing.T) {
 	for _, s := range style.Styles {
 		for _, kind := range insert.Kinds[1:] {
-			b := sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
+			b := tried.Sized("4", "4", "2 1/2", "box.style", s.ID, "card.sheet", "1000 x 1000 mm", "arrange.compartments", kind.ID)
 			p := advice.Make(b, request.Default)
 			if p.OK() {
 				if !slices.ContainsFunc(p.Box.Pieces(), func(p *net.Piece) bool { return p.Part == net.Insert }) {
 					t.Errorf("%s: no %s, and nothing is said", s.ID, kind.ID)
 				}
 				if !p.Holds() {
-					t.Errorf("%s with %s: %s", s.ID, kind.ID, said(p))
+					t.Errorf("%s with %s: %s", s.ID, kind.ID, tried.Said(p))
 				}
 				continue
 			}
@@ -122,10 +123,10 @@ func TestCompartmentsOfASize(t *testing.T) {
 // Compartments of a size are as many as are asked for, evenly; what can't be read is told.
 func TestCells(t *testing.T) {
 	for text, want := range map[string]int{"": 2, "3 x 2": 3, "2×4": 4, "4 by 1": 3, "1 x 1": -1, "many": -1, "13 x 2": -1, "3": -1} {
-		b := sized("6", "4", "2", "arrange.compartments", "slotted", "arrange.cells", text)
+		b := tried.Sized("6", "4", "2", "arrange.compartments", "slotted", "arrange.cells", text)
 		p := advice.Make(b, request.Default)
 		if want < 0 {
-			if p.OK() || p.Problems[0].Field != "arrange.cells" || !advice.Make(taken(b, p.Problems[0].Set), request.Default).Holds() {
+			if p.OK() || p.Problems[0].Field != "arrange.cells" || !advice.Make(tried.Taken(b, p.Problems[0].Set), request.Default).Holds() {
 				t.Errorf("%q: %v", text, p.Problems)
 			}
 			continue
@@ -139,7 +140,7 @@ func TestCells(t *testing.T) {
 			}
 		}
 		if !p.Holds() || n != want {
-			t.Errorf("%q: %d dividers, %s %v", text, n, said(p), p.Problems)
+			t.Errorf("%q: %d dividers, %s %v", text, n, tried.Said(p), p.Problems)
 		}
 	}
 }

@@ -1,4 +1,4 @@
-package plan_test
+package sets_test
 
 import (
 	"strings"
@@ -9,16 +9,8 @@ import (
 	"brevium/core/fold"
 	"brevium/core/request"
 	"brevium/core/sets"
+	"brevium/internal/tried"
 )
-
-// aSet is a set of trays with lids in millimetres: the first of a size, the others
-// as they say.
-func aSet(kind, step string, boxes ...brief.Member) brief.Brief {
-	b := sized("120 mm", "100 mm", "40 mm", "units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "card.join", "yes")
-	all := append([]brief.Member{{ID: "1", Name: "first"}}, boxes...)
-	b.Several = &brief.Set{Kind: brief.Text(kind), Step: brief.Text(step), Boxes: all}
-	return b
-}
 
 func ofSize(name, l, w, d string) brief.Member {
 	return brief.Member{ID: name, Name: brief.Text(name), Size: &brief.Size{Length: brief.Text(l + " mm"), Width: brief.Text(w + " mm"),
@@ -29,7 +21,7 @@ func ofSize(name, l, w, d string) brief.Member {
 func beside(style string) brief.Brief {
 	m := ofSize("second", "50", "50", "30")
 	m.Box = &brief.Box{Style: brief.Text(style)}
-	b := aSet("cluster", "", m)
+	b := tried.ASet("cluster", "", m)
 	b.Size.Depth = "150 mm"
 	return b
 }
@@ -46,27 +38,27 @@ func TestSetsBelong(t *testing.T) {
 		b     brief.Brief
 		wrong string
 	}{
-		{"a stack by steps", aSet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
-		{"a stack by sizes", aSet("stack", "", ofSize("second", "90", "90", "30")), ""},
-		{"a larger one on top", aSet("stack", "", ofSize("second", "140", "90", "30")), "the second stands on the first: it stands out"},
-		{"on an open tray", aSet("stack", "", open(ofSize("second", "100", "90", "30")), ofSize("third", "60", "60", "30")),
+		{"a stack by steps", tried.ASet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
+		{"a stack by sizes", tried.ASet("stack", "", ofSize("second", "90", "90", "30")), ""},
+		{"a larger one on top", tried.ASet("stack", "", ofSize("second", "140", "90", "30")), "the second stands on the first: it stands out"},
+		{"on an open tray", tried.ASet("stack", "", open(ofSize("second", "100", "90", "30")), ofSize("third", "60", "60", "30")),
 			"the third stands on the second: the second has no level top"},
-		{"a nest", aSet("nest", "", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
-		{"a nest too tight", aSet("nest", "", ofSize("second", "121", "110", "50")), "the first goes into the second with its lid on"},
-		{"a cluster of trays", aSet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")),
+		{"a nest", tried.ASet("nest", "", brief.Member{ID: "2"}, brief.Member{ID: "3"}), ""},
+		{"a nest too tight", tried.ASet("nest", "", ofSize("second", "121", "110", "50")), "the first goes into the second with its lid on"},
+		{"a cluster of trays", tried.ASet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")),
 			open(ofSize("fourth", "60", "50", "20"))), ""},
-		{"as high as the lid", aSet("cluster", "", open(ofSize("second", "60", "80", "38"))), "leaves the first free to open"},
-		{"with a lid of its own", aSet("cluster", "", ofSize("second", "60", "80", "20")), "can be opened beside the first"},
-		{"longer than the side", aSet("cluster", "", open(ofSize("second", "160", "180", "20"))), "longer than that side"},
+		{"as high as the lid", tried.ASet("cluster", "", open(ofSize("second", "60", "80", "38"))), "leaves the first free to open"},
+		{"with a lid of its own", tried.ASet("cluster", "", ofSize("second", "60", "80", "20")), "can be opened beside the first"},
+		{"longer than the side", tried.ASet("cluster", "", open(ofSize("second", "160", "180", "20"))), "longer than that side"},
 		{"turned, its hinge to the first", beside("hinged-lid"), ""},
-		{"a long one, turned", aSet("cluster", "", open(ofSize("second", "60", "180", "20"))), ""},
+		{"a long one, turned", tried.ASet("cluster", "", open(ofSize("second", "60", "180", "20"))), ""},
 		{"a flap box", beside("flap-box"), ""}, {"a carton", beside("carton"), ""},
 		{"a pouch", beside("pleat-pouch"), ""}, {"a book wrap", beside("book-wrap"), ""},
 		{"a drawer", beside("sleeve-drawer"), ""}, {"a tube", beside("pinch-top"), ""},
 		{"a foot", beside("chamfer-foot"), ""}, {"a cover", beside("wrap-cover"), ""},
 		{"a cap over all", beside("gable-cap"), "its cap opens there"},
 		{"shells", beside("corner-shells"), "its shell opens there"},
-		{"companions", aSet("companions", "", ofSize("second", "200", "180", "60")), ""},
+		{"companions", tried.ASet("companions", "", ofSize("second", "200", "180", "60")), ""},
 	} {
 		s := sets.Make(c.b, request.Default)
 		if !s.OK() {
@@ -88,7 +80,7 @@ func TestSetsBelong(t *testing.T) {
 		}
 		for _, step := range steps {
 			for _, says := range step.Says {
-				if bad := badly.FindString(says); bad != "" || !strings.HasSuffix(says, ".") {
+				if bad := tried.Badly.FindString(says); bad != "" || !strings.HasSuffix(says, ".") {
 					t.Errorf("%s: %q in %q", c.name, bad, says)
 				}
 			}
@@ -100,9 +92,9 @@ func TestSetsBelong(t *testing.T) {
 // apart, in a stack and beside each other, and on every step of coming together each
 // box is whole.
 func TestSetsStand(t *testing.T) {
-	for _, b := range []brief.Brief{aSet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}),
-		aSet("nest", "", brief.Member{ID: "2"}), aSet("companions", "", ofSize("second", "80", "60", "60")),
-		aSet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")))} {
+	for _, b := range []brief.Brief{tried.ASet("stack", "20 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}),
+		tried.ASet("nest", "", brief.Member{ID: "2"}), tried.ASet("companions", "", ofSize("second", "80", "60", "60")),
+		tried.ASet("cluster", "", open(ofSize("second", "60", "80", "20")), open(ofSize("third", "60", "80", "20")))} {
 		s := sets.Make(b, request.Default)
 		if got := len(s.Course()); got != len(s.Plans)-1 {
 			t.Errorf("%s: %d steps for %d boxes", s.Kind, got, len(s.Plans))
@@ -127,13 +119,13 @@ func TestSetsStand(t *testing.T) {
 // What the boxes of a set follow from: steps, the one inside, the one card for all; a
 // heavy one on top and nonsense are told.
 func TestSetsFollow(t *testing.T) {
-	s := sets.Make(aSet("stack", "15 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), request.Default)
+	s := sets.Make(tried.ASet("stack", "15 mm", brief.Member{ID: "2"}, brief.Member{ID: "3"}), request.Default)
 	for i, want := range []string{"120 mm", "105 mm", "90 mm"} {
 		if got := s.Plans[i].Box.Size.Length.Exact("mm"); got != want || s.Plans[i].Box.Size.Depth.Exact("mm") != "40 mm" {
 			t.Errorf("box %d is %s long", i, got)
 		}
 	}
-	b := aSet("stack", "", ofSize("second", "80", "80", "30"))
+	b := tried.ASet("stack", "", ofSize("second", "80", "80", "30"))
 	b.Size = nil
 	b.Contents = []brief.Item{{Name: "seeds", Shape: "block", Length: "90 mm", Width: "90 mm", Height: "20 mm", Count: "1", Mass: "20 g"}}
 	heavy := []brief.Item{{Name: "pot", Shape: "block", Length: "40 mm", Width: "40 mm", Height: "20 mm", Count: "1", Mass: "400 g"}}
@@ -142,14 +134,14 @@ func TestSetsFollow(t *testing.T) {
 	if !s.Holds() || len(s.Warnings) != 1 || s.Warnings[0].Code != "heavy-on-top" {
 		t.Errorf("a heavy one on top: %+v %v", s.Warnings, s.Checks)
 	}
-	b = aSet("heap", "", brief.Member{ID: "2"})
+	b = tried.ASet("heap", "", brief.Member{ID: "2"})
 	if s = sets.Make(b, request.Default); s.OK() || len(s.Problems) != 1 || s.Problems[0].Field != "set.kind" {
 		t.Errorf("a heap: %+v", s.Problems)
 	}
-	if s = sets.Make(aSet("stack", "wide", brief.Member{ID: "2"}), request.Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
+	if s = sets.Make(tried.ASet("stack", "wide", brief.Member{ID: "2"}), request.Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
 		t.Errorf("a step that is none: %+v", s.Problems)
 	}
-	b = aSet("companions", "", brief.Member{ID: "2", Copies: "3", Card: &brief.Card{Stock: "cover-270"}})
+	b = tried.ASet("companions", "", brief.Member{ID: "2", Copies: "3", Card: &brief.Card{Stock: "cover-270"}})
 	b.Several.Copies = "2"
 	if s = sets.Make(b, request.Default); s.Plans[0].Copies != 2 || s.Plans[1].Copies != 6 || len(s.Layouts) != 2 ||
 		s.Plans[1].Sheet.ID != "a3" {

@@ -1,4 +1,4 @@
-package plan_test
+package reader_test
 
 import (
 	"maps"
@@ -11,6 +11,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // Lists with one number wrong, of all roles: the first suspect puts back what was there in 95 of a hundred.
@@ -34,7 +35,7 @@ func TestTeaches(t *testing.T) {
 			if isFree(list.free, what) {
 				continue
 			}
-			if each++; !*long && each%9 != 0 {
+			if each++; !*tried.Long && each%9 != 0 {
 				continue
 			}
 			b := written(bad[what], stated)
@@ -43,7 +44,7 @@ func TestTeaches(t *testing.T) {
 			switch {
 			case len(got) == 0:
 				missed = append(missed, list.name+": none for "+what)
-			case same(taken(b, got[0].Set), good):
+			case same(tried.Taken(b, got[0].Set), good):
 				first++
 			default:
 				missed = append(missed, list.name+": "+what+" -> "+got[0].Text)
@@ -68,8 +69,8 @@ func TestTeachesBothWays(t *testing.T) {
 		t.Fatalf("%+v", got)
 	}
 	for _, s := range got {
-		if q := advice.Make(taken(b, s.Set), request.Default); !q.Holds() {
-			t.Errorf("%s: %s", s.Text, said(q))
+		if q := advice.Make(tried.Taken(b, s.Set), request.Default); !q.Holds() {
+			t.Errorf("%s: %s", s.Text, tried.Said(q))
 		}
 	}
 }

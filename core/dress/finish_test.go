@@ -1,4 +1,4 @@
-package plan_test
+package dress_test
 
 import (
 	"fmt"
@@ -16,6 +16,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/internal/tried"
 )
 
 // Each kind of finish can be done at each moment: it has its step there, in order, says where, shows
@@ -23,7 +24,7 @@ import (
 func TestFinishing(t *testing.T) {
 	for _, kind := range dress.FinishKinds {
 		for _, when := range append([]string{""}, dress.Moments...) {
-			b := dressed(metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
+			b := tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
 				"finishes": [{"kind": %q, "on": "lid/top, base/front", "when": %q, "count": "2", "what": "sage"}]}`, kind, when))
 			p := advice.Make(b, request.Default)
 			if !p.OK() {
@@ -69,7 +70,7 @@ func TestFinishing(t *testing.T) {
 // name, ink is priced by what it does, and what is not there is said to be.
 func TestFinishesAreReadAndCosted(t *testing.T) {
 	make := func(finish string) *plan.Plan {
-		return advice.Make(dressed(metric("tray-lid", 90, 70, 40, "copies", "10"),
+		return advice.Make(tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "copies", "10"),
 			`{"layers": [{"on": "lid/top"}], "band": {"width": "20 mm"}, "finishes": [`+finish+`]}`), request.Default)
 	}
 	p := make(`{"kind": "ink", "on": "paper band", "minutes": "3", "dry": "40"}`)
@@ -99,16 +100,16 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 // sheet, and trimmed; drawn and proved as the scored one is.
 func TestBandFormedOnTheBox(t *testing.T) {
 	for form, spare := range map[string]measure.Length{"": 12, "scored": 0, "wrapped": 12} {
-		p := advice.Make(dressed(metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), request.Default)
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), request.Default)
 		band := p.Box.Piece("paper band")
 		if !p.Holds() || band == nil || len(band.Passes) == 0 {
-			t.Fatal(form, p.Problems, said(p))
+			t.Fatal(form, p.Problems, tried.Said(p))
 		}
 		cut := p.Blanks(band, p.Copies)[0]
 		if off := cut.W + cut.H - band.Width - band.Height; off != spare*measure.Millimetre {
 			t.Errorf("%q: it is cut %v longer", form, off)
 		}
-		if formed := stepOf(p, "stick:paper band").Title == bench.FormOn; formed != (spare > 0) {
+		if formed := tried.StepOf(p, "stick:paper band").Title == bench.FormOn; formed != (spare > 0) {
 			t.Errorf("%q: formed on the box: %v", form, formed)
 		}
 	}

@@ -1,4 +1,4 @@
-package plan_test
+package costs_test
 
 import (
 	"strings"
@@ -12,6 +12,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/internal/tried"
 )
 
 // What a batch costs, worked by hand: sheets shared out by area, tape by its length, magnets by
@@ -20,7 +21,7 @@ func TestCosts(t *testing.T) {
 	w := request.Default
 	w.Prices = map[string]shop.Price{"tape": {Coins: 240, Amount: 10_000}, "magnet": {Coins: 450, Amount: 20},
 		"wage": {Coins: 1200}, "margin": {Coins: 2500}}
-	b := metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
+	b := tried.Metric("flap-box", 90, 70, 40, "copies", "12", "box.options.closure", "magnet", "arrange.compartments", "")
 	p := advice.Make(b, w)
 	j := sets.JobOf(p)
 	c := costs.Reckon(j, w, bench.PaceOf(nil))
@@ -58,7 +59,7 @@ func TestCosts(t *testing.T) {
 	if c := costs.Reckon(j, w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
 		t.Errorf("without prices: ask %d, %v", c.Ask, c.Unknown)
 	}
-	set := sets.Make(aSet("stack", "20 mm", brief.Member{ID: "2"}), request.Default)
+	set := sets.Make(tried.ASet("stack", "20 mm", brief.Member{ID: "2"}), request.Default)
 	c = costs.Reckon(set.Job(), request.Default, bench.Pace{})
 	if got := c.Cards[0].Amount; c.All < set.Cost || !strings.Contains(got, " of ") {
 		t.Errorf("a set: %d of %d, %s", c.All, set.Cost, got)
@@ -68,7 +69,7 @@ func TestCosts(t *testing.T) {
 // A layer takes two strips of tape along its long edges, by hand, in each school; a lot of one
 // card is counted once against what is in hand, whichever box it is for.
 func TestLayersAreTaped(t *testing.T) {
-	box := metric("tray-lid", 96, 74, 44, "copies", "3")
+	box := tried.Metric("tray-lid", 96, 74, 44, "copies", "3")
 	for _, school := range []struct {
 		is    string
 		takes bool
@@ -77,7 +78,7 @@ func TestLayersAreTaped(t *testing.T) {
 		b := box
 		b.Tools.Adhesive = brief.Text(school.is)
 		plain := advice.Make(b, request.Default)
-		p := advice.Make(dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), request.Default)
+		p := advice.Make(tried.Dressed(b, `{"layers": [{"on": "lid/top", "border": "5 mm"}]}`), request.Default)
 		if !p.OK() {
 			t.Fatal(p.Problems)
 		}

@@ -1,4 +1,4 @@
-package plan_test
+package advice_test
 
 import (
 	"math/rand/v2"
@@ -11,6 +11,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // What a good maker would say, and that doing what a warning offers ends it.
@@ -21,13 +22,13 @@ func TestWarnings(t *testing.T) {
 		code  string
 		brief brief.Brief
 	}{
-		{"tight-corners", sized("120 mm", "80 mm", "40 mm", "card.stock", "duplex-350", "card.sheet", "a3",
+		{"tight-corners", tried.Sized("120 mm", "80 mm", "40 mm", "card.stock", "duplex-350", "card.sheet", "a3",
 			"tools.step", "0.5 mm", "units", "mm")},
-		{"off-the-marks", sized("115 mm", "3 in", "2 in")},
-		{"two-units", sized("5", "3", "2", "tools.step", "1 mm")},
-		{"tall", sized("2 in", "1 1/2 in", "3 1/2 in")},
+		{"off-the-marks", tried.Sized("115 mm", "3 in", "2 in")},
+		{"two-units", tried.Sized("5", "3", "2", "tools.step", "1 mm")},
+		{"tall", tried.Sized("2 in", "1 1/2 in", "3 1/2 in")},
 		{"weak-floor", heavy},
-		{"sheet-too-small", sized("8", "8", "2", "card.sheet", "8.5x11")},
+		{"sheet-too-small", tried.Sized("8", "8", "2", "card.sheet", "8.5x11")},
 	}
 	for _, c := range cases {
 		p := advice.Make(c.brief, request.Default)
@@ -87,8 +88,8 @@ func TestCareForContents(t *testing.T) {
 func TestJoints(t *testing.T) {
 	r := rand.New(rand.NewPCG(41, 42))
 	joined := 0
-	for range boxes(6000) {
-		b := random(r)
+	for range tried.Boxes(6000) {
+		b := tried.Random(r)
 		b.Card.Sheet, b.Card.Join = "8x8", "yes"
 		p := advice.Make(b, request.Default)
 		if !p.OK() {
@@ -168,7 +169,7 @@ func TestHeavyCardAndContents(t *testing.T) {
 		{[]string{"box.style", "carton", "tools.adhesive", "glue"}, "700 g", "", "glue-it"},
 		{[]string{"box.style", "carton"}, "90 g", "", "glue-it"},
 	} {
-		b := weighing(60, append(c.set, "card.sheet", "a3")...)
+		b := tried.Weighing(60, append(c.set, "card.sheet", "a3")...)
 		b.Contents[0].Mass = brief.Text(c.grams)
 		p := advice.Make(b, request.Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == c.want })
@@ -177,7 +178,7 @@ func TestHeavyCardAndContents(t *testing.T) {
 			continue
 		}
 		if c.want != "" {
-			if q := advice.Make(taken(b, p.Warnings[i].Set), request.Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
+			if q := advice.Make(tried.Taken(b, p.Warnings[i].Set), request.Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
 				t.Errorf("%v: still %+v", c.set, q.Warnings)
 			}
 		}
@@ -186,21 +187,21 @@ func TestHeavyCardAndContents(t *testing.T) {
 
 // A curl is cut as long as it is asked for, rounded laps hold, and a shell may stay on its tray.
 func TestSmallWishes(t *testing.T) {
-	b := weighing(70)
+	b := tried.Weighing(70)
 	b.Dress.Bow = brief.Bow{Loops: "6", Curls: "3", Curl: "110 mm", Rod: "8 mm"}
 	if p := advice.Make(b, request.Default); !p.Holds() || p.Box.Piece("curl") == nil || p.Box.Piece("curl").Height != 110*measure.Millimetre {
-		t.Errorf("%v %s", p.Problems, said(p))
+		t.Errorf("%v %s", p.Problems, tried.Said(p))
 	}
 	b.Dress.Bow.Curl = "9 mm"
-	if p := advice.Make(b, request.Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !advice.Make(taken(b, p.Problems[0].Set), request.Default).Holds() {
+	if p := advice.Make(b, request.Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !advice.Make(tried.Taken(b, p.Problems[0].Set), request.Default).Holds() {
 		t.Errorf("%v", p.Problems)
 	}
 	for _, set := range [][]string{{"box.style", "wrap-cover", "box.options.lap-corners", "rounded"},
 		{"box.style", "fold-flat", "box.options.lip-corners", "rounded"}, {"box.style", "corner-shells", "box.options.shells", "one stuck"},
 		{"box.style", "corner-shells", "box.options.shells", "one stuck", "box.options.band", "no"}} {
 		for _, allowances := range []string{"card", "plain"} {
-			if p := advice.Make(weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), request.Default); !p.Holds() {
-				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, said(p))
+			if p := advice.Make(tried.Weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), request.Default); !p.Holds() {
+				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, tried.Said(p))
 			}
 		}
 	}

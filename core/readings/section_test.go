@@ -1,4 +1,4 @@
-package plan_test
+package readings_test
 
 import (
 	"fmt"
@@ -16,6 +16,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // rowOfSection writes a section as a row of thicknesses, the gap in brackets.
@@ -40,23 +41,23 @@ func TestCornersByHand(t *testing.T) {
 		says  string
 	}{
 		// 1.5875 - 2 x 0.27 = 1.0475, half of it on each side
-		{"single in single", sized("5", "3 1/2", "2"), "0.27 [0.52375] 0.27", ""},
+		{"single in single", tried.Sized("5", "3 1/2", "2"), "0.27 [0.52375] 0.27", ""},
 		// 4 x 0.27 + 0.5 = 1.58: 1/16 will do; 1.5875 - 1.08 = 0.5075
-		{"single in rolled", sized("5", "3 1/2", "2", "box.options.lid-walls", "rolled"), "0.27 [0.25375] 0.27 0.27", ""},
+		{"single in rolled", tried.Sized("5", "3 1/2", "2", "box.options.lid-walls", "rolled"), "0.27 [0.25375] 0.27 0.27", ""},
 		// 4 x 0.27 + 2 x 0.3 + 0.5 = 2.18 goes up to 3.175; 3.175 - 1.68 = 1.495
-		{"two layers of dots under a pinwheel lid", sized("5", "3 1/2", "2", "box.options.lid-walls", "pinwheel",
+		{"two layers of dots under a pinwheel lid", tried.Sized("5", "3 1/2", "2", "box.options.lid-walls", "pinwheel",
 			"box.options.walls",
 			"rolled", "card.sheet", "a3", "dress.outside", "2", "card.stocks.layer", "dots-120"), "0.27 0.27 0.15 0.15 [0.7475] 0.27 0.27",
 			"takes 0.30 mm on each wall: the lid is 1/16 in larger for it"},
 		// 0.27 + 0.45 + 2 x 0.45 + 1 = 2.62 mm goes up to 3; 3 - 1.62 = 1.38
-		{"a lid of duplex lined with duplex", sized("120 mm", "80 mm", "40 mm", "units", "mm", "tools.step", "1 mm",
+		{"a lid of duplex lined with duplex", tried.Sized("120 mm", "80 mm", "40 mm", "units", "mm", "tools.step", "1 mm",
 			"tools.fit", "easy",
 			"card.stocks.lid", "duplex-350", "dress.inside", "1", "card.stocks.layer", "duplex-350"), "0.27 [0.69] 0.45 0.45",
 			"the lid is 1 mm larger for it"},
 	} {
 		p := advice.Make(c.brief, request.Default)
 		if !p.Holds() || len(readings.Sections(p)) != 1 {
-			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, said(p), len(readings.Sections(p)))
+			t.Errorf("%s: %v %v %d sections", c.name, p.Problems, tried.Said(p), len(readings.Sections(p)))
 			continue
 		}
 		if got := rowOfSection(readings.Sections(p)[0]); got != c.row {
@@ -76,8 +77,8 @@ func TestCornersByHand(t *testing.T) {
 
 // A lid that would be too loose is told as much as one too tight.
 func TestLooseAndTight(t *testing.T) {
-	coarse := sized("5", "3 1/2", "2", "tools.step", "1/8 in")
-	tight := sized("127 mm", "90 mm", "50 mm", "tools.slack", "0 mm", "units", "mm", "tools.step", "0.5 mm")
+	coarse := tried.Sized("5", "3 1/2", "2", "tools.step", "1/8 in")
+	tight := tried.Sized("127 mm", "90 mm", "50 mm", "tools.slack", "0 mm", "units", "mm", "tools.step", "0.5 mm")
 	for code, b := range map[string]brief.Brief{"loose-lid": coarse, "tight-lid": tight} {
 		p := advice.Make(b, request.Default)
 		i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
@@ -95,7 +96,7 @@ func TestLooseAndTight(t *testing.T) {
 // school that cuts the base smaller gives other numbers than the one that cuts the lid larger.
 func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	for _, step := range []string{"1/8 in", "1/16 in", "1/32 in", "1 mm", "0.5 mm"} {
-		b := sized("5", "3 1/2", "2", "tools.step", step)
+		b := tried.Sized("5", "3 1/2", "2", "tools.step", step)
 		made := advice.Make(b, request.Default)
 		had := made.Box.Clearance - readings.Sections(made)[0].Bulk
 		learnt := shop.Learn([]shop.Record{{Usual: made.Usual, Had: had, Verdict: "tight"}, {Usual: made.Usual, Had: had, Verdict: "tight"}})
@@ -110,9 +111,9 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 			}
 		}
 	}
-	grown := advice.Make(sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), request.Default)
-	trimmed := advice.Make(sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), request.Default)
-	if tell(grown.Box.Piece("base")) == tell(trimmed.Box.Piece("base")) || tell(grown.Box.Piece("lid")) == tell(trimmed.Box.Piece("lid")) {
+	grown := advice.Make(tried.Sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), request.Default)
+	trimmed := advice.Make(tried.Sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), request.Default)
+	if tried.Tell(grown.Box.Piece("base")) == tried.Tell(trimmed.Box.Piece("base")) || tried.Tell(grown.Box.Piece("lid")) == tried.Tell(trimmed.Box.Piece("lid")) {
 		t.Error("the two schools give the same numbers")
 	}
 	jars := brief.New("in")
@@ -135,9 +136,9 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 // come by the card they take.
 func TestRemediesKeepTheirWord(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 8))
-	tried := map[string]int{}
-	for n := range boxes(900) {
-		b := random(r)
+	tries := map[string]int{}
+	for n := range tried.Boxes(900) {
+		b := tried.Random(r)
 		b.Size = nil
 		b.Box = brief.Box{Style: brief.Text([]string{"tray-lid", "sleeve-drawer", "hinged-lid", "carton"}[n%4])}
 		b.Contents = []brief.Item{{Name: "honey jar", Shape: "cylinder",
@@ -151,23 +152,23 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 			}
 			before := 0.0
 			for _, f := range c.Remedies {
-				q := advice.Make(taken(b, f.Set), request.Default)
+				q := advice.Make(tried.Taken(b, f.Set), request.Default)
 				i := slices.IndexFunc(readings.Carries(q), func(o readings.Carry) bool { return o.Code == c.Code })
 				if !q.Holds() || i < 0 || !readings.Carries(q)[i].Holds {
-					t.Fatalf("%s does not help: %s, for %s", f.Text, said(q), b.Encode())
+					t.Fatalf("%s does not help: %s, for %s", f.Text, tried.Said(q), b.Encode())
 				}
 				if g := advice.Grams(q); g < before-1e-9 {
 					t.Fatalf("%s takes less card than the one before it", f.Text)
 				} else {
 					before = g
 				}
-				tried[strings.Fields(f.Text)[0]]++
+				tries[strings.Fields(f.Text)[0]]++
 			}
 		}
 	}
 	for _, kind := range []string{"Roll", "Line", "Cut", "Put"} {
-		if tried[kind] == 0 {
-			t.Errorf("never offered: %s (%v)", kind, tried)
+		if tries[kind] == 0 {
+			t.Errorf("never offered: %s (%v)", kind, tries)
 		}
 	}
 }
@@ -232,7 +233,7 @@ func tellAll(p *plan.Plan) string {
 	}
 	var out []string
 	for _, piece := range p.Box.Pieces() {
-		out = append(out, piece.Name+" "+tell(piece))
+		out = append(out, piece.Name+" "+tried.Tell(piece))
 	}
 	for _, s := range p.Guide.Steps {
 		out = append(out, s.Title+": "+strings.Join(s.Says, " "))
@@ -247,8 +248,8 @@ func TestClearanceChosen(t *testing.T) {
 	w := request.Default
 	w.Tools = shop.Tools{Grooves: []style.Length{25_400_000 / 8}}
 	won := map[string]int{}
-	for n := range boxes(900) {
-		b := random(r)
+	for n := range tried.Boxes(900) {
+		b := tried.Random(r)
 		b.Units, b.Tools.Step, b.Box = "in", "1/16 in", brief.Box{Style: brief.Text([]string{"tray-lid", "sleeve-drawer"}[n%2])}
 		b.Box.Options = brief.Options{"clearance": "choose"}
 		p := advice.Make(b, w)
@@ -256,11 +257,11 @@ func TestClearanceChosen(t *testing.T) {
 			continue
 		}
 		if p.Chosen == "" || !p.Holds() && len(p.Layout.TooBig) == 0 {
-			t.Fatalf("chosen %q, %s", p.Chosen, said(p))
+			t.Fatalf("chosen %q, %s", p.Chosen, tried.Said(p))
 		}
 		won[p.Answers.Choice["clearance"]]++
 		for _, c := range []string{"grow-lid", "trim-base", "shift-scores", "grow-sleeve", "trim-drawer"} {
-			if q := advice.Make(taken(b, brief.To("box.options.clearance", c)), w); q.OK() && q.Odd() < p.Odd() &&
+			if q := advice.Make(tried.Taken(b, brief.To("box.options.clearance", c)), w); q.OK() && q.Odd() < p.Odd() &&
 				q.Load.ID == p.Load.ID {
 				t.Fatalf("%s leaves %d odd scores, and %s was chosen with %d: %s", c, q.Odd(), p.Answers.Choice["clearance"],
 					p.Odd(), b.Encode())
@@ -279,7 +280,7 @@ func TestWhatGoesOver(t *testing.T) {
 		{"tray-lid", "lid", "rolled", "light-160", "rolled"}, {"tray-lid", "sleeve", "single", "cover-216", "single"},
 		{"sleeve-drawer", "sleeve", "", "light-160", "single"}, {"sleeve-drawer", "lid", "", "cover-216", "single"},
 	} {
-		b := sized("5", "3 1/2", "2", "box.style", c.style, "card.stock", "cover-216", "card.sheet", "a3",
+		b := tried.Sized("5", "3 1/2", "2", "box.style", c.style, "card.stock", "cover-216", "card.sheet", "a3",
 			"card.stocks."+c.part, "light-160", "dress.outside", "1")
 		if c.walls != "" {
 			b.Set("box.options.lid-walls", c.walls)

@@ -1,7 +1,6 @@
-package plan_test
+package readings_test
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 	"testing"
@@ -12,6 +11,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // bears gives what the plan says that a floor or walls bear, and its words.
@@ -19,21 +19,9 @@ func bears(t *testing.T, p *plan.Plan, code string) (grams float64, text string)
 	t.Helper()
 	i := slices.IndexFunc(readings.Carries(p), func(c readings.Carry) bool { return c.Code == code })
 	if i < 0 {
-		t.Fatalf("nothing is said of the %s: %s, %v", code, said(p), p.Problems)
+		t.Fatalf("nothing is said of the %s: %s, %v", code, tried.Said(p), p.Problems)
 	}
 	return readings.Carries(p)[i].Limit, readings.Carries(p)[i].Text
-}
-
-// weighing is a box round a block of 100 g, from sheets that are large enough, with things set.
-func weighing(length int, set ...string) brief.Brief {
-	b := brief.New("mm")
-	b.Card.Sheet = "1000 x 1000 mm"
-	b.Contents = []brief.Item{{ID: "1", Name: "jar", Shape: "block", Length: brief.Text(fmt.Sprint(length)), Width: "60",
-		Height: "40", Count: "1", Mass: "100 g"}}
-	for i := 0; i < len(set); i += 2 {
-		b.Set(set[i], set[i+1])
-	}
-	return b
 }
 
 // Of every style, a longer box never holds more against its walls.
@@ -41,7 +29,7 @@ func TestLongerWallsHoldNoMore(t *testing.T) {
 	for _, s := range style.Styles {
 		before := 0.0
 		for _, length := range []int{60, 75, 110, 160, 230, 330} {
-			p := advice.Make(weighing(length, "box.style", s.ID), request.Default)
+			p := advice.Make(tried.Weighing(length, "box.style", s.ID), request.Default)
 			if !p.OK() {
 				continue
 			}
@@ -76,8 +64,8 @@ func TestWhatIsGluedBears(t *testing.T) {
 		{"walls", nil, nil,
 			func(b *brief.Brief) { b.Dress = brief.Dress{Band: brief.Belt{Way: "level"}} }, "closed, with the lid and paper band to help"},
 	} {
-		p := advice.Make(weighing(80, c.plain...), request.Default)
-		b := weighing(80, append(slices.Clone(c.plain), c.more...)...)
+		p := advice.Make(tried.Weighing(80, c.plain...), request.Default)
+		b := tried.Weighing(80, append(slices.Clone(c.plain), c.more...)...)
 		if c.dressed != nil {
 			c.dressed(&b)
 		}

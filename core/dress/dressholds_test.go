@@ -1,4 +1,4 @@
-package plan_test
+package dress_test
 
 import (
 	"math/rand/v2"
@@ -10,6 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // Every style, over sizes, cards and answers, with layers, liners and what goes round:
@@ -20,16 +21,16 @@ func TestDressedBoxesHold(t *testing.T) {
 		t.Run(s.ID, func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(81, uint64(i)))
-			all, planned := combinations(s), 0
-			for n := range fewer(1000) {
-				b := random(r)
+			all, planned := tried.Combinations(s), 0
+			for n := range tried.Fewer(1000) {
+				b := tried.Random(r)
 				b.Box = brief.Box{Style: brief.Text(s.ID)}
-				answer(&b, s, (n*7)%all)
-				if bare := unmended(b); !bare.OK() || !bare.Holds() {
+				tried.Answer(&b, s, (n*7)%all)
+				if bare := tried.Unmended(b); !bare.OK() || !bare.Holds() {
 					continue
 				}
 				b.Dress = anyDressing(r)
-				p := unmended(b)
+				p := tried.Unmended(b)
 				if !p.OK() {
 					if f := p.Problems[0].Field; !strings.HasPrefix(f, "dress.") && f != "size.length" && f != "tools.allowances" &&
 						!strings.HasPrefix(f, "size.") && !strings.HasPrefix(f, "contents") && !strings.HasPrefix(f, "box.") {
@@ -37,12 +38,12 @@ func TestDressedBoxesHold(t *testing.T) {
 					}
 					continue
 				}
-				if why := said(p); why != "" {
+				if why := tried.Said(p); why != "" {
 					t.Fatalf("%s, for %s", why, b.Encode())
 				}
 				planned++
 			}
-			if planned < fewer(40) {
+			if planned < tried.Fewer(40) {
 				t.Errorf("only %d were planned", planned)
 			}
 		})
@@ -126,7 +127,7 @@ func TestWrongDressings(t *testing.T) {
 		{"carton", `{"closure": {"kind": "magnet"}}`, "dress.closure.kind", "Nothing of this box closes over"},
 		{"flap-box", `{"closure": {"kind": "tuck"}}`, "dress.closure.kind", "matter of the box"},
 	} {
-		p := advice.Make(dressed(metric(c.style, 120, 90, 60), c.dress), request.Default)
+		p := advice.Make(tried.Dressed(tried.Metric(c.style, 120, 90, 60), c.dress), request.Default)
 		if i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return pr.Field == c.field }); i < 0 ||
 			!strings.Contains(p.Problems[i].Text, c.says) || p.Problems[i].Fix == "" || p.OK() {
 			t.Errorf("%s %s: %+v", c.style, c.dress, p.Problems)
@@ -151,7 +152,7 @@ func TestDressingMends(t *testing.T) {
 		case narrow: // no two holes lie side by side
 			size[0] = 22
 		}
-		b := dressed(metric("tray-lid", size[0], size[1], size[2]), dress)
+		b := tried.Dressed(tried.Metric("tray-lid", size[0], size[1], size[2]), dress)
 		p := advice.Make(b, request.Default)
 		if p.OK() || len(p.Problems[0].Set) == 0 {
 			t.Errorf("%s: %+v", dress, p.Problems)
@@ -161,7 +162,7 @@ func TestDressingMends(t *testing.T) {
 			b.Set(path, text)
 		}
 		if again := advice.Make(b, request.Default); !again.Holds() {
-			t.Errorf("%s mended: %+v %s", dress, again.Problems, said(again))
+			t.Errorf("%s mended: %+v %s", dress, again.Problems, tried.Said(again))
 		}
 	}
 }

@@ -1,8 +1,7 @@
-package plan_test
+package dress_test
 
 import (
 	"cmp"
-	"encoding/json"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -21,23 +20,8 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// dressed lays the dressing of a text in JSON on a brief.
-func dressed(b brief.Brief, dress string) brief.Brief {
-	b = b.Clone()
-	if err := json.Unmarshal([]byte(dress), &b.Dress); err != nil {
-		panic(err)
-	}
-	return b
-}
-
-// metric is a brief of a style and a size in whole millimetres, on A3.
-func metric(styleID string, l, w, d int, options ...string) brief.Brief {
-	mm := func(n int) string { return fmt.Sprintf("%d mm", n) }
-	return sized(mm(l), mm(w), mm(d), append([]string{"units", "mm", "tools.step", "1 mm", "card.sheet", "a3", "box.style",
-		styleID}, options...)...)
-}
 
 // cutList writes the pieces of the dressing as a maker lists them.
 func cutList(p *plan.Plan) string {
@@ -62,30 +46,30 @@ func TestLayersByHand(t *testing.T) {
 	}{
 		// 5 x 3 1/2 x 2 with a lid of 3/4: 2 x 0.27 and 2 x 0.27 of layers and 0.5 mm are 1/16 just; with
 		// two on a wall 1/8.
-		{sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"), `{"layers": [{"on": "all"}]}`,
+		{tried.Sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"), `{"layers": [{"on": "all"}]}`,
 			"1 base bottom layer 4 3/4 x 3 1/4; 2 base left and right layer 3 1/4 x 1 3/4; 2 base front and back layer 4 3/4 x 1 3/4; " +
 				"1 lid top layer 4 13/16 x 3 5/16; 2 lid left and right layer 3 5/16 x 1/2; 2 lid front and back layer 4 13/16 x 1/2"},
-		{sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"),
+		{tried.Sized("5", "3 1/2", "2", "box.options.lid-height", "3/4"),
 			`{"layers": [{"on": "base/front", "border": "1/16 in"}, {"on": "base/front"}, {"on": "lid/top", "top": "1/2 in"}]}`,
 			"1 base front layer 4 7/8 x 1 7/8; 1 base front layer 2 4 5/8 x 1 5/8; 1 lid top layer 4 7/8 x 3"},
 		// A carton 90 x 40 x 120: four panels in a row, two and two alike.
-		{metric("carton", 90, 40, 120), `{"layers": [{"on": "sides"}]}`,
+		{tried.Metric("carton", 90, 40, 120), `{"layers": [{"on": "sides"}]}`,
 			"2 front and back layer 84 x 114; 2 left and right layer 34 x 114"},
 		// A sleeve of 100 x 60 x 30 gains a millimetre each way on its drawer.
-		{metric("sleeve-drawer", 100, 60, 30), `{"layers": [{"on": "sleeve/sides, sleeve/top", "border": "2 mm"}]}`,
+		{tried.Metric("sleeve-drawer", 100, 60, 30), `{"layers": [{"on": "sleeve/sides, sleeve/top", "border": "2 mm"}]}`,
 			"2 sleeve front and back layer 96 x 27; 1 sleeve top layer 96 x 57"},
 		// The pointed flap's layer is pointed: what is left between the moved sides.
-		{metric("flap-box", 90, 60, 30, "box.options.flap", "straight", "box.options.flap-depth", "20 mm"),
+		{tried.Metric("flap-box", 90, 60, 30, "box.options.flap", "straight", "box.options.flap-depth", "20 mm"),
 			`{"layers": [{"on": "flap"}]}`,
 			"1 flap layer 84 x 14"},
 		// Ends 60 wide and 90 high under a half round: 3 less all round, and the facets' hair.
-		{metric("arched-box", 60, 60, 90), `{"layers": [{"on": "front"}]}`, "1 ends front layer 54 x 83.97"},
+		{tried.Metric("arched-box", 60, 60, 90), `{"layers": [{"on": "front"}]}`, "1 ends front layer 54 x 83.97"},
 		// A shell's triangle keeps its corner square.
-		{metric("corner-shells", 90, 90, 40), `{"layers": [{"on": "top"}]}`, "2 shell top layer 82.757359 x 82.757359"},
+		{tried.Metric("corner-shells", 90, 90, 40), `{"layers": [{"on": "top"}]}`, "2 shell top layer 82.757359 x 82.757359"},
 	} {
-		p := advice.Make(dressed(c.brief, c.dress), request.Default)
+		p := advice.Make(tried.Dressed(c.brief, c.dress), request.Default)
 		if got := cutList(p); !strings.HasPrefix(got, c.want) || !p.Holds() {
-			t.Errorf("%s %s:\n got %s\nwant %s; %s", p.Brief.Box.Style, c.dress, got, c.want, said(p))
+			t.Errorf("%s %s:\n got %s\nwant %s; %s", p.Brief.Box.Style, c.dress, got, c.want, tried.Said(p))
 		}
 	}
 }
@@ -102,12 +86,12 @@ func TestLinersByHand(t *testing.T) {
 		{"", `{"liners": [{"in": "tabs"}]}`, "2 front and back wall liner 116 x 56"},
 		{"", `{"liners": [{"in": "lid"}]}`, "1 lid liner 116 x 86"},
 	} {
-		b := metric("tray-lid", 120, 90, 60)
+		b := tried.Metric("tray-lid", 120, 90, 60)
 		b.Set("tools.allowances", c.options)
 		bare := advice.Make(b, request.Default)
-		p := advice.Make(dressed(b, c.dress), request.Default)
+		p := advice.Make(tried.Dressed(b, c.dress), request.Default)
 		if got := cutList(p); got != c.want || !p.Holds() {
-			t.Errorf("%s %s: got %s, want %s; %s", c.options, c.dress, got, c.want, said(p))
+			t.Errorf("%s %s: got %s, want %s; %s", c.options, c.dress, got, c.want, tried.Said(p))
 		}
 		if p.Box.Inside == bare.Box.Inside || p.Box.Outside.Length != bare.Box.Outside.Length {
 			t.Errorf("%s: inside %v, bare %v", c.dress, p.Box.Inside, bare.Box.Inside)
@@ -117,10 +101,10 @@ func TestLinersByHand(t *testing.T) {
 
 // A wall liner is cut out round a magnet behind it, and only that wall's.
 func TestLinersRoundMagnets(t *testing.T) {
-	p := advice.Make(dressed(metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), request.Default)
+	p := advice.Make(tried.Dressed(tried.Metric("flap-box", 120, 80, 40), `{"liners": [{"in": "walls"}]}`), request.Default)
 	if got := cutList(p); !strings.Contains(got, "1 front wall liner") || !strings.Contains(got,
 		"1 back wall liner") || !p.Holds() {
-		t.Fatalf("%s; %s", got, said(p))
+		t.Fatalf("%s; %s", got, tried.Said(p))
 	}
 	if p.Box.Piece("back wall liner").Shaped() {
 		t.Error("the back is cut round nothing")
@@ -141,8 +125,8 @@ func TestLinersRoundMagnets(t *testing.T) {
 // What lies under a lid makes its clearance, and nothing else does.
 func TestClearanceFollowsLayers(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 3))
-	for range boxes(400) {
-		b := metric("tray-lid", 60+r.IntN(90), 60+r.IntN(90), 30+r.IntN(50))
+	for range tried.Boxes(400) {
+		b := tried.Metric("tray-lid", 60+r.IntN(90), 60+r.IntN(90), 30+r.IntN(50))
 		b.Tools.Step, b.Card.Sheet = "0.5 mm", "a3"
 		bare := advice.Make(b, request.Default)
 		n := 1 + r.IntN(3)
@@ -151,20 +135,20 @@ func TestClearanceFollowsLayers(t *testing.T) {
 			layers[i] = `{"on": "base/sides", "border": "1 mm", "stock": "kraft-300"}`
 		}
 		kraft, _ := request.Default.Card("kraft-300")
-		p := advice.Make(dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), request.Default)
-		lids := advice.Make(dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), request.Default)
+		p := advice.Make(tried.Dressed(b, `{"layers": [`+strings.Join(layers, ",")+`]}`), request.Default)
+		lids := advice.Make(tried.Dressed(b, `{"layers": [{"on": "lid"}, {"on": "underside"}], "liners": [{"in": "floor"}]}`), request.Default)
 		if !bare.OK() || !p.OK() || !lids.OK() {
-			t.Fatal(said(bare), said(p), said(lids))
+			t.Fatal(tried.Said(bare), tried.Said(p), tried.Said(lids))
 		}
 		if p.FitKey.Layers != n || bare.FitKey.Layers != 0 || lids.FitKey.Layers != 0 {
 			t.Fatalf("what is learnt of it is learnt of %d layers, not %d", p.FitKey.Layers, n)
 		}
 		want := (2*p.Card.Caliper + 2*measure.Length(n)*kraft.Caliper + p.Slack).Up(p.Step.Size)
 		if got := p.Box.Clearance; got != want && got != want-p.Step.Size || !p.Holds() {
-			t.Fatalf("%d layers: %v, want %v; %s", n, got, want, said(p))
+			t.Fatalf("%d layers: %v, want %v; %s", n, got, want, tried.Said(p))
 		}
 		if lids.Box.Clearance != bare.Box.Clearance || !lids.Holds() {
-			t.Fatalf("layers on the lid change the clearance: %v, %v; %s", lids.Box.Clearance, bare.Box.Clearance, said(lids))
+			t.Fatalf("layers on the lid change the clearance: %v, %v; %s", lids.Box.Clearance, bare.Box.Clearance, tried.Said(lids))
 		}
 	}
 }
@@ -173,12 +157,12 @@ func TestClearanceFollowsLayers(t *testing.T) {
 // seam at the back.
 func TestRunsGoRound(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 9))
-	for range boxes(200) {
+	for range tried.Boxes(200) {
 		l, w := 50+r.IntN(80), 40+r.IntN(80)
-		p := advice.Make(dressed(metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", l, w, 30+r.IntN(40), "box.options.lid", "none"),
 			`{"layers": [{"on": "sides", "run": true, "border": "2 mm", "stock": "sprig-220"}]}`), request.Default)
 		if !p.Holds() || len(p.Dressed.Runs) != 1 {
-			t.Fatal(said(p))
+			t.Fatal(tried.Said(p))
 		}
 		run, at := p.Dressed.Runs[0], []int{0, w, w + l, w + l + w}
 		for i, c := range run.Cuts {
@@ -203,12 +187,12 @@ func TestRunsGoRound(t *testing.T) {
 // A motif comes to the middle of the front: the piece lies round its spot on the sheet,
 // on one sheet a box.
 func TestMotifs(t *testing.T) {
-	b := dressed(metric("tray-lid", 100, 70, 40),
+	b := tried.Dressed(tried.Metric("tray-lid", 100, 70, 40),
 		`{"layers": [{"on": "front", "stock": "sprig-220", "motif": {"x": "120 mm", "y": "90 mm"}}]}`)
 	b.Copies = "3"
 	p := advice.Make(b, request.Default)
 	if !p.Holds() {
-		t.Fatal(said(p))
+		t.Fatal(tried.Said(p))
 	}
 	found := 0
 	for _, s := range p.Layout.Sheets {
@@ -240,12 +224,12 @@ func TestRibbonByHand(t *testing.T) {
 		{`{"ribbon": {"way": "along", "width": "10 mm", "turns": 3, "bow": "none"}}`, 25, 3, 0},
 		{`{"ribbon": {"way": "across", "width": "10 mm", "bow": "knot", "tails": "100 mm"}}`, 60 + 200, 0, 1},
 	} {
-		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60), c.dress), request.Default)
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60), c.dress), request.Default)
 		if !p.Holds() || len(p.Dressed.Supplies) != 1 {
-			t.Errorf("%s: %s %v", c.dress, said(p), p.Dressed)
+			t.Errorf("%s: %s %v", c.dress, tried.Said(p), p.Dressed)
 			continue
 		}
-		bare := advice.Make(metric("tray-lid", 120, 90, 60), request.Default)
+		bare := advice.Make(tried.Metric("tray-lid", 120, 90, 60), request.Default)
 		o := bare.Box.Outside
 		girths := measure.Length(c.wide)*2*(o.Length+o.Depth) + measure.Length(c.deep)*2*(o.Width+o.Depth)
 		want := girths + measure.Length(c.more)*measure.Millimetre
@@ -259,9 +243,9 @@ func TestRibbonByHand(t *testing.T) {
 // drawn as they stand: a copy of the box's front in space grows upwards.
 func TestPatternStandsUpright(t *testing.T) {
 	for _, s := range style.Styles {
-		b := metric(s.ID, 90, 90, 45, "card.stock", "sprig-220")
+		b := tried.Metric(s.ID, 90, 90, 45, "card.stock", "sprig-220")
 		b.Box.Style = brief.Text(s.ID)
-		p := advice.Make(dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), request.Default)
+		p := advice.Make(tried.Dressed(b, `{"layers": [{"on": "outside", "stock": "stripe-220"}]}`), request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -290,7 +274,7 @@ func TestPatternStandsUpright(t *testing.T) {
 // Levels go from bare to keepsake, each with more pieces, and all of them hold.
 func TestLevels(t *testing.T) {
 	for _, s := range style.Styles {
-		p := advice.Make(metric(s.ID, 90, 90, 45), request.Default)
+		p := advice.Make(tried.Metric(s.ID, 90, 90, 45), request.Default)
 		if !p.OK() {
 			continue
 		}
@@ -303,7 +287,7 @@ func TestLevels(t *testing.T) {
 			b := p.Brief.Clone()
 			b.Dress = l.Dress
 			if q := advice.Make(b, request.Default); !q.Holds() {
-				t.Errorf("%s, %s: %s", s.ID, l.ID, said(q))
+				t.Errorf("%s, %s: %s", s.ID, l.ID, tried.Said(q))
 			}
 			pieces = l.Pieces
 		}
@@ -313,7 +297,7 @@ func TestLevels(t *testing.T) {
 // In a set each box has its own dressing; all is laid out together. Boxes that are
 // compared are bare.
 func TestDressedSets(t *testing.T) {
-	b := dressed(metric("tray-lid", 120, 120, 40),
+	b := tried.Dressed(tried.Metric("tray-lid", 120, 120, 40),
 		`{"layers": [{"on": "outside", "stock": "sprig-220", "run": true}], "band": {"width": "20 mm"}}`)
 	b.AddMember()
 	b.Several.Kind, b.Several.Step = "stack", "20 mm"
@@ -323,7 +307,7 @@ func TestDressedSets(t *testing.T) {
 	}
 	for i, p := range set.Plans {
 		if !p.Holds() || p.Dressed == nil || len(p.Dressed.Runs) != 2 {
-			t.Errorf("box %d: %s", i, said(p))
+			t.Errorf("box %d: %s", i, tried.Said(p))
 		}
 	}
 	strips := 0
@@ -348,10 +332,10 @@ func TestDressedSets(t *testing.T) {
 
 // What is left serves for what it is as large as.
 func TestLeft(t *testing.T) {
-	p := advice.Make(dressed(metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
+	p := advice.Make(tried.Dressed(tried.Metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
 	left := readings.LeftOver(p)
 	if !p.Holds() || len(left) == 0 {
-		t.Fatal(said(p), left)
+		t.Fatal(tried.Said(p), left)
 	}
 	corners := false
 	for i, l := range left {
@@ -367,10 +351,10 @@ func TestLeft(t *testing.T) {
 
 // A fully dressed tray and lid: 20 layer pieces, a band and a topper.
 func BenchmarkDressed(b *testing.B) {
-	full := dressed(sized("5", "3 1/2", "2"), `{"layers": [{"on": "all"}, {"on": "all", "stock": "sprig-220"}],
+	full := tried.Dressed(tried.Sized("5", "3 1/2", "2"), `{"layers": [{"on": "all"}, {"on": "all", "stock": "sprig-220"}],
 		"band": {"width": "1 in"}, "toppers": [{"shape": "scalloped"}]}`)
 	if p := advice.Make(full, request.Default); !p.Holds() {
-		b.Fatal(said(p))
+		b.Fatal(tried.Said(p))
 	}
 	for b.Loop() {
 		advice.Make(full, request.Default)

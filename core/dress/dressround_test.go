@@ -1,4 +1,4 @@
-package plan_test
+package dress_test
 
 import (
 	"fmt"
@@ -15,16 +15,17 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // A stack of shapes lies on the middle of its panel, each within the one below by its
 // border; what the shop has a cutter for is cut by it.
 func TestToppersStack(t *testing.T) {
 	for _, shape := range dress.Shapes {
-		p := advice.Make(dressed(metric("tray-lid", 120, 90, 40), fmt.Sprintf(
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 40), fmt.Sprintf(
 			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), request.Default)
 		if !p.Holds() {
-			t.Errorf("%s: %s", shape, said(p))
+			t.Errorf("%s: %s", shape, tried.Said(p))
 			continue
 		}
 		below := p.Box.Proved.Of("lid").Find("top")
@@ -45,30 +46,30 @@ func TestToppersStack(t *testing.T) {
 			below = f
 		}
 	}
-	p := advice.Make(dressed(metric("tray-lid", 120, 90, 40, "tools.punches", "circle 50 mm, circle 40 mm"),
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 40, "tools.punches", "circle 50 mm, circle 40 mm"),
 		`{"toppers": [{"shape": "round", "width": "55 mm", "border": "5 mm"}]}`), request.Default)
 	if got := cutList(p); got != "1 round topper 50 x 50; 1 round topper, layer 2 40 x 40" {
-		t.Errorf("with cutters of 50 and 40: %s; %s", got, said(p))
+		t.Errorf("with cutters of 50 and 40: %s; %s", got, tried.Said(p))
 	}
 }
 
 // Handles and bows by hand.
 func TestHandlesAndBowsByHand(t *testing.T) {
-	tray := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
+	tray := tried.Metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
 	// Half a round over 100.54, 157.9, and two ends of 25, up to the mark.
-	p := advice.Make(dressed(tray, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
+	p := advice.Make(tried.Dressed(tray, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
 	if got := cutList(p); got != "1 handle 15 x 208" || !p.Holds() {
-		t.Errorf("%s; %s", got, said(p))
+		t.Errorf("%s; %s", got, tried.Said(p))
 	}
 	arch := p.Box.Proved.Of("handle")
 	if lo, hi := fold.Bounds(arch); math.Abs(hi.X+lo.X) > 0.2 || hi.Z < 40+50 {
 		t.Errorf("the handle reaches from %v to %v", lo, hi)
 	}
-	p = advice.Make(dressed(tray, `{"handle": {"kind": "cord"}}`), request.Default)
+	p = advice.Make(tried.Dressed(tray, `{"handle": {"kind": "cord"}}`), request.Default)
 	if n := len(p.Box.Piece("base").Punches); n != 4 || !p.Holds() {
-		t.Errorf("%d holes; %s", n, said(p))
+		t.Errorf("%d holes; %s", n, tried.Said(p))
 	}
-	p = advice.Make(dressed(metric("tray-lid", 100, 70, 60), `{"handle": {"kind": "cord"}}`), request.Default)
+	p = advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 60), `{"handle": {"kind": "cord"}}`), request.Default)
 	low, _ := fold.Reach(p.Box.Proved.Of("lid").Find("left"))
 	for _, h := range p.Box.Piece("base").Punches { // the lid doesn't come over the cord
 		for _, f := range p.Box.Proved.Of("base").Faces {
@@ -78,20 +79,20 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 		}
 	}
 	if len(p.Box.Piece("base").Punches) != 4 || !p.Holds() {
-		t.Errorf("cord under a lid: %s", said(p))
+		t.Errorf("cord under a lid: %s", tried.Said(p))
 	}
 	heavy := tray.Clone()
 	heavy.Contents = nil
-	p = advice.Make(dressed(metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), request.Default)
+	p = advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 40), `{"handle": {"kind": "swing"}}`), request.Default)
 	if brads := p.Dressed.Supplies; len(brads) != 1 || brads[0].What != "brad" || brads[0].Count != 2 || !p.Holds() {
-		t.Errorf("%+v; %s", brads, said(p))
+		t.Errorf("%+v; %s", brads, tried.Said(p))
 	}
 	// Loops of 40 x 2.3 and a lap of 10; two tiers, the upper three quarters as large; a centre
 	// of 10 pi and a lap; curls three times round 6.27.
-	p = advice.Make(dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), request.Default)
+	p = advice.Make(tried.Dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), request.Default)
 	want := "5 bow loop 12 x 102; 5 bow loop, tier 2 12 x 79; 1 bow centre 12 x 42; 2 bow tail 12 x 48; 4 curl 4 x 60"
 	if got := cutList(p); got != want || !p.Holds() {
-		t.Errorf("got  %s\nwant %s; %s", got, want, said(p))
+		t.Errorf("got  %s\nwant %s; %s", got, want, tried.Said(p))
 	}
 	if p.Box.Proved.Of("bow loop") != nil {
 		t.Error("a loop of the bow stands on the box")
@@ -104,10 +105,10 @@ func TestHandlesBear(t *testing.T) {
 		mass string
 		can  bool
 	}{{"200 g", true}, {"900 g", false}} {
-		b := metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
+		b := tried.Metric("tray-lid", 100, 70, 40, "box.options.lid", "none")
 		b.Size = nil
 		b.Contents = withThing("90 mm", "60 mm", "30 mm", c.mass)
-		p := advice.Make(dressed(b, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
+		p := advice.Make(tried.Dressed(b, `{"handle": {"kind": "strip", "width": "15 mm"}}`), request.Default)
 		if refused := slices.ContainsFunc(p.Problems, isAt("dress.handle.kind")); refused == c.can {
 			t.Errorf("%s: %+v", c.mass, p.Problems)
 		}
@@ -126,11 +127,11 @@ func TestBandsLie(t *testing.T) {
 }
 
 func bandLies(t *testing.T, way, seam, at string) {
-	p := advice.Make(dressed(metric("tray-lid", 120, 90, 60), fmt.Sprintf(
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60), fmt.Sprintf(
 		`{"band": {"way": %q, "seam": %q, "lap-at": %q, "width": "20 mm", "second": "12 mm"}, "layers": [{"on": "outside"}]}`, way,
 		seam, at)), request.Default)
 	if !p.Holds() {
-		t.Errorf("%s, %s, %s: %s", way, seam, at, said(p))
+		t.Errorf("%s, %s, %s: %s", way, seam, at, tried.Said(p))
 		return
 	}
 	s := p.Box.Assemble(p.Card.Caliper, assembly.Closed)
@@ -156,7 +157,7 @@ func bandLies(t *testing.T, way, seam, at string) {
 // All of the dressing draws on the scheme, unless a thing names its own card; another card
 // in the scheme moves all that draw on it, and words that can't be read on theirs are told.
 func TestSchemes(t *testing.T) {
-	b := dressed(metric("tray-lid", 120, 90, 50), `{"scheme": {"main": "kraft-300", "second": "sprig-220", "accent": "duplex-350",
+	b := tried.Dressed(tried.Metric("tray-lid", 120, 90, 50), `{"scheme": {"main": "kraft-300", "second": "sprig-220", "accent": "duplex-350",
 		"plain": "light-160"}, "layers": [{"on": "sides"}, {"on": "top", "stock": "accent"}, {"on": "underside", "stock": "cover-270"}],
 		"liners": [{"in": "floor"}], "band": {"width": "20 mm"}, "toppers": [{"shape": "round", "words": "Ann"}], "ribbon": {"way": "along"}}`)
 	stocks := func(p *plan.Plan) map[string]string {
@@ -168,7 +169,7 @@ func TestSchemes(t *testing.T) {
 	}
 	p := advice.Make(b, request.Default)
 	if !p.Holds() {
-		t.Fatal(said(p))
+		t.Fatal(tried.Said(p))
 	}
 	first := stocks(p)
 	for name, want := range map[string]string{"base left and right layer": "sprig-220", "lid top layer": "duplex-350",
@@ -205,7 +206,7 @@ func TestSchemes(t *testing.T) {
 	if p = advice.Make(b, request.Default); slices.ContainsFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == "faint-words" }) {
 		t.Errorf("mended: %+v", p.Warnings)
 	}
-	for _, s := range advice.Schemes(advice.Make(metric("tray-lid", 120, 90, 50), request.Default), request.Default) {
+	for _, s := range advice.Schemes(advice.Make(tried.Metric("tray-lid", 120, 90, 50), request.Default), request.Default) {
 		if len(s.Cards) != 4 || s.Title == "" || s.Scheme.Main != "cover-216" || s.Scheme.Second == s.Scheme.Accent {
 			t.Errorf("%+v", s)
 		}
@@ -217,7 +218,7 @@ func TestSchemes(t *testing.T) {
 func TestHangingShapesHaveAHole(t *testing.T) {
 	const far = 2 * measure.Millimetre
 	for _, shape := range dress.Shapes {
-		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60),
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60),
 			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "3", "width": "50 mm"}]}`, shape)), request.Default)
 		if !p.OK() {
 			t.Errorf("%s: %+v", shape, p.Problems)
@@ -240,26 +241,26 @@ func TestHangingShapesHaveAHole(t *testing.T) {
 				}
 			}
 		}
-		tiny := dressed(metric("tray-lid", 120, 90, 60),
+		tiny := tried.Dressed(tried.Metric("tray-lid", 120, 90, 60),
 			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "2", "width": "12 mm", "border": "0.6 mm"}]}`, shape))
 		p = advice.Make(tiny, request.Default)
 		if p.OK() || p.Problems[0].Field != "dress.toppers.0.width" {
 			t.Errorf("a %s with no room for a hole: %+v", shape, p.Problems)
-		} else if again := advice.Make(taken(tiny, p.Problems[0].Set), request.Default); !again.OK() {
+		} else if again := advice.Make(tried.Taken(tiny, p.Problems[0].Set), request.Default); !again.OK() {
 			t.Errorf("a larger %s: %+v", shape, again.Problems)
 		}
 	}
 	heart := func(more string) brief.Brief {
-		return dressed(metric("tray-lid", 120, 90, 60), `{"toppers": [{"shape": "heart", "on": "hanging"`+more+`}]}`)
+		return tried.Dressed(tried.Metric("tray-lid", 120, 90, 60), `{"toppers": [{"shape": "heart", "on": "hanging"`+more+`}]}`)
 	}
 	const code = "hangs-over"
 	small := heart(`, "width": "32 mm"`)
 	p := advice.Make(small, request.Default)
 	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
-	if i < 0 || warned(advice.Make(taken(small, p.Warnings[i].Set), request.Default), code) != "" {
+	if i < 0 || tried.Warned(advice.Make(tried.Taken(small, p.Warnings[i].Set), request.Default), code) != "" {
 		t.Errorf("a heart that turns over: %+v", p.Warnings)
 	}
-	if says := warned(advice.Make(heart(""), request.Default), code); says != "" {
+	if says := tried.Warned(advice.Make(heart(""), request.Default), code); says != "" {
 		t.Errorf("a heart of the usual size: %s", says)
 	}
 }

@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"regexp"

@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"testing"
@@ -7,6 +7,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // Minutes follow the work: ten boxes take longer than one and each of them less, for the table is
@@ -20,8 +21,8 @@ func TestMinutesFollowTheWork(t *testing.T) {
 		case "arched-box":
 			d = 70
 		}
-		one := advice.Make(metric(s.ID, l, w, d), request.Default)
-		ten := advice.Make(metric(s.ID, l, w, d, "copies", "10"), request.Default)
+		one := advice.Make(tried.Metric(s.ID, l, w, d), request.Default)
+		ten := advice.Make(tried.Metric(s.ID, l, w, d, "copies", "10"), request.Default)
 		if !one.OK() || !ten.OK() {
 			t.Fatalf("%s: %v %v", s.ID, one.Problems, ten.Problems)
 		}
@@ -30,7 +31,7 @@ func TestMinutesFollowTheWork(t *testing.T) {
 		}
 	}
 	base := func(change func(b *brief.Brief)) int {
-		b := metric("tray-lid", 90, 70, 40)
+		b := tried.Metric("tray-lid", 90, 70, 40)
 		change(&b)
 		p := advice.Make(b, request.Default)
 		if !p.OK() {

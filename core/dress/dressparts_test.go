@@ -1,4 +1,4 @@
-package plan_test
+package dress_test
 
 import (
 	"fmt"
@@ -15,6 +15,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // What names mean, on boxes whose panels have other names.
@@ -35,7 +36,7 @@ func TestPanelsByName(t *testing.T) {
 		{"gable-cap", "front roof", "cap/front-roof"},
 		{"hinged-lid", "lid", "box/lid box/lid-front box/lid-left box/lid-right"},
 	} {
-		p := advice.Make(dressed(metric(c.style, 90, 70, 40), fmt.Sprintf(`{"layers": [{"on": %q, "border": "1 mm"}]}`, c.on)),
+		p := advice.Make(tried.Dressed(tried.Metric(c.style, 90, 70, 40), fmt.Sprintf(`{"layers": [{"on": %q, "border": "1 mm"}]}`, c.on)),
 			request.Default)
 		var on []string
 		if p.Dressed != nil {
@@ -56,8 +57,8 @@ func TestClosuresOfEveryStyle(t *testing.T) {
 	held := map[string]int{}
 	for _, s := range style.Styles {
 		for _, kind := range dress.Closures {
-			b := dressed(metric(s.ID, 90, 70, 45), fmt.Sprintf(`{"closure": {"kind": %q}}`, kind))
-			if bare := advice.Make(metric(s.ID, 90, 70, 45), request.Default); !bare.Holds() {
+			b := tried.Dressed(tried.Metric(s.ID, 90, 70, 45), fmt.Sprintf(`{"closure": {"kind": %q}}`, kind))
+			if bare := advice.Make(tried.Metric(s.ID, 90, 70, 45), request.Default); !bare.Holds() {
 				continue
 			}
 			p := advice.Make(b, request.Default)
@@ -68,7 +69,7 @@ func TestClosuresOfEveryStyle(t *testing.T) {
 				continue
 			}
 			held[kind]++
-			if why := said(p); why != "" {
+			if why := tried.Said(p); why != "" {
 				t.Errorf("%s by a %s: %s", s.ID, kind, why)
 			}
 			if len(p.Dressed.Supplies)+len(p.Dressed.Laid) == 0 ||
@@ -97,10 +98,10 @@ func TestWindows(t *testing.T) {
 		{"round", 36, 36, math.Pi * 18 * 18, "48 x 48", ""},
 		{"rounded", 40, 30, 1200 - (4-math.Pi)*36, "52 x 42", "50 x 40"},
 	} {
-		p := advice.Make(dressed(metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
 			"height": "%d mm", "frame": "5 mm"}], "layers": [{"on": "top"}, {"on": "top"}]}`, c.shape, c.w, c.h)), request.Default)
 		if !p.Holds() {
-			t.Errorf("%s: %s", c.shape, said(p))
+			t.Errorf("%s: %s", c.shape, tried.Said(p))
 			continue
 		}
 		top := p.Box.Piece("lid").Face("top")
@@ -141,11 +142,11 @@ func TestOffTheMiddle(t *testing.T) {
 		{"base/left", "10 mm", "0", fold.Vec{Y: -10}}, {"base/right", "-10 mm", "4 mm", fold.Vec{Y: -10, Z: -4}},
 		{"base/base", "10 mm", "0", fold.Vec{X: -10}},
 	} {
-		p := advice.Make(dressed(metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60, "box.options.lid", "none"), fmt.Sprintf(
 			`{"toppers": [{"shape": "round", "on": %q, "width": "14 mm", "right": %q, "down": %q}]}`, c.on, c.right,
 			c.down)), request.Default)
 		if !p.Holds() {
-			t.Errorf("%s: %s", c.on, said(p))
+			t.Errorf("%s: %s", c.on, tried.Said(p))
 			continue
 		}
 		_, name := assembly.Ref(c.on)
@@ -155,7 +156,7 @@ func TestOffTheMiddle(t *testing.T) {
 			t.Errorf("%s: it lies %v off the middle, want %v", c.on, off, c.at)
 		}
 	}
-	p := advice.Make(dressed(metric("tray-lid", 120, 90, 60),
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60),
 		`{"toppers": [{"shape": "round", "on": "base/front", "width": "30 mm", "right": "50 mm"}]}`),
 		request.Default)
 	if !slices.ContainsFunc(p.Problems, isAt("dress.toppers.0.right")) {
@@ -166,10 +167,10 @@ func TestOffTheMiddle(t *testing.T) {
 // Notches are cut in the middle of the raw edge that fingers come to, pull tabs stand half
 // out of it.
 func TestGrips(t *testing.T) {
-	p := advice.Make(dressed(metric("tray-lid", 100, 70, 40, "box.options.lid", "none", "box.options.tabs", "half"),
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 40, "box.options.lid", "none", "box.options.tabs", "half"),
 		`{"grips": [{"kind": "notch", "on": "left", "width": "18 mm"}], "layers": [{"on": "left"}]}`), request.Default)
 	if !p.Holds() {
-		t.Fatal(said(p))
+		t.Fatal(tried.Said(p))
 	}
 	base := p.Box.Piece("base")
 	if n := base.Notches; len(n) != 1 || n[0].Mid.X != 0 || n[0].Mid.Y != base.Height/2 ||
@@ -179,15 +180,15 @@ func TestGrips(t *testing.T) {
 	if layer := p.Box.Piece("left layer"); !layer.Shaped() {
 		t.Error("the layer is not cut round the notch")
 	}
-	p = advice.Make(dressed(metric("tray-lid", 60, 60, 90),
+	p = advice.Make(tried.Dressed(tried.Metric("tray-lid", 60, 60, 90),
 		`{"grips": [{"kind": "pull", "on": "lid/top", "width": "16 mm"}]}`), request.Default)
 	if p.OK() || !strings.Contains(p.Problems[0].Text, "folded along every edge") {
 		t.Errorf("the top of a lid has none: %+v", p.Problems)
 	}
-	p = advice.Make(dressed(metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),
+	p = advice.Make(tried.Dressed(tried.Metric("flap-box", 100, 60, 30), `{"grips": [{"kind": "pull", "on": "flap", "width": "16 mm"}]}`),
 		request.Default)
 	if !p.Holds() {
-		t.Fatal(said(p))
+		t.Fatal(tried.Said(p))
 	}
 	tab, flap := p.Box.Proved.Of("pull tab").Find("tab"), p.Box.Proved.Of("box").Find("flap")
 	lo, hi := fold.Reach(tab)

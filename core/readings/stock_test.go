@@ -1,4 +1,4 @@
-package plan_test
+package readings_test
 
 import (
 	"slices"
@@ -8,20 +8,12 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/cutting"
-	"brevium/core/plan"
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/internal/tried"
 )
-
-func warned(p *plan.Plan, code string) string {
-	i := slices.IndexFunc(p.Warnings, func(w brief.Warning) bool { return w.Code == code })
-	if i < 0 {
-		return ""
-	}
-	return p.Warnings[i].Text
-}
 
 // What the shop has too little of, or none, is told; and what is said to no purpose.
 func TestStockIsTold(t *testing.T) {
@@ -30,18 +22,18 @@ func TestStockIsTold(t *testing.T) {
 	d.Set("tools.trimmer.cuts", "10 in")
 	s, _ := shop.Read(d)
 	w := request.Workshop{Shop: *s}
-	p := advice.Make(sized("5", "3 1/2", "2"), w)
-	if !strings.Contains(warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
-		!strings.Contains(warned(p, "long-cut"), "your trimmer cuts 10 in") {
+	p := advice.Make(tried.Sized("5", "3 1/2", "2"), w)
+	if !strings.Contains(tried.Warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
+		!strings.Contains(tried.Warned(p, "long-cut"), "your trimmer cuts 10 in") {
 		t.Errorf("%+v", p.Warnings)
 	}
-	if p = advice.Make(sized("2", "2", "1"), w); warned(p, "short-of-card") != "" || p.OK() && advice.LongestCut(p) <= 0 {
+	if p = advice.Make(tried.Sized("2", "2", "1"), w); tried.Warned(p, "short-of-card") != "" || p.OK() && advice.LongestCut(p) <= 0 {
 		t.Errorf("one sheet is enough: %+v", p.Warnings)
 	}
 	for field, text := range map[string]string{"card.stocks.wheel": "kraft-300", "dress.floor": "1", "dress.outside": "2"} {
-		b := sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
-		p, cleared := advice.Make(b, request.Default), advice.Make(taken(b, brief.To(field, "")), request.Default)
-		if warned(p, "idle-option") == "" || warned(cleared, "idle-option") != "" {
+		b := tried.Sized("3", "2", "2", "box.style", "carton", "card.sheet", "a3", field, text)
+		p, cleared := advice.Make(b, request.Default), advice.Make(tried.Taken(b, brief.To(field, "")), request.Default)
+		if tried.Warned(p, "idle-option") == "" || tried.Warned(cleared, "idle-option") != "" {
 			t.Errorf("%s = %s: %+v", field, text, p.Warnings)
 		}
 	}
@@ -49,12 +41,12 @@ func TestStockIsTold(t *testing.T) {
 		{"dress.outside", "9", "dress.outside"}, {"dress.floor", "some", "dress.floor"},
 		{"tools.slack", "40 mm", "tools.slack"}, {"card.grain", "up", "card.grain"},
 		{"tools.burnish", "never", "tools.burnish"}, {"tools.grooves", "0 in", "tools.grooves"}} {
-		wantProblem(t, sized("5", "3 1/2", "2", c[0], c[1]), c[2], c[1])
+		tried.WantProblem(t, tried.Sized("5", "3 1/2", "2", c[0], c[1]), c[2], c[1])
 	}
-	own := sized("5", "3 1/2", "2")
+	own := tried.Sized("5", "3 1/2", "2")
 	own.Card.Own = []brief.Stock{{ID: "small", Title: "Small", GSM: "300", Sheets: "6x6"}}
 	own.Card.Stock = "small"
-	wantProblem(t, own, "card.sheet", "12x12")
+	tried.WantProblem(t, own, "card.sheet", "12x12")
 }
 
 // In a stack the lower box bears what stands on it: the heavier the upper, the sooner
@@ -90,7 +82,7 @@ func TestStackBears(t *testing.T) {
 
 // The grain of each piece is told, and kept when that is asked for.
 func TestGrainIsTold(t *testing.T) {
-	b := sized("6", "2", "1", "card.sheet", "8.5x11") // long scores from left to right
+	b := tried.Sized("6", "2", "1", "card.sheet", "8.5x11") // long scores from left to right
 	p := advice.Make(b, request.Default)
 	against := slices.ContainsFunc(readings.Grains(p), func(g readings.Grain) bool { return !g.Runs })
 	b.Card.Grain = "keep"

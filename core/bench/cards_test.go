@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"strings"
@@ -13,6 +13,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // familyCards are the score cards of a box of every family, 90 by 70 by 40 mm but where it says
@@ -73,7 +74,7 @@ func family(t *testing.T, id string, options ...string) *plan.Plan {
 	case "arched-box":
 		d = 70
 	}
-	p := advice.Make(metric(id, l, w, d, options...), request.Default)
+	p := advice.Make(tried.Metric(id, l, w, d, options...), request.Default)
 	if !p.OK() {
 		t.Fatalf("%s: %v", id, p.Problems)
 	}
@@ -143,7 +144,7 @@ func TestCardsAndCutsAreWhole(t *testing.T) {
 // A card tells what the house asks for: a board numbered from the right, both units, burnishing
 // first, glue with its waits, a whole batch.
 func TestStepsFollowTheHouse(t *testing.T) {
-	b := metric("tray-lid", 90, 70, 40, "copies", "4", "tools.burnish", "before", "tools.adhesive", "glue")
+	b := tried.Metric("tray-lid", 90, 70, 40, "copies", "4", "tools.burnish", "before", "tools.adhesive", "glue")
 	w := request.Default
 	w.Tools.FromRight, w.Tools.Grooves = true, []measure.Length{measure.Millimetre}
 	p := advice.Make(b, w)
@@ -164,7 +165,7 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	if got := strings.Join(titles, ", "); got != want {
 		t.Errorf("%s, not %s", got, want)
 	}
-	if strap := strings.Join(stepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "mark the top edge") ||
+	if strap := strings.Join(tried.StepOf(family(t, "book-wrap"), "score:strap").Says, " "); !strings.Contains(strap, "mark the top edge") ||
 		strings.Contains(text, "mark the top edge") {
 		t.Errorf("which piece has its top marked: %s", strap)
 	}
@@ -179,16 +180,11 @@ func TestStepsFollowTheHouse(t *testing.T) {
 	}
 }
 
-func stepOf(p *plan.Plan, id string) bench.Step {
-	s, _ := sets.JobOf(p).Step(id)
-	return s
-}
-
 // The work on a set goes title by title; each box is filled and closed by itself, and of a nest
 // the inner is closed and put in before the next is closed. Habits hold there too.
 func TestWorkOnSets(t *testing.T) {
 	order := func(kind string, burnish string) map[string]int {
-		b := aSet(kind, "20 mm", brief.Member{ID: "2"})
+		b := tried.ASet(kind, "20 mm", brief.Member{ID: "2"})
 		b.Set("tools.burnish", burnish)
 		j, at := sets.Make(b, request.Default).Job(), map[string]int{}
 		for i, s := range j.Steps {

@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"slices"
@@ -11,6 +11,7 @@ import (
 	"brevium/core/dress"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // doings are boxes of all styles, with every closure, insert, handle, dressing and school: a few of
@@ -43,17 +44,17 @@ func doings(each func(name string, b brief.Brief)) {
 			for j, dressing := range dressings {
 				for k, school := range schools {
 					n++
-					if !*long && (i+j*3+k*5)%41 != n%41 && i+j+k > 0 || *long && (i+j+k)%3 > 0 {
+					if !*tried.Long && (i+j*3+k*5)%41 != n%41 && i+j+k > 0 || *tried.Long && (i+j+k)%3 > 0 {
 						continue
 					}
-					b := metric(s.ID, 96, 70, 44, "card.join", "yes")
+					b := tried.Metric(s.ID, 96, 70, 44, "card.join", "yes")
 					switch s.ID {
 					case "corner-shells":
 						b.Size.Length = "70 mm"
 					case "arched-box":
 						b.Size.Depth = "96 mm"
 					}
-					b = dressed(b, dressing)
+					b = tried.Dressed(b, dressing)
 					for _, set := range [][2]string{a, school} {
 						if set[0] != "" {
 							b.Set(set[0], set[1])
@@ -86,9 +87,9 @@ func inserts(each func(name string, b brief.Brief)) {
 
 // What is dropped, done twice or put off to the end, the reader of steps misses: it is not blind.
 func TestStepsDoneWrongAreMissed(t *testing.T) {
-	tried := 0
+	tries := 0
 	for _, family := range []string{"tray-lid", "gable-cap", "sleeve-drawer", "pinch-top", "carton", "wrap-cover"} {
-		p := advice.Make(dressed(metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), request.Default)
+		p := advice.Make(tried.Dressed(tried.Metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), request.Default)
 		if faults := do(p, p.Guide.Steps); !p.Holds() || len(faults) > 0 {
 			t.Fatalf("%s: %v %v", family, p.Problems, faults)
 		}
@@ -99,7 +100,7 @@ func TestStepsDoneWrongAreMissed(t *testing.T) {
 				spoilt["last"] = append(slices.Clone(without), s)
 			}
 			for how, steps := range spoilt {
-				if tried++; len(do(p, steps)) == 0 {
+				if tries++; len(do(p, steps)) == 0 {
 					t.Errorf("%s: %s %s goes unnoticed", family, s.ID, how)
 				}
 			}
@@ -109,13 +110,13 @@ func TestStepsDoneWrongAreMissed(t *testing.T) {
 				}
 				bad := slices.Clone(p.Guide.Steps)
 				bad[i].Frames = slices.Delete(slices.Clone(s.Frames), n, n+1)
-				if tried++; len(do(p, bad)) == 0 {
+				if tries++; len(do(p, bad)) == 0 {
 					t.Errorf("%s: %s without picture %d goes unnoticed", family, s.ID, n)
 				}
 			}
 		}
 	}
-	t.Logf("%d tried", tried)
+	t.Logf("%d tried", tries)
 }
 
 // All styles with every answer, closure, handle, dressing and school: whoever does what the steps

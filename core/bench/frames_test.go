@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"fmt"
@@ -14,6 +14,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // jobsToMake are boxes of every family, plain and dressed.
@@ -34,7 +35,7 @@ func jobsToMake(t *testing.T, dressed bool) (out []*plan.Plan) {
 }
 
 func dressedBrief(id string) brief.Brief {
-	return dressed(metric(id, 96, 74, 44, "tools.adhesive", "glue"), `{"level": "keepsake",
+	return tried.Dressed(tried.Metric(id, 96, 74, 44, "tools.adhesive", "glue"), `{"level": "keepsake",
 		"layers": [{"on": "all", "stock": "sprig-220"}], "bands": [{"stock": "kraft-300"}]}`)
 }
 
@@ -42,7 +43,7 @@ func dressedBrief(id string) brief.Brief {
 // is not made: checked by the angles of the faces themselves, against what
 // the steps before have lit.
 func TestStepPicturesAreTrue(t *testing.T) {
-	gift := advice.Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
+	gift := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
 		request.Default)
 	for _, p := range append(jobsToMake(t, true), gift) {
 		m := handMade{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
@@ -194,11 +195,11 @@ func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *net.Piece) 
 
 // What is stuck on last is seen in the last picture, and there alone.
 func TestToppersComeLast(t *testing.T) {
-	p := advice.Make(dressed(metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), request.Default)
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}
-	frames := stepOf(p, "close").Frames
+	frames := tried.StepOf(p, "close").Frames
 	last := bench.Stands(p.Box, p.Card.Caliper, frames[len(frames)-1])
 	if n := slices.IndexFunc(last.Bodies, func(b *fold.Body) bool { return p.Box.Part(b.Name).Last }); n < 0 {
 		t.Error("the topper is never on")

@@ -1,4 +1,4 @@
-package plan_test
+package reader_test
 
 import (
 	"fmt"
@@ -16,6 +16,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // listed is a brief of typed pieces: name, what it is, width, height, scores
@@ -301,10 +302,10 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 		{"hinged-lid", nil, map[string]string{"box": "hinged"}},
 		{"wrap-cover", nil, tray},
 	}
-	for n := range boxes(3000) {
+	for n := range tried.Boxes(3000) {
 		s := styles[n%len(styles)]
 		mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
-		b := sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
+		b := tried.Sized(mm(80, 130), mm(50, 80), mm(24, 38), "units", "mm", "tools.step", "1 mm", "card.sheet", "600 x 600 mm",
 			"box.style", s.id, "card.join", "yes")
 		if s.id == "carton" || s.id == "pinch-top" {
 			b.Set("size.depth", mm(60, 120))
@@ -324,7 +325,7 @@ func TestScoreListReadsWhatStylesCut(t *testing.T) {
 			got := advice.Make(list, request.Default)
 			if !got.Holds() || got.Box.Size != made.Box.Size {
 				t.Errorf("%s %v, squares away %v: %v instead of %v: %v %s\n%s", s.id, b.Box.Options, away, got.OK(), made.Box.Size,
-					got.Problems, said(got), list.Encode())
+					got.Problems, tried.Said(got), list.Encode())
 			}
 		}
 	}
@@ -386,7 +387,7 @@ func TestTypedPieceTooLarge(t *testing.T) {
 			t.Errorf("%+v, want it at %s", p.Problems, want)
 			continue
 		}
-		if again := advice.Make(taken(b, p.Problems[0].Set), request.Default); !again.OK() {
+		if again := advice.Make(tried.Taken(b, p.Problems[0].Set), request.Default); !again.OK() {
 			t.Errorf("its mend: %+v", again.Problems)
 		}
 	}

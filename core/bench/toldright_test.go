@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"fmt"
@@ -12,6 +12,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // toldPlans are plans over all styles, of three sizes each, in marks of several kinds.
@@ -26,7 +27,7 @@ func toldPlans(t *testing.T) (out []*plan.Plan) {
 			if s.ID == "arched-box" {
 				d = max(d, l)
 			}
-			b := metric(s.ID, l, w, d, "card.join", "yes", "tools.step", []string{"1 mm", "1/16 in", "1/32 in"}[(i+n)%3])
+			b := tried.Metric(s.ID, l, w, d, "card.join", "yes", "tools.step", []string{"1 mm", "1/16 in", "1/32 in"}[(i+n)%3])
 			if p := advice.Make(b, request.Default); p.Holds() {
 				out = append(out, p)
 			}

@@ -1,4 +1,4 @@
-package plan_test
+package advice_test
 
 import (
 	"fmt"
@@ -11,23 +11,14 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
-
-// taken is a brief after clicks on what mends it: the problems' own changes, or
-// the first remedy that makes it fit.
-func taken(b brief.Brief, set brief.Changes) brief.Brief {
-	b = b.Clone()
-	for field, text := range set.All() {
-		b.Set(field, text)
-	}
-	return b
-}
 
 // What misses its sheet by a sixteenth comes off it by a click, in plain numbers.
 func TestPlainNumbersSaveTheSheet(t *testing.T) {
-	flap := sized("7", "3", "2 1/2", "box.style", "flap-box", "box.options.sides", "from-base", "box.options.flap-depth", "1",
+	flap := tried.Sized("7", "3", "2 1/2", "box.style", "flap-box", "box.options.sides", "from-base", "box.options.flap-depth", "1",
 		"box.options.closure", "band")
-	hinged := sized("9 1/2", "4 1/8", "1 1/4", "box.style", "hinged-lid")
+	hinged := tried.Sized("9 1/2", "4 1/8", "1 1/4", "box.style", "hinged-lid")
 	for name, b := range map[string]brief.Brief{"flap box": flap, "hinged box": hinged} {
 		p := advice.Make(b, request.Default)
 		var set brief.Changes
@@ -41,9 +32,9 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 			t.Errorf("%s: %v, %v", name, p.Problems, p.Advice.Fixes)
 			continue
 		}
-		q := advice.Make(taken(b, set), request.Default)
+		q := advice.Make(tried.Taken(b, set), request.Default)
 		if !q.Holds() || q.Box.Parts[0].Piece.Width != q.Sheet.Width || q.Box.Parts[0].Piece.Height != q.Sheet.Height {
-			t.Errorf("%s in plain numbers: %s, %v", name, said(q), q.Box.Pieces()[0].Height.Exact("in"))
+			t.Errorf("%s in plain numbers: %s, %v", name, tried.Said(q), q.Box.Pieces()[0].Height.Exact("in"))
 			continue
 		}
 		// The box takes its sheet whole; its band comes off the next scrap.
@@ -57,8 +48,8 @@ func TestPlainNumbersSaveTheSheet(t *testing.T) {
 func TestPatternsStandUpright(t *testing.T) {
 	r := rand.New(rand.NewPCG(14, 14))
 	placed := 0
-	for range boxes(2000) {
-		b := random(r)
+	for range tried.Boxes(2000) {
+		b := tried.Random(r)
 		b.Card.Stock, b.Card.Sheet = brief.Text([]string{"sprig-220", "stripe-220"}[r.IntN(2)]), "a3"
 		b.Copies = "3"
 		for _, s := range advice.Make(b, request.Default).Layout.Sheets {
@@ -79,11 +70,11 @@ func TestPatternsStandUpright(t *testing.T) {
 func TestOffersKeepTheirWord(t *testing.T) {
 	r := rand.New(rand.NewPCG(16, 16))
 	warned, fitted := 0, 0
-	for n := range boxes(3600) {
+	for n := range tried.Boxes(3600) {
 		s := style.Styles[n%len(style.Styles)]
-		b := random(r)
+		b := tried.Random(r)
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
-		answer(&b, s, r.IntN(combinations(s)))
+		tried.Answer(&b, s, r.IntN(tried.Combinations(s)))
 		b.Set("card.sheet", []string{"a4", "a3", "12x12", "8.5x11"}[r.IntN(4)])
 		b.Set("tools.allowances", []string{"card", "plain"}[r.IntN(2)])
 		for _, q := range s.Asks {
@@ -97,7 +88,7 @@ func TestOffersKeepTheirWord(t *testing.T) {
 				continue
 			}
 			warned++
-			for _, still := range advice.Make(taken(b, w.Set), request.Default).Warnings {
+			for _, still := range advice.Make(tried.Taken(b, w.Set), request.Default).Warnings {
 				if still.Code == w.Code && still.Text == w.Text {
 					t.Fatalf("%q: %v leaves it, for %s", w.Text, w.Set, b.Encode())
 				}
@@ -105,12 +96,12 @@ func TestOffersKeepTheirWord(t *testing.T) {
 		}
 		for _, f := range p.Advice.Fixes {
 			fitted++
-			if q := advice.Make(taken(b, f.Set), request.Default); !q.Holds() || len(q.Layout.TooBig) > 0 {
-				t.Fatalf("%q: %v %s, for %s", f.Text, f.Set, said(q), b.Encode())
+			if q := advice.Make(tried.Taken(b, f.Set), request.Default); !q.Holds() || len(q.Layout.TooBig) > 0 {
+				t.Fatalf("%q: %v %s, for %s", f.Text, f.Set, tried.Said(q), b.Encode())
 			}
 		}
 	}
-	if warned < boxes(1500) || fitted < boxes(440) {
+	if warned < tried.Boxes(1500) || fitted < tried.Boxes(440) {
 		t.Errorf("%d warnings and %d fits tried", warned, fitted)
 	}
 }
@@ -120,11 +111,11 @@ func TestOffersKeepTheirWord(t *testing.T) {
 func TestProblemsMend(t *testing.T) {
 	r := rand.New(rand.NewPCG(15, 15))
 	mended, kinds := 0, map[string]bool{}
-	for n := range boxes(3000) {
+	for n := range tried.Boxes(3000) {
 		s := style.Styles[n%len(style.Styles)]
-		b := random(r)
+		b := tried.Random(r)
 		b.Box = brief.Box{Style: brief.Text(s.ID)}
-		answer(&b, s, r.IntN(combinations(s)))
+		tried.Answer(&b, s, r.IntN(tried.Combinations(s)))
 		if b.Size != nil && r.IntN(2) == 0 {
 			b.Set([]string{"size.length", "size.width", "size.depth"}[r.IntN(3)], fmt.Sprintf("%d mm", 2+r.IntN(20)))
 		}
@@ -147,7 +138,7 @@ func TestProblemsMend(t *testing.T) {
 			if click == 20 {
 				t.Fatalf("clicking goes on: %v, for %s", problems, b.Encode())
 			}
-			again := taken(b, first.Set)
+			again := tried.Taken(b, first.Set)
 			for _, still := range advice.Make(again, request.Default).Problems {
 				before := slices.ContainsFunc(problems[1:], func(pr brief.Problem) bool { return pr.Field == still.Field })
 				if !before && !strings.Contains(still.Text, "sheet on the shelf") {
@@ -159,7 +150,7 @@ func TestProblemsMend(t *testing.T) {
 			b = again
 		}
 	}
-	if mended < boxes(500) || len(kinds) < 20 {
+	if mended < tried.Boxes(500) || len(kinds) < 20 {
 		t.Errorf("only %d were mended, of %d kinds", mended, len(kinds))
 	}
 }

@@ -1,4 +1,4 @@
-package plan_test
+package bench_test
 
 import (
 	"slices"
@@ -12,6 +12,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // A sleeve, strap or cover formed on the box is cut longer by what its step says is trimmed, on the
@@ -19,20 +20,20 @@ import (
 func TestFormedOnTheBox(t *testing.T) {
 	for family, name := range map[string]string{"sleeve-drawer": "sleeve", "flap-box": "band", "book-wrap": "strap",
 		"wrap-cover": "base cover", "fold-flat": "cover"} {
-		b := metric(family, 96, 70, 44, "tools.wraps", "formed")
+		b := tried.Metric(family, 96, 70, 44, "tools.wraps", "formed")
 		if name == "band" {
 			b.Set("box.options.closure", "band")
 		}
 		p := advice.Make(b, request.Default)
 		if !p.Holds() {
-			t.Fatal(family, p.Problems, said(p))
+			t.Fatal(family, p.Problems, tried.Said(p))
 		}
 		piece := p.Box.Piece(name)
 		cut := p.Blanks(piece, p.Copies)[0]
 		if off := cut.W + cut.H - piece.Width - piece.Height; off != 12*measure.Millimetre {
 			t.Errorf("%s: the %s is cut %v longer", family, name, off)
 		}
-		form := stepOf(p, "stick:"+name)
+		form := tried.StepOf(p, "stick:"+name)
 		if form.Title != bench.FormOn || !strings.Contains(form.Says[0], "12 mm too long") {
 			t.Errorf("%s: %s %v", family, form.Title, form.Says)
 		}
@@ -51,9 +52,9 @@ func TestFormedOnTheBox(t *testing.T) {
 // Round corners are punched with the punch that is owned; without one they are drawn and cut.
 func TestRoundCornersByHand(t *testing.T) {
 	for punches, want := range map[string]string{"": "coin or lid 10 mm across", "corner 4 mm": "4 mm corner punch"} {
-		b := dressed(metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
+		b := tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "tools.punches", punches), `{"layers": [{"on": "lid/top", "corners": "round"}]}`)
 		if p := advice.Make(b, request.Default); !p.Holds() || !strings.Contains(strings.Join(p.Dressed.Flat, " "), want) {
-			t.Errorf("%q: %v %s %v", punches, p.Problems, said(p), p.Dressed)
+			t.Errorf("%q: %v %s %v", punches, p.Problems, tried.Said(p), p.Dressed)
 		}
 	}
 }
@@ -72,7 +73,7 @@ func TestOtherHands(t *testing.T) {
 	for _, s := range style.Styles {
 		for tool, words := range none {
 			field, choice, _ := strings.Cut(tool, "=")
-			b := metric(s.ID, 90, 70, 40, "card.join", "yes")
+			b := tried.Metric(s.ID, 90, 70, 40, "card.join", "yes")
 			if s.ID == "corner-shells" {
 				b.Size.Length = "70 mm"
 			} else if s.ID == "arched-box" {
@@ -81,7 +82,7 @@ func TestOtherHands(t *testing.T) {
 			b.Set(field, choice)
 			p := advice.Make(b, request.Default)
 			if !p.Holds() {
-				t.Fatalf("%s, %s: %v %s", s.ID, tool, p.Problems, said(p))
+				t.Fatalf("%s, %s: %v %s", s.ID, tool, p.Problems, tried.Said(p))
 			}
 			text := strings.Join(readings.Supplies(p), "; ")
 			for _, step := range p.Guide.Steps {
@@ -114,7 +115,7 @@ func TestOtherHands(t *testing.T) {
 // when it stands, taped or glued.
 func TestSchoolsAreSeen(t *testing.T) {
 	order := func(pairs ...string) (titles []string, text string) {
-		b := metric("tray-lid", 90, 70, 40, pairs...)
+		b := tried.Metric("tray-lid", 90, 70, 40, pairs...)
 		b.Dress.Layers = []brief.Layer{{On: "lid", Border: "3 mm"}}
 		for _, s := range advice.Make(b, request.Default).Guide.Steps {
 			titles, text = append(titles, s.Title), text+strings.Join(s.Says, " ")

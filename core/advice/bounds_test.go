@@ -1,4 +1,4 @@
-package plan_test
+package advice_test
 
 import (
 	"cmp"
@@ -11,6 +11,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 // What no box could hold is told, with its remedy, and not reckoned with.
@@ -56,7 +57,7 @@ func TestTooMuch(t *testing.T) {
 func TestAskerLeaves(t *testing.T) {
 	ctx, leave := context.WithCancel(t.Context())
 	leave()
-	p := advice.Make(many(), request.Default)
+	p := advice.Make(tried.Many(), request.Default)
 	if rows, whole := advice.Compare(ctx, p.Brief, request.Default); whole || len(rows) > 0 {
 		t.Errorf("compared all the same: %d rows", len(rows))
 	}
@@ -98,7 +99,7 @@ func TestRemediesFarOff(t *testing.T) {
 
 // BenchmarkHowMany counts for 24 kinds at once.
 func BenchmarkHowMany(b *testing.B) {
-	d := many()
+	d := tried.Many()
 	d.Set("card.sheet", "a3")
 	p := advice.Make(d, request.Default)
 	if !p.OK() {
