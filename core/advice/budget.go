@@ -24,10 +24,10 @@ func Work(units int) *budget {
 	return b
 }
 
-// spend takes from what is left and reports whether there was enough.
+// Spend takes from what is left and reports whether there was enough.
 func (b *budget) Spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
 
-// over reports whether more was asked for than there was.
+// Over reports whether more was asked for than there was.
 func (b *budget) Over() bool { return b.left.Load() < 0 }
 
 // affords reports whether there is work left to look for a remedy by planning the box

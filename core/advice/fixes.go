@@ -175,7 +175,7 @@ func (a *adviser) less(whole measure.Length, will func(measure.Length) bool) (me
 	return 0, false
 }
 
-// greatest finds the greatest length on a mark, from low and below high, that will
+// Greatest finds the greatest length on a mark, from low and below high, that will
 // do. What does at a length is taken to do below it, so halving finds it in a
 // dozen tries, however far apart the two are.
 func Greatest(step, low, high measure.Length, will func(measure.Length) bool) (measure.Length, bool) {

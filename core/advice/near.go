@@ -74,7 +74,7 @@ type uses struct {
 	area   float64
 }
 
-// saves reports whether it is less than what is used now.
+// Saves reports whether it is less than what is used now.
 func (u uses) Saves(now uses) bool {
 	if u.cost != now.cost {
 		return u.cost < now.cost
@@ -107,7 +107,7 @@ func Nearly(p *plan.Plan, w request.Workshop) []Near {
 	return n.out[:min(len(n.out), mostNear)]
 }
 
-// usesOf counts what the plan is cut from.
+// UsesOf counts what the plan is cut from.
 func UsesOf(p *plan.Plan) (u uses) {
 	for _, c := range p.Cuts {
 		if !c.Offcut {

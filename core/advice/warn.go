@@ -246,7 +246,7 @@ func (a *adviser) warnStock() {
 	}
 }
 
-// longestCut is how long the longest cut on the sheets is.
+// LongestCut is how long the longest cut on the sheets is.
 func LongestCut(p *plan.Plan) (long measure.Length) {
 	for _, s := range p.Layout.Sheets {
 		for _, c := range s.Cuts {

@@ -1,3 +1,5 @@
+// Package costs reckons what a job takes of a shop and what it costs: card by its part and by its pack, tape, glue and
+// what closes it, the work, and what to ask for one.
 package costs
 
 import (

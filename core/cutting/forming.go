@@ -11,7 +11,7 @@ import (
 // Straps, sleeves and covers that are formed on the box itself: cut a little long, wrapped round,
 // pinched where they turn, and scored there.
 
-// wraps reports whether a piece only goes round another: it has two folds or more, which run one way and
+// Wraps reports whether a piece only goes round another: it has two folds or more, which run one way and
 // turn the same way, and no slit ends at one of them.
 func (t *Table) Wraps(piece *net.Piece) bool {
 	if len(piece.Passes) < 2 || len(piece.Slanted)+len(piece.Curves)+len(piece.Slits) > 0 {
@@ -36,7 +36,7 @@ func (t *Table) formed(piece *net.Piece) bool {
 	return belt && t.Wish.Belt.Form == "wrapped" || !belt && t.Forms
 }
 
-// spare is how much longer a piece that is formed on the box is cut, 0 for all others: along its width
+// Spare is how much longer a piece that is formed on the box is cut, 0 for all others: along its width
 // or its height, as its folds follow each other.
 func (t *Table) Spare(piece *net.Piece) (along bool, spare measure.Length) {
 	if !t.formed(piece) || t.Box == nil || len(t.Box.Parts) == 0 || !t.Wraps(piece) || t.Joined(piece) {

@@ -7,7 +7,7 @@ import (
 	"brevium/core/style"
 )
 
-// toLay lists a box's pieces for the sheets, as they are cut.
+// ToLay lists a box's pieces for the sheets, as they are cut.
 func (t *Table) ToLay(b *style.Box, copies int) (out []layout.Piece) {
 	for _, piece := range b.Pieces() {
 		out = append(out, t.Blanks(piece, copies)...)

@@ -16,7 +16,7 @@ import (
 
 // Which way the pattern of printed card runs on the standing box.
 
-// edges are the edges of a piece as it is drawn, a quarter turn each time.
+// Edges are the edges of a piece as it is drawn, a quarter turn each time.
 var Edges = []string{"top", "right", "bottom", "left"}
 
 // grows gives the edge of a piece, as it is drawn, at which the top of its pattern must

@@ -50,7 +50,7 @@ func (t *Table) OnSheet(piece *net.Piece, copies int) layout.Piece {
 	return l
 }
 
-// wantsGrain gives the way the grain of a piece should run, as it is drawn: along
+// WantsGrain gives the way the grain of a piece should run, as it is drawn: along
 // the longer of its scores taken together, which fold cleanly only with it; of a
 // piece without scores along its longer side.
 func WantsGrain(p *net.Piece) string {
@@ -71,7 +71,7 @@ func WantsGrain(p *net.Piece) string {
 	return "width"
 }
 
-// byCard parts pieces by the card they are cut from, in the order in which the
+// ByCard parts pieces by the card they are cut from, in the order in which the
 // cards come.
 func ByCard(pieces []layout.Piece) (out [][]layout.Piece) {
 	at := map[string]int{}
@@ -85,7 +85,7 @@ func ByCard(pieces []layout.Piece) (out [][]layout.Piece) {
 	return out
 }
 
-// onSheets lays pieces on the sheets of their cards. Where the sheet is left to the
+// OnSheets lays pieces on the sheets of their cards. Where the sheet is left to the
 // plan, it is the one of which least card is cut.
 func (t *Table) OnSheets(pieces []layout.Piece) (out []Cut) {
 	for _, of := range ByCard(pieces) {

@@ -43,7 +43,7 @@ func (p *Plan) told(checks []fold.Check) []fold.Check {
 	return checks
 }
 
-// inUnit writes the millimetres and square centimetres of a text in inches,
+// InUnit writes the millimetres and square centimetres of a text in inches,
 // where those are the unit.
 func InUnit(text string, u measure.Unit) string {
 	if u == measure.Millimetres {

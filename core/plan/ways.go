@@ -212,7 +212,7 @@ func (m *making) needs(b *style.Box) (sheets, tooBig int) {
 	return sheets, tooBig
 }
 
-// better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
+// Better orders ways: every piece on a sheet, fewer sheets, then less card, dearer by up to a part for
 // an ungainly shape and for layers that must be lifted off to reach the next.
 func Better(a, b Way) int {
 	return cmp.Or(cmp.Compare(a.TooBig, b.TooBig), cmp.Compare(a.Sheets, b.Sheets), cmp.Compare(a.Cost, b.Cost),

@@ -32,7 +32,7 @@ var small = []struct {
 	{"a hole's reinforcing", 15 * measure.Millimetre, 15 * measure.Millimetre},
 }
 
-// leastLeft is the least side of what is worth keeping.
+// LeastLeft is the least side of what is worth keeping.
 const LeastLeft = 15 * measure.Millimetre
 
 // LeftOver lists what is left over, the largest first, with what it would do for.

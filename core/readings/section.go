@@ -1,3 +1,5 @@
+// Package readings is what is read off a finished plan: the corner where one thing goes over another, what the box
+// bears, which way the grain runs, what is left over, what to lay out before beginning.
 package readings
 
 import (
@@ -140,7 +142,7 @@ func measuredPlay(p *plan.Plan, c assembly.Clear, t, reckoned style.Length) styl
 	return reckoned
 }
 
-// fine writes what is smaller than the marks.
+// Fine writes what is smaller than the marks.
 func Fine(p *plan.Plan, l measure.Length) string {
 	return plan.InUnit(fmt.Sprintf("%.1f mm", l.MM()), p.Step.Unit)
 }

@@ -1,3 +1,5 @@
+// Package request is the door: a brief is read here once, with the maker's shop laid under what it leaves open, and
+// everything that can't be read is noted. No room after it sees a text.
 package request
 
 import (
@@ -194,7 +196,7 @@ func (d *door) readSize() {
 	d.readArrange()
 }
 
-// roomsEnough refuses compartments in a style of several small boxes.
+// RoomsEnough refuses compartments in a style of several small boxes.
 func (q *Request) RoomsEnough() {
 	q.Problem("arrange.compartments", "Each small box of this style is a compartment already.", "Choose no compartments.",
 		"arrange.compartments", "none")

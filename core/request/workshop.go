@@ -262,7 +262,7 @@ func (d *door) readSlack() {
 	}
 }
 
-// outerCard is the card of what goes over the box: the part of this style that does.
+// OuterCard is the card of what goes over the box: the part of this style that does.
 func (q *Request) OuterCard() shop.Card {
 	for _, part := range style.Overs {
 		if c, ok := q.Stocks[part]; ok && slices.Contains(q.Style.Apart, part) {

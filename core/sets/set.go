@@ -1,3 +1,5 @@
+// Package sets makes several boxes that belong together: a plan of each, what follows from the box before it, whether
+// they go together, one layout for all; and the job, which is all that is made at the bench in one go.
 package sets
 
 import (
