@@ -40,12 +40,12 @@ func Warned(p *plan.Plan, w request.Workshop) *plan.Plan {
 }
 
 func newAdviser(p *plan.Plan, w request.Workshop) *adviser {
-	return &adviser{p.Reporting(slices.Clone(p.Problems), slices.Clone(p.Warnings), plan.Advice{Stronger: map[string][]brief.Fix{}}), w, Work(remedied)}
+	return &adviser{p.Reporting(slices.Clone(p.Problems), slices.Clone(p.Warnings), plan.Advice{Stronger: map[string][]brief.Fix{}}), w, work(remedied)}
 }
 
 // Cut is a plan, cut as was found, with what is to be said of its sheets.
 func Cut(p *plan.Plan, found []cutting.Found, w request.Workshop) *plan.Plan {
-	a := &adviser{p.Cut(found), w, Work(remedied)}
+	a := &adviser{p.Cut(found), w, work(remedied)}
 	a.warnStock()
 	return a.Plan
 }

@@ -18,7 +18,7 @@ const (
 
 type budget struct{ left atomic.Int64 }
 
-func Work(units int) *budget {
+func work(units int) *budget {
 	b := &budget{}
 	b.left.Store(int64(units))
 	return b

@@ -49,7 +49,7 @@ func Compare(ctx context.Context, b brief.Brief, w request.Workshop) (rows []Row
 	}
 	each := Each(ctx, b, w)
 	found := make([][]Row, len(each))
-	left := Work(compared)
+	left := work(compared)
 	together(ctx, len(each), func(i int) {
 		first := each[i].Plan
 		for k, way := range first.Ways[:min(perStyle, len(first.Ways))] {

@@ -54,7 +54,7 @@ func (a *adviser) slighter(w request.Workshop) (out []brief.Fix) {
 	}
 	if around := a.Load.Room.Around; around > 0 {
 		set := func(at measure.Length) brief.Changes { return brief.To("room.around", at.Exact(a.Units)) }
-		if at, ok := Greatest(a.Step.Size, 0, around, func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
+		if at, ok := greatest(a.Step.Size, 0, around, func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
 			out = append(out, brief.Fix{Text: fmt.Sprintf("Finger room of %s in place of %s.", a.Say(at), a.Say(around)), Set: set(at)})
 		}
 	}
@@ -102,7 +102,7 @@ func (a *adviser) lower(w request.Workshop) (out []brief.Fix) {
 	if a.Given != nil {
 		high := a.Box.Size.Depth
 		set := func(at measure.Length) brief.Changes { return brief.To("size.depth", at.Exact(a.Units)) }
-		if at, ok := Greatest(a.Step.Size, (high / 2).Up(a.Step.Size), high,
+		if at, ok := greatest(a.Step.Size, (high / 2).Up(a.Step.Size), high,
 			func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
 			return []brief.Fix{{Text: fmt.Sprintf("Walls of %s in place of %s.", a.Say(at), a.Say(high)), Set: set(at)}}
 		}
@@ -165,7 +165,7 @@ func (a *adviser) less(whole measure.Length, will func(measure.Length) bool) (me
 	for tenths := measure.Length(9); tenths > 0; tenths-- {
 		at := (whole * tenths / 10).Down(a.Step.Size)
 		if at > 0 && will(at) {
-			if finer, ok := Greatest(a.Step.Size, at, above, will); ok {
+			if finer, ok := greatest(a.Step.Size, at, above, will); ok {
 				return finer, true
 			}
 			return at, true
@@ -175,10 +175,10 @@ func (a *adviser) less(whole measure.Length, will func(measure.Length) bool) (me
 	return 0, false
 }
 
-// Greatest finds the greatest length on a mark, from low and below high, that will
+// greatest finds the greatest length on a mark, from low and below high, that will
 // do. What does at a length is taken to do below it, so halving finds it in a
 // dozen tries, however far apart the two are.
-func Greatest(step, low, high measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
+func greatest(step, low, high measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
 	low, high = low.Up(step), (high - 1).Down(step)
 	if low > high || !will(low) {
 		return 0, false

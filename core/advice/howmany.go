@@ -35,7 +35,7 @@ func Count(ctx context.Context, p *plan.Plan, w request.Workshop) (out []HowMany
 	out = make([]HowMany, len(p.Load.Things))
 	short := make([]bool, len(out))
 	together(ctx, len(out), func(i int) { // each has work of its own: who is first takes nothing from the others
-		left := Work(max(countedEach, counted/len(out)))
+		left := work(max(countedEach, counted/len(out)))
 		out[i] = most(ctx, b, w, i, p, left)
 		short[i] = left.Over()
 	})
@@ -44,7 +44,7 @@ func Count(ctx context.Context, p *plan.Plan, w request.Workshop) (out []HowMany
 
 // Most answers for one kind of thing of a brief, in its own size where it has one.
 func Most(ctx context.Context, b brief.Brief, w request.Workshop, thing int) HowMany {
-	return most(ctx, b, w, thing, nil, Work(counted))
+	return most(ctx, b, w, thing, nil, work(counted))
 }
 
 func most(ctx context.Context, b brief.Brief, w request.Workshop, thing int, like *plan.Plan, left *budget) (h HowMany) {

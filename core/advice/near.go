@@ -96,7 +96,7 @@ func Nearly(p *plan.Plan, w request.Workshop) []Near {
 	if !p.OK() || len(p.Layout.TooBig) > 0 {
 		return nil
 	}
-	n := &nearing{Plan: p, w: w, now: UsesOf(p), work: Work(nearby)}
+	n := &nearing{Plan: p, w: w, now: usesOf(p), work: work(nearby)}
 	n.measures()
 	n.choices()
 	n.sheets()
@@ -107,8 +107,8 @@ func Nearly(p *plan.Plan, w request.Workshop) []Near {
 	return n.out[:min(len(n.out), mostNear)]
 }
 
-// UsesOf counts what the plan is cut from.
-func UsesOf(p *plan.Plan) (u uses) {
+// usesOf counts what the plan is cut from.
+func usesOf(p *plan.Plan) (u uses) {
 	for _, c := range p.Cuts {
 		if !c.Offcut {
 			u.Sheets, u.cost = u.Sheets+len(c.Sheets), u.cost+c.Cost()
@@ -164,7 +164,7 @@ func (n *nearing) add(text string, less measure.Length, set brief.Changes) {
 	if !got.OK() || !got.Holds() || len(got.Layout.TooBig) > 0 {
 		return
 	}
-	u := UsesOf(got)
+	u := usesOf(got)
 	if !u.Saves(n.now) {
 		return
 	}

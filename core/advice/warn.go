@@ -240,14 +240,14 @@ func (a *adviser) warnStock() {
 				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer, or choose another card."})
 		}
 	}
-	if long := LongestCut(a.Plan); a.Tools.Cuts > 0 && long > a.Tools.Cuts {
+	if long := longestCut(a.Plan); a.Tools.Cuts > 0 && long > a.Tools.Cuts {
 		a.Warn(brief.Warning{Code: "long-cut", Text: fmt.Sprintf("One cut is %s long, and your trimmer cuts %s.", a.Say(long),
 			a.Say(a.Tools.Cuts)), Fix: "Make it with a knife along a steel ruler, or choose a smaller sheet."})
 	}
 }
 
-// LongestCut is how long the longest cut on the sheets is.
-func LongestCut(p *plan.Plan) (long measure.Length) {
+// longestCut is how long the longest cut on the sheets is.
+func longestCut(p *plan.Plan) (long measure.Length) {
 	for _, s := range p.Layout.Sheets {
 		for _, c := range s.Cuts {
 			if c.Down {
