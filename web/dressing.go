@@ -13,6 +13,7 @@ import (
 	"brevium/core/readings"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/wish"
 	"brevium/core/words"
 )
 
@@ -235,7 +236,7 @@ func (f form) topperGroups(eighth string) (out []group) {
 		out = append(out, group{ID: "topper-" + t.ID, Title: fmt.Sprintf("Topper %d", i+1),
 			Remove:   "remove-dress:toppers." + t.ID,
 			MoreSays: "Layers, border, cards, ink",
-			Fields: []field{f.pick(p+"shape", namedChoices("", dress.Shapes...)), f.pick(p+"on", f.pointed(on, string(t.On))),
+			Fields: []field{f.pick(p+"shape", namedChoices("", wish.Shapes...)), f.pick(p+"on", f.pointed(on, string(t.On))),
 				f.open(p+"words", "none"), f.open(p+"width", "as it suits"), f.open(p+"height", "as it suits")},
 			More: []field{f.open(p+"right", "0"), f.open(p+"down", "0"), f.open(p+"layers", "2"), f.open(p+"border", eighth), f.ask(p + "raised"),
 				f.open(p+"stock", "accent, plain"), f.open(p+"ink", "#2a2520")}})
@@ -290,7 +291,7 @@ func (f form) finishGroups() (out []group) {
 			More: []field{f.pick(p+"when", choices("", "as is usual for it", "scoring", "before scoring", "flat",
 				"while all is flat", "sticking", "after the layers, before sticking", "last", "on the closed box")),
 				f.open(p+"minutes", "as is usual"), f.open(p+"dry", "as is usual")}}
-		if dress.Counted(string(fin.Kind)) {
+		if wish.Counted(string(fin.Kind)) {
 			g.Fields = append(g.Fields, f.open(p+"count", "1"))
 		}
 		out = append(out, g)

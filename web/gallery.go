@@ -15,14 +15,14 @@ import (
 	"brevium/draw"
 )
 
-// wish is something makers look for in a box.
-type wish struct {
+// looked is something makers look for in a box.
+type looked struct {
 	ID, Title string
 	On        bool
 	has       func(advice.Shown) bool
 }
 
-var wishes = []wish{
+var wishes = []looked{
 	{ID: "one", Title: "Off one sheet", has: func(s advice.Shown) bool {
 		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
 	}},
@@ -55,7 +55,7 @@ func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error 
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
 	for _, shown := range advice.Each(ctx, st.Brief, s.workshop()) {
-		if slices.ContainsFunc(asked, func(w wish) bool { return w.On && !w.has(shown) }) {
+		if slices.ContainsFunc(asked, func(w looked) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
 		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.program()}}

@@ -8,9 +8,9 @@ import (
 	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
-	"brevium/core/dress"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/core/wish"
 	"brevium/internal/tried"
 )
 
@@ -24,7 +24,7 @@ func doings(each func(name string, b brief.Brief)) {
 	for _, k := range []string{"strip", "swing", "ribbon", "cord"} {
 		dressings = append(dressings, `{"handle": {"kind": "`+k+`"}}`)
 	}
-	for _, k := range dress.Closures {
+	for _, k := range wish.Closures {
 		dressings = append(dressings, `{"closure": {"kind": "`+k+`"}}`)
 	}
 	schools := [][2]string{{"", ""}, {"tools.adhesive", "glue"}, {"tools.adhesive", "both"}, {"tools.burnish", "before"},

@@ -9,16 +9,11 @@ import (
 	"brevium/core/fasteners"
 	"brevium/core/fold"
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // What holds a box closed, beside what its style asks: it comes on a face that moves and
 // on one that it comes to lie on, and both are looked for on the folded box.
-
-// Closures are the ways to hold a box closed.
-var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
-
-// meets reports whether a closure is of two halves that come to lie on each other.
-func (c *Closure) meets() bool { _, ok := fasteners.Chosen(c.Kind); return ok }
 
 // closing is a panel that moves and the face it comes to lie on.
 type closing struct {
@@ -55,7 +50,7 @@ func closings(k *work) (out []closing) {
 
 // marks places what comes in two halves: before what lines the box is cut round it.
 func marks(k *work) {
-	if c := k.Closure; c != nil && c.meets() {
+	if c := k.Closure; c != nil && c.Meets() {
 		if at, ok := closingAt(k); ok {
 			meeting(k, c, at)
 		}
@@ -65,7 +60,7 @@ func marks(k *work) {
 // closes holds the box closed by what needs no place inside.
 func closes(k *work) {
 	c := k.Closure
-	if c == nil || c.meets() {
+	if c == nil || c.Meets() {
 		return
 	}
 	k.entry = "closure"
@@ -110,7 +105,7 @@ func rankOf(c closing) float64 {
 	return rank
 }
 
-func hold(k *work, c *Closure, at closing) {
+func hold(k *work, c *wish.Closure, at closing) {
 	flap, under := k.called([]*Panel{at.flap}), plain(at.part+"/"+at.under.Name)
 	switch c.Kind {
 	case "tuck":
@@ -132,7 +127,7 @@ func hold(k *work, c *Closure, at closing) {
 
 // meeting places the halves of a magnet, a dot, a brad or a ribbon where both have card
 // round them; the proof then checks that they meet.
-func meeting(k *work, c *Closure, at closing) {
+func meeting(k *work, c *wish.Closure, at closing) {
 	with, _ := fasteners.Chosen(c.Kind)
 	if at.lid && with.Between {
 		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.", with.Name),
@@ -161,7 +156,7 @@ func meeting(k *work, c *Closure, at closing) {
 }
 
 // seal is a round of paper stuck half on what moves, half on what is under it.
-func seal(k *work, c *Closure, at closing) {
+func seal(k *work, c *wish.Closure, at closing) {
 	p := at.flap
 	across := c.Width
 	if w, h := p.Size(); across == 0 {
@@ -214,7 +209,7 @@ func tip(p *Panel) net.Point {
 }
 
 // sealEdge is a seal that is bent over the edge of a lid that tucks in.
-func sealEdge(k *work, c *Closure) {
+func sealEdge(k *work, c *wish.Closure) {
 	across := c.Width
 	if across == 0 {
 		across = k.usual(inch, 25*mm)

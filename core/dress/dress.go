@@ -18,12 +18,13 @@ import (
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/shop"
+	"brevium/core/wish"
 	"brevium/core/words"
 )
 
 type Length = measure.Length
 
-const mm = measure.Millimetre
+const mm, inch = measure.Millimetre, measure.Inch
 
 // Means is what a box is dressed with.
 type Means struct {
@@ -66,7 +67,7 @@ type Supply = assembly.Supply
 // work is a box while it is being dressed.
 type work struct {
 	Means
-	*Wish
+	*wish.Wish
 	box   *assembly.Box
 	stand assembly.Standing
 	out   *Dressed
@@ -78,7 +79,7 @@ type work struct {
 }
 
 // On dresses a folded box. What can't be is noted as a problem.
-func On(box *assembly.Box, w *Wish, m Means) *Dressed {
+func On(box *assembly.Box, w *wish.Wish, m Means) *Dressed {
 	k := &work{Means: m, Wish: w, box: box, out: &Dressed{}, names: map[string]int{}}
 	k.look()
 	if openings(k) {
@@ -205,14 +206,7 @@ func (k *work) nice(l Length) Length {
 }
 
 // usual is a length that is said in the unit of the marks.
-func (k *work) usual(inches, millimetres Length) Length { return usual(k.Step, inches, millimetres) }
-
-func usual(s measure.Step, inches, millimetres Length) Length {
-	if s.Unit == measure.Inches {
-		return inches
-	}
-	return millimetres
-}
+func (k *work) usual(inches, millimetres Length) Length { return k.Step.Usual(inches, millimetres) }
 
 // plain is the name of a part and a face as people say it.
 func plain(ref string) string { return words.Plain(strings.ReplaceAll(ref, "/", " ")) }

@@ -9,12 +9,12 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/assembly"
-	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/core/wish"
 	"brevium/internal/tried"
 )
 
@@ -56,7 +56,7 @@ func TestPanelsByName(t *testing.T) {
 func TestClosuresOfEveryStyle(t *testing.T) {
 	held := map[string]int{}
 	for _, s := range style.Styles {
-		for _, kind := range dress.Closures {
+		for _, kind := range wish.Closures {
 			b := tried.Dressed(tried.Metric(s.ID, 90, 70, 45), fmt.Sprintf(`{"closure": {"kind": %q}}`, kind))
 			if bare := advice.Make(tried.Metric(s.ID, 90, 70, 45), request.Default); !bare.Holds() {
 				continue
@@ -78,7 +78,7 @@ func TestClosuresOfEveryStyle(t *testing.T) {
 			}
 		}
 	}
-	for _, kind := range dress.Closures {
+	for _, kind := range wish.Closures {
 		if kind != "tuck" && held[kind] < 2 {
 			t.Errorf("only %d boxes are held closed by a %s", held[kind], kind)
 		}

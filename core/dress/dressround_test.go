@@ -9,19 +9,19 @@ import (
 	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/brief"
-	"brevium/core/dress"
 	"brevium/core/fold"
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/core/wish"
 	"brevium/internal/tried"
 )
 
 // A stack of shapes lies on the middle of its panel, each within the one below by its
 // border; what the shop has a cutter for is cut by it.
 func TestToppersStack(t *testing.T) {
-	for _, shape := range dress.Shapes {
+	for _, shape := range wish.Shapes {
 		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 40), fmt.Sprintf(
 			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), request.Default)
 		if !p.Holds() {
@@ -217,7 +217,7 @@ func TestSchemes(t *testing.T) {
 // card all round, above where it balances; or that is told.
 func TestHangingShapesHaveAHole(t *testing.T) {
 	const far = 2 * measure.Millimetre
-	for _, shape := range dress.Shapes {
+	for _, shape := range wish.Shapes {
 		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 60),
 			fmt.Sprintf(`{"toppers": [{"shape": %q, "on": "hanging", "layers": "3", "width": "50 mm"}]}`, shape)), request.Default)
 		if !p.OK() {

@@ -10,20 +10,20 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/costs"
-	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/core/wish"
 	"brevium/internal/tried"
 )
 
 // Each kind of finish can be done at each moment: it has its step there, in order, says where, shows
 // a piece that there is, takes time, dries where ink is wet, and what it is done with is laid out.
 func TestFinishing(t *testing.T) {
-	for _, kind := range dress.FinishKinds {
-		for _, when := range append([]string{""}, dress.Moments...) {
+	for _, kind := range wish.FinishKinds {
+		for _, when := range append([]string{""}, wish.Moments...) {
 			b := tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "copies", "10"), fmt.Sprintf(`{"layers": [{"on": "lid/top"}],
 				"finishes": [{"kind": %q, "on": "lid/top, base/front", "when": %q, "count": "2", "what": "sage"}]}`, kind, when))
 			p := advice.Make(b, request.Default)

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // Thumb notches and tabs to pull: where fingers come to.
@@ -59,7 +60,7 @@ func hinged(p *Panel, inward net.Point) bool {
 	return false
 }
 
-func notch(k *work, g Grip, p *Panel) bool {
+func notch(k *work, g wish.Grip, p *Panel) bool {
 	mid, long, inward, ok := free(p)
 	what := k.called([]*Panel{p})
 	if !ok {
@@ -143,7 +144,7 @@ func goesIn(piece *net.Piece, p *Panel, far net.Point, level bool) bool {
 }
 
 // noPull notes why a panel takes no tab to pull, and which would.
-func noPull(k *work, g Grip, p *Panel, long Length) {
+func noPull(k *work, g wish.Grip, p *Panel, long Length) {
 	what := k.called([]*Panel{p})
 	if long > 0 {
 		k.wrong("width", fmt.Sprintf("The edge of the %s is %s long: a tab of %s is wider.", what, k.Say(long), k.Say(g.Width)),

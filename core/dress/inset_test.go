@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // apart is the least distance of an outline's corners from another, in nanometres.
@@ -26,7 +27,7 @@ func TestInsetIsEven(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 1))
 	left := map[string]int{}
 	for range 4000 {
-		shape := Shapes[r.IntN(len(Shapes))]
+		shape := wish.Shapes[r.IntN(len(wish.Shapes))]
 		w, h := Length(10+r.IntN(150))*mm, Length(10+r.IntN(150))*mm
 		by := Length(1+r.IntN(80)) * mm / 10
 		ring := outline(shape, w, h)
@@ -51,7 +52,7 @@ func TestInsetIsEven(t *testing.T) {
 			t.Fatalf("a rectangle moved in and out again is another")
 		}
 	}
-	for _, shape := range Shapes {
+	for _, shape := range wish.Shapes {
 		if left[shape] < 50 {
 			t.Errorf("of %s only %d were left", shape, left[shape])
 		}

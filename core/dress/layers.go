@@ -10,6 +10,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/net"
 	"brevium/core/shop"
+	"brevium/core/wish"
 )
 
 // least is how narrow a layer may be.
@@ -59,7 +60,7 @@ func layers(k *work) {
 
 // rounding says how the corners of a layer are cut round: with the punch that comes nearest, where
 // the maker owns one, or by hand.
-func rounding(k *work, l *Layer) string {
+func rounding(k *work, l *wish.Layer) string {
 	if l.Round == 0 {
 		return ""
 	}
@@ -74,7 +75,7 @@ func rounding(k *work, l *Layer) string {
 
 // tooSmall tells of panels that are too small for a layer: they stay bare, unless no
 // other is left, which it says.
-func tooSmall(k *work, l Layer, small []*Panel, left int) bool {
+func tooSmall(k *work, l wish.Layer, small []*Panel, left int) bool {
 	if len(small) == 0 {
 		return false
 	}
@@ -100,7 +101,7 @@ func (p *Panel) under() []net.Point {
 
 // layerFor cuts a layer for a panel: an even border, or another above and below, and
 // clear of what is cut out of the panel.
-func layerFor(k *work, l Layer, p *Panel) (c cut, fits bool) {
+func layerFor(k *work, l wish.Layer, p *Panel) (c cut, fits bool) {
 	above := [4]pt{{0, -1}, {1, 0}, {0, 1}, {-1, 0}}[p.up]
 	by := func(n pt) Length {
 		switch d := n.dot(above); {
@@ -157,7 +158,7 @@ func marked(k *work, ring []net.Point) []net.Point {
 }
 
 // lay makes pieces of the cuts, one for all that are alike, each in its places.
-func lay(k *work, l Layer, cuts []cut) (pieces []*net.Piece, says string) {
+func lay(k *work, l wish.Layer, cuts []cut) (pieces []*net.Piece, says string) {
 	keys := make([]string, len(cuts))
 	for i, c := range cuts {
 		keys[i] = shapeKey(c)
@@ -175,7 +176,7 @@ func lay(k *work, l Layer, cuts []cut) (pieces []*net.Piece, says string) {
 		for n := i; n < len(cuts); n++ {
 			if keys[n] == keys[i] {
 				p := cuts[n].panel
-				alike, places = append(alike, p), append(places, place(k, p, cuts[n].lay, "layer", cuts[n].up, l.least()))
+				alike, places = append(alike, p), append(places, place(k, p, cuts[n].lay, "layer", cuts[n].up, narrowest(l)))
 				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
 				p.On = append(p.On, cuts[n].lay)
 			}
@@ -198,7 +199,7 @@ func lay(k *work, l Layer, cuts []cut) (pieces []*net.Piece, says string) {
 	return pieces, fmt.Sprintf("Stick on, with %s of border all round: the %s.", k.Say(l.Border), strings.Join(names, ", the "))
 }
 
-func (l Layer) least() Length {
+func narrowest(l wish.Layer) Length {
 	b := l.Border
 	if l.Top >= 0 {
 		b = min(b, l.Top)

@@ -8,6 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // Liners are cut to the room that was measured on the folded box, not to the size that
@@ -43,7 +44,7 @@ func roomOf(k *work) room {
 func liners(k *work) {
 	r := roomOf(k)
 	used := map[string]Length{} // how thick what lines each part is so far
-	for _, l := range k.lines() {
+	for _, l := range k.Lines() {
 		k.entry = l.Entry
 		if len(k.box.Rooms) > 0 {
 			k.wrong("in", "This box is made of several small boxes, which are left plain inside.", "Leave the liner out.")
@@ -66,7 +67,7 @@ func liners(k *work) {
 }
 
 // fits cuts a liner to a part of the room, or notes that it is too small.
-func fits(k *work, l Liner, what string, long, wide Length) (w, h Length, ok bool) {
+func fits(k *work, l wish.Liner, what string, long, wide Length) (w, h Length, ok bool) {
 	w, h = (long - l.Less).Down(k.Step.Size), (wide - l.Less).Down(k.Step.Size)
 	if min(w, h) < least && l.Quiet {
 		return 0, 0, false
@@ -86,7 +87,7 @@ func liner(k *work, name string, w, h Length) *net.Piece {
 	return p
 }
 
-func floor(k *work, l Liner, r room, used map[string]Length) {
+func floor(k *work, l wish.Liner, r room, used map[string]Length) {
 	long, wide, _ := spans(k, r)
 	w, h, ok := fits(k, l, "floor", long, wide)
 	if !ok {
@@ -130,7 +131,7 @@ func tabbed(p *net.Piece, face string) bool {
 }
 
 // walls lines the four walls, or those with tabs behind them: opposite ones are alike.
-func walls(k *work, l Liner, r room, used map[string]Length) {
+func walls(k *work, l wish.Liner, r room, used map[string]Length) {
 	if k.box.Shaped && l.In == "all" {
 		return
 	}
@@ -249,7 +250,7 @@ func inside(k *work, r room, side fold.Vec, part string, f *fold.Placed, in Leng
 }
 
 // cover lines what closes the box above, within its walls.
-func cover(k *work, l Liner, r room, used map[string]Length) {
+func cover(k *work, l wish.Liner, r room, used map[string]Length) {
 	var top *Panel
 	for _, p := range k.out.Panels {
 		if p.Lid && p.Looks == "above" && p.Face.Level() && (top == nil || p.Face.Area() > top.Face.Area()) {

@@ -9,6 +9,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fold"
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // What is cut into the box itself comes first: windows, thumb notches, and the holes
@@ -133,7 +134,7 @@ func (p *Panel) mid() net.Point {
 }
 
 // sized fills in the size of a window: half of its panel, or what was said.
-func (w *Window) sized(p *Panel, step Length) {
+func sized(w *wish.Window, p *Panel, step Length) {
 	pw, ph := p.Size()
 	if w.Width == 0 {
 		w.Width = (pw / 2).Near(step)
@@ -150,8 +151,8 @@ func (w *Window) sized(p *Panel, step Length) {
 	}
 }
 
-func window(k *work, w Window, p *Panel) bool {
-	w.sized(p, k.Step.Size)
+func window(k *work, w wish.Window, p *Panel) bool {
+	sized(&w, p, k.Step.Size)
 	if p.Bent {
 		k.wrong("on", fmt.Sprintf("The %s is bent round: a window in it would crack.", k.called([]*Panel{p})),
 			"Cut it in a panel that stays flat.")
@@ -225,7 +226,7 @@ func frames(k *work) {
 		panels, _ := k.resolve("on", w.On)
 		for _, p := range framed(w.On, panels) {
 			own := w
-			own.sized(p, k.Step.Size)
+			sized(&own, p, k.Step.Size)
 			ring := ringOf(own.Shape, p.spot(-own.Right, own.Down), own.Width, own.Height, p)
 			outer := inset(ring, even(-own.Frame))
 			for _, q := range outer {

@@ -5,6 +5,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // Ribbon, twine and lace: what is tied round the box, or through it.
@@ -95,7 +96,7 @@ func largest(k *work, meant func(*Panel) bool) (out *Panel) {
 }
 
 // bows is how much ribbon a bow takes: two or four loops, its knot and its tails.
-func (r *Ribbon) bows() Length {
+func bows(r *wish.Ribbon) Length {
 	knot := 40*mm + 2*r.Width
 	switch r.Bow {
 	case "none":
@@ -146,7 +147,7 @@ func ribbon(k *work) {
 		says = "through the two holes, from within"
 		hide(k, tied(k), r)
 	}
-	long := k.nice(round + r.bows())
+	long := k.nice(round + bows(r))
 	k.supply(r.What, r.Width, long, 1, says)
 	if r.Reel > 0 && long > r.Reel {
 		k.wrong("reel", fmt.Sprintf("%s of %s are needed and the reel has %s.", k.Say(long), r.What, k.Say(r.Reel)),
@@ -172,7 +173,7 @@ func times(n int) string {
 
 // loop shows a ribbon on the folded box, over so many turns that lie there already, where
 // that is a block.
-func loop(k *work, w way, r *Ribbon, under int) {
+func loop(k *work, w way, r *wish.Ribbon, under int) {
 	if _, block := girth(k, w); !block || r.Width > across(k, w) {
 		return
 	}
@@ -188,7 +189,7 @@ func loop(k *work, w way, r *Ribbon, under int) {
 }
 
 // hide sticks a strip over what should not be seen of a ribbon.
-func hide(k *work, p *Panel, r *Ribbon) {
+func hide(k *work, p *Panel, r *wish.Ribbon) {
 	if p == nil {
 		return
 	}

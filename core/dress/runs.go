@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/net"
 	"brevium/core/shop"
+	"brevium/core/wish"
 )
 
 // Layers cut from one strip, and those cut round a spot of their paper.
@@ -32,7 +33,7 @@ type RunCut struct {
 var roundOrder = []string{"left", "front", "right", "back"}
 
 // runs finds, for each part, the panels that stand round it in order.
-func runs(k *work, l Layer, cuts []cut, pieces []*net.Piece) {
+func runs(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 	type at struct {
 		part string
 		nth  int
@@ -166,7 +167,7 @@ type Motif struct {
 
 // motif finds where on its sheet the front panel must lie to have the spot in its
 // middle.
-func motif(k *work, l Layer, cuts []cut, pieces []*net.Piece) {
+func motif(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 	if l.Motif == nil || len(cuts) == 0 {
 		return
 	}

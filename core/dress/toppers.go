@@ -10,6 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/fold"
 	"brevium/core/net"
+	"brevium/core/wish"
 )
 
 // A topper is a stack of shapes, each smaller than the one below it by a border.
@@ -45,7 +46,7 @@ func toppers(k *work) {
 
 // size fills in how large a topper is, of a room; what the shop has a cutter for is
 // taken in the nearest size it has.
-func size(k *work, t *Topper, w, h Length) {
+func size(k *work, t *wish.Topper, w, h Length) {
 	fixed := t.Width > 0
 	if !fixed {
 		t.Width = (min(w, 2*h) * 11 / 20).Down(k.Step.Size)
@@ -82,7 +83,7 @@ func cutter(k *work, across Length) (best Length, ok bool) {
 
 // rings gives the outlines of a stack, from the lowest up, with a middle in common: as
 // many as its border leaves room for.
-func rings(k *work, t Topper) (out [][]net.Point) {
+func rings(k *work, t wish.Topper) (out [][]net.Point) {
 	ring := outline(t.Shape, t.Width, t.Height)
 	for i := range t.Cards {
 		if i > 0 {
@@ -101,7 +102,7 @@ func rings(k *work, t Topper) (out [][]net.Point) {
 }
 
 // allRings is rings of every card of a topper, or notes that its border leaves nothing.
-func allRings(k *work, t Topper) [][]net.Point {
+func allRings(k *work, t wish.Topper) [][]net.Point {
 	out := rings(k, t)
 	if len(out) == len(t.Cards) {
 		return out
@@ -118,7 +119,7 @@ func allRings(k *work, t Topper) [][]net.Point {
 }
 
 // wordsOn tells what is printed or lettered on a topper, and whether it can be read.
-func wordsOn(k *work, t Topper, on *net.Piece) {
+func wordsOn(k *work, t wish.Topper, on *net.Piece) {
 	if t.Words != "" {
 		contrast(k, t.Words, t.Ink, t.Cards[len(t.Cards)-1].Colour)
 		k.flat("Print or letter “%s” on the %s.", t.Words, on.Name)
@@ -130,7 +131,7 @@ func wordsOn(k *work, t Topper, on *net.Piece) {
 	}
 }
 
-func topper(k *work, t Topper, p *Panel) {
+func topper(k *work, t wish.Topper, p *Panel) {
 	w, h := p.Size()
 	if n := len(p.On); n > 0 {
 		w, h = p.size(p.On[n-1].Ring)
@@ -178,7 +179,7 @@ func topper(k *work, t Topper, p *Panel) {
 
 // movesAlong reports whether a topper may hang over the edge of a panel: the panel moves when the box is
 // opened, and enough of the topper is stuck to it, a quarter of it each way at the least.
-func movesAlong(k *work, t Topper, p *Panel, w, h Length) bool {
+func movesAlong(k *work, t wish.Topper, p *Panel, w, h Length) bool {
 	on := func(size, off, room Length) bool {
 		stuck := min(room/2, off.Abs()+size/2) - max(-room/2, off.Abs()-size/2)
 		return stuck >= max(size/4, min(room, size, k.Sticks.Width))
@@ -197,7 +198,7 @@ func belowTable(k *work, parts []string) bool {
 }
 
 // stacked says how the shapes of a topper come on each other.
-func stacked(k *work, t Topper) {
+func stacked(k *work, t wish.Topper) {
 	switch n := len(t.Cards); {
 	case n < 2:
 	case t.Raised:
@@ -209,7 +210,7 @@ func stacked(k *work, t Topper) {
 
 // stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
 // their names.
-func stack(k *work, t Topper, p *Panel, off Length) (names []string) {
+func stack(k *work, t wish.Topper, p *Panel, off Length) (names []string) {
 	var piece *net.Piece
 	mid := p.spot(-t.Right, t.Down)
 	for i, ring := range allRings(k, t) {
@@ -248,7 +249,7 @@ func over(k *work, p *Panel) (off Length) {
 	return off
 }
 
-func topperName(k *work, t Topper, i int) string {
+func topperName(k *work, t wish.Topper, i int) string {
 	name := t.Shape + " topper"
 	if i > 0 {
 		name = fmt.Sprintf("%s, layer %d", name, i+1)
@@ -257,7 +258,7 @@ func topperName(k *work, t Topper, i int) string {
 }
 
 // hanging hangs a tag by a string: it is cut with the rest.
-func hanging(k *work, t Topper) {
+func hanging(k *work, t wish.Topper) {
 	size(k, &t, 90*mm, 130*mm)
 	rings := allRings(k, t)
 	if rings == nil {
@@ -319,7 +320,7 @@ func hangsBy(ring []net.Point) []net.Point {
 }
 
 // onBand sticks a topper on the band alone, so that the band still slides off.
-func onBand(k *work, t Topper) {
+func onBand(k *work, t wish.Topper) {
 	var band *assembly.Part
 	for _, p := range k.box.Parts {
 		if p.Piece != nil && p.Piece.Part == net.Band && (band == nil || !strings.HasPrefix(p.Name, "narrow")) {

@@ -5,15 +5,15 @@ import (
 	"testing"
 
 	"brevium/core/assembly"
-	"brevium/core/dress"
 	"brevium/core/fasteners"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/wish"
 )
 
 // Whoever closes a box by a fastener, a style or the dressing, asks for one that there is, and each has one price.
 func TestEveryClosureIsToldOnce(t *testing.T) {
-	asked := append([]string{}, dress.Closures...)
+	asked := append([]string{}, wish.Closures...)
 	for _, s := range style.Styles {
 		if q, ok := s.For(style.Closing); ok {
 			for _, c := range q.Choices {

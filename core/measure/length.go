@@ -123,6 +123,14 @@ func (s Step) In(u Unit) Step {
 	return s
 }
 
+// Usual gives the one of two lengths that is usual where marks are in inches, or in millimetres.
+func (s Step) Usual(inches, millimetres Length) Length {
+	if s.Unit == Inches {
+		return inches
+	}
+	return millimetres
+}
+
 // String gives the step as a document writes it, such as "1/16 in".
 func (s Step) String() string {
 	if s.Unit == Centimetres {

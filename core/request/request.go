@@ -9,12 +9,12 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/dress"
 	"brevium/core/insert"
 	"brevium/core/measure"
 	"brevium/core/reader"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/wish"
 )
 
 // MostCopies is how many of one box a plan lays out, MostPieces how many pieces
@@ -35,7 +35,7 @@ type Request struct {
 	Way     string // the arrangement that was picked
 	Places  []Spot // or was made by hand
 	Cutting Cutting
-	Wish    *dress.Wish
+	Wish    *wish.Wish
 	Used    []Used // of the shop, and not said by the document
 	Cards
 	Bench

@@ -4,16 +4,16 @@ import (
 	"slices"
 
 	"brevium/core/brief"
-	"brevium/core/dress"
 	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/style"
+	"brevium/core/wish"
 )
 
 // readWish reads what goes on, in and round the box, and finds the cards it is cut from.
 func (d *door) readWish() {
 	d.Dressing = map[string]shop.Card{"ribbon": ribbon()}
-	d.Wish = dress.Read(d.r, &d.Brief.Dress, dress.Shelf{
+	d.Wish = wish.Read(d.r, &d.Brief.Dress, wish.Shelf{
 		Find: func(field, id string) (shop.Card, bool) {
 			c, ok := d.stock(field, id)
 			if ok {
@@ -37,7 +37,7 @@ func (d *door) readWish() {
 		if c, ok := d.Stocks["liner"]; ok {
 			liner = c
 		}
-		d.Wish.Liners = append(d.Wish.Liners, dress.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8,
+		d.Wish.Liners = append(d.Wish.Liners, wish.Liner{Entry: "floor", In: "floor", Less: measure.Inch / 8,
 			Layers: d.Floor,
 			Card:   liner, Quiet: true})
 	}

@@ -1,9 +1,13 @@
-package dress
+// Package wish reads what a document asks to be put on, in and round a box: layers, liners, windows, grips, toppers,
+// finishes, a band, a ribbon, a handle, a bow, a closure. Where it goes on the box is for dress to find.
+package wish
 
 import (
 	"slices"
 	"strings"
 
+	"brevium/core/fasteners"
+	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/shop"
 )
@@ -28,8 +32,8 @@ type Wish struct {
 type Layer struct {
 	Entry               string
 	On                  string
-	Border, Top, Bottom Length
-	Round               Length // of its corners
+	Border, Top, Bottom measure.Length
+	Round               measure.Length // of its corners
 	Card                shop.Card
 	Run, Inside         bool
 	Motif               *net.Point
@@ -38,7 +42,7 @@ type Layer struct {
 // Liner lines the inside, smaller by Less each way.
 type Liner struct {
 	Entry, In string
-	Less      Length
+	Less      measure.Length
 	Layers    int
 	Card      shop.Card
 	Words     string
@@ -48,26 +52,26 @@ type Liner struct {
 // Window is an opening in a panel; Width and Height are 0 where they are left open.
 type Window struct {
 	Entry, On, Shape   string
-	Width, Height, Lap Length
-	Right, Down        Length // from the middle of its panel, as one looks at it
+	Width, Height, Lap measure.Length
+	Right, Down        measure.Length // from the middle of its panel, as one looks at it
 	Film               bool
-	Frame              Length
+	Frame              measure.Length
 	Card               shop.Card
 }
 
 // Grip is a thumb notch or a pull tab.
 type Grip struct {
 	Entry, Kind, On string
-	Width           Length
+	Width           measure.Length
 	Card            shop.Card
 }
 
 // Topper is a stack of shapes, from the lowest up a card each.
 type Topper struct {
 	Entry, Shape, On string
-	Width, Height    Length
-	Right, Down      Length
-	Border           Length
+	Width, Height    measure.Length
+	Right, Down      measure.Length
+	Border           measure.Length
 	Cards            []shop.Card
 	Raised           bool
 	Words, Ink       string
@@ -76,7 +80,7 @@ type Topper struct {
 // Belt is a band of paper round the closed box, Second the width of another on it.
 type Belt struct {
 	Way                string
-	Width, Lap, Second Length
+	Width, Lap, Second measure.Length
 	Card, Over         shop.Card
 	Stuck, Notch       bool
 	Form               string // scored, or wrapped on the box itself; "" as the house does it
@@ -87,7 +91,7 @@ type Belt struct {
 // Ribbon is ribbon, twine or lace.
 type Ribbon struct {
 	What, Way, Bow            string
-	Width, Loops, Tails, Reel Length
+	Width, Loops, Tails, Reel measure.Length
 	Turns                     int
 	Stuck                     bool
 }
@@ -95,15 +99,15 @@ type Ribbon struct {
 // Handle is what the box is carried by.
 type Handle struct {
 	Kind, On      string
-	Width, Height Length
+	Width, Height measure.Length
 	Card          shop.Card
 }
 
 // Bow is of paper, and so are curls.
 type Bow struct {
 	Loops, Tiers, Curls int
-	Width, Size, Rod    Length
-	Curl                Length // how long each curl is cut; 0 for three turns
+	Width, Size, Rod    measure.Length
+	Curl                measure.Length // how long each curl is cut; 0 for three turns
 	Tails               bool
 	Card                shop.Card
 }
@@ -111,7 +115,7 @@ type Bow struct {
 // Closure holds the box closed.
 type Closure struct {
 	Kind, On string
-	Width    Length
+	Width    measure.Length
 	Card     shop.Card
 }
 
@@ -123,12 +127,12 @@ func (w *Wish) Empty() bool {
 
 // Lined is how much of the room inside liners take: on the floor, on each wall, under
 // the cover.
-func (w *Wish) Lined() (floor, wall, cover Length) {
+func (w *Wish) Lined() (floor, wall, cover measure.Length) {
 	if w == nil {
 		return 0, 0, 0
 	}
-	for _, l := range w.lines() {
-		t := Length(l.Layers) * l.Card.Caliper
+	for _, l := range w.Lines() {
+		t := measure.Length(l.Layers) * l.Card.Caliper
 		switch l.In {
 		case "floor":
 			floor += t
@@ -144,7 +148,7 @@ func (w *Wish) Lined() (floor, wall, cover Length) {
 }
 
 // lines gives the liners, those that come of layers "inside" with them.
-func (w *Wish) lines() []Liner {
+func (w *Wish) Lines() []Liner {
 	out := slices.Clone(w.Liners)
 	for _, l := range w.Layers {
 		if l.Inside || strings.EqualFold(strings.TrimSpace(l.On), "inside") {
@@ -157,7 +161,7 @@ func (w *Wish) lines() []Liner {
 // Skin guesses how thick layers lie on walls that something goes over, and how many,
 // before there is a box to look at: all but what names only lids, tops and what is below
 // or within.
-func (w *Wish) Skin() (t Length, n int) {
+func (w *Wish) Skin() (t measure.Length, n int) {
 	if w == nil {
 		return 0, 0
 	}
@@ -179,7 +183,7 @@ func (l Layer) names() []string {
 }
 
 // Papers is how thick what is asked for on the petals of an insert is.
-func (w *Wish) Papers() (t Length) {
+func (w *Wish) Papers() (t measure.Length) {
 	if w == nil {
 		return 0
 	}
@@ -190,3 +194,9 @@ func (w *Wish) Papers() (t Length) {
 	}
 	return t
 }
+
+// Closures are the ways to hold a box closed.
+var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
+
+// meets reports whether a closure is of two halves that come to lie on each other.
+func (c *Closure) Meets() bool { _, ok := fasteners.Chosen(c.Kind); return ok }
