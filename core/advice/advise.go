@@ -40,7 +40,8 @@ func Warned(p *plan.Plan, w request.Workshop) *plan.Plan {
 }
 
 func newAdviser(p *plan.Plan, w request.Workshop) *adviser {
-	return &adviser{p.Reporting(slices.Clone(p.Problems), slices.Clone(p.Warnings), plan.Advice{Stronger: map[string][]brief.Fix{}}), w, work(remedied)}
+	own := p.Reporting(slices.Clone(p.Problems), slices.Clone(p.Warnings), plan.Advice{Stronger: map[string][]brief.Fix{}})
+	return &adviser{own, w, work(remedied)}
 }
 
 // Cut is a plan, cut as was found, with what is to be said of its sheets.

@@ -131,7 +131,8 @@ func (t *teacher) read(i int) {
 	piece := t.plan.Brief.Box.Pieces[i]
 	r := brief.NewReader(&t.plan.Brief)
 	field := fmt.Sprintf("box.pieces.%d.", i)
-	sides := [2]side{{size: field + "width", list: field + "across", way: "across"}, {size: field + "height", list: field + "down", way: "down"}}
+	sides := [2]side{{size: field + "width", list: field + "across", way: "across"},
+		{size: field + "height", list: field + "down", way: "down"}}
 	for k, text := range [2][2]brief.Text{{piece.Width, piece.Across}, {piece.Height, piece.Down}} {
 		sides[k].cut, _ = r.Length("", text[0])
 		sides[k].at, _ = r.Lengths("", text[1], sides[k].cut)
@@ -158,7 +159,8 @@ func (t *teacher) both(name string, sides [2]side) {
 			continue
 		}
 		say := t.plan.Say
-		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: brief.To(sides[0].size, w.Exact(t.plan.Units), sides[1].size, h.Exact(t.plan.Units)), says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
+		set := brief.To(sides[0].size, w.Exact(t.plan.Units), sides[1].size, h.Exact(t.plan.Units))
+		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: set, says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
 			say(sides[1].cut), say(w), say(h))})
 	}
 }

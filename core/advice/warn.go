@@ -226,7 +226,8 @@ func (a *adviser) warnStrength(search bool) {
 		if len(c.Remedies) > 0 {
 			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
 		}
-		a.Warn(brief.Warning{Code: "weak-" + c.Code, Text: c.Text + " That is a guide: damp card and poor glue bear less.", Fix: fix, Set: set})
+		a.Warn(brief.Warning{Code: "weak-" + c.Code, Fix: fix, Set: set,
+			Text: c.Text + " That is a guide: damp card and poor glue bear less."})
 	}
 }
 

@@ -54,7 +54,8 @@ func (g Glue) spots(piece *net.Piece) (out []spot) {
 	for _, own := range piece.Glues {
 		f := piece.Face(own.Face)
 		if f != nil && !slices.ContainsFunc(out, func(s spot) bool { return s.face == f }) {
-			out = append(out, spot{f, gluedOutside(own, body.find(own.Face), body.find(own.On)), 0, hiddenUnder(body.find(own.Face), body.find(own.On))})
+			mine, on := body.find(own.Face), body.find(own.On)
+			out = append(out, spot{f, gluedOutside(own, mine, on), 0, hiddenUnder(mine, on)})
 		}
 	}
 	for _, j := range g.Box.Joins {

@@ -8,9 +8,7 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
 	"brevium/core/layout"
-	"brevium/core/measure"
 	"brevium/core/net"
-	"brevium/core/shop"
 	"brevium/core/words"
 )
 
@@ -89,100 +87,6 @@ type Sheets struct {
 	N, Alike int // the number of the first, from 0
 	Of       string
 	Cuts     []layout.Step
-}
-
-// Work is what the bench is told from: a folded box, and how it is made here.
-type Work struct {
-	Box      *assembly.Box
-	Cards    []ScoreCard
-	Cuts     []Sheets       // what is cut
-	Sheets   []layout.Sheet // as it lies there
-	From     string         // how many sheets of what
-	Sticks   Sticks
-	Tools    shop.Tools
-	Burnish  string   // before the cuts, or after
-	Spacers  []string // strips for the fence, and what they are cut from
-	Copies   int
-	Dressing Dressing
-	Contents []string // what goes in, in words
-	Care     []string // what that asks for, said when it goes in
-	Say      func(Length) string
-	found
-}
-
-// found is what is read off the box.
-type found struct {
-	pieces []*net.Piece
-	course []Done
-	tape   Tape
-	lids   []string                       // pieces that go over another, last
-	sides  map[*net.Piece][]Side          // where the marks of pieces are
-	inner  map[*net.Piece]map[string]bool // faces that are stuck to their piece by their insides
-}
-
-// Dressing is what is put on, in and round the box, by when that is done.
-type Dressing struct {
-	Finishes []Finish
-	Flat     []string // what is stuck on while all is flat
-	Layered  []string // the pieces it is stuck on
-	Before   []string // what is put on before anything goes in
-	Last     []string // what goes on or round the closed box
-	Standing bool     // layers go on when all stands
-	Busy     bool     // the paper that goes round it is printed
-}
-
-// Guide is what the bench is told.
-type Guide struct {
-	Cards []ScoreCard
-	Steps []Step
-	Tape  Tape
-}
-
-// Tell reads off a folded box all that the bench is told.
-func Tell(w Work) Guide {
-	g := Glue{w.Box, w.Sticks}
-	w.pieces, w.course = w.Box.Pieces(), CourseOf(w.Box, w.Contents)
-	w.tape = TapeOf(w.Sticks, w.pieces, w.Copies, w.Sheets)
-	w.tape.Strips = append(w.tape.Strips, g.between(w.pieces, w.Copies)...)
-	w.sides, w.inner = g.sides(w.pieces), g.inside(w.pieces)
-	for _, part := range w.Box.Parts {
-		if part.When == net.Close && len(w.Box.Clears) > 0 && part.Piece.Part == net.Box {
-			w.lids = append(w.lids, part.Name)
-		}
-	}
-	return Guide{w.Cards, w.steps(), w.tape}
-}
-
-// layers is how many pieces are stuck on while all is flat, of one box.
-func (w Work) layers() (n int) {
-	for _, piece := range w.pieces {
-		if piece.Part == net.Layer {
-			n += piece.Count
-		}
-	}
-	return n
-}
-
-// trims is what thick card wants trimmed by eye.
-func (w Work) trims() (says []string) {
-	for _, n := range w.Box.Notes {
-		if strings.HasSuffix(n.Code, "-plain") {
-			says = append(says, words.Capital(n.Piece)+": "+words.Small(n.Text))
-		}
-	}
-	return says
-}
-
-// deep reports whether the box is deeper than fingers reach.
-func (w Work) deep() bool {
-	in := w.Box.Inside
-	return in.Depth > 60*measure.Millimetre && min(in.Length, in.Width) < in.Depth
-}
-
-// joined reports whether folded pieces are stuck to each other before the box is filled.
-func (w Work) joined() bool {
-	c := courseTeller{w.Box, w.Contents}
-	return slices.ContainsFunc(w.course, func(d Done) bool { return d.Does == "put" && len(c.stuckTo(d.Part)) > 0 })
 }
 
 // steps writes the order of work: trim, score, cut, fold, stick, dry-fit, fill, close.

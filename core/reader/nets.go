@@ -118,10 +118,12 @@ func (l *list) openNet(p *typed) (*net.Piece, style.Dims, bool) {
 		return l.done(p, p.sizes(l.T()).Pinwheel("panel")), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 3 && len(r) == 3 && p.Walls != "rolled":
 		l.uneven(p.Name, map[string]Length{"left": c[0], "right": c[2], "back": r[0], "front": r[2]})
-		return l.done(p, p.sizes(l.T()).Single("panel", l.corner(p, min(r[0], r[2]), c[1]))), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
+		n := p.sizes(l.T()).Single("panel", l.corner(p, min(r[0], r[2]), c[1]))
+		return l.done(p, n), style.Dims{Length: c[1], Width: r[1], Depth: min(c[0], c[2], r[0], r[2])}, true
 	case len(c) == 5 && len(r) == 5:
 		l.uneven(p.Name, map[string]Length{"left": c[1], "right": c[3], "back": r[1], "front": r[3]})
-		return l.done(p, p.sizes(l.T()).Rolled("panel", l.corner(p, min(r[1], r[3]), c[2]))), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
+		n := p.sizes(l.T()).Rolled("panel", l.corner(p, min(r[1], r[3]), c[2]))
+		return l.done(p, n), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
 	}
 	return l.shapes(p, "a tray wants two each way, or four each way for rolled walls")
 }

@@ -45,7 +45,8 @@ func (w Workshop) Begin(b brief.Brief) brief.Brief {
 			b.Card.Sheet = brief.Text(sheets[0].ID)
 		}
 	}
-	if step, err := measure.ParseStep(w.Habits["step"], measure.Unit(b.Units)); err == nil && step.Unit.Metric() == measure.Unit(b.Units).Metric() {
+	units := measure.Unit(b.Units)
+	if step, err := measure.ParseStep(w.Habits["step"], units); err == nil && step.Unit.Metric() == units.Metric() {
 		b.Tools.Step = brief.Text(step.String())
 	}
 	if fit := w.Habits["fit"]; fit != "" {

@@ -12,15 +12,17 @@ var gableCap = &Style{
 	Apart: []string{"base", "cap"},
 	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. " +
 		"For tall treats.",
-	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel").remedied(rolledWalls)}, tabQuestions("walls=pinwheel"), []Question{
-		length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
-		length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
-		length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
-		length("seam", "Seam", "", "How wide the cap's glued seam is."),
-		choose("gussets", "Gussets", "",
-			"scored | Scored | Two slanting scores on each end: card folds in where it should.",
-			"pinched | Pinched | Only bent by hand: for thin paper.").remedied(Remedy{For: Uncracked, From: "pinched", To: "scored", Says: "Score the gussets."}),
-	}),
+	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel").remedied(rolledWalls)},
+		tabQuestions("walls=pinwheel"), []Question{
+			length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
+			length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
+			length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
+			length("seam", "Seam", "", "How wide the cap's glued seam is."),
+			choose("gussets", "Gussets", "",
+				"scored | Scored | Two slanting scores on each end: card folds in where it should.",
+				"pinched | Pinched | Only bent by hand: for thin paper.").remedied(Remedy{For: Uncracked,
+				From: "pinched", To: "scored", Says: "Score the gussets."}),
+		}),
 	Build: buildGableCap,
 }
 

@@ -216,7 +216,8 @@ func handle(j *Spec, b *Box, s woven, layer int, t Length) {
 		b.Joins = append(b.Joins, assembly.Join{A: "handle/" + end + "-end", B: "basket/" + end, Layers: layer, Stuck: !brads,
 			Lapped: true})
 		if brads {
-			b.Pairs = append(b.Pairs, assembly.Pair{What: "brad", A: "handle/" + end + "-end", B: "basket/" + end, Radius: pierced/2 - fasteners.Room})
+			b.Pairs = append(b.Pairs, assembly.Pair{What: "brad", A: "handle/" + end + "-end", B: "basket/" + end,
+				Radius: pierced/2 - fasteners.Room})
 		}
 	}
 	if brads {

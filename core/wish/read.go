@@ -12,6 +12,8 @@ import (
 	"brevium/core/words"
 )
 
+const mm, inch = measure.Millimetre, measure.Inch
+
 // Shelf finds the cards of a reading: one that is named, and the usual one for a part.
 type Shelf struct {
 	Find  func(field, id string) (shop.Card, bool)
@@ -46,14 +48,14 @@ func Read(r *brief.Reader, d *brief.Dress, shelf Shelf) *Wish {
 			Shape: k.one("shape", o.Shape, "square", "rounded", "round"),
 			Width: k.length("width", o.Width, 0), Height: k.length("height", o.Height, 0),
 			Right: k.off("right", o.Right), Down: k.off("down", o.Down),
-			Lap:  k.length("lap", o.Lap, k.Step.Usual(measure.Inch/4, 6*measure.Millimetre)),
+			Lap:  k.length("lap", o.Lap, k.Step.Usual(inch/4, 6*mm)),
 			Film: k.Flag(k.field("film"), o.Film, true), Frame: k.length("frame", o.Frame, 0),
 			Card: k.card("stock", o.Stock, "frame")})
 	}
 	for i, g := range d.Grips {
 		k.at("grips", i)
 		w.Grips = append(w.Grips, Grip{Entry: k.entry, Kind: k.one("kind", g.Kind, "notch", "pull"), On: string(g.On),
-			Width: k.length("width", g.Width, k.Step.Usual(3*measure.Inch/4, 18*measure.Millimetre)), Card: k.card("stock", g.Stock, "pull")})
+			Width: k.length("width", g.Width, k.Step.Usual(3*inch/4, 18*mm)), Card: k.card("stock", g.Stock, "pull")})
 	}
 	for i, t := range d.Toppers {
 		k.at("toppers", i)
@@ -74,7 +76,7 @@ func (k *reading) at(list string, i int) { k.entry = fmt.Sprintf("%s.%d", list, 
 
 func (k *reading) field(name string) string { return "dress." + k.entry + "." + name }
 
-func (k *reading) eighth() measure.Length { return k.Step.Usual(measure.Inch/8, 3*measure.Millimetre) }
+func (k *reading) eighth() measure.Length { return k.Step.Usual(inch/8, 3*mm) }
 
 // length reads a length, or gives what is usual where it is left open.
 func (k *reading) length(name string, text brief.Text, open measure.Length) measure.Length {
@@ -85,7 +87,7 @@ func (k *reading) length(name string, text brief.Text, open measure.Length) meas
 		return 0
 	}
 	l, ok := k.LengthOrNone(k.field(name), text)
-	if ok && l > 2000*measure.Millimetre {
+	if ok && l > 2000*mm {
 		k.Problem(k.field(name), k.Say(l)+" is more than any box wants.", "Give a smaller length.", k.field(name), "")
 	}
 	return l
@@ -164,7 +166,7 @@ func (k *reading) layer(l brief.Layer) Layer {
 		Top: k.length("top", l.Top, -1), Bottom: k.length("bottom", l.Bottom, -1), Card: k.card("stock", l.Stock, "layer"),
 		Run: k.Flag(k.field("run"), l.Run, false), Inside: k.Flag(k.field("inside"), l.Inside, false)}
 	if k.one("corners", l.Corners, "square", "round") == "round" {
-		out.Round = k.Step.Usual(measure.Inch/4, 5*measure.Millimetre)
+		out.Round = k.Step.Usual(inch/4, 5*mm)
 	}
 	if !words.Visible(out.On) {
 		k.Problem(k.field("on"), "This layer lies on nothing.", "Name its panels, or say all, outside, sides, lid or top.",
@@ -212,8 +214,8 @@ func (k *reading) singles(w *Wish) {
 	if d.Band != (brief.Belt{}) && d.Band.Way != "none" {
 		k.entry = "band"
 		w.Belt = &Belt{Way: k.one("way", d.Band.Way, "across", "along", "level", "cross"),
-			Width: k.length("width", d.Band.Width, k.Step.Usual(measure.Inch, 25*measure.Millimetre)),
-			Lap:   k.length("lap", d.Band.Lap, k.Step.Usual(3*measure.Inch/4, 20*measure.Millimetre)), Second: k.length("second", d.Band.Second, 0),
+			Width: k.length("width", d.Band.Width, k.Step.Usual(inch, 25*mm)),
+			Lap:   k.length("lap", d.Band.Lap, k.Step.Usual(3*inch/4, 20*mm)), Second: k.length("second", d.Band.Second, 0),
 			Card: k.card("stock", d.Band.Stock, "band"), Over: k.card("over", d.Band.Over, "liner"),
 			Stuck: k.Flag(k.field("stuck"), d.Band.Stuck, false), Notch: k.Flag(k.field("notch"), d.Band.Notch, false),
 			Above:  k.one("seam", d.Band.Seam, "below", "above") == "above",
@@ -227,23 +229,23 @@ func (k *reading) singles(w *Wish) {
 		w.Ribbon = &Ribbon{What: k.one("what", d.Ribbon.What, "ribbon", "twine", "lace"),
 			Way: k.one("way", d.Ribbon.Way, "across", "along", "level", "cross", "holes", "under"),
 			Bow: k.one("bow", d.Ribbon.Bow, "single", "none", "knot", "double"), Turns: k.count("turns", d.Ribbon.Turns, 1, 20),
-			Width: k.length("width", d.Ribbon.Width, 0), Loops: k.length("loops", d.Ribbon.Loops, k.Step.Usual(2*measure.Inch, 50*measure.Millimetre)),
-			Tails: k.length("tails", d.Ribbon.Tails, k.Step.Usual(3*measure.Inch, 75*measure.Millimetre)), Reel: k.length("reel", d.Ribbon.Reel, 0),
+			Width: k.length("width", d.Ribbon.Width, 0), Loops: k.length("loops", d.Ribbon.Loops, k.Step.Usual(2*inch, 50*mm)),
+			Tails: k.length("tails", d.Ribbon.Tails, k.Step.Usual(3*inch, 75*mm)), Reel: k.length("reel", d.Ribbon.Reel, 0),
 			Stuck: k.Flag(k.field("stuck"), d.Ribbon.Stuck, false)}
 	}
 	if d.Handle.Kind != "" && d.Handle.Kind != "none" {
 		k.entry = "handle"
 		w.Handle = &Handle{Kind: k.one("kind", d.Handle.Kind, "strip", "swing", "ribbon", "cord"), On: string(d.Handle.On),
-			Width:  k.length("width", d.Handle.Width, k.Step.Usual(3*measure.Inch/4, 20*measure.Millimetre)),
+			Width:  k.length("width", d.Handle.Width, k.Step.Usual(3*inch/4, 20*mm)),
 			Height: k.length("height", d.Handle.Height, 0), Card: k.card("stock", d.Handle.Stock, "handle")}
 	}
 	if d.Bow != (brief.Bow{}) {
 		k.entry = "bow"
 		w.Bow = &Bow{Loops: k.count("loops", d.Bow.Loops, 6, 24), Tiers: k.count("tiers", d.Bow.Tiers, 1, 3),
-			Width: k.length("width", d.Bow.Width, k.Step.Usual(measure.Inch/2, 12*measure.Millimetre)),
-			Size:  k.length("size", d.Bow.Size, k.Step.Usual(3*measure.Inch, 80*measure.Millimetre)), Tails: k.Flag(k.field("tails"), d.Bow.Tails,
+			Width: k.length("width", d.Bow.Width, k.Step.Usual(inch/2, 12*mm)),
+			Size:  k.length("size", d.Bow.Size, k.Step.Usual(3*inch, 80*mm)), Tails: k.Flag(k.field("tails"), d.Bow.Tails,
 				false),
-			Curls: k.count("curls", d.Bow.Curls, 0, 40), Rod: k.length("rod", d.Bow.Rod, 6*measure.Millimetre),
+			Curls: k.count("curls", d.Bow.Curls, 0, 40), Rod: k.length("rod", d.Bow.Rod, 6*mm),
 			Curl: k.length("curl", d.Bow.Curl, 0),
 			Card: k.card("stock", d.Bow.Stock, "bow")}
 	}
