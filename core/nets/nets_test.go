@@ -29,10 +29,11 @@ func TestPicturesFold(t *testing.T) {
 		rolled.Cols, rolled.Rows, rolled.Away = net.Cols(h, h, l, h, h), net.Rows(h, h, w, h, h), nil
 		strip := nets.Strip{Sizes: nets.Sizes{Name: "strip", Cols: net.Cols(h, l, h), Rows: net.Rows(12*mm, w, h, w, h), T: mm / 4,
 			Away: map[[2]int]bool{{0, 0}: true, {2, 0}: true}}, Tab: tab, Dust: tab}
+		hinged := nets.Sizes{Name: "hinged", Cols: net.Cols(mm, h-mm, mm, l, mm, h-mm, mm), Rows: net.Rows(h-mm, w+mm, h, w, h), T: mm / 4}
 		walls := strip
 		walls.Cols = net.Cols(w, l, w)
 		for what, p := range map[string]nets.Net{"single": s.Single("base", tab), "pinwheel": s.Pinwheel("base"),
-			"rolled": rolled.Rolled("base", tab), "from base": strip.FromBase(), "from walls": walls.FromWalls("front", "back", w-mm, false)} {
+			"rolled": rolled.Rolled("base", tab), "hinged": hinged.Hinged(tab, tab), "from base": strip.FromBase(), "from walls": walls.FromWalls("front", "back", w-mm, false)} {
 			if p.Root == "" {
 				p.Root = "bottom"
 				p.FoldUp("top", "flap")

@@ -12,8 +12,6 @@ import (
 	"brevium/core/style"
 )
 
-var sides = nets.Sides
-
 // sizes are those of a typed piece.
 func (p *typed) sizes(t Length) nets.Sizes {
 	return nets.Sizes{Name: p.Name, Cols: p.Cols, Rows: p.Rows, Away: p.Away, T: t}

@@ -38,24 +38,7 @@ func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 	l.uneven(p.Name, map[string]Length{"left": q.Cols[0], "right": q.Cols[2], "back": q.Rows[2], "front": q.Rows[4]})
 	l.uneven("lid of the "+p.Name, map[string]Length{"left": q.Cols[0], "right": q.Cols[2], "front": q.Rows[0]})
 	l.longLid(p, q.Rows[1], q.Rows[3])
-	n, gone := q.grid(`
-		lid-left-tab   | lid-front | lid-right-tab
-		lid-left         lid         lid-right
-		-                ~           -
-		back-left-tab  | back      | back-right-tab
-		left             base        right
-		front-left-tab | front     | front-right-tab`)
-	nets.Net{Piece: n, Gone: gone}.Corners(l.corner(&q, min(q.Rows[2], q.Rows[4]), q.Cols[1]))
-	for _, side := range sides {
-		if tab := "lid-" + side + "-tab"; !gone[tab] {
-			n.Corner(tab, "lid-"+side, "lid-front", l.tab(&q, q.Rows[0], q.Cols[1]))
-		}
-	}
-	n.Root = "base"
-	nets.FoldWalls(n)
-	n.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
-	n.FoldUp("lid-front")
-	n.Closing("lid")
+	n := q.sizes(l.T()).Spread().Hinged(l.corner(&q, min(q.Rows[2], q.Rows[4]), q.Cols[1]), l.corner(&q, q.Rows[0], q.Cols[1]))
 	for _, lid := range []string{"lid-left", "lid-right", "lid-front", "lid-left-tab", "lid-right-tab"} {
 		for _, wall := range []string{"left", "right", "front", "back", "front-left-tab", "front-right-tab", "back-left-tab",
 			"back-right-tab"} {
@@ -65,7 +48,7 @@ func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 	l.warn("tight-lid", "Move the lid's side scores out by a hair, or trim its sides slightly.",
 		"The lid of the %s is no wider than its base: its sides press on the base's.", p.Name)
 	h := min(q.Cols[0], q.Cols[2], q.Rows[2], q.Rows[4])
-	return l.done(&q, nets.Net{Piece: n, Gone: gone}), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
+	return l.done(&q, n), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
 }
 
 // longLid says when what closes a box is shorter, or much longer, than what it closes.

@@ -34,24 +34,10 @@ func buildHingedLid(j *Spec) *Box {
 	lid := dims(size.Length+c, size.Width+longer, wall)
 	trayCanBe(j, "base", size, "single")
 	trayCanBe(j, "lid", lid, "single")
-	p := net.Grid("box", net.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
-		net.Rows(wall, lid.Width, h, size.Width, h), `
-		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .
-		.              lid-left         lid       lid       lid         lid-right       .
-		-              -                -         ~         -           -               -
-		back-left-tab  back-left-tab    back-left-tab  | back | back-right-tab back-right-tab  back-right-tab
-		left           left             left      base        right     right           right
-		front-left-tab front-left-tab   front-left-tab | front | front-right-tab front-right-tab front-right-tab`)
-	nets.Net{Piece: p}.Corners(func() net.TabShape { return tab(j, size) })
-	for _, side := range sides {
-		p.Corner("lid-"+side+"-tab", "lid-"+side, "lid-front", tab(j, lid))
-	}
-	p.Root = "base"
-	nets.FoldWalls(p)
-	p.FoldUp("lid-left", "lid-right", "lid-left-tab", "lid-right-tab")
-	p.FoldUp("lid-front")
-	p.Closing("lid")
-	b := j.box(size, p)
+	p := nets.Sizes{Name: "box", Cols: net.Cols(full-wall, wall, half, size.Length, half, wall, full-wall),
+		Rows: net.Rows(wall, lid.Width, h, size.Width, h), T: j.T()}.Hinged(
+		func() net.TabShape { return tab(j, size) }, func() net.TabShape { return tab(j, lid) })
+	b := j.box(size, p.Piece)
 	b.Clearance = c
 	b.GoesOver("box/lid", "", "left", "right", "front")
 	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side, and longer by "+
