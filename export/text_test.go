@@ -19,7 +19,8 @@ var names = map[string]string{
 	"Greek": "Κουτί δώρου ώρα", "Cyrillic": "Щедрый сад Їжак",
 	"Han": "花园礼物盒", "Kana": "おくりもの ギフト", "Hangul": "정원 선물",
 	"Arabic": "هدية الحديقة", "Hebrew": "קופסת מתנה",
-	"Thai": "กล่องของขวัญ", "Devanagari": "उपहार की पेटी", "Tamil": "பரிசு பெட்டி",
+	"Thai": "กล่องของขวัญ", "Devanagari": "उपहार की पेटी",
+	"Tamil":    "பரிசு பெட்டி",
 	"Georgian": "საჩუქრის ყუთი", "Armenian": "նվերի տուփ",
 	"signs": "🌷🎁 tulips", "mixed": "Box 3 for משפחה and 花",
 }

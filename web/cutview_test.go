@@ -57,7 +57,7 @@ func TestWaysAndNear(t *testing.T) {
 		}
 	}
 	near := a.get(path + "/nearly?stage=sheets").Body.String()
-	for _, says := range []string{"4 mm less", "4 in place of 8 sheets", `name="box.pieces.0.width" value="210 mm"`} {
+	for _, says := range []string{"4 mm less", "4 instead of 8 sheets", `name="box.pieces.0.width" value="210 mm"`} {
 		if !strings.Contains(near, says) {
 			t.Errorf("a hair less does not say %s: %s", says, near)
 		}

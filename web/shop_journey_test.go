@@ -37,7 +37,7 @@ func TestShopJourney(t *testing.T) {
 	before := v.reads(`document.querySelector(".corner figcaption").innerText`)
 	v.do("it was tight", chromedp.Click(chromedp.CSS("#fit-tight")))
 	v.sees("Kept in the shop.")
-	v.sees("Lids of this card were found to want")
+	v.sees("By your records, lids of this card need")
 	if after := v.reads(`document.querySelector(".corner figcaption").innerText`); after == before {
 		t.Errorf("the lid did not grow: %s", after)
 	}

@@ -43,13 +43,14 @@ func TestNearMiss(t *testing.T) {
 		t.Fatalf("%+v", advice.Nearly(p, request.Default))
 	}
 	n := advice.Nearly(p, request.Default)[i]
-	if n.Sheets != 4 || n.Set.Get("box.pieces.0.width") != "210 mm" || !strings.Contains(n.Saves(), "4 in place of 8 sheets") {
+	if n.Sheets != 4 || n.Set.Get("box.pieces.0.width") != "210 mm" || !strings.Contains(n.Saves(), "4 instead of 8 sheets") {
 		t.Errorf("%+v: %s", n, n.Saves())
 	}
 	if got := advice.Make(p.With(n.Set), request.Default); !got.Holds() || len(got.Layout.Sheets) != 4 {
 		t.Errorf("%v %s", got.Problems, got.SheetsSaid())
 	}
-	if near := advice.Nearly(advice.Make(tubes(1, 22, 100, 60), request.Default), request.Default); slices.ContainsFunc(near, func(n advice.Near) bool {
+	near := advice.Nearly(advice.Make(tubes(1, 22, 100, 60), request.Default), request.Default)
+	if slices.ContainsFunc(near, func(n advice.Near) bool {
 		return n.Less > 0
 	}) {
 		t.Errorf("one small tube is to be made smaller: %+v", near)
@@ -150,7 +151,8 @@ func TestPins(t *testing.T) {
 	} {
 		b.Sheets.Pins = pins
 		p := advice.Make(b, request.Default)
-		if p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default); tried.Warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
+		p = advice.Cut(p, cutting.Search(p.Tasks(), nil), request.Default)
+		if tried.Warned(p, "pins-left-out") == "" || len(p.Layout.Sheets) != 2 {
 			t.Errorf("%+v: %s", pins, p.SheetsSaid())
 		}
 	}

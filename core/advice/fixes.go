@@ -55,7 +55,7 @@ func (a *adviser) slighter(w request.Workshop) (out []brief.Fix) {
 	if around := a.Load.Room.Around; around > 0 {
 		set := func(at measure.Length) brief.Changes { return brief.To("room.around", at.Exact(a.Units)) }
 		if at, ok := greatest(a.Step.Size, 0, around, func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
-			out = append(out, brief.Fix{Text: fmt.Sprintf("Finger room of %s in place of %s.", a.Say(at), a.Say(around)), Set: set(at)})
+			out = append(out, brief.Fix{Text: fmt.Sprintf("Finger room of %s instead of %s.", a.Say(at), a.Say(around)), Set: set(at)})
 		}
 	}
 	return append(append(out, a.shorter(w)...), a.lower(w)...)
@@ -89,7 +89,7 @@ func (a *adviser) shorter(w request.Workshop) (out []brief.Fix) {
 			at := (now - less).Down(a.Step.Size)
 			set := brief.To("box.options."+q.ID, at.Exact(a.Units))
 			if at > 0 && a.tries(w, set) {
-				out = append(out, brief.Fix{Text: fmt.Sprintf("%s: %s in place of %s.", q.Label, a.Say(at), a.Say(now)), Set: set})
+				out = append(out, brief.Fix{Text: fmt.Sprintf("%s: %s instead of %s.", q.Label, a.Say(at), a.Say(now)), Set: set})
 				break
 			}
 		}
@@ -104,7 +104,7 @@ func (a *adviser) lower(w request.Workshop) (out []brief.Fix) {
 		set := func(at measure.Length) brief.Changes { return brief.To("size.depth", at.Exact(a.Units)) }
 		if at, ok := greatest(a.Step.Size, (high / 2).Up(a.Step.Size), high,
 			func(at measure.Length) bool { return a.tries(w, set(at)) }); ok {
-			return []brief.Fix{{Text: fmt.Sprintf("Walls of %s in place of %s.", a.Say(at), a.Say(high)), Set: set(at)}}
+			return []brief.Fix{{Text: fmt.Sprintf("Walls of %s instead of %s.", a.Say(at), a.Say(high)), Set: set(at)}}
 		}
 	}
 	return slices.DeleteFunc(a.Style.Remedies(style.Slighter, a.Answers), func(f brief.Fix) bool { return !a.tries(w, f.Set) })

@@ -73,9 +73,9 @@ func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 	for _, try := range []struct {
 		says string
 		set  brief.Changes
-	}{{"Stick with wet glue, which can do with less.", glue},
+	}{{"Use wet glue: it holds on a narrower tab.", glue},
 		{pr.Fix + " Its large pieces are then made of two halves (under Card & fit).", whole},
-		{"Stick with wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
+		{"Use wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
 		if set == nil && slices.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set.Get("tools.adhesive") != "" {
 			continue
 		}

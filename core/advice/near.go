@@ -36,7 +36,7 @@ type Near struct {
 func (n Near) Saves() string {
 	says := ""
 	if n.Sheets != n.Before {
-		says = fmt.Sprintf("%d in place of %s", n.Sheets, words.Count(n.Before, "sheet"))
+		says = fmt.Sprintf("%d instead of %s", n.Sheets, words.Count(n.Before, "sheet"))
 	}
 	if n.Cost > 0 {
 		if says != "" {

@@ -72,7 +72,7 @@ func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix)
 	if code == "floor" && a.Style.Tray {
 		var liners []brief.Fix
 		for n := a.Floor + 1; n <= request.MostLayers; n++ {
-			liners = append(liners, brief.Fix{Text: fmt.Sprintf("Line the floor with %s of card, glued all over.", words.Count(n, "layer")),
+			liners = append(liners, brief.Fix{Text: fmt.Sprintf("Glue %s of card over the whole floor.", words.Count(n, "layer")),
 				Set: brief.To("dress.floor", fmt.Sprint(n))})
 		}
 		if len(liners) > 0 {

@@ -160,7 +160,8 @@ func (t *teacher) both(name string, sides [2]side) {
 		}
 		say := t.plan.Say
 		set := brief.To(sides[0].size, w.Exact(t.plan.Units), sides[1].size, h.Exact(t.plan.Units))
-		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: set, says: fmt.Sprintf("The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
+		t.add(slip{kind: 1, by: 2 * (k * mark).Abs(), at: sides[0].size, set: set, says: fmt.Sprintf(
+			"The %s, %s × %s, should be %s × %s", name, say(sides[0].cut),
 			say(sides[1].cut), say(w), say(h))})
 	}
 }

@@ -87,7 +87,7 @@ func (a *adviser) warnMarks() {
 				continue
 			}
 			a.Warn(brief.Warning{Code: "off-the-marks",
-				Text: fmt.Sprintf("The %s is %s on one side, between the marks of your tools (%s).", piece.Name,
+				Text: fmt.Sprintf("One side of the %s is %s, which falls between the marks of your tools (%s).", piece.Name,
 					side.Exact(a.Units), a.Step),
 				Fix: "Give sizes in whole steps, or choose a finer step if your tools have one."})
 			return
@@ -119,7 +119,7 @@ func (a *adviser) warnCard() {
 		}
 	}
 	if g := a.Mass(); g >= tapeHolds && a.Adhesive.ID == "tape" && a.glued() {
-		a.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("What goes in weighs %s: under so much weight tape creeps off in time.",
+		a.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("What goes in weighs %s. Under that much weight, tape comes loose in time.",
 			readings.Weight(g)), Fix: "Stick it with wet glue, and let it dry.", Set: brief.To("tools.adhesive", "glue")})
 	}
 }
@@ -222,7 +222,7 @@ func (a *adviser) warnStrength(search bool) {
 			c.Remedies = a.strengthen(a.w, c.Code)
 			a.Advice.Stronger[c.Code] = c.Remedies
 		}
-		fix, set := "Take heavier card, or carry it from below.", brief.Changes(nil)
+		fix, set := "Use heavier card, or carry the box from below.", brief.Changes(nil)
 		if len(c.Remedies) > 0 {
 			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
 		}

@@ -178,7 +178,8 @@ func TestHeavyCardAndContents(t *testing.T) {
 			continue
 		}
 		if c.want != "" {
-			if q := advice.Make(tried.Taken(b, p.Warnings[i].Set), request.Default); slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
+			q := advice.Make(tried.Taken(b, p.Warnings[i].Set), request.Default)
+			if slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool { return w.Code == c.want }) {
 				t.Errorf("%v: still %+v", c.set, q.Warnings)
 			}
 		}
@@ -193,14 +194,16 @@ func TestSmallWishes(t *testing.T) {
 		t.Errorf("%v %s", p.Problems, tried.Said(p))
 	}
 	b.Dress.Bow.Curl = "9 mm"
-	if p := advice.Make(b, request.Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" || !advice.Make(tried.Taken(b, p.Problems[0].Set), request.Default).Holds() {
+	if p := advice.Make(b, request.Default); p.OK() || p.Problems[0].Field != "dress.bow.curl" ||
+		!advice.Make(tried.Taken(b, p.Problems[0].Set), request.Default).Holds() {
 		t.Errorf("%v", p.Problems)
 	}
 	for _, set := range [][]string{{"box.style", "wrap-cover", "box.options.lap-corners", "rounded"},
 		{"box.style", "fold-flat", "box.options.lip-corners", "rounded"}, {"box.style", "corner-shells", "box.options.shells", "one stuck"},
 		{"box.style", "corner-shells", "box.options.shells", "one stuck", "box.options.band", "no"}} {
 		for _, allowances := range []string{"card", "plain"} {
-			if p := advice.Make(tried.Weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...), request.Default); !p.Holds() {
+			b := tried.Weighing(60, append(set, "tools.allowances", allowances, "card.join", "yes")...)
+			if p := advice.Make(b, request.Default); !p.Holds() {
 				t.Errorf("%v, %s: %v %s", set, allowances, p.Problems, tried.Said(p))
 			}
 		}

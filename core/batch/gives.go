@@ -117,7 +117,7 @@ func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
 		}
 		if less := o.Copy - lo; !ok || less < least {
 			least, ok = less, true
-			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s in place of %d.", lo, o.Called(),
+			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s instead of %d.", lo, o.Called(),
 				o.Copy)}
 			if lo == 0 {
 				best.Text = "Without " + o.Called() + "."
@@ -171,7 +171,7 @@ func (t *table) later(fits func(schedule.Problem) bool) (Give, bool) {
 		p.Orders[i].By = ready[i]
 		day := t.first.Plus(ready[i])
 		g.Dates = append(g.Dates, Date{o, day})
-		says = append(says, fmt.Sprintf("%s by %s in place of %s", o.Called(), day.Says(), o.Due.Says()))
+		says = append(says, fmt.Sprintf("%s by %s instead of %s", o.Called(), day.Says(), o.Due.Says()))
 	}
 	if res.Left > 0 || len(says) == 0 || !fits(p) {
 		return g, false

@@ -58,7 +58,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	p.FoldUp("back", "front")
 	p.Find()
 	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
-	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*net.Piece{p}, lids: []string{"lid"}}, Cards: []ScoreCard{card}, From: "1 of A4",
+	steps := Work{Box: &assembly.Box{}, found: found{pieces: []*net.Piece{p}, lids: []string{"lid"}},
+		Cards: []ScoreCard{card}, From: "1 of A4",
 		Sticks: Sticks{ID: "tape", Title: "double-sided tape"}, Copies: 3,
 		Contents: []string{"2 × tin"}, Say: say}.steps()
 	var all []string
@@ -67,7 +68,8 @@ func TestStepsReadTheRecipe(t *testing.T) {
 	}
 	text := strings.Join(all, "\n")
 	for _, part := range []string{
-		"Take 1 of A4. Cut out", "Make 3 of everything", "Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
+		"Take 1 of A4. Cut out", "Make 3 of everything",
+		"Base: make 2 slits, each to the score and no further (in from the top edge, along the " +
 			"score 2 from the left edge, 2 deep; in from the bottom edge, along the score 2 from the right edge, 2 deep)",
 		"cut away the 2 parts", "mitre their ends (2 slivers", "on the outside of the tabs",
 		"left and right; then tabs; then back and front",

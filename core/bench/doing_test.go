@@ -89,7 +89,8 @@ func inserts(each func(name string, b brief.Brief)) {
 func TestStepsDoneWrongAreMissed(t *testing.T) {
 	tries := 0
 	for _, family := range []string{"tray-lid", "gable-cap", "sleeve-drawer", "pinch-top", "carton", "wrap-cover"} {
-		p := advice.Make(tried.Dressed(tried.Metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue"), `{"layers": [{"on": "outside"}]}`), request.Default)
+		b := tried.Metric(family, 96, 70, 44, "card.join", "yes", "tools.adhesive", "glue")
+		p := advice.Make(tried.Dressed(b, `{"layers": [{"on": "outside"}]}`), request.Default)
 		if faults := do(p, p.Guide.Steps); !p.Holds() || len(faults) > 0 {
 			t.Fatalf("%s: %v %v", family, p.Problems, faults)
 		}

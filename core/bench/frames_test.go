@@ -43,7 +43,8 @@ func dressedBrief(id string) brief.Brief {
 // is not made: checked by the angles of the faces themselves, against what
 // the steps before have lit.
 func TestStepPicturesAreTrue(t *testing.T) {
-	gift := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
+	gift := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44),
+		`{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`),
 		request.Default)
 	for _, p := range append(jobsToMake(t, true), gift) {
 		m := handMade{t: t, p: p, cut: map[string]bool{}, folded: map[string][]string{}}
@@ -195,7 +196,8 @@ func hides(t *testing.T, p *plan.Plan, face, on *fold.Placed, piece *net.Piece) 
 
 // What is stuck on last is seen in the last picture, and there alone.
 func TestToppersComeLast(t *testing.T) {
-	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44), `{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), request.Default)
+	p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 96, 74, 44),
+		`{"toppers": [{"on": "lid/top", "shape": "round", "stock": "sprig-220"}]}`), request.Default)
 	if !p.OK() {
 		t.Fatal(p.Problems)
 	}

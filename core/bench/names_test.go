@@ -25,7 +25,8 @@ func TestOrderOfFolding(t *testing.T) {
 	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
 	w := Work{found: found{pieces: []*net.Piece{p}}, Cards: []ScoreCard{card}, From: "2 of A4",
 		Sticks: Sticks{ID: "glue", Title: "wet glue"}, Copies: 1,
-		Box:      &assembly.Box{Told: assembly.Told{Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}}},
+		Box: &assembly.Box{Told: assembly.Told{
+			Errands: []assembly.Errand{{Title: "Close", Says: "Tie it."}}, Cautions: []string{"Mind it."}}},
 		Dressing: Dressing{Before: []string{"Knot the handle inside."}}, Say: say}
 	at := map[string]string{}
 	for _, s := range w.steps() {

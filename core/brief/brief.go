@@ -80,7 +80,7 @@ type Arrange struct {
 	Way          Text      `json:"way,omitempty"`          // a pinned arrangement, by its name
 	Compartments Text      `json:"compartments,omitempty"` // none, slotted, partitions, platform, trays
 	Dividers     Text      `json:"dividers,omitempty"`     // height of dividers, when not to the things' shoulders
-	Cells        Text      `json:"cells,omitempty"`        // "3 x 2": compartments of a size that is given, from left to right and front to back
+	Cells        Text      `json:"cells,omitempty"`        // "3 x 2": compartments across and deep, in a size that is given
 	Places       []StackAt `json:"places,omitempty"`       // arranged by hand
 }
 

@@ -332,7 +332,8 @@ func TestDressedSets(t *testing.T) {
 
 // What is left serves for what it is as large as.
 func TestLeft(t *testing.T) {
-	p := advice.Make(tried.Dressed(tried.Metric("chamfer-foot", 90, 50, 60), `{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
+	p := advice.Make(tried.Dressed(tried.Metric("chamfer-foot", 90, 50, 60),
+		`{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
 	left := readings.LeftOver(p)
 	if !p.Holds() || len(left) == 0 {
 		t.Fatal(tried.Said(p), left)

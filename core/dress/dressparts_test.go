@@ -98,7 +98,8 @@ func TestWindows(t *testing.T) {
 		{"round", 36, 36, math.Pi * 18 * 18, "48 x 48", ""},
 		{"rounded", 40, 30, 1200 - (4-math.Pi)*36, "52 x 42", "50 x 40"},
 	} {
-		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 40), fmt.Sprintf(`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
+		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 100, 70, 40), fmt.Sprintf(
+			`{"windows": [{"on": "lid/top", "shape": %q, "width": "%d mm",
 			"height": "%d mm", "frame": "5 mm"}], "layers": [{"on": "top"}, {"on": "top"}]}`, c.shape, c.w, c.h)), request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", c.shape, tried.Said(p))

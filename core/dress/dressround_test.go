@@ -23,7 +23,8 @@ import (
 func TestToppersStack(t *testing.T) {
 	for _, shape := range wish.Shapes {
 		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 120, 90, 40), fmt.Sprintf(
-			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`, shape)), request.Default)
+			`{"toppers": [{"shape": %q, "width": "60 mm", "height": "60 mm", "layers": 3, "border": "2 mm", "raised": true}]}`,
+			shape)), request.Default)
 		if !p.Holds() {
 			t.Errorf("%s: %s", shape, tried.Said(p))
 			continue
@@ -89,7 +90,8 @@ func TestHandlesAndBowsByHand(t *testing.T) {
 	}
 	// Loops of 40 x 2.3 and a lap of 10; two tiers, the upper three quarters as large; a centre
 	// of 10 pi and a lap; curls three times round 6.27.
-	p = advice.Make(tried.Dressed(tray, `{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), request.Default)
+	p = advice.Make(tried.Dressed(tray,
+		`{"bow": {"loops": 5, "size": "80 mm", "width": "12 mm", "tiers": 2, "tails": true, "curls": 4}}`), request.Default)
 	want := "5 bow loop 12 x 102; 5 bow loop, tier 2 12 x 79; 1 bow centre 12 x 42; 2 bow tail 12 x 48; 4 curl 4 x 60"
 	if got := cutList(p); got != want || !p.Holds() {
 		t.Errorf("got  %s\nwant %s; %s", got, want, tried.Said(p))

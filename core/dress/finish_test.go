@@ -75,7 +75,8 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 	}
 	p := make(`{"kind": "ink", "on": "paper band", "minutes": "3", "dry": "40"}`)
 	i := slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == bench.FinishFlat })
-	if i < 0 || p.Guide.Steps[i].Minutes != 30 || p.Guide.Steps[i].Waits[0].Seconds != 2400 || p.Guide.Steps[i].Frames[0].Piece != "paper band" {
+	if i < 0 || p.Guide.Steps[i].Minutes != 30 || p.Guide.Steps[i].Waits[0].Seconds != 2400 ||
+		p.Guide.Steps[i].Frames[0].Piece != "paper band" {
 		t.Fatalf("%v", p.Guide.Steps)
 	}
 	w := request.Default
@@ -100,7 +101,8 @@ func TestFinishesAreReadAndCosted(t *testing.T) {
 // sheet, and trimmed; drawn and proved as the scored one is.
 func TestBandFormedOnTheBox(t *testing.T) {
 	for form, spare := range map[string]measure.Length{"": 12, "scored": 0, "wrapped": 12} {
-		p := advice.Make(tried.Dressed(tried.Metric("tray-lid", 90, 70, 40, "tools.wraps", "formed"), `{"band": {"width": "20 mm", "form": "`+form+`"}}`), request.Default)
+		b := tried.Metric("tray-lid", 90, 70, 40, "tools.wraps", "formed")
+		p := advice.Make(tried.Dressed(b, `{"band": {"width": "20 mm", "form": "`+form+`"}}`), request.Default)
 		band := p.Box.Piece("paper band")
 		if !p.Holds() || band == nil || len(band.Passes) == 0 {
 			t.Fatal(form, p.Problems, tried.Said(p))

@@ -22,7 +22,7 @@ func (m *Maker) partitions() {
 		return
 	}
 	if m.Box.Lo.Z > m.t().MM() {
-		m.Spec.Problem("arrange.compartments", "The floor of this box is no one panel, so feet can't be stuck to it.",
+		m.Spec.Problem("arrange.compartments", "The floor of this box is in several parts, so partitions can't be stuck to it.",
 			"Choose slotted dividers that cross, a platform or trays, or another style.", none...)
 		return
 	}

@@ -43,7 +43,8 @@ func (m *Maker) petals() {
 	if off := (in.Length - in.Width).Abs(); off > 4*t+2*step {
 		side := max(in.Length, in.Width)
 		j.Problem(j.SizeField("width"), fmt.Sprintf("Petals meet in the middle of a square tray; this one is %s × %s inside.",
-			j.Say(in.Length.Down(step)), j.Say(in.Width.Down(step))), fmt.Sprintf("Make it square: %s each way.", j.Say(side.Up(step))), m.square()...)
+			j.Say(in.Length.Down(step)), j.Say(in.Width.Down(step))),
+			fmt.Sprintf("Make it square: %s each way.", j.Say(side.Up(step))), m.square()...)
 		return
 	}
 	wide := 2 * ((min(in.Length, in.Width) - t) / 2).Down(step)

@@ -33,7 +33,8 @@ func TestPicturesFold(t *testing.T) {
 		walls := strip
 		walls.Cols = net.Cols(w, l, w)
 		for what, p := range map[string]nets.Net{"single": s.Single("base", tab), "pinwheel": s.Pinwheel("base"),
-			"rolled": rolled.Rolled("base", tab), "hinged": hinged.Hinged(tab, tab), "from base": strip.FromBase(), "from walls": walls.FromWalls("front", "back", w-mm, false)} {
+			"rolled": rolled.Rolled("base", tab), "hinged": hinged.Hinged(tab, tab),
+			"from base": strip.FromBase(), "from walls": walls.FromWalls("front", "back", w-mm, false)} {
 			if p.Root == "" {
 				p.Root = "bottom"
 				p.FoldUp("top", "flap")

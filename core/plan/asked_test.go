@@ -117,7 +117,8 @@ func TestPullsAndOrnaments(t *testing.T) {
 		}
 	}
 	for _, set := range [][]string{{"box.options.bottom-pull", "yes"}, {"box.options.bottom-pull", "yes", "box.options.pull", "yes"}} {
-		p := advice.Make(tried.Sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...), request.Default)
+		b := tried.Sized("90 mm", "70 mm", "80 mm", append(set, "units", "mm", "box.style", "carton", "card.sheet", "a3")...)
+		p := advice.Make(b, request.Default)
 		if !p.Holds() || p.Box.Piece("bottom pull tab") == nil {
 			t.Errorf("%v: %s %v", set, tried.Said(p), p.Problems)
 		}

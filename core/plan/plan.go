@@ -13,7 +13,6 @@ import (
 	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/layout"
-	"brevium/core/net"
 	"brevium/core/request"
 	"brevium/core/style"
 )
@@ -43,14 +42,12 @@ type Refused struct {
 	Box    *style.Box
 	Guilty style.Blame    // the field that asks for each measure
 	Scores []style.Scored // of a list, the pieces
-	Large  *net.Piece     // the first that is too large; nil where no one sheet takes all of them
 	Says   string
 }
 
 // Advice is what was looked for beside the plan; Make looks for nothing.
 type Advice struct {
 	Fixes    []brief.Fix            // what would bring a piece on to its sheet
-	Stopped  bool                   // the search for them came to the end of its work
 	Stronger map[string][]brief.Fix // what would make the box bear more, by the code of what it doesn't bear
 }
 
@@ -150,7 +147,7 @@ func Troubles(b brief.Brief, w request.Workshop) []brief.Problem {
 type making struct {
 	*Plan
 	w     request.Workshop
-	job   *style.Spec
+	spec  *style.Spec
 	room  contents.Room  // that was asked for, before the compartments want theirs
 	pick  *contents.Load // the arrangement that is wanted, laid out already
 	hasty bool           // only whether it can be done is wanted: few ways, no faces

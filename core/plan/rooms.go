@@ -29,33 +29,33 @@ func (m *making) inRooms() *style.Box {
 		m.RoomsEnough()
 		return nil
 	}
-	m.job.Proud, m.job.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding
-	m.job.Around, m.job.Above = m.Room.Around, m.Room.Above
+	m.spec.Proud, m.spec.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding
+	m.spec.Around, m.spec.Above = m.Room.Around, m.Room.Above
 	var inside []style.Dims
-	if m.job.Given != nil {
-		if _, ok := style.Inside(m.job, m.Style); !ok {
+	if m.spec.Given != nil {
+		if _, ok := style.Inside(m.spec, m.Style); !ok {
 			return nil
 		}
-		inside = m.job.Insides()
+		inside = m.spec.Insides()
 	}
 	loads, most := m.shareOut(inside)
-	if m.allProud(m.job, loads...) {
+	if m.allProud(m.spec, loads...) {
 		return nil
 	}
-	m.job.Needs = make([]style.Dims, len(loads))
+	m.spec.Needs = make([]style.Dims, len(loads))
 	for i, l := range loads {
-		m.job.Needs[i] = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
+		m.spec.Needs[i] = style.Dims{Length: l.Need.Length, Width: l.Need.Width, Depth: l.Need.Height}
 	}
-	parts := m.Style.Rooms(m.job.ChoiceOf(m.Style))
-	m.job.Need = m.job.Needs[0]
-	for i, n := range m.job.Needs {
-		if m.job.Need.Depth = max(m.job.Need.Depth, n.Depth); parts[i] == parts[0] {
-			m.job.Need.Length, m.job.Need.Width = max(m.job.Need.Length, n.Length), max(m.job.Need.Width, n.Width)
+	parts := m.Style.Rooms(m.spec.ChoiceOf(m.Style))
+	m.spec.Need = m.spec.Needs[0]
+	for i, n := range m.spec.Needs {
+		if m.spec.Need.Depth = max(m.spec.Need.Depth, n.Depth); parts[i] == parts[0] {
+			m.spec.Need.Length, m.spec.Need.Width = max(m.spec.Need.Length, n.Length), max(m.spec.Need.Width, n.Width)
 		}
 	}
-	m.job.Guilty = most
-	b := style.Make(m.job, m.Style, false) // how large it comes out hangs on every small box
-	m.taken = m.job.Taken
+	m.spec.Guilty = most
+	b := style.Make(m.spec, m.Style, false) // how large it comes out hangs on every small box
+	m.taken = m.spec.Taken
 	if b == nil {
 		return nil
 	}
@@ -65,7 +65,7 @@ func (m *making) inRooms() *style.Box {
 
 // shareOut lays out what goes in each room, and names what asks for most each way.
 func (m *making) shareOut(inside []style.Dims) (loads []contents.Load, most style.Blame) {
-	parts := m.Style.Rooms(m.job.ChoiceOf(m.Style))
+	parts := m.Style.Rooms(m.spec.ChoiceOf(m.Style))
 	need := style.Dims{}
 	for r, counts := range contents.Share(m.Things, parts) {
 		var things []contents.Thing
@@ -81,7 +81,7 @@ func (m *making) shareOut(inside []style.Dims) (loads []contents.Load, most styl
 			loads = append(loads, contents.Load{})
 			continue
 		}
-		q := contents.Request{Things: things, Room: m.Room, Caliper: m.job.T(), Most: 1}
+		q := contents.Request{Things: things, Room: m.Room, Caliper: m.spec.T(), Most: 1}
 		if r < len(inside) {
 			in := inside[r]
 			q.Inside = &contents.Size{Length: in.Length, Width: in.Width, Height: in.Depth}

@@ -156,7 +156,8 @@ func TestWorkOfTheShop(t *testing.T) {
 	}{
 		{wrap, []string{"your punch reaches", "screw punch"}}, {near, []string{"punch a round hole", "with your 6 mm punch"}},
 		{sleeves, []string{"put tape on the", "put glue on the", "lay one strip of tape over the seam of all before you cut", "of tape in"}},
-		{odd, []string{"groove, with a spacer of 5/16 in", "Trim a strip 5/16 in wide to lay against the fence, from what is left of sheet",
+		{odd, []string{"groove, with a spacer of 5/16 in",
+			"Cut a strip of card 5/16 in wide to lay against the fence, from what is left of sheet",
 			"numbered from the right"}},
 	} {
 		p := advice.Make(c.brief, request.Default)
@@ -177,7 +178,8 @@ func TestWorkOfTheShop(t *testing.T) {
 			t.Errorf("folded and cut in the wrong order: %s", text)
 		}
 	}
-	if p := advice.Make(sleeves, request.Default); p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
+	p := advice.Make(sleeves, request.Default)
+	if p.Guide.Tape.Saved == 0 || p.Guide.Tape.Pieces() <= 0 || p.Guide.Tape.Long() < 12*29*measure.Inch/10 {
 		t.Errorf("%+v", p.Guide.Tape)
 	}
 	rounded := tried.Sized("5", "3", "1", "box.style", "book-wrap", "card.sheet", "a3", "tools.punches", "corner 5 mm")

@@ -19,7 +19,7 @@ func (m *making) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
 	for _, u := range l.Units() {
 		thing, high := l.Things[u.Thing], u.At.Height
 		if m.Kind.Lifts != nil {
-			high = m.Kind.Lifts(l, u.Layer, m.job.As("insert"))
+			high = m.Kind.Lifts(l, u.Layer, m.spec.As("insert"))
 		}
 		lo := fold.Vec{X: at.X + u.At.Length.MM(), Y: at.Y + u.At.Width.MM(), Z: b.Lo.Z + high.MM()}
 		block := fold.Block{Name: thing.Name, Lo: lo, Hi: lo.Add(fold.Vec{X: u.Size.Length.MM(),

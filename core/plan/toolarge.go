@@ -17,7 +17,8 @@ import (
 // change, is looked for beside the plan.
 func (m *making) tooLarge() {
 	var pieces []string
-	r := &Refused{Box: m.Box, Guilty: m.job.Guilty, Scores: m.job.Scores}
+	var large *net.Piece // the first; nil where no one sheet takes all of them
+	r := &Refused{Box: m.Box, Guilty: m.spec.Guilty, Scores: m.spec.Scores}
 	for _, piece := range m.Box.Pieces() {
 		l, sheets := m.OnSheet(piece, 1), m.w.SheetsOf(m.CardOf(piece.Stock))
 		if !slices.ContainsFunc(sheets, func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
@@ -26,7 +27,7 @@ func (m *making) tooLarge() {
 				says += fmt.Sprintf(", %s too large for %s", m.Say(over), on.Title)
 			}
 			pieces = append(pieces, says)
-			r.Large = cmp.Or(r.Large, piece)
+			large = cmp.Or(large, piece)
 		}
 	}
 	r.Says = "This box is larger than every sheet on the shelf: " + strings.Join(pieces, "; ") + "."
@@ -35,7 +36,7 @@ func (m *making) tooLarge() {
 	}
 	m.Refused = r
 	if len(r.Scores) > 0 {
-		m.Problem(typedSide(r.Scores, r.Large), r.Says,
+		m.Problem(typedSide(r.Scores, large), r.Says,
 			"Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
 			"card.join", "yes")
 		return

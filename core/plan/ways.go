@@ -63,10 +63,10 @@ func (m *making) again() {
 	asked := *m.Request
 	asked.Room, m.Rooms = m.room, nil
 	m.Table = cutting.NewTable(&asked)
-	m.job = m.Request.Spec()
-	if m.taken != nil && m.job.Given == nil {
+	m.spec = m.Request.Spec()
+	if m.taken != nil && m.spec.Given == nil {
 		taken := *m.taken
-		m.job.Taken = &taken
+		m.spec.Taken = &taken
 	}
 }
 
@@ -75,9 +75,9 @@ func (m *making) again() {
 func (m *making) run() *style.Box {
 	if len(m.Things) == 0 {
 		if m.hasty {
-			m.job.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
+			m.spec.Taken = &style.Dims{} // the pieces alone are wanted, not what goes in
 		}
-		return m.inserted(m.job, style.Make(m.job, m.Style, m.hasty), contents.Load{}, m.hasty)
+		return m.inserted(m.spec, style.Make(m.spec, m.Style, m.hasty), contents.Load{}, m.hasty)
 	}
 	if m.Style.Rooms != nil {
 		return m.inRooms()
@@ -92,7 +92,7 @@ func (m *making) run() *style.Box {
 	}
 	chosen := ways[0]
 	m.Ways = m.rank(ways, m.likeliest())
-	if m.noneLies() && !m.hasty && m.job.Given == nil {
+	if m.noneLies() && !m.hasty && m.spec.Given == nil {
 		ways = m.ways(2 * tried)
 		m.Ways = m.rank(ways, 2*tried)
 	}
@@ -121,22 +121,22 @@ func (m *making) run() *style.Box {
 // finish builds the box of the arrangement that was chosen.
 func (m *making) finish(chosen contents.Load) *style.Box {
 	m.Load = chosen
-	b := m.build(m.job, chosen, m.hasty)
-	m.taken = m.job.Taken
+	b := m.build(m.spec, chosen, m.hasty)
+	m.taken = m.spec.Taken
 	return b
 }
 
 // prepare settles what room the things want.
 func (m *making) prepare() {
-	t := m.job.As("insert").T()
+	t := m.spec.As("insert").T()
 	if m.Kind.Room != nil {
-		m.Kind.Room(&m.Room, m.Things, m.job.As("insert"))
+		m.Kind.Room(&m.Room, m.Things, m.spec.As("insert"))
 	}
 	if m.Kind.Divides {
 		m.Room.Below += t // things may stand on a partition's foot
 	}
-	m.job.Proud, m.job.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding
-	m.job.Around, m.job.Above = m.Room.Around, m.Room.Above
+	m.spec.Proud, m.spec.Beside = m.Room.Proud, m.Room.Around+m.Room.Padding
+	m.spec.Around, m.spec.Above = m.Room.Around, m.Room.Above
 }
 
 // noneLies reports whether no box that was drafted lies on its sheets.
@@ -146,10 +146,10 @@ func (m *making) noneLies() bool { return len(m.Ways) > 0 && m.Ways[0].TooBig > 
 // first: the likeliest are laid out or, of so many, those that are turned too.
 func (m *making) ways(most int) []contents.Load {
 	q := contents.Request{Things: m.Things, Room: m.Room, Divided: m.Kind.Divides, Slotted: m.Kind.Straight,
-		Caliper: m.job.As("insert").T(),
+		Caliper: m.spec.As("insert").T(),
 		Most:    cmp.Or(most, m.likeliest()), Pin: m.Way, Turned: most > 0}
-	if m.job.Given != nil {
-		in, ok := style.Inside(m.job, m.Style)
+	if m.spec.Given != nil {
+		in, ok := style.Inside(m.spec, m.Style)
 		if !ok {
 			return nil
 		}
@@ -164,14 +164,14 @@ func (m *making) rank(ways []contents.Load, most int) []Way {
 	var out []Way
 	poor := false
 	for i, l := range ways[:min(most, len(ways))] {
-		if i >= max(hasty, most-tried) && m.job.IsShaped() {
+		if i >= max(hasty, most-tried) && m.spec.IsShaped() {
 			break // each is built and tried on: dear
 		}
-		scratch := *m.job
+		scratch := *m.spec
 		scratch.Report, scratch.Poor = &brief.Report{Units: m.Units, Step: m.Step}, poor
 		b := m.build(&scratch, l, true)
-		m.job.Knows(&scratch)
-		poor = m.job.Taken == nil
+		m.spec.Knows(&scratch)
+		poor = m.spec.Taken == nil
 		if b == nil {
 			continue
 		}
@@ -305,12 +305,12 @@ func (m *making) inserted(job *style.Spec, b *style.Box, l contents.Load, draft 
 // clearing keeps, of the ways to lie in a given box whose room is no block, those
 // that clear its slopes, if there are any.
 func (m *making) clearing(ways []contents.Load) []contents.Load {
-	b := m.job.Measured()
+	b := m.spec.Measured()
 	if b == nil {
 		return ways
 	}
 	clear := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool {
-		return len(l.Stacks) == 0 || b.Short(m.job.T(), m.blocks(l, b)) != style.Dims{}
+		return len(l.Stacks) == 0 || b.Short(m.spec.T(), m.blocks(l, b)) != style.Dims{}
 	})
 	if len(clear) == 0 {
 		return ways

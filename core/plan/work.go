@@ -169,7 +169,7 @@ func (p *Plan) spacers(cards []bench.ScoreCard) (out []string) {
 	}
 	slices.Sort(sizes)
 	for _, s := range sizes {
-		out = append(out, fmt.Sprintf("Trim a strip %s wide to lay against the fence%s.", p.Say(s), p.leftFor(s)))
+		out = append(out, fmt.Sprintf("Cut a strip of card %s wide to lay against the fence%s.", p.Say(s), p.leftFor(s)))
 	}
 	return out
 }

@@ -80,7 +80,8 @@ func TestTeachesNothing(t *testing.T) {
 	for _, list := range typedLists {
 		b := listOf(list.pieces...)
 		b.Set("units", "mm")
-		if got := advice.Suspects(advice.Make(b, request.Default), request.Default); len(got) > 0 && list.name != "hinged" && list.name != "strip" {
+		got := advice.Suspects(advice.Make(b, request.Default), request.Default)
+		if len(got) > 0 && list.name != "hinged" && list.name != "strip" {
 			t.Errorf("%s: %+v", list.name, got)
 		}
 	}

@@ -113,7 +113,8 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 	}
 	grown := advice.Make(tried.Sized("5", "3 1/2", "2", "box.options.clearance", "grow-lid"), request.Default)
 	trimmed := advice.Make(tried.Sized("5", "3 1/2", "2", "box.options.clearance", "trim-base"), request.Default)
-	if tried.Tell(grown.Box.Piece("base")) == tried.Tell(trimmed.Box.Piece("base")) || tried.Tell(grown.Box.Piece("lid")) == tried.Tell(trimmed.Box.Piece("lid")) {
+	if tried.Tell(grown.Box.Piece("base")) == tried.Tell(trimmed.Box.Piece("base")) ||
+		tried.Tell(grown.Box.Piece("lid")) == tried.Tell(trimmed.Box.Piece("lid")) {
 		t.Error("the two schools give the same numbers")
 	}
 	jars := brief.New("in")

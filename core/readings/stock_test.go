@@ -87,7 +87,8 @@ func TestGrainIsTold(t *testing.T) {
 	against := slices.ContainsFunc(readings.Grains(p), func(g readings.Grain) bool { return !g.Runs })
 	b.Card.Grain = "keep"
 	kept := advice.Make(b, request.Default)
-	if len(readings.Grains(p)) != 2 || !kept.Holds() || slices.ContainsFunc(readings.Grains(kept), func(g readings.Grain) bool { return !g.Runs }) {
+	if len(readings.Grains(p)) != 2 || !kept.Holds() ||
+		slices.ContainsFunc(readings.Grains(kept), func(g readings.Grain) bool { return !g.Runs }) {
 		t.Errorf("%+v, against %v; kept %+v", readings.Grains(p), against, readings.Grains(kept))
 	}
 	if cutting.WantsGrain(p.Box.Piece("base")) != "width" {

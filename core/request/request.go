@@ -217,7 +217,7 @@ func readCells(r *brief.Reader, text brief.Text) [2]int {
 	m, err2 := strconv.Atoi(strings.TrimSpace(deep))
 	if !two || err != nil || err2 != nil || n < 1 || m < 1 || n > mostCells || m > mostCells || n*m < 2 {
 		r.Problem("arrange.cells", fmt.Sprintf("“%s” doesn't say how many compartments there are.", said),
-			fmt.Sprintf("Write it like 3 x 2: so many from left to right, and from front to back, %d at the most.", mostCells),
+			fmt.Sprintf("Write it like 3 x 2 for three across and two deep. There can be up to %d each way.", mostCells),
 			"arrange.cells", "2 x 2")
 		return out
 	}

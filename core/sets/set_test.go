@@ -138,7 +138,8 @@ func TestSetsFollow(t *testing.T) {
 	if s = sets.Make(b, request.Default); s.OK() || len(s.Problems) != 1 || s.Problems[0].Field != "set.kind" {
 		t.Errorf("a heap: %+v", s.Problems)
 	}
-	if s = sets.Make(tried.ASet("stack", "wide", brief.Member{ID: "2"}), request.Default); len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
+	s = sets.Make(tried.ASet("stack", "wide", brief.Member{ID: "2"}), request.Default)
+	if len(s.Problems) != 1 || s.Problems[0].Field != "set.step" {
 		t.Errorf("a step that is none: %+v", s.Problems)
 	}
 	b = tried.ASet("companions", "", brief.Member{ID: "2", Copies: "3", Card: &brief.Card{Stock: "cover-270"}})

@@ -175,7 +175,7 @@ var larger = map[string]string{"length": "longer", "width": "wider", "depth": "d
 func (j *Spec) tooSmallBy(dim, guilty string, short Length, text string) {
 	fix := fmt.Sprintf("Make the box %s %s", j.Say(short.Up(j.Mark())), larger[dim])
 	if j.Adhesive.ID == "tape" {
-		fix += ", or stick with wet glue, which can do with less"
+		fix += ", or use wet glue, which holds on a narrower tab"
 	}
 	j.Problem(j.SizeField(guilty), text, fix+".", j.mends(dim, short)...)
 }

@@ -69,7 +69,7 @@ func (q Question) remedied(r Remedy) Question { q.Remedies = append(q.Remedies, 
 // rolledWalls is the remedy of walls that may be rolled, shortLid of a lid that may be shorter.
 var (
 	rolledWalls = Remedy{For: Stiffer, To: "rolled", Says: "Roll its walls."}
-	shortLid    = Remedy{For: Slighter, From: "full", To: "short", Says: "A short lid in place of a full one.",
+	shortLid    = Remedy{For: Slighter, From: "full", To: "short", Says: "A short lid instead of a full one.",
 		Clears: []string{"lid-height", "reveal"}}
 )
 

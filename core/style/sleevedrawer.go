@@ -31,7 +31,7 @@ var sleeveDrawer = &Style{
 
 func buildSleeveDrawer(j *Spec) *Box {
 	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
-	says := fmt.Sprintf("The sleeve is %s larger than the drawer each way, so that it slides.", j.Say(c))
+	says := fmt.Sprintf("The sleeve is %s wider and higher than the drawer, so that the drawer slides.", j.Say(c))
 	drawer, sleeve := size, size
 	if j.Is("clearance", "trim-drawer") {
 		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c

@@ -215,7 +215,7 @@ func (j *Spec) Over(inner, outer string, layers int) Length {
 		if by == 0 {
 			says = "on these marks that makes no difference"
 		}
-		j.note("learnt", name, "", c, fmt.Sprintf("Lids of this card were found to want %s of ease here, not %s; %s.",
+		j.note("learnt", name, "", c, fmt.Sprintf("By your records, lids of this card need %s of ease, not %s; %s.",
 			j.fine(j.Slack), j.fine(j.Usual), says))
 	}
 	return c
