@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
@@ -53,7 +54,7 @@ func Plan(b brief.Brief, w request.Workshop) *Made {
 		}
 		m.Job = s.Job()
 	} else {
-		p := plan.Make(b, w)
+		p := advice.Make(b, w)
 		if !p.OK() {
 			m.Problems = p.Problems
 			return m

@@ -14,9 +14,9 @@ import (
 	"strconv"
 	"time"
 
+	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/insert"
-	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
 )
@@ -71,7 +71,7 @@ func took(b brief.Brief) (found, bool) {
 	f := found{b, time.Hour}
 	for range 3 {
 		start := time.Now()
-		plan.Make(b, request.Default)
+		advice.Make(b, request.Default)
 		f.time = min(f.time, time.Since(start))
 	}
 	return f, true
