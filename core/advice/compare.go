@@ -40,9 +40,8 @@ type Row struct {
 // perStyle is how many arrangements of each style are compared.
 const perStyle = 5
 
-// Compare plans every style with its best arrangements, the best first. It
-// stops when its asker has left or its work is done up and reports whether it
-// came to the end.
+// Compare plans every style with its best arrangements, the best first. It stops when its asker has left or its
+// work is done up and reports whether it came to the end.
 func Compare(ctx context.Context, b brief.Brief, w request.Workshop) (rows []Row, whole bool) {
 	if b = b.Clone(); len(b.Contents) > 0 {
 		b.Size = nil
@@ -81,9 +80,8 @@ type Shown struct {
 	Plan  *plan.Plan
 }
 
-// Each plans every style for the brief's contents or size: the project's own
-// with its options, the others with their defaults. Which way the contents lie
-// is left to each.
+// Each plans every style for the brief's contents or size: the project's own with its options, the others with
+// their defaults. Which way the contents lie is left to each.
 func Each(ctx context.Context, b brief.Brief, w request.Workshop) []Shown {
 	b = ownSize(b, w)
 	out := make([]Shown, len(style.Styles))
@@ -101,8 +99,7 @@ func One(b brief.Brief, s *style.Style, w request.Workshop) *plan.Plan {
 	return one(ownSize(b, w), s, w)
 }
 
-// ownSize gives a list of scores the size its numbers come to, so that other
-// styles can be shown at it.
+// ownSize gives a list of scores the size its numbers come to, so that other styles can be shown at it.
 func ownSize(b brief.Brief, w request.Workshop) brief.Brief {
 	if s := style.Find(string(b.Box.Style)); s != nil && s.Typed && b.Size == nil && len(b.Contents) == 0 {
 		if p := plan.Make(b, w); p.OK() {

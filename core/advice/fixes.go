@@ -11,8 +11,7 @@ import (
 	"brevium/core/style"
 )
 
-// fixes looks for the smallest changes that bring every piece on to the sheet
-// that was chosen.
+// fixes looks for the smallest changes that bring every piece on to the sheet that was chosen.
 func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 	w := shelf
 	w.Only = &a.Sheet
@@ -26,8 +25,7 @@ func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 	}
 	if set := brief.To("card.join", "yes"); len(a.Layout.TooBig) > 0 && a.tries(w, set) {
 		out = append(out, brief.Fix{Text: fmt.Sprintf("Make the %s of two halves with a strip of %s behind the joint.",
-			a.Layout.TooBig[0].Name,
-			a.Say(2*a.Adhesive.Width.Up(a.Step.Size))), Set: set})
+			a.Layout.TooBig[0].Name, a.Say(2*a.Adhesive.Width.Up(a.Step.Size))), Set: set})
 	}
 	return out
 }
@@ -175,9 +173,8 @@ func (a *adviser) less(whole measure.Length, will func(measure.Length) bool) (me
 	return 0, false
 }
 
-// greatest finds the greatest length on a mark, from low and below high, that will
-// do. What does at a length is taken to do below it, so halving finds it in a
-// dozen tries, however far apart the two are.
+// greatest finds the greatest length on a mark, from low and below high, that will do. What does at a length is
+// taken to do below it, so halving finds it in a dozen tries, however far apart the two are.
 func greatest(step, low, high measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
 	low, high = low.Up(step), (high - 1).Down(step)
 	if low > high || !will(low) {
@@ -193,8 +190,7 @@ func greatest(step, low, high measure.Length, will func(measure.Length) bool) (m
 	return low, true
 }
 
-// tries reports whether a change gives a plan whose pieces have a sheet that takes
-// them all.
+// tries reports whether a change gives a plan whose pieces have a sheet that takes them all.
 func (a *adviser) tries(w request.Workshop, set brief.Changes) bool {
 	return a.hasSheets(a.With(set), w)
 }

@@ -20,8 +20,7 @@ import (
 // The near miss: a plan may be a hair from one sheet less. What is free is changed, one
 // thing at a time and as little as will do, and what saves is planned, laid and proved.
 
-// Near is a change that saves: what it takes, in length where it is one, and what it
-// saves.
+// Near is a change that saves: what it takes, in length where it is one, and what it saves.
 type Near struct {
 	Text   string
 	Set    brief.Changes
@@ -90,8 +89,7 @@ func (n Near) other() int {
 	return 0
 }
 
-// Nearly lists the smallest changes that save, the dearest saved first, other sheets
-// last.
+// Nearly lists the smallest changes that save, the dearest saved first, other sheets last.
 func Nearly(p *plan.Plan, w request.Workshop) []Near {
 	if !p.OK() || len(p.Layout.TooBig) > 0 {
 		return nil
@@ -215,8 +213,7 @@ func freeMeasures(p *plan.Plan) (out []free) {
 	return out
 }
 
-// measures tries each a hair less: first by as much as a hair may be, and where that
-// saves, by as little as does.
+// measures tries each a hair less: first by as much as a hair may be, and where that saves, by as little as does.
 func (n *nearing) measures() {
 	step := n.Step.Size
 	for _, f := range freeMeasures(n.Plan) {

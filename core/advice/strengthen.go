@@ -15,9 +15,8 @@ import (
 	"brevium/core/words"
 )
 
-// strengthen tries what makes a box bear more, and keeps what does, the least card
-// first: of each way the least of it that helps or, where no one way does, the most
-// of two together.
+// strengthen tries what makes a box bear more, and keeps what does, the least card first: of each way the least of
+// it that helps or, where no one way does, the most of two together.
 func (a *adviser) strengthen(w request.Workshop, code string) (out []brief.Fix) {
 	type helps struct {
 		brief.Fix
@@ -63,8 +62,7 @@ func both(a, b brief.Fix) brief.Fix {
 	return brief.Fix{Text: strings.TrimSuffix(a.Text, ".") + ", and " + words.Small(b.Text), Set: a.Set.And(b.Set...)}
 }
 
-// stronger lists the ways there are to make this box bear more, each from the least of
-// it to the most.
+// stronger lists the ways there are to make this box bear more, each from the least of it to the most.
 func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix) {
 	for _, f := range a.Style.Remedies(style.Stiffer, a.Answers) {
 		ways = append(ways, []brief.Fix{f})
@@ -97,8 +95,7 @@ func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix)
 	return ways
 }
 
-// heavier lists the cards of the shop that are thicker than the box's, the thinnest
-// first.
+// heavier lists the cards of the shop that are thicker than the box's, the thinnest first.
 func (a *adviser) heavier(w request.Workshop) []shop.Card {
 	out := slices.DeleteFunc(w.Offered(), func(c shop.Card) bool { return c.Caliper <= a.Card.Caliper })
 	slices.SortStableFunc(out, func(a, b shop.Card) int { return cmp.Compare(a.Caliper, b.Caliper) })

@@ -11,6 +11,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/core/style"
 	"brevium/core/words"
 )
 
@@ -57,8 +58,8 @@ func Suspects(p *plan.Plan, w request.Workshop) []Suspect {
 		return nil
 	}
 	t := teacher{plan: p, w: w, now: now, best: ills(now), seen: map[string]bool{}}
-	for i := range p.Brief.Box.Pieces {
-		t.read(i)
+	for _, s := range p.Scores {
+		t.read(s)
 	}
 	slices.SortStableFunc(t.slips, func(a, b slip) int { return cmp.Or(cmp.Compare(a.kind, b.kind), cmp.Compare(a.by, b.by)) })
 	for _, s := range t.slips[:min(len(t.slips), teachTries)] {
@@ -74,17 +75,8 @@ func Suspects(p *plan.Plan, w request.Workshop) []Suspect {
 
 // unreadable reports whether a number of the list can't be read, which is told by itself.
 func unreadable(p *plan.Plan) bool {
-	for _, piece := range p.Brief.Box.Pieces {
-		r := brief.NewReader(&p.Brief)
-		w, okW := r.Length("", piece.Width)
-		h, okH := r.Length("", piece.Height)
-		_, okA := r.Lengths("", piece.Across, w)
-		_, okD := r.Lengths("", piece.Down, h)
-		if !okW || !okH || !okA || !okD {
-			return true
-		}
-	}
-	return len(p.Brief.Box.Pieces) == 0
+	return len(p.Scores) == 0 || len(p.Scores) < len(p.Brief.Box.Pieces) ||
+		slices.ContainsFunc(p.Scores, func(s style.Scored) bool { return !s.Read })
 }
 
 // slip is one way a list may have been mistyped: the fields as they should then be.
@@ -127,27 +119,21 @@ type side struct {
 }
 
 // read lists the slips of one piece.
-func (t *teacher) read(i int) {
-	piece := t.plan.Brief.Box.Pieces[i]
-	r := brief.NewReader(&t.plan.Brief)
-	field := fmt.Sprintf("box.pieces.%d.", i)
-	sides := [2]side{{size: field + "width", list: field + "across", way: "across"},
-		{size: field + "height", list: field + "down", way: "down"}}
-	for k, text := range [2][2]brief.Text{{piece.Width, piece.Across}, {piece.Height, piece.Down}} {
-		sides[k].cut, _ = r.Length("", text[0])
-		sides[k].at, _ = r.Lengths("", text[1], sides[k].cut)
-	}
-	name := words.Plain(string(piece.Name))
+func (t *teacher) read(p style.Scored) {
+	sides := [2]side{{size: p.Field + "width", list: p.Field + "across", way: "across", cut: p.Wide(), at: p.At[0]},
+		{size: p.Field + "height", list: p.Field + "down", way: "down", cut: p.High(), at: p.At[1]}}
+	name := words.Plain(p.Name)
 	for k, s := range sides {
 		t.numbers(name, s, sides[1-k])
 	}
 	t.both(name, sides)
+	exchange := func(a, b string) brief.Changes { return brief.To(a, t.plan.Brief.Get(b), b, t.plan.Brief.Get(a)) }
 	if len(sides[0].at) != len(sides[1].at) {
 		t.add(slip{kind: 3, by: 1, at: sides[0].list, says: fmt.Sprintf("In the %s, the scores across and down are exchanged", name),
-			set: brief.To(sides[0].list, string(piece.Down), sides[1].list, string(piece.Across))})
+			set: exchange(sides[0].list, sides[1].list)})
 	}
 	t.add(slip{kind: 3, by: 2, at: sides[0].size, says: fmt.Sprintf("The width and the height of the %s are exchanged", name),
-		set: brief.To(sides[0].size, string(piece.Height), sides[1].size, string(piece.Width))})
+		set: exchange(sides[0].size, sides[1].size)})
 }
 
 // both lists cut sizes that are too large or too small by as much both ways, as a lid's without its clearance.

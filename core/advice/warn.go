@@ -31,8 +31,7 @@ func (a *adviser) warn(search bool) {
 	a.warnCard()
 	if a.Units != a.Step.Unit {
 		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
-			a.Units.Word(), a.Step.Unit.Word()),
-			Fix: "Choose a step in the project's own unit.",
+			a.Units.Word(), a.Step.Unit.Word()), Fix: "Choose a step in the project's own unit.",
 			Set: brief.To("tools.step", measure.DefaultStep(a.Units).String())}
 		if a.Tools.Reads > 0 { // it is the trimmer's
 			w.Fix, w.Set = "Plan it in the unit of your trimmer.", brief.To("units", string(a.Step.Unit))
@@ -129,8 +128,7 @@ func (a *adviser) glued() bool {
 	return slices.ContainsFunc(a.Box.Pieces(), func(piece *net.Piece) bool { return len(piece.Glues) > 0 })
 }
 
-// warnOnSide says when something that must stay upright is shared out to a small box
-// that comes to lie on its side.
+// warnOnSide says when something that must stay upright is shared out to a small box that comes to lie on its side.
 func (a *adviser) warnOnSide() {
 	for i, r := range a.Rooms {
 		for _, t := range r.Load.Things {
@@ -231,8 +229,7 @@ func (a *adviser) warnStrength(search bool) {
 	}
 }
 
-// warnStock tells of card there is not enough of, and of cuts the trimmer is too short
-// for.
+// warnStock tells of card there is not enough of, and of cuts the trimmer is too short for.
 func (a *adviser) warnStock() {
 	for _, c := range a.Cuts {
 		if n := len(c.Sheets); !c.Offcut && c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(a.Comes(c.Card)[0]) {

@@ -1,6 +1,5 @@
-// Package assembly puts folded pieces together: it knows which part goes where,
-// what is stuck to what, how the box is made, closed and put away, what it
-// measures, and whether all of that can be.
+// Package assembly puts folded pieces together: it knows which part goes where, what is stuck to what, how the box
+// is made, closed and put away, what it measures, and whether all of that can be.
 //
 // A box is a tree of parts. A part is a piece of card, or parts that are put
 // together by themselves, in as many copies as it has places. What a style says
@@ -46,9 +45,8 @@ const (
 	Corner     // drawn off over its front left corner
 )
 
-// Place lays a face of a copy along a face of another part, both drawn the same
-// way up: their middles together, but for so much to the right, down and
-// outwards as the other is drawn. Without On it is laid on the table, whose
+// Place lays a face of a copy along a face of another part, both drawn the same way up: their middles together, but
+// for so much to the right, down and outwards as the other is drawn. Without On it is laid on the table, whose
 // middle is the middle of the box.
 type Place struct {
 	Face             string // of this part: "back", or "lid/back" of parts within
@@ -62,9 +60,8 @@ type Place struct {
 	Mirror           bool   // the mirror image, for the other hand
 }
 
-// Join says that a face of one part touches a face of another: so many
-// thicknesses of card away, stuck there or only lying. Faces that are joined may
-// touch; whether they do as said is part of the proof.
+// Join says that a face of one part touches a face of another: so many thicknesses of card away, stuck there or
+// only lying. Faces that are joined may touch; whether they do as said is part of the proof.
 type Join struct {
 	A, B   string   // "lid/back"
 	Or     []string // other faces that a copy of A may lie on in place of B
@@ -73,9 +70,8 @@ type Join struct {
 	Lapped bool // of A only a part lies on B
 }
 
-// Clear says that a part, or a face with all that hangs on it, goes over another
-// part (or the rest of its own piece, when Inner is "") with room on the sides
-// named.
+// Clear says that a part, or a face with all that hangs on it, goes over another part (or the rest of its own
+// piece, when Inner is "") with room on the sides named.
 type Clear struct {
 	Outer, Inner string
 	Sides        []string
@@ -85,8 +81,7 @@ type Clear struct {
 	Fits         bool     // it is the clearance of the fit that leaves the room
 }
 
-// Pair is two halves of what holds a box closed: each is put on a face of its
-// own, and they must come together.
+// Pair is two halves of what holds a box closed: each is put on a face of its own, and they must come together.
 type Pair struct {
 	What   string
 	A, B   string // "box/flap", "box/front"
@@ -115,6 +110,13 @@ type Tree struct {
 func (t *Tree) Add(p *net.Piece, at ...Place) *Part {
 	part := &Part{Name: p.Name, Piece: p, At: at}
 	t.Parts = append(t.Parts, part)
+	return part
+}
+
+// PutOn adds a part that closes the box, and how it comes off again.
+func (t *Tree) PutOn(p *net.Piece, off Way, at ...Place) *Part {
+	part := t.Add(p, at...)
+	part.When, part.Off = net.Close, off
 	return part
 }
 
@@ -160,8 +162,7 @@ func (t *Tree) Part(path string) *Part {
 	return nil
 }
 
-// Pieces lists every piece of card once, with Count what the places of its part, and
-// of those it lies in, come to.
+// Pieces lists every piece of card once, with Count what the places of its part, and of those it lies in, come to.
 func (t *Tree) Pieces() []*net.Piece {
 	return slices.DeleteFunc(t.All(), func(p *net.Piece) bool { return p.Part == net.Ribbon })
 }

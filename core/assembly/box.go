@@ -73,8 +73,7 @@ func (b *Box) Needs(what string, count int, length Length, text string) {
 // Crease is a crease of a part, named by the two faces it lies between.
 type Crease struct{ Part, A, B string }
 
-// Inner is a small box within the box that things go in. Things stand where they
-// do in the small box alone.
+// Inner is a small box within the box that things go in. Things stand where they do in the small box alone.
 type Inner struct {
 	Name   string
 	Box    *Box
@@ -108,9 +107,8 @@ type Measured struct {
 	sized              int  // of so many parts
 }
 
-// Measure folds the box, closes it and reads off what it measures, of rooms that
-// are no block a block of the size that is wanted. Every style's sizes come from
-// here and nowhere else.
+// Measure folds the box, closes it and reads off what it measures, of rooms that are no block a block of the size
+// that is wanted. Every style's sizes come from here and nowhere else.
 func (b *Box) Measure(t Length, want Dims) {
 	s := b.Assemble(t, Closed)
 	b.measureRoom(s, want)
@@ -148,9 +146,8 @@ func (b *Box) opensLikeABook(s Standing) bool {
 // MeasureRoom is Measure for the room inside alone.
 func (b *Box) MeasureRoom(t Length, want Dims) { b.measureRoom(b.Assemble(t, Closed), want) }
 
-// measureRoom finds the largest upright room that no card reaches into. Under a
-// roof, or nothing, it ends at the rim; under a vault, which is bent round it, at
-// the top.
+// measureRoom finds the largest upright room that no card reaches into. Under a roof, or nothing, it ends at the
+// rim; under a vault, which is bent round it, at the top.
 func (b *Box) measureRoom(s Standing, want Dims) {
 	all := s.Box()
 	b.Rim = all[0].Rim()
@@ -201,8 +198,7 @@ func (b *Box) FoldsOver(part string, creases ...[2]string) {
 	}
 }
 
-// flat is how the creases of a part are folded when the box is put away: those
-// named over, the rest not at all.
+// flat is how the creases of a part are folded when the box is put away: those named over, the rest not at all.
 func (b *Box) flat(part string) fold.Pressed {
 	return func(x, y string) (float64, bool) {
 		for _, c := range b.Flat {
@@ -264,13 +260,6 @@ func (b *Box) SeamsSeen() string {
 	}
 	return strings.Join(says, "; ") + "."
 }
-
-// Cautions that several things call for.
-const (
-	RibbonCare = "Ribbon and cord are not for infants: keep long ends away from them, and follow your local rules."
-	MagnetCare = "Small magnets are dangerous when swallowed: keep them, and boxes that hold them, from small children, " +
-		"and follow your local rules."
-)
 
 // Caution says a caution, once.
 func (b *Box) Caution(s string) {

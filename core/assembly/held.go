@@ -11,9 +11,8 @@ import (
 	"brevium/core/words"
 )
 
-// What is made to be held must be held: a tab, a seam or a rolled wall that nothing sticks springs
-// open, a part that nothing holds falls off, and card that lies on card without a word about it was
-// forgotten.
+// What is made to be held must be held: a tab, a seam or a rolled wall that nothing sticks springs open, a part
+// that nothing holds falls off, and card that lies on card without a word about it was forgotten.
 
 // asMeasured checks that the folded box still is as large as it says of itself: every size that is
 // told of it, and that was reckoned with, was measured before.
@@ -194,8 +193,7 @@ func atOnce(p *net.Piece) (faults []string) {
 	return faults
 }
 
-// mustHold reports whether a part would fall off if nothing held it: what is set in, comes off or
-// rides does not.
+// mustHold reports whether a part would fall off if nothing held it: what is set in, comes off or rides does not.
 func (g grown) mustHold(p *Part) bool {
 	if p.Rides || p.Loose || p.When == net.Close || len(p.At) == 0 || p.At[0].On == "" {
 		return false

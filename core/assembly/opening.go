@@ -110,8 +110,7 @@ func hangsOnOpening(p *net.Piece, body *fold.Body, face string) bool {
 	return false
 }
 
-// Moves reports whether a face of a body moves when the box is opened: it opens, or hangs
-// on what does.
+// Moves reports whether a face of a body moves when the box is opened: it opens, or hangs on what does.
 func Moves(p *net.Piece, body *fold.Body, face string) bool {
 	return Opens(p, face) || hangsOnOpening(p, body, face)
 }

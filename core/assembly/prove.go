@@ -18,8 +18,7 @@ type Means struct {
 	Proud Length // how far the contents may stand above the rim
 }
 
-// Prove folds the box, every copy of every part, puts it together with its
-// contents and checks it.
+// Prove folds the box, every copy of every part, puts it together with its contents and checks it.
 func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	checks := slices.Clone(b.Claims)
 	width := m.Width.MM()
@@ -119,8 +118,7 @@ func (s Standing) inPlace() (out []fold.Check) {
 	return out
 }
 
-// faces gives the bodies of a part (or of a face with all that hangs on it) and
-// what is left of its own piece.
+// faces gives the bodies of a part (or of a face with all that hangs on it) and what is left of its own piece.
 func (g grown) faces(r string) (of, rest []*fold.Body) {
 	if all := g.all(r); len(all) > 0 {
 		return all, nil
@@ -147,8 +145,7 @@ func clears(b *Box, g grown, c Clear) (out []fold.Check) {
 	if c.Inner != "" {
 		inner, _ = g.faces(c.Inner)
 	}
-	// A face that goes over the rest of its piece does so copy by copy; a part goes
-	// over all there is of another.
+	// A face that goes over the rest of its piece does so copy by copy; a part goes over all there is of another.
 	if c.Inner != "" && len(inner) > 1 {
 		inner = []*fold.Body{fold.Union(c.Inner, inner...)}
 	}

@@ -38,8 +38,7 @@ func (s Standing) Rides(b *fold.Body) string {
 	return ""
 }
 
-// riding checks that every layer lies within its panel, on the side it belongs, and
-// gives what touches by it.
+// riding checks that every layer lies within its panel, on the side it belongs, and gives what touches by it.
 func (s Standing) riding() (checks []fold.Check, touch []contact) {
 	if len(s.rides) == 0 {
 		return nil, nil
@@ -114,10 +113,9 @@ func (s Standing) stuckOver() map[*fold.Body][]*fold.Placed {
 	return out
 }
 
-// Crushed tells what lies so close over what is stuck on that that has no room: of one
-// part, or of all. Faces side by side never pass through each other, so it is looked for
-// by itself; it may press by half a caliper and,
-// in plain numbers, by what the card gives.
+// Crushed tells what lies so close over what is stuck on that that has no room: of one part, or of all. Faces side
+// by side never pass through each other, so it is looked for by itself; it may press by half a caliper and, in
+// plain numbers, by what the card gives.
 func (s Standing) Crushed(part string, touch []contact) (hits []string) {
 	known := map[contact]bool{}
 	for _, c := range touch {
@@ -157,8 +155,7 @@ func (b *Box) Outer() {
 	b.Outside, b.Foot = dims(lo, hi), -lo.Z
 }
 
-// Line takes from the room inside what lines it: so much on the floor, on each wall,
-// and under the cover.
+// Line takes from the room inside what lines it: so much on the floor, on each wall, and under the cover.
 func (b *Box) Line(floor, wall, cover Length) {
 	b.Lo, b.Hi = b.Lo.Add(fold.Vec{X: wall.MM(), Y: wall.MM(), Z: floor.MM()}), b.Hi.Sub(fold.Vec{X: wall.MM(),
 		Y: wall.MM(), Z: cover.MM()})

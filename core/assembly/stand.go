@@ -38,8 +38,7 @@ type grown struct {
 // whole is the whole tree as it stands.
 func (s Standing) whole() grown { return s.trees[len(s.trees)-1] }
 
-// all gives the bodies of a part of the tree, every copy of it in this copy of
-// the tree.
+// all gives the bodies of a part of the tree, every copy of it in this copy of the tree.
 func (g grown) all(part string) (out []*fold.Body) {
 	for _, b := range g.bodies {
 		if b.Name == g.path+part || strings.HasPrefix(b.Name, g.path+part+"/") {
@@ -153,15 +152,13 @@ func together(b *Box, t Length, pose Pose, pr *progress) Standing {
 	return s
 }
 
-// hand is which copy of a tree stands: the path to it, and whether it is made for
-// the other hand.
+// hand is which copy of a tree stands: the path to it, and whether it is made for the other hand.
 type hand struct {
 	path   string
 	mirror bool
 }
 
-// stand adds every copy of the parts of a tree, each in its place among those
-// before it.
+// stand adds every copy of the parts of a tree, each in its place among those before it.
 func stand(b *Box, s *Standing, tree *Tree, h hand, t Length, pose Pose, pr *progress, placed bool) []*fold.Body {
 	from, path := len(s.Bodies), h.path
 	for _, p := range tree.Parts {
@@ -268,8 +265,7 @@ func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, lift float64
 	body.Move(by)
 }
 
-// body folds one copy of a part and, once it is folded, presses what is stuck or
-// tucked aside.
+// body folds one copy of a part and, once it is folded, presses what is stuck or tucked aside.
 func body(b *Box, p *Part, at Place, path string, t Length, pose Pose, pr *progress) *fold.Body {
 	piece := p.Piece
 	done := func(string) float64 { return 1 }
@@ -298,8 +294,7 @@ func body(b *Box, p *Part, at Place, path string, t Length, pose Pose, pr *progr
 	return body
 }
 
-// opened gives how far each face of a piece is opened: all that closes it at once,
-// or in turn, the last first.
+// opened gives how far each face of a piece is opened: all that closes it at once, or in turn, the last first.
 func opened(b *Box, p *net.Piece, lift float64) map[string]float64 {
 	out := map[string]float64{}
 	var closing []net.Move

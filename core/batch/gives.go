@@ -10,8 +10,7 @@ import (
 	"brevium/core/words"
 )
 
-// Give is one thing that could give where the work does not fit the time: each was tried, and
-// with it all fits.
+// Give is one thing that could give where the work does not fit the time: each was tried, and with it all fits.
 type Give struct {
 	Kind string // hands, hours, fewer, simpler or later
 	Text string
@@ -32,8 +31,7 @@ type Date struct {
 // mostHands is how much help is thought of.
 const mostHands = 8
 
-// Gives looks for what would make a batch fit that does not, each by itself. It takes longer than
-// sharing out does.
+// Gives looks for what would make a batch fit that does not, each by itself. It takes longer than sharing out does.
 func (b *Batch) Gives(done Progress, pace bench.Pace) []Give {
 	return b.table(done, pace).gives(done, pace)
 }

@@ -277,8 +277,7 @@ func (j *jsonBatch) shared(s Shared) {
 	}
 	for _, sit := range s.Sittings {
 		out := jsonSitting{Date: sit.Day.String(), Begins: fmt.Sprintf("%d:%02d", sit.Begins/60, sit.Begins%60),
-			Minutes: sit.Minutes,
-			Has:     sit.Has, Rests: sit.Rests}
+			Minutes: sit.Minutes, Has: sit.Has, Rests: sit.Rests}
 		for _, e := range sit.Entries {
 			out.Work = append(out.Work, jsonEntry{e.At, e.Order.ID, e.Stage, e.Minutes, e.Setup, e.Idle, e.From, e.To})
 		}

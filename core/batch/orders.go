@@ -62,8 +62,7 @@ func (b *Batch) WriteOrders(w io.Writer) error {
 	var rows [][]string
 	for _, o := range b.Orders {
 		rows = append(rows, []string{string(o.Order.Name), string(o.Brief.Name), string(o.Count), string(o.Colours),
-			string(o.Words),
-			string(o.By)})
+			string(o.Words), string(o.By)})
 	}
 	return lists.Write(w, Columns, rows)
 }

@@ -66,9 +66,8 @@ func sentence(err error) string { return words.Capital(strings.TrimSuffix(err.Er
 // furthest is how far ahead one may plan, in days.
 const furthest = 2 * 366
 
-// Read reads a batch as it stands on a day, with what is done of it. What can't be read is told at
-// its field, such as orders.2.by. A date that has gone by is refused of an order that nobody has
-// begun; one that was begun is late.
+// Read reads a batch as it stands on a day, with what is done of it. What can't be read is told at its field, such
+// as orders.2.by. A date that has gone by is refused of an order that nobody has begun; one that was begun is late.
 func Read(d Document, done Progress, today Day, w request.Workshop) *Batch {
 	b := &Batch{Doc: d, Today: today, From: today, Hands: 1, shop: w}
 	if d.From != "" {
@@ -143,8 +142,7 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w request.Workshop) *Order
 		b.problem(field+"by", due.Says()+" is more than two years off.", "Plan nearer to it.")
 	case due.Since(b.From) < 0 && out.OnTable() && !begun:
 		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(),
-			b.From.Says()),
-			"Agree on a later day, or take the order out.")
+			b.From.Says()), "Agree on a later day, or take the order out.")
 	default:
 		out.Due = due
 	}

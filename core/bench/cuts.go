@@ -118,8 +118,7 @@ func punchedOut(f *net.Face) bool {
 	return !slices.ContainsFunc(f.Edges, func(e net.Edge) bool { return e.Kind != net.Hole })
 }
 
-// cutSays tells what is slit and cut away of a piece, in one sentence; mitres are told by
-// themselves.
+// cutSays tells what is slit and cut away of a piece, in one sentence; mitres are told by themselves.
 func cutSays(p *net.Piece, say func(Length) string, tools shop.Tools) (cut, mitre string) {
 	away, trims := 0, 0
 	for _, f := range p.Faces {

@@ -39,9 +39,8 @@ type spot struct {
 	hidden  func(net.Point) bool // nil: all of it is
 }
 
-// Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to
-// other pieces (there the smaller face gets it), or to what it lies on as a layer. What
-// would show beside the other face has no dots.
+// Spreads lists where a piece gets tape or glue: the faces it is stuck by to itself, to other pieces (there the
+// smaller face gets it), or to what it lies on as a layer. What would show beside the other face has no dots.
 func (g Glue) Spreads(piece *net.Piece) (out []Spread) {
 	for _, s := range g.spots(piece) {
 		out = append(out, Spread{s.face.Name, s.outside, g.Sticks.Taped(piece, s.face.Name), dots(s.face, s.hidden)})
@@ -129,8 +128,7 @@ func (g Glue) bodyOf(piece *net.Piece) standing {
 	return standing{}
 }
 
-// joined is what a join of two parts makes of a piece: nothing when the other's face is the
-// smaller.
+// joined is what a join of two parts makes of a piece: nothing when the other's face is the smaller.
 func (g Glue) joined(piece *net.Piece, j assembly.Join) (spot, bool) {
 	nameA, faceA := assembly.Ref(j.A)
 	nameB, faceB := assembly.Ref(j.B)
@@ -185,8 +183,7 @@ func dots(f *net.Face, hidden func(net.Point) bool) (out []net.Point) {
 	return out
 }
 
-// fromEdges is how far a point stays from the edges of a face and of its holes, in
-// millimetres.
+// fromEdges is how far a point stays from the edges of a face and of its holes, in millimetres.
 func fromEdges(f *net.Face, at net.Point) float64 {
 	least := math.Inf(1)
 	for _, ring := range append([][]net.Point{f.Points}, f.Holes...) {

@@ -169,8 +169,7 @@ func (w Work) close() Step {
 	return s
 }
 
-// peel says what makes faces stick that are stuck for good when the box is filled: tape has its
-// backing until then.
+// peel says what makes faces stick that are stuck for good when the box is filled: tape has its backing until then.
 func (w Work) peel(d Done) string {
 	var taped, glued []string
 	for _, g := range d.Glues {

@@ -102,8 +102,7 @@ func turns(p *net.Piece, first string) []string {
 	return down
 }
 
-// Card reads the score card off a piece.
-// First says which way is scored first: "" as drawn, short or long.
+// Card reads the score card off a piece. First says which way is scored first: "" as drawn, short or long.
 func ScoreCardOf(p *net.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
 	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
@@ -131,9 +130,8 @@ type Slant struct {
 	Link string // the mark that ties it to its numbers
 }
 
-// turn gathers the scores nearest to an edge: scoring each from its near edge
-// lets an odd size sit in the middle, where it needs no mark. One that no groove
-// sets from there, and one does from the far edge, is scored from that.
+// turn gathers the scores nearest to an edge: scoring each from its near edge lets an odd size sit in the middle,
+// where it needs no mark. One that no groove sets from there, and one does from the far edge, is scored from that.
 func turn(p *net.Piece, edge string, step Length, tools shop.Tools) Turn {
 	alongWidth := edge == "left" || edge == "right"
 	size, across := p.Height, p.Width
@@ -202,8 +200,7 @@ func (m Mark) How(say func(Length) string) string {
 	return ""
 }
 
-// spacerOf tells a strip against the fence. One thinner than the unit tells is told in millimetres,
-// as card is.
+// spacerOf tells a strip against the fence. One thinner than the unit tells is told in millimetres, as card is.
 func spacerOf(l Length, say func(Length) string) string {
 	s := say(l)
 	if strings.HasPrefix(s, "about 0 ") {

@@ -33,8 +33,7 @@ func (g Glue) sides(pieces []*net.Piece) map[*net.Piece][]Side {
 	return out
 }
 
-// facesOut reports whether the other half of what is put on a face lies outside it when the box is
-// closed.
+// facesOut reports whether the other half of what is put on a face lies outside it when the box is closed.
 func (g Glue) facesOut(body *fold.Body, f *fold.Placed, m net.Mark) bool {
 	at := f.Place(m.At)
 	least, outside := 8.0, false

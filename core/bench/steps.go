@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -124,8 +125,7 @@ func Titles(burnish string) []string {
 // Gather is what the steps are called by which the boxes of a set come together.
 const Gather = "Put them together"
 
-// Grouped puts steps that follow each other under one title together: the work as it is
-// told on paper.
+// Grouped puts steps that follow each other under one title together: the work as it is told on paper.
 func Grouped(steps []Step) (out []Step) {
 	for _, s := range steps {
 		n := len(out) - 1
@@ -163,8 +163,7 @@ var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre":
 	StickOuter: 1, FormOn: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2, FinishUnscored: 3, FinishFlat: 3, FinishUnstuck: 3, FinishLast: 2}
 
-// cut gives, for each piece, what is cut to its scores and, by itself, how its tabs are
-// shaped.
+// cut gives, for each piece, what is cut to its scores and, by itself, how its tabs are shaped.
 func (w Work) cut() (cut []Step) {
 	var mitre []Step
 	for _, p := range w.pieces {
@@ -269,3 +268,38 @@ func (w Work) dress() Step {
 	}
 	return s
 }
+
+// Caution is one plain sentence of care, at the step that needs it. It goes by its first words, so that who knows
+// it can put it away on the screen; what is printed always has it.
+type Caution struct{ ID, Text string }
+
+var notLetters = regexp.MustCompile(`[^a-z]+`)
+
+// Take makes cautions of texts; what is empty is none.
+func Take(texts ...string) (out []Caution) {
+	for _, t := range texts {
+		if t == "" {
+			continue
+		}
+		first := strings.Fields(strings.ToLower(t))
+		id := notLetters.ReplaceAllString(strings.Join(first[:min(3, len(first))], "-"), "-")
+		out = append(out, Caution{strings.Trim(id, "-"), t})
+	}
+	return out
+}
+
+// Caution is all the cautions of a step together.
+func (s Step) Caution() string {
+	var out []string
+	for _, c := range s.Cautions {
+		out = append(out, c.Text)
+	}
+	return strings.Join(out, " ")
+}
+
+const (
+	bladeCare = "Fresh blade, fingers behind the guard, blade closed or covered when you put it down; " +
+		"follow its maker's instructions."
+	scissorsCare = "Scissors or knife: cut away from yourself, and stop at the score."
+	glueCare     = "Air the room when you glue, keep glue from children, and follow the instructions on it."
+)

@@ -161,8 +161,7 @@ func (w Work) dry() Step {
 	return s
 }
 
-// StickOuter is what the step is called in which what goes over something is stuck, when it has been
-// tried on.
+// StickOuter is what the step is called in which what goes over something is stuck, when it has been tried on.
 const StickOuter = "Stick what goes over"
 
 // FormOn is what the step is called in which straps, sleeves and covers are wrapped round what they go

@@ -49,8 +49,7 @@ func (t Tape) Pieces() (n int) {
 	return max(0, n-t.Saved)
 }
 
-// Taped reports whether a stuck face takes tape: all of them, none, or the long seams
-// alone.
+// Taped reports whether a stuck face takes tape: all of them, none, or the long seams alone.
 func (s Sticks) Taped(p *net.Piece, face string) bool {
 	return s.ID == "tape" || s.ID == "both" && p.RoleOf(face) != "tab"
 }
@@ -66,8 +65,7 @@ func (s Sticks) with(p *net.Piece, face string) string {
 	return "glue"
 }
 
-// TapeOf reckons the tape of pieces as they are laid on their sheets: each strip is
-// as long as its face.
+// TapeOf reckons the tape of pieces as they are laid on their sheets: each strip is as long as its face.
 func TapeOf(s Sticks, pieces []*net.Piece, copies int, sheets []layout.Sheet) (t Tape) {
 	for _, p := range pieces {
 		seen := map[string]bool{}

@@ -12,11 +12,10 @@ import (
 	"brevium/core/words"
 )
 
-// What a maker is told is proved, as the box is: she cuts by the score card, the words and the
-// lit cuts, not by the net that was folded. So the net is laid out once more from nothing but the
-// card's own numbers, the slits as they are told and the openings' sizes and places, and must come
-// out as the net that was proved: every crease told, each the way it folds, no score over card
-// that stays whole, every slit and opening, and no other.
+// What a maker is told is proved, as the box is: she cuts by the score card, the words and the lit cuts, not by the
+// net that was folded. So the net is laid out once more from nothing but the card's own numbers, the slits as they
+// are told and the openings' sizes and places, and must come out as the net that was proved: every crease told,
+// each the way it folds, no score over card that stays whole, every slit and opening, and no other.
 
 // ToldRight is the check that score cards and cuts tell the nets that were proved. Pieces without
 // a card are only cut.

@@ -1,9 +1,8 @@
 // Package brief is the document: what a maker asks for, in the maker's own
 // words, and the problems those words may have.
 //
-// A brief keeps every field as it was typed, sense or nonsense, so nothing a
-// person wrote is ever lost; a Reader turns fields into lengths and counts and
-// gathers a Problem for each that cannot be read. docs/format.md describes
+// A brief keeps every field as it was typed, sense or nonsense, so nothing a person wrote is ever lost; a Reader
+// turns fields into lengths and counts and gathers a Problem for each that cannot be read. docs/format.md describes
 // the JSON.
 package brief
 
@@ -17,8 +16,7 @@ import (
 	"strings"
 )
 
-// Brief is a project's document. Lengths are texts with a unit; a text
-// without one takes Units.
+// Brief is a project's document. Lengths are texts with a unit; a text without one takes Units.
 type Brief struct {
 	Brevium  int     `json:"brevium"`
 	Name     Text    `json:"name"`
@@ -148,8 +146,7 @@ type Card struct {
 	Own    []Stock `json:"own,omitempty"`   // cards that the document itself describes
 }
 
-// Sheets says how the pieces are to be laid on sheets: nothing is said where the plan's
-// own quick rules do.
+// Sheets says how the pieces are to be laid on sheets: nothing is said where the plan's own quick rules do.
 type Sheets struct {
 	Aim     Text  `json:"aim,omitempty"`          // fewest sheets, least cost or card
 	Tie     Text  `json:"among-equals,omitempty"` // largest offcut, or fewest stops
@@ -176,8 +173,7 @@ func (s Sheets) Asked() bool {
 	return s.Aim != "" || s.Tie != "" || s.Look != "" || s.Sizes != "" || s.Offcuts == "yes" || s.Margin != "" || len(s.Pins) > 0
 }
 
-// Tools says what the maker measures, scores, cuts and sticks with, and how it is
-// liked.
+// Tools says what the maker measures, scores, cuts and sticks with, and how it is liked.
 type Tools struct {
 	Step       Text    `json:"step"`
 	Fit        Text    `json:"fit"`
@@ -253,8 +249,7 @@ func (f Flag) MarshalJSON() ([]byte, error) {
 	return json.Marshal(string(f))
 }
 
-// New gives the brief a project starts from: one made-up thing, every
-// question answered.
+// New gives the brief a project starts from: one made-up thing, every question answered.
 func New(units string) Brief {
 	b := Brief{
 		Brevium: Version, Name: "New box", Units: Text(units), Copies: "1",

@@ -28,8 +28,7 @@ func (c Change) Says(r *Report, name string) string {
 	return strings.ToLower(cmp.Or(name, c.Field)) + " " + text
 }
 
-// Changes are made together. They are in the order of their fields, one for each field; as JSON they are an
-// object.
+// Changes are made together. They are in the order of their fields, one for each field; as JSON they are an object.
 type Changes []Change
 
 // To makes changes of fields and what is written in them, in pairs.

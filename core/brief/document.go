@@ -150,8 +150,7 @@ func (b *Brief) Placed(path string) string {
 	return path
 }
 
-// lists gives every list whose members are known by an identity that is filled in
-// where it is left out.
+// lists gives every list whose members are known by an identity that is filled in where it is left out.
 func (b *Brief) lists() []listed {
 	things := ids("contents", "things", b.Contents, func(x *Item) *string { return &x.ID })
 	pieces := ids("box.pieces", "pieces", b.Box.Pieces, func(x *Scored) *string { return &x.ID })
@@ -162,8 +161,7 @@ func (b *Brief) lists() []listed {
 // mostID is how long an identity may be.
 const mostID = 24
 
-// identify gives every member of a list that has no identity one: its number in
-// the list, or the next that is free.
+// identify gives every member of a list that has no identity one: its number in the list, or the next that is free.
 func (b *Brief) identify() {
 	for _, l := range b.lists() {
 		taken := map[string]bool{}
@@ -180,8 +178,7 @@ func (b *Brief) identify() {
 	}
 }
 
-// twice finds a name that stands twice in one object. Of such a pair the
-// second would silently win.
+// twice finds a name that stands twice in one object. Of such a pair the second would silently win.
 func twice(data []byte) error {
 	dec := json.NewDecoder(bytes.NewReader(data))
 	var in []map[string]bool // the names of each object that is open, nil for a list
@@ -242,12 +239,10 @@ func silent(data []byte) Brief {
 	return b
 }
 
-// Encode writes the document. Decoding what it writes gives b again, and
-// encoding that gives the same bytes.
+// Encode writes the document. Decoding what it writes gives b again, and encoding that gives the same bytes.
 func (b Brief) Encode() []byte { return Encoded(b) }
 
-// Encoded writes a document of texts, numbers and lists of them in the one form that
-// documents have.
+// Encoded writes a document of texts, numbers and lists of them in the one form that documents have.
 func Encoded(document any) []byte {
 	var out bytes.Buffer
 	enc := json.NewEncoder(&out)
@@ -289,5 +284,37 @@ func (b *Brief) All() func(yield func(path, text string) bool) {
 				}
 			}
 		}
+	}
+}
+
+// ForOthers is the document as it leaves the house. What its cards cost, how many are in hand and
+// how they are packed concern nobody else; the notes go along only where that is asked.
+func (b Brief) ForOthers(notes bool) Brief {
+	b = b.Clone()
+	b.Card.forOthers()
+	if !notes {
+		b.Notes = ""
+	}
+	if b.Several == nil {
+		return b
+	}
+	for i := range b.Several.Boxes {
+		m := &b.Several.Boxes[i]
+		if m.Card != nil {
+			own := *m.Card
+			own.Own = slices.Clone(own.Own)
+			own.forOthers()
+			m.Card = &own
+		}
+		if !notes {
+			m.Notes = ""
+		}
+	}
+	return b
+}
+
+func (c *Card) forOthers() {
+	for i := range c.Own {
+		c.Own[i].Price, c.Own[i].Hand, c.Own[i].Pack = "", "", ""
 	}
 }

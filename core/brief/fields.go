@@ -50,33 +50,28 @@ func (b *Brief) Has(path string) bool {
 	return paths.Has(b, at) || at == "box.stated" || at == "tools.trimmer"
 }
 
-// Item finds a thing by its identity, and its place in the list; -1 when it is
-// not there.
+// Item finds a thing by its identity, and its place in the list; -1 when it is not there.
 func (b *Brief) Item(id string) int {
 	return slices.IndexFunc(b.Contents, func(i Item) bool { return i.ID == id })
 }
 
-// Scored finds a piece of a list of scores by its identity, -1 when it is not
-// there.
+// Scored finds a piece of a list of scores by its identity, -1 when it is not there.
 func (b *Brief) Scored(id string) int {
 	return slices.IndexFunc(b.Box.Pieces, func(p Scored) bool { return p.ID == id })
 }
 
-// Conflict is a field that two windows changed in different ways. Gone says
-// that the other window took out the thing or piece it belongs to; Theirs is
-// then what that was called.
+// Conflict is a field that two windows changed in different ways. Gone says that the other window took out the
+// thing or piece it belongs to; Theirs is then what that was called.
 type Conflict struct {
 	Field, Mine, Theirs string
 	Gone                bool
 }
 
-// Typed is what a window typed in a field, and what that window showed there
-// before.
+// Typed is what a window typed in a field, and what that window showed there before.
 type Typed struct{ Text, Was string }
 
-// Merge lays the fields typed in one window on to the newest brief. A field
-// that nothing changed since the window showed it takes the typed text; one
-// that another window changed differently meanwhile is a conflict, which leaves
+// Merge lays the fields typed in one window on to the newest brief. A field that nothing changed since the window
+// showed it takes the typed text; one that another window changed differently meanwhile is a conflict, which leaves
 // the newest brief's text standing.
 func Merge(newest Brief, typed map[string]Typed) (Brief, []Conflict) {
 	out := newest.Clone()

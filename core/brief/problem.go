@@ -10,9 +10,8 @@ import (
 	"brevium/core/words"
 )
 
-// Problem is something in the brief that keeps a box from being made of it:
-// which field, what is wrong in the maker's words, what would put it right, and
-// the fields that one click writes to do so.
+// Problem is something in the brief that keeps a box from being made of it: which field, what is wrong in the
+// maker's words, what would put it right, and the fields that one click writes to do so.
 type Problem struct {
 	Field string  `json:"field"`
 	Text  string  `json:"text"`
@@ -31,8 +30,7 @@ type Warning struct {
 	Press string  `json:"-"`
 }
 
-// Fix is a change that would bring every piece on to its sheet: what, by how
-// much, and the fields that do it.
+// Fix is a change that would bring every piece on to its sheet: what, by how much, and the fields that do it.
 type Fix struct {
 	Text string  `json:"text"`
 	Set  Changes `json:"set"`
@@ -97,8 +95,7 @@ func NewReader(b *Brief) *Reader {
 	return r
 }
 
-// called is what people call a field: as it is said here, or as the table of
-// fields has it.
+// called is what people call a field: as it is said here, or as the table of fields has it.
 func called(field string, as []string) string {
 	if len(as) > 0 {
 		return as[0]
@@ -107,8 +104,7 @@ func called(field string, as []string) string {
 	return f.Title()
 }
 
-// Length reads a length greater than nothing. It goes by the field's label, unless
-// another is given.
+// Length reads a length greater than nothing. It goes by the field's label, unless another is given.
 func (r *Reader) Length(field string, text Text, as ...string) (measure.Length, bool) {
 	l, ok := r.LengthOrNone(field, text, as...)
 	if ok && l == 0 {
@@ -133,9 +129,8 @@ func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Le
 	return l, true
 }
 
-// Lengths reads a list of distances from an edge of a piece of a size, in
-// order: with commas or "and" between them; "both" after one takes it from the
-// far edge too.
+// Lengths reads a list of distances from an edge of a piece of a size, in order: with commas or "and" between them;
+// "both" after one takes it from the far edge too.
 func (r *Reader) Lengths(field string, text Text, size measure.Length) ([]measure.Length, bool) {
 	var out []measure.Length
 	words := strings.NewReplacer(" and ", ",", ";", ",", "&", ",", "\n", ",").Replace(string(text))

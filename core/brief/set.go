@@ -8,9 +8,8 @@ import (
 	"strconv"
 )
 
-// Set makes a project of several boxes. What the document itself says holds for
-// all of them; each box of the list says what it has of its own, group by group:
-// the same as the first, but ...
+// Set makes a project of several boxes. What the document itself says holds for all of them; each box of the list
+// says what it has of its own, group by group: the same as the first, but ...
 type Set struct {
 	Name   Text     `json:"name,omitempty"`   // the project's; it stands here only where a box stands alone
 	Kind   Text     `json:"kind"`             // companions, stack, nest or cluster
@@ -19,9 +18,8 @@ type Set struct {
 	Boxes  []Member `json:"boxes,omitempty"`
 }
 
-// Member is one box of a set, with the keys of a project. A group that is left out
-// is as the document says for all; so is, of card and tools, a field, and of a box
-// that names no style an answer.
+// Member is one box of a set, with the keys of a project. A group that is left out is as the document says for all;
+// so is, of card and tools, a field, and of a box that names no style an answer.
 type Member struct {
 	ID       string   `json:"id,omitempty"`
 	Brevium  int      `json:"brevium,omitempty"`
@@ -246,8 +244,7 @@ func (b *Brief) AddMember() string {
 	return id
 }
 
-// RemoveMember takes a box out of a set: the others are what they were. When one is
-// left it is a project again.
+// RemoveMember takes a box out of a set: the others are what they were. When one is left it is a project again.
 func (b *Brief) RemoveMember(n int) {
 	if len(b.Several.Boxes) > 1 { // the only one stays what the project is
 		b.Several.Boxes = slices.Delete(b.Several.Boxes, n, n+1)

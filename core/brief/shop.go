@@ -8,8 +8,7 @@ import (
 // What a document says of the shop it is cut in: cards of its own, tools, what
 // was learnt. Each may be left to the shop of who plans it.
 
-// Stock is a card or paper as a maker describes it: in a document, or on the list
-// of a shop.
+// Stock is a card or paper as a maker describes it: in a document, or on the list of a shop.
 type Stock struct {
 	ID      string `json:"id"`
 	Title   Text   `json:"title"`

@@ -21,10 +21,9 @@ const (
 	YesNo
 )
 
-// Field is a question of the document: its path, with * for the thing, piece
-// or place it belongs to, what it holds, what people call it, and what helps to
-// answer it. Forms, lists, merging, the words of a change and docs/format.md are
-// all read from it.
+// Field is a question of the document: its path, with * for the thing, piece or place it belongs to, what it holds,
+// what people call it, and what helps to answer it. Forms, lists, merging, the words of a change and docs/format.md
+// are all read from it.
 type Field struct {
 	Path  string
 	Kind  Kind
@@ -45,8 +44,7 @@ const (
 	mostNotes   = 4000
 )
 
-// Table lists every field but the answers to a style's own questions, which
-// the style lists.
+// Table lists every field but the answers to a style's own questions, which the style lists.
 var Table = []Field{
 	{Path: "name", Kind: Words, Label: "name"},
 	{Path: "notes", Kind: Words, Label: "notes", Help: "What is to be known of this box. The times it was made have notes of their own.",
@@ -263,8 +261,7 @@ var Table = []Field{
 	{Path: "set.step", Kind: Distance, Label: "each smaller by", Help: "than the one below, in length and width"},
 }
 
-// Of lists the names of the fields of a part, such as the measures and properties
-// of a thing.
+// Of lists the names of the fields of a part, such as the measures and properties of a thing.
 func Of(part string) (names []string) {
 	for _, f := range Table {
 		if name, ok := strings.CutPrefix(f.Path, part+".*."); ok {
@@ -282,8 +279,7 @@ var byPath = func() map[string]Field {
 	return m
 }()
 
-// FieldAt finds the field at a path such as "contents.0.length" or
-// "contents.@k3.length".
+// FieldAt finds the field at a path such as "contents.0.length" or "contents.@k3.length".
 func FieldAt(path string) (Field, bool) {
 	parts := strings.Split(path, ".")
 	for i := 1; i < len(parts)-1; i++ {

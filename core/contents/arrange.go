@@ -7,8 +7,7 @@ import (
 	"slices"
 )
 
-// Stack is some of one kind on each other. At is its left front lower corner,
-// from the corner of the clear room.
+// Stack is some of one kind on each other. At is its left front lower corner, from the corner of the clear room.
 type Stack struct {
 	Thing  int
 	At     Size
@@ -21,8 +20,7 @@ type Stack struct {
 // Cell is a compartment, between the middles of dividers or the room's edge.
 type Cell struct{ X, Y, L, W Length }
 
-// Load is an arrangement: the things in their places and the clear room they
-// want in all.
+// Load is an arrangement: the things in their places and the clear room they want in all.
 type Load struct {
 	ID, Says string
 	Things   []Thing
@@ -31,9 +29,8 @@ type Load struct {
 	Need     Size
 	Layers   int // of the highest stack
 	Aligned  bool
-	// Across and Along are where dividers stand: Across at X, from front to
-	// back; Along at Y, from left to right. Ragged rows have Short ones,
-	// across one row only.
+	// Across and Along are where dividers stand: Across at X, from front to back; Along at Y, from left to right.
+	// Ragged rows have Short ones, across one row only.
 	Across, Along []Length
 	Short         []Divider
 	ByHand        bool
@@ -76,9 +73,8 @@ func (q Request) gap() Length {
 	return q.Room.Between
 }
 
-// Arrangements lists every sensible arrangement, the one that takes the least
-// card of a plain tray first. There is always at least one. Those beyond the
-// most that are asked for have their size and name and no stacks yet.
+// Arrangements lists every sensible arrangement, the one that takes the least card of a plain tray first. There is
+// always at least one. Those beyond the most that are asked for have their size and name and no stacks yet.
 func Arrangements(q Request) []Load {
 	var out []Load
 	if len(q.Things) == 1 {
@@ -127,9 +123,8 @@ func Arrangements(q Request) []Load {
 // mostGroups is how many ways to lay one kind out are gone into.
 const mostGroups = 120
 
-// likely keeps, of very many ways to lay one kind out, those that take least
-// card, those that go into a size that is given before the others, and the one
-// that is pinned.
+// likely keeps, of very many ways to lay one kind out, those that take least card, those that go into a size that
+// is given before the others, and the one that is pinned.
 func (q Request) likely(all []group) []group {
 	if len(all) <= mostGroups {
 		return all
@@ -164,8 +159,7 @@ func (q Request) likely(all []group) []group {
 	return out
 }
 
-// Card is the area, in square millimetres, of the piece of a plain tray: about
-// what an arrangement costs.
+// Card is the area, in square millimetres, of the piece of a plain tray: about what an arrangement costs.
 func (l Load) Card() float64 {
 	h := 2 * l.Need.Height.MM()
 	return (l.Need.Length.MM() + h) * (l.Need.Width.MM() + h)
@@ -206,8 +200,7 @@ func (l Load) Grams() (sum float64) {
 	return sum
 }
 
-// Overlap finds two stacks that stand in each other. Round ones may come as
-// near as their rounds allow.
+// Overlap finds two stacks that stand in each other. Round ones may come as near as their rounds allow.
 func (l Load) Overlap() (a, b int, found bool) {
 	for i, p := range l.Stacks {
 		for _, q := range l.Stacks[i+1:] {

@@ -1,6 +1,5 @@
-// Package contents works out the room that things want: how they may lie, how
-// they lie beside and upon each other, what fingers and tissue need, and the
-// compartments between them.
+// Package contents works out the room that things want: how they may lie, how they lie beside and upon each other,
+// what fingers and tissue need, and the compartments between them.
 package contents
 
 import (
@@ -37,8 +36,7 @@ type Thing struct {
 // Round reports whether the thing is round from above as it stands.
 func (t Thing) Round() bool { return t.Shape == "ball" || t.Shape == "cylinder" }
 
-// Shape is what a thing may be: what is measured of it, how, and how high it
-// is stacked when nothing is said.
+// Shape is what a thing may be: what is measured of it, how, and how high it is stacked when nothing is said.
 type Shape struct {
 	ID, Title string
 	Measures  []string
@@ -84,8 +82,7 @@ const (
 	envelopeEdge  = 6 * measure.Millimetre
 )
 
-// Read turns the brief's things into numbers. It is not ok when a problem was
-// noted.
+// Read turns the brief's things into numbers. It is not ok when a problem was noted.
 func Read(b *brief.Brief, r *brief.Reader) ([]Thing, bool) {
 	before := len(r.Problems)
 	if len(b.Contents) == 0 {
@@ -166,11 +163,9 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 	}
 	switch t.Shape {
 	case "block", "soft":
-		t.Size = Size{need("length", item.Length), need("width", item.Width),
-			need("height", item.Height)}
+		t.Size = Size{need("length", item.Length), need("width", item.Width), need("height", item.Height)}
 	case "flat":
-		t.Size = Size{need("length", item.Length), need("width", item.Width),
-			need("thickness", item.Thickness)}
+		t.Size = Size{need("length", item.Length), need("width", item.Width), need("thickness", item.Thickness)}
 		if d := may("decorated", item.Decorated); d > 0 {
 			if d < t.Size.Height {
 				r.Problem(field+"decorated", "Decorated it is thinner than bare.", "Measure it decorated at its highest place.")
@@ -186,8 +181,7 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 	case "cylinder":
 		d := need("diameter", item.Diameter)
 		t.Size = Size{d, d, need("height", item.Height)}
-		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter),
-			may("neck-height", item.NeckHeight))
+		t.readNeck(r, field, may("neck-diameter", item.NeckDiameter), may("neck-height", item.NeckHeight))
 	}
 	if t.Shape == "soft" {
 		press := may("press", item.Press)

@@ -30,9 +30,8 @@ func WriteCSV(w io.Writer, items []brief.Item) error {
 	return lists.Write(w, Columns, rows)
 }
 
-// ReadCSV reads a list of things: all of it, or an error that names the line.
-// A first line of headings is needed; fields may be parted by commas or
-// semicolons. What a field means is checked when the plan is made.
+// ReadCSV reads a list of things: all of it, or an error that names the line. A first line of headings is needed;
+// fields may be parted by commas or semicolons. What a field means is checked when the plan is made.
 func ReadCSV(r io.Reader) ([]brief.Item, error) {
 	rows, err := lists.Read(r, mostCSV, Columns, "name", "name,shape,count,length,width,height")
 	if err != nil {

@@ -18,9 +18,8 @@ type group struct {
 
 type spot struct{ x, y Length }
 
-// groups lists every sensible way to lay one kind out: each way it may rest, in
-// every number of layers it allows, in rows and columns with none to spare,
-// and staggered where that saves room. gap is left between stacks.
+// groups lists every sensible way to lay one kind out: each way it may rest, in every number of layers it allows,
+// in rows and columns with none to spare, and staggered where that saves room. gap is left between stacks.
 func groups(i int, t Thing, gap Length, staggering bool) (out []group) {
 	for _, way := range t.Ways() {
 		turns := []Way{way}
@@ -63,9 +62,8 @@ func grids(i int, t Thing, w Way, stacks, layers int, gap Length) (out []group) 
 	return out
 }
 
-// staggers sets each row of round things into the gaps of the row before. A
-// row's pitch is half the root of three times the diameter, snapped up to a
-// hundredth of a millimetre so that neighbours never press.
+// staggers sets each row of round things into the gaps of the row before. A row's pitch is half the root of three
+// times the diameter, snapped up to a hundredth of a millimetre so that neighbours never press.
 func staggers(i int, w Way, stacks, layers int, gap Length) (out []group) {
 	d := w.Size.Length + gap
 	pitch := measure.FromMM(d.MM() * math.Sqrt(3) / 2).Up(measure.Millimetre / 100)

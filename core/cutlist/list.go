@@ -20,8 +20,7 @@ import (
 	"brevium/core/words"
 )
 
-// List is a list as it is typed. Lengths without a unit are in Units, inches unless it
-// is mm.
+// List is a list as it is typed. Lengths without a unit are in Units, inches unless it is mm.
 type List struct {
 	Name    brief.Text `json:"name,omitempty"`
 	Units   brief.Text `json:"units,omitempty"`
@@ -105,8 +104,7 @@ type reading struct {
 	task least.Task
 }
 
-// Read reads a list into what is to be done. What can't be is told at its field, such
-// as pieces.2.width.
+// Read reads a list into what is to be done. What can't be is told at its field, such as pieces.2.width.
 func Read(l List) (least.Task, *brief.Report) {
 	if l.Units == "" {
 		l.Units = "in"

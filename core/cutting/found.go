@@ -156,8 +156,7 @@ func (f Found) cuts() (out []Cut) {
 // listed are the colours in which sheets of a list are drawn.
 var listed = []string{"#efe3c8", "#d9e4d4", "#e9d3c4", "#d5dde6", "#e6d6e2", "#e8e0b4"}
 
-// pinned1 is 1 of sheets that a hand pinned something on: they come first, so that
-// their numbers stay.
+// pinned1 is 1 of sheets that a hand pinned something on: they come first, so that their numbers stay.
 func pinned1(c Cut) int {
 	for _, s := range c.Sheets {
 		if slices.ContainsFunc(s.Placed, func(p layout.Placed) bool { return p.Pinned }) {

@@ -50,9 +50,8 @@ func (t *Table) OnSheet(piece *net.Piece, copies int) layout.Piece {
 	return l
 }
 
-// WantsGrain gives the way the grain of a piece should run, as it is drawn: along
-// the longer of its scores taken together, which fold cleanly only with it; of a
-// piece without scores along its longer side.
+// WantsGrain gives the way the grain of a piece should run, as it is drawn: along the longer of its scores taken
+// together, which fold cleanly only with it; of a piece without scores along its longer side.
 func WantsGrain(p *net.Piece) string {
 	down, across := measure.Length(0), measure.Length(0)
 	for _, s := range p.Passes {
@@ -71,8 +70,7 @@ func WantsGrain(p *net.Piece) string {
 	return "width"
 }
 
-// ByCard parts pieces by the card they are cut from, in the order in which the
-// cards come.
+// ByCard parts pieces by the card they are cut from, in the order in which the cards come.
 func ByCard(pieces []layout.Piece) (out [][]layout.Piece) {
 	at := map[string]int{}
 	for _, l := range pieces {

@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/layout"
+	"brevium/core/least"
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
@@ -62,4 +63,89 @@ func (t *Table) TakesAll(s shop.Sheet) bool {
 		}
 		return !l.Lies(on.Width, on.Height)
 	})
+}
+
+// How the sheets are to be cut, and the search for the least of them. A plan is laid by
+// quick rules; the search is a call of its own.
+
+// Task is what of one card is to be cut. Offcuts come first among its sheets.
+type Task struct {
+	least.Task
+	Card  shop.Card
+	sizes []shop.Sheet // of each of its sheets
+	kept  []string     // the offcut that each is, "" for none
+}
+
+// Tasks are what is to be cut, a card each, in the order of Cuts.
+func (t *Table) Tasks() (out []Task) {
+	for _, of := range ByCard(t.ToLay(t.Box, t.Copies)) {
+		card := t.CardOf(of[0].Stock)
+		sheets := []shop.Sheet{t.SheetOf(card)}
+		if t.Cutting.Any || t.Least {
+			sheets = t.Comes(card)
+		}
+		out = append(out, taskOf(t.Request, t.Cutting, card, sheets, of))
+	}
+	return out
+}
+
+// taskOf is what is to be cut of a card, from some of its sheets, as it is asked for.
+func taskOf(q *request.Request, ask request.Cutting, card shop.Card, sheets []shop.Sheet, pieces []layout.Piece) Task {
+	t := Task{Card: card}
+	t.Aim, t.Tie, t.Work, t.Longest = ask.Aim, ask.Tie, least.Quick, q.Tools.Cuts
+	if ask.Deep {
+		t.Work = least.Deep
+	}
+	if ask.Offcuts {
+		for _, o := range q.Offcuts {
+			if o.Card == card.ID {
+				t.add(least.Size{Name: "offcut " + q.Say(o.Width) + " × " + q.Say(o.Height), W: o.Width, H: o.Height, Count: 1,
+					Offcut: true}, shop.Sheet{Title: "a kept offcut", Width: o.Width, Height: o.Height}, o.ID)
+			}
+		}
+	}
+	for _, s := range sheets {
+		t.add(least.Size{Name: s.Title, W: s.Width, H: s.Height, Margin: ask.Margin, Count: least.Unlimited,
+			Price: card.Cost(s, 1)}, s, "")
+	}
+	if t.Aim == least.Cost && !slices.ContainsFunc(t.Sheets, func(s least.Size) bool { return s.Price > 0 }) {
+		t.Aim = least.Card // nobody knows its price
+	}
+	for _, piece := range pieces {
+		piece.Stock = ""
+		t.Pieces = append(t.Pieces, least.Piece{Piece: piece})
+	}
+	for _, pin := range ask.Pins {
+		i := slices.IndexFunc(t.Pieces, func(p least.Piece) bool { return p.Name == pin.Piece })
+		size := slices.IndexFunc(t.sizes, func(s shop.Sheet) bool { return s.ID == pin.Size && pin.Size != "" })
+		if size < 0 {
+			size = len(t.Sheets) - len(sheets)
+		}
+		if i >= 0 {
+			t.Pins = append(t.Pins, least.Pin{Piece: i, Sheet: pin.Sheet, Size: size, At: pin.At, Turned: pin.Turned})
+		}
+	}
+	return t
+}
+
+func (t *Task) add(s least.Size, of shop.Sheet, kept string) {
+	t.Sheets, t.sizes, t.kept = append(t.Sheets, s), append(t.sizes, of), append(t.kept, kept)
+}
+
+// Solve looks for the least of a card. Where the trimmer is too short for a piece a
+// knife does, and pins that can't be are left out; both are said.
+func (t Task) Solve(watch least.Watch) (r least.Result, says string) {
+	r, err := least.Solve(t.Task, watch)
+	if err != nil && len(t.Pins) > 0 {
+		t.Pins, says = nil, err.Error()
+		r, err = least.Solve(t.Task, watch)
+	}
+	if err != nil || len(r.TooBig) > 0 && t.Longest > 0 {
+		t.Longest = 0
+		with, fine := least.Solve(t.Task, watch)
+		if fine == nil && (err != nil || len(with.TooBig) < len(r.TooBig)) {
+			r = with
+		}
+	}
+	return r, says
 }

@@ -110,8 +110,7 @@ func hold(k *work, c *wish.Closure, at closing) {
 	switch c.Kind {
 	case "tuck":
 		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.",
-			"Choose it under Box, as what closes it.",
-			append([]string{"dress.closure.kind", ""}, k.Tucks...)...)
+			"Choose it under Box, as what closes it.", append([]string{"dress.closure.kind", ""}, k.Tucks...)...)
 	case "clip":
 		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
 		k.last("Clip the %s to the %s.", flap, under)
@@ -121,7 +120,7 @@ func hold(k *work, c *wish.Closure, at closing) {
 		k.supply("buttons or small brads", 0, 0, 2, "one on the "+flap+", one on the "+under)
 		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
 		k.last("Fix a button on the %s and one on the %s below it, and wind the string round both.", flap, under)
-		k.box.Caution(assembly.RibbonCare)
+		k.box.Caution(fasteners.RibbonCare)
 	}
 }
 
@@ -177,8 +176,7 @@ func seal(k *work, c *wish.Closure, at closing) {
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
 }
 
-// tip is the place of a panel farthest from the crease it hangs by: the middle of its
-// edge, or its point.
+// tip is the place of a panel farthest from the crease it hangs by: the middle of its edge, or its point.
 func tip(p *Panel) net.Point {
 	var hinge pt
 	long := -1.0

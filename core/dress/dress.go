@@ -1,10 +1,9 @@
 // Package dress is what goes on, in and round a box: layers, liners, windows, grips,
 // toppers, bands, ribbon, handles, bows and what holds it closed.
 //
-// It works on the folded box. Panels are found on it, with what shows of them; a
-// layer is a panel's outline moved inwards; liners are cut to the room that was
-// measured; a band goes round the true outside. Each becomes a part of the same tree
-// as walls and lids, so that it is drawn, proved, laid out and cut like any other.
+// It works on the folded box. Panels are found on it, with what shows of them; a layer is a panel's outline moved
+// inwards; liners are cut to the room that was measured; a band goes round the true outside. Each becomes a part of
+// the same tree as walls and lids, so that it is drawn, proved, laid out and cut like any other.
 package dress
 
 import (

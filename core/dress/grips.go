@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/fasteners"
 	"brevium/core/net"
 	"brevium/core/wish"
 )
@@ -72,9 +73,9 @@ func notch(k *work, g wish.Grip, p *Panel) bool {
 	if inward.X != 0 {
 		deep = h.X - w.X
 	}
-	if g.Width > long-2*border || g.Width/2 > deep-border {
+	if most := fasteners.WidestNotch(long, deep, border); g.Width > most {
 		k.wrong("width", fmt.Sprintf("A thumb notch of %s leaves too little of the %s.", k.Say(g.Width), what),
-			"Make it narrower.", "dress."+g.Entry+".width", plainly(k, max(6*mm, min(long-2*border, 2*(deep-border)))))
+			"Make it narrower.", "dress."+g.Entry+".width", plainly(k, max(6*mm, most)))
 		return false
 	}
 	r := g.Width / 2

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/fold"
 	"brevium/core/net"
 )
@@ -73,12 +74,11 @@ func handle(k *work) {
 	k.supply(h.Kind, 0, long, 1, "as a handle, through the holes, knotted inside")
 	k.before("Thread %s of %s through the holes of the %s as a handle, and knot both ends inside.", k.Say(long), h.Kind,
 		k.called(on))
-	k.box.Caution(assembly.RibbonCare)
+	k.box.Caution(fasteners.RibbonCare)
 	bears(k, 4*2*12*k.T.MM()*tearHolds)
 }
 
-// strip is a handle of card, bent over the box in a half round, its ends stuck on the
-// walls or held by a brad each.
+// strip is a handle of card, bent over the box in a half round, its ends stuck on the walls or held by a brad each.
 func strip(k *work, on []*Panel, apart Length) {
 	h := k.Handle
 	if liftsOff(k) && h.Kind == "strip" {
@@ -99,16 +99,11 @@ func strip(k *work, on []*Panel, apart Length) {
 	}
 	t := h.Card.Caliper
 	span := apart + on[0].T + t + on[0].Thick() + on[1].Thick()
-	arc := measured(math.Pi / 2 * span.MM())
+	arc := fasteners.HalfRound(span)
 	whole := (arc + 2*(end+reach)).Up(k.Step.Size)
 	long := (whole - arc) / 2 // of each end, what is rounded up with it
-	p := net.Grid(k.name("handle"), net.Cols(h.Width), net.Rows(long, whole-2*long, long),
-		"one-end\narch\nother-end")
-	p.Part, p.Root, p.Rounded = net.Handle, "one-end", span/1000 // facets reach a hair further than the round
-	p.Curve("arch", false, 180, net.Valley)
-	p.FoldUp("arch", "other-end")
-	p.Tell("bend it over something round")
-	p.Stock, p.Caliper = h.Card.ID, t
+	p := fasteners.Handle(k.name("handle"), [2]string{"one-end", "other-end"}, h.Width, long, whole, span, "one-end", "arch", "other-end")
+	p.Part, p.Stock, p.Caliper = net.Handle, h.Card.ID, t
 	p.Find()
 	a := on[0]
 	down := a.spot(0, long/2-high/2)
@@ -132,8 +127,7 @@ func strip(k *work, on []*Panel, apart Length) {
 	if h.Kind == "swing" {
 		k.supply("brad", 0, 0, 2, "one through each end of the handle and the wall under it")
 		k.before("Pierce each end of the %s and the wall behind it together. "+
-			"Push a brad through each hole and open its legs inside: the handle can now swing.",
-			part.Name)
+			"Push a brad through each hole and open its legs inside: the handle can now swing.", part.Name)
 		bears(k, 2*2*end.MM()/2*k.T.MM()*tearHolds)
 		return
 	}

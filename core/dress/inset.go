@@ -47,13 +47,11 @@ type edge struct {
 	by      float64
 }
 
-// hairline is how far a corner may lie off the line of its neighbours and be none,
-// in nanometres.
+// hairline is how far a corner may lie off the line of its neighbours and be none, in nanometres.
 const hairline = 3000
 
-// inset moves every edge of a closed outline inwards (outwards, if by is less than
-// nothing): by gives how far, for an edge whose outward side looks along n. Edges that
-// are used up go. It is nil when nothing is left.
+// inset moves every edge of a closed outline inwards (outwards, if by is less than nothing): by gives how far, for
+// an edge whose outward side looks along n. Edges that are used up go. It is nil when nothing is left.
 func inset(ring []net.Point, by func(n pt) Length) []net.Point {
 	poly := tidy(pts(ring))
 	if len(poly) < 3 {
@@ -117,8 +115,7 @@ func meet(a, b edge) pt {
 	return a.at.on(a.dir, b.at.sub(a.at).cross(b.dir)/d)
 }
 
-// keeps reports whether an outline lies within another, nowhere nearer to it than the
-// least its edges were moved.
+// keeps reports whether an outline lies within another, nowhere nearer to it than the least its edges were moved.
 func keeps(out, poly []pt, edges []edge) bool {
 	least := math.Inf(1)
 	for _, e := range edges {
@@ -153,8 +150,7 @@ func toSegment(p, a, b pt) float64 {
 	return p.sub(a.on(d, t)).len()
 }
 
-// tidy takes out corners that are none, and turns the outline so that its card lies at
-// the left of every edge.
+// tidy takes out corners that are none, and turns the outline so that its card lies at the left of every edge.
 func tidy(ring []pt) []pt {
 	if ringArea(ring) < 0 {
 		ring = slices.Clone(ring)
@@ -204,8 +200,7 @@ func rounded(ring []net.Point, radius Length) []net.Point {
 	return points(out)
 }
 
-// turned gives an outline as it is drawn when a quarter turn so often brings what is up
-// on the box to the top.
+// turned gives an outline as it is drawn when a quarter turn so often brings what is up on the box to the top.
 func turned(ring []net.Point, quarters int) []net.Point {
 	out := slices.Clone(ring)
 	for range quarters & 3 {

@@ -69,12 +69,10 @@ func rounding(k *work, l *wish.Layer) string {
 		return fmt.Sprintf("Before you stick these layers, round their corners with your %s corner punch.", k.Say(l.Round))
 	}
 	return fmt.Sprintf("Before you stick these layers, round their corners. Draw round a coin or lid %s across at "+
-		"each corner, and cut along the line.",
-		k.Say(2*l.Round))
+		"each corner, and cut along the line.", k.Say(2*l.Round))
 }
 
-// tooSmall tells of panels that are too small for a layer: they stay bare, unless no
-// other is left, which it says.
+// tooSmall tells of panels that are too small for a layer: they stay bare, unless no other is left, which it says.
 func tooSmall(k *work, l wish.Layer, small []*Panel, left int) bool {
 	if len(small) == 0 {
 		return false
@@ -140,8 +138,7 @@ func layerFor(k *work, l wish.Layer, p *Panel) (c cut, fits bool) {
 	return c, true
 }
 
-// marked makes a rectangle that lies between the marks of the tools smaller, to the next
-// mark: it is cut by them.
+// marked makes a rectangle that lies between the marks of the tools smaller, to the next mark: it is cut by them.
 func marked(k *work, ring []net.Point) []net.Point {
 	lo, hi := net.Bounds(ring)
 	w, h := (hi.X - lo.X).Down(k.Step.Size), (hi.Y - lo.Y).Down(k.Step.Size)
@@ -240,8 +237,7 @@ func place(k *work, p *Panel, l Lay, face string, quarters int, border Length) a
 		Out: p.T/2 + p.Thick() + l.Card.Caliper/2}
 }
 
-// on puts something of an outline on a panel: frames and toppers. It goes where the
-// panel goes.
+// on puts something of an outline on a panel: frames and toppers. It goes where the panel goes.
 func on(k *work, p *Panel, name, face string, is net.Part, ring []net.Point, holes [][]net.Point, c shop.Card,
 	off Length) *net.Piece {
 	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
@@ -276,8 +272,7 @@ func skins(k *work) {
 	}
 }
 
-// middle gives the place on a panel, from the middle of its drawing, that a place in
-// space lies over.
+// middle gives the place on a panel, from the middle of its drawing, that a place in space lies over.
 func middle(f *fold.Placed, at fold.Vec) (right, down Length) {
 	p := f.Under(at)
 	lo, hi := f.Bounds()

@@ -188,8 +188,7 @@ func walls(k *work, l wish.Liner, r room, used map[string]Length) {
 	}
 }
 
-// lining is a liner against one wall, or two alike: what is cut out of it, and where its
-// copies go.
+// lining is a liner against one wall, or two alike: what is cut out of it, and where its copies go.
 type lining struct {
 	name, ref, also string
 	ring            []net.Point
@@ -197,9 +196,8 @@ type lining struct {
 	at              []assembly.Place
 }
 
-// bulk gives the outline of a liner so large and the holes in it, clear of what stands out
-// of the wall behind it by a millimetre: magnets, dots and brads. What reaches its upper
-// or lower edge is cut out from there.
+// bulk gives the outline of a liner so large and the holes in it, clear of what stands out of the wall behind it by
+// a millimetre: magnets, dots and brads. What reaches its upper or lower edge is cut out from there.
 func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []net.Point, holes [][]net.Point) {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	right := fold.Vec{X: -side.Y, Y: side.X} // as one looks at the wall from outside, at the liner's inside

@@ -222,8 +222,7 @@ var groups = map[string]func(*Panel) bool{
 // Groups lists the words for several panels, in the order they are offered.
 var Groups = []string{"outside", "all", "sides", "lid", "top", "underside"}
 
-// resolve finds the panels that a text names, each once, or notes what it names that
-// there is none of.
+// resolve finds the panels that a text names, each once, or notes what it names that there is none of.
 func (k *work) resolve(field, text string) (out []*Panel, ok bool) {
 	if strings.TrimSpace(text) == "" {
 		k.wrong(field, "No panel is named.", "Name one of "+k.offers()+".")
@@ -249,8 +248,7 @@ func (k *work) resolve(field, text string) (out []*Panel, ok bool) {
 	return out, true
 }
 
-// named takes a text apart: at commas, and at spaces where a word is no name as it
-// stands.
+// named takes a text apart: at commas, and at spaces where a word is no name as it stands.
 func (k *work) named(text string) (out []string) {
 	text = strings.ReplaceAll(strings.ToLower(text), " and ", ",")
 	for part := range strings.FieldsFuncSeq(text, func(r rune) bool { return r == ',' || r == ';' || r == '+' }) {

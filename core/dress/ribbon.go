@@ -2,19 +2,16 @@ package dress
 
 import (
 	"fmt"
+	"math"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 	"brevium/core/wish"
+	"brevium/core/words"
 )
 
 // Ribbon, twine and lace: what is tied round the box, or through it.
-
-// pierced is the radius of a hole that ribbon or cord goes through.
-const pierced = 5 * mm / 2
-
-// leastRound is how much card is left round such a hole.
-const leastRound = 3 * mm
 
 // pierce punches the holes that ribbon and cord go through.
 func pierce(k *work) (cut bool) {
@@ -51,9 +48,9 @@ func pierce(k *work) (cut bool) {
 func hole(k *work, p *Panel, right, down Length, field, fix string, set ...string) bool {
 	_, h := p.Size()
 	at := p.spot(right, down-h/2)
-	about := []net.Point{{X: at.X - pierced, Y: at.Y - pierced}, {X: at.X + pierced, Y: at.Y + pierced}}
+	about := []net.Point{{X: at.X - fasteners.Hole, Y: at.Y - fasteners.Hole}, {X: at.X + fasteners.Hole, Y: at.Y + fasteners.Hole}}
 	switch {
-	case p.Face.Body.RoomRound(p.Face, at) < (pierced + leastRound).MM():
+	case p.Face.Body.RoomRound(p.Face, at) < (fasteners.Hole + fasteners.RoundHole).MM():
 		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
 			fix, set...)
 		return false
@@ -62,13 +59,12 @@ func hole(k *work, p *Panel, right, down Length, field, fix string, set ...strin
 			fmt.Sprintf("the holes in the %s go through the %s behind it too: punch them "+
 				"when it is stuck.", plain(p.Name), tabBehind(k, p, about)))
 	}
-	piece(k, p).Punch(at, pierced, 0, 0)
+	piece(k, p).Punch(at, fasteners.Hole, 0, 0)
 	cutBy(k, p, field)
 	return true
 }
 
-// spot is a place so far right and down of a panel's middle as it stands, seen from its
-// inside.
+// spot is a place so far right and down of a panel's middle as it stands, seen from its inside.
 func (p *Panel) spot(right, down Length) net.Point {
 	return turned([]net.Point{{X: right, Y: down}}, -p.up)[0].Add(p.mid())
 }
@@ -158,7 +154,7 @@ func ribbon(k *work) {
 		tie = "glue its ends"
 	}
 	k.last("Cut %s of %s, %s wide; lay it %s, and %s.", k.Say(long), r.What, k.Say(r.Width), says, tie)
-	k.box.Caution(assembly.RibbonCare)
+	k.box.Caution(fasteners.RibbonCare)
 }
 
 func times(n int) string {
@@ -171,8 +167,7 @@ func times(n int) string {
 	return fmt.Sprintf("%d times", n)
 }
 
-// loop shows a ribbon on the folded box, over so many turns that lie there already, where
-// that is a block.
+// loop shows a ribbon on the folded box, over so many turns that lie there already, where that is a block.
 func loop(k *work, w way, r *wish.Ribbon, under int) {
 	if _, block := girth(k, w); !block || r.Width > across(k, w) {
 		return
@@ -184,8 +179,7 @@ func loop(k *work, w way, r *wish.Ribbon, under int) {
 		w.name == "level")
 	p.Part, p.Stock, p.Caliper = net.Ribbon, c.ID, c.Caliper
 	p.Find()
-	part := k.box.Add(p, beltAt(k, w, r.Width, slack-c.Caliper, c))
-	part.When, part.Off = net.Close, assembly.Aside
+	k.box.PutOn(p, assembly.Aside, beltAt(k, w, r.Width, slack-c.Caliper, c))
 }
 
 // hide sticks a strip over what should not be seen of a ribbon.
@@ -209,4 +203,59 @@ func hide(k *work, p *Panel, r *wish.Ribbon) {
 	strip.Part = net.Liner
 	k.loose(strip, k.Card(""), 1, p.Ref())
 	k.flat("When the ribbon is through, stick the %s over its ends inside.", strip.Name)
+}
+
+// bow cuts the strips of a paper bow, and curls.
+func bow(k *work) {
+	b := k.Bow
+	if b == nil {
+		return
+	}
+	k.entry = "bow"
+	strip := func(name string, long, width Length, count int, taper bool) {
+		ring := []net.Point{{}, {X: width}, {X: width, Y: long}, {Y: long}}
+		if in := width / 4; taper {
+			ring = []net.Point{{X: in}, {X: width - in}, {X: width, Y: width}, {X: width, Y: long - width}, {X: width - in,
+				Y: long}, {X: in, Y: long}, {Y: long - width}, {Y: width}}
+		}
+		p := cutTo(k.name(name), "strip", ring, nil)
+		p.Part = net.Bow
+		k.loose(p, b.Card, count)
+	}
+	if b.Size < 3*b.Width {
+		k.wrong("size", fmt.Sprintf("A bow %s across is too small for strips of %s.", k.Say(b.Size), k.Say(b.Width)),
+			"Make it larger, or its strips narrower.", "dress.bow.size", (4 * b.Width).Up(k.Step.Size).Exact(k.Step.Unit))
+		return
+	}
+	size := b.Size
+	for tier := range b.Tiers {
+		name := "bow loop"
+		if tier > 0 {
+			name = fmt.Sprintf("bow loop, tier %d", tier+1)
+		}
+		// A loop is a drop half as wide as it is long: about 2.3 times its length, and a lap.
+		long := (size/2*23/10 + k.Sticks.Width).Up(k.Step.Size)
+		strip(name, long, b.Width, b.Loops, true)
+		size = size * 3 / 4
+	}
+	strip("bow centre", (measured(math.Pi*10) + k.Sticks.Width).Up(k.Step.Size), b.Width, 1, false)
+	if b.Tails {
+		strip("bow tail", (b.Size * 3 / 5).Up(k.Step.Size), b.Width, 2, true)
+	}
+	if b.Curls > 0 {
+		once := math.Pi * (b.Rod + b.Card.Caliper).MM()
+		long, times := measured(3*math.Pi*(b.Rod+k.T).MM()).Up(k.Step.Size), "three times"
+		if b.Curl > 0 {
+			long = b.Curl
+			if times = words.Count(int(math.Round(long.MM()/once)), "time"); long.MM() < once {
+				k.wrong("curl", fmt.Sprintf("A curl of %s doesn't go once round a rod of %s.", k.Say(b.Curl), k.Say(b.Rod)),
+					"Make it longer, or the rod thinner.", "dress.bow.curl", measured(2*once).Up(k.Step.Size).Exact(k.Step.Unit))
+				return
+			}
+		}
+		strip("curl", long, max(b.Width/3, 3*mm).Down(k.Step.Size), b.Curls, false)
+		k.last("Roll each curl %s round a rod of %s, and let it spring open.", times, k.Say(b.Rod))
+	}
+	k.last("Bend each of the %d loops over without a score, stick its ends together, lay them as a star, and the centre over them.",
+		b.Loops*b.Tiers)
 }

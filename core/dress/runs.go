@@ -20,16 +20,14 @@ type Run struct {
 	Cuts []RunCut
 }
 
-// RunCut is one layer of a run: how far from the left of the strip it begins, and from
-// the top.
+// RunCut is one layer of a run: how far from the left of the strip it begins, and from the top.
 type RunCut struct {
 	Piece *net.Piece
 	X, Y  Length
 	On    string
 }
 
-// roundOrder is the order of the sides as one goes round the box from the back's left
-// corner, seen from outside.
+// roundOrder is the order of the sides as one goes round the box from the back's left corner, seen from outside.
 var roundOrder = []string{"left", "front", "right", "back"}
 
 // runs finds, for each part, the panels that stand round it in order.
@@ -114,8 +112,7 @@ func (r Run) says(k *work) string {
 	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
 }
 
-// RunPart is a part of the strip of a run: where it begins, how wide it is, and what is cut from
-// it.
+// RunPart is a part of the strip of a run: where it begins, how wide it is, and what is cut from it.
 type RunPart struct {
 	From, W Length
 	Cuts    []RunCut
@@ -165,8 +162,7 @@ type Motif struct {
 	Entry string
 }
 
-// motif finds where on its sheet the front panel must lie to have the spot in its
-// middle.
+// motif finds where on its sheet the front panel must lie to have the spot in its middle.
 func motif(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 	if l.Motif == nil || len(cuts) == 0 {
 		return

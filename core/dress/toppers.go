@@ -8,6 +8,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
+	"brevium/core/fasteners"
 	"brevium/core/fold"
 	"brevium/core/net"
 	"brevium/core/wish"
@@ -208,8 +209,7 @@ func stacked(k *work, t wish.Topper) {
 	}
 }
 
-// stack lays the shapes of a topper on the middle of a panel, so far off it, and gives
-// their names.
+// stack lays the shapes of a topper on the middle of a panel, so far off it, and gives their names.
 func stack(k *work, t wish.Topper, p *Panel, off Length) (names []string) {
 	var piece *net.Piece
 	mid := p.spot(-t.Right, t.Down)
@@ -287,12 +287,11 @@ func hanging(k *work, t wish.Topper) {
 	k.supply("string", 0, k.nice(200*mm), 1, "for the hanging tag")
 	stacked(k, t)
 	k.last("Hang the %s on by its string.", last.Name)
-	k.box.Caution(assembly.RibbonCare)
+	k.box.Caution(fasteners.RibbonCare)
 }
 
-// hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough
-// round it or, where it would then hang upside down, as high as there is such a place;
-// nil where there is none.
+// hangsBy is the hole that a shape hangs by: as high in its middle as leaves card enough round it or, where it
+// would then hang upside down, as high as there is such a place; nil where there is none.
 func hangsBy(ring []net.Point) []net.Point {
 	lo, hi := net.Bounds(ring)
 	mid, balance := (lo.X+hi.X)/2, (&net.Face{Points: ring}).Centre().Y
@@ -300,9 +299,9 @@ func hangsBy(ring []net.Point) []net.Point {
 		for y := lo.Y; y < hi.Y; y += mm / 2 {
 			for _, x := range xs {
 				at := net.Point{X: x, Y: y}
-				around := round(at, pierced+leastRound, pierced+leastRound, 24)
+				around := round(at, fasteners.Hole+fasteners.RoundHole, fasteners.Hole+fasteners.RoundHole, 24)
 				if !slices.ContainsFunc(around, func(p net.Point) bool { return !net.Inside(ring, p) }) {
-					return round(at, pierced, pierced, 16)
+					return round(at, fasteners.Hole, fasteners.Hole, 16)
 				}
 			}
 		}

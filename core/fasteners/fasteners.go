@@ -16,16 +16,16 @@ const Room = 5 * measure.Millimetre / 2
 
 // Kind is one of them.
 type Kind struct {
-	Name    string         // what it is called: "hook dot"
-	Answers []string       // how documents choose it
-	Radius  measure.Length // of it, or of the hole it goes through
-	Through bool           // the card is pierced for it
-	Hidden  bool           // it holds through card: both halves are stuck on inside
-	Between bool           // it lies between the two faces, so neither can slide over the other
-	Count   int            // how many are bought for one place
-	Long    measure.Length // of what is bought by length
-	what    string         // in words, for the list of what to buy
-	says    string         // where: of the two faces
+	Name    string   // what it is called: "hook dot"
+	Answers []string // how documents choose it
+	Radius  Length   // of it, or of the hole it goes through
+	Through bool     // the card is pierced for it
+	Hidden  bool     // it holds through card: both halves are stuck on inside
+	Between bool     // it lies between the two faces, so neither can slide over the other
+	Count   int      // how many are bought for one place
+	Long    Length   // of what is bought by length
+	what    string   // in words, for the list of what to buy
+	says    string   // where: of the two faces
 	does    []does
 	care    string
 }
@@ -40,7 +40,7 @@ const mm = measure.Millimetre
 
 // Kinds lists them.
 var Kinds = []Kind{
-	{Name: "magnet", Answers: []string{"magnet"}, Radius: 5 * mm, Hidden: true, Count: 2, care: assembly.MagnetCare,
+	{Name: "magnet", Answers: []string{"magnet"}, Radius: 5 * mm, Hidden: true, Count: 2, care: MagnetCare,
 		what: "a pair of thin disc magnets", says: ", one inside the %s and one inside the %s, stuck on while the piece is flat; " +
 			"try the poles first"},
 	{Name: "hook dot", Answers: []string{"dot"}, Radius: 5 * mm, Between: true, Count: 1,
@@ -52,7 +52,7 @@ var Kinds = []Kind{
 		says: ": pierce the %s and the %s together, the box closed and empty; its legs are opened out inside",
 		does: []does{{"Close", "Push the brad through the %s and the %s, and open its legs inside.", []int{0, 1}}}},
 	{Name: "ribbon", Answers: []string{"ribbon"}, Radius: 5 * mm / 2, Through: true, Count: 1, Long: 300 * mm,
-		what: "a ribbon", says: ", through the %s and the %s: a knot inside, a bow outside", care: assembly.RibbonCare,
+		what: "a ribbon", says: ", through the %s and the %s: a knot inside, a bow outside", care: RibbonCare,
 		does: []does{{"Put together", "Thread the ribbon through the hole in the %s and knot its end inside.", []int{1}},
 			{"Close", "Thread the ribbon through the %s and tie it.", []int{0}}}},
 }
@@ -73,7 +73,7 @@ func first(is func(Kind) bool) (Kind, bool) {
 }
 
 // Flat is how large a panel must be for what lies on it; 0 for what goes through.
-func (k Kind) Flat() measure.Length {
+func (k Kind) Flat() Length {
 	if k.Through || k.Radius == 0 {
 		return 0
 	}

@@ -44,8 +44,7 @@ func fullName(p *Placed) string {
 	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Name)
 }
 
-// related reports whether two faces touch by intention: across a crease, glued, or
-// where card crowds.
+// related reports whether two faces touch by intention: across a crease, glued, or where card crowds.
 func related(p, q *Placed) bool {
 	if p.Body != q.Body {
 		return false
@@ -85,9 +84,8 @@ func pierces(p, q *Placed) bool {
 	return false
 }
 
-// crosses reports whether two faces go through each other like the strips of a
-// cross that nobody slotted: along the line where their planes meet, both have
-// card on it and, further than card yields, to either side of it.
+// crosses reports whether two faces go through each other like the strips of a cross that nobody slotted: along the
+// line where their planes meet, both have card on it and, further than card yields, to either side of it.
 func crosses(p, q *Placed) bool {
 	along := p.In.Cross(q.In)
 	if along.Len() < 0.05 {
@@ -98,8 +96,7 @@ func crosses(p, q *Placed) bool {
 	return shared(p.spans(q, along, give), q.spans(p, along, give)) > 2*give
 }
 
-// spans gives where, along the line in the other's plane, the face has card on
-// the line and to both sides of it.
+// spans gives where, along the line in the other's plane, the face has card on the line and to both sides of it.
 func (p *Placed) spans(q *Placed, along Vec, give float64) [][2]float64 {
 	out := p.at(q, along, 0)
 	for _, off := range []float64{give, -give} {

@@ -6,15 +6,13 @@ import (
 	"brevium/core/net"
 )
 
-// Convex is a convex part of a face; Real says which edges, from each point
-// to the next, are edges of the face.
+// Convex is a convex part of a face; Real says which edges, from each point to the next, are edges of the face.
 type Convex struct {
 	Points []Vec
 	Real   []bool
 }
 
-// Cuts remembers how faces are cut into triangles, which is the same however
-// they stand.
+// Cuts remembers how faces are cut into triangles, which is the same however they stand.
 type Cuts map[*net.Face][][3][2]float64
 
 // Convex cuts the face into convex parts, for pictures.
@@ -53,8 +51,7 @@ func (p *Placed) Convex(cuts Cuts) []Convex {
 	return out
 }
 
-// Smooth reports whether a curved face only goes on over an edge: no line is to be
-// seen there.
+// Smooth reports whether a curved face only goes on over an edge: no line is to be seen there.
 func (p *Placed) Smooth(edge int) bool {
 	e := p.Edges[edge]
 	return e.Kind == net.Bend && e.Beyond != nil && e.Beyond.Name == p.Name
@@ -80,3 +77,48 @@ func isConvex(poly [][2]float64) bool {
 	}
 	return true
 }
+
+// Vec is a place or direction in space, in millimetres. X runs right, Y back, Z up from the table.
+type Vec struct{ X, Y, Z float64 }
+
+func (a Vec) Add(b Vec) Vec       { return Vec{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
+func (a Vec) Sub(b Vec) Vec       { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
+func (a Vec) Times(k float64) Vec { return Vec{a.X * k, a.Y * k, a.Z * k} }
+func (a Vec) Dot(b Vec) float64   { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
+func (a Vec) Len() float64        { return math.Sqrt(a.Dot(a)) }
+func (a Vec) Cross(b Vec) Vec {
+	return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}
+}
+
+func (a Vec) unit() Vec {
+	if l := a.Len(); l > 0 {
+		return a.Times(1 / l)
+	}
+	return a
+}
+
+// turn rotates a by an angle round a unit axis through the origin.
+func (a Vec) turn(axis Vec, angle float64) Vec {
+	s, c := math.Sincos(angle)
+	return a.Times(c).Add(axis.Cross(a).Times(s)).Add(axis.Times(axis.Dot(a) * (1 - c)))
+}
+
+// Frame places a flat piece of card in space: where its origin lies, which
+// way its X and Y run and which way its inside looks.
+type Frame struct{ At, X, Y, In Vec }
+
+// flat is card on the table, inside up.
+var flat = Frame{X: Vec{X: 1}, Y: Vec{Y: -1}, In: Vec{Z: 1}}
+
+func (f Frame) place(p net.Point) Vec {
+	return f.At.Add(f.X.Times(p.X.MM())).Add(f.Y.Times(p.Y.MM()))
+}
+
+func (f Frame) turn(through, axis Vec, angle float64) Frame {
+	return Frame{
+		At: through.Add(f.At.Sub(through).turn(axis, angle)),
+		X:  f.X.turn(axis, angle), Y: f.Y.turn(axis, angle), In: f.In.turn(axis, angle),
+	}
+}
+
+func (f Frame) move(by Vec) Frame { f.At = f.At.Add(by); return f }

@@ -1,10 +1,9 @@
 // Package fold turns flat pieces into a box in space and proves it.
 //
-// Faces are folded about the scores they share, from the face that stays on
-// the table outwards. Card is treated as its middle surface: a size from score
-// to score is the distance between the middles of two walls, so the outside is
-// one caliper more and the inside one caliper less. Glued faces are moved
-// aside by the thickness of what they lie on.
+// Faces are folded about the scores they share, from the face that stays on the table outwards. Card is treated as
+// its middle surface: a size from score to score is the distance between the middles of two walls, so the outside
+// is one caliper more and the inside one caliper less. Glued faces are moved aside by the thickness of what they
+// lie on.
 package fold
 
 import (
@@ -37,20 +36,17 @@ type Body struct {
 	seams []seam
 }
 
-// gives is the caliper by which faces may press into each other: a layer gives with the
-// card it is stuck on.
+// gives is the caliper by which faces may press into each other: a layer gives with the card it is stuck on.
 func (b *Body) gives() float64 { return max(b.T, b.Back) }
 
-// seam is a crease that closes a loop: folding reached both sides of it by
-// other creases.
+// seam is a crease that closes a loop: folding reached both sides of it by other creases.
 type seam struct {
 	a, b *Placed
 	edge net.Edge
 }
 
-// Up folds a piece. Done says how far each face is folded about the crease
-// it hangs on: 0 is flat, 1 is folded. The middle of the root face lies at the
-// origin. Faces that no crease connects with the root are left out; Missing
+// Up folds a piece. Done says how far each face is folded about the crease it hangs on: 0 is flat, 1 is folded. The
+// middle of the root face lies at the origin. Faces that no crease connects with the root are left out; Missing
 // names them.
 func Up(p *net.Piece, t float64, done func(face string) float64) *Body {
 	return UpTo(p, t, done, nil)
@@ -122,8 +118,7 @@ type hanging struct {
 	edge     net.Edge // of the face it hangs on
 }
 
-// hangings lists the faces in the order they are reached from the root, and
-// the creases that close loops.
+// hangings lists the faces in the order they are reached from the root, and the creases that close loops.
 func hangings(p *net.Piece, root *net.Face) (tree, loops []hanging) {
 	on := map[*net.Face]*net.Face{root: nil}
 	reached := []*net.Face{root}
@@ -192,8 +187,7 @@ func outline(f Frame, points []net.Point) []Vec {
 	return out
 }
 
-// Angle is how far a score is folded in the end, in radians: positive towards
-// the inside.
+// Angle is how far a score is folded in the end, in radians: positive towards the inside.
 func Angle(l net.Line) float64 { return AngleAt(l, 1) }
 
 // AngleAt is how far it is folded when so much of its folding is done, from 0

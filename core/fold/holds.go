@@ -33,9 +33,8 @@ func (t Block) Mid() Vec { return t.Lo.Add(t.Hi).Times(0.5) }
 // Radius of a round thing.
 func (t Block) Radius() float64 { return min(t.Hi.X-t.Lo.X, t.Hi.Y-t.Lo.Y, 1e9) / 2 }
 
-// Holds checks that the things lie inside and touch no card, and gives the
-// least room round them in each direction. The sides named may be open; what lies
-// there stands out over no card, but for what stands proud above.
+// Holds checks that the things lie inside and touch no card, and gives the least room round them in each direction.
+// The sides named may be open; what lies there stands out over no card, but for what stands proud above.
 func Holds(things []Block, open []string, bodies ...*Body) Check {
 	c := Check{Name: "the contents lie inside and touch nothing", Holds: true}
 	if len(things) == 0 {
@@ -180,8 +179,7 @@ func (p *Placed) touches(t Block) bool {
 	return len(poly) > 0
 }
 
-// press is how far, in millimetres, a round thing may press into the rim of
-// the hole it sits in.
+// press is how far, in millimetres, a round thing may press into the rim of the hole it sits in.
 const press = 0.25
 
 // distance is how far a place is from the card of a face.
@@ -212,8 +210,7 @@ func above(poly []Vec, axis int, at, sign float64) []Vec {
 	return kept
 }
 
-// ahead is how far a thing may move that way before it meets this face, if
-// the face lies across its way.
+// ahead is how far a thing may move that way before it meets this face, if the face lies across its way.
 func (p *Placed) ahead(t Block, dir Vec) float64 {
 	if math.Abs(p.In.Dot(dir)) < 0.999 {
 		return math.Inf(1)
@@ -239,8 +236,7 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 	return p.beyond(t, dir)
 }
 
-// beyond is how far the card of a face that lies across a way is from the side
-// of a thing that goes first along it.
+// beyond is how far the card of a face that lies across a way is from the side of a thing that goes first along it.
 func (p *Placed) beyond(t Block, dir Vec) float64 {
 	far := t.Hi
 	if dir.X+dir.Y+dir.Z < 0 {

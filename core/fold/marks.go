@@ -9,9 +9,8 @@ import (
 	"brevium/core/net"
 )
 
-// What is put on a piece or punched out of it must lie on card that stays, with
-// a margin: a magnet over a score keeps the box from folding, a hole at an edge
-// tears out.
+// What is put on a piece or punched out of it must lie on card that stays, with a margin: a magnet over a score
+// keeps the box from folding, a hole at an edge tears out.
 
 // margin is the least card, in millimetres, round a mark, hole or window.
 const margin = 1.2

@@ -8,8 +8,7 @@ import (
 	"brevium/core/net"
 )
 
-// What a box measures is read off its faces as they stand, each as thick as
-// its card.
+// What a box measures is read off its faces as they stand, each as thick as its card.
 
 // Extent gives the upright box round the bodies, card and all.
 func Extent(bodies ...*Body) (lo, hi Vec) {
@@ -36,8 +35,7 @@ func (p *Placed) thick() Vec {
 func (p *Placed) Level() bool   { return math.Abs(p.In.Z) > 0.999 }
 func (p *Placed) Upright() bool { return math.Abs(p.In.Z) < 0.001 }
 
-// Rim is how high the walls stand that look to each of the four sides: the
-// lowest of the four.
+// Rim is how high the walls stand that look to each of the four sides: the lowest of the four.
 func (b *Body) Rim() float64 {
 	top := map[string]float64{}
 	for _, f := range b.Faces {
@@ -88,11 +86,9 @@ var Sides = []struct {
 	Name, Says string
 	To         Vec
 }{{"left", "the left", Vec{X: -1}}, {"right", "the right", Vec{X: 1}}, {"front", "the front", Vec{Y: -1}},
-	{"back", "the back", Vec{Y: 1}},
-	{"above", "above", Vec{Z: 1}}, {"below", "below", Vec{Z: -1}}}
+	{"back", "the back", Vec{Y: 1}}, {"above", "above", Vec{Z: 1}}, {"below", "below", Vec{Z: -1}}}
 
-// Seam is where the raw edge of one wall comes to another, and from which
-// sides it is seen.
+// Seam is where the raw edge of one wall comes to another, and from which sides it is seen.
 type Seam struct {
 	Piece, Edge, Wall string
 	From              []string
@@ -165,8 +161,7 @@ func hidden(at, to Vec, faces []reach) bool {
 	return false
 }
 
-// nearestEdges finds the edges at which two faces come nearest to each other, of
-// several the longest.
+// nearestEdges finds the edges at which two faces come nearest to each other, of several the longest.
 func nearestEdges(p, q *Placed) (i, k int) {
 	const hair = 1e-6
 	best, long := math.Inf(1), 0.0

@@ -100,8 +100,7 @@ func (p *Placed) fromRim(at Vec) float64 {
 	return best
 }
 
-// fromHole is how far a place is, at the least, from a hole: 0 within the box
-// round it.
+// fromHole is how far a place is, at the least, from a hole: 0 within the box round it.
 func (p *Placed) fromHole(i int, at Vec) float64 {
 	lo, hi := p.about[i][0], p.about[i][1]
 	const hair = 1e-6
@@ -119,8 +118,7 @@ func overlap(p, q *Placed) float64 {
 	return shared
 }
 
-// lap is what two faces share: the area, and how wide it is where it is
-// narrower.
+// lap is what two faces share: the area, and how wide it is where it is narrower.
 func lap(p, q *Placed) (shared, narrow float64) {
 	if beside(q.flatten(p.Poly), q.flatten(q.Poly)) {
 		return 0, 0

@@ -54,8 +54,7 @@ func loose(b *Body) (faults []string) {
 	return faults
 }
 
-// loops measures how far apart folding puts the two sides of each crease that
-// closes a loop.
+// loops measures how far apart folding puts the two sides of each crease that closes a loop.
 func (b *Body) loops() Check {
 	worst, where := 0.0, ""
 	for _, s := range b.seams {
@@ -81,9 +80,8 @@ func (b *Body) loops() Check {
 // torn is how far, in millimetres, a crease may part while a piece is folded up: what card gives.
 const torn = 0.6
 
-// halfway folds the piece half up, what is folded twice half way of either time, and looks for
-// card that would tear: creases that meet in a corner and fold against each other come together
-// again when all lies flat.
+// halfway folds the piece half up, what is folded twice half way of either time, and looks for card that would
+// tear: creases that meet in a corner and fold against each other come together again when all lies flat.
 func (b *Body) halfway() Check {
 	c := Check{Name: b.Piece.Name + ": it folds up without tearing", Holds: true}
 	worst := 0.0
@@ -105,12 +103,10 @@ func (b *Body) halfway() Check {
 	return c
 }
 
-// backwards is how far, in radians, a crease may turn the other way for a moment while the corners
-// round it settle.
+// backwards is how far, in radians, a crease may turn the other way for a moment while the corners round it settle.
 const backwards = 0.3
 
-// against finds a crease that had to turn the other way than it is scored for the corners round
-// it to close.
+// against finds a crease that had to turn the other way than it is scored for the corners round it to close.
 func (b *Body) against() (f, on *Placed) {
 	at := map[*net.Face]*Placed{}
 	for _, p := range b.Faces {
@@ -259,8 +255,7 @@ func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, f
 	return shared, fault
 }
 
-// Seated checks that a face of one piece lies on a face of another, so many
-// thicknesses of card away.
+// Seated checks that a face of one piece lies on a face of another, so many thicknesses of card away.
 func Seated(b *Body, face string, to *Body, on string, width float64, lapped bool, layers int) Check {
 	c := Check{Name: fmt.Sprintf("%s is stuck to %s", b.Name, to.Name)}
 	foot, floor := b.Find(face), to.Find(on)
@@ -349,9 +344,8 @@ func side(in Vec) string {
 	return "above"
 }
 
-// Clears reports the gap of a piece over or round another on the sides named,
-// on each of which they must face each other; card may give by so many calipers,
-// and a skin of so many millimetres is stuck between on each wall.
+// Clears reports the gap of a piece over or round another on the sides named, on each of which they must face each
+// other; card may give by so many calipers, and a skin of so many millimetres is stuck between on each wall.
 func Clears(outer, inner *Body, give float64, skin func(side string) float64, sides ...string) Check {
 	c := Check{Name: fmt.Sprintf("%s clears %s", outer.Name, inner.Name), Holds: true}
 	gaps := Clearances(outer, inner)

@@ -6,8 +6,7 @@ import (
 	"brevium/core/net"
 )
 
-// Rigid is a motion that keeps shapes: a turn about an axis through the origin
-// and then a shift.
+// Rigid is a motion that keeps shapes: a turn about an axis through the origin and then a shift.
 type Rigid struct {
 	axis  Vec
 	angle float64
@@ -46,8 +45,7 @@ type Place struct {
 	Stood            bool // on its lower edge, upright on the other's inside
 }
 
-// Onto gives the motion that lays a face in its place along another, which is
-// the table when it is nil.
+// Onto gives the motion that lays a face in its place along another, which is the table when it is nil.
 func Onto(face, on *Placed, by Place) Rigid {
 	target, mid := flat, Vec{}
 	if on != nil {

@@ -10,10 +10,9 @@ type Hollow struct {
 	Shaped  bool
 }
 
-// Room shrinks an upright block round a place until no card reaches into it. Each
-// face cuts it on the side where that takes least and leaves the place in it. Where
-// faces slope in, of all blocks that stand on the floor the one is taken that has
-// the size that is wanted, or is the largest.
+// Room shrinks an upright block round a place until no card reaches into it. Each face cuts it on the side where
+// that takes least and leaves the place in it. Where faces slope in, of all blocks that stand on the floor the one
+// is taken that has the size that is wanted, or is the largest.
 func Room(lo, hi, heart, want Vec, bodies ...*Body) Hollow {
 	var slopes []reach
 	faces := reaching(bodies)
@@ -87,8 +86,7 @@ func leaning(slopes []reach) int {
 	return 0
 }
 
-// suits says how well a block of a size does: whether it has what is wanted, and
-// how much of the whole it is.
+// suits says how well a block of a size does: whether it has what is wanted, and how much of the whole it is.
 func suits(size, want, whole Vec) float64 {
 	share, has := 1.0, 1.0
 	for axis := range 3 {
@@ -183,8 +181,7 @@ func Short(things []Block, bodies ...*Body) (by Vec) {
 	return by
 }
 
-// foremost is how far before the plane of a face the nearest place of a thing is;
-// less than nothing behind it.
+// foremost is how far before the plane of a face the nearest place of a thing is; less than nothing behind it.
 func (p *Placed) foremost(t Block) float64 {
 	mid := t.Mid()
 	off := mid.Sub(p.Poly[0]).Dot(p.In)

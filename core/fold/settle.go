@@ -8,11 +8,10 @@ import (
 	"brevium/core/net"
 )
 
-// A corner where creases meet inside the card can't be folded crease by
-// crease: turn one and the others must follow. Halfway, the recipe says only
-// how far each crease has come if it moved evenly; settle finds the angles
-// nearest to those at which every such corner closes. Fully folded, nothing
-// is mended: there the recipe's own angles are proved.
+// A corner where creases meet inside the card can't be folded crease by crease: turn one and the others must
+// follow. Halfway, the recipe says only how far each crease has come if it moved evenly; settle finds the angles
+// nearest to those at which every such corner closes. Fully folded, nothing is mended: there the recipe's own
+// angles are proved.
 
 // crease is a score between two faces that both stay.
 type crease struct {

@@ -14,8 +14,7 @@ var partitions = &Kind{
 	Alone: true, Divides: true, Build: (*Maker).partitions,
 }
 
-// partitions makes a folded strip for every divider: a wall and a foot that is
-// stuck to the floor.
+// partitions makes a folded strip for every divider: a wall and a foot that is stuck to the floor.
 func (m *Maker) partitions() {
 	h, ok := m.dividers()
 	if !ok {
@@ -61,8 +60,7 @@ func (m *Maker) partitions() {
 	}
 }
 
-// feetFit reports whether every foot has a floor of its own: a foot lies on the
-// front or right side of its wall.
+// feetFit reports whether every foot has a floor of its own: a foot lies on the front or right side of its wall.
 func (m *Maker) feetFit(foot Length) bool {
 	clear := func(inside Length, at []float64, towards float64) bool {
 		for _, a := range at {
@@ -113,8 +111,7 @@ func (m *Maker) partition(name string, length, h, foot Length, from, wall float6
 	length = length.Down(m.step())
 	if length < 2*foot || h < m.Spec.Adhesive.Width {
 		m.Spec.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their "+
-			"feet.",
-			"Choose slotted dividers, or none.", none...)
+			"feet.", "Choose slotted dividers, or none.", none...)
 		return
 	}
 	mid := from + length.MM()/2

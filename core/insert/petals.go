@@ -30,10 +30,9 @@ const petalLayers = 6
 // that is folded back over it.
 const papered = 2
 
-// petals lays a square over the tray, twice as wide as it is inside. The middle is
-// cut on both diagonals; its triangles, the feet, are stuck inside the walls. What
-// lies beyond folds over the things in four triangles, and between each two of them
-// a petal, folded on its own diagonal, its tip folded back.
+// petals lays a square over the tray, twice as wide as it is inside. The middle is cut on both diagonals; its
+// triangles, the feet, are stuck inside the walls. What lies beyond folds over the things in four triangles, and
+// between each two of them a petal, folded on its own diagonal, its tip folded back.
 func (m *Maker) petals() {
 	j, t, step := m.Spec, m.t(), m.step()
 	in := m.Box.Inside
@@ -168,14 +167,12 @@ func foldPetals(p *net.Piece, corner, out []net.Point) {
 	p.Tell("fold the four flaps over to the middle, each petal on its diagonal, and the tips back")
 }
 
-// parts of the way on which petals close: the flaps rise and come down, the petals
-// between them folding in two; then each is laid over a flap; then its tip is folded
-// back.
+// parts of the way on which petals close: the flaps rise and come down, the petals between them folding in two;
+// then each is laid over a flap; then its tip is folded back.
 const rises, lays, ways = 30, 40, 50
 
-// petalPaths gives the angles of the creases of one corner on the way. While both
-// flaps have risen by φ, the petal's two halves lean out from them alike, and its
-// diagonal stays over the tray's: tan α = tan(φ/2)/√2.
+// petalPaths gives the angles of the creases of one corner on the way. While both flaps have risen by φ, the
+// petal's two halves lean out from them alike, and its diagonal stays over the tray's: tan α = tan(φ/2)/√2.
 func petalPaths(foot, flap, half, mine, other, over, before string) []net.Path {
 	lean, shut := make([]float64, ways+1), make([]float64, ways+1)
 	rise, lay, tip := make([]float64, ways+1), make([]float64, ways+1), make([]float64, ways+1)

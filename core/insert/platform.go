@@ -49,8 +49,7 @@ func PlatformHeight(things []contents.Thing, step Length) Length {
 	return h.Up(step)
 }
 
-// Lift is how much a platform lifts the things: a ball off the floor, a
-// cylinder not at all.
+// Lift is how much a platform lifts the things: a ball off the floor, a cylinder not at all.
 func Lift(things []contents.Thing, step Length) Length {
 	lift := Length(0)
 	for _, t := range things {
@@ -100,8 +99,7 @@ func wanted(things []contents.Thing) (n int) {
 	return n
 }
 
-// platform makes a raised floor on four folded legs, with a hole for each
-// stack.
+// platform makes a raised floor on four folded legs, with a hole for each stack.
 func (m *Maker) platform() {
 	h := PlatformHeight(m.Load.Things, m.step())
 	l := (m.Box.Inside.Length - m.t() - ease).Down(m.step())
@@ -144,8 +142,7 @@ func (m *Maker) tooNear(room string, now Length, text string) {
 	m.Spec.Problem("room."+room, text, "Give more room: "+m.Spec.Say(more)+".", "room."+room, more.Exact(m.Spec.Units))
 }
 
-// hole is the radius of the hole for a stack: a ball sits in it, a cylinder goes
-// through.
+// hole is the radius of the hole for a stack: a ball sits in it, a cylinder goes through.
 func (m *Maker) hole(s contents.Stack) Length {
 	if m.Load.Things[s.Thing].Shape == "ball" {
 		return measure.FromMM(s.Each.Length.MM() * ballHole / 2)
@@ -153,13 +150,11 @@ func (m *Maker) hole(s contents.Stack) Length {
 	return s.Each.Length/2 + ease
 }
 
-// faceted is how much larger a hole is cut than its circle: its facets lie
-// outside.
+// faceted is how much larger a hole is cut than its circle: its facets lie outside.
 const faceted = 1.0087
 
-// cardRound gives how much card, in millimetres, lies between the hole of a
-// stack and the others, and how deep a finger scoop there is room for: fingers
-// reach in on the slant, where most card lies between holes in rows.
+// cardRound gives how much card, in millimetres, lies between the hole of a stack and the others, and how deep a
+// finger scoop there is room for: fingers reach in on the slant, where most card lies between holes in rows.
 func (m *Maker) cardRound(i int) (between float64, scoop Length) {
 	between = math.Inf(1)
 	room := 6.0

@@ -1,10 +1,8 @@
-// Package layout fits pieces on to sheets with cuts that go right across, as
-// a trimmer makes them.
+// Package layout fits pieces on to sheets with cuts that go right across, as a trimmer makes them.
 //
-// A sheet is one free rectangle. Placing a piece in a corner of a free
-// rectangle takes two cuts at the most and leaves two smaller ones. Many
-// orders and rules of choice are tried, and the best whole plan is kept: the
-// fewest sheets, then the largest single offcut, then the fewest cuts.
+// A sheet is one free rectangle. Placing a piece in a corner of a free rectangle takes two cuts at the most and
+// leaves two smaller ones. Many orders and rules of choice are tried, and the best whole plan is kept: the fewest
+// sheets, then the largest single offcut, then the fewest cuts.
 package layout
 
 import (
@@ -54,16 +52,14 @@ type Placed struct {
 	Of     int  // which of the pieces that were to be laid
 }
 
-// Cut goes right across In: at X from its left edge if Down, else at Y from
-// its top.
+// Cut goes right across In: at X from its left edge if Down, else at Y from its top.
 type Cut struct {
 	In   Rect
 	Down bool
 	At   Length
 }
 
-// Sheet is one sheet with its pieces, its cuts in the order to make them, and
-// what is left.
+// Sheet is one sheet with its pieces, its cuts in the order to make them, and what is left.
 type Sheet struct {
 	Stock   string // its card
 	Title   string // what the sheet is called
@@ -112,8 +108,7 @@ var splits = []func(free Rect, w, h Length) bool{
 	func(Rect, Length, Length) bool { return false },
 }
 
-// Of many pieces only the rules that serve best are tried, and of very many as
-// few as so many placings allow.
+// Of many pieces only the rules that serve best are tried, and of very many as few as so many placings allow.
 const (
 	many    = 120
 	placing = 6000
@@ -273,8 +268,7 @@ func pack(pieces []Piece, w, h Length, r rule) Layout {
 	return out
 }
 
-// spotted begins a sheet with a piece in a place of its own: four cuts right across
-// free it, and leave four rests.
+// spotted begins a sheet with a piece in a place of its own: four cuts right across free it, and leave four rests.
 func spotted(p Piece, w, h Length) *open {
 	x, y := p.At.X, p.At.Y
 	s := &open{Sheet: Sheet{W: w, H: h}}

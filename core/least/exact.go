@@ -2,10 +2,9 @@ package least
 
 import "slices"
 
-// The exact search: of every part of the pieces, told by how many of each kind, the
-// smallest rectangles that cuts right across can free it from (each is two smaller
-// ones side by side or one above the other); then the cheapest way to share the pieces
-// out among sheets. It looks at all there is, so it is for few pieces.
+// The exact search: of every part of the pieces, told by how many of each kind, the smallest rectangles that cuts
+// right across can free it from (each is two smaller ones side by side or one above the other); then the cheapest
+// way to share the pieces out among sheets. It looks at all there is, so it is for few pieces.
 
 // Of so many pairs of parts at the most, and of so many parts.
 const (

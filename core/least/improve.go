@@ -6,10 +6,9 @@ import (
 	"slices"
 )
 
-// Improving: some pieces are taken out, whole parts of sheets with them, and laid in
-// again, the largest or longest first, each where it leaves least beside it. What has
-// no place stays out. Sheets are given up until something stays out, and then the
-// search goes on until all is in again, or the work is done. A change for the worse is
+// Improving: some pieces are taken out, whole parts of sheets with them, and laid in again, the largest or longest
+// first, each where it leaves least beside it. What has no place stays out. Sheets are given up until something
+// stays out, and then the search goes on until all is in again, or the work is done. A change for the worse is
 // taken when it is better than what stood a while ago.
 
 // state is what lies where, and what is out. Trees are shared between states.
@@ -140,8 +139,7 @@ func (s *search) giveUp(st *state, b int) {
 	st.trees = slices.Delete(st.trees, b, b+1)
 }
 
-// worth is what a state is measured by: what is out, and then how well together lies
-// what is left over.
+// worth is what a state is measured by: what is out, and then how well together lies what is left over.
 func (s *search) worth(st *state) float64 {
 	rest := 0.0
 	for _, t := range st.trees {
@@ -210,8 +208,7 @@ func (s *search) lower(st *state) {
 	}
 }
 
-// disturb takes out a few parts, from sheets near each other in the list or anywhere;
-// seldom a whole sheet.
+// disturb takes out a few parts, from sheets near each other in the list or anywhere; seldom a whole sheet.
 func (s *search) disturb(st *state) {
 	if len(st.trees) == 0 {
 		return

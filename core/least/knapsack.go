@@ -2,9 +2,8 @@ package least
 
 import "slices"
 
-// table tells, for every rectangle that cuts right across can leave, the most that
-// pieces in it can be worth, each as often as it likes. Sides count only where sums of
-// pieces' sides end, so there are few.
+// table tells, for every rectangle that cuts right across can leave, the most that pieces in it can be worth, each
+// as often as it likes. Sides count only where sums of pieces' sides end, so there are few.
 type table struct {
 	*problem
 	on     []bool // kinds of this stock
@@ -14,8 +13,7 @@ type table struct {
 	coarse bool // sides are rounded up to a few ends
 }
 
-// mostSpots is how many ends a side may have; where there are more, the bound of the
-// programme is not looked for.
+// mostSpots is how many ends a side may have; where there are more, the bound of the programme is not looked for.
 const mostSpots = 320
 
 // newTable prepares for the kinds that lie on a size, on sheets up to so large; nil

@@ -4,8 +4,7 @@ import "slices"
 
 // What is not laid: no sheet takes it, or there is none left.
 
-// leaveOut takes out what no sheet takes, and pins the copies that have their spot to
-// sheets of their own.
+// leaveOut takes out what no sheet takes, and pins the copies that have their spot to sheets of their own.
 func (s *solving) leaveOut(p *problem) {
 	sheet, taken := 0, make([]int, len(p.sizes))
 	seen := map[int]bool{}
@@ -59,8 +58,7 @@ func lacks(name []int) (out []lack) {
 	return out
 }
 
-// cheapest is the cheapest size that a kind lies on and of which there is one left, -1
-// for none.
+// cheapest is the cheapest size that a kind lies on and of which there is one left, -1 for none.
 func (p *problem) cheapest(k kind, taken []int) int {
 	on := -1
 	for i, lies := range k.on {

@@ -1,10 +1,9 @@
 package least
 
-// Patterns: where many are alike, a sheet is cut by one of few patterns, and a linear
-// programme (simplex.go) says how many of each. A pattern that would better its answer
-// is one worth more than a sheet costs, when each piece is worth what the programme
-// says: the table's (knapsack.go) is worth the most. What pieces are worth, over the
-// most that a sheet can be worth, bounds the cost from below at every step of it.
+// Patterns: where many are alike, a sheet is cut by one of few patterns, and a linear programme (simplex.go) says
+// how many of each. A pattern that would better its answer is one worth more than a sheet costs, when each piece is
+// worth what the programme says: the table's (knapsack.go) is worth the most. What pieces are worth, over the most
+// that a sheet can be worth, bounds the cost from below at every step of it.
 
 // pattern is a way to cut a size: how many of each kind.
 type pattern struct {
@@ -31,8 +30,7 @@ const (
 	grain      = 1e6 // of a piece's worth, for whole numbers
 )
 
-// programme works the patterns out, as far as the work allows; nil where the kinds are
-// too many.
+// programme works the patterns out, as far as the work allows; nil where the kinds are too many.
 func (p *problem) programme() *patterns {
 	if len(p.kinds) > mostKinds || len(p.Pins) > 0 {
 		return nil
@@ -60,8 +58,7 @@ func (p *problem) programme() *patterns {
 	return g
 }
 
-// stockTables are the tables of each size's stock; false where sides end in too many
-// places.
+// stockTables are the tables of each size's stock; false where sides end in too many places.
 func (g *patterns) stockTables(coarse bool) bool {
 	g.tables = nil
 	byStock := map[string]*table{}

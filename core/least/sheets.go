@@ -19,8 +19,7 @@ func (p *problem) sheets(st *state) (out []layout.Sheet) {
 	return out
 }
 
-// numbered puts the sheets that a hand pinned something on where their numbers say, as
-// far as there are so many.
+// numbered puts the sheets that a hand pinned something on where their numbers say, as far as there are so many.
 func numbered(trees []*tree) (out []*tree) {
 	for _, t := range trees {
 		if !t.frozen {
@@ -56,8 +55,7 @@ type walk struct {
 	unnamed bool
 }
 
-// part is a node at x, y; outer is the card it is cut from, with the margin where it
-// lies along it.
+// part is a node at x, y; outer is the card it is cut from, with the margin where it lies along it.
 func (w *walk) part(at int32, x, y int64, outer layout.Rect) {
 	n := w.t.nodes[at]
 	at0 := layout.Rect{X: Length(x*w.unit) + w.margin, Y: Length(y*w.unit) + w.margin, W: Length(n.w * w.unit),

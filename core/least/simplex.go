@@ -58,8 +58,7 @@ func (s *simplex) duals() []float64 {
 	return y
 }
 
-// enter brings a column into the basis in place of the one that it uses up first; false
-// when it can't.
+// enter brings a column into the basis in place of the one that it uses up first; false when it can't.
 func (s *simplex) enter(c column, cost float64, col []float64) bool {
 	m := s.m
 	d := make([]float64, m)

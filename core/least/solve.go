@@ -26,8 +26,7 @@ type Progress struct {
 	Better   *Result
 }
 
-// Watch is told now and then, and at each better answer; the work ends when it says
-// false.
+// Watch is told now and then, and at each better answer; the work ends when it says false.
 type Watch func(Progress) bool
 
 // Solve looks for the least. It refuses only pins that can't be; pieces no sheet takes

@@ -2,19 +2,17 @@ package least
 
 import "slices"
 
-// Stretching: a function that gives each side of a piece a share of the sheet's side,
-// so that sides that lie side by side within the sheet have shares of no more than the
-// whole (a dual-feasible function), keeps what can be cut from a sheet cuttable from
-// it. So the areas of stretched pieces are a bound too, and often a far better one:
+// Stretching: a function that gives each side of a piece a share of the sheet's side, so that sides that lie side
+// by side within the sheet have shares of no more than the whole (a dual-feasible function), keeps what can be cut
+// from a sheet cuttable from it. So the areas of stretched pieces are a bound too, and often a far better one:
 // pieces of more than half a side count whole, slivers not at all.
 //
 // Of a piece that may be turned the lesser of its two areas counts; on a square sheet
 // the mean of both, since a layout turned over its diagonal is a layout too.
 
-// stretches are the functions tried on a side of a sheet: for each, the share of a
-// length. The three families are the usual ones: slivers are left out and what they
-// lie beside counts whole; lengths are rounded to a multiple of a part of the side; a
-// side is filled by multiples of a length.
+// stretches are the functions tried on a side of a sheet: for each, the share of a length. The three families are
+// the usual ones: slivers are left out and what they lie beside counts whole; lengths are rounded to a multiple of
+// a part of the side; a side is filled by multiples of a length.
 func stretches(side int64, lengths []int64) (out []func(x int64) float64) {
 	whole := float64(side)
 	out = append(out, func(x int64) float64 { return float64(x) / whole })

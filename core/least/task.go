@@ -1,12 +1,11 @@
 // Package least looks for the least that pieces can be cut from, with cuts that go
 // right across, and for the proof that less can't be done.
 //
-// A Task is laid quickly by rules, then improved by taking out and laying in anew
-// (improve.go), searched to the end where it is small (exact.go), and where there are
-// many alike cut by patterns that a linear programme chooses (patterns.go). What no
-// arrangement can go below is told by the same programme and by what stretches
-// pieces without making them overfill a sheet (bound.go). All work is counted, not
-// timed: the same task has the same answer on any machine.
+// A Task is laid quickly by rules, then improved by taking out and laying in anew (improve.go), searched to the end
+// where it is small (exact.go), and where there are many alike cut by patterns that a linear programme chooses
+// (patterns.go). What no arrangement can go below is told by the same programme and by what stretches pieces
+// without making them overfill a sheet (bound.go). All work is counted, not timed: the same task has the same
+// answer on any machine.
 package least
 
 import (
@@ -58,8 +57,7 @@ type Pin struct {
 	Turned bool
 }
 
-// Task is what is to be cut, and from what. Work is how much may be tried: Quick or
-// Deep, or any number of steps.
+// Task is what is to be cut, and from what. Work is how much may be tried: Quick or Deep, or any number of steps.
 type Task struct {
 	Sheets  []Size
 	Pieces  []Piece
@@ -71,9 +69,8 @@ type Task struct {
 	Seed    uint64
 }
 
-// Piece is a layout.Piece that may be cut from any of several stocks, its own or
-// these too. Pieces of one Run stay beside each other, in the order in which they are
-// listed.
+// Piece is a layout.Piece that may be cut from any of several stocks, its own or these too. Pieces of one Run stay
+// beside each other, in the order in which they are listed.
 type Piece struct {
 	layout.Piece
 	Stocks []string
@@ -83,8 +80,7 @@ type Piece struct {
 // On reports whether the piece may be cut from a stock.
 func (p Piece) On(stock string) bool { return p.Stock == stock || slices.Contains(p.Stocks, stock) }
 
-// Work is counted in looks at a place for a piece; a core of today looks some
-// twenty million times a second.
+// Work is counted in looks at a place for a piece; a core of today looks some twenty million times a second.
 const (
 	Hasty = 300_000
 	Quick = 2_000_000

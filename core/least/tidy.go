@@ -7,9 +7,8 @@ import (
 	"brevium/core/layout"
 )
 
-// Tidying: what costs as little may still be better to cut. Sheets are changed for
-// smaller ones where all fits, and pieces moved about until the largest rest is as
-// large, or the stop of the trimmer is set as seldom, as it comes.
+// Tidying: what costs as little may still be better to cut. Sheets are changed for smaller ones where all fits, and
+// pieces moved about until the largest rest is as large, or the stop of the trimmer is set as seldom, as it comes.
 
 // trimmings is how much of the work tidying may take beside the search.
 const trimmings = 8
@@ -112,8 +111,7 @@ func (s *solving) last() (at []int) {
 	return at[:min(len(at), 12)]
 }
 
-// polish moves pieces about on some sheets as long as it is no worse by a measure, of
-// which less is better.
+// polish moves pieces about on some sheets as long as it is no worse by a measure, of which less is better.
 func (s *solving) polish(on []int, measure func(*state) float64, dearly int) {
 	if len(on) == 0 || len(s.best.out) > 0 {
 		return
@@ -168,8 +166,7 @@ func (s *solving) stops(st *state) float64 {
 	return float64(l.Settings())
 }
 
-// byRules lays each sheet anew by the quick rules where that leaves as much in one and
-// takes fewer settings.
+// byRules lays each sheet anew by the quick rules where that leaves as much in one and takes fewer settings.
 func (s *solving) byRules() {
 	now := &state{}
 	s.best.copyTo(now)

@@ -1,9 +1,8 @@
 package least
 
-// A sheet that is being cut is a tree: a split part lies in children side by side
-// (down) or one above the other, each as far across as the part itself, so any tree
-// can be cut right across. The order of children is free, so all that is left over in
-// a part lies in one child, and a piece that is taken out gives its place back to it.
+// A sheet that is being cut is a tree: a split part lies in children side by side (down) or one above the other,
+// each as far across as the part itself, so any tree can be cut right across. The order of children is free, so all
+// that is left over in a part lies in one child, and a piece that is taken out gives its place back to it.
 
 const (
 	free  = -1 // the kind of a leaf that nothing lies in

@@ -36,9 +36,8 @@ func Write(w io.Writer, headings []string, rows [][]string) error {
 	return out.Error()
 }
 
-// Read reads a list of at most so many bytes. A first line of headings is needed, one
-// of which must be there; fields may be parted by commas or semicolons. Such is an
-// example of headings, told when there are none.
+// Read reads a list of at most so many bytes. A first line of headings is needed, one of which must be there;
+// fields may be parted by commas or semicolons. Such is an example of headings, told when there are none.
 func Read(r io.Reader, most int, headings []string, must, such string) ([]Row, error) {
 	data, err := io.ReadAll(io.LimitReader(r, int64(most)+1))
 	if err != nil {
@@ -104,8 +103,7 @@ func checkHeadings(names, headings []string, must string) error {
 	return nil
 }
 
-// cell gives what was meant: without the marks that Write sets, or without the blanks
-// at its ends.
+// cell gives what was meant: without the marks that Write sets, or without the blanks at its ends.
 func cell(text string) string {
 	if bare := unguard(text); bare != text {
 		return bare
@@ -124,18 +122,16 @@ func YesNo(s string) string {
 	return s
 }
 
-// A spreadsheet takes a cell that begins with one of these for a formula, be
-// there blanks before it, and be the cell a piece of ours because its lists are
-// parted by semicolons.
+// A spreadsheet takes a cell that begins with one of these for a formula, be there blanks before it, and be the
+// cell a piece of ours because its lists are parted by semicolons.
 const (
 	formula = "=+-@'"
 	parts   = ";,\t\n\r"
 	blanks  = " \t\r\n\u00a0\"" // a quote at a wrong place is dropped like a blank
 )
 
-// guard sets a mark before whatever a spreadsheet might take for a formula, and
-// before blanks at the ends of a cell, which readers drop; unguard takes
-// exactly those marks off again.
+// guard sets a mark before whatever a spreadsheet might take for a formula, and before blanks at the ends of a
+// cell, which readers drop; unguard takes exactly those marks off again.
 func guard(s string) string {
 	var out strings.Builder
 	start := true

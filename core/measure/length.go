@@ -1,9 +1,8 @@
 // Package measure holds exact lengths: what a maker types, what a ruler can
 // show, and the whole numbers between the two.
 //
-// A Length counts nanometres. One sixty-fourth of an inch is 396 875 of them
-// and a millimetre is a million, so inches and millimetres add up exactly and
-// no rounding ever decides a cut. Only printing rounds, and it says so.
+// A Length counts nanometres. One sixty-fourth of an inch is 396 875 of them and a millimetre is a million, so
+// inches and millimetres add up exactly and no rounding ever decides a cut. Only printing rounds, and it says so.
 package measure
 
 import "fmt"
@@ -94,8 +93,7 @@ func (u Unit) Word() string {
 	return "millimetres"
 }
 
-// Step is the finest distance the maker's tools can measure, in the unit they
-// are marked in.
+// Step is the finest distance the maker's tools can measure, in the unit they are marked in.
 type Step struct {
 	Size Length
 	Unit Unit

@@ -52,10 +52,9 @@ var units = []struct {
 	{"mm", Millimetre, Millimetres}, {"cm", 10 * Millimetre, Millimetres},
 }
 
-// Parse reads a length such as `5 3/4`, `5-3/4`, `5¾`, `5.75"`, `14.6cm` or
-// `146 mm`. A bare number takes the given unit. What is finer than a
-// nanometre (a third of an inch, say) goes to the nearest one. Negative
-// lengths and lengths beyond Max are errors; zero is a length.
+// Parse reads a length such as `5 3/4`, `5-3/4`, `5¾`, `5.75"`, `14.6cm` or `146 mm`. A bare number takes the given
+// unit. What is finer than a nanometre (a third of an inch, say) goes to the nearest one. Negative lengths and
+// lengths beyond Max are errors; zero is a length.
 func Parse(text string, unit Unit) (Length, error) {
 	l, _, err := ParseUnit(text, unit)
 	return l, err

@@ -108,9 +108,8 @@ func (s Shown) String() string {
 // Round says which way Show goes when the marks miss the length.
 type Round func(l, step Length) Length
 
-// Show writes a length at the resolution of the step. A length that a finer
-// common mark still meets (half a step, such as a spacer makes) is written to
-// the letter; any other goes to the nearest step and says so.
+// Show writes a length at the resolution of the step. A length that a finer common mark still meets (half a step,
+// such as a spacer makes) is written to the letter; any other goes to the nearest step and says so.
 func (s Step) Show(l Length) Shown { return s.show(l, Length.Near) }
 
 // ShowDown is Show for room: what is rounded is never more than there is.

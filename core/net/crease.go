@@ -3,6 +3,8 @@ package net
 import (
 	"cmp"
 	"slices"
+
+	"brevium/core/measure"
 )
 
 // A crease is named by the two faces it lies between. What is said of it is
@@ -18,8 +20,7 @@ func (o *Folding) Turn(degrees float64, way Fold, face string, others ...string)
 	o.rule(Line{Turn: degrees, Fold: way}, face, others)
 }
 
-// Twice says that creases are folded so far first and, when their faces are
-// folded again, to another angle.
+// Twice says that creases are folded so far first and, when their faces are folded again, to another angle.
 func (o *Folding) Twice(first, then float64, way Fold, face string, others ...string) {
 	o.rule(Line{Via: first, Turn: then, Fold: way}, face, others)
 }
@@ -36,8 +37,7 @@ func (o *Folding) Free(unknown int, way Fold, face string, others ...string) {
 	o.rule(Line{Free: unknown, Turn: o.Unknown[unknown-1], Fold: way}, face, others)
 }
 
-// Bend says that the creases between a face and others are not scored: the card
-// only bends there.
+// Bend says that the creases between a face and others are not scored: the card only bends there.
 func (o *Folding) Bend(face string, others ...string) { o.rule(Line{Kind: Bend}, face, others) }
 
 func (o *Folding) rule(l Line, face string, others []string) {
@@ -181,12 +181,10 @@ func (s *Sticking) Seam(strip, from, wall string) {
 	s.Role("seam", strip)
 }
 
-// Stored reports whether what is glued so stays stuck when the piece is put away
-// flat.
+// Stored reports whether what is glued so stays stuck when the piece is put away flat.
 func (s *Sticking) Stored(g Glue) bool { return s.RoleOf(g.Face) == "seam" }
 
-// Over lays a face on the outside of another, layers of card away, without
-// sticking it.
+// Over lays a face on the outside of another, layers of card away, without sticking it.
 func (s *Sticking) Over(face, on string, layers int) {
 	s.Tucks = append(s.Tucks, Glue{Face: face, On: on, Outside: true, Layers: layers})
 }
@@ -201,4 +199,69 @@ func (p *Piece) Forget(gone func(face string) bool) {
 		p.Order[i].Faces = slices.DeleteFunc(p.Order[i].Faces, gone)
 	}
 	p.Order = slices.DeleteFunc(p.Order, func(m Move) bool { return len(m.Faces) == 0 })
+}
+
+// Spot is a place on a cell, in halves of it: 0, 0 is its top left corner, 1, 2 the middle of its lower edge.
+func (p *Piece) Spot(cell string, across, down int) Point {
+	lo, hi := p.Cell(cell)
+	part := func(a, b Length, k int) Length { return a + (b-a)*Length(k)/2 }
+	return Point{part(lo.X, hi.X, across), part(lo.Y, hi.Y, down)}
+}
+
+// Stand says that the piece stands on a cell which is only a part of its floor:
+// the middle of the floor, so long and wide, is measured from the cell's corner.
+func (p *Piece) Stand(cell string, long, wide Length) {
+	lo, _ := p.Cell(cell)
+	p.Root, p.Middle = cell, &Point{lo.X + long/2, lo.Y + wide/2}
+}
+
+// Split scores (or only bends) a cell along a line, and names the part that
+// lies to the left of one who looks from a to b; the rest keeps its name.
+func (p *Piece) Split(cell string, kind Kind, a, b Point, left string) {
+	if p.cells == nil {
+		p.cells = map[string][]Point{}
+	}
+	whole := p.cells[cell]
+	if whole == nil {
+		lo, hi := p.Cell(cell)
+		whole = []Point{lo, {hi.X, lo.Y}, hi, {lo.X, hi.Y}}
+	}
+	p.Slant(kind, a, b, 90, Valley)
+	p.cells[left], p.cells[cell] = side(whole, a, b), side(whole, b, a)
+	p.Label(middle(p.cells[left]), left)
+	p.Rename(cell, middle(p.cells[cell]))
+}
+
+// side is the part of an outline that lies to the left of a line, seen from a to b with y running down.
+func side(outline []Point, a, b Point) []Point {
+	off := func(q Point) float64 {
+		return (b.X-a.X).MM()*(a.Y-q.Y).MM() - (b.Y-a.Y).MM()*(a.X-q.X).MM()
+	}
+	return Half(nil, outline, off, func(q, next Point, k float64) Point {
+		return Point{q.X + measure.FromMM((next.X-q.X).MM()*k), q.Y + measure.FromMM((next.Y-q.Y).MM()*k)}
+	})
+}
+
+// Half appends to out the part of a convex outline on one side of a line: side is not negative there, and between
+// gives the point so far on the way from one corner to the next at which the line is met.
+func Half[P any](out, outline []P, side func(P) float64, between func(a, b P, part float64) P) []P {
+	for i, q := range outline {
+		next := outline[(i+1)%len(outline)]
+		s, t := side(q), side(next)
+		if s >= 0 {
+			out = append(out, q)
+		}
+		if s*t < 0 {
+			out = append(out, between(q, next, s/(s-t)))
+		}
+	}
+	return out
+}
+
+// middle is a place well within an outline that is convex.
+func middle(outline []Point) Point {
+	if len(outline) < 3 {
+		return Point{}
+	}
+	return (&Face{Points: outline}).Centre()
 }

@@ -28,8 +28,7 @@ func (c Curve) Radius(f *Face) Length {
 	return measure.FromMM(c.Length(f).MM() * 180 / (math.Pi * math.Abs(c.Turn)))
 }
 
-// curveEnds makes the ends of curved faces bends that run on straight into
-// what lies beyond.
+// curveEnds makes the ends of curved faces bends that run on straight into what lies beyond.
 func (p finder) curveEnds() {
 	for _, c := range p.Curves {
 		f := p.Face(c.Face)
@@ -124,8 +123,7 @@ func (c Curve) cut(q *Piece, f *Face) {
 	}
 }
 
-// across gives where a line along the height (or the width) enters and leaves
-// a face that is convex.
+// across gives where a line along the height (or the width) enters and leaves a face that is convex.
 func (f *Face) across(alongHeight bool, at Length) (a, b Point) {
 	least, most := math.Inf(1), math.Inf(-1)
 	for i, p := range f.Points {

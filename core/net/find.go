@@ -21,8 +21,7 @@ type Face struct {
 	Trim   bool // waste that shaping a tab left
 }
 
-// Edge is one side of a face: what is done along it, and the face beyond (nil
-// at the rim of the piece).
+// Edge is one side of a face: what is done along it, and the face beyond (nil at the rim of the piece).
 type Edge struct {
 	Line
 	Beyond *Face
@@ -68,9 +67,8 @@ const near = 2_000
 // finder finds what the lines of a piece come to.
 type finder struct{ *Piece }
 
-// Find cuts the piece into faces along its lines. Mistakes in the lines are
-// kept in Faults: two names in one face (a score or slit is missing between
-// them), a name on no card, a score that ends inside a face.
+// Find cuts the piece into faces along its lines. Mistakes in the lines are kept in Faults: two names in one face
+// (a score or slit is missing between them), a name on no card, a score that ends inside a face.
 func (p *Piece) Find() {
 	if p.shaped != nil {
 		p.Faces = append([]*Face{p.shaped}, p.punched...)
@@ -155,8 +153,7 @@ func punched(f *Face) bool {
 	return true
 }
 
-// smallest finds the face a point lies in, of the card round what is punched
-// out there.
+// smallest finds the face a point lies in, of the card round what is punched out there.
 func smallest(faces []*Face, at Point) *Face {
 	var best *Face
 	for _, f := range faces {

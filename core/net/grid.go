@@ -26,9 +26,8 @@ func Rows(l ...Length) []Length { return l }
 //	left  base    right
 //	tab | front | tab
 //
-// A blank between two cells is a score, "|" a slit, "." is card cut away, and
-// neighbours of one name are one face. Between two rows of cells a line of
-// "-" (slit) and "~" (score), one a column, says otherwise than all scores.
+// A blank between two cells is a score, "|" a slit, "." is card cut away, and neighbours of one name are one face.
+// Between two rows of cells a line of "-" (slit) and "~" (score), one a column, says otherwise than all scores.
 func Grid(name string, cols, rows []Length, picture string) *Piece {
 	g := &grid{xs: edges(cols), ys: edges(rows)}
 	p := New(name, g.xs[len(cols)], g.ys[len(rows)])
@@ -71,8 +70,7 @@ func Grid(name string, cols, rows []Length, picture string) *Piece {
 	return p
 }
 
-// dropEmpty takes out columns and rows of no size, so that one picture serves
-// where a measure may come to nothing.
+// dropEmpty takes out columns and rows of no size, so that one picture serves where a measure may come to nothing.
 func (g *grid) dropEmpty() {
 	for c := len(g.xs) - 2; c >= 0; c-- {
 		if g.xs[c] != g.xs[c+1] || len(g.xs) == 2 {
@@ -187,8 +185,7 @@ func on(alongWidth bool, at, along Length) Point {
 	return Point{along, at}
 }
 
-// cell finds the cells of a face by its name: the first, and the one past the
-// last, row and column.
+// cell finds the cells of a face by its name: the first, and the one past the last, row and column.
 func (p *Piece) cell(name string) (r, c, rows, cols int, ok bool) {
 	if p.grid != nil {
 		for i, row := range p.grid.cells {
@@ -207,4 +204,33 @@ func (p *Piece) cell(name string) (r, c, rows, cols int, ok bool) {
 		p.fault("%s has no cell %q", p.Name, name)
 	}
 	return r, c, rows, cols, ok
+}
+
+// Loop is a strip round four sides, so deep and so high, its lap out of sight under
+// the first. Its sides follow each other down the drawing or, level, to the right.
+func Loop(name string, round [4]string, wide, deep, high, lap, t Length, level bool) *Piece {
+	p := loop(name, round, wide, [5]Length{deep, high, deep, high, lap}, t, level)
+	p.Seam("lap", round[3], round[0])
+	return p
+}
+
+// LoopMiddle is Loop with its lap in the middle of the first side, of which the strip's two ends cover a
+// part each: it gives how far the first end reaches, from where it hangs on the second side.
+func LoopMiddle(name string, round [4]string, wide, deep, high, lap, t, step Length, level bool) (p *Piece, reach Length) {
+	reach = ((deep + lap) / 2).Up(step)
+	p = loop(name, round, wide, [5]Length{reach, high, deep, high, deep + lap - reach}, t, level)
+	p.GlueLapped("lap", round[0], 1)
+	return p, reach
+}
+
+func loop(name string, round [4]string, wide Length, sides [5]Length, t Length, level bool) *Piece {
+	p := Grid(name, []Length{wide}, sides[:], strings.Join(round[:], "\n")+"\nlap")
+	if level {
+		p = Grid(name, sides[:], []Length{wide}, strings.Join(round[:], " ")+" lap")
+	}
+	p.Part, p.Root = Band, round[0]
+	p.Tab("lap", round[3], TabShape{Reach: sides[4], Relief: t})
+	p.Role("lap", "lap")
+	p.FoldUp(round[1], round[2], round[3], "lap")
+	return p
 }

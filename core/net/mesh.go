@@ -100,8 +100,7 @@ func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
 	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l})
 }
 
-// few is up to how many points are looked through one by one; of more, only
-// those that lie near are.
+// few is up to how many points are looked through one by one; of more, only those that lie near are.
 const few = 96
 
 // point gives the number of a point, which may be there already.
@@ -144,8 +143,7 @@ func (m *mesh) point(p Point) int {
 	return len(m.points) - 1
 }
 
-// cellOf is the square of a net of squares, much wider than points are near, in
-// which a point lies.
+// cellOf is the square of a net of squares, much wider than points are near, in which a point lies.
 func cellOf(p Point) [2]Length {
 	const wide = 16 * near
 	return [2]Length{p.X.Down(wide) / wide, p.Y.Down(wide) / wide}
@@ -251,9 +249,8 @@ func (m *mesh) halves() []half {
 	return hs
 }
 
-// faces walks the loops. A loop that runs the one way round bounds a face, the
-// other way round is the rim of a whole component: the outside of the piece,
-// or of something that lies in a hole of a face.
+// faces walks the loops. A loop that runs the one way round bounds a face, the other way round is the rim of a
+// whole component: the outside of the piece, or of something that lies in a hole of a face.
 func (m *mesh) faces() []*Face {
 	hs := m.halves()
 	var faces []*Face

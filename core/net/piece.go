@@ -1,9 +1,8 @@
 // Package net is one piece of card: what is scored, slit, cut away and
 // glued, in the order a maker would say it, and the faces those lines make.
 //
-// The piece lies inside up. X runs left to right and Y down from its top left
-// corner. A style says lines; the faces are found from them (see Find), so a
-// forgotten slit shows as a face that cannot fold.
+// The piece lies inside up. X runs left to right and Y down from its top left corner. A style says lines; the faces
+// are found from them (see Find), so a forgotten slit shows as a face that cannot fold.
 package net
 
 import (
@@ -55,9 +54,8 @@ type Line struct {
 	Name string  // of a line that is no pass, unique in the piece
 }
 
-// Pass is one run of the scoring tool, from edge to edge where it can be:
-// cuts are made along parts of it later. A pass along the width at 2 in is the
-// line x = 2 in, and From and To are its ends along the height.
+// Pass is one run of the scoring tool, from edge to edge where it can be: cuts are made along parts of it later. A
+// pass along the width at 2 in is the line x = 2 in, and From and To are its ends along the height.
 type Pass struct {
 	AlongWidth   bool
 	At, From, To Length
@@ -93,9 +91,8 @@ type Mark struct {
 	Radius Length
 }
 
-// Glue sticks one face to another, on its inside or its outside, Layers
-// thicknesses of card away from it (1 when they touch). A lapped face may
-// reach beyond what it is stuck to.
+// Glue sticks one face to another, on its inside or its outside, Layers thicknesses of card away from it (1 when
+// they touch). A lapped face may reach beyond what it is stuck to.
 type Glue struct {
 	Face, On string
 	Outside  bool
@@ -186,8 +183,7 @@ type Found struct {
 	facetted *Piece   // the piece with its curves in facets
 }
 
-// Phase is when something is done: while the box is made, to close it, or to
-// close it for good once it is filled.
+// Phase is when something is done: while the box is made, to close it, or to close it for good once it is filled.
 type Phase int
 
 const (
@@ -222,8 +218,7 @@ func (o *Folding) OnItsWay(a, b string, part float64) (float64, bool) {
 	return 0, false
 }
 
-// Curve is a face that is bent evenly, about lines along the height (or the
-// width), through so many degrees in all.
+// Curve is a face that is bent evenly, about lines along the height (or the width), through so many degrees in all.
 type Curve struct {
 	Face        string
 	AcrossWidth bool // its ends are left and right
@@ -265,14 +260,12 @@ func (d *Drawing) CutAlong(points ...Point) {
 // Glue sticks a face behind another, on its inside.
 func (s *Sticking) Glue(face, on string) { s.GlueOver(face, on, 1) }
 
-// GlueOver sticks a face behind another, with layers of card that lie between
-// them in part counted in.
+// GlueOver sticks a face behind another, with layers of card that lie between them in part counted in.
 func (s *Sticking) GlueOver(face, on string, layers int) {
 	s.Glues = append(s.Glues, Glue{Face: face, On: on, Layers: layers})
 }
 
-// GlueNow is Glue for what is stuck when the last group of the order is folded,
-// though it is folded again later.
+// GlueNow is Glue for what is stuck when the last group of the order is folded, though it is folded again later.
 func (p *Piece) GlueNow(face, on string) {
 	p.Glues = append(p.Glues, Glue{Face: face, On: on, Layers: 1, With: len(p.Order)})
 }
@@ -287,8 +280,7 @@ func (s *Sticking) GlueLapped(face, on string, layers int) {
 	s.Glues = append(s.Glues, Glue{Face: face, On: on, Layers: layers, Lapped: true})
 }
 
-// GlueOutside sticks a face, or a part of it, on the outside of another, layers
-// of card away.
+// GlueOutside sticks a face, or a part of it, on the outside of another, layers of card away.
 func (s *Sticking) GlueOutside(face, on string, layers int) {
 	s.Glues = append(s.Glues, Glue{Face: face, On: on, Outside: true, Layers: layers, Lapped: true})
 }
@@ -320,8 +312,7 @@ func (o *Folding) move(when Phase, faces []string) {
 // Tell says in words what the last move means.
 func (o *Folding) Tell(words string) { o.Order[len(o.Order)-1].Told = words }
 
-// Role says what faces are, where makers have a word for such: "tab", "dust
-// flap".
+// Role says what faces are, where makers have a word for such: "tab", "dust flap".
 func (s *Sticking) Role(role string, faces ...string) {
 	if s.roles == nil {
 		s.roles = map[string]string{}

@@ -2,6 +2,7 @@ package net
 
 import (
 	"math"
+	"slices"
 
 	"brevium/core/measure"
 )
@@ -49,8 +50,7 @@ func (o *Openings) Mark(what string, at Point, radius Length) {
 	o.Marks = append(o.Marks, Mark{at, what, radius})
 }
 
-// Notch cuts a half round out of the edge at a point, into the card: inward is
-// a unit step along an axis.
+// Notch cuts a half round out of the edge at a point, into the card: inward is a unit step along an axis.
 func (p *Piece) Notch(at Point, radius Length, inward Point) {
 	p.Notches = append(p.Notches, Punch{Mid: at, Diameter: 2 * radius, Inward: inward})
 	along := Point{inward.Y, inward.X}
@@ -71,8 +71,7 @@ func (p *Piece) Notch(at Point, radius Length, inward Point) {
 	p.Discard(Point{at.X + inward.X*radius/2, at.Y + inward.Y*radius/2})
 }
 
-// Slot cuts a narrow slot of a depth down from the top edge, its middle at x;
-// or, from the bottom edge, up.
+// Slot cuts a narrow slot of a depth down from the top edge, its middle at x; or, from the bottom edge, up.
 func (p *Piece) Slot(x, width, depth Length, fromBottom bool) {
 	p.Slots = append(p.Slots, Slot{x, width, depth, fromBottom})
 	edge, end := Length(0), depth
@@ -94,8 +93,7 @@ func (d *Drawing) Mountains() {
 	}
 }
 
-// Bounds reports whether a cut is the notch's own, or lies along the edge that it
-// is cut out of.
+// Bounds reports whether a cut is the notch's own, or lies along the edge that it is cut out of.
 func (h Punch) Bounds(l Line) bool {
 	near := func(at Point) bool {
 		u, v := (at.X - h.Mid.X).MM(), (at.Y - h.Mid.Y).MM()
@@ -111,4 +109,46 @@ func (p *Piece) Chamfer(by Length) {
 		p.CutAlong(Point{c.x, by}, Point{c.x + c.in, 0})
 		p.Discard(Point{c.x + c.in/5, by / 5})
 	}
+}
+
+// Mirrored gives a found piece as its mirror image, left for right: what one
+// gets by cutting it alike and scoring it on the other face.
+func (p *Piece) Mirrored() *Piece {
+	q := *p
+	flip := func(at Point) Point { return Point{p.Width - at.X, at.Y} }
+	q.Faces = make([]*Face, len(p.Faces))
+	beyond := map[*Face]*Face{}
+	for i, f := range p.Faces {
+		g := *f
+		q.Faces[i], beyond[f] = &g, &g
+	}
+	for i, f := range p.Faces {
+		g, n := q.Faces[i], len(f.Points)
+		g.Points, g.Edges, g.Holes = mirrored(f.Points, flip), make([]Edge, n), nil
+		for k := range n {
+			e := f.Edges[(2*n-2-k)%n]
+			e.A, e.B = flip(e.B), flip(e.A)
+			e.Beyond = beyond[e.Beyond]
+			g.Edges[k] = e
+		}
+		for _, h := range f.Holes {
+			g.Holes = append(g.Holes, mirrored(h, flip))
+		}
+	}
+	if p.facetted != nil {
+		q.facetted = p.facetted.Mirrored()
+	}
+	if p.Middle != nil {
+		mid := flip(*p.Middle)
+		q.Middle = &mid
+	}
+	return &q
+}
+
+func mirrored(ring []Point, flip func(Point) Point) []Point {
+	out := make([]Point, len(ring))
+	for i, at := range ring {
+		out[len(ring)-1-i] = flip(at)
+	}
+	return slices.Clip(out)
 }

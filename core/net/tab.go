@@ -52,8 +52,7 @@ func (p *Piece) rim(name, wall string) (rim, bool) {
 	}}, true
 }
 
-// Tab cuts a cell to a tab that hangs on the named wall. What the shape leaves
-// of the cell is cut away.
+// Tab cuts a cell to a tab that hangs on the named wall. What the shape leaves of the cell is cut away.
 func (p *Piece) Tab(name, wall string, shape TabShape) {
 	r, ok := p.rim(name, wall)
 	if !ok {
@@ -90,9 +89,8 @@ func (p *Piece) Shear(name, wall string, first, last Length) {
 	p.Rename(name, r.at(r.length/2, r.depth/2))
 }
 
-// Fan cuts a cell into strips that hang on the named wall. Near and far are how far
-// each reaches along the crease and along the outer edge, from one end of the
-// crease or from the other.
+// Fan cuts a cell into strips that hang on the named wall. Near and far are how far each reaches along the crease
+// and along the outer edge, from one end of the crease or from the other.
 func (p *Piece) Fan(cell, wall string, fromEnd bool, near, far []Length, names []string) {
 	r, ok := p.rim(cell, wall)
 	if !ok {
@@ -121,8 +119,7 @@ func (p *Piece) Fan(cell, wall string, fromEnd bool, near, far []Length, names [
 	}
 }
 
-// Corner makes a tab of a corner cell: it hangs on one wall and is stuck behind
-// the next, whose edges meet.
+// Corner makes a tab of a corner cell: it hangs on one wall and is stuck behind the next, whose edges meet.
 func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {
 	p.Tab(tab, hang, shape)
 	p.Glue(tab, wall)
@@ -130,8 +127,7 @@ func (p *Piece) Corner(tab, hang, wall string, shape TabShape) {
 	p.Role("tab", tab)
 }
 
-// Tucked makes a flap of a cell, that hangs on one wall and is tucked in behind
-// another, layers of card away.
+// Tucked makes a flap of a cell, that hangs on one wall and is tucked in behind another, layers of card away.
 func (p *Piece) Tucked(flap, hang, behind string, layers int, shape TabShape) {
 	p.Tab(flap, hang, shape)
 	p.Tuck(flap, behind, layers)
@@ -176,8 +172,7 @@ func (p *Piece) Round(name, wall string, relief, radius Length) {
 	p.flap(name, r, line)
 }
 
-// Pointed cuts a flap to a tip at the middle of its outer edge, from shoulders
-// at its sides.
+// Pointed cuts a flap to a tip at the middle of its outer edge, from shoulders at its sides.
 func (p *Piece) Pointed(name, wall string, relief, shoulder Length) {
 	if r, ok := p.rim(name, wall); ok {
 		p.flap(name, r, []Point{r.at(0, 0), r.at(relief, 0), r.at(relief, shoulder), r.at(r.length/2, r.depth),
@@ -200,8 +195,7 @@ func (p *Piece) Rename(name string, at Point) {
 	p.Label(at, name)
 }
 
-// Cell gives the corners of the cells that a name covers, or of the whole
-// piece when it covers none.
+// Cell gives the corners of the cells that a name covers, or of the whole piece when it covers none.
 func (p *Piece) Cell(name string) (lo, hi Point) {
 	r, c, rows, cols, ok := p.cell(name)
 	if !ok {

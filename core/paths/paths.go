@@ -10,8 +10,7 @@ import (
 	"sync"
 )
 
-// Get gives the text at a path of a document, which is a pointer to a struct.
-// What is not there reads as empty.
+// Get gives the text at a path of a document, which is a pointer to a struct. What is not there reads as empty.
 func Get(doc any, path string) string {
 	v := reflect.ValueOf(doc).Elem()
 	for part := range strings.SplitSeq(path, ".") {
@@ -50,9 +49,8 @@ func Len(doc any, path string) int {
 	return v.Len()
 }
 
-// Set writes a field and reports whether there is one at that path. Of a map, what
-// is left empty is taken out, so that what is left alone and what is cleared are
-// alike.
+// Set writes a field and reports whether there is one at that path. Of a map, what is left empty is taken out, so
+// that what is left alone and what is cleared are alike.
 func Set(doc any, path, text string) bool {
 	v := reflect.ValueOf(doc).Elem()
 	parts := strings.Split(path, ".")

@@ -4,7 +4,10 @@ package plan
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
+	"strconv"
+	"strings"
 
 	"brevium/core/assembly"
 	"brevium/core/bench"
@@ -13,8 +16,10 @@ import (
 	"brevium/core/cutting"
 	"brevium/core/fold"
 	"brevium/core/layout"
+	"brevium/core/measure"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/core/words"
 )
 
 // Plan is a box ready to cut, or the problems why there is none. It is finished when Make
@@ -90,9 +95,8 @@ func (p *Plan) InRoom(r Room) *Plan {
 	return &q
 }
 
-// Make plans a brief. It is pure, and never fails but by Problems. It walks
-// through the rooms once: the request is read at the door; the contents are
-// arranged and the box built round them; the box is proved, its pieces laid on
+// Make plans a brief. It is pure, and never fails but by Problems. It walks through the rooms once: the request is
+// read at the door; the contents are arranged and the box built round them; the box is proved, its pieces laid on
 // sheets, and the bench told what to do.
 func Make(b brief.Brief, w request.Workshop) *Plan {
 	return newMaking(request.Read(b, w), w, nil).make()
@@ -113,8 +117,7 @@ func (p *Plan) Lying(way Way, w request.Workshop) *Plan {
 	return m.make()
 }
 
-// Draft plans a brief as far as the sizes of its pieces, without faces, proof or layout; nil
-// when that can't be.
+// Draft plans a brief as far as the sizes of its pieces, without faces, proof or layout; nil when that can't be.
 func Draft(b brief.Brief, w request.Workshop) *Plan {
 	m := newMaking(request.Read(b, w), w, nil)
 	m.hasty, m.sizes = true, true
@@ -124,8 +127,7 @@ func Draft(b brief.Brief, w request.Workshop) *Plan {
 	return m.Plan
 }
 
-// Proof plans a brief as far as its proof: nothing is laid on sheets and the bench is told
-// nothing.
+// Proof plans a brief as far as its proof: nothing is laid on sheets and the bench is told nothing.
 func Proof(b brief.Brief, w request.Workshop) *Plan {
 	m := newMaking(request.Read(b, w), w, nil)
 	if m.found() && len(m.Problems) == 0 {
@@ -215,4 +217,68 @@ func (p *Plan) lay(cuts []cutting.Cut) {
 	}
 	p.Layout = layout.Join(all...)
 	p.Checks = append(p.told(slices.Clip(p.Checks)), p.told([]fold.Check{p.onTheirSheets()})...)
+}
+
+// The proof reckons in millimetres and calls faces by what the recipe calls them. What it found is told in the
+// project's unit, with faces and pieces named as people do.
+
+var (
+	inMM  = regexp.MustCompile(`-?\b\d+\.\d{1,2} mm\b`) // reckoned, not typed
+	inCM2 = regexp.MustCompile(`(\d+(?:\.\d+)?) cm²`)
+)
+
+func (p *Plan) told(checks []fold.Check) []fold.Check {
+	var names []string
+	for _, piece := range p.Box.Pieces() {
+		names = append(names, piece.Name)
+		for _, f := range piece.Faces {
+			names = append(names, f.Name)
+		}
+	}
+	names = slices.DeleteFunc(names, func(n string) bool { return !strings.Contains(n, "-") })
+	// The longest first: one name may be a part of another.
+	slices.SortFunc(names, func(a, b string) int { return len(b) - len(a) })
+	var pairs []string
+	for _, n := range slices.Compact(names) {
+		pairs = append(pairs, n, words.Plain(n))
+	}
+	plainly := strings.NewReplacer(pairs...)
+	for i := range checks {
+		checks[i].Name = plainly.Replace(checks[i].Name)
+		checks[i].Figure = InUnit(plainly.Replace(checks[i].Figure), p.Step.Unit)
+	}
+	return checks
+}
+
+// InUnit writes the millimetres and square centimetres of a text in inches, where those are the unit.
+func InUnit(text string, u measure.Unit) string {
+	if u == measure.Millimetres {
+		return text
+	}
+	number := func(s string) float64 {
+		n, _ := strconv.ParseFloat(strings.Fields(s)[0], 64)
+		return n
+	}
+	text = inMM.ReplaceAllStringFunc(text, func(s string) string {
+		const finest = measure.Inch / 64
+		if u == measure.Centimetres {
+			return strconv.FormatFloat(number(s)/10, 'f', -1, 64) + " cm"
+		}
+		switch l := measure.FromMM(number(s)); {
+		case l == 0:
+			return "0 in"
+		case l < 0 && -l < finest:
+			return "a hair under 0 in"
+		case l.Abs() < finest:
+			return "less than 1/64 in"
+		default:
+			return strings.ReplaceAll((measure.Step{Size: finest, Unit: measure.Inches}).Show(l.Near(finest)).String(), "⁄", "/")
+		}
+	})
+	if u.Metric() || !strings.Contains(text, "cm²") {
+		return text
+	}
+	return inCM2.ReplaceAllStringFunc(text, func(s string) string {
+		return strconv.FormatFloat(number(s)/6.4516, 'f', 1, 64) + " sq in"
+	})
 }

@@ -107,8 +107,7 @@ func (m *making) shareOut(inside []style.Dims) (loads []contents.Load, most styl
 	return loads, most
 }
 
-// fill puts the loads in the rooms of a box that was built, and tells them as one
-// arrangement.
+// fill puts the loads in the rooms of a box that was built, and tells them as one arrangement.
 func (m *making) fill(b *style.Box, loads []contents.Load) {
 	all := contents.Load{ID: shared, Things: m.Things, Room: m.Room, Layers: 1, Need: loads[0].Need}
 	var says []string

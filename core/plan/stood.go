@@ -42,8 +42,7 @@ func (m *making) blocks(l contents.Load, b *style.Box) (out []fold.Block) {
 	return out
 }
 
-// grown sets the contents in the box, each larger by the room it wants on every
-// side and above.
+// grown sets the contents in the box, each larger by the room it wants on every side and above.
 func (m *making) grown(l contents.Load, b *style.Box) []fold.Block {
 	out := m.blocks(l, b)
 	side, over := (l.Room.Around + l.Room.Padding).MM(), l.Room.Above.MM()

@@ -84,8 +84,7 @@ func NearestSheet(l layout.Piece, sheets []shop.Sheet) (over measure.Length, on 
 	return over, on
 }
 
-// typedSide is the field of the longer side of a piece of a list of scores; of no one
-// piece, the sheet's.
+// typedSide is the field of the longer side of a piece of a list of scores; of no one piece, the sheet's.
 func typedSide(rows []style.Scored, piece *net.Piece) string {
 	for _, row := range rows {
 		if piece == nil || row.Name != piece.Name {

@@ -27,9 +27,8 @@ type Way struct {
 	Reason string
 }
 
-// Of the arrangements, so many are drafted as boxes and ranked, the cheapest by
-// a rough reckoning first: fewer of many things, and where only a remedy is
-// looked for.
+// Of the arrangements, so many are drafted as boxes and ranked, the cheapest by a rough reckoning first: fewer of
+// many things, and where only a remedy is looked for.
 const (
 	tried  = 12
 	hasty  = 4
@@ -70,8 +69,7 @@ func (m *making) again() {
 	}
 }
 
-// run reads how the things are to lie, ranks the ways, and builds the box of
-// the pinned one or the best.
+// run reads how the things are to lie, ranks the ways, and builds the box of the pinned one or the best.
 func (m *making) run() *style.Box {
 	if len(m.Things) == 0 {
 		if m.hasty {
@@ -146,8 +144,7 @@ func (m *making) noneLies() bool { return len(m.Ways) > 0 && m.Ways[0].TooBig > 
 // first: the likeliest are laid out or, of so many, those that are turned too.
 func (m *making) ways(most int) []contents.Load {
 	q := contents.Request{Things: m.Things, Room: m.Room, Divided: m.Kind.Divides, Slotted: m.Kind.Straight,
-		Caliper: m.spec.As("insert").T(),
-		Most:    cmp.Or(most, m.likeliest()), Pin: m.Way, Turned: most > 0}
+		Caliper: m.spec.As("insert").T(), Most: cmp.Or(most, m.likeliest()), Pin: m.Way, Turned: most > 0}
 	if m.spec.Given != nil {
 		in, ok := style.Inside(m.spec, m.Style)
 		if !ok {
@@ -158,8 +155,7 @@ func (m *making) ways(most int) []contents.Load {
 	return m.clearing(contents.Arrangements(q))
 }
 
-// rank drafts the box of each of the likeliest ways, so many, and sorts them by
-// what the maker pays.
+// rank drafts the box of each of the likeliest ways, so many, and sorts them by what the maker pays.
 func (m *making) rank(ways []contents.Load, most int) []Way {
 	var out []Way
 	poor := false
@@ -264,8 +260,7 @@ func reason(ways []Way, i int) string {
 	return out
 }
 
-// build makes the box round an arrangement, its inserts with it; a draft has no
-// faces found yet.
+// build makes the box round an arrangement, its inserts with it; a draft has no faces found yet.
 func (m *making) build(job *style.Spec, l contents.Load, draft bool) *style.Box {
 	if m.allProud(job, l) {
 		return nil
@@ -318,8 +313,7 @@ func (m *making) clearing(ways []contents.Load) []contents.Load {
 	return clear
 }
 
-// allProud reports whether all that goes in would stand above the walls, and notes it: there would
-// be none.
+// allProud reports whether all that goes in would stand above the walls, and notes it: there would be none.
 func (m *making) allProud(job *style.Spec, loads ...contents.Load) bool {
 	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {
 		return false

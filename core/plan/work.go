@@ -192,8 +192,7 @@ func (p *Plan) leftFor(wide measure.Length) string {
 	return ", from any scrap"
 }
 
-// care is what the contents ask for: plain cautions, and no word that anything
-// is safe or allowed.
+// care is what the contents ask for: plain cautions, and no word that anything is safe or allowed.
 func (p *Plan) care() (says []string) {
 	add := func(has func(contents.Thing) bool, text string) {
 		for _, t := range p.Load.Things {

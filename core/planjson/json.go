@@ -4,9 +4,11 @@ package planjson
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 
 	"brevium/core/advice"
 	"brevium/core/assembly"
+	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/cutting"
@@ -269,8 +271,7 @@ func (p writer) piece(s *net.Piece) jsonPiece {
 			along = "width"
 		}
 		out.Scores = append(out.Scores, jsonScore{along, p.text(pass.At), p.text(pass.From), p.text(pass.To),
-			pass.Fold.String(),
-			p.how(s.Name, pass)})
+			pass.Fold.String(), p.how(s.Name, pass)})
 	}
 	for _, l := range s.Outline() {
 		j := jsonLine{l.Kind.String(), "", p.text(l.A.X), p.text(l.A.Y), p.text(l.B.X), p.text(l.B.Y)}
@@ -315,8 +316,7 @@ func (p writer) how(piece string, pass net.Pass) string {
 	return ""
 }
 
-// fit writes what hangs on the shop: the corner, the strength, the grain, and what
-// the plan took from there.
+// fit writes what hangs on the shop: the corner, the strength, the grain, and what the plan took from there.
 func (p writer) fit(out *jsonPlan) {
 	for _, s := range readings.Sections(p.Plan) {
 		js := jsonSection{Outer: s.Outer, Inner: s.Inner, Gap: p.text(s.Gap), Play: p.text(s.Play), Verdict: s.Verdict}
@@ -345,3 +345,12 @@ func (p writer) fit(out *jsonPlan) {
 }
 
 func grams(g float64) string { return fmt.Sprintf("%.0f g", g) }
+
+// stepOf writes a step of the work.
+func stepOf(s bench.Step) jsonStep {
+	js := jsonStep{s.ID, s.Title, s.Piece, s.Count, s.Says, s.Caution(), s.Check, nil, math.Round(s.Minutes*10) / 10}
+	for _, f := range s.Fails {
+		js.Fails = append(js.Fails, f.When+": "+f.Do)
+	}
+	return js
+}

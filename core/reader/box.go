@@ -116,9 +116,8 @@ func (l *list) add(p *typed) {
 		l.round(p, base, floor)
 	case "cap":
 		if cap, d, ok := l.net(p); ok {
-			put := l.box.Add(cap, assembly.Place{Face: "back", On: base.Name + "/back", Down: (d.Depth - l.size.Depth) / 2,
+			l.box.PutOn(cap, assembly.Up, assembly.Place{Face: "back", On: base.Name + "/back", Down: (d.Depth - l.size.Depth) / 2,
 				Out: (d.Width - l.size.Width) / 2})
-			put.When, put.Off = net.Close, assembly.Up
 			l.box.GoesOver(cap.Name, base.Name, "left", "right", "front", "back")
 			l.clearance(p, d.Length-l.size.Length, d.Width-l.size.Width, 0)
 		}
@@ -162,9 +161,8 @@ func (l *list) over(lid *net.Piece, p *typed, d style.Dims, floor string) {
 	if quarters > 0 {
 		d.Length, d.Width = d.Width, d.Length
 	}
-	put := l.box.Add(lid, assembly.Place{Face: lid.Root, On: floor, Out: -(l.size.Depth + l.T()/2), Over: true,
+	l.box.PutOn(lid, assembly.Up, assembly.Place{Face: lid.Root, On: floor, Out: -(l.size.Depth + l.T()/2), Over: true,
 		Quarters: quarters})
-	put.When, put.Off = net.Close, assembly.Up
 	l.box.GoesOver(lid.Name, l.box.Parts[0].Name, "left", "right", "front", "back")
 	n := 0
 	if len(p.Cols) == 5 || p.Walls == "pinwheel" {
@@ -207,8 +205,7 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 			place.Down = -l.T() / 2
 		}
 	}
-	put := l.box.Add(n, place)
-	put.When, put.Off = net.Close, assembly.Aside
+	l.box.PutOn(n, assembly.Aside, place)
 	if quarters == 0 {
 		l.box.GoesOver(n.Name, base.Name, "front", "back")
 	} else {
@@ -217,8 +214,7 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 	l.clearance(p, d.Width-width, d.Depth-l.size.Depth, 0)
 	if p.role == "tube" && d.Length > length+l.Mark() {
 		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long and what slides in it only %s.", p.Name,
-			l.Say(d.Length), l.Say(length)),
-			Fix: "Cut it shorter, or make the drawer longer."})
+			l.Say(d.Length), l.Say(length)), Fix: "Cut it shorter, or make the drawer longer."})
 	}
 }
 

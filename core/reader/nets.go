@@ -24,8 +24,7 @@ func (p *typed) grid(picture string) (*net.Piece, map[string]bool) {
 	return n.Piece, n.Gone
 }
 
-// done takes out what a recipe says of squares that were cut away. Walls can't
-// be.
+// done takes out what a recipe says of squares that were cut away. Walls can't be.
 func (l *list) done(p *typed, n nets.Net) *net.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
 		if n.Gone[wall] {
@@ -46,13 +45,11 @@ func (l *list) warn(code, fix, text string, args ...any) {
 // shapes says that scores don't make what a piece is said to be.
 func (l *list) shapes(p *typed, wants string) (*net.Piece, style.Dims, bool) {
 	l.Problem(p.Field+"across", fmt.Sprintf("The %s has %d scores across and %d down; %s.", p.Name, len(p.Cols)-1,
-		len(p.Rows)-1, wants),
-		"Check the list, or say what else this piece is.", p.Field+"is", "")
+		len(p.Rows)-1, wants), "Check the list, or say what else this piece is.", p.Field+"is", "")
 	return nil, style.Dims{}, false
 }
 
-// uneven says when walls are not all of one height, and by whom the rim is
-// made crooked.
+// uneven says when walls are not all of one height, and by whom the rim is made crooked.
 func (l *list) uneven(name string, walls map[string]Length) {
 	lo, hi := "", ""
 	for _, name := range []string{"left", "right", "back", "front"} {

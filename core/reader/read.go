@@ -1,7 +1,6 @@
-// Package reader makes a box of a list of scores that a person was given: cut
-// sizes, scores and squares cut away. It builds what the numbers say, right or
-// wrong, and leaves it to the proof to tell what cannot be. What a maker would
-// do unasked (trim a sliver off a tab) it does too, and says so.
+// Package reader makes a box of a list of scores that a person was given: cut sizes, scores and squares cut away.
+// It builds what the numbers say, right or wrong, and leaves it to the proof to tell what cannot be. What a maker
+// would do unasked (trim a sliver off a tab) it does too, and says so.
 package reader
 
 import (
@@ -18,8 +17,7 @@ type Length = measure.Length
 // mostTyped is how many pieces a list may have.
 const mostTyped = 8
 
-// Read reads every piece of a list and the size it claims, or notes what can't
-// be read.
+// Read reads every piece of a list and the size it claims, or notes what can't be read.
 func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 	list := b.Box.Pieces
 	if len(list) == 0 {
@@ -48,8 +46,12 @@ func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 		if !okW || !okH {
 			continue
 		}
-		p.Cols = segments(r, field+"across", t.Across, w, "wide")
-		p.Rows = segments(r, field+"down", t.Down, h, "high")
+		var okA, okD bool
+		p.At[0], okA = r.Lengths(field+"across", t.Across, w)
+		p.At[1], okD = r.Lengths(field+"down", t.Down, h)
+		p.Read = okA && okD
+		p.Cols = segments(r, field+"across", p.At[0], w, "wide")
+		p.Rows = segments(r, field+"down", p.At[1], h, "high")
 		p.Away = cells(r, field+"away", t.Away, len(p.Cols), len(p.Rows))
 		out = append(out, p)
 	}
@@ -71,13 +73,8 @@ func oneOf(r *brief.Reader, field string, text brief.Text, what string, of []sty
 	return ""
 }
 
-// segments reads a list of scores and gives the distances between them.
-func segments(r *brief.Reader, field string, list brief.Text, size Length, way string) []Length {
-	scores, ok := r.Lengths(field, list, size)
-	if !ok {
-		return []Length{size}
-	}
-	var out []Length
+// segments gives the distances between scores, of none the whole.
+func segments(r *brief.Reader, field string, scores []Length, size Length, way string) (out []Length) {
 	last := Length(0)
 	for i, at := range append(scores, size) {
 		switch gap := at - last; {
@@ -96,8 +93,7 @@ func segments(r *brief.Reader, field string, list brief.Text, size Length, way s
 	return out
 }
 
-// cells reads which squares are cut away: "corners", or places as column-row
-// from the top left, such as 1-1.
+// cells reads which squares are cut away: "corners", or places as column-row from the top left, such as 1-1.
 func cells(r *brief.Reader, field string, list brief.Text, cols, rows int) map[[2]int]bool {
 	away := map[[2]int]bool{}
 	parts := strings.FieldsFunc(strings.ToLower(string(list)), func(r rune) bool { return r == ',' || r == ';' || r == ' ' })

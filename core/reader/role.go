@@ -20,8 +20,7 @@ var (
 	Walls = []style.Choice{{ID: "single", Label: "Single"}, {ID: "rolled", Label: "Rolled"},
 		{ID: "pinwheel", Label: "Pinwheel"}}
 	Tabs = []style.Choice{{ID: "full", Label: "Full squares"}, {ID: "half", Label: "Half"},
-		{ID: "narrow", Label: "Narrow strips"},
-		{ID: "trimmed", Label: "Trimmed already"}}
+		{ID: "narrow", Label: "Narrow strips"}, {ID: "trimmed", Label: "Trimmed already"}}
 )
 
 // Label is what a role is called.
@@ -40,8 +39,7 @@ type typed struct {
 	role string
 }
 
-// guess gives each piece a role where none was given: by its scores, and then
-// by the other pieces.
+// guess gives each piece a role where none was given: by its scores, and then by the other pieces.
 func guess(list []style.Scored) []typed {
 	out := make([]typed, len(list))
 	for i, p := range list {
@@ -107,8 +105,7 @@ func byScores(p style.Scored) string {
 	return "tube"
 }
 
-// loop reports whether five segments are four walls, opposite ones equal, and a
-// seam.
+// loop reports whether five segments are four walls, opposite ones equal, and a seam.
 func loop(s []Length) bool {
 	return s[0] == s[2] && s[1] == s[3] && s[4] < max(s[0], s[1]) || s[1] == s[3] && s[2] == s[4] && s[0] < max(s[1], s[2])
 }

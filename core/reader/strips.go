@@ -7,8 +7,7 @@ import (
 	"brevium/core/style"
 )
 
-// asFolder gives a strip or hinged box with its columns across, its base below
-// its lid.
+// asFolder gives a strip or hinged box with its columns across, its base below its lid.
 func (l *list) asFolder(p *typed) (typed, bool) {
 	q := *p
 	if len(q.Cols) == 5 && len(q.Rows) == 3 {
@@ -24,9 +23,8 @@ func (l *list) asFolder(p *typed) (typed, bool) {
 	return q, true
 }
 
-// hingedNet is one sheet: lid front, lid, hinge wall, base, front, with sides of
-// lid and base beside them. Its lid is as wide as its base: that it goes over is
-// the card's give, and is said.
+// hingedNet is one sheet: lid front, lid, hinge wall, base, front, with sides of lid and base beside them. Its lid
+// is as wide as its base: that it goes over is the card's give, and is said.
 func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {
@@ -64,9 +62,8 @@ func (l *list) longLid(p *typed, lid, base Length) {
 	}
 }
 
-// stripNet is a strip with a flap: flap, top, back, bottom, front; its sides
-// come from the base when the columns beside are as wide as it is high, else
-// from front and back.
+// stripNet is a strip with a flap: flap, top, back, bottom, front; its sides come from the base when the columns
+// beside are as wide as it is high, else from front and back.
 func (l *list) stripNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {

@@ -2,7 +2,6 @@ package reader
 
 import (
 	"fmt"
-	"strings"
 
 	"brevium/core/measure"
 	"brevium/core/net"
@@ -10,9 +9,8 @@ import (
 	"brevium/core/style"
 )
 
-// fourWalls finds the seam and the four walls among the segments of a tube.
-// The seam is at the end that is no wall: the narrower one, unless the walls
-// are only equal with the other.
+// fourWalls finds the seam and the four walls among the segments of a tube. The seam is at the end that is no wall:
+// the narrower one, unless the walls are only equal with the other.
 func (l *list) fourWalls(p *typed, segments []Length, field string) (walls []Length, seamFirst, ok bool) {
 	if len(segments) != 5 {
 		fix := "A tube of four walls wants four scores one way: three between the walls and one for the seam."
@@ -36,25 +34,6 @@ func (l *list) fourWalls(p *typed, segments []Length, field string) (walls []Len
 	return walls, seamFirst, true
 }
 
-// tubeNames orders a seam and four walls as they lie.
-func tubeNames(names []string, seamFirst bool) []string {
-	if seamFirst {
-		return append([]string{"seam"}, names...)
-	}
-	return append(append([]string(nil), names...), "seam")
-}
-
-// stickSeam sticks the seam, which hangs on the wall at its own end, on the
-// wall at the other.
-func (l *list) stickSeam(n *net.Piece, names []string, seamFirst bool, wide Length) {
-	from, to := names[3], names[0]
-	if seamFirst {
-		from, to = to, from
-	}
-	n.Tab("seam", from, net.TabShape{Reach: wide, Relief: l.T(), Mitre: l.Mark()})
-	n.Seam("seam", from, to)
-}
-
 // sleeveNet makes a sleeve or band of a typed tube, whichever way it was scored.
 func (l *list) sleeveNet(p *typed) (*net.Piece, style.Dims, bool) {
 	segments, long, field := p.Rows, p.Wide(), "down"
@@ -72,29 +51,21 @@ func (l *list) sleeveNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if high > wide {
 		names, wide, high = []string{"front", "top", "back", "bottom"}, high, wide
 	}
-	order := tubeNames(names, seamFirst)
-	n := net.Grid(p.Name, net.Cols(long), segments, strings.Join(order, "\n"))
-	l.stickSeam(n, names, seamFirst, min(segments[0], segments[4]))
-	n.Root = "bottom"
-	n.FoldUp(without(order, "bottom")...)
+	order := []string{"front", "top", "back", "seam"}
+	if seamFirst {
+		order = append([]string{"seam"}, order[:3]...)
+	}
+	sizes := nets.Sizes{Name: p.Name, Cols: net.Cols(long), Rows: segments, T: l.T()}
+	n := nets.Tube{Sizes: sizes, SeamFirst: seamFirst, Mitre: l.Mark()}.Sleeve(names, false).Piece
+	n.FoldUp(order...)
 	if p.role == "band" {
 		n.Part = net.Band
 	}
 	return n, style.Dims{Length: long, Width: wide, Depth: high}, true
 }
 
-func without(names []string, one string) (out []string) {
-	for _, n := range names {
-		if n != one {
-			out = append(out, n)
-		}
-	}
-	return out
-}
-
-// tubeNet makes a carton of a typed tube: walls side by side, and above and
-// below them a row of flaps each, or a closing panel and its lip. Without flaps
-// it is a sleeve by itself.
+// tubeNet makes a carton of a typed tube: walls side by side, and above and below them a row of flaps each, or a
+// closing panel and its lip. Without flaps it is a sleeve by itself.
 func (l *list) tubeNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, field := *p, "across"
 	if len(q.Cols) < 4 && len(q.Rows) == 5 {
@@ -104,42 +75,27 @@ func (l *list) tubeNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if !ok {
 		return nil, style.Dims{}, false
 	}
-	names := []string{"back", "right", "front", "left"}
-	lines := map[string][]string{"body": tubeNames(names, seamFirst)}
-	for _, end := range []string{"top", "bottom"} {
-		lines[end] = tubeNames([]string{"back-" + end + " |", "right-" + end + " |", "front-" + end + " |", "left-" + end},
-			seamFirst)
-		lines[end+" panel"] = tubeNames([]string{"back-" + end + " |", "right-" + end, ".", "left-" + end}, seamFirst)
-		lines[end+" lip"] = tubeNames([]string{"back-" + end + "-lip", ".", ".", "."}, seamFirst)
-	}
-	layout := l.tubeRows(&q, walls)
-	if layout == nil {
+	above, ok := l.rowsAbove(&q, walls)
+	if !ok {
 		l.Problem(p.Field+"down", fmt.Sprintf("%d rows are too many to tell walls from flaps.", len(q.Rows)),
 			"A tube has its walls, and above and below them one row of flaps, or a closing panel with its lip.")
 		return nil, style.Dims{}, false
 	}
-	d := style.Dims{Length: walls[0], Width: walls[1]}
-	var picture []string
-	for i, kind := range layout {
-		line := strings.Join(lines[kind], " ")
-		if kind != "body" {
-			line = strings.Replace(line, "seam", ".", 1)
-		} else {
-			d.Depth = q.Rows[i]
-		}
-		picture = append(picture, line)
+	below := len(q.Rows) - 1 - above
+	d := style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[above]}
+	ends := [...]nets.TubeEnd{nets.Open, nets.Flaps, nets.Lip}
+	tube := nets.Tube{Sizes: q.sizes(l.T()), SeamFirst: seamFirst, Mitre: l.Mark(), Top: ends[above], Bottom: ends[below],
+		Closes: "back-"}
+	n := tube.Carton(d.Length, d.Width)
+	if tube.Top == nets.Flaps {
+		l.flapsClose(p, "top", q.Rows[0], d.Width, n.Gone)
 	}
-	n, gone := q.grid(strings.Join(picture, "\n"))
-	l.stickSeam(n, names, seamFirst, min(q.Cols[0], q.Cols[4]))
-	flaps := map[string]Length{}
-	for i, kind := range layout {
-		if kind == "top" || kind == "bottom" {
-			flaps[kind] = q.Rows[i]
-			l.flapsClose(p, kind, q.Rows[i], d.Width, gone)
-		}
+	if tube.Bottom == nets.Flaps {
+		l.flapsClose(p, "bottom", q.Rows[above+1], d.Width, n.Gone)
 	}
-	l.tubeEnds(n, d, strings.Join(layout, ","), gone, flaps)
-	return l.done(&q, nets.Net{Piece: n, Gone: gone}), d, true
+	closeEnd(n, "bottom", tube.Bottom, q.Rows[len(q.Rows)-1], d.Width, n.FoldUp)
+	closeEnd(n, "top", tube.Top, q.Rows[0], d.Width, n.Closing)
+	return l.done(&q, n), d, true
 }
 
 // flapsClose warns when flaps of an end are longer than what they close, or leave a gap between them.
@@ -161,13 +117,11 @@ func (l *list) flapsClose(p *typed, end string, flap, over Length, gone map[stri
 	}
 }
 
-// tubeRows tells which rows of a tube are its walls, and what lies above and below them: nothing, a row of
-// flaps, or a closing panel with its lip. A closing panel is as deep as the tube and its lip is less; of what
-// could be either, what is cut away and the size that is claimed decide, or the highest row is the walls.
-func (l *list) tubeRows(p *typed, walls []Length) (layout []string) {
+// rowsAbove tells how many rows of a tube lie above its walls, and so below them too: none, a row of flaps, or a closing
+// panel with its lip. A closing panel is as deep as the tube and its lip is less; of what could be either, what is cut
+// away and the size that is claimed decide, or the highest row is the walls.
+func (l *list) rowsAbove(p *typed, walls []Length) (above int, ok bool) {
 	rows := p.Rows
-	above := [][]string{nil, {"top"}, {"top lip", "top panel"}}
-	below := [][]string{nil, {"bottom"}, {"bottom panel", "bottom lip"}}
 	panels := func(panel, lip, body Length) int { // how well they are a panel and its lip
 		switch {
 		case lip >= panel || lip >= body:
@@ -180,17 +134,15 @@ func (l *list) tubeRows(p *typed, walls []Length) (layout []string) {
 		return -1
 	}
 	best, highest := -99, Length(0)
-	for _, a := range above {
-		body := len(a)
-		if left := len(rows) - body - 1; left < 0 || left >= len(below) {
+	for body := range min(3, len(rows)) {
+		if len(rows)-body > 3 {
 			continue
 		}
-		b := below[len(rows)-body-1]
 		fits := 4
-		if len(a) == 2 {
+		if body == 2 {
 			fits += panels(rows[1], rows[0], rows[body])
 		}
-		if len(b) == 2 {
+		if len(rows)-body == 3 {
 			fits += panels(rows[body+1], rows[body+2], rows[body])
 		}
 		for at := range p.Away {
@@ -202,45 +154,32 @@ func (l *list) tubeRows(p *typed, walls []Length) (layout []string) {
 			fits += 4
 		}
 		if fits > best || fits == best && rows[body] > highest {
-			best, highest = fits, rows[body]
-			layout = append(append(append([]string{}, a...), "body"), b...)
+			best, highest, above, ok = fits, rows[body], body, true
 		}
 	}
-	return layout
+	return above, ok
 }
 
-// tubeEnds folds the flaps in: the sides first, then front and back. Flaps are how long those of an end with
-// a row of them are.
-func (l *list) tubeEnds(n *net.Piece, d style.Dims, layout string, gone map[string]bool, flaps map[string]Length) {
-	n.Root = "back"
-	if strings.Contains(layout, "bottom") && !gone["back-bottom"] {
-		n.Stand("back-bottom", d.Length, d.Width)
-		n.FoldUp("back")
+// closeEnd folds the flaps of an end in: the sides first, then front and back. Flap is how long those of a row are, over
+// what they close.
+func closeEnd(n nets.Net, end string, kind nets.TubeEnd, flap, over Length, fold func(...string)) {
+	if kind == nets.Open {
+		return
 	}
-	n.FoldUp("right", "front", "left", "seam")
-	for _, end := range []string{"bottom", "top"} {
-		if !strings.Contains(layout, end) {
-			continue
-		}
-		fold := n.FoldUp
-		if end == "top" {
-			fold = n.Closing
-		}
-		side := []string{"right-" + end, "left-" + end}
-		n.Tuck(side[0], "back-"+end, 2)
-		n.Tuck(side[1], "back-"+end, 3)
-		fold(side...)
-		group := without([]string{"back-" + end}, n.Root)
-		if strings.Contains(layout, end+" panel") {
-			n.Tuck("back-"+end+"-lip", "front", 1)
-			group = append(group, "back-"+end+"-lip")
-		} else {
-			if 2*flaps[end] > d.Width { // ledges don't meet
-				n.Tuck("front-"+end, "back-"+end, 1)
-			}
-			group = append(group, "front-"+end)
-		}
-		fold(group...)
+	n.Tuck("right-"+end, "back-"+end, 2)
+	n.Tuck("left-"+end, "back-"+end, 3)
+	fold("right-"+end, "left-"+end)
+	last := "front-" + end
+	if kind == nets.Lip {
+		last = "back-" + end + "-lip"
+		n.Tuck(last, "front", 1)
+	} else if 2*flap > over { // ledges don't meet
+		n.Tuck(last, "back-"+end, 1)
+	}
+	if n.Root == "back-"+end {
+		fold(last)
+	} else {
+		fold("back-"+end, last)
 	}
 }
 
@@ -260,9 +199,10 @@ func (l *list) pinchNet(p *typed) (*net.Piece, style.Dims, bool) {
 		pinch := min((max(walls[0], walls[1]) * 4 / 5).Up(l.Mark()), q.Rows[0]*2/3)
 		q.Rows = []Length{pinch, q.Rows[0] - pinch, q.Rows[1]}
 	}
-	n := style.Pinched(l.Spec, p.Name, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[0],
-		min(p.Cols[0], p.Cols[4]), q.Rows[2])
-	return n, style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, true
+	d, flap := style.Dims{Length: walls[0], Width: walls[1], Depth: q.Rows[1]}, q.Rows[2]
+	s := l.slopes(p, d, q.Rows[0])
+	n := s.Pinched(d.Depth, flap, min(flap, d.Width-2*l.T()), min(flap, d.Length-2*l.T()), l.Adhesive.Width)
+	return n, d, true
 }
 
 // capNet is a gable cap: ridge strips, slopes and skirt over four walls.
@@ -280,5 +220,11 @@ func (l *list) capNet(p *typed) (*net.Piece, style.Dims, bool) {
 			"Check the scores: a slope is longer than half the wall beside it.")
 		return nil, d, false
 	}
-	return style.Gable(l.Spec, p.Name, d, p.Rows[1], p.Rows[0], p.Rows[2], min(p.Cols[0], p.Cols[4])), d, true
+	return l.slopes(p, d, p.Rows[1]).Gable(p.Rows[0], p.Rows[2], net.Score), d, true
+}
+
+// slopes is a typed tube with slopes so long.
+func (l *list) slopes(p *typed, d style.Dims, slope Length) nets.Slopes {
+	return nets.Slopes{Name: p.Name, Length: d.Length, Width: d.Width, Slope: slope, Seam: min(p.Cols[0], p.Cols[4]), T: l.T(),
+		Mark: l.Mark()}
 }

@@ -94,8 +94,7 @@ func Sections(p *plan.Plan) (out []Section) {
 	return out
 }
 
-// layersOn lists the layers between two things: those that lie there, or as many as
-// were said.
+// layersOn lists the layers between two things: those that lie there, or as many as were said.
 func layersOn(p *plan.Plan, c assembly.Clear) (out []Skin) {
 	if said := style.Length(p.Outside) * p.Layer.Caliper; p.Dressed == nil || p.Skin <= said {
 		for range p.Outside {

@@ -9,14 +9,14 @@ import (
 	"strings"
 	"time"
 
+	"brevium/core/brief"
 	"brevium/core/lists"
 	"brevium/core/words"
 )
 
 // Columns are the headings of a logbook as a list.
 var Columns = []string{"date", "box", "count", "for", "contents", "style", "card", "fit", "gap", "change", "notes",
-	"minutes", "sheets",
-	"cost"}
+	"minutes", "sheets", "cost"}
 
 // The most that a list may hold.
 const (
@@ -39,14 +39,12 @@ func Write(w io.Writer, all []Making) error {
 			cost = words.Coins(m.Cost)
 		}
 		rows[i] = []string{m.Made, m.Box, fmt.Sprint(m.Count), m.Whom, m.Contents, m.Style, m.Title, m.Fit, m.Gap, m.Change,
-			m.Notes,
-			number(m.Minutes), number(float64(m.Sheets)), cost}
+			m.Notes, number(m.Minutes), number(float64(m.Sheets)), cost}
 	}
 	return lists.Write(w, Columns, rows)
 }
 
-// Read reads makings from CSV, all of them or, with the line that is wrong, none. The card is
-// given by its name.
+// Read reads makings from CSV, all of them or, with the line that is wrong, none. The card is given by its name.
 func Read(r io.Reader, card func(title string) (id string)) (out []Making, err error) {
 	rows, err := lists.Read(r, mostList, Columns, "box", "date, box, count, for, fit")
 	if err != nil {
@@ -74,8 +72,7 @@ func Read(r io.Reader, card func(title string) (id string)) (out []Making, err e
 
 func making(c map[string]string) (m Making, err error) {
 	m = Making{Made: c["date"], Count: 1, Box: c["box"], Whom: c["for"], Contents: c["contents"], Style: c["style"],
-		Title: c["card"],
-		Fit:   strings.ToLower(c["fit"]), Gap: c["gap"], Change: c["change"], Notes: c["notes"]}
+		Title: c["card"], Fit: strings.ToLower(c["fit"]), Gap: c["gap"], Change: c["change"], Notes: c["notes"]}
 	if t, wrong := time.Parse("2 January 2006", m.Made); wrong == nil {
 		m.Made = t.Format(day)
 	}
@@ -104,4 +101,28 @@ func making(c map[string]string) (m Making, err error) {
 	}
 	m.Minutes, m.Sheets, m.Cost = number("minutes"), whole("sheets"), int64(math.Round(max(-1, min(number("cost"), 1e8))*100))
 	return m, err
+}
+
+// Difference is a field that two documents say differently.
+type Difference struct{ Field, Was, Is string }
+
+// Differences lists what one document says otherwise than another, in the order of the table of
+// fields. Things and pieces that only one of them has are told by their names.
+func Differences(was, is brief.Brief) (out []Difference) {
+	old, order := map[string]string{}, []string(nil)
+	for path, text := range was.All() {
+		old[path], order = text, append(order, path)
+	}
+	for path, text := range is.All() {
+		before, known := old[path]
+		if delete(old, path); (known || text != "") && before != text {
+			out = append(out, Difference{path, before, text})
+		}
+	}
+	for _, path := range order {
+		if text, left := old[path]; left && text != "" {
+			out = append(out, Difference{Field: path, Was: text})
+		}
+	}
+	return out
 }

@@ -119,8 +119,7 @@ func (m *Making) Check() error {
 // Of begins a making of a box as its document stands.
 func Of(b brief.Brief, on time.Time) Making {
 	m := Making{Document: string(b.Encode()), Made: on.Format(day), Count: 1, Box: cut(string(b.Name)),
-		Style: string(b.Box.Style),
-		Card:  string(b.Card.Stock), Contents: cut(ContentsSaid(b))}
+		Style: string(b.Box.Style), Card: string(b.Card.Stock), Contents: cut(ContentsSaid(b))}
 	return m
 }
 
@@ -184,8 +183,7 @@ func (m *Making) Words() string {
 		}
 	}
 	return strings.Join([]string{m.Box, m.Whom, m.Contents, words.Plain(m.Style), m.Title, words.Plain(m.Card), fit,
-		m.Change, m.Notes,
-		m.Made, sizes}, "\n")
+		m.Change, m.Notes, m.Made, sizes}, "\n")
 }
 
 func sizeWord(mm int) string { return fmt.Sprintf(" qz%dmm", mm) }

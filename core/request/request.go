@@ -17,16 +17,14 @@ import (
 	"brevium/core/wish"
 )
 
-// MostCopies is how many of one box a plan lays out, MostPieces how many pieces
-// of them all.
+// MostCopies is how many of one box a plan lays out, MostPieces how many pieces of them all.
 const (
 	MostCopies = 200
 	MostPieces = 6000
 )
 
-// Request is a brief that was read: numbers, and things that there are. It is
-// made once, at the door, with everything that can't be read noted; no room
-// after it sees a text.
+// Request is a brief that was read: numbers, and things that there are. It is made once, at the door, with
+// everything that can't be read noted; no room after it sees a text.
 type Request struct {
 	*brief.Report
 	Brief   brief.Brief

@@ -11,8 +11,7 @@ import (
 
 // Which card each part is cut from, and which sheets that comes in.
 
-// stock finds a card by its name: the document's own, or the shop's. Of which it is
-// told what is wrong with it.
+// stock finds a card by its name: the document's own, or the shop's. Of which it is told what is wrong with it.
 func (d *door) stock(field, id string) (shop.Card, bool) {
 	for _, own := range d.Brief.Card.Own {
 		if own.ID == id {
@@ -100,9 +99,8 @@ func (q *Cards) CardOf(stock string) shop.Card {
 	return q.Card
 }
 
-// SheetOf gives the sheet a card is cut from: the one that was chosen, if the card
-// comes in it, else the first it comes in; the largest, where it is left to the
-// plan.
+// SheetOf gives the sheet a card is cut from: the one that was chosen, if the card comes in it, else the first it
+// comes in; the largest, where it is left to the plan.
 func (q *Cards) SheetOf(c shop.Card) shop.Sheet {
 	comes := q.Comes(c)
 	switch {

@@ -31,9 +31,8 @@ func (w Workshop) SheetsOf(c shop.Card) []shop.Sheet {
 // Default is the workshop of a maker who has said nothing about it.
 var Default = Workshop{Shop: shop.Default}
 
-// Begin lays a brief that was filled in for the maker on this shelf: what it would
-// be cut from and is not here gives way to the first that is, and what the house
-// has its habits in follows them.
+// Begin lays a brief that was filled in for the maker on this shelf: what it would be cut from and is not here
+// gives way to the first that is, and what the house has its habits in follows them.
 func (w Workshop) Begin(b brief.Brief) brief.Brief {
 	offered := w.Offered()
 	if c, ok := w.Card(string(b.Card.Stock)); (!ok || c.Retired) && len(offered) > 0 {
@@ -89,8 +88,7 @@ func (d *door) use(kind, says string, set ...string) {
 	d.Used = append(d.Used, Used{kind, says, brief.To(set...)})
 }
 
-// habit gives what the document says of something or, where it leaves it open, what
-// the house does.
+// habit gives what the document says of something or, where it leaves it open, what the house does.
 func (d *door) habit(id string, said string) string {
 	if said != "" || d.w.Habits[id] == "" {
 		return said
@@ -109,21 +107,23 @@ func labelOf(h shop.Habit, choice string) string {
 	return choice
 }
 
-// readHabits answers what the document leaves open of a style's questions as the
-// house does.
+// readHabits answers what the document leaves open of a style's questions as the house does.
 func (d *door) readHabits() {
-	for _, h := range shop.Habits {
-		id, option := strings.CutPrefix(h.Path, "box.options.")
-		if choice := d.w.Habits[h.ID]; option && choice != "" {
-			if took, ok := d.Answers.Follow(d.Style, id, choice); ok {
-				d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), h.Path, took)
+	for _, by := range []struct {
+		habit string
+		role  style.Role
+	}{{"clearance", style.Clearance}, {"walls", style.Walls}, {"tabs", style.Tabs}, {"gussets", style.Gussets}} {
+		q, asks := d.Style.For(by.role)
+		if choice := d.w.Habits[by.habit]; asks && choice != "" {
+			if took, ok := d.Answers.Follow(d.Style, q, choice); ok {
+				h, _ := shop.FindHabit(by.habit)
+				d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), "box.options."+q.ID, took)
 			}
 		}
 	}
 }
 
-// readTools reads what is scored, cut and stuck with: of the document or, where it
-// says nothing, of the shop.
+// readTools reads what is scored, cut and stuck with: of the document or, where it says nothing, of the shop.
 func (d *door) readTools() {
 	said := d.Brief.Tools
 	d.Tools = shop.ReadTools(d.r, &said)

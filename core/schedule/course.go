@@ -145,8 +145,7 @@ type group struct {
 // few is how many states of the work are looked through one by one: how far each order has come.
 const few = 1500
 
-// singles gives every order by itself, where there are so few that all courses can be gone
-// through.
+// singles gives every order by itself, where there are so few that all courses can be gone through.
 func (r *run) singles() (out []group, ok bool) {
 	states := 1
 	for i, o := range r.Orders {

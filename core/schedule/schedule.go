@@ -1,17 +1,15 @@
 // Package schedule shares work out over the days on which one has time for it.
 //
-// An order is a chain of work: a stage after the other, trimming before scoring, with a
-// wait after some. What is set up for a stage serves every order that comes to it in the
-// same sitting, so it pays to do one stage of many orders; but then all of them are done
-// late. What is wanted is, in this turn: no work after its date, then to be done with all of it
-// as early as can be, which setting up again and waiting put off.
+// An order is a chain of work: a stage after the other, trimming before scoring, with a wait after some. What is
+// set up for a stage serves every order that comes to it in the same sitting, so it pays to do one stage of many
+// orders; but then all of them are done late. What is wanted is, in this turn: no work after its date, then to be
+// done with all of it as early as can be, which setting up again and waiting put off.
 //
-// The best course of the work is looked for by going through how far each order has come,
-// keeping of the courses that came equally far those that no other beats: the result is
-// exact, for who is earlier can do whatever the other can and is never later for it. Where
-// there are too many orders for that, those of one date are done together,
-// stage by stage, of two dates the nearer is never behind, and on each level the most
-// promising courses are kept; Gap then tells how far from the best it can be at the most.
+// The best course of the work is looked for by going through how far each order has come, keeping of the courses
+// that came equally far those that no other beats: the result is exact, for who is earlier can do whatever the
+// other can and is never later for it. Where there are too many orders for that, those of one date are done
+// together, stage by stage, of two dates the nearer is never behind, and on each level the most promising courses
+// are kept; Gap then tells how far from the best it can be at the most.
 package schedule
 
 import (

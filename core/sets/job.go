@@ -13,8 +13,7 @@ import (
 	"brevium/core/plan"
 )
 
-// Job is what is made at the bench in one go, and handed on as one: a box in so many
-// copies, or all boxes of a set.
+// Job is what is made at the bench in one go, and handed on as one: a box in so many copies, or all boxes of a set.
 type Job struct {
 	Name  string
 	Plans []*plan.Plan
@@ -96,8 +95,7 @@ func (s *Set) stepOf(i int, step bench.Step) bench.Step {
 	return step
 }
 
-// InBoth is the job with every length of its cards and steps in both units. Its steps go by the
-// same names.
+// InBoth is the job with every length of its cards and steps in both units. Its steps go by the same names.
 func (j Job) InBoth() Job {
 	both := j
 	both.Plans = make([]*plan.Plan, len(j.Plans))
@@ -165,8 +163,7 @@ func (j Job) Sheet(n int) (layout.Sheet, cutting.Cut, bool) {
 	return layout.Sheet{}, cutting.Cut{}, false
 }
 
-// Called finds what lies on a sheet under a name: of which box it is, and what it is called
-// there.
+// Called finds what lies on a sheet under a name: of which box it is, and what it is called there.
 func (j Job) Called(name string) (p *plan.Plan, own string, ok bool) {
 	if len(j.Names) == 0 {
 		return j.Plans[0], name, true
@@ -189,8 +186,7 @@ func (j Job) Step(id string) (bench.Step, int) {
 	return bench.Step{}, -1
 }
 
-// Written is Request.Written for all that is made: of the boxes of a set what they share, cards
-// and tools.
+// Written is Request.Written for all that is made: of the boxes of a set what they share, cards and tools.
 func (j Job) Written() brief.Brief {
 	if j.Set == nil {
 		return j.Plans[0].Written(j.Plans[0].Brief, nil)

@@ -31,8 +31,7 @@ var Kinds = []Kind{
 	{"cluster", "A cluster", "The others stuck to the sides of the first, whose opening stays free."},
 }
 
-// Set is several boxes that belong together: a plan for each, what is to be said of
-// them all, and one layout.
+// Set is several boxes that belong together: a plan for each, what is to be said of them all, and one layout.
 type Set struct {
 	*brief.Report
 	Brief   brief.Brief
@@ -62,8 +61,7 @@ func Make(b brief.Brief, w request.Workshop) *Set {
 	return makeSet(b, func(_ int, m brief.Brief) *plan.Plan { return advice.Make(m, w) })
 }
 
-// MakeSetFor is MakeSet for who looks at the nth box: remedies are looked for of
-// that one alone.
+// MakeSetFor is MakeSet for who looks at the nth box: remedies are looked for of that one alone.
 func MakeFor(b brief.Brief, n int, w request.Workshop) *Set {
 	return makeSet(b, func(i int, m brief.Brief) *plan.Plan {
 		if i == n {
@@ -73,8 +71,7 @@ func MakeFor(b brief.Brief, n int, w request.Workshop) *Set {
 	})
 }
 
-// MemberOf gives the nth box of a set as a document of its own, with what follows
-// from the boxes before it.
+// MemberOf gives the nth box of a set as a document of its own, with what follows from the boxes before it.
 func Member(b brief.Brief, n int, w request.Workshop) brief.Brief {
 	b.Several.Boxes = b.Several.Boxes[:n+1]
 	s := begun(b)
@@ -101,8 +98,7 @@ func begun(b brief.Brief) *Set {
 	}
 	if !slices.ContainsFunc(Kinds, func(k Kind) bool { return k.ID == s.Kind }) {
 		r.Problem("set.kind", fmt.Sprintf("A set can't be %q.", s.Kind), "Choose companions, stack, nest or cluster.",
-			"set.kind",
-			Kinds[0].ID)
+			"set.kind", Kinds[0].ID)
 		s.Kind = Kinds[0].ID
 	}
 	if b.Several.Step != "" && s.Kind == "stack" {
@@ -134,8 +130,7 @@ func makeSet(b brief.Brief, make func(i int, m brief.Brief) *plan.Plan) *Set {
 	return s
 }
 
-// follows reports whether a box follows from the one before it, having neither size
-// nor contents of its own.
+// follows reports whether a box follows from the one before it, having neither size nor contents of its own.
 func (s *Set) follows(i int) bool {
 	return i > 0 && !s.Brief.Several.Boxes[i].Own() && (s.Kind == "nest" || s.Kind == "stack" && s.step > 0)
 }
@@ -233,4 +228,41 @@ func (s *Set) Outside() style.Dims {
 	lo, hi := fold.Extent(all...)
 	size := hi.Sub(lo)
 	return style.Dims{Length: measure.FromMM(size.X), Width: measure.FromMM(size.Y), Depth: measure.FromMM(size.Z)}
+}
+
+// Tasks are what of all boxes of a set is to be cut, a card each.
+func (s *Set) Tasks() []cutting.Task {
+	return cutting.Together(plan.Tables(s.Plans), s.Names, s.Plans[0].Cutting)
+}
+
+// Asked reports whether the set's document says how its sheets are to be cut, and it can be.
+func (s *Set) Asked() bool {
+	return s.OK() && s.Plans[0].Cutting.Asked && !slices.ContainsFunc(s.Layouts, func(l Laid) bool { return len(l.TooBig) > 0 })
+}
+
+// CutAsAsked lays the sheets of a set as its document asks.
+func (s *Set) CutAsAsked() *Set {
+	if !s.Asked() {
+		return s
+	}
+	return s.Cut(cutting.Search(s.Tasks(), nil))
+}
+
+// Cut is the set, cut as was found.
+func (s *Set) Cut(found []cutting.Found) *Set {
+	of := map[string]*plan.Plan{}
+	for _, l := range s.Layouts {
+		of[l.Card.ID] = l.Of
+	}
+	cut := *s
+	cut.Layouts, cut.Cost = nil, 0
+	for _, c := range cutting.Cuts(found) {
+		cut.Layouts, cut.Cost = append(cut.Layouts, Laid{c, of[c.Card.ID]}), cut.Cost+c.Cost()
+	}
+	return &cut
+}
+
+// Proved reports whether no arrangement of all boxes takes less.
+func (s *Set) Proved() bool {
+	return !slices.ContainsFunc(s.Layouts, func(l Laid) bool { return !l.Cut.Proved })
 }

@@ -64,8 +64,7 @@ func (s *Set) loads() {
 		for _, c := range readings.Carries(p) {
 			if c.Code == "stack" && !c.Holds {
 				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.",
-					s.Names[i], c.Text),
-					Fix: "Roll its walls, take heavier card for it, or put less above it."})
+					s.Names[i], c.Text), Fix: "Roll its walls, take heavier card for it, or put less above it."})
 			}
 		}
 		above += p.Load.Grams() + advice.Grams(p)

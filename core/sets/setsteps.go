@@ -66,8 +66,7 @@ func (s *Set) Steps() (out []bench.Step) {
 	return out
 }
 
-// each gives the kth sentence of a step for every box that has one; once, when it
-// is the same for all.
+// each gives the kth sentence of a step for every box that has one; once, when it is the same for all.
 func (s *Set) each(says [][]string, k int) (out []string) {
 	same := true
 	for _, of := range says {

@@ -14,8 +14,7 @@ import (
 	"brevium/core/paths"
 )
 
-// Columns are the headings of a list of cards in CSV: what each goes by, then its
-// fields.
+// Columns are the headings of a list of cards in CSV: what each goes by, then its fields.
 var Columns = append([]string{"id"}, brief.Of("card.own")...)
 
 // WriteCSV writes the cards of a shop as a list.
@@ -34,9 +33,8 @@ func WriteCSV(w io.Writer, cards []brief.Stock) error {
 // mostTold is how many bad lines are told at once.
 const mostTold = 12
 
-// ReadCSV lays a list of cards on those of a shop, all of it or nothing: a card that
-// is there already, by its id or its name, is changed, another is added. The error
-// tells every line that is no card, by its number.
+// ReadCSV lays a list of cards on those of a shop, all of it or nothing: a card that is there already, by its id or
+// its name, is changed, another is added. The error tells every line that is no card, by its number.
 func ReadCSV(r io.Reader, cards []brief.Stock, units measure.Unit) ([]brief.Stock, error) {
 	rows, err := lists.Read(r, Limit, Columns, "title", "title,gsm,caliper,sheets,price")
 	if err != nil {

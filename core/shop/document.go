@@ -142,8 +142,7 @@ var fields = map[string]brief.Field{
 	"offcuts.*.from":   {Path: "offcuts.*.from", Kind: brief.Words, Label: "left of"},
 }
 
-// FieldAt finds the field at a path of a shop: a card's and the tools' are those of
-// a document.
+// FieldAt finds the field at a path of a shop: a card's and the tools' are those of a document.
 func FieldAt(path string) (brief.Field, bool) {
 	part := strings.Split(path, ".")
 	if f, ok := fields[path]; ok {
@@ -217,8 +216,7 @@ func (d *Document) All() func(yield func(path, text string) bool) {
 	}
 }
 
-// Merge lays the fields typed in one window on the newest document, as brief.Merge
-// does for a box.
+// Merge lays the fields typed in one window on the newest document, as brief.Merge does for a box.
 func Merge(newest Document, typed map[string]brief.Typed) (Document, []brief.Conflict) {
 	out := newest.Clone()
 	var conflicts []brief.Conflict

@@ -8,12 +8,10 @@ import (
 
 const tenth = measure.Millimetre / 10
 
-// Slack is the ease a maker likes, over the whole width, beyond the card's
-// own thickness.
+// Slack is the ease a maker likes, over the whole width, beyond the card's own thickness.
 var Slack = map[string]Length{"snug": 5 * tenth, "easy": 10 * tenth, "loose": 16 * tenth}
 
-// Adhesive is what sticks a tab, and how wide a tab it wants: of a corner, and of a
-// long seam.
+// Adhesive is what sticks a tab, and how wide a tab it wants: of a corner, and of a long seam.
 type Adhesive struct {
 	ID, Title, Why string
 	Width          Length // the least tab
@@ -45,16 +43,14 @@ type Over struct {
 	Outside, Lining Length
 }
 
-// Bulk is what card and layers take up over the whole width. With one card for
-// both it is 2t(1 + n) + 2 layer: half of each wall's card lies on either side of
-// its score, and n faces more lie inside the outer wall.
+// Bulk is what card and layers take up over the whole width. With one card for both it is 2t(1 + n) + 2 layer: half
+// of each wall's card lies on either side of its score, and n faces more lie inside the outer wall.
 func (o Over) Bulk() Length {
 	return o.Inner + o.Outer*Length(1+2*o.Layers) + 2*(o.Outside+o.Lining)
 }
 
-// Clearance gives how much larger the outer panel is than the inner, over the whole
-// width: bulk and slack, snapped up to the step the tools can measure, except where
-// the step below falls short by less than 0.05 mm.
+// Clearance gives how much larger the outer panel is than the inner, over the whole width: bulk and slack, snapped
+// up to the step the tools can measure, except where the step below falls short by less than 0.05 mm.
 func (o Over) Clearance(slack, step Length) Length {
 	need := o.Bulk() + slack
 	if down := need.Down(step); need-down < forgiven {
@@ -63,8 +59,7 @@ func (o Over) Clearance(slack, step Length) Length {
 	return need.Up(step)
 }
 
-// PlainGain is what plain numbers add where something bends round: one mark of the tools, if that is a
-// millimetre.
+// PlainGain is what plain numbers add where something bends round: one mark of the tools, if that is a millimetre.
 func PlainGain(step Length) Length { return measure.Millimetre.Up(step) }
 
 // Wrap is a band round a box: the card of what it goes round and its own, the ease it slides with, and

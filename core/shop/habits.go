@@ -2,11 +2,10 @@ package shop
 
 import "brevium/core/measure"
 
-// Habit is something makers differ in: how this house does it, in force for every
-// box that does not say otherwise.
+// Habit is something makers differ in: how this house does it, in force for every box that does not say otherwise.
 type Habit struct {
 	ID, Label, Why string
-	Path           string // where a box says otherwise; "" where none does
+	Path           string // where a box says otherwise; "" where that is an answer of its style, or nowhere
 	Begins         bool   // it is what new boxes begin with, and each says it itself
 	Choices        []HabitChoice
 }
@@ -30,16 +29,16 @@ var Habits = []Habit{
 		Why: "Thick card binds in round numbers; thin card does not.",
 		Choices: []HabitChoice{{"", "For the card", "Gains and reliefs for its thickness are in the numbers."},
 			{"plain", "Plain numbers", "Round numbers, a sliver trimmed by eye where it binds."}}},
-	{ID: "clearance", Label: "Clearance comes from", Path: "box.options.clearance",
+	{ID: "clearance", Label: "Clearance comes from",
 		Why: "A larger lid piece keeps the base to the size that was asked for.",
 		Choices: []HabitChoice{{"", "A larger outer piece", "The odd step is in its trim."},
 			{"trim", "A smaller inner piece", "The odd step is in its trim; the lid keeps its size."},
 			{"shift", "Shifted scores", "Both pieces keep whole sizes; a spacer moves the scores out."},
 			{"choose", "Choose for me", "Whichever leaves fewest scores that no groove sets."}}},
-	{ID: "walls", Label: "Walls", Path: "box.options.walls", Why: "Single walls take least card.",
+	{ID: "walls", Label: "Walls", Why: "Single walls take least card.",
 		Choices: []HabitChoice{{"", "As each style has them", ""}, {"single", "Single", "Least card, quickest."},
 			{"rolled", "Rolled", "Twice as thick, no raw edge."}, {"pinwheel", "Pinwheel", "Stiffer with no waste."}}},
-	{ID: "tabs", Label: "Tabs", Path: "box.options.tabs", Why: "A tab along the whole wall is strongest.",
+	{ID: "tabs", Label: "Tabs", Why: "A tab along the whole wall is strongest.",
 		Choices: []HabitChoice{{"", "Full", "Strongest."}, {"half", "Half", "Clear of a thumb notch."},
 			{"narrow", "Narrow", "Just wide enough to hold."}}},
 	{ID: "adhesive", Label: "Stuck with", Path: "tools.adhesive", Why: "Tape holds at once, and nothing has to be held.",
@@ -60,7 +59,7 @@ var Habits = []Habit{
 		Choices: []HabitChoice{{"", "As drawn", "Left edge, then a quarter turn each time."},
 			{"short", "The short way", "Long scores last lie flatter."}, {"long", "The long way",
 				"The long scores guide the short ones."}}},
-	{ID: "gussets", Label: "A gable's gussets", Path: "box.options.gussets", Why: "Scored card folds in where it should.",
+	{ID: "gussets", Label: "A gable's gussets", Why: "Scored card folds in where it should.",
 		Choices: []HabitChoice{{"", "Scored", "Folds in where it should."},
 			{"pinched", "Pinched", "Bent by hand: for thin paper."}}},
 	{ID: "underside", Label: "Underside", Path: "dress.underside", Why: "Nobody sees it, and it takes a layer.",

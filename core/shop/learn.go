@@ -10,18 +10,15 @@ import (
 	"brevium/core/measure"
 )
 
-// A shop learns from its own lids. A record says how a lid was found to fit, or how
-// much play a strip of card measured. What is learnt is how much more slack than the
-// usual this card wants with these walls and layers.
+// A shop learns from its own lids. A record says how a lid was found to fit, or how much play a strip of card
+// measured. What is learnt is how much more slack than the usual this card wants with these walls and layers.
 //
-// The rule is Bayes'. Each maker has a liking: an ease by which a lid is just right to
-// her. A lid whose true ease is within a third of a millimetre of that is called just
-// right, one with less tight, one with more loose; the hand is off by a little. What
-// the marks rounded up is in the ease the lid had by the numbers, so a verdict speaks of
-// the lid as it was and not of what was asked for. Before any record the liking is
-// about the usual, and far from it less likely; each record makes likings that agree
-// with it likelier. The mean of what is then likely is learnt: never beyond what the
-// records speak of, whatever their order, and a new verdict counts as much as an old.
+// The rule is Bayes'. Each maker has a liking: an ease by which a lid is just right to her. A lid whose true ease
+// is within a third of a millimetre of that is called just right, one with less tight, one with more loose; the
+// hand is off by a little. What the marks rounded up is in the ease the lid had by the numbers, so a verdict speaks
+// of the lid as it was and not of what was asked for. Before any record the liking is about the usual, and far from
+// it less likely; each record makes likings that agree with it likelier. The mean of what is then likely is learnt:
+// never beyond what the records speak of, whatever their order, and a new verdict counts as much as an old.
 
 // Key is what a slack is learnt for.
 type Key struct {
@@ -47,9 +44,8 @@ var Verdicts = []struct{ ID, Title string }{
 	{"tight", "Too tight"}, {"right", "Just right"}, {"loose", "Loose"},
 }
 
-// By how much a lid that is felt to be tight or loose is off at the most; within what it is just right; how
-// far the hand and the card are off; and how far from the usual a liking commonly is. In millimetres, over the
-// whole width.
+// By how much a lid that is felt to be tight or loose is off at the most; within what it is just right; how far the
+// hand and the card are off; and how far from the usual a liking commonly is. In millimetres, over the whole width.
 const felt, liked, hand, common = measure.Millimetre, 0.33, 0.12, 0.5
 
 // More is how much more slack than the usual the record speaks of, at the most.

@@ -104,8 +104,7 @@ func ParsePrice(k PriceKind, text string, unit measure.Unit) (p Price, err error
 	return p, nil
 }
 
-// longReel reads how long a reel is, in millimetres: metres, yards and feet beside what is
-// measured otherwise.
+// longReel reads how long a reel is, in millimetres: metres, yards and feet beside what is measured otherwise.
 func longReel(text string, unit measure.Unit) (float64, error) {
 	for _, u := range []struct {
 		name string

@@ -93,8 +93,7 @@ func readThickness(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 			own, err := strconv.ParseFloat(strings.TrimSpace(string(s.Bulk)), 64)
 			if bulk = own; err != nil || !(own >= 0.6 && own <= 3) {
 				r.Problem(prefix+"bulk", fmt.Sprintf("%q is no bulk.", s.Bulk),
-					"It is 1.1 to 1.5 cm³ a gram for most; leave it open.",
-					prefix+"bulk", "")
+					"It is 1.1 to 1.5 cm³ a gram for most; leave it open.", prefix+"bulk", "")
 				return
 			}
 		}

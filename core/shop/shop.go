@@ -97,8 +97,7 @@ func readerIn(u measure.Unit) *brief.Reader {
 	return brief.NewReader(&brief.Brief{Units: brief.Text(u), Tools: brief.Tools{Step: step}})
 }
 
-// written gives the fields of a document that describe a card, and their texts, in
-// pairs.
+// written gives the fields of a document that describe a card, and their texts, in pairs.
 func written(s brief.Stock) (out []string) {
 	for _, name := range brief.Of("card.own") {
 		if text := paths.Get(&s, name); text != "" {

@@ -93,10 +93,9 @@ func (t Tools) Direct(at, step Length) bool {
 	return slices.ContainsFunc(t.Grooves, func(g Length) bool { return at%g == 0 })
 }
 
-// Set finds how a score is made so far from an edge. Of no board that is known, a
-// distance between the marks takes the next mark and a spacer for the rest. A
-// board's grooves are met with a strip as wide as can be trimmed; what no strip
-// meets is marked with the ruler.
+// Set finds how a score is made so far from an edge. Of no board that is known, a distance between the marks takes
+// the next mark and a spacer for the rest. A board's grooves are met with a strip as wide as can be trimmed; what
+// no strip meets is marked with the ruler.
 func (t Tools) Set(at, step Length) How {
 	if t.Ruler || t.Direct(at, step) {
 		return How{At: at}

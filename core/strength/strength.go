@@ -2,10 +2,9 @@
 // walls give way under what stands on them. It is a guide and no promise: card
 // varies, damp weakens it, and glue is only as good as its drying.
 //
-// A panel is a thin plate that two numbers describe: how stiff it is against
-// bending, along the grain and across it. A floor rests on four edges, which stay
-// straight; once it has sagged by more than its thickness it hangs like a cloth,
-// and that carries most. A wall rests on three, and its rim is free (wall.go).
+// A panel is a thin plate that two numbers describe: how stiff it is against bending, along the grain and across
+// it. A floor rests on four edges, which stay straight; once it has sagged by more than its thickness it hangs like
+// a cloth, and that carries most. A wall rests on three, and its rim is free (wall.go).
 package strength
 
 import "math"
@@ -17,14 +16,12 @@ const (
 	along, across = 6.0e6, 2.7e6
 	contraction   = 0.3 // how much card narrows when it is stretched, both ways together
 	gravity       = 9.81
-	// Margin is by how much more than its contents weigh a box is handled: lifted
-	// with a jerk, set down hard.
+	// Margin is by how much more than its contents weigh a box is handled: lifted with a jerk, set down hard.
 	Margin = 2.0
 	// Sags is the part of its span by which a panel may give before it is seen, and
 	// mostSag the most in all, in metres.
 	sags, mostSag = 1.0 / 40, 0.004
-	// Pushes is which part of its weight what stands loose in a box pushes sideways
-	// with, when the box is tilted.
+	// Pushes is which part of its weight what stands loose in a box pushes sideways with, when the box is tilted.
 	pushes = 0.2
 )
 
@@ -54,9 +51,8 @@ type Panel struct {
 	Grain         string
 }
 
-// Young gives the stiffness of the card itself along its length and its width, in
-// pascals: stiffness for its weight times its weight for its room. Where nobody
-// knows the grain, both are the mean.
+// Young gives the stiffness of the card itself along its length and its width, in pascals: stiffness for its weight
+// times its weight for its room. Where nobody knows the grain, both are the mean.
 func (p Panel) Young() (length, width float64) {
 	density := p.GSM / p.T // grams a square metre over millimetres are kilograms a cubic metre
 	switch p.Grain {
@@ -69,9 +65,8 @@ func (p Panel) Young() (length, width float64) {
 	return mean, mean
 }
 
-// Bends gives how stiff the panel is along its length and its width, in newton
-// metres: E t³ / 12 (1 - ν²), as of any plate. Layers glued together all over bend
-// as one, so t is that of them all.
+// Bends gives how stiff the panel is along its length and its width, in newton metres: E t³ / 12 (1 - ν²), as of
+// any plate. Layers glued together all over bend as one, so t is that of them all.
 func (p Panel) Bends() (length, width float64) {
 	l, w := p.Young()
 	t := p.T / 1000
@@ -102,16 +97,14 @@ func (p Panel) Pressure(sag float64) float64 {
 // seen is by how much a panel may give before it is seen, in metres.
 func seen(span float64) float64 { return min(span/1000*sags, mostSag) }
 
-// Floor gives how many grams, handled with the margin, a floor carries between its
-// walls before it is seen to sag.
+// Floor gives how many grams, handled with the margin, a floor carries between its walls before it is seen to sag.
 func Floor(p Panel) float64 {
 	q := p.Pressure(seen(min(p.Length, p.Width)))
 	return q * p.Length / 1000 * p.Width / 1000 / gravity / Margin * 1000
 }
 
-// Stands gives how many grams four walls bear on their rims before they buckle,
-// each so long along its rim (Length) and so high (Width). A plate
-// that rests on its edges gives way at (h/b + b/h)² π² D / b, for a half wave in its
+// Stands gives how many grams four walls bear on their rims before they buckle, each so long along its rim (Length)
+// and so high (Width). A plate that rests on its edges gives way at (h/b + b/h)² π² D / b, for a half wave in its
 // height, and at no less than 4 π² D / b.
 func Stands(walls ...Panel) float64 {
 	sum := 0.0

@@ -16,8 +16,7 @@ type Answers struct {
 	Length map[string]Length
 }
 
-// ReadAnswers reads the answers to a style's questions, or notes what is wrong
-// with them.
+// ReadAnswers reads the answers to a style's questions, or notes what is wrong with them.
 func ReadAnswers(r *brief.Reader, s *Style, options brief.Options) Answers {
 	a := Answers{map[string]string{}, map[string]Length{}}
 	for id, text := range brief.Sorted(options) {
@@ -48,8 +47,7 @@ func ReadAnswers(r *brief.Reader, s *Style, options brief.Options) Answers {
 	return a
 }
 
-// warnIdle says which answers nobody asked for: their question makes no sense
-// beside the others.
+// warnIdle says which answers nobody asked for: their question makes no sense beside the others.
 func (a Answers) warnIdle(r *brief.Report, s *Style) {
 	for _, q := range s.Asks {
 		_, length := a.Length[q.ID]
@@ -78,9 +76,9 @@ func (a Answers) With(id, choice string) Answers {
 // Follow answers a question that was left open as the house does, if it makes sense
 // here and the choice is one of it: "grow" stands for whichever choice begins so. It
 // gives the answer and reports whether it is another than the style's own.
-func (a Answers) Follow(s *Style, id, choice string) (took string, other bool) {
-	q, asks := s.Ask(id)
-	if !asks || a.Choice[id] != "" || !a.asks(s, q) {
+func (a Answers) Follow(s *Style, q Question, choice string) (took string, other bool) {
+	id := q.ID
+	if a.Choice[id] != "" || !a.asks(s, q) {
 		return "", false
 	}
 	for _, c := range q.Choices {

@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 )
 
@@ -11,8 +12,7 @@ var archedBox = &Style{
 	Asks: []Question{
 		length("side", "Straight part", "", "How high the sides go straight up before they round."),
 		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
-			glueDot,
-			"pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
+			glueDot, "pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
 			"none | Nothing | Its tabs alone hold it, inside the cover.").as(Closing),
 		choose("cover", "Cover", "", "tabs | With tabs below | They are turned in and stuck under the floor.",
 			"rolled | Rolled right round | No tabs: it goes on under the floor, and laps there."),
@@ -74,7 +74,7 @@ func buildArchedBox(j *Spec) *Box {
 	if j.Is("closure", "pull") {
 		doorPull(j, b, d)
 	}
-	j.note("arc", "cover", "side", halfRound(d.Length+2*t), "The round part is as long as half a round over the ends and the "+
+	j.note("arc", "cover", "side", fasteners.HalfRound(d.Length+2*t), "The round part is as long as half a round over the ends and the "+
 		"card between: bent, not scored.")
 	return b
 }
@@ -105,15 +105,14 @@ func archedEnds(j *Spec, d Dims, straight, dot Length) *net.Piece {
 	return p
 }
 
-// archedCover is bent over the ends: the round part of just its length, the
-// straight parts by half of what the marks leave over longer. It gives how long
-// these are.
+// archedCover is bent over the ends: the round part of just its length, the straight parts by half of what the
+// marks leave over longer. It gives how long these are.
 func archedCover(j *Spec, d Dims, straight Length, foot [2]Length) (*net.Piece, Length) {
 	t := j.T()
-	arc := halfRound(d.Length + 2*t)
+	arc := fasteners.HalfRound(d.Length + 2*t)
 	whole := (2*(straight+t) + arc).Up(j.Mark())
 	if j.Plain { // the card bends round the ends all the same: low sides must still lie before their tabs
-		whole = max(2*straight+halfRound(d.Length), 2*(straight-straight/25+t)+arc).Up(j.Mark())
+		whole = max(2*straight+fasteners.HalfRound(d.Length), 2*(straight-straight/25+t)+arc).Up(j.Mark())
 	}
 	side := (whole - arc) / 2
 	p := net.Grid("cover", net.Cols(foot[1], side, whole-2*side, side, foot[0]), net.Rows(d.Width),

@@ -32,9 +32,8 @@ func (j *Spec) Is(id, choice string) bool { return j.Choice(id) == choice }
 // Asked reports whether a length among the questions was typed.
 func (j *Spec) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok }
 
-// Bound is the least or the most a length may be, with the reason, and what
-// would move it, by one in so many: a dimension of the box (length, width or
-// depth), or another question.
+// Bound is the least or the most a length may be, with the reason, and what would move it, by one in so many: a
+// dimension of the box (length, width or depth), or another question.
 type Bound struct {
 	At  Length
 	Why string // "tape wants that to hold"
@@ -110,8 +109,7 @@ func (j *Spec) round(p *net.Piece, name, wall string, relief, radius Length) {
 			own.Exact(measure.Inches)))
 	} else {
 		p.Tips = append(p.Tips, fmt.Sprintf("round the corners of the %s. Draw round a coin or lid %s across at "+
-			"each corner, and cut along the line.",
-			words.Plain(name), j.Say(2*own)))
+			"each corner, and cut along the line.", words.Plain(name), j.Say(2*own)))
 	}
 	p.Round(name, wall, relief, own)
 }
@@ -138,8 +136,7 @@ func (j *Spec) noRoom(q Question, least, most Bound) {
 	j.tooSmallBy(dim, cmp.Or(least.For, most.For, dim), short, text)
 }
 
-// Want says that the box is too small in a dimension: have is there of what,
-// and why wants so much.
+// Want says that the box is too small in a dimension: have is there of what, and why wants so much.
 func (j *Spec) Want(dim string, have, least Length, what, why string) {
 	j.WantFor(dim, dim, have, least, what, why)
 }
@@ -170,8 +167,7 @@ func shorterOf(a string, la Length, b string, lb Length) string {
 
 var larger = map[string]string{"length": "longer", "width": "wider", "depth": "deeper"}
 
-// tooSmallBy notes a dimension that must grow, with the change that does it, and
-// blames what asks for it.
+// tooSmallBy notes a dimension that must grow, with the change that does it, and blames what asks for it.
 func (j *Spec) tooSmallBy(dim, guilty string, short Length, text string) {
 	fix := fmt.Sprintf("Make the box %s %s", j.Say(short.Up(j.Mark())), larger[dim])
 	if j.Adhesive.ID == "tape" {
@@ -193,8 +189,7 @@ func (j *Spec) mends(dim string, by Length) []string {
 	return []string{"room.around", (j.Around + by/2).Up(j.Mark()).Exact(j.Units)}
 }
 
-// SizeField names the field to blame for a dimension: the size typed, or what
-// asked for it.
+// SizeField names the field to blame for a dimension: the size typed, or what asked for it.
 func (j *Spec) SizeField(dim string) string {
 	if j.Given != nil {
 		return "size." + dim

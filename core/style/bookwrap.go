@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 )
 
@@ -20,9 +21,8 @@ var bookWrap = &Style{
 	Build: buildBookWrap,
 }
 
-// buildBookWrap lies on its back cover, the spine at the left. The strap is a loop
-// round the packet, stuck inside the back cover so that the packet slides in and
-// out to the right.
+// buildBookWrap lies on its back cover, the spine at the left. The strap is a loop round the packet, stuck inside
+// the back cover so that the packet slides in and out to the right.
 func buildBookWrap(j *Spec) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	if j.Given == nil { // the border takes up what the card does: the packet keeps its size
@@ -70,9 +70,8 @@ func closer(j *Spec, b *Box, d Dims, border, spine Length) {
 	if j.Is("closer", "ribbon") {
 		b.Lets = []string{"right"}
 		ribbon := (2*(d.Length+border+spine) + 260*mm).Up(10 * step)
-		b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, with a bow")
+		fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, with a bow")
 		b.Do("Close", "Tie the ribbon round the box, with the bow at the edge that opens.")
-		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 		return
 	}
 	cover := d.Length + border

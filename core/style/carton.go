@@ -1,10 +1,11 @@
 package style
 
 import (
-	"strings"
+	"slices"
 
 	"brevium/core/assembly"
 	"brevium/core/net"
+	"brevium/core/nets"
 )
 
 var carton = &Style{
@@ -39,9 +40,8 @@ type tube struct { // what a carton's questions come to
 	seam, lip, ledge, dust Length
 }
 
-// buildCarton wraps four walls round the contents: back, right, front, left
-// and a seam that is stuck behind the back. The closing panels hang on the
-// back too, so that the front is one clean face.
+// buildCarton wraps four walls round the contents: back, right, front, left and a seam that is stuck behind the
+// back. The closing panels hang on the back too, so that the front is one clean face.
 func buildCarton(j *Spec) *Box {
 	t, step, c := j.T(), j.Mark(), tube{Dims: j.Size()}
 	w, l, h := c.Width, c.Length, c.Depth
@@ -82,39 +82,32 @@ func buildCarton(j *Spec) *Box {
 
 // tubeNet draws the tube with an end of each kind.
 func tubeNet(j *Spec, c tube) *net.Piece {
-	rows, heights := []string{"back right front left seam"}, []Length{c.Depth}
-	for _, end := range []string{"top", "bottom"} {
-		row, flap := "END | right-END . left-END .", c.Width
-		if j.Is(end, "ledge") {
-			row, flap = "END | right-END | front-END | left-END .", c.ledge
-		}
-		add, size := []string{row}, []Length{flap}
-		if j.Is(end, "tuck") {
-			add, size = append(add, "END-lip . . . ."), append(size, c.lip)
-		}
-		for i := range add {
-			line := strings.ReplaceAll(add[i], "END", end)
-			if end == "top" {
-				rows, heights = append([]string{line}, rows...), append([]Length{size[i]}, heights...)
-			} else {
-				rows, heights = append(rows, line), append(heights, size[i])
-			}
-		}
-	}
-	p := net.Grid("carton", net.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), heights, strings.Join(rows, "\n"))
-	p.Tab("seam", "left", net.TabShape{Reach: c.seam, Mitre: j.Mark(), Relief: j.T()})
-	p.Seam("seam", "left", "back")
-	p.Stand("bottom", c.Length, c.Width)
-	p.FoldUp("back")
-	p.FoldUp("right", "front", "left", "seam")
+	tube := nets.Tube{Sizes: nets.Sizes{Name: "carton", Cols: net.Cols(c.Length, c.Width, c.Length, c.Width, c.seam), T: j.T()},
+		Mitre: j.Mark()}
+	above, below := []Length(nil), []Length(nil)
+	tube.Top, above = endOf(j, "top", c)
+	tube.Bottom, below = endOf(j, "bottom", c)
+	slices.Reverse(above)
+	tube.Rows = slices.Concat(above, net.Rows(c.Depth), below)
+	p := tube.Carton(c.Length, c.Width).Piece
 	tubeEnd(j, p, c, "bottom", p.FoldUp)
 	shuts := map[string]func(...string){"tuck": p.Closing, "glued": p.Sealing, "ledge": p.FoldUp}
 	tubeEnd(j, p, c, "top", shuts[j.Choice("top")])
 	return p
 }
 
-// tubeEnd shapes the flaps of one end. A dust flap reaches no further than
-// half way and stays within its panel.
+// endOf is what an end is closed by, and how far each row of it stands out.
+func endOf(j *Spec, end string, c tube) (nets.TubeEnd, []Length) {
+	switch j.Choice(end) {
+	case "ledge":
+		return nets.Flaps, net.Rows(c.ledge)
+	case "tuck":
+		return nets.Lip, net.Rows(c.Width, c.lip)
+	}
+	return nets.Panel, net.Rows(c.Width)
+}
+
+// tubeEnd shapes the flaps of one end. A dust flap reaches no further than half way and stays within its panel.
 func tubeEnd(j *Spec, p *net.Piece, c tube, end string, fold func(...string)) {
 	t, step := j.T(), j.Mark()
 	if j.Is(end, "ledge") {
@@ -146,9 +139,8 @@ func tubeEnd(j *Spec, p *net.Piece, c tube, end string, fold func(...string)) {
 	}
 }
 
-// ledgePanels makes the panels that are stuck on ledges: the top's on the
-// outside, its window clear of the ledges; the bottom's inside, where the
-// weight presses it on to them.
+// ledgePanels makes the panels that are stuck on ledges: the top's on the outside, its window clear of the ledges;
+// the bottom's inside, where the weight presses it on to them.
 func ledgePanels(j *Spec, b *Box, c tube) {
 	t, step := j.T(), j.Mark()
 	add := func(p *net.Piece, end string, down, out Length) *assembly.Part {

@@ -22,10 +22,9 @@ var chamferFoot = &Style{
 // rootTwo is how long a slope is that goes as far up as along.
 func rootTwo(l Length) float64 { return l.MM() * math.Sqrt2 }
 
-// buildChamferFoot lays flap, back, base, front and flap out in one column. In
-// the row of the base a facet hangs on either side, and the middle of a side wall
-// on it; front and back carry the side wall's inner and outer cells, and below
-// them the triangles that hold the facets.
+// buildChamferFoot lays flap, back, base, front and flap out in one column. In the row of the base a facet hangs on
+// either side, and the middle of a side wall on it; front and back carry the side wall's inner and outer cells, and
+// below them the triangles that hold the facets.
 func buildChamferFoot(j *Spec) *Box {
 	t, step, d := j.T(), j.Mark(), j.Size()
 	if j.Given == nil { // the tabs behind the facets, and what is stuck above them, must hold

@@ -13,9 +13,8 @@ import (
 	"brevium/core/words"
 )
 
-// What holds a box closed comes in two halves, one on a face that closes and one
-// where that face comes to lie. Where both have card enough round them is found
-// by folding the box.
+// What holds a box closed comes in two halves, one on a face that closes and one where that face comes to lie.
+// Where both have card enough round them is found by folding the box.
 
 // closeBy holds a box closed on two faces by a pair of magnets, a dot or a brad, if an answer is one of these.
 func closeBy(j *Spec, b *Box, with, a, on string) {
@@ -74,8 +73,7 @@ func pair(j *Spec, b *Box) {
 	}
 }
 
-// otherClosure names the question of what closes the box, and an answer that
-// wants no card for it.
+// otherClosure names the question of what closes the box, and an answer that wants no card for it.
 func otherClosure(j *Spec) (field, answer string) {
 	for _, q := range j.style.Asks {
 		if q.For != Closing {
@@ -110,9 +108,8 @@ func bandQuestions(when string) []Question {
 	}
 }
 
-// band is a strip round bottom, front, top and back of a part so large, its lap
-// glued out of sight below. It bends round the box and is larger by that, and a
-// little ease. The place says where the middle of what it goes round is.
+// band is a strip round bottom, front, top and back of a part so large, its lap glued out of sight below. It bends
+// round the box and is larger by that, and a little ease. The place says where the middle of what it goes round is.
 func band(j *Spec, b *Box, inner string, round Dims, at assembly.Place) {
 	t, card, step := j.As("band").T(), j.As(inner).T(), j.Mark()
 	wide := j.Measure("band-width", min(round.Length/3, 40*mm).Near(step),
@@ -129,8 +126,7 @@ func band(j *Spec, b *Box, inner string, round Dims, at assembly.Place) {
 	p := net.Loop("band", [4]string{"bottom", "front", "top", "back"}, wide, d, h, lap, t, false)
 	at.Face, at.Right = "bottom", at.Right+place-(round.Length-wide)/2
 	at.Out += (h-round.Depth)/2 + t/2
-	put := b.Add(p, at)
-	put.When, put.Off = net.Close, assembly.Aside
+	b.PutOn(p, assembly.Aside, at)
 	b.GoesOver("band", inner, "front", "back", "above", "below")
 	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, so that it slides on.")
 }

@@ -21,8 +21,7 @@ var cornerShells = &Style{
 	Build: buildCornerShells,
 }
 
-// buildCornerShells puts two equal shells round a rolled tray, the second turned
-// half round.
+// buildCornerShells puts two equal shells round a rolled tray, the second turned half round.
 func buildCornerShells(j *Spec) *Box {
 	d, c := j.Size(), j.Over("tray", "shell", 2)
 	t := j.As("shell").T()
@@ -43,8 +42,7 @@ func buildCornerShells(j *Spec) *Box {
 		b.GoesOver("stuck shell", "tray", "left", "front")
 		places = places[1:]
 	}
-	put := b.Add(shell, places...)
-	put.When, put.Off = net.Close, assembly.Corner
+	b.PutOn(shell, assembly.Corner, places...)
 	b.GoesOver("shell", "tray", "left", "front", "below")
 	if j.Is("band", "yes") {
 		band(j, b, "shell", dims(d.Length, d.Width+c, high), assembly.Place{On: "tray/base", Out: out})
@@ -59,10 +57,9 @@ func buildCornerShells(j *Spec) *Box {
 	return b
 }
 
-// shell goes round the front left corner of what is so large, score to score. Its
-// two large cells are cut on the diagonal; the halves that stay cover top and
-// underside. The wall in front is three layers: the top's cell outside, the one
-// of the underside inside, and the tab of the left wall between.
+// shell goes round the front left corner of what is so large, score to score. Its two large cells are cut on the
+// diagonal; the halves that stay cover top and underside. The wall in front is three layers: the top's cell
+// outside, the one of the underside inside, and the tab of the left wall between.
 func shellOf(j *Spec, name string, d Dims) *net.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth

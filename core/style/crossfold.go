@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 )
 
@@ -11,8 +12,7 @@ var crossFold = &Style{
 	About: "Small boxes with lids of their own in a cross that opens flat when the outer lid comes off. For several small gifts.",
 	Asks: []Question{
 		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.",
-			"2 | Two | One on either side.",
-			"4 | Four | Two on the middle, one on either side."),
+			"2 | Two | One on either side.", "4 | Four | Two on the middle, one on either side."),
 		length("lid-height", "Outer lid", "", "How deep the walls of the outer lid are: it holds the sides of the cross up."),
 		length("inner-lid-height", "Small lids", "", "How deep the walls of the small boxes' lids are."),
 	},
@@ -25,9 +25,8 @@ var crossFold = &Style{
 // air is the room between the small boxes and the cross, over the whole of it.
 const air = 4 * mm
 
-// buildCrossFold sticks each small box by its floor: the first and the last on the
-// sides that fold up, so that they come to lie on their sides with their lids to the
-// middle, the rest on the middle. Opened, all of them stand.
+// buildCrossFold sticks each small box by its floor: the first and the last on the sides that fold up, so that they
+// come to lie on their sides with their lids to the middle, the rest on the middle. Opened, all of them stand.
 func buildCrossFold(j *Spec) *Box {
 	d, step := j.Size(), j.Mark()
 	n := len(j.style.Rooms(j.Choice))
@@ -71,15 +70,13 @@ func buildCrossFold(j *Spec) *Box {
 	b.Clearance = gain
 	high := j.Measure("lid-height", min(f, max(f*2/5, 20*mm)).Up(step), j.sticks(0),
 		most(f, "depth", "the sides of the cross are no higher"))
-	put := b.Add(tray(j.As("lid"), "lid", "top", dims(c+gain, w+gain, high), "single"),
+	b.PutOn(tray(j.As("lid"), "lid", "top", dims(c+gain, w+gain, high), "single"), assembly.Up,
 		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
-	put.When, put.Off = net.Close, assembly.Up
 	b.GoesOver("lid", "cross", around...)
 	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
-	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
+	fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
 	b.Do("Close", "Tie the ribbon round the box if it has to travel.")
-	b.Cautions = append(b.Cautions, assembly.RibbonCare, "The left and the right box lie on their sides when all is closed: press their "+
-		"lids well home.")
+	b.Caution("The left and the right box lie on their sides when all is closed: press their lids well home.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, so that it goes on.")
 	return b
 }

@@ -20,8 +20,7 @@ var flapBox = &Style{
 			"pointed | Pointed | From a shoulder at the sides to a tip in the middle."),
 		choose("closure", "Closed by", "",
 			"magnet | A pair of magnets | Snaps shut; to be stuck on before the box is closed up.",
-			"dot | A hook dot | Thin, and found in any sewing box.",
-			glueDot,
+			"dot | A hook dot | Thin, and found in any sewing box.", glueDot,
 			"band | A band | A strip of card round the whole; nothing on the box itself.",
 			"tuck | Tucking it in | The flap goes inside, relieved at both ends.").as(Closing),
 		length("flap-depth", "Flap", "", "How far it comes down the front."),
@@ -101,9 +100,8 @@ func (s flapped) strip(j *Spec, beside Length) nets.Strip {
 		Rows: net.Rows(s.flap, s.top, s.Depth, s.Width, s.front), Away: away, T: j.T()}}
 }
 
-// sidesFromWalls makes each side of a cell of the front and one of the back.
-// The one on the outside is the front's, so that the seam is at the back; when
-// the front is lower it is the back's, which has the whole height.
+// sidesFromWalls makes each side of a cell of the front and one of the back. The one on the outside is the front's,
+// so that the seam is at the back; when the front is lower it is the back's, which has the whole height.
 func sidesFromWalls(j *Spec, s flapped) *net.Piece {
 	t, w := j.T(), s.Width
 	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "what sticks its two halves")
@@ -138,8 +136,7 @@ func sidesFromBase(j *Spec, s flapped) *net.Piece {
 	return n.FromBase().Piece
 }
 
-// shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what
-// lies along the sides.
+// shapeFlap cuts the flap's corners. Tucked in, its ends are relieved by what lies along the sides.
 func shapeFlap(j *Spec, p *net.Piece, s flapped) {
 	relief := Length(0)
 	if s.tucked {

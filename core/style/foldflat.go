@@ -23,9 +23,8 @@ var foldFlat = &Style{
 	Build: buildFoldFlat,
 }
 
-// buildFoldFlat sticks a tray, its corners whole and folded in, into a strip
-// that goes round it: only its base and its front are stuck, so that the spine
-// is free to swing.
+// buildFoldFlat sticks a tray, its corners whole and folded in, into a strip that goes round it: only its base and
+// its front are stuck, so that the spine is free to swing.
 func buildFoldFlat(j *Spec) *Box {
 	t, d := j.T(), j.Size()
 	b := j.box(d, webbedTray(j, d))
@@ -62,9 +61,8 @@ func buildFoldFlat(j *Spec) *Box {
 	return b
 }
 
-// webbedTray is a tray whose corner squares stay whole: each is scored from its
-// inner to its outer corner and folds flat against the side wall. Two share a
-// wall: where they would lap, their points are cut off.
+// webbedTray is a tray whose corner squares stay whole: each is scored from its inner to its outer corner and folds
+// flat against the side wall. Two share a wall: where they would lap, their points are cut off.
 func webbedTray(j *Spec, d Dims) *net.Piece {
 	t, h := j.T(), d.Depth
 	j.WantFor("depth", "width", d.Width, h, "The side, front to back", "a wall so high, folded in at its corners,")

@@ -18,9 +18,8 @@ var hingedLid = &Style{
 	Build: buildHingedLid,
 }
 
-// buildHingedLid lays base and lid out in one column: lid front, lid, hinge
-// wall, base, front. The lid is wider than the base by the clearance, so its
-// side scores stand half of it further out, and its own sides come out that
+// buildHingedLid lays base and lid out in one column: lid front, lid, hinge wall, base, front. The lid is wider
+// than the base by the clearance, so its side scores stand half of it further out, and its own sides come out that
 // much lower.
 func buildHingedLid(j *Spec) *Box {
 	c, size := j.Over("", "box/lid", 0), j.Size()

@@ -3,7 +3,8 @@ package style
 import (
 	"brevium/core/assembly"
 	"brevium/core/brief"
-	"brevium/core/net"
+	"brevium/core/fasteners"
+	"brevium/core/nets"
 )
 
 var pinchTop = &Style{
@@ -43,8 +44,7 @@ func buildPinchTop(j *Spec) *Box {
 	lap := func(side Length) Length { return side/2 + j.Adhesive.Width/2 + step }
 	reach := func(side Length) Length { return min(side-2*t, max(side*5/8, lap(side))).Down(step) }
 	flap := j.Measure("flaps", max(reach(l), reach(w)), Bound{At: lap(long), Why: "they must lap over the middle",
-		Dim: shorter(d)},
-		most(long, shorter(d), "the base is no longer"))
+		Dim: shorter(d)}, most(long, shorter(d), "the base is no longer"))
 	deep := func(side Length) Length {
 		if j.Asked("flaps") {
 			return min(flap, side-2*t).Down(step)
@@ -54,7 +54,8 @@ func buildPinchTop(j *Spec) *Box {
 	for dim, side := range brief.Sorted(map[string]Length{"length": l, "width": w}) {
 		j.Want(dim, 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
 	}
-	p := pinched(j, "tube", d, pinch, seam, flap, deep(w), deep(l))
+	p := nets.Slopes{Name: "tube", Length: l, Width: w, Slope: pinch, Seam: seam, T: t, Mark: step}.Pinched(
+		d.Depth, flap, deep(w), deep(l), j.Adhesive.Width)
 	b := j.box(d, p)
 	b.Strength, b.OpenBy = 1, 0.5
 	b.FoldsOver("tube", [2]string{"right", "front"}, [2]string{"left", "seam"}, [2]string{"right-front-wing", "front-top"},
@@ -63,63 +64,11 @@ func buildPinchTop(j *Spec) *Box {
 		ribbonHole(j, p, hole, pinch, "back-top", "front-top")
 		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"tube/back-top", "tube/front-top"}, Holes: 1})
 		ribbon := (2*j.settled["drop"] + 280*mm).Up(10 * step) // over the line twice, and a bow
-		b.Needs("ribbon", 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
+		fasteners.Ribbon(b, 1, ribbon, "ribbon for the top, "+j.Say(ribbon))
 		b.Do("Close", "Thread the ribbon through both holes and tie it over the top.")
-		b.Cautions = []string{assembly.RibbonCare}
 	} else {
 		b.Needs("clip", 1, 0, "a peg or clip for the top")
 		b.Do("Close", "Clip the pinched top with the peg or clip.")
 	}
 	return b
-}
-
-// Pinched is such a tube of sizes from elsewhere, all its base flaps alike.
-func Pinched(j *Spec, name string, d Dims, pinch, seam, flap Length) *net.Piece {
-	return pinched(j, name, d, pinch, seam, flap, min(flap, d.Width-2*j.T()), min(flap, d.Length-2*j.T()))
-}
-
-func pinched(j *Spec, name string, d Dims, pinch, seam, flap, deepW, deepL Length) *net.Piece {
-	t, step, half := j.T(), j.Mark(), d.Width/2
-	p := net.Grid(name, net.Cols(d.Length, half, d.Width-half, d.Length, half, d.Width-half, seam),
-		net.Rows(pinch, d.Depth, flap), `
-		back-top    right-top    right-top    front-top    left-top    left-top    seam-top
-		back        right        right        front        left        left        seam
-		back-flap | right-flap   right-flap | front-flap | left-flap   left-flap | .`)
-	lean, slant := p.Solved(40), p.Solved(110)
-	p.Free(lean, net.Valley, "back", "back-top")
-	p.Free(lean, net.Valley, "front", "front-top")
-	p.Free(lean, net.Valley, "seam", "seam-top")
-	p.Free(lean, net.Mountain, "right", "right-top")
-	p.Free(lean, net.Mountain, "left", "left-top")
-	gussets(p, net.Bend, slant, net.Valley, "right-top", "left-top")
-	for _, wall := range []string{"back", "right", "front", "left", "seam"} {
-		p.Bend(wall, wall+"-top")
-	}
-	p.Twice(90, 0, net.Valley, "back-top", "right-back-wing")
-	p.Twice(90, 0, net.Valley, "front-top", "right-front-wing", "left-front-wing")
-	p.Twice(90, 0, net.Valley, "seam-top", "left-back-wing")
-	p.Meet("back-top", "front-top")
-	for _, f := range []struct {
-		name        string
-		side, reach Length
-	}{{"back", d.Length, deepW}, {"front", d.Length, deepW}, {"right", d.Width, deepL}, {"left", d.Width, deepL}} {
-		// Wedged, but still wide enough at its end to be stuck.
-		wedge := max(step, min(f.reach/5, (f.side-2*t-j.Adhesive.Width)/2).Down(step))
-		p.Tab(f.name+"-flap", f.name, net.TabShape{Reach: f.reach, Relief: t, Mitre: wedge})
-	}
-	mitreSeam(j, p, seam, 0, pinch+d.Depth)
-	p.Seam("seam", "left", "back")
-	p.GlueLapped("front-flap", "back-flap", 1)
-	p.GlueLapped("right-flap", "back-flap", 2)
-	p.GlueLapped("left-flap", "back-flap", 3)
-	p.Stand("back-flap", d.Length, d.Width)
-	p.FoldUp("back")
-	p.FoldUp(append([]string{"right", "front", "left", "seam", "seam-top"}, wings...)...)
-	p.Tell("wrap the four walls round to the seam")
-	p.GlueNow("seam-top", "back-top")
-	p.FoldUp("left-flap", "right-flap")
-	p.FoldUp("front-flap")
-	p.Closing(append([]string{"back-top", "front-top", "right-top", "left-top", "seam-top"}, wings...)...)
-	p.Tell("pinch the top flat")
-	return p
 }

@@ -12,8 +12,7 @@ var pleatPouch = &Style{
 	Asks: []Question{
 		length("pleat", "Pleat", "", "How long each slope is, and how high the crest: more than half the depth from front to back."),
 		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest: opens many times.",
-			glueDot,
-			"ribbon | A ribbon | Through two holes in the crest, tied in front.",
+			glueDot, "ribbon | A ribbon | Through two holes in the crest, tied in front.",
 			"glue | Sticking it | Closed for good: to be torn open.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("tab-reach", "Tabs below", "", "How high the tabs of the base stand up inside the sides."),
@@ -22,10 +21,9 @@ var pleatPouch = &Style{
 	Build: buildPleatPouch,
 }
 
-// buildPleatPouch lays crest, slope, back, base, front, slope and crest out in
-// one column. Each side is the back's cell with the base's tab and the front's
-// cell over it, so that the front is clean. How far the slopes lean follows from
-// their length.
+// buildPleatPouch lays crest, slope, back, base, front, slope and crest out in one column. Each side is the back's
+// cell with the base's tab and the front's cell over it, so that the front is clean. How far the slopes lean
+// follows from their length.
 func buildPleatPouch(j *Spec) *Box {
 	t, d := j.T(), j.Size()
 	w := d.Width
@@ -83,8 +81,7 @@ func buildPleatPouch(j *Spec) *Box {
 	return b
 }
 
-// pleat settles how long the slopes are, so that what stands above the walls lies
-// inside them.
+// pleat settles how long the slopes are, so that what stands above the walls lies inside them.
 func pleat(j *Spec, d Dims, least Bound) Length {
 	usual := max(least.At.Up(j.Mark()), (d.Width * 2 / 3).Up(j.Mark()))
 	if j.Proud > 0 && !j.Asked("pleat") {
@@ -104,14 +101,13 @@ func leastCrest(j *Spec) Bound {
 	return j.sticks(0)
 }
 
-// crestHoles punches two holes side by side in both halves of the crest, which
-// lie on each other when it is closed.
+// crestHoles punches two holes side by side in both halves of the crest, which lie on each other when it is closed.
 func crestHoles(j *Spec, b *Box, p *net.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}
 	round := most(min(high-2*fasteners.Room, d.Length/3-2*fasteners.Room), "length", "some card must stay round it")
-	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: 2 * mm, Why: "no ribbon goes through less"}, round)
+	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"}, round)
 	b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"pouch/back-crest", "pouch/front-crest"}, Holes: 2})
 	b.Do("Close", "Thread the ribbon through the two pairs of holes and tie it.")
 	for _, f := range []string{"back-crest", "front-crest"} {
@@ -121,6 +117,5 @@ func crestHoles(j *Spec, b *Box, p *net.Piece, d Dims, high Length) {
 		}
 	}
 	ribbon := (d.Length/3 + 280*mm).Up(10 * j.Mark())
-	b.Needs("ribbon", 1, ribbon, "a ribbon of "+j.Say(ribbon)+", through the four holes")
-	b.Cautions = append(b.Cautions, assembly.RibbonCare)
+	fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+", through the four holes")
 }

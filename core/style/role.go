@@ -9,6 +9,9 @@ const (
 	Clearance  Role = iota + 1 // where the clearance of what goes over comes from
 	OuterWalls                 // how the walls are made of what goes over the box
 	Closing                    // what holds it closed
+	Walls                      // how the walls of what things stand in are made
+	Tabs                       // how corner squares become tabs
+	Gussets                    // how gussets are creased
 )
 
 // LeftToPlan is the choice that leaves it to the plan where the clearance comes from.

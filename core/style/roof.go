@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"brevium/core/fasteners"
 	"brevium/core/measure"
 	"brevium/core/net"
 )
@@ -11,16 +12,14 @@ import (
 // A roof of two slopes stands on a box w wide, its ends folded in as gussets or
 // pressed flat. How far the slopes lean is nobody's to say: it is solved.
 
-// RoofRise is how high a roof stands over its eaves: sqrt(s² - (w/2)²) for
-// slopes s over a width w.
+// RoofRise is how high a roof stands over its eaves: sqrt(s² - (w/2)²) for slopes s over a width w.
 func RoofRise(slope, width Length) Length {
 	s, half := slope.MM(), width.MM()/2
 	return measure.FromMM(math.Sqrt(max(0, s*s-half*half)))
 }
 
-// slopes settles how long the slopes are: as asked, or long enough for what
-// stands above the eaves to lie inside the roof at every height; with gussets
-// the ends lean in too.
+// slopes settles how long the slopes are: as asked, or long enough for what stands above the eaves to lie inside
+// the roof at every height; with gussets the ends lean in too.
 func slopes(j *Spec, id string, d Dims, usual Length, gussets bool) Length {
 	if j.Proud > 0 && !j.Asked(id) {
 		usual = max(usual, slopesOver(j, d, gussets))
@@ -43,8 +42,7 @@ func slopesOver(j *Spec, d Dims, gussets bool) Length {
 		}
 	}
 	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the walls, too near them for any roof to clear them.",
-		j.Say(j.Proud)),
-		"Leave more finger room round them, or let less stand proud.", "room.proud", "0")
+		j.Say(j.Proud)), "Leave more finger room round them, or let less stand proud.", "room.proud", "0")
 	return 0
 }
 
@@ -65,31 +63,5 @@ func holeSize(j *Spec, wide, high Length) Length {
 	if high/3 < round.At {
 		round = mostOf(high/3, "pinch", 3, round.Why)
 	}
-	return j.Measure("hole", 6*mm, Bound{At: 2 * mm, Why: "no ribbon goes through less"}, round)
+	return j.Measure("hole", 6*mm, Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"}, round)
 }
-
-// mitreSeam slants both ends of a seam that runs from top to bottom along the
-// right side of a tube.
-func mitreSeam(j *Spec, p *net.Piece, seam, top, bottom Length) {
-	for _, end := range []struct{ at, in Length }{{top, j.Mark()}, {bottom, -j.Mark()}} {
-		p.CutAlong(net.Point{X: p.Width - seam, Y: end.at}, net.Point{X: p.Width, Y: end.at + end.in})
-		p.Discard(net.Point{X: p.Width - seam/20, Y: end.at + end.in/20})
-	}
-}
-
-// gussets splits the two end cells of a tube along the lines from a tip in the
-// middle of their upper edge to their lower corners: wings at the walls beside,
-// the middle keeps the name.
-func gussets(p *net.Piece, kind net.Kind, slant int, way net.Fold, cells ...string) {
-	beside := map[string][2]string{"right": {"back", "front"}, "left": {"front", "back"}}
-	for i, side := range []string{"right", "left"} {
-		cell, wall := cells[i], beside[side]
-		tip := p.Spot(cell, 1, 0)
-		p.Split(cell, kind, p.Spot(cell, 0, 2), tip, side+"-"+wall[0]+"-wing")
-		p.Split(cell, kind, tip, p.Spot(cell, 2, 2), side+"-"+wall[1]+"-wing")
-		p.Free(slant, way, cell, side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
-		p.Role("wing", side+"-"+wall[0]+"-wing", side+"-"+wall[1]+"-wing")
-	}
-}
-
-var wings = []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing"}

@@ -6,6 +6,7 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/net"
+	"brevium/core/nets"
 )
 
 var sleeveDrawer = &Style{
@@ -14,7 +15,7 @@ var sleeveDrawer = &Style{
 	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
 	Asks: slices.Concat([]Question{
 		choose("walls", "Drawer walls", "", "single | Single | One thickness: least card, quickest.",
-			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge.").remedied(rolledWalls),
+			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge.").as(Walls).remedied(rolledWalls),
 	}, tabQuestions(""), []Question{
 		choose("notch", "Thumb notch", "", "both | At both ends | Opens from either side.",
 			"one | At one end | The other end stays whole.", "none | None | For a ribbon pull.").unless("walls=rolled"),
@@ -48,8 +49,7 @@ func buildSleeveDrawer(j *Spec) *Box {
 	}
 	flush := sleeve.Length
 	sleeve.Length = j.Measure("sleeve-length", flush,
-		Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"},
-		Free)
+		Bound{At: flush, Dim: "length", Why: "the drawer is as long, and its notches are at its ends"}, Free)
 	longer := sleeve.Length - flush // past the drawer: at both ends, or all at the open one
 	p := tray(j.As("drawer"), "drawer", "bottom", drawer, walls)
 	thumbNotches(j, p, drawer, walls)
@@ -59,39 +59,28 @@ func buildSleeveDrawer(j *Spec) *Box {
 	if closed {
 		off -= longer / 2
 	}
-	put := b.Add(sleeveOf(j.As("sleeve"), sleeve, closed), assembly.Place{Face: "bottom", On: "drawer/bottom",
+	b.PutOn(sleeveOf(j.As("sleeve"), sleeve, closed), assembly.Aside, assembly.Place{Face: "bottom", On: "drawer/bottom",
 		Right: off, Out: (j.As("drawer").T() + j.As("sleeve").T()) / 2})
-	put.When, put.Off = net.Close, assembly.Aside
 	b.GoesOver("sleeve", "drawer", "front", "back")
 	j.note("clearance", "sleeve", "", c, says)
 	return b
 }
 
-// sleeveOf is four walls round the drawer, the seam stuck behind the back at its
-// lower edge, where it is seen least. Closed, an end panel folds up from the
-// bottom over tabs of the sides.
+// sleeveOf is four walls round the drawer, the seam stuck behind the back at its lower edge, where it is seen
+// least. Closed, an end panel folds up from the bottom over tabs of the sides.
 func sleeveOf(j *Spec, d Dims, closed bool) *net.Piece {
 	t, step := j.T(), j.Mark()
 	j.Want("depth", d.Depth, j.Wide()+3*t+2*t.Up(step), "The sleeve's side", "its seam")
 	j.Want("width", d.Width, 2*j.Wide()+2*t, "The sleeve from front to back", "what is stuck in it")
 	seam := j.Measure("seam", j.seamWide(), j.seals(),
 		most(d.Depth-3*t, "depth", "the back behind which it is stuck is no wider"))
-	end := Length(0)
+	cols := net.Cols(d.Length)
 	if closed {
-		end = d.Depth - t.Up(step)
+		cols = append(cols, d.Depth-t.Up(step))
 	}
-	p := net.Grid("sleeve", net.Cols(d.Length, end), net.Rows(seam, d.Width, d.Depth, d.Width, d.Depth), `
-		seam     .
-		bottom   end
-		~        -
-		front    front-tab
-		~        -
-		top      .
-		~        -
-		back     back-tab`)
-	p.Tab("seam", "bottom", net.TabShape{Reach: seam, Relief: t, Mitre: step})
-	p.Seam("seam", "bottom", "back")
-	p.Root = "bottom"
+	p := nets.Tube{Sizes: nets.Sizes{Name: "sleeve", Cols: cols, T: t,
+		Rows: net.Rows(seam, d.Width, d.Depth, d.Width, d.Depth)}, SeamFirst: true, Mitre: step}.Sleeve(
+		[]string{"bottom", "front", "top", "back"}, closed).Piece
 	p.FoldUp("front", "top", "back", "seam")
 	if closed {
 		for _, side := range []string{"front", "back"} {

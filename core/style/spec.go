@@ -71,8 +71,7 @@ type building struct {
 	found   *Box                 // a box that was built to be measured, and may be the one
 }
 
-// Knows takes over what was found out on the way with another job of the same
-// answers.
+// Knows takes over what was found out on the way with another job of the same answers.
 func (j *Spec) Knows(o *Spec) {
 	if j.Taken == nil {
 		j.Taken, j.found, j.shaped = o.Taken, o.found, o.shaped
@@ -87,6 +86,8 @@ type Blame struct{ Length, Width, Depth string }
 type Scored struct {
 	Field, Name, Is, Walls, Tabs string
 	Cols, Rows                   []Length
+	At                           [2][]Length // its scores across and down, as they were typed
+	Read                         bool        // all of them could be read
 	Away                         map[[2]int]bool
 }
 
@@ -109,8 +110,7 @@ func (j *Spec) T() Length { return j.Card.Caliper }
 // Mark is what the tools can measure.
 func (j *Spec) Mark() Length { return j.Step.Size }
 
-// Groove is what the scoring board sets directly: walls are that high, where it is
-// left to the style.
+// Groove is what the scoring board sets directly: walls are that high, where it is left to the style.
 func (j *Spec) Groove() Length {
 	if g := j.Tools.Groove(j.Mark()); g%j.Mark() == 0 {
 		return g
@@ -190,9 +190,8 @@ func (j *Spec) Stamp(b *Box) {
 	}
 }
 
-// Over is how much larger a panel is than the one it goes over, over the whole
-// width; layers is how many full faces of card lie inside its walls. It notes what
-// layers and what was learnt have to do with it.
+// Over is how much larger a panel is than the one it goes over, over the whole width; layers is how many full faces
+// of card lie inside its walls. It notes what layers and what was learnt have to do with it.
 func (j *Spec) Over(inner, outer string, layers int) Length {
 	o := shop.Over{Inner: j.As(inner).T(), Outer: j.As(outer).T(), Layers: layers, Outside: j.Outside, Lining: j.Lining}
 	j.over[outer] = o
@@ -233,8 +232,7 @@ func (j *Spec) Gain(takes Length) Length {
 	return takes.Up(j.Mark())
 }
 
-// Sliver is the least the tools can take off to clear a thickness of card;
-// nothing in plain numbers.
+// Sliver is the least the tools can take off to clear a thickness of card; nothing in plain numbers.
 func (j *Spec) Sliver() Length {
 	if j.Plain {
 		return 0

@@ -19,14 +19,12 @@ var stripColumn = &Style{
 	Build: buildStripColumn,
 }
 
-// column is what a column comes to: its panels left and right, back and front,
-// and how high it is.
+// column is what a column comes to: its panels left and right, back and front, and how high it is.
 type column struct{ side, back, high, cap Length }
 
-// buildStripColumn stands the strip in one cap and puts the other over it. All four
-// panels are as wide as the one opposite, or the edges would not meet. The half boxes
-// are stuck to the panels beside the back by their long clean walls, so that they
-// swing apart with them.
+// buildStripColumn stands the strip in one cap and puts the other over it. All four panels are as wide as the one
+// opposite, or the edges would not meet. The half boxes are stuck to the panels beside the back by their long clean
+// walls, so that they swing apart with them.
 func buildStripColumn(j *Spec) *Box {
 	d, t, step := j.Size(), j.T(), j.Mark()
 	if j.Given == nil {
@@ -91,8 +89,7 @@ func edgeDot(join string) string {
 	return map[string]string{"caps and dot": "dot", "caps and glue dot": "glue-dot"}[join]
 }
 
-// edgeTab is stuck on the left panel and goes round the open edge on to the front,
-// between the caps.
+// edgeTab is stuck on the left panel and goes round the open edge on to the front, between the caps.
 func edgeTab(j *Spec, b *Box, s column, dot string) {
 	t, step := j.T(), j.Mark()
 	flap := (dotted(dot) + step).Up(step)

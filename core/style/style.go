@@ -60,8 +60,7 @@ func more(id, label, when, help string) Question {
 	return Question{ID: id, Label: label, When: when, Help: help, More: true}
 }
 
-// choose is a question of choices: each its name, its label and why, parted by
-// bars; the first is the default.
+// choose is a question of choices: each its name, its label and why, parted by bars; the first is the default.
 func choose(id, label, when string, choices ...string) Question {
 	q := Question{ID: id, Label: label, When: when}
 	for _, c := range choices {
@@ -106,9 +105,8 @@ func (s *Style) Ask(id string) (Question, bool) {
 // mostTries is how often a box is made larger until its contents go in.
 const mostTries = 16
 
-// Make builds the box a style makes of a job: folded, and measured when it is
-// not a draft. What a style takes from a size is measured on a first box of
-// about the size; the box that stands in the end is measured again.
+// Make builds the box a style makes of a job: folded, and measured when it is not a draft. What a style takes from
+// a size is measured on a first box of about the size; the box that stands in the end is measured again.
 func Make(j *Spec, s *Style, draft bool) *Box {
 	j.style = s
 	if j.Taken == nil && (j.Given == nil || draft) && !measureTaken(j) {
@@ -157,10 +155,9 @@ func build(j *Spec) *Box {
 	return b
 }
 
-// measureTaken builds a box of about the size and measures what its card takes
-// from it. Where it is refused only because it is too small it is tried again a
-// little larger. What is refused for a length that was typed is measured without
-// it, so that the bounds that are told are those of the box it would be.
+// measureTaken builds a box of about the size and measures what its card takes from it. Where it is refused only
+// because it is too small it is tried again a little larger. What is refused for a length that was typed is
+// measured without it, so that the bounds that are told are those of the box it would be.
 func measureTaken(j *Spec) bool {
 	if j.Given != nil {
 		b := build(j)
@@ -195,8 +192,7 @@ func measureTaken(j *Spec) bool {
 	return b != nil && take(j, b)
 }
 
-// Inside measures the inside of a style at the size that is given, or notes why
-// there is none.
+// Inside measures the inside of a style at the size that is given, or notes why there is none.
 func Inside(j *Spec, s *Style) (Dims, bool) {
 	j.style = s
 	if !measureTaken(j) {
@@ -236,8 +232,7 @@ func taken(d Dims) *Dims { return &d }
 // IsShaped reports whether the room of the style's box is no block, as far as is known.
 func (j *Spec) IsShaped() bool { return j.shaped }
 
-// Measured gives the box of a given size whose room is no block, when it was
-// measured; else nil.
+// Measured gives the box of a given size whose room is no block, when it was measured; else nil.
 func (j *Spec) Measured() *Box {
 	if j.Given == nil || !j.shaped {
 		return nil

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"brevium/core/fasteners"
 	"brevium/core/net"
 	"brevium/core/nets"
 )
@@ -11,13 +12,12 @@ import (
 // A tray is a panel and four walls, of one thickness, rolled over inwards or
 // pinwheeled. Most families have one in them.
 
-// tabQuestions ask how a tray's corner squares become tabs; unless names the
-// walls that have none.
+// tabQuestions ask how a tray's corner squares become tabs; unless names the walls that have none.
 func tabQuestions(unless string) []Question {
 	return []Question{
 		choose("tabs", "Tabs", "", "full | Full | Strongest: the whole corner square, its ends mitred.",
 			"half | Half | Half as long: stays clear of a thumb notch.",
-			"narrow | Narrow | A strip just wide enough for what sticks it.").unless(unless),
+			"narrow | Narrow | A strip just wide enough for what sticks it.").as(Tabs).unless(unless),
 		length("tab-width", "Tab width", "tabs=narrow", "How far the strip reaches along the wall."),
 		mitreQuestion,
 	}
@@ -82,8 +82,7 @@ func rolledTray(j *Spec, name, panel string, d Dims) *net.Piece {
 	return n.Piece
 }
 
-// tab shapes the corner square of a tray. Two tabs share a wall, so neither
-// reaches its middle.
+// tab shapes the corner square of a tray. Two tabs share a wall, so neither reaches its middle.
 func tab(j *Spec, d Dims) net.TabShape {
 	step := j.Mark()
 	shared := (d.Length/2 - j.T()).Down(step)
@@ -136,15 +135,15 @@ func thumbNotches(j *Spec, p *net.Piece, d Dims, walls string) {
 	if j.Is("notch", "none") || walls == "rolled" {
 		return
 	}
-	thumb := Bound{At: 8 * mm, Why: "no thumb goes in less"}
-	room := most(2*d.Depth-6*mm, "depth", "some card must stay below it")
-	if d.Width-6*mm < room.At {
-		room = most(d.Width-6*mm, "width", "some card must stay beside it")
+	thumb := Bound{At: fasteners.LeastThumb, Why: "no thumb goes in less"}
+	room := most(fasteners.WidestNotch(d.Width, d.Depth, 3*mm), "depth", "some card must stay below it")
+	if d.Width < 2*d.Depth {
+		room = most(room.At, "width", "some card must stay beside it")
 	}
 	if room.At < thumb.At && !j.Asked("notch-width") {
 		return
 	}
-	wide := j.Measure("notch-width", min(20*mm, d.Depth*4/5, d.Width/2), thumb, room)
+	wide := j.Measure("notch-width", min(fasteners.Thumb, d.Depth*4/5, d.Width/2), thumb, room)
 	p.Notch(net.Point{Y: p.Height / 2}, wide/2, net.Point{X: 1})
 	if j.Is("notch", "both") {
 		p.Notch(net.Point{X: p.Width, Y: p.Height / 2}, wide/2, net.Point{X: -1})

@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
-	"brevium/core/net"
 )
 
 var trayLid = &Style{
@@ -13,8 +12,8 @@ var trayLid = &Style{
 	Apart: []string{"base", "lid"},
 	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
-		[]Question{wallsFrom("walls", "Base walls", "single").remedied(rolledWalls), wallsFrom("lid-walls", "Lid walls",
-			"single").unless("lid=none").as(OuterWalls)},
+		[]Question{wallsFrom("walls", "Base walls", "single").as(Walls).remedied(rolledWalls),
+			wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none").as(OuterWalls)},
 		tabQuestions(""),
 		[]Question{
 			choose("lid", "Lid", "", "short | Short | Stops part way down; easy to lift off.",
@@ -57,9 +56,8 @@ func buildTrayLid(j *Spec) *Box {
 	}
 	b := j.box(size, tray(j.As("base"), "base", "base", base, walls))
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))
-	put := b.Add(tray(j.As("lid"), "lid", "top", lid, over),
+	b.PutOn(tray(j.As("lid"), "lid", "top", lid, over), assembly.Up,
 		assembly.Place{Face: "top", On: "base/base", Out: -(base.Depth + j.As("lid").T()/2), Over: true})
-	put.When, put.Off = net.Close, assembly.Up
 	b.GoesOver("lid", "base", around...)
 	j.note("clearance", "lid", "", c, says)
 	return b

@@ -16,9 +16,8 @@ import (
 
 // A box within a box, and what an insert wants of one.
 
-// Within makes a box of another style, of a size of its own, to stand in this
-// one. Its outside is measured, so that room can be made for it. When it can't be
-// the reason is noted, and it is nil.
+// Within makes a box of another style, of a size of its own, to stand in this one. Its outside is measured, so that
+// room can be made for it. When it can't be the reason is noted, and it is nil.
 func Within(j *Spec, name string, s *Style, size Dims, answers Answers) *Box {
 	inner := *j
 	inner.Report = &brief.Report{Units: j.Units, Step: j.Step}
@@ -40,8 +39,7 @@ func Within(j *Spec, name string, s *Style, size Dims, answers Answers) *Box {
 	return in
 }
 
-// Suits reports whether a box has the tray that an insert wants, or notes that it has
-// not.
+// Suits reports whether a box has the tray that an insert wants, or notes that it has not.
 func Suits(j *Spec, insert string, b *Box) bool {
 	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {
 		return true
@@ -51,9 +49,8 @@ func Suits(j *Spec, insert string, b *Box) bool {
 	return false
 }
 
-// Nest stands copies of a box within on a face, each in its spot; a spot may say
-// another face, and another of the box's own to lay on it. Its pieces, and what is
-// noted of them, take the name.
+// Nest stands copies of a box within on a face, each in its spot; a spot may say another face, and another of the
+// box's own to lay on it. Its pieces, and what is noted of them, take the name.
 func Nest(j *Spec, b *Box, name string, in *Box, on string, spots ...assembly.Place) {
 	first, stands := in.Parts[0], false
 	for i := range spots {

@@ -6,7 +6,6 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/fasteners"
-	"brevium/core/measure"
 	"brevium/core/net"
 )
 
@@ -166,8 +165,7 @@ func (s woven) strip(i int, side string) (q [4][2]float64) {
 	return q
 }
 
-// crossing reports whether two convex outlines share more than an edge: no side of
-// either parts them.
+// crossing reports whether two convex outlines share more than an edge: no side of either parts them.
 func crossing(a, b [4][2]float64) bool {
 	for _, of := range [][4][2]float64{a, b} {
 		for i, p := range of {
@@ -196,20 +194,12 @@ func crossing(a, b [4][2]float64) bool {
 // square at either end lies on front and back, over so many layers of the weave.
 func handle(j *Spec, b *Box, s woven, layer int, t Length) {
 	across := s.Width + 2*t*Length(layer)
-	arch := halfRound(across)
+	arch := fasteners.HalfRound(across)
 	// It bends in above the rim, and above what of the strips stands higher.
 	least := s.handle + max(0, s.Depth-s.high) + j.Mark()
 	long := max(s.Length+2*s.Depth, arch+2*least).Up(j.Mark())
 	end := (long - arch) / 2
-	p := net.Grid("handle", net.Cols(s.handle), net.Rows(end, long-2*end, end), `
-		front-end
-		arch
-		back-end`)
-	p.Curve("arch", false, 180, net.Valley)
-	p.Rounded = across / 1000 // facets reach a hair further than the round
-	p.Root = "arch"
-	p.FoldUp("front-end", "back-end", "arch")
-	p.Tell("bend it over something round")
+	p := fasteners.Handle("handle", [2]string{"front-end", "back-end"}, s.handle, end, long, across, "arch", "front-end", "back-end", "arch")
 	b.Add(p, assembly.Place{Face: "back-end", On: "basket/back", Down: s.handle - end/2 - s.high/2, Out: t * Length(layer)})
 	brads := j.Is("handle", "brad")
 	for _, end := range ends {
@@ -225,6 +215,3 @@ func handle(j *Spec, b *Box, s woven, layer int, t Length) {
 		b.Needs("brad", 2, 0, "two brads: pierce handle, weave and wall together; their legs are opened out inside")
 	}
 }
-
-// halfRound is how long a half round is over a width: π/2 of it.
-func halfRound(across Length) Length { return measure.FromMM(across.MM() * math.Pi / 2) }

@@ -2,6 +2,7 @@ package style
 
 import (
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 )
 
@@ -24,9 +25,8 @@ var wrapCover = &Style{
 	Build: buildWrapCover,
 }
 
-// buildWrapCover stands a rolled tray on one cover and hangs another on its
-// back. Each cover bends round what is inside it and is larger by that: the
-// base cover's back lies on the tray's, the lid's on the base cover's.
+// buildWrapCover stands a rolled tray on one cover and hangs another on its back. Each cover bends round what is
+// inside it and is larger by that: the base cover's back lies on the tray's, the lid's on the base cover's.
 func buildWrapCover(j *Spec) *Box {
 	t, size := j.T(), j.Size()
 	h := size.Depth
@@ -79,14 +79,13 @@ func leastLap(j *Spec) Bound {
 	return Bound{At: (j.Adhesive.Width/2 + 2*j.T()).Up(j.Mark()), Why: "less does not stay down"}
 }
 
-// closeCovers punches the holes of a ribbon, with the strip that hides its end,
-// or marks a pair of magnets.
+// closeCovers punches the holes of a ribbon, with the strip that hides its end, or marks a pair of magnets.
 func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 	mid, h := lid.Width/2, b.Size.Depth
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
 	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")
 	if j.Is("closure", "ribbon") {
-		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: 2 * mm, Why: "no ribbon goes through less"},
+		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"},
 			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
 		room := hole/2 + 5*mm/2
 		least := Bound{At: room, Why: "some card must stay round it"}
@@ -97,8 +96,7 @@ func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 			below = (h - lap) / 2
 		}
 		base.Punch(net.Point{X: mid, Y: front.Y - h + j.Measure("drop-below", below, least,
-			most(h-room, "depth", least.Why))},
-			hole/2, 0, 0)
+			most(h-room, "depth", least.Why))}, hole/2, 0, 0)
 		b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"lid cover/lap", "base cover/front"}, Holes: 1,
 			Apart: true})
 		long := j.Measure("strip", min(lid.Width, (40*mm).Near(j.Mark())), j.sticks(hole),
@@ -108,13 +106,12 @@ func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -(j.T() + j.As("liner").T()) / 2})
 		b.Stick("ribbon strip/strip", "lid cover/lap", true)
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
-		b.Needs("ribbon", 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+
+		fasteners.Ribbon(b, 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+
 			" each; their ends are stuck down flat before the tray goes in and under the strip")
 		b.DoFlat("base cover", "Thread one ribbon through the hole in the front of the base cover, from outside to inside. Stick its "+
 			"end down flat: the tray will cover it.")
 		b.DoFlat("lid cover", "Thread the other ribbon through the hole in the lap of the lid cover in the same way; the ribbon strip "+
 			"will cover its end.")
 		b.Do("Close", "Tie the two ribbons.")
-		b.Cautions = append(b.Cautions, assembly.RibbonCare)
 	}
 }

@@ -27,8 +27,7 @@ type Wish struct {
 	Closure *Closure
 }
 
-// Layer is a layer on the outside of panels. Top and Bottom are less than nothing
-// where they are as the border.
+// Layer is a layer on the outside of panels. Top and Bottom are less than nothing where they are as the border.
 type Layer struct {
 	Entry               string
 	On                  string
@@ -125,8 +124,7 @@ func (w *Wish) Empty() bool {
 		w.Ribbon == nil && w.Handle == nil && w.Bow == nil && w.Closure == nil
 }
 
-// Lined is how much of the room inside liners take: on the floor, on each wall, under
-// the cover.
+// Lined is how much of the room inside liners take: on the floor, on each wall, under the cover.
 func (w *Wish) Lined() (floor, wall, cover measure.Length) {
 	if w == nil {
 		return 0, 0, 0
@@ -158,9 +156,8 @@ func (w *Wish) Lines() []Liner {
 	return out
 }
 
-// Skin guesses how thick layers lie on walls that something goes over, and how many,
-// before there is a box to look at: all but what names only lids, tops and what is below
-// or within.
+// Skin guesses how thick layers lie on walls that something goes over, and how many, before there is a box to look
+// at: all but what names only lids, tops and what is below or within.
 func (w *Wish) Skin() (t measure.Length, n int) {
 	if w == nil {
 		return 0, 0
