@@ -179,8 +179,7 @@ func pulls(k *work) {
 			noPull(k, g, p, long)
 			continue
 		}
-		half := 12 * mm // so far it is stuck, and so far it stands out
-		w, h := g.Width, Length(2*half)
+		w, h := g.Width, Length(fasteners.EdgeStuck+fasteners.EdgeOut)
 		if inward.X != 0 {
 			w, h = h, w
 		}

@@ -49,6 +49,14 @@ func HalfRound(across Length) Length { return measure.FromMM(across.MM() * math.
 // A Thumb notch is usually so wide; no thumb goes in a narrower one than LeastThumb.
 const Thumb, LeastThumb = 20 * mm, 8 * mm
 
+// Of a tab to pull: how far it is stuck and how far it stands out, on a panel that closes or under a raw edge; fingers
+// want so much to hold.
+const (
+	PullStuck, PullOut = 16 * mm, 8 * mm
+	EdgeStuck, EdgeOut = 12 * mm, 12 * mm
+	PullHold           = 4 * mm
+)
+
 // WidestNotch is how wide a thumb notch may be in an edge so long of a panel so deep, for a rim of card to stay on either
 // side and below it.
 func WidestNotch(long, deep, rim Length) Length { return min(long-2*rim, 2*(deep-rim)) }

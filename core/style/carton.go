@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"brevium/core/assembly"
+	"brevium/core/fasteners"
 	"brevium/core/net"
 	"brevium/core/nets"
 )
@@ -169,10 +170,10 @@ func ledgePanels(j *Spec, b *Box, c tube) {
 // pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
 func pullTab(j *Spec, b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
-	out := j.Measure("pull-out", (8 * mm).Up(step), Bound{At: 4 * mm, Why: "fingers want something to hold"}, Free)
+	out := j.Measure("pull-out", Length(fasteners.PullOut).Up(step), Bound{At: fasteners.PullHold, Why: "fingers want something to hold"}, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))
 	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The "+end+" from front to back, less the card", "a pull tab stuck on it")
-	long := min((16*mm).Up(step), (c.Width-t).Down(step)) + out
+	long := min(Length(fasteners.PullStuck).Up(step), (c.Width-t).Down(step)) + out
 	p := net.Grid(name, net.Cols(wide), net.Rows(long), "pull")
 	p.Chamfer(min(wide/4, out/2))
 	at := assembly.Place{Face: "pull", On: "carton/" + end, Down: long/2 - out - c.Width/2, Out: t}
