@@ -20,7 +20,8 @@ type adviser struct {
 	work *budget
 }
 
-// Advised plans a brief as it is shown: with all warnings, what would make it fit, and problems that mend.
+// Make plans a brief as it is shown: with every warning, what would make it fit its sheets, and problems that
+// offer their own remedy.
 func Make(b brief.Brief, w request.Workshop) *plan.Plan { return Of(plan.Make(b, w), w) }
 
 // Of is a plan with all that is to be said of it.
@@ -52,8 +53,8 @@ func Cut(p *plan.Plan, found []cutting.Found, w request.Workshop) *plan.Plan {
 	return a.Plan
 }
 
-// CutAsAsked lays the sheets of a plan as its document asks, however long that takes; where it asks
-// for nothing they lie as they do.
+// CutAsAsked lays the sheets of a plan as its document asks, however long that takes. A document that asks for
+// nothing leaves them as they are.
 func CutAsAsked(p *plan.Plan, w request.Workshop) *plan.Plan {
 	if !p.Asked() {
 		return p
@@ -88,6 +89,8 @@ const (
 	remedied    = 4000  // by the search for what makes a piece fit its sheet
 )
 
+// budget bounds the work of a search beside the plan, so that no document can make one long. It counts what is
+// built and not time: the same document has the same answer on any machine.
 type budget struct{ left atomic.Int64 }
 
 func work(units int) *budget {
@@ -102,8 +105,8 @@ func (b *budget) Spend(units int) bool { return b.left.Add(-int64(units)) >= 0 }
 // Over reports whether more was asked for than there was.
 func (b *budget) Over() bool { return b.left.Load() < 0 }
 
-// affords reports whether there is work left to look for a remedy by planning the box
-// once more, so many times as dear as for its sizes alone.
+// affords reports whether there is work left to plan the box once more while a remedy is looked for; dear is how
+// many times as dear that is as planning its sizes alone.
 func (a *adviser) affords(dear int) bool { return a.work.Spend(dear * effort(a.Plan)) }
 
 // effort is about how much work planning a box again takes.

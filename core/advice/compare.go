@@ -40,8 +40,8 @@ type Row struct {
 // perStyle is how many arrangements of each style are compared.
 const perStyle = 5
 
-// Compare plans every style with its best arrangements, the best first. It stops when its asker has left or its
-// work is done up and reports whether it came to the end.
+// Compare plans every style with its best arrangements, the best first. It stops when the context is cancelled or
+// its work runs out, and reports whether it looked at all of them.
 func Compare(ctx context.Context, b brief.Brief, w request.Workshop) (rows []Row, whole bool) {
 	if b = b.Clone(); len(b.Contents) > 0 {
 		b.Size = nil
@@ -125,8 +125,8 @@ func one(b brief.Brief, s *style.Style, w request.Workshop) *plan.Plan {
 	return plan.Make(b, w)
 }
 
-// together does so many independent pieces of work, as many at once as the
-// machine has cores, and begins no more when their asker has left.
+// together does n independent pieces of work, as many at once as the machine has cores; once the context is
+// cancelled it begins no more.
 func together(ctx context.Context, n int, do func(int)) {
 	var wait sync.WaitGroup
 	var next atomic.Int64

@@ -30,8 +30,8 @@ func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 	return out
 }
 
-// slighter looks for what would be a little less of: allowances, another
-// arrangement, finger room, a measure of the style's, the walls.
+// slighter tries small savings: plain numbers, another arrangement, less finger room, a shorter length among the
+// answers, lower walls.
 func (a *adviser) slighter(w request.Workshop) (out []brief.Fix) {
 	add := func(text string, set brief.Changes) {
 		if a.tries(w, set) {
@@ -74,8 +74,8 @@ func (a *adviser) over() (most measure.Length) {
 	return most
 }
 
-// shorter tries each length among the style's questions, less by what is too
-// much: a shorter seam, a shorter lap of the band, a lower flap.
+// shorter tries each length among the answers, made shorter by what the piece is too large: a seam, the lap of a
+// band, a flap.
 func (a *adviser) shorter(w request.Workshop) (out []brief.Fix) {
 	over := a.over().Up(a.Step.Size)
 	for _, q := range a.Style.Asks {
@@ -108,8 +108,7 @@ func (a *adviser) lower(w request.Workshop) (out []brief.Fix) {
 	return slices.DeleteFunc(a.Style.Remedies(style.Slighter, a.Answers), func(f brief.Fix) bool { return !a.tries(w, f.Set) })
 }
 
-// tooLarge looks for what would make a box that no sheet takes small enough: the change that is
-// least of what it changes.
+// tooLarge looks for the smallest change, in proportion, that makes a box small enough for some sheet.
 func (a *adviser) tooLarge() {
 	r := a.Refused
 	if r == nil || len(r.Scores) > 0 {
@@ -128,8 +127,8 @@ func (a *adviser) tooLarge() {
 	a.Problem(a.SizeField(dim), r.Says, r.Fix(dim, at, a.Say), "card.join", "yes")
 }
 
-// deciding finds the dimension that must be changed least, of what it is, for
-// every piece to have a sheet; or when no one dimension will do, the largest.
+// deciding finds the dimension that has to change least, in proportion, for every piece to have a sheet; where no
+// one dimension will do, the largest.
 func (a *adviser) deciding(w request.Workshop) (dim string, at measure.Length) {
 	size, largest, best := a.Box.Size, measure.Length(0), 0.0
 	empty := a.Brief.Clone()
@@ -156,8 +155,8 @@ func (a *adviser) deciding(w request.Workshop) (dim string, at measure.Length) {
 	return dim, at
 }
 
-// less finds how much less of a length will do: by tenths, until it does, and
-// then by halving. A box much too small is refused for other reasons.
+// less finds how much must be taken off a length: by tenths until it does, then by halving. A box that became much
+// too small is refused for other reasons.
 func (a *adviser) less(whole measure.Length, will func(measure.Length) bool) (measure.Length, bool) {
 	above := whole
 	for tenths := measure.Length(9); tenths > 0; tenths-- {

@@ -27,8 +27,9 @@ type HowMany struct {
 // past is how many numbers are tried beyond one that fails: more things may lie better than one fewer.
 const past = 16
 
-// HowMany answers for the plan's things, in the size of its box and reports whether it came to the end before
-// its work was done up or its asker had left.
+// Count tells how many of each kind of thing the box holds at its size, and how many go into a box that is cut
+// from one sheet of each of its cards. It reports false when its work ran out, or the context was cancelled,
+// before it had looked at all of them.
 func Count(ctx context.Context, p *plan.Plan, w request.Workshop) (out []HowMany, whole bool) {
 	b := p.Brief.Clone()
 	b.Size = sizeOf(p.Box.Size, p.Units)
@@ -117,8 +118,8 @@ func atMost(p *plan.Plan) (n int) {
 	return min(n, contents.MostThings)
 }
 
-// fate is what a number of things comes to: unknown for want of work, too few or somehow not, too many, or
-// a box that holds.
+// fate is what becomes of a number of things: not known because work ran out, no box for some other reason, too
+// many, or a box that holds.
 type fate int
 
 const (
@@ -128,7 +129,8 @@ const (
 	holding
 )
 
-// fateOf tells too many from other failures: a piece is larger than its sheet, and more things make none smaller.
+// fateOf tells too many from other failures. A piece larger than its sheet means too many, since more things never
+// make it smaller.
 func fateOf(p *plan.Plan, holds bool) fate {
 	switch {
 	case holds:

@@ -32,8 +32,8 @@ func (a *adviser) mends() {
 	}
 }
 
-// asksInches puts a fraction that was typed into a metric box before every other trouble, where there is no plan:
-// it is the likeliest reason.
+// asksInches puts a fraction typed into a metric box before every other problem where there is no plan: it is the
+// likeliest reason.
 func (a *adviser) asksInches() {
 	if a.OK() {
 		return
@@ -48,8 +48,8 @@ func (a *adviser) asksInches() {
 	a.Problems = append(asks, a.Problems...)
 }
 
-// comesOff reports whether there is a plan with a remedy, its sheets taken into account, but for problems that
-// were there anyway.
+// comesOff reports whether a remedy gives a plan whose pieces have their sheets, with no problem that was not
+// there before.
 func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
 	if !a.affords(6) {
 		return false
@@ -60,8 +60,8 @@ func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
 	})
 }
 
-// otherwise looks for another remedy where the one beside a problem ends in no plan: large pieces of two halves,
-// or glue, that can do with narrower tabs. Where nothing helps none is offered.
+// otherwise looks for another remedy where the one beside a problem leads to no plan: two halves for large pieces,
+// or glue, which can do with narrower tabs.
 func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 	pr.Set = nil
 	if !alone {

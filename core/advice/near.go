@@ -81,7 +81,7 @@ func (u uses) Saves(now uses) bool {
 	return u.area < now.area-1
 }
 
-// other is 1 for a change to another sheet, which is listed after all that stay on this one.
+// other is 1 for a change to another sheet, so that it is listed after all that keep the sheet.
 func (n Near) other() int {
 	if n.Set.Has("card.sheet") {
 		return 1
@@ -240,8 +240,8 @@ func (n *nearing) measures() {
 	}
 }
 
-// least is the least length on a mark, up to a most, that will do; 0 when none does. What
-// does at a length is mostly taken to do above it, so it halves; the ends are looked at.
+// least finds the least length on a mark, up to most, that will do; 0 when none does. It halves, taking it that a
+// longer one does too, and looks at both ends.
 func (n *nearing) least(step, most measure.Length, will func(measure.Length) bool) measure.Length {
 	if most < step {
 		return 0

@@ -15,8 +15,8 @@ import (
 	"brevium/core/words"
 )
 
-// strengthen tries what makes a box bear more, and keeps what does, the least card first: of each way the least of
-// it that helps or, where no one way does, the most of two together.
+// strengthen tries what makes a box bear more and keeps what does, the least card first: of each way the least
+// that helps or, where no one way is enough, two together.
 func (a *adviser) strengthen(w request.Workshop, code string) (out []brief.Fix) {
 	type helps struct {
 		brief.Fix

@@ -263,7 +263,7 @@ func (t *teacher) try(s slip) {
 	t.found = append(t.found, Suspect{Field: s.at, Text: text, Set: s.set, rank: rank{left, s.kind, s.by}})
 }
 
-// brings reports whether a change brings a new warning of a wrong number: then it moves the slip and doesn't mend it.
+// brings reports whether a change raises a new warning about a number: it then only moves the slip.
 func (t *teacher) brings(q *plan.Plan) bool {
 	return t.now.Box != nil && slices.ContainsFunc(q.Warnings, func(w brief.Warning) bool {
 		return slices.Contains(telling, w.Code) && !slices.ContainsFunc(t.now.Warnings, func(o brief.Warning) bool { return o.Code == w.Code })
@@ -301,7 +301,7 @@ var putRight = map[string]string{"uneven-walls": "the walls are of one height", 
 	"loose-cover": "the cover fits", "deep-lid": "the lid rests on the rim", "long-sleeve": "sleeve and drawer are as long",
 	"long-flap": "the flaps lie within the walls", "short-flap": "the flaps meet", "long-tabs": "the tabs don't lap"}
 
-// ills weighs what is wrong with a list: problems most, then checks that fail, then warnings that tell of a number.
+// ills weighs what is wrong with a list: problems most, then checks that fail, then warnings about a number.
 func ills(p *plan.Plan) (n int) {
 	if p.Box == nil {
 		return 10000 + len(p.Problems)

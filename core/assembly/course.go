@@ -59,8 +59,7 @@ func (b *Box) course(tree *Tree, path string, steps, puts, inner, closing, ons *
 	}
 }
 
-// stuck is the place in the order at which a face can be stuck: when both it
-// and what it is stuck to have been folded.
+// stuck is the first step at which a face can be stuck: both it and what it is stuck to have been folded.
 func stuck(p *net.Piece, g net.Glue) int {
 	if g.With > 0 {
 		return g.With - 1

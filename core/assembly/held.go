@@ -14,8 +14,8 @@ import (
 // What is made to be held must be held: a tab, a seam or a rolled wall that nothing sticks springs open, a part
 // that nothing holds falls off, and card that lies on card without a word about it was forgotten.
 
-// asMeasured checks that the folded box still is as large as it says of itself: every size that is
-// told of it, and that was reckoned with, was measured before.
+// asMeasured checks that the folded box is still as large as it says: every size that is told, and that was
+// reckoned with, was measured before the dressing was put on.
 func asMeasured(b *Box, s Standing, t Length) fold.Check {
 	c := fold.Check{Name: "it is as large as it says", Holds: true}
 	var bare Standing
@@ -170,7 +170,7 @@ func levelRims(b *Box, s Standing) []fold.Check {
 	return []fold.Check{c}
 }
 
-// atOnce checks that card which holds together flat, without a cut, is folded in one go.
+// atOnce checks that faces which are not cut apart anywhere are folded in one move.
 func atOnce(p *net.Piece) (faults []string) {
 	moves := func(face string) (out []int) {
 		for i, m := range p.Order {

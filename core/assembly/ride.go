@@ -113,9 +113,9 @@ func (s Standing) stuckOver() map[*fold.Body][]*fold.Placed {
 	return out
 }
 
-// Crushed tells what lies so close over what is stuck on that that has no room: of one part, or of all. Faces side
-// by side never pass through each other, so it is looked for by itself; it may press by half a caliper and, in
-// plain numbers, by what the card gives.
+// Crushed tells where something has no room because what goes over it is too close, for one part or (part "") for
+// all. Faces side by side never pass through each other, so Apart does not see it. It may press by half a caliper
+// and, in plain numbers, by what the card gives.
 func (s Standing) Crushed(part string, touch []contact) (hits []string) {
 	known := map[contact]bool{}
 	for _, c := range touch {

@@ -144,8 +144,8 @@ func (b *Box) After(t Length, steps float64) Standing {
 	return s
 }
 
-// together puts folded pieces in their places. With a progress, pieces are
-// folded only so far, and lie where they were folded.
+// together puts folded pieces in their places. With a progress it folds them only so far, and leaves those that
+// are not in place yet where they were folded.
 func together(b *Box, t Length, pose Pose, pr *progress) Standing {
 	s := Standing{of: map[string][]*fold.Body{}, Filled: pr == nil || pr.filled, gives: gives(b)}
 	stand(b, &s, &b.Tree, hand{}, t, pose, pr, pr == nil)

@@ -28,7 +28,7 @@ type Date struct {
 	By    Day
 }
 
-// mostHands is how much help is thought of.
+// mostHands is how many pairs of hands are considered at the most.
 const mostHands = 8
 
 // Gives looks for what would make a batch fit that does not, each by itself. It takes longer than sharing out does.
@@ -98,7 +98,7 @@ func (t *table) scaled(i, n int) schedule.Problem {
 	return p
 }
 
-// fewer looks for the order of which one must make the fewest less.
+// fewer finds the order of which the fewest boxes have to be dropped for the rest to be ready.
 func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
 	least := 0
 	for i, o := range t.on {

@@ -128,7 +128,6 @@ type Calendar struct {
 	on   map[string]Time
 }
 
-// readHours reads the hours of a batch.
 func (b *Batch) readHours() {
 	b.Calendar.on = map[string]Time{}
 	some := false

@@ -78,7 +78,7 @@ func gluedOutside(g net.Glue, f, on *fold.Placed) bool {
 	return (f != nil && on != nil && f.In.Dot(on.In) < -0.5) == g.Outside
 }
 
-// gluedInside gives the faces of each piece that are stuck to it by their insides.
+// inside gives the faces of each piece that are stuck to it by their insides.
 func (g Glue) inside(pieces []*net.Piece) map[*net.Piece]map[string]bool {
 	out := map[*net.Piece]map[string]bool{}
 	for _, piece := range pieces {
@@ -93,8 +93,8 @@ func (g Glue) inside(pieces []*net.Piece) map[*net.Piece]map[string]bool {
 	return out
 }
 
-// tapeBetween is the tape by which pieces are stuck to others: a strip along a face that is
-// joined, two along a layer, at its long edges.
+// between is the tape by which pieces are stuck to others: a strip along a face that is joined, two along a layer,
+// at its long edges.
 func (g Glue) between(pieces []*net.Piece, copies int) (out []Strip) {
 	for _, piece := range pieces {
 		for _, s := range g.spots(piece) {
@@ -128,7 +128,8 @@ func (g Glue) bodyOf(piece *net.Piece) standing {
 	return standing{}
 }
 
-// joined is what a join of two parts makes of a piece: nothing when the other's face is the smaller.
+// joined is what a join of two parts sticks on this piece: nothing when the other face is the smaller, for that
+// one gets the tape.
 func (g Glue) joined(piece *net.Piece, j assembly.Join) (spot, bool) {
 	nameA, faceA := assembly.Ref(j.A)
 	nameB, faceB := assembly.Ref(j.B)
@@ -152,8 +153,8 @@ func (g Glue) joined(piece *net.Piece, j assembly.Join) (spot, bool) {
 	return spot{face, outside, 1, hiddenUnder(here, there)}, true
 }
 
-// hiddenUnder reports of a place on a face whether the other face lies over it; nil when it is
-// not known where they stand.
+// hiddenUnder gives a function that reports whether the other face covers a place of this one; nil when it is not
+// known where the two stand.
 func hiddenUnder(face, on *fold.Placed) func(net.Point) bool {
 	if face == nil || on == nil {
 		return nil

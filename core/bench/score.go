@@ -102,7 +102,7 @@ func turns(p *net.Piece, first string) []string {
 	return down
 }
 
-// Card reads the score card off a piece. First says which way is scored first: "" as drawn, short or long.
+// ScoreCardOf reads the score card off a piece. First says which way is scored first: "" as drawn, short or long.
 func ScoreCardOf(p *net.Piece, say func(Length) string, step Length, tools shop.Tools, first string) ScoreCard {
 	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
@@ -130,8 +130,8 @@ type Slant struct {
 	Link string // the mark that ties it to its numbers
 }
 
-// turn gathers the scores nearest to an edge: scoring each from its near edge lets an odd size sit in the middle,
-// where it needs no mark. One that no groove sets from there, and one does from the far edge, is scored from that.
+// turn gathers the scores that lie nearest to an edge. Scoring each from its near edge leaves an odd size in the
+// middle, where it needs no mark. A score that a groove sets only from the far edge is scored from there.
 func turn(p *net.Piece, edge string, step Length, tools shop.Tools) Turn {
 	alongWidth := edge == "left" || edge == "right"
 	size, across := p.Height, p.Width

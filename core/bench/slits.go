@@ -21,7 +21,6 @@ type Slit struct {
 	Across *net.Line // where it runs along no score: from where to where
 }
 
-// slitOf tells a slit of a piece.
 func slitOf(p *net.Piece, l net.Line) Slit {
 	if !OnPass(p, l) {
 		return Slit{Across: &l}

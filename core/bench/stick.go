@@ -139,7 +139,7 @@ func (w Work) folds(p *net.Piece) (at []int) {
 	return at
 }
 
-// Outer reports whether a piece goes over another and is tried on before it is stuck.
+// outer reports whether a piece goes over another and is tried on before it is stuck.
 func (w Work) outer(p *net.Piece) bool { return slices.Contains(w.lids, p.Name) }
 
 // dry folds every piece up before anything is stuck.

@@ -167,8 +167,8 @@ func covered(l net.Line, by []net.Line, may func(net.Line) bool) bool {
 	return reach >= 1-hair
 }
 
-// offLine is how far lines may lie beside each other and be one, in millimetres: less than any
-// tool shows, and more than a crossing is moved when it is found.
+// offLine is how far apart, in millimetres, two lines may lie and still be one: less than any tool shows, and more
+// than finding a crossing moves it.
 const offLine = 0.01
 
 // shared is the part of a line, from 0 to 1, along which another lies.

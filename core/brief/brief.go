@@ -199,6 +199,7 @@ type Tools struct {
 // Text is a field as typed. In JSON it may also be written as a number.
 type Text string
 
+// UnmarshalJSON reads a text, or a number as its digits.
 func (t *Text) UnmarshalJSON(data []byte) error {
 	if len(data) > 0 && data[0] != '"' {
 		var n json.Number
@@ -214,8 +215,10 @@ func (t *Text) UnmarshalJSON(data []byte) error {
 // Whole is a counted field as typed, written to JSON as a number when it is one.
 type Whole string
 
+// UnmarshalJSON reads a text or a number.
 func (w *Whole) UnmarshalJSON(data []byte) error { return (*Text)(w).UnmarshalJSON(data) }
 
+// MarshalJSON writes a number where the text is a plain one, else the text.
 func (w Whole) MarshalJSON() ([]byte, error) {
 	s := string(w)
 	if s != "" && len(s) < 16 && strings.Trim(s, "0123456789") == "" && (s == "0" || s[0] != '0') {
@@ -227,6 +230,7 @@ func (w Whole) MarshalJSON() ([]byte, error) {
 // Flag is a question answered yes or no, or left open; in JSON true or false.
 type Flag string
 
+// UnmarshalJSON reads true, false or a text.
 func (f *Flag) UnmarshalJSON(data []byte) error {
 	switch string(data) {
 	case "true":
@@ -239,6 +243,7 @@ func (f *Flag) UnmarshalJSON(data []byte) error {
 	return nil
 }
 
+// MarshalJSON writes true or false where yes or no was said, else the text.
 func (f Flag) MarshalJSON() ([]byte, error) {
 	switch f {
 	case "yes":

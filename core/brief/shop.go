@@ -50,6 +50,7 @@ func (t Texts) List() (out []string) {
 	return out
 }
 
+// UnmarshalJSON reads a list of texts, or one text with commas.
 func (t *Texts) UnmarshalJSON(data []byte) error {
 	if len(data) == 0 || data[0] != '[' {
 		return (*Text)(t).UnmarshalJSON(data)
@@ -66,6 +67,7 @@ func (t *Texts) UnmarshalJSON(data []byte) error {
 	return nil
 }
 
+// MarshalJSON writes a list.
 func (t Texts) MarshalJSON() ([]byte, error) {
 	list := t.List()
 	if Texts(strings.Join(list, ", ")) != t { // as typed, while someone is typing

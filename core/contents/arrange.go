@@ -123,8 +123,8 @@ func Arrangements(q Request) []Load {
 // mostGroups is how many ways to lay one kind out are gone into.
 const mostGroups = 120
 
-// likely keeps, of very many ways to lay one kind out, those that take least card, those that go into a size that
-// is given before the others, and the one that is pinned.
+// likely keeps, where there are very many ways to lay one kind out, those that take least card: first those that
+// go into a given size, and always the pinned one.
 func (q Request) likely(all []group) []group {
 	if len(all) <= mostGroups {
 		return all

@@ -111,7 +111,7 @@ func total(things []Thing) (n int) {
 	return n
 }
 
-// most finds the kind there are most of.
+// most gives the kind of which there are most.
 func most(things []Thing) (at int) {
 	for i, t := range things {
 		if t.Count > things[at].Count {

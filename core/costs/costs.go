@@ -46,12 +46,13 @@ type Cost struct {
 	Unknown []string // what has no price yet
 }
 
-// One is what one box costs.
+// One is the cost of one box out of all that are made.
 func (c Cost) One() int64 { return Each(c.All, c.Boxes) }
 
 // WorkOne is the work on one box.
 func (c Cost) WorkOne() int64 { return Each(c.Work, c.Boxes) }
 
+// Each is what one box costs, in hundredths.
 func Each(all int64, n int) int64 { return (all + int64(n) - 1) / int64(max(n, 1)) }
 
 // Reckon reckons what a job costs at the prices of a shop and a maker's pace.

@@ -17,12 +17,12 @@ type Found struct {
 	Says string // why pins were left out
 }
 
-// Proved says that all is laid, and less can't be done.
+// Proved reports whether everything is laid and nothing takes less.
 func (f Found) Proved() bool { return f.Result.Proved && len(f.TooBig)+len(f.Short) == 0 }
 
-// Search looks for the least of every task: first hastily of all of them, then of each
-// that is not proved as long as it says. Watch is told how far all of it is, from 0 to
-// 1, and what was found so far, whole; it ends the search by saying false.
+// Search looks for the least of every task: hastily at first, then, where that proved nothing, as long as the task
+// says. Watch is told how far the whole is, from 0 to 1, and all that was found so far; it ends the search by
+// returning false.
 func Search(tasks []Task, watch func(done float64, found []Found, better bool) bool) []Found {
 	if watch == nil {
 		watch = func(float64, []Found, bool) bool { return true }
@@ -156,7 +156,7 @@ func (f Found) cuts() (out []Cut) {
 // listed are the colours in which sheets of a list are drawn.
 var listed = []string{"#efe3c8", "#d9e4d4", "#e9d3c4", "#d5dde6", "#e6d6e2", "#e8e0b4"}
 
-// pinned1 is 1 of sheets that a hand pinned something on: they come first, so that their numbers stay.
+// pinned1 is 1 for sheets on which something was pinned by hand: they come first, so that their numbers stay.
 func pinned1(c Cut) int {
 	for _, s := range c.Sheets {
 		if slices.ContainsFunc(s.Placed, func(p layout.Placed) bool { return p.Pinned }) {

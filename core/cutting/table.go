@@ -41,13 +41,13 @@ func (t *Table) Pieces() (n int) {
 	return n
 }
 
-// HasSheets reports whether every piece lies on the sheet of its card, or all on one of those the
-// box's card comes in.
+// HasSheets reports whether every piece fits the sheet of its card, or all fit one of the sheets the box's card
+// comes in.
 func (t *Table) HasSheets(w request.Workshop) bool {
 	return t.TakesAll(t.SheetOf(t.Card)) || slices.ContainsFunc(w.SheetsOf(t.Card), t.TakesAll)
 }
 
-// TakesAll reports whether every piece lies on a sheet of a size, or on its own card's.
+// TakesAll reports whether every piece fits a sheet of that size, or the sheet of its own card.
 func (t *Table) TakesAll(s shop.Sheet) bool {
 	long := map[string]bool{} // what may be made of two, if need be
 	for _, piece := range t.Box.Pieces() {
@@ -132,8 +132,8 @@ func (t *Task) add(s least.Size, of shop.Sheet, kept string) {
 	t.Sheets, t.sizes, t.kept = append(t.Sheets, s), append(t.sizes, of), append(t.kept, kept)
 }
 
-// Solve looks for the least of a card. Where the trimmer is too short for a piece a
-// knife does, and pins that can't be are left out; both are said.
+// Solve looks for the least of one card. It says so where a knife must do what the trimmer is too short for, and
+// where pins that can't be were left out.
 func (t Task) Solve(watch least.Watch) (r least.Result, says string) {
 	r, err := least.Solve(t.Task, watch)
 	if err != nil && len(t.Pins) > 0 {

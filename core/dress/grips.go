@@ -92,8 +92,8 @@ func notch(k *work, g wish.Grip, p *Panel) bool {
 // plainly writes a length as it would be typed.
 func plainly(k *work, l Length) string { return l.Down(k.Step.Size).Exact(k.Step.Unit) }
 
-// pulled is free for a tab to pull: where there is no raw edge, the one over against the crease that the
-// panel hangs by, when what lies beyond it goes in or is cut to a round.
+// pulled is free for a tab to pull. Where a panel has no raw edge it takes the edge opposite the crease it hangs
+// by, if what lies beyond that edge is tucked in or cut away.
 func pulled(k *work, p *Panel) (mid net.Point, long Length, inward net.Point, ok bool) {
 	lo, hi := p.Face.Bounds()
 	mid, long, inward, ok = free(p)

@@ -154,8 +154,8 @@ func liesUnder(f *fold.Placed, body *fold.Body) bool {
 	return hidden > f.Area()/2
 }
 
-// hidesMost reports whether a face lies over more than half of another. What lies over less, as the end of a
-// handle, a pull or a closing tab, is stuck on the layer.
+// hidesMost reports whether a face lies over more than half of another. What covers less, such as the end of a
+// handle or a pull, is stuck on top of the layer.
 func hidesMost(over, f *fold.Placed) bool { return fold.Overlap(f, over) > f.Area()/2 }
 
 // pressed reports whether a part of the box that stays lies so close on the outside of a

@@ -118,8 +118,8 @@ type RunPart struct {
 	Cuts    []RunCut
 }
 
-// On cuts the strip of a run for a sheet no longer than that: at as few corners as can
-// be, each part as wide as what it holds.
+// On cuts the strip of a run for sheets of that length: into as few parts as possible, each as wide as what it
+// holds.
 func (r Run) On(most, step Length) (parts []RunPart) {
 	for _, c := range r.Cuts {
 		n := len(parts) - 1
@@ -137,8 +137,8 @@ func (r Run) On(most, step Length) (parts []RunPart) {
 	return parts
 }
 
-// Begins gives how far the print of a layer on a panel is shifted, as it is drawn inside
-// up, for the picture of a run to go on from layer to layer: nothing where it is of none.
+// Begins gives how far the print on a layer is shifted, inside up, so that the picture of a run goes on from layer
+// to layer; 0, 0 for a layer of no run.
 func (d *Dressed) Begins(piece *net.Piece, on string) (x, y Length) {
 	if d == nil {
 		return 0, 0

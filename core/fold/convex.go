@@ -81,11 +81,22 @@ func isConvex(poly [][2]float64) bool {
 // Vec is a place or direction in space, in millimetres. X runs right, Y back, Z up from the table.
 type Vec struct{ X, Y, Z float64 }
 
-func (a Vec) Add(b Vec) Vec       { return Vec{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
-func (a Vec) Sub(b Vec) Vec       { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
+// Add gives a + b.
+func (a Vec) Add(b Vec) Vec { return Vec{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
+
+// Sub gives a - b.
+func (a Vec) Sub(b Vec) Vec { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
+
+// Times gives a, k times as long.
 func (a Vec) Times(k float64) Vec { return Vec{a.X * k, a.Y * k, a.Z * k} }
-func (a Vec) Dot(b Vec) float64   { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
-func (a Vec) Len() float64        { return math.Sqrt(a.Dot(a)) }
+
+// Dot is the inner product.
+func (a Vec) Dot(b Vec) float64 { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
+
+// Len is the length, in millimetres.
+func (a Vec) Len() float64 { return math.Sqrt(a.Dot(a)) }
+
+// Cross is the outer product: it stands upright on both.
 func (a Vec) Cross(b Vec) Vec {
 	return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}
 }

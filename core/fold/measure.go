@@ -31,8 +31,10 @@ func (p *Placed) thick() Vec {
 	return Vec{math.Abs(p.In.X), math.Abs(p.In.Y), math.Abs(p.In.Z)}.Times(p.Body.T / 2)
 }
 
-// Level reports whether a face lies level; Upright whether it stands.
-func (p *Placed) Level() bool   { return math.Abs(p.In.Z) > 0.999 }
+// Level reports whether a face lies level.
+func (p *Placed) Level() bool { return math.Abs(p.In.Z) > 0.999 }
+
+// Upright reports whether a face stands upright.
 func (p *Placed) Upright() bool { return math.Abs(p.In.Z) < 0.001 }
 
 // Rim is how high the walls stand that look to each of the four sides: the lowest of the four.

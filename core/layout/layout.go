@@ -138,8 +138,8 @@ func Join(all ...Layout) (out Layout) {
 // Fit lays the pieces on sheets of one size.
 func Fit(pieces []Piece, w, h Length) Layout { return fit(pieces, w, h, false) }
 
-// Count gives how many sheets Fit would take, and how many of the pieces no sheet
-// does. It looks no further once fewer can't be.
+// Count gives how many sheets Fit would take, and how many of the pieces fit no sheet. It stops as soon as fewer
+// is impossible.
 func Count(pieces []Piece, w, h Length) (sheets, tooBig int) {
 	got := fit(pieces, w, h, true)
 	return len(got.Sheets), len(got.TooBig)
@@ -287,8 +287,8 @@ func spotted(p Piece, w, h Length) *open {
 	return s
 }
 
-// choose finds the free rectangle a piece fits best, on the first sheet that
-// takes it, and says how many before it don't.
+// choose finds the free rectangle that suits a piece best, on the first sheet that takes it, and gives how many
+// sheets before that have no room for it.
 func choose(sheets []*open, p Piece, r rule) (s *open, at int, turned bool, skip int) {
 	for i, s := range sheets {
 		at, turned, best := -1, false, math.Inf(1)

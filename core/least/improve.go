@@ -192,7 +192,7 @@ func (s *search) improve(from *state, least int64, found func(*state) bool) {
 	}
 }
 
-// lower gives up sheets until less is paid.
+// lower gives sheets up until what is paid is less.
 func (s *search) lower(st *state) {
 	for st.cost >= s.limit && len(st.trees) > 0 {
 		b, least := -1, math.Inf(1)

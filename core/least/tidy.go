@@ -30,7 +30,7 @@ func (s *solving) tidy() {
 	s.byRules()
 }
 
-// smaller changes sheets for cheaper or smaller ones that take all that is on them.
+// smaller exchanges sheets for cheaper or smaller ones that hold all that lies on them.
 func (s *solving) smaller() {
 	if len(s.sizes) < 2 {
 		return

@@ -7,8 +7,8 @@ import (
 	"brevium/core/measure"
 )
 
-// A crease is named by the two faces it lies between. What is said of it is
-// kept as a rule and laid on the edges once the faces are found.
+// rule is what is said of a crease, which goes by the two faces it lies between. Rules are laid on the edges once
+// the faces are found.
 type rule struct {
 	a, b string
 	line Line // Turn, Via, Free, Fold; Kind Bend for what is not scored

@@ -16,6 +16,7 @@ type Length = measure.Length
 // Point is a place on the piece.
 type Point struct{ X, Y Length }
 
+// Add gives the point that lies so much further right and down.
 func (p Point) Add(q Point) Point { return Point{p.X + q.X, p.Y + q.Y} }
 
 // Kind is what is done along a line.

@@ -42,9 +42,9 @@ func gussets(p *net.Piece, kind net.Kind, slant int, way net.Fold, cells ...stri
 
 var wings = []string{"right-back-wing", "right-front-wing", "left-front-wing", "left-back-wing"}
 
-// Pinched is a tube whose slopes are pinched flat together above walls so high, and whose base is four flaps that lap.
-// The row of flaps is so high; those of back and front reach so far in, and those of the sides. What sticks them wants so
-// much width at their ends.
+// Pinched is a tube whose slopes are pinched flat above its walls, and whose base is four flaps that lap. Depth is
+// the height of the walls, flaps the height of the row of flaps; front and side are how far the flaps of front and
+// back, and of the sides, reach in. Sticks is the width that their ends must keep to be stuck.
 func (s Slopes) Pinched(depth, flaps, front, side, sticks Length) *net.Piece {
 	p := s.fill(`
 		back-top    right-top    right-top    front-top    left-top    left-top    seam-top

@@ -88,9 +88,9 @@ func (n Net) closing() {
 	}
 }
 
-// Hinged is a box whose lid hangs on its back wall: lid front, lid, hinge wall, base and front in one column, the sides
-// of lid and base beside them. Of seven columns the third and the fifth are what the lid is wider than the base on
-// each side, and the outermost what its sides are lower than the base's; a column of no size falls out.
+// Hinged is a box whose lid hangs on its back wall: lid front, lid, hinge wall, base and front in one column, the
+// sides of lid and base beside them. Of the seven columns the third and the fifth are what the lid is wider than
+// the base on each side, the outermost what its sides are lower than the base's. A column of no size falls out.
 func (s Sizes) Hinged(tab, lidTab func() net.TabShape) Net {
 	n := s.Fill(`
 		.              lid-left-tab   | lid-front lid-front lid-front | lid-right-tab   .
@@ -113,7 +113,7 @@ func (s Sizes) Hinged(tab, lidTab func() net.TabShape) Net {
 	return n
 }
 
-// Spread gives the squares that are cut away of three columns as those of the seven of Hinged.
+// Spread turns three columns into the seven of Hinged, with the squares that are cut away.
 func (s Sizes) Spread() Sizes {
 	away := map[[2]int]bool{}
 	for at, gone := range s.Away {

@@ -71,7 +71,7 @@ func (p *Plan) Minutes() int { return bench.Minutes(p.Guide.Steps) }
 // With is the brief of the plan with changes made.
 func (p *Plan) With(set brief.Changes) brief.Brief { return p.Brief.With(set) }
 
-// Reporting is the plan with other problems and warnings, and what was looked for beside it.
+// Reporting is the plan with other problems, warnings and advice.
 func (p *Plan) Reporting(problems []brief.Problem, warnings []brief.Warning, a Advice) *Plan {
 	q, asked, r := *p, *p.Request, *p.Report
 	r.Problems, r.Warnings = problems, warnings
@@ -79,7 +79,7 @@ func (p *Plan) Reporting(problems []brief.Problem, warnings []brief.Warning, a A
 	return &q
 }
 
-// Under is the plan of a box that so many grams stand on.
+// Under is the plan of a box on which a load of so many grams stands.
 func (p *Plan) Under(grams float64) *Plan {
 	q := *p
 	if q.Above = grams; grams > 0 {

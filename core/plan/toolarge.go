@@ -51,7 +51,7 @@ func (m *making) tooLarge() {
 	m.Problem(m.SizeField(dim), r.Says, r.Fix("", 0, m.Say), "card.join", "yes")
 }
 
-// Fix says how large a measure of a refused box may be, of so much as it may; 0 when no one measure decides.
+// Fix says how large the deciding dimension of a refused box may be; 0 when changing one dimension is not enough.
 func (r *Refused) Fix(dim string, at measure.Length, say func(measure.Length) string) string {
 	fix := "No one measure decides: make it smaller in more than one"
 	if at > 0 {

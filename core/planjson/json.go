@@ -189,7 +189,6 @@ type (
 	}
 )
 
-// writer writes one plan.
 type writer struct{ *plan.Plan }
 
 // Write writes a plan.
@@ -346,7 +345,6 @@ func (p writer) fit(out *jsonPlan) {
 
 func grams(g float64) string { return fmt.Sprintf("%.0f g", g) }
 
-// stepOf writes a step of the work.
 func stepOf(s bench.Step) jsonStep {
 	js := jsonStep{s.ID, s.Title, s.Piece, s.Count, s.Says, s.Caution(), s.Check, nil, math.Round(s.Minutes*10) / 10}
 	for _, f := range s.Fails {

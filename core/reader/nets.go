@@ -49,7 +49,7 @@ func (l *list) shapes(p *typed, wants string) (*net.Piece, style.Dims, bool) {
 	return nil, style.Dims{}, false
 }
 
-// uneven says when walls are not all of one height, and by whom the rim is made crooked.
+// uneven warns when walls differ in height, and names the lowest and the highest.
 func (l *list) uneven(name string, walls map[string]Length) {
 	lo, hi := "", ""
 	for _, name := range []string{"left", "right", "back", "front"} {

@@ -131,6 +131,7 @@ func wall(p *plan.Plan, side assembly.Side, first *net.Piece) strength.Panel {
 	return out
 }
 
+// Weight writes a weight for people, in grams or kilograms.
 func Weight(grams float64) string {
 	if grams >= 1000 {
 		return fmt.Sprintf("%.1f kg", grams/1000)

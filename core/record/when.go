@@ -39,7 +39,7 @@ func (s span) days() (from, to string) {
 	return from, to
 }
 
-// by narrows a stretch of time by a word: since it, before it, in it.
+// by narrows a span by the word before it: since, after, before, until.
 func (s span) by(word string) span {
 	switch word {
 	case "since":

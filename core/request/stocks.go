@@ -11,7 +11,8 @@ import (
 
 // Which card each part is cut from, and which sheets that comes in.
 
-// stock finds a card by its name: the document's own, or the shop's. Of which it is told what is wrong with it.
+// stock finds a card by its name, in the document or in the shop, and reports whether there is one; what is wrong
+// with a card is noted.
 func (d *door) stock(field, id string) (shop.Card, bool) {
 	for _, own := range d.Brief.Card.Own {
 		if own.ID == id {

@@ -31,8 +31,8 @@ func (w Workshop) SheetsOf(c shop.Card) []shop.Sheet {
 // Default is the workshop of a maker who has said nothing about it.
 var Default = Workshop{Shop: shop.Default}
 
-// Begin lays a brief that was filled in for the maker on this shelf: what it would be cut from and is not here
-// gives way to the first that is, and what the house has its habits in follows them.
+// Begin fits a brief that was filled in for the maker to this workshop: a card or sheet that is not here becomes
+// the first that is, and marks and fit are those of the house.
 func (w Workshop) Begin(b brief.Brief) brief.Brief {
 	offered := w.Offered()
 	if c, ok := w.Card(string(b.Card.Stock)); (!ok || c.Retired) && len(offered) > 0 {

@@ -28,7 +28,6 @@ func (p Problem) ready() (*run, *last) {
 	return r, l
 }
 
-// byDate gives the orders by their dates.
 func (p Problem) byDate(backwards bool) []int {
 	out := make([]int, len(p.Orders))
 	for i := range out {
@@ -95,8 +94,8 @@ func (l *last) put(r *run, i int) deadline {
 // moves is how often a course is tried to be bettered.
 const moves = 1000
 
-// improve betters a course that was found among few: one work after another is taken out by chance, always the
-// same, and put where its order lets it, before or after works of its kind as often as anywhere.
+// improve betters a course that was found by looking at few: works are taken out in a fixed random order and put
+// elsewhere in their order, half of the time beside others of their stage.
 func (r *run) improve(best Result, l *last, proved func(late, end int) bool) Result {
 	chance := rand.New(rand.NewPCG(1, uint64(len(best.course))))
 	course, late, end := slices.Clone(best.course), best.Late-l.late, best.End

@@ -97,7 +97,7 @@ type deadline struct{ day, at int }
 // order, which is late, it follows that like any other stage.
 func Solve(p Problem) Result { return p.solve((*run).best) }
 
-// Fits reports whether a course was found by which nothing is late. It looks less long than Solve.
+// Fits reports whether some course makes nothing late. It searches less than Solve.
 func Fits(p Problem) bool {
 	for _, o := range p.Orders {
 		if p.lateBy(o.By) > 0 {

@@ -24,7 +24,7 @@ type Job struct {
 	Made  int  // how many boxes, where several of them are made together that are no set
 }
 
-// Job is the plan as it is made at the bench.
+// JobOf is a plan as it is made at the bench.
 func JobOf(p *plan.Plan) Job {
 	return Job{Name: string(p.Brief.Name), Plans: []*plan.Plan{p}, Cuts: p.Cuts, Steps: p.Guide.Steps}
 }

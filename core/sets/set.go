@@ -20,7 +20,7 @@ import (
 	"brevium/core/style"
 )
 
-// SetKind is a way in which several boxes belong together.
+// Kind is a way in which several boxes belong together.
 type Kind struct{ ID, Title, Why string }
 
 // SetKinds lists them; the first is the default.
@@ -56,12 +56,12 @@ type Laid struct {
 	Of *plan.Plan // a box of it
 }
 
-// MakeSet plans every box of a set, and the set.
+// Make plans every box of a set, and the set.
 func Make(b brief.Brief, w request.Workshop) *Set {
 	return makeSet(b, func(_ int, m brief.Brief) *plan.Plan { return advice.Make(m, w) })
 }
 
-// MakeSetFor is MakeSet for who looks at the nth box: remedies are looked for of that one alone.
+// MakeFor is Make for one who looks at the nth box: remedies are looked for only there.
 func MakeFor(b brief.Brief, n int, w request.Workshop) *Set {
 	return makeSet(b, func(i int, m brief.Brief) *plan.Plan {
 		if i == n {
@@ -71,7 +71,7 @@ func MakeFor(b brief.Brief, n int, w request.Workshop) *Set {
 	})
 }
 
-// MemberOf gives the nth box of a set as a document of its own, with what follows from the boxes before it.
+// Member gives the nth box of a set as a document of its own, with what follows from the boxes before it.
 func Member(b brief.Brief, n int, w request.Workshop) brief.Brief {
 	b.Several.Boxes = b.Several.Boxes[:n+1]
 	s := begun(b)

@@ -124,7 +124,6 @@ func longReel(text string, unit measure.Unit) (float64, error) {
 	return l.MM(), err
 }
 
-// readPrices reads the prices of a shop.
 func readPrices(r *brief.Reader, d Document) map[string]Price {
 	out := map[string]Price{}
 	for id, text := range brief.Sorted(d.Prices) {

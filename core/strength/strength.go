@@ -25,8 +25,8 @@ const (
 	pushes = 0.2
 )
 
-// Card is what a panel is made of: its thickness in millimetres and its weight in
-// grams a square metre, of all layers that are glued together there.
+// Ply is card that a panel is made of: its thickness in millimetres and its weight in grams a square metre, of all
+// layers that are glued together there.
 type Ply struct{ T, GSM float64 }
 
 // Glued gives layers that are glued together all over, as one.

@@ -48,7 +48,7 @@ func dotted(with string) Length {
 	return k.Flat()
 }
 
-// pierced is how much card what goes through it wants, across.
+// pierced is how wide the card must be where something goes through it.
 var pierced = func() Length { k, _ := fasteners.Called("brad"); return 2 * (k.Radius + fasteners.Room) }()
 
 // glueDot is the choice of one, where a hook dot is.
@@ -89,8 +89,8 @@ func otherClosure(j *Spec) (field, answer string) {
 	return field, ""
 }
 
-// tipTo is how far from its tip a point of half the width first has card for a
-// round of a radius, when it is as deep as that and more.
+// tipTo is how far below the tip of a point, half as wide as half at its foot, a round of that radius has card on
+// both sides.
 func tipTo(round, half, more Length) (tip Length) {
 	half = max(half, round*3/2) // a narrower box is refused
 	for range 40 {

@@ -57,9 +57,9 @@ func buildCornerShells(j *Spec) *Box {
 	return b
 }
 
-// shell goes round the front left corner of what is so large, score to score. Its two large cells are cut on the
-// diagonal; the halves that stay cover top and underside. The wall in front is three layers: the top's cell
-// outside, the one of the underside inside, and the tab of the left wall between.
+// shellOf goes round the front left corner of something so large, score to score. Its two large cells are cut on
+// the diagonal; the halves that stay cover top and underside. The wall in front is three layers: the top's cell
+// outside, that of the underside inside, and the tab of the left wall between.
 func shellOf(j *Spec, name string, d Dims) *net.Piece {
 	t, step := j.T(), j.Mark()
 	l, w, h := d.Length, d.Width, d.Depth

@@ -14,10 +14,10 @@ const (
 	Gussets                    // how gussets are creased
 )
 
-// LeftToPlan is the choice that leaves it to the plan where the clearance comes from.
+// LeftToPlan is the answer that leaves it to the plan where the clearance comes from.
 const LeftToPlan = "choose"
 
-// Need is something that is looked for in a box by another answer.
+// Need is what another answer could do for a box.
 type Need int
 
 const (

@@ -61,7 +61,7 @@ type Holds struct {
 	Taken  *Dims // what the style takes of a size, measured; nil when not known yet
 }
 
-// building is what comes of it on the way.
+// building is what is found out while the box is built.
 type building struct {
 	style   *Style
 	settled map[string]Length
@@ -71,7 +71,7 @@ type building struct {
 	found   *Box                 // a box that was built to be measured, and may be the one
 }
 
-// Knows takes over what was found out on the way with another job of the same answers.
+// Knows takes over what another spec with the same answers found out.
 func (j *Spec) Knows(o *Spec) {
 	if j.Taken == nil {
 		j.Taken, j.found, j.shaped = o.Taken, o.found, o.shaped

@@ -105,8 +105,8 @@ func (s *Style) Ask(id string) (Question, bool) {
 // mostTries is how often a box is made larger until its contents go in.
 const mostTries = 16
 
-// Make builds the box a style makes of a job: folded, and measured when it is not a draft. What a style takes from
-// a size is measured on a first box of about the size; the box that stands in the end is measured again.
+// Make builds the box of a style, folded and, unless it is a draft, measured. What the card takes from a size is
+// measured on a first box of about that size, and the box that results is measured again.
 func Make(j *Spec, s *Style, draft bool) *Box {
 	j.style = s
 	if j.Taken == nil && (j.Given == nil || draft) && !measureTaken(j) {
@@ -155,9 +155,9 @@ func build(j *Spec) *Box {
 	return b
 }
 
-// measureTaken builds a box of about the size and measures what its card takes from it. Where it is refused only
-// because it is too small it is tried again a little larger. What is refused for a length that was typed is
-// measured without it, so that the bounds that are told are those of the box it would be.
+// measureTaken builds a box of about the size and measures what its card takes from it. A box refused only for
+// being too small is tried again a little larger. One refused because of a typed length is measured without it, so
+// that the bounds told are those of the box it would be.
 func measureTaken(j *Spec) bool {
 	if j.Given != nil {
 		b := build(j)

@@ -49,8 +49,8 @@ func Suits(j *Spec, insert string, b *Box) bool {
 	return false
 }
 
-// Nest stands copies of a box within on a face, each in its spot; a spot may say another face, and another of the
-// box's own to lay on it. Its pieces, and what is noted of them, take the name.
+// Nest stands copies of a box on a face, one at each spot; a spot may name another face, and which face of the box
+// is laid on it. The pieces, and the notes about them, take the name.
 func Nest(j *Spec, b *Box, name string, in *Box, on string, spots ...assembly.Place) {
 	first, stands := in.Parts[0], false
 	for i := range spots {

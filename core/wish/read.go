@@ -306,7 +306,7 @@ func (k *reading) finish(f brief.Finish) Finish {
 	return out
 }
 
-// kindOf is what is usual of a finish.
+// KindOf is what is usual of a finish.
 type KindOf struct {
 	when       string
 	Minutes    float64 // on a panel

@@ -145,7 +145,7 @@ func (w *Wish) Lined() (floor, wall, cover measure.Length) {
 	return floor, wall, cover
 }
 
-// lines gives the liners, those that come of layers "inside" with them.
+// Lines gives the liners, with those that layers on the inside come to.
 func (w *Wish) Lines() []Liner {
 	out := slices.Clone(w.Liners)
 	for _, l := range w.Layers {
@@ -195,5 +195,5 @@ func (w *Wish) Papers() (t measure.Length) {
 // Closures are the ways to hold a box closed.
 var Closures = []string{"magnet", "dot", "restick", "brad", "button", "clip", "ribbon", "tuck", "seal"}
 
-// meets reports whether a closure is of two halves that come to lie on each other.
+// Meets reports whether the closure has two halves that come to lie on each other.
 func (c *Closure) Meets() bool { _, ok := fasteners.Chosen(c.Kind); return ok }
