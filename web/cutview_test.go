@@ -101,7 +101,7 @@ func TestSheetsAsked(t *testing.T) {
 	}
 	o := now.Document.Offcuts[0].ID
 	a.post("/shop/change", "offcuts.@"+o+".width", "200 mm", "offcuts.@"+o+".height", "130 mm", "offcuts.@"+o+".card", "cover-216")
-	if page := set("sheets.offcuts", "yes"); !strings.Contains(page, "and 1 kept offcut") {
+	if page := set("sheets.offcuts", "yes"); !holds(page, "and 1 kept offcut") {
 		t.Error("the offcut is not used")
 	}
 	a.post("/projects/"+id+"/cut?stage=sheets", "base", fmt.Sprint(a.head(id).ID))

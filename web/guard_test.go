@@ -174,7 +174,7 @@ func TestBrokenBox(t *testing.T) {
 		t.Errorf("the sound box: %d", w.Code)
 	}
 	w := a.get("/projects/" + hurt)
-	if w.Code != 422 || !strings.Contains(w.Body.String(), "Go back to the last state that can be read") {
+	if w.Code != 422 || !holds(w.Body.String(), "Go back to the last state that can be read") {
 		t.Errorf("the broken box: %d %.600s", w.Code, w.Body)
 	}
 	if w := a.get("/projects/" + hurt + "/document"); w.Code != 200 || w.Body.String() != `{"brevium": 9}` {
