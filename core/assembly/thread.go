@@ -23,8 +23,10 @@ func (g grown) threaded(th Thread) fold.Check {
 	var faults []string
 	for _, r := range th.Faces {
 		body, f := g.find(r)
+		part, face := Ref(r)
+		called := words.Plain(face) + " of the " + words.Plain(part)
 		if f == nil {
-			faults = append(faults, words.Plain(r)+" is not there")
+			faults = append(faults, "the "+called+" is not there")
 			continue
 		}
 		p := pierced{face: f}
@@ -37,7 +39,7 @@ func (g grown) threaded(th Thread) fold.Check {
 			}
 		}
 		if len(p.at) != th.Holes {
-			faults = append(faults, fmt.Sprintf("the %s has %d holes, not %d", words.Plain(r), len(p.at), th.Holes))
+			faults = append(faults, fmt.Sprintf("the %s has %s, not %d", called, words.Count(len(p.at), "hole"), th.Holes))
 			continue
 		}
 		// Across the face is the way that runs level, as the box stands.
@@ -46,7 +48,7 @@ func (g grown) threaded(th Thread) fold.Check {
 			across = off.Y.MM()
 		}
 		if beside := across / 2 / float64(th.Holes); math.Abs(beside) > apart/2 {
-			faults = append(faults, fmt.Sprintf("the holes in the %s are %.1f mm off its middle", words.Plain(r), math.Abs(beside)))
+			faults = append(faults, fmt.Sprintf("the holes in the %s are %.1f mm off its middle", called, math.Abs(beside)))
 		}
 		all = append(all, p)
 	}
