@@ -60,18 +60,8 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 			}
 			woven = append(woven, face)
 		}
-		for _, f := range over[on.Body] { // a handle's end, a pull: stuck on the layer, a hair higher, with its own
+		for _, f := range s.upon(face, body, over[on.Body]) {
 			touch = append(touch, contact{face, f})
-			for _, other := range s.rides {
-				if _, under := s.whole().nth(other.at.On, other.at.Nth); under == f {
-					touch = append(touch, contact{face, other.body.Find(other.at.Face)})
-				}
-			}
-		}
-		for _, f := range body.Faces { // what is woven over it is pressed on to it
-			if f.Over && math.Abs(f.In.Dot(face.In)) > 0.999 {
-				touch = append(touch, contact{face, f})
-			}
 		}
 		if r.part.Piece.Part != net.Layer {
 			continue
@@ -98,6 +88,25 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 		c.Figure = fmt.Sprintf("%d, at least %.1f mm from the edge", layers, least)
 	}
 	return append(checks, c), touch
+}
+
+// upon gives what lies on a layer that is stuck to a body: the ends of handles and pulls, which are a hair higher, with
+// layers of their own, and what is woven over it and pressed on to it.
+func (s Standing) upon(layer *fold.Placed, body *fold.Body, ends []*fold.Placed) (out []*fold.Placed) {
+	for _, f := range ends {
+		out = append(out, f)
+		for _, other := range s.rides {
+			if _, under := s.whole().nth(other.at.On, other.at.Nth); under == f {
+				out = append(out, other.body.Find(other.at.Face))
+			}
+		}
+	}
+	for _, f := range body.Faces {
+		if f.Over && math.Abs(f.In.Dot(layer.In)) > 0.999 {
+			out = append(out, f)
+		}
+	}
+	return out
 }
 
 // stuckOver gives, for each body, the faces of other parts that are stuck or held on it by a part of theirs.

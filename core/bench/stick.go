@@ -91,32 +91,39 @@ func (w Work) sticking(p *net.Piece, late map[string]bool) (says []string) {
 				words.Capital(p.Name), words.Plain(g.Face), words.Plain(g.On)))
 		}
 	}
+	if order := foldingUp(p); order != "" {
+		if len(faces) == 0 {
+			order = words.Capital(p.Name) + ": " + words.Small(order)
+		}
+		switch {
+		case len(tabs) > 0:
+			order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", p.Names(on))
+		case len(faces) > 0:
+			order += " Set edges level before they touch, then press along the whole length."
+		}
+		says = append(says, order)
+	}
+	return says
+}
+
+// foldingUp tells in which order a piece is folded up, "" where nothing is.
+func foldingUp(p *net.Piece) string {
 	var folds []string
 	for _, m := range p.Order {
 		if m.When == net.Make {
 			folds = append(folds, p.Says(m))
 		}
 	}
-	if len(folds) == 0 {
-		return says
-	}
 	order := fmt.Sprintf("Fold up in this order: %s.", strings.Join(folds, "; then "))
 	switch {
+	case len(folds) == 0:
+		order = ""
 	case len(folds) == 1 && p.Order[0].Told != "":
 		order = words.Capital(folds[0]) + "."
 	case len(folds) == 1:
 		order = "Fold up the " + folds[0] + "."
 	}
-	if len(faces) == 0 {
-		order = words.Capital(p.Name) + ": " + words.Small(order)
-	}
-	switch {
-	case len(tabs) > 0:
-		order += fmt.Sprintf(" Set the %s on the tabs edge to edge at the corners, then press.", p.Names(on))
-	case len(faces) > 0:
-		order += " Set edges level before they touch, then press along the whole length."
-	}
-	return append(says, order)
+	return order
 }
 
 func plural(n int, what string) string {

@@ -137,19 +137,7 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 			"Make it narrower.", "dress.band.width", plainly(k, most))
 		return
 	}
-	ease := Length(0)
-	if !k.Belt.Stuck {
-		ease = k.Ease
-	}
-	// One rule for every band, a style's own too: see shop.Wrap.
-	wrap := func(outside Length) Length {
-		own := shop.Wrap{Card: k.T, Own: c.Caliper, Ease: ease, Plain: k.Plain}
-		scored := outside - k.T
-		if k.Plain { // what layers and flaps add to whole marks
-			own.Layers, scored = scored-scored.Down(k.Step.Size), scored.Down(k.Step.Size)
-		}
-		return own.Round(scored, k.Step.Size) + (2 * under).Up(k.Step.Size) // over another band by a mark
-	}
+	wrap := wrapping(k, c, under)
 	gain := wrap(k.T)
 	name = k.name(name)
 	if !block {
@@ -177,13 +165,10 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 		p, reach = net.LoopMiddle(name, w.sides, width, deep, tall, lap, c.Caliper, k.Step.Size, level)
 		at = toward(at, w.sides[1], (deep-reach)/2)
 	}
-	if k.Belt.Notch && name == "paper band" {
-		r := min(width*2/3, tall/2, 16*mm) / 2
-		if level {
-			p.Notch(net.Point{X: reach + deep/2 + tall}, r, net.Point{Y: 1})
-		} else {
-			p.Notch(net.Point{Y: reach + tall/2}, r, net.Point{X: 1})
-		}
+	if r := min(width*2/3, tall/2, 16*mm) / 2; k.Belt.Notch && name == "paper band" && level {
+		p.Notch(net.Point{X: reach + deep/2 + tall}, r, net.Point{Y: 1})
+	} else if k.Belt.Notch && name == "paper band" {
+		p.Notch(net.Point{Y: reach + tall/2}, r, net.Point{X: 1})
 	}
 	part := k.add(p, c, w.sides[:], at)
 	part.When, part.Off = net.Close, assembly.Aside
@@ -193,6 +178,22 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	}
 	k.last(how+", %s: its seam is %s. It is %s longer all round than the box.", name, w.says, w.seam(),
 		k.Say(2*(deep-wide)+2*(tall-high)))
+}
+
+// wrapping gives how long a band of a card is, from score to score, round so much outside: by the one rule for every
+// band, a style's own too (see shop.Wrap), and larger by a mark over another band.
+func wrapping(k *work, c shop.Card, under Length) func(outside Length) Length {
+	own := shop.Wrap{Card: k.T, Own: c.Caliper, Ease: k.Ease, Plain: k.Plain}
+	if k.Belt.Stuck {
+		own.Ease = 0
+	}
+	return func(outside Length) Length {
+		own, scored := own, outside-k.T
+		if k.Plain { // what layers and flaps add to whole marks
+			own.Layers, scored = scored-scored.Down(k.Step.Size), scored.Down(k.Step.Size)
+		}
+		return own.Round(scored, k.Step.Size) + (2 * under).Up(k.Step.Size)
+	}
 }
 
 // toward shifts what lies on the table to a side of the box.

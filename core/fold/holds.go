@@ -55,28 +55,7 @@ func Holds(things []Block, open []string, bodies ...*Body) Check {
 		name string
 		dir  Vec
 	}{{"left", Vec{X: -1}}, {"right", Vec{X: 1}}, {"front", Vec{Y: -1}}, {"back", Vec{Y: 1}}, {"above", Vec{Z: 1}}} {
-		room := math.Inf(1)
-		for _, f := range faces {
-			if math.Abs(f.In.Dot(d.dir)) < 0.999 {
-				continue // not across the way
-			}
-			for _, t := range things {
-				if f.beyond(t, d.dir) < room && f.inTheWay(t, d.dir) {
-					room = min(room, f.ahead(t, d.dir))
-				}
-			}
-		}
-		if math.IsInf(room, 1) { // only slopes may lie there
-			for _, f := range faces {
-				for _, t := range things {
-					if slant := -f.In.Dot(d.dir); slant > 0.1 && slant < 0.999 && f.inTheWay(t, d.dir) {
-						if far := (f.foremost(t) - f.Body.T/2) / slant; far >= -tolerance {
-							room = min(room, far)
-						}
-					}
-				}
-			}
-		}
+		room := ahead(things, d.dir, faces)
 		if math.IsInf(room, 1) && slices.Contains(open, d.name) {
 			if d.name == "above" {
 				continue
@@ -102,6 +81,35 @@ func Holds(things []Block, open []string, bodies ...*Body) Check {
 		c.Holds, c.Figure = false, strings.Join(faults, "; ")
 	}
 	return c
+}
+
+// ahead is how far all the things may move that way before one meets card: what lies across the way or, where nothing
+// does, a slope; infinite where nothing lies there.
+func ahead(things []Block, dir Vec, faces []reach) float64 {
+	room := math.Inf(1)
+	for _, f := range faces {
+		if math.Abs(f.In.Dot(dir)) < 0.999 {
+			continue // not across the way
+		}
+		for _, t := range things {
+			if f.beyond(t, dir) < room && f.inTheWay(t, dir) {
+				room = min(room, f.ahead(t, dir))
+			}
+		}
+	}
+	if !math.IsInf(room, 1) {
+		return room
+	}
+	for _, f := range faces {
+		for _, t := range things {
+			if slant := -f.In.Dot(dir); slant > 0.1 && slant < 0.999 && f.inTheWay(t, dir) {
+				if far := (f.foremost(t) - f.Body.T/2) / slant; far >= -tolerance {
+					room = min(room, far)
+				}
+			}
+		}
+	}
+	return room
 }
 
 // within is how far things stay within the card, seen along an axis.
