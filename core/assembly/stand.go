@@ -243,9 +243,7 @@ func (p *Part) belt() bool {
 	return p.When == net.Close && p.Piece != nil && (p.Piece.Part == net.Band || p.Piece.Part == net.Ribbon)
 }
 
-func belted(b *Box) bool {
-	return slices.ContainsFunc(b.Parts, (*Part).belt)
-}
+func belted(b *Box) bool { return slices.ContainsFunc(b.Parts, (*Part).belt) }
 
 func takeOff(holder *fold.Body, p *Part, at Place, body *fold.Body, lift float64) {
 	lo, hi := fold.Bounds(body)

@@ -228,6 +228,4 @@ func (r *Reader) Name(field string, text Text, what string) string {
 	return name
 }
 
-func sentence(err error) string {
-	return words.Capital(err.Error()) + "."
-}
+func sentence(err error) string { return words.Capital(err.Error()) + "." }

@@ -40,9 +40,7 @@ func Apart(touch func(p, q *Placed) bool, bodies ...*Body) Check {
 }
 
 // fullName is what people call a face: “front left tab of the base”.
-func fullName(p *Placed) string {
-	return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Name)
-}
+func fullName(p *Placed) string { return words.Plain(p.Name) + " of the " + words.Plain(p.Body.Name) }
 
 // related reports whether two faces touch by intention: across a crease, glued, or where card crowds.
 func related(p, q *Placed) bool {

@@ -97,9 +97,7 @@ func (a Vec) Dot(b Vec) float64 { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
 func (a Vec) Len() float64 { return math.Sqrt(a.Dot(a)) }
 
 // Cross is the outer product: it stands upright on both.
-func (a Vec) Cross(b Vec) Vec {
-	return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}
-}
+func (a Vec) Cross(b Vec) Vec { return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X} }
 
 func (a Vec) unit() Vec {
 	if l := a.Len(); l > 0 {
@@ -121,9 +119,7 @@ type Frame struct{ At, X, Y, In Vec }
 // flat is card on the table, inside up.
 var flat = Frame{X: Vec{X: 1}, Y: Vec{Y: -1}, In: Vec{Z: 1}}
 
-func (f Frame) place(p net.Point) Vec {
-	return f.At.Add(f.X.Times(p.X.MM())).Add(f.Y.Times(p.Y.MM()))
-}
+func (f Frame) place(p net.Point) Vec { return f.At.Add(f.X.Times(p.X.MM())).Add(f.Y.Times(p.Y.MM())) }
 
 func (f Frame) turn(through, axis Vec, angle float64) Frame {
 	return Frame{

@@ -48,9 +48,7 @@ type seam struct {
 // Up folds a piece. Done says how far each face is folded about the crease it hangs on: 0 is flat, 1 is folded. The
 // middle of the root face lies at the origin. Faces that no crease connects with the root are left out; Missing
 // names them.
-func Up(p *net.Piece, t float64, done func(face string) float64) *Body {
-	return UpTo(p, t, done, nil)
-}
+func Up(p *net.Piece, t float64, done func(face string) float64) *Body { return UpTo(p, t, done, nil) }
 
 // Pressed says how far, in degrees, the crease between two faces is folded in a
 // state that is not the closed one; not ok leaves it as it is.
@@ -142,9 +140,7 @@ func hangings(p *net.Piece, root *net.Face) (tree, loops []hanging) {
 }
 
 // Folded folds a piece all the way.
-func Folded(p *net.Piece, t float64) *Body {
-	return Up(p, t, func(string) float64 { return 1 })
-}
+func Folded(p *net.Piece, t float64) *Body { return Up(p, t, func(string) float64 { return 1 }) }
 
 func (b *Body) add(f *net.Face, at Frame) *Placed {
 	p := &Placed{Face: f, Frame: at, Body: b}

@@ -168,9 +168,7 @@ func (m *Maker) strip(name string, inside, h Length) *net.Piece {
 
 // onStrip turns a place in the box, in millimetres from its middle, into one
 // along a strip that stands in the middle.
-func (m *Maker) onStrip(p *net.Piece, at float64) Length {
-	return p.Width/2 + measure.FromMM(at)
-}
+func (m *Maker) onStrip(p *net.Piece, at float64) Length { return p.Width/2 + measure.FromMM(at) }
 
 var trays = &Kind{
 	ID: "trays", Title: "Trays that lift out", Why: "Each layer in a tray of its own.", Build: (*Maker).trays,

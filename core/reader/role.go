@@ -83,9 +83,7 @@ func guess(list []style.Scored) []typed {
 func Role(list []style.Scored, i int) string { return guess(list)[i].role }
 
 // panel is the area of a tray's middle, in square micrometres.
-func (p typed) panel() Length {
-	return p.Cols[len(p.Cols)/2] / 1000 * (p.Rows[len(p.Rows)/2] / 1000)
-}
+func (p typed) panel() Length { return p.Cols[len(p.Cols)/2] / 1000 * (p.Rows[len(p.Rows)/2] / 1000) }
 
 // byScores is what the scores of one piece make it, taken by itself.
 func byScores(p style.Scored) string {

@@ -116,9 +116,7 @@ func (d *Document) Check() error {
 }
 
 // Encode writes the document.
-func (d Document) Encode() []byte {
-	return brief.Encoded(d)
-}
+func (d Document) Encode() []byte { return brief.Encoded(d) }
 
 // Clone gives a copy that shares nothing with d.
 func (d Document) Clone() Document {

@@ -45,9 +45,7 @@ type Over struct {
 
 // Bulk is what card and layers take up over the whole width. With one card for both it is 2t(1 + n) + 2 layer: half
 // of each wall's card lies on either side of its score, and n faces more lie inside the outer wall.
-func (o Over) Bulk() Length {
-	return o.Inner + o.Outer*Length(1+2*o.Layers) + 2*(o.Outside+o.Lining)
-}
+func (o Over) Bulk() Length { return o.Inner + o.Outer*Length(1+2*o.Layers) + 2*(o.Outside+o.Lining) }
 
 // Clearance gives how much larger the outer panel is than the inner, over the whole width: bulk and slack, snapped
 // up to the step the tools can measure, except where the step below falls short by less than 0.05 mm.
