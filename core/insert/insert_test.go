@@ -1,9 +1,12 @@
 package insert_test
 
 import (
+	"fmt"
+	"math/rand/v2"
 	"strings"
 	"testing"
 
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/insert"
@@ -11,6 +14,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/internal/tried"
 )
 
 const mm = measure.Millimetre
@@ -128,5 +132,57 @@ func TestSuits(t *testing.T) {
 		if !strings.Contains(got, c.says) || c.says == "" && got != "" {
 			t.Errorf("%s for %v: %q", c.kind, c.things, got)
 		}
+	}
+}
+
+// Whatever is asked for, at any size: either the box is proved and each compartment has its walls and each pile its hole,
+// or the compartments are refused, with a change that gives a box.
+func TestAnyCompartments(t *testing.T) {
+	r, built := rand.New(rand.NewPCG(26, 20)), map[string]int{}
+	for range tried.Fewer(4000) {
+		kind := insert.Kinds[1+r.IntN(len(insert.Kinds)-1)].ID
+		size := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
+		item := brief.Item{Name: "thing", Shape: brief.Text([]string{"block", "ball", "cylinder"}[r.IntN(3)]), Length: size(15, 70),
+			Width: size(15, 60), Height: size(12, 60), Diameter: size(15, 60), Count: brief.Whole(fmt.Sprint(1 + r.IntN(12)))}
+		b := brief.New("mm")
+		b.Card.Sheet, b.Card.Join, b.Contents, b.Arrange.Compartments = "a3", "yes", []brief.Item{item}, brief.Text(kind)
+		p := plan.Make(b, request.Default)
+		if p.Box == nil {
+			for _, pr := range p.Problems {
+				if pr.Field == "arrange.compartments" && len(pr.Set) > 0 && plan.Make(b.With(pr.Set), request.Default).Box == nil {
+					t.Fatalf("%s for %+v: %q is offered, and there is no box", kind, item, pr.Set)
+				}
+			}
+			continue
+		}
+		built[kind]++
+		if c := assembly.Said(p.Checks); c != "" && len(p.Layout.TooBig) == 0 {
+			t.Fatalf("%s for %+v: %s", kind, item, c)
+		}
+		stand := map[string]int{}
+		for _, part := range p.Box.Parts {
+			if part.Piece.Part == net.Insert {
+				stand[strings.Fields(part.Name)[0]] += len(part.At)
+			}
+		}
+		along, across := len(p.Load.Along), len(p.Load.Across)
+		feet := along + across*(along+1) + len(p.Load.Short) // each across stops at those along
+		want := map[string]int{"slotted": feet, "partitions": feet, "trays": p.Load.Layers}[kind]
+		if kind == "slotted" && along > 0 && across > 0 {
+			want = along + across // they cross
+		}
+		got := map[string]int{"slotted": stand["divider"] + stand["partition"], "partitions": stand["partition"],
+			"trays": stand["inner"]}[kind]
+		if got != want && kind != "platform" && kind != "petals" {
+			t.Fatalf("%s for %+v: %d stand, of %d along and %d across in %d layers: %v", kind, item, got, along, across, p.Load.Layers, stand)
+		}
+		if kind == "platform" {
+			if holes := len(p.Box.Piece("platform").Punches); holes != len(p.Load.Stacks) {
+				t.Fatalf("%d holes for %d piles", holes, len(p.Load.Stacks))
+			}
+		}
+	}
+	if len(built) < len(insert.Kinds)-2 {
+		t.Errorf("only %v were built: this proves little", built)
 	}
 }
