@@ -1,7 +1,6 @@
 package advice_test
 
 import (
-	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
@@ -81,46 +80,6 @@ func TestCareForContents(t *testing.T) {
 		if strings.Contains(last.Caution(), word) {
 			t.Errorf("it states that something is %s", word)
 		}
-	}
-}
-
-// A joint keeps its strip clear of every score, and the halves make the whole.
-func TestJoints(t *testing.T) {
-	r := rand.New(rand.NewPCG(41, 42))
-	joined := 0
-	for range tried.Boxes(6000) {
-		b := tried.Random(r)
-		b.Card.Sheet, b.Card.Join = "8x8", "yes"
-		p := advice.Make(b, request.Default)
-		if !p.OK() {
-			continue
-		}
-		for _, piece := range p.Box.Pieces() {
-			if p.Sheet.Takes(piece.Width, piece.Height, p.Card.Directed()) {
-				continue
-			}
-			joined++
-			j := p.Joint(piece)
-			size := piece.Height
-			if j.AlongWidth {
-				size = piece.Width
-			}
-			if j.At <= 0 || j.At >= size || j.At%p.Step.Size != 0 {
-				t.Fatalf("a joint at %s of %s", j.At.Exact("mm"), size.Exact("mm"))
-			}
-			var w, h measure.Length
-			for _, part := range p.ToLay(p.Box, 1) {
-				if strings.HasPrefix(part.Name, piece.Name+", ") && strings.HasSuffix(part.Name, "half") {
-					w, h = w+part.W, h+part.H
-				}
-			}
-			if j.AlongWidth && w != piece.Width || !j.AlongWidth && h != piece.Height {
-				t.Fatalf("the halves of %s are %d by %d", piece.Name, w, h)
-			}
-		}
-	}
-	if joined < 20 {
-		t.Errorf("only %d were joined", joined)
 	}
 }
 

@@ -72,11 +72,6 @@ func stuck(p *net.Piece, g net.Glue) int {
 	return -1
 }
 
-// Closes reports whether putting a piece in its place closes the box.
-func (b *Box) Closes(piece *net.Piece) bool {
-	return slices.ContainsFunc(b.Parts, func(p *Part) bool { return p.Piece == piece && p.When == net.Close })
-}
-
 // Opens reports whether a face moves when the box is opened.
 func Opens(p *net.Piece, face string) bool {
 	return slices.ContainsFunc(p.Order, func(m net.Move) bool {

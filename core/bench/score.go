@@ -61,12 +61,10 @@ func (j Joint) joins(say func(Length) string) string {
 		"half on either side, before you score.", say(j.At), j.Edge)
 }
 
-// Bend is a face that is bent round evenly, by hand: how long it is, how far it
-// turns in all, and the radius that comes of it.
+// Bend is a face that is bent round evenly, by hand: how long it is, and the radius that comes of it.
 type Bend struct {
 	Face         string
 	Long, Radius Length
-	Degrees      float64
 	Link         string
 }
 
@@ -107,7 +105,7 @@ func ScoreCardOf(p *net.Piece, say func(Length) string, step Length, tools shop.
 	c := ScoreCard{Ruler: tools.Ruler, Piece: p.Name, Count: p.Count, W: p.Width, H: p.Height, Handed: p.Handed}
 	for _, curve := range p.Curves {
 		if f := p.Face(curve.Face); f != nil {
-			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f), curve.Turn,
+			c.Bends = append(c.Bends, Bend{words.Plain(curve.Face), curve.Length(f), curve.Radius(f),
 				p.Name + "-" + curve.Face})
 		}
 	}

@@ -17,9 +17,6 @@ type Stack struct {
 	Turned bool
 }
 
-// Cell is a compartment, between the middles of dividers or the room's edge.
-type Cell struct{ X, Y, L, W Length }
-
 // Load is an arrangement: the things in their places and the clear room they want in all.
 type Load struct {
 	ID, Says string

@@ -25,12 +25,8 @@ var platform = &Kind{
 	},
 }
 
-// A ball sits in a hole of four fifths of its diameter: three tenths of the
-// diameter below its middle, so that a fifth of it hangs through.
-const (
-	ballHole = 0.8
-	ballSits = 0.3
-)
+// ballHole is the hole a ball sits in, of its diameter: three tenths of it below its middle, so that a fifth hangs through.
+const ballHole = 0.8
 
 // PlatformHeight is how high a platform for these things stands: a third of
 // the lowest cylinder, clear of what hangs through it of a ball.

@@ -177,11 +177,6 @@ func (s Shelf) Comes(c Card) []Sheet {
 	return s.Sheets
 }
 
-// Takes reports whether a piece lies within the sheet, turned if need be and if it need not stay upright.
-func (t Sheet) Takes(w, h Length, upright bool) bool {
-	return w <= t.Width && h <= t.Height || !upright && h <= t.Width && w <= t.Height
-}
-
 // Cost gives the price of sheets of a size, in hundredths: as much more or less as
 // they are larger or smaller than those the price is for.
 func (c Card) Cost(t Sheet, sheets int) int64 {

@@ -41,18 +41,8 @@ func TestDefaultShelf(t *testing.T) {
 	}
 }
 
-func TestTakesAndCost(t *testing.T) {
+func TestCost(t *testing.T) {
 	a4, _ := Default.Sheet("a4")
-	const mm = measure.Millimetre
-	for _, c := range []struct {
-		w, h measure.Length
-		want bool
-	}{{210 * mm, 297 * mm, true}, {297 * mm, 210 * mm, true}, {211 * mm, 297 * mm, false}, {250 * mm, 250 * mm, false},
-		{1, 1, true}} {
-		if a4.Takes(c.w, c.h, false) != c.want || a4.Takes(c.w, c.h, true) && (c.w > a4.Width || c.h > a4.Height) {
-			t.Errorf("%v × %v on A4: %v", c.w, c.h, !c.want)
-		}
-	}
 	// A square metre of it costs its price: 16 sheets of A4 are 0.998 of one.
 	card := Card{Bought: Bought{Each: 1000, Per: 1e6}}
 	if got := card.Cost(a4, 16); got != 998 {
