@@ -26,7 +26,7 @@ func (d Drawing) verified(as string, data []byte, strokes []Stroke) error {
 		got, err = svgLines(data)
 		want = d.inOrder()
 	case "dxf":
-		got, err = dxfLines(data, d.H)
+		got = dxfLines(data, d.H)
 		want = d.inOrder()
 	case "hpgl":
 		got, err = hpglLines(string(data), d.H)
@@ -150,7 +150,7 @@ func pairs(n []float64) (out []Point) {
 	return out
 }
 
-func dxfLines(data []byte, high float64) (out []Path, err error) {
+func dxfLines(data []byte, high float64) (out []Path) {
 	lines := strings.Split(strings.ReplaceAll(string(data), "\r\n", "\n"), "\n")
 	kinds := map[string]Kind{}
 	for k, l := range layers {
@@ -198,7 +198,7 @@ func dxfLines(data []byte, high float64) (out []Path, err error) {
 		}
 	}
 	end()
-	return out, nil
+	return out
 }
 
 // hpglLines reads what this package writes of it.

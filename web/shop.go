@@ -154,7 +154,7 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 	for _, nudge := range values["nudge"] {
 		nudgeShop(&e.doc, nudge, units)
 	}
-	if err := s.actShop(ctx, &e, values.Get("act"), values); err != nil {
+	if err := s.actShop(ctx, &e, values.Get("act")); err != nil {
 		return e, err
 	}
 	if e.what == "" {

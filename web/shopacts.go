@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -24,7 +23,7 @@ import (
 // What buttons do to the shop beyond what its fields hold, and what a box gives it.
 
 // actShop does what a button of the shop's page asks.
-func (s *Server) actShop(ctx context.Context, e *editedShop, act string, values url.Values) error {
+func (s *Server) actShop(ctx context.Context, e *editedShop, act string) error {
 	name, arg, _ := strings.Cut(act, ":")
 	d := &e.doc
 	switch name {

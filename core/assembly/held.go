@@ -90,7 +90,7 @@ func held(b *Box, s Standing) fold.Check {
 			}
 		}
 	}
-	faults = append(faults, forgotten(b, s)...)
+	faults = append(faults, forgotten(s)...)
 	c.Figure = fmt.Sprintf("%s, seams and rolled walls among them; %s", words.Count(faces, "tab"), words.Count(parts, "part"))
 	if len(faults) > 0 {
 		c.Holds, c.Figure = false, strings.Join(faults[:min(3, len(faults))], "; ")
@@ -116,7 +116,7 @@ func (g grown) holdsFace(p *Part, face string) bool {
 func legs(b *Box, s Standing) []fold.Check {
 	c := fold.Check{Name: "legs reach the floor", Holds: true}
 	n := 0
-	for _, body := range inside(b, s) {
+	for _, body := range inside(s) {
 		for _, f := range body.Faces {
 			if body.Piece.RoleOf(f.Name) != "leg" {
 				continue
@@ -142,10 +142,10 @@ func legs(b *Box, s Standing) []fold.Check {
 }
 
 // levelRims checks that walls of what stands inside are as high as those they meet.
-func levelRims(b *Box, s Standing) []fold.Check {
+func levelRims(s Standing) []fold.Check {
 	c := fold.Check{Name: "rims inside are level", Holds: true}
 	n := 0
-	for _, body := range inside(b, s) {
+	for _, body := range inside(s) {
 		for _, m := range body.Piece.Meets {
 			p, q := body.Find(m[0]), body.Find(m[1])
 			if p == nil || q == nil {
@@ -210,7 +210,7 @@ func (g grown) holdsPart(p *Part) bool {
 
 // forgotten finds faces of different parts that lie flat on each other without a join. What comes
 // off again or is woven may touch; so may what opens.
-func forgotten(b *Box, s Standing) (faults []string) {
+func forgotten(s Standing) (faults []string) {
 	var touch []contact
 	closes, rests := map[string]bool{}, map[*fold.Body]bool{}
 	for _, g := range s.trees {

@@ -28,7 +28,7 @@ func (b *Box) Flank(t Length, side string) (out Flank) {
 	s := b.Assemble(t, Closed)
 	all := s.Box()
 	lo, hi := fold.Extent(all...)
-	moves := b.opening(t, s)
+	moves := b.opening(s)
 	in := map[string]fold.Vec{"left": {X: 1}, "right": {X: -1}, "front": {Y: 1}, "back": {Y: -1}}[side]
 	out.Still, out.Drawn = math.Inf(1), side == "right" && b.drawn()
 	mid, size := lo.Add(hi).Times(0.5), hi.Sub(lo)
@@ -77,7 +77,7 @@ func (p *Part) sleeves() bool {
 }
 
 // opening gives the faces of the closed box that move when it is opened.
-func (b *Box) opening(t Length, s Standing) map[*fold.Placed]bool {
+func (b *Box) opening(s Standing) map[*fold.Placed]bool {
 	out, drawn := map[*fold.Placed]bool{}, b.drawn()
 	for _, p := range b.Parts {
 		if p.Piece == nil {

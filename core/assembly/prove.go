@@ -48,8 +48,8 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	if b.outer != (Dims{}) {
 		checks = append(checks, asMeasured(b, s, m.T))
 	}
-	if inside := inside(b, s); len(inside) > 0 {
-		checks = append(append(checks, fold.Below(b.Hi.Z, inside...)), slices.Concat(legs(b, s), levelRims(b, s))...)
+	if inside := inside(s); len(inside) > 0 {
+		checks = append(append(checks, fold.Below(b.Hi.Z, inside...)), slices.Concat(legs(b, s), levelRims(s))...)
 	}
 	for _, r := range b.Rooms {
 		if len(r.Things) > 0 {
@@ -290,7 +290,7 @@ func (g grown) meets(p Pair) fold.Check {
 }
 
 // inside gives the bodies of what stands inside.
-func inside(b *Box, s Standing) (out []*fold.Body) {
+func inside(s Standing) (out []*fold.Body) {
 	for _, body := range s.Bodies {
 		if body.Piece.Part == net.Insert {
 			out = append(out, body)

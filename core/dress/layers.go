@@ -173,7 +173,7 @@ func lay(k *work, l wish.Layer, cuts []cut) (pieces []*net.Piece, says string) {
 		for n := i; n < len(cuts); n++ {
 			if keys[n] == keys[i] {
 				p := cuts[n].panel
-				alike, places = append(alike, p), append(places, place(k, p, cuts[n].lay, "layer", cuts[n].up, narrowest(l)))
+				alike, places = append(alike, p), append(places, place(p, cuts[n].lay, "layer", cuts[n].up, narrowest(l)))
 				refs, deep = append(refs, p.Ref()), max(deep, len(p.On))
 				p.On = append(p.On, cuts[n].lay)
 			}
@@ -226,7 +226,7 @@ func shapeKey(c cut) string {
 }
 
 // place lays something of an outline on a panel, on what lies there.
-func place(k *work, p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
+func place(p *Panel, l Lay, face string, quarters int, border Length) assembly.Place {
 	lo, hi := net.Bounds(l.Ring)
 	flo, fhi := p.Face.Bounds()
 	if len(p.On) > 0 {
@@ -242,7 +242,7 @@ func on(k *work, p *Panel, name, face string, is net.Part, ring []net.Point, hol
 	off Length) *net.Piece {
 	piece := cutTo(k.name(name), face, turned(ring, p.up), turnedAll(holes, p.up))
 	piece.Part = is
-	at := place(k, p, Lay{Card: c, Ring: ring}, face, p.up, 0)
+	at := place(p, Lay{Card: c, Ring: ring}, face, p.up, 0)
 	at.Out += off
 	k.add(piece, c, []string{p.Ref()}, at).Rides = true
 	return piece

@@ -159,9 +159,9 @@ func walls(k *work, l wish.Liner, r room, used map[string]Length) {
 				return
 			}
 			one := lining{name: side.Name, ref: part + "/" + f.Name}
-			one.ring, one.round = bulk(k, r, side.To, f, w, h)
+			one.ring, one.round = bulk(r, side.To, f, w, h)
 			for i := range l.Layers {
-				one.at = append(one.at, inside(k, r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
+				one.at = append(one.at, inside(r, side.To, part, f, used[side.Name]+Length(i)*l.Card.Caliper+l.Card.Caliper/2))
 			}
 			used[side.Name] += Length(l.Layers) * l.Card.Caliper
 			sides = append(sides, one)
@@ -198,7 +198,7 @@ type lining struct {
 
 // bulk gives the outline of a liner so large and the holes in it, clear of what stands out of the wall behind it by
 // a millimetre: magnets, dots and brads. What reaches its upper or lower edge is cut out from there.
-func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []net.Point, holes [][]net.Point) {
+func bulk(r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []net.Point, holes [][]net.Point) {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	right := fold.Vec{X: -side.Y, Y: side.X} // as one looks at the wall from outside, at the liner's inside
 	top, foot := []net.Point{{}}, []net.Point{{X: w, Y: h}}
@@ -224,7 +224,7 @@ func bulk(k *work, r room, side fold.Vec, f *fold.Placed, w, h Length) (ring []n
 }
 
 // inside stands a liner against a wall, so far in from the side of the room.
-func inside(k *work, r room, side fold.Vec, part string, f *fold.Placed, in Length) assembly.Place {
+func inside(r room, side fold.Vec, part string, f *fold.Placed, in Length) assembly.Place {
 	mid := r.lo.Add(r.hi).Times(0.5)
 	edge := r.hi
 	if side.X+side.Y < 0 {

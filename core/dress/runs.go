@@ -45,7 +45,7 @@ func runs(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 		done[of] = true
 		run := Run{Card: l.Card}
 		var x Length
-		high, top := Length(0), tops(k, cuts, of.part)
+		high, top := Length(0), tops(cuts, of.part)
 		for _, side := range roundOrder {
 			for i, c := range cuts {
 				if c.panel.Part != of.part || c.panel.Nth != of.nth || c.panel.Looks != side || c.panel.Bent {
@@ -53,8 +53,8 @@ func runs(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 				}
 				wide, _ := c.panel.Size()
 				w, h := c.panel.size(c.lay.Ring)
-				off := offset(k, c)
-				y := top - topOf(k, c)
+				off := offset(c)
+				y := top - topOf(c)
 				run.Cuts = append(run.Cuts, RunCut{Piece: pieces[i], X: x + off, Y: y, On: c.panel.Ref()})
 				run.W, high, x = x+off+w, max(high, y+h), x+wide
 			}
@@ -74,14 +74,14 @@ func runs(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 }
 
 // offset is how far from the left of its panel a layer begins, as it stands.
-func offset(k *work, c cut) Length {
+func offset(c cut) Length {
 	_, whole := net.Bounds(turned(c.panel.Outline, c.panel.up))
 	_, own := net.Bounds(turned(c.lay.Ring, c.panel.up))
 	return whole.X - own.X // pieces are drawn inside up, so left and right change over
 }
 
 // topOf is how high the top of a layer stands, and tops the highest of a part.
-func topOf(k *work, c cut) Length {
+func topOf(c cut) Length {
 	high := 0.0
 	for i, p := range c.lay.Ring {
 		if z := c.panel.Face.Place(p).Z; i == 0 || z > high {
@@ -91,9 +91,9 @@ func topOf(k *work, c cut) Length {
 	return measured(high).Near(mm / 100)
 }
 
-func tops(k *work, cuts []cut, part string) (out Length) {
+func tops(cuts []cut, part string) (out Length) {
 	for i, c := range cuts {
-		if t := topOf(k, c); c.panel.Part == part && (i == 0 || t > out) {
+		if t := topOf(c); c.panel.Part == part && (i == 0 || t > out) {
 			out = t
 		}
 	}

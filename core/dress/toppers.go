@@ -218,7 +218,7 @@ func stack(k *work, t wish.Topper, p *Panel, off Length) (names []string) {
 			off += foam
 		}
 		stood := turned(moved(ring, -t.Width/2, -t.Height/2), -p.up) // from as it stands to as the panel is drawn
-		piece = on(k, p, topperName(k, t, i), "topper", net.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
+		piece = on(k, p, topperName(t, i), "topper", net.Topper, moved(stood, mid.X, mid.Y), nil, t.Cards[i], off)
 		off += t.Cards[i].Caliper
 		names = append(names, piece.Name)
 	}
@@ -249,7 +249,7 @@ func over(k *work, p *Panel) (off Length) {
 	return off
 }
 
-func topperName(k *work, t wish.Topper, i int) string {
+func topperName(t wish.Topper, i int) string {
 	name := t.Shape + " topper"
 	if i > 0 {
 		name = fmt.Sprintf("%s, layer %d", name, i+1)
@@ -279,7 +279,7 @@ func hanging(k *work, t wish.Topper) {
 	}
 	var last *net.Piece
 	for i, ring := range rings {
-		last = cutTo(k.name(topperName(k, t, i)), "topper", ring, [][]net.Point{hole})
+		last = cutTo(k.name(topperName(t, i)), "topper", ring, [][]net.Point{hole})
 		last.Part = net.Topper
 		k.loose(last, t.Cards[i], 1, "hanging")
 	}

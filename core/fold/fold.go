@@ -72,7 +72,7 @@ func UpTo(p *net.Piece, t float64, done func(face string) float64, pressed Press
 	}
 	start := flat
 	start.At = Vec{-mid.X.MM(), mid.Y.MM(), 0}
-	tree, loops := hangings(p, root)
+	tree, loops := hangings(root)
 	angle := settle(p, tree, loops, done)
 	if pressed != nil {
 		settled := angle
@@ -117,7 +117,7 @@ type hanging struct {
 }
 
 // hangings lists the faces in the order they are reached from the root, and the creases that close loops.
-func hangings(p *net.Piece, root *net.Face) (tree, loops []hanging) {
+func hangings(root *net.Face) (tree, loops []hanging) {
 	on := map[*net.Face]*net.Face{root: nil}
 	reached := []*net.Face{root}
 	for i := 0; i < len(reached); i++ {

@@ -23,7 +23,7 @@ func (b *Body) HangsOn(face string) map[string]bool {
 	if root == nil {
 		return out
 	}
-	tree, _ := hangings(p, root)
+	tree, _ := hangings(root)
 	for _, h := range tree {
 		if out[h.on.Name] {
 			out[h.face.Name] = true

@@ -23,7 +23,7 @@ func Solve(whole *net.Piece) {
 	if n == 0 || root == nil {
 		return
 	}
-	tree, loops := hangings(p, root)
+	tree, loops := hangings(root)
 	angles := make([]float64, n)
 	for i, guess := range p.Unknown {
 		angles[i] = guess * math.Pi / 180

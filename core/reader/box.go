@@ -128,7 +128,7 @@ func (l *list) add(p *typed) {
 			l.looseCover(p, d)
 		}
 	case "liner":
-		l.liner(p, base, floor)
+		l.liner(p, floor)
 	case "panel":
 		n, _, _ := l.net(p)
 		l.box.Add(n, assembly.Place{Face: "panel", On: floor, Out: 40 * measure.Millimetre})
@@ -256,7 +256,7 @@ func (l *list) inside() style.Dims {
 }
 
 // liner lays a liner on the floor, or says that it can't go in.
-func (l *list) liner(p *typed, base *assembly.Part, floor string) {
+func (l *list) liner(p *typed, floor string) {
 	w, h := p.Wide(), p.High()
 	if (w > h) != (l.size.Length > l.size.Width) {
 		w, h = h, w
