@@ -4,6 +4,8 @@ package draw
 // wanted, or at the first other place that is free; where there is none it is
 // left out, and what it says stands in the tally and under the pointer.
 
+import "slices"
+
 // spot is a place for a text: its anchor point, as SVG has it, and whether it
 // runs upwards.
 type spot struct {
@@ -46,13 +48,7 @@ func (s spot) extent(text string, size float64) area {
 func (l *labels) free(text string, size float64, spots ...spot) (spot, bool) {
 	for _, s := range spots {
 		e := s.extent(text, size)
-		clear := true
-		for _, t := range l.taken {
-			if e.meets(t) {
-				clear = false
-				break
-			}
-		}
+		clear := !slices.ContainsFunc(l.taken, e.meets)
 		if clear {
 			l.taken = append(l.taken, e)
 			return s, true

@@ -127,8 +127,8 @@ func SolidOf(p *plan.Plan) *Solid {
 			}
 		}
 	}
-	for i := len(s.Faces) - 1; i >= 0; i-- {
-		index[s.Faces[i].Name] = i
+	for i, v := range slices.Backward(s.Faces) {
+		index[v.Name] = i
 	}
 	tracks := make([][][7]float64, len(s.Faces))
 	record := func(a assembly.Standing) {

@@ -1,6 +1,7 @@
 package export
 
 import (
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -38,13 +39,13 @@ var rules = readRules(draw.CSS)
 
 func readRules(css string) (out []rule) {
 	css = variables.ReplaceAllString(comments.ReplaceAllString(css, ""), "$1")
-	for _, block := range strings.Split(css, "}") {
+	for block := range strings.SplitSeq(css, "}") {
 		selectors, body, ok := strings.Cut(block, "{")
 		if !ok {
 			continue
 		}
 		sets := style{}
-		for _, line := range strings.Split(body, ";") {
+		for line := range strings.SplitSeq(body, ";") {
 			if name, value, ok := strings.Cut(line, ":"); ok {
 				sets[strings.TrimSpace(name)] = strings.TrimSpace(value)
 			}
@@ -78,7 +79,7 @@ func apart(selectors string) (out []string) {
 			out = append(out, strings.TrimSpace(s))
 			continue
 		}
-		for _, choice := range strings.Split(s[m[2]:m[3]], ",") {
+		for choice := range strings.SplitSeq(s[m[2]:m[3]], ",") {
 			out = append(out, apart(s[:m[0]]+strings.TrimSpace(choice)+s[m[1]:])...)
 		}
 	}
@@ -89,7 +90,7 @@ func readChain(selector string) (out []simple, ok bool) {
 	if strings.ContainsAny(selector, ":[>~+*") || selector == "" {
 		return nil, false
 	}
-	for _, part := range strings.Fields(selector) {
+	for part := range strings.FieldsSeq(selector) {
 		words := strings.Split(part, ".")
 		s := simple{tag: words[0]}
 		for _, class := range words[1:] {
@@ -154,9 +155,7 @@ func styleOf(line []element) style {
 	slices.SortStableFunc(of, func(a, b rule) int { return a.weight() - b.weight() })
 	out := style{}
 	for _, r := range of {
-		for name, value := range r.sets {
-			out[name] = value
-		}
+		maps.Copy(out, r.sets)
 	}
 	return out
 }

@@ -3,6 +3,7 @@ package export
 import (
 	"encoding/xml"
 	"fmt"
+	"maps"
 	"strconv"
 	"strings"
 )
@@ -143,9 +144,7 @@ func (p *painter) lookOf(t xml.StartElement) style {
 			look[name] = v
 		}
 	}
-	for name, v := range of {
-		look[name] = v
-	}
+	maps.Copy(look, of)
 	return look
 }
 
@@ -211,7 +210,7 @@ func (p *painter) ink(look style) string {
 		}
 		p.pdf.SetLineWidth(max(wide*p.k, 0.05))
 		var dashes []float64
-		for _, f := range strings.Fields(look["stroke-dasharray"]) {
+		for f := range strings.FieldsSeq(look["stroke-dasharray"]) {
 			if d, err := strconv.ParseFloat(f, 64); err == nil {
 				dashes = append(dashes, d*p.k)
 			}

@@ -183,7 +183,7 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 func (p *paper) wrap(text string, wide float64) (out []string) {
 	line := ""
 	text = p.legible(words.Together(p.legible(text)))
-	for _, word := range strings.Split(text, " ") {
+	for word := range strings.SplitSeq(text, " ") {
 		next := strings.Trim(line+" "+word, " ")
 		if line != "" && p.wide(next) > wide {
 			out = append(out, line)

@@ -95,7 +95,7 @@ func TestSixteenReaders(t *testing.T) {
 // plainly writes what was read without the places in memory that it points to.
 func plainly(v any) string {
 	var out strings.Builder
-	for _, word := range strings.Fields(fmt.Sprintf("%+v", v)) {
+	for word := range strings.FieldsSeq(fmt.Sprintf("%+v", v)) {
 		if !strings.Contains(word, "0x") {
 			out.WriteString(word + " ")
 		}

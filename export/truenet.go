@@ -112,7 +112,7 @@ func (p Path) from(q Point) float64 {
 	}
 	pts := p.Points
 	if p.Closed {
-		pts = append(pts[:len(pts):len(pts)], pts[0])
+		pts = append(slices.Clip(pts), pts[0])
 	}
 	return Stroke{Points: pts}.from(q)
 }

@@ -1,5 +1,7 @@
 package machine
 
+import "slices"
+
 import "math"
 
 // What was cut free moves: nothing may be worked on within it any more. What is free is found on
@@ -106,8 +108,8 @@ func (p Program) loose(bed Bed) (stroke int, found bool) {
 			g.open(int32(i))
 		}
 	}
-	for n := len(p.Strokes) - 1; n >= 0; n-- {
-		s := p.Strokes[n]
+	for n, s := range slices.Backward(p.Strokes) {
+
 		if s.Tool != Knife {
 			continue
 		}

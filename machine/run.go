@@ -3,6 +3,7 @@ package machine
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"sync"
 	"time"
@@ -149,11 +150,9 @@ func (m *Machine) Do(what string) error {
 	if !known {
 		return refused("There is no button %q: start, pause, resume, stop, jam and out.", what)
 	}
-	for _, p := range allowed {
-		if p == m.phase {
-			m.press(what)
-			return nil
-		}
+	if slices.Contains(allowed, m.phase) {
+		m.press(what)
+		return nil
 	}
 	return refused("The machine is %s: %q does nothing now.", m.phase, what)
 }

@@ -73,7 +73,7 @@ func (w Want) where() (string, []any) {
 	if w.Folder != "" {
 		where, args = where+` AND p.id IN (SELECT project FROM folders WHERE folder = ?)`, append(args, w.Folder)
 	}
-	for _, word := range strings.Fields(strings.ToLower(w.Words)) {
+	for word := range strings.FieldsSeq(strings.ToLower(w.Words)) {
 		where += ` AND p.words LIKE ? ESCAPE '\'`
 		args = append(args, "%"+literal.Replace(word)+"%")
 	}

@@ -63,7 +63,9 @@ func (a *app) do(r *http.Request) *httptest.ResponseRecorder {
 }
 
 // holds reports whether a page says something, wherever its lines end.
-func holds(page, text string) bool { return strings.Contains(strings.Join(strings.Fields(page), " "), text) }
+func holds(page, text string) bool {
+	return strings.Contains(strings.Join(strings.Fields(page), " "), text)
+}
 
 func (a *app) get(path string) *httptest.ResponseRecorder {
 	return a.do(httptest.NewRequest("GET", path, nil))

@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
 	"slices"
@@ -28,9 +29,7 @@ func typedBatch(was batch.Document, values url.Values) batch.Document {
 	d := was
 	d.Orders = slices.Clone(was.Orders)
 	d.Hours = map[string]brief.Text{}
-	for name, text := range was.Hours {
-		d.Hours[name] = text
-	}
+	maps.Copy(d.Hours, was.Hours)
 	for path, v := range values {
 		name, _, _ := strings.Cut(path, ".")
 		if len(v) > 0 && slices.Contains([]string{"name", "by", "from", "hands", "notes", "orders", "hours"}, name) &&

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -121,9 +122,7 @@ func (p pages) Link(n int) string {
 // With gives the address of the list with something else looked for.
 func (p pages) With(pairs ...string) string {
 	q := url.Values{}
-	for name, of := range p.query {
-		q[name] = of
-	}
+	maps.Copy(q, p.query)
 	for i := 0; i+1 < len(pairs); i += 2 {
 		if q.Set(pairs[i], pairs[i+1]); pairs[i+1] == "" {
 			q.Del(pairs[i])

@@ -3,6 +3,7 @@ package web_test
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
@@ -56,9 +57,7 @@ func (l *line) between(next http.Handler) http.Handler {
 		if lose {
 			panic(http.ErrAbortHandler)
 		}
-		for name, values := range answer.Header() {
-			w.Header()[name] = values
-		}
+		maps.Copy(w.Header(), answer.Header())
 		w.WriteHeader(answer.Code)
 		w.Write(answer.Body.Bytes())
 	})

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -64,9 +65,7 @@ func (s *Server) lookOf(c *echo.Context) (l logLook, problem string) {
 // Link gives the address of a page of what is looked for.
 func (l logLook) Link(path string, n int) string {
 	q := url.Values{}
-	for name, of := range l.Values {
-		q[name] = of
-	}
+	maps.Copy(q, l.Values)
 	if n > 1 {
 		q.Set("page", strconv.Itoa(n))
 	}

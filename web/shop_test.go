@@ -240,7 +240,7 @@ func TestHabits(t *testing.T) {
 	a.typeInShop("habits.step", "0.5 mm")
 	a.typeInShop("habits.fit", "easy")
 	w := a.post("/projects")
-	made := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
+	made, _, _ := strings.Cut(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")
 	if b := a.head(made).Brief; b.Units != "mm" || b.Tools.Step != "0.5 mm" || b.Tools.Fit != "easy" {
 		t.Errorf("a new box begins in %s, by %s, %s", b.Units, b.Tools.Step, b.Tools.Fit)
 	}
@@ -311,7 +311,7 @@ func TestOwnAndNoCards(t *testing.T) {
 		}
 	}
 	w := a.post("/projects")
-	made := strings.Split(w.Header().Get("Location"), "?")[0]
+	made, _, _ := strings.Cut(w.Header().Get("Location"), "?")
 	a.post(made+"/change", "act", "add-thing")
 	if page := a.get(made + "?stage=card").Body.String(); !strings.Contains(page, "There is no card called") {
 		t.Error("nothing says that there is no card")

@@ -274,7 +274,7 @@ func TestOwnShelf(t *testing.T) {
 		Sheets: []shop.Sheet{sheet}}}})
 	for _, from := range []string{"blank", "scores"} {
 		w := a.post("/projects", "from", from, "units", "mm")
-		id := strings.Split(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")[0]
+		id, _, _ := strings.Cut(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")
 		if b := a.head(id).Brief; b.Card.Stock != "shed-1" || b.Card.Sheet != "shed-sheet" {
 			t.Fatalf("%s begins with %+v", from, b.Card)
 		}

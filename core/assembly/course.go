@@ -64,8 +64,8 @@ func stuck(p *net.Piece, g net.Glue) int {
 	if g.With > 0 {
 		return g.With - 1
 	}
-	for i := len(p.Order) - 1; i >= 0; i-- {
-		if slices.Contains(p.Order[i].Faces, g.Face) || slices.Contains(p.Order[i].Faces, g.On) {
+	for i, v := range slices.Backward(p.Order) {
+		if slices.Contains(v.Faces, g.Face) || slices.Contains(v.Faces, g.On) {
 			return i
 		}
 	}

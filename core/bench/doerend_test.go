@@ -172,7 +172,7 @@ func (d *doer) used(text string) {
 			d.wrong("missing: the ribbon is threaded through no hole")
 		}
 		told := false
-		for _, word := range strings.Fields(strings.ReplaceAll(s.What, "pads", "")) {
+		for word := range strings.FieldsSeq(strings.ReplaceAll(s.What, "pads", "")) {
 			told = told || len(word) > 2 && strings.Contains(text, strings.TrimSuffix(word, "s"))
 		}
 		k, _ := shop.PriceOf(s.What)

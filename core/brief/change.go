@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"encoding/json"
 	"iter"
+	"maps"
 	"slices"
 	"strings"
 
@@ -84,10 +85,7 @@ func (c Changes) MarshalJSON() ([]byte, error) {
 	if c == nil {
 		return []byte("null"), nil
 	}
-	out := map[string]string{}
-	for field, value := range c.All() {
-		out[field] = value
-	}
+	out := maps.Collect(c.All())
 	return json.Marshal(out)
 }
 

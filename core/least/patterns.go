@@ -5,6 +5,8 @@ package least
 // worth what the programme says: the table's (knapsack.go) is worth the most. What pieces are worth, over the most
 // that a sheet can be worth, bounds the cost from below at every step of it.
 
+import "slices"
+
 // pattern is a way to cut a size: how many of each kind.
 type pattern struct {
 	size int
@@ -146,7 +148,7 @@ func (g *patterns) begin() {
 	g.simplex.begin(m + len(g.scarce))
 	for k, kind := range g.kinds {
 		use, each := -1, 1.0
-		for j, pat := range g.all[:len(g.all):len(g.all)] {
+		for j, pat := range slices.Clip(g.all) {
 			if n := pat.n[k]; n > 0 && g.row[pat.size] < 0 && (use < 0 || g.cost(pat.size)/float64(n) <
 				g.cost(g.all[use].size)/each) {
 				use, each = j, float64(n)

@@ -29,7 +29,7 @@ func TestThereAndBack(t *testing.T) {
 		if err := Write(&b, []string{"name", "one", "two"}, rows); err != nil {
 			t.Fatal(err)
 		}
-		for _, line := range strings.Split(b.String(), "\n") {
+		for line := range strings.SplitSeq(b.String(), "\n") {
 			for _, cell := range strings.FieldsFunc(line, func(c rune) bool { return strings.ContainsRune(parts, c) }) {
 				if c := strings.Trim(cell, blanks); c != "" && strings.ContainsRune("=+-@", rune(c[0])) {
 					t.Fatalf("a formula: %q of %q", cell, b.String())

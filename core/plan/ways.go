@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"brevium/core/brief"
 	"brevium/core/contents"
@@ -253,11 +254,7 @@ func reason(ways []Way, i int) string {
 	} else if unpleasing(w.Need) > 0.5 {
 		says = append(says, "an ungainly shape")
 	}
-	out := says[0]
-	for _, more := range says[1:] {
-		out += ", " + more
-	}
-	return out
+	return strings.Join(says, ", ")
 }
 
 // build makes the box round an arrangement, its inserts with it; a draft has no faces found yet.

@@ -166,7 +166,7 @@ func TestCourseInWords(t *testing.T) {
 		b.Contents = []brief.Item{{Name: "tin", Shape: "cylinder", Diameter: "40 mm", Height: "50 mm", Count: "2"}}
 		style, options, _ := strings.Cut(style, ":")
 		b.Box = brief.Box{Style: brief.Text(style)}
-		for _, o := range strings.Fields(options) {
+		for o := range strings.FieldsSeq(options) {
 			id, answer, _ := strings.Cut(o, "=")
 			b.Set("box.options."+id, answer)
 		}

@@ -38,7 +38,7 @@ func ParsePunch(text string, unit measure.Unit) (p Punch, err error) {
 	size, reach, far := strings.Cut(strings.ToLower(strings.TrimSpace(text)), "reach")
 	p.Kind = PunchKinds[0]
 	var rest []string
-	for _, word := range strings.Fields(size) {
+	for word := range strings.FieldsSeq(size) {
 		if slices.Contains(PunchKinds, word) {
 			p.Kind = word
 		} else {

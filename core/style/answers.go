@@ -3,6 +3,7 @@ package style
 import (
 	"fmt"
 	"maps"
+	"slices"
 	"strings"
 
 	"brevium/core/brief"
@@ -101,12 +102,7 @@ func (a Answers) asks(s *Style, q Question) bool {
 		if given == "" {
 			given = of.Default
 		}
-		for _, one := range strings.Split(choice, "|") {
-			if given == one {
-				return true
-			}
-		}
-		return false
+		return slices.Contains(strings.Split(choice, "|"), given)
 	}
 	return (q.When == "" || holds(q.When)) && (q.Unless == "" || !holds(q.Unless))
 }

@@ -171,7 +171,7 @@ func measureTaken(j *Spec) bool {
 		for _, guess := range []Length{3, 8} {
 			trial := *j
 			trial.Report, trial.Answers = &brief.Report{Units: j.Units, Step: j.Step}, answers
-			trial.Taken = taken(dims(guess*j.T(), guess*j.T(), guess*j.T()))
+			trial.Taken = new(dims(guess*j.T(), guess*j.T(), guess*j.T()))
 			b := build(&trial)
 			if b == nil {
 				continue
@@ -186,7 +186,7 @@ func measureTaken(j *Spec) bool {
 			return true
 		}
 	}
-	j.Taken = taken(dims(8*j.T(), 8*j.T(), 8*j.T()))
+	j.Taken = new(dims(8*j.T(), 8*j.T(), 8*j.T()))
 	b := build(j)
 	j.Taken = nil
 	return b != nil && take(j, b)
@@ -211,7 +211,7 @@ func take(j *Spec, b *Box) bool {
 		in = b.Whole()
 	}
 	floor, wall, cover := j.Lined[0], j.Lined[1], j.Lined[2]
-	j.Taken = taken(dims(b.Size.Length-in.Length+2*wall, b.Size.Width-in.Width+2*wall, b.Size.Depth-in.Depth+floor+cover))
+	j.Taken = new(dims(b.Size.Length-in.Length+2*wall, b.Size.Width-in.Width+2*wall, b.Size.Depth-in.Depth+floor+cover))
 	return suitsProud(j, b)
 }
 
@@ -226,8 +226,6 @@ func sketched(j *Spec, b *Box) *Box {
 	b.Hi = fold.Vec{X: half.X, Y: half.Y, Z: b.Lo.Z + b.Inside.Depth.MM()}
 	return b
 }
-
-func taken(d Dims) *Dims { return &d }
 
 // IsShaped reports whether the room of the style's box is no block, as far as is known.
 func (j *Spec) IsShaped() bool { return j.shaped }

@@ -4,6 +4,7 @@ package words
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -73,12 +74,7 @@ var blank = []rune{'\u115f', '\u1160', '\u2800', '\u3164', '\uffa0'}
 // Visible reports whether anything of a text can be seen.
 func Visible(s string) bool {
 	return strings.ContainsFunc(s, func(r rune) bool {
-		for _, b := range blank {
-			if r == b {
-				return false
-			}
-		}
-		return r != utf8.RuneError && unicode.In(r, unicode.L, unicode.N, unicode.P, unicode.S)
+		return !slices.Contains(blank, r) && r != utf8.RuneError && unicode.In(r, unicode.L, unicode.N, unicode.P, unicode.S)
 	})
 }
 
