@@ -31,6 +31,9 @@ type Net struct {
 
 // Fill fills a picture of cells (see net.Grid), less those that are cut away.
 func (s Sizes) Fill(picture string) Net {
+	if len(s.Away) == 0 {
+		return Net{net.Grid(s.Name, s.Cols, s.Rows, picture), nil}
+	}
 	gone, r := map[string]bool{}, 0
 	var out []string
 	for line := range strings.SplitSeq(strings.TrimSpace(picture), "\n") {
