@@ -40,7 +40,7 @@ func someThing(r *rand.Rand) brief.Item {
 func TestHowManyIsTheMost(t *testing.T) {
 	r := rand.New(rand.NewPCG(25, 1))
 	tries := 0
-	for n := range tried.Boxes(700) {
+	for n := range tried.Fewer(700) {
 		s := style.Styles[n%len(style.Styles)]
 		if s.Typed {
 			continue

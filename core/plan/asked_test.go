@@ -10,6 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/measure"
 	"brevium/core/net"
+	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/internal/tried"
@@ -143,7 +144,7 @@ func TestOwnAnswersOnMarks(t *testing.T) {
 				}
 				b := tried.Sized(l, w, side(), "box.style", s.ID, "card.sheet", "600 x 600 mm", "tools.step", step, "units", unit)
 				tried.Answer(&b, s, r.IntN(tried.Combinations(s)))
-				p := advice.Make(b, request.Default)
+				p := plan.Make(b, request.Default)
 				if !p.OK() {
 					continue
 				}

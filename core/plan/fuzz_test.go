@@ -97,7 +97,7 @@ func TestFieldsWrittenOver(t *testing.T) {
 				}
 			}
 		}
-		for range tried.Boxes(1500) {
+		for range tried.Fewer(1500) {
 			b := whole.Clone()
 			for range 1 + r.IntN(3) {
 				b.Set(fields[r.IntN(len(fields))], texts[r.IntN(len(texts))])
