@@ -92,7 +92,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(71, uint64(i)))
 			planned := map[string]int{}
-			for n := range tried.Boxes(1400) {
+			for n := range max(70, tried.Boxes(1400)) {
 				mm := func(lo, hi int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", lo+r.IntN(hi-lo))) }
 				b := brief.New("mm")
 				b.Contents = []brief.Item{{Name: "thing", Shape: []brief.Text{"cylinder", "block", "ball"}[r.IntN(3)],
