@@ -80,13 +80,12 @@ func (a *adviser) fit() {
 	}
 }
 
-// Searches beside the plan itself have a budget of work, so that no document can make one long. It counts what is
-// built, not time, so the same document gets the same answer on any machine.
+// How much work each search may do, in things placed and pieces cut.
 const (
-	compared    = 5000  // by Compare, in things placed and pieces cut
-	counted     = 40000 // by HowMany, likewise, for all kinds of thing together
-	countedEach = 20000 // but for each so much at least
-	remedied    = 4000  // by the search for what makes a piece fit its sheet
+	compared    = 5000  // Compare
+	counted     = 40000 // Count, for all kinds of thing together
+	countedEach = 20000 // and at least so much for each
+	remedied    = 4000  // the search for what makes a piece fit its sheet
 )
 
 // budget bounds the work of a search beside the plan, so that no document can make one long. It counts what is

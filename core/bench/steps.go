@@ -300,6 +300,6 @@ func (s Step) Caution() string {
 const (
 	bladeCare = "Fresh blade, fingers behind the guard, blade closed or covered when you put it down; " +
 		"follow its maker's instructions."
-	scissorsCare = "Scissors or knife: cut away from yourself, and stop at the score."
+	scissorsCare = "Scissors or knife: cut away from your body. Stop at the score."
 	glueCare     = "Air the room when you glue, keep glue from children, and follow the instructions on it."
 )

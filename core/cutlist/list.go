@@ -112,7 +112,7 @@ func Read(l List) (least.Task, *brief.Report) {
 	marks := map[bool]brief.Text{true: "1 mm", false: "1/16 in"}[l.Units == "mm"]
 	r := &reading{List: l, Reader: brief.NewReader(&brief.Brief{Units: l.Units, Tools: brief.Tools{Step: marks}})}
 	r.ask()
-	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, "Most printers leave 3 to 6 mm.")
+	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of 3 to 6 mm.")
 	switch {
 	case len(l.Sheets) == 0:
 		r.Problem("sheets", "There is no sheet to cut from.", "Name a size, such as 12 x 12 in.")
@@ -168,8 +168,7 @@ func (r *reading) length(field string, text brief.Text, low, most measure.Length
 		return 0
 	}
 	if l < low || l > most {
-		r.Problem(field, fmt.Sprintf("%s is no length for it: it is %s to %s.", text, low.Exact(measure.Millimetres),
-			most.Exact(measure.Millimetres)), fix)
+		r.Problem(field, fmt.Sprintf("%s won't do here. Give a length from %s to %s.", text, r.Say(low), r.Say(most)), fix)
 		return 0
 	}
 	return l
@@ -204,7 +203,7 @@ func (r *reading) sheet(i int, s Sheet, margin measure.Length) {
 		H: r.side(at("height"), name, s.Height), Count: r.count(at("count"), s.Count, least.Unlimited, 1_000_000), Margin: margin,
 		Offcut: s.Offcut == "yes"}
 	if s.Margin != "" {
-		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, "Most printers leave 3 to 6 mm.")
+		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of 3 to 6 mm.")
 	}
 	if size.W > 0 && size.H > 0 && 2*size.Margin >= min(size.W, size.H) {
 		r.Problem(at("margin"), "The margin leaves nothing of "+name+".", "Write a smaller one.")

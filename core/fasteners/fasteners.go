@@ -1,6 +1,6 @@
-// Package fasteners is what holds a box closed in two halves, told once: a magnet, a dot, a brad, a ribbon. Of each
-// it says how large it is and how much card it wants round it, on which side it sits, what is bought, what is
-// done, and what care it asks for. Styles and the dressing of any box use the same ones.
+// Package fasteners describes what holds a box closed and what hands hold it by, once for the styles and for the dressing
+// of any box. Kinds lists what comes in two halves (magnet, dot, brad, ribbon): its size, the card it needs round it,
+// its side, what to buy, what to do, what care it asks for. parts.go has handles, thumb notches, tabs to pull, and ribbon.
 package fasteners
 
 import (
@@ -14,7 +14,7 @@ import (
 // Room is the card that must be left round either half.
 const Room = 5 * measure.Millimetre / 2
 
-// Kind is one of them.
+// Kind is a fastener that comes in two halves, one on each of two faces.
 type Kind struct {
 	Name    string   // what it is called: "hook dot"
 	Answers []string // how documents choose it
@@ -53,7 +53,7 @@ var Kinds = []Kind{
 		does: []does{{"Close", "Push the brad through the %s and the %s, and open its legs inside.", []int{0, 1}}}},
 	{Name: "ribbon", Answers: []string{"ribbon"}, Radius: 5 * mm / 2, Through: true, Count: 1, Long: 300 * mm,
 		what: "a ribbon", says: ", through the %s and the %s: a knot inside, a bow outside", care: RibbonCare,
-		does: []does{{"Put together", "Thread the ribbon through the hole in the %s and knot its end inside.", []int{1}},
+		does: []does{{"Put together", "Thread the ribbon through the hole in the %s and knot it on the inside.", []int{1}},
 			{"Close", "Thread the ribbon through the %s and tie it.", []int{0}}}},
 }
 

@@ -17,8 +17,8 @@ const (
 		"and follow your local rules."
 )
 
-// Of a round hole that ribbon or cord goes through: its radius, and the card left round it; no ribbon goes through one
-// narrower than Narrowest across.
+// Hole is the radius of a round hole for ribbon or cord, and RoundHole the card to leave round it. No ribbon goes through
+// a hole less than Narrowest across.
 const (
 	Hole      = 5 * mm / 2
 	RoundHole = 3 * mm
@@ -31,8 +31,8 @@ func Ribbon(b *assembly.Box, count int, long Length, text string) {
 	b.Caution(RibbonCare)
 }
 
-// Handle is a strip bent over a box in a half round, so far across, and an end on either side that lies on a wall. The
-// root stays where it is put, and the rest is folded in the order given.
+// Handle returns a strip bent over a box in a half circle, so far across, with an end on either side that lies on a wall.
+// The root stays where it is put, and the rest is folded in the order given.
 func Handle(name string, ends [2]string, wide, end, whole, across Length, root string, folds ...string) *net.Piece {
 	p := net.Grid(name, net.Cols(wide), net.Rows(end, whole-2*end, end), ends[0]+"\narch\n"+ends[1])
 	p.Curve("arch", false, 180, net.Valley)
@@ -43,20 +43,20 @@ func Handle(name string, ends [2]string, wide, end, whole, across Length, root s
 	return p
 }
 
-// HalfRound is how long a half round is over a width: π/2 of it.
+// HalfRound returns the length of a half circle over a width: π/2 of it.
 func HalfRound(across Length) Length { return measure.FromMM(across.MM() * math.Pi / 2) }
 
-// A Thumb notch is usually so wide; no thumb goes in a narrower one than LeastThumb.
+// Thumb is the usual width of a thumb notch. No thumb fits one narrower than LeastThumb.
 const Thumb, LeastThumb = 20 * mm, 8 * mm
 
-// Of a tab to pull: how far it is stuck and how far it stands out, on a panel that closes or under a raw edge; fingers
-// want so much to hold.
+// How far a pull tab is stuck and how far it stands out: Pull… on a panel that closes, Edge… under a raw edge. Fingers
+// need at least PullHold to grip.
 const (
 	PullStuck, PullOut = 16 * mm, 8 * mm
 	EdgeStuck, EdgeOut = 12 * mm, 12 * mm
 	PullHold           = 4 * mm
 )
 
-// WidestNotch is how wide a thumb notch may be in an edge so long of a panel so deep, for a rim of card to stay on either
-// side and below it.
+// WidestNotch returns the widest thumb notch for a panel so deep, cut in an edge so long, that leaves a rim of card on
+// either side and below.
 func WidestNotch(long, deep, rim Length) Length { return min(long-2*rim, 2*(deep-rim)) }

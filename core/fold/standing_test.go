@@ -136,7 +136,8 @@ func TestCardRound(t *testing.T) {
 	}
 }
 
-// Two slopes that are told only to meet lean by what their length and the width between them give, from a guess about as good as a recipe's.
+// Two slopes that are told only to meet lean by what their length and the width between them give, from a guess about
+// as good as a recipe's.
 func TestSolvesTheLean(t *testing.T) {
 	r := rand.New(rand.NewPCG(26, 13))
 	for n := range 100 {

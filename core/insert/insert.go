@@ -120,9 +120,8 @@ func (m *Maker) dividers() (Length, bool) {
 		h = m.Height
 	}
 	if h > inside {
-		m.Spec.Problem("arrange.dividers", fmt.Sprintf("Dividers of %s stand above the rim: the box is %s deep inside.",
-			m.Spec.Say(h),
-			m.Spec.Say(inside)), "Make them "+m.Spec.Say(inside)+" or lower.", "arrange.dividers", inside.Exact(m.Spec.Units))
+		m.Spec.Problem("arrange.dividers", fmt.Sprintf("Your dividers are %s high, but the box is only %s deep inside.",
+			m.Spec.Say(h), m.Spec.Say(inside)), "Make them "+m.Spec.Say(inside)+" or lower.", "arrange.dividers", inside.Exact(m.Spec.Units))
 		return 0, false
 	}
 	return h, true

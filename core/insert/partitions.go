@@ -21,7 +21,7 @@ func (m *Maker) partitions() {
 		return
 	}
 	if m.Box.Lo.Z > m.t().MM() {
-		m.Spec.Problem("arrange.compartments", "The floor of this box is in several parts, so partitions can't be stuck to it.",
+		m.Spec.Problem("arrange.compartments", "You can't stick partitions to this box: its floor is made of several parts.",
 			"Choose slotted dividers that cross, a platform or trays, or another style.", none...)
 		return
 	}
@@ -29,7 +29,7 @@ func (m *Maker) partitions() {
 	h = min(h, (m.Box.Inside.Depth - m.t()).Down(m.step()))
 	if !m.feetFit(foot) {
 		m.Spec.Problem("arrange.compartments", fmt.Sprintf(
-			"A compartment is narrower than a partition's foot, which wants %s for %s.",
+			"A compartment is too narrow for the foot of a partition. It needs %s for %s.",
 			m.Spec.Say(foot), m.Spec.Adhesive.Title), "Choose slotted dividers or none, or stick with wet glue.", none...)
 		return
 	}
@@ -110,8 +110,7 @@ func (m *Maker) between(x, lo, hi float64, h, foot Length) {
 func (m *Maker) partition(name string, length, h, foot Length, from, wall float64, across bool) {
 	length = length.Down(m.step())
 	if length < 2*foot || h < m.Spec.Adhesive.Width {
-		m.Spec.Problem("arrange.compartments", "The compartments are too small for glued partitions: there is no room for their "+
-			"feet.", "Choose slotted dividers, or none.", none...)
+		m.Spec.Problem("arrange.compartments", "The compartments are too small to glue partitions in.", "Choose slotted dividers, or none.", none...)
 		return
 	}
 	mid := from + length.MM()/2

@@ -41,7 +41,7 @@ func (m *Maker) petals() {
 	}
 	if off := (in.Length - in.Width).Abs(); off > 4*t+2*step {
 		side := max(in.Length, in.Width)
-		j.Problem(j.SizeField("width"), fmt.Sprintf("Petals meet in the middle of a square tray; this one is %s × %s inside.",
+		j.Problem(j.SizeField("width"), fmt.Sprintf("Petals need a square tray. This one is %s × %s inside.",
 			j.Say(in.Length.Down(step)), j.Say(in.Width.Down(step))),
 			fmt.Sprintf("Make it square: %s each way.", j.Say(side.Up(step))), m.square()...)
 		return
@@ -50,7 +50,7 @@ func (m *Maker) petals() {
 	rim := in.Depth - (petalLayers-1)*t - papered*j.Papers // above the floor
 	deep := min(wide/2, (rim - t).Down(step))
 	if deep < j.Adhesive.Width || wide < 4*step {
-		j.Problem(j.SizeField("depth"), fmt.Sprintf("The petals' feet would be %s high inside the walls; %s wants %s.",
+		j.Problem(j.SizeField("depth"), fmt.Sprintf("The feet of the petals have only %s of wall to stick to. %s needs %s.",
 			j.Say(max(0, deep)), j.Adhesive.Title, j.Say(j.Wide())), "Make the box deeper and wider, or choose no compartments.", none...)
 		return
 	}

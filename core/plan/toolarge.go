@@ -53,7 +53,7 @@ func (m *making) tooLarge() {
 
 // Fix says how large the deciding dimension of a refused box may be; 0 when changing one dimension is not enough.
 func (r *Refused) Fix(dim string, at measure.Length, say func(measure.Length) string) string {
-	fix := "No one measure decides: make it smaller in more than one"
+	fix := "Changing one size isn't enough: make more than one smaller"
 	if at > 0 {
 		fix = fmt.Sprintf("Make it %s %s", say(at),
 			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])

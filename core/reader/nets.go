@@ -17,13 +17,6 @@ func (p *typed) sizes(t Length) nets.Sizes {
 	return nets.Sizes{Name: p.Name, Cols: p.Cols, Rows: p.Rows, Away: p.Away, T: t}
 }
 
-// grid draws a typed piece by a picture of its cells, less the squares that
-// are cut away, and gives the names of those.
-func (p *typed) grid(picture string) (*net.Piece, map[string]bool) {
-	n := p.sizes(0).Fill(picture)
-	return n.Piece, n.Gone
-}
-
 // done takes out what a recipe says of squares that were cut away. Walls can't be.
 func (l *list) done(p *typed, n nets.Net) *net.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
@@ -132,13 +125,13 @@ func (l *list) wrapperNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if len(q.Cols) != 1 || len(q.Rows) < 2 || len(q.Rows) > 3 {
 		return l.shapes(p, "a cover wants one or two scores one way")
 	}
-	n, gone := q.grid(strings.Join([]string{"back", "bottom", "front"}[:len(q.Rows)], "\n"))
+	n := q.sizes(l.T()).Fill(strings.Join([]string{"back", "bottom", "front"}[:len(q.Rows)], "\n"))
 	n.Root = "bottom"
 	n.FoldUp("back")
 	if len(q.Rows) == 3 {
 		n.FoldUp("front")
 	}
-	return l.done(&q, nets.Net{Piece: n, Gone: gone}), style.Dims{Length: q.Wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
+	return l.done(&q, n), style.Dims{Length: q.Wide(), Width: q.Rows[1], Depth: q.Rows[0]}, true
 }
 
 // equal claims that opposite walls of a tube are equal.

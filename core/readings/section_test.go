@@ -126,7 +126,7 @@ func TestRemediesFollowWhatWasLearnt(t *testing.T) {
 		if p.Box == nil {
 			t.Fatal(style, p.Problems)
 		}
-		told := func(n assembly.Note) bool { return strings.Contains(n.Text, "cut no smaller") }
+		told := func(n assembly.Note) bool { return strings.Contains(n.Text, "keeps its size") }
 		if !slices.ContainsFunc(p.Box.Notes, told) {
 			t.Errorf("%s: nothing says why %s changes no number: %+v", style, trim, p.Box.Notes)
 		}

@@ -10,14 +10,14 @@ var archedBox = &Style{
 	ID: "arched-box", Title: "Arched box", Level: 3,
 	About: "A floor with two round-topped ends, and a cover bent over them without a score. The front end is the door.",
 	Asks: []Question{
-		length("side", "Straight part", "", "How high the sides go straight up before they round."),
+		length("side", "Straight part", "", "How far the sides go straight up before the curve."),
 		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
 			glueDot, "pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
 			"none | Nothing | Its tabs alone hold it, inside the cover.").as(Closing),
 		choose("cover", "Cover", "", "tabs | With tabs below | They are turned in and stuck under the floor.",
 			"rolled | Rolled right round | No tabs: it goes on under the floor, and laps there."),
 		more("foot-tab", "Tabs below", "cover=tabs", "How far the cover's tabs reach under the floor."),
-		more("cover-lap", "Cover's lap", "cover=rolled", "How far its ends lie on each other below."),
+		more("cover-lap", "Cover's lap", "cover=rolled", "How far the ends overlap underneath."),
 	},
 	Build: buildArchedBox,
 }
@@ -74,8 +74,8 @@ func buildArchedBox(j *Spec) *Box {
 	if j.Is("closure", "pull") {
 		doorPull(j, b, d)
 	}
-	j.note("arc", "cover", "side", fasteners.HalfRound(d.Length+2*t), "The round part is as long as half a round over the ends and the "+
-		"card between: bent, not scored.")
+	j.note("arc", "cover", "side", fasteners.HalfRound(d.Length+2*t), "The curved part is as long as "+
+		"the half circle over the ends and their card. Bend it, don't score it.")
 	return b
 }
 

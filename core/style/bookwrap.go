@@ -10,8 +10,8 @@ var bookWrap = &Style{
 	ID: "book-wrap", Title: "Book wrap", Level: 1,
 	About: "Two covers and a spine round a packet that slides out of a strap inside. For bars, tins of mints, packs of seeds.",
 	Asks: []Question{
-		length("border", "Border", "", "How much larger the covers are than the packet, over the whole width and height."),
-		length("strap-lap", "Strap's lap", "", "How far the ends of the strap lie on each other."),
+		length("border", "Border", "", "How much wider and taller the covers are than the packet, in all."),
+		length("strap-lap", "Strap's lap", "", "How far the ends of the strap overlap."),
 		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip round the free edge, stuck to the back cover.",
 			"glue-dot | A tab with a glue dot | Of the kind that opens again.",
 			"ribbon | A ribbon | Tied round the whole; nothing on the covers.").as(Closing),
@@ -58,8 +58,8 @@ func buildBookWrap(j *Spec) *Box {
 	b.Stick("strap/under", "case/back", false)
 	b.GoesOver("case", "strap", "above")
 	closer(j, b, d, border, spine)
-	j.note("round", "strap", "", round, "The strap is larger than the packet each way, so that it slides.")
-	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick: the strap goes round it inside.")
+	j.note("round", "strap", "", round, "The strap is larger than the packet, so the packet slides in and out.")
+	j.note("spine", "case", "", spine-d.Depth, "The spine is wider than the packet is thick, to leave room for the strap.")
 	return b
 }
 

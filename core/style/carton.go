@@ -170,7 +170,8 @@ func ledgePanels(j *Spec, b *Box, c tube) {
 // pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
 func pullTab(j *Spec, b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
-	out := j.Measure("pull-out", Length(fasteners.PullOut).Up(step), Bound{At: fasteners.PullHold, Why: "fingers want something to hold"}, Free)
+	least := Bound{At: fasteners.PullHold, Why: "fingers want something to hold"}
+	out := j.Measure("pull-out", Length(fasteners.PullOut).Up(step), least, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))
 	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The "+end+" from front to back, less the card", "a pull tab stuck on it")
 	long := min(Length(fasteners.PullStuck).Up(step), (c.Width-t).Down(step)) + out

@@ -12,7 +12,7 @@ var chamferFoot = &Style{
 	ID: "chamfer-foot", Title: "Chamfer-foot box", Level: 3,
 	About: "Its two lower corners are cut off on the slant, so that it stands on a narrower foot. One piece, two flaps above.",
 	Asks: []Question{
-		length("chamfer", "Chamfer", "", "How much of each lower corner is cut off, along the foot and up the side."),
+		length("chamfer", "Chamfer", "", "How much each lower corner is cut off, along the bottom and up the side."),
 		length("flaps", "Top flaps", "", "How far the two flaps reach over the top."),
 		mitreQuestion,
 	},
@@ -82,8 +82,8 @@ func buildChamferFoot(j *Spec) *Box {
 	b.InTurn, b.OpenBy = true, 1.2
 	b.Needs("hook dot", 1, 0, "a hook dot or a round of paper, to hold the upper flap down")
 	b.Do("Close", "Stick the front flap to the back flap with a hook dot or a round of paper.")
-	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the root of two wide, %.2f mm: scored at the "+
-		"nearest mark.", j.Say(c), rootTwo(c)))
+	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the square root of two wide, "+
+		"%.2f mm. Its score is on the nearest mark.", j.Say(c), rootTwo(c)))
 	return b
 }
 

@@ -104,7 +104,7 @@ func bandQuestions(when string) []Question {
 	return []Question{
 		length("band-width", "Band", when, "How wide the band is."),
 		more("band-place", "Band's place", when, "How far it sits from the box's left side."),
-		more("band-lap", "Band's lap", when, "How far its ends lie on each other."),
+		more("band-lap", "Band's lap", when, "How far the ends overlap."),
 	}
 }
 
@@ -128,5 +128,5 @@ func band(j *Spec, b *Box, inner string, round Dims, at assembly.Place) {
 	at.Out += (h-round.Depth)/2 + t/2
 	b.PutOn(p, assembly.Aside, at)
 	b.GoesOver("band", inner, "front", "back", "above", "below")
-	j.note("band", "band", "", d-round.Width, "The band is larger than the box each way, so that it slides on.")
+	j.note("band", "band", "", d-round.Width, "The band is a little larger than the box, so it slides on.")
 }

@@ -13,8 +13,8 @@ var crossFold = &Style{
 	Asks: []Question{
 		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.",
 			"2 | Two | One on either side.", "4 | Four | Two on the middle, one on either side."),
-		length("lid-height", "Outer lid", "", "How deep the walls of the outer lid are: it holds the sides of the cross up."),
-		length("inner-lid-height", "Small lids", "", "How deep the walls of the small boxes' lids are."),
+		length("lid-height", "Outer lid", "", "The depth of the outer lid, which holds the sides of the cross up."),
+		length("inner-lid-height", "Small lids", "", "The depth of the small boxes' lids."),
 	},
 	Rooms: func(choice func(string) string) []float64 {
 		return []float64{1, 1, 1, 1}[:choice("boxes")[0]-'0']
@@ -76,7 +76,7 @@ func buildCrossFold(j *Spec) *Box {
 	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
 	fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
 	b.Do("Close", "Tie the ribbon round the box if it has to travel.")
-	b.Caution("The left and the right box lie on their sides when all is closed: press their lids well home.")
-	j.note("clearance", "lid", "", gain, "The outer lid is larger than the cross, so that it goes on.")
+	b.Caution("The left and the right boxes lie on their sides once all is closed. Press their lids firmly on.")
+	j.note("clearance", "lid", "", gain, "The outer lid is larger than the folded cross, so it slips over.")
 	return b
 }

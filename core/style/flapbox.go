@@ -23,12 +23,12 @@ var flapBox = &Style{
 			"dot | A hook dot | Thin, and found in any sewing box.", glueDot,
 			"band | A band | A strip of card round the whole; nothing on the box itself.",
 			"tuck | Tucking it in | The flap goes inside, relieved at both ends.").as(Closing),
-		length("flap-depth", "Flap", "", "How far it comes down the front."),
-		length("front", "Front wall", "", "How high the front is; lower lets fingers in."),
+		length("flap-depth", "Flap", "", "How far the flap reaches down the front."),
+		length("front", "Front wall", "", "The height of the front. A lower one lets your fingers in."),
 		choose("dust", "Dust flaps", "", "yes | Yes | Nothing small falls out beside the top.",
 			"no | No | A cut less on each side."),
 		more("dust-reach", "Dust flaps", "dust=yes", "How far they reach in."),
-		more("shoulder", "Shoulder", "flap=pointed", "How far down the sides go before they run to the point."),
+		more("shoulder", "Shoulder", "flap=pointed", "How far the sides run straight down before the point."),
 	}, bandQuestions("closure=band"), []Question{mitreQuestion}),
 	Build: buildFlapBox,
 }
@@ -61,10 +61,10 @@ func buildFlapBox(j *Spec) *Box {
 	case j.Plain:
 		p.Over("flap", "front", 1)
 		j.note("top-plain", "box", "", s.top,
-			"The top is as long as the bottom: score it on the outside edge of its line, so that the flap clears the front.")
+			"The top is as long as the bottom. Score it along the outer edge of its line, so the flap clears the front.")
 	default:
 		b.GoesOver("box/flap", "", "front")
-		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom: its flap comes down over the front.")
+		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom, so its flap clears the front.")
 	}
 	if closeBy(j, b, j.Choice("closure"), "box/flap", "box/front"); j.Is("closure", "band") {
 		band(j, b, "box", dims(s.Length, s.top, s.Depth), assembly.Place{On: "box/bottom", Down: (s.top - s.Width) / 2})

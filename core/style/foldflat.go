@@ -56,8 +56,8 @@ func buildFoldFlat(j *Spec) *Box {
 		b.FoldsOver("cover", [2]string{"spine", "bottom"})
 		b.FoldsOver("tray", [2]string{"back", "base"}, [2]string{"left", "left-back-web"}, [2]string{"right", "right-back-web"})
 	}
-	j.note("round", "cover", "", top-d.Width, "The cover bends round the tray and its lip goes over the front: it is longer by "+
-		"that.")
+	j.note("round", "cover", "", top-d.Width, "The cover is longer than the tray because it bends round it "+
+		"and its lip goes over the front.")
 	return b
 }
 

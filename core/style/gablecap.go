@@ -16,7 +16,7 @@ var gableCap = &Style{
 	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel").as(Walls).remedied(rolledWalls)},
 		tabQuestions("walls=pinwheel"), []Question{
 			length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
-			length("seal", "Ridge", "", "How high the strip is that is stuck together at the top."),
+			length("seal", "Ridge", "", "The height of the strip that is glued together at the top."),
 			length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
 			length("seam", "Seam", "", "How wide the cap's glued seam is."),
 			choose("gussets", "Gussets", "",
@@ -53,6 +53,6 @@ func buildGableCap(j *Spec) *Box {
 	b.Needs("brad", 1, 0, "a ribbon or a brad for the ridge, if it should open again")
 	b.DoFlat("cap", "Decide now whether the ridge should open again. "+
 		"If so, pierce its strips for a ribbon or a brad, and don't stick them.")
-	j.note("clearance", "cap", "", c, "The cap is larger than the tray, so that it slips over it.")
+	j.note("clearance", "cap", "", c, "The cap is larger than the tray, so it slips over.")
 	return b
 }

@@ -13,7 +13,7 @@ var hingedLid = &Style{
 	Asks: slices.Concat(tabQuestions(""), []Question{
 		choose("lid", "Lid", "", "full | Full | Covers the walls nearly to the table.",
 			"short | Short | Stops part way down.").remedied(shortLid),
-		length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
+		length("lid-height", "Lid wall", "lid=short", "The depth of the lid's walls."),
 	}),
 	Build: buildHingedLid,
 }
@@ -39,7 +39,7 @@ func buildHingedLid(j *Spec) *Box {
 	b := j.box(size, p.Piece)
 	b.Clearance = c
 	b.GoesOver("box/lid", "", "left", "right", "front")
-	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side, and longer by "+
-		"half of it and the card it bends round.")
+	j.note("clearance", "box", "", c, "The lid is wider than the base by the clearance, half on each side. "+
+		"It is longer by half the clearance and the card it bends round.")
 	return b
 }

@@ -23,7 +23,7 @@ var sleeveDrawer = &Style{
 		choose("sleeve", "Sleeve", "", "open | Open at both ends | One strip; push from behind.",
 			"closed | Closed at one end | Nothing falls out at the back."),
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
-		more("sleeve-length", "Sleeve", "", "How long the sleeve is from end to end; flush with the drawer when left open."),
+		more("sleeve-length", "Sleeve", "", "The length of the sleeve. Leave it empty to match the drawer."),
 		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
 			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe).as(Clearance),
 	}),
@@ -32,7 +32,7 @@ var sleeveDrawer = &Style{
 
 func buildSleeveDrawer(j *Spec) *Box {
 	walls, c, size := j.Choice("walls"), j.Over("drawer", "sleeve", 0), j.Size()
-	says := fmt.Sprintf("The sleeve is %s wider and higher than the drawer, so that the drawer slides.", j.Say(c))
+	says := fmt.Sprintf("The sleeve is %s wider and taller than the drawer, so the drawer slides.", j.Say(c))
 	drawer, sleeve := size, size
 	if j.Is("clearance", "trim-drawer") {
 		drawer.Width, drawer.Depth = size.Width-c, size.Depth-c
@@ -44,8 +44,8 @@ func buildSleeveDrawer(j *Spec) *Box {
 	if closed {
 		gain := j.Gain(3 * j.As("sleeve").T())
 		sleeve.Length += gain
-		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer: its tabs lie between the drawer and "+
-			"the end.")
+		j.note("closed-end", "sleeve", "", gain, "The sleeve is longer than the drawer, to leave room for the tabs "+
+			"at its closed end.")
 	}
 	flush := sleeve.Length
 	sleeve.Length = j.Measure("sleeve-length", flush,

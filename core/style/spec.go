@@ -137,7 +137,7 @@ func (j *Spec) noSmaller(part string) string {
 	if j.Given != nil {
 		return ""
 	}
-	return fmt.Sprintf(" The %s must hold its contents and is cut no smaller.", part)
+	return fmt.Sprintf(" The %s keeps its size, to hold your things.", part)
 }
 
 // As is the job for a part that may be of another card.

@@ -80,7 +80,7 @@ func buildStripColumn(j *Spec) *Box {
 	if dot := edgeDot(j.Choice("join")); dot != "" {
 		edgeTab(j, b, s, dot)
 	}
-	j.note("clearance", "cap", "", c, "The caps are larger than the column, or they would not go on.")
+	j.note("clearance", "cap", "", c, "The caps are larger than the column, so they slip over its ends.")
 	return b
 }
 

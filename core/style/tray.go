@@ -75,9 +75,9 @@ func rolledTray(j *Spec, name, panel string, d Dims) *net.Piece {
 	s := flat(j, name, d)
 	s.Cols, s.Rows = slices.Concat(net.Cols(in), s.Cols, net.Cols(in)), slices.Concat(net.Rows(in), s.Rows, net.Rows(in))
 	n := s.Rolled(panel, func() net.TabShape { return tab(j, d) })
-	j.note("roll", name, "", in-d.Depth, "The flaps that roll inside are a step lower than the walls, so that they lie flat.")
+	j.note("roll", name, "", in-d.Depth, "The inner flaps are cut a little shorter than the walls, so they lie flat when you roll them in.")
 	if j.Plain {
-		j.note("roll-plain", name, "", d.Depth, "The flaps that roll inside are as high as the walls: if one is too tight, trim a sliver off it.")
+		j.note("roll-plain", name, "", d.Depth, "The inner flaps are as high as the walls. If one is too tight to roll in, trim a sliver off it.")
 	}
 	return n.Piece
 }

@@ -19,8 +19,8 @@ var trayLid = &Style{
 			choose("lid", "Lid", "", "short | Short | Stops part way down; easy to lift off.",
 				"full | Full | Covers the base to the table.",
 				"none | None | An open tray: to be wrapped, or for things that stand proud of the rim.").remedied(shortLid),
-			length("lid-height", "Lid wall", "lid=short", "How deep the lid's own walls are."),
-			length("reveal", "Reveal", "lid=short", "What shows of the base below the lid."),
+			length("lid-height", "Lid wall", "lid=short", "The depth of the lid's walls."),
+			length("reveal", "Reveal", "lid=short", "How much of the base you can see below the lid."),
 			choose("clearance", "Clearance comes from", "",
 				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
 				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
@@ -44,7 +44,7 @@ func buildTrayLid(j *Spec) *Box {
 		lower = c / 2
 	}
 	base, lid := size, dims(size.Length, size.Width, lidWall(j.As("lid"), size.Depth, size.Depth, lower, over)-lower)
-	says := fmt.Sprintf("The lid is %s larger than the base, so that it goes on.", j.Say(c))
+	says := fmt.Sprintf("The lid is %s larger than the base, so it slips over.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
 		says += j.noSmaller("base")
@@ -52,7 +52,7 @@ func buildTrayLid(j *Spec) *Box {
 		lid.Length, lid.Width = lid.Length+c, lid.Width+c
 	}
 	if lower > 0 {
-		says += " Its scores stand half of that further out on each side, and its walls come out that much lower."
+		says += " Score it half of that further out on each side. Its walls come out that much lower."
 	}
 	b := j.box(size, tray(j.As("base"), "base", "base", base, walls))
 	b.Clearance, b.Strength = c, min(3, 2+layers(walls))

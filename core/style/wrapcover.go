@@ -18,9 +18,9 @@ var wrapCover = &Style{
 			"magnet | A magnet | Under the lap and behind the front: stuck on before the tray goes in.",
 			"none | Nothing | The lid's own weight keeps it shut.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
-		more("drop", "Hole in the lap", "closure=ribbon", "How far its middle is above the lap's edge."),
-		more("drop-below", "Hole below", "closure=ribbon", "How far its middle is above the lower edge of the front."),
-		more("strip", "Hiding strip", "closure=ribbon", "How long the strip is that hides the ribbon's end."),
+		more("drop", "Hole in the lap", "closure=ribbon", "How far the middle of the hole is above the edge of the lap."),
+		more("drop-below", "Hole below", "closure=ribbon", "How far the middle of the hole is above the lower edge of the front."),
+		more("strip", "Hiding strip", "closure=ribbon", "The length of the strip that hides the ribbon's end."),
 	},
 	Build: buildWrapCover,
 }
@@ -61,8 +61,8 @@ func buildWrapCover(j *Spec) *Box {
 	b.Stick("base cover/back", "tray/back", true)
 	b.Stick("lid cover/back", "base cover/back", true)
 	closeCovers(j, b, base, lid, lap)
-	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, which bends round the tray: "+
-		"each is larger from front to back.")
+	j.note("round", "lid cover", "", above-size.Width, "The lid bends round the base cover, and the base cover "+
+		"round the tray, so each is longer from front to back.")
 	return b
 }
 
