@@ -110,7 +110,8 @@ func (m *Maker) between(x, lo, hi float64, h, foot Length) {
 func (m *Maker) partition(name string, length, h, foot Length, from, wall float64, across bool) {
 	length = length.Down(m.step())
 	if length < 2*foot || h < m.Spec.Adhesive.Width {
-		m.Spec.Problem("arrange.compartments", "The compartments are too small to glue partitions in.", "Choose slotted dividers, or none.", none...)
+		m.Spec.Problem("arrange.compartments", "The compartments are too small to glue partitions in.",
+			"Choose slotted dividers, or none.", none...)
 		return
 	}
 	mid := from + length.MM()/2

@@ -10,7 +10,8 @@ var pleatPouch = &Style{
 	ID: "pleat-pouch", Title: "Pleat-top pouch", Level: 2, Tall: true,
 	About: "A flat pouch whose top is folded in to a pleat from front and back, with a crest that stands up. For packets and cards.",
 	Asks: []Question{
-		length("pleat", "Pleat", "", "The length of each slope and the height of the crest. Make it more than half the depth from front to back."),
+		length("pleat", "Pleat", "",
+			"The length of each slope and the height of the crest. Make it more than half the depth from front to back."),
 		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest: opens many times.",
 			glueDot, "ribbon | A ribbon | Through two holes in the crest, tied in front.",
 			"glue | Sticking it | Closed for good: to be torn open.").as(Closing),

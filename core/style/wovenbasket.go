@@ -15,7 +15,8 @@ var wovenBasket = &Style{
 	Asks: []Question{
 		choose("strips", "Strips", "", "3 | Three | Wide enough to hold, and a weave to be seen.", "2 | Two | For a low basket.",
 			"4 | Four | A finer weave.", "5 | Five | For a deep basket, and patience."),
-		length("side-height", "Front and back", "", "The height of the front and back. Make them lower than the ends to slope the strips downwards."),
+		length("side-height", "Front and back", "",
+			"The height of the front and back. Make them lower than the ends to slope the strips downwards."),
 		choose("handle", "Handle", "", "stuck | Stuck on | Over the middle, where it hides the ends of the weave.",
 			"brad | With brads | A brad at each end: it swings aside.", "none | None | The plain basket.").as(Closing),
 		more("handle-width", "Handle", "", "The width of the handle. Its ends reach as far down the walls, so a wider handle is longer too.").
