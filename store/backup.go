@@ -177,7 +177,8 @@ func checkCopy(ctx context.Context, file string) error {
 		return errNewer
 	}
 	var lost int
-	err = db.QueryRowContext(ctx, `SELECT count(*) FROM projects
+	heads := map[bool]string{true: "documents", false: "projects"}[is >= 9]
+	err = db.QueryRowContext(ctx, `SELECT count(*) FROM `+heads+`
 		WHERE head IS NOT NULL AND head NOT IN (SELECT id FROM revisions)`).Scan(&lost)
 	if err == nil && lost > 0 {
 		err = fmt.Errorf("of %d boxes in it what they are is missing", lost)

@@ -9,22 +9,23 @@ import (
 // keeps the time, and a box that goes takes its ticks with it.
 func TestTicks(t *testing.T) {
 	s, ctx := open(t)
-	id, err := s.Create(ctx, named("Tray"), "new")
+	id, err := s.Boxes.Create(ctx, named("Tray"), "new")
 	if err != nil {
 		t.Fatal(err)
 	}
-	tick := func(step string, done int, seconds float64) {
+	tick := func(step string, more int, seconds float64) {
 		t.Helper()
-		if err := s.Tick(ctx, id, Tick{Step: step, Print: "p", Done: done}, Took{"Score", seconds, 2}); err != nil {
+		if err := s.Do(ctx, "", Ticking(id, Tick{Step: step, Print: "p"}, more, 9, Took{"Score", seconds, 2})); err != nil {
 			t.Fatal(err)
 		}
 	}
 	tick("score:base", 1, 60)
-	tick("score:base", 2, 30)
+	tick("score:base", 1, 30)
 	tick("score:lid", 1, 0)
-	tick("score:lid", 0, 0)
+	tick("score:lid", -1, 0)
+	tick("fold:lid", 12, 0)
 	ticks, seconds, err := s.Ticks(ctx, id)
-	if err != nil || ticks["score:base"].Done != 2 || ticks["score:lid"].Done != 0 || seconds != 90 {
+	if err != nil || ticks["score:base"].Done != 2 || ticks["score:lid"].Done != 0 || ticks["fold:lid"].Done != 9 || seconds != 90 {
 		t.Errorf("%v, %g s, %v", ticks, seconds, err)
 	}
 	if taken, err := s.Times(ctx); err != nil || len(taken) != 1 || taken[0].Seconds != 90 || taken[0].Minutes != 2 {
@@ -40,10 +41,10 @@ func TestTicks(t *testing.T) {
 	if taken, _ := s.Times(ctx); taken[0].Seconds != 90+720 || taken[0].Minutes != 4 {
 		t.Errorf("%v", taken)
 	}
-	if err := s.Tick(ctx, "nowhere", Tick{Step: "x"}, Took{}); !errors.Is(err, ErrNone) {
+	if err := s.Do(ctx, "", Ticking("nowhere", Tick{Step: "x"}, 1, 1, Took{})); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
-	if err := s.Bin(ctx, id); err != nil {
+	if err := s.Boxes.Throw(ctx, id, true); err != nil {
 		t.Fatal(err)
 	}
 	if _, err := s.Empty(ctx); err != nil {
@@ -57,7 +58,7 @@ func TestTicks(t *testing.T) {
 // A box has one link; sharing it again moves that to the newest, withdrawing ends it for good.
 func TestShares(t *testing.T) {
 	s, ctx := open(t)
-	id, _ := s.Create(ctx, named("Tray"), "new")
+	id, _ := s.Boxes.Create(ctx, named("Tray"), "new")
 	first, err := s.Share(ctx, id, 1, named("Tray"))
 	if err != nil || len(first) < 26 {
 		t.Fatalf("%q %v", first, err)

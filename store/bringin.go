@@ -27,12 +27,8 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		ids = nil
 		for _, b := range all {
-			id, at := NewID(), now()
-			if _, err := tx.ExecContext(ctx, `INSERT INTO projects (id, created, changed) VALUES (?, ?, ?)`, id, at, at); err != nil {
-				return err
-			}
-			rev, err := push(ctx, tx, Revision{Project: id, Brief: b.Brief, What: what})
-			if err != nil {
+			id, rev := NewID(), int64(0)
+			if err := s.Boxes.Begin(id, b.Brief, what, &rev)(ctx, tx); err != nil {
 				return err
 			}
 			for _, f := range b.Folders {
@@ -41,7 +37,7 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 				}
 			}
 			for _, m := range b.Makings {
-				if err := bringMaking(ctx, tx, m, id, rev); err != nil {
+				if err := s.bringMaking(ctx, tx, m, id, rev); err != nil {
 					return err
 				}
 			}
@@ -52,17 +48,13 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 	return ids, err
 }
 
-func bringMaking(ctx context.Context, tx *sql.Tx, m BroughtMaking, project string, rev int64) error {
-	if err := m.Check(); err != nil {
-		return &Refused{err}
-	}
+func (s *Store) bringMaking(ctx context.Context, tx *sql.Tx, m BroughtMaking, project string, rev int64) error {
 	m.Making.Project, m.Revision = project, rev
-	id, err := keepMaking(ctx, tx, m.Making)
-	if err != nil || id == 0 {
+	if err := s.Recording(&m.Making)(ctx, tx); err != nil || m.Making.ID == "" {
 		return err
 	}
 	for _, p := range m.Photos {
-		p.Making = id
+		p.Making = m.Making.ID
 		if err := keepPhoto(ctx, tx, p); err != nil {
 			return err
 		}

@@ -3,12 +3,12 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"strings"
 	"time"
 
 	"brevium/core/brief"
-	"brevium/core/words"
 )
 
 // Card is a box as a list shows it. Picture is made when it is first asked for.
@@ -37,15 +37,6 @@ type Page struct {
 // PerPage is how many projects a page of a list holds.
 const PerPage = 24
 
-// wordsOf is what a project is found by.
-func wordsOf(b *brief.Brief) string {
-	all := []string{string(b.Name), words.Plain(string(b.Box.Style)), string(b.Notes)}
-	for _, t := range b.Contents {
-		all = append(all, string(t.Name))
-	}
-	return strings.ToLower(strings.Join(all, "\n"))
-}
-
 var literal = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 
 // Want is which boxes a list is to show, and in which order.
@@ -63,7 +54,7 @@ var Sorts = map[string]string{"": `p.changed DESC, p.rowid DESC`, "name": `p.tit
 	"new": `p.created DESC, p.rowid DESC`, "old": `p.changed, p.rowid`}
 
 func (w Want) where() (string, []any) {
-	where, args := `WHERE (p.binned IS NOT NULL) = ?`, []any{w.Binned}
+	where, args := `WHERE p.kind = 'box' AND (p.binned IS NOT NULL) = ?`, []any{w.Binned}
 	if !w.Binned {
 		where, args = where+` AND (p.archived IS NOT NULL) = ?`, append(args, w.Archived)
 	}
@@ -83,61 +74,55 @@ func (w Want) where() (string, []any) {
 // List gives a page (from 0) of the boxes that are wanted. Of what is kept of each box, that of
 // another program's version is left out.
 func (s *Store) List(ctx context.Context, want Want, program string, page int) (Page, error) {
-	var out Page
 	where, args := want.where()
-	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects p `+where, args...).Scan(&out.All); err != nil {
-		return out, told(err)
+	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents p `+where, args...)
+	if err != nil {
+		return Page{}, err
 	}
 	sort, known := Sorts[want.Sort]
 	if !known {
 		sort = Sorts[""]
 	}
-	rows, err := s.db.QueryContext(ctx, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed,
-			coalesce(r.document, ''), c.line, coalesce(c.trouble, 0)
-		FROM projects p LEFT JOIN revisions r ON r.id = p.head
-		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
-		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
-	if err != nil {
-		return out, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var l Listed
+	listed, err := all(ctx, s.db, func(r row) (l Listed, err error) {
 		var changed, document string
 		var line sql.NullString
 		var trouble bool
-		if err := rows.Scan(&l.Project, &l.Title, &l.Head, &changed, &document, &line, &trouble); err != nil {
-			return out, told(err)
+		if err := r.Scan(&l.Project, &l.Title, &l.Head, &changed, &document, &line, &trouble); err != nil {
+			return l, err
 		}
-		l.Changed, _ = time.Parse(clock, changed)
-		if line.Valid {
+		if l.Changed = when(changed); line.Valid {
 			l.Card = &Summary{Line: line.String, Trouble: trouble}
 		}
 		_, l.Broken = brief.Stored([]byte(document))
-		out.Listed = append(out.Listed, l)
-	}
-	return out, told(rows.Err())
+		return l, nil
+	}, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.body, ''), c.line,
+			coalesce(c.trouble, 0)
+		FROM documents p LEFT JOIN revisions r ON r.id = p.head
+		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
+		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
+	return Page{listed, n}, err
 }
 
-// Count says how many projects there are, or are in the bin.
-func (s *Store) Count(ctx context.Context, binned bool) (n int, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects WHERE (binned IS NOT NULL) = ?`, binned).Scan(&n)
-	return n, told(err)
+// Count says how many boxes there are, or are in the bin.
+func (s *Store) Count(ctx context.Context, binned bool) (int, error) {
+	return ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE kind = 'box' AND (binned IS NOT NULL) = ?`, binned)
 }
 
-// KeepCard keeps how a list shows a revision, in place of what was kept before.
-// It may be called while nothing waits for it: what it keeps can be made again.
+// KeepCard keeps how a list shows a revision, in place of what was kept before. It may be called while nothing waits
+// for it: what it keeps can be made again.
 func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Summary) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		return keepCard(ctx, tx, project, revision, program, c)
-	})
+	return s.Do(ctx, "", KeepingCard(project, &revision, program, c))
 }
 
-func keepCard(ctx context.Context, tx *sql.Tx, project string, revision int64, program string, c Summary) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
-		ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
-		trouble = excluded.trouble, picture = excluded.picture`, project, revision, program, c.Line, c.Trouble, c.Picture)
-	return err
+// KeepingCard is the part of an act that keeps how a list shows the revision that the act makes.
+func KeepingCard(project string, revision *int64, program string, c Summary) Write {
+	return func(ctx context.Context, tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx,
+			`INSERT INTO cards (project, revision, program, line, trouble, picture) VALUES (?, ?, ?, ?, ?, ?)
+			ON CONFLICT (project) DO UPDATE SET revision = excluded.revision, program = excluded.program, line = excluded.line,
+			trouble = excluded.trouble, picture = excluded.picture`, project, *revision, program, c.Line, c.Trouble, c.Picture)
+		return err
+	}
 }
 
 // CardOf gives what is kept of a revision by a version of the program, or
@@ -152,17 +137,32 @@ func (s *Store) CardOf(ctx context.Context, project string, revision int64, prog
 	return c, told(err)
 }
 
-// Called finds the box of a name that was changed last, whatever its capitals; ErrNone when none
-// is called so.
+// Called finds the box of a name that was changed last, whatever its capitals; ErrNone when none is called so.
 func (s *Store) Called(ctx context.Context, name string) (Project, error) {
-	var id string
-	err := s.db.QueryRowContext(ctx, `SELECT id FROM projects WHERE title = ? COLLATE NOCASE AND binned IS NULL
-		ORDER BY changed DESC, rowid DESC LIMIT 1`, strings.TrimSpace(name)).Scan(&id)
-	if errors.Is(err, sql.ErrNoRows) {
-		return Project{}, ErrNone
-	}
+	id, err := ask[string](ctx, s.db, `SELECT id FROM documents WHERE kind = 'box' AND title = ? COLLATE NOCASE
+		AND binned IS NULL ORDER BY changed DESC, rowid DESC LIMIT 1`, strings.TrimSpace(name))
 	if err != nil {
-		return Project{}, told(err)
+		return Project{}, err
 	}
-	return s.Head(ctx, id)
+	return s.Boxes.Head(ctx, id)
+}
+
+// Names are the names of the boxes that were changed last, each once.
+func (s *Store) Names(ctx context.Context, most int) ([]string, error) {
+	return all(ctx, s.db, scanned[string], `SELECT title FROM documents WHERE kind = 'box' AND binned IS NULL AND title != ''
+		GROUP BY title ORDER BY max(changed) DESC LIMIT ?`, most)
+}
+
+// Heads gives the numbers of the newest states of documents, by their identities.
+func (s *Store) Heads(ctx context.Context, ids []string) (map[string]int64, error) {
+	list, err := json.Marshal(ids)
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]int64{}
+	return out, each(ctx, s.db, func(r row) (l Listed, err error) {
+		err = r.Scan(&l.Project, &l.Head)
+		return l, err
+	}, func(l Listed) error { out[l.Project] = l.Head; return nil },
+		`SELECT id, coalesce(head, 0) FROM documents WHERE id IN (SELECT value FROM json_each(?))`, string(list))
 }

@@ -51,10 +51,7 @@ func (s *Store) ShareFolder(ctx context.Context, folder string, boxes []Share) (
 
 // UnshareFolder withdraws the link to a folder. It never works again.
 func (s *Store) UnshareFolder(ctx context.Context, folder string) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE collections SET gone = ? WHERE folder = ? AND gone IS NULL`, now(), folder)
-		return err
-	})
+	return s.exec(ctx, `UPDATE collections SET gone = ? WHERE folder = ? AND gone IS NULL`, now(), folder)
 }
 
 // CollectionOf gives the link to a folder, without its boxes; ErrNone when there is none.
@@ -68,26 +65,21 @@ func (s *Store) Collection(ctx context.Context, token string) (Collection, error
 	if err != nil || c.Gone {
 		return c, err
 	}
-	rows, err := s.db.QueryContext(ctx,
-		`SELECT b.project, b.revision, b.document, p.binned IS NOT NULL FROM collection_boxes b
-		LEFT JOIN projects p ON p.id = b.project WHERE b.token = ? ORDER BY b.place`, token)
-	if err != nil {
-		return c, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
+	c.Boxes, err = all(ctx, s.db, func(r row) (Share, error) {
 		var document string
 		b := Share{Made: c.Made}
-		if err := rows.Scan(&b.Project, &b.Revision, &document, &b.Gone); err != nil {
-			return c, told(err)
+		if err := r.Scan(&b.Project, &b.Revision, &document, &b.Gone); err != nil {
+			return b, err
 		}
+		var err error
 		if b.Document, err = brief.Stored([]byte(document)); err != nil {
-			return c, &Broken{b.Project, err}
+			return b, &Broken{b.Project, err}
 		}
 		b.Document = b.Document.ForOthers(true)
-		c.Boxes = append(c.Boxes, b)
-	}
-	return c, told(rows.Err())
+		return b, nil
+	}, `SELECT b.project, b.revision, b.document, p.binned IS NOT NULL FROM collection_boxes b
+		LEFT JOIN documents p ON p.id = b.project WHERE b.token = ? ORDER BY b.place`, token)
+	return c, err
 }
 
 func (s *Store) collection(ctx context.Context, where string, arg string) (c Collection, err error) {
@@ -97,6 +89,6 @@ func (s *Store) collection(ctx context.Context, where string, arg string) (c Col
 	if errors.Is(err, sql.ErrNoRows) {
 		return c, ErrNone
 	}
-	c.Made, _ = time.Parse(clock, made)
+	c.Made = when(made)
 	return c, told(err)
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"database/sql"
-	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -39,11 +38,11 @@ func TestRestore(t *testing.T) {
 	dir := t.TempDir()
 	file, copied := filepath.Join(dir, "a", "x.db"), filepath.Join(dir, "copy ?.db")
 	s := at(t, file)
-	s.Create(t.Context(), named("in the copy"), "new")
+	s.Boxes.Create(t.Context(), named("in the copy"), "new")
 	if err := s.Backup(t.Context(), copied); err != nil {
 		t.Fatal(err)
 	}
-	s.Create(t.Context(), named("made after"), "new")
+	s.Boxes.Create(t.Context(), named("made after"), "new")
 	if _, err := Restore(t.Context(), copied, file); err == nil || !strings.Contains(err.Error(), "Stop it first") {
 		t.Fatalf("a database in use was replaced: %v", err)
 	}
@@ -122,41 +121,6 @@ func TestBackupNames(t *testing.T) {
 	}
 }
 
-// An older database is copied before it is brought up to date, and its boxes
-// are found by their words after; a newer one is refused.
-func TestForms(t *testing.T) {
-	file := filepath.Join(t.TempDir(), "x.db")
-	s := at(t, file)
-	s.Create(t.Context(), named("Écheveau"), "new")
-	p, err := provider(s.db)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if _, err := p.DownTo(t.Context(), 2); err != nil {
-		t.Fatal(err)
-	}
-	s.Close()
-	s = at(t, file)
-	if l, err := s.List(t.Context(), Want{Words: "éche"}, "", 0); err != nil || l.All != 1 || l.Listed[0].Title != "Écheveau" {
-		t.Errorf("%+v %v", l, err)
-	}
-	if copies, _ := filepath.Glob(file + ".before-8-*"); len(copies) != 1 {
-		t.Errorf("copies: %v", copies)
-	}
-	s.db.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`)
-	newer := filepath.Join(t.TempDir(), "newer.db")
-	if err := s.Backup(t.Context(), newer); err != nil {
-		t.Fatal(err)
-	}
-	s.Close()
-	if _, err := Open(t.Context(), file); err == nil || !strings.Contains(err.Error(), "a newer Brevium has written it") {
-		t.Errorf("a newer database was opened: %v", err)
-	}
-	if _, err := Restore(t.Context(), newer, filepath.Join(t.TempDir(), "y.db")); !errors.Is(err, errNewer) {
-		t.Errorf("a newer copy was restored: %v", err)
-	}
-}
-
 // Several Breviums may start on one new database, and all of them live.
 func TestStartingTogether(t *testing.T) {
 	for range 5 {
@@ -170,7 +134,7 @@ func TestStartingTogether(t *testing.T) {
 					return
 				}
 				defer s.Close()
-				if _, err := s.Create(t.Context(), named("x"), "new"); err != nil {
+				if _, err := s.Boxes.Create(t.Context(), named("x"), "new"); err != nil {
 					t.Error(err)
 				}
 			})
@@ -195,7 +159,7 @@ func TestTroubles(t *testing.T) {
 	}
 	file := filepath.Join(t.TempDir(), "x.db")
 	s := at(t, file)
-	id, _ := s.Create(t.Context(), named("first"), "new")
+	id, _ := s.Boxes.Create(t.Context(), named("first"), "new")
 	s.db.SetMaxOpenConns(1)
 	s.db.Exec(`PRAGMA max_page_count = 1`) // no page more than there are
 	b := named("much")
@@ -203,11 +167,11 @@ func TestTroubles(t *testing.T) {
 	b.Box.Options = nil
 	var full error
 	for i := 0; i < 400 && full == nil; i++ {
-		_, full = s.Create(t.Context(), b, strings.Repeat("x", 9000))
+		_, full = s.Boxes.Create(t.Context(), b, strings.Repeat("x", 9000))
 	}
 	says(full, "disk is full")
-	if p, err := s.Head(t.Context(), id); err != nil || p.Brief.Name != "first" {
-		t.Error(p.Brief.Name, err)
+	if p, err := s.Boxes.Head(t.Context(), id); err != nil || p.Doc.Name != "first" {
+		t.Error(p.Doc.Name, err)
 	}
 	s.Close()
 
@@ -222,14 +186,14 @@ func TestTroubles(t *testing.T) {
 	}
 	s.db.SetMaxOpenConns(1)
 	s.db.Exec(`PRAGMA busy_timeout = 20`)
-	says(s.Bin(t.Context(), id), "Another program holds")
+	says(s.Boxes.Throw(t.Context(), id, true), "Another program holds")
 	held.Rollback()
 	other.Close()
-	if err := s.Bin(t.Context(), id); err != nil {
+	if err := s.Boxes.Throw(t.Context(), id, true); err != nil {
 		t.Error(err)
 	}
 	s.Close()
-	says(s.Bin(t.Context(), id), "is stopping")
+	says(s.Boxes.Throw(t.Context(), id, true), "is stopping")
 
 	data, _ := os.ReadFile(file)
 	for i := 100; i < len(data); i++ {

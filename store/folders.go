@@ -37,59 +37,26 @@ func FolderName(text string) (string, error) {
 
 // Folders lists the folders of boxes that are neither in the bin nor put by.
 func (s *Store) Folders(ctx context.Context) (out []Folder, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT f.folder, count(*) FROM folders f JOIN projects p ON p.id = f.project
+	return all(ctx, s.db, func(r row) (f Folder, err error) {
+		err = r.Scan(&f.Name, &f.Boxes)
+		return f, err
+	}, `SELECT f.folder, count(*) FROM folders f JOIN documents p ON p.id = f.project
 		WHERE p.binned IS NULL AND p.archived IS NULL GROUP BY f.folder ORDER BY f.folder COLLATE NOCASE`)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var f Folder
-		if err := rows.Scan(&f.Name, &f.Boxes); err != nil {
-			return nil, told(err)
-		}
-		out = append(out, f)
-	}
-	return out, told(rows.Err())
 }
 
 // FoldersOf lists the folders that a box lies in.
-func (s *Store) FoldersOf(ctx context.Context, project string) (out []string, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT folder FROM folders WHERE project = ? ORDER BY folder COLLATE NOCASE`, project)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var f string
-		if err := rows.Scan(&f); err != nil {
-			return nil, told(err)
-		}
-		out = append(out, f)
-	}
-	return out, told(rows.Err())
+func (s *Store) FoldersOf(ctx context.Context, project string) ([]string, error) {
+	return all(ctx, s.db, scanned[string], `SELECT folder FROM folders WHERE project = ? ORDER BY folder COLLATE NOCASE`, project)
 }
 
 // InFolder lists the boxes of a folder that are not in the bin, as the first page has them.
-func (s *Store) InFolder(ctx context.Context, folder string) (out []string, err error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT p.id FROM folders f JOIN projects p ON p.id = f.project
+func (s *Store) InFolder(ctx context.Context, folder string) ([]string, error) {
+	return all(ctx, s.db, scanned[string], `SELECT p.id FROM folders f JOIN documents p ON p.id = f.project
 		WHERE f.folder = ? AND p.binned IS NULL ORDER BY p.changed DESC, p.rowid DESC`, folder)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var id string
-		if err := rows.Scan(&id); err != nil {
-			return nil, told(err)
-		}
-		out = append(out, id)
-	}
-	return out, told(rows.Err())
 }
 
-// each does something to several boxes, all of which must be there.
-func (s *Store) each(ctx context.Context, projects []string, do func(ctx context.Context, tx *sql.Tx, id string) error) error {
+// toEach does something to several boxes, all of which must be there.
+func (s *Store) toEach(ctx context.Context, projects []string, do func(ctx context.Context, tx *sql.Tx, id string) error) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		for _, id := range projects {
 			if err := there(ctx, tx, id); err != nil {
@@ -109,12 +76,11 @@ func (s *Store) PutIn(ctx context.Context, folder string, projects ...string) er
 	if err != nil {
 		return &Refused{err}
 	}
-	return s.each(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error { return putIn(ctx, tx, folder, id) })
+	return s.toEach(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error { return putIn(ctx, tx, folder, id) })
 }
 
 func putIn(ctx context.Context, tx *sql.Tx, folder, project string) error {
-	var n int
-	err := tx.QueryRowContext(ctx, `SELECT count(DISTINCT folder) FROM folders WHERE folder != ?`, folder).Scan(&n)
+	n, err := ask[int](ctx, tx, `SELECT count(DISTINCT folder) FROM folders WHERE folder != ?`, folder)
 	if err == nil && n >= MostFolders {
 		err = &Refused{fmt.Errorf("there are %d folders already; take boxes out of some", n)}
 	}
@@ -127,7 +93,7 @@ func putIn(ctx context.Context, tx *sql.Tx, folder, project string) error {
 
 // TakeOut takes boxes out of a folder; an empty folder is none.
 func (s *Store) TakeOut(ctx context.Context, folder string, projects ...string) error {
-	return s.each(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error {
+	return s.toEach(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error {
 		_, err := tx.ExecContext(ctx, `DELETE FROM folders WHERE folder = ? AND project = ?`, folder, id)
 		return err
 	})
@@ -154,11 +120,11 @@ func (s *Store) RenameFolder(ctx context.Context, folder, name string) error {
 
 // mark sets or clears a mark of boxes that has its time.
 func (s *Store) mark(ctx context.Context, column string, on bool, projects []string) error {
-	set := `UPDATE projects SET ` + column + ` = NULL WHERE id = ?`
+	set := `UPDATE documents SET ` + column + ` = NULL WHERE id = ?`
 	if on {
-		set = `UPDATE projects SET ` + column + ` = coalesce(` + column + `, strftime('%Y-%m-%dT%H:%M:%fZ')) WHERE id = ?`
+		set = `UPDATE documents SET ` + column + ` = coalesce(` + column + `, strftime('%Y-%m-%dT%H:%M:%fZ')) WHERE id = ?`
 	}
-	return s.each(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error {
+	return s.toEach(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error {
 		_, err := tx.ExecContext(ctx, set, id)
 		return err
 	})
@@ -181,7 +147,7 @@ func (s *Store) ToBin(ctx context.Context, projects ...string) error {
 
 // Marks reports whether a box is put by, and whether it is kept as a starting point.
 func (s *Store) Marks(ctx context.Context, project string) (by, starting bool, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT archived IS NOT NULL, starting IS NOT NULL FROM projects WHERE id = ?`, project).
+	err = s.db.QueryRowContext(ctx, `SELECT archived IS NOT NULL, starting IS NOT NULL FROM documents WHERE id = ?`, project).
 		Scan(&by, &starting)
 	if errors.Is(err, sql.ErrNoRows) {
 		return by, starting, ErrNone

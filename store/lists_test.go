@@ -18,7 +18,7 @@ func TestLists(t *testing.T) {
 	for i := range PerPage + 3 {
 		b := named(fmt.Sprintf("Box %d%%", i))
 		b.Contents[0].Name = brief.Text([]string{"Äpfel", "jute_ball"}[i%2])
-		if _, err := s.Create(ctx, b, "new"); err != nil {
+		if _, err := s.Boxes.Create(ctx, b, "new"); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -55,7 +55,7 @@ func TestLists(t *testing.T) {
 	if _, err := s.CardOf(ctx, one.Project, one.Head, "v2"); !errors.Is(err, ErrNone) {
 		t.Error("another version's card is taken")
 	}
-	s.Save(ctx, one.Project, Change{Base: one.Head, Brief: named("renamed"), What: "typed"})
+	s.Boxes.Save(ctx, one.Project, "", boxChange{Base: one.Head, Doc: named("renamed"), What: "typed"})
 	if l := list("renamed", 0).Listed; len(l) != 1 || l[0].Card != nil {
 		t.Errorf("after a change: %+v", l)
 	}
@@ -65,39 +65,39 @@ func TestLists(t *testing.T) {
 // given out as it stands.
 func TestBrokenDocuments(t *testing.T) {
 	s, ctx := open(t)
-	s.Create(ctx, named("sound"), "new")
-	id, _ := s.Create(ctx, named("first"), "new")
-	p, _ := s.Head(ctx, id)
-	s.Save(ctx, id, Change{Base: p.ID, Brief: named("second"), What: "typed"})
+	s.Boxes.Create(ctx, named("sound"), "new")
+	id, _ := s.Boxes.Create(ctx, named("first"), "new")
+	p, _ := s.Boxes.Head(ctx, id)
+	s.Boxes.Save(ctx, id, "", boxChange{Base: p.ID, Doc: named("second"), What: "typed"})
 	for _, bad := range []string{`{"brevium":7}`, `junk`, ``,
 		`{"brevium":1,"name":"` + strings.Repeat("x", brief.Limit) + `"}`} {
-		p, _ = s.Head(ctx, id)
-		s.db.Exec(`UPDATE revisions SET document = ? WHERE id = ?`, bad, p.ID)
-		if _, err := s.Head(ctx, id); !isBroken(err) {
+		p, _ = s.Boxes.Head(ctx, id)
+		s.db.Exec(`UPDATE revisions SET body = ? WHERE id = ?`, bad, p.ID)
+		if _, err := s.Boxes.Head(ctx, id); !isBroken(err) {
 			t.Fatalf("%.20s: %v", bad, err)
 		}
 		if l, err := s.List(ctx, Want{Words: ""}, "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
 			l.Listed[0].Broken == nil || l.Listed[1].Broken != nil {
 			t.Errorf("the list: %+v, %v", l, err)
 		}
-		if got, err := s.Document(ctx, id); err != nil || got != bad {
+		if got, err := s.Boxes.Body(ctx, id); err != nil || got != bad {
 			t.Errorf("given out as %q, %v", got, err)
 		}
-		if moved, err := s.Undo(ctx, id, ""); !moved || err != nil {
-			t.Fatal(moved, err)
+		if what, err := s.Boxes.Undo(ctx, id, Mover{}); err != nil {
+			t.Fatal(what, err)
 		}
-		if p, err := s.Head(ctx, id); err != nil || p.Brief.Name != "first" {
-			t.Errorf("gone back to %q, %v", p.Brief.Name, err)
+		if p, err := s.Boxes.Head(ctx, id); err != nil || p.Doc.Name != "first" {
+			t.Errorf("gone back to %q, %v", p.Doc.Name, err)
 		}
-		p, _ = s.Head(ctx, id)
-		if _, err := s.Save(ctx, id, Change{Base: p.ID, Brief: named("again"), What: "typed"}); err != nil {
+		p, _ = s.Boxes.Head(ctx, id)
+		if _, err := s.Boxes.Save(ctx, id, "", boxChange{Base: p.ID, Doc: named("again"), What: "typed"}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	b := named("too much")
 	b.Notes = brief.Text(strings.Repeat("n", 5000))
 	refused := new(Refused)
-	if _, err := s.Create(ctx, b, "new"); !errors.As(err, &refused) ||
+	if _, err := s.Boxes.Create(ctx, b, "new"); !errors.As(err, &refused) ||
 		!strings.Contains(err.Error(), "“Notes” is 5000 letters") {
 		t.Errorf("what can't be read again is written: %v", err)
 	}
@@ -106,29 +106,29 @@ func TestBrokenDocuments(t *testing.T) {
 // A change that is sent twice is made once, whatever it does.
 func TestArrivedOnce(t *testing.T) {
 	s, ctx := open(t)
-	id, _ := s.Create(ctx, named("a"), "new")
-	p, _ := s.Head(ctx, id)
-	c := Change{Base: p.ID, Brief: named("b"), What: "typed", ID: "w1:1"}
-	if _, err := s.Save(ctx, id, c); err != nil {
+	id, _ := s.Boxes.Create(ctx, named("a"), "new")
+	p, _ := s.Boxes.Head(ctx, id)
+	c := boxChange{Base: p.ID, Doc: named("b"), What: "typed"}
+	if _, err := s.Boxes.Save(ctx, id, "w1:1", c); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.Save(ctx, id, c); !errors.Is(err, ErrArrived) {
+	if _, err := s.Boxes.Save(ctx, id, "w1:1", c); !errors.Is(err, ErrArrived) {
 		t.Errorf("again: %v", err)
 	}
-	p, _ = s.Head(ctx, id)
-	c = Change{Base: p.ID, Brief: named("c"), What: "typed", ID: "w1:2"}
-	s.Save(ctx, id, c)
+	p, _ = s.Boxes.Head(ctx, id)
+	c = boxChange{Base: p.ID, Doc: named("c"), What: "typed"}
+	s.Boxes.Save(ctx, id, "w1:2", c)
 	for range 2 {
-		if _, err := s.Undo(ctx, id, "w1:3"); err != nil && !errors.Is(err, ErrArrived) {
+		if _, err := s.Boxes.Undo(ctx, id, Mover{Act: "w1:3", Any: true}); err != nil && !errors.Is(err, ErrArrived) {
 			t.Error(err)
 		}
 	}
-	if p, _ := s.Head(ctx, id); p.Brief.Name != "b" {
-		t.Errorf("undone to %q", p.Brief.Name)
+	if p, _ := s.Boxes.Head(ctx, id); p.Doc.Name != "b" {
+		t.Errorf("undone to %q", p.Doc.Name)
 	}
 	// A change that was refused may come again.
-	c.ID, c.Base = "w1:4", 999
-	if _, err := s.Save(ctx, id, c); !errors.Is(err, ErrMoved) {
+	c.Base = 999
+	if _, err := s.Boxes.Save(ctx, id, "w1:4", c); !errors.Is(err, ErrMoved) {
 		t.Error(err)
 	}
 	if got, _ := s.Arrived(ctx, "w1:4"); got {
@@ -147,15 +147,15 @@ func TestTogether(t *testing.T) {
 		wait.Go(func() {
 			switch {
 			case i%10 == 1:
-				if err := s.Bin(ctx, "none"); !errors.Is(err, ErrNone) {
+				if err := s.Boxes.Throw(ctx, "none", true); !errors.Is(err, ErrNone) {
 					t.Error(err)
 				}
 			case i%10 == 2:
-				if _, err := s.Create(gone, named("x"), "new"); !errors.Is(err, context.Canceled) {
+				if _, err := s.Boxes.Create(gone, named("x"), "new"); !errors.Is(err, context.Canceled) {
 					t.Error(err)
 				}
 			default:
-				id, err := s.Create(ctx, named("x"), "new")
+				id, err := s.Boxes.Create(ctx, named("x"), "new")
 				if err != nil {
 					t.Error(err)
 				}
@@ -174,8 +174,8 @@ func TestTogether(t *testing.T) {
 func BenchmarkSave(b *testing.B) {
 	s, id := benchStore(b)
 	for b.Loop() {
-		p, _ := s.Head(b.Context(), id)
-		s.Save(b.Context(), id, Change{Base: p.ID, Brief: named("x"), What: "typed"})
+		p, _ := s.Boxes.Head(b.Context(), id)
+		s.Boxes.Save(b.Context(), id, "", boxChange{Base: p.ID, Doc: named("x"), What: "typed"})
 	}
 }
 
@@ -184,7 +184,7 @@ func BenchmarkSaveTogether(b *testing.B) {
 	b.SetParallelism(25)
 	b.RunParallel(func(pb *testing.PB) {
 		for pb.Next() {
-			if _, err := s.Create(b.Context(), named("x"), "new"); err != nil {
+			if _, err := s.Boxes.Create(b.Context(), named("x"), "new"); err != nil {
 				b.Error(err)
 			}
 		}
@@ -197,6 +197,6 @@ func benchStore(b *testing.B) (*Store, string) {
 		b.Fatal(err)
 	}
 	b.Cleanup(func() { s.Close() })
-	id, _ := s.Create(b.Context(), named("a"), "new")
+	id, _ := s.Boxes.Create(b.Context(), named("a"), "new")
 	return s, id
 }

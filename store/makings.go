@@ -9,170 +9,161 @@ import (
 	"strings"
 	"time"
 
+	"brevium/core/bench"
 	"brevium/core/record"
 )
 
-const makingColumns = `m.id, m.key, m.project, m.revision, m.made, m.count, m.box, m.whom, m.contents, m.style, m.card, m.title, m.fit,
-	m.gap, m.change, m.notes, m.minutes, m.times, m.sheets, m.cost, m.edits, m.changed, m.who, m.gone IS NOT NULL,
+// A making is two things: what is said of it, a document like any other (Makings), and what it was made by, which
+// stays as it was. The table of makings has both in columns, for the logbook to be searched by; what is said there
+// follows the document.
+
+const makingColumns = `m.doc, m.key, m.project, m.revision, m.made, m.count, m.box, m.whom, m.contents, m.style, m.card,
+	m.title, m.fit, m.gap, m.change, m.notes, m.minutes, m.times, m.sheets, m.cost, m.gone IS NOT NULL, m.line,
 	(SELECT count(*) FROM photos p WHERE p.making = m.id)`
 
-func scanMaking(r row, more ...any) (m record.Making, err error) {
-	var times, changed string
+func scanMaking(r row) (record.Making, error) { return scanMakingWith(r) }
+
+func scanMakingWith(r row, more ...any) (m record.Making, err error) {
+	var times string
 	if err = r.Scan(append([]any{&m.ID, &m.Key, &m.Project, &m.Revision, &m.Made, &m.Count, &m.Box, &m.Whom, &m.Contents,
-		&m.Style,
-		&m.Card, &m.Title, &m.Fit, &m.Gap, &m.Change, &m.Notes, &m.Minutes, &times, &m.Sheets, &m.Cost, &m.Edits, &changed,
-		&m.Who,
-		&m.Gone, &m.Photos}, more...)...); err != nil {
+		&m.Style, &m.Card, &m.Title, &m.Fit, &m.Gap, &m.Change, &m.Notes, &m.Minutes, &times, &m.Sheets, &m.Cost, &m.Gone,
+		&m.Line, &m.Photos}, more...)...); err != nil {
 		return m, err
 	}
-	m.Changed, _ = time.Parse(clock, changed)
-	if times != "" {
-		err = json.Unmarshal([]byte(times), &m.Times)
-	}
-	return m, err
+	return m, unlessEmpty(times, &m.Times)
 }
 
-// Record keeps makings, all of them or none; one whose key is known already is left out. It gives
-// the identities of those that are new.
-func (s *Store) Record(ctx context.Context, all ...record.Making) (ids []int64, err error) {
-	for i := range all {
-		if err := all[i].Check(); err != nil {
-			return nil, &Refused{err}
-		}
-	}
-	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		ids = nil
-		for i := range all {
-			id, err := keepMaking(ctx, tx, all[i])
-			if err != nil {
-				return err
-			}
-			if id != 0 {
-				ids = append(ids, id)
-			}
-		}
+func unlessEmpty(text string, into any) error {
+	if text == "" {
 		return nil
-	})
-	return ids, err
+	}
+	return json.Unmarshal([]byte(text), into)
 }
 
-func keepMaking(ctx context.Context, tx *sql.Tx, m record.Making) (id int64, err error) {
-	if m.Key == "" {
-		m.Key = NewID()
+// Record keeps makings, all of them or none; one whose key is known already is left out. It gives the identities of
+// those that are new.
+func (s *Store) Record(ctx context.Context, many ...record.Making) (ids []string, err error) {
+	parts := make([]Write, len(many))
+	for i := range many {
+		parts[i] = s.Recording(&many[i])
 	}
-	times := ""
-	if len(m.Times) > 0 {
-		data, err := json.Marshal(m.Times)
-		if err != nil {
-			return 0, err
+	if err := s.Do(ctx, "", parts...); err != nil {
+		return nil, err
+	}
+	for _, m := range many {
+		if m.ID != "" {
+			ids = append(ids, m.ID)
 		}
-		times = string(data)
 	}
-	planned := ""
-	if len(m.Planned) > 0 {
-		data, err := json.Marshal(m.Planned)
-		if err != nil {
-			return 0, err
+	return ids, nil
+}
+
+// Recording is the part of an act that keeps a making, and notes its identity: "" where its key is known already.
+func (s *Store) Recording(m *record.Making) Write {
+	return func(ctx context.Context, tx *sql.Tx) error {
+		if err := m.Check(); err != nil {
+			return &Refused{err}
 		}
-		planned = string(data)
+		if m.ID = ""; m.Key == "" {
+			m.Key = NewID()
+		}
+		texts := [2]string{}
+		for i, of := range []any{m.Times, m.Planned} {
+			if data, err := json.Marshal(of); err != nil {
+				return err
+			} else if string(data) != "null" {
+				texts[i] = string(data)
+			}
+		}
+		id := NewID()
+		err := changed(tx.ExecContext(ctx, `INSERT INTO makings (doc, key, project, revision, document, made, count, box, whom,
+			contents, style, card, title, fit, gap, change, notes, minutes, times, sheets, cost, planned, line, picture, found)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 0) ON CONFLICT (key) DO NOTHING`, id,
+			m.Key, m.Project, m.Revision, m.Document, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title,
+			m.Fit, m.Gap, m.Change, m.Notes, m.Minutes, texts[0], m.Sheets, m.Cost, texts[1], m.Line, m.Picture))
+		if errors.Is(err, ErrNone) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		m.ID = id
+		return s.Makings.Begin(id, m.Note(), "Recorded", nil)(ctx, tx)
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO makings (key, project, revision, document, made, count, box, whom, contents, style, card,
-		title, fit, gap, change, notes, minutes, times, sheets, cost, planned, edits, changed, who, found)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1, ?, ?, 0) ON CONFLICT (key) DO NOTHING`, m.Key, m.Project,
-		m.Revision, m.Document, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Fit, m.Gap, m.Change,
-		m.Notes,
-		m.Minutes, times, m.Sheets, m.Cost, planned, now(), Who(ctx))
+}
+
+// said brings the columns of a making after what its note says; what in that can't be read stays as it was.
+func said(ctx context.Context, tx *sql.Tx, id string, n *record.Note) error {
+	m, err := makingOf(ctx, tx, id)
 	if err != nil {
-		return 0, err
+		return err
 	}
-	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return 0, err
+	if wrong := m.Says(*n); len(wrong) > 0 && m.Check() != nil {
+		return nil
 	}
-	if id, err = res.LastInsertId(); err != nil {
-		return 0, err
+	if _, err := tx.ExecContext(ctx, `UPDATE makings SET made = ?, count = ?, box = ?, whom = ?, contents = ?, card = ?,
+		title = ?, fit = ?, gap = ?, change = ?, notes = ?, minutes = ? WHERE doc = ?`, m.Made, m.Count, m.Box, m.Whom,
+		m.Contents, m.Card, m.Title, m.Fit, m.Gap, m.Change, m.Notes, m.Minutes, id); err != nil {
+		return err
 	}
-	return id, findable(ctx, tx, id, &m)
+	return findable(ctx, tx, &m)
+}
+
+// binMaking takes a making that is thrown away out of the logbook, or puts it back.
+func binMaking(ctx context.Context, tx *sql.Tx, id string, gone bool) error {
+	m, err := makingOf(ctx, tx, id)
+	if err != nil {
+		return err
+	}
+	at := sql.NullString{String: now(), Valid: gone}
+	if _, err := tx.ExecContext(ctx, `UPDATE makings SET gone = ? WHERE doc = ?`, at, id); err != nil {
+		return err
+	}
+	m.Gone = gone
+	return findable(ctx, tx, &m)
 }
 
 // places is how many makings there are places for on each day of the full text.
 const places = 1 << 28
 
 // findable writes what a making is found by; of one that is thrown away nothing.
-func findable(ctx context.Context, tx *sql.Tx, id int64, m *record.Making) error {
-	if _, err := tx.ExecContext(ctx, `DELETE FROM makings_text WHERE rowid = (SELECT found FROM makings WHERE id = ?)`,
-		id); err != nil {
+func findable(ctx context.Context, tx *sql.Tx, m *record.Making) error {
+	n, err := ask[int64](ctx, tx, `SELECT id FROM makings WHERE doc = ?`, m.ID)
+	if err != nil {
 		return err
 	}
-	if m.Gone {
-		return nil
+	if _, err := tx.ExecContext(ctx, `DELETE FROM makings_text WHERE rowid = (SELECT found FROM makings WHERE id = ?)`,
+		n); err != nil || m.Gone {
+		return err
 	}
 	day, err := time.Parse(time.DateOnly, m.Made)
 	if err != nil {
 		return &Refused{err}
 	}
-	found := day.Unix()/(24*3600)*places + id%places
+	found := day.Unix()/(24*3600)*places + n%places
 	if _, err := tx.ExecContext(ctx, `INSERT INTO makings_text (rowid, words) VALUES (?, ?)`, found, m.Words()); err != nil {
 		return err
 	}
-	_, err = tx.ExecContext(ctx, `UPDATE makings SET found = ? WHERE id = ?`, found, id)
+	_, err = tx.ExecContext(ctx, `UPDATE makings SET found = ? WHERE id = ?`, found, n)
 	return err
 }
 
-// Amend keeps what a making says now; ErrMoved when it was changed since its Edits.
-func (s *Store) Amend(ctx context.Context, m record.Making) error {
-	if err := m.Check(); err != nil {
-		return &Refused{err}
-	}
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		was, err := makingOf(ctx, tx, m.ID)
-		if err != nil {
-			return err
-		}
-		if was.Edits != m.Edits {
-			return ErrMoved
-		}
-		m.Document = was.Document
-		if _, err := tx.ExecContext(ctx, `UPDATE makings SET made = ?, count = ?, box = ?, whom = ?, contents = ?, style = ?, card = ?,
-			title = ?, fit = ?, gap = ?, change = ?, notes = ?, minutes = ?, sheets = ?, cost = ?, edits = edits + 1, changed = ?, who = ?
-			WHERE id = ?`, m.Made, m.Count, m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Fit, m.Gap, m.Change, m.Notes,
-			m.Minutes, m.Sheets, m.Cost, now(), Who(ctx), m.ID); err != nil {
-			return err
-		}
-		return findable(ctx, tx, m.ID, &m)
-	})
-}
-
-// ThrowMaking throws a making away, or puts it back.
-func (s *Store) ThrowMaking(ctx context.Context, id int64, gone bool) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		m, err := makingOf(ctx, tx, id)
-		if err != nil {
-			return err
-		}
-		at := sql.NullString{String: now(), Valid: gone}
-		if _, err := tx.ExecContext(ctx, `UPDATE makings SET gone = ?, edits = edits + 1 WHERE id = ?`, at, id); err != nil {
-			return err
-		}
-		m.Gone = gone
-		return findable(ctx, tx, id, &m)
-	})
-}
-
-func makingOf(ctx context.Context, q asker, id int64) (m record.Making, err error) {
+func makingOf(ctx context.Context, q asker, id string) (record.Making, error) {
 	var document, planned string
-	m, err = scanMaking(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document, m.planned FROM makings m WHERE m.id = ?`, id),
-		&document, &planned)
+	var picture []byte
+	m, err := scanMakingWith(q.QueryRowContext(ctx, `SELECT `+makingColumns+`, m.document, m.planned, m.picture FROM makings m
+		WHERE m.doc = ?`, id), &document, &planned, &picture)
 	if errors.Is(err, sql.ErrNoRows) {
 		return m, ErrNone
 	}
-	if m.Document = document; planned != "" && err == nil {
-		err = json.Unmarshal([]byte(planned), &m.Planned)
+	if m.Document, m.Picture = document, picture; err == nil {
+		err = unlessEmpty(planned, &m.Planned)
 	}
 	return m, err
 }
 
 // Making finds a making with its document, thrown away or not.
-func (s *Store) Making(ctx context.Context, id int64) (record.Making, error) {
+func (s *Store) Making(ctx context.Context, id string) (record.Making, error) {
 	m, err := makingOf(ctx, s.db, id)
 	return m, told(err)
 }
@@ -227,80 +218,44 @@ const (
 	MostLog = 1000
 )
 
-// Makings gives a page (from 0) of the makings that are looked for, the newest first, and how many
+// Logbook gives a page (from 0) of the makings that are looked for, the newest first, and how many
 // there are on all: MostLog + 1 where there are more.
-func (s *Store) Makings(ctx context.Context, l Look, page int) (out []record.Making, all int, err error) {
+func (s *Store) Logbook(ctx context.Context, l Look, page int) (out []record.Making, n int, err error) {
 	from, order, args := l.from()
-	if err := s.db.QueryRowContext(ctx, fmt.Sprintf(`SELECT count(*) FROM (SELECT 1%s LIMIT %d)`, from, MostLog+1), args...).
-		Scan(&all); err != nil {
-		return nil, 0, told(err)
+	if n, err = ask[int](ctx, s.db, fmt.Sprintf(`SELECT count(*) FROM (SELECT 1%s LIMIT %d)`, from, MostLog+1), args...); err != nil {
+		return nil, 0, err
 	}
-	err = s.eachMaking(ctx, from+order+fmt.Sprintf(` LIMIT %d OFFSET %d`, PerLog, page*PerLog), args,
-		func(m record.Making) error { out = append(out, m); return nil })
-	return out, all, err
+	out, err = all(ctx, s.db, scanMaking, `SELECT `+makingColumns+from+order+
+		fmt.Sprintf(` LIMIT %d OFFSET %d`, PerLog, page*PerLog), args...)
+	return out, n, err
 }
 
 // EachMaking gives every making that is looked for, the newest first.
 func (s *Store) EachMaking(ctx context.Context, l Look, do func(record.Making) error) error {
 	from, order, args := l.from()
-	return s.eachMaking(ctx, from+order, args, do)
-}
-
-func (s *Store) eachMaking(ctx context.Context, from string, args []any, do func(record.Making) error) error {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+makingColumns+from, args...)
-	if err != nil {
-		return told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		m, err := scanMaking(rows)
-		if err == nil {
-			err = do(m)
-		}
-		if err != nil {
-			return told(err)
-		}
-	}
-	return told(rows.Err())
+	return each(ctx, s.db, scanMaking, do, `SELECT `+makingColumns+from+order, args...)
 }
 
 // Totals gives what makings come to by the year, the newest first.
-func (s *Store) Totals(ctx context.Context, l Look) (out []record.Total, err error) {
+func (s *Store) Totals(ctx context.Context, l Look) ([]record.Total, error) {
 	from, _, args := l.from()
-	rows, err := s.db.QueryContext(ctx,
-		`SELECT substr(m.made, 1, 4), count(*), sum(m.count), sum(m.sheets), sum(m.minutes), sum(m.cost)`+
-			from+` GROUP BY 1 ORDER BY 1 DESC`, args...)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var t record.Total
-		if err := rows.Scan(&t.Of, &t.Makings, &t.Boxes, &t.Sheets, &t.Minutes, &t.Cost); err != nil {
-			return nil, told(err)
-		}
-		out = append(out, t)
-	}
-	return out, told(rows.Err())
+	return all(ctx, s.db, func(r row) (t record.Total, err error) {
+		err = r.Scan(&t.Of, &t.Makings, &t.Boxes, &t.Sheets, &t.Minutes, &t.Cost)
+		return t, err
+	}, `SELECT substr(m.made, 1, 4), count(*), sum(m.count), sum(m.sheets), sum(m.minutes), sum(m.cost)`+
+		from+` GROUP BY 1 ORDER BY 1 DESC`, args...)
 }
 
-// TimesOf gives how long the parts of the making that is on the bench took, by the titles of their
-// steps, in minutes.
+// TimesOf gives how long the parts of the making that is on the bench took, by the titles of their steps, in minutes.
 func (s *Store) TimesOf(ctx context.Context, project string) (map[string]float64, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT t.title, sum(t.seconds) / 60 FROM bench_times t WHERE t.making IN
+	taken, err := all(ctx, s.db, func(r row) (t bench.Taken, err error) {
+		err = r.Scan(&t.Title, &t.Minutes)
+		return t, err
+	}, `SELECT t.title, sum(t.seconds) / 60 FROM bench_times t WHERE t.making IN
 		(SELECT making FROM bench WHERE project = ?) GROUP BY t.title`, project)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
 	out := map[string]float64{}
-	for rows.Next() {
-		var title string
-		var minutes float64
-		if err := rows.Scan(&title, &minutes); err != nil {
-			return nil, told(err)
-		}
-		out[title] = minutes
+	for _, t := range taken {
+		out[t.Title] = t.Minutes
 	}
-	return out, told(rows.Err())
+	return out, err
 }

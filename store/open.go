@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"strings"
 	"sync"
 	"time"
 
@@ -23,6 +24,7 @@ var migrations embed.FS
 
 // Store is the database. It is safe for use by many requests at once.
 type Store struct {
+	kinds
 	db      *sql.DB
 	file    string
 	changes chan *change
@@ -53,6 +55,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		return nil, err
 	}
 	s := &Store{db: db, file: file, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
+	s.know()
 	if err := s.migrate(ctx, file); err != nil {
 		db.Close()
 		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
@@ -68,10 +71,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 // forgetArrived drops the names of changes that no window waits for any more.
 func (s *Store) forgetArrived(ctx context.Context) error {
 	old := time.Now().UTC().Add(-30 * 24 * time.Hour).Format(clock)
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `DELETE FROM arrived WHERE at < ?`, old)
-		return err
-	})
+	return s.exec(ctx, `DELETE FROM arrived WHERE at < ?`, old)
 }
 
 // connect opens a database file, whatever letters its name has.
@@ -156,35 +156,26 @@ func (s *Store) step(ctx context.Context, p *goose.Provider, file string) error 
 	return err
 }
 
-// fillWords gives projects of an older form the words that they are found by.
+// fillWords gives boxes of an older form the words that they are found by.
 func (s *Store) fillWords(ctx context.Context) error {
-	var n int
-	if err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM projects WHERE words IS NULL`).Scan(&n); err != nil || n == 0 {
+	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE words IS NULL AND kind = 'box'`)
+	if err != nil || n == 0 {
+		return err
+	}
+	all, err := s.Boxes.readable(ctx, selectRevision+` FROM documents d JOIN revisions r ON d.head = r.id
+		WHERE d.words IS NULL AND d.kind = 'box'`)
+	if err != nil {
 		return err
 	}
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		rows, err := tx.QueryContext(ctx, selectRevision+`JOIN projects p ON p.head = r.id WHERE p.words IS NULL`)
-		if err != nil {
-			return err
-		}
-		var all []Revision
-		for rows.Next() {
-			rev, err := scan(rows)
-			if err != nil && !isBroken(err) {
-				rows.Close()
-				return err
-			}
-			all = append(all, rev)
-		}
-		if err := errors.Join(rows.Err(), rows.Close()); err != nil {
-			return err
-		}
 		for _, rev := range all {
-			if _, err := tx.ExecContext(ctx, `UPDATE projects SET title = ?, words = ? WHERE id = ?`,
-				string(rev.Brief.Name), wordsOf(&rev.Brief), rev.Project); err != nil {
+			title := string(rev.Doc.Name)
+			if _, err := tx.ExecContext(ctx, `UPDATE documents SET title = ?, words = ? WHERE id = ?`, title,
+				strings.ToLower(title+"\n"+wordsOf(&rev.Doc)), rev.Of); err != nil {
 				return err
 			}
 		}
-		return nil
+		_, err := tx.ExecContext(ctx, `UPDATE documents SET words = '' WHERE words IS NULL`) // what can't be read
+		return err
 	})
 }

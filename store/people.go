@@ -57,18 +57,12 @@ func (s Sessions) CommitCtx(ctx context.Context, token string, data []byte, expi
 
 // DeleteCtx ends a session.
 func (s Sessions) DeleteCtx(ctx context.Context, token string) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `DELETE FROM sessions WHERE token = ?`, token)
-		return err
-	})
+	return s.exec(ctx, `DELETE FROM sessions WHERE token = ?`, token)
 }
 
 // EndAll ends every session: after the passphrase was changed.
 func (s *Store) EndAll(ctx context.Context) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `DELETE FROM sessions`)
-		return err
-	})
+	return s.exec(ctx, `DELETE FROM sessions`)
 }
 
 // Find, Commit and Delete are what sessions are kept by where nobody waits.

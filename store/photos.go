@@ -4,13 +4,14 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"fmt"
 	"time"
 )
 
 // Photo is a picture of a making: scaled, as JPEG, with a small one for lists.
 type Photo struct {
 	ID            string
-	Making        int64
+	Making        string // its identity
 	Width, Height int
 	Says          string // what is to be seen, for those who can't
 	Data, Small   []byte
@@ -39,48 +40,42 @@ func (s *Store) KeepPhotos(ctx context.Context, all ...Photo) error {
 }
 
 func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
-	if _, err := makingOf(ctx, tx, p.Making); err != nil {
+	making, err := ask[int64](ctx, tx, `SELECT id FROM makings WHERE doc = ?`, p.Making)
+	if err != nil {
 		return err
 	}
 	var n, bytes int64
 	if err := tx.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM photos WHERE making = ?),
-		(SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos)`, p.Making).Scan(&n, &bytes); err != nil {
+		(SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos)`, making).Scan(&n, &bytes); err != nil {
 		return err
 	}
 	if n >= MostPhotos || bytes+int64(len(p.Data)+len(p.Small)) > MostPhotoBytes {
 		return ErrFull
 	}
-	_, err := tx.ExecContext(ctx,
+	_, err = tx.ExecContext(ctx,
 		`INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		NewID(), p.Making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
+		NewID(), making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
 	return err
 }
 
+const selectPhoto = `SELECT p.id, m.doc, p.width, p.height, p.says, %s FROM photos p JOIN makings m ON m.id = p.making `
+
+func scanPhoto(r row) (p Photo, err error) {
+	err = r.Scan(&p.ID, &p.Making, &p.Width, &p.Height, &p.Says, &p.Data)
+	return p, err
+}
+
 // Photos lists the pictures of a making, without what they show.
-func (s *Store) Photos(ctx context.Context, making int64) (out []Photo, err error) {
-	rows, err := s.db.QueryContext(ctx,
-		`SELECT id, making, width, height, says FROM photos WHERE making = ? ORDER BY at, id`, making)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var p Photo
-		if err := rows.Scan(&p.ID, &p.Making, &p.Width, &p.Height, &p.Says); err != nil {
-			return nil, told(err)
-		}
-		out = append(out, p)
-	}
-	return out, told(rows.Err())
+func (s *Store) Photos(ctx context.Context, making string) ([]Photo, error) {
+	return all(ctx, s.db, scanPhoto, fmt.Sprintf(selectPhoto, "x''")+`WHERE m.doc = ? ORDER BY p.at, p.id`, making)
 }
 
 // Photo gives a picture, the small one when that does.
-func (s *Store) Photo(ctx context.Context, id string, small bool) (p Photo, err error) {
-	what := map[bool]string{true: "small", false: "data"}[small]
-	err = s.db.QueryRowContext(ctx, `SELECT id, making, width, height, says, `+what+` FROM photos WHERE id = ?`, id).
-		Scan(&p.ID, &p.Making, &p.Width, &p.Height, &p.Says, &p.Data)
+func (s *Store) Photo(ctx context.Context, id string, small bool) (Photo, error) {
+	what := map[bool]string{true: "p.small", false: "p.data"}[small]
+	p, err := scanPhoto(s.db.QueryRowContext(ctx, fmt.Sprintf(selectPhoto, what)+`WHERE p.id = ?`, id))
 	if errors.Is(err, sql.ErrNoRows) {
-		return p, ErrNone
+		err = ErrNone
 	}
 	return p, told(err)
 }

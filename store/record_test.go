@@ -8,11 +8,9 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
-	"sync"
 	"testing"
 	"time"
 
-	"brevium/core/batch"
 	"brevium/core/brief"
 	"brevium/core/record"
 )
@@ -38,9 +36,9 @@ func TestMakings(t *testing.T) {
 	}
 	for _, c := range []struct {
 		look Look
-		want []int64
+		want []string
 	}{
-		{Look{}, []int64{ids[2], ids[1], ids[0]}},
+		{Look{}, []string{ids[2], ids[1], ids[0]}},
 		{Look{Ask: record.Question("what fitted a 60 mm candle last time?", time.Now())}, nil},
 		{Look{Ask: record.Question("what fitted a 60 mm votive last time?", time.Now())}, ids[:1]},
 		{Look{Ask: record.Question("votive of 63 mm", time.Now())}, nil},
@@ -51,8 +49,8 @@ func TestMakings(t *testing.T) {
 		{Look{Card: "cover-216", From: "2026-05-01", To: "2026-12-31"}, ids[1:2]}, {Look{Style: "sleeve"}, nil},
 		{Look{Contents: "votive"}, ids[:1]}, {Look{Project: "x"}, nil},
 	} {
-		got, all, err := s.Makings(ctx, c.look, 0)
-		var found []int64
+		got, all, err := s.Logbook(ctx, c.look, 0)
+		var found []string
 		for _, m := range got {
 			found = append(found, m.ID)
 		}
@@ -61,17 +59,22 @@ func TestMakings(t *testing.T) {
 		}
 	}
 	m, err := s.Making(ctx, ids[0])
-	if err != nil || m.Who != "Ash" || m.Document != string(b.Encode()) {
+	if err != nil || m.Document != string(b.Encode()) {
 		t.Fatal(m, err)
 	}
-	m.Notes = "next time a groove wider"
-	if err := s.Amend(ctx, m); err != nil {
+	head, err := s.Makings.Head(ctx, ids[0])
+	if err != nil || head.Who != "Ash" {
+		t.Fatal(head, err)
+	}
+	note := head.Doc
+	note.Notes, note.Count = "next time a groove wider", "many"
+	if _, err := s.Makings.Save(ctx, ids[0], "", Change[record.Note]{Base: head.ID, Doc: note}); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Amend(ctx, m); !errors.Is(err, ErrMoved) {
-		t.Errorf("an older window's change was kept: %v", err)
+	if m, _ := s.Making(ctx, ids[0]); m.Count != 2 || m.Notes != "next time a groove wider" || m.Document != string(b.Encode()) {
+		t.Errorf("with a count that can't be read it is %+v", m)
 	}
-	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("groove", time.Now())}, 0); len(got) != 1 {
+	if got, _, _ := s.Logbook(ctx, Look{Ask: record.Question("groove", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was written later is not found")
 	}
 	totals, err := s.Totals(ctx, Look{})
@@ -79,14 +82,14 @@ func TestMakings(t *testing.T) {
 		Minutes: 80, Cost: 300}) {
 		t.Errorf("%+v %v", totals, err)
 	}
-	if err := s.ThrowMaking(ctx, ids[0], true); err != nil {
+	if err := s.Makings.Throw(ctx, ids[0], true); err != nil {
 		t.Fatal(err)
 	}
-	if got, all, _ := s.Makings(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got)+all != 0 {
+	if got, all, _ := s.Logbook(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got)+all != 0 {
 		t.Error("what was thrown away is found")
 	}
-	s.ThrowMaking(ctx, ids[0], false)
-	if got, _, _ := s.Makings(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got) != 1 {
+	s.Makings.Throw(ctx, ids[0], false)
+	if got, _, _ := s.Logbook(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was put back is not found")
 	}
 	// All or none: the second is wrong.
@@ -94,7 +97,7 @@ func TestMakings(t *testing.T) {
 		"")); err == nil {
 		t.Error("a day that is none was kept")
 	}
-	if _, all, _ := s.Makings(ctx, Look{}, 0); all != 3 {
+	if _, all, _ := s.Logbook(ctx, Look{}, 0); all != 3 {
 		t.Errorf("%d makings", all)
 	}
 	// The same making comes in once.
@@ -125,7 +128,7 @@ func TestPhotos(t *testing.T) {
 	if _, err := s.Photo(ctx, all[1].ID, true); !errors.Is(err, ErrNone) {
 		t.Error("a photo that was taken out is there")
 	}
-	if err := s.KeepPhotos(ctx, Photo{Making: 99}); !errors.Is(err, ErrNone) {
+	if err := s.KeepPhotos(ctx, Photo{Making: "99"}); !errors.Is(err, ErrNone) {
 		t.Errorf("a photo of nothing: %v", err)
 	}
 	if m, _ := s.Making(ctx, ids[0]); m.Photos != MostPhotos-1 {
@@ -133,65 +136,17 @@ func TestPhotos(t *testing.T) {
 	}
 }
 
-// Two who tick at once lose nothing; of two who change a batch the second is told.
-func TestBatchOfTwo(t *testing.T) {
-	s, ctx := open(t)
-	id, err := s.NewBatch(ctx, batch.Document{Name: "Fair", Orders: []batch.Order{{ID: "1", Box: []byte(`{}`), Count: "9"}}})
-	if err != nil {
-		t.Fatal(err)
-	}
-	var wait sync.WaitGroup
-	for n := range 12 {
-		wait.Go(func() {
-			if err := s.TickBatch(ctx, id, BatchTick{fmt.Sprint(n % 4), batch.Stages[n%3], n}); err != nil {
-				t.Error(err)
-			}
-		})
-	}
-	wait.Wait()
-	if ticks, err := s.BatchTicks(ctx, id); err != nil || len(ticks) != 12 || ticks.Of("3", batch.Stages[2]) != 11 {
-		t.Errorf("%v %v", ticks, err)
-	}
-	b, _ := s.Batch(ctx, id)
-	b.Document.Name = "Spring fair"
-	if err := s.KeepBatch(ctx, id, b.Revision, b.Document); err != nil {
-		t.Fatal(err)
-	}
-	if err := s.KeepBatch(ctx, id, b.Revision, b.Document); !errors.Is(err, ErrMoved) {
-		t.Errorf("%v", err)
-	}
-	if err := s.KeepBatch(ctx, "none", 1, b.Document); !errors.Is(err, ErrNone) {
-		t.Errorf("%v", err)
-	}
-	if err := s.TickBatch(ctx, "none", BatchTick{"1", "Trim", 1}); !errors.Is(err, ErrNone) {
-		t.Errorf("%v", err)
-	}
-	for n, want := range []string{"Fair", "Fair"} {
-		undone, err := s.UndoBatch(ctx, id)
-		if b, _ = s.Batch(ctx, id); err != nil || undone != (n == 0) || string(b.Document.Name) != want {
-			t.Errorf("undo %d: %v %v %q", n, undone, err, b.Document.Name)
-		}
-	}
-	if ticks, _ := s.BatchTicks(ctx, id); len(ticks) != 12 {
-		t.Error("undoing took ticks back")
-	}
-	s.ThrowBatch(ctx, id, true)
-	if all, _ := s.Batches(ctx, 9); len(all) != 0 {
-		t.Error("a batch that was thrown away is listed")
-	}
-}
-
 func TestFolders(t *testing.T) {
 	s, ctx := open(t)
 	var ids []string
 	for _, name := range []string{"cedar", "Alder", "birch"} {
-		id, err := s.Create(As(ctx, "Ash"), named(name), "new")
+		id, err := s.Boxes.Create(As(ctx, "Ash"), named(name), "new")
 		if err != nil {
 			t.Fatal(err)
 		}
 		ids = append(ids, id)
 	}
-	if rev, _ := s.Head(ctx, ids[0]); rev.Who != "Ash" {
+	if rev, _ := s.Boxes.Head(ctx, ids[0]); rev.Who != "Ash" {
 		t.Errorf("made by %q", rev.Who)
 	}
 	must := func(err error) {
@@ -273,14 +228,14 @@ func TestReplace(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "x.db")
 	s := at(t, file)
 	ctx := t.Context()
-	s.Create(ctx, named("as it was"), "new")
+	s.Boxes.Create(ctx, named("as it was"), "new")
 	s.Set(ctx, Passphrase, "old")
 	from := filepath.Join(t.TempDir(), "copy.db")
 	if err := s.Backup(ctx, from); err != nil {
 		t.Fatal(err)
 	}
 	s.Set(ctx, Passphrase, "new")
-	s.Create(ctx, named("since"), "new")
+	s.Boxes.Create(ctx, named("since"), "new")
 	whole, _ := os.ReadFile(from)
 	half := filepath.Join(t.TempDir(), "half.db")
 	spoilt := slices.Clone(whole)
@@ -308,7 +263,7 @@ func TestReplace(t *testing.T) {
 	if pass, _ := s.Setting(ctx, Passphrase); pass != "new" {
 		t.Errorf("the passphrase is %q", pass)
 	}
-	if _, err := s.Create(ctx, named("goes on"), "new"); err != nil {
+	if _, err := s.Boxes.Create(ctx, named("goes on"), "new"); err != nil {
 		t.Error(err)
 	}
 	if err := checkCopy(context.Background(), kept); err != nil {
@@ -374,7 +329,7 @@ func BenchmarkLogbook(b *testing.B) {
 		b.Run(ask, func(b *testing.B) {
 			look := Look{Ask: record.Question(ask, time.Now())}
 			for b.Loop() {
-				if _, _, err := s.Makings(b.Context(), look, 0); err != nil {
+				if _, _, err := s.Logbook(b.Context(), look, 0); err != nil {
 					b.Fatal(err)
 				}
 			}

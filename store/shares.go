@@ -46,9 +46,9 @@ func (s *Store) Share(ctx context.Context, project string, revision int64, b bri
 
 // linkTo gives the token of the link there is, by a question for it, or a new one that nobody can
 // guess.
-func linkTo(ctx context.Context, tx *sql.Tx, ask, of string) (token string, err error) {
-	err = tx.QueryRowContext(ctx, ask, of).Scan(&token)
-	if errors.Is(err, sql.ErrNoRows) {
+func linkTo(ctx context.Context, tx *sql.Tx, query, of string) (token string, err error) {
+	token, err = ask[string](ctx, tx, query, of)
+	if errors.Is(err, ErrNone) {
 		return strings.ToLower(rand.Text()), nil
 	}
 	return token, err
@@ -56,15 +56,12 @@ func linkTo(ctx context.Context, tx *sql.Tx, ask, of string) (token string, err 
 
 // Unshare withdraws the links to a box. They never work again.
 func (s *Store) Unshare(ctx context.Context, project string) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `UPDATE shares SET gone = ? WHERE project = ? AND gone IS NULL`, now(), project)
-		return err
-	})
+	return s.exec(ctx, `UPDATE shares SET gone = ? WHERE project = ? AND gone IS NULL`, now(), project)
 }
 
 // selectShare has a link to a box in the bin closed as long as it lies there.
 const selectShare = `SELECT token, project, revision, document, made, gone IS NOT NULL OR EXISTS
-	(SELECT 1 FROM projects p WHERE p.id = shares.project AND p.binned IS NOT NULL) FROM shares `
+	(SELECT 1 FROM documents p WHERE p.id = shares.project AND p.binned IS NOT NULL) FROM shares `
 
 func scanShare(row *sql.Row) (sh Share, err error) {
 	var document, made string
@@ -75,7 +72,7 @@ func scanShare(row *sql.Row) (sh Share, err error) {
 	if err != nil {
 		return sh, told(err)
 	}
-	sh.Made, _ = time.Parse(clock, made)
+	sh.Made = when(made)
 	if sh.Document, err = brief.Stored([]byte(document)); err != nil {
 		return sh, &Broken{sh.Project, err}
 	}

@@ -26,64 +26,18 @@ func named(name string) brief.Brief {
 	return b
 }
 
-func TestUndoRedo(t *testing.T) {
-	s, ctx := open(t)
-	id, err := s.Create(ctx, named("a"), "new")
-	if err != nil {
-		t.Fatal(err)
-	}
-	head := func() Project {
-		p, err := s.Head(ctx, id)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return p
-	}
-	save := func(name, burst string) {
-		if _, err := s.Save(ctx, id, Change{Base: head().ID, Brief: named(name), What: "typed", Burst: burst}); err != nil {
-			t.Fatal(err)
-		}
-	}
-	save("b", "")
-	save("c", "x")
-	save("cc", "x")
-	save("ccc", "x")
-	save("d", "y")
-	steps := []struct {
-		do   func(context.Context, string, string) (bool, error)
-		want string
-		did  bool
-	}{
-		{s.Redo, "d", false}, {s.Undo, "ccc", true}, {s.Undo, "b", true}, {s.Undo, "a", true}, {s.Undo, "a", false},
-		{s.Redo, "b", true}, {s.Redo, "ccc", true}, {s.Redo, "d", true}, {s.Undo, "ccc", true},
-	}
-	for i, step := range steps {
-		did, err := step.do(ctx, id, "")
-		if got := string(head().Brief.Name); err != nil || did != step.did || got != step.want {
-			t.Fatalf("step %d: %q, %v, %v; want %q, %v", i, got, did, err, step.want, step.did)
-		}
-	}
-	// A change after undo begins a new branch; the old one is kept.
-	save("e", "")
-	if did, _ := s.Redo(ctx, id, ""); did || head().Brief.Name != "e" {
-		t.Fatal("redo went on to a branch that was left")
-	}
-	history, err := s.History(ctx, id, head().ID, 100)
-	if err != nil || len(history) != 6 || history[0].Brief.Name != "e" || history[5].Brief.Name != "a" {
-		t.Fatalf("history of %d, %v", len(history), err)
-	}
-}
-
 // Of many changes made on one revision at once, one is kept and the others are
 // told; none is lost in silence.
 func TestSaveMoved(t *testing.T) {
 	s, ctx := open(t)
-	id, _ := s.Create(ctx, named("a"), "new")
-	p, _ := s.Head(ctx, id)
+	id, _ := s.Boxes.Create(ctx, named("a"), "new")
+	p, _ := s.Boxes.Head(ctx, id)
 	var wg sync.WaitGroup
 	results := make([]error, 8)
 	for i := range results {
-		wg.Go(func() { _, results[i] = s.Save(ctx, id, Change{Base: p.ID, Brief: named("b"), What: "typed"}) })
+		wg.Go(func() {
+			_, results[i] = s.Boxes.Save(ctx, id, "", boxChange{Base: p.ID, Doc: named("b"), What: "typed"})
+		})
 	}
 	wg.Wait()
 	kept := 0
@@ -101,8 +55,8 @@ func TestSaveMoved(t *testing.T) {
 
 func TestBin(t *testing.T) {
 	s, ctx := open(t)
-	a, _ := s.Create(ctx, named("a"), "new")
-	b, _ := s.Create(ctx, named("b"), "new")
+	a, _ := s.Boxes.Create(ctx, named("a"), "new")
+	b, _ := s.Boxes.Create(ctx, named("b"), "new")
 	check := func(live, binned int) {
 		t.Helper()
 		l, err1 := s.List(ctx, Want{Words: ""}, "", 0)
@@ -112,7 +66,7 @@ func TestBin(t *testing.T) {
 		}
 	}
 	check(2, 0)
-	if err := errors.Join(s.Bin(ctx, a), s.Bin(ctx, b), s.Restore(ctx, b)); err != nil {
+	if err := errors.Join(s.Boxes.Throw(ctx, a, true), s.Boxes.Throw(ctx, b, true), s.Boxes.Throw(ctx, b, false)); err != nil {
 		t.Fatal(err)
 	}
 	check(1, 1)
@@ -120,10 +74,10 @@ func TestBin(t *testing.T) {
 		t.Fatal(n, err)
 	}
 	check(1, 0)
-	if _, err := s.Head(ctx, a); !errors.Is(err, ErrNone) {
+	if _, err := s.Boxes.Head(ctx, a); !errors.Is(err, ErrNone) {
 		t.Fatal("an emptied project is still there:", err)
 	}
-	if err := s.Restore(ctx, a); !errors.Is(err, ErrNone) {
+	if err := s.Boxes.Throw(ctx, a, false); !errors.Is(err, ErrNone) {
 		t.Fatal(err)
 	}
 }
@@ -135,13 +89,13 @@ func TestReopen(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	id, _ := s.Create(t.Context(), named("kept"), "new")
+	id, _ := s.Boxes.Create(t.Context(), named("kept"), "new")
 	s.Close()
 	if s, err = Open(t.Context(), file); err != nil {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if p, err := s.Head(t.Context(), id); err != nil || p.Brief.Name != "kept" {
-		t.Fatal(p.Brief.Name, err)
+	if p, err := s.Boxes.Head(t.Context(), id); err != nil || p.Doc.Name != "kept" {
+		t.Fatal(p.Doc.Name, err)
 	}
 }

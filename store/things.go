@@ -26,22 +26,13 @@ func (s *Store) ForgetThing(ctx context.Context, name string) error {
 
 // Things lists the maker's own library by name.
 func (s *Store) Things(ctx context.Context) ([]brief.Item, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT item FROM things ORDER BY name`)
-	if err != nil {
-		return nil, told(err)
-	}
-	defer rows.Close()
+	texts, err := all(ctx, s.db, scanned[string], `SELECT item FROM things ORDER BY name`)
 	var out []brief.Item
-	for rows.Next() {
-		var data string
-		if err := rows.Scan(&data); err != nil {
-			return nil, err
-		}
+	for _, text := range texts {
 		var item brief.Item
-		if err := json.Unmarshal([]byte(data), &item); err != nil {
-			continue // one that can't be read keeps no other from being used
+		if json.Unmarshal([]byte(text), &item) == nil { // one that can't be read keeps no other from being used
+			out = append(out, item)
 		}
-		out = append(out, item)
 	}
-	return out, told(rows.Err())
+	return out, err
 }

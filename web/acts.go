@@ -15,6 +15,7 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/store"
@@ -148,7 +149,7 @@ func takeOut[T any](c changing, what string, list []T, i int, mark func(T) strin
 // window showed it, with what was typed in it since.
 func (s *Server) putBack(_ context.Context, c changing) error {
 	list, id, _ := strings.Cut(c.arg, ".@")
-	own := func(k brief.Conflict) bool { return k.Gone && strings.HasPrefix(k.Field, c.arg+".") }
+	own := func(k document.Conflict) bool { return k.Gone && strings.HasPrefix(k.Field, c.arg+".") }
 	if i := c.seen.Item(id); list == "contents" && i >= 0 && c.brief.Item(id) < 0 {
 		at := min(i, len(c.brief.Contents))
 		c.brief.Contents = slices.Insert(c.brief.Contents, at, c.seen.Contents[i])

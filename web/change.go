@@ -15,6 +15,7 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
@@ -50,7 +51,7 @@ func (s *Server) change(c *echo.Context) error {
 type edited struct {
 	brief     brief.Brief
 	what      string // in words, for the record
-	conflicts []brief.Conflict
+	conflicts []document.Conflict
 	notice    string        // what could not be done, or was done elsewhere
 	focus     string        // the mark of what the hand goes to next
 	base      int64         // the revision that the window showed
@@ -167,7 +168,7 @@ func (s *Server) merged(ctx context.Context, head store.Project, values url.Valu
 		}
 	}
 	e := edited{brief: out, conflicts: conflicts}
-	if slices.ContainsFunc(conflicts, func(k brief.Conflict) bool { return k.Gone }) {
+	if slices.ContainsFunc(conflicts, func(k document.Conflict) bool { return k.Gone }) {
 		e.focus = "conflict-0" // the field is not there any more
 	}
 	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)

@@ -61,7 +61,7 @@ type document interface{ Get(path string) string }
 // form makes the questions of a stage, or of a part of the shop.
 type form struct {
 	doc    document
-	at     func(path string) (brief.Field, bool)
+	at     func(path string) (document.Field, bool)
 	report *brief.Report // what is wrong with it
 	b      *brief.Brief  // of a box
 	p      *plan.Plan    // of b itself
@@ -71,8 +71,8 @@ type form struct {
 }
 
 // widgets are how each kind of field is typed.
-var widgets = map[brief.Kind]string{brief.Choice: "select", brief.Words: "text", brief.Distance: "length", brief.Offset: "text",
-	brief.Number: "count", brief.Weight: "count", brief.YesNo: "tick"}
+var widgets = map[document.Kind]string{document.Choice: "select", document.Words: "text", document.Distance: "length", document.Offset: "text",
+	document.Number: "count", document.Weight: "count", document.YesNo: "tick"}
 
 // ask is the field at a path, as the table of fields has it.
 func (f form) ask(path string) field {

@@ -13,6 +13,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -59,7 +60,7 @@ func (v shopView) Link(pairs ...string) string {
 type editedShop struct {
 	doc           shop.Document
 	what          string
-	conflicts     []brief.Conflict
+	conflicts     []document.Conflict
 	notice, focus string
 	card          string // the card to look at next
 	boxes         []store.BoxChange
@@ -133,7 +134,7 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 		return editedShop{}, err
 	}
 	units := head.Document.Units()
-	typed := map[string]brief.Typed{}
+	typed := map[string]document.Typed{}
 	for path, v := range values {
 		f, ok := shop.FieldAt(path)
 		if !ok || len(v) == 0 {
@@ -146,7 +147,7 @@ func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Val
 		if says, ok := values["was."+path]; ok {
 			was = says[0]
 		}
-		typed[path] = brief.Typed{Text: shopText(f, path, v[len(v)-1], units, &head.Document),
+		typed[path] = document.Typed{Text: shopText(f, path, v[len(v)-1], units, &head.Document),
 			Was: shopText(f, path, was, units, &head.Document)}
 	}
 	e := editedShop{}
@@ -177,7 +178,7 @@ func plainCount(n int, one, many string) string {
 	return fmt.Sprintf("%d %s", n, many)
 }
 
-func tooLong(f brief.Field, text string) string {
+func tooLong(f document.Field, text string) string {
 	most := max(f.Most, 200)
 	if f.Path == "currency" {
 		most = f.Most
@@ -205,9 +206,9 @@ func (s *Server) seenShop(ctx context.Context, head store.Shop, values url.Value
 
 // shopText writes a field as the shop keeps it: a length with its unit, anything else
 // as typed.
-func shopText(f brief.Field, path, text string, units measure.Unit, head *shop.Document) string {
+func shopText(f document.Field, path, text string, units measure.Unit, head *shop.Document) string {
 	text = strings.TrimSpace(strings.ReplaceAll(text, "\r\n", "\n"))
-	if f.Kind != brief.Distance {
+	if f.Kind != document.Distance {
 		return text
 	}
 	if isThickness(path) {
@@ -234,7 +235,7 @@ func nudgeShop(d *shop.Document, nudge string, units measure.Unit) {
 	path, by, _ := strings.Cut(nudge, ":")
 	f, ok := shop.FieldAt(path)
 	n, err := strconv.Atoi(by)
-	if !ok || err != nil || n < -mostSteps || n > mostSteps || f.Kind != brief.Distance {
+	if !ok || err != nil || n < -mostSteps || n > mostSteps || f.Kind != document.Distance {
 		return
 	}
 	text := d.Get(path)

@@ -11,6 +11,7 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/plan"
 	"brevium/core/words"
 	"brevium/draw"
@@ -43,7 +44,7 @@ func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 		needed := slices.ContainsFunc([]string{"contents.", "size.", "box.pieces."}, func(of string) bool {
 			return strings.HasPrefix(pr.Field, of)
 		})
-		if !ok || !needed || f.Kind != brief.Distance || len(pr.Set) > 0 || strings.TrimSpace(b.Get(pr.Field)) != "" {
+		if !ok || !needed || f.Kind != document.Distance || len(pr.Set) > 0 || strings.TrimSpace(b.Get(pr.Field)) != "" {
 			return false // what has a usual size is never waited for
 		}
 	}
@@ -52,7 +53,7 @@ func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 
 // conflict is a field that two windows changed, in words.
 type conflict struct {
-	brief.Conflict
+	document.Conflict
 	Label  string
 	Member string // the path of what is gone
 }

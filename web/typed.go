@@ -9,6 +9,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
 )
 
@@ -17,8 +18,8 @@ import (
 // readForm gathers the fields a form holds, each as the document writes it, with
 // what its window showed there before: as the window says, or as the brief it
 // was made from had it.
-func readForm(values url.Values, seen, head *brief.Brief) (map[string]brief.Typed, error) {
-	typed := map[string]brief.Typed{}
+func readForm(values url.Values, seen, head *brief.Brief) (map[string]document.Typed, error) {
+	typed := map[string]document.Typed{}
 	for path, v := range values {
 		if len(v) == 0 || !known(path) || !seen.Has(path) && !head.Has(path) {
 			continue // not a field, or one that this project never had
@@ -32,7 +33,7 @@ func readForm(values url.Values, seen, head *brief.Brief) (map[string]brief.Type
 		if says, ok := values["was."+path]; ok {
 			was = says[0]
 		}
-		typed[path] = brief.Typed{Text: asStored(path, text, seen, head), Was: asStored(path, was, seen, head)}
+		typed[path] = document.Typed{Text: asStored(path, text, seen, head), Was: asStored(path, was, seen, head)}
 	}
 	return typed, nil
 }
@@ -55,14 +56,14 @@ func asStored(path, text string, seen, head *brief.Brief) string {
 	f, _ := brief.FieldAt(path)
 	write := func(text string, units brief.Text) (out string, length bool) {
 		sign, said := "", strings.TrimSpace(text)
-		if back, ok := strings.CutPrefix(said, "-"); ok && f.Kind == brief.Offset {
+		if back, ok := strings.CutPrefix(said, "-"); ok && f.Kind == document.Offset {
 			sign, said = "-", back
 		}
 		if measure.Unit(units).Metric() && measure.Fraction(said) {
 			return strings.TrimSpace(text), false // inches, perhaps: that is asked
 		}
 		l, unit, err := measure.ParseUnit(said, measure.Unit(units))
-		if err != nil || !isLength(path) && f.Kind != brief.Offset {
+		if err != nil || !isLength(path) && f.Kind != document.Offset {
 			return strings.TrimSpace(text), false
 		}
 		return sign + l.Exact(unit), true
@@ -85,7 +86,7 @@ func isLength(path string) bool {
 		return ok && len(o.Choices) == 0
 	}
 	f, ok := brief.FieldAt(path)
-	return ok && f.Kind == brief.Distance
+	return ok && f.Kind == document.Distance
 }
 
 // mostSteps bounds how far the keys of one change move a field.
@@ -94,34 +95,34 @@ const mostSteps = 10_000
 // nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
 // four marks of the tools down, "contents.@1.count:1" a count one up. An empty
 // field starts from what it means when it is left open.
-func nudged(b *brief.Brief, nudge, from string) (brief.Conflict, bool) {
+func nudged(b *brief.Brief, nudge, from string) (document.Conflict, bool) {
 	path, by, _ := strings.Cut(nudge, ":")
 	n, err := strconv.Atoi(by)
 	if err != nil || n == 0 || n < -mostSteps || n > mostSteps || !known(path) {
-		return brief.Conflict{}, true
+		return document.Conflict{}, true
 	}
 	if !b.Has(path) {
-		return brief.Conflict{Field: path, Mine: by + " steps", Gone: true}, false
+		return document.Conflict{Field: path, Mine: by + " steps", Gone: true}, false
 	}
 	text := b.Get(path)
 	empty := strings.TrimSpace(text) == ""
 	if empty {
 		text = from
 	}
-	if f, ok := brief.FieldAt(path); ok && (f.Kind == brief.Number || f.Kind == brief.Weight) {
+	if f, ok := brief.FieldAt(path); ok && (f.Kind == document.Number || f.Kind == document.Weight) {
 		if _, err := strconv.Atoi(strings.TrimSpace(text)); empty && err != nil {
 			text = "0"
 		}
 		b.Set(path, countedOn(text, n))
-		return brief.Conflict{}, true
+		return document.Conflict{}, true
 	}
 	if !isLength(path) {
-		return brief.Conflict{}, true
+		return document.Conflict{}, true
 	}
 	r := brief.NewReader(b)
 	l, err := measure.Parse(text, r.Units)
 	if err != nil && !empty {
-		return brief.Conflict{}, true // what can't be read is not guessed at
+		return document.Conflict{}, true // what can't be read is not guessed at
 	}
 	if n > 0 {
 		l = l.Down(r.Step.Size)
@@ -130,7 +131,7 @@ func nudged(b *brief.Brief, nudge, from string) (brief.Conflict, bool) {
 	}
 	l = min(max(r.Step.Size, l+measure.Length(n)*r.Step.Size), measure.Max)
 	b.Set(path, l.Exact(r.Units))
-	return brief.Conflict{}, true
+	return document.Conflict{}, true
 }
 
 // countedOn moves the number that a text begins with, and leaves the rest: a

@@ -61,8 +61,8 @@ func orders(n int, by ...string) (out []Order) {
 
 func made(t testing.TB, d Document) *Batch {
 	t.Helper()
-	d.identify()
-	b := Read(d, nil, today, request.Default)
+	Form.Identify(&d)
+	b := Read(d, today, request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
@@ -109,8 +109,8 @@ func TestProblems(t *testing.T) {
 	} {
 		d := Document{Orders: orders(4, "2027-03-06"), Hours: map[string]brief.Text{"sat": week["sat"]}}
 		c.change(&d)
-		d.identify()
-		b := Read(d, nil, today, request.Default)
+		Form.Identify(&d)
+		b := Read(d, today, request.Default)
 		b.Make(planned)
 		i := slices.IndexFunc(b.Problems, func(p brief.Problem) bool { return p.Field == c.field })
 		if c.field == "" && len(b.Problems) > 0 || c.field != "" && (i < 0 || !strings.Contains(b.Problems[i].Text, c.says) ||
@@ -203,7 +203,7 @@ func TestShared(t *testing.T) {
 		}
 		d.Hours["sat"] = "3"
 		b := made(t, d)
-		s := b.Share(nil, noPace)
+		s := b.Share(noPace)
 		if err := check(b, s); err != nil {
 			t.Fatalf("%d: %v", n, err)
 		}
@@ -214,16 +214,16 @@ func TestShared(t *testing.T) {
 			}
 			continue
 		}
-		for _, g := range b.Gives(nil, noPace) {
+		for _, g := range b.Gives(noPace) {
 			gives[g.Kind]++
 			var next Document
 			data, _ := json.Marshal(d)
 			if err := json.Unmarshal(data, &next); err != nil {
 				t.Fatal(err)
 			}
-			next.identify()
+			Form.Identify(&next)
 			if g.Take(&next); len(next.Orders) > 0 {
-				if again := made(t, next).Share(nil, noPace); !again.Fits {
+				if again := made(t, next).Share(noPace); !again.Fits {
 					t.Errorf("%d: %q does not make it fit: %d late", n, g.Text, again.Late)
 				}
 			}
@@ -240,27 +240,28 @@ func TestProgress(t *testing.T) {
 	d := Document{Orders: orders(12, "2027-03-06", "2027-03-06", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4",
 		"sun": "4", "tue": "2"}}
 	b := made(t, d)
-	all := b.Share(nil, noPace)
-	done := Progress{}
+	all := b.Share(noPace)
+	trim := b.Orders[1].Made.Stages[0]
+	whole, sheets, done := b.Left(b.Orders[1], trim, noPace), b.Lay(request.Default, noPace), Progress{}
 	for _, st := range b.Orders[0].Made.Stages {
-		done[[2]string{"1", st.Title}] = 12
+		done["1/"+st.Title] = "12"
 	}
-	done[[2]string{"2", "Trim"}] = 6
-	half := b.Share(done, noPace)
+	done["2/Trim"] = "6"
+	d.Done, b.Doc.Done = done, done
+	half := b.Share(noPace)
 	if half.Minutes >= all.Minutes || slices.ContainsFunc(half.Sittings, func(s Sitting) bool {
 		return slices.ContainsFunc(s.Entries, func(e Entry) bool { return e.Order.ID == "1" })
 	}) {
 		t.Errorf("%d of %d minutes are left", half.Minutes, all.Minutes)
 	}
-	trim := b.Orders[1].Made.Stages[0]
-	if got, whole := b.Orders[1].Left(trim, done, noPace), b.Orders[1].Left(trim, nil, noPace); got*2 < whole || got >= whole {
+	if got := b.Left(b.Orders[1], trim, noPace); got*2 < whole || got >= whole {
 		t.Errorf("of %d minutes %d are left for half", whole, got)
 	}
-	if sheets, fewer := b.Lay(nil, request.Default, noPace), b.Lay(done, request.Default, noPace); fewer.Count() >= sheets.Count() {
+	if fewer := b.Lay(request.Default, noPace); fewer.Count() >= sheets.Count() {
 		t.Errorf("%d sheets of %d are still to be cut", fewer.Count(), sheets.Count())
 	}
 	d.Orders[2].State = Packed
-	away := made(t, d).Share(done, noPace)
+	away := made(t, d).Share(noPace)
 	if _, there := away.Ready["3"]; there || away.Minutes >= half.Minutes {
 		t.Error("what is packed away is worked on")
 	}
@@ -278,23 +279,23 @@ func TestProgress(t *testing.T) {
 // late, and the other orders go on.
 func TestOverdue(t *testing.T) {
 	d := Document{Orders: orders(6, "2027-02-19", "2027-02-19", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4", "sun": "4"}}
-	d.identify()
-	first := Read(d, nil, today, request.Default)
+	Form.Identify(&d)
+	first := Read(d, today, request.Default)
 	first.Make(planned)
-	done := Progress{{"2", "Trim"}: 6}
+	d.Done = Progress{"2/Trim": "6"}
 	for _, st := range first.Orders[0].Made.Stages {
-		done[[2]string{"1", st.Title}] = 6
+		d.Done["1/"+st.Title] = "6"
 	}
-	b := Read(d, done, today.Plus(3), request.Default)
+	b := Read(d, today.Plus(3), request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
 	}
-	s := b.Share(done, noPace)
+	s := b.Share(noPace)
 	if _, there := s.Ready["1"]; there || s.Fits || s.Late == 0 || s.Ready["2"].Since(today) < 0 || s.Ready["3"].IsZero() {
 		t.Errorf("late %d, ready %v", s.Late, s.Ready)
 	}
-	for _, g := range b.Gives(done, noPace) {
+	for _, g := range b.Gives(noPace) {
 		if g.Kind == "later" && g.Dates[0].Order.ID == "2" {
 			return
 		}
@@ -306,7 +307,7 @@ func TestOverdue(t *testing.T) {
 func TestFood(t *testing.T) {
 	d := Document{Orders: orders(6, "2027-03-20", "2027-03-20"), Hours: map[string]brief.Text{"sat": "4", "wed": "2"}}
 	b := made(t, d)
-	s := b.Share(nil, noPace)
+	s := b.Share(noPace)
 	last := map[string]string{}
 	for _, sit := range s.Sittings {
 		for _, e := range sit.Entries {
@@ -325,7 +326,7 @@ func TestFood(t *testing.T) {
 func TestSettings(t *testing.T) {
 	d := Document{Orders: orders(9, "2027-03-06", "2027-03-06", "2027-03-07"), Hours: map[string]brief.Text{"sat": "9"}}
 	b := made(t, d)
-	s := b.Lay(nil, request.Default, noPace)
+	s := b.Lay(request.Default, noPace)
 	at, kinds, moves := map[int]int{}, map[string]int{}, 0
 	n := 0
 	for _, c := range s.Cuts {

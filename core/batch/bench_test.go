@@ -1,6 +1,7 @@
 package batch
 
 import (
+	"strconv"
 	"testing"
 
 	"brevium/core/brief"
@@ -23,16 +24,17 @@ func BenchmarkBatch(b *testing.B) {
 	for b.Loop() {
 		clear(known)
 		of.Make(planned)
-		of.Lay(nil, request.Default, noPace)
-		of.Share(nil, noPace)
+		of.Lay(request.Default, noPace)
+		of.Share(noPace)
 	}
 }
 
 func BenchmarkPlanAgain(b *testing.B) {
 	of := twenty(b)
 	done := Progress{}
+	of.Doc.Done = done
 	for i := 0; b.Loop(); i++ {
-		done[[2]string{"1", "Score"}] = i % 15
-		of.Share(done, noPace)
+		done["1/Score"] = brief.Whole(strconv.Itoa(i % 15))
+		of.Share(noPace)
 	}
 }

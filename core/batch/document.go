@@ -8,15 +8,12 @@
 package batch
 
 import (
-	"bytes"
 	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
 	"slices"
-	"strconv"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 )
 
 // Document is a batch as it is typed.
@@ -28,6 +25,7 @@ type Document struct {
 	From   brief.Text            `json:"from,omitempty"`
 	Hands  brief.Whole           `json:"hands,omitempty"`
 	Notes  brief.Text            `json:"notes,omitempty"`
+	Done   Progress              `json:"done,omitempty"`
 }
 
 // Order is so many of one box.
@@ -56,65 +54,49 @@ const (
 	MostBoxes  = 3000
 	Limit      = 8 << 20
 	mostText   = 400
+	mostDays   = 400
 )
 
-// Decode reads a batch, and refuses what is none.
-func Decode(data []byte) (Document, error) {
-	var d Document
-	if len(data) > Limit {
-		return d, fmt.Errorf("this batch is larger than %d MB", Limit>>20)
-	}
-	in := json.NewDecoder(bytes.NewReader(data))
-	in.DisallowUnknownFields()
-	if err := in.Decode(&d); err != nil {
-		return d, fmt.Errorf("this is no batch of orders: %w", err)
-	}
-	if _, err := in.Token(); !errors.Is(err, io.EOF) {
-		return d, errors.New("more follows the batch: one batch to a file")
-	}
-	if len(d.Orders) > MostOrders {
-		return d, fmt.Errorf("this batch lists %d orders; the most is %d: make two batches of it", len(d.Orders), MostOrders)
-	}
-	d.identify()
-	return d, d.check()
-}
+// Form states the document to the engine that reads, keeps and merges it.
+var Form = document.New(document.Form[Document]{
+	Name: "batch", Limit: Limit, Maps: []string{"hours", "done"},
+	Lists: []document.List{{Path: "orders", What: "orders", Most: MostOrders}},
+	Table: []document.Field{
+		{Path: "name", Kind: document.Words, Label: "name"},
+		{Path: "orders.*.name", Kind: document.Words, Label: "for", Most: mostText},
+		{Path: "orders.*.count", Kind: document.Number, Label: "how many", Most: mostText},
+		{Path: "orders.*.by", Kind: document.Day, Label: "by", Most: mostText},
+		{Path: "orders.*.colours", Kind: document.Words, Label: "card", Most: mostText},
+		{Path: "orders.*.words", Kind: document.Words, Label: "words on the tag", Most: mostText},
+		{Path: "orders.*.state", Label: "state", Most: mostText},
+		{Path: "by", Kind: document.Day, Label: "needed by"},
+		{Path: "from", Kind: document.Day, Label: "begin on"},
+		{Path: "hands", Kind: document.Number, Label: "pairs of hands"},
+		{Path: "notes", Kind: document.Words, Label: "notes", Most: 4000},
+	},
+})
 
-func (d *Document) check() error {
-	for i, o := range d.Orders {
-		for _, text := range []brief.Text{o.Name, o.Colours, o.Words, o.By, o.State, brief.Text(o.Count), brief.Text(o.ID)} {
-			if len(text) > mostText {
-				return fmt.Errorf("order %d says more than %d letters in one place; shorten it", i+1, mostText)
-			}
-		}
+// Decode reads a batch, and refuses what is none.
+func Decode(data []byte) (Document, error) { return Form.Decode(data) }
+
+// Own says what there is too much of beside the orders.
+func (d *Document) Own() error {
+	if len(d.Hours) > mostDays {
+		return fmt.Errorf("this batch gives the hours of more than %d days", mostDays)
 	}
-	if len(d.Hours) > 400 {
-		return errors.New("this batch gives the hours of more than 400 days")
+	if most := MostOrders * len(Stages); len(d.Done) > most {
+		return fmt.Errorf("this batch says more than %d times what is done", most)
 	}
 	return nil
 }
 
-// identify gives every order that has no identity one: the next number that is free.
-func (d *Document) identify() {
-	taken := map[string]bool{}
-	for _, o := range d.Orders {
-		taken[o.ID] = true
-	}
-	had := map[string]bool{}
-	for i := range d.Orders {
-		o := &d.Orders[i]
-		for n := i + 1; o.ID == "" || had[o.ID]; n++ {
-			if id := strconv.Itoa(n); !taken[id] {
-				o.ID, taken[id] = id, true
-			}
-		}
-		had[o.ID] = true
-	}
-}
-
 // Add adds an order and gives its identity: its own, if it has one that no other has.
 func (d *Document) Add(o Order) string {
+	if o.ID != "" && d.Of(o.ID) >= 0 {
+		o.ID = ""
+	}
 	d.Orders = append(d.Orders, o)
-	d.identify()
+	Form.Identify(d)
 	return d.Orders[len(d.Orders)-1].ID
 }
 

@@ -32,11 +32,11 @@ type Date struct {
 const mostHands = 8
 
 // Gives looks for what would make a batch fit that does not, each by itself. It takes longer than sharing out does.
-func (b *Batch) Gives(done Progress, pace bench.Pace) []Give {
-	return b.table(done, pace).gives(done, pace)
+func (b *Batch) Gives(pace bench.Pace) []Give {
+	return b.table(pace).gives(pace)
 }
 
-func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
+func (t *table) gives(pace bench.Pace) (out []Give) {
 	fits := schedule.Fits
 	for n := t.Hands + 1; n <= mostHands; n++ {
 		p := t.p
@@ -59,7 +59,7 @@ func (t *table) gives(done Progress, pace bench.Pace) (out []Give) {
 	if g, ok := t.fewer(fits); ok {
 		out = append(out, g)
 	}
-	if g, ok := t.simpler(done, pace, fits); ok {
+	if g, ok := t.simpler(pace, fits); ok {
 		out = append(out, g)
 	}
 	if g, ok := t.later(fits); ok {
@@ -126,7 +126,7 @@ func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
 }
 
 // simpler leaves off the layers and liners of all boxes, which are what takes time.
-func (t *table) simpler(done Progress, pace bench.Pace, fits func(schedule.Problem) bool) (Give, bool) {
+func (t *table) simpler(pace bench.Pace, fits func(schedule.Problem) bool) (Give, bool) {
 	p := t.p
 	p.Orders = slices.Clone(p.Orders)
 	some := false
@@ -142,7 +142,7 @@ func (t *table) simpler(done Progress, pace bench.Pace, fits func(schedule.Probl
 		}
 		plain := *o
 		plain.Made, plain.Brief = m, bare
-		p.Orders[i], some = t.order(&plain, done, pace), true
+		p.Orders[i], some = t.order(&plain, pace), true
 	}
 	if !some || !fits(p) {
 		return Give{}, false

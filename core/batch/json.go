@@ -8,6 +8,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/cutting"
+	"brevium/core/document"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/request"
@@ -145,7 +146,7 @@ type (
 
 // JSON plans a batch and writes it and reports whether all is proved and fits.
 func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byte, fits bool) {
-	b := Read(d, nil, today, w)
+	b := Read(d, today, w)
 	known := map[string]*Made{}
 	b.Make(func(of brief.Brief) *Made {
 		key := string(of.Encode())
@@ -164,8 +165,8 @@ func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byt
 	}
 	shared := Shared{}
 	if b.OK() {
-		sheets := b.Lay(nil, w, pace)
-		shared = b.Share(nil, pace)
+		sheets := b.Lay(w, pace)
+		shared = b.Share(pace)
 		for _, name := range sheets.Uncut {
 			j.Problems = append(j.Problems, brief.Problem{Field: "orders", Text: name + " has a piece larger than its sheet.",
 				Fix: "Open the box and choose a larger sheet, or join it of two halves."})
@@ -173,11 +174,11 @@ func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byt
 		j.sheets(sheets)
 		j.shared(shared)
 		if !shared.Fits {
-			j.gives(b.Gives(nil, pace))
+			j.gives(b.Gives(pace))
 		}
 	}
 	j.orders(b, shared, pace)
-	return brief.Encoded(j), b.Holds() && shared.Fits && len(j.Problems) == 0
+	return document.Encoded(j), b.Holds() && shared.Fits && len(j.Problems) == 0
 }
 
 func (j *jsonBatch) orders(b *Batch, s Shared, pace bench.Pace) {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 
 	"brevium/core/advice"
 	"brevium/core/bench"
@@ -157,9 +158,9 @@ func (b *Batch) Holds() bool {
 }
 
 // uncut are the orders whose sheets are still to be cut: none of one that has been trimmed.
-func (b *Batch) uncut(done Progress) (out []*Ordered) {
+func (b *Batch) uncut() (out []*Ordered) {
 	for _, o := range b.Orders {
-		if o.Made != nil && o.Made.OK() && o.State == "" && done.Of(o.ID, "Trim") < o.Copy {
+		if o.Made != nil && o.Made.OK() && o.State == "" && b.Doc.Done.Of(o.ID, "Trim") < o.Copy {
 			out = append(out, o)
 		}
 	}
@@ -167,11 +168,11 @@ func (b *Batch) uncut(done Progress) (out []*Ordered) {
 }
 
 // Lay lays the pieces of all orders that are not trimmed yet on sheets together.
-func (b *Batch) Lay(done Progress, w request.Workshop, pace bench.Pace) (s Sheets) {
+func (b *Batch) Lay(w request.Workshop, pace bench.Pace) (s Sheets) {
 	var plans []*plan.Plan
 	var names []string
 	var steps []bench.Step
-	for _, o := range b.uncut(done) {
+	for _, o := range b.uncut() {
 		j := o.Made.Job
 		for i, p := range j.Plans {
 			name := fmt.Sprintf("%d %s", o.Place+1, o.Called())
@@ -201,7 +202,7 @@ func (b *Batch) Lay(done Progress, w request.Workshop, pace bench.Pace) (s Sheet
 		s.Bound += f.Layout.Bound
 	}
 	s.Buys = shop.Shopping(costs.Needs(s.Cuts, w))
-	j := sets.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes(done)}
+	j := sets.Job{Name: string(b.Doc.Name), Plans: plans, Names: names, Cuts: s.Cuts, Steps: steps, Made: b.boxes()}
 	s.Cost = costs.Reckon(j, w, pace)
 	s.Units, s.Settings = plans[0].Units, SettingsOf(s.Cuts, plans[0].Say)
 	for _, c := range s.Cuts {
@@ -212,8 +213,8 @@ func (b *Batch) Lay(done Progress, w request.Workshop, pace bench.Pace) (s Sheet
 	return s
 }
 
-func (b *Batch) boxes(done Progress) (n int) {
-	for _, o := range b.uncut(done) {
+func (b *Batch) boxes() (n int) {
+	for _, o := range b.uncut() {
 		n += o.Copy
 	}
 	return n
@@ -288,11 +289,14 @@ func SettingsOf(cuts []cutting.Cut, say func(measure.Length) string) (out []Sett
 	}
 }
 
-// Progress is what is done: by order and stage, of how many copies.
-type Progress map[[2]string]int
+// Progress is what is done, each under “order/stage”: of how many copies.
+type Progress map[string]brief.Whole
 
-// Of is how many copies of an order are done with a stage.
-func (p Progress) Of(order, stage string) int { return p[[2]string{order, stage}] }
+// Of is how many copies of an order are done with a stage; what can't be read is nothing.
+func (p Progress) Of(order, stage string) int {
+	n, _ := strconv.Atoi(string(p[order+"/"+stage]))
+	return max(0, n)
+}
 
 // begun reports whether anything of an order is done.
 func (p Progress) begun(order string) bool {
@@ -300,10 +304,10 @@ func (p Progress) begun(order string) bool {
 }
 
 // Left is the minutes of a stage that are still to be done, whole ones.
-func (o *Ordered) Left(st Stage, done Progress, pace bench.Pace) int {
+func (b *Batch) Left(o *Ordered, st Stage, pace bench.Pace) int {
 	if o.Copy == 0 {
 		return 0
 	}
-	left := float64(o.Copy-min(o.Copy, done.Of(o.ID, st.Title))) / float64(o.Copy)
+	left := float64(o.Copy-min(o.Copy, b.Doc.Done.Of(o.ID, st.Title))) / float64(o.Copy)
 	return int(math.Ceil(st.At(pace)*left - 1e-9))
 }

@@ -66,9 +66,9 @@ func sentence(err error) string { return words.Capital(strings.TrimSuffix(err.Er
 // furthest is how far ahead one may plan, in days.
 const furthest = 2 * 366
 
-// Read reads a batch as it stands on a day, with what is done of it. What can't be read is told at its field, such
+// Read reads a batch as it stands on a day. What can't be read is told at its field, such
 // as orders.2.by. A date that has gone by is refused of an order that nobody has begun; one that was begun is late.
-func Read(d Document, done Progress, today Day, w request.Workshop) *Batch {
+func Read(d Document, today Day, w request.Workshop) *Batch {
 	b := &Batch{Doc: d, Today: today, From: today, Hands: 1, shop: w}
 	if d.From != "" {
 		from, err := ParseDay(string(d.From))
@@ -98,7 +98,7 @@ func Read(d Document, done Progress, today Day, w request.Workshop) *Batch {
 	}
 	all := 0
 	for i, o := range d.Orders {
-		read := b.readOrder(i, o, done.begun(o.ID), w)
+		read := b.readOrder(i, o, d.Done.begun(o.ID), w)
 		b.Orders = append(b.Orders, read)
 		all += read.Copy
 	}

@@ -85,13 +85,12 @@ type table struct {
 	first Day
 	on    []*Ordered
 	p     schedule.Problem
-	done  Progress
 	last  map[string][]string // of each order the stages that are done last
 }
 
 // table lists what is to be done yet, day by day.
-func (b *Batch) table(done Progress, pace bench.Pace) *table {
-	t := &table{Batch: b, first: b.From, done: done, last: map[string][]string{}}
+func (b *Batch) table(pace bench.Pace) *table {
+	t := &table{Batch: b, first: b.From, last: map[string][]string{}}
 	t.p.Hands = b.Hands
 	for _, title := range Stages {
 		t.p.Setup = append(t.p.Setup, bench.Setup(title))
@@ -101,7 +100,7 @@ func (b *Batch) table(done Progress, pace bench.Pace) *table {
 		if o.Made == nil || !o.Made.OK() || !o.OnTable() {
 			continue
 		}
-		if so := t.order(o, done, pace); len(so.Work) > 0 || so.Last != nil {
+		if so := t.order(o, pace); len(so.Work) > 0 || so.Last != nil {
 			t.on, t.p.Orders = append(t.on, o), append(t.p.Orders, so)
 			last = max(last, so.By)
 		}
@@ -113,11 +112,11 @@ func (b *Batch) table(done Progress, pace bench.Pace) *table {
 }
 
 // order is what is left of an order; the filling of what is food comes last of all.
-func (t *table) order(o *Ordered, done Progress, pace bench.Pace) schedule.Order {
+func (t *table) order(o *Ordered, pace bench.Pace) schedule.Order {
 	so := schedule.Order{By: o.Due.Since(t.first)}
 	fill := slices.Index(Stages, "Fill")
 	for _, st := range o.Made.Stages {
-		m := o.Left(st, done, pace)
+		m := t.Left(o, st, pace)
 		n := slices.Index(Stages, st.Title)
 		if m == 0 {
 			continue
@@ -137,8 +136,8 @@ func (t *table) order(o *Ordered, done Progress, pace bench.Pace) schedule.Order
 }
 
 // Share shares out what is not done yet over the days from when work can begin.
-func (b *Batch) Share(done Progress, pace bench.Pace) Shared {
-	t := b.table(done, pace)
+func (b *Batch) Share(pace bench.Pace) Shared {
+	t := b.table(pace)
 	res := schedule.Solve(t.p)
 	out := t.told(res)
 	out.Saved = max(0, schedule.Simple(t.p).End-res.End)
@@ -198,7 +197,7 @@ func (t *table) entry(c schedule.Chunk, gone map[[2]int]int) Entry {
 	key := [2]int{c.Order, c.Stage}
 	from := gone[key]
 	gone[key] += c.Minutes
-	if base := min(o.Copy, t.done.Of(o.ID, e.Stage)); all > 0 {
+	if base := min(o.Copy, t.Doc.Done.Of(o.ID, e.Stage)); all > 0 {
 		e.From, e.To = base+from*(o.Copy-base)/all, base+gone[key]*(o.Copy-base)/all
 	}
 	return e

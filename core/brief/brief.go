@@ -291,24 +291,3 @@ func NewScores() Brief {
 	}, Stated: &Size{}}
 	return b
 }
-
-// Clone gives a copy that shares nothing with b.
-func (b Brief) Clone() Brief {
-	b.Contents = slices.Clone(b.Contents)
-	b.Arrange.Places, b.Sheets.Pins = slices.Clone(b.Arrange.Places), slices.Clone(b.Sheets.Pins)
-	b.Box.Options, b.Card.Stocks = maps.Clone(b.Box.Options), maps.Clone(b.Card.Stocks)
-	b.Card.Own = slices.Clone(b.Card.Own)
-	b.Box.Pieces = slices.Clone(b.Box.Pieces)
-	b.Size, b.Box.Stated = copied(b.Size), copied(b.Box.Stated)
-	b.Dress = b.Dress.clone()
-	b.Several = b.Several.clone()
-	return b
-}
-
-func copied(s *Size) *Size {
-	if s == nil {
-		return nil
-	}
-	c := *s
-	return &c
-}

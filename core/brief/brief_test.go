@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strings"
 	"testing"
+
+	"brevium/core/document"
 )
 
 const sample = `{"brevium": 1, "name": "Bulb sampler", "units": "in", "copies": 1,
@@ -78,15 +80,17 @@ func TestFields(t *testing.T) {
 	}
 }
 
+func typed(text, was string) document.Typed { return document.Typed{Text: text, Was: was} }
+
 func TestMerge(t *testing.T) {
 	newest := New("in")
 	newest.Set("name", "theirs")
 	newest.Set("copies", "3")
-	got, conflicts := Merge(newest, map[string]Typed{
-		"name": {"mine", "New box"}, "copies": {"1", "1"}, "contents.@1.length": {"7", "4 1/2 in"},
-		"card.sheet": {"12x12", "12x12"}, "contents.@9.length": {"8", "7"},
-	})
-	want := []Conflict{{"contents.@9.length", "8", "", true}, {"name", "mine", "theirs", false}}
+	got, conflicts := Merge(newest, map[string]document.Typed{
+		"name": typed("mine", "New box"), "copies": typed("1", "1"), "contents.@1.length": typed("7", "4 1/2 in"),
+		"card.sheet": typed("12x12", "12x12"), "contents.@9.length": typed("8", "7")})
+	want := []document.Conflict{{Field: "contents.@9.length", Mine: "8", Gone: true},
+		{Field: "name", Mine: "mine", Theirs: "theirs"}}
 	if !slices.Equal(conflicts, want) {
 		t.Errorf("conflicts %v", conflicts)
 	}

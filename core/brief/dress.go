@@ -1,7 +1,6 @@
 package brief
 
 import (
-	"slices"
 	"strings"
 )
 
@@ -176,13 +175,6 @@ type Scheme struct {
 	Plain  Text `json:"plain,omitempty"`
 }
 
-func (d Dress) clone() Dress {
-	d.Layers, d.Liners, d.Windows = slices.Clone(d.Layers), slices.Clone(d.Liners), slices.Clone(d.Windows)
-	d.Grips, d.Toppers = slices.Clone(d.Grips), slices.Clone(d.Toppers)
-	d.Finishes = slices.Clone(d.Finishes)
-	return d
-}
-
 // Bare leaves of it only the counts: for boxes that have other panels.
 func (d Dress) Bare() Dress {
 	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
@@ -203,34 +195,4 @@ func (d Dress) Uses(card string) bool {
 		}
 	}
 	return false
-}
-
-// mostDress is how many entries each list of the dressing has at the most.
-const mostDress = 40
-
-// listed is a list of the document whose members have identities.
-type listed struct {
-	path, what string
-	ids        []*string
-	most       int
-}
-
-// lists gives the lists of the dressing.
-func (d *Dress) lists() []listed {
-	return []listed{
-		ids("dress.layers", "layers", d.Layers, func(x *Layer) *string { return &x.ID }),
-		ids("dress.liners", "liners", d.Liners, func(x *Liner) *string { return &x.ID }),
-		ids("dress.windows", "windows", d.Windows, func(x *Opening) *string { return &x.ID }),
-		ids("dress.grips", "grips", d.Grips, func(x *Grip) *string { return &x.ID }),
-		ids("dress.toppers", "toppers", d.Toppers, func(x *Topper) *string { return &x.ID }),
-		ids("dress.finishes", "finishes", d.Finishes, func(x *Finish) *string { return &x.ID }),
-	}
-}
-
-func ids[T any](path, what string, of []T, id func(*T) *string) listed {
-	l := listed{path: path, what: what, most: mostDress}
-	for i := range of {
-		l.ids = append(l.ids, id(&of[i]))
-	}
-	return l
 }

@@ -6,6 +6,8 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+
+	"brevium/core/document"
 )
 
 // Every field of the dressing is kept as it is typed, written and read again; what has no
@@ -23,7 +25,7 @@ func TestDressFields(t *testing.T) {
 		for _, place := range []string{"0", "1"} {
 			path := strings.Replace(f.Path, "*", place, 1)
 			text := fmt.Sprintf("%d %c", r.IntN(1000), 'a'+r.IntN(26))
-			if f.Kind == Number {
+			if f.Kind == document.Number {
 				text = fmt.Sprint(1 + r.IntN(9))
 			}
 			if path != f.Path && place == "1" && !strings.HasPrefix(path, "dress.layers.") || path == f.Path && place == "1" {
@@ -57,7 +59,7 @@ func TestDressFields(t *testing.T) {
 	}
 	listed := map[string]bool{}
 	for path := range again.All() {
-		listed[path] = true
+		listed[again.Placed(path)] = true
 	}
 	for path := range want {
 		if !listed[path] {
@@ -80,7 +82,7 @@ func TestDressIsItsOwn(t *testing.T) {
 	if b.Dress.Layers[0].Border != "" || len(b.Dress.Toppers) != 0 {
 		t.Error("a copy shares the dressing")
 	}
-	merged, conflicts := Merge(c, map[string]Typed{"dress.layers.@b.border": {Text: "1/8 in"},
+	merged, conflicts := Merge(c, map[string]document.Typed{"dress.layers.@b.border": {Text: "1/8 in"},
 		"dress.layers.@a.border": {Text: "1/2 in"}, "dress.layers.@z.border": {Text: "1 in"}})
 	if merged.Dress.Layers[1].Border != "1/8 in" || merged.Dress.Layers[0].Border != "1/4 in" || len(conflicts) != 2 {
 		t.Errorf("%+v %+v", merged.Dress.Layers, conflicts)

@@ -1,54 +1,61 @@
 package brief
 
 import (
-	"maps"
+	"iter"
 	"slices"
 	"strings"
 
-	"brevium/core/paths"
+	"brevium/core/document"
 )
 
-// Get gives the field at a path such as "contents.0.length", "box.options.lid"
-// or "tools.step". An absent part reads as empty.
-func (b *Brief) Get(path string) string { return paths.Get(b, path) }
+// Form states the document to the engine that reads, keeps and merges it.
+var Form = document.New(document.Form[Brief]{
+	Name: "project", Limit: Limit, Table: Table, Maps: []string{"box.options", "card.stocks"},
+	Lists: []document.List{
+		{Path: "contents", What: "things", Most: 100, Dotted: true},
+		{Path: "box.pieces", What: "pieces", Most: 100, Dotted: true},
+		{Path: "dress.layers", What: "layers", Most: mostDress}, {Path: "dress.liners", What: "liners", Most: mostDress},
+		{Path: "dress.windows", What: "windows", Most: mostDress}, {Path: "dress.grips", What: "grips", Most: mostDress},
+		{Path: "dress.toppers", What: "toppers", Most: mostDress},
+		{Path: "dress.finishes", What: "finishes", Most: mostDress},
+		{Path: "card.own", What: "cards of its own", Most: mostOwn, Named: true},
+		{Path: "arrange.places", What: "places", Most: 2000}, {Path: "sheets.pins", What: "pins", Most: 400},
+	},
+})
 
-// Set writes a field and reports whether there is one at that path. An empty
-// option is removed, so that an option left alone and one cleared are alike.
-func (b *Brief) Set(path, text string) bool {
-	if _, ok := FieldAt(path); !ok && !inMap(path) {
-		return false
-	}
-	return paths.Set(b, path, text)
-}
+// mostDress is how many entries each list of the dressing has at the most.
+const mostDress = 40
 
-// named are the parts of a document in which names of the document's own choosing
-// stand: answers to a style's questions, and the card of a part.
-var named = []string{"box.options.", "card.stocks."}
+// Get gives the field at a path such as "contents.0.length", "box.options.lid" or "tools.step". An absent part reads
+// as empty.
+func (b *Brief) Get(path string) string { return document.Get(b, path) }
 
-func inMap(path string) bool {
-	return slices.ContainsFunc(named, func(m string) bool {
-		key, ok := strings.CutPrefix(path, m)
-		return ok && key != "" && len(key) <= 40
-	})
-}
+// Set writes a field and reports whether there is one at that path. An empty option is removed, so that an option left
+// alone and one cleared are alike.
+func (b *Brief) Set(path, text string) bool { return Form.Set(b, path, text) }
 
 // Has reports whether there is a field at a path. Of options it can't tell.
-func (b *Brief) Has(path string) bool {
-	if inMap(path) {
-		return true
-	}
-	if _, ok := FieldAt(path); !ok {
-		return false
-	}
-	at := path[:max(0, strings.LastIndexByte(path, '.'))]
-	if at == "set" {
-		return b.Several != nil
-	}
-	if strings.Count(at, ".") == 0 && at != "contents" {
-		return true // of the document itself, or of a part that Set would make
-	}
-	return paths.Has(b, at) || at == "box.stated" || at == "tools.trimmer"
+func (b *Brief) Has(path string) bool { return Form.Has(b, path) }
+
+// Lacks says that a project of one box has no fields of a set.
+func (b *Brief) Lacks(path string) bool { return b.Several == nil && strings.HasPrefix(path, "set.") }
+
+// All gives every field that can be set, with its text.
+func (b *Brief) All() iter.Seq2[string, string] { return Form.All(b) }
+
+// Placed gives a path with the place of each list member in it where it has an identity.
+func (b *Brief) Placed(path string) string { return Form.Placed(b, path) }
+
+// TooLong says of a text that a field can't hold it, "" where it can.
+func TooLong(path, text string) string { return Form.TooLong(path, text) }
+
+// Merge lays the fields typed in one window on to the newest brief.
+func Merge(newest Brief, typed map[string]document.Typed) (Brief, []document.Conflict) {
+	return Form.Merge(newest, typed)
 }
+
+// Clone gives a copy that shares nothing with b.
+func (b Brief) Clone() Brief { return document.Clone(b) }
 
 // Item finds a thing by its identity, and its place in the list; -1 when it is not there.
 func (b *Brief) Item(id string) int {
@@ -58,34 +65,4 @@ func (b *Brief) Item(id string) int {
 // Scored finds a piece of a list of scores by its identity, -1 when it is not there.
 func (b *Brief) Scored(id string) int {
 	return slices.IndexFunc(b.Box.Pieces, func(p Scored) bool { return p.ID == id })
-}
-
-// Conflict is a field that two windows changed in different ways. Gone says that the other window took out the
-// thing or piece it belongs to; Theirs is then what that was called.
-type Conflict struct {
-	Field, Mine, Theirs string
-	Gone                bool
-}
-
-// Typed is what a window typed in a field, and what that window showed there before.
-type Typed struct{ Text, Was string }
-
-// Merge lays the fields typed in one window on to the newest brief. A field that nothing changed since the window
-// showed it takes the typed text; one that another window changed differently meanwhile is a conflict, which leaves
-// the newest brief's text standing.
-func Merge(newest Brief, typed map[string]Typed) (Brief, []Conflict) {
-	out := newest.Clone()
-	var conflicts []Conflict
-	for _, path := range slices.Sorted(maps.Keys(typed)) {
-		mine, was, theirs := typed[path].Text, typed[path].Was, newest.Get(path)
-		switch {
-		case mine == was:
-		case !newest.Has(path):
-			conflicts = append(conflicts, Conflict{path, mine, "", true})
-		case mine == theirs:
-		case theirs != was || !out.Set(path, mine):
-			conflicts = append(conflicts, Conflict{path, mine, theirs, false})
-		}
-	}
-	return out, conflicts
 }

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"brevium/core/document"
 	"brevium/core/measure"
 )
 
@@ -57,7 +58,7 @@ func TestScoredFields(t *testing.T) {
 	if err != nil || string(again.Encode()) != string(b.Encode()) {
 		t.Errorf("it came back different: %v", err)
 	}
-	mine := map[string]Typed{"box.pieces.0.width": {"10 in", "9 in"}, "box.pieces.1.across": {"1/2 both", "1 both"}}
+	mine := map[string]document.Typed{"box.pieces.0.width": typed("10 in", "9 in"), "box.pieces.1.across": typed("1/2 both", "1 both")}
 	newest := b.Clone()
 	newest.Set("box.pieces.0.width", "11 in")
 	if out, conflicts := Merge(newest, mine); len(conflicts) != 1 ||

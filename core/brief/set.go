@@ -6,6 +6,8 @@ import (
 	"reflect"
 	"slices"
 	"strconv"
+
+	"brevium/core/document"
 )
 
 // Set makes a project of several boxes. What the document itself says holds for all of them; each box of the list
@@ -65,7 +67,7 @@ func (s *Set) At(id string) int {
 // Member gives the nth box of a set as a document of its own. What is asked of the
 // set as a whole stands in it too, without its boxes.
 func (b Brief) Member(n int) Brief {
-	out, m := b.Clone(), b.Several.Boxes[n].clone()
+	out, m := b.Clone(), document.Clone(b.Several.Boxes[n])
 	out.Several = &Set{Name: b.Name, Kind: b.Several.Kind, Copies: b.Several.Copies, Step: b.Several.Step}
 	out.Name, out.Notes, out.Copies = Text(b.Several.Called(n)), m.Notes, "1"
 	if m.Copies != "" {
@@ -174,62 +176,6 @@ func share[T any](first bool, all *T, own **T, now T) {
 	}
 }
 
-func (m Member) clone() Member {
-	whole := Brief{Box: Box{}, Size: m.Size}
-	if m.Contents != nil {
-		whole.Contents = *m.Contents
-	}
-	if m.Arrange != nil {
-		whole.Arrange = *m.Arrange
-	}
-	if m.Box != nil {
-		whole.Box = *m.Box
-	}
-	if m.Dress != nil {
-		whole.Dress = *m.Dress
-	}
-	whole = whole.Clone()
-	if m.Dress != nil {
-		m.Dress = &whole.Dress
-	}
-	m.Size = whole.Size
-	if m.Contents != nil {
-		m.Contents = &whole.Contents
-	}
-	if m.Arrange != nil {
-		m.Arrange = &whole.Arrange
-	}
-	if m.Box != nil {
-		m.Box = &whole.Box
-	}
-	if m.Card != nil {
-		card := Brief{Card: *m.Card}.Clone().Card
-		m.Card = &card
-	}
-	m.Room, m.Tools = again(m.Room), again(m.Tools)
-	return m
-}
-
-func again[T any](p *T) *T {
-	if p == nil {
-		return nil
-	}
-	c := *p
-	return &c
-}
-
-func (s *Set) clone() *Set {
-	if s == nil {
-		return nil
-	}
-	out := *s
-	out.Boxes = nil
-	for _, m := range s.Boxes {
-		out.Boxes = append(out.Boxes, m.clone())
-	}
-	return &out
-}
-
 // AddMember adds a box to a set, and begins the set when there is none yet: what
 // the document says becomes its first box. It gives the box's identity.
 func (b *Brief) AddMember() string {
@@ -263,8 +209,11 @@ func (b *Brief) RemoveMember(n int) {
 	}
 }
 
-// identifySet gives the boxes of a set, and their things, identities.
-func (b *Brief) identifySet() {
+// member states the lists of a box of a set.
+var member = document.New(document.Form[Member]{Name: "box", Lists: Form.Lists})
+
+// Settle gives the boxes of a set, and their things, identities.
+func (b *Brief) Settle() {
 	if b.Several == nil {
 		return
 	}
@@ -282,21 +231,7 @@ func (b *Brief) identifySet() {
 				m.ID = strconv.Itoa(n)
 			}
 		}
-		if m.Contents != nil {
-			own := Brief{Contents: *m.Contents}
-			own.identify()
-			m.Contents = &own.Contents
-		}
-		if m.Box != nil {
-			own := Brief{Box: *m.Box}
-			own.identify()
-			m.Box = &own.Box
-		}
-		if m.Dress != nil {
-			own := Brief{Dress: *m.Dress}
-			own.identify()
-			m.Dress = &own.Dress
-		}
+		member.Identify(m)
 	}
 }
 
@@ -309,18 +244,13 @@ func (b *Brief) checkSet() error {
 		return fmt.Errorf("this set has %d boxes; the most is %d", n, mostBoxes)
 	}
 	for i := range b.Several.Boxes {
-		if id := b.Several.Boxes[i].ID; len(id) > mostID || b.Several.At(id) != i {
+		if id := b.Several.Boxes[i].ID; len(id) > 24 || b.Several.At(id) != i {
 			return fmt.Errorf("the identity %.20q of a box is too long or stands there twice; leave it out", id)
 		}
 		m := b.Member(i)
 		m.Several = nil
-		if err := m.checkCounts(); err != nil {
+		if err := m.Check(); err != nil {
 			return fmt.Errorf("%s: %w", b.Several.Called(i), err)
-		}
-		for path, text := range m.All() {
-			if why := TooLong(path, text); why != "" {
-				return fmt.Errorf("%s: %s", b.Several.Called(i), why)
-			}
 		}
 	}
 	return nil

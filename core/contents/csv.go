@@ -6,6 +6,7 @@ import (
 	"io"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/lists"
 )
 
@@ -62,7 +63,7 @@ func readRow(cells map[string]string) brief.Item {
 		if text == "" && (name == "shape" || name == "count") {
 			continue
 		}
-		if f, ok := brief.FieldAt("contents.0." + name); ok && f.Kind == brief.YesNo {
+		if f, ok := brief.FieldAt("contents.0." + name); ok && f.Kind == document.YesNo {
 			text = lists.YesNo(text)
 		}
 		b.Set("contents.0."+name, text)

@@ -3,17 +3,14 @@
 package cutlist
 
 import (
-	"bytes"
-	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
 	"math"
 	"slices"
 	"strconv"
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/layout"
 	"brevium/core/least"
 	"brevium/core/measure"
@@ -37,6 +34,7 @@ type List struct {
 
 // Sheet is a size of sheet, or an offcut. Without a count there is always one more.
 type Sheet struct {
+	ID     string      `json:"id,omitempty"`
 	Name   brief.Text  `json:"name"`
 	Width  brief.Text  `json:"width"`
 	Height brief.Text  `json:"height"`
@@ -49,6 +47,7 @@ type Sheet struct {
 
 // Piece is a piece to be cut. It may be turned unless that is said not to be so.
 type Piece struct {
+	ID     string      `json:"id,omitempty"`
 	Name   brief.Text  `json:"name"`
 	Width  brief.Text  `json:"width"`
 	Height brief.Text  `json:"height"`
@@ -60,6 +59,7 @@ type Piece struct {
 
 // Pin holds a copy of a piece on a sheet, both told by their names or numbers from 1.
 type Pin struct {
+	ID     string      `json:"id,omitempty"`
 	Piece  brief.Text  `json:"piece"`
 	Sheet  brief.Whole `json:"sheet"`
 	Size   brief.Text  `json:"size,omitempty"`
@@ -80,21 +80,52 @@ const (
 	mostText   = 200
 )
 
+// Form states the document to the engine that reads, keeps and merges it. How many lines a list may have is told with
+// the other problems.
+var Form = document.New(document.Form[List]{
+	Name: "list", Limit: Limit,
+	Lists: []document.List{{Path: "sheets", What: "sheets"}, {Path: "pieces", What: "pieces"}, {Path: "pins", What: "pins"}},
+	Table: []document.Field{
+		{Path: "name", Kind: document.Words, Label: "name"},
+		{Path: "units", Label: "bare numbers are"},
+		{Path: "aim", Label: "what is to be least"},
+		{Path: "among-equals", Label: "among equals"},
+		{Path: "longest-cut", Kind: document.Distance, Label: "longest cut"},
+		{Path: "margin", Kind: document.Distance, Label: "margin"},
+		{Path: "work", Label: "how long to look"},
+		{Path: "sheets.*.name", Kind: document.Words, Label: "name"},
+		{Path: "sheets.*.width", Kind: document.Distance, Label: "width"},
+		{Path: "sheets.*.height", Kind: document.Distance, Label: "height"},
+		{Path: "sheets.*.price", Kind: document.Words, Label: "price"},
+		{Path: "sheets.*.count", Kind: document.Number, Label: "in hand"},
+		{Path: "sheets.*.stock", Kind: document.Words, Label: "stock"},
+		{Path: "sheets.*.margin", Kind: document.Distance, Label: "margin"},
+		{Path: "sheets.*.offcut", Label: "offcut"},
+		{Path: "pieces.*.name", Kind: document.Words, Label: "name"},
+		{Path: "pieces.*.width", Kind: document.Distance, Label: "width"},
+		{Path: "pieces.*.height", Kind: document.Distance, Label: "height"},
+		{Path: "pieces.*.count", Kind: document.Number, Label: "how many"},
+		{Path: "pieces.*.stock", Kind: document.Words, Label: "stock"},
+		{Path: "pieces.*.run", Kind: document.Words, Label: "run"},
+		{Path: "pieces.*.turn", Label: "may turn"},
+		{Path: "pins.*.piece", Kind: document.Words, Label: "piece held in its place"},
+		{Path: "pins.*.sheet", Kind: document.Number, Label: "on sheet"},
+		{Path: "pins.*.size", Kind: document.Words, Label: "which is"},
+		{Path: "pins.*.x", Kind: document.Distance, Label: "from the left of the sheet"},
+		{Path: "pins.*.y", Kind: document.Distance, Label: "from the top of the sheet"},
+		{Path: "pins.*.turned", Label: "turned"},
+	},
+})
+
 // Decode reads a list from JSON, and refuses what is none.
-func Decode(data []byte) (List, error) {
-	var l List
-	if len(data) > Limit {
-		return l, fmt.Errorf("this list is larger than %d kB", Limit>>10)
+func Decode(data []byte) (List, error) { return Form.Decode(data) }
+
+// Bare is the unit that a bare number takes.
+func (l *List) Bare() measure.Unit {
+	if l.Units == "mm" {
+		return measure.Millimetres
 	}
-	in := json.NewDecoder(bytes.NewReader(data))
-	in.DisallowUnknownFields()
-	if err := in.Decode(&l); err != nil {
-		return l, fmt.Errorf("this is no list of pieces: %w", err)
-	}
-	if _, err := in.Token(); !errors.Is(err, io.EOF) {
-		return l, errors.New("more follows the list: one list to a file, or to a line")
-	}
-	return l, nil
+	return measure.Inches
 }
 
 // reading turns a list into a task.

@@ -19,7 +19,7 @@ import (
 
 // Making is one time a box was made.
 type Making struct {
-	ID       int64              `json:"-"`
+	ID       string             `json:"-"`
 	Key      string             `json:"key"` // the same wherever it is taken
 	Project  string             `json:"-"`
 	Revision int64              `json:"-"`
@@ -40,12 +40,11 @@ type Making struct {
 	Times    map[string]float64 `json:"times,omitempty"` // minutes by the titles of the steps
 	Sheets   int                `json:"sheets,omitempty"`
 	Cost     int64              `json:"cost,omitempty"` // in hundredths
-	Edits    int64              `json:"-"`
-	Changed  time.Time          `json:"-"`
-	Who      string             `json:"-"`
 	Gone     bool               `json:"-"`
 	Photos   int                `json:"photos,omitempty"`
 	Planned  []Planned          `json:"planned,omitempty"` // the pieces it was made by, as they then were
+	Line     string             `json:"-"`                 // the box in a line, and how it looked when it was made
+	Picture  []byte             `json:"-"`                 // SVG
 }
 
 // Planned is a box as it was planned when it was made: its size from score to score, its inside, and its pieces.

@@ -9,9 +9,9 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/lists"
 	"brevium/core/measure"
-	"brevium/core/paths"
 )
 
 // Columns are the headings of a list of cards in CSV: what each goes by, then its fields.
@@ -23,7 +23,7 @@ func WriteCSV(w io.Writer, cards []brief.Stock) error {
 	for _, c := range cards {
 		row := []string{c.ID}
 		for _, name := range Columns[1:] {
-			row = append(row, paths.Get(&c, name))
+			row = append(row, document.Get(&c, name))
 		}
 		rows = append(rows, row)
 	}
@@ -57,10 +57,10 @@ func ReadCSV(r io.Reader, cards []brief.Stock, units measure.Unit) ([]brief.Stoc
 			if name == "id" {
 				continue
 			}
-			if f, _ := brief.FieldAt("card.own.0." + name); f.Kind == brief.YesNo {
+			if f, _ := brief.FieldAt("card.own.0." + name); f.Kind == document.YesNo {
 				text = lists.YesNo(text)
 			}
-			paths.Set(&s, name, text)
+			document.Set(&s, name, text)
 		}
 		why := wrong(s, units)
 		if line := seen[s.ID]; line > 0 {
@@ -97,7 +97,7 @@ func wrong(s brief.Stock, units measure.Unit) string {
 		return fmt.Sprintf("the id %.20q may have no dot in it", s.ID)
 	}
 	for _, name := range Columns[1:] {
-		if why := brief.TooLong("card.own.0."+name, paths.Get(&s, name)); why != "" {
+		if why := brief.TooLong("card.own.0."+name, document.Get(&s, name)); why != "" {
 			return why
 		}
 	}

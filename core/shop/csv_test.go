@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
 )
 
@@ -78,12 +79,12 @@ func TestMergingTheShop(t *testing.T) {
 		"cards.@light-160.title"}
 	for i, one := range fields {
 		for k, other := range fields {
-			a := map[string]brief.Typed{one: {Text: "rolled", Was: d.Get(one)}}
-			b := map[string]brief.Typed{other: {Text: "single", Was: d.Get(other)}}
-			x, none := Merge(d, a)
-			x, conflicts := Merge(x, b)
-			y, _ := Merge(d, b)
-			y, _ = Merge(y, a)
+			a := map[string]document.Typed{one: {Text: "rolled", Was: d.Get(one)}}
+			b := map[string]document.Typed{other: {Text: "single", Was: d.Get(other)}}
+			x, none := Form.Merge(d, a)
+			x, conflicts := Form.Merge(x, b)
+			y, _ := Form.Merge(d, b)
+			y, _ = Form.Merge(y, a)
 			switch {
 			case len(none) > 0:
 				t.Fatalf("%s alone is a conflict", one)
@@ -103,13 +104,13 @@ func TestMergingTheShop(t *testing.T) {
 			t.Errorf("%s can be written", path)
 		}
 	}
-	if _, conflicts := Merge(d, map[string]brief.Typed{"cards.@none.price": {Text: "1"}}); len(conflicts) != 1 ||
+	if _, conflicts := Form.Merge(d, map[string]document.Typed{"cards.@none.price": {Text: "1"}}); len(conflicts) != 1 ||
 		!conflicts[0].Gone {
 		t.Error("a card that is gone is no conflict")
 	}
 	// All fields there are can be set, and what is set is among all.
 	n := 0
-	for path := range d.All() {
+	for path := range Form.All(&d) {
 		c := d.Clone()
 		if _, ok := FieldAt(path); !ok || !c.Set(path, "z") || c.Get(path) != "z" {
 			t.Errorf("%s is listed and can't be set", path)

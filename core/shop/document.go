@@ -1,16 +1,14 @@
 package shop
 
 import (
-	"bytes"
 	_ "embed"
 	"encoding/json"
 	"fmt"
-	"maps"
 	"slices"
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/paths"
+	"brevium/core/document"
 	"brevium/core/words"
 )
 
@@ -74,161 +72,76 @@ func Shipped() Document {
 	return d
 }
 
-// Decode reads a shop's document.
-func Decode(data []byte) (d Document, err error) {
-	dec := json.NewDecoder(bytes.NewReader(data))
-	dec.DisallowUnknownFields()
-	if err := dec.Decode(&d); err != nil {
-		return d, fmt.Errorf("this is not a shop of Brevium's (%w)", err)
+// Form states the shop's document to the engine that reads, keeps and merges it: its cards and tools have the fields
+// of a box's.
+var Form = document.New(document.Form[Document]{
+	Name: "shop", Limit: Limit, Table: table(), Maps: []string{"aside", "seen"},
+	Lists: []document.List{{Path: "cards", What: "cards", Most: MostCards, Named: true},
+		{Path: "offcuts", What: "offcuts", Most: MostOffcuts}, {Path: "fits", What: "fit records", Most: MostFits}},
+})
+
+func table() (out []document.Field) {
+	tools := []document.Field{}
+	for _, f := range brief.Table {
+		if name, ok := strings.CutPrefix(f.Path, "card.own.*."); ok {
+			f.Path = "cards.*." + name
+			out = append(out, f)
+		} else if strings.HasPrefix(f.Path, "tools.") {
+			tools = append(tools, f)
+		}
 	}
-	if d.Brevium != Version {
-		return d, fmt.Errorf("this shop is of format %d and this Brevium reads format %d", d.Brevium, Version)
+	out = append(out, document.Field{Path: "offcuts.*.card", Label: "card"},
+		document.Field{Path: "offcuts.*.width", Kind: document.Distance, Label: "width"},
+		document.Field{Path: "offcuts.*.height", Kind: document.Distance, Label: "height"},
+		document.Field{Path: "offcuts.*.from", Kind: document.Words, Label: "left of"})
+	out = append(out, tools...)
+	for _, h := range Habits {
+		out = append(out, document.Field{Path: "habits." + h.ID, Label: words.Small(h.Label)})
 	}
-	return d, d.Check()
+	for _, k := range PriceKinds {
+		out = append(out, document.Field{Path: "prices." + k.ID, Kind: document.Words, Label: words.Small(k.Label),
+			Help: "like " + k.Like})
+	}
+	return append(out, document.Field{Path: "currency", Kind: document.Words, Label: "coin", Help: "what stands behind prices",
+		Most: 16})
 }
 
-// Check says why a document can't be kept.
-func (d *Document) Check() error {
-	for _, l := range []struct {
-		what    string
-		n, most int
-	}{{"cards", len(d.Cards), MostCards}, {"offcuts", len(d.Offcuts), MostOffcuts}, {"fit records", len(d.Fits), MostFits}} {
-		if l.n > l.most {
-			return fmt.Errorf("a shop lists %d %s at the most", l.most, l.what)
-		}
+// Decode reads a shop's document.
+func Decode(data []byte) (Document, error) { return Form.Decode(data) }
+
+// Begin refuses a document of another format.
+func (d *Document) Begin(data []byte) error {
+	var head struct {
+		Brevium *int `json:"brevium-shop"`
 	}
-	ids := map[string]bool{}
-	for _, c := range d.Cards {
-		if c.ID == "" || len(c.ID) > 48 || strings.ContainsAny(c.ID, ".@") || ids[c.ID] {
-			return fmt.Errorf("the identity %.20q of a card is missing, too long, or stands there twice", c.ID)
-		}
-		ids[c.ID] = true
+	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
+		return fmt.Errorf("this is not a shop of Brevium's%s", document.Detail(err))
 	}
-	for path, text := range d.All() {
-		if f, _ := FieldAt(path); words.Letters(text) > max(f.Most, 200) {
-			return fmt.Errorf("“%s” takes 200 letters", words.Capital(f.Label))
-		}
-	}
-	if n := len(d.Encode()); n > Limit {
-		return fmt.Errorf("this shop would be %d kB when written; it may be %d kB", n>>10, Limit>>10)
+	if *head.Brevium != Version {
+		return fmt.Errorf("this shop is of format %d and this Brevium reads format %d", *head.Brevium, Version)
 	}
 	return nil
 }
 
+// Check says why a document can't be kept.
+func (d *Document) Check() error { return Form.Check(d) }
+
 // Encode writes the document.
-func (d Document) Encode() []byte { return brief.Encoded(d) }
+func (d Document) Encode() []byte { return Form.Encode(d) }
 
 // Clone gives a copy that shares nothing with d.
-func (d Document) Clone() Document {
-	d.Cards, d.Offcuts, d.Fits = slices.Clone(d.Cards), slices.Clone(d.Offcuts), slices.Clone(d.Fits)
-	d.Habits, d.Aside, d.Seen = maps.Clone(d.Habits), maps.Clone(d.Aside), maps.Clone(d.Seen)
-	d.Prices = maps.Clone(d.Prices)
-	return d
-}
+func (d Document) Clone() Document { return document.Clone(d) }
 
 // Of finds a card by its identity, -1 when it is not there.
 func (d *Document) Of(id string) int {
 	return slices.IndexFunc(d.Cards, func(c brief.Stock) bool { return c.ID == id })
 }
 
-// fields of a shop that no box has.
-var fields = map[string]brief.Field{
-	"currency":         {Path: "currency", Kind: brief.Words, Label: "coin", Help: "what stands behind prices", Most: 8},
-	"offcuts.*.card":   {Path: "offcuts.*.card", Kind: brief.Choice, Label: "card"},
-	"offcuts.*.width":  {Path: "offcuts.*.width", Kind: brief.Distance, Label: "width"},
-	"offcuts.*.height": {Path: "offcuts.*.height", Kind: brief.Distance, Label: "height"},
-	"offcuts.*.from":   {Path: "offcuts.*.from", Kind: brief.Words, Label: "left of"},
-}
-
-// FieldAt finds the field at a path of a shop: a card's and the tools' are those of a document.
-func FieldAt(path string) (brief.Field, bool) {
-	part := strings.Split(path, ".")
-	if f, ok := fields[path]; ok {
-		return f, true
-	}
-	switch part[0] {
-	case "tools":
-		return brief.FieldAt(path)
-	case "cards":
-		if len(part) == 3 {
-			return brief.FieldAt("card.own." + part[1] + "." + part[2])
-		}
-	case "offcuts":
-		if len(part) == 3 {
-			f, ok := fields["offcuts.*."+part[2]]
-			return f, ok
-		}
-	case "habits":
-		h, ok := FindHabit(path[len("habits."):])
-		return brief.Field{Path: path, Kind: brief.Choice, Label: words.Small(h.Label)}, ok
-	case "prices":
-		k, ok := priceKind(path[len("prices."):])
-		return brief.Field{Path: path, Kind: brief.Words, Label: words.Small(k.Label), Help: "like " + k.Like, Most: 40}, ok
-	case "aside", "seen":
-		return brief.Field{Path: path, Kind: brief.YesNo, Label: "put aside"}, len(part) == 2
-	}
-	return brief.Field{}, false
-}
+// FieldAt finds the field at a path of a shop.
+func FieldAt(path string) (document.Field, bool) { return Form.Field(path) }
 
 // Get gives the field at a path such as "cards.@k3.caliper".
-func (d *Document) Get(path string) string { return paths.Get(d, path) }
+func (d *Document) Get(path string) string { return document.Get(d, path) }
 
 // Set writes a field and reports whether there is one at that path.
-func (d *Document) Set(path, text string) bool {
-	if _, ok := FieldAt(path); !ok {
-		return false
-	}
-	return paths.Set(d, path, text)
-}
-
-// All gives every field that can be set and is said.
-func (d *Document) All() func(yield func(path, text string) bool) {
-	return func(yield func(path, text string) bool) {
-		var all []string
-		for _, c := range d.Cards {
-			for _, name := range brief.Of("card.own") {
-				all = append(all, "cards.@"+c.ID+"."+name)
-			}
-		}
-		for _, o := range d.Offcuts {
-			for _, name := range []string{"card", "width", "height", "from"} {
-				all = append(all, "offcuts.@"+o.ID+"."+name)
-			}
-		}
-		for _, f := range brief.Table {
-			if strings.HasPrefix(f.Path, "tools.") {
-				all = append(all, f.Path)
-			}
-		}
-		for _, h := range Habits {
-			all = append(all, "habits."+h.ID)
-		}
-		for _, k := range PriceKinds {
-			all = append(all, "prices."+k.ID)
-		}
-		for _, path := range append(all, "currency") {
-			if !yield(path, d.Get(path)) {
-				return
-			}
-		}
-	}
-}
-
-// Merge lays the fields typed in one window on the newest document, as brief.Merge does for a box.
-func Merge(newest Document, typed map[string]brief.Typed) (Document, []brief.Conflict) {
-	out := newest.Clone()
-	var conflicts []brief.Conflict
-	for _, path := range slices.Sorted(maps.Keys(typed)) {
-		mine, was, theirs := typed[path].Text, typed[path].Was, newest.Get(path)
-		at := path[:max(0, strings.LastIndexByte(path, '.'))]
-		switch {
-		case mine == was:
-		case strings.Contains(path, ".@") && !paths.Has(&newest, at):
-			conflicts = append(conflicts, brief.Conflict{Field: path, Mine: mine, Gone: true})
-		case mine == theirs:
-		case theirs != was || !out.Set(path, mine):
-			conflicts = append(conflicts, brief.Conflict{Field: path, Mine: mine, Theirs: theirs})
-		}
-	}
-	return out, conflicts
-}
+func (d *Document) Set(path, text string) bool { return Form.Set(d, path, text) }

@@ -6,8 +6,8 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
-	"brevium/core/paths"
 )
 
 // Shop is a document that was read: what a plan works with.
@@ -100,7 +100,7 @@ func readerIn(u measure.Unit) *brief.Reader {
 // written gives the fields of a document that describe a card, and their texts, in pairs.
 func written(s brief.Stock) (out []string) {
 	for _, name := range brief.Of("card.own") {
-		if text := paths.Get(&s, name); text != "" {
+		if text := document.Get(&s, name); text != "" {
 			out = append(out, "card.own.@"+s.ID+"."+name, text)
 		}
 	}

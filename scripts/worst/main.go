@@ -16,6 +16,7 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/insert"
 	"brevium/core/request"
 	"brevium/core/style"
@@ -136,13 +137,13 @@ func change(r *rand.Rand, b *brief.Brief) {
 	path := any(paths)
 	f, _ := brief.FieldAt(path)
 	switch f.Kind {
-	case brief.Distance:
+	case document.Distance:
 		b.Set(path, any(lengths))
-	case brief.Number:
+	case document.Number:
 		b.Set(path, any(counts))
-	case brief.YesNo:
+	case document.YesNo:
 		b.Set(path, any([]string{"yes", "no", ""}))
-	case brief.Choice:
+	case document.Choice:
 		text := any(map[string][]string{
 			"contents.*.shape": {"block", "flat", "cylinder", "ball", "soft"}, "card.sheet": {"a3", "a4", "6x6", "12x12"},
 			"tools.step": {"1/32 in", "1 mm", "0.5 mm", "1/8 in"}, "units": {"in", "mm"},

@@ -1,52 +1,95 @@
-// Package paths reads and writes the fields of a document by their names in its
-// JSON: "contents.0.length", "cards.@k3.caliper", "box.options.lid". Every field
-// is a text; a member of a list goes by its place or, after an @, by its ID.
-package paths
+package document
 
 import (
+	"iter"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
 )
 
+// Fields go by their names in the JSON: "contents.0.length", "cards.@k3.caliper", "box.options.lid". Every field is a
+// text; a member of a list goes by its place or, after an @, by its ID.
+
 // Get gives the text at a path of a document, which is a pointer to a struct. What is not there reads as empty.
 func Get(doc any, path string) string {
-	v := reflect.ValueOf(doc).Elem()
-	for part := range strings.SplitSeq(path, ".") {
-		if v = step(v, part, false); !v.IsValid() {
-			return ""
-		}
-	}
-	if v.Kind() == reflect.String {
+	if v := at(doc, path); v.Kind() == reflect.String {
 		return v.String()
 	}
 	return ""
 }
 
-// Has reports whether there is something at a path.
-func Has(doc any, path string) bool {
+// at finds what is at a path; the zero Value where nothing is.
+func at(doc any, path string) reflect.Value {
 	v := reflect.ValueOf(doc).Elem()
 	for part := range strings.SplitSeq(path, ".") {
 		if v = step(v, part, false); !v.IsValid() {
-			return false
+			break
 		}
 	}
-	return true
+	return v
 }
 
+// Has reports whether there is something at a path.
+func Has(doc any, path string) bool { return at(doc, path).IsValid() }
+
 // Len is how long the list at a path is.
-func Len(doc any, path string) int {
-	v := reflect.ValueOf(doc).Elem()
-	for part := range strings.SplitSeq(path, ".") {
-		if v = step(v, part, false); !v.IsValid() {
-			return 0
-		}
+func Len(doc any, path string) int { return list(doc, path).Len() }
+
+// list finds a list, an empty one where none is.
+func list(doc any, path string) reflect.Value {
+	v := at(doc, path)
+	if v.Kind() == reflect.Pointer && !v.IsNil() {
+		v = v.Elem()
 	}
 	if v.Kind() != reflect.Slice {
-		return 0
+		return reflect.ValueOf([]struct{}{})
 	}
-	return v.Len()
+	return v
+}
+
+// ids gives the identities of a list's members, to be read and written; none where they have none.
+func ids(doc any, path string) (out []reflect.Value) {
+	of := list(doc, path)
+	for i := range of.Len() {
+		if id := of.Index(i).FieldByName("ID"); id.IsValid() {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
+// paths gives the paths of a field of the table: one, or one for each member of its list.
+func paths(doc any, tabled string) iter.Seq[string] {
+	return func(yield func(string) bool) {
+		before, after, many := strings.Cut(tabled, ".*")
+		if !many {
+			yield(tabled)
+			return
+		}
+		own := ids(doc, before)
+		for i := range list(doc, before).Len() {
+			member := strconv.Itoa(i)
+			if i < len(own) && own[i].String() != "" {
+				member = "@" + own[i].String()
+			}
+			if !yield(before + "." + member + after) {
+				return
+			}
+		}
+	}
+}
+
+// keys are the names in a map, in order.
+func keys(doc any, path string) (out []string) {
+	if m := at(doc, path); m.Kind() == reflect.Map {
+		for _, key := range m.MapKeys() {
+			out = append(out, key.String())
+		}
+	}
+	slices.Sort(out)
+	return out
 }
 
 // Set writes a field and reports whether there is one at that path. Of a map, what is left empty is taken out, so
@@ -70,7 +113,7 @@ func Set(doc any, path, text string) bool {
 }
 
 // longestKey is how long a name in a map may be.
-const longestKey = 40
+const longestKey = 64
 
 func setKey(m reflect.Value, key, text string) bool {
 	if key == "" || len(key) > longestKey {
@@ -118,8 +161,8 @@ func step(v reflect.Value, part string, grow bool) reflect.Value {
 	return reflect.Value{}
 }
 
-// known keeps, for each type, which field has which name in JSON.
-var known sync.Map
+// known keeps, for each type, which field has which name in JSON; sharing, whether its values share.
+var known, sharing sync.Map
 
 func placesOf(t reflect.Type) map[string]int {
 	if all, ok := known.Load(t); ok {
@@ -135,10 +178,10 @@ func placesOf(t reflect.Type) map[string]int {
 }
 
 // byID finds the member of a list that has an identity.
-func byID(list reflect.Value, id string) reflect.Value {
-	for i := range list.Len() {
-		if own := list.Index(i).FieldByName("ID"); own.IsValid() && own.String() == id {
-			return list.Index(i)
+func byID(of reflect.Value, id string) reflect.Value {
+	for i := range of.Len() {
+		if own := of.Index(i).FieldByName("ID"); own.IsValid() && own.String() == id {
+			return of.Index(i)
 		}
 	}
 	return reflect.Value{}

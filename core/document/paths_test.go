@@ -1,4 +1,4 @@
-package paths
+package document
 
 import (
 	"fmt"
@@ -12,7 +12,7 @@ type member struct {
 	Name text   `json:"name,omitempty"`
 }
 
-type document struct {
+type sample struct {
 	Title text            `json:"title"`
 	List  []member        `json:"list"`
 	Map   map[string]text `json:"map,omitempty"`
@@ -25,7 +25,7 @@ type document struct {
 // What is written at a path is read there again, and what is no field is neither
 // written nor read.
 func TestPaths(t *testing.T) {
-	d := &document{List: []member{{ID: "a"}, {ID: "b"}}}
+	d := &sample{List: []member{{ID: "a"}, {ID: "b"}}}
 	for i, path := range []string{"title", "list.0.name", "list.@b.name", "map.lid", "part.deep"} {
 		if Get(d, path) != "" || !Set(d, path, fmt.Sprint("x", i)) || Get(d, path) != fmt.Sprint("x", i) || !Has(d, path) {
 			t.Errorf("%s: %q", path, Get(d, path))
@@ -43,7 +43,7 @@ func TestPaths(t *testing.T) {
 	if !Set(d, "map.lid", "") || d.Map != nil || Has(d, "map.lid") {
 		t.Errorf("cleared and left: %v", d.Map)
 	}
-	e := &document{}
+	e := &sample{}
 	if Has(e, "part.deep") || Get(e, "part.deep") != "" || e.Part != nil {
 		t.Error("looking made something")
 	}

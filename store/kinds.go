@@ -1,0 +1,89 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"strings"
+
+	"brevium/core/batch"
+	"brevium/core/brief"
+	"brevium/core/cutlist"
+	"brevium/core/record"
+	"brevium/core/shop"
+	"brevium/core/words"
+)
+
+// The kinds of document there are. A new one is stated here, and has its form in the core.
+type kinds struct {
+	Boxes   *Kept[brief.Brief]
+	Shops   *Kept[shop.Document]
+	Batches *Kept[batch.Document]
+	Lists   *Kept[cutlist.List]
+	Makings *Kept[record.Note]
+}
+
+// TheShop is the identity of the one shop there is.
+const TheShop = "shop"
+
+// What the pages call the newest states of boxes, and their revisions.
+type (
+	Project = Head[brief.Brief]
+	BoxRev  = Revision[brief.Brief]
+)
+
+func (s *Store) know() {
+	s.kinds = kinds{
+		Boxes: &Kept[brief.Brief]{s: s, kind: "box", form: brief.Form, words: wordsOf,
+			title: func(b *brief.Brief) string { return string(b.Name) }},
+		Shops: &Kept[shop.Document]{s: s, kind: "shop", form: shop.Form, ships: shop.Shipped,
+			title: func(*shop.Document) string { return "Shop" }},
+		Batches: &Kept[batch.Document]{s: s, kind: "batch", form: batch.Form, long: boxesOf,
+			title: func(d *batch.Document) string { return string(d.Name) }},
+		Lists: &Kept[cutlist.List]{s: s, kind: "list", form: cutlist.Form,
+			title: func(l *cutlist.List) string { return string(l.Name) }},
+		Makings: &Kept[record.Note]{s: s, kind: "making", form: record.Form, moved: said, binned: binMaking,
+			title: func(n *record.Note) string { return string(n.Box) }},
+	}
+}
+
+// wordsOf is what a box is found by.
+func wordsOf(b *brief.Brief) string {
+	all := []string{words.Plain(string(b.Box.Style)), string(b.Notes)}
+	for _, t := range b.Contents {
+		all = append(all, string(t.Name))
+	}
+	return strings.Join(all, "\n")
+}
+
+// boxesOf are the boxes of a batch's orders.
+func boxesOf(d *batch.Document) (out []*json.RawMessage) {
+	for i := range d.Orders {
+		out = append(out, &d.Orders[i].Box)
+	}
+	return out
+}
+
+// Using gives the newest states of the boxes in whose documents a text stands, in the bin or not.
+func (s *Store) Using(ctx context.Context, text string) ([]BoxRev, error) {
+	return s.Boxes.readable(ctx, selectRevision+` FROM documents d JOIN revisions r ON d.head = r.id
+		WHERE d.kind = 'box' AND instr(r.body, ?) > 0 ORDER BY d.title, d.id`, text)
+}
+
+// Empty deletes the boxes in the bin, for good, and says how many went.
+func (s *Store) Empty(ctx context.Context) (n int64, err error) {
+	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		// The head points into the revisions that go with the box.
+		const binned = ` WHERE kind = 'box' AND binned IS NOT NULL`
+		if _, err := tx.ExecContext(ctx, `UPDATE documents SET head = NULL`+binned); err != nil {
+			return err
+		}
+		res, err := tx.ExecContext(ctx, `DELETE FROM documents`+binned)
+		if err != nil {
+			return err
+		}
+		n, err = res.RowsAffected()
+		return err
+	})
+	return n, err
+}
