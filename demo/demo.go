@@ -48,7 +48,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 	}
 	ids := make([]string, len(projects))
 	for i := len(projects) - 1; i >= 0; i-- {
-		if ids[i], err = s.Create(ctx, projects[i], "made up for the fair"); err != nil {
+		if ids[i], err = s.Boxes.Create(ctx, projects[i], "made up for the fair"); err != nil {
 			return err
 		}
 	}

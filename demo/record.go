@@ -88,13 +88,13 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 	}
 	d := fairBatch(ids, boxes, find, batch.DayOf(now))
 	for i := range d.Orders {
-		head, err := s.Head(ctx, d.Orders[i].Project)
+		head, err := s.Boxes.Head(ctx, d.Orders[i].Project)
 		if err != nil {
 			return err
 		}
 		d.Orders[i].Revision = head.ID
 	}
-	_, err := s.NewBatch(ctx, d)
+	_, err := s.Batches.Create(ctx, d, "Begun")
 	return err
 }
 

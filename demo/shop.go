@@ -33,6 +33,6 @@ func fillShop(ctx context.Context, s *store.Store) error {
 		one.ID, one.On, one.Box, one.Had, one.Verdict, one.Gap = string(rune('a'+i)), string(f.on), f.box, f.had, f.verdict, f.gap
 		d.Fits = append(d.Fits, one)
 	}
-	_, err := s.SaveShop(ctx, store.ShopChange{Document: d, What: "Made up for the fair"})
+	_, err := s.Shops.Save(ctx, store.TheShop, "", store.Change[shop.Document]{Doc: d, What: "Made up for the fair"})
 	return err
 }

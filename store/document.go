@@ -166,6 +166,8 @@ func (k *Kept[D]) Write(id string, c Change[D], made *int64) Write {
 // push adds a revision and makes it the head. Its number is the moment it was made at, in millionths of a second since
 // 1970, or one more than the newest's: after a copy was put back, no number comes again.
 func (k *Kept[D]) push(ctx context.Context, tx *sql.Tx, r Revision[D]) (made int64, err error) {
+	r.Doc = document.Clone(r.Doc)
+	k.form.Identify(&r.Doc)
 	if err := k.form.Check(&r.Doc); err != nil {
 		return 0, &Refused{err}
 	}
@@ -245,8 +247,11 @@ func (k *Kept[D]) Body(ctx context.Context, id string) (string, error) {
 	return ask[string](ctx, k.s.db, `SELECT r.body FROM revisions r JOIN documents d ON d.head = r.id WHERE d.id = ?`, id)
 }
 
-// Revision gives one state of a document.
+// Revision gives one state of a document; of a kind that ships with one, the state 0 is that.
 func (k *Kept[D]) Revision(ctx context.Context, id string, rev int64) (Revision[D], error) {
+	if rev == 0 && k.ships != nil {
+		return Revision[D]{Of: id, Doc: k.ships()}, nil
+	}
 	got, err := k.scan(ctx, k.s.db, k.s.db.QueryRowContext(ctx, selectRevision+` FROM revisions r WHERE r.doc = ? AND r.id = ?`, id,
 		rev))
 	return got, told(err)

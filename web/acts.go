@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -15,30 +14,19 @@ import (
 	"brevium/core/advice"
 	"brevium/core/brief"
 	"brevium/core/contents"
-	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/store"
 )
 
-// changing is what an act works on: the newest brief with what was typed merged
-// in, and the brief that the page showed.
-type changing struct {
-	*edited
-	seen   *brief.Brief
-	arg    string
-	values url.Values
-}
-
 // acts are what buttons do beyond what the fields hold.
 var acts = map[string]struct {
 	says string
-	do   func(*Server, context.Context, changing) error
+	do   func(*Server, context.Context, *changing[brief.Brief]) error
 }{
 	"add-thing":     {"A thing added", (*Server).addThing},
 	"add-usual":     {"A usual thing added", (*Server).addUsual},
 	"remove-thing":  {"A thing taken out", (*Server).removeThing},
-	"put-back":      {"Put back what another window had taken out", (*Server).putBack},
 	"add-piece":     {"A piece added", (*Server).addPiece},
 	"remove-piece":  {"A piece taken out", (*Server).removePiece},
 	"use-size":      {"The size given", (*Server).useSize},
@@ -62,19 +50,16 @@ var acts = map[string]struct {
 	"remove-box":    {"A box taken out", (*Server).removeBox},
 }
 
-func (s *Server) act(ctx context.Context, e *edited, seen *brief.Brief, values url.Values) error {
-	name, arg, _ := strings.Cut(values.Get("act"), ":")
-	if name == "" {
-		return nil
+// actBox does what a button of a box's page asks.
+func (s *Server) actBox(ctx context.Context, c *changing[brief.Brief]) error {
+	if c.act == "mend" {
+		return s.mend(ctx, c)
 	}
-	if name == "mend" {
-		return s.mend(ctx, changing{e, seen, arg, values})
-	}
-	a, ok := acts[name]
+	a, ok := acts[c.act]
 	if !ok {
-		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+		return errNoAct
 	}
-	return a.do(s, ctx, changing{e, seen, arg, values})
+	return a.do(s, ctx, c)
 }
 
 // fieldMark is the mark in the page of a field.
@@ -85,26 +70,26 @@ func fieldMark(path string) string {
 // newMark is a short identity for a thing or a piece of one project.
 func newMark() string { return store.NewID()[:8] }
 
-func (s *Server) add(c changing, thing brief.Item) error {
-	if len(c.brief.Contents) >= contents.MostKinds {
+func (s *Server) add(c *changing[brief.Brief], thing brief.Item) error {
+	if len(c.doc.Contents) >= contents.MostKinds {
 		c.notice = fmt.Sprintf("A box takes %d kinds of thing at the most.", contents.MostKinds)
 		return nil
 	}
 	thing.ID = newMark()
-	c.brief.Contents = append(c.brief.Contents, thing)
+	c.doc.Contents = append(c.doc.Contents, thing)
 	c.focus = fieldMark("contents.@" + thing.ID + ".name")
 	return nil
 }
 
-func (s *Server) addThing(_ context.Context, c changing) error {
+func (s *Server) addThing(_ context.Context, c *changing[brief.Brief]) error {
 	thing := brief.Item{Name: "another thing", Shape: "block", Count: "1"}
-	if len(c.brief.Contents) == 0 {
+	if len(c.doc.Contents) == 0 {
 		thing.Name = "thing"
 	}
 	return s.add(c, thing)
 }
 
-func (s *Server) addUsual(ctx context.Context, c changing) error {
+func (s *Server) addUsual(ctx context.Context, c *changing[brief.Brief]) error {
 	things, err := s.library(ctx)
 	if err != nil {
 		return err
@@ -122,73 +107,33 @@ func (s *Server) addUsual(ctx context.Context, c changing) error {
 	return nil
 }
 
-func (s *Server) removeThing(_ context.Context, c changing) error {
-	list := c.brief.Contents
-	c.brief.Contents = takeOut(c, "thing", list, c.brief.Item(c.arg), func(t brief.Item) string { return t.ID })
-	if len(c.brief.Contents) < len(list) {
-		c.brief.Arrange.Places = slices.DeleteFunc(c.brief.Arrange.Places, func(p brief.StackAt) bool { return p.Thing == c.arg })
+func (s *Server) removeThing(_ context.Context, c *changing[brief.Brief]) error {
+	if takeOut(c, "contents.@"+c.arg, "thing") {
+		c.doc.Arrange.Places = slices.DeleteFunc(c.doc.Arrange.Places, func(p brief.StackAt) bool { return p.Thing == c.arg })
 	}
 	return nil
 }
 
-// takeOut takes one out of a list, and puts the hand on taking out the next, or
-// on adding another. One that another window took out already is told.
-func takeOut[T any](c changing, what string, list []T, i int, mark func(T) string) []T {
-	if i < 0 {
-		c.notice = fmt.Sprintf("That %s was taken out already, in another window.", what)
-		return list
-	}
-	out := slices.Delete(slices.Clone(list), i, i+1)
-	if c.focus = "add-" + what; i < len(out) {
-		c.focus = "take-out-" + mark(out[i])
-	}
-	return out
-}
-
-// putBack brings back a thing or a piece that another window took out, as this
-// window showed it, with what was typed in it since.
-func (s *Server) putBack(_ context.Context, c changing) error {
-	list, id, _ := strings.Cut(c.arg, ".@")
-	own := func(k document.Conflict) bool { return k.Gone && strings.HasPrefix(k.Field, c.arg+".") }
-	if i := c.seen.Item(id); list == "contents" && i >= 0 && c.brief.Item(id) < 0 {
-		at := min(i, len(c.brief.Contents))
-		c.brief.Contents = slices.Insert(c.brief.Contents, at, c.seen.Contents[i])
-	}
-	if i := c.seen.Scored(id); list == "box.pieces" && i >= 0 && c.brief.Scored(id) < 0 {
-		at := min(i, len(c.brief.Box.Pieces))
-		c.brief.Box.Pieces = slices.Insert(c.brief.Box.Pieces, at, c.seen.Box.Pieces[i])
-	}
-	for _, k := range c.conflicts {
-		if own(k) {
-			c.brief.Set(k.Field, k.Mine)
-		}
-	}
-	c.conflicts = slices.DeleteFunc(c.conflicts, own)
-	c.focus = fieldMark(c.arg + ".name")
-	return nil
-}
-
-func (s *Server) addPiece(_ context.Context, c changing) error {
-	name := fmt.Sprintf("piece %d", len(c.brief.Box.Pieces)+1)
+func (s *Server) addPiece(_ context.Context, c *changing[brief.Brief]) error {
+	name := fmt.Sprintf("piece %d", len(c.doc.Box.Pieces)+1)
 	p := brief.Scored{ID: newMark(), Name: brief.Text(name), Width: "4 in", Height: "3 in"}
-	c.brief.Box.Pieces = append(c.brief.Box.Pieces, p)
+	c.doc.Box.Pieces = append(c.doc.Box.Pieces, p)
 	c.focus = fieldMark("box.pieces.@" + p.ID + ".name")
 	return nil
 }
 
-func (s *Server) removePiece(_ context.Context, c changing) error {
-	pieces := c.brief.Box.Pieces
-	c.brief.Box.Pieces = takeOut(c, "piece", pieces, c.brief.Scored(c.arg), func(p brief.Scored) string { return p.ID })
+func (s *Server) removePiece(_ context.Context, c *changing[brief.Brief]) error {
+	takeOut(c, "box.pieces.@"+c.arg, "piece")
 	return nil
 }
 
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
-func (s *Server) mend(ctx context.Context, c changing) error {
-	p := advice.Make(c.brief, s.workshop())
+func (s *Server) mend(ctx context.Context, c *changing[brief.Brief]) error {
+	p := advice.Make(c.doc, s.workshop())
 	for _, w := range p.Warnings { // was it inches?
 		if w.Code == "inches" && w.Set.Has(c.arg) {
-			c.brief.Set(c.arg, w.Set.Get(c.arg))
+			c.doc.Set(c.arg, w.Set.Get(c.arg))
 			c.focus = fieldMark(c.arg)
 			return nil
 		}
@@ -196,10 +141,11 @@ func (s *Server) mend(ctx context.Context, c changing) error {
 	for _, pr := range p.Problems {
 		if pr.Field == c.arg && len(pr.Set) > 0 {
 			if act := pr.Set.Get("act"); act != "" {
-				return s.act(ctx, c.edited, c.seen, url.Values{"act": {act}})
+				c.act, c.arg, _ = strings.Cut(act, ":")
+				return s.actBox(ctx, c)
 			}
 			for path, text := range pr.Set.All() {
-				c.brief.Set(path, text)
+				c.doc.Set(path, text)
 			}
 			c.focus = fieldMark(pr.Field)
 			return nil
@@ -209,26 +155,26 @@ func (s *Server) mend(ctx context.Context, c changing) error {
 	return nil
 }
 
-func (s *Server) useSize(_ context.Context, c changing) error {
-	if c.brief.Size == nil {
-		c.brief.Size = sizeOf(&c.brief, s.workshop())
+func (s *Server) useSize(_ context.Context, c *changing[brief.Brief]) error {
+	if c.doc.Size == nil {
+		c.doc.Size = sizeOf(&c.doc, s.workshop())
 	}
 	c.focus = fieldMark("size.length")
 	return nil
 }
 
-func (s *Server) useContents(_ context.Context, c changing) error {
-	c.brief.Size = nil
+func (s *Server) useContents(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc.Size = nil
 	return nil
 }
 
-func (s *Server) chooseWay(_ context.Context, c changing) error {
-	c.brief.Arrange.Way, c.brief.Arrange.Places, c.brief.Size = brief.Text(c.arg), nil, nil
+func (s *Server) chooseWay(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc.Arrange.Way, c.doc.Arrange.Places, c.doc.Size = brief.Text(c.arg), nil, nil
 	return nil
 }
 
-func (s *Server) chooseForMe(_ context.Context, c changing) error {
-	c.brief.Arrange.Way, c.brief.Arrange.Places = "", nil
+func (s *Server) chooseForMe(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc.Arrange.Way, c.doc.Arrange.Places = "", nil
 	return nil
 }
 
@@ -255,8 +201,8 @@ func stackOf(l *contents.Load, mark string) int {
 // third of thing k3, one to the right, three to the front) or turns it a
 // quarter ("turn:k3.2"). What would stand in another stays where it is, and is
 // told.
-func (s *Server) moveStack(_ context.Context, c changing) error {
-	p := plan.Make(c.brief, s.workshop())
+func (s *Server) moveStack(_ context.Context, c *changing[brief.Brief]) error {
+	p := plan.Make(c.doc, s.workshop())
 	part := strings.Split(c.arg, ":")
 	i := -1
 	if p.OK() {
@@ -267,9 +213,9 @@ func (s *Server) moveStack(_ context.Context, c changing) error {
 		return nil
 	}
 	turned := make([]bool, len(p.Load.Stacks))
-	if at, ok := plan.PlacesOf(c.brief.Arrange.Places, p.Load); ok && p.Load.ByHand {
+	if at, ok := plan.PlacesOf(c.doc.Arrange.Places, p.Load); ok && p.Load.ByHand {
 		for k := range turned {
-			turned[k] = c.brief.Arrange.Places[at[k]].Turned == "yes"
+			turned[k] = c.doc.Arrange.Places[at[k]].Turned == "yes"
 		}
 	}
 	stack := &p.Load.Stacks[i]
@@ -292,7 +238,7 @@ func (s *Server) moveStack(_ context.Context, c changing) error {
 			p.Load.Things[b].Name)
 		return nil
 	}
-	c.brief.Arrange.Way, c.brief.Arrange.Places = brief.Text(p.Load.ID), placesAt(p, turned)
+	c.doc.Arrange.Way, c.doc.Arrange.Places = brief.Text(p.Load.ID), placesAt(p, turned)
 	return nil
 }
 

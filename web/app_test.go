@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -42,7 +43,7 @@ func newAppBeside(t testing.TB, w request.Workshop, beside Beside) *app {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { s.Close() })
-	srv, err := newServer(s, w, slog.New(slog.DiscardHandler), beside)
+	srv, err := newServer(s, w, slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelError})), beside)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -97,7 +98,7 @@ func (a *app) send(path, field, text string) *httptest.ResponseRecorder {
 
 func (a *app) begin(b brief.Brief) (id string) {
 	a.t.Helper()
-	id, err := a.store.Create(a.t.(interface{ Context() context.Context }).Context(), b, "new")
+	id, err := a.store.Boxes.Create(a.t.(interface{ Context() context.Context }).Context(), b, "new")
 	if err != nil {
 		a.t.Fatal(err)
 	}
@@ -106,7 +107,7 @@ func (a *app) begin(b brief.Brief) (id string) {
 
 func (a *app) head(id string) store.Project {
 	a.t.Helper()
-	p, err := a.store.Head(context.Background(), id)
+	p, err := a.store.Boxes.Head(context.Background(), id)
 	if err != nil {
 		a.t.Fatal(err)
 	}

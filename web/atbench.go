@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"hash/fnv"
@@ -13,6 +14,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/bench"
 	"brevium/core/costs"
 	"brevium/core/sets"
@@ -36,6 +38,14 @@ type benchStep struct {
 // Ticked reports whether all of it is done as it is now.
 func (b benchStep) Ticked() bool { return b.Done >= b.Count && !b.Changed }
 
+// Rest is how many copies are still to be done of it: all, where it says something else now.
+func (b benchStep) Rest() int {
+	if b.Changed {
+		return b.Count
+	}
+	return b.Count - b.Done
+}
+
 // atBench is one picture of one step, with the way on and back.
 type atBench struct {
 	Path, Name, Link string
@@ -47,6 +57,7 @@ type atBench struct {
 	Picture          template.HTML
 	Back, On         string // addresses; On is "" at the end of a step, which is ticked
 	Mark             string // what the step says, in a number
+	Act              string // what ticks from this page are called by, each once
 	Minutes, Left    int
 	Taken            string // how long it took, once all is done
 	Learnt, Finished bool
@@ -77,17 +88,37 @@ func (s *Server) job(c *echo.Context) (st *state, j sets.Job, ok bool, err error
 	if st, err = s.state(c); err != nil {
 		return st, j, false, err
 	}
-	j, ok = s.jobCut(st)
-	return st, j, ok, nil
+	j, err = s.jobCut(c.Request().Context(), st)
+	if errors.Is(err, errUnmade) {
+		return st, j, false, nil
+	}
+	return st, j, err == nil, err
 }
 
-func (s *Server) jobCut(st *state) (sets.Job, bool) {
-	if st.Set == nil {
-		st.cut(s.cutAsAsked(st.Plan, true))
-	} else if st.Set.Asked() {
-		st.Set.Set = st.Set.Cut(s.solved(st.Set.Tasks()))
+// errUnmade says that there is nothing to make: the newest brief has problems.
+var errUnmade = errors.New("there is no plan of all of it")
+
+// jobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
+func (s *Server) jobCut(ctx context.Context, st *state) (sets.Job, error) {
+	switch {
+	case st.Set == nil && st.Plan.Asked():
+		found, err := s.solved(ctx, st.Plan.Tasks())
+		if err != nil {
+			return sets.Job{}, err
+		}
+		st.cut(advice.Cut(st.Plan, found, s.workshop()))
+	case st.Set != nil && st.Set.Asked():
+		found, err := s.solved(ctx, st.Set.Tasks())
+		if err != nil {
+			return sets.Job{}, err
+		}
+		st.Set.Set = st.Set.Cut(found)
 	}
-	return jobOf(st)
+	j, ok := jobOf(st)
+	if !ok {
+		return j, errUnmade
+	}
+	return j, nil
 }
 
 // markOf is a number for what a step says: a tick holds for that alone.
@@ -114,21 +145,34 @@ func stampOf(ticks map[string]store.Tick) string {
 	return strconv.FormatUint(sum.Sum64(), 36)
 }
 
+// noBenchPage says that there is nothing to make yet.
+type noBenchPage struct {
+	page
+	S    *state
+	Path string
+}
+
+// atBenchPage is one picture of one step.
+type atBenchPage struct {
+	page
+	B    *atBench
+	Path string
+}
+
 func (s *Server) benchPage(c *echo.Context) error {
 	st, j, ok, err := s.job(c)
 	if err != nil {
 		return err
 	}
-	path := "/projects/" + st.Project.Project
+	path := "/projects/" + st.Of
 	if !ok {
-		return s.render(c, http.StatusOK, "nobench", map[string]any{"Title": "At the bench", "S": st, "Path": path})
+		return s.render(c, http.StatusOK, "nobench", &noBenchPage{page{Title: "At the bench"}, st, path})
 	}
 	v, err := s.atBench(c, j, path)
 	if err != nil {
 		return err
 	}
-	return s.render(c, http.StatusOK, "atbench", map[string]any{"Title": v.Name + ": at the bench", "B": v, "Path": path,
-		"Bare": true})
+	return s.render(c, http.StatusOK, "atbench", &atBenchPage{page{Title: v.Name + ": at the bench", Bare: true}, &v, path})
 }
 
 func (s *Server) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err error) {
@@ -142,7 +186,7 @@ func (s *Server) atBench(c *echo.Context, j sets.Job, path string) (v atBench, e
 		return v, err
 	}
 	pace := bench.PaceOf(times)
-	v = atBench{Path: path, Name: called(j.Name, nameless), Link: path + "/bench", Warning: j.Warning(), Stamp: stampOf(ticks),
+	v = atBench{Act: store.NewID(), Path: path, Name: called(j.Name, nameless), Link: path + "/bench", Warning: j.Warning(), Stamp: stampOf(ticks),
 		Learnt: pace.Learnt(), Silent: s.workshop().Seen, Minutes: int(pace.Minutes(j.Steps) + 0.5)}
 	at, left := -1, 0.0
 	for i, step := range j.Steps {
@@ -257,23 +301,29 @@ func (s *Server) tick(c *echo.Context) error {
 	if n < 0 { // the box was changed since: the page shows what there is now
 		return c.Redirect(http.StatusSeeOther, path)
 	}
-	done, err := strconv.Atoi(c.FormValue("done"))
-	if err != nil || done < 0 || done > step.Count {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of this step 0 to %d can be done. Load the page again.",
+	more, err := strconv.Atoi(c.FormValue("more"))
+	if err != nil || more == 0 || more > step.Count || more < -step.Count {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of this step %d can be done. Load the page again.",
 			step.Count))
 	}
-	if mark := c.FormValue("mark"); mark != markOf(step) { // what was done is not what it says now
+	mark := markOf(step)
+	if c.FormValue("mark") != mark { // what was done is not what it says now
 		return c.Redirect(http.StatusSeeOther, path+"?"+url.Values{"step": {step.ID}}.Encode())
 	}
 	seconds, err := strconv.ParseFloat(c.FormValue("seconds"), 64)
 	if err != nil || seconds < 1 || seconds > 8*3600 {
 		seconds = 0
 	}
-	err = s.store.Tick(c.Request().Context(), c.Param("id"), store.Tick{Step: step.ID, Print: markOf(step), Done: done},
-		store.Took{Title: step.Title, Seconds: seconds, Minutes: step.Minutes})
+	err = s.store.Do(c.Request().Context(), actName(c), store.Ticking(c.Param("id"), store.Tick{Step: step.ID, Print: mark}, more,
+		step.Count, store.Took{Title: step.Title, Seconds: seconds, Minutes: step.Minutes}))
+	if err != nil && !errors.Is(err, store.ErrArrived) {
+		return err
+	}
+	ticks, _, err := s.store.Ticks(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
+	done := ticks[step.ID].Done
 	next := "all"
 	switch {
 	case done < step.Count:
@@ -298,7 +348,7 @@ func (s *Server) beginAgain(c *echo.Context) error {
 
 // benchStamp reports whether anything was ticked elsewhere.
 func (s *Server) benchStamp(c *echo.Context) error {
-	if _, err := s.store.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
+	if _, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
 		return err
 	}
 	ticks, _, err := s.store.Ticks(c.Request().Context(), c.Param("id"))
@@ -319,16 +369,16 @@ type benchStage struct {
 	Cost                 costs.Cost
 }
 
-func (s *Server) benchStage(c *echo.Context, st *state) (*benchStage, error) {
+func (s *Server) benchStage(ctx context.Context, st *state) (*benchStage, error) {
 	j, ok := jobOf(st)
 	if !ok { // the last plan that worked is on the table
 		j = sets.JobOf(st.Shown)
 	}
-	pace, err := s.pace(c)
+	pace, err := s.paceNow(ctx)
 	if err != nil {
 		return nil, err
 	}
-	ticks, _, err := s.store.Ticks(c.Request().Context(), st.Project.Project)
+	ticks, _, err := s.store.Ticks(ctx, st.Of)
 	if err != nil {
 		return nil, err
 	}

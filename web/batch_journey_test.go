@@ -40,18 +40,18 @@ func TestBatchJourney(t *testing.T) {
 
 	left := `document.querySelector(".fits-it").innerText.match(/[0-9]+ h.* of work/)[0]`
 	before := v.reads(left)
-	v.types(`[name="orders.0.name"]`, "typed meanwhile")
+	v.types(`[name="orders.@1.name"]`, "typed meanwhile")
 	v.click(`[aria-label="All of it: Trim"]`)
 	v.until("less is left", fmt.Sprintf("%s !== %q", left, before))
 	v.until("trimmed", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
-	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.0.name"]').value ===
+	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.@1.name"]').value ===
 		"typed meanwhile" && document.activeElement !== document.body`)
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
 	other.sees("Something was ticked or changed elsewhere")
 	other.click("#elsewhere a")
 	other.until("what was ticked here is seen there",
 		`document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
-	other.click(`[aria-label^="Done: Score, the seed table"]`)
+	other.click(`[aria-label^="Done: Score, typed meanwhile"]`)
 	other.until("scored", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Score 8 of 8")`)
 	v.do("again", chromedp.Navigate(v.address+where))
 	v.until("both ticks are kept",
@@ -67,8 +67,7 @@ func TestBatchJourney(t *testing.T) {
 
 	// Too little time: what gives is told after the page, and one press does it.
 	v.do("back", chromedp.Navigate(v.address+where))
-	v.types(`[name="orders.1.count"]`, "60")
-	v.click("#plan-it")
+	v.types(`[name="orders.@2.count"]`, "60")
 	v.sees("It is too much for the time")
 	v.sees("What gives, each by itself")
 	v.click(".gives li:nth-child(1) button")
@@ -82,12 +81,12 @@ func (v *visitor) madeAndFound() {
 	project := v.box(5)
 	v.do("record", chromedp.Navigate(v.address+project+"?stage=record"))
 	v.click("#made-it summary")
-	v.types("#whom", "Linden")
+	v.types("#making-f-for", "Linden")
 	v.js(`document.querySelector("[name=fit][value=right]").click()`)
-	v.types("#count", "a few")
+	v.types("#making-f-count", "a few")
 	v.click("#keep-making")
 	v.sees("is no number of boxes")
-	v.types("#count", "6")
+	v.types("#making-f-count", "6")
 	v.click("#keep-making")
 	v.sees("Kept in the logbook.")
 	var photo bytes.Buffer

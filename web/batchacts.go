@@ -5,9 +5,7 @@ import (
 	"crypto/sha256"
 	"errors"
 	"fmt"
-	"maps"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -16,180 +14,229 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/brief"
-	"brevium/core/paths"
 	"brevium/core/record"
 	"brevium/core/words"
 	"brevium/store"
 )
 
-// What is typed in a batch, and what its buttons do.
+// What the buttons of a batch do.
 
-// typedBatch lays a form on a batch: orders keep their boxes.
-func typedBatch(was batch.Document, values url.Values) batch.Document {
-	d := was
-	d.Orders = slices.Clone(was.Orders)
-	d.Hours = map[string]brief.Text{}
-	maps.Copy(d.Hours, was.Hours)
-	for path, v := range values {
-		name, _, _ := strings.Cut(path, ".")
-		if len(v) > 0 && slices.Contains([]string{"name", "by", "from", "hands", "notes", "orders", "hours"}, name) &&
-			!strings.HasSuffix(path, ".box") && !strings.HasSuffix(path, ".id") {
-			paths.Set(&d, path, words.Cut(strings.TrimSpace(v[len(v)-1]), 300))
-		}
-	}
-	return d
-}
-
-// changeBatch keeps what is typed in a batch, and does what its button says.
-func (s *Server) changeBatch(c *echo.Context) error {
-	ctx := c.Request().Context()
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	now, err := s.store.Batch(ctx, c.Param("batch"))
-	if err != nil {
-		return err
-	}
-	d := typedBatch(now.Document, values)
-	if day, err := batch.ParseDay(values.Get("day")); err == nil { // one day that is otherwise
-		if d.Hours[day.String()] = brief.Text(strings.TrimSpace(values.Get("day-hours"))); d.Hours[day.String()] == "" {
-			d.Hours[day.String()] = "none"
-		}
-	}
-	act, arg, _ := strings.Cut(values.Get("act"), ":")
-	notice, err := s.actBatch(ctx, &d, act, arg, values)
-	if err != nil {
-		return err
-	}
-	base, _ := strconv.ParseInt(values.Get("base"), 10, 64)
-	if notice == "" {
-		err = s.store.KeepBatch(ctx, now.ID, base, d)
-	}
-	if errors.Is(err, store.ErrMoved) {
-		notice = "Another window has changed this batch since. What you typed stands here and is not kept yet: look at it, and " +
-			"press “Plan it” to keep it in place of that."
-	} else if err != nil {
-		return err
-	}
-	if notice != "" {
-		now.Document = d
-		st, err := s.readBatch(ctx, now)
-		if err != nil {
-			return err
-		}
-		st.Notice = notice
-		return s.showBatch(c, http.StatusConflict, st)
-	}
-	if act == "handed" {
-		if err := s.handedOver(ctx, d, arg); err != nil {
-			return err
-		}
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+now.ID)
-}
-
-// actBatch does what a button of a batch asks, or says why not.
-func (s *Server) actBatch(ctx context.Context, d *batch.Document, act, arg string, values url.Values) (notice string, err error) {
-	i := d.Of(arg)
-	switch act {
+// actBatch does what a button of a batch asks.
+func (s *Server) actBatch(ctx context.Context, c *changing[batch.Document]) error {
+	switch c.act {
 	case "add":
-		name := strings.TrimSpace(values.Get("add"))
-		head, err := s.store.Called(ctx, name)
-		switch {
-		case errors.Is(err, store.ErrNone):
-			return fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name,
-				60)), nil
-		case err != nil:
-			return "", err
-		case len(d.Orders) >= batch.MostOrders:
-			return fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders), nil
+		return s.addNamed(ctx, c)
+	case "add-day":
+		return addDay(c)
+	case "take-out":
+		name := orderCalled(&c.doc, c.arg)
+		if takeOut(c, "orders.@"+c.arg, "order") {
+			c.what = "The order of " + name + " taken out"
 		}
-		addOrder(d, orderOf(head))
-	case "remove":
-		if i >= 0 {
-			d.Orders = slices.Delete(d.Orders, i, i+1)
-		}
-	case "pack", "unpack", "handed", "unhand":
-		if i >= 0 {
-			d.Orders[i].State = map[string]brief.Text{"pack": batch.Packed, "handed": batch.Handed}[act]
-		}
+		return nil
+	case "tick":
+		return tickOrders(c)
+	case "give":
+		return s.takeGive(ctx, c)
+	}
+	i := c.doc.Of(c.arg)
+	if i < 0 {
+		c.notice = "That order was taken out already, in another window."
+		return nil
+	}
+	o, name := &c.doc.Orders[i], orderCalled(&c.doc, c.arg)
+	switch c.act {
+	case "pack":
+		o.State, c.what = batch.Packed, name+": pre-cut and packed away"
+	case "unpack":
+		o.State, c.what = "", name+": taken out of its bag again"
+	case "handed":
+		o.State, c.what = batch.Handed, name+": handed over"
+		return s.handedOver(c, *o)
+	case "unhand":
+		o.State, c.what = "", name+": not handed over"
+		c.notice = "The order is on the table again. That it was handed over still stands in the logbook: throw that making away " +
+			"there, if it is not true."
 	case "renew":
-		if i < 0 {
-			return "", nil
-		}
-		head, err := s.store.Head(ctx, d.Orders[i].Project)
+		head, err := s.store.Boxes.Head(ctx, o.Project)
 		if errors.Is(err, store.ErrNone) {
-			return "That box is not there any more; the order keeps it as it was.", nil
+			c.notice = "That box is not there any more; the order keeps it as it was."
+			return nil
 		}
 		if err != nil {
-			return "", err
+			return err
 		}
-		d.Orders[i].Box, d.Orders[i].Revision = head.Brief.Encode(), head.ID
+		o.Box, o.Revision, c.what = head.Doc.Encode(), head.ID, name+": the box taken as it is now"
+	default:
+		return errNoAct
 	}
-	return "", nil
+	return nil
+}
+
+// orderCalled is what an order goes by: for whom, or what box.
+func orderCalled(d *batch.Document, id string) string {
+	i := d.Of(id)
+	if i < 0 {
+		return "an order"
+	}
+	if name := strings.TrimSpace(string(d.Orders[i].Name)); name != "" {
+		return name
+	}
+	if box, err := brief.Stored(d.Orders[i].Box); err == nil && box.Name != "" {
+		return string(box.Name)
+	}
+	return fmt.Sprintf("order %d", i+1)
+}
+
+// addNamed adds an order for the box whose name was typed.
+func (s *Server) addNamed(ctx context.Context, c *changing[batch.Document]) error {
+	name := strings.TrimSpace(c.values.Get("add"))
+	head, err := s.store.Called(ctx, name)
+	switch {
+	case errors.Is(err, store.ErrNone):
+		c.notice = fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name, 60))
+		c.focus = "add"
+		return nil
+	case err != nil:
+		return err
+	case len(c.doc.Orders) >= batch.MostOrders:
+		c.notice = fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders)
+		return nil
+	}
+	id := addOrder(&c.doc, orderOf(head))
+	c.what, c.focus = "An order of "+string(head.Doc.Name)+" added", fieldMark("orders.@"+id+".name")
+	return nil
 }
 
 // addOrder adds an order under an identity that none before it had: what is ticked goes by that.
-func addOrder(d *batch.Document, o batch.Order) {
+func addOrder(d *batch.Document, o batch.Order) string {
 	o.ID = newMark()
-	d.Add(o)
+	return d.Add(o)
 }
 
-// handedOver writes an order into the logbook.
-func (s *Server) handedOver(ctx context.Context, d batch.Document, id string) error {
-	read := batch.Read(d, nil, s.today(), s.workshop())
-	i := d.Of(id)
-	if i < 0 || read.Orders[i].Copy == 0 {
+// addDay says which hours there are on a day that is otherwise than its day of the week.
+func addDay(c *changing[batch.Document]) error {
+	day, err := batch.ParseDay(c.values.Get("day"))
+	if err != nil {
+		c.notice, c.focus = "Choose the day first on which your hours are others.", "other-day"
 		return nil
 	}
-	o := read.Orders[i]
-	m := record.Of(o.Brief, s.clock())
-	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, o.Copy, words.Cut(string(o.Order.Name), 120)
-	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], c256([]byte(id + "-" + string(o.By) + "-" + string(o.Order.Name)))[:12])
-	if made := s.planner()(o.Brief); made.OK() {
-		s.reckoned(&m, made.Job)
-		m.Count = o.Copy
+	hours := strings.TrimSpace(c.values.Get("day-hours"))
+	if hours == "" {
+		hours = "none"
+	}
+	batch.Form.Set(&c.doc, "hours."+day.String(), hours)
+	c.what, c.focus = day.Says()+": "+hours, "add-day"
+	return nil
+}
+
+// tickOrders says what was done: of orders so many more with a stage, each as “order/more/stage”. What is said is
+// added to what is done by then, so that two who say “one more” make two.
+func tickOrders(c *changing[batch.Document]) error {
+	all := strings.Split(c.values.Get("do"), ";")
+	if order := c.values.Get("order"); order != "" {
+		all = all[:0]
+		for stage := range strings.SplitSeq(c.values.Get("stage"), ";") {
+			all = append(all, order+"/"+strings.TrimSpace(c.values.Get("more"))+"/"+stage)
+		}
+	}
+	var says []string
+	for _, text := range all {
+		said, err := tickOrder(c, text)
+		if err != nil {
+			return err
+		}
+		if said != "" {
+			says = append(says, said)
+		}
+	}
+	if len(says) > 2 {
+		says = append(says[:2], fmt.Sprintf("and %d more", len(says)-2))
+	}
+	c.what = words.Capital(strings.Join(says, "; "))
+	c.same = false
+	return nil
+}
+
+func tickOrder(c *changing[batch.Document], text string) (says string, err error) {
+	order, rest, _ := strings.Cut(text, "/")
+	more, stage, _ := strings.Cut(rest, "/")
+	n, err := strconv.Atoi(more)
+	if err != nil || n == 0 || n > batch.MostBoxes || n < -batch.MostBoxes || !slices.Contains(batch.Stages, stage) {
+		return "", echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("%q is no number of boxes that were done. Write a whole "+
+			"number, such as 5.", words.Cut(more, 20)))
+	}
+	i, name := c.doc.Of(order), orderCalled(&c.doc, order)
+	if i < 0 {
+		c.notice = "That order was taken out already, in another window, so nothing was ticked."
+		return "", nil
+	}
+	copies, _ := strconv.Atoi(strings.TrimSpace(string(c.doc.Orders[i].Count)))
+	was := c.doc.Done.Of(order, stage)
+	now := max(0, min(copies, was+n))
+	if now != was+n {
+		c.notice = fmt.Sprintf("%s of %s: %d of %d were done already, so %d more are counted.", stage, name, was, copies, max(0, now-was))
+	}
+	if now == was {
+		return "", nil
+	}
+	text = strconv.Itoa(now)
+	if now == 0 {
+		text = ""
+	}
+	batch.Form.Set(&c.doc, "done."+order+"/"+stage, text)
+	if now < was {
+		return fmt.Sprintf("%s of %s: %d not done after all", stage, name, was-now), nil
+	}
+	return fmt.Sprintf("%s of %s: %d more, %d of %d", stage, name, now-was, now, copies), nil
+}
+
+// takeGive does what would make a batch fit.
+func (s *Server) takeGive(ctx context.Context, c *changing[batch.Document]) error {
+	done, err := s.turn(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return err
+	}
+	head := *c.head
+	head.Doc = c.doc
+	for _, g := range s.readBatch(head).Read.Gives(pace) {
+		if g.Text == c.arg {
+			g.Take(&c.doc)
+			c.what = strings.TrimSuffix(g.Text, ".")
+			return nil
+		}
+	}
+	c.notice = "The batch was changed meanwhile, and this would not make it fit any more. Look what gives now."
+	return nil
+}
+
+// handedOver writes an order into the logbook, in the same commit.
+func (s *Server) handedOver(c *changing[batch.Document], o batch.Order) error {
+	read := batch.Read(c.doc, s.today(), s.workshop())
+	ordered := read.Orders[c.doc.Of(o.ID)]
+	if ordered.Copy == 0 {
+		c.notice = "How many were made? Mend that first, and it is written into the logbook."
+		return nil
+	}
+	m := record.Of(ordered.Brief, s.clock())
+	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, ordered.Copy, words.Cut(string(o.Name), 120)
+	m.Key = fmt.Sprintf("order-%s-%s", c256(o.Box)[:12], c256([]byte(o.ID + "-" + string(o.By) + "-" + string(o.Name)))[:12])
+	if made := s.planner()(ordered.Brief); made.OK() {
+		if err := s.reckoned(&m, made.Job); err != nil {
+			return err
+		}
+		m.Count = ordered.Copy
 	}
 	if o.Words != "" {
 		m.Notes = "On the tag: " + string(o.Words)
 	}
-	_, err := s.store.Record(ctx, m)
-	return err
+	c.besides = append(c.besides, s.store.Recording(&m))
+	return nil
 }
 
 func c256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
-
-// ordersIn takes an order list from CSV in, after the orders there are.
-func (s *Server) ordersIn(c *echo.Context) error {
-	ctx := c.Request().Context()
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	file, err := uploaded(c, "list")
-	if err != nil {
-		st.Notice = "Choose an order list first: a CSV with headings such as name, box, count, by."
-		return s.showBatch(c, http.StatusBadRequest, st)
-	}
-	orders, err := s.readOrders(ctx, file)
-	if err == nil && len(st.Document.Orders)+len(orders) > batch.MostOrders {
-		err = fmt.Errorf("with it there would be %d orders; the most is %d", len(st.Document.Orders)+len(orders),
-			batch.MostOrders)
-	}
-	if err != nil {
-		st.Notice = "The order list was not taken in: " + err.Error() + "."
-		return s.showBatch(c, http.StatusUnprocessableEntity, st)
-	}
-	for _, o := range orders {
-		addOrder(&st.Document, o)
-	}
-	switch err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); {
-	case errors.Is(err, store.ErrMoved):
-		st.Notice = "Another window has just changed this batch, so the list was not taken in. Bring it in once more."
-		return s.showBatch(c, http.StatusConflict, st)
-	case err != nil:
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
-}

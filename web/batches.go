@@ -3,120 +3,102 @@ package web
 import (
 	"bytes"
 	"context"
-	"crypto/sha256"
 	"errors"
 	"fmt"
 	"io"
 	"net/http"
-	"slices"
-	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
-	"brevium/core/paths"
+	"brevium/core/document"
 	"brevium/core/words"
 	"brevium/store"
 )
 
 // Many boxes by a date.
 
-// batchState is a batch as its page shows it.
-type batchState struct {
-	store.Batch
-	Read     *batch.Batch
-	Done     batch.Progress
-	Problems map[string]brief.Problem
-	Notice   string
-	Stamp    string
-}
+type batchHead = store.Head[batch.Document]
 
-// At gives a field of the batch.
-func (b *batchState) At(path string) string { return paths.Get(&b.Document, path) }
-
-// Problem gives what is wrong at a field.
-func (b *batchState) Problem(path string) *brief.Problem {
-	if p, ok := b.Problems[path]; ok {
-		return &p
+// batchKind is what the engine needs to know to change batches.
+func (s *Server) batchKind() kind[batch.Document] {
+	return kind[batch.Document]{
+		Kept: s.store.Batches, form: batch.Form,
+		known: func(path string) bool {
+			return inForm(batch.Form)(path) && !strings.HasPrefix(path, "done.") && !strings.HasSuffix(path, ".state")
+		},
+		written: func(path, text string, _, _ *batch.Document) string { return strings.TrimSpace(text) },
+		nudged:  nudgeCount(batch.Form), act: s.actBatch,
+		of:   func(c *echo.Context) (string, string) { return c.Param("batch"), "" },
+		says: func(was, now *batch.Document, _ string) string { return changed(batch.Form, was, now) },
+		busy: "Other windows keep changing this batch, so this was not kept. Try again.",
 	}
-	return nil
 }
+
+// nudgeCount moves a count by ones.
+func nudgeCount[D any](f *document.Form[D]) func(d *D, nudge, from string) (document.Conflict, bool) {
+	return func(d *D, nudge, _ string) (document.Conflict, bool) {
+		path, n := nudgeSaid(nudge)
+		if field, ok := f.Field(path); ok && field.Kind == document.Number && n != 0 {
+			text := document.Get(d, path)
+			if text == "" {
+				text = "0"
+			}
+			f.Set(d, path, countedOn(text, n))
+		}
+		return document.Conflict{}, true
+	}
+}
+
+// batchState is a batch as it was read and planned.
+type batchState struct {
+	batchHead
+	Read *batch.Batch
+}
+
+// Name is what to call it.
+func (b *batchState) Name() string { return called(string(b.Doc.Name), "A batch") }
+
+// Path is its address.
+func (b *batchState) Path() string { return "/batches/" + b.Of }
 
 func (s *Server) batchAt(c *echo.Context) (*batchState, error) {
-	ctx := c.Request().Context()
-	b, err := s.store.Batch(ctx, c.Param("batch"))
+	head, err := s.store.Batches.Head(c.Request().Context(), c.Param("batch"))
 	if errors.Is(err, store.ErrNone) {
 		return nil, echo.NewHTTPError(http.StatusNotFound, "There is no such batch.")
 	}
 	if err != nil {
 		return nil, err
 	}
-	return s.readBatch(ctx, b)
+	return s.readBatch(head), nil
 }
 
-func (s *Server) readBatch(ctx context.Context, b store.Batch) (*batchState, error) {
-	done, err := s.store.BatchTicks(ctx, b.ID)
-	if err != nil {
-		return nil, err
-	}
-	st := &batchState{Batch: b, Done: done, Problems: map[string]brief.Problem{}}
-	st.Read = batch.Read(b.Document, done, s.today(), s.workshop())
+func (s *Server) readBatch(head batchHead) *batchState {
+	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, s.today(), s.workshop())}
 	st.Read.Make(s.planner())
-	for _, p := range st.Read.Problems {
-		if _, known := st.Problems[p.Field]; !known {
-			st.Problems[p.Field] = p
-		}
-	}
-	keys := make([]string, 0, len(done))
-	for k, n := range done {
-		keys = append(keys, fmt.Sprint(k, n))
-	}
-	slices.Sort(keys)
-	st.Stamp = fmt.Sprintf("%d-%x", b.Revision, sha256.Sum256([]byte(strings.Join(keys, " "))))[:24]
-	return st, nil
+	return st
 }
 
 // today is the day it is.
 func (s *Server) today() batch.Day { return batch.DayOf(s.clock()) }
 
-// sheetsOf lays the sheets of a batch, or knows how they were laid: what is ticked changes them only
-// when an order has been trimmed.
-func (s *Server) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, error) {
-	pace, err := s.paceNow(ctx)
-	if err != nil {
-		return batch.Sheets{}, err
-	}
-	key := fmt.Sprint(s.program(), st.ID, st.Revision)
-	for _, o := range st.Read.Orders {
-		key += fmt.Sprint(" ", st.Done.Of(o.ID, "Trim") >= o.Copy)
-	}
-	p := &s.batches
-	p.Lock()
-	sheets, known := p.sheets[key]
-	p.Unlock()
-	if known {
-		return sheets, nil
-	}
-	sheets = st.Read.Lay(st.Done, s.workshop(), pace)
-	p.Lock()
-	defer p.Unlock()
-	if p.sheets == nil || len(p.sheets) >= mostBatchSheets {
-		p.sheets = map[string]batch.Sheets{}
-	}
-	p.sheets[key] = sheets
-	return sheets, nil
+// batchesPage lists the batches.
+type batchesPage struct {
+	page
+	Batches []batchHead
+	Problem string
 }
 
 func (s *Server) batchList(c *echo.Context) error { return s.batchListWith(c, http.StatusOK, "") }
 
 func (s *Server) batchListWith(c *echo.Context, code int, problem string) error {
-	all, err := s.store.Batches(c.Request().Context(), mostListed)
+	all, err := s.store.Batches.Recent(c.Request().Context(), mostListed)
 	if err != nil {
 		return err
 	}
-	return s.render(c, code, "batches", map[string]any{"Title": "Batches", "Batches": all, "Problem": problem})
+	return s.render(c, code, "batches", &batchesPage{page{Title: "Batches"}, all, problem})
 }
 
 // newBatch begins a batch: of the boxes that were chosen, of an order list, or with nothing in it.
@@ -129,7 +111,11 @@ func (s *Server) newBatch(c *echo.Context) error {
 	d := batch.Document{Name: "A batch", Hours: map[string]brief.Text{"sat": "3"}, Hands: "1",
 		By: brief.Text(s.today().Plus(21).String())}
 	for _, id := range values["p"] {
-		if head, err := s.store.Head(ctx, id); err == nil && len(d.Orders) < batch.MostOrders {
+		head, err := s.store.Boxes.Head(ctx, id)
+		if err != nil && !errors.Is(err, store.ErrNone) {
+			return err
+		}
+		if err == nil && len(d.Orders) < batch.MostOrders {
 			d.Add(orderOf(head))
 		}
 	}
@@ -146,7 +132,7 @@ func (s *Server) newBatch(c *echo.Context) error {
 			d.Add(o)
 		}
 	}
-	id, err := s.store.NewBatch(ctx, d)
+	id, err := s.store.Batches.Create(ctx, d, "Begun")
 	if err != nil {
 		return err
 	}
@@ -155,11 +141,11 @@ func (s *Server) newBatch(c *echo.Context) error {
 
 // orderOf begins an order for a box as it is now.
 func orderOf(head store.Project) batch.Order {
-	n := string(head.Brief.Copies)
+	n := string(head.Doc.Copies)
 	if n == "" {
 		n = "1"
 	}
-	return batch.Order{Box: head.Brief.Encode(), Project: head.Revision.Project, Revision: head.ID, Count: brief.Whole(n)}
+	return batch.Order{Box: head.Doc.Encode(), Project: head.Of, Revision: head.ID, Count: brief.Whole(n)}
 }
 
 func (s *Server) readOrders(ctx context.Context, list []byte) ([]batch.Order, error) {
@@ -189,91 +175,81 @@ func uploaded(c *echo.Context, field string) ([]byte, error) {
 	return io.ReadAll(file)
 }
 
-// tickBatch keeps what is done: of orders how many with which stage.
-func (s *Server) tickBatch(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	ticks, err := st.ticked(c)
-	if err != nil {
-		return err
-	}
-	if err := s.store.TickBatch(c.Request().Context(), st.ID, ticks...); err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID+"#sittings")
-}
-
-// ticked reads what a form says is done: of one order, or of several, each as “order/done/stage”.
-func (b *batchState) ticked(c *echo.Context) (out []store.BatchTick, err error) {
-	values, err := c.FormValues()
-	if err != nil {
-		return nil, err
-	}
-	all := values["do"]
-	for _, stage := range values["stage"] {
-		all = append(all, values.Get("order")+"/"+strings.TrimSpace(values.Get("done"))+"/"+stage)
-	}
-	if len(all) == 0 || len(all) > batch.MostOrders*len(batch.Stages) {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, "Nothing was said to be done. Load the page again.")
-	}
-	for _, text := range all {
-		order, rest, _ := strings.Cut(text, "/")
-		done, stage, _ := strings.Cut(rest, "/")
-		i := b.Document.Of(order)
-		if i < 0 {
-			return nil, echo.NewHTTPError(http.StatusConflict, "That order was taken out meanwhile. Load the page again.")
-		}
-		o := b.Read.Orders[i]
-		n, err := strconv.Atoi(done)
-		if err != nil || n < 0 || n > o.Copy || !slices.Contains(batch.Stages, stage) {
-			return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of %s 0 to %d can be done. Load the page again.",
-				o.Called(),
-				o.Copy))
-		}
-		out = append(out, store.BatchTick{Order: order, Stage: stage, Done: n})
-	}
-	return out, nil
-}
-
 func (s *Server) throwBatch(gone bool) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if err := s.store.ThrowBatch(c.Request().Context(), c.Param("batch"), gone); err != nil {
+		if err := s.store.Batches.Throw(c.Request().Context(), c.Param("batch"), gone); err != nil {
 			return err
 		}
 		return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
 	}
 }
 
-// undoBatch takes the last change of a batch back.
-func (s *Server) undoBatch(c *echo.Context) error {
-	if _, err := s.store.UndoBatch(c.Request().Context(), c.Param("batch")); err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
-}
-
-// takeGive does what would make a batch fit.
-func (s *Server) takeGive(c *echo.Context) error {
-	ctx := c.Request().Context()
+func (s *Server) batchPage(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
 		return err
 	}
-	pace, err := s.paceNow(ctx)
+	return s.showBatch(c, http.StatusOK, st.batchHead, edited[batch.Document]{})
+}
+
+// changeBatch lays what was typed on the newest batch and does what a button asks.
+func (s *Server) changeBatch(c *echo.Context) error {
+	head, e, err := change(s, c, s.batchKind())
 	if err != nil {
 		return err
 	}
-	for _, g := range st.Read.Gives(st.Done, pace) {
-		if g.Text != c.FormValue("give") {
-			continue
-		}
-		g.Take(&st.Document)
-		if err := s.store.KeepBatch(ctx, st.ID, st.Revision, st.Document); err != nil && !errors.Is(err, store.ErrMoved) {
+	return s.answerBatch(c, head, e)
+}
+
+func (s *Server) undoBatch(c *echo.Context) error { return s.moveBatch(c, true) }
+func (s *Server) redoBatch(c *echo.Context) error { return s.moveBatch(c, false) }
+
+func (s *Server) moveBatch(c *echo.Context, back bool) error {
+	head, e, err := moveHead(c, s.batchKind(), back)
+	if err != nil {
+		return err
+	}
+	return s.answerBatch(c, head, e)
+}
+
+func (s *Server) answerBatch(c *echo.Context, head batchHead, e edited[batch.Document]) error {
+	if toldAll(c, e) {
+		return s.showBatch(c, http.StatusOK, head, e)
+	}
+	return c.Redirect(http.StatusSeeOther, "/batches/"+head.Of)
+}
+
+// ordersIn takes an order list from CSV in, after the orders there are: all of it or nothing.
+func (s *Server) ordersIn(c *echo.Context) error {
+	refused := func(code int, why string) error {
+		st, err := s.batchAt(c)
+		if err != nil {
 			return err
 		}
-		break
+		return s.showBatch(c, code, st.batchHead, edited[batch.Document]{notice: why})
 	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+st.ID)
+	file, err := uploaded(c, "list")
+	if err != nil {
+		return refused(http.StatusBadRequest, "Choose an order list first: a CSV with headings such as name, box, count, by.")
+	}
+	orders, err := s.readOrders(c.Request().Context(), file)
+	if err != nil {
+		return refused(http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
+	}
+	head, e, err := edit(s, c, s.batchKind(), func(head *batchHead) (edited[batch.Document], error) {
+		e := edited[batch.Document]{doc: document.Clone(head.Doc), what: plainCount(len(orders), "order", "orders") + " brought in"}
+		if n := len(head.Doc.Orders) + len(orders); n > batch.MostOrders {
+			e.notice = fmt.Sprintf("The order list was not taken in: with it there would be %d orders; the most is %d.", n,
+				batch.MostOrders)
+			return e, nil
+		}
+		for _, o := range orders {
+			addOrder(&e.doc, o)
+		}
+		return e, nil
+	})
+	if err != nil {
+		return err
+	}
+	return s.answerBatch(c, head, e)
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"html"
 	"net/http"
 	"regexp"
 	"strings"
@@ -61,72 +62,105 @@ func TestBatchPages(t *testing.T) {
 		t.Error(csv)
 	}
 	// One Saturday is otherwise: nothing is done then.
-	at(t, a.post(path+"/change", "base", "1", "day", "2027-02-20", "hours.sun", "1"))
+	a.acts(path, "act", "add-day", "day", "2027-02-20", "hours.sun", "1")
 	if page := a.sees(path, "Sun 21 Feb 2027 10:00"); strings.Contains(page, "Sat 20 Feb 2027 10:00") {
 		t.Error("the day that is otherwise is worked on")
 	}
-	at(t, a.post(path+"/undo"))
+	a.undoes(path, "Sat 20 Feb 2027: none")
 	a.sees(path, "Sat 20 Feb 2027 10:00")
 	before := a.minutesLeft(path)
-	tick := func(order, stage, done string) *http.Response {
-		return a.post(path+"/tick", "order", order, "stage", stage, "done", done).Result()
-	}
-	if r := tick("1", "Trim", "12"); r.StatusCode != http.StatusSeeOther {
-		t.Fatal(r.StatusCode)
-	}
-	tick("1", "Score", "4")
+	tick := func(do string) string { return a.acts(path, "act", "tick", "do", do) }
+	tick("1/12/Trim")
+	tick("1/4/Score")
 	if after := a.minutesLeft(path); after >= before {
 		t.Errorf("%s left after ticks, %s before", after, before)
 	}
-	a.sees(path, "the seed table, about 8 of 12")
-	for _, bad := range [][3]string{{"1", "Trim", "13"}, {"1", "Trim", "-1"}, {"1", "Trim", "x"}, {"1", "Hats", "1"}, {"9",
-		"Trim", "1"}} {
-		if r := tick(bad[0], bad[1], bad[2]); r.StatusCode < 400 || r.StatusCode > 499 {
-			t.Errorf("%v: %d", bad, r.StatusCode)
+	a.sees(path, "the seed table, about 8 of 12", "Score of the seed table: 4 more, 4 of 12")
+	if said := tick("1/13/Score"); !strings.Contains(said, "4 of 12 were done already, so 8 more are counted") {
+		t.Error(said)
+	}
+	a.undoes(path, "Score of the seed table: 8 more, 12 of 12")
+	for _, bad := range []string{"1/x/Trim", "1/0/Trim", "1/1/Hats", "", "1", "1/99999999/Trim"} {
+		if w := a.post(path+"/change", "act", "tick", "do", bad); w.Code != http.StatusBadRequest {
+			t.Errorf("%v: %d", bad, w.Code)
 		}
 	}
 	// Packed away it waits; its bag has a label.
-	at(t, a.post(path+"/change", "base", "3", "act", "pack:3"))
+	a.acts(path, "act", "pack:3")
 	got := a.sees(path+"/labels", "6 × Plant marker box, needed by Fri 12 Mar 2027", "Still to do: trim")
 	if strings.Contains(got, "seed table") || strings.Contains(a.sees(path, "packed away"), "Sorrel ×") {
 		t.Error("what is packed away is worked on")
 	}
 	a.sees(path+"/labels?all=1", "the seed table", "Done: trim", "On the tag: “thank you”")
-	// One that takes the place of another takes over none of its ticks.
-	tick("3", "Trim", "6")
-	at(t, a.post(path+"/change", "base", "4", "act", "remove:3"))
-	at(t, a.post(path+"/change", "base", "5", "act", "add", "add", "plant marker box"))
+	// One that takes the place of another takes over none of its ticks; undone, both are what they were.
+	tick("3/6/Trim")
+	a.acts(path, "act", "take-out:3")
+	a.acts(path, "act", "add", "add", "plant marker box")
 	if page := a.get(path).Body.String(); strings.Count(page, `class="order`) < 3 || strings.Contains(page, "Trim <small>6 of") {
 		t.Error("a new order has the ticks of one that is gone")
 	}
-	at(t, a.post(path+"/undo"))
-	at(t, a.post(path+"/undo"))
+	a.undoes(path, "An order of Plant marker box added")
+	a.undoes(path, "The order of Sorrel taken out")
+	if page := a.get(path).Body.String(); !strings.Contains(page, "Trim <small>6 of") {
+		t.Error("an order that was put back has lost its ticks")
+	}
 	// Handed over it goes into the logbook, once.
-	at(t, a.post(path+"/change", "base", "8", "act", "handed:2"))
-	at(t, a.post(path+"/change", "base", "9", "act", "unhand:2"))
-	at(t, a.post(path+"/change", "base", "10", "act", "handed:2"))
-	if all, n, _ := a.store.Makings(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
-		all[0].Made != "2027-02-18" {
+	for _, act := range []string{"handed:2", "unhand:2", "handed:2"} {
+		a.acts(path, "act", act)
+	}
+	if all, n, _ := a.store.Logbook(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
+		all[0].Made != "2027-02-18" || all[0].Line == "" {
 		t.Errorf("%+v", all)
 	}
-	// Two windows: what the second typed stands and is not kept.
-	if w := a.post(path+"/change", "base", "10", "orders.0.name", "typed late"); w.Code != http.StatusConflict ||
-		!strings.Contains(w.Body.String(), "typed late") || !strings.Contains(text(w), "Another window has changed this batch") {
-		t.Errorf("%d", w.Code)
-	}
 	// The box moves on; the order keeps it as it was, until it is taken as it is now.
-	b, _ := a.store.Batch(t.Context(), strings.TrimPrefix(path, "/batches/"))
-	project := b.Document.Orders[0].Project
+	b, _ := a.store.Batches.Head(t.Context(), strings.TrimPrefix(path, "/batches/"))
+	project := b.Doc.Orders[0].Project
 	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300",
 		"was.card.stock", "cover-216")
 	a.sees(path, "The box was changed since")
-	at(t, a.post(path+"/change", "base", "11", "act", "renew:1"))
+	a.acts(path, "act", "renew:1")
 	if strings.Contains(a.sees(path), "The box was changed since") {
 		t.Error("it is still older than the box")
+	}
+	if said := a.acts(path, "act", "pack:9"); !strings.Contains(said, "taken out already, in another window") {
+		t.Error(said)
 	}
 	at(t, a.post(path+"/away"))
 	a.sees("/batches", "No batches yet")
 	a.sees(path, "thrown away")
+}
+
+var dataBase = regexp.MustCompile(`data-base="(\d+)"`)
+
+// base is the revision that a page shows.
+func (a *app) base(path string) string {
+	a.t.Helper()
+	found := dataBase.FindStringSubmatch(a.get(path).Body.String())
+	if found == nil {
+		a.t.Fatalf("%s shows no revision", path)
+	}
+	return found[1]
+}
+
+// acts sends what is typed or pressed on a page as it is now, and reads the answer.
+func (a *app) acts(path string, pairs ...string) string {
+	a.t.Helper()
+	w := a.post(path+"/change", append([]string{"base", a.base(path)}, pairs...)...)
+	if w.Code != http.StatusOK {
+		a.t.Fatalf("%v: %d %s", pairs, w.Code, text(w))
+	}
+	return text(w)
+}
+
+// undoes takes the newest change back, which the page names before.
+func (a *app) undoes(path, what string) {
+	a.t.Helper()
+	if page := a.get(path).Body.String(); !holds(page, `title="Undo: `+html.EscapeString(what)+`"`) {
+		a.t.Errorf("undo does not name %q", what)
+	}
+	if w := a.post(path+"/undo", "since", a.base(path)); w.Code != http.StatusOK || !holds(w.Body.String(), `title="Redo: `+what+`"`) {
+		a.t.Errorf("undo: %d, redo does not name %q", w.Code, what)
+	}
 }
 
 func (a *app) minutesLeft(path string) string {
@@ -145,22 +179,20 @@ func TestBatchRefused(t *testing.T) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
-	if all, _ := a.store.Batches(t.Context(), 9); len(all) != 0 {
+	if all, _ := a.store.Batches.Recent(t.Context(), 9); len(all) != 0 {
 		t.Fatal("a list that was refused left a batch")
 	}
 	path := a.batchOf(ordered)
-	base := 1
 	for _, c := range [][]string{
-		{"no 2027-02-29 in the calendar", "orders.0.by", "2027-02-29"},
-		{"is past before work can begin", "orders.0.by", "2027-02-01"},
-		{"There is no hour on any day", "hours.sat", "", "orders.0.by", "2027-03-06"},
+		{"no 2027-02-29 in the calendar", "orders.@1.by", "2027-02-29"},
+		{"is past before work can begin", "orders.@1.by", "2027-02-01"},
+		{"There is no hour on any day", "hours.sat", "", "orders.@1.by", "2027-03-06"},
 		{"is more than anybody works", "hours.sat", "17"},
-		{"of more make two orders", "hours.sat", "3", "orders.0.count", "10000"},
-		{"No card in your shop is called", "orders.0.count", "4", "orders.0.colours", "plaid"},
-		{"no number of people", "orders.0.colours", "", "hands", "none"},
+		{"of more make two orders", "hours.sat", "3", "orders.@1.count", "10000"},
+		{"No card in your shop is called", "orders.@1.count", "4", "orders.@1.colours", "plaid"},
+		{"no number of people", "orders.@1.colours", "", "hands", "none"},
 	} {
-		at(t, a.post(path+"/change", append([]string{"base", fmt.Sprint(base)}, c[1:]...)...))
-		base++
+		a.acts(path, c[1:]...)
 		a.sees(path, c[0], "Mend what is marked")
 		for _, file := range []string{"/sittings.ics", "/shopping.csv"} {
 			if w := a.get(path + file); w.Code != http.StatusConflict {
@@ -169,19 +201,21 @@ func TestBatchRefused(t *testing.T) {
 		}
 		a.sees(path+"/print", "There is no plan to print")
 	}
-	at(t, a.post(path+"/change", "base", fmt.Sprint(base), "hands", "1"))
+	a.acts(path, "hands", "1")
 	// Too much for the time: what gives is told, and done when it is pressed.
-	at(t, a.post(path+"/change", "base", fmt.Sprint(base+1), "orders.0.count", "120"))
+	a.acts(path, "orders.@1.count", "120")
 	a.sees(path, "It is too much for the time")
 	gives := a.get(path + "/gives").Body.String()
-	found := regexp.MustCompile(`name="give" value="(Longer days[^"]*|Help[^"]*)"`).FindStringSubmatch(gives)
+	found := regexp.MustCompile(`name="act"\s+value="(give:(?:Longer days|Help)[^"]*)"`).FindStringSubmatch(gives)
 	if found == nil {
 		t.Fatal(gives)
 	}
-	at(t, a.post(path+"/give", "give", found[1]))
+	a.acts(path, "act", html.UnescapeString(found[1]))
 	a.sees(path, "All of it fits")
-	if w := a.post(path+"/change", "base", "99", "act", "add", "add", "Hat box"); w.Code != http.StatusConflict ||
-		!strings.Contains(text(w), "called “Hat box”") {
+	if said := a.acts(path, "act", "add", "add", "Hat box"); !strings.Contains(said, "called “Hat box”") {
+		t.Error(said)
+	}
+	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest || !strings.Contains(text(w), "does nothing here") {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {
@@ -201,16 +235,13 @@ func TestCalendar(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	st, err := a.server.store.Batch(t.Context(), strings.TrimPrefix(path, "/batches/"))
+	st, err := a.store.Batches.Head(t.Context(), strings.TrimPrefix(path, "/batches/"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	read, err := a.server.readBatch(t.Context(), st)
-	if err != nil {
-		t.Fatal(err)
-	}
+	read := a.server.readBatch(st)
 	pace, _ := a.server.paceNow(t.Context())
-	sittings := read.Read.Share(nil, pace).Sittings
+	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()
 	if len(events) != len(sittings) || len(events) < 3 {
 		t.Fatalf("%d events, %d sittings", len(events), len(sittings))
@@ -243,7 +274,7 @@ func BenchmarkTick(b *testing.B) {
 	for i := range 20 {
 		d.Add(batch.Order{Box: projects[i%10].Encode(), Count: "15", By: brief.Text(a.server.today().Plus(30 + 3*i).String())})
 	}
-	id, err := a.store.NewBatch(context.Background(), d)
+	id, err := a.store.Batches.Create(context.Background(), d, "new")
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -251,12 +282,9 @@ func BenchmarkTick(b *testing.B) {
 		b.Fatal(w.Code, text(w))
 	}
 	for i := 0; b.Loop(); i++ {
-		if err := a.store.TickBatch(context.Background(), id, store.BatchTick{Order: "1", Stage: "Score",
-			Done: i % 15}); err != nil {
-			b.Fatal(err)
-		}
-		if w := a.get("/batches/" + id); w.Code != http.StatusOK {
-			b.Fatal(w.Code)
+		more := fmt.Sprintf("1/%d/Score", 1-2*(i%2))
+		if w := a.post("/batches/"+id+"/change", "act", "tick", "do", more); w.Code != http.StatusOK {
+			b.Fatal(w.Code, text(w))
 		}
 	}
 }

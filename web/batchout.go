@@ -35,7 +35,7 @@ func (s *Server) workOut(ctx context.Context, st *batchState, pace bench.Pace) (
 	if err != nil {
 		return nil, err
 	}
-	shared := st.Read.Share(st.Done, pace)
+	shared := st.Read.Share(pace)
 	return &workedOut{st, sheets, shared, sittingsOf(shared, sheets)}, nil
 }
 
@@ -63,16 +63,16 @@ func (s *Server) calendar(c *echo.Context) error {
 		return err
 	}
 	cal := calendarOf(w.batchState, w.Sittings, s.clock())
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(w.Document.Name))+`.ics"`)
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(w.Doc.Name))+`.ics"`)
 	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
 }
 
 func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
 	cal := ics.NewCalendarFor("Brevium")
 	cal.SetMethod(ics.MethodPublish)
-	name := called(string(st.Document.Name), "A batch")
+	name := st.Name()
 	for _, s := range sittings {
-		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", st.ID, s.Day))
+		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", st.Of, s.Day))
 		e.SetDtStampTime(now.UTC())
 		local := func(minutes int) string {
 			return s.Day.Add(time.Duration(minutes) * time.Minute).Format("20060102T150405")
@@ -138,8 +138,12 @@ func (s *Server) labels(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	orders, err := s.ordersOf(c.Request().Context(), st, batch.Shared{}, pace)
+	if err != nil {
+		return err
+	}
 	var out []label
-	for _, o := range s.ordersOf(c, st, batch.Shared{}, pace) {
+	for _, o := range orders {
 		if o.State == batch.Handed || c.QueryParam("all") == "" && o.State != batch.Packed {
 			continue
 		}
@@ -153,9 +157,25 @@ func (s *Server) labels(c *echo.Context) error {
 		}
 		out = append(out, l)
 	}
-	return s.render(c, http.StatusOK, "labels", map[string]any{"Title": "Labels: " + called(string(st.Document.Name),
-		"A batch"),
-		"Labels": out, "Path": "/batches/" + st.ID, "Name": called(string(st.Document.Name), "A batch"), "Bare": true})
+	return s.render(c, http.StatusOK, "labels", &labelsPage{page{Title: "Labels: " + st.Name(), Bare: true}, st.Path(), st.Name(), out})
+}
+
+// labelsPage is a sheet of labels to print.
+type labelsPage struct {
+	page
+	Path, Name string
+	Labels     []label
+}
+
+// schedulePage is the schedule as it is printed.
+type schedulePage struct {
+	page
+	B          *batchState
+	Path, Name string
+	Work       *batch.Shared
+	Sheets     *batch.Sheets
+	Sittings   []sittingView
+	Orders     []orderView
 }
 
 // schedulePrint is the schedule to print: the sittings with boxes to tick.
@@ -169,16 +189,16 @@ func (s *Server) schedulePrint(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": "To print: " + called(string(st.Document.Name), "A batch"), "B": st,
-		"Path": "/batches/" + st.ID,
-		"Name": called(string(st.Document.Name), "A batch"), "Bare": true}
+	v := &schedulePage{page: page{Title: "To print: " + st.Name(), Bare: true}, B: st, Path: st.Path(), Name: st.Name()}
 	w, err := s.workOut(ctx, st, pace)
 	if err != nil {
 		return err
 	}
 	if w != nil {
-		data["Work"], data["Sheets"], data["Sittings"] = w.Shared, w.Sheets, w.Sittings
-		data["Orders"] = s.ordersOf(c, st, w.Shared, pace)
+		v.Work, v.Sheets, v.Sittings = &w.Shared, &w.Sheets, w.Sittings
+		if v.Orders, err = s.ordersOf(ctx, st, w.Shared, pace); err != nil {
+			return err
+		}
 	}
-	return s.render(c, http.StatusOK, "schedule", data)
+	return s.render(c, http.StatusOK, "schedule", v)
 }

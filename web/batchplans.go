@@ -1,43 +1,48 @@
 package web
 
 import (
+	"context"
 	"crypto/sha256"
-	"sync"
+	"fmt"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
 )
 
-// batchPlans remembers what was planned for orders: a tick plans nothing anew.
+// batchPlans remembers what was planned for orders, and how sheets were laid: a tick plans nothing anew.
 type batchPlans struct {
-	sync.Mutex
-	made   map[string]*batch.Made
-	sheets map[string]batch.Sheets
+	made   *memo[*batch.Made]
+	sheets *memo[batch.Sheets]
 }
 
-// The most that is remembered.
-const mostMade, mostBatchSheets = 150, 12
+func newBatchPlans() batchPlans {
+	return batchPlans{newMemo[*batch.Made](150), newMemo[batch.Sheets](12)}
+}
 
 // planner gives the plan of a box as it was planned before with this shop.
 func (s *Server) planner() batch.Planner {
 	w, program := s.workshop(), s.program()
-	p := &s.batches
 	return func(b brief.Brief) *batch.Made {
 		sum := sha256.Sum256(b.Encode())
-		key := program + string(sum[:])
-		p.Lock()
-		m := p.made[key]
-		p.Unlock()
-		if m != nil {
-			return m
-		}
-		m = batch.Plan(b, w)
-		p.Lock()
-		defer p.Unlock()
-		if p.made == nil || len(p.made) >= mostMade {
-			p.made = map[string]*batch.Made{}
-		}
-		p.made[key] = m
-		return m
+		made, _ := s.batches.made.get(program+string(sum[:]), func() (*batch.Made, error) { return batch.Plan(b, w), nil })
+		return made
 	}
+}
+
+// sheetsOf lays the sheets of a batch, or knows how they were laid: what is ticked changes them only when an order has
+// been trimmed.
+func (s *Server) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, error) {
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return batch.Sheets{}, err
+	}
+	untold := st.Doc
+	untold.Done = nil
+	key := s.program() + c256(batch.Form.Encode(untold))
+	for _, o := range st.Read.Orders {
+		key += fmt.Sprint(" ", st.Doc.Done.Of(o.ID, "Trim") >= o.Copy)
+	}
+	return s.batches.sheets.get(key, func() (batch.Sheets, error) {
+		return st.Read.Lay(s.workshop(), pace), nil
+	})
 }

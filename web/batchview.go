@@ -1,10 +1,11 @@
 package web
 
 import (
-	"bytes"
+	"context"
 	"fmt"
 	"net/http"
 	"slices"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -44,6 +45,17 @@ func (v sittingView) Starts() string { return Clock(v.Begins) }
 
 // Clock is when the stage begins.
 func (w stageWork) Clock() string { return Clock(w.At) }
+
+// All says that all of it is done, as acts do.
+func (w stageWork) All() string {
+	var out []string
+	for _, e := range w.Entries {
+		for _, title := range e.Titles {
+			out = append(out, fmt.Sprintf("%s/%d/%s", e.Order.ID, e.More(), title))
+		}
+	}
+	return strings.Join(out, ";")
+}
 
 // Share is how much of the sitting's bar the stage takes, in hundredths.
 func (v sittingView) Share(w stageWork) string {
@@ -99,7 +111,9 @@ func notesOf(stage string, sheets batch.Sheets) []string {
 // orderView is an order as it is shown.
 type orderView struct {
 	*batch.Ordered
-	Field   string
+	Fields  []field // for whom, how many, by when
+	More    []field
+	Box     *brief.Problem // what is wrong with its box
 	Stages  []stageDone
 	Ready   *batch.Day
 	Late    bool
@@ -123,90 +137,118 @@ func (o orderView) Finished() bool {
 	return len(o.Stages) > 0 && !slices.ContainsFunc(o.Stages, func(d stageDone) bool { return !d.Whole() })
 }
 
-func (s *Server) ordersOf(c *echo.Context, st *batchState, sh batch.Shared, pace bench.Pace) (out []orderView) {
-	for i, o := range st.Read.Orders {
-		v := orderView{Ordered: o, Field: fmt.Sprintf("orders.%d.", i), Title: called(string(o.Brief.Name), nameless)}
+// Rest is how many of an order are still to be done with the stage.
+func (d stageDone) Rest() int { return d.All - d.Done }
+
+// batchForm asks about a batch.
+func batchForm(st *batchState) form {
+	return form{doc: asked[batch.Document]{&st.Doc}, at: batch.Form.Field,
+		placed: func(path string) string { return batch.Form.Placed(&st.Doc, path) },
+		report: &brief.Report{Problems: st.Read.Problems}}
+}
+
+// ordersOf shows the orders; which boxes were changed since is looked up for all of them at once.
+func (s *Server) ordersOf(ctx context.Context, st *batchState, sh batch.Shared, pace bench.Pace) (out []orderView, err error) {
+	var ids []string
+	for _, o := range st.Read.Orders {
+		ids = append(ids, o.Project)
+	}
+	heads, err := s.store.Heads(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
+	f := batchForm(st)
+	for _, o := range st.Read.Orders {
+		at := "orders.@" + o.ID + "."
+		v := orderView{Ordered: o, Title: called(string(o.Brief.Name), nameless), Box: f.ask(at + "box").Problem,
+			Fields: []field{f.ask(at + "name"), f.ask(at + "count"), f.ask(at + "by")},
+			More:   []field{f.open(at+"colours", "the box's own"), f.open(at+"words", "the box's own")}}
 		if o.Made != nil && o.Made.OK() {
 			for _, stage := range o.Made.Stages {
-				v.Stages = append(v.Stages, stageDone{stage.Title, min(o.Copy, st.Done.Of(o.ID, stage.Title)), o.Copy})
-				v.Minutes += o.Left(stage, st.Done, pace)
+				v.Stages = append(v.Stages, stageDone{stage.Title, min(o.Copy, st.Doc.Done.Of(o.ID, stage.Title)), o.Copy})
+				v.Minutes += st.Read.Left(o, stage, pace)
 			}
 		}
 		if day, ok := sh.Ready[o.ID]; ok {
 			v.Ready, v.Late = &day, day.Since(o.Due) > 0
 		}
-		if o.Project != "" {
-			head, err := s.store.Head(c.Request().Context(), o.Project)
-			v.Stale = err == nil && head.ID != o.Revision
-		}
+		is, known := heads[o.Project]
+		v.Stale = known && is != o.Revision
 		out = append(out, v)
-	}
-	return out
-}
-
-func (s *Server) batchPage(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	return s.showBatch(c, http.StatusOK, st)
-}
-
-func (s *Server) showBatch(c *echo.Context, code int, st *batchState) error {
-	ctx := c.Request().Context()
-	pace, err := s.paceNow(ctx)
-	if err != nil {
-		return err
-	}
-	data := map[string]any{"Title": called(string(st.Document.Name), "A batch"), "B": st, "Path": "/batches/" + st.ID,
-		"Week": weekOf(st), "Learnt": pace.Learnt(), "Warnings": st.Read.Warnings}
-	if data["CanUndo"], err = s.store.CanUndoBatch(ctx, st.ID); err != nil {
-		return err
-	}
-	names, err := s.boxNames(c)
-	if err != nil {
-		return err
-	}
-	data["Names"] = names
-	sh := batch.Shared{}
-	w, err := s.workOut(ctx, st, pace)
-	if err != nil {
-		return err
-	}
-	if w != nil {
-		sh = w.Shared
-		data["Work"], data["Sheets"], data["Sittings"] = w.Shared, w.Sheets, w.Sittings
-	}
-	orders := s.ordersOf(c, st, sh, pace)
-	data["Orders"] = orders
-	data["Packed"] = slices.ContainsFunc(orders, func(o orderView) bool { return o.State == batch.Packed })
-	return s.render(c, code, "batch", data)
-}
-
-// boxNames are the names of the boxes that were changed last, to pick from.
-func (s *Server) boxNames(c *echo.Context) (out []string, err error) {
-	for page := range mostPages {
-		got, err := s.store.List(c.Request().Context(), store.Want{}, s.program(), page)
-		if err != nil {
-			return nil, err
-		}
-		for _, l := range got.Listed {
-			if l.Title != "" && !slices.Contains(out, l.Title) {
-				out = append(out, l.Title)
-			}
-		}
 	}
 	return out, nil
 }
 
-// weekDay is a field for the hours of a day of the week, or of a date that is otherwise.
-type weekDay struct{ Path, Says, Text string }
+// batchPage is a batch as its page shows it.
+type batchPage struct {
+	page
+	kept
+	B                          *batchState
+	Path, Here                 string
+	NameField, By, From, Hands field
+	Week                       []field
+	Orders                     []orderView
+	OrdersProblem, HoursTold   *brief.Problem
+	Work                       *batch.Shared
+	Sheets                     *batch.Sheets
+	Sittings                   []sittingView
+	Warnings                   []brief.Warning
+	Names                      []string // of boxes, to pick from
+	Learnt, Packed             bool
+	History                    []store.Revision[batch.Document]
+}
 
-func weekOf(st *batchState) (out []weekDay) {
-	for i, id := range batch.Week {
-		out = append(out, weekDay{"hours." + id, batch.WeekSays[i], string(st.Document.Hours[id])})
+func (s *Server) showBatch(c *echo.Context, code int, head batchHead, e edited[batch.Document]) error {
+	ctx, st := c.Request().Context(), s.readBatch(head)
+	pace, err := s.paceNow(ctx)
+	if err != nil {
+		return err
 	}
-	for name, text := range brief.Sorted(st.Document.Hours) {
+	f := batchForm(st)
+	v := &batchPage{page: page{Title: st.Name(), Part: "batchbench", Bench: true}, B: st, Path: st.Path(), Week: f.week(st),
+		NameField: f.ask("name"), By: f.ask("by"), From: f.ask("from"), Hands: f.ask("hands"), Warnings: st.Read.Warnings,
+		OrdersProblem: f.ask("orders").Problem, HoursTold: f.ask("hours").Problem, Learnt: pace.Learnt()}
+	if v.kept, err = keptOf(ctx, s.batchKind(), &st.batchHead, &e, func(path string) string {
+		return labelled(batch.Form, &st.Doc, path)
+	}); err != nil {
+		return err
+	}
+	if v.Names, err = s.store.Names(ctx, mostNames); err != nil {
+		return err
+	}
+	if v.History, err = s.store.Batches.History(ctx, st.Of, st.ID, 30); err != nil {
+		return err
+	}
+	w, err := s.workOut(ctx, st, pace)
+	if err != nil {
+		return err
+	}
+	sh := batch.Shared{}
+	if w != nil {
+		sh = w.Shared
+		v.Work, v.Sheets, v.Sittings = &w.Shared, &w.Sheets, w.Sittings
+	}
+	if v.Orders, err = s.ordersOf(ctx, st, sh, pace); err != nil {
+		return err
+	}
+	v.Packed = slices.ContainsFunc(v.Orders, func(o orderView) bool { return o.State == batch.Packed })
+	return s.render(c, code, "batch", v)
+}
+
+// mostNames is how many names of boxes there are to pick from.
+const mostNames = 120
+
+// week asks for the hours of each day of the week, and of dates that are otherwise.
+func (f form) week(st *batchState) (out []field) {
+	hours := func(name, says string) {
+		fd := f.field("text", "hours."+name, says, "")
+		fd.Open = "none"
+		out = append(out, fd)
+	}
+	for i, id := range batch.Week {
+		hours(id, batch.WeekSays[i])
+	}
+	for name := range brief.Sorted(st.Doc.Hours) {
 		if slices.Contains(batch.Week, name) {
 			continue
 		}
@@ -214,13 +256,20 @@ func weekOf(st *batchState) (out []weekDay) {
 		if d, err := batch.ParseDay(name); err == nil {
 			says = d.Says()
 		}
-		out = append(out, weekDay{"hours." + name, says, string(text)})
+		hours(name, says)
 	}
 	return out
 }
 
-// batchGives tells what would make a batch fit that does not: it takes longer, so it comes after
-// the page.
+// givesPage tells what would make a batch fit.
+type givesPage struct {
+	page
+	Path  string
+	Base  int64
+	Gives []batch.Give
+}
+
+// batchGives tells what would make a batch fit that does not: it takes longer, so it comes after the page.
 func (s *Server) batchGives(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
@@ -235,22 +284,19 @@ func (s *Server) batchGives(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, http.StatusOK, "gives", map[string]any{"Title": "What gives", "Path": "/batches/" + st.ID,
-		"Gives": st.Read.Gives(st.Done, pace), "Part": "givelist"})
+	return s.render(c, http.StatusOK, "gives", &givesPage{page{Title: "What gives", Part: "givelist"}, st.Path(), st.ID,
+		st.Read.Gives(pace)})
 }
 
 // batchStamp says that something was done elsewhere, and otherwise nothing.
 func (s *Server) batchStamp(c *echo.Context) error {
-	st, err := s.batchAt(c)
+	id := c.Param("batch")
+	is, err := s.store.Batches.At(c.Request().Context(), id)
 	if err != nil {
 		return err
 	}
-	if st.Stamp == c.QueryParam("was") {
+	if fmt.Sprint(is) == c.QueryParam("was") {
 		return c.NoContent(http.StatusNoContent)
 	}
-	var b bytes.Buffer
-	if err := s.pages["batch"].ExecuteTemplate(&b, "elsewhere", map[string]any{"Path": "/batches/" + st.ID}); err != nil {
-		return err
-	}
-	return c.HTMLBlob(http.StatusOK, b.Bytes())
+	return s.render(c, http.StatusOK, "batch", &batchPage{page: page{Part: "elsewhere", PartOnly: true}, Path: "/batches/" + id})
 }

@@ -13,7 +13,7 @@ import (
 
 // boxForm asks about a box.
 func boxForm(st *state, w request.Workshop) form {
-	return form{doc: &st.Brief, at: brief.FieldAt, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown,
+	return form{doc: &st.Brief, at: brief.FieldAt, placed: st.Brief.Placed, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown,
 		shop: w}
 }
 

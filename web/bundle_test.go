@@ -34,7 +34,7 @@ func TestBundle(t *testing.T) {
 	m := record.Of(projects[5], time.Date(2026, 11, 20, 0, 0, 0, 0, time.UTC))
 	m.Project, m.Whom, m.Times = ids[1], "Wren", map[string]float64{"Trim": 12}
 	made, _ := a.store.Record(t.Context(), m)
-	at(t, a.files(fmt.Sprintf("/makings/%d/photos", made[0]), "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says",
+	at(t, a.files("/makings/"+made[0]+"/photos", "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says",
 		"done"))
 	w := a.get("/bundle?folder=Autumn+fair&makings=1")
 	if w.Code != http.StatusOK || w.Header().Get("Content-Type") != "application/zip" {
@@ -62,17 +62,17 @@ func TestBundle(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got, want := comes(b.head(l.Project).Brief), comes(was.Brief); got != want {
+		if got, want := comes(b.head(l.Project).Doc), comes(was.Doc); got != want {
 			t.Errorf("%s plans otherwise: %s, %s", l.Title, got, want)
 		}
 	}
-	got, all, _ := b.store.Makings(t.Context(), store.Look{Whom: "Wren"}, 0)
+	got, all, _ := b.store.Logbook(t.Context(), store.Look{Whom: "Wren"}, 0)
 	if all != 1 || got[0].Photos != 1 || got[0].Times["Trim"] != 12 || got[0].Project == ids[1] {
 		t.Errorf("%+v", got)
 	}
 	// Once more: the boxes come again, what was made does not.
 	at(t, b.send("/projects/upload", "document", string(bundle)))
-	if _, all, _ := b.store.Makings(t.Context(), store.Look{}, 0); all != 1 {
+	if _, all, _ := b.store.Logbook(t.Context(), store.Look{}, 0); all != 1 {
 		t.Errorf("%d makings", all)
 	}
 	plain := a.get("/bundle?folder=Autumn+fair").Body.String()

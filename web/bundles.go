@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -47,13 +48,17 @@ func (s *Server) bundleOf(c *echo.Context, ids []string, name string) error {
 // bundled is a box as it is handed on: with all that this shop said written into its document, so
 // that it plans alike elsewhere.
 func (s *Server) bundled(ctx context.Context, id string, makings bool) (b bundle.Box, err error) {
-	head, err := s.store.Head(ctx, id)
+	head, err := s.store.Boxes.Head(ctx, id)
 	if err != nil {
 		return b, err
 	}
-	b.Brief = head.Brief.ForOthers(true)
-	st := s.look(head, &edited{})
-	if j, ok := s.jobCut(st); ok {
+	b.Brief = head.Doc.ForOthers(true)
+	st := s.look(head, &edited[brief.Brief]{})
+	j, err := s.jobCut(ctx, st)
+	if err != nil && !errors.Is(err, errUnmade) {
+		return b, err
+	}
+	if err == nil {
 		b.Brief = j.Written().ForOthers(true)
 		b.Picture = draw.File(draw.Made(j.Plans[0], 1, 420, 320))
 		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.workshop()})

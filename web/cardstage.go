@@ -299,9 +299,9 @@ func (st *state) FromShop() []request.Used {
 
 // takeShop lets the box take the numbers of the shop for a card it kept as it was; a
 // set takes them in all its boxes.
-func (s *Server) takeShop(_ context.Context, c changing) error {
+func (s *Server) takeShop(_ context.Context, c *changing[brief.Brief]) error {
 	id := c.arg
-	c.after = func(e *edited) { dropOwn(&e.brief, id) }
+	c.after = func(e *edited[brief.Brief]) { dropOwn(&e.doc, id) }
 	return nil
 }
 
@@ -324,8 +324,8 @@ func dropOwn(b *brief.Brief, id string) {
 }
 
 // writeShop writes what the plan took from the shop into the document.
-func (s *Server) writeShop(_ context.Context, c changing) error {
-	c.brief = plan.Make(c.brief, s.workshop()).Written(c.brief, nil)
+func (s *Server) writeShop(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc = plan.Make(c.doc, s.workshop()).Written(c.doc, nil)
 	return nil
 }
 
@@ -352,9 +352,9 @@ func (st *state) Against() bool {
 }
 
 // moved tells what a change of card, layers, walls or fit did to the clearance.
-func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited) string {
-	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.brief.Card) && reflect.DeepEqual(was.Dress, e.brief.Dress) &&
-		was.Tools == e.brief.Tools {
+func (s *Server) moved(was brief.Brief, now *plan.Plan, e edited[brief.Brief]) string {
+	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.doc.Card) && reflect.DeepEqual(was.Dress, e.doc.Dress) &&
+		was.Tools == e.doc.Tools {
 		return ""
 	}
 	before := plan.Make(was, s.workshop())

@@ -1,21 +1,15 @@
 package web
 
 import (
-	"context"
-	"errors"
 	"net/http"
-	"net/url"
 	"reflect"
 	"slices"
-	"strconv"
 	"strings"
-	"time"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/advice"
 	"brevium/core/brief"
-	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
@@ -25,17 +19,32 @@ import (
 	"brevium/store"
 )
 
-// change lays what was typed on to the project. The form says which revision
-// it was made on; what another window changed since then is kept, and where
-// both changed one field the newest stands and both are shown.
+// boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
+// which the address names.
+func (s *Server) boxes(c *echo.Context) kind[brief.Brief] {
+	box := c.QueryParam("box")
+	return kind[brief.Brief]{
+		Kept: s.store.Boxes, form: brief.Form, known: known, written: asStored, nudged: nudged, act: s.actBox,
+		of:   func(c *echo.Context) (string, string) { return c.Param("id"), box },
+		says: func(was, now *brief.Brief, act string) string { return describe(was, now, s.workshop(), act) },
+		view: func(b brief.Brief) brief.Brief { return s.one(b, box) },
+		busy: "Other windows keep changing this box, so this was not kept. Try again.",
+	}
+}
+
+// change lays what was typed on to the project.
 func (s *Server) change(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {
 		return err
 	}
-	box := c.QueryParam("box")
-	st, err := s.edit(c, func(head store.Project) (edited, error) {
-		return s.merged(c.Request().Context(), head, values, box)
+	st, err := s.edit(c, func(head *store.Project) (edited[brief.Brief], error) {
+		e, err := merged(c.Request().Context(), s.boxes(c), head, values)
+		if err == nil {
+			s.follow(&e.doc, &head.Doc)
+			e.what = describe(&head.Doc, &e.doc, s.workshop(), values.Get("act"))
+		}
+		return e, err
 	})
 	if err != nil {
 		return err
@@ -47,153 +56,52 @@ func (s *Server) change(c *echo.Context) error {
 	return s.answer(c, code, st)
 }
 
-// edited is what a request makes of a project.
-type edited struct {
-	brief     brief.Brief
-	what      string // in words, for the record
-	conflicts []document.Conflict
-	notice    string        // what could not be done, or was done elsewhere
-	focus     string        // the mark of what the hand goes to next
-	base      int64         // the revision that the window showed
-	box       string        // of a set: which box the page is about
-	after     func(*edited) // what is done to the whole set then
-}
-
-// edit changes a project: it asks what is to be made of the newest brief, plans
-// it and keeps it, and starts over when another program changed it in between.
-func (s *Server) edit(c *echo.Context, do func(head store.Project) (edited, error)) (*state, error) {
-	ctx, id, change := c.Request().Context(), c.Param("id"), changeID(c)
-	end, err := s.turns.take(ctx, id)
+// edit changes a box: of a set the one that the page is about. It is planned before it is kept, and how lists show it
+// is kept with it.
+func (s *Server) edit(c *echo.Context, do func(head *store.Project) (edited[brief.Brief], error)) (*state, error) {
+	ctx, k := c.Request().Context(), s.boxes(c)
+	var was brief.Brief
+	var m made
+	head, e, err := edit(s, c, k, func(head *store.Project) (edited[brief.Brief], error) {
+		was, m = head.Doc, made{}
+		e, err := s.editOne(*head, c.QueryParam("box"), do)
+		e.also = func(rev *int64) []store.Write {
+			m = s.make(e.doc, e.part)
+			return []store.Write{store.KeepingCard(head.Of, rev, s.program(), m.card())}
+		}
+		return e, err
+	})
 	if err != nil {
 		return nil, err
 	}
-	defer end()
-	for range 8 {
-		head, err := s.store.Head(ctx, id)
-		if err != nil {
-			return nil, err
-		}
-		if change != "" {
-			if before, err := s.store.Arrived(ctx, change); before || err != nil {
-				return s.stateAfter(c, edited{}, err)
-			}
-		}
-		e, err := s.editOne(head, c.QueryParam("box"), do)
-		if err != nil {
-			return nil, err
-		}
-		if string(e.brief.Encode()) == string(head.Brief.Encode()) {
-			return s.stateOf(ctx, head, e)
-		}
-		st, err := s.save(ctx, head, e, c.FormValue("burst"), change)
-		if errors.Is(err, store.ErrMoved) {
-			continue // merge with what they did
-		}
-		if errors.Is(err, store.ErrArrived) {
-			return s.stateAfter(c, edited{}, nil)
-		}
-		return st, err
+	if m.plan == nil {
+		m = s.make(head.Doc, e.part)
 	}
-	return nil, echo.NewHTTPError(http.StatusConflict, "Other windows keep changing this box, so this was not kept. Try "+
-		"again.")
+	st := s.looked(head, m)
+	st.Moved = s.moved(was, m.plan, e)
+	return st, s.settle(ctx, k, st, e)
 }
 
 // editOne edits a project, or the one box of a set that a page is about.
-func (s *Server) editOne(head store.Project, box string, do func(head store.Project) (edited, error)) (edited, error) {
+func (s *Server) editOne(head store.Project, box string, do func(head *store.Project) (edited[brief.Brief], error)) (edited[brief.Brief], error) {
 	own, n := head, -1
-	if head.Brief.IsSet() {
-		own.Brief, n = s.member(head.Brief, box)
+	if head.Doc.IsSet() {
+		own.Doc, n = s.member(head.Doc, box)
 	}
-	e, err := do(own)
+	e, err := do(&own)
 	if err != nil {
 		return e, err
 	}
-	if e.box = box; n >= 0 {
+	if e.part = box; n >= 0 {
 		if e.what != "" {
-			e.what = words.Capital(head.Brief.Several.Called(n)) + ": " + words.Small(e.what)
+			e.what = words.Capital(head.Doc.Several.Called(n)) + ": " + words.Small(e.what)
 		}
-		e.brief = taken(head.Brief, n, own.Brief, e.brief)
+		e.doc = taken(head.Doc, n, own.Doc, e.doc)
 	}
 	if e.after != nil {
 		e.after(&e)
 	}
 	return e, nil
-}
-
-// longestBurst bounds what a window may call its changes.
-const longestBurst = 80
-
-// changeID is the name a window gave the change it sends.
-func changeID(c *echo.Context) string {
-	id := c.FormValue("change")
-	return id[:min(len(id), longestBurst)]
-}
-
-// save plans a brief and keeps it on top of the revision it was made of.
-func (s *Server) save(ctx context.Context, head store.Project, e edited, burst, change string) (*state, error) {
-	m := s.make(e.brief, e.box)
-	card := m.card()
-	made, err := s.store.Save(ctx, head.Revision.Project, store.Change{Base: head.ID, Brief: e.brief, What: e.what,
-		Burst: burst[:min(len(burst), longestBurst)], ID: change, Card: &card, Program: s.program()})
-	if err != nil {
-		return nil, err
-	}
-	now := head
-	now.ID, now.Parent, now.Brief, now.What = made, head.ID, e.brief, e.what
-	now.Made, now.Changed = time.Now(), time.Now()
-	st := s.looked(now, m)
-	st.Moved = s.moved(head.Brief, m.plan, e)
-	return st, s.settle(ctx, st, e)
-}
-
-// merged lays typed fields on to the newest brief and does what a button asks.
-func (s *Server) merged(ctx context.Context, head store.Project, values url.Values, box string) (edited, error) {
-	seen, err := s.seen(ctx, head, values, box)
-	if err != nil {
-		return edited{}, err
-	}
-	typed, err := readForm(values, &seen, &head.Brief)
-	if err != nil {
-		return edited{}, err
-	}
-	out, conflicts := brief.Merge(head.Brief, typed)
-	for _, nudge := range values["nudge"] {
-		if conflict, ok := nudged(&out, nudge, values.Get("from")); !ok {
-			conflicts = append(conflicts, conflict)
-		}
-	}
-	for i, k := range conflicts {
-		if at := strings.LastIndexByte(k.Field, '.'); k.Gone && at > 0 {
-			conflicts[i].Theirs = seen.Get(k.Field[:at] + ".name")
-		}
-	}
-	e := edited{brief: out, conflicts: conflicts}
-	if slices.ContainsFunc(conflicts, func(k document.Conflict) bool { return k.Gone }) {
-		e.focus = "conflict-0" // the field is not there any more
-	}
-	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)
-	if err := s.act(ctx, &e, &seen, values); err != nil {
-		return e, err
-	}
-	s.follow(&e.brief, &head.Brief)
-	e.what = describe(&head.Brief, &e.brief, s.workshop(), values.Get("act"))
-	return e, nil
-}
-
-// seen gives the brief that the form was made from.
-func (s *Server) seen(ctx context.Context, head store.Project, values url.Values, box string) (brief.Brief, error) {
-	base, err := strconv.ParseInt(values.Get("base"), 10, 64)
-	if err != nil || base == head.ID {
-		return head.Brief, nil
-	}
-	rev, err := s.store.Revision(ctx, head.Revision.Project, base)
-	if broken := new(store.Broken); errors.As(err, &broken) {
-		return head.Brief, nil
-	}
-	if err == nil && rev.Brief.IsSet() {
-		rev.Brief, _ = s.member(rev.Brief, box)
-	}
-	return rev.Brief, err
 }
 
 // sizeOf writes the size a brief's contents came to, as a size to go on from;
@@ -303,18 +211,19 @@ func (s *Server) answer(c *echo.Context, code int, st *state) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+v.with())
 }
 
-func (s *Server) undo(c *echo.Context) error { return s.moveHead(c, s.store.Undo) }
-func (s *Server) redo(c *echo.Context) error { return s.moveHead(c, s.store.Redo) }
+func (s *Server) undo(c *echo.Context) error { return s.moveBox(c, true) }
+func (s *Server) redo(c *echo.Context) error { return s.moveBox(c, false) }
 
-func (s *Server) moveHead(c *echo.Context, move func(ctx context.Context, project, change string) (bool, error)) error {
-	_, err := move(c.Request().Context(), c.Param("id"), changeID(c))
-	if errors.Is(err, store.ErrArrived) {
-		err = nil
-	}
-	st, err := s.stateAfter(c, edited{}, err)
+func (s *Server) moveBox(c *echo.Context, back bool) error {
+	k := s.boxes(c)
+	head, e, err := moveHead(c, k, back)
 	if err != nil {
 		return err
 	}
-	s.keepCard(c.Request().Context(), st.Project, st.card())
+	st, err := s.stateOf(c, head, e)
+	if err != nil {
+		return err
+	}
+	s.keepCard(c.Request().Context(), head, st.card())
 	return s.answer(c, http.StatusOK, st)
 }

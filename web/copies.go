@@ -20,11 +20,15 @@ import (
 func (s *Server) copiesPage(c *echo.Context) error { return s.copiesWith(c, http.StatusOK, "") }
 
 func (s *Server) copiesWith(c *echo.Context, code int, problem string) error {
-	data := map[string]any{"Title": "Copies of it all", "Copies": s.store.Copies(), "Problem": problem}
-	if kept := c.QueryParam("kept"); kept != "" {
-		data["Kept"] = words.Cut(kept, 120)
-	}
-	return s.render(c, code, "copies", data)
+	return s.render(c, code, "copies", &copiesPage{page{Title: "Copies of it all"}, s.store.Copies(), problem,
+		words.Cut(c.QueryParam("kept"), 120)})
+}
+
+// copiesPage lists the copies there are.
+type copiesPage struct {
+	page
+	Copies        []store.Copy
+	Problem, Kept string
 }
 
 // copyNow gives a copy of the database as it is now.
@@ -124,12 +128,7 @@ func receivedCopy(c *echo.Context) (path string, err error) {
 // forgetAll drops whatever is remembered of what the database held.
 func (s *Server) forgetAll() {
 	s.shops.last.Store(nil)
-	s.fates.forget()
-	s.batches.forget()
-}
-
-func (p *batchPlans) forget() {
-	p.Lock()
-	defer p.Unlock()
-	p.made, p.sheets = nil, nil
+	s.fates.kept.Purge()
+	s.batches.made.kept.Purge()
+	s.batches.sheets.kept.Purge()
 }

@@ -18,14 +18,14 @@ import (
 )
 
 // takeDeep keeps what a deep search found.
-func (s *Server) takeDeep(_ context.Context, c changing) error {
-	c.brief.Sheets.Look = "deep"
+func (s *Server) takeDeep(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc.Sheets.Look = "deep"
 	return nil
 }
 
 // holdPiece holds a piece where it lies, or so much further: "sheet:piece:how", and of
 // one that was dragged how many millimetres right and down.
-func (s *Server) holdPiece(_ context.Context, c changing) error {
+func (s *Server) holdPiece(_ context.Context, c *changing[brief.Brief]) error {
 	var n, i int
 	var right, down float64
 	how := ""
@@ -40,13 +40,13 @@ func (s *Server) holdPiece(_ context.Context, c changing) error {
 	}
 	sheet, it := p.Layout.Sheets[n], p.Layout.Sheets[n].Placed[i]
 	pin := pinOf(it, p)
-	pin.Sheet = brief.Whole(fmt.Sprint(sheetNumber(c.brief.Sheets.Pins, p, n)))
+	pin.Sheet = brief.Whole(fmt.Sprint(sheetNumber(c.doc.Sheets.Pins, p, n)))
 	for _, cut := range p.Cuts {
 		if cut.Card.ID == sheet.Stock && cut.Sheet.Title == sheet.Title && !cut.Offcut {
 			pin.Size = brief.Text(cut.Sheet.ID)
 		}
 	}
-	pins := slices.DeleteFunc(slices.Clone(c.brief.Sheets.Pins), func(o brief.Pin) bool {
+	pins := slices.DeleteFunc(slices.Clone(c.doc.Sheets.Pins), func(o brief.Pin) bool {
 		return samePlace(o, pin, p.Units) && o.Sheet == pin.Sheet
 	})
 	if how != "free" {
@@ -55,7 +55,7 @@ func (s *Server) holdPiece(_ context.Context, c changing) error {
 		pins = append(pins, moved(pin, how, it.Rect, sheet, p))
 		c.focus = "held-piece"
 	}
-	c.brief.Sheets.Pins = pins
+	c.doc.Sheets.Pins = pins
 	return nil
 }
 
@@ -136,7 +136,7 @@ func moved(pin brief.Pin, how string, at layout.Rect, on layout.Sheet, p *plan.P
 	return pin
 }
 
-func (s *Server) unpinAll(_ context.Context, c changing) error {
-	c.brief.Sheets.Pins = nil
+func (s *Server) unpinAll(_ context.Context, c *changing[brief.Brief]) error {
+	c.doc.Sheets.Pins = nil
 	return nil
 }

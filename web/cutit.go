@@ -90,8 +90,8 @@ func keptSaid(kept, all int) string {
 // takeFromShop does it as one change of the shop, which can be undone, and gives the state
 // of the shop it made; 0 when it had been done before.
 func (s *Server) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, unit measure.Unit) (made int64, err error) {
-	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), alone: true}
+	head, e, err := s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		e := edited[shop.Document]{doc: head.Doc.Clone(), alone: true}
 		says := cutUp(&e.doc, s.workshop(), cuts, from, unit)
 		e.what = fmt.Sprintf("Cut %s: %s", called(from, nameless), words.Small(says))
 		return e, nil
@@ -99,7 +99,7 @@ func (s *Server) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, 
 	if err != nil || e.what == "" {
 		return 0, err
 	}
-	return s.store.ShopNow(c.Request().Context())
+	return head.ID, nil
 }
 
 // cutIt takes what a box is cut from out of the shop.
@@ -124,7 +124,7 @@ func (s *Server) cutIt(c *echo.Context) error {
 
 // justCut tells of a state of the shop that a cut made, as long as it is the newest.
 func (s *Server) justCut(ctx context.Context, made int64) (cut int64, notice string) {
-	head, err := s.store.Shop(ctx)
+	head, err := s.store.Shops.Head(ctx, store.TheShop)
 	if err != nil || made == 0 || head.ID != made {
 		return 0, ""
 	}
@@ -140,14 +140,15 @@ var backSays = map[string]string{"back": "The shop is as it was: sheets and offc
 func (s *Server) putBackCut(c *echo.Context) (said string, err error) {
 	ctx := c.Request().Context()
 	made, _ := strconv.ParseInt(c.FormValue("shop"), 10, 64)
-	now, err := s.store.ShopNow(ctx)
+	now, err := s.store.Shops.At(ctx, store.TheShop)
 	if err != nil {
 		return "", err
 	}
 	if made == 0 || now != made {
 		return "since", nil
 	}
-	if err := s.store.UndoShop(ctx, changeID(c)); err != nil && !errors.Is(err, store.ErrArrived) {
+	if _, err := s.store.Shops.Undo(ctx, store.TheShop, store.Mover{Act: actName(c), Any: true}); err != nil &&
+		!errors.Is(err, store.ErrArrived) {
 		return "", err
 	}
 	return "back", nil
@@ -209,5 +210,5 @@ func (s *Server) stashCSV(c *echo.Context) error {
 	}
 	asFile(c, "stash.csv")
 	w := now.Workshop
-	return w.WriteStash(c.Response(), now.Document.Units())
+	return w.WriteStash(c.Response(), now.Doc.Units())
 }

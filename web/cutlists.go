@@ -1,11 +1,10 @@
 package web
 
 import (
-	"errors"
+	"bytes"
+	"context"
+	"fmt"
 	"net/http"
-	"net/url"
-	"slices"
-	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -13,61 +12,85 @@ import (
 	"brevium/core/brief"
 	"brevium/core/cutlist"
 	"brevium/core/cutting"
+	"brevium/core/document"
 	"brevium/core/least"
-	"brevium/core/paths"
+	"brevium/core/measure"
+	"brevium/core/style"
 	"brevium/store"
 )
 
 // “Cut a list”: pieces of no box, typed or taken in as CSV.
 
-// listPage is a list as its page shows it.
-type listPage struct {
-	store.CutList
-	Problems map[string]brief.Problem
-	Notice   string
+type listHead = store.Head[cutlist.List]
+
+// listKind is what the engine needs to know to change lists.
+func (s *Server) listKind() kind[cutlist.List] {
+	return kind[cutlist.List]{
+		Kept: s.store.Lists, form: cutlist.Form, known: inForm(cutlist.Form), written: listText, act: actList,
+		nudged: nudgeCount(cutlist.Form),
+		of:     func(c *echo.Context) (string, string) { return c.Param("list"), "" },
+		says:   func(was, now *cutlist.List, _ string) string { return changed(cutlist.Form, was, now) },
+		busy:   "Other windows keep changing this list, so this was not kept. Try again.",
+	}
 }
 
-// At gives a field of the list.
-func (l listPage) At(path string) string { return paths.Get(&l.List, path) }
-
-// Problem gives what is wrong at a field.
-func (l listPage) Problem(path string) *brief.Problem {
-	if p, ok := l.Problems[path]; ok {
-		return &p
+// listText writes a field as the list keeps it: a length with its unit, so that it stays what it is when bare numbers
+// come to mean another; anything else as typed.
+func listText(path, text string, seen, head *cutlist.List) string {
+	text = strings.TrimSpace(text)
+	if f, _ := cutlist.Form.Field(path); f.Kind != document.Distance {
+		return text
 	}
-	return nil
+	write := func(text string, l *cutlist.List) string {
+		if length, unit, err := measure.ParseUnit(text, l.Bare()); err == nil {
+			return length.Exact(unit)
+		}
+		return text
+	}
+	out, is := write(text, seen), document.Get(head, path)
+	if write(is, head) == out {
+		return is // the same, however it was written
+	}
+	return out
 }
 
 const mostListed = 50
 
+// listsPage lists the lists.
+type listsPage struct {
+	page
+	Lists   []listHead
+	Problem string
+}
+
 func (s *Server) cutLists(c *echo.Context) error {
-	all, err := s.store.CutLists(c.Request().Context(), mostListed)
+	all, err := s.store.Lists.Recent(c.Request().Context(), mostListed)
 	if err != nil {
 		return err
 	}
-	return s.render(c, http.StatusOK, "cutlists", map[string]any{"Title": "Cut a list", "Lists": all})
+	return s.render(c, http.StatusOK, "cutlists", &listsPage{page{Title: "Cut a list"}, all, ""})
 }
 
 // newCutList begins a list: as one begins, or with the pieces of a CSV.
 func (s *Server) newCutList(c *echo.Context) error {
 	l := cutlist.List{Name: "A list", Units: "in", Sheets: []cutlist.Sheet{{Name: "12x12", Width: "12 in", Height: "12 in"}},
 		Pieces: []cutlist.Piece{{Name: "piece", Width: "4 in", Height: "3 in", Count: "1"}}}
-	if now, err := s.shopNow(c.Request().Context()); err == nil && now.Document.Units().Metric() {
+	now, err := s.shopNow(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	if now.Doc.Units().Metric() {
 		l.Units, l.Sheets[0] = "mm", cutlist.Sheet{Name: "A4", Width: "210 mm", Height: "297 mm"}
 		l.Pieces[0].Width, l.Pieces[0].Height = "100 mm", "75 mm"
 	}
-	if file, err := c.FormFile("list"); err == nil && file.Size > 0 {
-		in, err := file.Open()
-		if err != nil {
-			return err
-		}
-		defer in.Close()
-		if l.Pieces, err = cutlist.ReadCSV(in); err != nil {
-			return s.render(c, http.StatusBadRequest, "cutlists", map[string]any{"Title": "Cut a list",
-				"Problem": "The list was not taken in: " + err.Error() + "."})
+	if file, err := uploaded(c, "list"); err == nil {
+		if l.Pieces, err = cutlist.ReadCSV(bytes.NewReader(file)); err != nil {
+			return s.render(c, http.StatusBadRequest, "cutlists", &listsPage{page: page{Title: "Cut a list"},
+				Problem: "The list was not taken in: " + err.Error() + "."})
 		}
 	}
-	id, err := s.store.NewCutList(c.Request().Context(), l)
+	cutlist.Form.Identify(&l)
+	id, err := s.store.Lists.Create(c.Request().Context(), l, "Begun")
 	if err != nil {
 		return err
 	}
@@ -75,167 +98,227 @@ func (s *Server) newCutList(c *echo.Context) error {
 }
 
 func (s *Server) cutList(c *echo.Context) error {
-	l, err := s.store.CutList(c.Request().Context(), c.Param("list"))
+	head, err := s.store.Lists.Head(c.Request().Context(), c.Param("list"))
 	if err != nil {
 		return err
 	}
-	return s.showCutList(c, http.StatusOK, listPage{CutList: l})
+	return s.showCutList(c, http.StatusOK, head, edited[cutlist.List]{})
 }
 
-func (s *Server) showCutList(c *echo.Context, code int, l listPage) error {
-	task, report := cutlist.Read(l.List)
-	l.Problems = map[string]brief.Problem{}
-	for _, p := range report.Problems {
-		l.Problems[p.Field] = p
+// listRow is a line of the list as it is typed.
+type listRow struct {
+	ID     string
+	Fields []field
+}
+
+// listPage is a list as its page shows it.
+type listPage struct {
+	page
+	kept
+	L              *listHead
+	Path, Here     string
+	Asks           []field // about the list as a whole
+	Sheets, Pieces []listRow
+	Problems       []brief.Problem // of no field of these
+	Cutting        *cutView
+	History        []store.Revision[cutlist.List]
+}
+
+func (s *Server) showCutList(c *echo.Context, code int, head listHead, e edited[cutlist.List]) error {
+	ctx, l := c.Request().Context(), &head.Doc
+	task, report := cutlist.Read(*l)
+	v := &listPage{page: page{Title: called(string(l.Name), "A list"), Part: "listbench", Bench: true}, L: &head,
+		Path: "/cut/" + head.Of}
+	var err error
+	if v.kept, err = keptOf(ctx, s.listKind(), &head, &e, func(path string) string {
+		return labelled(cutlist.Form, l, path)
+	}); err != nil {
+		return err
 	}
-	data := map[string]any{"Title": called(string(l.List.Name), "A list"), "L": l, "Path": "/cut/" + l.ID}
+	if v.History, err = s.store.Lists.History(ctx, head.Of, head.ID, 30); err != nil {
+		return err
+	}
 	if len(report.Problems) == 0 {
 		if err := task.Check(); err != nil {
-			l.Problems["pieces"] = brief.Problem{Field: "pieces", Text: err.Error() + ".", Fix: "Change the runs or the pins."}
-		} else {
-			data["Cutting"] = s.cutViewOfList(task, report, l)
+			report.Problem("pieces", err.Error()+".", "Change the runs or the pins.")
+		} else if v.Cutting, err = s.cutViewOfList(ctx, task, report, head.Of); err != nil {
+			return err
 		}
 	}
-	return s.render(c, code, "cutlist", data)
+	v.ask(form{doc: asked[cutlist.List]{l}, at: cutlist.Form.Field, report: report,
+		placed: func(path string) string { return cutlist.Form.Placed(l, path) }})
+	return s.render(c, code, "cutlist", v)
 }
 
-func (s *Server) cutViewOfList(task least.Task, report *brief.Report, l listPage) cutView {
+// ask makes the questions of a list.
+func (v *listPage) ask(f form) {
+	choices := func(pairs ...string) (out []style.Choice) { return said(pairs...) }
+	v.Asks = []field{f.ask("name"), f.pick("units", choices("in", "inches", "mm", "millimetres")),
+		f.pick("aim", choices("", "fewest sheets", "cost", "least cost", "card", "least card")),
+		f.pick("among-equals", choices("", "the largest offcut", "stops", "fewest settings")),
+		f.open("longest-cut", "any"), f.open("margin", "none")}
+	row := func(list, id string, nth int, names ...string) listRow {
+		r := listRow{ID: id}
+		for _, name := range names {
+			fd := f.ask(list + "s.@" + id + "." + name)
+			switch name {
+			case "offcut":
+				fd = f.pick(fd.Path, choices("", "no", "yes", "yes"))
+			case "turn":
+				fd = f.pick(fd.Path, choices("", "yes", "no", "no"))
+			}
+			fd.Label, fd.Bare = fmt.Sprintf("%s of %s %d", fd.Label, list, nth), true
+			fd.Wanted = false // a line without a size is told at once
+			r.Fields = append(r.Fields, fd)
+		}
+		return r
+	}
+	for i, sheet := range v.L.Doc.Sheets {
+		v.Sheets = append(v.Sheets, row("sheet", sheet.ID, i+1, "name", "width", "height", "price", "count", "stock", "offcut"))
+	}
+	for i, piece := range v.L.Doc.Pieces {
+		v.Pieces = append(v.Pieces, row("piece", piece.ID, i+1, "name", "width", "height", "count", "stock", "run", "turn"))
+	}
+	for _, name := range []string{"sheets", "pieces", "pins"} {
+		if p := f.ask(name).Problem; p != nil {
+			v.Problems = append(v.Problems, *p)
+		}
+	}
+}
+
+func (s *Server) cutViewOfList(ctx context.Context, task least.Task, report *brief.Report, id string) (*cutView, error) {
 	tasks := []cutting.Task{cutting.TaskOf(task)}
-	found := s.best(tasks)
+	found, err := s.best(ctx, tasks)
+	if err != nil {
+		return nil, err
+	}
 	v := cutViewOf(cutting.Cuts(found), report.Step, false)
 	v.Bound, v.Proved = boundOf(found)
 	v.Left = nil
 	for _, w := range cutlist.Why(task, found[0].Result, report.Say) {
 		v.Left = append(v.Left, strings.TrimSuffix(w.Text+" "+w.Fix, "."))
 	}
-	if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
-		v.Live, v.Key = "/cut/"+l.ID+"/least", keyOf(deep)
+	if deep := deepened(tasks); !v.Proved && !s.cuttings.has(keyOf(deep)) {
+		v.Live, v.Key = "/cut/"+id+"/least", keyOf(deep)
 	}
-	return v
+	return &v, nil
 }
 
 func (s *Server) leastOfList(c *echo.Context) error {
-	l, err := s.store.CutList(c.Request().Context(), c.Param("list"))
+	head, err := s.store.Lists.Head(c.Request().Context(), c.Param("list"))
 	if err != nil {
 		return err
 	}
-	task, report := cutlist.Read(l.List)
+	task, report := cutlist.Read(head.Doc)
 	if len(report.Problems) > 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "Something in this list is to be mended first.")
 	}
 	tasks := []cutting.Task{cutting.TaskOf(task)}
-	return s.leastStream(c, deepened(tasks), report.Step, cutting.Cuts(s.best(tasks)), false)
+	found, err := s.best(c.Request().Context(), tasks)
+	if err != nil {
+		return err
+	}
+	return s.leastStream(c, deepened(tasks), report.Step, cutting.Cuts(found), false)
 }
 
-// changeCutList keeps what is typed in a list, and does what its button says.
-func (s *Server) changeCutList(c *echo.Context) error {
-	ctx := c.Request().Context()
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	now, err := s.store.CutList(ctx, c.Param("list"))
-	if err != nil {
-		return err
-	}
-	l := typedList(now.List, values)
-	act, arg, _ := strings.Cut(values.Get("act"), ":")
-	n, _ := strconv.Atoi(arg)
-	switch act {
+// actList does what a button of a list asks.
+func actList(_ context.Context, c *changing[cutlist.List]) error {
+	l := &c.doc
+	switch c.act {
 	case "add-piece":
 		if len(l.Pieces) < cutlist.MostLines {
-			l.Pieces = append(l.Pieces, cutlist.Piece{Count: "1"})
+			l.Pieces = append(l.Pieces, cutlist.Piece{ID: newMark(), Count: "1"})
+			c.what, c.focus = "A piece added", fieldMark("pieces.@"+l.Pieces[len(l.Pieces)-1].ID+".name")
 		}
 	case "add-sheet":
 		if len(l.Sheets) < cutlist.MostSheets {
-			l.Sheets = append(l.Sheets, cutlist.Sheet{})
+			l.Sheets = append(l.Sheets, cutlist.Sheet{ID: newMark()})
+			c.what, c.focus = "A sheet added", fieldMark("sheets.@"+l.Sheets[len(l.Sheets)-1].ID+".name")
 		}
 	case "remove-piece":
-		if n >= 0 && n < len(l.Pieces) {
-			l.Pieces = slices.Delete(l.Pieces, n, n+1)
+		if takeOut(c, "pieces.@"+c.arg, "piece") {
+			c.what = "A piece taken out"
 		}
 	case "remove-sheet":
-		if n >= 0 && n < len(l.Sheets) {
-			l.Sheets = slices.Delete(l.Sheets, n, n+1)
+		if takeOut(c, "sheets.@"+c.arg, "sheet") {
+			c.what = "A sheet taken out"
 		}
+	default:
+		return errNoAct
 	}
-	base, _ := strconv.ParseInt(values.Get("base"), 10, 64)
-	switch err := s.store.KeepCutList(ctx, now.ID, base, l); {
-	case errors.Is(err, store.ErrMoved):
-		now.List = l
-		return s.showCutList(c, http.StatusConflict, listPage{CutList: now, Notice: "Another window has changed this list since. " +
-			"What you typed stands here and is not kept yet: lay it out again to keep it in place of that."})
-	case err != nil:
+	return nil
+}
+
+// changeCutList lays what was typed on the newest list and does what a button asks.
+func (s *Server) changeCutList(c *echo.Context) error {
+	head, e, err := change(s, c, s.listKind())
+	if err != nil {
 		return err
 	}
-	to := "/cut/" + now.ID
-	if act != "" {
-		to += "#" + strings.TrimPrefix(strings.TrimPrefix(act, "add-"), "remove-") + "s"
-	}
-	return c.Redirect(http.StatusSeeOther, to)
+	return s.answerList(c, head, e)
 }
 
-// typedList lays a form on a list: as many lines as the form has, and no more than a
-// list may have.
-func typedList(was cutlist.List, values url.Values) cutlist.List {
-	l := cutlist.List{Seed: was.Seed, Pins: was.Pins}
-	count := func(name string, most int) int {
-		n, _ := strconv.Atoi(values.Get(name))
-		return max(0, min(n, most))
+func (s *Server) undoCutList(c *echo.Context) error { return s.moveCutList(c, true) }
+func (s *Server) redoCutList(c *echo.Context) error { return s.moveCutList(c, false) }
+
+func (s *Server) moveCutList(c *echo.Context, back bool) error {
+	head, e, err := moveHead(c, s.listKind(), back)
+	if err != nil {
+		return err
 	}
-	l.Sheets = make([]cutlist.Sheet, count("sheets", cutlist.MostSheets))
-	l.Pieces = make([]cutlist.Piece, count("pieces", cutlist.MostLines))
-	for path, v := range values {
-		if len(v) > 0 {
-			paths.Set(&l, path, strings.TrimSpace(v[len(v)-1]))
-		}
-	}
-	return l
+	return s.answerList(c, head, e)
 }
 
-// readCutList takes the pieces of a CSV in, in place of those of the list.
+func (s *Server) answerList(c *echo.Context, head listHead, e edited[cutlist.List]) error {
+	if toldAll(c, e) {
+		return s.showCutList(c, http.StatusOK, head, e)
+	}
+	return c.Redirect(http.StatusSeeOther, "/cut/"+head.Of)
+}
+
+// readCutList takes the pieces of a CSV in, in place of those of the list: all or nothing.
 func (s *Server) readCutList(c *echo.Context) error {
-	ctx := c.Request().Context()
-	now, err := s.store.CutList(ctx, c.Param("list"))
+	file, err := uploaded(c, "list")
+	notice := ""
+	if err != nil {
+		notice = "Choose a list first."
+	}
+	pieces, err := cutlist.ReadCSV(bytes.NewReader(file))
+	if err != nil && notice == "" {
+		notice = "The list was not taken in: " + err.Error() + "."
+	}
+	head, e, err := edit(s, c, s.listKind(), func(head *listHead) (edited[cutlist.List], error) {
+		e := edited[cutlist.List]{doc: document.Clone(head.Doc), what: "Pieces brought in from a list", notice: notice}
+		if notice != "" {
+			return e, nil
+		}
+		e.doc.Pieces = document.Clone(pieces)
+		for i := range e.doc.Pieces { // they are others than those they come in place of
+			e.doc.Pieces[i].ID = newMark()
+		}
+		return e, nil
+	})
 	if err != nil {
 		return err
 	}
-	file, err := c.FormFile("list")
-	if err != nil {
-		return s.showCutList(c, http.StatusBadRequest, listPage{CutList: now, Notice: "Choose a list first."})
+	if notice != "" {
+		return s.showCutList(c, http.StatusBadRequest, head, e)
 	}
-	in, err := file.Open()
-	if err != nil {
-		return err
-	}
-	defer in.Close()
-	pieces, err := cutlist.ReadCSV(in)
-	if err != nil {
-		return s.showCutList(c, http.StatusBadRequest, listPage{CutList: now, Notice: "The list was not taken in: " + err.Error() + "."})
-	}
-	now.List.Pieces = pieces
-	switch err := s.store.KeepCutList(ctx, now.ID, now.Revision, now.List); {
-	case errors.Is(err, store.ErrMoved):
-		return s.showCutList(c, http.StatusConflict, listPage{CutList: now, Notice: "Another window has just changed this list, " +
-			"so the pieces were not taken in. Bring them in once more."})
-	case err != nil:
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/cut/"+now.ID)
+	return s.answerList(c, head, e)
 }
 
 func (s *Server) cutListCSV(c *echo.Context) error {
-	l, err := s.store.CutList(c.Request().Context(), c.Param("list"))
+	head, err := s.store.Lists.Head(c.Request().Context(), c.Param("list"))
 	if err != nil {
 		return err
 	}
 	asFile(c, "pieces.csv")
-	return cutlist.WriteCSV(c.Response(), l.List.Pieces)
+	return cutlist.WriteCSV(c.Response(), head.Doc.Pieces)
 }
 
 func (s *Server) throwCutList(gone bool) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		if err := s.store.ThrowCutList(c.Request().Context(), c.Param("list"), gone); err != nil {
+		if err := s.store.Lists.Throw(c.Request().Context(), c.Param("list"), gone); err != nil {
 			return err
 		}
 		return c.Redirect(http.StatusSeeOther, "/cut/"+c.Param("list"))

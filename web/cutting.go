@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
@@ -10,7 +11,6 @@ import (
 	"math"
 	"net/http"
 	"slices"
-	"sync"
 
 	"github.com/labstack/echo/v5"
 
@@ -23,37 +23,8 @@ import (
 	"brevium/core/words"
 )
 
-// cuttings remembers what was found of tasks that were searched: the same task has the
-// same answer for ever.
-type cuttings struct {
-	sync.Mutex
-	found map[string][]cutting.Found
-	order []string
-}
-
-// mostCuttings is how many are remembered, the newest.
+// mostCuttings is how many answers of searches are remembered, the newest: the same task has the same answer for ever.
 const mostCuttings = 60
-
-func (c *cuttings) of(key string) []cutting.Found {
-	c.Lock()
-	defer c.Unlock()
-	return c.found[key]
-}
-
-func (c *cuttings) note(key string, found []cutting.Found) {
-	c.Lock()
-	defer c.Unlock()
-	if c.found == nil {
-		c.found = map[string][]cutting.Found{}
-	}
-	if _, known := c.found[key]; !known {
-		if c.order = append(c.order, key); len(c.order) > mostCuttings {
-			delete(c.found, c.order[0])
-			c.order = c.order[1:]
-		}
-	}
-	c.found[key] = found
-}
 
 // keyOf names tasks by all that is asked.
 func keyOf(tasks []cutting.Task) string {
@@ -84,34 +55,53 @@ func soFar(tasks []cutting.Task) string { return keyOf(tasks) + " so far" }
 
 // found is what a deep search of tasks found, or found so far; nil when there was none.
 func (s *Server) found(tasks []cutting.Task) (out []cutting.Found, whole bool) {
-	if out = s.cuttings.of(keyOf(tasks)); out != nil {
+	if out, ok := s.cuttings.of(keyOf(tasks)); ok {
 		return serving(out, tasks), true
 	}
-	return serving(s.cuttings.of(soFar(tasks)), tasks), false
+	out, _ = s.cuttings.of(soFar(tasks))
+	return serving(out, tasks), false
 }
 
-// solved looks tasks up, or searches them.
-func (s *Server) solved(tasks []cutting.Task) []cutting.Found {
-	key := keyOf(tasks)
-	if found := s.cuttings.of(key); found != nil {
-		return serving(found, tasks)
+// solved looks tasks up, or searches them: it waits for a place, and gives up when its asker has left.
+func (s *Server) solved(ctx context.Context, tasks []cutting.Task) ([]cutting.Found, error) {
+	for {
+		found, err := s.cuttings.get(keyOf(tasks), func() ([]cutting.Found, error) {
+			done, err := s.turn(ctx)
+			if err != nil {
+				return nil, err
+			}
+			defer done()
+			found := cutting.Search(tasks, func(float64, []cutting.Found, bool) bool { return ctx.Err() == nil })
+			return found, ctx.Err()
+		})
+		if err != nil && ctx.Err() == nil {
+			continue // who asked first has left, and this one has not
+		}
+		return serving(found, tasks), err
 	}
-	found := cutting.Search(tasks, nil)
-	s.cuttings.note(key, found)
-	return found
 }
 
-// cutAsAsked lays a plan's sheets as its document asks. A deep search that was not made
-// yet is left to who looks on; the quick one stands in.
-func (s *Server) cutAsAsked(p *plan.Plan, whole bool) *plan.Plan {
+// solvedAtOnce is solved for a search that takes no time to speak of.
+func (s *Server) solvedAtOnce(tasks []cutting.Task) []cutting.Found {
+	found, _ := s.cuttings.get(keyOf(tasks), func() ([]cutting.Found, error) { return cutting.Search(tasks, nil), nil })
+	return serving(found, tasks)
+}
+
+// best is what was found of tasks, deeply or so far, else what is found at once.
+func (s *Server) best(ctx context.Context, tasks []cutting.Task) ([]cutting.Found, error) {
+	if found, _ := s.found(deepened(tasks)); found != nil {
+		return found, nil
+	}
+	return s.solved(ctx, worked(tasks, least.Hasty))
+}
+
+// cutAsAsked lays a plan's sheets as its document asks. A deep search that was not made yet is left to who looks on;
+// the quick one stands in.
+func (s *Server) cutAsAsked(p *plan.Plan) *plan.Plan {
 	if !p.Asked() {
 		return p
 	}
-	tasks := p.Tasks()
-	if found := s.cuttings.of(keyOf(tasks)); found == nil && !whole {
-		tasks = hurried(tasks)
-	}
-	return advice.Cut(p, s.solved(tasks), s.workshop())
+	return advice.Cut(p, s.sofarOrHurried(p.Tasks()), s.workshop())
 }
 
 // cutSetAsAsked is that for a set, all its boxes together.
@@ -119,11 +109,14 @@ func (s *Server) cutSetAsAsked(set *sets.Set) *sets.Set {
 	if !set.Asked() {
 		return set
 	}
-	tasks := set.Tasks()
-	if s.cuttings.of(keyOf(tasks)) == nil {
+	return set.Cut(s.sofarOrHurried(set.Tasks()))
+}
+
+func (s *Server) sofarOrHurried(tasks []cutting.Task) []cutting.Found {
+	if !s.cuttings.has(keyOf(tasks)) {
 		tasks = hurried(tasks)
 	}
-	return set.Cut(s.solved(tasks))
+	return s.solvedAtOnce(tasks)
 }
 
 func hurried(tasks []cutting.Task) []cutting.Task  { return worked(tasks, least.Quick) }

@@ -3,7 +3,8 @@ package web_test
 import (
 	"fmt"
 	"math/rand/v2"
-	"net/url"
+	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -74,21 +75,25 @@ func TestSearchJourney(t *testing.T) {
 	v := visit(t)
 	v.do("lists", chromedp.Navigate(v.address+"/cut"))
 	v.click("#new-list")
-	v.until("a list", `!!document.querySelector("#cut-list")`)
+	v.until("a list", `!!document.querySelector("#add-piece")`)
 	// Long and short strips, of which a quick look proves nothing.
-	form := url.Values{"base": {"1"}, "sheets": {"1"}, "pieces": {"60"}, "units": {"mm"}, "sheets.0.width": {"100"},
-		"sheets.0.height": {"100"}}
+	v.types(`[name="sheets.@1.width"]`, "100 mm")
+	v.types(`[name="sheets.@1.height"]`, "100 mm")
 	r := rand.New(rand.NewPCG(6, 602))
+	list := "width,height\n"
 	for i := range 60 {
 		w, h := 67+r.IntN(34), 1+r.IntN(50)
 		if i%4 == 0 {
 			w, h = 1+r.IntN(50), 50+r.IntN(50)
 		}
-		form.Set(fmt.Sprintf("pieces.%d.width", i), fmt.Sprint(w))
-		form.Set(fmt.Sprintf("pieces.%d.height", i), fmt.Sprint(h))
+		list += fmt.Sprintf("%d mm,%d mm\n", w, h)
 	}
-	v.js(fmt.Sprintf(`fetch(location.pathname + "/change", { method: "POST", body: new URLSearchParams(%q) })
-		.then(() => location.reload())`, form.Encode()))
+	file := filepath.Join(t.TempDir(), "strips.csv")
+	if err := os.WriteFile(file, []byte(list), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	v.do("strips", chromedp.SetUploadFiles(chromedp.CSS("#list"), []string{file}))
+	v.click(".upload button")
 	v.until("it is searched", `!!document.querySelector(".live:not([hidden])")`)
 	v.until("the search ends", `!!document.querySelector(".live.ended")`)
 	v.until("it says what it found", `/(Found|Looked long): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)

@@ -182,6 +182,24 @@ type wayToCut struct {
 	Small      template.HTML
 }
 
+// cutWaysPage shows the ways to cut a plan side by side.
+type cutWaysPage struct {
+	page
+	S          *state
+	Ways       []wayToCut
+	Path, Here string
+	Base       int64
+}
+
+// nearlyPage lists the changes that are a hair from saving.
+type nearlyPage struct {
+	page
+	S          *state
+	Near       []advice.Near
+	Path, Here string
+	Base       int64
+}
+
 // waysToCut lays a plan's sheets by each aim, side by side.
 func (s *Server) waysToCut(c *echo.Context) error {
 	st, err := s.state(c)
@@ -213,7 +231,7 @@ func (s *Server) waysToCut(c *echo.Context) error {
 		if !p.OK() {
 			continue
 		}
-		found := s.solved(hurried(p.Tasks()))
+		found := s.solvedAtOnce(hurried(p.Tasks()))
 		p = advice.Cut(p, found, s.workshop())
 		v := cutViewOf(p.Cuts, p.Step, false)
 		v.Proved = p.Proved()
@@ -223,8 +241,8 @@ func (s *Server) waysToCut(c *echo.Context) error {
 			Small: template.HTML(draw.Sheets(p, 260, 150, 6))})
 	}
 	v := viewOf(c).opened(st)
-	return s.render(c, http.StatusOK, "cutways", map[string]any{"Title": "Ways to cut it", "Part": "cutways", "S": st,
-		"Ways": ways, "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+	return s.render(c, http.StatusOK, "cutways", &cutWaysPage{page{Title: "Ways to cut it", Part: "cutways"}, st, ways,
+		"/projects/" + c.Param("id"), v.with(), st.ID})
 }
 
 // nearly lists the changes that are a hair from saving.
@@ -242,6 +260,6 @@ func (s *Server) nearly(c *echo.Context) error {
 	}
 	defer done()
 	v := viewOf(c).opened(st)
-	return s.render(c, http.StatusOK, "nearly", map[string]any{"Title": "A hair less", "Part": "nearly", "S": st,
-		"Near": advice.Nearly(st.Plan, s.workshop()), "Path": "/projects/" + c.Param("id"), "Here": v.with(), "Base": st.ID})
+	return s.render(c, http.StatusOK, "nearly", &nearlyPage{page{Title: "A hair less", Part: "nearly"}, st,
+		advice.Nearly(st.Plan, s.workshop()), "/projects/" + c.Param("id"), v.with(), st.ID})
 }

@@ -10,6 +10,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/store"
 )
 
 // The figures of a view are those of its sheets; alike ones are one picture, what a hand
@@ -95,17 +96,17 @@ func TestSheetsAsked(t *testing.T) {
 	}
 	set("sheets.sizes", "", "sheets.aim", "")
 	a.post("/shop/change", "act", "add-offcut")
-	now, err := a.store.Shop(t.Context())
+	now, err := a.store.Shops.Head(t.Context(), store.TheShop)
 	if err != nil {
 		t.Fatal(err)
 	}
-	o := now.Document.Offcuts[0].ID
+	o := now.Doc.Offcuts[0].ID
 	a.post("/shop/change", "offcuts.@"+o+".width", "200 mm", "offcuts.@"+o+".height", "130 mm", "offcuts.@"+o+".card", "cover-216")
 	if page := set("sheets.offcuts", "yes"); !holds(page, "and 1 kept offcut") {
 		t.Error("the offcut is not used")
 	}
 	a.post("/projects/"+id+"/cut?stage=sheets", "base", fmt.Sprint(a.head(id).ID))
-	if now, _ := a.store.Shop(t.Context()); now.Document.Get("offcuts.@"+o+".width") != "" {
+	if now, _ := a.store.Shops.Head(t.Context(), store.TheShop); now.Doc.Get("offcuts.@"+o+".width") != "" {
 		t.Error("the offcut that was cut up is there still")
 	}
 	if page := set("sheets.margin", "20 mm"); !strings.Contains(page, "3</b>") {

@@ -13,7 +13,7 @@ func damage(t *testing.T, file string, revision int64) {
 		t.Fatal(err)
 	}
 	defer db.Close()
-	if _, err := db.Exec(`UPDATE revisions SET document = '{"brevium": 9}' WHERE id = ?`, revision); err != nil {
+	if _, err := db.Exec(`UPDATE revisions SET body = '{"brevium": 9}' WHERE id = ?`, revision); err != nil {
 		t.Fatal(err)
 	}
 }

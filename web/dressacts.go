@@ -9,6 +9,7 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/plan"
 	"brevium/core/readings"
 )
@@ -16,12 +17,12 @@ import (
 // What the buttons of the Dressing stage do.
 
 // dressAs dresses the whole box in one of the usual ways.
-func (s *Server) dressAs(_ context.Context, c changing) error {
-	bare := c.brief.Clone()
+func (s *Server) dressAs(_ context.Context, c *changing[brief.Brief]) error {
+	bare := c.doc.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range advice.LevelsOf(plan.Make(bare, s.workshop()), c.brief, s.workshop()) {
+	for _, l := range advice.LevelsOf(plan.Make(bare, s.workshop()), c.doc, s.workshop()) {
 		if l.ID == c.arg {
-			c.brief.Dress = l.Dress
+			c.doc.Dress = l.Dress
 		}
 	}
 	return nil
@@ -29,8 +30,8 @@ func (s *Server) dressAs(_ context.Context, c changing) error {
 
 // pointPanel puts a layer on a panel or takes it off again: what other panels have goes
 // on it too.
-func (s *Server) pointPanel(_ context.Context, c changing) error {
-	p := plan.Make(c.brief, s.workshop())
+func (s *Server) pointPanel(_ context.Context, c *changing[brief.Brief]) error {
+	p := plan.Make(c.doc, s.workshop())
 	c.focus = "panel-" + strings.ReplaceAll(c.arg, "/", "-")
 	if !p.OK() { // which panels the layers are on is read off the plan
 		c.notice = "First mend what is wrong: then point at a panel again."
@@ -50,7 +51,7 @@ func (s *Server) pointPanel(_ context.Context, c changing) error {
 			}
 		}
 	}
-	layers := slices.Clone(c.brief.Dress.Layers)
+	layers := slices.Clone(c.doc.Dress.Layers)
 	if !dressed && len(layers) == 0 {
 		layers = []brief.Layer{{ID: newMark(), On: brief.Text(c.arg)}}
 	} else {
@@ -65,13 +66,13 @@ func (s *Server) pointPanel(_ context.Context, c changing) error {
 		}
 		layers = slices.DeleteFunc(layers, func(l brief.Layer) bool { return l.On == "" })
 	}
-	c.brief.Dress.Layers = layers
+	c.doc.Dress.Layers = layers
 	return nil
 }
 
 // addDress puts another thing on, with what is usual of it.
-func (s *Server) addDress(_ context.Context, c changing) error {
-	d, id := &c.brief.Dress, newMark()
+func (s *Server) addDress(_ context.Context, c *changing[brief.Brief]) error {
+	d, id := &c.doc.Dress, newMark()
 	switch c.arg {
 	case "layers":
 		d.Layers = append(slices.Clone(d.Layers), brief.Layer{ID: id, On: "outside"})
@@ -91,7 +92,7 @@ func (s *Server) addDress(_ context.Context, c changing) error {
 		d.Finishes = append(slices.Clone(d.Finishes), brief.Finish{ID: id, Kind: "ink", On: "outside"})
 	}
 	for _, first := range []string{"on", "in", "shape"} {
-		if path := "dress." + c.arg + ".@" + id + "." + first; c.brief.Has(path) && (first != "on" || c.arg != "toppers") {
+		if path := "dress." + c.arg + ".@" + id + "." + first; c.doc.Has(path) && (first != "on" || c.arg != "toppers") {
 			c.focus = fieldMark(path)
 			break
 		}
@@ -100,45 +101,20 @@ func (s *Server) addDress(_ context.Context, c changing) error {
 }
 
 // removeDress takes a thing off.
-func (s *Server) removeDress(_ context.Context, c changing) error {
-	d := &c.brief.Dress
+func (s *Server) removeDress(_ context.Context, c *changing[brief.Brief]) error {
 	list, id, _ := strings.Cut(c.arg, ".")
-	switch list {
-	case "layers":
-		d.Layers = without(c, d.Layers, id, func(x brief.Layer) string { return x.ID })
-	case "liners":
-		d.Liners = without(c, d.Liners, id, func(x brief.Liner) string { return x.ID })
-	case "windows":
-		d.Windows = without(c, d.Windows, id, func(x brief.Opening) string { return x.ID })
-	case "grips":
-		d.Grips = without(c, d.Grips, id, func(x brief.Grip) string { return x.ID })
-	case "toppers":
-		d.Toppers = without(c, d.Toppers, id, func(x brief.Topper) string { return x.ID })
-	case "finishes":
-		d.Finishes = without(c, d.Finishes, id, func(x brief.Finish) string { return x.ID })
+	if _, was := document.Remove(&c.doc, "dress."+list+".@"+id); !was {
+		c.notice = "That was taken off already, in another window."
 	}
 	return nil
 }
 
-// without takes one out of a list, and says so when another window did already.
-func without[T any](c changing, list []T, id string, mark func(T) string) []T {
-	i := slices.IndexFunc(list, func(x T) bool { return mark(x) == id })
-	if i < 0 {
-		c.notice = "That was taken off already, in another window."
-		return list
-	}
-	if list = slices.Delete(slices.Clone(list), i, i+1); len(list) == 0 {
-		return nil
-	}
-	return list
-}
-
 // takeScheme tries another small scheme of cards.
-func (s *Server) takeScheme(_ context.Context, c changing) error {
+func (s *Server) takeScheme(_ context.Context, c *changing[brief.Brief]) error {
 	n, err := strconv.Atoi(c.arg)
-	suits := advice.Schemes(plan.Make(c.brief, s.workshop()), s.workshop())
+	suits := advice.Schemes(plan.Make(c.doc, s.workshop()), s.workshop())
 	if err == nil && n >= 0 && n < len(suits) {
-		c.brief.Dress.Scheme = suits[n].Scheme
+		c.doc.Dress.Scheme = suits[n].Scheme
 	}
 	return nil
 }

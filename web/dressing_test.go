@@ -20,7 +20,7 @@ func TestDressingActs(t *testing.T) {
 		if w.Code != 200 {
 			t.Fatalf("%v: %d %s", pairs, w.Code, w.Body)
 		}
-		return a.head(id).Brief.Dress, w.Body.String()
+		return a.head(id).Doc.Dress, w.Body.String()
 	}
 	on := func(d brief.Dress) (out []string) {
 		for _, l := range d.Layers {
@@ -79,7 +79,7 @@ func TestDressingActs(t *testing.T) {
 	if _, page := do("act", "remove-dress:toppers.gone"); !strings.Contains(page, "in another window") {
 		t.Error("taking off twice is not told")
 	}
-	first := a.head(id).Brief.Dress.Scheme
+	first := a.head(id).Doc.Dress.Scheme
 	if d, _ := do("act", "scheme:1"); d.Scheme == first || d.Scheme.Main == "" {
 		t.Errorf("%+v", d.Scheme)
 	}
@@ -95,15 +95,15 @@ func TestDressingActs(t *testing.T) {
 	for _, add := range []string{"layers", "liners", "windows", "grips"} {
 		do("act", "add-dress:"+add)
 	}
-	if d := a.head(id).Brief.Dress; len(d.Layers)+len(d.Liners)+len(d.Windows)+len(d.Grips) != 4 {
+	if d := a.head(id).Doc.Dress; len(d.Layers)+len(d.Liners)+len(d.Windows)+len(d.Grips) != 4 {
 		t.Errorf("%+v", d)
 	}
 	a.post("/projects/" + id + "/undo")
-	if d := a.head(id).Brief.Dress; len(d.Grips) != 0 || len(d.Windows) != 1 {
+	if d := a.head(id).Doc.Dress; len(d.Grips) != 0 || len(d.Windows) != 1 {
 		t.Errorf("undone: %+v", d)
 	}
 	// Another window took the layer out: what was typed in it has nowhere to go, and is told.
-	layer := a.head(id).Brief.Dress.Layers[0].ID
+	layer := a.head(id).Doc.Dress.Layers[0].ID
 	base := fmt.Sprint(a.head(id).ID)
 	do("act", "remove-dress:layers."+layer)
 	w := a.post("/projects/"+id+"/change?stage=dressing", "dress.layers.@"+layer+".border", "1/4 in", "base", base)

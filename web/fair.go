@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -14,7 +15,6 @@ import (
 	"brevium/core/brief"
 	"brevium/core/costs"
 	"brevium/core/cutting"
-	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
@@ -58,19 +58,22 @@ func (s *Server) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 		if slices.Contains(f.IDs, id) {
 			continue
 		}
-		head, err := s.store.Head(ctx, id)
+		head, err := s.store.Boxes.Head(ctx, id)
+		if err != nil && !errors.Is(err, store.ErrNone) && !errors.As(err, new(*store.Broken)) {
+			return nil, err
+		}
 		if err != nil {
 			f.Wrong = append(f.Wrong, "A box that was chosen is not there any more.")
 			continue
 		}
 		f.IDs = append(f.IDs, id)
 		f.query.Add("p", id)
-		m := s.make(head.Brief, "")
-		plans, names := []*plan.Plan{m.plan}, []string{called(string(head.Brief.Name), nameless)}
+		m := s.make(head.Doc, "")
+		plans, names := []*plan.Plan{m.plan}, []string{called(string(head.Doc.Name), nameless)}
 		if m.set != nil {
 			plans, names = m.set.Plans, nil
 			for _, n := range m.set.Names {
-				names = append(names, string(head.Brief.Name)+", "+n)
+				names = append(names, string(head.Doc.Name)+", "+n)
 			}
 		}
 		for i, p := range plans {
@@ -143,19 +146,36 @@ func (s *Server) fairPage(c *echo.Context) error {
 		}
 		offered = append(offered, some...)
 	}
-	data := map[string]any{"Title": "Cut together", "F": f, "Listed": offered, "More": all - len(offered),
-		"Notice": notice, "Cut": cut, "Query": "?" + f.query.Encode(), "Look": look, "Others": f.others(offered)}
+	v := &fairPage{page: page{Title: "Cut together"}, F: f, Listed: offered, More: all - len(offered), Notice: notice, Cut: cut,
+		Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
-		found := s.best(tasks)
-		cuts := cutting.Cuts(found)
-		v := cutViewOf(cuts, f.step, false)
-		v.Bound, v.Proved = boundOf(found)
-		if deep := deepened(tasks); !v.Proved && s.cuttings.of(keyOf(deep)) == nil {
-			v.Live, v.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
+		found, err := s.best(ctx, tasks)
+		if err != nil {
+			return err
 		}
-		data["Cutting"], data["Alone"], data["Buys"] = v, f.alone(), shop.Shopping(costs.Needs(cuts, s.workshop()))
+		cuts := cutting.Cuts(found)
+		cut := cutViewOf(cuts, f.step, false)
+		cut.Bound, cut.Proved = boundOf(found)
+		if deep := deepened(tasks); !cut.Proved && !s.cuttings.has(keyOf(deep)) {
+			cut.Live, cut.Key = "/fair/least?"+f.query.Encode(), keyOf(deep)
+		}
+		v.Cutting, v.Alone, v.Buys = &cut, f.alone(), shop.Shopping(costs.Needs(cuts, s.workshop()))
 	}
-	return s.render(c, http.StatusOK, "fair", data)
+	return s.render(c, http.StatusOK, "fair", v)
+}
+
+// fairPage is several boxes that are cut together.
+type fairPage struct {
+	page
+	F                   *fair
+	Listed              []listed
+	More                int
+	Notice, Query, Look string
+	Cut                 int64
+	Others              []string
+	Cutting             *cutView
+	Alone               int
+	Buys                []shop.Buy
 }
 
 // mostPages is how many pages of the list of boxes are offered.
@@ -171,14 +191,6 @@ func (f *fair) others(offered []listed) (out []string) {
 	return out
 }
 
-// best is what was found of tasks, deeply or so far, else what is found at once.
-func (s *Server) best(tasks []cutting.Task) []cutting.Found {
-	if found, _ := s.found(deepened(tasks)); found != nil {
-		return found
-	}
-	return s.solved(worked(tasks, least.Hasty))
-}
-
 func (s *Server) leastOfFair(c *echo.Context) error {
 	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
 	if err != nil {
@@ -188,7 +200,11 @@ func (s *Server) leastOfFair(c *echo.Context) error {
 	if len(tasks) == 0 {
 		return echo.NewHTTPError(http.StatusNotFound, "No box was chosen that can be cut.")
 	}
-	return s.leastStream(c, deepened(tasks), f.step, cutting.Cuts(s.best(tasks)), false)
+	found, err := s.best(c.Request().Context(), tasks)
+	if err != nil {
+		return err
+	}
+	return s.leastStream(c, deepened(tasks), f.step, cutting.Cuts(found), false)
 }
 
 // cutFair takes the sheets of all from the shop.
@@ -205,7 +221,11 @@ func (s *Server) cutFair(c *echo.Context) error {
 	if len(tasks) == 0 {
 		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
 	}
-	made, err := s.takeFromShop(c, cutting.Cuts(s.best(tasks)), "several boxes", f.units)
+	found, err := s.best(c.Request().Context(), tasks)
+	if err != nil {
+		return err
+	}
+	made, err := s.takeFromShop(c, cutting.Cuts(found), "several boxes", f.units)
 	if err != nil {
 		return err
 	}
@@ -234,7 +254,11 @@ func (s *Server) fairShopping(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.shoppingOf(c, cutting.Cuts(s.best(f.tasks())))
+	found, err := s.best(c.Request().Context(), f.tasks())
+	if err != nil {
+		return err
+	}
+	return s.shoppingOf(c, cutting.Cuts(found))
 }
 
 // Has reports whether a box is among them.

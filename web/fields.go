@@ -3,8 +3,10 @@ package web
 import (
 	"html/template"
 	"strings"
+	"time"
 
 	"brevium/core/brief"
+	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/request"
@@ -21,10 +23,18 @@ type field struct {
 	Unit, Other       string
 	Problem           *brief.Problem
 	Choices           []style.Choice
+	Bare              bool   // its label is for who can't see where it stands
+	In                string // what its mark begins with, where the page has another field of this path
 }
 
 // ID is the field's mark in the page.
-func (f field) ID() string { return fieldMark(f.Path) }
+func (f field) ID() string { return f.In + fieldMark(f.Path) }
+
+// IsDay reports whether what is typed can be shown as a day to choose.
+func (f field) IsDay() bool {
+	_, err := time.Parse(time.DateOnly, f.Value)
+	return err == nil || f.Value == ""
+}
 
 // Steps reports whether the arrow keys move it.
 func (f field) Steps() bool { return f.Kind == "length" || f.Kind == "count" }
@@ -55,16 +65,22 @@ type group struct {
 	Says          []string
 }
 
-// document is what a form asks about: a box, or the shop.
-type document interface{ Get(path string) string }
+// getter is what a form asks about: a document of any kind.
+type getter interface{ Get(path string) string }
+
+// asked is a document that has no such method of its own.
+type asked[D any] struct{ of *D }
+
+func (a asked[D]) Get(path string) string { return document.Get(a.of, path) }
 
 // form makes the questions of a stage, or of a part of the shop.
 type form struct {
-	doc    document
+	doc    getter
 	at     func(path string) (document.Field, bool)
-	report *brief.Report // what is wrong with it
-	b      *brief.Brief  // of a box
-	p      *plan.Plan    // of b itself
+	placed func(path string) string // of a field by identities: by places, as problems go
+	report *brief.Report            // what is wrong with it
+	b      *brief.Brief             // of a box
+	p      *plan.Plan               // of b itself
 	// shown is the plan on the table, for suggestions
 	shown *plan.Plan
 	shop  request.Workshop
@@ -72,7 +88,7 @@ type form struct {
 
 // widgets are how each kind of field is typed.
 var widgets = map[document.Kind]string{document.Choice: "select", document.Words: "text", document.Distance: "length", document.Offset: "text",
-	document.Number: "count", document.Weight: "count", document.YesNo: "tick"}
+	document.Number: "count", document.Weight: "count", document.YesNo: "tick", document.Day: "day"}
 
 // ask is the field at a path, as the table of fields has it.
 func (f form) ask(path string) field {
@@ -146,13 +162,9 @@ func isThickness(path string) bool {
 	return strings.HasSuffix(path, ".caliper") || strings.HasSuffix(path, ".ten")
 }
 
-// same reports whether a problem's field is this one: problems go by the place in
-// the list, fields by the identity.
+// same reports whether a problem's field is this one: problems go by the place in the list, fields by the identity.
 func (f form) same(problem, path string) bool {
-	if f.b == nil {
-		return problem == path
-	}
-	return problem == path || problem == f.b.Placed(path)
+	return problem == path || f.placed != nil && problem == f.placed(path)
 }
 
 // plainly writes a fraction as it can be typed again.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -8,6 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/brief"
 	"brevium/core/words"
 	"brevium/store"
 )
@@ -141,14 +143,21 @@ func (s *Server) shareFolder(c *echo.Context) error {
 	var boxes []store.Share
 	said := "shared"
 	for _, id := range ids {
-		head, err := s.store.Head(ctx, id)
-		if err != nil {
+		head, err := s.store.Boxes.Head(ctx, id)
+		if errors.Is(err, store.ErrNone) || errors.As(err, new(*store.Broken)) {
 			continue // one that can't be read is not shown
 		}
-		if j, ok := s.jobCut(s.look(head, &edited{})); ok {
-			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written().ForOthers(false)})
-		} else {
+		if err != nil {
+			return err
+		}
+		j, err := s.jobCut(ctx, s.look(head, &edited[brief.Brief]{}))
+		switch {
+		case errors.Is(err, errUnmade):
 			said = "shared-some"
+		case err != nil:
+			return err
+		default:
+			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written().ForOthers(false)})
 		}
 	}
 	if len(boxes) == 0 {
@@ -173,7 +182,6 @@ type collected struct {
 	Name, Line, Link, Picture string
 }
 
-// collectionPage shows the boxes of a folder as they were, to whoever has the link.
 func (s *Server) collectionPage(c *echo.Context) error {
 	col, err := s.collection(c)
 	if err != nil {
@@ -185,6 +193,12 @@ func (s *Server) collectionPage(c *echo.Context) error {
 		link := fmt.Sprintf("/c/%s/%d", col.Token, i+1)
 		out = append(out, collected{called(string(b.Document.Name), nameless), m.card().Line, link, link + "/card.svg"})
 	}
-	return s.render(c, http.StatusOK, "collection", map[string]any{"Title": col.Folder, "C": col, "Boxes": out,
-		"Shared": true})
+	return s.render(c, http.StatusOK, "collection", &collectionPage{page{Title: col.Folder, Shared: true}, col, out})
+}
+
+// collectionPage shows the boxes of a folder to whoever has its link.
+type collectionPage struct {
+	page
+	C     store.Collection
+	Boxes []collected
 }

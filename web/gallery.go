@@ -41,7 +41,7 @@ type styleCard struct {
 
 // gallery shows every style at the project's own size, those that can't be
 // made last, with why.
-func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error {
+func (s *Server) gallery(c *echo.Context, st *state, v *benchPage) error {
 	ctx := c.Request().Context()
 	done, err := s.turn(ctx)
 	if err != nil {
@@ -63,20 +63,20 @@ func (s *Server) gallery(c *echo.Context, st *state, data map[string]any) error 
 			q.Set("box", st.Set.Here)
 		}
 		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID,
-			template.URL("/projects/" + st.Project.Project + "/style.svg?" + q.Encode())}
+			template.URL("/projects/" + st.Of + "/style.svg?" + q.Encode())}
 		if shown.Plan.OK() {
 			cards = append(cards, card)
 		} else {
 			cannot = append(cannot, card)
 		}
 	}
-	data["Wishes"], data["Styles"] = asked, append(cards, cannot...)
+	v.Wishes, v.Styles = asked, append(cards, cannot...)
 	return ctx.Err()
 }
 
 // stylePicture draws a style at the project's size, folding up or still.
 func (s *Server) stylePicture(c *echo.Context) error {
-	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	head, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -84,7 +84,7 @@ func (s *Server) stylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := advice.One(s.one(head.Brief, c.QueryParam("box")), shown, s.workshop())
+	p := advice.One(s.one(head.Doc, c.QueryParam("box")), shown, s.workshop())
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}

@@ -106,7 +106,7 @@ func TestGallery(t *testing.T) {
 	}
 	if r := a.post(path+"/change", "base", fmt.Sprint(a.head(strings.TrimPrefix(path, "/projects/")).ID),
 		"box.style", "carton"); r.Code != 200 || a.head(strings.TrimPrefix(path,
-		"/projects/")).Brief.Box.Style != "carton" {
+		"/projects/")).Doc.Box.Style != "carton" {
 		t.Errorf("taking a style: %d", r.Code)
 	}
 	if r := a.get(path + "/solid.json"); r.Code != 200 || !json.Valid(r.Body.Bytes()) ||
@@ -126,7 +126,7 @@ func TestListOfScores(t *testing.T) {
 	r := a.post("/projects", "from", "scores")
 	path, _, _ := strings.Cut(r.Header().Get("Location"), "?")
 	id := strings.TrimPrefix(path, "/projects/")
-	if r.Code != 303 || a.head(id).Brief.Box.Style != "score-list" {
+	if r.Code != 303 || a.head(id).Doc.Box.Style != "score-list" {
 		t.Fatalf("begun: %d %s", r.Code, r.Header().Get("Location"))
 	}
 	change := func(pairs ...string) string {
@@ -141,18 +141,18 @@ func TestListOfScores(t *testing.T) {
 		"lid"); !strings.Contains(page, "lid clears base") {
 		t.Error("a lid too short for its base is not told")
 	}
-	if got := a.head(id).Brief.Box.Pieces[0]; got.Width != "9 1/2 in" || got.Across != "2, 7 1/2" {
+	if got := a.head(id).Doc.Box.Pieces[0]; got.Width != "9 1/2 in" || got.Across != "2, 7 1/2" {
 		t.Errorf("kept as %+v", got)
 	}
 	change("act", "add-piece")
-	third := "box.pieces.@" + a.head(id).Brief.Box.Pieces[2].ID
+	third := "box.pieces.@" + a.head(id).Doc.Box.Pieces[2].ID
 	change(third+".name", "liner", third+".width", "9 in")
 	if page := change(third+".height", "2 in"); !strings.Contains(page, "it can") || !strings.Contains(page, "liner goes in") {
 		t.Error("a liner that can't go in is not told")
 	}
 	old := fmt.Sprint(a.head(id).ID)
 	change("act", "remove-piece:1")
-	if n := len(a.head(id).Brief.Box.Pieces); n != 2 {
+	if n := len(a.head(id).Doc.Box.Pieces); n != 2 {
 		t.Errorf("%d pieces are left", n)
 	}
 	if r := a.post(path+"/change", "base", old, "act", "remove-piece:1"); !strings.Contains(r.Body.String(),
@@ -160,7 +160,7 @@ func TestListOfScores(t *testing.T) {
 		t.Errorf("taking out what another window took out: %d", r.Code)
 	}
 	a.post(path + "/undo")
-	if n := len(a.head(id).Brief.Box.Pieces); n != 3 {
+	if n := len(a.head(id).Doc.Box.Pieces); n != 3 {
 		t.Errorf("undone, %d pieces", n)
 	}
 	doc := a.get(path + "/document").Body.String()
@@ -169,7 +169,7 @@ func TestListOfScores(t *testing.T) {
 	}
 	want := a.get(path + "/document").Body.String()
 	change("box.style", "hinged-lid")
-	if got := a.head(id).Brief; got.Size == nil || got.Size.Depth != "2 in" || len(got.Box.Pieces) != 3 {
+	if got := a.head(id).Doc; got.Size == nil || got.Size.Depth != "2 in" || len(got.Box.Pieces) != 3 {
 		t.Errorf("a style taken in place of the list has the size %+v and %d pieces kept", got.Size, len(got.Box.Pieces))
 	}
 	a.post(path + "/undo")

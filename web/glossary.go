@@ -20,12 +20,18 @@ type meaning struct {
 	Picture template.HTML
 }
 
+// wordsPage is the glossary.
+type wordsPage struct {
+	page
+	Words []meaning
+}
+
 func (s *Server) glossary(c *echo.Context) error {
 	var all []meaning
 	for _, m := range words.Glossary {
 		all = append(all, meaning{m, template.HTML(draw.Word(m.ID, m.Word))})
 	}
-	return s.render(c, http.StatusOK, "words", map[string]any{"Title": "Words", "Words": all})
+	return s.render(c, http.StatusOK, "words", &wordsPage{page{Title: "Words"}, all})
 }
 
 // knownWords finds a word of the glossary in a label, in the plural too.

@@ -172,6 +172,13 @@ func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
+// problemPage says what went wrong and what to do.
+type problemPage struct {
+	page
+	Text string
+	Code int
+}
+
 // failed shows a plain page that says what went wrong and what to do.
 func (s *Server) failed(c *echo.Context, err error) {
 	if response, err := echo.UnwrapResponse(c.Response()); err == nil && response.Committed {
@@ -182,8 +189,7 @@ func (s *Server) failed(c *echo.Context, err error) {
 		return
 	}
 	code, text := explain(err, c.Request().Method)
-	if err := s.render(c, code, "problem", map[string]any{"Title": "That didn't work", "Text": text,
-		"Code": code}); err != nil {
+	if err := s.render(c, code, "problem", &problemPage{page{Title: "That didn't work"}, text, code}); err != nil {
 		s.log.Error("problem page", "err", err)
 		c.String(code, text)
 	}

@@ -184,7 +184,7 @@ func TestBrokenBox(t *testing.T) {
 		t.Errorf("a change of it: %d", w.Code)
 	}
 	a.post("/projects/" + hurt + "/undo")
-	if got := a.head(hurt).Brief.Name; got != "New box" {
+	if got := a.head(hurt).Doc.Name; got != "New box" {
 		t.Errorf("gone back to %q", got)
 	}
 }
@@ -265,7 +265,7 @@ func TestWithoutScript(t *testing.T) {
 	}
 	w := plain(path+"/change?stage=contents", "base", fmt.Sprint(a.head(id).ID), "contents.@1.count", "5",
 		"contents.@1.food", "no", "contents.@1.food", "yes")
-	if got := a.head(id).Brief.Contents[0]; w.Code != 303 || got.Count != "5" || got.Food != "yes" {
+	if got := a.head(id).Doc.Contents[0]; w.Code != 303 || got.Count != "5" || got.Food != "yes" {
 		t.Errorf("a form: %d %+v", w.Code, got)
 	}
 	w = plain(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "")
@@ -318,7 +318,7 @@ func FuzzChange(f *testing.F) {
 	}
 	a := newApp(f)
 	f.Fuzz(func(t *testing.T, form string) {
-		id, err := a.store.Create(t.Context(), brief.New("in"), "new")
+		id, err := a.store.Boxes.Create(t.Context(), brief.New("in"), "new")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -328,11 +328,11 @@ func FuzzChange(f *testing.F) {
 		if w := a.do(r); w.Code >= 500 {
 			t.Fatalf("%q: %d %.300s", form, w.Code, w.Body)
 		}
-		p, err := a.store.Head(t.Context(), id)
+		p, err := a.store.Boxes.Head(t.Context(), id)
 		if err != nil {
 			t.Fatalf("%q left what can't be read: %v", form, err)
 		}
-		if err := p.Brief.Check(); err != nil {
+		if err := p.Doc.Check(); err != nil {
 			t.Fatalf("%q was kept: %v", form, err)
 		}
 	})
@@ -344,7 +344,7 @@ func BenchmarkFirstPage(b *testing.B) {
 	for i := range 10_000 {
 		d := brief.New("in")
 		d.Name = brief.Text(fmt.Sprint("box ", i))
-		if _, err := a.store.Create(b.Context(), d, "new"); err != nil {
+		if _, err := a.store.Boxes.Create(b.Context(), d, "new"); err != nil {
 			b.Fatal(err)
 		}
 	}

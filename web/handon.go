@@ -93,26 +93,39 @@ func (s *Server) handOn(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	path := "/projects/" + st.Project.Project
-	data := map[string]any{"Title": st.Called() + ": to hand on", "S": st, "Path": path, "OK": ok,
-		"Parts": export.Parts}
-	if ok {
-		data["Papers"], data["Unprintable"] = export.PapersFor(j), export.UnprintableOf(j)
-		w, h, folds := export.SlipSize(j)
-		data["Notes"] = privateNotes(j) != ""
-		data["Job"], data["Warning"], data["SlipFolds"] = j, j.Warning(), folds
-		data["SlipSize"] = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
-		data["Name"] = called(j.Name, nameless)
-		data["Picture"] = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
-		share, err := s.store.ShareOf(c.Request().Context(), c.Param("id"))
-		if err == nil {
-			data["Share"], data["Stale"] = share, share.Revision != st.ID
-			data["Address"] = "http://" + c.Request().Host + "/s/" + share.Token
-		} else if !errors.Is(err, store.ErrNone) {
-			return err
-		}
+	path := "/projects/" + st.Of
+	v := &handOnPage{page: page{Title: st.Called() + ": to hand on"}, S: st, Path: path, OK: ok, Parts: export.Parts}
+	if !ok {
+		return s.render(c, http.StatusOK, "handon", v)
 	}
-	return s.render(c, http.StatusOK, "handon", data)
+	w, h, folds := export.SlipSize(j)
+	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j), export.UnprintableOf(j), privateNotes(j) != ""
+	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, called(j.Name, nameless)
+	v.SlipSize = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
+	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
+	share, err := s.store.ShareOf(c.Request().Context(), c.Param("id"))
+	if err == nil {
+		v.Share, v.Stale, v.Address = &share, share.Revision != st.ID, "http://"+c.Request().Host+"/s/"+share.Token
+	} else if !errors.Is(err, store.ErrNone) {
+		return err
+	}
+	return s.render(c, http.StatusOK, "handon", v)
+}
+
+// handOnPage is what is handed on of a box.
+type handOnPage struct {
+	page
+	S                             *state
+	Path, Name, SlipSize, Warning string
+	OK, Notes, Stale              bool
+	Parts                         []export.Part
+	Papers                        []export.Format
+	Unprintable                   []string
+	Job                           *sets.Job
+	SlipFolds                     string
+	Picture                       template.HTML
+	Share                         *store.Share
+	Address                       string
 }
 
 // privateNotes are the notes of a job's document.
@@ -136,13 +149,23 @@ func (s *Server) templates(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": st.Called() + ": templates", "S": st,
-		"Path": "/projects/" + st.Project.Project, "OK": ok}
+	v := &templatesPage{page: page{Title: st.Called() + ": templates"}, S: st, Path: "/projects/" + st.Of, OK: ok}
 	if ok {
-		data["Papers"], data["Unprintable"] = export.PapersFor(j), export.UnprintableOf(j)
-		data["Warning"], data["Pieces"], data["Sheets"] = j.Warning(), s.pieceRows(j), sheetRows(j)
+		v.Papers, v.Unprintable = export.PapersFor(j), export.UnprintableOf(j)
+		v.Warning, v.Pieces, v.Sheets = j.Warning(), s.pieceRows(j), sheetRows(j)
 	}
-	return s.render(c, http.StatusOK, "templates", data)
+	return s.render(c, http.StatusOK, "templates", v)
+}
+
+// templatesPage lists what there are templates of.
+type templatesPage struct {
+	page
+	S              *state
+	Path, Warning  string
+	OK             bool
+	Papers         []export.Format
+	Unprintable    []string
+	Pieces, Sheets []templateRow
 }
 
 func (s *Server) pieceRows(j sets.Job) (out []templateRow) {

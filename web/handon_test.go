@@ -20,7 +20,7 @@ func (a *app) trayOf(sheet, card string) string {
 	b.Size = &brief.Size{Length: "90 mm", Width: "70 mm", Depth: "40 mm"}
 	b.Set("card.sheet", sheet)
 	b.Set("card.stock", card)
-	id, err := a.store.Create(a.t.Context(), b, "new")
+	id, err := a.store.Boxes.Create(a.t.Context(), b, "new")
 	if err != nil {
 		a.t.Fatal(err)
 	}
@@ -30,14 +30,14 @@ func (a *app) trayOf(sheet, card string) string {
 var markField = regexp.MustCompile(`name="mark" value="([^"]*)"`)
 
 // tickStep ticks a step as its page would.
-func (a *app) tickStep(path, step string, done int, seconds float64) (code int, next string) {
+func (a *app) tickStep(path, step string, more int, seconds float64) (code int, next string) {
 	a.t.Helper()
 	page := a.get(path + "/bench?" + url.Values{"step": {step}, "picture": {"99"}}.Encode()).Body.String()
 	mark := markField.FindStringSubmatch(page[strings.Index(page, `class="at-ways"`):])
 	if mark == nil {
 		a.t.Fatalf("%s can't be ticked", step)
 	}
-	r := a.post(path+"/bench/tick", "step", step, "mark", mark[1], "done", fmt.Sprint(done), "seconds", fmt.Sprint(seconds))
+	r := a.post(path+"/bench/tick", "step", step, "mark", mark[1], "more", fmt.Sprint(more), "seconds", fmt.Sprint(seconds))
 	return r.Code, r.Header().Get("Location")
 }
 
@@ -53,10 +53,10 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 		t.Error("the next step is not the one to do")
 	}
 	a.tickStep(path, "score:base", 1, 20)
-	st, _ := a.store.Head(t.Context(), strings.TrimPrefix(path, "/projects/"))
-	b := st.Brief.Clone()
+	st, _ := a.store.Boxes.Head(t.Context(), strings.TrimPrefix(path, "/projects/"))
+	b := st.Doc.Clone()
 	b.Size.Depth = "44 mm"
-	if _, err := a.store.Save(t.Context(), st.Project, store.Change{Base: st.ID, Brief: b, What: "deeper"}); err != nil {
+	if _, err := a.store.Boxes.Save(t.Context(), st.Of, "", store.Change[brief.Brief]{Base: st.ID, Doc: b, What: "deeper"}); err != nil {
 		t.Fatal(err)
 	}
 	page = a.get(path + "/bench").Body.String()
@@ -64,15 +64,15 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 		t.Error("what was done of another box counts as done")
 	}
 	// A page of before ticks nothing.
-	r := a.post(path+"/bench/tick", "step", "score:base", "mark", "old", "done", "1")
-	if ticks, _, _ := a.store.Ticks(t.Context(), st.Project); r.Code != http.StatusSeeOther || ticks["score:base"].Print == "old" {
+	r := a.post(path+"/bench/tick", "step", "score:base", "mark", "old", "more", "1")
+	if ticks, _, _ := a.store.Ticks(t.Context(), st.Of); r.Code != http.StatusSeeOther || ticks["score:base"].Print == "old" {
 		t.Errorf("%d %v", r.Code, ticks)
 	}
-	for _, done := range []string{"-1", "2", "x", ""} {
+	for _, more := range []string{"0", "2", "-2", "x", ""} {
 		page := a.get(path + "/bench?step=fill&picture=9").Body.String()
 		mark := markField.FindStringSubmatch(page[strings.Index(page, `class="at-ways"`):])[1]
-		if r := a.post(path+"/bench/tick", "step", "fill", "mark", mark, "done", done); r.Code != http.StatusBadRequest {
-			t.Errorf("%q copies done: %d", done, r.Code)
+		if r := a.post(path+"/bench/tick", "step", "fill", "mark", mark, "more", more); r.Code != http.StatusBadRequest {
+			t.Errorf("%q copies more: %d", more, r.Code)
 		}
 	}
 	if r := a.post("/projects/nowhere/bench/tick", "step", "fill"); r.Code != http.StatusNotFound {
@@ -145,10 +145,10 @@ func TestShare(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	head, _ := a.store.Head(t.Context(), id)
-	b := head.Brief.Clone()
+	head, _ := a.store.Boxes.Head(t.Context(), id)
+	b := head.Doc.Clone()
 	b.Name, b.Size.Length = "Another name", "120 mm"
-	if _, err := a.store.Save(t.Context(), id, store.Change{Base: head.ID, Brief: b, What: "longer"}); err != nil {
+	if _, err := a.store.Boxes.Save(t.Context(), id, "", store.Change[brief.Brief]{Base: head.ID, Doc: b, What: "longer"}); err != nil {
 		t.Fatal(err)
 	}
 	a.typeInShop("habits.adhesive", "glue")

@@ -84,11 +84,11 @@ func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed,
 		if l.Card != nil || l.Broken != nil {
 			continue
 		}
-		head, err := s.store.Head(ctx, l.Project)
+		head, err := s.store.Boxes.Head(ctx, l.Project)
 		if err != nil {
 			return nil, 0, err
 		}
-		card := s.make(head.Brief, "").card()
+		card := s.make(head.Doc, "").card()
 		out[i].Card = &card
 		s.keepCard(ctx, head, card)
 	}
@@ -98,8 +98,8 @@ func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed,
 // keepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
 func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Summary) {
-	if err := s.store.KeepCard(ctx, head.Revision.Project, head.ID, s.program(), card); err != nil {
-		s.log.Warn("a card was not kept", "project", head.Revision.Project, "err", err)
+	if err := s.store.KeepCard(ctx, head.Of, head.ID, s.program(), card); err != nil {
+		s.log.Warn("a card was not kept", "project", head.Of, "err", err)
 	}
 }
 
@@ -150,7 +150,21 @@ func wantOf(c *echo.Context) (store.Want, url.Values) {
 	return want, q
 }
 
-func (s *Server) listPage(c *echo.Context, code int, page string, data map[string]any, binned bool) error {
+// homePage is a list of boxes: those there are, or those in the bin.
+type homePage struct {
+	page
+	Cards           []listed
+	Look            string
+	Want            store.Want
+	Pages           pages
+	Binned          int
+	Problem, Notice string
+	Folders         []store.Folder
+	Collection      *store.Collection // the link to the folder that is shown
+	Address         string
+}
+
+func (s *Server) listPage(c *echo.Context, code int, name string, v *homePage, binned bool) error {
 	ctx := c.Request().Context()
 	want, query := wantOf(c)
 	want.Binned = binned
@@ -160,12 +174,12 @@ func (s *Server) listPage(c *echo.Context, code int, page string, data map[strin
 	if err != nil {
 		return err
 	}
-	if data["Binned"], err = s.store.Count(ctx, true); err != nil {
+	if v.Binned, err = s.store.Count(ctx, true); err != nil {
 		return err
 	}
-	data["Cards"], data["Look"], data["Want"] = cards, want.Words, want
-	data["Pages"] = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, query, c.Request().URL.Path}
-	return s.render(c, code, page, data)
+	v.Cards, v.Look, v.Want = cards, want.Words, want
+	v.Pages = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, query, c.Request().URL.Path}
+	return s.render(c, code, name, v)
 }
 
 func (s *Server) home(c *echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
@@ -179,29 +193,31 @@ func (s *Server) homeWith(c *echo.Context, code int, problem string) error {
 	if look := c.QueryParam("q"); look != "" {
 		title += " with “" + words.Cut(look, 40) + "”"
 	}
-	data := map[string]any{"Title": title, "Problem": problem, "Notice": homeSays[c.QueryParam("said")]}
-	folders, err := s.store.Folders(ctx)
-	if err != nil {
+	v := &homePage{page: page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")]}
+	var err error
+	if v.Folders, err = s.store.Folders(ctx); err != nil {
 		return err
 	}
-	data["Folders"] = folders
 	if folder := c.QueryParam("folder"); folder != "" {
-		if shared, err := s.store.CollectionOf(ctx, folder); err == nil {
-			data["Collection"], data["Address"] = shared, "http://"+c.Request().Host+"/c/"+shared.Token
+		shared, err := s.store.CollectionOf(ctx, folder)
+		if err == nil {
+			v.Collection, v.Address = &shared, "http://"+c.Request().Host+"/c/"+shared.Token
+		} else if !errors.Is(err, store.ErrNone) {
+			return err
 		}
 	}
-	return s.listPage(c, code, "home", data, false)
+	return s.listPage(c, code, "home", v, false)
 }
 
 func (s *Server) binPage(c *echo.Context) error {
-	return s.listPage(c, http.StatusOK, "bin", map[string]any{"Title": "Bin"}, true)
+	return s.listPage(c, http.StatusOK, "bin", &homePage{page: page{Title: "Bin"}}, true)
 }
 
 // cardPicture draws a box as lists show it. Its address names the revision and
 // the program, so a browser may keep it; it is kept here as well.
 func (s *Server) cardPicture(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("id")
-	head, err := s.store.Head(ctx, id)
+	head, err := s.store.Boxes.Head(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -211,7 +227,7 @@ func (s *Server) cardPicture(c *echo.Context) error {
 		return err
 	}
 	if len(card.Picture) == 0 {
-		m := s.make(head.Brief, "")
+		m := s.make(head.Doc, "")
 		card = m.card()
 		svg := m.picture(220, 150)
 		if svg == "" {
@@ -237,20 +253,22 @@ func (s *Server) create(c *echo.Context) error {
 		if err != nil {
 			return err
 		}
-		units = string(now.Document.Units())
+		units = string(now.Doc.Units())
 	}
 	return s.begin(c, s.workshop().Begin(brief.Blank(units)), "Begun", "contents")
 }
 
 func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error {
 	ctx := c.Request().Context()
-	id, err := s.store.Create(ctx, b, what)
+	id, err := s.store.Boxes.Create(ctx, b, what)
 	if err != nil {
 		return err
 	}
-	if head, err := s.store.Head(ctx, id); err == nil {
-		s.keepCard(ctx, head, s.make(b, "").card())
+	head, err := s.store.Boxes.Head(ctx, id)
+	if err != nil {
+		return err
 	}
+	s.keepCard(ctx, head, s.make(b, "").card())
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }
 
@@ -278,10 +296,10 @@ func (s *Server) upload(c *echo.Context) error {
 // stored.
 func (s *Server) document(c *echo.Context) error {
 	ctx := c.Request().Context()
-	p, err := s.store.Head(ctx, c.Param("id"))
-	data := s.whole(p.Brief).Encode()
+	p, err := s.store.Boxes.Head(ctx, c.Param("id"))
+	data := s.whole(p.Doc).Encode()
 	if broken := new(store.Broken); errors.As(err, &broken) {
-		stored, err := s.store.Document(ctx, c.Param("id"))
+		stored, err := s.store.Boxes.Body(ctx, c.Param("id"))
 		if err != nil {
 			return err
 		}
@@ -289,7 +307,7 @@ func (s *Server) document(c *echo.Context) error {
 	} else if err != nil {
 		return err
 	}
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Brief.Name))+`.brevium.json"`)
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Doc.Name))+`.brevium.json"`)
 	return c.Blob(http.StatusOK, "application/json", data)
 }
 
@@ -310,11 +328,16 @@ func (s *Server) whole(b brief.Brief) brief.Brief {
 	return out
 }
 
+// brokenPage tells of a box that can't be read.
+type brokenPage struct {
+	page
+	Why, Path string
+}
+
 // showBroken tells of a box that can't be read, and what can be done.
 func (s *Server) showBroken(c *echo.Context, broken *store.Broken) {
-	data := map[string]any{"Title": "This box can't be read", "Why": words.Capital(broken.Why.Error()),
-		"Path": "/projects/" + broken.Project}
-	if err := s.render(c, http.StatusUnprocessableEntity, "broken", data); err != nil {
+	if err := s.render(c, http.StatusUnprocessableEntity, "broken", &brokenPage{page{Title: "This box can't be read"},
+		words.Capital(broken.Why.Error()), "/projects/" + broken.Of}); err != nil {
 		s.log.Error("broken page", "err", err)
 	}
 }
@@ -330,25 +353,25 @@ func fileName(name string) string {
 }
 
 func (s *Server) copyProject(c *echo.Context) error {
-	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	p, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
-	b := p.Brief.Clone()
+	b := p.Doc.Clone()
 	const longest = 72
 	b.Name = brief.Text(strings.TrimSuffix(words.Cut(strings.TrimSuffix(string(b.Name), ", copy"), longest), "…") + ", copy")
-	return s.begin(c, b, "Copied from "+words.Cut(string(p.Brief.Name), 60), "record")
+	return s.begin(c, b, "Copied from "+words.Cut(string(p.Doc.Name), 60), "record")
 }
 
 func (s *Server) toBin(c *echo.Context) error {
-	if err := s.store.Bin(c.Request().Context(), c.Param("id")); err != nil {
+	if err := s.store.Boxes.Throw(c.Request().Context(), c.Param("id"), true); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/")
 }
 
 func (s *Server) restore(c *echo.Context) error {
-	if err := s.store.Restore(c.Request().Context(), c.Param("id")); err != nil {
+	if err := s.store.Boxes.Throw(c.Request().Context(), c.Param("id"), false); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id"))

@@ -40,15 +40,27 @@ var howTos = []howTo{
 		"trimmer.", steps: (*Server).lidThatGoesOn},
 }
 
+// howsPage lists the how-tos; howPage is one of them.
+type (
+	howsPage struct {
+		page
+		HowTos []howTo
+	}
+	howPage struct {
+		page
+		How howTo
+	}
+)
+
 func (s *Server) howTos(c *echo.Context) error {
-	return s.render(c, http.StatusOK, "how", map[string]any{"Title": "How to", "HowTos": howTos})
+	return s.render(c, http.StatusOK, "how", &howsPage{page{Title: "How to"}, howTos})
 }
 
 func (s *Server) howTo(c *echo.Context) error {
 	for _, h := range howTos {
 		if h.ID == c.Param("name") {
 			h.Steps = h.steps(s)
-			return s.render(c, http.StatusOK, "howto", map[string]any{"Title": h.Title, "How": h})
+			return s.render(c, http.StatusOK, "howto", &howPage{page{Title: h.Title}, h})
 		}
 	}
 	return echo.ErrNotFound

@@ -61,7 +61,7 @@ func TestUnitsAsked(t *testing.T) {
 		t.Error("a fraction in millimetres is not asked about")
 	}
 	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:contents.0.length")
-	if got := a.head(id).Brief.Contents[0].Length; got != "3 1/4 in" {
+	if got := a.head(id).Doc.Contents[0].Length; got != "3 1/4 in" {
 		t.Errorf("made inches it is %q", got)
 	}
 	small := brief.New("mm") // 3.25 mm make no box: whether it was inches is asked before all else
@@ -74,7 +74,7 @@ func TestUnitsAsked(t *testing.T) {
 		t.Errorf("a fraction that makes no box is asked about %d times, at %d, after what else is wrong, at %d", said, asked, trouble)
 	}
 	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:size.length")
-	if got := a.head(id).Brief.Size.Length; got != "3 1/4 in" {
+	if got := a.head(id).Doc.Size.Length; got != "3 1/4 in" {
 		t.Errorf("made inches it is %q", got)
 	}
 	for _, unit := range []string{"", "mm", "cm", "in"} {
@@ -84,7 +84,7 @@ func TestUnitsAsked(t *testing.T) {
 		if unit == "" {
 			want = "in"
 		}
-		if got := a.head(strings.TrimPrefix(at, "/projects/")).Brief.Units; got != want {
+		if got := a.head(strings.TrimPrefix(at, "/projects/")).Doc.Units; got != want {
 			t.Errorf("with %q in the shop a new box begins in %q", unit, got)
 		}
 	}

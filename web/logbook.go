@@ -15,6 +15,7 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/record"
+	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/store"
@@ -129,7 +130,7 @@ func (s *Server) logbook(c *echo.Context) error { return s.logbookWith(c, http.S
 func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) error {
 	ctx := c.Request().Context()
 	l, bad := s.lookOf(c)
-	makings, all, err := s.store.Makings(ctx, l.Look, l.Page-1)
+	makings, all, err := s.store.Logbook(ctx, l.Look, l.Page-1)
 	if err != nil {
 		return err
 	}
@@ -140,43 +141,54 @@ func (s *Server) logbookWith(c *echo.Context, code int, problem, notice string) 
 	if all > store.MostLog {
 		last = l.Page + 1 // nobody counts further
 	}
-	data := map[string]any{"Title": "Logbook", "L": l, "Makings": makings, "All": all, "Many": all > store.MostLog,
-		"Problem": problem,
-		"Notice":  notice, "Last": max(1, last), "Styles": style.Styles, "Cards": s.workshop().Cards}
+	v := &logPage{page: page{Title: "Logbook"}, L: l, Makings: makings, All: all, Many: all > store.MostLog, Problem: problem,
+		Notice: notice, Last: max(1, last), Styles: style.Styles, Cards: s.workshop().Cards}
 	if l.Card != "" {
 		if card, ok := s.workshop().Card(l.Card); ok {
-			data["CardTitle"] = card.Title
+			v.CardTitle = card.Title
 		} else if len(makings) > 0 {
-			data["CardTitle"] = makings[0].Title
+			v.CardTitle = makings[0].Title
 		}
 	}
-	if l.Ask.Fit == "right" || len(l.Sizes) > 0 {
-		data["Answer"], data["AnswerLine"] = s.answerOf(ctx, makings)
+	if (l.Ask.Fit == "right" || len(l.Sizes) > 0) && len(makings) > 0 {
+		if v.Answer, v.AnswerLine, err = s.answerOf(ctx, makings[0].ID); err != nil {
+			return err
+		}
 	}
-	return s.render(c, code, "logbook", data)
+	return s.render(c, code, "logbook", v)
+}
+
+// logPage is a page of the logbook.
+type logPage struct {
+	page
+	L                                      logLook
+	Makings                                []record.Making
+	All, Last                              int
+	Many                                   bool
+	Problem, Notice, CardTitle, AnswerLine string
+	Styles                                 []*style.Style
+	Cards                                  []shop.Card
+	Answer                                 *record.Making // to what was asked
 }
 
 // answerOf is the last making that answers a question, with how large its box is.
-func (s *Server) answerOf(ctx context.Context, makings []record.Making) (*record.Making, string) {
-	if len(makings) == 0 {
-		return nil, ""
-	}
-	m, err := s.store.Making(ctx, makings[0].ID)
+func (s *Server) answerOf(ctx context.Context, id string) (*record.Making, string, error) {
+	m, err := s.store.Making(ctx, id)
 	if err != nil {
-		return nil, ""
+		return nil, "", err
 	}
 	b, err := m.Brief()
 	if err != nil {
-		return &m, ""
+		return &m, "", nil // it came from a list
 	}
 	p := s.make(b, "").plan
 	if !p.OK() {
-		return &m, ""
+		return &m, "", nil
 	}
 	show, in := p.Step.ShowDown, p.Box.Inside
 	other := fmt.Sprintf("%s × %s × %s", show(in.Length).Other, show(in.Width).Other, show(in.Depth).Other)
 	return &m, fmt.Sprintf("%s, %s × %s × %s %s inside (%s).", p.Style.Title, show(in.Length).Text, show(in.Width).Text,
-		show(in.Depth).Text, p.Step.Unit, other)
+		show(in.Depth).Text, p.Step.Unit, other), nil
 }
 
 // logYears gives what the makings that are looked for come to by the year.
@@ -186,7 +198,14 @@ func (s *Server) logYears(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, http.StatusOK, "years", map[string]any{"Title": "The logbook by the year", "L": l, "Totals": totals})
+	return s.render(c, http.StatusOK, "years", &yearsPage{page{Title: "The logbook by the year"}, l, totals})
+}
+
+// yearsPage is what the makings come to by the year.
+type yearsPage struct {
+	page
+	L      logLook
+	Totals []record.Total
 }
 
 // logOut gives the makings that are looked for as CSV or JSON.
@@ -210,7 +229,10 @@ func (s *Server) logOut(c *echo.Context) error {
 		}
 		return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
 	case "json":
-		out, err := json.MarshalIndent(map[string]any{"brevium-logbook": 1, "makings": all}, "", "  ")
+		out, err := json.MarshalIndent(struct {
+			Version int             `json:"brevium-logbook"`
+			Makings []record.Making `json:"makings"`
+		}{1, all}, "", "  ")
 		if err != nil {
 			return err
 		}

@@ -141,13 +141,15 @@ func (v *visitor) pages() []string {
 	pages = append(pages, "/cut", "/fair?p="+strings.TrimPrefix(project, "/projects/"))
 	v.do("lists", chromedp.Navigate(v.address+"/cut"))
 	v.click("#new-list")
-	v.sees("Lay it out")
+	v.sees("What was changed")
 	pages = append(pages, v.reads(`location.pathname`))
 	v.do("batches", chromedp.Navigate(v.address+"/batches"))
 	batch := v.reads(`document.querySelector(".uses a").getAttribute("href")`)
 	v.reads(`fetch("/folders/share", { method: "POST", body: new URLSearchParams({ folder: "Presents" }) }).then(() => "shared")`)
 	v.do("folder", chromedp.Navigate(v.address+"/?folder=Presents"))
-	pages = append(pages, batch, "/logbook?q=right", "/makings/4", "/copies", "/?folder=Presents", project+"/other")
+	v.do("logbook", chromedp.Navigate(v.address+"/logbook"))
+	making := v.reads(`document.querySelector('[href^="/makings/"]').getAttribute("href")`)
+	pages = append(pages, batch, "/logbook?q=right", making, "/copies", "/?folder=Presents", project+"/other")
 	if *long { // these are put together of parts of the others
 		pages = append(pages, "/batches", batch+"/labels?all=1", batch+"/print", batch+"/gives", "/logbook/years",
 			project+"/against"+strings.TrimPrefix(list, "/projects"),

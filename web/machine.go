@@ -71,16 +71,26 @@ func (s *Server) showMachine(c *echo.Context, said string) error {
 	if err != nil {
 		return err
 	}
-	data := map[string]any{"Title": st.Called() + ": the cutting machine", "S": st,
-		"Path": "/projects/" + st.Project.Project, "OK": ok, "M": s.machineNow(c), "Said": said}
+	v := &machinePage{page: page{Title: st.Called() + ": the cutting machine"}, S: st, Path: "/projects/" + st.Of, OK: ok,
+		M: s.machineNow(c), Said: said}
 	if ok {
-		data["Warning"], data["Sheets"] = j.Warning(), sheetRows(j)
+		v.Warning, v.Sheets = j.Warning(), sheetRows(j)
 	}
 	code := http.StatusOK
 	if said != "" {
 		code = http.StatusConflict
 	}
-	return s.render(c, code, "machine", data)
+	return s.render(c, code, "machine", v)
+}
+
+// machinePage is the cutting machine with what it may be given.
+type machinePage struct {
+	page
+	S                   *state
+	Path, Said, Warning string
+	OK, Again           bool
+	M                   machineView
+	Sheets              []templateRow
 }
 
 // machineState is how it stands, for who looks on.
@@ -88,7 +98,7 @@ func (s *Server) machineState(c *echo.Context) error {
 	if c.Request().Header.Get("HX-Request") != "true" {
 		return s.backToMachine(c)
 	}
-	return s.render(c, http.StatusOK, "machine", map[string]any{"Part": "machinenow", "M": s.machineNow(c), "Again": true})
+	return s.render(c, http.StatusOK, "machine", &machinePage{page: page{Part: "machinenow"}, M: s.machineNow(c), Again: true})
 }
 
 // sendToMachine gives the machine a sheet.

@@ -2,12 +2,13 @@ package web
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"html/template"
 	"math"
 	"net/http"
-	"strconv"
+	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -19,7 +20,9 @@ import (
 	"brevium/core/record"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/core/words"
+	"brevium/draw"
 	"brevium/store"
 )
 
@@ -29,9 +32,7 @@ import (
 type recordStage struct {
 	Makings []record.Making
 	All     int
-	Form    record.Making // filled in as far as is known
-	Lid     bool          // something goes over it, so there is a fit to record
-	Cards   []shop.Card
+	Fields  []field // of a making, filled in as far as is known
 	Folders []string
 	Known   []store.Folder
 	By      bool // put by
@@ -40,8 +41,8 @@ type recordStage struct {
 
 func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, err error) {
 	r = &recordStage{}
-	project := st.Project.Project
-	if r.Makings, r.All, err = s.store.Makings(ctx, store.Look{Project: project}, 0); err != nil {
+	project := st.Of
+	if r.Makings, r.All, err = s.store.Logbook(ctx, store.Look{Project: project}, 0); err != nil {
 		return nil, err
 	}
 	if len(r.Makings) > 6 {
@@ -56,14 +57,22 @@ func (s *Server) recordStage(ctx context.Context, st *state) (r *recordStage, er
 	if r.By, r.Start, err = s.store.Marks(ctx, project); err != nil {
 		return nil, err
 	}
-	if st.Making != nil {
-		r.Form = *st.Making
-	} else {
-		r.Form, err = s.making(ctx, st)
+	n := st.Note
+	if n == nil {
+		m, err := s.making(ctx, st)
+		if err != nil {
+			return nil, err
+		}
+		said := m.Note()
+		n = &said
 	}
-	r.Cards = s.workshop().Cards
-	r.Lid = len(st.Sections()) > 0
-	return r, err
+	f := form{doc: asked[record.Note]{n}, at: record.Form.Field, report: &brief.Report{}}
+	for _, fd := range noteFields(f, n, s.workshop().Cards, false) {
+		if fd.In = "making-"; fd.Path != "gap" || len(st.Sections()) > 0 {
+			r.Fields = append(r.Fields, fd)
+		}
+	}
+	return r, nil
 }
 
 // making begins a making of a box as it is now: of as many as it is planned for, with the time
@@ -75,11 +84,12 @@ func (s *Server) making(ctx context.Context, st *state) (record.Making, error) {
 		b = job.AsMade()
 	}
 	m := record.Of(b, s.clock())
-	m.Project, m.Revision = st.Project.Project, st.ID
+	m.Project, m.Revision = st.Of, st.ID
 	m.Box = words.Cut(st.Called(), 120)
 	if made {
-		s.reckoned(&m, job)
-		m.Planned = planned(job)
+		if err := s.reckoned(&m, job); err != nil {
+			return m, err
+		}
 	}
 	if c, ok := s.workshop().Card(m.Card); ok {
 		m.Title = c.Title
@@ -97,9 +107,12 @@ func (s *Server) making(ctx context.Context, st *state) (record.Making, error) {
 	return m, nil
 }
 
-// reckoned fills in what a job takes.
-func (s *Server) reckoned(m *record.Making, j sets.Job) {
-	times, _ := s.store.Times(context.Background()) // without them the pace is nobody's
+// reckoned fills in what a job takes, and how it looks.
+func (s *Server) reckoned(m *record.Making, j sets.Job) error {
+	times, err := s.store.Times(context.Background())
+	if err != nil {
+		return err
+	}
 	cost := costs.Reckon(j, s.workshop(), bench.PaceOf(times))
 	m.Count, m.Cost, m.Minutes = costs.Boxes(j), cost.All, math.Round(cost.Minutes)
 	for _, c := range j.Cuts {
@@ -109,6 +122,12 @@ func (s *Server) reckoned(m *record.Making, j sets.Job) {
 	if m.Title = j.Plans[0].Card.Title; m.Card == "" {
 		m.Card = j.Plans[0].Card.ID
 	}
+	of := made{plan: j.Plans[0], set: j.Set}
+	m.Line, m.Planned = of.card().Line, planned(j)
+	if svg := of.picture(420, 300); svg != "" {
+		m.Picture = draw.File(svg)
+	}
+	return nil
 }
 
 // allOf is the document of all that is made: of a set the set's.
@@ -119,48 +138,44 @@ func allOf(st *state) brief.Brief {
 	return st.Brief
 }
 
-// filledIn reads what a form says of a making.
-func (s *Server) filledIn(c *echo.Context, m record.Making) (record.Making, error) {
-	text := func(name string) string { return strings.TrimSpace(c.FormValue(name)) }
-	number := func(name, what string) (float64, error) {
-		if text(name) == "" {
-			return 0, nil
-		}
-		n, err := strconv.ParseFloat(strings.ReplaceAll(text(name), ",", "."), 64)
-		if err != nil || math.IsNaN(n) || n < 0 || n > 1e6 {
-			return 0, fmt.Errorf("%q is no number of %s", text(name), what)
-		}
-		return n, nil
+// filledIn reads what a form says of a making, as it was typed too, or tells what in it can't be.
+func (s *Server) filledIn(c *echo.Context, m record.Making) (record.Making, *record.Note, error) {
+	n := m.Note()
+	values, err := c.FormValues()
+	if err != nil {
+		return m, &n, err
 	}
-	m.Made, m.Whom, m.Fit, m.Gap = text("made"), text("whom"), text("fit"), text("gap")
-	m.Change, m.Notes = text("change"), text("notes")
-	if box := text("box"); box != "" {
-		m.Box = box
-	}
-	if id := text("card"); id != "" && id != m.Card {
-		if card, ok := s.workshop().Card(id); ok {
-			m.Card, m.Title = card.ID, card.Title
+	for path := range record.Form.All(&n) {
+		if values.Has(path) {
+			record.Form.Set(&n, path, s.noteText(path, values.Get(path), &n, &n))
 		}
 	}
-	if has, _ := c.FormValues(); has.Has("contents") {
-		m.Contents = text("contents")
+	s.titled(&n, m.Card)
+	if wrong := m.Says(n); len(wrong) > 0 {
+		return m, &n, errors.New(strings.TrimSuffix(wrong[0].Text+" "+wrong[0].Fix, "."))
 	}
-	if d, err := batch.ParseDay(m.Made); err == nil {
-		m.Made = d.String()
+	return m, &n, nil
+}
+
+// noteText writes a field of a making as it is kept: a day as days are written, anything else as typed.
+func (s *Server) noteText(path, text string, _, _ *record.Note) string {
+	text = strings.TrimSpace(text)
+	if path == "made" {
+		if d, err := batch.ParseDay(text); err == nil {
+			return d.String()
+		}
 	}
-	count, err := number("count", "boxes")
-	if err == nil && count != math.Trunc(count) {
-		err = fmt.Errorf("%q is no whole number of boxes", text("count"))
+	return text
+}
+
+// titled notes what the card of a making is called, when it is another than it was.
+func (s *Server) titled(n *record.Note, was string) {
+	if string(n.Card) == was {
+		return
 	}
-	minutes, err2 := number("minutes", "minutes")
-	m.Count = int(count)
-	if m.Minutes = minutes; err == nil {
-		err = err2
+	if card, ok := s.workshop().Card(string(n.Card)); ok {
+		n.Title = brief.Text(card.Title)
 	}
-	if err == nil {
-		err = m.Check()
-	}
-	return m, err
 }
 
 // recordMade records that a box was made.
@@ -175,36 +190,45 @@ func (s *Server) recordMade(c *echo.Context) error {
 		return err
 	}
 	m.Key = c.FormValue("key") // pressed twice it is kept once
-	m, err = s.filledIn(c, m)
+	m, typed, err := s.filledIn(c, m)
 	if err != nil {
-		return s.unkept(c, st, m, err.Error()+".")
+		return s.unkept(c, st, typed, err.Error()+".")
 	}
 	fit, why := fitFound(st, m)
 	if why != "" {
-		return s.unkept(c, st, m, why)
+		return s.unkept(c, st, typed, why)
 	}
-	ids, err := s.store.Record(ctx, m)
+	record := s.store.Recording(&m)
+	if fit == nil {
+		err = s.store.Do(ctx, actName(c), record)
+	} else { // how it fitted goes to the shop in the same commit
+		_, _, err = s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+			e := edited[shop.Document]{doc: head.Doc.Clone(), what: "How the lid of " + st.Called() + " fitted"}
+			e.besides = []store.Write{record, func(context.Context, *sql.Tx) error {
+				if m.ID == "" {
+					return errKnown
+				}
+				return nil
+			}}
+			e.doc.Fits = append(e.doc.Fits, *fit)
+			return e, nil
+		})
+	}
+	if errors.Is(err, errKnown) || err == nil && m.ID == "" {
+		return c.Redirect(http.StatusSeeOther, "/logbook?project="+m.Project)
+	}
 	if err != nil {
 		return err
 	}
-	if len(ids) == 0 {
-		return c.Redirect(http.StatusSeeOther, "/logbook?project="+m.Project)
-	}
-	if fit != nil {
-		if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-			e := editedShop{doc: head.Document.Clone(), what: "How the lid of " + st.Called() + " fitted"}
-			e.doc.Fits = append(e.doc.Fits, *fit)
-			return e, nil
-		}); err != nil {
-			return err
-		}
-	}
-	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d?new=1", ids[0]))
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s?new=1", m.ID))
 }
 
+// errKnown says that a making is in the logbook already.
+var errKnown = errors.New("this making is in the logbook already")
+
 // unkept shows the form of a making again, with what was typed and why that can't be kept.
-func (s *Server) unkept(c *echo.Context, st *state, typed record.Making, why string) error {
-	st.Making, st.Unkept = &typed, "This was not kept: "+why
+func (s *Server) unkept(c *echo.Context, st *state, typed *record.Note, why string) error {
+	st.Note, st.Unkept = typed, "This was not kept: "+why
 	return s.show(c, http.StatusUnprocessableEntity, st)
 }
 
@@ -222,88 +246,198 @@ func fitFound(st *state, m record.Making) (*shop.Fit, string) {
 }
 
 func (s *Server) makingAt(c *echo.Context) (record.Making, error) {
-	id, err := strconv.ParseInt(c.Param("id"), 10, 64)
-	if err != nil {
-		return record.Making{}, echo.ErrNotFound
-	}
-	m, err := s.store.Making(c.Request().Context(), id)
+	m, err := s.store.Making(c.Request().Context(), c.Param("id"))
 	if errors.Is(err, store.ErrNone) {
 		return m, echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
 	}
 	return m, err
 }
 
-func (s *Server) makingPage(c *echo.Context) error { return s.showMaking(c, http.StatusOK, nil, "") }
+type noteHead = store.Head[record.Note]
 
-// showMaking shows a making, with what was typed where that could not be kept.
-func (s *Server) showMaking(c *echo.Context, code int, typed *record.Making, problem string) error {
-	m, err := s.makingAt(c)
-	if err != nil {
-		return err
+// noteKind is what the engine needs to know to change what is said of makings.
+func (s *Server) noteKind() kind[record.Note] {
+	return kind[record.Note]{
+		Kept: s.store.Makings, form: record.Form, known: inForm(record.Form), written: s.noteText,
+		nudged: nudgeCount(record.Form),
+		of:     func(c *echo.Context) (string, string) { return c.Param("id"), "" },
+		act:    func(context.Context, *changing[record.Note]) error { return errNoAct },
+		says:   func(was, now *record.Note, _ string) string { return changed(record.Form, was, now) },
+		busy:   "Other windows keep changing this making, so this was not kept. Try again.",
 	}
-	ctx := c.Request().Context()
-	data := map[string]any{"Title": m.Box + ", made " + daySaid(m.Made), "M": m, "F": m, "Problem": problem,
-		"New":  c.QueryParam("new") == "1",
-		"Path": fmt.Sprintf("/makings/%d", m.ID), "Cards": s.workshop().Cards}
-	if typed != nil {
-		typed.Edits = m.Edits
-		data["F"] = *typed
-	}
-	if data["Photos"], err = s.store.Photos(ctx, m.ID); err != nil {
-		return err
-	}
-	was, err := m.Brief()
-	if err == nil {
-		data["Was"] = true
-		mk := s.make(was, "")
-		data["Picture"] = template.HTML(mk.picture(420, 300))
-		data["Line"] = mk.card().Line
-		if j, ok := mk.job(); ok && len(m.Planned) > 0 && fmt.Sprint(planned(j)) != fmt.Sprint(m.Planned) {
-			data["Otherwise"] = true // a later Brevium plans it otherwise
-		}
-	}
-	if head, err := s.store.Head(ctx, m.Project); err == nil && m.Project != "" {
-		data["Box"] = called(string(head.Brief.Name), nameless)
-		data["Binned"] = head.Binned
-		if m.Document != "" {
-			data["Differ"] = s.differences(stated(was, head.Brief), head.Brief)
-		}
-	}
-	return s.render(c, code, "making", data)
 }
 
-func (s *Server) amend(c *echo.Context) error {
+// makingPage is a making as its page shows it.
+type makingPage struct {
+	page
+	kept
+	M          record.Making
+	Path, Here string
+	Who        string // wrote it, where several do
+	New        bool
+	Problem    string
+	Fields     []field
+	Photos     []store.Photo
+	Was        bool // its document is there
+	Picture    template.HTML
+	Line       string
+	Otherwise  bool // a later Brevium plans it otherwise
+	Box        string
+	Binned     bool
+	Differ     []differ
+	History    []store.Revision[record.Note]
+}
+
+func (s *Server) makingPage(c *echo.Context) error { return s.showMakingWith(c, http.StatusOK, "") }
+
+// showMakingWith shows a making, with a problem that something brought in had.
+func (s *Server) showMakingWith(c *echo.Context, code int, problem string) error {
+	head, err := s.store.Makings.Head(c.Request().Context(), c.Param("id"))
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
+	}
+	if err != nil {
+		return err
+	}
+	return s.showMaking(c, code, head, edited[record.Note]{}, problem)
+}
+
+func (s *Server) showMaking(c *echo.Context, code int, head noteHead, e edited[record.Note], problem string) error {
+	ctx := c.Request().Context()
 	m, err := s.makingAt(c)
 	if err != nil {
 		return err
 	}
-	m.Edits, _ = strconv.ParseInt(c.FormValue("edits"), 10, 64)
-	next, err := s.filledIn(c, m)
-	if err != nil {
-		return s.showMaking(c, http.StatusUnprocessableEntity, &next, "This was not kept: "+err.Error()+".")
+	v := &makingPage{page: page{Title: m.Box + ", made " + daySaid(m.Made), Part: "makingbench", Bench: true}, M: m,
+		Path: "/makings/" + m.ID, Who: head.Who, New: c.QueryParam("new") == "1", Problem: problem}
+	if v.kept, err = keptOf(ctx, s.noteKind(), &head, &e, func(path string) string {
+		return labelled(record.Form, &head.Doc, path)
+	}); err != nil {
+		return err
 	}
-	err = s.store.Amend(c.Request().Context(), next)
-	if errors.Is(err, store.ErrMoved) {
-		return s.showMaking(c, http.StatusConflict, &next,
-			"This making was changed in another window meanwhile. What you typed stands "+
-				"below and is not kept yet: look at it, and keep it if it is to stand.")
+	if v.Photos, err = s.store.Photos(ctx, m.ID); err != nil {
+		return err
 	}
+	if v.History, err = s.store.Makings.History(ctx, m.ID, head.ID, 30); err != nil {
+		return err
+	}
+	wrong := m
+	v.Fields = noteFields(form{doc: asked[record.Note]{&head.Doc}, at: record.Form.Field,
+		report: &brief.Report{Problems: wrong.Says(head.Doc)}}, &head.Doc, s.workshop().Cards, true)
+	was, err := m.Brief()
+	if v.Was = err == nil; v.Was {
+		s.asMade(v, was)
+	}
+	if m.Project != "" {
+		box, err := s.store.Boxes.Head(ctx, m.Project)
+		if err != nil && !errors.Is(err, store.ErrNone) && !errors.As(err, new(*store.Broken)) {
+			return err
+		}
+		if err == nil {
+			if v.Box, v.Binned = called(string(box.Doc.Name), nameless), box.Binned; v.Was {
+				v.Differ = s.differences(stated(was, box.Doc), box.Doc)
+			}
+		}
+	}
+	return s.render(c, code, "making", v)
+}
+
+// asMade shows the box as it was made: as it was kept then, or, of makings that kept no picture yet, as it is planned
+// now.
+func (s *Server) asMade(v *makingPage, was brief.Brief) {
+	if v.Line = v.M.Line; len(v.M.Picture) > 0 {
+		return
+	}
+	mk := s.make(was, "")
+	v.Picture, v.Line = template.HTML(mk.picture(420, 300)), mk.card().Line
+	if j, ok := mk.job(); ok && len(v.M.Planned) > 0 && fmt.Sprint(planned(j)) != fmt.Sprint(v.M.Planned) {
+		v.Otherwise = true
+	}
+}
+
+// madePicture is the box as it looked when it was made.
+func (s *Server) madePicture(c *echo.Context) error {
+	m, err := s.makingAt(c)
 	if err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d", m.ID))
+	if len(m.Picture) == 0 {
+		return echo.ErrNotFound
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", m.Picture)
+}
+
+// noteFields are the questions about a making: with a lid that goes over it, how that fitted.
+func noteFields(f form, n *record.Note, cards []shop.Card, whole bool) (out []field) {
+	title := string(n.Title)
+	if title == "" {
+		title = "not said"
+	}
+	choices := []style.Choice{}
+	if !slices.ContainsFunc(cards, func(c shop.Card) bool { return c.ID == string(n.Card) }) {
+		choices = append(choices, style.Choice{ID: string(n.Card), Label: title})
+	}
+	for _, c := range cards {
+		choices = append(choices, style.Choice{ID: c.ID, Label: c.Title})
+	}
+	out = []field{f.ask("made"), f.ask("count"), f.open("for", "nobody"), f.pick("card", choices), f.open("minutes", "not taken")}
+	if whole {
+		out = append([]field{f.ask("box"), f.open("contents", "not said")}, out...)
+	}
+	out = append(out, f.buttons("fit", said("", "not said", "tight", "too tight", "right", "just right", "loose", "loose")),
+		f.open("gap", "0.6 mm"))
+	for _, path := range []string{"change", "notes"} {
+		asked, _ := f.at(path)
+		out = append(out, f.field("notes", path, asked.Title(), ""))
+	}
+	return out
+}
+
+// amend lays what was typed on what is said of a making.
+func (s *Server) amend(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	head, e, err := edit(s, c, s.noteKind(), func(head *noteHead) (edited[record.Note], error) {
+		e, err := merged(c.Request().Context(), s.noteKind(), head, values)
+		s.titled(&e.doc, string(head.Doc.Card))
+		return e, err
+	})
+	if err != nil {
+		return err
+	}
+	return s.answerMaking(c, head, e)
+}
+
+func (s *Server) undoMaking(c *echo.Context) error { return s.moveMaking(c, true) }
+func (s *Server) redoMaking(c *echo.Context) error { return s.moveMaking(c, false) }
+
+func (s *Server) moveMaking(c *echo.Context, back bool) error {
+	head, e, err := moveHead(c, s.noteKind(), back)
+	if err != nil {
+		return err
+	}
+	return s.answerMaking(c, head, e)
+}
+
+func (s *Server) answerMaking(c *echo.Context, head noteHead, e edited[record.Note]) error {
+	if toldAll(c, e) {
+		return s.showMaking(c, http.StatusOK, head, e, "")
+	}
+	return c.Redirect(http.StatusSeeOther, "/makings/"+head.Of)
 }
 
 func (s *Server) throwMaking(gone bool) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		m, err := s.makingAt(c)
+		err := s.store.Makings.Throw(c.Request().Context(), c.Param("id"), gone)
+		if errors.Is(err, store.ErrNone) {
+			err = echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
+		}
 		if err != nil {
 			return err
 		}
-		if err := s.store.ThrowMaking(c.Request().Context(), m.ID, gone); err != nil {
-			return err
-		}
-		return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d", m.ID))
+		return c.Redirect(http.StatusSeeOther, "/makings/"+c.Param("id"))
 	}
 }
 

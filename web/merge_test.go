@@ -17,12 +17,12 @@ func TestTwoWindows(t *testing.T) {
 	a.post(path, "base", base, "burst", "w1:1", "contents.@1.length", "6", "contents.@1.width", "3 1/4 in")
 	w := a.post(path, "base", base, "burst", "w2:1", "contents.@1.length", "4 1/2", "contents.@1.width", "3 1/4",
 		"contents.@1.count", "9")
-	if got := a.head(id).Brief.Contents[0]; got.Length != "6 in" || got.Count != "9" || w.Code != 200 {
+	if got := a.head(id).Doc.Contents[0]; got.Length != "6 in" || got.Count != "9" || w.Code != 200 {
 		t.Errorf("merged to %+v", got)
 	}
 	w = a.post(path, "base", base, "burst", "w2:2", "contents.@1.length", "7")
 	if body := w.Body.String(); !strings.Contains(body, "Another window changed") || !strings.Contains(body,
-		"7 in") || a.head(id).Brief.Contents[0].Length != "6 in" {
+		"7 in") || a.head(id).Doc.Contents[0].Length != "6 in" {
 		t.Errorf("a conflict was not shown: %.400s", body)
 	}
 	// A window says what it showed: its own later keystrokes are no conflict, be
@@ -30,7 +30,7 @@ func TestTwoWindows(t *testing.T) {
 	base = fmt.Sprint(a.head(id).ID)
 	a.post(path, "base", base, "contents.@1.length", "5", "was.contents.@1.length", "6 in")
 	a.post(path, "base", base, "contents.@1.length", "5 1/2", "was.contents.@1.length", "5")
-	if got := a.head(id).Brief.Contents[0].Length; got != "5 1/2 in" {
+	if got := a.head(id).Doc.Contents[0].Length; got != "5 1/2 in" {
 		t.Errorf("the later keystrokes gave %q", got)
 	}
 }
@@ -46,7 +46,7 @@ func TestMergingByIdentity(t *testing.T) {
 	id := a.begin(b)
 	path, old := "/projects/"+id+"/change", fmt.Sprint(a.head(id).ID)
 	names := func() (out string) {
-		for _, item := range a.head(id).Brief.Contents {
+		for _, item := range a.head(id).Doc.Contents {
 			out += string(item.Name) + " " + string(item.Length) + ", "
 		}
 		return out
@@ -77,7 +77,7 @@ func TestMergingByIdentity(t *testing.T) {
 	a.post(path, "base", old, "act", "remove-piece:1")
 	a.post(path, "base", old, "act", "remove-piece:1")
 	a.post(path, "base", old, "box.pieces.@2.width", "7")
-	if got := a.head(id).Brief.Box.Pieces; len(got) != 1 || got[0].Name != "lid" || got[0].Width != "7 in" {
+	if got := a.head(id).Doc.Box.Pieces; len(got) != 1 || got[0].Name != "lid" || got[0].Width != "7 in" {
 		t.Errorf("%+v", got)
 	}
 }
@@ -93,13 +93,13 @@ func TestSentTwice(t *testing.T) {
 		}
 		a.post("/projects/"+id+"/change", "base", base, "nudge", "contents.@1.count:2", "change", "w:2")
 	}
-	if b := a.head(id).Brief; len(b.Contents) != 2 || b.Contents[0].Count != "6" {
+	if b := a.head(id).Doc; len(b.Contents) != 2 || b.Contents[0].Count != "6" {
 		t.Errorf("%d things, %s of the first", len(b.Contents), b.Contents[0].Count)
 	}
 	for range 3 {
 		a.post("/projects/"+id+"/undo", "change", "w:3")
 	}
-	if b := a.head(id).Brief; len(b.Contents) != 2 || b.Contents[0].Count != "4" {
+	if b := a.head(id).Doc; len(b.Contents) != 2 || b.Contents[0].Count != "4" {
 		t.Errorf("undone once: %d things, %s of the first", len(b.Contents), b.Contents[0].Count)
 	}
 }

@@ -17,7 +17,6 @@ import (
 
 // A box as a starting point: the same for other contents, and what is then different.
 
-// otherPage asks what else is to go into a box like this.
 func (s *Server) otherPage(c *echo.Context) error { return s.otherWith(c, http.StatusOK, "") }
 
 func (s *Server) otherWith(c *echo.Context, code int, problem string) error {
@@ -29,33 +28,44 @@ func (s *Server) otherWith(c *echo.Context, code int, problem string) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, code, "other", map[string]any{"Title": st.Called() + ": the same for other contents", "S": st,
-		"Usual": usual,
-		"Path":  "/projects/" + st.Project.Project, "Problem": problem, "Set": st.Set != nil, "Asked": c.QueryParam("thing"),
-		"Units": st.Brief.Units})
+	return s.render(c, code, "other", &otherPage{page{Title: st.Called() + ": the same for other contents"}, st, usual,
+		"/projects/" + st.Of, problem, st.Set != nil, c.QueryParam("thing"), st.Brief.Units})
+}
+
+// otherPage asks what else is to go into a box like this.
+type otherPage struct {
+	page
+	S             *state
+	Usual         []usual
+	Path, Problem string
+	Set           bool
+	Asked         string
+	Units         brief.Text
 }
 
 // other begins the same box for other contents.
 func (s *Server) other(c *echo.Context) error {
 	ctx := c.Request().Context()
-	head, err := s.store.Head(ctx, c.Param("id"))
+	head, err := s.store.Boxes.Head(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	b, problem, err := s.forOther(c, head.Brief)
+	b, problem, err := s.forOther(c, head.Doc)
 	if err != nil {
 		return err
 	}
 	if problem != "" {
 		return s.otherWith(c, http.StatusUnprocessableEntity, problem)
 	}
-	id, err := s.store.Create(ctx, b, "Begun from "+words.Cut(string(head.Brief.Name), 60)+", for other contents")
+	id, err := s.store.Boxes.Create(ctx, b, "Begun from "+words.Cut(string(head.Doc.Name), 60)+", for other contents")
 	if err != nil {
 		return err
 	}
-	if now, err := s.store.Head(ctx, id); err == nil {
-		s.keepCard(ctx, now, s.make(b, "").card())
+	now, err := s.store.Boxes.Head(ctx, id)
+	if err != nil {
+		return err
 	}
+	s.keepCard(ctx, now, s.make(b, "").card())
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"/against/"+c.Param("id"))
 }
 
@@ -149,21 +159,28 @@ func figuresOf(was, is *plan.Plan) (out []figure) {
 // against sets a box beside another: what is different in their documents, and in what comes of them.
 func (s *Server) against(c *echo.Context) error {
 	ctx := c.Request().Context()
-	is, err := s.store.Head(ctx, c.Param("id"))
+	is, err := s.store.Boxes.Head(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	was, err := s.store.Head(ctx, c.Param("other"))
+	was, err := s.store.Boxes.Head(ctx, c.Param("other"))
 	if err != nil {
 		return err
 	}
-	a, b := s.make(was.Brief, ""), s.make(is.Brief, "")
-	return s.render(c, http.StatusOK, "against", map[string]any{"Title": called(string(is.Brief.Name), nameless) + " beside " +
-		called(string(was.Brief.Name), nameless), "Is": called(string(is.Brief.Name), nameless),
-		"Was":     called(string(was.Brief.Name), nameless),
-		"Figures": figuresOf(a.plan, b.plan), "Differ": s.differences(was.Brief, is.Brief), "Path": "/projects/" +
-			is.Revision.Project,
-		"WasPath": "/projects/" + was.Revision.Project, "WasPicture": template.HTML(a.picture(300, 220)),
-		"IsPicture": template.HTML(b.picture(300, 220)),
-		"Warnings":  b.plan.Warnings})
+	a, b := s.make(was.Doc, ""), s.make(is.Doc, "")
+	isCalled, wasCalled := called(string(is.Doc.Name), nameless), called(string(was.Doc.Name), nameless)
+	return s.render(c, http.StatusOK, "against", &againstPage{page: page{Title: isCalled + " beside " + wasCalled}, Is: isCalled,
+		Was: wasCalled, Figures: figuresOf(a.plan, b.plan), Differ: s.differences(was.Doc, is.Doc), Path: "/projects/" + is.Of,
+		WasPath: "/projects/" + was.Of, WasPicture: template.HTML(a.picture(300, 220)),
+		IsPicture: template.HTML(b.picture(300, 220)), Warnings: b.plan.Warnings})
+}
+
+// againstPage sets two boxes side by side.
+type againstPage struct {
+	page
+	Is, Was, Path, WasPath string
+	Figures                []figure
+	Differ                 []differ
+	WasPicture, IsPicture  template.HTML
+	Warnings               []brief.Warning
 }

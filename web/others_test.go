@@ -70,11 +70,11 @@ func TestWhatLeavesTheHouse(t *testing.T) {
 			if notes != "1" {
 				continue
 			}
-			a.store.Bin(t.Context(), id)
+			a.store.Boxes.Throw(t.Context(), id, true)
 			if w := a.get(link); w.Code != http.StatusGone {
 				t.Errorf("a link to a box in the bin: %d", w.Code)
 			}
-			a.store.Restore(t.Context(), id)
+			a.store.Boxes.Throw(t.Context(), id, false)
 			if w := a.get(link); w.Code != http.StatusOK {
 				t.Errorf("a link to a box taken out of the bin: %d", w.Code)
 			}
@@ -90,8 +90,8 @@ func TestWhatLeavesTheHouse(t *testing.T) {
 		whole := a.get(path + "/out/zip").Body.Bytes()
 		b := newApp(t)
 		at(t, b.send("/projects/upload", "document", string(whole)))
-		if again, err := b.store.Called(t.Context(), string(a.head(id).Brief.Name)); err != nil ||
-			again.Brief.Card.Own[len(again.Brief.Card.Own)-1].Price != "7.31" {
+		if again, err := b.store.Called(t.Context(), string(a.head(id).Doc.Name)); err != nil ||
+			again.Doc.Card.Own[len(again.Doc.Card.Own)-1].Price != "7.31" {
 			t.Errorf("everything as zip, brought in again: %v", err)
 		}
 	}

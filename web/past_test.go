@@ -10,6 +10,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/store"
 )
 
 // What is learnt after a box was made, and a card that turns out thicker, don't change how it was made: neither
@@ -65,9 +66,9 @@ func TestDocumentHoldsItsCards(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	here, _ := a.store.Shop(t.Context())
+	here, _ := a.store.Shops.Head(t.Context(), store.TheShop)
 	empty, _ := shop.Read(shop.Document{})
-	p, elsewhere := plan.Make(a.head(id).Brief, readAs(here).Workshop), plan.Make(got, request.Workshop{Shop: *empty})
+	p, elsewhere := plan.Make(a.head(id).Doc, readAs(here).Workshop), plan.Make(got, request.Workshop{Shop: *empty})
 	if !elsewhere.Holds() || fmt.Sprint(planned(sets.JobOf(p))) != fmt.Sprint(planned(sets.JobOf(elsewhere))) {
 		t.Errorf("%v elsewhere, here %v: %v", planned(sets.JobOf(elsewhere)), planned(sets.JobOf(p)), elsewhere.Problems)
 	}

@@ -91,8 +91,14 @@ func (s *Server) enterWith(c *echo.Context, code int, problem string) error {
 	if c.FormValue("to") != "" {
 		to = c.FormValue("to")
 	}
-	return s.render(c, code, "enter", map[string]any{"Title": "Say the passphrase", "To": backTo(to), "Problem": problem,
-		"Who": words.Cut(c.FormValue("who"), 40), "Shared": true})
+	return s.render(c, code, "enter", &enterPage{page{Title: "Say the passphrase", Shared: true}, backTo(to), problem,
+		words.Cut(c.FormValue("who"), 40)})
+}
+
+// enterPage asks for the passphrase.
+type enterPage struct {
+	page
+	To, Problem, Who string
 }
 
 // enter lets somebody in who knows the passphrase.

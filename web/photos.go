@@ -23,11 +23,11 @@ func (s *Server) addPhotos(c *echo.Context) error {
 	}
 	form, err := c.MultipartForm()
 	if err != nil || len(form.File["photo"]) == 0 {
-		return s.showMaking(c, http.StatusBadRequest, nil, "No picture was chosen. Choose a JPEG or PNG.")
+		return s.showMakingWith(c, http.StatusBadRequest, "No picture was chosen. Choose a JPEG or PNG.")
 	}
 	files := form.File["photo"]
 	if m.Photos+len(files) > store.MostPhotos {
-		return s.showMaking(c, http.StatusUnprocessableEntity, nil,
+		return s.showMakingWith(c, http.StatusUnprocessableEntity,
 			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
 				"Nothing was taken in.", store.MostPhotos, m.Photos))
 	}
@@ -40,7 +40,7 @@ func (s *Server) addPhotos(c *echo.Context) error {
 	for _, f := range files {
 		p, err := takePhoto(f)
 		if err != nil {
-			return s.showMaking(c, http.StatusUnprocessableEntity, nil, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.",
+			return s.showMakingWith(c, http.StatusUnprocessableEntity, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.",
 				words.Cut(f.Filename, 60), err))
 		}
 		all = append(all, store.Photo{Making: m.ID, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
@@ -48,14 +48,14 @@ func (s *Server) addPhotos(c *echo.Context) error {
 	}
 	err = s.store.KeepPhotos(c.Request().Context(), all...)
 	if errors.Is(err, store.ErrFull) {
-		return s.showMaking(c, http.StatusUnprocessableEntity, nil,
+		return s.showMakingWith(c, http.StatusUnprocessableEntity,
 			"There is no more room for photos, so none was kept. Take some out of "+
 				"other makings first.")
 	}
 	if err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d#photos", m.ID))
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", m.ID))
 }
 
 func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
@@ -102,5 +102,5 @@ func (s *Server) changePhoto(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%d#photos", p.Making))
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", p.Making))
 }

@@ -100,7 +100,7 @@ func TestMaking(t *testing.T) {
 		for k, v := range fields {
 			pairs = append(pairs, k, v)
 		}
-		pairs = append(pairs, "whom", "Wren & Tilly", "change", "a groove wider <b>")
+		pairs = append(pairs, "for", "Wren & Tilly", "change", "a groove wider <b>")
 		w := a.post(path+"/makings?stage=record", pairs...)
 		said := w.Body.String()
 		for _, want := range []string{"This was not kept", `value="Wren &amp; Tilly"`, ">a groove wider &lt;b&gt;</textarea>"} {
@@ -109,11 +109,11 @@ func TestMaking(t *testing.T) {
 			}
 		}
 	}
-	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
+	if _, all, _ := a.store.Logbook(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
 		t.Fatal("something bad was kept")
 	}
 	press := func() string {
-		return at(t, a.post(path+"/makings", "key", "k1", "made", "2026-11-20", "count", "3", "whom", "Wren", "fit", "right",
+		return at(t, a.post(path+"/makings", "key", "k1", "made", "2026-11-20", "count", "3", "for", "Wren", "fit", "right",
 			"minutes", "95",
 			"change", "a groove wider <b>"))
 	}
@@ -127,16 +127,26 @@ func TestMaking(t *testing.T) {
 	making, _, _ := strings.Cut(where, "?")
 	a.sees(making, "What has changed in the box since", "Kraft")
 	again, _, _ := strings.Cut(at(t, a.post(making+"/again")), "?")
-	b := a.head(strings.TrimPrefix(again, "/projects/")).Brief
+	b := a.head(strings.TrimPrefix(again, "/projects/")).Doc
 	if b.Card.Stock != "duplex-350" || b.Name != "Round tea tin, as on 20 Nov 2026" {
 		t.Errorf("made again of %s", b.Card.Stock)
 	}
-	// Two windows: the second is told, and what it typed stands.
-	first := []string{"edits", "1", "made", "2026-11-20", "count", "3", "whom", "Linden", "fit", "right"}
-	at(t, a.post(making+"/change", first...))
-	if w := a.post(making+"/change", append(first, "notes", "typed later")...); w.Code != http.StatusConflict ||
-		!strings.Contains(w.Body.String(), "typed later") {
-		t.Errorf("%d", w.Code)
+	// Two windows: what each changed stands, what both changed is told, and what it was made by stays.
+	base := a.base(making)
+	a.post(making+"/change", "base", base, "for", "Linden", "was.for", "Wren")
+	w := a.post(making+"/change", "base", base, "for", "Sorrel", "was.for", "Wren", "notes", "typed later", "count", "a few")
+	if got := text(w); !strings.Contains(got, "Another window changed “for whom, or what” too") ||
+		!strings.Contains(w.Body.String(), "typed later") || !strings.Contains(got, "\"a few\" is no number of boxes") {
+		t.Errorf("%d %s", w.Code, got)
+	}
+	a.sees(making, "3 for Linden")
+	a.acts(making, "count", "3")
+	a.undoes(making, "How many 3")
+	a.acts(making, "count", "3")
+	was := a.get(making + "/picture.svg").Body.String()
+	a.acts("/shop", "cards.@duplex-350.caliper", "0.9 mm")
+	if is := a.get(making + "/picture.svg").Body.String(); is != was || !strings.Contains(is, "<svg") {
+		t.Error("what the shop says now changes how a making looks")
 	}
 	a.sees("/logbook?q=what+fitted+an+85+mm+tin+last+time%3F", "Last time, 20 Nov 2026", "inside", "for Linden", "about 85 mm")
 	a.sees("/logbook?q=40+mm+tin", "Nothing like that was made")
@@ -159,7 +169,7 @@ func TestPhotosOfMaking(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	path := fmt.Sprintf("/makings/%d", ids[0])
+	path := "/makings/" + ids[0]
 	var flat bytes.Buffer
 	png.Encode(&flat, image.NewGray(image.Rect(0, 0, 30, 20)))
 	at(t, a.files(path+"/photos", "photo", map[string][]byte{"a.jpg": picture(900, 600), "b.png": flat.Bytes()}))
@@ -209,7 +219,7 @@ func TestLogbookLists(t *testing.T) {
 		!strings.Contains(text(w), "Nothing was brought in: line 4") {
 		t.Errorf("%d %s", w.Code, text(w))
 	}
-	if _, all, _ := a.store.Makings(t.Context(), store.Look{}, 0); all != 0 {
+	if _, all, _ := a.store.Logbook(t.Context(), store.Look{}, 0); all != 0 {
 		t.Fatal("half of a list came in")
 	}
 	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w),
@@ -234,8 +244,9 @@ func TestLogbookLists(t *testing.T) {
 	if w := a.get("/logbook/out/exe"); w.Code != http.StatusNotFound {
 		t.Errorf("%d", w.Code)
 	}
-	a.sees("/makings/1", "This making came from a list")
-	if w := a.post("/makings/1/again"); w.Code != http.StatusConflict {
+	one := regexp.MustCompile(`/makings/[a-z0-9]+`).FindString(a.get("/logbook").Body.String())
+	a.sees(one, "This making came from a list")
+	if w := a.post(one + "/again"); w.Code != http.StatusConflict {
 		t.Errorf("%d", w.Code)
 	}
 }
@@ -249,7 +260,7 @@ func TestOther(t *testing.T) {
 	where := at(t, a.post("/projects/"+id+"/other", "thing", "round tea tin", "count", "2"))
 	got := a.sees(where, "What is different", "Inside", "Seed packet sampler for round tea tin", "2 × 12")
 	fresh, _, _ := strings.Cut(strings.TrimPrefix(where, "/projects/"), "/")
-	b, of := a.head(fresh).Brief, projects[0]
+	b, of := a.head(fresh).Doc, projects[0]
 	if len(b.Contents) != 1 || b.Contents[0].Count != "2" || b.Box.Style != of.Box.Style || b.Card.Stock != of.Card.Stock ||
 		!strings.Contains(got, "thing") && !strings.Contains(got, "Diameter") {
 		t.Errorf("%+v", b)

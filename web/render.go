@@ -82,7 +82,7 @@ func (s *Server) funcs() template.FuncMap {
 		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
 		"area":      area,
 		"pairs":     said,
-		"fieldsOf":  strings.Fields,
+		"joined":    func(of []string) string { return strings.Join(of, ";") },
 		"aims":      func() []style.Choice { return aims },
 		"holds":     func() []holding { return holdings },
 		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
@@ -165,17 +165,31 @@ func dict(pairs ...any) (map[string]any, error) {
 	return m, nil
 }
 
+// page is what every page says of itself to the frame it stands in.
+type page struct {
+	Title    string
+	Part     string // what script swaps
+	PartOnly bool   // there is nothing else
+	Bench    bool   // it keeps what is typed as it goes, and is changed in place
+	Bare     bool   // without the frame's own links
+	Shared   bool   // shown to whoever has a link
+	WhoAsks  string
+}
+
+func (p *page) frame() *page { return p }
+
+// framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
+type framed interface{ frame() *page }
+
 // render writes a page, or for htmx the part of it that is swapped.
-func (s *Server) render(c *echo.Context, code int, page string, data map[string]any) error {
-	name := "layout"
-	h := c.Request().Header
-	if part, ok := data["Part"].(string); ok && h.Get("HX-Request") == "true" &&
-		h.Get("HX-History-Restore-Request") != "true" {
-		name = part
+func (s *Server) render(c *echo.Context, code int, name string, data framed) error {
+	f, what := data.frame(), "layout"
+	if f.PartOnly || f.Part != "" && isScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {
+		what = f.Part
 	}
-	data["WhoAsks"] = s.whoAsks(c)
+	f.WhoAsks = s.whoAsks(c)
 	var b bytes.Buffer
-	if err := s.pages[page].ExecuteTemplate(&b, name, data); err != nil {
+	if err := s.pages[name].ExecuteTemplate(&b, what, data); err != nil {
 		return err
 	}
 	c.Response().Header().Set("Vary", "HX-Request")

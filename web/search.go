@@ -3,8 +3,8 @@ package web
 import (
 	"context"
 	"errors"
+	"fmt"
 	"runtime"
-	"sync"
 
 	"brevium/core/plan"
 	"brevium/store"
@@ -24,37 +24,9 @@ func (s *Server) turn(ctx context.Context) (done func(), err error) {
 	}
 }
 
-// fates remembers which revisions gave a plan, so that the last that did is
-// found again without planning all since. A revision never changes.
-type fates struct {
-	sync.Mutex
-	works map[int64]bool
-}
-
-// mostFates bounds what is remembered.
+// mostFates is of how many revisions it is remembered whether they gave a plan, so that the last that did is found
+// again without planning all since. A revision never changes.
 const mostFates = 10_000
-
-func (f *fates) of(revision int64) (works, known bool) {
-	f.Lock()
-	defer f.Unlock()
-	works, known = f.works[revision]
-	return works, known
-}
-
-func (f *fates) forget() {
-	f.Lock()
-	defer f.Unlock()
-	f.works = nil
-}
-
-func (f *fates) note(revision int64, works bool) {
-	f.Lock()
-	defer f.Unlock()
-	if f.works == nil || len(f.works) >= mostFates {
-		f.works = map[int64]bool{}
-	}
-	f.works[revision] = works
-}
 
 // lastThatWorks plans the newest state before a project's own that gives a
 // plan, of a set for one of its boxes; nil when none does.
@@ -64,22 +36,22 @@ func (s *Server) lastThatWorks(ctx context.Context, project string, from int64, 
 		return nil, err
 	}
 	for _, id := range trail {
-		if works, known := s.fates.of(id); known && !works {
+		if works, known := s.fates.of(fmt.Sprint(id)); known && !works {
 			continue
 		}
-		rev, err := s.store.Revision(ctx, project, id)
+		rev, err := s.store.Boxes.Revision(ctx, project, id)
 		if broken := new(store.Broken); errors.As(err, &broken) {
 			continue
 		}
 		if err != nil {
 			return nil, err
 		}
-		if box != "" && rev.Brief.Several.At(box) < 0 {
+		if box != "" && rev.Doc.Several.At(box) < 0 {
 			continue
 		}
-		p := s.make(rev.Brief, box).plan
+		p := s.make(rev.Doc, box).plan
 		if box == "" {
-			s.fates.note(id, p.OK())
+			s.fates.note(fmt.Sprint(id), p.OK())
 		}
 		if p.OK() {
 			return p, nil

@@ -20,6 +20,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/cutting"
 	"brevium/core/request"
 	"brevium/draw"
 	"brevium/machine"
@@ -44,8 +45,8 @@ type Server struct {
 	hosts    map[string]bool
 	machine  *machine.Client
 	hard     chan struct{} // a place for each long search that may run at once
-	cuttings cuttings
-	fates    fates
+	cuttings *memo[[]cutting.Found]
+	fates    *memo[bool]
 	batches  batchPlans
 	turns    turns
 	clock    func() time.Time
@@ -76,7 +77,8 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 		return nil, err
 	}
 	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, machine: beside.Machine, hosts: map[string]bool{},
-		hard: searches(), clock: time.Now}
+		hard: searches(), clock: time.Now, cuttings: newMemo[[]cutting.Found](mostCuttings),
+		fates: newMemo[bool](mostFates), batches: newBatchPlans()}
 	for _, h := range beside.Hosts {
 		srv.hosts[strings.ToLower(h)] = true
 	}
@@ -169,6 +171,8 @@ func (s *Server) routes(e *echo.Echo) {
 	l.GET("/least", s.leastOfList)
 	l.GET("/pieces.csv", s.cutListCSV)
 	l.POST("/change", s.changeCutList)
+	l.POST("/undo", s.undoCutList)
+	l.POST("/redo", s.redoCutList)
 	l.POST("/csv", s.readCutList)
 	l.POST("/away", s.throwCutList(true))
 	l.POST("/back", s.throwCutList(false))
@@ -249,6 +253,9 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	m := e.Group("/makings/:id")
 	m.GET("", s.makingPage)
 	m.POST("/change", s.amend)
+	m.POST("/undo", s.undoMaking)
+	m.POST("/redo", s.redoMaking)
+	m.GET("/picture.svg", s.madePicture)
 	m.POST("/away", s.throwMaking(true))
 	m.POST("/back", s.throwMaking(false))
 	m.POST("/again", s.makeAgain)
@@ -268,9 +275,8 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	b.GET("/print", s.schedulePrint)
 	b.POST("/change", s.changeBatch)
 	b.POST("/in", s.ordersIn)
-	b.POST("/tick", s.tickBatch)
-	b.POST("/give", s.takeGive)
 	b.POST("/undo", s.undoBatch)
+	b.POST("/redo", s.redoBatch)
 	b.POST("/away", s.throwBatch(true))
 	b.POST("/back", s.throwBatch(false))
 	e.GET("/copies", s.copiesPage)

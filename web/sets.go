@@ -34,7 +34,7 @@ func (s *Server) make(b brief.Brief, box string) made { return s.makeIn(s.worksh
 // makeIn is make in a given workshop.
 func (s *Server) makeIn(w request.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
-		return made{plan: s.cutAsAsked(advice.Make(b, w), false)}
+		return made{plan: s.cutAsAsked(advice.Make(b, w))}
 	}
 	n := max(0, b.Several.At(box))
 	set := s.cutSetAsAsked(sets.MakeFor(b, n, w))
@@ -172,27 +172,27 @@ func (f form) setGroup() group {
 }
 
 // addBox adds a box to the set, and begins the set when there is none yet.
-func (s *Server) addBox(_ context.Context, c changing) error {
-	c.after = func(e *edited) {
-		e.box = e.brief.AddMember()
-		e.focus = "box-" + e.box
+func (s *Server) addBox(_ context.Context, c *changing[brief.Brief]) error {
+	c.after = func(e *edited[brief.Brief]) {
+		e.part = e.doc.AddMember()
+		e.focus = "box-" + e.part
 	}
 	return nil
 }
 
 // removeBox takes a box out of the set.
-func (s *Server) removeBox(_ context.Context, c changing) error {
+func (s *Server) removeBox(_ context.Context, c *changing[brief.Brief]) error {
 	box := c.arg
-	c.after = func(e *edited) {
-		n := e.brief.Several.At(box)
+	c.after = func(e *edited[brief.Brief]) {
+		n := e.doc.Several.At(box)
 		if n < 0 {
 			e.notice = "That box was taken out already, in another window."
 			return
 		}
-		e.brief.RemoveMember(n)
-		if e.box = ""; e.brief.IsSet() {
-			e.box = e.brief.Several.Boxes[max(0, n-1)].ID
-			e.focus = "box-" + e.box
+		e.doc.RemoveMember(n)
+		if e.part = ""; e.doc.IsSet() {
+			e.part = e.doc.Several.Boxes[max(0, n-1)].ID
+			e.focus = "box-" + e.part
 		}
 	}
 	return nil

@@ -26,7 +26,7 @@ func TestSets(t *testing.T) {
 		if w.Code != http.StatusSeeOther && w.Code != http.StatusOK {
 			t.Fatalf("%v: %d", pairs, w.Code)
 		}
-		return a.head(id).Brief
+		return a.head(id).Doc
 	}
 	page := func(query string) string { return a.get("/projects/" + id + query).Body.String() }
 	if !strings.Contains(page("?stage=contents"), "Make it a set") {
@@ -74,14 +74,14 @@ func TestSets(t *testing.T) {
 		t.Error("the first box is in trouble for the second")
 	}
 	a.post("/projects/"+id+"/undo", "base", fmt.Sprint(a.head(id).ID))
-	if now = a.head(id).Brief; now.Member(1).Contents[0].Length != "60 mm" {
+	if now = a.head(id).Doc; now.Member(1).Contents[0].Length != "60 mm" {
 		t.Errorf("undone: %s", now.Member(1).Contents[0].Length)
 	}
 	// Two windows: one edits the first box, one the second; both stay.
 	base := fmt.Sprint(a.head(id).ID)
 	a.post("/projects/"+id+"/change?box=1", "base", base, "tools.fit", "easy")
 	a.post("/projects/"+id+"/change?box=2", "base", base, "contents.@1.height", "30 mm")
-	if now = a.head(id).Brief; now.Member(0).Tools.Fit != "easy" || now.Member(1).Contents[0].Height != "30 mm" {
+	if now = a.head(id).Doc; now.Member(0).Tools.Fit != "easy" || now.Member(1).Contents[0].Height != "30 mm" {
 		t.Errorf("%s", now.Encode())
 	}
 	box = "1"
@@ -101,7 +101,7 @@ func TestBoxesFollow(t *testing.T) {
 	id := a.begin(b)
 	post := func(pairs ...string) brief.Member {
 		a.post("/projects/"+id+"/change?box=2", append(pairs, "base", fmt.Sprint(a.head(id).ID))...)
-		return a.head(id).Brief.Several.Boxes[1]
+		return a.head(id).Doc.Several.Boxes[1]
 	}
 	if got := a.get("/projects/" + id + "?box=2&stage=contents").Body.String(); !strings.Contains(got, `value="100"`) {
 		t.Error("the size that follows is not shown")

@@ -8,6 +8,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
@@ -21,13 +22,16 @@ import (
 // share makes a link to a box as it is now, or moves the one there is to it.
 func (s *Server) share(c *echo.Context) error {
 	ctx := c.Request().Context()
-	head, err := s.store.Head(ctx, c.Param("id"))
+	head, err := s.store.Boxes.Head(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	j, ok := s.jobCut(s.look(head, &edited{}))
-	if !ok {
+	j, err := s.jobCut(ctx, s.look(head, &edited[brief.Brief]{}))
+	if errors.Is(err, errUnmade) {
 		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: the brief needs mending first.")
+	}
+	if err != nil {
+		return err
 	}
 	if _, err := s.store.Share(ctx, c.Param("id"), head.ID, j.Written().ForOthers(c.FormValue("notes") == "1")); err != nil {
 		return err
@@ -101,11 +105,14 @@ func (s *Server) sharedState(c *echo.Context) (*state, sets.Job, error) {
 	if err != nil {
 		return nil, sets.Job{}, err
 	}
-	rev := store.Revision{ID: sh.Revision, Project: sh.Project, Brief: sh.Document, Made: sh.Made}
+	rev := store.BoxRev{ID: sh.Revision, Of: sh.Project, Doc: sh.Document, Made: sh.Made}
 	st := s.looked(store.Project{Revision: rev, Changed: sh.Made}, s.makeIn(sharedWorkshop, sh.Document, c.QueryParam("box")))
-	j, ok := s.jobCut(st)
-	if !ok {
-		return nil, j, echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
+	j, err := s.jobCut(c.Request().Context(), st)
+	if errors.Is(err, errUnmade) {
+		err = echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
+	}
+	if err != nil {
+		return nil, j, err
 	}
 	st.Shown = st.Plan
 	return st, j, nil
@@ -153,10 +160,19 @@ func (s *Server) sharedPage(c *echo.Context) error {
 		v.Box = st.Set.Here
 	}
 	seen := seenOf(c, st)
-	data := map[string]any{"Title": called(j.Name, nameless), "S": st, "V": v, "Path": path, "Job": j, "Warning": j.Warning(),
-		"Picture": s.picture(c, st, v), "Seen": seen, "Course": st.course(), "Shared": true, "Boxes": sharedBoxes(j),
-		"Papers": export.PapersFor(j)}
-	return s.render(c, http.StatusOK, "shared", data)
+	return s.render(c, http.StatusOK, "shared", &sharedPage{page: page{Title: called(j.Name, nameless), Shared: true},
+		onTable: onTable{S: st, V: v, Path: path, Picture: s.picture(c, st, v), Seen: seen, Course: st.course()}, Job: &j,
+		Warning: j.Warning(), Boxes: sharedBoxes(j), Papers: export.PapersFor(j)})
+}
+
+// sharedPage shows a box to whoever has its link.
+type sharedPage struct {
+	page
+	onTable
+	Job     *sets.Job
+	Warning string
+	Boxes   []sharedBox
+	Papers  []export.Format
 }
 
 func sharedBoxes(j sets.Job) (out []sharedBox) {
@@ -233,7 +249,7 @@ func (s *Server) sharedDocument(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	b := st.Project.Brief
+	b := st.Brief
 	if j.Set != nil {
 		b = j.Set.Brief
 	}

@@ -7,7 +7,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -16,7 +15,6 @@ import (
 	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/shop"
-	"brevium/core/words"
 	"brevium/store"
 )
 
@@ -56,119 +54,56 @@ func (v shopView) Link(pairs ...string) string {
 	return "?" + q.Encode()
 }
 
-// editedShop is what a request makes of the shop.
-type editedShop struct {
-	doc           shop.Document
-	what          string
-	conflicts     []document.Conflict
-	notice, focus string
-	card          string // the card to look at next
-	boxes         []store.BoxChange
-	alone         bool // it is undone by itself, whatever was pressed before it
-	same          bool // it is a change although the document stays what it was
+// shopKind is what the engine needs to know to change the shop.
+func (s *Server) shopKind() kind[shop.Document] {
+	return kind[shop.Document]{
+		Kept: s.store.Shops, form: shop.Form, known: inForm(shop.Form), written: shopText, nudged: nudgeShop, act: s.actShop,
+		of:   func(c *echo.Context) (string, string) { return store.TheShop, "" },
+		says: func(was, now *shop.Document, _ string) string { return changed(shop.Form, was, now) },
+		busy: "Other windows keep changing the shop, so this was not kept. Try again.",
+	}
 }
 
-func (s *Server) shopPage(c *echo.Context) error { return s.showShop(c, http.StatusOK, editedShop{}) }
+func (s *Server) shopPage(c *echo.Context) error {
+	head, err := s.store.Shops.Head(c.Request().Context(), store.TheShop)
+	if err != nil && !errors.As(err, new(*store.Broken)) {
+		return err
+	}
+	return s.showShop(c, http.StatusOK, head, edited[shop.Document]{})
+}
 
-// changeShop lays what was typed on the newest shop and does what a button asks.
+// changeShop lays what was typed on the newest shop and does what a button asks. Boxes made of a card whose numbers are
+// changed keep it as it was, in the same commit.
 func (s *Server) changeShop(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {
 		return err
 	}
-	e, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		return s.mergedShop(c.Request().Context(), head,
-			values)
+	ctx, k := c.Request().Context(), s.shopKind()
+	head, e, err := edit(s, c, k, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		e, err := merged(ctx, k, head, values)
+		if err != nil {
+			return e, err
+		}
+		pins, err := s.pins(ctx, &head.Doc, &e.doc)
+		e.besides = append(e.besides, pins...)
+		if len(pins) > 0 && e.notice == "" {
+			e.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
+				plainCount(len(pins), "box is", "boxes are"),
+				map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
+		}
+		return e, err
 	})
 	if err != nil {
 		return err
 	}
-	return s.answerShop(c, e)
+	return s.answerShop(c, head, e)
 }
 
-// editShop changes the shop: it asks what is to be made of the newest, keeps it, and
-// starts over when another program changed it in between.
-func (s *Server) editShop(c *echo.Context, do func(head store.Shop) (editedShop, error)) (editedShop, error) {
-	ctx, change := c.Request().Context(), changeID(c)
-	burst := c.FormValue("burst")
-	end, err := s.turns.take(ctx, "shop")
-	if err != nil {
-		return editedShop{}, err
-	}
-	defer end()
-	for range 8 {
-		if change != "" {
-			if before, err := s.store.Arrived(ctx, change); before || err != nil {
-				return editedShop{}, err
-			}
-		}
-		head, err := s.store.Shop(ctx)
-		if err != nil {
-			return editedShop{}, err
-		}
-		e, err := do(head)
-		if err != nil || !e.same && string(e.doc.Encode()) == string(head.Document.Encode()) {
-			return e, err
-		}
-		if e.alone { // undone by itself
-			burst = ""
-		}
-		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: e.doc, What: e.what,
-			Burst: burst[:min(len(burst), longestBurst)], ID: change, Boxes: e.boxes})
-		switch {
-		case errors.Is(err, store.ErrMoved):
-			continue
-		case errors.Is(err, store.ErrArrived):
-			return e, nil
-		}
-		return e, err
-	}
-	return editedShop{}, echo.NewHTTPError(http.StatusConflict,
-		"Other windows keep changing the shop, so this was not kept. Try again.")
-}
-
-// mergedShop lays the fields of a form on the newest shop.
-func (s *Server) mergedShop(ctx context.Context, head store.Shop, values url.Values) (editedShop, error) {
-	seen, err := s.seenShop(ctx, head, values)
-	if err != nil {
-		return editedShop{}, err
-	}
-	units := head.Document.Units()
-	typed := map[string]document.Typed{}
-	for path, v := range values {
-		f, ok := shop.FieldAt(path)
-		if !ok || len(v) == 0 {
-			continue
-		}
-		if why := tooLong(f, v[len(v)-1]); why != "" {
-			return editedShop{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
-		}
-		was := seen.Get(path)
-		if says, ok := values["was."+path]; ok {
-			was = says[0]
-		}
-		typed[path] = document.Typed{Text: shopText(f, path, v[len(v)-1], units, &head.Document),
-			Was: shopText(f, path, was, units, &head.Document)}
-	}
-	e := editedShop{}
-	e.doc, e.conflicts = shop.Merge(head.Document, typed)
-	for _, nudge := range values["nudge"] {
-		nudgeShop(&e.doc, nudge, units)
-	}
-	if err := s.actShop(ctx, &e, values.Get("act")); err != nil {
-		return e, err
-	}
-	if e.what == "" {
-		e.what = describeShop(&head.Document, &e.doc)
-	}
-	pins, err := s.pins(ctx, &head.Document, &e.doc)
-	e.boxes = append(e.boxes, pins...)
-	if len(pins) > 0 && e.notice == "" {
-		e.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
-			plainCount(len(pins), "box is", "boxes are"),
-			map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
-	}
-	return e, err
+// alterShop does one thing to the shop that is typed in none of its fields.
+func (s *Server) alterShop(c *echo.Context, do func(head *store.Head[shop.Document]) (edited[shop.Document], error)) (
+	store.Head[shop.Document], edited[shop.Document], error) {
+	return edit(s, c, s.shopKind(), do)
 }
 
 func plainCount(n int, one, many string) string {
@@ -178,39 +113,13 @@ func plainCount(n int, one, many string) string {
 	return fmt.Sprintf("%d %s", n, many)
 }
 
-func tooLong(f document.Field, text string) string {
-	most := max(f.Most, 200)
-	if f.Path == "currency" {
-		most = f.Most
-	}
-	if n := words.Letters(text); n > most {
-		return fmt.Sprintf("“%s” is %d letters long; it takes %d", f.Title(), n, most)
-	}
-	return ""
-}
-
-func (s *Server) seenShop(ctx context.Context, head store.Shop, values url.Values) (shop.Document, error) {
-	base, err := strconv.ParseInt(values.Get("base"), 10, 64)
-	if err != nil || base == head.ID {
-		return head.Document, nil
-	}
-	if base == 0 {
-		return shop.Shipped(), nil
-	}
-	was, err := s.store.ShopAt(ctx, base)
-	if broken := new(store.Broken); errors.As(err, &broken) || errors.Is(err, store.ErrNone) {
-		return head.Document, nil
-	}
-	return was.Document, err
-}
-
-// shopText writes a field as the shop keeps it: a length with its unit, anything else
-// as typed.
-func shopText(f document.Field, path, text string, units measure.Unit, head *shop.Document) string {
-	text = strings.TrimSpace(strings.ReplaceAll(text, "\r\n", "\n"))
-	if f.Kind != document.Distance {
+// shopText writes a field as the shop keeps it: a length with its unit, anything else as typed.
+func shopText(path, text string, _, head *shop.Document) string {
+	f, _ := shop.FieldAt(path)
+	if text = strings.TrimSpace(text); f.Kind != document.Distance {
 		return text
 	}
+	units := head.Units()
 	if isThickness(path) {
 		units = measure.Millimetres
 	}
@@ -218,8 +127,7 @@ func shopText(f document.Field, path, text string, units measure.Unit, head *sho
 	if err != nil {
 		return text
 	}
-	// What is typed without a unit under a thickness that stands there in another is
-	// meant in that.
+	// What is typed without a unit under a thickness that stands there in another is meant in that.
 	if bare := strings.Trim(text, "0123456789./ -") == ""; bare {
 		if _, was, err := measure.ParseUnit(head.Get(path), units); err == nil && was != own {
 			if in, err := measure.Parse(text, was); err == nil {
@@ -230,51 +138,20 @@ func shopText(f document.Field, path, text string, units measure.Unit, head *sho
 	return l.Exact(own)
 }
 
-// nudgeShop moves a length of the shop by steps, or a count.
-func nudgeShop(d *shop.Document, nudge string, units measure.Unit) {
-	path, by, _ := strings.Cut(nudge, ":")
+// nudgeShop moves a length of the shop by steps.
+func nudgeShop(d *shop.Document, nudge, _ string) (document.Conflict, bool) {
+	path, n := nudgeSaid(nudge)
 	f, ok := shop.FieldAt(path)
-	n, err := strconv.Atoi(by)
-	if !ok || err != nil || n < -mostSteps || n > mostSteps || f.Kind != document.Distance {
-		return
-	}
-	text := d.Get(path)
-	l, own, err := measure.ParseUnit(text, units)
-	if err != nil {
-		return
+	l, own, err := measure.ParseUnit(d.Get(path), d.Units())
+	if !ok || n == 0 || err != nil || f.Kind != document.Distance {
+		return document.Conflict{}, true
 	}
 	step := measure.DefaultStep(own).Size
 	if strings.HasSuffix(path, ".caliper") {
 		step = measure.Millimetre / 100
 	}
 	d.Set(path, max(step, l+measure.Length(n)*step).Exact(own))
-}
-
-// describeShop tells a change of the shop in words.
-func describeShop(was, now *shop.Document) string {
-	var says []string
-	for path, text := range now.All() {
-		if was.Get(path) == text {
-			continue
-		}
-		f, _ := shop.FieldAt(path)
-		label := f.Label
-		if id, ok := strings.CutPrefix(path, "cards.@"); ok {
-			id, _, _ = strings.Cut(id, ".")
-			label = called(now.Get("cards.@"+id+".title"), "a card") + ": " + label
-		}
-		if text == "" {
-			text = "left open"
-		}
-		says = append(says, fmt.Sprintf("%s %s", label, words.Cut(text, 40)))
-	}
-	switch {
-	case len(says) == 0:
-		return "A change"
-	case len(says) > 2:
-		says = append(says[:2], fmt.Sprintf("and %d more", len(says)-2))
-	}
-	return words.Capital(strings.Join(says, "; "))
+	return document.Conflict{}, true
 }
 
 // numbers are the fields of a card that a plan's numbers hang on.
@@ -285,10 +162,10 @@ func sameNumbers(a, b brief.Stock) bool {
 	return !slices.ContainsFunc(numbers, func(name string) bool { return one.Get("cards.0."+name) != other.Get("cards.0."+name) })
 }
 
-// pins keeps, in the boxes that are made of a card whose numbers are changed, the
-// card as it was: their numbers move only when that is asked for.
-func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store.BoxChange, err error) {
-	changed := map[string]*store.BoxChange{}
+// pins keeps, in the boxes that are made of a card whose numbers are changed, the card as it was: their numbers move
+// only when that is asked for.
+func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store.Write, err error) {
+	changed := map[string]*store.BoxRev{}
 	var order []string
 	for _, old := range was.Cards {
 		i := now.Of(old.ID)
@@ -300,34 +177,35 @@ func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store
 			return nil, err
 		}
 		for _, rev := range all {
-			if ownCard(&rev.Brief, old.ID) >= 0 {
+			if ownCard(&rev.Doc, old.ID) >= 0 {
 				continue // it keeps an older one already
 			}
-			c := changed[rev.Project]
+			c := changed[rev.Of]
 			if c == nil {
-				c = &store.BoxChange{Project: rev.Project, Base: rev.ID, Brief: rev.Brief.Clone()}
-				changed[rev.Project], order = c, append(order, rev.Project)
+				rev.Doc = rev.Doc.Clone()
+				c = &rev
+				changed[rev.Of], order = c, append(order, rev.Of)
 			}
-			c.Brief.Card.Own = append(c.Brief.Card.Own, old)
+			c.Doc.Card.Own = append(c.Doc.Card.Own, old)
 			c.What = fmt.Sprintf("It keeps %s as it was: the shop has other numbers for it now",
 				called(string(old.Title), "its card"))
-			if c.Brief.Check() != nil { // too full of cards to say one more
-				delete(changed, rev.Project)
+			if c.Doc.Check() != nil { // too full of cards to say one more
+				delete(changed, rev.Of)
 			}
 		}
 	}
 	for _, id := range order {
 		if c := changed[id]; c != nil {
-			out = append(out, *c)
+			out = append(out, s.store.Boxes.Write(id, store.Change[brief.Brief]{Base: c.ID, Doc: c.Doc, What: c.What}, nil))
 		}
 	}
 	return out, nil
 }
 
 // using lists the boxes that are made of a card.
-func (s *Server) using(ctx context.Context, id string) ([]store.Revision, error) {
+func (s *Server) using(ctx context.Context, id string) ([]store.BoxRev, error) {
 	all, err := s.store.Using(ctx, id)
-	return slices.DeleteFunc(all, func(r store.Revision) bool { return !uses(&r.Brief, id) }), err
+	return slices.DeleteFunc(all, func(r store.BoxRev) bool { return !uses(&r.Doc, id) }), err
 }
 
 // uses reports whether a box, or one of a set, is cut from a card.
@@ -356,23 +234,24 @@ func ownCard(b *brief.Brief, id string) int {
 	return slices.IndexFunc(b.Card.Own, func(c brief.Stock) bool { return c.ID == id })
 }
 
-func (s *Server) answerShop(c *echo.Context, e editedShop) error {
-	if c.Request().Header.Get("HX-Request") == "true" || len(e.conflicts) > 0 || e.notice != "" {
-		return s.showShop(c, http.StatusOK, e)
+func (s *Server) answerShop(c *echo.Context, head store.Head[shop.Document], e edited[shop.Document]) error {
+	if toldAll(c, e) {
+		return s.showShop(c, http.StatusOK, head, e)
 	}
 	v := shopViewOf(c)
-	if e.card != "" {
-		v.Card = e.card
+	if e.part != "" {
+		v.Card = e.part
 	}
 	return c.Redirect(http.StatusSeeOther, "/shop"+v.Link())
 }
 
-func (s *Server) undoShop(c *echo.Context) error { return s.moveShop(c, s.store.UndoShop) }
-func (s *Server) redoShop(c *echo.Context) error { return s.moveShop(c, s.store.RedoShop) }
+func (s *Server) undoShop(c *echo.Context) error { return s.moveShop(c, true) }
+func (s *Server) redoShop(c *echo.Context) error { return s.moveShop(c, false) }
 
-func (s *Server) moveShop(c *echo.Context, move func(context.Context, string) error) error {
-	if err := move(c.Request().Context(), changeID(c)); err != nil && !errors.Is(err, store.ErrArrived) {
+func (s *Server) moveShop(c *echo.Context, back bool) error {
+	head, e, err := moveHead(c, s.shopKind(), back)
+	if err != nil {
 		return err
 	}
-	return s.answerShop(c, editedShop{})
+	return s.answerShop(c, head, e)
 }

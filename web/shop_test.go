@@ -16,11 +16,11 @@ import (
 
 func (a *app) shop() *shop.Document {
 	a.t.Helper()
-	s, err := a.store.Shop(a.t.(*testing.T).Context())
+	s, err := a.store.Shops.Head(a.t.(*testing.T).Context(), store.TheShop)
 	if err != nil {
 		a.t.Fatal(err)
 	}
-	return &s.Document
+	return &s.Doc
 }
 
 // typeInShop sends a field of the shop as the page does, and gives the page.
@@ -50,8 +50,8 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 	other := a.begin(brief.New("in"))
 	before := map[string]string{}
 	clearance := func(id string) string {
-		now, _ := a.store.Shop(t.Context())
-		p := plan.Make(a.head(id).Brief, readAs(now).Workshop)
+		now, _ := a.store.Shops.Head(t.Context(), store.TheShop)
+		p := plan.Make(a.head(id).Doc, readAs(now).Workshop)
 		return p.Box.Clearance.Exact("mm") + " " + fmt.Sprint(p.CardOf("kraft-300").Caliper)
 	}
 	for _, id := range []string{one, two, other} {
@@ -67,7 +67,7 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		if got := clearance(id); got != was {
 			t.Errorf("a box went from %s to %s unasked", was, got)
 		}
-		if own := len(a.head(id).Brief.Card.Own); own != map[bool]int{true: 0, false: 1}[id == other] {
+		if own := len(a.head(id).Doc.Card.Own); own != map[bool]int{true: 0, false: 1}[id == other] {
 			t.Errorf("%d cards of its own", own)
 		}
 	}
@@ -84,13 +84,13 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		t.Error("one box does not take the new numbers when asked")
 	}
 	a.typeInShop("act", "take-all:kraft-300")
-	if clearance(one) == before[one] || len(a.head(one).Brief.Card.Own) != 0 {
+	if clearance(one) == before[one] || len(a.head(one).Doc.Card.Own) != 0 {
 		t.Error("the others do not take them when asked")
 	}
 	a.post("/shop/undo")
 	a.post("/shop/undo")
 	a.post("/shop/undo")
-	if a.shop().Get("cards.@kraft-300.ten") != "12 mm" || len(a.head(one).Brief.Card.Own) != 0 {
+	if a.shop().Get("cards.@kraft-300.ten") != "12 mm" || len(a.head(one).Doc.Card.Own) != 0 {
 		t.Errorf("undone to %q", a.shop().Get("cards.@kraft-300.ten"))
 	}
 	a.post("/shop/redo")
@@ -117,7 +117,7 @@ func TestDressingKeepsItsCard(t *testing.T) {
 			}
 			id := a.begin(b)
 			a.typeInShop("cards.@dots-120.ten", "6 mm")
-			if own := a.head(id).Brief.Card.Own; len(own) != 1 || own[0].ID != "dots-120" {
+			if own := a.head(id).Doc.Card.Own; len(own) != 1 || own[0].ID != "dots-120" {
 				t.Errorf("set %v, %+v: the box keeps %+v", set, dress, own)
 			}
 		}
@@ -157,7 +157,7 @@ func TestTwoWindowsInTheShop(t *testing.T) {
 	page := a.typeInShop("cards.@kraft-300.price", "0.30", "base", "0", "was.cards.@kraft-300.price", "0.16",
 		"cards.@kraft-300.hand", "7",
 		"was.cards.@kraft-300.hand", "")
-	if !strings.Contains(page, "Another window changed “price of a sheet” too") ||
+	if !strings.Contains(page, "Another window changed “Kraft, 300 gsm: price of a sheet” too") ||
 		a.shop().Get("cards.@kraft-300.price") != "0.20" ||
 		a.shop().Get("cards.@kraft-300.hand") != "7" {
 		t.Errorf("merged to %q, %q", a.shop().Get("cards.@kraft-300.price"), a.shop().Get("cards.@kraft-300.hand"))
@@ -241,11 +241,11 @@ func TestHabits(t *testing.T) {
 	a.typeInShop("habits.fit", "easy")
 	w := a.post("/projects")
 	made, _, _ := strings.Cut(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")
-	if b := a.head(made).Brief; b.Units != "mm" || b.Tools.Step != "0.5 mm" || b.Tools.Fit != "easy" {
+	if b := a.head(made).Doc; b.Units != "mm" || b.Tools.Step != "0.5 mm" || b.Tools.Fit != "easy" {
 		t.Errorf("a new box begins in %s, by %s, %s", b.Units, b.Tools.Step, b.Tools.Fit)
 	}
 	a.post("/projects/"+made+"/change", "units", "in", "was.units", "mm")
-	if b := a.head(made).Brief; b.Tools.Step != "1/16 in" {
+	if b := a.head(made).Doc; b.Tools.Step != "1/16 in" {
 		t.Errorf("in inches it goes by %s", b.Tools.Step)
 	}
 }
@@ -300,8 +300,8 @@ func TestOwnAndNoCards(t *testing.T) {
 	}
 	d := a.shop()
 	d.Cards = nil
-	now, _ := a.store.ShopNow(t.Context())
-	if _, err := a.store.SaveShop(t.Context(), store.ShopChange{Base: now, Document: *d}); err != nil {
+	now, _ := a.store.Shops.At(t.Context(), store.TheShop)
+	if _, err := a.store.Shops.Save(t.Context(), store.TheShop, "", store.Change[shop.Document]{Base: now, Doc: *d}); err != nil {
 		t.Fatal(err)
 	}
 	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/how", "/how/lid",
@@ -326,7 +326,7 @@ func TestCardsOnTheBench(t *testing.T) {
 	id := a.begin(brief.New("in"))
 	page := a.post("/projects/"+id+"/change?stage=card&view=fit", "card.stock", "kraft-300", "was.card.stock",
 		"cover-216").Body.String()
-	if b := a.head(id).Brief; b.Card.Sheet != "300 x 400 mm" || strings.Contains(page, `<option value="12x12"`) {
+	if b := a.head(id).Doc; b.Card.Sheet != "300 x 400 mm" || strings.Contains(page, `<option value="12x12"`) {
 		t.Errorf("the sheet is %s", b.Card.Sheet)
 	}
 	page = a.post("/projects/"+id+"/change?stage=card&view=fit", "dress.outside", "3", "was.dress.outside", "").Body.String()

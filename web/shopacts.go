@@ -3,7 +3,6 @@ package web
 import (
 	"bytes"
 	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -23,11 +22,9 @@ import (
 // What buttons do to the shop beyond what its fields hold, and what a box gives it.
 
 // actShop does what a button of the shop's page asks.
-func (s *Server) actShop(ctx context.Context, e *editedShop, act string) error {
-	name, arg, _ := strings.Cut(act, ":")
-	d := &e.doc
-	switch name {
-	case "":
+func (s *Server) actShop(ctx context.Context, e *changing[shop.Document]) error {
+	d, arg := &e.doc, e.arg
+	switch e.act {
 	case "add-card":
 		s.addCard(e, brief.Stock{Title: "New card", Kind: "card", GSM: "250"})
 	case "copy-card":
@@ -52,10 +49,10 @@ func (s *Server) actShop(ctx context.Context, e *editedShop, act string) error {
 		d.Offcuts = append(d.Offcuts, o)
 		e.what, e.focus = "An offcut added", fieldMark("offcuts.@"+o.ID+".width")
 	case "remove-offcut":
-		d.Offcuts = slices.DeleteFunc(d.Offcuts, func(o shop.Offcut) bool { return o.ID == arg })
+		takeOut(e, "offcuts.@"+arg, "offcut")
 		e.what = "An offcut taken out"
 	case "remove-fit":
-		d.Fits = slices.DeleteFunc(d.Fits, func(f shop.Fit) bool { return f.ID == arg })
+		takeOut(e, "fits.@"+arg, "record")
 		e.what = "A fit record taken out"
 	case "reset":
 		d.Fits = slices.DeleteFunc(d.Fits, func(f shop.Fit) bool {
@@ -85,12 +82,12 @@ func (s *Server) actShop(ctx context.Context, e *editedShop, act string) error {
 			}
 		}
 	default:
-		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+		return errNoAct
 	}
 	return nil
 }
 
-func (s *Server) addCard(e *editedShop, c brief.Stock) {
+func (s *Server) addCard(e *changing[shop.Document], c brief.Stock) {
 	if len(e.doc.Cards) >= shop.MostCards {
 		e.notice = fmt.Sprintf("A shop lists %d cards at the most.", shop.MostCards)
 		return
@@ -104,11 +101,11 @@ func (s *Server) addCard(e *editedShop, c brief.Stock) {
 	}
 	c.ID, c.Retired = shop.Slug(string(c.Title), e.doc.Cards)+"-"+newMark()[:4], ""
 	e.doc.Cards = append([]brief.Stock{c}, e.doc.Cards...)
-	e.what, e.card, e.focus = string(c.Title)+" added", c.ID, fieldMark("cards.@"+c.ID+".title")
+	e.what, e.part, e.focus = string(c.Title)+" added", c.ID, fieldMark("cards.@"+c.ID+".title")
 }
 
 // removeCard takes a card out; one that boxes are made of is retired, not lost.
-func (s *Server) removeCard(ctx context.Context, e *editedShop, id string) error {
+func (s *Server) removeCard(ctx context.Context, e *changing[shop.Document], id string) error {
 	i := e.doc.Of(id)
 	if i < 0 {
 		e.notice = "That card was taken out already, in another window."
@@ -132,31 +129,31 @@ func (s *Server) removeCard(ctx context.Context, e *editedShop, id string) error
 }
 
 // takeAll lets the boxes that keep older numbers of a card take those of the shop.
-func (s *Server) takeAll(ctx context.Context, e *editedShop, id string) error {
+func (s *Server) takeAll(ctx context.Context, e *changing[shop.Document], id string) error {
 	all, err := s.using(ctx, id)
 	if err != nil {
 		return err
 	}
 	for _, rev := range all {
-		b := rev.Brief.Clone()
-		if dropOwn(&b, id); string(b.Encode()) != string(rev.Brief.Encode()) {
-			e.boxes = append(e.boxes, store.BoxChange{Project: rev.Project, Base: rev.ID, Brief: b,
-				What: "It takes the numbers of the shop for " + e.doc.Get("cards.@"+id+".title")})
+		b := rev.Doc.Clone()
+		if dropOwn(&b, id); string(b.Encode()) != string(rev.Doc.Encode()) {
+			e.besides = append(e.besides, s.store.Boxes.Write(rev.Of, store.Change[brief.Brief]{Base: rev.ID, Doc: b,
+				What: "It takes the numbers of the shop for " + e.doc.Get("cards.@"+id+".title")}, nil))
 		}
 	}
-	e.what, e.same = fmt.Sprintf("%s the new numbers of %s", plainCount(len(e.boxes), "box takes", "boxes take"),
-		e.doc.Get("cards.@"+id+".title")), len(e.boxes) > 0
+	e.what, e.same = fmt.Sprintf("%s the new numbers of %s", plainCount(len(e.besides), "box takes", "boxes take"),
+		e.doc.Get("cards.@"+id+".title")), len(e.besides) > 0
 	return nil
 }
 
 // cardsCSV gives the cards of the shop as a list.
 func (s *Server) cardsCSV(c *echo.Context) error {
-	head, err := s.store.Shop(c.Request().Context())
+	head, err := s.store.Shops.Head(c.Request().Context(), store.TheShop)
 	if err != nil {
 		return err
 	}
 	var b bytes.Buffer
-	if err := shop.WriteCSV(&b, head.Document.Cards); err != nil {
+	if err := shop.WriteCSV(&b, head.Doc.Cards); err != nil {
 		return err
 	}
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="cards.csv"`)
@@ -169,14 +166,14 @@ func (s *Server) readCards(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.editShop(c, func(head store.Shop) (editedShop, error) {
-		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Document.Cards, head.Document.Units())
+	_, _, err = s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Doc.Cards, head.Doc.Units())
 		if err != nil {
-			return editedShop{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+			return edited[shop.Document]{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
 		}
-		e := editedShop{doc: head.Document.Clone(), what: "Cards brought in from a list"}
+		e := edited[shop.Document]{doc: head.Doc.Clone(), what: "Cards brought in from a list"}
 		e.doc.Cards = cards
-		e.boxes, err = s.pins(c.Request().Context(), &head.Document, &e.doc)
+		e.besides, err = s.pins(c.Request().Context(), &head.Doc, &e.doc)
 		return e, err
 	})
 	if err != nil {
@@ -196,8 +193,8 @@ func (s *Server) fitted(c *echo.Context) error {
 		st.Notice = why
 		return s.answer(c, http.StatusUnprocessableEntity, st)
 	}
-	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("How the lid of %s fitted",
+	if _, _, err := s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		e := edited[shop.Document]{doc: head.Doc.Clone(), what: fmt.Sprintf("How the lid of %s fitted",
 			called(string(st.Brief.Name), nameless))}
 		e.doc.Fits = append(e.doc.Fits, fit)
 		return e, nil
@@ -250,8 +247,8 @@ func (s *Server) keepOffcuts(c *echo.Context) error {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to keep offcuts of yet.")
 	}
 	kept, all := leftOf(cutsOf(st), string(st.Brief.Name), st.Shown.Units)
-	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: fmt.Sprintf("%s kept of %s", keptSaid(len(kept), all),
+	if _, _, err := s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		e := edited[shop.Document]{doc: head.Doc.Clone(), what: fmt.Sprintf("%s kept of %s", keptSaid(len(kept), all),
 			called(string(st.Brief.Name), nameless))}
 		e.doc.Offcuts = append(e.doc.Offcuts, kept...)
 		return e, nil
@@ -265,8 +262,8 @@ func (s *Server) keepOffcuts(c *echo.Context) error {
 // caution puts a caution away: on the screen, not on what is printed.
 func (s *Server) caution(c *echo.Context) error {
 	id := words.Cut(c.FormValue("caution"), 40)
-	if _, err := s.editShop(c, func(head store.Shop) (editedShop, error) {
-		e := editedShop{doc: head.Document.Clone(), what: "A caution put away on the screen"}
+	if _, _, err := s.alterShop(c, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
+		e := edited[shop.Document]{doc: head.Doc.Clone(), what: "A caution put away on the screen"}
 		e.doc.Set("seen."+id, "yes")
 		return e, nil
 	}); err != nil {
@@ -280,37 +277,28 @@ func (s *Server) caution(c *echo.Context) error {
 }
 
 // keepOwn adds a card that a box brings along to those of the shop.
-func (s *Server) keepOwn(ctx context.Context, c changing) error {
-	i := ownCard(&c.brief, c.arg)
+func (s *Server) keepOwn(ctx context.Context, c *changing[brief.Brief]) error {
+	i := ownCard(&c.doc, c.arg)
 	if i < 0 {
 		c.notice = "That card is not there any more: another window has changed it."
 		return nil
 	}
-	own := c.brief.Card.Own[i]
-	for range 8 {
-		head, err := s.store.Shop(ctx)
-		if err != nil {
-			return err
-		}
-		if head.Document.Of(own.ID) >= 0 {
-			break // it is there already
-		}
-		d := head.Document.Clone()
-		d.Cards = append([]brief.Stock{own}, d.Cards...)
-		if _, r := shop.Read(d); len(r.Problems) > 0 {
-			c.notice = "It was not added: " + r.Problems[0].Text
-			return nil
-		}
-		_, err = s.store.SaveShop(ctx, store.ShopChange{Base: head.ID, Document: d,
-			What: string(own.Title) + " added from a box"})
-		if errors.Is(err, store.ErrMoved) {
-			continue
-		}
-		if err != nil {
-			return err
-		}
-		break
+	own := c.doc.Card.Own[i]
+	head, err := s.store.Shops.Head(ctx, store.TheShop)
+	if err != nil {
+		return err
 	}
 	c.notice = string(own.Title) + " is among the cards of the shop."
+	if head.Doc.Of(own.ID) >= 0 {
+		return nil // it is there already
+	}
+	d := head.Doc.Clone()
+	d.Cards = append([]brief.Stock{own}, d.Cards...)
+	if _, r := shop.Read(d); len(r.Problems) > 0 {
+		c.notice = "It was not added: " + r.Problems[0].Text
+		return nil
+	}
+	c.besides = append(c.besides, s.store.Shops.Write(store.TheShop, store.Change[shop.Document]{Base: head.ID, Doc: d,
+		What: string(own.Title) + " added from a box"}, nil))
 	return nil
 }

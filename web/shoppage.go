@@ -23,11 +23,7 @@ import (
 // shopState is the shop as its page shows it.
 type shopState struct {
 	*readShop
-	CanRedo   bool
-	Conflicts []conflict
-	Notice    string
-	Focus     string
-	Seen      int64
+	kept
 }
 
 // partLink is a part of the shop on its rail.
@@ -43,41 +39,56 @@ type tile struct {
 	Picture               template.HTML
 }
 
-func (s *Server) showShop(c *echo.Context, code int, e editedShop) error {
+func (s *Server) showShop(c *echo.Context, code int, head store.Head[shop.Document], e edited[shop.Document]) error {
 	ctx, v := c.Request().Context(), shopViewOf(c)
 	now, err := s.shopNow(ctx)
 	if err != nil {
 		return err
 	}
 	if now.ID == 0 { // plans may be made with another until anything is changed
-		head, err := s.store.Shop(ctx)
-		if err != nil {
-			return err
-		}
 		now = readAs(head)
 	}
-	st := &shopState{readShop: now, Notice: e.notice, Focus: e.focus, Seen: now.ID}
-	for _, k := range e.conflicts {
-		f, _ := shop.FieldAt(k.Field)
-		st.Conflicts = append(st.Conflicts, conflict{Conflict: k, Label: f.Label})
-	}
-	if st.CanRedo, err = s.store.CanRedoShop(ctx, now.ID); err != nil {
+	st := &shopState{readShop: now}
+	if st.kept, err = keptOf(ctx, s.shopKind(), &now.Head, &e, func(path string) string {
+		return labelled(shop.Form, &now.Doc, path)
+	}); err != nil {
 		return err
 	}
-	if e.card != "" {
-		v.Card = e.card
+	if now.ID == 0 {
+		st.Said = "As it ships"
 	}
-	if d := &now.Document; d.Of(v.Card) < 0 && len(d.Cards) > 0 {
+	if e.part != "" {
+		v.Card = e.part
+	}
+	if d := &now.Doc; d.Of(v.Card) < 0 && len(d.Cards) > 0 {
 		v.Card = d.Cards[0].ID
 	}
-	f := form{doc: &now.Document, at: shop.FieldAt, report: now.Report}
-	data := map[string]any{"Part": "shopbench", "Title": "The shop: " + titleOf(v.Stage), "S": st, "V": v,
-		"Base": now.ID, "Path": "/shop",
-		"Here": v.Link(), "Rail": shopRail(v, st), "Groups": f.shopGroups(v, st)}
-	if err := s.shopTable(ctx, v, st, data); err != nil {
+	f := form{doc: &now.Doc, at: shop.FieldAt, report: now.Report}
+	data := &shopPage{page: page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), Bench: true}, S: st, V: v,
+		Base: now.ID, Path: "/shop", Here: v.Link(), Rail: shopRail(v, st), Groups: f.shopGroups(v, st)}
+	if err := s.shopTable(ctx, data); err != nil {
 		return err
 	}
 	return s.render(c, code, "shop", data)
+}
+
+// shopPage is a part of the shop as its page shows it.
+type shopPage struct {
+	page
+	S          *shopState
+	V          shopView
+	Base       int64
+	Path, Here string
+	Rail       []partLink
+	Groups     []group
+	Tiles      []tile
+	Stock      *brief.Stock // the card that is looked at
+	Facts      []fact
+	Uses, Keep []store.BoxRev
+	MoreUses   int
+	Picture    template.HTML
+	History    []store.Revision[shop.Document]
+	Learnt     []fitLesson
 }
 
 func titleOf(part string) string {
@@ -95,7 +106,7 @@ func shopRail(v shopView, st *shopState) (out []partLink) {
 	for _, p := range shopParts {
 		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
 			Here: p.ID == v.Stage}
-		if p.ID == "tools" && st.Document.Tools == (brief.Tools{}) {
+		if p.ID == "tools" && st.Doc.Tools == (brief.Tools{}) {
 			l.State, l.Why = "guessed", "not described yet: any mark is taken to be set directly"
 		}
 		own := func(pr brief.Problem) bool { return strings.HasPrefix(pr.Field, owns[p.ID]) }
@@ -125,7 +136,7 @@ func (f form) shopGroups(v shopView, st *shopState) []group {
 }
 
 func (f form) cardGroups(id string, st *shopState) []group {
-	i := st.Document.Of(id)
+	i := st.Doc.Of(id)
 	if i < 0 {
 		return nil
 	}
@@ -141,7 +152,7 @@ func (f form) cardGroups(id string, st *shopState) []group {
 	for _, m := range shop.Motifs {
 		motifs = append(motifs, style.Choice{ID: m, Label: m})
 	}
-	about := group{Title: called(string(st.Document.Cards[i].Title), "This card"), ID: "card-" + id, Fields: []field{
+	about := group{Title: called(string(st.Doc.Cards[i].Title), "This card"), ID: "card-" + id, Fields: []field{
 		f.ask(path + "title"),
 		pick("kind", style.Choice{ID: "card", Label: "card"}, style.Choice{ID: "paper", Label: "paper"},
 			style.Choice{ID: "specialty", Label: "specialty"}),
@@ -160,7 +171,7 @@ func (f form) cardGroups(id string, st *shopState) []group {
 		f.colour(path+"inside", card.Inside),
 		pick("pattern", style.Choice{ID: "", Label: "plain"}, style.Choice{ID: "up", Label: "has a way up"},
 			style.Choice{ID: "any", Label: "any way up"})}}
-	if p := st.Document.Cards[i].Pattern; p == "up" || p == "any" {
+	if p := st.Doc.Cards[i].Pattern; p == "up" || p == "any" {
 		looks.Fields = append(looks.Fields, f.pick(path+"motif", motifs), f.colour(path+"ink", card.Ink),
 			open("repeat", "24 mm"))
 	}
@@ -186,7 +197,7 @@ func (f form) offcutGroups(st *shopState) (out []group) {
 	for _, c := range st.Workshop.Cards {
 		cards = append(cards, style.Choice{ID: c.ID, Label: c.Title})
 	}
-	for _, o := range st.Document.Offcuts {
+	for _, o := range st.Doc.Offcuts {
 		path := "offcuts.@" + o.ID + "."
 		out = append(out, group{ID: o.ID, Title: fmt.Sprintf("%s × %s", o.Width, o.Height), Remove: "remove-offcut:" + o.ID,
 			Fields: []field{f.ask(path + "width"), f.ask(path + "height"), f.pick(path+"card", cards),
@@ -233,28 +244,29 @@ func (f form) habitGroups() (out []group) {
 }
 
 // shopTable makes what stands on the table, and beside it, for a part of the shop.
-func (s *Server) shopTable(ctx context.Context, v shopView, st *shopState, data map[string]any) (err error) {
+func (s *Server) shopTable(ctx context.Context, data *shopPage) (err error) {
+	v, st := data.V, data.S
 	switch v.Stage {
 	case "cards":
-		data["Tiles"] = tiles(v, st)
+		data.Tiles = tiles(v, st)
 		return s.cardFacts(ctx, v.Card, st, data)
 	case "offcuts":
-		units := measure.DefaultStep(st.Document.Units())
+		units := measure.DefaultStep(st.Doc.Units())
 		label := func(o shop.Kept) string { return units.Show(o.Width).Text + " × " + units.Show(o.Height).String() }
 		card := func(id string) shop.Card { c, _ := st.Workshop.Card(id); return c }
-		data["Picture"] = template.HTML(draw.Offcuts(st.Workshop.Offcuts, card, label, tableW, tableH))
+		data.Picture = template.HTML(draw.Offcuts(st.Workshop.Offcuts, card, label, tableW, tableH))
 	case "tools":
-		data["Picture"] = template.HTML(draw.Tools(st.Workshop.Tools, st.Document.Units(), tableW, 460))
+		data.Picture = template.HTML(draw.Tools(st.Workshop.Tools, st.Doc.Units(), tableW, 460))
 	case "habits":
-		data["History"], err = s.store.ShopHistory(ctx, st.ID, 30)
+		data.History, err = s.store.Shops.History(ctx, store.TheShop, st.ID, 30)
 	case "fit":
-		data["Learnt"] = learnt(st)
+		data.Learnt = learnt(st)
 	}
 	return err
 }
 
 func tiles(v shopView, st *shopState) (out []tile) {
-	for _, stock := range st.Document.Cards {
+	for _, stock := range st.Doc.Cards {
 		c, ok := st.Workshop.Card(stock.ID)
 		t := tile{ID: stock.ID, Title: called(string(stock.Title), "no name"), Link: v.Link("card", stock.ID),
 			Here:    stock.ID == v.Card,
@@ -280,30 +292,30 @@ func cardThick(c shop.Card) string {
 }
 
 // cardFacts tells what the numbers of a card come to, and which boxes are made of it.
-func (s *Server) cardFacts(ctx context.Context, id string, st *shopState, data map[string]any) error {
-	i := st.Document.Of(id)
+func (s *Server) cardFacts(ctx context.Context, id string, st *shopState, data *shopPage) error {
+	i := st.Doc.Of(id)
 	if i < 0 {
 		return nil
 	}
-	stock := st.Document.Cards[i]
-	data["Stock"] = stock
+	stock := st.Doc.Cards[i]
+	data.Stock = &stock
 	if c, ok := st.Workshop.Card(id); ok {
-		data["Facts"] = factsOf(c, st)
+		data.Facts = factsOf(c, st)
 	}
 	all, err := s.using(ctx, id)
 	if err != nil {
 		return err
 	}
-	var uses, keep []store.Revision
+	var uses, keep []store.BoxRev
 	for _, rev := range all {
-		if k := ownCard(&rev.Brief, id); k >= 0 && !sameNumbers(rev.Brief.Card.Own[k], stock) {
+		if k := ownCard(&rev.Doc, id); k >= 0 && !sameNumbers(rev.Doc.Card.Own[k], stock) {
 			keep = append(keep, rev)
 		} else {
 			uses = append(uses, rev)
 		}
 	}
-	data["Uses"], data["Keep"] = uses[:min(len(uses), mostUses)], keep[:min(len(keep), mostUses)]
-	data["MoreUses"] = max(0, len(uses)-mostUses) + max(0, len(keep)-mostUses)
+	data.Uses, data.Keep = uses[:min(len(uses), mostUses)], keep[:min(len(keep), mostUses)]
+	data.MoreUses = max(0, len(uses)-mostUses) + max(0, len(keep)-mostUses)
 	return nil
 }
 
@@ -362,7 +374,7 @@ func learnt(st *shopState) (out []fitLesson) {
 		if k.Layers > 0 {
 			one.Title += ", " + plainCount(k.Layers, "layer", "layers") + " between"
 		}
-		for _, f := range st.Document.Fits {
+		for _, f := range st.Doc.Fits {
 			if string(f.Card) == k.Card && string(f.Walls) == k.Walls && string(f.Layers) == fmt.Sprint(k.Layers) {
 				one.Records = append(one.Records, f)
 			}

@@ -34,7 +34,7 @@ func BenchmarkChange24(b *testing.B) {
 	id := a.begin(d)
 	for n := 0; b.Loop(); n++ {
 		form := []string{"base", fmt.Sprint(a.head(id).ID)}
-		for path, text := range shop.Form.All(&d) {
+		for path, text := range d.All() {
 			if strings.HasPrefix(path, "contents.") {
 				part := strings.SplitN(path, ".", 3)
 				form = append(form, "contents.@"+part[1]+"."+part[2], text)

@@ -11,7 +11,7 @@ import (
 
 func formOf(b *brief.Brief) form {
 	p := plan.Make(*b, request.Default)
-	f := form{doc: b, at: brief.FieldAt, report: p.Report, b: b, p: p, shop: request.Default}
+	f := form{doc: b, at: brief.FieldAt, placed: b.Placed, report: p.Report, b: b, p: p, shop: request.Default}
 	if p.OK() {
 		f.shown = p
 	}

@@ -51,60 +51,46 @@ func waitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 	return len(p.Problems) > 0
 }
 
-// conflict is a field that two windows changed, in words.
-type conflict struct {
-	document.Conflict
-	Label  string
-	Member string // the path of what is gone
-}
-
 func (s *Server) looked(head store.Project, m made) *state {
-	st := &state{Project: head, Plan: m.plan}
+	st := &state{Project: head, Brief: head.Doc, Plan: m.plan}
 	if m.set != nil {
-		st.Set = newShownSet(m.set, head.Brief.Several.Boxes[m.n].ID)
-		st.Project.Brief = m.set.Members[m.n]
+		st.Set = newShownSet(m.set, head.Doc.Several.Boxes[m.n].ID)
+		st.Brief = m.set.Members[m.n]
 	}
 	return st
 }
 
 // stateAfter reads a project after something was done to it, unless that failed.
-func (s *Server) stateAfter(c *echo.Context, e edited, err error) (*state, error) {
+func (s *Server) stateAfter(c *echo.Context, e edited[brief.Brief], err error) (*state, error) {
 	if err != nil {
 		return nil, err
 	}
-	head, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	head, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return nil, err
 	}
-	if e.box == "" {
-		e.box = c.QueryParam("box")
+	if e.part == "" {
+		e.part = c.QueryParam("box")
 	}
-	return s.stateOf(c.Request().Context(), head, e)
+	return s.stateOf(c, head, e)
 }
 
-func (s *Server) stateOf(ctx context.Context, head store.Project, e edited) (*state, error) {
+func (s *Server) stateOf(c *echo.Context, head store.Project, e edited[brief.Brief]) (*state, error) {
 	st := s.look(head, &e)
-	return st, s.settle(ctx, st, e)
+	return st, s.settle(c.Request().Context(), s.boxes(c), st, e)
 }
 
 // settle fills in what the page shows beside the plan.
-func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
-	st.Notice, st.Focus, st.Seen = e.notice, e.focus, e.base
-	for _, k := range e.conflicts {
-		shown := conflict{Conflict: k, Label: fieldWords(&st.Brief, k.Field)}
-		if k.Gone {
-			shown.Member = k.Field[:strings.LastIndexByte(k.Field, '.')]
-		}
-		st.Conflicts = append(st.Conflicts, shown)
-	}
-	if st.CanRedo, err = s.store.CanRedo(ctx, st.ID); err != nil {
+func (s *Server) settle(ctx context.Context, k kind[brief.Brief], st *state, e edited[brief.Brief]) (err error) {
+	st.kept, err = keptOf(ctx, k, &st.Project, &e, func(path string) string { return fieldWords(&st.Brief, path) })
+	if err != nil {
 		return err
 	}
 	box := ""
 	if st.Set != nil {
 		box = st.Set.Here
 	} else {
-		s.fates.note(st.ID, st.Plan.OK())
+		s.fates.note(fmt.Sprint(st.ID), st.Plan.OK())
 	}
 	if st.Typed() {
 		st.Suspects = advice.Suspects(st.Plan, s.workshop())
@@ -116,7 +102,7 @@ func (s *Server) settle(ctx context.Context, st *state, e edited) (err error) {
 	if st.Typed() { // a list that can't be never stands beside an older one that was proved
 		return nil
 	}
-	st.Shown, err = s.lastThatWorks(ctx, st.Project.Project, st.ID, box)
+	st.Shown, err = s.lastThatWorks(ctx, st.Of, st.ID, box)
 	return err
 }
 

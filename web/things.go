@@ -67,7 +67,13 @@ func (s *Server) libraryPage(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.render(c, http.StatusOK, "library", map[string]any{"Title": "Usual things", "Things": things})
+	return s.render(c, http.StatusOK, "library", &libraryPage{page{Title: "Usual things"}, things})
+}
+
+// libraryPage lists the usual things.
+type libraryPage struct {
+	page
+	Things []usual
 }
 
 func (s *Server) forget(c *echo.Context) error {
@@ -79,17 +85,17 @@ func (s *Server) forget(c *echo.Context) error {
 
 // keepThing puts one of a project's things into the library, if it can be read.
 func (s *Server) keepThing(c *echo.Context) error {
-	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	p, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
-	p.Brief = s.one(p.Brief, c.QueryParam("box"))
-	i := p.Brief.Item(c.FormValue("thing"))
+	p.Doc = s.one(p.Doc, c.QueryParam("box"))
+	i := p.Doc.Item(c.FormValue("thing"))
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the "+
 			"page again.")
 	}
-	one := brief.Brief{Units: p.Brief.Units, Tools: p.Brief.Tools, Contents: p.Brief.Contents[i : i+1]}
+	one := brief.Brief{Units: p.Doc.Units, Tools: p.Doc.Tools, Contents: p.Doc.Contents[i : i+1]}
 	r := brief.NewReader(&one)
 	if _, ok := contents.Read(&one, r); !ok {
 		return echo.NewHTTPError(http.StatusUnprocessableEntity,
@@ -99,7 +105,7 @@ func (s *Server) keepThing(c *echo.Context) error {
 		return err
 	}
 	notice := fmt.Sprintf("%s is kept among the usual things.", words.Capital(string(one.Contents[0].Name)))
-	st, err := s.stateAfter(c, edited{notice: notice}, nil)
+	st, err := s.stateAfter(c, edited[brief.Brief]{notice: notice}, nil)
 	if err != nil {
 		return err
 	}
@@ -108,16 +114,16 @@ func (s *Server) keepThing(c *echo.Context) error {
 
 // thingsCSV gives the project's things as a list.
 func (s *Server) thingsCSV(c *echo.Context) error {
-	p, err := s.store.Head(c.Request().Context(), c.Param("id"))
+	p, err := s.store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
-	p.Brief = s.one(p.Brief, c.QueryParam("box"))
+	p.Doc = s.one(p.Doc, c.QueryParam("box"))
 	var b bytes.Buffer
-	if err := contents.WriteCSV(&b, p.Brief.Contents); err != nil {
+	if err := contents.WriteCSV(&b, p.Doc.Contents); err != nil {
 		return err
 	}
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Brief.Name))+`.csv"`)
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Doc.Name))+`.csv"`)
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
@@ -148,8 +154,8 @@ func (s *Server) readThings(c *echo.Context) error {
 	for i := range items {
 		items[i].ID = newMark() // they are other things than those they come in place of
 	}
-	_, err = s.edit(c, func(head store.Project) (edited, error) {
-		b := head.Brief.Clone()
+	_, err = s.edit(c, func(head *store.Project) (edited[brief.Brief], error) {
+		b := head.Doc.Clone()
 		b.Contents = slices.Clone(items)
 		for path, text := range b.All() {
 			if strings.HasPrefix(path, "contents.") && isLength(path) {
@@ -157,7 +163,7 @@ func (s *Server) readThings(c *echo.Context) error {
 			}
 		}
 		b.Arrange.Way, b.Arrange.Places = "", nil
-		return edited{brief: b, what: "Things brought in from a list"}, nil
+		return edited[brief.Brief]{doc: b, what: "Things brought in from a list"}, nil
 	})
 	if err != nil {
 		return err
@@ -181,6 +187,15 @@ func (s *Server) howMany(c *echo.Context) error {
 	}
 	defer done()
 	answers, whole := advice.Count(ctx, st.Shown, s.workshop())
-	return s.render(c, http.StatusOK, "howmany", map[string]any{"Title": "How many fit", "Part": "howmany", "S": st,
-		"Answers": answers, "Whole": whole, "Path": "/projects/" + c.Param("id")})
+	return s.render(c, http.StatusOK, "howmany", &howManyPage{page{Title: "How many fit", Part: "howmany"}, st, answers, whole,
+		"/projects/" + c.Param("id")})
+}
+
+// howManyPage tells how many of each thing fit.
+type howManyPage struct {
+	page
+	S       *state
+	Answers []advice.HowMany
+	Whole   bool
+	Path    string
 }

@@ -1,12 +1,9 @@
 package web
 
 import (
-	"net/http"
-	"net/url"
+	"fmt"
 	"strconv"
 	"strings"
-
-	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
 	"brevium/core/document"
@@ -14,29 +11,6 @@ import (
 )
 
 // What a form holds, as the document writes it.
-
-// readForm gathers the fields a form holds, each as the document writes it, with
-// what its window showed there before: as the window says, or as the brief it
-// was made from had it.
-func readForm(values url.Values, seen, head *brief.Brief) (map[string]document.Typed, error) {
-	typed := map[string]document.Typed{}
-	for path, v := range values {
-		if len(v) == 0 || !known(path) || !seen.Has(path) && !head.Has(path) {
-			continue // not a field, or one that this project never had
-		}
-		// A box to tick sends "no" first, and "yes" behind it when ticked.
-		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
-		if why := brief.TooLong(path, text); why != "" {
-			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
-		}
-		was := seen.Get(path)
-		if says, ok := values["was."+path]; ok {
-			was = says[0]
-		}
-		typed[path] = document.Typed{Text: asStored(path, text, seen, head), Was: asStored(path, was, seen, head)}
-	}
-	return typed, nil
-}
 
 // known reports whether a form may hold a field: one of the document, or an answer
 // to a question that some style asks.
@@ -96,13 +70,12 @@ const mostSteps = 10_000
 // four marks of the tools down, "contents.@1.count:1" a count one up. An empty
 // field starts from what it means when it is left open.
 func nudged(b *brief.Brief, nudge, from string) (document.Conflict, bool) {
-	path, by, _ := strings.Cut(nudge, ":")
-	n, err := strconv.Atoi(by)
-	if err != nil || n == 0 || n < -mostSteps || n > mostSteps || !known(path) {
+	path, n := nudgeSaid(nudge)
+	if n == 0 || !known(path) {
 		return document.Conflict{}, true
 	}
 	if !b.Has(path) {
-		return document.Conflict{Field: path, Mine: by + " steps", Gone: true}, false
+		return document.Conflict{Field: path, Mine: fmt.Sprintf("%d steps", n), Gone: true}, false
 	}
 	text := b.Get(path)
 	empty := strings.TrimSpace(text) == ""

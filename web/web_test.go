@@ -25,7 +25,7 @@ func TestChangeAndUndo(t *testing.T) {
 	if w.Code != 200 || !strings.Contains(w.Body.String(), `value="115 mm"`) || strings.Contains(w.Body.String(), "<html") {
 		t.Fatalf("%d %.300s", w.Code, w.Body)
 	}
-	if got := a.head(id).Brief; got.Contents[0].Length != "115 mm" || got.Contents[0].Count != "2" {
+	if got := a.head(id).Doc; got.Contents[0].Length != "115 mm" || got.Contents[0].Count != "2" {
 		t.Errorf("kept %s", got.Encode())
 	}
 	// A bad entry is kept, told beside its field, and the last plan stays.
@@ -40,11 +40,11 @@ func TestChangeAndUndo(t *testing.T) {
 		}
 	}
 	a.post("/projects/" + id + "/undo")
-	if got := a.head(id).Brief.Contents[0].Length; got != "115 mm" {
+	if got := a.head(id).Doc.Contents[0].Length; got != "115 mm" {
 		t.Errorf("undone to %q", got)
 	}
 	a.post("/projects/" + id + "/redo")
-	if got := a.head(id).Brief.Contents[0].Length; got != "5 3/" {
+	if got := a.head(id).Doc.Contents[0].Length; got != "5 3/" {
 		t.Errorf("redone to %q", got)
 	}
 }
@@ -54,7 +54,7 @@ func TestActs(t *testing.T) {
 	id := a.begin(brief.New("in"))
 	do := func(pairs ...string) (brief.Brief, int) {
 		w := a.post("/projects/"+id+"/change", append(pairs, "base", fmt.Sprint(a.head(id).ID))...)
-		return a.head(id).Brief, w.Code
+		return a.head(id).Doc, w.Code
 	}
 	if b, _ := do("act", "add-thing"); len(b.Contents) != 2 {
 		t.Errorf("%d things", len(b.Contents))
@@ -64,7 +64,7 @@ func TestActs(t *testing.T) {
 		t.Errorf("%+v", b.Contents)
 	}
 	do("act", "add-usual:tulip bulb")
-	do("act", "remove-thing:"+a.head(id).Brief.Contents[0].ID)
+	do("act", "remove-thing:"+a.head(id).Doc.Contents[0].ID)
 	if b, _ := do("act", "use-size"); b.Size == nil || b.Size.Length != "5 9/16 in" {
 		t.Errorf("%+v", b.Size)
 	}
@@ -90,7 +90,7 @@ func TestActs(t *testing.T) {
 	for range 30 {
 		do("act", "add-thing")
 	}
-	if n := len(a.head(id).Brief.Contents); n != 24 {
+	if n := len(a.head(id).Doc.Contents); n != 24 {
 		t.Errorf("%d kinds of thing", n)
 	}
 }
@@ -110,7 +110,7 @@ func TestMendByClick(t *testing.T) {
 	}
 	for _, says := range []string{"", "That is mended already."} {
 		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
-		if p := plan.Make(a.head(id).Brief, request.Default); w.Code != 200 || !p.Holds() ||
+		if p := plan.Make(a.head(id).Doc, request.Default); w.Code != 200 || !p.Holds() ||
 			!strings.Contains(w.Body.String(), says) {
 			t.Errorf("%d, %v %+v", w.Code, p.Problems, p.Checks)
 		}
@@ -164,10 +164,10 @@ func TestThings(t *testing.T) {
 	id := a.begin(brief.New("in"))
 	path := "/projects/" + id
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "honey jar")
-	if b := a.head(id).Brief; len(b.Contents) != 2 || b.Contents[1].NeckHeight != "14 mm" || b.Contents[1].Liquid != "yes" {
+	if b := a.head(id).Doc; len(b.Contents) != 2 || b.Contents[1].NeckHeight != "14 mm" || b.Contents[1].Liquid != "yes" {
 		t.Fatalf("%+v", b.Contents)
 	}
-	jar := a.head(id).Brief.Contents[1].ID
+	jar := a.head(id).Doc.Contents[1].ID
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+jar+".diameter", "60 mm",
 		"contents.@"+jar+".food", "no")
 	if body := a.post(path+"/keep-thing", "thing", jar).Body.String(); !strings.Contains(body,
@@ -186,9 +186,9 @@ func TestThings(t *testing.T) {
 	if !strings.HasPrefix(list, "name,shape,count") || !strings.Contains(list, "honey jar,cylinder") {
 		t.Errorf("%s", list)
 	}
-	before := a.head(id).Brief
-	if w := a.send(path+"/things", "list", list); w.Code != http.StatusSeeOther || alike(a.head(id).Brief) != alike(before) {
-		t.Errorf("%d: %v", w.Code, a.head(id).Brief.Contents)
+	before := a.head(id).Doc
+	if w := a.send(path+"/things", "list", list); w.Code != http.StatusSeeOther || alike(a.head(id).Doc) != alike(before) {
+		t.Errorf("%d: %v", w.Code, a.head(id).Doc.Contents)
 	}
 	if w := a.send(path+"/things", "list", "colour\nred"); w.Code != http.StatusUnprocessableEntity ||
 		!strings.Contains(w.Body.String(), "Nothing was brought in") {
@@ -197,9 +197,9 @@ func TestThings(t *testing.T) {
 	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "this box takes") {
 		t.Errorf("%.300s", body)
 	}
-	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Brief.Contents[1].ID+".diameter",
+	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Doc.Contents[1].ID+".diameter",
 		"wide")
-	if w := a.post(path+"/keep-thing", "thing", a.head(id).Brief.Contents[1].ID); w.Code != http.StatusUnprocessableEntity {
+	if w := a.post(path+"/keep-thing", "thing", a.head(id).Doc.Contents[1].ID); w.Code != http.StatusUnprocessableEntity {
 		t.Errorf("a thing that can't be read was kept: %d", w.Code)
 	}
 }
@@ -225,7 +225,7 @@ func TestByHand(t *testing.T) {
 		return a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act", act).Body.String()
 	}
 	do("move:1.1:0:40")
-	places := a.head(id).Brief.Arrange.Places
+	places := a.head(id).Doc.Arrange.Places
 	if len(places) != 2 || places[0] != (brief.StackAt{Thing: "1", X: "0 mm", Y: "0 mm"}) ||
 		!strings.HasSuffix(string(places[1].Y), "mm") || places[1].Y == "0 mm" {
 		t.Fatalf("%+v", places)
@@ -233,20 +233,20 @@ func TestByHand(t *testing.T) {
 	mm := func(s brief.Text) int { n, _ := strconv.Atoi(strings.TrimSuffix(string(s), " mm")); return n }
 	on := fmt.Sprintf("move:1.1:%d:%d", 5-mm(places[1].X), 5-mm(places[1].Y))
 	if body := do(on); !strings.Contains(body, "would stand in") ||
-		fmt.Sprint(a.head(id).Brief.Arrange.Places) != fmt.Sprint(places) {
+		fmt.Sprint(a.head(id).Doc.Arrange.Places) != fmt.Sprint(places) {
 		t.Error("a move into a neighbour was made")
 	}
 	do("turn:1.0")
-	if got := a.head(id).Brief.Arrange.Places[0].Turned; got != "yes" {
+	if got := a.head(id).Doc.Arrange.Places[0].Turned; got != "yes" {
 		t.Errorf("turned %q", got)
 	}
 	do("choose-for-me")
-	if got := a.head(id).Brief.Arrange; len(got.Places) != 0 || got.Way != "" {
+	if got := a.head(id).Doc.Arrange; len(got.Places) != 0 || got.Way != "" {
 		t.Errorf("%+v", got)
 	}
-	way := plan.Make(a.head(id).Brief, request.Default).Ways[1].ID
+	way := plan.Make(a.head(id).Doc, request.Default).Ways[1].ID
 	do("choose-way:" + way)
-	if got := a.head(id).Brief.Arrange.Way; string(got) != way {
+	if got := a.head(id).Doc.Arrange.Way; string(got) != way {
 		t.Errorf("took %q, want %q", got, way)
 	}
 	if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act",
@@ -260,7 +260,7 @@ func TestByHand(t *testing.T) {
 		t.Error("two in one place are not told")
 	}
 	do("mend:arrange")
-	if p := plan.Make(a.head(id).Brief, request.Default); len(a.head(id).Brief.Arrange.Places) != 0 || !p.Holds() {
+	if p := plan.Make(a.head(id).Doc, request.Default); len(a.head(id).Doc.Arrange.Places) != 0 || !p.Holds() {
 		t.Errorf("not mended: %v", p.Problems)
 	}
 }
@@ -275,7 +275,7 @@ func TestOwnShelf(t *testing.T) {
 	for _, from := range []string{"blank", "scores"} {
 		w := a.post("/projects", "from", from, "units", "mm")
 		id, _, _ := strings.Cut(strings.TrimPrefix(w.Header().Get("Location"), "/projects/"), "?")
-		if b := a.head(id).Brief; b.Card.Stock != "shed-1" || b.Card.Sheet != "shed-sheet" {
+		if b := a.head(id).Doc; b.Card.Stock != "shed-1" || b.Card.Sheet != "shed-sheet" {
 			t.Fatalf("%s begins with %+v", from, b.Card)
 		}
 		if from == "blank" {
@@ -370,7 +370,7 @@ func TestListWhileOthersChange(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	if b := a.head(id).Brief; len(b.Contents) != 1 || b.Contents[0].Name != "tin" || b.Contents[0].ID == "1" ||
+	if b := a.head(id).Doc; len(b.Contents) != 1 || b.Contents[0].Name != "tin" || b.Contents[0].ID == "1" ||
 		b.Notes == "" {
 		t.Errorf("%+v, %q", b.Contents, b.Notes)
 	}

@@ -2,6 +2,8 @@ package web
 
 import (
 	"cmp"
+	"context"
+	"errors"
 	"html/template"
 	"net/http"
 	"slices"
@@ -12,6 +14,7 @@ import (
 	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/bench"
+	"brevium/core/brief"
 	"brevium/core/costs"
 	"brevium/core/plan"
 	"brevium/core/record"
@@ -99,28 +102,27 @@ func (v view) looks() (out []look) {
 // state is a project as the workbench shows it.
 type state struct {
 	store.Project
-	Plan      *plan.Plan // of the newest brief
-	House     request.Workshop
-	Moved     string           // what a change of card, layers or walls did to the fit
-	Set       *shownSet        // the set it belongs to, if any
-	Suspects  []advice.Suspect // of a list of scores: what may be wrong in it
-	Shown     *plan.Plan       // the last that worked; nil when none did
-	Guide     bench.Guide      // of it: in both units where the house has it so
-	CanRedo   bool
-	Conflicts []conflict
-	Notice    string         // what a button could not do, or did elsewhere
-	Cut       int64          // the state of the shop that was made when its sheets were just cut
-	Focus     string         // the mark of what the hand goes to next
-	Making    *record.Making // what a making's form said that could not be kept
-	Unkept    string         // why
-	Seen      int64          // the revision that the window showed which made a change
+	kept
+	Brief    brief.Brief // of a set the box that the page is about
+	Plan     *plan.Plan  // of the newest brief
+	House    request.Workshop
+	Moved    string           // what a change of card, layers or walls did to the fit
+	Set      *shownSet        // the set it belongs to, if any
+	Suspects []advice.Suspect // of a list of scores: what may be wrong in it
+	Shown    *plan.Plan       // the last that worked; nil when none did
+	Guide    bench.Guide      // of it: in both units where the house has it so
+	Cut      int64            // the state of the shop that was made when its sheets were just cut
+	Note     *record.Note     // what a making's form said that could not be kept
+	Unkept   string           // why
 }
 
-func (s *Server) state(c *echo.Context) (*state, error) { return s.stateAfter(c, edited{}, nil) }
+func (s *Server) state(c *echo.Context) (*state, error) {
+	return s.stateAfter(c, edited[brief.Brief]{}, nil)
+}
 
 // look makes the state of a revision: of the box that a page is about.
-func (s *Server) look(head store.Project, e *edited) *state {
-	return s.looked(head, s.make(head.Brief, e.box))
+func (s *Server) look(head store.Project, e *edited[brief.Brief]) *state {
+	return s.looked(head, s.make(head.Doc, e.part))
 }
 
 func (s *Server) workbench(c *echo.Context) error {
@@ -139,63 +141,101 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	}
 	st.House = s.workshop()
 	f := boxForm(st, st.House)
-	data := map[string]any{
-		"Part": "workbench", "Title": st.title(v), "S": st, "V": v, "Views": v.looks(),
-		"Rail": rail(v, &st.Brief, st.Plan, s.workshop()), "Groups": f.groups(v.Stage), "Base": st.ID,
-		"Path": "/projects/" + st.Project.Project, "Here": v.with(), "UnitsField": f.units(),
-	}
+	data := &benchPage{page: page{Part: "workbench", Title: st.title(v), Bench: true}, Views: v.looks(),
+		onTable: onTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: rail(v, &st.Brief, st.Plan, s.workshop()),
+		Groups: f.groups(v.Stage), Base: st.ID, Here: v.with(), UnitsField: f.units()}
 	if st.Shown != nil {
-		data["Picture"], data["Seen"] = s.picture(c, st, v), seenOf(c, st)
-		data["Course"] = st.course()
-		if v.View == "folded" && !st.whole() {
-			data["Stored"] = template.HTML(draw.Stored(st.Shown, 300, 180))
-		}
-		if v.View == "ways" {
-			if err := s.ways(c, st, data); err != nil {
-				return err
-			}
-		}
+		data.Picture, data.Seen, data.Course = s.picture(c, st, v), seenOf(c, st), st.course()
 	}
-	if v.View == "sheets" && st.Shown != nil {
-		data["Cutting"] = s.cutViewOfProject(st, data["Path"].(string), v.with())
-		data["Buys"] = shop.Shopping(costs.Needs(cutsOf(st), s.workshop()))
+	if err := s.showView(c, data); err != nil {
+		return err
 	}
-	if v.Stage == "bench" && st.Shown != nil {
+	if err := s.showStage(ctx, f, data); err != nil {
+		return err
+	}
+	return s.render(c, code, "bench", data)
+}
+
+// showView fills in what the view that is chosen shows.
+func (s *Server) showView(c *echo.Context, data *benchPage) error {
+	st := data.S
+	switch {
+	case data.V.View == "styles":
+		return s.gallery(c, st, data)
+	case st.Shown == nil:
+	case data.V.View == "folded" && !st.whole():
+		data.Stored = template.HTML(draw.Stored(st.Shown, 300, 180))
+	case data.V.View == "ways":
+		return s.ways(c, st, data)
+	case data.V.View == "sheets":
+		cut := s.cutViewOfProject(st, data.Path, data.Here)
+		data.Cutting, data.Buys = &cut, shop.Shopping(costs.Needs(cutsOf(st), s.workshop()))
+	}
+	return nil
+}
+
+// showStage fills in what the stage asks and tells beside its questions.
+func (s *Server) showStage(ctx context.Context, f form, data *benchPage) (err error) {
+	st := data.S
+	switch data.V.Stage {
+	case "contents":
+		data.Usual, err = s.library(ctx)
+	case "dressing":
+		dress := s.dressing(f, st)
+		data.Dress = &dress
+	case "bench":
+		if st.Shown == nil {
+			return nil
+		}
 		if st.Guide = st.Shown.Guide; s.second() {
 			st.Guide = st.Shown.InBoth()
 		}
-		b, err := s.benchStage(c, st)
-		if err != nil {
+		data.Bench, err = s.benchStage(ctx, st)
+	case "record":
+		if data.History, err = s.store.Boxes.History(ctx, st.Of, st.ID, 30); err != nil {
 			return err
 		}
-		data["Bench"] = b
+		data.Key = store.NewID()
+		data.Record, err = s.recordStage(ctx, st)
 	}
-	if v.Stage == "dressing" {
-		data["Dress"] = s.dressing(f, st)
-	}
-	if v.View == "styles" {
-		if err := s.gallery(c, st, data); err != nil {
-			return err
-		}
-	}
-	if v.Stage == "contents" {
-		usual, err := s.library(ctx)
-		if err != nil {
-			return err
-		}
-		data["Usual"] = usual
-	}
-	if v.Stage == "record" {
-		history, err := s.store.History(ctx, st.Project.Project, st.ID, 30)
-		if err != nil {
-			return err
-		}
-		data["History"], data["Key"] = history, store.NewID()
-		if data["Record"], err = s.recordStage(ctx, st); err != nil {
-			return err
-		}
-	}
-	return s.render(c, code, "bench", data)
+	return err
+}
+
+// onTable is a box as it stands on the table, on the workbench or on a page that is shared.
+type onTable struct {
+	S       *state
+	V       view
+	Path    string
+	Picture template.HTML
+	Seen    seen
+	Course  []string
+	Stored  template.HTML // as it is stored flat
+}
+
+// benchPage is the workbench.
+type benchPage struct {
+	page
+	onTable
+	Views      []look
+	Rail       []stage
+	Groups     []group
+	Base       int64
+	Here       string
+	UnitsField field
+	Rows       []advice.Row  // of the comparison
+	Whole      bool
+	Columns    []column
+	Sort       string
+	Wishes     []looked // of the gallery
+	Styles     []styleCard
+	Cutting    *cutView
+	Buys       []shop.Buy
+	Bench      *benchStage
+	Dress      *dressPage
+	Usual      []usual
+	History    []store.BoxRev
+	Key        string // of a making that is recorded from here
+	Record     *recordStage
 }
 
 // Link gives the address of this view with some of it changed.
@@ -315,20 +355,27 @@ func (s *Server) print(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	if _, err := s.jobCut(c.Request().Context(), st); err != nil && !errors.Is(err, errUnmade) {
+		return err
+	}
 	prints := []printed{}
 	if st.Set == nil {
-		st.cut(s.cutAsAsked(st.Plan, true))
 		prints = append(prints, printOf(st.Plan, true))
 	} else {
-		if st.Set.Asked() {
-			st.Set.Set = st.Set.Cut(s.solved(st.Set.Tasks()))
-		}
 		for _, p := range st.Set.Plans {
 			prints = append(prints, printOf(p, false))
 		}
 	}
-	return s.render(c, http.StatusOK, "print", map[string]any{"Title": string(st.Brief.Name) + ": to print", "S": st,
-		"Path": "/projects/" + st.Project.Project, "Prints": prints})
+	return s.render(c, http.StatusOK, "print", &printPage{page{Title: string(st.Brief.Name) + ": to print"}, st,
+		"/projects/" + st.Of, prints})
+}
+
+// printPage is a plan as it is printed.
+type printPage struct {
+	page
+	S      *state
+	Path   string
+	Prints []printed
 }
 
 // lay is a piece as it lies on the scoring board for one turn, with what is done there.
@@ -369,7 +416,7 @@ var columns = []column{
 }
 
 // ways compares every box with its best arrangements.
-func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
+func (s *Server) ways(c *echo.Context, st *state, data *benchPage) error {
 	done, err := s.turn(c.Request().Context())
 	if err != nil {
 		return err
@@ -379,8 +426,8 @@ func (s *Server) ways(c *echo.Context, st *state, data map[string]any) error {
 	if err := c.Request().Context().Err(); err != nil {
 		return err
 	}
-	data["Rows"], data["Whole"] = sortRows(rows, c.QueryParam("sort")), whole
-	data["Columns"], data["Sort"] = columns, c.QueryParam("sort")
+	data.Rows, data.Whole = sortRows(rows, c.QueryParam("sort")), whole
+	data.Columns, data.Sort = columns, c.QueryParam("sort")
 	return nil
 }
 

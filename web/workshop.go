@@ -21,25 +21,25 @@ type shops struct {
 
 // readShop is a state of the shop with what was read of it.
 type readShop struct {
-	store.Shop
+	store.Head[shop.Document]
 	Workshop request.Workshop
 	Report   *brief.Report
 }
 
 // shopNow gives the shop as it is now.
 func (s *Server) shopNow(ctx context.Context) (*readShop, error) {
-	id, err := s.store.ShopNow(ctx)
+	id, err := s.store.Shops.At(ctx, store.TheShop)
 	if err != nil {
 		return nil, err
 	}
 	if last := s.shops.last.Load(); last != nil && last.ID == id {
 		return last, nil
 	}
-	head, err := s.store.Shop(ctx)
+	head, err := s.store.Shops.Head(ctx, store.TheShop)
 	if broken := new(store.Broken); errors.As(err, &broken) {
 		// What can't be read keeps no box from being made: the shop that ships stands in.
 		s.log.Error("the shop can't be read", "err", err)
-		head = store.Shop{ID: id, Document: shop.Shipped()}
+		head = store.Head[shop.Document]{Revision: store.Revision[shop.Document]{ID: id, Doc: shop.Shipped()}}
 	} else if err != nil {
 		return nil, err
 	}
@@ -48,12 +48,12 @@ func (s *Server) shopNow(ctx context.Context) (*readShop, error) {
 		r.Workshop = s.shops.first
 	}
 	s.shops.last.Store(r)
-	s.fates.forget() // what gave a plan may give none now
+	s.fates.kept.Purge() // what gave a plan may give none now
 	return r, nil
 }
 
-func readAs(head store.Shop) *readShop {
-	read, report := shop.Read(head.Document)
+func readAs(head store.Head[shop.Document]) *readShop {
+	read, report := shop.Read(head.Doc)
 	return &readShop{head, request.Workshop{Shop: *read}, report}
 }
 

@@ -56,7 +56,7 @@ func TestBackupAndRestore(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s.Create(t.Context(), brief.New("in"), "new")
+	s.Boxes.Create(t.Context(), brief.New("in"), "new")
 	s.Close()
 	for _, step := range []struct {
 		args []string

@@ -39,6 +39,9 @@ type Entry struct {
 	Titles   []string // the stages that are done with it: with the filling of food what comes after it
 }
 
+// More is how many copies are done with it, about.
+func (e Entry) More() int { return max(1, e.To-e.From) }
+
 // Sitting is the work of a day.
 type Sitting struct {
 	Day     Day

@@ -262,7 +262,7 @@ func (f *Form[D]) counted(d *D) error {
 		seen := map[string]bool{}
 		for _, id := range ids(d, l.Path) {
 			is := id.String()
-			if len(is) > long || is == "" && l.Named || !l.Dotted && strings.ContainsAny(is, ".@") || seen[is] {
+			if len(is) > long || is == "" && l.Named || !l.Dotted && strings.ContainsAny(is, ".@") || seen[is] && is != "" {
 				return fmt.Errorf("the identity %.20q among the %s is missing, too long, has a dot in it, or stands there twice; "+
 					"leave it out or choose another", is, l.What)
 			}

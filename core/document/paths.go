@@ -186,3 +186,40 @@ func byID(of reflect.Value, id string) reflect.Value {
 	}
 	return reflect.Value{}
 }
+
+// Remove takes the member at a path such as "pieces.@k3" out of its list, and tells the identity of the one that is
+// then in its place; it reports whether it was there.
+func Remove(doc any, path string) (next string, was bool) {
+	before, member, _ := strings.Cut(path, ".@")
+	of, own := list(doc, before), ids(doc, before)
+	i := slices.IndexFunc(own, func(v reflect.Value) bool { return v.String() == member })
+	if i < 0 {
+		return "", false
+	}
+	if i+1 < len(own) {
+		next = own[i+1].String()
+	}
+	left := reflect.MakeSlice(of.Type(), 0, of.Len()-1)
+	left = reflect.AppendSlice(reflect.AppendSlice(left, of.Slice(0, i)), of.Slice(i+1, of.Len()))
+	if left.Len() == 0 {
+		left = reflect.Zero(of.Type())
+	}
+	of.Set(left)
+	return next, true
+}
+
+// Insert puts the member at a path of another document into this one, at the same place as far as that is there; one
+// that is there already stays as it is.
+func Insert(doc, from any, path string) bool {
+	before, member, _ := strings.Cut(path, ".@")
+	is := func(v reflect.Value) bool { return v.String() == member }
+	of, other, at := list(doc, before), list(from, before), slices.IndexFunc(ids(from, before), is)
+	if at < 0 || slices.ContainsFunc(ids(doc, before), is) || of.Type() != other.Type() || !of.CanSet() {
+		return false
+	}
+	n := min(at, of.Len())
+	grown := reflect.MakeSlice(of.Type(), 0, of.Len()+1)
+	grown = reflect.Append(reflect.AppendSlice(grown, of.Slice(0, n)), other.Index(at))
+	of.Set(reflect.AppendSlice(grown, of.Slice(n, of.Len())))
+	return true
+}

@@ -35,7 +35,7 @@ func TestPaths(t *testing.T) {
 		t.Error("a member goes by another's identity")
 	}
 	for _, path := range []string{"", "none", "list", "list.2.name", "list.-1.name", "list.@c.name", "list.0.none", "count", "title.x", "map.",
-		"map." + string(make([]byte, 50)), "part"} {
+		"map." + string(make([]byte, 70)), "part"} {
 		if Set(d, path, "y") || Get(d, path) != "" {
 			t.Errorf("%q can be written, or says %q", path, Get(d, path))
 		}
@@ -46,5 +46,30 @@ func TestPaths(t *testing.T) {
 	e := &sample{}
 	if Has(e, "part.deep") || Get(e, "part.deep") != "" || e.Part != nil {
 		t.Error("looking made something")
+	}
+}
+
+// A member that is taken out is put back where it was, once, and nothing else is touched.
+func TestOutAndBack(t *testing.T) {
+	d := sample{List: []member{{ID: "a"}, {ID: "b", Name: "x"}, {ID: "c"}}}
+	was := Clone(d)
+	if next, ok := Remove(&d, "list.@b"); !ok || next != "c" || fmt.Sprint(d.List) != "[{a } {c }]" || len(was.List) != 3 {
+		t.Errorf("%q %v", next, d.List)
+	}
+	if _, ok := Remove(&d, "list.@b"); ok {
+		t.Error("it is taken out twice")
+	}
+	if !Insert(&d, &was, "list.@b") || Insert(&d, &was, "list.@b") || fmt.Sprint(d.List) != "[{a } {b x} {c }]" {
+		t.Errorf("%v", d.List)
+	}
+	for _, path := range []string{"list.@z", "title.@a", "none.@a", "list", ""} {
+		if _, ok := Remove(&d, path); ok || Insert(&d, &was, path) {
+			t.Errorf("%q is taken out or put in", path)
+		}
+	}
+	Remove(&d, "list.@a")
+	Remove(&d, "list.@b")
+	if Remove(&d, "list.@c"); d.List != nil {
+		t.Error("an empty list is left")
 	}
 }

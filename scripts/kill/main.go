@@ -76,7 +76,7 @@ func prepare(db string) (id string) {
 	defer s.Close()
 	b := brief.New("in")
 	b.Notes = "0"
-	id, err = s.Create(context.Background(), b, "new")
+	id, err = s.Boxes.Create(context.Background(), b, "new")
 	check(err)
 	return id
 }

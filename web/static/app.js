@@ -10,4 +10,3 @@ import "./pointing.js";
 import "./cutting.js";
 import "./shell.js";
 import "./atbench.js";
-import "./batch.js";

@@ -7,6 +7,8 @@ import { typing } from "./swap.js";
 let visit = 0;
 document.addEventListener("focusin", () => { visit++; });
 const windowName = Math.random().toString(36).slice(2, 8);
+// opened is the newest change there was when this window was: later ones that are not its own are another's.
+const opened = bench() ? bench().dataset.base : "";
 
 const base = () => bench().dataset.base;
 const read = (el) => (el.type === "checkbox" ? (el.checked ? "yes" : "no") : el.value);
@@ -109,9 +111,12 @@ document.addEventListener("keydown", (e) => {
   if (e.target.type === "text") change(e.target, true);
 });
 
-// --- Buttons.
+// --- Buttons. What each does is undone by itself.
+let presses = 0;
+const pressed = () => `${windowName}:press${++presses}`;
 function press(form, button, values, url) {
-  const all = { base: base(), burst: `${windowName}:${visit}:press`, ...values };
+  const all = { base: base(), burst: pressed(), window: windowName, ...values };
+  if ("since" in all) all.since = opened;
   if (button && button.name) all[button.name] = button.value;
   // Behind changes of this window, the page will show their outcome by then. A
   // button that goes back to an older state names it.
@@ -126,7 +131,8 @@ document.addEventListener("submit", (e) => {
     e.preventDefault();
     if (!button || !button.name) { flush(); return; }
     const to = button.getAttribute("formaction") || form.getAttribute("action");
-    press(form, button, { usual: $("#usual") ? $("#usual").value : "" }, to);
+    const along = [...form.querySelectorAll("[data-along]")].map((el) => [el.name, el.value]);
+    press(form, button, Object.fromEntries(along), to);
   } else if (form.matches("[data-bench]")) {
     e.preventDefault();
     press(form, button, Object.fromEntries(new FormData(form)), form.getAttribute("action"));
@@ -139,8 +145,9 @@ document.addEventListener("submit", (e) => {
 });
 
 export function act(url, values) {
+  const burst = pressed();
   flush();
-  put({ verb: "POST", url, values: () => ({ base: base(), ...values }) });
+  put({ verb: "POST", url, values: () => ({ base: base(), burst, ...values }) });
 }
 
 // --- Other ways to look at the box.
