@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"fmt"
 	"net/http"
@@ -168,7 +169,7 @@ func (v *listPage) ask(f form) {
 				fd = f.pick(fd.Path, choices("", "yes", "no", "no"))
 			}
 			fd.Label, fd.Bare = fmt.Sprintf("%s of %s %d", fd.Label, list, nth), true
-			fd.Wanted = false // a line without a size is told at once
+			fd.Wanted, fd.Value = false, cmp.Or(fd.Kept, fd.Value) // a line without a size is told at once
 			r.Fields = append(r.Fields, fd)
 		}
 		return r

@@ -35,7 +35,7 @@ var all = []shot{
 	{1280, 800, "light", 0, "", "boxes.png", []string{"li:nth-child(1) .card-tick", "li:nth-child(3) .card-tick"}},
 	{1280, 900, "light", 0, "/batches", "batch.png", []string{"go:.uses a"}},
 	{1280, 800, "light", 0, "/logbook?q=what+fitted+an+85+mm+tin+last+time", "logbook.png", nil},
-	{1280, 900, "light", 0, "/makings/4", "making.png", nil},
+	{1280, 900, "light", 0, "/logbook?q=tin+tight", "making.png", []string{"go:[href^='/makings/']"}},
 	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
 	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
