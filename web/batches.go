@@ -23,7 +23,7 @@ import (
 type batchHead = store.Head[batch.Document]
 
 // batchKind is what the engine needs to know to change batches.
-func (s *Server) batchKind() kind[batch.Document] {
+func (s *Server) batchKind(*echo.Context) kind[batch.Document] {
 	return kind[batch.Document]{
 		Kept: s.store.Batches, form: batch.Form,
 		known: func(path string) bool {
@@ -33,6 +33,8 @@ func (s *Server) batchKind() kind[batch.Document] {
 		nudged:  nudgeCount(batch.Form), act: s.actBatch,
 		of:   func(c *echo.Context) (string, string) { return c.Param("batch"), "" },
 		says: func(was, now *batch.Document, _ string) string { return changed(batch.Form, was, now) },
+		show: s.showBatch,
+		at:   func(_ *echo.Context, id, _ string) string { return "/batches/" + id },
 		busy: "Other windows keep changing this batch, so this was not kept. Try again.",
 	}
 }
@@ -175,50 +177,6 @@ func uploaded(c *echo.Context, field string) ([]byte, error) {
 	return io.ReadAll(file)
 }
 
-func (s *Server) throwBatch(gone bool) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		if err := s.store.Batches.Throw(c.Request().Context(), c.Param("batch"), gone); err != nil {
-			return err
-		}
-		return c.Redirect(http.StatusSeeOther, "/batches/"+c.Param("batch"))
-	}
-}
-
-func (s *Server) batchPage(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
-	return s.showBatch(c, http.StatusOK, st.batchHead, edited[batch.Document]{})
-}
-
-// changeBatch lays what was typed on the newest batch and does what a button asks.
-func (s *Server) changeBatch(c *echo.Context) error {
-	head, e, err := change(s, c, s.batchKind())
-	if err != nil {
-		return err
-	}
-	return s.answerBatch(c, head, e)
-}
-
-func (s *Server) undoBatch(c *echo.Context) error { return s.moveBatch(c, true) }
-func (s *Server) redoBatch(c *echo.Context) error { return s.moveBatch(c, false) }
-
-func (s *Server) moveBatch(c *echo.Context, back bool) error {
-	head, e, err := moveHead(c, s.batchKind(), back)
-	if err != nil {
-		return err
-	}
-	return s.answerBatch(c, head, e)
-}
-
-func (s *Server) answerBatch(c *echo.Context, head batchHead, e edited[batch.Document]) error {
-	if toldAll(c, e) {
-		return s.showBatch(c, http.StatusOK, head, e)
-	}
-	return c.Redirect(http.StatusSeeOther, "/batches/"+head.Of)
-}
-
 // ordersIn takes an order list from CSV in, after the orders there are: all of it or nothing.
 func (s *Server) ordersIn(c *echo.Context) error {
 	refused := func(code int, why string) error {
@@ -236,7 +194,8 @@ func (s *Server) ordersIn(c *echo.Context) error {
 	if err != nil {
 		return refused(http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
 	}
-	head, e, err := edit(s, c, s.batchKind(), func(head *batchHead) (edited[batch.Document], error) {
+	k := s.batchKind(c)
+	head, e, err := edit(s, c, k, func(head *batchHead) (edited[batch.Document], error) {
 		e := edited[batch.Document]{doc: document.Clone(head.Doc), what: plainCount(len(orders), "order", "orders") + " brought in"}
 		if n := len(head.Doc.Orders) + len(orders); n > batch.MostOrders {
 			e.notice = fmt.Sprintf("The order list was not taken in: with it there would be %d orders; the most is %d.", n,
@@ -248,8 +207,5 @@ func (s *Server) ordersIn(c *echo.Context) error {
 		}
 		return e, nil
 	})
-	if err != nil {
-		return err
-	}
-	return s.answerBatch(c, head, e)
+	return k.answer(c, head, e, err)
 }

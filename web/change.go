@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"net/http"
 	"reflect"
 	"slices"
@@ -20,70 +21,59 @@ import (
 )
 
 // boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
-// which the address names.
+// which the address names. A box is planned before it is kept, and how lists show it is kept with it.
 func (s *Server) boxes(c *echo.Context) kind[brief.Brief] {
 	box := c.QueryParam("box")
+	was, m := brief.Brief{}, made{}
 	return kind[brief.Brief]{
 		Kept: s.store.Boxes, form: brief.Form, known: known, written: asStored, nudged: nudged, act: s.actBox,
 		of:   func(c *echo.Context) (string, string) { return c.Param("id"), box },
-		says: func(was, now *brief.Brief, act string) string { return describe(was, now, s.workshop(), act) },
 		view: func(b brief.Brief) brief.Brief { return s.one(b, box) },
+		settle: func(_ context.Context, c *changing[brief.Brief]) error {
+			s.follow(&c.doc, &c.head.Doc)
+			c.what = describe(&c.head.Doc, &c.doc, s.workshop(), c.values.Get("act"))
+			return nil
+		},
+		wrap: func(head *store.Project, do making[brief.Brief]) (edited[brief.Brief], error) {
+			was, m = head.Doc, made{}
+			e, err := s.editOne(*head, box, do)
+			e.also = func(rev *int64) []store.Write {
+				m = s.make(e.doc, e.part)
+				return []store.Write{store.KeepingCard(head.Of, rev, s.program(), m.card())}
+			}
+			return e, err
+		},
+		show: func(c *echo.Context, code int, head store.Project, e edited[brief.Brief]) error {
+			st, err := s.stateWith(c, head, e, was, m)
+			if err != nil {
+				return err
+			}
+			return s.show(c, code, st)
+		},
+		at: func(c *echo.Context, id, box string) string {
+			v := viewOf(c)
+			v.Box = box
+			return "/projects/" + id + v.with()
+		},
 		busy: "Other windows keep changing this box, so this was not kept. Try again.",
 	}
 }
 
-// change lays what was typed on to the project.
-func (s *Server) change(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	st, err := s.edit(c, func(head *store.Project) (edited[brief.Brief], error) {
-		e, err := merged(c.Request().Context(), s.boxes(c), head, values)
-		if err == nil {
-			s.follow(&e.doc, &head.Doc)
-			e.what = describe(&head.Doc, &e.doc, s.workshop(), values.Get("act"))
-		}
-		return e, err
-	})
-	if err != nil {
-		return err
-	}
-	code := http.StatusOK
-	if len(st.Conflicts) > 0 {
-		code = http.StatusConflict
-	}
-	return s.answer(c, code, st)
-}
-
-// edit changes a box: of a set the one that the page is about. It is planned before it is kept, and how lists show it
-// is kept with it.
-func (s *Server) edit(c *echo.Context, do func(head *store.Project) (edited[brief.Brief], error)) (*state, error) {
-	ctx, k := c.Request().Context(), s.boxes(c)
-	var was brief.Brief
-	var m made
-	head, e, err := edit(s, c, k, func(head *store.Project) (edited[brief.Brief], error) {
-		was, m = head.Doc, made{}
-		e, err := s.editOne(*head, c.QueryParam("box"), do)
-		e.also = func(rev *int64) []store.Write {
-			m = s.make(e.doc, e.part)
-			return []store.Write{store.KeepingCard(head.Of, rev, s.program(), m.card())}
-		}
-		return e, err
-	})
-	if err != nil {
-		return nil, err
-	}
-	if m.plan == nil {
+// stateWith is a box after something was done to it: what it was before, and its plan where that was made already.
+func (s *Server) stateWith(c *echo.Context, head store.Project, e edited[brief.Brief], was brief.Brief, m made) (*state, error) {
+	planned := m.plan != nil
+	if !planned {
 		m = s.make(head.Doc, e.part)
 	}
 	st := s.looked(head, m)
-	st.Moved = s.moved(was, m.plan, e)
-	return st, s.settle(ctx, k, st, e)
+	if planned {
+		st.Moved = s.moved(was, m.plan, e)
+	}
+	return st, s.settle(c.Request().Context(), s.boxes(c), st, e)
 }
 
 // editOne edits a project, or the one box of a set that a page is about.
-func (s *Server) editOne(head store.Project, box string, do func(head *store.Project) (edited[brief.Brief], error)) (edited[brief.Brief], error) {
+func (s *Server) editOne(head store.Project, box string, do making[brief.Brief]) (edited[brief.Brief], error) {
 	own, n := head, -1
 	if head.Doc.IsSet() {
 		own.Doc, n = s.member(head.Doc, box)
@@ -194,11 +184,10 @@ func dropOptions(b *brief.Brief) {
 	}
 }
 
-// answer shows the workbench after a change, or goes back to it where no
-// script runs and there is nothing to tell.
+// answer shows the workbench after something that changed no field of the box, or goes back to it where no script runs
+// and there is nothing to tell.
 func (s *Server) answer(c *echo.Context, code int, st *state) error {
-	if c.Request().Header.Get("HX-Request") == "true" {
-		// htmx swaps only what succeeded; a conflict is shown like any answer.
+	if isScript(c) {
 		return s.show(c, http.StatusOK, st)
 	}
 	if len(st.Conflicts) > 0 || st.Notice != "" {
@@ -209,21 +198,4 @@ func (s *Server) answer(c *echo.Context, code int, st *state) error {
 		v.Box = st.Set.Here
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+v.with())
-}
-
-func (s *Server) undo(c *echo.Context) error { return s.moveBox(c, true) }
-func (s *Server) redo(c *echo.Context) error { return s.moveBox(c, false) }
-
-func (s *Server) moveBox(c *echo.Context, back bool) error {
-	k := s.boxes(c)
-	head, e, err := moveHead(c, k, back)
-	if err != nil {
-		return err
-	}
-	st, err := s.stateOf(c, head, e)
-	if err != nil {
-		return err
-	}
-	s.keepCard(c.Request().Context(), head, st.card())
-	return s.answer(c, http.StatusOK, st)
 }

@@ -25,12 +25,14 @@ import (
 type listHead = store.Head[cutlist.List]
 
 // listKind is what the engine needs to know to change lists.
-func (s *Server) listKind() kind[cutlist.List] {
+func (s *Server) listKind(*echo.Context) kind[cutlist.List] {
 	return kind[cutlist.List]{
 		Kept: s.store.Lists, form: cutlist.Form, known: inForm(cutlist.Form), written: listText, act: actList,
 		nudged: nudgeCount(cutlist.Form),
 		of:     func(c *echo.Context) (string, string) { return c.Param("list"), "" },
 		says:   func(was, now *cutlist.List, _ string) string { return changed(cutlist.Form, was, now) },
+		show:   s.showCutList,
+		at:     func(_ *echo.Context, id, _ string) string { return "/cut/" + id },
 		busy:   "Other windows keep changing this list, so this was not kept. Try again.",
 	}
 }
@@ -98,14 +100,6 @@ func (s *Server) newCutList(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/cut/"+id)
 }
 
-func (s *Server) cutList(c *echo.Context) error {
-	head, err := s.store.Lists.Head(c.Request().Context(), c.Param("list"))
-	if err != nil {
-		return err
-	}
-	return s.showCutList(c, http.StatusOK, head, edited[cutlist.List]{})
-}
-
 // listRow is a line of the list as it is typed.
 type listRow struct {
 	ID     string
@@ -131,7 +125,7 @@ func (s *Server) showCutList(c *echo.Context, code int, head listHead, e edited[
 	v := &listPage{page: page{Title: called(string(l.Name), "A list"), Part: "listbench", Bench: true}, L: &head,
 		Path: "/cut/" + head.Of}
 	var err error
-	if v.kept, err = keptOf(ctx, s.listKind(), &head, &e, func(path string) string {
+	if v.kept, err = keptOf(ctx, s.listKind(c), &head, &e, func(path string) string {
 		return labelled(cutlist.Form, l, path)
 	}); err != nil {
 		return err
@@ -250,33 +244,6 @@ func actList(_ context.Context, c *changing[cutlist.List]) error {
 	return nil
 }
 
-// changeCutList lays what was typed on the newest list and does what a button asks.
-func (s *Server) changeCutList(c *echo.Context) error {
-	head, e, err := change(s, c, s.listKind())
-	if err != nil {
-		return err
-	}
-	return s.answerList(c, head, e)
-}
-
-func (s *Server) undoCutList(c *echo.Context) error { return s.moveCutList(c, true) }
-func (s *Server) redoCutList(c *echo.Context) error { return s.moveCutList(c, false) }
-
-func (s *Server) moveCutList(c *echo.Context, back bool) error {
-	head, e, err := moveHead(c, s.listKind(), back)
-	if err != nil {
-		return err
-	}
-	return s.answerList(c, head, e)
-}
-
-func (s *Server) answerList(c *echo.Context, head listHead, e edited[cutlist.List]) error {
-	if toldAll(c, e) {
-		return s.showCutList(c, http.StatusOK, head, e)
-	}
-	return c.Redirect(http.StatusSeeOther, "/cut/"+head.Of)
-}
-
 // readCutList takes the pieces of a CSV in, in place of those of the list: all or nothing.
 func (s *Server) readCutList(c *echo.Context) error {
 	file, err := uploaded(c, "list")
@@ -288,7 +255,8 @@ func (s *Server) readCutList(c *echo.Context) error {
 	if err != nil && notice == "" {
 		notice = "The list was not taken in: " + err.Error() + "."
 	}
-	head, e, err := edit(s, c, s.listKind(), func(head *listHead) (edited[cutlist.List], error) {
+	k := s.listKind(c)
+	head, e, err := edit(s, c, k, func(head *listHead) (edited[cutlist.List], error) {
 		e := edited[cutlist.List]{doc: document.Clone(head.Doc), what: "Pieces brought in from a list", notice: notice}
 		if notice != "" {
 			return e, nil
@@ -305,7 +273,7 @@ func (s *Server) readCutList(c *echo.Context) error {
 	if notice != "" {
 		return s.showCutList(c, http.StatusBadRequest, head, e)
 	}
-	return s.answerList(c, head, e)
+	return k.answer(c, head, e, nil)
 }
 
 func (s *Server) cutListCSV(c *echo.Context) error {
@@ -315,13 +283,4 @@ func (s *Server) cutListCSV(c *echo.Context) error {
 	}
 	asFile(c, "pieces.csv")
 	return cutlist.WriteCSV(c.Response(), head.Doc.Pieces)
-}
-
-func (s *Server) throwCutList(gone bool) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		if err := s.store.Lists.Throw(c.Request().Context(), c.Param("list"), gone); err != nil {
-			return err
-		}
-		return c.Redirect(http.StatusSeeOther, "/cut/"+c.Param("list"))
-	}
 }

@@ -29,10 +29,17 @@ type kind[D any] struct {
 	written func(path, text string, seen, head *D) string
 	nudged  func(d *D, nudge, from string) (document.Conflict, bool)
 	act     func(context.Context, *changing[D]) error
-	says    func(was, now *D, act string) string // what was done, in words
-	view    func(whole D) D                      // the part of it that a page is about, as a document
-	busy    string                               // what is told when others keep changing it
+	says    func(was, now *D, act string) string      // what was done, in words
+	view    func(whole D) D                           // the part of it that a page is about, as a document
+	settle  func(context.Context, *changing[D]) error // what follows from what was typed and pressed
+	wrap    func(head *store.Head[D], do making[D]) (edited[D], error)
+	show    func(c *echo.Context, code int, head store.Head[D], e edited[D]) error
+	at      func(c *echo.Context, id, part string) string // its address
+	busy    string                                        // what is told when others keep changing it
 }
+
+// making says what is to be made of the newest state.
+type making[D any] func(head *store.Head[D]) (edited[D], error)
 
 // edited is what a request makes of a document.
 type edited[D any] struct {
@@ -71,7 +78,7 @@ func actName(c *echo.Context) string { return short(c.FormValue("change")) }
 
 // edit changes a document: it asks what is to be made of the newest state, keeps it, and starts over when another
 // program changed it in between. An act that has arrived before changes nothing.
-func edit[D any](s *Server, c *echo.Context, k kind[D], do func(head *store.Head[D]) (edited[D], error)) (store.Head[D], edited[D], error) {
+func edit[D any](s *Server, c *echo.Context, k kind[D], do making[D]) (store.Head[D], edited[D], error) {
 	ctx, name := c.Request().Context(), actName(c)
 	id, part := k.of(c)
 	none := edited[D]{part: part}
@@ -90,7 +97,7 @@ func edit[D any](s *Server, c *echo.Context, k kind[D], do func(head *store.Head
 				return head, none, err
 			}
 		}
-		e, err := do(&head)
+		e, err := k.make(&head, do)
 		if err != nil {
 			return head, e, err
 		}
@@ -131,15 +138,81 @@ func burstOf(c *echo.Context, alone bool) string {
 	return burst
 }
 
+func (k kind[D]) make(head *store.Head[D], do making[D]) (edited[D], error) {
+	if k.wrap != nil {
+		return k.wrap(head, do)
+	}
+	return do(head)
+}
+
+// keeps are the handlers that every kind has.
+type keeps[D any] struct {
+	s  *Server
+	of func(*echo.Context) kind[D]
+}
+
 // change lays what a form holds on the newest state, and does what its button asks.
-func change[D any](s *Server, c *echo.Context, k kind[D]) (store.Head[D], edited[D], error) {
+func (p keeps[D]) change(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {
-		return store.Head[D]{}, edited[D]{}, err
+		return err
 	}
-	return edit(s, c, k, func(head *store.Head[D]) (edited[D], error) {
+	k := p.of(c)
+	head, e, err := edit(p.s, c, k, func(head *store.Head[D]) (edited[D], error) {
 		return merged(c.Request().Context(), k, head, values)
 	})
+	return k.answer(c, head, e, err)
+}
+
+func (p keeps[D]) undo(c *echo.Context) error { return p.move(c, true) }
+func (p keeps[D]) redo(c *echo.Context) error { return p.move(c, false) }
+
+func (p keeps[D]) move(c *echo.Context, back bool) error {
+	k := p.of(c)
+	head, e, err := moveHead(c, k, back)
+	return k.answer(c, head, e, err)
+}
+
+// page shows the newest state.
+func (p keeps[D]) page(c *echo.Context) error {
+	k := p.of(c)
+	id, part := k.of(c)
+	head, err := k.Head(c.Request().Context(), id)
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such "+k.form.Name+".")
+	}
+	if err != nil {
+		return err
+	}
+	return k.show(c, http.StatusOK, head, edited[D]{part: part})
+}
+
+// throw throws a document away, or puts it back.
+func (p keeps[D]) throw(away bool) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		k := p.of(c)
+		id, part := k.of(c)
+		if err := k.Throw(c.Request().Context(), id, away); err != nil {
+			return err
+		}
+		return c.Redirect(http.StatusSeeOther, k.at(c, id, part))
+	}
+}
+
+// answer shows a document after something was done to it, or goes back to it where no script runs and there is nothing
+// to tell.
+func (k kind[D]) answer(c *echo.Context, head store.Head[D], e edited[D], err error) error {
+	switch {
+	case err != nil:
+		return err
+	case isScript(c): // htmx swaps only what succeeded; a conflict is shown like any answer
+		return k.show(c, http.StatusOK, head, e)
+	case len(e.conflicts) > 0:
+		return k.show(c, http.StatusConflict, head, e)
+	case e.notice != "" || e.foreign != nil:
+		return k.show(c, http.StatusOK, head, e)
+	}
+	return c.Redirect(http.StatusSeeOther, k.at(c, head.Of, e.part))
 }
 
 // merged lays typed fields on the newest document and does what a button asks.
@@ -170,10 +243,15 @@ func merged[D any](ctx context.Context, k kind[D], head *store.Head[D], values u
 	}
 	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)
 	act := values.Get("act")
+	name, arg, _ := strings.Cut(act, ":")
+	c := &changing[D]{edited: &e, seen: &seen, head: head, act: name, arg: arg, values: values}
 	if act != "" {
-		name, arg, _ := strings.Cut(act, ":")
-		c := &changing[D]{edited: &e, seen: &seen, head: head, act: name, arg: arg, values: values}
 		if err := acted(ctx, k, c); err != nil {
+			return e, err
+		}
+	}
+	if k.settle != nil {
+		if err := k.settle(ctx, c); err != nil {
 			return e, err
 		}
 	}
@@ -270,7 +348,7 @@ func typedIn[D any](k kind[D], values url.Values, seen, head *D) (map[string]doc
 	return typed, nil
 }
 
-// moved takes the newest change of a document back, or brings it back again, and tells of one that is another's.
+// moveHead takes the newest change of a document back, or brings it back again, and tells of one that is another's.
 func moveHead[D any](c *echo.Context, k kind[D], back bool) (head store.Head[D], e edited[D], err error) {
 	ctx := c.Request().Context()
 	id, part := k.of(c)
@@ -291,11 +369,6 @@ func moveHead[D any](c *echo.Context, k kind[D], back bool) (head store.Head[D],
 	}
 	head, err = k.Head(ctx, id)
 	return head, e, err
-}
-
-// toldAll reports whether an answer is to be a page: one asked for by script, or one that has something to tell.
-func toldAll[D any](c *echo.Context, e edited[D]) bool {
-	return isScript(c) || len(e.conflicts) > 0 || e.notice != "" || e.foreign != nil
 }
 
 func isScript(c *echo.Context) bool { return c.Request().Header.Get("HX-Request") == "true" }

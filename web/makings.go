@@ -256,14 +256,22 @@ func (s *Server) makingAt(c *echo.Context) (record.Making, error) {
 type noteHead = store.Head[record.Note]
 
 // noteKind is what the engine needs to know to change what is said of makings.
-func (s *Server) noteKind() kind[record.Note] {
+func (s *Server) noteKind(*echo.Context) kind[record.Note] {
 	return kind[record.Note]{
 		Kept: s.store.Makings, form: record.Form, known: inForm(record.Form), written: s.noteText,
 		nudged: nudgeCount(record.Form),
 		of:     func(c *echo.Context) (string, string) { return c.Param("id"), "" },
 		act:    func(context.Context, *changing[record.Note]) error { return errNoAct },
 		says:   func(was, now *record.Note, _ string) string { return changed(record.Form, was, now) },
-		busy:   "Other windows keep changing this making, so this was not kept. Try again.",
+		settle: func(_ context.Context, c *changing[record.Note]) error {
+			s.titled(&c.doc, string(c.head.Doc.Card))
+			return nil
+		},
+		show: func(c *echo.Context, code int, head noteHead, e edited[record.Note]) error {
+			return s.showMaking(c, code, head, e, "")
+		},
+		at:   func(_ *echo.Context, id, _ string) string { return "/makings/" + id },
+		busy: "Other windows keep changing this making, so this was not kept. Try again.",
 	}
 }
 
@@ -288,8 +296,6 @@ type makingPage struct {
 	History    []store.Revision[record.Note]
 }
 
-func (s *Server) makingPage(c *echo.Context) error { return s.showMakingWith(c, http.StatusOK, "") }
-
 // showMakingWith shows a making, with a problem that something brought in had.
 func (s *Server) showMakingWith(c *echo.Context, code int, problem string) error {
 	head, err := s.store.Makings.Head(c.Request().Context(), c.Param("id"))
@@ -310,7 +316,7 @@ func (s *Server) showMaking(c *echo.Context, code int, head noteHead, e edited[r
 	}
 	v := &makingPage{page: page{Title: m.Box + ", made " + daySaid(m.Made), Part: "makingbench", Bench: true}, M: m,
 		Path: "/makings/" + m.ID, Who: head.Who, New: c.QueryParam("new") == "1", Problem: problem}
-	if v.kept, err = keptOf(ctx, s.noteKind(), &head, &e, func(path string) string {
+	if v.kept, err = keptOf(ctx, s.noteKind(c), &head, &e, func(path string) string {
 		return labelled(record.Form, &head.Doc, path)
 	}); err != nil {
 		return err
@@ -391,54 +397,6 @@ func noteFields(f form, n *record.Note, cards []shop.Card, whole bool) (out []fi
 		out = append(out, f.field("notes", path, asked.Title(), ""))
 	}
 	return out
-}
-
-// amend lays what was typed on what is said of a making.
-func (s *Server) amend(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	head, e, err := edit(s, c, s.noteKind(), func(head *noteHead) (edited[record.Note], error) {
-		e, err := merged(c.Request().Context(), s.noteKind(), head, values)
-		s.titled(&e.doc, string(head.Doc.Card))
-		return e, err
-	})
-	if err != nil {
-		return err
-	}
-	return s.answerMaking(c, head, e)
-}
-
-func (s *Server) undoMaking(c *echo.Context) error { return s.moveMaking(c, true) }
-func (s *Server) redoMaking(c *echo.Context) error { return s.moveMaking(c, false) }
-
-func (s *Server) moveMaking(c *echo.Context, back bool) error {
-	head, e, err := moveHead(c, s.noteKind(), back)
-	if err != nil {
-		return err
-	}
-	return s.answerMaking(c, head, e)
-}
-
-func (s *Server) answerMaking(c *echo.Context, head noteHead, e edited[record.Note]) error {
-	if toldAll(c, e) {
-		return s.showMaking(c, http.StatusOK, head, e, "")
-	}
-	return c.Redirect(http.StatusSeeOther, "/makings/"+head.Of)
-}
-
-func (s *Server) throwMaking(gone bool) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		err := s.store.Makings.Throw(c.Request().Context(), c.Param("id"), gone)
-		if errors.Is(err, store.ErrNone) {
-			err = echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
-		}
-		if err != nil {
-			return err
-		}
-		return c.Redirect(http.StatusSeeOther, "/makings/"+c.Param("id"))
-	}
 }
 
 // makeAgain begins a box from a making, as it then was.

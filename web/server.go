@@ -20,8 +20,13 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/batch"
+	"brevium/core/brief"
+	"brevium/core/cutlist"
 	"brevium/core/cutting"
+	"brevium/core/record"
 	"brevium/core/request"
+	"brevium/core/shop"
 	"brevium/draw"
 	"brevium/machine"
 	"brevium/store"
@@ -143,6 +148,8 @@ var programVersion = sync.OnceValue(func() string {
 })
 
 func (s *Server) routes(e *echo.Echo) {
+	boxes, shops := keeps[brief.Brief]{s, s.boxes}, keeps[shop.Document]{s, s.shopKind}
+	lists := keeps[cutlist.List]{s, s.listKind}
 	e.GET("/static/:version/*", s.file)
 	e.GET("/", s.home)
 	e.POST("/projects", s.create)
@@ -153,9 +160,9 @@ func (s *Server) routes(e *echo.Echo) {
 	e.POST("/library/forget", s.forget)
 	e.GET("/words", s.glossary)
 	e.GET("/shop", s.shopPage)
-	e.POST("/shop/change", s.changeShop)
-	e.POST("/shop/undo", s.undoShop)
-	e.POST("/shop/redo", s.redoShop)
+	e.POST("/shop/change", shops.change)
+	e.POST("/shop/undo", shops.undo)
+	e.POST("/shop/redo", shops.redo)
 	e.GET("/shop/cards.csv", s.cardsCSV)
 	e.GET("/shop/stash.csv", s.stashCSV)
 	e.POST("/shop/cards", s.readCards)
@@ -167,15 +174,15 @@ func (s *Server) routes(e *echo.Echo) {
 	e.GET("/cut", s.cutLists)
 	e.POST("/cut", s.newCutList)
 	l := e.Group("/cut/:list")
-	l.GET("", s.cutList)
+	l.GET("", lists.page)
 	l.GET("/least", s.leastOfList)
 	l.GET("/pieces.csv", s.cutListCSV)
-	l.POST("/change", s.changeCutList)
-	l.POST("/undo", s.undoCutList)
-	l.POST("/redo", s.redoCutList)
+	l.POST("/change", lists.change)
+	l.POST("/undo", lists.undo)
+	l.POST("/redo", lists.redo)
 	l.POST("/csv", s.readCutList)
-	l.POST("/away", s.throwCutList(true))
-	l.POST("/back", s.throwCutList(false))
+	l.POST("/away", lists.throw(true))
+	l.POST("/back", lists.throw(false))
 	e.GET("/c/:token", s.collectionPage)
 	for _, at := range []string{"/s/:token", "/c/:token/:place"} {
 		sh := e.Group(at)
@@ -226,9 +233,9 @@ func (s *Server) routes(e *echo.Echo) {
 	p.GET("/style.svg", s.stylePicture)
 	p.GET("/card.svg", s.cardPicture)
 	p.GET("/document", s.document)
-	p.POST("/change", s.change)
-	p.POST("/undo", s.undo)
-	p.POST("/redo", s.redo)
+	p.POST("/change", boxes.change)
+	p.POST("/undo", boxes.undo)
+	p.POST("/redo", boxes.redo)
 	p.POST("/copy", s.copyProject)
 	p.POST("/makings", s.recordMade)
 	p.POST("/folder", s.folderOf)
@@ -241,6 +248,7 @@ func (s *Server) routes(e *echo.Echo) {
 
 // recordRoutes are the rooms of what was made and what is promised.
 func (s *Server) recordRoutes(e *echo.Echo) {
+	notes, batches := keeps[record.Note]{s, s.noteKind}, keeps[batch.Document]{s, s.batchKind}
 	e.POST("/boxes", s.actBoxes)
 	e.POST("/folders/rename", s.renameFolder)
 	e.POST("/folders/share", s.shareFolder)
@@ -251,13 +259,13 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	e.GET("/logbook/out/:as", s.logOut)
 	e.POST("/logbook/in", s.readLog)
 	m := e.Group("/makings/:id")
-	m.GET("", s.makingPage)
-	m.POST("/change", s.amend)
-	m.POST("/undo", s.undoMaking)
-	m.POST("/redo", s.redoMaking)
+	m.GET("", notes.page)
+	m.POST("/change", notes.change)
+	m.POST("/undo", notes.undo)
+	m.POST("/redo", notes.redo)
 	m.GET("/picture.svg", s.madePicture)
-	m.POST("/away", s.throwMaking(true))
-	m.POST("/back", s.throwMaking(false))
+	m.POST("/away", notes.throw(true))
+	m.POST("/back", notes.throw(false))
 	m.POST("/again", s.makeAgain)
 	m.POST("/photos", s.addPhotos)
 	e.GET("/photos/:photo", s.photo)
@@ -265,7 +273,7 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	e.GET("/batches", s.batchList)
 	e.POST("/batches", s.newBatch)
 	b := e.Group("/batches/:batch")
-	b.GET("", s.batchPage)
+	b.GET("", batches.page)
 	b.GET("/gives", s.batchGives)
 	b.GET("/stamp", s.batchStamp)
 	b.GET("/sittings.ics", s.calendar)
@@ -273,12 +281,12 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	b.GET("/shopping.csv", s.batchShopping)
 	b.GET("/labels", s.labels)
 	b.GET("/print", s.schedulePrint)
-	b.POST("/change", s.changeBatch)
+	b.POST("/change", batches.change)
 	b.POST("/in", s.ordersIn)
-	b.POST("/undo", s.undoBatch)
-	b.POST("/redo", s.redoBatch)
-	b.POST("/away", s.throwBatch(true))
-	b.POST("/back", s.throwBatch(false))
+	b.POST("/undo", batches.undo)
+	b.POST("/redo", batches.redo)
+	b.POST("/away", batches.throw(true))
+	b.POST("/back", batches.throw(false))
 	e.GET("/copies", s.copiesPage)
 	e.GET("/copies/now", s.copyNow)
 	e.GET("/copies/file/:name", s.copyFile)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -55,11 +56,17 @@ func (v shopView) Link(pairs ...string) string {
 }
 
 // shopKind is what the engine needs to know to change the shop.
-func (s *Server) shopKind() kind[shop.Document] {
+func (s *Server) shopKind(*echo.Context) kind[shop.Document] {
 	return kind[shop.Document]{
 		Kept: s.store.Shops, form: shop.Form, known: inForm(shop.Form), written: shopText, nudged: nudgeShop, act: s.actShop,
-		of:   func(c *echo.Context) (string, string) { return store.TheShop, "" },
-		says: func(was, now *shop.Document, _ string) string { return changed(shop.Form, was, now) },
+		of:     func(c *echo.Context) (string, string) { return store.TheShop, "" },
+		says:   func(was, now *shop.Document, _ string) string { return changed(shop.Form, was, now) },
+		settle: s.settleShop, show: s.showShop,
+		at: func(c *echo.Context, _, card string) string {
+			v := shopViewOf(c)
+			v.Card = cmp.Or(card, v.Card)
+			return "/shop" + v.Link()
+		},
 		busy: "Other windows keep changing the shop, so this was not kept. Try again.",
 	}
 }
@@ -72,38 +79,21 @@ func (s *Server) shopPage(c *echo.Context) error {
 	return s.showShop(c, http.StatusOK, head, edited[shop.Document]{})
 }
 
-// changeShop lays what was typed on the newest shop and does what a button asks. Boxes made of a card whose numbers are
-// changed keep it as it was, in the same commit.
-func (s *Server) changeShop(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
+// settleShop keeps, in the boxes made of a card whose numbers are changed, the card as it was, in the same commit.
+func (s *Server) settleShop(ctx context.Context, c *changing[shop.Document]) error {
+	pins, err := s.pins(ctx, &c.head.Doc, &c.doc)
+	c.besides = append(c.besides, pins...)
+	if len(pins) > 0 && c.notice == "" {
+		c.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
+			plainCount(len(pins), "box is", "boxes are"), map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
 	}
-	ctx, k := c.Request().Context(), s.shopKind()
-	head, e, err := edit(s, c, k, func(head *store.Head[shop.Document]) (edited[shop.Document], error) {
-		e, err := merged(ctx, k, head, values)
-		if err != nil {
-			return e, err
-		}
-		pins, err := s.pins(ctx, &head.Doc, &e.doc)
-		e.besides = append(e.besides, pins...)
-		if len(pins) > 0 && e.notice == "" {
-			e.notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
-				plainCount(len(pins), "box is", "boxes are"),
-				map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
-		}
-		return e, err
-	})
-	if err != nil {
-		return err
-	}
-	return s.answerShop(c, head, e)
+	return err
 }
 
 // alterShop does one thing to the shop that is typed in none of its fields.
-func (s *Server) alterShop(c *echo.Context, do func(head *store.Head[shop.Document]) (edited[shop.Document], error)) (
+func (s *Server) alterShop(c *echo.Context, do making[shop.Document]) (
 	store.Head[shop.Document], edited[shop.Document], error) {
-	return edit(s, c, s.shopKind(), do)
+	return edit(s, c, s.shopKind(c), do)
 }
 
 func plainCount(n int, one, many string) string {
@@ -232,26 +222,4 @@ func uses(b *brief.Brief, id string) bool {
 // ownCard finds a card among those a document describes itself, -1 when it does not.
 func ownCard(b *brief.Brief, id string) int {
 	return slices.IndexFunc(b.Card.Own, func(c brief.Stock) bool { return c.ID == id })
-}
-
-func (s *Server) answerShop(c *echo.Context, head store.Head[shop.Document], e edited[shop.Document]) error {
-	if toldAll(c, e) {
-		return s.showShop(c, http.StatusOK, head, e)
-	}
-	v := shopViewOf(c)
-	if e.part != "" {
-		v.Card = e.part
-	}
-	return c.Redirect(http.StatusSeeOther, "/shop"+v.Link())
-}
-
-func (s *Server) undoShop(c *echo.Context) error { return s.moveShop(c, true) }
-func (s *Server) redoShop(c *echo.Context) error { return s.moveShop(c, false) }
-
-func (s *Server) moveShop(c *echo.Context, back bool) error {
-	head, e, err := moveHead(c, s.shopKind(), back)
-	if err != nil {
-		return err
-	}
-	return s.answerShop(c, head, e)
 }

@@ -49,7 +49,7 @@ func (s *Server) showShop(c *echo.Context, code int, head store.Head[shop.Docume
 		now = readAs(head)
 	}
 	st := &shopState{readShop: now}
-	if st.kept, err = keptOf(ctx, s.shopKind(), &now.Head, &e, func(path string) string {
+	if st.kept, err = keptOf(ctx, s.shopKind(c), &now.Head, &e, func(path string) string {
 		return labelled(shop.Form, &now.Doc, path)
 	}); err != nil {
 		return err

@@ -154,7 +154,7 @@ func (s *Server) readThings(c *echo.Context) error {
 	for i := range items {
 		items[i].ID = newMark() // they are other things than those they come in place of
 	}
-	_, err = s.edit(c, func(head *store.Project) (edited[brief.Brief], error) {
+	_, _, err = edit(s, c, s.boxes(c), func(head *store.Project) (edited[brief.Brief], error) {
 		b := head.Doc.Clone()
 		b.Contents = slices.Clone(items)
 		for path, text := range b.All() {

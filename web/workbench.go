@@ -222,7 +222,7 @@ type benchPage struct {
 	Base       int64
 	Here       string
 	UnitsField field
-	Rows       []advice.Row  // of the comparison
+	Rows       []advice.Row // of the comparison
 	Whole      bool
 	Columns    []column
 	Sort       string
