@@ -205,7 +205,7 @@ func (s *Server) showBatch(c *echo.Context, code int, head batchHead, e edited[b
 		return err
 	}
 	f := batchForm(st)
-	v := &batchPage{page: page{Title: st.Name(), Part: "batchbench", Bench: true}, B: st, Path: st.Path(), Week: f.week(st),
+	v := &batchPage{page: page{Title: st.Name(), Part: "batchbench", InPlace: true}, B: st, Path: st.Path(), Week: f.week(st),
 		NameField: f.ask("name"), By: f.ask("by"), From: f.ask("from"), Hands: f.ask("hands"), Warnings: st.Read.Warnings,
 		OrdersProblem: f.ask("orders").Problem, HoursTold: f.ask("hours").Problem, Learnt: pace.Learnt()}
 	if v.kept, err = keptOf(ctx, s.batchKind(c), &st.batchHead, &e, func(path string) string {

@@ -100,7 +100,7 @@ func (v *visitor) ticked(box, step string) string {
 	return fmt.Sprintf(`fetch("%s/bench?step=%s").then((r) => r.text()).then((text) => {
 		const page = new DOMParser().parseFromString(text, "text/html"), form = page.querySelector("form.at-on");
 		const fields = new URLSearchParams(new FormData(form));
-		fields.set("done", "1");
+		fields.set("more", "1");
 		return fetch(form.getAttribute("action"), { method: "POST", body: fields });
 	}).then(() => document.dispatchEvent(new Event("visibilitychange")))`, box, step)
 }

@@ -122,7 +122,7 @@ type listPage struct {
 func (s *Server) showCutList(c *echo.Context, code int, head listHead, e edited[cutlist.List]) error {
 	ctx, l := c.Request().Context(), &head.Doc
 	task, report := cutlist.Read(*l)
-	v := &listPage{page: page{Title: called(string(l.Name), "A list"), Part: "listbench", Bench: true}, L: &head,
+	v := &listPage{page: page{Title: called(string(l.Name), "A list"), Part: "listbench", InPlace: true}, L: &head,
 		Path: "/cut/" + head.Of}
 	var err error
 	if v.kept, err = keptOf(ctx, s.listKind(c), &head, &e, func(path string) string {

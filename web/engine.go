@@ -74,7 +74,7 @@ const longestBurst = 80
 func short(name string) string { return name[:min(len(name), longestBurst)] }
 
 // actName is the name a window gave the act it sends.
-func actName(c *echo.Context) string { return short(c.FormValue("change")) }
+func actName(c *echo.Context) string { return short(c.FormValue("sent-as")) }
 
 // edit changes a document: it asks what is to be made of the newest state, keeps it, and starts over when another
 // program changed it in between. An act that has arrived before changes nothing.
@@ -231,7 +231,7 @@ func merged[D any](ctx context.Context, k kind[D], head *store.Head[D], values u
 		if k.nudged == nil {
 			break
 		}
-		if conflict, ok := k.nudged(&e.doc, nudge, values.Get("from")); !ok {
+		if conflict, ok := k.nudged(&e.doc, nudge, values.Get("nudged-from")); !ok {
 			e.conflicts = append(e.conflicts, conflict)
 		}
 	}

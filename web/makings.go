@@ -314,7 +314,7 @@ func (s *Server) showMaking(c *echo.Context, code int, head noteHead, e edited[r
 	if err != nil {
 		return err
 	}
-	v := &makingPage{page: page{Title: m.Box + ", made " + daySaid(m.Made), Part: "makingbench", Bench: true}, M: m,
+	v := &makingPage{page: page{Title: m.Box + ", made " + daySaid(m.Made), Part: "makingbench", InPlace: true}, M: m,
 		Path: "/makings/" + m.ID, Who: head.Who, New: c.QueryParam("new") == "1", Problem: problem}
 	if v.kept, err = keptOf(ctx, s.noteKind(c), &head, &e, func(path string) string {
 		return labelled(record.Form, &head.Doc, path)

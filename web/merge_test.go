@@ -88,16 +88,16 @@ func TestSentTwice(t *testing.T) {
 	id := a.begin(brief.New("in"))
 	for range 3 {
 		base := fmt.Sprint(a.head(id).ID)
-		if w := a.post("/projects/"+id+"/change", "base", base, "act", "add-thing", "change", "w:1"); w.Code != 200 {
+		if w := a.post("/projects/"+id+"/change", "base", base, "act", "add-thing", "sent-as", "w:1"); w.Code != 200 {
 			t.Fatal(w.Code)
 		}
-		a.post("/projects/"+id+"/change", "base", base, "nudge", "contents.@1.count:2", "change", "w:2")
+		a.post("/projects/"+id+"/change", "base", base, "nudge", "contents.@1.count:2", "sent-as", "w:2")
 	}
 	if b := a.head(id).Doc; len(b.Contents) != 2 || b.Contents[0].Count != "6" {
 		t.Errorf("%d things, %s of the first", len(b.Contents), b.Contents[0].Count)
 	}
 	for range 3 {
-		a.post("/projects/"+id+"/undo", "change", "w:3")
+		a.post("/projects/"+id+"/undo", "sent-as", "w:3")
 	}
 	if b := a.head(id).Doc; len(b.Contents) != 2 || b.Contents[0].Count != "4" {
 		t.Errorf("undone once: %d things, %s of the first", len(b.Contents), b.Contents[0].Count)

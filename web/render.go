@@ -170,7 +170,7 @@ type page struct {
 	Title    string
 	Part     string // what script swaps
 	PartOnly bool   // there is nothing else
-	Bench    bool   // it keeps what is typed as it goes, and is changed in place
+	InPlace  bool   // it keeps what is typed as it goes, and is changed in place
 	Bare     bool   // without the frame's own links
 	Shared   bool   // shown to whoever has a link
 	WhoAsks  string

@@ -168,7 +168,7 @@ func TestTwoWindowsInTheShop(t *testing.T) {
 		t.Error("a card that is gone takes a price")
 	}
 	for range 2 {
-		a.post("/shop/change", "act", "add-card", "change", "w:1")
+		a.post("/shop/change", "act", "add-card", "sent-as", "w:1")
 	}
 	if n := len(a.shop().Cards); n != len(shop.Shipped().Cards) {
 		t.Errorf("%d cards", n)

@@ -64,7 +64,7 @@ func (s *Server) showShop(c *echo.Context, code int, head store.Head[shop.Docume
 		v.Card = d.Cards[0].ID
 	}
 	f := form{doc: &now.Doc, at: shop.FieldAt, report: now.Report}
-	data := &shopPage{page: page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), Bench: true}, S: st, V: v,
+	data := &shopPage{page: page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), InPlace: true}, S: st, V: v,
 		Base: now.ID, Path: "/shop", Here: v.Link(), Rail: shopRail(v, st), Groups: f.shopGroups(v, st)}
 	if err := s.shopTable(ctx, data); err != nil {
 		return err

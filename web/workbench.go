@@ -141,7 +141,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 	}
 	st.House = s.workshop()
 	f := boxForm(st, st.House)
-	data := &benchPage{page: page{Part: "workbench", Title: st.title(v), Bench: true}, Views: v.looks(),
+	data := &benchPage{page: page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
 		onTable: onTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: rail(v, &st.Brief, st.Plan, s.workshop()),
 		Groups: f.groups(v.Stage), Base: st.ID, Here: v.with(), UnitsField: f.units()}
 	if st.Shown != nil {

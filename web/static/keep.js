@@ -43,7 +43,7 @@ function openEntry(el) {
           const was = f.was === undefined ? keptOf(name) : f.was;
           if (was !== undefined) values[`was.${name}`] = was;
         }
-        if (f.steps) { values.nudge.push(`${name}:${f.steps}`); values.from = f.from; }
+        if (f.steps) { values.nudge.push(`${name}:${f.steps}`); values["nudged-from"] = f.from; }
       }
       return values;
     },

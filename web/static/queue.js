@@ -94,7 +94,7 @@ function ask(entry) {
   return new Promise((resolve) => {
     answers.set(entry.name, resolve);
     const values = entry.values ? entry.values() : {};
-    if (entry.verb === "POST") values.change = entry.name;
+    if (entry.verb === "POST") values["sent-as"] = entry.name;
     htmx.ajax(entry.verb, entry.verb === "POST" ? asSeen(entry.url) : entry.url, {
       source: bench(), target: "#workbench", swap: "bench", values, headers: { "X-Change": entry.name },
     }).catch(() => {});
@@ -180,7 +180,7 @@ addEventListener("pagehide", () => {
   for (const entry of queue) {
     if (entry.verb !== "POST" || entry.fields && entry.fields.size === 0) continue;
     const body = new URLSearchParams();
-    for (const [name, value] of Object.entries({ ...entry.values(), change: entry.name })) {
+    for (const [name, value] of Object.entries({ ...entry.values(), "sent-as": entry.name })) {
       for (const one of [value].flat()) body.append(name, one);
     }
     fetch(asSeen(entry.url), { method: "POST", body, keepalive: true }).catch(() => {});
