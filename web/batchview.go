@@ -141,10 +141,12 @@ func (o orderView) Finished() bool {
 func (d stageDone) Rest() int { return d.All - d.Done }
 
 // batchForm asks about a batch.
-func batchForm(st *batchState) form {
-	return form{doc: asked[batch.Document]{&st.Doc}, at: batch.Form.Field,
+type batchForm struct{ form }
+
+func askOf(st *batchState) batchForm {
+	return batchForm{form{doc: asked[batch.Document]{&st.Doc}, at: batch.Form.Field,
 		placed: func(path string) string { return batch.Form.Placed(&st.Doc, path) },
-		report: &brief.Report{Problems: st.Read.Problems}}
+		report: &brief.Report{Problems: st.Read.Problems}}}
 }
 
 // ordersOf shows the orders; which boxes were changed since is looked up for all of them at once.
@@ -157,7 +159,7 @@ func (s *Server) ordersOf(ctx context.Context, st *batchState, sh batch.Shared, 
 	if err != nil {
 		return nil, err
 	}
-	f := batchForm(st)
+	f := askOf(st)
 	for _, o := range st.Read.Orders {
 		at := "orders.@" + o.ID + "."
 		v := orderView{Ordered: o, Title: called(string(o.Brief.Name), nameless), Box: f.ask(at + "box").Problem,
@@ -204,7 +206,7 @@ func (s *Server) showBatch(c *echo.Context, code int, head batchHead, e edited[b
 	if err != nil {
 		return err
 	}
-	f := batchForm(st)
+	f := askOf(st)
 	v := &batchPage{page: page{Title: st.Name(), Part: "batchbench", InPlace: true}, B: st, Path: st.Path(), Week: f.week(st),
 		NameField: f.ask("name"), By: f.ask("by"), From: f.ask("from"), Hands: f.ask("hands"), Warnings: st.Read.Warnings,
 		OrdersProblem: f.ask("orders").Problem, HoursTold: f.ask("hours").Problem, Learnt: pace.Learnt()}
@@ -239,7 +241,7 @@ func (s *Server) showBatch(c *echo.Context, code int, head batchHead, e edited[b
 const mostNames = 120
 
 // week asks for the hours of each day of the week, and of dates that are otherwise.
-func (f form) week(st *batchState) (out []field) {
+func (f batchForm) week(st *batchState) (out []field) {
 	hours := func(name, says string) {
 		fd := f.field("text", "hours."+name, says, "")
 		fd.Open = "none"

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/plan"
 	"brevium/core/reader"
 	"brevium/core/request"
 	"brevium/core/style"
@@ -12,13 +13,21 @@ import (
 )
 
 // boxForm asks about a box.
-func boxForm(st *state, w request.Workshop) form {
-	return form{doc: &st.Brief, at: brief.FieldAt, placed: st.Brief.Placed, report: st.Plan.Report, b: &st.Brief, p: st.Plan, shown: st.Shown,
-		shop: w}
+type boxForm struct {
+	form
+	b     *brief.Brief
+	p     *plan.Plan // of b itself
+	shown *plan.Plan // what is on the table, for suggestions
+	shop  request.Workshop
+}
+
+func formOf(st *state, w request.Workshop) boxForm {
+	return boxForm{form{doc: &st.Brief, at: brief.FieldAt, placed: st.Brief.Placed, report: st.Plan.Report}, &st.Brief,
+		st.Plan, st.Shown, w}
 }
 
 // box asks which style, and the style's own questions.
-func (f form) box() []group {
+func (f boxForm) box() []group {
 	var styles []style.Choice
 	for _, s := range style.Styles {
 		styles = append(styles, style.Choice{ID: s.ID, Label: s.Title})
@@ -70,7 +79,7 @@ func (f form) box() []group {
 }
 
 // typedPieces asks for a list of scores, piece by piece.
-func (f form) typedPieces() (out []group) {
+func (f boxForm) typedPieces() (out []group) {
 	for _, p := range f.b.Box.Pieces {
 		path := "box.pieces.@" + p.ID + "."
 		out = append(out, group{ID: p.ID, Title: called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID,
@@ -90,7 +99,7 @@ func (f form) typedPieces() (out []group) {
 
 // roles asks what a piece is, with what its scores make it as the answer left
 // open.
-func (f form) roles(path string, p brief.Scored) field {
+func (f boxForm) roles(path string, p brief.Scored) field {
 	fd := f.leftOpen(path+"is", reader.Roles)
 	if f.shown == nil {
 		return fd
@@ -104,13 +113,13 @@ func (f form) roles(path string, p brief.Scored) field {
 }
 
 // leftOpen is a field of choices that may be left open.
-func (f form) leftOpen(path string, choices []style.Choice) field {
+func (f boxForm) leftOpen(path string, choices []style.Choice) field {
 	return f.pick(path, append([]style.Choice{{ID: "", Label: "left open"}}, choices...))
 }
 
 // asked reports whether an option makes sense with the others as they are, or has
 // been answered all the same.
-func (f form) asked(own *style.Style, o style.Question) bool {
+func (f boxForm) asked(own *style.Style, o style.Question) bool {
 	answered := func(rule string) bool {
 		id, want, _ := strings.Cut(rule, "=")
 		got := f.b.Get("box.options." + id)

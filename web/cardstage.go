@@ -22,13 +22,13 @@ import (
 // The Card & fit stage: which card for which part, how a lid goes on, what is between,
 // and the tools, where they are not the shop's.
 
-func (f form) card() []group {
+func (f boxForm) card() []group {
 	out := append([]group{f.cards()}, f.ownCards()...)
 	return append(out, f.fit(), f.layers(), f.bench(), f.ownTools())
 }
 
 // ownCards asks for what is wrong with the cards a document describes itself.
-func (f form) ownCards() (out []group) {
+func (f boxForm) ownCards() (out []group) {
 	for _, own := range f.b.Card.Own {
 		prefix := "card.own.@" + own.ID + "."
 		if !slices.ContainsFunc(f.p.Problems, func(p brief.Problem) bool { return strings.HasPrefix(p.Field, prefix) }) {
@@ -50,7 +50,7 @@ func (f form) ownCards() (out []group) {
 
 // cardChoices are the cards of the shop that are not retired, those of the document
 // itself, and the one that is chosen, be it there or not.
-func (f form) cardChoices(now string) (out []style.Choice) {
+func (f boxForm) cardChoices(now string) (out []style.Choice) {
 	add := func(c shop.Card, more string) {
 		if !slices.ContainsFunc(out, func(o style.Choice) bool { return o.ID == c.ID }) {
 			out = append(out, style.Choice{ID: c.ID, Label: c.Title + ", " + thick(c.Caliper, f.p.Units) + more})
@@ -70,7 +70,7 @@ func (f form) cardChoices(now string) (out []style.Choice) {
 	return out
 }
 
-func (f form) sheetChoices() (out []style.Choice) {
+func (f boxForm) sheetChoices() (out []style.Choice) {
 	comes := f.shop.Sheets
 	if c, ok := f.shop.Card(string(f.b.Card.Stock)); ok {
 		comes = f.shop.Comes(c)
@@ -91,7 +91,7 @@ func (f form) sheetChoices() (out []style.Choice) {
 }
 
 // cards asks for the card of the box, and of each part that may have another.
-func (f form) cards() group {
+func (f boxForm) cards() group {
 	g := group{Title: "Card", ID: "cards"}
 	stock := f.pick("card.stock", f.cardChoices(string(f.b.Card.Stock)))
 	parts := f.parts()
@@ -122,7 +122,7 @@ func (f form) cards() group {
 
 // parts are the pieces of this box that may be of another card, what goes over
 // something first.
-func (f form) parts() (out []string) {
+func (f boxForm) parts() (out []string) {
 	if f.shown == nil || f.p.Style == nil || f.p.Style != f.shown.Style {
 		return nil
 	}
@@ -152,7 +152,7 @@ func (f form) parts() (out []string) {
 	return out
 }
 
-func (f form) fit() group {
+func (f boxForm) fit() group {
 	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
 	slack := f.open("tools.slack", "")
 	if f.shown != nil {
@@ -167,7 +167,7 @@ func (f form) fit() group {
 }
 
 // layers asks what is stuck on and in, as far as sizes hang on it.
-func (f form) layers() group {
+func (f boxForm) layers() group {
 	return group{Title: "Layers stuck on", ID: "layers", Fields: []field{f.open("dress.outside", "0"),
 		f.open("dress.inside", "0"), f.open("dress.floor", "0")},
 		Says: []string{"Layers that are planned under Dressing count by themselves: the thicker of the two is taken."}}
@@ -175,7 +175,7 @@ func (f form) layers() group {
 
 // bench asks about units, marks, what it is stuck with, how numbers are said, and in
 // which order the work goes.
-func (f form) bench() group {
+func (f boxForm) bench() group {
 	var adhesives, steps []style.Choice
 	house := func(path string, choices []style.Choice) field {
 		fd := f.buttons(path, choices)
@@ -208,7 +208,7 @@ func (f form) bench() group {
 }
 
 // houseSays is the answer of the house to what a box leaves open.
-func (f form) houseSays(path, otherwise string) string {
+func (f boxForm) houseSays(path, otherwise string) string {
 	for _, h := range shop.Habits {
 		if h.Path == path && f.shop.Habits[h.ID] != "" {
 			return f.shop.Habits[h.ID]
@@ -218,9 +218,9 @@ func (f form) houseSays(path, otherwise string) string {
 }
 
 // ownTools asks for tools other than the shop's, folded away.
-func (f form) ownTools() group {
+func (f boxForm) ownTools() group {
 	g := group{ID: "own-tools", MoreSays: "Tools other than the shop's"}
-	for _, part := range f.toolGroups("tools.") {
+	for _, part := range toolGroups(f.form, "tools.") {
 		g.More = append(g.More, part.Fields...)
 	}
 	for _, fd := range g.More {

@@ -49,6 +49,9 @@ type cutKind struct {
 	Steps []layout.Step
 }
 
+// Holds is what can be done with a piece that is held.
+func (cutView) Holds() []holding { return holdings }
+
 const mostDrawn = 18
 
 // cutViewOf makes the view of what is cut. Hands says that pieces can be held; of the pins

@@ -49,7 +49,7 @@ type dressPage struct {
 	Counted  []string // panels alike, counted together
 }
 
-func (s *Server) dressing(f form, st *state) dressPage {
+func (s *Server) dressing(f boxForm, st *state) dressPage {
 	page := dressPage{Sections: f.dressSections()}
 	if st.Shown == nil {
 		return page
@@ -85,7 +85,7 @@ func (s *Server) dressing(f form, st *state) dressPage {
 
 // cardsOf are the cards for something of the dressing: the usual one, those of the
 // scheme, and all of the shop.
-func (f form) cardsOf(path string) field {
+func (f boxForm) cardsOf(path string) field {
 	choices := []style.Choice{{ID: "", Label: "by the scheme"}, {ID: "main", Label: "main card"}, {ID: "second",
 		Label: "second card"},
 		{ID: "accent", Label: "accent"}, {ID: "plain", Label: "plain card"}}
@@ -123,7 +123,7 @@ var where = choices("outside", "all but the underside", "all", "every panel", "s
 	"front only",
 	"top", "the top", "lid", "the lid", "inside", "the inside")
 
-func (f form) dressSections() []section {
+func (f boxForm) dressSections() []section {
 	eighth := "1/8"
 	switch f.p.Units {
 	case measure.Millimetres:
@@ -178,7 +178,7 @@ func (f form) dressSections() []section {
 }
 
 // counted is how many things of a section there are.
-func (f form) counted(id string) (n int) {
+func (f boxForm) counted(id string) (n int) {
 	d := f.b.Dress
 	is := func(yes bool) int {
 		if yes {
@@ -204,7 +204,7 @@ func (f form) counted(id string) (n int) {
 }
 
 // pointed adds to some choices what a field holds beside them: panels pointed at.
-func (f form) pointed(of []style.Choice, now string) []style.Choice {
+func (f boxForm) pointed(of []style.Choice, now string) []style.Choice {
 	if now == "" || slices.ContainsFunc(of, func(c style.Choice) bool { return c.ID == now }) {
 		return of
 	}
@@ -213,7 +213,7 @@ func (f form) pointed(of []style.Choice, now string) []style.Choice {
 }
 
 // panelChoices are the panels of the box on the table, with what is usual first.
-func (f form) panelChoices(usual, now string) []style.Choice {
+func (f boxForm) panelChoices(usual, now string) []style.Choice {
 	out := []style.Choice{{ID: "", Label: usual}}
 	if f.shown != nil && f.shown.Box != nil {
 		panels := dress.Panels(f.shown.Box, f.shown.Card.Caliper)
@@ -226,9 +226,11 @@ func (f form) panelChoices(usual, now string) []style.Choice {
 	return f.pointed(out, now)
 }
 
-func (f form) on(path, usual string) field { return f.pick(path, f.panelChoices(usual, f.b.Get(path))) }
+func (f boxForm) on(path, usual string) field {
+	return f.pick(path, f.panelChoices(usual, f.b.Get(path)))
+}
 
-func (f form) topperGroups(eighth string) (out []group) {
+func (f boxForm) topperGroups(eighth string) (out []group) {
 	for i, t := range f.b.Dress.Toppers {
 		p := "dress.toppers.@" + t.ID + "."
 		on := f.panelChoices("the top, or the largest panel", "")
@@ -249,7 +251,7 @@ func (f form) topperGroups(eighth string) (out []group) {
 	return append(out, bow)
 }
 
-func (f form) cutGroups() (out []group) {
+func (f boxForm) cutGroups() (out []group) {
 	for i, w := range f.b.Dress.Windows {
 		p := "dress.windows.@" + w.ID + "."
 		out = append(out, group{ID: "window-" + w.ID, Title: fmt.Sprintf("Window %d", i+1),
@@ -271,7 +273,7 @@ func (f form) cutGroups() (out []group) {
 }
 
 // finishGroups ask for what is inked, stamped, lettered and stuck on.
-func (f form) finishGroups() (out []group) {
+func (f boxForm) finishGroups() (out []group) {
 	for i, fin := range f.b.Dress.Finishes {
 		p := "dress.finishes.@" + fin.ID + "."
 		on := append(slices.Clone(where[:1]), f.panelChoices("", "")[1:]...)
@@ -300,7 +302,7 @@ func (f form) finishGroups() (out []group) {
 }
 
 // roundGroups ask for what goes round the box.
-func (f form) roundGroups() []group {
+func (f boxForm) roundGroups() []group {
 	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "round the sides",
 		"cross", "crosswise")
 	band := group{Title: "Paper band", ID: "band", Fields: []field{f.pick("dress.band.way", ways)},
@@ -328,7 +330,7 @@ func (f form) roundGroups() []group {
 }
 
 // holdGroups ask for what holds the box closed, and what it is carried by.
-func (f form) holdGroups() []group {
+func (f boxForm) holdGroups() []group {
 	closes := choices("", "as the box asks", "magnet", "a pair of magnets", "dot", "a hook dot", "restick",
 		"a glue dot that opens again", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
 		"a ribbon through holes", "tuck", "tucking it in", "seal", "a seal of paper")

@@ -124,7 +124,7 @@ func TestDressingOffers(t *testing.T) {
 		Ribbon:   brief.Ribbon{Way: "across"},
 		Bow:      brief.Bow{Loops: "4"}}
 	p := plan.Make(b, request.Default)
-	f := form{doc: &b, at: brief.FieldAt, report: p.Report, b: &b, p: p, shown: p, shop: request.Default}
+	f := boxForm{form{doc: &b, at: brief.FieldAt, report: p.Report}, &b, p, p, request.Default}
 	seen, tried := map[string]bool{}, 0
 	for _, s := range f.dressSections() {
 		for _, g := range s.Groups {

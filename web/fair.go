@@ -19,6 +19,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/shop"
+	"brevium/core/style"
 	"brevium/store"
 )
 
@@ -146,7 +147,7 @@ func (s *Server) fairPage(c *echo.Context) error {
 		}
 		offered = append(offered, some...)
 	}
-	v := &fairPage{page: page{Title: "Cut together"}, F: f, Listed: offered, More: all - len(offered), Notice: notice, Cut: cut,
+	v := &fairPage{page: page{Title: "Cut together"}, Aims: aims, F: f, Listed: offered, More: all - len(offered), Notice: notice, Cut: cut,
 		Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
 		found, err := s.best(ctx, tasks)
@@ -168,6 +169,7 @@ func (s *Server) fairPage(c *echo.Context) error {
 type fairPage struct {
 	page
 	F                   *fair
+	Aims                []style.Choice
 	Listed              []listed
 	More                int
 	Notice, Query, Look string

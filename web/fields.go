@@ -8,8 +8,6 @@ import (
 	"brevium/core/brief"
 	"brevium/core/document"
 	"brevium/core/measure"
-	"brevium/core/plan"
-	"brevium/core/request"
 	"brevium/core/style"
 )
 
@@ -79,11 +77,7 @@ type form struct {
 	at     func(path string) (document.Field, bool)
 	placed func(path string) string // of a field by identities: by places, as problems go
 	report *brief.Report            // what is wrong with it
-	b      *brief.Brief             // of a box
-	p      *plan.Plan               // of b itself
-	// shown is the plan on the table, for suggestions
-	shown *plan.Plan
-	shop  request.Workshop
+	thick  bool                     // how thick card is, is said in millimetres, whatever else is not
 }
 
 // widgets are how each kind of field is typed.
@@ -152,7 +146,7 @@ func (f form) field(kind, path, label, help string) field {
 // unitAt is the unit a bare number in a field takes: card is measured in millimetres
 // everywhere.
 func (f form) unitAt(path string) measure.Unit {
-	if isThickness(path) && f.b == nil {
+	if f.thick && isThickness(path) {
 		return measure.Millimetres
 	}
 	return f.report.Units

@@ -3,7 +3,7 @@ package web
 import "brevium/core/shop"
 
 // priceGroups asks what is paid for what is no card, and for work.
-func (f form) priceGroups() []group {
+func (f shopForm) priceGroups() []group {
 	buys := group{Title: "What a pack costs", ID: "packs", Says: []string{"A price and how much that is for: 2.40 for 10 m. What " +
 		"is left empty is told as not known. The price of card stands with the card."}}
 	work := group{Title: "Your work", ID: "work", Says: []string{"What to ask for a box is reckoned from these, under its Bench."}}

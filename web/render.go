@@ -21,7 +21,6 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/net"
-	"brevium/core/style"
 	"brevium/core/words"
 	"brevium/draw"
 )
@@ -83,8 +82,6 @@ func (s *Server) funcs() template.FuncMap {
 		"area":      area,
 		"pairs":     said,
 		"joined":    func(of []string) string { return strings.Join(of, ";") },
-		"aims":      func() []style.Choice { return aims },
-		"holds":     func() []holding { return holdings },
 		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
 		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
 	}

@@ -156,7 +156,7 @@ func newShownSet(set *sets.Set, here string) *shownSet {
 }
 
 // setGroup asks how the boxes of a set belong together.
-func (f form) setGroup() group {
+func (f boxForm) setGroup() group {
 	kinds := make([]style.Choice, 0, len(sets.Kinds))
 	for _, k := range sets.Kinds {
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})

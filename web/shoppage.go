@@ -63,7 +63,7 @@ func (s *Server) showShop(c *echo.Context, code int, head store.Head[shop.Docume
 	if d := &now.Doc; d.Of(v.Card) < 0 && len(d.Cards) > 0 {
 		v.Card = d.Cards[0].ID
 	}
-	f := form{doc: &now.Doc, at: shop.FieldAt, report: now.Report}
+	f := shopForm{form{doc: &now.Doc, at: shop.FieldAt, report: now.Report, thick: true}}
 	data := &shopPage{page: page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), InPlace: true}, S: st, V: v,
 		Base: now.ID, Path: "/shop", Here: v.Link(), Rail: shopRail(v, st), Groups: f.shopGroups(v, st)}
 	if err := s.shopTable(ctx, data); err != nil {
@@ -118,15 +118,18 @@ func shopRail(v shopView, st *shopState) (out []partLink) {
 	return out
 }
 
+// shopForm asks about the shop.
+type shopForm struct{ form }
+
 // shopGroups are the questions of a part of the shop.
-func (f form) shopGroups(v shopView, st *shopState) []group {
+func (f shopForm) shopGroups(v shopView, st *shopState) []group {
 	switch v.Stage {
 	case "cards":
 		return f.cardGroups(v.Card, st)
 	case "offcuts":
 		return f.offcutGroups(st)
 	case "tools":
-		return f.toolGroups("tools.")
+		return toolGroups(f.form, "tools.")
 	case "habits":
 		return f.habitGroups()
 	case "prices":
@@ -135,7 +138,7 @@ func (f form) shopGroups(v shopView, st *shopState) []group {
 	return nil
 }
 
-func (f form) cardGroups(id string, st *shopState) []group {
+func (f shopForm) cardGroups(id string, st *shopState) []group {
 	i := st.Doc.Of(id)
 	if i < 0 {
 		return nil
@@ -184,7 +187,7 @@ func (f form) cardGroups(id string, st *shopState) []group {
 }
 
 // colour is a field for a colour, which shows one where none was chosen.
-func (f form) colour(path, now string) field {
+func (f shopForm) colour(path, now string) field {
 	fd := f.ask(path)
 	if fd.Kind = "colour"; fd.Value == "" || fd.Problem != nil {
 		fd.Value = now
@@ -192,7 +195,7 @@ func (f form) colour(path, now string) field {
 	return fd
 }
 
-func (f form) offcutGroups(st *shopState) (out []group) {
+func (f shopForm) offcutGroups(st *shopState) (out []group) {
 	var cards []style.Choice
 	for _, c := range st.Workshop.Cards {
 		cards = append(cards, style.Choice{ID: c.ID, Label: c.Title})
@@ -207,7 +210,7 @@ func (f form) offcutGroups(st *shopState) (out []group) {
 }
 
 // toolGroups ask about the tools: of the shop, or of a box that has others.
-func (f form) toolGroups(prefix string) []group {
+func toolGroups(f form, prefix string) []group {
 	open := func(name, empty string) field { return f.open(prefix+name, empty) }
 	return []group{
 		{Title: "Scoring board", ID: "board", Fields: []field{open("grooves", "every mark"), open("board", "12 in"),
@@ -227,7 +230,7 @@ func (f form) toolGroups(prefix string) []group {
 	}
 }
 
-func (f form) habitGroups() (out []group) {
+func (f shopForm) habitGroups() (out []group) {
 	for _, h := range shop.Habits {
 		choices := make([]style.Choice, 0, len(h.Choices))
 		for _, c := range h.Choices {

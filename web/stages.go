@@ -93,7 +93,7 @@ func sameFields(a, b *brief.Brief, st stage) bool {
 	return part(a) == part(b)
 }
 
-func (f form) groups(stage string) []group {
+func (f boxForm) groups(stage string) []group {
 	switch stage {
 	case "contents":
 		if f.b.Several != nil {
@@ -127,7 +127,7 @@ func said(of ...string) (out []style.Choice) {
 var aims = said("", "fewest sheets", "cost", "least cost", "card", "least card")
 
 // cutting asks how the sheets are to be cut.
-func (f form) cutting() group {
+func (f boxForm) cutting() group {
 	return group{Title: "How it is cut", Fields: []field{
 		f.pick("sheets.aim", aims),
 		f.pick("sheets.among-equals", said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
@@ -137,7 +137,7 @@ func (f form) cutting() group {
 	}, Says: []string{"Cuts longer than your trimmer (under Card & fit) are avoided once anything is asked for here."}}
 }
 
-func (f form) contents() []group {
+func (f boxForm) contents() []group {
 	var out []group
 	if f.b.Size != nil {
 		out = append(out, group{Title: "Size, score to score", Fields: []field{
@@ -181,7 +181,7 @@ func called(name, otherwise string) string {
 
 // thing asks for one kind of thing: what is measured of its shape, and how it
 // may rest and what it is behind a fold.
-func (f form) thing(item brief.Item) group {
+func (f boxForm) thing(item brief.Item) group {
 	path := "contents.@" + item.ID + "."
 	g := group{ID: item.ID, Title: called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID,
 		Keep: item.ID, Fields: []field{
@@ -219,7 +219,7 @@ func (f form) thing(item brief.Item) group {
 	return g
 }
 
-func (f form) room() group {
+func (f boxForm) room() group {
 	g := group{Title: "Room"}
 	says := contents.Room{}
 	if f.shown != nil {
@@ -236,7 +236,7 @@ func (f form) room() group {
 	return g
 }
 
-func (f form) suggested(l measure.Length) string {
+func (f boxForm) suggested(l measure.Length) string {
 	shown := f.p.Step.Show(l)
 	if shown.Unit != f.p.Units {
 		return plainly(shown.Text + " " + string(shown.Unit))
@@ -251,12 +251,12 @@ func shapeChoices() (out []style.Choice) {
 	return out
 }
 
-func (f form) units() field {
+func (f boxForm) units() field {
 	return f.pick("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
 }
 
 // notes is the field for what no other has room for.
-func (f form) notes() field {
+func (f boxForm) notes() field {
 	fd := f.ask("notes")
 	fd.Kind = "notes"
 	return fd

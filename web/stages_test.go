@@ -9,9 +9,9 @@ import (
 	"brevium/core/request"
 )
 
-func formOf(b *brief.Brief) form {
+func testForm(b *brief.Brief) boxForm {
 	p := plan.Make(*b, request.Default)
-	f := form{doc: b, at: brief.FieldAt, placed: b.Placed, report: p.Report, b: b, p: p, shop: request.Default}
+	f := boxForm{form{doc: b, at: brief.FieldAt, placed: b.Placed, report: p.Report}, b, p, nil, request.Default}
 	if p.OK() {
 		f.shown = p
 	}
@@ -51,7 +51,7 @@ func TestFields(t *testing.T) {
 	b.Set("box.options.tabs", "narrow")
 	b.Set("arrange.compartments", "partitions")
 	asked := map[string]field{}
-	f := formOf(&b)
+	f := testForm(&b)
 	for _, st := range stages {
 		for _, g := range f.groups(st.ID) {
 			for _, fd := range append(g.Fields, g.More...) {
@@ -77,7 +77,7 @@ func TestFields(t *testing.T) {
 	}
 	b.Set("contents.0.length", "115 mm")
 	b.Set("contents.0.width", "lots")
-	for _, fd := range formOf(&b).contents()[0].Fields {
+	for _, fd := range testForm(&b).contents()[0].Fields {
 		if fd.Path == "contents.@1.length" && (fd.Value != "115 mm" || fd.Other != "about 4 17/32 in") {
 			t.Errorf("the other unit: %+v", fd)
 		}

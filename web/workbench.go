@@ -140,7 +140,7 @@ func (s *Server) show(c *echo.Context, code int, st *state) error {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
 	st.House = s.workshop()
-	f := boxForm(st, st.House)
+	f := formOf(st, st.House)
 	data := &benchPage{page: page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
 		onTable: onTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: rail(v, &st.Brief, st.Plan, s.workshop()),
 		Groups: f.groups(v.Stage), Base: st.ID, Here: v.with(), UnitsField: f.units()}
@@ -175,7 +175,7 @@ func (s *Server) showView(c *echo.Context, data *benchPage) error {
 }
 
 // showStage fills in what the stage asks and tells beside its questions.
-func (s *Server) showStage(ctx context.Context, f form, data *benchPage) (err error) {
+func (s *Server) showStage(ctx context.Context, f boxForm, data *benchPage) (err error) {
 	st := data.S
 	switch data.V.Stage {
 	case "contents":
