@@ -16,7 +16,6 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/plan"
-	"brevium/store"
 )
 
 // acts are what buttons do beyond what the fields hold.
@@ -61,14 +60,6 @@ func (s *Server) actBox(ctx context.Context, c *changing[brief.Brief]) error {
 	}
 	return a.do(s, ctx, c)
 }
-
-// fieldMark is the mark in the page of a field.
-func fieldMark(path string) string {
-	return "f-" + strings.NewReplacer(".", "-", "@", "").Replace(path)
-}
-
-// newMark is a short identity for a thing or a piece of one project.
-func newMark() string { return store.NewID()[:8] }
 
 func (s *Server) add(c *changing[brief.Brief], thing brief.Item) error {
 	if len(c.doc.Contents) >= contents.MostKinds {

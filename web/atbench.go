@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"errors"
 	"fmt"
 	"hash/fnv"
@@ -14,9 +13,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/advice"
 	"brevium/core/bench"
-	"brevium/core/costs"
 	"brevium/core/sets"
 	"brevium/draw"
 	"brevium/store"
@@ -64,71 +61,6 @@ type atBench struct {
 	Stamp            string
 	Aloud            string
 	Silent           map[string]bool // cautions that were put away
-}
-
-// jobOf is what is made of a project: the newest plan, all boxes of a set. It is not OK when
-// that has problems.
-func jobOf(st *state) (j sets.Job, ok bool) {
-	if st.Set != nil {
-		if !st.Set.OK() {
-			return j, false
-		}
-		j = st.Set.Job()
-	} else {
-		if !st.Plan.OK() {
-			return j, false
-		}
-		j = sets.JobOf(st.Plan)
-	}
-	return j, true
-}
-
-// job reads a project for the bench and for what is handed on: cut as it asks for.
-func (s *Server) job(c *echo.Context) (st *state, j sets.Job, ok bool, err error) {
-	if st, err = s.state(c); err != nil {
-		return st, j, false, err
-	}
-	j, err = s.jobCut(c.Request().Context(), st)
-	if errors.Is(err, errUnmade) {
-		return st, j, false, nil
-	}
-	return st, j, err == nil, err
-}
-
-// errUnmade says that there is nothing to make: the newest brief has problems.
-var errUnmade = errors.New("there is no plan of all of it")
-
-// jobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
-func (s *Server) jobCut(ctx context.Context, st *state) (sets.Job, error) {
-	switch {
-	case st.Set == nil && st.Plan.Asked():
-		found, err := s.solved(ctx, st.Plan.Tasks())
-		if err != nil {
-			return sets.Job{}, err
-		}
-		st.cut(advice.Cut(st.Plan, found, s.workshop()))
-	case st.Set != nil && st.Set.Asked():
-		found, err := s.solved(ctx, st.Set.Tasks())
-		if err != nil {
-			return sets.Job{}, err
-		}
-		st.Set.Set = st.Set.Cut(found)
-	}
-	j, ok := jobOf(st)
-	if !ok {
-		return j, errUnmade
-	}
-	return j, nil
-}
-
-// markOf is a number for what a step says: a tick holds for that alone.
-func markOf(s bench.Step) string {
-	sum := fnv.New64a()
-	fmt.Fprint(sum, s.Title, s.Count, s.Says)
-	for _, f := range s.Frames {
-		fmt.Fprint(sum, f.Says)
-	}
-	return strconv.FormatUint(sum.Sum64(), 36)
 }
 
 // stampOf changes when anything of what is done does.
@@ -360,34 +292,3 @@ func (s *Server) benchStamp(c *echo.Context) error {
 
 // MarkOf is the mark of a step in the list.
 func (v atBench) MarkOf(s benchStep) string { return markOf(s.Step) }
-
-// benchStage is what the bench's stage tells beside the pieces: how far the work has come, how
-// long it takes, what it costs.
-type benchStage struct {
-	Done, Steps, Minutes int
-	Learnt               bool
-	Cost                 costs.Cost
-}
-
-func (s *Server) benchStage(ctx context.Context, st *state) (*benchStage, error) {
-	j, ok := jobOf(st)
-	if !ok { // the last plan that worked is on the table
-		j = sets.JobOf(st.Shown)
-	}
-	pace, err := s.paceNow(ctx)
-	if err != nil {
-		return nil, err
-	}
-	ticks, _, err := s.store.Ticks(ctx, st.Of)
-	if err != nil {
-		return nil, err
-	}
-	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
-		Cost: costs.Reckon(j, s.workshop(), pace)}
-	for _, step := range j.Steps {
-		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == markOf(step) {
-			b.Done++
-		}
-	}
-	return b, nil
-}

@@ -2,7 +2,6 @@ package web
 
 import (
 	"context"
-	"crypto/sha256"
 	"errors"
 	"fmt"
 	"net/http"
@@ -238,5 +237,3 @@ func (s *Server) handedOver(c *changing[batch.Document], o batch.Order) error {
 	c.besides = append(c.besides, s.store.Recording(&m))
 	return nil
 }
-
-func c256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }

@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"strings"
 
@@ -39,21 +38,6 @@ func (s *Server) batchKind(*echo.Context) kind[batch.Document] {
 	}
 }
 
-// nudgeCount moves a count by ones.
-func nudgeCount[D any](f *document.Form[D]) func(d *D, nudge, from string) (document.Conflict, bool) {
-	return func(d *D, nudge, _ string) (document.Conflict, bool) {
-		path, n := nudgeSaid(nudge)
-		if field, ok := f.Field(path); ok && field.Kind == document.Number && n != 0 {
-			text := document.Get(d, path)
-			if text == "" {
-				text = "0"
-			}
-			f.Set(d, path, countedOn(text, n))
-		}
-		return document.Conflict{}, true
-	}
-}
-
 // batchState is a batch as it was read and planned.
 type batchState struct {
 	batchHead
@@ -82,9 +66,6 @@ func (s *Server) readBatch(head batchHead) *batchState {
 	st.Read.Make(s.planner())
 	return st
 }
-
-// today is the day it is.
-func (s *Server) today() batch.Day { return batch.DayOf(s.clock()) }
 
 // batchesPage lists the batches.
 type batchesPage struct {
@@ -158,23 +139,6 @@ func (s *Server) readOrders(ctx context.Context, list []byte) ([]batch.Order, er
 		}
 		return orderOf(head), err
 	})
-}
-
-// uploaded gives what was sent as a file, an error when none was chosen.
-func uploaded(c *echo.Context, field string) ([]byte, error) {
-	header, err := c.FormFile(field)
-	if err != nil {
-		return nil, err
-	}
-	if header.Size == 0 {
-		return nil, errors.New("nothing is in it")
-	}
-	file, err := header.Open()
-	if err != nil {
-		return nil, err
-	}
-	defer file.Close()
-	return io.ReadAll(file)
 }
 
 // ordersIn takes an order list from CSV in, after the orders there are: all of it or nothing.

@@ -9,16 +9,6 @@ import (
 	"brevium/core/brief"
 )
 
-// batchPlans remembers what was planned for orders, and how sheets were laid: a tick plans nothing anew.
-type batchPlans struct {
-	made   *memo[*batch.Made]
-	sheets *memo[batch.Sheets]
-}
-
-func newBatchPlans() batchPlans {
-	return batchPlans{newMemo[*batch.Made](150), newMemo[batch.Sheets](12)}
-}
-
 // planner gives the plan of a box as it was planned before with this shop.
 func (s *Server) planner() batch.Planner {
 	w, program := s.workshop(), s.program()

@@ -34,9 +34,6 @@ type sittingView struct {
 	Waits  []batch.Wait
 }
 
-// Clock writes minutes after midnight.
-func Clock(m int) string { return fmt.Sprintf("%d:%02d", m/60%24, m%60) }
-
 // Ends is when the sitting is over.
 func (v sittingView) Ends() string { return Clock(v.Begins + v.Minutes) }
 
@@ -236,9 +233,6 @@ func (s *Server) showBatch(c *echo.Context, code int, head batchHead, e edited[b
 	v.Packed = slices.ContainsFunc(v.Orders, func(o orderView) bool { return o.State == batch.Packed })
 	return s.render(c, code, "batch", v)
 }
-
-// mostNames is how many names of boxes there are to pick from.
-const mostNames = 120
 
 // week asks for the hours of each day of the week, and of dates that are otherwise.
 func (f batchForm) week(st *batchState) (out []field) {

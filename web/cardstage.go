@@ -305,24 +305,6 @@ func (s *Server) takeShop(_ context.Context, c *changing[brief.Brief]) error {
 	return nil
 }
 
-// dropOwn takes a card out of those a document describes itself.
-func dropOwn(b *brief.Brief, id string) {
-	drop := func(of []brief.Stock) []brief.Stock {
-		return slices.DeleteFunc(slices.Clone(of), func(c brief.Stock) bool { return c.ID == id })
-	}
-	b.Card.Own = drop(b.Card.Own)
-	if b.Several == nil {
-		return
-	}
-	for i := range b.Several.Boxes {
-		if c := b.Several.Boxes[i].Card; c != nil {
-			own := *c
-			own.Own = drop(own.Own)
-			b.Several.Boxes[i].Card = &own
-		}
-	}
-}
-
 // writeShop writes what the plan took from the shop into the document.
 func (s *Server) writeShop(_ context.Context, c *changing[brief.Brief]) error {
 	c.doc = plan.Make(c.doc, s.workshop()).Written(c.doc, nil)

@@ -165,12 +165,6 @@ func (s *Server) followCard(out, was *brief.Brief) {
 	}
 }
 
-// typed reports whether the project is a list of scores.
-func typed(b *brief.Brief) bool {
-	own := style.Find(string(b.Box.Style))
-	return own != nil && own.Typed
-}
-
 // dropOptions takes out answers to questions that the style does not ask.
 func dropOptions(b *brief.Brief) {
 	own := style.Find(string(b.Box.Style))

@@ -104,12 +104,6 @@ func sheetNumber(pins []brief.Pin, p *plan.Plan, n int) int {
 	return nth
 }
 
-// holding is what can be done with a piece that is held.
-type holding struct{ How, Says string }
-
-var holdings = []holding{{"here", "Hold it here"}, {"left", "←"}, {"right", "→"}, {"up", "↑"}, {"down", "↓"},
-	{"turn", "Turn it"}, {"free", "Let it go"}}
-
 // moved is a pin so much further, within the sheet.
 func moved(pin brief.Pin, how string, at layout.Rect, on layout.Sheet, p *plan.Plan) brief.Pin {
 	step := p.Step.Size

@@ -168,17 +168,6 @@ func (s *Server) uncut(c *echo.Context) error {
 	return s.answer(c, http.StatusOK, st)
 }
 
-// cutsOf is what a box is cut from, of a set all of it.
-func cutsOf(st *state) (out []cutting.Cut) {
-	if st.Set == nil || !st.Set.OK() {
-		return st.Shown.Cuts
-	}
-	for _, l := range st.Set.Layouts {
-		out = append(out, l.Cut)
-	}
-	return out
-}
-
 // shoppingCSV lists what is to be bought for a box.
 func (s *Server) shoppingCSV(c *echo.Context) error {
 	st, err := s.state(c)
@@ -194,12 +183,6 @@ func (s *Server) shoppingCSV(c *echo.Context) error {
 func (s *Server) shoppingOf(c *echo.Context, cuts []cutting.Cut) error {
 	asFile(c, "shopping.csv")
 	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.workshop())))
-}
-
-func asFile(c *echo.Context, name string) {
-	h := c.Response().Header()
-	h.Set(echo.HeaderContentType, "text/csv; charset=utf-8")
-	h.Set(echo.HeaderContentDisposition, fmt.Sprintf("attachment; filename=%q", name))
 }
 
 // stashCSV lists what is in hand.

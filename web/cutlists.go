@@ -57,8 +57,6 @@ func listText(path, text string, seen, head *cutlist.List) string {
 	return out
 }
 
-const mostListed = 50
-
 // listsPage lists the lists.
 type listsPage struct {
 	page

@@ -23,9 +23,6 @@ import (
 	"brevium/core/words"
 )
 
-// mostCuttings is how many answers of searches are remembered, the newest: the same task has the same answer for ever.
-const mostCuttings = 60
-
 // keyOf names tasks by all that is asked.
 func keyOf(tasks []cutting.Task) string {
 	sum := sha256.New()
@@ -249,16 +246,4 @@ func (s *Server) boards(found []cutting.Found, step measure.Step) string {
 		s.log.Error("the sheets were not drawn", "err", err)
 	}
 	return out.String()
-}
-
-// leastOfPlan streams the deep search of a project's sheets.
-func (s *Server) leastOfPlan(c *echo.Context) error {
-	st, err := s.state(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil || !st.Plan.OK() || st.Set != nil && !st.Set.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to lay on sheets yet.")
-	}
-	return s.leastStream(c, deepened(tasksOf(st)), st.Plan.Step, cutsOf(st), true)
 }

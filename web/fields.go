@@ -152,17 +152,10 @@ func (f form) unitAt(path string) measure.Unit {
 	return f.report.Units
 }
 
-func isThickness(path string) bool {
-	return strings.HasSuffix(path, ".caliper") || strings.HasSuffix(path, ".ten")
-}
-
 // same reports whether a problem's field is this one: problems go by the place in the list, fields by the identity.
 func (f form) same(problem, path string) bool {
 	return problem == path || f.placed != nil && problem == f.placed(path)
 }
-
-// plainly writes a fraction as it can be typed again.
-func plainly(s string) string { return strings.ReplaceAll(s, "⁄", "/") }
 
 func (f form) choice(kind, path, label, help string, choices []style.Choice) field {
 	out := f.field(kind, path, label, help)

@@ -14,6 +14,7 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 
 	"brevium/bundle"
+	"brevium/core/words"
 	"brevium/store"
 )
 
@@ -244,4 +245,18 @@ func httpText(code int, err error) string {
 		return "There is nothing at this address."
 	}
 	return "Something went wrong inside Brevium. Go back and try again."
+}
+
+// brokenPage tells of a box that can't be read.
+type brokenPage struct {
+	page
+	Why, Path string
+}
+
+// showBroken tells of a box that can't be read, and what can be done.
+func (s *Server) showBroken(c *echo.Context, broken *store.Broken) {
+	if err := s.render(c, http.StatusUnprocessableEntity, "broken", &brokenPage{page{Title: "This box can't be read"},
+		words.Capital(broken.Why.Error()), "/projects/" + broken.Of}); err != nil {
+		s.log.Error("broken page", "err", err)
+	}
 }

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"errors"
 	"fmt"
 	"html/template"
@@ -23,14 +22,6 @@ import (
 )
 
 // What leaves the page: the project sheet, the slip, templates, drawings, a link.
-
-// pace is how fast this maker works, as far as that was recorded.
-func (s *Server) pace(c *echo.Context) (bench.Pace, error) { return s.paceNow(c.Request().Context()) }
-
-func (s *Server) paceNow(ctx context.Context) (bench.Pace, error) {
-	times, err := s.store.Times(ctx)
-	return bench.PaceOf(times), err
-}
 
 // optionsOf reads from the address what is wanted of a file.
 func (s *Server) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {

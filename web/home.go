@@ -4,20 +4,15 @@ import (
 	"bytes"
 	"context"
 	"errors"
-	"fmt"
 	"maps"
 	"net/http"
 	"net/url"
-	"regexp"
-	"slices"
 	"strconv"
 	"strings"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
-	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/store"
@@ -32,43 +27,9 @@ type listed struct {
 // Name is what to call it, whatever it is called.
 func (l listed) Name() string { return called(l.Title, nameless) }
 
-const nameless = "A box without a name"
-
 // Pictured reports whether there is a plan to draw.
 func (l listed) Pictured() bool {
 	return l.Broken == nil && l.Card != nil && l.Card.Line != unfinished && l.Card.Line != unbegun
-}
-
-const (
-	unfinished = "Not finished: something in its brief needs mending."
-	unbegun    = "Nothing goes in yet."
-)
-
-// cardOf tells a plan as lists do.
-func cardOf(p *plan.Plan) store.Summary {
-	if fresh(&p.Brief) {
-		return store.Summary{Line: unbegun}
-	}
-	if !p.OK() {
-		return store.Summary{Line: unfinished, Trouble: true}
-	}
-	show, o := p.Step.ShowUp, p.Box.Outside
-	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text,
-		show(o.Depth).Text+" "+string(p.Step.Unit))
-	if n := len(p.Layout.Sheets); n > 0 {
-		line += " · " + p.SheetsShort(n)
-	}
-	return store.Summary{Line: line, Trouble: !p.Holds()}
-}
-
-// cardOfSet tells a set as lists do.
-func cardOfSet(s *sets.Set) store.Summary {
-	p := s.Plans[0]
-	show, o := p.Step.ShowUp, s.Outside()
-	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,
-		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet",
-			false: "sheets"}[s.Sheets() == 1])
-	return store.Summary{Line: line, Trouble: !s.Holds()}
 }
 
 // list gives a page of a list. What is not kept of a box is made here, and
@@ -93,14 +54,6 @@ func (s *Server) list(ctx context.Context, want store.Want, page int) ([]listed,
 		s.keepCard(ctx, head, card)
 	}
 	return out, got.All, nil
-}
-
-// keepCard keeps how lists show a box. It can be made again: that it could not
-// be kept is no reason to show nothing.
-func (s *Server) keepCard(ctx context.Context, head store.Project, card store.Summary) {
-	if err := s.store.KeepCard(ctx, head.Of, head.ID, s.program(), card); err != nil {
-		s.log.Warn("a card was not kept", "project", head.Of, "err", err)
-	}
 }
 
 // pages is where a list stands among its pages.
@@ -258,20 +211,6 @@ func (s *Server) create(c *echo.Context) error {
 	return s.begin(c, s.workshop().Begin(brief.Blank(units)), "Begun", "contents")
 }
 
-func (s *Server) begin(c *echo.Context, b brief.Brief, what, stage string) error {
-	ctx := c.Request().Context()
-	id, err := s.store.Boxes.Create(ctx, b, what)
-	if err != nil {
-		return err
-	}
-	head, err := s.store.Boxes.Head(ctx, id)
-	if err != nil {
-		return err
-	}
-	s.keepCard(ctx, head, s.make(b, "").card())
-	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
-}
-
 // upload brings a document in: all of it or, with the reason, nothing.
 func (s *Server) upload(c *echo.Context) error {
 	data, err := uploaded(c, "document")
@@ -309,47 +248,6 @@ func (s *Server) document(c *echo.Context) error {
 	}
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Doc.Name))+`.brevium.json"`)
 	return c.Blob(http.StatusOK, "application/json", data)
-}
-
-// whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
-// the shop is another or empty. What a card costs and how many are in hand stays here.
-func (s *Server) whole(b brief.Brief) brief.Brief {
-	j, ok := s.make(b, "").job()
-	if !ok {
-		return b
-	}
-	out := j.Written()
-	for i := range out.Card.Own {
-		c := &out.Card.Own[i]
-		if !slices.ContainsFunc(b.Card.Own, func(own brief.Stock) bool { return own.ID == c.ID }) {
-			c.Price, c.Hand, c.Pack = "", "", ""
-		}
-	}
-	return out
-}
-
-// brokenPage tells of a box that can't be read.
-type brokenPage struct {
-	page
-	Why, Path string
-}
-
-// showBroken tells of a box that can't be read, and what can be done.
-func (s *Server) showBroken(c *echo.Context, broken *store.Broken) {
-	if err := s.render(c, http.StatusUnprocessableEntity, "broken", &brokenPage{page{Title: "This box can't be read"},
-		words.Capital(broken.Why.Error()), "/projects/" + broken.Of}); err != nil {
-		s.log.Error("broken page", "err", err)
-	}
-}
-
-var notInNames = regexp.MustCompile(`[^a-z0-9]+`)
-
-func fileName(name string) string {
-	name = strings.Trim(notInNames.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if name == "" {
-		return "box"
-	}
-	return name[:min(len(name), 60)]
 }
 
 func (s *Server) copyProject(c *echo.Context) error {

@@ -7,45 +7,48 @@ import (
 	"html/template"
 	"io/fs"
 	"net/url"
+	"path"
 	"regexp"
-	"slices"
 	"strings"
-	"time"
 
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/assembly"
-	"brevium/core/batch"
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/measure"
-	"brevium/core/net"
 	"brevium/core/words"
 	"brevium/draw"
 )
 
-// parse reads every page with the layout and the parts it may use.
-func (s *Server) parse() (map[string]*template.Template, error) {
+// parse reads every page of every room with the frame and the parts they may use: what lies in a folder of templates is
+// a page, what lies deeper a part.
+func (s *Server) parse(rooms []fs.FS) (map[string]*template.Template, error) {
+	parts, err := template.New("").Funcs(s.funcs()), error(nil)
+	for _, room := range rooms {
+		if deep, _ := fs.Glob(room, "templates/*/*.html"); len(deep) > 0 {
+			if parts, err = parts.ParseFS(room, deep...); err != nil {
+				return nil, err
+			}
+		}
+	}
 	pages := map[string]*template.Template{}
-	names, err := fs.Glob(templateFiles, "templates/*.html")
-	if err != nil {
-		return nil, err
-	}
-	parts, err := template.New("").Funcs(s.funcs()).ParseFS(templateFiles, "templates/parts/*.html", "templates/stages/*.html",
-		"templates/views/*.html")
-	if err != nil {
-		return nil, err
-	}
-	for _, name := range names {
-		page, err := parts.Clone()
+	for _, room := range rooms {
+		names, err := fs.Glob(room, "templates/*.html")
 		if err != nil {
 			return nil, err
 		}
-		if page, err = page.ParseFS(templateFiles, name); err != nil {
-			return nil, err
+		for _, name := range names {
+			page, err := parts.Clone()
+			if err == nil {
+				page, err = page.ParseFS(room, name)
+			}
+			if err != nil {
+				return nil, err
+			}
+			pages[strings.TrimSuffix(path.Base(name), ".html")] = page
 		}
-		pages[strings.TrimSuffix(strings.TrimPrefix(name, "templates/"), ".html")] = page
 	}
 	return pages, nil
 }
@@ -126,30 +129,6 @@ func (s *Server) number(l measure.Shown, link ...string) template.HTML {
 	return n + template.HTML(fmt.Sprintf(` <small class="second">(%s)</small>`, setFractions(l.Other)))
 }
 
-func ago(t time.Time) string {
-	switch d := time.Since(t); {
-	case d < time.Minute:
-		return "just now"
-	case d < time.Hour:
-		return fmt.Sprintf("%d min ago", int(d.Minutes()))
-	case d < 24*time.Hour:
-		return fmt.Sprintf("%d h ago", int(d.Hours()))
-	default:
-		return t.Format("2 Jan 2006")
-	}
-}
-
-// minutesSaid writes minutes, whole or not, for people.
-func minutesSaid(m any) string {
-	switch m := m.(type) {
-	case int:
-		return batch.MinutesSaid(m)
-	case float64:
-		return batch.MinutesSaid(int(m + 0.5))
-	}
-	return fmt.Sprint(m)
-}
-
 func dict(pairs ...any) (map[string]any, error) {
 	m := map[string]any{}
 	for i := 0; i+1 < len(pairs); i += 2 {
@@ -209,22 +188,4 @@ func (v view) with(pairs ...string) string {
 		}
 	}
 	return "?" + q.Encode()
-}
-
-// scoresOf gives a piece's passes along the width, or down the height.
-func scoresOf(p *net.Piece, alongWidth bool) (out []net.Pass) {
-	for _, s := range p.Passes {
-		if s.AlongWidth == alongWidth && !slices.ContainsFunc(out, func(o net.Pass) bool { return o.Name == s.Name }) {
-			out = append(out, s)
-		}
-	}
-	return out
-}
-
-// area writes an area, given in square millimetres, in the maker's unit.
-func area(mm2 float64, u measure.Unit) string {
-	if u == measure.Inches {
-		return fmt.Sprintf("%.0f sq in", mm2/(25.4*25.4))
-	}
-	return fmt.Sprintf("%.0f cm²", mm2/100)
 }

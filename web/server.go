@@ -3,32 +3,19 @@
 package web
 
 import (
-	"cmp"
-	"crypto/sha256"
 	"embed"
-	"encoding/hex"
-	"html/template"
-	"io"
 	"io/fs"
 	"log/slog"
 	"net/http"
-	"os"
-	"strings"
-	"sync"
-	"time"
 
-	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
 	"brevium/core/cutlist"
-	"brevium/core/cutting"
 	"brevium/core/record"
 	"brevium/core/request"
 	"brevium/core/shop"
-	"brevium/draw"
-	"brevium/machine"
 	"brevium/store"
 )
 
@@ -37,35 +24,6 @@ var templateFiles embed.FS
 
 //go:embed static
 var staticFiles embed.FS
-
-// Server is the application's pages over a store.
-type Server struct {
-	store    *store.Store
-	shops    shops // the maker's shop, read
-	log      *slog.Logger
-	pages    map[string]*template.Template
-	static   fs.FS
-	version  string // changes with the static files
-	build    string // changes with the program
-	hosts    map[string]bool
-	machine  *machine.Client
-	hard     chan struct{} // a place for each long search that may run at once
-	cuttings *memo[[]cutting.Found]
-	fates    *memo[bool]
-	batches  batchPlans
-	turns    turns
-	clock    func() time.Time
-	sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
-}
-
-// Beside is what the pages are served with: the cutting machine beside them, nil where there is
-// none; the names they may be asked for, without a port; and whether others than who sits at
-// this machine can reach them, who are asked for the passphrase.
-type Beside struct {
-	Machine *machine.Client
-	Hosts   []string
-	Guarded bool
-}
 
 // New makes the application.
 func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside) (http.Handler, error) {
@@ -81,19 +39,7 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 	if err != nil {
 		return nil, err
 	}
-	srv := &Server{store: s, shops: shops{first: w}, log: log, static: static, machine: beside.Machine, hosts: map[string]bool{},
-		hard: searches(), clock: time.Now, cuttings: newMemo[[]cutting.Found](mostCuttings),
-		fates: newMemo[bool](mostFates), batches: newBatchPlans()}
-	for _, h := range beside.Hosts {
-		srv.hosts[strings.ToLower(h)] = true
-	}
-	srv.admission(beside.Guarded)
-	if srv.version, err = fingerprint(static); err != nil {
-		return nil, err
-	}
-	srv.build = cmp.Or(programVersion(), srv.version)
-	srv.pages, err = srv.parse()
-	return srv, err
+	return newDesk(s, w, log, beside, []fs.FS{templateFiles}, static)
 }
 
 func (s *Server) handler() http.Handler {
@@ -106,46 +52,6 @@ func (s *Server) handler() http.Handler {
 	}
 	return e
 }
-
-// Timeouts are set on the HTTP server that serves the pages.
-func Timeouts(s *http.Server) {
-	s.ReadHeaderTimeout, s.ReadTimeout = 5*time.Second, 15*time.Second
-	s.WriteTimeout, s.IdleTimeout = 30*time.Second, 60*time.Second
-	s.MaxHeaderBytes = 32 << 10
-}
-
-func fingerprint(files fs.FS) (string, error) {
-	sum := sha256.New()
-	sum.Write([]byte(draw.CSS))
-	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
-		if err != nil || d.IsDir() {
-			return err
-		}
-		data, err := fs.ReadFile(files, name)
-		sum.Write(data)
-		return err
-	})
-	return hex.EncodeToString(sum.Sum(nil))[:12], err
-}
-
-// programVersion tells this build from any other, by the program's own bytes; it is
-// "" when they can't be read.
-var programVersion = sync.OnceValue(func() string {
-	name, err := os.Executable()
-	if err != nil {
-		return ""
-	}
-	f, err := os.Open(name)
-	if err != nil {
-		return ""
-	}
-	defer f.Close()
-	sum := sha256.New()
-	if _, err := io.Copy(sum, f); err != nil {
-		return ""
-	}
-	return hex.EncodeToString(sum.Sum(nil))[:12]
-})
 
 func (s *Server) routes(e *echo.Echo) {
 	boxes, shops := keeps[brief.Brief]{s, s.boxes}, keeps[shop.Document]{s, s.shopKind}
@@ -294,24 +200,4 @@ func (s *Server) recordRoutes(e *echo.Echo) {
 	e.GET("/enter", s.enterPage)
 	e.POST("/enter", s.enter, s.throttle())
 	e.POST("/leave", s.leave)
-}
-
-// file gives a static file. Its address holds the version of them all, so a
-// browser may keep it; what a file itself asks for lies under the same version.
-func (s *Server) file(c *echo.Context) error {
-	if c.Param("version") == s.version {
-		c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
-	} else {
-		c.Response().Header().Set("Cache-Control", "no-cache")
-	}
-	name := c.Param("*")
-	if name == "draw.css" {
-		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(draw.CSS))
-	}
-	if is, err := fs.Stat(s.static, name); err != nil || is.IsDir() {
-		c.Response().Header().Set("Cache-Control", "no-store")
-		return echo.ErrNotFound
-	}
-	http.ServeFileFS(c.Response(), c.Request(), s.static, name)
-	return nil
 }

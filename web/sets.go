@@ -4,12 +4,8 @@ import (
 	"context"
 	"fmt"
 	"html/template"
-	"reflect"
 
-	"brevium/core/advice"
 	"brevium/core/brief"
-	"brevium/core/plan"
-	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/style"
 	"brevium/draw"
@@ -19,90 +15,6 @@ import (
 // A project may be a set of boxes. A page is about one of them, which the address
 // names; what is typed there is laid on that box as if it were a project, and then
 // taken back into the set.
-
-// made is what a document comes to: a plan, and of a set the whole.
-type made struct {
-	plan *plan.Plan // of the box a page is about
-	set  *sets.Set
-	n    int // which box of the set it is
-}
-
-// make plans a document; box names the box of a set that is meant, the first when
-// there is none so called.
-func (s *Server) make(b brief.Brief, box string) made { return s.makeIn(s.workshop(), b, box) }
-
-// makeIn is make in a given workshop.
-func (s *Server) makeIn(w request.Workshop, b brief.Brief, box string) made {
-	if !b.IsSet() {
-		return made{plan: s.cutAsAsked(advice.Make(b, w))}
-	}
-	n := max(0, b.Several.At(box))
-	set := s.cutSetAsAsked(sets.MakeFor(b, n, w))
-	return made{set.Plans[n], set, n}
-}
-
-// job is all that is made, and whether there is a plan of all of it.
-func (m made) job() (j sets.Job, ok bool) {
-	switch {
-	case m.set != nil && m.set.OK():
-		return m.set.Job(), true
-	case m.set == nil && m.plan.OK():
-		return sets.JobOf(m.plan), true
-	}
-	return j, false
-}
-
-// card tells it as lists do.
-func (m made) card() store.Summary {
-	if m.set == nil || !m.set.OK() {
-		return cardOf(m.plan)
-	}
-	return cardOfSet(m.set)
-}
-
-// picture draws it as lists do; "" when there is nothing to draw.
-func (m made) picture(w, h float64) string {
-	switch {
-	case m.set != nil && m.set.OK():
-		return draw.SetFolded(m.set, float64(len(m.set.Plans)), draw.DefaultView, w, h)
-	case m.plan.OK():
-		return draw.Made(m.plan, 1, w, h)
-	}
-	return ""
-}
-
-// member gives one box of a set as a project of its own.
-func (s *Server) member(b brief.Brief, box string) (brief.Brief, int) {
-	n := max(0, b.Several.At(box))
-	return sets.Member(b.Clone(), n, s.workshop()), n
-}
-
-// one gives the document of the box a page is about: the project itself, or one of
-// its set.
-func (s *Server) one(b brief.Brief, box string) brief.Brief {
-	if b.IsSet() {
-		b, _ = s.member(b, box)
-	}
-	return b
-}
-
-// taken takes a box that was changed back into its set. What followed from the
-// others and was left so follows from them still.
-func taken(whole brief.Brief, n int, was, now brief.Brief) brief.Brief {
-	said := whole.Member(n)
-	if reflect.DeepEqual(was.Contents, now.Contents) && reflect.DeepEqual(was.Size, now.Size) {
-		now.Contents, now.Size = said.Contents, said.Size
-		if reflect.DeepEqual(was.Arrange, now.Arrange) {
-			now.Arrange = said.Arrange
-		}
-	}
-	if was.Room == now.Room {
-		now.Room = said.Room
-	}
-	out := whole.Clone()
-	out.SetMember(n, now)
-	return out
-}
 
 // card tells the project as lists do.
 func (st *state) card() store.Summary {

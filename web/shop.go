@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 
 	"github.com/labstack/echo/v5"
@@ -96,13 +95,6 @@ func (s *Server) alterShop(c *echo.Context, do making[shop.Document]) (
 	return edit(s, c, s.shopKind(c), do)
 }
 
-func plainCount(n int, one, many string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return fmt.Sprintf("%d %s", n, many)
-}
-
 // shopText writes a field as the shop keeps it: a length with its unit, anything else as typed.
 func shopText(path, text string, _, head *shop.Document) string {
 	f, _ := shop.FieldAt(path)
@@ -144,14 +136,6 @@ func nudgeShop(d *shop.Document, nudge, _ string) (document.Conflict, bool) {
 	return document.Conflict{}, true
 }
 
-// numbers are the fields of a card that a plan's numbers hang on.
-var numbers = []string{"caliper", "ten", "gsm", "bulk", "kind", "grain", "pattern", "sheets"}
-
-func sameNumbers(a, b brief.Stock) bool {
-	one, other := shop.Document{Cards: []brief.Stock{a}}, shop.Document{Cards: []brief.Stock{b}}
-	return !slices.ContainsFunc(numbers, func(name string) bool { return one.Get("cards.0."+name) != other.Get("cards.0."+name) })
-}
-
 // pins keeps, in the boxes that are made of a card whose numbers are changed, the card as it was: their numbers move
 // only when that is asked for.
 func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store.Write, err error) {
@@ -190,36 +174,4 @@ func (s *Server) pins(ctx context.Context, was, now *shop.Document) (out []store
 		}
 	}
 	return out, nil
-}
-
-// using lists the boxes that are made of a card.
-func (s *Server) using(ctx context.Context, id string) ([]store.BoxRev, error) {
-	all, err := s.store.Using(ctx, id)
-	return slices.DeleteFunc(all, func(r store.BoxRev) bool { return !uses(&r.Doc, id) }), err
-}
-
-// uses reports whether a box, or one of a set, is cut from a card.
-func uses(b *brief.Brief, id string) bool {
-	of := func(c *brief.Card) bool {
-		if c == nil {
-			return false
-		}
-		for _, other := range c.Stocks {
-			if string(other) == id {
-				return true
-			}
-		}
-		return string(c.Stock) == id
-	}
-	if of(&b.Card) || b.Dress.Uses(id) {
-		return true
-	}
-	return b.Several != nil && slices.ContainsFunc(b.Several.Boxes, func(m brief.Member) bool {
-		return of(m.Card) || m.Dress != nil && m.Dress.Uses(id)
-	})
-}
-
-// ownCard finds a card among those a document describes itself, -1 when it does not.
-func ownCard(b *brief.Brief, id string) int {
-	return slices.IndexFunc(b.Card.Own, func(c brief.Stock) bool { return c.ID == id })
 }

@@ -275,30 +275,3 @@ func (s *Server) caution(c *echo.Context) error {
 	}
 	return s.answer(c, http.StatusOK, st)
 }
-
-// keepOwn adds a card that a box brings along to those of the shop.
-func (s *Server) keepOwn(ctx context.Context, c *changing[brief.Brief]) error {
-	i := ownCard(&c.doc, c.arg)
-	if i < 0 {
-		c.notice = "That card is not there any more: another window has changed it."
-		return nil
-	}
-	own := c.doc.Card.Own[i]
-	head, err := s.store.Shops.Head(ctx, store.TheShop)
-	if err != nil {
-		return err
-	}
-	c.notice = string(own.Title) + " is among the cards of the shop."
-	if head.Doc.Of(own.ID) >= 0 {
-		return nil // it is there already
-	}
-	d := head.Doc.Clone()
-	d.Cards = append([]brief.Stock{own}, d.Cards...)
-	if _, r := shop.Read(d); len(r.Problems) > 0 {
-		c.notice = "It was not added: " + r.Problems[0].Text
-		return nil
-	}
-	c.besides = append(c.besides, s.store.Shops.Write(store.TheShop, store.Change[shop.Document]{Base: head.ID, Doc: d,
-		What: string(own.Title) + " added from a box"}, nil))
-	return nil
-}

@@ -13,7 +13,6 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
-	"brevium/core/words"
 	"brevium/draw"
 )
 
@@ -116,14 +115,6 @@ func (f boxForm) groups(stage string) []group {
 	return nil
 }
 
-// said are answers with their labels, in pairs.
-func said(of ...string) (out []style.Choice) {
-	for i := 0; i+1 < len(of); i += 2 {
-		out = append(out, style.Choice{ID: of[i], Label: of[i+1]})
-	}
-	return out
-}
-
 var aims = said("", "fewest sheets", "cost", "least cost", "card", "least card")
 
 // cutting asks how the sheets are to be cut.
@@ -169,14 +160,6 @@ func (f boxForm) contents() []group {
 		return append(out, apart)
 	}
 	return append(out, f.room(), apart)
-}
-
-// called is a name, or what to say where there is none.
-func called(name, otherwise string) string {
-	if words.Visible(name) {
-		return name
-	}
-	return otherwise
 }
 
 // thing asks for one kind of thing: what is measured of its shape, and how it
@@ -260,12 +243,4 @@ func (f boxForm) notes() field {
 	fd := f.ask("notes")
 	fd.Kind = "notes"
 	return fd
-}
-
-// thick says how thick card is: in inches in thousandths, as it is sold there.
-func thick(caliper measure.Length, u measure.Unit) string {
-	if u == measure.Inches {
-		return fmt.Sprintf("%.0f thousandths of an inch thick", caliper.MM()/25.4*1000)
-	}
-	return strings.TrimSuffix(caliper.Exact(measure.Millimetres), " mm") + " mm thick"
 }

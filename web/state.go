@@ -20,17 +20,11 @@ import (
 
 // A project as the workbench shows it.
 
-// back is how many changes back a plan that works is looked for.
-const back = 60
-
 // Typed reports whether the project is a list of scores.
 func (st *state) Typed() bool { return typed(&st.Brief) }
 
 // Fresh reports whether nothing is known of the box yet.
 func (st *state) Fresh() bool { return fresh(&st.Brief) }
-
-// fresh reports whether neither what goes in nor a size has been said.
-func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
 
 // Waiting reports whether the box only waits for sizes that have not been typed
 // yet, and there is no older plan to show.

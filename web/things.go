@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"io"
 	"net/http"
 	"slices"
 	"strings"
@@ -125,20 +124,6 @@ func (s *Server) thingsCSV(c *echo.Context) error {
 	}
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+fileName(string(p.Doc.Name))+`.csv"`)
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
-}
-
-// chosen reads the list that was chosen to be brought in; such are its headings.
-func chosen(c *echo.Context, such string) ([]byte, error) {
-	header, err := c.FormFile("list")
-	if err != nil {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as "+such+".")
-	}
-	file, err := header.Open()
-	if err != nil {
-		return nil, err
-	}
-	defer file.Close()
-	return io.ReadAll(file)
 }
 
 // readThings takes a list in place of the project's things: all or nothing.

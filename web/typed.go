@@ -63,9 +63,6 @@ func isLength(path string) bool {
 	return ok && f.Kind == document.Distance
 }
 
-// mostSteps bounds how far the keys of one change move a field.
-const mostSteps = 10_000
-
 // nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
 // four marks of the tools down, "contents.@1.count:1" a count one up. An empty
 // field starts from what it means when it is left open.
@@ -105,19 +102,4 @@ func nudged(b *brief.Brief, nudge, from string) (document.Conflict, bool) {
 	l = min(max(r.Step.Size, l+measure.Length(n)*r.Step.Size), measure.Max)
 	b.Set(path, l.Exact(r.Units))
 	return document.Conflict{}, true
-}
-
-// countedOn moves the number that a text begins with, and leaves the rest: a
-// mass keeps its unit.
-func countedOn(text string, by int) string {
-	text = strings.TrimSpace(text)
-	digits := strings.IndexFunc(text, func(r rune) bool { return r < '0' || r > '9' })
-	if digits < 0 {
-		digits = len(text)
-	}
-	n, err := strconv.Atoi(text[:digits])
-	if err != nil {
-		return text // what can't be read is not guessed at
-	}
-	return strconv.Itoa(max(1, n+by)) + text[digits:]
 }

@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"context"
-	"errors"
 	"html/template"
 	"net/http"
 	"slices"
@@ -328,54 +327,6 @@ func seenOf(c *echo.Context, st *state) seen {
 
 func (v seen) pose(p *plan.Plan) assembly.Pose {
 	return assembly.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
-}
-
-// printed is one box as it is printed.
-type printed struct {
-	Plan                 *plan.Plan
-	Flat, Closed, Sheets template.HTML
-	Dressing             template.HTML
-}
-
-func printOf(p *plan.Plan, alone bool) printed {
-	out := printed{Plan: p}
-	if p.OK() {
-		out.Flat = template.HTML(draw.Flat(p, "", 700, 430, nil))
-		out.Closed = template.HTML(draw.Made(p, 1, 300, 230))
-		out.Dressing = template.HTML(draw.Dressing(p, 700, 520))
-		if alone {
-			out.Sheets = template.HTML(draw.Sheets(p, 700, 330, 4))
-		}
-	}
-	return out
-}
-
-func (s *Server) print(c *echo.Context) error {
-	st, err := s.state(c)
-	if err != nil {
-		return err
-	}
-	if _, err := s.jobCut(c.Request().Context(), st); err != nil && !errors.Is(err, errUnmade) {
-		return err
-	}
-	prints := []printed{}
-	if st.Set == nil {
-		prints = append(prints, printOf(st.Plan, true))
-	} else {
-		for _, p := range st.Set.Plans {
-			prints = append(prints, printOf(p, false))
-		}
-	}
-	return s.render(c, http.StatusOK, "print", &printPage{page{Title: string(st.Brief.Name) + ": to print"}, st,
-		"/projects/" + st.Of, prints})
-}
-
-// printPage is a plan as it is printed.
-type printPage struct {
-	page
-	S      *state
-	Path   string
-	Prints []printed
 }
 
 // lay is a piece as it lies on the scoring board for one turn, with what is done there.
