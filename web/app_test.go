@@ -17,6 +17,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/store"
+	"brevium/web/desk"
 )
 
 // app is the application under test, and a visitor.
@@ -32,10 +33,10 @@ func newApp(t testing.TB) *app { return newAppOf(t, request.Default) }
 
 func newAppOf(t testing.TB, w request.Workshop) *app {
 	t.Helper()
-	return newAppBeside(t, w, Beside{Hosts: []string{"127.0.0.1"}})
+	return newAppBeside(t, w, desk.Beside{Hosts: []string{"127.0.0.1"}})
 }
 
-func newAppBeside(t testing.TB, w request.Workshop, beside Beside) *app {
+func newAppBeside(t testing.TB, w request.Workshop, beside desk.Beside) *app {
 	t.Helper()
 	file := filepath.Join(t.TempDir(), "web.db")
 	s, err := store.Open(context.Background(), file)

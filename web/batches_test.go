@@ -23,7 +23,7 @@ import (
 func stopped(t testing.TB) *app {
 	t.Helper()
 	a := newApp(t)
-	a.server.clock = func() time.Time { return time.Date(2027, 2, 18, 9, 0, 0, 0, time.UTC) }
+	a.server.Clock = func() time.Time { return time.Date(2027, 2, 18, 9, 0, 0, 0, time.UTC) }
 	projects, err := demo.Projects()
 	if err != nil {
 		t.Fatal(err)
@@ -239,8 +239,8 @@ func TestCalendar(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	read := a.server.readBatch(st)
-	pace, _ := a.server.paceNow(t.Context())
+	read := a.server.Batches.ReadBatch(st)
+	pace, _ := a.server.PaceNow(t.Context())
 	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()
 	if len(events) != len(sittings) || len(events) < 3 {
@@ -272,7 +272,7 @@ func BenchmarkTick(b *testing.B) {
 	d := batch.Document{Hours: map[string]brief.Text{"mon": "2", "tue": "2", "wed": "2", "thu": "2", "fri": "2",
 		"sat": "6", "sun": "4"}}
 	for i := range 20 {
-		d.Add(batch.Order{Box: projects[i%10].Encode(), Count: "15", By: brief.Text(a.server.today().Plus(30 + 3*i).String())})
+		d.Add(batch.Order{Box: projects[i%10].Encode(), Count: "15", By: brief.Text(a.server.Today().Plus(30 + 3*i).String())})
 	}
 	id, err := a.store.Batches.Create(context.Background(), d, "new")
 	if err != nil {

@@ -14,6 +14,9 @@ import (
 	"brevium/core/brief"
 	"brevium/core/cutlist"
 	"brevium/store"
+	"brevium/web/sheets"
+	"brevium/web/supplies"
+	"brevium/web/workbench"
 )
 
 // tubes is a box of one typed piece, three of it.
@@ -73,7 +76,7 @@ func TestHolding(t *testing.T) {
 	// Another beside it is on the same sheet, under the same number.
 	b := a.head(id).Doc
 	b.Sheets.Pins[0].X, b.Sheets.Pins[0].Y = "0", "150"
-	if pins = b.Sheets.Pins; !samePlace(pins[0], brief.Pin{Piece: "tube", X: "0 mm", Y: "15 cm"}, "mm") {
+	if pins = b.Sheets.Pins; !workbench.SamePlace(pins[0], brief.Pin{Piece: "tube", X: "0 mm", Y: "15 cm"}, "mm") {
 		t.Error("one place is two")
 	}
 	if act("hold:0:0:free"); len(a.head(id).Doc.Sheets.Pins) != 0 {
@@ -147,7 +150,7 @@ func TestLeastStream(t *testing.T) {
 	}
 	last := -1.0
 	for i, e := range events {
-		var p progress
+		var p sheets.Progress
 		if err := json.Unmarshal([]byte(strings.TrimPrefix(e, "data: ")), &p); err != nil {
 			t.Fatalf("%v: %s", err, e)
 		}
@@ -205,7 +208,7 @@ func TestFair(t *testing.T) {
 		t.Error(csv)
 	}
 	many := "/fair?"
-	for i := range mostTogether + 1 {
+	for i := range supplies.MostTogether + 1 {
 		many += fmt.Sprintf("p=%d&", i)
 	}
 	if w := a.get(many); w.Code != 400 {

@@ -11,13 +11,14 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/store"
+	"brevium/web/sheets"
 )
 
 // The figures of a view are those of its sheets; alike ones are one picture, what a hand
 // pinned is one of its own, and too many kinds are counted, not drawn.
 func TestCutView(t *testing.T) {
 	p := plan.Make(tubes(), request.Default)
-	v := cutViewOf(p.Cuts, p.Step, true)
+	v := sheets.CutViewOf(p.Cuts, p.Step, true)
 	if v.Count != 2 || len(v.Kinds) != 2 || v.Kinds[0].Title != "Sheet 1" || v.Price != p.Cost || v.Cuts < 4 {
 		t.Errorf("%+v", v)
 	}
@@ -28,16 +29,16 @@ func TestCutView(t *testing.T) {
 	b := tubes()
 	b.Copies = "40"
 	p = plan.Make(b, request.Default)
-	if v := cutViewOf(p.Cuts, p.Step, true); len(v.Kinds) != 1 || v.Kinds[0].Alike != 20 || v.Settings > 4 {
+	if v := sheets.CutViewOf(p.Cuts, p.Step, true); len(v.Kinds) != 1 || v.Kinds[0].Alike != 20 || v.Settings > 4 {
 		t.Errorf("%d kinds, %d settings", len(v.Kinds), v.Settings)
 	}
 	const mm = measure.Millimetre
 	var many []layout.Piece
-	for i := range mostDrawn + 5 {
+	for i := range sheets.MostDrawn + 5 {
 		many = append(many, layout.Piece{Name: fmt.Sprint("p", i), W: mm * measure.Length(180+i), H: mm * measure.Length(270-i), Count: 1})
 	}
 	p.Cuts[0].Layout = layout.Fit(many, 210*mm, 297*mm)
-	if v := cutViewOf(p.Cuts, p.Step, false); len(v.Kinds) != mostDrawn || v.Hidden != 5 || v.Count != mostDrawn+5 {
+	if v := sheets.CutViewOf(p.Cuts, p.Step, false); len(v.Kinds) != sheets.MostDrawn || v.Hidden != 5 || v.Count != sheets.MostDrawn+5 {
 		t.Errorf("%d drawn, %d hidden, %d sheets", len(v.Kinds), v.Hidden, v.Count)
 	}
 }

@@ -8,6 +8,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/web/workbench"
 )
 
 // What the buttons of the stage do to the document.
@@ -124,9 +125,9 @@ func TestDressingOffers(t *testing.T) {
 		Ribbon:   brief.Ribbon{Way: "across"},
 		Bow:      brief.Bow{Loops: "4"}}
 	p := plan.Make(b, request.Default)
-	f := boxForm{form{doc: &b, at: brief.FieldAt, report: p.Report}, &b, p, p, request.Default}
+	f := workbench.FormOf(&b, p, p, request.Default)
 	seen, tried := map[string]bool{}, 0
-	for _, s := range f.dressSections() {
+	for _, s := range f.DressSections() {
 		for _, g := range s.Groups {
 			for _, fd := range append(g.Fields, g.More...) {
 				if _, known := brief.FieldAt(fd.Path); !known || fd.Label == "" {
@@ -165,7 +166,7 @@ func TestOffsetsKeepTheirUnit(t *testing.T) {
 	for _, c := range [][3]string{{"dress.windows.@1.right", "-1/2", "-1/2 in"}, {"dress.toppers.@1.down", "2", "2 in"},
 		{"dress.toppers.@1.right", "- 3 mm", "-3 mm"}, {"dress.toppers.@1.right", "some", "some"},
 		{"dress.toppers.@1.width", "-1", "-1"}, {"dress.windows.@1.down", "-", "-"}} {
-		if got := asStored(c[0], c[1], &inches, &mm); got != c[2] {
+		if got := workbench.AsStored(c[0], c[1], &inches, &mm); got != c[2] {
 			t.Errorf("%s: %q is kept as %q", c[0], c[1], got)
 		}
 	}

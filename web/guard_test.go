@@ -14,6 +14,8 @@ import (
 	"brevium/core/brief"
 	"brevium/core/words"
 	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/help"
 )
 
 func TestGuards(t *testing.T) {
@@ -91,7 +93,7 @@ func TestForeignAndHeads(t *testing.T) {
 		if c.w.Code != c.code {
 			t.Errorf("%s: %d, want %d", name, c.w.Code, c.code)
 		}
-		for header, value := range protection {
+		for header, value := range desk.Protection {
 			if got := c.w.Header().Get(header); got != value {
 				t.Errorf("%s: %s is %q", name, header, got)
 			}
@@ -153,7 +155,7 @@ func TestExplain(t *testing.T) {
 		"no such box":    {store.ErrNone, "GET", 404, "no such box"},
 		"too long":       {&store.Refused{Why: errors.New("“Notes” is long")}, "POST", 422, "“Notes” is long"},
 	} {
-		if code, text := explain(c.err, c.method); code != c.code || !strings.Contains(text, c.says) {
+		if code, text := desk.Explain(c.err, c.method); code != c.code || !strings.Contains(text, c.says) {
 			t.Errorf("%s: %d %q", name, code, text)
 		}
 	}
@@ -282,7 +284,7 @@ func TestWordsAndHows(t *testing.T) {
 	if n := strings.Count(page, `class="drawing word"`); n != len(words.Glossary) || n < 30 {
 		t.Errorf("%d words, %d pictures", len(words.Glossary), n)
 	}
-	for _, h := range howTos {
+	for _, h := range help.HowTos {
 		w := a.get("/how/" + h.ID)
 		if w.Code != 200 || strings.Count(w.Body.String(), "<svg xmlns") < 3 {
 			t.Errorf("%s: %d", h.ID, w.Code)

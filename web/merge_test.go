@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/web/workbench"
 )
 
 // Two windows: what each changed alone is kept; what both changed is shown.
@@ -119,11 +120,11 @@ func TestNudges(t *testing.T) {
 		{"size.length", "9999 mm", "9999", "", "10000 mm"},
 	} {
 		b.Set(c.path, c.text)
-		if _, ok := nudged(&b, c.path+":"+c.nudge, c.from); !ok || b.Get(c.path) != c.want {
+		if _, ok := workbench.Nudged(&b, c.path+":"+c.nudge, c.from); !ok || b.Get(c.path) != c.want {
 			t.Errorf("%s %q moved by %s is %q, want %q", c.path, c.text, c.nudge, b.Get(c.path), c.want)
 		}
 	}
-	if k, ok := nudged(&b, "contents.@9.length:1", ""); ok || !k.Gone {
+	if k, ok := workbench.Nudged(&b, "contents.@9.length:1", ""); ok || !k.Gone {
 		t.Error("a thing that is gone was moved")
 	}
 }

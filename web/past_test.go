@@ -11,6 +11,8 @@ import (
 	"brevium/core/sets"
 	"brevium/core/shop"
 	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
 )
 
 // What is learnt after a box was made, and a card that turns out thicker, don't change how it was made: neither
@@ -68,9 +70,9 @@ func TestDocumentHoldsItsCards(t *testing.T) {
 	}
 	here, _ := a.store.Shops.Head(t.Context(), store.TheShop)
 	empty, _ := shop.Read(shop.Document{})
-	p, elsewhere := plan.Make(a.head(id).Doc, readAs(here).Workshop), plan.Make(got, request.Workshop{Shop: *empty})
-	if !elsewhere.Holds() || fmt.Sprint(planned(sets.JobOf(p))) != fmt.Sprint(planned(sets.JobOf(elsewhere))) {
-		t.Errorf("%v elsewhere, here %v: %v", planned(sets.JobOf(elsewhere)), planned(sets.JobOf(p)), elsewhere.Problems)
+	p, elsewhere := plan.Make(a.head(id).Doc, desk.ReadAs(here).Workshop), plan.Make(got, request.Workshop{Shop: *empty})
+	if !elsewhere.Holds() || fmt.Sprint(workbench.Planned(sets.JobOf(p))) != fmt.Sprint(workbench.Planned(sets.JobOf(elsewhere))) {
+		t.Errorf("%v elsewhere, here %v: %v", workbench.Planned(sets.JobOf(elsewhere)), workbench.Planned(sets.JobOf(p)), elsewhere.Problems)
 	}
 	if strings.Contains(string(doc), "0.37") {
 		t.Error("the price left the house")

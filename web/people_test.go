@@ -14,6 +14,8 @@ import (
 	"brevium/core/request"
 	"brevium/demo"
 	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/people"
 )
 
 // person is somebody with a browser somewhere in the network.
@@ -46,7 +48,7 @@ const passphrase = "four kraft paper tags"
 // guarded is an application that others can reach.
 func guarded(t *testing.T) *app {
 	t.Helper()
-	a := newAppBeside(t, request.Default, Beside{Hosts: []string{"127.0.0.1"}, Guarded: true})
+	a := newAppBeside(t, request.Default, desk.Beside{Hosts: []string{"127.0.0.1"}, Guarded: true})
 	hash, err := argon2id.CreateHash(passphrase, &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1,
 		SaltLength: 16, KeyLength: 32})
 	if err != nil {
@@ -149,12 +151,12 @@ func TestThrottle(t *testing.T) {
 		return (&person{app: a, from: from}).ask("POST", "/enter", "who", "Ash", "passphrase", "is it this one").Code
 	}
 	codes := map[int]int{}
-	for range 3 * triesOne {
+	for range 3 * people.TriesOne {
 		codes[wrong("192.0.2.7")]++
 	}
 	// However slow the machine, few more than at once.
-	if tried := codes[http.StatusUnauthorized]; tried < triesOne || tried > triesOne+3 ||
-		tried+codes[http.StatusTooManyRequests] != 3*triesOne {
+	if tried := codes[http.StatusUnauthorized]; tried < people.TriesOne || tried > people.TriesOne+3 ||
+		tried+codes[http.StatusTooManyRequests] != 3*people.TriesOne {
 		t.Errorf("%v", codes)
 	}
 	if got := wrong("192.0.2.9"); got != http.StatusUnauthorized {
@@ -167,7 +169,7 @@ func TestThrottle(t *testing.T) {
 			all++
 		}
 	}
-	if all > triesAll+3 {
+	if all > people.TriesAll+3 {
 		t.Errorf("%d tries from many addresses", all)
 	}
 }

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
+	"brevium/web/workbench"
 )
 
 // Sixteen people look at every page of one box at once, and each sees what one alone sees. With -race, that nobody
@@ -16,8 +17,8 @@ func TestSixteenLookOn(t *testing.T) {
 	b.Set("dress.layers.0.on", "outside")
 	id := a.begin(b)
 	var pages []string
-	for i := range max(len(stages), len(looks)) {
-		pages = append(pages, "/projects/"+id+"?stage="+stages[i%len(stages)].ID+"&view="+looks[i%len(looks)].ID)
+	for i := range max(len(workbench.Stages), len(workbench.Looks)) {
+		pages = append(pages, "/projects/"+id+"?stage="+workbench.Stages[i%len(workbench.Stages)].ID+"&view="+workbench.Looks[i%len(workbench.Looks)].ID)
 	}
 	pages = append(pages, "/projects/"+id+"/print", "/projects/"+id+"/bench", "/")
 	want := map[string]int{}

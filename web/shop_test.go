@@ -12,6 +12,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/store"
+	"brevium/web/desk"
 )
 
 func (a *app) shop() *shop.Document {
@@ -51,7 +52,7 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 	before := map[string]string{}
 	clearance := func(id string) string {
 		now, _ := a.store.Shops.Head(t.Context(), store.TheShop)
-		p := plan.Make(a.head(id).Doc, readAs(now).Workshop)
+		p := plan.Make(a.head(id).Doc, desk.ReadAs(now).Workshop)
 		return p.Box.Clearance.Exact("mm") + " " + fmt.Sprint(p.CardOf("kraft-300").Caliper)
 	}
 	for _, id := range []string{one, two, other} {

@@ -7,13 +7,15 @@ import (
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/web/desk"
+	"brevium/web/workbench"
 )
 
-func testForm(b *brief.Brief) boxForm {
+func testForm(b *brief.Brief) workbench.BoxForm {
 	p := plan.Make(*b, request.Default)
-	f := boxForm{form{doc: b, at: brief.FieldAt, placed: b.Placed, report: p.Report}, b, p, nil, request.Default}
+	f := workbench.FormOf(b, p, nil, request.Default)
 	if p.OK() {
-		f.shown = p
+		f.Shown = p
 	}
 	return f
 }
@@ -24,7 +26,7 @@ func TestRail(t *testing.T) {
 		b := brief.New("in")
 		change(&b)
 		var out []string
-		for _, st := range rail(view{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default) {
+		for _, st := range workbench.Rail(workbench.View{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default) {
 			out = append(out, st.State[:1])
 		}
 		return strings.Join(out, "")
@@ -50,17 +52,17 @@ func TestFields(t *testing.T) {
 	b := brief.New("in")
 	b.Set("box.options.tabs", "narrow")
 	b.Set("arrange.compartments", "partitions")
-	asked := map[string]field{}
+	asked := map[string]desk.Field{}
 	f := testForm(&b)
-	for _, st := range stages {
-		for _, g := range f.groups(st.ID) {
+	for _, st := range workbench.Stages {
+		for _, g := range f.Groups(st.ID) {
 			for _, fd := range append(g.Fields, g.More...) {
 				asked[fd.Path] = fd
 				probe := b.Clone()
 				if fd.Label == "" || !probe.Set(fd.Path, "x") {
 					t.Errorf("%s asks %q, labelled %q", st.ID, fd.Path, fd.Label)
 				}
-				if isLength(fd.Path) != (fd.Kind == "length") {
+				if workbench.IsLength(fd.Path) != (fd.Kind == "length") {
 					t.Errorf("%s is read as one kind and asked as another", fd.Path)
 				}
 			}
@@ -77,7 +79,7 @@ func TestFields(t *testing.T) {
 	}
 	b.Set("contents.0.length", "115 mm")
 	b.Set("contents.0.width", "lots")
-	for _, fd := range testForm(&b).contents()[0].Fields {
+	for _, fd := range testForm(&b).Contents()[0].Fields {
 		if fd.Path == "contents.@1.length" && (fd.Value != "115 mm" || fd.Other != "about 4 17/32 in") {
 			t.Errorf("the other unit: %+v", fd)
 		}
@@ -92,7 +94,7 @@ func TestFractions(t *testing.T) {
 		"Cut 9 x 7 1/2 in.": "Cut 9 x 7\u202f<span class=\"fr\"><i>1</i>⁄<i>2</i></span>\u00a0in.",
 		"5 <b> 15⁄16":       "5 &lt;b&gt; <span class=\"fr\"><i>15</i>⁄<i>16</i></span>", "and/or": "and/or",
 	} {
-		if got := string(setFractions(in)); got != want {
+		if got := string(desk.SetFractions(in)); got != want {
 			t.Errorf("%q is set %q, want %q", in, got, want)
 		}
 	}

@@ -9,6 +9,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/web/workbench"
 )
 
 // Of every style, with things of every kind, on every sheet: where there is no plan the true reason is said, never
@@ -29,7 +30,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 					continue
 				}
 				none++
-				if waitsForSizes(&b, p) || len(p.Problems) == 0 || strings.Contains(p.Problems[0].Text, "nothing is written") {
+				if workbench.WaitsForSizes(&b, p) || len(p.Problems) == 0 || strings.Contains(p.Problems[0].Text, "nothing is written") {
 					t.Errorf("%s, %s on %s: no true reason: %+v", s.ID, thing.Shape, sheet, p.Problems)
 					continue
 				}
@@ -51,7 +52,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 	t.Log(fmt.Sprint(none, " without a plan, ", mended, " mended by what is offered"))
 	empty := brief.New("mm")
 	empty.Contents = []brief.Item{{ID: "1", Name: "thing", Shape: "ball", Count: "1"}}
-	if !waitsForSizes(&empty, advice.Make(empty, request.Default)) {
+	if !workbench.WaitsForSizes(&empty, advice.Make(empty, request.Default)) {
 		t.Error("a ball without its size is not waited for")
 	}
 }

@@ -14,6 +14,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/shop"
+	"brevium/web/workbench"
 )
 
 func TestChangeAndUndo(t *testing.T) {
@@ -316,8 +317,8 @@ func TestEveryPageShows(t *testing.T) {
 	sized.Set("size.depth", "40 mm")
 	for _, b := range []brief.Brief{brief.New("in"), sized, bad} {
 		id := a.begin(b)
-		for _, s := range stages {
-			for _, v := range looks {
+		for _, s := range workbench.Stages {
+			for _, v := range workbench.Looks {
 				if w := a.get("/projects/" + id + "?stage=" + s.ID + "&view=" + v.ID + "&piece=lid"); w.Code != 200 {
 					t.Errorf("%s, %s: %d", s.ID, v.ID, w.Code)
 				}

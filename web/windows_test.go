@@ -17,6 +17,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/store"
+	"brevium/web/desk"
 )
 
 // lab is a document of some kind, with what two windows do to it.
@@ -136,7 +137,7 @@ func TestTwoWindowsOfEveryKind(t *testing.T) {
 
 // restart ends the program and starts it anew over what it kept.
 func (a *app) restart(t *testing.T) {
-	srv, err := newServer(a.store, request.Default, slog.New(slog.DiscardHandler), Beside{Hosts: []string{"127.0.0.1"}})
+	srv, err := newServer(a.store, request.Default, slog.New(slog.DiscardHandler), desk.Beside{Hosts: []string{"127.0.0.1"}})
 	if err != nil {
 		t.Fatal(err)
 	}

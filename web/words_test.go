@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/request"
+	"brevium/web/workbench"
 )
 
 // A change is told alike however often it is told, and by the names on the page.
@@ -16,16 +17,16 @@ func TestChangesAreToldAlike(t *testing.T) {
 	for i, id := range []string{"tabs", "lid", "clearance", "walls", "hat", "boots"} {
 		now.Set("box.options."+id, fmt.Sprint("answer ", i))
 	}
-	first := describe(&was, &now, request.Default, "")
+	first := workbench.Describe(&was, &now, request.Default, "")
 	if strings.Count(first, ";") != 2 || !strings.HasSuffix(first, "and 4 more") {
 		t.Errorf("%q", first)
 	}
-	gone := describe(&now, &was, request.Default, "")
+	gone := workbench.Describe(&now, &was, request.Default, "")
 	for range 50 {
-		if again := describe(&was, &now, request.Default, ""); again != first {
+		if again := workbench.Describe(&was, &now, request.Default, ""); again != first {
 			t.Fatalf("%q, then %q", first, again)
 		}
-		if again := describe(&now, &was, request.Default, ""); again != gone {
+		if again := workbench.Describe(&now, &was, request.Default, ""); again != gone {
 			t.Fatalf("%q, then %q", gone, again)
 		}
 	}
@@ -39,7 +40,7 @@ func TestChangesAreToldAlike(t *testing.T) {
 		was.Size = &brief.Size{Length: "90 mm"}
 		now.Size = &brief.Size{Length: "90 mm"}
 		now.Set(path, text)
-		if got := strings.ToLower(describe(&was, &now, request.Default, "")); !strings.Contains(got, strings.ToLower(says)) {
+		if got := strings.ToLower(workbench.Describe(&was, &now, request.Default, "")); !strings.Contains(got, strings.ToLower(says)) {
 			t.Errorf("%s %s: %q, not %q", path, text, got, says)
 		}
 	}

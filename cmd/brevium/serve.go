@@ -17,6 +17,7 @@ import (
 	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
+	"brevium/web/desk"
 )
 
 // databaseVariable names the environment variable for the database's place.
@@ -175,7 +176,7 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 		go func() { defer close(stopped); daily(copying, s, log) }()
 		defer func() { stop(); <-stopped }()
 	}
-	handler, err := web.New(s, request.Default, log, web.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
+	handler, err := web.New(s, request.Default, log, desk.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
 	if err != nil {
 		return err
 	}
@@ -187,7 +188,7 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 	defer letGo()
 	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 		BaseContext: func(net.Listener) context.Context { return asking }}
-	web.Timeouts(server)
+	desk.Timeouts(server)
 	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\n", listener.Addr(), database)
 	if cutter != nil {
 		fmt.Printf("Its cutting machine is at %s\n", cutter.Base)

@@ -22,6 +22,7 @@ import (
 	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
+	"brevium/web/desk"
 )
 
 // machinePace is how fast the cutting machine beside the pages runs: a sheet in a second or two.
@@ -77,7 +78,7 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 		}
 	}
 	cutter := httptest.NewServer(machine.New(machine.Bed{W: 330, H: 450}, machinePace, time.Now).Handler())
-	handler, err := web.New(s, request.Default, slog.New(slog.DiscardHandler), web.Beside{Machine: &machine.Client{Base: cutter.URL},
+	handler, err := web.New(s, request.Default, slog.New(slog.DiscardHandler), desk.Beside{Machine: &machine.Client{Base: cutter.URL},
 		Hosts: []string{"127.0.0.1"}})
 	if err != nil {
 		return "", nil, err
@@ -90,7 +91,7 @@ func Serve(ctx context.Context, dir string, fill func(context.Context, *store.St
 		return "", nil, err
 	}
 	server := &http.Server{Handler: handler, ErrorLog: log.New(io.Discard, "", 0)}
-	web.Timeouts(server)
+	desk.Timeouts(server)
 	go server.Serve(l)
 	return "http://" + l.Addr().String(), func() { server.Close(); cutter.Close(); s.Close() }, nil
 }

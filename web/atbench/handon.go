@@ -1,0 +1,227 @@
+package atbench
+
+import (
+	"errors"
+	"fmt"
+	"html/template"
+	"mime"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/bench"
+	"brevium/core/measure"
+	"brevium/core/sets"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/export"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// What leaves the page: the project sheet, the slip, templates, drawings, a link.
+
+// optionsOf reads from the address what is wanted of a file.
+func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
+	pace, err := s.Pace(c)
+	q := c.QueryParams()
+	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1", Shop: s.Workshop(), Pace: pace}
+	for _, p := range export.Parts {
+		if slices.Contains(q["with"], p.ID) {
+			o.Parts = append(o.Parts, p.ID)
+		}
+	}
+	n, _ := strconv.Atoi(q.Get("sheet"))
+	return o, export.What{Piece: q.Get("piece"), Sheet: max(0, n)}, err
+}
+
+// out gives a file of a project.
+func (s *Room) Out(c *echo.Context) error {
+	st, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	if !ok {
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+st.Called()+
+			" needs mending first.")
+	}
+	o, what, err := s.optionsOf(c, j)
+	if err != nil {
+		return err
+	}
+	if !slices.Contains(export.As, c.Param("as")) {
+		return echo.ErrNotFound
+	}
+	return writeOut(c, j, c.Param("as"), what, o)
+}
+
+func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
+	f, err := export.Write(j, as, what, o)
+	if refused := new(export.Unproved); errors.As(err, &refused) {
+		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
+	}
+	if err != nil {
+		return echo.NewHTTPError(http.StatusNotFound, words.Capital(err.Error())+".")
+	}
+	how := "attachment"
+	if c.QueryParam("see") == "1" {
+		if how = "inline"; as == "svg" {
+			f.Data = export.Seen(f.Data)
+		}
+	}
+	if f.Type == "application/pdf" { // a browser shows it with parts of its own; it runs nothing of ours
+		c.Response().Header().Set("Content-Security-Policy", "frame-ancestors 'none'")
+	}
+	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType(how, map[string]string{"filename": f.Name}))
+	return c.Blob(http.StatusOK, f.Type, f.Data)
+}
+
+// handOn is the page of what is handed on.
+func (s *Room) HandOn(c *echo.Context) error {
+	st, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	path := "/projects/" + st.Of
+	v := &handOnPage{Page: desk.Page{Title: st.Called() + ": to hand on"}, S: st, Path: path, OK: ok, Parts: export.Parts}
+	if !ok {
+		return s.Render(c, http.StatusOK, "handon", v)
+	}
+	w, h, folds := export.SlipSize(j)
+	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j), export.UnprintableOf(j), privateNotes(j) != ""
+	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
+	v.SlipSize = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
+	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
+	share, err := s.Store.ShareOf(c.Request().Context(), c.Param("id"))
+	if err == nil {
+		v.Share, v.Stale, v.Address = &share, share.Revision != st.ID, "http://"+c.Request().Host+"/s/"+share.Token
+	} else if !errors.Is(err, store.ErrNone) {
+		return err
+	}
+	return s.Render(c, http.StatusOK, "handon", v)
+}
+
+// handOnPage is what is handed on of a box.
+type handOnPage struct {
+	desk.Page
+	S                             *workbench.State
+	Path, Name, SlipSize, Warning string
+	OK, Notes, Stale              bool
+	Parts                         []export.Part
+	Papers                        []export.Format
+	Unprintable                   []string
+	Job                           *sets.Job
+	SlipFolds                     string
+	Picture                       template.HTML
+	Share                         *store.Share
+	Address                       string
+}
+
+// privateNotes are the notes of a job's document.
+func privateNotes(j sets.Job) string {
+	if j.Set != nil {
+		return string(j.Set.Brief.Notes)
+	}
+	return string(j.Plans[0].Brief.Notes)
+}
+
+// templateRow is a piece or a sheet on the page of templates.
+type templateRow struct {
+	Title, Says, Alt string
+	Query            template.URL // what of an address names it
+	Sheet            int
+}
+
+// templates is the page of templates true to size.
+func (s *Room) Templates(c *echo.Context) error {
+	st, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	v := &templatesPage{Page: desk.Page{Title: st.Called() + ": templates"}, S: st, Path: "/projects/" + st.Of, OK: ok}
+	if ok {
+		v.Papers, v.Unprintable = export.PapersFor(j), export.UnprintableOf(j)
+		v.Warning, v.Pieces, v.Sheets = j.Warning(), s.pieceRows(j), sheetRows(j)
+	}
+	return s.Render(c, http.StatusOK, "templates", v)
+}
+
+// templatesPage lists what there are templates of.
+type templatesPage struct {
+	desk.Page
+	S              *workbench.State
+	Path, Warning  string
+	OK             bool
+	Papers         []export.Format
+	Unprintable    []string
+	Pieces, Sheets []templateRow
+}
+
+func (s *Room) pieceRows(j sets.Job) (out []templateRow) {
+	say := j.Plans[0].Say
+	if s.Second() {
+		say = j.Plans[0].SayBoth
+	}
+	for _, d := range export.Drawings(j) {
+		r := templateRow{Title: words.Capital(words.Plain(d.Name)), Query: template.URL(url.Values{"piece": {d.Name}}.Encode()),
+			Says: say(measure.FromMM(d.W)) + " × " + say(measure.FromMM(d.H))}
+		if d.Count > 1 {
+			r.Title += fmt.Sprintf(" × %d", d.Count)
+		}
+		r.Alt = r.Title + ", true to size: cuts, scores, holes and glue"
+		out = append(out, r)
+	}
+	return out
+}
+
+// mostSheetRows is how many kinds of sheet the page of templates shows.
+const mostSheetRows = 24
+
+func sheetRows(j sets.Job) (out []templateRow) {
+	for _, step := range j.Steps {
+		if step.Title != "Trim" || len(step.Frames) == 0 || len(out) == mostSheetRows {
+			continue
+		}
+		n := int(step.Frames[0].At)
+		_, c, ok := j.Sheet(n)
+		if !ok {
+			continue
+		}
+		r := templateRow{Title: fmt.Sprintf("Sheet %d", n+1), Query: template.URL(fmt.Sprintf("sheet=%d", n+1)), Sheet: n + 1,
+			Says: c.Sheet.Title + ", " + c.Card.Title}
+		if step.Count > 1 {
+			r.Title += fmt.Sprintf(", and %d alike", step.Count-1)
+		}
+		r.Alt = r.Title + " with its pieces laid out"
+		out = append(out, r)
+	}
+	return out
+}
+
+// stepPicture gives one picture of a step by itself.
+func (s *Room) StepPicture(c *echo.Context) error {
+	_, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	return writeStep(c, j, ok)
+}
+
+func writeStep(c *echo.Context, j sets.Job, ok bool) error {
+	step, n := bench.Step{}, -1
+	if ok {
+		step, n = j.Step(c.QueryParam("step"))
+	}
+	f := int(workbench.Slider(c, "picture", 1, 1, 1000)) - 1
+	if n < 0 || f >= len(step.Frames) {
+		return echo.ErrNotFound
+	}
+	if c.QueryParam("of") != "" {
+		c.Response().Header().Set("Cache-Control", "private, max-age=600")
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(draw.Step(j, step.Frames[f], 330, 260)))
+}

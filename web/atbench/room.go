@@ -1,0 +1,16 @@
+// Package atbench is the work at the bench, and what leaves the page: steps, files, templates, links, the machine.
+package atbench
+
+import (
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// Room is its pages, on the desk that all rooms share.
+type Room struct {
+	*desk.Desk
+	Work *workbench.Room
+}
+
+// New opens the room.
+func New(d *desk.Desk, work *workbench.Room) *Room { return &Room{d, work} }

@@ -1,0 +1,206 @@
+package batches
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"brevium/web/desk"
+
+	ics "github.com/arran4/golang-ical"
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/bench"
+	"brevium/core/shop"
+	"brevium/core/words"
+)
+
+// What leaves the page of a batch: the calendar, lists, labels, the schedule to print.
+
+// workedOut is a batch as it is worked out: nil where something in it is to be mended first.
+type workedOut struct {
+	*batchState
+	Sheets   batch.Sheets
+	Shared   batch.Shared
+	Sittings []sittingView
+}
+
+func (s *Room) workOut(ctx context.Context, st *batchState, pace bench.Pace) (*workedOut, error) {
+	if !st.Read.OK() {
+		return nil, nil
+	}
+	sheets, err := s.sheetsOf(ctx, st)
+	if err != nil {
+		return nil, err
+	}
+	shared := st.Read.Share(pace)
+	return &workedOut{st, sheets, shared, sittingsOf(shared, sheets)}, nil
+}
+
+// workedAt is the batch that is asked for, worked out; what is asked of one that can't be is refused.
+func (s *Room) workedAt(c *echo.Context, what string) (*workedOut, error) {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return nil, err
+	}
+	pace, err := s.PaceNow(c.Request().Context())
+	if err != nil {
+		return nil, err
+	}
+	w, err := s.workOut(c.Request().Context(), st, pace)
+	if err == nil && w == nil {
+		err = echo.NewHTTPError(http.StatusConflict, what+": something in the batch is to be mended first.")
+	}
+	return w, err
+}
+
+// calendar gives the sittings as a calendar file, in local time wherever it is read.
+func (s *Room) Calendar(c *echo.Context) error {
+	w, err := s.workedAt(c, "There are no sittings yet")
+	if err != nil {
+		return err
+	}
+	cal := calendarOf(w.batchState, w.Sittings, s.Clock())
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+desk.FileName(string(w.Doc.Name))+`.ics"`)
+	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
+}
+
+func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
+	cal := ics.NewCalendarFor("Brevium")
+	cal.SetMethod(ics.MethodPublish)
+	name := st.Name()
+	for _, s := range sittings {
+		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", st.Of, s.Day))
+		e.SetDtStampTime(now.UTC())
+		local := func(minutes int) string {
+			return s.Day.Add(time.Duration(minutes) * time.Minute).Format("20060102T150405")
+		}
+		e.SetProperty(ics.ComponentPropertyDtStart, local(s.Begins))
+		e.SetProperty(ics.ComponentPropertyDtEnd, local(s.Begins+s.Minutes))
+		var titles, says []string
+		for _, w := range s.Stages {
+			titles = append(titles, words.Small(w.Title))
+			line := fmt.Sprintf("%s %s, %d min:", w.Clock(), w.Title, w.Minutes)
+			for _, entry := range w.Entries {
+				line += " " + entry.Says() + ";"
+			}
+			says = append(says, strings.TrimSuffix(line, ";"))
+		}
+		e.SetSummary(name + ": " + words.List(titles))
+		e.SetDescription(strings.Join(says, "\n"))
+	}
+	return cal.Serialize()
+}
+
+// ordersOut gives the order list as CSV.
+func (s *Room) OrdersOut(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := st.Read.WriteOrders(&out); err != nil {
+		return err
+	}
+	desk.AsFile(c, "orders.csv")
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
+}
+
+// batchShopping gives what is to be bought for all of it.
+func (s *Room) BatchShopping(c *echo.Context) error {
+	w, err := s.workedAt(c, "There is nothing to buy yet")
+	if err != nil {
+		return err
+	}
+	var out bytes.Buffer
+	if err := shop.WriteShopping(&out, w.Sheets.Buys); err != nil {
+		return err
+	}
+	desk.AsFile(c, "shopping.csv")
+	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
+}
+
+// label is what stands on the bag of an order that is packed away.
+type label struct {
+	orderView
+	Done, Left []string
+}
+
+// labels is a page of labels to print: for what is packed away, or for every order.
+func (s *Room) Labels(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	pace, err := s.PaceNow(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	orders, err := s.ordersOf(c.Request().Context(), st, batch.Shared{}, pace)
+	if err != nil {
+		return err
+	}
+	var out []label
+	for _, o := range orders {
+		if o.State == batch.Handed || c.QueryParam("all") == "" && o.State != batch.Packed {
+			continue
+		}
+		l := label{orderView: o}
+		for _, d := range o.Stages {
+			if d.Whole() {
+				l.Done = append(l.Done, words.Small(d.Title))
+			} else {
+				l.Left = append(l.Left, words.Small(d.Title))
+			}
+		}
+		out = append(out, l)
+	}
+	return s.Render(c, http.StatusOK, "labels", &labelsPage{desk.Page{Title: "Labels: " + st.Name(), Bare: true}, st.Path(), st.Name(), out})
+}
+
+// labelsPage is a sheet of labels to print.
+type labelsPage struct {
+	desk.Page
+	Path, Name string
+	Labels     []label
+}
+
+// schedulePage is the schedule as it is printed.
+type schedulePage struct {
+	desk.Page
+	B          *batchState
+	Path, Name string
+	Work       *batch.Shared
+	Sheets     *batch.Sheets
+	Sittings   []sittingView
+	Orders     []orderView
+}
+
+// schedulePrint is the schedule to print: the sittings with boxes to tick.
+func (s *Room) SchedulePrint(c *echo.Context) error {
+	st, err := s.batchAt(c)
+	if err != nil {
+		return err
+	}
+	ctx := c.Request().Context()
+	pace, err := s.PaceNow(ctx)
+	if err != nil {
+		return err
+	}
+	v := &schedulePage{Page: desk.Page{Title: "To print: " + st.Name(), Bare: true}, B: st, Path: st.Path(), Name: st.Name()}
+	w, err := s.workOut(ctx, st, pace)
+	if err != nil {
+		return err
+	}
+	if w != nil {
+		v.Work, v.Sheets, v.Sittings = &w.Shared, &w.Sheets, w.Sittings
+		if v.Orders, err = s.ordersOf(ctx, st, w.Shared, pace); err != nil {
+			return err
+		}
+	}
+	return s.Render(c, http.StatusOK, "schedule", v)
+}

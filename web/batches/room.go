@@ -1,0 +1,16 @@
+// Package batches is many boxes by a date.
+package batches
+
+import (
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// Room is its pages, on the desk that all rooms share.
+type Room struct {
+	*desk.Desk
+	Work *workbench.Room
+}
+
+// New opens the room.
+func New(d *desk.Desk, work *workbench.Room) *Room { return &Room{d, work} }

@@ -1,0 +1,185 @@
+package boxes
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/bundle"
+	"brevium/core/brief"
+	"brevium/core/record"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/export"
+	"brevium/photo"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// Boxes handed on together, and taken in.
+
+// bundleOf gives boxes as a zip; with their makings where the form asks for them.
+func (s *Room) bundleOf(c *echo.Context, ids []string, name string) error {
+	done, err := s.Turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	var boxes []bundle.Box
+	for _, id := range ids {
+		b, err := s.bundled(c.Request().Context(), id, c.FormValue("makings") == "1")
+		if err != nil {
+			return err
+		}
+		boxes = append(boxes, b)
+	}
+	var out bytes.Buffer
+	if err := bundle.Write(&out, boxes, s.Clock()); err != nil {
+		return err
+	}
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+desk.FileName(name)+`.brevium.zip"`)
+	return c.Blob(http.StatusOK, "application/zip", out.Bytes())
+}
+
+// bundled is a box as it is handed on: with all that this shop said written into its document, so
+// that it plans alike elsewhere.
+func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.Box, err error) {
+	head, err := s.Store.Boxes.Head(ctx, id)
+	if err != nil {
+		return b, err
+	}
+	b.Brief = head.Doc.ForOthers(true)
+	st := s.Work.Look(head, &desk.Edited[brief.Brief]{})
+	j, err := s.Work.JobCut(ctx, st)
+	if err != nil && !errors.Is(err, workbench.ErrUnmade) {
+		return b, err
+	}
+	if err == nil {
+		b.Brief = j.Written().ForOthers(true)
+		b.Picture = draw.File(draw.Made(j.Plans[0], 1, 420, 320))
+		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.Workshop()})
+		if err != nil {
+			return b, err
+		}
+		b.Slip = slip.Data
+	}
+	if b.Folders, err = s.Store.FoldersOf(ctx, id); err != nil || !makings {
+		return b, err
+	}
+	err = s.Store.EachMaking(ctx, store.Look{Project: id}, func(m record.Making) error {
+		b.Makings = append(b.Makings, bundle.Making{Making: m})
+		return nil
+	})
+	for i := range b.Makings {
+		if err == nil {
+			err = s.withPhotos(ctx, &b.Makings[i])
+		}
+	}
+	return b, err
+}
+
+// withPhotos fills in what a list of makings leaves out: the document and the photos.
+func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
+	whole, err := s.Store.Making(ctx, m.ID)
+	if err != nil {
+		return err
+	}
+	if was, err := brief.Stored([]byte(whole.Document)); err == nil {
+		m.Document = string(was.ForOthers(true).Encode())
+	}
+	m.Planned = whole.Planned
+	photos, err := s.Store.Photos(ctx, m.ID)
+	if err != nil {
+		return err
+	}
+	for _, p := range photos {
+		data, err := s.Store.Photo(ctx, p.ID, false)
+		if err != nil {
+			return err
+		}
+		m.Photos = append(m.Photos, bundle.Photo{Says: p.Says, Data: data.Data})
+	}
+	return nil
+}
+
+// bundleFolder gives the boxes of a folder as a bundle, or one box.
+func (s *Room) BundleFolder(c *echo.Context) error {
+	folder := c.QueryParam("folder")
+	ids, err := s.Store.InFolder(c.Request().Context(), folder)
+	if err != nil {
+		return err
+	}
+	if len(ids) == 0 || len(ids) > mostAtOnce {
+		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("Of this folder no bundle can be made: it holds %d boxes.",
+			len(ids)))
+	}
+	return s.bundleOf(c, ids, folder)
+}
+
+// bringIn takes a bundle in: all of it or, with the reason, nothing.
+func (s *Room) bringIn(c *echo.Context, data []byte) error {
+	done, err := s.Turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	boxes, err := bundle.Read(data)
+	var all []store.Brought
+	for _, b := range boxes {
+		in, wrong := brought(b)
+		if wrong != nil {
+			err = wrong
+			break
+		}
+		all = append(all, in)
+	}
+	if err != nil {
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+	}
+	ids, err := s.Store.BringIn(c.Request().Context(), "Brought in from a bundle", all)
+	if err != nil {
+		return err
+	}
+	if len(ids) == 1 {
+		return c.Redirect(http.StatusSeeOther, "/projects/"+ids[0]+"?stage=contents")
+	}
+	q := url.Values{"said": {"brought"}}
+	return c.Redirect(http.StatusSeeOther, "/?"+q.Encode())
+}
+
+// brought is a box of a bundle as the store takes it: its photos read and written anew.
+func brought(b bundle.Box) (out store.Brought, err error) {
+	if err := knownOptions(&b.Brief); err != nil {
+		return out, err
+	}
+	out = store.Brought{Brief: b.Brief, Folders: b.Folders}
+	for _, m := range b.Makings {
+		in := store.BroughtMaking{Making: m.Making}
+		for _, p := range m.Photos {
+			taken, err := photo.Take(p.Data)
+			if err != nil {
+				return out, fmt.Errorf("a photo of “%s”: %w", words.Cut(m.Box, 40), err)
+			}
+			in.Photos = append(in.Photos, store.Photo{Width: taken.Width, Height: taken.Height, Says: words.Cut(p.Says, 160),
+				Data: taken.Large, Small: taken.Small})
+		}
+		out.Makings = append(out.Makings, in)
+	}
+	return out, nil
+}
+
+// knownOptions refuses answers to questions that no style asks.
+func knownOptions(b *brief.Brief) error {
+	for id := range brief.Sorted(b.Box.Options) {
+		if _, ok := workbench.Option(b, id); !ok {
+			return fmt.Errorf("no style asks for %q; take it out of the box's options", words.Cut(id, 40))
+		}
+	}
+	return nil
+}

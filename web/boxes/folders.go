@@ -1,0 +1,180 @@
+package boxes
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/words"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// Several boxes at once, folders, and the page that shows a folder.
+
+// homeSays are what is told after something was done to several boxes.
+var homeSays = map[string]string{"foldered": "Put into the folder.",
+	"out": "Taken out of the folder. The boxes are under Boxes still.",
+	"by":  "Put by: they stand under “Put by” and are found there.", "up": "Taken up again.",
+	"binned":  "Thrown in the bin, where they wait.",
+	"started": "Kept as starting points.", "unstarted": "Not starting points any more.", "none": "Tick the boxes first.",
+	"brought": "Brought in.", "named": "The folder has its new name.",
+	"shared": "The page shows the folder as it is now.",
+	"shared-some": "The page shows the folder as it is now, but for the boxes that have " +
+		"no plan yet."}
+
+// mostAtOnce is how many boxes are worked on at once.
+const mostAtOnce = 500
+
+// actBoxes does what a button asks to the boxes that are ticked.
+func (s *Room) ActBoxes(c *echo.Context) error {
+	ctx := c.Request().Context()
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	back, err := url.Parse(values.Get("back"))
+	if err != nil || back.IsAbs() || back.Host != "" || !strings.HasPrefix(back.Path, "/") {
+		back = &url.URL{Path: "/"}
+	}
+	said := func(what string) error {
+		q := back.Query()
+		q.Set("said", what)
+		return c.Redirect(http.StatusSeeOther, (&url.URL{Path: back.Path, RawQuery: q.Encode()}).RequestURI())
+	}
+	ids := values["p"]
+	if len(ids) == 0 {
+		return said("none")
+	}
+	if len(ids) > mostAtOnce {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are worked on at once.", mostAtOnce))
+	}
+	switch values.Get("act") {
+	case "folder":
+		name := values.Get("into")
+		if strings.TrimSpace(name) == "" {
+			return s.homeWith(c, http.StatusUnprocessableEntity, "Write the folder's name first, such as the occasion.")
+		}
+		if err := s.Store.PutIn(ctx, name, ids...); err != nil {
+			return err
+		}
+		return said("foldered")
+	case "out":
+		if err := s.Store.TakeOut(ctx, back.Query().Get("folder"), ids...); err != nil {
+			return err
+		}
+		return said("out")
+	case "by", "up":
+		if err := s.Store.PutBy(ctx, values.Get("act") == "by", ids...); err != nil {
+			return err
+		}
+		return said(values.Get("act"))
+	case "starting", "unstarting":
+		if err := s.Store.StartFrom(ctx, values.Get("act") == "starting", ids...); err != nil {
+			return err
+		}
+		return said(map[string]string{"starting": "started", "unstarting": "unstarted"}[values.Get("act")])
+	case "bin":
+		if err := s.Store.ToBin(ctx, ids...); err != nil {
+			return err
+		}
+		return said("binned")
+	case "fair":
+		return c.Redirect(http.StatusSeeOther, "/fair?"+url.Values{"p": ids}.Encode())
+	case "batch":
+		return s.Batches.NewBatch(c)
+	case "bundle":
+		return s.bundleOf(c, ids, "boxes")
+	}
+	return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+}
+
+// folderOf puts one box into a folder, or takes it out, from its own page.
+func (s *Room) FolderOf(c *echo.Context) error {
+	ctx, id := c.Request().Context(), c.Param("id")
+	var err error
+	switch {
+	case c.FormValue("out") != "":
+		err = s.Store.TakeOut(ctx, c.FormValue("out"), id)
+	case c.FormValue("mark") == "by", c.FormValue("mark") == "up":
+		err = s.Store.PutBy(ctx, c.FormValue("mark") == "by", id)
+	case c.FormValue("mark") == "starting", c.FormValue("mark") == "unstarting":
+		err = s.Store.StartFrom(ctx, c.FormValue("mark") == "starting", id)
+	case strings.TrimSpace(c.FormValue("into")) != "":
+		err = s.Store.PutIn(ctx, c.FormValue("into"), id)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage=record")
+}
+
+// renameFolder gives a folder another name.
+func (s *Room) RenameFolder(c *echo.Context) error {
+	name, err := store.FolderName(c.FormValue("name"))
+	if err != nil {
+		return s.homeWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
+	}
+	if err := s.Store.RenameFolder(c.Request().Context(), c.FormValue("folder"), name); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {name}, "said": {"named"}}.Encode())
+}
+
+// mostShared is how many boxes a page of a folder shows.
+const mostShared = 100
+
+// shareFolder makes a link to a folder's boxes as they are now, or moves the one there is to them.
+func (s *Room) ShareFolder(c *echo.Context) error {
+	ctx, folder := c.Request().Context(), c.FormValue("folder")
+	ids, err := s.Store.InFolder(ctx, folder)
+	if err != nil {
+		return err
+	}
+	if len(ids) > mostShared {
+		return echo.NewHTTPError(http.StatusConflict,
+			fmt.Sprintf("A page shows %d boxes at the most; this folder has %d. Put some into a "+
+				"folder of their own.", mostShared, len(ids)))
+	}
+	var boxes []store.Share
+	said := "shared"
+	for _, id := range ids {
+		head, err := s.Store.Boxes.Head(ctx, id)
+		if errors.Is(err, store.ErrNone) || errors.As(err, new(*store.Broken)) {
+			continue // one that can't be read is not shown
+		}
+		if err != nil {
+			return err
+		}
+		j, err := s.Work.JobCut(ctx, s.Work.Look(head, &desk.Edited[brief.Brief]{}))
+		switch {
+		case errors.Is(err, workbench.ErrUnmade):
+			said = "shared-some"
+		case err != nil:
+			return err
+		default:
+			boxes = append(boxes, store.Share{Project: id, Revision: head.ID, Document: j.Written().ForOthers(false)})
+		}
+	}
+	if len(boxes) == 0 {
+		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: no box of this folder has a plan.")
+	}
+	if _, err := s.Store.ShareFolder(ctx, folder, boxes); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}, "said": {said}}.Encode()+"#share")
+}
+
+func (s *Room) UnshareFolder(c *echo.Context) error {
+	folder := c.FormValue("folder")
+	if err := s.Store.UnshareFolder(c.Request().Context(), folder); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}}.Encode())
+}

@@ -1,0 +1,285 @@
+package boxes
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"maps"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// listed is a project as a list shows it.
+type Listed struct {
+	store.Listed
+	Start bool // others are begun from it
+}
+
+// Name is what to call it, whatever it is called.
+func (l Listed) Name() string { return desk.Called(l.Title, desk.Nameless) }
+
+// Pictured reports whether there is a plan to draw.
+func (l Listed) Pictured() bool {
+	return l.Broken == nil && l.Card != nil && l.Card.Line != workbench.Unfinished && l.Card.Line != workbench.Unbegun
+}
+
+// list gives a page of a list. What is not kept of a box is made here, and
+// kept for the next time.
+func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, int, error) {
+	got, err := s.Store.List(ctx, want, s.Program(), page)
+	if err != nil {
+		return nil, 0, err
+	}
+	out := make([]Listed, len(got.Listed))
+	for i, l := range got.Listed {
+		out[i].Listed, out[i].Start = l, want.Starting
+		if l.Card != nil || l.Broken != nil {
+			continue
+		}
+		head, err := s.Store.Boxes.Head(ctx, l.Project)
+		if err != nil {
+			return nil, 0, err
+		}
+		card := s.Work.Make(head.Doc, "").Card()
+		out[i].Card = &card
+		s.Work.KeepCard(ctx, head, card)
+	}
+	return out, got.All, nil
+}
+
+// pages is where a list stands among its pages.
+type pages struct {
+	Here, Last, All int
+	query           url.Values // what is looked for, but the page
+	path            string
+}
+
+// Link gives the address of a page of the list, from 1.
+func (p pages) Link(n int) string {
+	page := ""
+	if n > 1 {
+		page = strconv.Itoa(n)
+	}
+	return p.With("page", page)
+}
+
+// With gives the address of the list with something else looked for.
+func (p pages) With(pairs ...string) string {
+	q := url.Values{}
+	maps.Copy(q, p.query)
+	for i := 0; i+1 < len(pairs); i += 2 {
+		if q.Set(pairs[i], pairs[i+1]); pairs[i+1] == "" {
+			q.Del(pairs[i])
+		}
+	}
+	if len(q) == 0 {
+		return p.path
+	}
+	return p.path + "?" + q.Encode()
+}
+
+// wantOf reads from the address which boxes a list is to show.
+func wantOf(c *echo.Context) (store.Want, url.Values) {
+	q := url.Values{}
+	text := func(name string) string {
+		t := words.Cut(strings.TrimSpace(c.QueryParam(name)), 100)
+		if t != "" {
+			q.Set(name, t)
+		}
+		return t
+	}
+	want := store.Want{Words: text("q"), Folder: text("folder"), Sort: text("sort")}
+	show := text("show")
+	want.Archived, want.Starting = show == "by", show == "starting"
+	return want, q
+}
+
+// homePage is a list of boxes: those there are, or those in the bin.
+type homePage struct {
+	desk.Page
+	Cards           []Listed
+	Look            string
+	Want            store.Want
+	Pages           pages
+	Binned          int
+	Problem, Notice string
+	Folders         []store.Folder
+	Collection      *store.Collection // the link to the folder that is shown
+	Address         string
+}
+
+func (s *Room) listPage(c *echo.Context, code int, name string, v *homePage, binned bool) error {
+	ctx := c.Request().Context()
+	want, query := wantOf(c)
+	want.Binned = binned
+	n, _ := strconv.Atoi(c.QueryParam("page"))
+	n = min(max(n, 1), 1_000_000)
+	cards, all, err := s.List(ctx, want, n-1)
+	if err != nil {
+		return err
+	}
+	if v.Binned, err = s.Store.Count(ctx, true); err != nil {
+		return err
+	}
+	v.Cards, v.Look, v.Want = cards, want.Words, want
+	v.Pages = pages{n, max(1, (all+store.PerPage-1)/store.PerPage), all, query, c.Request().URL.Path}
+	return s.Render(c, code, name, v)
+}
+
+func (s *Room) Home(c *echo.Context) error { return s.homeWith(c, http.StatusOK, "") }
+
+func (s *Room) homeWith(c *echo.Context, code int, problem string) error {
+	ctx := c.Request().Context()
+	title := "Boxes"
+	if folder := c.QueryParam("folder"); folder != "" {
+		title = words.Cut(folder, 40)
+	}
+	if look := c.QueryParam("q"); look != "" {
+		title += " with “" + words.Cut(look, 40) + "”"
+	}
+	v := &homePage{Page: desk.Page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")]}
+	var err error
+	if v.Folders, err = s.Store.Folders(ctx); err != nil {
+		return err
+	}
+	if folder := c.QueryParam("folder"); folder != "" {
+		shared, err := s.Store.CollectionOf(ctx, folder)
+		if err == nil {
+			v.Collection, v.Address = &shared, "http://"+c.Request().Host+"/c/"+shared.Token
+		} else if !errors.Is(err, store.ErrNone) {
+			return err
+		}
+	}
+	return s.listPage(c, code, "home", v, false)
+}
+
+func (s *Room) BinPage(c *echo.Context) error {
+	return s.listPage(c, http.StatusOK, "bin", &homePage{Page: desk.Page{Title: "Bin"}}, true)
+}
+
+// cardPicture draws a box as lists show it. Its address names the revision and
+// the program, so a browser may keep it; it is kept here as well.
+func (s *Room) CardPicture(c *echo.Context) error {
+	ctx, id := c.Request().Context(), c.Param("id")
+	head, err := s.Store.Boxes.Head(ctx, id)
+	if err != nil {
+		return err
+	}
+	of, _ := strconv.ParseInt(c.QueryParam("of"), 10, 64)
+	card, err := s.Store.CardOf(ctx, id, head.ID, s.Program())
+	if err != nil && !errors.Is(err, store.ErrNone) {
+		return err
+	}
+	if len(card.Picture) == 0 {
+		m := s.Work.Make(head.Doc, "")
+		card = m.Card()
+		svg := m.Picture(220, 150)
+		if svg == "" {
+			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
+		}
+		card.Picture = draw.File(svg)
+		s.Work.KeepCard(ctx, head, card)
+	}
+	if of == head.ID && c.QueryParam("v") == s.Program() {
+		c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
+}
+
+// create begins a box about which nothing is known yet, in the shop's unit unless another is named.
+func (s *Room) Create(c *echo.Context) error {
+	if c.FormValue("from") == "scores" {
+		return s.Work.Begin(c, s.Workshop().Begin(brief.NewScores()), "Begun from a list of scores", "box")
+	}
+	units := c.FormValue("units")
+	if units != "in" && units != "mm" && units != "cm" { // the shop's
+		now, err := s.ShopNow(c.Request().Context())
+		if err != nil {
+			return err
+		}
+		units = string(now.Doc.Units())
+	}
+	return s.Work.Begin(c, s.Workshop().Begin(brief.Blank(units)), "Begun", "contents")
+}
+
+// upload brings a document in: all of it or, with the reason, nothing.
+func (s *Room) Upload(c *echo.Context) error {
+	data, err := desk.Uploaded(c, "document")
+	if err != nil {
+		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that "+
+			"Brevium wrote, or a bundle of several, a .zip.")
+	}
+	if bytes.HasPrefix(data, []byte("PK")) {
+		return s.bringIn(c, data)
+	}
+	b, err := brief.Decode(data)
+	if err == nil {
+		err = knownOptions(&b)
+	}
+	if err != nil {
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+	}
+	return s.Work.Begin(c, b, "Brought in from a document", "contents")
+}
+
+// document gives the project as a file; one that can't be read, as it is
+// stored.
+func (s *Room) Document(c *echo.Context) error {
+	ctx := c.Request().Context()
+	p, err := s.Store.Boxes.Head(ctx, c.Param("id"))
+	data := s.Work.Whole(p.Doc).Encode()
+	if broken := new(store.Broken); errors.As(err, &broken) {
+		stored, err := s.Store.Boxes.Body(ctx, c.Param("id"))
+		if err != nil {
+			return err
+		}
+		data = []byte(stored)
+	} else if err != nil {
+		return err
+	}
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+desk.FileName(string(p.Doc.Name))+`.brevium.json"`)
+	return c.Blob(http.StatusOK, "application/json", data)
+}
+
+func (s *Room) CopyProject(c *echo.Context) error {
+	p, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id"))
+	if err != nil {
+		return err
+	}
+	b := p.Doc.Clone()
+	const longest = 72
+	b.Name = brief.Text(strings.TrimSuffix(words.Cut(strings.TrimSuffix(string(b.Name), ", copy"), longest), "…") + ", copy")
+	return s.Work.Begin(c, b, "Copied from "+words.Cut(string(p.Doc.Name), 60), "record")
+}
+
+func (s *Room) ToBin(c *echo.Context) error {
+	if err := s.Store.Boxes.Throw(c.Request().Context(), c.Param("id"), true); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/")
+}
+
+func (s *Room) Restore(c *echo.Context) error {
+	if err := s.Store.Boxes.Throw(c.Request().Context(), c.Param("id"), false); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id"))
+}
+
+func (s *Room) Empty(c *echo.Context) error {
+	if _, err := s.Store.Empty(c.Request().Context()); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/bin")
+}

@@ -1,0 +1,147 @@
+package desk
+
+import (
+	"cmp"
+	"crypto/sha256"
+	"encoding/hex"
+	"html/template"
+	"io"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"os"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/batch"
+	"brevium/core/cutting"
+	"brevium/core/request"
+	"brevium/draw"
+	"brevium/machine"
+	"brevium/store"
+)
+
+// Desk is the small middle that all rooms share. It is the application's pages over a store.
+type Desk struct {
+	lets     map[string]Lets // by verb and address; written before the first request
+	Store    *store.Store
+	Shops    shops // the maker's shop, read
+	Log      *slog.Logger
+	Pages    map[string]*template.Template
+	static   fs.FS
+	version  string // changes with the static files
+	build    string // changes with the program
+	hosts    map[string]bool
+	Machine  *machine.Client
+	hard     chan struct{} // a place for each long search that may run at once
+	Cuttings *memo[[]cutting.Found]
+	Fates    *memo[bool]
+	Batches  batchPlans
+	turns    turns
+	Clock    func() time.Time
+	Sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
+}
+
+func fingerprint(files fs.FS) (string, error) {
+	sum := sha256.New()
+	sum.Write([]byte(draw.CSS))
+	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() {
+			return err
+		}
+		data, err := fs.ReadFile(files, name)
+		sum.Write(data)
+		return err
+	})
+	return hex.EncodeToString(sum.Sum(nil))[:12], err
+}
+
+// programVersion tells this build from any other, by the program's own bytes; it is
+// "" when they can't be read.
+var programVersion = sync.OnceValue(func() string {
+	name, err := os.Executable()
+	if err != nil {
+		return ""
+	}
+	f, err := os.Open(name)
+	if err != nil {
+		return ""
+	}
+	defer f.Close()
+	sum := sha256.New()
+	if _, err := io.Copy(sum, f); err != nil {
+		return ""
+	}
+	return hex.EncodeToString(sum.Sum(nil))[:12]
+})
+
+// file gives a static file. Its address holds the version of them all, so a
+// browser may keep it; what a file itself asks for lies under the same version.
+func (s *Desk) File(c *echo.Context) error {
+	if c.Param("version") == s.version {
+		c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+	} else {
+		c.Response().Header().Set("Cache-Control", "no-cache")
+	}
+	name := c.Param("*")
+	if name == "draw.css" {
+		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(draw.CSS))
+	}
+	if is, err := fs.Stat(s.static, name); err != nil || is.IsDir() {
+		c.Response().Header().Set("Cache-Control", "no-store")
+		return echo.ErrNotFound
+	}
+	http.ServeFileFS(c.Response(), c.Request(), s.static, name)
+	return nil
+}
+
+// batchPlans remembers what was planned for orders, and how sheets were laid: a tick plans nothing anew.
+type batchPlans struct {
+	Made   *memo[*batch.Made]
+	Sheets *memo[batch.Sheets]
+}
+
+func newBatchPlans() batchPlans {
+	return batchPlans{newMemo[*batch.Made](150), newMemo[batch.Sheets](12)}
+}
+
+// mostCuttings is how many answers of searches are remembered, the newest: the same task has the same answer for ever.
+const mostCuttings = 60
+
+// Beside is what the pages are served with: the cutting machine beside them, nil where there is
+// none; the names they may be asked for, without a port; and whether others than who sits at
+// this machine can reach them, who are asked for the passphrase.
+type Beside struct {
+	Machine *machine.Client
+	Hosts   []string
+	Guarded bool
+}
+
+// newDesk puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
+func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, templates []fs.FS, static fs.FS) (*Desk, error) {
+	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
+		hard: searches(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
+		Fates: newMemo[bool](mostFates), Batches: newBatchPlans()}
+	for _, h := range beside.Hosts {
+		srv.hosts[strings.ToLower(h)] = true
+	}
+	srv.admission(beside.Guarded)
+	var err error
+	if srv.version, err = fingerprint(static); err != nil {
+		return nil, err
+	}
+	srv.build = cmp.Or(programVersion(), srv.version)
+	srv.Pages, err = srv.parse(templates)
+	return srv, err
+}
+
+// Timeouts are set on the HTTP server that serves the pages.
+func Timeouts(s *http.Server) {
+	s.ReadHeaderTimeout, s.ReadTimeout = 5*time.Second, 15*time.Second
+	s.WriteTimeout, s.IdleTimeout = 30*time.Second, 60*time.Second
+	s.MaxHeaderBytes = 32 << 10
+}

@@ -1,0 +1,495 @@
+package desk
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/document"
+	"brevium/core/words"
+	"brevium/store"
+)
+
+// One engine for all that is typed and pressed, whatever kind of document it changes: what a form holds is laid on the
+// newest state, a button does its act, and both are kept as one change. Changes of one document take turns.
+
+// kind is a kind of document as the pages change it.
+type Kind[D any] struct {
+	*store.Kept[D]
+	Form    *document.Form[D]
+	Of      func(c *echo.Context) (id, part string) // which document a request is about, and which part of it
+	Known   func(path string) bool                  // whether a form may hold a field
+	Written func(path, text string, seen, head *D) string
+	Nudged  func(d *D, nudge, from string) (document.Conflict, bool)
+	Act     func(context.Context, *Changing[D]) error
+	Says    func(was, now *D, act string) string      // what was done, in words
+	View    func(whole D) D                           // the part of it that a page is about, as a document
+	Settle  func(context.Context, *Changing[D]) error // what follows from what was typed and pressed
+	Wrap    func(head *store.Head[D], do Making[D]) (Edited[D], error)
+	Show    func(c *echo.Context, code int, head store.Head[D], e Edited[D]) error
+	At      func(c *echo.Context, id, part string) string // its address
+	Busy    string                                        // what is told when others keep changing it
+}
+
+// making says what is to be made of the newest state.
+type Making[D any] func(head *store.Head[D]) (Edited[D], error)
+
+// edited is what a request makes of a document.
+type Edited[D any] struct {
+	Doc       D
+	What      string // in words, for the record
+	conflicts []document.Conflict
+	Notice    string // what could not be done, or was done elsewhere
+	foreign   *store.Foreign
+	Focus     string // the mark of what the hand goes to next
+	base      int64  // the revision that the window showed
+	Part      string // which part of it the page is about: of a set a box, of the shop a card
+	Alone     bool   // it is undone by itself, whatever was pressed before it
+	Same      bool   // it is a change although the document stays what it was
+	After     func(*Edited[D])
+	Also      func(made *int64) []store.Write // what is done in the same commit, where the document is changed
+	Besides   []store.Write                   // and whether it is changed or not
+}
+
+// changing is what an act works on: the newest document with what was typed merged in, and the one that the page showed.
+type Changing[D any] struct {
+	*Edited[D]
+	Seen   *D
+	Head   *store.Head[D]
+	Act    string
+	Arg    string
+	Values url.Values
+}
+
+// longestBurst bounds what a window may call its changes.
+const longestBurst = 80
+
+func short(name string) string { return name[:min(len(name), longestBurst)] }
+
+// actName is the name a window gave the act it sends.
+func ActName(c *echo.Context) string { return short(c.FormValue("sent-as")) }
+
+// edit changes a document: it asks what is to be made of the newest state, keeps it, and starts over when another
+// program changed it in between. An act that has arrived before changes nothing.
+func Edit[D any](s *Desk, c *echo.Context, k Kind[D], do Making[D]) (store.Head[D], Edited[D], error) {
+	ctx, name := c.Request().Context(), ActName(c)
+	id, part := k.Of(c)
+	none := Edited[D]{Part: part}
+	end, err := s.turns.take(ctx, id)
+	if err != nil {
+		return store.Head[D]{}, none, err
+	}
+	defer end()
+	for range 8 {
+		head, err := k.Head(ctx, id)
+		if err != nil {
+			return head, none, err
+		}
+		if name != "" {
+			if before, err := s.Store.Arrived(ctx, name); before || err != nil {
+				return head, none, err
+			}
+		}
+		e, err := k.make(&head, do)
+		if err != nil {
+			return head, e, err
+		}
+		parts, made := e.Besides, int64(0)
+		if e.Same || string(k.Form.Encode(e.Doc)) != string(k.Form.Encode(head.Doc)) {
+			change := store.Change[D]{Base: head.ID, Doc: e.Doc, What: e.What, Burst: burstOf(c, e.Alone)}
+			parts = append([]store.Write{k.Write(id, change, &made)}, parts...)
+			if e.Also != nil {
+				parts = append(parts, e.Also(&made)...)
+			}
+		}
+		if len(parts) == 0 {
+			return head, e, nil
+		}
+		switch err = s.Store.Do(ctx, name, parts...); {
+		case errors.Is(err, store.ErrMoved):
+			continue // merge with what they did
+		case errors.Is(err, store.ErrArrived):
+			head, err = k.Head(ctx, id)
+			return head, none, err
+		case err != nil:
+			return head, e, err
+		}
+		now, err := k.Head(ctx, id)
+		return now, e, err
+	}
+	return store.Head[D]{}, none, echo.NewHTTPError(http.StatusConflict, k.Busy)
+}
+
+// burstOf names the changes that are undone together: a window's, of one visit to a field. What is undone by itself is
+// a burst of its own.
+func burstOf(c *echo.Context, alone bool) string {
+	burst := short(c.FormValue("burst"))
+	if alone {
+		window, _, _ := strings.Cut(burst, ":")
+		burst = window + ":" + store.NewID()
+	}
+	return burst
+}
+
+func (k Kind[D]) make(head *store.Head[D], do Making[D]) (Edited[D], error) {
+	if k.Wrap != nil {
+		return k.Wrap(head, do)
+	}
+	return do(head)
+}
+
+// keeps are the handlers that every kind has.
+type Keeps[D any] struct {
+	*Desk
+	Of func(*echo.Context) Kind[D]
+}
+
+// change lays what a form holds on the newest state, and does what its button asks.
+func (p Keeps[D]) Change(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	k := p.Of(c)
+	head, e, err := Edit(p.Desk, c, k, func(head *store.Head[D]) (Edited[D], error) {
+		return merged(c.Request().Context(), k, head, values)
+	})
+	return k.Answer(c, head, e, err)
+}
+
+func (p Keeps[D]) Undo(c *echo.Context) error { return p.move(c, true) }
+func (p Keeps[D]) Redo(c *echo.Context) error { return p.move(c, false) }
+
+func (p Keeps[D]) move(c *echo.Context, back bool) error {
+	k := p.Of(c)
+	head, e, err := moveHead(c, k, back)
+	return k.Answer(c, head, e, err)
+}
+
+// Routes are the lines of a kind in the table of routes, at an address; of a form that may bring so many bytes.
+func (p Keeps[D]) Routes(at string, lets Lets) []Route {
+	return []Route{{http.MethodPost, at + "/change", p.Change, lets}, {http.MethodPost, at + "/undo", p.Undo, Lets{}},
+		{http.MethodPost, at + "/redo", p.Redo, Lets{}}}
+}
+
+// Throws are the lines of a kind that can be thrown away and put back.
+func (p Keeps[D]) Throws(at string) []Route {
+	return []Route{{http.MethodPost, at + "/away", p.Throw(true), Lets{}}, {http.MethodPost, at + "/back", p.Throw(false), Lets{}}}
+}
+
+// page shows the newest state.
+func (p Keeps[D]) Page(c *echo.Context) error {
+	k := p.Of(c)
+	id, part := k.Of(c)
+	head, err := k.Head(c.Request().Context(), id)
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such "+k.Form.Name+".")
+	}
+	if err != nil {
+		return err
+	}
+	return k.Show(c, http.StatusOK, head, Edited[D]{Part: part})
+}
+
+// throw throws a document away, or puts it back.
+func (p Keeps[D]) Throw(away bool) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		k := p.Of(c)
+		id, part := k.Of(c)
+		if err := k.Throw(c.Request().Context(), id, away); err != nil {
+			return err
+		}
+		return c.Redirect(http.StatusSeeOther, k.At(c, id, part))
+	}
+}
+
+// answer shows a document after something was done to it, or goes back to it where no script runs and there is nothing
+// to tell.
+func (k Kind[D]) Answer(c *echo.Context, head store.Head[D], e Edited[D], err error) error {
+	switch {
+	case err != nil:
+		return err
+	case IsScript(c): // htmx swaps only what succeeded; a conflict is shown like any answer
+		return k.Show(c, http.StatusOK, head, e)
+	case len(e.conflicts) > 0:
+		return k.Show(c, http.StatusConflict, head, e)
+	case e.Notice != "" || e.foreign != nil:
+		return k.Show(c, http.StatusOK, head, e)
+	}
+	return c.Redirect(http.StatusSeeOther, k.At(c, head.Of, e.Part))
+}
+
+// merged lays typed fields on the newest document and does what a button asks.
+func merged[D any](ctx context.Context, k Kind[D], head *store.Head[D], values url.Values) (Edited[D], error) {
+	seen, err := seenBy(ctx, k, head, values)
+	if err != nil {
+		return Edited[D]{}, err
+	}
+	typed, err := typedIn(k, values, &seen, &head.Doc)
+	if err != nil {
+		return Edited[D]{}, err
+	}
+	e := Edited[D]{}
+	e.Doc, e.conflicts = k.Form.Merge(head.Doc, typed)
+	for _, nudge := range values["nudge"] {
+		if k.Nudged == nil {
+			break
+		}
+		if conflict, ok := k.Nudged(&e.Doc, nudge, values.Get("nudged-from")); !ok {
+			e.conflicts = append(e.conflicts, conflict)
+		}
+	}
+	for i, conflict := range e.conflicts {
+		if at := strings.LastIndexByte(conflict.Field, '.'); conflict.Gone && at > 0 {
+			e.conflicts[i].Theirs = nameAt(&seen, conflict.Field[:at])
+			e.Focus = "conflict-0" // the field is not there any more
+		}
+	}
+	e.base, _ = strconv.ParseInt(values.Get("base"), 10, 64)
+	act := values.Get("act")
+	name, arg, _ := strings.Cut(act, ":")
+	c := &Changing[D]{Edited: &e, Seen: &seen, Head: head, Act: name, Arg: arg, Values: values}
+	if act != "" {
+		if err := acted(ctx, k, c); err != nil {
+			return e, err
+		}
+	}
+	if k.Settle != nil {
+		if err := k.Settle(ctx, c); err != nil {
+			return e, err
+		}
+	}
+	if e.What == "" {
+		e.What = k.Says(&head.Doc, &e.Doc, act)
+	}
+	return e, nil
+}
+
+// acted does what a button asks: what every kind knows, or what this one does.
+func acted[D any](ctx context.Context, k Kind[D], c *Changing[D]) error {
+	if c.Act == "put-back" {
+		putBack(k, c)
+		return nil
+	}
+	err := k.Act(ctx, c)
+	if errors.Is(err, ErrNoAct) {
+		err = echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+	}
+	return err
+}
+
+// errNoAct says that a kind knows no such button.
+var ErrNoAct = errors.New("there is no such act")
+
+// putBack brings back a member of a list that another window took out, as this window showed it, with what was typed in
+// it since.
+func putBack[D any](k Kind[D], c *Changing[D]) {
+	own := func(conflict document.Conflict) bool {
+		return conflict.Gone && strings.HasPrefix(conflict.Field, c.Arg+".")
+	}
+	document.Insert(&c.Doc, c.Seen, c.Arg)
+	rest := []document.Conflict{}
+	for _, conflict := range c.conflicts {
+		if own(conflict) {
+			k.Form.Set(&c.Doc, conflict.Field, conflict.Mine)
+		} else {
+			rest = append(rest, conflict)
+		}
+	}
+	c.conflicts, c.What = rest, "Put back what another window had taken out"
+	c.Focus = FieldMark(c.Arg + ".name")
+}
+
+// takeOut takes a member out of a list, and puts the hand on taking out the next, or on adding another. One that
+// another window took out already is told; it reports whether it was there.
+func TakeOut[D any](c *Changing[D], path, what string) bool {
+	next, was := document.Remove(&c.Doc, path)
+	if !was {
+		c.Notice = "That " + what + " was taken out already, in another window."
+		return false
+	}
+	if c.Focus = "add-" + what; next != "" {
+		c.Focus = "take-out-" + next
+	}
+	return true
+}
+
+// seenBy gives the document that the form was made from.
+func seenBy[D any](ctx context.Context, k Kind[D], head *store.Head[D], values url.Values) (D, error) {
+	base, err := strconv.ParseInt(values.Get("base"), 10, 64)
+	if err != nil || base == head.ID {
+		return head.Doc, nil
+	}
+	rev, err := k.Revision(ctx, head.Of, base)
+	if errors.As(err, new(*store.Broken)) || errors.Is(err, store.ErrNone) {
+		return head.Doc, nil
+	}
+	if k.View != nil && err == nil {
+		return k.View(rev.Doc), nil
+	}
+	return rev.Doc, err
+}
+
+// typedIn gathers the fields a form holds, each as the document writes it, with what its window showed there before: as
+// the window says, or as the document it was made from had it.
+func typedIn[D any](k Kind[D], values url.Values, seen, head *D) (map[string]document.Typed, error) {
+	typed := map[string]document.Typed{}
+	for path, v := range values {
+		if len(v) == 0 || !k.Known(path) {
+			continue
+		}
+		// A box to tick sends "no" first, and "yes" behind it when ticked.
+		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
+		if why := k.Form.TooLong(path, text); why != "" {
+			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
+		}
+		was := document.Get(seen, path)
+		if says, ok := values["was."+path]; ok {
+			was = says[0]
+		}
+		typed[path] = document.Typed{Text: k.Written(path, text, seen, head), Was: k.Written(path, was, seen, head)}
+	}
+	return typed, nil
+}
+
+// moveHead takes the newest change of a document back, or brings it back again, and tells of one that is another's.
+func moveHead[D any](c *echo.Context, k Kind[D], back bool) (head store.Head[D], e Edited[D], err error) {
+	ctx := c.Request().Context()
+	id, part := k.Of(c)
+	e.Part = part
+	since, _ := strconv.ParseInt(c.FormValue("since"), 10, 64)
+	m := store.Mover{Act: ActName(c), Window: short(c.FormValue("window")), Since: since,
+		Any: c.FormValue("any") == "yes" || c.FormValue("since") == ""}
+	if back {
+		_, err = k.Undo(ctx, id, m)
+	} else {
+		_, err = k.Redo(ctx, id, m)
+	}
+	if errors.As(err, &e.foreign) || errors.Is(err, store.ErrArrived) {
+		err = nil
+	}
+	if err != nil {
+		return head, e, err
+	}
+	head, err = k.Head(ctx, id)
+	return head, e, err
+}
+
+func IsScript(c *echo.Context) bool { return c.Request().Header.Get("HX-Request") == "true" }
+
+// inForm reports of a path whether a form may hold it: any field of the table, and any name in a map.
+func InForm[D any](f *document.Form[D]) func(path string) bool {
+	return func(path string) bool {
+		_, ok := f.Field(path)
+		return ok || f.InMap(path)
+	}
+}
+
+// nudgeSaid reads by how many steps a field is to be moved, such as "contents.@1.length:-4"; 0 when that can't be read.
+func NudgeSaid(nudge string) (path string, steps int) {
+	path, by, _ := strings.Cut(nudge, ":")
+	n, err := strconv.Atoi(by)
+	if err != nil || n < -MostSteps || n > MostSteps {
+		n = 0
+	}
+	return path, n
+}
+
+// kept is what every page that keeps as one types says of its document, beside what it is about.
+type Kept struct {
+	Base      int64
+	Said      string // when it was last changed
+	Undoes    string // what undo takes back, "" when there is nothing
+	Redoes    string // what redo brings back
+	Conflicts []conflict
+	Notice    string
+	Foreign   *store.Foreign // undo was asked for, and the newest change is another's
+	Focus     string
+	Seen      int64 // the revision that the window showed which made a change
+}
+
+// conflict is a field that two windows changed, in words.
+type conflict struct {
+	document.Conflict
+	Label  string
+	Member string // the path of what is gone
+}
+
+// keptOf says it of a document; label names a field for people.
+func KeptOf[D any](ctx context.Context, k Kind[D], head *store.Head[D], e *Edited[D], label func(path string) string) (Kept, error) {
+	out := Kept{Base: head.ID, Said: "Kept " + ago(head.Changed), Notice: e.Notice, Focus: e.Focus, Seen: e.base, Foreign: e.foreign}
+	if head.Parent != 0 {
+		out.Undoes = head.What
+	}
+	if out.Foreign != nil {
+		out.Focus = "undo-all-the-same"
+	}
+	next, err := k.Next(ctx, head.ID)
+	if err == nil {
+		out.Redoes = next.What
+	} else if !errors.Is(err, store.ErrNone) {
+		return out, err
+	}
+	for _, one := range e.conflicts {
+		shown := conflict{Conflict: one, Label: label(one.Field)}
+		if one.Gone {
+			shown.Member = one.Field[:strings.LastIndexByte(one.Field, '.')]
+		}
+		out.Conflicts = append(out.Conflicts, shown)
+	}
+	return out, nil
+}
+
+// changed tells in words what two documents say differently: the first two fields, each with whose it is.
+func Changed[D any](f *document.Form[D], was, now *D) string {
+	var says []string
+	more := 0
+	for path, text := range f.All(now) {
+		if document.Get(was, path) == text {
+			continue
+		}
+		if len(says) == 2 {
+			more++
+			continue
+		}
+		if strings.TrimSpace(text) == "" {
+			text = "left open"
+		}
+		says = append(says, Labelled(f, now, path)+" "+words.Cut(text, 40))
+	}
+	if len(says) == 0 {
+		return "A change"
+	}
+	if more > 0 {
+		says = append(says, fmt.Sprintf("and %d more", more))
+	}
+	return words.Capital(strings.Join(says, "; "))
+}
+
+// labelled names a field for people: “kraft, 300 gsm: price”.
+func Labelled[D any](f *document.Form[D], of *D, path string) string {
+	field, ok := f.Field(path)
+	if !ok {
+		field.Label = words.Plain(path[strings.LastIndexByte(path, '.')+1:])
+	}
+	at := path[:max(0, strings.LastIndexByte(path, '.'))]
+	if owner := nameAt(of, at); owner != "" && !strings.HasSuffix(path, ".name") && !strings.HasSuffix(path, ".title") {
+		return owner + ": " + field.Label
+	}
+	return field.Label
+}
+
+// nameAt is what the member of a list is called, "" when it is called nothing.
+func nameAt[D any](of *D, at string) string {
+	if !strings.Contains(at, ".") {
+		return ""
+	}
+	return strings.TrimSpace(cmp.Or(document.Get(of, at+".name"), document.Get(of, at+".title")))
+}

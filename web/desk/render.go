@@ -1,0 +1,172 @@
+package desk
+
+import (
+	"bytes"
+	"cmp"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"path"
+	"regexp"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/measure"
+	"brevium/core/words"
+	"brevium/draw"
+)
+
+// parse reads every page of every room with the frame and the parts they may use: what lies in a folder of templates is
+// a page, what lies deeper a part.
+func (s *Desk) parse(rooms []fs.FS) (map[string]*template.Template, error) {
+	parts, err := template.New("").Funcs(s.funcs()), error(nil)
+	for _, room := range rooms {
+		if deep, _ := fs.Glob(room, "templates/*/*.html"); len(deep) > 0 {
+			if parts, err = parts.ParseFS(room, deep...); err != nil {
+				return nil, err
+			}
+		}
+	}
+	pages := map[string]*template.Template{}
+	for _, room := range rooms {
+		names, err := fs.Glob(room, "templates/*.html")
+		if err != nil {
+			return nil, err
+		}
+		for _, name := range names {
+			page, err := parts.Clone()
+			if err == nil {
+				page, err = page.ParseFS(room, name)
+			}
+			if err != nil {
+				return nil, err
+			}
+			pages[strings.TrimSuffix(path.Base(name), ".html")] = page
+		}
+	}
+	return pages, nil
+}
+
+func (s *Desk) funcs() template.FuncMap {
+	return template.FuncMap{
+		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
+		"program":   func() string { return s.Program() },
+		"num":       s.number,
+		"grouped":   bench.Grouped,
+		"metres":    func(mm float64) float64 { return mm / 1000 },
+		"add":       func(a, b int) int { return a + b },
+		"times":     func(a, b int) int { return a * b },
+		"upper":     words.Capital,
+		"coins":     func(n int64) string { return strings.TrimSpace(s.lastRead().Currency + " " + words.Coins(n)) },
+		"cut":       words.Cut,
+		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
+		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
+		"ago":       ago,
+		"day":       DaySaid,
+		"minutes":   minutesSaid,
+		"clock":     Clock,
+		"dict":      dict,
+		"dims":      func(d assembly.Dims) []measure.Length { return []measure.Length{d.Length, d.Width, d.Depth} },
+		"words":     words.Plain,
+		"dash":      func(s string) string { return strings.NewReplacer(" ", "-", "/", "-").Replace(s) },
+		"wordLink":  wordLink,
+		"wordMark":  wordMark,
+		"frac":      SetFractions,
+		"presses":   presses,
+		"scoresOf":  scoresOf,
+		"dictText":  brief.To,
+		"pictureOf": func(l contents.Load) template.HTML { return template.HTML(draw.Arrangement(l, 150, 100)) },
+		"area":      Area,
+		"pairs":     Said,
+		"joined":    func(of []string) string { return strings.Join(of, ";") },
+		"level":     func(n int) string { return []string{"", "easy", "middling", "takes practice"}[min(max(n, 0), 3)] },
+		"strength":  func(n int) string { return []string{"", "once", "a season", "years"}[min(max(n, 0), 3)] },
+	}
+}
+
+// presses is what a button says that does what a remedy says.
+func presses(says string) string { return cmp.Or(says, "Do that") }
+
+// fraction finds 15/16, with a slash or a fraction slash.
+var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
+
+// setFractions escapes a sentence and sets its fractions as fractions, each length in one line.
+func SetFractions(s string) template.HTML {
+	return template.HTML(fraction.ReplaceAllString(words.Together(template.HTMLEscapeString(s)),
+		`<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
+}
+
+// number sets a shown length: the other unit on hover and focus, a sign when
+// it was rounded, and the line it belongs to.
+func number(s measure.Shown, link ...string) template.HTML {
+	about, title := "", "about "+s.Other
+	if s.Rounded {
+		about, title = "≈", "exactly "+s.Exact+", about "+s.Other
+	}
+	attr := ""
+	if len(link) > 0 && link[0] != "" {
+		attr = ` data-link="` + template.HTMLEscapeString(link[0]) + `" tabindex="-1"`
+	}
+	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s%s</span>`, attr,
+		template.HTMLEscapeString(title), about, SetFractions(s.Text)))
+}
+
+// second reports whether the house has the other unit always beside the first.
+func (s *Desk) Second() bool { return s.lastRead().Habits["second"] == "yes" }
+
+// number is that, with the other unit always beside it where the house has it so.
+func (s *Desk) number(l measure.Shown, link ...string) template.HTML {
+	n := number(l, link...)
+	if !s.Second() {
+		return n
+	}
+	return n + template.HTML(fmt.Sprintf(` <small class="second">(%s)</small>`, SetFractions(l.Other)))
+}
+
+func dict(pairs ...any) (map[string]any, error) {
+	m := map[string]any{}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		key, ok := pairs[i].(string)
+		if !ok {
+			return nil, fmt.Errorf("dict: %v is not a name", pairs[i])
+		}
+		m[key] = pairs[i+1]
+	}
+	return m, nil
+}
+
+// page is what every page says of itself to the frame it stands in.
+type Page struct {
+	Title    string
+	Part     string // what script swaps
+	PartOnly bool   // there is nothing else
+	InPlace  bool   // it keeps what is typed as it goes, and is changed in place
+	Bare     bool   // without the frame's own links
+	Shared   bool   // shown to whoever has a link
+	WhoAsks  string
+}
+
+func (p *Page) frame() *Page { return p }
+
+// framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
+type framed interface{ frame() *Page }
+
+// render writes a page, or for htmx the part of it that is swapped.
+func (s *Desk) Render(c *echo.Context, code int, name string, data framed) error {
+	f, what := data.frame(), "layout"
+	if f.PartOnly || f.Part != "" && IsScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {
+		what = f.Part
+	}
+	f.WhoAsks = s.whoAsks(c)
+	var b bytes.Buffer
+	if err := s.Pages[name].ExecuteTemplate(&b, what, data); err != nil {
+		return err
+	}
+	c.Response().Header().Set("Vary", "HX-Request")
+	return c.HTMLBlob(code, b.Bytes())
+}

@@ -1,0 +1,162 @@
+package help
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/web/desk"
+)
+
+// howTo is a short lesson. Its numbers and pictures come of plans made as any
+// other, so that it can't say what the program does not do.
+type howTo struct {
+	ID, Title, About string
+	Steps            []lesson
+	steps            func(*Room) []lesson
+}
+
+// lesson is one step of it.
+type lesson struct {
+	Title    string
+	Says     []string
+	Pictures []template.HTML
+}
+
+var HowTos = []howTo{
+	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.",
+		steps: (*Room).firstBox},
+	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.",
+		steps: (*Room).scoreCard},
+	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the " +
+		"trimmer.", steps: (*Room).lidThatGoesOn},
+}
+
+// howsPage lists the how-tos; howPage is one of them.
+type (
+	howsPage struct {
+		desk.Page
+		HowTos []howTo
+	}
+	howPage struct {
+		desk.Page
+		How howTo
+	}
+)
+
+func (s *Room) HowTos(c *echo.Context) error {
+	return s.Render(c, http.StatusOK, "how", &howsPage{desk.Page{Title: "How to"}, HowTos})
+}
+
+func (s *Room) HowTo(c *echo.Context) error {
+	for _, h := range HowTos {
+		if h.ID == c.Param("name") {
+			h.Steps = h.steps(s)
+			return s.Render(c, http.StatusOK, "howto", &howPage{desk.Page{Title: h.Title}, h})
+		}
+	}
+	return echo.ErrNotFound
+}
+
+// sampler is what the lessons make: four seed packets in a tray with a lid.
+func (s *Room) sampler(options ...string) *plan.Plan {
+	b := s.Workshop().Begin(brief.New("in"))
+	b.Name = "Seed packet sampler"
+	for i := 0; i+1 < len(options); i += 2 {
+		if d := strings.Split(options[i+1], " x "); options[i] == "size" && len(d) == 3 { // from score to score
+			b.Contents, b.Size = nil, &brief.Size{Length: brief.Text(d[0]), Width: brief.Text(d[1]), Depth: brief.Text(d[2])}
+			continue
+		}
+		b.Set("box.options."+options[i], options[i+1])
+	}
+	if p := plan.Make(b, s.Workshop()); p.OK() {
+		return p
+	}
+	b.Card = brief.New("in").Card // no sheet here takes it
+	return plan.Make(b, request.Default)
+}
+
+const lessonW, lessonH = 640.0, 380.0
+
+func (s *Room) firstBox() []lesson {
+	p := s.sampler()
+	folded := func(fold, lift float64) template.HTML {
+		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
+	}
+	size := func(d assembly.Dims) string {
+		return fmt.Sprintf("%s × %s × %s", desk.Plainly(p.Step.Show(d.Length).Text),
+			desk.Plainly(p.Step.Show(d.Width).Text), desk.Plainly(p.Step.Show(d.Depth).String()))
+	}
+	t := p.Load.Things[0]
+	return []lesson{
+		{"Say what goes in", []string{
+			fmt.Sprintf("Under Contents: %d × %s, measured at the widest place. Room for fingers is added; it can be changed.",
+				t.Count, t.Name),
+			"Under Inside you see them from above and in section, with what is free on each side."},
+			[]template.HTML{template.HTML(draw.Above(p, lessonW, lessonH))}},
+		{"Look at it flat", []string{
+			fmt.Sprintf("The box is %s, score to score. Each piece lies against a ruler: cut its outline, score its grooves.",
+				size(p.Box.Size)),
+			"Point at a number in the tally and its line lights up."},
+			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH, nil))}},
+		{"Fold it before you cut", []string{"Under Folded the box is made step by step; slide from flat to closed, then open it.",
+			fmt.Sprintf("The proof has folded it already: %d checks, each by name and figure, at the foot of the tally.",
+				len(p.Checks))},
+			[]template.HTML{folded(0.35, 0), folded(0.7, 0), folded(1, 0.8)}},
+		{"Cut it from the sheet", []string{fmt.Sprintf("Under Sheets: %d of %s, with the cuts in their order. Then print the "+
+			"plan, or take it to the board turn by turn.", len(p.Layout.Sheets), p.Sheet.Title)},
+			[]template.HTML{template.HTML(draw.Sheets(p, lessonW, 300, 2))}},
+	}
+}
+
+func (s *Room) scoreCard() []lesson {
+	p := s.sampler()
+	card := p.Guide.Cards[0]
+	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece +
+		". A length is measured from the edge that lies against the fence."}, card.Says...),
+		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
+	var boards []template.HTML
+	for i := range card.Turns {
+		boards = append(boards, template.HTML(draw.Board(p, card, i)))
+	}
+	out = append(out, lesson{"Score and turn", []string{
+		"Inside face up. Lay the named edge against the fence, score every length of that turn, then turn the piece as the card says.",
+		"Scores that are too far over come from the other side after a half turn: no mark in the middle needs to be found."},
+		boards})
+	for _, step := range p.Guide.Steps {
+		if step.Title == "Cut" || step.Title == "Fold" {
+			out = append(out, lesson{step.Title, step.Says, nil})
+		}
+	}
+	return out
+}
+
+func (s *Room) lidThatGoesOn() []lesson {
+	var out []lesson
+	for _, school := range []struct{ id, title, says string }{
+		{"grow-lid", "Cut the lid larger", "The base keeps its numbers; the odd sixteenth goes into the lid's trim."},
+		{"trim-base", "Cut the base smaller", "The lid keeps its numbers; the odd sixteenth goes into the base's trim."},
+		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, " +
+			"set by a strip of card against the fence."},
+	} {
+		p := s.sampler("clearance", school.id, "size", "5 x 3 1/2 x 2")
+		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
+			"fit.", desk.Plainly(p.Step.Show(p.Box.Clearance).String()))}
+		for _, card := range p.Guide.Cards {
+			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
+		}
+		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300, nil))}})
+	}
+	return append(out, lesson{"What takes clearance away", []string{
+		"Layers stuck to the outside of the base's walls, a rolled or wrapped wall inside the lid, thicker card: each wants " +
+			"more. Choose a looser fit for them under Card & fit."}, nil})
+}

@@ -1,0 +1,14 @@
+// Package help is the glossary and the lessons.
+package help
+
+import (
+	"brevium/web/desk"
+)
+
+// Room is its pages, on the desk that all rooms share.
+type Room struct {
+	*desk.Desk
+}
+
+// New opens the room.
+func New(d *desk.Desk) *Room { return &Room{d} }

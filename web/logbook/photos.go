@@ -1,0 +1,106 @@
+package logbook
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"mime/multipart"
+	"net/http"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/words"
+	"brevium/photo"
+	"brevium/store"
+)
+
+// addPhotos takes in the pictures that were chosen, all of them or none.
+func (s *Room) AddPhotos(c *echo.Context) error {
+	m, err := s.makingAt(c)
+	if err != nil {
+		return err
+	}
+	form, err := c.MultipartForm()
+	if err != nil || len(form.File["photo"]) == 0 {
+		return s.showMakingWith(c, http.StatusBadRequest, "No picture was chosen. Choose a JPEG or PNG.")
+	}
+	files := form.File["photo"]
+	if m.Photos+len(files) > store.MostPhotos {
+		return s.showMakingWith(c, http.StatusUnprocessableEntity,
+			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
+				"Nothing was taken in.", store.MostPhotos, m.Photos))
+	}
+	done, err := s.Turn(c.Request().Context()) // large pictures take memory: few at a time
+	if err != nil {
+		return err
+	}
+	defer done()
+	var all []store.Photo
+	for _, f := range files {
+		p, err := takePhoto(f)
+		if err != nil {
+			return s.showMakingWith(c, http.StatusUnprocessableEntity, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.",
+				words.Cut(f.Filename, 60), err))
+		}
+		all = append(all, store.Photo{Making: m.ID, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
+			Says: words.Cut(strings.TrimSpace(c.FormValue("says")), 160)})
+	}
+	err = s.Store.KeepPhotos(c.Request().Context(), all...)
+	if errors.Is(err, store.ErrFull) {
+		return s.showMakingWith(c, http.StatusUnprocessableEntity,
+			"There is no more room for photos, so none was kept. Take some out of "+
+				"other makings first.")
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", m.ID))
+}
+
+func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
+	if f.Size > photo.MostBytes {
+		return photo.Photo{}, fmt.Errorf("it is larger than %d MB", photo.MostBytes>>20)
+	}
+	file, err := f.Open()
+	if err != nil {
+		return photo.Photo{}, err
+	}
+	defer file.Close()
+	data, err := io.ReadAll(io.LimitReader(file, photo.MostBytes+1))
+	if err != nil {
+		return photo.Photo{}, err
+	}
+	return photo.Take(data)
+}
+
+// photo gives a picture. It never changes, so a browser may keep it.
+func (s *Room) Photo(c *echo.Context) error {
+	p, err := s.Store.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo.")
+	}
+	if err != nil {
+		return err
+	}
+	c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
+	return c.Blob(http.StatusOK, "image/jpeg", p.Data)
+}
+
+// changePhoto keeps what is to be seen in a picture, or takes it out.
+func (s *Room) ChangePhoto(c *echo.Context) error {
+	ctx, id := c.Request().Context(), c.Param("photo")
+	p, err := s.Store.Photo(ctx, id, true)
+	if err == nil && c.FormValue("act") == "remove" {
+		err = s.Store.RemovePhoto(ctx, id)
+	} else if err == nil {
+		err = s.Store.SayPhoto(ctx, id, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
+	}
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo. It may have been taken out in another window.")
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", p.Making))
+}

@@ -1,0 +1,135 @@
+package people
+
+import (
+	"errors"
+	"io"
+	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/words"
+	"brevium/store"
+	"brevium/web/desk"
+)
+
+// Copies of all there is: made, kept and put back.
+
+func (s *Room) CopiesPage(c *echo.Context) error { return s.copiesWith(c, http.StatusOK, "") }
+
+func (s *Room) copiesWith(c *echo.Context, code int, problem string) error {
+	return s.Render(c, code, "copies", &copiesPage{desk.Page{Title: "Copies of it all"}, s.Store.Copies(), problem,
+		words.Cut(c.QueryParam("kept"), 120)})
+}
+
+// copiesPage lists the copies there are.
+type copiesPage struct {
+	desk.Page
+	Copies        []store.Copy
+	Problem, Kept string
+}
+
+// copyNow gives a copy of the database as it is now.
+func (s *Room) CopyNow(c *echo.Context) error {
+	dir, err := os.MkdirTemp("", "brevium-copy-")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	name := "brevium-" + s.Clock().Format("2006-01-02-1504") + ".db"
+	if err := s.Store.Backup(c.Request().Context(), filepath.Join(dir, name)); err != nil {
+		return err
+	}
+	return give(c, filepath.Join(dir, name), name)
+}
+
+func give(c *echo.Context, path, name string) error {
+	f, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	_ = http.NewResponseController(c.Response()).SetWriteDeadline(time.Now().Add(desk.FileTime)) // where there is a deadline
+	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+name+`"`)
+	return c.Stream(http.StatusOK, "application/vnd.sqlite3", f)
+}
+
+// copyFile gives one of the copies that lie beside the database.
+func (s *Room) CopyFile(c *echo.Context) error {
+	name, err := url.PathUnescape(c.Param("name"))
+	if err != nil {
+		return echo.ErrNotFound
+	}
+	path, err := s.Store.CopyCalled(name)
+	if errors.Is(err, store.ErrNone) {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+	}
+	if err != nil {
+		return err
+	}
+	return give(c, path, filepath.Base(path))
+}
+
+// restoreCopy puts a copy in place of all there is: one that was sent, or one that lies beside the
+// database.
+func (s *Room) RestoreCopy(c *echo.Context) error {
+	ctx := c.Request().Context()
+	if c.FormValue("sure") != "yes" {
+		return s.copiesWith(c, http.StatusBadRequest, "Nothing was done: tick that you mean it first.")
+	}
+	path := ""
+	if name := c.FormValue("name"); name != "" {
+		var err error
+		if path, err = s.Store.CopyCalled(name); err != nil {
+			return s.copiesWith(c, http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+		}
+	} else {
+		sent, err := receivedCopy(c)
+		if err != nil {
+			return s.copiesWith(c, http.StatusBadRequest,
+				"No copy was chosen. Choose a file that “Save a copy” or “brevium backup” made.")
+		}
+		defer os.Remove(sent)
+		path = sent
+	}
+	kept, err := s.Store.Replace(ctx, path)
+	s.forgetAll()
+	if err != nil {
+		s.Log.Warn("a copy was not put back", "err", err)
+		return s.copiesWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
+	}
+	return c.Redirect(http.StatusSeeOther, "/copies?"+url.Values{"kept": {filepath.Base(kept)}}.Encode())
+}
+
+// receivedCopy writes a copy that was sent to a file of its own.
+func receivedCopy(c *echo.Context) (path string, err error) {
+	header, err := c.FormFile("copy")
+	if err != nil {
+		return "", err
+	}
+	in, err := header.Open()
+	if err != nil {
+		return "", err
+	}
+	defer in.Close()
+	out, err := os.CreateTemp("", "brevium-restore-*.db")
+	if err != nil {
+		return "", err
+	}
+	_, err = io.Copy(out, in)
+	if err = errors.Join(err, out.Close()); err != nil {
+		os.Remove(out.Name())
+	}
+	return out.Name(), err
+}
+
+// forgetAll drops whatever is remembered of what the database held.
+func (s *Room) forgetAll() {
+	s.Shops.Last.Store(nil)
+	s.Fates.Kept.Purge()
+	s.Batches.Made.Kept.Purge()
+	s.Batches.Sheets.Kept.Purge()
+}

@@ -1,0 +1,179 @@
+package web
+
+import (
+	"net/http"
+	"slices"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/bundle"
+	"brevium/core/batch"
+	"brevium/core/brief"
+	"brevium/core/cutlist"
+	"brevium/core/record"
+	"brevium/core/shop"
+	"brevium/web/desk"
+)
+
+// get and post are lines of the table: an address, what answers there, and what it lets in.
+func get(at string, do echo.HandlerFunc, lets desk.Lets) desk.Route {
+	return desk.Route{On: http.MethodGet, At: at, Do: do, Lets: lets}
+}
+
+func post(at string, do echo.HandlerFunc, lets desk.Lets) desk.Route {
+	return desk.Route{On: http.MethodPost, At: at, Do: do, Lets: lets}
+}
+
+// What routes let in beyond forms.
+var (
+	asForm  = desk.Lets{}
+	anybody = desk.Lets{Open: true}
+	file    = func(bytes int64) desk.Lets { return desk.Lets{Bytes: bytes, Slow: true} }
+)
+
+const mb = 1 << 20
+
+// routes is every address there is, with what it lets in.
+func (s *Server) routes() []desk.Route {
+	boxes, shops := desk.Keeps[brief.Brief]{Desk: s.Desk, Of: s.Work.Boxes}, desk.Keeps[shop.Document]{Desk: s.Desk, Of: s.Supplies.ShopKind}
+	lists, notes := desk.Keeps[cutlist.List]{Desk: s.Desk, Of: s.Supplies.ListKind}, desk.Keeps[record.Note]{Desk: s.Desk, Of: s.Logbook.NoteKind}
+	orders := desk.Keeps[batch.Document]{Desk: s.Desk, Of: s.Batches.BatchKind}
+	return slices.Concat([]desk.Route{
+		get("/static/:version/*", s.File, anybody),
+
+		// Boxes
+		get("/", s.Boxes.Home, asForm),
+		post("/projects", s.Boxes.Create, asForm),
+		post("/projects/upload", s.Boxes.Upload, file(bundle.MostBytes+mb)),
+		post("/boxes", s.Boxes.ActBoxes, asForm),
+		get("/bin", s.Boxes.BinPage, asForm),
+		post("/bin/empty", s.Boxes.Empty, asForm),
+		post("/folders/rename", s.Boxes.RenameFolder, asForm),
+		post("/folders/share", s.Boxes.ShareFolder, asForm),
+		post("/folders/unshare", s.Boxes.UnshareFolder, asForm),
+		get("/bundle", s.Boxes.BundleFolder, asForm),
+		get("/projects/:id/card.svg", s.Boxes.CardPicture, asForm),
+		get("/projects/:id/document", s.Boxes.Document, asForm),
+		post("/projects/:id/copy", s.Boxes.CopyProject, asForm),
+		post("/projects/:id/folder", s.Boxes.FolderOf, asForm),
+		get("/projects/:id/other", s.Boxes.OtherPage, asForm),
+		post("/projects/:id/other", s.Boxes.Other, asForm),
+		get("/projects/:id/against/:other", s.Boxes.Against, asForm),
+		post("/projects/:id/bin", s.Boxes.ToBin, asForm),
+		post("/projects/:id/restore", s.Boxes.Restore, asForm),
+
+		// The workbench
+		get("/projects/:id", s.Work.Workbench, asForm),
+		get("/projects/:id/folded", s.Work.Folded, asForm),
+		get("/projects/:id/solid.json", s.Work.Solid, asForm),
+		get("/projects/:id/style.svg", s.Work.StylePicture, asForm),
+		get("/projects/:id/things.csv", s.Work.ThingsCSV, asForm),
+		post("/projects/:id/things", s.Work.ReadThings, asForm),
+		post("/projects/:id/keep-thing", s.Work.KeepThing, asForm),
+		get("/projects/:id/howmany", s.Work.HowMany, asForm),
+		get("/projects/:id/least", s.Work.LeastOfPlan, asForm),
+		get("/projects/:id/cutways", s.Work.WaysToCut, asForm),
+		get("/projects/:id/nearly", s.Work.Nearly, asForm),
+		get("/library", s.Work.LibraryPage, asForm),
+		post("/library/forget", s.Work.Forget, asForm),
+
+		// Supplies: the shop, and what is cut
+		get("/shop", s.Supplies.ShopPage, asForm),
+		get("/shop/cards.csv", s.Supplies.CardsCSV, asForm),
+		get("/shop/stash.csv", s.Supplies.StashCSV, asForm),
+		post("/shop/cards", s.Supplies.ReadCards, asForm),
+		post("/projects/:id/fitted", s.Supplies.Fitted, asForm),
+		post("/projects/:id/offcuts", s.Supplies.KeepOffcuts, asForm),
+		post("/projects/:id/cut", s.Supplies.CutIt, asForm),
+		post("/projects/:id/uncut", s.Supplies.Uncut, asForm),
+		post("/projects/:id/caution", s.Supplies.Caution, asForm),
+		get("/projects/:id/shopping.csv", s.Supplies.ShoppingCSV, asForm),
+		get("/fair", s.Supplies.FairPage, asForm),
+		get("/fair/least", s.Supplies.LeastOfFair, asForm),
+		get("/fair/shopping.csv", s.Supplies.FairShopping, asForm),
+		post("/fair/cut", s.Supplies.CutFair, asForm),
+		post("/fair/uncut", s.Supplies.UncutFair, asForm),
+		get("/cut", s.Supplies.CutLists, asForm),
+		post("/cut", s.Supplies.NewCutList, asForm),
+		get("/cut/:list", lists.Page, asForm),
+		get("/cut/:list/least", s.Supplies.LeastOfList, asForm),
+		get("/cut/:list/pieces.csv", s.Supplies.CutListCSV, asForm),
+		post("/cut/:list/csv", s.Supplies.ReadCutList, asForm),
+
+		// The bench, and what is handed on
+		get("/projects/:id/bench", s.Bench.BenchPage, asForm),
+		get("/projects/:id/bench/stamp", s.Bench.BenchStamp, asForm),
+		post("/projects/:id/bench/tick", s.Bench.Tick, asForm),
+		post("/projects/:id/bench/again", s.Bench.BeginAgain, asForm),
+		get("/projects/:id/step.svg", s.Bench.StepPicture, asForm),
+		get("/projects/:id/print", s.Bench.Print, asForm),
+		get("/projects/:id/handon", s.Bench.HandOn, asForm),
+		get("/projects/:id/templates", s.Bench.Templates, asForm),
+		get("/projects/:id/out/:as", s.Bench.Out, asForm),
+		post("/projects/:id/share", s.Bench.Share, asForm),
+		post("/projects/:id/unshare", s.Bench.Unshare, asForm),
+		get("/projects/:id/machine", s.Bench.MachinePage, asForm),
+		get("/projects/:id/machine/state", s.Bench.MachineState, asForm),
+		get("/projects/:id/machine/path.svg", s.Bench.MachinePath, asForm),
+		post("/projects/:id/machine/send", s.Bench.SendToMachine, asForm),
+		post("/projects/:id/machine/press", s.Bench.PressMachine, asForm),
+		get("/c/:token", s.Bench.CollectionPage, anybody),
+
+		// The logbook
+		get("/logbook", s.Logbook.Logbook, asForm),
+		get("/logbook/years", s.Logbook.LogYears, asForm),
+		get("/logbook/out/:as", s.Logbook.LogOut, asForm),
+		post("/logbook/in", s.Logbook.ReadLog, file(9*mb)),
+		post("/projects/:id/makings", s.Logbook.RecordMade, asForm),
+		get("/makings/:id", notes.Page, asForm),
+		get("/makings/:id/picture.svg", s.Logbook.MadePicture, asForm),
+		post("/makings/:id/again", s.Logbook.MakeAgain, asForm),
+		post("/makings/:id/photos", s.Logbook.AddPhotos, file(120*mb)),
+		get("/photos/:photo", s.Logbook.Photo, asForm),
+		post("/photos/:photo", s.Logbook.ChangePhoto, asForm),
+
+		// Batches
+		get("/batches", s.Batches.BatchList, asForm),
+		post("/batches", s.Batches.NewBatch, file(9*mb)),
+		get("/batches/:batch", orders.Page, asForm),
+		get("/batches/:batch/gives", s.Batches.BatchGives, asForm),
+		get("/batches/:batch/stamp", s.Batches.BatchStamp, asForm),
+		get("/batches/:batch/sittings.ics", s.Batches.Calendar, asForm),
+		get("/batches/:batch/orders.csv", s.Batches.OrdersOut, asForm),
+		get("/batches/:batch/shopping.csv", s.Batches.BatchShopping, asForm),
+		get("/batches/:batch/labels", s.Batches.Labels, asForm),
+		get("/batches/:batch/print", s.Batches.SchedulePrint, asForm),
+		post("/batches/:batch/in", s.Batches.OrdersIn, file(9*mb)),
+
+		// People and copies
+		get("/enter", s.People.EnterPage, anybody),
+		post("/enter", s.People.Throttle()(s.People.Enter), anybody),
+		post("/leave", s.People.Leave, asForm),
+		get("/copies", s.People.CopiesPage, asForm),
+		get("/copies/now", s.People.CopyNow, desk.Lets{Slow: true}),
+		get("/copies/file/:name", s.People.CopyFile, desk.Lets{Slow: true}),
+		post("/copies/restore", s.People.RestoreCopy, file(8<<30)),
+
+		// Help
+		get("/words", s.Help.Glossary, asForm),
+		get("/how", s.Help.HowTos, asForm),
+		get("/how/:name", s.Help.HowTo, asForm),
+	},
+		boxes.Routes("/projects/:id", asForm), shops.Routes("/shop", asForm), lists.Routes("/cut/:list", asForm),
+		notes.Routes("/makings/:id", asForm), orders.Routes("/batches/:batch", file(9*mb)),
+		lists.Throws("/cut/:list"), notes.Throws("/makings/:id"), orders.Throws("/batches/:batch"),
+		s.sharedRoutes("/s/:token"), s.sharedRoutes("/c/:token/:place"))
+}
+
+// sharedRoutes are what whoever has a link may see.
+func (s *Server) sharedRoutes(at string) []desk.Route {
+	return []desk.Route{
+		get(at, s.Bench.SharedPage, anybody),
+		get(at+"/card.svg", s.Bench.SharedCard, anybody),
+		get(at+"/folded", s.Bench.SharedFolded, anybody),
+		get(at+"/solid.json", s.Bench.SharedSolid, anybody),
+		get(at+"/step.svg", s.Bench.SharedStep, anybody),
+		get(at+"/out/:as", s.Bench.SharedOut, anybody),
+		get(at+"/document", s.Bench.SharedDocument, anybody),
+	}
+}

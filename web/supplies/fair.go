@@ -1,0 +1,271 @@
+package supplies
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/cutting"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/store"
+	"brevium/web/boxes"
+	"brevium/web/desk"
+	"brevium/web/sheets"
+	"brevium/web/workbench"
+)
+
+// Several boxes cut together: for the whole fair.
+
+// fair is the boxes that a page cuts together, and how.
+type fair struct {
+	Ask   brief.Sheets
+	Plans []*plan.Plan
+	Names []string
+	IDs   []string
+	Wrong []string // boxes that can't be cut, and why
+	query url.Values
+	step  measure.Step
+	units measure.Unit
+}
+
+// mostTogether is how many boxes are cut together.
+const MostTogether = 40
+
+// fairOf reads from an address, or a form, which boxes are cut together.
+func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
+	f := &fair{query: url.Values{}}
+	text := func(name string) brief.Text { return brief.Text(values.Get(name)) }
+	f.Ask = brief.Sheets{Aim: text("aim"), Tie: text("tie"), Sizes: text("sizes"), Offcuts: brief.Flag(values.Get("offcuts"))}
+	for _, name := range []string{"aim", "tie", "sizes", "offcuts"} {
+		if text := values.Get(name); text != "" {
+			f.query.Set(name, text)
+		}
+	}
+	ids := values["p"]
+	if len(ids) > MostTogether {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are cut together.", MostTogether))
+	}
+	pieces := 0
+	for _, id := range ids {
+		if slices.Contains(f.IDs, id) {
+			continue
+		}
+		head, err := s.Store.Boxes.Head(ctx, id)
+		if err != nil && !errors.Is(err, store.ErrNone) && !errors.As(err, new(*store.Broken)) {
+			return nil, err
+		}
+		if err != nil {
+			f.Wrong = append(f.Wrong, "A box that was chosen is not there any more.")
+			continue
+		}
+		f.IDs = append(f.IDs, id)
+		f.query.Add("p", id)
+		m := s.Work.Make(head.Doc, "")
+		plans, names := []*plan.Plan{m.Plan}, []string{desk.Called(string(head.Doc.Name), desk.Nameless)}
+		if m.Set != nil {
+			plans, names = m.Set.Plans, nil
+			for _, n := range m.Set.Names {
+				names = append(names, string(head.Doc.Name)+", "+n)
+			}
+		}
+		for i, p := range plans {
+			switch {
+			case !p.OK():
+				f.Wrong = append(f.Wrong, names[i]+" has no plan yet.")
+			case len(p.Layout.TooBig) > 0:
+				f.Wrong = append(f.Wrong, names[i]+" has a piece larger than its sheet.")
+			default:
+				f.Plans, f.Names = append(f.Plans, p), append(f.Names, names[i])
+				for _, c := range p.Cuts {
+					for _, sheet := range c.Sheets {
+						pieces += len(sheet.Placed)
+					}
+				}
+			}
+		}
+	}
+	if pieces > request.MostPieces {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("These are %d pieces; at most %d are laid at once. "+
+			"Take a box or copies out.", pieces, request.MostPieces))
+	}
+	f.units = measure.Millimetres
+	if len(f.Plans) > 0 {
+		f.step, f.units = f.Plans[0].Step, f.Plans[0].Units
+	}
+	return f, nil
+}
+
+// tasks are what is to be cut of them all.
+func (f *fair) tasks() []cutting.Task {
+	if len(f.Plans) == 0 {
+		return nil
+	}
+	b := brief.Brief{Units: brief.Text(f.units), Sheets: f.Ask}
+	b.Tools.Step = brief.Text(f.Plans[0].Brief.Tools.Step)
+	return cutting.Together(plan.Tables(f.Plans), f.Names, request.ReadCutting(b))
+}
+
+// alone is what they would take were each laid by itself.
+func (f *fair) alone() (n int) {
+	for _, p := range f.Plans {
+		for _, c := range p.Cuts {
+			if !c.Offcut {
+				n += len(c.Sheets)
+			}
+		}
+	}
+	return n
+}
+
+func (s *Room) FairPage(c *echo.Context) error {
+	ctx := c.Request().Context()
+	f, err := s.fairOf(ctx, c.QueryParams())
+	if err != nil {
+		return err
+	}
+	made, _ := strconv.ParseInt(c.QueryParam("cut"), 10, 64)
+	cut, notice := s.justCut(ctx, made)
+	if said := backSays[c.QueryParam("said")]; said != "" {
+		notice = said
+	}
+	look := strings.TrimSpace(c.QueryParam("q"))
+	var offered []boxes.Listed
+	all := 1
+	for page := 0; page < mostPages && len(offered) < all; page++ {
+		var some []boxes.Listed
+		if some, all, err = s.Boxes.List(ctx, store.Want{Words: look}, page); err != nil {
+			return err
+		}
+		offered = append(offered, some...)
+	}
+	v := &fairPage{Page: desk.Page{Title: "Cut together"}, Aims: workbench.Aims, F: f, Listed: offered, More: all - len(offered), Notice: notice, Cut: cut,
+		Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
+	if tasks := f.tasks(); len(tasks) > 0 {
+		found, err := s.Sheets.Best(ctx, tasks)
+		if err != nil {
+			return err
+		}
+		cuts := cutting.Cuts(found)
+		cut := sheets.CutViewOf(cuts, f.step, false)
+		cut.Bound, cut.Proved = sheets.BoundOf(found)
+		if deep := sheets.Deepened(tasks); !cut.Proved && !s.Cuttings.Has(sheets.KeyOf(deep)) {
+			cut.Live, cut.Key = "/fair/least?"+f.query.Encode(), sheets.KeyOf(deep)
+		}
+		v.Cutting, v.Alone, v.Buys = &cut, f.alone(), shop.Shopping(costs.Needs(cuts, s.Workshop()))
+	}
+	return s.Render(c, http.StatusOK, "fair", v)
+}
+
+// fairPage is several boxes that are cut together.
+type fairPage struct {
+	desk.Page
+	F                   *fair
+	Aims                []style.Choice
+	Listed              []boxes.Listed
+	More                int
+	Notice, Query, Look string
+	Cut                 int64
+	Others              []string
+	Cutting             *sheets.CutView
+	Alone               int
+	Buys                []shop.Buy
+}
+
+// mostPages is how many pages of the list of boxes are offered.
+const mostPages = 3
+
+// others are the boxes that were chosen and are not offered: elsewhere in the list.
+func (f *fair) others(offered []boxes.Listed) (out []string) {
+	for _, id := range f.IDs {
+		if !slices.ContainsFunc(offered, func(l boxes.Listed) bool { return l.Project == id }) {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
+func (s *Room) LeastOfFair(c *echo.Context) error {
+	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
+	if err != nil {
+		return err
+	}
+	tasks := f.tasks()
+	if len(tasks) == 0 {
+		return echo.NewHTTPError(http.StatusNotFound, "No box was chosen that can be cut.")
+	}
+	found, err := s.Sheets.Best(c.Request().Context(), tasks)
+	if err != nil {
+		return err
+	}
+	return s.Sheets.LeastStream(c, sheets.Deepened(tasks), f.step, cutting.Cuts(found), false)
+}
+
+// cutFair takes the sheets of all from the shop.
+func (s *Room) CutFair(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	f, err := s.fairOf(c.Request().Context(), values)
+	if err != nil {
+		return err
+	}
+	tasks := f.tasks()
+	if len(tasks) == 0 {
+		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
+	}
+	found, err := s.Sheets.Best(c.Request().Context(), tasks)
+	if err != nil {
+		return err
+	}
+	made, err := s.takeFromShop(c, cutting.Cuts(found), "several boxes", f.units)
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/fair?%s&cut=%d", f.query.Encode(), made))
+}
+
+func (s *Room) UncutFair(c *echo.Context) error {
+	values, err := c.FormValues()
+	if err != nil {
+		return err
+	}
+	f, err := s.fairOf(c.Request().Context(), values)
+	if err != nil {
+		return err
+	}
+	said, err := s.putBackCut(c)
+	if err != nil {
+		return err
+	}
+	f.query.Set("said", said)
+	return c.Redirect(http.StatusSeeOther, "/fair?"+f.query.Encode())
+}
+
+func (s *Room) FairShopping(c *echo.Context) error {
+	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
+	if err != nil {
+		return err
+	}
+	found, err := s.Sheets.Best(c.Request().Context(), f.tasks())
+	if err != nil {
+		return err
+	}
+	return s.shoppingOf(c, cutting.Cuts(found))
+}
+
+// Has reports whether a box is among them.
+func (f *fair) Has(id string) bool { return slices.Contains(f.IDs, id) }

@@ -1,0 +1,387 @@
+package supplies
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/workbench"
+)
+
+// How the shop is shown.
+
+// shopState is the shop as its page shows it.
+type shopState struct {
+	*desk.ReadShop
+	desk.Kept
+}
+
+// partLink is a part of the shop on its rail.
+type partLink struct {
+	ID, Title, State, Why, Link string
+	Here                        bool
+}
+
+// tile is a card in the list of them.
+type tile struct {
+	ID, Title, Line, Link string
+	Here, Retired, Bad    bool
+	Picture               template.HTML
+}
+
+func (s *Room) showShop(c *echo.Context, code int, head store.Head[shop.Document], e desk.Edited[shop.Document]) error {
+	ctx, v := c.Request().Context(), shopViewOf(c)
+	now, err := s.ShopNow(ctx)
+	if err != nil {
+		return err
+	}
+	if now.ID == 0 { // plans may be made with another until anything is changed
+		now = desk.ReadAs(head)
+	}
+	st := &shopState{ReadShop: now}
+	if st.Kept, err = desk.KeptOf(ctx, s.ShopKind(c), &now.Head, &e, func(path string) string {
+		return desk.Labelled(shop.Form, &now.Doc, path)
+	}); err != nil {
+		return err
+	}
+	if now.ID == 0 {
+		st.Said = "As it ships"
+	}
+	if e.Part != "" {
+		v.Card = e.Part
+	}
+	if d := &now.Doc; d.Of(v.Card) < 0 && len(d.Cards) > 0 {
+		v.Card = d.Cards[0].ID
+	}
+	f := shopForm{desk.Form{Doc: &now.Doc, At: shop.FieldAt, Report: now.Report, Thick: true}}
+	data := &shopPage{Page: desk.Page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), InPlace: true}, S: st, V: v,
+		Base: now.ID, Path: "/shop", Here: v.Link(), Rail: shopRail(v, st), Groups: f.shopGroups(v, st)}
+	if err := s.shopTable(ctx, data); err != nil {
+		return err
+	}
+	return s.Render(c, code, "shop", data)
+}
+
+// shopPage is a part of the shop as its page shows it.
+type shopPage struct {
+	desk.Page
+	S          *shopState
+	V          shopView
+	Base       int64
+	Path, Here string
+	Rail       []partLink
+	Groups     []desk.Group
+	Tiles      []tile
+	Stock      *brief.Stock // the card that is looked at
+	Facts      []fact
+	Uses, Keep []store.BoxRev
+	MoreUses   int
+	Picture    template.HTML
+	History    []store.Revision[shop.Document]
+	Learnt     []fitLesson
+}
+
+func titleOf(part string) string {
+	for _, p := range shopParts {
+		if p.ID == part {
+			return p.Title
+		}
+	}
+	return ""
+}
+
+func shopRail(v shopView, st *shopState) (out []partLink) {
+	owns := map[string]string{"cards": "cards.", "offcuts": "offcuts.", "tools": "tools.", "habits": "habits.",
+		"fit": "fits.", "prices": "prices."}
+	for _, p := range shopParts {
+		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
+			Here: p.ID == v.Stage}
+		if p.ID == "tools" && st.Doc.Tools == (brief.Tools{}) {
+			l.State, l.Why = "guessed", "not described yet: any mark is taken to be set directly"
+		}
+		own := func(pr brief.Problem) bool { return strings.HasPrefix(pr.Field, owns[p.ID]) }
+		if at := slices.IndexFunc(st.Report.Problems, own); at >= 0 {
+			l.State, l.Why = "trouble", st.Report.Problems[at].Text
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// shopForm asks about the shop.
+type shopForm struct{ desk.Form }
+
+// shopGroups are the questions of a part of the shop.
+func (f shopForm) shopGroups(v shopView, st *shopState) []desk.Group {
+	switch v.Stage {
+	case "cards":
+		return f.cardGroups(v.Card, st)
+	case "offcuts":
+		return f.offcutGroups(st)
+	case "tools":
+		return workbench.ToolGroups(f.Form, "tools.")
+	case "habits":
+		return f.habitGroups()
+	case "prices":
+		return f.priceGroups()
+	}
+	return nil
+}
+
+func (f shopForm) cardGroups(id string, st *shopState) []desk.Group {
+	i := st.Doc.Of(id)
+	if i < 0 {
+		return nil
+	}
+	card, _ := st.Workshop.Card(id)
+	path := "cards.@" + id + "."
+	open := func(name, empty string) desk.Field { return f.Open(path+name, empty) }
+	thick := "not measured"
+	if card.Estimated {
+		thick = "about " + strings.TrimSuffix(card.Caliper.Exact("mm"), " mm")
+	}
+	pick := func(name string, choices ...style.Choice) desk.Field { return f.Pick(path+name, choices) }
+	motifs := []style.Choice{{ID: "", Label: "as it comes"}}
+	for _, m := range shop.Motifs {
+		motifs = append(motifs, style.Choice{ID: m, Label: m})
+	}
+	about := desk.Group{Title: desk.Called(string(st.Doc.Cards[i].Title), "This card"), ID: "card-" + id, Fields: []desk.Field{
+		f.Ask(path + "title"),
+		pick("kind", style.Choice{ID: "card", Label: "card"}, style.Choice{ID: "paper", Label: "paper"},
+			style.Choice{ID: "specialty", Label: "specialty"}),
+		open("gsm", "not known"), open("caliper", thick), open("ten", "or ten at once"),
+		pick("grain", style.Choice{ID: "", Label: "not known"}, style.Choice{ID: "long", Label: "along the long side"},
+			style.Choice{ID: "short", Label: "along the short side"}),
+		open("sheets", "every size"),
+	}, MoreSays: "Bulk, price, in hand, packs", More: []desk.Field{open("bulk", "1.25"), open("price",
+		"not known"), f.Open("currency", "none"),
+		open("hand", "not counted"), open("pack", "by the sheet")}}
+	if card.Estimated {
+		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure ten sheets on each other to be sure.",
+			card.Caliper.MM())}
+	}
+	looks := desk.Group{Title: "How it looks", ID: "looks", Fields: []desk.Field{f.colour(path+"colour", card.Colour),
+		f.colour(path+"inside", card.Inside),
+		pick("pattern", style.Choice{ID: "", Label: "plain"}, style.Choice{ID: "up", Label: "has a way up"},
+			style.Choice{ID: "any", Label: "any way up"})}}
+	if p := st.Doc.Cards[i].Pattern; p == "up" || p == "any" {
+		looks.Fields = append(looks.Fields, f.Pick(path+"motif", motifs), f.colour(path+"ink", card.Ink),
+			open("repeat", "24 mm"))
+	}
+	for _, g := range []*desk.Group{&about, &looks} {
+		for _, fd := range g.More {
+			g.Open = g.Open || fd.Problem != nil
+		}
+	}
+	return []desk.Group{about, looks}
+}
+
+// colour is a field for a colour, which shows one where none was chosen.
+func (f shopForm) colour(path, now string) desk.Field {
+	fd := f.Ask(path)
+	if fd.Kind = "colour"; fd.Value == "" || fd.Problem != nil {
+		fd.Value = now
+	}
+	return fd
+}
+
+func (f shopForm) offcutGroups(st *shopState) (out []desk.Group) {
+	var cards []style.Choice
+	for _, c := range st.Workshop.Cards {
+		cards = append(cards, style.Choice{ID: c.ID, Label: c.Title})
+	}
+	for _, o := range st.Doc.Offcuts {
+		path := "offcuts.@" + o.ID + "."
+		out = append(out, desk.Group{ID: o.ID, Title: fmt.Sprintf("%s × %s", o.Width, o.Height), Remove: "remove-offcut:" + o.ID,
+			Fields: []desk.Field{f.Ask(path + "width"), f.Ask(path + "height"), f.Pick(path+"card", cards),
+				f.Open(path+"from", "not noted")}})
+	}
+	return append(out, desk.Group{Add: "add-offcut", AddSays: "Add an offcut"})
+}
+
+func (f shopForm) habitGroups() (out []desk.Group) {
+	for _, h := range shop.Habits {
+		choices := make([]style.Choice, 0, len(h.Choices))
+		for _, c := range h.Choices {
+			choices = append(choices, style.Choice{ID: c.ID, Label: c.Label, Why: c.Why})
+		}
+		fd := f.Buttons("habits."+h.ID, choices)
+		if h.ID == "step" {
+			fd = f.Pick("habits."+h.ID, choices)
+		}
+		fd.Label = h.Label
+		out = append(out, desk.Group{ID: "habit-" + h.ID, Fields: []desk.Field{fd}, Says: []string{h.Why}})
+	}
+	return out
+}
+
+// shopTable makes what stands on the table, and beside it, for a part of the shop.
+func (s *Room) shopTable(ctx context.Context, data *shopPage) (err error) {
+	v, st := data.V, data.S
+	switch v.Stage {
+	case "cards":
+		data.Tiles = tiles(v, st)
+		return s.cardFacts(ctx, v.Card, st, data)
+	case "offcuts":
+		units := measure.DefaultStep(st.Doc.Units())
+		label := func(o shop.Kept) string { return units.Show(o.Width).Text + " × " + units.Show(o.Height).String() }
+		card := func(id string) shop.Card { c, _ := st.Workshop.Card(id); return c }
+		data.Picture = template.HTML(draw.Offcuts(st.Workshop.Offcuts, card, label, workbench.TableW, workbench.TableH))
+	case "tools":
+		data.Picture = template.HTML(draw.Tools(st.Workshop.Tools, st.Doc.Units(), workbench.TableW, 460))
+	case "habits":
+		data.History, err = s.Store.Shops.History(ctx, store.TheShop, st.ID, 30)
+	case "fit":
+		data.Learnt = learnt(st)
+	}
+	return err
+}
+
+func tiles(v shopView, st *shopState) (out []tile) {
+	for _, stock := range st.Doc.Cards {
+		c, ok := st.Workshop.Card(stock.ID)
+		t := tile{ID: stock.ID, Title: desk.Called(string(stock.Title), "no name"), Link: v.Link("card", stock.ID),
+			Here:    stock.ID == v.Card,
+			Retired: stock.Retired == "yes", Bad: !ok}
+		if ok {
+			t.Picture = template.HTML(draw.Swatch(c, 132, 92))
+			t.Line = fmt.Sprintf("%d gsm · %s", c.GSM, cardThick(c))
+		}
+		out = append(out, t)
+	}
+	slices.SortStableFunc(out, func(a, b tile) int {
+		order := map[bool]int{true: 1}
+		return order[a.Retired] - order[b.Retired]
+	})
+	return out
+}
+
+func cardThick(c shop.Card) string {
+	if c.Estimated {
+		return fmt.Sprintf("about %.2f mm", c.Caliper.MM())
+	}
+	return fmt.Sprintf("%.3g mm", c.Caliper.MM())
+}
+
+// cardFacts tells what the numbers of a card come to, and which boxes are made of it.
+func (s *Room) cardFacts(ctx context.Context, id string, st *shopState, data *shopPage) error {
+	i := st.Doc.Of(id)
+	if i < 0 {
+		return nil
+	}
+	stock := st.Doc.Cards[i]
+	data.Stock = &stock
+	if c, ok := st.Workshop.Card(id); ok {
+		data.Facts = factsOf(c, st)
+	}
+	all, err := s.Work.Using(ctx, id)
+	if err != nil {
+		return err
+	}
+	var uses, keep []store.BoxRev
+	for _, rev := range all {
+		if k := workbench.OwnCard(&rev.Doc, id); k >= 0 && !workbench.SameNumbers(rev.Doc.Card.Own[k], stock) {
+			keep = append(keep, rev)
+		} else {
+			uses = append(uses, rev)
+		}
+	}
+	data.Uses, data.Keep = uses[:min(len(uses), mostUses)], keep[:min(len(keep), mostUses)]
+	data.MoreUses = max(0, len(uses)-mostUses) + max(0, len(keep)-mostUses)
+	return nil
+}
+
+// mostUses is how many boxes of a card are listed.
+const mostUses = 40
+
+// fact is a line of the tally.
+type fact struct{ Name, Is string }
+
+func factsOf(c shop.Card, st *shopState) (out []fact) {
+	add := func(name, is string) { out = append(out, fact{name, is}) }
+	var pounds []string
+	for _, g := range shop.Grades[:3] {
+		pounds = append(pounds, fmt.Sprintf("%.0f lb %s", g.Pounds(float64(c.GSM)), g.ID))
+	}
+	add("Weight", fmt.Sprintf("%d gsm: %s", c.GSM, strings.Join(pounds, ", ")))
+	how := "measured"
+	if c.Estimated {
+		how = "an estimate, from weight and bulk"
+	}
+	add("Thickness", fmt.Sprintf("%.3g mm, %.0f thousandths of an inch; %s", c.Caliper.MM(), c.Caliper.MM()/25.4*1000, how))
+	bulk := shop.Over{Inner: c.Caliper, Outer: c.Caliper}.Bulk()
+	add("Clearance it wants", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", (bulk+shop.Slack["snug"]).MM(),
+		(bulk+shop.Slack["easy"]).MM()))
+	var sheets []string
+	for _, t := range st.Workshop.Comes(c) {
+		price := ""
+		if c.Each > 0 {
+			price = fmt.Sprintf(" (%s)", strings.TrimSpace(st.Workshop.Currency+" "+words.Coins(c.Cost(t, 1))))
+		}
+		sheets = append(sheets, t.Title+price)
+	}
+	add("Comes in", strings.Join(sheets, "; "))
+	if c.Hand >= 0 {
+		add("In hand", desk.PlainCount(c.Hand, "sheet", "sheets"))
+	}
+	return out
+}
+
+// fitLesson is what was learnt of one card with one kind of walls.
+type fitLesson struct {
+	Key, Title, Says string
+	Aside            bool
+	Picture          template.HTML
+	Records          []shop.Fit
+}
+
+func learnt(st *shopState) (out []fitLesson) {
+	for _, k := range shop.Keys(st.Workshop.Learnt) {
+		l := st.Workshop.Learnt[k]
+		card, _ := st.Workshop.Card(k.Card)
+		usual := shop.Slack["snug"]
+		one := fitLesson{Key: k.String(), Title: fmt.Sprintf("%s, %s walls", desk.Called(card.Title, k.Card), k.Walls),
+			Aside:   l.Aside,
+			Picture: template.HTML(draw.Learnt(usual, l, 420, 56))}
+		if k.Layers > 0 {
+			one.Title += ", " + desk.PlainCount(k.Layers, "layer", "layers") + " between"
+		}
+		for _, f := range st.Doc.Fits {
+			if string(f.Card) == k.Card && string(f.Walls) == k.Walls && string(f.Layers) == fmt.Sprint(k.Layers) {
+				one.Records = append(one.Records, f)
+			}
+		}
+		one.Says = fmt.Sprintf("%.2f mm %s than usual: a snug lid is planned with %.2f mm of ease instead of %.2f mm. With any one of %s "+
+			"left out it would lie between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more",
+			false: "less"}[l.More >= 0],
+			(usual + l.More).MM(), usual.MM(), desk.PlainCount(l.Records, "record",
+				"records"), (usual + l.Low).MM(), (usual + l.High).MM())
+		out = append(out, one)
+	}
+	return out
+}
+
+// Found tells a record in words.
+func (l fitLesson) Found(f shop.Fit) string {
+	if f.Gap != "" {
+		return "a gap of " + string(f.Gap)
+	}
+	for _, v := range shop.Verdicts {
+		if v.ID == string(f.Verdict) {
+			return words.Small(v.Title)
+		}
+	}
+	return string(f.Verdict)
+}

@@ -1,0 +1,252 @@
+package workbench
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/advice"
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/web/desk"
+)
+
+// acts are what buttons do beyond what the fields hold.
+var acts = map[string]struct {
+	says string
+	do   func(*Room, context.Context, *desk.Changing[brief.Brief]) error
+}{
+	"add-thing":     {"A thing added", (*Room).addThing},
+	"add-usual":     {"A usual thing added", (*Room).addUsual},
+	"remove-thing":  {"A thing taken out", (*Room).removeThing},
+	"add-piece":     {"A piece added", (*Room).addPiece},
+	"remove-piece":  {"A piece taken out", (*Room).removePiece},
+	"use-size":      {"The size given", (*Room).useSize},
+	"use-contents":  {"The size left to the contents", (*Room).useContents},
+	"choose-way":    {"An arrangement chosen", (*Room).chooseWay},
+	"choose-for-me": {"The arrangement left to Brevium", (*Room).chooseForMe},
+	"move":          {"A thing moved by hand", (*Room).moveStack},
+	"turn":          {"A thing turned by hand", (*Room).moveStack},
+	"take-shop":     {"The shop's numbers for a card taken", (*Room).takeShop},
+	"keep-card":     {"A card of the box added to the shop", (*Room).keepOwn},
+	"write-shop":    {"What the shop says written into the box", (*Room).writeShop},
+	"dress-as":      {"Dressed another way", (*Room).dressAs},
+	"panel":         {"A panel pointed at", (*Room).pointPanel},
+	"add-dress":     {"Something put on", (*Room).addDress},
+	"remove-dress":  {"Something taken off", (*Room).removeDress},
+	"scheme":        {"Another scheme of colours", (*Room).takeScheme},
+	"take-deep":     {"The least that was found is cut", (*Room).takeDeep},
+	"hold":          {"A piece held on its sheet", (*Room).holdPiece},
+	"unpin-all":     {"Pieces let go", (*Room).unpinAll},
+	"add-box":       {"A box added", (*Room).addBox},
+	"remove-box":    {"A box taken out", (*Room).removeBox},
+}
+
+// actBox does what a button of a box's page asks.
+func (s *Room) actBox(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	if c.Act == "mend" {
+		return s.mend(ctx, c)
+	}
+	a, ok := acts[c.Act]
+	if !ok {
+		return desk.ErrNoAct
+	}
+	return a.do(s, ctx, c)
+}
+
+func (s *Room) add(c *desk.Changing[brief.Brief], thing brief.Item) error {
+	if len(c.Doc.Contents) >= contents.MostKinds {
+		c.Notice = fmt.Sprintf("A box takes %d kinds of thing at the most.", contents.MostKinds)
+		return nil
+	}
+	thing.ID = desk.NewMark()
+	c.Doc.Contents = append(c.Doc.Contents, thing)
+	c.Focus = desk.FieldMark("contents.@" + thing.ID + ".name")
+	return nil
+}
+
+func (s *Room) addThing(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	thing := brief.Item{Name: "another thing", Shape: "block", Count: "1"}
+	if len(c.Doc.Contents) == 0 {
+		thing.Name = "thing"
+	}
+	return s.add(c, thing)
+}
+
+func (s *Room) addUsual(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	things, err := s.Library(ctx)
+	if err != nil {
+		return err
+	}
+	name := c.Arg
+	if name == "" {
+		name = c.Values.Get("usual")
+	}
+	for _, t := range things {
+		if string(t.Name) == name {
+			return s.add(c, t.Item)
+		}
+	}
+	c.Notice, c.Focus = "Choose one of the usual things first.", "usual"
+	return nil
+}
+
+func (s *Room) removeThing(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	if desk.TakeOut(c, "contents.@"+c.Arg, "thing") {
+		c.Doc.Arrange.Places = slices.DeleteFunc(c.Doc.Arrange.Places, func(p brief.StackAt) bool { return p.Thing == c.Arg })
+	}
+	return nil
+}
+
+func (s *Room) addPiece(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	name := fmt.Sprintf("piece %d", len(c.Doc.Box.Pieces)+1)
+	p := brief.Scored{ID: desk.NewMark(), Name: brief.Text(name), Width: "4 in", Height: "3 in"}
+	c.Doc.Box.Pieces = append(c.Doc.Box.Pieces, p)
+	c.Focus = desk.FieldMark("box.pieces.@" + p.ID + ".name")
+	return nil
+}
+
+func (s *Room) removePiece(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	desk.TakeOut(c, "box.pieces.@"+c.Arg, "piece")
+	return nil
+}
+
+// mend makes the change that a problem offers, or presses the button it names: the
+// problem of the field named.
+func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	p := advice.Make(c.Doc, s.Workshop())
+	for _, w := range p.Warnings { // was it inches?
+		if w.Code == "inches" && w.Set.Has(c.Arg) {
+			c.Doc.Set(c.Arg, w.Set.Get(c.Arg))
+			c.Focus = desk.FieldMark(c.Arg)
+			return nil
+		}
+	}
+	for _, pr := range p.Problems {
+		if pr.Field == c.Arg && len(pr.Set) > 0 {
+			if act := pr.Set.Get("act"); act != "" {
+				c.Act, c.Arg, _ = strings.Cut(act, ":")
+				return s.actBox(ctx, c)
+			}
+			for path, text := range pr.Set.All() {
+				c.Doc.Set(path, text)
+			}
+			c.Focus = desk.FieldMark(pr.Field)
+			return nil
+		}
+	}
+	c.Notice = "That is mended already."
+	return nil
+}
+
+func (s *Room) useSize(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	if c.Doc.Size == nil {
+		c.Doc.Size = sizeOf(&c.Doc, s.Workshop())
+	}
+	c.Focus = desk.FieldMark("size.length")
+	return nil
+}
+
+func (s *Room) useContents(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	c.Doc.Size = nil
+	return nil
+}
+
+func (s *Room) chooseWay(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	c.Doc.Arrange.Way, c.Doc.Arrange.Places, c.Doc.Size = brief.Text(c.Arg), nil, nil
+	return nil
+}
+
+func (s *Room) chooseForMe(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	c.Doc.Arrange.Way, c.Doc.Arrange.Places = "", nil
+	return nil
+}
+
+// stackOf finds a stack by its thing and which of that thing's stacks it is:
+// "k3.2".
+func stackOf(l *contents.Load, mark string) int {
+	id, nth, _ := strings.Cut(mark, ".")
+	n, err := strconv.Atoi(nth)
+	if err != nil || n < 0 {
+		return -1
+	}
+	for i, st := range l.Stacks {
+		if l.Things[st.Thing].ID == id {
+			if n == 0 {
+				return i
+			}
+			n--
+		}
+	}
+	return -1
+}
+
+// moveStack moves a stack by whole steps of the tools ("move:k3.2:1:-3": the
+// third of thing k3, one to the right, three to the front) or turns it a
+// quarter ("turn:k3.2"). What would stand in another stays where it is, and is
+// told.
+func (s *Room) moveStack(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	p := plan.Make(c.Doc, s.Workshop())
+	part := strings.Split(c.Arg, ":")
+	i := -1
+	if p.OK() {
+		i = stackOf(&p.Load, part[0])
+	}
+	if i < 0 {
+		c.Notice = "That thing is no longer there: another window has changed what goes in."
+		return nil
+	}
+	turned := make([]bool, len(p.Load.Stacks))
+	if at, ok := plan.PlacesOf(c.Doc.Arrange.Places, p.Load); ok && p.Load.ByHand {
+		for k := range turned {
+			turned[k] = c.Doc.Arrange.Places[at[k]].Turned == "yes"
+		}
+	}
+	stack := &p.Load.Stacks[i]
+	if len(part) == 3 {
+		dx, errX := strconv.Atoi(part[1])
+		dy, errY := strconv.Atoi(part[2])
+		if errX != nil || errY != nil || max(dx, -dx, dy, -dy) > desk.MostSteps {
+			return echo.NewHTTPError(http.StatusBadRequest, "That is no move. Load the page again.")
+		}
+		// Snapped: a move ends on a mark of the tools.
+		side, step := p.Load.Room.Around, p.Step.Size
+		stack.At.Length = (stack.At.Length - side).Near(step) + side + measure.Length(dx)*step
+		stack.At.Width = (stack.At.Width - side).Near(step) + side + measure.Length(dy)*step
+	} else {
+		turned[i] = !turned[i]
+		stack.Each.Length, stack.Each.Width = stack.Each.Width, stack.Each.Length
+	}
+	if a, b, met := p.Load.Overlap(); met {
+		c.Notice = fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name,
+			p.Load.Things[b].Name)
+		return nil
+	}
+	c.Doc.Arrange.Way, c.Doc.Arrange.Places = brief.Text(p.Load.ID), placesAt(p, turned)
+	return nil
+}
+
+// placesAt writes where the stacks of a plan stand.
+func placesAt(p *plan.Plan, turned []bool) (out []brief.StackAt) {
+	left, front := measure.Length(math.MaxInt64), measure.Length(math.MaxInt64)
+	for _, st := range p.Load.Stacks {
+		left, front = min(left, st.At.Length), min(front, st.At.Width)
+	}
+	for k, st := range p.Load.Stacks {
+		place := brief.StackAt{Thing: p.Load.Things[st.Thing].ID,
+			X: brief.Text((st.At.Length - left).Exact(p.Units)), Y: brief.Text((st.At.Width - front).Exact(p.Units))}
+		if turned[k] {
+			place.Turned = "yes"
+		}
+		out = append(out, place)
+	}
+	return out
+}

@@ -1,0 +1,374 @@
+package workbench
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+	"reflect"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/readings"
+	"brevium/core/request"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/core/words"
+	"brevium/draw"
+	"brevium/web/desk"
+)
+
+// The Card & fit stage: which card for which part, how a lid goes on, what is between,
+// and the tools, where they are not the shop's.
+
+func (f BoxForm) card() []desk.Group {
+	out := append([]desk.Group{f.cards()}, f.ownCards()...)
+	return append(out, f.fit(), f.layers(), f.bench(), f.ownTools())
+}
+
+// ownCards asks for what is wrong with the cards a document describes itself.
+func (f BoxForm) ownCards() (out []desk.Group) {
+	for _, own := range f.b.Card.Own {
+		prefix := "card.own.@" + own.ID + "."
+		if !slices.ContainsFunc(f.p.Problems, func(p brief.Problem) bool { return strings.HasPrefix(p.Field, prefix) }) {
+			continue
+		}
+		g := desk.Group{ID: "own-" + own.ID, Title: desk.Called(string(own.Title), "This box's own card")}
+		for _, name := range brief.Of("card.own") {
+			if fd := f.Ask(prefix + name); fd.Value != "" || fd.Problem != nil {
+				if fd.Kind == "select" || fd.Kind == "tick" {
+					fd.Kind = "text"
+				}
+				g.Fields = append(g.Fields, fd)
+			}
+		}
+		out = append(out, g)
+	}
+	return out
+}
+
+// cardChoices are the cards of the shop that are not retired, those of the document
+// itself, and the one that is chosen, be it there or not.
+func (f BoxForm) cardChoices(now string) (out []style.Choice) {
+	add := func(c shop.Card, more string) {
+		if !slices.ContainsFunc(out, func(o style.Choice) bool { return o.ID == c.ID }) {
+			out = append(out, style.Choice{ID: c.ID, Label: c.Title + ", " + desk.Thick(c.Caliper, f.p.Units) + more})
+		}
+	}
+	r := brief.NewReader(f.b)
+	for _, own := range f.b.Card.Own {
+		if c, ok := shop.ReadStock(r, "card.own.@"+own.ID+".", own); ok {
+			add(c, ", as this box has it")
+		}
+	}
+	for _, c := range f.shop.Cards {
+		if !c.Retired || c.ID == now {
+			add(c, "")
+		}
+	}
+	return out
+}
+
+func (f BoxForm) sheetChoices() (out []style.Choice) {
+	comes := f.shop.Sheets
+	if c, ok := f.shop.Card(string(f.b.Card.Stock)); ok {
+		comes = f.shop.Comes(c)
+	}
+	if f.p.Comes != nil {
+		comes = f.p.Comes(f.p.Card)
+	}
+	for _, s := range comes {
+		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
+	}
+	if now := string(f.b.Card.Sheet); now != request.Least {
+		if s, err := f.shop.AnySheet(now, f.p.Units); err == nil &&
+			!slices.ContainsFunc(out, func(c style.Choice) bool { return c.ID == now }) {
+			out = append(out, style.Choice{ID: now, Label: s.Title})
+		}
+	}
+	return append(out, style.Choice{ID: request.Least, Label: "whichever needs least"})
+}
+
+// cards asks for the card of the box, and of each part that may have another.
+func (f BoxForm) cards() desk.Group {
+	g := desk.Group{Title: "Card", ID: "cards"}
+	stock := f.Pick("card.stock", f.cardChoices(string(f.b.Card.Stock)))
+	parts := f.parts()
+	if len(parts) > 0 && slices.Contains([]string{"lid", "sleeve", "cap", "shell"}, parts[0]) {
+		stock.Label = "Card for the base"
+	}
+	g.Fields = append(g.Fields, stock)
+	for i, part := range parts {
+		now := f.b.Get("card.stocks." + part)
+		choices := append([]style.Choice{{ID: "", Label: "the same"}}, f.cardChoices(now)...)
+		fd := f.Choice("select", "card.stocks."+part, "Card for the "+part, "", choices)
+		if i == 0 || now != "" || fd.Problem != nil {
+			g.Fields = append(g.Fields, fd)
+		} else {
+			g.More = append(g.More, fd)
+		}
+	}
+	g.MoreSays = "Other parts, grain"
+	g.Fields = append(g.Fields, f.Pick("card.sheet", f.sheetChoices()))
+	g.More = append(g.More, f.Pick("card.grain", []style.Choice{{ID: "", Label: "as it comes"},
+		{ID: "keep", Label: "kept on every piece"}}),
+		f.Ask("card.join"))
+	if c := f.p.Card; c.Estimated {
+		g.Says = append(g.Says, fmt.Sprintf("%s was not measured: its %.2f mm are an estimate.", c.Title, c.Caliper.MM()))
+	}
+	return g
+}
+
+// parts are the pieces of this box that may be of another card, what goes over
+// something first.
+func (f BoxForm) parts() (out []string) {
+	if f.Shown == nil || f.p.Style == nil || f.p.Style != f.Shown.Style {
+		return nil
+	}
+	has := func(name string) bool { return f.Shown.Box.Part(name) != nil }
+	for _, name := range f.p.Style.Apart {
+		if has(name) && f.Shown.Box.Parts[0].Name != name {
+			out = append(out, name)
+		}
+	}
+	if has("band") {
+		out = append(out, "band")
+	}
+	for _, p := range f.Shown.Box.Pieces() {
+		kind := string(p.Part)
+		if (kind == "insert" || kind == "liner") && !slices.Contains(out, kind) {
+			out = append(out, kind)
+		}
+	}
+	if f.Shown.Outside+f.Shown.Inside > 0 {
+		out = append(out, "layer")
+	}
+	for part := range brief.Sorted(f.b.Card.Stocks) {
+		if !slices.Contains(out, part) {
+			out = append(out, part)
+		}
+	}
+	return out
+}
+
+func (f BoxForm) fit() desk.Group {
+	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
+	slack := f.Open("tools.slack", "")
+	if f.Shown != nil {
+		slack.Open = strings.TrimSuffix(f.Shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
+	}
+	g := desk.Group{Title: "Fit", ID: "fit", Fields: []desk.Field{f.Buttons("tools.fit", fits)}, More: []desk.Field{slack},
+		MoreSays: "The ease itself"}
+	if f.Shown != nil && f.Shown.Chosen != "" {
+		g.Says = append(g.Says, f.Shown.Chosen)
+	}
+	return g
+}
+
+// layers asks what is stuck on and in, as far as sizes hang on it.
+func (f BoxForm) layers() desk.Group {
+	return desk.Group{Title: "Layers stuck on", ID: "layers", Fields: []desk.Field{f.Open("dress.outside", "0"),
+		f.Open("dress.inside", "0"), f.Open("dress.floor", "0")},
+		Says: []string{"Layers that are planned under Dressing count by themselves: the thicker of the two is taken."}}
+}
+
+// bench asks about units, marks, what it is stuck with, how numbers are said, and in
+// which order the work goes.
+func (f BoxForm) bench() desk.Group {
+	var adhesives, steps []style.Choice
+	house := func(path string, choices []style.Choice) desk.Field {
+		fd := f.Buttons(path, choices)
+		if f.b.Get(path) == "" {
+			fd.Value = f.houseSays(path, choices[0].ID)
+		}
+		return fd
+	}
+	for _, a := range shop.Adhesives {
+		adhesives = append(adhesives, style.Choice{ID: a.ID, Label: words.Capital(a.Title),
+			Why: a.Why + " Tabs of " + desk.Plainly(measure.DefaultStep(f.p.Units).ShowUp(a.Width).String()) + "."})
+	}
+	for _, s := range measure.Steps {
+		if s.Unit.Metric() == f.p.Units.Metric() || s.String() == f.b.Get("tools.step") {
+			steps = append(steps, style.Choice{ID: s.String(), Label: "every " + s.String()})
+		}
+	}
+	allowances := []style.Choice{
+		{ID: "card", Label: "For the card", Why: "Gains and reliefs for the card's thickness are in the numbers."},
+		{ID: "plain", Label: "Plain numbers", Why: "A top as long as its bottom, a rolled flap as high as its wall: " +
+			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
+	}
+	burnish := []style.Choice{{ID: "after", Label: "After cutting"}, {ID: "before", Label: "Before cutting"}}
+	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"},
+		{ID: "long", Label: "The long way"}}
+	return desk.Group{Title: "How you work", ID: "bench", Fields: []desk.Field{f.units(), f.Pick("tools.step", steps),
+		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
+		More: []desk.Field{house("tools.burnish", burnish), house("tools.first", first),
+			f.Pick("tools.house", choices("", "as the shop has it", "no", "as it was when this box was made"))}, MoreSays: "Order of the work"}
+}
+
+// houseSays is the answer of the house to what a box leaves open.
+func (f BoxForm) houseSays(path, otherwise string) string {
+	for _, h := range shop.Habits {
+		if h.Path == path && f.shop.Habits[h.ID] != "" {
+			return f.shop.Habits[h.ID]
+		}
+	}
+	return otherwise
+}
+
+// ownTools asks for tools other than the shop's, folded away.
+func (f BoxForm) ownTools() desk.Group {
+	g := desk.Group{ID: "own-tools", MoreSays: "Tools other than the shop's"}
+	for _, part := range ToolGroups(f.Form, "tools.") {
+		g.More = append(g.More, part.Fields...)
+	}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil || fd.Value != "" && fd.Kind != "select"
+	}
+	return g
+}
+
+// corner is what the table shows of the fit: the sections, drawn, and what is to be
+// said of them.
+type corner struct {
+	Title, Says string
+	Verdict     string
+	Picture     template.HTML
+}
+
+// Sections are the corners of what goes over something.
+func (st *State) Sections() []readings.Section {
+	if st.Shown == nil {
+		return nil
+	}
+	return readings.Sections(st.Shown)
+}
+
+// Grains tells of each piece which way its grain runs.
+func (st *State) Grains() []readings.Grain { return readings.Grains(st.Shown) }
+
+// Left is what is left over.
+func (st *State) Left() []readings.Left { return readings.LeftOver(st.Shown) }
+
+// Supplies is what to lay out for the one box that is shown.
+func (st *State) Supplies() []string { return readings.Supplies(st.Shown) }
+
+// Corners draws every corner where something goes over something.
+func (st *State) Corners() (out []corner) {
+	for _, s := range st.Sections() {
+		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict,
+			template.HTML(draw.Section(st.Shown, s, TableW, 330))})
+	}
+	return out
+}
+
+// ownStock is a card that the box describes itself: it keeps it as it was, while the
+// shop has other numbers for it, or brings it along.
+type ownStock struct{ ID, Says, Act, Do string }
+
+// OwnCards lists those it is made of.
+func (st *State) OwnCards() (out []ownStock) {
+	r := brief.NewReader(&st.Brief)
+	for _, own := range st.Brief.Card.Own {
+		mine, ok := shop.ReadStock(r, "", own)
+		stock, known := st.House.Stocks[own.ID]
+		house, sound := st.House.Card(own.ID)
+		switch {
+		case !ok || !uses(&st.Brief, own.ID) || known && SameNumbers(own, stock):
+		case !known:
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title,
+				mine.Caliper.MM()),
+				"keep-card", "Add it to the shop"})
+		case sound:
+			says := fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
+				mine.Caliper.MM(), house.Caliper.MM())
+			out = append(out, ownStock{own.ID, says, "take-shop", "Take the shop's numbers"})
+		}
+	}
+	return out
+}
+
+// FromShop lists what the plan took from the shop and the document does not say.
+func (st *State) FromShop() []request.Used {
+	if st.Shown == nil {
+		return nil
+	}
+	return slices.DeleteFunc(slices.Clone(st.Shown.Used), func(u request.Used) bool { return len(u.Set) == 0 })
+}
+
+// takeShop lets the box take the numbers of the shop for a card it kept as it was; a
+// set takes them in all its boxes.
+func (s *Room) takeShop(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	id := c.Arg
+	c.After = func(e *desk.Edited[brief.Brief]) { DropOwn(&e.Doc, id) }
+	return nil
+}
+
+// writeShop writes what the plan took from the shop into the document.
+func (s *Room) writeShop(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	c.Doc = plan.Make(c.Doc, s.Workshop()).Written(c.Doc, nil)
+	return nil
+}
+
+// Strength tells what a check of strength came to as parts of the bar it is drawn as.
+func (st *State) Strength() (out []carried) {
+	for _, c := range readings.Carries(st.Shown) {
+		whole := max(c.Load, c.Limit, 1)
+		out = append(out, carried{c, 100 * c.Load / whole, 100 * c.Limit / whole})
+	}
+	return out
+}
+
+type carried struct {
+	readings.Carry
+	Has, Bears float64 // hundredths of the longer of the two
+}
+
+// Away reports whether a caution was put away on the screen.
+func (st *State) Away(id string) bool { return st.House.Seen[id] }
+
+// Against reports whether a piece lies against the grain on its sheet.
+func (st *State) Against() bool {
+	return slices.ContainsFunc(st.Grains(), func(g readings.Grain) bool { return !g.Runs })
+}
+
+// moved tells what a change of card, layers, walls or fit did to the clearance.
+func (s *Room) moved(was brief.Brief, now *plan.Plan, e desk.Edited[brief.Brief]) string {
+	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.Doc.Card) && reflect.DeepEqual(was.Dress, e.Doc.Dress) &&
+		was.Tools == e.Doc.Tools {
+		return ""
+	}
+	before := plan.Make(was, s.Workshop())
+	corner := readings.Sections(now)
+	if !before.OK() || len(corner) == 0 || before.Box.Clearance == now.Box.Clearance {
+		return ""
+	}
+	by, way := now.Box.Clearance-before.Box.Clearance, "larger"
+	if by < 0 {
+		by, way = -by, "smaller"
+	}
+	return fmt.Sprintf("The %s is %s %s than it was before this change.", corner[0].Outer, now.Say(by), way)
+}
+
+// ToolGroups ask about the tools: of the shop, or of a box that has others.
+func ToolGroups(f desk.Form, prefix string) []desk.Group {
+	open := func(name, empty string) desk.Field { return f.Open(prefix+name, empty) }
+	return []desk.Group{
+		{Title: "Scoring board", ID: "board", Fields: []desk.Field{open("grooves", "every mark"), open("board", "12 in"),
+			f.Pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
+			Says: []string{"Several spacings with commas: 1/8 in, 5 mm. Walls are made to fall in a groove; what can't " +
+				"is told with the way round it."}},
+		{Title: "Other hands", ID: "hands", Fields: []desk.Field{
+			f.Pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
+			f.Pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
+			f.Pick(prefix+"folder", []style.Choice{{ID: "", Label: "a bone folder"}, {ID: "none", Label: "the back of a spoon"}})},
+			Says: []string{"Score cards and steps use the tools you choose. With a ruler, you measure every length from one edge."}},
+		{Title: "Trimmer", ID: "trimmer", Fields: []desk.Field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
+		{Title: "Punches and cutters", ID: "punches", Fields: []desk.Field{open("punches", "none")},
+			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +
+				"edge a hand punch gets."}},
+		{Title: "Tape", ID: "tape", Fields: []desk.Field{open("tape", "10 mm")}},
+	}
+}

@@ -1,0 +1,196 @@
+package workbench
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+	"slices"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/advice"
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/shop"
+	"brevium/core/style"
+	"brevium/core/words"
+	"brevium/store"
+	"brevium/web/desk"
+)
+
+// boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
+// which the address names. A box is planned before it is kept, and how lists show it is kept with it.
+func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
+	box := c.QueryParam("box")
+	was, m := brief.Brief{}, made{}
+	return desk.Kind[brief.Brief]{
+		Kept: s.Store.Boxes, Form: brief.Form, Known: known, Written: AsStored, Nudged: Nudged, Act: s.actBox,
+		Of:   func(c *echo.Context) (string, string) { return c.Param("id"), box },
+		View: func(b brief.Brief) brief.Brief { return s.one(b, box) },
+		Settle: func(_ context.Context, c *desk.Changing[brief.Brief]) error {
+			s.follow(&c.Doc, &c.Head.Doc)
+			c.What = Describe(&c.Head.Doc, &c.Doc, s.Workshop(), c.Values.Get("act"))
+			return nil
+		},
+		Wrap: func(head *store.Project, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
+			was, m = head.Doc, made{}
+			e, err := s.editOne(*head, box, do)
+			e.Also = func(rev *int64) []store.Write {
+				m = s.Make(e.Doc, e.Part)
+				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(), m.Card())}
+			}
+			return e, err
+		},
+		Show: func(c *echo.Context, code int, head store.Project, e desk.Edited[brief.Brief]) error {
+			st, err := s.stateWith(c, head, e, was, m)
+			if err != nil {
+				return err
+			}
+			return s.Show(c, code, st)
+		},
+		At: func(c *echo.Context, id, box string) string {
+			v := viewOf(c)
+			v.Box = box
+			return "/projects/" + id + v.With()
+		},
+		Busy: "Other windows keep changing this box, so this was not kept. Try again.",
+	}
+}
+
+// stateWith is a box after something was done to it: what it was before, and its plan where that was made already.
+func (s *Room) stateWith(c *echo.Context, head store.Project, e desk.Edited[brief.Brief], was brief.Brief, m made) (*State, error) {
+	planned := m.Plan != nil
+	if !planned {
+		m = s.Make(head.Doc, e.Part)
+	}
+	st := s.Looked(head, m)
+	if planned {
+		st.Moved = s.moved(was, m.Plan, e)
+	}
+	return st, s.settle(c.Request().Context(), s.Boxes(c), st, e)
+}
+
+// editOne edits a project, or the one box of a set that a page is about.
+func (s *Room) editOne(head store.Project, box string, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
+	own, n := head, -1
+	if head.Doc.IsSet() {
+		own.Doc, n = s.member(head.Doc, box)
+	}
+	e, err := do(&own)
+	if err != nil {
+		return e, err
+	}
+	if e.Part = box; n >= 0 {
+		if e.What != "" {
+			e.What = words.Capital(head.Doc.Several.Called(n)) + ": " + words.Small(e.What)
+		}
+		e.Doc = taken(head.Doc, n, own.Doc, e.Doc)
+	}
+	if e.After != nil {
+		e.After(&e)
+	}
+	return e, nil
+}
+
+// sizeOf writes the size a brief's contents came to, as a size to go on from;
+// an empty one when they come to none.
+func sizeOf(b *brief.Brief, w request.Workshop) *brief.Size {
+	asked := b.Clone()
+	asked.Size = nil
+	p := plan.Make(asked, w)
+	if !p.OK() {
+		return &brief.Size{}
+	}
+	d := p.Box.Size
+	text := func(l measure.Length) brief.Text { return brief.Text(l.Exact(p.Units)) }
+	return &brief.Size{Length: text(d.Length), Width: text(d.Width), Depth: text(d.Depth)}
+}
+
+// follow changes what hangs on another field: tools go with the units, unless
+// they were set in the same change; a style chosen in place of a list of scores
+// is made at the size the list came to.
+func (s *Room) follow(out, was *brief.Brief) {
+	if out.Box.Style != was.Box.Style {
+		dropOptions(out)
+		if typed(was) && !typed(out) && len(out.Contents) == 0 && out.Size == nil {
+			out.Size = sizeOf(was, s.Workshop())
+		}
+	}
+	if out.Box.Style != was.Box.Style {
+		s.followDress(out)
+	}
+	s.followCard(out, was)
+	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
+		return
+	}
+	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres || u == measure.Centimetres {
+		if fresh(was) && reflect.DeepEqual(was.Card, s.Workshop().Begin(brief.Blank(string(was.Units))).Card) {
+			out.Card = s.Workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
+		}
+		out.Tools.Step = s.Workshop().Begin(brief.Blank(string(u))).Tools.Step
+	}
+}
+
+// mostFollowed is how many things of the dressing are put elsewhere on another style.
+const mostFollowed = 8
+
+// followDress puts what dressed panels that another style has not where it may be.
+func (s *Room) followDress(b *brief.Brief) {
+	for range mostFollowed {
+		p := advice.Make(*b, s.Workshop())
+		i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool {
+			return strings.HasPrefix(pr.Field, "dress.") && len(pr.Set) > 0
+		})
+		if i < 0 {
+			return
+		}
+		for path, text := range p.Problems[i].Set.All() {
+			b.Set(path, text)
+		}
+	}
+}
+
+// followCard chooses a sheet that a card comes in, when another card was chosen and
+// comes in other sheets.
+func (s *Room) followCard(out, was *brief.Brief) {
+	if out.Card.Stock == was.Card.Stock || out.Card.Sheet != was.Card.Sheet || out.Card.Sheet == request.Least {
+		return
+	}
+	c, ok := s.Workshop().Card(string(out.Card.Stock))
+	comes := s.Workshop().Comes(c)
+	if ok && len(c.Sheets) > 0 && !slices.ContainsFunc(comes, func(t shop.Sheet) bool { return t.ID == string(out.Card.Sheet) }) {
+		out.Card.Sheet = brief.Text(comes[0].ID)
+	}
+}
+
+// dropOptions takes out answers to questions that the style does not ask.
+func dropOptions(b *brief.Brief) {
+	own := style.Find(string(b.Box.Style))
+	if own == nil {
+		return
+	}
+	for id := range b.Box.Options {
+		if !slices.ContainsFunc(own.Asks, func(o style.Question) bool { return o.ID == id }) {
+			b.Set("box.options."+id, "")
+		}
+	}
+}
+
+// answer shows the workbench after something that changed no field of the box, or goes back to it where no script runs
+// and there is nothing to tell.
+func (s *Room) Answer(c *echo.Context, code int, st *State) error {
+	if desk.IsScript(c) {
+		return s.Show(c, http.StatusOK, st)
+	}
+	if len(st.Conflicts) > 0 || st.Notice != "" {
+		return s.Show(c, code, st)
+	}
+	v := viewOf(c)
+	if v.Box = ""; st.Set != nil {
+		v.Box = st.Set.Here
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+v.With())
+}

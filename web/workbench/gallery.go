@@ -1,0 +1,101 @@
+package workbench
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"net/url"
+	"slices"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/advice"
+	"brevium/core/assembly"
+	"brevium/core/style"
+	"brevium/draw"
+)
+
+// looked is something makers look for in a box.
+type looked struct {
+	ID, Title string
+	On        bool
+	has       func(advice.Shown) bool
+}
+
+var wishes = []looked{
+	{ID: "one", Title: "Off one sheet", has: func(s advice.Shown) bool {
+		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
+	}},
+	{ID: "clean", Title: "Nothing shows", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
+	{ID: "flat", Title: "Stores flat", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Stores }},
+	{ID: "tall", Title: "Tall things", has: func(s advice.Shown) bool { return s.Style.Tall }},
+	{ID: "book", Title: "Opens like a book", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Book }},
+}
+
+// styleCard is a style in the gallery.
+type styleCard struct {
+	advice.Shown
+	Here    bool
+	Picture template.URL
+}
+
+// gallery shows every style at the project's own size, those that can't be
+// made last, with why.
+func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
+	ctx := c.Request().Context()
+	done, err := s.Turn(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
+	asked := slices.Clone(wishes)
+	var cards, cannot []styleCard
+	wanted := c.QueryParams()["want"]
+	for i := range asked {
+		asked[i].On = slices.Contains(wanted, asked[i].ID)
+	}
+	for _, shown := range advice.Each(ctx, st.Brief, s.Workshop()) {
+		if slices.ContainsFunc(asked, func(w looked) bool { return w.On && !w.has(shown) }) {
+			continue
+		}
+		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.Program()}}
+		if st.Set != nil {
+			q.Set("box", st.Set.Here)
+		}
+		card := styleCard{shown, string(st.Brief.Box.Style) == shown.Style.ID,
+			template.URL("/projects/" + st.Of + "/style.svg?" + q.Encode())}
+		if shown.Plan.OK() {
+			cards = append(cards, card)
+		} else {
+			cannot = append(cannot, card)
+		}
+	}
+	v.Wishes, v.Styles = asked, append(cards, cannot...)
+	return ctx.Err()
+}
+
+// stylePicture draws a style at the project's size, folding up or still.
+func (s *Room) StylePicture(c *echo.Context) error {
+	head, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id"))
+	if err != nil {
+		return err
+	}
+	shown := style.Find(c.QueryParam("style"))
+	if shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
+	}
+	p := advice.One(s.one(head.Doc, c.QueryParam("box")), shown, s.Workshop())
+	if !p.OK() {
+		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
+	}
+	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.Program() {
+		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")
+	}
+	svg := draw.Moving(p, galleryW, galleryH)
+	if c.QueryParam("still") != "" {
+		svg = draw.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH)
+	}
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
+}
+
+const galleryW, galleryH = 300.0, 216.0

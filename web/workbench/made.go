@@ -1,0 +1,320 @@
+package workbench
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"net/http"
+	"reflect"
+	"slices"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/advice"
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/sets"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+)
+
+// jobOf is what is made of a project: the newest plan, all boxes of a set. It is not OK when
+// that has problems.
+func jobOf(st *State) (j sets.Job, ok bool) {
+	if st.Set != nil {
+		if !st.Set.OK() {
+			return j, false
+		}
+		j = st.Set.Job()
+	} else {
+		if !st.Plan.OK() {
+			return j, false
+		}
+		j = sets.JobOf(st.Plan)
+	}
+	return j, true
+}
+
+// job reads a project for the bench and for what is handed on: cut as it asks for.
+func (s *Room) Job(c *echo.Context) (st *State, j sets.Job, ok bool, err error) {
+	if st, err = s.State(c); err != nil {
+		return st, j, false, err
+	}
+	j, err = s.JobCut(c.Request().Context(), st)
+	if errors.Is(err, ErrUnmade) {
+		return st, j, false, nil
+	}
+	return st, j, err == nil, err
+}
+
+// errUnmade says that there is nothing to make: the newest brief has problems.
+var ErrUnmade = errors.New("there is no plan of all of it")
+
+// jobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
+func (s *Room) JobCut(ctx context.Context, st *State) (sets.Job, error) {
+	switch {
+	case st.Set == nil && st.Plan.Asked():
+		found, err := s.Sheets.Solved(ctx, st.Plan.Tasks())
+		if err != nil {
+			return sets.Job{}, err
+		}
+		st.cut(advice.Cut(st.Plan, found, s.Workshop()))
+	case st.Set != nil && st.Set.Asked():
+		found, err := s.Sheets.Solved(ctx, st.Set.Tasks())
+		if err != nil {
+			return sets.Job{}, err
+		}
+		st.Set.Set = st.Set.Cut(found)
+	}
+	j, ok := jobOf(st)
+	if !ok {
+		return j, ErrUnmade
+	}
+	return j, nil
+}
+
+// typed reports whether the project is a list of scores.
+func typed(b *brief.Brief) bool {
+	own := style.Find(string(b.Box.Style))
+	return own != nil && own.Typed
+}
+
+const (
+	Unfinished = "Not finished: something in its brief needs mending."
+	Unbegun    = "Nothing goes in yet."
+)
+
+// cardOf tells a plan as lists do.
+func cardOf(p *plan.Plan) store.Summary {
+	if fresh(&p.Brief) {
+		return store.Summary{Line: Unbegun}
+	}
+	if !p.OK() {
+		return store.Summary{Line: Unfinished, Trouble: true}
+	}
+	show, o := p.Step.ShowUp, p.Box.Outside
+	line := fmt.Sprintf("%s × %s × %s outside", show(o.Length).Text, show(o.Width).Text,
+		show(o.Depth).Text+" "+string(p.Step.Unit))
+	if n := len(p.Layout.Sheets); n > 0 {
+		line += " · " + p.SheetsShort(n)
+	}
+	return store.Summary{Line: line, Trouble: !p.Holds()}
+}
+
+// cardOfSet tells a set as lists do.
+func cardOfSet(s *sets.Set) store.Summary {
+	p := s.Plans[0]
+	show, o := p.Step.ShowUp, s.Outside()
+	line := fmt.Sprintf("a set of %d: %s × %s × %s together · %d %s", len(s.Plans), show(o.Length).Text, show(o.Width).Text,
+		show(o.Depth).Text+" "+string(p.Step.Unit), s.Sheets(), map[bool]string{true: "sheet",
+			false: "sheets"}[s.Sheets() == 1])
+	return store.Summary{Line: line, Trouble: !s.Holds()}
+}
+
+// keepCard keeps how lists show a box. It can be made again: that it could not
+// be kept is no reason to show nothing.
+func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summary) {
+	if err := s.Store.KeepCard(ctx, head.Of, head.ID, s.Program(), card); err != nil {
+		s.Log.Warn("a card was not kept", "project", head.Of, "err", err)
+	}
+}
+
+func (s *Room) Begin(c *echo.Context, b brief.Brief, what, stage string) error {
+	ctx := c.Request().Context()
+	id, err := s.Store.Boxes.Create(ctx, b, what)
+	if err != nil {
+		return err
+	}
+	head, err := s.Store.Boxes.Head(ctx, id)
+	if err != nil {
+		return err
+	}
+	s.KeepCard(ctx, head, s.Make(b, "").Card())
+	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
+}
+
+// whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
+// the shop is another or empty. What a card costs and how many are in hand stays here.
+func (s *Room) Whole(b brief.Brief) brief.Brief {
+	j, ok := s.Make(b, "").Job()
+	if !ok {
+		return b
+	}
+	out := j.Written()
+	for i := range out.Card.Own {
+		c := &out.Card.Own[i]
+		if !slices.ContainsFunc(b.Card.Own, func(own brief.Stock) bool { return own.ID == c.ID }) {
+			c.Price, c.Hand, c.Pack = "", "", ""
+		}
+	}
+	return out
+}
+
+// lastThatWorks plans the newest state before a project's own that gives a
+// plan, of a set for one of its boxes; nil when none does.
+func (s *Room) lastThatWorks(ctx context.Context, project string, from int64, box string) (*plan.Plan, error) {
+	trail, err := s.Store.Trail(ctx, from, back)
+	if err != nil {
+		return nil, err
+	}
+	for _, id := range trail {
+		if works, known := s.Fates.Of(fmt.Sprint(id)); known && !works {
+			continue
+		}
+		rev, err := s.Store.Boxes.Revision(ctx, project, id)
+		if broken := new(store.Broken); errors.As(err, &broken) {
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		if box != "" && rev.Doc.Several.At(box) < 0 {
+			continue
+		}
+		p := s.Make(rev.Doc, box).Plan
+		if box == "" {
+			s.Fates.Note(fmt.Sprint(id), p.OK())
+		}
+		if p.OK() {
+			return p, nil
+		}
+	}
+	return nil, nil
+}
+
+// made is what a document comes to: a plan, and of a set the whole.
+type made struct {
+	Plan *plan.Plan // of the box a page is about
+	Set  *sets.Set
+	n    int // which box of the set it is
+}
+
+// make plans a document; box names the box of a set that is meant, the first when
+// there is none so called.
+func (s *Room) Make(b brief.Brief, box string) made { return s.MakeIn(s.Workshop(), b, box) }
+
+// makeIn is make in a given workshop.
+func (s *Room) MakeIn(w request.Workshop, b brief.Brief, box string) made {
+	if !b.IsSet() {
+		return made{Plan: s.Sheets.CutAsAsked(advice.Make(b, w))}
+	}
+	n := max(0, b.Several.At(box))
+	set := s.Sheets.CutSetAsAsked(sets.MakeFor(b, n, w))
+	return made{set.Plans[n], set, n}
+}
+
+// job is all that is made, and whether there is a plan of all of it.
+func (m made) Job() (j sets.Job, ok bool) {
+	switch {
+	case m.Set != nil && m.Set.OK():
+		return m.Set.Job(), true
+	case m.Set == nil && m.Plan.OK():
+		return sets.JobOf(m.Plan), true
+	}
+	return j, false
+}
+
+// card tells it as lists do.
+func (m made) Card() store.Summary {
+	if m.Set == nil || !m.Set.OK() {
+		return cardOf(m.Plan)
+	}
+	return cardOfSet(m.Set)
+}
+
+// picture draws it as lists do; "" when there is nothing to draw.
+func (m made) Picture(w, h float64) string {
+	switch {
+	case m.Set != nil && m.Set.OK():
+		return draw.SetFolded(m.Set, float64(len(m.Set.Plans)), draw.DefaultView, w, h)
+	case m.Plan.OK():
+		return draw.Made(m.Plan, 1, w, h)
+	}
+	return ""
+}
+
+// member gives one box of a set as a project of its own.
+func (s *Room) member(b brief.Brief, box string) (brief.Brief, int) {
+	n := max(0, b.Several.At(box))
+	return sets.Member(b.Clone(), n, s.Workshop()), n
+}
+
+// one gives the document of the box a page is about: the project itself, or one of
+// its set.
+func (s *Room) one(b brief.Brief, box string) brief.Brief {
+	if b.IsSet() {
+		b, _ = s.member(b, box)
+	}
+	return b
+}
+
+// taken takes a box that was changed back into its set. What followed from the
+// others and was left so follows from them still.
+func taken(whole brief.Brief, n int, was, now brief.Brief) brief.Brief {
+	said := whole.Member(n)
+	if reflect.DeepEqual(was.Contents, now.Contents) && reflect.DeepEqual(was.Size, now.Size) {
+		now.Contents, now.Size = said.Contents, said.Size
+		if reflect.DeepEqual(was.Arrange, now.Arrange) {
+			now.Arrange = said.Arrange
+		}
+	}
+	if was.Room == now.Room {
+		now.Room = said.Room
+	}
+	out := whole.Clone()
+	out.SetMember(n, now)
+	return out
+}
+
+// back is how many changes back a plan that works is looked for.
+const back = 60
+
+// fresh reports whether neither what goes in nor a size has been said.
+func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
+
+// markOf is a number for what a step says: a tick holds for that alone.
+func MarkOf(s bench.Step) string {
+	sum := fnv.New64a()
+	fmt.Fprint(sum, s.Title, s.Count, s.Says)
+	for _, f := range s.Frames {
+		fmt.Fprint(sum, f.Says)
+	}
+	return strconv.FormatUint(sum.Sum64(), 36)
+}
+
+// benchStage is what the bench's stage tells beside the pieces: how far the work has come, how
+// long it takes, what it costs.
+type benchStage struct {
+	Done, Steps, Minutes int
+	Learnt               bool
+	Cost                 costs.Cost
+}
+
+func (s *Room) benchStage(ctx context.Context, st *State) (*benchStage, error) {
+	j, ok := jobOf(st)
+	if !ok { // the last plan that worked is on the table
+		j = sets.JobOf(st.Shown)
+	}
+	pace, err := s.PaceNow(ctx)
+	if err != nil {
+		return nil, err
+	}
+	ticks, _, err := s.Store.Ticks(ctx, st.Of)
+	if err != nil {
+		return nil, err
+	}
+	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
+		Cost: costs.Reckon(j, s.Workshop(), pace)}
+	for _, step := range j.Steps {
+		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == MarkOf(step) {
+			b.Done++
+		}
+	}
+	return b, nil
+}

@@ -1,0 +1,112 @@
+package workbench
+
+import (
+	"context"
+	"fmt"
+	"html/template"
+
+	"brevium/core/brief"
+	"brevium/core/sets"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/desk"
+)
+
+// A project may be a set of boxes. A page is about one of them, which the address
+// names; what is typed there is laid on that box as if it were a project, and then
+// taken back into the set.
+
+// card tells the project as lists do.
+func (st *State) card() store.Summary {
+	if st.Set != nil && st.Set.OK() {
+		return cardOfSet(st.Set.Set)
+	}
+	return cardOf(st.Plan)
+}
+
+// shownSet is the set as the page shows it.
+type shownSet struct {
+	*sets.Set
+	Boxes []shownBox
+	Here  string // the box the page is about
+	Whole bool   // all of them are looked at
+}
+
+type shownBox struct {
+	ID, Name, State string
+	Here            bool
+}
+
+// laid is the sheets of one card, drawn to be printed.
+type laid struct {
+	Says    string
+	Picture template.HTML
+}
+
+// Layout draws the sheets of the whole set.
+func (s *shownSet) Layout() (out []laid) {
+	for _, l := range s.Layouts {
+		p := *l.Of
+		p.Layout, p.Cuts = l.Layout, nil
+		out = append(out, laid{fmt.Sprintf("%d of %s: %s", len(l.Sheets), l.Sheet.Title, l.Card.Title),
+			template.HTML(draw.Sheets(&p, TableW, TableH, 12))})
+	}
+	return out
+}
+
+func newShownSet(set *sets.Set, here string) *shownSet {
+	out := &shownSet{Set: set, Here: here}
+	for i, m := range set.Brief.Several.Boxes {
+		state := "settled"
+		switch p := set.Plans[i]; {
+		case !p.OK(), !p.Holds():
+			state = "trouble"
+		}
+		out.Boxes = append(out.Boxes, shownBox{m.ID, set.Names[i], state, m.ID == here})
+	}
+	return out
+}
+
+// setGroup asks how the boxes of a set belong together.
+func (f BoxForm) setGroup() desk.Group {
+	kinds := make([]style.Choice, 0, len(sets.Kinds))
+	for _, k := range sets.Kinds {
+		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
+	}
+	g := desk.Group{Title: "The set", Fields: []desk.Field{f.Ask("set.name"), f.Buttons("set.kind", kinds)}}
+	if f.b.Get("set.kind") == "stack" {
+		g.Fields = append(g.Fields, f.Open("set.step", ""))
+	}
+	named := f.Ask("name")
+	named.Label = "Name of this box"
+	g.Fields = append(g.Fields, f.Open("set.copies", "1"), named)
+	return g
+}
+
+// addBox adds a box to the set, and begins the set when there is none yet.
+func (s *Room) addBox(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	c.After = func(e *desk.Edited[brief.Brief]) {
+		e.Part = e.Doc.AddMember()
+		e.Focus = "box-" + e.Part
+	}
+	return nil
+}
+
+// removeBox takes a box out of the set.
+func (s *Room) removeBox(_ context.Context, c *desk.Changing[brief.Brief]) error {
+	box := c.Arg
+	c.After = func(e *desk.Edited[brief.Brief]) {
+		n := e.Doc.Several.At(box)
+		if n < 0 {
+			e.Notice = "That box was taken out already, in another window."
+			return
+		}
+		e.Doc.RemoveMember(n)
+		if e.Part = ""; e.Doc.IsSet() {
+			e.Part = e.Doc.Several.Boxes[max(0, n-1)].ID
+			e.Focus = "box-" + e.Part
+		}
+	}
+	return nil
+}

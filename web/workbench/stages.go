@@ -1,0 +1,247 @@
+package workbench
+
+import (
+	"fmt"
+	"html/template"
+	"slices"
+	"strings"
+
+	"brevium/core/brief"
+	"brevium/core/contents"
+	"brevium/core/insert"
+	"brevium/core/measure"
+	"brevium/core/plan"
+	"brevium/core/request"
+	"brevium/core/style"
+	"brevium/draw"
+	"brevium/web/desk"
+)
+
+// stage is a station of the work on the rail.
+type stage struct {
+	ID, Title, State, Why string
+	Link                  string
+	Here                  bool
+	fields                []string // prefixes of the fields that belong to it
+}
+
+var Stages = []stage{
+	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange", "set"}},
+	{ID: "box", Title: "Box", fields: []string{"box"}},
+	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress.outside", "dress.inside", "dress.floor"}},
+	{ID: "dressing", Title: "Dressing", fields: []string{"dress"}},
+	{ID: "sheets", Title: "Sheets", fields: []string{"copies", "sheets"}},
+	{ID: "bench", Title: "Bench"},
+	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
+}
+
+// rail says for each stage whether it is settled, guessed or in trouble.
+func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop) []stage {
+	begun := w.Begin(brief.New(string(b.Units)))
+	out := make([]stage, len(Stages))
+	for i, st := range Stages {
+		st.Here, st.Link = st.ID == v.Stage, v.With("stage", st.ID, "view", "", "piece", "")
+		st.State, st.Why = "settled", "settled"
+		if len(st.fields) > 0 && sameFields(b, &begun, st) {
+			st.State, st.Why = "guessed", "still as it was filled in for you"
+		}
+		if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
+			st.State, st.Why = "trouble", p.Problems[at].Text
+		}
+		switch {
+		case st.ID == "contents" && fresh(b):
+			st.State, st.Why = "guessed", "still to be said"
+		case st.ID == "contents" && WaitsForSizes(b, p):
+			st.State, st.Why = "guessed", "sizes are still to be typed"
+		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
+			st.State, st.Why = "trouble", "a piece is larger than its sheet"
+		case st.ID == "bench" && p.OK() && !p.Holds():
+			st.State, st.Why = "trouble", "the proof does not hold"
+		case st.ID == "dressing" && st.State != "trouble" && p.Wish.Empty():
+			st.State, st.Why = "settled", "plain card"
+		}
+		out[i] = st
+	}
+	return out
+}
+
+func (st stage) owns(field string) bool {
+	for _, f := range st.fields {
+		if field == f || strings.HasPrefix(field, f+".") {
+			return true
+		}
+	}
+	return false
+}
+
+func sameFields(a, b *brief.Brief, st stage) bool {
+	part := func(x *brief.Brief) string {
+		switch st.ID {
+		case "contents":
+			return fmt.Sprint(x.Contents, x.Room, x.Arrange, x.Size != nil)
+		case "box":
+			return fmt.Sprint(x.Box)
+		case "card":
+			return fmt.Sprint(x.Card, x.Tools, x.Dress.Bare())
+		case "dressing":
+			return fmt.Sprint(x.Dress)
+		case "sheets":
+			return fmt.Sprint(x.Copies, x.Sheets)
+		}
+		return fmt.Sprint(x.Name, x.Notes)
+	}
+	return part(a) == part(b)
+}
+
+func (f BoxForm) Groups(stage string) []desk.Group {
+	switch stage {
+	case "contents":
+		if f.b.Several != nil {
+			return append(f.Contents(), f.setGroup())
+		}
+		return f.Contents()
+	case "box":
+		return f.box()
+	case "card":
+		return f.card()
+	case "sheets":
+		return []desk.Group{{Fields: []desk.Field{
+			f.Pick("card.sheet", f.sheetChoices()), f.Ask("copies"),
+		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}, f.cutting()}
+	case "record":
+		return []desk.Group{{Fields: []desk.Field{
+			f.Ask("name"), f.notes(),
+		}}}
+	}
+	return nil
+}
+
+var Aims = desk.Said("", "fewest sheets", "cost", "least cost", "card", "least card")
+
+// cutting asks how the sheets are to be cut.
+func (f BoxForm) cutting() desk.Group {
+	return desk.Group{Title: "How it is cut", Fields: []desk.Field{
+		f.Pick("sheets.aim", Aims),
+		f.Pick("sheets.among-equals", desk.Said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
+		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any the card comes in")),
+		f.Ask("sheets.offcuts"), f.Open("sheets.margin", "none"),
+		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "long, for the least")),
+	}, Says: []string{"Cuts longer than your trimmer (under Card & fit) are avoided once anything is asked for here."}}
+}
+
+func (f BoxForm) Contents() []desk.Group {
+	var out []desk.Group
+	if f.b.Size != nil {
+		out = append(out, desk.Group{Title: "Size, score to score", Fields: []desk.Field{
+			f.Ask("size.length"), f.Ask("size.width"), f.Ask("size.depth"),
+		}})
+	}
+	for _, item := range f.b.Contents {
+		out = append(out, f.thing(item))
+	}
+	alone := len(f.b.Contents) == 0
+	if alone && (f.b.Size == nil || typed(f.b)) {
+		return out
+	}
+	kinds := make([]style.Choice, 0, len(insert.Kinds))
+	for _, k := range insert.Kinds {
+		if alone && !k.Alone && k.ID != "none" {
+			continue // it is made round what goes in
+		}
+		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
+	}
+	apart := desk.Group{Title: "Kept apart by", Fields: []desk.Field{f.Buttons("arrange.compartments", kinds)}}
+	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
+		apart.Fields = append(apart.Fields, f.Ask("arrange.dividers"))
+		if alone {
+			apart.Fields = append(apart.Fields, f.Open("arrange.cells", "2 x 2"))
+		}
+	}
+	if alone {
+		return append(out, apart)
+	}
+	return append(out, f.room(), apart)
+}
+
+// thing asks for one kind of thing: what is measured of its shape, and how it
+// may rest and what it is behind a fold.
+func (f BoxForm) thing(item brief.Item) desk.Group {
+	path := "contents.@" + item.ID + "."
+	g := desk.Group{ID: item.ID, Title: desk.Called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID,
+		Keep: item.ID, Fields: []desk.Field{
+			f.Ask(path + "name"), f.Pick(path+"shape", shapeChoices()),
+		}}
+	shape, ok := contents.ShapeOf(string(item.Shape))
+	if ok {
+		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
+	}
+	for _, m := range shape.Measures {
+		g.Fields = append(g.Fields, f.Ask(path+m))
+	}
+	g.Fields = append(g.Fields, f.Ask(path+"count"))
+	for _, m := range shape.May {
+		g.Fields = append(g.Fields, f.Open(path+m, "none"))
+	}
+	half := func(name string) desk.Field {
+		fd := f.Pick(path+name, []style.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}})
+		fd.Kind = "half"
+		return fd
+	}
+	g.MoreSays = "How it may rest, what it is"
+	g.More = append(g.More, f.Open(path+"mass", "not known"), f.Open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"),
+		half("stand"))
+	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
+	if shape.ID == "flat" {
+		ticks = append(ticks, "envelope")
+	}
+	for _, t := range ticks {
+		g.More = append(g.More, f.Ask(path+t))
+	}
+	for _, m := range g.More {
+		g.Open = g.Open || m.Problem != nil
+	}
+	return g
+}
+
+func (f BoxForm) room() desk.Group {
+	g := desk.Group{Title: "Room"}
+	says := contents.Room{}
+	if f.Shown != nil {
+		says = f.Shown.Load.Room
+	}
+	for _, q := range []struct {
+		id   string
+		open measure.Length
+	}{{"around", says.Around}, {"between", says.Between}, {"padding", says.Padding}, {"below", says.Below},
+		{"above", says.Above}, {"proud", says.Proud}} {
+		g.Fields = append(g.Fields, f.Open("room."+q.id, f.suggested(q.open)))
+	}
+	g.Says = says.Says
+	return g
+}
+
+func (f BoxForm) suggested(l measure.Length) string {
+	shown := f.p.Step.Show(l)
+	if shown.Unit != f.p.Units {
+		return desk.Plainly(shown.Text + " " + string(shown.Unit))
+	}
+	return desk.Plainly(shown.Text)
+}
+
+func shapeChoices() (out []style.Choice) {
+	for _, s := range contents.Shapes {
+		out = append(out, style.Choice{ID: s.ID, Label: s.Title})
+	}
+	return out
+}
+
+func (f BoxForm) units() desk.Field {
+	return f.Pick("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
+}
+
+// notes is the field for what no other has room for.
+func (f BoxForm) notes() desk.Field {
+	fd := f.Ask("notes")
+	fd.Kind = "notes"
+	return fd
+}

@@ -1,0 +1,416 @@
+package workbench
+
+import (
+	"cmp"
+	"context"
+	"html/template"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"github.com/labstack/echo/v5"
+
+	"brevium/core/advice"
+	"brevium/core/assembly"
+	"brevium/core/bench"
+	"brevium/core/brief"
+	"brevium/core/costs"
+	"brevium/core/plan"
+	"brevium/core/record"
+	"brevium/core/request"
+	"brevium/core/sets"
+	"brevium/core/shop"
+	"brevium/draw"
+	"brevium/store"
+	"brevium/web/desk"
+	"brevium/web/sheets"
+)
+
+// view is what the address says of how a project is looked at.
+type View struct {
+	Stage, View, Piece string
+	Box                string // of a set: which box
+	All                string // of a set: "1" to look at all of them together
+}
+
+// a look is a way to look at the box. One that serves a single stage stands only
+// there.
+type look struct{ ID, Title, Stage string }
+
+var Looks = []look{
+	{"flat", "Flat", ""}, {"folded", "Folded", ""},
+	{"above", "Inside", "contents"}, {"ways", "Ways", "contents"},
+	{"styles", "Styles", "box"}, {"fit", "Corner", "card"}, {"layers", "Layers", "dressing"},
+	{"sheets", "Sheets", "sheets"}, {"turns", "Turn by turn", "bench"},
+	{"glue", "Glue map", "bench"},
+}
+
+// opens is the view that answers a stage: what the stage opens with.
+var opens = map[string]string{"contents": "above", "box": "folded", "card": "fit", "dressing": "folded",
+	"sheets": "sheets", "bench": "turns"}
+
+// viewOf reads from the address how a project is looked at. A view that serves
+// another stage than the one named gives way to that stage's own; where no stage
+// is named, the view's stage is meant.
+func viewOf(c *echo.Context) View {
+	v := View{Piece: c.QueryParam("piece"), Box: c.QueryParam("box")}
+	if c.QueryParam("all") == "1" {
+		v.All = "1"
+	}
+	for _, s := range Stages {
+		if s.ID == c.QueryParam("stage") {
+			v.Stage = s.ID
+		}
+	}
+	for _, w := range Looks {
+		if w.ID == c.QueryParam("view") && (w.Stage == "" || v.Stage == "" || w.Stage == v.Stage) {
+			v.View = w.ID
+			if v.Stage == "" {
+				v.Stage = w.Stage
+			}
+		}
+	}
+	if v.Stage == "" {
+		v.Stage = "contents"
+	}
+	return v
+}
+
+// opened fills in the view that the stage opens with.
+func (v View) opened(st *State) View {
+	if v.View != "" {
+		return v
+	}
+	v.View = opens[v.Stage]
+	if v.View == "" || v.View == "above" && (st.Shown == nil || !st.Shown.Laid()) {
+		v.View = "flat"
+	}
+	return v
+}
+
+// looks are the ways to look at the box from this stage, its own first.
+func (v View) looks() (out []look) {
+	for _, own := range []bool{true, false} {
+		for _, l := range Looks {
+			if (l.Stage != "") == own && (l.Stage == "" || l.Stage == v.Stage) {
+				out = append(out, l)
+			}
+		}
+	}
+	return out
+}
+
+// state is a project as the workbench shows it.
+type State struct {
+	store.Project
+	desk.Kept
+	Brief    brief.Brief // of a set the box that the page is about
+	Plan     *plan.Plan  // of the newest brief
+	House    request.Workshop
+	Moved    string           // what a change of card, layers or walls did to the fit
+	Set      *shownSet        // the set it belongs to, if any
+	Suspects []advice.Suspect // of a list of scores: what may be wrong in it
+	Shown    *plan.Plan       // the last that worked; nil when none did
+	Guide    bench.Guide      // of it: in both units where the house has it so
+	Cut      int64            // the state of the shop that was made when its sheets were just cut
+	Note     *record.Note     // what a making's form said that could not be kept
+	Unkept   string           // why
+}
+
+func (s *Room) State(c *echo.Context) (*State, error) {
+	return s.stateAfter(c, desk.Edited[brief.Brief]{}, nil)
+}
+
+// look makes the state of a revision: of the box that a page is about.
+func (s *Room) Look(head store.Project, e *desk.Edited[brief.Brief]) *State {
+	return s.Looked(head, s.Make(head.Doc, e.Part))
+}
+
+func (s *Room) Workbench(c *echo.Context) error {
+	st, err := s.State(c)
+	if err != nil {
+		return err
+	}
+	return s.Show(c, http.StatusOK, st)
+}
+
+// show renders the workbench, whole or for a swap.
+func (s *Room) Show(c *echo.Context, code int, st *State) error {
+	v, ctx := viewOf(c).opened(st), c.Request().Context()
+	if v.Box = ""; st.Set != nil {
+		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
+	}
+	st.House = s.Workshop()
+	f := FormOf(&st.Brief, st.Plan, st.Shown, st.House)
+	data := &benchPage{Page: desk.Page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
+		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, s.Workshop()),
+		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units()}
+	if st.Shown != nil {
+		data.Picture, data.Seen, data.Course = s.Picture(c, st, v), SeenOf(c, st), st.Course()
+	}
+	if err := s.showView(c, data); err != nil {
+		return err
+	}
+	if err := s.showStage(ctx, f, data); err != nil {
+		return err
+	}
+	return s.Render(c, code, "bench", data)
+}
+
+// showView fills in what the view that is chosen shows.
+func (s *Room) showView(c *echo.Context, data *benchPage) error {
+	st := data.S
+	switch {
+	case data.V.View == "styles":
+		return s.gallery(c, st, data)
+	case st.Shown == nil:
+	case data.V.View == "folded" && !st.whole():
+		data.Stored = template.HTML(draw.Stored(st.Shown, 300, 180))
+	case data.V.View == "ways":
+		return s.ways(c, st, data)
+	case data.V.View == "sheets":
+		cut := s.cutViewOfProject(st, data.Path, data.Here)
+		data.Cutting, data.Buys = &cut, shop.Shopping(costs.Needs(CutsOf(st), s.Workshop()))
+	}
+	return nil
+}
+
+// showStage fills in what the stage asks and tells beside its questions.
+func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err error) {
+	st := data.S
+	switch data.V.Stage {
+	case "contents":
+		data.Usual, err = s.Library(ctx)
+	case "dressing":
+		dress := s.dressing(f, st)
+		data.Dress = &dress
+	case "bench":
+		if st.Shown == nil {
+			return nil
+		}
+		if st.Guide = st.Shown.Guide; s.Second() {
+			st.Guide = st.Shown.InBoth()
+		}
+		data.Bench, err = s.benchStage(ctx, st)
+	case "record":
+		if data.History, err = s.Store.Boxes.History(ctx, st.Of, st.ID, 30); err != nil {
+			return err
+		}
+		data.Key = store.NewID()
+		data.Record, err = s.recordStage(ctx, st)
+	}
+	return err
+}
+
+// onTable is a box as it stands on the table, on the workbench or on a page that is shared.
+type OnTable struct {
+	S       *State
+	V       View
+	Path    string
+	Picture template.HTML
+	Seen    seen
+	Course  []string
+	Stored  template.HTML // as it is stored flat
+}
+
+// benchPage is the workbench.
+type benchPage struct {
+	desk.Page
+	OnTable
+	Views      []look
+	Rail       []stage
+	Groups     []desk.Group
+	Base       int64
+	Here       string
+	UnitsField desk.Field
+	Rows       []advice.Row // of the comparison
+	Whole      bool
+	Columns    []column
+	Sort       string
+	Wishes     []looked // of the gallery
+	Styles     []styleCard
+	Cutting    *sheets.CutView
+	Buys       []shop.Buy
+	Bench      *benchStage
+	Dress      *dressPage
+	Usual      []Usual
+	History    []store.BoxRev
+	Key        string // of a making that is recorded from here
+	Record     *recordStage
+}
+
+// Link gives the address of this view with some of it changed.
+func (v View) Link(pairs ...string) string { return v.With(pairs...) }
+
+// tableW and tableH are the room a drawing has on the table at 1280 × 800.
+const TableW, TableH = 690.0, 560.0
+
+func (s *Room) Picture(c *echo.Context, st *State, v View) template.HTML {
+	p := st.Shown
+	switch v.View {
+	case "folded":
+		seen := SeenOf(c, st)
+		eye := draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}
+		if st.whole() {
+			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, TableW, 480))
+		}
+		return template.HTML(draw.Folded(p, seen.pose(p), eye, TableW, 480))
+	case "layers":
+		return template.HTML(draw.Dressing(p, TableW, TableH))
+	case "above":
+		if p.Laid() {
+			return template.HTML(draw.Above(p, TableW, TableH))
+		}
+	case "flat":
+		return template.HTML(draw.Flat(p, v.Piece, TableW, TableH, func(piece string) string {
+			return "/projects/" + c.Param("id") + v.With("view", "flat", "piece", piece)
+		}))
+	}
+	return ""
+}
+
+// folded gives the folded picture alone, in the pose asked for.
+func (s *Room) Folded(c *echo.Context) error {
+	st, err := s.State(c)
+	if err != nil {
+		return err
+	}
+	if st.Shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+	}
+	s.WholeSet(c, st)
+	return c.HTML(http.StatusOK, string(s.Picture(c, st, View{View: "folded"})))
+}
+
+// solid gives the box for the view that turns it in the page.
+func (s *Room) Solid(c *echo.Context) error {
+	st, err := s.State(c)
+	if err != nil {
+		return err
+	}
+	if st.Shown == nil {
+		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+	}
+	return s.SolidOf(c, st)
+}
+
+func (s *Room) SolidOf(c *echo.Context, st *State) error {
+	if s.WholeSet(c, st); st.whole() {
+		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
+	}
+	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
+}
+
+// wholeSet looks at all boxes of a set, where the address says so.
+func (s *Room) WholeSet(c *echo.Context, st *State) {
+	if st.Set != nil {
+		st.Set.Whole = c.QueryParam("all") == "1" && st.Set.OK()
+	}
+}
+
+// slider reads a number from the address, within bounds.
+func Slider(c *echo.Context, name string, otherwise, low, high float64) float64 {
+	n, err := strconv.ParseFloat(c.QueryParam(name), 64)
+	if err != nil || n != n {
+		return otherwise
+	}
+	return min(high, max(low, n))
+}
+
+// seen is how the folded box is looked at: how many steps of its making are
+// done, how far it is opened (in hundredths), and where from (in degrees).
+type seen struct{ At, Lift, Yaw, Pitch float64 }
+
+func SeenOf(c *echo.Context, st *State) seen {
+	all := float64(len(st.Course()))
+	return seen{Slider(c, "at", all, 0, all), Slider(c, "lift", 100, 0, 100),
+		Slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), Slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
+}
+
+func (v seen) pose(p *plan.Plan) assembly.Pose {
+	return assembly.Pose{Fold: v.At / float64(len(p.Box.Course())), Lift: v.Lift / 100}
+}
+
+// lay is a piece as it lies on the scoring board for one turn, with what is done there.
+type lay struct {
+	Board template.HTML
+	Says  string
+}
+
+// Lays draws every turn of a piece on the scoring board.
+func (st *State) Lays(piece string) (out []lay) {
+	for _, step := range st.Guide.Steps {
+		for _, f := range step.Frames {
+			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
+				out = append(out, lay{template.HTML(draw.Step(sets.JobOf(st.Shown), f, 0, 0)), f.Says})
+			}
+		}
+	}
+	return out
+}
+
+// column is one heading of the comparison.
+type column struct {
+	ID, Title string
+	less      func(a, b advice.Row) int
+}
+
+// Sorted reports whether the rows are in this column's order.
+func (c column) Sorted(by string) bool { return c.ID == by }
+
+var columns = []column{
+	{"sheets", "Sheets", func(a, b advice.Row) int { return cmp.Compare(a.Sheets, b.Sheets) }},
+	{"card", "Card", func(a, b advice.Row) int { return cmp.Compare(a.Area, b.Area) }},
+	{"waste", "Waste", func(a, b advice.Row) int { return cmp.Compare(a.Waste, b.Waste) }},
+	{"cuts", "Cuts", func(a, b advice.Row) int { return cmp.Compare(a.Cuts, b.Cuts) }},
+	{"scores", "Scores", func(a, b advice.Row) int { return cmp.Compare(a.Scores, b.Scores) }},
+	{"time", "Minutes", func(a, b advice.Row) int { return cmp.Compare(a.Minutes, b.Minutes) }},
+	{"strength", "Strength", func(a, b advice.Row) int { return cmp.Compare(b.Strength, a.Strength) }},
+}
+
+// ways compares every box with its best arrangements.
+func (s *Room) ways(c *echo.Context, st *State, data *benchPage) error {
+	done, err := s.Turn(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	defer done()
+	rows, whole := advice.Compare(c.Request().Context(), st.Shown.Brief, s.Workshop())
+	if err := c.Request().Context().Err(); err != nil {
+		return err
+	}
+	data.Rows, data.Whole = sortRows(rows, c.QueryParam("sort")), whole
+	data.Columns, data.Sort = columns, c.QueryParam("sort")
+	return nil
+}
+
+func sortRows(rows []advice.Row, by string) []advice.Row {
+	for _, col := range columns {
+		if col.ID == by {
+			slices.SortStableFunc(rows, col.less)
+		}
+	}
+	slices.SortStableFunc(rows, func(a, b advice.Row) int { // what can't be made comes last
+		return cmp.Compare(min(1, len(a.Why)), min(1, len(b.Why)))
+	})
+	return rows
+}
+
+// With gives the workbench's address with some of its view changed.
+func (v View) With(pairs ...string) string {
+	q := url.Values{}
+	for _, p := range []struct{ name, value string }{{"stage", v.Stage}, {"view", v.View}, {"piece", v.Piece},
+		{"box", v.Box}, {"all", v.All}} {
+		if p.value != "" {
+			q.Set(p.name, p.value)
+		}
+	}
+	for i := 0; i+1 < len(pairs); i += 2 {
+		q.Set(pairs[i], pairs[i+1])
+		if pairs[i+1] == "" {
+			q.Del(pairs[i])
+		}
+	}
+	return "?" + q.Encode()
+}
