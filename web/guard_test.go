@@ -44,7 +44,7 @@ func TestGuards(t *testing.T) {
 	for path, code := range map[string]int{
 		"/nowhere": 404, "/projects/none": 404, "/projects/none/print": 404,
 		"/static/x/../../server.go": 404, "/static/x/%2e%2e/server.go": 404,
-		"/static/x/app.css": 200, "/static/x/draw.css": 200,
+		"/static/x/rooms.css": 200, "/static/x/draw.css": 200,
 		"/static/x/": 404, "/static/x/vendor": 404, "/static/x/vendor/": 404,
 	} {
 		if w := a.get(path); w.Code != code || strings.Contains(w.Body.String(), "package web") {
@@ -117,12 +117,12 @@ func (broken) Read([]byte) (int, error) { return 0, io.ErrUnexpectedEOF }
 func TestStaticFiles(t *testing.T) {
 	a := newApp(t)
 	home := a.get("/").Body.String()
-	at := regexp.MustCompile(`/static/([0-9a-f]+)/app\.css`).FindStringSubmatch(home)
+	at := regexp.MustCompile(`/static/([0-9a-f]+)/rooms\.css`).FindStringSubmatch(home)
 	if at == nil {
 		t.Fatal("no style sheet")
 	}
 	for _, name := range []string{
-		"app.css", "app.js", "queue.js", "folded.js", "draw.css",
+		"rooms.css", "app.js", "queue.js", "folded.js", "draw.css",
 		"vendor/text.woff2", "vendor/three.module.min.js", "vendor/htmx.min.js",
 	} {
 		if w := a.get("/static/" + at[1] + "/" + name); w.Code != 200 ||

@@ -24,9 +24,6 @@ import (
 	"brevium/web/workbench"
 )
 
-//go:embed templates
-var templateFiles embed.FS
-
 //go:embed static
 var staticFiles embed.FS
 
@@ -61,7 +58,8 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 	if err != nil {
 		return nil, err
 	}
-	d, err := desk.New(s, w, log, beside, []fs.FS{templateFiles}, static)
+	d, err := desk.New(s, w, log, beside, []fs.FS{desk.Files, boxes.Files, workbench.Files, supplies.Files, atbench.Files,
+		logbook.Files, batches.Files, people.Files, help.Files}, static)
 	if err != nil {
 		return nil, err
 	}

@@ -221,7 +221,7 @@ func saysTime(seconds float64) string {
 	return fmt.Sprintf("%d h %d min", m/60, m%60)
 }
 
-// tick keeps what was done of a step, and goes on to the next.
+// Tick keeps what was done of a step, and goes on to the next.
 func (s *Room) Tick(c *echo.Context) error {
 	_, j, ok, err := s.Work.Job(c)
 	if err != nil {
@@ -272,7 +272,7 @@ func (s *Room) Tick(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, path+"?"+q.Encode())
 }
 
-// beginAgain clears the ticks for another making.
+// BeginAgain clears the ticks for another making.
 func (s *Room) BeginAgain(c *echo.Context) error {
 	if err := s.Store.BeginAgain(c.Request().Context(), c.Param("id")); err != nil {
 		return err
@@ -280,7 +280,7 @@ func (s *Room) BeginAgain(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/bench")
 }
 
-// benchStamp reports whether anything was ticked elsewhere.
+// BenchStamp reports whether anything was ticked elsewhere.
 func (s *Room) BenchStamp(c *echo.Context) error {
 	if _, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
 		return err

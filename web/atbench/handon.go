@@ -39,7 +39,7 @@ func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.Wh
 	return o, export.What{Piece: q.Get("piece"), Sheet: max(0, n)}, err
 }
 
-// out gives a file of a project.
+// Out gives a file of a project.
 func (s *Room) Out(c *echo.Context) error {
 	st, j, ok, err := s.Work.Job(c)
 	if err != nil {
@@ -80,7 +80,7 @@ func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export
 	return c.Blob(http.StatusOK, f.Type, f.Data)
 }
 
-// handOn is the page of what is handed on.
+// HandOn is the page of what is handed on.
 func (s *Room) HandOn(c *echo.Context) error {
 	st, j, ok, err := s.Work.Job(c)
 	if err != nil {
@@ -136,7 +136,7 @@ type templateRow struct {
 	Sheet            int
 }
 
-// templates is the page of templates true to size.
+// Templates is the page of templates true to size.
 func (s *Room) Templates(c *echo.Context) error {
 	st, j, ok, err := s.Work.Job(c)
 	if err != nil {
@@ -202,7 +202,7 @@ func sheetRows(j sets.Job) (out []templateRow) {
 	return out
 }
 
-// stepPicture gives one picture of a step by itself.
+// StepPicture gives one picture of a step by itself.
 func (s *Room) StepPicture(c *echo.Context) error {
 	_, j, ok, err := s.Work.Job(c)
 	if err != nil {

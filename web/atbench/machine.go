@@ -95,7 +95,7 @@ type machinePage struct {
 	Sheets              []templateRow
 }
 
-// machineState is how it stands, for who looks on.
+// MachineState is how it stands, for who looks on.
 func (s *Room) MachineState(c *echo.Context) error {
 	if c.Request().Header.Get("HX-Request") != "true" {
 		return s.backToMachine(c)
@@ -103,7 +103,7 @@ func (s *Room) MachineState(c *echo.Context) error {
 	return s.Render(c, http.StatusOK, "machine", &machinePage{Page: desk.Page{Part: "machinenow"}, M: s.machineNow(c), Again: true})
 }
 
-// sendToMachine gives the machine a sheet.
+// SendToMachine gives the machine a sheet.
 func (s *Room) SendToMachine(c *echo.Context) error {
 	_, j, ok, err := s.Work.Job(c)
 	if err != nil {
@@ -132,7 +132,7 @@ func (s *Room) backToMachine(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+url.PathEscape(c.Param("id"))+"/machine")
 }
 
-// pressMachine presses one of its buttons.
+// PressMachine presses one of its buttons.
 func (s *Room) PressMachine(c *echo.Context) error {
 	button := c.FormValue("button")
 	known := map[string]bool{"start": true, "pause": true, "resume": true, "stop": true, "jam": true, "out": true}
@@ -145,7 +145,7 @@ func (s *Room) PressMachine(c *echo.Context) error {
 	return s.backToMachine(c)
 }
 
-// machinePath is the bed as the machine draws it.
+// MachinePath is the bed as the machine draws it.
 func (s *Room) MachinePath(c *echo.Context) error {
 	if s.Machine == nil {
 		return echo.ErrNotFound

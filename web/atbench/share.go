@@ -22,7 +22,7 @@ import (
 
 // A shared page shows a box, read only, as it was when it was shared, to whoever has the link.
 
-// share makes a link to a box as it is now, or moves the one there is to it.
+// Share makes a link to a box as it is now, or moves the one there is to it.
 func (s *Room) Share(c *echo.Context) error {
 	ctx := c.Request().Context()
 	head, err := s.Store.Boxes.Head(ctx, c.Param("id"))
@@ -42,7 +42,7 @@ func (s *Room) Share(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
 }
 
-// unshare withdraws the link.
+// Unshare withdraws the link.
 func (s *Room) Unshare(c *echo.Context) error {
 	if err := s.Store.Unshare(c.Request().Context(), c.Param("id")); err != nil {
 		return err
@@ -50,11 +50,11 @@ func (s *Room) Unshare(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
 }
 
-// sharedWorkshop is what shared pages are planned with: what their shop said is written in their
+// SharedWorkshop is what shared pages are planned with: what their shop said is written in their
 // documents; whatever that shop says now is left out.
 var SharedWorkshop = request.Default
 
-// collection is the folder that a link shows.
+// Collection is the folder that a link shows.
 func (s *Room) Collection(c *echo.Context) (store.Collection, error) {
 	col, err := s.Store.Collection(c.Request().Context(), c.Param("token"))
 	if errors.Is(err, store.ErrNone) {
@@ -121,7 +121,7 @@ func (s *Room) sharedState(c *echo.Context) (*workbench.State, sets.Job, error) 
 	return st, j, nil
 }
 
-// sharedCard is the small picture of a box that a link shows.
+// SharedCard is the small picture of a box that a link shows.
 func (s *Room) SharedCard(c *echo.Context) error {
 	sh, err := s.sharedBy(c)
 	if err != nil {
@@ -233,7 +233,7 @@ var sharedParts = func() (out []string) {
 	return out
 }()
 
-// sharedOut gives the files that a shared page offers: all but those of a machine.
+// SharedOut gives the files that a shared page offers: all but those of a machine.
 func (s *Room) SharedOut(c *echo.Context) error {
 	_, j, err := s.sharedState(c)
 	if err != nil {

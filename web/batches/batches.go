@@ -22,7 +22,7 @@ import (
 
 type batchHead = store.Head[batch.Document]
 
-// batchKind is what the engine needs to know to change batches.
+// BatchKind is what the engine needs to know to change batches.
 func (s *Room) BatchKind(*echo.Context) desk.Kind[batch.Document] {
 	return desk.Kind[batch.Document]{
 		Kept: s.Store.Batches, Form: batch.Form,
@@ -85,7 +85,7 @@ func (s *Room) batchListWith(c *echo.Context, code int, problem string) error {
 	return s.Render(c, code, "batches", &batchesPage{desk.Page{Title: "Batches"}, all, problem})
 }
 
-// newBatch begins a batch: of the boxes that were chosen, of an order list, or with nothing in it.
+// NewBatch begins a batch: of the boxes that were chosen, of an order list, or with nothing in it.
 func (s *Room) NewBatch(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {
@@ -142,7 +142,7 @@ func (s *Room) readOrders(ctx context.Context, list []byte) ([]batch.Order, erro
 	})
 }
 
-// ordersIn takes an order list from CSV in, after the orders there are: all of it or nothing.
+// OrdersIn takes an order list from CSV in, after the orders there are: all of it or nothing.
 func (s *Room) OrdersIn(c *echo.Context) error {
 	refused := func(code int, why string) error {
 		st, err := s.batchAt(c)

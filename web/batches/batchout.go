@@ -58,7 +58,7 @@ func (s *Room) workedAt(c *echo.Context, what string) (*workedOut, error) {
 	return w, err
 }
 
-// calendar gives the sittings as a calendar file, in local time wherever it is read.
+// Calendar gives the sittings as a calendar file, in local time wherever it is read.
 func (s *Room) Calendar(c *echo.Context) error {
 	w, err := s.workedAt(c, "There are no sittings yet")
 	if err != nil {
@@ -96,7 +96,7 @@ func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
 	return cal.Serialize()
 }
 
-// ordersOut gives the order list as CSV.
+// OrdersOut gives the order list as CSV.
 func (s *Room) OrdersOut(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
@@ -110,7 +110,7 @@ func (s *Room) OrdersOut(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", out.Bytes())
 }
 
-// batchShopping gives what is to be bought for all of it.
+// BatchShopping gives what is to be bought for all of it.
 func (s *Room) BatchShopping(c *echo.Context) error {
 	w, err := s.workedAt(c, "There is nothing to buy yet")
 	if err != nil {
@@ -130,7 +130,7 @@ type label struct {
 	Done, Left []string
 }
 
-// labels is a page of labels to print: for what is packed away, or for every order.
+// Labels is a page of labels to print: for what is packed away, or for every order.
 func (s *Room) Labels(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
@@ -180,7 +180,7 @@ type schedulePage struct {
 	Orders     []orderView
 }
 
-// schedulePrint is the schedule to print: the sittings with boxes to tick.
+// SchedulePrint is the schedule to print: the sittings with boxes to tick.
 func (s *Room) SchedulePrint(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {

@@ -266,7 +266,7 @@ type givesPage struct {
 	Gives []batch.Give
 }
 
-// batchGives tells what would make a batch fit that does not: it takes longer, so it comes after the page.
+// BatchGives tells what would make a batch fit that does not: it takes longer, so it comes after the page.
 func (s *Room) BatchGives(c *echo.Context) error {
 	st, err := s.batchAt(c)
 	if err != nil {
@@ -285,7 +285,7 @@ func (s *Room) BatchGives(c *echo.Context) error {
 		st.Read.Gives(pace)})
 }
 
-// batchStamp says that something was done elsewhere, and otherwise nothing.
+// BatchStamp says that something was done elsewhere, and otherwise nothing.
 func (s *Room) BatchStamp(c *echo.Context) error {
 	id := c.Param("batch")
 	is, err := s.Store.Batches.At(c.Request().Context(), id)

@@ -108,7 +108,7 @@ func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
 	return nil
 }
 
-// bundleFolder gives the boxes of a folder as a bundle, or one box.
+// BundleFolder gives the boxes of a folder as a bundle, or one box.
 func (s *Room) BundleFolder(c *echo.Context) error {
 	folder := c.QueryParam("folder")
 	ids, err := s.Store.InFolder(c.Request().Context(), folder)

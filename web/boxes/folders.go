@@ -32,7 +32,7 @@ var homeSays = map[string]string{"foldered": "Put into the folder.",
 // mostAtOnce is how many boxes are worked on at once.
 const mostAtOnce = 500
 
-// actBoxes does what a button asks to the boxes that are ticked.
+// ActBoxes does what a button asks to the boxes that are ticked.
 func (s *Room) ActBoxes(c *echo.Context) error {
 	ctx := c.Request().Context()
 	values, err := c.FormValues()
@@ -95,7 +95,7 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 	return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
 }
 
-// folderOf puts one box into a folder, or takes it out, from its own page.
+// FolderOf puts one box into a folder, or takes it out, from its own page.
 func (s *Room) FolderOf(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("id")
 	var err error
@@ -115,7 +115,7 @@ func (s *Room) FolderOf(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage=record")
 }
 
-// renameFolder gives a folder another name.
+// RenameFolder gives a folder another name.
 func (s *Room) RenameFolder(c *echo.Context) error {
 	name, err := store.FolderName(c.FormValue("name"))
 	if err != nil {
@@ -130,7 +130,7 @@ func (s *Room) RenameFolder(c *echo.Context) error {
 // mostShared is how many boxes a page of a folder shows.
 const mostShared = 100
 
-// shareFolder makes a link to a folder's boxes as they are now, or moves the one there is to them.
+// ShareFolder makes a link to a folder's boxes as they are now, or moves the one there is to them.
 func (s *Room) ShareFolder(c *echo.Context) error {
 	ctx, folder := c.Request().Context(), c.FormValue("folder")
 	ids, err := s.Store.InFolder(ctx, folder)

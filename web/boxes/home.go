@@ -20,7 +20,7 @@ import (
 	"brevium/web/workbench"
 )
 
-// listed is a project as a list shows it.
+// Listed is a project as a list shows it.
 type Listed struct {
 	store.Listed
 	Start bool // others are begun from it
@@ -34,7 +34,7 @@ func (l Listed) Pictured() bool {
 	return l.Broken == nil && l.Card != nil && l.Card.Line != workbench.Unfinished && l.Card.Line != workbench.Unbegun
 }
 
-// list gives a page of a list. What is not kept of a box is made here, and
+// List gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
 func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, int, error) {
 	got, err := s.Store.List(ctx, want, s.Program(), page)
@@ -168,7 +168,7 @@ func (s *Room) BinPage(c *echo.Context) error {
 	return s.listPage(c, http.StatusOK, "bin", &homePage{Page: desk.Page{Title: "Bin"}}, true)
 }
 
-// cardPicture draws a box as lists show it. Its address names the revision and
+// CardPicture draws a box as lists show it. Its address names the revision and
 // the program, so a browser may keep it; it is kept here as well.
 func (s *Room) CardPicture(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("id")
@@ -197,7 +197,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
 }
 
-// create begins a box about which nothing is known yet, in the shop's unit unless another is named.
+// Create begins a box about which nothing is known yet, in the shop's unit unless another is named.
 func (s *Room) Create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
 		return s.Work.Begin(c, s.Workshop().Begin(brief.NewScores()), "Begun from a list of scores", "box")
@@ -213,7 +213,7 @@ func (s *Room) Create(c *echo.Context) error {
 	return s.Work.Begin(c, s.Workshop().Begin(brief.Blank(units)), "Begun", "contents")
 }
 
-// upload brings a document in: all of it or, with the reason, nothing.
+// Upload brings a document in: all of it or, with the reason, nothing.
 func (s *Room) Upload(c *echo.Context) error {
 	data, err := desk.Uploaded(c, "document")
 	if err != nil {
@@ -233,7 +233,7 @@ func (s *Room) Upload(c *echo.Context) error {
 	return s.Work.Begin(c, b, "Brought in from a document", "contents")
 }
 
-// document gives the project as a file; one that can't be read, as it is
+// Document gives the project as a file; one that can't be read, as it is
 // stored.
 func (s *Room) Document(c *echo.Context) error {
 	ctx := c.Request().Context()

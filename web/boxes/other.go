@@ -45,7 +45,7 @@ type otherPage struct {
 	Units         brief.Text
 }
 
-// other begins the same box for other contents.
+// Other begins the same box for other contents.
 func (s *Room) Other(c *echo.Context) error {
 	ctx := c.Request().Context()
 	head, err := s.Store.Boxes.Head(ctx, c.Param("id"))
@@ -158,7 +158,7 @@ func figuresOf(was, is *plan.Plan) (out []figure) {
 	return out
 }
 
-// against sets a box beside another: what is different in their documents, and in what comes of them.
+// Against sets a box beside another: what is different in their documents, and in what comes of them.
 func (s *Room) Against(c *echo.Context) error {
 	ctx := c.Request().Context()
 	is, err := s.Store.Boxes.Head(ctx, c.Param("id"))

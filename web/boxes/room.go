@@ -2,10 +2,17 @@
 package boxes
 
 import (
+	"embed"
+
 	"brevium/web/batches"
 	"brevium/web/desk"
 	"brevium/web/workbench"
 )
+
+// Files are its templates and its style.
+//
+//go:embed templates style.css
+var Files embed.FS
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

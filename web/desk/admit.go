@@ -61,7 +61,7 @@ func (s *Desk) whoAsks(c *echo.Context) string {
 	return s.Sessions.GetString(c.Request().Context(), WhoKey)
 }
 
-// backTo is where somebody was going, if that is a page of ours.
+// BackTo is where somebody was going, if that is a page of ours.
 func BackTo(text string) string {
 	u, err := url.Parse(text)
 	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(u.Path, "/") || strings.HasPrefix(text, "//") ||

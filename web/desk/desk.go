@@ -1,6 +1,9 @@
 package desk
 
 import (
+	"embed"
+	"errors"
+
 	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
@@ -25,6 +28,11 @@ import (
 	"brevium/store"
 )
 
+// Files are its templates and its style.
+//
+//go:embed templates style.css
+var Files embed.FS
+
 // Desk is the small middle that all rooms share. It is the application's pages over a store.
 type Desk struct {
 	lets     map[string]Lets // by verb and address; written before the first request
@@ -33,6 +41,7 @@ type Desk struct {
 	Log      *slog.Logger
 	Pages    map[string]*template.Template
 	static   fs.FS
+	style    []byte // of all rooms
 	version  string // changes with the static files
 	build    string // changes with the program
 	hosts    map[string]bool
@@ -46,9 +55,10 @@ type Desk struct {
 	Sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
 }
 
-func fingerprint(files fs.FS) (string, error) {
+func fingerprint(files fs.FS, style []byte) (string, error) {
 	sum := sha256.New()
 	sum.Write([]byte(draw.CSS))
+	sum.Write(style)
 	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
 			return err
@@ -79,7 +89,7 @@ var programVersion = sync.OnceValue(func() string {
 	return hex.EncodeToString(sum.Sum(nil))[:12]
 })
 
-// file gives a static file. Its address holds the version of them all, so a
+// File gives a static file. Its address holds the version of them all, so a
 // browser may keep it; what a file itself asks for lies under the same version.
 func (s *Desk) File(c *echo.Context) error {
 	if c.Param("version") == s.version {
@@ -88,8 +98,11 @@ func (s *Desk) File(c *echo.Context) error {
 		c.Response().Header().Set("Cache-Control", "no-cache")
 	}
 	name := c.Param("*")
-	if name == "draw.css" {
+	switch name {
+	case "draw.css":
 		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(draw.CSS))
+	case "rooms.css":
+		return c.Blob(http.StatusOK, "text/css; charset=utf-8", s.style)
 	}
 	if is, err := fs.Stat(s.static, name); err != nil || is.IsDir() {
 		c.Response().Header().Set("Cache-Control", "no-store")
@@ -122,7 +135,7 @@ type Beside struct {
 }
 
 // newDesk puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
-func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, templates []fs.FS, static fs.FS) (*Desk, error) {
+func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []fs.FS, static fs.FS) (*Desk, error) {
 	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
 		hard: searches(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
 		Fates: newMemo[bool](mostFates), Batches: newBatchPlans()}
@@ -131,11 +144,18 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, te
 	}
 	srv.admission(beside.Guarded)
 	var err error
-	if srv.version, err = fingerprint(static); err != nil {
+	for _, room := range rooms {
+		style, err := fs.ReadFile(room, "style.css")
+		if err != nil && !errors.Is(err, fs.ErrNotExist) {
+			return nil, err
+		}
+		srv.style = append(srv.style, style...)
+	}
+	if srv.version, err = fingerprint(static, srv.style); err != nil {
 		return nil, err
 	}
 	srv.build = cmp.Or(programVersion(), srv.version)
-	srv.Pages, err = srv.parse(templates)
+	srv.Pages, err = srv.parse(rooms)
 	return srv, err
 }
 

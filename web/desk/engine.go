@@ -20,7 +20,7 @@ import (
 // One engine for all that is typed and pressed, whatever kind of document it changes: what a form holds is laid on the
 // newest state, a button does its act, and both are kept as one change. Changes of one document take turns.
 
-// kind is a kind of document as the pages change it.
+// Kind is a kind of document as the pages change it.
 type Kind[D any] struct {
 	*store.Kept[D]
 	Form    *document.Form[D]
@@ -38,10 +38,10 @@ type Kind[D any] struct {
 	Busy    string                                        // what is told when others keep changing it
 }
 
-// making says what is to be made of the newest state.
+// Making says what is to be made of the newest state.
 type Making[D any] func(head *store.Head[D]) (Edited[D], error)
 
-// edited is what a request makes of a document.
+// Edited is what a request makes of a document.
 type Edited[D any] struct {
 	Doc       D
 	What      string // in words, for the record
@@ -58,7 +58,7 @@ type Edited[D any] struct {
 	Besides   []store.Write                   // and whether it is changed or not
 }
 
-// changing is what an act works on: the newest document with what was typed merged in, and the one that the page showed.
+// Changing is what an act works on: the newest document with what was typed merged in, and the one that the page showed.
 type Changing[D any] struct {
 	*Edited[D]
 	Seen   *D
@@ -73,10 +73,10 @@ const longestBurst = 80
 
 func short(name string) string { return name[:min(len(name), longestBurst)] }
 
-// actName is the name a window gave the act it sends.
+// ActName is the name a window gave the act it sends.
 func ActName(c *echo.Context) string { return short(c.FormValue("sent-as")) }
 
-// edit changes a document: it asks what is to be made of the newest state, keeps it, and starts over when another
+// Edit changes a document: it asks what is to be made of the newest state, keeps it, and starts over when another
 // program changed it in between. An act that has arrived before changes nothing.
 func Edit[D any](s *Desk, c *echo.Context, k Kind[D], do Making[D]) (store.Head[D], Edited[D], error) {
 	ctx, name := c.Request().Context(), ActName(c)
@@ -145,13 +145,13 @@ func (k Kind[D]) make(head *store.Head[D], do Making[D]) (Edited[D], error) {
 	return do(head)
 }
 
-// keeps are the handlers that every kind has.
+// Keeps are the handlers that every kind has.
 type Keeps[D any] struct {
 	*Desk
 	Of func(*echo.Context) Kind[D]
 }
 
-// change lays what a form holds on the newest state, and does what its button asks.
+// Change lays what a form holds on the newest state, and does what its button asks.
 func (p Keeps[D]) Change(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {
@@ -184,7 +184,7 @@ func (p Keeps[D]) Throws(at string) []Route {
 	return []Route{{http.MethodPost, at + "/away", p.Throw(true), Lets{}}, {http.MethodPost, at + "/back", p.Throw(false), Lets{}}}
 }
 
-// page shows the newest state.
+// Page shows the newest state.
 func (p Keeps[D]) Page(c *echo.Context) error {
 	k := p.Of(c)
 	id, part := k.Of(c)
@@ -198,7 +198,7 @@ func (p Keeps[D]) Page(c *echo.Context) error {
 	return k.Show(c, http.StatusOK, head, Edited[D]{Part: part})
 }
 
-// throw throws a document away, or puts it back.
+// Throw throws a document away, or puts it back.
 func (p Keeps[D]) Throw(away bool) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		k := p.Of(c)
@@ -210,7 +210,7 @@ func (p Keeps[D]) Throw(away bool) echo.HandlerFunc {
 	}
 }
 
-// answer shows a document after something was done to it, or goes back to it where no script runs and there is nothing
+// Answer shows a document after something was done to it, or goes back to it where no script runs and there is nothing
 // to tell.
 func (k Kind[D]) Answer(c *echo.Context, head store.Head[D], e Edited[D], err error) error {
 	switch {
@@ -285,7 +285,7 @@ func acted[D any](ctx context.Context, k Kind[D], c *Changing[D]) error {
 	return err
 }
 
-// errNoAct says that a kind knows no such button.
+// ErrNoAct says that a kind knows no such button.
 var ErrNoAct = errors.New("there is no such act")
 
 // putBack brings back a member of a list that another window took out, as this window showed it, with what was typed in
@@ -307,7 +307,7 @@ func putBack[D any](k Kind[D], c *Changing[D]) {
 	c.Focus = FieldMark(c.Arg + ".name")
 }
 
-// takeOut takes a member out of a list, and puts the hand on taking out the next, or on adding another. One that
+// TakeOut takes a member out of a list, and puts the hand on taking out the next, or on adding another. One that
 // another window took out already is told; it reports whether it was there.
 func TakeOut[D any](c *Changing[D], path, what string) bool {
 	next, was := document.Remove(&c.Doc, path)
@@ -384,7 +384,7 @@ func moveHead[D any](c *echo.Context, k Kind[D], back bool) (head store.Head[D],
 
 func IsScript(c *echo.Context) bool { return c.Request().Header.Get("HX-Request") == "true" }
 
-// inForm reports of a path whether a form may hold it: any field of the table, and any name in a map.
+// InForm reports of a path whether a form may hold it: any field of the table, and any name in a map.
 func InForm[D any](f *document.Form[D]) func(path string) bool {
 	return func(path string) bool {
 		_, ok := f.Field(path)
@@ -392,7 +392,7 @@ func InForm[D any](f *document.Form[D]) func(path string) bool {
 	}
 }
 
-// nudgeSaid reads by how many steps a field is to be moved, such as "contents.@1.length:-4"; 0 when that can't be read.
+// NudgeSaid reads by how many steps a field is to be moved, such as "contents.@1.length:-4"; 0 when that can't be read.
 func NudgeSaid(nudge string) (path string, steps int) {
 	path, by, _ := strings.Cut(nudge, ":")
 	n, err := strconv.Atoi(by)
@@ -402,7 +402,7 @@ func NudgeSaid(nudge string) (path string, steps int) {
 	return path, n
 }
 
-// kept is what every page that keeps as one types says of its document, beside what it is about.
+// Kept is what every page that keeps as one types says of its document, beside what it is about.
 type Kept struct {
 	Base      int64
 	Said      string // when it was last changed
@@ -422,7 +422,7 @@ type conflict struct {
 	Member string // the path of what is gone
 }
 
-// keptOf says it of a document; label names a field for people.
+// KeptOf says it of a document; label names a field for people.
 func KeptOf[D any](ctx context.Context, k Kind[D], head *store.Head[D], e *Edited[D], label func(path string) string) (Kept, error) {
 	out := Kept{Base: head.ID, Said: "Kept " + ago(head.Changed), Notice: e.Notice, Focus: e.Focus, Seen: e.base, Foreign: e.foreign}
 	if head.Parent != 0 {
@@ -447,7 +447,7 @@ func KeptOf[D any](ctx context.Context, k Kind[D], head *store.Head[D], e *Edite
 	return out, nil
 }
 
-// changed tells in words what two documents say differently: the first two fields, each with whose it is.
+// Changed tells in words what two documents say differently: the first two fields, each with whose it is.
 func Changed[D any](f *document.Form[D], was, now *D) string {
 	var says []string
 	more := 0
@@ -473,7 +473,7 @@ func Changed[D any](f *document.Form[D], was, now *D) string {
 	return words.Capital(strings.Join(says, "; "))
 }
 
-// labelled names a field for people: “kraft, 300 gsm: price”.
+// Labelled names a field for people: “kraft, 300 gsm: price”.
 func Labelled[D any](f *document.Form[D], of *D, path string) string {
 	field, ok := f.Field(path)
 	if !ok {

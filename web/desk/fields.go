@@ -13,7 +13,7 @@ import (
 	"brevium/core/words"
 )
 
-// field is one question of the brief.
+// Field is one question of the brief.
 type Field struct {
 	Path, Label, Help string
 	Kind              string // length, count, text, notes, select, choice
@@ -49,7 +49,7 @@ func (f Field) Short() bool {
 	return true
 }
 
-// group is a run of questions under one heading. Remove is the act that takes
+// Group is a run of questions under one heading. Remove is the act that takes
 // the whole group away.
 type Group struct {
 	ID            string // its mark in the page
@@ -68,12 +68,12 @@ type Group struct {
 // getter is what a form asks about: a document of any kind.
 type getter interface{ Get(path string) string }
 
-// asked is a document that has no such method of its own.
+// Asked is a document that has no such method of its own.
 type Asked[D any] struct{ Of *D }
 
 func (a Asked[D]) Get(path string) string { return document.Get(a.Of, path) }
 
-// form makes the questions of a stage, or of a part of the shop.
+// Form makes the questions of a stage, or of a part of the shop.
 type Form struct {
 	Doc    getter
 	At     func(path string) (document.Field, bool)
@@ -86,20 +86,20 @@ type Form struct {
 var widgets = map[document.Kind]string{document.Choice: "select", document.Words: "text", document.Distance: "length", document.Offset: "text",
 	document.Number: "count", document.Weight: "count", document.YesNo: "tick", document.Day: "day"}
 
-// ask is the field at a path, as the table of fields has it.
+// Ask is the field at a path, as the table of fields has it.
 func (f Form) Ask(path string) Field {
 	asked, _ := f.At(path)
 	return f.Field(widgets[asked.Kind], path, asked.Title(), asked.Help)
 }
 
-// open is ask for a field that may be left empty, with what that means.
+// Open is ask for a field that may be left empty, with what that means.
 func (f Form) Open(path, empty string) Field {
 	fd := f.Ask(path)
 	fd.Open = empty
 	return fd
 }
 
-// pick is ask for a field of choices; buttons shows them all at once.
+// Pick is ask for a field of choices; buttons shows them all at once.
 func (f Form) Pick(path string, choices []style.Choice) Field {
 	asked, _ := f.At(path)
 	return f.Choice("select", path, asked.Title(), asked.Help, choices)

@@ -20,7 +20,7 @@ import (
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
 	"connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 
-// protection is in the head of every answer, refusals among them.
+// Protection is in the head of every answer, refusals among them.
 var Protection = map[string]string{
 	"Content-Security-Policy":      policy,
 	"X-Content-Type-Options":       "nosniff",
@@ -73,7 +73,7 @@ func (s *Desk) letsIn(c *echo.Context) Lets {
 	return l
 }
 
-// fileTime is how long a file may take to come.
+// FileTime is how long a file may take to come.
 const FileTime = 5 * time.Minute
 
 // guard sets what protects every page. The order matters: an answer has its
@@ -197,7 +197,7 @@ type problemPage struct {
 	Code int
 }
 
-// failed shows a plain page that says what went wrong and what to do.
+// Failed shows a plain page that says what went wrong and what to do.
 func (s *Desk) Failed(c *echo.Context, err error) {
 	if response, err := echo.UnwrapResponse(c.Response()); err == nil && response.Committed {
 		return
@@ -213,7 +213,7 @@ func (s *Desk) Failed(c *echo.Context, err error) {
 	}
 }
 
-// explain gives the status and the words for what went wrong. Only of what
+// Explain gives the status and the words for what went wrong. Only of what
 // asks for nothing to be kept can it be said that nothing was lost.
 func Explain(err error, method string) (code int, text string) {
 	reading := method == http.MethodGet || method == http.MethodHead

@@ -20,7 +20,7 @@ func newMemo[V any](most int) *memo[V] {
 	return &memo[V]{Kept: kept}
 }
 
-// get gives what was reckoned under a name, or reckons it; what failed is not remembered.
+// Get gives what was reckoned under a name, or reckons it; what failed is not remembered.
 func (m *memo[V]) Get(name string, reckon func() (V, error)) (V, error) {
 	if v, ok := m.Kept.Get(name); ok {
 		return v, nil
@@ -35,11 +35,11 @@ func (m *memo[V]) Get(name string, reckon func() (V, error)) (V, error) {
 	return v.(V), err
 }
 
-// of gives what is remembered under a name.
+// Of gives what is remembered under a name.
 func (m *memo[V]) Of(name string) (V, bool) { return m.Kept.Get(name) }
 
-// has reports whether anything is.
+// Has reports whether anything is.
 func (m *memo[V]) Has(name string) bool { return m.Kept.Contains(name) }
 
-// note remembers what was reckoned elsewhere.
+// Note remembers what was reckoned elsewhere.
 func (m *memo[V]) Note(name string, v V) { m.Kept.Add(name, v) }

@@ -95,7 +95,7 @@ func presses(says string) string { return cmp.Or(says, "Do that") }
 // fraction finds 15/16, with a slash or a fraction slash.
 var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
 
-// setFractions escapes a sentence and sets its fractions as fractions, each length in one line.
+// SetFractions escapes a sentence and sets its fractions as fractions, each length in one line.
 func SetFractions(s string) template.HTML {
 	return template.HTML(fraction.ReplaceAllString(words.Together(template.HTMLEscapeString(s)),
 		`<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
@@ -116,7 +116,7 @@ func number(s measure.Shown, link ...string) template.HTML {
 		template.HTMLEscapeString(title), about, SetFractions(s.Text)))
 }
 
-// second reports whether the house has the other unit always beside the first.
+// Second reports whether the house has the other unit always beside the first.
 func (s *Desk) Second() bool { return s.lastRead().Habits["second"] == "yes" }
 
 // number is that, with the other unit always beside it where the house has it so.
@@ -140,7 +140,7 @@ func dict(pairs ...any) (map[string]any, error) {
 	return m, nil
 }
 
-// page is what every page says of itself to the frame it stands in.
+// Page is what every page says of itself to the frame it stands in.
 type Page struct {
 	Title    string
 	Part     string // what script swaps
@@ -156,7 +156,7 @@ func (p *Page) frame() *Page { return p }
 // framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
 type framed interface{ frame() *Page }
 
-// render writes a page, or for htmx the part of it that is swapped.
+// Render writes a page, or for htmx the part of it that is swapped.
 func (s *Desk) Render(c *echo.Context, code int, name string, data framed) error {
 	f, what := data.frame(), "layout"
 	if f.PartOnly || f.Part != "" && IsScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {

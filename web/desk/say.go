@@ -28,17 +28,17 @@ import (
 	"brevium/store"
 )
 
-// fieldMark is the mark in the page of a field.
+// FieldMark is the mark in the page of a field.
 func FieldMark(path string) string {
 	return "f-" + strings.NewReplacer(".", "-", "@", "").Replace(path)
 }
 
-// newMark is a short identity for a thing or a piece of one project.
+// NewMark is a short identity for a thing or a piece of one project.
 func NewMark() string { return store.NewID()[:8] }
 
 func C256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
 
-// nudgeCount moves a count by ones.
+// NudgeCount moves a count by ones.
 func NudgeCount[D any](f *document.Form[D]) func(d *D, nudge, from string) (document.Conflict, bool) {
 	return func(d *D, nudge, _ string) (document.Conflict, bool) {
 		path, n := NudgeSaid(nudge)
@@ -53,10 +53,10 @@ func NudgeCount[D any](f *document.Form[D]) func(d *D, nudge, from string) (docu
 	}
 }
 
-// today is the day it is.
+// Today is the day it is.
 func (s *Desk) Today() batch.Day { return batch.DayOf(s.Clock()) }
 
-// uploaded gives what was sent as a file, an error when none was chosen.
+// Uploaded gives what was sent as a file, an error when none was chosen.
 func Uploaded(c *echo.Context, field string) ([]byte, error) {
 	header, err := c.FormFile(field)
 	if err != nil {
@@ -76,7 +76,7 @@ func Uploaded(c *echo.Context, field string) ([]byte, error) {
 // Clock writes minutes after midnight.
 func Clock(m int) string { return fmt.Sprintf("%d:%02d", m/60%24, m%60) }
 
-// mostNames is how many names of boxes there are to pick from.
+// MostNames is how many names of boxes there are to pick from.
 const MostNames = 120
 
 func AsFile(c *echo.Context, name string) {
@@ -91,7 +91,7 @@ func IsThickness(path string) bool {
 	return strings.HasSuffix(path, ".caliper") || strings.HasSuffix(path, ".ten")
 }
 
-// plainly writes a fraction as it can be typed again.
+// Plainly writes a fraction as it can be typed again.
 func Plainly(s string) string { return strings.ReplaceAll(s, "⁄", "/") }
 
 // knownWords finds a word of the glossary in a label, in the plural too.
@@ -104,7 +104,7 @@ var knownWords = func() *regexp.Regexp {
 	return regexp.MustCompile(`(?i)\b(` + strings.Join(all, "|") + `)s?\b`)
 }()
 
-// wordIn finds the first word of a text that the glossary has.
+// WordIn finds the first word of a text that the glossary has.
 func WordIn(text string) (m words.Meaning, from, to int, ok bool) {
 	at := knownWords.FindStringSubmatchIndex(text)
 	if at == nil {
@@ -133,7 +133,7 @@ func wordLink(text string) template.HTML {
 		esc(text[from:to]) + `</a>` + esc(text[to:]))
 }
 
-// plain are words that every maker knows; a mark beside them would only be in
+// Plain are words that every maker knows; a mark beside them would only be in
 // the way.
 var Plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true,
 	"tab": true, "score": true, "step": true, "proof": true}
@@ -150,7 +150,7 @@ func wordMark(label string) template.HTML {
 		esc(m.Word) + `” means">?</a>`)
 }
 
-// pace is how fast this maker works, as far as that was recorded.
+// Pace is how fast this maker works, as far as that was recorded.
 func (s *Desk) Pace(c *echo.Context) (bench.Pace, error) { return s.PaceNow(c.Request().Context()) }
 
 func (s *Desk) PaceNow(ctx context.Context) (bench.Pace, error) {
@@ -170,7 +170,7 @@ func FileName(name string) string {
 	return name[:min(len(name), 60)]
 }
 
-// daySaid writes a day of the record for people.
+// DaySaid writes a day of the record for people.
 func DaySaid(day string) string {
 	if d, err := batch.ParseDay(day); err == nil {
 		return d.Format("2 Jan 2006")
@@ -183,7 +183,7 @@ func SizeSaid(show func(measure.Length) measure.Shown, d style.Dims) string {
 	return fmt.Sprintf("%s × %s × %s", Plainly(l.Text), Plainly(w.Text), Plainly(h.Text+" "+string(h.Unit)))
 }
 
-// scoresSaid lists the scores of a piece one way.
+// ScoresSaid lists the scores of a piece one way.
 func ScoresSaid(p *plan.Plan, piece *net.Piece, across bool) string {
 	var out []string
 	for _, pass := range scoresOf(piece, across) {
@@ -228,7 +228,7 @@ func scoresOf(p *net.Piece, alongWidth bool) (out []net.Pass) {
 	return out
 }
 
-// area writes an area, given in square millimetres, in the maker's unit.
+// Area writes an area, given in square millimetres, in the maker's unit.
 func Area(mm2 float64, u measure.Unit) string {
 	if u == measure.Inches {
 		return fmt.Sprintf("%.0f sq in", mm2/(25.4*25.4))
@@ -243,7 +243,7 @@ func PlainCount(n int, one, many string) string {
 	return fmt.Sprintf("%d %s", n, many)
 }
 
-// said are answers with their labels, in pairs.
+// Said are answers with their labels, in pairs.
 func Said(of ...string) (out []style.Choice) {
 	for i := 0; i+1 < len(of); i += 2 {
 		out = append(out, style.Choice{ID: of[i], Label: of[i+1]})
@@ -251,7 +251,7 @@ func Said(of ...string) (out []style.Choice) {
 	return out
 }
 
-// called is a name, or what to say where there is none.
+// Called is a name, or what to say where there is none.
 func Called(name, otherwise string) string {
 	if words.Visible(name) {
 		return name
@@ -259,7 +259,7 @@ func Called(name, otherwise string) string {
 	return otherwise
 }
 
-// thick says how thick card is: in inches in thousandths, as it is sold there.
+// Thick says how thick card is: in inches in thousandths, as it is sold there.
 func Thick(caliper measure.Length, u measure.Unit) string {
 	if u == measure.Inches {
 		return fmt.Sprintf("%.0f thousandths of an inch thick", caliper.MM()/25.4*1000)
@@ -267,7 +267,7 @@ func Thick(caliper measure.Length, u measure.Unit) string {
 	return strings.TrimSuffix(caliper.Exact(measure.Millimetres), " mm") + " mm thick"
 }
 
-// chosen reads the list that was chosen to be brought in; such are its headings.
+// Chosen reads the list that was chosen to be brought in; such are its headings.
 func Chosen(c *echo.Context, such string) ([]byte, error) {
 	header, err := c.FormFile("list")
 	if err != nil {
@@ -281,10 +281,10 @@ func Chosen(c *echo.Context, such string) ([]byte, error) {
 	return io.ReadAll(file)
 }
 
-// mostSteps bounds how far the keys of one change move a field.
+// MostSteps bounds how far the keys of one change move a field.
 const MostSteps = 10_000
 
-// countedOn moves the number that a text begins with, and leaves the rest: a
+// CountedOn moves the number that a text begins with, and leaves the rest: a
 // mass keeps its unit.
 func CountedOn(text string, by int) string {
 	text = strings.TrimSpace(text)

@@ -9,7 +9,7 @@ import (
 // the machine has cores, so that short pages never wait behind them for long.
 func searches() chan struct{} { return make(chan struct{}, max(1, runtime.NumCPU()/2)) }
 
-// turn waits for a place for a long search, or until its asker has left.
+// Turn waits for a place for a long search, or until its asker has left.
 func (s *Desk) Turn(ctx context.Context) (done func(), err error) {
 	select {
 	case s.hard <- struct{}{}:

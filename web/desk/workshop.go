@@ -19,14 +19,14 @@ type shops struct {
 	Last  atomic.Pointer[ReadShop]
 }
 
-// readShop is a state of the shop with what was read of it.
+// ReadShop is a state of the shop with what was read of it.
 type ReadShop struct {
 	store.Head[shop.Document]
 	Workshop request.Workshop
 	Report   *brief.Report
 }
 
-// shopNow gives the shop as it is now.
+// ShopNow gives the shop as it is now.
 func (s *Desk) ShopNow(ctx context.Context) (*ReadShop, error) {
 	id, err := s.Store.Shops.At(ctx, store.TheShop)
 	if err != nil {
@@ -57,7 +57,7 @@ func ReadAs(head store.Head[shop.Document]) *ReadShop {
 	return &ReadShop{head, request.Workshop{Shop: *read}, report}
 }
 
-// workshop is what plans are made with. While the database can't be read it is what
+// Workshop is what plans are made with. While the database can't be read it is what
 // it was before.
 func (s *Desk) Workshop() request.Workshop {
 	now, err := s.ShopNow(context.Background())
@@ -79,7 +79,7 @@ func (s *Desk) lastRead() request.Workshop {
 	return s.Shops.first
 }
 
-// program tells pictures and lists that were made by this program, with this shop,
+// Program tells pictures and lists that were made by this program, with this shop,
 // from any others.
 func (s *Desk) Program() string {
 	if now, err := s.ShopNow(context.Background()); err == nil && now.ID > 0 {

@@ -2,8 +2,15 @@
 package help
 
 import (
+	"embed"
+
 	"brevium/web/desk"
 )
+
+// Files are its templates.
+//
+//go:embed templates
+var Files embed.FS
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

@@ -192,7 +192,7 @@ func (s *Room) answerOf(ctx context.Context, id string) (*record.Making, string,
 		show(in.Depth).Text, p.Step.Unit, other), nil
 }
 
-// logYears gives what the makings that are looked for come to by the year.
+// LogYears gives what the makings that are looked for come to by the year.
 func (s *Room) LogYears(c *echo.Context) error {
 	l, _ := s.lookOf(c)
 	totals, err := s.Store.Totals(c.Request().Context(), l.Look)
@@ -209,7 +209,7 @@ type yearsPage struct {
 	Totals []record.Total
 }
 
-// logOut gives the makings that are looked for as CSV or JSON.
+// LogOut gives the makings that are looked for as CSV or JSON.
 func (s *Room) LogOut(c *echo.Context) error {
 	l, _ := s.lookOf(c)
 	all := []record.Making{}
@@ -242,7 +242,7 @@ func (s *Room) LogOut(c *echo.Context) error {
 	return echo.ErrNotFound
 }
 
-// readLog brings makings in from CSV, all of them or, with the line that is wrong, none.
+// ReadLog brings makings in from CSV, all of them or, with the line that is wrong, none.
 func (s *Room) ReadLog(c *echo.Context) error {
 	file, err := desk.Uploaded(c, "log")
 	if err != nil {

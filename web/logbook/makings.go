@@ -42,7 +42,7 @@ func (s *Room) filledIn(c *echo.Context, m record.Making) (record.Making, *recor
 	return m, &n, nil
 }
 
-// recordMade records that a box was made.
+// RecordMade records that a box was made.
 func (s *Room) RecordMade(c *echo.Context) error {
 	st, err := s.Work.State(c)
 	if err != nil {
@@ -119,7 +119,7 @@ func (s *Room) makingAt(c *echo.Context) (record.Making, error) {
 
 type noteHead = store.Head[record.Note]
 
-// noteKind is what the engine needs to know to change what is said of makings.
+// NoteKind is what the engine needs to know to change what is said of makings.
 func (s *Room) NoteKind(*echo.Context) desk.Kind[record.Note] {
 	return desk.Kind[record.Note]{
 		Kept: s.Store.Makings, Form: record.Form, Known: desk.InForm(record.Form), Written: s.Work.NoteText,
@@ -225,7 +225,7 @@ func (s *Room) asMade(v *makingPage, was brief.Brief) {
 	}
 }
 
-// madePicture is the box as it looked when it was made.
+// MadePicture is the box as it looked when it was made.
 func (s *Room) MadePicture(c *echo.Context) error {
 	m, err := s.makingAt(c)
 	if err != nil {
@@ -237,7 +237,7 @@ func (s *Room) MadePicture(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "image/svg+xml", m.Picture)
 }
 
-// makeAgain begins a box from a making, as it then was.
+// MakeAgain begins a box from a making, as it then was.
 func (s *Room) MakeAgain(c *echo.Context) error {
 	m, err := s.makingAt(c)
 	if err != nil {

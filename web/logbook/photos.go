@@ -15,7 +15,7 @@ import (
 	"brevium/store"
 )
 
-// addPhotos takes in the pictures that were chosen, all of them or none.
+// AddPhotos takes in the pictures that were chosen, all of them or none.
 func (s *Room) AddPhotos(c *echo.Context) error {
 	m, err := s.makingAt(c)
 	if err != nil {
@@ -74,7 +74,7 @@ func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
 	return photo.Take(data)
 }
 
-// photo gives a picture. It never changes, so a browser may keep it.
+// Photo gives a picture. It never changes, so a browser may keep it.
 func (s *Room) Photo(c *echo.Context) error {
 	p, err := s.Store.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
 	if errors.Is(err, store.ErrNone) {
@@ -87,7 +87,7 @@ func (s *Room) Photo(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "image/jpeg", p.Data)
 }
 
-// changePhoto keeps what is to be seen in a picture, or takes it out.
+// ChangePhoto keeps what is to be seen in a picture, or takes it out.
 func (s *Room) ChangePhoto(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("photo")
 	p, err := s.Store.Photo(ctx, id, true)

@@ -32,7 +32,7 @@ type copiesPage struct {
 	Problem, Kept string
 }
 
-// copyNow gives a copy of the database as it is now.
+// CopyNow gives a copy of the database as it is now.
 func (s *Room) CopyNow(c *echo.Context) error {
 	dir, err := os.MkdirTemp("", "brevium-copy-")
 	if err != nil {
@@ -57,7 +57,7 @@ func give(c *echo.Context, path, name string) error {
 	return c.Stream(http.StatusOK, "application/vnd.sqlite3", f)
 }
 
-// copyFile gives one of the copies that lie beside the database.
+// CopyFile gives one of the copies that lie beside the database.
 func (s *Room) CopyFile(c *echo.Context) error {
 	name, err := url.PathUnescape(c.Param("name"))
 	if err != nil {
@@ -73,7 +73,7 @@ func (s *Room) CopyFile(c *echo.Context) error {
 	return give(c, path, filepath.Base(path))
 }
 
-// restoreCopy puts a copy in place of all there is: one that was sent, or one that lies beside the
+// RestoreCopy puts a copy in place of all there is: one that was sent, or one that lies beside the
 // database.
 func (s *Room) RestoreCopy(c *echo.Context) error {
 	ctx := c.Request().Context()

@@ -35,7 +35,7 @@ type enterPage struct {
 	To, Problem, Who string
 }
 
-// enter lets somebody in who knows the passphrase.
+// Enter lets somebody in who knows the passphrase.
 func (s *Room) Enter(c *echo.Context) error {
 	if s.Sessions == nil {
 		return c.Redirect(http.StatusSeeOther, "/")

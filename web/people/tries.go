@@ -15,7 +15,7 @@ const (
 	triesEvery         = 10 * time.Second
 )
 
-// throttle turns away who tries too often.
+// Throttle turns away who tries too often.
 func (s *Room) Throttle() echo.MiddlewareFunc {
 	t := &tries{all: rate.NewLimiter(rate.Every(triesEvery/4), TriesAll), of: map[string]*rate.Limiter{}}
 	return func(next echo.HandlerFunc) echo.HandlerFunc {

@@ -24,7 +24,7 @@ import (
 	"brevium/web/desk"
 )
 
-// keyOf names tasks by all that is asked.
+// KeyOf names tasks by all that is asked.
 func KeyOf(tasks []cutting.Task) string {
 	sum := sha256.New()
 	for _, t := range tasks {
@@ -51,7 +51,7 @@ func serving(found []cutting.Found, tasks []cutting.Task) []cutting.Found {
 // soFar names what was found of tasks when nobody looked on any longer.
 func soFar(tasks []cutting.Task) string { return KeyOf(tasks) + " so far" }
 
-// found is what a deep search of tasks found, or found so far; nil when there was none.
+// Found is what a deep search of tasks found, or found so far; nil when there was none.
 func (s *Room) Found(tasks []cutting.Task) (out []cutting.Found, whole bool) {
 	if out, ok := s.Cuttings.Of(KeyOf(tasks)); ok {
 		return serving(out, tasks), true
@@ -60,7 +60,7 @@ func (s *Room) Found(tasks []cutting.Task) (out []cutting.Found, whole bool) {
 	return serving(out, tasks), false
 }
 
-// solved looks tasks up, or searches them: it waits for a place, and gives up when its asker has left.
+// Solved looks tasks up, or searches them: it waits for a place, and gives up when its asker has left.
 func (s *Room) Solved(ctx context.Context, tasks []cutting.Task) ([]cutting.Found, error) {
 	for {
 		found, err := s.Cuttings.Get(KeyOf(tasks), func() ([]cutting.Found, error) {
@@ -79,13 +79,13 @@ func (s *Room) Solved(ctx context.Context, tasks []cutting.Task) ([]cutting.Foun
 	}
 }
 
-// solvedAtOnce is solved for a search that takes no time to speak of.
+// SolvedAtOnce is solved for a search that takes no time to speak of.
 func (s *Room) SolvedAtOnce(tasks []cutting.Task) []cutting.Found {
 	found, _ := s.Cuttings.Get(KeyOf(tasks), func() ([]cutting.Found, error) { return cutting.Search(tasks, nil), nil })
 	return serving(found, tasks)
 }
 
-// best is what was found of tasks, deeply or so far, else what is found at once.
+// Best is what was found of tasks, deeply or so far, else what is found at once.
 func (s *Room) Best(ctx context.Context, tasks []cutting.Task) ([]cutting.Found, error) {
 	if found, _ := s.Found(Deepened(tasks)); found != nil {
 		return found, nil
@@ -93,7 +93,7 @@ func (s *Room) Best(ctx context.Context, tasks []cutting.Task) ([]cutting.Found,
 	return s.Solved(ctx, worked(tasks, least.Hasty))
 }
 
-// cutAsAsked lays a plan's sheets as its document asks. A deep search that was not made yet is left to who looks on;
+// CutAsAsked lays a plan's sheets as its document asks. A deep search that was not made yet is left to who looks on;
 // the quick one stands in.
 func (s *Room) CutAsAsked(p *plan.Plan) *plan.Plan {
 	if !p.Asked() {
@@ -102,7 +102,7 @@ func (s *Room) CutAsAsked(p *plan.Plan) *plan.Plan {
 	return advice.Cut(p, s.sofarOrHurried(p.Tasks()), s.Workshop())
 }
 
-// cutSetAsAsked is that for a set, all its boxes together.
+// CutSetAsAsked is that for a set, all its boxes together.
 func (s *Room) CutSetAsAsked(set *sets.Set) *sets.Set {
 	if !set.Asked() {
 		return set
@@ -128,7 +128,7 @@ func worked(tasks []cutting.Task, work int) []cutting.Task {
 	return out
 }
 
-// progress is what a search tells the page that looks on.
+// Progress is what a search tells the page that looks on.
 type Progress struct {
 	Done   float64 `json:"done"`
 	HTML   string  `json:"html,omitempty"`
@@ -138,7 +138,7 @@ type Progress struct {
 	Again  bool    `json:"again,omitempty"` // the page is to be shown anew
 }
 
-// leastStream searches tasks and tells the page of it as it goes, until it is done or
+// LeastStream searches tasks and tells the page of it as it goes, until it is done or
 // nobody looks on. What was found is remembered.
 func (s *Room) LeastStream(c *echo.Context, tasks []cutting.Task, step measure.Step, now []cutting.Cut, again bool) error {
 	ctx := c.Request().Context()
@@ -207,7 +207,7 @@ func UsesOf(cuts []cutting.Cut) (u cutUses) {
 	return u
 }
 
-// less reports whether it is less of what the tasks aim at.
+// Less reports whether it is less of what the tasks aim at.
 func (u cutUses) Less(o cutUses, tasks []cutting.Task) bool {
 	price, area := cmp.Compare(u.price, o.price), cmp.Compare(math.Round(u.area), math.Round(o.area))
 	order := cmp.Compare(u.left, o.left)

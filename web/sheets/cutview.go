@@ -14,7 +14,7 @@ import (
 	"brevium/web/desk"
 )
 
-// cutView is the sheets of something as a page shows them.
+// CutView is the sheets of something as a page shows them.
 type CutView struct {
 	Kinds    []cutKind
 	Count    int // sheets that are bought
@@ -50,7 +50,7 @@ func (CutView) Holds() []holding { return holdings }
 
 const MostDrawn = 18
 
-// cutViewOf makes the view of what is cut. Hands says that pieces can be held; of the pins
+// CutViewOf makes the view of what is cut. Hands says that pieces can be held; of the pins
 // the last is that of the piece in hand.
 func CutViewOf(cuts []cutting.Cut, step measure.Step, hands bool, pins ...request.Pin) CutView {
 	v := CutView{Hands: hands}
@@ -122,7 +122,7 @@ func kindOf(c cutting.Cut, s layout.Sheet, n int, step measure.Step, hands, seve
 	return k
 }
 
-// boundOf is how many sheets are wanted at least, and whether what was found is proved.
+// BoundOf is how many sheets are wanted at least, and whether what was found is proved.
 func BoundOf(found []cutting.Found) (bound int, proved bool) {
 	proved = true
 	for _, f := range found {

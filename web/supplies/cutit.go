@@ -104,7 +104,7 @@ func (s *Room) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, un
 	return head.ID, nil
 }
 
-// cutIt takes what a box is cut from out of the shop.
+// CutIt takes what a box is cut from out of the shop.
 func (s *Room) CutIt(c *echo.Context) error {
 	st, err := s.Work.State(c)
 	if err != nil {
@@ -156,7 +156,7 @@ func (s *Room) putBackCut(c *echo.Context) (said string, err error) {
 	return "back", nil
 }
 
-// uncut puts the shop back as it was before.
+// Uncut puts the shop back as it was before.
 func (s *Room) Uncut(c *echo.Context) error {
 	said, err := s.putBackCut(c)
 	if err != nil {
@@ -170,7 +170,7 @@ func (s *Room) Uncut(c *echo.Context) error {
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 
-// shoppingCSV lists what is to be bought for a box.
+// ShoppingCSV lists what is to be bought for a box.
 func (s *Room) ShoppingCSV(c *echo.Context) error {
 	st, err := s.Work.State(c)
 	if err != nil {
@@ -187,7 +187,7 @@ func (s *Room) shoppingOf(c *echo.Context, cuts []cutting.Cut) error {
 	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.Workshop())))
 }
 
-// stashCSV lists what is in hand.
+// StashCSV lists what is in hand.
 func (s *Room) StashCSV(c *echo.Context) error {
 	now, err := s.ShopNow(c.Request().Context())
 	if err != nil {

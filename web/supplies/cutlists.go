@@ -26,7 +26,7 @@ import (
 
 type listHead = store.Head[cutlist.List]
 
-// listKind is what the engine needs to know to change lists.
+// ListKind is what the engine needs to know to change lists.
 func (s *Room) ListKind(*echo.Context) desk.Kind[cutlist.List] {
 	return desk.Kind[cutlist.List]{
 		Kept: s.Store.Lists, Form: cutlist.Form, Known: desk.InForm(cutlist.Form), Written: listText, Act: actList,
@@ -74,7 +74,7 @@ func (s *Room) CutLists(c *echo.Context) error {
 	return s.Render(c, http.StatusOK, "cutlists", &listsPage{desk.Page{Title: "Cut a list"}, all, ""})
 }
 
-// newCutList begins a list: as one begins, or with the pieces of a CSV.
+// NewCutList begins a list: as one begins, or with the pieces of a CSV.
 func (s *Room) NewCutList(c *echo.Context) error {
 	l := cutlist.List{Name: "A list", Units: "in", Sheets: []cutlist.Sheet{{Name: "12x12", Width: "12 in", Height: "12 in"}},
 		Pieces: []cutlist.Piece{{Name: "piece", Width: "4 in", Height: "3 in", Count: "1"}}}
@@ -244,7 +244,7 @@ func actList(_ context.Context, c *desk.Changing[cutlist.List]) error {
 	return nil
 }
 
-// readCutList takes the pieces of a CSV in, in place of those of the list: all or nothing.
+// ReadCutList takes the pieces of a CSV in, in place of those of the list: all or nothing.
 func (s *Room) ReadCutList(c *echo.Context) error {
 	file, err := desk.Uploaded(c, "list")
 	notice := ""

@@ -41,7 +41,7 @@ type fair struct {
 	units measure.Unit
 }
 
-// mostTogether is how many boxes are cut together.
+// MostTogether is how many boxes are cut together.
 const MostTogether = 40
 
 // fairOf reads from an address, or a form, which boxes are cut together.
@@ -213,7 +213,7 @@ func (s *Room) LeastOfFair(c *echo.Context) error {
 	return s.Sheets.LeastStream(c, sheets.Deepened(tasks), f.step, cutting.Cuts(found), false)
 }
 
-// cutFair takes the sheets of all from the shop.
+// CutFair takes the sheets of all from the shop.
 func (s *Room) CutFair(c *echo.Context) error {
 	values, err := c.FormValues()
 	if err != nil {

@@ -2,11 +2,18 @@
 package supplies
 
 import (
+	"embed"
+
 	"brevium/web/boxes"
 	"brevium/web/desk"
 	"brevium/web/sheets"
 	"brevium/web/workbench"
 )
+
+// Files are its templates and its style.
+//
+//go:embed templates style.css
+var Files embed.FS
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

@@ -56,7 +56,7 @@ func (v shopView) Link(pairs ...string) string {
 	return "?" + q.Encode()
 }
 
-// shopKind is what the engine needs to know to change the shop.
+// ShopKind is what the engine needs to know to change the shop.
 func (s *Room) ShopKind(*echo.Context) desk.Kind[shop.Document] {
 	return desk.Kind[shop.Document]{
 		Kept: s.Store.Shops, Form: shop.Form, Known: desk.InForm(shop.Form), Written: shopText, Nudged: nudgeShop, Act: s.actShop,
@@ -91,7 +91,7 @@ func (s *Room) settleShop(ctx context.Context, c *desk.Changing[shop.Document]) 
 	return err
 }
 
-// alterShop does one thing to the shop that is typed in none of its fields.
+// AlterShop does one thing to the shop that is typed in none of its fields.
 func (s *Room) AlterShop(c *echo.Context, do desk.Making[shop.Document]) (
 	store.Head[shop.Document], desk.Edited[shop.Document], error) {
 	return desk.Edit(s.Desk, c, s.ShopKind(c), do)

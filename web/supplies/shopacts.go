@@ -148,7 +148,7 @@ func (s *Room) takeAll(ctx context.Context, e *desk.Changing[shop.Document], id 
 	return nil
 }
 
-// cardsCSV gives the cards of the shop as a list.
+// CardsCSV gives the cards of the shop as a list.
 func (s *Room) CardsCSV(c *echo.Context) error {
 	head, err := s.Store.Shops.Head(c.Request().Context(), store.TheShop)
 	if err != nil {
@@ -162,7 +162,7 @@ func (s *Room) CardsCSV(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
-// readCards lays a list of cards on those of the shop: all or nothing.
+// ReadCards lays a list of cards on those of the shop: all or nothing.
 func (s *Room) ReadCards(c *echo.Context) error {
 	list, err := desk.Chosen(c, "title, gsm, caliper, sheets, price")
 	if err != nil {
@@ -184,7 +184,7 @@ func (s *Room) ReadCards(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/shop?part=cards")
 }
 
-// fitted records how a lid was found to fit.
+// Fitted records how a lid was found to fit.
 func (s *Room) Fitted(c *echo.Context) error {
 	st, err := s.Work.State(c)
 	if err != nil {
@@ -210,7 +210,7 @@ func (s *Room) Fitted(c *echo.Context) error {
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 
-// fitOf is the record of a lid, or why there is none.
+// FitOf is the record of a lid, or why there is none.
 func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 	corner := st.Sections()
 	if len(corner) == 0 {
@@ -239,7 +239,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 	return fit, "Say how it was: too tight, just right or loose; or how large the gap is."
 }
 
-// keepOffcuts puts what is left of a plan's sheets on the list of the shop.
+// KeepOffcuts puts what is left of a plan's sheets on the list of the shop.
 func (s *Room) KeepOffcuts(c *echo.Context) error {
 	st, err := s.Work.State(c)
 	if err != nil {
@@ -261,7 +261,7 @@ func (s *Room) KeepOffcuts(c *echo.Context) error {
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 
-// caution puts a caution away: on the screen, not on what is printed.
+// Caution puts a caution away: on the screen, not on what is printed.
 func (s *Room) Caution(c *echo.Context) error {
 	id := words.Cut(c.FormValue("caution"), 40)
 	if _, _, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {

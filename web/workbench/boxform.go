@@ -13,7 +13,7 @@ import (
 	"brevium/web/desk"
 )
 
-// boxForm asks about a box.
+// BoxForm asks about a box.
 type BoxForm struct {
 	desk.Form
 	b     *brief.Brief

@@ -67,7 +67,7 @@ func (s *Room) recordStage(ctx context.Context, st *State) (r *recordStage, err 
 	return r, nil
 }
 
-// making begins a making of a box as it is now: of as many as it is planned for, with the time
+// Making begins a making of a box as it is now: of as many as it is planned for, with the time
 // that its steps took at the bench.
 func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 	b := allOf(st)
@@ -99,7 +99,7 @@ func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 	return m, nil
 }
 
-// reckoned fills in what a job takes, and how it looks.
+// Reckoned fills in what a job takes, and how it looks.
 func (s *Room) Reckoned(m *record.Making, j sets.Job) error {
 	times, err := s.Store.Times(context.Background())
 	if err != nil {
@@ -130,7 +130,7 @@ func allOf(st *State) brief.Brief {
 	return st.Brief
 }
 
-// noteText writes a field of a making as it is kept: a day as days are written, anything else as typed.
+// NoteText writes a field of a making as it is kept: a day as days are written, anything else as typed.
 func (s *Room) NoteText(path, text string, _, _ *record.Note) string {
 	text = strings.TrimSpace(text)
 	if path == "made" {
@@ -141,7 +141,7 @@ func (s *Room) NoteText(path, text string, _, _ *record.Note) string {
 	return text
 }
 
-// titled notes what the card of a making is called, when it is another than it was.
+// Titled notes what the card of a making is called, when it is another than it was.
 func (s *Room) Titled(n *record.Note, was string) {
 	if string(n.Card) == was {
 		return
@@ -151,7 +151,7 @@ func (s *Room) Titled(n *record.Note, was string) {
 	}
 }
 
-// noteFields are the questions about a making: with a lid that goes over it, how that fitted.
+// NoteFields are the questions about a making: with a lid that goes over it, how that fitted.
 func NoteFields(f desk.Form, n *record.Note, cards []shop.Card, whole bool) (out []desk.Field) {
 	title := string(n.Title)
 	if title == "" {
@@ -177,7 +177,7 @@ func NoteFields(f desk.Form, n *record.Note, cards []shop.Card, whole bool) (out
 	return out
 }
 
-// planned lists the pieces of all that is made, as they are now.
+// Planned lists the pieces of all that is made, as they are now.
 func Planned(j sets.Job) (out []record.Planned) {
 	for i, p := range j.Plans {
 		one := record.Planned{Size: desk.SizeSaid(p.Step.Show, p.Box.Size), Inside: desk.SizeSaid(p.Step.ShowDown, p.Box.Inside)}

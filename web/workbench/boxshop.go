@@ -10,7 +10,7 @@ import (
 	"brevium/web/desk"
 )
 
-// dropOwn takes a card out of those a document describes itself.
+// DropOwn takes a card out of those a document describes itself.
 func DropOwn(b *brief.Brief, id string) {
 	drop := func(of []brief.Stock) []brief.Stock {
 		return slices.DeleteFunc(slices.Clone(of), func(c brief.Stock) bool { return c.ID == id })
@@ -36,7 +36,7 @@ func SameNumbers(a, b brief.Stock) bool {
 	return !slices.ContainsFunc(numbers, func(name string) bool { return one.Get("cards.0."+name) != other.Get("cards.0."+name) })
 }
 
-// using lists the boxes that are made of a card.
+// Using lists the boxes that are made of a card.
 func (s *Room) Using(ctx context.Context, id string) ([]store.BoxRev, error) {
 	all, err := s.Store.Using(ctx, id)
 	return slices.DeleteFunc(all, func(r store.BoxRev) bool { return !uses(&r.Doc, id) }), err
@@ -63,7 +63,7 @@ func uses(b *brief.Brief, id string) bool {
 	})
 }
 
-// ownCard finds a card among those a document describes itself, -1 when it does not.
+// OwnCard finds a card among those a document describes itself, -1 when it does not.
 func OwnCard(b *brief.Brief, id string) int {
 	return slices.IndexFunc(b.Card.Own, func(c brief.Stock) bool { return c.ID == id })
 }

@@ -21,7 +21,7 @@ import (
 	"brevium/web/desk"
 )
 
-// boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
+// Boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
 // which the address names. A box is planned before it is kept, and how lists show it is kept with it.
 func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 	box := c.QueryParam("box")
@@ -179,7 +179,7 @@ func dropOptions(b *brief.Brief) {
 	}
 }
 
-// answer shows the workbench after something that changed no field of the box, or goes back to it where no script runs
+// Answer shows the workbench after something that changed no field of the box, or goes back to it where no script runs
 // and there is nothing to tell.
 func (s *Room) Answer(c *echo.Context, code int, st *State) error {
 	if desk.IsScript(c) {

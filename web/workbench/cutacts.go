@@ -69,7 +69,7 @@ func pinOf(it layout.Placed, p *plan.Plan) brief.Pin {
 	return pin
 }
 
-// samePlace reports whether two pins hold a piece in one place of their sheets, however that
+// SamePlace reports whether two pins hold a piece in one place of their sheets, however that
 // is written.
 func SamePlace(a, b brief.Pin, u measure.Unit) bool {
 	same := func(x, y brief.Text) bool {

@@ -15,7 +15,7 @@ import (
 	"brevium/web/sheets"
 )
 
-// cutsOf is what a box is cut from, of a set all of it.
+// CutsOf is what a box is cut from, of a set all of it.
 func CutsOf(st *State) (out []cutting.Cut) {
 	if st.Set == nil || !st.Set.OK() {
 		return st.Shown.Cuts
@@ -26,7 +26,7 @@ func CutsOf(st *State) (out []cutting.Cut) {
 	return out
 }
 
-// leastOfPlan streams the deep search of a project's sheets.
+// LeastOfPlan streams the deep search of a project's sheets.
 func (s *Room) LeastOfPlan(c *echo.Context) error {
 	st, err := s.State(c)
 	if err != nil {
@@ -106,7 +106,7 @@ type nearlyPage struct {
 	Base       int64
 }
 
-// waysToCut lays a plan's sheets by each aim, side by side.
+// WaysToCut lays a plan's sheets by each aim, side by side.
 func (s *Room) WaysToCut(c *echo.Context) error {
 	st, err := s.State(c)
 	if err != nil {
@@ -151,7 +151,7 @@ func (s *Room) WaysToCut(c *echo.Context) error {
 		"/projects/" + c.Param("id"), v.With(), st.ID})
 }
 
-// nearly lists the changes that are a hair from saving.
+// Nearly lists the changes that are a hair from saving.
 func (s *Room) Nearly(c *echo.Context) error {
 	st, err := s.State(c)
 	if err != nil {

@@ -74,7 +74,7 @@ func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 	return ctx.Err()
 }
 
-// stylePicture draws a style at the project's size, folding up or still.
+// StylePicture draws a style at the project's size, folding up or still.
 func (s *Room) StylePicture(c *echo.Context) error {
 	head, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {

@@ -41,7 +41,7 @@ func jobOf(st *State) (j sets.Job, ok bool) {
 	return j, true
 }
 
-// job reads a project for the bench and for what is handed on: cut as it asks for.
+// Job reads a project for the bench and for what is handed on: cut as it asks for.
 func (s *Room) Job(c *echo.Context) (st *State, j sets.Job, ok bool, err error) {
 	if st, err = s.State(c); err != nil {
 		return st, j, false, err
@@ -53,10 +53,10 @@ func (s *Room) Job(c *echo.Context) (st *State, j sets.Job, ok bool, err error) 
 	return st, j, err == nil, err
 }
 
-// errUnmade says that there is nothing to make: the newest brief has problems.
+// ErrUnmade says that there is nothing to make: the newest brief has problems.
 var ErrUnmade = errors.New("there is no plan of all of it")
 
-// jobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
+// JobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
 func (s *Room) JobCut(ctx context.Context, st *State) (sets.Job, error) {
 	switch {
 	case st.Set == nil && st.Plan.Asked():
@@ -117,7 +117,7 @@ func cardOfSet(s *sets.Set) store.Summary {
 	return store.Summary{Line: line, Trouble: !s.Holds()}
 }
 
-// keepCard keeps how lists show a box. It can be made again: that it could not
+// KeepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
 func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summary) {
 	if err := s.Store.KeepCard(ctx, head.Of, head.ID, s.Program(), card); err != nil {
@@ -139,7 +139,7 @@ func (s *Room) Begin(c *echo.Context, b brief.Brief, what, stage string) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }
 
-// whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
+// Whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
 // the shop is another or empty. What a card costs and how many are in hand stays here.
 func (s *Room) Whole(b brief.Brief) brief.Brief {
 	j, ok := s.Make(b, "").Job()
@@ -195,11 +195,11 @@ type made struct {
 	n    int // which box of the set it is
 }
 
-// make plans a document; box names the box of a set that is meant, the first when
+// Make plans a document; box names the box of a set that is meant, the first when
 // there is none so called.
 func (s *Room) Make(b brief.Brief, box string) made { return s.MakeIn(s.Workshop(), b, box) }
 
-// makeIn is make in a given workshop.
+// MakeIn is make in a given workshop.
 func (s *Room) MakeIn(w request.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
 		return made{Plan: s.Sheets.CutAsAsked(advice.Make(b, w))}
@@ -209,7 +209,7 @@ func (s *Room) MakeIn(w request.Workshop, b brief.Brief, box string) made {
 	return made{set.Plans[n], set, n}
 }
 
-// job is all that is made, and whether there is a plan of all of it.
+// Job is all that is made, and whether there is a plan of all of it.
 func (m made) Job() (j sets.Job, ok bool) {
 	switch {
 	case m.Set != nil && m.Set.OK():
@@ -220,7 +220,7 @@ func (m made) Job() (j sets.Job, ok bool) {
 	return j, false
 }
 
-// card tells it as lists do.
+// Card tells it as lists do.
 func (m made) Card() store.Summary {
 	if m.Set == nil || !m.Set.OK() {
 		return cardOf(m.Plan)
@@ -228,7 +228,7 @@ func (m made) Card() store.Summary {
 	return cardOfSet(m.Set)
 }
 
-// picture draws it as lists do; "" when there is nothing to draw.
+// Picture draws it as lists do; "" when there is nothing to draw.
 func (m made) Picture(w, h float64) string {
 	switch {
 	case m.Set != nil && m.Set.OK():
@@ -278,7 +278,7 @@ const back = 60
 // fresh reports whether neither what goes in nor a size has been said.
 func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
 
-// markOf is a number for what a step says: a tick holds for that alone.
+// MarkOf is a number for what a step says: a tick holds for that alone.
 func MarkOf(s bench.Step) string {
 	sum := fnv.New64a()
 	fmt.Fprint(sum, s.Title, s.Count, s.Says)

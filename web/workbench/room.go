@@ -2,9 +2,16 @@
 package workbench
 
 import (
+	"embed"
+
 	"brevium/web/desk"
 	"brevium/web/sheets"
 )
+
+// Files are its templates and its style.
+//
+//go:embed templates style.css
+var Files embed.FS
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

@@ -35,7 +35,7 @@ var Stages = []stage{
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
 }
 
-// rail says for each stage whether it is settled, guessed or in trouble.
+// Rail says for each stage whether it is settled, guessed or in trouble.
 func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop) []stage {
 	begun := w.Begin(brief.New(string(b.Units)))
 	out := make([]stage, len(Stages))

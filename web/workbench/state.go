@@ -31,7 +31,7 @@ func (st *State) Fresh() bool { return fresh(&st.Brief) }
 // yet, and there is no older plan to show.
 func (st *State) Waiting() bool { return st.Shown == nil && WaitsForSizes(&st.Brief, st.Plan) }
 
-// waitsForSizes reports whether all that keeps a plan from being made is that sizes
+// WaitsForSizes reports whether all that keeps a plan from being made is that sizes
 // of a thing or of the box have not been typed yet.
 func WaitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 	for _, pr := range p.Problems {
@@ -131,7 +131,7 @@ func (st *State) title(v View) string {
 // whole reports whether the set is looked at and not one box.
 func (st *State) whole() bool { return st.Set != nil && st.Set.Whole }
 
-// course tells the steps that the folded view goes through.
+// Course tells the steps that the folded view goes through.
 func (st *State) Course() (out []string) {
 	if st.whole() {
 		return st.Set.Course()

@@ -18,13 +18,13 @@ import (
 	"brevium/web/desk"
 )
 
-// usual is a thing of the library; Own ones can be forgotten.
+// Usual is a thing of the library; Own ones can be forgotten.
 type Usual struct {
 	brief.Item
 	Own bool
 }
 
-// library lists the usual things that ship, overruled by the maker's own.
+// Library lists the usual things that ship, overruled by the maker's own.
 func (s *Room) Library(ctx context.Context) ([]Usual, error) {
 	own, err := s.Store.Things(ctx)
 	if err != nil {
@@ -83,7 +83,7 @@ func (s *Room) Forget(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/library")
 }
 
-// keepThing puts one of a project's things into the library, if it can be read.
+// KeepThing puts one of a project's things into the library, if it can be read.
 func (s *Room) KeepThing(c *echo.Context) error {
 	p, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
@@ -112,7 +112,7 @@ func (s *Room) KeepThing(c *echo.Context) error {
 	return s.Answer(c, http.StatusOK, st)
 }
 
-// thingsCSV gives the project's things as a list.
+// ThingsCSV gives the project's things as a list.
 func (s *Room) ThingsCSV(c *echo.Context) error {
 	p, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id"))
 	if err != nil {
@@ -127,7 +127,7 @@ func (s *Room) ThingsCSV(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
-// readThings takes a list in place of the project's things: all or nothing.
+// ReadThings takes a list in place of the project's things: all or nothing.
 func (s *Room) ReadThings(c *echo.Context) error {
 	list, err := desk.Chosen(c, "name, shape, count, length, width, height")
 	if err != nil {
@@ -157,7 +157,7 @@ func (s *Room) ReadThings(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"?stage=contents&view=above")
 }
 
-// howMany answers, for each thing, how many fit.
+// HowMany answers, for each thing, how many fit.
 func (s *Room) HowMany(c *echo.Context) error {
 	ctx := c.Request().Context()
 	st, err := s.State(c)

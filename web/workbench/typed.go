@@ -24,7 +24,7 @@ func known(path string) bool {
 	return ok
 }
 
-// asStored writes a field as the newest brief does, where it says the same
+// AsStored writes a field as the newest brief does, where it says the same
 // already; else a length with its unit, so that it stays what it is when the
 // project's unit changes, and anything else as typed.
 func AsStored(path, text string, seen, head *brief.Brief) string {
@@ -54,7 +54,7 @@ func AsStored(path, text string, seen, head *brief.Brief) string {
 	return text
 }
 
-// isLength reports whether a field holds a length.
+// IsLength reports whether a field holds a length.
 func IsLength(path string) bool {
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
 		o, ok := Option(&brief.Brief{}, id)
@@ -64,7 +64,7 @@ func IsLength(path string) bool {
 	return ok && f.Kind == document.Distance
 }
 
-// nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
+// Nudged moves a field by whole steps: "contents.@1.length:-4" takes a length
 // four marks of the tools down, "contents.@1.count:1" a count one up. An empty
 // field starts from what it means when it is left open.
 func Nudged(b *brief.Brief, nudge, from string) (document.Conflict, bool) {

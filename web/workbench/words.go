@@ -15,7 +15,7 @@ import (
 	"brevium/core/words"
 )
 
-// option finds a style's question by its identity, whichever style asks it; the
+// Option finds a style's question by its identity, whichever style asks it; the
 // brief's own style is asked first.
 func Option(b *brief.Brief, id string) (style.Question, bool) {
 	styles := style.Styles
@@ -32,7 +32,7 @@ func Option(b *brief.Brief, id string) (style.Question, bool) {
 	return style.Question{}, false
 }
 
-// fieldWords names a field for people: “seed packet: length”.
+// FieldWords names a field for people: “seed packet: length”.
 func FieldWords(b *brief.Brief, path string) string {
 	if id, ok := strings.CutPrefix(path, "box.options."); ok {
 		if o, ok := Option(b, id); ok {
@@ -55,7 +55,7 @@ func FieldWords(b *brief.Brief, path string) string {
 	return f.Label
 }
 
-// valueWords writes what a field holds for people.
+// ValueWords writes what a field holds for people.
 func ValueWords(b *brief.Brief, w request.Workshop, path, text string) string {
 	name := text
 	pick := func(choices []style.Choice) {
@@ -110,7 +110,7 @@ func ValueWords(b *brief.Brief, w request.Workshop, path, text string) string {
 	return words.Cut(name, 60)
 }
 
-// describe tells a change in words, for the record.
+// Describe tells a change in words, for the record.
 func Describe(was, now *brief.Brief, w request.Workshop, act string) string {
 	if name, thing, _ := strings.Cut(act, ":"); acts[name].says != "" {
 		if name == "add-usual" && thing != "" {
@@ -144,10 +144,10 @@ func Describe(was, now *brief.Brief, w request.Workshop, act string) string {
 	return words.Capital(strings.Join(says, "; "))
 }
 
-// differ is a field that two documents say differently, in words.
+// Differ is a field that two documents say differently, in words.
 type Differ struct{ Field, Was, Is string }
 
-// differences tells in words what two documents say differently.
+// Differences tells in words what two documents say differently.
 func (s *Room) Differences(was, is brief.Brief) (out []Differ) {
 	w := s.Workshop()
 	for _, d := range record.Differences(was, is) {

@@ -27,7 +27,7 @@ import (
 	"brevium/web/sheets"
 )
 
-// view is what the address says of how a project is looked at.
+// View is what the address says of how a project is looked at.
 type View struct {
 	Stage, View, Piece string
 	Box                string // of a set: which box
@@ -101,7 +101,7 @@ func (v View) looks() (out []look) {
 	return out
 }
 
-// state is a project as the workbench shows it.
+// State is a project as the workbench shows it.
 type State struct {
 	store.Project
 	desk.Kept
@@ -122,7 +122,7 @@ func (s *Room) State(c *echo.Context) (*State, error) {
 	return s.stateAfter(c, desk.Edited[brief.Brief]{}, nil)
 }
 
-// look makes the state of a revision: of the box that a page is about.
+// Look makes the state of a revision: of the box that a page is about.
 func (s *Room) Look(head store.Project, e *desk.Edited[brief.Brief]) *State {
 	return s.Looked(head, s.Make(head.Doc, e.Part))
 }
@@ -135,7 +135,7 @@ func (s *Room) Workbench(c *echo.Context) error {
 	return s.Show(c, http.StatusOK, st)
 }
 
-// show renders the workbench, whole or for a swap.
+// Show renders the workbench, whole or for a swap.
 func (s *Room) Show(c *echo.Context, code int, st *State) error {
 	v, ctx := viewOf(c).opened(st), c.Request().Context()
 	if v.Box = ""; st.Set != nil {
@@ -203,7 +203,7 @@ func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err e
 	return err
 }
 
-// onTable is a box as it stands on the table, on the workbench or on a page that is shared.
+// OnTable is a box as it stands on the table, on the workbench or on a page that is shared.
 type OnTable struct {
 	S       *State
 	V       View
@@ -243,7 +243,7 @@ type benchPage struct {
 // Link gives the address of this view with some of it changed.
 func (v View) Link(pairs ...string) string { return v.With(pairs...) }
 
-// tableW and tableH are the room a drawing has on the table at 1280 × 800.
+// TableW and tableH are the room a drawing has on the table at 1280 × 800.
 const TableW, TableH = 690.0, 560.0
 
 func (s *Room) Picture(c *echo.Context, st *State, v View) template.HTML {
@@ -270,7 +270,7 @@ func (s *Room) Picture(c *echo.Context, st *State, v View) template.HTML {
 	return ""
 }
 
-// folded gives the folded picture alone, in the pose asked for.
+// Folded gives the folded picture alone, in the pose asked for.
 func (s *Room) Folded(c *echo.Context) error {
 	st, err := s.State(c)
 	if err != nil {
@@ -283,7 +283,7 @@ func (s *Room) Folded(c *echo.Context) error {
 	return c.HTML(http.StatusOK, string(s.Picture(c, st, View{View: "folded"})))
 }
 
-// solid gives the box for the view that turns it in the page.
+// Solid gives the box for the view that turns it in the page.
 func (s *Room) Solid(c *echo.Context) error {
 	st, err := s.State(c)
 	if err != nil {
@@ -302,14 +302,14 @@ func (s *Room) SolidOf(c *echo.Context, st *State) error {
 	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
 }
 
-// wholeSet looks at all boxes of a set, where the address says so.
+// WholeSet looks at all boxes of a set, where the address says so.
 func (s *Room) WholeSet(c *echo.Context, st *State) {
 	if st.Set != nil {
 		st.Set.Whole = c.QueryParam("all") == "1" && st.Set.OK()
 	}
 }
 
-// slider reads a number from the address, within bounds.
+// Slider reads a number from the address, within bounds.
 func Slider(c *echo.Context, name string, otherwise, low, high float64) float64 {
 	n, err := strconv.ParseFloat(c.QueryParam(name), 64)
 	if err != nil || n != n {
