@@ -8,13 +8,12 @@ import (
 	"errors"
 	"fmt"
 	"image"
-	"image/color"
 	"image/jpeg"
 
 	// The formats that are taken in.
 	_ "image/png"
 
-	"github.com/disintegration/imaging"
+	"golang.org/x/image/draw"
 )
 
 // What is taken in at the most, and how large it is kept.
@@ -50,23 +49,29 @@ func Take(data []byte) (Photo, error) {
 		return p, fmt.Errorf("it has %d million pixels; make it smaller than %d million first", is.Width*is.Height/1_000_000,
 			mostPixels/1_000_000)
 	}
-	picture, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return p, errors.New("it is damaged: it can't be read to its end")
 	}
-	large := flat(imaging.Fit(picture, Large, Large, imaging.Lanczos))
+	large := upright(fitted(picture, Large), orientation(data))
 	p.Width, p.Height = large.Bounds().Dx(), large.Bounds().Dy()
 	if p.Large, err = written(large, 84); err != nil {
 		return p, err
 	}
-	p.Small, err = written(imaging.Fit(large, Small, Small, imaging.Lanczos), 78)
+	p.Small, err = written(fitted(large, Small), 78)
 	return p, err
 }
 
-// flat lays what can be seen through on white.
-func flat(m image.Image) image.Image {
-	white := imaging.New(m.Bounds().Dx(), m.Bounds().Dy(), color.White)
-	return imaging.Overlay(white, m, image.Point{}, 1)
+// fitted scales a picture down until no side is longer than so many pixels, on white where it can be seen through.
+func fitted(m image.Image, most int) *image.RGBA {
+	w, h := m.Bounds().Dx(), m.Bounds().Dy()
+	if longest := max(w, h); longest > most {
+		w, h = max(1, w*most/longest), max(1, h*most/longest)
+	}
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
+	draw.Draw(out, out.Bounds(), image.White, image.Point{}, draw.Src)
+	draw.CatmullRom.Scale(out, out.Bounds(), m, m.Bounds(), draw.Over, nil)
+	return out
 }
 
 func written(m image.Image, quality int) ([]byte, error) {

@@ -116,3 +116,28 @@ func FuzzTake(f *testing.F) {
 		}
 	})
 }
+
+// Each way a camera can be held brings the corners where they were seen.
+func TestUpright(t *testing.T) {
+	m := image.NewRGBA(image.Rect(0, 0, 3, 2))
+	first, second := color.RGBA{255, 0, 0, 255}, color.RGBA{0, 0, 255, 255}
+	m.SetRGBA(0, 0, first)
+	m.SetRGBA(2, 0, second)
+	for held, want := range []string{"", "tl tr", "tr tl", "br bl", "bl br", "tl bl", "tr br", "br tr", "bl tl"} {
+		if held == 0 {
+			continue
+		}
+		out := upright(m, held)
+		w, h := out.Bounds().Dx(), out.Bounds().Dy()
+		at := map[color.RGBA]string{}
+		for name, p := range map[string]image.Point{"tl": {0, 0}, "tr": {w - 1, 0}, "bl": {0, h - 1}, "br": {w - 1, h - 1}} {
+			at[out.RGBAAt(p.X, p.Y)] = name
+		}
+		if got := at[first] + " " + at[second]; got != want || w*h != 6 || (w == 2) != (held >= 5) {
+			t.Errorf("held %d: %s, want %s, of %d × %d", held, got, want, w, h)
+		}
+		if got := orientation(turned(jpegOf(m), uint16(held))); got != held {
+			t.Errorf("held %d is read as %d", held, got)
+		}
+	}
+}
