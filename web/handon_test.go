@@ -68,7 +68,7 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 	if ticks, _, _ := a.store.Ticks(t.Context(), st.Of); r.Code != http.StatusSeeOther || ticks["score:base"].Print == "old" {
 		t.Errorf("%d %v", r.Code, ticks)
 	}
-	for _, more := range []string{"0", "2", "-2", "x", ""} {
+	for _, more := range []string{"2", "-2", "x", ""} {
 		page := a.get(path + "/bench?step=fill&picture=9").Body.String()
 		mark := markField.FindStringSubmatch(page[strings.Index(page, `class="at-ways"`):])[1]
 		if r := a.post(path+"/bench/tick", "step", "fill", "mark", mark, "more", more); r.Code != http.StatusBadRequest {

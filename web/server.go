@@ -8,7 +8,6 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
-	"time"
 
 	"brevium/core/request"
 	"brevium/store"
@@ -29,6 +28,9 @@ var staticFiles embed.FS
 
 // Beside is what the pages are served with.
 type Beside = desk.Beside
+
+var rooms = []desk.RoomPages{desk.Pages, boxes.Pages, workbench.Pages, supplies.Pages, atbench.Pages, batches.Pages,
+	logbook.Pages, people.Pages, help.Pages}
 
 // Server is the application's pages over a store: the desk and the rooms round it.
 type Server struct {
@@ -58,8 +60,7 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 	if err != nil {
 		return nil, err
 	}
-	d, err := desk.New(s, w, log, beside, []fs.FS{desk.Files, boxes.Files, workbench.Files, supplies.Files, atbench.Files,
-		logbook.Files, batches.Files, people.Files, help.Files}, static)
+	d, err := desk.New(s, w, log, beside, rooms, static)
 	if err != nil {
 		return nil, err
 	}
@@ -73,10 +74,3 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 }
 
 func (s *Server) handler() http.Handler { return s.Serve(s.routes()) }
-
-// Timeouts are set on the HTTP server that serves the pages.
-func Timeouts(s *http.Server) {
-	s.ReadHeaderTimeout, s.ReadTimeout = 5*time.Second, 15*time.Second
-	s.WriteTimeout, s.IdleTimeout = 30*time.Second, 60*time.Second
-	s.MaxHeaderBytes = 32 << 10
-}

@@ -236,7 +236,7 @@ func (s *Room) Tick(c *echo.Context) error {
 		return c.Redirect(http.StatusSeeOther, path)
 	}
 	more, err := strconv.Atoi(c.FormValue("more"))
-	if err != nil || more == 0 || more > step.Count || more < -step.Count {
+	if err != nil || more > step.Count || more < -step.Count {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of this step %d can be done. Load the page again.",
 			step.Count))
 	}
@@ -248,10 +248,12 @@ func (s *Room) Tick(c *echo.Context) error {
 	if err != nil || seconds < 1 || seconds > 8*3600 {
 		seconds = 0
 	}
-	err = s.Store.Do(c.Request().Context(), desk.ActName(c), store.Ticking(c.Param("id"), store.Tick{Step: step.ID, Print: mark}, more,
-		step.Count, store.Took{Title: step.Title, Seconds: seconds, Minutes: step.Minutes}))
-	if err != nil && !errors.Is(err, store.ErrArrived) {
-		return err
+	if more != 0 { // of one that is done already the next is shown
+		err = s.Store.Do(c.Request().Context(), desk.ActName(c), store.Ticking(c.Param("id"), store.Tick{Step: step.ID, Print: mark}, more,
+			step.Count, store.Took{Title: step.Title, Seconds: seconds, Minutes: step.Minutes}))
+		if err != nil && !errors.Is(err, store.ErrArrived) {
+			return err
+		}
 	}
 	ticks, _, err := s.Store.Ticks(c.Request().Context(), c.Param("id"))
 	if err != nil {

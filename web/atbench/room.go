@@ -8,10 +8,20 @@ import (
 	"brevium/web/workbench"
 )
 
-// Files are its templates and its style.
-//
 //go:embed templates style.css
-var Files embed.FS
+var files embed.FS
+
+// Pages are what the room brings: its files, and what each page is drawn from.
+var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
+	"atbench":    &atBenchPage{},
+	"nobench":    &noBenchPage{},
+	"print":      &printPage{},
+	"shared":     &sharedPage{},
+	"collection": &collectionPage{},
+	"handon":     &handOnPage{},
+	"templates":  &templatesPage{},
+	"machine":    &machinePage{},
+}}
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

@@ -8,10 +8,17 @@ import (
 	"brevium/web/workbench"
 )
 
-// Files are its templates and its style.
-//
 //go:embed templates style.css
-var Files embed.FS
+var files embed.FS
+
+// Pages are what the room brings: its files, and what each page is drawn from.
+var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
+	"batch":    &batchPage{},
+	"batches":  &batchesPage{},
+	"gives":    &givesPage{},
+	"labels":   &labelsPage{},
+	"schedule": &schedulePage{},
+}}
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

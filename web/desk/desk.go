@@ -28,10 +28,14 @@ import (
 	"brevium/store"
 )
 
-// Files are its templates and its style.
-//
 //go:embed templates style.css
-var Files embed.FS
+var files embed.FS
+
+// Pages are what the room brings: its files, and what each page is drawn from.
+var Pages = RoomPages{Files: files, From: map[string]Framed{
+	"problem": &problemPage{},
+	"broken":  &brokenPage{},
+}}
 
 // Desk is the small middle that all rooms share. It is the application's pages over a store.
 type Desk struct {
@@ -134,8 +138,8 @@ type Beside struct {
 	Guarded bool
 }
 
-// newDesk puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
-func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []fs.FS, static fs.FS) (*Desk, error) {
+// New puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
+func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []RoomPages, static fs.FS) (*Desk, error) {
 	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
 		hard: searches(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
 		Fates: newMemo[bool](mostFates), Batches: newBatchPlans()}
@@ -145,7 +149,7 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, ro
 	srv.admission(beside.Guarded)
 	var err error
 	for _, room := range rooms {
-		style, err := fs.ReadFile(room, "style.css")
+		style, err := fs.ReadFile(room.Files, "style.css")
 		if err != nil && !errors.Is(err, fs.ErrNotExist) {
 			return nil, err
 		}

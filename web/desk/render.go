@@ -23,25 +23,25 @@ import (
 
 // parse reads every page of every room with the frame and the parts they may use: what lies in a folder of templates is
 // a page, what lies deeper a part.
-func (s *Desk) parse(rooms []fs.FS) (map[string]*template.Template, error) {
-	parts, err := template.New("").Funcs(s.funcs()), error(nil)
+func (s *Desk) parse(rooms []RoomPages) (map[string]*template.Template, error) {
+	parts, err := template.New("").Funcs(s.Funcs()), error(nil)
 	for _, room := range rooms {
-		if deep, _ := fs.Glob(room, "templates/*/*.html"); len(deep) > 0 {
-			if parts, err = parts.ParseFS(room, deep...); err != nil {
+		if deep, _ := fs.Glob(room.Files, "templates/*/*.html"); len(deep) > 0 {
+			if parts, err = parts.ParseFS(room.Files, deep...); err != nil {
 				return nil, err
 			}
 		}
 	}
 	pages := map[string]*template.Template{}
 	for _, room := range rooms {
-		names, err := fs.Glob(room, "templates/*.html")
+		names, err := fs.Glob(room.Files, "templates/*.html")
 		if err != nil {
 			return nil, err
 		}
 		for _, name := range names {
 			page, err := parts.Clone()
 			if err == nil {
-				page, err = page.ParseFS(room, name)
+				page, err = page.ParseFS(room.Files, name)
 			}
 			if err != nil {
 				return nil, err
@@ -52,7 +52,8 @@ func (s *Desk) parse(rooms []fs.FS) (map[string]*template.Template, error) {
 	return pages, nil
 }
 
-func (s *Desk) funcs() template.FuncMap {
+// Funcs are what templates may call.
+func (s *Desk) Funcs() template.FuncMap {
 	return template.FuncMap{
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
 		"program":   func() string { return s.Program() },
@@ -153,11 +154,17 @@ type Page struct {
 
 func (p *Page) frame() *Page { return p }
 
-// framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
-type framed interface{ frame() *Page }
+// Framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
+type Framed interface{ frame() *Page }
+
+// RoomPages are what a room brings: templates and a style, and by the name of each template the struct it is drawn from.
+type RoomPages struct {
+	Files fs.FS
+	From  map[string]Framed
+}
 
 // Render writes a page, or for htmx the part of it that is swapped.
-func (s *Desk) Render(c *echo.Context, code int, name string, data framed) error {
+func (s *Desk) Render(c *echo.Context, code int, name string, data Framed) error {
 	f, what := data.frame(), "layout"
 	if f.PartOnly || f.Part != "" && IsScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {
 		what = f.Part

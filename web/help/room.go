@@ -7,10 +7,15 @@ import (
 	"brevium/web/desk"
 )
 
-// Files are its templates.
-//
 //go:embed templates
-var Files embed.FS
+var files embed.FS
+
+// Pages are what the room brings: its files, and what each page is drawn from.
+var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
+	"words": &wordsPage{},
+	"how":   &howsPage{},
+	"howto": &howPage{},
+}}
 
 // Room is its pages, on the desk that all rooms share.
 type Room struct {

@@ -9,21 +9,12 @@ import (
 	"brevium/core/sets"
 	"brevium/core/style"
 	"brevium/draw"
-	"brevium/store"
 	"brevium/web/desk"
 )
 
 // A project may be a set of boxes. A page is about one of them, which the address
 // names; what is typed there is laid on that box as if it were a project, and then
 // taken back into the set.
-
-// card tells the project as lists do.
-func (st *State) card() store.Summary {
-	if st.Set != nil && st.Set.OK() {
-		return cardOfSet(st.Set.Set)
-	}
-	return cardOf(st.Plan)
-}
 
 // shownSet is the set as the page shows it.
 type shownSet struct {
