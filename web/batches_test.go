@@ -239,7 +239,7 @@ func TestCalendar(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	read := a.server.Batches.ReadBatch(st)
+	read := a.server.Batches.ReadBatch(t.Context(), st)
 	pace, _ := a.server.PaceNow(t.Context())
 	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()

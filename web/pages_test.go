@@ -69,7 +69,6 @@ type checker struct {
 	seen    map[string]bool
 	reached map[string]bool
 	named   int
-	quiet   bool
 	told    []string
 	name    string
 }

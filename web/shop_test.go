@@ -350,3 +350,26 @@ func TestCardsOnTheBench(t *testing.T) {
 		t.Error("the coin does not stand before a cost")
 	}
 }
+
+// What one request shows is of one state of the shop, whatever another window does to it meanwhile.
+func TestOneShopForARequest(t *testing.T) {
+	a := newApp(t)
+	ctx := desk.WithShop(t.Context())
+	before := a.server.Program(ctx)
+	head, err := a.store.Shops.Head(ctx, store.TheShop)
+	if err != nil {
+		t.Fatal(err)
+	}
+	head.Doc.Currency = "Taler"
+	change := store.Change[shop.Document]{Base: head.ID, Doc: head.Doc, What: "Named the coin"}
+	if _, err := a.store.Shops.Save(ctx, store.TheShop, "", change); err != nil {
+		t.Fatal(err)
+	}
+	if now := a.server.Program(ctx); now != before || a.server.Workshop(ctx).Currency == "Taler" {
+		t.Error("a request saw two shops")
+	}
+	desk.ShopMoved(ctx)
+	if now := a.server.Program(ctx); now == before || a.server.Workshop(ctx).Currency != "Taler" {
+		t.Error("a request did not see what it did itself")
+	}
+}

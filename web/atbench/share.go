@@ -29,7 +29,7 @@ func (s *Room) Share(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	j, err := s.Work.JobCut(ctx, s.Work.Look(head, &desk.Edited[brief.Brief]{}))
+	j, err := s.Work.JobCut(ctx, s.Work.Look(ctx, head, &desk.Edited[brief.Brief]{}))
 	if errors.Is(err, workbench.ErrUnmade) {
 		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: the brief needs mending first.")
 	}

@@ -52,7 +52,7 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 		o.State, c.What = "", name+": taken out of its bag again"
 	case "handed":
 		o.State, c.What = batch.Handed, name+": handed over"
-		return s.handedOver(c, *o)
+		return s.handedOver(ctx, c, *o)
 	case "unhand":
 		o.State, c.What = "", name+": not handed over"
 		c.Notice = "The order is on the table again. That it was handed over still stands in the logbook: throw that making away " +
@@ -204,7 +204,7 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 	}
 	head := *c.Head
 	head.Doc = c.Doc
-	for _, g := range s.ReadBatch(head).Read.Gives(pace) {
+	for _, g := range s.ReadBatch(ctx, head).Read.Gives(pace) {
 		if g.Text == c.Arg {
 			g.Take(&c.Doc)
 			c.What = strings.TrimSuffix(g.Text, ".")
@@ -216,8 +216,8 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 }
 
 // handedOver writes an order into the logbook, in the same commit.
-func (s *Room) handedOver(c *desk.Changing[batch.Document], o batch.Order) error {
-	read := batch.Read(c.Doc, s.Today(), s.Workshop())
+func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document], o batch.Order) error {
+	read := batch.Read(c.Doc, s.Today(), s.Workshop(ctx))
 	ordered := read.Orders[c.Doc.Of(o.ID)]
 	if ordered.Copy == 0 {
 		c.Notice = "How many were made? Mend that first, and it is written into the logbook."
@@ -226,8 +226,8 @@ func (s *Room) handedOver(c *desk.Changing[batch.Document], o batch.Order) error
 	m := record.Of(ordered.Brief, s.Clock())
 	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, ordered.Copy, words.Cut(string(o.Name), 120)
 	m.Key = fmt.Sprintf("order-%s-%s", desk.C256(o.Box)[:12], desk.C256([]byte(o.ID + "-" + string(o.By) + "-" + string(o.Name)))[:12])
-	if made := s.planner()(ordered.Brief); made.OK() {
-		if err := s.Work.Reckoned(&m, made.Job); err != nil {
+	if made := s.planner(ctx)(ordered.Brief); made.OK() {
+		if err := s.Work.Reckoned(ctx, &m, made.Job); err != nil {
 			return err
 		}
 		m.Count = ordered.Copy

@@ -59,12 +59,12 @@ func (s *Room) batchAt(c *echo.Context) (*batchState, error) {
 	if err != nil {
 		return nil, err
 	}
-	return s.ReadBatch(head), nil
+	return s.ReadBatch(c.Request().Context(), head), nil
 }
 
-func (s *Room) ReadBatch(head batchHead) *batchState {
-	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, s.Today(), s.Workshop())}
-	st.Read.Make(s.planner())
+func (s *Room) ReadBatch(ctx context.Context, head batchHead) *batchState {
+	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, s.Today(), s.Workshop(ctx))}
+	st.Read.Make(s.planner(ctx))
 	return st
 }
 

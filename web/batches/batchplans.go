@@ -11,8 +11,8 @@ import (
 )
 
 // planner gives the plan of a box as it was planned before with this shop.
-func (s *Room) planner() batch.Planner {
-	w, program := s.Workshop(), s.Program()
+func (s *Room) planner(ctx context.Context) batch.Planner {
+	w, program := s.Workshop(ctx), s.Program(ctx)
 	return func(b brief.Brief) *batch.Made {
 		sum := sha256.Sum256(b.Encode())
 		made, _ := s.Batches.Made.Get(program+string(sum[:]), func() (*batch.Made, error) { return batch.Plan(b, w), nil })
@@ -29,11 +29,11 @@ func (s *Room) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, erro
 	}
 	untold := st.Doc
 	untold.Done = nil
-	key := s.Program() + desk.C256(batch.Form.Encode(untold))
+	key := s.Program(ctx) + desk.C256(batch.Form.Encode(untold))
 	for _, o := range st.Read.Orders {
 		key += fmt.Sprint(" ", st.Doc.Done.Of(o.ID, "Trim") >= o.Copy)
 	}
 	return s.Batches.Sheets.Get(key, func() (batch.Sheets, error) {
-		return st.Read.Lay(s.Workshop(), pace), nil
+		return st.Read.Lay(s.Workshop(ctx), pace), nil
 	})
 }

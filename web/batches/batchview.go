@@ -199,7 +199,8 @@ type batchPage struct {
 }
 
 func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edited[batch.Document]) error {
-	ctx, st := c.Request().Context(), s.ReadBatch(head)
+	ctx := c.Request().Context()
+	st := s.ReadBatch(ctx, head)
 	pace, err := s.PaceNow(ctx)
 	if err != nil {
 		return err

@@ -55,7 +55,7 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 		return b, err
 	}
 	b.Brief = head.Doc.ForOthers(true)
-	st := s.Work.Look(head, &desk.Edited[brief.Brief]{})
+	st := s.Work.Look(ctx, head, &desk.Edited[brief.Brief]{})
 	j, err := s.Work.JobCut(ctx, st)
 	if err != nil && !errors.Is(err, workbench.ErrUnmade) {
 		return b, err
@@ -63,7 +63,7 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 	if err == nil {
 		b.Brief = j.Written().ForOthers(true)
 		b.Picture = draw.File(draw.Made(j.Plans[0], 1, 420, 320))
-		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.Workshop()})
+		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.Workshop(ctx)})
 		if err != nil {
 			return b, err
 		}

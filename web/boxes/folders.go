@@ -152,7 +152,7 @@ func (s *Room) ShareFolder(c *echo.Context) error {
 		if err != nil {
 			return err
 		}
-		j, err := s.Work.JobCut(ctx, s.Work.Look(head, &desk.Edited[brief.Brief]{}))
+		j, err := s.Work.JobCut(ctx, s.Work.Look(ctx, head, &desk.Edited[brief.Brief]{}))
 		switch {
 		case errors.Is(err, workbench.ErrUnmade):
 			said = "shared-some"

@@ -23,7 +23,8 @@ import (
 // Listed is a project as a list shows it.
 type Listed struct {
 	store.Listed
-	Start bool // others are begun from it
+	Program string // that drew it, with this shop
+	Start   bool   // others are begun from it
 }
 
 // Name is what to call it, whatever it is called.
@@ -37,13 +38,14 @@ func (l Listed) Pictured() bool {
 // List gives a page of a list. What is not kept of a box is made here, and
 // kept for the next time.
 func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, int, error) {
-	got, err := s.Store.List(ctx, want, s.Program(), page)
+	program := s.Program(ctx)
+	got, err := s.Store.List(ctx, want, program, page)
 	if err != nil {
 		return nil, 0, err
 	}
 	out := make([]Listed, len(got.Listed))
 	for i, l := range got.Listed {
-		out[i].Listed, out[i].Start = l, want.Starting
+		out[i] = Listed{l, program, want.Starting}
 		if l.Card != nil || l.Broken != nil {
 			continue
 		}
@@ -51,7 +53,7 @@ func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, i
 		if err != nil {
 			return nil, 0, err
 		}
-		card := s.Work.Make(head.Doc, "").Card()
+		card := s.Work.Make(ctx, head.Doc, "").Card()
 		out[i].Card = &card
 		s.Work.KeepCard(ctx, head, card)
 	}
@@ -177,12 +179,12 @@ func (s *Room) CardPicture(c *echo.Context) error {
 		return err
 	}
 	of, _ := strconv.ParseInt(c.QueryParam("of"), 10, 64)
-	card, err := s.Store.CardOf(ctx, id, head.ID, s.Program())
+	card, err := s.Store.CardOf(ctx, id, head.ID, s.Program(c.Request().Context()))
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return err
 	}
 	if len(card.Picture) == 0 {
-		m := s.Work.Make(head.Doc, "")
+		m := s.Work.Make(ctx, head.Doc, "")
 		card = m.Card()
 		svg := m.Picture(220, 150)
 		if svg == "" {
@@ -191,7 +193,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 		card.Picture = draw.File(svg)
 		s.Work.KeepCard(ctx, head, card)
 	}
-	if of == head.ID && c.QueryParam("v") == s.Program() {
+	if of == head.ID && c.QueryParam("v") == s.Program(c.Request().Context()) {
 		c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
 	}
 	return c.Blob(http.StatusOK, "image/svg+xml", card.Picture)
@@ -200,7 +202,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 // Create begins a box about which nothing is known yet, in the shop's unit unless another is named.
 func (s *Room) Create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
-		return s.Work.Begin(c, s.Workshop().Begin(brief.NewScores()), "Begun from a list of scores", "box")
+		return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.NewScores()), "Begun from a list of scores", "box")
 	}
 	units := c.FormValue("units")
 	if units != "in" && units != "mm" && units != "cm" { // the shop's
@@ -210,7 +212,7 @@ func (s *Room) Create(c *echo.Context) error {
 		}
 		units = string(now.Doc.Units())
 	}
-	return s.Work.Begin(c, s.Workshop().Begin(brief.Blank(units)), "Begun", "contents")
+	return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.Blank(units)), "Begun", "contents")
 }
 
 // Upload brings a document in: all of it or, with the reason, nothing.
@@ -238,7 +240,7 @@ func (s *Room) Upload(c *echo.Context) error {
 func (s *Room) Document(c *echo.Context) error {
 	ctx := c.Request().Context()
 	p, err := s.Store.Boxes.Head(ctx, c.Param("id"))
-	data := s.Work.Whole(p.Doc).Encode()
+	data := s.Work.Whole(c.Request().Context(), p.Doc).Encode()
 	if broken := new(store.Broken); errors.As(err, &broken) {
 		stored, err := s.Store.Boxes.Body(ctx, c.Param("id"))
 		if err != nil {

@@ -67,7 +67,7 @@ func (s *Room) Other(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	s.Work.KeepCard(ctx, now, s.Work.Make(b, "").Card())
+	s.Work.KeepCard(ctx, now, s.Work.Make(ctx, b, "").Card())
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"/against/"+c.Param("id"))
 }
 
@@ -111,7 +111,7 @@ func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem
 	if len(r.Problems) > 0 {
 		return b, r.Problems[0].Text + " " + r.Problems[0].Fix, nil
 	}
-	if b.Arrange.Compartments != "" && !plan.Make(b, s.Workshop()).OK() {
+	if b.Arrange.Compartments != "" && !plan.Make(b, s.Workshop(c.Request().Context())).OK() {
 		b.Arrange.Compartments = "" // they were for what was in it
 	}
 	const longest = 60
@@ -169,10 +169,10 @@ func (s *Room) Against(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	a, b := s.Work.Make(was.Doc, ""), s.Work.Make(is.Doc, "")
+	a, b := s.Work.Make(ctx, was.Doc, ""), s.Work.Make(ctx, is.Doc, "")
 	isCalled, wasCalled := desk.Called(string(is.Doc.Name), desk.Nameless), desk.Called(string(was.Doc.Name), desk.Nameless)
 	return s.Render(c, http.StatusOK, "against", &againstPage{Page: desk.Page{Title: isCalled + " beside " + wasCalled}, Is: isCalled,
-		Was: wasCalled, Figures: figuresOf(a.Plan, b.Plan), Differ: s.Work.Differences(was.Doc, is.Doc), Path: "/projects/" + is.Of,
+		Was: wasCalled, Figures: figuresOf(a.Plan, b.Plan), Differ: workbench.Differences(s.Workshop(ctx), was.Doc, is.Doc), Path: "/projects/" + is.Of,
 		WasPath: "/projects/" + was.Of, WasPicture: template.HTML(a.Picture(300, 220)),
 		IsPicture: template.HTML(b.Picture(300, 220)), Warnings: b.Plan.Warnings})
 }

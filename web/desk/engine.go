@@ -121,6 +121,9 @@ func Edit[D any](s *Desk, c *echo.Context, k Kind[D], do Making[D]) (store.Head[
 		case err != nil:
 			return head, e, err
 		}
+		if id == store.TheShop || len(e.Besides) > 0 {
+			ShopMoved(ctx)
+		}
 		now, err := k.Head(ctx, id)
 		return now, e, err
 	}
@@ -377,6 +380,9 @@ func moveHead[D any](c *echo.Context, k Kind[D], back bool) (head store.Head[D],
 	}
 	if err != nil {
 		return head, e, err
+	}
+	if id == store.TheShop {
+		ShopMoved(ctx)
 	}
 	head, err = k.Head(ctx, id)
 	return head, e, err

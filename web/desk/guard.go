@@ -90,7 +90,7 @@ func (s *Desk) guard(e *echo.Echo) {
 	})
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
-	e.Use(s.knownHost, ownPages, s.timed, s.admitted, s.whole,
+	e.Use(s.knownHost, ownPages, s.timed, withShop, s.admitted, s.whole,
 		middleware.GzipWithConfig(middleware.GzipConfig{Skipper: isStream}))
 }
 

@@ -56,7 +56,6 @@ func (s *Desk) parse(rooms []RoomPages) (map[string]*template.Template, error) {
 func (s *Desk) Funcs() template.FuncMap {
 	return template.FuncMap{
 		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
-		"program":   func() string { return s.Program() },
 		"num":       s.number,
 		"grouped":   bench.Grouped,
 		"metres":    func(mm float64) float64 { return mm / 1000 },

@@ -4,7 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"sync"
 	"sync/atomic"
+
+	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
 	"brevium/core/request"
@@ -26,8 +29,52 @@ type ReadShop struct {
 	Report   *brief.Report
 }
 
-// ShopNow gives the shop as it is now.
+// shopHere is the shop as a request found it: all that one answer shows is of one state of it.
+type shopHere struct {
+	sync.Mutex
+	read *ReadShop
+}
+
+type shopKey struct{}
+
+// WithShop gives a request a place for the shop it is answered with.
+func WithShop(ctx context.Context) context.Context {
+	return context.WithValue(ctx, shopKey{}, &shopHere{})
+}
+
+func withShop(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		c.SetRequest(c.Request().WithContext(WithShop(c.Request().Context())))
+		return next(c)
+	}
+}
+
+// ShopMoved is called after a request has changed the shop itself: what it shows from here on is of the new one.
+func ShopMoved(ctx context.Context) {
+	if here, ok := ctx.Value(shopKey{}).(*shopHere); ok {
+		here.Lock()
+		defer here.Unlock()
+		here.read = nil
+	}
+}
+
+// ShopNow gives the shop as it is now; for a request, as it was when the request first asked.
 func (s *Desk) ShopNow(ctx context.Context) (*ReadShop, error) {
+	here, ok := ctx.Value(shopKey{}).(*shopHere)
+	if !ok {
+		return s.readShop(ctx)
+	}
+	here.Lock()
+	defer here.Unlock()
+	if here.read != nil {
+		return here.read, nil
+	}
+	read, err := s.readShop(ctx)
+	here.read = read
+	return read, err
+}
+
+func (s *Desk) readShop(ctx context.Context) (*ReadShop, error) {
 	id, err := s.Store.Shops.At(ctx, store.TheShop)
 	if err != nil {
 		return nil, err
@@ -59,8 +106,8 @@ func ReadAs(head store.Head[shop.Document]) *ReadShop {
 
 // Workshop is what plans are made with. While the database can't be read it is what
 // it was before.
-func (s *Desk) Workshop() request.Workshop {
-	now, err := s.ShopNow(context.Background())
+func (s *Desk) Workshop(ctx context.Context) request.Workshop {
+	now, err := s.ShopNow(ctx)
 	if err == nil {
 		return now.Workshop
 	}
@@ -81,8 +128,8 @@ func (s *Desk) lastRead() request.Workshop {
 
 // Program tells pictures and lists that were made by this program, with this shop,
 // from any others.
-func (s *Desk) Program() string {
-	if now, err := s.ShopNow(context.Background()); err == nil && now.ID > 0 {
+func (s *Desk) Program(ctx context.Context) string {
+	if now, err := s.ShopNow(ctx); err == nil && now.ID > 0 {
 		return fmt.Sprintf("%s-%d", s.build, now.ID)
 	}
 	return s.build

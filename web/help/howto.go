@@ -22,7 +22,7 @@ import (
 type howTo struct {
 	ID, Title, About string
 	Steps            []lesson
-	steps            func(*Room) []lesson
+	steps            func(request.Workshop) []lesson
 }
 
 // lesson is one step of it.
@@ -34,11 +34,11 @@ type lesson struct {
 
 var HowTos = []howTo{
 	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.",
-		steps: (*Room).firstBox},
+		steps: firstBox},
 	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.",
-		steps: (*Room).scoreCard},
+		steps: scoreCard},
 	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the " +
-		"trimmer.", steps: (*Room).lidThatGoesOn},
+		"trimmer.", steps: lidThatGoesOn},
 }
 
 // howsPage lists the how-tos; howPage is one of them.
@@ -60,7 +60,7 @@ func (s *Room) HowTos(c *echo.Context) error {
 func (s *Room) HowTo(c *echo.Context) error {
 	for _, h := range HowTos {
 		if h.ID == c.Param("name") {
-			h.Steps = h.steps(s)
+			h.Steps = h.steps(s.Workshop(c.Request().Context()))
 			return s.Render(c, http.StatusOK, "howto", &howPage{desk.Page{Title: h.Title}, h})
 		}
 	}
@@ -68,8 +68,8 @@ func (s *Room) HowTo(c *echo.Context) error {
 }
 
 // sampler is what the lessons make: four seed packets in a tray with a lid.
-func (s *Room) sampler(options ...string) *plan.Plan {
-	b := s.Workshop().Begin(brief.New("in"))
+func sampler(w request.Workshop, options ...string) *plan.Plan {
+	b := w.Begin(brief.New("in"))
 	b.Name = "Seed packet sampler"
 	for i := 0; i+1 < len(options); i += 2 {
 		if d := strings.Split(options[i+1], " x "); options[i] == "size" && len(d) == 3 { // from score to score
@@ -78,7 +78,7 @@ func (s *Room) sampler(options ...string) *plan.Plan {
 		}
 		b.Set("box.options."+options[i], options[i+1])
 	}
-	if p := plan.Make(b, s.Workshop()); p.OK() {
+	if p := plan.Make(b, w); p.OK() {
 		return p
 	}
 	b.Card = brief.New("in").Card // no sheet here takes it
@@ -87,8 +87,8 @@ func (s *Room) sampler(options ...string) *plan.Plan {
 
 const lessonW, lessonH = 640.0, 380.0
 
-func (s *Room) firstBox() []lesson {
-	p := s.sampler()
+func firstBox(w request.Workshop) []lesson {
+	p := sampler(w)
 	folded := func(fold, lift float64) template.HTML {
 		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
 	}
@@ -118,8 +118,8 @@ func (s *Room) firstBox() []lesson {
 	}
 }
 
-func (s *Room) scoreCard() []lesson {
-	p := s.sampler()
+func scoreCard(w request.Workshop) []lesson {
+	p := sampler(w)
 	card := p.Guide.Cards[0]
 	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece +
 		". A length is measured from the edge that lies against the fence."}, card.Says...),
@@ -140,7 +140,7 @@ func (s *Room) scoreCard() []lesson {
 	return out
 }
 
-func (s *Room) lidThatGoesOn() []lesson {
+func lidThatGoesOn(w request.Workshop) []lesson {
 	var out []lesson
 	for _, school := range []struct{ id, title, says string }{
 		{"grow-lid", "Cut the lid larger", "The base keeps its numbers; the odd sixteenth goes into the lid's trim."},
@@ -148,7 +148,7 @@ func (s *Room) lidThatGoesOn() []lesson {
 		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, " +
 			"set by a strip of card against the fence."},
 	} {
-		p := s.sampler("clearance", school.id, "size", "5 x 3 1/2 x 2")
+		p := sampler(w, "clearance", school.id, "size", "5 x 3 1/2 x 2")
 		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
 			"fit.", desk.Plainly(p.Step.Show(p.Box.Clearance).String()))}
 		for _, card := range p.Guide.Cards {

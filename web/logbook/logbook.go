@@ -143,9 +143,9 @@ func (s *Room) logbookWith(c *echo.Context, code int, problem, notice string) er
 		last = l.Page + 1 // nobody counts further
 	}
 	v := &logPage{Page: desk.Page{Title: "Logbook"}, L: l, Makings: makings, All: all, Many: all > store.MostLog, Problem: problem,
-		Notice: notice, Last: max(1, last), Styles: style.Styles, Cards: s.Workshop().Cards}
+		Notice: notice, Last: max(1, last), Styles: style.Styles, Cards: s.Workshop(c.Request().Context()).Cards}
 	if l.Card != "" {
-		if card, ok := s.Workshop().Card(l.Card); ok {
+		if card, ok := s.Workshop(c.Request().Context()).Card(l.Card); ok {
 			v.CardTitle = card.Title
 		} else if len(makings) > 0 {
 			v.CardTitle = makings[0].Title
@@ -182,7 +182,7 @@ func (s *Room) answerOf(ctx context.Context, id string) (*record.Making, string,
 	if err != nil {
 		return &m, "", nil // it came from a list
 	}
-	p := s.Work.Make(b, "").Plan
+	p := s.Work.Make(ctx, b, "").Plan
 	if !p.OK() {
 		return &m, "", nil
 	}
@@ -249,7 +249,7 @@ func (s *Room) ReadLog(c *echo.Context) error {
 		return s.logbookWith(c, http.StatusBadRequest,
 			"No file was chosen. Choose a CSV with headings such as date, box, count, for, fit.", "")
 	}
-	w := s.Workshop()
+	w := s.Workshop(c.Request().Context())
 	all, err := record.Read(bytes.NewReader(file), func(title string) string {
 		for _, card := range w.Cards {
 			if strings.EqualFold(card.Title, title) || card.ID == title {

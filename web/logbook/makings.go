@@ -35,7 +35,7 @@ func (s *Room) filledIn(c *echo.Context, m record.Making) (record.Making, *recor
 			record.Form.Set(&n, path, s.Work.NoteText(path, values.Get(path), &n, &n))
 		}
 	}
-	s.Work.Titled(&n, m.Card)
+	workbench.Titled(s.Workshop(c.Request().Context()), &n, m.Card)
 	if wrong := m.Says(n); len(wrong) > 0 {
 		return m, &n, errors.New(strings.TrimSuffix(wrong[0].Text+" "+wrong[0].Fix, "."))
 	}
@@ -127,8 +127,8 @@ func (s *Room) NoteKind(*echo.Context) desk.Kind[record.Note] {
 		Of:     func(c *echo.Context) (string, string) { return c.Param("id"), "" },
 		Act:    func(context.Context, *desk.Changing[record.Note]) error { return desk.ErrNoAct },
 		Says:   func(was, now *record.Note, _ string) string { return desk.Changed(record.Form, was, now) },
-		Settle: func(_ context.Context, c *desk.Changing[record.Note]) error {
-			s.Work.Titled(&c.Doc, string(c.Head.Doc.Card))
+		Settle: func(ctx context.Context, c *desk.Changing[record.Note]) error {
+			workbench.Titled(s.Workshop(ctx), &c.Doc, string(c.Head.Doc.Card))
 			return nil
 		},
 		Show: func(c *echo.Context, code int, head noteHead, e desk.Edited[record.Note]) error {
@@ -193,10 +193,10 @@ func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edite
 	}
 	wrong := m
 	v.Fields = workbench.NoteFields(desk.Form{Doc: desk.Asked[record.Note]{Of: &head.Doc}, At: record.Form.Field,
-		Report: &brief.Report{Problems: wrong.Says(head.Doc)}}, &head.Doc, s.Workshop().Cards, true)
+		Report: &brief.Report{Problems: wrong.Says(head.Doc)}}, &head.Doc, s.Workshop(c.Request().Context()).Cards, true)
 	was, err := m.Brief()
 	if v.Was = err == nil; v.Was {
-		s.asMade(v, was)
+		s.asMade(ctx, v, was)
 	}
 	if m.Project != "" {
 		box, err := s.Store.Boxes.Head(ctx, m.Project)
@@ -205,7 +205,7 @@ func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edite
 		}
 		if err == nil {
 			if v.Box, v.Binned = desk.Called(string(box.Doc.Name), desk.Nameless), box.Binned; v.Was {
-				v.Differ = s.Work.Differences(stated(was, box.Doc), box.Doc)
+				v.Differ = workbench.Differences(s.Workshop(ctx), stated(was, box.Doc), box.Doc)
 			}
 		}
 	}
@@ -214,11 +214,11 @@ func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edite
 
 // asMade shows the box as it was made: as it was kept then, or, of makings that kept no picture yet, as it is planned
 // now.
-func (s *Room) asMade(v *makingPage, was brief.Brief) {
+func (s *Room) asMade(ctx context.Context, v *makingPage, was brief.Brief) {
 	if v.Line = v.M.Line; len(v.M.Picture) > 0 {
 		return
 	}
-	mk := s.Work.Make(was, "")
+	mk := s.Work.Make(ctx, was, "")
 	v.Picture, v.Line = template.HTML(mk.Picture(420, 300)), mk.Card().Line
 	if j, ok := mk.Job(); ok && len(v.M.Planned) > 0 && fmt.Sprint(workbench.Planned(j)) != fmt.Sprint(v.M.Planned) {
 		v.Otherwise = true

@@ -19,6 +19,7 @@ import (
 	"brevium/core/least"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/web/desk"
@@ -95,11 +96,11 @@ func (s *Room) Best(ctx context.Context, tasks []cutting.Task) ([]cutting.Found,
 
 // CutAsAsked lays a plan's sheets as its document asks. A deep search that was not made yet is left to who looks on;
 // the quick one stands in.
-func (s *Room) CutAsAsked(p *plan.Plan) *plan.Plan {
+func (s *Room) CutAsAsked(w request.Workshop, p *plan.Plan) *plan.Plan {
 	if !p.Asked() {
 		return p
 	}
-	return advice.Cut(p, s.sofarOrHurried(p.Tasks()), s.Workshop())
+	return advice.Cut(p, s.sofarOrHurried(p.Tasks()), w)
 }
 
 // CutSetAsAsked is that for a set, all its boxes together.

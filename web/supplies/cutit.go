@@ -94,7 +94,7 @@ func keptSaid(kept, all int) string {
 func (s *Room) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, unit measure.Unit) (made int64, err error) {
 	head, e, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
 		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), Alone: true}
-		says := cutUp(&e.Doc, s.Workshop(), cuts, from, unit)
+		says := cutUp(&e.Doc, s.Workshop(c.Request().Context()), cuts, from, unit)
 		e.What = fmt.Sprintf("Cut %s: %s", desk.Called(from, desk.Nameless), words.Small(says))
 		return e, nil
 	})
@@ -153,6 +153,7 @@ func (s *Room) putBackCut(c *echo.Context) (said string, err error) {
 		!errors.Is(err, store.ErrArrived) {
 		return "", err
 	}
+	desk.ShopMoved(ctx)
 	return "back", nil
 }
 
@@ -184,7 +185,7 @@ func (s *Room) ShoppingCSV(c *echo.Context) error {
 
 func (s *Room) shoppingOf(c *echo.Context, cuts []cutting.Cut) error {
 	desk.AsFile(c, "shopping.csv")
-	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.Workshop())))
+	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.Workshop(c.Request().Context()))))
 }
 
 // StashCSV lists what is in hand.

@@ -73,7 +73,7 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 		}
 		f.IDs = append(f.IDs, id)
 		f.query.Add("p", id)
-		m := s.Work.Make(head.Doc, "")
+		m := s.Work.Make(ctx, head.Doc, "")
 		plans, names := []*plan.Plan{m.Plan}, []string{desk.Called(string(head.Doc.Name), desk.Nameless)}
 		if m.Set != nil {
 			plans, names = m.Set.Plans, nil
@@ -164,7 +164,7 @@ func (s *Room) FairPage(c *echo.Context) error {
 		if deep := sheets.Deepened(tasks); !cut.Proved && !s.Cuttings.Has(sheets.KeyOf(deep)) {
 			cut.Live, cut.Key = "/fair/least?"+f.query.Encode(), sheets.KeyOf(deep)
 		}
-		v.Cutting, v.Alone, v.Buys = &cut, f.alone(), shop.Shopping(costs.Needs(cuts, s.Workshop()))
+		v.Cutting, v.Alone, v.Buys = &cut, f.alone(), shop.Shopping(costs.Needs(cuts, s.Workshop(c.Request().Context())))
 	}
 	return s.Render(c, http.StatusOK, "fair", v)
 }

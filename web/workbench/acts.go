@@ -122,7 +122,7 @@ func (s *Room) removePiece(_ context.Context, c *desk.Changing[brief.Brief]) err
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
 func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	p := advice.Make(c.Doc, s.Workshop())
+	p := advice.Make(c.Doc, s.Workshop(ctx))
 	for _, w := range p.Warnings { // was it inches?
 		if w.Code == "inches" && w.Set.Has(c.Arg) {
 			c.Doc.Set(c.Arg, w.Set.Get(c.Arg))
@@ -147,9 +147,9 @@ func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	return nil
 }
 
-func (s *Room) useSize(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func (s *Room) useSize(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	if c.Doc.Size == nil {
-		c.Doc.Size = sizeOf(&c.Doc, s.Workshop())
+		c.Doc.Size = sizeOf(&c.Doc, s.Workshop(ctx))
 	}
 	c.Focus = desk.FieldMark("size.length")
 	return nil
@@ -193,8 +193,8 @@ func stackOf(l *contents.Load, mark string) int {
 // third of thing k3, one to the right, three to the front) or turns it a
 // quarter ("turn:k3.2"). What would stand in another stays where it is, and is
 // told.
-func (s *Room) moveStack(_ context.Context, c *desk.Changing[brief.Brief]) error {
-	p := plan.Make(c.Doc, s.Workshop())
+func (s *Room) moveStack(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	p := plan.Make(c.Doc, s.Workshop(ctx))
 	part := strings.Split(c.Arg, ":")
 	i := -1
 	if p.OK() {

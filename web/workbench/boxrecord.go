@@ -11,6 +11,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/costs"
 	"brevium/core/record"
+	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/shop"
 	"brevium/core/style"
@@ -59,7 +60,7 @@ func (s *Room) recordStage(ctx context.Context, st *State) (r *recordStage, err 
 		n = &said
 	}
 	f := desk.Form{Doc: desk.Asked[record.Note]{Of: n}, At: record.Form.Field, Report: &brief.Report{}}
-	for _, fd := range NoteFields(f, n, s.Workshop().Cards, false) {
+	for _, fd := range NoteFields(f, n, s.Workshop(ctx).Cards, false) {
 		if fd.In = "making-"; fd.Path != "gap" || len(st.Sections()) > 0 {
 			r.Fields = append(r.Fields, fd)
 		}
@@ -79,11 +80,11 @@ func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 	m.Project, m.Revision = st.Of, st.ID
 	m.Box = words.Cut(st.Called(), 120)
 	if made {
-		if err := s.Reckoned(&m, job); err != nil {
+		if err := s.Reckoned(ctx, &m, job); err != nil {
 			return m, err
 		}
 	}
-	if c, ok := s.Workshop().Card(m.Card); ok {
+	if c, ok := s.Workshop(ctx).Card(m.Card); ok {
 		m.Title = c.Title
 	}
 	times, err := s.Store.TimesOf(ctx, m.Project)
@@ -100,12 +101,12 @@ func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 }
 
 // Reckoned fills in what a job takes, and how it looks.
-func (s *Room) Reckoned(m *record.Making, j sets.Job) error {
-	times, err := s.Store.Times(context.Background())
+func (s *Room) Reckoned(ctx context.Context, m *record.Making, j sets.Job) error {
+	times, err := s.Store.Times(ctx)
 	if err != nil {
 		return err
 	}
-	cost := costs.Reckon(j, s.Workshop(), bench.PaceOf(times))
+	cost := costs.Reckon(j, s.Workshop(ctx), bench.PaceOf(times))
 	m.Count, m.Cost, m.Minutes = costs.Boxes(j), cost.All, math.Round(cost.Minutes)
 	for _, c := range j.Cuts {
 		m.Sheets += len(c.Sheets)
@@ -142,11 +143,11 @@ func (s *Room) NoteText(path, text string, _, _ *record.Note) string {
 }
 
 // Titled notes what the card of a making is called, when it is another than it was.
-func (s *Room) Titled(n *record.Note, was string) {
+func Titled(w request.Workshop, n *record.Note, was string) {
 	if string(n.Card) == was {
 		return
 	}
-	if card, ok := s.Workshop().Card(string(n.Card)); ok {
+	if card, ok := w.Card(string(n.Card)); ok {
 		n.Title = brief.Text(card.Title)
 	}
 }

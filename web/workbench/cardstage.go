@@ -307,8 +307,8 @@ func (s *Room) takeShop(_ context.Context, c *desk.Changing[brief.Brief]) error 
 }
 
 // writeShop writes what the plan took from the shop into the document.
-func (s *Room) writeShop(_ context.Context, c *desk.Changing[brief.Brief]) error {
-	c.Doc = plan.Make(c.Doc, s.Workshop()).Written(c.Doc, nil)
+func (s *Room) writeShop(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	c.Doc = plan.Make(c.Doc, s.Workshop(ctx)).Written(c.Doc, nil)
 	return nil
 }
 
@@ -334,13 +334,13 @@ func (st *State) Against() bool {
 	return slices.ContainsFunc(st.Grains(), func(g readings.Grain) bool { return !g.Runs })
 }
 
-// moved tells what a change of card, layers, walls or fit did to the clearance.
-func (s *Room) moved(was brief.Brief, now *plan.Plan, e desk.Edited[brief.Brief]) string {
+// clearanceMoved tells what a change of card, layers, walls or fit did to the clearance.
+func clearanceMoved(w request.Workshop, was brief.Brief, now *plan.Plan, e desk.Edited[brief.Brief]) string {
 	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.Doc.Card) && reflect.DeepEqual(was.Dress, e.Doc.Dress) &&
 		was.Tools == e.Doc.Tools {
 		return ""
 	}
-	before := plan.Make(was, s.Workshop())
+	before := plan.Make(was, w)
 	corner := readings.Sections(now)
 	if !before.OK() || len(corner) == 0 || before.Box.Clearance == now.Box.Clearance {
 		return ""

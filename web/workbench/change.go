@@ -24,23 +24,24 @@ import (
 // Boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
 // which the address names. A box is planned before it is kept, and how lists show it is kept with it.
 func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
-	box := c.QueryParam("box")
+	box, ctx := c.QueryParam("box"), c.Request().Context()
 	was, m := brief.Brief{}, made{}
 	return desk.Kind[brief.Brief]{
 		Kept: s.Store.Boxes, Form: brief.Form, Known: known, Written: AsStored, Nudged: Nudged, Act: s.actBox,
 		Of:   func(c *echo.Context) (string, string) { return c.Param("id"), box },
-		View: func(b brief.Brief) brief.Brief { return s.one(b, box) },
-		Settle: func(_ context.Context, c *desk.Changing[brief.Brief]) error {
-			s.follow(&c.Doc, &c.Head.Doc)
-			c.What = Describe(&c.Head.Doc, &c.Doc, s.Workshop(), c.Values.Get("act"))
+		View: func(b brief.Brief) brief.Brief { return one(s.Workshop(ctx), b, box) },
+		Settle: func(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+			w := s.Workshop(ctx)
+			follow(w, &c.Doc, &c.Head.Doc)
+			c.What = Describe(&c.Head.Doc, &c.Doc, w, c.Values.Get("act"))
 			return nil
 		},
 		Wrap: func(head *store.Project, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
 			was, m = head.Doc, made{}
-			e, err := s.editOne(*head, box, do)
+			e, err := editOne(s.Workshop(ctx), *head, box, do)
 			e.Also = func(rev *int64) []store.Write {
-				m = s.Make(e.Doc, e.Part)
-				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(), m.Card())}
+				m = s.Make(ctx, e.Doc, e.Part)
+				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(ctx), m.Card())}
 			}
 			return e, err
 		},
@@ -62,22 +63,22 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 
 // stateWith is a box after something was done to it: what it was before, and its plan where that was made already.
 func (s *Room) stateWith(c *echo.Context, head store.Project, e desk.Edited[brief.Brief], was brief.Brief, m made) (*State, error) {
-	planned := m.Plan != nil
+	ctx, planned := c.Request().Context(), m.Plan != nil
 	if !planned {
-		m = s.Make(head.Doc, e.Part)
+		m = s.Make(ctx, head.Doc, e.Part)
 	}
 	st := s.Looked(head, m)
 	if planned {
-		st.Moved = s.moved(was, m.Plan, e)
+		st.Moved = clearanceMoved(s.Workshop(ctx), was, m.Plan, e)
 	}
-	return st, s.settle(c.Request().Context(), s.Boxes(c), st, e)
+	return st, s.settle(ctx, s.Boxes(c), st, e)
 }
 
 // editOne edits a project, or the one box of a set that a page is about.
-func (s *Room) editOne(head store.Project, box string, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
+func editOne(w request.Workshop, head store.Project, box string, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
 	own, n := head, -1
 	if head.Doc.IsSet() {
-		own.Doc, n = s.member(head.Doc, box)
+		own.Doc, n = member(w, head.Doc, box)
 	}
 	e, err := do(&own)
 	if err != nil {
@@ -112,25 +113,25 @@ func sizeOf(b *brief.Brief, w request.Workshop) *brief.Size {
 // follow changes what hangs on another field: tools go with the units, unless
 // they were set in the same change; a style chosen in place of a list of scores
 // is made at the size the list came to.
-func (s *Room) follow(out, was *brief.Brief) {
+func follow(w request.Workshop, out, was *brief.Brief) {
 	if out.Box.Style != was.Box.Style {
 		dropOptions(out)
 		if typed(was) && !typed(out) && len(out.Contents) == 0 && out.Size == nil {
-			out.Size = sizeOf(was, s.Workshop())
+			out.Size = sizeOf(was, w)
 		}
 	}
 	if out.Box.Style != was.Box.Style {
-		s.followDress(out)
+		followDress(w, out)
 	}
-	s.followCard(out, was)
+	followCard(w, out, was)
 	if out.Units == was.Units || out.Tools.Step != was.Tools.Step {
 		return
 	}
 	if u := measure.Unit(out.Units); u == measure.Inches || u == measure.Millimetres || u == measure.Centimetres {
-		if fresh(was) && reflect.DeepEqual(was.Card, s.Workshop().Begin(brief.Blank(string(was.Units))).Card) {
-			out.Card = s.Workshop().Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
+		if fresh(was) && reflect.DeepEqual(was.Card, w.Begin(brief.Blank(string(was.Units))).Card) {
+			out.Card = w.Begin(brief.Blank(string(out.Units))).Card // nothing hangs on it yet
 		}
-		out.Tools.Step = s.Workshop().Begin(brief.Blank(string(u))).Tools.Step
+		out.Tools.Step = w.Begin(brief.Blank(string(u))).Tools.Step
 	}
 }
 
@@ -138,9 +139,9 @@ func (s *Room) follow(out, was *brief.Brief) {
 const mostFollowed = 8
 
 // followDress puts what dressed panels that another style has not where it may be.
-func (s *Room) followDress(b *brief.Brief) {
+func followDress(w request.Workshop, b *brief.Brief) {
 	for range mostFollowed {
-		p := advice.Make(*b, s.Workshop())
+		p := advice.Make(*b, w)
 		i := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool {
 			return strings.HasPrefix(pr.Field, "dress.") && len(pr.Set) > 0
 		})
@@ -155,12 +156,12 @@ func (s *Room) followDress(b *brief.Brief) {
 
 // followCard chooses a sheet that a card comes in, when another card was chosen and
 // comes in other sheets.
-func (s *Room) followCard(out, was *brief.Brief) {
+func followCard(w request.Workshop, out, was *brief.Brief) {
 	if out.Card.Stock == was.Card.Stock || out.Card.Sheet != was.Card.Sheet || out.Card.Sheet == request.Least {
 		return
 	}
-	c, ok := s.Workshop().Card(string(out.Card.Stock))
-	comes := s.Workshop().Comes(c)
+	c, ok := w.Card(string(out.Card.Stock))
+	comes := w.Comes(c)
 	if ok && len(c.Sheets) > 0 && !slices.ContainsFunc(comes, func(t shop.Sheet) bool { return t.ID == string(out.Card.Sheet) }) {
 		out.Card.Sheet = brief.Text(comes[0].ID)
 	}

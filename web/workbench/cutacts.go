@@ -26,7 +26,7 @@ func (s *Room) takeDeep(_ context.Context, c *desk.Changing[brief.Brief]) error 
 
 // holdPiece holds a piece where it lies, or so much further: "sheet:piece:how", and of
 // one that was dragged how many millimetres right and down.
-func (s *Room) holdPiece(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func (s *Room) holdPiece(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	var n, i int
 	var right, down float64
 	how := ""
@@ -34,7 +34,7 @@ func (s *Room) holdPiece(_ context.Context, c *desk.Changing[brief.Brief]) error
 	if got != 3 && got != 5 || max(math.Abs(right), math.Abs(down)) > 5000 {
 		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
 	}
-	p := s.Make(*c.Seen, "").Plan
+	p := s.Make(ctx, *c.Seen, "").Plan
 	if !p.OK() || n < 0 || n >= len(p.Layout.Sheets) || i < 0 || i >= len(p.Layout.Sheets[n].Placed) {
 		c.Notice = "That piece lies elsewhere now: another window has changed it."
 		return nil

@@ -133,12 +133,12 @@ func (s *Room) WaysToCut(c *echo.Context) error {
 		for field, text := range set.All() {
 			b.Set(field, text)
 		}
-		p := plan.Make(b, s.Workshop())
+		p := plan.Make(b, s.Workshop(c.Request().Context()))
 		if !p.OK() {
 			continue
 		}
 		found := s.Sheets.SolvedAtOnce(sheets.Hurried(p.Tasks()))
-		p = advice.Cut(p, found, s.Workshop())
+		p = advice.Cut(p, found, s.Workshop(c.Request().Context()))
 		v := sheets.CutViewOf(p.Cuts, p.Step, false)
 		v.Proved = p.Proved()
 		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
@@ -167,5 +167,5 @@ func (s *Room) Nearly(c *echo.Context) error {
 	defer done()
 	v := viewOf(c).opened(st)
 	return s.Render(c, http.StatusOK, "nearly", &nearlyPage{desk.Page{Title: "A hair less", Part: "nearly"}, st,
-		advice.Nearly(st.Plan, s.Workshop()), "/projects/" + c.Param("id"), v.With(), st.ID})
+		advice.Nearly(st.Plan, s.Workshop(c.Request().Context())), "/projects/" + c.Param("id"), v.With(), st.ID})
 }

@@ -18,10 +18,10 @@ import (
 // What the buttons of the Dressing stage do.
 
 // dressAs dresses the whole box in one of the usual ways.
-func (s *Room) dressAs(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func (s *Room) dressAs(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	bare := c.Doc.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range advice.LevelsOf(plan.Make(bare, s.Workshop()), c.Doc, s.Workshop()) {
+	for _, l := range advice.LevelsOf(plan.Make(bare, s.Workshop(ctx)), c.Doc, s.Workshop(ctx)) {
 		if l.ID == c.Arg {
 			c.Doc.Dress = l.Dress
 		}
@@ -31,8 +31,8 @@ func (s *Room) dressAs(_ context.Context, c *desk.Changing[brief.Brief]) error {
 
 // pointPanel puts a layer on a panel or takes it off again: what other panels have goes
 // on it too.
-func (s *Room) pointPanel(_ context.Context, c *desk.Changing[brief.Brief]) error {
-	p := plan.Make(c.Doc, s.Workshop())
+func (s *Room) pointPanel(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	p := plan.Make(c.Doc, s.Workshop(ctx))
 	c.Focus = "panel-" + strings.ReplaceAll(c.Arg, "/", "-")
 	if !p.OK() { // which panels the layers are on is read off the plan
 		c.Notice = "First mend what is wrong: then point at a panel again."
@@ -111,9 +111,9 @@ func (s *Room) removeDress(_ context.Context, c *desk.Changing[brief.Brief]) err
 }
 
 // takeScheme tries another small scheme of cards.
-func (s *Room) takeScheme(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func (s *Room) takeScheme(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	n, err := strconv.Atoi(c.Arg)
-	suits := advice.Schemes(plan.Make(c.Doc, s.Workshop()), s.Workshop())
+	suits := advice.Schemes(plan.Make(c.Doc, s.Workshop(ctx)), s.Workshop(ctx))
 	if err == nil && n >= 0 && n < len(suits) {
 		c.Doc.Dress.Scheme = suits[n].Scheme
 	}

@@ -50,12 +50,12 @@ type dressPage struct {
 	Counted  []string // panels alike, counted together
 }
 
-func (s *Room) dressing(f BoxForm, st *State) dressPage {
+func dressing(f BoxForm, st *State) dressPage {
 	page := dressPage{Sections: f.DressSections()}
 	if st.Shown == nil {
 		return page
 	}
-	w := s.Workshop()
+	w := st.House
 	page.Levels, page.Suits, page.Left = advice.Levels(st.Shown, w), advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown)
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {

@@ -54,11 +54,11 @@ func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 	for i := range asked {
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
-	for _, shown := range advice.Each(ctx, st.Brief, s.Workshop()) {
+	for _, shown := range advice.Each(ctx, st.Brief, s.Workshop(c.Request().Context())) {
 		if slices.ContainsFunc(asked, func(w looked) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
-		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.Program()}}
+		q := url.Values{"style": {shown.Style.ID}, "of": {fmt.Sprint(st.ID)}, "v": {s.Program(c.Request().Context())}}
 		if st.Set != nil {
 			q.Set("box", st.Set.Here)
 		}
@@ -84,11 +84,11 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := advice.One(s.one(head.Doc, c.QueryParam("box")), shown, s.Workshop())
+	p := advice.One(one(s.Workshop(c.Request().Context()), head.Doc, c.QueryParam("box")), shown, s.Workshop(c.Request().Context()))
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}
-	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.Program() {
+	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.Program(c.Request().Context()) {
 		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")
 	}
 	svg := draw.Moving(p, galleryW, galleryH)

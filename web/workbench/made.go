@@ -64,7 +64,7 @@ func (s *Room) JobCut(ctx context.Context, st *State) (sets.Job, error) {
 		if err != nil {
 			return sets.Job{}, err
 		}
-		st.cut(advice.Cut(st.Plan, found, s.Workshop()))
+		st.cut(advice.Cut(st.Plan, found, s.Workshop(ctx)))
 	case st.Set != nil && st.Set.Asked():
 		found, err := s.Sheets.Solved(ctx, st.Set.Tasks())
 		if err != nil {
@@ -120,7 +120,7 @@ func cardOfSet(s *sets.Set) store.Summary {
 // KeepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
 func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summary) {
-	if err := s.Store.KeepCard(ctx, head.Of, head.ID, s.Program(), card); err != nil {
+	if err := s.Store.KeepCard(ctx, head.Of, head.ID, s.Program(ctx), card); err != nil {
 		s.Log.Warn("a card was not kept", "project", head.Of, "err", err)
 	}
 }
@@ -135,14 +135,14 @@ func (s *Room) Begin(c *echo.Context, b brief.Brief, what, stage string) error {
 	if err != nil {
 		return err
 	}
-	s.KeepCard(ctx, head, s.Make(b, "").Card())
+	s.KeepCard(ctx, head, s.Make(ctx, b, "").Card())
 	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
 }
 
 // Whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where
 // the shop is another or empty. What a card costs and how many are in hand stays here.
-func (s *Room) Whole(b brief.Brief) brief.Brief {
-	j, ok := s.Make(b, "").Job()
+func (s *Room) Whole(ctx context.Context, b brief.Brief) brief.Brief {
+	j, ok := s.Make(ctx, b, "").Job()
 	if !ok {
 		return b
 	}
@@ -177,7 +177,7 @@ func (s *Room) lastThatWorks(ctx context.Context, project string, from int64, bo
 		if box != "" && rev.Doc.Several.At(box) < 0 {
 			continue
 		}
-		p := s.Make(rev.Doc, box).Plan
+		p := s.Make(ctx, rev.Doc, box).Plan
 		if box == "" {
 			s.Fates.Note(fmt.Sprint(id), p.OK())
 		}
@@ -197,12 +197,14 @@ type made struct {
 
 // Make plans a document; box names the box of a set that is meant, the first when
 // there is none so called.
-func (s *Room) Make(b brief.Brief, box string) made { return s.MakeIn(s.Workshop(), b, box) }
+func (s *Room) Make(ctx context.Context, b brief.Brief, box string) made {
+	return s.MakeIn(s.Workshop(ctx), b, box)
+}
 
-// MakeIn is make in a given workshop.
+// MakeIn is Make in a given workshop.
 func (s *Room) MakeIn(w request.Workshop, b brief.Brief, box string) made {
 	if !b.IsSet() {
-		return made{Plan: s.Sheets.CutAsAsked(advice.Make(b, w))}
+		return made{Plan: s.Sheets.CutAsAsked(w, advice.Make(b, w))}
 	}
 	n := max(0, b.Several.At(box))
 	set := s.Sheets.CutSetAsAsked(sets.MakeFor(b, n, w))
@@ -240,16 +242,16 @@ func (m made) Picture(w, h float64) string {
 }
 
 // member gives one box of a set as a project of its own.
-func (s *Room) member(b brief.Brief, box string) (brief.Brief, int) {
+func member(w request.Workshop, b brief.Brief, box string) (brief.Brief, int) {
 	n := max(0, b.Several.At(box))
-	return sets.Member(b.Clone(), n, s.Workshop()), n
+	return sets.Member(b.Clone(), n, w), n
 }
 
 // one gives the document of the box a page is about: the project itself, or one of
 // its set.
-func (s *Room) one(b brief.Brief, box string) brief.Brief {
+func one(w request.Workshop, b brief.Brief, box string) brief.Brief {
 	if b.IsSet() {
-		b, _ = s.member(b, box)
+		b, _ = member(w, b, box)
 	}
 	return b
 }
@@ -310,7 +312,7 @@ func (s *Room) benchStage(ctx context.Context, st *State) (*benchStage, error) {
 		return nil, err
 	}
 	b := &benchStage{Steps: len(j.Steps), Minutes: int(pace.Minutes(j.Steps) + 0.5), Learnt: pace.Learnt(),
-		Cost: costs.Reckon(j, s.Workshop(), pace)}
+		Cost: costs.Reckon(j, s.Workshop(ctx), pace)}
 	for _, step := range j.Steps {
 		if t := ticks[step.ID]; t.Done >= step.Count && t.Print == MarkOf(step) {
 			b.Done++

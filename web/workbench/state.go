@@ -71,7 +71,7 @@ func (s *Room) stateAfter(c *echo.Context, e desk.Edited[brief.Brief], err error
 }
 
 func (s *Room) stateOf(c *echo.Context, head store.Project, e desk.Edited[brief.Brief]) (*State, error) {
-	st := s.Look(head, &e)
+	st := s.Look(c.Request().Context(), head, &e)
 	return st, s.settle(c.Request().Context(), s.Boxes(c), st, e)
 }
 
@@ -88,7 +88,7 @@ func (s *Room) settle(ctx context.Context, k desk.Kind[brief.Brief], st *State, 
 		s.Fates.Note(fmt.Sprint(st.ID), st.Plan.OK())
 	}
 	if st.Typed() {
-		st.Suspects = advice.Suspects(st.Plan, s.Workshop())
+		st.Suspects = advice.Suspects(st.Plan, s.Workshop(ctx))
 	}
 	if st.Plan.OK() {
 		st.Shown = st.Plan

@@ -89,7 +89,7 @@ func (s *Room) KeepThing(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p.Doc = s.one(p.Doc, c.QueryParam("box"))
+	p.Doc = one(s.Workshop(c.Request().Context()), p.Doc, c.QueryParam("box"))
 	i := p.Doc.Item(c.FormValue("thing"))
 	if i < 0 {
 		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the "+
@@ -118,7 +118,7 @@ func (s *Room) ThingsCSV(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	p.Doc = s.one(p.Doc, c.QueryParam("box"))
+	p.Doc = one(s.Workshop(c.Request().Context()), p.Doc, c.QueryParam("box"))
 	var b bytes.Buffer
 	if err := contents.WriteCSV(&b, p.Doc.Contents); err != nil {
 		return err
@@ -172,7 +172,7 @@ func (s *Room) HowMany(c *echo.Context) error {
 		return err
 	}
 	defer done()
-	answers, whole := advice.Count(ctx, st.Shown, s.Workshop())
+	answers, whole := advice.Count(ctx, st.Shown, s.Workshop(c.Request().Context()))
 	return s.Render(c, http.StatusOK, "howmany", &howManyPage{desk.Page{Title: "How many fit", Part: "howmany"}, st, answers, whole,
 		"/projects/" + c.Param("id")})
 }

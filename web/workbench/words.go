@@ -148,8 +148,7 @@ func Describe(was, now *brief.Brief, w request.Workshop, act string) string {
 type Differ struct{ Field, Was, Is string }
 
 // Differences tells in words what two documents say differently.
-func (s *Room) Differences(was, is brief.Brief) (out []Differ) {
-	w := s.Workshop()
+func Differences(w request.Workshop, was, is brief.Brief) (out []Differ) {
 	for _, d := range record.Differences(was, is) {
 		of := &is
 		if d.Is == "" && !is.Has(d.Field) {

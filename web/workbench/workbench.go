@@ -123,8 +123,8 @@ func (s *Room) State(c *echo.Context) (*State, error) {
 }
 
 // Look makes the state of a revision: of the box that a page is about.
-func (s *Room) Look(head store.Project, e *desk.Edited[brief.Brief]) *State {
-	return s.Looked(head, s.Make(head.Doc, e.Part))
+func (s *Room) Look(ctx context.Context, head store.Project, e *desk.Edited[brief.Brief]) *State {
+	return s.Looked(head, s.Make(ctx, head.Doc, e.Part))
 }
 
 func (s *Room) Workbench(c *echo.Context) error {
@@ -141,10 +141,10 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 	if v.Box = ""; st.Set != nil {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
-	st.House = s.Workshop()
+	st.House = s.Workshop(c.Request().Context())
 	f := FormOf(&st.Brief, st.Plan, st.Shown, st.House)
 	data := &benchPage{Page: desk.Page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
-		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, s.Workshop()),
+		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, s.Workshop(c.Request().Context())),
 		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units()}
 	if st.Shown != nil {
 		data.Picture, data.Seen, data.Course = s.Picture(c, st, v), SeenOf(c, st), st.Course()
@@ -171,7 +171,7 @@ func (s *Room) showView(c *echo.Context, data *benchPage) error {
 		return s.ways(c, st, data)
 	case data.V.View == "sheets":
 		cut := s.cutViewOfProject(st, data.Path, data.Here)
-		data.Cutting, data.Buys = &cut, shop.Shopping(costs.Needs(CutsOf(st), s.Workshop()))
+		data.Cutting, data.Buys = &cut, shop.Shopping(costs.Needs(CutsOf(st), s.Workshop(c.Request().Context())))
 	}
 	return nil
 }
@@ -183,7 +183,7 @@ func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err e
 	case "contents":
 		data.Usual, err = s.Library(ctx)
 	case "dressing":
-		dress := s.dressing(f, st)
+		dress := dressing(f, st)
 		data.Dress = &dress
 	case "bench":
 		if st.Shown == nil {
@@ -376,7 +376,7 @@ func (s *Room) ways(c *echo.Context, st *State, data *benchPage) error {
 		return err
 	}
 	defer done()
-	rows, whole := advice.Compare(c.Request().Context(), st.Shown.Brief, s.Workshop())
+	rows, whole := advice.Compare(c.Request().Context(), st.Shown.Brief, s.Workshop(c.Request().Context()))
 	if err := c.Request().Context().Err(); err != nil {
 		return err
 	}
