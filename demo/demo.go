@@ -38,7 +38,7 @@ func Projects() ([]brief.Brief, error) {
 
 // Fill puts the made-up projects into a store that holds none.
 func Fill(ctx context.Context, s *store.Store) error {
-	have, err := s.Count(ctx, false)
+	have, err := s.Shelf.Count(ctx, false)
 	if err != nil || have > 0 {
 		return err
 	}

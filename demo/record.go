@@ -55,11 +55,11 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 		}
 	}
 	for _, name := range []string{"Autumn fair", "Presents"} {
-		if err := s.PutIn(ctx, name, folders[name]...); err != nil {
+		if err := s.Shelf.PutIn(ctx, name, folders[name]...); err != nil {
 			return err
 		}
 	}
-	if err := s.StartFrom(ctx, true, ids[0], ids[find("Round tea tin")]); err != nil {
+	if err := s.Shelf.StartFrom(ctx, true, ids[0], ids[find("Round tea tin")]); err != nil {
 		return err
 	}
 	for n, m := range made {
@@ -71,7 +71,7 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 		if card, ok := shop.Default.Card(r.Card); ok {
 			r.Title = card.Title
 		}
-		made, err := s.Record(ctx, r)
+		made, err := s.Log.Record(ctx, r)
 		if err != nil {
 			return err
 		}
@@ -80,7 +80,7 @@ func fillRecord(ctx context.Context, s *store.Store, ids []string, boxes []brief
 			if err != nil {
 				return err
 			}
-			if err := s.KeepPhotos(ctx, store.Photo{Making: made[0], Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
+			if err := s.Log.KeepPhotos(ctx, store.Photo{Making: made[0], Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
 				Says: "The tea tin's box in moss card on the bench"}); err != nil {
 				return err
 			}

@@ -182,7 +182,7 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 // wrap breaks a text into lines so wide.
 func (p *paper) wrap(text string, wide float64) (out []string) {
 	line := ""
-	text = p.legible(words.Together(p.legible(text)))
+	text = legible(words.Together(legible(text)))
 	for word := range strings.SplitSeq(text, " ") {
 		next := strings.Trim(line+" "+word, " ")
 		if line != "" && p.wide(next) > wide {
@@ -266,7 +266,7 @@ var spelt = strings.NewReplacer("✓", "+", "✗", "x", "⌀", "Ø", "↑", "up"
 	"\u2009", " ", "\u200b", "", "≈", "about ", "\n", " ", "\t", " ", "\u202f", "\u00a0")
 
 // legible is a text as it is set on paper.
-func (p *paper) legible(s string) string { return spelt.Replace(s) }
+func legible(s string) string { return spelt.Replace(s) }
 
 // bytes ends the PDF, with its tags.
 func (p *paper) bytes() ([]byte, error) {

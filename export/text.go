@@ -124,7 +124,7 @@ type span struct {
 }
 
 // spans divides a line into what is plain and what is shaped, from left to right as it is seen.
-func (p *paper) spans(s string) (out []span) {
+func spans(s string) (out []span) {
 	own := letters()
 	plain := func(r rune) bool { return own[r] }
 	if !strings.ContainsFunc(s, func(r rune) bool { return !plain(r) }) {
@@ -224,7 +224,7 @@ var rightToLeft = []language.Script{language.Arabic, language.Hebrew, language.S
 // wide is how wide a line is set in the font in hand, in millimetres.
 func (p *paper) wide(s string) (sum float64) {
 	_, size := p.pdf.GetFontSize()
-	for _, of := range p.spans(p.legible(s)) {
+	for _, of := range spans(legible(s)) {
 		if of.shaped == nil {
 			sum += p.pdf.GetStringWidth(of.says)
 		} else {
@@ -236,7 +236,7 @@ func (p *paper) wide(s string) (sum float64) {
 
 // put writes a line, its left end at a place, in the font in hand.
 func (p *paper) put(x, y float64, s string) {
-	for _, of := range p.spans(p.legible(s)) {
+	for _, of := range spans(legible(s)) {
 		if of.shaped == nil {
 			p.pdf.Text(x, y, of.says)
 			x += p.pdf.GetStringWidth(of.says)

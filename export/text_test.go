@@ -95,7 +95,7 @@ func TestShaping(t *testing.T) {
 	p.turn()
 	p.font(false, 10)
 	order := func(s string) (out []string) {
-		for _, of := range p.spans(s) {
+		for _, of := range spans(s) {
 			out = append(out, of.says)
 		}
 		return out
@@ -111,12 +111,12 @@ func TestShaping(t *testing.T) {
 		}
 	}
 	for _, joined := range []string{"هدية", "กล่อง", "पेटी"} {
-		of := p.spans(joined)
+		of := spans(joined)
 		if len(of) != 1 || of[0].shaped == nil {
 			t.Fatalf("%q is set in %d parts", joined, len(of))
 		}
 	}
-	for _, letter := range p.spans("بيت")[0].shaped.Glyphs { // each joins the next: none stands as it does alone
+	for _, letter := range spans("بيت")[0].shaped.Glyphs { // each joins the next: none stands as it does alone
 		for _, r := range "بيت" {
 			if alone, _ := scripts[1]().NominalGlyph(r); alone == letter.GlyphID {
 				t.Errorf("%c stands alone in a word", r)

@@ -54,7 +54,7 @@ func Ticking(project string, t Tick, more, of int, took Took) Write {
 }
 
 // Ticks gives what is done of a box, by its steps, and how many seconds that took.
-func (s *Store) Ticks(ctx context.Context, project string) (map[string]Tick, float64, error) {
+func (s *Logbook) Ticks(ctx context.Context, project string) (map[string]Tick, float64, error) {
 	out, seconds := map[string]Tick{}, 0.0
 	err := each(ctx, s.db, func(r row) (t ticked, err error) {
 		var at string
@@ -75,7 +75,7 @@ type ticked struct {
 
 // BeginAgain forgets what is done of a box, for another making of it. What was recorded of
 // the time stays.
-func (s *Store) BeginAgain(ctx context.Context, project string) error {
+func (s *Logbook) BeginAgain(ctx context.Context, project string) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := there(ctx, tx, project); err != nil {
 			return err
@@ -88,7 +88,7 @@ func (s *Store) BeginAgain(ctx context.Context, project string) error {
 // Times gives what was recorded of all makings, by the titles of the steps. A step at which
 // someone was called away, or that was skipped through, counts at the most six times, at the
 // least a sixth of what it was reckoned at.
-func (s *Store) Times(ctx context.Context) ([]bench.Taken, error) {
+func (s *Logbook) Times(ctx context.Context) ([]bench.Taken, error) {
 	return all(ctx, s.db, func(r row) (t bench.Taken, err error) {
 		err = r.Scan(&t.Title, &t.Seconds, &t.Minutes)
 		return t, err

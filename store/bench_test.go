@@ -24,21 +24,21 @@ func TestTicks(t *testing.T) {
 	tick("score:lid", 1, 0)
 	tick("score:lid", -1, 0)
 	tick("fold:lid", 12, 0)
-	ticks, seconds, err := s.Ticks(ctx, id)
+	ticks, seconds, err := s.Log.Ticks(ctx, id)
 	if err != nil || ticks["score:base"].Done != 2 || ticks["score:lid"].Done != 0 || ticks["fold:lid"].Done != 9 || seconds != 90 {
 		t.Errorf("%v, %g s, %v", ticks, seconds, err)
 	}
-	if taken, err := s.Times(ctx); err != nil || len(taken) != 1 || taken[0].Seconds != 90 || taken[0].Minutes != 2 {
+	if taken, err := s.Log.Times(ctx); err != nil || len(taken) != 1 || taken[0].Seconds != 90 || taken[0].Minutes != 2 {
 		t.Errorf("%v %v", taken, err)
 	}
-	if err := s.BeginAgain(ctx, id); err != nil {
+	if err := s.Log.BeginAgain(ctx, id); err != nil {
 		t.Fatal(err)
 	}
-	if ticks, seconds, _ := s.Ticks(ctx, id); len(ticks) != 0 || seconds != 0 {
+	if ticks, seconds, _ := s.Log.Ticks(ctx, id); len(ticks) != 0 || seconds != 0 {
 		t.Errorf("after beginning again: %v, %g s", ticks, seconds)
 	}
 	tick("score:base", 1, 1e6) // called away: counts six times what it was reckoned at
-	if taken, _ := s.Times(ctx); taken[0].Seconds != 90+720 || taken[0].Minutes != 4 {
+	if taken, _ := s.Log.Times(ctx); taken[0].Seconds != 90+720 || taken[0].Minutes != 4 {
 		t.Errorf("%v", taken)
 	}
 	if err := s.Do(ctx, "", Ticking("nowhere", Tick{Step: "x"}, 1, 1, Took{})); !errors.Is(err, ErrNone) {
@@ -50,7 +50,7 @@ func TestTicks(t *testing.T) {
 	if _, err := s.Empty(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if taken, _ := s.Times(ctx); len(taken) != 1 {
+	if taken, _ := s.Log.Times(ctx); len(taken) != 1 {
 		t.Error("the time went with the box")
 	}
 }
@@ -59,34 +59,34 @@ func TestTicks(t *testing.T) {
 func TestShares(t *testing.T) {
 	s, ctx := open(t)
 	id, _ := s.Boxes.Create(ctx, named("Tray"), "new")
-	first, err := s.Share(ctx, id, 1, named("Tray"))
+	first, err := s.Links.Share(ctx, id, 1, named("Tray"))
 	if err != nil || len(first) < 26 {
 		t.Fatalf("%q %v", first, err)
 	}
-	if again, _ := s.Share(ctx, id, 2, named("Deeper")); again != first {
+	if again, _ := s.Links.Share(ctx, id, 2, named("Deeper")); again != first {
 		t.Errorf("another link: %s, %s", first, again)
 	}
-	if sh, err := s.Shared(ctx, first); err != nil || sh.Revision != 2 || sh.Document.Name != "Deeper" || sh.Project != id || sh.Gone {
+	if sh, err := s.Links.Shared(ctx, first); err != nil || sh.Revision != 2 || sh.Document.Name != "Deeper" || sh.Project != id || sh.Gone {
 		t.Errorf("%+v %v", sh, err)
 	}
-	if err := s.Unshare(ctx, id); err != nil {
+	if err := s.Links.Unshare(ctx, id); err != nil {
 		t.Fatal(err)
 	}
-	if sh, err := s.Shared(ctx, first); err != nil || !sh.Gone {
+	if sh, err := s.Links.Shared(ctx, first); err != nil || !sh.Gone {
 		t.Errorf("%+v %v", sh, err)
 	}
-	if _, err := s.ShareOf(ctx, id); !errors.Is(err, ErrNone) {
+	if _, err := s.Links.ShareOf(ctx, id); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
-	if next, _ := s.Share(ctx, id, 3, named("Tray")); next == first {
+	if next, _ := s.Links.Share(ctx, id, 3, named("Tray")); next == first {
 		t.Error("a withdrawn link works again")
 	}
 	for _, token := range []string{"", "nothing", first[:25]} {
-		if _, err := s.Shared(ctx, token); !errors.Is(err, ErrNone) {
+		if _, err := s.Links.Shared(ctx, token); !errors.Is(err, ErrNone) {
 			t.Errorf("%q: %v", token, err)
 		}
 	}
-	if _, err := s.Share(ctx, "nowhere", 1, named("Tray")); !errors.Is(err, ErrNone) {
+	if _, err := s.Links.Share(ctx, "nowhere", 1, named("Tray")); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
 	}
 }

@@ -50,7 +50,7 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 
 func (s *Store) bringMaking(ctx context.Context, tx *sql.Tx, m BroughtMaking, project string, rev int64) error {
 	m.Making.Project, m.Revision = project, rev
-	if err := s.Recording(&m.Making)(ctx, tx); err != nil || m.Making.ID == "" {
+	if err := s.Log.Recording(&m.Making)(ctx, tx); err != nil || m.Making.ID == "" {
 		return err
 	}
 	for _, p := range m.Photos {

@@ -71,9 +71,15 @@ func (w Want) where() (string, []any) {
 	return where, args
 }
 
+// Shelf shows the boxes there are as lists do: by their cards, in folders, marked, in the bin.
+type Shelf struct {
+	*database
+	boxes *Kept[brief.Brief]
+}
+
 // List gives a page (from 0) of the boxes that are wanted. Of what is kept of each box, that of
 // another program's version is left out.
-func (s *Store) List(ctx context.Context, want Want, program string, page int) (Page, error) {
+func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (Page, error) {
 	where, args := want.where()
 	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents p `+where, args...)
 	if err != nil {
@@ -104,13 +110,13 @@ func (s *Store) List(ctx context.Context, want Want, program string, page int) (
 }
 
 // Count says how many boxes there are, or are in the bin.
-func (s *Store) Count(ctx context.Context, binned bool) (int, error) {
+func (s *Shelf) Count(ctx context.Context, binned bool) (int, error) {
 	return ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE kind = 'box' AND (binned IS NOT NULL) = ?`, binned)
 }
 
 // KeepCard keeps how a list shows a revision, in place of what was kept before. It may be called while nothing waits
 // for it: what it keeps can be made again.
-func (s *Store) KeepCard(ctx context.Context, project string, revision int64, program string, c Summary) error {
+func (s *Shelf) KeepCard(ctx context.Context, project string, revision int64, program string, c Summary) error {
 	return s.Do(ctx, "", KeepingCard(project, &revision, program, c))
 }
 
@@ -127,7 +133,7 @@ func KeepingCard(project string, revision *int64, program string, c Summary) Wri
 
 // CardOf gives what is kept of a revision by a version of the program, or
 // ErrNone.
-func (s *Store) CardOf(ctx context.Context, project string, revision int64, program string) (Summary, error) {
+func (s *Shelf) CardOf(ctx context.Context, project string, revision int64, program string) (Summary, error) {
 	var c Summary
 	err := s.db.QueryRowContext(ctx, `SELECT line, trouble, picture FROM cards WHERE project = ? AND revision = ? AND program = ?`,
 		project, revision, program).Scan(&c.Line, &c.Trouble, &c.Picture)
@@ -138,23 +144,23 @@ func (s *Store) CardOf(ctx context.Context, project string, revision int64, prog
 }
 
 // Called finds the box of a name that was changed last, whatever its capitals; ErrNone when none is called so.
-func (s *Store) Called(ctx context.Context, name string) (Project, error) {
+func (s *Shelf) Called(ctx context.Context, name string) (Project, error) {
 	id, err := ask[string](ctx, s.db, `SELECT id FROM documents WHERE kind = 'box' AND title = ? COLLATE NOCASE
 		AND binned IS NULL ORDER BY changed DESC, rowid DESC LIMIT 1`, strings.TrimSpace(name))
 	if err != nil {
 		return Project{}, err
 	}
-	return s.Boxes.Head(ctx, id)
+	return s.boxes.Head(ctx, id)
 }
 
 // Names are the names of the boxes that were changed last, each once.
-func (s *Store) Names(ctx context.Context, most int) ([]string, error) {
+func (s *Shelf) Names(ctx context.Context, most int) ([]string, error) {
 	return all(ctx, s.db, scanned[string], `SELECT title FROM documents WHERE kind = 'box' AND binned IS NULL AND title != ''
 		GROUP BY title ORDER BY max(changed) DESC LIMIT ?`, most)
 }
 
 // Heads gives the numbers of the newest states of documents, by their identities.
-func (s *Store) Heads(ctx context.Context, ids []string) (map[string]int64, error) {
+func (s *Shelf) Heads(ctx context.Context, ids []string) (map[string]int64, error) {
 	list, err := json.Marshal(ids)
 	if err != nil {
 		return nil, err

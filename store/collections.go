@@ -19,7 +19,7 @@ type Collection struct {
 
 // ShareFolder makes a link to the boxes of a folder as their documents say, or moves the one there
 // is to them.
-func (s *Store) ShareFolder(ctx context.Context, folder string, boxes []Share) (token string, err error) {
+func (s *Links) ShareFolder(ctx context.Context, folder string, boxes []Share) (token string, err error) {
 	for _, b := range boxes {
 		if err := b.Document.Check(); err != nil {
 			return "", &Refused{err}
@@ -50,17 +50,17 @@ func (s *Store) ShareFolder(ctx context.Context, folder string, boxes []Share) (
 }
 
 // UnshareFolder withdraws the link to a folder. It never works again.
-func (s *Store) UnshareFolder(ctx context.Context, folder string) error {
+func (s *Links) UnshareFolder(ctx context.Context, folder string) error {
 	return s.exec(ctx, `UPDATE collections SET gone = ? WHERE folder = ? AND gone IS NULL`, now(), folder)
 }
 
 // CollectionOf gives the link to a folder, without its boxes; ErrNone when there is none.
-func (s *Store) CollectionOf(ctx context.Context, folder string) (Collection, error) {
+func (s *Links) CollectionOf(ctx context.Context, folder string) (Collection, error) {
 	return s.collection(ctx, `folder = ? AND gone IS NULL`, folder)
 }
 
 // Collection finds what a link shows, withdrawn or not.
-func (s *Store) Collection(ctx context.Context, token string) (Collection, error) {
+func (s *Links) Collection(ctx context.Context, token string) (Collection, error) {
 	c, err := s.collection(ctx, `token = ?`, token)
 	if err != nil || c.Gone {
 		return c, err
@@ -82,7 +82,7 @@ func (s *Store) Collection(ctx context.Context, token string) (Collection, error
 	return c, err
 }
 
-func (s *Store) collection(ctx context.Context, where string, arg string) (c Collection, err error) {
+func (s *Links) collection(ctx context.Context, where string, arg string) (c Collection, err error) {
 	var made string
 	err = s.db.QueryRowContext(ctx, `SELECT token, folder, made, gone IS NOT NULL FROM collections WHERE `+where, arg).
 		Scan(&c.Token, &c.Folder, &made, &c.Gone)

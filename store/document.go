@@ -14,7 +14,7 @@ import (
 // Kept keeps one kind of document: its newest states, the tree of its revisions, and where the heads stand. Every
 // change is a revision and none is ever rewritten: undo and redo move the head along the tree.
 type Kept[D any] struct {
-	s      *Store
+	s      *database
 	kind   string
 	form   *document.Form[D]
 	title  func(*D) string
@@ -71,7 +71,7 @@ type Write func(context.Context, *sql.Tx) error
 
 // Do does what belongs together in one commit. The act may have a name, by which it is done once only: it gives
 // ErrArrived, and does nothing, when it was done before.
-func (s *Store) Do(ctx context.Context, act string, all ...Write) error {
+func (s *database) Do(ctx context.Context, act string, all ...Write) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		if err := arrive(ctx, tx, act); err != nil {
 			return err
@@ -101,7 +101,7 @@ func arrive(ctx context.Context, tx *sql.Tx, act string) error {
 }
 
 // Arrived reports whether an act of this name has been done.
-func (s *Store) Arrived(ctx context.Context, act string) (bool, error) {
+func (s *database) Arrived(ctx context.Context, act string) (bool, error) {
 	return ask[bool](ctx, s.db, `SELECT EXISTS (SELECT 1 FROM arrived WHERE change = ?)`, act)
 }
 

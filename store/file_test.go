@@ -22,7 +22,7 @@ func at(t *testing.T, file string) *Store {
 
 func names(t *testing.T, s *Store) (out []string) {
 	t.Helper()
-	l, err := s.List(t.Context(), Want{Words: ""}, "", 0)
+	l, err := s.Shelf.List(t.Context(), Want{Words: ""}, "", 0)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -141,7 +141,7 @@ func TestStartingTogether(t *testing.T) {
 		}
 		wait.Wait()
 		s := at(t, file)
-		if n, err := s.Count(t.Context(), false); n != 6 || err != nil {
+		if n, err := s.Shelf.Count(t.Context(), false); n != 6 || err != nil {
 			t.Errorf("%d boxes, %v", n, err)
 		}
 		s.Close()

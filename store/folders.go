@@ -36,7 +36,7 @@ func FolderName(text string) (string, error) {
 }
 
 // Folders lists the folders of boxes that are neither in the bin nor put by.
-func (s *Store) Folders(ctx context.Context) (out []Folder, err error) {
+func (s *Shelf) Folders(ctx context.Context) (out []Folder, err error) {
 	return all(ctx, s.db, func(r row) (f Folder, err error) {
 		err = r.Scan(&f.Name, &f.Boxes)
 		return f, err
@@ -45,18 +45,18 @@ func (s *Store) Folders(ctx context.Context) (out []Folder, err error) {
 }
 
 // FoldersOf lists the folders that a box lies in.
-func (s *Store) FoldersOf(ctx context.Context, project string) ([]string, error) {
+func (s *Shelf) FoldersOf(ctx context.Context, project string) ([]string, error) {
 	return all(ctx, s.db, scanned[string], `SELECT folder FROM folders WHERE project = ? ORDER BY folder COLLATE NOCASE`, project)
 }
 
 // InFolder lists the boxes of a folder that are not in the bin, as the first page has them.
-func (s *Store) InFolder(ctx context.Context, folder string) ([]string, error) {
+func (s *Shelf) InFolder(ctx context.Context, folder string) ([]string, error) {
 	return all(ctx, s.db, scanned[string], `SELECT p.id FROM folders f JOIN documents p ON p.id = f.project
 		WHERE f.folder = ? AND p.binned IS NULL ORDER BY p.changed DESC, p.rowid DESC`, folder)
 }
 
 // toEach does something to several boxes, all of which must be there.
-func (s *Store) toEach(ctx context.Context, projects []string, do func(ctx context.Context, tx *sql.Tx, id string) error) error {
+func (s *Shelf) toEach(ctx context.Context, projects []string, do func(ctx context.Context, tx *sql.Tx, id string) error) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		for _, id := range projects {
 			if err := there(ctx, tx, id); err != nil {
@@ -71,7 +71,7 @@ func (s *Store) toEach(ctx context.Context, projects []string, do func(ctx conte
 }
 
 // PutIn puts boxes into a folder, making it when it is new.
-func (s *Store) PutIn(ctx context.Context, folder string, projects ...string) error {
+func (s *Shelf) PutIn(ctx context.Context, folder string, projects ...string) error {
 	folder, err := FolderName(folder)
 	if err != nil {
 		return &Refused{err}
@@ -92,7 +92,7 @@ func putIn(ctx context.Context, tx *sql.Tx, folder, project string) error {
 }
 
 // TakeOut takes boxes out of a folder; an empty folder is none.
-func (s *Store) TakeOut(ctx context.Context, folder string, projects ...string) error {
+func (s *Shelf) TakeOut(ctx context.Context, folder string, projects ...string) error {
 	return s.toEach(ctx, projects, func(ctx context.Context, tx *sql.Tx, id string) error {
 		_, err := tx.ExecContext(ctx, `DELETE FROM folders WHERE folder = ? AND project = ?`, folder, id)
 		return err
@@ -100,7 +100,7 @@ func (s *Store) TakeOut(ctx context.Context, folder string, projects ...string) 
 }
 
 // RenameFolder gives a folder another name; one that is there already takes its boxes in.
-func (s *Store) RenameFolder(ctx context.Context, folder, name string) error {
+func (s *Shelf) RenameFolder(ctx context.Context, folder, name string) error {
 	name, err := FolderName(name)
 	if err != nil {
 		return &Refused{err}
@@ -119,7 +119,7 @@ func (s *Store) RenameFolder(ctx context.Context, folder, name string) error {
 }
 
 // mark sets or clears a mark of boxes that has its time.
-func (s *Store) mark(ctx context.Context, column string, on bool, projects []string) error {
+func (s *Shelf) mark(ctx context.Context, column string, on bool, projects []string) error {
 	set := `UPDATE documents SET ` + column + ` = NULL WHERE id = ?`
 	if on {
 		set = `UPDATE documents SET ` + column + ` = coalesce(` + column + `, strftime('%Y-%m-%dT%H:%M:%fZ')) WHERE id = ?`
@@ -131,22 +131,22 @@ func (s *Store) mark(ctx context.Context, column string, on bool, projects []str
 }
 
 // PutBy puts boxes by, or takes them up again.
-func (s *Store) PutBy(ctx context.Context, on bool, projects ...string) error {
+func (s *Shelf) PutBy(ctx context.Context, on bool, projects ...string) error {
 	return s.mark(ctx, "archived", on, projects)
 }
 
 // StartFrom keeps boxes as starting points for others, or not any more.
-func (s *Store) StartFrom(ctx context.Context, on bool, projects ...string) error {
+func (s *Shelf) StartFrom(ctx context.Context, on bool, projects ...string) error {
 	return s.mark(ctx, "starting", on, projects)
 }
 
 // ToBin puts boxes in the bin.
-func (s *Store) ToBin(ctx context.Context, projects ...string) error {
+func (s *Shelf) ToBin(ctx context.Context, projects ...string) error {
 	return s.mark(ctx, "binned", true, projects)
 }
 
 // Marks reports whether a box is put by, and whether it is kept as a starting point.
-func (s *Store) Marks(ctx context.Context, project string) (by, starting bool, err error) {
+func (s *Shelf) Marks(ctx context.Context, project string) (by, starting bool, err error) {
 	err = s.db.QueryRowContext(ctx, `SELECT archived IS NOT NULL, starting IS NOT NULL FROM documents WHERE id = ?`, project).
 		Scan(&by, &starting)
 	if errors.Is(err, sql.ErrNoRows) {

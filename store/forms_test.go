@@ -56,7 +56,7 @@ func TestOldForms(t *testing.T) {
 		if copies, _ := filepath.Glob(file + ".before-9-*"); len(copies) != 1 || checkCopy(ctx, copies[0]) != nil {
 			t.Errorf("form %d: copies %v", n, copies)
 		}
-		l, err := s.List(ctx, Want{Words: "éche lin"}, "v", 0)
+		l, err := s.Shelf.List(ctx, Want{Words: "éche lin"}, "v", 0)
 		is("the list", len(l.Listed), 1, err)
 		is("its card", l.Listed[0].Card != nil, n >= 3, nil)
 		tray, err := s.Boxes.Head(ctx, "tray")
@@ -81,9 +81,9 @@ func TestOldForms(t *testing.T) {
 			is("a list thrown away", gone.Binned, true, err)
 		}
 		if n >= 6 {
-			ticks, seconds, err := s.Ticks(ctx, "tray")
+			ticks, seconds, err := s.Log.Ticks(ctx, "tray")
 			is("ticks", fmt.Sprint(ticks["score:base"].Done, seconds), "3 60", err)
-			shared, err := s.Shared(ctx, "token")
+			shared, err := s.Links.Shared(ctx, "token")
 			is("a link", shared.Document.Name, "Shared", err)
 		}
 		if n >= 7 {
@@ -101,16 +101,16 @@ func spaced(all ...any) string { return strings.TrimSpace(fmt.Sprintln(all...)) 
 
 func oldRecord(t *testing.T, s *Store, n int64, is func(string, any, any, error)) {
 	ctx := t.Context()
-	m, err := s.Making(ctx, "1")
+	m, err := s.Log.Making(ctx, "1")
 	is("a making", fmt.Sprint(m.Made, m.Count, m.Whom, m.Minutes, m.Times, len(m.Planned), m.Document != ""),
 		fmt.Sprint("2025-06-01", 12, "Wren", 42.5, map[string]float64{"Score": 12}, n-7, true), err)
 	note, err := s.Makings.Head(ctx, "1")
 	is("what it says", spaced(note.Doc.Count, note.Doc.Minutes, note.Doc.Whom, note.Who), "12 42.5 Wren Ash", err)
-	found, _, err := s.Logbook(ctx, Look{Whom: "wren"}, 0)
+	found, _, err := s.Log.Page(ctx, Look{Whom: "wren"}, 0)
 	is("the logbook", len(found), 1, err)
 	gone, err := s.Makings.Head(ctx, "2")
 	is("a making thrown away", gone.Binned, true, err)
-	photos, err := s.Photos(ctx, "1")
+	photos, err := s.Log.Photos(ctx, "1")
 	is("a photo", spaced(len(photos), photos[0].Says), "1 with the bow", err)
 	fair, err := s.Batches.Head(ctx, "fair")
 	is("a batch", spaced(fair.Doc.Name, fair.Doc.Orders[0].Count, fair.Doc.Done.Of("o1", "Trim")), "Fair 12 9", err)
@@ -127,7 +127,7 @@ func oldRecord(t *testing.T, s *Store, n int64, is func(string, any, any, error)
 	if _, err := s.Batches.Head(ctx, "junk"); !isBroken(err) {
 		t.Errorf("form %d: a batch that can't be read: %v", n, err)
 	}
-	c, err := s.Collection(ctx, "ctoken")
+	c, err := s.Links.Collection(ctx, "ctoken")
 	is("a shared folder", len(c.Boxes), 1, err)
 }
 

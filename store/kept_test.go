@@ -58,7 +58,7 @@ func kept[D any](t *testing.T, id string, of func(*Store) *Kept[D], doc func(str
 		}
 		k.Undo(ctx, id, Mover{Any: true})
 	default:
-		ids, err := s.Record(ctx, madeOn("2027-03-04", "a", "", ""))
+		ids, err := s.Log.Record(ctx, madeOn("2027-03-04", "a", "", ""))
 		if err != nil {
 			t.Fatal(err)
 		}

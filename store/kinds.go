@@ -32,8 +32,8 @@ type (
 	BoxRev  = Revision[brief.Brief]
 )
 
-func (s *Store) know() {
-	s.kinds = kinds{
+func know(s *database) kinds {
+	return kinds{
 		Boxes: &Kept[brief.Brief]{s: s, kind: "box", form: brief.Form, words: wordsOf,
 			title: func(b *brief.Brief) string { return string(b.Name) }},
 		Shops: &Kept[shop.Document]{s: s, kind: "shop", form: shop.Form, ships: shop.Shipped,

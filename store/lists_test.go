@@ -24,7 +24,7 @@ func TestLists(t *testing.T) {
 	}
 	list := func(look string, page int) Page {
 		t.Helper()
-		l, err := s.List(ctx, Want{Words: look}, "v1", page)
+		l, err := s.Shelf.List(ctx, Want{Words: look}, "v1", page)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -43,16 +43,16 @@ func TestLists(t *testing.T) {
 	if one.Card != nil {
 		t.Error("a card that nobody made")
 	}
-	if err := s.KeepCard(ctx, one.Project, one.Head, "v1", Summary{"a line", true, []byte("<svg/>")}); err != nil {
+	if err := s.Shelf.KeepCard(ctx, one.Project, one.Head, "v1", Summary{"a line", true, []byte("<svg/>")}); err != nil {
 		t.Fatal(err)
 	}
 	if c := list("box 7%", 0).Listed[0].Card; c == nil || c.Line != "a line" || !c.Trouble {
 		t.Errorf("kept: %+v", c)
 	}
-	if c, err := s.CardOf(ctx, one.Project, one.Head, "v1"); err != nil || string(c.Picture) != "<svg/>" {
+	if c, err := s.Shelf.CardOf(ctx, one.Project, one.Head, "v1"); err != nil || string(c.Picture) != "<svg/>" {
 		t.Error(c, err)
 	}
-	if _, err := s.CardOf(ctx, one.Project, one.Head, "v2"); !errors.Is(err, ErrNone) {
+	if _, err := s.Shelf.CardOf(ctx, one.Project, one.Head, "v2"); !errors.Is(err, ErrNone) {
 		t.Error("another version's card is taken")
 	}
 	s.Boxes.Save(ctx, one.Project, "", boxChange{Base: one.Head, Doc: named("renamed"), What: "typed"})
@@ -76,7 +76,7 @@ func TestBrokenDocuments(t *testing.T) {
 		if _, err := s.Boxes.Head(ctx, id); !isBroken(err) {
 			t.Fatalf("%.20s: %v", bad, err)
 		}
-		if l, err := s.List(ctx, Want{Words: ""}, "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
+		if l, err := s.Shelf.List(ctx, Want{Words: ""}, "", 0); err != nil || l.All != 2 || len(l.Listed) != 2 ||
 			l.Listed[0].Broken == nil || l.Listed[1].Broken != nil {
 			t.Errorf("the list: %+v, %v", l, err)
 		}
@@ -164,7 +164,7 @@ func TestTogether(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	if n, err := s.Count(ctx, false); n != 160 || err != nil {
+	if n, err := s.Shelf.Count(ctx, false); n != 160 || err != nil {
 		t.Errorf("%d boxes, %v", n, err)
 	}
 }

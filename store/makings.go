@@ -40,9 +40,15 @@ func unlessEmpty(text string, into any) error {
 	return json.Unmarshal([]byte(text), into)
 }
 
+// Logbook keeps the times boxes were made, with their photos, and the steps that were ticked on the way.
+type Logbook struct {
+	*database
+	notes *Kept[record.Note] // what is said of them
+}
+
 // Record keeps makings, all of them or none; one whose key is known already is left out. It gives the identities of
 // those that are new.
-func (s *Store) Record(ctx context.Context, many ...record.Making) (ids []string, err error) {
+func (s *Logbook) Record(ctx context.Context, many ...record.Making) (ids []string, err error) {
 	parts := make([]Write, len(many))
 	for i := range many {
 		parts[i] = s.Recording(&many[i])
@@ -59,7 +65,7 @@ func (s *Store) Record(ctx context.Context, many ...record.Making) (ids []string
 }
 
 // Recording is the part of an act that keeps a making, and notes its identity: "" where its key is known already.
-func (s *Store) Recording(m *record.Making) Write {
+func (s *Logbook) Recording(m *record.Making) Write {
 	return func(ctx context.Context, tx *sql.Tx) error {
 		if err := m.Check(); err != nil {
 			return &Refused{err}
@@ -88,7 +94,7 @@ func (s *Store) Recording(m *record.Making) Write {
 			return err
 		}
 		m.ID = id
-		return s.Makings.Begin(id, m.Note(), "Recorded", nil)(ctx, tx)
+		return s.notes.Begin(id, m.Note(), "Recorded", nil)(ctx, tx)
 	}
 }
 
@@ -163,7 +169,7 @@ func makingOf(ctx context.Context, q asker, id string) (record.Making, error) {
 }
 
 // Making finds a making with its document, thrown away or not.
-func (s *Store) Making(ctx context.Context, id string) (record.Making, error) {
+func (s *Logbook) Making(ctx context.Context, id string) (record.Making, error) {
 	m, err := makingOf(ctx, s.db, id)
 	return m, told(err)
 }
@@ -220,7 +226,7 @@ const (
 
 // Logbook gives a page (from 0) of the makings that are looked for, the newest first, and how many
 // there are on all: MostLog + 1 where there are more.
-func (s *Store) Logbook(ctx context.Context, l Look, page int) (out []record.Making, n int, err error) {
+func (s *Logbook) Page(ctx context.Context, l Look, page int) (out []record.Making, n int, err error) {
 	from, order, args := l.from()
 	if n, err = ask[int](ctx, s.db, fmt.Sprintf(`SELECT count(*) FROM (SELECT 1%s LIMIT %d)`, from, MostLog+1), args...); err != nil {
 		return nil, 0, err
@@ -231,13 +237,13 @@ func (s *Store) Logbook(ctx context.Context, l Look, page int) (out []record.Mak
 }
 
 // EachMaking gives every making that is looked for, the newest first.
-func (s *Store) EachMaking(ctx context.Context, l Look, do func(record.Making) error) error {
+func (s *Logbook) EachMaking(ctx context.Context, l Look, do func(record.Making) error) error {
 	from, order, args := l.from()
 	return each(ctx, s.db, scanMaking, do, `SELECT `+makingColumns+from+order, args...)
 }
 
 // Totals gives what makings come to by the year, the newest first.
-func (s *Store) Totals(ctx context.Context, l Look) ([]record.Total, error) {
+func (s *Logbook) Totals(ctx context.Context, l Look) ([]record.Total, error) {
 	from, _, args := l.from()
 	return all(ctx, s.db, func(r row) (t record.Total, err error) {
 		err = r.Scan(&t.Of, &t.Makings, &t.Boxes, &t.Sheets, &t.Minutes, &t.Cost)
@@ -247,7 +253,7 @@ func (s *Store) Totals(ctx context.Context, l Look) ([]record.Total, error) {
 }
 
 // TimesOf gives how long the parts of the making that is on the bench took, by the titles of their steps, in minutes.
-func (s *Store) TimesOf(ctx context.Context, project string) (map[string]float64, error) {
+func (s *Logbook) TimesOf(ctx context.Context, project string) (map[string]float64, error) {
 	taken, err := all(ctx, s.db, func(r row) (t bench.Taken, err error) {
 		err = r.Scan(&t.Title, &t.Minutes)
 		return t, err

@@ -12,7 +12,6 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -24,13 +23,12 @@ var migrations embed.FS
 
 // Store is the database. It is safe for use by many requests at once.
 type Store struct {
+	*database
 	kinds
-	db      *sql.DB
-	file    string
-	changes chan *change
-	closing chan struct{} // closed when no more is taken in
-	close   sync.Once
-	written chan struct{} // closed when the last commit is done
+	Log   *Logbook
+	Shelf *Shelf
+	Links *Links
+	file  string
 }
 
 // Open opens the database in a file, making it and bringing it up to date as
@@ -54,8 +52,9 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Store{db: db, file: file, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
-	s.know()
+	d := &database{db: db, changes: make(chan *change), closing: make(chan struct{}), written: make(chan struct{})}
+	all := know(d)
+	s := &Store{database: d, kinds: all, Log: &Logbook{d, all.Makings}, Shelf: &Shelf{d, all.Boxes}, Links: &Links{d}, file: file}
 	if err := s.migrate(ctx, file); err != nil {
 		db.Close()
 		return nil, fmt.Errorf("can't open %s: %w", file, told(err))

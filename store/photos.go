@@ -28,7 +28,7 @@ const (
 var ErrFull = errors.New("there is no more room for photos")
 
 // KeepPhotos keeps pictures of makings, all of them or none.
-func (s *Store) KeepPhotos(ctx context.Context, all ...Photo) error {
+func (s *Logbook) KeepPhotos(ctx context.Context, all ...Photo) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		for _, p := range all {
 			if err := keepPhoto(ctx, tx, p); err != nil {
@@ -66,12 +66,12 @@ func scanPhoto(r row) (p Photo, err error) {
 }
 
 // Photos lists the pictures of a making, without what they show.
-func (s *Store) Photos(ctx context.Context, making string) ([]Photo, error) {
+func (s *Logbook) Photos(ctx context.Context, making string) ([]Photo, error) {
 	return all(ctx, s.db, scanPhoto, fmt.Sprintf(selectPhoto, "x''")+`WHERE m.doc = ? ORDER BY p.at, p.id`, making)
 }
 
 // Photo gives a picture, the small one when that does.
-func (s *Store) Photo(ctx context.Context, id string, small bool) (Photo, error) {
+func (s *Logbook) Photo(ctx context.Context, id string, small bool) (Photo, error) {
 	what := map[bool]string{true: "p.small", false: "p.data"}[small]
 	p, err := scanPhoto(s.db.QueryRowContext(ctx, fmt.Sprintf(selectPhoto, what)+`WHERE p.id = ?`, id))
 	if errors.Is(err, sql.ErrNoRows) {
@@ -81,11 +81,11 @@ func (s *Store) Photo(ctx context.Context, id string, small bool) (Photo, error)
 }
 
 // SayPhoto keeps what is to be seen in a picture.
-func (s *Store) SayPhoto(ctx context.Context, id, says string) error {
+func (s *Logbook) SayPhoto(ctx context.Context, id, says string) error {
 	return s.one(ctx, `UPDATE photos SET says = ? WHERE id = ?`, says, id)
 }
 
 // RemovePhoto takes a picture out, for good.
-func (s *Store) RemovePhoto(ctx context.Context, id string) error {
+func (s *Logbook) RemovePhoto(ctx context.Context, id string) error {
 	return s.one(ctx, `DELETE FROM photos WHERE id = ?`, id)
 }

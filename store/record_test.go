@@ -29,7 +29,7 @@ func TestMakings(t *testing.T) {
 	b.Contents = []brief.Item{{Name: "beeswax votive", Shape: "cylinder", Diameter: "61", Height: "50", Count: "2"}}
 	first := madeOn("2026-03-04", "Votive tube", "Wren", "right")
 	first.Document, first.Contents = string(b.Encode()), record.ContentsSaid(b)
-	ids, err := s.Record(As(ctx, "Ash"), first, madeOn("2026-05-01", "Seed tray", "Écru & Söhne", "tight"),
+	ids, err := s.Log.Record(As(ctx, "Ash"), first, madeOn("2026-05-01", "Seed tray", "Écru & Söhne", "tight"),
 		madeOn("2027-01-02", "Seed tray", "", ""))
 	if err != nil || len(ids) != 3 {
 		t.Fatal(ids, err)
@@ -49,7 +49,7 @@ func TestMakings(t *testing.T) {
 		{Look{Card: "cover-216", From: "2026-05-01", To: "2026-12-31"}, ids[1:2]}, {Look{Style: "sleeve"}, nil},
 		{Look{Contents: "votive"}, ids[:1]}, {Look{Project: "x"}, nil},
 	} {
-		got, all, err := s.Logbook(ctx, c.look, 0)
+		got, all, err := s.Log.Page(ctx, c.look, 0)
 		var found []string
 		for _, m := range got {
 			found = append(found, m.ID)
@@ -58,7 +58,7 @@ func TestMakings(t *testing.T) {
 			t.Errorf("%+v: %v (%d) %v, want %v", c.look, found, all, err, c.want)
 		}
 	}
-	m, err := s.Making(ctx, ids[0])
+	m, err := s.Log.Making(ctx, ids[0])
 	if err != nil || m.Document != string(b.Encode()) {
 		t.Fatal(m, err)
 	}
@@ -71,13 +71,13 @@ func TestMakings(t *testing.T) {
 	if _, err := s.Makings.Save(ctx, ids[0], "", Change[record.Note]{Base: head.ID, Doc: note}); err != nil {
 		t.Fatal(err)
 	}
-	if m, _ := s.Making(ctx, ids[0]); m.Count != 2 || m.Notes != "next time a groove wider" || m.Document != string(b.Encode()) {
+	if m, _ := s.Log.Making(ctx, ids[0]); m.Count != 2 || m.Notes != "next time a groove wider" || m.Document != string(b.Encode()) {
 		t.Errorf("with a count that can't be read it is %+v", m)
 	}
-	if got, _, _ := s.Logbook(ctx, Look{Ask: record.Question("groove", time.Now())}, 0); len(got) != 1 {
+	if got, _, _ := s.Log.Page(ctx, Look{Ask: record.Question("groove", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was written later is not found")
 	}
-	totals, err := s.Totals(ctx, Look{})
+	totals, err := s.Log.Totals(ctx, Look{})
 	if err != nil || len(totals) != 2 || totals[1] != (record.Total{Of: "2026", Makings: 2, Boxes: 4, Sheets: 6,
 		Minutes: 80, Cost: 300}) {
 		t.Errorf("%+v %v", totals, err)
@@ -85,53 +85,53 @@ func TestMakings(t *testing.T) {
 	if err := s.Makings.Throw(ctx, ids[0], true); err != nil {
 		t.Fatal(err)
 	}
-	if got, all, _ := s.Logbook(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got)+all != 0 {
+	if got, all, _ := s.Log.Page(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got)+all != 0 {
 		t.Error("what was thrown away is found")
 	}
 	s.Makings.Throw(ctx, ids[0], false)
-	if got, _, _ := s.Logbook(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got) != 1 {
+	if got, _, _ := s.Log.Page(ctx, Look{Ask: record.Question("votive", time.Now())}, 0); len(got) != 1 {
 		t.Error("what was put back is not found")
 	}
 	// All or none: the second is wrong.
-	if _, err := s.Record(ctx, madeOn("2027-02-02", "Ring box", "", ""), madeOn("2027-02-30", "Ring box", "",
+	if _, err := s.Log.Record(ctx, madeOn("2027-02-02", "Ring box", "", ""), madeOn("2027-02-30", "Ring box", "",
 		"")); err == nil {
 		t.Error("a day that is none was kept")
 	}
-	if _, all, _ := s.Logbook(ctx, Look{}, 0); all != 3 {
+	if _, all, _ := s.Log.Page(ctx, Look{}, 0); all != 3 {
 		t.Errorf("%d makings", all)
 	}
 	// The same making comes in once.
-	if ids, err := s.Record(ctx, m); err != nil || len(ids) != 0 {
+	if ids, err := s.Log.Record(ctx, m); err != nil || len(ids) != 0 {
 		t.Error("a making came in twice", ids, err)
 	}
 }
 
 func TestPhotos(t *testing.T) {
 	s, ctx := open(t)
-	ids, _ := s.Record(ctx, madeOn("2026-03-04", "Votive tube", "", ""))
+	ids, _ := s.Log.Record(ctx, madeOn("2026-03-04", "Votive tube", "", ""))
 	for n := range MostPhotos + 1 {
-		err := s.KeepPhotos(ctx, Photo{Making: ids[0], Width: 4, Height: 3, Data: []byte("jpeg"), Small: []byte("small")})
+		err := s.Log.KeepPhotos(ctx, Photo{Making: ids[0], Width: 4, Height: 3, Data: []byte("jpeg"), Small: []byte("small")})
 		if full := n == MostPhotos; errors.Is(err, ErrFull) != full || !full && err != nil {
 			t.Fatal(n, err)
 		}
 	}
-	all, err := s.Photos(ctx, ids[0])
+	all, err := s.Log.Photos(ctx, ids[0])
 	if err != nil || len(all) != MostPhotos {
 		t.Fatal(len(all), err)
 	}
-	if err := errors.Join(s.SayPhoto(ctx, all[0].ID, "with the bow"), s.RemovePhoto(ctx, all[1].ID)); err != nil {
+	if err := errors.Join(s.Log.SayPhoto(ctx, all[0].ID, "with the bow"), s.Log.RemovePhoto(ctx, all[1].ID)); err != nil {
 		t.Fatal(err)
 	}
-	if p, err := s.Photo(ctx, all[0].ID, true); err != nil || p.Says != "with the bow" || string(p.Data) != "small" {
+	if p, err := s.Log.Photo(ctx, all[0].ID, true); err != nil || p.Says != "with the bow" || string(p.Data) != "small" {
 		t.Errorf("%+v %v", p, err)
 	}
-	if _, err := s.Photo(ctx, all[1].ID, true); !errors.Is(err, ErrNone) {
+	if _, err := s.Log.Photo(ctx, all[1].ID, true); !errors.Is(err, ErrNone) {
 		t.Error("a photo that was taken out is there")
 	}
-	if err := s.KeepPhotos(ctx, Photo{Making: "99"}); !errors.Is(err, ErrNone) {
+	if err := s.Log.KeepPhotos(ctx, Photo{Making: "99"}); !errors.Is(err, ErrNone) {
 		t.Errorf("a photo of nothing: %v", err)
 	}
-	if m, _ := s.Making(ctx, ids[0]); m.Photos != MostPhotos-1 {
+	if m, _ := s.Log.Making(ctx, ids[0]); m.Photos != MostPhotos-1 {
 		t.Errorf("%d photos", m.Photos)
 	}
 }
@@ -155,13 +155,13 @@ func TestFolders(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	must(s.PutIn(ctx, "  Autumn   fair ", ids...))
-	must(s.PutIn(ctx, "Wren", ids[0]))
-	must(s.TakeOut(ctx, "Autumn fair", ids[1]))
-	must(s.PutBy(ctx, true, ids[2]))
-	must(s.StartFrom(ctx, true, ids[1]))
+	must(s.Shelf.PutIn(ctx, "  Autumn   fair ", ids...))
+	must(s.Shelf.PutIn(ctx, "Wren", ids[0]))
+	must(s.Shelf.TakeOut(ctx, "Autumn fair", ids[1]))
+	must(s.Shelf.PutBy(ctx, true, ids[2]))
+	must(s.Shelf.StartFrom(ctx, true, ids[1]))
 	titles := func(w Want) (out []string) {
-		l, err := s.List(ctx, w, "", 0)
+		l, err := s.Shelf.List(ctx, w, "", 0)
 		must(err)
 		for _, x := range l.Listed {
 			out = append(out, x.Title)
@@ -181,43 +181,43 @@ func TestFolders(t *testing.T) {
 			t.Errorf("%+v: %s, want %s", c.want, got, c.shown)
 		}
 	}
-	if got, _ := s.Folders(ctx); !slices.Equal(got, []Folder{{"Autumn fair", 1}, {"Wren", 1}}) {
+	if got, _ := s.Shelf.Folders(ctx); !slices.Equal(got, []Folder{{"Autumn fair", 1}, {"Wren", 1}}) {
 		t.Errorf("%v", got)
 	}
-	must(s.RenameFolder(ctx, "Wren", "Autumn fair"))
-	if got, _ := s.FoldersOf(ctx, ids[0]); !slices.Equal(got, []string{"Autumn fair"}) {
+	must(s.Shelf.RenameFolder(ctx, "Wren", "Autumn fair"))
+	if got, _ := s.Shelf.FoldersOf(ctx, ids[0]); !slices.Equal(got, []string{"Autumn fair"}) {
 		t.Errorf("%v", got)
 	}
-	must(s.PutBy(ctx, false, ids[2]))
-	if got, _ := s.InFolder(ctx, "Autumn fair"); len(got) != 2 {
+	must(s.Shelf.PutBy(ctx, false, ids[2]))
+	if got, _ := s.Shelf.InFolder(ctx, "Autumn fair"); len(got) != 2 {
 		t.Errorf("%v", got)
 	}
-	if by, starting, err := s.Marks(ctx, ids[1]); by || !starting || err != nil {
+	if by, starting, err := s.Shelf.Marks(ctx, ids[1]); by || !starting || err != nil {
 		t.Error(by, starting, err)
 	}
 	// All of them or none.
-	if err := s.ToBin(ctx, ids[0], "none"); !errors.Is(err, ErrNone) || len(titles(Want{})) != 3 {
+	if err := s.Shelf.ToBin(ctx, ids[0], "none"); !errors.Is(err, ErrNone) || len(titles(Want{})) != 3 {
 		t.Errorf("%v %v", err, titles(Want{}))
 	}
 	for _, name := range []string{"", " \u200b", strings.Repeat("x", 61)} {
-		if s.PutIn(ctx, name, ids[0]) == nil {
+		if s.Shelf.PutIn(ctx, name, ids[0]) == nil {
 			t.Errorf("a folder is called %q", name)
 		}
 	}
-	token, err := s.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}, {Project: ids[2],
+	token, err := s.Links.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}, {Project: ids[2],
 		Document: named("birch")}})
 	must(err)
-	again, err := s.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}})
+	again, err := s.Links.ShareFolder(ctx, "Autumn fair", []Share{{Project: ids[0], Document: named("cedar")}})
 	must(err)
-	c, err := s.Collection(ctx, token)
+	c, err := s.Links.Collection(ctx, token)
 	if err != nil || again != token || len(c.Boxes) != 1 || c.Boxes[0].Document.Name != "cedar" {
 		t.Errorf("%+v %v", c, err)
 	}
-	must(s.UnshareFolder(ctx, "Autumn fair"))
-	if c, err := s.Collection(ctx, token); err != nil || !c.Gone || len(c.Boxes) != 0 {
+	must(s.Links.UnshareFolder(ctx, "Autumn fair"))
+	if c, err := s.Links.Collection(ctx, token); err != nil || !c.Gone || len(c.Boxes) != 0 {
 		t.Errorf("%+v %v", c, err)
 	}
-	if _, err := s.CollectionOf(ctx, "Autumn fair"); !errors.Is(err, ErrNone) {
+	if _, err := s.Links.CollectionOf(ctx, "Autumn fair"); !errors.Is(err, ErrNone) {
 		t.Error(err)
 	}
 }
@@ -250,14 +250,14 @@ func TestReplace(t *testing.T) {
 			t.Errorf("a damaged copy was put in place: %v", err)
 		}
 	}
-	if n, _ := s.Count(ctx, false); n != 2 {
+	if n, _ := s.Shelf.Count(ctx, false); n != 2 {
 		t.Errorf("%d boxes", n)
 	}
 	kept, err := s.Replace(ctx, from)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if n, _ := s.Count(ctx, false); n != 1 {
+	if n, _ := s.Shelf.Count(ctx, false); n != 1 {
 		t.Errorf("%d boxes after the copy was put in place", n)
 	}
 	if pass, _ := s.Setting(ctx, Passphrase); pass != "new" {
@@ -318,7 +318,7 @@ func BenchmarkLogbook(b *testing.B) {
 			n%900), record.Fits[n%3])
 		m.Document, m.Contents = string(box.Encode()), things[n%6]
 		if all = append(all, m); len(all) == 5000 {
-			if _, err := s.Record(b.Context(), all...); err != nil {
+			if _, err := s.Log.Record(b.Context(), all...); err != nil {
 				b.Fatal(err)
 			}
 			all = all[:0]
@@ -329,7 +329,7 @@ func BenchmarkLogbook(b *testing.B) {
 		b.Run(ask, func(b *testing.B) {
 			look := Look{Ask: record.Question(ask, time.Now())}
 			for b.Loop() {
-				if _, _, err := s.Logbook(b.Context(), look, 0); err != nil {
+				if _, _, err := s.Log.Page(b.Context(), look, 0); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -337,7 +337,7 @@ func BenchmarkLogbook(b *testing.B) {
 	}
 	b.Run("totals", func(b *testing.B) {
 		for b.Loop() {
-			if _, err := s.Totals(b.Context(), Look{}); err != nil {
+			if _, err := s.Log.Totals(b.Context(), Look{}); err != nil {
 				b.Fatal(err)
 			}
 		}

@@ -67,7 +67,7 @@ func all[T any](ctx context.Context, q asker, read func(row) (T, error), query s
 }
 
 // exec does one thing in a transaction of its own.
-func (s *Store) exec(ctx context.Context, query string, args ...any) error {
+func (s *database) exec(ctx context.Context, query string, args ...any) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		_, err := tx.ExecContext(ctx, query, args...)
 		return err
@@ -75,7 +75,7 @@ func (s *Store) exec(ctx context.Context, query string, args ...any) error {
 }
 
 // one changes a row that must be there.
-func (s *Store) one(ctx context.Context, query string, args ...any) error {
+func (s *database) one(ctx context.Context, query string, args ...any) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error { return changed(tx.ExecContext(ctx, query, args...)) })
 }
 

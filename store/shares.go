@@ -20,9 +20,12 @@ type Share struct {
 	Gone           bool
 }
 
+// Links are what others can open without being let in: boxes, and folders of them, as they were when the link was made.
+type Links struct{ *database }
+
 // Share makes a link to a box as a document of it says at a revision; where there is one
 // already, that shows this from now on. Nobody can guess it: it has 130 bits of chance.
-func (s *Store) Share(ctx context.Context, project string, revision int64, b brief.Brief) (token string, err error) {
+func (s *Links) Share(ctx context.Context, project string, revision int64, b brief.Brief) (token string, err error) {
 	if err := b.Check(); err != nil {
 		return "", &Refused{err}
 	}
@@ -55,7 +58,7 @@ func linkTo(ctx context.Context, tx *sql.Tx, query, of string) (token string, er
 }
 
 // Unshare withdraws the links to a box. They never work again.
-func (s *Store) Unshare(ctx context.Context, project string) error {
+func (s *Links) Unshare(ctx context.Context, project string) error {
 	return s.exec(ctx, `UPDATE shares SET gone = ? WHERE project = ? AND gone IS NULL`, now(), project)
 }
 
@@ -81,11 +84,11 @@ func scanShare(row *sql.Row) (sh Share, err error) {
 }
 
 // Shared finds what a link shows, withdrawn or not; ErrNone when there never was such a one.
-func (s *Store) Shared(ctx context.Context, token string) (Share, error) {
+func (s *Links) Shared(ctx context.Context, token string) (Share, error) {
 	return scanShare(s.db.QueryRowContext(ctx, selectShare+`WHERE token = ?`, token))
 }
 
 // ShareOf gives the link to a box; ErrNone when there is none, or it was withdrawn.
-func (s *Store) ShareOf(ctx context.Context, project string) (Share, error) {
+func (s *Links) ShareOf(ctx context.Context, project string) (Share, error) {
 	return scanShare(s.db.QueryRowContext(ctx, selectShare+`WHERE project = ? AND gone IS NULL`, project))
 }

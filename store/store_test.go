@@ -59,8 +59,8 @@ func TestBin(t *testing.T) {
 	b, _ := s.Boxes.Create(ctx, named("b"), "new")
 	check := func(live, binned int) {
 		t.Helper()
-		l, err1 := s.List(ctx, Want{Words: ""}, "", 0)
-		n, err2 := s.Count(ctx, true)
+		l, err1 := s.Shelf.List(ctx, Want{Words: ""}, "", 0)
+		n, err2 := s.Shelf.Count(ctx, true)
 		if err := errors.Join(err1, err2); err != nil || l.All != live || len(l.Listed) != live || n != binned {
 			t.Fatalf("%d live, %d in the bin, %v", l.All, n, err)
 		}

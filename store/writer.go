@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"sync"
 )
 
 // together is how many changes share a commit at the most.
@@ -16,9 +17,18 @@ type change struct {
 	kept chan error
 }
 
+// database is the open file, and the one writer to it.
+type database struct {
+	db      *sql.DB
+	changes chan *change
+	closing chan struct{} // closed when no more is taken in
+	close   sync.Once
+	written chan struct{} // closed when the last commit is done
+}
+
 // within does a piece of writing in a transaction and comes back when it is on
 // the disk, or did not happen.
-func (s *Store) within(ctx context.Context, do func(context.Context, *sql.Tx) error) error {
+func (s *database) within(ctx context.Context, do func(context.Context, *sql.Tx) error) error {
 	c := &change{ctx, do, make(chan error, 1)}
 	select {
 	case s.changes <- c:
@@ -32,7 +42,7 @@ func (s *Store) within(ctx context.Context, do func(context.Context, *sql.Tx) er
 
 // write makes the changes that come, those that come while a commit is under
 // way together in the next.
-func (s *Store) write() {
+func (s *database) write() {
 	defer close(s.written)
 	for {
 		var batch []*change
@@ -58,7 +68,7 @@ func (s *Store) write() {
 
 // commit makes a batch of changes in one transaction. One that fails is taken
 // back by itself; when the commit fails, all have failed.
-func (s *Store) commit(batch []*change) []error {
+func (s *database) commit(batch []*change) []error {
 	fates := make([]error, len(batch))
 	// Whoever asked may be gone before the others' commit: a change that has
 	// begun is made.
@@ -102,7 +112,7 @@ type rolledBack struct{ err error }
 func (r *rolledBack) Error() string { return r.err.Error() }
 func (r *rolledBack) Unwrap() error { return r.err }
 
-func (s *Store) try(ctx context.Context, tx *sql.Tx, c *change) error {
+func (s *database) try(ctx context.Context, tx *sql.Tx, c *change) error {
 	if _, err := tx.ExecContext(ctx, `SAVEPOINT one`); err != nil {
 		return &rolledBack{err}
 	}

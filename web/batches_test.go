@@ -108,7 +108,7 @@ func TestBatchPages(t *testing.T) {
 	for _, act := range []string{"handed:2", "unhand:2", "handed:2"} {
 		a.acts(path, "act", act)
 	}
-	if all, n, _ := a.store.Logbook(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
+	if all, n, _ := a.store.Log.Page(t.Context(), store.Look{}, 0); n != 1 || all[0].Whom != "Wren" || all[0].Count != 3 ||
 		all[0].Made != "2027-02-18" || all[0].Line == "" {
 		t.Errorf("%+v", all)
 	}

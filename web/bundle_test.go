@@ -29,11 +29,11 @@ func TestBundle(t *testing.T) {
 	for _, n := range []int{0, 5, 27} {
 		ids = append(ids, a.begin(projects[n]))
 	}
-	a.store.PutIn(t.Context(), "Autumn fair", ids...)
-	a.store.PutIn(t.Context(), "Wren", ids[1])
+	a.store.Shelf.PutIn(t.Context(), "Autumn fair", ids...)
+	a.store.Shelf.PutIn(t.Context(), "Wren", ids[1])
 	m := record.Of(projects[5], time.Date(2026, 11, 20, 0, 0, 0, 0, time.UTC))
 	m.Project, m.Whom, m.Times = ids[1], "Wren", map[string]float64{"Trim": 12}
-	made, _ := a.store.Record(t.Context(), m)
+	made, _ := a.store.Log.Record(t.Context(), m)
 	at(t, a.files("/makings/"+made[0]+"/photos", "photo", map[string][]byte{"a.jpg": picture(90, 60)}, "says",
 		"done"))
 	w := a.get("/bundle?folder=Autumn+fair&makings=1")
@@ -53,12 +53,12 @@ func TestBundle(t *testing.T) {
 		t.Errorf("%v", ends)
 	}
 	at(t, b.send("/projects/upload", "document", string(bundle)))
-	list, err := b.store.List(t.Context(), store.Want{Folder: "Autumn fair"}, "", 0)
+	list, err := b.store.Shelf.List(t.Context(), store.Want{Folder: "Autumn fair"}, "", 0)
 	if err != nil || list.All != 3 {
 		t.Fatal(list.All, err)
 	}
 	for _, l := range list.Listed {
-		was, err := a.store.Called(t.Context(), l.Title)
+		was, err := a.store.Shelf.Called(t.Context(), l.Title)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -66,20 +66,20 @@ func TestBundle(t *testing.T) {
 			t.Errorf("%s plans otherwise: %s, %s", l.Title, got, want)
 		}
 	}
-	got, all, _ := b.store.Logbook(t.Context(), store.Look{Whom: "Wren"}, 0)
+	got, all, _ := b.store.Log.Page(t.Context(), store.Look{Whom: "Wren"}, 0)
 	if all != 1 || got[0].Photos != 1 || got[0].Times["Trim"] != 12 || got[0].Project == ids[1] {
 		t.Errorf("%+v", got)
 	}
 	// Once more: the boxes come again, what was made does not.
 	at(t, b.send("/projects/upload", "document", string(bundle)))
-	if _, all, _ := b.store.Logbook(t.Context(), store.Look{}, 0); all != 1 {
+	if _, all, _ := b.store.Log.Page(t.Context(), store.Look{}, 0); all != 1 {
 		t.Errorf("%d makings", all)
 	}
 	plain := a.get("/bundle?folder=Autumn+fair").Body.String()
 	if strings.Contains(plain, "makings/") || len(plain) >= len(bundle) {
 		t.Error("who a box was for is handed on unasked")
 	}
-	before, _ := b.store.Count(t.Context(), false)
+	before, _ := b.store.Shelf.Count(t.Context(), false)
 	packed := func(files ...string) string {
 		var out bytes.Buffer
 		z := zip.NewWriter(&out)
@@ -115,7 +115,7 @@ func TestBundle(t *testing.T) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
-	if after, _ := b.store.Count(t.Context(), false); after != before {
+	if after, _ := b.store.Shelf.Count(t.Context(), false); after != before {
 		t.Errorf("%d boxes came in with bad bundles", after-before)
 	}
 	if w := at(t, b.send("/projects/upload", "document", packed("1.brevium.json", doc))); !strings.HasPrefix(w, "/projects/") {
@@ -160,16 +160,16 @@ func TestCopiesPage(t *testing.T) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
-	if n, _ := a.store.Count(t.Context(), false); n != 2 {
+	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 2 {
 		t.Fatalf("%d boxes", n)
 	}
 	a.sees(at(t, put(copied, "yes")), "The copy is in place", "what was there before a copy was put back")
-	if n, _ := a.store.Count(t.Context(), false); n != 1 {
+	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 1 {
 		t.Errorf("%d boxes", n)
 	}
 	kept := a.store.Copies()
 	at(t, a.post("/copies/restore", "sure", "yes", "name", kept[0].Name))
-	if n, _ := a.store.Count(t.Context(), false); n != 2 {
+	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 2 {
 		t.Errorf("%d boxes", n)
 	}
 	if w := a.get("/copies/file/" + kept[0].Name); w.Code != http.StatusOK || !bytes.HasPrefix(w.Body.Bytes(),

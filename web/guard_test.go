@@ -99,7 +99,7 @@ func TestForeignAndHeads(t *testing.T) {
 			}
 		}
 	}
-	if n, _ := a.store.Count(t.Context(), false); n != 0 {
+	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 0 {
 		t.Errorf("%d boxes were made by what was refused", n)
 	}
 	// One's own page, as browsers say it.

@@ -65,7 +65,7 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 	}
 	// A page of before ticks nothing.
 	r := a.post(path+"/bench/tick", "step", "score:base", "mark", "old", "more", "1")
-	if ticks, _, _ := a.store.Ticks(t.Context(), st.Of); r.Code != http.StatusSeeOther || ticks["score:base"].Print == "old" {
+	if ticks, _, _ := a.store.Log.Ticks(t.Context(), st.Of); r.Code != http.StatusSeeOther || ticks["score:base"].Print == "old" {
 		t.Errorf("%d %v", r.Code, ticks)
 	}
 	for _, more := range []string{"2", "-2", "x", ""} {
@@ -78,7 +78,7 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 	if r := a.post("/projects/nowhere/bench/tick", "step", "fill"); r.Code != http.StatusNotFound {
 		t.Errorf("of no box: %d", r.Code)
 	}
-	if times, _ := a.store.Times(t.Context()); len(times) != 2 {
+	if times, _ := a.store.Log.Times(t.Context()); len(times) != 2 {
 		t.Errorf("%v", times)
 	}
 }
@@ -141,7 +141,7 @@ func TestShare(t *testing.T) {
 	if r := a.post(path + "/share"); r.Code != http.StatusSeeOther {
 		t.Fatal(r.Code)
 	}
-	sh, err := a.store.ShareOf(t.Context(), id)
+	sh, err := a.store.Links.ShareOf(t.Context(), id)
 	if err != nil {
 		t.Fatal(err)
 	}

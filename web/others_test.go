@@ -47,7 +47,7 @@ func TestWhatLeavesTheHouse(t *testing.T) {
 		path := "/projects/" + id
 		for _, notes := range []string{"", "1"} {
 			at(t, a.post(path+"/share", "notes", notes))
-			sh, err := a.store.ShareOf(t.Context(), id)
+			sh, err := a.store.Links.ShareOf(t.Context(), id)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -79,7 +79,7 @@ func TestWhatLeavesTheHouse(t *testing.T) {
 				t.Errorf("a link to a box taken out of the bin: %d", w.Code)
 			}
 		}
-		a.store.PutIn(t.Context(), "Presents", id)
+		a.store.Shelf.PutIn(t.Context(), "Presents", id)
 		at(t, a.post("/folders/share", "folder", "Presents"))
 		bundle := a.get("/bundle?folder=Presents").Body.Bytes()
 		for _, own := range ownAffairs {
@@ -90,7 +90,7 @@ func TestWhatLeavesTheHouse(t *testing.T) {
 		whole := a.get(path + "/out/zip").Body.Bytes()
 		b := newApp(t)
 		at(t, b.send("/projects/upload", "document", string(whole)))
-		if again, err := b.store.Called(t.Context(), string(a.head(id).Doc.Name)); err != nil ||
+		if again, err := b.store.Shelf.Called(t.Context(), string(a.head(id).Doc.Name)); err != nil ||
 			again.Doc.Card.Own[len(again.Doc.Card.Own)-1].Price != "7.31" {
 			t.Errorf("everything as zip, brought in again: %v", err)
 		}

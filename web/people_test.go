@@ -66,7 +66,7 @@ func TestPassphrase(t *testing.T) {
 	a := guarded(t)
 	projects, _ := demo.Projects()
 	id := a.begin(projects[0])
-	token, err := a.store.Share(t.Context(), id, a.head(id).ID, projects[0])
+	token, err := a.store.Links.Share(t.Context(), id, a.head(id).ID, projects[0])
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -118,7 +118,7 @@ func TestPassphrase(t *testing.T) {
 	linden := &person{app: a, from: "192.0.2.8"}
 	linden.ask("POST", "/enter", "who", "Linden", "passphrase", passphrase)
 	linden.ask("POST", "/projects", "units", "mm")
-	list, _ := a.store.List(t.Context(), store.Want{}, "", 0)
+	list, _ := a.store.Shelf.List(t.Context(), store.Want{}, "", 0)
 	if by := a.head(list.Listed[0].Project).Who; by != "Linden" {
 		t.Errorf("begun by %q", by)
 	}

@@ -109,7 +109,7 @@ func TestMaking(t *testing.T) {
 			}
 		}
 	}
-	if _, all, _ := a.store.Logbook(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
+	if _, all, _ := a.store.Log.Page(t.Context(), store.Look{}, 0); all != 0 || len(a.shop().Fits) != fits {
 		t.Fatal("something bad was kept")
 	}
 	press := func() string {
@@ -165,7 +165,7 @@ func TestMaking(t *testing.T) {
 // Photos come in whole or not at all.
 func TestPhotosOfMaking(t *testing.T) {
 	a := newApp(t)
-	ids, err := a.store.Record(t.Context(), record.Making{Made: "2026-11-20", Count: 1, Box: "Tin"})
+	ids, err := a.store.Log.Record(t.Context(), record.Making{Made: "2026-11-20", Count: 1, Box: "Tin"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -198,7 +198,7 @@ func TestPhotosOfMaking(t *testing.T) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
 	}
-	if all, _ := a.store.Photos(t.Context(), ids[0]); len(all) != 2 {
+	if all, _ := a.store.Log.Photos(t.Context(), ids[0]); len(all) != 2 {
 		t.Errorf("%d photos are kept", len(all))
 	}
 	at(t, a.post("/photos/"+found[0][1], "says", `the "lid" off`))
@@ -219,7 +219,7 @@ func TestLogbookLists(t *testing.T) {
 		!strings.Contains(text(w), "Nothing was brought in: line 4") {
 		t.Errorf("%d %s", w.Code, text(w))
 	}
-	if _, all, _ := a.store.Logbook(t.Context(), store.Look{}, 0); all != 0 {
+	if _, all, _ := a.store.Log.Page(t.Context(), store.Look{}, 0); all != 0 {
 		t.Fatal("half of a list came in")
 	}
 	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w),

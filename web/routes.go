@@ -74,8 +74,8 @@ func (s *Server) routes() []desk.Route {
 		get("/projects/:id/least", s.Work.LeastOfPlan, asForm),
 		get("/projects/:id/cutways", s.Work.WaysToCut, asForm),
 		get("/projects/:id/nearly", s.Work.Nearly, asForm),
-		get("/library", s.Work.LibraryPage, asForm),
-		post("/library/forget", s.Work.Forget, asForm),
+		get("/library", s.Work.Usuals.Page, asForm),
+		post("/library/forget", s.Work.Usuals.Forget, asForm),
 
 		// Supplies: the shop, and what is cut
 		get("/shop", s.Supplies.ShopPage, asForm),

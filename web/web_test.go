@@ -140,7 +140,7 @@ func TestUpload(t *testing.T) {
 		!strings.Contains(page, "&lt;script&gt;alert") {
 		t.Error("notes are not escaped")
 	}
-	before, _ := a.store.Count(context.Background(), false)
+	before, _ := a.store.Shelf.Count(context.Background(), false)
 	for doc, part := range map[string]string{"junk": "not a Brevium project", `{"brevium":1,"x":1}`: "unknown field",
 		`{"brevium":1,"box":{"options":{"glitter":"1"}}}`:                   "no style asks for",
 		`{"brevium":1,"name":"a","name":"b"}`:                               "stands twice",
@@ -150,7 +150,7 @@ func TestUpload(t *testing.T) {
 			t.Errorf("%.20s: %d", doc, w.Code)
 		}
 	}
-	after, _ := a.store.Count(context.Background(), false)
+	after, _ := a.store.Shelf.Count(context.Background(), false)
 	if after != before {
 		t.Error("a bad document left something behind")
 	}

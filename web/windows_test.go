@@ -58,7 +58,7 @@ func labs(t *testing.T, a *app) (out []lab) {
 	}
 	id, _ = a.store.Lists.Create(ctx, l, "new")
 	out = append(out, lab{a, "list", "/cut/" + id, fieldsOf(t, a.store.Lists, cutlist.Form, id), "remove-piece:", "pieces"})
-	ids, _ := a.store.Record(ctx, record.Making{Made: "2026-11-20", Count: 1, Box: "Tin"})
+	ids, _ := a.store.Log.Record(ctx, record.Making{Made: "2026-11-20", Count: 1, Box: "Tin"})
 	return append(out, lab{a, "making", "/makings/" + ids[0], fieldsOf(t, a.store.Makings, record.Form, ids[0]), "", ""})
 }
 

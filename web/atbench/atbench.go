@@ -111,11 +111,11 @@ func (s *Room) BenchPage(c *echo.Context) error {
 
 func (s *Room) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err error) {
 	ctx := c.Request().Context()
-	ticks, seconds, err := s.Store.Ticks(ctx, c.Param("id"))
+	ticks, seconds, err := s.Store.Log.Ticks(ctx, c.Param("id"))
 	if err != nil {
 		return v, err
 	}
-	times, err := s.Store.Times(ctx)
+	times, err := s.Store.Log.Times(ctx)
 	if err != nil {
 		return v, err
 	}
@@ -255,7 +255,7 @@ func (s *Room) Tick(c *echo.Context) error {
 			return err
 		}
 	}
-	ticks, _, err := s.Store.Ticks(c.Request().Context(), c.Param("id"))
+	ticks, _, err := s.Store.Log.Ticks(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -276,7 +276,7 @@ func (s *Room) Tick(c *echo.Context) error {
 
 // BeginAgain clears the ticks for another making.
 func (s *Room) BeginAgain(c *echo.Context) error {
-	if err := s.Store.BeginAgain(c.Request().Context(), c.Param("id")); err != nil {
+	if err := s.Store.Log.BeginAgain(c.Request().Context(), c.Param("id")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/bench")
@@ -287,7 +287,7 @@ func (s *Room) BenchStamp(c *echo.Context) error {
 	if _, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
 		return err
 	}
-	ticks, _, err := s.Store.Ticks(c.Request().Context(), c.Param("id"))
+	ticks, _, err := s.Store.Log.Ticks(c.Request().Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}

@@ -96,7 +96,7 @@ func (s *Room) HandOn(c *echo.Context) error {
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
 	v.SlipSize = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
 	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
-	share, err := s.Store.ShareOf(c.Request().Context(), c.Param("id"))
+	share, err := s.Store.Links.ShareOf(c.Request().Context(), c.Param("id"))
 	if err == nil {
 		v.Share, v.Stale, v.Address = &share, share.Revision != st.ID, "http://"+c.Request().Host+"/s/"+share.Token
 	} else if !errors.Is(err, store.ErrNone) {

@@ -98,7 +98,7 @@ type machinePage struct {
 // MachineState is how it stands, for who looks on.
 func (s *Room) MachineState(c *echo.Context) error {
 	if c.Request().Header.Get("HX-Request") != "true" {
-		return s.backToMachine(c)
+		return backToMachine(c)
 	}
 	return s.Render(c, http.StatusOK, "machine", &machinePage{Page: desk.Page{Part: "machinenow"}, M: s.machineNow(c), Again: true})
 }
@@ -125,10 +125,10 @@ func (s *Room) SendToMachine(c *echo.Context) error {
 	if _, err := s.Machine.Send(c.Request().Context(), kind, f.Data); err != nil {
 		return s.showMachine(c, "The machine didn't take it. "+machineTrouble(err))
 	}
-	return s.backToMachine(c)
+	return backToMachine(c)
 }
 
-func (s *Room) backToMachine(c *echo.Context) error {
+func backToMachine(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/projects/"+url.PathEscape(c.Param("id"))+"/machine")
 }
 
@@ -142,7 +142,7 @@ func (s *Room) PressMachine(c *echo.Context) error {
 	if _, err := s.Machine.Press(c.Request().Context(), button); err != nil {
 		return s.showMachine(c, machineTrouble(err))
 	}
-	return s.backToMachine(c)
+	return backToMachine(c)
 }
 
 // MachinePath is the bed as the machine draws it.

@@ -36,7 +36,7 @@ func (s *Room) Share(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if _, err := s.Store.Share(ctx, c.Param("id"), head.ID, j.Written().ForOthers(c.FormValue("notes") == "1")); err != nil {
+	if _, err := s.Store.Links.Share(ctx, c.Param("id"), head.ID, j.Written().ForOthers(c.FormValue("notes") == "1")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
@@ -44,7 +44,7 @@ func (s *Room) Share(c *echo.Context) error {
 
 // Unshare withdraws the link.
 func (s *Room) Unshare(c *echo.Context) error {
-	if err := s.Store.Unshare(c.Request().Context(), c.Param("id")); err != nil {
+	if err := s.Store.Links.Unshare(c.Request().Context(), c.Param("id")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/handon#share")
@@ -56,7 +56,7 @@ var SharedWorkshop = request.Default
 
 // Collection is the folder that a link shows.
 func (s *Room) Collection(c *echo.Context) (store.Collection, error) {
-	col, err := s.Store.Collection(c.Request().Context(), c.Param("token"))
+	col, err := s.Store.Links.Collection(c.Request().Context(), c.Param("token"))
 	if errors.Is(err, store.ErrNone) {
 		return col, echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
 	}
@@ -72,7 +72,7 @@ var withdrawn = echo.NewHTTPError(http.StatusGone, "This link shows nothing any 
 func (s *Room) sharedBy(c *echo.Context) (store.Share, error) {
 	place := c.Param("place")
 	if place == "" {
-		sh, err := s.Store.Shared(c.Request().Context(), c.Param("token"))
+		sh, err := s.Store.Links.Shared(c.Request().Context(), c.Param("token"))
 		if errors.Is(err, store.ErrNone) {
 			err = echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
 		} else if err == nil && sh.Gone {
@@ -109,7 +109,7 @@ func (s *Room) sharedState(c *echo.Context) (*workbench.State, sets.Job, error) 
 		return nil, sets.Job{}, err
 	}
 	rev := store.BoxRev{ID: sh.Revision, Of: sh.Project, Doc: sh.Document, Made: sh.Made}
-	st := s.Work.Looked(store.Project{Revision: rev, Changed: sh.Made}, s.Work.MakeIn(SharedWorkshop, sh.Document, c.QueryParam("box")))
+	st := workbench.Looked(store.Project{Revision: rev, Changed: sh.Made}, s.Work.MakeIn(SharedWorkshop, sh.Document, c.QueryParam("box")))
 	j, err := s.Work.JobCut(c.Request().Context(), st)
 	if errors.Is(err, workbench.ErrUnmade) {
 		err = echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
@@ -155,7 +155,7 @@ func (s *Room) SharedPage(c *echo.Context) error {
 		return err
 	}
 	path := sharedPath(c)
-	if s.Work.WholeSet(c, st); st.Set != nil && c.QueryParam("box") == "" {
+	if workbench.WholeSet(c, st); st.Set != nil && c.QueryParam("box") == "" {
 		st.Set.Whole = true
 	}
 	v := workbench.View{Stage: "box", View: "folded"}
@@ -164,7 +164,7 @@ func (s *Room) SharedPage(c *echo.Context) error {
 	}
 	seen := workbench.SeenOf(c, st)
 	return s.Render(c, http.StatusOK, "shared", &sharedPage{Page: desk.Page{Title: desk.Called(j.Name, desk.Nameless), Shared: true},
-		OnTable: workbench.OnTable{S: st, V: v, Path: path, Picture: s.Work.Picture(c, st, v), Seen: seen, Course: st.Course()}, Job: &j,
+		OnTable: workbench.OnTable{S: st, V: v, Path: path, Picture: workbench.Picture(c, st, v), Seen: seen, Course: st.Course()}, Job: &j,
 		Warning: j.Warning(), Boxes: sharedBoxes(j), Papers: export.PapersFor(j)})
 }
 
@@ -202,8 +202,8 @@ func (s *Room) SharedFolded(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	s.Work.WholeSet(c, st)
-	return c.HTML(http.StatusOK, string(s.Work.Picture(c, st, workbench.View{View: "folded"})))
+	workbench.WholeSet(c, st)
+	return c.HTML(http.StatusOK, string(workbench.Picture(c, st, workbench.View{View: "folded"})))
 }
 
 func (s *Room) SharedSolid(c *echo.Context) error {

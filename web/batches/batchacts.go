@@ -91,7 +91,7 @@ func orderCalled(d *batch.Document, id string) string {
 // addNamed adds an order for the box whose name was typed.
 func (s *Room) addNamed(ctx context.Context, c *desk.Changing[batch.Document]) error {
 	name := strings.TrimSpace(c.Values.Get("add"))
-	head, err := s.Store.Called(ctx, name)
+	head, err := s.Store.Shelf.Called(ctx, name)
 	switch {
 	case errors.Is(err, store.ErrNone):
 		c.Notice = fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name, 60))
@@ -235,6 +235,6 @@ func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document],
 	if o.Words != "" {
 		m.Notes = "On the tag: " + string(o.Words)
 	}
-	c.Besides = append(c.Besides, s.Store.Recording(&m))
+	c.Besides = append(c.Besides, s.Store.Log.Recording(&m))
 	return nil
 }

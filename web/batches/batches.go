@@ -134,7 +134,7 @@ func orderOf(head store.Project) batch.Order {
 
 func (s *Room) readOrders(ctx context.Context, list []byte) ([]batch.Order, error) {
 	return batch.ReadOrders(bytes.NewReader(list), func(name string) (batch.Order, error) {
-		head, err := s.Store.Called(ctx, name)
+		head, err := s.Store.Shelf.Called(ctx, name)
 		if errors.Is(err, store.ErrNone) {
 			return batch.Order{}, fmt.Errorf("none of your boxes is called “%s”", words.Cut(name, 60))
 		}

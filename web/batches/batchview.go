@@ -153,7 +153,7 @@ func (s *Room) ordersOf(ctx context.Context, st *batchState, sh batch.Shared, pa
 	for _, o := range st.Read.Orders {
 		ids = append(ids, o.Project)
 	}
-	heads, err := s.Store.Heads(ctx, ids)
+	heads, err := s.Store.Shelf.Heads(ctx, ids)
 	if err != nil {
 		return nil, err
 	}
@@ -214,7 +214,7 @@ func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edite
 	}); err != nil {
 		return err
 	}
-	if v.Names, err = s.Store.Names(ctx, desk.MostNames); err != nil {
+	if v.Names, err = s.Store.Shelf.Names(ctx, desk.MostNames); err != nil {
 		return err
 	}
 	if v.History, err = s.Store.Batches.History(ctx, st.Of, st.ID, 30); err != nil {

@@ -69,10 +69,10 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 		}
 		b.Slip = slip.Data
 	}
-	if b.Folders, err = s.Store.FoldersOf(ctx, id); err != nil || !makings {
+	if b.Folders, err = s.Store.Shelf.FoldersOf(ctx, id); err != nil || !makings {
 		return b, err
 	}
-	err = s.Store.EachMaking(ctx, store.Look{Project: id}, func(m record.Making) error {
+	err = s.Store.Log.EachMaking(ctx, store.Look{Project: id}, func(m record.Making) error {
 		b.Makings = append(b.Makings, bundle.Making{Making: m})
 		return nil
 	})
@@ -86,7 +86,7 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 
 // withPhotos fills in what a list of makings leaves out: the document and the photos.
 func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
-	whole, err := s.Store.Making(ctx, m.ID)
+	whole, err := s.Store.Log.Making(ctx, m.ID)
 	if err != nil {
 		return err
 	}
@@ -94,12 +94,12 @@ func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
 		m.Document = string(was.ForOthers(true).Encode())
 	}
 	m.Planned = whole.Planned
-	photos, err := s.Store.Photos(ctx, m.ID)
+	photos, err := s.Store.Log.Photos(ctx, m.ID)
 	if err != nil {
 		return err
 	}
 	for _, p := range photos {
-		data, err := s.Store.Photo(ctx, p.ID, false)
+		data, err := s.Store.Log.Photo(ctx, p.ID, false)
 		if err != nil {
 			return err
 		}
@@ -111,7 +111,7 @@ func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
 // BundleFolder gives the boxes of a folder as a bundle, or one box.
 func (s *Room) BundleFolder(c *echo.Context) error {
 	folder := c.QueryParam("folder")
-	ids, err := s.Store.InFolder(c.Request().Context(), folder)
+	ids, err := s.Store.Shelf.InFolder(c.Request().Context(), folder)
 	if err != nil {
 		return err
 	}

@@ -61,27 +61,27 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 		if strings.TrimSpace(name) == "" {
 			return s.homeWith(c, http.StatusUnprocessableEntity, "Write the folder's name first, such as the occasion.")
 		}
-		if err := s.Store.PutIn(ctx, name, ids...); err != nil {
+		if err := s.Store.Shelf.PutIn(ctx, name, ids...); err != nil {
 			return err
 		}
 		return said("foldered")
 	case "out":
-		if err := s.Store.TakeOut(ctx, back.Query().Get("folder"), ids...); err != nil {
+		if err := s.Store.Shelf.TakeOut(ctx, back.Query().Get("folder"), ids...); err != nil {
 			return err
 		}
 		return said("out")
 	case "by", "up":
-		if err := s.Store.PutBy(ctx, values.Get("act") == "by", ids...); err != nil {
+		if err := s.Store.Shelf.PutBy(ctx, values.Get("act") == "by", ids...); err != nil {
 			return err
 		}
 		return said(values.Get("act"))
 	case "starting", "unstarting":
-		if err := s.Store.StartFrom(ctx, values.Get("act") == "starting", ids...); err != nil {
+		if err := s.Store.Shelf.StartFrom(ctx, values.Get("act") == "starting", ids...); err != nil {
 			return err
 		}
 		return said(map[string]string{"starting": "started", "unstarting": "unstarted"}[values.Get("act")])
 	case "bin":
-		if err := s.Store.ToBin(ctx, ids...); err != nil {
+		if err := s.Store.Shelf.ToBin(ctx, ids...); err != nil {
 			return err
 		}
 		return said("binned")
@@ -101,13 +101,13 @@ func (s *Room) FolderOf(c *echo.Context) error {
 	var err error
 	switch {
 	case c.FormValue("out") != "":
-		err = s.Store.TakeOut(ctx, c.FormValue("out"), id)
+		err = s.Store.Shelf.TakeOut(ctx, c.FormValue("out"), id)
 	case c.FormValue("mark") == "by", c.FormValue("mark") == "up":
-		err = s.Store.PutBy(ctx, c.FormValue("mark") == "by", id)
+		err = s.Store.Shelf.PutBy(ctx, c.FormValue("mark") == "by", id)
 	case c.FormValue("mark") == "starting", c.FormValue("mark") == "unstarting":
-		err = s.Store.StartFrom(ctx, c.FormValue("mark") == "starting", id)
+		err = s.Store.Shelf.StartFrom(ctx, c.FormValue("mark") == "starting", id)
 	case strings.TrimSpace(c.FormValue("into")) != "":
-		err = s.Store.PutIn(ctx, c.FormValue("into"), id)
+		err = s.Store.Shelf.PutIn(ctx, c.FormValue("into"), id)
 	}
 	if err != nil {
 		return err
@@ -121,7 +121,7 @@ func (s *Room) RenameFolder(c *echo.Context) error {
 	if err != nil {
 		return s.homeWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
 	}
-	if err := s.Store.RenameFolder(c.Request().Context(), c.FormValue("folder"), name); err != nil {
+	if err := s.Store.Shelf.RenameFolder(c.Request().Context(), c.FormValue("folder"), name); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {name}, "said": {"named"}}.Encode())
@@ -133,7 +133,7 @@ const mostShared = 100
 // ShareFolder makes a link to a folder's boxes as they are now, or moves the one there is to them.
 func (s *Room) ShareFolder(c *echo.Context) error {
 	ctx, folder := c.Request().Context(), c.FormValue("folder")
-	ids, err := s.Store.InFolder(ctx, folder)
+	ids, err := s.Store.Shelf.InFolder(ctx, folder)
 	if err != nil {
 		return err
 	}
@@ -165,7 +165,7 @@ func (s *Room) ShareFolder(c *echo.Context) error {
 	if len(boxes) == 0 {
 		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: no box of this folder has a plan.")
 	}
-	if _, err := s.Store.ShareFolder(ctx, folder, boxes); err != nil {
+	if _, err := s.Store.Links.ShareFolder(ctx, folder, boxes); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}, "said": {said}}.Encode()+"#share")
@@ -173,7 +173,7 @@ func (s *Room) ShareFolder(c *echo.Context) error {
 
 func (s *Room) UnshareFolder(c *echo.Context) error {
 	folder := c.FormValue("folder")
-	if err := s.Store.UnshareFolder(c.Request().Context(), folder); err != nil {
+	if err := s.Store.Links.UnshareFolder(c.Request().Context(), folder); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/?"+url.Values{"folder": {folder}}.Encode())

@@ -39,7 +39,7 @@ func (l Listed) Pictured() bool {
 // kept for the next time.
 func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, int, error) {
 	program := s.Program(ctx)
-	got, err := s.Store.List(ctx, want, program, page)
+	got, err := s.Store.Shelf.List(ctx, want, program, page)
 	if err != nil {
 		return nil, 0, err
 	}
@@ -131,7 +131,7 @@ func (s *Room) listPage(c *echo.Context, code int, name string, v *homePage, bin
 	if err != nil {
 		return err
 	}
-	if v.Binned, err = s.Store.Count(ctx, true); err != nil {
+	if v.Binned, err = s.Store.Shelf.Count(ctx, true); err != nil {
 		return err
 	}
 	v.Cards, v.Look, v.Want = cards, want.Words, want
@@ -152,11 +152,11 @@ func (s *Room) homeWith(c *echo.Context, code int, problem string) error {
 	}
 	v := &homePage{Page: desk.Page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")]}
 	var err error
-	if v.Folders, err = s.Store.Folders(ctx); err != nil {
+	if v.Folders, err = s.Store.Shelf.Folders(ctx); err != nil {
 		return err
 	}
 	if folder := c.QueryParam("folder"); folder != "" {
-		shared, err := s.Store.CollectionOf(ctx, folder)
+		shared, err := s.Store.Links.CollectionOf(ctx, folder)
 		if err == nil {
 			v.Collection, v.Address = &shared, "http://"+c.Request().Host+"/c/"+shared.Token
 		} else if !errors.Is(err, store.ErrNone) {
@@ -179,7 +179,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 		return err
 	}
 	of, _ := strconv.ParseInt(c.QueryParam("of"), 10, 64)
-	card, err := s.Store.CardOf(ctx, id, head.ID, s.Program(c.Request().Context()))
+	card, err := s.Store.Shelf.CardOf(ctx, id, head.ID, s.Program(c.Request().Context()))
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return err
 	}

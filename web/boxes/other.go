@@ -26,7 +26,7 @@ func (s *Room) otherWith(c *echo.Context, code int, problem string) error {
 	if err != nil {
 		return err
 	}
-	usual, err := s.Work.Library(c.Request().Context())
+	usual, err := s.Work.Usuals.List(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -78,7 +78,7 @@ func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem
 		return b, "The boxes of a set have things of their own. Make a copy of the set and change what goes into each.", nil
 	}
 	var things []brief.Item
-	usual, err := s.Work.Library(c.Request().Context())
+	usual, err := s.Work.Usuals.List(c.Request().Context())
 	if err != nil {
 		return b, "", err
 	}

@@ -154,7 +154,7 @@ func wordMark(label string) template.HTML {
 func (s *Desk) Pace(c *echo.Context) (bench.Pace, error) { return s.PaceNow(c.Request().Context()) }
 
 func (s *Desk) PaceNow(ctx context.Context) (bench.Pace, error) {
-	times, err := s.Store.Times(ctx)
+	times, err := s.Store.Log.Times(ctx)
 	return bench.PaceOf(times), err
 }
 

@@ -131,7 +131,7 @@ func (s *Room) Logbook(c *echo.Context) error { return s.logbookWith(c, http.Sta
 func (s *Room) logbookWith(c *echo.Context, code int, problem, notice string) error {
 	ctx := c.Request().Context()
 	l, bad := s.lookOf(c)
-	makings, all, err := s.Store.Logbook(ctx, l.Look, l.Page-1)
+	makings, all, err := s.Store.Log.Page(ctx, l.Look, l.Page-1)
 	if err != nil {
 		return err
 	}
@@ -174,7 +174,7 @@ type logPage struct {
 
 // answerOf is the last making that answers a question, with how large its box is.
 func (s *Room) answerOf(ctx context.Context, id string) (*record.Making, string, error) {
-	m, err := s.Store.Making(ctx, id)
+	m, err := s.Store.Log.Making(ctx, id)
 	if err != nil {
 		return nil, "", err
 	}
@@ -195,7 +195,7 @@ func (s *Room) answerOf(ctx context.Context, id string) (*record.Making, string,
 // LogYears gives what the makings that are looked for come to by the year.
 func (s *Room) LogYears(c *echo.Context) error {
 	l, _ := s.lookOf(c)
-	totals, err := s.Store.Totals(c.Request().Context(), l.Look)
+	totals, err := s.Store.Log.Totals(c.Request().Context(), l.Look)
 	if err != nil {
 		return err
 	}
@@ -213,7 +213,7 @@ type yearsPage struct {
 func (s *Room) LogOut(c *echo.Context) error {
 	l, _ := s.lookOf(c)
 	all := []record.Making{}
-	err := s.Store.EachMaking(c.Request().Context(), l.Look, func(m record.Making) error {
+	err := s.Store.Log.EachMaking(c.Request().Context(), l.Look, func(m record.Making) error {
 		all = append(all, m)
 		return nil
 	})
@@ -262,7 +262,7 @@ func (s *Room) ReadLog(c *echo.Context) error {
 		return s.logbookWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".", "")
 	}
 	keyed(all)
-	ids, err := s.Store.Record(c.Request().Context(), all...)
+	ids, err := s.Store.Log.Record(c.Request().Context(), all...)
 	if err != nil {
 		return err
 	}

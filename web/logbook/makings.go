@@ -32,7 +32,7 @@ func (s *Room) filledIn(c *echo.Context, m record.Making) (record.Making, *recor
 	}
 	for path := range record.Form.All(&n) {
 		if values.Has(path) {
-			record.Form.Set(&n, path, s.Work.NoteText(path, values.Get(path), &n, &n))
+			record.Form.Set(&n, path, workbench.NoteText(path, values.Get(path), &n, &n))
 		}
 	}
 	workbench.Titled(s.Workshop(c.Request().Context()), &n, m.Card)
@@ -62,7 +62,7 @@ func (s *Room) RecordMade(c *echo.Context) error {
 	if why != "" {
 		return s.unkept(c, st, typed, why)
 	}
-	record := s.Store.Recording(&m)
+	record := s.Store.Log.Recording(&m)
 	if fit == nil {
 		err = s.Store.Do(ctx, desk.ActName(c), record)
 	} else { // how it fitted goes to the shop in the same commit
@@ -110,7 +110,7 @@ func fitFound(st *workbench.State, m record.Making) (*shop.Fit, string) {
 }
 
 func (s *Room) makingAt(c *echo.Context) (record.Making, error) {
-	m, err := s.Store.Making(c.Request().Context(), c.Param("id"))
+	m, err := s.Store.Log.Making(c.Request().Context(), c.Param("id"))
 	if errors.Is(err, store.ErrNone) {
 		return m, echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
 	}
@@ -122,7 +122,7 @@ type noteHead = store.Head[record.Note]
 // NoteKind is what the engine needs to know to change what is said of makings.
 func (s *Room) NoteKind(*echo.Context) desk.Kind[record.Note] {
 	return desk.Kind[record.Note]{
-		Kept: s.Store.Makings, Form: record.Form, Known: desk.InForm(record.Form), Written: s.Work.NoteText,
+		Kept: s.Store.Makings, Form: record.Form, Known: desk.InForm(record.Form), Written: workbench.NoteText,
 		Nudged: desk.NudgeCount(record.Form),
 		Of:     func(c *echo.Context) (string, string) { return c.Param("id"), "" },
 		Act:    func(context.Context, *desk.Changing[record.Note]) error { return desk.ErrNoAct },
@@ -185,7 +185,7 @@ func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edite
 	}); err != nil {
 		return err
 	}
-	if v.Photos, err = s.Store.Photos(ctx, m.ID); err != nil {
+	if v.Photos, err = s.Store.Log.Photos(ctx, m.ID); err != nil {
 		return err
 	}
 	if v.History, err = s.Store.Makings.History(ctx, m.ID, head.ID, 30); err != nil {

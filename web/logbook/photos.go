@@ -46,7 +46,7 @@ func (s *Room) AddPhotos(c *echo.Context) error {
 		all = append(all, store.Photo{Making: m.ID, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
 			Says: words.Cut(strings.TrimSpace(c.FormValue("says")), 160)})
 	}
-	err = s.Store.KeepPhotos(c.Request().Context(), all...)
+	err = s.Store.Log.KeepPhotos(c.Request().Context(), all...)
 	if errors.Is(err, store.ErrFull) {
 		return s.showMakingWith(c, http.StatusUnprocessableEntity,
 			"There is no more room for photos, so none was kept. Take some out of "+
@@ -76,7 +76,7 @@ func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
 
 // Photo gives a picture. It never changes, so a browser may keep it.
 func (s *Room) Photo(c *echo.Context) error {
-	p, err := s.Store.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
+	p, err := s.Store.Log.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
 	if errors.Is(err, store.ErrNone) {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo.")
 	}
@@ -90,11 +90,11 @@ func (s *Room) Photo(c *echo.Context) error {
 // ChangePhoto keeps what is to be seen in a picture, or takes it out.
 func (s *Room) ChangePhoto(c *echo.Context) error {
 	ctx, id := c.Request().Context(), c.Param("photo")
-	p, err := s.Store.Photo(ctx, id, true)
+	p, err := s.Store.Log.Photo(ctx, id, true)
 	if err == nil && c.FormValue("act") == "remove" {
-		err = s.Store.RemovePhoto(ctx, id)
+		err = s.Store.Log.RemovePhoto(ctx, id)
 	} else if err == nil {
-		err = s.Store.SayPhoto(ctx, id, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
+		err = s.Store.Log.SayPhoto(ctx, id, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	}
 	if errors.Is(err, store.ErrNone) {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo. It may have been taken out in another window.")

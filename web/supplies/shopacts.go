@@ -28,12 +28,12 @@ func (s *Room) actShop(ctx context.Context, e *desk.Changing[shop.Document]) err
 	d, arg := &e.Doc, e.Arg
 	switch e.Act {
 	case "add-card":
-		s.addCard(e, brief.Stock{Title: "New card", Kind: "card", GSM: "250"})
+		addCard(e, brief.Stock{Title: "New card", Kind: "card", GSM: "250"})
 	case "copy-card":
 		if i := d.Of(arg); i >= 0 {
 			c := d.Cards[i]
 			c.Title = brief.Text(words.Cut(string(c.Title), 70) + ", another")
-			s.addCard(e, c)
+			addCard(e, c)
 		}
 	case "remove-card":
 		return s.removeCard(ctx, e, arg)
@@ -89,7 +89,7 @@ func (s *Room) actShop(ctx context.Context, e *desk.Changing[shop.Document]) err
 	return nil
 }
 
-func (s *Room) addCard(e *desk.Changing[shop.Document], c brief.Stock) {
+func addCard(e *desk.Changing[shop.Document], c brief.Stock) {
 	if len(e.Doc.Cards) >= shop.MostCards {
 		e.Notice = fmt.Sprintf("A shop lists %d cards at the most.", shop.MostCards)
 		return
@@ -113,7 +113,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 		e.Notice = "That card was taken out already, in another window."
 		return nil
 	}
-	all, err := s.Work.Using(ctx, id)
+	all, err := workbench.Using(ctx, s.Store, id)
 	if err != nil {
 		return err
 	}
@@ -132,7 +132,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 
 // takeAll lets the boxes that keep older numbers of a card take those of the shop.
 func (s *Room) takeAll(ctx context.Context, e *desk.Changing[shop.Document], id string) error {
-	all, err := s.Work.Using(ctx, id)
+	all, err := workbench.Using(ctx, s.Store, id)
 	if err != nil {
 		return err
 	}

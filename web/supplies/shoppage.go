@@ -286,7 +286,7 @@ func (s *Room) cardFacts(ctx context.Context, id string, st *shopState, data *sh
 	if c, ok := st.Workshop.Card(id); ok {
 		data.Facts = factsOf(c, st)
 	}
-	all, err := s.Work.Using(ctx, id)
+	all, err := workbench.Using(ctx, s.Store, id)
 	if err != nil {
 		return err
 	}

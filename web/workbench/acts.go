@@ -16,53 +16,65 @@ import (
 	"brevium/core/contents"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/web/desk"
 )
+
+// pressed is a button of a box's page that was pressed: what it changes, and what it changes it with.
+type pressed struct {
+	*desk.Changing[brief.Brief]
+	room *Room
+	shop request.Workshop
+}
 
 // acts are what buttons do beyond what the fields hold.
 var acts = map[string]struct {
 	says string
-	do   func(*Room, context.Context, *desk.Changing[brief.Brief]) error
+	do   func(context.Context, *pressed) error
 }{
-	"add-thing":     {"A thing added", (*Room).addThing},
-	"add-usual":     {"A usual thing added", (*Room).addUsual},
-	"remove-thing":  {"A thing taken out", (*Room).removeThing},
-	"add-piece":     {"A piece added", (*Room).addPiece},
-	"remove-piece":  {"A piece taken out", (*Room).removePiece},
-	"use-size":      {"The size given", (*Room).useSize},
-	"use-contents":  {"The size left to the contents", (*Room).useContents},
-	"choose-way":    {"An arrangement chosen", (*Room).chooseWay},
-	"choose-for-me": {"The arrangement left to Brevium", (*Room).chooseForMe},
-	"move":          {"A thing moved by hand", (*Room).moveStack},
-	"turn":          {"A thing turned by hand", (*Room).moveStack},
-	"take-shop":     {"The shop's numbers for a card taken", (*Room).takeShop},
-	"keep-card":     {"A card of the box added to the shop", (*Room).keepOwn},
-	"write-shop":    {"What the shop says written into the box", (*Room).writeShop},
-	"dress-as":      {"Dressed another way", (*Room).dressAs},
-	"panel":         {"A panel pointed at", (*Room).pointPanel},
-	"add-dress":     {"Something put on", (*Room).addDress},
-	"remove-dress":  {"Something taken off", (*Room).removeDress},
-	"scheme":        {"Another scheme of colours", (*Room).takeScheme},
-	"take-deep":     {"The least that was found is cut", (*Room).takeDeep},
-	"hold":          {"A piece held on its sheet", (*Room).holdPiece},
-	"unpin-all":     {"Pieces let go", (*Room).unpinAll},
-	"add-box":       {"A box added", (*Room).addBox},
-	"remove-box":    {"A box taken out", (*Room).removeBox},
+	"add-thing":     {"A thing added", addThing},
+	"add-usual":     {"A usual thing added", addUsual},
+	"remove-thing":  {"A thing taken out", removeThing},
+	"add-piece":     {"A piece added", addPiece},
+	"remove-piece":  {"A piece taken out", removePiece},
+	"use-size":      {"The size given", useSize},
+	"use-contents":  {"The size left to the contents", useContents},
+	"choose-way":    {"An arrangement chosen", chooseWay},
+	"choose-for-me": {"The arrangement left to Brevium", chooseForMe},
+	"move":          {"A thing moved by hand", moveStack},
+	"turn":          {"A thing turned by hand", moveStack},
+	"take-shop":     {"The shop's numbers for a card taken", takeShop},
+	"keep-card":     {"A card of the box added to the shop", keepOwn},
+	"write-shop":    {"What the shop says written into the box", writeShop},
+	"dress-as":      {"Dressed another way", dressAs},
+	"panel":         {"A panel pointed at", pointPanel},
+	"add-dress":     {"Something put on", addDress},
+	"remove-dress":  {"Something taken off", removeDress},
+	"scheme":        {"Another scheme of colours", takeScheme},
+	"take-deep":     {"The least that was found is cut", takeDeep},
+	"hold":          {"A piece held on its sheet", holdPiece},
+	"unpin-all":     {"Pieces let go", unpinAll},
+	"add-box":       {"A box added", addBox},
+	"remove-box":    {"A box taken out", removeBox},
 }
 
 // actBox does what a button of a box's page asks.
 func (s *Room) actBox(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+	return (&pressed{c, s, s.Workshop(ctx)}).do(ctx)
+}
+
+func (c *pressed) do(ctx context.Context) error {
 	if c.Act == "mend" {
-		return s.mend(ctx, c)
+		return mend(ctx, c)
 	}
 	a, ok := acts[c.Act]
 	if !ok {
 		return desk.ErrNoAct
 	}
-	return a.do(s, ctx, c)
+	return a.do(ctx, c)
 }
 
-func (s *Room) add(c *desk.Changing[brief.Brief], thing brief.Item) error {
+func add(c *pressed, thing brief.Item) error {
 	if len(c.Doc.Contents) >= contents.MostKinds {
 		c.Notice = fmt.Sprintf("A box takes %d kinds of thing at the most.", contents.MostKinds)
 		return nil
@@ -73,16 +85,16 @@ func (s *Room) add(c *desk.Changing[brief.Brief], thing brief.Item) error {
 	return nil
 }
 
-func (s *Room) addThing(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func addThing(_ context.Context, c *pressed) error {
 	thing := brief.Item{Name: "another thing", Shape: "block", Count: "1"}
 	if len(c.Doc.Contents) == 0 {
 		thing.Name = "thing"
 	}
-	return s.add(c, thing)
+	return add(c, thing)
 }
 
-func (s *Room) addUsual(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	things, err := s.Library(ctx)
+func addUsual(ctx context.Context, c *pressed) error {
+	things, err := c.room.Usuals.List(ctx)
 	if err != nil {
 		return err
 	}
@@ -92,21 +104,21 @@ func (s *Room) addUsual(ctx context.Context, c *desk.Changing[brief.Brief]) erro
 	}
 	for _, t := range things {
 		if string(t.Name) == name {
-			return s.add(c, t.Item)
+			return add(c, t.Item)
 		}
 	}
 	c.Notice, c.Focus = "Choose one of the usual things first.", "usual"
 	return nil
 }
 
-func (s *Room) removeThing(_ context.Context, c *desk.Changing[brief.Brief]) error {
-	if desk.TakeOut(c, "contents.@"+c.Arg, "thing") {
+func removeThing(_ context.Context, c *pressed) error {
+	if desk.TakeOut(c.Changing, "contents.@"+c.Arg, "thing") {
 		c.Doc.Arrange.Places = slices.DeleteFunc(c.Doc.Arrange.Places, func(p brief.StackAt) bool { return p.Thing == c.Arg })
 	}
 	return nil
 }
 
-func (s *Room) addPiece(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func addPiece(_ context.Context, c *pressed) error {
 	name := fmt.Sprintf("piece %d", len(c.Doc.Box.Pieces)+1)
 	p := brief.Scored{ID: desk.NewMark(), Name: brief.Text(name), Width: "4 in", Height: "3 in"}
 	c.Doc.Box.Pieces = append(c.Doc.Box.Pieces, p)
@@ -114,15 +126,15 @@ func (s *Room) addPiece(_ context.Context, c *desk.Changing[brief.Brief]) error 
 	return nil
 }
 
-func (s *Room) removePiece(_ context.Context, c *desk.Changing[brief.Brief]) error {
-	desk.TakeOut(c, "box.pieces.@"+c.Arg, "piece")
+func removePiece(_ context.Context, c *pressed) error {
+	desk.TakeOut(c.Changing, "box.pieces.@"+c.Arg, "piece")
 	return nil
 }
 
 // mend makes the change that a problem offers, or presses the button it names: the
 // problem of the field named.
-func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	p := advice.Make(c.Doc, s.Workshop(ctx))
+func mend(ctx context.Context, c *pressed) error {
+	p := advice.Make(c.Doc, c.shop)
 	for _, w := range p.Warnings { // was it inches?
 		if w.Code == "inches" && w.Set.Has(c.Arg) {
 			c.Doc.Set(c.Arg, w.Set.Get(c.Arg))
@@ -134,7 +146,7 @@ func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 		if pr.Field == c.Arg && len(pr.Set) > 0 {
 			if act := pr.Set.Get("act"); act != "" {
 				c.Act, c.Arg, _ = strings.Cut(act, ":")
-				return s.actBox(ctx, c)
+				return c.do(ctx)
 			}
 			for path, text := range pr.Set.All() {
 				c.Doc.Set(path, text)
@@ -147,25 +159,25 @@ func (s *Room) mend(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 	return nil
 }
 
-func (s *Room) useSize(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+func useSize(_ context.Context, c *pressed) error {
 	if c.Doc.Size == nil {
-		c.Doc.Size = sizeOf(&c.Doc, s.Workshop(ctx))
+		c.Doc.Size = sizeOf(&c.Doc, c.shop)
 	}
 	c.Focus = desk.FieldMark("size.length")
 	return nil
 }
 
-func (s *Room) useContents(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func useContents(_ context.Context, c *pressed) error {
 	c.Doc.Size = nil
 	return nil
 }
 
-func (s *Room) chooseWay(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func chooseWay(_ context.Context, c *pressed) error {
 	c.Doc.Arrange.Way, c.Doc.Arrange.Places, c.Doc.Size = brief.Text(c.Arg), nil, nil
 	return nil
 }
 
-func (s *Room) chooseForMe(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func chooseForMe(_ context.Context, c *pressed) error {
 	c.Doc.Arrange.Way, c.Doc.Arrange.Places = "", nil
 	return nil
 }
@@ -193,8 +205,8 @@ func stackOf(l *contents.Load, mark string) int {
 // third of thing k3, one to the right, three to the front) or turns it a
 // quarter ("turn:k3.2"). What would stand in another stays where it is, and is
 // told.
-func (s *Room) moveStack(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	p := plan.Make(c.Doc, s.Workshop(ctx))
+func moveStack(_ context.Context, c *pressed) error {
+	p := plan.Make(c.Doc, c.shop)
 	part := strings.Split(c.Arg, ":")
 	i := -1
 	if p.OK() {

@@ -35,19 +35,19 @@ type recordStage struct {
 func (s *Room) recordStage(ctx context.Context, st *State) (r *recordStage, err error) {
 	r = &recordStage{}
 	project := st.Of
-	if r.Makings, r.All, err = s.Store.Logbook(ctx, store.Look{Project: project}, 0); err != nil {
+	if r.Makings, r.All, err = s.Store.Log.Page(ctx, store.Look{Project: project}, 0); err != nil {
 		return nil, err
 	}
 	if len(r.Makings) > 6 {
 		r.Makings = r.Makings[:6]
 	}
-	if r.Folders, err = s.Store.FoldersOf(ctx, project); err != nil {
+	if r.Folders, err = s.Store.Shelf.FoldersOf(ctx, project); err != nil {
 		return nil, err
 	}
-	if r.Known, err = s.Store.Folders(ctx); err != nil {
+	if r.Known, err = s.Store.Shelf.Folders(ctx); err != nil {
 		return nil, err
 	}
-	if r.By, r.Start, err = s.Store.Marks(ctx, project); err != nil {
+	if r.By, r.Start, err = s.Store.Shelf.Marks(ctx, project); err != nil {
 		return nil, err
 	}
 	n := st.Note
@@ -87,7 +87,7 @@ func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 	if c, ok := s.Workshop(ctx).Card(m.Card); ok {
 		m.Title = c.Title
 	}
-	times, err := s.Store.TimesOf(ctx, m.Project)
+	times, err := s.Store.Log.TimesOf(ctx, m.Project)
 	if err != nil || len(times) == 0 {
 		return m, err
 	}
@@ -102,7 +102,7 @@ func (s *Room) Making(ctx context.Context, st *State) (record.Making, error) {
 
 // Reckoned fills in what a job takes, and how it looks.
 func (s *Room) Reckoned(ctx context.Context, m *record.Making, j sets.Job) error {
-	times, err := s.Store.Times(ctx)
+	times, err := s.Store.Log.Times(ctx)
 	if err != nil {
 		return err
 	}
@@ -132,7 +132,7 @@ func allOf(st *State) brief.Brief {
 }
 
 // NoteText writes a field of a making as it is kept: a day as days are written, anything else as typed.
-func (s *Room) NoteText(path, text string, _, _ *record.Note) string {
+func NoteText(path, text string, _, _ *record.Note) string {
 	text = strings.TrimSpace(text)
 	if path == "made" {
 		if d, err := batch.ParseDay(text); err == nil {

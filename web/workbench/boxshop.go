@@ -7,7 +7,6 @@ import (
 	"brevium/core/brief"
 	"brevium/core/shop"
 	"brevium/store"
-	"brevium/web/desk"
 )
 
 // DropOwn takes a card out of those a document describes itself.
@@ -37,8 +36,8 @@ func SameNumbers(a, b brief.Stock) bool {
 }
 
 // Using lists the boxes that are made of a card.
-func (s *Room) Using(ctx context.Context, id string) ([]store.BoxRev, error) {
-	all, err := s.Store.Using(ctx, id)
+func Using(ctx context.Context, s *store.Store, id string) ([]store.BoxRev, error) {
+	all, err := s.Using(ctx, id)
 	return slices.DeleteFunc(all, func(r store.BoxRev) bool { return !uses(&r.Doc, id) }), err
 }
 
@@ -69,14 +68,14 @@ func OwnCard(b *brief.Brief, id string) int {
 }
 
 // keepOwn adds a card that a box brings along to those of the shop.
-func (s *Room) keepOwn(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+func keepOwn(ctx context.Context, c *pressed) error {
 	i := OwnCard(&c.Doc, c.Arg)
 	if i < 0 {
 		c.Notice = "That card is not there any more: another window has changed it."
 		return nil
 	}
 	own := c.Doc.Card.Own[i]
-	head, err := s.Store.Shops.Head(ctx, store.TheShop)
+	head, err := c.room.Store.Shops.Head(ctx, store.TheShop)
 	if err != nil {
 		return err
 	}
@@ -90,7 +89,7 @@ func (s *Room) keepOwn(ctx context.Context, c *desk.Changing[brief.Brief]) error
 		c.Notice = "It was not added: " + r.Problems[0].Text
 		return nil
 	}
-	c.Besides = append(c.Besides, s.Store.Shops.Write(store.TheShop, store.Change[shop.Document]{Base: head.ID, Doc: d,
+	c.Besides = append(c.Besides, c.room.Store.Shops.Write(store.TheShop, store.Change[shop.Document]{Base: head.ID, Doc: d,
 		What: string(own.Title) + " added from a box"}, nil))
 	return nil
 }

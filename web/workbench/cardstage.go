@@ -300,15 +300,15 @@ func (st *State) FromShop() []request.Used {
 
 // takeShop lets the box take the numbers of the shop for a card it kept as it was; a
 // set takes them in all its boxes.
-func (s *Room) takeShop(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func takeShop(_ context.Context, c *pressed) error {
 	id := c.Arg
 	c.After = func(e *desk.Edited[brief.Brief]) { DropOwn(&e.Doc, id) }
 	return nil
 }
 
 // writeShop writes what the plan took from the shop into the document.
-func (s *Room) writeShop(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	c.Doc = plan.Make(c.Doc, s.Workshop(ctx)).Written(c.Doc, nil)
+func writeShop(_ context.Context, c *pressed) error {
+	c.Doc = plan.Make(c.Doc, c.shop).Written(c.Doc, nil)
 	return nil
 }
 

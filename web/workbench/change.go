@@ -67,7 +67,7 @@ func (s *Room) stateWith(c *echo.Context, head store.Project, e desk.Edited[brie
 	if !planned {
 		m = s.Make(ctx, head.Doc, e.Part)
 	}
-	st := s.Looked(head, m)
+	st := Looked(head, m)
 	if planned {
 		st.Moved = clearanceMoved(s.Workshop(ctx), was, m.Plan, e)
 	}

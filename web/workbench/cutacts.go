@@ -15,18 +15,17 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
-	"brevium/web/desk"
 )
 
 // takeDeep keeps what a deep search found.
-func (s *Room) takeDeep(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func takeDeep(_ context.Context, c *pressed) error {
 	c.Doc.Sheets.Look = "deep"
 	return nil
 }
 
 // holdPiece holds a piece where it lies, or so much further: "sheet:piece:how", and of
 // one that was dragged how many millimetres right and down.
-func (s *Room) holdPiece(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+func holdPiece(_ context.Context, c *pressed) error {
 	var n, i int
 	var right, down float64
 	how := ""
@@ -34,7 +33,7 @@ func (s *Room) holdPiece(ctx context.Context, c *desk.Changing[brief.Brief]) err
 	if got != 3 && got != 5 || max(math.Abs(right), math.Abs(down)) > 5000 {
 		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
 	}
-	p := s.Make(ctx, *c.Seen, "").Plan
+	p := c.room.MakeIn(c.shop, *c.Seen, "").Plan
 	if !p.OK() || n < 0 || n >= len(p.Layout.Sheets) || i < 0 || i >= len(p.Layout.Sheets[n].Placed) {
 		c.Notice = "That piece lies elsewhere now: another window has changed it."
 		return nil
@@ -131,7 +130,7 @@ func moved(pin brief.Pin, how string, at layout.Rect, on layout.Sheet, p *plan.P
 	return pin
 }
 
-func (s *Room) unpinAll(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func unpinAll(_ context.Context, c *pressed) error {
 	c.Doc.Sheets.Pins = nil
 	return nil
 }

@@ -18,10 +18,10 @@ import (
 // What the buttons of the Dressing stage do.
 
 // dressAs dresses the whole box in one of the usual ways.
-func (s *Room) dressAs(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+func dressAs(_ context.Context, c *pressed) error {
 	bare := c.Doc.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range advice.LevelsOf(plan.Make(bare, s.Workshop(ctx)), c.Doc, s.Workshop(ctx)) {
+	for _, l := range advice.LevelsOf(plan.Make(bare, c.shop), c.Doc, c.shop) {
 		if l.ID == c.Arg {
 			c.Doc.Dress = l.Dress
 		}
@@ -31,8 +31,8 @@ func (s *Room) dressAs(ctx context.Context, c *desk.Changing[brief.Brief]) error
 
 // pointPanel puts a layer on a panel or takes it off again: what other panels have goes
 // on it too.
-func (s *Room) pointPanel(ctx context.Context, c *desk.Changing[brief.Brief]) error {
-	p := plan.Make(c.Doc, s.Workshop(ctx))
+func pointPanel(_ context.Context, c *pressed) error {
+	p := plan.Make(c.Doc, c.shop)
 	c.Focus = "panel-" + strings.ReplaceAll(c.Arg, "/", "-")
 	if !p.OK() { // which panels the layers are on is read off the plan
 		c.Notice = "First mend what is wrong: then point at a panel again."
@@ -72,7 +72,7 @@ func (s *Room) pointPanel(ctx context.Context, c *desk.Changing[brief.Brief]) er
 }
 
 // addDress puts another thing on, with what is usual of it.
-func (s *Room) addDress(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func addDress(_ context.Context, c *pressed) error {
 	d, id := &c.Doc.Dress, desk.NewMark()
 	switch c.Arg {
 	case "layers":
@@ -102,7 +102,7 @@ func (s *Room) addDress(_ context.Context, c *desk.Changing[brief.Brief]) error 
 }
 
 // removeDress takes a thing off.
-func (s *Room) removeDress(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func removeDress(_ context.Context, c *pressed) error {
 	list, id, _ := strings.Cut(c.Arg, ".")
 	if _, was := document.Remove(&c.Doc, "dress."+list+".@"+id); !was {
 		c.Notice = "That was taken off already, in another window."
@@ -111,9 +111,9 @@ func (s *Room) removeDress(_ context.Context, c *desk.Changing[brief.Brief]) err
 }
 
 // takeScheme tries another small scheme of cards.
-func (s *Room) takeScheme(ctx context.Context, c *desk.Changing[brief.Brief]) error {
+func takeScheme(_ context.Context, c *pressed) error {
 	n, err := strconv.Atoi(c.Arg)
-	suits := advice.Schemes(plan.Make(c.Doc, s.Workshop(ctx)), s.Workshop(ctx))
+	suits := advice.Schemes(plan.Make(c.Doc, c.shop), c.shop)
 	if err == nil && n >= 0 && n < len(suits) {
 		c.Doc.Dress.Scheme = suits[n].Scheme
 	}

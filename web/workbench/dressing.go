@@ -147,7 +147,7 @@ func (f BoxForm) DressSections() []section {
 		p := "dress.layers.@" + l.ID + "."
 		out[0].Groups = append(out[0].Groups, desk.Group{ID: "layer-" + l.ID, Title: fmt.Sprintf("Layer %d", i+1),
 			Remove: "remove-dress:layers." + l.ID, MoreSays: "Border, corners, run, motif",
-			Fields: []desk.Field{bare(f.Pick(p+"on", f.pointed(where, string(l.On)))), f.cardsOf(p + "stock"), f.Open(p+"border",
+			Fields: []desk.Field{bare(f.Pick(p+"on", pointed(where, string(l.On)))), f.cardsOf(p + "stock"), f.Open(p+"border",
 				eighth)},
 			More: []desk.Field{f.Open(p+"top", "as the border"), f.Open(p+"bottom", "as the border"),
 				f.Pick(p+"corners", choices("", "as the panel's", "round", "cut round")), f.Ask(p + "run"), f.Ask(p + "inside"),
@@ -205,7 +205,7 @@ func (f BoxForm) counted(id string) (n int) {
 }
 
 // pointed adds to some choices what a field holds beside them: panels pointed at.
-func (f BoxForm) pointed(of []style.Choice, now string) []style.Choice {
+func pointed(of []style.Choice, now string) []style.Choice {
 	if now == "" || slices.ContainsFunc(of, func(c style.Choice) bool { return c.ID == now }) {
 		return of
 	}
@@ -224,7 +224,7 @@ func (f BoxForm) panelChoices(usual, now string) []style.Choice {
 			}
 		}
 	}
-	return f.pointed(out, now)
+	return pointed(out, now)
 }
 
 func (f BoxForm) on(path, usual string) desk.Field {
@@ -239,7 +239,7 @@ func (f BoxForm) topperGroups(eighth string) (out []desk.Group) {
 		out = append(out, desk.Group{ID: "topper-" + t.ID, Title: fmt.Sprintf("Topper %d", i+1),
 			Remove:   "remove-dress:toppers." + t.ID,
 			MoreSays: "Layers, border, cards, ink",
-			Fields: []desk.Field{f.Pick(p+"shape", namedChoices("", wish.Shapes...)), f.Pick(p+"on", f.pointed(on, string(t.On))),
+			Fields: []desk.Field{f.Pick(p+"shape", namedChoices("", wish.Shapes...)), f.Pick(p+"on", pointed(on, string(t.On))),
 				f.Open(p+"words", "none"), f.Open(p+"width", "as it suits"), f.Open(p+"height", "as it suits")},
 			More: []desk.Field{f.Open(p+"right", "0"), f.Open(p+"down", "0"), f.Open(p+"layers", "2"), f.Open(p+"border", eighth), f.Ask(p + "raised"),
 				f.Open(p+"stock", "accent, plain"), f.Open(p+"ink", "#2a2520")}})
@@ -290,7 +290,7 @@ func (f BoxForm) finishGroups() (out []desk.Group) {
 			Remove: "remove-dress:finishes." + fin.ID, MoreSays: "When, how long, drying",
 			Fields: []desk.Field{f.Pick(p+"kind", choices("ink", "inked edges", "sponge", "sponged edges", "stamp", "stamped", "emboss",
 				"embossed", "punched", "die-cut or punched pieces", "sticker", "stickers", "letter", "lettering")),
-				f.Pick(p+"on", f.pointed(on, string(fin.On))), f.Open(p+"what", "as you like")},
+				f.Pick(p+"on", pointed(on, string(fin.On))), f.Open(p+"what", "as you like")},
 			More: []desk.Field{f.Pick(p+"when", choices("", "as is usual for it", "scoring", "before scoring", "flat",
 				"while all is flat", "sticking", "after the layers, before sticking", "last", "on the closed box")),
 				f.Open(p+"minutes", "as is usual"), f.Open(p+"dry", "as is usual")}}

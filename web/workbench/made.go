@@ -120,7 +120,7 @@ func cardOfSet(s *sets.Set) store.Summary {
 // KeepCard keeps how lists show a box. It can be made again: that it could not
 // be kept is no reason to show nothing.
 func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summary) {
-	if err := s.Store.KeepCard(ctx, head.Of, head.ID, s.Program(ctx), card); err != nil {
+	if err := s.Store.Shelf.KeepCard(ctx, head.Of, head.ID, s.Program(ctx), card); err != nil {
 		s.Log.Warn("a card was not kept", "project", head.Of, "err", err)
 	}
 }
@@ -307,7 +307,7 @@ func (s *Room) benchStage(ctx context.Context, st *State) (*benchStage, error) {
 	if err != nil {
 		return nil, err
 	}
-	ticks, _, err := s.Store.Ticks(ctx, st.Of)
+	ticks, _, err := s.Store.Log.Ticks(ctx, st.Of)
 	if err != nil {
 		return nil, err
 	}

@@ -24,7 +24,8 @@ var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
 type Room struct {
 	*desk.Desk
 	Sheets *sheets.Room
+	Usuals Usuals
 }
 
 // New opens the room.
-func New(d *desk.Desk, sheets *sheets.Room) *Room { return &Room{d, sheets} }
+func New(d *desk.Desk, sheets *sheets.Room) *Room { return &Room{d, sheets, Usuals{d}} }

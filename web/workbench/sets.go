@@ -76,7 +76,7 @@ func (f BoxForm) setGroup() desk.Group {
 }
 
 // addBox adds a box to the set, and begins the set when there is none yet.
-func (s *Room) addBox(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func addBox(_ context.Context, c *pressed) error {
 	c.After = func(e *desk.Edited[brief.Brief]) {
 		e.Part = e.Doc.AddMember()
 		e.Focus = "box-" + e.Part
@@ -85,7 +85,7 @@ func (s *Room) addBox(_ context.Context, c *desk.Changing[brief.Brief]) error {
 }
 
 // removeBox takes a box out of the set.
-func (s *Room) removeBox(_ context.Context, c *desk.Changing[brief.Brief]) error {
+func removeBox(_ context.Context, c *pressed) error {
 	box := c.Arg
 	c.After = func(e *desk.Edited[brief.Brief]) {
 		n := e.Doc.Several.At(box)

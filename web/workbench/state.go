@@ -46,7 +46,7 @@ func WaitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 	return len(p.Problems) > 0
 }
 
-func (s *Room) Looked(head store.Project, m made) *State {
+func Looked(head store.Project, m made) *State {
 	st := &State{Project: head, Brief: head.Doc, Plan: m.Plan}
 	if m.Set != nil {
 		st.Set = newShownSet(m.Set, head.Doc.Several.Boxes[m.n].ID)

@@ -24,8 +24,11 @@ type Usual struct {
 	Own bool
 }
 
-// Library lists the usual things that ship, overruled by the maker's own.
-func (s *Room) Library(ctx context.Context) ([]Usual, error) {
+// Usuals are the usual things of this maker.
+type Usuals struct{ *desk.Desk }
+
+// List gives those that ship, overruled by the maker's own.
+func (s Usuals) List(ctx context.Context) ([]Usual, error) {
 	own, err := s.Store.Things(ctx)
 	if err != nil {
 		return nil, err
@@ -62,8 +65,9 @@ func (u Usual) Looks() string {
 	return words.Small(shape.Title)
 }
 
-func (s *Room) LibraryPage(c *echo.Context) error {
-	things, err := s.Library(c.Request().Context())
+// Page shows them.
+func (s Usuals) Page(c *echo.Context) error {
+	things, err := s.List(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -76,7 +80,8 @@ type libraryPage struct {
 	Things []Usual
 }
 
-func (s *Room) Forget(c *echo.Context) error {
+// Forget drops one of the maker's own.
+func (s Usuals) Forget(c *echo.Context) error {
 	if err := s.Store.ForgetThing(c.Request().Context(), c.FormValue("name")); err != nil {
 		return err
 	}

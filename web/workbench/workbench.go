@@ -124,7 +124,7 @@ func (s *Room) State(c *echo.Context) (*State, error) {
 
 // Look makes the state of a revision: of the box that a page is about.
 func (s *Room) Look(ctx context.Context, head store.Project, e *desk.Edited[brief.Brief]) *State {
-	return s.Looked(head, s.Make(ctx, head.Doc, e.Part))
+	return Looked(head, s.Make(ctx, head.Doc, e.Part))
 }
 
 func (s *Room) Workbench(c *echo.Context) error {
@@ -147,7 +147,7 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, s.Workshop(c.Request().Context())),
 		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units()}
 	if st.Shown != nil {
-		data.Picture, data.Seen, data.Course = s.Picture(c, st, v), SeenOf(c, st), st.Course()
+		data.Picture, data.Seen, data.Course = Picture(c, st, v), SeenOf(c, st), st.Course()
 	}
 	if err := s.showView(c, data); err != nil {
 		return err
@@ -181,7 +181,7 @@ func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err e
 	st := data.S
 	switch data.V.Stage {
 	case "contents":
-		data.Usual, err = s.Library(ctx)
+		data.Usual, err = s.Usuals.List(ctx)
 	case "dressing":
 		dress := dressing(f, st)
 		data.Dress = &dress
@@ -246,7 +246,7 @@ func (v View) Link(pairs ...string) string { return v.With(pairs...) }
 // TableW and tableH are the room a drawing has on the table at 1280 × 800.
 const TableW, TableH = 690.0, 560.0
 
-func (s *Room) Picture(c *echo.Context, st *State, v View) template.HTML {
+func Picture(c *echo.Context, st *State, v View) template.HTML {
 	p := st.Shown
 	switch v.View {
 	case "folded":
@@ -279,8 +279,8 @@ func (s *Room) Folded(c *echo.Context) error {
 	if st.Shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
 	}
-	s.WholeSet(c, st)
-	return c.HTML(http.StatusOK, string(s.Picture(c, st, View{View: "folded"})))
+	WholeSet(c, st)
+	return c.HTML(http.StatusOK, string(Picture(c, st, View{View: "folded"})))
 }
 
 // Solid gives the box for the view that turns it in the page.
@@ -296,14 +296,14 @@ func (s *Room) Solid(c *echo.Context) error {
 }
 
 func (s *Room) SolidOf(c *echo.Context, st *State) error {
-	if s.WholeSet(c, st); st.whole() {
+	if WholeSet(c, st); st.whole() {
 		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
 	}
 	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
 }
 
 // WholeSet looks at all boxes of a set, where the address says so.
-func (s *Room) WholeSet(c *echo.Context, st *State) {
+func WholeSet(c *echo.Context, st *State) {
 	if st.Set != nil {
 		st.Set.Whole = c.QueryParam("all") == "1" && st.Set.OK()
 	}
