@@ -244,13 +244,10 @@ func (s *Room) Tick(c *echo.Context) error {
 	if c.FormValue("mark") != mark { // what was done is not what it says now
 		return c.Redirect(http.StatusSeeOther, path+"?"+url.Values{"step": {step.ID}}.Encode())
 	}
-	seconds, err := strconv.ParseFloat(c.FormValue("seconds"), 64)
-	if err != nil || seconds < 1 || seconds > 8*3600 {
-		seconds = 0
-	}
 	if more != 0 { // of one that is done already the next is shown
-		err = s.Store.Do(c.Request().Context(), desk.ActName(c), store.Ticking(c.Param("id"), store.Tick{Step: step.ID, Print: mark}, more,
-			step.Count, store.Took{Title: step.Title, Seconds: seconds, Minutes: step.Minutes}))
+		err = s.Store.Do(c.Request().Context(), desk.ActName(c), store.Ticking(c.Param("id"),
+			store.Tick{Step: step.ID, Print: mark}, more, step.Count,
+			store.Took{Title: step.Title, Seconds: secondsTaken(c), Minutes: step.Minutes}))
 		if err != nil && !errors.Is(err, store.ErrArrived) {
 			return err
 		}
@@ -259,19 +256,28 @@ func (s *Room) Tick(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	done := ticks[step.ID].Done
-	next := "all"
+	return c.Redirect(http.StatusSeeOther, path+"?"+stepAfter(j, n, ticks[step.ID].Done).Encode())
+}
+
+// secondsTaken is how long the page saw a step take, 0 where that can't be: who went to bed over it took no night for it.
+func secondsTaken(c *echo.Context) float64 {
+	seconds, err := strconv.ParseFloat(c.FormValue("seconds"), 64)
+	if err != nil || seconds < 1 || seconds > 8*3600 {
+		return 0
+	}
+	return seconds
+}
+
+// stepAfter is what is shown when so many of a step are done: the rest of it, or the next.
+func stepAfter(j sets.Job, n, done int) url.Values {
+	step := j.Steps[n]
 	switch {
 	case done < step.Count:
-		next = step.ID
+		return url.Values{"step": {step.ID}, "picture": {strconv.Itoa(max(1, len(step.Frames)))}}
 	case n+1 < len(j.Steps):
-		next = j.Steps[n+1].ID
+		return url.Values{"step": {j.Steps[n+1].ID}}
 	}
-	q := url.Values{"step": {next}}
-	if next == step.ID {
-		q.Set("picture", strconv.Itoa(max(1, len(step.Frames))))
-	}
-	return c.Redirect(http.StatusSeeOther, path+"?"+q.Encode())
+	return url.Values{"step": {"all"}}
 }
 
 // BeginAgain clears the ticks for another making.

@@ -1,6 +1,7 @@
 package boxes
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -34,15 +35,11 @@ const mostAtOnce = 500
 
 // ActBoxes does what a button asks to the boxes that are ticked.
 func (s *Room) ActBoxes(c *echo.Context) error {
-	ctx := c.Request().Context()
 	values, err := c.FormValues()
 	if err != nil {
 		return err
 	}
-	back, err := url.Parse(values.Get("back"))
-	if err != nil || back.IsAbs() || back.Host != "" || !strings.HasPrefix(back.Path, "/") {
-		back = &url.URL{Path: "/"}
-	}
+	back := listOf(values.Get("back"))
 	said := func(what string) error {
 		q := back.Query()
 		q.Set("said", what)
@@ -55,44 +52,56 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 	if len(ids) > mostAtOnce {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are worked on at once.", mostAtOnce))
 	}
-	switch values.Get("act") {
-	case "folder":
-		name := values.Get("into")
-		if strings.TrimSpace(name) == "" {
-			return s.homeWith(c, http.StatusUnprocessableEntity, "Write the folder's name first, such as the occasion.")
-		}
-		if err := s.Store.Shelf.PutIn(ctx, name, ids...); err != nil {
-			return err
-		}
-		return said("foldered")
-	case "out":
-		if err := s.Store.Shelf.TakeOut(ctx, back.Query().Get("folder"), ids...); err != nil {
-			return err
-		}
-		return said("out")
-	case "by", "up":
-		if err := s.Store.Shelf.PutBy(ctx, values.Get("act") == "by", ids...); err != nil {
-			return err
-		}
-		return said(values.Get("act"))
-	case "starting", "unstarting":
-		if err := s.Store.Shelf.StartFrom(ctx, values.Get("act") == "starting", ids...); err != nil {
-			return err
-		}
-		return said(map[string]string{"starting": "started", "unstarting": "unstarted"}[values.Get("act")])
-	case "bin":
-		if err := s.Store.Shelf.ToBin(ctx, ids...); err != nil {
-			return err
-		}
-		return said("binned")
+	switch act := values.Get("act"); act {
 	case "fair":
 		return c.Redirect(http.StatusSeeOther, "/fair?"+url.Values{"p": ids}.Encode())
 	case "batch":
 		return s.Batches.NewBatch(c)
 	case "bundle":
 		return s.bundleOf(c, ids, "boxes")
+	default:
+		folder := values.Get("into")
+		if act == "folder" && strings.TrimSpace(folder) == "" {
+			return s.homeWith(c, http.StatusUnprocessableEntity, "Write the folder's name first, such as the occasion.")
+		}
+		if act == "out" {
+			folder = back.Query().Get("folder")
+		}
+		what, err := s.shelve(c.Request().Context(), act, folder, ids)
+		if err != nil {
+			return err
+		}
+		return said(what)
 	}
-	return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+}
+
+// listOf is the list that a form was sent from: an address of ours, whatever the form says.
+func listOf(text string) *url.URL {
+	back, err := url.Parse(text)
+	if err != nil || back.IsAbs() || back.Host != "" || !strings.HasPrefix(back.Path, "/") {
+		return &url.URL{Path: "/"}
+	}
+	return back
+}
+
+// shelve puts boxes elsewhere in the lists, and names what is to be said of it.
+func (s *Room) shelve(ctx context.Context, act, folder string, ids []string) (said string, err error) {
+	shelf := s.Store.Shelf
+	switch act {
+	case "folder":
+		return "foldered", shelf.PutIn(ctx, folder, ids...)
+	case "out":
+		return "out", shelf.TakeOut(ctx, folder, ids...)
+	case "by", "up":
+		return act, shelf.PutBy(ctx, act == "by", ids...)
+	case "starting":
+		return "started", shelf.StartFrom(ctx, true, ids...)
+	case "unstarting":
+		return "unstarted", shelf.StartFrom(ctx, false, ids...)
+	case "bin":
+		return "binned", shelf.ToBin(ctx, ids...)
+	}
+	return "", echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
 }
 
 // FolderOf puts one box into a folder, or takes it out, from its own page.

@@ -1,6 +1,7 @@
 package boxes
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -77,33 +78,13 @@ func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem
 	if b.Several != nil {
 		return b, "The boxes of a set have things of their own. Make a copy of the set and change what goes into each.", nil
 	}
-	var things []brief.Item
 	usual, err := s.Work.Usuals.List(c.Request().Context())
 	if err != nil {
 		return b, "", err
 	}
-	name := strings.TrimSpace(c.FormValue("thing"))
-	for _, u := range usual {
-		if string(u.Name) == name && name != "" {
-			item := u.Item
-			item.ID, item.Count = "1", brief.Whole(strings.TrimSpace(c.FormValue("count")))
-			things = append(things, item)
-		}
-	}
-	if l := strings.TrimSpace(c.FormValue("length")); len(things) == 0 && l != "" {
-		name = strings.TrimSpace(c.FormValue("name"))
-		if name == "" {
-			name = "thing"
-		}
-		things = []brief.Item{{ID: "1", Name: brief.Text(words.Cut(name, 80)), Shape: "block", Length: brief.Text(l),
-			Width: brief.Text(c.FormValue("width")), Height: brief.Text(c.FormValue("height")),
-			Count: brief.Whole(strings.TrimSpace(c.FormValue("count")))}}
-	}
+	things := thingsAsked(c, usual)
 	if len(things) == 0 {
 		return b, "Pick one of the usual things, or type the size of another.", nil
-	}
-	if things[0].Count == "" {
-		things[0].Count = "1"
 	}
 	b.Contents, b.Size, b.Arrange, b.Sheets.Pins = things, nil, brief.Arrange{Compartments: b.Arrange.Compartments}, nil
 	r := brief.NewReader(&b)
@@ -118,6 +99,24 @@ func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem
 	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(of.Name), longest), "…") + " for " +
 		words.Cut(string(things[0].Name), 18))
 	return b, "", nil
+}
+
+// thingsAsked are what is to go into it: one of the usual things, or one whose size was typed.
+func thingsAsked(c *echo.Context, usual []workbench.Usual) (things []brief.Item) {
+	typed := func(name string) string { return strings.TrimSpace(c.FormValue(name)) }
+	count := brief.Whole(cmp.Or(typed("count"), "1"))
+	for _, u := range usual {
+		if name := typed("thing"); name != "" && string(u.Name) == name {
+			item := u.Item
+			item.ID, item.Count = "1", count
+			things = append(things, item)
+		}
+	}
+	if len(things) > 0 || typed("length") == "" {
+		return things
+	}
+	return []brief.Item{{ID: "1", Name: brief.Text(words.Cut(cmp.Or(typed("name"), "thing"), 80)), Shape: "block", Count: count,
+		Length: brief.Text(typed("length")), Width: brief.Text(c.FormValue("width")), Height: brief.Text(c.FormValue("height"))}}
 }
 
 // figure is one number of two plans.

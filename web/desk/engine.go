@@ -89,26 +89,15 @@ func Edit[D any](s *Desk, c *echo.Context, k Kind[D], do Making[D]) (store.Head[
 	defer end()
 	for range 8 {
 		head, err := k.Head(ctx, id)
-		if err != nil {
+		before, missed := s.arrived(ctx, name)
+		if err = cmp.Or(err, missed); before || err != nil {
 			return head, none, err
-		}
-		if name != "" {
-			if before, err := s.Store.Arrived(ctx, name); before || err != nil {
-				return head, none, err
-			}
 		}
 		e, err := k.make(&head, do)
 		if err != nil {
 			return head, e, err
 		}
-		parts, made := e.Besides, int64(0)
-		if e.Same || string(k.Form.Encode(e.Doc)) != string(k.Form.Encode(head.Doc)) {
-			change := store.Change[D]{Base: head.ID, Doc: e.Doc, What: e.What, Burst: burstOf(c, e.Alone)}
-			parts = append([]store.Write{k.Write(id, change, &made)}, parts...)
-			if e.Also != nil {
-				parts = append(parts, e.Also(&made)...)
-			}
-		}
+		parts := k.parts(id, &head, &e, burstOf(c, e.Alone))
 		if len(parts) == 0 {
 			return head, e, nil
 		}
@@ -128,6 +117,28 @@ func Edit[D any](s *Desk, c *echo.Context, k Kind[D], do Making[D]) (store.Head[
 		return now, e, err
 	}
 	return store.Head[D]{}, none, echo.NewHTTPError(http.StatusConflict, k.Busy)
+}
+
+// arrived reports whether an act of this name has been done; one without a name has not.
+func (s *Desk) arrived(ctx context.Context, name string) (bool, error) {
+	if name == "" {
+		return false, nil
+	}
+	return s.Store.Arrived(ctx, name)
+}
+
+// parts are what an act writes: the document where it changed, and what goes with it.
+func (k Kind[D]) parts(id string, head *store.Head[D], e *Edited[D], burst string) []store.Write {
+	if !e.Same && string(k.Form.Encode(e.Doc)) == string(k.Form.Encode(head.Doc)) {
+		return e.Besides
+	}
+	var made int64
+	parts := append([]store.Write{k.Write(id, store.Change[D]{Base: head.ID, Doc: e.Doc, What: e.What, Burst: burst},
+		&made)}, e.Besides...)
+	if e.Also != nil {
+		parts = append(parts, e.Also(&made)...)
+	}
+	return parts
 }
 
 // burstOf names the changes that are undone together: a window's, of one visit to a field. What is undone by itself is

@@ -62,22 +62,7 @@ func (s *Room) RecordMade(c *echo.Context) error {
 	if why != "" {
 		return s.unkept(c, st, typed, why)
 	}
-	record := s.Store.Log.Recording(&m)
-	if fit == nil {
-		err = s.Store.Do(ctx, desk.ActName(c), record)
-	} else { // how it fitted goes to the shop in the same commit
-		_, _, err = s.Supplies.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
-			e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "How the lid of " + st.Called() + " fitted"}
-			e.Besides = []store.Write{record, func(context.Context, *sql.Tx) error {
-				if m.ID == "" {
-					return errKnown
-				}
-				return nil
-			}}
-			e.Doc.Fits = append(e.Doc.Fits, *fit)
-			return e, nil
-		})
-	}
+	err = s.keepMade(c, &m, fit, st.Called())
 	if errors.Is(err, errKnown) || err == nil && m.ID == "" {
 		return c.Redirect(http.StatusSeeOther, "/logbook?project="+m.Project)
 	}
@@ -85,6 +70,26 @@ func (s *Room) RecordMade(c *echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s?new=1", m.ID))
+}
+
+// keepMade writes a making into the logbook, and in the same commit how its lid fitted into the shop.
+func (s *Room) keepMade(c *echo.Context, m *record.Making, fit *shop.Fit, called string) error {
+	written := s.Store.Log.Recording(m)
+	if fit == nil {
+		return s.Store.Do(c.Request().Context(), desk.ActName(c), written)
+	}
+	_, _, err := s.Supplies.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
+		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "How the lid of " + called + " fitted"}
+		e.Besides = []store.Write{written, func(context.Context, *sql.Tx) error {
+			if m.ID == "" {
+				return errKnown
+			}
+			return nil
+		}}
+		e.Doc.Fits = append(e.Doc.Fits, *fit)
+		return e, nil
+	})
+	return err
 }
 
 // errKnown says that a making is in the logbook already.

@@ -1,6 +1,7 @@
 package logbook
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -31,20 +32,12 @@ func (s *Room) AddPhotos(c *echo.Context) error {
 			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
 				"Nothing was taken in.", store.MostPhotos, m.Photos))
 	}
-	done, err := s.Turn(c.Request().Context()) // large pictures take memory: few at a time
+	all, wrong, err := s.takePhotos(c.Request().Context(), m.ID, files, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	if err != nil {
 		return err
 	}
-	defer done()
-	var all []store.Photo
-	for _, f := range files {
-		p, err := takePhoto(f)
-		if err != nil {
-			return s.showMakingWith(c, http.StatusUnprocessableEntity, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.",
-				words.Cut(f.Filename, 60), err))
-		}
-		all = append(all, store.Photo{Making: m.ID, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
-			Says: words.Cut(strings.TrimSpace(c.FormValue("says")), 160)})
+	if wrong != "" {
+		return s.showMakingWith(c, http.StatusUnprocessableEntity, wrong)
 	}
 	err = s.Store.Log.KeepPhotos(c.Request().Context(), all...)
 	if errors.Is(err, store.ErrFull) {
@@ -56,6 +49,26 @@ func (s *Room) AddPhotos(c *echo.Context) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", m.ID))
+}
+
+// takePhotos makes pictures of what was sent: of all, or it says what is wrong with one. Large pictures take memory, so
+// few are made at a time.
+func (s *Room) takePhotos(ctx context.Context, making string, files []*multipart.FileHeader, says string) (
+	all []store.Photo, wrong string, err error) {
+	done, err := s.Turn(ctx)
+	if err != nil {
+		return nil, "", err
+	}
+	defer done()
+	for _, f := range files {
+		p, err := takePhoto(f)
+		if err != nil {
+			return nil, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.", words.Cut(f.Filename, 60), err), nil
+		}
+		all = append(all, store.Photo{Making: making, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
+			Says: says})
+	}
+	return all, "", nil
 }
 
 func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {

@@ -148,18 +148,7 @@ func (s *Room) LeastStream(c *echo.Context, tasks []cutting.Task, step measure.S
 		return err
 	}
 	defer done()
-	w := c.Response()
-	w.Header().Set(echo.HeaderContentType, "text/event-stream")
-	w.Header().Set(echo.HeaderCacheControl, "no-store")
-	w.WriteHeader(http.StatusOK)
-	flush := http.NewResponseController(w)
-	send := func(p Progress) {
-		data, err := json.Marshal(p)
-		if err == nil {
-			fmt.Fprintf(w, "data: %s\n\n", data)
-			_ = flush.Flush() // one who has left is noticed by the context
-		}
-	}
+	send := streamTo(c.Response())
 	told, standing := -1.0, UsesOf(now)
 	found := cutting.Search(tasks, func(at float64, found []cutting.Found, better bool) bool {
 		p := Progress{Done: at}
@@ -186,6 +175,20 @@ func (s *Room) LeastStream(c *echo.Context, tasks []cutting.Task, step measure.S
 	}
 	send(end)
 	return nil
+}
+
+// streamTo begins an answer that is told bit by bit, and gives what tells the next.
+func streamTo(w http.ResponseWriter) func(Progress) {
+	w.Header().Set(echo.HeaderContentType, "text/event-stream")
+	w.Header().Set(echo.HeaderCacheControl, "no-store")
+	w.WriteHeader(http.StatusOK)
+	flush := http.NewResponseController(w)
+	return func(p Progress) {
+		if data, err := json.Marshal(p); err == nil {
+			fmt.Fprintf(w, "data: %s\n\n", data)
+			_ = flush.Flush() // one who has left is noticed by the context
+		}
+	}
 }
 
 // cutUses is what is cut up: what is paid first, and then the card.

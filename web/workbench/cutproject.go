@@ -10,6 +10,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/cutting"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/draw"
 	"brevium/web/desk"
 	"brevium/web/sheets"
@@ -106,6 +107,17 @@ type nearlyPage struct {
 	Base       int64
 }
 
+// cutAs is a way to cut that is shown beside others, and what of the sheets it asks.
+type cutAs struct{ title, why, aim, tie, sizes string }
+
+var waysToCut = []cutAs{
+	{"Fewest sheets", "of the sheet that was chosen", "sheets", "offcut", "one"},
+	{"Largest offcut", "of any size it comes in, fewest sheets", "sheets", "offcut", "any"},
+	{"Fewest settings", "the stop is moved least", "sheets", "stops", "one"},
+	{"Least cost", "any size it comes in", "cost", "offcut", "any"},
+	{"Least card", "any size it comes in", "card", "offcut", "any"},
+}
+
 // WaysToCut lays a plan's sheets by each aim, side by side.
 func (s *Room) WaysToCut(c *echo.Context) error {
 	st, err := s.State(c)
@@ -121,34 +133,32 @@ func (s *Room) WaysToCut(c *echo.Context) error {
 	}
 	defer done()
 	var ways []wayToCut
-	for _, w := range []struct{ title, why, aim, tie, sizes string }{
-		{"Fewest sheets", "of the sheet that was chosen", "sheets", "offcut", "one"},
-		{"Largest offcut", "of any size it comes in, fewest sheets", "sheets", "offcut", "any"},
-		{"Fewest settings", "the stop is moved least", "sheets", "stops", "one"},
-		{"Least cost", "any size it comes in", "cost", "offcut", "any"},
-		{"Least card", "any size it comes in", "card", "offcut", "any"},
-	} {
-		b := st.Brief.Clone()
-		set := brief.To("sheets.aim", w.aim, "sheets.among-equals", w.tie, "sheets.sizes", w.sizes)
-		for field, text := range set.All() {
-			b.Set(field, text)
+	for _, w := range waysToCut {
+		if way, ok := s.cutThatWay(s.Workshop(c.Request().Context()), st.Brief.Clone(), w); ok {
+			ways = append(ways, way)
 		}
-		p := plan.Make(b, s.Workshop(c.Request().Context()))
-		if !p.OK() {
-			continue
-		}
-		found := s.Sheets.SolvedAtOnce(sheets.Hurried(p.Tasks()))
-		p = advice.Cut(p, found, s.Workshop(c.Request().Context()))
-		v := sheets.CutViewOf(p.Cuts, p.Step, false)
-		v.Proved = p.Proved()
-		ways = append(ways, wayToCut{Title: w.title, Why: w.why, View: v, Set: set,
-			Here: st.Brief.Get("sheets.aim") == w.aim && st.Brief.Get("sheets.among-equals") == w.tie &&
-				st.Brief.Get("sheets.sizes") == w.sizes,
-			Small: template.HTML(draw.Sheets(p, 260, 150, 6))})
 	}
 	v := viewOf(c).opened(st)
 	return s.Render(c, http.StatusOK, "cutways", &cutWaysPage{desk.Page{Title: "Ways to cut it", Part: "cutways"}, st, ways,
 		"/projects/" + c.Param("id"), v.With(), st.ID})
+}
+
+// cutThatWay cuts a box the one way, where there is a plan of it at all.
+func (s *Room) cutThatWay(w request.Workshop, b brief.Brief, as cutAs) (way wayToCut, ok bool) {
+	set, here := brief.To("sheets.aim", as.aim, "sheets.among-equals", as.tie, "sheets.sizes", as.sizes), true
+	for field, text := range set.All() {
+		here = here && b.Get(field) == text
+		b.Set(field, text)
+	}
+	p := plan.Make(b, w)
+	if !p.OK() {
+		return way, false
+	}
+	p = advice.Cut(p, s.Sheets.SolvedAtOnce(sheets.Hurried(p.Tasks())), w)
+	v := sheets.CutViewOf(p.Cuts, p.Step, false)
+	v.Proved = p.Proved()
+	return wayToCut{Title: as.title, Why: as.why, View: v, Set: set, Here: here,
+		Small: template.HTML(draw.Sheets(p, 260, 150, 6))}, true
 }
 
 // Nearly lists the changes that are a hair from saving.
