@@ -31,10 +31,7 @@ func TestBatchJourney(t *testing.T) {
 	v.sees("the seed table × 8")
 	where := v.reads("location.pathname")
 
-	other := &visitor{t: t, address: v.address}
-	ctx, end := chromedp.NewContext(v.ctx)
-	t.Cleanup(end)
-	other.ctx = ctx
+	other := v.window()
 	other.do("the same batch elsewhere", chromedp.Navigate(v.address+where))
 	other.sees("the seed table × 8")
 

@@ -26,12 +26,20 @@ type line struct {
 	down   bool
 	loses  int
 	posts  int
+	status int // what changes are answered with in its place, 0 for nothing
 }
 
 func (l *line) is(down bool, loses int, delays ...time.Duration) {
 	l.Lock()
 	defer l.Unlock()
 	l.down, l.loses, l.delays, l.posts = down, loses, delays, 0
+}
+
+// answers makes the line answer changes with a status, as something before the pages would.
+func (l *line) answers(status int) {
+	l.Lock()
+	defer l.Unlock()
+	l.status = status
 }
 
 func (l *line) between(next http.Handler) http.Handler {
@@ -41,6 +49,7 @@ func (l *line) between(next http.Handler) http.Handler {
 		if r.Method == "POST" {
 			l.posts++
 		}
+		status := l.status
 		if len(l.delays) > 0 && r.Header.Get("HX-Request") != "" {
 			delay = l.delays[l.posts%len(l.delays)]
 		}
@@ -50,6 +59,10 @@ func (l *line) between(next http.Handler) http.Handler {
 		l.Unlock()
 		if down {
 			panic(http.ErrAbortHandler)
+		}
+		if status != 0 && r.Method == "POST" {
+			w.WriteHeader(status)
+			return
 		}
 		answer := httptest.NewRecorder()
 		next.ServeHTTP(answer, r)

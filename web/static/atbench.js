@@ -1,6 +1,6 @@
 // The work at the bench: one step fills the screen. Steps are turned without the page
 // being loaded anew, so that the screen stays awake and timers run on.
-import { $, remembered, remember, tell } from "./page.js";
+import { $, remembered, remember, tell, enter } from "./page.js";
 
 const main = () => $("[data-at-bench]");
 
@@ -92,6 +92,7 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
   const late = setTimeout(() => mine.abort(new Error("no answer")), 30000);
   try {
     const answer = await fetch(address, { signal: mine.signal, ...(sent && { method: "POST", body: sent }) });
+    if (sent && answer.status === 401) throw new Error("ended");
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const fresh = page.querySelector("[data-at-bench]");
     if (!fresh || !answer.ok) { // what was sent is told by the page as it is now
@@ -104,7 +105,8 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     if (e.name === "AbortError" || quiet) return;
     begin();
     if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
-    tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
+    if (e.message === "ended") tell("Your time here has run out, so this was not ticked. Try again when you are in.", enter);
+    else tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
   } finally {
     clearTimeout(late);
     if (going === mine) going = null;

@@ -1,6 +1,6 @@
 // What is typed and pressed becomes changes in the queue.
-import { $, bench } from "./page.js";
-import { entries, isOnItsWay, put, ready, flush, waiting, stuck } from "./queue.js";
+import { $, bench, tell } from "./page.js";
+import { entries, isOnItsWay, put, ready, flush, waiting, unstick, unkept, stick } from "./queue.js";
 import { typing } from "./swap.js";
 
 // Keys typed in one visit to one field are undone together.
@@ -74,7 +74,7 @@ function change(el, now) {
     f.steps = 0;
     entry.fields.set(el.name, f);
     lastTyped.set(el, value);
-    stuck.delete(el.name);
+    unstick(el.name);
     clearTimeout(entry.after);
     entry.after = setTimeout(() => ready(entry), pause);
   }
@@ -110,6 +110,15 @@ document.addEventListener("keydown", (e) => {
   e.preventDefault();
   if (e.target.type === "text") change(e.target, true);
 });
+
+// What stood in a field and was not kept stands there again.
+for (const [name, text] of unkept()) {
+  const el = document.querySelector(`#brief [name="${CSS.escape(name)}"]:is(input[type=text], textarea)`);
+  if (!el || text === undefined || el.value === text) continue;
+  el.value = text;
+  stick(name, text);
+  tell("What was not kept stands in its field again. Press Enter there to try it once more, or write something else.");
+}
 
 // --- Buttons. What each does is undone by itself.
 let presses = 0;

@@ -3,10 +3,14 @@ export const $ = (selector, from = document) => from.querySelector(selector);
 export const bench = () => $("#workbench");
 
 const notice = $("#notice");
-export function tell(text) {
+export function tell(text, link) {
+  if (text && !notice.hidden && notice.firstChild.data === text) return; // said again, it would take the focus from its link
   notice.textContent = text;
   notice.hidden = !text;
+  if (link) notice.append(" ", Object.assign(document.createElement("a"), { target: "_blank", ...link }));
 }
+// enter leads to the passphrase, beside this page: what waits here is kept when one is in again.
+export const enter = { href: "/enter?to=/", textContent: "Say the passphrase (opens beside this page)" };
 
 // remembered is a choice kept in this browser, where it may keep any.
 export function remembered(name) {

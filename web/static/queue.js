@@ -3,7 +3,7 @@
 // turn; what is typed meanwhile waits behind it and is safe from its answer.
 // A change that may not have arrived is sent again under the same name, and
 // the server makes it once.
-import { $, bench, tell, asSeen } from "./page.js";
+import { $, bench, tell, enter, asSeen } from "./page.js";
 
 const queue = [];
 let onItsWay = null;
@@ -22,13 +22,29 @@ export function shown() { answered = onItsWay; sayState(); }
 export const isOnItsWay = (entry) => entry === onItsWay;
 
 // stuck are the fields whose text was not kept and stands as it was typed, until
-// it is changed again.
-export const stuck = new Set();
+// it is changed again. It stands there too when the page is loaded again.
+export const stuck = new Map();
+const place = () => `unkept ${location.pathname}?${new URLSearchParams(location.search).get("box") || ""}`;
+export function stick(name, text) {
+  stuck.set(name, text);
+  remembering();
+}
+export function unstick(name) { if (stuck.delete(name)) remembering(); }
+function remembering() {
+  try {
+    if (stuck.size) sessionStorage.setItem(place(), JSON.stringify([...stuck]));
+    else sessionStorage.removeItem(place());
+  } catch { /* storage may be off */ }
+}
+// unkept gives what stood in this page's fields and was not kept, when it was left.
+export function unkept() {
+  try { return JSON.parse(sessionStorage.getItem(place()) || "[]"); } catch { return []; }
+}
 
 // held gives the fields that no answer may touch now: those that were changed
 // since the request that is answered.
 export function held() {
-  const names = new Set(stuck);
+  const names = new Set(stuck.keys());
   for (const entry of queue) {
     if (entry === onItsWay || !entry.fields) continue;
     for (const name of entry.fields.keys()) names.add(name);
@@ -109,7 +125,7 @@ async function deliver() {
   tries++;
   const xhr = await ask(entry);
   onItsWay = null;
-  if (xhr.status === 0 || xhr.status >= 502 && xhr.status <= 504) {
+  if ([0, 401, 502, 503, 504].includes(xhr.status)) {
     undelivered(entry, xhr);
     return;
   }
@@ -134,12 +150,13 @@ const said = (xhr) => {
 };
 
 // undelivered keeps a change that did not arrive, or was answered by a trouble
-// that may pass, and tries again.
+// that may pass, such as a session that has ended, and tries again.
 function undelivered(entry, xhr) {
   const what = entry.verb === "POST"
-    ? "What you changed waits here and is kept as soon as it answers."
+    ? `What you changed waits here and is kept as soon as ${xhr.status === 401 ? "you are in again" : "it answers"}.`
     : "It is asked again.";
-  tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
+  if (xhr.status === 401) tell(`Your time here has run out. ${what} Leave this page open.`, enter);
+  else tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
   tries++;
   sayState();
   const pause = Math.min(5000, 400 * 2 ** Math.min(tries, 5));
@@ -150,7 +167,7 @@ addEventListener("online", () => { clearTimeout(again); again = 0; deliver(); })
 // refused tells of a change that will not be kept. What was typed stays in its
 // field.
 function refused(entry, xhr) {
-  if (entry.fields) for (const name of entry.fields.keys()) stuck.add(name);
+  if (entry.fields) for (const [name, f] of entry.fields) stick(name, f.value);
   say("Not kept", true);
   tell(said(xhr) || "That change was not kept. Try again.");
 }
