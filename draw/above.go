@@ -29,7 +29,7 @@ func Above(p *plan.Plan, w, h float64) string {
 	section := *v
 	section.y = v.y + in.Width.MM()*k + gap
 	section.section()
-	return picture("above", w, section.y+in.Depth.MM()*k+30, v.says(), c)
+	return picture("above", w, section.y+in.Depth.MM()*k+30, v.says(), c).SVG()
 }
 
 // inView draws the inside with its left back corner at x, y; k is pixels a
@@ -269,7 +269,7 @@ func Arrangement(l contents.Load, w, h float64) string {
 			c.text(sx+sw/2, sy+sh/2+4, "small on-card", "middle", fmt.Sprintf("×%d", s.Count))
 		}
 	}
-	return picture("arrangement", w, h, l.Says, c)
+	return picture("arrangement", w, h, l.Says, c).SVG()
 }
 
 // Measuring draws how a shape is measured.
@@ -315,5 +315,5 @@ func Measuring(shape string) string {
 		arrow(118, 18, 118, 58, "height")
 		c.text(112, 78, "small", "start", "width")
 	}
-	return picture("measuring", 170, 102, says, c)
+	return picture("measuring", 170, 102, says, c).SVG()
 }

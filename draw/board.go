@@ -13,7 +13,7 @@ import (
 // Board draws a piece as it lies on the scoring board for one turn: the edge at the fence,
 // which stands at the left or, where the board is numbered from the right, there; a ruler
 // along it; the grooves to score now, those scored before fainter.
-func Board(p *plan.Plan, card bench.ScoreCard, turn int) string {
+func Board(p *plan.Plan, card bench.ScoreCard, turn int) Picture {
 	const most, left, ruler = 230.0, 34.0, 24.0
 	t := card.Turns[turn]
 	w, h := card.W, card.H

@@ -61,9 +61,9 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
 		"flat": Flat(p, "", 690, 560, nil), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
-		"open":   Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480),
-		"closed": Folded(p, assembly.Closed, DefaultView, 690, 480),
-		"half":   Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480), "moving": Moving(p, 300, 216),
+		"open":   Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480).SVG(),
+		"closed": Folded(p, assembly.Closed, DefaultView, 690, 480).SVG(),
+		"half":   Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480).SVG(), "moving": Moving(p, 300, 216),
 		"way": Arrangement(p.Load, 150, 100),
 	}
 }
@@ -91,10 +91,10 @@ func TestPicturesAreBounded(t *testing.T) {
 		closed, opened := Folded(p, assembly.Closed, DefaultView, 690, 480),
 			Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
 		open := style.ID == "sleeve-drawer" || style.ID == "woven-basket"
-		if !open && (strings.Contains(closed, "<circle") || strings.Contains(closed, "<ellipse")) {
+		if !open && (strings.Contains(closed.SVG(), "<circle") || strings.Contains(closed.SVG(), "<ellipse")) {
 			t.Errorf("%s: the closed box shows what is in it", style.ID)
 		}
-		if n := strings.Count(opened, "<circle"); style.ID == "tray-lid" && n < 8 {
+		if n := strings.Count(opened.SVG(), "<circle"); style.ID == "tray-lid" && n < 8 {
 			t.Errorf("the open box shows %d balls", n)
 		}
 	}
@@ -186,7 +186,7 @@ func TestBoardNumbers(t *testing.T) {
 			}
 			for _, card := range p.Guide.Cards {
 				for i := range card.Turns {
-					apart(t, fmt.Sprintf("%s, %s, turn %d", style.ID, card.Piece, i), Board(p, card, i), 0.5, 1)
+					apart(t, fmt.Sprintf("%s, %s, turn %d", style.ID, card.Piece, i), Board(p, card, i).SVG(), 0.5, 1)
 				}
 			}
 		}

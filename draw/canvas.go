@@ -5,10 +5,7 @@ package draw
 
 import (
 	_ "embed"
-	"fmt"
-	"html"
 	"math"
-	"regexp"
 	"strconv"
 	"strings"
 )
@@ -18,58 +15,32 @@ import (
 //go:embed draw.css
 var CSS string
 
-// canvas writes SVG. Coordinates are CSS pixels.
+// canvas gathers shapes. Coordinates are CSS pixels.
 type canvas struct {
-	strings.Builder
+	all    Shape    // what is drawn lies in it
+	open   []*Shape // those that are begun and not ended, from the outermost
 	labels labels
 	marks  []area // numbers of cuts
 }
 
-// tag writes an element without content; attrs are names and values in turn.
-func (c *canvas) tag(name string, attrs ...any) {
-	c.start(name, attrs)
-	c.WriteString("/>")
-}
-
-func (c *canvas) start(name string, attrs []any) {
-	c.WriteString("<" + name)
-	for i := 0; i+1 < len(attrs); i += 2 {
-		value := ""
-		switch v := attrs[i+1].(type) {
-		case float64:
-			value = px(v)
-		case int:
-			value = strconv.Itoa(v)
-		case string:
-			value = html.EscapeString(v)
-		}
-		if value == "" {
-			continue
-		}
-		fmt.Fprintf(c, ` %s="%s"`, attrs[i], value)
+// tag draws a shape; attrs are names and values in turn.
+func (c *canvas) tag(name string, attrs ...any) *Shape {
+	in, s := &c.all, &Shape{Name: name, attrs: attrs}
+	if n := len(c.open); n > 0 {
+		in = c.open[n-1]
 	}
+	in.In = append(in.In, s)
+	return s
 }
 
-// group opens a <g>; call end to close it.
-func (c *canvas) group(attrs ...any) { c.start("g", attrs); c.WriteString(">") }
-func (c *canvas) end()               { c.WriteString("</g>") }
+// start begins a shape that others lie in; call end when they do.
+func (c *canvas) start(name string, attrs ...any) { c.open = append(c.open, c.tag(name, attrs...)) }
+func (c *canvas) group(attrs ...any)              { c.start("g", attrs...) }
+func (c *canvas) end()                            { c.open = c.open[:len(c.open)-1] }
 
 // text writes a text; class, anchor and place as given.
 func (c *canvas) text(x, y float64, class, anchor, s string, more ...any) {
-	c.start("text", append([]any{"x", x, "y", y, "class", class, "text-anchor", anchor}, more...))
-	c.WriteString(">" + setFractions(s) + "</text>")
-}
-
-var fraction = regexp.MustCompile(`(\d+)⁄(\d+)`)
-var mixed = regexp.MustCompile(`(\d) (\d+⁄)`)
-
-// setFractions escapes a text and sets its fractions small, the upper figure
-// raised; a whole number before one stands close to it.
-func setFractions(s string) string {
-	s = html.EscapeString(s)
-	s = mixed.ReplaceAllString(s, "$1\u2009$2")
-	return fraction.ReplaceAllString(s, `<tspan class="fr" dy="-.45em">$1</tspan><tspan dy=".32em">⁄</tspan>`+
-		`<tspan class="fr" dy=".1em">$2</tspan><tspan dy="-.07em">&#8203;</tspan>`)
+	c.tag("text", append([]any{"x", x, "y", y, "class", class, "text-anchor", anchor}, more...)...).Says = s
 }
 
 func (c *canvas) line(class string, x1, y1, x2, y2 float64, more ...any) {
@@ -80,9 +51,7 @@ func (c *canvas) rect(class string, x, y, w, h float64, more ...any) {
 	c.tag("rect", append([]any{"class", class, "x", x, "y", y, "width", w, "height", h}, more...)...)
 }
 
-func (c *canvas) title(s string) {
-	c.WriteString("<title>" + html.EscapeString(s) + "</title>")
-}
+func (c *canvas) title(s string) { c.tag("title").Says = s }
 
 // px writes a coordinate to a hundredth.
 func px(v float64) string {
@@ -94,31 +63,12 @@ func px(v float64) string {
 	return s
 }
 
-// tenth writes a coordinate to a tenth: enough for what is not measured.
-func tenth(v float64) string {
-	if v = math.Round(v*10) / 10; v == 0 {
-		return "0"
-	}
-	return strconv.FormatFloat(v, 'f', -1, 64)
-}
+// tenth rounds a coordinate: enough for what is not measured.
+func tenth(v float64) float64 { return math.Round(v*10) / 10 }
 
-// picture wraps a drawing: its size, what it shows in words, its patterns.
-func picture(class string, w, h float64, says string, c *canvas) string {
-	// Patterns are found by name through the whole page: they go only into
-	// pictures that use them, which are never hidden ones.
-	defs := ""
-	if body := c.String(); strings.Contains(body, `"glued"`) || strings.Contains(body, `"away"`) ||
-		strings.Contains(body, `#p-ball`) {
-		defs = patterns
-	}
-	// A picture with parts to take hold of is a group of them, not one image.
-	role := "img"
-	if strings.Contains(c.String(), `tabindex="0"`) || strings.Contains(c.String(), "<a ") {
-		role = "group"
-	}
-	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" `+
-		`role="%s" aria-label="%s">%s%s</svg>`,
-		class, px(w), px(h), role, html.EscapeString(says), defs, c.String())
+// picture ends a drawing: how large it is, and what it shows in words.
+func picture(class string, w, h float64, says string, c *canvas) Picture {
+	return Picture{w, h, class, says, c.all.In}
 }
 
 // File makes a picture that stands alone, with its styles inside.

@@ -25,7 +25,7 @@ type CutLook struct {
 
 // CutSheet draws one sheet with its pieces and its cuts, each with its number and the
 // part it goes across, so that the page can light one after another.
-func CutSheet(s layout.Sheet, l CutLook) string {
+func CutSheet(s layout.Sheet, l CutLook) Picture {
 	k := min((l.W-20)/s.W.MM(), (l.H-20)/s.H.MM())
 	c, print := &canvas{}, newPrints(fmt.Sprintf("cut%d%s%v", l.N, l.Card.ID, s.W))
 	fill := print.on(l.Card, printedUp)
@@ -83,7 +83,7 @@ func (d cutSheet) pieces() {
 		d.rect("piece-edge laid-piece", x, y, w, h)
 		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
 		if it.Turned {
-			d.tag("path", "class", "turned-mark", "d", fmt.Sprintf("M%s %sa5 5 0 1 1 5 5l3 -3m-3 3l3 3", px(x+w-12), px(y+h-14)))
+			d.tag("path", "class", "turned-mark", "d", turnMark(x+w-12, y+h-14))
 		}
 		if it.Pinned {
 			d.tag("circle", "class", "pin-mark", "cx", x+8, "cy", y+8, "r", 4.0)
@@ -189,4 +189,10 @@ func (d onSheet) says(i int, s layout.Sheet) string {
 		names = append(names, it.Piece)
 	}
 	return fmt.Sprintf("Sheet %d holds %s, with %d cuts.", i+1, strings.Join(names, ", "), len(s.Cuts))
+}
+
+// turnMark says that a piece lies turned: most of a round, with a point.
+func turnMark(x, y float64) Path {
+	return Path{{Do: 'M', X: x, Y: y}, {Do: 'A', X: x + 5, Y: y + 5, R: 5}, {Do: 'L', X: x + 8, Y: y + 2},
+		{Do: 'M', X: x + 5, Y: y + 5}, {Do: 'L', X: x + 8, Y: y + 8}}
 }

@@ -32,7 +32,7 @@ func TestCutSheet(t *testing.T) {
 	s.Placed[1].Pinned = true
 	for _, card := range []shop.Card{{ID: "plain", Colour: "#e9dcc0"}, {ID: "printed", Colour: "#ffffff", Pattern: "sprigs", Motif: "sprigs",
 		Ink: "#335533"}} {
-		svg := CutSheet(s, CutLook{N: 4, W: 330, H: 400, Card: card, Step: step, Hands: card.ID == "plain"})
+		svg := CutSheet(s, CutLook{N: 4, W: 330, H: 400, Card: card, Step: step, Hands: card.ID == "plain"}).SVG()
 		if err := xml.Unmarshal([]byte(svg), new(any)); err != nil && !strings.Contains(err.Error(), "unknown type") {
 			t.Errorf("%v: %s", err, svg)
 		}
@@ -107,7 +107,7 @@ func TestCutNumbersApart(t *testing.T) {
 				H: measure.Length(30+r.IntN(150)) * mm, Count: 1 + r.IntN(4)})
 		}
 		for _, s := range layout.Fit(all, 297*mm, 420*mm).Sheets {
-			svg := CutSheet(s, CutLook{W: 330, H: 300, Card: shop.Card{ID: "plain", Colour: "#e9dcc0"}, Step: step})
+			svg := CutSheet(s, CutLook{W: 330, H: 300, Card: shop.Card{ID: "plain", Colour: "#e9dcc0"}, Step: step}).SVG()
 			var at [][2]float64
 			for _, m := range mark.FindAllStringSubmatch(svg, -1) {
 				x, _ := strconv.ParseFloat(m[1], 64)

@@ -42,13 +42,13 @@ func TestPicturesAreSound(t *testing.T) {
 	p := made(t, "5 in", "3 1/2 in", "2 in", "in", "name", `<b>"&`)
 	pictures := map[string]string{
 		"flat": Flat(p, "", 690, 560, nil), "one": Flat(p, "lid", 690, 560, nil), "sheets": Sheets(p, 690, 560, 4),
-		"board":  Board(p, p.Guide.Cards[0], 1),
-		"closed": Folded(p, assembly.Closed, DefaultView, 300, 200),
-		"half":   Folded(p, assembly.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200),
+		"board":  Board(p, p.Guide.Cards[0], 1).SVG(),
+		"closed": Folded(p, assembly.Closed, DefaultView, 300, 200).SVG(),
+		"half":   Folded(p, assembly.Pose{Fold: 0.5, Lift: 1}, View{120, 60}, 300, 200).SVG(),
 	}
 	full := withThings(t)
 	pictures["above"], pictures["arrangement"] = Above(full, 690, 560), Arrangement(full.Load, 150, 100)
-	pictures["with things"] = Folded(full, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 300, 200)
+	pictures["with things"] = Folded(full, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 300, 200).SVG()
 	for _, s := range contents.Shapes {
 		pictures["measuring "+s.ID] = Measuring(s.ID)
 	}
@@ -220,7 +220,7 @@ func within(p poly, at fold.Vec) bool {
 func TestStored(t *testing.T) {
 	for style, stores := range map[string]bool{"carton": true, "pinch-top": true, "tray-lid": false, "gable-cap": false} {
 		p := made(t, "120 mm", "90 mm", "60 mm", "mm", "box.style", style, "card.join", "yes", "tools.step", "1 mm")
-		svg := Stored(p, 300, 180)
+		svg := Stored(p, 300, 180).SVG()
 		if stores != (svg != "") {
 			t.Errorf("%s: %.80q", style, svg)
 		}

@@ -89,7 +89,7 @@ func Dressing(p *plan.Plan, w, h float64) string {
 			dressingPiece(c, p, *o.laid, o.fill, at[0], at[1], k)
 		}
 	}
-	return picture("dressing", w, rows.high+8, strings.Join(says, " "), c)
+	return picture("dressing", w, rows.high+8, strings.Join(says, " "), c).SVG()
 }
 
 // dressingRun draws the strip of a run, its layers in order, what lies between them cut
@@ -183,7 +183,7 @@ func dressingPiece(c *canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k f
 }
 
 // printedSide is the path of a face seen from its printed side; of a strip on its side.
-func (f flat) printedSide(face *net.Face) string {
+func (f flat) printedSide(face *net.Face) Path {
 	flip := func(ring []net.Point) (out []net.Point) {
 		for _, q := range ring {
 			if lying(f.piece) {

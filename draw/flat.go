@@ -47,7 +47,7 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 	}
 	wide = max(wide, 520)
 	more := legend(c, wide, y+rowHigh+14, p, pieces)
-	return picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " "), c)
+	return picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " "), c).SVG()
 }
 
 // boxPieces are the pieces that are drawn together: all but the dressing, which has a
@@ -121,20 +121,15 @@ func (f flat) draw() {
 	f.end()
 }
 
-func (f flat) path(face *net.Face) string {
-	var b strings.Builder
-	for _, ring := range append([][]net.Point{face.Points}, face.Holes...) {
-		for i, pt := range ring {
-			x, y := f.at(pt)
-			letter := "L"
-			if i == 0 {
-				letter = "M"
-			}
-			b.WriteString(letter + px(x) + " " + px(y))
+func (f flat) path(face *net.Face) (out Path) {
+	for _, points := range append([][]net.Point{face.Points}, face.Holes...) {
+		line := make([][2]float64, len(points))
+		for i, pt := range points {
+			line[i][0], line[i][1] = f.at(pt)
 		}
-		b.WriteString("Z")
+		out = append(out, Ring(line)...)
 	}
-	return b.String()
+	return out
 }
 
 // lines draws folds first and cuts over them.
@@ -217,11 +212,10 @@ func (f flat) size() {
 
 // leads writes a text that leads to another drawing of the pieces.
 func (f flat) leads(piece, text, says string, at spot) {
-	f.start("a", []any{"href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says})
-	f.WriteString(">")
+	f.start("a", "href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says)
 	f.rect("hit", at.x-4, at.y-26, wide(text, 13)+8, 36)
 	f.label(text, "strong", 13, at)
-	f.WriteString("</a>")
+	f.end()
 }
 
 // names writes each face's name on it where there is room.

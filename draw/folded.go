@@ -25,7 +25,7 @@ const mostSeen = 1000
 var DefaultView = View{-32, 28}
 
 // Folded draws the box in a pose, with its contents, hidden card hidden.
-func Folded(p *plan.Plan, pose assembly.Pose, v View, w, h float64) string {
+func Folded(p *plan.Plan, pose assembly.Pose, v View, w, h float64) Picture {
 	c := &canvas{}
 	sceneOf(p, pose, v, whole, fold.Cuts{}).paint(c, v, w, h, mostSeen)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length),
@@ -69,10 +69,10 @@ func lit(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cu
 }
 
 // Stored draws the box put away flat, "" when it can't be.
-func Stored(p *plan.Plan, w, h float64) string {
+func Stored(p *plan.Plan, w, h float64) Picture {
 	flat, ok := p.Box.FlatPacked(p.Card.Caliper)
 	if !ok {
-		return ""
+		return Picture{}
 	}
 	c, view := &canvas{}, View{-18, 52}
 	standing(p, flat, "flat", view, boxOnly, fold.Cuts{}).paint(c, view, w, h, mostSeen)
@@ -197,42 +197,38 @@ func (n *pen) draw(p poly) {
 		n.disc(*p.round, fill)
 		return
 	}
-	at := func(p fold.Vec) string {
-		x, y := n.place(p)
-		return tenth(x) + " " + tenth(y)
-	}
-	var b, bare, edges strings.Builder
+	line := make([][2]float64, len(p.points))
 	for i, pt := range p.points {
-		letter := "L"
-		if i == 0 {
-			letter = "M"
-		}
-		b.WriteString(letter + at(pt))
-		side := &bare
+		x, y := n.place(pt)
+		line[i] = [2]float64{tenth(x), tenth(y)}
+	}
+	face, bare, edges := Ring(line), Path(nil), Path(nil)
+	for i, from := range line {
+		side, to := &bare, line[(i+1)%len(line)]
 		if p.real[i] {
 			side = &edges
 		}
-		side.WriteString("M" + at(pt) + "L" + at(p.points[(i+1)%len(p.points)]))
+		*side = append(*side, Seg{Do: 'M', X: from[0], Y: from[1]}, Seg{Do: 'L', X: to[0], Y: to[1]})
 	}
 	if p.lit {
-		n.tag("path", "d", b.String()+"Z", "fill", fill)
-		n.tag("path", "class", "lit-face", "d", b.String()+"Z")
+		n.tag("path", "d", face, "fill", fill)
+		n.tag("path", "class", "lit-face", "d", face)
 		return
 	}
-	if bare.Len() == 0 && p.print == "" { // whole: its rim is its edge
-		n.tag("path", "class", "face", "d", b.String()+"Z", "fill", fill)
+	if len(bare) == 0 && p.print == "" { // whole: its rim is its edge
+		n.tag("path", "class", "face", "d", face, "fill", fill)
 		return
 	}
-	if bare.Len() > 0 { // over the seam too, or what lies behind shines through
-		n.tag("path", "d", b.String()+"Z", "fill", fill, "stroke", fill)
+	if len(bare) > 0 { // over the seam too, or what lies behind shines through
+		n.tag("path", "d", face, "fill", fill, "stroke", fill)
 	} else {
-		n.tag("path", "d", b.String()+"Z", "fill", fill)
+		n.tag("path", "d", face, "fill", fill)
 	}
 	if p.print != "" {
-		n.tag("path", "d", b.String()+"Z", "fill", p.print)
+		n.tag("path", "d", face, "fill", p.print)
 	}
-	if edges.Len() > 0 {
-		n.tag("path", "class", "edge", "d", edges.String())
+	if len(edges) > 0 {
+		n.tag("path", "class", "edge", "d", edges)
 	}
 }
 
@@ -245,9 +241,9 @@ func (n *pen) disc(d disc, fill string) {
 	}
 	// The oval is narrow the way the disc leans.
 	a, b := d.out.Dot(n.right), -d.out.Dot(n.up)
-	turn := ""
+	var turn Turn
 	if math.Hypot(a, b) > 1e-6 && math.Abs(a) > 1e-6 {
-		turn = fmt.Sprintf("rotate(%s %s %s)", tenth(math.Atan2(b, a)*180/math.Pi-90), tenth(x), tenth(y))
+		turn = Turn{tenth(math.Atan2(b, a)*180/math.Pi - 90), tenth(x), tenth(y)}
 	}
 	n.tag("ellipse", "class", "face", "cx", tenth(x), "cy", tenth(y), "rx", tenth(d.r*n.k),
 		"ry", tenth(d.r*n.k*math.Abs(d.out.Dot(n.scene.eye))), "transform", turn, "fill", fill)

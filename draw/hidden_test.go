@@ -143,7 +143,7 @@ func TestPattern(t *testing.T) {
 	names := map[string]bool{}
 	fill := regexp.MustCompile(`fill="url\(#([^)]+)\)"`)
 	for _, pose := range []assembly.Pose{assembly.Closed, {Fold: 1, Lift: 1}} {
-		svg := Folded(p, pose, DefaultView, 300, 200)
+		svg := Folded(p, pose, DefaultView, 300, 200).SVG()
 		fills := fill.FindAllStringSubmatch(svg, -1)
 		if len(fills) < 3 {
 			t.Fatalf("%v: only %d printed faces", pose, len(fills))
@@ -165,7 +165,7 @@ func TestPattern(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	if fill.MatchString(Folded(plain, assembly.Closed, DefaultView, 300, 200)) || TileImage(plain.Card) != "" {
+	if fill.MatchString(Folded(plain, assembly.Closed, DefaultView, 300, 200).SVG()) || TileImage(plain.Card) != "" {
 		t.Error("plain card is printed")
 	}
 	if flat := Flat(p, "", 690, 560, nil); !strings.Contains(flat, "pattern ↓") ||

@@ -64,7 +64,7 @@ func (c *canvas) label(text, class string, size float64, spots ...spot) (spot, b
 		return s, false
 	}
 	if s.upward {
-		c.text(s.x, s.y, class, s.anchor, text, "transform", "rotate(-90 "+px(s.x)+" "+px(s.y)+")")
+		c.text(s.x, s.y, class, s.anchor, text, "transform", Turn{-90, s.x, s.y})
 	} else {
 		c.text(s.x, s.y, class, s.anchor, text)
 	}

@@ -74,5 +74,5 @@ func Moving(p *plan.Plan, w, h float64) string {
 		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))
 		c.end()
 	}
-	return picture("folded", w, h, p.Style.Title+", folding", c)
+	return picture("folded", w, h, p.Style.Title+", folding", c).SVG()
 }

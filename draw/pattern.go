@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"net/url"
+	"strings"
 
 	"brevium/core/fold"
 	"brevium/core/shop"
@@ -20,10 +21,9 @@ func repeatOf(card shop.Card) float64 {
 	return tile
 }
 
-// tileOf draws what the pattern of a card repeats, in eighths of a millimetre,
+// drawTile draws what the pattern of a card repeats, in eighths of a millimetre,
 // upright as the sheet lies.
-func tileOf(card shop.Card) string {
-	c := &canvas{}
+func drawTile(c *canvas, card shop.Card) {
 	switch card.Pattern {
 	case "stripes":
 		for _, x := range []int{18, 114} {
@@ -43,13 +43,11 @@ func tileOf(card shop.Card) string {
 			c.tag("path", "d", fmt.Sprintf("M%s %sQ%s %s %s %s", px(x), px(y), px(x-8), px(y-40), px(x+4),
 				px(y-76)), "fill", "none", "stroke", card.Ink, "stroke-width", 5.0, "stroke-linecap", "round")
 			for _, leaf := range [][3]float64{{-14, -28, -40}, {14, -42, 40}, {-12, -56, -34}} {
-				cx, cy := px(x+leaf[0]), px(y+leaf[1])
-				c.tag("ellipse", "cx", cx, "cy", cy, "rx", 7.0, "ry", 15.0, "fill", card.Ink, "transform",
-					fmt.Sprintf("rotate(%s %s %s)", px(leaf[2]), cx, cy))
+				cx, cy := x+leaf[0], y+leaf[1]
+				c.tag("ellipse", "cx", cx, "cy", cy, "rx", 7.0, "ry", 15.0, "fill", card.Ink, "transform", Turn{leaf[2], cx, cy})
 			}
 		}
 	}
-	return c.String()
 }
 
 // TileImage gives a tile on its card as an address that holds the picture
@@ -58,9 +56,12 @@ func TileImage(card shop.Card) string {
 	if card.Pattern == "" {
 		return ""
 	}
-	return "data:image/svg+xml," + url.PathEscape(fmt.Sprintf(
-		`<svg xmlns="http://www.w3.org/2000/svg" width="192" height="192"><rect width="192" height="192" fill="%s"/>%s</svg>`,
-		card.Colour, tileOf(card)))
+	c, b := &canvas{}, &strings.Builder{}
+	c.start("svg", "xmlns", "http://www.w3.org/2000/svg", "width", 192, "height", 192)
+	c.tag("rect", "width", 192, "height", 192, "fill", card.Colour)
+	drawTile(c, card)
+	c.all.In[0].write(b)
+	return "data:image/svg+xml," + url.PathEscape(b.String())
 }
 
 // prints are the patterns of a picture: for each face a fill of its own, turned as the
@@ -111,10 +112,12 @@ func (p *prints) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 	if p == nil || len(p.of) == 0 {
 		return
 	}
-	c.WriteString("<defs>")
+	c.start("defs")
+	defer c.end()
 	for _, o := range p.of {
-		c.WriteString(fmt.Sprintf(`<pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse">%s</pattern>`,
-			o.name, tileOf(o.card)))
+		c.start("pattern", "id", o.name, "width", 192, "height", 192, "patternUnits", "userSpaceOnUse")
+		drawTile(c, o.card)
+		c.end()
 		eighth := repeatOf(o.card) / 192
 		for i, f := range o.frames {
 			x, y := f.X.Times(k*eighth), f.Y.Times(k*eighth)
@@ -123,7 +126,6 @@ func (p *prints) define(c *canvas, right, up fold.Vec, k, dx, dy float64) {
 					px(f.At.Dot(right)*k+dx), px(-f.At.Dot(up)*k+dy)))
 		}
 	}
-	c.WriteString("</defs>")
 }
 
 // begun is a frame from which a print begins so far right and down.

@@ -37,7 +37,7 @@ func aboveRooms(p *plan.Plan, w, h float64) string {
 		section.section()
 		says = append(says, words.Capital(r.Name)+". "+v.says())
 	}
-	return picture("above", w, rimY+gap+(wide+deep)*k+30, strings.Join(says, " "), c)
+	return picture("above", w, rimY+gap+(wide+deep)*k+30, strings.Join(says, " "), c).SVG()
 }
 
 // empty draws a room that nothing goes in.

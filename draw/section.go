@@ -72,7 +72,7 @@ func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 	}
 	c.text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, magnified", s.Outer))
 	c.text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
-	return picture("section", w, h, SectionSays(s), c)
+	return picture("section", w, h, SectionSays(s), c).SVG()
 }
 
 // lastBefore is the last of the card before something: the wall itself.

@@ -12,7 +12,7 @@ import (
 // A set of boxes is seen closed: apart in a row, or as they come together.
 
 // SetFolded draws the boxes of a set when so many of them have come together.
-func SetFolded(s *sets.Set, done float64, v View, w, h float64) string {
+func SetFolded(s *sets.Set, done float64, v View, w, h float64) Picture {
 	c, cuts := &canvas{}, fold.Cuts{}
 	first := s.Plans[0]
 	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}

@@ -45,7 +45,7 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 	}
 	rows := (len(sheets) + columns - 1) / columns
 	return picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14),
-		strings.Join(says, " "), c)
+		strings.Join(says, " "), c).SVG()
 }
 
 type onSheet struct {
@@ -97,7 +97,7 @@ func (d onSheet) by(w, h measure.Length) string {
 // narrow, a long name cut short; of what is small the size alone, or nothing.
 func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 	cx, cy := x+w/2, y+h/2
-	turn := []any{"transform", fmt.Sprintf("rotate(-90 %s %s)", px(cx), px(cy))}
+	turn := []any{"transform", Turn{-90, cx, cy}}
 	for _, size := range []float64{13, 11} {
 		if size < 13 {
 			class += " small"

@@ -28,9 +28,13 @@ func Swatch(card shop.Card, w, h float64) string {
 		sum.Write([]byte(card.ID + card.Pattern + card.Ink + card.Colour))
 		id := fmt.Sprintf("s%x", sum.Sum32())
 		k := min(0.5, repeatOf(card)*1.2/192) // a swatch shows the pattern smaller than it is
-		fmt.Fprintf(c, `<defs><pattern id="%s" width="192" height="192" patternUnits="userSpaceOnUse" `+
-			`patternTransform="scale(%s)">`+
-			`<rect width="192" height="192" fill="%s"/>%s</pattern></defs>`, id, px(k), card.Colour, tileOf(card))
+		c.start("defs")
+		c.start("pattern", "id", id, "width", 192, "height", 192, "patternUnits", "userSpaceOnUse", "patternTransform",
+			"scale("+px(k)+")")
+		c.tag("rect", "width", 192, "height", 192, "fill", card.Colour)
+		drawTile(c, card)
+		c.end()
+		c.end()
 		fill = "url(#" + id + ")"
 	}
 	c.tag("path", "class", "piece-edge", "d", outline, "fill", fill)
@@ -49,7 +53,7 @@ func Swatch(card shop.Card, w, h float64) string {
 		}
 		says += ", grain " + card.Grain
 	}
-	return picture("swatch", w, h, says, c)
+	return picture("swatch", w, h, says, c).SVG()
 }
 
 // Tools draws the scoring board with its grooves, the trimmer with its longest cut,
@@ -103,7 +107,7 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 	c.rect("board", 20, 198, cuts.MM()*k, 26)
 	c.line("trim", 20, 211, 20+cuts.MM()*k, 211)
 	return picture("tools", w, max(h, c.punches(t.Punches, unit, w, 262)+16),
-		"The scoring board, the trimmer and the punches of the shop", c)
+		"The scoring board, the trimmer and the punches of the shop", c).SVG()
 }
 
 // punches draws punches to one scale, in rows, about as large as they are where they
@@ -168,7 +172,7 @@ func Offcuts(all []shop.Kept, card func(id string) shop.Card, label func(shop.Ke
 		c.rect("piece-edge", x, y, o.Width.MM()*k, o.Height.MM()*k, "fill", card(o.Card).Colour)
 		c.text(x, y+o.Height.MM()*k+20, "", "start", label(o))
 	}
-	return picture("offcuts", w, max(60, float64(rows)*tall+10), fmt.Sprintf("%d offcuts, to one scale", len(all)), c)
+	return picture("offcuts", w, max(60, float64(rows)*tall+10), fmt.Sprintf("%d offcuts, to one scale", len(all)), c).SVG()
 }
 
 // Learnt draws the ease that was learnt on a line: the usual, the learnt, and where it
@@ -188,5 +192,5 @@ func Learnt(usual measure.Length, l shop.Learnt, w, h float64) string {
 	c.tag("circle", "class", "learnt-usual", "cx", at(usual.MM()), "cy", y, "r", 4.0)
 	c.tag("path", "class", "learnt-now", "d", fmt.Sprintf("M%s %sl6 -10h-12z", px(at((usual+l.More).MM())), px(y-7)))
 	return picture("learnt", w, h, fmt.Sprintf("Ease learnt: %.2f mm, usual %.2f mm, between %.2f and %.2f mm with any one "+
-		"record left out", (usual+l.More).MM(), usual.MM(), lo, hi), c)
+		"record left out", (usual+l.More).MM(), usual.MM(), lo, hi), c).SVG()
 }

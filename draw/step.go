@@ -14,9 +14,9 @@ import (
 
 // Step draws one picture of a step: the sheet, the piece or the half-made box as it is at
 // that moment, what is done now lit.
-func Step(j sets.Job, f bench.Frame, w, h float64) string {
+func Step(j sets.Job, f bench.Frame, w, h float64) Picture {
 	if f.Box >= len(j.Plans) {
-		return ""
+		return Picture{}
 	}
 	p := j.Plans[f.Box]
 	switch f.Look {
@@ -24,14 +24,14 @@ func Step(j sets.Job, f bench.Frame, w, h float64) string {
 		if s, c, ok := j.Sheet(int(f.At)); ok {
 			return CutSheet(s, CutLook{N: int(f.At), W: w, H: h, Card: c.Card, Step: p.Step, Now: f.N + 1})
 		}
-		return ""
+		return Picture{}
 	case bench.OnBoard:
 		for _, c := range p.Guide.Cards {
 			if c.Piece == f.Piece && f.N < len(c.Turns) {
 				return Board(p, c, f.N)
 			}
 		}
-		return ""
+		return Picture{}
 	case bench.Gathered:
 		return SetFolded(j.Set, f.At, DefaultView, w, h)
 	case bench.Standing:
@@ -40,11 +40,11 @@ func Step(j sets.Job, f bench.Frame, w, h float64) string {
 	if piece := p.Box.Piece(f.Piece); piece != nil {
 		return stepFlat(p, piece, f, w, h)
 	}
-	return ""
+	return Picture{}
 }
 
 // stepStanding draws what stands at that moment: only what is in hand, larger.
-func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) string {
+func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) Picture {
 	a, c := bench.Stands(p.Box, p.Card.Caliper, f), &canvas{}
 	light := func(b *fold.Body, face string) bool {
 		return b.Piece.Name == f.Piece && slices.Contains(f.Lit, face)
@@ -64,7 +64,7 @@ type stepPiece struct {
 const stepRim = 16.0
 
 // stepFlat draws a piece lying flat, its outside up where the work is there.
-func stepFlat(p *plan.Plan, piece *net.Piece, f bench.Frame, w, h float64) string {
+func stepFlat(p *plan.Plan, piece *net.Piece, f bench.Frame, w, h float64) Picture {
 	outside := f.Look.Side() == "outside"
 	k := min((w-2*stepRim)/piece.Width.MM(), (h-2*stepRim)/piece.Height.MM())
 	s := stepPiece{flat: flat{canvas: &canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
@@ -86,7 +86,7 @@ func (s stepPiece) at(p net.Point) (x, y float64) {
 	return s.flat.at(p)
 }
 
-func (s stepPiece) ring(rings ...[]net.Point) string {
+func (s stepPiece) ring(rings ...[]net.Point) Path {
 	if !s.outside {
 		return s.path(&net.Face{Points: rings[0], Holes: rings[1:]})
 	}
@@ -99,7 +99,7 @@ func (s stepPiece) ring(rings ...[]net.Point) string {
 	return s.path(&net.Face{Points: turned[0], Holes: turned[1:]})
 }
 
-func (s stepPiece) face(f *net.Face) string {
+func (s stepPiece) face(f *net.Face) Path {
 	return s.ring(append([][]net.Point{f.Points}, f.Holes...)...)
 }
 
@@ -267,9 +267,9 @@ func (s stepPiece) glue() {
 }
 
 // Glue draws a picture of the glue map of one box.
-func Glue(p *plan.Plan, f bench.Frame, w, h float64) string { return Step(sets.JobOf(p), f, w, h) }
+func Glue(p *plan.Plan, f bench.Frame, w, h float64) Picture { return Step(sets.JobOf(p), f, w, h) }
 
 // Made draws the finished box, closed or so far opened.
-func Made(p *plan.Plan, lift, w, h float64) string {
+func Made(p *plan.Plan, lift, w, h float64) Picture {
 	return Folded(p, assembly.Pose{Fold: 1, Lift: lift}, DefaultView, w, h)
 }

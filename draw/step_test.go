@@ -36,7 +36,7 @@ func TestEveryStepHasItsPicture(t *testing.T) {
 				t.Errorf("%s, %s has no picture", b.Name, s.ID)
 			}
 			for n, f := range s.Frames {
-				svg := draw.Step(j, f, 300, 240)
+				svg := draw.Step(j, f, 300, 240).SVG()
 				lit := map[bench.Look]string{bench.OnSheet: "a-cut now", bench.Cutting: "data-now", bench.Marked: "mark-now",
 					bench.GlueIn: "glue-dot", bench.GlueOut: "glue-dot", bench.OnBoard: "flag-text"}[f.Look]
 				if f.Look == bench.OnSheet && f.N < 0 {
@@ -64,7 +64,7 @@ func TestBoardFromTheRight(t *testing.T) {
 	w := request.Default
 	w.Tools.FromRight = true
 	right := plan.Make(all[0], w)
-	a, b := draw.Board(left, left.Guide.Cards[0], 0), draw.Board(right, right.Guide.Cards[0], 0)
+	a, b := draw.Board(left, left.Guide.Cards[0], 0).SVG(), draw.Board(right, right.Guide.Cards[0], 0).SVG()
 	at := func(svg string) string {
 		_, x, _ := strings.Cut(svg, `class="fence" x="`)
 		x, _, _ = strings.Cut(x, `"`)

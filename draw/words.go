@@ -11,7 +11,7 @@ func Word(id, says string) string {
 	for _, m := range marks {
 		c.tag("path", "class", m.class, "d", m.path)
 	}
-	return picture("word", 120, 80, says, c)
+	return picture("word", 120, 80, says, c).SVG()
 }
 
 type mark struct{ class, path string }

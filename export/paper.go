@@ -4,6 +4,7 @@ import (
 	"bytes"
 
 	"brevium/core/sets"
+	"brevium/draw"
 
 	_ "embed"
 	"fmt"
@@ -247,11 +248,9 @@ func (p *paper) caution(text string) {
 }
 
 // figure sets a picture so large, with what it shows in words.
-func (p *paper) figure(svg, alt string, x, y, w, h float64) {
+func (p *paper) figure(of draw.Picture, alt string, x, y, w, h float64) {
 	p.within("Figure", alt, func() {
-		if _, _, err := p.picture(svg, x, y, w, h); err != nil {
-			p.pdf.SetError(err)
-		}
+		p.picture(of, x, y, w, h)
 		p.pdf.SetAlpha(1, "Normal")
 		p.pdf.SetDashPattern(nil, 0)
 		p.pdf.SetTextColor(42, 37, 32)

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -14,6 +15,7 @@ import (
 
 	"brevium/core/request"
 	"brevium/core/sets"
+	"brevium/draw"
 )
 
 // The project sheet, read with poppler: its paper, its title and tags, its fonts, and every
@@ -279,5 +281,33 @@ func TestTwoHalves(t *testing.T) {
 	}
 	if _, err := Write(j, "svg", What{Piece: "base"}, Options{}); err != nil || joined < 2 {
 		t.Errorf("%d halves; %v", joined, err)
+	}
+}
+
+// A piece with a window is drawn on paper, with its hole in it, and a line of many strokes is drawn too.
+func TestHolesOnPaper(t *testing.T) {
+	p := newPaper("", 210, 297, 10, "")
+	p.turn()
+	p.pdf.SetCompression(false)
+	square := func(at, side float64) draw.Path {
+		return draw.Ring([][2]float64{{at, at}, {at + side, at}, {at + side, at + side}, {at, at + side}})
+	}
+	pt := &painter{paper: p, k: 1}
+	twice := append(square(0, 90), square(30, 30)...)
+	pt.shape(style{"fill": "#aabbcc", "stroke": "#000000"}, twice)
+	pt.shape(style{"fill": "#aabbcc"}, twice)
+	pt.shape(style{"fill": "none", "stroke": "#000000"}, twice)
+	var b bytes.Buffer
+	if err := p.pdf.Output(&b); err != nil {
+		t.Fatal(err)
+	}
+	var does []string
+	for _, m := range regexp.MustCompile(`(?m)^h\n(\S+)$`).FindAllStringSubmatch(b.String(), -1) {
+		if m[1] != "h" {
+			does = append(does, m[1])
+		}
+	}
+	if fmt.Sprint(does) != "[B* f* S]" {
+		t.Errorf("drawn by %q", does)
 	}
 }

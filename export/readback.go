@@ -269,3 +269,12 @@ func gcodeLines(text string, high float64) (out []Path, err error) {
 	}
 	return out, nil
 }
+
+func attr(t xml.StartElement, name string) string {
+	for _, a := range t.Attr {
+		if a.Name.Local == name {
+			return a.Value
+		}
+	}
+	return ""
+}

@@ -49,7 +49,7 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 			says := ""
 			for _, s := range p.Guide.Steps {
 				if len(s.Frames) > 0 {
-					says += draw.Step(sets.JobOf(p), s.Frames[0], 300, 200)
+					says += draw.Step(sets.JobOf(p), s.Frames[0], 300, 200).SVG()
 				}
 			}
 			return says

@@ -1,5 +1,7 @@
 package export
 
+import "brevium/draw"
+
 // Tables and rows of pictures on paper.
 
 // table writes rows in columns, each so large a part of the width.
@@ -41,7 +43,10 @@ func (p *paper) table(head []string, parts []float64, rows [][]string) {
 }
 
 // pictured is one of a row of them, with what it says.
-type pictured struct{ svg, says string }
+type pictured struct {
+	of   draw.Picture
+	says string
+}
 
 // row sets pictures side by side, so many to a row, their words below.
 func (p *paper) row(all []pictured, most int, ratio float64) {
@@ -61,8 +66,8 @@ func (p *paper) row(all []pictured, most int, ratio float64) {
 		top := p.y
 		for i, f := range now {
 			x := p.margin + float64(i)*(each+gap)
-			if f.svg != "" {
-				p.figure(f.svg, f.says, x, top, each, each*ratio)
+			if len(f.of.In) > 0 {
+				p.figure(f.of, f.says, x, top, each, each*ratio)
 			}
 			p.font(false, 8)
 			p.within("P", "", func() {

@@ -170,7 +170,7 @@ func (v *atBench) show(j sets.Job, n, f int) {
 	v.Aloud = strings.Join(v.Step.Says, " ")
 	if len(frames) > 0 {
 		v.Frame = frames[v.F]
-		v.Picture = template.HTML(draw.Step(j, v.Frame, 480, 345))
+		v.Picture = template.HTML(draw.Step(j, v.Frame, 480, 345).SVG())
 		v.Aloud = v.Frame.Says
 	}
 	if v.F == 0 {

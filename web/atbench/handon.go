@@ -95,7 +95,7 @@ func (s *Room) HandOn(c *echo.Context) error {
 	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j), export.UnprintableOf(j), privateNotes(j) != ""
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
 	v.SlipSize = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
-	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320))
+	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320).SVG())
 	share, err := s.Store.Links.ShareOf(c.Request().Context(), c.Param("id"))
 	if err == nil {
 		v.Share, v.Stale, v.Address = &share, share.Revision != st.ID, "http://"+c.Request().Host+"/s/"+share.Token
@@ -223,5 +223,5 @@ func writeStep(c *echo.Context, j sets.Job, ok bool) error {
 	if c.QueryParam("of") != "" {
 		c.Response().Header().Set("Cache-Control", "private, max-age=600")
 	}
-	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(draw.Step(j, step.Frames[f], 330, 260)))
+	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(draw.Step(j, step.Frames[f], 330, 260).SVG()))
 }

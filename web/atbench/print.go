@@ -24,7 +24,7 @@ func printOf(p *plan.Plan, alone bool) printed {
 	out := printed{Plan: p}
 	if p.OK() {
 		out.Flat = template.HTML(draw.Flat(p, "", 700, 430, nil))
-		out.Closed = template.HTML(draw.Made(p, 1, 300, 230))
+		out.Closed = template.HTML(draw.Made(p, 1, 300, 230).SVG())
 		out.Dressing = template.HTML(draw.Dressing(p, 700, 520))
 		if alone {
 			out.Sheets = template.HTML(draw.Sheets(p, 700, 330, 4))

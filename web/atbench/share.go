@@ -188,7 +188,7 @@ func sharedBoxes(j sets.Job) (out []sharedBox) {
 		for k, card := range cards {
 			piece := sharedPiece{Name: card.Piece, Says: card.Says}
 			for t := range p.Guide.Cards[k].Turns {
-				piece.Boards = append(piece.Boards, template.HTML(draw.Board(p, p.Guide.Cards[k], t)))
+				piece.Boards = append(piece.Boards, template.HTML(draw.Board(p, p.Guide.Cards[k], t).SVG()))
 			}
 			b.Pieces = append(b.Pieces, piece)
 		}

@@ -90,7 +90,7 @@ const lessonW, lessonH = 640.0, 380.0
 func firstBox(w request.Workshop) []lesson {
 	p := sampler(w)
 	folded := func(fold, lift float64) template.HTML {
-		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220))
+		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220).SVG())
 	}
 	size := func(d assembly.Dims) string {
 		return fmt.Sprintf("%s × %s × %s", desk.Plainly(p.Step.Show(d.Length).Text),
@@ -126,7 +126,7 @@ func scoreCard(w request.Workshop) []lesson {
 		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
 	var boards []template.HTML
 	for i := range card.Turns {
-		boards = append(boards, template.HTML(draw.Board(p, card, i)))
+		boards = append(boards, template.HTML(draw.Board(p, card, i).SVG()))
 	}
 	out = append(out, lesson{"Score and turn", []string{
 		"Inside face up. Lay the named edge against the fence, score every length of that turn, then turn the piece as the card says.",

@@ -118,7 +118,7 @@ func kindOf(c cutting.Cut, s layout.Sheet, n int, step measure.Step, hands, seve
 	if held != nil && slices.ContainsFunc(s.Placed, func(p layout.Placed) bool { return p.Pinned && p.Piece == held.Piece }) {
 		look.Held = &held.At
 	}
-	k.SVG = template.HTML(draw.CutSheet(s, look))
+	k.SVG = template.HTML(draw.CutSheet(s, look).SVG())
 	return k
 }
 

@@ -93,7 +93,7 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	}
 	svg := draw.Moving(p, galleryW, galleryH)
 	if c.QueryParam("still") != "" {
-		svg = draw.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH)
+		svg = draw.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH).SVG()
 	}
 	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
 }

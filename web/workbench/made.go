@@ -234,9 +234,9 @@ func (m made) Card() store.Summary {
 func (m made) Picture(w, h float64) string {
 	switch {
 	case m.Set != nil && m.Set.OK():
-		return draw.SetFolded(m.Set, float64(len(m.Set.Plans)), draw.DefaultView, w, h)
+		return draw.SetFolded(m.Set, float64(len(m.Set.Plans)), draw.DefaultView, w, h).SVG()
 	case m.Plan.OK():
-		return draw.Made(m.Plan, 1, w, h)
+		return draw.Made(m.Plan, 1, w, h).SVG()
 	}
 	return ""
 }

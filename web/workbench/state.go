@@ -164,7 +164,7 @@ type glued struct {
 // GlueMap draws where each piece is stuck.
 func (st *State) GlueMap() (out []glued) {
 	for _, g := range st.Shown.GlueMap() {
-		out = append(out, glued{words.Capital(g.Says), template.HTML(draw.Glue(st.Shown, g, 320, 240))})
+		out = append(out, glued{words.Capital(g.Says), template.HTML(draw.Glue(st.Shown, g, 320, 240).SVG())})
 	}
 	return out
 }

@@ -166,7 +166,7 @@ func (s *Room) showView(c *echo.Context, data *benchPage) error {
 		return s.gallery(c, st, data)
 	case st.Shown == nil:
 	case data.V.View == "folded" && !st.whole():
-		data.Stored = template.HTML(draw.Stored(st.Shown, 300, 180))
+		data.Stored = template.HTML(draw.Stored(st.Shown, 300, 180).SVG())
 	case data.V.View == "ways":
 		return s.ways(c, st, data)
 	case data.V.View == "sheets":
@@ -253,9 +253,9 @@ func Picture(c *echo.Context, st *State, v View) template.HTML {
 		seen := SeenOf(c, st)
 		eye := draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}
 		if st.whole() {
-			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, TableW, 480))
+			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, TableW, 480).SVG())
 		}
-		return template.HTML(draw.Folded(p, seen.pose(p), eye, TableW, 480))
+		return template.HTML(draw.Folded(p, seen.pose(p), eye, TableW, 480).SVG())
 	case "layers":
 		return template.HTML(draw.Dressing(p, TableW, TableH))
 	case "above":
@@ -343,7 +343,7 @@ func (st *State) Lays(piece string) (out []lay) {
 	for _, step := range st.Guide.Steps {
 		for _, f := range step.Frames {
 			if step.ID == "score:"+piece && f.Look == bench.OnBoard {
-				out = append(out, lay{template.HTML(draw.Step(sets.JobOf(st.Shown), f, 0, 0)), f.Says})
+				out = append(out, lay{template.HTML(draw.Step(sets.JobOf(st.Shown), f, 0, 0).SVG()), f.Says})
 			}
 		}
 	}
