@@ -86,7 +86,7 @@ func BenchmarkStep(b *testing.B) {
 			if n := len(s.Frames); n > 0 {
 				b.Run(strings.ReplaceAll(s.ID, ":", "-"), func(b *testing.B) {
 					for b.Loop() {
-						draw.Step(j, s.Frames[n-1], 480, 345)
+						draw.Step(j, s.Frames[n-1], 480, 345).SVG()
 					}
 				})
 			}
