@@ -44,7 +44,7 @@ func TestBatchJourney(t *testing.T) {
 	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.@1.name"]').value ===
 		"typed meanwhile" && document.activeElement !== document.body`)
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
-	other.sees("Something was ticked or changed elsewhere")
+	other.sees("This batch was changed on another page or device")
 	other.click("#elsewhere a")
 	other.until("what was ticked here is seen there",
 		`document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
@@ -66,7 +66,7 @@ func TestBatchJourney(t *testing.T) {
 	v.do("back", chromedp.Navigate(v.address+where))
 	v.types(`[name="orders.@2.count"]`, "60")
 	v.sees("It is too much for the time")
-	v.sees("What gives, each by itself")
+	v.sees("Ways to make it fit, each by itself")
 	v.click(".gives li:nth-child(1) button")
 	v.sees("All of it fits.")
 

@@ -99,8 +99,8 @@ func TestBatchPages(t *testing.T) {
 	if page := a.get(path).Body.String(); strings.Count(page, `class="order`) < 3 || strings.Contains(page, "Trim <small>6 of") {
 		t.Error("a new order has the ticks of one that is gone")
 	}
-	a.undoes(path, "An order of Plant marker box added")
-	a.undoes(path, "The order of Sorrel taken out")
+	a.undoes(path, "Added an order of Plant marker box")
+	a.undoes(path, "Removed the order of Sorrel")
 	if page := a.get(path).Body.String(); !strings.Contains(page, "Trim <small>6 of") {
 		t.Error("an order that was put back has lost its ticks")
 	}
@@ -122,7 +122,7 @@ func TestBatchPages(t *testing.T) {
 	if strings.Contains(a.sees(path), "The box was changed since") {
 		t.Error("it is still older than the box")
 	}
-	if said := a.acts(path, "act", "pack:9"); !strings.Contains(said, "taken out already, in another window") {
+	if said := a.acts(path, "act", "pack:9"); !strings.Contains(said, "another window removed it") {
 		t.Error(said)
 	}
 	at(t, a.post(path+"/away"))
@@ -193,7 +193,7 @@ func TestBatchRefused(t *testing.T) {
 		{"no number of people", "orders.@1.colours", "", "hands", "none"},
 	} {
 		a.acts(path, c[1:]...)
-		a.sees(path, c[0], "Mend what is marked")
+		a.sees(path, c[0], "Correct the marked fields")
 		for _, file := range []string{"/sittings.ics", "/shopping.csv"} {
 			if w := a.get(path + file); w.Code != http.StatusConflict {
 				t.Errorf("%s: %d", file, w.Code)

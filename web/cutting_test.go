@@ -82,7 +82,7 @@ func TestHolding(t *testing.T) {
 	if act("hold:0:0:free"); len(a.head(id).Doc.Sheets.Pins) != 0 {
 		t.Error("it is held still")
 	}
-	if page := act("hold:9:9:here"); !strings.Contains(page, "lies elsewhere now") {
+	if page := act("hold:9:9:here"); !strings.Contains(page, "moved that piece") {
 		t.Error("a piece that is not there was held")
 	}
 	if w := a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "hold:x"); w.Code != 400 {
@@ -244,7 +244,7 @@ func TestCutLists(t *testing.T) {
 	shown := a.base(path)
 	a.acts(path, "act", "remove-piece:1")
 	w = a.post(path+"/change", "base", shown, tag+"width", "40", label+"count", "7")
-	if got := text(w); !strings.Contains(got, "Another window took out “label”") {
+	if got := text(w); !strings.Contains(got, "Another window removed “label”") {
 		t.Errorf("an older window: %d %s", w.Code, got)
 	}
 	if l, _ := a.store.Lists.Head(t.Context(), list.Of); len(l.Doc.Pieces) != 1 || l.Doc.Pieces[0].Width != "40 mm" ||
@@ -254,7 +254,7 @@ func TestCutLists(t *testing.T) {
 	a.acts(path, "act", "add-piece")
 	a.post(path+"/undo", "since", a.base(path))
 	a.post(path+"/undo", "any", "yes")
-	a.undoes(path, "A piece taken out")
+	a.undoes(path, "Removed a piece")
 	a.acts(path, tag+"width", "40")
 	page := a.get(path).Body.String()
 	if !strings.Contains(page, "less can&#39;t be done: proved") && !strings.Contains(page, "less can't be done: proved") {
@@ -263,7 +263,7 @@ func TestCutLists(t *testing.T) {
 	if csv := a.get(path + "/pieces.csv").Body.String(); !strings.Contains(csv, "label,100 mm,90 mm,6,no") {
 		t.Error(csv)
 	}
-	if w := a.send(path+"/csv", "list", "name,height\na,1"); w.Code != 400 || !strings.Contains(w.Body.String(), "was not taken in") {
+	if w := a.send(path+"/csv", "list", "name,height\na,1"); w.Code != 400 || !strings.Contains(w.Body.String(), "was not added") {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.send(path+"/csv", "list", "name,width,height,count\nnew,10,20,3"); w.Code != 303 ||

@@ -66,7 +66,7 @@ func TestDressingActs(t *testing.T) {
 	}
 	// While something is wrong it is not known which panels layers are on: none is lost.
 	do("act", "add-dress:layers")
-	if d, page := do("act", "panel:lid/top"); on(d)[0] != "outside" || !strings.Contains(page, "First mend what is wrong") {
+	if d, page := do("act", "panel:lid/top"); on(d)[0] != "outside" || !strings.Contains(page, "Correct the marked fields first") {
 		t.Errorf("while something is wrong: %v", on(d))
 	}
 	a.post("/projects/" + id + "/undo")
@@ -108,7 +108,7 @@ func TestDressingActs(t *testing.T) {
 	base := fmt.Sprint(a.head(id).ID)
 	do("act", "remove-dress:layers."+layer)
 	w := a.post("/projects/"+id+"/change?stage=dressing", "dress.layers.@"+layer+".border", "1/4 in", "base", base)
-	if !strings.Contains(w.Body.String(), "has nowhere to go") {
+	if !strings.Contains(w.Body.String(), "was not kept") {
 		t.Error("a field of a layer that is gone is not told")
 	}
 }

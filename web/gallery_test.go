@@ -156,7 +156,7 @@ func TestListOfScores(t *testing.T) {
 		t.Errorf("%d pieces are left", n)
 	}
 	if r := a.post(path+"/change", "base", old, "act", "remove-piece:1"); !strings.Contains(r.Body.String(),
-		"taken out already") {
+		"another window removed it") {
 		t.Errorf("taking out what another window took out: %d", r.Code)
 	}
 	a.post(path + "/undo")

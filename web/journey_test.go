@@ -20,7 +20,7 @@ func TestJourney(t *testing.T) {
 	v.do("open", chromedp.Navigate(v.address))
 	v.sees("Seed packet sampler")
 	v.click("#new-box")
-	v.sees("Your box will stand here")
+	v.sees("to see your box here")
 	v.click("#add-thing")
 	v.until("the new thing has the focus", `document.activeElement.name &&
 		document.activeElement.name.endsWith(".name") && document.activeElement.value === "thing"`)

@@ -360,7 +360,7 @@ func TestTakenOutElsewhere(t *testing.T) {
 	elsewhere(`act: "add-usual:tulip bulb"`)
 	elsewhere(`act: "remove-thing:1"`)
 	v.types("#f-contents-1-length", "6")
-	v.sees("Another window took out “")
+	v.sees("Another window removed “")
 	v.until("the hand is there", `document.activeElement.id === "conflict-0"`)
 	seen := `[...document.querySelectorAll("svg.drawing")].every((s) => s.namespaceURI.endsWith("svg") &&
 		s.getBoundingClientRect().height > 20)`

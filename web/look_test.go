@@ -157,7 +157,7 @@ func (v *visitor) pages() []string {
 	}
 	v.do("boxes", chromedp.Navigate(v.address+"/"))
 	v.click("#new-box")
-	v.sees("Your box will stand here")
+	v.sees("to see your box here")
 	return append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
 		list+"?stage=box&view=flat", "keys")
 }

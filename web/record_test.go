@@ -216,18 +216,18 @@ func TestLogbookLists(t *testing.T) {
 	a := newApp(t)
 	list := "date,box,count,for,fit,card\n2025-03-01,Votive tube,4,Wren,right,\"Kraft, 300 gsm\"\n2026-04-02,Seed tray,10,=1+1,,\n"
 	if w := a.send("/logbook/in", "log", list+"2026-02-30,Seed tray,1,,,\n"); w.Code != http.StatusUnprocessableEntity ||
-		!strings.Contains(text(w), "Nothing was brought in: line 4") {
+		!strings.Contains(text(w), "Nothing was added: line 4") {
 		t.Errorf("%d %s", w.Code, text(w))
 	}
 	if _, all, _ := a.store.Log.Page(t.Context(), store.Look{}, 0); all != 0 {
 		t.Fatal("half of a list came in")
 	}
 	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w),
-		"2 makings were brought in") {
+		"Added 2 makings") {
 		t.Fatal(w.Code, text(w))
 	}
 	again := a.send("/logbook/in", "log", list+"2026-04-03,Seed tray,1,,,\n")
-	if !strings.Contains(text(again), "1 making was brought in. 2 were there already") {
+	if !strings.Contains(text(again), "Added 1 making. 2 were already there") {
 		t.Error(text(again))
 	}
 	csv := a.get("/logbook/out/csv?whom=Wren").Body.String()

@@ -59,7 +59,7 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		before[id] = clearance(id)
 	}
 	page := a.typeInShop("cards.@kraft-300.ten", "12")
-	if !strings.Contains(page, "2 boxes are planned with the old numbers") ||
+	if !strings.Contains(page, "2 boxes keep the old numbers") ||
 		a.shop().Get("cards.@kraft-300.ten") != "12 mm" {
 		t.Errorf("what moves is not told: %.600s", page)
 	}
@@ -165,7 +165,7 @@ func TestTwoWindowsInTheShop(t *testing.T) {
 	}
 	a.typeInShop("act", "remove-card:light-160")
 	if page = a.typeInShop("cards.@light-160.price", "1"); !strings.Contains(page,
-		"Another window took out what this belongs to") {
+		"Another window removed what this belongs to") {
 		t.Error("a card that is gone takes a price")
 	}
 	for range 2 {

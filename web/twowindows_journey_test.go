@@ -136,7 +136,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	l.answers(0)
 	v.do("load again", chromedp.Reload())
 	v.until("it stands there", `document.querySelector("#f-contents-1-name")?.value === "corms"`)
-	v.sees("stands in its field again")
+	v.sees("is back in its field")
 	v.do("enter", chromedp.Focus(chromedp.CSS("#f-contents-1-name")), chromedp.KeyEvent("\r"))
 	v.settled()
 	if got := stored().Contents[0].Name; got != "corms" {

@@ -109,7 +109,7 @@ func TestMendByClick(t *testing.T) {
 		!strings.Contains(page, "12 in × 12 1/16 in") && !strings.Contains(page, "larger than every sheet") {
 		t.Error("the problem, or its remedy, is not on the page")
 	}
-	for _, says := range []string{"", "That is mended already."} {
+	for _, says := range []string{"", "That is already corrected."} {
 		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
 		if p := plan.Make(a.head(id).Doc, request.Default); w.Code != 200 || !p.Holds() ||
 			!strings.Contains(w.Body.String(), says) {
@@ -192,7 +192,7 @@ func TestThings(t *testing.T) {
 		t.Errorf("%d: %v", w.Code, a.head(id).Doc.Contents)
 	}
 	if w := a.send(path+"/things", "list", "colour\nred"); w.Code != http.StatusUnprocessableEntity ||
-		!strings.Contains(w.Body.String(), "Nothing was brought in") {
+		!strings.Contains(w.Body.String(), "Nothing was added") {
 		t.Errorf("a bad list: %d", w.Code)
 	}
 	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "this box takes") {

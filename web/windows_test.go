@@ -216,18 +216,18 @@ func expects(l lab, c typedChange, model map[string]string) (says string) {
 			}
 		}
 		if n == len(model) {
-			return "was taken out already"
+			return "another window removed it"
 		}
 		return ""
 	}
 	is, there := model[c.path]
 	switch {
 	case !there:
-		return "has nowhere to go"
+		return "was not kept"
 	case is == c.was:
 		model[c.path] = c.text
 	case is != c.text:
-		return fmt.Sprintf("It says “%s” now; here it was “%s”", is, c.text)
+		return fmt.Sprintf("It now says “%s”; you wrote “%s”", is, c.text)
 	}
 	return ""
 }

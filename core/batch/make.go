@@ -135,7 +135,7 @@ func (b *Batch) Make(planner Planner) {
 		o.Made = planner(o.Brief)
 		if !o.Made.OK() {
 			p := o.Made.Problems[0]
-			b.problem(fmt.Sprintf("orders.%d.box", i), o.Called()+": "+p.Text, "Open the box and mend it: "+p.Fix)
+			b.problem(fmt.Sprintf("orders.%d.box", i), o.Called()+": "+p.Text, "Open the box and correct this: "+p.Fix)
 			continue
 		}
 		if warn := o.Made.Job.Warning(); warn != "" {

@@ -29,7 +29,7 @@ func (d *door) stock(field, id string) (shop.Card, bool) {
 		first = offered[0].ID
 	}
 	if why, bad := d.w.Troubled[id]; bad {
-		d.r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Mend it there, or choose another.",
+		d.r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Correct it there, or choose another card.",
 			field, first)
 	} else {
 		d.r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.",

@@ -61,7 +61,7 @@ func buildFlapBox(j *Spec) *Box {
 	case j.Plain:
 		p.Over("flap", "front", 1)
 		j.note("top-plain", "box", "", s.top,
-			"The top is as long as the bottom. Score it along the outer edge of its line, so the flap clears the front.")
+			"The top is as long as the bottom. Score the flap just outside its line, so that it clears the front.")
 	default:
 		b.GoesOver("box/flap", "", "front")
 		j.note("top", "box", "", s.top-s.Width, "The top is longer than the bottom, so its flap clears the front.")

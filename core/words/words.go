@@ -105,7 +105,7 @@ var Glossary = []Meaning{
 		"card facing you."},
 	{"mountain", "mountain fold", "A fold that drops both sides away from you, with the inside of the " +
 		"card facing you."},
-	{"burnish", "burnish", "To press a fold flat and sharp with a bone folder."},
+	{"burnish", "burnish", "To rub along a fold with a bone folder until it is flat and sharp."},
 	{"caliper", "caliper", "The thickness of one sheet of card."},
 	{"grain", "grain", "The direction of the fibres in the card. It folds cleanly along the grain and " +
 		"is stiffer across it."},
@@ -136,8 +136,8 @@ var Glossary = []Meaning{
 	{"clearance", "clearance", "How much wider the lid is than the base. Thick card and added layers need more."},
 	{"reveal", "reveal", "The part of the base you can see below a short lid."},
 	{"overhang", "overhang", "How far a cover sticks out beyond the box."},
-	{"layer", "layer", "A smaller piece of card or paper stuck to the outside of a panel, with an even border."},
-	{"liner", "liner", "A piece of card or paper stuck inside the box."},
+	{"layer", "layer", "A smaller piece of card or paper glued to the outside of a panel, with an even border."},
+	{"liner", "liner", "A piece of card or paper glued to the inside of a wall or the floor."},
 	{"finger-room", "finger room", "Space for your fingers beside your things, so you can lift them out."},
 	{"proud", "proud", "Something stands proud when it sticks up above the rim."},
 	{"compartments", "compartments", "Separate places for your things, made with dividers, holes or trays."},

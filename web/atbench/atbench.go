@@ -237,7 +237,7 @@ func (s *Room) Tick(c *echo.Context) error {
 	}
 	more, err := strconv.Atoi(c.FormValue("more"))
 	if err != nil || more > step.Count || more < -step.Count {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Of this step %d can be done. Load the page again.",
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("This step is done %d times at most. Load the page again.",
 			step.Count))
 	}
 	mark := workbench.MarkOf(step)

@@ -46,8 +46,7 @@ func (s *Room) Out(c *echo.Context) error {
 		return err
 	}
 	if !ok {
-		return echo.NewHTTPError(http.StatusConflict, "There is no plan to write down: the brief of "+st.Called()+
-			" needs mending first.")
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan of "+st.Called()+" yet. Correct its marked fields first.")
 	}
 	o, what, err := s.optionsOf(c, j)
 	if err != nil {

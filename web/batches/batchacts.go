@@ -31,7 +31,7 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 	case "take-out":
 		name := orderCalled(&c.Doc, c.Arg)
 		if desk.TakeOut(c, "orders.@"+c.Arg, "order") {
-			c.What = "The order of " + name + " taken out"
+			c.What = "Removed the order of " + name
 		}
 		return nil
 	case "tick":
@@ -41,7 +41,7 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 	}
 	i := c.Doc.Of(c.Arg)
 	if i < 0 {
-		c.Notice = "That order was taken out already, in another window."
+		c.Notice = "That order is gone: another window removed it."
 		return nil
 	}
 	o, name := &c.Doc.Orders[i], orderCalled(&c.Doc, c.Arg)
@@ -55,8 +55,8 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 		return s.handedOver(ctx, c, *o)
 	case "unhand":
 		o.State, c.What = "", name+": not handed over"
-		c.Notice = "The order is on the table again. That it was handed over still stands in the logbook: throw that making away " +
-			"there, if it is not true."
+		c.Notice = "The order is back on the table. The logbook still says it was handed over: if that is wrong, throw that " +
+			"making away there."
 	case "renew":
 		head, err := s.Store.Boxes.Head(ctx, o.Project)
 		if errors.Is(err, store.ErrNone) {
@@ -66,7 +66,7 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 		if err != nil {
 			return err
 		}
-		o.Box, o.Revision, c.What = head.Doc.Encode(), head.ID, name+": the box taken as it is now"
+		o.Box, o.Revision, c.What = head.Doc.Encode(), head.ID, name+": uses the box as it is now"
 	default:
 		return desk.ErrNoAct
 	}
@@ -104,7 +104,7 @@ func (s *Room) addNamed(ctx context.Context, c *desk.Changing[batch.Document]) e
 		return nil
 	}
 	id := addOrder(&c.Doc, orderOf(head))
-	c.What, c.Focus = "An order of "+string(head.Doc.Name)+" added", desk.FieldMark("orders.@"+id+".name")
+	c.What, c.Focus = "Added an order of "+string(head.Doc.Name), desk.FieldMark("orders.@"+id+".name")
 	return nil
 }
 
@@ -118,7 +118,7 @@ func addOrder(d *batch.Document, o batch.Order) string {
 func addDay(c *desk.Changing[batch.Document]) error {
 	day, err := batch.ParseDay(c.Values.Get("day"))
 	if err != nil {
-		c.Notice, c.Focus = "Choose the day first on which your hours are others.", "other-day"
+		c.Notice, c.Focus = "First choose the day with different hours.", "other-day"
 		return nil
 	}
 	hours := strings.TrimSpace(c.Values.Get("day-hours"))
@@ -168,7 +168,7 @@ func tickOrder(c *desk.Changing[batch.Document], text string) (says string, err 
 	}
 	i, name := c.Doc.Of(order), orderCalled(&c.Doc, order)
 	if i < 0 {
-		c.Notice = "That order was taken out already, in another window, so nothing was ticked."
+		c.Notice = "That order is gone: another window removed it, so nothing was ticked."
 		return "", nil
 	}
 	copies, _ := strconv.Atoi(strings.TrimSpace(string(c.Doc.Orders[i].Count)))
@@ -211,7 +211,7 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 			return nil
 		}
 	}
-	c.Notice = "The batch was changed meanwhile, and this would not make it fit any more. Look what gives now."
+	c.Notice = "The batch has changed, and this no longer makes it fit. Choose another way."
 	return nil
 }
 
@@ -220,7 +220,7 @@ func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document],
 	read := batch.Read(c.Doc, s.Today(), s.Workshop(ctx))
 	ordered := read.Orders[c.Doc.Of(o.ID)]
 	if ordered.Copy == 0 {
-		c.Notice = "How many were made? Mend that first, and it is written into the logbook."
+		c.Notice = "Type how many you made first. Then the order goes into the logbook."
 		return nil
 	}
 	m := record.Of(ordered.Brief, s.Clock())

@@ -106,11 +106,11 @@ func (s *Room) NewBatch(c *echo.Context) error {
 	switch file, err := desk.Uploaded(c, "list"); {
 	case errors.Is(err, http.ErrMissingFile), errors.Is(err, http.ErrNotMultipart):
 	case err != nil:
-		return s.batchListWith(c, http.StatusBadRequest, "The order list was not taken in: "+err.Error()+".")
+		return s.batchListWith(c, http.StatusBadRequest, "The order list was not added: "+err.Error()+".")
 	default:
 		orders, err := s.readOrders(ctx, file)
 		if err != nil {
-			return s.batchListWith(c, http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
+			return s.batchListWith(c, http.StatusUnprocessableEntity, "The order list was not added: "+err.Error()+".")
 		}
 		for _, o := range orders {
 			d.Add(o)
@@ -157,14 +157,14 @@ func (s *Room) OrdersIn(c *echo.Context) error {
 	}
 	orders, err := s.readOrders(c.Request().Context(), file)
 	if err != nil {
-		return refused(http.StatusUnprocessableEntity, "The order list was not taken in: "+err.Error()+".")
+		return refused(http.StatusUnprocessableEntity, "The order list was not added: "+err.Error()+".")
 	}
 	k := s.BatchKind(c)
 	head, e, err := desk.Edit(s.Desk, c, k, func(head *batchHead) (desk.Edited[batch.Document], error) {
 		e := desk.Edited[batch.Document]{Doc: document.Clone(head.Doc), What: desk.PlainCount(len(orders), "order", "orders") + " brought in"}
 		if n := len(head.Doc.Orders) + len(orders); n > batch.MostOrders {
-			e.Notice = fmt.Sprintf("The order list was not taken in: with it there would be %d orders; the most is %d.", n,
-				batch.MostOrders)
+			e.Notice = fmt.Sprintf("A batch holds %d orders at most. With this list it would have %d, so none was added.",
+				batch.MostOrders, n)
 			return e, nil
 		}
 		for _, o := range orders {

@@ -282,7 +282,7 @@ func (s *Room) BatchGives(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.Render(c, http.StatusOK, "gives", &givesPage{desk.Page{Title: "What gives", Part: "givelist"}, st.Path(), st.ID,
+	return s.Render(c, http.StatusOK, "gives", &givesPage{desk.Page{Title: "Ways to make it fit", Part: "givelist"}, st.Path(), st.ID,
 		st.Read.Gives(pace)})
 }
 

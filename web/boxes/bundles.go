@@ -140,9 +140,9 @@ func (s *Room) bringIn(c *echo.Context, data []byte) error {
 		all = append(all, in)
 	}
 	if err != nil {
-		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
-	ids, err := s.Store.BringIn(c.Request().Context(), "Brought in from a bundle", all)
+	ids, err := s.Store.BringIn(c.Request().Context(), "Added from a bundle", all)
 	if err != nil {
 		return err
 	}

@@ -25,7 +25,7 @@ var homeSays = map[string]string{"foldered": "Put into the folder.",
 	"by":  "Put by: they stand under “Put by” and are found there.", "up": "Taken up again.",
 	"binned":  "Thrown in the bin, where they wait.",
 	"started": "Kept as starting points.", "unstarted": "Not starting points any more.", "none": "Tick the boxes first.",
-	"brought": "Brought in.", "named": "The folder has its new name.",
+	"brought": "Added.", "named": "The folder has its new name.",
 	"shared": "The page shows the folder as it is now.",
 	"shared-some": "The page shows the folder as it is now, but for the boxes that have " +
 		"no plan yet."}

@@ -188,7 +188,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 		card = m.Card()
 		svg := m.Picture(220, 150)
 		if svg == "" {
-			return echo.NewHTTPError(http.StatusNotFound, "There is no plan to draw yet.")
+			return workbench.ErrNoPlan
 		}
 		card.Picture = draw.File(svg)
 		s.Work.KeepCard(ctx, head, card)
@@ -230,9 +230,9 @@ func (s *Room) Upload(c *echo.Context) error {
 		err = knownOptions(&b)
 	}
 	if err != nil {
-		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
-	return s.Work.Begin(c, b, "Brought in from a document", "contents")
+	return s.Work.Begin(c, b, "Added from a document", "contents")
 }
 
 // Document gives the project as a file; one that can't be read, as it is

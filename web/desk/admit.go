@@ -48,8 +48,7 @@ func (s *Desk) admitted(next echo.HandlerFunc) echo.HandlerFunc {
 			return c.Redirect(http.StatusSeeOther, "/enter?"+url.Values{"to": {r.URL.RequestURI()}}.Encode())
 		}
 		return echo.NewHTTPError(http.StatusUnauthorized,
-			"Your time here has run out, so nothing was done. Load the page again and say the "+
-				"passphrase.")
+			"Your session has ended, so nothing was done. Load the page again and enter the passphrase.")
 	}
 }
 

@@ -317,7 +317,7 @@ func putBack[D any](k Kind[D], c *Changing[D]) {
 			rest = append(rest, conflict)
 		}
 	}
-	c.conflicts, c.What = rest, "Put back what another window had taken out"
+	c.conflicts, c.What = rest, "Put back what another window had removed"
 	c.Focus = FieldMark(c.Arg + ".name")
 }
 
@@ -326,7 +326,7 @@ func putBack[D any](k Kind[D], c *Changing[D]) {
 func TakeOut[D any](c *Changing[D], path, what string) bool {
 	next, was := document.Remove(&c.Doc, path)
 	if !was {
-		c.Notice = "That " + what + " was taken out already, in another window."
+		c.Notice = "That " + what + " is gone: another window removed it."
 		return false
 	}
 	if c.Focus = "add-" + what; next != "" {

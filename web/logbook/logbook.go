@@ -259,16 +259,16 @@ func (s *Room) ReadLog(c *echo.Context) error {
 		return ""
 	})
 	if err != nil {
-		return s.logbookWith(c, http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".", "")
+		return s.logbookWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".", "")
 	}
 	keyed(all)
 	ids, err := s.Store.Log.Record(c.Request().Context(), all...)
 	if err != nil {
 		return err
 	}
-	says := desk.PlainCount(len(ids), "making was", "makings were") + " brought in."
+	says := "Added " + desk.PlainCount(len(ids), "making", "makings") + "."
 	if had := len(all) - len(ids); had > 0 {
-		says += " " + desk.PlainCount(had, "was", "were") + " there already, from a list before."
+		says += " " + desk.PlainCount(had, "was", "were") + " already there."
 	}
 	return s.logbookWith(c, http.StatusOK, "", says)
 }

@@ -30,7 +30,7 @@ func (s *Room) AddPhotos(c *echo.Context) error {
 	if m.Photos+len(files) > store.MostPhotos {
 		return s.showMakingWith(c, http.StatusUnprocessableEntity,
 			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
-				"Nothing was taken in.", store.MostPhotos, m.Photos))
+				"None was added.", store.MostPhotos, m.Photos))
 	}
 	all, wrong, err := s.takePhotos(c.Request().Context(), m.ID, files, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	if err != nil {
@@ -63,7 +63,7 @@ func (s *Room) takePhotos(ctx context.Context, making string, files []*multipart
 	for _, f := range files {
 		p, err := takePhoto(f)
 		if err != nil {
-			return nil, fmt.Sprintf("%s was not taken in: %s. Nothing was kept.", words.Cut(f.Filename, 60), err), nil
+			return nil, fmt.Sprintf("%s was not added: %s. None of the photos was added.", words.Cut(f.Filename, 60), err), nil
 		}
 		all = append(all, store.Photo{Making: making, Width: p.Width, Height: p.Height, Data: p.Large, Small: p.Small,
 			Says: says})

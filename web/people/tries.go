@@ -22,7 +22,7 @@ func (s *Room) Throttle() echo.MiddlewareFunc {
 		return func(c *echo.Context) error {
 			if !t.allow(c.RealIP()) {
 				c.Response().Header().Set("Retry-After", "60")
-				return s.EnterWith(c, http.StatusTooManyRequests, "That was tried too often. Wait a minute, then try once more.")
+				return s.EnterWith(c, http.StatusTooManyRequests, "Too many tries. Wait a minute, then type the passphrase again.")
 			}
 			return next(c)
 		}

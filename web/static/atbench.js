@@ -105,7 +105,7 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     if (e.name === "AbortError" || quiet) return;
     begin();
     if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
-    if (e.message === "ended") tell("Your time here has run out, so this was not ticked. Try again when you are in.", enter);
+    if (e.message === "ended") tell("Your session has ended, so this was not ticked. Enter the passphrase, then try again.", enter);
     else tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
   } finally {
     clearTimeout(late);

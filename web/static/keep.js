@@ -117,7 +117,7 @@ for (const [name, text] of unkept()) {
   if (!el || text === undefined || el.value === text) continue;
   el.value = text;
   stick(name, text);
-  tell("What was not kept stands in its field again. Press Enter there to try it once more, or write something else.");
+  tell("What you typed was not kept. It is back in its field: press Enter there to try again.");
 }
 
 // --- Buttons. What each does is undone by itself.

@@ -9,8 +9,8 @@ export function tell(text, link) {
   notice.hidden = !text;
   if (link) notice.append(" ", Object.assign(document.createElement("a"), { target: "_blank", ...link }));
 }
-// enter leads to the passphrase, beside this page: what waits here is kept when one is in again.
-export const enter = { href: "/enter?to=/", textContent: "Say the passphrase (opens beside this page)" };
+// enter links to the passphrase in a new tab: changes that wait here are kept after it.
+export const enter = { href: "/enter?to=/", textContent: "Enter the passphrase (in a new tab)" };
 
 // remembered is a choice kept in this browser, where it may keep any.
 export function remembered(name) {

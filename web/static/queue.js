@@ -153,9 +153,9 @@ const said = (xhr) => {
 // that may pass, such as a session that has ended, and tries again.
 function undelivered(entry, xhr) {
   const what = entry.verb === "POST"
-    ? `What you changed waits here and is kept as soon as ${xhr.status === 401 ? "you are in again" : "it answers"}.`
+    ? `Your changes wait here and are kept as soon as ${xhr.status === 401 ? "you enter the passphrase" : "it answers"}.`
     : "It is asked again.";
-  if (xhr.status === 401) tell(`Your time here has run out. ${what} Leave this page open.`, enter);
+  if (xhr.status === 401) tell(`Your session has ended. ${what} Leave this page open.`, enter);
   else tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
   tries++;
   sayState();

@@ -111,7 +111,7 @@ func (s *Room) CutIt(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil || !st.Plan.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to cut yet.")
+		return workbench.ErrNoPlan
 	}
 	made, err := s.takeFromShop(c, workbench.CutsOf(st), string(st.Brief.Name), st.Plan.Units)
 	if err != nil {
@@ -178,7 +178,7 @@ func (s *Room) ShoppingCSV(c *echo.Context) error {
 		return err
 	}
 	if !st.Plan.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to buy for yet.")
+		return workbench.ErrNoPlan
 	}
 	return s.shoppingOf(c, workbench.CutsOf(st))
 }

@@ -89,7 +89,7 @@ func (s *Room) NewCutList(c *echo.Context) error {
 	if file, err := desk.Uploaded(c, "list"); err == nil {
 		if l.Pieces, err = cutlist.ReadCSV(bytes.NewReader(file)); err != nil {
 			return s.Render(c, http.StatusBadRequest, "cutlists", &listsPage{Page: desk.Page{Title: "Cut a list"},
-				Problem: "The list was not taken in: " + err.Error() + "."})
+				Problem: "The list was not added: " + err.Error() + "."})
 		}
 	}
 	cutlist.Form.Identify(&l)
@@ -206,7 +206,7 @@ func (s *Room) LeastOfList(c *echo.Context) error {
 	}
 	task, report := cutlist.Read(head.Doc)
 	if len(report.Problems) > 0 {
-		return echo.NewHTTPError(http.StatusNotFound, "Something in this list is to be mended first.")
+		return echo.NewHTTPError(http.StatusNotFound, "Correct the marked fields in this list first.")
 	}
 	tasks := []cutting.Task{cutting.TaskOf(task)}
 	found, err := s.Sheets.Best(c.Request().Context(), tasks)
@@ -223,20 +223,20 @@ func actList(_ context.Context, c *desk.Changing[cutlist.List]) error {
 	case "add-piece":
 		if len(l.Pieces) < cutlist.MostLines {
 			l.Pieces = append(l.Pieces, cutlist.Piece{ID: desk.NewMark(), Count: "1"})
-			c.What, c.Focus = "A piece added", desk.FieldMark("pieces.@"+l.Pieces[len(l.Pieces)-1].ID+".name")
+			c.What, c.Focus = "Added a piece", desk.FieldMark("pieces.@"+l.Pieces[len(l.Pieces)-1].ID+".name")
 		}
 	case "add-sheet":
 		if len(l.Sheets) < cutlist.MostSheets {
 			l.Sheets = append(l.Sheets, cutlist.Sheet{ID: desk.NewMark()})
-			c.What, c.Focus = "A sheet added", desk.FieldMark("sheets.@"+l.Sheets[len(l.Sheets)-1].ID+".name")
+			c.What, c.Focus = "Added a sheet", desk.FieldMark("sheets.@"+l.Sheets[len(l.Sheets)-1].ID+".name")
 		}
 	case "remove-piece":
 		if desk.TakeOut(c, "pieces.@"+c.Arg, "piece") {
-			c.What = "A piece taken out"
+			c.What = "Removed a piece"
 		}
 	case "remove-sheet":
 		if desk.TakeOut(c, "sheets.@"+c.Arg, "sheet") {
-			c.What = "A sheet taken out"
+			c.What = "Removed a sheet"
 		}
 	default:
 		return desk.ErrNoAct
@@ -253,11 +253,11 @@ func (s *Room) ReadCutList(c *echo.Context) error {
 	}
 	pieces, err := cutlist.ReadCSV(bytes.NewReader(file))
 	if err != nil && notice == "" {
-		notice = "The list was not taken in: " + err.Error() + "."
+		notice = "The list was not added: " + err.Error() + "."
 	}
 	k := s.ListKind(c)
 	head, e, err := desk.Edit(s.Desk, c, k, func(head *listHead) (desk.Edited[cutlist.List], error) {
-		e := desk.Edited[cutlist.List]{Doc: document.Clone(head.Doc), What: "Pieces brought in from a list", Notice: notice}
+		e := desk.Edited[cutlist.List]{Doc: document.Clone(head.Doc), What: "Added pieces from a list", Notice: notice}
 		if notice != "" {
 			return e, nil
 		}

@@ -85,8 +85,8 @@ func (s *Room) settleShop(ctx context.Context, c *desk.Changing[shop.Document]) 
 	pins, err := s.pins(ctx, &c.Head.Doc, &c.Doc)
 	c.Besides = append(c.Besides, pins...)
 	if len(pins) > 0 && c.Notice == "" {
-		c.Notice = fmt.Sprintf("%s planned with the old numbers, and %s until asked: see beside.",
-			desk.PlainCount(len(pins), "box is", "boxes are"), map[bool]string{true: "keeps them", false: "keep them"}[len(pins) == 1])
+		c.Notice = fmt.Sprintf("%s the old numbers of this card. To change that, press “Use the new numbers” at the side.",
+			desk.PlainCount(len(pins), "box keeps", "boxes keep"))
 	}
 	return err
 }

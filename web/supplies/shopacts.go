@@ -49,13 +49,13 @@ func (s *Room) actShop(ctx context.Context, e *desk.Changing[shop.Document]) err
 			o.Card = brief.Text(d.Cards[0].ID)
 		}
 		d.Offcuts = append(d.Offcuts, o)
-		e.What, e.Focus = "An offcut added", desk.FieldMark("offcuts.@"+o.ID+".width")
+		e.What, e.Focus = "Added an offcut", desk.FieldMark("offcuts.@"+o.ID+".width")
 	case "remove-offcut":
 		desk.TakeOut(e, "offcuts.@"+arg, "offcut")
-		e.What = "An offcut taken out"
+		e.What = "Removed an offcut"
 	case "remove-fit":
 		desk.TakeOut(e, "fits.@"+arg, "record")
-		e.What = "A fit record taken out"
+		e.What = "Removed a fit record"
 	case "reset":
 		d.Fits = slices.DeleteFunc(d.Fits, func(f shop.Fit) bool {
 			n, _ := strconv.Atoi(string(f.Layers))
@@ -103,14 +103,14 @@ func addCard(e *desk.Changing[shop.Document], c brief.Stock) {
 	}
 	c.ID, c.Retired = shop.Slug(string(c.Title), e.Doc.Cards)+"-"+desk.NewMark()[:4], ""
 	e.Doc.Cards = append([]brief.Stock{c}, e.Doc.Cards...)
-	e.What, e.Part, e.Focus = string(c.Title)+" added", c.ID, desk.FieldMark("cards.@"+c.ID+".title")
+	e.What, e.Part, e.Focus = "Added "+string(c.Title), c.ID, desk.FieldMark("cards.@"+c.ID+".title")
 }
 
 // removeCard takes a card out; one that boxes are made of is retired, not lost.
 func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], id string) error {
 	i := e.Doc.Of(id)
 	if i < 0 {
-		e.Notice = "That card was taken out already, in another window."
+		e.Notice = "That card is gone: another window removed it."
 		return nil
 	}
 	all, err := workbench.Using(ctx, s.Store, id)
@@ -120,13 +120,13 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 	title := string(e.Doc.Cards[i].Title)
 	if len(all) > 0 {
 		e.Doc.Cards[i].Retired = "yes"
-		e.What = title + " retired"
-		e.Notice = fmt.Sprintf("%s of it, so it is retired: these keep it, and it is offered no more.",
-			desk.PlainCount(len(all), "box is made", "boxes are made"))
+		e.What = "Retired " + title
+		e.Notice = fmt.Sprintf("%s this card, so it is retired. They keep it, but you can't choose it for others.",
+			desk.PlainCount(len(all), "box uses", "boxes use"))
 		return nil
 	}
 	e.Doc.Cards = slices.Delete(e.Doc.Cards, i, i+1)
-	e.What = title + " taken out"
+	e.What = "Removed " + title
 	return nil
 }
 
@@ -171,9 +171,9 @@ func (s *Room) ReadCards(c *echo.Context) error {
 	_, _, err = s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
 		cards, err := shop.ReadCSV(bytes.NewReader(list), head.Doc.Cards, head.Doc.Units())
 		if err != nil {
-			return desk.Edited[shop.Document]{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+			return desk.Edited[shop.Document]{}, echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 		}
-		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "Cards brought in from a list"}
+		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "Added cards from a list"}
 		e.Doc.Cards = cards
 		e.Besides, err = s.pins(c.Request().Context(), &head.Doc, &e.Doc)
 		return e, err
@@ -246,7 +246,7 @@ func (s *Room) KeepOffcuts(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to keep offcuts of yet.")
+		return workbench.ErrNoPlan
 	}
 	kept, all := leftOf(workbench.CutsOf(st), string(st.Brief.Name), st.Shown.Units)
 	if _, _, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {

@@ -32,30 +32,30 @@ var acts = map[string]struct {
 	says string
 	do   func(context.Context, *pressed) error
 }{
-	"add-thing":     {"A thing added", addThing},
-	"add-usual":     {"A usual thing added", addUsual},
-	"remove-thing":  {"A thing taken out", removeThing},
-	"add-piece":     {"A piece added", addPiece},
-	"remove-piece":  {"A piece taken out", removePiece},
-	"use-size":      {"The size given", useSize},
-	"use-contents":  {"The size left to the contents", useContents},
-	"choose-way":    {"An arrangement chosen", chooseWay},
-	"choose-for-me": {"The arrangement left to Brevium", chooseForMe},
-	"move":          {"A thing moved by hand", moveStack},
-	"turn":          {"A thing turned by hand", moveStack},
-	"take-shop":     {"The shop's numbers for a card taken", takeShop},
-	"keep-card":     {"A card of the box added to the shop", keepOwn},
-	"write-shop":    {"What the shop says written into the box", writeShop},
-	"dress-as":      {"Dressed another way", dressAs},
-	"panel":         {"A panel pointed at", pointPanel},
-	"add-dress":     {"Something put on", addDress},
-	"remove-dress":  {"Something taken off", removeDress},
-	"scheme":        {"Another scheme of colours", takeScheme},
-	"take-deep":     {"The least that was found is cut", takeDeep},
-	"hold":          {"A piece held on its sheet", holdPiece},
-	"unpin-all":     {"Pieces let go", unpinAll},
-	"add-box":       {"A box added", addBox},
-	"remove-box":    {"A box taken out", removeBox},
+	"add-thing":     {"Added a thing", addThing},
+	"add-usual":     {"Added a usual thing", addUsual},
+	"remove-thing":  {"Removed a thing", removeThing},
+	"add-piece":     {"Added a piece", addPiece},
+	"remove-piece":  {"Removed a piece", removePiece},
+	"use-size":      {"Set the size", useSize},
+	"use-contents":  {"Sized it to the contents", useContents},
+	"choose-way":    {"Chose an arrangement", chooseWay},
+	"choose-for-me": {"Let Brevium arrange the things", chooseForMe},
+	"move":          {"Moved a thing", moveStack},
+	"turn":          {"Turned a thing", moveStack},
+	"take-shop":     {"Used the shop's numbers for a card", takeShop},
+	"keep-card":     {"Added a card to the shop", keepOwn},
+	"write-shop":    {"Copied the shop's numbers into the box", writeShop},
+	"dress-as":      {"Changed the dressing", dressAs},
+	"panel":         {"Chose a panel to cover", pointPanel},
+	"add-dress":     {"Added a decoration", addDress},
+	"remove-dress":  {"Removed a decoration", removeDress},
+	"scheme":        {"Chose a colour scheme", takeScheme},
+	"take-deep":     {"Chose the layout with the least card", takeDeep},
+	"hold":          {"Held a piece on its sheet", holdPiece},
+	"unpin-all":     {"Let all held pieces go", unpinAll},
+	"add-box":       {"Added a box", addBox},
+	"remove-box":    {"Removed a box", removeBox},
 }
 
 // actBox does what a button of a box's page asks.
@@ -155,7 +155,7 @@ func mend(ctx context.Context, c *pressed) error {
 			return nil
 		}
 	}
-	c.Notice = "That is mended already."
+	c.Notice = "That is already corrected."
 	return nil
 }
 
@@ -227,7 +227,7 @@ func moveStack(_ context.Context, c *pressed) error {
 		dx, errX := strconv.Atoi(part[1])
 		dy, errY := strconv.Atoi(part[2])
 		if errX != nil || errY != nil || max(dx, -dx, dy, -dy) > desk.MostSteps {
-			return echo.NewHTTPError(http.StatusBadRequest, "That is no move. Load the page again.")
+			return echo.NewHTTPError(http.StatusBadRequest, "Brevium can't read that move. Load the page again and try once more.")
 		}
 		// Snapped: a move ends on a mark of the tools.
 		side, step := p.Load.Room.Around, p.Step.Size

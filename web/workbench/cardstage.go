@@ -364,7 +364,8 @@ func ToolGroups(f desk.Form, prefix string) []desk.Group {
 			f.Pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
 			f.Pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
 			f.Pick(prefix+"folder", []style.Choice{{ID: "", Label: "a bone folder"}, {ID: "none", Label: "the back of a spoon"}})},
-			Says: []string{"Score cards and steps use the tools you choose. With a ruler, you measure every length from one edge."}},
+			Says: []string{"The score cards and steps follow the tools you choose here. With a ruler, measure every length from the same edge." +
+				""}},
 		{Title: "Trimmer", ID: "trimmer", Fields: []desk.Field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
 		{Title: "Punches and cutters", ID: "punches", Fields: []desk.Field{open("punches", "none")},
 			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +

@@ -34,7 +34,7 @@ func (s *Room) LeastOfPlan(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil || !st.Plan.OK() || st.Set != nil && !st.Set.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to lay on sheets yet.")
+		return ErrNoPlan
 	}
 	return s.Sheets.LeastStream(c, sheets.Deepened(tasksOf(st)), st.Plan.Step, CutsOf(st), true)
 }
@@ -125,7 +125,7 @@ func (s *Room) WaysToCut(c *echo.Context) error {
 		return err
 	}
 	if !st.Plan.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to lay on sheets yet.")
+		return ErrNoPlan
 	}
 	done, err := s.Turn(c.Request().Context())
 	if err != nil {
@@ -168,7 +168,7 @@ func (s *Room) Nearly(c *echo.Context) error {
 		return err
 	}
 	if !st.Plan.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to change yet.")
+		return ErrNoPlan
 	}
 	done, err := s.Turn(c.Request().Context())
 	if err != nil {

@@ -188,6 +188,9 @@ func (s *Room) lastThatWorks(ctx context.Context, project string, from int64, bo
 	return nil, nil
 }
 
+// ErrNoPlan refuses what can only be done with a plan.
+var ErrNoPlan = echo.NewHTTPError(http.StatusNotFound, "This box has no plan yet. Correct the marked fields first.")
+
 // made is what a document comes to: a plan, and of a set the whole.
 type made struct {
 	Plan *plan.Plan // of the box a page is about

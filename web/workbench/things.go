@@ -140,7 +140,7 @@ func (s *Room) ReadThings(c *echo.Context) error {
 	}
 	items, err := contents.ReadCSV(bytes.NewReader(list))
 	if err != nil {
-		return echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was brought in: "+err.Error()+".")
+		return echo.NewHTTPError(http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
 	for i := range items {
 		items[i].ID = desk.NewMark() // they are other things than those they come in place of
@@ -154,7 +154,7 @@ func (s *Room) ReadThings(c *echo.Context) error {
 			}
 		}
 		b.Arrange.Way, b.Arrange.Places = "", nil
-		return desk.Edited[brief.Brief]{Doc: b, What: "Things brought in from a list"}, nil
+		return desk.Edited[brief.Brief]{Doc: b, What: "Added things from a list"}, nil
 	})
 	if err != nil {
 		return err
@@ -170,7 +170,7 @@ func (s *Room) HowMany(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to count in yet.")
+		return ErrNoPlan
 	}
 	done, err := s.Turn(ctx)
 	if err != nil {

@@ -114,7 +114,7 @@ func ValueWords(b *brief.Brief, w request.Workshop, path, text string) string {
 func Describe(was, now *brief.Brief, w request.Workshop, act string) string {
 	if name, thing, _ := strings.Cut(act, ":"); acts[name].says != "" {
 		if name == "add-usual" && thing != "" {
-			return words.Capital(words.Cut(thing, 60)) + " added"
+			return "Added " + words.Small(words.Cut(thing, 60))
 		}
 		return acts[name].says
 	}

@@ -277,7 +277,7 @@ func (s *Room) Folded(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+		return ErrNoPlan
 	}
 	WholeSet(c, st)
 	return c.HTML(http.StatusOK, string(Picture(c, st, View{View: "folded"})))
@@ -290,7 +290,7 @@ func (s *Room) Solid(c *echo.Context) error {
 		return err
 	}
 	if st.Shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no plan to fold yet.")
+		return ErrNoPlan
 	}
 	return s.SolidOf(c, st)
 }
