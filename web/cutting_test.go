@@ -32,11 +32,8 @@ func tubes() brief.Brief {
 
 func (a *app) shopHas() (hand string, offcuts int) {
 	a.t.Helper()
-	now, err := a.store.Shops.Head(a.t.(*testing.T).Context(), store.TheShop)
-	if err != nil {
-		a.t.Fatal(err)
-	}
-	return now.Doc.Get("cards.@cover-216.hand"), len(now.Doc.Offcuts)
+	now := a.shop()
+	return now.Get("cards.@cover-216.hand"), len(now.Offcuts)
 }
 
 // A piece is held, moved, turned and let go; what can't be read does nothing.
@@ -365,13 +362,10 @@ func TestOffcutsOfOneSize(t *testing.T) {
 	offcut := func() string {
 		t.Helper()
 		a.post("/shop/change", "act", "add-offcut")
-		now, err := a.store.Shops.Head(t.Context(), store.TheShop)
-		if err != nil {
-			t.Fatal(err)
-		}
-		o := now.Doc.Offcuts[len(now.Doc.Offcuts)-1].ID
-		for _, other := range now.Doc.Offcuts {
-			if now.Doc.Get("offcuts.@"+other.ID+".width") == "" {
+		now := a.shop()
+		o := now.Offcuts[len(now.Offcuts)-1].ID
+		for _, other := range now.Offcuts {
+			if now.Get("offcuts.@"+other.ID+".width") == "" {
 				o = other.ID
 			}
 		}
@@ -379,8 +373,8 @@ func TestOffcutsOfOneSize(t *testing.T) {
 		return o
 	}
 	has := func(o string) bool {
-		now, err := a.store.Shops.Head(t.Context(), store.TheShop)
-		return err == nil && now.Doc.Get("offcuts.@"+o+".width") != ""
+		now := a.shop()
+		return now.Get("offcuts.@"+o+".width") != ""
 	}
 	for range 2 {
 		o := offcut()

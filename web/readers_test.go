@@ -18,7 +18,8 @@ func TestSixteenLookOn(t *testing.T) {
 	id := a.begin(b)
 	var pages []string
 	for i := range max(len(workbench.Stages), len(workbench.Looks)) {
-		pages = append(pages, "/projects/"+id+"?stage="+workbench.Stages[i%len(workbench.Stages)].ID+"&view="+workbench.Looks[i%len(workbench.Looks)].ID)
+		stage, look := workbench.Stages[i%len(workbench.Stages)], workbench.Looks[i%len(workbench.Looks)]
+		pages = append(pages, "/projects/"+id+"?stage="+stage.ID+"&view="+look.ID)
 	}
 	pages = append(pages, "/projects/"+id+"/print", "/projects/"+id+"/bench", "/")
 	want := map[string]int{}

@@ -7,11 +7,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/bundle"
-	"brevium/core/batch"
-	"brevium/core/brief"
-	"brevium/core/cutlist"
-	"brevium/core/record"
-	"brevium/core/shop"
 	"brevium/web/desk"
 )
 
@@ -35,9 +30,9 @@ const mb = 1 << 20
 
 // routes is every address there is, with what it lets in.
 func (s *Server) routes() []desk.Route {
-	boxes, shops := desk.Keeps[brief.Brief]{Desk: s.Desk, Of: s.Work.Boxes}, desk.Keeps[shop.Document]{Desk: s.Desk, Of: s.Supplies.ShopKind}
-	lists, notes := desk.Keeps[cutlist.List]{Desk: s.Desk, Of: s.Supplies.ListKind}, desk.Keeps[record.Note]{Desk: s.Desk, Of: s.Logbook.NoteKind}
-	orders := desk.Keeps[batch.Document]{Desk: s.Desk, Of: s.Batches.BatchKind}
+	boxes, shops := desk.KeepsOf(s.Desk, s.Work.Boxes), desk.KeepsOf(s.Desk, s.Supplies.ShopKind)
+	lists, notes := desk.KeepsOf(s.Desk, s.Supplies.ListKind), desk.KeepsOf(s.Desk, s.Logbook.NoteKind)
+	orders := desk.KeepsOf(s.Desk, s.Batches.BatchKind)
 	return slices.Concat([]desk.Route{
 		get("/static/:version/*", s.File, anybody),
 

@@ -120,8 +120,8 @@ func (s *Room) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err
 		return v, err
 	}
 	pace := bench.PaceOf(times)
-	v = atBench{Act: store.NewID(), Path: path, Name: desk.Called(j.Name, desk.Nameless), Link: path + "/bench", Warning: j.Warning(), Stamp: stampOf(ticks),
-		Learnt: pace.Learnt(), Silent: s.Workshop(c.Request().Context()).Seen, Minutes: int(pace.Minutes(j.Steps) + 0.5)}
+	v = atBench{Act: store.NewID(), Path: path, Name: desk.Called(j.Name, desk.Nameless), Link: path + "/bench", Warning: j.Warning(),
+		Stamp: stampOf(ticks), Learnt: pace.Learnt(), Silent: s.Workshop(c.Request().Context()).Seen, Minutes: int(pace.Minutes(j.Steps) + 0.5)}
 	at, left := -1, 0.0
 	for i, step := range j.Steps {
 		t := ticks[step.ID]

@@ -29,7 +29,8 @@ import (
 func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
 	pace, err := s.Pace(c)
 	q := c.QueryParams()
-	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1", Shop: s.Workshop(c.Request().Context()), Pace: pace}
+	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1",
+		Shop: s.Workshop(c.Request().Context()), Pace: pace}
 	for _, p := range export.Parts {
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)

@@ -171,7 +171,8 @@ func (s *Room) Against(c *echo.Context) error {
 	a, b := s.Work.Make(ctx, was.Doc, ""), s.Work.Make(ctx, is.Doc, "")
 	isCalled, wasCalled := desk.Called(string(is.Doc.Name), desk.Nameless), desk.Called(string(was.Doc.Name), desk.Nameless)
 	return s.Render(c, http.StatusOK, "against", &againstPage{Page: desk.Page{Title: isCalled + " beside " + wasCalled}, Is: isCalled,
-		Was: wasCalled, Figures: figuresOf(a.Plan, b.Plan), Differ: workbench.Differences(s.Workshop(ctx), was.Doc, is.Doc), Path: "/projects/" + is.Of,
+		Was: wasCalled, Figures: figuresOf(a.Plan, b.Plan), Path: "/projects/" + is.Of,
+		Differ:  workbench.Differences(s.Workshop(ctx), was.Doc, is.Doc),
 		WasPath: "/projects/" + was.Of, WasPicture: template.HTML(a.Picture(300, 220)),
 		IsPicture: template.HTML(b.Picture(300, 220)), Warnings: b.Plan.Warnings})
 }

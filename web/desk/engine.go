@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -13,7 +12,6 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/document"
-	"brevium/core/words"
 	"brevium/store"
 )
 
@@ -159,87 +157,6 @@ func (k Kind[D]) make(head *store.Head[D], do Making[D]) (Edited[D], error) {
 	return do(head)
 }
 
-// Keeps are the handlers that every kind has.
-type Keeps[D any] struct {
-	*Desk
-	Of func(*echo.Context) Kind[D]
-}
-
-// Change lays what a form holds on the newest state, and does what its button asks.
-func (p Keeps[D]) Change(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	k := p.Of(c)
-	head, e, err := Edit(p.Desk, c, k, func(head *store.Head[D]) (Edited[D], error) {
-		return merged(c.Request().Context(), k, head, values)
-	})
-	return k.Answer(c, head, e, err)
-}
-
-func (p Keeps[D]) Undo(c *echo.Context) error { return p.move(c, true) }
-func (p Keeps[D]) Redo(c *echo.Context) error { return p.move(c, false) }
-
-func (p Keeps[D]) move(c *echo.Context, back bool) error {
-	k := p.Of(c)
-	head, e, err := moveHead(c, k, back)
-	return k.Answer(c, head, e, err)
-}
-
-// Routes are the lines of a kind in the table of routes, at an address; of a form that may bring so many bytes.
-func (p Keeps[D]) Routes(at string, lets Lets) []Route {
-	return []Route{{http.MethodPost, at + "/change", p.Change, lets}, {http.MethodPost, at + "/undo", p.Undo, Lets{}},
-		{http.MethodPost, at + "/redo", p.Redo, Lets{}}}
-}
-
-// Throws are the lines of a kind that can be thrown away and put back.
-func (p Keeps[D]) Throws(at string) []Route {
-	return []Route{{http.MethodPost, at + "/away", p.Throw(true), Lets{}}, {http.MethodPost, at + "/back", p.Throw(false), Lets{}}}
-}
-
-// Page shows the newest state.
-func (p Keeps[D]) Page(c *echo.Context) error {
-	k := p.Of(c)
-	id, part := k.Of(c)
-	head, err := k.Head(c.Request().Context(), id)
-	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such "+k.Form.Name+".")
-	}
-	if err != nil {
-		return err
-	}
-	return k.Show(c, http.StatusOK, head, Edited[D]{Part: part})
-}
-
-// Throw throws a document away, or puts it back.
-func (p Keeps[D]) Throw(away bool) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		k := p.Of(c)
-		id, part := k.Of(c)
-		if err := k.Throw(c.Request().Context(), id, away); err != nil {
-			return err
-		}
-		return c.Redirect(http.StatusSeeOther, k.At(c, id, part))
-	}
-}
-
-// Answer shows a document after something was done to it, or goes back to it where no script runs and there is nothing
-// to tell.
-func (k Kind[D]) Answer(c *echo.Context, head store.Head[D], e Edited[D], err error) error {
-	switch {
-	case err != nil:
-		return err
-	case IsScript(c): // htmx swaps only what succeeded; a conflict is shown like any answer
-		return k.Show(c, http.StatusOK, head, e)
-	case len(e.conflicts) > 0:
-		return k.Show(c, http.StatusConflict, head, e)
-	case e.Notice != "" || e.foreign != nil:
-		return k.Show(c, http.StatusOK, head, e)
-	}
-	return c.Redirect(http.StatusSeeOther, k.At(c, head.Of, e.Part))
-}
-
 // merged lays typed fields on the newest document and does what a button asks.
 func merged[D any](ctx context.Context, k Kind[D], head *store.Head[D], values url.Values) (Edited[D], error) {
 	seen, err := seenBy(ctx, k, head, values)
@@ -373,32 +290,6 @@ func typedIn[D any](k Kind[D], values url.Values, seen, head *D) (map[string]doc
 	return typed, nil
 }
 
-// moveHead takes the newest change of a document back, or brings it back again, and tells of one that is another's.
-func moveHead[D any](c *echo.Context, k Kind[D], back bool) (head store.Head[D], e Edited[D], err error) {
-	ctx := c.Request().Context()
-	id, part := k.Of(c)
-	e.Part = part
-	since, _ := strconv.ParseInt(c.FormValue("since"), 10, 64)
-	m := store.Mover{Act: ActName(c), Window: short(c.FormValue("window")), Since: since,
-		Any: c.FormValue("any") == "yes" || c.FormValue("since") == ""}
-	if back {
-		_, err = k.Undo(ctx, id, m)
-	} else {
-		_, err = k.Redo(ctx, id, m)
-	}
-	if errors.As(err, &e.foreign) || errors.Is(err, store.ErrArrived) {
-		err = nil
-	}
-	if err != nil {
-		return head, e, err
-	}
-	if id == store.TheShop {
-		ShopMoved(ctx)
-	}
-	head, err = k.Head(ctx, id)
-	return head, e, err
-}
-
 func IsScript(c *echo.Context) bool { return c.Request().Header.Get("HX-Request") == "true" }
 
 // InForm reports of a path whether a form may hold it: any field of the table, and any name in a map.
@@ -417,96 +308,4 @@ func NudgeSaid(nudge string) (path string, steps int) {
 		n = 0
 	}
 	return path, n
-}
-
-// Kept is what every page that keeps as one types says of its document, beside what it is about.
-type Kept struct {
-	Base      int64
-	Said      string // when it was last changed
-	Undoes    string // what undo takes back, "" when there is nothing
-	Redoes    string // what redo brings back
-	Conflicts []conflict
-	Notice    string
-	Foreign   *store.Foreign // undo was asked for, and the newest change is another's
-	Focus     string
-	Seen      int64 // the revision that the window showed which made a change
-}
-
-// conflict is a field that two windows changed, in words.
-type conflict struct {
-	document.Conflict
-	Label  string
-	Member string // the path of what is gone
-}
-
-// KeptOf says it of a document; label names a field for people.
-func KeptOf[D any](ctx context.Context, k Kind[D], head *store.Head[D], e *Edited[D], label func(path string) string) (Kept, error) {
-	out := Kept{Base: head.ID, Said: "Kept " + ago(head.Changed), Notice: e.Notice, Focus: e.Focus, Seen: e.base, Foreign: e.foreign}
-	if head.Parent != 0 {
-		out.Undoes = head.What
-	}
-	if out.Foreign != nil {
-		out.Focus = "undo-all-the-same"
-	}
-	next, err := k.Next(ctx, head.ID)
-	if err == nil {
-		out.Redoes = next.What
-	} else if !errors.Is(err, store.ErrNone) {
-		return out, err
-	}
-	for _, one := range e.conflicts {
-		shown := conflict{Conflict: one, Label: label(one.Field)}
-		if one.Gone {
-			shown.Member = one.Field[:strings.LastIndexByte(one.Field, '.')]
-		}
-		out.Conflicts = append(out.Conflicts, shown)
-	}
-	return out, nil
-}
-
-// Changed tells in words what two documents say differently: the first two fields, each with whose it is.
-func Changed[D any](f *document.Form[D], was, now *D) string {
-	var says []string
-	more := 0
-	for path, text := range f.All(now) {
-		if document.Get(was, path) == text {
-			continue
-		}
-		if len(says) == 2 {
-			more++
-			continue
-		}
-		if strings.TrimSpace(text) == "" {
-			text = "left open"
-		}
-		says = append(says, Labelled(f, now, path)+" "+words.Cut(text, 40))
-	}
-	if len(says) == 0 {
-		return "A change"
-	}
-	if more > 0 {
-		says = append(says, fmt.Sprintf("and %d more", more))
-	}
-	return words.Capital(strings.Join(says, "; "))
-}
-
-// Labelled names a field for people: “kraft, 300 gsm: price”.
-func Labelled[D any](f *document.Form[D], of *D, path string) string {
-	field, ok := f.Field(path)
-	if !ok {
-		field.Label = words.Plain(path[strings.LastIndexByte(path, '.')+1:])
-	}
-	at := path[:max(0, strings.LastIndexByte(path, '.'))]
-	if owner := nameAt(of, at); owner != "" && !strings.HasSuffix(path, ".name") && !strings.HasSuffix(path, ".title") {
-		return owner + ": " + field.Label
-	}
-	return field.Label
-}
-
-// nameAt is what the member of a list is called, "" when it is called nothing.
-func nameAt[D any](of *D, at string) string {
-	if !strings.Contains(at, ".") {
-		return ""
-	}
-	return strings.TrimSpace(cmp.Or(document.Get(of, at+".name"), document.Get(of, at+".title")))
 }

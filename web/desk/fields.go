@@ -83,8 +83,8 @@ type Form struct {
 }
 
 // widgets are how each kind of field is typed.
-var widgets = map[document.Kind]string{document.Choice: "select", document.Words: "text", document.Distance: "length", document.Offset: "text",
-	document.Number: "count", document.Weight: "count", document.YesNo: "tick", document.Day: "day"}
+var widgets = map[document.Kind]string{document.Choice: "select", document.Words: "text", document.Distance: "length",
+	document.Offset: "text", document.Number: "count", document.Weight: "count", document.YesNo: "tick", document.Day: "day"}
 
 // Ask is the field at a path, as the table of fields has it.
 func (f Form) Ask(path string) Field {

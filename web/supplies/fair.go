@@ -151,8 +151,8 @@ func (s *Room) FairPage(c *echo.Context) error {
 		}
 		offered = append(offered, some...)
 	}
-	v := &fairPage{Page: desk.Page{Title: "Cut together"}, Aims: workbench.Aims, F: f, Listed: offered, More: all - len(offered), Notice: notice, Cut: cut,
-		Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
+	v := &fairPage{Page: desk.Page{Title: "Cut together"}, Aims: workbench.Aims, F: f, Listed: offered,
+		More: all - len(offered), Notice: notice, Cut: cut, Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
 		found, err := s.Sheets.Best(ctx, tasks)
 		if err != nil {
@@ -197,37 +197,44 @@ func (f *fair) others(offered []boxes.Listed) (out []string) {
 	return out
 }
 
-func (s *Room) LeastOfFair(c *echo.Context) error {
-	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
+// fairCut is what was chosen to be cut together, and the best that is known of it.
+func (s *Room) fairCut(c *echo.Context) (*fair, []cutting.Found, error) {
+	f, err := s.fairAsked(c)
 	if err != nil {
-		return err
+		return nil, nil, err
 	}
 	tasks := f.tasks()
 	if len(tasks) == 0 {
-		return echo.NewHTTPError(http.StatusNotFound, "No box was chosen that can be cut.")
+		return nil, nil, echo.NewHTTPError(http.StatusNotFound, "None of these boxes can be cut yet. Choose a box that has a plan.")
 	}
 	found, err := s.Sheets.Best(c.Request().Context(), tasks)
+	return f, found, err
+}
+
+// fairAsked reads which boxes, from the address or from a form.
+func (s *Room) fairAsked(c *echo.Context) (*fair, error) {
+	if c.Request().Method == http.MethodGet {
+		return s.fairOf(c.Request().Context(), c.QueryParams())
+	}
+	values, err := c.FormValues()
+	if err != nil {
+		return nil, err
+	}
+	return s.fairOf(c.Request().Context(), values)
+}
+
+// LeastOfFair goes on looking for fewer sheets, and tells what it finds as it goes.
+func (s *Room) LeastOfFair(c *echo.Context) error {
+	f, found, err := s.fairCut(c)
 	if err != nil {
 		return err
 	}
-	return s.Sheets.LeastStream(c, sheets.Deepened(tasks), f.step, cutting.Cuts(found), false)
+	return s.Sheets.LeastStream(c, sheets.Deepened(f.tasks()), f.step, cutting.Cuts(found), false)
 }
 
 // CutFair takes the sheets of all from the shop.
 func (s *Room) CutFair(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	f, err := s.fairOf(c.Request().Context(), values)
-	if err != nil {
-		return err
-	}
-	tasks := f.tasks()
-	if len(tasks) == 0 {
-		return echo.NewHTTPError(http.StatusBadRequest, "No box was chosen that can be cut.")
-	}
-	found, err := s.Sheets.Best(c.Request().Context(), tasks)
+	f, found, err := s.fairCut(c)
 	if err != nil {
 		return err
 	}
@@ -238,12 +245,9 @@ func (s *Room) CutFair(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/fair?%s&cut=%d", f.query.Encode(), made))
 }
 
+// UncutFair puts the shop back as it was before.
 func (s *Room) UncutFair(c *echo.Context) error {
-	values, err := c.FormValues()
-	if err != nil {
-		return err
-	}
-	f, err := s.fairOf(c.Request().Context(), values)
+	f, err := s.fairAsked(c)
 	if err != nil {
 		return err
 	}
@@ -255,12 +259,9 @@ func (s *Room) UncutFair(c *echo.Context) error {
 	return c.Redirect(http.StatusSeeOther, "/fair?"+f.query.Encode())
 }
 
+// FairShopping lists what is to be bought for all of them.
 func (s *Room) FairShopping(c *echo.Context) error {
-	f, err := s.fairOf(c.Request().Context(), c.QueryParams())
-	if err != nil {
-		return err
-	}
-	found, err := s.Sheets.Best(c.Request().Context(), f.tasks())
+	_, found, err := s.fairCut(c)
 	if err != nil {
 		return err
 	}

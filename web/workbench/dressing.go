@@ -241,8 +241,8 @@ func (f BoxForm) topperGroups(eighth string) (out []desk.Group) {
 			MoreSays: "Layers, border, cards, ink",
 			Fields: []desk.Field{f.Pick(p+"shape", namedChoices("", wish.Shapes...)), f.Pick(p+"on", pointed(on, string(t.On))),
 				f.Open(p+"words", "none"), f.Open(p+"width", "as it suits"), f.Open(p+"height", "as it suits")},
-			More: []desk.Field{f.Open(p+"right", "0"), f.Open(p+"down", "0"), f.Open(p+"layers", "2"), f.Open(p+"border", eighth), f.Ask(p + "raised"),
-				f.Open(p+"stock", "accent, plain"), f.Open(p+"ink", "#2a2520")}})
+			More: []desk.Field{f.Open(p+"right", "0"), f.Open(p+"down", "0"), f.Open(p+"layers", "2"),
+				f.Open(p+"border", eighth), f.Ask(p + "raised"), f.Open(p+"stock", "accent, plain"), f.Open(p+"ink", "#2a2520")}})
 	}
 	bow := desk.Group{Title: "Paper bow", ID: "bow", Fields: []desk.Field{f.Open("dress.bow.loops", "none")},
 		MoreSays: "Size, tiers, tails, curls"}
