@@ -24,9 +24,9 @@ func TestShopJourney(t *testing.T) {
 	v.sees("0.44 mm, 17 thousandths of an inch; measured")
 	v.types(field("ten"), "90")
 	v.sees("No card is 9 mm thick.")
-	v.sees("to be mended")
+	v.sees("needs correcting")
 	v.types(field("ten"), "4.4")
-	v.until("kept", `document.querySelector("#kept").textContent.startsWith("Kept") && !document.body.innerText.includes("to be mended")`)
+	v.until("kept", `document.querySelector("#kept").textContent.startsWith("Kept") && !document.body.innerText.includes("needs correcting")`)
 
 	v.do("to a box", chromedp.Navigate(v.address+"/"), chromedp.Click(chromedp.CSS(".card-item > a")))
 	v.do("its card", chromedp.Click(chromedp.CSS("#stage-3")))
