@@ -1,3 +1,5 @@
+// Package export writes what leaves the page: files that are printed, cut and handed on. All
+// of them come from the plan, true to size, and say in words when its proof does not hold.
 package export
 
 import (
@@ -9,6 +11,7 @@ import (
 
 	"brevium/core/sets"
 	"brevium/core/words"
+	"brevium/export/drawings"
 )
 
 // File is a file that was written.
@@ -43,12 +46,12 @@ func Write(j sets.Job, as string, w What, o Options) (File, error) {
 	if o.Paper == (Format{}) {
 		o.Paper = PaperFor("", j)
 	}
-	name := plainName(called(j))
+	name := drawings.PlainName(called(j))
 	if name == "" {
 		name = "box"
 	}
 	f := File{Type: t.media}
-	err := trueToNets(j)
+	err := drawings.TrueToNets(j)
 	if err != nil {
 		return f, err
 	}
@@ -61,65 +64,47 @@ func Write(j sets.Job, as string, w What, o Options) (File, error) {
 	case "templates":
 		f.Data, err = Templates(j, w, o)
 		if name += "-templates"; w.Piece != "" {
-			name += "-" + plainName(w.Piece)
+			name += "-" + drawings.PlainName(w.Piece)
 		}
 	case "zip":
 		f.Data, err = Zip(j, o)
 	case "hpgl", "gcode":
 		n := max(1, w.Sheet)
-		var strokes []Stroke
-		var d Drawing
-		if strokes, d, err = Strokes(j, n-1); err == nil {
-			f.Data, err = d.written(as, strokes)
+		var strokes []drawings.Stroke
+		var d drawings.Drawing
+		if strokes, d, err = drawings.Strokes(j, n-1); err == nil {
+			f.Data, err = d.Write(as, strokes)
 		}
 		name += fmt.Sprintf("-sheet-%d", n)
 	default:
-		var d Drawing
+		var d drawings.Drawing
 		if d, err = drawingOf(j, w); err == nil {
-			f.Data, err = d.written(as, nil)
-			name += "-" + plainName(d.Name)
+			f.Data, err = d.Write(as, nil)
+			name += "-" + drawings.PlainName(d.Name)
 		}
 	}
 	f.Name = name + "." + t.ext
 	return f, err
 }
 
-// written writes a drawing, or a machine's strokes of it, and reads it again.
-func (d Drawing) written(as string, strokes []Stroke) (data []byte, err error) {
-	switch as {
-	case "svg":
-		data = d.SVG()
-	case "dxf":
-		data = d.DXF()
-	case "hpgl":
-		data = HPGL(d, strokes)
-	case "gcode":
-		data = GCode(d, strokes)
-	}
-	if err := d.verified(as, data, strokes); err != nil {
-		return nil, err
-	}
-	return data, nil
-}
-
 // drawingOf draws a piece, a sheet or everything.
-func drawingOf(j sets.Job, w What) (Drawing, error) {
+func drawingOf(j sets.Job, w What) (drawings.Drawing, error) {
 	switch {
 	case w.Piece != "":
-		for _, d := range Drawings(j) {
-			if d.Name == w.Piece || strings.TrimSuffix(d.Name, mirrored) == w.Piece {
+		for _, d := range drawings.Drawings(j) {
+			if d.Name == w.Piece || strings.TrimSuffix(d.Name, drawings.Mirrored) == w.Piece {
 				return d, nil
 			}
 		}
 		// A piece made of two is its halves, side by side.
-		halves := slices.DeleteFunc(Drawings(j), func(d Drawing) bool { return !strings.HasPrefix(d.Name, w.Piece+", ") })
+		halves := slices.DeleteFunc(drawings.Drawings(j), func(d drawings.Drawing) bool { return !strings.HasPrefix(d.Name, w.Piece+", ") })
 		if len(halves) > 0 {
-			return besideEachOther(Drawing{Name: w.Piece, Says: words.Capital(w.Piece) + ": what it is made of, inside face up", Warn: j.Warning()},
+			return besideEachOther(drawings.Drawing{Name: w.Piece, Says: words.Capital(w.Piece) + ": what it is made of, inside face up", Warn: j.Warning()},
 				halves), nil
 		}
-		return Drawing{}, fmt.Errorf("there is no piece %q", w.Piece)
+		return drawings.Drawing{}, fmt.Errorf("there is no piece %q", w.Piece)
 	case w.Sheet > 0:
-		d, ok := OfSheet(j, w.Sheet-1)
+		d, ok := drawings.OfSheet(j, w.Sheet-1)
 		if !ok {
 			return d, fmt.Errorf("there is no sheet %d", w.Sheet)
 		}
@@ -129,18 +114,18 @@ func drawingOf(j sets.Job, w What) (Drawing, error) {
 }
 
 // sideBySide draws every piece once, side by side, a little apart.
-func sideBySide(j sets.Job) Drawing {
-	return besideEachOther(Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}, Drawings(j))
+func sideBySide(j sets.Job) drawings.Drawing {
+	return besideEachOther(drawings.Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}, drawings.Drawings(j))
 }
 
-func besideEachOther(out Drawing, all []Drawing) Drawing {
+func besideEachOther(out drawings.Drawing, all []drawings.Drawing) drawings.Drawing {
 	const apart = 10
 	for _, d := range all {
 		if out.W > 0 {
 			out.W += apart
 		}
 		x := out.W
-		d.place(d.Paths, func(q Point) Point { return Point{q.X + x, q.Y} })
+		drawings.Move(d.Paths, func(q drawings.Point) drawings.Point { return drawings.Point{X: q.X + x, Y: q.Y} })
 		out.Paths = append(out.Paths, d.Paths...)
 		out.W, out.H = out.W+d.W, max(out.H, d.H)
 	}
@@ -150,13 +135,13 @@ func besideEachOther(out Drawing, all []Drawing) Drawing {
 // Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
 func Templates(j sets.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
-	all := Drawings(j)
+	all := drawings.Drawings(j)
 	if w != (What{}) {
 		d, err := drawingOf(j, w)
 		if err != nil {
 			return nil, err
 		}
-		all = []Drawing{d}
+		all = []drawings.Drawing{d}
 	}
 	if err := p.templates(all); err != nil {
 		return nil, err
@@ -205,7 +190,7 @@ func Zip(j sets.Job, o Options) ([]byte, error) {
 	if err := add("box.brevium.json", document.Encode(), nil); err != nil {
 		return nil, err
 	}
-	if err := drawings(j, add); err != nil {
+	if err := addDrawings(j, add); err != nil {
 		return nil, err
 	}
 	if err := z.Close(); err != nil {
@@ -214,16 +199,17 @@ func Zip(j sets.Job, o Options) ([]byte, error) {
 	return b.Bytes(), nil
 }
 
-func drawings(j sets.Job, add func(string, []byte, error) error) (err error) {
-	put := func(folder string, d Drawing, strokes []Stroke, kinds ...string) {
+// addDrawings adds every piece, sheet and machine file there is.
+func addDrawings(j sets.Job, add func(string, []byte, error) error) (err error) {
+	put := func(folder string, d drawings.Drawing, strokes []drawings.Stroke, kinds ...string) {
 		for _, as := range kinds {
 			if err == nil {
-				data, failed := d.written(as, strokes)
-				err = add(fmt.Sprintf("%s/%s.%s", folder, plainName(d.Name), as), data, failed)
+				data, failed := d.Write(as, strokes)
+				err = add(fmt.Sprintf("%s/%s.%s", folder, drawings.PlainName(d.Name), as), data, failed)
 			}
 		}
 	}
-	for _, d := range Drawings(j) {
+	for _, d := range drawings.Drawings(j) {
 		put("pieces", d, nil, "svg", "dxf")
 	}
 	for i, s := range j.Steps {
@@ -231,7 +217,7 @@ func drawings(j sets.Job, add func(string, []byte, error) error) (err error) {
 			continue
 		}
 		n := int(s.Frames[0].At)
-		d, ok := OfSheet(j, n)
+		d, ok := drawings.OfSheet(j, n)
 		if !ok {
 			continue
 		}
@@ -239,7 +225,7 @@ func drawings(j sets.Job, add func(string, []byte, error) error) (err error) {
 		if d.Warn != "" {
 			continue
 		}
-		put("machine", d, d.strokes(), "hpgl", "gcode")
+		put("machine", d, d.Strokes(), "hpgl", "gcode")
 	}
 	return err
 }

@@ -2,10 +2,6 @@ package export
 
 import (
 	"bytes"
-
-	"brevium/core/sets"
-	"brevium/draw"
-
 	_ "embed"
 	"fmt"
 	"slices"
@@ -16,7 +12,9 @@ import (
 	"codeberg.org/go-pdf/fpdf"
 
 	"brevium/core/measure"
+	"brevium/core/sets"
 	"brevium/core/words"
+	"brevium/draw"
 )
 
 //go:embed fonts/text.ttf

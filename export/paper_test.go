@@ -16,32 +16,34 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/draw"
+	"brevium/export/drawings"
+	"brevium/internal/drawn"
 )
 
 // The project sheet, read with poppler: its paper, its title and tags, its fonts, and every
 // sentence that a maker needs of it.
 func TestProjectSheet(t *testing.T) {
 	for _, paper := range Formats {
-		j := made(t, "tray-lid", "90 mm", "70 mm", "40 mm", "copies", "3", "tools.adhesive", "glue")
+		j := drawn.Job(t, "tray-lid", "90 mm", "70 mm", "40 mm", "copies", "3", "tools.adhesive", "glue")
 		pdf, err := Project(j, Options{Paper: paper, Both: true, Shop: request.Default})
 		if err != nil {
 			t.Fatal(err)
 		}
-		file := kept(t, "p.pdf", pdf)
-		info := runs(t, "pdfinfo", file)
+		file := drawn.Kept(t, "p.pdf", pdf)
+		info := drawn.Runs(t, "pdfinfo", file)
 		for _, says := range []string{"Title:           Fair box", "Tagged:          yes"} {
 			if !strings.Contains(info, says) {
 				t.Errorf("%s: not %q in\n%s", paper.ID, says, info)
 			}
 		}
 		isOf(t, info, paper.W, paper.H)
-		for _, font := range strings.Split(strings.TrimSpace(runs(t, "pdffonts", file)), "\n")[2:] {
+		for _, font := range strings.Split(strings.TrimSpace(drawn.Runs(t, "pdffonts", file)), "\n")[2:] {
 			if f := strings.Fields(font); !slices.Equal(f[len(f)-5:len(f)-2], []string{"yes", "no", "yes"}) &&
 				!slices.Equal(f[len(f)-5:len(f)-2], []string{"yes", "yes", "yes"}) {
 				t.Errorf("a font that is not embedded, or whose text can't be taken: %s", font)
 			}
 		}
-		text := flat(runs(t, "pdftotext", "-layout", file, "-"))
+		text := flat(drawn.Runs(t, "pdftotext", "-layout", file, "-"))
 		for _, says := range []string{"Fair box", "Tray and lift-off lid, 3 of them", "Materials", "Cut list", "From the sheets",
 			"Score 40 mm (1 9/16 in) from all four edges", "3 pieces 170 mm", "Make 3 of everything", "fingers behind the guard",
 			"See that: the walls meet at the corner", "Glue map", "your local rules", "100 mm; below it 4 in"} {
@@ -49,7 +51,7 @@ func TestProjectSheet(t *testing.T) {
 				t.Errorf("%s does not say %q", paper.ID, says)
 			}
 		}
-		if structure := runs(t, "pdfinfo", "-struct", file); strings.Count(structure, "Figure") < 20 || !strings.Contains(structure, "H1") {
+		if structure := drawn.Runs(t, "pdfinfo", "-struct", file); strings.Count(structure, "Figure") < 20 || !strings.Contains(structure, "H1") {
 			t.Errorf("hardly anything is tagged:\n%.400s", structure)
 		}
 	}
@@ -71,7 +73,7 @@ func flat(s string) string { return strings.Join(strings.Fields(s), " ") }
 
 // What is chosen stands on the sheet and nothing else; the cautions stand at their steps always.
 func TestProjectParts(t *testing.T) {
-	j := made(t, "tray-lid", "90 mm", "70 mm", "40 mm")
+	j := drawn.Job(t, "tray-lid", "90 mm", "70 mm", "40 mm")
 	titles := map[string]string{"materials": "Materials", "cuts": "Cut list", "layout": "From the sheets", "cards": "Score cards",
 		"steps": "Steps", "glue": "Glue map", "cautions": "Cautions, and to know", "cost": "What it costs",
 		"templates": "Print at 100 %"}
@@ -80,7 +82,7 @@ func TestProjectParts(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		text := runs(t, "pdftotext", kept(t, "p.pdf", pdf), "-")
+		text := drawn.Runs(t, "pdftotext", drawn.Kept(t, "p.pdf", pdf), "-")
 		for other, says := range titles {
 			if strings.Contains(text, says) != (other == id) && !(id == "steps" && says == "Materials") {
 				t.Errorf("%s (%s): %q is there: %v", id, title, says, other != id)
@@ -111,7 +113,7 @@ func mustProject(t testing.TB, j sets.Job) []byte {
 func TestSlipLiesInItsBox(t *testing.T) {
 	for _, size := range [][3]string{{"90 mm", "70 mm", "40 mm"}, {"46 mm", "40 mm", "120 mm"}, {"160 mm", "120 mm", "30 mm"},
 		{"250 mm", "36 mm", "30 mm"}, {"24 mm", "20 mm", "20 mm"}} {
-		j := made(t, "tray-lid", size[0], size[1], size[2], "card.sheet", "30x30")
+		j := drawn.Job(t, "tray-lid", size[0], size[1], size[2], "card.sheet", "30x30")
 		w, h, folds := SlipSize(j)
 		in := j.Plans[0].Box.Inside
 		a, b := w, h
@@ -141,9 +143,9 @@ func TestSlipLiesInItsBox(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		file := kept(t, "s.pdf", pdf)
-		isOf(t, runs(t, "pdfinfo", file), w, h)
-		if text := flat(runs(t, "pdftotext", file, "-")); !strings.Contains(text, " in)") || !strings.Contains(text, " mm") {
+		file := drawn.Kept(t, "s.pdf", pdf)
+		isOf(t, drawn.Runs(t, "pdfinfo", file), w, h)
+		if text := flat(drawn.Runs(t, "pdftotext", file, "-")); !strings.Contains(text, " in)") || !strings.Contains(text, " mm") {
 			t.Errorf("%v: not in both units: %.300s", size, text)
 		}
 	}
@@ -160,8 +162,8 @@ func TestUnprovedSaysSo(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		file := kept(t, "u.pdf", f.Data)
-		for i, page := range strings.Split(strings.TrimSuffix(runs(t, "pdftotext", file, "-"), "\f"), "\f") {
+		file := drawn.Kept(t, "u.pdf", f.Data)
+		for i, page := range strings.Split(strings.TrimSuffix(drawn.Runs(t, "pdftotext", file, "-"), "\f"), "\f") {
 			if !strings.Contains(squeezed(page), squeezed(j.Warning())) {
 				t.Errorf("%s, page %d does not say what isn't proved: %.300s", as, i+1, page)
 			}
@@ -213,7 +215,7 @@ func zipNames(t *testing.T, j sets.Job) (names []string) {
 // Every box of the fair, plain, dressed or a set, can be handed on whole.
 func TestZipOfTheFair(t *testing.T) {
 	for _, name := range []string{"Thank-you gift, dressed", "Tansy tower"} {
-		names := zipNames(t, demoJob(t, name))
+		names := zipNames(t, drawn.Fair(t, name))
 		for _, want := range []string{"box.brevium.json", "sheets/sheet-1.svg", "sheets/sheet-1.dxf", "machine/sheet-1.hpgl",
 			"machine/sheet-1.gcode"} {
 			if !slices.Contains(names, want) {
@@ -224,7 +226,7 @@ func TestZipOfTheFair(t *testing.T) {
 }
 
 func BenchmarkProject(b *testing.B) {
-	j := demoJob(b, "Thank-you gift, dressed")
+	j := drawn.Fair(b, "Thank-you gift, dressed")
 	for b.Loop() {
 		mustProject(b, j)
 	}
@@ -232,13 +234,13 @@ func BenchmarkProject(b *testing.B) {
 
 // Where one box of a set is not proved, the sheet doesn't say that it is.
 func TestOneUnprovedOfASet(t *testing.T) {
-	j := demoJob(t, "Tansy tower")
+	j := drawn.Fair(t, "Tansy tower")
 	said := func() string {
 		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{"cuts"}})
 		if err != nil {
 			t.Fatal(err)
 		}
-		return flat(runs(t, "pdftotext", kept(t, "set.pdf", pdf), "-"))
+		return flat(drawn.Runs(t, "pdftotext", drawn.Kept(t, "set.pdf", pdf), "-"))
 	}
 	if says := said(); !strings.Contains(says, "Folded and proved") {
 		t.Errorf("%.300s", says)
@@ -253,9 +255,9 @@ func TestOneUnprovedOfASet(t *testing.T) {
 // the cut list, on the score card, in the steps and in every file; nowhere stands a size that no
 // sheet has.
 func TestTwoHalves(t *testing.T) {
-	j := made(t, "tray-lid", "190 mm", "150 mm", "50 mm", "card.sheet", "a4", "card.join", "yes", "tools.adhesive", "glue")
+	j := drawn.Job(t, "tray-lid", "190 mm", "150 mm", "50 mm", "card.sheet", "a4", "card.join", "yes", "tools.adhesive", "glue")
 	p := j.Plans[0]
-	text := flat(runs(t, "pdftotext", kept(t, "h.pdf", mustProject(t, j)), "-"))
+	text := flat(drawn.Runs(t, "pdftotext", drawn.Kept(t, "h.pdf", mustProject(t, j)), "-"))
 	for _, says := range []string{"Base, first half", "Base, second half", "Base, joint strip", "Stick the joint strip over the joint",
 		"Join: base"} {
 		if !strings.Contains(text, says) {
@@ -268,11 +270,11 @@ func TestTwoHalves(t *testing.T) {
 		}
 	}
 	joined := 0
-	for _, d := range Drawings(j) {
+	for _, d := range drawings.Drawings(j) {
 		if min(d.W, d.H) > 210 || max(d.W, d.H) > 297 {
 			t.Errorf("the drawing %s is %.0f × %.0f mm", d.Name, d.W, d.H)
 		}
-		if err := d.lies(); err != nil {
+		if err := d.Check(); err != nil {
 			t.Error(err)
 		}
 		if strings.Contains(d.Name, "half") {

@@ -15,6 +15,7 @@ import (
 	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/export/drawings"
 )
 
 // Part is a part of the project sheet that may be left out.
@@ -64,7 +65,7 @@ func Project(j sets.Job, o Options) ([]byte, error) {
 		write func()
 	}{{"materials", p.materials}, {"cost", p.cost}, {"cuts", p.cutList}, {"layout", p.layout}, {"cards", p.cards},
 		{"steps", p.steps}, {"glue", p.glueMap}, {"cautions", p.cautions},
-		{"templates", func() { p.pdf.SetError(p.paper.templates(Drawings(j))) }}} {
+		{"templates", func() { p.pdf.SetError(p.paper.templates(drawings.Drawings(j))) }}} {
 		if p.has(part.id) {
 			part.write()
 		}

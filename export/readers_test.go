@@ -18,6 +18,8 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/draw"
+	"brevium/export/drawings"
+	"brevium/internal/drawn"
 )
 
 // readingsOf are all that pages, files and searches read off a plan: every method of it that asks for nothing
@@ -28,10 +30,10 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 	out := map[string]func() any{
 		"sections": func() any { return readings.Sections(p) }, "carries": func() any { return readings.Carries(p) },
 		"grains": func() any { return readings.Grains(p) }, "left": func() any { return readings.LeftOver(p) },
-		"supplies": func() any { return readings.Supplies(p) },
-		"json":     func() any { return string(planjson.Write(p)) },
-		"advice":   func() any { a := advice.Of(p, w); return []any{a.Problems, a.Warnings, a.Advice} },
-		"near":     func() any { return advice.Nearly(p, w) }, "levels": func() any { return advice.Levels(p, w) },
+		"supplies":   func() any { return readings.Supplies(p) },
+		"json":       func() any { return string(planjson.Write(p)) },
+		"advice":     func() any { a := advice.Of(p, w); return []any{a.Problems, a.Warnings, a.Advice} },
+		"drawn.Near": func() any { return advice.Nearly(p, w) }, "levels": func() any { return advice.Levels(p, w) },
 		"cut": func() any { return string(planjson.Write(advice.Cut(p, found, w))) },
 		"job": func() any {
 			j := sets.JobOf(p)
@@ -39,7 +41,7 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 		},
 		"project": func() any { return wrote(Project(sets.JobOf(p), Options{Paper: Formats[0], Shop: w})) },
 		"slip":    func() any { return wrote(Slip(sets.JobOf(p))) },
-		"files":   func() any { return Drawings(sets.JobOf(p)) },
+		"files":   func() any { return drawings.Drawings(sets.JobOf(p)) },
 		"flat":    func() any { return draw.Flat(p, "", 900, 600, nil) },
 		"folded":  func() any { return draw.Folded(p, assembly.Pose{Fold: 0.6}, draw.DefaultView, 900, 600) },
 		"moving":  func() any { return draw.Moving(p, 300, 200) }, "stored": func() any { return draw.Stored(p, 300, 200) },
@@ -71,7 +73,7 @@ func wrote(data []byte, err error) string { return fmt.Sprint(len(data) > 0, err
 // alone. With -race, that nobody writes it.
 func TestSixteenReaders(t *testing.T) {
 	for _, name := range []string{"Garden diary keepsake"} {
-		b := demoJob(t, name).Plans[0].Brief
+		b := drawn.Fair(t, name).Plans[0].Brief
 		alone, p := readingsOf(plan.Make(b, request.Default)), plan.Make(b, request.Default)
 		shared := readingsOf(p)
 		want := map[string]string{}

@@ -3,6 +3,8 @@ package export
 import (
 	"fmt"
 	"math"
+
+	"brevium/export/drawings"
 )
 
 // Templates are printed true to size: small pieces share a page, a larger one has its own, and
@@ -21,15 +23,16 @@ const titleLine, warnLine = 4.6, 3.4
 
 // block is a drawing that lies on a page under its title.
 type block struct {
-	d     Drawing
+	d     drawings.Drawing
+	at    drawings.Point // where it lies on its page
 	title []string
 	w, h  float64
 }
 
 // templates sets drawings on as few pages as their order allows.
-func (p *paper) templates(all []Drawing) error {
+func (p *paper) templates(all []drawings.Drawing) error {
 	for _, d := range all {
-		if err := d.lies(); err != nil {
+		if err := d.Check(); err != nil {
 			return err
 		}
 	}
@@ -59,7 +62,7 @@ func (p *paper) templates(all []Drawing) error {
 		if len(page) > 0 && down+max(high, b.h) > most {
 			flush()
 		}
-		b.d.at = Point{x, down}
+		b.at = drawings.Point{X: x, Y: down}
 		shelf, page = append(shelf, b), append(page, b)
 		x, high = x+b.w+blockGap, max(high, b.h)
 	}
@@ -69,9 +72,9 @@ func (p *paper) templates(all []Drawing) error {
 
 // block lays a drawing under its title, turned if it only goes on the page so; ok is false where
 // it is too large either way.
-func (p *paper) block(d Drawing, wide, high float64) (b block, ok bool) {
+func (p *paper) block(d drawings.Drawing, wide, high float64) (b block, ok bool) {
 	p.font(true, 10)
-	for _, d := range []Drawing{d, d.turned()} {
+	for _, d := range []drawings.Drawing{d, d.Turned()} {
 		over := min(wide, max(d.W, leastTitle))
 		b := block{d: d, title: p.wrap(d.Says, over), w: max(d.W, over)}
 		if b.h = titleLine*float64(len(b.title)) + d.H; d.W <= wide+1e-9 && b.h <= high+1e-9 {
@@ -81,20 +84,8 @@ func (p *paper) block(d Drawing, wide, high float64) (b block, ok bool) {
 	return b, false
 }
 
-// turned is a drawing turned a quarter.
-func (d Drawing) turned() Drawing {
-	t := d
-	t.W, t.H, t.Paths = d.H, d.W, nil
-	for _, path := range d.Paths {
-		path.Points = append([]Point(nil), path.Points...)
-		t.Paths = append(t.Paths, path)
-	}
-	t.place(t.Paths, func(q Point) Point { return Point{d.H - q.Y, q.X} })
-	return t
-}
-
 // tileRoom is how high a page is below its warning and so many lines of title.
-func (p *paper) tileRoom(d Drawing, titles int) float64 {
+func (p *paper) tileRoom(d drawings.Drawing, titles int) float64 {
 	warn := p.warning(d, p.w-2*tileMargin)
 	return p.h - 2*tileMargin - tileFoot - titleLine*float64(titles) - warnLine*float64(len(warn))
 }
@@ -103,7 +94,7 @@ func (p *paper) tileRoom(d Drawing, titles int) float64 {
 func (p *paper) shared(all []block) {
 	p.templatePage(all[0].d.Warn, func(top float64) {
 		for _, b := range all {
-			x, y := tileMargin+b.d.at.X, top+b.d.at.Y
+			x, y := tileMargin+b.at.X, top+b.at.Y
 			p.titled(b.title, x, y)
 			y += titleLine * float64(len(b.title))
 			p.within("Figure", b.d.Says+", true to size", func() { p.drawing(b.d, x, y) })
@@ -113,7 +104,7 @@ func (p *paper) shared(all []block) {
 
 // warning is what stands over each page of a plan that isn't proved, in lines: all of it, where
 // that leaves two thirds of the page to the piece.
-func (p *paper) warning(d Drawing, wide float64) []string {
+func (p *paper) warning(d drawings.Drawing, wide float64) []string {
 	if d.Warn == "" {
 		return nil
 	}
@@ -141,7 +132,7 @@ func (p *paper) templatePage(warn string, write func(top float64)) {
 	p.turn()
 	p.margin, p.warn, p.foot = margin, was, foot
 	top := tileMargin
-	if lines := p.warning(Drawing{Warn: warn}, p.w-2*tileMargin); len(lines) > 0 {
+	if lines := p.warning(drawings.Drawing{Warn: warn}, p.w-2*tileMargin); len(lines) > 0 {
 		p.pdf.SetTextColor(156, 53, 32)
 		p.within("P", "", func() {
 			p.font(true, 8)
@@ -157,8 +148,8 @@ func (p *paper) templatePage(warn string, write func(top float64)) {
 }
 
 // drawing draws all lines of a drawing, its corner at a place of the page.
-func (p *paper) drawing(d Drawing, x, y float64) {
-	for _, kind := range Kinds {
+func (p *paper) drawing(d drawings.Drawing, x, y float64) {
+	for _, kind := range drawings.Kinds {
 		for _, path := range d.Paths {
 			if path.Kind == kind {
 				p.path(path, x, y)
@@ -168,37 +159,37 @@ func (p *paper) drawing(d Drawing, x, y float64) {
 }
 
 // path draws one line true to size, its piece beginning at a place on the page.
-func (p *paper) path(path Path, dx, dy float64) {
+func (p *paper) path(path drawings.Path, dx, dy float64) {
 	pdf := p.pdf
 	pdf.SetDashPattern(nil, 0)
 	pdf.SetLineCapStyle("butt")
 	does := "D"
 	switch path.Kind {
-	case Cut, Hole:
+	case drawings.Cut, drawings.Hole:
 		pdf.SetDrawColor(42, 37, 32)
 		pdf.SetLineWidth(0.3)
-	case Valley:
+	case drawings.Valley:
 		pdf.SetDrawColor(123, 75, 42)
 		pdf.SetLineWidth(0.25)
 		pdf.SetDashPattern([]float64{4, 1.2}, 0)
-	case Mountain:
+	case drawings.Mountain:
 		pdf.SetDrawColor(123, 75, 42)
 		pdf.SetLineWidth(0.5)
 		pdf.SetLineCapStyle("round")
 		pdf.SetDashPattern([]float64{0.01, 1.4}, 0)
-	case Bend:
+	case drawings.Bend:
 		pdf.SetDrawColor(123, 75, 42)
 		pdf.SetLineWidth(0.12)
-	case GlueIn:
+	case drawings.GlueIn:
 		pdf.SetFillColor(47, 111, 115)
 		does = "F"
-	case GlueOut:
+	case drawings.GlueOut:
 		pdf.SetDrawColor(47, 111, 115)
 		pdf.SetLineWidth(0.2)
-	case Mark:
+	case drawings.Mark:
 		pdf.SetDrawColor(156, 53, 32)
 		pdf.SetLineWidth(0.3)
-	case Name:
+	case drawings.Name:
 		p.font(false, 8)
 		pdf.SetTextColor(101, 91, 78)
 		p.put(path.Points[0].X+dx-p.wide(path.Text)/2, path.Points[0].Y+dy+1, path.Text)

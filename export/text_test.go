@@ -10,6 +10,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
+	"brevium/internal/drawn"
 )
 
 // names are of people and things in our own world, in the scripts that people write.
@@ -49,8 +50,8 @@ func TestNamesInEveryScript(t *testing.T) {
 			if err != nil {
 				t.Fatalf("%s: %v", script, err)
 			}
-			file := kept(t, "n.pdf", f.Data)
-			text := squeezed(runs(t, "pdftotext", file, "-"))
+			file := drawn.Kept(t, "n.pdf", f.Data)
+			text := squeezed(drawn.Runs(t, "pdftotext", file, "-"))
 			// A reader that puts lines in the order they are seen has words that run right to left
 			// one after the other from the left.
 			for word := range strings.FieldsSeq(name) {
@@ -61,7 +62,7 @@ func TestNamesInEveryScript(t *testing.T) {
 			if strings.ContainsAny(text, "?□\ufffd") {
 				t.Errorf("%s, %s: letters are missing: %.300s", script, as, text)
 			}
-			if info := runs(t, "pdfinfo", file); !strings.Contains(info, name) {
+			if info := drawn.Runs(t, "pdfinfo", file); !strings.Contains(info, name) {
 				t.Errorf("%s, %s: the title is not %q:\n%.200s", script, as, name, info)
 			}
 		}
@@ -82,7 +83,7 @@ func TestUnprintableIsTold(t *testing.T) {
 	if got := Unprintable("Tulips 𐎀𐎁 and 𐎀"); fmt.Sprint(got) != "[𐎀 𐎁]" {
 		t.Errorf("%q", got)
 	}
-	text := runs(t, "pdftotext", kept(t, "u.pdf", mustProject(t, named(t, "Tulips 𐎀𐎁"))), "-")
+	text := drawn.Runs(t, "pdftotext", drawn.Kept(t, "u.pdf", mustProject(t, named(t, "Tulips 𐎀𐎁"))), "-")
 	if !strings.Contains(flat(text), "These letters can't be printed") {
 		t.Errorf("nothing is said of letters that aren't there: %.300s", text)
 	}
@@ -128,10 +129,10 @@ func TestShaping(t *testing.T) {
 // However long a name is, the number of the page stands on the page.
 func TestLongNamesLeavePageNumbers(t *testing.T) {
 	for _, name := range []string{strings.Repeat("Tansy Row ", 7), strings.Repeat("花园礼物盒", 14), strings.Repeat("W", 79)} {
-		file := kept(t, "l.pdf", mustProject(t, named(t, name)))
+		file := drawn.Kept(t, "l.pdf", mustProject(t, named(t, name)))
 		n := pagesOf(t, file)
 		for page := 1; page <= n; page++ {
-			text := runs(t, "pdftotext", "-f", fmt.Sprint(page), "-l", fmt.Sprint(page), "-x", "0", "-y", "0", "-W", "596", "-H", "842", file, "-")
+			text := drawn.Runs(t, "pdftotext", "-f", fmt.Sprint(page), "-l", fmt.Sprint(page), "-x", "0", "-y", "0", "-W", "596", "-H", "842", file, "-")
 			if want := fmt.Sprintf("page %d", page); page < 6 && !strings.Contains(flat(text), want) {
 				t.Errorf("%.20s…: page %d doesn't say so within its edges", name, page)
 			}

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"brevium/export/drawings"
 )
 
 // Templates larger than a page: tiles that overlap, laid cross on cross.
@@ -11,13 +13,13 @@ import (
 // tiling is a drawing cut up for several pages: all tiles are alike, so that none holds only a
 // sliver of the piece.
 type tiling struct {
-	Drawing
+	drawings.Drawing
 	nx, ny     int
 	wide, high float64
 }
 
-// tiles cuts a drawing up for pages so large.
-func (d Drawing) tiles(wide, high float64) tiling {
+// tilingOf cuts a drawing up for pages so large.
+func tilingOf(d drawings.Drawing, wide, high float64) tiling {
 	t := tiling{Drawing: d, nx: tilesOf(d.W, wide), ny: tilesOf(d.H, high)}
 	each := func(size float64, n int) float64 { return (size + float64(n-1)*tileOverlap) / float64(n) }
 	t.wide, t.high = each(d.W, t.nx), each(d.H, t.ny)
@@ -33,8 +35,8 @@ func tilesOf(size, page float64) int {
 }
 
 // corner is where a tile begins on the piece.
-func (t tiling) corner(x, y int) Point {
-	return Point{float64(x) * (t.wide - tileOverlap), float64(y) * (t.high - tileOverlap)}
+func (t tiling) corner(x, y int) drawings.Point {
+	return drawings.Point{X: float64(x) * (t.wide - tileOverlap), Y: float64(y) * (t.high - tileOverlap)}
 }
 
 // needed reports whether anything of the piece lies on a tile.
@@ -44,7 +46,7 @@ func (t tiling) needed(x, y int) bool {
 	}
 	lo := t.corner(x, y)
 	for _, path := range t.Paths {
-		if path.Kind != Name && len(within(path, lo, Point{lo.X + t.wide, lo.Y + t.high})) > 0 {
+		if path.Kind != drawings.Name && len(drawings.Within(path, lo, drawings.Point{X: lo.X + t.wide, Y: lo.Y + t.high})) > 0 {
 			return true
 		}
 	}
@@ -52,13 +54,13 @@ func (t tiling) needed(x, y int) bool {
 }
 
 // tiled sets a drawing on as many pages as it needs, lying or turned.
-func (p *paper) tiled(d Drawing) {
+func (p *paper) tiled(d drawings.Drawing) {
 	wide := p.w - 2*tileMargin
 	p.font(true, 10)
 	title := p.wrap(d.Says+" · page A1 of A1", wide)
 	high := p.tileRoom(d, len(title))
-	t := d.tiles(wide, high)
-	if other := d.turned().tiles(wide, high); other.nx*other.ny < t.nx*t.ny {
+	t := tilingOf(d, wide, high)
+	if other := tilingOf(d.Turned(), wide, high); other.nx*other.ny < t.nx*t.ny {
 		t = other
 	}
 	p.namesOffJoins(&t)
@@ -75,7 +77,7 @@ func (p *paper) tiled(d Drawing) {
 func (p *paper) namesOffJoins(t *tiling) {
 	t.Paths = slices.Clone(t.Paths)
 	for i, path := range t.Paths {
-		if path.Kind != Name {
+		if path.Kind != drawings.Name {
 			continue
 		}
 		p.font(false, 8)
@@ -90,14 +92,14 @@ func (p *paper) namesOffJoins(t *tiling) {
 				at.Y = join - crossArm - 2
 			}
 		}
-		t.Paths[i].Points = []Point{at}
+		t.Paths[i].Points = []drawings.Point{at}
 	}
 }
 
 func (p *paper) tile(t tiling, x, y int, titles float64) {
 	p.templatePage(t.Warn, func(top float64) {
 		p.font(true, 10)
-		last := Point{float64(t.nx), float64(t.ny)}
+		last := drawings.Point{X: float64(t.nx), Y: float64(t.ny)}
 		p.titled(p.wrap(fmt.Sprintf("%s · page %s of %s", t.Says, tileName(x, y), tileName(int(last.X)-1, int(last.Y)-1)),
 			p.w-2*tileMargin), tileMargin, top)
 		left, above := tileMargin, top+titleLine*titles
@@ -131,7 +133,7 @@ func (p *paper) joins(t tiling, left, top float64, x, y int) {
 		pdf.SetDashPattern([]float64{0.6, 1.6}, 0)
 		pdf.Line(x1, y1, x2, y2)
 		pdf.SetDashPattern(nil, 0)
-		for _, at := range []Point{{x1, y1}, {x2, y2}} {
+		for _, at := range []drawings.Point{{X: x1, Y: y1}, {X: x2, Y: y2}} {
 			pdf.Line(at.X-crossArm, at.Y, at.X+crossArm, at.Y)
 			pdf.Line(at.X, at.Y-crossArm, at.X, at.Y+crossArm)
 		}

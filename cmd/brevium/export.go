@@ -19,6 +19,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/export"
+	"brevium/export/drawings"
 )
 
 func exportCommand() *cobra.Command {
@@ -111,7 +112,7 @@ func exportTo(ctx context.Context, b brief.Brief, as, out string, what export.Wh
 		return err
 	}
 	f, err := export.Write(j, as, what, o)
-	if refused := new(export.Unproved); errors.As(err, &refused) {
+	if refused := new(drawings.Unproved); errors.As(err, &refused) {
 		fmt.Fprintln(stderr, "brevium:", refused.Why)
 		return code(exitNoHold)
 	}

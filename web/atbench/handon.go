@@ -18,6 +18,7 @@ import (
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/export"
+	"brevium/export/drawings"
 	"brevium/store"
 	"brevium/web/desk"
 	"brevium/web/workbench"
@@ -61,7 +62,7 @@ func (s *Room) Out(c *echo.Context) error {
 
 func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
 	f, err := export.Write(j, as, what, o)
-	if refused := new(export.Unproved); errors.As(err, &refused) {
+	if refused := new(drawings.Unproved); errors.As(err, &refused) {
 		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
 	}
 	if err != nil {
@@ -70,7 +71,7 @@ func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export
 	how := "attachment"
 	if c.QueryParam("see") == "1" {
 		if how = "inline"; as == "svg" {
-			f.Data = export.Seen(f.Data)
+			f.Data = drawings.Seen(f.Data)
 		}
 	}
 	if f.Type == "application/pdf" { // a browser shows it with parts of its own; it runs nothing of ours
@@ -166,7 +167,7 @@ func (s *Room) pieceRows(j sets.Job) (out []templateRow) {
 	if s.Second() {
 		say = j.Plans[0].SayBoth
 	}
-	for _, d := range export.Drawings(j) {
+	for _, d := range drawings.Drawings(j) {
 		r := templateRow{Title: words.Capital(words.Plain(d.Name)), Query: template.URL(url.Values{"piece": {d.Name}}.Encode()),
 			Says: say(measure.FromMM(d.W)) + " × " + say(measure.FromMM(d.H))}
 		if d.Count > 1 {

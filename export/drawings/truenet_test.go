@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"slices"
@@ -7,6 +7,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	styles "brevium/core/style"
+	"brevium/internal/drawn"
 )
 
 // A drawing of which any line is moved by a 64th of an inch, left out, folded the other way or is
@@ -17,7 +18,7 @@ func TestDrawingsAreTheProvedNets(t *testing.T) {
 	tried := map[string]int{}
 	for _, s := range styles.Styles {
 		depth := map[bool]string{true: "60 mm", false: "34 mm"}[s.ID == "arched-box"]
-		j := made(t, s.ID, "70 mm", "70 mm", depth)
+		j := drawn.Job(t, s.ID, "70 mm", "70 mm", depth)
 		piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 			whole := paths(p, piece)
 			if err := trueTo(piece, whole); err != nil {

@@ -1,9 +1,9 @@
-// Package export writes what leaves the page: files that are printed, cut and handed on. All
-// of them come from the plan, true to size, and say in words when its proof does not hold.
+// Package drawings draws pieces and sheets true to size, and writes them for other programs and for the cutting machine:
+// each file is read back before it leaves.
 //
 // A Drawing is a piece, or a sheet with its pieces laid out, as lines by kind in millimetres:
 // templates, drawings for other programs and the cutting machine's files are written from it.
-package export
+package drawings
 
 import (
 	"fmt"
@@ -59,7 +59,6 @@ type Drawing struct {
 	Count int // how many are made, of both hands together
 	Paths []Path
 	Warn  string // why the proof does not hold; "" when it does
-	at    Point  // where it lies on a template page
 }
 
 // OfPiece draws one piece as it is cut; of what is made for the other hand too, Mirror says
@@ -69,16 +68,17 @@ func OfPiece(j sets.Job, p *plan.Plan, piece *net.Piece, mirror bool) Drawing {
 		Warn: j.Warning()}
 	d.Says = fmt.Sprintf("%s, %s × %s, inside face up", words.Capital(piece.Name), p.Say(piece.Width), p.Say(piece.Height))
 	if mirror {
-		d.Name, d.Says = piece.Name+mirrored, d.Says+", for the other hand"
+		d.Name, d.Says = piece.Name+Mirrored, d.Says+", for the other hand"
 	}
 	d.Paths = paths(p, piece)
 	if mirror {
-		d.place(d.Paths, func(q Point) Point { return Point{d.W - q.X, q.Y} })
+		Move(d.Paths, func(q Point) Point { return Point{d.W - q.X, q.Y} })
 	}
 	return d
 }
 
-func (d Drawing) place(of []Path, to func(Point) Point) {
+// Move moves lines, point by point.
+func Move(of []Path, to func(Point) Point) {
 	for i := range of {
 		for k, q := range of[i].Points {
 			of[i].Points[k] = to(q)
@@ -261,7 +261,7 @@ func OfSheet(j sets.Job, n int) (Drawing, bool) {
 		part := sheetParts{j}.draw(it.Piece, seen[it.Piece], w, h)
 		seen[it.Piece]++
 		x, y := it.Rect.X.MM(), it.Rect.Y.MM()
-		d.place(part, func(q Point) Point {
+		Move(part, func(q Point) Point {
 			if it.Turned {
 				q = Point{h - q.Y, q.X}
 			}
@@ -272,8 +272,8 @@ func OfSheet(j sets.Job, n int) (Drawing, bool) {
 	return d, true
 }
 
-// plainName is a name for a file: letters, figures and dashes.
-func plainName(s string) string {
+// PlainName is a name for a file: letters, figures and dashes.
+func PlainName(s string) string {
 	return strings.Trim(strings.Map(func(r rune) rune {
 		switch {
 		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
@@ -283,4 +283,16 @@ func plainName(s string) string {
 		}
 		return '-'
 	}, s), "-")
+}
+
+// Turned is a drawing turned a quarter.
+func (d Drawing) Turned() Drawing {
+	t := d
+	t.W, t.H, t.Paths = d.H, d.W, nil
+	for _, path := range d.Paths {
+		path.Points = append([]Point(nil), path.Points...)
+		t.Paths = append(t.Paths, path)
+	}
+	Move(t.Paths, func(q Point) Point { return Point{d.H - q.Y, q.X} })
+	return t
 }

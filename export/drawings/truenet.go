@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"fmt"
@@ -17,8 +17,8 @@ import (
 // onNet is how far a line of a drawing may lie beside the edge it stands for, in millimetres.
 const onNet = 0.02
 
-// trueToNets refuses a job of which any piece would be drawn otherwise than it was proved.
-func trueToNets(j sets.Job) (err error) {
+// TrueToNets refuses a job of which any piece would be drawn otherwise than it was proved.
+func TrueToNets(j sets.Job) (err error) {
 	piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 		if err == nil {
 			err = trueTo(piece, paths(p, piece))

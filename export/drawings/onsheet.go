@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"fmt"
@@ -57,7 +57,7 @@ func ofPlan(p *plan.Plan, name string, nth int) []Path {
 	if piece := p.Box.Piece(name); piece != nil {
 		of := paths(p, piece)
 		if nth%piece.Count >= piece.Count-piece.Handed {
-			Drawing{}.place(of, func(q Point) Point { return Point{piece.Width.MM() - q.X, q.Y} })
+			Move(of, func(q Point) Point { return Point{piece.Width.MM() - q.X, q.Y} })
 		}
 		return of
 	}
@@ -79,7 +79,7 @@ func strip(p *plan.Plan, part dress.RunPart) (out []Path) {
 	for _, c := range part.Cuts { // the strip's own rim is not cut: nothing of it stays
 		of := paths(p, c.Piece)
 		left := part.W - (c.X - part.From) - c.Piece.Width
-		Drawing{}.place(of, func(q Point) Point { return Point{q.X + left.MM(), q.Y + c.Y.MM()} })
+		Move(of, func(q Point) Point { return Point{q.X + left.MM(), q.Y + c.Y.MM()} })
 		out = append(out, of...)
 	}
 	return out
@@ -105,14 +105,14 @@ func half(p *plan.Plan, name string, second bool) []Path {
 	}
 	var out []Path
 	for _, path := range append(paths(p, piece), Path{Kind: Cut, Piece: name, Points: joint}) {
-		out = append(out, within(path, lo, hi)...)
+		out = append(out, Within(path, lo, hi)...)
 	}
-	Drawing{}.place(out, func(q Point) Point { return Point{q.X - lo.X, q.Y - lo.Y} })
+	Move(out, func(q Point) Point { return Point{q.X - lo.X, q.Y - lo.Y} })
 	return out
 }
 
-// within is what of a path lies in an upright rectangle, its edge with it.
-func within(p Path, lo, hi Point) (out []Path) {
+// Within is what of a path lies in an upright rectangle, its edge with it.
+func Within(p Path, lo, hi Point) (out []Path) {
 	in := func(q Point) bool {
 		return q.X >= lo.X-1e-9 && q.X <= hi.X+1e-9 && q.Y >= lo.Y-1e-9 && q.Y <= hi.Y+1e-9
 	}
@@ -166,8 +166,8 @@ func handsOf(piece *net.Piece) []bool {
 	return []bool{false, true}
 }
 
-// mirrored is what the name of a drawing ends in that is for the other hand.
-const mirrored = " mirrored"
+// Mirrored is what the name of a drawing ends in that is for the other hand.
+const Mirrored = " mirrored"
 
 // Drawings lists the drawings of all pieces of a job, each once for each hand.
 func Drawings(j sets.Job) (out []Drawing) {

@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"cmp"
@@ -36,7 +36,7 @@ func Strokes(j sets.Job, n int) ([]Stroke, Drawing, error) {
 	if !ok {
 		return nil, d, fmt.Errorf("there is no sheet %d", n+1)
 	}
-	return d.strokes(), d, nil
+	return d.Strokes(), d, nil
 }
 
 // Unproved is a plan that is not handed to a machine because its proof does not hold.
@@ -50,8 +50,8 @@ type segment struct {
 	within bool
 }
 
-// strokes orders all that the tools do on a sheet.
-func (d Drawing) strokes() []Stroke {
+// Strokes orders all that the tools do on a sheet.
+func (d Drawing) Strokes() []Stroke {
 	var scores, inner, outer []Stroke
 	var rims []segment
 	for _, p := range d.Paths {

@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"bytes"
@@ -15,7 +15,7 @@ import (
 // verified reads a file back and compares it with the drawing it was made from; strokes are what
 // a machine's file was made from.
 func (d Drawing) verified(as string, data []byte, strokes []Stroke) error {
-	if err := d.lies(); err != nil {
+	if err := d.Check(); err != nil {
 		return err
 	}
 	var want, got []Path
@@ -49,8 +49,8 @@ func (d Drawing) verified(as string, data []byte, strokes []Stroke) error {
 	return nil
 }
 
-// lies refuses a drawing of which anything that is cut or scored lies off its sheet.
-func (d Drawing) lies() error {
+// Check refuses a drawing of which anything that is cut or scored lies off its sheet.
+func (d Drawing) Check() error {
 	const hair = 0.01
 	for _, p := range d.Paths {
 		for _, q := range p.Points {
@@ -277,4 +277,22 @@ func attr(t xml.StartElement, name string) string {
 		}
 	}
 	return ""
+}
+
+// Write writes a drawing, or a machine's strokes of it, and reads it again.
+func (d Drawing) Write(as string, strokes []Stroke) (data []byte, err error) {
+	switch as {
+	case "svg":
+		data = d.SVG()
+	case "dxf":
+		data = d.DXF()
+	case "hpgl":
+		data = HPGL(d, strokes)
+	case "gcode":
+		data = GCode(d, strokes)
+	}
+	if err := d.verified(as, data, strokes); err != nil {
+		return nil, err
+	}
+	return data, nil
 }

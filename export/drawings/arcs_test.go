@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"math"
@@ -11,6 +11,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
+	"brevium/internal/drawn"
 )
 
 // offRound is how far a run of lines leaves the circle it stands for, anywhere.
@@ -50,7 +51,7 @@ func TestRoundsAreRound(t *testing.T) {
 			}
 			got = got[1 : len(got)-1]
 		}
-		if off := offRound(got, mid, radius); off > near {
+		if off := offRound(got, mid, radius); off > drawn.Near {
 			t.Fatalf("radius %g in %d parts, closed %v: %g off, in %d points", radius, parts, closed, off, len(got))
 		}
 		for _, p := range arc {
@@ -84,7 +85,7 @@ func TestFilesAreRound(t *testing.T) {
 	if !pots.OK() {
 		t.Fatal(pots.Problems)
 	}
-	for _, j := range []sets.Job{made(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), sets.JobOf(pots)} {
+	for _, j := range []sets.Job{drawn.Job(t, "sleeve-drawer", "90 mm", "60 mm", "30 mm"), sets.JobOf(pots)} {
 		piecesOf(j, func(p *plan.Plan, _ string, piece *net.Piece) {
 			d := OfPiece(j, p, piece, false)
 			for _, h := range piece.Notches {
@@ -116,7 +117,7 @@ func (d Drawing) isRound(t *testing.T, kind Kind, h net.Punch, wide func(angle f
 				continue
 			}
 			lines++
-			if m := off(Point{(a.X + b.X) / 2, (a.Y + b.Y) / 2}); math.Abs(m) > near || math.Abs(off(a)) > near {
+			if m := off(Point{(a.X + b.X) / 2, (a.Y + b.Y) / 2}); math.Abs(m) > drawn.Near || math.Abs(off(a)) > drawn.Near {
 				t.Errorf("%s: %g and %g off the rim of %s", d.Says, off(a), m, mm(h.Diameter.MM()))
 			}
 		}

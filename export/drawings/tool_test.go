@@ -1,4 +1,4 @@
-package export
+package drawings
 
 import (
 	"math"
@@ -10,8 +10,8 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/sets"
-
 	styles "brevium/core/style"
+	"brevium/internal/drawn"
 	"brevium/machine"
 )
 
@@ -19,11 +19,11 @@ import (
 // is gone over, but the rim of the sheet itself, and nothing lies beside. Read by the machine's
 // own readers, HPGL and G-code are the same path.
 func TestPathIsTheDrawing(t *testing.T) {
-	jobs := []sets.Job{demoJob(t, "Thank-you gift, dressed"), demoJob(t, "Tansy tower")}
+	jobs := []sets.Job{drawn.Fair(t, "Thank-you gift, dressed"), drawn.Fair(t, "Tansy tower")}
 	for _, s := range styles.Styles {
 		if s.ID != "score-list" {
 			depth := map[bool]string{true: "60 mm", false: "34 mm"}[s.ID == "arched-box"]
-			jobs = append(jobs, made(t, s.ID, "70 mm", "70 mm", depth))
+			jobs = append(jobs, drawn.Job(t, s.ID, "70 mm", "70 mm", depth))
 		}
 	}
 	for _, j := range jobs {
@@ -61,17 +61,17 @@ func pathIsDrawing(t *testing.T, j sets.Job, n int) {
 			t.Fatalf("%s: HPGL has the number %d", j.Name, v)
 		}
 	}
-	of := map[int][]segment2{}
+	of := map[int][]drawn.Line{}
 	for i, s := range hpgl.Strokes {
 		for k := range s.Points[1:] {
 			a, b, g := s.Points[k], s.Points[k+1], gcode.Strokes[i].Points
-			of[s.Tool] = append(of[s.Tool], segment2{a.X, d.H - a.Y, b.X, d.H - b.Y})
+			of[s.Tool] = append(of[s.Tool], drawn.Line{a.X, d.H - a.Y, b.X, d.H - b.Y})
 			if most := 0.5/float64(d.hpglUnit()) + 0.0006; math.Abs(a.X-g[k].X) > most || math.Abs(a.Y-g[k].Y) > most {
 				t.Fatalf("%s: stroke %d lies otherwise in HPGL and G-code", j.Name, i+1)
 			}
 		}
 	}
-	rim := func(s segment2) bool {
+	rim := func(s drawn.Line) bool {
 		return s[0] == s[2] && edgeOf(s[0], d.W) || s[1] == s[3] && edgeOf(s[1], d.H)
 	}
 	for tool, kinds := range map[int][]Kind{machine.Scorer: {Valley, Mountain}, machine.Knife: {Cut, Hole}} {
@@ -107,20 +107,20 @@ func TestSharedCutsOnce(t *testing.T) {
 			w, h := step*measure.Length(20+r.IntN(60)), step*measure.Length(20+r.IntN(60))
 			rect := rectangle("piece", w.MM(), h.MM())[:1]
 			if r.IntN(2) == 0 { // turned, as it is laid
-				d.place(rect, func(q Point) Point { return Point{w.MM() - q.X, q.Y} })
+				Move(rect, func(q Point) Point { return Point{w.MM() - q.X, q.Y} })
 			}
-			d.place(rect, func(q Point) Point { return Point{x.MM() + q.X, 10*step.MM() + q.Y} })
+			Move(rect, func(q Point) Point { return Point{x.MM() + q.X, 10*step.MM() + q.Y} })
 			d.Paths, x = append(d.Paths, rect...), x+w
 		}
-		var cuts []segment2
-		for _, s := range d.strokes() {
+		var cuts []drawn.Line
+		for _, s := range d.Strokes() {
 			for k := 1; k < len(s.Points); k++ {
-				cuts = append(cuts, segment2{s.Points[k-1].X, s.Points[k-1].Y, s.Points[k].X, s.Points[k].Y})
+				cuts = append(cuts, drawn.Line{s.Points[k-1].X, s.Points[k-1].Y, s.Points[k].X, s.Points[k].Y})
 			}
 		}
 		for i, c := range cuts {
 			rest := slices.Delete(slices.Clone(cuts), i, i+1)
-			if bare := uncovered([]segment2{c}, rest); len(bare) < 3 {
+			if bare := uncovered([]drawn.Line{c}, rest); len(bare) < 3 {
 				t.Fatalf("in marks of %v, the cut %v is made twice", step.MM(), c)
 			}
 		}
@@ -128,14 +128,14 @@ func TestSharedCutsOnce(t *testing.T) {
 }
 
 // uncovered gives places of lines that lie on none of the others.
-func uncovered(lines, by []segment2) (bare []Point) {
+func uncovered(lines, by []drawn.Line) (bare []Point) {
 	for _, s := range lines {
 		for _, part := range []float64{0.03, 0.37, 0.71, 0.98} {
 			at := Point{s[0] + part*(s[2]-s[0]), s[1] + part*(s[3]-s[1])}
-			on := slices.ContainsFunc(by, func(o segment2) bool {
+			on := slices.ContainsFunc(by, func(o drawn.Line) bool {
 				ux, uy := o[2]-o[0], o[3]-o[1]
 				k := min(1, max(0, ((at.X-o[0])*ux+(at.Y-o[1])*uy)/max(ux*ux+uy*uy, 1e-12)))
-				return math.Hypot(at.X-o[0]-k*ux, at.Y-o[1]-k*uy) < near
+				return math.Hypot(at.X-o[0]-k*ux, at.Y-o[1]-k*uy) < drawn.Near
 			})
 			if !on {
 				bare = append(bare, at)
