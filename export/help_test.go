@@ -2,7 +2,6 @@ package export
 
 import (
 	"math"
-	"strconv"
 	"testing"
 
 	"brevium/core/sets"
@@ -23,6 +22,3 @@ func unproved(t testing.TB) sets.Job {
 }
 
 func apartBy(a, b drawings.Point) float64 { return math.Hypot(a.X-b.X, a.Y-b.Y) }
-
-// asWritten is a length in millimetres as files say it.
-func asWritten(mm float64) string { return strconv.FormatFloat(math.Round(mm*1e6)/1e6, 'f', -1, 64) }

@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -128,6 +129,23 @@ func TestNothingTypedIsLost(t *testing.T) {
 	l.answers(0)
 	v.settled()
 	if got := stored().Contents[0].Name; got != "bulb packet" {
+		t.Errorf("kept %q", got)
+	}
+	l.answers(401)
+	v.types("#f-contents-1-count", "7")
+	v.until("told", `!document.querySelector("#notice").hidden`)
+	asked := chromedp.Events(v.ctx, page.JavascriptDialogOpening)
+	go func() {
+		for range asked { // whether to leave, with a change waiting
+			_, _ = chromedp.Call(v.ctx, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: true})
+		}
+	}()
+	v.do("load again while it has ended", chromedp.Reload())
+	v.until("it is back there", `document.querySelector("#f-contents-1-count")?.value === "7"`)
+	l.answers(0)
+	v.do("enter", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent("\r"))
+	v.settled()
+	if got := stored().Contents[0].Count; got != "7" {
 		t.Errorf("kept %q", got)
 	}
 	l.answers(409)

@@ -36,9 +36,13 @@ function remembering() {
     else sessionStorage.removeItem(place());
   } catch { /* storage may be off */ }
 }
-// unkept gives what stood in this page's fields and was not kept, when it was left.
+// unkept gives what stood in this page's fields and was not kept when it was left, and forgets it.
 export function unkept() {
-  try { return JSON.parse(sessionStorage.getItem(place()) || "[]"); } catch { return []; }
+  try {
+    const all = JSON.parse(sessionStorage.getItem(place()) || "[]");
+    sessionStorage.removeItem(place());
+    return all;
+  } catch { return []; }
 }
 
 // held gives the fields that no answer may touch now: those that were changed
@@ -125,7 +129,8 @@ async function deliver() {
   tries++;
   const xhr = await ask(entry);
   onItsWay = null;
-  if ([0, 401, 502, 503, 504].includes(xhr.status)) {
+  const ended = xhr.status === 401 && queue.some((e) => e.verb === "POST"); // else the way to the page asks who it is
+  if (ended || [0, 502, 503, 504].includes(xhr.status)) {
     undelivered(entry, xhr);
     return;
   }
@@ -194,6 +199,9 @@ function newestOnly() {
 }
 addEventListener("pagehide", () => {
   newestOnly();
+  if (tries > 1) { // it may not arrive now either
+    for (const entry of queue) for (const [name, f] of entry.fields || []) stick(name, f.value);
+  }
   for (const entry of queue) {
     if (entry.verb !== "POST" || entry.fields && entry.fields.size === 0) continue;
     const body = new URLSearchParams();
