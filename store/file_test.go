@@ -123,7 +123,7 @@ func TestBackupNames(t *testing.T) {
 
 // Several Breviums may start on one new database, and all of them live.
 func TestStartingTogether(t *testing.T) {
-	for range 5 {
+	for range 2 {
 		file := filepath.Join(t.TempDir(), "x.db")
 		var wait sync.WaitGroup
 		for range 6 {

@@ -17,6 +17,7 @@ const frame = `Number(document.querySelector("#solid canvas").dataset.frame)`
 // turned by key and pointer, and kept over a change of the brief.
 func TestFoldedView(t *testing.T) {
 	v := visit(t)
+	v.motion("no-preference")
 	link := v.box(12)
 	v.do("open", chromedp.Navigate(v.address+link+"?stage=box&view=flat"))
 	v.until("nothing is loaded before it is wanted",
@@ -98,6 +99,7 @@ func TestFoldedWithoutWebGL(t *testing.T) {
 // From a list of scores to a box, by typing, and its mistake told.
 func TestScoresFromElsewhere(t *testing.T) {
 	v := visit(t)
+	v.motion("no-preference")
 	v.do("open", chromedp.Navigate(v.address))
 	v.click(`button[value="scores"]`)
 	v.sees("Scores from the left edge")

@@ -9,7 +9,6 @@ import (
 	"testing"
 
 	"github.com/chromedp/cdproto/dom"
-	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
@@ -97,11 +96,6 @@ func TestLook(t *testing.T) {
 	for n := range windows {
 		t.Run(fmt.Sprint(n), func(t *testing.T) {
 			v := visit(t)
-			still := &emulation.SetEmulatedMediaParams{Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion",
-				Value: "reduce"}}}
-			if _, err := chromedp.Call(v.ctx, emulation.SetEmulatedMedia, *still); err != nil {
-				t.Fatal(err)
-			}
 			for i, page := range v.pages() {
 				if i%windows == n { // on a phone, and in the dark, one in six is held to the rules
 					v.lookAt(page, string(axe), *long || i/windows%6 == 0)

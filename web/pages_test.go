@@ -19,7 +19,7 @@ func TestTemplatesNameWhatThereIs(t *testing.T) {
 	pages, all := 0, map[string]bool{}
 	for _, room := range rooms {
 		for name, page := range room.From {
-			c.page = a.server.Pages[name]
+			c.page = a.server.Pages[name]()
 			if c.page == nil {
 				t.Errorf("there is no template for the page %s", name)
 				continue

@@ -16,7 +16,10 @@ func (v *visitor) window() *visitor {
 	v.t.Helper()
 	ctx, end := chromedp.NewContext(v.ctx)
 	v.t.Cleanup(end)
-	return &visitor{t: v.t, ctx: ctx, address: v.address, stop: v.stop}
+	other := &visitor{t: v.t, ctx: ctx, address: v.address, stop: v.stop}
+	other.do("begin", chromedp.Navigate("about:blank"))
+	other.motion("reduce")
+	return other
 }
 
 // typable finds the fields of a page that one types in and that are in sight.

@@ -126,7 +126,7 @@ func TestTake(t *testing.T) {
 			t.Fatalf("%+v after %+v, at least %d: %s", u, quick, p.Layout.Bound, b.Encode())
 		}
 	}
-	if cut < 50 {
+	if cut < tried.Boxes(2400) {
 		t.Errorf("only %d plans were cut", cut)
 	}
 }

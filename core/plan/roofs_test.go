@@ -39,7 +39,7 @@ func TestRoofsOverContents(t *testing.T) {
 			}
 		}
 	}
-	if made < 150 || refused < 20 {
+	if made < tried.Boxes(5000) || refused < tried.Boxes(500) {
 		t.Errorf("%d made, %d refused", made, refused)
 	}
 	for _, step := range []int{11, 15, 20, 30} { // tenths of the width

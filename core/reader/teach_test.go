@@ -35,7 +35,7 @@ func TestTeaches(t *testing.T) {
 			if isFree(list.free, what) {
 				continue
 			}
-			if each++; !*tried.Long && each%9 != 0 {
+			if each++; !*tried.Long && each%25 != 0 {
 				continue
 			}
 			b := written(bad[what], stated)

@@ -197,7 +197,7 @@ func Warned(p *plan.Plan, code string) string {
 }
 
 // Long asks for as many boxes a style as were ever tried: ./check makes do with
-// a thirtieth of them (docs/map.md says when to ask for all).
+// a sixtieth of them (docs/map.md says when to ask for all).
 var Long = flag.Bool("long", false, "plan thousands of boxes a style")
 
 // Fewer is half of that, for what is planned of every style.
@@ -205,7 +205,7 @@ func Fewer(most int) int {
 	if *Long {
 		return most
 	}
-	return most / 60
+	return most / 120
 }
 
 // Unmended plans a brief without a search for remedies.
@@ -263,7 +263,7 @@ func Boxes(most int) int {
 	if *Long {
 		return most
 	}
-	return most / 30
+	return most / 60
 }
 
 // Badly finds what no sentence at the bench should hold: marks of a program,

@@ -1,12 +1,11 @@
 package desk
 
 import (
-	"embed"
-	"errors"
-
 	"cmp"
 	"crypto/sha256"
+	"embed"
 	"encoding/hex"
+	"errors"
 	"html/template"
 	"io"
 	"io/fs"
@@ -20,6 +19,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/advice"
 	"brevium/core/batch"
 	"brevium/core/cutting"
 	"brevium/core/request"
@@ -43,7 +43,7 @@ type Desk struct {
 	Store    *store.Store
 	Shops    shops // the maker's shop, read
 	Log      *slog.Logger
-	Pages    map[string]*template.Template
+	Pages    map[string]func() *template.Template
 	static   fs.FS
 	style    []byte // of all rooms
 	version  string // changes with the static files
@@ -53,6 +53,7 @@ type Desk struct {
 	hard     chan struct{} // a place for each long search that may run at once
 	Cuttings *memo[[]cutting.Found]
 	Fates    *memo[bool]
+	Suspects *memo[[]advice.Suspect] // of lists of scores, by program, shop, revision
 	Batches  batchPlans
 	turns    turns
 	Clock    func() time.Time
@@ -142,7 +143,7 @@ type Beside struct {
 func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []RoomPages, static fs.FS) (*Desk, error) {
 	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
 		hard: searches(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
-		Fates: newMemo[bool](mostFates), Batches: newBatchPlans()}
+		Fates: newMemo[bool](mostFates), Suspects: newMemo[[]advice.Suspect](100), Batches: newBatchPlans()}
 	for _, h := range beside.Hosts {
 		srv.hosts[strings.ToLower(h)] = true
 	}

@@ -9,6 +9,7 @@ import (
 	"path"
 	"regexp"
 	"strings"
+	"sync"
 
 	"github.com/labstack/echo/v5"
 
@@ -22,8 +23,8 @@ import (
 )
 
 // parse reads every page of every room with the frame and the parts they may use: what lies in a folder of templates is
-// a page, what lies deeper a part.
-func (s *Desk) parse(rooms []RoomPages) (map[string]*template.Template, error) {
+// a page, what lies deeper a part. A page is put together when it is first shown: all of them take a tenth of a second.
+func (s *Desk) parse(rooms []RoomPages) (map[string]func() *template.Template, error) {
 	parts, err := template.New("").Funcs(s.Funcs()), error(nil)
 	for _, room := range rooms {
 		if deep, _ := fs.Glob(room.Files, "templates/*/*.html"); len(deep) > 0 {
@@ -32,21 +33,16 @@ func (s *Desk) parse(rooms []RoomPages) (map[string]*template.Template, error) {
 			}
 		}
 	}
-	pages := map[string]*template.Template{}
+	pages := map[string]func() *template.Template{}
 	for _, room := range rooms {
 		names, err := fs.Glob(room.Files, "templates/*.html")
 		if err != nil {
 			return nil, err
 		}
 		for _, name := range names {
-			page, err := parts.Clone()
-			if err == nil {
-				page, err = page.ParseFS(room.Files, name)
-			}
-			if err != nil {
-				return nil, err
-			}
-			pages[strings.TrimSuffix(path.Base(name), ".html")] = page
+			pages[strings.TrimSuffix(path.Base(name), ".html")] = sync.OnceValue(func() *template.Template {
+				return template.Must(template.Must(parts.Clone()).ParseFS(room.Files, name))
+			})
 		}
 	}
 	return pages, nil
@@ -170,7 +166,7 @@ func (s *Desk) Render(c *echo.Context, code int, name string, data Framed) error
 	}
 	f.WhoAsks = s.whoAsks(c)
 	var b bytes.Buffer
-	if err := s.Pages[name].ExecuteTemplate(&b, what, data); err != nil {
+	if err := s.Pages[name]().ExecuteTemplate(&b, what, data); err != nil {
 		return err
 	}
 	c.Response().Header().Set("Vary", "HX-Request")

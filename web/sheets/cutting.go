@@ -247,7 +247,7 @@ func (s *Room) boards(found []cutting.Found, step measure.Step) string {
 	v := CutViewOf(cutting.Cuts(found), step, false)
 	v.Bound, v.Proved = BoundOf(found)
 	var out bytes.Buffer
-	if err := s.Pages["bench"].ExecuteTemplate(&out, "boards", v); err != nil {
+	if err := s.Pages["bench"]().ExecuteTemplate(&out, "boards", v); err != nil {
 		s.Log.Error("the sheets were not drawn", "err", err)
 	}
 	return out.String()
