@@ -216,9 +216,17 @@ func (v *visitor) types(selector, text string) {
 	v.do("type "+text, chromedp.KeyEvent(text))
 }
 
+// click presses what is found, and again where an answer moved it from under the pointer.
 func (v *visitor) click(selector string) {
 	v.t.Helper()
-	v.do("click "+selector, chromedp.Click(chromedp.CSS(selector)))
+	for range 5 {
+		v.js(fmt.Sprintf(`window.missed = true; addEventListener("click", (e) => window.missed = !e.target.closest(%q),
+			{ capture: true, once: true })`, selector))
+		v.do("click "+selector, chromedp.Click(chromedp.CSS(selector)))
+		if missed, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](`window.missed === true`)); err != nil || !missed {
+			return // or it leads to another page
+		}
+	}
 }
 
 // tally reads a row of the tally's sizes.
