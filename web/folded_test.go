@@ -110,7 +110,7 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.types("#f-box-pieces-2-across", "3/4, 7")
 	v.sees("lies beyond the piece, which is 6 9⁄16 in wide")
 	v.types("#f-box-pieces-2-across", "3/4 both")
-	v.until("mended", `!document.querySelector(".stale")`)
+	v.until("mended", `!document.querySelector(".worktable .alert-danger")`)
 	v.types("#f-box-stated-length", "6")
 	v.sees("finished size is as stated")
 	v.click(`button[value="add-piece"]`)

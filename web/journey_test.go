@@ -54,7 +54,7 @@ func TestJourney(t *testing.T) {
 	v.sees("last plan that worked")
 	v.until("the drawing stays", `document.querySelectorAll(".flat .groove").length > 8`)
 	v.types(v.field("height"), "1/4")
-	v.until("mended", `!document.querySelector(".stale")`)
+	v.until("mended", `!document.querySelector(".worktable .alert-danger")`)
 
 	// Number and line light each other up.
 	v.js(`document.querySelector('.tally [data-link="lid-v1"]').dispatchEvent(new MouseEvent("mouseover", {bubbles: true}))`)
@@ -85,7 +85,7 @@ func TestJourney(t *testing.T) {
 	v.types("#f-box-options-lid-height", "9")
 	v.sees("Lid wall: 9 in is more than")
 	v.click("#f-box-options-lid-height-mend")
-	v.until("mended by a click", `!document.querySelector(".stale") &&
+	v.until("mended by a click", `!document.querySelector(".worktable .alert-danger") &&
 		document.querySelector("#f-box-options-lid-height").value !== "9" &&
 		document.activeElement.id === "f-box-options-lid-height"`)
 	v.types("#f-box-options-lid-height", kb.Delete)
@@ -193,7 +193,7 @@ func TestArrangeByKeyboard(t *testing.T) {
 		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Kept") &&
 			thing(%q).value.includes(%q)`, f.name, f.text))
 	}
-	v.until("a plan for six", `!document.querySelector(".stale")`)
+	v.until("a plan for six", `!document.querySelector(".worktable .alert-danger")`)
 	key(kb.Escape)
 	key("w")
 	v.until("the ways", `document.querySelectorAll("[data-way]").length > 2`)

@@ -74,7 +74,7 @@ func TestShopInABox(t *testing.T) {
 	v.until("in its own tools", `document.querySelector("#f-tools-grooves").value === "1/8 in"`)
 	v.do("bench", chromedp.Click(chromedp.CSS("#stage-6")))
 	v.sees("Fresh blade")
-	v.do("put away", chromedp.Click(chromedp.CSS(".caution button")))
+	v.do("put away", chromedp.Click(chromedp.CSS("#workbench .alert button")))
 	v.sees("A caution is put away")
 	v.do("print", chromedp.Click(chromedp.CSS("#print-link")))
 	v.sees("Fresh blade")
