@@ -94,7 +94,7 @@ func TestSearchJourney(t *testing.T) {
 	}
 	v.do("strips", chromedp.SetUploadFiles(chromedp.CSS("#list"), []string{file}))
 	v.click(".upload button")
-	v.until("it is searched", `!!document.querySelector(".live:not([hidden])")`)
+	v.until("it is searched", `document.querySelector("#live").offsetParent !== null`)
 	v.until("the search ends", `!!document.querySelector(".live.ended")`)
 	v.until("it says what it found", `/(Found|Looked long): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)
 	v.until("every piece is there", `document.querySelectorAll(".board").length > 9`)

@@ -4,6 +4,10 @@ import { $, remembered, remember, tell, enter } from "./page.js";
 
 const main = () => $("[data-at-bench]");
 
+// What the page shows of the time: Alpine tells it wherever it stands.
+let bench = { now: Date.now(), seconds: 0, awake: false, aloud: remembered("aloud") === "yes", ends: {} };
+const canSpeak = "speechSynthesis" in window;
+
 // --- How long a step takes: while it is looked at, and not while the page is away.
 let step = "", spent = 0, since = 0;
 const lapse = () => spent + (since ? Date.now() - since : 0);
@@ -12,74 +16,89 @@ function begin() {
   since = document.hidden ? 0 : since || Date.now();
 }
 function clock() {
-  const s = Math.floor(lapse() / 1000), shown = $("[data-clock]"), field = $("[data-seconds]");
+  bench.seconds = Math.floor(lapse() / 1000);
+  const field = $("[data-seconds]");
   if (field) field.value = Math.round(lapse() / 100) / 10;
-  if (!shown || s < 5) return;
-  shown.hidden = false;
-  shown.textContent = `· ${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 }
 
 // --- The screen is kept awake, where the browser can.
 let lock = null;
 async function wake() {
-  const says = $("[data-awake]");
   try {
     if (!document.hidden && (!lock || lock.released)) lock = await navigator.wakeLock.request("screen");
   } catch { lock = null; }
-  if (says) says.hidden = !lock || lock.released;
+  bench.awake = Boolean(lock && !lock.released);
 }
 
 // --- Reading aloud, with the browser's own voice.
-const aloud = () => remembered("aloud") === "yes" && "speechSynthesis" in window;
-function read(quiet) {
-  const button = $("[data-aloud]"), says = $("[data-says]");
-  if (!("speechSynthesis" in window)) return;
-  if (button) {
-    button.hidden = false;
-    button.setAttribute("aria-pressed", aloud());
-  }
-  if (quiet) return;
+function read() {
+  if (!canSpeak) return;
   speechSynthesis.cancel();
-  if (!aloud() || !says) return;
+  const says = $("[data-says]");
   // A slash between figures is read as a fraction where it is spelt as one.
-  const text = says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/");
+  if (bench.aloud && says) speak(says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/"));
+}
+function speak(text) {
   const voice = new SpeechSynthesisUtterance(text);
   voice.lang = document.documentElement.lang;
   speechSynthesis.speak(voice);
 }
 
 // --- Timers, for holding and drying. They run on over steps, and end by time of day.
-const timers = new Map();
-const left = (ms) => {
-  const s = Math.max(0, Math.ceil(ms / 1000)), m = Math.floor(s / 60);
-  return `${m >= 60 ? `${Math.floor(m / 60)}:${String(m % 60).padStart(2, "0")}` : m}:${String(s % 60).padStart(2, "0")}`;
-};
-const keyOf = (el) => [main().dataset.link, main().dataset.step, el.dataset.what].join("|");
-function remembering() {
-  try { sessionStorage.setItem("timers", JSON.stringify([...timers])); } catch { /* storage may be off */ }
+const two = (n) => String(n).padStart(2, "0");
+const clockOf = (s) => (s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}` : Math.floor(s / 60)) + `:${two(s % 60)}`;
+function endsAt(key, end) {
+  if (end) bench.ends[key] = end;
+  else delete bench.ends[key];
+  rung.delete(key);
+  try { sessionStorage.setItem("timers", JSON.stringify(bench.ends)); } catch { /* storage may be off */ }
 }
-try { for (const [k, end] of JSON.parse(sessionStorage.getItem("timers") || "[]")) timers.set(k, end); } catch { /* none */ }
-function waits() {
-  for (const el of document.querySelectorAll("[data-wait]")) {
-    const end = timers.get(keyOf(el)), ms = end ? end - Date.now() : el.dataset.wait * 1000;
-    el.querySelector("[data-left]").textContent = left(ms);
-    el.classList.toggle("running", Boolean(end) && ms > 0);
-    el.classList.toggle("over", Boolean(end) && ms <= 0);
-  }
-  for (const [key, end] of timers) {
-    if (end > Date.now()) continue;
-    ring(key);
-    if (Date.now() - end > 600000) { timers.delete(key); remembering(); }
-  }
-}
+try { Object.assign(bench.ends, JSON.parse(sessionStorage.getItem("timers") || "{}")); } catch { /* none */ }
 const rung = new Set();
+function waits() {
+  bench.now = Date.now();
+  for (const [key, end] of Object.entries(bench.ends)) {
+    if (end <= bench.now) ring(key);
+    if (bench.now - end > 600000) endsAt(key);
+  }
+}
 function ring(key) {
   if (rung.has(key)) return;
   rung.add(key);
   tell(`Time is up: ${key.split("|").pop().toLowerCase()}.`);
   if (navigator.vibrate) navigator.vibrate([200, 100, 200]);
-  if (aloud()) speechSynthesis.speak(new SpeechSynthesisUtterance("Time is up."));
+  if (bench.aloud && canSpeak) speak("Time is up.");
 }
+// A thumb that set a timer wants Space to turn the page again, not to stop it.
+const thumbed = (e) => e.detail && $("#at-title").focus({ preventScroll: true });
+
+document.addEventListener("alpine:init", () => {
+  Alpine.store("bench", bench);
+  bench = Alpine.store("bench");
+  Alpine.data("benchClock", () => ({
+    get says() { return bench.seconds < 5 ? "" : `· ${clockOf(bench.seconds)}`; },
+  }));
+  Alpine.data("voice", () => ({
+    canSpeak,
+    turn(e) {
+      bench.aloud = !bench.aloud;
+      remember("aloud", bench.aloud ? "yes" : "no");
+      read();
+      thumbed(e);
+    },
+  }));
+  Alpine.data("wait", () => ({
+    init() { this.key = [main().dataset.link, main().dataset.step, this.$el.dataset.what].join("|"); },
+    get ms() { return bench.ends[this.key] ? bench.ends[this.key] - bench.now : this.$root.dataset.wait * 1000; },
+    get left() { return clockOf(Math.max(0, Math.ceil(this.ms / 1000))); },
+    get state() { return bench.ends[this.key] ? (this.ms > 0 ? "running" : "over") : ""; },
+    press(e) {
+      bench.now = Date.now();
+      endsAt(this.key, bench.ends[this.key] ? 0 : bench.now + this.$root.dataset.wait * 1000);
+      thumbed(e);
+    },
+  }));
+});
 
 // --- From one picture to another. What is sent is waited for: no second press and no look
 // for ticks from elsewhere breaks it off.
@@ -139,7 +158,7 @@ function shown(quiet) {
   clock();
   waits();
   wake();
-  read(quiet);
+  if (!quiet) read();
 }
 
 const press = (way) => { const el = $(`[data-way="${way}"]`, $(".at-ways") || document); if (el) el.click(); return Boolean(el); };
@@ -147,22 +166,7 @@ const press = (way) => { const el = $(`[data-way="${way}"]`, $(".at-ways") || do
 function listen() {
   document.addEventListener("click", (e) => {
     const link = e.target.closest("a[data-way]");
-    if (link && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); go(link.href); return; }
-    const wait = e.target.closest("[data-wait] button");
-    if (wait) {
-      const key = keyOf(wait.parentElement);
-      if (timers.has(key)) timers.delete(key);
-      else timers.set(key, Date.now() + wait.parentElement.dataset.wait * 1000);
-      rung.delete(key);
-      remembering();
-      waits();
-    }
-    if (e.target.closest("[data-aloud]")) {
-      remember("aloud", aloud() ? "no" : "yes");
-      read();
-    }
-    // A thumb that set a timer wants Space to turn the page again, not to stop it.
-    if (e.detail && e.target.closest("[data-wait], [data-aloud]")) $("#at-title").focus({ preventScroll: true });
+    if (link && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); go(link.href); }
   });
   document.addEventListener("submit", (e) => {
     if (!e.target.closest("[data-at-bench]")) return;

@@ -90,10 +90,14 @@ htmx.defineExtension("bench", {
     // Marks within pictures are no state to keep: around what keeps marks, the
     // morph makes elements anew, and it knows no pictures.
     for (const el of target.querySelectorAll("svg [id]")) el.removeAttribute("id");
-    // What someone opened stays open.
-    const beforeAttributeUpdated = (name, node) => !(name === "open" && node.tagName === "DETAILS");
+    // What someone opened stays open, and what Alpine says of an element is the page's own: no answer knows of it.
+    const own = (name, node) => (name === "open" && node.tagName === "DETAILS") || node.hasAttribute(`:${name}`) ||
+      name === "x-cloak" || (name === "style" && node.matches("[x-show], [x-show\\.important]"));
     const out = Idiomorph.morph(target, fresh.cloneNode(true), {
-      morphStyle: "outerHTML", ignoreActiveValue: keep.has(active), callbacks: { beforeAttributeUpdated },
+      morphStyle: "outerHTML", ignoreActiveValue: keep.has(active), callbacks: {
+        beforeAttributeUpdated: (name, node) => !own(name, node),
+        beforeNodeMorphed: (node) => !(node.matches && node.matches("[x-text]")),
+      },
     });
     for (const [el, was] of keep) if (el.isConnected) setState(el, was);
     const kept = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);

@@ -16,14 +16,6 @@ document.addEventListener("keydown", (e) => {
   turn({ ArrowLeft: [-8, 0], ArrowRight: [8, 0], ArrowUp: [0, 6], ArrowDown: [0, -6] }[e.key]);
 }, true);
 
-// The step the slider has come to, in words; the buttons go from step to step.
-function sayStep(form) {
-  const at = Number(form.at.value), steps = form.querySelectorAll(".course-steps li"), n = Math.max(1, Math.ceil(at));
-  $("[data-course-number]", form).textContent = at > 0 ? `${n} of ${steps.length}` : "Flat";
-  $("[data-course-says]", form).textContent = at > 0 ? steps[n - 1].textContent : "The pieces as they are cut.";
-  steps.forEach((li, i) => li.classList.toggle("on", at > 0 && i === n - 1));
-}
-
 // The address holds how the box is seen, so that a reload shows it so again.
 let later = 0;
 function remember(form) {
@@ -35,31 +27,7 @@ function remember(form) {
     history.replaceState(history.state, "", address);
   }, 250);
 }
-document.addEventListener("input", (e) => {
-  const form = e.target.form;
-  if (!form || !form.matches("[data-turnable]")) return;
-  sayStep(form);
-  remember(form);
-}, true);
 
-document.addEventListener("click", (e) => {
-  const form = e.target.closest("[data-turnable]");
-  if (!form) return;
-  const to = (n) => { form.at.value = n; form.at.dispatchEvent(new Event("input", { bubbles: true })); };
-  const step = e.target.closest(".course-steps li");
-  if (step) to([...step.parentElement.children].indexOf(step) + 1);
-  const by = e.target.closest("[data-step]"), at = Number(form.at.value);
-  if (by) to(by.dataset.step > 0 ? Math.floor(at) + 1 : Math.ceil(at) - 1);
-  const button = e.target.closest("[data-play]");
-  if (button && folding) {
-    button.textContent = button.textContent === "Play" ? "Stop" : "Play";
-    folding.play(form, () => { button.textContent = "Play"; });
-  }
-});
-
-// The view that turns in the page is loaded when it is first opened, where the
-// browser can show it; elsewhere the server draws.
-let folding = null;
 let able;
 const canTurn = () => {
   if (able === undefined) {
@@ -67,20 +35,47 @@ const canTurn = () => {
   }
   return able;
 };
-async function openFolded() {
-  const form = $("[data-turnable]");
-  if (!form) return;
-  sayStep(form);
-  if (!canTurn()) return;
-  try {
-    folding ||= await import(form.dataset.view3d);
-    await folding.open(form);
-    $("[data-play]", form).hidden = false;
-    sayStep(form);
-  } catch (err) { console.warn("the server draws the folded box:", err); }
-}
-document.addEventListener("bench:shown", openFolded);
-openFolded();
+
+// The step the slider has come to, in words; buttons and the list go from step to step.
+let folding = null;
+document.addEventListener("alpine:init", () => Alpine.data("course", () => ({
+  at: 0, number: "", says: "", turns: false, playing: false,
+  init() { this.open(); },
+  // The view that turns in the page is loaded when it is first opened, where the browser can show it; elsewhere the
+  // server draws.
+  async open() {
+    const form = this.$root;
+    this.read();
+    if (!canTurn()) return;
+    try {
+      folding ||= await import(form.dataset.view3d);
+      await folding.open(form);
+      this.turns = true;
+      this.read();
+    } catch (err) { console.warn("the server draws the folded box:", err); }
+  },
+  read() {
+    const steps = this.$root.querySelectorAll(".course-steps li");
+    this.at = Number(this.$root.at.value);
+    const n = Math.max(1, Math.ceil(this.at));
+    this.number = this.at > 0 ? `${n} of ${steps.length}` : "Flat";
+    this.says = this.at > 0 ? steps[n - 1].textContent : "The pieces as they are cut.";
+  },
+  moved() { this.read(); remember(this.$root); },
+  to(n) {
+    this.$root.at.value = n;
+    this.$root.at.dispatchEvent(new Event("input", { bubbles: true }));
+  },
+  back() { this.to(Math.ceil(this.at) - 1); },
+  on() { this.to(Math.floor(this.at) + 1); },
+  mark(n) { return this.at > 0 && Math.max(1, Math.ceil(this.at)) === n ? "on" : ""; },
+  play() {
+    if (!folding) return;
+    this.playing = true;
+    folding.play(this.$root, () => { this.playing = false; }); // pressed again, it stops
+  },
+  get presses() { return this.playing ? "Stop" : "Play"; },
+})));
 
 // A finger that moves across turns the box; one that moves up or down scrolls
 // the page. A mouse does both.
