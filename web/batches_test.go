@@ -240,7 +240,7 @@ func TestCalendar(t *testing.T) {
 		t.Fatal(err)
 	}
 	read := a.server.Batches.ReadBatch(t.Context(), st)
-	pace, _ := a.server.PaceNow(t.Context())
+	pace, _ := a.server.Pace(t.Context())
 	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()
 	if len(events) != len(sittings) || len(events) < 3 {

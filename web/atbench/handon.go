@@ -28,7 +28,7 @@ import (
 
 // optionsOf reads from the address what is wanted of a file.
 func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
-	pace, err := s.Pace(c)
+	pace, err := s.Pace(c.Request().Context())
 	q := c.QueryParams()
 	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1",
 		Shop: s.Workshop(c.Request().Context()), Pace: pace}

@@ -198,7 +198,7 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 		return err
 	}
 	defer done()
-	pace, err := s.PaceNow(ctx)
+	pace, err := s.Pace(ctx)
 	if err != nil {
 		return err
 	}
@@ -225,7 +225,7 @@ func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document],
 	}
 	m := record.Of(ordered.Brief, s.Clock())
 	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, ordered.Copy, words.Cut(string(o.Name), 120)
-	m.Key = fmt.Sprintf("order-%s-%s", desk.C256(o.Box)[:12], desk.C256([]byte(o.ID + "-" + string(o.By) + "-" + string(o.Name)))[:12])
+	m.Key = fmt.Sprintf("order-%s-%s", desk.Sum(o.Box)[:12], desk.Sum([]byte(o.ID + "-" + string(o.By) + "-" + string(o.Name)))[:12])
 	if made := s.planner(ctx)(ordered.Brief); made.OK() {
 		if err := s.Work.Reckoned(ctx, &m, made.Job); err != nil {
 			return err

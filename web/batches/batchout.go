@@ -47,7 +47,7 @@ func (s *Room) workedAt(c *echo.Context, what string) (*workedOut, error) {
 	if err != nil {
 		return nil, err
 	}
-	pace, err := s.PaceNow(c.Request().Context())
+	pace, err := s.Pace(c.Request().Context())
 	if err != nil {
 		return nil, err
 	}
@@ -136,7 +136,7 @@ func (s *Room) Labels(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	pace, err := s.PaceNow(c.Request().Context())
+	pace, err := s.Pace(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -187,7 +187,7 @@ func (s *Room) SchedulePrint(c *echo.Context) error {
 		return err
 	}
 	ctx := c.Request().Context()
-	pace, err := s.PaceNow(ctx)
+	pace, err := s.Pace(ctx)
 	if err != nil {
 		return err
 	}

@@ -23,13 +23,13 @@ func (s *Room) planner(ctx context.Context) batch.Planner {
 // sheetsOf lays the sheets of a batch, or knows how they were laid: what is ticked changes them only when an order has
 // been trimmed.
 func (s *Room) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, error) {
-	pace, err := s.PaceNow(ctx)
+	pace, err := s.Pace(ctx)
 	if err != nil {
 		return batch.Sheets{}, err
 	}
 	untold := st.Doc
 	untold.Done = nil
-	key := s.Program(ctx) + desk.C256(batch.Form.Encode(untold))
+	key := s.Program(ctx) + desk.Sum(batch.Form.Encode(untold))
 	for _, o := range st.Read.Orders {
 		key += fmt.Sprint(" ", st.Doc.Done.Of(o.ID, "Trim") >= o.Copy)
 	}

@@ -201,7 +201,7 @@ type batchPage struct {
 func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edited[batch.Document]) error {
 	ctx := c.Request().Context()
 	st := s.ReadBatch(ctx, head)
-	pace, err := s.PaceNow(ctx)
+	pace, err := s.Pace(ctx)
 	if err != nil {
 		return err
 	}
@@ -214,7 +214,7 @@ func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edite
 	}); err != nil {
 		return err
 	}
-	if v.Names, err = s.Store.Shelf.Names(ctx, desk.MostNames); err != nil {
+	if v.Names, err = s.Store.Shelf.Names(ctx, mostNames); err != nil {
 		return err
 	}
 	if v.History, err = s.Store.Batches.History(ctx, st.Of, st.ID, 30); err != nil {
@@ -259,6 +259,9 @@ func (f batchForm) week(st *batchState) (out []desk.Field) {
 	return out
 }
 
+// mostNames is how many names of boxes there are to pick from.
+const mostNames = 120
+
 // givesPage tells what would make a batch fit.
 type givesPage struct {
 	desk.Page
@@ -278,7 +281,7 @@ func (s *Room) BatchGives(c *echo.Context) error {
 		return err
 	}
 	defer done()
-	pace, err := s.PaceNow(c.Request().Context())
+	pace, err := s.Pace(c.Request().Context())
 	if err != nil {
 		return err
 	}

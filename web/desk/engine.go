@@ -299,13 +299,3 @@ func InForm[D any](f *document.Form[D]) func(path string) bool {
 		return ok || f.InMap(path)
 	}
 }
-
-// NudgeSaid reads by how many steps a field is to be moved, such as "contents.@1.length:-4"; 0 when that can't be read.
-func NudgeSaid(nudge string) (path string, steps int) {
-	path, by, _ := strings.Cut(nudge, ":")
-	n, err := strconv.Atoi(by)
-	if err != nil || n < -MostSteps || n > MostSteps {
-		n = 0
-	}
-	return path, n
-}

@@ -3,23 +3,13 @@ package desk
 import (
 	"context"
 	"crypto/sha256"
-	"errors"
 	"fmt"
-	"html/template"
-	"io"
-	"maps"
-	"net/http"
-	"regexp"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
-	"github.com/labstack/echo/v5"
-
 	"brevium/core/batch"
 	"brevium/core/bench"
-	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
@@ -36,55 +26,16 @@ func FieldMark(path string) string {
 // NewMark is a short identity for a thing or a piece of one project.
 func NewMark() string { return store.NewID()[:8] }
 
-func C256(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
-
-// NudgeCount moves a count by ones.
-func NudgeCount[D any](f *document.Form[D]) func(d *D, nudge, from string) (document.Conflict, bool) {
-	return func(d *D, nudge, _ string) (document.Conflict, bool) {
-		path, n := NudgeSaid(nudge)
-		if field, ok := f.Field(path); ok && field.Kind == document.Number && n != 0 {
-			text := document.Get(d, path)
-			if text == "" {
-				text = "0"
-			}
-			f.Set(d, path, CountedOn(text, n))
-		}
-		return document.Conflict{}, true
-	}
-}
+// Sum tells what is written from all else that is.
+func Sum(data []byte) string { return fmt.Sprintf("%x", sha256.Sum256(data)) }
 
 // Today is the day it is.
 func (s *Desk) Today() batch.Day { return batch.DayOf(s.Clock()) }
 
-// Uploaded gives what was sent as a file, an error when none was chosen.
-func Uploaded(c *echo.Context, field string) ([]byte, error) {
-	header, err := c.FormFile(field)
-	if err != nil {
-		return nil, err
-	}
-	if header.Size == 0 {
-		return nil, errors.New("nothing is in it")
-	}
-	file, err := header.Open()
-	if err != nil {
-		return nil, err
-	}
-	defer file.Close()
-	return io.ReadAll(file)
-}
-
 // Clock writes minutes after midnight.
 func Clock(m int) string { return fmt.Sprintf("%d:%02d", m/60%24, m%60) }
 
-// MostNames is how many names of boxes there are to pick from.
-const MostNames = 120
-
-func AsFile(c *echo.Context, name string) {
-	h := c.Response().Header()
-	h.Set(echo.HeaderContentType, "text/csv; charset=utf-8")
-	h.Set(echo.HeaderContentDisposition, fmt.Sprintf("attachment; filename=%q", name))
-}
-
+// MostListed is how many batches or lists of pieces a page lists.
 const MostListed = 50
 
 func IsThickness(path string) bool {
@@ -94,81 +45,13 @@ func IsThickness(path string) bool {
 // Plainly writes a fraction as it can be typed again.
 func Plainly(s string) string { return strings.ReplaceAll(s, "⁄", "/") }
 
-// knownWords finds a word of the glossary in a label, in the plural too.
-var knownWords = func() *regexp.Regexp {
-	var all []string
-	for _, m := range words.Glossary {
-		all = append(all, regexp.QuoteMeta(m.Word))
-	}
-	all = append(all, slices.Sorted(maps.Keys(words.Short))...)
-	return regexp.MustCompile(`(?i)\b(` + strings.Join(all, "|") + `)s?\b`)
-}()
-
-// WordIn finds the first word of a text that the glossary has.
-func WordIn(text string) (m words.Meaning, from, to int, ok bool) {
-	at := knownWords.FindStringSubmatchIndex(text)
-	if at == nil {
-		return m, 0, 0, false
-	}
-	word := strings.ToLower(text[at[2]:at[3]])
-	if long, ok := words.Short[word]; ok {
-		word = long
-	}
-	for _, m := range words.Glossary {
-		if m.Word == word {
-			return m, at[0], at[1], true
-		}
-	}
-	return m, 0, 0, false
-}
-
-// wordLink makes the first word of a sentence that the glossary has lead there.
-func wordLink(text string) template.HTML {
-	esc := template.HTMLEscapeString
-	m, from, to, ok := WordIn(text)
-	if !ok {
-		return template.HTML(esc(text))
-	}
-	return template.HTML(esc(text[:from]) + `<a class="word" href="/words#` + m.ID + `" title="` + esc(m.Says) + `">` +
-		esc(text[from:to]) + `</a>` + esc(text[to:]))
-}
-
-// Plain are words that every maker knows; a mark beside them would only be in
-// the way.
-var Plain = map[string]bool{"base": true, "lid": true, "wall": true, "piece": true, "panel": true, "flap": true,
-	"tab": true, "score": true, "step": true, "proof": true}
-
-// wordMark is a small mark to stand beside a label, which leads to what its
-// word means; none where the glossary has no such word.
-func wordMark(label string) template.HTML {
-	m, _, _, ok := WordIn(label)
-	if !ok || Plain[m.ID] {
-		return ""
-	}
-	esc := template.HTMLEscapeString
-	return template.HTML(`<a class="what" href="/words#` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` +
-		esc(m.Word) + `” means">?</a>`)
-}
-
 // Pace is how fast this maker works, as far as that was recorded.
-func (s *Desk) Pace(c *echo.Context) (bench.Pace, error) { return s.PaceNow(c.Request().Context()) }
-
-func (s *Desk) PaceNow(ctx context.Context) (bench.Pace, error) {
+func (s *Desk) Pace(ctx context.Context) (bench.Pace, error) {
 	times, err := s.Store.Log.Times(ctx)
 	return bench.PaceOf(times), err
 }
 
 const Nameless = "A box without a name"
-
-var notInNames = regexp.MustCompile(`[^a-z0-9]+`)
-
-func FileName(name string) string {
-	name = strings.Trim(notInNames.ReplaceAllString(strings.ToLower(name), "-"), "-")
-	if name == "" {
-		return "box"
-	}
-	return name[:min(len(name), 60)]
-}
 
 // DaySaid writes a day of the record for people.
 func DaySaid(day string) string {
@@ -265,36 +148,4 @@ func Thick(caliper measure.Length, u measure.Unit) string {
 		return fmt.Sprintf("%.0f thousandths of an inch thick", caliper.MM()/25.4*1000)
 	}
 	return strings.TrimSuffix(caliper.Exact(measure.Millimetres), " mm") + " mm thick"
-}
-
-// Chosen reads the list that was chosen to be brought in; such are its headings.
-func Chosen(c *echo.Context, such string) ([]byte, error) {
-	header, err := c.FormFile("list")
-	if err != nil {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen. Choose a CSV file with headings such as "+such+".")
-	}
-	file, err := header.Open()
-	if err != nil {
-		return nil, err
-	}
-	defer file.Close()
-	return io.ReadAll(file)
-}
-
-// MostSteps bounds how far the keys of one change move a field.
-const MostSteps = 10_000
-
-// CountedOn moves the number that a text begins with, and leaves the rest: a
-// mass keeps its unit.
-func CountedOn(text string, by int) string {
-	text = strings.TrimSpace(text)
-	digits := strings.IndexFunc(text, func(r rune) bool { return r < '0' || r > '9' })
-	if digits < 0 {
-		digits = len(text)
-	}
-	n, err := strconv.Atoi(text[:digits])
-	if err != nil {
-		return text // what can't be read is not guessed at
-	}
-	return strconv.Itoa(max(1, n+by)) + text[digits:]
 }

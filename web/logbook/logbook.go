@@ -279,7 +279,7 @@ func keyed(all []record.Making) {
 	turn := map[string]int{}
 	for i := range all {
 		line, _ := json.Marshal(all[i])
-		sum := desk.C256(line)[:24]
+		sum := desk.Sum(line)[:24]
 		turn[sum]++
 		all[i].Key = fmt.Sprintf("list-%s-%d", sum, turn[sum])
 	}

@@ -154,12 +154,8 @@ func (s *Room) CardsCSV(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	var b bytes.Buffer
-	if err := shop.WriteCSV(&b, head.Doc.Cards); err != nil {
-		return err
-	}
-	c.Response().Header().Set("Content-Disposition", `attachment; filename="cards.csv"`)
-	return c.Blob(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
+	desk.AsFile(c, "cards.csv")
+	return shop.WriteCSV(c.Response(), head.Doc.Cards)
 }
 
 // ReadCards lays a list of cards on those of the shop: all or nothing.

@@ -306,7 +306,7 @@ func (s *Room) benchStage(ctx context.Context, st *State) (*benchStage, error) {
 	if !ok { // the last plan that worked is on the table
 		j = sets.JobOf(st.Shown)
 	}
-	pace, err := s.PaceNow(ctx)
+	pace, err := s.Pace(ctx)
 	if err != nil {
 		return nil, err
 	}

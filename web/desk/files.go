@@ -1,0 +1,57 @@
+package desk
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"regexp"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+)
+
+// Uploaded gives what was sent as a file, an error when none was chosen.
+func Uploaded(c *echo.Context, field string) ([]byte, error) {
+	header, err := c.FormFile(field)
+	if err != nil {
+		return nil, err
+	}
+	if header.Size == 0 {
+		return nil, errors.New("nothing is in it")
+	}
+	file, err := header.Open()
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return io.ReadAll(file)
+}
+
+// AsFile says that a CSV follows, to be saved under a name.
+func AsFile(c *echo.Context, name string) {
+	h := c.Response().Header()
+	h.Set(echo.HeaderContentType, "text/csv; charset=utf-8")
+	h.Set(echo.HeaderContentDisposition, fmt.Sprintf("attachment; filename=%q", name))
+}
+
+var notInNames = regexp.MustCompile(`[^a-z0-9]+`)
+
+// FileName is what a file of a box so called is named.
+func FileName(name string) string {
+	name = strings.Trim(notInNames.ReplaceAllString(strings.ToLower(name), "-"), "-")
+	if name == "" {
+		return "box"
+	}
+	return name[:min(len(name), 60)]
+}
+
+// Chosen reads the list that was chosen to be brought in; such are its headings.
+func Chosen(c *echo.Context, such string) ([]byte, error) {
+	list, err := Uploaded(c, "list")
+	if err != nil {
+		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen, or nothing is in it. Choose a CSV file with "+
+			"headings such as "+such+".")
+	}
+	return list, nil
+}
