@@ -60,8 +60,8 @@ func CutViewOf(cuts []cutting.Cut, step measure.Step, hands bool, pins ...reques
 	}
 	known := map[string]int{}
 	say := (&brief.Report{Step: step}).Say
-	largest, used, whole, n := layout.Rect{}, 0.0, 0.0, 0
-	one := layout.Layout{}
+	n := 0
+	var one layout.Layout // all of them
 	for _, c := range cuts {
 		for _, p := range c.TooBig {
 			v.Left = append(v.Left, fmt.Sprintf("%d of %s (%s × %s)", p.Count, p.Name, say(p.W), say(p.H)))
@@ -72,16 +72,7 @@ func CutViewOf(cuts []cutting.Cut, step measure.Step, hands bool, pins ...reques
 			v.Count += len(c.Sheets)
 		}
 		for _, s := range c.Sheets {
-			whole, v.Cuts = whole+s.W.MM()*s.H.MM(), v.Cuts+len(s.Cuts)
 			one.Sheets = append(one.Sheets, s)
-			for _, p := range s.Placed {
-				used += p.Rect.Area()
-			}
-			for _, o := range s.Offcuts {
-				if o.Area() > largest.Area() {
-					largest = o
-				}
-			}
 			mark := c.Mark(s)
 			for _, p := range s.Placed { // copies are told apart only by where a hand put them
 				if p.Pinned {
@@ -98,13 +89,31 @@ func CutViewOf(cuts []cutting.Cut, step measure.Step, hands bool, pins ...reques
 			n++
 		}
 	}
-	if v.Settings = one.Settings(); whole > 0 {
+	v.Settings = one.Settings()
+	v.measure(one.Sheets, step)
+	return v
+}
+
+// measure tells what the sheets come to: how much of them is used, their cuts, the largest offcut.
+func (v *CutView) measure(all []layout.Sheet, step measure.Step) {
+	largest, used, whole := layout.Rect{}, 0.0, 0.0
+	for _, s := range all {
+		whole, v.Cuts = whole+s.W.MM()*s.H.MM(), v.Cuts+len(s.Cuts)
+		for _, p := range s.Placed {
+			used += p.Rect.Area()
+		}
+		for _, o := range s.Offcuts {
+			if o.Area() > largest.Area() {
+				largest = o
+			}
+		}
+	}
+	if whole > 0 {
 		v.Used, v.Waste = used/whole, desk.Area(whole-used, step.Unit)
 	}
 	if largest.W > 0 {
 		v.Largest = step.Show(largest.W).Text + " × " + step.Show(largest.H).Text + " " + string(step.Unit)
 	}
-	return v
 }
 
 func kindOf(c cutting.Cut, s layout.Sheet, n int, step measure.Step, hands, several bool, held *request.Pin) cutKind {

@@ -58,7 +58,6 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 	if len(ids) > MostTogether {
 		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are cut together.", MostTogether))
 	}
-	pieces := 0
 	for _, id := range ids {
 		if slices.Contains(f.IDs, id) {
 			continue
@@ -73,31 +72,15 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 		}
 		f.IDs = append(f.IDs, id)
 		f.query.Add("p", id)
-		m := s.Work.Make(ctx, head.Doc, "")
-		plans, names := []*plan.Plan{m.Plan}, []string{desk.Called(string(head.Doc.Name), desk.Nameless)}
-		if m.Set != nil {
-			plans, names = m.Set.Plans, nil
-			for _, n := range m.Set.Names {
-				names = append(names, string(head.Doc.Name)+", "+n)
+		if m := s.Work.Make(ctx, head.Doc, ""); m.Set != nil {
+			for i, p := range m.Set.Plans {
+				f.add(p, string(head.Doc.Name)+", "+m.Set.Names[i])
 			}
-		}
-		for i, p := range plans {
-			switch {
-			case !p.OK():
-				f.Wrong = append(f.Wrong, names[i]+" has no plan yet.")
-			case len(p.Layout.TooBig) > 0:
-				f.Wrong = append(f.Wrong, names[i]+" has a piece larger than its sheet.")
-			default:
-				f.Plans, f.Names = append(f.Plans, p), append(f.Names, names[i])
-				for _, c := range p.Cuts {
-					for _, sheet := range c.Sheets {
-						pieces += len(sheet.Placed)
-					}
-				}
-			}
+		} else {
+			f.add(m.Plan, desk.Called(string(head.Doc.Name), desk.Nameless))
 		}
 	}
-	if pieces > request.MostPieces {
+	if pieces := f.pieces(); pieces > request.MostPieces {
 		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("These are %d pieces; at most %d are laid at once. "+
 			"Take a box or copies out.", pieces, request.MostPieces))
 	}
@@ -106,6 +89,30 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 		f.step, f.units = f.Plans[0].Step, f.Plans[0].Units
 	}
 	return f, nil
+}
+
+// add takes a box in, or says why it can't be cut.
+func (f *fair) add(p *plan.Plan, name string) {
+	switch {
+	case !p.OK():
+		f.Wrong = append(f.Wrong, name+" has no plan yet.")
+	case len(p.Layout.TooBig) > 0:
+		f.Wrong = append(f.Wrong, name+" has a piece larger than its sheet.")
+	default:
+		f.Plans, f.Names = append(f.Plans, p), append(f.Names, name)
+	}
+}
+
+// pieces counts what is laid of them all.
+func (f *fair) pieces() (n int) {
+	for _, p := range f.Plans {
+		for _, c := range p.Cuts {
+			for _, sheet := range c.Sheets {
+				n += len(sheet.Placed)
+			}
+		}
+	}
+	return n
 }
 
 // tasks are what is to be cut of them all.

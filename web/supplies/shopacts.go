@@ -53,6 +53,26 @@ func (s *Room) actShop(ctx context.Context, e *desk.Changing[shop.Document]) err
 	case "remove-offcut":
 		desk.TakeOut(e, "offcuts.@"+arg, "offcut")
 		e.What = "Removed an offcut"
+	case "mend":
+		_, report := shop.Read(*d)
+		for _, p := range report.Problems {
+			if p.Field == arg {
+				for path, text := range p.Set.All() {
+					d.Set(path, text)
+				}
+				e.Focus = desk.FieldMark(p.Field)
+			}
+		}
+	default:
+		return actLearnt(e)
+	}
+	return nil
+}
+
+// actLearnt does what a button asks of what was learnt of fits, and of the cautions that were put away.
+func actLearnt(e *desk.Changing[shop.Document]) error {
+	d, arg := &e.Doc, e.Arg
+	switch e.Act {
 	case "remove-fit":
 		desk.TakeOut(e, "fits.@"+arg, "record")
 		e.What = "Removed a fit record"
@@ -73,16 +93,6 @@ func (s *Room) actShop(ctx context.Context, e *desk.Changing[shop.Document]) err
 			"": "What was learnt of a card used again"}[yes]
 	case "cautions":
 		d.Seen, e.What = nil, "All cautions shown again"
-	case "mend":
-		_, report := shop.Read(*d)
-		for _, p := range report.Problems {
-			if p.Field == arg {
-				for path, text := range p.Set.All() {
-					d.Set(path, text)
-				}
-				e.Focus = desk.FieldMark(p.Field)
-			}
-		}
 	default:
 		return desk.ErrNoAct
 	}
