@@ -35,7 +35,7 @@ func TestBatchJourney(t *testing.T) {
 	other.do("the same batch elsewhere", chromedp.Navigate(v.address+where))
 	other.sees("the seed table × 8")
 
-	left := `document.querySelector(".fits-it").innerText.match(/[0-9]+ h.* of work/)[0]`
+	left := `document.querySelector(".alert-success").innerText.match(/[0-9]+ h.* of work/)[0]`
 	before := v.reads(left)
 	v.types(`[name="orders.@1.name"]`, "typed meanwhile")
 	v.click(`[aria-label="All of it: Trim"]`)
