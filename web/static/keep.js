@@ -1,6 +1,6 @@
 // What is typed and pressed becomes changes in the queue.
 import { $, bench, tell } from "./page.js";
-import { entries, isOnItsWay, put, ready, flush, waiting, unstick, unkept, stick } from "./queue.js";
+import { entries, isOnItsWay, put, ready, flush, waiting, unstick, stuck } from "./queue.js";
 import { typing } from "./swap.js";
 
 // Keys typed in one visit to one field are undone together.
@@ -111,14 +111,19 @@ document.addEventListener("keydown", (e) => {
   if (e.target.type === "text") change(e.target, true);
 });
 
-// What stood in a field and was not kept stands there again.
-for (const [name, text] of unkept()) {
-  const el = document.querySelector(`#brief [name="${CSS.escape(name)}"]:is(input[type=text], textarea)`);
-  if (!el || text === undefined || el.value === text) continue;
-  el.value = text;
-  stick(name, text);
-  tell("What you typed was not kept. It is back in its field: press Enter there to try again.");
+// What stood in a field and was not kept stands there again, as soon as the page has that field.
+function putBack() {
+  for (const [name, text] of [...stuck]) {
+    const el = document.querySelector(`#brief [name="${CSS.escape(name)}"]:is(input[type=text], textarea)`);
+    if (!el || text === undefined) continue;
+    if (el.defaultValue === text) unstick(name);
+    if (el.value === text) continue;
+    el.value = text;
+    setTimeout(tell, 0, "What you typed was not kept. It is back in its field: press Enter there to try again.");
+  }
 }
+document.addEventListener("bench:shown", putBack);
+putBack();
 
 // --- Buttons. What each does is undone by itself.
 let presses = 0;

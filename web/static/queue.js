@@ -23,8 +23,8 @@ export const isOnItsWay = (entry) => entry === onItsWay;
 
 // stuck are the fields whose text was not kept and stands as it was typed, until
 // it is changed again. It stands there too when the page is loaded again.
-export const stuck = new Map();
 const place = () => `unkept ${location.pathname}?${new URLSearchParams(location.search).get("box") || ""}`;
+export const stuck = new Map(unkept());
 export function stick(name, text) {
   stuck.set(name, text);
   remembering();
@@ -36,13 +36,9 @@ function remembering() {
     else sessionStorage.removeItem(place());
   } catch { /* storage may be off */ }
 }
-// unkept gives what stood in this page's fields and was not kept when it was left, and forgets it.
-export function unkept() {
-  try {
-    const all = JSON.parse(sessionStorage.getItem(place()) || "[]");
-    sessionStorage.removeItem(place());
-    return all;
-  } catch { return []; }
+// unkept gives what stood in the fields of this page's document and was not kept when it was left.
+function unkept() {
+  try { return JSON.parse(sessionStorage.getItem(place()) || "[]"); } catch { return []; }
 }
 
 // held gives the fields that no answer may touch now: those that were changed
