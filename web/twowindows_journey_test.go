@@ -122,13 +122,16 @@ func TestOrdersStayWithTheirPeople(t *testing.T) {
 	}
 }
 
+// noticed is whether the page tells something.
+const noticed = `document.querySelector("#notice").offsetParent !== null`
+
 // What is typed while the session has ended waits, and is kept when one is in again; what is refused stands in its field
 // when the page is loaded again.
 func TestNothingTypedIsLost(t *testing.T) {
 	v, l, stored := over(t)
 	l.answers(401)
 	v.types("#f-contents-1-name", "bulb packet")
-	v.until("told, with a way in", `document.querySelector("#notice a[target=_blank]") !== null`)
+	v.until("told, with a way in", `document.querySelector("#notice a[target=_blank]").offsetParent !== null`)
 	l.answers(0)
 	v.settled()
 	if got := stored().Contents[0].Name; got != "bulb packet" {
@@ -136,7 +139,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	}
 	l.answers(401)
 	v.types("#f-contents-1-count", "7")
-	v.until("told", `!document.querySelector("#notice").hidden`)
+	v.until("told", noticed)
 	asked := chromedp.Events(v.ctx, page.JavascriptDialogOpening)
 	go func() {
 		for range asked { // whether to leave, with a change waiting
@@ -165,5 +168,5 @@ func TestNothingTypedIsLost(t *testing.T) {
 		t.Errorf("kept %q", got)
 	}
 	v.do("load again", chromedp.Reload())
-	v.until("and no more is said", `document.querySelector("#notice").hidden`)
+	v.until("and no more is said", "!("+noticed+")")
 }

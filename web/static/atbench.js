@@ -1,6 +1,6 @@
 // The work at the bench: one step fills the screen. Steps are turned without the page
 // being loaded anew, so that the screen stays awake and timers run on.
-import { $, remembered, remember, tell, enter } from "./page.js";
+import { $, remembered, remember, tell } from "./page.js";
 
 const main = () => $("[data-at-bench]");
 
@@ -124,7 +124,7 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     if (e.name === "AbortError" || quiet) return;
     begin();
     if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
-    if (e.message === "ended") tell("Your session has ended, so this was not ticked. Enter the passphrase, then try again.", enter);
+    if (e.message === "ended") tell("Your session has ended, so this was not ticked. Enter the passphrase, then try again.", true);
     else tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
   } finally {
     clearTimeout(late);

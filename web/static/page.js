@@ -2,15 +2,13 @@
 export const $ = (selector, from = document) => from.querySelector(selector);
 export const bench = () => $("#workbench");
 
-const notice = $("#notice");
-export function tell(text, link) {
-  if (text && !notice.hidden && notice.firstChild.data === text) return; // said again, it would take the focus from its link
-  notice.textContent = text;
-  notice.hidden = !text;
-  if (link) notice.append(" ", Object.assign(document.createElement("a"), { target: "_blank", ...link }));
-}
-// enter links to the passphrase in a new tab: changes that wait here are kept after it.
-export const enter = { href: "/enter?to=/", textContent: "Enter the passphrase (in a new tab)" };
+// tell says something on the page, with the way to the passphrase where that is wanted; "" and it is gone.
+let notice = { says: "", enter: false };
+export function tell(says, enter = false) { Object.assign(notice, { says, enter }); }
+document.addEventListener("alpine:init", () => {
+  Alpine.store("notice", notice);
+  notice = Alpine.store("notice");
+});
 
 // remembered is a choice kept in this browser, where it may keep any.
 export function remembered(name) {

@@ -3,7 +3,7 @@
 // turn; what is typed meanwhile waits behind it and is safe from its answer.
 // A change that may not have arrived is sent again under the same name, and
 // the server makes it once.
-import { $, bench, tell, enter, asSeen } from "./page.js";
+import { $, bench, tell, asSeen } from "./page.js";
 
 const queue = [];
 let onItsWay = null;
@@ -156,7 +156,7 @@ function undelivered(entry, xhr) {
   const what = entry.verb === "POST"
     ? `Your changes wait here and are kept as soon as ${xhr.status === 401 ? "you enter the passphrase" : "it answers"}.`
     : "It is asked again.";
-  if (xhr.status === 401) tell(`Your session has ended. ${what} Leave this page open.`, enter);
+  if (xhr.status === 401) tell(`Your session has ended. ${what} Leave this page open.`, true);
   else tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
   tries++;
   sayState();
