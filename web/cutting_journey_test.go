@@ -27,6 +27,11 @@ func TestSheetsJourney(t *testing.T) {
 	v.click("[data-back]")
 	v.until("back", `document.querySelector(".a-cut.now").dataset.cut === "0:0"`)
 
+	v.click(".laid[tabindex]")
+	v.click("#holding button")
+	v.until("held where it lies", `document.querySelectorAll(".pin-mark").length === 1`)
+	v.click("#unpin-all")
+	v.until("let go", `!document.querySelector(".pin-mark")`)
 	v.js(`document.querySelector(".laid[tabindex]").focus()`)
 	v.do("down", chromedp.KeyEvent(kb.ArrowDown))
 	v.until("it is held", `document.querySelectorAll(".pin-mark").length === 1`)

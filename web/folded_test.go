@@ -42,6 +42,10 @@ func TestFoldedView(t *testing.T) {
 		steps-2, steps))
 	v.do("keys", chromedp.KeyEvent(">"), chromedp.KeyEvent(">"))
 	v.until("and on", fmt.Sprintf(`document.querySelector("[data-course-number]").textContent === "%d of %d"`, steps, steps))
+	v.click(`.course-steps li:nth-child(2)`)
+	v.until("at the one pressed", `document.querySelector("[data-course-number]").textContent.startsWith("2 of") &&
+		document.querySelector(".course-steps li.on") === document.querySelectorAll(".course-steps li")[1]`)
+	v.js(`slide(`+fmt.Sprint(steps)+`)`)
 	picture := func() string {
 		// A frame drawn now: the canvas does not keep what it showed.
 		return v.reads(`(async () => {
