@@ -45,7 +45,7 @@ func TestFoldedView(t *testing.T) {
 	v.click(`.course-steps li:nth-child(2)`)
 	v.until("at the one pressed", `document.querySelector("[data-course-number]").textContent.startsWith("2 of") &&
 		document.querySelector(".course-steps li.on") === document.querySelectorAll(".course-steps li")[1]`)
-	v.js(`slide(`+fmt.Sprint(steps)+`)`)
+	v.js(`slide(` + fmt.Sprint(steps) + `)`)
 	picture := func() string {
 		// A frame drawn now: the canvas does not keep what it showed.
 		return v.reads(`(async () => {
