@@ -53,7 +53,7 @@ type Desk struct {
 	hard     chan struct{} // a place for each long search that may run at once
 	Cuttings *memo[[]cutting.Found]
 	Fates    *memo[bool]
-	Suspects *memo[[]advice.Suspect] // of lists of scores, by program, shop, revision
+	Suspects *memo[[]advice.Suspect] // of lists of scores, by program, shop, document
 	Batches  batchPlans
 	turns    turns
 	Clock    func() time.Time

@@ -88,7 +88,7 @@ func (s *Room) settle(ctx context.Context, k desk.Kind[brief.Brief], st *State, 
 		s.Fates.Note(fmt.Sprint(st.ID), st.Plan.OK())
 	}
 	if st.Typed() {
-		st.Suspects, _ = s.Suspects.Get(fmt.Sprint(s.Program(ctx), " ", st.ID, " ", box), func() ([]advice.Suspect, error) {
+		st.Suspects, _ = s.Suspects.Get(s.Program(ctx)+desk.Sum(st.Plan.Brief.Encode()), func() ([]advice.Suspect, error) {
 			return advice.Suspects(st.Plan, s.Workshop(ctx)), nil
 		})
 	}
