@@ -180,12 +180,12 @@ func (s *Room) ShoppingCSV(c *echo.Context) error {
 	if !st.Plan.OK() {
 		return workbench.ErrNoPlan
 	}
-	return s.shoppingOf(c, workbench.CutsOf(st))
+	return shoppingOf(c, s.Workshop(c.Request().Context()), workbench.CutsOf(st))
 }
 
-func (s *Room) shoppingOf(c *echo.Context, cuts []cutting.Cut) error {
+func shoppingOf(c *echo.Context, w request.Workshop, cuts []cutting.Cut) error {
 	desk.AsFile(c, "shopping.csv")
-	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, s.Workshop(c.Request().Context()))))
+	return shop.WriteShopping(c.Response(), shop.Shopping(costs.Needs(cuts, w)))
 }
 
 // StashCSV lists what is in hand.

@@ -272,7 +272,7 @@ func (s *Room) FairShopping(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.shoppingOf(c, cutting.Cuts(found))
+	return shoppingOf(c, s.Workshop(c.Request().Context()), cutting.Cuts(found))
 }
 
 // Has reports whether a box is among them.

@@ -212,10 +212,10 @@ func (s *Room) Solid(c *echo.Context) error {
 	if st.Shown == nil {
 		return ErrNoPlan
 	}
-	return s.SolidOf(c, st)
+	return SolidOf(c, st)
 }
 
-func (s *Room) SolidOf(c *echo.Context, st *State) error {
+func SolidOf(c *echo.Context, st *State) error {
 	if WholeSet(c, st); st.whole() {
 		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
 	}
