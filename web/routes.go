@@ -8,6 +8,7 @@ import (
 
 	"brevium/bundle"
 	"brevium/web/desk"
+	"brevium/web/workbench"
 )
 
 // get and post are lines of the table: an address, what answers there, and what it lets in.
@@ -33,6 +34,11 @@ func (s *Server) routes() []desk.Route {
 	boxes, shops := desk.KeepsOf(s.Desk, s.Work.Boxes), desk.KeepsOf(s.Desk, s.Supplies.ShopKind)
 	lists, notes := desk.KeepsOf(s.Desk, s.Supplies.ListKind), desk.KeepsOf(s.Desk, s.Logbook.NoteKind)
 	orders := desk.KeepsOf(s.Desk, s.Batches.BatchKind)
+	// What answers with a box is given it: any box, one there is something to show of, one that has a plan.
+	type ofBox = func(*echo.Context, *workbench.State) error
+	box := func(do ofBox) echo.HandlerFunc { return desk.With(s.Work.State, do) }
+	anyPlan := func(do ofBox) echo.HandlerFunc { return desk.With(workbench.WithAnyPlan(s.Work.State), do) }
+	planned := func(do ofBox) echo.HandlerFunc { return desk.With(workbench.WithPlan(s.Work.State), do) }
 	return slices.Concat([]desk.Route{
 		get("/static/:version/*", s.File, anybody),
 
@@ -59,16 +65,16 @@ func (s *Server) routes() []desk.Route {
 
 		// The workbench
 		get("/projects/:id", s.Work.Workbench, asForm),
-		get("/projects/:id/folded", s.Work.Folded, asForm),
-		get("/projects/:id/solid.json", s.Work.Solid, asForm),
+		get("/projects/:id/folded", anyPlan(s.Work.Folded), asForm),
+		get("/projects/:id/solid.json", anyPlan(workbench.Solid), asForm),
 		get("/projects/:id/style.svg", s.Work.StylePicture, asForm),
 		get("/projects/:id/things.csv", s.Work.ThingsCSV, asForm),
 		post("/projects/:id/things", s.Work.ReadThings, asForm),
 		post("/projects/:id/keep-thing", s.Work.KeepThing, asForm),
-		get("/projects/:id/howmany", s.Work.HowMany, asForm),
+		get("/projects/:id/howmany", anyPlan(s.Work.HowMany), asForm),
 		get("/projects/:id/least", s.Work.LeastOfPlan, asForm),
-		get("/projects/:id/cutways", s.Work.WaysToCut, asForm),
-		get("/projects/:id/nearly", s.Work.Nearly, asForm),
+		get("/projects/:id/cutways", planned(s.Work.WaysToCut), asForm),
+		get("/projects/:id/nearly", planned(s.Work.Nearly), asForm),
 		get("/library", s.Work.Usuals.Page, asForm),
 		post("/library/forget", s.Work.Usuals.Forget, asForm),
 
@@ -77,12 +83,12 @@ func (s *Server) routes() []desk.Route {
 		get("/shop/cards.csv", s.Supplies.CardsCSV, asForm),
 		get("/shop/stash.csv", s.Supplies.StashCSV, asForm),
 		post("/shop/cards", s.Supplies.ReadCards, asForm),
-		post("/projects/:id/fitted", s.Supplies.Fitted, asForm),
-		post("/projects/:id/offcuts", s.Supplies.KeepOffcuts, asForm),
-		post("/projects/:id/cut", s.Supplies.CutIt, asForm),
+		post("/projects/:id/fitted", box(s.Supplies.Fitted), asForm),
+		post("/projects/:id/offcuts", anyPlan(s.Supplies.KeepOffcuts), asForm),
+		post("/projects/:id/cut", planned(s.Supplies.CutIt), asForm),
 		post("/projects/:id/uncut", s.Supplies.Uncut, asForm),
 		post("/projects/:id/caution", s.Supplies.Caution, asForm),
-		get("/projects/:id/shopping.csv", s.Supplies.ShoppingCSV, asForm),
+		get("/projects/:id/shopping.csv", planned(s.Supplies.ShoppingCSV), asForm),
 		get("/fair", s.Supplies.FairPage, asForm),
 		get("/fair/least", s.Supplies.LeastOfFair, asForm),
 		get("/fair/shopping.csv", s.Supplies.FairShopping, asForm),
@@ -101,7 +107,7 @@ func (s *Server) routes() []desk.Route {
 		post("/projects/:id/bench/tick", s.Bench.Tick, asForm),
 		post("/projects/:id/bench/again", s.Bench.BeginAgain, asForm),
 		get("/projects/:id/step.svg", s.Bench.StepPicture, asForm),
-		get("/projects/:id/print", s.Bench.Print, asForm),
+		get("/projects/:id/print", box(s.Bench.Print), asForm),
 		get("/projects/:id/handon", s.Bench.HandOn, asForm),
 		get("/projects/:id/templates", s.Bench.Templates, asForm),
 		get("/projects/:id/out/:as", s.Bench.Out, asForm),
@@ -119,11 +125,11 @@ func (s *Server) routes() []desk.Route {
 		get("/logbook/years", s.Logbook.LogYears, asForm),
 		get("/logbook/out/:as", s.Logbook.LogOut, asForm),
 		post("/logbook/in", s.Logbook.ReadLog, file(9*mb)),
-		post("/projects/:id/makings", s.Logbook.RecordMade, asForm),
+		post("/projects/:id/makings", box(s.Logbook.RecordMade), asForm),
 		get("/makings/:id", notes.Page, asForm),
-		get("/makings/:id/picture.svg", s.Logbook.MadePicture, asForm),
-		post("/makings/:id/again", s.Logbook.MakeAgain, asForm),
-		post("/makings/:id/photos", s.Logbook.AddPhotos, file(120*mb)),
+		get("/makings/:id/picture.svg", desk.With(s.Logbook.MakingAt, s.Logbook.MadePicture), asForm),
+		post("/makings/:id/again", desk.With(s.Logbook.MakingAt, s.Logbook.MakeAgain), asForm),
+		post("/makings/:id/photos", desk.With(s.Logbook.MakingAt, s.Logbook.AddPhotos), file(120*mb)),
 		get("/photos/:photo", s.Logbook.Photo, asForm),
 		post("/photos/:photo", s.Logbook.ChangePhoto, asForm),
 
@@ -131,13 +137,13 @@ func (s *Server) routes() []desk.Route {
 		get("/batches", s.Batches.BatchList, asForm),
 		post("/batches", s.Batches.NewBatch, file(9*mb)),
 		get("/batches/:batch", orders.Page, asForm),
-		get("/batches/:batch/gives", s.Batches.BatchGives, asForm),
+		get("/batches/:batch/gives", desk.With(s.Batches.BatchAt, s.Batches.BatchGives), asForm),
 		get("/batches/:batch/stamp", s.Batches.BatchStamp, asForm),
 		get("/batches/:batch/sittings.ics", s.Batches.Calendar, asForm),
-		get("/batches/:batch/orders.csv", s.Batches.OrdersOut, asForm),
+		get("/batches/:batch/orders.csv", desk.With(s.Batches.BatchAt, s.Batches.OrdersOut), asForm),
 		get("/batches/:batch/shopping.csv", s.Batches.BatchShopping, asForm),
-		get("/batches/:batch/labels", s.Batches.Labels, asForm),
-		get("/batches/:batch/print", s.Batches.SchedulePrint, asForm),
+		get("/batches/:batch/labels", desk.With(s.Batches.BatchAt, s.Batches.Labels), asForm),
+		get("/batches/:batch/print", desk.With(s.Batches.BatchAt, s.Batches.SchedulePrint), asForm),
 		post("/batches/:batch/in", s.Batches.OrdersIn, file(9*mb)),
 
 		// People and copies

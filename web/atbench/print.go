@@ -33,11 +33,7 @@ func printOf(p *plan.Plan, alone bool) printed {
 	return out
 }
 
-func (s *Room) Print(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) Print(c *echo.Context, st *workbench.State) error {
 	if _, err := s.Work.JobCut(c.Request().Context(), st); err != nil && !errors.Is(err, workbench.ErrUnmade) {
 		return err
 	}

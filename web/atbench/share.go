@@ -211,7 +211,7 @@ func (s *Room) SharedSolid(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	return workbench.SolidOf(c, st)
+	return workbench.Solid(c, st)
 }
 
 func (s *Room) SharedStep(c *echo.Context) error {

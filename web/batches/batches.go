@@ -51,7 +51,7 @@ func (b *batchState) Name() string { return desk.Called(string(b.Doc.Name), "A b
 // Path is its address.
 func (b *batchState) Path() string { return "/batches/" + b.Of }
 
-func (s *Room) batchAt(c *echo.Context) (*batchState, error) {
+func (s *Room) BatchAt(c *echo.Context) (*batchState, error) {
 	head, err := s.Store.Batches.Head(c.Request().Context(), c.Param("batch"))
 	if errors.Is(err, store.ErrNone) {
 		return nil, echo.NewHTTPError(http.StatusNotFound, "There is no such batch.")
@@ -145,7 +145,7 @@ func (s *Room) readOrders(ctx context.Context, list []byte) ([]batch.Order, erro
 // OrdersIn takes an order list from CSV in, after the orders there are: all of it or nothing.
 func (s *Room) OrdersIn(c *echo.Context) error {
 	refused := func(code int, why string) error {
-		st, err := s.batchAt(c)
+		st, err := s.BatchAt(c)
 		if err != nil {
 			return err
 		}

@@ -43,7 +43,7 @@ func (s *Room) workOut(ctx context.Context, st *batchState, pace bench.Pace) (*w
 
 // workedAt is the batch that is asked for, worked out; what is asked of one that can't be is refused.
 func (s *Room) workedAt(c *echo.Context, what string) (*workedOut, error) {
-	st, err := s.batchAt(c)
+	st, err := s.BatchAt(c)
 	if err != nil {
 		return nil, err
 	}
@@ -97,11 +97,7 @@ func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
 }
 
 // OrdersOut gives the order list as CSV.
-func (s *Room) OrdersOut(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) OrdersOut(c *echo.Context, st *batchState) error {
 	var out bytes.Buffer
 	if err := st.Read.WriteOrders(&out); err != nil {
 		return err
@@ -131,11 +127,7 @@ type label struct {
 }
 
 // Labels is a page of labels to print: for what is packed away, or for every order.
-func (s *Room) Labels(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) Labels(c *echo.Context, st *batchState) error {
 	pace, err := s.Pace(c.Request().Context())
 	if err != nil {
 		return err
@@ -181,11 +173,7 @@ type schedulePage struct {
 }
 
 // SchedulePrint is the schedule to print: the sittings with boxes to tick.
-func (s *Room) SchedulePrint(c *echo.Context) error {
-	st, err := s.batchAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) SchedulePrint(c *echo.Context, st *batchState) error {
 	ctx := c.Request().Context()
 	pace, err := s.Pace(ctx)
 	if err != nil {

@@ -48,6 +48,17 @@ type Route struct {
 	Lets
 }
 
+// With answers with what a request is about, once that is read.
+func With[T any](read func(*echo.Context) (T, error), do func(*echo.Context, T) error) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		of, err := read(c)
+		if err != nil {
+			return err
+		}
+		return do(c, of)
+	}
+}
+
 // Serve opens the routes to who may come in.
 func (s *Desk) Serve(routes []Route) http.Handler {
 	e := echo.New()

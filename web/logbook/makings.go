@@ -43,11 +43,7 @@ func (s *Room) filledIn(c *echo.Context, m record.Making) (record.Making, *recor
 }
 
 // RecordMade records that a box was made.
-func (s *Room) RecordMade(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) RecordMade(c *echo.Context, st *workbench.State) error {
 	ctx := c.Request().Context()
 	m, err := s.Work.Making(ctx, st)
 	if err != nil {
@@ -114,7 +110,7 @@ func fitFound(st *workbench.State, m record.Making) (*shop.Fit, string) {
 	return &fit, why
 }
 
-func (s *Room) makingAt(c *echo.Context) (record.Making, error) {
+func (s *Room) MakingAt(c *echo.Context) (record.Making, error) {
 	m, err := s.Store.Log.Making(c.Request().Context(), c.Param("id"))
 	if errors.Is(err, store.ErrNone) {
 		return m, echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
@@ -179,7 +175,7 @@ func (s *Room) showMakingWith(c *echo.Context, code int, problem string) error {
 
 func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edited[record.Note], problem string) error {
 	ctx := c.Request().Context()
-	m, err := s.makingAt(c)
+	m, err := s.MakingAt(c)
 	if err != nil {
 		return err
 	}
@@ -231,11 +227,7 @@ func (s *Room) asMade(ctx context.Context, v *makingPage, was brief.Brief) {
 }
 
 // MadePicture is the box as it looked when it was made.
-func (s *Room) MadePicture(c *echo.Context) error {
-	m, err := s.makingAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) MadePicture(c *echo.Context, m record.Making) error {
 	if len(m.Picture) == 0 {
 		return echo.ErrNotFound
 	}
@@ -243,11 +235,7 @@ func (s *Room) MadePicture(c *echo.Context) error {
 }
 
 // MakeAgain begins a box from a making, as it then was.
-func (s *Room) MakeAgain(c *echo.Context) error {
-	m, err := s.makingAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) MakeAgain(c *echo.Context, m record.Making) error {
 	b, err := m.Brief()
 	if err != nil {
 		return echo.NewHTTPError(http.StatusConflict, words.Capital(err.Error())+". Open a box like it and start from that.")

@@ -11,17 +11,14 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/core/record"
 	"brevium/core/words"
 	"brevium/photo"
 	"brevium/store"
 )
 
 // AddPhotos takes in the pictures that were chosen, all of them or none.
-func (s *Room) AddPhotos(c *echo.Context) error {
-	m, err := s.makingAt(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 	form, err := c.MultipartForm()
 	if err != nil || len(form.File["photo"]) == 0 {
 		return s.showMakingWith(c, http.StatusBadRequest, "No picture was chosen. Choose a JPEG or PNG.")

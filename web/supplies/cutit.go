@@ -105,14 +105,7 @@ func (s *Room) takeFromShop(c *echo.Context, cuts []cutting.Cut, from string, un
 }
 
 // CutIt takes what a box is cut from out of the shop.
-func (s *Room) CutIt(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil || !st.Plan.OK() {
-		return workbench.ErrNoPlan
-	}
+func (s *Room) CutIt(c *echo.Context, st *workbench.State) error {
 	made, err := s.takeFromShop(c, workbench.CutsOf(st), string(st.Brief.Name), st.Plan.Units)
 	if err != nil {
 		return err
@@ -172,14 +165,7 @@ func (s *Room) Uncut(c *echo.Context) error {
 }
 
 // ShoppingCSV lists what is to be bought for a box.
-func (s *Room) ShoppingCSV(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
-	if !st.Plan.OK() {
-		return workbench.ErrNoPlan
-	}
+func (s *Room) ShoppingCSV(c *echo.Context, st *workbench.State) error {
 	return shoppingOf(c, s.Workshop(c.Request().Context()), workbench.CutsOf(st))
 }
 

@@ -191,11 +191,7 @@ func (s *Room) ReadCards(c *echo.Context) error {
 }
 
 // Fitted records how a lid was found to fit.
-func (s *Room) Fitted(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
+func (s *Room) Fitted(c *echo.Context, st *workbench.State) error {
 	fit, why := FitOf(st, c.FormValue("verdict"), c.FormValue("gap"))
 	if why != "" {
 		st.Notice = why
@@ -209,7 +205,8 @@ func (s *Room) Fitted(c *echo.Context) error {
 	}); err != nil {
 		return err
 	}
-	if st, err = s.Work.State(c); err != nil {
+	st, err := s.Work.State(c)
+	if err != nil {
 		return err
 	}
 	st.Notice = "Kept in the shop. The next lids of this card, with these walls, are planned by it."
@@ -246,14 +243,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 }
 
 // KeepOffcuts puts what is left of a plan's sheets on the list of the shop.
-func (s *Room) KeepOffcuts(c *echo.Context) error {
-	st, err := s.Work.State(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil {
-		return workbench.ErrNoPlan
-	}
+func (s *Room) KeepOffcuts(c *echo.Context, st *workbench.State) error {
 	kept, all := leftOf(workbench.CutsOf(st), string(st.Brief.Name), st.Shown.Units)
 	if _, _, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
 		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: fmt.Sprintf("%s kept of %s", keptSaid(len(kept), all),

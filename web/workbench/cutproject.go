@@ -119,14 +119,7 @@ var waysToCut = []cutAs{
 }
 
 // WaysToCut lays a plan's sheets by each aim, side by side.
-func (s *Room) WaysToCut(c *echo.Context) error {
-	st, err := s.State(c)
-	if err != nil {
-		return err
-	}
-	if !st.Plan.OK() {
-		return ErrNoPlan
-	}
+func (s *Room) WaysToCut(c *echo.Context, st *State) error {
 	done, err := s.Turn(c.Request().Context())
 	if err != nil {
 		return err
@@ -162,14 +155,7 @@ func (s *Room) cutThatWay(w request.Workshop, b brief.Brief, as cutAs) (way wayT
 }
 
 // Nearly lists the changes that are a hair from saving.
-func (s *Room) Nearly(c *echo.Context) error {
-	st, err := s.State(c)
-	if err != nil {
-		return err
-	}
-	if !st.Plan.OK() {
-		return ErrNoPlan
-	}
+func (s *Room) Nearly(c *echo.Context, st *State) error {
 	done, err := s.Turn(c.Request().Context())
 	if err != nil {
 		return err

@@ -163,15 +163,8 @@ func (s *Room) ReadThings(c *echo.Context) error {
 }
 
 // HowMany answers, for each thing, how many fit.
-func (s *Room) HowMany(c *echo.Context) error {
+func (s *Room) HowMany(c *echo.Context, st *State) error {
 	ctx := c.Request().Context()
-	st, err := s.State(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil {
-		return ErrNoPlan
-	}
 	done, err := s.Turn(ctx)
 	if err != nil {
 		return err

@@ -45,6 +45,26 @@ func (s *Room) State(c *echo.Context) (*State, error) {
 	return s.stateAfter(c, desk.Edited[brief.Brief]{}, nil)
 }
 
+// WithAnyPlan reads a box of which there is something to show, if only by an older brief.
+func WithAnyPlan(read func(*echo.Context) (*State, error)) func(*echo.Context) (*State, error) {
+	return refusing(read, func(st *State) bool { return st.Shown == nil })
+}
+
+// WithPlan reads a box whose newest brief has a plan.
+func WithPlan(read func(*echo.Context) (*State, error)) func(*echo.Context) (*State, error) {
+	return refusing(read, func(st *State) bool { return !st.Plan.OK() })
+}
+
+func refusing(read func(*echo.Context) (*State, error), what func(*State) bool) func(*echo.Context) (*State, error) {
+	return func(c *echo.Context) (*State, error) {
+		st, err := read(c)
+		if err == nil && what(st) {
+			return nil, ErrNoPlan
+		}
+		return st, err
+	}
+}
+
 // Look makes the state of a revision: of the box that a page is about.
 func (s *Room) Look(ctx context.Context, head store.Project, e *desk.Edited[brief.Brief]) *State {
 	return Looked(head, s.Make(ctx, head.Doc, e.Part))
@@ -191,31 +211,13 @@ func Picture(c *echo.Context, st *State, v View) template.HTML {
 }
 
 // Folded gives the folded picture alone, in the pose asked for.
-func (s *Room) Folded(c *echo.Context) error {
-	st, err := s.State(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil {
-		return ErrNoPlan
-	}
+func (s *Room) Folded(c *echo.Context, st *State) error {
 	WholeSet(c, st)
 	return c.HTML(http.StatusOK, string(Picture(c, st, View{View: "folded"})))
 }
 
 // Solid gives the box for the view that turns it in the page.
-func (s *Room) Solid(c *echo.Context) error {
-	st, err := s.State(c)
-	if err != nil {
-		return err
-	}
-	if st.Shown == nil {
-		return ErrNoPlan
-	}
-	return SolidOf(c, st)
-}
-
-func SolidOf(c *echo.Context, st *State) error {
+func Solid(c *echo.Context, st *State) error {
 	if WholeSet(c, st); st.whole() {
 		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
 	}
