@@ -11,6 +11,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
+	"brevium/draw/pen"
 )
 
 // Above draws the box from above and in section, with its contents and the
@@ -23,19 +24,19 @@ func Above(p *plan.Plan, w, h float64) string {
 	const rimX, rimY, gap = 60.0, 44.0, 62.0
 	in := p.Box.Whole()
 	k := min((w-2*rimX)/in.Length.MM(), (h-2*rimY-gap)/(in.Width.MM()+in.Depth.MM()))
-	c := &canvas{}
-	v := &inView{canvas: c, p: p, k: k, x: rimX + (w-2*rimX-in.Length.MM()*k)/2, y: rimY}
+	c := &pen.Canvas{}
+	v := &inView{Canvas: c, p: p, k: k, x: rimX + (w-2*rimX-in.Length.MM()*k)/2, y: rimY}
 	v.above()
 	section := *v
 	section.y = v.y + in.Width.MM()*k + gap
 	section.section()
-	return picture("above", w, section.y+in.Depth.MM()*k+30, v.says(), c).SVG()
+	return c.Picture("above", w, section.y+in.Depth.MM()*k+30, v.says()).SVG()
 }
 
 // inView draws the inside with its left back corner at x, y; k is pixels a
 // millimetre.
 type inView struct {
-	*canvas
+	*pen.Canvas
 	p    *plan.Plan
 	k    float64
 	x, y float64
@@ -54,9 +55,9 @@ func (v *inView) above() {
 	wide, deep := in.Length.MM()*v.k, in.Width.MM()*v.k
 	t := max(2.5, v.p.Card.Caliper.MM()*v.k)
 	if !v.still {
-		v.text(v.x, v.y-26, "strong", "start", "From above")
+		v.Text(v.x, v.y-26, "strong", "start", "From above")
 	}
-	v.rect("wall", v.x-t/2, v.y-t/2, wide+t, deep+t, "stroke-width", t, "fill", v.p.Card.Inside)
+	v.Rect("wall", v.x-t/2, v.y-t/2, wide+t, deep+t, "stroke-width", t, "fill", v.p.Card.Inside)
 	v.dividers(wide, deep, t)
 	nth := map[int]int{}
 	for _, s := range v.p.Load.Stacks {
@@ -65,10 +66,10 @@ func (v *inView) above() {
 	}
 	r := v.rooms()
 	show := func(l measure.Length) string { return v.p.Step.ShowDown(l).Text }
-	v.text(v.x-8, v.y+deep/2, "small", "end", show(r.left))
-	v.text(v.x+wide+8, v.y+deep/2, "small", "start", show(r.right))
-	v.text(v.x+wide/2, v.y-8, "small", "middle", show(r.back)+" free")
-	v.text(v.x+wide/2, v.y+deep+18, "small", "middle", show(r.front)+" free")
+	v.Text(v.x-8, v.y+deep/2, "small", "end", show(r.left))
+	v.Text(v.x+wide+8, v.y+deep/2, "small", "start", show(r.right))
+	v.Text(v.x+wide/2, v.y-8, "small", "middle", show(r.back)+" free")
+	v.Text(v.x+wide/2, v.y+deep+18, "small", "middle", show(r.front)+" free")
 }
 
 func (v *inView) dividers(wide, deep, t float64) {
@@ -78,16 +79,16 @@ func (v *inView) dividers(wide, deep, t float64) {
 	l := v.p.Load
 	for _, y := range l.Along {
 		_, py := v.at(0, y)
-		v.line("divider", v.x, py, v.x+wide, py, "stroke-width", t)
+		v.Line("divider", v.x, py, v.x+wide, py, "stroke-width", t)
 	}
 	for _, x := range l.Across {
 		px, _ := v.at(x, 0)
-		v.line("divider", px, v.y, px, v.y+deep, "stroke-width", t)
+		v.Line("divider", px, v.y, px, v.y+deep, "stroke-width", t)
 	}
 	for _, d := range l.Short {
 		px, y1 := v.at(d.X, d.From)
 		_, y2 := v.at(d.X, d.To)
-		v.line("divider", px, y1, px, y2, "stroke-width", t)
+		v.Line("divider", px, y1, px, y2, "stroke-width", t)
 	}
 }
 
@@ -100,36 +101,36 @@ func (v *inView) stack(id string, s contents.Stack) {
 		label = fmt.Sprintf("%d × %s", s.Count, thing.Name)
 	}
 	if v.still {
-		v.group("class", "stack-still")
+		v.Group("class", "stack-still")
 	} else {
-		v.group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", px(v.p.Step.Size.MM()*v.k),
+		v.Group("class", "stack", "id", "stack-"+id, "data-stack", id, "data-step", pen.Px(v.p.Step.Size.MM()*v.k),
 			"tabindex", "0", "role", "button", "aria-label", label)
 	}
-	v.title(label)
-	drawThing(v.canvas, thing, s, x, y, w, h)
+	v.Title(label)
+	drawThing(v.Canvas, thing, s, x, y, w, h)
 	short := label
-	if wide(short, 11) > w-4 {
+	if pen.Wide(short, 11) > w-4 {
 		short = ""
 		if s.Count > 1 {
 			short = fmt.Sprintf("×%d", s.Count)
 		}
 	}
-	if short != "" && h > 13 && wide(short, 11) < w {
-		v.text(x+w/2, y+h/2+4, "small on-card", "middle", short)
+	if short != "" && h > 13 && pen.Wide(short, 11) < w {
+		v.Text(x+w/2, y+h/2+4, "small on-card", "middle", short)
 	}
-	v.end()
+	v.End()
 }
 
 // drawThing draws a thing from above.
-func drawThing(c *canvas, t contents.Thing, s contents.Stack, x, y, w, h float64) {
+func drawThing(c *pen.Canvas, t contents.Thing, s contents.Stack, x, y, w, h float64) {
 	if t.Round() && !s.Lying {
-		c.tag("circle", "class", "thing", "cx", x+w/2, "cy", y+h/2, "r", w/2)
+		c.Tag("circle", "class", "thing", "cx", x+w/2, "cy", y+h/2, "r", w/2)
 		if t.NeckDiameter > 0 {
-			c.tag("circle", "class", "thing", "cx", x+w/2, "cy", y+h/2, "r", w/2*t.NeckDiameter.MM()/t.Size.Length.MM())
+			c.Tag("circle", "class", "thing", "cx", x+w/2, "cy", y+h/2, "r", w/2*t.NeckDiameter.MM()/t.Size.Length.MM())
 		}
 		return
 	}
-	c.rect("thing", x, y, w, h, "rx", 1.5)
+	c.Rect("thing", x, y, w, h, "rx", 1.5)
 }
 
 // section draws the inside from the front, its near wall taken away.
@@ -137,7 +138,7 @@ func (v *inView) section() {
 	in, l := v.p.Box.Whole(), v.p.Load
 	wide, high := in.Length.MM()*v.k, in.Depth.MM()*v.k
 	floor := v.y + high
-	v.text(v.x, v.y-12, "strong", "start", "In section")
+	v.Text(v.x, v.y-12, "strong", "start", "In section")
 	t := max(2.5, v.p.Card.Caliper.MM()*v.k)
 	tallest := measure.Length(0)
 	for _, b := range v.p.Blocks {
@@ -147,29 +148,29 @@ func (v *inView) section() {
 		w, h := (b.Hi.X-b.Lo.X)*v.k, (b.Hi.Z-b.Lo.Z)*v.k
 		switch {
 		case b.Shape == fold.Ball:
-			v.tag("circle", "class", "thing", "cx", x+w/2, "cy", top+h/2, "r", w/2)
+			v.Tag("circle", "class", "thing", "cx", x+w/2, "cy", top+h/2, "r", w/2)
 		case b.Neck > 0:
 			neck := (b.Hi.Z - b.Shoulder) * v.k
-			v.rect("thing", x+w/2-b.Neck*v.k, top, 2*b.Neck*v.k, neck)
-			v.rect("thing", x, top+neck, w, h-neck)
+			v.Rect("thing", x+w/2-b.Neck*v.k, top, 2*b.Neck*v.k, neck)
+			v.Rect("thing", x, top+neck, w, h-neck)
 		default:
-			v.rect("thing", x, top, w, h, "rx", 1.5)
+			v.Rect("thing", x, top, w, h, "rx", 1.5)
 		}
 	}
 	v.inserts(floor, t)
 	if v.p.Box.Shaped {
 		v.walls(floor, t)
 	} else {
-		v.tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
-			fmt.Sprintf("M%s %sV%sH%sV%s", px(v.x-t/2), px(v.y), px(floor+t/2), px(v.x+wide+t/2), px(v.y)))
+		v.Tag("path", "class", "wall", "stroke-width", t, "fill", "none", "d",
+			fmt.Sprintf("M%s %sV%sH%sV%s", pen.Px(v.x-t/2), pen.Px(v.y), pen.Px(floor+t/2), pen.Px(v.x+wide+t/2), pen.Px(v.y)))
 	}
 	if v.p.Box.Above == fold.Flat {
-		v.line("lid-line", v.x-14, v.y-t/2, v.x+wide+14, v.y-t/2, "stroke-width", t)
+		v.Line("lid-line", v.x-14, v.y-t/2, v.x+wide+14, v.y-t/2, "stroke-width", t)
 	}
 	free := measure.FromMM(v.p.Box.Hi.Z) - tallest
-	v.text(v.x+wide+10, v.y+12, "small", "start", v.p.Step.ShowDown(max(free, 0)).Text+" free")
+	v.Text(v.x+wide+10, v.y+12, "small", "start", v.p.Step.ShowDown(max(free, 0)).Text+" free")
 	if l.Room.Below > v.p.Card.Caliper {
-		v.text(v.x+wide+10, floor, "small", "start", v.p.Step.ShowDown(l.Room.Below).Text+" below")
+		v.Text(v.x+wide+10, floor, "small", "start", v.p.Step.ShowDown(l.Room.Below).Text+" below")
 	}
 }
 
@@ -190,7 +191,7 @@ func (v *inView) walls(floor, t float64) {
 					b = q
 				}
 			}
-			v.line("wall", v.x+(a.X-lo.X)*v.k, floor-(a.Z-lo.Z)*v.k, v.x+(b.X-lo.X)*v.k, floor-(b.Z-lo.Z)*v.k, "stroke-width", t)
+			v.Line("wall", v.x+(a.X-lo.X)*v.k, floor-(a.Z-lo.Z)*v.k, v.x+(b.X-lo.X)*v.k, floor-(b.Z-lo.Z)*v.k, "stroke-width", t)
 		}
 	}
 }
@@ -208,9 +209,9 @@ func (v *inView) inserts(floor, t float64) {
 		x1, x2 := v.x+(lo.X-left)*v.k, v.x+(hi.X-left)*v.k
 		y1, y2 := floor-(hi.Z-low)*v.k, floor-(lo.Z-low)*v.k
 		if hi.X-lo.X < 1 {
-			v.line("divider", x1, y1, x1, y2, "stroke-width", t)
+			v.Line("divider", x1, y1, x1, y2, "stroke-width", t)
 		} else {
-			v.rect("insert", x1, y1, x2-x1, y2-y1)
+			v.Rect("insert", x1, y1, x2-x1, y2-y1)
 		}
 	}
 }
@@ -250,70 +251,70 @@ func Arrangement(l contents.Load, w, h float64) string {
 	k := min((w-8)/l.Need.Length.MM(), (h-8)/l.Need.Width.MM())
 	wide, deep := l.Need.Length.MM()*k, l.Need.Width.MM()*k
 	x, y := (w-wide)/2, (h-deep)/2
-	c := &canvas{}
-	c.rect("floor", x, y, wide, deep)
+	c := &pen.Canvas{}
+	c.Rect("floor", x, y, wide, deep)
 	for _, a := range l.Along {
-		c.line("divider", x, y+deep-a.MM()*k, x+wide, y+deep-a.MM()*k, "stroke-width", 1.5)
+		c.Line("divider", x, y+deep-a.MM()*k, x+wide, y+deep-a.MM()*k, "stroke-width", 1.5)
 	}
 	for _, a := range l.Across {
-		c.line("divider", x+a.MM()*k, y, x+a.MM()*k, y+deep, "stroke-width", 1.5)
+		c.Line("divider", x+a.MM()*k, y, x+a.MM()*k, y+deep, "stroke-width", 1.5)
 	}
 	for _, d := range l.Short {
-		c.line("divider", x+d.X.MM()*k, y+deep-d.From.MM()*k, x+d.X.MM()*k, y+deep-d.To.MM()*k, "stroke-width", 1.5)
+		c.Line("divider", x+d.X.MM()*k, y+deep-d.From.MM()*k, x+d.X.MM()*k, y+deep-d.To.MM()*k, "stroke-width", 1.5)
 	}
 	for _, s := range l.Stacks {
 		sw, sh := s.Each.Length.MM()*k, s.Each.Width.MM()*k
 		sx, sy := x+s.At.Length.MM()*k, y+deep-s.At.Width.MM()*k-sh
 		drawThing(c, l.Things[s.Thing], s, sx, sy, sw, sh)
 		if s.Count > 1 && sw > 14 && sh > 12 {
-			c.text(sx+sw/2, sy+sh/2+4, "small on-card", "middle", fmt.Sprintf("×%d", s.Count))
+			c.Text(sx+sw/2, sy+sh/2+4, "small on-card", "middle", fmt.Sprintf("×%d", s.Count))
 		}
 	}
-	return picture("arrangement", w, h, l.Says, c).SVG()
+	return c.Picture("arrangement", w, h, l.Says).SVG()
 }
 
 // Measuring draws how a shape is measured.
 func Measuring(shape string) string {
-	c := &canvas{}
+	c := &pen.Canvas{}
 	arrow := func(x1, y1, x2, y2 float64, word string) {
-		c.line("flag", x1, y1, x2, y2)
-		c.tag("circle", "class", "cut-mark", "cx", x1, "cy", y1, "r", 2.0)
-		c.tag("circle", "class", "cut-mark", "cx", x2, "cy", y2, "r", 2.0)
+		c.Line("flag", x1, y1, x2, y2)
+		c.Tag("circle", "class", "cut-mark", "cx", x1, "cy", y1, "r", 2.0)
+		c.Tag("circle", "class", "cut-mark", "cx", x2, "cy", y2, "r", 2.0)
 		if y1 == y2 {
-			c.text((x1+x2)/2, y1+14, "small", "middle", word)
+			c.Text((x1+x2)/2, y1+14, "small", "middle", word)
 		} else {
-			c.text(x1+7, (y1+y2)/2+4, "small", "start", word)
+			c.Text(x1+7, (y1+y2)/2+4, "small", "start", word)
 		}
 	}
 	says := "a thing between two blocks, with its measures"
 	switch shape {
 	case "ball":
-		c.tag("circle", "class", "thing", "cx", 70.0, "cy", 42.0, "r", 32.0)
+		c.Tag("circle", "class", "thing", "cx", 70.0, "cy", 42.0, "r", 32.0)
 		arrow(38, 84, 102, 84, "diameter")
 	case "cylinder":
-		c.tag("path", "class", "thing", "d", "M46 24h48v50H46zM54 10h32v14H54z")
+		c.Tag("path", "class", "thing", "d", "M46 24h48v50H46zM54 10h32v14H54z")
 		arrow(46, 84, 94, 84, "diameter")
 		arrow(106, 10, 106, 74, "height")
 		arrow(28, 10, 28, 24, "")
-		c.text(24, 21, "small", "end", "neck")
+		c.Text(24, 21, "small", "end", "neck")
 	case "flat":
-		c.tag("path", "class", "thing", "d", "M30 60h80v5H30zM30 54h80v5H30zM30 48h80v5H30z")
-		c.tag("path", "class", "thing", "d", "M52 48q18-22 36 0z")
+		c.Tag("path", "class", "thing", "d", "M30 60h80v5H30zM30 54h80v5H30zM30 48h80v5H30z")
+		c.Tag("path", "class", "thing", "d", "M52 48q18-22 36 0z")
 		arrow(120, 48, 120, 53, "bare")
 		arrow(18, 37, 18, 53, "")
-		c.text(16, 30, "small", "middle", "decorated")
+		c.Text(16, 30, "small", "middle", "decorated")
 		arrow(30, 84, 110, 84, "length")
 	case "soft":
-		c.tag("path", "class", "thing", "d", "M28 66q-6-38 42-38t42 38q-42 8-84 0z")
-		c.tag("path", "class", "offcut", "d", "M28 44h84")
+		c.Tag("path", "class", "thing", "d", "M28 66q-6-38 42-38t42 38q-42 8-84 0z")
+		c.Tag("path", "class", "offcut", "d", "M28 44h84")
 		arrow(124, 28, 124, 68, "at rest")
-		c.text(16, 46, "small", "middle", "pressed")
+		c.Text(16, 46, "small", "middle", "pressed")
 		arrow(28, 84, 112, 84, "length")
 	default:
-		c.tag("path", "class", "thing", "d", "M28 34h64v40H28zM28 34l18-16h64L92 34zM92 34l18-16v40L92 74z")
+		c.Tag("path", "class", "thing", "d", "M28 34h64v40H28zM28 34l18-16h64L92 34zM92 34l18-16v40L92 74z")
 		arrow(28, 84, 92, 84, "length")
 		arrow(118, 18, 118, 58, "height")
-		c.text(112, 78, "small", "start", "width")
+		c.Text(112, 78, "small", "start", "width")
 	}
-	return picture("measuring", 170, 102, says, c).SVG()
+	return c.Picture("measuring", 170, 102, says).SVG()
 }

@@ -8,12 +8,13 @@ import (
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
+	"brevium/draw/pen"
 )
 
 // Board draws a piece as it lies on the scoring board for one turn: the edge at the fence,
 // which stands at the left or, where the board is numbered from the right, there; a ruler
 // along it; the grooves to score now, those scored before fainter.
-func Board(p *plan.Plan, card bench.ScoreCard, turn int) Picture {
+func Board(p *plan.Plan, card bench.ScoreCard, turn int) pen.Picture {
 	const most, left, ruler = 230.0, 34.0, 24.0
 	t := card.Turns[turn]
 	w, h := card.W, card.H
@@ -25,7 +26,7 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) Picture {
 	rows, highest := numberRows(t, left, k, p)
 	top := 30 + numberRow*float64(highest)
 	high := max(card.W, card.H).MM()*k + top + 14
-	b := board{canvas: &canvas{}, left: left, wide: most, right: p.Tools.FromRight}
+	b := board{Canvas: &pen.Canvas{}, left: left, wide: most, right: p.Tools.FromRight}
 	b.upright("board", -8, top-6, most+16, high-top)
 	b.grooves(p, top-6, high-6, k)
 	b.ruler(p, high-6, ruler, k)
@@ -40,29 +41,29 @@ func Board(p *plan.Plan, card bench.ScoreCard, turn int) Picture {
 			}
 			x1, x2, y1, y2 = b.x(x1*k), b.x(x2*k), top+y1*k, top+y2*k
 			if i < turn {
-				b.line("tick", x1, y1, x2, y2)
+				b.Line("tick", x1, y1, x2, y2)
 				continue
 			}
-			b.group("data-link", Link(piece, before.Lines[n]))
-			b.line("groove", x1, y1, x2, y2)
-			b.line("groove-floor", x1, y1, x2, y2)
+			b.Group("data-link", Link(piece, before.Lines[n]))
+			b.Line("groove", x1, y1, x2, y2)
+			b.Line("groove-floor", x1, y1, x2, y2)
 			up := top - 12 - numberRow*float64(rows[m.At])
 			if n == 0 || before.At[n-1].At != m.At { // a score in two parts has its number once
 				if rows[m.At] > 0 {
-					b.line("flag", x1, up+3, x1, top-6)
+					b.Line("flag", x1, up+3, x1, top-6)
 				}
-				b.text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
+				b.Text(x1, up, "flag-text", "middle", p.Step.Show(m.At).Text)
 			}
-			b.end()
+			b.End()
 		}
 	}
 	says := fmt.Sprintf("%s on the board, %s edge against the fence", card.Piece, t.Edge)
-	return picture("board-turn", left+most+20, high+ruler, says, b.canvas)
+	return b.Canvas.Picture("board-turn", left+most+20, high+ruler, says)
 }
 
 // board is drawn from its fence, which may stand at either hand.
 type board struct {
-	*canvas
+	*pen.Canvas
 	left, wide float64
 	right      bool
 }
@@ -76,14 +77,14 @@ func (b board) x(from float64) float64 {
 }
 
 func (b board) upright(class string, from, y, w, h float64, more ...any) {
-	b.rect(class, min(b.x(from), b.x(from+w)), y, w, h, more...)
+	b.Rect(class, min(b.x(from), b.x(from+w)), y, w, h, more...)
 }
 
 func (b board) grooves(p *plan.Plan, top, bottom, k float64) {
 	groove := p.Tools.Groove(p.Step.Size)
 	for at := measure.Length(0); at.MM()*k <= b.wide; at += groove {
 		if groove.MM()*k >= 3 {
-			b.line("board-groove", b.x(at.MM()*k), top, b.x(at.MM()*k), bottom)
+			b.Line("board-groove", b.x(at.MM()*k), top, b.x(at.MM()*k), bottom)
 		}
 	}
 }
@@ -97,10 +98,10 @@ func (b board) ruler(p *plan.Plan, y, high, k float64) {
 		if at%number == 0 {
 			long = 7
 			if at > 0 && at.MM()*k < b.wide-8 {
-				b.text(x, y+17, "ruler-text", "middle", rulerNumber(at, p.Step.Unit))
+				b.Text(x, y+17, "ruler-text", "middle", rulerNumber(at, p.Step.Unit))
 			}
 		}
-		b.line("tick", x, y, x, y+long)
+		b.Line("tick", x, y, x, y+long)
 	}
 }
 
@@ -118,7 +119,7 @@ func numberRows(t bench.Turn, left, k float64, p *plan.Plan) (rows map[measure.L
 	}
 	slices.Sort(at)
 	for _, l := range slices.Compact(at) {
-		mid, half := left+l.MM()*k, wide(p.Step.Show(l).Text, 13)/2+3
+		mid, half := left+l.MM()*k, pen.Wide(p.Step.Show(l).Text, 13)/2+3
 		row := 0
 		for row < len(ends) && ends[row] > mid-half {
 			row++

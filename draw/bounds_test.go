@@ -10,10 +10,11 @@ import (
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
-	"brevium/core/fold"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
+	"brevium/draw/solid"
+	"brevium/internal/drawn"
 )
 
 // heavy gives plans as full as any that is accepted.
@@ -61,9 +62,9 @@ func heavy(t testing.TB) map[string]*plan.Plan {
 func picturesOf(p *plan.Plan) map[string]string {
 	return map[string]string{
 		"flat": Flat(p, "", 690, 560, nil), "sheets": Sheets(p, 690, 560, 12), "above": Above(p, 690, 560),
-		"open":   Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480).SVG(),
-		"closed": Folded(p, assembly.Closed, DefaultView, 690, 480).SVG(),
-		"half":   Folded(p, assembly.Pose{Fold: 0.6}, DefaultView, 690, 480).SVG(), "moving": Moving(p, 300, 216),
+		"open":   solid.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, solid.DefaultView, 690, 480).SVG(),
+		"closed": solid.Folded(p, assembly.Closed, solid.DefaultView, 690, 480).SVG(),
+		"half":   solid.Folded(p, assembly.Pose{Fold: 0.6}, solid.DefaultView, 690, 480).SVG(), "moving": solid.Moving(p, 300, 216),
 		"way": Arrangement(p.Load, 150, 100),
 	}
 }
@@ -88,68 +89,14 @@ func TestPicturesAreBounded(t *testing.T) {
 		if !p.OK() {
 			continue
 		}
-		closed, opened := Folded(p, assembly.Closed, DefaultView, 690, 480),
-			Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480)
+		closed, opened := solid.Folded(p, assembly.Closed, solid.DefaultView, 690, 480),
+			solid.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, solid.DefaultView, 690, 480)
 		open := style.ID == "sleeve-drawer" || style.ID == "woven-basket"
 		if !open && (strings.Contains(closed.SVG(), "<circle") || strings.Contains(closed.SVG(), "<ellipse")) {
 			t.Errorf("%s: the closed box shows what is in it", style.ID)
 		}
 		if n := strings.Count(opened.SVG(), "<circle"); style.ID == "tray-lid" && n < 8 {
 			t.Errorf("the open box shows %d balls", n)
-		}
-	}
-}
-
-// Things are painted so that none covers what is nearer: sets that stand as
-// they may in a box, seen from anywhere, and counted against depth.
-func TestThingsBackToFront(t *testing.T) {
-	r := rand.New(rand.NewPCG(9, 9))
-	for range 60 {
-		var blocks []fold.Block
-		for x := range 5 {
-			for y := range 4 {
-				at, z := fold.Vec{X: float64(x) * 22, Y: float64(y)*21 + float64(x%2)*3}, 0.0
-				for range 1 + r.IntN(3) {
-					size := fold.Vec{X: 8 + 12*r.Float64(), Y: 8 + 12*r.Float64(), Z: 5 + 15*r.Float64()}
-					b := fold.Block{Name: fmt.Sprint(len(blocks)), Lo: fold.Vec{X: at.X, Y: at.Y, Z: z},
-						Shape: []fold.Shape{fold.Brick, fold.Ball, fold.Upright}[r.IntN(3)]}
-					if b.Shape != fold.Brick {
-						size.Y = size.X
-					}
-					if b.Shape == fold.Ball {
-						size.Z = size.X
-					}
-					b.Hi = b.Lo.Add(size)
-					z = b.Hi.Z
-					blocks = append(blocks, b)
-				}
-			}
-		}
-		v := View{Yaw: r.Float64()*360 - 180, Pitch: r.Float64()*178 - 89}
-		order := backToFront(blocks, v)
-		if len(order) != len(blocks) {
-			t.Fatalf("%d of %d things", len(order), len(blocks))
-		}
-		s := &scene{eye: v.eye()}
-		right, up := v.screen()
-		flat := func(q fold.Vec) [2]float64 { return [2]float64{q.Dot(right), q.Dot(up)} }
-		var painted []poly
-		for _, b := range order {
-			painted = append(painted, s.thing(b)...)
-		}
-		for range 300 {
-			of := painted[r.IntN(len(painted))]
-			mid := fold.Vec{}
-			for _, p := range of.points {
-				mid = mid.Add(p.Times(1 / float64(len(of.points))))
-			}
-			at := flat(mid.Add(of.points[0].Sub(mid).Times(r.Float64() * 0.9)))
-			nearest, _, _ := depth(painted, s.eye, flat, at, -1)
-			last, _, ok := depth(painted, s.eye, flat, at, 1)
-			// Flats within one thing stand for its outline: they may differ by its size.
-			if ok && nearest-last > 21 {
-				t.Fatalf("%v: what lies %.1f mm behind is painted last", v, nearest-last)
-			}
 		}
 	}
 }
@@ -161,8 +108,8 @@ func BenchmarkPicture(b *testing.B) {
 			continue
 		}
 		for what, draw := range map[string]func(){
-			"open":   func() { Folded(p, assembly.Pose{Fold: 1, Lift: 1}, DefaultView, 690, 480) },
-			"moving": func() { Moving(p, 300, 216) },
+			"open":   func() { solid.Folded(p, assembly.Pose{Fold: 1, Lift: 1}, solid.DefaultView, 690, 480) },
+			"moving": func() { solid.Moving(p, 300, 216) },
 			"above":  func() { Above(p, 690, 560) },
 			"flat":   func() { Flat(p, "", 690, 560, nil) },
 		} {
@@ -180,7 +127,7 @@ func TestBoardNumbers(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 8))
 	for _, style := range style.Styles {
 		for range 8 {
-			p := sizedOr(style.ID, 60+r.IntN(80), 45+r.IntN(50), 22+r.IntN(60))
+			p := drawn.SizedOr(style.ID, 60+r.IntN(80), 45+r.IntN(50), 22+r.IntN(60))
 			if !p.OK() {
 				continue
 			}

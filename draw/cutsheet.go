@@ -9,6 +9,7 @@ import (
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/shop"
+	"brevium/draw/pen"
 )
 
 // CutLook is how one sheet to be cut is drawn: at which scale, which card, and how
@@ -25,14 +26,14 @@ type CutLook struct {
 
 // CutSheet draws one sheet with its pieces and its cuts, each with its number and the
 // part it goes across, so that the page can light one after another.
-func CutSheet(s layout.Sheet, l CutLook) Picture {
+func CutSheet(s layout.Sheet, l CutLook) pen.Picture {
 	k := min((l.W-20)/s.W.MM(), (l.H-20)/s.H.MM())
-	c, print := &canvas{}, newPrints(fmt.Sprintf("cut%d%s%v", l.N, l.Card.ID, s.W))
-	fill := print.on(l.Card, printedUp)
+	c, print := &pen.Canvas{}, pen.NewPrints(fmt.Sprintf("cut%d%s%v", l.N, l.Card.ID, s.W))
+	fill := print.On(l.Card, printedUp)
 	if l.Card.Pattern != "" {
-		print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 10, 10)
+		print.Define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 10, 10)
 	}
-	d := cutSheet{onSheet{canvas: c, step: l.Step, x: 10, y: 10, k: k}, s, l}
+	d := cutSheet{onSheet{Canvas: c, step: l.Step, x: 10, y: 10, k: k}, s, l}
 	d.sheet(fill)
 	d.pieces()
 	d.cuts()
@@ -40,7 +41,7 @@ func CutSheet(s layout.Sheet, l CutLook) Picture {
 	if l.Now > 0 {
 		class += " stepping"
 	}
-	return picture(class, s.W.MM()*k+20, s.H.MM()*k+20, d.says(l.N, s), c)
+	return c.Picture(class, s.W.MM()*k+20, s.H.MM()*k+20, d.says(l.N, s))
 }
 
 type cutSheet struct {
@@ -51,15 +52,15 @@ type cutSheet struct {
 
 func (d cutSheet) sheet(fill string) {
 	x, y, w, h := d.rectOf(layout.Rect{W: d.s.W, H: d.s.H})
-	d.rect("sheet", x, y, w, h)
+	d.Rect("sheet", x, y, w, h)
 	for _, of := range []string{d.l.Card.Colour, fill} {
 		if of != "" {
-			d.rect("sheet-print", x, y, w, h, "fill", of)
+			d.Rect("sheet-print", x, y, w, h, "fill", of)
 		}
 	}
 	for _, o := range d.s.Offcuts {
 		x, y, w, h := d.rectOf(o)
-		d.rect("offcut", x+2, y+2, max(w-4, 1), max(h-4, 1))
+		d.Rect("offcut", x+2, y+2, max(w-4, 1), max(h-4, 1))
 		d.label(x, y, w, h, "on-card small", "left over", d.by(o.W, o.H))
 	}
 }
@@ -78,17 +79,17 @@ func (d cutSheet) pieces() {
 		if at := d.l.Held; at != nil && it.Pinned && it.Rect.X == at.X && it.Rect.Y == at.Y {
 			attrs = append(attrs, "id", "held-piece")
 		}
-		d.group(attrs...)
-		d.title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))
-		d.rect("piece-edge laid-piece", x, y, w, h)
+		d.Group(attrs...)
+		d.Title(fmt.Sprintf("%s, %s", name, d.by(it.Rect.W, it.Rect.H)))
+		d.Rect("piece-edge laid-piece", x, y, w, h)
 		d.label(x, y, w, h, "on-card", name, d.by(it.Rect.W, it.Rect.H))
 		if it.Turned {
-			d.tag("path", "class", "turned-mark", "d", turnMark(x+w-12, y+h-14))
+			d.Tag("path", "class", "turned-mark", "d", turnMark(x+w-12, y+h-14))
 		}
 		if it.Pinned {
-			d.tag("circle", "class", "pin-mark", "cx", x+8, "cy", y+8, "r", 4.0)
+			d.Tag("circle", "class", "pin-mark", "cx", x+8, "cy", y+8, "r", 4.0)
 		}
-		d.end()
+		d.End()
 	}
 }
 
@@ -104,11 +105,11 @@ func (d cutSheet) cuts() {
 		} else if i+1 == d.l.Now {
 			class += " now"
 		}
-		d.group("class", class, "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
-		d.rect("in-hand", x, y, w, h)
-		d.rect("at-stop", kx, ky, kw, kh)
+		d.Group("class", class, "data-cut", fmt.Sprintf("%d:%d", d.l.N, i))
+		d.Rect("in-hand", x, y, w, h)
+		d.Rect("at-stop", kx, ky, kw, kh)
 		d.cut(i, cut)
-		d.end()
+		d.End()
 	}
 }
 
@@ -122,9 +123,9 @@ func (d onSheet) cut(i int, cut layout.Cut) {
 	at, long := cut.At.MM()*d.k, w
 	if cut.Down {
 		long = h
-		d.line("trim", x+at, y, x+at, y+h)
+		d.Line("trim", x+at, y, x+at, y+h)
 	} else {
-		d.line("trim", x, y+at, x+w, y+at)
+		d.Line("trim", x, y+at, x+w, y+at)
 	}
 	on := func(along, beside float64) (float64, float64) {
 		if cut.Down {
@@ -134,13 +135,13 @@ func (d onSheet) cut(i int, cut layout.Cut) {
 	}
 	bx, by := d.placeFor(on, long)
 	if fx, fy := on(min(max(bx-x, 0), long), 0); !cut.Down && math.Abs(by-fy) > markRound {
-		d.line("leader", bx, by, fx, fy)
+		d.Line("leader", bx, by, fx, fy)
 	} else if fx, fy := on(min(max(by-y, 0), long), 0); cut.Down && math.Abs(bx-fx) > markRound {
-		d.line("leader", bx, by, fx, fy)
+		d.Line("leader", bx, by, fx, fy)
 	}
-	d.marks = append(d.marks, area{bx - markRound, by - markRound, bx + markRound, by + markRound})
-	d.tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", markRound)
-	d.text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
+	d.Marks = append(d.Marks, pen.Between(bx-markRound, by-markRound, bx+markRound, by+markRound))
+	d.Tag("circle", "class", "cut-mark", "cx", bx, "cy", by, "r", markRound)
+	d.Text(bx, by+4, "cut-number", "middle", fmt.Sprint(i+1))
 }
 
 // placeFor finds where the number of a cut so long goes: on it and on no name, else on a name,
@@ -171,12 +172,12 @@ func (d onSheet) placeFor(on func(along, beside float64) (float64, float64), lon
 // would lie on it or, if names count, on a text.
 func (d onSheet) free(x, y float64, names bool) float64 {
 	least := 1.0
-	for _, m := range d.marks {
-		least = min(least, math.Hypot((m.x1+m.x2)/2-x, (m.y1+m.y2)/2-y)-2*markRound-1)
+	for _, m := range d.Marks {
+		least = min(least, math.Hypot((m.X1+m.X2)/2-x, (m.Y1+m.Y2)/2-y)-2*markRound-1)
 	}
-	own := area{x - markRound, y - markRound, x + markRound, y + markRound}
-	for _, t := range d.labels.taken {
-		if names && own.meets(t) {
+	own := pen.Between(x-markRound, y-markRound, x+markRound, y+markRound)
+	for _, t := range d.Labels.Taken {
+		if names && own.Meets(t) {
 			return min(least, -1e6)
 		}
 	}
@@ -192,7 +193,7 @@ func (d onSheet) says(i int, s layout.Sheet) string {
 }
 
 // turnMark says that a piece lies turned: most of a round, with a point.
-func turnMark(x, y float64) Path {
-	return Path{{Do: 'M', X: x, Y: y}, {Do: 'A', X: x + 5, Y: y + 5, R: 5}, {Do: 'L', X: x + 8, Y: y + 2},
+func turnMark(x, y float64) pen.Path {
+	return pen.Path{{Do: 'M', X: x, Y: y}, {Do: 'A', X: x + 5, Y: y + 5, R: 5}, {Do: 'L', X: x + 8, Y: y + 2},
 		{Do: 'M', X: x + 5, Y: y + 5}, {Do: 'L', X: x + 8, Y: y + 8}}
 }

@@ -10,6 +10,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/words"
+	"brevium/draw/pen"
 )
 
 // What goes on a box: on the drawing of its pieces, and in a drawing of its own.
@@ -33,7 +34,7 @@ func layersOn(p *plan.Plan, piece *net.Piece) (out [][]net.Point) {
 // layers draws the outlines of what lies on the other side.
 func (f flat) layers() {
 	for _, ring := range layersOn(f.p, f.piece) {
-		f.tag("path", "class", "layer", "d", f.path(&net.Face{Points: ring}))
+		f.Tag("path", "class", "layer", "d", f.path(&net.Face{Points: ring}))
 	}
 }
 
@@ -64,24 +65,24 @@ func Dressing(p *plan.Plan, w, h float64) string {
 	}
 	sum := fnv.New32a()
 	sum.Write(p.Brief.Encode())
-	c, print := &canvas{}, newPrints(fmt.Sprintf("dress%x", sum.Sum32()))
+	c, print := &pen.Canvas{}, pen.NewPrints(fmt.Sprintf("dress%x", sum.Sum32()))
 	var all []shown
 	var says []string
 	for i := range p.Dressed.Laid {
 		l := &p.Dressed.Laid[i]
-		all = append(all, shown{laid: l, fill: print.on(p.CardOf(l.Piece.Stock), printedUp)})
+		all = append(all, shown{laid: l, fill: print.On(p.CardOf(l.Piece.Stock), printedUp)})
 		says = append(says, layerSays(p, *l))
 	}
 	for i := range p.Dressed.Runs {
 		r := &p.Dressed.Runs[i]
-		all = append(all, shown{run: r, fill: print.on(r.Card, printedUp)})
+		all = append(all, shown{run: r, fill: print.On(r.Card, printedUp)})
 	}
 	k := 3.0
 	rows := shelve(all, w, k)
 	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(all, w, k) {
 		k *= 0.94
 	}
-	print.define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 0, 0)
+	print.Define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 0, 0)
 	for i, o := range all {
 		if at := rows.at[i]; o.run != nil {
 			dressingRun(c, p, o, at[0], at[1], k)
@@ -89,34 +90,34 @@ func Dressing(p *plan.Plan, w, h float64) string {
 			dressingPiece(c, p, *o.laid, o.fill, at[0], at[1], k)
 		}
 	}
-	return picture("dressing", w, rows.high+8, strings.Join(says, " "), c).SVG()
+	return c.Picture("dressing", w, rows.high+8, strings.Join(says, " ")).SVG()
 }
 
 // dressingRun draws the strip of a run, its layers in order, what lies between them cut
 // away.
-func dressingRun(c *canvas, p *plan.Plan, o shown, x, y, k float64) {
+func dressingRun(c *pen.Canvas, p *plan.Plan, o shown, x, y, k float64) {
 	r := o.run
 	w, h := o.size(k)
-	c.group("data-piece", r.Name)
-	c.title(fmt.Sprintf("The strip of the %s, printed side up.", r.Name))
-	c.rect("away", x, y, w, h)
+	c.Group("data-piece", r.Name)
+	c.Title(fmt.Sprintf("The strip of the %s, printed side up.", r.Name))
+	c.Rect("away", x, y, w, h)
 	for _, cut := range r.Cuts {
 		pw, ph := drawnSize(cut.Piece, k)
 		for _, fill := range []string{r.Card.Colour, o.fill} {
 			if fill != "" {
-				c.rect("piece-edge", x+cut.X.MM()*k, y+cut.Y.MM()*k, pw, ph, "fill", fill)
+				c.Rect("piece-edge", x+cut.X.MM()*k, y+cut.Y.MM()*k, pw, ph, "fill", fill)
 			}
 		}
 	}
-	c.rect("dim", x, y, w, h)
-	c.text(x, y+h+15, "strong", "start", p.Step.Show(r.W).Text+" × "+p.Step.Show(r.H).Text)
+	c.Rect("dim", x, y, w, h)
+	c.Text(x, y+h+15, "strong", "start", p.Step.Show(r.W).Text+" × "+p.Step.Show(r.H).Text)
 	var order []string
 	for _, cut := range r.Cuts {
 		order = append(order, words.Plain(cut.On[strings.LastIndexByte(cut.On, '/')+1:]))
 	}
-	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "),
+	c.Text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "),
 		int(max(118, w)/5.6)))
-	c.end()
+	c.End()
 }
 
 // printedUp is how paper lies with its printed side up.
@@ -157,33 +158,33 @@ func shelve(all []shown, w, k float64) (out shelves) {
 	return out
 }
 
-func dressingPiece(c *canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k float64) {
+func dressingPiece(c *pen.Canvas, p *plan.Plan, l dress.Laid, fill string, x, y, k float64) {
 	piece := l.Piece
-	f := flat{canvas: c, p: p, piece: piece, k: k, x: x, y: y}
+	f := flat{Canvas: c, p: p, piece: piece, k: k, x: x, y: y}
 	w, h := drawnSize(piece, k)
-	c.group("data-piece", piece.Name)
-	c.title(layerSays(p, l))
+	c.Group("data-piece", piece.Name)
+	c.Title(layerSays(p, l))
 	for _, face := range piece.Kept() {
 		d := f.printedSide(face)
-		c.tag("path", "class", "piece-edge", "d", d, "fill", p.CardOf(piece.Stock).Colour, "fill-rule", "evenodd")
+		c.Tag("path", "class", "piece-edge", "d", d, "fill", p.CardOf(piece.Stock).Colour, "fill-rule", "evenodd")
 		if fill != "" {
-			c.tag("path", "class", "piece-edge", "d", d, "fill", fill, "fill-rule", "evenodd")
+			c.Tag("path", "class", "piece-edge", "d", d, "fill", fill, "fill-rule", "evenodd")
 		}
 	}
-	if l.Words != "" && wide(l.Words, 11) < w-6 {
-		c.text(x+w/2, y+h/2+4, "on-card small", "middle", l.Words)
+	if l.Words != "" && pen.Wide(l.Words, 11) < w-6 {
+		c.Text(x+w/2, y+h/2+4, "on-card small", "middle", l.Words)
 	}
 	size := p.Step.Show(piece.Width).Text + " × " + p.Step.Show(piece.Height).Text
 	if n := piece.Count * p.Copies; n > 1 {
 		size = fmt.Sprintf("%d of %s", n, size)
 	}
-	c.text(x, y+h+15, "strong", "start", size)
-	c.text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(words.Plain(piece.Name)), int(max(118, w)/5.6)))
-	c.end()
+	c.Text(x, y+h+15, "strong", "start", size)
+	c.Text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(words.Plain(piece.Name)), int(max(118, w)/5.6)))
+	c.End()
 }
 
 // printedSide is the path of a face seen from its printed side; of a strip on its side.
-func (f flat) printedSide(face *net.Face) Path {
+func (f flat) printedSide(face *net.Face) pen.Path {
 	flip := func(ring []net.Point) (out []net.Point) {
 		for _, q := range ring {
 			if lying(f.piece) {

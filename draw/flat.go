@@ -1,3 +1,5 @@
+// Package draw makes the flat pictures of a plan, and those of the work at the bench: pieces with their numbers, the things
+// from above, sheets, layers, boards, steps.
 package draw
 
 import (
@@ -10,6 +12,7 @@ import (
 	"brevium/core/plan"
 	"brevium/core/readings"
 	"brevium/core/words"
+	"brevium/draw/pen"
 )
 
 // margins round a piece: rulers and flags above and left, sizes below and right.
@@ -30,14 +33,14 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 		pieces = []*net.Piece{one}
 	}
 	scale, columns := arrange(pieces, w, h-legendHigh)
-	c := &canvas{}
+	c := &pen.Canvas{}
 	x, y, rowHigh, wide := 0.0, 0.0, 0.0, 0.0
 	var says []string
 	for i, one := range pieces {
 		if i%columns == 0 {
 			x, y, rowHigh = 0, y+rowHigh, 0
 		}
-		f := flat{canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link,
+		f := flat{Canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link,
 			alone: len(pieces) == 1}
 		f.draw()
 		cw, ch := cell(one, scale)
@@ -47,7 +50,7 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 	}
 	wide = max(wide, 520)
 	more := legend(c, wide, y+rowHigh+14, p, pieces)
-	return picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " "), c).SVG()
+	return c.Picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " ")).SVG()
 }
 
 // boxPieces are the pieces that are drawn together: all but the dressing, which has a
@@ -84,7 +87,7 @@ func arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
 // flat draws one piece with its top left corner at x, y; k is pixels a
 // millimetre.
 type flat struct {
-	*canvas
+	*pen.Canvas
 	p     *plan.Plan
 	piece *net.Piece
 	k     float64
@@ -96,20 +99,20 @@ type flat struct {
 func (f flat) at(p net.Point) (x, y float64) { return f.x + p.X.MM()*f.k, f.y + p.Y.MM()*f.k }
 
 func (f flat) draw() {
-	f.group("data-piece", f.piece.Name)
-	f.title(fmt.Sprintf("%s, inside up", f.piece.Name))
+	f.Group("data-piece", f.piece.Name)
+	f.Title(fmt.Sprintf("%s, inside up", f.piece.Name))
 	f.rulers()
 	for _, face := range f.piece.Faces {
 		if face.Waste {
-			f.tag("path", "class", "away", "d", f.path(face))
+			f.Tag("path", "class", "away", "d", f.path(face))
 			continue
 		}
-		f.tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd",
+		f.Tag("path", "d", f.path(face), "fill", f.p.CardOf(f.piece.Stock).Inside, "fill-rule", "evenodd",
 			"data-face", readings.PanelRef(f.piece.Name, face.Name))
 	}
 	f.layers()
 	for _, face := range stuck(f.p, f.piece) {
-		f.tag("path", "class", "glued", "d", f.path(face))
+		f.Tag("path", "class", "glued", "d", f.path(face))
 	}
 	f.bends()
 	f.lines()
@@ -118,16 +121,16 @@ func (f flat) draw() {
 	f.marks()
 	f.openings()
 	f.names()
-	f.end()
+	f.End()
 }
 
-func (f flat) path(face *net.Face) (out Path) {
+func (f flat) path(face *net.Face) (out pen.Path) {
 	for _, points := range append([][]net.Point{face.Points}, face.Holes...) {
 		line := make([][2]float64, len(points))
 		for i, pt := range points {
 			line[i][0], line[i][1] = f.at(pt)
 		}
-		out = append(out, Ring(line)...)
+		out = append(out, pen.Ring(line)...)
 	}
 	return out
 }
@@ -158,19 +161,19 @@ func (f flat) stroke(l net.Line) {
 	if l.Name != "" {
 		link = f.piece.Name + "-" + l.Name
 	}
-	f.group("data-link", link)
+	f.Group("data-link", link)
 	switch {
 	case l.Kind.Open():
-		f.line("cut", x1, y1, x2, y2)
+		f.Line("cut", x1, y1, x2, y2)
 	case l.Kind == net.Bend:
-		f.line("bend", x1, y1, x2, y2)
+		f.Line("bend", x1, y1, x2, y2)
 	case l.Fold == net.Mountain:
-		f.line("ridge", x1, y1, x2, y2)
+		f.Line("ridge", x1, y1, x2, y2)
 	default:
-		f.line("groove", x1, y1, x2, y2)
-		f.line("groove-floor", x1, y1, x2, y2)
+		f.Line("groove", x1, y1, x2, y2)
+		f.Line("groove-floor", x1, y1, x2, y2)
 	}
-	f.end()
+	f.End()
 }
 
 // Link is the mark that ties a score's line to its numbers.
@@ -180,18 +183,18 @@ func Link(p *net.Piece, pass net.Pass) string { return p.Name + "-" + pass.Name 
 // leads to the piece alone, or back to all.
 func (f flat) size() {
 	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
-	f.group("data-link", f.piece.Name+"-width")
-	f.line("dim", f.x, f.y+h+12, f.x+w, f.y+h+12)
-	f.line("dim", f.x, f.y+h+8, f.x, f.y+h+16)
-	f.line("dim", f.x+w, f.y+h+8, f.x+w, f.y+h+16)
-	f.label(f.p.Step.Show(f.piece.Width).String(), "strong", 13, spot{f.x + w/2, f.y + h + 27, "middle", false})
-	f.end()
-	f.group("data-link", f.piece.Name+"-height")
-	f.line("dim", f.x+w+10, f.y, f.x+w+10, f.y+h)
-	f.line("dim", f.x+w+6, f.y, f.x+w+14, f.y)
-	f.line("dim", f.x+w+6, f.y+h, f.x+w+14, f.y+h)
-	f.label(f.p.Step.Show(f.piece.Height).Text, "strong", 13, spot{f.x + w + 16, f.y + h/2 + 4, "start", false})
-	f.end()
+	f.Group("data-link", f.piece.Name+"-width")
+	f.Line("dim", f.x, f.y+h+12, f.x+w, f.y+h+12)
+	f.Line("dim", f.x, f.y+h+8, f.x, f.y+h+16)
+	f.Line("dim", f.x+w, f.y+h+8, f.x+w, f.y+h+16)
+	f.Label(f.p.Step.Show(f.piece.Width).String(), "strong", 13, pen.At(f.x+w/2, f.y+h+27, "middle", false))
+	f.End()
+	f.Group("data-link", f.piece.Name+"-height")
+	f.Line("dim", f.x+w+10, f.y, f.x+w+10, f.y+h)
+	f.Line("dim", f.x+w+6, f.y, f.x+w+14, f.y)
+	f.Line("dim", f.x+w+6, f.y+h, f.x+w+14, f.y+h)
+	f.Label(f.p.Step.Show(f.piece.Height).Text, "strong", 13, pen.At(f.x+w+16, f.y+h/2+4, "start", false))
+	f.End()
 	name := words.Capital(f.piece.Name)
 	if f.piece.Count > 1 {
 		name = fmt.Sprintf("%s × %d", name, f.piece.Count)
@@ -199,10 +202,10 @@ func (f flat) size() {
 	if f.p.CardOf(f.piece.Stock).Directed() {
 		name += " · pattern " + map[string]string{"top": "↑", "right": "→", "bottom": "↓", "left": "←"}[f.p.PatternTop(f.piece)]
 	}
-	at := spot{f.x - marginLeft + 6, f.y - rulerWide - 26, "start", false}
+	at := pen.At(f.x-marginLeft+6, f.y-rulerWide-26, "start", false)
 	switch {
 	case f.link == nil || len(boxPieces(f.p)) < 2 && f.p.Dressed == nil:
-		f.label(name, "strong", 13, at)
+		f.Label(name, "strong", 13, at)
 	case f.alone:
 		f.leads("", name+" · all pieces ‹", "all pieces", at)
 	default:
@@ -211,11 +214,11 @@ func (f flat) size() {
 }
 
 // leads writes a text that leads to another drawing of the pieces.
-func (f flat) leads(piece, text, says string, at spot) {
-	f.start("a", "href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says)
-	f.rect("hit", at.x-4, at.y-26, wide(text, 13)+8, 36)
-	f.label(text, "strong", 13, at)
-	f.end()
+func (f flat) leads(piece, text, says string, at pen.Spot) {
+	f.Start("a", "href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says)
+	f.Rect("hit", at.X-4, at.Y-26, pen.Wide(text, 13)+8, 36)
+	f.Label(text, "strong", 13, at)
+	f.End()
 }
 
 // names writes each face's name on it where there is room.
@@ -238,16 +241,16 @@ func (f flat) names() {
 			w, h = w*full, 0
 		}
 		switch {
-		case wide(name, 12) < w-8 && (h > 16 || h == 0):
-			spots := []spot{{x, y + 4, "middle", false}, {x, y + h/4 + 4, "middle", false}, {x, y - h/4 + 4, "middle", false}}
-			if wide(name, 12) < w*0.3 {
+		case pen.Wide(name, 12) < w-8 && (h > 16 || h == 0):
+			spots := []pen.Spot{pen.At(x, y+4, "middle", false), pen.At(x, y+h/4+4, "middle", false), pen.At(x, y-h/4+4, "middle", false)}
+			if pen.Wide(name, 12) < w*0.3 {
 				// Beside what stands in the middle, where a pointed flap is lower.
 				low := y + 4 + h*(1-full)/2
-				spots = append(spots, spot{x - w*0.3, low, "middle", false}, spot{x + w*0.3, low, "middle", false})
+				spots = append(spots, pen.At(x-w*0.3, low, "middle", false), pen.At(x+w*0.3, low, "middle", false))
 			}
-			f.label(name, "on-card", 12, spots...)
-		case wide(name, 12) < h-8 && w > 16:
-			f.label(name, "on-card", 12, spot{x + 4, y, "middle", true}, spot{x + 4 + w/4, y, "middle", true})
+			f.Label(name, "on-card", 12, spots...)
+		case pen.Wide(name, 12) < h-8 && w > 16:
+			f.Label(name, "on-card", 12, pen.At(x+4, y, "middle", true), pen.At(x+4+w/4, y, "middle", true))
 		}
 	}
 }
@@ -263,19 +266,19 @@ func (f flat) bends() {
 		lo, hi := face.Bounds()
 		x1, y1 := f.at(lo)
 		x2, y2 := f.at(hi)
-		f.group("data-link", f.piece.Name+"-"+c.Face)
+		f.Group("data-link", f.piece.Name+"-"+c.Face)
 		for i := 1; i < 8; i++ {
 			part := float64(i) / 8
 			if c.AcrossWidth {
-				f.line("bend-zone", x1+(x2-x1)*part, y1, x1+(x2-x1)*part, y2)
+				f.Line("bend-zone", x1+(x2-x1)*part, y1, x1+(x2-x1)*part, y2)
 			} else {
-				f.line("bend-zone", x1, y1+(y2-y1)*part, x2, y1+(y2-y1)*part)
+				f.Line("bend-zone", x1, y1+(y2-y1)*part, x2, y1+(y2-y1)*part)
 			}
 		}
 		text := "bent, " + f.p.Step.Show(c.Length(face)).Text + " long"
-		f.label(text, "flag-text small", 12, spot{(x1 + x2) / 2, (y1+y2)/2 + 4, "middle", false},
-			spot{(x1+x2)/2 + 4, (y1 + y2) / 2, "middle", true})
-		f.end()
+		f.Label(text, "flag-text small", 12, pen.At((x1+x2)/2, (y1+y2)/2+4, "middle", false),
+			pen.At((x1+x2)/2+4, (y1+y2)/2, "middle", true))
+		f.End()
 	}
 }
 
@@ -297,7 +300,7 @@ func (f flat) says() string {
 
 // legend tells the line codes that the pieces use, and how much higher than one
 // row it is.
-func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece) (more float64) {
+func legend(c *pen.Canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece) (more float64) {
 	const left, row = 16.0, 22.0
 	x := left
 	has := map[string]bool{"cut": true}
@@ -316,8 +319,8 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece) (mo
 		has["glued"] = has["glued"] || len(stuck(pl, p)) > 0
 		has["away"] = has["away"] || len(p.Kept()) < len(p.Faces)
 	}
-	c.group("class", "key")
-	defer c.end()
+	c.Group("class", "key")
+	defer c.End()
 	for _, e := range []struct{ class, word string }{
 		{"cut", "cut"}, {"groove", "valley score"}, {"ridge", "mountain score"}, {"bend", "bend"}, {"layer", "layer outside"}, {"glued", "stuck"},
 		{"away", "cut away"},
@@ -325,21 +328,21 @@ func legend(c *canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece) (mo
 		if !has[e.class] {
 			continue
 		}
-		takes := 52 + wide(e.word, 9.6) // the estimate is for what must not overlap
+		takes := 52 + pen.Wide(e.word, 9.6) // the estimate is for what must not overlap
 		if x > left && x+takes > width {
 			x, y, more = left, y+row, more+row
 		}
 		switch e.class {
 		case "glued", "away":
-			c.rect(e.class, x, y-8, 26, 14)
-			c.rect("dim", x, y-8, 26, 14)
+			c.Rect(e.class, x, y-8, 26, 14)
+			c.Rect("dim", x, y-8, 26, 14)
 		default:
-			c.line(e.class, x, y, x+26, y)
+			c.Line(e.class, x, y, x+26, y)
 			if e.class == "groove" {
-				c.line("groove-floor", x, y, x+26, y)
+				c.Line("groove-floor", x, y, x+26, y)
 			}
 		}
-		c.text(x+32, y+4, "small", "start", e.word)
+		c.Text(x+32, y+4, "small", "start", e.word)
 		x += takes
 	}
 	return more

@@ -6,14 +6,15 @@ import (
 	"brevium/core/assembly"
 	"brevium/core/net"
 	"brevium/core/plan"
+	"brevium/draw/pen"
 )
 
 // openings numbers slots along the ruler and writes the width of holes in them.
 func (f flat) openings() {
 	for _, s := range f.piece.Slots {
 		x := f.x + s.X.MM()*f.k
-		if _, ok := f.label(f.p.Step.Show(s.X).Text, "flag-text", 13, spot{x, f.y - rulerWide - 8, "middle", false}); ok {
-			f.line("flag", x, f.y-rulerWide-5, x, f.y)
+		if _, ok := f.Label(f.p.Step.Show(s.X).Text, "flag-text", 13, pen.At(x, f.y-rulerWide-8, "middle", false)); ok {
+			f.Line("flag", x, f.y-rulerWide-5, x, f.y)
 		}
 	}
 	if len(f.piece.Slots) > 0 {
@@ -22,23 +23,23 @@ func (f flat) openings() {
 		if s.FromBottom {
 			y = f.y + (f.piece.Height-s.Depth/2).MM()*f.k
 		}
-		f.label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text small", 12, spot{f.x + s.X.MM()*f.k + 5, y + 4, "start", false})
+		f.Label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text small", 12, pen.At(f.x+s.X.MM()*f.k+5, y+4, "start", false))
 	}
 	for _, w := range f.piece.Windows {
 		x, y := f.at(net.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
 		text := f.p.Step.Show(w.Hi.X-w.Lo.X).Text + " × " + f.p.Step.Show(w.Hi.Y-w.Lo.Y).Text
-		if (w.Hi.X-w.Lo.X).MM()*f.k > wide(text, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
-			f.label(text, "flag-text", 13, spot{x, y + 4, "middle", false})
+		if (w.Hi.X-w.Lo.X).MM()*f.k > pen.Wide(text, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
+			f.Label(text, "flag-text", 13, pen.At(x, y+4, "middle", false))
 		}
 	}
 	for _, h := range slices.Concat(f.piece.Punches, f.piece.Notches) {
 		x, y := f.at(h.Mid)
 		text, r := "⌀ "+f.p.Step.Show(h.Diameter).Text, h.Diameter.MM()*f.k/2
-		spots := []spot{{x + r + 5, y + 4, "start", false}, {x - r - 5, y + 4, "end", false}, {x, y + r + 14, "middle", false}}
-		if 2*r > wide(text, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
-			spots = []spot{{x, y + 4, "middle", false}}
+		spots := []pen.Spot{pen.At(x+r+5, y+4, "start", false), pen.At(x-r-5, y+4, "end", false), pen.At(x, y+r+14, "middle", false)}
+		if 2*r > pen.Wide(text, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
+			spots = []pen.Spot{pen.At(x, y+4, "middle", false)}
 		}
-		f.label(text, "flag-text small", 12, spots...)
+		f.Label(text, "flag-text small", 12, spots...)
 	}
 }
 
@@ -46,14 +47,14 @@ func (f flat) openings() {
 func (f flat) marks() {
 	for _, m := range f.piece.Marks {
 		x, y := f.at(m.At)
-		f.group()
-		f.title(m.What)
-		f.tag("circle", "class", "mark", "cx", x, "cy", y, "r", 5.0)
-		f.line("mark", x-8, y, x+8, y)
-		f.line("mark", x, y-8, x, y+8)
-		f.end()
-		f.labels.taken = append(f.labels.taken, area{x - 9, y - 9, x + 9, y + 9})
-		f.label(m.What, "on-card small", 12, spot{x + 11, y + 4, "start", false}, spot{x - 11, y + 4, "end", false})
+		f.Group()
+		f.Title(m.What)
+		f.Tag("circle", "class", "mark", "cx", x, "cy", y, "r", 5.0)
+		f.Line("mark", x-8, y, x+8, y)
+		f.Line("mark", x, y-8, x, y+8)
+		f.End()
+		f.Labels.Taken = append(f.Labels.Taken, pen.Between(x-9, y-9, x+9, y+9))
+		f.Label(m.What, "on-card small", 12, pen.At(x+11, y+4, "start", false), pen.At(x-11, y+4, "end", false))
 	}
 }
 

@@ -7,15 +7,16 @@ import (
 
 	"brevium/core/measure"
 	"brevium/core/net"
+	"brevium/draw/pen"
 )
 
 // rulers lies a ruler along the top edge and one along the left edge, numbered
 // in the unit of the figures beside them, which they name.
 func (f flat) rulers() {
 	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
-	f.rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
-	f.rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
-	f.label(string(f.p.Step.Unit), "ruler-text", 10, spot{f.x - 5, f.y - 8, "end", false})
+	f.Rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
+	f.Rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
+	f.Label(string(f.p.Step.Unit), "ruler-text", 10, pen.At(f.x-5, f.y-8, "end", false))
 	step, number := ticksAt(f.k, f.p.Step.Unit)
 	for i := 0; ; i++ {
 		at := step * measure.Length(i)
@@ -30,15 +31,15 @@ func (f flat) rulers() {
 			}
 		}
 		if at <= f.piece.Width {
-			f.line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
-			if label != "" && d < w-8 && !f.crossed(at, true, wide(label, 10)/2) {
-				f.label(label, "ruler-text", 10, spot{f.x + d, f.y - 13, "middle", false})
+			f.Line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
+			if label != "" && d < w-8 && !f.crossed(at, true, pen.Wide(label, 10)/2) {
+				f.Label(label, "ruler-text", 10, pen.At(f.x+d, f.y-13, "middle", false))
 			}
 		}
 		if at <= f.piece.Height {
-			f.line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
+			f.Line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
 			if label != "" && d < h-4 && !f.crossed(at, false, 5) {
-				f.label(label, "ruler-text", 10, spot{f.x - 12, f.y + d + 3.5, "end", false})
+				f.Label(label, "ruler-text", 10, pen.At(f.x-12, f.y+d+3.5, "end", false))
 			}
 		}
 	}
@@ -88,20 +89,20 @@ func (f flat) flags() {
 	for _, pass := range sorted(f.piece.Passes) {
 		d := pass.At.MM() * f.k
 		text := f.p.Step.Show(pass.At).Text
-		f.group("data-link", Link(f.piece, pass), "class", "flags")
+		f.Group("data-link", Link(f.piece, pass), "class", "flags")
 		if pass.AlongWidth {
 			y := f.y - rulerWide - 8
-			if s, ok := f.label(text, "flag-text", 13, spot{f.x + d, y, "middle", false},
-				spot{f.x + d, y - 16, "middle", false}); ok {
-				f.line("flag", f.x+d, s.y+3, f.x+d, f.y)
+			if s, ok := f.Label(text, "flag-text", 13, pen.At(f.x+d, y, "middle", false),
+				pen.At(f.x+d, y-16, "middle", false)); ok {
+				f.Line("flag", f.x+d, s.Y+3, f.x+d, f.y)
 			}
 		} else {
 			x, y := f.x-rulerWide-7, f.y+d+4.5
-			if s, ok := f.label(text, "flag-text", 13, spot{x, y, "end", false}, spot{x - 24, y, "end", false}); ok {
-				f.line("flag", s.x+2, f.y+d, f.x, f.y+d)
+			if s, ok := f.Label(text, "flag-text", 13, pen.At(x, y, "end", false), pen.At(x-24, y, "end", false)); ok {
+				f.Line("flag", s.X+2, f.y+d, f.x, f.y+d)
 			}
 		}
-		f.end()
+		f.End()
 	}
 }
 

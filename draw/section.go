@@ -8,13 +8,14 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/readings"
+	"brevium/draw/pen"
 )
 
 // Section draws the corner where one thing goes over another, cut through and
 // magnified: every thickness to one scale, the gap among them, each with its name
 // and its figure.
 func Section(p *plan.Plan, s readings.Section, w, h float64) string {
-	c := &canvas{}
+	c := &pen.Canvas{}
 	all, least := 0.0, math.Inf(1)
 	for _, k := range s.Skins {
 		all += max(0, k.Thick.MM())
@@ -41,16 +42,16 @@ func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 		switch {
 		case skin.Is == "gap":
 			over = true
-			c.rect("section-gap", x, rim, max(thick, 1), foot-60-rim)
+			c.Rect("section-gap", x, rim, max(thick, 1), foot-60-rim)
 		case skin.Is == "layer":
-			c.rect("section-card", x, y1+10, thick, y2-y1-20, "fill", p.Layer.Colour)
+			c.Rect("section-card", x, y1+10, thick, y2-y1-20, "fill", p.Layer.Colour)
 		default:
-			c.rect("section-card", x, y1, thick, y2-y1, "fill", card.Inside)
+			c.Rect("section-card", x, y1, thick, y2-y1, "fill", card.Inside)
 			if !over && i == lastBefore(s, "gap") { // the floor it stands on
-				c.rect("section-card", 12, y2-thick, x-12, thick, "fill", card.Inside)
+				c.Rect("section-card", 12, y2-thick, x-12, thick, "fill", card.Inside)
 			}
 			if i == len(s.Skins)-1 {
-				c.rect("section-card", 12, lid, x+thick-12, thick, "fill", card.Inside)
+				c.Rect("section-card", 12, lid, x+thick-12, thick, "fill", card.Inside)
 			}
 		}
 		at = append(at, slab{x, thick, y1 + 16, y2 - 16})
@@ -61,18 +62,18 @@ func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 		y := 40 + float64(i)*row + row/2
 		mid := at[i].x + at[i].wide/2
 		to := min(at[i].top+float64(i)*14, at[i].foot)
-		c.tag("path", "class", "flag", "d", fmt.Sprintf("M%s %sL%s %sL%s %s", px(mid), px(to), px(names-18), px(y-4),
-			px(names-6), px(y-4)))
-		c.tag("circle", "class", "section-dot", "cx", mid, "cy", to, "r", 2.6)
+		c.Tag("path", "class", "flag", "d", fmt.Sprintf("M%s %sL%s %sL%s %s", pen.Px(mid), pen.Px(to), pen.Px(names-18), pen.Px(y-4),
+			pen.Px(names-6), pen.Px(y-4)))
+		c.Tag("circle", "class", "section-dot", "cx", mid, "cy", to, "r", 2.6)
 		class := ""
 		if skin.Is == "gap" {
 			class = "flag-text"
 		}
-		c.text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
+		c.Text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
 	}
-	c.text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, magnified", s.Outer))
-	c.text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
-	return picture("section", w, h, SectionSays(s), c).SVG()
+	c.Text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, magnified", s.Outer))
+	c.Text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
+	return c.Picture("section", w, h, SectionSays(s)).SVG()
 }
 
 // lastBefore is the last of the card before something: the wall itself.

@@ -10,6 +10,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/plan"
 	"brevium/core/words"
+	"brevium/draw/pen"
 )
 
 // Sheets draws where each piece comes from: the sheets, the cuts numbered in
@@ -33,23 +34,23 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		}
 	}
 	scale = max(scale, 0.25)
-	c := &canvas{}
+	c := &pen.Canvas{}
 	var says []string
 	for i, s := range sheets {
 		x := gap/2 + float64(i%columns)*(sw*scale+gap)
 		y := 26 + float64(i/columns)*(sh*scale+gap+14)
-		c.text(x, y-8, "strong", "start", sheetName(p, i, s))
-		d := onSheet{canvas: c, step: p.Step, x: x, y: y, k: scale}
+		c.Text(x, y-8, "strong", "start", sheetName(p, i, s))
+		d := onSheet{Canvas: c, step: p.Step, x: x, y: y, k: scale}
 		d.draw(s, p.CardOf(s.Stock).Inside)
 		says = append(says, d.says(i, s))
 	}
 	rows := (len(sheets) + columns - 1) / columns
-	return picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14),
-		strings.Join(says, " "), c).SVG()
+	return c.Picture("sheets", gap/2+float64(columns)*(sw*scale+gap), 26+float64(rows)*(sh*scale+gap+14),
+		strings.Join(says, " ")).SVG()
 }
 
 type onSheet struct {
-	*canvas
+	*pen.Canvas
 	step measure.Step
 	x, y float64
 	k    float64
@@ -61,15 +62,15 @@ func (d onSheet) rectOf(r layout.Rect) (x, y, w, h float64) {
 
 func (d onSheet) draw(s layout.Sheet, colour string) {
 	x, y, w, h := d.rectOf(layout.Rect{W: s.W, H: s.H})
-	d.rect("sheet", x, y, w, h)
+	d.Rect("sheet", x, y, w, h)
 	for _, o := range s.Offcuts {
 		x, y, w, h := d.rectOf(o)
-		d.rect("offcut", x+2, y+2, w-4, h-4)
+		d.Rect("offcut", x+2, y+2, w-4, h-4)
 		d.label(x, y, w, h, "faint small", "left over", d.by(o.W, o.H))
 	}
 	for _, it := range s.Placed {
 		x, y, w, h := d.rectOf(it.Rect)
-		d.rect("piece-edge", x, y, w, h, "fill", colour)
+		d.Rect("piece-edge", x, y, w, h, "fill", colour)
 		name := it.Piece
 		if it.Turned {
 			name += ", turned"
@@ -97,13 +98,13 @@ func (d onSheet) by(w, h measure.Length) string {
 // narrow, a long name cut short; of what is small the size alone, or nothing.
 func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 	cx, cy := x+w/2, y+h/2
-	turn := []any{"transform", Turn{-90, cx, cy}}
+	turn := []any{"transform", pen.Turned(-90, cx, cy)}
 	for _, size := range []float64{13, 11} {
 		if size < 13 {
 			class += " small"
 		}
 		short := func(w float64) string {
-			if most := int((w - 8) / (size * 0.64)); wide(a, size)+8 > w && most >= 8 {
+			if most := int((w - 8) / (size * 0.64)); pen.Wide(a, size)+8 > w && most >= 8 {
 				return words.Cut(a, most)
 			}
 			return a
@@ -113,13 +114,13 @@ func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 			turn []any
 		}{{w, h, nil}, {h, w, turn}} {
 			name := short(way.w)
-			fits := wide(b, size)+8 <= way.w
+			fits := pen.Wide(b, size)+8 <= way.w
 			switch {
-			case fits && way.h >= 2.6*size && wide(name, size)+8 <= way.w:
+			case fits && way.h >= 2.6*size && pen.Wide(name, size)+8 <= way.w:
 				d.write(cx, cy-3, size, class, name, way.turn)
 				d.write(cx, cy+size, size, class, b, way.turn)
 				return
-			case fits && way.h >= 1.3*size && wide(a+"  "+b, size)+8 <= way.w:
+			case fits && way.h >= 1.3*size && pen.Wide(a+"  "+b, size)+8 <= way.w:
 				d.write(cx, cy+4, size, class, a+"  "+b, way.turn)
 				return
 			case fits && way.h >= 1.3*size:
@@ -132,11 +133,11 @@ func (d onSheet) label(x, y, w, h float64, class, a, b string) {
 
 // write writes a line about the middle of a place, and notes what it takes up.
 func (d onSheet) write(x, y, size float64, class, text string, turn []any) {
-	d.text(x, y, class, "middle", text, turn...)
-	e := spot{x, y, "middle", false}.extent(text, size)
+	d.Text(x, y, class, "middle", text, turn...)
+	e := pen.At(x, y, "middle", false).Extent(text, size)
 	if turn != nil { // it stands about the same middle
-		mx, my, w, h := (e.x1+e.x2)/2, (e.y1+e.y2)/2, (e.x2-e.x1)/2, (e.y2-e.y1)/2
-		e = area{mx - h - size/2, my - w, mx + h + size/2, my + w}
+		mx, my, w, h := (e.X1+e.X2)/2, (e.Y1+e.Y2)/2, (e.X2-e.X1)/2, (e.Y2-e.Y1)/2
+		e = pen.Between(mx-h-size/2, my-w, mx+h+size/2, my+w)
 	}
-	d.labels.taken = append(d.labels.taken, e)
+	d.Labels.Taken = append(d.Labels.Taken, e)
 }

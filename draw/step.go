@@ -10,13 +10,15 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/sets"
+	"brevium/draw/pen"
+	"brevium/draw/solid"
 )
 
 // Step draws one picture of a step: the sheet, the piece or the half-made box as it is at
 // that moment, what is done now lit.
-func Step(j sets.Job, f bench.Frame, w, h float64) Picture {
+func Step(j sets.Job, f bench.Frame, w, h float64) pen.Picture {
 	if f.Box >= len(j.Plans) {
-		return Picture{}
+		return pen.Picture{}
 	}
 	p := j.Plans[f.Box]
 	switch f.Look {
@@ -24,33 +26,33 @@ func Step(j sets.Job, f bench.Frame, w, h float64) Picture {
 		if s, c, ok := j.Sheet(int(f.At)); ok {
 			return CutSheet(s, CutLook{N: int(f.At), W: w, H: h, Card: c.Card, Step: p.Step, Now: f.N + 1})
 		}
-		return Picture{}
+		return pen.Picture{}
 	case bench.OnBoard:
 		for _, c := range p.Guide.Cards {
 			if c.Piece == f.Piece && f.N < len(c.Turns) {
 				return Board(p, c, f.N)
 			}
 		}
-		return Picture{}
+		return pen.Picture{}
 	case bench.Gathered:
-		return SetFolded(j.Set, f.At, DefaultView, w, h)
+		return solid.SetFolded(j.Set, f.At, solid.DefaultView, w, h)
 	case bench.Standing:
 		return stepStanding(p, f, w, h)
 	}
 	if piece := p.Box.Piece(f.Piece); piece != nil {
 		return stepFlat(p, piece, f, w, h)
 	}
-	return Picture{}
+	return pen.Picture{}
 }
 
 // stepStanding draws what stands at that moment: only what is in hand, larger.
-func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) Picture {
-	a, c := bench.Stands(p.Box, p.Card.Caliper, f), &canvas{}
+func stepStanding(p *plan.Plan, f bench.Frame, w, h float64) pen.Picture {
+	a, c := bench.Stands(p.Box, p.Card.Caliper, f), &pen.Canvas{}
 	light := func(b *fold.Body, face string) bool {
 		return b.Piece.Name == f.Piece && slices.Contains(f.Lit, face)
 	}
-	lit(p, a, fmt.Sprint(f), DefaultView, whole, fold.Cuts{}, light).paint(c, DefaultView, w, h, mostSeen)
-	return picture("folded step", w, h, f.Says, c)
+	solid.Lit(p, a, fmt.Sprint(f), solid.DefaultView, solid.Whole, fold.Cuts{}, light).Paint(c, solid.DefaultView, w, h, solid.MostSeen)
+	return c.Picture("folded step", w, h, f.Says)
 }
 
 // stepPiece is a flat piece at a moment of the work.
@@ -64,18 +66,18 @@ type stepPiece struct {
 const stepRim = 16.0
 
 // stepFlat draws a piece lying flat, its outside up where the work is there.
-func stepFlat(p *plan.Plan, piece *net.Piece, f bench.Frame, w, h float64) Picture {
+func stepFlat(p *plan.Plan, piece *net.Piece, f bench.Frame, w, h float64) pen.Picture {
 	outside := f.Look.Side() == "outside"
 	k := min((w-2*stepRim)/piece.Width.MM(), (h-2*stepRim)/piece.Height.MM())
-	s := stepPiece{flat: flat{canvas: &canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
+	s := stepPiece{flat: flat{Canvas: &pen.Canvas{}, p: p, piece: piece, k: k, x: stepRim, y: stepRim}, Frame: f,
 		cuts: bench.CutsOf(piece), outside: outside}
-	s.group("data-piece", piece.Name)
+	s.Group("data-piece", piece.Name)
 	s.card()
 	s.folds()
 	s.edges()
 	s.now()
-	s.end()
-	return picture("flat step", piece.Width.MM()*k+2*stepRim, piece.Height.MM()*k+2*stepRim, f.Says, s.canvas)
+	s.End()
+	return s.Canvas.Picture("flat step", piece.Width.MM()*k+2*stepRim, piece.Height.MM()*k+2*stepRim, f.Says)
 }
 
 // at turns what is seen from outside left for right.
@@ -86,7 +88,7 @@ func (s stepPiece) at(p net.Point) (x, y float64) {
 	return s.flat.at(p)
 }
 
-func (s stepPiece) ring(rings ...[]net.Point) Path {
+func (s stepPiece) ring(rings ...[]net.Point) pen.Path {
 	if !s.outside {
 		return s.path(&net.Face{Points: rings[0], Holes: rings[1:]})
 	}
@@ -99,7 +101,7 @@ func (s stepPiece) ring(rings ...[]net.Point) Path {
 	return s.path(&net.Face{Points: turned[0], Holes: turned[1:]})
 }
 
-func (s stepPiece) face(f *net.Face) Path {
+func (s stepPiece) face(f *net.Face) pen.Path {
 	return s.ring(append([][]net.Point{f.Points}, f.Holes...)...)
 }
 
@@ -134,13 +136,13 @@ func (s stepPiece) card() {
 	}
 	for _, f := range s.piece.Faces {
 		if !f.Waste || !s.gone(f) {
-			s.tag("path", "d", s.face(f), "fill", fill, "stroke", fill,
+			s.Tag("path", "d", s.face(f), "fill", fill, "stroke", fill,
 				"fill-rule", "evenodd")
 		}
 	}
 	if s.outside && s.Look == bench.Dressed {
 		for _, ring := range layersOn(s.p, s.piece) {
-			s.tag("path", "class", "stuck-face", "d", s.ring(ring))
+			s.Tag("path", "class", "stuck-face", "d", s.ring(ring))
 		}
 	}
 }
@@ -156,16 +158,16 @@ func (s stepPiece) folds() {
 		mountain := (l.Fold == net.Mountain) != s.outside
 		switch {
 		case l.Kind == net.Bend:
-			s.line("bend", x1, y1, x2, y2)
+			s.Line("bend", x1, y1, x2, y2)
 		case s.Look == bench.Scored && mountain:
-			s.line("ridge-now", x1, y1, x2, y2)
+			s.Line("ridge-now", x1, y1, x2, y2)
 		case s.Look == bench.Scored:
-			s.line("fold-now", x1, y1, x2, y2)
+			s.Line("fold-now", x1, y1, x2, y2)
 		case mountain:
-			s.line("ridge", x1, y1, x2, y2)
+			s.Line("ridge", x1, y1, x2, y2)
 		default:
-			s.line("groove", x1, y1, x2, y2)
-			s.line("groove-floor", x1, y1, x2, y2)
+			s.Line("groove", x1, y1, x2, y2)
+			s.Line("groove-floor", x1, y1, x2, y2)
 		}
 	}
 }
@@ -188,14 +190,14 @@ func (s stepPiece) edges() {
 			x2, y2 := s.at(e.B)
 			switch {
 			case ends:
-				s.line("card-edge", x1, y1, x2, y2)
+				s.Line("card-edge", x1, y1, x2, y2)
 			case e.Kind == net.Cut && bench.OnPass(s.piece, e.Line): // scored, and not cut yet
-				s.line("groove", x1, y1, x2, y2)
-				s.line("groove-floor", x1, y1, x2, y2)
+				s.Line("groove", x1, y1, x2, y2)
+				s.Line("groove-floor", x1, y1, x2, y2)
 			}
 		}
 		for _, h := range f.Holes {
-			s.tag("path", "class", "card-edge", "d", s.ring(h))
+			s.Tag("path", "class", "card-edge", "d", s.ring(h))
 		}
 	}
 }
@@ -218,14 +220,14 @@ func (s stepPiece) now() {
 			if i == s.N {
 				class = "mark-now"
 			}
-			s.tag("circle", "class", class, "cx", x, "cy", y, "r", max(m.Radius.MM()*s.k, 5))
+			s.Tag("circle", "class", class, "cx", x, "cy", y, "r", max(m.Radius.MM()*s.k, 5))
 		}
 	case bench.GlueIn, bench.GlueOut:
 		s.glue()
 	case bench.Finished:
 		for _, f := range s.piece.Kept() {
 			if len(s.Lit) == 0 || slices.Contains(s.Lit, f.Name) {
-				s.tag("path", "class", "stuck-face", "d", s.face(f), "data-face", f.Name)
+				s.Tag("path", "class", "stuck-face", "d", s.face(f), "data-face", f.Name)
 			}
 		}
 	}
@@ -233,16 +235,16 @@ func (s stepPiece) now() {
 
 func (s stepPiece) cutsNow(c bench.Cuts) {
 	for _, f := range c.Away {
-		s.tag("path", "class", "away-now", "d", s.face(f), "data-now", "1")
+		s.Tag("path", "class", "away-now", "d", s.face(f), "data-now", "1")
 	}
 	for _, l := range c.Slits {
 		x1, y1 := s.at(l.A)
 		x2, y2 := s.at(l.B)
-		s.line("cut-now", x1, y1, x2, y2, "data-now", "1")
+		s.Line("cut-now", x1, y1, x2, y2, "data-now", "1")
 	}
 	if c.Where == "all round" {
 		for _, f := range s.piece.Kept() {
-			s.tag("path", "class", "cut-now", "d", s.ring(f.Points), "data-now", "1")
+			s.Tag("path", "class", "cut-now", "d", s.ring(f.Points), "data-now", "1")
 		}
 	}
 }
@@ -258,18 +260,18 @@ func (s stepPiece) glue() {
 		if g.Taped {
 			class = "tape-face"
 		}
-		s.tag("path", "class", class, "d", s.face(f), "data-face", g.Face)
+		s.Tag("path", "class", class, "d", s.face(f), "data-face", g.Face)
 		for _, d := range g.Dots {
 			x, y := s.at(d)
-			s.tag("circle", "class", "glue-dot", "cx", x, "cy", y, "r", 2.2)
+			s.Tag("circle", "class", "glue-dot", "cx", x, "cy", y, "r", 2.2)
 		}
 	}
 }
 
 // Glue draws a picture of the glue map of one box.
-func Glue(p *plan.Plan, f bench.Frame, w, h float64) Picture { return Step(sets.JobOf(p), f, w, h) }
+func Glue(p *plan.Plan, f bench.Frame, w, h float64) pen.Picture { return Step(sets.JobOf(p), f, w, h) }
 
 // Made draws the finished box, closed or so far opened.
-func Made(p *plan.Plan, lift, w, h float64) Picture {
-	return Folded(p, assembly.Pose{Fold: 1, Lift: lift}, DefaultView, w, h)
+func Made(p *plan.Plan, lift, w, h float64) pen.Picture {
+	return solid.Folded(p, assembly.Pose{Fold: 1, Lift: lift}, solid.DefaultView, w, h)
 }

@@ -1,5 +1,7 @@
 package draw
 
+import "brevium/draw/pen"
+
 // Word draws what a word of the glossary means, small. It is "" for a word that
 // has no picture.
 func Word(id, says string) string {
@@ -7,11 +9,11 @@ func Word(id, says string) string {
 	if !ok {
 		return ""
 	}
-	c := &canvas{}
+	c := &pen.Canvas{}
 	for _, m := range marks {
-		c.tag("path", "class", m.class, "d", m.path)
+		c.Tag("path", "class", m.class, "d", m.path)
 	}
-	return picture("word", 120, 80, says, c).SVG()
+	return c.Picture("word", 120, 80, says).SVG()
 }
 
 type mark struct{ class, path string }

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"strings"
 
-	"brevium/draw"
+	"brevium/draw/pen"
 )
 
 // The pictures' own style sheet, read for paper: what a rule sets of lines, fills and
@@ -35,7 +35,7 @@ var (
 
 // rules are those of the pictures, in order. What asks for a state that paper does not have
 // (focus, an attribute) is left out.
-var rules = readRules(draw.CSS)
+var rules = readRules(pen.CSS)
 
 func readRules(css string) (out []rule) {
 	css = variables.ReplaceAllString(comments.ReplaceAllString(css, ""), "$1")

@@ -5,7 +5,7 @@ import (
 	"strconv"
 	"strings"
 
-	"brevium/draw"
+	"brevium/draw/pen"
 )
 
 // painter puts one of our pictures on paper: the same drawing as on the page, shape by shape.
@@ -17,7 +17,7 @@ type painter struct {
 }
 
 // picture paints a picture into a place, as large as goes.
-func (p *paper) picture(of draw.Picture, x, y, w, h float64) {
+func (p *paper) picture(of pen.Picture, x, y, w, h float64) {
 	pt := &painter{paper: p, k: min(w/of.W, h/of.H), y: y}
 	pt.x = x + (w-of.W*pt.k)/2
 	pt.all(of.Whole())
@@ -30,7 +30,7 @@ var taken = []string{"font-size", "font-weight", "color", "visibility", "stroke"
 var own = []string{"fill", "stroke", "stroke-width", "fill-opacity", "visibility"}
 
 // all paints a shape and what lies in it.
-func (p *painter) all(s *draw.Shape) {
+func (p *painter) all(s *pen.Shape) {
 	p.line = append(p.line, element{s.Name, strings.Fields(s.Text("class"))})
 	look := p.lookOf(s)
 	p.looks = append(p.looks, look)
@@ -45,13 +45,13 @@ func (p *painter) all(s *draw.Shape) {
 	p.line, p.looks = p.line[:len(p.line)-1], p.looks[:len(p.looks)-1]
 }
 
-func (p *painter) one(s *draw.Shape, look style) {
+func (p *painter) one(s *pen.Shape, look style) {
 	switch s.Name {
 	case "line":
-		p.shape(look, draw.Path{{Do: 'M', X: s.Num("x1"), Y: s.Num("y1")}, {Do: 'L', X: s.Num("x2"), Y: s.Num("y2")}})
+		p.shape(look, pen.Path{{Do: 'M', X: s.Num("x1"), Y: s.Num("y1")}, {Do: 'L', X: s.Num("x2"), Y: s.Num("y2")}})
 	case "rect":
 		x, y, w, h := s.Num("x"), s.Num("y"), s.Num("width"), s.Num("height")
-		p.shape(look, draw.Ring([][2]float64{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}))
+		p.shape(look, pen.Ring([][2]float64{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}))
 	case "circle":
 		p.round(look, s.Num("cx"), s.Num("cy"), s.Num("r"), s.Num("r"), 0)
 	case "ellipse":
@@ -63,7 +63,7 @@ func (p *painter) one(s *draw.Shape, look style) {
 	}
 }
 
-func (p *painter) lookOf(s *draw.Shape) style {
+func (p *painter) lookOf(s *pen.Shape) style {
 	var key strings.Builder
 	for _, e := range p.line {
 		key.WriteString(e.tag + "." + strings.Join(e.classes, ".") + " ")
@@ -172,7 +172,7 @@ func (p *painter) round(look style, cx, cy, rx, ry, turn float64) {
 }
 
 // shape draws a line. Only small marks have arcs: a straight line stands for them.
-func (p *painter) shape(look style, path draw.Path) {
+func (p *painter) shape(look style, path pen.Path) {
 	does := p.ink(look)
 	if does == "" {
 		return
@@ -196,15 +196,15 @@ func (p *painter) shape(look style, path draw.Path) {
 }
 
 // write sets a text, figures of fractions small.
-func (p *painter) write(s *draw.Shape, look style) {
+func (p *painter) write(s *pen.Shape, look style) {
 	strong, em, pt := look["font-weight"] == "650", fontSize(look), p.k*72/25.4
-	size := func(part draw.Span) float64 {
+	size := func(part pen.Span) float64 {
 		if part.Small {
 			return 0.72 * em
 		}
 		return em
 	}
-	parts, total := draw.Spans(s.Says), 0.0
+	parts, total := pen.Spans(s.Says), 0.0
 	for _, part := range parts {
 		p.font(strong, size(part)*pt)
 		total += p.wide(part.Says)

@@ -2,6 +2,9 @@ package export
 
 import (
 	"bytes"
+
+	"brevium/draw/pen"
+
 	_ "embed"
 	"fmt"
 	"slices"
@@ -14,7 +17,6 @@ import (
 	"brevium/core/measure"
 	"brevium/core/sets"
 	"brevium/core/words"
-	"brevium/draw"
 )
 
 //go:embed fonts/text.ttf
@@ -246,7 +248,7 @@ func (p *paper) caution(text string) {
 }
 
 // figure sets a picture so large, with what it shows in words.
-func (p *paper) figure(of draw.Picture, alt string, x, y, w, h float64) {
+func (p *paper) figure(of pen.Picture, alt string, x, y, w, h float64) {
 	p.within("Figure", alt, func() {
 		p.picture(of, x, y, w, h)
 		p.pdf.SetAlpha(1, "Normal")

@@ -15,7 +15,7 @@ import (
 
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/export/drawings"
 	"brevium/internal/drawn"
 )
@@ -291,8 +291,8 @@ func TestHolesOnPaper(t *testing.T) {
 	p := newPaper("", 210, 297, 10, "")
 	p.turn()
 	p.pdf.SetCompression(false)
-	square := func(at, side float64) draw.Path {
-		return draw.Ring([][2]float64{{at, at}, {at + side, at}, {at + side, at + side}, {at, at + side}})
+	square := func(at, side float64) pen.Path {
+		return pen.Ring([][2]float64{{at, at}, {at + side, at}, {at + side, at + side}, {at, at + side}})
 	}
 	pt := &painter{paper: p, k: 1}
 	twice := append(square(0, 90), square(30, 30)...)

@@ -15,6 +15,7 @@ import (
 	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/draw/solid"
 	"brevium/export/drawings"
 )
 
@@ -129,7 +130,7 @@ func (p project) head() {
 	if p.Set == nil {
 		p.figure(draw.Made(p.Plans[0], 1, 320, 250), "The finished box, open.", right, top, pic, pic*250/320)
 	} else {
-		p.figure(draw.SetFolded(p.Set, float64(len(p.Set.Course())), draw.DefaultView, 320, 250), "The boxes of the set, together.",
+		p.figure(solid.SetFolded(p.Set, float64(len(p.Set.Course())), solid.DefaultView, 320, 250), "The boxes of the set, together.",
 			right, top, pic, pic*250/320)
 	}
 	p.y = max(p.y, top+pic*250/320+3)

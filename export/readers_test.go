@@ -18,6 +18,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/draw"
+	"brevium/draw/solid"
 	"brevium/export/drawings"
 	"brevium/internal/drawn"
 )
@@ -43,10 +44,10 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 		"slip":    func() any { return wrote(Slip(sets.JobOf(p))) },
 		"files":   func() any { return drawings.Drawings(sets.JobOf(p)) },
 		"flat":    func() any { return draw.Flat(p, "", 900, 600, nil) },
-		"folded":  func() any { return draw.Folded(p, assembly.Pose{Fold: 0.6}, draw.DefaultView, 900, 600) },
-		"moving":  func() any { return draw.Moving(p, 300, 200) }, "stored": func() any { return draw.Stored(p, 300, 200) },
+		"folded":  func() any { return solid.Folded(p, assembly.Pose{Fold: 0.6}, solid.DefaultView, 900, 600) },
+		"moving":  func() any { return solid.Moving(p, 300, 200) }, "stored": func() any { return solid.Stored(p, 300, 200) },
 		"above": func() any { return draw.Above(p, 300, 200) }, "sheets": func() any { return draw.Sheets(p, 300, 200, 6) },
-		"dressing": func() any { return draw.Dressing(p, 300, 200) }, "solid": func() any { return fmt.Sprintf("%+v", draw.SolidOf(p)) },
+		"dressing": func() any { return draw.Dressing(p, 300, 200) }, "solid": func() any { return fmt.Sprintf("%+v", solid.SolidOf(p)) },
 		"steps": func() any {
 			says := ""
 			for _, s := range p.Guide.Steps {

@@ -1,6 +1,6 @@
 package export
 
-import "brevium/draw"
+import "brevium/draw/pen"
 
 // Tables and rows of pictures on paper.
 
@@ -44,7 +44,7 @@ func (p *paper) table(head []string, parts []float64, rows [][]string) {
 
 // pictured is one of a row of them, with what it says.
 type pictured struct {
-	of   draw.Picture
+	of   pen.Picture
 	says string
 }
 

@@ -8,7 +8,7 @@ import (
 	"testing"
 
 	"brevium/core/brief"
-	"brevium/draw"
+	"brevium/draw/solid"
 )
 
 // A project becomes a set, its boxes are edited one by one, seen together, printed,
@@ -56,7 +56,7 @@ func TestSets(t *testing.T) {
 			t.Errorf("%s does not show %q", query, says)
 		}
 	}
-	var solid draw.Solid
+	var solid solid.Solid
 	if err := json.Unmarshal(a.get("/projects/"+id+"/solid.json?all=1").Body.Bytes(), &solid); err != nil || len(solid.Cards) != 2 ||
 		len(solid.Steps) != 1 || solid.Steps[0].End != solid.Closed || !strings.Contains(solid.Steps[0].Says, "Set the top on") {
 		t.Errorf("the solid of the set: %v %+v %+v", err, solid.Cards, solid.Steps)

@@ -17,6 +17,7 @@ import (
 	"brevium/core/sets"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/export"
 	"brevium/export/drawings"
 	"brevium/store"
@@ -224,5 +225,5 @@ func writeStep(c *echo.Context, j sets.Job, ok bool) error {
 	if c.QueryParam("of") != "" {
 		c.Response().Header().Set("Cache-Control", "private, max-age=600")
 	}
-	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(draw.Step(j, step.Frames[f], 330, 260).SVG()))
+	return c.Blob(http.StatusOK, "image/svg+xml", pen.File(draw.Step(j, step.Frames[f], 330, 260).SVG()))
 }

@@ -14,6 +14,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/export"
 	"brevium/store"
 	"brevium/web/desk"
@@ -131,7 +132,7 @@ func (s *Room) SharedCard(c *echo.Context) error {
 	if svg == "" {
 		return echo.ErrNotFound
 	}
-	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
+	return c.Blob(http.StatusOK, "image/svg+xml", pen.File(svg))
 }
 
 // sharedPiece is a piece as a shared page shows it.

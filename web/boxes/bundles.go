@@ -15,6 +15,7 @@ import (
 	"brevium/core/record"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/export"
 	"brevium/photo"
 	"brevium/store"
@@ -62,7 +63,7 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 	}
 	if err == nil {
 		b.Brief = j.Written().ForOthers(true)
-		b.Picture = draw.File(draw.Made(j.Plans[0], 1, 420, 320).SVG())
+		b.Picture = pen.File(draw.Made(j.Plans[0], 1, 420, 320).SVG())
 		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.Workshop(ctx)})
 		if err != nil {
 			return b, err

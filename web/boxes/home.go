@@ -14,7 +14,7 @@ import (
 
 	"brevium/core/brief"
 	"brevium/core/words"
-	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/store"
 	"brevium/web/desk"
 	"brevium/web/workbench"
@@ -190,7 +190,7 @@ func (s *Room) CardPicture(c *echo.Context) error {
 		if svg == "" {
 			return workbench.ErrNoPlan
 		}
-		card.Picture = draw.File(svg)
+		card.Picture = pen.File(svg)
 		s.Work.KeepCard(ctx, head, card)
 	}
 	if of == head.ID && c.QueryParam("v") == s.Program(c.Request().Context()) {

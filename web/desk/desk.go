@@ -23,7 +23,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/cutting"
 	"brevium/core/request"
-	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/machine"
 	"brevium/store"
 )
@@ -62,7 +62,7 @@ type Desk struct {
 
 func fingerprint(files fs.FS, style []byte) (string, error) {
 	sum := sha256.New()
-	sum.Write([]byte(draw.CSS))
+	sum.Write([]byte(pen.CSS))
 	sum.Write(style)
 	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
@@ -105,7 +105,7 @@ func (s *Desk) File(c *echo.Context) error {
 	name := c.Param("*")
 	switch name {
 	case "draw.css":
-		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(draw.CSS))
+		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(pen.CSS))
 	case "rooms.css":
 		return c.Blob(http.StatusOK, "text/css; charset=utf-8", s.style)
 	}

@@ -14,6 +14,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/draw/solid"
 	"brevium/web/desk"
 )
 
@@ -90,7 +91,7 @@ const lessonW, lessonH = 640.0, 380.0
 func firstBox(w request.Workshop) []lesson {
 	p := sampler(w)
 	folded := func(fold, lift float64) template.HTML {
-		return template.HTML(draw.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, draw.DefaultView, 300, 220).SVG())
+		return template.HTML(solid.Folded(p, assembly.Pose{Fold: fold, Lift: lift}, solid.DefaultView, 300, 220).SVG())
 	}
 	size := func(d assembly.Dims) string {
 		return fmt.Sprintf("%s × %s × %s", desk.Plainly(p.Step.Show(d.Length).Text),

@@ -16,7 +16,7 @@ import (
 	"brevium/core/shop"
 	"brevium/core/style"
 	"brevium/core/words"
-	"brevium/draw"
+	"brevium/draw/pen"
 	"brevium/store"
 	"brevium/web/desk"
 )
@@ -118,7 +118,7 @@ func (s *Room) Reckoned(ctx context.Context, m *record.Making, j sets.Job) error
 	of := made{Plan: j.Plans[0], Set: j.Set}
 	m.Line, m.Planned = of.Card().Line, Planned(j)
 	if svg := of.Picture(420, 300); svg != "" {
-		m.Picture = draw.File(svg)
+		m.Picture = pen.File(svg)
 	}
 	return nil
 }

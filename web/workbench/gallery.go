@@ -12,7 +12,8 @@ import (
 	"brevium/core/advice"
 	"brevium/core/assembly"
 	"brevium/core/style"
-	"brevium/draw"
+	"brevium/draw/pen"
+	"brevium/draw/solid"
 )
 
 // looked is something makers look for in a box.
@@ -91,11 +92,11 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.Program(c.Request().Context()) {
 		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")
 	}
-	svg := draw.Moving(p, galleryW, galleryH)
+	svg := solid.Moving(p, galleryW, galleryH)
 	if c.QueryParam("still") != "" {
-		svg = draw.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, draw.DefaultView, galleryW, galleryH).SVG()
+		svg = solid.Folded(p, assembly.Pose{Fold: 1, Lift: 0.6}, solid.DefaultView, galleryW, galleryH).SVG()
 	}
-	return c.Blob(http.StatusOK, "image/svg+xml", draw.File(svg))
+	return c.Blob(http.StatusOK, "image/svg+xml", pen.File(svg))
 }
 
 const galleryW, galleryH = 300.0, 216.0

@@ -21,6 +21,7 @@ import (
 	"brevium/core/sets"
 	"brevium/core/style"
 	"brevium/draw"
+	"brevium/draw/solid"
 	"brevium/store"
 )
 
@@ -237,7 +238,7 @@ func (m made) Card() store.Summary {
 func (m made) Picture(w, h float64) string {
 	switch {
 	case m.Set != nil && m.Set.OK():
-		return draw.SetFolded(m.Set, float64(len(m.Set.Plans)), draw.DefaultView, w, h).SVG()
+		return solid.SetFolded(m.Set, float64(len(m.Set.Plans)), solid.DefaultView, w, h).SVG()
 	case m.Plan.OK():
 		return draw.Made(m.Plan, 1, w, h).SVG()
 	}

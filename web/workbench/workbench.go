@@ -19,6 +19,7 @@ import (
 	"brevium/core/sets"
 	"brevium/core/shop"
 	"brevium/draw"
+	"brevium/draw/solid"
 	"brevium/store"
 	"brevium/web/desk"
 	"brevium/web/sheets"
@@ -109,7 +110,7 @@ func (s *Room) showView(c *echo.Context, data *benchPage) error {
 		return s.gallery(c, st, data)
 	case st.Shown == nil:
 	case data.V.View == "folded" && !st.whole():
-		data.Stored = template.HTML(draw.Stored(st.Shown, 300, 180).SVG())
+		data.Stored = template.HTML(solid.Stored(st.Shown, 300, 180).SVG())
 	case data.V.View == "ways":
 		return s.ways(c, st, data)
 	case data.V.View == "sheets":
@@ -191,11 +192,11 @@ func Picture(c *echo.Context, st *State, v View) template.HTML {
 	switch v.View {
 	case "folded":
 		seen := SeenOf(c, st)
-		eye := draw.View{Yaw: seen.Yaw, Pitch: seen.Pitch}
+		eye := solid.View{Yaw: seen.Yaw, Pitch: seen.Pitch}
 		if st.whole() {
-			return template.HTML(draw.SetFolded(st.Set.Set, seen.At, eye, TableW, 480).SVG())
+			return template.HTML(solid.SetFolded(st.Set.Set, seen.At, eye, TableW, 480).SVG())
 		}
-		return template.HTML(draw.Folded(p, seen.pose(p), eye, TableW, 480).SVG())
+		return template.HTML(solid.Folded(p, seen.pose(p), eye, TableW, 480).SVG())
 	case "layers":
 		return template.HTML(draw.Dressing(p, TableW, TableH))
 	case "above":
@@ -219,9 +220,9 @@ func (s *Room) Folded(c *echo.Context, st *State) error {
 // Solid gives the box for the view that turns it in the page.
 func Solid(c *echo.Context, st *State) error {
 	if WholeSet(c, st); st.whole() {
-		return c.JSONBlob(http.StatusOK, draw.SolidOfSet(st.Set.Set).JSON())
+		return c.JSONBlob(http.StatusOK, solid.SolidOfSet(st.Set.Set).JSON())
 	}
-	return c.JSONBlob(http.StatusOK, draw.SolidOf(st.Shown).JSON())
+	return c.JSONBlob(http.StatusOK, solid.SolidOf(st.Shown).JSON())
 }
 
 // WholeSet looks at all boxes of a set, where the address says so.
@@ -247,7 +248,7 @@ type seen struct{ At, Lift, Yaw, Pitch float64 }
 func SeenOf(c *echo.Context, st *State) seen {
 	all := float64(len(st.Course()))
 	return seen{Slider(c, "at", all, 0, all), Slider(c, "lift", 100, 0, 100),
-		Slider(c, "yaw", draw.DefaultView.Yaw, -180, 180), Slider(c, "pitch", draw.DefaultView.Pitch, -89, 89)}
+		Slider(c, "yaw", solid.DefaultView.Yaw, -180, 180), Slider(c, "pitch", solid.DefaultView.Pitch, -89, 89)}
 }
 
 func (v seen) pose(p *plan.Plan) assembly.Pose {

@@ -1,4 +1,4 @@
-package draw
+package solid
 
 import (
 	"fmt"
@@ -8,6 +8,7 @@ import (
 	"brevium/core/fold"
 	"brevium/core/net"
 	"brevium/core/plan"
+	"brevium/draw/pen"
 )
 
 // the moments of a moving picture, and how long the closed and the opened box
@@ -19,7 +20,7 @@ const small = 120
 
 // inside reports whether what goes in is shown: of very much the eye tells nothing
 // at this size, in any of the moments.
-func inside(p *plan.Plan) extent {
+func inside(p *plan.Plan) Extent {
 	n := len(p.Blocks)
 	for _, piece := range p.Box.Pieces() {
 		if piece.Part == net.Insert {
@@ -50,7 +51,7 @@ func Moving(p *plan.Plan, w, h float64) string {
 		}
 		all += long[i]
 	}
-	c := &canvas{}
+	c := &pen.Canvas{}
 	cuts, what := fold.Cuts{}, inside(p)
 	at := 0
 	for i, pose := range poses {
@@ -66,13 +67,13 @@ func Moving(p *plan.Plan, w, h float64) string {
 		if i == len(poses)-1 {
 			seen = "visible"
 		}
-		c.group("visibility", seen)
-		c.tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42),
+		c.Group("visibility", seen)
+		c.Tag("animate", "attributeName", "visibility", "dur", fmt.Sprintf("%.1fs", float64(all)*0.42),
 			"repeatCount", "indefinite",
 			"calcMode", "discrete", "values", strings.Join(values, ";"), "keyTimes", strings.Join(times, ";"))
 		scene := sceneOf(p, pose, DefaultView, what, cuts)
-		scene.paint(c, DefaultView, w, h, mostSeen/(moments+1))
-		c.end()
+		scene.Paint(c, DefaultView, w, h, MostSeen/(moments+1))
+		c.End()
 	}
-	return picture("folded", w, h, p.Style.Title+", folding", c).SVG()
+	return c.Picture("folded", w, h, p.Style.Title+", folding").SVG()
 }

@@ -1,4 +1,4 @@
-package draw
+package solid
 
 import (
 	"fmt"
@@ -7,15 +7,16 @@ import (
 	"brevium/core/net"
 	"brevium/core/sets"
 	"brevium/core/shop"
+	"brevium/draw/pen"
 )
 
 // A set of boxes is seen closed: apart in a row, or as they come together.
 
 // SetFolded draws the boxes of a set when so many of them have come together.
-func SetFolded(s *sets.Set, done float64, v View, w, h float64) Picture {
-	c, cuts := &canvas{}, fold.Cuts{}
+func SetFolded(s *sets.Set, done float64, v View, w, h float64) pen.Picture {
+	c, cuts := &pen.Canvas{}, fold.Cuts{}
 	first := s.Plans[0]
-	scene := &scene{eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}
+	scene := &Scene{eye: v.eye(), cuts: cuts, print: pen.NewPrints(fmt.Sprint(string(s.Brief.Encode()), done, v))}
 	for i, st := range s.Standing(done) {
 		for _, b := range st.Bodies {
 			if b.Piece.Part != net.Insert {
@@ -24,11 +25,11 @@ func SetFolded(s *sets.Set, done float64, v View, w, h float64) Picture {
 			}
 		}
 	}
-	scene.paint(c, v, w, h, mostSeen)
+	scene.Paint(c, v, w, h, MostSeen)
 	o := s.Outside()
 	says := fmt.Sprintf("%d boxes, %s by %s by %s when they are together.", len(s.Plans), first.Step.ShowUp(o.Length),
 		first.Step.ShowUp(o.Width), first.Step.ShowUp(o.Depth))
-	return picture("folded", w, h, says, c)
+	return c.Picture("folded", w, h, says)
 }
 
 // SolidOfSet works out the solid of a set: the boxes closed, coming together one by

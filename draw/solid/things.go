@@ -1,4 +1,4 @@
-package draw
+package solid
 
 import (
 	"math"
@@ -16,7 +16,7 @@ const around = 24
 // lie within it, so that what hides the thing hides them: a ball is the disc
 // through its middle that faces the eye, a can its far end, the flat through
 // its axis, and its near end. Together they are the thing's outline.
-func (s *scene) thing(b fold.Block) []poly {
+func (s *Scene) thing(b fold.Block) []poly {
 	mid, r := b.Mid(), b.Radius()
 	switch b.Shape {
 	case fold.Ball:
@@ -39,7 +39,7 @@ func (s *scene) thing(b fold.Block) []poly {
 }
 
 // disc makes a round, with the corners it has where it is cut.
-func (s *scene) disc(d disc) poly {
+func (s *Scene) disc(d disc) poly {
 	p := poly{normal: d.out, colour: thingColour, round: &d}
 	side := d.out.Cross(fold.Vec{X: 1})
 	if side.Len() < 0.1 {
@@ -55,7 +55,7 @@ func (s *scene) disc(d disc) poly {
 }
 
 // can makes a cylinder round an axis through mid.
-func (s *scene) can(mid, axis fold.Vec, r, from, to float64) (out []poly) {
+func (s *Scene) can(mid, axis fold.Vec, r, from, to float64) (out []poly) {
 	far, near := from, to
 	if axis.Dot(s.eye) < 0 {
 		far, near = to, from
@@ -73,7 +73,7 @@ func (s *scene) can(mid, axis fold.Vec, r, from, to float64) (out []poly) {
 }
 
 // brick makes the sides of a block that face the eye.
-func (s *scene) brick(lo, hi fold.Vec) (out []poly) {
+func (s *Scene) brick(lo, hi fold.Vec) (out []poly) {
 	corner := func(i int) fold.Vec {
 		p := lo
 		if i&1 != 0 {

@@ -1,4 +1,4 @@
-package draw
+package pen
 
 import (
 	"fmt"
@@ -63,9 +63,9 @@ func (p Path) String() string {
 		case 'Z':
 			continue
 		case 'A':
-			b.WriteString(px(s.R) + " " + px(s.R) + " 0 1 1 ")
+			b.WriteString(Px(s.R) + " " + Px(s.R) + " 0 1 1 ")
 		}
-		b.WriteString(px(s.X) + " " + px(s.Y))
+		b.WriteString(Px(s.X) + " " + Px(s.Y))
 	}
 	return b.String()
 }
@@ -73,11 +73,14 @@ func (p Path) String() string {
 // Turn is a turn by degrees about a point.
 type Turn struct{ By, X, Y float64 }
 
+// Turned turns by degrees about a point.
+func Turned(by, x, y float64) Turn { return Turn{by, x, y} }
+
 func (t Turn) String() string {
 	if t.By == 0 {
 		return ""
 	}
-	return "rotate(" + px(t.By) + " " + px(t.X) + " " + px(t.Y) + ")"
+	return "rotate(" + Px(t.By) + " " + Px(t.X) + " " + Px(t.Y) + ")"
 }
 
 // of gives what a shape is given under a name, nil for nothing.
@@ -116,7 +119,7 @@ func (s *Shape) Turn() Turn { t, _ := s.of("transform").(Turn); return t }
 func written(value any) string {
 	switch v := value.(type) {
 	case float64:
-		return px(v)
+		return Px(v)
 	case int:
 		return strconv.Itoa(v)
 	case string:
@@ -178,7 +181,7 @@ func (s *Shape) write(b *strings.Builder) {
 func writeSpans(b *strings.Builder, says string) {
 	for _, part := range Spans(says) {
 		text := html.EscapeString(part.Says)
-		switch dy := strings.Replace(px(part.Dy), "0.", ".", 1); {
+		switch dy := strings.Replace(Px(part.Dy), "0.", ".", 1); {
 		case part.Small:
 			b.WriteString(`<tspan class="fr" dy="` + dy + `em">` + text + "</tspan>")
 		case part.Dy != 0:
@@ -210,5 +213,5 @@ func (p Picture) SVG() string {
 		role = "group"
 	}
 	return fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" class="drawing %s" viewBox="0 0 %s %s" `+
-		`role="%s" aria-label="%s">%s%s</svg>`, p.class, px(p.W), px(p.H), role, html.EscapeString(p.says), defs, body)
+		`role="%s" aria-label="%s">%s%s</svg>`, p.class, Px(p.W), Px(p.H), role, html.EscapeString(p.says), defs, body)
 }

@@ -1,4 +1,4 @@
-package draw
+package solid
 
 import (
 	"fmt"
@@ -11,56 +11,57 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/shop"
+	"brevium/draw/pen"
 )
 
 // View is where the folded box is seen from, in degrees: Yaw round the
 // upright, Pitch from level (0) to straight above (90).
 type View struct{ Yaw, Pitch float64 }
 
-// mostSeen is how many surfaces a picture shows at the most: beyond it the eye
+// MostSeen is how many surfaces a picture shows at the most: beyond it the eye
 // tells them no more apart.
-const mostSeen = 1000
+const MostSeen = 1000
 
 // DefaultView looks over the front left corner.
 var DefaultView = View{-32, 28}
 
 // Folded draws the box in a pose, with its contents, hidden card hidden.
-func Folded(p *plan.Plan, pose assembly.Pose, v View, w, h float64) Picture {
-	c := &canvas{}
-	sceneOf(p, pose, v, whole, fold.Cuts{}).paint(c, v, w, h, mostSeen)
+func Folded(p *plan.Plan, pose assembly.Pose, v View, w, h float64) pen.Picture {
+	c := &pen.Canvas{}
+	sceneOf(p, pose, v, Whole, fold.Cuts{}).Paint(c, v, w, h, MostSeen)
 	says := fmt.Sprintf("The box folded, %s by %s by %s outside.", p.Step.ShowUp(p.Box.Outside.Length),
 		p.Step.ShowUp(p.Box.Outside.Width), p.Step.ShowUp(p.Box.Outside.Depth))
-	return picture("folded", w, h, says, c)
+	return c.Picture("folded", w, h, says)
 }
 
-// extent is what of a box is drawn.
-type extent bool
+// Extent is what of a box is drawn.
+type Extent bool
 
 const (
-	whole   extent = true
-	boxOnly extent = false // neither things nor what stands between them
+	Whole   Extent = true
+	boxOnly Extent = false // neither things nor what stands between them
 )
 
 // sceneOf puts the box in a pose, with its contents when they are in.
-func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what extent, cuts fold.Cuts) *scene {
+func sceneOf(p *plan.Plan, pose assembly.Pose, v View, what Extent, cuts fold.Cuts) *Scene {
 	return standing(p, p.Box.Assemble(p.Card.Caliper, pose), fmt.Sprint(pose), v, what, cuts)
 }
 
-func standing(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts) *scene {
-	return lit(p, a, name, v, what, cuts, nil)
+func standing(p *plan.Plan, a assembly.Standing, name string, v View, what Extent, cuts fold.Cuts) *Scene {
+	return Lit(p, a, name, v, what, cuts, nil)
 }
 
-// lit is standing with some faces lit.
-func lit(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cuts fold.Cuts,
-	light func(*fold.Body, string) bool) *scene {
-	scene := &scene{lit: light, eye: v.eye(), cuts: cuts, print: newPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
+// Lit is standing with some faces lit.
+func Lit(p *plan.Plan, a assembly.Standing, name string, v View, what Extent, cuts fold.Cuts,
+	light func(*fold.Body, string) bool) *Scene {
+	scene := &Scene{lit: light, eye: v.eye(), cuts: cuts, print: pen.NewPrints(fmt.Sprint(string(p.Brief.Encode()), name, v))}
 	for _, body := range a.Bodies {
-		if what == whole || body.Piece.Part != net.Insert {
+		if what == Whole || body.Piece.Part != net.Insert {
 			x, y := p.Dressed.Begins(body.Piece, a.Rides(body))
 			scene.body(body, p.CardOf(body.Piece.Stock), x.MM(), y.MM())
 		}
 	}
-	if a.Filled && what == whole {
+	if a.Filled && what == Whole {
 		for _, b := range backToFront(p.Blocks, v) {
 			scene.things = append(scene.things, scene.thing(b))
 		}
@@ -69,16 +70,16 @@ func lit(p *plan.Plan, a assembly.Standing, name string, v View, what extent, cu
 }
 
 // Stored draws the box put away flat, "" when it can't be.
-func Stored(p *plan.Plan, w, h float64) Picture {
+func Stored(p *plan.Plan, w, h float64) pen.Picture {
 	flat, ok := p.Box.FlatPacked(p.Card.Caliper)
 	if !ok {
-		return Picture{}
+		return pen.Picture{}
 	}
-	c, view := &canvas{}, View{-18, 52}
-	standing(p, flat, "flat", view, boxOnly, fold.Cuts{}).paint(c, view, w, h, mostSeen)
+	c, view := &pen.Canvas{}, View{-18, 52}
+	standing(p, flat, "flat", view, boxOnly, fold.Cuts{}).Paint(c, view, w, h, MostSeen)
 	says := fmt.Sprintf("The box put away flat, %s by %s.", p.Step.ShowUp(p.Box.Stored.Length),
 		p.Step.ShowUp(p.Box.Stored.Width))
-	return picture("folded", w, h, says, c)
+	return c.Picture("folded", w, h, says)
 }
 
 func (v View) eye() fold.Vec {
@@ -94,14 +95,14 @@ func (v View) screen() (right, up fold.Vec) {
 	return right, eye.Cross(right)
 }
 
-// scene is a heap of flat polygons of card, and the things among them, to be
+// Scene is a heap of flat polygons of card, and the things among them, to be
 // painted from back to front. Things are in that order already.
-type scene struct {
+type Scene struct {
 	lit    func(b *fold.Body, face string) bool // what moves now; nil lights nothing
 	eye    fold.Vec
 	polys  []poly
 	things [][]poly
-	print  *prints
+	print  *pen.Prints
 	cuts   fold.Cuts
 }
 
@@ -125,11 +126,11 @@ type disc struct {
 }
 
 // body adds a body of a card, whose print begins so far right and down.
-func (s *scene) body(b *fold.Body, card shop.Card, x, y float64) {
+func (s *Scene) body(b *fold.Body, card shop.Card, x, y float64) {
 	for _, f := range b.Faces {
 		colour, print := card.Inside, ""
 		if f.In.Dot(s.eye) <= 0 {
-			colour, print = card.Colour, s.print.on(card, begun(f.Frame, x, y))
+			colour, print = card.Colour, s.print.On(card, pen.Begun(f.Frame, x, y))
 		}
 		lit := s.lit != nil && s.lit(b, f.Name)
 		for _, part := range f.Convex(s.cuts) {
@@ -139,10 +140,10 @@ func (s *scene) body(b *fold.Body, card shop.Card, x, y float64) {
 	}
 }
 
-// paint orders the polygons by a tree of planes (each plane splits what
+// Paint orders the polygons by a tree of planes (each plane splits what
 // crosses it, so the order is right from any side) and draws those that are
 // seen.
-func (s *scene) paint(c *canvas, v View, w, h float64, most int) {
+func (s *Scene) Paint(c *pen.Canvas, v View, w, h float64, most int) {
 	right, up := v.screen()
 	flat := func(p fold.Vec) (x, y float64) { return p.Dot(right), -p.Dot(up) }
 	loX, loY, hiX, hiY := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
@@ -161,15 +162,15 @@ func (s *scene) paint(c *canvas, v View, w, h float64, most int) {
 		x, y = flat(p)
 		return x*k + dx, y*k + dy
 	}
-	s.print.define(c, right, up, k, dx, dy)
-	pen := pen{canvas: c, scene: s, place: place, right: right, up: up, k: k}
+	s.print.Define(c, right, up, k, dx, dy)
+	b := brush{Canvas: c, scene: s, place: place, right: right, up: up, k: k}
 	for _, p := range seen(s.painted(), place, w, h, most) {
-		pen.draw(p)
+		b.draw(p)
 	}
 }
 
 // painted gives all polygons in the order they are painted.
-func (s *scene) painted() (out []poly) {
+func (s *Scene) painted() (out []poly) {
 	cards := grow(s.polys)
 	for _, thing := range s.things {
 		if cards == nil {
@@ -182,16 +183,16 @@ func (s *scene) painted() (out []poly) {
 	return out
 }
 
-// pen draws polygons where they are seen.
-type pen struct {
-	*canvas
-	scene     *scene
+// brush draws polygons where they are seen.
+type brush struct {
+	*pen.Canvas
+	scene     *Scene
 	place     func(fold.Vec) (x, y float64)
 	right, up fold.Vec
 	k         float64
 }
 
-func (n *pen) draw(p poly) {
+func (n *brush) draw(p poly) {
 	fill := shade(p.colour, p.normal)
 	if p.round != nil {
 		n.disc(*p.round, fill)
@@ -200,53 +201,53 @@ func (n *pen) draw(p poly) {
 	line := make([][2]float64, len(p.points))
 	for i, pt := range p.points {
 		x, y := n.place(pt)
-		line[i] = [2]float64{tenth(x), tenth(y)}
+		line[i] = [2]float64{pen.Tenth(x), pen.Tenth(y)}
 	}
-	face, bare, edges := Ring(line), Path(nil), Path(nil)
+	face, bare, edges := pen.Ring(line), pen.Path(nil), pen.Path(nil)
 	for i, from := range line {
 		side, to := &bare, line[(i+1)%len(line)]
 		if p.real[i] {
 			side = &edges
 		}
-		*side = append(*side, Seg{Do: 'M', X: from[0], Y: from[1]}, Seg{Do: 'L', X: to[0], Y: to[1]})
+		*side = append(*side, pen.Seg{Do: 'M', X: from[0], Y: from[1]}, pen.Seg{Do: 'L', X: to[0], Y: to[1]})
 	}
 	if p.lit {
-		n.tag("path", "d", face, "fill", fill)
-		n.tag("path", "class", "lit-face", "d", face)
+		n.Tag("path", "d", face, "fill", fill)
+		n.Tag("path", "class", "lit-face", "d", face)
 		return
 	}
 	if len(bare) == 0 && p.print == "" { // whole: its rim is its edge
-		n.tag("path", "class", "face", "d", face, "fill", fill)
+		n.Tag("path", "class", "face", "d", face, "fill", fill)
 		return
 	}
 	if len(bare) > 0 { // over the seam too, or what lies behind shines through
-		n.tag("path", "d", face, "fill", fill, "stroke", fill)
+		n.Tag("path", "d", face, "fill", fill, "stroke", fill)
 	} else {
-		n.tag("path", "d", face, "fill", fill)
+		n.Tag("path", "d", face, "fill", fill)
 	}
 	if p.print != "" {
-		n.tag("path", "d", face, "fill", p.print)
+		n.Tag("path", "d", face, "fill", p.print)
 	}
 	if len(edges) > 0 {
-		n.tag("path", "class", "edge", "d", edges)
+		n.Tag("path", "class", "edge", "d", edges)
 	}
 }
 
 // disc draws a round whole, as the oval it is seen as.
-func (n *pen) disc(d disc, fill string) {
+func (n *brush) disc(d disc, fill string) {
 	x, y := n.place(d.mid)
 	if d.ball {
-		n.tag("circle", "class", "face", "cx", tenth(x), "cy", tenth(y), "r", tenth(d.r*n.k), "fill", "url(#p-ball)")
+		n.Tag("circle", "class", "face", "cx", pen.Tenth(x), "cy", pen.Tenth(y), "r", pen.Tenth(d.r*n.k), "fill", "url(#p-ball)")
 		return
 	}
 	// The oval is narrow the way the disc leans.
 	a, b := d.out.Dot(n.right), -d.out.Dot(n.up)
-	var turn Turn
+	var turn pen.Turn
 	if math.Hypot(a, b) > 1e-6 && math.Abs(a) > 1e-6 {
-		turn = Turn{tenth(math.Atan2(b, a)*180/math.Pi - 90), tenth(x), tenth(y)}
+		turn = pen.Turned(pen.Tenth(math.Atan2(b, a)*180/math.Pi-90), pen.Tenth(x), pen.Tenth(y))
 	}
-	n.tag("ellipse", "class", "face", "cx", tenth(x), "cy", tenth(y), "rx", tenth(d.r*n.k),
-		"ry", tenth(d.r*n.k*math.Abs(d.out.Dot(n.scene.eye))), "transform", turn, "fill", fill)
+	n.Tag("ellipse", "class", "face", "cx", pen.Tenth(x), "cy", pen.Tenth(y), "rx", pen.Tenth(d.r*n.k),
+		"ry", pen.Tenth(d.r*n.k*math.Abs(d.out.Dot(n.scene.eye))), "transform", turn, "fill", fill)
 }
 
 // shade darkens a colour by how the light falls on a face.

@@ -1,4 +1,4 @@
-package draw
+package solid
 
 import (
 	"math"

@@ -1,4 +1,6 @@
-package draw
+// Package solid makes the pictures of a box as it stands, closed, open or on its way there, and the solid that the page
+// turns.
+package solid
 
 import (
 	"encoding/json"
@@ -10,6 +12,7 @@ import (
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/shop"
+	"brevium/draw/pen"
 )
 
 // Solid is the box for a view that turns it: flat shapes, and where each stands
@@ -83,7 +86,7 @@ const openFrames = 10
 func newSolid(cards ...shop.Card) *Solid {
 	s := &Solid{Things: []solidBody{}}
 	for _, c := range cards {
-		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, TileImage(c), repeatOf(c)})
+		s.Cards = append(s.Cards, solidCard{c.Caliper.MM(), c.Colour, c.Inside, pen.TileImage(c), pen.RepeatOf(c)})
 	}
 	return s
 }

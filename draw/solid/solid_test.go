@@ -1,12 +1,10 @@
-package draw
+package solid
 
 import (
-	"fmt"
 	"math"
-	"regexp"
-	"strconv"
-	"strings"
 	"testing"
+
+	"brevium/internal/drawn"
 
 	"brevium/core/assembly"
 	"brevium/core/brief"
@@ -15,31 +13,6 @@ import (
 	"brevium/core/request"
 	"brevium/core/style"
 )
-
-// sizedPlan is a style's box of a given size.
-func sizedPlan(t testing.TB, style string) *plan.Plan {
-	t.Helper()
-	p := sizedOr(style, 90, 70, 60)
-	if !p.OK() {
-		t.Fatal(style, p.Problems)
-	}
-	return p
-}
-
-// sizedOr is a style's box of a size in millimetres, or the problems with it.
-func sizedOr(style string, l, w, d int) *plan.Plan {
-	b := brief.New("mm")
-	text := func(mm int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", mm)) }
-	b.Contents, b.Size = nil, &brief.Size{Length: text(l), Width: text(w), Depth: text(d)}
-	b.Box = brief.Box{Style: brief.Text(style)}
-	b.Set("tools.step", "1 mm")
-	b.Set("card.sheet", "a3")
-	b.Set("card.join", "yes")
-	if style == "arched-box" { // half as high as it is wide, and more
-		b.Size.Depth = text(d + l/2)
-	}
-	return plan.Make(b, request.Default)
-}
 
 // turn rotates v by a quaternion.
 func turn(q []float64, v fold.Vec) fold.Vec {
@@ -51,7 +24,7 @@ func turn(q []float64, v fold.Vec) fold.Vec {
 // on the face, and at the closed frame every point where the proof has it.
 func TestSolid(t *testing.T) {
 	for _, style := range style.Styles {
-		p := sizedPlan(t, style.ID)
+		p := drawn.Sized(t, style.ID)
 		s := SolidOf(p)
 		if n := len(s.JSON()); n > 100_000 {
 			t.Errorf("%s: %d bytes", style.ID, n)
@@ -115,48 +88,16 @@ func TestSolidOfManyPieces(t *testing.T) {
 }
 
 func BenchmarkSolid(b *testing.B) {
-	p := sizedPlan(b, "gable-cap")
+	p := drawn.Sized(b, "gable-cap")
 	for b.Loop() {
 		b.SetBytes(int64(len(SolidOf(p).JSON())))
 	}
 }
 
-// textBox is where a text of a drawing is about to be.
-type textBox struct {
-	text           string
-	x0, y0, x1, y1 float64
-}
-
-var (
-	textTag  = regexp.MustCompile(`<text x="([-\d.]+)" y="([-\d.]+)" class="([^"]*)" text-anchor="(\w+)"[^>]*>(.*?)</text>`)
-	innerTag = regexp.MustCompile(`<[^>]+>|&#8203;`)
-)
-
-// textBoxes finds the numbers of a drawing: flags and sizes, level ones only.
-func textBoxes(svg string) (out []textBox) {
-	for _, m := range textTag.FindAllStringSubmatch(svg, -1) {
-		if strings.Contains(m[0], "rotate") || m[3] != "flag-text" && m[3] != "strong" {
-			continue
-		}
-		x, _ := strconv.ParseFloat(m[1], 64)
-		y, _ := strconv.ParseFloat(m[2], 64)
-		text := innerTag.ReplaceAllString(m[5], "")
-		w := wide(text, 13)
-		switch m[4] {
-		case "middle":
-			x -= w / 2
-		case "end":
-			x -= w
-		}
-		out = append(out, textBox{text, x, y - 10, x + w, y + 2})
-	}
-	return out
-}
-
 // The picture of a run goes on from panel to panel: where two meet at a corner, the
 // print is as far on as what lies between them is wide.
 func TestRunsGoOnInPictures(t *testing.T) {
-	p := sizedPlan(t, "tray-lid")
+	p := drawn.Sized(t, "tray-lid")
 	b := p.Brief.Clone()
 	b.Set("box.options.lid", "none")
 	b.Dress.Layers = []brief.Layer{{On: "sides", Border: "3 mm", Run: "yes", Stock: "sprig-220"}}
