@@ -23,7 +23,7 @@ func documents(t *testing.T) []brief.Brief {
 	}
 	r := rand.New(rand.NewPCG(16, 16))
 	mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
-	for n := range 60 {
+	for n := range 40 {
 		s := style.Styles[n%len(style.Styles)]
 		b := brief.New([]string{"in", "mm"}[r.IntN(2)])
 		b.Box = brief.Box{Style: brief.Text(s.ID)}

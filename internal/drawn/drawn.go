@@ -115,11 +115,15 @@ func AllFound(want, got []Line, near float64) (missing []Line) {
 	return missing
 }
 
-// ReadDXF reads a drawing as another program does.
-func ReadDXF(t testing.TB, dxf []byte) (out DXF) {
+// ReadDXF reads drawings as another program does.
+func ReadDXF(t testing.TB, all ...[]byte) (out []DXF) {
 	t.Helper()
-	text := Runs(t, "/usr/bin/python3", "-c", dxfScript, Kept(t, "it.dxf", dxf))
-	if err := json.Unmarshal([]byte(text[strings.IndexByte(text, '{'):]), &out); err != nil {
+	args := []string{"-c", dxfScript}
+	for i, dxf := range all {
+		args = append(args, Kept(t, strconv.Itoa(i)+".dxf", dxf))
+	}
+	text := Runs(t, "/usr/bin/python3", args...)
+	if err := json.Unmarshal([]byte(text[strings.LastIndex(text, "\n[{")+1:]), &out); err != nil {
 		t.Fatal(err)
 	}
 	return out
@@ -127,16 +131,19 @@ func ReadDXF(t testing.TB, dxf []byte) (out DXF) {
 
 // dxfScript tells what ezdxf reads, and what its audit finds wrong.
 const dxfScript = `import ezdxf, json, sys
-doc = ezdxf.readfile(sys.argv[1]); out = {"version": doc.dxfversion, "units": doc.header.get("$INSUNITS", 0), "lines": [],
-  "circles": [], "layers": [l.dxf.name for l in doc.layers], "texts": [], "errors": [e.message for e in doc.audit().errors]}
-for e in doc.modelspace():
-    if e.dxftype() == "LINE": out["lines"].append([e.dxf.layer, e.dxf.start.x, e.dxf.start.y, e.dxf.end.x, e.dxf.end.y])
-    elif e.dxftype() == "CIRCLE": out["circles"].append([e.dxf.layer, e.dxf.center.x, e.dxf.center.y, e.dxf.radius])
-    elif e.dxftype() == "TEXT": out["texts"].append(e.dxf.text)
-    elif e.dxftype() == "POLYLINE":
-        at = [v.dxf.location for v in e.vertices]
-        for a, b in zip(at, at[1:] + (at[:1] if e.is_closed else [])): out["lines"].append([e.dxf.layer, a.x, a.y, b.x, b.y])
-print(json.dumps(out))`
+all = []
+for name in sys.argv[1:]:
+    doc = ezdxf.readfile(name); out = {"version": doc.dxfversion, "units": doc.header.get("$INSUNITS", 0), "lines": [],
+      "circles": [], "layers": [l.dxf.name for l in doc.layers], "texts": [], "errors": [e.message for e in doc.audit().errors]}
+    all.append(out)
+    for e in doc.modelspace():
+        if e.dxftype() == "LINE": out["lines"].append([e.dxf.layer, e.dxf.start.x, e.dxf.start.y, e.dxf.end.x, e.dxf.end.y])
+        elif e.dxftype() == "CIRCLE": out["circles"].append([e.dxf.layer, e.dxf.center.x, e.dxf.center.y, e.dxf.radius])
+        elif e.dxftype() == "TEXT": out["texts"].append(e.dxf.text)
+        elif e.dxftype() == "POLYLINE":
+            at = [v.dxf.location for v in e.vertices]
+            for a, b in zip(at, at[1:] + (at[:1] if e.is_closed else [])): out["lines"].append([e.dxf.layer, a.x, a.y, b.x, b.y])
+print("\n" + json.dumps(all))`
 
 // DXF is what another program found in a drawing.
 type DXF struct {
