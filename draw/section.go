@@ -71,8 +71,12 @@ func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 		}
 		c.Text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
 	}
-	c.Text(12, 22, "strong", "start", fmt.Sprintf("The corner of the %s, magnified", s.Outer))
-	c.Text(12, 42, "faint", "start", fmt.Sprintf("%s of play over the whole width", hundredths(s.Play)))
+	c.Text(12, 22, "strong", "start", fmt.Sprintf("Side view of the corner of the %s, enlarged", s.Outer))
+	moves := fmt.Sprintf("The %s can move %s from side to side", s.Outer, hundredths(s.Play))
+	if s.Play < 0 {
+		moves = fmt.Sprintf("The %s is %s too narrow to go on", s.Outer, hundredths(-s.Play))
+	}
+	c.Text(12, 42, "faint", "start", moves)
 	return c.Picture("section", w, h, SectionSays(s)).SVG()
 }
 
@@ -95,7 +99,7 @@ func SectionSays(s readings.Section) string {
 	for _, k := range s.Skins {
 		out = append(out, fmt.Sprintf("%s %s", k.What, hundredths(k.Thick)))
 	}
-	return fmt.Sprintf("The corner of the %s in section, from the inside out: %s.", s.Outer, strings.Join(out, ", "))
+	return fmt.Sprintf("Side view of the corner of the %s, from the inside out: %s.", s.Outer, strings.Join(out, ", "))
 }
 
 func hundredths(l measure.Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }

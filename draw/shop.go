@@ -19,7 +19,8 @@ func Swatch(card shop.Card, w, h float64) string {
 	x, y, sw, sh := 6.0, 6.0, w-16, h-16
 	thick := max(1, card.Caliper.MM()*8)
 	turned := min(sw, sh) * 0.3
-	outline := fmt.Sprintf("M%s %sH%sV%sL%s %sH%sZ", pen.Px(x), pen.Px(y), pen.Px(x+sw), pen.Px(y+sh-turned), pen.Px(x+sw-turned), pen.Px(y+sh),
+	outline := fmt.Sprintf("M%s %sH%sV%sL%s %sH%sZ", pen.Px(x), pen.Px(y), pen.Px(x+sw), pen.Px(y+sh-turned),
+		pen.Px(x+sw-turned), pen.Px(y+sh),
 		pen.Px(x))
 	c.Tag("path", "class", "swatch-edge", "d", outline, "transform",
 		fmt.Sprintf("translate(%s %s)", pen.Px(thick), pen.Px(thick)), "fill", card.Inside)

@@ -99,7 +99,8 @@ func drawingOf(j sets.Job, w What) (drawings.Drawing, error) {
 		// A piece made of two is its halves, side by side.
 		halves := slices.DeleteFunc(drawings.Drawings(j), func(d drawings.Drawing) bool { return !strings.HasPrefix(d.Name, w.Piece+", ") })
 		if len(halves) > 0 {
-			return besideEachOther(drawings.Drawing{Name: w.Piece, Says: words.Capital(w.Piece) + ": what it is made of, inside face up", Warn: j.Warning()},
+			return besideEachOther(drawings.Drawing{Name: w.Piece, Warn: j.Warning(),
+				Says: words.Capital(w.Piece) + ": what it is made of, inside face up"},
 				halves), nil
 		}
 		return drawings.Drawing{}, fmt.Errorf("there is no piece %q", w.Piece)
@@ -115,7 +116,8 @@ func drawingOf(j sets.Job, w What) (drawings.Drawing, error) {
 
 // sideBySide draws every piece once, side by side, a little apart.
 func sideBySide(j sets.Job) drawings.Drawing {
-	return besideEachOther(drawings.Drawing{Name: "pieces", Warn: j.Warning(), Says: called(j) + ": every piece once, inside face up"}, drawings.Drawings(j))
+	return besideEachOther(drawings.Drawing{Name: "pieces", Warn: j.Warning(),
+		Says: called(j) + ": every piece once, inside face up"}, drawings.Drawings(j))
 }
 
 func besideEachOther(out drawings.Drawing, all []drawings.Drawing) drawings.Drawing {

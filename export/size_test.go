@@ -107,7 +107,8 @@ func TestTemplatesTrueToSize(t *testing.T) {
 			}
 			at, _ := found(t, d, lines[on])
 			in := laid{on, at, drawings.Point{X: at.X + d.W, Y: at.Y + d.H}}
-			if at.X < tileMargin-drawn.Near || at.Y < tileMargin || in.hi.X > paper.W-tileMargin+drawn.Near || in.hi.Y > paper.H-tileMargin-tileFoot+drawn.Near {
+			if at.X < tileMargin-drawn.Near || at.Y < tileMargin || in.hi.X > paper.W-tileMargin+drawn.Near ||
+				in.hi.Y > paper.H-tileMargin-tileFoot+drawn.Near {
 				t.Errorf("%s: the %s lies off the page at %v", paper.ID, d.Name, at)
 			}
 			for _, o := range all {

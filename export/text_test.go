@@ -132,7 +132,8 @@ func TestLongNamesLeavePageNumbers(t *testing.T) {
 		file := drawn.Kept(t, "l.pdf", mustProject(t, named(t, name)))
 		n := pagesOf(t, file)
 		for page := 1; page <= n; page++ {
-			text := drawn.Runs(t, "pdftotext", "-f", fmt.Sprint(page), "-l", fmt.Sprint(page), "-x", "0", "-y", "0", "-W", "596", "-H", "842", file, "-")
+			text := drawn.Runs(t, "pdftotext", "-f", fmt.Sprint(page), "-l", fmt.Sprint(page),
+				"-x", "0", "-y", "0", "-W", "596", "-H", "842", file, "-")
 			if want := fmt.Sprintf("page %d", page); page < 6 && !strings.Contains(flat(text), want) {
 				t.Errorf("%.20s…: page %d doesn't say so within its edges", name, page)
 			}

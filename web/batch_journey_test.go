@@ -27,7 +27,7 @@ func TestBatchJourney(t *testing.T) {
 	}
 	v.do("batches", chromedp.Navigate(v.address+"/batches"), chromedp.SetUploadFiles(chromedp.CSS("#list"), []string{list}))
 	v.click(".upload button")
-	v.sees("All of it fits.")
+	v.sees("You can finish everything in time.")
 	v.sees("the seed table × 8")
 	where := v.reads("location.pathname")
 
@@ -65,10 +65,10 @@ func TestBatchJourney(t *testing.T) {
 	// Too little time: what gives is told after the page, and one press does it.
 	v.do("back", chromedp.Navigate(v.address+where))
 	v.types(`[name="orders.@2.count"]`, "60")
-	v.sees("It is too much for the time")
-	v.sees("Ways to make it fit, each by itself")
+	v.sees("There isn't enough time")
+	v.sees("Any one of these is enough")
 	v.click(".gives li:nth-child(1) button")
-	v.sees("All of it fits.")
+	v.sees("You can finish everything in time.")
 
 	v.madeAndFound()
 }

@@ -50,7 +50,7 @@ func (a *app) batchOf(list string) string {
 func TestBatchPages(t *testing.T) {
 	a := stopped(t)
 	path := a.batchOf(ordered)
-	a.sees(path, "All of it fits", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape",
+	a.sees(path, "You can finish everything in time", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape",
 		"no fewer will do",
 		"settings of the stop", "this box has no tag for “thank you”")
 	a.sees(path+"/print", "☐ Trim: the seed table × 12", "To buy", "The stop, in turn")
@@ -127,7 +127,7 @@ func TestBatchPages(t *testing.T) {
 	}
 	at(t, a.post(path+"/away"))
 	a.sees("/batches", "No batches yet")
-	a.sees(path, "thrown away")
+	a.sees(path, "was deleted")
 }
 
 var dataBase = regexp.MustCompile(`data-base="(\d+)"`)
@@ -193,7 +193,7 @@ func TestBatchRefused(t *testing.T) {
 		{"no number of people", "orders.@1.colours", "", "hands", "none"},
 	} {
 		a.acts(path, c[1:]...)
-		a.sees(path, c[0], "Correct the marked fields")
+		a.sees(path, c[0], "Fix the red fields")
 		for _, file := range []string{"/sittings.ics", "/shopping.csv"} {
 			if w := a.get(path + file); w.Code != http.StatusConflict {
 				t.Errorf("%s: %d", file, w.Code)
@@ -204,18 +204,18 @@ func TestBatchRefused(t *testing.T) {
 	a.acts(path, "hands", "1")
 	// Too much for the time: what gives is told, and done when it is pressed.
 	a.acts(path, "orders.@1.count", "120")
-	a.sees(path, "It is too much for the time")
+	a.sees(path, "There isn't enough time")
 	gives := a.get(path + "/gives").Body.String()
-	found := regexp.MustCompile(`name="act"\s+value="(give:(?:Longer days|Help)[^"]*)"`).FindStringSubmatch(gives)
+	found := regexp.MustCompile(`name="act"\s+value="(give:(?:Longer days|Get help)[^"]*)"`).FindStringSubmatch(gives)
 	if found == nil {
 		t.Fatal(gives)
 	}
 	a.acts(path, "act", html.UnescapeString(found[1]))
-	a.sees(path, "All of it fits")
+	a.sees(path, "You can finish everything in time")
 	if said := a.acts(path, "act", "add", "add", "Hat box"); !strings.Contains(said, "called “Hat box”") {
 		t.Error(said)
 	}
-	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest || !strings.Contains(text(w), "does nothing here") {
+	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest || !strings.Contains(text(w), "no longer works on this page") {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {

@@ -101,7 +101,7 @@ func TestSearchJourney(t *testing.T) {
 	v.click(".upload button")
 	v.until("it is searched", `document.querySelector("#live").offsetParent !== null`)
 	v.until("the search ends", `!!document.querySelector(".live.ended")`)
-	v.until("it says what it found", `/(Found|Looked long): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)
+	v.until("it says what it found", `/(Found|Nothing better found): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)
 	v.until("every piece is there", `document.querySelectorAll(".board").length > 9`)
 	v.do("again", chromedp.Navigate(v.address+v.reads(`location.pathname`)))
 	v.until("what was found is remembered", `!!document.querySelector(".board") && !document.querySelector("[data-least]")`)

@@ -271,8 +271,8 @@ func TestCutLists(t *testing.T) {
 		t.Errorf("%d", w.Code)
 	}
 	a.post(path + "/away")
-	if strings.Contains(a.get("/cut").Body.String(), path+`"`) || !strings.Contains(a.get(path).Body.String(), "was thrown away") {
-		t.Error("it was not thrown away")
+	if strings.Contains(a.get("/cut").Body.String(), path+`"`) || !strings.Contains(a.get(path).Body.String(), "was deleted") {
+		t.Error("it was not deleted")
 	}
 	if a.post(path + "/back"); !strings.Contains(a.get("/cut").Body.String(), path+`"`) {
 		t.Error("it is not back")
@@ -304,12 +304,12 @@ func TestFoundIsOffered(t *testing.T) {
 		if strings.Contains(page, "data-least") {
 			t.Fatal("it is looked for again")
 		}
-		if !strings.Contains(page, "Less was found") {
+		if !strings.Contains(page, "Found a better layout") {
 			continue
 		}
 		offered++
 		now := a.post(path+"/change?stage=sheets&view=sheets", "base", fmt.Sprint(a.head(id).ID), "act", "take-deep").Body.String()
-		if strings.Contains(now, "Less was found") || a.head(id).Doc.Sheets.Look != "deep" {
+		if strings.Contains(now, "Found a better layout") || a.head(id).Doc.Sheets.Look != "deep" {
 			t.Fatal("it is not cut so")
 		}
 		if offered == 3 {

@@ -66,7 +66,7 @@ func TestDressingActs(t *testing.T) {
 	}
 	// While something is wrong it is not known which panels layers are on: none is lost.
 	do("act", "add-dress:layers")
-	if d, page := do("act", "panel:lid/top"); on(d)[0] != "outside" || !strings.Contains(page, "Correct the marked fields first") {
+	if d, page := do("act", "panel:lid/top"); on(d)[0] != "outside" || !strings.Contains(page, "Fix the red fields first") {
 		t.Errorf("while something is wrong: %v", on(d))
 	}
 	a.post("/projects/" + id + "/undo")

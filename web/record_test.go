@@ -155,7 +155,7 @@ func TestMaking(t *testing.T) {
 	a.sees("/logbook/years", "2026 3 1")
 	at(t, a.post(making+"/away"))
 	a.sees("/logbook", "The logbook is empty")
-	a.sees(making, "thrown away")
+	a.sees(making, "was deleted")
 	at(t, a.post(making+"/back"))
 	if w := a.get("/makings/99"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such making") {
 		t.Errorf("%d %s", w.Code, text(w))

@@ -30,7 +30,7 @@ func TestShopJourney(t *testing.T) {
 
 	v.do("to a box", chromedp.Navigate(v.address+"/"), chromedp.Click(chromedp.CSS(".card-item > a")))
 	v.do("its card", chromedp.Click(chromedp.CSS("#stage-3")))
-	v.sees("The corner of the lid")
+	v.sees("Side view of the corner of the lid")
 	v.js(fmt.Sprintf(`{ const s = document.querySelector("#f-card-stock"); s.value = %q;
 		s.dispatchEvent(new Event("change", {bubbles: true})); }`, id))
 	v.sees("base wall 0.44 mm")
@@ -56,7 +56,7 @@ func TestShopJourney(t *testing.T) {
 	v.do("let them", chromedp.Click(chromedp.CSS("#take-all")))
 	v.until("they took it", `!document.body.innerText.includes("Keep its old numbers")`)
 	v.do("take it out", chromedp.Click(chromedp.CSS("#remove-card")))
-	v.sees("so it is retired")
+	v.sees("so it was retired")
 }
 
 // What a box takes from the shop can be written into it; a caution can be put away on

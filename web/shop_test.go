@@ -211,7 +211,7 @@ func TestShopRefuses(t *testing.T) {
 		t.Errorf("a title of 300 letters: %d", w.Code)
 	}
 	id := a.begin(brief.New("in"))
-	for gap, want := range map[string]string{"": "Say how it was", "wide": "is no gap", "99 mm": "is no gap",
+	for gap, want := range map[string]string{"": "Say how it was", "wide": "how far the lid moves", "99 mm": "how far the lid moves",
 		"0.6 mm": "Kept in the shop"} {
 		if w := a.post("/projects/"+id+"/fitted", "gap", gap); !strings.Contains(w.Body.String(), want) {
 			t.Errorf("a gap of %q does not say %q", gap, want)

@@ -109,7 +109,7 @@ func TestMendByClick(t *testing.T) {
 		!strings.Contains(page, "12 in × 12 1/16 in") && !strings.Contains(page, "larger than every sheet") {
 		t.Error("the problem, or its remedy, is not on the page")
 	}
-	for _, says := range []string{"", "That is already corrected."} {
+	for _, says := range []string{"", "That is already fixed."} {
 		w := a.post("/projects/"+id+"/change", "act", "mend:tools.allowances", "base", fmt.Sprint(a.head(id).ID))
 		if p := plan.Make(a.head(id).Doc, request.Default); w.Code != 200 || !p.Holds() ||
 			!strings.Contains(w.Body.String(), says) {

@@ -42,7 +42,7 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 		p := t.p
 		if p.Hands = n; fits(p) {
 			out = append(out, Give{Kind: "hands", Hands: n,
-				Text: fmt.Sprintf("Help: with %d pairs of hands at the table it fits.", n)})
+				Text: fmt.Sprintf("Get help: with %d people at the table it is done in time.", n)})
 			break
 		}
 	}
@@ -51,8 +51,7 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 		p.Days = t.longer(more)
 		if fits(p) {
 			out = append(out, Give{Kind: "hours", Hours: more,
-				Text: fmt.Sprintf("Longer days: with %s more on every day that has time, "+
-					"it fits.", MinutesSaid(more))})
+				Text: fmt.Sprintf("Longer days: %s more on every day that has time is enough.", MinutesSaid(more))})
 			break
 		}
 	}
@@ -147,7 +146,7 @@ func (t *table) simpler(pace bench.Pace, fits func(schedule.Problem) bool) (Give
 	if !some || !fits(p) {
 		return Give{}, false
 	}
-	return Give{Kind: "simpler", Text: "Simpler: without layers and liners it fits."}, true
+	return Give{Kind: "simpler", Text: "Simpler: leave out the layers and liners."}, true
 }
 
 // later says by when the orders that are late could be ready: one after the other by their dates, so

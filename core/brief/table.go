@@ -12,8 +12,8 @@ const mostNotes = 4000
 // Table lists every field but the answers to a style's own questions, which the style lists.
 var Table = []document.Field{
 	{Path: "name", Kind: document.Words, Label: "name"},
-	{Path: "notes", Kind: document.Words, Label: "notes", Help: "What is to be known of this box. The times it was made have notes of their own.",
-		Most: mostNotes},
+	{Path: "notes", Kind: document.Words, Label: "notes",
+		Help: "Notes on this box. Each time you make it has notes of its own.", Most: mostNotes},
 	{Path: "units", Kind: document.Choice, Label: "units"},
 	{Path: "copies", Kind: document.Number, Label: "how many boxes"},
 	{Path: "contents.*.name", Kind: document.Words, Label: "name"},

@@ -237,7 +237,8 @@ func (s *Room) Tick(c *echo.Context) error {
 	}
 	more, err := strconv.Atoi(c.FormValue("more"))
 	if err != nil || more > step.Count || more < -step.Count {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("This step is done %d times at most. Load the page again.",
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf(
+			"This step is only done %d times. Reload the page to see what is left.",
 			step.Count))
 	}
 	mark := workbench.MarkOf(step)

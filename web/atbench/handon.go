@@ -49,7 +49,7 @@ func (s *Room) Out(c *echo.Context) error {
 		return err
 	}
 	if !ok {
-		return echo.NewHTTPError(http.StatusConflict, "There is no plan of "+st.Called()+" yet. Correct its marked fields first.")
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan of "+st.Called()+" yet. Fix its red fields first.")
 	}
 	o, what, err := s.optionsOf(c, j)
 	if err != nil {

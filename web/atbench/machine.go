@@ -137,7 +137,7 @@ func (s *Room) PressMachine(c *echo.Context) error {
 	button := c.FormValue("button")
 	known := map[string]bool{"start": true, "pause": true, "resume": true, "stop": true, "jam": true, "out": true}
 	if s.Machine == nil || !known[button] {
-		return s.showMachine(c, "That button does nothing here.")
+		return s.showMachine(c, desk.NoAct)
 	}
 	if _, err := s.Machine.Press(c.Request().Context(), button); err != nil {
 		return s.showMachine(c, machineTrouble(err))

@@ -32,7 +32,7 @@ func (s *Room) Share(c *echo.Context) error {
 	}
 	j, err := s.Work.JobCut(ctx, s.Work.Look(ctx, head, &desk.Edited[brief.Brief]{}))
 	if errors.Is(err, workbench.ErrUnmade) {
-		return echo.NewHTTPError(http.StatusConflict, "There is no plan to show yet. Correct the marked fields first.")
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan to show yet. Fix the red fields first.")
 	}
 	if err != nil {
 		return err

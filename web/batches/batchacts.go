@@ -55,8 +55,7 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 		return s.handedOver(ctx, c, *o)
 	case "unhand":
 		o.State, c.What = "", name+": not handed over"
-		c.Notice = "The order is back on the table. The logbook still says it was handed over: if that is wrong, throw that " +
-			"making away there."
+		c.Notice = "The order counts as not handed over. Its entry is still in the logbook: delete it there if it is wrong."
 	case "renew":
 		head, err := s.Store.Boxes.Head(ctx, o.Project)
 		if errors.Is(err, store.ErrNone) {
@@ -211,7 +210,7 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 			return nil
 		}
 	}
-	c.Notice = "The batch has changed, and this no longer makes it fit. Choose another way."
+	c.Notice = "The batch has changed, so this is no longer enough. Choose another way."
 	return nil
 }
 
@@ -220,7 +219,7 @@ func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document],
 	read := batch.Read(c.Doc, s.Today(), s.Workshop(ctx))
 	ordered := read.Orders[c.Doc.Of(o.ID)]
 	if ordered.Copy == 0 {
-		c.Notice = "Type how many you made first. Then the order goes into the logbook."
+		c.Notice = "Type how many you made. Then you can hand the order over."
 		return nil
 	}
 	m := record.Of(ordered.Brief, s.Clock())

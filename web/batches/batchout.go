@@ -53,7 +53,7 @@ func (s *Room) workedAt(c *echo.Context, what string) (*workedOut, error) {
 	}
 	w, err := s.workOut(c.Request().Context(), st, pace)
 	if err == nil && w == nil {
-		err = echo.NewHTTPError(http.StatusConflict, what+": correct the marked fields of the batch first.")
+		err = echo.NewHTTPError(http.StatusConflict, what+": fix the red fields of the batch first.")
 	}
 	return w, err
 }

@@ -281,8 +281,8 @@ func (s *Room) BatchGives(c *echo.Context, st *batchState) error {
 	if err != nil {
 		return err
 	}
-	return s.Render(c, http.StatusOK, "gives", &givesPage{desk.Page{Title: "Ways to make it fit", Part: "givelist"}, st.Path(), st.ID,
-		st.Read.Gives(pace)})
+	return s.Render(c, http.StatusOK, "gives", &givesPage{desk.Page{Title: "Ways to finish in time", Part: "givelist"},
+		st.Path(), st.ID, st.Read.Gives(pace)})
 }
 
 // BatchStamp says that something was done elsewhere, and otherwise nothing.

@@ -101,7 +101,7 @@ func (s *Room) shelve(ctx context.Context, act, folder string, ids []string) (sa
 	case "bin":
 		return "binned", shelf.ToBin(ctx, ids...)
 	}
-	return "", echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+	return "", desk.ErrNoAct
 }
 
 // FolderOf puts one box into a folder, or takes it out, from its own page.

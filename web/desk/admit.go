@@ -48,7 +48,7 @@ func (s *Desk) admitted(next echo.HandlerFunc) echo.HandlerFunc {
 			return c.Redirect(http.StatusSeeOther, "/enter?"+url.Values{"to": {r.URL.RequestURI()}}.Encode())
 		}
 		return echo.NewHTTPError(http.StatusUnauthorized,
-			"Your session has ended, so nothing was done. Load the page again and enter the passphrase.")
+			"Your session has ended, so nothing was done. Reload the page and enter the passphrase.")
 	}
 }
 

@@ -209,15 +209,14 @@ func acted[D any](ctx context.Context, k Kind[D], c *Changing[D]) error {
 		putBack(k, c)
 		return nil
 	}
-	err := k.Act(ctx, c)
-	if errors.Is(err, ErrNoAct) {
-		err = echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
-	}
-	return err
+	return k.Act(ctx, c)
 }
 
-// ErrNoAct says that a kind knows no such button.
-var ErrNoAct = errors.New("there is no such act")
+// ErrNoAct refuses a button that is not known here.
+var ErrNoAct = echo.NewHTTPError(http.StatusBadRequest, NoAct)
+
+// NoAct is what a page says of a button that is not known here.
+const NoAct = "That button no longer works on this page. Reload the page and try again."
 
 // putBack brings back a member of a list that another window took out, as this window showed it, with what was typed in
 // it since.

@@ -248,7 +248,7 @@ func Explain(err error, method string) (code int, text string) {
 		if reading {
 			return http.StatusServiceUnavailable, "That took too long, so it was given up. Try again."
 		}
-		return http.StatusServiceUnavailable, "That took too long. It may or may not be kept: load the page again to see."
+		return http.StatusServiceUnavailable, "That took too long, and your change may not be kept. Reload the page to check."
 	case reading:
 		return http.StatusInternalServerError, "Something went wrong inside Brevium. Nothing of yours was touched: go back and try again."
 	}

@@ -237,9 +237,9 @@ func SaysFound(found []cutting.Found) string {
 		says += fmt.Sprintf(" for %s", words.Coins(price))
 	}
 	if proved {
-		return says + ", and less can't be done: that is proved."
+		return says + ", the least possible (proved)."
 	}
-	return fmt.Sprintf("%s; at least %d are wanted.", says, bound)
+	return fmt.Sprintf("%s; at least %d are needed.", says, bound)
 }
 
 // boards renders the sheets of what was found.

@@ -125,7 +125,7 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     begin();
     if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
     if (e.message === "ended") tell("Your session has ended, so this was not ticked. Enter the passphrase, then try again.", true);
-    else tell("That did not arrive: is Brevium still running? What was ticked before is kept. Try again.");
+    else tell("That was not ticked. Is Brevium still running? Earlier ticks are kept. Try again.");
   } finally {
     clearTimeout(late);
     if (going === mine) going = null;

@@ -34,7 +34,7 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     root.classList.toggle("stepping", this.at >= 0);
     cuts.forEach((el, i) => { el.classList.toggle("now", i === this.at); el.classList.toggle("done", i < this.at); });
     if (!says) return;
-    if (this.at < 0) { says.textContent = "The cuts one after another, the part in hand lit."; return; }
+    if (this.at < 0) { says.textContent = "See the cuts one by one, with the part you are cutting highlighted."; return; }
     const [sheet, cut] = cuts[this.at].dataset.cut.split(":"), board = $(`[data-sheet="${sheet}"]`, root);
     says.replaceChildren(`Sheet ${Number(sheet) + 1}, cut ${Number(cut) + 1}: `,
       ...$(`[data-cut-says="${cut}"]`, board).cloneNode(true).childNodes);
@@ -86,9 +86,9 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     if (!least) { this.looking = false; return; }
     if (this.looked === key) return;
     this.stop();
-    Object.assign(this, { looked: key, looking: true, ended: false, done: 0, says: "Looking for less…" });
+    Object.assign(this, { looked: key, looking: true, ended: false, done: 0, says: "Looking for a better layout…" });
     source = new EventSource(least);
-    source.onerror = () => this.end("The search was broken off. Load the page to look again.");
+    source.onerror = () => this.end("The search stopped. Reload the page to start it again.");
     source.onmessage = (e) => this.told(JSON.parse(e.data));
   },
   told(now) {
@@ -100,7 +100,7 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     }
     if (now.better) this.says = `Found: ${now.says}`;
     if (!now.ended) return;
-    this.end(now.better ? `Found: ${now.says}` : `Looked long: ${now.says}`);
+    this.end(now.better ? `Found: ${now.says}` : `Nothing better found: ${now.says}`);
     if (now.again) again();
   },
   end(says) {
@@ -112,7 +112,7 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     source = null;
   },
   cancel() {
-    this.end("Stopped. What was found so far stands.");
+    this.end("Stopped. The best layout found so far is kept.");
     // The server has what was found as soon as it sees that nobody looks on.
     if (bench()) setTimeout(again, 150);
   },

@@ -59,7 +59,7 @@ document.addEventListener("alpine:init", () => Alpine.data("course", () => ({
     this.at = Number(this.$root.at.value);
     const n = Math.max(1, Math.ceil(this.at));
     this.number = this.at > 0 ? `${n} of ${steps.length}` : "Flat";
-    this.says = this.at > 0 ? steps[n - 1].textContent : "The pieces as they are cut.";
+    this.says = this.at > 0 ? steps[n - 1].textContent : "The pieces, cut out and flat.";
   },
   moved() { this.read(); remember(this.$root); },
   to(n) {

@@ -206,7 +206,7 @@ func (s *Room) LeastOfList(c *echo.Context) error {
 	}
 	task, report := cutlist.Read(head.Doc)
 	if len(report.Problems) > 0 {
-		return echo.NewHTTPError(http.StatusNotFound, "Correct the marked fields in this list first.")
+		return echo.NewHTTPError(http.StatusNotFound, "Fix the red fields in this list first.")
 	}
 	tasks := []cutting.Task{cutting.TaskOf(task)}
 	found, err := s.Sheets.Best(c.Request().Context(), tasks)

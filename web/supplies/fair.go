@@ -212,7 +212,7 @@ func (s *Room) fairCut(c *echo.Context) (*fair, []cutting.Found, error) {
 	}
 	tasks := f.tasks()
 	if len(tasks) == 0 {
-		return nil, nil, echo.NewHTTPError(http.StatusNotFound, "None of these boxes can be cut yet. Choose a box that has a plan.")
+		return nil, nil, echo.NewHTTPError(http.StatusNotFound, "None of the boxes you chose is finished. Choose one that is.")
 	}
 	found, err := s.Sheets.Best(c.Request().Context(), tasks)
 	return f, found, err

@@ -131,7 +131,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 	if len(all) > 0 {
 		e.Doc.Cards[i].Retired = "yes"
 		e.What = "Retired " + title
-		e.Notice = fmt.Sprintf("%s this card, so it is retired. They keep it, but you can't choose it for others.",
+		e.Notice = fmt.Sprintf("%s this card, so it was retired, not removed. Other boxes can no longer choose it.",
 			desk.PlainCount(len(all), "box uses", "boxes use"))
 		return nil
 	}
@@ -227,8 +227,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
 		l, err := shop.ParseCaliper(gap, measure.Millimetres)
 		if err != nil || l > 10*measure.Millimetre {
-			return fit, fmt.Sprintf("%q is no gap: measure with strips of card how much play the lid has over its whole width, "+
-				"like 0.6 mm.", gap)
+			return fit, fmt.Sprintf("Brevium can't read %q. Measure how far the lid moves from side to side, such as 0.6 mm.", gap)
 		}
 		fit.Gap = brief.Text(l.Exact("mm"))
 		return fit, ""

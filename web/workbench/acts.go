@@ -38,7 +38,7 @@ var acts = map[string]struct {
 	"add-piece":     {"Added a piece", addPiece},
 	"remove-piece":  {"Removed a piece", removePiece},
 	"use-size":      {"Set the size", useSize},
-	"use-contents":  {"Sized it to the contents", useContents},
+	"use-contents":  {"Took the size from the contents", useContents},
 	"choose-way":    {"Chose an arrangement", chooseWay},
 	"choose-for-me": {"Let Brevium arrange the things", chooseForMe},
 	"move":          {"Moved a thing", moveStack},
@@ -52,8 +52,8 @@ var acts = map[string]struct {
 	"remove-dress":  {"Removed a decoration", removeDress},
 	"scheme":        {"Chose a colour scheme", takeScheme},
 	"take-deep":     {"Chose the layout with the least card", takeDeep},
-	"hold":          {"Held a piece on its sheet", holdPiece},
-	"unpin-all":     {"Let all held pieces go", unpinAll},
+	"hold":          {"Held a piece in its place", holdPiece},
+	"unpin-all":     {"Released all held pieces", unpinAll},
 	"add-box":       {"Added a box", addBox},
 	"remove-box":    {"Removed a box", removeBox},
 }
@@ -155,7 +155,7 @@ func mend(ctx context.Context, c *pressed) error {
 			return nil
 		}
 	}
-	c.Notice = "That is already corrected."
+	c.Notice = "That is already fixed."
 	return nil
 }
 
@@ -227,7 +227,7 @@ func moveStack(_ context.Context, c *pressed) error {
 		dx, errX := strconv.Atoi(part[1])
 		dy, errY := strconv.Atoi(part[2])
 		if errX != nil || errY != nil || max(dx, -dx, dy, -dy) > desk.MostSteps {
-			return echo.NewHTTPError(http.StatusBadRequest, "Brevium can't read that move. Load the page again and try once more.")
+			return echo.NewHTTPError(http.StatusBadRequest, "That move didn't work. Reload the page and try again.")
 		}
 		// Snapped: a move ends on a mark of the tools.
 		side, step := p.Load.Room.Around, p.Step.Size

@@ -4,17 +4,15 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"net/http"
 	"slices"
 	"strconv"
 	"strings"
-
-	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
 	"brevium/core/layout"
 	"brevium/core/measure"
 	"brevium/core/plan"
+	"brevium/web/desk"
 )
 
 // takeDeep keeps what a deep search found.
@@ -31,7 +29,7 @@ func holdPiece(_ context.Context, c *pressed) error {
 	how := ""
 	got, _ := fmt.Sscanf(strings.ReplaceAll(c.Arg, ":", " "), "%d %d %s %f %f", &n, &i, &how, &right, &down)
 	if got != 3 && got != 5 || max(math.Abs(right), math.Abs(down)) > 5000 {
-		return echo.NewHTTPError(http.StatusBadRequest, "That button does nothing here. Load the page again.")
+		return desk.ErrNoAct
 	}
 	p := c.room.MakeIn(c.shop, *c.Seen, "").Plan
 	if !p.OK() || n < 0 || n >= len(p.Layout.Sheets) || i < 0 || i >= len(p.Layout.Sheets[n].Placed) {

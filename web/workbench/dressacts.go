@@ -35,7 +35,7 @@ func pointPanel(_ context.Context, c *pressed) error {
 	p := plan.Make(c.Doc, c.shop)
 	c.Focus = "panel-" + strings.ReplaceAll(c.Arg, "/", "-")
 	if !p.OK() { // which panels the layers are on is read off the plan
-		c.Notice = "Correct the marked fields first. Then choose the panel again."
+		c.Notice = "Fix the red fields first. Then choose the panel again."
 		return nil
 	}
 	covers := map[string][]string{}

@@ -190,7 +190,7 @@ func (s *Room) lastThatWorks(ctx context.Context, project string, from int64, bo
 }
 
 // ErrNoPlan refuses what can only be done with a plan.
-var ErrNoPlan = echo.NewHTTPError(http.StatusNotFound, "This box has no plan yet. Correct the marked fields first.")
+var ErrNoPlan = echo.NewHTTPError(http.StatusNotFound, "This box has no plan yet. Fix the red fields first.")
 
 // made is what a document comes to: a plan, and of a set the whole.
 type made struct {

@@ -56,7 +56,7 @@ func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop) []stage {
 		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
 			st.State, st.Why = "trouble", "a piece is larger than its sheet"
 		case st.ID == "bench" && p.OK() && !p.Holds():
-			st.State, st.Why = "trouble", "the proof does not hold"
+			st.State, st.Why = "trouble", "a check failed"
 		case st.ID == "dressing" && st.State != "trouble" && p.Wish.Empty():
 			st.State, st.Why = "settled", "plain card"
 		}
