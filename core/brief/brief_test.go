@@ -86,7 +86,7 @@ func TestMerge(t *testing.T) {
 	newest := New("in")
 	newest.Set("name", "theirs")
 	newest.Set("copies", "3")
-	got, conflicts := Merge(newest, map[string]document.Typed{
+	got, conflicts := Form.Merge(newest, map[string]document.Typed{
 		"name": typed("mine", "New box"), "copies": typed("1", "1"), "contents.@1.length": typed("7", "4 1/2 in"),
 		"card.sheet": typed("12x12", "12x12"), "contents.@9.length": typed("8", "7")})
 	want := []document.Conflict{{Field: "contents.@9.length", Mine: "8", Gone: true},

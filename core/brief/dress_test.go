@@ -82,7 +82,7 @@ func TestDressIsItsOwn(t *testing.T) {
 	if b.Dress.Layers[0].Border != "" || len(b.Dress.Toppers) != 0 {
 		t.Error("a copy shares the dressing")
 	}
-	merged, conflicts := Merge(c, map[string]document.Typed{"dress.layers.@b.border": {Text: "1/8 in"},
+	merged, conflicts := Form.Merge(c, map[string]document.Typed{"dress.layers.@b.border": {Text: "1/8 in"},
 		"dress.layers.@a.border": {Text: "1/2 in"}, "dress.layers.@z.border": {Text: "1 in"}})
 	if merged.Dress.Layers[1].Border != "1/8 in" || merged.Dress.Layers[0].Border != "1/4 in" || len(conflicts) != 2 {
 		t.Errorf("%+v %+v", merged.Dress.Layers, conflicts)

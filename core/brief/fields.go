@@ -49,11 +49,6 @@ func (b *Brief) Placed(path string) string { return Form.Placed(b, path) }
 // TooLong says of a text that a field can't hold it, "" where it can.
 func TooLong(path, text string) string { return Form.TooLong(path, text) }
 
-// Merge lays the fields typed in one window on to the newest brief.
-func Merge(newest Brief, typed map[string]document.Typed) (Brief, []document.Conflict) {
-	return Form.Merge(newest, typed)
-}
-
 // Clone gives a copy that shares nothing with b.
 func (b Brief) Clone() Brief { return document.Clone(b) }
 

@@ -61,7 +61,7 @@ func TestScoredFields(t *testing.T) {
 	mine := map[string]document.Typed{"box.pieces.0.width": typed("10 in", "9 in"), "box.pieces.1.across": typed("1/2 both", "1 both")}
 	newest := b.Clone()
 	newest.Set("box.pieces.0.width", "11 in")
-	if out, conflicts := Merge(newest, mine); len(conflicts) != 1 ||
+	if out, conflicts := Form.Merge(newest, mine); len(conflicts) != 1 ||
 		conflicts[0].Field != "box.pieces.0.width" || out.Get("box.pieces.0.width") != "11 in" {
 		t.Errorf("two windows: %v", conflicts)
 	}

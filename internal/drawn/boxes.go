@@ -1,13 +1,14 @@
 package drawn
 
 import (
-	"fmt"
 	"testing"
 
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/core/style"
+	"brevium/internal/tried"
 )
 
 // Made plans a tray with its lid of a size, with fields and texts in pairs.
@@ -54,16 +55,8 @@ func Sized(t testing.TB, style string) *plan.Plan {
 }
 
 // SizedOr is a style's box of a size in millimetres, or the problems with it.
-func SizedOr(style string, l, w, d int) *plan.Plan {
-	b := brief.New("mm")
-	text := func(mm int) brief.Text { return brief.Text(fmt.Sprintf("%d mm", mm)) }
-	b.Contents, b.Size = nil, &brief.Size{Length: text(l), Width: text(w), Depth: text(d)}
-	b.Box = brief.Box{Style: brief.Text(style)}
-	b.Set("tools.step", "1 mm")
-	b.Set("card.sheet", "a3")
-	b.Set("card.join", "yes")
-	if style == "arched-box" { // half as high as it is wide, and more
-		b.Size.Depth = text(d + l/2)
-	}
-	return plan.Make(b, request.Default)
+func SizedOr(id string, l, w, d int) *plan.Plan {
+	b := tried.Metric(id, l, w, d, "card.join", "yes")
+	tried.Suit(&b, style.Find(id))
+	return tried.Unmended(b)
 }

@@ -14,11 +14,11 @@ import (
 	"strings"
 	"testing"
 
-	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/demo"
+	"brevium/internal/tried"
 )
 
 // Near is how near two lines are that are the same, in millimetres.
@@ -43,13 +43,8 @@ func (s Line) Is(o Line, near float64) bool {
 // Job plans a box in whole millimetres, on A3, with fields and texts in pairs.
 func Job(t testing.TB, style string, l, w, d string, set ...string) sets.Job {
 	t.Helper()
-	b := brief.New("mm")
-	b.Name, b.Contents = "Fair box", nil
-	b.Size = &brief.Size{Length: brief.Text(l), Width: brief.Text(w), Depth: brief.Text(d)}
-	for i, pairs := 0, append([]string{"tools.step", "1 mm", "card.sheet", "a3", "box.style", style}, set...); i+1 < len(pairs); i += 2 {
-		b.Set(pairs[i], pairs[i+1])
-	}
-	p := plan.Make(b, request.Default)
+	p := tried.Unmended(tried.Sized(l, w, d, append([]string{"name", "Fair box", "units", "mm", "tools.step", "1 mm",
+		"card.sheet", "a3", "box.style", style}, set...)...))
 	if !p.OK() {
 		t.Fatalf("%s: %v", style, p.Problems)
 	}

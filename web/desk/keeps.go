@@ -32,8 +32,10 @@ func (p Keeps[D]) Change(c *echo.Context) error {
 	return k.Answer(c, head, e, err)
 }
 
+// Undo takes the newest change back, or tells of one that is another window's.
 func (p Keeps[D]) Undo(c *echo.Context) error { return p.move(c, true) }
 
+// Redo makes again what was taken back last.
 func (p Keeps[D]) Redo(c *echo.Context) error { return p.move(c, false) }
 
 func (p Keeps[D]) move(c *echo.Context, back bool) error {
