@@ -39,7 +39,7 @@ var Form = document.New(document.Form[Note]{
 		{Path: "contents", Kind: document.Words, Label: "what went in"},
 		{Path: "card", Label: "from which card"},
 		{Path: "fit", Label: "how it fitted"},
-		{Path: "gap", Kind: document.Words, Label: "or the gap, measured"},
+		{Path: "gap", Kind: document.Words, Label: "or how far the lid moved from side to side"},
 		{Path: "minutes", Kind: document.Number, Label: "minutes, in all"},
 		{Path: "change", Kind: document.Words, Label: "what to change next time", Most: mostNotes / 2},
 		{Path: "notes", Kind: document.Words, Label: "notes", Most: mostNotes / 2},

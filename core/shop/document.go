@@ -46,7 +46,7 @@ type Fit struct {
 	Usual   brief.Text  `json:"usual"`
 	Had     brief.Text  `json:"had"`
 	Verdict brief.Text  `json:"verdict,omitempty"`
-	Gap     brief.Text  `json:"gap,omitempty"`
+	Gap     brief.Text  `json:"gap,omitempty"` // how far the lid moved, both sides together
 }
 
 // The most a shop lists.

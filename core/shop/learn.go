@@ -35,7 +35,7 @@ type Record struct {
 	Key
 	Usual, Had Length
 	Verdict    string // tight, right or loose; or
-	Gap        Length // what was measured, when Measured
+	Gap        Length // how far the lid moved, both sides together, when Measured
 	Measured   bool
 }
 

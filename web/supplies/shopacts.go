@@ -238,7 +238,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 			return fit, ""
 		}
 	}
-	return fit, "Say how it was: too tight, just right or loose; or how large the gap is."
+	return fit, "Say how it was: too tight, just right or loose. Or type how far the lid moves from side to side."
 }
 
 // KeepOffcuts puts what is left of a plan's sheets on the list of the shop.

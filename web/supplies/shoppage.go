@@ -376,7 +376,7 @@ func learnt(st *shopState) (out []fitLesson) {
 // Found tells a record in words.
 func (l fitLesson) Found(f shop.Fit) string {
 	if f.Gap != "" {
-		return "a gap of " + string(f.Gap)
+		return "it moved " + string(f.Gap) + " from side to side"
 	}
 	for _, v := range shop.Verdicts {
 		if v.ID == string(f.Verdict) {
