@@ -30,7 +30,7 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 	w := request.Default
 	out := map[string]func() any{
 		"sections": func() any { return readings.Sections(p) }, "carries": func() any { return readings.Carries(p) },
-		"grains": func() any { return readings.Grains(p) }, "left": func() any { return readings.LeftOver(p) },
+		"grains": func() any { return readings.Grains(p) }, "left": func() any { return readings.LeftOver(p, nil) },
 		"supplies":   func() any { return readings.Supplies(p) },
 		"json":       func() any { return string(planjson.Write(p)) },
 		"advice":     func() any { a := advice.Of(p, w); return []any{a.Problems, a.Warnings, a.Advice} },

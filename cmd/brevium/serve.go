@@ -189,6 +189,7 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 		BaseContext: func(net.Listener) context.Context { return asking }}
 	desk.Timeouts(server)
+	desk.Ease()
 	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\n", listener.Addr(), database)
 	if cutter != nil {
 		fmt.Printf("Its cutting machine is at %s\n", cutter.Base)

@@ -18,6 +18,7 @@ type adviser struct {
 	*plan.Plan
 	w    request.Workshop
 	work *budget
+	soon bool // nothing is searched for yet
 }
 
 // Make plans a brief as it is shown: with every warning, what would make it fit its sheets, and problems that
@@ -27,11 +28,24 @@ func Make(b brief.Brief, w request.Workshop) *plan.Plan { return Of(plan.Make(b,
 // Of is a plan with all that is to be said of it.
 func Of(p *plan.Plan, w request.Workshop) *plan.Plan {
 	a := newAdviser(p, w)
+	a.all()
+	return a.Plan
+}
+
+// Soon is Of without what must be searched for: problems and warnings stand there, and no remedy that would have to be
+// tried. It reports whether there was nothing to search, so that this is all there is.
+func Soon(p *plan.Plan, w request.Workshop) (first *plan.Plan, whole bool) {
+	a := newAdviser(p, w)
+	a.work, a.soon = work(0), true
+	a.all()
+	return a.Plan, !a.work.Over()
+}
+
+func (a *adviser) all() {
 	a.tooLarge()
 	a.fit()
 	a.warn(true)
 	a.mends()
-	return a.Plan
 }
 
 // Warned is a plan with its warnings; nothing is searched for.
@@ -43,12 +57,12 @@ func Warned(p *plan.Plan, w request.Workshop) *plan.Plan {
 
 func newAdviser(p *plan.Plan, w request.Workshop) *adviser {
 	own := p.Reporting(slices.Clone(p.Problems), slices.Clone(p.Warnings), plan.Advice{Stronger: map[string][]brief.Fix{}})
-	return &adviser{own, w, work(remedied)}
+	return &adviser{Plan: own, w: w, work: work(remedied)}
 }
 
 // Cut is a plan, cut as was found, with what is to be said of its sheets.
 func Cut(p *plan.Plan, found []cutting.Found, w request.Workshop) *plan.Plan {
-	a := &adviser{p.Cut(found), w, work(remedied)}
+	a := &adviser{Plan: p.Cut(found), w: w, work: work(remedied)}
 	a.warnStock()
 	return a.Plan
 }
@@ -75,7 +89,7 @@ func (a *adviser) fit() {
 	switch w := &a.Warnings[i]; {
 	case len(a.Advice.Fixes) > 0:
 		w.Fix, w.Set = a.Advice.Fixes[0].Text, a.Advice.Fixes[0].Set
-	case a.work.Over():
+	case a.work.Over() && !a.soon:
 		w.Fix = "There is too much in this box to look for every remedy: put less in, or choose a larger sheet."
 	}
 }

@@ -158,6 +158,14 @@ func TestPins(t *testing.T) {
 	}
 }
 
+// keeping is the shop that ships, with offcuts in it.
+func keeping(offcuts ...shop.Offcut) request.Workshop {
+	d := shop.Shipped()
+	d.Offcuts = offcuts
+	s, _ := shop.Read(d)
+	return request.Workshop{Shop: *s}
+}
+
 // Several boxes are laid together by their cards; offcuts in hand come first.
 func TestTogether(t *testing.T) {
 	a, b := advice.Make(tubes(1, 42, 180, 121), request.Default), advice.Make(tubes(1, 34, 148, 121), request.Default)
@@ -166,8 +174,7 @@ func TestTogether(t *testing.T) {
 		len(cuts[0].Sheets[0].Placed) != 2 || !strings.HasSuffix(cuts[0].Sheets[0].Placed[0].Piece, ": tube") {
 		t.Errorf("%+v", cuts)
 	}
-	w := request.Default
-	w.Offcuts = []shop.Kept{{ID: "k", Card: "cover-216", Width: 200 * measure.Millimetre, Height: 130 * measure.Millimetre}}
+	w := keeping(shop.Offcut{ID: "k", Card: "cover-216", Width: "200 mm", Height: "130 mm"})
 	c := tubes(1, 42, 180, 121)
 	c.Sheets.Offcuts = "yes"
 	p := advice.Make(c, w)
@@ -179,11 +186,11 @@ func TestTogether(t *testing.T) {
 
 // Two offcuts of one size are two: each is counted once, and only what is cut is used.
 func TestEqualOffcuts(t *testing.T) {
-	w := request.Default
+	var three []shop.Offcut
 	for _, id := range []string{"k1", "k2", "k3"} {
-		w.Offcuts = append(w.Offcuts, shop.Kept{ID: id, Card: "cover-216", Width: 190 * measure.Millimetre,
-			Height: 130 * measure.Millimetre})
+		three = append(three, shop.Offcut{ID: id, Card: "cover-216", Width: "190 mm", Height: "130 mm"})
 	}
+	w := keeping(three...)
 	b := tubes(2, 42, 180, 121)
 	b.Sheets.Offcuts = "yes"
 	p := advice.Make(b, w)

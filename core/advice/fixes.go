@@ -118,7 +118,7 @@ func (a *adviser) tooLarge() {
 	defer func() { a.Box = nil }()
 	a.Problems = slices.DeleteFunc(a.Problems, func(p brief.Problem) bool { return p.Text == r.Says })
 	for _, f := range a.slighter(a.w) {
-		if plan.Make(a.With(f.Set), a.w).OK() {
+		if len(plan.Refusals(a.With(f.Set), a.w)) == 0 {
 			a.Refuse(brief.Problem{Field: f.Set[0].Field, Text: r.Says, Fix: f.Text, Set: f.Set})
 			return
 		}

@@ -54,8 +54,7 @@ func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
 	if !a.affords(6) {
 		return false
 	}
-	q := plan.Make(a.With(set), a.w)
-	return !slices.ContainsFunc(q.Problems, func(pr brief.Problem) bool {
+	return !slices.ContainsFunc(plan.Refusals(a.With(set), a.w), func(pr brief.Problem) bool {
 		return !slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == pr.Field && g.Text == pr.Text })
 	})
 }

@@ -27,8 +27,8 @@ func (a *adviser) strengthen(w request.Workshop, code string) (out []brief.Fix) 
 		if !a.affords(2) {
 			return false
 		}
-		q := plan.Make(a.With(f.Set), w)
-		if !q.Holds() {
+		q := plan.Borne(a.With(f.Set), w)
+		if q == nil || !q.Holds() {
 			return false
 		}
 		if slices.ContainsFunc(readings.Carries(q.Under(a.Above)), func(c readings.Carry) bool { return c.Code == code && !c.Holds }) {

@@ -97,7 +97,7 @@ func taskOf(q *request.Request, ask request.Cutting, card shop.Card, sheets []sh
 		t.Work = least.Deep
 	}
 	if ask.Offcuts {
-		for _, o := range q.Offcuts {
+		for _, o := range q.Kept() {
 			if o.Card == card.ID {
 				t.add(least.Size{Name: "offcut " + q.Say(o.Width) + " × " + q.Say(o.Height), W: o.Width, H: o.Height, Count: 1,
 					Offcut: true}, shop.Sheet{Title: "a kept offcut", Width: o.Width, Height: o.Height}, o.ID)

@@ -334,7 +334,7 @@ func TestDressedSets(t *testing.T) {
 func TestLeft(t *testing.T) {
 	p := advice.Make(tried.Dressed(tried.Metric("chamfer-foot", 90, 50, 60),
 		`{"toppers": [{"shape": "round", "width": "20 mm"}]}`), request.Default)
-	left := readings.LeftOver(p)
+	left := readings.LeftOver(p, nil)
 	if !p.Holds() || len(left) == 0 {
 		t.Fatal(tried.Said(p), left)
 	}

@@ -138,6 +138,30 @@ func Proof(b brief.Brief, w request.Workshop) *Plan {
 	return m.Plan
 }
 
+// Borne is a plan as far as what it bears: it is proved and its pieces have sheets, but how they lie there is not known
+// and the bench is told nothing; nil when it does not come so far.
+func Borne(b brief.Brief, w request.Workshop) *Plan {
+	m := newMaking(request.Read(b, w), w, nil)
+	if !m.found() || !m.dress() || !m.cuttable() {
+		return nil
+	}
+	m.sizes = true
+	if _, tooBig := m.needs(m.Box); tooBig > 0 {
+		return nil
+	}
+	m.prove()
+	return m.Plan
+}
+
+// Refusals are what keeps a brief from having a plan: the problems of Make, found without proof, sheets or words.
+func Refusals(b brief.Brief, w request.Workshop) []brief.Problem {
+	m := newMaking(request.Read(b, w), w, nil)
+	if m.found() && m.dress() {
+		m.cuttable()
+	}
+	return m.Problems
+}
+
 // Troubles are what is wrong with a brief, sheets left out of account.
 func Troubles(b brief.Brief, w request.Workshop) []brief.Problem {
 	m := newMaking(request.Read(b, w), w, nil)

@@ -90,7 +90,9 @@ func (m *making) run() *style.Box {
 		return nil
 	}
 	chosen := ways[0]
-	m.Ways = m.rank(ways, m.likeliest())
+	if !m.hasty || m.Way == "" { // of a draft whose arrangement is picked no other is wanted
+		m.Ways = m.rank(ways, m.likeliest())
+	}
 	if m.noneLies() && !m.hasty && m.spec.Given == nil {
 		ways = m.ways(2 * tried)
 		m.Ways = m.rank(ways, 2*tried)

@@ -178,7 +178,7 @@ func (p *Plan) spacers(cards []bench.ScoreCard) (out []string) {
 func (p *Plan) leftFor(wide measure.Length) string {
 	const hand = 60 * measure.Millimetre
 	takes := func(w, h measure.Length) bool { return min(w, h) >= wide && max(w, h) >= hand }
-	for _, o := range p.Offcuts {
+	for _, o := range p.Kept() {
 		if takes(o.Width, o.Height) {
 			return fmt.Sprintf(", from the offcut of %s × %s that you kept", p.Say(o.Width), p.Say(o.Height))
 		}

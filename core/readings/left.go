@@ -9,6 +9,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
+	"brevium/core/shop"
 	"brevium/core/words"
 )
 
@@ -37,7 +38,7 @@ var small = []struct {
 const LeastLeft = 15 * measure.Millimetre
 
 // LeftOver lists what is left over, the largest first, with what it would do for.
-func LeftOver(p *plan.Plan) (out []Left) {
+func LeftOver(p *plan.Plan, kept []shop.Kept) (out []Left) {
 	for _, piece := range p.Box.Pieces() {
 		if piece.Part != net.Box {
 			continue
@@ -60,7 +61,7 @@ func LeftOver(p *plan.Plan) (out []Left) {
 			}
 		}
 	}
-	for _, o := range p.Offcuts {
+	for _, o := range kept {
 		if min(o.Width, o.Height) >= LeastLeft {
 			out = addLeft(out, Left{From: "an offcut that you kept", Stock: o.Card, W: max(o.Width, o.Height),
 				H: min(o.Width, o.Height), Count: 1})

@@ -50,9 +50,9 @@ type Cards struct {
 	Dressing  map[string]shop.Card // of what goes on, in and round it, by their names
 	Layer     shop.Card            // of the layers that are only counted
 	Comes     func(shop.Card) []shop.Sheet
-	Offcuts   []shop.Kept
-	Least     bool // the sheet that needs least card is taken
-	Join      bool // a piece too large is made of two halves
+	Kept      func() []shop.Kept // offcuts, of whatever card
+	Least     bool               // the sheet that needs least card is taken
+	Join      bool               // a piece too large is made of two halves
 	KeepGrain bool
 }
 
@@ -125,7 +125,7 @@ func (d *door) read() {
 	d.Name, d.Join = d.r.Name("name", d.Brief.Name, "The project"), d.Brief.Card.Join == "yes"
 	d.Copies, _ = d.r.Count("copies", d.Brief.Copies, MostCopies)
 	if d.oneOf("tools.house", string(d.Brief.Tools.House), "yes", "no") == "no" {
-		d.w.Tools, d.w.Said, d.w.Habits, d.w.Learnt = shop.Tools{}, brief.Tools{}, nil, nil
+		d.w.Shop = d.w.Bare()
 	}
 	d.readShop()
 	if d.Style = style.Find(string(d.Brief.Box.Style)); d.Style == nil {
@@ -143,7 +143,7 @@ func (d *door) read() {
 }
 
 func (d *door) readShop() {
-	d.Offcuts = d.w.Offcuts
+	d.Kept = d.w.Offcuts
 	d.readTools()
 	d.readCards()
 	d.readDress()

@@ -45,10 +45,10 @@ func (w Workshop) Begin(b brief.Brief) brief.Brief {
 		}
 	}
 	units := measure.Unit(b.Units)
-	if step, err := measure.ParseStep(w.Habits["step"], units); err == nil && step.Unit.Metric() == units.Metric() {
+	if step, err := measure.ParseStep(w.Habit("step"), units); err == nil && step.Unit.Metric() == units.Metric() {
 		b.Tools.Step = brief.Text(step.String())
 	}
-	if fit := w.Habits["fit"]; fit != "" {
+	if fit := w.Habit("fit"); fit != "" {
 		b.Tools.Fit = brief.Text(fit)
 	}
 	return b
@@ -90,12 +90,16 @@ func (d *door) use(kind, says string, set ...string) {
 
 // habit gives what the document says of something or, where it leaves it open, what the house does.
 func (d *door) habit(id string, said string) string {
-	if said != "" || d.w.Habits[id] == "" {
+	if said != "" {
+		return said
+	}
+	does := d.w.Habit(id)
+	if does == "" {
 		return said
 	}
 	h, _ := shop.FindHabit(id)
-	d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, d.w.Habits[id])), h.Path, d.w.Habits[id])
-	return d.w.Habits[id]
+	d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, does)), h.Path, does)
+	return does
 }
 
 func labelOf(h shop.Habit, choice string) string {
@@ -114,7 +118,7 @@ func (d *door) readHabits() {
 		role  style.Role
 	}{{"clearance", style.Clearance}, {"walls", style.Walls}, {"tabs", style.Tabs}, {"gussets", style.Gussets}} {
 		q, asks := d.Style.For(by.role)
-		if choice := d.w.Habits[by.habit]; asks && choice != "" {
+		if choice := d.w.Habit(by.habit); asks && choice != "" {
 			if took, ok := d.Answers.Follow(d.Style, q, choice); ok {
 				h, _ := shop.FindHabit(by.habit)
 				d.use("habit", fmt.Sprintf("%s: %s", h.Label, labelOf(h, choice)), "box.options."+q.ID, took)
@@ -255,7 +259,7 @@ func (d *door) readSlack() {
 		}
 		return
 	}
-	if l, ok := d.w.Learnt[d.FitKey]; ok && !l.Aside && l.More != 0 {
+	if l, ok := d.w.Fit(d.FitKey); ok && !l.Aside && l.More != 0 {
 		d.Learnt, d.Slack = &l, max(0, d.Slack+l.More)
 		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", d.OuterCard().Title,
 			d.FitKey.Walls, d.Slack.MM(), d.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",

@@ -71,6 +71,18 @@ func MakeFor(b brief.Brief, n int, w request.Workshop) *Set {
 	})
 }
 
+// SoonFor is MakeFor without what must be searched for; it reports whether there was nothing to search.
+func SoonFor(b brief.Brief, n int, w request.Workshop) (s *Set, whole bool) {
+	s = makeSet(b, func(i int, m brief.Brief) (p *plan.Plan) {
+		if p = plan.Make(m, w); i != n {
+			return advice.Warned(p, w)
+		}
+		p, whole = advice.Soon(p, w)
+		return p
+	})
+	return s, whole
+}
+
 // Member gives the nth box of a set as a document of its own, with what follows from the boxes before it.
 func Member(b brief.Brief, n int, w request.Workshop) brief.Brief {
 	b.Several.Boxes = b.Several.Boxes[:n+1]

@@ -135,7 +135,7 @@ func TestHabitsAreAnswers(t *testing.T) {
 		d := Shipped()
 		for _, c := range h.Choices[1:] {
 			d.Set("habits."+h.ID, c.ID)
-			if s, r := Read(d); len(r.Problems) > 0 || s.Habits[h.ID] != c.ID {
+			if s, r := Read(d); len(r.Problems) > 0 || s.Habit(h.ID) != c.ID {
 				t.Errorf("%s = %s: %v", h.ID, c.ID, r.Problems)
 			}
 		}

@@ -161,10 +161,10 @@ func LearnAll(records []Record, aside func(Key) bool) map[Key]Learnt {
 	return out
 }
 
-// Keys lists what was learnt in order.
-func Keys(learnt map[Key]Learnt) []Key {
-	out := make([]Key, 0, len(learnt))
-	for k := range learnt {
+// FitKeys lists of what boxes fits were learnt, in order.
+func (s Shop) FitKeys() []Key {
+	out := make([]Key, 0, len(s.learnt))
+	for k := range s.learnt {
 		out = append(out, k)
 	}
 	slices.SortFunc(out, func(a, b Key) int {

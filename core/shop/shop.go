@@ -15,9 +15,9 @@ type Shop struct {
 	Shelf
 	Tools    Tools
 	Said     brief.Tools // the tools as they were typed, to write into a document
-	Habits   map[string]string
-	Learnt   map[Key]Learnt
-	Offcuts  []Kept
+	habits   map[string]string
+	learnt   map[Key]Learnt
+	offcuts  []Kept
 	Troubled map[string]string // cards that can't be used, and why
 	Stocks   map[string]brief.Stock
 	Writes   map[string][]string // of each card, the fields and texts that describe it in a document
@@ -45,7 +45,7 @@ type Kept struct {
 func Read(d Document) (*Shop, *brief.Report) {
 	r := readerIn(d.Units())
 	s := &Shop{Shelf: Shelf{Sheets: Sheets}, Currency: strings.TrimSpace(string(d.Currency)), Said: d.Tools,
-		Habits: map[string]string{}, Troubled: map[string]string{}, Stocks: map[string]brief.Stock{},
+		habits: map[string]string{}, Troubled: map[string]string{}, Stocks: map[string]brief.Stock{},
 		Writes: map[string][]string{}, Seen: map[string]bool{}}
 	names := map[string]string{}
 	for _, stock := range d.Cards {
@@ -69,14 +69,14 @@ func Read(d Document) (*Shop, *brief.Report) {
 	}
 	for id, choice := range brief.Sorted(d.Habits) {
 		if h, ok := FindHabit(id); ok && h.Has(string(choice)) {
-			s.Habits[id] = string(choice)
+			s.habits[id] = string(choice)
 		} else {
 			r.Problem("habits."+id, fmt.Sprintf("%q is no such habit.", choice), "Choose one of those shown.", "habits."+id, "")
 		}
 	}
 	s.readOffcuts(r, d)
 	s.Prices = readPrices(r, d)
-	s.Learnt = LearnAll(records(r, d), func(k Key) bool { return d.Aside[k.String()] == "yes" })
+	s.learnt = LearnAll(records(r, d), func(k Key) bool { return d.Aside[k.String()] == "yes" })
 	for id, yes := range d.Seen {
 		s.Seen[id] = yes == "yes"
 	}
@@ -129,7 +129,7 @@ func (s *Shop) readOffcuts(r *brief.Reader, d Document) {
 			r.Problem(prefix+"width", "No offcut is that large.", "Measure it again.")
 			continue
 		}
-		s.Offcuts = append(s.Offcuts, Kept{o.ID, string(o.Card), string(o.From), w, h})
+		s.offcuts = append(s.offcuts, Kept{o.ID, string(o.Card), string(o.From), w, h})
 	}
 }
 

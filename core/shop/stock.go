@@ -76,6 +76,7 @@ func (t Sheet) Area() float64 { return t.Width.MM() * t.Height.MM() }
 type Shelf struct {
 	Cards  []Card
 	Sheets []Sheet
+	looked *Looked // notes what is looked at; nil where nobody asks
 }
 
 // Sheets are the sizes card is sold in.
@@ -91,6 +92,7 @@ var Sheets = []Sheet{
 
 // Card finds a card by its name.
 func (s Shelf) Card(id string) (Card, bool) {
+	s.looked.note(oneCard + gap + id)
 	for i := range s.Cards {
 		if s.Cards[i].ID == id {
 			return s.Cards[i], true
@@ -101,6 +103,7 @@ func (s Shelf) Card(id string) (Card, bool) {
 
 // Offered are the cards to choose from: those that are not retired.
 func (s Shelf) Offered() (out []Card) {
+	s.looked.note(allCards)
 	for _, c := range s.Cards {
 		if !c.Retired {
 			out = append(out, c)
@@ -260,7 +263,7 @@ func (s *Shop) WriteStash(w io.Writer, unit measure.Unit) error {
 			rows = append(rows, []string{c.Title, on.Width.Exact(unit), on.Height.Exact(unit), fmt.Sprint(c.Hand), "whole sheets"})
 		}
 	}
-	for _, o := range s.Offcuts {
+	for _, o := range s.offcuts {
 		title := o.Card
 		if c, ok := s.Card(o.Card); ok {
 			title = c.Title

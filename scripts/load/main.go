@@ -1,65 +1,44 @@
-// Command load is so many people at once: each changes a box of their own, with
-// a second between, while others look at pages. It starts a server of its own
-// on this machine, says how long answers took and how much memory they cost,
-// and ends by itself: load [-people 50] [-for 60s].
+// Command load is so many people at once: with a second between, each changes a box of their own, ticks what they did,
+// and looks at every kind of page there is. It starts a server of its own on this machine, in a process of its own, and
+// tells how long answers of each kind took and what the server used:
+//
+//	load [-people 50] [-for 60s] [-boxes 10000]
+//
+// With -soak it tells every minute what the server holds (memory, files, goroutines), and fails where that grows:
+//
+//	load -people 20 -for 10m -soak
 package main
 
 import (
-	"context"
 	"flag"
 	"fmt"
 	"log"
-	"math/rand/v2"
-	"net/http"
-	"net/url"
 	"os"
-	"regexp"
-	"runtime"
 	"slices"
-	"strings"
 	"sync"
 	"time"
-
-	"brevium/demo"
-	"brevium/internal/browser"
 )
 
-var client = &http.Client{Transport: &http.Transport{MaxIdleConnsPerHost: 200}, Timeout: 20 * time.Second}
-
-// times gathers how long each kind of request took.
+// times gathers how long each kind of request took, and how many were turned away.
 type times struct {
 	sync.Mutex
-	took map[string][]time.Duration
+	took   map[string][]time.Duration
+	failed map[string]int
 }
 
-func (t *times) note(what string, took time.Duration) {
+func (t *times) note(what string, took time.Duration, ok bool) {
 	t.Lock()
 	defer t.Unlock()
-	t.took[what] = append(t.took[what], took)
+	if t.took[what] = append(t.took[what], took); !ok {
+		t.failed[what]++
+	}
 }
 
-func main() {
-	people := flag.Int("people", 50, "how many at once")
-	length := flag.Duration("for", time.Minute, "how long")
-	flag.Parse()
-	dir, err := os.MkdirTemp("", "brevium-load-")
-	check(err)
-	defer os.RemoveAll(dir)
-	address, stop, err := browser.Serve(context.Background(), dir, demo.Fill)
-	check(err)
-	defer stop()
-	home := string(get(address + "/"))
-	projects := regexp.MustCompile(`href="(/projects/[a-z0-9]+)"`).FindAllStringSubmatch(home, -1)
-	all := &times{took: map[string][]time.Duration{}}
-	most := watch()
-	var wait sync.WaitGroup
-	end := time.Now().Add(*length)
-	for i := range *people {
-		wait.Go(func() { person(address, projects[i%len(projects)][1], uint64(i), end, all) })
-	}
-	wait.Wait()
-	for _, what := range []string{"change", "stage", "first page", "picture"} {
-		took := all.took[what]
+// print writes a line for each kind, in the order in which they are told.
+func (t *times) print() {
+	fmt.Printf("%-16s %7s %9s %9s %9s %7s\n", "kind", "asked", "half", "95 %", "all", "failed")
+	for _, k := range kinds {
+		took := t.took[k.name]
 		if len(took) == 0 {
 			continue
 		}
@@ -67,101 +46,71 @@ func main() {
 		at := func(share float64) time.Duration {
 			return took[int(share*float64(len(took)-1))].Round(100 * time.Microsecond)
 		}
-		fmt.Printf("%-10s %6d asked, half within %8s, 95 %% within %8s, all within %8s\n", what, len(took), at(0.5), at(0.95),
-			at(1))
+		fmt.Printf("%-16s %7d %9s %9s %9s %7d\n", k.name, len(took), at(0.5), at(0.95), at(1), t.failed[k.name])
 	}
-	fmt.Printf("memory in use at the most: %d MB\n", most()>>20)
 }
 
-var base = regexp.MustCompile(`data-base="(\d+)"`)
-
-// person copies a box, then changes how many go in it, looks at a stage or at
-// the list, and waits a second.
-func person(address, project string, seed uint64, end time.Time, all *times) {
-	r := rand.New(rand.NewPCG(seed, 1))
-	res, err := client.PostForm(address+project+"/copy", url.Values{})
+func main() {
+	people := flag.Int("people", 50, "how many at once")
+	length := flag.Duration("for", time.Minute, "how long")
+	boxes := flag.Int("boxes", 0, "how many boxes the database holds besides")
+	soak := flag.Bool("soak", false, "tell what the server holds, minute by minute; fail where it grows")
+	profile := flag.String("profile", "", "write there what the server spent its time on")
+	serve := flag.Bool("serve", false, "be the server")
+	flag.Parse()
+	if *serve {
+		check(beServer(*boxes, *profile))
+		return
+	}
+	dir, err := os.MkdirTemp("", "brevium-load-")
 	check(err)
-	res.Body.Close()
-	own := res.Request.URL.Path
-	page := string(get(address + own))
-	fields := regexp.MustCompile(`name="(contents\.@[^"]+\.count|copies)"`)
+	defer os.RemoveAll(dir)
+	s := startServer(dir, *boxes, *profile)
+	defer s.stop()
+	all := &times{took: map[string][]time.Duration{}, failed: map[string]int{}}
+	everybody := crowd(s.address, *people)
+	before, end := s.holds(), time.Now().Add(*length)
+	var wait sync.WaitGroup
+	for _, p := range everybody {
+		wait.Go(func() { p.live(end, all) })
+	}
+	grew := error(nil)
+	if *soak {
+		grew = watch(s, end)
+	}
+	wait.Wait()
+	after := s.holds()
+	all.print()
+	fmt.Printf("%.1f CPU-seconds a minute; at the end %s; at the most %d MB\n", (after.cpu-before.cpu)/length.Minutes(), after,
+		after.most>>20)
+	if grew != nil {
+		s.stop()
+		log.Fatal(grew)
+	}
+}
+
+// watch tells every minute what the server holds. What it holds in the second half may not grow as it goes on.
+func watch(s *server, end time.Time) error {
+	var seen []holds
 	for time.Now().Before(end) {
-		time.Sleep(time.Duration(500+r.IntN(1000)) * time.Millisecond)
-		rev, field := base.FindStringSubmatch(page), fields.FindStringSubmatch(page)
-		values := url.Values{"notes": {fmt.Sprint("turn ", r.IntN(1000))}}
-		if rev != nil {
-			values.Set("base", rev[1])
-		}
-		if field != nil {
-			values.Set(field[1], fmt.Sprint(1+r.IntN(9)))
-		}
-		req, _ := http.NewRequest("POST", address+own+"/change?stage=contents", strings.NewReader(values.Encode()))
-		req.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-		req.Header.Set("HX-Request", "true")
-		page = string(timed(all, "change", req))
-		switch r.IntN(6) {
-		case 0:
-			timed(all, "first page", ask(address+"/"))
-		case 1:
-			timed(all, "stage", ask(address+own+"?stage=box&view=flat"))
-		case 2:
-			timed(all, "picture", ask(address+own+"/card.svg"))
-		}
+		time.Sleep(min(time.Minute, time.Until(end)))
+		h := s.holds()
+		seen = append(seen, h)
+		fmt.Printf("%s  %s\n", time.Now().Format(time.TimeOnly), h)
 	}
-}
-
-func ask(address string) *http.Request {
-	r, err := http.NewRequest("GET", address, nil)
-	check(err)
-	return r
-}
-
-func timed(all *times, what string, r *http.Request) []byte {
-	start := time.Now()
-	body := do(r)
-	all.note(what, time.Since(start))
-	return body
-}
-
-func get(address string) []byte { return do(ask(address)) }
-
-func do(r *http.Request) []byte {
-	res, err := client.Do(r)
-	check(err)
-	defer res.Body.Close()
-	var b strings.Builder
-	buf := make([]byte, 32<<10)
-	for {
-		n, err := res.Body.Read(buf)
-		b.Write(buf[:n])
-		if err != nil {
-			break
-		}
+	if len(seen) < 4 {
+		return nil
 	}
-	if res.StatusCode >= 400 && !strings.HasSuffix(r.URL.Path, ".svg") { // there may be no plan to draw
-		log.Fatalf("%s %s: %d %.300s", r.Method, r.URL, res.StatusCode, b.String())
+	half, last := seen[len(seen)/2], seen[len(seen)-1]
+	switch {
+	case last.heap > half.heap*3/2:
+		return fmt.Errorf("memory grew from %d to %d MB", half.heap>>20, last.heap>>20)
+	case last.files > half.files+20:
+		return fmt.Errorf("open files grew from %d to %d", half.files, last.files)
+	case last.routines > half.routines+60:
+		return fmt.Errorf("goroutines grew from %d to %d", half.routines, last.routines)
 	}
-	return []byte(b.String())
-}
-
-// watch looks at the memory in use until it is asked for the most.
-func watch() func() uint64 {
-	var most uint64
-	done, gone := make(chan bool), make(chan bool)
-	go func() {
-		defer close(gone)
-		for {
-			var m runtime.MemStats
-			runtime.ReadMemStats(&m)
-			most = max(most, m.HeapInuse+m.StackInuse)
-			select {
-			case <-done:
-				return
-			case <-time.After(200 * time.Millisecond):
-			}
-		}
-	}()
-	return func() uint64 { close(done); <-gone; return most }
+	return nil
 }
 
 func check(err error) {

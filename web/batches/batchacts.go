@@ -192,7 +192,7 @@ func tickOrder(c *desk.Changing[batch.Document], text string) (says string, err 
 
 // takeGive does what would make a batch fit.
 func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) error {
-	done, err := s.Turn(ctx)
+	done, err := s.Long.Take(ctx)
 	if err != nil {
 		return err
 	}

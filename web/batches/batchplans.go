@@ -2,21 +2,19 @@ package batches
 
 import (
 	"context"
-	"crypto/sha256"
 	"fmt"
 
 	"brevium/core/batch"
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/web/desk"
 )
 
 // planner gives the plan of a box as it was planned before with this shop.
 func (s *Room) planner(ctx context.Context) batch.Planner {
-	w, program := s.Workshop(ctx), s.Program(ctx)
+	w := s.Workshop(ctx)
 	return func(b brief.Brief) *batch.Made {
-		sum := sha256.Sum256(b.Encode())
-		made, _ := s.Batches.Made.Get(program+string(sum[:]), func() (*batch.Made, error) { return batch.Plan(b, w), nil })
-		return made
+		return s.Plans.Orders.Get(desk.Sum(b.Encode()), w, func(w request.Workshop) *batch.Made { return batch.Plan(b, w) })
 	}
 }
 
@@ -33,7 +31,7 @@ func (s *Room) sheetsOf(ctx context.Context, st *batchState) (batch.Sheets, erro
 	for _, o := range st.Read.Orders {
 		key += fmt.Sprint(" ", st.Doc.Done.Of(o.ID, "Trim") >= o.Copy)
 	}
-	return s.Batches.Sheets.Get(key, func() (batch.Sheets, error) {
+	return s.Laid.Get(key, func() (batch.Sheets, error) {
 		return st.Read.Lay(s.Workshop(ctx), pace), nil
 	})
 }

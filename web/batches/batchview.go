@@ -272,7 +272,7 @@ type givesPage struct {
 
 // BatchGives tells what would make a batch fit that does not: it takes longer, so it comes after the page.
 func (s *Room) BatchGives(c *echo.Context, st *batchState) error {
-	done, err := s.Turn(c.Request().Context())
+	done, err := s.Long.Take(c.Request().Context())
 	if err != nil {
 		return err
 	}

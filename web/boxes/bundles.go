@@ -27,7 +27,7 @@ import (
 
 // bundleOf gives boxes as a zip; with their makings where the form asks for them.
 func (s *Room) bundleOf(c *echo.Context, ids []string, name string) error {
-	done, err := s.Turn(c.Request().Context())
+	done, err := s.Long.Take(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -125,7 +125,7 @@ func (s *Room) BundleFolder(c *echo.Context) error {
 
 // bringIn takes a bundle in: all of it or, with the reason, nothing.
 func (s *Room) bringIn(c *echo.Context, data []byte) error {
-	done, err := s.Turn(c.Request().Context())
+	done, err := s.Long.Take(c.Request().Context())
 	if err != nil {
 		return err
 	}

@@ -12,6 +12,7 @@ import (
 	"log/slog"
 	"net/http"
 	"os"
+	"runtime/debug"
 	"strings"
 	"sync"
 	"time"
@@ -19,7 +20,6 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 
-	"brevium/core/advice"
 	"brevium/core/batch"
 	"brevium/core/cutting"
 	"brevium/core/request"
@@ -39,22 +39,22 @@ var Pages = RoomPages{Files: files, From: map[string]Framed{
 
 // Desk is the small middle that all rooms share. It is the application's pages over a store.
 type Desk struct {
-	lets     map[string]Lets // by verb and address; written before the first request
-	Store    *store.Store
-	Shops    shops // the maker's shop, read
-	Log      *slog.Logger
-	Pages    map[string]func() *template.Template
-	static   fs.FS
-	style    []byte // of all rooms
-	version  string // changes with the static files
-	build    string // changes with the program
-	hosts    map[string]bool
-	Machine  *machine.Client
-	hard     chan struct{} // a place for each long search that may run at once
+	lets    map[string]Lets // by verb and address; written before the first request
+	Store   *store.Store
+	Shops   shops // the maker's shop, read
+	Log     *slog.Logger
+	Pages   map[string]func() *template.Template
+	static  fs.FS
+	style   []byte // of all rooms
+	version string // changes with the static files
+	build   string // changes with the program
+	hosts   map[string]bool
+	Machine *machine.Client
+	places
 	Cuttings *memo[[]cutting.Found]
 	Fates    *memo[bool]
-	Suspects *memo[[]advice.Suspect] // of lists of scores, by program, shop, document
-	Batches  batchPlans
+	Laid     *memo[batch.Sheets] // of batches: a tick lays nothing anew
+	Plans    reckoned
 	turns    turns
 	Clock    func() time.Time
 	Sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
@@ -117,15 +117,9 @@ func (s *Desk) File(c *echo.Context) error {
 	return nil
 }
 
-// batchPlans remembers what was planned for orders, and how sheets were laid: a tick plans nothing anew.
-type batchPlans struct {
-	Made   *memo[*batch.Made]
-	Sheets *memo[batch.Sheets]
-}
-
-func newBatchPlans() batchPlans {
-	return batchPlans{newMemo[*batch.Made](150), newMemo[batch.Sheets](12)}
-}
+// mostFates is of how many revisions it is remembered whether they gave a plan, so that the last that did is found
+// again without planning all since. A revision never changes.
+const mostFates = 10_000
 
 // mostCuttings is how many answers of searches are remembered, the newest: the same task has the same answer for ever.
 const mostCuttings = 60
@@ -142,8 +136,8 @@ type Beside struct {
 // New puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
 func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []RoomPages, static fs.FS) (*Desk, error) {
 	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
-		hard: searches(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
-		Fates: newMemo[bool](mostFates), Suspects: newMemo[[]advice.Suspect](100), Batches: newBatchPlans()}
+		places: newPlaces(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
+		Fates: newMemo[bool](mostFates), Laid: newMemo[batch.Sheets](60), Plans: newReckoned()}
 	for _, h := range beside.Hosts {
 		srv.hosts[strings.ToLower(h)] = true
 	}
@@ -162,6 +156,15 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, ro
 	srv.build = cmp.Or(programVersion(), srv.version)
 	srv.Pages, err = srv.parse(rooms)
 	return srv, err
+}
+
+// Ease lets the process that serves the pages use more memory and collect it less often: making plans is mostly asking
+// for memory. Who starts it with GOGC or GOMEMLIMIT knows better.
+func Ease() {
+	if os.Getenv("GOGC") == "" && os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetGCPercent(400)
+		debug.SetMemoryLimit(600 << 20) // towards it, it collects as often as it must
+	}
 }
 
 // Timeouts are set on the HTTP server that serves the pages.

@@ -56,6 +56,9 @@ type Edited[D any] struct {
 	Besides   []store.Write                   // and whether it is changed or not
 }
 
+// Tells reports whether the answer says what is said but once.
+func (e *Edited[D]) Tells() bool { return e.Notice != "" || len(e.conflicts) > 0 || e.foreign != nil }
+
 // Changing is what an act works on: the newest document with what was typed merged in, and the one that the page showed.
 type Changing[D any] struct {
 	*Edited[D]

@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"compress/gzip"
 	"context"
 	"errors"
 	"log/slog"
@@ -102,7 +103,7 @@ func (s *Desk) guard(e *echo.Echo) {
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
 	e.Use(s.knownHost, ownPages, s.timed, withShop, s.admitted, s.whole,
-		middleware.GzipWithConfig(middleware.GzipConfig{Skipper: isStream}))
+		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, Skipper: isStream}))
 }
 
 // timed gives up what takes too long; files may take longer.

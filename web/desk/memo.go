@@ -25,6 +25,11 @@ func (m *memo[V]) Get(name string, reckon func() (V, error)) (V, error) {
 	if v, ok := m.Kept.Get(name); ok {
 		return v, nil
 	}
+	return m.Renew(name, reckon)
+}
+
+// Renew reckons it whatever is remembered.
+func (m *memo[V]) Renew(name string, reckon func() (V, error)) (V, error) {
 	v, err, _ := m.flight.Do(name, func() (any, error) {
 		v, err := reckon()
 		if err == nil {

@@ -113,7 +113,7 @@ func number(s measure.Shown, link ...string) template.HTML {
 }
 
 // Second reports whether the house has the other unit always beside the first.
-func (s *Desk) Second() bool { return s.lastRead().Habits["second"] == "yes" }
+func (s *Desk) Second() bool { return s.lastRead().Habit("second") == "yes" }
 
 // number is that, with the other unit always beside it where the house has it so.
 func (s *Desk) number(l measure.Shown, link ...string) template.HTML {

@@ -52,7 +52,7 @@ func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 // few are made at a time.
 func (s *Room) takePhotos(ctx context.Context, making string, files []*multipart.FileHeader, says string) (
 	all []store.Photo, wrong string, err error) {
-	done, err := s.Turn(ctx)
+	done, err := s.Long.Take(ctx)
 	if err != nil {
 		return nil, "", err
 	}

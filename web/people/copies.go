@@ -130,6 +130,4 @@ func receivedCopy(c *echo.Context) (path string, err error) {
 func (s *Room) forgetAll() {
 	s.Shops.Last.Store(nil)
 	s.Fates.Kept.Purge()
-	s.Batches.Made.Kept.Purge()
-	s.Batches.Sheets.Kept.Purge()
 }

@@ -53,7 +53,7 @@ func (s *Room) Enter(c *echo.Context) error {
 		return s.EnterWith(c, http.StatusServiceUnavailable,
 			"No passphrase is set, so nobody is let in. Set one with “brevium passphrase”.")
 	}
-	done, err := s.Turn(ctx) // it is dear on purpose: few at a time
+	done, err := s.Entry.Take(ctx)
 	if err != nil {
 		return err
 	}

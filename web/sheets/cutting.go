@@ -65,7 +65,7 @@ func (s *Room) Found(tasks []cutting.Task) (out []cutting.Found, whole bool) {
 func (s *Room) Solved(ctx context.Context, tasks []cutting.Task) ([]cutting.Found, error) {
 	for {
 		found, err := s.Cuttings.Get(KeyOf(tasks), func() ([]cutting.Found, error) {
-			done, err := s.Turn(ctx)
+			done, err := s.placeFor(tasks).Take(ctx)
 			if err != nil {
 				return nil, err
 			}
@@ -78,6 +78,14 @@ func (s *Room) Solved(ctx context.Context, tasks []cutting.Task) ([]cutting.Foun
 		}
 		return serving(found, tasks), err
 	}
+}
+
+// placeFor is where tasks are searched: deep ones take seconds.
+func (s *Room) placeFor(tasks []cutting.Task) desk.Place {
+	if slices.ContainsFunc(tasks, func(t cutting.Task) bool { return t.Work > least.Quick }) {
+		return s.Long
+	}
+	return s.Short
 }
 
 // SolvedAtOnce is solved for a search that takes no time to speak of.
@@ -143,7 +151,7 @@ type Progress struct {
 // nobody looks on. What was found is remembered.
 func (s *Room) LeastStream(c *echo.Context, tasks []cutting.Task, step measure.Step, now []cutting.Cut, again bool) error {
 	ctx := c.Request().Context()
-	done, err := s.Turn(ctx)
+	done, err := s.Long.Take(ctx)
 	if err != nil {
 		return err
 	}

@@ -142,6 +142,8 @@ async function deliver() {
     refused(entry, xhr);
   }
   if (xhr.status < 300) sayState();
+  // The answer to a change stands as soon as there is a plan; what would help comes when nothing else waits.
+  if (!queue.length && bench().dataset.more) put({ verb: "GET", url: location.pathname + location.search });
   deliver();
 }
 

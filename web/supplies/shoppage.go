@@ -238,7 +238,7 @@ func (s *Room) shopTable(ctx context.Context, data *shopPage) (err error) {
 		units := measure.DefaultStep(st.Doc.Units())
 		label := func(o shop.Kept) string { return units.Show(o.Width).Text + " × " + units.Show(o.Height).String() }
 		card := func(id string) shop.Card { c, _ := st.Workshop.Card(id); return c }
-		data.Picture = template.HTML(draw.Offcuts(st.Workshop.Offcuts, card, label, workbench.TableW, workbench.TableH))
+		data.Picture = template.HTML(draw.Offcuts(st.Workshop.Offcuts(), card, label, workbench.TableW, workbench.TableH))
 	case "tools":
 		data.Picture = template.HTML(draw.Tools(st.Workshop.Tools, st.Doc.Units(), workbench.TableW, 460))
 	case "habits":
@@ -348,8 +348,8 @@ type fitLesson struct {
 }
 
 func learnt(st *shopState) (out []fitLesson) {
-	for _, k := range shop.Keys(st.Workshop.Learnt) {
-		l := st.Workshop.Learnt[k]
+	for _, k := range st.Workshop.FitKeys() {
+		l, _ := st.Workshop.Fit(k)
 		card, _ := st.Workshop.Card(k.Card)
 		usual := shop.Slack["snug"]
 		one := fitLesson{Key: k.String(), Title: fmt.Sprintf("%s, %s walls", desk.Called(card.Title, k.Card), k.Walls),

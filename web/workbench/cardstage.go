@@ -211,8 +211,8 @@ func (f BoxForm) bench() desk.Group {
 // houseSays is the answer of the house to what a box leaves open.
 func (f BoxForm) houseSays(path, otherwise string) string {
 	for _, h := range shop.Habits {
-		if h.Path == path && f.shop.Habits[h.ID] != "" {
-			return f.shop.Habits[h.ID]
+		if does := f.shop.Habit(h.ID); h.Path == path && does != "" {
+			return does
 		}
 	}
 	return otherwise
@@ -250,7 +250,7 @@ func (st *State) Sections() []readings.Section {
 func (st *State) Grains() []readings.Grain { return readings.Grains(st.Shown) }
 
 // Left is what is left over.
-func (st *State) Left() []readings.Left { return readings.LeftOver(st.Shown) }
+func (st *State) Left() []readings.Left { return readings.LeftOver(st.Shown, st.House.Offcuts()) }
 
 // Supplies is what to lay out for the one box that is shown.
 func (st *State) Supplies() []string { return readings.Supplies(st.Shown) }

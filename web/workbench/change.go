@@ -25,7 +25,7 @@ import (
 // which the address names. A box is planned before it is kept, and how lists show it is kept with it.
 func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 	box, ctx := c.QueryParam("box"), c.Request().Context()
-	was, m := brief.Brief{}, made{}
+	was := (*brief.Brief)(nil)
 	return desk.Kind[brief.Brief]{
 		Kept: s.Store.Boxes, Form: brief.Form, Known: known, Written: AsStored, Nudged: Nudged, Act: s.actBox,
 		Of:   func(c *echo.Context) (string, string) { return c.Param("id"), box },
@@ -37,16 +37,16 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 			return nil
 		},
 		Wrap: func(head *store.Project, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
-			was, m = head.Doc, made{}
+			was = nil
 			e, err := editOne(s.Workshop(ctx), *head, box, do)
 			e.Also = func(rev *int64) []store.Write {
-				m = s.Make(ctx, e.Doc, e.Part)
-				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(ctx), m.Card())}
+				was = &head.Doc
+				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(ctx), s.Make(ctx, e.Doc, e.Part).Card())}
 			}
 			return e, err
 		},
 		Show: func(c *echo.Context, code int, head store.Project, e desk.Edited[brief.Brief]) error {
-			st, err := s.stateWith(c, head, e, was, m)
+			st, err := s.changed(c, head, e, was)
 			if err != nil {
 				return err
 			}
@@ -59,19 +59,6 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 		},
 		Busy: "Other windows keep changing this box, so this was not kept. Try again.",
 	}
-}
-
-// stateWith is a box after something was done to it: what it was before, and its plan where that was made already.
-func (s *Room) stateWith(c *echo.Context, head store.Project, e desk.Edited[brief.Brief], was brief.Brief, m made) (*State, error) {
-	ctx, planned := c.Request().Context(), m.Plan != nil
-	if !planned {
-		m = s.Make(ctx, head.Doc, e.Part)
-	}
-	st := Looked(head, m)
-	if planned {
-		st.Moved = clearanceMoved(s.Workshop(ctx), was, m.Plan, e)
-	}
-	return st, s.settle(ctx, s.Boxes(c), st, e)
 }
 
 // editOne edits a project, or the one box of a set that a page is about.

@@ -7,6 +7,8 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/advice"
+	"brevium/core/request"
+	"brevium/web/desk"
 )
 
 // column is one heading of the comparison.
@@ -30,16 +32,20 @@ var columns = []column{
 
 // ways compares every box with its best arrangements.
 func (s *Room) ways(c *echo.Context, st *State, data *benchPage) error {
-	done, err := s.Turn(c.Request().Context())
+	ctx, b := c.Request().Context(), st.Shown.Brief
+	found, err := s.Plans.Ways.For(ctx, desk.Sum(b.Encode()), s.Workshop(ctx), func(w request.Workshop) (desk.Compared, error) {
+		done, err := s.Short.Take(ctx)
+		if err != nil {
+			return desk.Compared{}, err
+		}
+		defer done()
+		rows, whole := advice.Compare(ctx, b, w)
+		return desk.Compared{Rows: rows, Whole: whole}, ctx.Err()
+	})
 	if err != nil {
 		return err
 	}
-	defer done()
-	rows, whole := advice.Compare(c.Request().Context(), st.Shown.Brief, s.Workshop(c.Request().Context()))
-	if err := c.Request().Context().Err(); err != nil {
-		return err
-	}
-	data.Rows, data.Whole = sortRows(rows, c.QueryParam("sort")), whole
+	data.Rows, data.Whole = sortRows(slices.Clone(found.Rows), c.QueryParam("sort")), found.Whole
 	data.Columns, data.Sort = columns, c.QueryParam("sort")
 	return nil
 }

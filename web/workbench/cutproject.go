@@ -120,7 +120,7 @@ var waysToCut = []cutAs{
 
 // WaysToCut lays a plan's sheets by each aim, side by side.
 func (s *Room) WaysToCut(c *echo.Context, st *State) error {
-	done, err := s.Turn(c.Request().Context())
+	done, err := s.Short.Take(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -156,7 +156,7 @@ func (s *Room) cutThatWay(w request.Workshop, b brief.Brief, as cutAs) (way wayT
 
 // Nearly lists the changes that are a hair from saving.
 func (s *Room) Nearly(c *echo.Context, st *State) error {
-	done, err := s.Turn(c.Request().Context())
+	done, err := s.Short.Take(c.Request().Context())
 	if err != nil {
 		return err
 	}

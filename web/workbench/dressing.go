@@ -56,7 +56,7 @@ func dressing(f BoxForm, st *State) dressPage {
 		return page
 	}
 	w := st.House
-	page.Levels, page.Suits, page.Left = advice.Levels(st.Shown, w), advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown)
+	page.Levels, page.Suits, page.Left = advice.Levels(st.Shown, w), advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown, w.Offcuts())
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels

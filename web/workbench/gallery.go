@@ -1,6 +1,7 @@
 package workbench
 
 import (
+	"context"
 	"fmt"
 	"html/template"
 	"net/http"
@@ -11,9 +12,13 @@ import (
 
 	"brevium/core/advice"
 	"brevium/core/assembly"
+	"brevium/core/brief"
+	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/draw/pen"
 	"brevium/draw/solid"
+	"brevium/web/desk"
 )
 
 // looked is something makers look for in a box.
@@ -44,18 +49,17 @@ type styleCard struct {
 // made last, with why.
 func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 	ctx := c.Request().Context()
-	done, err := s.Turn(ctx)
+	every, err := s.everyStyle(ctx, st.Brief)
 	if err != nil {
 		return err
 	}
-	defer done()
 	asked := slices.Clone(wishes)
 	var cards, cannot []styleCard
 	wanted := c.QueryParams()["want"]
 	for i := range asked {
 		asked[i].On = slices.Contains(wanted, asked[i].ID)
 	}
-	for _, shown := range advice.Each(ctx, st.Brief, s.Workshop(c.Request().Context())) {
+	for _, shown := range every {
 		if slices.ContainsFunc(asked, func(w looked) bool { return w.On && !w.has(shown) }) {
 			continue
 		}
@@ -72,7 +76,19 @@ func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 		}
 	}
 	v.Wishes, v.Styles = asked, append(cards, cannot...)
-	return ctx.Err()
+	return nil
+}
+
+// everyStyle plans a document in every style.
+func (s *Room) everyStyle(ctx context.Context, b brief.Brief) ([]advice.Shown, error) {
+	return s.Plans.Styles.For(ctx, desk.Sum(b.Encode()), s.Workshop(ctx), func(w request.Workshop) ([]advice.Shown, error) {
+		done, err := s.Short.Take(ctx)
+		if err != nil {
+			return nil, err
+		}
+		defer done()
+		return advice.Each(ctx, b, w), ctx.Err()
+	})
 }
 
 // StylePicture draws a style at the project's size, folding up or still.
@@ -85,7 +101,9 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	if shown == nil {
 		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
 	}
-	p := advice.One(one(s.Workshop(c.Request().Context()), head.Doc, c.QueryParam("box")), shown, s.Workshop(c.Request().Context()))
+	w := s.Workshop(c.Request().Context())
+	b := one(w, head.Doc, c.QueryParam("box"))
+	p := s.Plans.Advised.Get(shown.ID+" "+desk.Sum(b.Encode()), w, func(w request.Workshop) *plan.Plan { return advice.One(b, shown, w) })
 	if !p.OK() {
 		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
 	}

@@ -23,6 +23,7 @@ import (
 	"brevium/draw"
 	"brevium/draw/solid"
 	"brevium/store"
+	"brevium/web/desk"
 )
 
 // jobOf is what is made of a project: the newest plan, all boxes of a set. It is not OK when
@@ -196,10 +197,12 @@ var ErrNoPlan = echo.NewHTTPError(http.StatusNotFound, "This box has no plan yet
 type made struct {
 	Plan *plan.Plan // of the box a page is about
 	Set  *sets.Set
-	n    int // which box of the set it is
+	n    int  // which box of the set it is
+	soon bool // it was made without what must be searched for
+	more bool // and there is something to search for
 }
 
-// Make plans a document; box names the box of a set that is meant, the first when
+// Make plans a document, with what can be said of it at once; box names the box of a set that is meant, the first when
 // there is none so called.
 func (s *Room) Make(ctx context.Context, b brief.Brief, box string) made {
 	return s.MakeIn(s.Workshop(ctx), b, box)
@@ -207,12 +210,70 @@ func (s *Room) Make(ctx context.Context, b brief.Brief, box string) made {
 
 // MakeIn is Make in a given workshop.
 func (s *Room) MakeIn(w request.Workshop, b brief.Brief, box string) made {
+	name := desk.Sum(b.Encode())
 	if !b.IsSet() {
-		return made{Plan: s.Sheets.CutAsAsked(w, advice.Make(b, w))}
+		first := s.first(w, name, b)
+		return made{Plan: s.Sheets.CutAsAsked(w, first.First), soon: true, more: !first.Whole}
 	}
 	n := max(0, b.Several.At(box))
-	set := s.Sheets.CutSetAsAsked(sets.MakeFor(b, n, w))
-	return made{set.Plans[n], set, n}
+	first := s.firstOfSet(w, name, b, n)
+	set := s.Sheets.CutSetAsAsked(first.First)
+	return made{set.Plans[n], set, n, true, !first.Whole}
+}
+
+// Advise is Make with what must be searched for, which waits for its place.
+func (s *Room) Advise(ctx context.Context, b brief.Brief, box string) (made, error) {
+	w, name, m := s.Workshop(ctx), desk.Sum(b.Encode()), s.Make(ctx, b, box)
+	var err error
+	switch m.soon = false; {
+	case !m.more:
+	case m.Set != nil:
+		var set *sets.Set
+		set, err = advised(ctx, s, s.Plans.SetsSaid, fmt.Sprint(name, m.n), w, func(w request.Workshop) *sets.Set {
+			return sets.MakeFor(b, m.n, w)
+		})
+		if err == nil {
+			m.Set = s.Sheets.CutSetAsAsked(set)
+			m.Plan = m.Set.Plans[m.n]
+		}
+	default:
+		var p *plan.Plan
+		p, err = advised(ctx, s, s.Plans.Advised, name, w, func(w request.Workshop) *plan.Plan {
+			return advice.Of(s.first(w, name, b).Bare, w)
+		})
+		if err == nil {
+			m.Plan = s.Sheets.CutAsAsked(w, p)
+		}
+	}
+	m.more = false
+	return m, err
+}
+
+// advised remembers what was said of a plan, or says it in its place.
+func advised[V any](ctx context.Context, s *Room, of desk.Plans[V], name string, w request.Workshop, say func(request.Workshop) V) (V, error) {
+	return of.For(ctx, name, w, func(w request.Workshop) (out V, err error) {
+		done, err := s.Short.Take(ctx)
+		if err != nil {
+			return out, err
+		}
+		defer done()
+		return say(w), nil
+	})
+}
+
+func (s *Room) first(w request.Workshop, name string, b brief.Brief) desk.AtOnce[*plan.Plan] {
+	return s.Plans.Boxes.Get(name, w, func(w request.Workshop) (f desk.AtOnce[*plan.Plan]) {
+		f.Bare = plan.Make(b, w)
+		f.First, f.Whole = advice.Soon(f.Bare, w)
+		return f
+	})
+}
+
+func (s *Room) firstOfSet(w request.Workshop, name string, b brief.Brief, n int) desk.AtOnce[*sets.Set] {
+	return s.Plans.Sets.Get(fmt.Sprint(name, n), w, func(w request.Workshop) (f desk.AtOnce[*sets.Set]) {
+		f.First, f.Whole = sets.SoonFor(b, n, w)
+		return f
+	})
 }
 
 // Job is all that is made, and whether there is a plan of all of it.

@@ -13,6 +13,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/document"
 	"brevium/core/plan"
+	"brevium/core/request"
 	"brevium/core/words"
 	"brevium/draw"
 	"brevium/store"
@@ -47,7 +48,7 @@ func WaitsForSizes(b *brief.Brief, p *plan.Plan) bool {
 }
 
 func Looked(head store.Project, m made) *State {
-	st := &State{Project: head, Brief: head.Doc, Plan: m.Plan}
+	st := &State{Project: head, Brief: head.Doc, Plan: m.Plan, soon: m.soon, More: m.more}
 	if m.Set != nil {
 		st.Set = newShownSet(m.Set, head.Doc.Several.Boxes[m.n].ID)
 		st.Brief = m.Set.Members[m.n]
@@ -70,9 +71,35 @@ func (s *Room) stateAfter(c *echo.Context, e desk.Edited[brief.Brief], err error
 	return s.stateOf(c, head, e)
 }
 
+// stateOf is a box with all that is to be said of it.
 func (s *Room) stateOf(c *echo.Context, head store.Project, e desk.Edited[brief.Brief]) (*State, error) {
-	st := s.Look(c.Request().Context(), head, &e)
-	return st, s.settle(c.Request().Context(), s.Boxes(c), st, e)
+	ctx := c.Request().Context()
+	m, err := s.Advise(ctx, head.Doc, e.Part)
+	if err != nil {
+		return nil, err
+	}
+	st := Looked(head, m)
+	return st, s.settle(ctx, s.Boxes(c), st, e)
+}
+
+// changed is a box after a change, with what it was before where that gave a new plan. Where script shows the answer in
+// place, it comes as soon as there is a plan, and the page asks for itself once more for what must be searched for; unless
+// this answer says what that one would not.
+func (s *Room) changed(c *echo.Context, head store.Project, e desk.Edited[brief.Brief], was *brief.Brief) (*State, error) {
+	ctx := c.Request().Context()
+	m, moved := s.Make(ctx, head.Doc, e.Part), ""
+	if was != nil {
+		moved = clearanceMoved(s.Workshop(ctx), *was, m.Plan, e)
+	}
+	if !desk.IsScript(c) || moved != "" || e.Tells() {
+		st, err := s.stateOf(c, head, e)
+		if err == nil {
+			st.Moved = moved
+		}
+		return st, err
+	}
+	st := Looked(head, m)
+	return st, s.settle(ctx, s.Boxes(c), st, e)
 }
 
 // settle fills in what the page shows beside the plan.
@@ -87,9 +114,11 @@ func (s *Room) settle(ctx context.Context, k desk.Kind[brief.Brief], st *State, 
 	} else {
 		s.Fates.Note(fmt.Sprint(st.ID), st.Plan.OK())
 	}
-	if st.Typed() {
-		st.Suspects, _ = s.Suspects.Get(s.Program(ctx)+desk.Sum(st.Plan.Brief.Encode()), func() ([]advice.Suspect, error) {
-			return advice.Suspects(st.Plan, s.Workshop(ctx)), nil
+	if st.Typed() && st.soon {
+		st.More = st.More || !st.Plan.Holds()
+	} else if st.Typed() {
+		st.Suspects = s.Plans.Suspects.Get(scoresOf(st.Plan.Brief), s.Workshop(ctx), func(w request.Workshop) []advice.Suspect {
+			return advice.Suspects(st.Plan, w)
 		})
 	}
 	if st.Plan.OK() {
@@ -101,6 +130,12 @@ func (s *Room) settle(ctx context.Context, k desk.Kind[brief.Brief], st *State, 
 	}
 	st.Shown, err = s.lastThatWorks(ctx, st.Of, st.ID, box)
 	return err
+}
+
+// scoresOf names a list of scores by what it says of the box: neither by what it is called nor by how many there are.
+func scoresOf(b brief.Brief) string {
+	b.Name, b.Notes, b.Copies = "", "", ""
+	return desk.Sum(b.Encode())
 }
 
 // cut lays the sheets of what is shown as they are in a plan.

@@ -165,7 +165,7 @@ func (s *Room) ReadThings(c *echo.Context) error {
 // HowMany answers, for each thing, how many fit.
 func (s *Room) HowMany(c *echo.Context, st *State) error {
 	ctx := c.Request().Context()
-	done, err := s.Turn(ctx)
+	done, err := s.Long.Take(ctx)
 	if err != nil {
 		return err
 	}

@@ -32,6 +32,8 @@ type State struct {
 	Brief    brief.Brief // of a set the box that the page is about
 	Plan     *plan.Plan  // of the newest brief
 	House    request.Workshop
+	soon     bool             // its plan was made without what must be searched for
+	More     bool             // remedies are still to be searched for
 	Moved    string           // what a change of card, layers or walls did to the fit
 	Set      *shownSet        // the set it belongs to, if any
 	Suspects []advice.Suspect // of a list of scores: what may be wrong in it
