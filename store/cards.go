@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
+	"slices"
 	"strings"
 	"time"
 
@@ -18,13 +19,14 @@ type Summary struct {
 	Picture []byte
 }
 
-// Listed is a project in a list. Card is nil when none was kept of its newest
-// state by this version of the program.
+// Listed is a project in a list. Card is how its newest state was last shown, nil when it never was; it is fresh when
+// this version of the program made it, with the shop as it is.
 type Listed struct {
 	Project, Title string
 	Head           int64
 	Changed        time.Time
 	Card           *Summary
+	Fresh          bool
 	Broken         error // why its document can't be read
 }
 
@@ -54,9 +56,12 @@ var Sorts = map[string]string{"": `p.changed DESC, p.rowid DESC`, "name": `p.tit
 	"new": `p.created DESC, p.rowid DESC`, "old": `p.changed, p.rowid`}
 
 func (w Want) where() (string, []any) {
-	where, args := `WHERE p.kind = 'box' AND (p.binned IS NOT NULL) = ?`, []any{w.Binned}
-	if !w.Binned {
-		where, args = where+` AND (p.archived IS NOT NULL) = ?`, append(args, w.Archived)
+	// These are the conditions of the indexes, to the word.
+	where, args := `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NULL`, []any(nil)
+	if w.Binned {
+		where = `WHERE p.kind = 'box' AND p.binned IS NOT NULL`
+	} else if w.Archived {
+		where = `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NOT NULL`
 	}
 	if w.Starting {
 		where += ` AND p.starting IS NOT NULL`
@@ -71,17 +76,29 @@ func (w Want) where() (string, []any) {
 	return where, args
 }
 
+// counted is the index that boxes are counted by, where nothing but where they are is asked.
+func (w Want) counted() string {
+	switch {
+	case w.Words != "" || w.Folder != "" || w.Starting:
+		return ""
+	case w.Binned:
+		return `INDEXED BY boxes_in_bin `
+	case w.Archived:
+		return `INDEXED BY boxes_put_by `
+	}
+	return `INDEXED BY boxes_on_table `
+}
+
 // Shelf shows the boxes there are as lists do: by their cards, in folders, marked, in the bin.
 type Shelf struct {
 	*database
 	boxes *Kept[brief.Brief]
 }
 
-// List gives a page (from 0) of the boxes that are wanted. Of what is kept of each box, that of
-// another program's version is left out.
+// List gives a page (from 0) of the boxes that are wanted, each as it was last shown.
 func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (Page, error) {
 	where, args := want.where()
-	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents p `+where, args...)
+	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents p `+want.counted()+where, args...)
 	if err != nil {
 		return Page{}, err
 	}
@@ -93,7 +110,7 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 		var changed, document string
 		var line sql.NullString
 		var trouble bool
-		if err := r.Scan(&l.Project, &l.Title, &l.Head, &changed, &document, &line, &trouble); err != nil {
+		if err := r.Scan(&l.Project, &l.Title, &l.Head, &changed, &document, &line, &trouble, &l.Fresh); err != nil {
 			return l, err
 		}
 		if l.Changed = when(changed); line.Valid {
@@ -102,16 +119,19 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 		_, l.Broken = brief.Stored([]byte(document))
 		return l, nil
 	}, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.body, ''), c.line,
-			coalesce(c.trouble, 0)
+			coalesce(c.trouble, 0), coalesce(c.program, '') = ?
 		FROM documents p LEFT JOIN revisions r ON r.id = p.head
-		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head AND c.program = ? `+where+`
+		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head `+where+`
 		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
 	return Page{listed, n}, err
 }
 
 // Count says how many boxes there are, or are in the bin.
 func (s *Shelf) Count(ctx context.Context, binned bool) (int, error) {
-	return ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE kind = 'box' AND (binned IS NOT NULL) = ?`, binned)
+	if binned {
+		return ask[int](ctx, s.db, `SELECT count(*) FROM documents p INDEXED BY boxes_in_bin WHERE p.kind = 'box' AND p.binned IS NOT NULL`)
+	}
+	return ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE kind = 'box' AND binned IS NULL`)
 }
 
 // KeepCard keeps how a list shows a revision, in place of what was kept before. It may be called while nothing waits
@@ -153,10 +173,16 @@ func (s *Shelf) Called(ctx context.Context, name string) (Project, error) {
 	return s.boxes.Head(ctx, id)
 }
 
-// Names are the names of the boxes that were changed last, each once.
-func (s *Shelf) Names(ctx context.Context, most int) ([]string, error) {
-	return all(ctx, s.db, scanned[string], `SELECT title FROM documents WHERE kind = 'box' AND binned IS NULL AND title != ''
-		GROUP BY title ORDER BY max(changed) DESC LIMIT ?`, most)
+// Names are the names of the boxes on the table that were changed last, each once.
+func (s *Shelf) Names(ctx context.Context, most int) (out []string, err error) {
+	titles, err := all(ctx, s.db, scanned[string], `SELECT coalesce(title, '') FROM documents
+		WHERE kind = 'box' AND binned IS NULL AND archived IS NULL ORDER BY changed DESC LIMIT ?`, 4*most)
+	for _, t := range titles {
+		if t != "" && len(out) < most && !slices.Contains(out, t) {
+			out = append(out, t)
+		}
+	}
+	return out, err
 }
 
 // Heads gives the numbers of the newest states of documents, by their identities.

@@ -40,8 +40,12 @@ func (s *Shelf) Folders(ctx context.Context) (out []Folder, err error) {
 	return all(ctx, s.db, func(r row) (f Folder, err error) {
 		err = r.Scan(&f.Name, &f.Boxes)
 		return f, err
-	}, `SELECT f.folder, count(*) FROM folders f JOIN documents p ON p.id = f.project
-		WHERE p.binned IS NULL AND p.archived IS NULL GROUP BY f.folder ORDER BY f.folder COLLATE NOCASE`)
+	}, `WITH away (id) AS (
+			SELECT id FROM documents INDEXED BY boxes_in_bin WHERE kind = 'box' AND binned IS NOT NULL UNION ALL
+			SELECT id FROM documents INDEXED BY boxes_put_by WHERE kind = 'box' AND binned IS NULL AND archived IS NOT NULL),
+		gone (folder, n) AS (SELECT folder, count(*) FROM away JOIN folders ON project = away.id GROUP BY folder)
+		SELECT f.folder, f.n - coalesce(g.n, 0) AS here FROM (SELECT folder, count(*) AS n FROM folders GROUP BY folder) f
+		LEFT JOIN gone g ON g.folder = f.folder WHERE here > 0 ORDER BY f.folder COLLATE NOCASE`)
 }
 
 // FoldersOf lists the folders that a box lies in.

@@ -43,7 +43,7 @@ func ofForm(t *testing.T, n int64) (file string) {
 // A database of every older form opens with all it held, and is copied before; it can be changed, and undone to what it
 // was.
 func TestOldForms(t *testing.T) {
-	for n := int64(1); n < 9; n++ {
+	for n := int64(1); n < 10; n++ {
 		file := ofForm(t, n)
 		s := at(t, file)
 		ctx := t.Context()
@@ -53,7 +53,7 @@ func TestOldForms(t *testing.T) {
 				t.Errorf("form %d: %s is %v, want %v (%v)", n, what, got, want, err)
 			}
 		}
-		if copies, _ := filepath.Glob(file + ".before-9-*"); len(copies) != 1 || checkCopy(ctx, copies[0]) != nil {
+		if copies, _ := filepath.Glob(file + ".before-10-*"); len(copies) != 1 || checkCopy(ctx, copies[0]) != nil {
 			t.Errorf("form %d: copies %v", n, copies)
 		}
 		l, err := s.Shelf.List(ctx, Want{Words: "éche lin"}, "v", 0)
@@ -65,6 +65,8 @@ func TestOldForms(t *testing.T) {
 		is("what is undone", what, "Name", err)
 		_, err = s.Boxes.Head(ctx, "spoilt")
 		is("what can't be read", isBroken(err), true, nil)
+		boxes, count, err := s.Naming(ctx, "mint-160", 9)
+		is("boxes of a card", fmt.Sprint(count, len(boxes)), fmt.Sprint(n/9, n/9), err)
 		things, err := s.Things(ctx)
 		is("things", len(things), min(1, n/2), err)
 		shop, err := s.Shops.Head(ctx, TheShop)
@@ -103,7 +105,7 @@ func oldRecord(t *testing.T, s *Store, n int64, is func(string, any, any, error)
 	ctx := t.Context()
 	m, err := s.Log.Making(ctx, "1")
 	is("a making", fmt.Sprint(m.Made, m.Count, m.Whom, m.Minutes, m.Times, len(m.Planned), m.Document != ""),
-		fmt.Sprint("2025-06-01", 12, "Wren", 42.5, map[string]float64{"Score": 12}, n-7, true), err)
+		fmt.Sprint("2025-06-01", 12, "Wren", 42.5, map[string]float64{"Score": 12}, n/8, true), err)
 	note, err := s.Makings.Head(ctx, "1")
 	is("what it says", spaced(note.Doc.Count, note.Doc.Minutes, note.Doc.Whom, note.Who), "12 42.5 Wren Ash", err)
 	found, _, err := s.Log.Page(ctx, Look{Whom: "wren"}, 0)

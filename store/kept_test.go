@@ -216,8 +216,25 @@ func TestOneAct(t *testing.T) {
 	if now, _ := s.Boxes.Head(ctx, id); now.Doc.Notes != "kept as it was" || now.What != "pinned" || price() != "5" {
 		t.Errorf("%+v %s", now.Doc.Notes, price())
 	}
-	if using, err := s.Using(ctx, `"kept as it was"`); err != nil || len(using) != 1 || using[0].Doc.Name != "one" {
-		t.Errorf("%v %+v", err, using)
+	// Which boxes a card is named by follows their newest states, undone ones too.
+	uses := func(card string) int {
+		using, err := s.Using(ctx, card)
+		some, named, also := s.Naming(ctx, card, 9)
+		if err != nil || also != nil || len(some) != named || len(using) != named {
+			t.Errorf("%s: %d, %d of %d, %v %v", card, len(using), len(some), named, err, also)
+		}
+		return len(using)
+	}
+	before := uses("kraft-300")
+	head, _ = s.Boxes.Head(ctx, id)
+	b = head.Doc
+	b.Dress.Toppers = []brief.Topper{{ID: "1", Stock: "mint-160, kraft-300"}}
+	if _, err := s.Boxes.Save(ctx, id, "", boxChange{Base: head.ID, Doc: b, What: "topped"}); err != nil || uses("kraft-300") != before+1 ||
+		uses("mint-160") != 1 {
+		t.Errorf("a topper's cards: %v, %d", err, uses("kraft-300"))
+	}
+	if _, err := s.Boxes.Undo(ctx, id, Mover{Any: true}); err != nil || uses("kraft-300") != before || uses("mint-160") != 0 {
+		t.Errorf("after undo: %v, %d", err, uses("kraft-300"))
 	}
 }
 

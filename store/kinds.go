@@ -34,7 +34,7 @@ type (
 
 func know(s *database) kinds {
 	return kinds{
-		Boxes: &Kept[brief.Brief]{s: s, kind: "box", form: brief.Form, words: wordsOf,
+		Boxes: &Kept[brief.Brief]{s: s, kind: "box", form: brief.Form, words: wordsOf, moved: noteCards,
 			title: func(b *brief.Brief) string { return string(b.Name) }},
 		Shops: &Kept[shop.Document]{s: s, kind: "shop", form: shop.Form, ships: shop.Shipped,
 			title: func(*shop.Document) string { return "Shop" }},
@@ -62,12 +62,6 @@ func boxesOf(d *batch.Document) (out []*json.RawMessage) {
 		out = append(out, &d.Orders[i].Box)
 	}
 	return out
-}
-
-// Using gives the newest states of the boxes in whose documents a text stands, in the bin or not.
-func (s *Store) Using(ctx context.Context, text string) ([]BoxRev, error) {
-	return s.Boxes.readable(ctx, selectRevision+` FROM documents d JOIN revisions r ON d.head = r.id
-		WHERE d.kind = 'box' AND instr(r.body, ?) > 0 ORDER BY d.title, d.id`, text)
 }
 
 // Empty deletes the boxes in the bin, for good, and says how many went.

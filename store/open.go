@@ -155,7 +155,7 @@ func (s *Store) step(ctx context.Context, p *goose.Provider, file string) error 
 	return err
 }
 
-// fillWords gives boxes of an older form the words that they are found by.
+// fillWords gives boxes of an older form the words that they are found by, and notes the cards they name.
 func (s *Store) fillWords(ctx context.Context) error {
 	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents WHERE words IS NULL AND kind = 'box'`)
 	if err != nil || n == 0 {
@@ -169,8 +169,12 @@ func (s *Store) fillWords(ctx context.Context) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		for _, rev := range all {
 			title := string(rev.Doc.Name)
-			if _, err := tx.ExecContext(ctx, `UPDATE documents SET title = ?, words = ? WHERE id = ?`, title,
-				strings.ToLower(title+"\n"+wordsOf(&rev.Doc)), rev.Of); err != nil {
+			_, err := tx.ExecContext(ctx, `UPDATE documents SET title = ?, words = ? WHERE id = ?`, title,
+				strings.ToLower(title+"\n"+wordsOf(&rev.Doc)), rev.Of)
+			if err == nil {
+				err = noteCards(ctx, tx, rev.Of, &rev.Doc)
+			}
+			if err != nil {
 				return err
 			}
 		}

@@ -216,6 +216,18 @@ func TestListPages(t *testing.T) {
 			t.Errorf("%s: %d", odd, w.Code)
 		}
 	}
+	// A list plans nothing: what nobody has seen yet comes after it, and is there the next time.
+	stale := regexp.MustCompile(`hx-get="(/lines[^"]+)"`).FindStringSubmatch(first)
+	if stale == nil || strings.Contains(first, "in outside") {
+		t.Fatal("the list waits for plans")
+	}
+	lines := a.get(strings.ReplaceAll(stale[1], "&amp;", "&")).Body.String()
+	if strings.Count(lines, "in outside") != store.PerPage || strings.Count(lines, "card.svg") != store.PerPage {
+		t.Errorf("the lines that come after it: %.300s", lines)
+	}
+	if first = a.get("/").Body.String(); strings.Contains(first, "/lines") || strings.Count(first, "in outside") != store.PerPage {
+		t.Error("the lines are not kept for the next time")
+	}
 	picture := strings.ReplaceAll(regexp.MustCompile(`src="(/projects/[^"]+card\.svg[^"]+)"`).FindStringSubmatch(first)[1],
 		"&amp;", "&")
 	for range 2 { // drawn, then kept
@@ -224,6 +236,9 @@ func TestListPages(t *testing.T) {
 			!strings.Contains(w.Header().Get("Cache-Control"), "immutable") {
 			t.Errorf("its picture: %d %q", w.Code, w.Header().Get("Cache-Control"))
 		}
+	}
+	if a.post("/shop/change", "cards.@cover-216.hand", "3"); !strings.Contains(a.get("/").Body.String(), "in outside") {
+		t.Error("a change of the shop empties the list")
 	}
 	if n := len(first); n > 150<<10 {
 		t.Errorf("the first page is %d kB", n>>10)

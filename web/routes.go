@@ -47,6 +47,7 @@ func (s *Server) routes() []desk.Route {
 		post("/projects", s.Boxes.Create, asForm),
 		post("/projects/upload", s.Boxes.Upload, file(bundle.MostBytes+mb)),
 		post("/boxes", s.Boxes.ActBoxes, asForm),
+		get("/lines", s.Boxes.Lines, asForm),
 		get("/bin", s.Boxes.BinPage, asForm),
 		post("/bin/empty", s.Boxes.Empty, asForm),
 		post("/folders/rename", s.Boxes.RenameFolder, asForm),

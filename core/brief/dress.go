@@ -1,7 +1,6 @@
 package brief
 
 import (
-	"strings"
 )
 
 // Dress is what goes on, in and round a box. Its counts are for layers that are
@@ -180,19 +179,3 @@ func (d Dress) Bare() Dress {
 	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
 }
 
-// Uses reports whether a card is named in the dressing: by something, or by the scheme.
-func (d Dress) Uses(card string) bool {
-	b := Brief{Dress: d}
-	for path, text := range b.All() {
-		if !strings.HasPrefix(path, "dress.") || !strings.HasSuffix(path, ".stock") && !strings.HasSuffix(path, ".over") &&
-			!strings.HasPrefix(path, "dress.scheme.") {
-			continue
-		}
-		for name := range strings.SplitSeq(text, ",") { // a topper names several
-			if strings.TrimSpace(name) == card {
-				return true
-			}
-		}
-	}
-	return false
-}

@@ -52,3 +52,7 @@ INSERT INTO collection_boxes (token, place, project, revision, document) VALUES 
 INSERT INTO settings (name, value) VALUES ('passphrase', 'x');
 -- form 8
 UPDATE makings SET planned = '[{"size":"1","inside":"1","pieces":[{"name":"base","count":1,"card":"Oat","width":"1","height":"2"}]}]' WHERE id = 1;
+-- form 9
+INSERT INTO documents (id, kind, created, changed, title, words) VALUES ('tin', 'box', '2025-08-01T10:00:00.000Z', '2025-08-01T10:00:00.000Z', 'Tin', 'tin');
+INSERT INTO revisions (id, doc, body, what, burst, made, who) VALUES (9000, 'tin', '{"brevium":1,"name":"Tin","card":{"stock":"mint-160"}}', 'Begun', '', '2025-08-01T10:00:00.000Z', '');
+UPDATE documents SET head = 9000 WHERE id = 'tin';

@@ -25,6 +25,7 @@ type Listed struct {
 	store.Listed
 	Program string // that drew it, with this shop
 	Start   bool   // others are begun from it
+	Put     bool   // it is put in place of what stood there
 }
 
 // Name is what to call it, whatever it is called.
@@ -35,8 +36,8 @@ func (l Listed) Pictured() bool {
 	return l.Broken == nil && l.Card != nil && l.Card.Line != workbench.Unfinished && l.Card.Line != workbench.Unbegun
 }
 
-// List gives a page of a list. What is not kept of a box is made here, and
-// kept for the next time.
+// List gives a page of a list. It plans nothing: how a box was last shown stands there, and what is not fresh of it comes
+// after (Lines).
 func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, int, error) {
 	program := s.Program(ctx)
 	got, err := s.Store.Shelf.List(ctx, want, program, page)
@@ -45,19 +46,59 @@ func (s *Room) List(ctx context.Context, want store.Want, page int) ([]Listed, i
 	}
 	out := make([]Listed, len(got.Listed))
 	for i, l := range got.Listed {
-		out[i] = Listed{l, program, want.Starting}
-		if l.Card != nil || l.Broken != nil {
-			continue
-		}
-		head, err := s.Store.Boxes.Head(ctx, l.Project)
-		if err != nil {
-			return nil, 0, err
-		}
-		card := s.Work.Make(ctx, head.Doc, "").Card()
-		out[i].Card = &card
-		s.Work.KeepCard(ctx, head, card)
+		out[i] = Listed{l, program, want.Starting, false}
 	}
 	return out, got.All, nil
+}
+
+// linesPage is how some boxes of a list are shown now, put in place of what stood there.
+type linesPage struct {
+	desk.Page
+	Cards []Listed
+}
+
+// Lines shows boxes of a list as they are now, those that were not fresh there, and keeps it for the next time.
+func (s *Room) Lines(c *echo.Context) error {
+	ctx, program := c.Request().Context(), s.Program(c.Request().Context())
+	ids := c.QueryParams()["p"]
+	done, err := s.Short.Take(ctx)
+	if err != nil {
+		return err
+	}
+	defer done()
+	v := &linesPage{Page: desk.Page{Part: "lines", PartOnly: true}}
+	for _, id := range ids[:min(len(ids), store.PerPage)] {
+		head, err := s.Store.Boxes.Head(ctx, id)
+		if errors.Is(err, store.ErrNone) || errors.As(err, new(*store.Broken)) {
+			continue
+		}
+		if err != nil {
+			return err
+		}
+		card, err := s.Store.Shelf.CardOf(ctx, id, head.ID, program)
+		if errors.Is(err, store.ErrNone) {
+			card = s.Work.Make(ctx, head.Doc, "").Card()
+			s.Work.KeepCard(ctx, head, card)
+		} else if err != nil {
+			return err
+		}
+		v.Cards = append(v.Cards, Listed{store.Listed{Project: id, Head: head.ID, Card: &card}, program, false, true})
+	}
+	return s.Render(c, http.StatusOK, "lines", v)
+}
+
+// Stale is the address that tells what is not fresh on a page of a list, "" when all is.
+func (v *homePage) Stale() string {
+	q := url.Values{}
+	for _, l := range v.Cards {
+		if !l.Fresh && l.Broken == nil {
+			q.Add("p", l.Project)
+		}
+	}
+	if len(q) == 0 {
+		return ""
+	}
+	return "/lines?" + q.Encode()
 }
 
 // pages is where a list stands among its pages.

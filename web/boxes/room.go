@@ -16,6 +16,7 @@ var files embed.FS
 var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
 	"other":   &otherPage{},
 	"against": &againstPage{},
+	"lines":   &linesPage{},
 	"home":    &homePage{},
 	"bin":     &homePage{},
 }}

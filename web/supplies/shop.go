@@ -148,7 +148,7 @@ func (s *Room) pins(ctx context.Context, was, now *shop.Document) (out []store.W
 		if i < 0 || workbench.SameNumbers(old, now.Cards[i]) {
 			continue
 		}
-		all, err := workbench.Using(ctx, s.Store, old.ID)
+		all, err := s.Store.Using(ctx, old.ID)
 		if err != nil {
 			return nil, err
 		}

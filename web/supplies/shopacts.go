@@ -123,7 +123,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 		e.Notice = "That card is gone: another window removed it."
 		return nil
 	}
-	all, err := workbench.Using(ctx, s.Store, id)
+	all, err := s.Store.Using(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -142,7 +142,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 
 // takeAll lets the boxes that keep older numbers of a card take those of the shop.
 func (s *Room) takeAll(ctx context.Context, e *desk.Changing[shop.Document], id string) error {
-	all, err := workbench.Using(ctx, s.Store, id)
+	all, err := s.Store.Using(ctx, id)
 	if err != nil {
 		return err
 	}

@@ -86,7 +86,7 @@ type shopPage struct {
 	Tiles      []tile
 	Stock      *brief.Stock // the card that is looked at
 	Facts      []fact
-	Uses, Keep []store.BoxRev
+	Uses, Keep []store.Named
 	MoreUses   int
 	Picture    template.HTML
 	History    []store.Revision[shop.Document]
@@ -286,20 +286,25 @@ func (s *Room) cardFacts(ctx context.Context, id string, st *shopState, data *sh
 	if c, ok := st.Workshop.Card(id); ok {
 		data.Facts = factsOf(c, st)
 	}
-	all, err := workbench.Using(ctx, s.Store, id)
+	uses, named, err := s.Store.Naming(ctx, id, mostUses)
 	if err != nil {
 		return err
 	}
-	var uses, keep []store.BoxRev
-	for _, rev := range all {
-		if k := workbench.OwnCard(&rev.Doc, id); k >= 0 && !workbench.SameNumbers(rev.Doc.Card.Own[k], stock) {
-			keep = append(keep, rev)
+	own, described, err := s.Store.Describing(ctx, id, mostUses)
+	if err != nil {
+		return err
+	}
+	var keep []store.Named
+	for _, rev := range own {
+		box := store.Named{Of: rev.Of, Title: string(rev.Doc.Name)}
+		if k := workbench.OwnCard(&rev.Doc, id); !workbench.SameNumbers(rev.Doc.Card.Own[k], stock) {
+			keep = append(keep, box)
 		} else {
-			uses = append(uses, rev)
+			uses = append(uses, box)
 		}
 	}
-	data.Uses, data.Keep = uses[:min(len(uses), mostUses)], keep[:min(len(keep), mostUses)]
-	data.MoreUses = max(0, len(uses)-mostUses) + max(0, len(keep)-mostUses)
+	data.Uses, data.Keep = uses, keep
+	data.MoreUses = max(0, named-mostUses) + max(0, described-mostUses)
 	return nil
 }
 

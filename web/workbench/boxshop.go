@@ -35,33 +35,6 @@ func SameNumbers(a, b brief.Stock) bool {
 	return !slices.ContainsFunc(numbers, func(name string) bool { return one.Get("cards.0."+name) != other.Get("cards.0."+name) })
 }
 
-// Using lists the boxes that are made of a card.
-func Using(ctx context.Context, s *store.Store, id string) ([]store.BoxRev, error) {
-	all, err := s.Using(ctx, id)
-	return slices.DeleteFunc(all, func(r store.BoxRev) bool { return !uses(&r.Doc, id) }), err
-}
-
-// uses reports whether a box, or one of a set, is cut from a card.
-func uses(b *brief.Brief, id string) bool {
-	of := func(c *brief.Card) bool {
-		if c == nil {
-			return false
-		}
-		for _, other := range c.Stocks {
-			if string(other) == id {
-				return true
-			}
-		}
-		return string(c.Stock) == id
-	}
-	if of(&b.Card) || b.Dress.Uses(id) {
-		return true
-	}
-	return b.Several != nil && slices.ContainsFunc(b.Several.Boxes, func(m brief.Member) bool {
-		return of(m.Card) || m.Dress != nil && m.Dress.Uses(id)
-	})
-}
-
 // OwnCard finds a card among those a document describes itself, -1 when it does not.
 func OwnCard(b *brief.Brief, id string) int {
 	return slices.IndexFunc(b.Card.Own, func(c brief.Stock) bool { return c.ID == id })

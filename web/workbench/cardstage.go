@@ -270,13 +270,13 @@ type ownStock struct{ ID, Says, Act, Do string }
 
 // OwnCards lists those it is made of.
 func (st *State) OwnCards() (out []ownStock) {
-	r := brief.NewReader(&st.Brief)
+	r, named := brief.NewReader(&st.Brief), st.Brief.Cards()
 	for _, own := range st.Brief.Card.Own {
 		mine, ok := shop.ReadStock(r, "", own)
 		stock, known := st.House.Stocks[own.ID]
 		house, sound := st.House.Card(own.ID)
 		switch {
-		case !ok || !uses(&st.Brief, own.ID) || known && SameNumbers(own, stock):
+		case !ok || !slices.Contains(named, own.ID) || known && SameNumbers(own, stock):
 		case !known:
 			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title,
 				mine.Caliper.MM()),
