@@ -3,14 +3,11 @@ package store
 import (
 	"context"
 	"errors"
-	"fmt"
 	"os"
 	"path/filepath"
 	"slices"
 	"strings"
 	"time"
-
-	"modernc.org/sqlite"
 )
 
 // keptDaily is how many of the daily copies are kept.
@@ -96,58 +93,3 @@ func (s *Store) CopyCalled(name string) (string, error) {
 
 // Passphrase is the setting that holds the passphrase, as argon2id writes it.
 const Passphrase = "passphrase"
-
-// Replace puts a copy in place of all there is while Brevium runs, once the copy has been read
-// whole. What was there is kept as a copy beside it, whose name is given back. Everybody must
-// sign in anew; the passphrase stays what it is.
-func (s *Store) Replace(ctx context.Context, from string) (kept string, err error) {
-	if err := checkCopy(ctx, from); err != nil {
-		return "", fmt.Errorf("nothing was put back: %w", err)
-	}
-	passphrase, err := s.Setting(ctx, Passphrase) // it is of this Brevium, not of its boxes
-	if err != nil {
-		return "", err
-	}
-	kept = s.file + ".before-restore-" + time.Now().Format("2006-01-02-150405") + "-" + NewID()[:4]
-	if err := s.Backup(ctx, kept); err != nil {
-		return "", err
-	}
-	if err := s.pour(ctx, from); err != nil {
-		return "", fmt.Errorf("nothing was put back: %w", told(err))
-	}
-	if err := s.migrate(ctx, s.file); err != nil {
-		return kept, told(err)
-	}
-	return kept, errors.Join(s.Set(ctx, Passphrase, passphrase), s.EndAll(ctx), s.fillWords(ctx))
-}
-
-// pour writes a copy's pages over the database's, in one transaction of SQLite's own.
-func (s *Store) pour(ctx context.Context, from string) error {
-	conn, err := s.db.Conn(ctx)
-	if err != nil {
-		return err
-	}
-	defer conn.Close()
-	return conn.Raw(func(driver any) error {
-		into, ok := driver.(interface {
-			NewRestore(string) (*sqlite.Backup, error)
-		})
-		if !ok {
-			return errors.New("this database can't be written over while it is open; stop Brevium and use “brevium restore”")
-		}
-		copying, err := into.NewRestore(from)
-		if err != nil {
-			return err
-		}
-		for {
-			more, err := copying.Step(-1)
-			if err != nil && busy(err) && ctx.Err() == nil {
-				time.Sleep(20 * time.Millisecond)
-				continue
-			}
-			if err != nil || !more {
-				return errors.Join(err, copying.Finish())
-			}
-		}
-	})
-}

@@ -43,7 +43,7 @@ func TestRestore(t *testing.T) {
 		t.Fatal(err)
 	}
 	s.Boxes.Create(t.Context(), named("made after"), "new")
-	if _, err := Restore(t.Context(), copied, file); err == nil || !strings.Contains(err.Error(), "Stop it first") {
+	if _, err := Restore(t.Context(), copied, file, false); err == nil || !strings.Contains(err.Error(), "Stop it first") {
 		t.Fatalf("a database in use was replaced: %v", err)
 	}
 	// A crash: the files as they are while the log is not folded in.
@@ -57,7 +57,7 @@ func TestRestore(t *testing.T) {
 		os.WriteFile(crashed+end, data, 0o600)
 	}
 	s.Close()
-	kept, err := Restore(t.Context(), copied, crashed)
+	kept, err := Restore(t.Context(), copied, crashed, false)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -73,14 +73,14 @@ func TestRestore(t *testing.T) {
 	}
 	// A damaged database is set aside too; a damaged copy is put nowhere.
 	os.WriteFile(crashed, []byte(strings.Repeat("junk", 4096)), 0o600)
-	if _, err := Restore(t.Context(), copied, crashed); err != nil {
+	if _, err := Restore(t.Context(), copied, crashed, false); err != nil {
 		t.Error(err)
 	}
 	data, _ := os.ReadFile(copied)
 	for name, bad := range map[string][]byte{"torn": data[:len(data)/2], "junk": []byte("junk"), "empty": nil} {
 		other := filepath.Join(dir, name)
 		os.WriteFile(other, bad, 0o600)
-		if _, err := Restore(t.Context(), other, crashed); err == nil ||
+		if _, err := Restore(t.Context(), other, crashed, false); err == nil ||
 			!strings.Contains(err.Error(), "was not put in place") {
 			t.Errorf("a %s copy was taken: %v", name, err)
 		}
@@ -90,7 +90,7 @@ func TestRestore(t *testing.T) {
 	if got := fmt.Sprint(names(t, s)); got != "[in the copy]" {
 		t.Errorf("it holds %s", got)
 	}
-	if _, err := Restore(t.Context(), filepath.Join(dir, "none"), crashed); err == nil {
+	if _, err := Restore(t.Context(), filepath.Join(dir, "none"), crashed, false); err == nil {
 		t.Error("a copy that is not there was restored")
 	}
 }

@@ -145,7 +145,7 @@ func TestNewerForm(t *testing.T) {
 	if _, err := Open(ctx, s.file); err == nil || !strings.Contains(err.Error(), "a newer Brevium has written it") {
 		t.Errorf("a newer database was opened: %v", err)
 	}
-	if _, err := Restore(ctx, newer, filepath.Join(t.TempDir(), "y.db")); !errors.Is(err, errNewer) {
+	if _, err := Restore(ctx, newer, filepath.Join(t.TempDir(), "y.db"), false); !errors.Is(err, errNewer) {
 		t.Errorf("a newer copy was restored: %v", err)
 	}
 }

@@ -119,7 +119,7 @@ func form(ctx context.Context, db *sql.DB) (int64, error) {
 	return is.Int64, err
 }
 
-// migrate brings the database up to date. Another Brevium may be doing the
+// migrate brings the database up to date; named, it is copied before. Another Brevium may be doing the
 // same to it: whoever comes second finds it done.
 func (s *Store) migrate(ctx context.Context, file string) error {
 	p, err := provider(s.db)
@@ -146,7 +146,7 @@ func (s *Store) step(ctx context.Context, p *goose.Provider, file string) error 
 	if is > latest(p) {
 		return errNewer
 	}
-	if is > 0 {
+	if is > 0 && file != "" {
 		if err := s.Backup(ctx, fmt.Sprintf("%s.before-%d-%s", file, latest(p), NewID()[:6])); err != nil {
 			return err
 		}

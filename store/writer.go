@@ -10,11 +10,12 @@ import (
 // together is how many changes share a commit at the most.
 const together = 64
 
-// change is a piece of writing that waits for its commit.
+// change is a piece of writing that waits for its commit, or what is done while nothing is written.
 type change struct {
-	ctx  context.Context
-	do   func(context.Context, *sql.Tx) error
-	kept chan error
+	ctx   context.Context
+	do    func(context.Context, *sql.Tx) error
+	alone func(context.Context) error
+	kept  chan error
 }
 
 // database is the open file, and the one writer to it.
@@ -29,14 +30,23 @@ type database struct {
 // within does a piece of writing in a transaction and comes back when it is on
 // the disk, or did not happen.
 func (s *database) within(ctx context.Context, do func(context.Context, *sql.Tx) error) error {
-	c := &change{ctx, do, make(chan error, 1)}
+	return s.wait(&change{ctx: ctx, do: do})
+}
+
+// alone does something while nothing is written: what is to be written waits until it is done.
+func (s *database) alone(ctx context.Context, do func(context.Context) error) error {
+	return s.wait(&change{ctx: ctx, alone: do})
+}
+
+func (s *database) wait(c *change) error {
+	c.kept = make(chan error, 1)
 	select {
 	case s.changes <- c:
 		return told(<-c.kept)
 	case <-s.closing:
 		return &Trouble{"Brevium is stopping. This was not kept: start it again and repeat what you did.", sql.ErrConnDone}
-	case <-ctx.Done():
-		return ctx.Err()
+	case <-c.ctx.Done():
+		return c.ctx.Err()
 	}
 }
 
@@ -46,22 +56,35 @@ func (s *database) write() {
 	defer close(s.written)
 	for {
 		var batch []*change
+		var alone *change
+		take := func(c *change) {
+			if c.alone != nil {
+				alone = c
+			} else {
+				batch = append(batch, c)
+			}
+		}
 		select {
 		case c := <-s.changes:
-			batch = append(batch, c)
+			take(c)
 		case <-s.closing:
 			return
 		}
-		for more := true; more && len(batch) < together; {
+		for more := true; more && alone == nil && len(batch) < together; {
 			select {
 			case c := <-s.changes:
-				batch = append(batch, c)
+				take(c)
 			default:
 				more = false
 			}
 		}
-		for i, err := range s.commit(batch) {
-			batch[i].kept <- err
+		if len(batch) > 0 {
+			for i, err := range s.commit(batch) {
+				batch[i].kept <- err
+			}
+		}
+		if alone != nil {
+			alone.kept <- alone.alone(alone.ctx)
 		}
 	}
 }

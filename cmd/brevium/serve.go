@@ -98,16 +98,18 @@ func backupCommand() *cobra.Command {
 
 func restoreCommand() *cobra.Command {
 	var database string
+	var passphrase bool
 	c := &cobra.Command{
 		Use: "restore FILE", Short: "Put a copy that backup made in the database's place", Args: cobra.ExactArgs(1),
 		Long: "Put a copy that backup made in the database's place.\n\nThe copy is read whole first. What was there is kept " +
-			"beside it, with its log.\nStop Brevium before.",
+			"beside it, with its log.\nThe passphrase stays that of the database there was, unless you ask for the copy's.\n" +
+			"Stop Brevium before.",
 		RunE: func(c *cobra.Command, args []string) error {
 			database, err := orOwn(database)
 			if err != nil {
 				return err
 			}
-			kept, err := store.Restore(c.Context(), args[0], database)
+			kept, err := store.Restore(c.Context(), args[0], database, passphrase)
 			if err != nil {
 				return err
 			}
@@ -118,6 +120,7 @@ func restoreCommand() *cobra.Command {
 			return nil
 		},
 	}
+	c.Flags().BoolVar(&passphrase, "passphrase", false, "take the copy's passphrase too")
 	databaseFlag(c, &database)
 	return c
 }

@@ -130,7 +130,7 @@ func whole(db string) error {
 	err = s.Backup(ctx, db+".copy")
 	s.Close()
 	if err == nil {
-		_, err = store.Restore(ctx, db+".copy", db)
+		_, err = store.Restore(ctx, db+".copy", db, false)
 	}
 	return err
 }
