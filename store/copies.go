@@ -13,8 +13,8 @@ import (
 // keptDaily is how many of the daily copies are kept.
 const keptDaily = 7
 
-// Daily copies the database beside itself once a day, keeping the last seven of these copies. It
-// says whether it made one.
+// Daily copies the database beside itself once a day, keeping the last seven of these copies, and of those dated after
+// today, which a wrong clock made, seven too. It says whether it made one.
 func (s *Store) Daily(ctx context.Context) (made bool, err error) {
 	if s.file == "" {
 		return false, nil
@@ -35,9 +35,14 @@ func (s *Store) Daily(ctx context.Context) (made bool, err error) {
 		return made, err
 	}
 	slices.Sort(all)
-	for len(all) > keptDaily {
-		err = errors.Join(err, os.Remove(all[0]))
-		all = all[1:]
+	ahead := slices.IndexFunc(all, func(one string) bool { return one > name })
+	if ahead < 0 {
+		ahead = len(all)
+	}
+	for _, some := range [][]string{all[:ahead], all[ahead:]} {
+		for _, old := range some[:max(0, len(some)-keptDaily)] {
+			err = errors.Join(err, os.Remove(old))
+		}
 	}
 	return made, err
 }

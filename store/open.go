@@ -36,11 +36,11 @@ type Store struct {
 // its files are, for this user alone.
 func Open(ctx context.Context, file string) (*Store, error) {
 	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {
-		return nil, fmt.Errorf("can't make the folder for %s: %w", file, err)
+		return nil, fmt.Errorf("can't make the folder for %s: %w", file, starting(err))
 	}
 	made, err := os.OpenFile(file, os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
-		return nil, fmt.Errorf("can't open %s: %w", file, err)
+		return nil, fmt.Errorf("can't open %s: %w", file, starting(err))
 	}
 	made.Close()
 	for _, end := range []string{"", "-wal", "-shm"} {
@@ -57,14 +57,18 @@ func Open(ctx context.Context, file string) (*Store, error) {
 	s := &Store{database: d, kinds: all, Log: &Logbook{d, all.Makings}, Shelf: &Shelf{d, all.Boxes}, Links: &Links{d}, file: file}
 	if err := s.migrate(ctx, file); err != nil {
 		db.Close()
-		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
+		return nil, fmt.Errorf("can't open %s: %w", file, starting(err))
 	}
 	go s.write()
 	if err := s.fillWords(ctx); err != nil {
 		s.Close()
-		return nil, fmt.Errorf("can't open %s: %w", file, told(err))
+		return nil, fmt.Errorf("can't open %s: %w", file, starting(err))
 	}
-	return s, s.forgetArrived(ctx)
+	if err := s.forgetArrived(ctx); err != nil {
+		s.Close()
+		return nil, fmt.Errorf("can't open %s: %w", file, starting(err))
+	}
+	return s, nil
 }
 
 // forgetArrived drops the names of changes that no window waits for any more.

@@ -9,6 +9,24 @@ import (
 	lib "modernc.org/sqlite/lib"
 )
 
+const full = "The disk is full, so this was not kept. Make room on it and repeat what you did."
+
+// starting says what an error is that keeps Brevium from starting: nothing was to be kept yet.
+func starting(err error) error {
+	err = told(err)
+	if t := new(Trouble); errors.As(err, &t) && t.Text == full {
+		return &Trouble{"The disk is full, so Brevium can't start. Make room on it and start it again.", err}
+	}
+	return err
+}
+
+// grew reports whether a file beside the database could not be made larger: where that is the log's index, SQLite says
+// that the disk does not answer.
+func grew(err error) bool {
+	e := new(sqlite.Error)
+	return errors.As(err, &e) && (e.Code() == lib.SQLITE_IOERR_SHMSIZE || e.Code() == lib.SQLITE_IOERR_SHMMAP)
+}
+
 // told says what an error of the database file is, in words, where it is one.
 func told(err error) error {
 	if err == nil {
@@ -20,7 +38,7 @@ func told(err error) error {
 	text := ""
 	switch code(err) {
 	case lib.SQLITE_FULL:
-		text = "The disk is full, so this was not kept. Make room on it and repeat what you did."
+		text = full
 	case lib.SQLITE_CORRUPT, lib.SQLITE_NOTADB:
 		text = "The database is damaged. Stop Brevium and put a backup in its place with “brevium restore”."
 	case lib.SQLITE_BUSY, lib.SQLITE_LOCKED:
@@ -32,8 +50,8 @@ func told(err error) error {
 	case lib.SQLITE_CANTOPEN:
 		text = "The database file can't be opened. See that it is there and that you may read and write it."
 	}
-	if errors.Is(err, syscall.ENOSPC) {
-		text = "The disk is full, so this was not kept. Make room on it and repeat what you did."
+	if errors.Is(err, syscall.ENOSPC) || grew(err) {
+		text = full
 	}
 	if text == "" {
 		return err

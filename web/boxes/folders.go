@@ -39,7 +39,7 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	back := listOf(values.Get("back"))
+	back := desk.Own(values.Get("back"))
 	said := func(what string) error {
 		q := back.Query()
 		q.Set("said", what)
@@ -73,15 +73,6 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 		}
 		return said(what)
 	}
-}
-
-// listOf is the list that a form was sent from: an address of ours, whatever the form says.
-func listOf(text string) *url.URL {
-	back, err := url.Parse(text)
-	if err != nil || back.IsAbs() || back.Host != "" || !strings.HasPrefix(back.Path, "/") {
-		return &url.URL{Path: "/"}
-	}
-	return back
 }
 
 // shelve puts boxes elsewhere in the lists, and names what is to be said of it.

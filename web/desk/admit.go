@@ -61,11 +61,14 @@ func (s *Desk) whoAsks(c *echo.Context) string {
 }
 
 // BackTo is where somebody was going, if that is a page of ours.
-func BackTo(text string) string {
+func BackTo(text string) string { return Own(text).RequestURI() }
+
+// Own reads the address of a page of ours; of any other it gives the first page's.
+func Own(text string) *url.URL {
 	u, err := url.Parse(text)
-	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(u.Path, "/") || strings.HasPrefix(text, "//") ||
-		strings.Contains(text, `\`) {
-		return "/"
+	if err != nil || u.IsAbs() || u.Host != "" || !strings.HasPrefix(u.Path, "/") || strings.ContainsAny(u.Path, "\\\t\r\n") ||
+		strings.Contains(u.Path, "//") {
+		return &url.URL{Path: "/"}
 	}
-	return u.RequestURI()
+	return u
 }
