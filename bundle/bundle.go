@@ -5,7 +5,6 @@ package bundle
 
 import (
 	"archive/zip"
-	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -27,10 +26,12 @@ const Version = 1
 const (
 	MostBytes   = 96 << 20 // packed
 	mostOpen    = 256 << 20
-	mostFiles   = 6000
-	mostBoxes   = 500
-	mostMakings = 5000
+	MostFiles   = 6000
+	MostBoxes   = 500
+	MostMakings = 5000
 	mostPicture = 12 << 20
+	MostPixels  = 2_000_000_000 // of all pictures together, each counted once
+	MostKept    = 256 << 20     // of all pictures as they are kept
 	contents    = "bundle.json"
 	wasDocument = "document.json" // what “everything as zip” once called the document in it
 )
@@ -50,10 +51,23 @@ type Making struct {
 	Photos []Photo
 }
 
-// Photo is a picture of a making: a JPEG.
+// Photo is a picture of a making: a JPEG. One that is read names the file it lies in.
 type Photo struct {
 	Says string
 	Data []byte
+	File string
+}
+
+// Bundle is a bundle that was read. Its pictures are read when they are wanted.
+type Bundle struct {
+	Boxes []Box
+	from  *reader
+}
+
+// Picture gives what is in the file of a picture.
+func (b *Bundle) Picture(file string) ([]byte, error) {
+	b.from.left = mostPicture
+	return b.from.open(file, mostPicture)
 }
 
 type jsonBundle struct {
@@ -162,23 +176,24 @@ func slug(name string) string {
 	return out[:min(len(out), 40)]
 }
 
-// reader opens the files of a bundle, as far as they may go.
+// reader opens the files of a bundle, as far as they may go: so many bytes are left for documents.
 type reader struct {
 	files map[string]*zip.File
 	left  int64
 }
 
-// Read reads a bundle whole. A zip without a list of contents is taken for its documents.
-func Read(data []byte) ([]Box, error) {
-	if len(data) > MostBytes {
+// Read reads a bundle of so many bytes whole, but for its pictures. A zip without a list of contents is taken for its
+// documents.
+func Read(from io.ReaderAt, size int64) (*Bundle, error) {
+	if size > MostBytes {
 		return nil, fmt.Errorf("it is larger than %d MB", MostBytes>>20)
 	}
-	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	z, err := zip.NewReader(from, size)
 	if err != nil {
 		return nil, errors.New("it is no zip, or its end is missing")
 	}
-	if len(z.File) > mostFiles {
-		return nil, fmt.Errorf("there are more than %d files in it", mostFiles)
+	if len(z.File) > MostFiles {
+		return nil, fmt.Errorf("there are more than %d files in it", MostFiles)
 	}
 	r := &reader{files: map[string]*zip.File{}, left: mostOpen}
 	var documents []string
@@ -190,19 +205,20 @@ func Read(data []byte) ([]Box, error) {
 		}
 	}
 	if r.files[contents] == nil {
-		return r.bare(documents)
+		boxes, err := r.bare(documents)
+		return &Bundle{boxes, r}, err
 	}
 	list, err := r.list()
 	if err != nil {
 		return nil, err
 	}
-	var out []Box
+	out := &Bundle{from: r}
 	for _, b := range list.Boxes {
 		box, err := r.box(b)
 		if err != nil {
 			return nil, fmt.Errorf("“%.40s”: %w", b.Name, err)
 		}
-		out = append(out, box)
+		out.Boxes = append(out.Boxes, box)
 	}
 	return out, nil
 }
@@ -226,16 +242,16 @@ func (r *reader) list() (list jsonBundle, err error) {
 		err = errors.New("its list of contents is none of Brevium's")
 	case len(list.Boxes) == 0:
 		err = errors.New("there is no box in it")
-	case len(list.Boxes) > mostBoxes || makings > mostMakings:
-		err = fmt.Errorf("it holds %d boxes and %d makings; the most is %d and %d", len(list.Boxes), makings, mostBoxes,
-			mostMakings)
+	case len(list.Boxes) > MostBoxes || makings > MostMakings:
+		err = fmt.Errorf("it holds %d boxes and %d makings; the most is %d and %d", len(list.Boxes), makings, MostBoxes,
+			MostMakings)
 	}
 	return list, err
 }
 
 // bare takes a zip of documents.
 func (r *reader) bare(documents []string) (out []Box, err error) {
-	if len(documents) == 0 || len(documents) > mostBoxes {
+	if len(documents) == 0 || len(documents) > MostBoxes {
 		return nil, errors.New("there is no box in it: it should hold Brevium's documents")
 	}
 	slices.Sort(documents)
@@ -306,11 +322,10 @@ func (r *reader) box(b jsonBox) (out Box, err error) {
 			return out, fmt.Errorf("a making of it has more than %d photos", store.MostPhotos)
 		}
 		for _, p := range j.Photos {
-			data, err := r.open(p.File, mostPicture)
-			if err != nil {
-				return out, err
+			if r.files[p.File] == nil {
+				return out, fmt.Errorf("the file %.60q is missing", p.File)
 			}
-			m.Photos = append(m.Photos, Photo{p.Says, data})
+			m.Photos = append(m.Photos, Photo{Says: p.Says, File: p.File})
 		}
 		out.Makings = append(out.Makings, m)
 	}

@@ -31,14 +31,24 @@ func written(t testing.TB, boxes []Box) []byte {
 	return out.Bytes()
 }
 
+func read(data []byte) (*Bundle, error) { return Read(bytes.NewReader(data), int64(len(data))) }
+
 // What is written is read as it was, but for pictures and slips, which are for people.
 func TestThereAndBack(t *testing.T) {
 	boxes := few()
-	got, err := Read(written(t, boxes))
+	read, err := read(written(t, boxes))
 	if err != nil {
 		t.Fatal(err)
 	}
+	got := read.Boxes
 	boxes[0].Picture, boxes[0].Slip = nil, nil
+	if photo := &got[0].Makings[0].Photos[0]; photo.File == "" || photo.Data != nil {
+		t.Errorf("%+v is read before it is wanted", photo)
+	} else if photo.Data, err = read.Picture(photo.File); err != nil {
+		t.Error(err)
+	} else {
+		photo.File = ""
+	}
 	for i := range boxes {
 		if string(got[i].Brief.Encode()) != string(boxes[i].Brief.Encode()) || !reflect.DeepEqual(got[i].Folders, boxes[i].Folders) ||
 			!reflect.DeepEqual(got[i].Makings, boxes[i].Makings) {
@@ -58,11 +68,14 @@ func FuzzRead(f *testing.F) {
 	f.Add(written(f, few()))
 	f.Add([]byte("PK\x05\x06" + strings.Repeat("\x00", 18)))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		boxes, err := Read(data)
-		if (err == nil) == (len(boxes) == 0) || err != nil && err.Error() == "" {
-			t.Fatalf("%d boxes, %v", len(boxes), err)
+		got, err := read(data)
+		if (err == nil) == (got == nil || len(got.Boxes) == 0) || err != nil && err.Error() == "" {
+			t.Fatalf("%+v, %v", got, err)
 		}
-		for _, b := range boxes {
+		if err != nil {
+			return
+		}
+		for _, b := range got.Boxes {
 			if err := b.Brief.Check(); err != nil {
 				t.Error(err)
 			}

@@ -19,8 +19,8 @@ import (
 // What is taken in at the most, and how large it is kept.
 const (
 	MostBytes  = 25 << 20
-	mostPixels = 60_000_000
-	mostSide   = 20_000
+	MostPixels = 60_000_000
+	MostSide   = 20_000
 	Large      = 1600
 	Small      = 320
 )
@@ -31,6 +31,23 @@ type Photo struct {
 	Large, Small  []byte // JPEG
 }
 
+// Pixels is how many pixels a picture has, by its head alone; one that is too large to be taken, or none, is refused.
+func Pixels(data []byte) (int, error) {
+	is, kind, err := image.DecodeConfig(bytes.NewReader(data))
+	switch {
+	case err != nil || kind != "jpeg" && kind != "png":
+		return 0, errors.New("it is no JPEG or PNG picture")
+	case is.Width < 1 || is.Height < 1:
+		return 0, errors.New("there is nothing in it")
+	case is.Width > MostSide || is.Height > MostSide:
+		return 0, fmt.Errorf("it is %d × %d pixels; no side may be longer than %d", is.Width, is.Height, MostSide)
+	case is.Width*is.Height > MostPixels:
+		return 0, fmt.Errorf("it has %d million pixels; make it smaller than %d million first", is.Width*is.Height/1_000_000,
+			MostPixels/1_000_000)
+	}
+	return is.Width * is.Height, nil
+}
+
 // Take reads a picture. It looks at its size before it reads what is in it: one that would fill
 // the memory is refused.
 func Take(data []byte) (Photo, error) {
@@ -38,16 +55,8 @@ func Take(data []byte) (Photo, error) {
 	if len(data) > MostBytes {
 		return p, fmt.Errorf("it is larger than %d MB", MostBytes>>20)
 	}
-	is, kind, err := image.DecodeConfig(bytes.NewReader(data))
-	if err != nil || kind != "jpeg" && kind != "png" {
-		return p, errors.New("it is no JPEG or PNG picture")
-	}
-	if is.Width < 1 || is.Height < 1 {
-		return p, errors.New("there is nothing in it")
-	}
-	if is.Width > mostSide || is.Height > mostSide || is.Width*is.Height > mostPixels {
-		return p, fmt.Errorf("it has %d million pixels; make it smaller than %d million first", is.Width*is.Height/1_000_000,
-			mostPixels/1_000_000)
+	if _, err := Pixels(data); err != nil {
+		return p, err
 	}
 	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {

@@ -75,12 +75,14 @@ func TestTake(t *testing.T) {
 }
 
 // huge is the head of a PNG of so many pixels each way, and nothing else.
-func huge(side uint32) []byte {
+func huge(side uint32) []byte { return head(side, side) }
+
+func head(wide, high uint32) []byte {
 	var b bytes.Buffer
 	png.Encode(&b, image.NewGray(image.Rect(0, 0, 1, 1)))
 	out := b.Bytes()
-	binary.BigEndian.PutUint32(out[16:], side)
-	binary.BigEndian.PutUint32(out[20:], side)
+	binary.BigEndian.PutUint32(out[16:], wide)
+	binary.BigEndian.PutUint32(out[20:], high)
 	binary.BigEndian.PutUint32(out[29:], crc32.ChecksumIEEE(out[12:29]))
 	return out
 }
@@ -98,7 +100,8 @@ func TestRefused(t *testing.T) {
 		"a GIF":        {moving.Bytes(), "no JPEG or PNG"},
 		"half of one":  {whole[:len(whole)/2], "damaged"},
 		"200 million":  {huge(14143), "200 million pixels"},
-		"far too wide": {huge(25_000), "pixels"},
+		"far too wide": {huge(25_000), "25000 × 25000 pixels; no side may be longer than 20000"},
+		"a hair":       {head(1, 60_000), "1 × 60000 pixels; no side may be longer than 20000"},
 		"30 MB":        {make([]byte, 30<<20), "larger than 25 MB"},
 	} {
 		if _, err := Take(c.data); err == nil || !strings.Contains(err.Error(), c.says) {

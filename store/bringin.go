@@ -26,6 +26,7 @@ type BroughtMaking struct {
 func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []string, err error) {
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
 		ids = nil
+		room := photoRoom(-1)
 		for _, b := range all {
 			id, rev := NewID(), int64(0)
 			if err := s.Boxes.Begin(id, b.Brief, what, &rev)(ctx, tx); err != nil {
@@ -37,7 +38,7 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 				}
 			}
 			for _, m := range b.Makings {
-				if err := s.bringMaking(ctx, tx, m, id, rev); err != nil {
+				if err := s.bringMaking(ctx, tx, m, id, rev, &room); err != nil {
 					return err
 				}
 			}
@@ -48,14 +49,15 @@ func (s *Store) BringIn(ctx context.Context, what string, all []Brought) (ids []
 	return ids, err
 }
 
-func (s *Store) bringMaking(ctx context.Context, tx *sql.Tx, m BroughtMaking, project string, rev int64) error {
+func (s *Store) bringMaking(ctx context.Context, tx *sql.Tx, m BroughtMaking, project string, rev int64,
+	room *photoRoom) error {
 	m.Making.Project, m.Revision = project, rev
 	if err := s.Log.Recording(&m.Making)(ctx, tx); err != nil || m.Making.ID == "" {
 		return err
 	}
 	for _, p := range m.Photos {
 		p.Making = m.Making.ID
-		if err := keepPhoto(ctx, tx, p); err != nil {
+		if err := room.keep(ctx, tx, p); err != nil {
 			return err
 		}
 	}

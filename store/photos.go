@@ -30,8 +30,9 @@ var ErrFull = errors.New("there is no more room for photos")
 // KeepPhotos keeps pictures of makings, all of them or none.
 func (s *Logbook) KeepPhotos(ctx context.Context, all ...Photo) error {
 	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+		room := photoRoom(-1)
 		for _, p := range all {
-			if err := keepPhoto(ctx, tx, p); err != nil {
+			if err := room.keep(ctx, tx, p); err != nil {
 				return err
 			}
 		}
@@ -39,17 +40,26 @@ func (s *Logbook) KeepPhotos(ctx context.Context, all ...Photo) error {
 	})
 }
 
-func keepPhoto(ctx context.Context, tx *sql.Tx, p Photo) error {
+// photoRoom is how many bytes photos may still take in this act, less than nothing before that was asked.
+type photoRoom int64
+
+func (left *photoRoom) keep(ctx context.Context, tx *sql.Tx, p Photo) error {
 	making, err := ask[int64](ctx, tx, `SELECT id FROM makings WHERE doc = ?`, p.Making)
 	if err != nil {
 		return err
 	}
-	var n, bytes int64
-	if err := tx.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM photos WHERE making = ?),
-		(SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos)`, making).Scan(&n, &bytes); err != nil {
+	n, err := ask[int64](ctx, tx, `SELECT count(*) FROM photos WHERE making = ?`, making)
+	if err != nil {
 		return err
 	}
-	if n >= MostPhotos || bytes+int64(len(p.Data)+len(p.Small)) > MostPhotoBytes {
+	if *left < 0 {
+		taken, err := ask[int64](ctx, tx, `SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos`)
+		if err != nil {
+			return err
+		}
+		*left = photoRoom(max(0, MostPhotoBytes-taken))
+	}
+	if *left -= photoRoom(len(p.Data) + len(p.Small)); n >= MostPhotos || *left < 0 {
 		return ErrFull
 	}
 	_, err = tx.ExecContext(ctx,

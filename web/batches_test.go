@@ -239,7 +239,10 @@ func TestCalendar(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	read := a.server.Batches.ReadBatch(t.Context(), st)
+	read, err := a.server.Batches.ReadBatch(t.Context(), st)
+	if err != nil {
+		t.Fatal(err)
+	}
 	pace, _ := a.server.Pace(t.Context())
 	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()

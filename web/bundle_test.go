@@ -183,3 +183,29 @@ func TestCopiesPage(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// A picture that a bundle lists thousands of times is read once; who leaves takes the work along.
+func TestPictureListedAgainAndAgain(t *testing.T) {
+	a := newApp(t)
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	for name, data := range map[string][]byte{"box.json": brief.New("mm").Encode(), "p": picture(1600, 1200)} {
+		f, _ := z.Create(name)
+		f.Write(data)
+	}
+	var list strings.Builder
+	for i := range 400 {
+		fmt.Fprintf(&list, `,{"key": "k%d", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [%s]}`, i,
+			strings.Repeat(`{"file": "p"},`, store.MostPhotos-1)+`{"file": "p"}`)
+	}
+	f, _ := z.Create("bundle.json")
+	fmt.Fprintf(f, `{"brevium-bundle": 1, "boxes": [{"document": "box.json", "makings": [%s]}]}`, list.String()[1:])
+	z.Close()
+	if w := a.send("/projects/upload", "document", out.String()); w.Code != http.StatusUnprocessableEntity ||
+		!strings.Contains(text(w), "all together are more than") {
+		t.Errorf("4,800 times one picture: %d %s", w.Code, text(w))
+	}
+	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 0 {
+		t.Error("half a bundle came in")
+	}
+}

@@ -203,7 +203,11 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 	}
 	head := *c.Head
 	head.Doc = c.Doc
-	for _, g := range s.ReadBatch(ctx, head).Read.Gives(pace) {
+	st, err := s.ReadBatch(ctx, head)
+	if err != nil {
+		return err
+	}
+	for _, g := range st.Read.Gives(pace) {
 		if g.Text == c.Arg {
 			g.Take(&c.Doc)
 			c.What = strings.TrimSuffix(g.Text, ".")
@@ -225,7 +229,9 @@ func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document],
 	m := record.Of(ordered.Brief, s.Clock())
 	m.Project, m.Revision, m.Count, m.Whom = o.Project, o.Revision, ordered.Copy, words.Cut(string(o.Name), 120)
 	m.Key = fmt.Sprintf("order-%s-%s", desk.Sum(o.Box)[:12], desk.Sum([]byte(o.ID + "-" + string(o.By) + "-" + string(o.Name)))[:12])
-	if made := s.planner(ctx)(ordered.Brief); made.OK() {
+	if made, err := s.plan(ctx, ordered.Brief); err != nil {
+		return err
+	} else if made.OK() {
 		if err := s.Work.Reckoned(ctx, &m, made.Job); err != nil {
 			return err
 		}

@@ -59,13 +59,22 @@ func (s *Room) BatchAt(c *echo.Context) (*batchState, error) {
 	if err != nil {
 		return nil, err
 	}
-	return s.ReadBatch(c.Request().Context(), head), nil
+	return s.ReadBatch(c.Request().Context(), head)
 }
 
-func (s *Room) ReadBatch(ctx context.Context, head batchHead) *batchState {
+// ReadBatch reads a batch and plans its boxes, until its asker leaves.
+func (s *Room) ReadBatch(ctx context.Context, head batchHead) (*batchState, error) {
 	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, s.Today(), s.Workshop(ctx))}
-	st.Read.Make(s.planner(ctx))
-	return st
+	var failed error
+	st.Read.Make(func(b brief.Brief) *batch.Made {
+		made, err := s.plan(ctx, b)
+		if err != nil {
+			failed = err
+			return &batch.Made{Problems: []brief.Problem{{Text: "It is not planned yet.", Fix: "Reload the page."}}}
+		}
+		return made
+	})
+	return st, failed
 }
 
 // batchesPage lists the batches.

@@ -10,12 +10,17 @@ import (
 	"brevium/web/desk"
 )
 
-// planner gives the plan of a box as it was planned before with this shop.
-func (s *Room) planner(ctx context.Context) batch.Planner {
-	w := s.Workshop(ctx)
-	return func(b brief.Brief) *batch.Made {
-		return s.Plans.Orders.Get(desk.Sum(b.Encode()), w, func(w request.Workshop) *batch.Made { return batch.Plan(b, w) })
-	}
+// plan gives the plan of a box as it was planned before with this shop, or plans it in its place.
+func (s *Room) plan(ctx context.Context, b brief.Brief) (*batch.Made, error) {
+	name, w := desk.Sum(b.Encode()), s.Workshop(ctx)
+	return s.Plans.Orders.For(ctx, name, w, func(w request.Workshop) (*batch.Made, error) {
+		done, err := s.Short.Take(ctx)
+		if err != nil {
+			return nil, err
+		}
+		defer done()
+		return batch.Plan(b, w), nil
+	})
 }
 
 // sheetsOf lays the sheets of a batch, or knows how they were laid: what is ticked changes them only when an order has

@@ -200,7 +200,10 @@ type batchPage struct {
 
 func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edited[batch.Document]) error {
 	ctx := c.Request().Context()
-	st := s.ReadBatch(ctx, head)
+	st, err := s.ReadBatch(ctx, head)
+	if err != nil {
+		return err
+	}
 	pace, err := s.Pace(ctx)
 	if err != nil {
 		return err

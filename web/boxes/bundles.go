@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"net/url"
 
@@ -124,26 +125,29 @@ func (s *Room) BundleFolder(c *echo.Context) error {
 }
 
 // bringIn takes a bundle in: all of it or, with the reason, nothing.
-func (s *Room) bringIn(c *echo.Context, data []byte) error {
-	done, err := s.Long.Take(c.Request().Context())
+func (s *Room) bringIn(c *echo.Context, from io.ReaderAt, size int64) error {
+	ctx := c.Request().Context()
+	done, err := s.Long.Take(ctx)
 	if err != nil {
 		return err
 	}
 	defer done()
-	boxes, err := bundle.Read(data)
 	var all []store.Brought
-	for _, b := range boxes {
-		in, wrong := brought(b)
-		if wrong != nil {
-			err = wrong
-			break
-		}
-		all = append(all, in)
+	read, err := bundle.Read(from, size)
+	if err == nil {
+		all, err = brought(ctx, read)
+	}
+	if ctx.Err() != nil {
+		return ctx.Err()
 	}
 	if err != nil {
 		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
-	ids, err := s.Store.BringIn(c.Request().Context(), "Added from a bundle", all)
+	ids, err := s.Store.BringIn(ctx, "Added from a bundle", all)
+	if errors.Is(err, store.ErrFull) {
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: there is no more room for photos, or a making "+
+			"would have too many. Take some out of other makings first.")
+	}
 	if err != nil {
 		return err
 	}
@@ -154,25 +158,93 @@ func (s *Room) bringIn(c *echo.Context, data []byte) error {
 	return c.Redirect(http.StatusSeeOther, "/?"+q.Encode())
 }
 
-// brought is a box of a bundle as the store takes it: its photos read and written anew.
-func brought(b bundle.Box) (out store.Brought, err error) {
-	if err := knownOptions(&b.Brief); err != nil {
-		return out, err
+// brought are the boxes of a bundle as the store takes them: their photos read and written anew.
+func brought(ctx context.Context, b *bundle.Bundle) (out []store.Brought, err error) {
+	taken, err := pictures(ctx, b)
+	if err != nil {
+		return nil, err
 	}
-	out = store.Brought{Brief: b.Brief, Folders: b.Folders}
-	for _, m := range b.Makings {
-		in := store.BroughtMaking{Making: m.Making}
-		for _, p := range m.Photos {
-			taken, err := photo.Take(p.Data)
-			if err != nil {
-				return out, fmt.Errorf("a photo of “%s”: %w", words.Cut(m.Box, 40), err)
-			}
-			in.Photos = append(in.Photos, store.Photo{Width: taken.Width, Height: taken.Height, Says: words.Cut(p.Says, 160),
-				Data: taken.Large, Small: taken.Small})
+	for _, box := range b.Boxes {
+		if err := knownOptions(&box.Brief); err != nil {
+			return nil, err
 		}
-		out.Makings = append(out.Makings, in)
+		own := store.Brought{Brief: box.Brief, Folders: box.Folders}
+		for _, m := range box.Makings {
+			in := store.BroughtMaking{Making: m.Making}
+			for _, p := range m.Photos {
+				of := taken[p.File]
+				in.Photos = append(in.Photos, store.Photo{Width: of.Width, Height: of.Height, Says: words.Cut(p.Says, 160),
+					Data: of.Large, Small: of.Small})
+			}
+			own.Makings = append(own.Makings, in)
+		}
+		out = append(out, own)
 	}
 	return out, nil
+}
+
+// pictures are those of a bundle by their files, written anew: each once by what is in it, and none before it is known
+// that all of them together are not too much.
+func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, error) {
+	sums, first, pixels := map[string]string{}, map[string]bool{}, 0
+	each := func(do func(file string) error) error {
+		for _, box := range b.Boxes {
+			for _, m := range box.Makings {
+				for _, p := range m.Photos {
+					if err := ctx.Err(); err != nil {
+						return err
+					}
+					if err := do(p.File); err != nil {
+						return fmt.Errorf("a photo of “%s”: %w", words.Cut(m.Box, 40), err)
+					}
+				}
+			}
+		}
+		return nil
+	}
+	if err := each(func(file string) error {
+		if sums[file] != "" {
+			return nil
+		}
+		data, err := b.Picture(file)
+		if err != nil {
+			return err
+		}
+		sums[file] = desk.Sum(data)
+		if first[sums[file]] {
+			return nil
+		}
+		n, err := photo.Pixels(data)
+		if first[sums[file]] = true; err == nil {
+			if pixels += n; pixels > bundle.MostPixels {
+				err = fmt.Errorf("all together have more than %d million pixels. Make two bundles of them", bundle.MostPixels/1_000_000)
+			}
+		}
+		return err
+	}); err != nil {
+		return nil, err
+	}
+	bySum, out, kept := map[string]*photo.Photo{}, map[string]*photo.Photo{}, 0
+	return out, each(func(file string) error {
+		p := bySum[sums[file]]
+		if p == nil {
+			data, err := b.Picture(file)
+			if err != nil {
+				return err
+			}
+			taken, err := photo.Take(data)
+			if err != nil {
+				return err
+			}
+			p = &taken
+			bySum[sums[file]] = p
+		}
+		out[file] = p
+		if kept += len(p.Large) + len(p.Small); kept > bundle.MostKept {
+			return fmt.Errorf("all together are more than %d MB. Make two bundles of them", bundle.MostKept>>20)
+		}
+		return nil
+	})
 }
 
 // knownOptions refuses answers to questions that no style asks.

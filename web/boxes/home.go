@@ -1,9 +1,9 @@
 package boxes
 
 import (
-	"bytes"
 	"context"
 	"errors"
+	"io"
 	"maps"
 	"net/http"
 	"net/url"
@@ -258,13 +258,19 @@ func (s *Room) Create(c *echo.Context) error {
 
 // Upload brings a document in: all of it or, with the reason, nothing.
 func (s *Room) Upload(c *echo.Context) error {
-	data, err := desk.Uploaded(c, "document")
+	file, size, err := desk.Received(c, "document")
 	if err != nil {
 		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that "+
 			"Brevium wrote, or a bundle of several, a .zip.")
 	}
-	if bytes.HasPrefix(data, []byte("PK")) {
-		return s.bringIn(c, data)
+	defer file.Close()
+	begins := make([]byte, 2)
+	if _, err := file.ReadAt(begins, 0); err == nil && string(begins) == "PK" {
+		return s.bringIn(c, file, size)
+	}
+	data, err := io.ReadAll(io.LimitReader(file, brief.Limit+1))
+	if err != nil {
+		return err
 	}
 	b, err := brief.Decode(data)
 	if err == nil {

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"mime/multipart"
 	"net/http"
 	"regexp"
 	"strings"
@@ -11,20 +12,32 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// Uploaded gives what was sent as a file, an error when none was chosen.
-func Uploaded(c *echo.Context, field string) ([]byte, error) {
+// Received opens what was sent as a file, an error when none was chosen. A large one lies on the disk.
+func Received(c *echo.Context, field string) (file multipart.File, size int64, err error) {
 	header, err := c.FormFile(field)
 	if err != nil {
-		return nil, err
+		return nil, 0, err
 	}
 	if header.Size == 0 {
-		return nil, errors.New("nothing is in it")
+		return nil, 0, errors.New("nothing is in it")
 	}
-	file, err := header.Open()
+	file, err = header.Open()
+	return file, header.Size, err
+}
+
+// mostRead is the most of a file that is read whole.
+const mostRead = 9 << 20
+
+// Uploaded gives what was sent as a file, an error when none was chosen, or it is larger than any list.
+func Uploaded(c *echo.Context, field string) ([]byte, error) {
+	file, size, err := Received(c, field)
 	if err != nil {
 		return nil, err
 	}
 	defer file.Close()
+	if size > mostRead {
+		return nil, fmt.Errorf("it is larger than %d MB", mostRead>>20)
+	}
 	return io.ReadAll(file)
 }
 

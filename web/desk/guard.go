@@ -35,6 +35,9 @@ var Protection = map[string]string{
 // mostBody bounds what one request may bring.
 const mostBody = 512 << 10
 
+// mostForm bounds a form that holds no file, wherever it is sent: a batch of as many orders as there may be is the largest.
+const mostForm = 9 << 20
+
 // Lets is what a route lets in.
 type Lets struct {
 	Bytes int64 // that one request may bring; 0 is what forms need
@@ -165,7 +168,11 @@ func (s *Desk) whole(next echo.HandlerFunc) echo.HandlerFunc {
 			_ = to.SetReadDeadline(time.Now().Add(FileTime))
 			_ = to.SetWriteDeadline(time.Now().Add(FileTime))
 		}
-		r.Body = http.MaxBytesReader(c.Response(), r.Body, lets.Bytes)
+		most := lets.Bytes
+		if !strings.HasPrefix(r.Header.Get("Content-Type"), "multipart/") {
+			most = min(most, mostForm) // what is no file is read into memory
+		}
+		r.Body = http.MaxBytesReader(c.Response(), r.Body, most)
 		_, err := c.FormValues()
 		if r.MultipartForm != nil {
 			defer r.MultipartForm.RemoveAll()

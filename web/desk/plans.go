@@ -83,6 +83,6 @@ type Compared struct {
 
 func newReckoned() reckoned {
 	return reckoned{newPlans[AtOnce[*plan.Plan]](200), newPlans[AtOnce[*sets.Set]](30), newPlans[*plan.Plan](200),
-		newPlans[*sets.Set](30), newPlans[*batch.Made](200),
+		newPlans[*sets.Set](30), newPlans[*batch.Made](batch.MostOrders + 100),
 		newPlans[[]advice.Shown](8), newPlans[Compared](40), newPlans[[]advice.Suspect](100)}
 }

@@ -58,6 +58,9 @@ func (s *Room) takePhotos(ctx context.Context, making string, files []*multipart
 	}
 	defer done()
 	for _, f := range files {
+		if ctx.Err() != nil {
+			return nil, "", ctx.Err()
+		}
 		p, err := takePhoto(f)
 		if err != nil {
 			return nil, fmt.Sprintf("%s was not added: %s. None of the photos was added.", words.Cut(f.Filename, 60), err), nil
