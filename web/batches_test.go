@@ -10,7 +10,9 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unicode/utf8"
 
+	ics "github.com/arran4/golang-ical"
 	goical "github.com/emersion/go-ical"
 
 	"brevium/core/batch"
@@ -235,6 +237,15 @@ func TestCalendar(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	for line := range strings.SplitAfterSeq(w.Body.String(), "\n") {
+		if line != "" && (!strings.HasSuffix(line, "\r\n") || len(line) > 77 || !utf8.ValidString(line)) {
+			t.Errorf("a line of %d bytes: %q", len(line), line)
+		}
+	}
+	again, err := ics.ParseCalendar(bytes.NewReader(w.Body.Bytes()))
+	if err != nil {
+		t.Fatal(err)
+	}
 	st, err := a.store.Batches.Head(t.Context(), strings.TrimPrefix(path, "/batches/"))
 	if err != nil {
 		t.Fatal(err)
@@ -246,7 +257,7 @@ func TestCalendar(t *testing.T) {
 	pace, _ := a.server.Pace(t.Context())
 	sittings := read.Read.Share(pace).Sittings
 	events := cal.Events()
-	if len(events) != len(sittings) || len(events) < 3 {
+	if len(events) != len(sittings) || len(events) < 3 || len(again.Events()) != len(events) {
 		t.Fatalf("%d events, %d sittings", len(events), len(sittings))
 	}
 	seen := map[string]bool{}
@@ -261,6 +272,9 @@ func TestCalendar(t *testing.T) {
 		uid, _ := e.Props.Text(goical.PropUID)
 		summary, _ := e.Props.Text(goical.PropSummary)
 		says, _ := e.Props.Text(goical.PropDescription)
+		if twice := again.Events()[i]; twice.Id() != uid || twice.GetProperty(ics.ComponentPropertyDescription).Value != says {
+			t.Errorf("another reader finds %s: %q, not %q", twice.Id(), twice.GetProperty(ics.ComponentPropertyDescription).Value, says)
+		}
 		if seen[uid] || !strings.HasPrefix(summary, "A batch: ") || !strings.Contains(says, s.Entries[0].Order.Called()) {
 			t.Errorf("%s %s: %s", uid, summary, says)
 		}

@@ -25,7 +25,7 @@ func batchCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, fits := batch.JSON(d, batch.DayOf(time.Now()), request.Default, bench.PaceOf(nil))
+			out, fits := batch.JSON(d, batch.Now(time.Now()), request.Default, bench.PaceOf(nil))
 			if err := c.Context().Err(); err != nil {
 				return err
 			}

@@ -62,7 +62,7 @@ func orders(n int, by ...string) (out []Order) {
 func made(t testing.TB, d Document) *Batch {
 	t.Helper()
 	Form.Identify(&d)
-	b := Read(d, today, request.Default)
+	b := Read(d, today.Begins(), request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)
@@ -110,14 +110,14 @@ func TestProblems(t *testing.T) {
 		d := Document{Orders: orders(4, "2027-03-06"), Hours: map[string]brief.Text{"sat": week["sat"]}}
 		c.change(&d)
 		Form.Identify(&d)
-		b := Read(d, today, request.Default)
+		b := Read(d, today.Begins(), request.Default)
 		b.Make(planned)
 		i := slices.IndexFunc(b.Problems, func(p brief.Problem) bool { return p.Field == c.field })
 		if c.field == "" && len(b.Problems) > 0 || c.field != "" && (i < 0 || !strings.Contains(b.Problems[i].Text, c.says) ||
 			b.Problems[i].Fix == "") {
 			t.Errorf("%s %q: %+v", c.field, c.says, b.Problems)
 		}
-		if out, fits := JSON(d, today, request.Default, noPace); fits != (c.field == "") || !json.Valid(out) {
+		if out, fits := JSON(d, today.Begins(), request.Default, noPace); fits != (c.field == "") || !json.Valid(out) {
 			t.Errorf("%s: fits %v", c.field, fits)
 		}
 	}
@@ -280,13 +280,13 @@ func TestProgress(t *testing.T) {
 func TestOverdue(t *testing.T) {
 	d := Document{Orders: orders(6, "2027-02-19", "2027-02-19", "2027-03-12"), Hours: map[string]brief.Text{"sat": "4", "sun": "4"}}
 	Form.Identify(&d)
-	first := Read(d, today, request.Default)
+	first := Read(d, today.Begins(), request.Default)
 	first.Make(planned)
 	d.Done = Progress{"2/Trim": "6"}
 	for _, st := range first.Orders[0].Made.Stages {
 		d.Done["1/"+st.Title] = "6"
 	}
-	b := Read(d, today.Plus(3), request.Default)
+	b := Read(d, today.Plus(3).Begins(), request.Default)
 	b.Make(planned)
 	if !b.OK() {
 		t.Fatalf("%+v", b.Problems)

@@ -48,7 +48,7 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 	}
 	for more := 30; more <= 240; more += 30 {
 		p := t.p
-		p.Days = t.longer(more)
+		p.Days = t.days(t.Calendar.longer(more), len(p.Days))
 		if fits(p) {
 			out = append(out, Give{Kind: "hours", Hours: more,
 				Text: fmt.Sprintf("Longer days: %s more on every day that has time is enough.", MinutesSaid(more))})
@@ -67,15 +67,12 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 	return out
 }
 
-// longer gives the days with so many minutes more on each that has any.
-func (t *table) longer(more int) []int {
-	days := slices.Clone(t.p.Days)
-	for i := range days {
-		if has := t.Calendar.Of(t.first.Plus(i)).Minutes; has > 0 {
-			days[i] = workable(min(mostHours*60, has+more))
-		}
+// days are the minutes of work that a calendar has for each of so many days.
+func (t *table) days(c Calendar, many int) (out []int) {
+	for i := range many {
+		out = append(out, workable(c.Of(t.first.Plus(i)).Minutes))
 	}
-	return days
+	return out
 }
 
 // scaled is the problem with so many of an order.
@@ -196,7 +193,7 @@ func (g Give) Take(d *Document) {
 	case "hours":
 		for name, text := range d.Hours {
 			if t, err := ParseTime(string(text)); err == nil && t.Minutes > 0 {
-				d.Hours[name] = brief.Text(t.longer(g.Hours))
+				d.Hours[name] = brief.Text(t.longer(g.Hours).text())
 			}
 		}
 	case "simpler":
@@ -219,14 +216,4 @@ func (g Give) Take(d *Document) {
 			d.Orders = slices.Delete(d.Orders, i, i+1)
 		}
 	}
-}
-
-// longer writes a time with so many minutes more.
-func (t Time) longer(more int) string {
-	m := min(mostHours*60, t.Minutes+more)
-	if t.From < 0 {
-		return fmt.Sprintf("%d min", m)
-	}
-	end := min(24*60, t.From+m)
-	return fmt.Sprintf("%d:%02d-%d:%02d", t.From/60, t.From%60, end/60, end%60)
 }

@@ -48,6 +48,7 @@ type (
 		Minutes float64 `json:"minutes"`
 		Ready   string  `json:"ready,omitempty"`
 		Late    bool    `json:"late"`
+		Unmade  int     `json:"minutes_without_a_day,omitempty"`
 		Proved  bool    `json:"proved"`
 		State   string  `json:"state,omitempty"`
 	}
@@ -145,8 +146,8 @@ type (
 )
 
 // JSON plans a batch and writes it and reports whether all is proved and fits.
-func JSON(d Document, today Day, w request.Workshop, pace bench.Pace) (out []byte, fits bool) {
-	b := Read(d, today, w)
+func JSON(d Document, now Moment, w request.Workshop, pace bench.Pace) (out []byte, fits bool) {
+	b := Read(d, now, w)
 	known := map[string]*Made{}
 	b.Make(func(of brief.Brief) *Made {
 		key := string(of.Encode())
@@ -195,6 +196,9 @@ func (j *jsonBatch) orders(b *Batch, s Shared, pace bench.Pace) {
 		}
 		if day, ok := s.Ready[o.ID]; ok {
 			out.Ready, out.Late = day.String(), day.Since(o.Due) > 0
+		}
+		if unmade := s.Unmade[o.ID]; unmade > 0 {
+			out.Late, out.Unmade = true, unmade
 		}
 		j.Boxes += o.Copy
 		j.Orders = append(j.Orders, out)

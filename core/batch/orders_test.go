@@ -58,7 +58,7 @@ func FuzzDecode(f *testing.F) {
 		if err != nil {
 			return
 		}
-		b := Read(d, today, request.Default)
+		b := Read(d, today.Begins(), request.Default)
 		if len(b.Orders) != len(d.Orders) {
 			t.Error("orders were lost")
 		}

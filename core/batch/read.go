@@ -13,7 +13,7 @@ import (
 // Batch is a batch that was read.
 type Batch struct {
 	Doc      Document
-	Today    Day
+	Now      Moment
 	From     Day // the first day on which it may be worked on
 	Hands    int
 	Calendar Calendar
@@ -66,10 +66,11 @@ func sentence(err error) string { return words.Capital(strings.TrimSuffix(err.Er
 // furthest is how far ahead one may plan, in days.
 const furthest = 2 * 366
 
-// Read reads a batch as it stands on a day. What can't be read is told at its field, such
+// Read reads a batch as it stands at a moment. What can't be read is told at its field, such
 // as orders.2.by. A date that has gone by is refused of an order that nobody has begun; one that was begun is late.
-func Read(d Document, today Day, w request.Workshop) *Batch {
-	b := &Batch{Doc: d, Today: today, From: today, Hands: 1, shop: w}
+func Read(d Document, now Moment, w request.Workshop) *Batch {
+	today := now.Day
+	b := &Batch{Doc: d, Now: now, From: today, Hands: 1, shop: w}
 	if d.From != "" {
 		from, err := ParseDay(string(d.From))
 		switch {
@@ -138,7 +139,7 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w request.Workshop) *Order
 		b.problem(field+"by", out.Called()+": no day is said by which it is needed.", "Say by which day.")
 	case err != nil:
 		b.problem(field+"by", sentence(err), "Say by which day it is needed.")
-	case due.Since(b.Today) > furthest:
+	case due.Since(b.Now.Day) > furthest:
 		b.problem(field+"by", due.Says()+" is more than two years off.", "Plan nearer to it.")
 	case due.Since(b.From) < 0 && out.OnTable() && !begun:
 		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(),

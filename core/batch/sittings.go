@@ -50,7 +50,11 @@ type Sitting struct {
 	Minutes int // that it takes, with setups, rests and idle ones
 	Rests   int
 	Entries []Entry
+	now     Moment
 }
+
+// Clock is what clocks say so many minutes after its beginning, in minutes after midnight.
+func (s Sitting) Clock(after int) int { return s.now.clock(s.Day, s.Begins, after) }
 
 // Wait is a time in which something is left alone.
 type Wait struct {
@@ -73,6 +77,7 @@ type Shared struct {
 	Minutes  int // of work that is to be done
 	Start    *Day
 	Ready    map[string]Day // when each order is done
+	Unmade   map[string]int // minutes of an order that find no day: it is late, and nobody knows by how much
 	Exact    bool
 	Gap      int // minutes that another course might end earlier by
 	Spared   int // minutes of only waiting that are let go by working on in a later sitting
@@ -108,9 +113,7 @@ func (b *Batch) table(pace bench.Pace) *table {
 			last = max(last, so.By)
 		}
 	}
-	for i := range max(0, last) + beyond {
-		t.p.Days = append(t.p.Days, workable(b.Calendar.Of(t.first.Plus(i)).Minutes))
-	}
+	t.p.Days = t.days(b.Calendar, max(0, last)+beyond)
 	return t
 }
 
@@ -150,7 +153,7 @@ func (b *Batch) Share(pace bench.Pace) Shared {
 // told tells a result in days, orders and stages.
 func (t *table) told(res schedule.Result) Shared {
 	out := Shared{Fits: res.Late == 0, Late: res.Late, Left: res.Left, Exact: res.Exact, Gap: res.Gap(),
-		Spared: res.Spared, Ready: map[string]Day{}}
+		Spared: res.Spared, Ready: map[string]Day{}, Unmade: map[string]int{}}
 	if len(t.on) > 0 && res.Start >= 0 {
 		start := t.first.Plus(res.Start)
 		out.Start = &start
@@ -168,7 +171,7 @@ func (t *table) told(res schedule.Result) Shared {
 		day := t.first.Plus(c.Day)
 		if n := len(out.Sittings); n == 0 || out.Sittings[n-1].Day != day {
 			has := t.Calendar.Of(day)
-			out.Sittings = append(out.Sittings, Sitting{Day: day, Begins: has.From, Has: has.Minutes})
+			out.Sittings = append(out.Sittings, Sitting{Day: day, Begins: has.From, Has: has.Minutes, now: t.Now})
 		}
 		s := &out.Sittings[len(out.Sittings)-1]
 		s.Entries = append(s.Entries, t.entry(c, gone))
@@ -177,8 +180,31 @@ func (t *table) told(res schedule.Result) Shared {
 		s.Rests = s.Minutes - end
 		out.Ready[t.on[c.Order].ID] = day
 	}
+	for i, minutes := range t.unmade(res) {
+		if minutes > 0 {
+			out.Unmade[t.on[i].ID] = minutes
+			delete(out.Ready, t.on[i].ID)
+		}
+	}
 	t.pullForward(&out)
 	out.Waits = t.waits(res)
+	return out
+}
+
+// unmade is how many minutes of each order find no day.
+func (t *table) unmade(res schedule.Result) []int {
+	out := make([]int, len(t.p.Orders))
+	for i, o := range t.p.Orders {
+		for _, w := range o.Work {
+			out[i] += t.clock(w.Minutes)
+		}
+		if o.Last != nil {
+			out[i] += t.clock(o.Last.Minutes)
+		}
+	}
+	for _, c := range res.Chunks {
+		out[c.Order] -= c.Minutes
+	}
 	return out
 }
 

@@ -34,6 +34,58 @@ func DayOf(t time.Time) Day {
 	return Day{time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, time.UTC)}
 }
 
+// Moment is when a batch is looked at: a day, how many minutes of it have gone, and where clocks are set by.
+type Moment struct {
+	Day
+	Gone int
+	Zone *time.Location // nil where clocks are never put forward or back
+}
+
+// Now is the moment of a time.
+func Now(t time.Time) Moment { return Moment{DayOf(t), t.Hour()*60 + t.Minute(), t.Location()} }
+
+// Begins is the moment at which a day begins.
+func (d Day) Begins() Moment { return Moment{Day: d} }
+
+// clock is what clocks say on a day, in minutes after its midnight, so many minutes after they said something.
+func (m Moment) clock(d Day, from, after int) int {
+	if !m.leaps(d) {
+		return from + after
+	}
+	return m.says(d, m.passed(d, from)+after)
+}
+
+// between is how many minutes go by on a day while clocks go from one minute to another.
+func (m Moment) between(d Day, from, to int) int {
+	if !m.leaps(d) {
+		return to - from
+	}
+	return m.passed(d, to) - m.passed(d, from)
+}
+
+func (m Moment) midnight(d Day) time.Time {
+	return time.Date(d.Year(), d.Month(), d.Time.Day(), 0, 0, 0, 0, m.Zone)
+}
+
+// leaps reports whether clocks are put forward or back on a day.
+func (m Moment) leaps(d Day) bool {
+	return m.Zone != nil && m.midnight(d.Plus(1)).Sub(m.midnight(d)) != 24*time.Hour
+}
+
+// says is what clocks say so many minutes after midnight.
+func (m Moment) says(d Day, after int) int {
+	at := m.midnight(d).Add(time.Duration(after) * time.Minute)
+	return DayOf(at).Since(d)*24*60 + at.Hour()*60 + at.Minute()
+}
+
+// passed is how many minutes after midnight clocks first say something, or leap over it.
+func (m Moment) passed(d Day, minute int) (after int) {
+	for m.says(d, after) < minute {
+		after++
+	}
+	return after
+}
+
 // ParseDay reads a day: 2027-03-06, or 6 March 2027. What could be two days is refused.
 func ParseDay(text string) (Day, error) {
 	s := strings.Join(strings.Fields(text), " ")
@@ -122,14 +174,15 @@ var Week = []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"}
 // WeekSays are their names.
 var WeekSays = []string{"Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"}
 
-// Calendar is the time that one has: by the day of the week, and otherwise on some dates.
+// Calendar is the time that one has: by the day of the week, and otherwise on some dates; of today what is left of it.
 type Calendar struct {
+	now  Moment
 	week [7]Time
 	on   map[string]Time
 }
 
 func (b *Batch) readHours() {
-	b.Calendar.on = map[string]Time{}
+	b.Calendar = Calendar{now: b.Now, on: map[string]Time{}}
 	some := false
 	for name, text := range brief.Sorted(b.Doc.Hours) {
 		t, err := ParseTime(string(text))
@@ -155,18 +208,62 @@ func (b *Batch) readHours() {
 	}
 }
 
-// Of is the time one has on a day, with the hour it begins at.
+// Of is the time one has on a day, with the hour it begins at. What has gone by of today is gone, and so is an hour that
+// clocks leap over.
 func (c Calendar) Of(d Day) Time {
 	t, ok := c.on[d.String()]
 	n := (int(d.Weekday()) + 6) % 7
 	if !ok {
 		t = c.week[n]
 	}
-	if t.From < 0 {
-		if t.From = evening; n >= 5 {
-			t.From = morning
-		}
-		t.From = min(t.From, 24*60-t.Minutes)
+	gone := 0
+	if d.Since(c.now.Day) == 0 {
+		gone = c.now.Gone
 	}
+	if t.From >= 0 {
+		end := t.From + t.Minutes
+		t.From = min(end, max(t.From, gone))
+		t.Minutes = c.now.between(d, t.From, end)
+		return t
+	}
+	if t.From = evening; n >= 5 {
+		t.From = morning
+	}
+	t.From = max(gone, min(t.From, 24*60-t.Minutes))
+	t.Minutes = min(t.Minutes, max(0, 24*60-t.From))
 	return t
+}
+
+// longer is the calendar with so many minutes more wherever there are any.
+func (c Calendar) longer(more int) Calendar {
+	out := Calendar{now: c.now, on: map[string]Time{}}
+	for i, t := range c.week {
+		out.week[i] = t.longer(more)
+	}
+	for day, t := range c.on {
+		out.on[day] = t.longer(more)
+	}
+	return out
+}
+
+// longer is a time with so many minutes more, if it has any: no more than anybody works in a day, nor beyond midnight.
+func (t Time) longer(more int) Time {
+	if t.Minutes == 0 {
+		return t
+	}
+	most := mostHours * 60
+	if t.From >= 0 {
+		most = min(most, 24*60-t.From)
+	}
+	t.Minutes = min(max(t.Minutes, most), t.Minutes+more)
+	return t
+}
+
+// text writes a time as it is typed.
+func (t Time) text() string {
+	if t.From < 0 {
+		return fmt.Sprintf("%d min", t.Minutes)
+	}
+	end := t.From + t.Minutes
+	return fmt.Sprintf("%d:%02d-%d:%02d", t.From/60, t.From%60, end/60, end%60)
 }

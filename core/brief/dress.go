@@ -1,7 +1,6 @@
 package brief
 
-import (
-)
+import ()
 
 // Dress is what goes on, in and round a box. Its counts are for layers that are
 // planned elsewhere: only sizes hang on them.
@@ -178,4 +177,3 @@ type Scheme struct {
 func (d Dress) Bare() Dress {
 	return Dress{Outside: d.Outside, Inside: d.Inside, Floor: d.Floor, Underside: d.Underside}
 }
-

@@ -220,7 +220,7 @@ func (s *Room) takeGive(ctx context.Context, c *desk.Changing[batch.Document]) e
 
 // handedOver writes an order into the logbook, in the same commit.
 func (s *Room) handedOver(ctx context.Context, c *desk.Changing[batch.Document], o batch.Order) error {
-	read := batch.Read(c.Doc, s.Today(), s.Workshop(ctx))
+	read := batch.Read(c.Doc, batch.Now(s.Clock()), s.Workshop(ctx))
 	ordered := read.Orders[c.Doc.Of(o.ID)]
 	if ordered.Copy == 0 {
 		c.Notice = "Type how many you made. Then you can hand the order over."

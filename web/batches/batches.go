@@ -64,7 +64,7 @@ func (s *Room) BatchAt(c *echo.Context) (*batchState, error) {
 
 // ReadBatch reads a batch and plans its boxes, until its asker leaves.
 func (s *Room) ReadBatch(ctx context.Context, head batchHead) (*batchState, error) {
-	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, s.Today(), s.Workshop(ctx))}
+	st := &batchState{batchHead: head, Read: batch.Read(head.Doc, batch.Now(s.Clock()), s.Workshop(ctx))}
 	var failed error
 	st.Read.Make(func(b brief.Brief) *batch.Made {
 		made, err := s.plan(ctx, b)

@@ -64,23 +64,24 @@ func (s *Room) Calendar(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	cal := calendarOf(w.batchState, w.Sittings, s.Clock())
+	cal := calendarOf(w, s.Clock())
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="`+desk.FileName(string(w.Doc.Name))+`.ics"`)
 	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
 }
 
-func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
+// calendarOf writes the sittings as events, in lines as the format wants them. What finds no day is told with the last.
+func calendarOf(b *workedOut, now time.Time) string {
 	cal := ics.NewCalendarFor("Brevium")
 	cal.SetMethod(ics.MethodPublish)
-	name := st.Name()
-	for _, s := range sittings {
-		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", st.Of, s.Day))
+	name := b.Name()
+	for i, s := range b.Sittings {
+		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", b.Of, s.Day))
 		e.SetDtStampTime(now.UTC())
 		local := func(minutes int) string {
 			return s.Day.Add(time.Duration(minutes) * time.Minute).Format("20060102T150405")
 		}
 		e.SetProperty(ics.ComponentPropertyDtStart, local(s.Begins))
-		e.SetProperty(ics.ComponentPropertyDtEnd, local(s.Begins+s.Minutes))
+		e.SetProperty(ics.ComponentPropertyDtEnd, local(s.Clock(s.Minutes)))
 		var titles, says []string
 		for _, w := range s.Stages {
 			titles = append(titles, words.Small(w.Title))
@@ -90,10 +91,23 @@ func calendarOf(st *batchState, sittings []sittingView, now time.Time) string {
 			}
 			says = append(says, strings.TrimSuffix(line, ";"))
 		}
+		if i == len(b.Sittings)-1 {
+			says = append(says, b.unmadeSays()...)
+		}
 		e.SetSummary(name + ": " + words.List(titles))
 		e.SetDescription(strings.Join(says, "\n"))
 	}
-	return cal.Serialize()
+	return cal.Serialize(ics.WithNewLineWindows)
+}
+
+// unmadeSays tells which orders are not made in the time there is.
+func (b *workedOut) unmadeSays() (out []string) {
+	for _, o := range b.Read.Orders {
+		if unmade := b.Shared.Unmade[o.ID]; unmade > 0 {
+			out = append(out, fmt.Sprintf("Too late: there is no time for %s of the work on %s.", batch.MinutesSaid(unmade), o.Called()))
+		}
+	}
+	return out
 }
 
 // OrdersOut gives the order list as CSV.

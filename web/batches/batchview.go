@@ -22,6 +22,7 @@ import (
 type stageWork struct {
 	Title   string
 	At      int // of the clock, minutes after midnight
+	After   int // minutes from the beginning of the sitting
 	Setup   int
 	Minutes int
 	Entries []batch.Entry
@@ -36,7 +37,7 @@ type sittingView struct {
 }
 
 // Ends is when the sitting is over.
-func (v sittingView) Ends() string { return desk.Clock(v.Begins + v.Minutes) }
+func (v sittingView) Ends() string { return desk.Clock(v.Sitting.Clock(v.Minutes)) }
 
 // Starts is when it begins.
 func (v sittingView) Starts() string { return desk.Clock(v.Begins) }
@@ -62,7 +63,7 @@ func (v sittingView) Share(w stageWork) string {
 
 // Left is where the stage's bar begins, in hundredths.
 func (v sittingView) Left(w stageWork) string {
-	return fmt.Sprintf("%.2f", 100*float64(w.At-v.Begins)/float64(max(1, v.Minutes)))
+	return fmt.Sprintf("%.2f", 100*float64(w.After)/float64(max(1, v.Minutes)))
 }
 
 func sittingsOf(sh batch.Shared, sheets batch.Sheets) (out []sittingView) {
@@ -71,7 +72,7 @@ func sittingsOf(sh batch.Shared, sheets batch.Sheets) (out []sittingView) {
 		for _, e := range s.Entries {
 			n := len(v.Stages) - 1
 			if n < 0 || v.Stages[n].Title != e.Stage {
-				v.Stages = append(v.Stages, stageWork{Title: e.Stage, At: s.Begins + e.At, Setup: e.Setup, Notes: notesOf(e.Stage,
+				v.Stages = append(v.Stages, stageWork{Title: e.Stage, At: s.Clock(e.At), After: e.At, Setup: e.Setup, Notes: notesOf(e.Stage,
 					sheets)})
 				n++
 			}
@@ -115,6 +116,7 @@ type orderView struct {
 	Stages  []stageDone
 	Ready   *batch.Day
 	Late    bool
+	Unmade  int  // minutes that find no day
 	Stale   bool // the box was changed since it was ordered
 	Minutes int  // that are left
 	Title   string
@@ -171,6 +173,9 @@ func (s *Room) ordersOf(ctx context.Context, st *batchState, sh batch.Shared, pa
 		}
 		if day, ok := sh.Ready[o.ID]; ok {
 			v.Ready, v.Late = &day, day.Since(o.Due) > 0
+		}
+		if v.Unmade = sh.Unmade[o.ID]; v.Unmade > 0 {
+			v.Late = true
 		}
 		is, known := heads[o.Project]
 		v.Stale = known && is != o.Revision
