@@ -22,10 +22,38 @@ func (p Problem) ready() (*run, *last) {
 	}
 	for _, i := range p.byDate(true) {
 		if p.Orders[i].Last != nil {
-			r.by[i] = l.put(r, i)
+			l.put(r, i)
+		}
+	}
+	l.inTurn()
+	for _, c := range slices.Backward(l.chunks) {
+		if c.Day <= p.Orders[c.Order].By {
+			r.by[c.Order] = deadline{c.Day, c.At}
 		}
 	}
 	return r, l
+}
+
+// inTurn has what is done last on a day done stage by stage, each set up once, before the first of it: it was put there
+// from the end of the day on.
+func (l *last) inTurn() {
+	slices.SortStableFunc(l.chunks, func(a, b Chunk) int {
+		return cmp.Or(cmp.Compare(a.Day, b.Day), cmp.Compare(a.Stage, b.Stage), cmp.Compare(a.At, b.At))
+	})
+	for i := 0; i < len(l.chunks); {
+		day, end, at := l.chunks[i].Day, i, l.chunks[i].At
+		setups := map[int]int{}
+		for ; end < len(l.chunks) && l.chunks[end].Day == day; end++ {
+			c := &l.chunks[end]
+			at, setups[c.Stage] = min(at, c.At), setups[c.Stage]+c.Setup
+		}
+		for ; i < end; i++ {
+			c := &l.chunks[i]
+			c.At, c.Setup = at, setups[c.Stage]
+			setups[c.Stage] = 0
+			at += c.Setup + c.Minutes
+		}
+	}
 }
 
 func (p Problem) byDate(backwards bool) []int {
@@ -53,11 +81,9 @@ type last struct {
 }
 
 // put takes the latest free minutes by an order's date, and later ones when there are too few.
-// It gives when what comes before must be done.
-func (l *last) put(r *run, i int) deadline {
+func (l *last) put(r *run, i int) {
 	o := r.Orders[i]
 	need := r.clock(o.Last.Minutes)
-	first := deadline{o.By, math.MaxInt}
 	if l.set == nil {
 		l.set = map[[2]int]bool{}
 	}
@@ -77,8 +103,6 @@ func (l *last) put(r *run, i int) deadline {
 		l.spent, need = l.spent+m+setup, need-m
 		if day > o.By {
 			l.late += m
-		} else {
-			first = deadline{day, r.free[day]}
 		}
 	}
 	for day := min(o.By, len(r.free)-1); day >= 0; day-- {
@@ -88,7 +112,6 @@ func (l *last) put(r *run, i int) deadline {
 		take(day)
 	}
 	l.late, l.left = l.late+need, l.left+need
-	return first
 }
 
 // moves is how often a course is tried to be bettered.

@@ -64,6 +64,8 @@ type Result struct {
 	Spared int // minutes of only waiting that are let go: the work then goes on in a later sitting
 	Start  int // the last day on which it may be begun so that nothing is late, -1 when it is late anyhow
 	course []item
+	run    *run
+	last   *last
 }
 
 // Gap is how many minutes earlier it might end at the most.
@@ -93,10 +95,6 @@ type run struct {
 // many minutes before that its last wait must have begun.
 type deadline struct{ day, at int }
 
-// Solve shares the work out. Where what is to be done last would come before the rest of its
-// order, which is late, it follows that like any other stage.
-func Solve(p Problem) Result { return p.solve((*run).best) }
-
 // Fits reports whether some course makes nothing late. It searches less than Solve.
 func Fits(p Problem) bool {
 	for _, o := range p.Orders {
@@ -107,31 +105,88 @@ func Fits(p Problem) bool {
 	if Simple(p).Late == 0 {
 		return true
 	}
-	return p.solve(func(r *run, l *last) Result {
+	looked := func(r *run, l *last) Result {
 		found, _ := r.search(l)
 		return found
-	}).Late == 0
+	}
+	return p.solve(looked).Late == 0 || p.filled() && p.unfilled().solve(looked).Late == 0
 }
 
 // Simple is the order in which most begin: one order after the other, the nearest date first,
 // each from its first stage to its last.
 func Simple(p Problem) Result { return p.solve((*run).simple) }
 
+// solve looks for a course. What is done last is put at the ends of days; where that comes before the rest of its order, it
+// follows the rest like any other work.
 func (p Problem) solve(by func(*run, *last) Result) Result {
 	for {
 		r, l := p.ready()
 		best := by(r, l)
 		early := r.early(best)
 		if len(early) == 0 {
-			best.Start = r.start(best, l)
-			return r.unhurried(best, l)
+			best.run, best.last = r, l
+			return best
 		}
-		p.Orders = slices.Clone(p.Orders)
 		for _, i := range early {
-			o := &p.Orders[i]
-			o.Work, o.Last = append(slices.Clone(o.Work), *o.Last), nil
+			p = p.following(i)
 		}
 	}
+}
+
+// following is the problem with what an order does last done after the rest of it, like any other work.
+func (p Problem) following(i int) Problem {
+	p.Orders = slices.Clone(p.Orders)
+	o := &p.Orders[i]
+	o.Work, o.Last = append(slices.Clone(o.Work), *o.Last), nil
+	return p
+}
+
+// filled reports whether anything is done last.
+func (p Problem) filled() bool {
+	return slices.ContainsFunc(p.Orders, func(o Order) bool { return o.Last != nil })
+}
+
+// unfilled is the problem with nothing done last: every course that there is, is one of its.
+func (p Problem) unfilled() Problem {
+	for i, o := range p.Orders {
+		if o.Last != nil {
+			p = p.following(i)
+		}
+	}
+	return p
+}
+
+// Solve shares the work out. What is done last is done at the ends of days, as far as nothing is late for it.
+func Solve(p Problem) Result {
+	best := p.solve((*run).best)
+	if p.filled() && best.Late > 0 {
+		free := p.unfilled().solve((*run).best)
+		if free.Late < best.Late {
+			best = p.refilled(free)
+		}
+		// What is filled may be interrupted, which no course that was gone through has.
+		best.Exact = best.Late == best.Least
+	}
+	best.Start = p.start(best)
+	return best.run.unhurried(best, best.last)
+}
+
+// refilled puts what is done last at the ends of days again, order by order from the farthest date on, as far as nothing is
+// later for it than in a course in which it follows the rest.
+func (p Problem) refilled(free Result) Result {
+	best, now := free, p.unfilled()
+	for _, i := range p.byDate(true) {
+		if p.Orders[i].Last == nil {
+			continue
+		}
+		try := now
+		try.Orders = slices.Clone(now.Orders)
+		try.Orders[i] = p.Orders[i]
+		if got := try.solve((*run).best); got.Late <= free.Late {
+			now, best = try, got
+		}
+	}
+	return best
 }
 
 // longWait is from how many minutes on nobody sits and waits when nothing hangs on it.
@@ -148,7 +203,7 @@ func (r *run) unhurried(best Result, l *last) Result {
 		course := slices.Clone(best.course)
 		course[i].pause = true
 		next := r.follow(course, l)
-		if next.Late > best.Late || len(r.early(next)) > 0 {
+		if next.Late > best.Late || next.Left > best.Left || len(r.early(next)) > 0 {
 			return best
 		}
 		best.course, best.Chunks, best.Spared, best.Spent = course, next.Chunks, best.Spared+best.Spent-next.Spent, next.Spent
@@ -234,27 +289,34 @@ func (p Problem) setup(stage int) int {
 	return 0
 }
 
-// start is the last day on which the course of a result may be begun without being late.
-func (r *run) start(of Result, l *last) int {
+// start is the last day on which the work may be begun so that nothing is late: the day of its course as far as that can be
+// begun later, and beyond it as far as any course is found.
+func (p Problem) start(of Result) int {
 	if of.Late > 0 {
 		return -1
 	}
-	start := 0
-	for day := 1; day < len(r.Days); day++ {
-		later := *r
-		later.free = slices.Clone(r.free)
-		for i := range day {
-			later.free[i] = 0
-		}
-		if slices.ContainsFunc(l.chunks, func(c Chunk) bool { return c.Day < day }) || later.follow(of.course, l).Late > 0 {
-			break
-		}
-		if r.Days[day] > 0 {
-			start = day
+	from := func(day int) Problem {
+		later := p
+		later.Days = slices.Clone(p.Days)
+		clear(later.Days[:day])
+		return later
+	}
+	var with []int // days that have hours
+	for day, minutes := range p.Days {
+		if minutes > 0 {
+			with = append(with, day)
 		}
 	}
-	for start < len(r.Days)-1 && r.Days[start] == 0 {
-		start++
+	if len(with) == 0 {
+		return 0
 	}
-	return start
+	lo, hi := 0, len(with) // lo fits, hi does not
+	for hi-lo > 1 {
+		if mid := (lo + hi) / 2; Fits(from(with[mid])) {
+			lo = mid
+		} else {
+			hi = mid
+		}
+	}
+	return with[lo]
 }
