@@ -105,11 +105,7 @@ func Fits(p Problem) bool {
 	if Simple(p).Late == 0 {
 		return true
 	}
-	looked := func(r *run, l *last) Result {
-		found, _ := r.search(l)
-		return found
-	}
-	return p.solve(looked).Late == 0 || p.filled() && p.unfilled().solve(looked).Late == 0
+	return p.solve((*run).looked).Late == 0 || p.filled() && p.unfilled().solve((*run).looked).Late == 0
 }
 
 // Simple is the order in which most begin: one order after the other, the nearest date first,
@@ -160,9 +156,8 @@ func (p Problem) unfilled() Problem {
 func Solve(p Problem) Result {
 	best := p.solve((*run).best)
 	if p.filled() && best.Late > 0 {
-		free := p.unfilled().solve((*run).best)
-		if free.Late < best.Late {
-			best = p.refilled(free)
+		if free := p.refilled().solve((*run).best); free.Late < best.Late {
+			best = free
 		}
 		// What is filled may be interrupted, which no course that was gone through has.
 		best.Exact = best.Late == best.Least
@@ -171,10 +166,11 @@ func Solve(p Problem) Result {
 	return best.run.unhurried(best, best.last)
 }
 
-// refilled puts what is done last at the ends of days again, order by order from the farthest date on, as far as nothing is
-// later for it than in a course in which it follows the rest.
-func (p Problem) refilled(free Result) Result {
-	best, now := free, p.unfilled()
+// refilled is the problem in which only that is done last for which nothing is later than it must be: order by order, from
+// the farthest date on.
+func (p Problem) refilled() Problem {
+	now := p.unfilled()
+	least := now.solve((*run).looked).Late
 	for _, i := range p.byDate(true) {
 		if p.Orders[i].Last == nil {
 			continue
@@ -182,11 +178,25 @@ func (p Problem) refilled(free Result) Result {
 		try := now
 		try.Orders = slices.Clone(now.Orders)
 		try.Orders[i] = p.Orders[i]
-		if got := try.solve((*run).best); got.Late <= free.Late {
-			now, best = try, got
+		if late := try.solve((*run).looked).Late; late <= least {
+			now, least = try, late
 		}
 	}
-	return best
+	return now
+}
+
+// looked is the best course that is found at once.
+func (r *run) looked(l *last) Result {
+	found, exact := r.search(l)
+	if exact {
+		return found
+	}
+	for _, other := range []Result{r.simple(l), r.batches(l)} {
+		if better(other, found) {
+			found = other
+		}
+	}
+	return found
 }
 
 // longWait is from how many minutes on nobody sits and waits when nothing hangs on it.
@@ -267,6 +277,9 @@ func (r *run) best(l *last) Result {
 	least, bound := r.bounds(r)
 	proved := func(late, end int) bool { return late == least && end <= bound }
 	if !exact {
+		if found = r.batches(l); better(found, best) {
+			best = found
+		}
 		best = r.improve(best, l, proved)
 	}
 	best.Least, best.Bound, best.Exact = least, bound, exact || proved(best.Late, best.End)

@@ -164,7 +164,7 @@ func sound(p Problem, got Result) error {
 func TestSound(t *testing.T) {
 	r := rand.New(rand.NewPCG(14, 2))
 	fits, starts := 0, 0
-	for n := range 150 {
+	for n := range 60 {
 		p := chance(r, 1+r.IntN(9), 1+r.IntN(6))
 		for i := range p.Orders { // some with time enough
 			if n%2 == 0 {
@@ -197,7 +197,7 @@ func TestSound(t *testing.T) {
 			starts++
 		}
 	}
-	if fits < 20 || starts < 8 {
+	if fits < 10 || starts < 4 {
 		t.Errorf("only %d fit, %d may be begun later", fits, starts)
 	}
 }

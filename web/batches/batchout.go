@@ -37,7 +37,7 @@ func (s *Room) workOut(ctx context.Context, st *batchState, pace bench.Pace) (*w
 	if err != nil {
 		return nil, err
 	}
-	shared := st.Read.Share(pace)
+	shared := s.shared(st, pace)
 	return &workedOut{st, sheets, shared, sittingsOf(shared, sheets)}, nil
 }
 

@@ -2,11 +2,14 @@ package batches
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 
 	"brevium/core/batch"
+	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/request"
+	"brevium/core/schedule"
 	"brevium/web/desk"
 )
 
@@ -20,6 +23,18 @@ func (s *Room) plan(ctx context.Context, b brief.Brief) (*batch.Made, error) {
 		}
 		defer done()
 		return batch.Plan(b, w), nil
+	})
+}
+
+// shared shares the work of a batch out, or knows how it was shared out: what is ticked or typed may leave it as it is.
+func (s *Room) shared(st *batchState, pace bench.Pace) batch.Shared {
+	return st.Read.ShareBy(pace, func(p schedule.Problem) schedule.Result {
+		name, err := json.Marshal(p)
+		if err != nil {
+			return schedule.Solve(p)
+		}
+		found, _ := s.Shared.Get(desk.Sum(name), func() (schedule.Result, error) { return schedule.Solve(p), nil })
+		return found
 	})
 }
 

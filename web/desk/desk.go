@@ -23,6 +23,7 @@ import (
 	"brevium/core/batch"
 	"brevium/core/cutting"
 	"brevium/core/request"
+	"brevium/core/schedule"
 	"brevium/draw/pen"
 	"brevium/machine"
 	"brevium/store"
@@ -53,7 +54,8 @@ type Desk struct {
 	places
 	Cuttings *memo[[]cutting.Found]
 	Fates    *memo[bool]
-	Laid     *memo[batch.Sheets] // of batches: a tick lays nothing anew
+	Laid     *memo[batch.Sheets]    // of batches: a tick lays nothing anew
+	Shared   *memo[schedule.Result] // and how their work was shared out
 	Plans    reckoned
 	turns    turns
 	Clock    func() time.Time
@@ -137,7 +139,7 @@ type Beside struct {
 func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, rooms []RoomPages, static fs.FS) (*Desk, error) {
 	srv := &Desk{Store: s, Shops: shops{first: w}, Log: log, static: static, Machine: beside.Machine, hosts: map[string]bool{},
 		places: newPlaces(), Clock: time.Now, Cuttings: newMemo[[]cutting.Found](mostCuttings),
-		Fates: newMemo[bool](mostFates), Laid: newMemo[batch.Sheets](60), Plans: newReckoned()}
+		Fates: newMemo[bool](mostFates), Laid: newMemo[batch.Sheets](60), Shared: newMemo[schedule.Result](100), Plans: newReckoned()}
 	for _, h := range beside.Hosts {
 		srv.hosts[strings.ToLower(h)] = true
 	}
