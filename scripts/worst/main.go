@@ -1,16 +1,22 @@
-// Command worst looks for documents that take long to plan: it changes random
-// fields of random projects and goes on from those that took longest. It
-// prints what it found, and with a folder named writes the worst there, to be
-// kept as a benchmark: worst [-for 60s] [-seed 1] [FOLDER].
+// Command worst looks for documents that take long to plan, or much memory: it changes random fields of random projects,
+// dressed ones and sets among them, and goes on from those that took longest. It prints what it found, and with a folder
+// named writes the worst there, to be kept as a benchmark:
+//
+//	worst [-for 60s] [-seed 1] [FOLDER]
+//
+// With -random it plans so many documents as they come, and tells how many take how long.
 package main
 
 import (
+	"cmp"
 	"flag"
 	"fmt"
 	"log"
 	"math/rand/v2"
 	"os"
 	"path/filepath"
+	"runtime"
+	"slices"
 	"strconv"
 	"time"
 
@@ -19,14 +25,20 @@ import (
 	"brevium/core/document"
 	"brevium/core/insert"
 	"brevium/core/request"
+	"brevium/core/sets"
 	"brevium/core/style"
 )
 
 func main() {
 	length := flag.Duration("for", time.Minute, "how long to look")
 	seed := flag.Uint64("seed", 1, "where chance begins")
+	random := flag.Int("random", 0, "plan so many as they come")
 	flag.Parse()
 	r := rand.New(rand.NewPCG(*seed, 0))
+	if *random > 0 {
+		asTheyCome(r, *random)
+		return
+	}
 	end := time.Now().Add(*length)
 	worst := map[string]found{}
 	for time.Now().Before(end) {
@@ -45,7 +57,7 @@ func main() {
 		}
 	}
 	for kind, f := range worst {
-		fmt.Printf("%8s  %s\n", f.time.Round(100*time.Microsecond), kind)
+		fmt.Printf("%8s %4d MB  %s\n", f.time.Round(100*time.Microsecond), f.bytes>>20, kind)
 		if flag.NArg() > 0 {
 			if err := os.WriteFile(filepath.Join(flag.Arg(0), kind+".json"), f.brief.Encode(), 0o644); err != nil {
 				log.Fatal(err)
@@ -57,10 +69,46 @@ func main() {
 type found struct {
 	brief brief.Brief
 	time  time.Duration
+	bytes uint64
 }
 
 func (f found) kind() string {
-	return string(f.brief.Box.Style) + "-" + string(f.brief.Arrange.Compartments)
+	kind := string(f.brief.Box.Style) + "-" + string(f.brief.Arrange.Compartments)
+	if f.brief.IsSet() {
+		kind = "set-" + string(f.brief.Several.Kind)
+	}
+	return kind
+}
+
+// asTheyCome plans so many random documents, and tells of boxes and of sets how long they take.
+func asTheyCome(r *rand.Rand, many int) {
+	var took [2][]found
+	for len(took[0])+len(took[1]) < many {
+		b := begin(r).brief
+		for range r.IntN(12) {
+			change(r, &b)
+		}
+		if f, ok := once(b); ok {
+			of := 0
+			if b.IsSet() {
+				of = 1
+			}
+			took[of] = append(took[of], f)
+		}
+	}
+	for i, what := range []string{"boxes", "sets"} {
+		slices.SortFunc(took[i], func(a, b found) int { return cmp.Compare(b.time, a.time) })
+		over, most := 0, uint64(0)
+		for _, f := range took[i] {
+			if most = max(most, f.bytes); f.time > []time.Duration{50, 150}[i]*time.Millisecond {
+				over++
+			}
+		}
+		if len(took[i]) > 0 {
+			fmt.Printf("%d %s: the longest %s (%s), %d over the bound, at the most %d MB\n", len(took[i]), what,
+				took[i][0].time.Round(100*time.Microsecond), took[i][0].kind(), over, most>>20)
+		}
+	}
 }
 
 // took plans a document that the door takes, and gives the shortest of three
@@ -69,12 +117,30 @@ func took(b brief.Brief) (found, bool) {
 	if _, err := brief.Decode(b.Encode()); err != nil {
 		return found{}, false
 	}
-	f := found{b, time.Hour}
-	for range 3 {
-		start := time.Now()
-		advice.Make(b, request.Default)
-		f.time = min(f.time, time.Since(start))
+	f, _ := once(b)
+	for range 2 {
+		again, _ := once(b)
+		f.time, f.bytes = min(f.time, again.time), min(f.bytes, again.bytes)
 	}
+	return f, true
+}
+
+// once plans a document that the door takes once.
+func once(b brief.Brief) (found, bool) {
+	if _, err := brief.Decode(b.Encode()); err != nil {
+		return found{}, false
+	}
+	var before, after runtime.MemStats
+	runtime.ReadMemStats(&before)
+	start := time.Now()
+	if b.IsSet() {
+		sets.MakeFor(b, 0, request.Default)
+	} else {
+		advice.Make(b, request.Default)
+	}
+	f := found{brief: b, time: time.Since(start)}
+	runtime.ReadMemStats(&after)
+	f.bytes = after.TotalAlloc - before.TotalAlloc
 	return f, true
 }
 
@@ -92,8 +158,32 @@ func begin(r *rand.Rand) found {
 	if r.IntN(3) == 0 {
 		b.Set("copies", "200")
 	}
+	if r.IntN(3) == 0 {
+		b.Dress = dressed(r)
+	}
+	if r.IntN(5) == 0 {
+		b.Several = &brief.Set{Kind: brief.Text(sets.Kinds[r.IntN(len(sets.Kinds))].ID), Boxes: make([]brief.Member, 2+r.IntN(7))}
+		for i := range b.Several.Boxes {
+			b.Several.Boxes[i].ID = strconv.Itoa(i + 1)
+		}
+	}
 	f, _ := took(b)
 	return f
+}
+
+// dressed is a dressing with something of everything, here and there.
+func dressed(r *rand.Rand) (d brief.Dress) {
+	on := func() brief.Text { return brief.Text([]string{"all", "top", "front", "walls", "lid"}[r.IntN(5)]) }
+	for i := range r.IntN(4) {
+		d.Layers = append(d.Layers, brief.Layer{ID: strconv.Itoa(i + 1), On: on()})
+	}
+	for i := range r.IntN(3) {
+		d.Liners = append(d.Liners, brief.Liner{ID: strconv.Itoa(i + 1), In: brief.Text([]string{"floor", "walls", "lid", "all"}[r.IntN(4)])})
+	}
+	for i := range r.IntN(3) {
+		d.Toppers = append(d.Toppers, brief.Topper{ID: strconv.Itoa(i + 1), Shape: "round", Width: "20 mm"})
+	}
+	return d
 }
 
 var lengths = []string{"1 mm", "2 mm", "5 mm", "1 cm", "1/8 in", "1 in", "30 mm", "3 in", "200 mm", "200 in", "9999 mm"}
