@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"brevium/core/brief"
-	"brevium/core/plan"
 )
 
 // mostChanges is how many changes one after the other a remedy may take.
@@ -54,7 +53,7 @@ func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
 	if !a.affords(6) {
 		return false
 	}
-	return !slices.ContainsFunc(plan.Refusals(a.With(set), a.w), func(pr brief.Problem) bool {
+	return !slices.ContainsFunc(a.Refusals(set, a.w), func(pr brief.Problem) bool {
 		return !slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == pr.Field && g.Text == pr.Text })
 	})
 }
@@ -103,7 +102,7 @@ func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (brief.Changes
 			b.Set(c.Field, c.Value)
 		}
 		set = set.And(next.Set...)
-		left := slices.DeleteFunc(plan.Troubles(b, a.w), others)
+		left := slices.DeleteFunc(a.Troubles(b, set, a.w), others)
 		if len(left) == 0 {
 			return set, true
 		}

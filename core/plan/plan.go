@@ -153,20 +153,32 @@ func Borne(b brief.Brief, w request.Workshop) *Plan {
 	return m.Plan
 }
 
-// Refusals are what keeps a brief from having a plan: the problems of Make, found without proof, sheets or words.
-func Refusals(b brief.Brief, w request.Workshop) []brief.Problem {
-	m := newMaking(request.Read(b, w), w, nil)
+// Refusals are what keeps the plan's brief, changed, from having a plan: the problems of Make, found without proof, sheets
+// or words.
+func (p *Plan) Refusals(set brief.Changes, w request.Workshop) []brief.Problem {
+	m := p.changed(p.With(set), set, w)
 	if m.found() && m.dress() {
 		m.cuttable()
 	}
 	return m.Problems
 }
 
-// Troubles are what is wrong with a brief, sheets left out of account.
-func Troubles(b brief.Brief, w request.Workshop) []brief.Problem {
-	m := newMaking(request.Read(b, w), w, nil)
+// Troubles are what is wrong with the plan's brief, changed, sheets left out of account.
+func (p *Plan) Troubles(b brief.Brief, set brief.Changes, w request.Workshop) []brief.Problem {
+	m := p.changed(b, set, w)
 	m.found()
 	return m.Problems
+}
+
+// changed begins to make a plan's brief that was changed. Where only what is put on the box is other, the things lie as
+// they did: no other way for them is looked for.
+func (p *Plan) changed(b brief.Brief, set brief.Changes, w request.Workshop) *making {
+	m := newMaking(request.Read(b, w), w, nil)
+	dressed := !slices.ContainsFunc(set, func(c brief.Change) bool { return !strings.HasPrefix(c.Field, "dress.") })
+	if dressed && p.Load.ID != "" {
+		m.pick = &p.Load
+	}
+	return m
 }
 
 // making is a plan while it is made.

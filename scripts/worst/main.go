@@ -58,11 +58,17 @@ func main() {
 	}
 	for kind, f := range worst {
 		fmt.Printf("%8s %4d MB  %s\n", f.time.Round(100*time.Microsecond), f.bytes>>20, kind)
-		if flag.NArg() > 0 {
-			if err := os.WriteFile(filepath.Join(flag.Arg(0), kind+".json"), f.brief.Encode(), 0o644); err != nil {
-				log.Fatal(err)
-			}
-		}
+		keep(f)
+	}
+}
+
+// keep writes a document into the folder that was named, if one was.
+func keep(f found) {
+	if flag.NArg() == 0 {
+		return
+	}
+	if err := os.WriteFile(filepath.Join(flag.Arg(0), f.kind()+".json"), f.brief.Encode(), 0o644); err != nil {
+		log.Fatal(err)
 	}
 }
 
@@ -107,6 +113,7 @@ func asTheyCome(r *rand.Rand, many int) {
 		if len(took[i]) > 0 {
 			fmt.Printf("%d %s: the longest %s (%s), %d over the bound, at the most %d MB\n", len(took[i]), what,
 				took[i][0].time.Round(100*time.Microsecond), took[i][0].kind(), over, most>>20)
+			keep(took[i][0])
 		}
 	}
 }
