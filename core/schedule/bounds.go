@@ -46,9 +46,9 @@ func (p Problem) bounds(r *run) (late, end int) {
 }
 
 // leastOfSitting is the least of setting up that work takes which does not end before the last of some sittings. In each
-// something is set up, or it goes by unused; each stage is set up once and, as it is set up anew in every sitting, for all
-// of its minutes. How often each stage is set up in sittings of each length may be any fraction: that is solved as a
-// linear programme, so that it is no more than any course takes.
+// something is set up, or it goes by unused; each stage is set up anew in every sitting, for all of its minutes, and so at
+// least as often as the longest sittings hold them. How often each stage is set up in sittings of each length may
+// otherwise be any fraction: that is solved as a linear programme, so that it is no more than any course takes.
 func (p Problem) leastOfSitting(sat, stages []int, of map[int]int) int {
 	lengths := map[int]int{}
 	for _, m := range sat {
@@ -78,6 +78,9 @@ func (p Problem) leastOfSitting(sat, stages []int, of map[int]int) int {
 	}
 	for i, stage := range stages {
 		b[k+i], b[k+s+i] = float64(of[stage]), 1
+		if longest := classes[k-1] - p.setup(stage); longest > 0 { // it is set up a whole number of times
+			b[k+s+i] = math.Ceil(float64(of[stage]) / float64(longest))
+		}
 	}
 	for row := range rows {
 		a.Set(row, own+row, -1)

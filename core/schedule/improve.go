@@ -6,7 +6,7 @@ import (
 )
 
 // moves is how many works are done again at the most while a course is bettered: courses of many works are tried less.
-const moves = 300_000
+const moves = 1_000_000
 
 // every so many works of a course it is noted how far it has come, so that a change is reckoned from there.
 const noted = 16
@@ -17,6 +17,10 @@ type improving struct {
 	chance    *rand.Rand
 	course    []item
 	late, end int
+	best      []item // and the best that it was
+	bestLate  int
+	bestEnd   int
+	slack     float64 // by how much it may become worse, in the mean
 	states    []*state // before every so many works
 	own       []bool   // the orders of what is moved
 }
@@ -30,16 +34,21 @@ func (r *run) improve(best Result, l *last, proved func(late, end int) bool) Res
 		return r.follow(m.course, l)
 	}
 	m.note(m.course, 0)
+	m.best, m.bestLate, m.bestEnd = slices.Clone(m.course), m.late, m.end
 	next := make([]item, len(m.course))
-	for left, try := moves, 0; left > 0 && !proved(m.late+l.late, m.end); try++ {
+	for left, try := moves, 0; left > 0 && !proved(m.bestLate+l.late, m.bestEnd); try++ {
+		m.slack = warm * float64(left) / moves
 		left -= noted
 		copy(next, m.course)
 		if at, changed := m.change(next, try); changed {
 			left -= m.take(next, at)
 		}
 	}
-	return r.follow(m.course, l)
+	return r.follow(m.best, l)
 }
+
+// warm is how many minutes worse a course may become at first, so that another way on is found.
+const warm = 2.0
 
 // change changes a course by one move, and gives from where on it is another.
 func (m *improving) change(course []item, try int) (at int, changed bool) {
@@ -82,11 +91,15 @@ func (m *improving) take(course []item, at int) (did int) {
 			return did
 		}
 	}
-	if gone := m.gone(s); s.late < m.late || gone <= m.end {
+	if gone := m.gone(s); s.late < m.late || float64(gone) <= float64(m.end)+m.slack*m.chance.ExpFloat64() {
 		m.late, m.end = s.late, gone
 		copy(m.course, course)
 		m.note(m.course, at)
 		did *= 2
+		if m.late < m.bestLate || m.late == m.bestLate && m.end < m.bestEnd {
+			m.bestLate, m.bestEnd = m.late, m.end
+			copy(m.best, m.course)
+		}
 	}
 	return did
 }

@@ -96,6 +96,9 @@ func take(address string, s shot) {
 	}
 	steps := []chromedp.Action[chromedp.Void]{chromedp.Navigate(address + link + s.query),
 		chromedp.Sleep(300 * time.Millisecond)}
+	if s.project == 0 && s.query == "" { // what nobody has seen yet comes after the list
+		steps = append(steps, chromedp.Sleep(2*time.Second))
+	}
 	if strings.Contains(s.query, "view=folded") { // the view that turns is loaded when it is opened
 		steps = append(steps, chromedp.Sleep(1500*time.Millisecond))
 	}
