@@ -20,7 +20,7 @@ type improving struct {
 	best      []item // and the best that it was
 	bestLate  int
 	bestEnd   int
-	slack     float64 // by how much it may become worse, in the mean
+	slack     float64  // by how much it may become worse, in the mean
 	states    []*state // before every so many works
 	own       []bool   // the orders of what is moved
 }
