@@ -217,7 +217,8 @@ func TestBatchRefused(t *testing.T) {
 	if said := a.acts(path, "act", "add", "add", "Hat box"); !strings.Contains(said, "called “Hat box”") {
 		t.Error(said)
 	}
-	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest || !strings.Contains(text(w), "no longer works on this page") {
+	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest ||
+		!strings.Contains(text(w), "no longer works on this page") {
 		t.Errorf("%d", w.Code)
 	}
 	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {

@@ -250,7 +250,8 @@ func (s *Room) Advise(ctx context.Context, b brief.Brief, box string) (made, err
 }
 
 // advised remembers what was said of a plan, or says it in its place.
-func advised[V any](ctx context.Context, s *Room, of desk.Plans[V], name string, w request.Workshop, say func(request.Workshop) V) (V, error) {
+func advised[V any](ctx context.Context, s *Room, of desk.Plans[V], name string, w request.Workshop,
+	say func(request.Workshop) V) (V, error) {
 	return of.For(ctx, name, w, func(w request.Workshop) (out V, err error) {
 		done, err := s.Short.Take(ctx)
 		if err != nil {
