@@ -81,7 +81,7 @@ func TestRestore(t *testing.T) {
 		other := filepath.Join(dir, name)
 		os.WriteFile(other, bad, 0o600)
 		if _, err := Restore(t.Context(), other, crashed, false); err == nil ||
-			!strings.Contains(err.Error(), "was not put in place") {
+			!strings.Contains(err.Error(), "was not restored") {
 			t.Errorf("a %s copy was taken: %v", name, err)
 		}
 	}

@@ -96,7 +96,7 @@ var bounds = []bound{
 		size(bundle.MostKept)), "each is read once, by what is in it, and none before all are known to be few enough",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", h.bundle(60, 60, 1))
-		}, "million pixels. Make two bundles"},
+		}, "million pixels in all. Save the boxes as two bundles"},
 	{"photos", "/makings/:id/photos", size(photo.MostBytes) + " each, 120 MB together", fmt.Sprintf("%d of a making, %d million "+
 		"pixels each, %d a side; in a place, until their asker leaves", store.MostPhotos, photo.MostPixels/1_000_000, photo.MostSide),
 		func(h *hostile) *httptest.ResponseRecorder {

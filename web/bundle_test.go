@@ -202,10 +202,26 @@ func TestPictureListedAgainAndAgain(t *testing.T) {
 	fmt.Fprintf(f, `{"brevium-bundle": 1, "boxes": [{"document": "box.json", "makings": [%s]}]}`, list.String()[1:])
 	z.Close()
 	if w := a.send("/projects/upload", "document", out.String()); w.Code != http.StatusUnprocessableEntity ||
-		!strings.Contains(text(w), "all together are more than") {
+		!strings.Contains(text(w), "its photos take more than 256 MB in all") {
 		t.Errorf("4,800 times one picture: %d %s", w.Code, text(w))
 	}
 	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 0 {
 		t.Error("half a bundle came in")
+	}
+}
+
+// A box whose sheets are searched deeply waits for the place that the search takes, and for no other: saving it in a bundle
+// comes to an end.
+func TestBundleOfDeepSearch(t *testing.T) {
+	a := newApp(t)
+	projects, _ := demo.Projects()
+	b := projects[27]
+	b.Sheets.Aim, b.Sheets.Look = "card", "deep"
+	id := a.begin(b)
+	if err := a.store.Shelf.PutIn(t.Context(), "Deep", id); err != nil {
+		t.Fatal(err)
+	}
+	if w := a.get("/bundle?folder=Deep"); w.Code != http.StatusOK || w.Header().Get("Content-Type") != "application/zip" {
+		t.Errorf("%d %s", w.Code, text(w))
 	}
 }

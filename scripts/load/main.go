@@ -81,7 +81,7 @@ func main() {
 	wait.Wait()
 	after := s.holds()
 	all.print()
-	fmt.Printf("%.1f CPU-seconds a minute; at the end %s; at the most %d MB\n", (after.cpu-before.cpu)/length.Minutes(), after,
+	fmt.Printf("The server used %.1f CPU-seconds a minute. At the end it held %s; its peak was %d MB.\n", (after.cpu-before.cpu)/length.Minutes(), after,
 		after.most>>20)
 	if grew != nil {
 		s.stop()

@@ -28,11 +28,6 @@ import (
 
 // bundleOf gives boxes as a zip; with their makings where the form asks for them.
 func (s *Room) bundleOf(c *echo.Context, ids []string, name string) error {
-	done, err := s.Long.Take(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	defer done()
 	var boxes []bundle.Box
 	for _, id := range ids {
 		b, err := s.bundled(c.Request().Context(), id, c.FormValue("makings") == "1")
@@ -63,6 +58,11 @@ func (s *Room) bundled(ctx context.Context, id string, makings bool) (b bundle.B
 		return b, err
 	}
 	if err == nil {
+		done, err := s.Long.Take(ctx) // not before: its sheets may have wanted a place too
+		if err != nil {
+			return b, err
+		}
+		defer done()
 		b.Brief = j.Written().ForOthers(true)
 		b.Picture = pen.File(draw.Made(j.Plans[0], 1, 420, 320).SVG())
 		slip, err := export.Write(j, "slip", export.What{}, export.Options{Both: true, Shop: s.Workshop(ctx)})
@@ -183,6 +183,13 @@ func brought(ctx context.Context, b *bundle.Bundle) (out []store.Brought, err er
 	return out, nil
 }
 
+// tooMuch says what there is too much of in a bundle.
+type tooMuch string
+
+func (t tooMuch) Error() string {
+	return string(t) + ". Save the boxes as two bundles, or leave photos out"
+}
+
 // pictures are those of a bundle by their files, written anew: each once by what is in it, and none before it is known
 // that all of them together are not too much.
 func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, error) {
@@ -194,7 +201,9 @@ func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, e
 					if err := ctx.Err(); err != nil {
 						return err
 					}
-					if err := do(p.File); err != nil {
+					if err := do(p.File); errors.As(err, new(tooMuch)) {
+						return err
+					} else if err != nil {
 						return fmt.Errorf("a photo of “%s”: %w", words.Cut(m.Box, 40), err)
 					}
 				}
@@ -217,7 +226,7 @@ func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, e
 		n, err := photo.Pixels(data)
 		if first[sums[file]] = true; err == nil {
 			if pixels += n; pixels > bundle.MostPixels {
-				err = fmt.Errorf("all together have more than %d million pixels. Make two bundles of them", bundle.MostPixels/1_000_000)
+				err = tooMuch(fmt.Sprintf("its photos have more than %d million pixels in all", bundle.MostPixels/1_000_000))
 			}
 		}
 		return err
@@ -241,7 +250,7 @@ func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, e
 		}
 		out[file] = p
 		if kept += len(p.Large) + len(p.Small); kept > bundle.MostKept {
-			return fmt.Errorf("all together are more than %d MB. Make two bundles of them", bundle.MostKept>>20)
+			return tooMuch(fmt.Sprintf("its photos take more than %d MB in all", bundle.MostKept>>20))
 		}
 		return nil
 	})

@@ -12,7 +12,7 @@ type Place chan struct{}
 // of one, and neither keeps anybody from coming in.
 type places struct {
 	Long  Place // deep searches, bundles, photos: seconds
-	Short Place // remedies, comparisons, paper: tenths of a second
+	Short Place // remedies, comparisons, boxes of a batch: tenths of a second
 	Entry Place // passphrases, which are dear on purpose
 }
 

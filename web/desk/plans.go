@@ -41,6 +41,9 @@ func (p Plans[V]) For(ctx context.Context, name string, w request.Workshop, make
 		}
 		var err error
 		is, err = p.kept.Renew(name, func() (with[V], error) {
+			if now, ok := p.kept.Of(name); ok && now.looked.Holds(w.Shop) { // another has just made it
+				return now, nil
+			}
 			own := w
 			watched, looked := own.Watched()
 			own.Shop = watched

@@ -228,20 +228,18 @@ func (s *Room) Advise(ctx context.Context, b brief.Brief, box string) (made, err
 	switch m.soon = false; {
 	case !m.more:
 	case m.Set != nil:
-		var set *sets.Set
-		set, err = advised(ctx, s, s.Plans.SetsSaid, fmt.Sprint(name, m.n), w, func(w request.Workshop) *sets.Set {
+		set, failed := advised(ctx, s, s.Plans.SetsSaid, fmt.Sprint(name, m.n), w, func(w request.Workshop) *sets.Set {
 			return sets.MakeFor(b, m.n, w)
 		})
-		if err == nil {
+		if err = failed; err == nil {
 			m.Set = s.Sheets.CutSetAsAsked(set)
 			m.Plan = m.Set.Plans[m.n]
 		}
 	default:
-		var p *plan.Plan
-		p, err = advised(ctx, s, s.Plans.Advised, name, w, func(w request.Workshop) *plan.Plan {
+		p, failed := advised(ctx, s, s.Plans.Advised, name, w, func(w request.Workshop) *plan.Plan {
 			return advice.Of(s.first(w, name, b).Bare, w)
 		})
-		if err == nil {
+		if err = failed; err == nil {
 			m.Plan = s.Sheets.CutAsAsked(w, p)
 		}
 	}
