@@ -111,10 +111,15 @@ type Measured struct {
 // that is wanted. Every style's sizes come from here and nowhere else.
 func (b *Box) Measure(t Length, want Dims) {
 	s := b.Assemble(t, Closed)
-	b.measureRoom(s, want)
+	b.MeasureRoom(s, want)
+	b.MeasureRest(s, t)
+}
+
+// MeasureRest reads off the closed box whose room is measured what else it measures.
+func (b *Box) MeasureRest(s Standing, t Length) {
 	lo, hi := fold.Extent(s.Box()...)
 	b.Outside, b.Foot = dims(lo, hi), -lo.Z
-	b.want, b.outer, b.inner, b.sized = want, b.Outside, b.Inside, len(b.Parts)
+	b.outer, b.sized = b.Outside, len(b.Parts)
 	for _, body := range s.Box() {
 		b.Seams = append(b.Seams, body.Seams(s.Box()...)...)
 	}
@@ -143,12 +148,9 @@ func (b *Box) opensLikeABook(s Standing) bool {
 	return cover >= 0.6*largest
 }
 
-// MeasureRoom is Measure for the room inside alone.
-func (b *Box) MeasureRoom(t Length, want Dims) { b.measureRoom(b.Assemble(t, Closed), want) }
-
-// measureRoom finds the largest upright room that no card reaches into. Under a roof, or nothing, it ends at the
-// rim; under a vault, which is bent round it, at the top.
-func (b *Box) measureRoom(s Standing, want Dims) {
+// MeasureRoom finds, in the closed box, the largest upright room that no card reaches into. Under a roof, or nothing,
+// it ends at the rim; under a vault, which is bent round it, at the top.
+func (b *Box) MeasureRoom(s Standing, want Dims) {
 	all := s.Box()
 	b.Rim = all[0].Rim()
 	lo, hi := fold.Extent(all...)
@@ -171,19 +173,17 @@ func (b *Box) measureRoom(s Standing, want Dims) {
 	if len(b.Rooms) > 0 {
 		in := b.Rooms[0].Box
 		b.Lo, b.Hi, b.Inside, b.Above = in.Lo, in.Hi, in.Inside, fold.Flat
-		return
+	} else {
+		b.Lo, b.Hi, b.Inside, b.Shaped = room.Lo, room.Hi, dims(room.In, room.Out), room.Shaped
 	}
-	b.Lo, b.Hi, b.Inside, b.Shaped = room.Lo, room.Hi, dims(room.In, room.Out), room.Shaped
+	b.want, b.inner = want, b.Inside
 }
 
 // Whole is how large the room is between floor, walls and cover.
 func (b *Box) Whole() Dims { return dims(b.Lo, b.Hi) }
 
-// Short is how much larger the box must be for its slopes to clear what is in it.
-func (b *Box) Short(t Length, things []fold.Block) Dims {
-	by := fold.Short(things, b.Assemble(t, Closed).Box()...)
-	return dims(fold.Vec{}, by)
-}
+// Short is how much larger the closed box must be for its slopes to clear what is in it.
+func (s Standing) Short(things []fold.Block) Dims { return dims(fold.Vec{}, fold.Short(things, s.Box()...)) }
 
 func dims(lo, hi fold.Vec) Dims {
 	size := func(a, b float64) Length { return measure.FromMM(max(0, b-a)) }

@@ -35,7 +35,7 @@ func asMeasured(b *Box, s Standing, t Length) fold.Check {
 		}
 	}
 	lo, hi := fold.Extent(bare.Box()...)
-	again.measureRoom(bare, b.want)
+	again.MeasureRoom(bare, b.want)
 	for _, d := range []struct {
 		what      string
 		told, got Dims

@@ -202,8 +202,20 @@ func (p *Placed) distance(at Vec) float64 {
 
 func (a Vec) part(axis int) float64 { return [3]float64{a.X, a.Y, a.Z}[axis] }
 
-// above keeps the part of a polygon on one side of an upright plane.
+// above keeps the part of a polygon on one side of an upright plane: the polygon itself where it is all of it.
 func above(poly []Vec, axis int, at, sign float64) []Vec {
+	within := 0
+	for i := range poly {
+		if sign*(poly[i].part(axis)-at) >= 0 {
+			within++
+		}
+	}
+	switch within {
+	case 0:
+		return nil
+	case len(poly):
+		return poly
+	}
 	kept := make([]Vec, 0, len(poly)+1)
 	for i, a := range poly {
 		b := poly[(i+1)%len(poly)]

@@ -69,8 +69,13 @@ func (p *Piece) Facetted() *Piece {
 func (p finder) facet() *Piece {
 	q := *p.Piece
 	q.Lines, q.labels, q.rules, q.Passes, q.Faults, q.grid, q.Curves, q.facetted = nil, nil, nil, nil, nil, nil, nil, nil
+	known := map[[2]Point]bool{}
 	for _, f := range p.Faces {
 		for _, e := range f.Edges {
+			if known[[2]Point{e.B, e.A}] { // from the other side
+				continue
+			}
+			known[[2]Point{e.A, e.B}] = true
 			l := e.Line
 			if c := p.curveOf(f, e.Beyond); c != nil && !e.Kind.Open() && c.end(e) {
 				l.Turn = c.Turn / float64(2*c.facets())

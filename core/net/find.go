@@ -168,7 +168,10 @@ func smallest(faces []*Face, at Point) *Face {
 func Inside(outline []Point, at Point) bool {
 	in := false
 	for i, a := range outline {
-		b := outline[(i+1)%len(outline)]
+		b := outline[0]
+		if i+1 < len(outline) {
+			b = outline[i+1]
+		}
 		if (a.Y > at.Y) != (b.Y > at.Y) {
 			t := float64(at.Y-a.Y) / float64(b.Y-a.Y)
 			if float64(at.X) < float64(a.X)+t*float64(b.X-a.X) {

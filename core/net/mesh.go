@@ -61,27 +61,32 @@ func (m *mesh) split(lines []Line) {
 // meeting gives the pairs of lines whose upright boxes meet, in their order: of
 // many small holes, few lines come near each other.
 func meeting(lines []Line) [][2]int {
-	pairs := make([][2]int, 0, 6*len(lines))
-	order := make([]int, len(lines))
-	for i := range order {
-		order[i] = i
+	type box struct {
+		lo, hi Point
+		line   int
 	}
-	left := func(i int) Length { return min(lines[i].A.X, lines[i].B.X) }
-	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(left(i), left(j)) })
-	for k, i := range order {
-		a := lines[i]
-		right, low, high := max(a.A.X, a.B.X)+2*near, min(a.A.Y, a.B.Y)-2*near, max(a.A.Y, a.B.Y)+2*near
-		for _, j := range order[k+1:] {
-			b := lines[j]
-			if left(j) > right {
+	boxes := make([]box, len(lines))
+	for i, l := range lines {
+		boxes[i] = box{Point{min(l.A.X, l.B.X), min(l.A.Y, l.B.Y)}, Point{max(l.A.X, l.B.X), max(l.A.Y, l.B.Y)}, i}
+	}
+	slices.SortFunc(boxes, func(a, b box) int { return cmp.Or(cmp.Compare(a.lo.X, b.lo.X), a.line-b.line) })
+	found := make([]int, 0, 6*len(lines)) // a number for each pair, in the pairs' order: numbers are sorted faster
+	for k, a := range boxes {
+		right, low, high := a.hi.X+2*near, a.lo.Y-2*near, a.hi.Y+2*near
+		for _, b := range boxes[k+1:] {
+			if b.lo.X > right {
 				break
 			}
-			if max(b.A.Y, b.B.Y) >= low && min(b.A.Y, b.B.Y) <= high {
-				pairs = append(pairs, [2]int{min(i, j), max(i, j)})
+			if b.hi.Y >= low && b.lo.Y <= high {
+				found = append(found, min(a.line, b.line)*len(lines)+max(a.line, b.line))
 			}
 		}
 	}
-	slices.SortFunc(pairs, func(p, q [2]int) int { return cmp.Or(cmp.Compare(p[0], q[0]), cmp.Compare(p[1], q[1])) })
+	slices.Sort(found)
+	pairs := make([][2]int, len(found))
+	for i, n := range found {
+		pairs[i] = [2]int{n / len(lines), n % len(lines)}
+	}
 	return pairs
 }
 
@@ -105,13 +110,13 @@ const few = 96
 
 // point gives the number of a point, which may be there already.
 func (m *mesh) point(p Point) int {
-	same := func(i int) bool {
-		q := m.points[i]
-		return (p.X-q.X).Abs() <= near && (p.Y-q.Y).Abs() <= near
+	same := func(q Point) bool {
+		dx, dy := p.X-q.X, p.Y-q.Y
+		return -near <= dx && dx <= near && -near <= dy && dy <= near
 	}
 	if len(m.points) < few {
-		for i := range m.points {
-			if same(i) {
+		for i, q := range m.points {
+			if same(q) {
 				return i
 			}
 		}
@@ -129,7 +134,7 @@ func (m *mesh) point(p Point) int {
 	for dx := Length(-1); dx <= 1; dx++ {
 		for dy := Length(-1); dy <= 1; dy++ {
 			for _, i := range m.cells[[2]Length{at[0] + dx, at[1] + dy}] {
-				if same(i) && (found < 0 || i < found) {
+				if same(m.points[i]) && (found < 0 || i < found) {
 					found = i
 				}
 			}
@@ -228,7 +233,11 @@ func (m *mesh) halves() []half {
 		}
 		hs = append(hs, half{edge: i, from: e.from, to: e.to, loop: -1}, half{edge: i, from: e.to, to: e.from, loop: -1})
 	}
-	around := make([][]int, len(m.points))
+	// Few points have more than four edges: one piece of memory serves most.
+	around, room := make([][]int, len(m.points)), make([]int, 4*len(m.points))
+	for i := range around {
+		around[i] = room[4*i : 4*i : 4*i+4]
+	}
 	for i := range hs {
 		a, b := m.points[hs[i].from], m.points[hs[i].to]
 		hs[i].angle = math.Atan2(float64(b.Y-a.Y), float64(b.X-a.X))
@@ -255,6 +264,7 @@ func (m *mesh) faces() []*Face {
 	hs := m.halves()
 	var faces []*Face
 	var rims [][]Point
+	points, edges := make([]Point, len(hs)), make([]Edge, len(hs)) // of all of them
 	for i := range hs {
 		if hs[i].loop >= 0 {
 			continue
@@ -263,7 +273,8 @@ func (m *mesh) faces() []*Face {
 		for k := i; n == 0 || k != i; k = hs[k].next {
 			n++
 		}
-		f := &Face{Points: make([]Point, 0, n), Edges: make([]Edge, 0, n)}
+		f := &Face{Points: points[:0:n], Edges: edges[:0:n]}
+		points, edges = points[n:], edges[n:]
 		for k := i; hs[k].loop < 0; k = hs[k].next {
 			hs[k].loop = len(faces)
 			f.Points = append(f.Points, m.points[hs[k].from])

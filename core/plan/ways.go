@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/cutting"
@@ -303,8 +304,9 @@ func (m *making) clearing(ways []contents.Load) []contents.Load {
 	if b == nil {
 		return ways
 	}
+	stands := b.Assemble(m.spec.T(), assembly.Closed)
 	clear := slices.DeleteFunc(slices.Clone(ways), func(l contents.Load) bool {
-		return len(l.Stacks) == 0 || b.Short(m.spec.T(), m.blocks(l, b)) != style.Dims{}
+		return len(l.Stacks) == 0 || stands.Short(m.blocks(l, b)) != style.Dims{}
 	})
 	if len(clear) == 0 {
 		return ways

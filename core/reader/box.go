@@ -251,7 +251,7 @@ func (l *list) inside() style.Dims {
 	piece := *l.box.Parts[0].Piece
 	alone.Add(&piece)
 	alone.Find()
-	alone.MeasureRoom(l.T(), style.Dims{})
+	alone.MeasureRoom(alone.Assemble(l.T(), assembly.Closed), style.Dims{})
 	return alone.Inside
 }
 

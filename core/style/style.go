@@ -112,23 +112,27 @@ func Make(j *Spec, s *Style, draft bool) *Box {
 	if j.Taken == nil && (j.Given == nil || draft) && !measureTaken(j) {
 		return nil
 	}
-	draft = draft && !j.shaped
+	sketch := draft && !j.shaped
 	if j.shaped && j.Taken != nil { // another arrangement begins from what the card takes
 		before := *j.Taken
 		defer func() { j.Taken = &before }()
 	}
 	for range mostTries {
 		b := j.found
-		if b == nil || draft || b.Size != j.Size() {
-			if b = build(j); b == nil || draft {
+		if b == nil || sketch || b.Size != j.Size() {
+			if b = build(j); b == nil || sketch {
 				return sketched(j, b)
 			}
 			b.Find()
 		}
 		j.found, j.settled = nil, b.Settled
-		b.Measure(j.T(), j.Need)
+		stands := b.Assemble(j.T(), assembly.Closed)
+		b.MeasureRoom(stands, j.Need)
 		b.Line(j.Lined[0], j.Lined[1], j.Lined[2])
-		if j.Given != nil || !tooSmall(j, b) {
+		if j.Given != nil || !tooSmall(j, b, stands) {
+			if !draft {
+				b.MeasureRest(stands, j.T())
+			}
 			return checked(j, b)
 		}
 	}
@@ -204,7 +208,7 @@ func Inside(j *Spec, s *Style) (Dims, bool) {
 // take measures what the card of a box takes from its size.
 func take(j *Spec, b *Box) bool {
 	b.Find()
-	b.MeasureRoom(j.T(), j.Need)
+	b.MeasureRoom(b.Assemble(j.T(), assembly.Closed), j.Need)
 	j.found, j.shaped = b, b.Shaped
 	in := b.Inside
 	if b.Shaped {
@@ -251,10 +255,10 @@ func (j *Spec) Insides() (out []Dims) {
 
 // tooSmall reports whether the contents would not go in, and asks for more. In a room
 // that is no block each thing is looked at where it stands.
-func tooSmall(j *Spec, b *Box) bool {
+func tooSmall(j *Spec, b *Box, stands assembly.Standing) bool {
 	in, more := b.Inside, Dims{}
 	if b.Shaped && j.Stand != nil {
-		in, more = b.Whole(), b.Short(j.T(), j.Stand(b))
+		in, more = b.Whole(), stands.Short(j.Stand(b))
 	}
 	small := false
 	for i, need := range j.Needs { // every small box must be large enough for its own
