@@ -49,7 +49,7 @@ func Compare(ctx context.Context, b brief.Brief, w request.Workshop) (rows []Row
 	each := Each(ctx, b, w)
 	found := make([][]Row, len(each))
 	left := work(compared)
-	together(ctx, len(each), func(i int) {
+	Together(ctx, len(each), func(i int) {
 		first := each[i].Plan
 		for k, way := range first.Ways[:min(perStyle, len(first.Ways))] {
 			p := first
@@ -88,7 +88,7 @@ func Each(ctx context.Context, b brief.Brief, w request.Workshop) []Shown {
 	for i, s := range style.Styles {
 		out[i] = Shown{s, &plan.Plan{Table: cutting.Table{Request: &request.Request{Report: &brief.Report{}}}}}
 	}
-	together(ctx, len(out), func(i int) {
+	Together(ctx, len(out), func(i int) {
 		out[i] = Shown{style.Styles[i], one(b, style.Styles[i], w)}
 	})
 	return out
@@ -125,9 +125,9 @@ func one(b brief.Brief, s *style.Style, w request.Workshop) *plan.Plan {
 	return plan.Make(b, w)
 }
 
-// together does n independent pieces of work, as many at once as the machine has cores; once the context is
+// Together does n independent pieces of work, as many at once as the machine has cores; once the context is
 // cancelled it begins no more.
-func together(ctx context.Context, n int, do func(int)) {
+func Together(ctx context.Context, n int, do func(int)) {
 	var wait sync.WaitGroup
 	var next atomic.Int64
 	for range min(n, runtime.GOMAXPROCS(0)) {

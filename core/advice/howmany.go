@@ -35,7 +35,7 @@ func Count(ctx context.Context, p *plan.Plan, w request.Workshop) (out []HowMany
 	b.Size = sizeOf(p.Box.Size, p.Units)
 	out = make([]HowMany, len(p.Load.Things))
 	short := make([]bool, len(out))
-	together(ctx, len(out), func(i int) { // each has work of its own: who is first takes nothing from the others
+	Together(ctx, len(out), func(i int) { // each has work of its own: who is first takes nothing from the others
 		left := work(max(countedEach, counted/len(out)))
 		out[i] = most(ctx, b, w, i, p, left)
 		short[i] = left.Over()

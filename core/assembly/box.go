@@ -183,7 +183,9 @@ func (b *Box) MeasureRoom(s Standing, want Dims) {
 func (b *Box) Whole() Dims { return dims(b.Lo, b.Hi) }
 
 // Short is how much larger the closed box must be for its slopes to clear what is in it.
-func (s Standing) Short(things []fold.Block) Dims { return dims(fold.Vec{}, fold.Short(things, s.Box()...)) }
+func (s Standing) Short(things []fold.Block) Dims {
+	return dims(fold.Vec{}, fold.Short(things, s.Box()...))
+}
 
 func dims(lo, hi fold.Vec) Dims {
 	size := func(a, b float64) Length { return measure.FromMM(max(0, b-a)) }

@@ -179,10 +179,10 @@ func (p *Placed) touches(t Block) bool {
 	}
 	by := p.thick().Sub(Vec{tolerance, tolerance, tolerance})
 	lo, hi := t.Lo.Sub(by), t.Hi.Add(by)
-	poly := p.Poly
+	poly, s := p.Poly, slicing{}
 	for axis := range 3 {
-		poly = above(poly, axis, lo.part(axis), 1)
-		poly = above(poly, axis, hi.part(axis), -1)
+		poly = s.above(poly, axis, lo.part(axis), 1)
+		poly = s.above(poly, axis, hi.part(axis), -1)
 	}
 	return len(poly) > 0
 }
@@ -202,8 +202,14 @@ func (p *Placed) distance(at Vec) float64 {
 
 func (a Vec) part(axis int) float64 { return [3]float64{a.X, a.Y, a.Z}[axis] }
 
-// above keeps the part of a polygon on one side of an upright plane: the polygon itself where it is all of it.
-func above(poly []Vec, axis int, at, sign float64) []Vec {
+// slicing cuts a polygon down by upright planes. What is left is written to two pieces of memory in turn.
+type slicing struct {
+	room [2][12]Vec
+	next int
+}
+
+// above keeps the part of a polygon on one side of a plane: the polygon itself where it is all of it.
+func (s *slicing) above(poly []Vec, axis int, at, sign float64) []Vec {
 	within := 0
 	for i := range poly {
 		if sign*(poly[i].part(axis)-at) >= 0 {
@@ -216,7 +222,8 @@ func above(poly []Vec, axis int, at, sign float64) []Vec {
 	case len(poly):
 		return poly
 	}
-	kept := make([]Vec, 0, len(poly)+1)
+	kept := s.room[s.next][:0]
+	s.next = 1 - s.next
 	for i, a := range poly {
 		b := poly[(i+1)%len(poly)]
 		da, db := sign*(a.part(axis)-at), sign*(b.part(axis)-at)
@@ -244,10 +251,10 @@ func (p *Placed) ahead(t Block, dir Vec) float64 {
 		p.distance(Vec{mid.X, mid.Y, p.Poly[0].Z}) >= t.Radius()-press {
 		return math.Inf(1) // it stands in a hole of this face
 	}
-	shadow := p.Poly
+	shadow, s := p.Poly, slicing{}
 	for axis := range 3 {
 		if dir.part(axis) == 0 {
-			shadow = above(above(shadow, axis, t.Lo.part(axis)+tolerance, 1), axis, t.Hi.part(axis)-tolerance, -1)
+			shadow = s.above(s.above(shadow, axis, t.Lo.part(axis)+tolerance, 1), axis, t.Hi.part(axis)-tolerance, -1)
 		}
 	}
 	if len(shadow) == 0 {

@@ -109,10 +109,10 @@ func (r reach) cut(lo, hi, heart Vec, along int) (Vec, Vec) {
 			return lo, hi
 		}
 	}
-	poly := r.Poly
+	poly, s := r.Poly, slicing{}
 	for axis := range 3 {
-		poly = above(poly, axis, lo.part(axis)-by.part(axis)+hair, 1)
-		poly = above(poly, axis, hi.part(axis)+by.part(axis)-hair, -1)
+		poly = s.above(poly, axis, lo.part(axis)-by.part(axis)+hair, 1)
+		poly = s.above(poly, axis, hi.part(axis)+by.part(axis)-hair, -1)
 	}
 	if len(poly) == 0 {
 		return lo, hi

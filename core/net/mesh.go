@@ -11,12 +11,14 @@ import (
 type mesh struct {
 	points []Point
 	edges  []meshEdge
+	latest []int               // of each point, the latest edge from there to a point that came after it, -1 for none
 	cells  map[[2]Length][]int // the points by where they lie, when there are many
 }
 
 type meshEdge struct {
 	from, to int
 	line     Line
+	before   int // the edge that was latest before it
 	gone     bool
 }
 
@@ -45,7 +47,6 @@ func (m *mesh) split(lines []Line) {
 			stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
 		}
 	}
-	at := make(map[[2]int]int, 2*len(lines))
 	m.edges = make([]meshEdge, 0, 2*len(lines))
 	for i, l := range lines {
 		slices.SortFunc(stops[i], func(p, q Point) int {
@@ -53,7 +54,7 @@ func (m *mesh) split(lines []Line) {
 			return int(sign(d))
 		})
 		for k := 1; k < len(stops[i]); k++ {
-			m.join(at, m.point(stops[i][k-1]), m.point(stops[i][k]), l)
+			m.join(m.point(stops[i][k-1]), m.point(stops[i][k]), l)
 		}
 	}
 }
@@ -90,19 +91,24 @@ func meeting(lines []Line) [][2]int {
 	return pairs
 }
 
-func (m *mesh) join(at map[[2]int]int, from, to int, l Line) {
+func (m *mesh) join(from, to int, l Line) {
 	if from == to {
 		return
 	}
-	key := [2]int{min(from, to), max(from, to)}
-	if k, ok := at[key]; ok {
-		if l.Kind > m.edges[k].line.Kind {
-			m.edges[k].line = l
-		}
-		return
+	for len(m.latest) < len(m.points) {
+		m.latest = append(m.latest, -1)
 	}
-	at[key] = len(m.edges)
-	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l})
+	latest := &m.latest[min(from, to)]
+	for k := *latest; k >= 0; k = m.edges[k].before {
+		if e := &m.edges[k]; max(e.from, e.to) == max(from, to) {
+			if l.Kind > e.line.Kind {
+				e.line = l
+			}
+			return
+		}
+	}
+	m.edges = append(m.edges, meshEdge{from: from, to: to, line: l, before: *latest})
+	*latest = len(m.edges) - 1
 }
 
 // few is up to how many points are looked through one by one; of more, only those that lie near are.

@@ -3,6 +3,7 @@
 package sets
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strconv"
@@ -122,16 +123,27 @@ func begun(b brief.Brief) *Set {
 	return s
 }
 
-func makeSet(b brief.Brief, make func(i int, m brief.Brief) *plan.Plan) *Set {
+// makeSet plans the boxes side by side, but for those that follow from the one before.
+func makeSet(b brief.Brief, planned func(i int, m brief.Brief) *plan.Plan) *Set {
 	s := begun(b)
+	n := len(b.Several.Boxes)
+	s.Members, s.Names, s.Plans = make([]brief.Brief, n), make([]string, n), make([]*plan.Plan, n)
+	var begins []int
 	for i := range b.Several.Boxes {
-		m := s.member(i)
-		s.Members = append(s.Members, m)
-		if n, err := strconv.Atoi(strings.TrimSpace(string(m.Copies))); err == nil && s.Sets > 0 {
-			m.Copies = brief.Whole(strconv.Itoa(n * s.Sets))
+		if !s.follows(i) {
+			begins = append(begins, i)
 		}
-		s.Names, s.Plans = append(s.Names, string(m.Name)), append(s.Plans, make(i, m))
 	}
+	advice.Together(context.Background(), len(begins), func(k int) {
+		for i := begins[k]; i == begins[k] || i < len(s.Plans) && s.follows(i); i++ {
+			m := s.member(i)
+			s.Members[i], s.Names[i] = m, string(m.Name)
+			if n, err := strconv.Atoi(strings.TrimSpace(string(m.Copies))); err == nil && s.Sets > 0 {
+				m.Copies = brief.Whole(strconv.Itoa(n * s.Sets))
+			}
+			s.Plans[i] = planned(i, m)
+		}
+	})
 	if !s.OK() {
 		return s
 	}
