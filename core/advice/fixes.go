@@ -16,7 +16,9 @@ func (a *adviser) fixes(shelf request.Workshop) (out []brief.Fix) {
 	w := shelf
 	w.Only = &a.Sheet
 	// They are tried by their sizes; what closes the box must find its place too.
-	out = slices.DeleteFunc(a.slighter(w), func(f brief.Fix) bool { return !a.affords(2) || len(a.Troubles(a.With(f.Set), f.Set, w)) > 0 })
+	out = slices.DeleteFunc(a.slighter(w), func(f brief.Fix) bool {
+		return !a.affords(2) || len(a.Try(a.With(f.Set), f.Set, w).Troubles()) > 0
+	})
 	for _, s := range shelf.SheetsOf(a.Card) {
 		if a.TakesAll(s) && s.ID != a.Sheet.ID {
 			out = append(out, brief.Fix{Text: "Cut it from " + s.Title + ".", Set: brief.To("card.sheet", s.ID)})
@@ -118,7 +120,7 @@ func (a *adviser) tooLarge() {
 	defer func() { a.Box = nil }()
 	a.Problems = slices.DeleteFunc(a.Problems, func(p brief.Problem) bool { return p.Text == r.Says })
 	for _, f := range a.slighter(a.w) {
-		if len(a.Refusals(f.Set, a.w)) == 0 {
+		if len(a.Try(a.With(f.Set), f.Set, a.w).Refusals()) == 0 {
 			a.Refuse(brief.Problem{Field: f.Set[0].Field, Text: r.Says, Fix: f.Text, Set: f.Set})
 			return
 		}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"brevium/core/brief"
+	"brevium/core/plan"
 )
 
 // mostChanges is how many changes one after the other a remedy may take.
@@ -21,9 +22,9 @@ func (a *adviser) mends() {
 		if len(pr.Set) == 0 || pr.Set.Get("act") != "" || a.Style == nil {
 			continue
 		}
-		set, ok := a.follow(given, *pr)
+		set, end := a.follow(given, *pr)
 		switch {
-		case !ok || !a.comesOff(set, given...):
+		case end == nil || !a.affords(6) || !a.comesOff(end, given...):
 			a.otherwise(pr, set, len(given) == 1)
 		case !slices.Equal(set, pr.Set):
 			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+a.changes(set)+"."
@@ -47,13 +48,10 @@ func (a *adviser) asksInches() {
 	a.Problems = append(asks, a.Problems...)
 }
 
-// comesOff reports whether a remedy gives a plan whose pieces have their sheets, with no problem that was not
-// there before.
-func (a *adviser) comesOff(set brief.Changes, given ...brief.Problem) bool {
-	if !a.affords(6) {
-		return false
-	}
-	return !slices.ContainsFunc(a.Refusals(set, a.w), func(pr brief.Problem) bool {
+// comesOff reports whether a remedy that was tried gives a plan whose pieces have their sheets, with no problem that was
+// not there before.
+func (a *adviser) comesOff(t *plan.Tried, given ...brief.Problem) bool {
+	return !slices.ContainsFunc(t.Refusals(), func(pr brief.Problem) bool {
 		return !slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == pr.Field && g.Text == pr.Text })
 	})
 }
@@ -77,7 +75,7 @@ func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 		if set == nil && slices.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set.Get("tools.adhesive") != "" {
 			continue
 		}
-		if a.comesOff(try.set) {
+		if a.affords(6) && a.comesOff(a.Try(a.With(try.set), try.set, a.w)) {
 			pr.Fix, pr.Set = try.says, try.set
 			return
 		}
@@ -85,8 +83,8 @@ func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 }
 
 // follow makes a problem's change, and those of the problems it leads to, until
-// none is left that was not there before.
-func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (brief.Changes, bool) {
+// none is left that was not there before: then they come with what is tried of them.
+func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (brief.Changes, *plan.Tried) {
 	b, set := a.Brief.Clone(), brief.Changes{}
 	others := func(o brief.Problem) bool {
 		return slices.ContainsFunc(given, func(g brief.Problem) bool { return g.Field == o.Field && g.Field != pr.Field })
@@ -102,15 +100,16 @@ func (a *adviser) follow(given []brief.Problem, pr brief.Problem) (brief.Changes
 			b.Set(c.Field, c.Value)
 		}
 		set = set.And(next.Set...)
-		left := slices.DeleteFunc(a.Troubles(b, set, a.w), others)
+		now := a.Try(b, set, a.w)
+		left := slices.DeleteFunc(slices.Clone(now.Troubles()), others)
 		if len(left) == 0 {
-			return set, true
+			return set, now
 		}
 		if next = left[0]; !changed {
 			break
 		}
 	}
-	return nil, false
+	return nil, nil
 }
 
 // changes tells what a remedy writes in which fields.

@@ -153,21 +153,28 @@ func Borne(b brief.Brief, w request.Workshop) *Plan {
 	return m.Plan
 }
 
-// Refusals are what keeps the plan's brief, changed, from having a plan: the problems of Make, found without proof, sheets
-// or words.
-func (p *Plan) Refusals(set brief.Changes, w request.Workshop) []brief.Problem {
-	m := p.changed(p.With(set), set, w)
-	if m.found() && m.dress() {
-		m.cuttable()
-	}
-	return m.Problems
+// Tried is a plan's brief, changed, made as far as is asked: it is one goroutine's.
+type Tried struct {
+	m     *making
+	found bool
 }
 
-// Troubles are what is wrong with the plan's brief, changed, sheets left out of account.
-func (p *Plan) Troubles(b brief.Brief, set brief.Changes, w request.Workshop) []brief.Problem {
-	m := p.changed(b, set, w)
-	m.found()
-	return m.Problems
+// Try arranges the contents of a plan's brief that was changed, and builds the box.
+func (p *Plan) Try(b brief.Brief, set brief.Changes, w request.Workshop) *Tried {
+	t := &Tried{m: p.changed(b, set, w)}
+	t.found = t.m.found()
+	return t
+}
+
+// Troubles are what is wrong with it, sheets left out of account.
+func (t *Tried) Troubles() []brief.Problem { return t.m.Problems }
+
+// Refusals are what keeps it from having a plan: the problems of Make, found without proof, sheets or words.
+func (t *Tried) Refusals() []brief.Problem {
+	if t.found && t.m.dress() {
+		t.m.cuttable()
+	}
+	return t.m.Problems
 }
 
 // changed begins to make a plan's brief that was changed. Where only what is put on the box is other, the things lie as
