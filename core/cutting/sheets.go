@@ -2,6 +2,7 @@ package cutting
 
 import (
 	"fmt"
+	"strconv"
 
 	"brevium/core/layout"
 	"brevium/core/measure"
@@ -24,7 +25,21 @@ type Cut struct {
 
 // Mark is the same for sheets of the same card that are cut alike.
 func (c Cut) Mark(s layout.Sheet) string {
-	return fmt.Sprint(c.Card.ID, c.Sheet.Title, c.Offcut, s.Cuts, s.Placed)
+	b := fmt.Appendf(make([]byte, 0, 512), "%q %q %v", c.Card.ID, c.Sheet.Title, c.Offcut)
+	add := func(r layout.Rect, more ...layout.Length) {
+		for _, l := range append(more, r.X, r.Y, r.W, r.H) {
+			b = strconv.AppendInt(append(b, ' '), int64(l), 10)
+		}
+	}
+	for _, cut := range s.Cuts {
+		b = strconv.AppendBool(append(b, ' '), cut.Down)
+		add(cut.In, cut.At)
+	}
+	for _, p := range s.Placed {
+		b = fmt.Appendf(b, " %q %v %v %d", p.Piece, p.Turned, p.Pinned, p.Of)
+		add(p.Rect)
+	}
+	return string(b)
 }
 
 // Cost is what the sheets cost that are bought for it, in hundredths.

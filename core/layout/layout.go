@@ -146,13 +146,17 @@ func Count(pieces []Piece, w, h Length) (sheets, tooBig int) {
 }
 
 func fit(pieces []Piece, w, h Length, count bool) Layout {
-	var all, lie, tooBig []Piece
+	var lie, tooBig []Piece
+	n := 0
 	for _, p := range pieces {
 		if !p.Lies(w, h) {
 			tooBig = append(tooBig, p)
 			continue
 		}
-		lie = append(lie, p)
+		lie, n = append(lie, p), n+p.Count
+	}
+	all := make([]Piece, 0, n)
+	for _, p := range lie {
 		for range p.Count {
 			all = append(all, p)
 		}
@@ -166,11 +170,13 @@ func fit(pieces []Piece, w, h Length, count bool) Layout {
 // search tries the rules, until one is good enough, and gives the best.
 func search(all []Piece, w, h Length, enough func(Layout) bool) (best Layout) {
 	placed := 0
+	var in filling
+	sorted := make([]Piece, len(all))
 	for i, order := range orders {
 		if i > 0 && len(all) > many {
 			break
 		}
-		sorted := slices.Clone(all)
+		copy(sorted, all)
 		slices.SortStableFunc(sorted, order)
 		for k, fit := range fits {
 			for s, split := range splits {
@@ -179,8 +185,8 @@ func search(all []Piece, w, h Length, enough func(Layout) bool) (best Layout) {
 					continue
 				}
 				placed += len(all)
-				if got := pack(sorted, w, h, rule{order, fit, split}); best.Sheets == nil || got.better(best) {
-					if best = got; enough(best) {
+				if got := in.pack(sorted, w, h, rule{order, fit, split}); best.Sheets == nil || got.better(best) {
+					if best = got.copied(); enough(best) {
 						return best
 					}
 				}
@@ -214,130 +220,4 @@ func (a Layout) cuts() (n int) {
 		n += len(s.Cuts)
 	}
 	return n
-}
-
-// open is a sheet being filled.
-type open struct {
-	Sheet
-	free []Rect
-}
-
-func pack(pieces []Piece, w, h Length, r rule) Layout {
-	var sheets []*open
-	used := 0.0
-	// A sheet that has no room for a size has none later.
-	type size struct {
-		w, h            Length
-		upright, across bool
-	}
-	from := map[size]int{}
-	for _, p := range pieces {
-		if p.At != nil { // what has its place comes first
-			sheets = append(sheets, spotted(p, w, h))
-			used += p.W.MM() * p.H.MM()
-		}
-	}
-	for _, p := range pieces {
-		if p.At != nil {
-			continue
-		}
-		of := size{p.W, p.H, p.Upright, p.Across}
-		s, at, turned, skip := choose(sheets[from[of]:], p, r)
-		from[of] += skip
-		if s == nil {
-			s = &open{Sheet: Sheet{W: w, H: h}, free: []Rect{{0, 0, w, h}}}
-			sheets = append(sheets, s)
-			_, at, turned, _ = choose([]*open{s}, p, r)
-		}
-		s.place(p, at, turned, r)
-		used += p.W.MM() * p.H.MM()
-	}
-	var out Layout
-	for _, s := range sheets {
-		for _, f := range s.free {
-			if f.W >= Keep && f.H >= Keep {
-				s.Offcuts = append(s.Offcuts, f)
-			}
-		}
-		slices.SortFunc(s.Offcuts, func(a, b Rect) int { return cmp.Compare(b.Area(), a.Area()) })
-		out.Sheets = append(out.Sheets, s.Sheet)
-	}
-	if n := float64(len(sheets)); n > 0 {
-		out.Used = used / (n * w.MM() * h.MM())
-	}
-	return out
-}
-
-// spotted begins a sheet with a piece in a place of its own: four cuts right across free it, and leave four rests.
-func spotted(p Piece, w, h Length) *open {
-	x, y := p.At.X, p.At.Y
-	s := &open{Sheet: Sheet{W: w, H: h}}
-	row := Rect{0, y, w, h - y}
-	s.cut(Rect{0, 0, w, h}, false, y)
-	s.cut(row, false, p.H)
-	row.H = p.H
-	s.cut(row, true, x)
-	s.cut(Rect{x, y, w - x, p.H}, true, p.W)
-	s.Placed = append(s.Placed, Placed{Piece: p.Name, Rect: Rect{x, y, p.W, p.H}})
-	for _, rest := range []Rect{{0, 0, w, y}, {0, y + p.H, w, h - y - p.H}, {0, y, x, p.H}, {x + p.W, y, w - x - p.W, p.H}} {
-		if rest.W > 0 && rest.H > 0 {
-			s.free = append(s.free, rest)
-		}
-	}
-	return s
-}
-
-// choose finds the free rectangle that suits a piece best, on the first sheet that takes it, and gives how many
-// sheets before that have no room for it.
-func choose(sheets []*open, p Piece, r rule) (s *open, at int, turned bool, skip int) {
-	for i, s := range sheets {
-		at, turned, best := -1, false, math.Inf(1)
-		for i, f := range s.free {
-			if !p.Across && p.W <= f.W && p.H <= f.H {
-				if v := r.fit(f, p.W, p.H); v < best {
-					at, turned, best = i, false, v
-				}
-			}
-			if !p.Upright && p.H <= f.W && p.W <= f.H {
-				if v := r.fit(f, p.H, p.W); v < best {
-					at, turned, best = i, true, v
-				}
-			}
-		}
-		if at >= 0 {
-			return s, at, turned, i
-		}
-	}
-	return nil, 0, false, len(sheets)
-}
-
-func (s *open) place(p Piece, at int, turned bool, r rule) {
-	f := s.free[at]
-	w, h := p.W, p.H
-	if turned {
-		w, h = h, w
-	}
-	s.Placed = append(s.Placed, Placed{Piece: p.Name, Rect: Rect{f.X, f.Y, w, h}, Turned: turned})
-	s.free = slices.Delete(s.free, at, at+1)
-	right, below := Rect{f.X + w, f.Y, f.W - w, h}, Rect{f.X, f.Y + h, f.W, f.H - h}
-	if !r.split(f, w, h) {
-		right.H, below.W = f.H, w
-		s.cut(f, true, w)
-		s.cut(Rect{f.X, f.Y, w, f.H}, false, h)
-	} else {
-		s.cut(f, false, h)
-		s.cut(Rect{f.X, f.Y, f.W, h}, true, w)
-	}
-	for _, rest := range []Rect{right, below} {
-		if rest.W > 0 && rest.H > 0 {
-			s.free = append(s.free, rest)
-		}
-	}
-}
-
-// cut notes a cut, unless the card ends there.
-func (s *open) cut(in Rect, down bool, at Length) {
-	if at > 0 && (down && at < in.W || !down && at < in.H) {
-		s.Cuts = append(s.Cuts, Cut{in, down, at})
-	}
 }

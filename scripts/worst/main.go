@@ -28,6 +28,7 @@ import (
 	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/style"
+	"brevium/web/desk"
 )
 
 func main() {
@@ -35,6 +36,7 @@ func main() {
 	seed := flag.Uint64("seed", 1, "where chance begins")
 	random := flag.Int("random", 0, "plan so many as they come")
 	flag.Parse()
+	desk.Ease() // as the pages are served
 	r := rand.New(rand.NewPCG(*seed, 0))
 	if *random > 0 {
 		asTheyCome(r, *random)
@@ -87,8 +89,10 @@ func (f found) kind() string {
 	return kind
 }
 
-// bounds are how long a box and a set may take.
+// bounds are how long a box and a set may take; mostBytes is how much memory each may ask for.
 var bounds = [2]time.Duration{50 * time.Millisecond, 150 * time.Millisecond}
+
+const mostBytes = 64 << 20
 
 // asTheyCome plans so many random documents, and tells of boxes and of sets how long they take.
 func asTheyCome(r *rand.Rand, many int) {
@@ -113,7 +117,7 @@ func asTheyCome(r *rand.Rand, many int) {
 		slices.SortFunc(all[i], func(a, b found) int { return cmp.Compare(b.time, a.time) })
 		over, most := 0, uint64(0)
 		for _, f := range all[i] {
-			if most = max(most, f.bytes); f.time > bounds[i] {
+			if most = max(most, f.bytes); f.time > bounds[i] || f.bytes > mostBytes {
 				over++
 				keep(f, over)
 			}
