@@ -37,7 +37,7 @@ func groups(i int, t Thing, gap Length, staggering bool) (out []group) {
 					continue // more layers, as many stacks: higher for nothing
 				}
 				last = stacks
-				out = append(out, grids(i, w, stacks, layers, gap)...)
+				out = grids(out, i, w, stacks, layers, gap)
 				if staggering && t.Round() && way.ID == "h" {
 					out = append(out, staggers(i, w, stacks, layers, gap)...)
 				}
@@ -49,7 +49,8 @@ func groups(i int, t Thing, gap Length, staggering bool) (out []group) {
 
 func ceil(n, by int) int { return (n + by - 1) / by }
 
-func grids(i int, w Way, stacks, layers int, gap Length) (out []group) {
+// grids adds the grids there are of so many stacks.
+func grids(out []group, i int, w Way, stacks, layers int, gap Length) []group {
 	for columns := 1; columns <= stacks; columns++ {
 		rows := ceil(stacks, columns)
 		if ceil(stacks, rows) != columns {

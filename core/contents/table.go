@@ -206,6 +206,7 @@ func (l *Load) stand(g group, x, y, gap Length, divided bool) {
 	t := l.Things[g.thing]
 	stacks := ceil(t.Count, g.layers)
 	left := t.Count
+	l.Stacks = slices.Grow(l.Stacks, stacks)
 	for _, s := range g.place(stacks, gap) {
 		n := min(g.layers, left)
 		left -= n

@@ -25,7 +25,7 @@ type Cut struct {
 
 // Mark is the same for sheets of the same card that are cut alike.
 func (c Cut) Mark(s layout.Sheet) string {
-	b := fmt.Appendf(make([]byte, 0, 512), "%q %q %v", c.Card.ID, c.Sheet.Title, c.Offcut)
+	b := fmt.Appendf(make([]byte, 0, 128+64*len(s.Cuts)+96*len(s.Placed)), "%q %q %v", c.Card.ID, c.Sheet.Title, c.Offcut)
 	add := func(r layout.Rect, more ...layout.Length) {
 		for _, l := range append(more, r.X, r.Y, r.W, r.H) {
 			b = strconv.AppendInt(append(b, ' '), int64(l), 10)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 )
 
 // open is a sheet being filled.
@@ -18,6 +19,9 @@ type filling struct {
 	from   map[size]int
 	out    []Sheet
 }
+
+// fillings are those that nobody fills: nothing that lasts lies in them.
+var fillings = sync.Pool{New: func() any { return &filling{from: map[size]int{}} }}
 
 // size is what tells pieces apart that are laid out.
 type size struct {
@@ -41,9 +45,6 @@ func (in *filling) begin(w, h Length) *open {
 
 // pack lays pieces out by a rule. What it gives lasts until it is called again.
 func (in *filling) pack(pieces []Piece, w, h Length, r rule) Layout {
-	if in.from == nil {
-		in.from = map[size]int{}
-	}
 	clear(in.from) // a sheet that has no room for a size has none later
 	in.sheets, in.out = in.sheets[:0], in.out[:0]
 	used := 0.0

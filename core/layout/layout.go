@@ -170,7 +170,8 @@ func fit(pieces []Piece, w, h Length, count bool) Layout {
 // search tries the rules, until one is good enough, and gives the best.
 func search(all []Piece, w, h Length, enough func(Layout) bool) (best Layout) {
 	placed := 0
-	var in filling
+	in := fillings.Get().(*filling)
+	defer fillings.Put(in)
 	sorted := make([]Piece, len(all))
 	for i, order := range orders {
 		if i > 0 && len(all) > many {

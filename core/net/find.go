@@ -77,9 +77,10 @@ func (p *Piece) Find() {
 		}
 		return
 	}
-	m := &mesh{}
+	m := newMesh()
+	defer meshes.Put(m)
 	corner := []Point{{0, 0}, {p.Width, 0}, {p.Width, p.Height}, {0, p.Height}}
-	lines := slices.Clone(p.Lines)
+	lines := append(make([]Line, 0, len(p.Lines)+len(corner)), p.Lines...)
 	for i := range corner {
 		lines = append(lines, Line{Kind: Cut, A: corner[i], B: corner[(i+1)%4]})
 	}

@@ -1,9 +1,9 @@
 package net
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"sync"
 )
 
 // mesh is the piece as a map: points, and edges between them that meet only
@@ -13,7 +13,31 @@ type mesh struct {
 	edges  []meshEdge
 	latest []int               // of each point, the latest edge from there to a point that came after it, -1 for none
 	cells  map[[2]Length][]int // the points by where they lie, when there are many
+	desk
 }
+
+// desk is memory that is worked in and may serve the next piece: nothing that is found lies in it.
+type desk struct {
+	stops  [][]Point
+	places []Point
+	boxes  []upright
+	pairs  []int
+	walks  []half
+	around [][]int
+	turns  []int
+}
+
+var meshes = sync.Pool{New: func() any { return &mesh{} }}
+
+// newMesh takes a mesh with nothing in it; who has done with it gives it back.
+func newMesh() *mesh {
+	m := meshes.Get().(*mesh)
+	m.points, m.edges, m.latest, m.cells = m.points[:0], m.edges[:0], m.latest[:0], nil
+	return m
+}
+
+// long gives a slice of so many that are not written yet, in the memory of another where that is enough.
+func long[T any](of []T, n int) []T { return slices.Grow(of[:0], n)[:n] }
 
 type meshEdge struct {
 	from, to int
@@ -26,12 +50,14 @@ type meshEdge struct {
 // cut along a score wins: the maker scores the whole length, then cuts.
 func (m *mesh) split(lines []Line) {
 	// Few lines are met more than four times: one piece of memory serves most.
-	stops, room := make([][]Point, len(lines)), make([]Point, 6*len(lines))
+	m.stops, m.places = long(m.stops, len(lines)), long(m.places, 6*len(lines))
+	stops := m.stops
 	for i, l := range lines {
-		stops[i] = append(room[6*i:6*i:6*i+6], l.A, l.B)
+		stops[i] = append(m.places[6*i:6*i:6*i+6], l.A, l.B)
 	}
-	for _, pair := range meeting(lines) {
-		i, j := pair[0], pair[1]
+	m.meeting(lines)
+	for _, pair := range m.pairs {
+		i, j := pair/len(lines), pair%len(lines)
 		a, b := lines[i], lines[j]
 		for _, e := range [...]Point{b.A, b.B} {
 			if onLine(a, e) {
@@ -47,7 +73,7 @@ func (m *mesh) split(lines []Line) {
 			stops[i], stops[j] = append(stops[i], x), append(stops[j], x)
 		}
 	}
-	m.edges = make([]meshEdge, 0, 2*len(lines))
+	m.edges = slices.Grow(m.edges, 2*len(lines))
 	for i, l := range lines {
 		slices.SortFunc(stops[i], func(p, q Point) int {
 			d := (p.X-q.X)*sign(l.B.X-l.A.X) + (p.Y-q.Y)*sign(l.B.Y-l.A.Y)
@@ -57,38 +83,6 @@ func (m *mesh) split(lines []Line) {
 			m.join(m.point(stops[i][k-1]), m.point(stops[i][k]), l)
 		}
 	}
-}
-
-// meeting gives the pairs of lines whose upright boxes meet, in their order: of
-// many small holes, few lines come near each other.
-func meeting(lines []Line) [][2]int {
-	type box struct {
-		lo, hi Point
-		line   int
-	}
-	boxes := make([]box, len(lines))
-	for i, l := range lines {
-		boxes[i] = box{Point{min(l.A.X, l.B.X), min(l.A.Y, l.B.Y)}, Point{max(l.A.X, l.B.X), max(l.A.Y, l.B.Y)}, i}
-	}
-	slices.SortFunc(boxes, func(a, b box) int { return cmp.Or(cmp.Compare(a.lo.X, b.lo.X), a.line-b.line) })
-	found := make([]int, 0, 6*len(lines)) // a number for each pair, in the pairs' order: numbers are sorted faster
-	for k, a := range boxes {
-		right, low, high := a.hi.X+2*near, a.lo.Y-2*near, a.hi.Y+2*near
-		for _, b := range boxes[k+1:] {
-			if b.lo.X > right {
-				break
-			}
-			if b.hi.Y >= low && b.lo.Y <= high {
-				found = append(found, min(a.line, b.line)*len(lines)+max(a.line, b.line))
-			}
-		}
-	}
-	slices.Sort(found)
-	pairs := make([][2]int, len(found))
-	for i, n := range found {
-		pairs[i] = [2]int{n / len(lines), n % len(lines)}
-	}
-	return pairs
 }
 
 func (m *mesh) join(from, to int, l Line) {
@@ -160,44 +154,6 @@ func cellOf(p Point) [2]Length {
 	return [2]Length{p.X.Down(wide) / wide, p.Y.Down(wide) / wide}
 }
 
-func sign(l Length) Length {
-	switch {
-	case l > 0:
-		return 1
-	case l < 0:
-		return -1
-	}
-	return 0
-}
-
-// onLine reports whether a point lies on a line, its ends included.
-func onLine(l Line, p Point) bool {
-	lo := Point{min(l.A.X, l.B.X) - near, min(l.A.Y, l.B.Y) - near}
-	hi := Point{max(l.A.X, l.B.X) + near, max(l.A.Y, l.B.Y) + near}
-	if p.X < lo.X || p.X > hi.X || p.Y < lo.Y || p.Y > hi.Y {
-		return false
-	}
-	dx, dy := float64(l.B.X-l.A.X), float64(l.B.Y-l.A.Y)
-	off := dx*float64(p.Y-l.A.Y) - dy*float64(p.X-l.A.X)
-	return math.Abs(off) <= near*math.Hypot(dx, dy)
-}
-
-// crossing finds where two lines cross between their ends.
-func crossing(a, b Line) (Point, bool) {
-	ax, ay := float64(a.B.X-a.A.X), float64(a.B.Y-a.A.Y)
-	bx, by := float64(b.B.X-b.A.X), float64(b.B.Y-b.A.Y)
-	cross := ax*by - ay*bx
-	if math.Abs(cross) <= 1e-9*math.Hypot(ax, ay)*math.Hypot(bx, by) {
-		return Point{}, false
-	}
-	ox, oy := float64(b.A.X-a.A.X), float64(b.A.Y-a.A.Y)
-	s, t := (ox*by-oy*bx)/cross, (ox*ay-oy*ax)/cross
-	if s <= 0 || s >= 1 || t <= 0 || t >= 1 {
-		return Point{}, false
-	}
-	return Point{a.A.X + Length(math.Round(s*ax)), a.A.Y + Length(math.Round(s*ay))}, true
-}
-
 // prune takes out edges that end in the middle of card, and returns them.
 func (m *mesh) prune() (loose []meshEdge) {
 	for {
@@ -232,7 +188,7 @@ type half struct {
 }
 
 func (m *mesh) halves() []half {
-	hs := make([]half, 0, 2*len(m.edges))
+	hs := slices.Grow(m.walks[:0], 2*len(m.edges))
 	for i, e := range m.edges {
 		if e.gone {
 			continue
@@ -240,9 +196,10 @@ func (m *mesh) halves() []half {
 		hs = append(hs, half{edge: i, from: e.from, to: e.to, loop: -1}, half{edge: i, from: e.to, to: e.from, loop: -1})
 	}
 	// Few points have more than four edges: one piece of memory serves most.
-	around, room := make([][]int, len(m.points)), make([]int, 4*len(m.points))
+	m.walks, m.around, m.turns = hs, long(m.around, len(m.points)), long(m.turns, 4*len(m.points))
+	around := m.around
 	for i := range around {
-		around[i] = room[4*i : 4*i : 4*i+4]
+		around[i] = m.turns[4*i : 4*i : 4*i+4]
 	}
 	for i := range hs {
 		a, b := m.points[hs[i].from], m.points[hs[i].to]
