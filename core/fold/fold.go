@@ -72,7 +72,7 @@ func UpTo(p *net.Piece, t float64, done func(face string) float64, pressed Press
 	}
 	start := flat
 	start.At = Vec{-mid.X.MM(), mid.Y.MM(), 0}
-	tree, loops := hangings(root)
+	tree, loops := hangings(root, len(p.Faces))
 	angle := settle(p, tree, loops, done)
 	if pressed != nil {
 		settled := angle
@@ -116,10 +116,12 @@ type hanging struct {
 	edge     net.Edge // of the face it hangs on
 }
 
-// hangings lists the faces in the order they are reached from the root, and the creases that close loops.
-func hangings(root *net.Face) (tree, loops []hanging) {
-	on := map[*net.Face]*net.Face{root: nil}
-	reached := []*net.Face{root}
+// hangings lists the faces, of so many, in the order they are reached from the root, and the creases that close loops.
+func hangings(root *net.Face, faces int) (tree, loops []hanging) {
+	on := make(map[*net.Face]*net.Face, faces)
+	on[root] = nil
+	reached := append(make([]*net.Face, 0, faces), root)
+	tree = make([]hanging, 0, faces)
 	for i := 0; i < len(reached); i++ {
 		from := reached[i]
 		for _, e := range from.Edges {

@@ -23,7 +23,7 @@ func (b *Body) HangsOn(face string) map[string]bool {
 	if root == nil {
 		return out
 	}
-	tree, _ := hangings(root)
+	tree, _ := hangings(root, len(p.Faces))
 	for _, h := range tree {
 		if out[h.on.Name] {
 			out[h.face.Name] = true

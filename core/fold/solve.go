@@ -23,7 +23,7 @@ func Solve(whole *net.Piece) {
 	if n == 0 || root == nil {
 		return
 	}
-	tree, loops := hangings(root)
+	tree, loops := hangings(root, len(p.Faces))
 	angles := make([]float64, n)
 	for i, guess := range p.Unknown {
 		angles[i] = guess * math.Pi / 180

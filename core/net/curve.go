@@ -69,7 +69,12 @@ func (p *Piece) Facetted() *Piece {
 func (p finder) facet() *Piece {
 	q := *p.Piece
 	q.Lines, q.labels, q.rules, q.Passes, q.Faults, q.grid, q.Curves, q.facetted = nil, nil, nil, nil, nil, nil, nil, nil
-	known := map[[2]Point]bool{}
+	edges := 0
+	for _, f := range p.Faces {
+		edges += len(f.Edges)
+	}
+	known := make(map[[2]Point]bool, edges)
+	q.Lines = make([]Line, 0, edges)
 	for _, f := range p.Faces {
 		for _, e := range f.Edges {
 			if known[[2]Point{e.B, e.A}] { // from the other side

@@ -80,11 +80,11 @@ func (p *Piece) Find() {
 	m := newMesh()
 	defer meshes.Put(m)
 	corner := []Point{{0, 0}, {p.Width, 0}, {p.Width, p.Height}, {0, p.Height}}
-	lines := append(make([]Line, 0, len(p.Lines)+len(corner)), p.Lines...)
+	m.lines = append(m.lines[:0], p.Lines...)
 	for i := range corner {
-		lines = append(lines, Line{Kind: Cut, A: corner[i], B: corner[(i+1)%4]})
+		m.lines = append(m.lines, Line{Kind: Cut, A: corner[i], B: corner[(i+1)%4]})
 	}
-	m.split(lines)
+	m.split(m.lines)
 	for _, e := range m.prune() {
 		if !e.line.Kind.Open() {
 			p.fault("a score ends inside a face of %s", p.Name)

@@ -18,6 +18,7 @@ type mesh struct {
 
 // desk is memory that is worked in and may serve the next piece: nothing that is found lies in it.
 type desk struct {
+	lines  []Line
 	stops  [][]Point
 	places []Point
 	boxes  []upright

@@ -182,7 +182,14 @@ func begin(r *rand.Rand) found {
 	if r.IntN(5) == 0 {
 		b.Several = &brief.Set{Kind: brief.Text(sets.Kinds[r.IntN(len(sets.Kinds))].ID), Boxes: make([]brief.Member, 2+r.IntN(7))}
 		for i := range b.Several.Boxes {
-			b.Several.Boxes[i].ID = strconv.Itoa(i + 1)
+			m := &b.Several.Boxes[i]
+			m.ID = strconv.Itoa(i + 1)
+			if r.IntN(3) == 0 { // a box of its own
+				m.Box = &brief.Box{Style: brief.Text(style.Styles[r.IntN(len(style.Styles))].ID)}
+				own := slices.Clone(b.Contents)
+				own[0].Count = brief.Whole(counts[r.IntN(4)])
+				m.Contents = &own
+			}
 		}
 	}
 	f, _ := took(b)
