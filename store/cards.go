@@ -70,16 +70,19 @@ func (w Want) where() (string, []any) {
 		where, args = where+` AND p.id IN (SELECT project FROM folders WHERE folder = ?)`, append(args, w.Folder)
 	}
 	for word := range strings.FieldsSeq(strings.ToLower(w.Words)) {
-		where += ` AND p.words LIKE ? ESCAPE '\'`
-		args = append(args, "%"+literal.Replace(word)+"%")
+		where, args = where+` AND instr(p.words, ?) > 0`, append(args, word)
 	}
 	return where, args
 }
 
-// counted is the index that boxes are counted by, where nothing but where they are is asked.
+// counted is the index that boxes are counted by, where that tells all that is asked.
 func (w Want) counted() string {
 	switch {
-	case w.Words != "" || w.Folder != "" || w.Starting:
+	case w.Folder != "" || w.Starting:
+		return ""
+	case w.Words != "" && !w.Binned && !w.Archived:
+		return `INDEXED BY boxes_by_words `
+	case w.Words != "":
 		return ""
 	case w.Binned:
 		return `INDEXED BY boxes_in_bin `
@@ -95,6 +98,9 @@ type Shelf struct {
 	boxes *Kept[brief.Brief]
 }
 
+// seldom is up to how many boxes are looked up one by one where a search found them.
+const seldom = 500
+
 // List gives a page (from 0) of the boxes that are wanted, each as it was last shown.
 func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (Page, error) {
 	where, args := want.where()
@@ -102,9 +108,17 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 	if err != nil {
 		return Page{}, err
 	}
+	if n == 0 {
+		return Page{}, nil
+	}
 	sort, known := Sorts[want.Sort]
 	if !known {
 		sort = Sorts[""]
+	}
+	from := `documents p `
+	if by := want.counted(); want.Words != "" && by != "" && n <= seldom { // more are soon met in the order of the list
+		from = `(SELECT p.rowid AS at FROM documents p ` + by + where + `) CROSS JOIN documents p ON p.rowid = at `
+		where = ``
 	}
 	listed, err := all(ctx, s.db, func(r row) (l Listed, err error) {
 		var changed, document string
@@ -120,7 +134,7 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 		return l, nil
 	}, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.body, ''), c.line,
 			coalesce(c.trouble, 0), coalesce(c.program, '') = ?
-		FROM documents p LEFT JOIN revisions r ON r.id = p.head
+		FROM `+from+`LEFT JOIN revisions r ON r.id = p.head
 		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head `+where+`
 		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
 	return Page{listed, n}, err

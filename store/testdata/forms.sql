@@ -56,3 +56,6 @@ UPDATE makings SET planned = '[{"size":"1","inside":"1","pieces":[{"name":"base"
 INSERT INTO documents (id, kind, created, changed, title, words) VALUES ('tin', 'box', '2025-08-01T10:00:00.000Z', '2025-08-01T10:00:00.000Z', 'Tin', 'tin');
 INSERT INTO revisions (id, doc, body, what, burst, made, who) VALUES (9000, 'tin', '{"brevium":1,"name":"Tin","card":{"stock":"mint-160"}}', 'Begun', '', '2025-08-01T10:00:00.000Z', '');
 UPDATE documents SET head = 9000 WHERE id = 'tin';
+-- form 10
+UPDATE documents SET words = lower(replace(title, 'É', 'é')) WHERE kind = 'box';
+INSERT INTO uses (card, doc, own) VALUES ('mint-160', 'tin', 0);
