@@ -6,7 +6,7 @@ import (
 )
 
 // moves is how many works are done again at the most while a course is bettered: courses of many works are tried less.
-const moves = 1_000_000
+const moves = 3_000_000
 
 // every so many works of a course it is noted how far it has come, so that a change is reckoned from there.
 const noted = 16

@@ -99,6 +99,42 @@ func TestAgainstEvery(t *testing.T) {
 	t.Logf("by dates %d of %d came out best", same, tries)
 }
 
+// twenty orders of fifteen boxes each, of ten kinds, that many days apart: two hours on week days, more at the weekend.
+func twenty(apart int) Problem {
+	p := Problem{Setup: []int{5, 2, 3, 3, 2, 1, 1, 3, 3, 5, 1, 2}}
+	for day := range 330 {
+		p.Days = append(p.Days, []int{110, 110, 110, 325, 220, 110, 110}[day%7])
+	}
+	minutes := [][]int{
+		{25, 0, 0, 30, 36, 60, 18, 15, 0, 54, 54, 12}, {23, 0, 0, 30, 36, 30, 18, 15, 0, 54, 50, 12},
+		{57, 0, 0, 30, 51, 60, 18, 15, 3, 54, 54, 12}, {15, 0, 0, 15, 18, 30, 9, 8, 0, 54, 0, 8},
+		{38, 12, 0, 45, 55, 30, 27, 15, 3, 54, 54, 12}, {53, 0, 6, 38, 36, 60, 23, 15, 6, 54, 54, 23},
+		{30, 0, 0, 30, 22, 38, 18, 15, 0, 54, 15, 12}, {15, 0, 0, 30, 54, 38, 18, 8, 0, 24, 0, 16},
+		{15, 9, 0, 30, 60, 30, 18, 8, 0, 83, 0, 12}, {44, 0, 4, 30, 40, 45, 12, 11, 0, 40, 30, 10},
+	}
+	for i := range 20 {
+		o := Order{By: 30 + apart*i}
+		for stage, m := range minutes[i%10] {
+			if m > 0 {
+				o.Work = append(o.Work, Work{Stage: stage, Minutes: m})
+			}
+		}
+		p.Orders = append(p.Orders, o)
+	}
+	return p
+}
+
+// Of twenty orders it is known within the hour how much earlier they might be done.
+func TestTwenty(t *testing.T) {
+	for _, apart := range []int{1, 3, 5, 8} {
+		if got := Solve(twenty(apart)); got.Late > 0 || got.Gap() >= 60 {
+			t.Errorf("%d days apart: %d late, ended at %d of which %d may be too much", apart, got.Late, got.End, got.Gap())
+		} else {
+			t.Logf("%d days apart: ended at %d, bound %d", apart, got.End, got.Bound)
+		}
+	}
+}
+
 // sound says what is wrong with a result: work lost, out of turn, before its wait is over, or
 // beyond a day's minutes.
 func sound(p Problem, got Result) error {
