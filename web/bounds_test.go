@@ -3,6 +3,7 @@ package web
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"encoding/binary"
 	"flag"
 	"fmt"
@@ -15,6 +16,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"brevium/bundle"
 	"brevium/core/batch"
@@ -287,5 +289,12 @@ func TestHeavyWorkKeepsNobodyOut(t *testing.T) {
 	}
 	if got := wren.ask("POST", "/projects/"+id+"/change", "notes", "kept"); got.Code >= 400 {
 		t.Errorf("a change: %d", got.Code)
+	}
+	soon, leave := context.WithTimeout(t.Context(), 300*time.Millisecond) // a file waits, until its asker leaves
+	defer leave()
+	r := httptest.NewRequest("GET", "/projects/"+id+"/out/pdf", nil).WithContext(soon)
+	r.AddCookie(wren.cookie)
+	if got := wren.do(r); got.Code == http.StatusOK {
+		t.Error("a file was written without a place")
 	}
 }

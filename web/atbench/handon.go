@@ -58,11 +58,16 @@ func (s *Room) Out(c *echo.Context) error {
 	if !slices.Contains(export.As, c.Param("as")) {
 		return echo.ErrNotFound
 	}
-	return writeOut(c, j, c.Param("as"), what, o)
+	return s.writeOut(c, j, c.Param("as"), what, o)
 }
 
-func writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
+func (s *Room) writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
+	done, err := s.Short.Take(c.Request().Context())
+	if err != nil {
+		return err
+	}
 	f, err := export.Write(j, as, what, o)
+	done()
 	if refused := new(drawings.Unproved); errors.As(err, &refused) {
 		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
 	}

@@ -243,7 +243,7 @@ func (s *Room) SharedOut(c *echo.Context) error {
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
 		o := export.Options{Paper: export.PaperFor(c.QueryParam("paper"), j), Parts: sharedParts, Both: true, Shop: SharedWorkshop}
-		return writeOut(c, j, as, export.What{}, o)
+		return s.writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound
 }
