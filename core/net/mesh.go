@@ -13,11 +13,11 @@ type mesh struct {
 	edges  []meshEdge
 	latest []int               // of each point, the latest edge from there to a point that came after it, -1 for none
 	cells  map[[2]Length][]int // the points by where they lie, when there are many
-	desk
+	workings
 }
 
-// desk is memory that is worked in and may serve the next piece: nothing that is found lies in it.
-type desk struct {
+// workings is memory that serves one piece after the other: nothing that is found lies in it.
+type workings struct {
 	lines  []Line
 	stops  [][]Point
 	places []Point
@@ -30,14 +30,14 @@ type desk struct {
 
 var meshes = sync.Pool{New: func() any { return &mesh{} }}
 
-// newMesh takes a mesh with nothing in it; who has done with it gives it back.
+// newMesh gives an empty mesh. Put it back into meshes when it is done with.
 func newMesh() *mesh {
 	m := meshes.Get().(*mesh)
 	m.points, m.edges, m.latest, m.cells = m.points[:0], m.edges[:0], m.latest[:0], nil
 	return m
 }
 
-// long gives a slice of so many that are not written yet, in the memory of another where that is enough.
+// long makes a slice so long, in its own memory where that is enough. What it holds is to be written yet.
 func long[T any](of []T, n int) []T { return slices.Grow(of[:0], n)[:n] }
 
 type meshEdge struct {
