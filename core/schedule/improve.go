@@ -5,8 +5,12 @@ import (
 	"slices"
 )
 
-// moves is how many works are done again at the most while a course is bettered: courses of many works are tried less.
-const moves = 3_000_000
+// How many works are done again at the most while a course is bettered: so many for each of its works, but of long courses
+// not more than so many in all.
+const (
+	movesEach = 15_000
+	mostMoves = 3_000_000
+)
 
 // every so many works of a course it is noted how far it has come, so that a change is reckoned from there.
 const noted = 16
@@ -36,8 +40,9 @@ func (r *run) improve(best Result, l *last, proved func(late, end int) bool) Res
 	m.note(m.course, 0)
 	m.best, m.bestLate, m.bestEnd = slices.Clone(m.course), m.late, m.end
 	next := make([]item, len(m.course))
+	moves := min(mostMoves, movesEach*len(m.course))
 	for left, try := moves, 0; left > 0 && !proved(m.bestLate+l.late, m.bestEnd); try++ {
-		m.slack = warm * float64(left) / moves
+		m.slack = warm * float64(left) / float64(moves)
 		left -= noted
 		copy(next, m.course)
 		if at, changed := m.change(next, try); changed {
