@@ -55,39 +55,42 @@ type Want struct {
 var Sorts = map[string]string{"": `p.changed DESC, p.rowid DESC`, "name": `p.title COLLATE NOCASE, p.rowid`,
 	"new": `p.created DESC, p.rowid DESC`, "old": `p.changed, p.rowid`}
 
-func (w Want) where() (string, []any) {
+// of is the tables that boxes are looked for in, and what is asked of them.
+func (w Want) of() (from, where string, args []any) {
 	// These are the conditions of the indexes, to the word.
-	where, args := `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NULL`, []any(nil)
+	from, where = `documents p `, `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NULL`
+	counted := `INDEXED BY boxes_on_table `
 	if w.Binned {
-		where = `WHERE p.kind = 'box' AND p.binned IS NOT NULL`
+		where, counted = `WHERE p.kind = 'box' AND p.binned IS NOT NULL`, `INDEXED BY boxes_in_bin `
 	} else if w.Archived {
-		where = `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NOT NULL`
+		where, counted = `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NOT NULL`, `INDEXED BY boxes_put_by `
+	} else if w.Words != "" {
+		counted = `INDEXED BY boxes_by_words `
 	}
 	if w.Starting {
 		where += ` AND p.starting IS NOT NULL`
 	}
-	if w.Folder != "" {
-		where, args = where+` AND p.id IN (SELECT project FROM folders WHERE folder = ?)`, append(args, w.Folder)
+	switch {
+	case w.Folder != "": // it holds few of all boxes
+		from, where = `folders f CROSS JOIN documents p ON p.id = f.project `, where+` AND f.folder = ?`
+		args = append(args, w.Folder)
+	case !w.Starting:
+		from += counted
 	}
 	for word := range strings.FieldsSeq(strings.ToLower(w.Words)) {
 		where, args = where+` AND instr(p.words, ?) > 0`, append(args, word)
 	}
-	return where, args
+	return from, where, args
 }
 
-// counted is the index that boxes are counted by, where that tells all that is asked.
-func (w Want) counted() string {
+// walked is the index that has boxes in the order of the list, where there are many of them.
+func (w Want) walked() string {
+	by, known := map[string]string{"name": `boxes_by_name `, "new": `boxes_by_age `}[w.Sort]
 	switch {
-	case w.Folder != "" || w.Starting:
-		return ""
-	case w.Words != "" && !w.Binned && !w.Archived:
-		return `INDEXED BY boxes_by_words `
-	case w.Words != "":
-		return ""
-	case w.Binned:
-		return `INDEXED BY boxes_in_bin `
-	case w.Archived:
-		return `INDEXED BY boxes_put_by `
+	case w.Binned || w.Archived || w.Starting:
+		return ``
+	case known:
+		return `INDEXED BY ` + by
 	}
 	return `INDEXED BY boxes_on_table `
 }
@@ -103,22 +106,17 @@ const seldom = 500
 
 // List gives a page (from 0) of the boxes that are wanted, each as it was last shown.
 func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (Page, error) {
-	where, args := want.where()
-	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM documents p `+want.counted()+where, args...)
-	if err != nil {
+	from, where, args := want.of()
+	n, err := ask[int](ctx, s.db, `SELECT count(*) FROM `+from+where, args...)
+	if err != nil || n == 0 {
 		return Page{}, err
-	}
-	if n == 0 {
-		return Page{}, nil
 	}
 	sort, known := Sorts[want.Sort]
 	if !known {
 		sort = Sorts[""]
 	}
-	from := `documents p `
-	if by := want.counted(); want.Words != "" && by != "" && n <= seldom { // more are soon met in the order of the list
-		from = `(SELECT p.rowid AS at FROM documents p ` + by + where + `) CROSS JOIN documents p ON p.rowid = at `
-		where = ``
+	if want.Folder == "" && (want.Words == "" || n > seldom) { // they are soon met in the order of the list
+		from = `documents p ` + want.walked()
 	}
 	listed, err := all(ctx, s.db, func(r row) (l Listed, err error) {
 		var changed, document string
@@ -134,9 +132,10 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 		return l, nil
 	}, `SELECT p.id, coalesce(p.title, ''), coalesce(p.head, 0), p.changed, coalesce(r.body, ''), c.line,
 			coalesce(c.trouble, 0), coalesce(c.program, '') = ?
-		FROM `+from+`LEFT JOIN revisions r ON r.id = p.head
-		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head `+where+`
-		ORDER BY `+sort+` LIMIT ? OFFSET ?`, append(append([]any{program}, args...), PerPage, page*PerPage)...)
+		FROM (SELECT p.rowid AS at FROM `+from+where+` ORDER BY `+sort+` LIMIT ? OFFSET ?)
+		CROSS JOIN documents p ON p.rowid = at LEFT JOIN revisions r ON r.id = p.head
+		LEFT JOIN cards c ON c.project = p.id AND c.revision = p.head
+		ORDER BY `+sort, append(append([]any{program}, args...), PerPage, page*PerPage)...)
 	return Page{listed, n}, err
 }
 
