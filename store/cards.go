@@ -39,8 +39,6 @@ type Page struct {
 // PerPage is how many projects a page of a list holds.
 const PerPage = 24
 
-var literal = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
-
 // Want is which boxes a list is to show, and in which order.
 type Want struct {
 	Words    string // all of which stand in it
@@ -55,9 +53,8 @@ type Want struct {
 var Sorts = map[string]string{"": `p.changed DESC, p.rowid DESC`, "name": `p.title COLLATE NOCASE, p.rowid`,
 	"new": `p.created DESC, p.rowid DESC`, "old": `p.changed, p.rowid`}
 
-// of is the tables that boxes are looked for in, and what is asked of them.
+// of returns the tables to search and the conditions, which are those of the indexes, word for word.
 func (w Want) of() (from, where string, args []any) {
-	// These are the conditions of the indexes, to the word.
 	from, where = `documents p `, `WHERE p.kind = 'box' AND p.binned IS NULL AND p.archived IS NULL`
 	counted := `INDEXED BY boxes_on_table `
 	if w.Binned {
@@ -83,7 +80,7 @@ func (w Want) of() (from, where string, args []any) {
 	return from, where, args
 }
 
-// walked is the index that has boxes in the order of the list, where there are many of them.
+// walked returns the index that has the boxes on the table in the order of the list.
 func (w Want) walked() string {
 	by, known := map[string]string{"name": `boxes_by_name `, "new": `boxes_by_age `}[w.Sort]
 	switch {
@@ -101,7 +98,8 @@ type Shelf struct {
 	boxes *Kept[brief.Brief]
 }
 
-// seldom is up to how many boxes are looked up one by one where a search found them.
+// seldom is the largest number of boxes found that are fetched and sorted. Of more, a page is found sooner by walking
+// through all boxes in the order of the list.
 const seldom = 500
 
 // List gives a page (from 0) of the boxes that are wanted, each as it was last shown.
@@ -115,7 +113,7 @@ func (s *Shelf) List(ctx context.Context, want Want, program string, page int) (
 	if !known {
 		sort = Sorts[""]
 	}
-	if want.Folder == "" && (want.Words == "" || n > seldom) { // they are soon met in the order of the list
+	if want.Folder == "" && (want.Words == "" || n > seldom) {
 		from = `documents p ` + want.walked()
 	}
 	listed, err := all(ctx, s.db, func(r row) (l Listed, err error) {

@@ -174,6 +174,9 @@ func (s *Logbook) Making(ctx context.Context, id string) (record.Making, error) 
 	return m, told(err)
 }
 
+// literal escapes what LIKE reads as signs.
+var literal = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
+
 // Look is what is looked for in the logbook. What is empty is not asked for.
 type Look struct {
 	record.Ask

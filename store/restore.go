@@ -148,7 +148,7 @@ func copied(from, to string) error {
 func Restore(ctx context.Context, from, file string, passphrase bool) (kept string, err error) {
 	if a, err := os.Stat(from); err == nil {
 		if b, err := os.Stat(file); err == nil && os.SameFile(a, b) {
-			return "", fmt.Errorf("%s is the database that Brevium uses. Give the name of a backup instead", from)
+			return "", fmt.Errorf("%s is the database you use now, not a backup. Name the backup instead", from)
 		}
 	}
 	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {

@@ -9,13 +9,13 @@ import (
 	lib "modernc.org/sqlite/lib"
 )
 
-const full = "The disk is full, so this was not kept. Free some space, then do it again."
+const full = "The disk is full, so nothing was saved. Free some space, then try again."
 
 // starting says what an error is that keeps Brevium from starting: nothing was to be kept yet.
 func starting(err error) error {
 	err = told(err)
 	if t := new(Trouble); errors.As(err, &t) && t.Text == full {
-		return &Trouble{"The disk is full, so Brevium can't start. Free some space, then start it again.", err}
+		return &Trouble{"The disk is full, so Brevium can't start. Free some space, then start Brevium again.", err}
 	}
 	return err
 }

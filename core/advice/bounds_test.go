@@ -111,3 +111,17 @@ func BenchmarkHowMany(b *testing.B) {
 		}
 	}
 }
+
+// What panics beside its caller is the caller's, whom a server can answer: it takes nobody else along.
+func TestTogetherPanics(t *testing.T) {
+	defer func() {
+		if what := fmt.Sprint(recover()); !strings.Contains(what, "third") {
+			t.Errorf("the caller was told %.80s", what)
+		}
+	}()
+	advice.Together(t.Context(), 5, func(i int) {
+		if i == 3 {
+			panic("third")
+		}
+	})
+}

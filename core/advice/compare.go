@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -126,18 +127,27 @@ func one(b brief.Brief, s *style.Style, w request.Workshop) *plan.Plan {
 }
 
 // Together does n independent pieces of work, as many at once as the machine has cores; once the context is
-// cancelled it begins no more.
+// cancelled it begins no more. A panic in one of them is the caller's, who may be one of many that a server serves.
 func Together(ctx context.Context, n int, do func(int)) {
 	var wait sync.WaitGroup
 	var next atomic.Int64
+	var failed atomic.Pointer[string]
 	for range min(n, runtime.GOMAXPROCS(0)) {
 		wait.Go(func() {
+			defer func() {
+				if r := recover(); r != nil {
+					failed.Store(new(fmt.Sprintf("%v\n%s", r, debug.Stack())))
+				}
+			}()
 			for i := int(next.Add(1)) - 1; i < n && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
 				do(i)
 			}
 		})
 	}
 	wait.Wait()
+	if what := failed.Load(); what != nil {
+		panic(*what)
+	}
 }
 
 func rowOf(p *plan.Plan) Row {

@@ -46,7 +46,9 @@ func lidded(l, w, h Length) *Tree {
 func boxOf(t *Tree) *Box {
 	b := &Box{Tree: *t}
 	b.Find()
-	b.Measure(t3, Dims{})
+	s := b.Assemble(t3, Closed)
+	b.MeasureRoom(s, Dims{})
+	b.MeasureRest(s, t3)
 	return b
 }
 

@@ -107,15 +107,10 @@ type Measured struct {
 	sized              int  // of so many parts
 }
 
-// Measure folds the box, closes it and reads off what it measures, of rooms that are no block a block of the size
-// that is wanted. Every style's sizes come from here and nowhere else.
-func (b *Box) Measure(t Length, want Dims) {
-	s := b.Assemble(t, Closed)
-	b.MeasureRoom(s, want)
-	b.MeasureRest(s, t)
-}
+// Every style's sizes are read off its folded, closed box: by MeasureRoom and MeasureRest, and nowhere else.
 
-// MeasureRest reads off the closed box whose room is measured what else it measures.
+// MeasureRest measures what MeasureRoom, which comes first, leaves: the outside, the seams that show, and how the box is
+// opened and stored.
 func (b *Box) MeasureRest(s Standing, t Length) {
 	lo, hi := fold.Extent(s.Box()...)
 	b.Outside, b.Foot = dims(lo, hi), -lo.Z
@@ -148,8 +143,9 @@ func (b *Box) opensLikeABook(s Standing) bool {
 	return cover >= 0.6*largest
 }
 
-// MeasureRoom finds, in the closed box, the largest upright room that no card reaches into. Under a roof, or nothing,
-// it ends at the rim; under a vault, which is bent round it, at the top.
+// MeasureRoom measures the largest upright room in the closed box that no card reaches into; where slopes or curves do,
+// also a block in it of the size that is wanted. Under a roof, or nothing, the room ends at the rim; under a vault, which
+// is bent round it, at the top.
 func (b *Box) MeasureRoom(s Standing, want Dims) {
 	all := s.Box()
 	b.Rim = all[0].Rim()

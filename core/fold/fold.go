@@ -116,7 +116,8 @@ type hanging struct {
 	edge     net.Edge // of the face it hangs on
 }
 
-// hangings lists the faces, of so many, in the order they are reached from the root, and the creases that close loops.
+// hangings lists the faces in the order they are reached from the root, and the creases that close loops. There are about
+// so many faces.
 func hangings(root *net.Face, faces int) (tree, loops []hanging) {
 	on := make(map[*net.Face]*net.Face, faces)
 	on[root] = nil

@@ -202,13 +202,14 @@ func (p *Placed) distance(at Vec) float64 {
 
 func (a Vec) part(axis int) float64 { return [3]float64{a.X, a.Y, a.Z}[axis] }
 
-// slicing cuts a polygon down by upright planes. What is left is written to two pieces of memory in turn.
+// slicing cuts a polygon down by upright planes, one after another. It writes what is left to two buffers in turn, so
+// that nothing is allocated.
 type slicing struct {
 	room [2][12]Vec
 	next int
 }
 
-// above keeps the part of a polygon on one side of a plane: the polygon itself where it is all of it.
+// above returns the part of a polygon on one side of a plane: poly itself where that is all of it.
 func (s *slicing) above(poly []Vec, axis int, at, sign float64) []Vec {
 	within := 0
 	for i := range poly {

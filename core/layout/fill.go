@@ -13,14 +13,15 @@ type open struct {
 	free []Rect
 }
 
-// filling is the sheets that pieces are laid on, by one rule after the other: what one was laid out in serves the next.
+// filling is memory to lay pieces out in, by one rule after another.
 type filling struct {
-	sheets []*open // those that are filled, and beyond them those that were
+	sheets []*open
+	n      int // of them are in use
 	from   map[size]int
 	out    []Sheet
 }
 
-// fillings are those that nobody fills: nothing that lasts lies in them.
+// fillings holds those not in use. A layout that lasts is copied first.
 var fillings = sync.Pool{New: func() any { return &filling{from: map[size]int{}} }}
 
 // size is what tells pieces apart that are laid out.
@@ -31,22 +32,20 @@ type size struct {
 
 // begin takes an empty sheet.
 func (in *filling) begin(w, h Length) *open {
-	n := len(in.sheets)
-	if n == cap(in.sheets) {
+	if in.n == len(in.sheets) {
 		in.sheets = append(in.sheets, &open{})
-	} else if in.sheets = in.sheets[:n+1]; in.sheets[n] == nil {
-		in.sheets[n] = &open{}
 	}
-	s := in.sheets[n]
+	s := in.sheets[in.n]
+	in.n++
 	s.Sheet = Sheet{W: w, H: h, Placed: s.Placed[:0], Cuts: s.Cuts[:0], Offcuts: s.Offcuts[:0]}
 	s.free = s.free[:0]
 	return s
 }
 
-// pack lays pieces out by a rule. What it gives lasts until it is called again.
+// pack lays pieces out by a rule. The layout is valid until pack is called again.
 func (in *filling) pack(pieces []Piece, w, h Length, r rule) Layout {
 	clear(in.from) // a sheet that has no room for a size has none later
-	in.sheets, in.out = in.sheets[:0], in.out[:0]
+	in.n, in.out = 0, in.out[:0]
 	used := 0.0
 	for _, p := range pieces {
 		if p.At != nil { // what has its place comes first
@@ -60,16 +59,16 @@ func (in *filling) pack(pieces []Piece, w, h Length, r rule) Layout {
 		}
 		of := size{p.W, p.H, p.Upright, p.Across}
 		from := in.from[of]
-		s, at, turned, skip := choose(in.sheets[from:], p, r)
+		s, at, turned, skip := choose(in.sheets[from:in.n], p, r)
 		if in.from[of] = from + skip; s == nil {
 			s = in.begin(w, h)
 			s.free = append(s.free, Rect{0, 0, w, h})
-			_, at, turned, _ = choose(in.sheets[len(in.sheets)-1:], p, r)
+			_, at, turned, _ = choose(in.sheets[in.n-1:in.n], p, r)
 		}
 		s.place(p, at, turned, r)
 		used += p.W.MM() * p.H.MM()
 	}
-	for _, s := range in.sheets {
+	for _, s := range in.sheets[:in.n] {
 		for _, f := range s.free {
 			if f.W >= Keep && f.H >= Keep {
 				s.Offcuts = append(s.Offcuts, f)
@@ -79,13 +78,13 @@ func (in *filling) pack(pieces []Piece, w, h Length, r rule) Layout {
 		in.out = append(in.out, s.Sheet)
 	}
 	out := Layout{Sheets: in.out}
-	if n := float64(len(in.sheets)); n > 0 {
+	if n := float64(in.n); n > 0 {
 		out.Used = used / (n * w.MM() * h.MM())
 	}
 	return out
 }
 
-// copied is a layout that lasts.
+// copied returns a layout that shares no memory with a.
 func (a Layout) copied() Layout {
 	a.Sheets = kept(a.Sheets)
 	for i := range a.Sheets {

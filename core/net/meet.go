@@ -8,14 +8,14 @@ import (
 
 // Where lines meet.
 
-// upright is the upright box round a line.
+// upright is the bounding box of a line.
 type upright struct {
 	lo, hi Point
 	line   int
 }
 
-// meeting finds the pairs of lines whose upright boxes meet, in their order: of many small holes, few lines come near
-// each other. A pair is a number, its first line's times how many lines there are and its second's: those are sorted fast.
+// meeting finds the pairs of lines i < j whose bounding boxes meet, sorted: of many small holes, few lines come near each
+// other. A pair is kept as i*len(lines)+j, which sorts faster than two numbers.
 func (m *mesh) meeting(lines []Line) {
 	m.boxes, m.pairs = long(m.boxes, len(lines)), m.pairs[:0]
 	for i, l := range lines {

@@ -11,12 +11,12 @@ import (
 type mesh struct {
 	points []Point
 	edges  []meshEdge
-	latest []int               // of each point, the latest edge from there to a point that came after it, -1 for none
+	latest []int               // of each point, the last edge joined to a later point, -1 for none
 	cells  map[[2]Length][]int // the points by where they lie, when there are many
 	workings
 }
 
-// workings is memory that serves one piece after the other: nothing that is found lies in it.
+// workings is scratch memory. No face may point into it.
 type workings struct {
 	lines  []Line
 	stops  [][]Point
@@ -37,13 +37,13 @@ func newMesh() *mesh {
 	return m
 }
 
-// long makes a slice so long, in its own memory where that is enough. What it holds is to be written yet.
+// long returns of with length n, grown where it must be. Its old contents remain.
 func long[T any](of []T, n int) []T { return slices.Grow(of[:0], n)[:n] }
 
 type meshEdge struct {
 	from, to int
 	line     Line
-	before   int // the edge that was latest before it
+	before   int // the edge joined before it at the same point
 	gone     bool
 }
 

@@ -153,23 +153,24 @@ func Borne(b brief.Brief, w request.Workshop) *Plan {
 	return m.Plan
 }
 
-// Tried is a plan's brief, changed, made as far as is asked: it is one goroutine's.
+// Tried is a changed brief of a plan, made as far as its box. It is not safe for concurrent use.
 type Tried struct {
 	m     *making
 	found bool
 }
 
-// Try arranges the contents of a plan's brief that was changed, and builds the box.
+// Try makes b, the plan's brief with set changed, as far as its box.
 func (p *Plan) Try(b brief.Brief, set brief.Changes, w request.Workshop) *Tried {
 	t := &Tried{m: p.changed(b, set, w)}
 	t.found = t.m.found()
 	return t
 }
 
-// Troubles are what is wrong with it, sheets left out of account.
+// Troubles returns what is wrong with it, sheets left out of account.
 func (t *Tried) Troubles() []brief.Problem { return t.m.Problems }
 
-// Refusals are what keeps it from having a plan: the problems of Make, found without proof, sheets or words.
+// Refusals goes on from there and returns what keeps the brief from having a plan: the problems of Make, found without
+// proof, sheets or words. It must be called once at most, after Troubles.
 func (t *Tried) Refusals() []brief.Problem {
 	if t.found && t.m.dress() {
 		t.m.cuttable()

@@ -1,13 +1,13 @@
 package schedule
 
-// Orders that follow each other by their dates are done together, stage by stage, in batches: that sets up seldom, and how
-// many go together is limited by the dates.
+// Orders with neighbouring dates are done together in batches, stage by stage. Large batches are set up seldom; the dates
+// keep them small.
 
-// mostTogether is how many orders are done together at the most.
+// mostTogether is the largest number of orders in a batch.
 const mostTogether = 40
 
-// batches shares the orders, by their dates, out into batches: of all ways to part them, the one that ends best when each
-// batch goes on from the best that there is of those before it.
+// batches cuts the orders, sorted by date, into batches by dynamic programming: the best course up to each order is the best
+// course up to an earlier one and a batch after it.
 func (r *run) batches(l *last) Result {
 	order := r.byDate(false)
 	best := make([]*state, len(order)+1)
@@ -26,7 +26,7 @@ func (r *run) batches(l *last) Result {
 	return r.follow(course, l)
 }
 
-// together goes on from a state with some orders, stage by stage.
+// together returns the state after a batch of orders is done, stage by stage.
 func (r *run) together(from *state, orders []int) *state {
 	s := *from
 	s.ready, s.before, s.did = append([]moment(nil), from.ready...), from, nil

@@ -2,8 +2,8 @@ package schedule
 
 import "slices"
 
-// bounds gives the least that any course of the work is late by, and how early one can end: with all that is not done last,
-// and with the least of setting up that so many sittings take.
+// bounds returns lower bounds on how late any course is and on when it ends: all work that is not done last, and the
+// least setting up that so many sittings take.
 func (p Problem) bounds(r *run) (late, end int) {
 	work, of := 0, map[int]int{}
 	var stages []int
@@ -26,12 +26,10 @@ func (p Problem) bounds(r *run) (late, end int) {
 		if m == 0 {
 			continue
 		}
-		if gone+m < end { // it must go on after this sitting
-			gone, sat = gone+m, append(sat, m)
+		if gone, sat = gone+m, append(sat, m); gone < end {
 			continue
 		}
-		gone, sat = gone+m, append(sat, m)
-		// What comes to more than these sittings have only says that it goes on after them.
+		// A bound beyond these sittings says only that the work goes on after them.
 		if end = max(end, work+p.lots(sat, stages, of).least(gone+1-work)); end <= gone {
 			break
 		}

@@ -5,32 +5,31 @@ import (
 	"slices"
 )
 
-// How many works are done again at the most while a course is bettered: so many for each of its works, but of long courses
-// not more than so many in all.
+// The work budget of improve, in works done again: for each work of the course, and in all.
 const (
 	movesEach = 15_000
 	mostMoves = 3_000_000
 )
 
-// every so many works of a course it is noted how far it has come, so that a change is reckoned from there.
+// noted is how many works lie between two noted states: a changed course is done again from the last before the change.
 const noted = 16
 
-// improving is a course that is being bettered.
+// improving is a course on its way through improve.
 type improving struct {
 	*run
 	chance    *rand.Rand
 	course    []item
 	late, end int
-	best      []item // and the best that it was
+	best      []item // the best so far
 	bestLate  int
 	bestEnd   int
-	slack     float64  // by how much it may become worse, in the mean
-	states    []*state // before every so many works
-	own       []bool   // the orders of what is moved
+	slack     float64  // how many minutes worse the next may be, on average
+	states    []*state // every noted works
+	own       []bool   // the orders whose works are moved
 }
 
-// improve betters a course that was found by looking at few: in a fixed random order, works and whole blocks of a stage are
-// taken out and put elsewhere, mostly beside others of their stage.
+// improve is simulated annealing from the course found so far, with a fixed seed. It moves works and whole blocks of a
+// stage, mostly next to others of their stage.
 func (r *run) improve(best Result, l *last, proved func(late, end int) bool) Result {
 	m := &improving{run: r, chance: rand.New(rand.NewPCG(1, uint64(len(best.course)))), course: slices.Clone(best.course),
 		late: best.Late - l.late, end: best.End, own: make([]bool, len(r.Orders))}
@@ -52,10 +51,10 @@ func (r *run) improve(best Result, l *last, proved func(late, end int) bool) Res
 	return r.follow(m.best, l)
 }
 
-// warm is how many minutes worse a course may become at first, so that another way on is found.
+// warm is the temperature at the start: how many minutes worse a course may become, on average.
 const warm = 2.0
 
-// change changes a course by one move, and gives from where on it is another.
+// change makes one move, and returns the first place at which the course is changed.
 func (m *improving) change(course []item, try int) (at int, changed bool) {
 	from := m.chance.IntN(len(course))
 	if try%3 == 0 {
@@ -87,7 +86,7 @@ func (m *improving) change(course []item, try int) (at int, changed bool) {
 	return lo, to > hi
 }
 
-// take does a course from where it is another, takes it where it is better or as good, and says how many works that took.
+// take does the course again from its first change, accepts it or not, and returns how many works were done.
 func (m *improving) take(course []item, at int) (did int) {
 	s := m.states[at/noted].copied()
 	for _, it := range course[at/noted*noted:] {
@@ -109,7 +108,7 @@ func (m *improving) take(course []item, at int) (did int) {
 	return did
 }
 
-// note notes how far a course has come before every so many works, from one on.
+// note notes the states of a course again, from a place on.
 func (m *improving) note(course []item, at int) {
 	if m.states = m.states[:min(len(m.states), at/noted+1)]; len(m.states) == 0 {
 		m.states = append(m.states, m.begin())

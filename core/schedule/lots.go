@@ -5,28 +5,28 @@ import (
 	"slices"
 )
 
-// lots is the question what setting up, and minutes that go by unused, take at the least when the work goes on to the last
-// of some sittings.
+// lots is a capacitated lot-sizing problem: how many minutes go, at the least, on setting up and on nothing at all when the
+// work ends in the last of some sittings. A stage is set up in every sitting in which any of it is done.
 //
-// A stage is set up anew in every sitting in which any of it is done. Each minute of a sitting has a price; by these prices
-// each stage by itself chooses its sittings, whole ones and one in part, exactly. That they all share the minutes there are
-// is told by the prices, which are bettered step by step (a Lagrangian relaxation): whatever they are, what comes of them is
-// no more than any course takes. Sittings of one length are alike, and so have one price.
+// Its lower bound is a Lagrangian relaxation. That the stages share a sitting's minutes is relaxed: each minute has a price
+// (a multiplier) instead, and each stage chooses its sittings by itself, exactly, by dynamic programming. The prices are
+// raised by subgradient steps; any prices give a valid bound. Sittings of one length are alike, so they have one price.
 type lots struct {
-	kinds  []sitting
+	kinds  []sitting // the last sitting is a kind of its own, and the last of them
 	stages []lot
-	cost   []float64 // of so many minutes of a stage in whole sittings
-	by     []int32   // the kind of sitting that was taken last for it, -1 for none
+	cost   []float64 // of w minutes of a stage in full sittings
+	by     []int32   // the kind of sitting taken last for them, -1 for none
 }
 
-// sitting is a kind of sitting: how long, how many, what a minute of it costs, and how many minutes are taken.
+// sitting is a kind of sitting: how many minutes it has, how many such there are, the price of a minute, and how many
+// minutes the stages take of all of them together.
 type sitting struct {
 	long, many int
 	price      float64
 	taken      int
 }
 
-// lot is a stage: its minutes, and those of setting up for it.
+// lot is a stage: its minutes of work, and of setting up.
 type lot struct{ minutes, setup int }
 
 func (p Problem) lots(sat, stages []int, of map[int]int) *lots {
@@ -44,27 +44,27 @@ func (p Problem) lots(sat, stages []int, of map[int]int) *lots {
 		}
 		l.kinds[i].many++
 	}
-	l.kinds = append(l.kinds, sitting{long: sat[last], many: 1}) // of its minutes it may leave some, for nothing
+	l.kinds = append(l.kinds, sitting{long: sat[last], many: 1})
 	return l
 }
 
-// How often prices are bettered, and after how many times in vain by half as much.
+// The number of subgradient steps, and how many of them in a row may bring nothing before the next are half as long.
 const (
-	betterings = 150
+	priceSteps = 150
 	inVain     = 6
 )
 
-// least is the least there is, as far as it is no more than most.
+// least returns a lower bound in minutes, or most where the bound is no less.
 func (l *lots) least(most int) int {
-	best, bold, vain := 0.0, 1.0, 0
+	best, scale, vain := 0.0, 1.0, 0
 	prices := slices.Clone(l.kinds)
-	for range betterings {
+	for range priceSteps {
 		bound := l.bound()
 		if vain++; bound > best+1e-6 {
 			best, vain = bound, 0
 			copy(prices, l.kinds)
 		} else if vain == inVain {
-			bold, vain = bold/2, 0
+			scale, vain = scale/2, 0
 			copy(l.kinds, prices)
 		}
 		if math.Ceil(best-1e-6) >= float64(most) {
@@ -77,20 +77,20 @@ func (l *lots) least(most int) int {
 		if norm == 0 {
 			break
 		}
-		step := bold * (float64(most) - bound) / norm
+		step := scale * (float64(most) - bound) / norm
 		for i := range l.kinds {
 			k := &l.kinds[i]
-			free := -1.0 // a minute that goes by unused costs itself
+			unused := 1.0 // what a minute costs in which nothing is done
 			if i == len(l.kinds)-1 {
-				free = 0
+				unused = 0 // the work is over then
 			}
-			k.price = max(free, k.price+step*float64(k.taken-k.many*k.long)/float64(k.many))
+			k.price = max(-unused, k.price+step*float64(k.taken-k.many*k.long)/float64(k.many))
 		}
 	}
 	return int(math.Ceil(best - 1e-6))
 }
 
-// bound is what comes of the prices.
+// bound returns the bound that the prices give, and notes the minutes that the stages take.
 func (l *lots) bound() (sum float64) {
 	for i := range l.kinds {
 		l.kinds[i].taken = 0
@@ -102,7 +102,8 @@ func (l *lots) bound() (sum float64) {
 	return sum
 }
 
-// choose is what a stage costs at the least by itself. It takes the minutes from the sittings.
+// choose returns the least that a stage costs by itself, and takes its minutes. The cost is linear in the minutes of each
+// sitting, so all sittings but one are full.
 func (l *lots) choose(s lot) float64 {
 	l.cost[0], l.by[0] = 0, -1
 	for w := 1; w <= s.minutes; w++ {

@@ -123,7 +123,7 @@ func begun(b brief.Brief) *Set {
 	return s
 }
 
-// makeSet plans the boxes side by side, but for those that follow from the one before.
+// makeSet plans the boxes side by side; one that follows from the box before it is planned after that.
 func makeSet(b brief.Brief, planned func(i int, m brief.Brief) *plan.Plan) *Set {
 	s := begun(b)
 	n := len(b.Several.Boxes)

@@ -72,7 +72,7 @@ func (k *kind) look(s *store.Store) (lost string) {
 	case is == k.state(k.made+1):
 		k.made++
 	default:
-		lost = fmt.Sprintf("%d were kept, which makes %q, and it is %q", k.made, k.state(k.made), is)
+		lost = fmt.Sprintf("after %d saved changes it should be %q, but it is %q", k.made, k.state(k.made), is)
 		for is != k.state(k.made) && k.made > 0 {
 			k.made--
 		}

@@ -81,8 +81,8 @@ func main() {
 	wait.Wait()
 	after := s.holds()
 	all.print()
-	fmt.Printf("The server used %.1f CPU-seconds a minute. At the end it held %s; its peak was %d MB.\n", (after.cpu-before.cpu)/length.Minutes(), after,
-		after.most>>20)
+	fmt.Printf("The server used %.1f seconds of processor time a minute.\nAt the end it had %s in use, at its peak %d MB of memory.\n",
+		(after.cpu-before.cpu)/length.Minutes(), after, after.most>>20)
 	if grew != nil {
 		s.stop()
 		log.Fatal(grew)

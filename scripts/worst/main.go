@@ -123,8 +123,8 @@ func asTheyCome(r *rand.Rand, many int) {
 			}
 		}
 		if len(all[i]) > 0 {
-			fmt.Printf("%d %s: the longest %s (%s), %d over the bound, at the most %d MB\n", len(all[i]), what,
-				all[i][0].time.Round(100*time.Microsecond), all[i][0].kind(), over, most>>20)
+			fmt.Printf("Of %d %s, %d took too long or too much memory. The slowest (%s) took %s; the most memory was %d MB.\n",
+				len(all[i]), what, over, all[i][0].kind(), all[i][0].time.Round(100*time.Microsecond), most>>20)
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package atbench
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"html/template"
@@ -62,12 +63,11 @@ func (s *Room) Out(c *echo.Context) error {
 }
 
 func (s *Room) writeOut(c *echo.Context, j sets.Job, as string, what export.What, o export.Options) error {
-	done, err := s.Short.Take(c.Request().Context())
-	if err != nil {
-		return err
+	ctx := c.Request().Context()
+	f, err := s.written(ctx, j, as, what, o)
+	if ctx.Err() != nil {
+		return ctx.Err()
 	}
-	f, err := export.Write(j, as, what, o)
-	done()
 	if refused := new(drawings.Unproved); errors.As(err, &refused) {
 		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
 	}
@@ -85,6 +85,16 @@ func (s *Room) writeOut(c *echo.Context, j sets.Job, as string, what export.What
 	}
 	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType(how, map[string]string{"filename": f.Name}))
 	return c.Blob(http.StatusOK, f.Type, f.Data)
+}
+
+// written writes a file in a place of its own.
+func (s *Room) written(ctx context.Context, j sets.Job, as string, what export.What, o export.Options) (export.File, error) {
+	done, err := s.Short.Take(ctx)
+	if err != nil {
+		return export.File{}, err
+	}
+	defer done()
+	return export.Write(j, as, what, o)
 }
 
 // HandOn is the page of what is handed on.

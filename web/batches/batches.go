@@ -70,7 +70,7 @@ func (s *Room) ReadBatch(ctx context.Context, head batchHead) (*batchState, erro
 		made, err := s.plan(ctx, b)
 		if err != nil {
 			failed = err
-			return &batch.Made{Problems: []brief.Problem{{Text: "It is not planned yet.", Fix: "Reload the page."}}}
+			return &batch.Made{Problems: []brief.Problem{{Text: "Brevium stopped planning this box.", Fix: "Reload the page to plan it."}}}
 		}
 		return made
 	})

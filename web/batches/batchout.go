@@ -104,7 +104,7 @@ func calendarOf(b *workedOut, now time.Time) string {
 func (b *workedOut) unmadeSays() (out []string) {
 	for _, o := range b.Read.Orders {
 		if unmade := b.Shared.Unmade[o.ID]; unmade > 0 {
-			out = append(out, fmt.Sprintf("Too late: there is no time for %s of the work on %s.", batch.MinutesSaid(unmade), o.Called()))
+			out = append(out, fmt.Sprintf("No day has time for %s of the work on %s. Add hours, or move its date.", batch.MinutesSaid(unmade), o.Called()))
 		}
 	}
 	return out
