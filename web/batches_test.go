@@ -306,3 +306,28 @@ func BenchmarkTick(b *testing.B) {
 		}
 	}
 }
+
+// Work that no day has time for is late, and nobody says that all is done: on the page, on paper, in the calendar.
+func TestNoDayHasTime(t *testing.T) {
+	a := stopped(t)
+	path := a.batchOf(ordered)
+	for _, day := range []string{"mon", "tue", "wed", "thu", "fri", "sat", "sun"} {
+		a.post(path+"/change", "hours."+day, "1 min")
+	}
+	const says = "no day has time for"
+	if page := a.sees(path, "There isn't enough time", says, "No day has time for this work"); strings.Contains(page, "All is done") {
+		t.Error("the page says that all is done")
+	}
+	a.sees(path+"/print", says)
+	cal, err := goical.NewDecoder(a.get(path + "/sittings.ics").Body).Decode()
+	if err != nil || len(cal.Events()) == 0 {
+		t.Fatal("an empty calendar", err)
+	}
+	for _, e := range cal.Events() {
+		summary, _ := e.Props.Text(goical.PropSummary)
+		whole, _ := e.Props.Text(goical.PropDescription)
+		if !strings.Contains(summary, "not enough time") || !strings.Contains(whole, "No day has time for") {
+			t.Errorf("%q: %q", summary, whole)
+		}
+	}
+}

@@ -69,12 +69,13 @@ func (s *Room) Calendar(c *echo.Context) error {
 	return c.Blob(http.StatusOK, "text/calendar; charset=utf-8", []byte(cal))
 }
 
-// calendarOf writes the sittings as events, in lines as the format wants them. What finds no day is told with the last.
+// calendarOf writes the sittings as events, in lines as the format wants them. An order that no day has time for is an
+// event of its own, on the day by which it is needed.
 func calendarOf(b *workedOut, now time.Time) string {
 	cal := ics.NewCalendarFor("Brevium")
 	cal.SetMethod(ics.MethodPublish)
 	name := b.Name()
-	for i, s := range b.Sittings {
+	for _, s := range b.Sittings {
 		e := cal.AddEvent(fmt.Sprintf("%s-%s@brevium", b.Of, s.Day))
 		e.SetDtStampTime(now.UTC())
 		local := func(minutes int) string {
@@ -91,23 +92,21 @@ func calendarOf(b *workedOut, now time.Time) string {
 			}
 			says = append(says, strings.TrimSuffix(line, ";"))
 		}
-		if i == len(b.Sittings)-1 {
-			says = append(says, b.unmadeSays()...)
-		}
 		e.SetSummary(name + ": " + words.List(titles))
 		e.SetDescription(strings.Join(says, "\n"))
 	}
-	return cal.Serialize(ics.WithNewLineWindows)
-}
-
-// unmadeSays tells which orders are not made in the time there is.
-func (b *workedOut) unmadeSays() (out []string) {
 	for _, o := range b.Read.Orders {
 		if unmade := b.Shared.Unmade[o.ID]; unmade > 0 {
-			out = append(out, fmt.Sprintf("No day has time for %s of the work on %s. Add hours, or move its date.", batch.MinutesSaid(unmade), o.Called()))
+			e := cal.AddEvent(fmt.Sprintf("%s-%s-late@brevium", b.Of, o.ID))
+			e.SetDtStampTime(now.UTC())
+			e.SetAllDayStartAt(o.Due.Time)
+			e.SetAllDayEndAt(o.Due.Plus(1).Time)
+			e.SetSummary(fmt.Sprintf("%s: not enough time for %s", name, o.Called()))
+			e.SetDescription(fmt.Sprintf("No day has time for %s of this work. Make your days longer, or move the date.",
+				batch.MinutesSaid(unmade)))
 		}
 	}
-	return out
+	return cal.Serialize(ics.WithNewLineWindows)
 }
 
 // OrdersOut gives the order list as CSV.
