@@ -99,10 +99,10 @@ func TestSearchJourney(t *testing.T) {
 	}
 	v.do("strips", chromedp.SetUploadFiles(chromedp.CSS("#list"), []string{file}))
 	v.click(".upload button")
+	v.until("every piece is there", `document.querySelectorAll(".board").length > 9`)
 	v.until("it is searched", `document.querySelector("#live").offsetParent !== null`)
 	v.until("the search ends", `!!document.querySelector(".live.ended")`)
 	v.until("it says what it found", `/(Found|Nothing better found): \d+ sheets/.test(document.querySelector("[data-says]").textContent)`)
-	v.until("every piece is there", `document.querySelectorAll(".board").length > 9`)
 	v.do("again", chromedp.Navigate(v.address+v.reads(`location.pathname`)))
 	v.until("what was found is remembered", `!!document.querySelector(".board") && !document.querySelector("[data-least]")`)
 }
