@@ -37,7 +37,7 @@ type Page struct {
 }
 
 // PerPage is how many projects a page of a list holds.
-const PerPage = 24
+const PerPage = 12
 
 // Want is which boxes a list is to show, and in which order.
 type Want struct {

@@ -44,7 +44,7 @@ func TestGuards(t *testing.T) {
 	for path, code := range map[string]int{
 		"/nowhere": 404, "/projects/none": 404, "/projects/none/print": 404,
 		"/static/x/../../server.go": 404, "/static/x/%2e%2e/server.go": 404,
-		"/static/x/rooms.css": 200, "/static/x/draw.css": 200,
+		"/static/x/brevium.css": 200,
 		"/static/x/": 404, "/static/x/vendor": 404, "/static/x/vendor/": 404,
 	} {
 		if w := a.get(path); w.Code != code || strings.Contains(w.Body.String(), "package web") {
@@ -117,12 +117,12 @@ func (broken) Read([]byte) (int, error) { return 0, io.ErrUnexpectedEOF }
 func TestStaticFiles(t *testing.T) {
 	a := newApp(t)
 	home := a.get("/").Body.String()
-	at := regexp.MustCompile(`/static/([0-9a-f]+)/rooms\.css`).FindStringSubmatch(home)
+	at := regexp.MustCompile(`/static/([0-9a-f]+)/brevium\.css`).FindStringSubmatch(home)
 	if at == nil {
 		t.Fatal("no style sheet")
 	}
 	for _, name := range []string{
-		"rooms.css", "app.js", "queue.js", "folded.js", "draw.css",
+		"brevium.css", "brevium.js", "theme.js", "folded.js",
 		"vendor/text.woff2", "vendor/three.module.min.js", "vendor/htmx.min.js",
 	} {
 		if w := a.get("/static/" + at[1] + "/" + name); w.Code != 200 ||
@@ -205,7 +205,7 @@ func TestListPages(t *testing.T) {
 		!strings.Contains(first, `href="/?page=2"`) || !strings.Contains(second, `href="/"`) {
 		t.Error("the pages of the list")
 	}
-	if got := a.get("/?q=" + url.QueryEscape("éCRIN 2")).Body.String(); strings.Count(got, "card-item") != 8 {
+	if got := a.get("/?q=" + url.QueryEscape("éCRIN 1")).Body.String(); strings.Count(got, "card-item") != 5 {
 		t.Errorf("searched: %d", strings.Count(got, "card-item"))
 	}
 	if got := a.get("/?q=nothing").Body.String(); !strings.Contains(got, "No box has that") {

@@ -87,7 +87,7 @@ func TestPassphrase(t *testing.T) {
 	if a.head(id).ID != before {
 		t.Error("something was changed")
 	}
-	for _, path := range []string{"/s/" + token, "/s/" + token + "/document", "/enter", "/static/x/rooms.css"} {
+	for _, path := range []string{"/s/" + token, "/s/" + token + "/document", "/enter", "/static/x/brevium.css"} {
 		if w := ash.ask("GET", path); w.Code != http.StatusOK {
 			t.Errorf("%s: %d", path, w.Code)
 		}

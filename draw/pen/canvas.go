@@ -5,8 +5,11 @@ package pen
 import (
 	_ "embed"
 	"math"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
+	"sync"
 )
 
 // CSS is the style sheet of the drawings.
@@ -77,9 +80,43 @@ func (c *Canvas) Picture(class string, w, h float64, says string) Picture {
 	return Picture{w, h, class, says, c.all.In}
 }
 
-// File makes a picture that stands alone, with its styles inside.
+// File makes a picture that stands alone, with the styles it needs inside.
 func File(svg string) []byte {
-	return []byte(strings.Replace(svg, ">", "><style>"+CSS+"</style>", 1))
+	style := cssFor(func(class string) bool { return strings.Contains(svg, class) })
+	return []byte(strings.Replace(svg, ">", "><style>"+style+"</style>", 1))
+}
+
+// rules are those of the drawings' style, each with the classes it is about.
+var rules = sync.OnceValue(func() (out []rule) {
+	text := comment.ReplaceAllString(CSS, "")
+	for _, r := range strings.SplitAfter(text, "}") {
+		if head, _, ok := strings.Cut(r, "{"); ok {
+			about := named.FindAllString(head, -1)
+			out = append(out, rule{strings.TrimSpace(r), slices.DeleteFunc(about, func(c string) bool { return c == ".drawing" })})
+		}
+	}
+	return out
+})
+
+type rule struct {
+	text  string
+	about []string
+}
+
+var (
+	comment = regexp.MustCompile(`(?s)/\*.*?\*/`)
+	named   = regexp.MustCompile(`\.[a-z][a-z0-9-]*`)
+)
+
+// cssFor gives the rules that what has these classes needs, with whatever is about no class of a picture's own.
+func cssFor(has func(class string) bool) string {
+	var out strings.Builder
+	for _, r := range rules() {
+		if len(r.about) == 0 || slices.ContainsFunc(r.about, func(c string) bool { return has(c[1:]) }) {
+			out.WriteString(r.text)
+		}
+	}
+	return out.String()
 }
 
 // patterns are the fills that tell glue and card cut away without colour, and a

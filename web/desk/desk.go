@@ -1,7 +1,9 @@
 package desk
 
 import (
+	"bytes"
 	"cmp"
+	"compress/gzip"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -12,6 +14,7 @@ import (
 	"log/slog"
 	"net/http"
 	"os"
+	"path"
 	"runtime/debug"
 	"strings"
 	"sync"
@@ -58,13 +61,13 @@ type Desk struct {
 	Shared   *memo[schedule.Result] // and how their work was shared out
 	Plans    reckoned
 	turns    turns
+	small    sync.Map // static files by name, packed
 	Clock    func() time.Time
 	Sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
 }
 
 func fingerprint(files fs.FS, style []byte) (string, error) {
 	sum := sha256.New()
-	sum.Write([]byte(pen.CSS))
 	sum.Write(style)
 	err := fs.WalkDir(files, ".", func(name string, d fs.DirEntry, err error) error {
 		if err != nil || d.IsDir() {
@@ -105,11 +108,10 @@ func (s *Desk) File(c *echo.Context) error {
 		c.Response().Header().Set("Cache-Control", "no-cache")
 	}
 	name := c.Param("*")
-	switch name {
-	case "draw.css":
-		return c.Blob(http.StatusOK, "text/css; charset=utf-8", []byte(pen.CSS))
-	case "rooms.css":
-		return c.Blob(http.StatusOK, "text/css; charset=utf-8", s.style)
+	if kind := map[string]string{".css": "text/css", ".js": "text/javascript"}[path.Ext(name)]; kind != "" {
+		if text, err := s.text(name); err == nil {
+			return s.packed(c, name, kind+"; charset=utf-8", text)
+		}
 	}
 	if is, err := fs.Stat(s.static, name); err != nil || is.IsDir() {
 		c.Response().Header().Set("Cache-Control", "no-store")
@@ -117,6 +119,32 @@ func (s *Desk) File(c *echo.Context) error {
 	}
 	http.ServeFileFS(c.Response(), c.Request(), s.static, name)
 	return nil
+}
+
+// text is a script or a style.
+func (s *Desk) text(name string) ([]byte, error) {
+	if name == "brevium.css" {
+		return s.style, nil
+	}
+	return fs.ReadFile(s.static, name)
+}
+
+// packed gives a file made as small as it comes, once for all who ask.
+func (s *Desk) packed(c *echo.Context, name, kind string, text []byte) error {
+	c.Response().Header().Set("Vary", "Accept-Encoding")
+	if !strings.Contains(c.Request().Header.Get("Accept-Encoding"), "gzip") {
+		return c.Blob(http.StatusOK, kind, text)
+	}
+	small, ok := s.small.Load(name)
+	if !ok {
+		var b bytes.Buffer
+		w, _ := gzip.NewWriterLevel(&b, gzip.BestCompression)
+		_, _ = w.Write(text)
+		_ = w.Close()
+		small, _ = s.small.LoadOrStore(name, b.Bytes())
+	}
+	c.Response().Header().Set("Content-Encoding", "gzip")
+	return c.Blob(http.StatusOK, kind, small.([]byte))
 }
 
 // mostFates is of how many revisions it is remembered whether they gave a plan, so that the last that did is found
@@ -144,7 +172,11 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, ro
 		srv.hosts[strings.ToLower(h)] = true
 	}
 	srv.admission(beside.Guarded)
-	var err error
+	theirs, err := fs.ReadFile(static, "vendor/bootstrap.min.css")
+	if err != nil {
+		return nil, err
+	}
+	srv.style = theirs
 	for _, room := range rooms {
 		style, err := fs.ReadFile(room.Files, "style.css")
 		if err != nil && !errors.Is(err, fs.ErrNotExist) {
@@ -152,6 +184,7 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, ro
 		}
 		srv.style = append(srv.style, style...)
 	}
+	srv.style = append(srv.style, pen.CSS...)
 	if srv.version, err = fingerprint(static, srv.style); err != nil {
 		return nil, err
 	}

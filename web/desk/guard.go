@@ -106,7 +106,7 @@ func (s *Desk) guard(e *echo.Echo) {
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
 	e.Use(s.knownHost, ownPages, s.timed, withShop, s.admitted, s.whole,
-		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, Skipper: isStream}))
+		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, Skipper: isPacked}))
 }
 
 // timed gives up what takes too long; files may take longer.
@@ -120,8 +120,11 @@ func (s *Desk) timed(next echo.HandlerFunc) echo.HandlerFunc {
 	}
 }
 
-// isStream reports whether an answer is told bit by bit: it is not gathered to be packed.
-func isStream(c *echo.Context) bool { return strings.HasSuffix(c.Request().URL.Path, "/least") }
+// isPacked reports whether an answer is packed already, or told bit by bit: it is not gathered to be packed.
+func isPacked(c *echo.Context) bool {
+	at := c.Request().URL.Path
+	return strings.HasSuffix(at, "/least") || strings.HasPrefix(at, "/static/")
+}
 
 // knownHost turns away requests for another name, which a page elsewhere could
 // make a browser send here.
