@@ -190,7 +190,7 @@ func Read(from io.ReaderAt, size int64) (*Bundle, error) {
 	}
 	z, err := zip.NewReader(from, size)
 	if err != nil {
-		return nil, errors.New("it is no zip, or its end is missing")
+		return nil, errors.New("it isn't a complete zip file")
 	}
 	if len(z.File) > MostFiles {
 		return nil, fmt.Errorf("there are more than %d files in it", MostFiles)
@@ -229,7 +229,7 @@ func (r *reader) list() (list jsonBundle, err error) {
 		return list, err
 	}
 	if err := json.Unmarshal(data, &list); err != nil {
-		return list, errors.New("its list of contents can't be read")
+		return list, errors.New("Brevium can't read its list of contents")
 	}
 	makings := 0
 	for _, b := range list.Boxes {
@@ -237,13 +237,13 @@ func (r *reader) list() (list jsonBundle, err error) {
 	}
 	switch {
 	case list.Bundle > Version:
-		err = errors.New("a newer Brevium has written it; bring it in with that one")
+		err = errors.New("a newer Brevium saved it. Open it with that one")
 	case list.Bundle < 1:
-		err = errors.New("its list of contents is none of Brevium's")
+		err = errors.New("it wasn't saved by Brevium")
 	case len(list.Boxes) == 0:
 		err = errors.New("there is no box in it")
 	case len(list.Boxes) > MostBoxes || makings > MostMakings:
-		err = fmt.Errorf("it holds %d boxes and %d makings; the most is %d and %d", len(list.Boxes), makings, MostBoxes,
+		err = fmt.Errorf("it holds %d boxes and %d logbook entries; the most is %d and %d", len(list.Boxes), makings, MostBoxes,
 			MostMakings)
 	}
 	return list, err
@@ -252,7 +252,7 @@ func (r *reader) list() (list jsonBundle, err error) {
 // bare takes a zip of documents.
 func (r *reader) bare(documents []string) (out []Box, err error) {
 	if len(documents) == 0 || len(documents) > MostBoxes {
-		return nil, errors.New("there is no box in it: it should hold Brevium's documents")
+		return nil, errors.New("there is no box from Brevium in it")
 	}
 	slices.Sort(documents)
 	for _, name := range documents {
@@ -316,10 +316,10 @@ func (r *reader) box(b jsonBox) (out Box, err error) {
 			m.Document = string(was.Encode())
 		}
 		if err := m.Check(); err != nil {
-			return out, fmt.Errorf("a making of it: %w", err)
+			return out, fmt.Errorf("a logbook entry of it: %w", err)
 		}
 		if len(j.Photos) > store.MostPhotos {
-			return out, fmt.Errorf("a making of it has more than %d photos", store.MostPhotos)
+			return out, fmt.Errorf("a logbook entry of it has more than %d photos", store.MostPhotos)
 		}
 		for _, p := range j.Photos {
 			if r.files[p.File] == nil {

@@ -211,7 +211,7 @@ func (s stepPiece) now() {
 		if s.N < len(s.cuts) {
 			s.cutsNow(s.cuts[s.N])
 		} else { // its corners are rounded
-			s.cutsNow(bench.Cuts{Where: "all round"})
+			s.cutsNow(bench.Cuts{Where: "all around"})
 		}
 	case bench.Marked:
 		for i, m := range s.piece.Marks {
@@ -242,7 +242,7 @@ func (s stepPiece) cutsNow(c bench.Cuts) {
 		x2, y2 := s.at(l.B)
 		s.Line("cut-now", x1, y1, x2, y2, "data-now", "1")
 	}
-	if c.Where == "all round" {
+	if c.Where == "all around" {
 		for _, f := range s.piece.Kept() {
 			s.Tag("path", "class", "cut-now", "d", s.ring(f.Points), "data-now", "1")
 		}

@@ -175,7 +175,7 @@ func Zip(j sets.Job, o Options) ([]byte, error) {
 		return err
 	}
 	if warn := j.Warning(); warn != "" {
-		if err := add("NOT-PROVED.txt", []byte(warn+"\n"), nil); err != nil {
+		if err := add("DO-NOT-CUT.txt", []byte(warn+"\n"), nil); err != nil {
 			return nil, err
 		}
 	}

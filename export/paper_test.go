@@ -46,7 +46,7 @@ func TestProjectSheet(t *testing.T) {
 		text := flat(drawn.Runs(t, "pdftotext", "-layout", file, "-"))
 		for _, says := range []string{"Fair box", "Tray and lift-off lid, 3 of them", "Materials", "Cut list", "From the sheets",
 			"Score 40 mm (1 9/16 in) from all four edges", "3 pieces 170 mm", "Make 3 of everything", "fingers behind the guard",
-			"See that: the walls meet at the corner", "Glue map", "your local rules", "100 mm; below it 4 in"} {
+			"Check: the walls meet at the corner", "Glue map", "your local rules", "100 mm; below it 4 in"} {
 			if !strings.Contains(text, says) {
 				t.Errorf("%s does not say %q", paper.ID, says)
 			}
@@ -75,7 +75,7 @@ func flat(s string) string { return strings.Join(strings.Fields(s), " ") }
 func TestProjectParts(t *testing.T) {
 	j := drawn.Job(t, "tray-lid", "90 mm", "70 mm", "40 mm")
 	titles := map[string]string{"materials": "Materials", "cuts": "Cut list", "layout": "From the sheets", "cards": "Score cards",
-		"steps": "Steps", "glue": "Glue map", "cautions": "Cautions, and to know", "cost": "What it costs",
+		"steps": "Steps", "glue": "Glue map", "cautions": "Cautions and warnings", "cost": "What it costs",
 		"templates": "Print at 100 %"}
 	for id, title := range titles {
 		pdf, err := Project(j, Options{Paper: Formats[0], Parts: []string{id}, Shop: request.Default})
@@ -118,8 +118,8 @@ func TestSlipLiesInItsBox(t *testing.T) {
 		in := j.Plans[0].Box.Inside
 		a, b := w, h
 		switch {
-		case strings.Contains(folds, "as it is"):
-		case strings.Contains(folds, "roll it up"):
+		case strings.Contains(folds, "unfolded"):
+		case strings.Contains(folds, "Roll it up"):
 			if in.Width.MM() > 22 {
 				t.Errorf("%v: %s", size, folds)
 			}
@@ -170,18 +170,18 @@ func TestUnprovedSaysSo(t *testing.T) {
 		}
 	}
 	for _, as := range []string{"svg", "dxf"} {
-		if f, err := Write(j, as, What{Piece: "base"}, Options{}); err != nil || !strings.Contains(string(f.Data), "NOT PROVED") {
+		if f, err := Write(j, as, What{Piece: "base"}, Options{}); err != nil || !strings.Contains(string(f.Data), "A check failed") {
 			t.Errorf("%s does not say that it isn't proved: %v", as, err)
 		}
 	}
 	for _, as := range []string{"hpgl", "gcode"} {
-		if f, err := Write(j, as, What{}, Options{}); err == nil || len(f.Data) > 0 || !strings.Contains(err.Error(), "NOT PROVED") {
+		if f, err := Write(j, as, What{}, Options{}); err == nil || len(f.Data) > 0 || !strings.Contains(err.Error(), "DON'T CUT THIS") {
 			t.Errorf("%s was written: %v", as, err)
 		}
 	}
 	names := zipNames(t, j)
 	forMachine := func(n string) bool { return strings.HasPrefix(n, "machine/") }
-	if !slices.Contains(names, "NOT-PROVED.txt") || slices.ContainsFunc(names, forMachine) {
+	if !slices.Contains(names, "DO-NOT-CUT.txt") || slices.ContainsFunc(names, forMachine) {
 		t.Errorf("%v", names)
 	}
 }
@@ -242,11 +242,11 @@ func TestOneUnprovedOfASet(t *testing.T) {
 		}
 		return flat(drawn.Runs(t, "pdftotext", drawn.Kept(t, "set.pdf", pdf), "-"))
 	}
-	if says := said(); !strings.Contains(says, "Folded and proved") {
+	if says := said(); !strings.Contains(says, "checks passed") {
 		t.Errorf("%.300s", says)
 	}
 	j.Plans[len(j.Plans)-1].Checks[0].Holds = false
-	if says := said(); strings.Contains(says, "Folded and proved") || !strings.Contains(says, "NOT PROVED") {
+	if says := said(); strings.Contains(says, "checks passed") || !strings.Contains(says, "DON'T CUT THIS") {
 		t.Errorf("%.300s", says)
 	}
 }

@@ -139,10 +139,11 @@ func (p project) head() {
 		for _, of := range p.Plans {
 			checks += len(of.Checks)
 		}
-		p.para(fmt.Sprintf("Folded and proved: %d checks hold. Measure your own card before you cut the last good sheet.", checks))
+		p.para(fmt.Sprintf("Folded on screen: all %d checks passed. Measure your own card before you cut your last "+
+			"good sheet.", checks))
 	}
 	if bad := UnprintableOf(p.Job); len(bad) > 0 {
-		p.para(fmt.Sprintf("These letters can't be printed: %s. The print has %c in their place. Write them in by hand.",
+		p.para(fmt.Sprintf("Your printout has %[2]c in place of letters it can't print: %[1]s. Write them in by hand.",
 			words.List(bad), missing))
 	}
 	if notes := strings.TrimSpace(string(p.Plans[0].Brief.Notes)); notes != "" && p.Set == nil && p.has("notes") {
@@ -177,17 +178,17 @@ func (p project) cost() {
 		add(l)
 	}
 	widths := []float64{0.36, 0.34, 0.15, 0.15}
-	p.table([]string{"for", "how much", "used up", "to buy"}, widths, rows)
+	p.table([]string{"for", "amount", "used", "to buy"}, widths, rows)
 	rows = nil
 	for _, l := range c.Cards {
 		add(l)
 	}
 	if len(rows) > 0 {
-		p.table([]string{"card", "sheets", "they cost", "to buy"}, widths, rows)
+		p.table([]string{"card", "sheets", "cost", "to buy"}, widths, rows)
 	}
-	p.para(fmt.Sprintf("One box takes %s of material and about %.0f minutes.", coins(c.One()), c.Minutes/float64(c.Boxes)))
+	p.para(fmt.Sprintf("One box uses %s of material and takes about %.0f minutes.", coins(c.One()), c.Minutes/float64(c.Boxes)))
 	if c.Ask > 0 {
-		p.para(fmt.Sprintf("With your hour and your margin, ask %s for one.", coins(c.Ask)))
+		p.para(fmt.Sprintf("With your hourly rate and margin, ask %s for one.", coins(c.Ask)))
 	}
 }
 
@@ -270,7 +271,7 @@ func (p project) steps() {
 		}
 		p.heading(3, title)
 		if s.Title == "Score" && p.has("cards") {
-			p.para("As its score card says.")
+			p.para("Follow its score card.")
 		} else {
 			for _, says := range s.Says {
 				p.para(says)
@@ -284,7 +285,7 @@ func (p project) steps() {
 		}
 		p.row(p.frames(s), 5, 0.82)
 		if s.Check != "" && (!again || p.Job.Steps[i-1].Check != s.Check) {
-			p.paraAt(9, "See that: "+words.Small(s.Check)+" "+fails(s))
+			p.paraAt(9, "Check: "+words.Small(s.Check)+" "+fails(s))
 		}
 	}
 }
@@ -342,9 +343,9 @@ func (p project) cautions() {
 			}
 		}
 	})
-	p.heading(2, "Cautions, and to know")
+	p.heading(2, "Cautions and warnings")
 	for _, s := range all {
 		p.item(s)
 	}
-	p.para("Follow the instructions of who makes your tools, glue and card, and your local rules.")
+	p.para("Follow the instructions on your tools, glue and card, and your local rules.")
 }

@@ -42,11 +42,11 @@ func SlipSize(j sets.Job) (w, h float64, folds string) {
 		}
 	}
 	if short < leastFold {
-		return w, h, "The box is too small for a folded slip: roll it up."
+		return w, h, "The box is too small for a folded slip. Roll it up."
 	}
-	folds = "It lies in the box as it is."
+	folds = "It fits in the box unfolded."
 	if len(ways) > 0 {
-		folds = "Fold it " + strings.Join(ways, ", then across ") + " and it lies in the box."
+		folds = "Fold it " + strings.Join(ways, ", then across ") + " to fit in the box."
 	}
 	return w, h, folds
 }

@@ -111,7 +111,7 @@ func (p *paper) warning(d drawings.Drawing, wide float64) []string {
 	p.font(true, 8)
 	lines := p.wrap(d.Warn, wide)
 	if most := int(p.h / 3 / warnLine); len(lines) > most {
-		lines = append(lines[:most-1], "… and more: the project sheet has all of it.")
+		lines = append(lines[:most-1], "… and more: see the project sheet.")
 	}
 	return lines
 }

@@ -7,6 +7,7 @@ package machine
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 )
 
@@ -58,8 +59,8 @@ var errTooMany = fmt.Errorf("a job has %d points at the most", MostPoints)
 // Bed is how large a sheet the machine takes, in millimetres.
 type Bed struct{ W, H float64 }
 
-// unproved is how a job says that its plan does not hold.
-const unproved = "NOT PROVED"
+// unproved is how a job says that a check of its plan failed: as it is written now, and as it was once.
+var unproved = []string{"DON'T CUT", "NOT PROVED"}
 
 // Check lists why a program can't be run: what leaves the bed or the sheet, tools in the wrong
 // order, what is worked on after it was cut free.
@@ -71,7 +72,7 @@ func (p Program) Check(bed Bed) (why []string) {
 		return append(why, "There is nothing to score or cut in this job.")
 	}
 	if len(p.Strokes) > MostStrokes {
-		return append(why, fmt.Sprintf("The job has %d strokes; this machine takes %d at the most.", len(p.Strokes), MostStrokes))
+		return append(why, fmt.Sprintf("The job has %d strokes; this machine takes up to %d.", len(p.Strokes), MostStrokes))
 	}
 	w, h := bed.W, bed.H
 	if p.W > 0 && p.H > 0 {
@@ -127,7 +128,7 @@ func (p *Program) note(text string) {
 		if w > 0 && h > 0 && sane(w) && sane(h) {
 			p.W, p.H = w, h
 		}
-	case strings.Contains(text, unproved):
+	case slices.ContainsFunc(unproved, func(s string) bool { return strings.Contains(text, s) }):
 		p.Warning = text
 	case p.Name == "":
 		p.Name = text

@@ -36,7 +36,7 @@ func Pixels(data []byte) (int, error) {
 	is, kind, err := image.DecodeConfig(bytes.NewReader(data))
 	switch {
 	case err != nil || kind != "jpeg" && kind != "png":
-		return 0, errors.New("it is no JPEG or PNG picture")
+		return 0, errors.New("it isn't a JPEG or PNG picture")
 	case is.Width < 1 || is.Height < 1:
 		return 0, errors.New("there is nothing in it")
 	case is.Width > MostSide || is.Height > MostSide:
@@ -60,7 +60,7 @@ func Take(data []byte) (Photo, error) {
 	}
 	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
-		return p, errors.New("it is damaged: it can't be read to its end")
+		return p, errors.New("it is damaged")
 	}
 	large := upright(fitted(picture, Large), orientation(data))
 	p.Width, p.Height = large.Bounds().Dx(), large.Bounds().Dy()

@@ -95,9 +95,9 @@ func TestRefused(t *testing.T) {
 		data []byte
 		says string
 	}{
-		"nothing":      {nil, "no JPEG or PNG"},
-		"a text":       {[]byte("not a picture at all"), "no JPEG or PNG"},
-		"a GIF":        {moving.Bytes(), "no JPEG or PNG"},
+		"nothing":      {nil, "JPEG or PNG"},
+		"a text":       {[]byte("not a picture at all"), "JPEG or PNG"},
+		"a GIF":        {moving.Bytes(), "JPEG or PNG"},
 		"half of one":  {whole[:len(whole)/2], "damaged"},
 		"200 million":  {huge(14143), "200 million pixels"},
 		"far too wide": {huge(25_000), "25000 × 25000 pixels; no side may be longer than 20000"},

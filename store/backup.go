@@ -14,7 +14,7 @@ import (
 // alone. A copy that fails leaves no file.
 func (s *Store) Backup(ctx context.Context, file string) error {
 	if strings.TrimSpace(file) == "" || strings.HasPrefix(strings.ToLower(file), "file:") {
-		return fmt.Errorf("%q is no name for a copy; give the name of a file", file)
+		return fmt.Errorf("%q isn't a name for a copy; give the name of a file", file)
 	}
 	abs, err := filepath.Abs(file)
 	if err != nil {

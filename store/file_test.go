@@ -186,7 +186,7 @@ func TestTroubles(t *testing.T) {
 	}
 	s.db.SetMaxOpenConns(1)
 	s.db.Exec(`PRAGMA busy_timeout = 20`)
-	says(s.Boxes.Throw(t.Context(), id, true), "Another program holds")
+	says(s.Boxes.Throw(t.Context(), id, true), "Another program is using")
 	held.Rollback()
 	other.Close()
 	if err := s.Boxes.Throw(t.Context(), id, true); err != nil {

@@ -40,15 +40,15 @@ func told(err error) error {
 	case lib.SQLITE_FULL:
 		text = full
 	case lib.SQLITE_CORRUPT, lib.SQLITE_NOTADB:
-		text = "The database is damaged. Stop Brevium and put a backup in its place with “brevium restore”."
+		text = "The file with your boxes is damaged. Close Brevium and restore a backup."
 	case lib.SQLITE_BUSY, lib.SQLITE_LOCKED:
-		text = "Another program holds the database, so this was not done. Close that program and try again."
+		text = "Another program is using the file with your boxes, so this was not done. Close that program and try again."
 	case lib.SQLITE_READONLY, lib.SQLITE_PERM, lib.SQLITE_AUTH:
-		text = "The database may only be read, so this was not kept. Give yourself the right to write to its file."
+		text = "The file with your boxes is read-only, so this was not saved. Change its permissions, then try again."
 	case lib.SQLITE_IOERR:
-		text = "The disk does not answer as it should, so this was not kept. Look after the disk and make a backup elsewhere."
+		text = "The disk has a fault, so this was not saved. Make a backup on another disk."
 	case lib.SQLITE_CANTOPEN:
-		text = "The database file can't be opened. See that it is there and that you may read and write it."
+		text = "Brevium can't open the file with your boxes. Check that it is there and that you may read and write it."
 	}
 	if errors.Is(err, syscall.ENOSPC) || grew(err) {
 		text = full

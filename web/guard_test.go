@@ -45,7 +45,7 @@ func TestGuards(t *testing.T) {
 		"/nowhere": 404, "/projects/none": 404, "/projects/none/print": 404,
 		"/static/x/../../server.go": 404, "/static/x/%2e%2e/server.go": 404,
 		"/static/x/brevium.css": 200,
-		"/static/x/": 404, "/static/x/vendor": 404, "/static/x/vendor/": 404,
+		"/static/x/":            404, "/static/x/vendor": 404, "/static/x/vendor/": 404,
 	} {
 		if w := a.get(path); w.Code != code || strings.Contains(w.Body.String(), "package web") {
 			t.Errorf("%s gets %d, want %d", path, w.Code, code)

@@ -104,7 +104,7 @@ func TestOut(t *testing.T) {
 		}
 	}
 	for _, out := range []string{"hpgl", "gcode"} {
-		if r := a.get(bad + "/out/" + out); r.Code != http.StatusConflict || !strings.Contains(r.Body.String(), "NOT PROVED") {
+		if r := a.get(bad + "/out/" + out); r.Code != http.StatusConflict || !strings.Contains(r.Body.String(), "DON'T CUT") {
 			t.Errorf("%s of an unproved plan: %d", out, r.Code)
 		}
 	}

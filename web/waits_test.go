@@ -30,7 +30,7 @@ func TestNoPlanWithoutItsReason(t *testing.T) {
 					continue
 				}
 				none++
-				if workbench.WaitsForSizes(&b, p) || len(p.Problems) == 0 || strings.Contains(p.Problems[0].Text, "nothing is written") {
+				if workbench.WaitsForSizes(&b, p) || len(p.Problems) == 0 || strings.Contains(p.Problems[0].Text, "is empty") {
 					t.Errorf("%s, %s on %s: no true reason: %+v", s.ID, thing.Shape, sheet, p.Problems)
 					continue
 				}

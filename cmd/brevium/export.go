@@ -35,7 +35,7 @@ func exportCommand() *cobra.Command {
 			"input or the place can't be used.",
 		RunE: func(c *cobra.Command, args []string) error {
 			if !slices.Contains(export.As, as) {
-				return fmt.Errorf("--as %q is no kind of file; choose %s", as, strings.Join(export.As, ", "))
+				return fmt.Errorf("--as %q isn't a kind of file; choose %s", as, strings.Join(export.As, ", "))
 			}
 			if out == "" {
 				return errors.New("say where the file goes with -o; - is standard output")
@@ -51,7 +51,7 @@ func exportCommand() *cobra.Command {
 				o.Parts = strings.Split(with, ",")
 				for _, part := range o.Parts {
 					if !slices.ContainsFunc(export.Parts, func(p export.Part) bool { return p.ID == part }) {
-						return fmt.Errorf("--with %q is no part of the project sheet; choose among %s", part, partNames())
+						return fmt.Errorf("--with %q isn't a part of the project sheet; choose among %s", part, partNames())
 					}
 				}
 			}

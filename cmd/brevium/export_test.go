@@ -57,9 +57,9 @@ func TestExportRefuses(t *testing.T) {
 		says     string
 		writes   bool
 	}{
-		"an unproved plan":         {large, []string{"--as", "svg"}, exitNoHold, "NOT PROVED", true},
-		"an unproved plan's sheet": {large, []string{"--as", "pdf"}, exitNoHold, "NOT PROVED", true},
-		"an unproved plan, cut":    {large, []string{"--as", "hpgl"}, exitNoHold, "NOT PROVED", false},
+		"an unproved plan":         {large, []string{"--as", "svg"}, exitNoHold, "DON'T CUT", true},
+		"an unproved plan's sheet": {large, []string{"--as", "pdf"}, exitNoHold, "DON'T CUT", true},
+		"an unproved plan, cut":    {large, []string{"--as", "hpgl"}, exitNoHold, "DON'T CUT", false},
 		"an impossible brief":      {strings.Replace(fits, `"40 mm"`, `"-4 mm"`, 1), []string{"--as", "pdf"}, exitNoHold, "size.depth", false},
 		"no document":              {"{", []string{"--as", "pdf"}, exitUnusable, "", false},
 		"an unknown kind":          {fits, []string{"--as", "docx"}, exitUnusable, "choose pdf, slip", false},

@@ -99,7 +99,7 @@ func typed(c *cobra.Command, in *os.File, ask string) (string, error) {
 func hostOf(address string) (host string, own bool, err error) {
 	host, _, err = net.SplitHostPort(address)
 	if err != nil {
-		return "", false, fmt.Errorf("%q is no address to listen on; write it like 127.0.0.1:8417", address)
+		return "", false, fmt.Errorf("%q isn't an address to listen on; write it like 127.0.0.1:8417", address)
 	}
 	ip := net.ParseIP(host)
 	return host, host == "localhost" || ip != nil && ip.IsLoopback(), nil

@@ -90,7 +90,7 @@ func (a *adviser) fit() {
 	case len(a.Advice.Fixes) > 0:
 		w.Fix, w.Set = a.Advice.Fixes[0].Text, a.Advice.Fixes[0].Set
 	case a.work.Over() && !a.soon:
-		w.Fix = "There is too much in this box to look for every remedy: put less in, or choose a larger sheet."
+		w.Fix = "This box holds too much to try every remedy. Put less in, or choose a larger sheet."
 	}
 }
 

@@ -19,7 +19,6 @@ import (
 	"brevium/core/request"
 	"brevium/core/shop"
 	"brevium/core/style"
-	"brevium/core/words"
 )
 
 // Row is one style with one arrangement, as the comparison shows it.
@@ -168,14 +167,14 @@ func rowOf(p *plan.Plan) Row {
 	case len(p.Layout.TooBig) > 0:
 		big := p.Layout.TooBig[0]
 		on := p.SheetOf(p.CardOf(big.Stock))
-		r.Why = fmt.Sprintf("%s is too small for the %s, %s × %s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
+		r.Why = fmt.Sprintf("The %[2]s (%[3]s × %[4]s) is too big for %[1]s.", on.Title, big.Name, p.Say(big.W), p.Say(big.H))
 		if over, near := plan.NearestSheet(big, []shop.Sheet{on}); over > 0 {
 			r.Why = fmt.Sprintf("%s is %s too small for the %s.", near.Title, p.Say(over), big.Name)
 		}
 	case !r.Proved:
 		for _, c := range p.Checks {
 			if !c.Holds {
-				r.Why = words.Capital(c.Name) + "? No: " + c.Figure + "."
+				r.Why = c.Fault()
 				break
 			}
 		}

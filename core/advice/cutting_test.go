@@ -213,7 +213,7 @@ func TestTakenIsProved(t *testing.T) {
 	lies := func(p *plan.Plan) (figure string, holds bool) {
 		n := 0
 		for _, c := range p.Checks {
-			if strings.HasPrefix(c.Name, "every piece lies on its sheet") {
+			if strings.HasPrefix(c.Name, "every piece fits its sheet") {
 				n, figure, holds = n+1, c.Figure, c.Holds
 			}
 		}

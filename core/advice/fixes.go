@@ -41,7 +41,7 @@ func (a *adviser) slighter(w request.Workshop) (out []brief.Fix) {
 		}
 	}
 	if !a.Plain {
-		add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye.",
+		add("Use plain numbers, with no allowance for the card's thickness. Trim a sliver where it binds.",
 			brief.To("tools.allowances", "plain"))
 	}
 	for _, way := range a.Ways[:min(6, len(a.Ways))] { // the likeliest: each is planned anew

@@ -35,10 +35,10 @@ func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
 		return nil
 	}
 	out := []Level{
-		{ID: "bare", Title: "Bare", Why: "Plain card, as it is cut."},
-		{ID: "quick", Title: "Quick", Why: "One layer where the eye falls: for a table at a fair."},
-		{ID: "neat", Title: "Neat", Why: "A layer on every panel that shows, but the underside."},
-		{ID: "keepsake", Title: "Keepsake", Why: "Card and paper on every panel, lined within."},
+		{ID: "bare", Title: "Bare", Why: "Plain card, no decoration."},
+		{ID: "quick", Title: "Quick", Why: "One layer where people look first. Quick to make for a fair table."},
+		{ID: "neat", Title: "Neat", Why: "A layer on every panel you can see, except the underside."},
+		{ID: "keepsake", Title: "Keepsake", Why: "Card and paper on every panel, and a lining inside."},
 	}
 	for i := range out {
 		l := &out[i]

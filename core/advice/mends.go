@@ -27,7 +27,7 @@ func (a *adviser) mends() {
 		case end == nil || !a.affords(6) || !a.comesOff(end, given...):
 			a.otherwise(pr, set, len(given) == 1)
 		case !slices.Equal(set, pr.Set):
-			pr.Set, pr.Fix = set, pr.Fix+" In all it takes: "+a.changes(set)+"."
+			pr.Set, pr.Fix = set, pr.Fix+" Everything it takes: "+a.changes(set)+"."
 		}
 	}
 }
@@ -70,8 +70,8 @@ func (a *adviser) otherwise(pr *brief.Problem, set brief.Changes, alone bool) {
 		says string
 		set  brief.Changes
 	}{{"Use wet glue: it holds on a narrower tab.", glue},
-		{pr.Fix + " Its large pieces are then made of two halves (under Card & fit).", whole},
-		{"Use wet glue, and let large pieces be made of two halves (under Card & fit).", both}} {
+		{pr.Fix + " Its large pieces are then joined from two halves (under Card & fit).", whole},
+		{"Use wet glue, and turn on two halves for large pieces (under Card & fit).", both}} {
 		if set == nil && slices.Equal(try.set, halves) || a.Brief.Tools.Adhesive == "glue" && try.set.Get("tools.adhesive") != "" {
 			continue
 		}

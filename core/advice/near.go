@@ -194,8 +194,8 @@ func freeMeasures(p *plan.Plan) (out []free) {
 	}
 	if len(p.Things) > 0 {
 		out = append(out, free{"room.around", "Finger room", p.Load.Room.Around, false},
-			free{"room.between", "Room between neighbours", p.Load.Room.Between, false},
-			free{"room.above", "Room above", p.Load.Room.Above, false})
+			free{"room.between", "Room between things", p.Load.Room.Between, false},
+			free{"room.above", "Room under the lid", p.Load.Room.Above, false})
 	}
 	if p.Dressed != nil {
 		for i, l := range p.Wish.Layers {
@@ -269,7 +269,7 @@ func (n *nearing) least(step, most measure.Length, will func(measure.Length) boo
 func (n *nearing) choices() {
 	if !n.Plain {
 		if set := brief.To("tools.allowances", "plain"); n.saving(set) {
-			n.add("Plain numbers, without allowances for the card's thickness: where it binds, a sliver is trimmed by eye", 0, set)
+			n.add("Plain numbers, with no allowance for the card's thickness", 0, set)
 		}
 	}
 	for _, q := range n.Style.Asks {

@@ -89,7 +89,7 @@ func (a *adviser) stronger(w request.Workshop, code string) (ways [][]brief.Fix)
 			Set: brief.To("card.grain", "keep")}})
 	}
 	if code == "floor" && a.Kind != nil && a.Kind.ID == "none" && len(a.Things) > 0 && a.Style.Tray {
-		ways = append(ways, []brief.Fix{{Text: "Put slotted dividers in, and stick their ends to the walls.",
+		ways = append(ways, []brief.Fix{{Text: "Add slotted dividers, and stick their ends to the walls.",
 			Set: brief.To("arrange.compartments", "slotted")}})
 	}
 	return ways

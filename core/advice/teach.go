@@ -129,10 +129,11 @@ func (t *teacher) read(p style.Scored) {
 	t.both(name, sides)
 	exchange := func(a, b string) brief.Changes { return brief.To(a, t.plan.Brief.Get(b), b, t.plan.Brief.Get(a)) }
 	if len(sides[0].at) != len(sides[1].at) {
-		t.add(slip{kind: 3, by: 1, at: sides[0].list, says: fmt.Sprintf("In the %s, the scores across and down are exchanged", name),
+		t.add(slip{kind: 3, by: 1, at: sides[0].list, says: fmt.Sprintf("The scores across and down are swapped in "+
+			"the %s", name),
 			set: exchange(sides[0].list, sides[1].list)})
 	}
-	t.add(slip{kind: 3, by: 2, at: sides[0].size, says: fmt.Sprintf("The width and the height of the %s are exchanged", name),
+	t.add(slip{kind: 3, by: 2, at: sides[0].size, says: fmt.Sprintf("The width and height of the %s are swapped", name),
 		set: exchange(sides[0].size, sides[1].size)})
 }
 
@@ -194,7 +195,7 @@ func (t *teacher) numbers(name string, s, other side) {
 		}
 		left := slices.Delete(slices.Clone(s.at), i, i+1)
 		t.add(slip{kind: 2, by: at, at: s.list, set: brief.To(s.list, t.listed(left)),
-			says: fmt.Sprintf("In the %s, the score %s at %s should be left out", name, s.way, t.plan.Say(at))})
+			says: fmt.Sprintf("Leave out the score %[2]s at %[3]s in the %[1]s", name, s.way, t.plan.Say(at))})
 	}
 	for i := 0; i <= len(s.at); i++ {
 		before := measure.Length(0)

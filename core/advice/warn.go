@@ -30,11 +30,11 @@ func (a *adviser) warn(search bool) {
 	a.warnOnSide()
 	a.warnCard()
 	if a.Units != a.Step.Unit {
-		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("The project is in %s but the tools are marked in %s.",
-			a.Units.Word(), a.Step.Unit.Word()), Fix: "Choose a step in the project's own unit.",
+		w := brief.Warning{Code: "two-units", Text: fmt.Sprintf("This box is in %s, but your tools are marked in %s.",
+			a.Units.Word(), a.Step.Unit.Word()), Fix: "Choose marks in the same unit as the box.",
 			Set: brief.To("tools.step", measure.DefaultStep(a.Units).String())}
 		if a.Tools.Reads > 0 { // it is the trimmer's
-			w.Fix, w.Set = "Plan it in the unit of your trimmer.", brief.To("units", string(a.Step.Unit))
+			w.Fix, w.Set = "Plan the box in your trimmer's unit.", brief.To("units", string(a.Step.Unit))
 		}
 		a.Warn(w)
 	}
@@ -58,12 +58,13 @@ func (a *adviser) warnCorners() {
 				continue
 			}
 			w := brief.Warning{Code: "tight-corners",
-				Text: fmt.Sprintf("The %s will be tight at its corners: the tabs inside it want %s more %s than the clearance leaves.",
+				Text: fmt.Sprintf("The %s will be tight at its corners. The tabs inside it need %s more %s than the "+
+					"clearance leaves.",
 					c.Outer, plan.InUnit(fmt.Sprintf("%.1f mm", -g.Tabs), a.Step.Unit), at[g.Side]),
-				Fix: "Choose the next looser fit, or lighter card."}
+				Fix: "Choose a looser fit, or thinner card."}
 			switch {
 			case a.Plain && a.Box.Piece(c.Outer).Part == net.Band:
-				w.Fix, w.Set = "Let the numbers take in the card's thickness.", brief.To("tools.allowances", "card")
+				w.Fix, w.Set = "Include the card's thickness in the numbers.", brief.To("tools.allowances", "card")
 			case a.Brief.Tools.Fit == "snug":
 				w.Set = brief.To("tools.fit", "easy")
 			case a.Brief.Tools.Fit == "easy":
@@ -86,9 +87,9 @@ func (a *adviser) warnMarks() {
 				continue
 			}
 			a.Warn(brief.Warning{Code: "off-the-marks",
-				Text: fmt.Sprintf("One side of the %s is %s, which falls between the marks of your tools (%s).", piece.Name,
+				Text: fmt.Sprintf("One side of the %s is %s. That falls between the marks on your tools (%s).", piece.Name,
 					side.Exact(a.Units), a.Step),
-				Fix: "Give sizes in whole steps, or choose a finer step if your tools have one."})
+				Fix: "Use sizes that fall on a mark, or choose finer marks if your tools have them."})
 			return
 		}
 	}
@@ -106,20 +107,22 @@ func (a *adviser) warnCard() {
 		}
 	}
 	for _, f := range a.Style.Remedies(style.Uncracked, a.Answers) {
-		pinch(a.CardOf(a.OuterCard().ID).Caliper, "Card of %s cracks where gussets are pinched in without a score.", f.Text, f.Set)
+		pinch(a.CardOf(a.OuterCard().ID).Caliper, "Card %s thick cracks if you pinch the gussets in without a "+
+			"score.", f.Text, f.Set)
 	}
 	if a.Forms {
 		for _, piece := range a.Box.Pieces() {
 			if c := a.CardOf(piece.Stock); a.Wraps(piece) && c.Caliper.MM() >= pinchable {
-				pinch(c.Caliper, "Card of %s cracks where a strap or a cover is pinched round the box.",
-					"Score it by measure, before it goes on.", brief.To("tools.wraps", "scored"))
+				pinch(c.Caliper, "Card %s thick cracks if you pinch a strap or cover around the box.",
+					"Measure and score it before it goes on.", brief.To("tools.wraps", "scored"))
 				break
 			}
 		}
 	}
 	if g := a.Mass(); g >= tapeHolds && a.Adhesive.ID == "tape" && a.glued() {
-		a.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("What goes in weighs %s. Under that much weight, tape comes loose in time.",
-			readings.Weight(g)), Fix: "Stick it with wet glue, and let it dry.", Set: brief.To("tools.adhesive", "glue")})
+		a.Warn(brief.Warning{Code: "glue-it", Text: fmt.Sprintf("Your things weigh %s. Tape works loose under that "+
+			"much weight.",
+			readings.Weight(g)), Fix: "Use wet glue, and let it dry.", Set: brief.To("tools.adhesive", "glue")})
 	}
 }
 
@@ -133,8 +136,9 @@ func (a *adviser) warnOnSide() {
 	for i, r := range a.Rooms {
 		for _, t := range r.Load.Things {
 			if t.Upright && a.Box.Rooms[i].OnSide {
-				a.Warn(brief.Warning{Code: "on-its-side", Text: fmt.Sprintf("The %s must stay upright, and the %s lies on its side "+
-					"when all is closed.", t.Name, r.Name), Fix: "Choose another style for it, or leave it out."})
+				a.Warn(brief.Warning{Code: "on-its-side", Text: fmt.Sprintf("The %s must stay upright, but the %s "+
+					"lies on its side when the box is closed.", t.Name, r.Name), Fix: "Choose another box for it, or " +
+					"leave it out."})
 				return
 			}
 		}
@@ -144,9 +148,9 @@ func (a *adviser) warnOnSide() {
 func (a *adviser) warnShape() {
 	s := a.Box.Size
 	if s.Depth > 2*min(s.Length, s.Width) && !a.Style.Tall {
-		a.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide: things are hard to take " +
-			"out and it tips easily.",
-			Fix: "Lay the things down or spread them out, or choose a style for tall things."})
+		a.Warn(brief.Warning{Code: "tall", Text: "This box is more than twice as deep as it is wide. It tips easily, " +
+			"and things are hard to take out.",
+			Fix: "Lay the things down, spread them out, or choose a box for tall things."})
 	}
 }
 
@@ -157,11 +161,11 @@ func (a *adviser) warnIdle() {
 	}
 	for part := range brief.Sorted(a.Stocks) {
 		if !slices.Contains(a.Style.Parts(), part) && (part != "lid" || len(a.Style.Apart) == 0) {
-			idle(fmt.Sprintf("This box has no part called “%s” that could be of another card.", part), "card.stocks."+part)
+			idle(fmt.Sprintf("This box has no part called “%s” to choose a card for.", part), "card.stocks."+part)
 		}
 	}
 	if a.Floor > 0 && a.Box.Part("floor liner") == nil {
-		idle("This box has no tray whose floor could be lined.", "dress.floor")
+		idle("This box has no tray floor to line.", "dress.floor")
 	}
 	fits := slices.ContainsFunc(a.Box.Clears, func(c assembly.Clear) bool { return c.Fits })
 	if a.Outside+a.Inside > 0 && !fits {
@@ -169,7 +173,7 @@ func (a *adviser) warnIdle() {
 		if a.Outside == 0 {
 			field = "dress.inside"
 		}
-		idle("Nothing slides over the walls of this box, so layers on them change no size.", field)
+		idle("Nothing slides over these walls, so layers on them change nothing.", field)
 	}
 }
 
@@ -186,11 +190,12 @@ func (a *adviser) warnFit() {
 			if a.Plain { // it is to be trimmed by eye, and that is said
 				continue
 			}
-			a.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s has only %s of play over its whole width: it will "+
-				"hardly go on.", s.Outer, readings.Fine(a.Plan, max(0, s.Play))), Fix: "Choose a looser fit, fewer layers or thinner card."})
+			a.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is too tight: it has only %s of "+
+				"play.", s.Outer, readings.Fine(a.Plan, max(0, s.Play))), Fix: "Choose a looser fit, fewer layers or " +
+				"thinner card."})
 		case "loose":
-			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s has %s of play over its whole width: it will slide "+
-				"about.", s.Outer, readings.Fine(a.Plan, s.Play)), Fix: "Line its walls with strips of card."}
+			w := brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is loose: it has %s of play and will "+
+				"slide about.", s.Outer, readings.Fine(a.Plan, s.Play)), Fix: "Line its walls with strips of card."}
 			if fit := a.snugger(s.Bulk); fit != "" && !(a.Plain && s.Wraps) {
 				w.Fix, w.Set = fmt.Sprintf("Choose the %s fit, or line its walls with strips of card.", fit), brief.To("tools.fit", fit)
 			}
@@ -220,12 +225,12 @@ func (a *adviser) warnStrength(search bool) {
 			c.Remedies = a.strengthen(a.w, c.Code)
 			a.Advice.Stronger[c.Code] = c.Remedies
 		}
-		fix, set := "Use heavier card, or carry the box from below.", brief.Changes(nil)
+		fix, set := "Use thicker card, or carry the box from below.", brief.Changes(nil)
 		if len(c.Remedies) > 0 {
 			fix, set = c.Remedies[0].Text, c.Remedies[0].Set
 		}
 		a.Warn(brief.Warning{Code: "weak-" + c.Code, Fix: fix, Set: set,
-			Text: c.Text + " That is a guide: damp card and poor glue bear less."})
+			Text: c.Text + " This is a guide: damp card and weak glue hold less."})
 	}
 }
 
@@ -233,14 +238,15 @@ func (a *adviser) warnStrength(search bool) {
 func (a *adviser) warnStock() {
 	for _, c := range a.Cuts {
 		if n := len(c.Sheets); !c.Offcut && c.Card.Hand >= 0 && n > c.Card.Hand && c.Sheet.Same(a.Comes(c.Card)[0]) {
-			a.Warn(brief.Warning{Code: "short-of-card", Text: fmt.Sprintf("This takes %s of %s, and %d are in hand.",
+			a.Warn(brief.Warning{Code: "short-of-card", Text: fmt.Sprintf("You need %s of %s, but you have %d.",
 				words.Count(n, "sheet"),
-				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer, or choose another card."})
+				c.Card.Title, c.Card.Hand), Fix: "Buy more, make fewer boxes, or choose another card."})
 		}
 	}
 	if long := longestCut(a.Plan); a.Tools.Cuts > 0 && long > a.Tools.Cuts {
-		a.Warn(brief.Warning{Code: "long-cut", Text: fmt.Sprintf("One cut is %s long, and your trimmer cuts %s.", a.Say(long),
-			a.Say(a.Tools.Cuts)), Fix: "Make it with a knife along a steel ruler, or choose a smaller sheet."})
+		a.Warn(brief.Warning{Code: "long-cut", Text: fmt.Sprintf("One cut is %s long, but your trimmer only "+
+			"cuts %s.", a.Say(long),
+			a.Say(a.Tools.Cuts)), Fix: "Cut it with a knife along a steel ruler, or choose a smaller sheet."})
 	}
 }
 

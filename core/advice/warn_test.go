@@ -70,7 +70,7 @@ func TestCareForContents(t *testing.T) {
 		t.Fatal(p.Problems)
 	}
 	last := p.Guide.Steps[slices.IndexFunc(p.Guide.Steps, func(s bench.Step) bool { return s.Title == "Fill" })]
-	for _, part := range []string{"not made to touch food", "local rules", "Never light the votive", "keep it upright",
+	for _, part := range []string{"aren't made to touch food", "local rules", "Never light the votive", "keep it upright",
 		"Wrap the honey jar", "about 1.0 kg"} {
 		if !strings.Contains(last.Caution(), part) {
 			t.Errorf("no word of %q where the box is filled: %s", part, last.Caution())

@@ -175,7 +175,7 @@ func TestInterleavedStrips(t *testing.T) {
 	}
 	b := weave(0)
 	b.Joins = nil
-	if said := proof(b); !strings.Contains(said, "passes through") {
+	if said := proof(b); !strings.Contains(said, "runs into another") {
 		t.Errorf("not joined: %q", said)
 	}
 }

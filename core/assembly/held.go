@@ -17,7 +17,7 @@ import (
 // asMeasured checks that the folded box is still as large as it says: every size that is told, and that was
 // reckoned with, was measured before the dressing was put on.
 func asMeasured(b *Box, s Standing, t Length) fold.Check {
-	c := fold.Check{Name: "it is as large as it says", Holds: true}
+	c := fold.Check{Name: "it is the size it should be", Holds: true}
 	var bare Standing
 	for _, body := range s.Bodies { // of what stood there when it was measured
 		part, _, _ := strings.Cut(body.Name, "/")
@@ -62,7 +62,7 @@ const typed = "score-list"
 
 // held checks that whatever is there to be held is.
 func held(b *Box, s Standing) fold.Check {
-	c := fold.Check{Name: "everything is stuck that should be", Holds: true}
+	c := fold.Check{Name: "every part is stuck where it should be", Holds: true}
 	faces, parts := 0, 0
 	var faults []string
 	known := map[*Tree]bool{}
@@ -114,7 +114,7 @@ func (g grown) holdsFace(p *Part, face string) bool {
 
 // legs checks that what stands inside on legs stands on the floor with all of them.
 func legs(b *Box, s Standing) []fold.Check {
-	c := fold.Check{Name: "legs reach the floor", Holds: true}
+	c := fold.Check{Name: "every leg reaches the floor", Holds: true}
 	n := 0
 	for _, body := range inside(s) {
 		for _, f := range body.Faces {
@@ -143,7 +143,7 @@ func legs(b *Box, s Standing) []fold.Check {
 
 // levelRims checks that walls of what stands inside are as high as those they meet.
 func levelRims(s Standing) []fold.Check {
-	c := fold.Check{Name: "rims inside are level", Holds: true}
+	c := fold.Check{Name: "the inner rims are level", Holds: true}
 	n := 0
 	for _, body := range inside(s) {
 		for _, m := range body.Piece.Meets {

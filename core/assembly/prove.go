@@ -71,7 +71,7 @@ func (b *Box) Prove(m Means, contents []fold.Block) []fold.Check {
 	}
 	if len(b.Flat) > 0 {
 		checks = append(checks, fold.Check{Name: "it stores flat", Holds: b.Stores,
-			Figure: "one plane, what is stuck for good stuck"})
+			Figure: "flat, with the glued parts glued"})
 	}
 	return checks
 }
@@ -301,7 +301,7 @@ func inside(s Standing) (out []*fold.Body) {
 
 // belowRim checks that things stand no higher above the rim than they may.
 func belowRim(things []fold.Block, rim, proud float64) fold.Check {
-	c := fold.Check{Name: "nothing stands higher than it may", Holds: true}
+	c := fold.Check{Name: "nothing sticks up too far", Holds: true}
 	top := math.Inf(-1)
 	var highest string
 	for _, t := range things {

@@ -75,7 +75,7 @@ func (s Standing) riding() (checks []fold.Check, touch []contact) {
 			}
 		}
 	}
-	under := fold.Check{Name: "what is stuck on clears what comes over it", Holds: true,
+	under := fold.Check{Name: "layers leave room for what slides over them", Holds: true,
 		Figure: words.Count(len(s.rides), "piece")}
 	if hits := s.Crushed("", touch); len(hits) > 0 {
 		under.Holds, under.Figure = false, strings.Join(hits[:min(3, len(hits))], "; ")

@@ -82,10 +82,10 @@ func Decode(data []byte) (Document, error) { return Form.Decode(data) }
 // Own says what there is too much of beside the orders.
 func (d *Document) Own() error {
 	if len(d.Hours) > mostDays {
-		return fmt.Errorf("this batch gives the hours of more than %d days", mostDays)
+		return fmt.Errorf("this batch lists hours for more than %d days", mostDays)
 	}
 	if most := MostOrders * len(Stages); len(d.Done) > most {
-		return fmt.Errorf("this batch says more than %d times what is done", most)
+		return fmt.Errorf("this batch lists what is done more than %d times", most)
 	}
 	return nil
 }

@@ -42,7 +42,7 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 		p := t.p
 		if p.Hands = n; fits(p) {
 			out = append(out, Give{Kind: "hands", Hands: n,
-				Text: fmt.Sprintf("Get help: with %d people at the table it is done in time.", n)})
+				Text: fmt.Sprintf("Get help: %d people at the table finish in time.", n)})
 			break
 		}
 	}
@@ -51,7 +51,7 @@ func (t *table) gives(pace bench.Pace) (out []Give) {
 		p.Days = t.days(t.Calendar.longer(more), len(p.Days))
 		if fits(p) {
 			out = append(out, Give{Kind: "hours", Hours: more,
-				Text: fmt.Sprintf("Longer days: %s more on every day that has time is enough.", MinutesSaid(more))})
+				Text: fmt.Sprintf("Work longer: add %s to every working day.", MinutesSaid(more))})
 			break
 		}
 	}
@@ -111,10 +111,11 @@ func (t *table) fewer(fits func(schedule.Problem) bool) (best Give, ok bool) {
 		}
 		if less := o.Copy - lo; !ok || less < least {
 			least, ok = less, true
-			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Fewer: %d of %s instead of %d.", lo, o.Called(),
+			best = Give{Kind: "fewer", Order: o, Count: lo, Text: fmt.Sprintf("Make fewer: %d of %s instead "+
+				"of %d.", lo, o.Called(),
 				o.Copy)}
 			if lo == 0 {
-				best.Text = "Without " + o.Called() + "."
+				best.Text = "Leave out " + o.Called() + "."
 			}
 		}
 	}
@@ -143,7 +144,7 @@ func (t *table) simpler(pace bench.Pace, fits func(schedule.Problem) bool) (Give
 	if !some || !fits(p) {
 		return Give{}, false
 	}
-	return Give{Kind: "simpler", Text: "Simpler: leave out the layers and liners."}, true
+	return Give{Kind: "simpler", Text: "Make them simpler: leave out the layers and liners."}, true
 }
 
 // later says by when the orders that are late could be ready: one after the other by their dates, so
@@ -170,7 +171,7 @@ func (t *table) later(fits func(schedule.Problem) bool) (Give, bool) {
 	if res.Left > 0 || len(says) == 0 || !fits(p) {
 		return g, false
 	}
-	g.Text = "Later: " + words.List(says) + "."
+	g.Text = "Deliver later: " + words.List(says) + "."
 	return g, true
 }
 

@@ -169,8 +169,9 @@ func JSON(d Document, now Moment, w request.Workshop, pace bench.Pace) (out []by
 		sheets := b.Lay(w, pace)
 		shared = b.Share(pace)
 		for _, name := range sheets.Uncut {
-			j.Problems = append(j.Problems, brief.Problem{Field: "orders", Text: name + " has a piece larger than its sheet.",
-				Fix: "Open the box and choose a larger sheet, or join it of two halves."})
+			j.Problems = append(j.Problems, brief.Problem{Field: "orders", Text: name + " has a piece that is too " +
+				"big for its sheet.",
+				Fix: "Open the box and choose a larger sheet, or turn on two halves."})
 		}
 		j.sheets(sheets)
 		j.shared(shared)

@@ -135,16 +135,16 @@ func (b *Batch) Make(planner Planner) {
 		o.Made = planner(o.Brief)
 		if !o.Made.OK() {
 			p := o.Made.Problems[0]
-			b.problem(fmt.Sprintf("orders.%d.box", i), o.Called()+": "+p.Text, "Open the box and correct this: "+p.Fix)
+			b.problem(fmt.Sprintf("orders.%d.box", i), o.Called()+": "+p.Text, "Open the box and fix this: "+p.Fix)
 			continue
 		}
 		if warn := o.Made.Job.Warning(); warn != "" {
 			b.Warnings = append(b.Warnings, brief.Warning{Code: "unproved", Text: o.Called() + ": " + warn,
-				Fix: "Open the box and see what its proof says before anything is cut."})
+				Fix: "Open the box and look at its checks before you cut anything."})
 		}
 		if o.Words != "" && !slices.ContainsFunc(o.Brief.Dress.Toppers, func(t brief.Topper) bool { return t.Words == o.Words }) {
-			b.Warnings = append(b.Warnings, brief.Warning{Code: "no-tag", Text: fmt.Sprintf("%s: this box has no tag for “%s”.",
-				o.Called(), o.Words), Fix: "The words stand on its label; give the box a topper or a tag to have them on it."})
+			b.Warnings = append(b.Warnings, brief.Warning{Code: "no-tag", Text: fmt.Sprintf("%s has no tag for the words “%s”.",
+				o.Called(), o.Words), Fix: "They are printed on its label. To have them on the box, add a topper or a tag."})
 		}
 	}
 }

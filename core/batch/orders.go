@@ -23,7 +23,8 @@ func ReadOrders(r io.Reader, find func(name string) (Order, error)) (out []Order
 		return nil, err
 	}
 	if len(rows) > MostOrders {
-		return nil, fmt.Errorf("this list has %d orders; the most is %d: make two batches of it", len(rows), MostOrders)
+		return nil, fmt.Errorf("this list has %d orders, and a batch takes %d. Split it into two "+
+			"batches", len(rows), MostOrders)
 	}
 	for _, row := range rows {
 		at := func(err error) error { return fmt.Errorf("line %d: %w", row.Line, err) }
@@ -37,7 +38,7 @@ func ReadOrders(r io.Reader, find func(name string) (Order, error)) (out []Order
 			o.Count = "1"
 		}
 		if n := strings.Trim(string(o.Count), "0123456789"); n != "" {
-			return nil, at(fmt.Errorf("%q is no number of boxes", o.Count))
+			return nil, at(fmt.Errorf("%q isn't a number of boxes", o.Count))
 		}
 		if o.By != "" {
 			if _, err := ParseDay(string(o.By)); err != nil {
@@ -52,7 +53,7 @@ func ReadOrders(r io.Reader, find func(name string) (Order, error)) (out []Order
 		out = append(out, o)
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("this list has headings and no orders")
+		return nil, fmt.Errorf("this list has headings but no orders")
 	}
 	return out, nil
 }

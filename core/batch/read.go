@@ -75,9 +75,9 @@ func Read(d Document, now Moment, w request.Workshop) *Batch {
 		from, err := ParseDay(string(d.From))
 		switch {
 		case err != nil:
-			b.problem("from", sentence(err), "Say on which day you can begin.")
+			b.problem("from", sentence(err), "Choose the day you can begin.")
 		case from.Since(today) > furthest:
-			b.problem("from", from.Says()+" is more than two years off.", "Plan nearer to it.")
+			b.problem("from", from.Says()+" is more than two years away.", "Choose an earlier day.")
 		default:
 			b.From = from
 		}
@@ -88,14 +88,14 @@ func Read(d Document, now Moment, w request.Workshop) *Batch {
 	if d.Hands != "" {
 		n, err := strconv.Atoi(strings.TrimSpace(string(d.Hands)))
 		if err != nil || n < 1 || n > 20 {
-			b.problem("hands", fmt.Sprintf("%q is no number of people at the table.", d.Hands), "Write 1 to 20.")
+			b.problem("hands", fmt.Sprintf("%q isn't a number of people.", d.Hands), "Write 1 to 20.")
 		} else {
 			b.Hands = n
 		}
 	}
 	b.readHours()
 	if len(d.Orders) == 0 {
-		b.problem("orders", "Nothing is ordered yet.", "Add a box, how many of it, and by when.")
+		b.problem("orders", "There are no orders yet.", "Add a box, how many, and the date.")
 	}
 	all := 0
 	for i, o := range d.Orders {
@@ -104,8 +104,8 @@ func Read(d Document, now Moment, w request.Workshop) *Batch {
 		all += read.Copy
 	}
 	if all > MostBoxes {
-		b.problem("orders", fmt.Sprintf("These are %d boxes; at most %d are planned in one batch.", all, MostBoxes),
-			"Make two batches of it.")
+		b.problem("orders", fmt.Sprintf("This is %d boxes. One batch takes up to %d.", all, MostBoxes),
+			"Split it into two batches.")
 	}
 	return b
 }
@@ -117,16 +117,16 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w request.Workshop) *Order
 	if len(o.Box) == 0 {
 		b.problem(field+"box", "Which box is this order for?", "Choose a box.")
 	} else if err != nil {
-		b.problem(field+"box", "The box of this order can't be read: "+err.Error()+".", "Choose the box anew.")
+		b.problem(field+"box", "The box of this order can't be read: "+err.Error()+".", "Choose the box again.")
 	}
 	out.Brief = box
 	n, err := strconv.Atoi(strings.TrimSpace(string(o.Count)))
 	switch {
 	case err != nil:
-		b.problem(field+"count", fmt.Sprintf("%q is no number of boxes.", o.Count), "Write a whole number, 1 or more.")
+		b.problem(field+"count", fmt.Sprintf("%q isn't a number of boxes.", o.Count), "Write a whole number, 1 or more.")
 	case n < 1 || n > request.MostCopies:
-		b.problem(field+"count", fmt.Sprintf("%d of one box is not what one order can hold.", n),
-			fmt.Sprintf("Write 1 to %d; of more make two orders.", request.MostCopies))
+		b.problem(field+"count", fmt.Sprintf("One order can't be for %d boxes.", n),
+			fmt.Sprintf("Write 1 to %d, or split it into two orders.", request.MostCopies))
 	default:
 		out.Copy = n
 	}
@@ -136,14 +136,14 @@ func (b *Batch) readOrder(i int, o Order, begun bool, w request.Workshop) *Order
 	}
 	switch due, err := ParseDay(string(by)); {
 	case by == "":
-		b.problem(field+"by", out.Called()+": no day is said by which it is needed.", "Say by which day.")
+		b.problem(field+"by", out.Called()+": when is it needed?", "Choose the day.")
 	case err != nil:
-		b.problem(field+"by", sentence(err), "Say by which day it is needed.")
+		b.problem(field+"by", sentence(err), "Choose the day it is needed.")
 	case due.Since(b.Now.Day) > furthest:
-		b.problem(field+"by", due.Says()+" is more than two years off.", "Plan nearer to it.")
+		b.problem(field+"by", due.Says()+" is more than two years away.", "Choose an earlier day.")
 	case due.Since(b.From) < 0 && out.OnTable() && !begun:
-		b.problem(field+"by", fmt.Sprintf("%s: %s is past before work can begin, on %s.", out.Called(), due.Says(),
-			b.From.Says()), "Agree on a later day, or take the order out.")
+		b.problem(field+"by", fmt.Sprintf("%s: %s comes before you can begin, on %s.", out.Called(), due.Says(),
+			b.From.Says()), "Choose a later day, or remove the order.")
 	default:
 		out.Due = due
 	}
@@ -164,8 +164,8 @@ func (o *Ordered) fit(b *Batch, w request.Workshop) {
 	if colours := strings.TrimSpace(string(o.Colours)); colours != "" {
 		id := cardNamed(w, colours)
 		if id == "" {
-			b.problem(fmt.Sprintf("orders.%d.colours", o.Place), fmt.Sprintf("No card in your shop is called %q.", colours),
-				"Write the card's name as it stands in the shop, or leave it empty for the box's own.")
+			b.problem(fmt.Sprintf("orders.%d.colours", o.Place), fmt.Sprintf("None of your cards is called %q.", colours),
+				"Write the card's name as it is in Supplies, or leave it empty to use the box's own card.")
 		} else {
 			o.Brief.Card.Stock = brief.Text(id)
 		}

@@ -92,7 +92,7 @@ func ParseDay(text string) (Day, error) {
 	for _, form := range []string{DayForm, "2 Jan 2006", "2 January 2006"} {
 		if t, err := time.Parse(form, s); err == nil {
 			if t.Year() < 2000 || t.Year() > 2200 {
-				return Day{}, fmt.Errorf("%s is no day one would make boxes for", s)
+				return Day{}, fmt.Errorf("%s is too far away", s)
 			}
 			return Day{t}, nil
 		}
@@ -100,7 +100,7 @@ func ParseDay(text string) (Day, error) {
 	if _, err := time.Parse(DayForm[:7], s[:min(7, len(s))]); err == nil && len(s) == len(DayForm) {
 		return Day{}, fmt.Errorf("there is no %s in the calendar", s)
 	}
-	return Day{}, fmt.Errorf("%q is no day: write it like 2027-03-06 or 6 March 2027", text)
+	return Day{}, fmt.Errorf("%q isn't a day. Write it like 2027-03-06 or 6 March 2027", text)
 }
 
 // Time is what one has of a day: so many minutes, from an hour on.
@@ -116,7 +116,7 @@ const (
 // ParseTime reads how long one has: 2, 1 1/2, 1:30, 90 min, or from when to when, 19:00-21:00.
 func ParseTime(text string) (Time, error) {
 	s := strings.ToLower(strings.TrimSpace(text))
-	how := fmt.Errorf("%q is no time: write hours, like 1 1/2 or 90 min, or from when to when, like 19:00-21:00", text)
+	how := fmt.Errorf("%q isn't a time. Write hours, like 1 1/2 or 90 min, or a start and an end, like 19:00-21:00", text)
 	if s == "" || s == "none" || s == "no" {
 		return Time{From: -1}, nil
 	}
@@ -152,7 +152,7 @@ func ParseTime(text string) (Time, error) {
 
 func most(minutes int, text string) error {
 	if minutes > mostHours*60 {
-		return fmt.Errorf("%q is more than anybody works in a day: %d hours at the most", text, mostHours)
+		return fmt.Errorf("%q is too long for a day. Write up to %d hours", text, mostHours)
 	}
 	return nil
 }
@@ -187,7 +187,7 @@ func (b *Batch) readHours() {
 	for name, text := range brief.Sorted(b.Doc.Hours) {
 		t, err := ParseTime(string(text))
 		if err != nil {
-			b.problem("hours."+name, sentence(err), "Say how long you have on such a day, or nothing.")
+			b.problem("hours."+name, sentence(err), "Write how long you have that day, or leave it empty.")
 			continue
 		}
 		some = some || t.Minutes > 0
@@ -197,14 +197,14 @@ func (b *Batch) readHours() {
 		}
 		day, err := ParseDay(name)
 		if err != nil {
-			b.problem("hours."+name, "Hours of what? "+sentence(err), "Name a day of the week, mon to sun, or a date.")
+			b.problem("hours."+name, "Which day are these hours for? "+sentence(err), "Choose a weekday or a date.")
 			continue
 		}
 		b.Calendar.on[day.String()] = t
 	}
 	if !some && !b.wrong("hours") {
-		b.problem("hours", "There is no hour on any day to make this in.",
-			"Say how many hours you have on at least one day of the week.")
+		b.problem("hours", "No day has any hours for this work.",
+			"Write how many hours you have on at least one day of the week.")
 	}
 }
 

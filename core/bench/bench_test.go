@@ -93,7 +93,7 @@ func TestBendsAndHands(t *testing.T) {
 	p.Count, p.Handed = 2, 1
 	card := ScoreCardOf(p, say, in/16, shop.Tools{}, "")
 	text := strings.Join(card.Says, " ")
-	for _, part := range []string{"Bend the arch round evenly, 3 long", "don't score it", "1 of them are mirror images"} {
+	for _, part := range []string{"Bend the arch evenly, 3 long", "Don't score it", "1 of them are mirror images"} {
 		if !strings.Contains(text, part) {
 			t.Errorf("the card does not say %q: %s", part, text)
 		}

@@ -35,8 +35,8 @@ var familyCards = []struct{ style, piece, says string }{
 		"fence: score at 19 and 89. Turn half round and score the same from the bottom edge. Turn so that the right edge is against " +
 		"the fence: score at 10 and 80."},
 	{"pinch-top", "tube", "Cut 330 × 168. Turn so that the left edge is against the fence: score at 90 and 160. Turn so that the right " +
-		"edge is against the fence: score at 10 and 80. Turn so that the bottom edge is against the fence: score at 56. Don't score " +
-		"the lines drawn as bends: the card is only bent there, by hand."},
+		"edge is against the fence: score at 10 and 80. Turn so that the bottom edge is against the fence: score at " +
+		"56. Don't score the lines drawn as bends. Bend the card there by hand."},
 	{"gable-cap", "base", "Cut 170 × 150. Score 40 from all four edges, turning the piece a quarter each time."},
 	{"wrap-cover", "tray", "Cut 248 × 228. Score 39 and 79 from all four edges, turning the piece a quarter each time."},
 	{"wrap-cover", "lid cover", "Cut 100 × 133. Turn so that the top edge is against the fence: score at 20. Turn so that the bottom " +
@@ -56,8 +56,8 @@ var familyCards = []struct{ style, piece, says string }{
 		"edge."},
 	{"corner-shells", "shell", "Cut 2 pieces 188 × 115. Left edge against the fence: score at 73. Turn half round and score the same " +
 		"from the right edge. Turn so that the bottom edge is against the fence: score at 42."},
-	{"woven-basket", "handle", "Cut 13 × 170. Bend the arch round evenly, about 112 long, over something about 36 in radius; don't score " +
-		"it. Don't score the lines drawn as bends: the card is only bent there, by hand."},
+	{"woven-basket", "handle", "Cut 13 × 170. Bend the arch evenly, about 112 long, over something with a radius of " +
+		"about 36. Don't score it. Don't score the lines drawn as bends. Bend the card there by hand."},
 	{"arched-box", "ends", "Cut 124 × 210. Left edge against the fence: score at 17. Turn half round and score the same from the right " +
 		"edge. Top edge against the fence: score at 70. Turn half round and score the same from the bottom edge."},
 	{"cross-fold", "cross", "Cut 370 × 268. Score 96 from all four edges, turning the piece a quarter each time."},

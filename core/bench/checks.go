@@ -20,48 +20,48 @@ type check struct {
 var checks = map[string]check{
 	"Trim": {"Each piece measures what its card says, at both ends, and its corners are square.", []Remedy{
 		{"A hair too large", "trim it now: every score is measured from its edges."},
-		{"Too small, or out of square", "cut it anew; keep the short one for a smaller piece."}}},
-	"Join": {"Both edges run straight across the joint, and there is no gap.", []Remedy{
+		{"Too small, or out of square", "cut a new one, and keep the short one for a smaller piece."}}},
+	"Join": {"Both edges run straight across the joint, with no gap.", []Remedy{
 		{"They are askew", "lift the strip at once and line both halves up along a ruler. If it is taped, slit the tape and cut a new strip."},
 		{"A gap shows", "trim both edges square and join them again. The piece is now shorter by what you trimmed."}}},
 	"Score": {"Each score is an even groove, as far from its edge at one end as at the other.", []Remedy{
 		{"A score runs askew", "the edge was off the fence: set it again and score over it, a little deeper."},
-		{"One is in the wrong place", "press it out from the other face, or cut the piece anew where it would show."}}},
+		{"One is in the wrong place", "press it flat from the other side, or cut a new piece if it would show."}}},
 	"Fold and burnish": {"Each fold lies flat on itself without force.", []Remedy{
-		{"The card cracks on the fold", "score it once more, wider, and fold slowly; a layer hides what cracked."},
+		{"The card cracks on the fold", "score it again, wider, and fold slowly. A layer hides the crack."},
 		{"It springs back", "burnish it again over a hard edge, and leave it under a weight."}}},
-	"Cut": {"Every slit ends at its score, and every marked part is gone.", []Remedy{
+	"Cut": {"Every slit ends at its score, and every marked part is cut away.", []Remedy{
 		{"A slit stops short", "open it to the score with the tip of the knife, or the wall won't stand."},
 		{"Cut past the score", "a strip of tape on the inside holds it."},
-		{"The wrong corner is off", "tape it back from the inside; where it would show, cut the piece anew."},
+		{"The wrong corner is off", "tape it back from the inside, or cut a new piece if it would show."},
 		{"A ridge stays at the edge", "cut beside the score, on the waste side, not down its groove."}}},
-	"Mitre": {"Each tab is a hair narrower at its end than where it hangs.", []Remedy{
+	"Mitre": {"Each tab is slightly narrower at its free end.", []Remedy{
 		{"A tab catches", "take a little more off its end, on the slant."}}},
-	"Fold to shape": {"It keeps the shape in the picture, by itself or under one finger.", []Remedy{
+	"Fold to shape": {"It keeps the shape in the picture on its own or with one finger.", []Remedy{
 		{"It springs open", "fold it right over and burnish the folds again."}}},
-	"Closures": {"What belongs together meets when the piece is folded as it will close.", nil},
+	"Closures": {"The two halves meet when you fold the piece the way it will close.", nil},
 	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
-		{"A layer is askew", "lift it at once with the back of a knife and set it again."},
+		{"A layer is askew", "lift it at once with the back of a knife and place it again."},
 		{"It reaches over a fold", "trim it back to the border; it would lift there."}}},
 	"Stick": {"Edges are level, corners are square, and nothing has slid while you pressed.", []Remedy{
-		{"It slid", "wet glue can be pushed back for half a minute; tape must be slit with a knife and done anew."},
-		{"A tab lifts", "press it with a ruler from inside; give it more, near its edge."},
+		{"It slid", "push wet glue back into place within half a minute. Slit tape with a knife and stick it again."},
+		{"A tab lifts", "press it with a ruler from inside, and add more near its edge."},
 		{"Glue has come out", "let it go rubbery and roll it off; don't wipe."}}},
-	"Put together": {"Each part lies level in its place, and nothing is strained.", []Remedy{
-		{"It won't go in", "look for a tab that stands off inside; take a sliver off the part's edge."},
-		{"It is loose", "a strip of card or a dot behind it takes up the play."}}},
+	"Put together": {"Each part sits level in its place without force.", []Remedy{
+		{"It won't go in", "look for a tab that sticks up inside, or trim a sliver off the part's edge."},
+		{"It is loose", "put a strip of card or a dot behind it."}}},
 	"Let it dry": {"Nothing gives when you press it lightly.", []Remedy{
 		{"It still slides", "leave it longer, under a weight."}}},
 	"Fill": {"Everything is in and the lid or flap still closes without force.", []Remedy{
-		{"It stands too high", "take out what lies below it (tissue, shred), or lay it another way."},
-		{"It rattles", "fill the room with tissue or shred."}}},
+		{"It stands too high", "take out tissue or shred from below, or lay it another way."},
+		{"It rattles", "fill the space with tissue or shred."}}},
 	FinishUnscored: {"The print is inside its panel and the right way up. It doesn't smear when you touch it.", smudged},
 	FinishFlat:     {"It doesn't smear when you touch it, and the other side is clean.", smudged},
 	FinishUnstuck:  {"It sits straight and away from the folds. It doesn't smear when you touch it.", smudged},
 	FinishLast:     {"It sits straight, and its edge doesn't lift under your finger.", nil},
-	"Close": {"It is shut all round and stays shut when you turn it.", []Remedy{
+	"Close": {"It is closed all around and stays closed when you turn it over.", []Remedy{
 		{"It springs open", "burnish the last fold again, or hold it with a dot."},
-		{"A flap bows", "take a sliver off its free edge."}}},
+		{"A flap bows", "trim a sliver off its free edge."}}},
 }
 
 var smudged = []Remedy{
@@ -108,8 +108,8 @@ func (s *Step) closureFails(w Work) {
 		s.Fails = append(s.Fails, Remedy{"They push apart", "turn one of them over before it is covered."})
 	}
 	if has(func(k fasteners.Kind) bool { return !k.Through }) {
-		s.Fails = append(s.Fails, Remedy{"They are off",
-			"lift one while the tape is fresh, close the box on the other and let it find its place."})
+		s.Fails = append(s.Fails, Remedy{"They don't meet",
+			"lift one while the tape is fresh, close the box, and let it find its place."})
 	}
 	if has(func(k fasteners.Kind) bool { return k.Through }) {
 		s.Fails = append(s.Fails, Remedy{"The marks are off", "close the box, empty, and prick through the upper mark into what lies below."})
@@ -121,20 +121,20 @@ func (s *Step) dryChecks(w Work) {
 	for _, p := range w.pieces {
 		tabs = tabs || p.Has("tab")
 	}
-	s.Check = "The edges that should meet meet, all the way along."
+	s.Check = "The edges meet all the way along."
 	if tabs {
 		s.Check = "The walls meet at the corner; the tab stops short of the rim."
 	}
-	s.Fails = []Remedy{{"Too tight", "take a sliver off the end of the tab, and of what is folded inside."},
-		{"A gap at the corner", "fold that score again, right over; if it stays, the tab reaches too far: trim its end."},
+	s.Fails = []Remedy{{"Too tight", "trim a sliver off the end of the tab and off what is folded inside."},
+		{"A gap at the corner", "fold that score again, right over. If the gap stays, trim the end of the tab."},
 		{"Opposite walls are unequal", "a score is off: measure both from their edges before you stick anything."}}
 }
 
 func (s *Step) fitChecks() {
-	s.Check = "What goes over slides on by its own weight, or with a light push, and comes off again."
+	s.Check = "It slides on by its own weight or with a light push, and comes off again."
 	s.Fails = []Remedy{
-		{"It won't go on", "look whether a wall leans out and press it in; open the last corner of the outer piece and let " +
-			"its tab reach less; next time ask for one step more clearance under Card & fit."},
-		{"It falls off", "a layer inside its wall takes up the play; next time ask for one step less."},
-		{"Layers scrape", "they are on the wrong wall, or stand proud: trim their upper edge."}}
+		{"It won't go on", "press in any wall that leans out. If that doesn't help, open the last corner of the " +
+			"outer piece and trim its tab. Next time, choose a looser fit under Card & fit."},
+		{"It falls off", "stick a layer inside its wall. Next time, choose a tighter fit."},
+		{"Layers scrape", "they are on the wrong wall or stick up too far. Trim their upper edge."}}
 }

@@ -52,7 +52,7 @@ func place(p *net.Piece, lo, hi net.Point) int {
 // slivers that shape its tabs. What is punched is among what goes.
 func CutsOf(p *net.Piece) (out []Cuts) {
 	if p.Shaped() {
-		return []Cuts{{Where: "all round", Away: p.Faces[len(p.Kept()):]}}
+		return []Cuts{{Where: "all around", Away: p.Faces[len(p.Kept()):]}}
 	}
 	var at [2][9]Cuts
 	for _, s := range p.Slits {
@@ -102,7 +102,7 @@ func (c Cuts) says(p *net.Piece, say func(Length) string) string {
 	switch {
 	case c.Trim:
 		does = append(does, plural(corners, "sliver")+" to come off, so that the tab ends a hair narrower")
-	case c.Where == "all round":
+	case c.Where == "all around":
 		does = append(does, "to the shape that is drawn")
 	case corners > 0:
 		does = append(does, fmt.Sprintf("cut away the %s marked", plural(corners, "part")))
@@ -216,7 +216,7 @@ func punches(p *net.Piece, h net.Punch, tools shop.Tools, say func(Length) strin
 			return fmt.Sprintf(", with your %s %s", punch.Size.Exact(measure.Inches),
 				map[string]string{"hole": "punch", "circle": "circle cutter"}[kind])
 		} else if owned {
-			return fmt.Sprintf(": that is %s in and your punch reaches %s, so use a screw punch, or an awl and a round file",
+			return fmt.Sprintf(": that is %s in and your punch reaches %s. Use a screw punch, or an awl and a round file",
 				say(in), say(punch.Reach))
 		}
 	}

@@ -22,7 +22,7 @@ func TrimSteps(all []Sheets, tools shop.Tools, say func(Length) string) []Step {
 }
 
 func (w Work) trim() []Step {
-	first := []string{fmt.Sprintf("Take %s. Cut out the pieces, following the numbers on the drawing of each sheet.", w.From)}
+	first := []string{fmt.Sprintf("Take %s. Cut out the pieces in the order of the numbers on each sheet.", w.From)}
 	first = append(append(first, w.tape.Across...), w.Spacers...)
 	if w.Tools.Scissors {
 		first = append(first, "Without a trimmer, mark each cut at both ends, join the marks with ruler and pencil, and cut along "+
@@ -31,7 +31,7 @@ func (w Work) trim() []Step {
 	if w.Copies > 1 {
 		once := ": set the trimmer once for each size."
 		if w.Tools.Scissors {
-			once = ": cut one of each size, and draw round it for the others."
+			once = ": cut one of each size, and draw around it for the others."
 		}
 		first = append(first, fmt.Sprintf("Make %d of everything%s", w.Copies, once))
 	}
@@ -66,7 +66,7 @@ func (w Work) trimmed(first []string) (out []Step) {
 			s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("Cut %d: %s", n+1, says), Look: OnSheet, N: n, At: float64(of.N)})
 		}
 		if len(of.Cuts) == 0 {
-			s.Frames = []Frame{{Says: "It is used whole.", Look: OnSheet, N: -1, At: float64(of.N)}}
+			s.Frames = []Frame{{Says: "Use it whole.", Look: OnSheet, N: -1, At: float64(of.N)}}
 		}
 		out = append(out, s)
 	}
@@ -102,7 +102,7 @@ func (w Work) score() (out []Step) {
 			first = false
 			s.Says = append(s.Says, "Inside face up.")
 			if w.Tools.FromRight && !w.Tools.Ruler {
-				s.Says = append(s.Says, "Your board is numbered from the right. Turn it so that its fence is at your right hand.")
+				s.Says = append(s.Says, "Your board is numbered from the right. Turn it so that its fence is on your right.")
 			}
 		}
 		s.Says = append(s.Says, words.Capital(c.Piece)+": "+strings.Join(c.Says, " "))

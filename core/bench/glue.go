@@ -219,5 +219,5 @@ func (g Glue) Frames(pieces []*net.Piece) (out []Frame) {
 // Said tells how the glue map is read.
 func (g Glue) Said() string {
 	what := map[string]string{"tape": "Tape", "both": "Tape (the darker faces) or glue (the lighter ones)"}[g.Sticks.ID]
-	return cmp.Or(what, "Glue") + " goes where the dots are, on the side that is drawn; never where it would show."
+	return cmp.Or(what, "Glue") + " goes where the dots are, on the side shown. Keep it away from where it would show."
 }

@@ -54,7 +54,7 @@ func TestOrderOfFolding(t *testing.T) {
 
 // What helps when a closure is off is told of the closures there are.
 func TestClosureFails(t *testing.T) {
-	for what, says := range map[string]string{"magnet": "They push apart|They are off", "hook dot": "They are off",
+	for what, says := range map[string]string{"magnet": "They push apart|They don't meet", "hook dot": "They don't meet",
 		"brad": "The marks are off", "ribbon": "The marks are off"} {
 		p := net.New("box", 3*in, 2*in)
 		p.Mark(what, net.Point{X: in, Y: in}, in/8)

@@ -125,10 +125,11 @@ func (w Work) fill() Step {
 	if !w.joined() && !slices.ContainsFunc(w.pieces, func(p *net.Piece) bool { return len(p.Glues) > 0 }) {
 		holds = "fold"
 	}
-	s := Step{ID: "fill", Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when every " + holds + " holds."},
+	s := Step{ID: "fill", Cautions: Take(w.Care...), Title: "Fill", Says: []string{"Fill it last, when " +
+		"every " + holds + " holds firmly."},
 		Minutes: 0.5 * float64(w.Copies)}
 	if len(w.Contents) > 0 {
-		s.Says = []string{"When every " + holds + " holds, put in " + strings.Join(w.Contents, ", ") + "."}
+		s.Says = []string{"When every " + holds + " holds firmly, put in " + strings.Join(w.Contents, ", ") + "."}
 	}
 	if i := slices.IndexFunc(w.course, func(d Done) bool { return d.Does == "fill" }); i >= 0 {
 		s.Frames = []Frame{w.moment(i)}

@@ -191,7 +191,7 @@ func (m Mark) Odd() bool { return m.Spacer > 0 || m.Ruler }
 func (m Mark) How(say func(Length) string) string {
 	switch {
 	case m.Ruler:
-		return "no groove lies there: mark it with the ruler at both ends and score along a straight edge"
+		return "there is no groove here: mark both ends with a ruler and score along a straight edge"
 	case m.Spacer > 0:
 		return fmt.Sprintf("the %s groove, with %s against the fence", say(m.Groove), spacerOf(m.Spacer, say))
 	}

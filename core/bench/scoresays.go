@@ -20,7 +20,7 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	if c.Spare > 0 {
 		w, h := c.blank()
 		cut = fmt.Sprintf("Cut %s × %s. That is %s too long on purpose: you form it on the box. Don't score it yet. "+
-			"Its scores should come near these:", say(w), say(h), say(c.Spare))
+			"Its scores will be close to these:", say(w), say(h), say(c.Spare))
 		if c.Count > 1 {
 			cut = fmt.Sprintf("%d pieces. ", c.Count) + cut
 		}
@@ -31,12 +31,12 @@ func (c ScoreCard) Sentences(say func(Length) string) (says []string) {
 	out := []string{cut}
 	if c.Slit != "" {
 		defer func() {
-			says = append(says, fmt.Sprintf("No score is wanted where a slit comes later (%s): stop short of it where its edge is "+
-				"seen.", c.Slit))
+			says = append(says, fmt.Sprintf("Don't score where a slit comes later (%s). Stop short of it if its edge "+
+				"shows.", c.Slit))
 		}()
 	}
 	if c.Handed > 0 {
-		out = append(out, fmt.Sprintf("%d of them are mirror images: turn the card over before you score.", c.Handed))
+		out = append(out, fmt.Sprintf("%d of them are mirror images. Turn the card over before you score.", c.Handed))
 	}
 	defer func() { says = append(says, c.byHand(say)...) }()
 	if c.Ruler {
@@ -128,11 +128,11 @@ func (c ScoreCard) byHand(say func(Length) string) (says []string) {
 		bends = bends || s.Kind == net.Bend
 	}
 	for _, b := range c.Bends {
-		says = append(says, fmt.Sprintf("Bend the %s round evenly, %s long, over something %s in radius; don't score it.",
+		says = append(says, fmt.Sprintf("Bend the %s evenly, %s long, over something with a radius of %s. Don't score it.",
 			b.Face, say(b.Long), say(b.Radius)))
 	}
 	if bends {
-		says = append(says, "Don't score the lines drawn as bends: the card is only bent there, by hand.")
+		says = append(says, "Don't score the lines drawn as bends. Bend the card there by hand.")
 	}
 	return says
 }

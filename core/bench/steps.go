@@ -250,7 +250,7 @@ func wayRound(p *net.Piece) string {
 	if one {
 		return "Turn the piece a quarter each time and always cut the same corner."
 	}
-	return "Make the marked cuts one by one: the corners are not all the same."
+	return "Make the marked cuts one by one. The corners are different."
 }
 
 // DressStanding is what the step is called in which layers go on when all stands.
@@ -298,8 +298,8 @@ func (s Step) Caution() string {
 }
 
 const (
-	bladeCare = "Fresh blade, fingers behind the guard, blade closed or covered when you put it down; " +
-		"follow its maker's instructions."
+	bladeCare = "Use a fresh blade and keep your fingers behind the guard. Close or cover the blade when you put it " +
+		"down, and follow its maker's instructions."
 	scissorsCare = "Scissors or knife: cut away from your body. Stop at the score."
-	glueCare     = "Air the room when you glue, keep glue from children, and follow the instructions on it."
+	glueCare     = "Open a window when you glue, keep glue away from children, and follow its instructions."
 )

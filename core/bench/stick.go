@@ -87,7 +87,8 @@ func (w Work) sticking(p *net.Piece, late map[string]bool) (says []string) {
 	}
 	for _, g := range p.Glues {
 		if f, on := p.Face(g.Face), p.Face(g.On); g.Lapped && f != nil && on != nil && f.Area() > on.Area() {
-			says = append(says, fmt.Sprintf("%s: the %s is longer than the %s it lies on; put nothing where it stands out, it would show.",
+			says = append(says, fmt.Sprintf("%s: the %s is longer than the %s it lies on. Put nothing where it "+
+				"sticks out: it would show.",
 				words.Capital(p.Name), words.Plain(g.Face), words.Plain(g.On)))
 		}
 	}
@@ -163,7 +164,8 @@ func (w Work) dry() Step {
 		s.Minutes += 0.5 * float64(w.Copies)
 	}
 	if len(s.Frames) > 0 {
-		s.Says = []string{"Try every fold before anything is stuck: fold each piece up, hold it, look at its corners, and open it again."}
+		s.Says = []string{"Try every fold before you stick anything. Fold each piece up, hold it, check its corners, " +
+			"and open it again."}
 	}
 	return s
 }
@@ -190,8 +192,8 @@ func (w Work) forming(p *net.Piece, spare Length) string {
 	if len(p.Tips) > 0 || slices.ContainsFunc(CutsOf(p), func(c Cuts) bool { return c.Trim }) {
 		lap = " Snip the corners of its end."
 	}
-	return fmt.Sprintf("%s: wrap it loosely round the box and pinch it at every edge. Take it off, score straight across at each pinch, "+
-		"and fold. Wrap it again and trim its end: it was cut %s too long.%s",
+	return fmt.Sprintf("%s: wrap it loosely around the box and pinch it at every edge. Take it off, score straight "+
+		"across at each pinch, and fold. Wrap it again and trim its end. It was cut %s too long.%s",
 		words.Capital(words.Plain(p.Name)), w.Say(spare), lap)
 }
 
@@ -226,7 +228,7 @@ func (w Work) stick() (out []Step) {
 		}
 		for _, look := range []Look{GlueOut, GlueIn} {
 			if slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return w.inner[p][g.Face] == (look == GlueIn) }) {
-				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s: it is stuck where the dots are.",
+				s.Frames = append(s.Frames, Frame{Says: fmt.Sprintf("The %s seen from its %s. Stick it where the dots are.",
 					words.Plain(p.Name), look.Side()), Look: look, Piece: p.Name})
 			}
 		}
@@ -237,7 +239,8 @@ func (w Work) stick() (out []Step) {
 		}
 		if n := len(s.Frames); n > 0 && s.Frames[n-1].Look == Standing {
 			done := s.Frames[n-1]
-			done.Says, done.At, done.Lit = fmt.Sprintf("So the %s stands.", words.Plain(p.Name)), done.At+0.45, nil
+			done.Says, done.At, done.Lit = fmt.Sprintf("This is how the %s should "+
+				"stand.", words.Plain(p.Name)), done.At+0.45, nil
 			s.Frames = append(s.Frames, done)
 		}
 		out = append(out, s)
@@ -248,10 +251,10 @@ func (w Work) stick() (out []Step) {
 // knowHow is the small knowledge that helps with sticking a piece.
 func (w Work) knowHow(p *net.Piece) (says []string) {
 	if w.deep() {
-		says = append(says, "A ruler or a stick inside presses what your fingers can't reach.")
+		says = append(says, "Use a ruler or stick inside to press where your fingers can't reach.")
 	}
 	if w.Sticks.ID != "tape" && slices.ContainsFunc(p.Glues, func(g net.Glue) bool { return p.RoleOf(g.Face) != "tab" }) {
-		says = append(says, "Pegs along the rim hold it while it dries.")
+		says = append(says, "Use pegs along the rim to hold it while it dries.")
 	}
 	flaps := 0
 	for _, g := range p.Glues {
@@ -260,7 +263,7 @@ func (w Work) knowHow(p *net.Piece) (says []string) {
 		}
 	}
 	if flaps >= 3 { // all four close one end, three of them on another
-		says = append(says, "Stand two flaps up and leave two down: they then come in the right order.")
+		says = append(says, "Stand two flaps up and leave two down, so they close in the right order.")
 	}
 	return says
 }

@@ -79,8 +79,9 @@ func TapeOf(s Sticks, pieces []*net.Piece, copies int, sheets []layout.Sheet) (t
 			t.Strips = append(t.Strips, Strip{p.Name, g.Face, max(hi.X-lo.X, hi.Y-lo.Y), p.Count * copies})
 			across := hi.Y-lo.Y >= p.Height*9/10
 			if n := neighbours(p.Name, across, sheets); n > 1 && (across || hi.X-lo.X >= p.Width*9/10) {
-				t.Across = append(t.Across, fmt.Sprintf("%s: %d of them lie side by side on the sheet; lay one strip of tape over "+
-					"the %s of all before you cut them apart.", words.Capital(p.Name), n, words.Plain(g.Face)))
+				t.Across = append(t.Across, fmt.Sprintf("%s: %d of them lie side by side on the sheet. Lay one strip "+
+					"of tape over the %s of all of them before you cut them "+
+					"apart.", words.Capital(p.Name), n, words.Plain(g.Face)))
 				t.Saved += p.Count*copies - (p.Count*copies+n-1)/n
 			}
 		}

@@ -153,7 +153,7 @@ type Sheets struct {
 	Look    Text  `json:"look,omitempty"`         // quick or deep
 	Sizes   Text  `json:"sizes,omitempty"`        // any that the card comes in, not only the one chosen
 	Offcuts Flag  `json:"offcuts,omitempty"`      // kept ones are used first
-	Margin  Text  `json:"margin,omitempty"`       // along every edge, where no piece may lie
+	Margin  Text  `json:"margin,omitempty"`       // along every edge, keep pieces this far from the edge
 	Pins    []Pin `json:"pins,omitempty"`
 }
 
@@ -204,7 +204,7 @@ func (t *Text) UnmarshalJSON(data []byte) error {
 	if len(data) > 0 && data[0] != '"' {
 		var n json.Number
 		if err := json.Unmarshal(data, &n); err != nil {
-			return fmt.Errorf("a text or a number belongs where %s stands", data)
+			return fmt.Errorf("expected a text or a number where %s is", data)
 		}
 		*t = Text(n)
 		return nil
@@ -284,7 +284,7 @@ func Blank(units string) Brief {
 // tray and its lid, to be written over.
 func NewScores() Brief {
 	b := New("in")
-	b.Name, b.Contents = "Scores from elsewhere", nil
+	b.Name, b.Contents = "Someone else's measurements", nil
 	b.Box = Box{Style: "score-list", Pieces: []Scored{
 		{ID: "1", Name: "base", Is: "tray", Width: "9 in", Height: "7 1/2 in", Across: "2, 7", Down: "2, 5 1/2"},
 		{ID: "2", Name: "lid", Is: "lid", Width: "6 9/16 in", Height: "5 1/16 in", Across: "3/4 both", Down: "3/4 both"},

@@ -29,9 +29,9 @@ func TestDecode(t *testing.T) {
 		t.Errorf("what a short document leaves unsaid: %+v", b)
 	}
 	bad := map[string]string{
-		``: "not a Brevium project", `[]`: "not a Brevium project", `{"name":"x"}`: "not a Brevium project",
-		`{"brevium":2}`: "newer Brevium", `{"brevium":1,"colour":"red"}`: "colour", `{"brevium":1,"name":[]}`: "can't be read",
-		`{"brevium":1} x`: "after top-level", `{"brevium":1,"copies":{}}`: "can't be read",
+		``: "isn't a box", `[]`: "isn't a box", `{"name":"x"}`: "isn't a box",
+		`{"brevium":2}`: "newer Brevium", `{"brevium":1,"colour":"red"}`: "colour", `{"brevium":1,"name":[]}`: "can't read",
+		`{"brevium":1} x`: "isn't a box", `{"brevium":1,"copies":{}}`: "can't read",
 		strings.Repeat(" ", Limit) + `{"brevium":1}`: "larger than",
 	}
 	for doc, part := range bad {
@@ -137,10 +137,10 @@ func TestDoors(t *testing.T) {
 			"“Notes” is 4001 letters long; it takes 4000"},
 		"an option too long": {`{"brevium":1,"box":{"options":{"lid-height":"` + strings.Repeat("1",
 			999) + `"}}}`, "“Lid height” is 999 letters"},
-		"a name twice": {`{"brevium":1,"name":"a","units":"in","Name":"b"}`, "\"Name\" stands twice"},
+		"a name twice": {`{"brevium":1,"name":"a","units":"in","Name":"b"}`, "\"Name\" is in this box twice"},
 		"a name twice in a list": {`{"brevium":1,"contents":[{"name":"a"},{"name":"b","count":1,"count":2}]}`,
-			"\"count\" stands twice"},
-		"an identity twice": {`{"brevium":1,"contents":[{"id":"x"},{"id":"x"}]}`, "stands there twice"},
+			"\"count\" is in this box twice"},
+		"an identity twice": {`{"brevium":1,"contents":[{"id":"x"},{"id":"x"}]}`, "twice"},
 		"a newer format":    {`{"brevium":2}`, "newer Brevium"},
 	} {
 		if _, err := Decode([]byte(c.doc)); err == nil || !strings.Contains(err.Error(), c.says) {

@@ -33,11 +33,10 @@ func (b Brief) Encode() []byte { return Form.Encode(b) }
 func (b *Brief) Begin(data []byte) error {
 	var head struct{ Brevium *int }
 	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
-		return fmt.Errorf("this is not a Brevium project: it should be JSON and begin {\"brevium\": %d, ...}%s",
-			Version, document.Detail(err))
+		return fmt.Errorf("this isn't a box that Brevium saved%s", document.Detail(err))
 	}
 	if *head.Brevium != Version {
-		return fmt.Errorf("this project is of format %d and this Brevium reads format %d; use a newer Brevium",
+		return fmt.Errorf("this box was saved by a newer Brevium (format %d; this one reads %d). Open it with that one",
 			*head.Brevium, Version)
 	}
 	*b = silent(data)
@@ -47,10 +46,10 @@ func (b *Brief) Begin(data []byte) error {
 // Own says what is wrong beside the lists: answers, cards for parts, the boxes of a set.
 func (b *Brief) Own() error {
 	if n := len(b.Box.Options); n > mostOptions {
-		return fmt.Errorf("this project lists %d options; the most is %d", n, mostOptions)
+		return fmt.Errorf("this box lists %d options; the most is %d", n, mostOptions)
 	}
 	if n := len(b.Card.Stocks); n > mostOwn {
-		return fmt.Errorf("this project lists %d cards for parts; the most is %d", n, mostOwn)
+		return fmt.Errorf("this box lists %d cards for parts; the most is %d", n, mostOwn)
 	}
 	return b.checkSet()
 }

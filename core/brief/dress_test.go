@@ -88,13 +88,13 @@ func TestDressIsItsOwn(t *testing.T) {
 		t.Errorf("%+v %+v", merged.Dress.Layers, conflicts)
 	}
 	for _, c := range []struct{ dress, says string }{
-		{`{"layers": [{"on": "a", "id": "x"}, {"on": "b", "id": "x"}]}`, "stands there twice"},
+		{`{"layers": [{"on": "a", "id": "x"}, {"on": "b", "id": "x"}]}`, "twice"},
 		{`{"layers": [{"on": "a", "id": "x.y"}]}`, "has a dot"},
 		{`{"toppers": [` + strings.Repeat(`{"shape": "star"},`, 40) + `{"shape": "star"}]}`,
 			"lists 41 toppers; the most is 40"},
 		{`{"layers": [{"on": "` + strings.Repeat("front, ", 200) + `"}]}`, "letters long"},
-		{`{"layers": [{"over": "front"}]}`, "unknown field"},
-		{`{"bands": {}}`, "unknown field"},
+		{`{"layers": [{"over": "front"}]}`, "field that Brevium doesn't know"},
+		{`{"bands": {}}`, "field that Brevium doesn't know"},
 	} {
 		_, err := Decode([]byte(`{"brevium": 1, "name": "x", "units": "in", "box": {"style": "tray-lid"}, "card": {}, "dress": ` + c.dress + `}`))
 		if err == nil || !strings.Contains(err.Error(), c.says) {

@@ -10,7 +10,7 @@ import (
 
 // Form states the document to the engine that reads, keeps and merges it.
 var Form = document.New(document.Form[Brief]{
-	Name: "project", Limit: Limit, Table: Table, Maps: []string{"box.options", "card.stocks"},
+	Name: "box", Limit: Limit, Table: Table, Maps: []string{"box.options", "card.stocks"},
 	Lists: []document.List{
 		{Path: "contents", What: "things", Most: 100, Dotted: true},
 		{Path: "box.pieces", What: "pieces", Most: 100, Dotted: true},

@@ -27,7 +27,7 @@ func TestLengths(t *testing.T) {
 		{"10 mm, 2 cm both", []measure.Length{10 * mm, 20 * mm, 9*in - 20*mm}, ""},
 		{"", nil, ""}, {" , ; ", nil, ""},
 		{"2, seven", nil, "not a length"},
-		{"0", nil, "can't be nothing"},
+		{"0", nil, "can't be 0"},
 		{"-1", nil, "A score"},
 		{"both", nil, "A score"},
 	} {

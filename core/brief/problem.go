@@ -81,11 +81,11 @@ func NewReader(b *Brief) *Reader {
 	case "mm", "cm":
 		r.Units = measure.Unit(b.Units)
 	default:
-		r.Problem("units", fmt.Sprintf("%q is not a unit Brevium measures in.", b.Units), "Choose in, mm or cm.")
+		r.Problem("units", fmt.Sprintf("Brevium doesn't measure in %q.", b.Units), "Choose in, mm or cm.")
 	}
 	step, err := measure.ParseStep(string(b.Tools.Step), r.Units)
 	if err != nil {
-		r.Problem("tools.step", sentence(err), "Choose the finest mark on your tools.")
+		r.Problem("tools.step", sentence(err), "Choose the smallest mark on your tools.")
 		step = measure.DefaultStep(r.Units)
 	}
 	step = step.In(r.Units)
@@ -108,7 +108,7 @@ func called(field string, as []string) string {
 func (r *Reader) Length(field string, text Text, as ...string) (measure.Length, bool) {
 	l, ok := r.LengthOrNone(field, text, as...)
 	if ok && l == 0 {
-		r.Problem(field, called(field, as)+" can't be nothing.", "Give it a size. "+measure.How)
+		r.Problem(field, called(field, as)+" can't be 0.", "Give it a size. "+measure.How)
 		return 0, false
 	}
 	return l, ok
@@ -123,8 +123,8 @@ func (r *Reader) LengthOrNone(field string, text Text, as ...string) (measure.Le
 	}
 	if r.Units.Metric() && measure.Fraction(string(text)) && field != "" {
 		inches := strings.TrimSpace(string(text)) + " in"
-		says := fmt.Sprintf("%s: “%s” is a fraction, and this box is in %s.", called(field, as), text, r.Units.Word())
-		r.Warn(Warning{Code: "inches", Text: says, Fix: "Inches?", Set: To(field, inches), Press: "Yes, inches"})
+		says := fmt.Sprintf("%s: “%s” is a fraction, but this box is in %s.", called(field, as), text, r.Units.Word())
+		r.Warn(Warning{Code: "inches", Text: says, Fix: "Did you mean inches?", Set: To(field, inches), Press: "Use inches"})
 	}
 	return l, true
 }
@@ -160,13 +160,13 @@ func (r *Reader) Count(field string, text Whole, most int) (int, bool) {
 	n, err := strconv.Atoi(s)
 	switch {
 	case s == "":
-		r.Problem(field, what+": nothing is written here.", "Write a whole number, 1 or more.")
+		r.Problem(field, what+" is empty.", "Write a whole number, 1 or more.")
 	case err != nil && strings.Trim(s, "0123456789") == "":
-		r.Problem(field, fmt.Sprintf("%s: %s is far too many.", what, s), fmt.Sprintf("The most is %d.", most))
+		r.Problem(field, fmt.Sprintf("%s: %s is too many.", what, s), fmt.Sprintf("The most is %d.", most))
 	case err != nil:
 		r.Problem(field, fmt.Sprintf("%s: %q is not a whole number.", what, s), "Write a whole number, 1 or more.")
 	case n < 1:
-		r.Problem(field, what+": there must be at least one.", "Write a whole number, 1 or more.")
+		r.Problem(field, what+": write at least 1.", "Write a whole number, 1 or more.")
 	case n > most:
 		r.Problem(field, fmt.Sprintf("%s: %d is too many.", what, n), fmt.Sprintf("The most is %d.", most))
 	default:
@@ -185,7 +185,7 @@ func (r *Reader) Flag(field string, text Flag, open bool) bool {
 	case "":
 		return open
 	}
-	r.Problem(field, fmt.Sprintf("%s: %q is neither yes nor no.", called(field, nil), text), "Answer yes or no.")
+	r.Problem(field, fmt.Sprintf("%s: %q isn't yes or no.", called(field, nil), text), "Answer yes or no.")
 	return open
 }
 
@@ -209,7 +209,7 @@ func (r *Reader) Mass(field string, text Text) float64 {
 	// A number is written like a length is.
 	l, err := measure.Parse(s+" mm", measure.Millimetres)
 	if err != nil || s == "" {
-		r.Problem(field, fmt.Sprintf("%s: %q is not a mass.", called(field, nil), text),
+		r.Problem(field, fmt.Sprintf("%s: %q isn't a weight.", called(field, nil), text),
 			"Write it like 120 g, 4 oz or 1/2 lb, or leave it empty.")
 		return 0
 	}
@@ -223,7 +223,7 @@ func (r *Reader) Name(field string, text Text, what string) string {
 		r.Problem(field, what+" has no name.", "Give it a name you will know it by.")
 	}
 	if words.Letters(name) > 80 {
-		r.Problem(field, what+" has a name too long to print.", "Keep it under 80 letters; the notes take more.")
+		r.Problem(field, what+" has a name too long to print.", "Keep it under 80 letters. Use the notes for more.")
 	}
 	return name
 }

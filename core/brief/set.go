@@ -241,11 +241,11 @@ func (b *Brief) checkSet() error {
 		return nil
 	}
 	if n := len(b.Several.Boxes); n > mostBoxes {
-		return fmt.Errorf("this set has %d boxes; the most is %d", n, mostBoxes)
+		return fmt.Errorf("this set has %d boxes, and a set takes %d", n, mostBoxes)
 	}
 	for i := range b.Several.Boxes {
 		if id := b.Several.Boxes[i].ID; len(id) > 24 || b.Several.At(id) != i {
-			return fmt.Errorf("the identity %.20q of a box is too long or stands there twice; leave it out", id)
+			return fmt.Errorf("the id %.20q of a box is too long or used twice; leave it out", id)
 		}
 		m := b.Member(i)
 		m.Several = nil

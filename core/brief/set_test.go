@@ -133,10 +133,10 @@ func TestSmallSets(t *testing.T) {
 
 func TestSetsAreBounded(t *testing.T) {
 	for says, boxes := range map[string]string{
-		"this set has 13 boxes": strings.Repeat(`{},`, 12) + `{}`,
-		"stands there twice":    `{"id": "7"}, {"id": "7"}`,
-		"unknown field":         `{"hat": 1}`,
-		"top: ":                 `{"name": "top", "box": {"style": "` + strings.Repeat("x", 300) + `"}}`,
+		"this set has 13 boxes":           strings.Repeat(`{},`, 12) + `{}`,
+		"twice":                           `{"id": "7"}, {"id": "7"}`,
+		"field that Brevium doesn't know": `{"hat": 1}`,
+		"top: ":                           `{"name": "top", "box": {"style": "` + strings.Repeat("x", 300) + `"}}`,
 	} {
 		_, err := Decode([]byte(`{"brevium": 1, "set": {"kind": "stack", "boxes": [` + boxes + `]}}`))
 		if err == nil || !strings.Contains(err.Error(), says) {

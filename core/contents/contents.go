@@ -48,15 +48,16 @@ type Shape struct {
 // Shapes lists the shapes.
 var Shapes = []Shape{
 	{"block", "Block", []string{"length", "width", "height"}, nil,
-		"Measure at the widest place, over the wrapping. Of several, measure three and take the largest.", 6},
+		"Measure the widest place, wrapping included. If you have several, measure three and use the largest.", 6},
 	{"flat", "Flat item", []string{"length", "width", "thickness"}, []string{"decorated"},
-		"Press lightly and measure the thickness of ten together, then take a tenth; decorated, measure one at its highest place.", 24},
+		"Press ten together lightly, measure the stack, and divide by ten. If they are decorated, measure one at its " +
+			"thickest place.", 24},
 	{"cylinder", "Cylinder or jar", []string{"diameter", "height"}, []string{"neck-diameter", "neck-height"},
-		"Stand it between two blocks and measure between them; the height goes to the top of the closure.", 1},
+		"Stand it between two blocks and measure between them. Measure the height to the top of the lid.", 1},
 	{"ball", "Ball", []string{"diameter"}, nil,
-		"Turn it between two blocks: measure three ways round and take the largest.", 1},
+		"Hold it between two blocks. Measure three ways and use the largest.", 1},
 	{"soft", "Soft thing", []string{"length", "width", "height"}, []string{"press"},
-		"Measure it at rest, then how far a flat hand presses it without harm.", 2},
+		"Measure it at rest. Then measure how far a flat hand can press it without harm.", 2},
 }
 
 // ShapeOf finds a shape by name.
@@ -124,7 +125,7 @@ func most(things []Thing) (at int) {
 func readThing(r *brief.Reader, field string, item brief.Item) Thing {
 	shape, ok := ShapeOf(string(item.Shape))
 	if !ok {
-		r.Problem(field+"shape", fmt.Sprintf("%q is not a shape Brevium knows.", item.Shape),
+		r.Problem(field+"shape", fmt.Sprintf("Brevium doesn't know the shape %q.", item.Shape),
 			"Choose block, flat, cylinder, ball or soft.")
 	}
 	t := Thing{ID: item.ID, Name: r.Name(field+"name", item.Name, "This thing"), Shape: shape.ID, Stack: shape.Stack}
@@ -168,7 +169,8 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 		t.Size = Size{need("length", item.Length), need("width", item.Width), need("thickness", item.Thickness)}
 		if d := may("decorated", item.Decorated); d > 0 {
 			if d < t.Size.Height {
-				r.Problem(field+"decorated", "Decorated it is thinner than bare.", "Measure it decorated at its highest place.")
+				r.Problem(field+"decorated", "It is thinner decorated than plain.", "Measure it decorated, at its "+
+					"thickest place.")
 			}
 			t.Size.Height = d
 		}
@@ -186,8 +188,8 @@ func (t *Thing) readSize(r *brief.Reader, field string, item brief.Item) {
 	if t.Shape == "soft" {
 		press := may("press", item.Press)
 		if press > 0 && press*4 > t.Size.Height*3 {
-			r.Problem(field+"press", fmt.Sprintf("Pressed by %s, nothing much is left of %s.", r.Say(press),
-				r.Say(t.Size.Height)), "Say how far it goes down under a flat hand.")
+			r.Problem(field+"press", fmt.Sprintf("If %s presses down %s, almost nothing is left.", r.Say(press),
+				r.Say(t.Size.Height)), "Write how far it goes down under a flat hand.")
 			return
 		}
 		t.Size.Height -= press
@@ -200,9 +202,10 @@ func (t *Thing) readNeck(r *brief.Reader, field string, wide, high Length) {
 	}
 	switch {
 	case wide == 0 || wide >= t.Size.Length:
-		r.Problem(field+"neck-diameter", "A neck is narrower than the body.", "Measure the neck, or leave both its fields empty.")
+		r.Problem(field+"neck-diameter", "The neck must be narrower than the body.", "Measure the neck, or leave "+
+			"both neck fields empty.")
 	case high == 0 || high >= t.Size.Height:
-		r.Problem(field+"neck-height", "A neck is lower than the whole.",
+		r.Problem(field+"neck-height", "The neck must be shorter than the whole thing.",
 			"Measure from the shoulder to the top, or leave both fields empty.")
 	default:
 		t.NeckDiameter, t.NeckHeight = wide, high

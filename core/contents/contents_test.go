@@ -112,10 +112,10 @@ func TestBadThings(t *testing.T) {
 	good := brief.Item{Name: "jar", Shape: "cylinder", Diameter: "54", Height: "68", Count: "1"}
 	for _, c := range []struct{ field, text, says string }{
 		{"neck-diameter", "60", "narrower than the body"}, {"neck-height", "5", "narrower"},
-		{"mass", "heavy", "not a mass"}, {"mass", "-3 g", "not a mass"},
-		{"stack", "0", "at least one"}, {"stack", "many", "whole number"},
-		{"food", "perhaps", "neither yes nor no"}, {"height", "0", "can't be nothing"},
-		{"shape", "heart", "not a shape"},
+		{"mass", "heavy", "isn't a weight"}, {"mass", "-3 g", "isn't a weight"},
+		{"stack", "0", "at least 1"}, {"stack", "many", "whole number"},
+		{"food", "perhaps", "isn't yes or no"}, {"height", "0", "can't be 0"},
+		{"shape", "heart", "doesn't know the shape"},
 	} {
 		b := brief.New("mm")
 		b.Contents = []brief.Item{good}

@@ -110,13 +110,13 @@ func (t *Thing) readRest(r *brief.Reader, field string) {
 	word := strings.TrimSuffix(rest, "s")
 	switch {
 	case t.Lie == MayNot && t.Stand == MayNot:
-		r.Problem(at, fmt.Sprintf("The %s may neither lie nor stand, so there is no way to put it in.", name),
-			fmt.Sprintf("Let it %s, as it was measured.", word), at, "yes")
+		r.Problem(at, fmt.Sprintf("The %s may not lie down or stand up, so there is no way to put it in.", name),
+			fmt.Sprintf("Let it %s, the way it was measured.", word), at, "yes")
 	case t.Shape == "soft":
-		r.Problem(at, fmt.Sprintf("A soft thing rests as it was measured, and there it %s.", rest),
-			fmt.Sprintf("Let it %s, or measure it as it should rest.", word), at, "yes")
+		r.Problem(at, fmt.Sprintf("A soft thing rests the way it was measured, and there it %s.", rest),
+			fmt.Sprintf("Let it %s, or measure it the way it should rest.", word), at, "yes")
 	case forbids == MayNot:
-		r.Problem(at, fmt.Sprintf("The %s must stay upright, as it was measured: there it %s, and may not.", name, rest),
-			fmt.Sprintf("Let it %s, or let it be turned.", word), at, "yes")
+		r.Problem(at, fmt.Sprintf("The %s must stay upright, but then it %s, which you ruled out.", name, rest),
+			fmt.Sprintf("Let it %s, or allow it to be turned.", word), at, "yes")
 	}
 }

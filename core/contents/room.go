@@ -55,12 +55,12 @@ func ReadRoom(b *brief.Brief, r *brief.Reader, things []Thing, divided bool) Roo
 	}
 	around, why := usual(u, 2, 3), "enough for a fingertip"
 	if standing != "" {
-		around, why = usual(u, 4, 6), "so that the "+standing+" can be leafed through"
+		around, why = usual(u, 4, 6), "so that you can flick through the "+standing+""
 	}
 	room.Around = open("around", b.Room.Around, "Finger room", around, why+" on each side")
 	pad, below, whyPad := Length(0), Length(0), ""
 	if fragile != "" {
-		pad, below, whyPad = usual(u, 2, 3), usual(u, 4, 6), "the "+fragile+" is fragile and wants tissue"
+		pad, below, whyPad = usual(u, 2, 3), usual(u, 4, 6), "the "+fragile+" is fragile and needs tissue"
 	} else if food != "" {
 		below, whyPad = usual(u, 1, 1), "a sheet of food paper under the "+food
 	}
@@ -70,12 +70,12 @@ func ReadRoom(b *brief.Brief, r *brief.Reader, things []Thing, divided bool) Roo
 	if divided {
 		between, whyBetween = usual(u, 1, 1), "on each side of a divider, so that things slide in"
 	} else if fragile != "" {
-		between, whyBetween = usual(u, 2, 3), "the "+fragile+" must not knock against its neighbour"
+		between, whyBetween = usual(u, 2, 3), "the "+fragile+" must not knock against the next one"
 	}
 	room.Said = b.Room.Between != ""
 	room.Between = open("between", b.Room.Between, "Between things", between, whyBetween)
-	room.Above = open("above", b.Room.Above, "Room above", usual(u, 1, 1), "clear of the lid")
-	room.Proud = open("proud", b.Room.Proud, "Standing proud of the rim", 0, "")
+	room.Above = open("above", b.Room.Above, "Room under the lid", usual(u, 1, 1), "clear of the lid")
+	room.Proud = open("proud", b.Room.Proud, "Sticking out above the rim", 0, "")
 	return room
 }
 

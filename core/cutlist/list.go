@@ -87,12 +87,12 @@ var Form = document.New(document.Form[List]{
 	Lists: []document.List{{Path: "sheets", What: "sheets"}, {Path: "pieces", What: "pieces"}, {Path: "pins", What: "pins"}},
 	Table: []document.Field{
 		{Path: "name", Kind: document.Words, Label: "name"},
-		{Path: "units", Label: "bare numbers are"},
-		{Path: "aim", Label: "what is to be least"},
-		{Path: "among-equals", Label: "among equals"},
+		{Path: "units", Label: "numbers without a unit are"},
+		{Path: "aim", Label: "aim for"},
+		{Path: "among-equals", Label: "if equal, prefer"},
 		{Path: "longest-cut", Kind: document.Distance, Label: "longest cut"},
 		{Path: "margin", Kind: document.Distance, Label: "margin"},
-		{Path: "work", Label: "how long to look"},
+		{Path: "work", Label: "how long to search"},
 		{Path: "sheets.*.name", Kind: document.Words, Label: "name"},
 		{Path: "sheets.*.width", Kind: document.Distance, Label: "width"},
 		{Path: "sheets.*.height", Kind: document.Distance, Label: "height"},
@@ -146,15 +146,15 @@ func Read(l List) (least.Task, *brief.Report) {
 	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of 3 to 6 mm.")
 	switch {
 	case len(l.Sheets) == 0:
-		r.Problem("sheets", "There is no sheet to cut from.", "Name a size, such as 12 x 12 in.")
+		r.Problem("sheets", "There is no sheet to cut from.", "Write a size, such as 12 x 12 in.")
 	case len(l.Sheets) > MostSheets:
-		r.Problem("sheets", fmt.Sprintf("%d sizes of sheet are too many.", len(l.Sheets)),
-			fmt.Sprintf("Name %d at the most.", MostSheets))
+		r.Problem("sheets", fmt.Sprintf("%d sheet sizes are too many.", len(l.Sheets)),
+			fmt.Sprintf("List up to %d.", MostSheets))
 	case len(l.Pieces) == 0:
 		r.Problem("pieces", "There is nothing to cut.", "Add a piece with its width and height.")
 	case len(l.Pieces) > MostLines:
 		r.Problem("pieces", fmt.Sprintf("%d lines of pieces are too many at once.", len(l.Pieces)),
-			fmt.Sprintf("Cut %d lines at the most, or put those alike together.", MostLines))
+			fmt.Sprintf("List up to %d lines. Put pieces of the same size on one line.", MostLines))
 	default:
 		for i, s := range l.Sheets {
 			r.sheet(i, s, margin)
@@ -182,7 +182,7 @@ func (r *reading) choice(field string, text brief.Text, of ...string) int {
 	}
 	i := slices.Index(of, strings.ToLower(strings.TrimSpace(string(text))))
 	if i < 0 {
-		r.Problem(field, fmt.Sprintf("%q is not among the answers.", text), "Write "+strings.Join(of, " or ")+".")
+		r.Problem(field, fmt.Sprintf("%q isn't one of the choices.", text), "Write "+strings.Join(of, " or ")+".")
 		return 0
 	}
 	return i
@@ -199,7 +199,7 @@ func (r *reading) length(field string, text brief.Text, low, most measure.Length
 		return 0
 	}
 	if l < low || l > most {
-		r.Problem(field, fmt.Sprintf("%s won't do here. Give a length from %s to %s.", text, r.Say(low), r.Say(most)), fix)
+		r.Problem(field, fmt.Sprintf("%s doesn't work here. Write a length from %s to %s.", text, r.Say(low), r.Say(most)), fix)
 		return 0
 	}
 	return l
@@ -208,10 +208,10 @@ func (r *reading) length(field string, text brief.Text, low, most measure.Length
 // side is a length that must be there.
 func (r *reading) side(field, of string, text brief.Text) measure.Length {
 	if strings.TrimSpace(string(text)) == "" {
-		r.Problem(field, of+" has no "+field[strings.LastIndexByte(field, '.')+1:]+".", "Write it, such as 7 1/2 in.")
+		r.Problem(field, of+" has no "+field[strings.LastIndexByte(field, '.')+1:]+".", "Write it like 7 1/2 in.")
 		return 0
 	}
-	return r.length(field, text, leastSide, mostSide, "Correct it, or take the line off the list.")
+	return r.length(field, text, leastSide, mostSide, "Fix it, or remove the line.")
 }
 
 func (r *reading) count(field string, text brief.Whole, none, most int) int {
@@ -220,7 +220,7 @@ func (r *reading) count(field string, text brief.Whole, none, most int) int {
 	}
 	n, err := strconv.Atoi(strings.TrimSpace(string(text)))
 	if err != nil || n < 0 || n > most {
-		r.Problem(field, fmt.Sprintf("%q is no number from 0 to %d.", text, most), "Write how many.")
+		r.Problem(field, fmt.Sprintf("%q isn't a number from 0 to %d.", text, most), "Write how many.")
 		return none
 	}
 	return n
@@ -237,7 +237,7 @@ func (r *reading) sheet(i int, s Sheet, margin measure.Length) {
 		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of 3 to 6 mm.")
 	}
 	if size.W > 0 && size.H > 0 && 2*size.Margin >= min(size.W, size.H) {
-		r.Problem(at("margin"), "The margin leaves nothing of "+name+".", "Write a smaller one.")
+		r.Problem(at("margin"), "This margin leaves nothing of "+name+".", "Write a smaller margin.")
 	}
 	if size.Offcut && size.Count == least.Unlimited {
 		size.Count = 1
@@ -245,12 +245,13 @@ func (r *reading) sheet(i int, s Sheet, margin measure.Length) {
 	if text := strings.TrimSpace(string(s.Price)); text != "" {
 		n, err := strconv.ParseFloat(strings.ReplaceAll(text, ",", "."), 64)
 		if err != nil || n < 0 || n > 10_000 || math.IsNaN(n) {
-			r.Problem(at("price"), fmt.Sprintf("%q is no price of a sheet.", text), "Write a number, such as 0.40.")
+			r.Problem(at("price"), fmt.Sprintf("%q isn't a price of a sheet.", text), "Write a number, such as 0.40.")
 		} else {
 			size.Price = int64(math.Round(n * 100))
 		}
 	} else if r.task.Aim == least.Cost && !size.Offcut {
-		r.Problem(at("price"), name+" has no price, so the least cost can't be found.", "Write its price, or aim at fewest sheets.",
+		r.Problem(at("price"), name+" has no price, so Brevium can't find the lowest cost.", "Write its price, or "+
+			"aim for fewest sheets.",
 			"aim", "sheets")
 	}
 	r.task.Sheets = append(r.task.Sheets, size)
@@ -280,15 +281,15 @@ func (r *reading) pieces() {
 		r.short(at("name"), p.Name)
 		n := r.count(at("count"), p.Count, 1, 100_000_000)
 		if n == 0 {
-			r.Problem(at("count"), "None of "+name+" is to be cut.", "Write how many, or take the line off the list.")
+			r.Problem(at("count"), ""+name+": you asked for none.", "Write how many, or remove the line.")
 		}
 		if total += n; total > MostPieces {
 			r.Problem(at("count"), fmt.Sprintf("With %s this is more than %d pieces at once.", name, MostPieces),
-				"Cut fewer at a time: what is alike can be cut again by the same sheets.")
+				"Cut fewer at a time, and repeat the same sheets.")
 			return
 		}
 		if p.Turn != "" && p.Turn != "yes" && p.Turn != "no" {
-			r.Problem(at("turn"), fmt.Sprintf("%q does not say whether %s may be turned.", p.Turn, name), "Write yes or no.")
+			r.Problem(at("turn"), fmt.Sprintf("May %[2]s be turned? %[1]q isn't yes or no.", p.Turn, name), "Write yes or no.")
 		}
 		piece := least.Piece{Piece: layout.Piece{Name: name, W: r.side(at("width"), name, p.Width),
 			H: r.side(at("height"), name, p.Height), Count: n, Upright: p.Turn == "no"}, Run: string(p.Run)}
@@ -301,7 +302,8 @@ func (r *reading) pieces() {
 		}
 		if on := func(s least.Size) bool { return piece.On(s.Stock) }; !slices.ContainsFunc(r.task.Sheets, on) {
 			if len(p.Stock.List()) > 0 {
-				r.Problem(at("stock"), fmt.Sprintf("There is no sheet of %s for %s.", p.Stock, name), "Name a sheet of that stock.")
+				r.Problem(at("stock"), fmt.Sprintf("There is no sheet of %s for %s.", p.Stock, name), "Add a sheet "+
+					"of that card.")
 			} else { // of any
 				for _, s := range r.task.Sheets {
 					piece.Stocks = append(piece.Stocks, s.Stock)
@@ -314,14 +316,14 @@ func (r *reading) pieces() {
 
 func (r *reading) pins() {
 	if len(r.Pins) > MostPins {
-		r.Problem("pins", "Too many pieces are pinned.", fmt.Sprintf("Pin %d at the most.", MostPins))
+		r.Problem("pins", "Too many pieces are pinned.", fmt.Sprintf("Pin up to %d.", MostPins))
 		return
 	}
 	for i, p := range r.Pins {
 		at := func(f string) string { return fmt.Sprintf("pins.%d.%s", i, f) }
 		pin := least.Pin{Sheet: r.count(at("sheet"), p.Sheet, 1, MostPieces) - 1, Turned: p.Turned == "yes",
-			At: layout.Spot{X: r.length(at("x"), p.X, 0, mostSide, "Say how far from the left."),
-				Y: r.length(at("y"), p.Y, 0, mostSide, "Say how far from the top.")}}
+			At: layout.Spot{X: r.length(at("x"), p.X, 0, mostSide, "Write how far from the left."),
+				Y: r.length(at("y"), p.Y, 0, mostSide, "Write how far from the top.")}}
 		pin.Piece = slices.IndexFunc(r.task.Pieces, func(o least.Piece) bool { return o.Name == string(p.Piece) })
 		if pin.Piece < 0 {
 			r.Problem(at("piece"), fmt.Sprintf("%q is not on the list.", p.Piece), "Pin a piece by its name.")
@@ -332,7 +334,7 @@ func (r *reading) pins() {
 			pin.Size = slices.IndexFunc(r.task.Sheets, func(s least.Size) bool { return r.task.Pieces[pin.Piece].On(s.Stock) })
 		}
 		if pin.Size < 0 {
-			r.Problem(at("size"), fmt.Sprintf("%q is no sheet of the list.", p.Size), "Name the sheet it is pinned on.")
+			r.Problem(at("size"), fmt.Sprintf("There is no sheet %q on the list.", p.Size), "Name the sheet it is pinned on.")
 		}
 		if pin.Sheet < 0 {
 			r.Problem(at("sheet"), "Sheets are numbered from 1.", "Write 1 for the first.")

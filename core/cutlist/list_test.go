@@ -62,10 +62,10 @@ func TestLine(t *testing.T) {
 func TestLeft(t *testing.T) {
 	sheet := `"units":"mm","sheets":[{"name":"A4","width":210,"height":297,"count":2}],`
 	for pieces, says := range map[string]string{
-		`{"name":"wide","width":215,"height":220}`:                                  "5 mm too large for A4. Make it 5 mm smaller",
-		`{"name":"lying","width":290,"height":200,"turn":false}`:                    "only when it is turned",
+		`{"name":"wide","width":215,"height":220}`:                                  "5 mm too big for A4. Make it 5 mm smaller",
+		`{"name":"lying","width":290,"height":200,"turn":false}`:                    "only fits A4 when it is turned",
 		`{"name":"many","width":200,"height":200,"count":5}`:                        "not enough sheets for 3 of many",
-		`{"name":"ok","width":9,"height":9},{"name":"no","width":400,"height":400}`: "no is 400 mm × 400 mm",
+		`{"name":"ok","width":9,"height":9},{"name":"no","width":400,"height":400}`: "no (400 mm × 400 mm)",
 	} {
 		got, holds, read := told(t, `{`+sheet+`"pieces":[`+pieces+`]}`)
 		if holds || !read || len(got.Left) != 1 || !strings.Contains(got.Left[0].Why, says) || got.Proved {
@@ -74,7 +74,7 @@ func TestLeft(t *testing.T) {
 	}
 	got, holds, _ := told(t, `{"units":"mm","longest-cut":150,"sheets":[{"name":"A3","width":297,"height":420}],
 		"pieces":[{"name":"p","width":100,"height":100}]}`)
-	if holds || !strings.Contains(got.Left[0].Why, "the trimmer is too short") {
+	if holds || !strings.Contains(got.Left[0].Why, "your trimmer is too short") {
 		t.Errorf("%+v", got)
 	}
 }

@@ -69,7 +69,7 @@ type Left struct {
 // Why tells of each piece that was not laid by how much it is too large, or what there is not enough of.
 func Why(t least.Task, r least.Result, say func(measure.Length) string) (out []Left) {
 	for _, p := range r.TooBig {
-		l := Left{Piece: p, Fix: "Make it smaller, or take a larger sheet."}
+		l := Left{Piece: p, Fix: "Make it smaller, or use a larger sheet."}
 		by, on, turns := measure.Length(0), least.Size{}, false
 		for _, s := range t.Sheets {
 			if !mayLie(t, p, s) {
@@ -88,20 +88,20 @@ func Why(t least.Task, r least.Result, say func(measure.Length) string) (out []L
 		}
 		switch {
 		case turns:
-			l.Text = fmt.Sprintf("%s lies on %s only when it is turned.", p.Name, on.Name)
-			l.Fix = "Let it be turned, or take a larger sheet."
+			l.Text = fmt.Sprintf("%s only fits %s when it is turned.", p.Name, on.Name)
+			l.Fix = "Allow it to be turned, or use a larger sheet."
 		case by > 0:
-			l.Text = fmt.Sprintf("%s is %s × %s, and %s too large for %s.", p.Name, say(p.W), say(p.H), say(by), on.Name)
-			l.Fix = fmt.Sprintf("Make it %s smaller, or take a larger sheet.", say(by))
+			l.Text = fmt.Sprintf("%s (%s × %s) is %s too big for %s.", p.Name, say(p.W), say(p.H), say(by), on.Name)
+			l.Fix = fmt.Sprintf("Make it %s smaller, or use a larger sheet.", say(by))
 		default:
-			l.Text, l.Fix = fmt.Sprintf("%s can't be cut out: the trimmer is too short for %s.", p.Name, on.Name),
-				"Cut with a knife along a ruler (leave the longest cut open), or take a smaller sheet."
+			l.Text, l.Fix = fmt.Sprintf("You can't cut %s: your trimmer is too short for %s.", p.Name, on.Name),
+				"Cut with a knife along a ruler (leave the longest cut empty), or use a smaller sheet."
 		}
 		out = append(out, l)
 	}
 	for _, p := range r.Short {
 		out = append(out, Left{p, fmt.Sprintf("There are not enough sheets for %d of %s.", p.Count, p.Name),
-			"Have more sheets in hand, or cut fewer."})
+			"Get more sheets, or cut fewer."})
 	}
 	return out
 }
@@ -133,7 +133,7 @@ func Line(ctx context.Context, l List) (line []byte, holds bool, err error) {
 
 // Refused is the line for a list that can't be used.
 func Refused(err error) []byte {
-	return encode(Told{Sheets: []layout.Told{}, Problems: []brief.Problem{{Text: err.Error(), Fix: "Correct the list."}}})
+	return encode(Told{Sheets: []layout.Told{}, Problems: []brief.Problem{{Text: err.Error(), Fix: "Fix the list."}}})
 }
 
 func encode(t Told) []byte {
@@ -169,7 +169,7 @@ func ReadCSV(r io.Reader) ([]Piece, error) {
 			Run: brief.Text(c["run"])})
 	}
 	if len(out) == 0 {
-		return nil, errors.New("this list has headings and no pieces")
+		return nil, errors.New("this list has headings but no pieces")
 	}
 	return out, nil
 }

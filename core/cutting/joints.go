@@ -121,7 +121,7 @@ func (t *Table) Wraps(piece *net.Piece) bool {
 }
 
 // formed reports whether a piece is to be formed on the box: a band of the dressing as it says, all others
-// as the house does it.
+// as in Supplies.
 func (t *Table) formed(piece *net.Piece) bool {
 	if t.Wish.Belt == nil || t.Wish.Belt.Form == "" || t.Dressed == nil {
 		return t.Forms

@@ -79,7 +79,7 @@ func (t *Table) PatternSays(piece *net.Piece, panels map[string][]dress.Stands) 
 	if top == "" {
 		return ""
 	}
-	says := fmt.Sprintf("The top of the pattern lies at the %s edge, as it is drawn.", top)
+	says := fmt.Sprintf("The top of the pattern is at the %s edge in the drawing.", top)
 	how := map[int][]string{}
 	for _, u := range panels[piece.Name] {
 		turn := (u.Up - t.grows(piece) + 4) % 4
@@ -96,7 +96,7 @@ func (t *Table) PatternSays(piece *net.Piece, panels map[string][]dress.Stands) 
 		}
 	}
 	if len(parts) > 0 {
-		says += " It then stands " + strings.Join(parts, ", and ") + ": dress these where it matters."
+		says += " The pattern is then " + strings.Join(parts, ", and ") + ". Cover it where it matters."
 	}
 	return says
 }

@@ -173,7 +173,7 @@ func (f *Form[D]) Decode(data []byte) (D, error) {
 // Stored is Decode for a document that was checked when it was written.
 func (f *Form[D]) Stored(data []byte) (d D, err error) {
 	if len(data) > f.Limit {
-		return d, fmt.Errorf("this %s is larger than %s; no %s is ever that large", f.Name, sizeSaid(f.Limit), f.Name)
+		return d, fmt.Errorf("this %s is larger than %s, which no %s is", f.Name, sizeSaid(f.Limit), f.Name)
 	}
 	if b, ok := any(&d).(beginner); ok {
 		if err := b.Begin(data); err != nil {
@@ -186,10 +186,10 @@ func (f *Form[D]) Stored(data []byte) (d D, err error) {
 	dec := json.NewDecoder(bytes.NewReader(data))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&d); err != nil {
-		return d, fmt.Errorf("this %s can't be read%s; see docs/format.md for what it may hold", f.Name, Detail(err))
+		return d, fmt.Errorf("Brevium can't read this %s%s", f.Name, Detail(err))
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
-		return d, fmt.Errorf("more follows the %s: one to a file, or to a line", f.Name)
+		return d, fmt.Errorf("there is more than one %s in it; put one in each file", f.Name)
 	}
 	f.Identify(&d)
 	if s, ok := any(&d).(settler); ok {
@@ -198,12 +198,25 @@ func (f *Form[D]) Stored(data []byte) (d D, err error) {
 	return d, f.counted(&d)
 }
 
-// Detail is what an error of reading JSON adds to a sentence, in brackets.
+// Detail is what an error of reading adds to a sentence, in brackets and in plain words.
 func Detail(err error) string {
-	if err == nil {
+	var syntax *json.SyntaxError
+	var kind *json.UnmarshalTypeError
+	switch {
+	case err == nil:
 		return ""
+	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF), strings.Contains(err.Error(), "unexpected end"):
+		return " (its end is missing)"
+	case errors.As(err, &syntax):
+		return fmt.Sprintf(" (it is damaged at letter %d)", syntax.Offset)
+	case errors.As(err, &kind) && kind.Field != "":
+		return fmt.Sprintf(" (“%s” is of the wrong kind)", kind.Field)
 	}
-	return " (" + strings.TrimPrefix(err.Error(), "json: ") + ")"
+	says := strings.TrimPrefix(err.Error(), "json: ")
+	if name, ok := strings.CutPrefix(says, "unknown field "); ok {
+		return " (it has a field that Brevium doesn't know, “" + strings.Trim(name, `"`) + "”)"
+	}
+	return " (" + says + ")"
 }
 
 func sizeSaid(bytes int) string {
@@ -263,8 +276,8 @@ func (f *Form[D]) counted(d *D) error {
 		for _, id := range ids(d, l.Path) {
 			is := id.String()
 			if len(is) > long || is == "" && l.Named || !l.Dotted && strings.ContainsAny(is, ".@") || seen[is] && is != "" {
-				return fmt.Errorf("the identity %.20q among the %s is missing, too long, has a dot in it, or stands there twice; "+
-					"leave it out or choose another", is, l.What)
+				return fmt.Errorf("the id %.20q among the %s is missing, too long, has a dot in it, or is used "+
+					"twice; leave it out or choose another", is, l.What)
 			}
 			seen[is] = true
 		}

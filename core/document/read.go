@@ -22,7 +22,7 @@ func twice(data []byte) error {
 			return nil
 		}
 		if err != nil {
-			return errors.New("this %s can't be read" + strings.ReplaceAll(Detail(err), "%", "%%"))
+			return errors.New("Brevium can't read this %s" + strings.ReplaceAll(Detail(err), "%", "%%"))
 		}
 		open := len(in) > 0 && in[len(in)-1] != nil
 		switch t := tok.(type) {
@@ -43,7 +43,7 @@ func twice(data []byte) error {
 				key := strings.ToLower(t)
 				if in[len(in)-1][key] {
 					return errors.New(strings.ReplaceAll(fmt.Sprintf("%q", t), "%", "%%") +
-						" stands twice in this %s; take one of them out")
+						" is in this %s twice; remove one of them")
 				}
 				in[len(in)-1][key], name = true, false
 				continue

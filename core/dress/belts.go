@@ -98,13 +98,13 @@ func belts(k *work) {
 	for i, width := range []Length{b.Width, b.Second} {
 		field := []string{"width", "second"}[i]
 		if width < least && (i == 0 || width > 0) {
-			k.wrong(field, fmt.Sprintf("A band of %s is too narrow for its lap to be stuck with %s.",
+			k.wrong(field, fmt.Sprintf("A band of %s is too narrow to stick with %s.",
 				k.Say(width), k.Sticks.Title), "Make it "+k.Say(least)+" or wider.", "dress.band."+field, least.Exact(k.Step.Unit))
 			return
 		}
 	}
 	if b.Lap < k.Sticks.Width {
-		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s wants %s.", k.Say(b.Lap), k.Sticks.Title,
+		k.wrong("lap", fmt.Sprintf("A lap of %s is too short: %s needs %s.", k.Say(b.Lap), k.Sticks.Title,
 			k.Say(k.Sticks.Width)), "Make it longer.", "dress.band.lap", k.Sticks.Width.Up(k.Step.Size).Exact(k.Step.Unit))
 		return
 	}
@@ -119,7 +119,7 @@ func belts(k *work) {
 	}
 	if b.Second > 0 {
 		if b.Second >= b.Width {
-			k.wrong("second", "The band on the band is no narrower than it.", "Make it narrower.", "dress.band.second", "")
+			k.wrong("second", "The second band must be narrower than the first.", "Make it narrower.", "dress.band.second", "")
 			return
 		}
 		for _, name := range round {
@@ -133,7 +133,7 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	long, block := girth(k, w)
 	wide, high := around(k, w)
 	if most := across(k, w); width > most {
-		k.wrong("width", fmt.Sprintf("The box is %s there: a band of %s does not lie on it.", k.Say(most), k.Say(width)),
+		k.wrong("width", fmt.Sprintf("The box is only %s there, so a band of %s doesn't fit.", k.Say(most), k.Say(width)),
 			"Make it narrower.", "dress.band.width", plainly(k, most))
 		return
 	}
@@ -145,15 +145,15 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 			"strip")
 		strip.Part = net.Band
 		k.loose(strip, c, 1, w.sides[2])
-		k.last("Bend the %s round the box, %s, and stick its lap: the box is no block there, so it is not scored.", name,
+		k.last("Bend the %s around the box, %s, and stick its lap. Don't score it: the box isn't flat there.", name,
 			w.says)
 		return
 	}
 	deep, tall := wrap(wide), wrap(high)
 	lap := min(k.Belt.Lap, (deep - 2*c.Caliper).Down(k.Step.Size))
 	if lap < k.Sticks.Width {
-		k.wrong("way", fmt.Sprintf("The box is only %s there: the lap of a band does not lie on it.", k.Say(wide)),
-			"Put the band round it another way.", "dress.band.way", "")
+		k.wrong("way", fmt.Sprintf("The box is only %s there, too little for the band's lap.", k.Say(wide)),
+			"Put the band around it another way.", "dress.band.way", "")
 		return
 	}
 	w = w.seamed(k.Belt.Above)
@@ -176,7 +176,7 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	if stuck {
 		how = "Put the %s on and stick it to the box at its seam"
 	}
-	k.last(how+", %s: its seam is %s. It is %s longer all round than the box.", name, w.says, w.seam(),
+	k.last(how+", %s. Its seam is %s. It is %s longer all around than the box.", name, w.says, w.seam(),
 		k.Say(2*(deep-wide)+2*(tall-high)))
 }
 

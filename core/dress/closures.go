@@ -90,8 +90,8 @@ func closingAt(k *work) (best closing, ok bool) {
 		}
 	}
 	if !ok {
-		k.wrong("kind", "Nothing of this box closes over another panel that could be held there.",
-			"Put a band or a ribbon round it.", "dress.closure.kind", "", "dress.ribbon.way", "across")
+		k.wrong("kind", "This box has no panel that closes over another, so there is nothing to hold.",
+			"Put a band or a ribbon around it.", "dress.closure.kind", "", "dress.ribbon.way", "across")
 	}
 	return best, ok
 }
@@ -109,8 +109,8 @@ func hold(k *work, c *wish.Closure, at closing) {
 	flap, under := k.called([]*Panel{at.flap}), plain(at.part+"/"+at.under.Name)
 	switch c.Kind {
 	case "tuck":
-		k.wrong("kind", "Whether a flap is tucked in is a matter of the box itself.",
-			"Choose it under Box, as what closes it.", append([]string{"dress.closure.kind", ""}, k.Tucks...)...)
+		k.wrong("kind", "You choose under Box whether a flap tucks in.",
+			"Choose it there, under “Closed by”.", append([]string{"dress.closure.kind", ""}, k.Tucks...)...)
 	case "clip":
 		k.supply("clip", 0, 0, 1, "over the edge of the "+flap)
 		k.last("Clip the %s to the %s.", flap, under)
@@ -118,7 +118,7 @@ func hold(k *work, c *wish.Closure, at closing) {
 		seal(k, c, at)
 	case "button":
 		k.supply("buttons or small brads", 0, 0, 2, "one on the "+flap+", one on the "+under)
-		k.supply("string", 0, k.nice(250*mm), 1, "wound round both buttons in an eight")
+		k.supply("string", 0, k.nice(250*mm), 1, "wound around both buttons in a figure of eight")
 		k.last("Fix a button on the %s and one on the %s below it, and wind the string round both.", flap, under)
 		k.box.Caution(fasteners.RibbonCare)
 	}
@@ -129,8 +129,8 @@ func hold(k *work, c *wish.Closure, at closing) {
 func meeting(k *work, c *wish.Closure, at closing) {
 	with, _ := fasteners.Chosen(c.Kind)
 	if at.lid && with.Between {
-		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall it slides over would keep the lid off.", with.Name),
-			"Seal the lid with paper, or put a band round the box.", "dress.closure.kind", "seal")
+		k.wrong("kind", fmt.Sprintf("A %s between the lid and the wall would keep the lid off.", with.Name),
+			"Seal the lid with paper, or put a band around the box.", "dress.closure.kind", "seal")
 		return
 	}
 	pair := assembly.Pair{What: with.Name, A: at.flap.Ref(), B: at.part + "/" + at.under.Name, Radius: with.Radius}
@@ -139,7 +139,8 @@ func meeting(k *work, c *wish.Closure, at closing) {
 	}
 	flap, long, says := k.called([]*Panel{at.flap}), Length(0), ""
 	if !k.box.Meet(pair, k.T, fasteners.Room, k.Step.Size) {
-		k.wrong("kind", fmt.Sprintf("There is no place for a %s that has card enough round it, on the %s and under it.", with.Name,
+		k.wrong("kind", fmt.Sprintf("There is no place for a %s with enough card around it, both on the %s and "+
+			"under it.", with.Name,
 			flap), "Seal it with paper, or tie it.", "dress.closure.kind", "seal")
 		return
 	}
@@ -172,7 +173,7 @@ func seal(k *work, c *wish.Closure, at closing) {
 	}
 	piece := on(k, p, "seal", "seal", net.Topper, round(tip(p), across/2, across/2, 24), nil, c.Card, 0)
 	k.late(piece.Name)
-	k.last("Stick the %s half on the %s and half on the %s: it is cut through to open the box.", piece.Name,
+	k.last("Stick the %s half on the %s and half on the %s. You cut through it to open the box.", piece.Name,
 		k.called([]*Panel{p}), plain(at.part+"/"+at.under.Name))
 }
 
@@ -214,7 +215,7 @@ func sealEdge(k *work, c *wish.Closure) {
 	}
 	p := largest(k, func(p *Panel) bool { return p.Lid && p.Shows })
 	if p == nil {
-		k.wrong("kind", "Nothing of this box closes, so there is nothing to seal.", "Leave it out.", "dress.closure.kind", "")
+		k.wrong("kind", "This box doesn't close, so there is nothing to seal.", "Leave it out.", "dress.closure.kind", "")
 		return
 	}
 	piece := cutTo(k.name("seal"), "seal", round(net.Point{}, across/2, across/2, 24), nil)

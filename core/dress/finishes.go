@@ -37,7 +37,7 @@ func finishes(k *work) {
 			continue
 		}
 		if len(all) == 0 {
-			k.wrong("on", "There is no visible panel here to finish.", "Name one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
+			k.wrong("on", "There is no visible panel here to finish.", "Choose one of "+k.offers()+".", "dress."+f.Entry+".on", "outside")
 			continue
 		}
 		finishPanels(k, f, all)
@@ -190,10 +190,10 @@ func contrast(k *work, text, ink, card string) {
 		return
 	}
 	w := brief.Warning{Code: "faint-words", Fix: "Choose a lighter card or another ink.",
-		Text: fmt.Sprintf("“%s” is hard to read on its card: the contrast is %.1f to 1.", words.Cut(text, 30), ratio)}
+		Text: fmt.Sprintf("“%s” is hard to read on this card: the contrast is only %.1f to 1.", words.Cut(text, 30), ratio)}
 	for _, other := range []struct{ ink, name string }{{darkInk, "dark ink"}, {"#ffffff", "white"}} {
 		if Contrast(other.ink, card) >= 4.5 && strings.HasPrefix(k.entry, "toppers") {
-			w.Fix, w.Set = "Letter it in "+other.name+".", brief.To("dress."+k.entry+".ink", other.ink)
+			w.Fix, w.Set = "Use "+other.name+".", brief.To("dress."+k.entry+".ink", other.ink)
 			break
 		}
 	}

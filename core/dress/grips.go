@@ -65,7 +65,7 @@ func notch(k *work, g wish.Grip, p *Panel) bool {
 	mid, long, inward, ok := free(p)
 	what := k.called([]*Panel{p})
 	if !ok {
-		k.wrong("on", fmt.Sprintf("The %s has no raw edge to cut a thumb notch in.", what), "Choose a panel with one.")
+		k.wrong("on", fmt.Sprintf("The %s has no cut edge for a thumb notch.", what), "Choose a panel with one.")
 		return false
 	}
 	w, h := p.Face.Bounds()
@@ -148,19 +148,20 @@ func goesIn(piece *net.Piece, p *Panel, far net.Point, level bool) bool {
 func noPull(k *work, g wish.Grip, p *Panel, long Length) {
 	what := k.called([]*Panel{p})
 	if long > 0 {
-		k.wrong("width", fmt.Sprintf("The edge of the %s is %s long: a tab of %s is wider.", what, k.Say(long), k.Say(g.Width)),
+		k.wrong("width", fmt.Sprintf("The edge of the %s is %s long, too short for a tab "+
+			"of %s.", what, k.Say(long), k.Say(g.Width)),
 			"Make it narrower.", "dress."+g.Entry+".width", plainly(k, long))
 		return
 	}
 	for _, q := range k.out.Panels {
 		if _, long, _, ok := pulled(k, q); ok && long >= g.Width && q.Lid && q.Nth == 0 {
-			k.wrong("on", fmt.Sprintf("The %s is folded along every edge, so there is no edge of it to pull.", what),
+			k.wrong("on", fmt.Sprintf("The %s is folded along every edge, so there is no edge to pull.", what),
 				fmt.Sprintf("Put the tab on the %s.", k.called([]*Panel{q})), "dress."+g.Entry+".on",
 				strings.ReplaceAll(q.Ref(), " ", "-"))
 			return
 		}
 	}
-	k.wrong("on", fmt.Sprintf("The %s is folded along every edge, and nothing else of this box opens by an edge.", what),
+	k.wrong("on", fmt.Sprintf("The %s is folded along every edge, and nothing else on this box opens by an edge.", what),
 		"Leave the tab out.")
 }
 
@@ -187,7 +188,7 @@ func pulls(k *work) {
 			{X: mid.X + w/2, Y: mid.Y + h/2}, {X: mid.X - w/2, Y: mid.Y + h/2}}, min(w, h)/3)
 		piece := on(k, p, "pull tab", "tab", net.Topper, ring, nil, g.Card, 0)
 		if with := collides(k, piece.Name); with != "" {
-			k.wrong("on", fmt.Sprintf("A tab to pull on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
+			k.wrong("on", fmt.Sprintf("A pull tab on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
 				"Put it on another panel.")
 			continue
 		}

@@ -22,7 +22,7 @@ func handleOn(k *work) []*Panel {
 			return nil
 		}
 		if panels = first(panels); len(panels) != 2 || panels[0].Face.In.Dot(panels[1].Face.In) > -0.99 {
-			k.wrong("on", "A handle wants two panels over against each other.", "Name two, such as left and right.",
+			k.wrong("on", "A handle needs two opposite panels.", "Choose two, such as left and right.",
 				"dress.handle.on", "")
 			return nil
 		}
@@ -35,7 +35,7 @@ func handleOn(k *work) []*Panel {
 			return []*Panel{a, b}
 		}
 	}
-	k.wrong("kind", "This box has no two walls over against each other for a handle.", "Leave the handle out.",
+	k.wrong("kind", "This box has no two opposite walls for a handle.", "Leave the handle out.",
 		"dress.handle.kind", "")
 	return nil
 }
@@ -82,7 +82,7 @@ func handle(k *work) {
 func strip(k *work, on []*Panel, apart Length) {
 	h := k.Handle
 	if liftsOff(k) && h.Kind == "strip" {
-		k.wrong("kind", "A handle that is stuck over the box would keep the lid from coming off.",
+		k.wrong("kind", "A handle stuck over the box would keep the lid on.",
 			"Let it swing on brads, choose an open box, or leave it out.", "dress.handle.kind", "swing")
 		return
 	}
@@ -113,7 +113,7 @@ func strip(k *work, on []*Panel, apart Length) {
 		Out: a.T/2 + a.Thick() + t/2, Quarters: (a.up + 2) % 4}
 	part := k.add(p, h.Card, []string{on[0].Ref(), on[1].Ref()}, at)
 	if with := collides(k, part.Name); with != "" {
-		k.wrong("kind", fmt.Sprintf("A handle bent over the box would not clear it: %s.", with),
+		k.wrong("kind", fmt.Sprintf("A handle over the box would touch it: %s.", with),
 			"Choose ribbon or cord through holes, or leave the handle out.", "dress.handle.kind", "")
 		return
 	}
@@ -166,8 +166,8 @@ func lidReaches(k *work, p *Panel) (by Length) {
 // bears checks that a handle holds what goes in, in newtons.
 func bears(k *work, holds float64) {
 	if load := k.Mass * 9.81 / 1000 * 2; k.Mass > 0 && load > holds { // twice, for when it is swung up
-		k.wrong("kind", fmt.Sprintf("What goes in weighs %.0f g, and this handle holds about %.0f g.", k.Mass,
+		k.wrong("kind", fmt.Sprintf("Your things weigh %.0f g, but this handle holds about %.0f g.", k.Mass,
 			holds/9.81*1000/2),
-			"Make it wider or of heavier card, carry the box from below, or leave the handle out.", "dress.handle.kind", "")
+			"Make it wider or use thicker card, carry the box from below, or leave the handle out.", "dress.handle.kind", "")
 	}
 }

@@ -78,14 +78,14 @@ func tooSmall(k *work, l wish.Layer, small []*Panel, left int) bool {
 		return false
 	}
 	w, h := small[0].size(small[0].under())
-	text := fmt.Sprintf("The %s is %s × %s: a border of %s on each side and round what is cut out leaves no layer there.",
+	text := fmt.Sprintf("The %s is %s × %s. A border of %s on each side leaves no layer.",
 		k.called(small), k.Say(w), k.Say(h), k.Say(l.Border))
 	if left == 0 {
-		k.wrong("border", text, "Make the border smaller, or dress other panels.", "dress."+l.Entry+".border", "")
+		k.wrong("border", text, "Make the border smaller, or decorate other panels.", "dress."+l.Entry+".border", "")
 		return true
 	}
-	k.Warn(brief.Warning{Code: "bare-panel", Text: text + " It stays bare.",
-		Fix: "Make the border smaller, or leave it so."})
+	k.Warn(brief.Warning{Code: "bare-panel", Text: text + " It stays plain.",
+		Fix: "Make the border smaller, or leave it plain."})
 	return false
 }
 
@@ -193,7 +193,8 @@ func lay(k *work, l wish.Layer, cuts []cut) (pieces []*net.Piece, says string) {
 		}
 		names = append(names, piece.Name)
 	}
-	return pieces, fmt.Sprintf("Stick on, with %s of border all round: the %s.", k.Say(l.Border), strings.Join(names, ", the "))
+	return pieces, fmt.Sprintf("Stick on, with a border of %s all around: "+
+		"the %s.", k.Say(l.Border), strings.Join(names, ", the "))
 }
 
 func narrowest(l wish.Layer) Length {

@@ -47,7 +47,7 @@ func liners(k *work) {
 	for _, l := range k.Lines() {
 		k.entry = l.Entry
 		if len(k.box.Rooms) > 0 {
-			k.wrong("in", "This box is made of several small boxes, which are left plain inside.", "Leave the liner out.")
+			k.wrong("in", "This box is made of several small boxes, which stay plain inside.", "Leave the liner out.")
 			continue
 		}
 		if l.In == "floor" || l.In == "all" {
@@ -73,8 +73,8 @@ func fits(k *work, l wish.Liner, what string, long, wide Length) (w, h Length, o
 		return 0, 0, false
 	}
 	if min(w, h) < least {
-		k.wrong("less", fmt.Sprintf("The %s is %s × %s: %s less leaves no liner.", what, k.Say(long), k.Say(wide),
-			k.Say(l.Less)), "Make it less smaller, or leave this liner out.", "dress."+l.Entry+".less", "")
+		k.wrong("less", fmt.Sprintf("The %s is %s × %s. Taking off %s leaves no liner.", what, k.Say(long), k.Say(wide),
+			k.Say(l.Less)), "Take off less, or leave this liner out.", "dress."+l.Entry+".less", "")
 		return 0, 0, false
 	}
 	return w, h, true
@@ -136,7 +136,7 @@ func walls(k *work, l wish.Liner, r room, used map[string]Length) {
 		return
 	}
 	if k.box.Shaped {
-		k.wrong("in", "The walls of this box are no upright rectangles all round, so they are not lined.",
+		k.wrong("in", "The walls of this box aren't all upright rectangles, so they can't be lined.",
 			"Line the floor, or put layers on the outside.", "dress."+l.Entry+".in", "floor")
 		return
 	}
@@ -183,7 +183,7 @@ func walls(k *work, l wish.Liner, r room, used map[string]Length) {
 		}
 	}
 	if lined == 0 {
-		k.wrong("in", "No wall of this box has tabs behind it to hide.", "Line the walls, or leave this out.",
+		k.wrong("in", "No wall of this box has tabs to hide.", "Line the walls, or leave this out.",
 			"dress."+l.Entry+".in", "walls")
 	}
 }
@@ -257,14 +257,14 @@ func cover(k *work, l wish.Liner, r room, used map[string]Length) {
 	}
 	if top != nil && crowded(k, top) {
 		if l.In == "lid" {
-			k.wrong("in", "Flaps lie under the lid of this box, so it is not lined.", "Line the floor or the walls.",
+			k.wrong("in", "Flaps lie under the lid of this box, so it can't be lined.", "Line the floor or the walls.",
 				"dress."+l.Entry+".in", "floor")
 		}
 		return
 	}
 	if top == nil || k.box.Above != fold.Flat {
 		if l.In == "lid" {
-			k.wrong("in", "Nothing level closes this box above, so no lid is to be lined.", "Line the floor or the walls.",
+			k.wrong("in", "This box has no flat lid to line.", "Line the floor or the walls.",
 				"dress."+l.Entry+".in", "floor")
 		}
 		return

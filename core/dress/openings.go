@@ -67,7 +67,7 @@ func weakened(k *work) {
 	if n := len(k.cuts); n > 0 {
 		if why := k.box.Loosened(assembly.Means{T: k.T, Width: k.Sticks.Width}); why != "" {
 			k.entry = k.cuts[n-1].entry
-			k.wrong(k.cuts[n-1].field, "What is cut out there takes card that another part is stuck to.",
+			k.wrong(k.cuts[n-1].field, "That cuts away card that another part is stuck to.",
 				"Put it on another panel.")
 		}
 	}
@@ -77,7 +77,7 @@ func weakened(k *work) {
 		body.Press(nil)
 		for _, check := range slices.Concat(checks, body.Stuck(k.Sticks.Width.MM()), body.Tucked()) {
 			if k.entry = c.entry; !check.Holds {
-				k.wrong(c.field, "What is cut out there takes card that is needed: "+plain(check.Figure)+".",
+				k.wrong(c.field, "That cuts away card that is needed: "+plain(check.Figure)+".",
 					"Make it smaller, or put it on another panel.")
 				break
 			}
@@ -154,7 +154,7 @@ func sized(w *wish.Window, p *Panel, step Length) {
 func window(k *work, w wish.Window, p *Panel) bool {
 	sized(&w, p, k.Step.Size)
 	if p.Bent {
-		k.wrong("on", fmt.Sprintf("The %s is bent round: a window in it would crack.", k.called([]*Panel{p})),
+		k.wrong("on", fmt.Sprintf("The %s is bent, so a window in it would crack.", k.called([]*Panel{p})),
 			"Cut it in a panel that stays flat.")
 		return false
 	}
@@ -167,7 +167,8 @@ func window(k *work, w wish.Window, p *Panel) bool {
 	pw, ph := p.Size()
 	for _, q := range around {
 		if !net.Inside(p.Face.Points, q) {
-			k.wrong("width", fmt.Sprintf("A window of %s × %s leaves less than %s of the %s (%s × %s) round it.", k.Say(w.Width),
+			k.wrong("width", fmt.Sprintf("A window of %s × %s leaves less than %s of the %s (%s × %s) "+
+				"around it.", k.Say(w.Width),
 				k.Say(w.Height), k.Say(want), k.called([]*Panel{p}), k.Say(pw), k.Say(ph)), "Make the window smaller, in the middle.",
 				"dress."+w.Entry+".width", "", "dress."+w.Entry+".height", "", "dress."+w.Entry+".right", "",
 				"dress."+w.Entry+".down", "")
@@ -191,7 +192,7 @@ func window(k *work, w wish.Window, p *Panel) bool {
 	if w.Film {
 		k.supply("film", w.Width+2*w.Lap, w.Height+2*w.Lap, piece(k, p).Count,
 			"behind the window in the "+k.called([]*Panel{p}))
-		k.flat("Stick the film behind the window in the %s, %s of lap all round.", k.called([]*Panel{p}), k.Say(w.Lap))
+		k.flat("Stick the film behind the window in the %s, with %s of lap all around.", k.called([]*Panel{p}), k.Say(w.Lap))
 	}
 	return true
 }
@@ -231,13 +232,13 @@ func frames(k *work) {
 			outer := inset(ring, even(-own.Frame))
 			for _, q := range outer {
 				if !net.Inside(p.Face.Points, q) {
-					k.wrong("frame", fmt.Sprintf("A frame of %s reaches beyond the %s.", k.Say(own.Frame), k.called([]*Panel{p})),
+					k.wrong("frame", fmt.Sprintf("A frame of %s reaches past the %s.", k.Say(own.Frame), k.called([]*Panel{p})),
 						"Make the frame narrower.", "dress."+w.Entry+".frame", "")
 					return
 				}
 			}
 			piece := on(k, p, k.called([]*Panel{p})+" frame", "frame", net.Layer, outer, [][]net.Point{ring}, own.Card, 0)
-			k.flat("Stick the %s round the window.", piece.Name)
+			k.flat("Stick the %s around the window.", piece.Name)
 			p.On = append(p.On, Lay{Card: own.Card, Ring: outer, Holes: [][]net.Point{ring}})
 		}
 	}

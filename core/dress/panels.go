@@ -225,7 +225,7 @@ var Groups = []string{"outside", "all", "sides", "lid", "top", "underside"}
 // resolve finds the panels that a text names, each once, or notes what it names that there is none of.
 func (k *work) resolve(field, text string) (out []*Panel, ok bool) {
 	if strings.TrimSpace(text) == "" {
-		k.wrong(field, "No panel is named.", "Name one of "+k.offers()+".")
+		k.wrong(field, "No panel is chosen.", "Choose one of "+k.offers()+".")
 		return nil, false
 	}
 	found := map[*Panel]bool{}
@@ -235,8 +235,8 @@ func (k *work) resolve(field, text string) (out []*Panel, ok bool) {
 			met, found[p] = true, true
 		}
 		if !met {
-			k.wrong(field, fmt.Sprintf("This box has no panel called “%s” that shows.", words.Cut(word, 40)),
-				"Name one of "+k.offers()+".", "dress."+k.entry+"."+field, "outside")
+			k.wrong(field, fmt.Sprintf("This box has no visible panel called “%s”.", words.Cut(word, 40)),
+				"Choose one of "+k.offers()+".", "dress."+k.entry+"."+field, "outside")
 			return nil, false
 		}
 	}

@@ -25,7 +25,7 @@ func pierce(k *work) (cut bool) {
 			}
 			k.box.Threads = append(k.box.Threads, assembly.Thread{What: h.Kind, Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-w / 5, w / 5} {
-				cut = hole(k, p, off, down, "on", "Choose panels that show more of themselves, or leave the handle out.",
+				cut = hole(k, p, off, down, "on", "Choose panels that show more, or leave the handle out.",
 					"dress.handle.kind", "") || cut
 			}
 		}
@@ -36,7 +36,7 @@ func pierce(k *work) (cut bool) {
 			k.box.Threads = append(k.box.Threads, assembly.Thread{What: "ribbon", Faces: []string{p.Ref()}, Holes: 2})
 			for _, off := range []Length{-10 * mm, 10 * mm} {
 				_, h := p.Size()
-				cut = hole(k, p, off, h/2, "way", "Tie it round the box instead.", "dress.ribbon.way", "across") || cut
+				cut = hole(k, p, off, h/2, "way", "Tie it around the box instead.", "dress.ribbon.way", "across") || cut
 			}
 		}
 	}
@@ -51,13 +51,13 @@ func hole(k *work, p *Panel, right, down Length, field, fix string, set ...strin
 	about := []net.Point{{X: at.X - fasteners.Hole, Y: at.Y - fasteners.Hole}, {X: at.X + fasteners.Hole, Y: at.Y + fasteners.Hole}}
 	switch {
 	case p.Face.Body.RoomRound(p.Face, at) < (fasteners.Hole + fasteners.RoundHole).MM():
-		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with card enough round it.", k.called([]*Panel{p})),
+		k.wrong(field, fmt.Sprintf("The %s has no room for a hole with enough card around it.", k.called([]*Panel{p})),
 			fix, set...)
 		return false
 	case tabBehind(k, p, about) != "":
 		piece(k, p).Tips = append(piece(k, p).Tips,
-			fmt.Sprintf("the holes in the %s go through the %s behind it too: punch them "+
-				"when it is stuck.", plain(p.Name), tabBehind(k, p, about)))
+			fmt.Sprintf("the holes in the %s also go through the %s behind it: punch them after you "+
+				"stick it.", plain(p.Name), tabBehind(k, p, about)))
 	}
 	piece(k, p).Punch(at, fasteners.Hole, 0, 0)
 	cutBy(k, p, field)
@@ -76,7 +76,7 @@ func tied(k *work) *Panel {
 			return p
 		}
 	}
-	k.wrong("way", "This box has no panel for a ribbon to go through.", "Tie it round the box.", "dress.ribbon.way",
+	k.wrong("way", "This box has no panel for a ribbon to go through.", "Tie it around the box.", "dress.ribbon.way",
 		"across")
 	return nil
 }
@@ -146,7 +146,7 @@ func ribbon(k *work) {
 	long := k.nice(round + bows(r))
 	k.supply(r.What, r.Width, long, 1, says)
 	if r.Reel > 0 && long > r.Reel {
-		k.wrong("reel", fmt.Sprintf("%s of %s are needed and the reel has %s.", k.Say(long), r.What, k.Say(r.Reel)),
+		k.wrong("reel", fmt.Sprintf("You need %s of %s, but the reel has %s.", k.Say(long), r.What, k.Say(r.Reel)),
 			"Choose a smaller bow, or another reel.", "dress.ribbon.bow", "knot")
 	}
 	tie := "tie it"
@@ -248,14 +248,16 @@ func bow(k *work) {
 		if b.Curl > 0 {
 			long = b.Curl
 			if times = words.Count(int(math.Round(long.MM()/once)), "time"); long.MM() < once {
-				k.wrong("curl", fmt.Sprintf("A curl of %s doesn't go once round a rod of %s.", k.Say(b.Curl), k.Say(b.Rod)),
+				k.wrong("curl", fmt.Sprintf("A curl of %s doesn't go around a rod of %s even "+
+					"once.", k.Say(b.Curl), k.Say(b.Rod)),
 					"Make it longer, or the rod thinner.", "dress.bow.curl", measured(2*once).Up(k.Step.Size).Exact(k.Step.Unit))
 				return
 			}
 		}
 		strip("curl", long, max(b.Width/3, 3*mm).Down(k.Step.Size), b.Curls, false)
-		k.last("Roll each curl %s round a rod of %s, and let it spring open.", times, k.Say(b.Rod))
+		k.last("Roll each curl %s around a rod of %s, and let it spring open.", times, k.Say(b.Rod))
 	}
-	k.last("Bend each of the %d loops over without a score, stick its ends together, lay them as a star, and the centre over them.",
+	k.last("Bend each of the %d loops over without scoring, and stick its ends together. Lay them as a star and put "+
+		"the centre on top.",
 		b.Loops*b.Tiers)
 }

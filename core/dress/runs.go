@@ -109,7 +109,7 @@ func (r Run) says(k *work) string {
 		}
 		s += fmt.Sprintf(" %s at %s", plain(c.On), k.Say(c.X))
 	}
-	return s + ". What lies between them goes: the picture then runs on round the corners, its seam at the back."
+	return s + ". Throw away what lies between them. The picture then runs on around the corners, with its seam at the back."
 }
 
 // RunPart is a part of the strip of a run: where it begins, how wide it is, and what is cut from it.
@@ -180,6 +180,6 @@ func motif(k *work, l wish.Layer, cuts []cut, pieces []*net.Piece) {
 		}
 	}
 	k.out.Motifs = append(k.out.Motifs, m)
-	k.flat("Cut the %s round the motif: its upper left corner lies %s from the left and %s from the top of the sheet.",
+	k.flat("Cut the %s around the motif. Its top left corner is %s from the left and %s from the top of the sheet.",
 		m.Piece, k.Say(m.X), k.Say(m.Y))
 }

@@ -114,7 +114,7 @@ func allRings(k *work, t wish.Topper) [][]net.Point {
 		set = []string{".border", ""}
 	}
 	k.wrong("border", fmt.Sprintf("A border of %s leaves nothing of a %s of %s × %s.", k.Say(t.Border), t.Shape,
-		k.Say(t.Width), k.Say(t.Height)), "Make the border smaller, the topper larger, or lay fewer shapes on each other.",
+		k.Say(t.Width), k.Say(t.Height)), "Make the border smaller, the topper larger, or lay fewer stacked shapes.",
 		"dress."+t.Entry+set[0], set[1])
 	return nil
 }
@@ -146,14 +146,14 @@ func topper(k *work, t wish.Topper, p *Panel) {
 			field, fix, set = "width", "Make it smaller, in the middle.",
 				append(set, at+".width", plainly(k, w*3/4), at+".height", plainly(k, h*3/4))
 		}
-		k.wrong(field, fmt.Sprintf("A topper of %s × %s reaches beyond the %s, which is %s × %s there: it would keep the box "+
-			"from opening, or catch.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
+		k.wrong(field, fmt.Sprintf("A topper of %s × %s reaches past the %s (%s × %s there). It would catch or keep "+
+			"the box from opening.", k.Say(t.Width), k.Say(t.Height), k.called([]*Panel{p}), k.Say(w), k.Say(h)),
 			fix, set...)
 		return
 	}
 	if p.Bent {
-		k.wrong("on", fmt.Sprintf("The %s is bent round: a topper comes off it.", k.called([]*Panel{p})),
-			"Put it on a panel that is flat.", "dress."+t.Entry+".on", "")
+		k.wrong("on", fmt.Sprintf("The %s is bent, so a topper would come off it.", k.called([]*Panel{p})),
+			"Put it on a flat panel.", "dress."+t.Entry+".on", "")
 		return
 	}
 	stack := stack(k, t, p, over(k, p))
@@ -161,13 +161,13 @@ func topper(k *work, t wish.Topper, p *Panel) {
 		return
 	}
 	if beyond && belowTable(k, stack) {
-		k.wrong("down", fmt.Sprintf("The topper would hang from the %s to below the foot of the box, which then doesn't stand.",
+		k.wrong("down", fmt.Sprintf("The topper would hang from the %s below the foot of the box, so the box couldn't stand.",
 			k.called([]*Panel{p})), "Put it higher.", "dress."+t.Entry+".down", "")
 		return
 	}
 	if with := collides(k, stack...); with != "" { // what slides, flaps or lifts off may come over it
 		k.wrong("on", fmt.Sprintf("A topper on the %s would be in the way: %s.", k.called([]*Panel{p}), with),
-			"Put it on a panel that nothing comes over.", "dress."+t.Entry+".on", "")
+			"Put it on a panel that nothing covers.", "dress."+t.Entry+".on", "")
 		return
 	}
 	if t.Raised {
@@ -267,14 +267,14 @@ func hanging(k *work, t wish.Topper) {
 	hole := hangsBy(rings[len(rings)-1])
 	if hole == nil {
 		at := "dress." + t.Entry
-		k.wrong("width", fmt.Sprintf("A %s of %s × %s has no room for the hole of its string.", t.Shape, k.Say(t.Width),
+		k.wrong("width", fmt.Sprintf("A %s of %s × %s has no room for a string hole.", t.Shape, k.Say(t.Width),
 			k.Say(t.Height)), "Make it larger.", at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")
 		return
 	}
 	if whole := (&net.Face{Points: rings[0]}); hole[0].Y > whole.Centre().Y+mm/2 {
 		at := "dress." + t.Entry
-		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s so small has its hole below where it balances: it would "+
-			"hang upside down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
+		k.Warn(brief.Warning{Code: "hangs-over", Text: fmt.Sprintf("A %s this small would hang upside "+
+			"down.", t.Shape), Fix: "Make it larger, or stick it on instead.",
 			Set: brief.To(at+".width", plainly(k, 80*mm), at+".height", "", at+".border", "")})
 	}
 	var last *net.Piece
@@ -327,7 +327,7 @@ func onBand(k *work, t wish.Topper) {
 		}
 	}
 	if band == nil || band.Loose {
-		k.wrong("on", "There is no band on this box to put a topper on.", "Put a band on first, or put it on a panel.",
+		k.wrong("on", "This box has no band to put a topper on.", "Add a band first, or put the topper on a panel.",
 			"dress."+t.Entry+".on", "")
 		return
 	}
@@ -354,6 +354,6 @@ func onBand(k *work, t wish.Topper) {
 		k.wrong("on", "A topper on the band would be in the way: "+with+".", "Put it on a panel.", "dress."+t.Entry+".on", "")
 	} else {
 		stacked(k, t)
-		k.last("Stick the topper to the %s only, so that the band still slides off.", band.Name)
+		k.last("Stick the topper only to the %s, so that the band still slides off.", band.Name)
 	}
 }

@@ -41,12 +41,12 @@ const mm = measure.Millimetre
 // Kinds lists them.
 var Kinds = []Kind{
 	{Name: "magnet", Answers: []string{"magnet"}, Radius: 5 * mm, Hidden: true, Count: 2, care: MagnetCare,
-		what: "a pair of thin disc magnets", says: ", one inside the %s and one inside the %s, stuck on while the piece is flat; " +
-			"try the poles first"},
+		what: "a pair of thin disc magnets", says: ", one inside the %s and one inside the %s. Stick them on while " +
+			"the piece is flat, and check first that they attract"},
 	{Name: "hook dot", Answers: []string{"dot"}, Radius: 5 * mm, Between: true, Count: 1,
 		what: "one hook dot, both halves", says: ": one on the %s, one on the %s where it comes to lie"},
 	{Name: "glue dot", Answers: []string{"glue-dot", "restick"}, Radius: 7 * mm / 2, Between: true, Count: 1,
-		what: "one glue dot of the kind that comes off again", says: ": on the %s, which it stays on; press it on the %s where it " +
+		what: "one removable glue dot", says: ": on the %s, which it stays on; press it on the %s where it " +
 			"comes to lie"},
 	{Name: "brad", Answers: []string{"brad"}, Radius: 5 * mm / 2, Through: true, Count: 1, what: "one brad",
 		says: ": pierce the %s and the %s together, the box closed and empty; its legs are opened out inside",

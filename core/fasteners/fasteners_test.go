@@ -45,7 +45,7 @@ func TestHold(t *testing.T) {
 	for _, c := range []struct{ answer, bought, step, care string }{
 		{"magnet", "2 magnet: a pair of thin disc magnets, one inside the lap and one inside the front", "", "Small magnets"},
 		{"dot", "1 hook dot: one hook dot, both halves: one on the lap, one on the front where it comes to lie", "", ""},
-		{"restick", "1 glue dot: one glue dot of the kind that comes off again: on the lap", "", ""},
+		{"restick", "1 glue dot: one removable glue dot: on the lap", "", ""},
 		{"brad", "1 brad: one brad: pierce the lap and the front together", "Close: Push the brad through the lap and the front", ""},
 		{"ribbon", "1 ribbon: a ribbon of 300 mm, through the lap and the front",
 			"Put together: Thread the ribbon through the hole in the front", "Ribbon and cord"},

@@ -28,7 +28,7 @@ func Apart(touch func(p, q *Placed) bool, bodies ...*Body) Check {
 			}
 		}
 	}
-	c := Check{Name: "no face passes through another", Holds: len(hits) == 0,
+	c := Check{Name: "no part runs into another", Holds: len(hits) == 0,
 		Figure: fmt.Sprintf("%d pairs come near each other", pairs)}
 	if len(hits) > 3 {
 		hits = append(hits[:3], fmt.Sprintf("and %d more", len(hits)-3))

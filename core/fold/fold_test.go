@@ -69,7 +69,7 @@ func TestWrongNetsFail(t *testing.T) {
 			p := net.Grid("tray", net.Cols(20*mm, 15*mm, 20*mm), net.Rows(20*mm, 30*mm, 20*mm), good)
 			p.Root = "base"
 			return p
-		}, "passes through"},
+		}, "runs into another"},
 		{"a tab under the tape's width", func() *net.Piece {
 			p := tray(good)
 			p.Tab("a", "left", net.TabShape{Reach: 8 * mm})
@@ -164,7 +164,7 @@ func TestOverlap(t *testing.T) {
 	q.Find()
 	a, b := Folded(l, 0.3), Folded(q, 0.3)
 	if got := overlap(a.Faces[0], b.Faces[0]); math.Abs(got-1200) > 1e-6 {
-		t.Errorf("an L of 1200 mm² shares %.3f with the square round it", got)
+		t.Errorf("an L of 1200 mm² shares %.3f with the square around it", got)
 	}
 	b.Move(Vec{X: 30, Y: 30})
 	if got := overlap(a.Faces[0], b.Faces[0]); got > 1e-6 {

@@ -36,7 +36,7 @@ func (t Block) Radius() float64 { return min(t.Hi.X-t.Lo.X, t.Hi.Y-t.Lo.Y, 1e9) 
 // Holds checks that the things lie inside and touch no card, and gives the least room round them in each direction.
 // The sides named may be open; what lies there stands out over no card, but for what stands proud above.
 func Holds(things []Block, open []string, bodies ...*Body) Check {
-	c := Check{Name: "the contents lie inside and touch nothing", Holds: true}
+	c := Check{Name: "everything fits inside without touching", Holds: true}
 	if len(things) == 0 {
 		c.Figure = "nothing was listed"
 		return c

@@ -49,13 +49,13 @@ func (b *Body) Kept() []Check {
 	if n == 0 {
 		return nil
 	}
-	c := Check{Name: p.Name + ": marks, holes and notches lie on card", Holds: true}
+	c := Check{Name: p.Name + ": every mark, hole and notch is on the card", Holds: true}
 	least := math.Inf(1)
 	var faults []string
 	note := func(what string, room float64) {
 		least = min(least, room)
 		if room < margin-tolerance {
-			faults = append(faults, fmt.Sprintf("the %s has only %.1f mm of card round it", what, max(room, 0)))
+			faults = append(faults, fmt.Sprintf("the %s has only %.1f mm of card around it", what, max(room, 0)))
 		}
 	}
 	for _, m := range p.Marks {

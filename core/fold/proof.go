@@ -33,7 +33,7 @@ const yields = 1.0
 // loose, loops of creases close, walls that should meet do.
 func (b *Body) Closed() []Check {
 	name := b.Piece.Name
-	lines := Check{Name: name + ": every line makes a face", Holds: true, Figure: words.Count(len(b.Faces), "face")}
+	lines := Check{Name: name + ": every line is needed", Holds: true, Figure: words.Count(len(b.Faces), "face")}
 	if faults := append(append([]string(nil), b.Piece.Faults...), loose(b)...); len(faults) > 0 {
 		lines.Holds, lines.Figure = false, strings.Join(faults, "; ")
 	}
@@ -69,7 +69,7 @@ func (b *Body) loops() Check {
 			worst, where = gap, s.a.Name+" and "+s.b.Name
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": creases close", Holds: worst <= b.near(),
+	c := Check{Name: b.Piece.Name + ": every fold closes", Holds: worst <= b.near(),
 		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s can't be folded together: no cut lets them part (%.1f mm)", where, worst)
@@ -145,7 +145,7 @@ func (b *Body) walls() Check {
 			worst, where = gap, m[0]+" and "+m[1]
 		}
 	}
-	c := Check{Name: b.Piece.Name + ": walls meet", Holds: worst <= b.near(),
+	c := Check{Name: b.Piece.Name + ": the walls meet", Holds: worst <= b.near(),
 		Figure: fmt.Sprintf("%.2f mm apart at most", worst)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%s are %.1f mm apart", where, worst)
@@ -173,7 +173,7 @@ func (b *Body) Stuck(width float64) []Check {
 	if len(b.Piece.Glues) == 0 {
 		return nil
 	}
-	c := Check{Name: b.Piece.Name + ": glued faces lie on each other", Holds: true}
+	c := Check{Name: b.Piece.Name + ": glued faces meet", Holds: true}
 	least, total := math.Inf(1), 0.0
 	var faults []string
 	for _, g := range b.Piece.Glues {
@@ -214,7 +214,7 @@ func (b *Body) Tucked() []Check {
 	if len(b.Piece.Tucks) == 0 {
 		return nil
 	}
-	c := Check{Name: b.Piece.Name + ": what is tucked in lies where it should", Holds: true,
+	c := Check{Name: b.Piece.Name + ": every tuck holds", Holds: true,
 		Figure: words.Count(len(b.Piece.Tucks), "face")}
 	var faults []string
 	for _, g := range b.Piece.Tucks {
@@ -277,7 +277,7 @@ func Seated(b *Body, face string, to *Body, on string, width float64, lapped boo
 // Below checks that what goes inside stays below the rim.
 func Below(rim float64, inside ...*Body) Check {
 	_, hi := Bounds(inside...)
-	c := Check{Name: "nothing inside stands above the rim", Holds: hi.Z <= rim+tolerance,
+	c := Check{Name: "nothing inside sticks up above the rim", Holds: hi.Z <= rim+tolerance,
 		Figure: fmt.Sprintf("%.1f mm below it", rim-hi.Z)}
 	if !c.Holds {
 		c.Figure = fmt.Sprintf("%.1f mm above it", hi.Z-rim)

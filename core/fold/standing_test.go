@@ -126,7 +126,7 @@ func TestCardRound(t *testing.T) {
 			}
 			if base := b.Find("base"); what == "magnet" {
 				if room := b.RoomRound(base, at); math.Abs(room-edge) > 1e-6 {
-					t.Fatalf("%d: %.3f mm of card round it, of %.3f", n, room, edge)
+					t.Fatalf("%d: %.3f mm of card around it, of %.3f", n, room, edge)
 				}
 				if back := base.Under(base.Place(at)); back != at {
 					t.Fatalf("%d: over %v lies %v", n, at, back)

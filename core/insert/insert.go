@@ -31,7 +31,7 @@ type Kind struct {
 
 // Kinds lists the ways; the first is the default.
 var Kinds = []*Kind{
-	{ID: "none", Title: "None", Why: "The things lie side by side.", Build: func(*Maker) {}},
+	{ID: "none", Title: "None", Why: "Things lie side by side.", Build: func(*Maker) {}},
 	slotted, partitions, platform, trays, petals,
 }
 
@@ -98,7 +98,7 @@ func (m *Maker) add(p *net.Piece, at assembly.Place) {
 }
 
 var slotted = &Kind{
-	ID: "slotted", Title: "Slotted dividers", Why: "Strips with half slots that cross; they lift out and fold flat.",
+	ID: "slotted", Title: "Slotted dividers", Why: "Crossed strips with slots. They lift out and fold flat.",
 	Alone: true, Divides: true, Straight: true, Build: (*Maker).slotted,
 }
 
@@ -170,7 +170,7 @@ func (m *Maker) strip(name string, inside, h Length) *net.Piece {
 func (m *Maker) onStrip(p *net.Piece, at float64) Length { return p.Width/2 + measure.FromMM(at) }
 
 var trays = &Kind{
-	ID: "trays", Title: "Trays that lift out", Why: "Each layer in a tray of its own.", Build: (*Maker).trays,
+	ID: "trays", Title: "Trays that lift out", Why: "Each layer has its own tray.", Build: (*Maker).trays,
 	Needs: func(need style.Dims, l contents.Load, j *style.Spec) style.Dims {
 		take := TrayTakes(j.T(), j.Mark())
 		layer := TrayWall(l, j.Adhesive.Width, j.Mark()) + j.T()

@@ -121,8 +121,8 @@ func TestSuits(t *testing.T) {
 	}{
 		{"slotted", []contents.Thing{thing("block")}, ""}, {"platform", []contents.Thing{thing("ball")}, ""},
 		{"platform", []contents.Thing{thing("cylinder"), thing("cylinder")}, ""},
-		{"platform", []contents.Thing{thing("block")}, "not round"}, {"platform", []contents.Thing{lying}, "upright"},
-		{"platform", []contents.Thing{thing("ball"), thing("cylinder")}, "at once"},
+		{"platform", []contents.Thing{thing("block")}, "isn't round"}, {"platform", []contents.Thing{lying}, "lies down"},
+		{"platform", []contents.Thing{thing("ball"), thing("cylinder")}, "both balls"},
 		{"platform", []contents.Thing{thing("ball"), thing("ball")}, "one size"},
 	} {
 		got := ""

@@ -10,7 +10,7 @@ import (
 )
 
 var partitions = &Kind{
-	ID: "partitions", Title: "Glued partitions", Why: "Folded strips on feet stuck to the floor; they stay where they are.",
+	ID: "partitions", Title: "Glued partitions", Why: "Folded strips glued to the floor. They stay in place.",
 	Alone: true, Divides: true, Build: (*Maker).partitions,
 }
 

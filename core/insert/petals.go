@@ -13,7 +13,7 @@ import (
 )
 
 var petals = &Kind{
-	ID: "petals", Title: "Petals", Why: "A square of card folds over what is in a square tray, and opens like a flower.",
+	ID: "petals", Title: "Petals", Why: "A square of card folds over your things and opens like a flower. For square trays.",
 	Alone: true, Build: (*Maker).petals,
 	Needs: func(need style.Dims, _ contents.Load, j *style.Spec) style.Dims {
 		side := max(need.Length, need.Width)

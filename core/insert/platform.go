@@ -11,7 +11,7 @@ import (
 )
 
 var platform = &Kind{
-	ID: "platform", Title: "Platform with holes", Why: "A raised floor that holds round things upright.",
+	ID: "platform", Title: "Platform with holes", Why: "A raised floor with holes that holds round things upright.",
 	Alone: true, Suits: suitsPlatform, Build: (*Maker).platform,
 	Room: func(room *contents.Room, things []contents.Thing, j *style.Spec) {
 		room.Below = max(room.Below, Lift(things, j.Mark()))
@@ -66,17 +66,17 @@ func suitsPlatform(things []contents.Thing) string {
 		case "cylinder":
 			cylinders++
 		default:
-			return fmt.Sprintf("A platform with holes suits round things; %s is not round.", t.Name)
+			return fmt.Sprintf("A platform with holes is for round things, and %s isn't round.", t.Name)
 		}
 		if t.Shape == "cylinder" && t.Turns() {
-			return fmt.Sprintf("A platform with holes holds things upright; %s may lie down.", t.Name)
+			return fmt.Sprintf("A platform with holes holds things upright, but %s lies down.", t.Name)
 		}
 	}
 	if holes := wanted(things); holes > MostHoles {
-		return fmt.Sprintf("A platform for these would have %d holes, more than card between them would hold.", holes)
+		return fmt.Sprintf("A platform for these would need %d holes, which is too many.", holes)
 	}
 	if balls > 0 && cylinders > 0 {
-		return "A platform can't hold balls and cylinders at once: balls rest on it and cylinders stand below it."
+		return "A platform can't hold both balls and cylinders."
 	}
 	if balls > 1 {
 		return "A platform holds balls of one size only."
@@ -116,7 +116,8 @@ func (m *Maker) platform() {
 		}
 		margin := min(mid.X-h, h+l-mid.X, mid.Y-h, h+w-mid.Y)
 		if min(margin-radius, margin-measure.FromMM(faceted*radius.MM()-0.8)) < 2*measure.Millimetre {
-			m.tooNear("around", m.Load.Room.Around, fmt.Sprintf("The holes for %s come too near the platform's edge.", t.Name))
+			m.tooNear("around", m.Load.Room.Around, fmt.Sprintf("The holes for %s are too close to the platform's "+
+				"edge.", t.Name))
 			return
 		}
 		between, scoop := m.cardRound(i)

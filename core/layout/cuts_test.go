@@ -99,7 +99,8 @@ func TestSteps(t *testing.T) {
 		}
 	}
 	told := strings.Join(says, "\n")
-	if !strings.Contains(told, "Leave the stop as it is") || strings.Count(told, "that is the tag") < 1 || !strings.Contains(told, "part of") {
+	if !strings.Contains(told, "Leave the trimmer set") || strings.Count(told, "that is "+
+		"the tag") < 1 || !strings.Contains(told, "part of") {
 		t.Error(told)
 	}
 }
@@ -115,14 +116,14 @@ func TestStepsTellWhatGoes(t *testing.T) {
 	if err := s.Check(0); err != nil {
 		t.Fatal(err)
 	}
-	for i, says := range []string{"the left part goes", "keep the left part", "that is the a"} {
+	for i, says := range []string{"throw away the left part", "keep the left part", "that is the a"} {
 		if got := s.Steps(say)[i].Says; !strings.Contains(got, says) {
 			t.Errorf("cut %d: %s", i+1, got)
 		}
 	}
 	s.Placed = append(s.Placed, Placed{Piece: "b", Rect: Rect{65 * mm, 0, 35 * mm, 80 * mm}})
 	s.Cuts = append(s.Cuts, Cut{Rect{65 * mm, 0, 35 * mm, 80 * mm}, false, 80 * mm})[:3]
-	if got := s.Steps(say)[0].Says; !strings.Contains(got, "goes") {
+	if got := s.Steps(say)[0].Says; !strings.Contains(got, "throw away") {
 		t.Error(got)
 	}
 }

@@ -29,7 +29,7 @@ func (s Step) ByHand(say func(Length) string) string {
 		size, _, _ := strings.Cut(what, " against it")
 		part = "part of " + size
 	}
-	out := fmt.Sprintf("draw a line %s from the %s edge of the %s, marked at both ends, and cut along it", say(s.At), from, part)
+	out := fmt.Sprintf("mark %s from the %s edge of the %s at both ends, draw a line, and cut along it", say(s.At), from, part)
 	switch {
 	case s.Kept != "" && s.Freed != "":
 		return out + fmt.Sprintf(": the %s part is the %s, and the %s is left.", near, s.Kept, s.Freed)
@@ -58,7 +58,7 @@ func (s Sheet) Steps(say func(Length) string) []Step {
 		if c.Down {
 			side = "left"
 		}
-		st.Says = "Leave the stop as it is"
+		st.Says = "Leave the trimmer set"
 		if st.Moved {
 			st.Says = "Set " + say(c.At)
 		}
@@ -79,7 +79,7 @@ func (s Sheet) Steps(say func(Length) string) []Step {
 		case st.Freed != "":
 			st.Says += fmt.Sprintf("; what is left is the %s.", st.Freed)
 		case !s.holds(a):
-			st.Says += fmt.Sprintf("; the %s part goes.", near)
+			st.Says += fmt.Sprintf("; throw away the %s part.", near)
 		case !s.holds(b):
 			st.Says += fmt.Sprintf("; keep the %s part.", near)
 		default:

@@ -18,7 +18,7 @@ import (
 
 type Length = measure.Length
 
-// Aim is what is to be least.
+// Aim is aim for.
 type Aim int
 
 const (
@@ -42,7 +42,7 @@ const Unlimited = -1
 type Size struct {
 	Name, Stock string
 	W, H        Length
-	Margin      Length // along each edge, where no piece may lie
+	Margin      Length // along each edge, keep pieces this far from the edge
 	Price       int64
 	Count       int // in hand, or Unlimited
 	Offcut      bool

@@ -55,7 +55,7 @@ func Read(r io.Reader, most int, headings []string, must, such string) ([]Row, e
 	}
 	names, err := in.Read()
 	if err != nil {
-		return nil, errors.New("this list is empty or no CSV; its first line should be headings such as " + such)
+		return nil, errors.New("this list is empty or isn't a CSV file. Its first line should be headings such as " + such)
 	}
 	if err := checkHeadings(names, headings, must); err != nil {
 		return nil, err
@@ -93,7 +93,7 @@ func checkHeadings(names, headings []string, must string) error {
 			return fmt.Errorf("the heading %q is not one of %s", names[i], strings.Join(headings, ", "))
 		}
 		if seen[names[i]] {
-			return fmt.Errorf("the heading %q stands there twice", names[i])
+			return fmt.Errorf("the heading %q is there twice", names[i])
 		}
 		seen[names[i]] = true
 	}

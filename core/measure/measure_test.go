@@ -27,7 +27,7 @@ func TestParse(t *testing.T) {
 		}
 	}
 	bad := map[string]string{
-		"": "nothing is written", "five": "not a length", "-3": "less than nothing", "1/0": "divides by nothing",
+		"": "is empty", "five": "not a length", "-3": "below zero", "1/0": "divides by zero",
 		"5 3/": "middle of a fraction", "5 /": "", "10000000000000": "longer than any card", "1e9": "not a length",
 		"5 6": "not a length", "5.2.1": "not a length", "in": "", "1/2/3": "not a length", "5.5 1/2": "not a length",
 		strings.Repeat("9", 50): "too long", "3 1/-2": "not a length", "NaN": "not a length",

@@ -64,10 +64,10 @@ func Parse(text string, unit Unit) (Length, error) {
 func ParseUnit(text string, unit Unit) (Length, Unit, error) {
 	shown := strings.TrimSpace(text)
 	if shown == "" {
-		return 0, unit, fmt.Errorf("nothing is written here")
+		return 0, unit, fmt.Errorf("it is empty")
 	}
 	if len(shown) > longest {
-		return 0, unit, fmt.Errorf("that is too long to be a length")
+		return 0, unit, fmt.Errorf("that is too long for a length")
 	}
 	s := strings.ToLower(shown)
 	size, given := unit.Size(), unit
@@ -82,7 +82,7 @@ func ParseUnit(text string, unit Unit) (Length, Unit, error) {
 	}
 	s = strings.TrimSpace(plain(s))
 	if strings.HasPrefix(s, "-") {
-		return 0, unit, fmt.Errorf("%q is less than nothing", shown)
+		return 0, unit, fmt.Errorf("%q is below zero", shown)
 	}
 	r, err := number(s, shown)
 	if err != nil {
@@ -90,7 +90,7 @@ func ParseUnit(text string, unit Unit) (Length, Unit, error) {
 	}
 	r.Mul(r, new(big.Rat).SetInt64(int64(size)))
 	if r.Cmp(new(big.Rat).SetInt64(int64(Max))) > 0 {
-		return 0, unit, fmt.Errorf("%q is longer than any card: the most is %s", shown, Max.Exact(unit))
+		return 0, unit, fmt.Errorf("%q is longer than any card. The most is %s", shown, Max.Exact(unit))
 	}
 	return nearest(r), unit, nil
 }
@@ -165,7 +165,7 @@ func number(s, shown string) (*big.Rat, error) {
 		return nil, err
 	}
 	if d.Sign() == 0 {
-		return nil, fmt.Errorf("%q divides by nothing", shown)
+		return nil, fmt.Errorf("%q divides by zero", shown)
 	}
 	f := new(big.Rat).SetFrac(n, d)
 	return f.Add(f, new(big.Rat).SetInt(w)), nil

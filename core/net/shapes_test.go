@@ -144,7 +144,7 @@ func TestMirrored(t *testing.T) {
 		}
 		for i, e := range g.Edges {
 			if e.A != g.Points[i] || e.B != g.Points[(i+1)%len(g.Points)] {
-				t.Errorf("the edges of %s don't run round it", f.Name)
+				t.Errorf("the edges of %s don't run around it", f.Name)
 			}
 		}
 	}

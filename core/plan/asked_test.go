@@ -106,7 +106,7 @@ func TestPullsAndOrnaments(t *testing.T) {
 		{"tray-lid", brief.Dress{Grips: []brief.Grip{{Kind: "pull", On: "lid/top"}}}, "folded along every edge"},
 		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "flap", Width: "30 mm", Height: "40 mm", Down: "8 mm"}}}, ""},
 		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "flap", Width: "30 mm", Height: "70 mm", Down: "30 mm"}}}, "below the foot"},
-		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "back", Width: "30 mm", Height: "95 mm"}}}, "reaches beyond the back"},
+		{"flap-box", brief.Dress{Toppers: []brief.Topper{{On: "back", Width: "30 mm", Height: "95 mm"}}}, "reaches past the back"},
 	} {
 		b := tried.Sized("90 mm", "70 mm", "80 mm", "units", "mm", "box.style", c.style, "card.sheet", "600 x 600 mm")
 		b.Dress = c.dress

@@ -47,9 +47,9 @@ func (p *Plan) cards() int {
 }
 
 // onItsSheet is the check that every piece lies on one, and SheetTooSmall the warning that one doesn't.
-const onItsSheet, SheetTooSmall = "every piece lies on its sheet", "sheet-too-small"
+const onItsSheet, SheetTooSmall = "every piece fits its sheet", "sheet-too-small"
 
-// onTheirSheets checks that every piece lies on its sheet, and warns where one doesn't.
+// onTheirSheets checks that every piece fits its sheet, and warns where one doesn't.
 func (p *Plan) onTheirSheets() fold.Check {
 	check := fold.Check{Name: onItsSheet, Holds: true, Figure: p.SheetsSaid()}
 	for _, big := range p.Layout.TooBig {
@@ -84,8 +84,8 @@ func (p *Plan) Cut(found []cutting.Found) *Plan {
 	q := p.Reporting(slices.Clone(p.Problems), kept, Advice{Stronger: p.Advice.Stronger})
 	for _, f := range found {
 		if f.Says != "" {
-			q.Warn(brief.Warning{Code: "pins-left-out", Text: "Pieces were held where they can't be: " + f.Says + ".",
-				Fix: "Take all pins off.", Set: brief.To("act", "unpin-all")})
+			q.Warn(brief.Warning{Code: "pins-left-out", Text: "A pinned piece can't be there: " + f.Says + ".",
+				Fix: "Remove all pins.", Set: brief.To("act", "unpin-all")})
 		}
 	}
 	q.Checks = slices.DeleteFunc(slices.Clone(p.Checks), func(c fold.Check) bool { return c.Name == onItsSheet })

@@ -57,7 +57,7 @@ func (m *making) placeMotifs() {
 		x, y := f.X+f.W-on.Width, f.Y+f.H-on.Height
 		if over := max(-f.X, -f.Y, x, y); over > 0 {
 			m.Problem("dress."+f.Entry+".motif.x",
-				fmt.Sprintf("Cut round that motif, the %s would hang %s over the edge of its sheet.",
+				fmt.Sprintf("Cut around that motif, the %s would hang %s over the edge of its sheet.",
 					f.Piece, m.Say(over)), "Choose a spot further from the edges.", "dress."+f.Entry+".motif.x", "",
 				"dress."+f.Entry+".motif.y", "")
 		}
@@ -95,9 +95,9 @@ func (m *making) chooseClearance() {
 		return
 	}
 	m.Answers = m.Answers.With(q.ID, best)
-	m.Chosen = fmt.Sprintf("Chosen for you: %s, with %s that no groove sets.", words.Small(says), words.Count(least, "score"))
+	m.Chosen = fmt.Sprintf("Chosen for you: %s, with %s between grooves.", words.Small(says), words.Count(least, "score"))
 	if least == 0 {
-		m.Chosen = fmt.Sprintf("Chosen for you: %s; every score lies in a groove.", words.Small(says))
+		m.Chosen = fmt.Sprintf("Chosen for you: %s. Every score lies in a groove.", words.Small(says))
 	}
 }
 

@@ -172,7 +172,7 @@ func TestClosuresHaveCard(t *testing.T) {
 		t.Errorf("a magnet beside its other half: %q", got)
 	}
 	marks[0].At.Y = 2 * measure.Millimetre
-	if got := tried.Proved(p); !strings.Contains(got, "of card round it") {
+	if got := tried.Proved(p); !strings.Contains(got, "of card around it") {
 		t.Errorf("a magnet over the edge: %q", got)
 	}
 }

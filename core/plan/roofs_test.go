@@ -34,7 +34,7 @@ func TestRoofsOverContents(t *testing.T) {
 		}
 		made++
 		for _, c := range p.Checks {
-			if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+			if !c.Holds && !strings.HasPrefix(c.Name, "every piece fits") {
 				t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
 			}
 		}

@@ -124,7 +124,7 @@ func (m *making) fill(b *style.Box, loads []contents.Load) {
 	}
 	all.Says = strings.Join(says, "; ")
 	m.Load = all
-	w := Way{Load: all, Reason: "shared out among the small boxes"}
+	w := Way{Load: all, Reason: "shared among the small boxes"}
 	w.Sheets, w.TooBig = m.needs(b)
 	for _, p := range b.Pieces() {
 		w.Area += p.Width.MM() * p.Height.MM() * float64(p.Count)

@@ -62,7 +62,7 @@ func (m *making) byHand(l contents.Load) contents.Load {
 	at, ok := PlacesOf(m.Brief.Arrange.Places, l)
 	if !ok {
 		m.Warn(brief.Warning{Code: "by-hand-gone",
-			Text: "The things were arranged by hand, but they are no longer the same things, so the best arrangement is shown.",
+			Text: "The things have changed since you arranged them, so you see the best arrangement.",
 			Fix:  "Arrange them again, or let Brevium choose.", Set: brief.To("act", "choose-for-me")})
 		return l
 	}
@@ -76,7 +76,7 @@ func (m *making) byHand(l contents.Load) contents.Load {
 		st.At.Length, st.At.Width = p.X, p.Y
 	}
 	if a, b, ok := out.Overlap(); ok {
-		m.Problem("arrange", fmt.Sprintf("Arranged by hand, %s and %s stand in each other.",
+		m.Problem("arrange", fmt.Sprintf("You arranged %s and %s in the same place.",
 			out.Things[a].Name, out.Things[b].Name),
 			"Move one of them, or let Brevium choose.", "act", "choose-for-me")
 	}

@@ -38,7 +38,7 @@ func TestEveryStyleHolds(t *testing.T) {
 				planned++
 				made[n%all]++
 				for _, c := range p.Checks {
-					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+					if !c.Holds && !strings.HasPrefix(c.Name, "every piece fits") {
 						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
 					}
 				}
@@ -74,7 +74,7 @@ func TestTypedLengthsHoldOrAreRefused(t *testing.T) {
 				}
 				planned++
 				for _, c := range p.Checks {
-					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+					if !c.Holds && !strings.HasPrefix(c.Name, "every piece fits") {
 						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
 					}
 				}
@@ -115,7 +115,7 @@ func TestInsidesOfEveryStyle(t *testing.T) {
 				}
 				planned[kinds[n%5]]++
 				for _, c := range p.Checks {
-					if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+					if !c.Holds && !strings.HasPrefix(c.Name, "every piece fits") {
 						t.Fatalf("%s: %s, for %s", c.Name, c.Figure, b.Encode())
 					}
 				}

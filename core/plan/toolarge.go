@@ -24,20 +24,20 @@ func (m *making) tooLarge() {
 		if !slices.ContainsFunc(sheets, func(s shop.Sheet) bool { return l.Lies(s.Width, s.Height) }) {
 			says := fmt.Sprintf("the %s %s × %s", piece.Name, m.Say(piece.Width), m.Say(piece.Height))
 			if over, on := NearestSheet(l, sheets); over > 0 {
-				says += fmt.Sprintf(", %s too large for %s", m.Say(over), on.Title)
+				says += fmt.Sprintf(", %s too big for %s", m.Say(over), on.Title)
 			}
 			pieces = append(pieces, says)
 			large = cmp.Or(large, piece)
 		}
 	}
-	r.Says = "This box is larger than every sheet on the shelf: " + strings.Join(pieces, "; ") + "."
+	r.Says = "This box is too big for every sheet you have: " + strings.Join(pieces, "; ") + "."
 	if len(pieces) == 0 {
-		r.Says = "No one sheet on the shelf takes every piece of this box."
+		r.Says = "No one sheet size you have takes every piece of this box."
 	}
 	m.Refused = r
 	if len(r.Scores) > 0 {
 		m.Problem(typedSide(r.Scores, large), r.Says,
-			"Let large pieces be made of two halves (under Card & fit), or put a larger sheet on the shelf.",
+			"Turn on two halves for large pieces (under Card & fit), or add a larger sheet in Supplies.",
 			"card.join", "yes")
 		return
 	}
@@ -53,12 +53,12 @@ func (m *making) tooLarge() {
 
 // Fix says how large the deciding dimension of a refused box may be; 0 when changing one dimension is not enough.
 func (r *Refused) Fix(dim string, at measure.Length, say func(measure.Length) string) string {
-	fix := "Changing one size isn't enough: make more than one smaller"
+	fix := "Changing one size isn't enough. Make more than one smaller"
 	if at > 0 {
 		fix = fmt.Sprintf("Make it %s %s", say(at),
 			map[string]string{"length": "long", "width": "from front to back", "depth": "high"}[dim])
 	}
-	return fix + ", or let large pieces be made of two halves (under Card & fit)."
+	return fix + ", or turn on two halves for large pieces (under Card & fit)."
 }
 
 // SizeField is the field that asks for a measure of a refused box.

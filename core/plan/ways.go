@@ -106,8 +106,8 @@ func (m *making) run() *style.Box {
 		if i >= 0 {
 			chosen = ways[i]
 		} else {
-			m.Warn(brief.Warning{Code: "pin-gone", Text: "The arrangement that was picked no longer suits these things, so the " +
-				"best one is shown.",
+			m.Warn(brief.Warning{Code: "pin-gone", Text: "Your arrangement no longer suits these things, so you see " +
+				"the best one.",
 				Fix: "Pick another, or let Brevium choose.", Set: brief.To("act", "choose-for-me")})
 		}
 	}
@@ -248,7 +248,7 @@ func reason(ways []Way, i int) string {
 		says = append(says, fmt.Sprintf("%.0f %% more card than the least", 100*(w.Area/least-1)))
 	}
 	if w.Layers == 1 && one < len(ways) {
-		says = append(says, "everything in reach")
+		says = append(says, "everything within reach")
 	} else if w.Layers > 1 {
 		says = append(says, "the upper ones come off first")
 	}
@@ -319,8 +319,8 @@ func (m *making) allProud(job *style.Spec, loads ...contents.Load) bool {
 	if job.Given != nil || job.Proud == 0 || slices.ContainsFunc(loads, func(l contents.Load) bool { return l.Need.Height > 0 }) {
 		return false
 	}
-	job.Problem("room.proud", fmt.Sprintf("Nothing would be left within the walls: all that goes in is no higher than the %s that "+
-		"stands proud of them.", job.Say(job.Proud)), "Let less of it stand proud.", "room.proud", "0")
+	job.Problem("room.proud", fmt.Sprintf("Nothing would be left inside: your things are no taller than the %s that "+
+		"should stick out.", job.Say(job.Proud)), "Let less of it stick out.", "room.proud", "0")
 	return true
 }
 

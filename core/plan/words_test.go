@@ -54,7 +54,7 @@ func TestStepsReadWell(t *testing.T) {
 					t.Errorf("%s has no four flaps that close one end", style.ID)
 				}
 				if says != strings.TrimSpace(says) || !strings.HasSuffix(says, ".") || says[0] >= 'a' && says[0] <= 'z' {
-					t.Errorf("%s: %q is no sentence", style.ID, says)
+					t.Errorf("%s: %q isn't a sentence", style.ID, says)
 				}
 				if bad := tried.Badly.FindString(says); bad != "" {
 					t.Errorf("%s: %q in %q", style.ID, bad, says)

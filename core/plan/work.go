@@ -202,15 +202,15 @@ func (p *Plan) care() (says []string) {
 			}
 		}
 	}
-	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue are not made to touch food: wrap the %s or line "+
-		"the box with food paper, and follow your local rules for labelling and selling food.")
-	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box; pass on its maker's "+
+	add(func(t contents.Thing) bool { return t.Food }, "Card, ink and glue aren't made to touch food. Wrap the %s or "+
+		"line the box with food paper, and follow your local rules for labelling and selling food.")
+	add(func(t contents.Thing) bool { return t.Flame }, "Never light the %s in or near the box. Pass on its maker's "+
 		"instructions.")
-	add(func(t contents.Thing) bool { return t.Liquid }, "Close the %s tightly and keep it upright; a leak softens card.")
+	add(func(t contents.Thing) bool { return t.Liquid }, "Close the %s tightly and keep it upright. A leak softens card.")
 	add(func(t contents.Thing) bool { return t.Fragile }, "Wrap the %s so that it can't knock against its neighbours.")
 	if g := p.Load.Grams(); g > 700 {
-		says = append(says, fmt.Sprintf("This weighs about %.1f kg: carry the box from below, and put nothing heavy on top of "+
-			"another box.", g/1000))
+		says = append(says, fmt.Sprintf("This weighs about %.1f kg. Carry the box from below, and put nothing heavy "+
+			"on top of it.", g/1000))
 	}
 	return says
 }

@@ -14,8 +14,8 @@ import (
 )
 
 var scoreList = &style.Style{
-	ID: "score-list", Title: "Scores from elsewhere", Level: 2, Typed: true,
-	About: "Type the sizes and scores that someone gave you, and see what box they make.",
+	ID: "score-list", Title: "Someone else's measurements", Level: 2, Typed: true,
+	About: "Type the sizes and scores that someone gave you, and see which box they make.",
 	Build: build,
 }
 
@@ -36,8 +36,8 @@ func build(j *style.Spec) *style.Box {
 	for i := range l.pieces {
 		p := &l.pieces[i]
 		if l.by[p.role] != nil && p.role != "liner" && p.role != "panel" && p.role != "band" {
-			j.Problem(p.Field+"is", fmt.Sprintf("There are two pieces that are %s.", strings.ToLower(Label(p.role))),
-				"Say what each of them is, or make them projects of their own.")
+			j.Problem(p.Field+"is", fmt.Sprintf("Two pieces are both %s.", strings.ToLower(Label(p.role))),
+				"Choose what each of them is, or make a box of each.")
 			return nil
 		}
 		l.by[p.role] = p
@@ -171,7 +171,7 @@ func (l *list) over(lid *net.Piece, p *typed, d style.Dims, floor string) {
 	l.clearance(p, d.Length-l.size.Length, d.Width-l.size.Width, n)
 	if d.Depth > l.size.Depth {
 		l.Warn(brief.Warning{Code: "deep-lid", Text: fmt.Sprintf(
-			"The %s is %s deep and what it covers only %s: it stands on the table and not on the rim.",
+			"The %s is %s deep, but what it covers is only %s. It would stand on the table, not on the rim.",
 			p.Name, l.Say(d.Depth), l.Say(l.size.Depth)), Fix: "Score its walls lower, or the tray's higher."})
 	}
 }
@@ -213,7 +213,8 @@ func (l *list) round(p *typed, base *assembly.Part, floor string) {
 	}
 	l.clearance(p, d.Width-width, d.Depth-l.size.Depth, 0)
 	if p.role == "tube" && d.Length > length+l.Mark() {
-		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long and what slides in it only %s.", p.Name,
+		l.Warn(brief.Warning{Code: "long-sleeve", Text: fmt.Sprintf("The %s is %s long, but what slides in it is "+
+			"only %s.", p.Name,
 			l.Say(d.Length), l.Say(length)), Fix: "Cut it shorter, or make the drawer longer."})
 	}
 }
@@ -232,15 +233,15 @@ func (l *list) clearance(p *typed, one, other Length, layers int) {
 	need, loose := l.Over(l.box.Parts[0].Name, p.Name, layers), shop.Clearance(l.T(), layers, 0, shop.Slack["loose"], l.Mark())
 	switch {
 	case c < need:
-		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over; this card wants "+
-			"%s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
-			Fix: "Move its scores out, cut it larger, or take thinner card."})
+		l.Warn(brief.Warning{Code: "tight-lid", Text: fmt.Sprintf("The %s is %s larger than what it covers. With "+
+			"this card it needs %s.", p.Name, l.Say(max(c, 0)), l.Say(need)),
+			Fix: "Move its scores out, cut it larger, or use thinner card."})
 	case max(one, other)-c >= even && c >= 0:
-		l.warn("uneven-lid", "Check its scores: it should be larger by as much both ways.",
-			"The %s is %s larger than what it goes over one way, and %s the other.", p.Name, l.Say(c), l.Say(max(one, other)))
+		l.warn("uneven-lid", "Check its scores: it should be larger by the same amount both ways.",
+			"The %s is %s larger than what it covers one way, and %s the other.", p.Name, l.Say(c), l.Say(max(one, other)))
 	case c > loose+max(l.Mark(), measure.Millimetre)/2:
-		l.Warn(brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is %s larger than what it goes over, %s more than it "+
-			"needs: it will slide about.",
+		l.Warn(brief.Warning{Code: "loose-lid", Text: fmt.Sprintf("The %s is %s larger than what it covers, %s more "+
+			"than it needs. It will slide about.",
 			p.Name, l.Say(c), l.Say(c-need)), Fix: "Move its scores in, or cut it smaller."})
 	}
 }
@@ -288,7 +289,7 @@ func (l *list) claimStated() {
 	near := func(a, of, by Length) bool {
 		return a == 0 || (a-of).Abs() < mark/2 || by < 0 && a <= of && a > of-mark
 	}
-	c := fold.Check{Name: "the finished size is as stated"}
+	c := fold.Check{Name: "the finished size matches"}
 	for _, of := range []struct {
 		word string
 		by   Length

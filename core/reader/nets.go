@@ -21,8 +21,8 @@ func (p *typed) sizes(t Length) nets.Sizes {
 func (l *list) done(p *typed, n nets.Net) *net.Piece {
 	for _, wall := range []string{"panel", "left", "right", "back", "front", "seam", "bottom", "base", "lid", "top"} {
 		if n.Gone[wall] {
-			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s: without it nothing holds "+
-				"together.", wall, p.Name),
+			l.Problem(p.Field+"away", fmt.Sprintf("One of the squares cut away is the %s of the %s. Without it "+
+				"nothing holds together.", wall, p.Name),
 				"Count columns from the left and rows from the top; cut away corners and flaps only.")
 		}
 	}
@@ -38,7 +38,7 @@ func (l *list) warn(code, fix, text string, args ...any) {
 // shapes says that scores don't make what a piece is said to be.
 func (l *list) shapes(p *typed, wants string) (*net.Piece, style.Dims, bool) {
 	l.Problem(p.Field+"across", fmt.Sprintf("The %s has %d scores across and %d down; %s.", p.Name, len(p.Cols)-1,
-		len(p.Rows)-1, wants), "Check the list, or say what else this piece is.", p.Field+"is", "")
+		len(p.Rows)-1, wants), "Check the list, or choose what else this piece is.", p.Field+"is", "")
 	return nil, style.Dims{}, false
 }
 
@@ -58,7 +58,7 @@ func (l *list) uneven(name string, walls map[string]Length) {
 	}
 	if walls[lo] != walls[hi] {
 		l.warn("uneven-walls", "Check the scores, if the rim was meant to be level.",
-			"The walls of the %s are not of one height: the %s is %s and the %s %s.", name, lo, l.Say(walls[lo]), hi,
+			"The walls of the %s have different heights: the %s is %s and the %s %s.", name, lo, l.Say(walls[lo]), hi,
 			l.Say(walls[hi]))
 	}
 }
@@ -73,12 +73,12 @@ func (l *list) tab(p *typed, square, wall Length) net.TabShape {
 	case "narrow":
 		reach = min(square, l.Wide())
 	case "", "full":
-		l.warnOnce("untrimmed", "Trim the ends of the tabs by a sliver, or they bind in the corners.",
+		l.warnOnce("untrimmed", "Trim a sliver off the ends of the tabs, or they jam in the corners.",
 			"The tabs of the %s are listed as whole squares.", p.Name)
 	}
 	if most := wall/2 - l.T(); reach > most && most > 0 {
-		l.warnOnce("long-tabs", "Trim them so that they meet behind the wall and don't lap.",
-			"Two tabs of %s are longer than the wall of the %s behind which both go.", l.Say(reach), p.Name)
+		l.warnOnce("long-tabs", "Trim them so that they meet behind the wall without overlapping.",
+			"Two tabs of %s are longer than the wall of the %s they go behind.", l.Say(reach), p.Name)
 		reach = most
 	}
 	return net.TabShape{Reach: reach, Mitre: min(step, square/6)}
@@ -113,7 +113,7 @@ func (l *list) openNet(p *typed) (*net.Piece, style.Dims, bool) {
 		n := p.sizes(l.T()).Rolled("panel", l.corner(p, min(r[1], r[3]), c[2]))
 		return l.done(p, n), style.Dims{Length: c[2], Width: r[2], Depth: min(c[1], c[3], r[1], r[3])}, true
 	}
-	return l.shapes(p, "a tray wants two each way, or four each way for rolled walls")
+	return l.shapes(p, "a tray needs two each way, or four each way for rolled walls")
 }
 
 // wrapperNet is a cover: back, bottom and front, bent up round what stands on it.
@@ -136,7 +136,7 @@ func (l *list) wrapperNet(p *typed) (*net.Piece, style.Dims, bool) {
 
 // equal claims that opposite walls of a tube are equal.
 func (l *list) equal(p *typed, walls []Length) {
-	c := fold.Check{Name: p.Name + ": opposite walls are equal", Holds: walls[0] == walls[2] && walls[1] == walls[3],
+	c := fold.Check{Name: p.Name + ": opposite walls match", Holds: walls[0] == walls[2] && walls[1] == walls[3],
 		Figure: fmt.Sprintf("%s and %s, %s and %s", walls[0].Exact(l.Units), walls[2].Exact(l.Units), walls[1].Exact(l.Units),
 			walls[3].Exact(l.Units))}
 	if !c.Holds {

@@ -21,7 +21,7 @@ const mostTyped = 8
 func Read(r *brief.Reader, b *brief.Brief) ([]style.Scored, *style.Dims) {
 	list := b.Box.Pieces
 	if len(list) == 0 {
-		r.Problem("box.pieces", "No piece is listed yet.", "Add the first piece: its cut size and its scores.")
+		r.Problem("box.pieces", "There are no pieces yet.", "Add the first piece: its cut size and its scores.")
 	}
 	if len(list) > mostTyped {
 		r.Problem("box.pieces", fmt.Sprintf("%d pieces are too many for one box.", len(list)),
@@ -79,11 +79,11 @@ func segments(r *brief.Reader, field string, scores []Length, size Length, way s
 	for i, at := range append(scores, size) {
 		switch gap := at - last; {
 		case i < len(scores) && (at >= size || at <= 0):
-			r.Problem(field, fmt.Sprintf("A score at %s lies beyond the piece, which is %s %s.", r.Say(at), r.Say(size), way),
+			r.Problem(field, fmt.Sprintf("A score at %s is off the piece, which is %s %s.", r.Say(at), r.Say(size), way),
 				"Check the cut size, and from which edge the score was measured.")
 			return []Length{size}
 		case gap < measure.Millimetre:
-			r.Problem(field, fmt.Sprintf("Between %s and %s there is no card to fold.", r.Say(last), r.Say(at)),
+			r.Problem(field, fmt.Sprintf("There is no card to fold between %s and %s.", r.Say(last), r.Say(at)),
 				"Check the scores: each is measured from the same edge.")
 			return []Length{size}
 		}
@@ -106,10 +106,10 @@ func cells(r *brief.Reader, field string, list brief.Text, cols, rows int) map[[
 				away[at] = true
 			}
 		case err != nil || n != 2:
-			r.Problem(field, fmt.Sprintf("%q is no square of this piece.", word),
+			r.Problem(field, fmt.Sprintf("%q isn't a square of this piece.", word),
 				"Write corners, or squares as column-row from the top left, such as 1-1, 3-1.")
 		case c < 1 || c > cols || d < 1 || d > rows:
-			r.Problem(field, fmt.Sprintf("There is no square %s: the scores make %d columns and %d rows.", word, cols, rows),
+			r.Problem(field, fmt.Sprintf("There is no square %s. The scores make %d columns and %d rows.", word, cols, rows),
 				"Count columns from the left and rows from the top.")
 		default:
 			away[[2]int{c - 1, d - 1}] = true

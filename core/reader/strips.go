@@ -28,7 +28,7 @@ func (l *list) asFolder(p *typed) (typed, bool) {
 func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {
-		return l.shapes(p, "a box with a hinged lid wants two one way and four the other")
+		return l.shapes(p, "a box with a hinged lid needs two one way and four the other")
 	}
 	if q.Rows[4] == q.Rows[0] && q.Rows[3] > q.Rows[1] {
 		q = q.flipped() // the lid is the larger one
@@ -44,20 +44,21 @@ func (l *list) hingedNet(p *typed) (*net.Piece, style.Dims, bool) {
 		}
 	}
 	l.warn("tight-lid", "Move the lid's side scores out by a hair, or trim its sides slightly.",
-		"The lid of the %s is no wider than its base: its sides press on the base's.", p.Name)
+		"The lid of the %s is no wider than its base, so their sides press on each other.", p.Name)
 	h := min(q.Cols[0], q.Cols[2], q.Rows[2], q.Rows[4])
 	return l.done(&q, n), style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: h}, true
 }
 
 // longLid says when what closes a box is shorter, or much longer, than what it closes.
 func (l *list) longLid(p *typed, lid, base Length) {
-	fix := "Score the lid a hair longer than the base: it goes over the front."
+	fix := "Score the lid slightly longer than the base, so that it goes over the front."
 	switch over := lid - base; {
 	case over < 0:
-		l.warn("short-lid", fix, "The lid of the %s is %s shorter, back to front, than its base: it can't close.", p.Name,
+		l.warn("short-lid", fix, "The lid of the %s is %s shorter, back to front, than its base, so it can't close.", p.Name,
 			l.Say(-over))
 	case over > 4*l.T()+max(l.Mark(), measure.Millimetre):
-		l.warn("long-lid", fix, "The lid of the %s is %s longer, back to front, than its base: it leaves a gap in front.", p.Name,
+		l.warn("long-lid", fix, "The lid of the %s is %s longer, back to front, than its base, so it leaves a gap in "+
+			"front.", p.Name,
 			l.Say(over))
 	}
 }
@@ -67,7 +68,7 @@ func (l *list) longLid(p *typed, lid, base Length) {
 func (l *list) stripNet(p *typed) (*net.Piece, style.Dims, bool) {
 	q, ok := l.asFolder(p)
 	if !ok {
-		return l.shapes(p, "a strip with a flap wants two one way and four the other")
+		return l.shapes(p, "a strip with a flap needs two one way and four the other")
 	}
 	d := style.Dims{Length: q.Cols[1], Width: q.Rows[3], Depth: q.Rows[2]}
 	q.Away[[2]int{0, 0}], q.Away[[2]int{2, 0}] = true, true
@@ -83,7 +84,8 @@ func (l *list) stripNet(p *typed) (*net.Piece, style.Dims, bool) {
 		l.uneven(p.Name, map[string]Length{"back": d.Depth, "front": q.Rows[4]})
 	}
 	if q.Rows[4] > d.Depth {
-		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s: the front stands above the rim.",
+		l.warn("uneven-walls", "Check the scores.", "The front of the %s is %s and its back %s, so the front sticks "+
+			"up above the rim.",
 			p.Name, l.Say(q.Rows[4]), l.Say(d.Depth))
 	}
 	return l.done(&q, n), d, true

@@ -13,11 +13,11 @@ import (
 // the narrower one, unless the walls are only equal with the other.
 func (l *list) fourWalls(p *typed, segments []Length, field string) (walls []Length, seamFirst, ok bool) {
 	if len(segments) != 5 {
-		fix := "A tube of four walls wants four scores one way: three between the walls and one for the seam."
+		fix := "A tube of four walls needs four scores one way: three between the walls and one for the seam."
 		if len(segments) == 4 {
 			fix = "Leave a strip of " + l.Say(l.Wide()) + " beyond the fourth wall to stick the seam, and score it."
 		}
-		l.Problem(p.Field+field, fmt.Sprintf("These scores make %d walls and no seam that can be told.", len(segments)), fix)
+		l.Problem(p.Field+field, fmt.Sprintf("These scores make %d walls and no clear seam.", len(segments)), fix)
 		return nil, false, false
 	}
 	first := segments[1] == segments[3] && segments[2] == segments[4]
@@ -110,7 +110,8 @@ func (l *list) flapsClose(p *typed, end string, flap, over Length, gone map[stri
 	switch {
 	case flap > over+l.T():
 		l.warn("long-flap", "Check the scores: a flap is no longer than what it closes.",
-			"The flaps of the %s %s are %s long, and they close only %s: they stand out.", p.Name, where, l.Say(flap), l.Say(over))
+			"The flaps of the %s %s are %s long, but they close only %s, so they stick "+
+				"out.", p.Name, where, l.Say(flap), l.Say(over))
 	case reach > 0 && reach < over-max(l.Mark(), 2*l.T()):
 		l.warn("short-flap", "Check the scores, if it was meant to be closed.",
 			"The flaps of the %s %s leave a gap of %s between them.", p.Name, where, l.Say(over-reach))
@@ -187,7 +188,7 @@ func closeEnd(n nets.Net, end string, kind nets.TubeEnd, flap, over Length, fold
 // tube above them; what is pinched is part of the tube, or a row of its own.
 func (l *list) pinchNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if len(p.Cols) != 5 || len(p.Rows) < 2 || len(p.Rows) > 3 {
-		return l.shapes(p, "a pinch-top tube wants four across and one or two down")
+		return l.shapes(p, "a pinch-top tube needs four across and one or two down")
 	}
 	walls, _, ok := l.fourWalls(p, p.Cols, "across")
 	if !ok {
@@ -208,7 +209,7 @@ func (l *list) pinchNet(p *typed) (*net.Piece, style.Dims, bool) {
 // capNet is a gable cap: ridge strips, slopes and skirt over four walls.
 func (l *list) capNet(p *typed) (*net.Piece, style.Dims, bool) {
 	if len(p.Cols) != 5 || len(p.Rows) != 3 {
-		return l.shapes(p, "a gable cap wants four across and two down")
+		return l.shapes(p, "a gable cap needs four across and two down")
 	}
 	walls, _, ok := l.fourWalls(p, p.Cols, "across")
 	if !ok {

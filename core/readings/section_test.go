@@ -167,7 +167,7 @@ func TestRemediesKeepTheirWord(t *testing.T) {
 			}
 		}
 	}
-	for _, kind := range []string{"Roll", "Glue", "Cut", "Put"} {
+	for _, kind := range []string{"Roll", "Glue", "Cut", "Add"} {
 		if tries[kind] == 0 {
 			t.Errorf("never offered: %s (%v)", kind, tries)
 		}

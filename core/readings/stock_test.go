@@ -24,7 +24,7 @@ func TestStockIsTold(t *testing.T) {
 	w := request.Workshop{Shop: *s}
 	p := advice.Make(tried.Sized("5", "3 1/2", "2"), w)
 	if !strings.Contains(tried.Warned(p, "short-of-card"), "2 sheets of Cover, oat") ||
-		!strings.Contains(tried.Warned(p, "long-cut"), "your trimmer cuts 10 in") {
+		!strings.Contains(tried.Warned(p, "long-cut"), "your trimmer only cuts 10 in") {
 		t.Errorf("%+v", p.Warnings)
 	}
 	if p = advice.Make(tried.Sized("2", "2", "1"), w); tried.Warned(p, "short-of-card") != "" {

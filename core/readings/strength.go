@@ -53,11 +53,11 @@ func Carries(p *plan.Plan) (out []Carry) {
 			Remedies: p.Advice.Stronger[code]})
 	}
 	limit := floorBears(p, floor, first)
-	add("floor", "the floor carries what is in it", grams, limit,
-		fmt.Sprintf("%s on the floor; it carries about %s before it is seen to sag.", Weight(grams), Weight(limit)))
+	add("floor", "the floor holds the weight", grams, limit,
+		fmt.Sprintf("The floor has %s on it. It holds about %s before you see it sag.", Weight(grams), Weight(limit)))
 	open, closed, holder := wallsHold(p, walls, first)
-	says := fmt.Sprintf("Of %s, about a fifth leans on a wall when the box is tilted. Open, its walls hold about %s "+
-		"before a rim is seen to bow", Weight(grams), Weight(open))
+	says := fmt.Sprintf("About a fifth of %s leans on a wall when you tilt the box. Open, the walls hold about %s "+
+		"before a rim bows", Weight(grams), Weight(open))
 	switch {
 	case holder != "":
 		says += fmt.Sprintf("; closed, with the %s to help, about %s", holder, Weight(closed))
@@ -65,15 +65,15 @@ func Carries(p *plan.Plan) (out []Carry) {
 		says += "; closed, about " + Weight(closed)
 	}
 	says += "."
-	add("walls", "the walls hold what leans on them", grams, closed, says)
+	add("walls", "the walls hold when the box is tilted", grams, closed, says)
 	if b.Above == fold.Flat && p.Above > 0 {
 		var panels []strength.Panel
 		for _, w := range walls {
 			panels = append(panels, wall(p, w, first))
 		}
 		limit = strength.Stands(panels...)
-		add("stack", "the walls bear what stands on them", p.Above, limit,
-			fmt.Sprintf("%s stands on it; its walls bear about %s.", Weight(p.Above), Weight(limit)))
+		add("stack", "the walls hold what stands on them", p.Above, limit,
+			fmt.Sprintf("%s stands on it. Its walls hold about %s.", Weight(p.Above), Weight(limit)))
 	}
 	return out
 }

@@ -43,7 +43,7 @@ func Supplies(p *plan.Plan) []string {
 		cuts = "scissors, ruler and pencil"
 	}
 	if p.Tools.Ruler {
-		scores = "ruler and stylus (an empty ballpoint will do)"
+		scores = "ruler and stylus (an empty ballpoint works)"
 	}
 	if p.Tools.NoFolder {
 		folds = "a spoon to press folds with"

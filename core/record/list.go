@@ -51,7 +51,7 @@ func Read(r io.Reader, card func(title string) (id string)) (out []Making, err e
 		return nil, err
 	}
 	if len(rows) > MostLines {
-		return nil, fmt.Errorf("this list has %d lines; the most is %d: bring it in as several", len(rows), MostLines)
+		return nil, fmt.Errorf("this list has %d lines, and one import takes %d. Split it", len(rows), MostLines)
 	}
 	for _, row := range rows {
 		m, err := making(row.Cells)
@@ -65,7 +65,7 @@ func Read(r io.Reader, card func(title string) (id string)) (out []Making, err e
 		out = append(out, m)
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("this list has headings and no makings")
+		return nil, fmt.Errorf("this list has headings but no entries")
 	}
 	return out, nil
 }
@@ -85,14 +85,14 @@ func making(c map[string]string) (m Making, err error) {
 		}
 		n, wrong := strconv.ParseFloat(strings.ReplaceAll(c[name], ",", "."), 64)
 		if wrong != nil || math.IsNaN(n) || math.IsInf(n, 0) {
-			err = fmt.Errorf("%q is no number of %s", c[name], name)
+			err = fmt.Errorf("%q isn't a number of %s", c[name], name)
 		}
 		return n
 	}
 	whole := func(name string) int {
 		n := number(name)
 		if err == nil && n != math.Trunc(n) {
-			err = fmt.Errorf("%q is no whole number of %s", c[name], name)
+			err = fmt.Errorf("%q isn't a whole number of %s", c[name], name)
 		}
 		return int(max(-1, min(n, 1e6)))
 	}

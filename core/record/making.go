@@ -83,13 +83,13 @@ const day = "2006-01-02"
 // Check says what is wrong with a making, in words.
 func (m *Making) Check() error {
 	if d, err := time.Parse(day, m.Made); err != nil || d.Year() < 1950 || d.Year() > 2200 {
-		return fmt.Errorf("%q is no day: write it like 2027-03-06", m.Made)
+		return fmt.Errorf("%q isn't a day. Write it like 2027-03-06", m.Made)
 	}
 	if m.Count < 1 || m.Count > MostMade {
-		return fmt.Errorf("%d is no number of boxes that were made: write 1 to %d", m.Count, MostMade)
+		return fmt.Errorf("%d isn't a number of boxes made. Write 1 to %d", m.Count, MostMade)
 	}
 	if !words.Visible(m.Box) {
-		return errors.New("it has no name of a box")
+		return errors.New("it has no box name")
 	}
 	for _, text := range []string{m.Box, m.Whom, m.Contents, m.Style, m.Card, m.Title, m.Gap, m.Key} {
 		if words.Letters(text) > mostLine {
@@ -104,7 +104,7 @@ func (m *Making) Check() error {
 		pieces += len(p.Pieces)
 	}
 	if pieces > mostCut || len(m.Planned) > mostCut {
-		return fmt.Errorf("it lists %d pieces, more than a making can have", pieces)
+		return fmt.Errorf("it lists %d pieces, more than an entry can have", pieces)
 	}
 	if m.Fit != "" && !slices.Contains(Fits, m.Fit) {
 		return fmt.Errorf("a box fits tight, right or loose, not %q", m.Fit)
@@ -190,7 +190,7 @@ func sizeWord(mm int) string { return fmt.Sprintf(" qz%dmm", mm) }
 // Brief is the document of the box as it then was.
 func (m *Making) Brief() (brief.Brief, error) {
 	if m.Document == "" {
-		return brief.Brief{}, errors.New("this making came from a list: it has no document of its box")
+		return brief.Brief{}, errors.New("this entry came from a list, so its box isn't known")
 	}
 	return brief.Stored([]byte(m.Document))
 }

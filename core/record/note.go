@@ -67,19 +67,19 @@ func (m *Making) Says(n Note) (wrong []brief.Problem) {
 		wrong = append(wrong, brief.Problem{Field: field, Text: text, Fix: fix})
 	}
 	if d, err := time.Parse(day, strings.TrimSpace(string(n.Made))); err != nil || d.Year() < 1950 || d.Year() > 2200 {
-		tell("made", fmt.Sprintf("%q is no day.", n.Made), "Write it like 2027-03-06.")
+		tell("made", fmt.Sprintf("%q isn't a day.", n.Made), "Write it like 2027-03-06.")
 	} else {
 		m.Made = d.Format(day)
 	}
 	if count, err := strconv.Atoi(strings.TrimSpace(string(n.Count))); err != nil || count < 1 || count > MostMade {
-		tell("count", fmt.Sprintf("%q is no number of boxes.", n.Count), fmt.Sprintf("Write 1 to %d.", MostMade))
+		tell("count", fmt.Sprintf("%q isn't a number of boxes.", n.Count), fmt.Sprintf("Write 1 to %d.", MostMade))
 	} else {
 		m.Count = count
 	}
 	m.Minutes = 0
 	if text := strings.TrimSpace(strings.ReplaceAll(string(n.Minutes), ",", ".")); text != "" {
 		if got, err := strconv.ParseFloat(text, 64); err != nil || math.IsNaN(got) || got < 0 || got > 100_000 {
-			tell("minutes", fmt.Sprintf("%q is no number of minutes.", n.Minutes), "Write 0 or more, such as 45.")
+			tell("minutes", fmt.Sprintf("%q isn't a number of minutes.", n.Minutes), "Write 0 or more, such as 45.")
 			m.Minutes = was.Minutes
 		} else {
 			m.Minutes = got
@@ -87,7 +87,7 @@ func (m *Making) Says(n Note) (wrong []brief.Problem) {
 	}
 	if len(wrong) == 0 {
 		if err := m.Check(); err != nil {
-			tell("box", "This can't be kept: "+err.Error()+".", "Correct it.")
+			tell("box", "This can't be saved: "+err.Error()+".", "Fix it.")
 		}
 	}
 	if len(wrong) > 0 && m.Box == "" {

@@ -129,7 +129,8 @@ func (d *door) read() {
 	}
 	d.readShop()
 	if d.Style = style.Find(string(d.Brief.Box.Style)); d.Style == nil {
-		d.Problem("box.style", fmt.Sprintf("%q is not a box Brevium knows.", d.Brief.Box.Style), "Choose one of the styles shown.",
+		d.Problem("box.style", fmt.Sprintf("Brevium doesn't know the box %q.", d.Brief.Box.Style), "Choose one of "+
+			"the boxes shown.",
 			"box.style", "tray-lid")
 		return
 	}
@@ -177,7 +178,8 @@ func (d *door) readSize() {
 		case kept && d.Style.Rooms != nil:
 			d.RoomsEnough()
 		case kept && (!d.Kind.Alone || d.Style.Typed):
-			d.r.Problem("arrange.compartments", fmt.Sprintf("%s are made around what goes in, and nothing goes in yet.", d.Kind.Title),
+			d.r.Problem("arrange.compartments", fmt.Sprintf("%s are made to fit your things, and nothing goes in "+
+				"yet.", d.Kind.Title),
 				"Say what goes in, or choose no compartments.", "arrange.compartments", "none")
 		}
 		if d.Brief.Arrange.Dividers != "" && d.Kind != nil && d.Kind.Divides {
@@ -214,7 +216,7 @@ func readCells(r *brief.Reader, text brief.Text) [2]int {
 	n, err := strconv.Atoi(strings.TrimSpace(across))
 	m, err2 := strconv.Atoi(strings.TrimSpace(deep))
 	if !two || err != nil || err2 != nil || n < 1 || m < 1 || n > mostCells || m > mostCells || n*m < 2 {
-		r.Problem("arrange.cells", fmt.Sprintf("“%s” doesn't say how many compartments there are.", said),
+		r.Problem("arrange.cells", fmt.Sprintf("“%s” isn't a number of compartments.", said),
 			fmt.Sprintf("Write it like 3 x 2 for three across and two deep. There can be up to %d each way.", mostCells),
 			"arrange.cells", "2 x 2")
 		return out

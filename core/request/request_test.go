@@ -16,10 +16,10 @@ import (
 // What can't be read is noted at its own field and, where the problem carries a change, the change mends it.
 func TestTheDoorRefuses(t *testing.T) {
 	for _, c := range []struct{ field, text, says string }{
-		{"box.style", "shoe", "is not a box"}, {"tools.fit", "tight", "lid can't fit"}, {"tools.step", "7 mm", "7 mm"},
+		{"box.style", "shoe", "doesn't know the box"}, {"tools.fit", "tight", "lid can't fit"}, {"tools.step", "7 mm", "7 mm"},
 		{"tools.allowances", "some", "Allowances can't be"}, {"tools.adhesive", "spit", "spit"}, {"card.stock", "felt", "felt"},
 		{"card.sheet", "a9", "a9"}, {"copies", "0", "How many"}, {"copies", "9999", "How many"}, {"room.around", "wide", "wide"},
-		{"contents.0.length", "-3 mm", "less than nothing"}, {"contents.0.count", "many", "many"},
+		{"contents.0.length", "-3 mm", "below zero"}, {"contents.0.count", "many", "many"},
 		{"box.options.walls", "woven", "woven"}, {"arrange.compartments", "nets", "nets"}, {"sheets.margin", "90 mm", "too wide"},
 		{"sheets.aim", "luck", "luck"}, {"dress.outside", "9", "9"}, {"tools.burnish", "never", "never"},
 	} {

@@ -29,16 +29,16 @@ func (d *door) stock(field, id string) (shop.Card, bool) {
 		first = offered[0].ID
 	}
 	if why, bad := d.w.Troubled[id]; bad {
-		d.r.Problem(field, "This card can't be used as it stands in the shop. "+why, "Correct it there, or choose another card.",
+		d.r.Problem(field, "This card can't be used as it is in Supplies. "+why, "Correct it there, or choose another card.",
 			field, first)
 	} else {
-		d.r.Problem(field, fmt.Sprintf("There is no card called %q on the shelf.", id), "Choose one of the cards shown.",
+		d.r.Problem(field, fmt.Sprintf("You have no card called %q.", id), "Choose one of the cards shown.",
 			field, first)
 	}
 	return shop.Card{}, false
 }
 
-// Least is the sheet that stands for whichever needs least card.
+// Least is the sheet that stands for whichever uses least card.
 const Least = "least"
 
 // readCards reads which card each part is cut from, and which sheets these come in.
@@ -59,7 +59,7 @@ func (d *door) readCards() {
 	if d.Least = string(d.Brief.Card.Sheet) == Least; d.Least {
 		d.Sheet = largest(comes)
 	} else if s, err := d.w.AnySheet(string(d.Brief.Card.Sheet), d.Units); err != nil {
-		d.r.Problem("card.sheet", fmt.Sprintf("There is no sheet called %q on the shelf.", d.Brief.Card.Sheet),
+		d.r.Problem("card.sheet", fmt.Sprintf("You have no sheet called %q.", d.Brief.Card.Sheet),
 			"Choose one of the sheets shown, or type its two sides, like “30 x 30 cm”.", "card.sheet", comes[0].ID)
 	} else if d.Sheet = s; len(d.Card.Sheets) > 0 && !slices.ContainsFunc(comes, s.Same) {
 		d.r.Problem("card.sheet", fmt.Sprintf("%s does not come in %s.", d.Card.Title, s.Title),

@@ -145,7 +145,7 @@ func (d *door) readCutting() {
 func among(r *brief.Reader, field string, text brief.Text, of []string) int {
 	i := slices.Index(of, string(text))
 	if i < 0 && text != "" {
-		r.Problem(field, fmt.Sprintf("%q is not among the answers.", text), "Choose "+of[0]+" or "+of[len(of)-1]+".", field, "")
+		r.Problem(field, fmt.Sprintf("%q isn't one of the choices.", text), "Choose "+of[0]+" or "+of[len(of)-1]+".", field, "")
 	}
 	return max(0, i)
 }

@@ -172,7 +172,7 @@ func (d *door) readTools() {
 			f, _ := brief.FieldAt(set[i])
 			what = append(what, f.Label)
 		}
-		d.use("tools", "The tools of the shop: "+strings.Join(what, ", "), set...)
+		d.use("tools", "Your tools: "+strings.Join(what, ", "), set...)
 	}
 	if mine.Reads > 0 { // what is cut is cut by the trimmer's marks
 		unit := measure.Millimetres
@@ -210,7 +210,7 @@ func (d *door) readAdhesive(tape brief.Text) {
 		}
 	}
 	if !known {
-		d.r.Problem("tools.adhesive", fmt.Sprintf("%q is not something Brevium sticks with.", said),
+		d.r.Problem("tools.adhesive", fmt.Sprintf("Brevium doesn't know %q as a glue or tape.", said),
 			"Choose tape, glue or both.", "tools.adhesive", "tape")
 	}
 	if tape != "" {
@@ -253,7 +253,8 @@ func (d *door) readSlack() {
 	if d.Brief.Tools.Slack != "" {
 		if l, ok := d.r.LengthOrNone("tools.slack", d.Brief.Tools.Slack); ok {
 			if d.Slack = l; l > 10*measure.Millimetre {
-				d.r.Problem("tools.slack", "No lid wants "+d.r.Say(l)+" of ease.", "Snug is 0.5 mm, easy 1 mm, loose 1.6 mm.",
+				d.r.Problem("tools.slack", "No lid needs "+d.r.Say(l)+" of room.", "Snug is 0.5 mm, easy 1 mm, "+
+					"loose 1.6 mm.",
 					"tools.slack", "")
 			}
 		}
@@ -261,7 +262,7 @@ func (d *door) readSlack() {
 	}
 	if l, ok := d.w.Fit(d.FitKey); ok && !l.Aside && l.More != 0 {
 		d.Learnt, d.Slack = &l, max(0, d.Slack+l.More)
-		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of ease instead of %.2f mm (%s)", d.OuterCard().Title,
+		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of room instead of %.2f mm (%s)", d.OuterCard().Title,
 			d.FitKey.Walls, d.Slack.MM(), d.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",
 			strconv.FormatFloat(d.Slack.MM(), 'f', -1, 64)+" mm")
 	}

@@ -76,8 +76,8 @@ func (s *Set) gather() (out []bench.Step) {
 	for i, says := range s.Course() {
 		out = append(out, bench.Step{ID: fmt.Sprintf("set:%d", i+1), Title: bench.Gather, Piece: s.Names[i+1],
 			Count: max(1, s.Sets), Says: []string{says}, Frames: []bench.Frame{{Says: says, Look: bench.Gathered, At: float64(i + 1)}},
-			Check: "It stands or lies as it is drawn, and nothing is strained.", Fails: []bench.Remedy{{When: "It won't go",
-				Do: "look for a wall that leans out, or a band that is proud, and press it in."}}, Minutes: 0.25 * float64(max(1, s.Sets))})
+			Check: "It stands or lies as shown, without force.", Fails: []bench.Remedy{{When: "It won't go",
+				Do: "press in any wall that leans out or band that sticks up."}}, Minutes: 0.25 * float64(max(1, s.Sets))})
 	}
 	return out
 }
@@ -147,9 +147,9 @@ func (j Job) Warning() string {
 	}
 	says := make([]string, 0, len(failed))
 	for _, c := range failed {
-		says = append(says, strings.TrimSuffix(c.Name+": "+c.Figure, ": "))
+		says = append(says, c.Fault())
 	}
-	return "NOT PROVED, don't cut this: " + strings.Join(says, "; ") + "."
+	return "DON'T CUT THIS. A check failed. " + strings.Join(says, " ")
 }
 
 // Sheet gives the nth sheet of all, with the card it is of.

@@ -26,10 +26,10 @@ type Kind struct{ ID, Title, Why string }
 
 // SetKinds lists them; the first is the default.
 var Kinds = []Kind{
-	{"companions", "Companions", "Several boxes side by side, each as it likes."},
+	{"companions", "Companions", "Several boxes side by side, each its own size."},
 	{"stack", "A stack", "Each stands on the one before it, and is no larger."},
-	{"nest", "A nest", "Each goes into the next, with its lid on."},
-	{"cluster", "A cluster", "The others stuck to the sides of the first, whose opening stays free."},
+	{"nest", "A nest", "Each fits inside the next, with its lid on."},
+	{"cluster", "A cluster", "The others are stuck to the sides of the first, which can still be opened."},
 }
 
 // Set is several boxes that belong together: a plan for each, what is to be said of them all, and one layout.

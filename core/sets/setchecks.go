@@ -63,8 +63,8 @@ func (s *Set) loads() {
 		s.Plans[i] = p
 		for _, c := range readings.Carries(p) {
 			if c.Code == "stack" && !c.Holds {
-				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s That is a guide, not a promise.",
-					s.Names[i], c.Text), Fix: "Roll its walls, take heavier card for it, or put less above it."})
+				s.Warn(brief.Warning{Code: "weak-stack", Text: fmt.Sprintf("The %s: %s This is a guide, not a promise.",
+					s.Names[i], c.Text), Fix: "Roll its walls, use thicker card for it, or put less on top."})
 			}
 		}
 		above += p.Load.Grams() + advice.Grams(p)
@@ -111,8 +111,9 @@ func (s *Set) stacked(i int) {
 	}
 	s.check(level && min(x, y) >= -0.05, fmt.Sprintf("the %s stands on the %s", s.Names[i], s.Names[i-1]), figure)
 	if a, b := low.Load.Grams(), up.Load.Grams(); b > a && a > 0 {
-		s.Warn(brief.Warning{Code: "heavy-on-top", Text: fmt.Sprintf("The %s holds %.0f g and stands on the %s, which holds %.0f g.",
-			s.Names[i], b, s.Names[i-1], a), Fix: "Put the heaviest lowest: change what goes in which."})
+		s.Warn(brief.Warning{Code: "heavy-on-top", Text: fmt.Sprintf("The %s holds %.0f g, but it stands on the %s, "+
+			"which holds %.0f g.",
+			s.Names[i], b, s.Names[i-1], a), Fix: "Put the heaviest at the bottom."})
 	}
 }
 
@@ -122,7 +123,7 @@ func (s *Set) nested(i int) {
 	holds := min(x, y, z) >= 0.05 && s.Plans[i].Box.Above == fold.Flat
 	figure := fmt.Sprintf("%.1f mm, %.1f mm and %.1f mm of air", max(0, x), max(0, y), max(0, z))
 	if min(x, y, z) < 0.05 {
-		figure = fmt.Sprintf("%.1f mm are missing", 0.05-min(x, y, z))
+		figure = fmt.Sprintf("it is %.1f mm too small", 0.05-min(x, y, z))
 	}
 	s.check(holds, fmt.Sprintf("the %s goes into the %s with its lid on", s.Names[i-1], s.Names[i]), figure)
 }
@@ -141,7 +142,7 @@ func (s *Set) clustered(i int) {
 	wall, long := alongSide(s.Plans[0].Box.Outside, side), alongSide(s.turned(i), side)
 	switch {
 	case first.Drawn:
-		s.check(false, name, "it is drawn off to that side")
+		s.check(false, name, "it opens to that side")
 	case high > first.Still+0.05:
 		s.check(false, name, fmt.Sprintf("it is %.1f mm high, and the %s, which moves, begins at %.1f mm", high, first.Over,
 			first.Still))
@@ -191,7 +192,7 @@ func (s *Set) stickBy() {
 			why := ""
 			switch {
 			case flank.Drawn:
-				why = "it is drawn open at one side"
+				why = "it opens at one side"
 			case flank.Over != "":
 				why = fmt.Sprintf("its %s opens there", flank.Over)
 			case !flank.Bare:

@@ -81,7 +81,7 @@ func ReadCSV(r io.Reader, cards []brief.Stock, units measure.Unit) ([]brief.Stoc
 	case len(bad) > 0:
 		return nil, errors.New(strings.Join(bad, "; "))
 	case len(rows) == 0:
-		return nil, errors.New("this list has headings and no cards")
+		return nil, errors.New("this list has headings but no cards")
 	}
 	_, report := Read(Document{Brevium: Version, Cards: out})
 	if len(report.Problems) > 0 { // two of one name

@@ -115,10 +115,10 @@ func (d *Document) Begin(data []byte) error {
 		Brevium *int `json:"brevium-shop"`
 	}
 	if err := json.Unmarshal(data, &head); err != nil || head.Brevium == nil {
-		return fmt.Errorf("this is not a shop of Brevium's%s", document.Detail(err))
+		return fmt.Errorf("this isn't a supplies file from Brevium%s", document.Detail(err))
 	}
 	if *head.Brevium != Version {
-		return fmt.Errorf("this shop is of format %d and this Brevium reads format %d", *head.Brevium, Version)
+		return fmt.Errorf("these supplies were saved by a newer Brevium (format %d; this one reads %d)", *head.Brevium, Version)
 	}
 	return nil
 }

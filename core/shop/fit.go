@@ -8,7 +8,7 @@ import (
 
 const tenth = measure.Millimetre / 10
 
-// Slack is the ease a maker likes, over the whole width, beyond the card's own thickness.
+// Slack is the ease a maker likes, in all, on top of the card's thickness's own thickness.
 var Slack = map[string]Length{"snug": 5 * tenth, "easy": 10 * tenth, "loose": 16 * tenth}
 
 // Adhesive is what sticks a tab, and how wide a tab it wants: of a corner, and of a long seam.
@@ -22,13 +22,14 @@ type Adhesive struct {
 
 // Adhesives lists the schools; the first is the default.
 var Adhesives = []Adhesive{
-	{"tape", "double-sided tape", "Holds at once, and wants a wide tab.", 100 * tenth, 100 * tenth,
-		"Press each strip down along its whole length; tape holds at once and can't be moved.", 0, 0},
-	{"glue", "wet glue", "Slides a while, holds weight, must be held.", 60 * tenth, 60 * tenth,
+	{"tape", "double-sided tape", "Holds at once. Needs a wide tab.", 100 * tenth, 100 * tenth,
+		"Press each strip down along its whole length. Tape holds at once and can't be moved.", 0, 0},
+	{"glue", "wet glue", "Can be moved for a moment, holds weight, must be held while it sets.", 60 * tenth, 60 * tenth,
 		"Hold each glued tab for half a minute, peg it for ten, and let it dry for an hour before filling.", 30, 3600},
 	{"both", "tape on seams, glue on corners", "Tape holds the long seam while the corners are glued.", 60 * tenth,
 		100 * tenth,
-		"The tape holds at once; hold each glued corner for half a minute and let it dry for an hour before filling.", 30, 3600},
+		"The tape holds at once. Hold each glued corner for half a minute and let it dry for an hour before " +
+			"filling.", 30, 3600},
 }
 
 // forgiven is how far a step may fall short of the clearance wanted.

@@ -80,7 +80,7 @@ func priceKind(id string) (PriceKind, bool) {
 
 // ParsePrice reads "2.40 for 10 m", "4.50 for 20" or, of wage and margin, a number alone.
 func ParsePrice(k PriceKind, text string, unit measure.Unit) (p Price, err error) {
-	bad := fmt.Errorf("%q is no price: write it like %s", strings.TrimSpace(text), k.Like)
+	bad := fmt.Errorf("%q isn't a price. Write it like %s", strings.TrimSpace(text), k.Like)
 	coins, amount, pack := strings.Cut(strings.ToLower(text), "for")
 	number := strings.TrimSuffix(strings.TrimSpace(strings.ReplaceAll(coins, ",", ".")), "%")
 	v, err := strconv.ParseFloat(strings.TrimSpace(number), 64)
@@ -129,7 +129,7 @@ func readPrices(r *brief.Reader, d Document) map[string]Price {
 	for id, text := range brief.Sorted(d.Prices) {
 		k, ok := priceKind(id)
 		if !ok {
-			r.Problem("prices."+id, fmt.Sprintf("There is no price of %q.", id), "Take it out of the shop's document.", "prices."+id,
+			r.Problem("prices."+id, fmt.Sprintf("There is no price of %q.", id), "Remove it.", "prices."+id,
 				"")
 			continue
 		}

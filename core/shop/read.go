@@ -41,9 +41,9 @@ func ReadStock(r *brief.Reader, prefix string, s brief.Stock) (Card, bool) {
 		}
 	}
 	if s.Repeat != "" {
-		if l, ok := r.Length(prefix+"repeat", s.Repeat, "The repeat of the pattern"); ok {
+		if l, ok := r.Length(prefix+"repeat", s.Repeat, "The pattern repeats every"); ok {
 			if c.Repeat = l; l < measure.Millimetre || l > mostSheet {
-				r.Problem(prefix+"repeat", "No pattern repeats every "+r.Say(l)+".",
+				r.Problem(prefix+"repeat", ""+r.Say(l)+" isn't a usual repeat.",
 					"Usual is 10 to 100 mm. Leave it open if you don't know.")
 			}
 		}
@@ -73,7 +73,7 @@ func readThickness(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 		}
 		if c.Caliper = l / sheets; c.Caliper < leastCaliper || c.Caliper > mostCaliper {
 			r.Problem(prefix+field, fmt.Sprintf("No card is %s mm thick.", trimmed(c.Caliper.MM())), usualCaliper+
-				" Measure ten sheets on each other and let Brevium divide.")
+				" Measure a stack of ten sheets, and Brevium divides by ten.")
 		}
 	}
 	switch {
@@ -82,7 +82,8 @@ func readThickness(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 	case strings.TrimSpace(string(s.Ten)) != "":
 		measured("ten", s.Ten, 10)
 	case strings.TrimSpace(string(s.GSM)) == "":
-		r.Problem(prefix+"caliper", "Nothing says how thick this card is.", "Measure one sheet, or ten, or give its weight.")
+		r.Problem(prefix+"caliper", "Brevium doesn't know how thick this card is.", "Measure one sheet, or ten, or "+
+			"give its weight.")
 	case gsm > 0:
 		c.Estimated = true
 		bulk := Bulk[c.Kind]
@@ -92,8 +93,8 @@ func readThickness(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 		if s.Bulk != "" {
 			own, err := strconv.ParseFloat(strings.TrimSpace(string(s.Bulk)), 64)
 			if bulk = own; err != nil || !(own >= 0.6 && own <= 3) {
-				r.Problem(prefix+"bulk", fmt.Sprintf("%q is no bulk.", s.Bulk),
-					"It is 1.1 to 1.5 cm³ a gram for most; leave it open.", prefix+"bulk", "")
+				r.Problem(prefix+"bulk", fmt.Sprintf("%q isn't a bulk.", s.Bulk),
+					"Most card has 1.1 to 1.5 cm³ a gram. You can leave it empty.", prefix+"bulk", "")
 				return
 			}
 		}
@@ -121,9 +122,8 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 	if text := strings.TrimSpace(string(s.Price)); text != "" {
 		n, err := strconv.ParseFloat(strings.ReplaceAll(text, ",", "."), 64)
 		if err != nil || !(n >= 0 && n <= 1000) {
-			r.Problem(prefix+"price", fmt.Sprintf("%q is no price of a sheet.", text),
-				"Write it like 0.40, without a sign; a sheet "+
-					"costs 0.05 to 5 in most coins. Leave it empty if you don't know.")
+			r.Problem(prefix+"price", fmt.Sprintf("%q isn't a price of a sheet.", text),
+				"Write it like 0.40, without a currency sign. Leave it empty if you don't know.")
 		} else {
 			c.Each = int64(math.Round(n * 100))
 		}
@@ -135,15 +135,15 @@ func readPrice(r *brief.Reader, prefix string, s brief.Stock, c *Card) {
 	if text := strings.TrimSpace(string(s.Hand)); text != "" {
 		n, err := strconv.Atoi(text)
 		if c.Hand = n; err != nil || n < 0 || n > 100_000 {
-			r.Problem(prefix+"hand", fmt.Sprintf("%q is no number of sheets.", text), "Count them, or leave it empty.",
+			r.Problem(prefix+"hand", fmt.Sprintf("%q isn't a number of sheets.", text), "Count them, or leave it empty.",
 				prefix+"hand", "")
 		}
 	}
 	if text := strings.TrimSpace(string(s.Pack)); text != "" {
 		n, err := strconv.Atoi(text)
 		if c.Pack = max(n, 0); err != nil || n < 1 || n > 1000 {
-			r.Problem(prefix+"pack", fmt.Sprintf("%q is no number of sheets in a pack.", text), "Card comes in packs of 5 to 100; "+
-				"leave it empty where it is sold by the sheet.", prefix+"pack", "")
+			r.Problem(prefix+"pack", fmt.Sprintf("%q isn't a number of sheets in a pack.", text), "Packs usually "+
+				"hold 5 to 100. Leave it empty if you buy single sheets.", prefix+"pack", "")
 		}
 	}
 }
@@ -159,7 +159,7 @@ func colour(r *brief.Reader, field string, text brief.Text, open string) string 
 		return open
 	}
 	if !hex.MatchString(s) {
-		r.Problem(field, fmt.Sprintf("%q is no colour.", s), "Write it like #e9dcc0, or leave it empty.", field, "")
+		r.Problem(field, fmt.Sprintf("%q isn't a colour.", s), "Write it like #e9dcc0, or leave it empty.", field, "")
 		return open
 	}
 	return strings.ToLower(s)
@@ -193,7 +193,7 @@ func ReadTools(r *brief.Reader, t *brief.Tools) (out Tools) {
 		return l
 	}
 	out.Board = within("tools.board", t.Board, 100*measure.Millimetre, mostSheet,
-		"A board is 12 in or 30 cm long, few more.")
+		"Most boards are 12 in or 30 cm long.")
 	out.Reads = within("tools.trimmer.reads", t.Trimmer.Reads, measure.Millimetre/4, 10*measure.Millimetre,
 		"A trimmer reads 1/16 in or 1 mm.")
 	out.Cuts = within("tools.trimmer.cuts", t.Trimmer.Cuts, 100*measure.Millimetre, mostSheet,

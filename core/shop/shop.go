@@ -71,7 +71,8 @@ func Read(d Document) (*Shop, *brief.Report) {
 		if h, ok := FindHabit(id); ok && h.Has(string(choice)) {
 			s.habits[id] = string(choice)
 		} else {
-			r.Problem("habits."+id, fmt.Sprintf("%q is no such habit.", choice), "Choose one of those shown.", "habits."+id, "")
+			r.Problem("habits."+id, fmt.Sprintf("There is no habit called %q.", choice), "Choose one of those "+
+				"shown.", "habits."+id, "")
 		}
 	}
 	s.readOffcuts(r, d)
@@ -126,7 +127,7 @@ func (s *Shop) readOffcuts(r *brief.Reader, d Document) {
 			continue
 		}
 		if w > mostSheet || h > mostSheet {
-			r.Problem(prefix+"width", "No offcut is that large.", "Measure it again.")
+			r.Problem(prefix+"width", "That is too big for an offcut.", "Measure it again.")
 			continue
 		}
 		s.offcuts = append(s.offcuts, Kept{o.ID, string(o.Card), string(o.From), w, h})

@@ -141,12 +141,12 @@ func (s Shelf) AnySheet(text string, unit measure.Unit) (Sheet, error) {
 		w, h, own, err = measure.ParsePair(text, measure.Inches) // 8 1/2 x 11 is nothing in millimetres
 	}
 	if err != nil {
-		return Sheet{}, fmt.Errorf("%q is no size of a sheet: write it like 12x12, A4, 30 x 30 cm or 300 x 400 mm", text)
+		return Sheet{}, fmt.Errorf("%q isn't a sheet size. Write it like 12x12, A4, 30 x 30 cm or 300 x 400 mm", text)
 	}
 	for _, side := range []Length{w, h} {
 		if side < leastSheet || side > mostSheet {
-			return Sheet{}, fmt.Errorf("%s is no size of a sheet: usual ones are 6 x 6 to 12 x 12 in, A4 and A3; each side is "+
-				"50 to 1200 mm", strings.TrimSpace(text))
+			return Sheet{}, fmt.Errorf("%s isn't a usual sheet. Sheets are 6 x 6 to 12 x 12 in, A4 or A3, and each "+
+				"side is 50 to 1200 mm", strings.TrimSpace(text))
 		}
 	}
 	size := func(l Length) string { return strings.TrimSuffix(l.Exact(own), " "+string(own)) }
@@ -235,7 +235,7 @@ func (c Card) First() Sheet {
 }
 
 // BuyColumns are the headings of a shopping list.
-var BuyColumns = []string{"card", "sheet", "needed", "in hand", "missing", "packs", "left of the packs", "price"}
+var BuyColumns = []string{"card", "sheet", "needed", "in hand", "missing", "packs", "left in packs", "price"}
 
 // WriteShopping writes a shopping list as CSV.
 func WriteShopping(w io.Writer, all []Buy) error {

@@ -53,7 +53,8 @@ func ParsePunch(text string, unit measure.Unit) (p Punch, err error) {
 		p.Reach, err = measure.Parse(strings.TrimPrefix(strings.TrimSpace(reach), "es"), unit)
 	}
 	if err != nil {
-		return p, fmt.Errorf("%q is no punch: write hole, corner, notch or circle and its size, like hole 3 mm reach 25 mm", text)
+		return p, fmt.Errorf("%q isn't a punch. Write hole, corner, notch or circle and its size, like hole 3 mm "+
+			"reach 25 mm", text)
 	}
 	return p, nil
 }
@@ -65,7 +66,7 @@ const leastGroove, mostGroove = measure.Millimetre / 4, 100 * measure.Millimetre
 func ParseGroove(text string, unit measure.Unit) (Length, error) {
 	l, err := measure.Parse(text, unit)
 	if err == nil && (l < leastGroove || l > mostGroove) {
-		err = fmt.Errorf("no board has a groove every %s; usual ones are 1/8 in, 1/16 in, 1 mm and 5 mm",
+		err = fmt.Errorf("no board has a groove every %s. Usual ones are 1/8 in, 1/16 in, 1 mm and 5 mm",
 			strings.TrimSpace(text))
 	}
 	return l, err

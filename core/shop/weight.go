@@ -64,14 +64,14 @@ func ParseWeight(text string) (gsm float64, err error) {
 			}
 		}
 		if !known {
-			return 0, fmt.Errorf("%q is no grade known here: write gsm, or lb cover, text, index, bristol or tag", w)
+			return 0, fmt.Errorf("Brevium doesn't know the grade %q. Write gsm, or lb cover, text, index, bristol or tag", w)
 		}
 	}
 	if gsm = number; pounds {
 		gsm = grade.Grams(number)
 	}
 	if gsm < leastGSM || gsm > mostGSM {
-		return 0, fmt.Errorf("%.0f gsm is no weight of card or paper. %s", min(gsm, 1e9), usualWeight)
+		return 0, fmt.Errorf("%.0f gsm isn't a usual weight. %s", min(gsm, 1e9), usualWeight)
 	}
 	return gsm, nil
 }

@@ -77,12 +77,12 @@ func TestBadCards(t *testing.T) {
 			"90 mm", "0.2 to 0.5"},
 		{"gsm", "5000", "150 to 400"}, {"gsm", "0", "150 to 400"}, {"bulk", "9", "1.1 to 1.5"}, {"sheets", "0 x 10 mm",
 			"12x12"},
-		{"sheets", "10 x 10 m", "12x12"}, {"sheets", "big", "12x12"}, {"price", "dear", "0.05 to 5"}, {"price", "-1",
-			"0.05 to 5"},
-		{"price", "1e6", "0.05 to 5"}, {"hand", "some", "Count"}, {"colour", "red", "#e9dcc0"}, {"grain", "up",
+		{"sheets", "10 x 10 m", "12x12"}, {"sheets", "big", "12x12"}, {"price", "dear", "like 0.40"}, {"price", "-1",
+			"like 0.40"},
+		{"price", "1e6", "like 0.40"}, {"hand", "some", "Count"}, {"colour", "red", "#e9dcc0"}, {"grain", "up",
 			"long or short"},
 		{"kind", "wood", "specialty"}, {"repeat", "9000 mm", "10 to 100"}, {"repeat", "far",
-			"repeat of the pattern"}, {"title", "", "name"}, {"pattern", "wild", "up or any"},
+			"pattern repeats every"}, {"title", "", "name"}, {"pattern", "wild", "up or any"},
 	} {
 		s := stock("gsm", "250")
 		b := brief.Brief{Card: brief.Card{Own: []brief.Stock{s}}}

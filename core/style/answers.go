@@ -61,9 +61,9 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 				because = fmt.Sprintf("and “%s” is answered otherwise", of.Label)
 			}
 		}
-		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another answer, %s.",
+		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another choice, %s.",
 			q.Label, because),
-			Fix: "Clear it, or change the other answer.", Set: brief.To("box.options."+q.ID, "")})
+			Fix: "Clear it, or change the other choice.", Set: brief.To("box.options."+q.ID, "")})
 	}
 }
 

@@ -8,14 +8,14 @@ import (
 
 var archedBox = &Style{
 	ID: "arched-box", Title: "Arched box", Level: 3,
-	About: "A floor with two round-topped ends, and a cover bent over them without a score. The front end is the door.",
+	About: "Two ends with round tops, and a cover bent over them. The front end is the door.",
 	Asks: []Question{
 		length("side", "Straight part", "", "How far the sides go straight up before the curve."),
-		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover: it doesn't show.",
-			glueDot, "pull | A pull | A tab of card on the door, to draw it open by; it holds by its tabs.",
-			"none | Nothing | Its tabs alone hold it, inside the cover.").as(Closing),
-		choose("cover", "Cover", "", "tabs | With tabs below | They are turned in and stuck under the floor.",
-			"rolled | Rolled right round | No tabs: it goes on under the floor, and laps there."),
+		choose("closure", "Door held by", "", "dot | A hook dot | On a tab of the door, inside the cover. It doesn't show.",
+			glueDot, "pull | A pull | A tab of card to pull the door open. The door stays shut by its own tabs.",
+			"none | Nothing | The door stays shut by its own tabs.").as(Closing),
+		choose("cover", "Cover", "", "tabs | With tabs below | The tabs turn in and stick under the floor.",
+			"rolled | Rolled right round | The cover goes right under the floor and overlaps there."),
 		more("foot-tab", "Tabs below", "cover=tabs", "How far the cover's tabs reach under the floor."),
 		more("cover-lap", "Cover's lap", "cover=rolled", "How far the ends overlap underneath."),
 	},

@@ -36,7 +36,7 @@ func (j *Spec) Asked(id string) bool { _, ok := j.Answers.Length[id]; return ok 
 // dimension of the box (length, width or depth), or another question.
 type Bound struct {
 	At  Length
-	Why string // "tape wants that to hold"
+	Why string // "tape needs that to hold"
 	Dim string
 	Ask string
 	In  Length
@@ -144,7 +144,7 @@ func (j *Spec) Want(dim string, have, least Length, what, why string) {
 // WantFor is Want where another dimension asks for so much, and is to blame.
 func (j *Spec) WantFor(guilty, dim string, have, least Length, what, why string) {
 	if have < least {
-		j.tooSmallBy(dim, guilty, least-have, fmt.Sprintf("%s is %s; %s wants %s.", what, j.Say(max(have, 0)), why,
+		j.tooSmallBy(dim, guilty, least-have, fmt.Sprintf("%s is %s, but %s needs %s.", what, j.Say(max(have, 0)), why,
 			j.Say(least.Up(j.Mark()))))
 	}
 }
@@ -210,7 +210,7 @@ func (j *Spec) seals() Bound {
 
 // sticks is the bound of what is stuck.
 func (j *Spec) sticks(extra Length) Bound {
-	return Bound{At: j.Adhesive.Width + extra, Why: j.Adhesive.Title + " wants that much to hold"}
+	return Bound{At: j.Adhesive.Width + extra, Why: j.Adhesive.Title + " needs that much to hold"}
 }
 
 // most is a bound from above.

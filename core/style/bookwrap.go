@@ -8,13 +8,14 @@ import (
 
 var bookWrap = &Style{
 	ID: "book-wrap", Title: "Book wrap", Level: 1,
-	About: "Two covers and a spine round a packet that slides out of a strap inside. For bars, tins of mints, packs of seeds.",
+	About: "A cover like a book around a packet that slides out of a strap. For bars, tins of mints, packs of seeds.",
 	Asks: []Question{
 		length("border", "Border", "", "How much wider and taller the covers are than the packet, in all."),
 		length("strap-lap", "Strap's lap", "", "How far the ends of the strap overlap."),
-		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip round the free edge, stuck to the back cover.",
-			"glue-dot | A tab with a glue dot | Of the kind that opens again.",
-			"ribbon | A ribbon | Tied round the whole; nothing on the covers.").as(Closing),
+		choose("closer", "Closed by", "", "dot | A tab with a hook dot | A strip around the open edge, stuck to the "+
+			"back cover.",
+			"glue-dot | A tab with a glue dot | The removable kind.",
+			"ribbon | A ribbon | Tied around the whole box.").as(Closing),
 		more("strap-width", "Strap", "", "How wide the strap is."),
 		more("closer-high", "Closing tab", "", "How high the closing tab is.").unless("closer=ribbon"),
 	},
@@ -77,7 +78,7 @@ func closer(j *Spec, b *Box, d Dims, border, spine Length) {
 	cover := d.Length + border
 	high := j.Measure("closer-high", min(d.Width/2, 30*mm).Up(step),
 		Bound{At: max(dotted(j.Choice("closer")), j.Adhesive.Width),
-			Why: "the dot wants card round it"}, most(d.Width+border, "width", "the cover is no higher"))
+			Why: "the dot needs card around it"}, most(d.Width+border, "width", "the cover is no higher"))
 	under := j.Wide() + (2 * t).Up(step)
 	flap := (dotted(j.Choice("closer")) + step).Up(step)
 	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")

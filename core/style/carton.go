@@ -11,7 +11,7 @@ import (
 
 var carton = &Style{
 	ID: "carton", Title: "Tube carton", Level: 1, Tall: true,
-	About: "One piece round the contents, closed at both ends. For tall or upright things; stores flat.",
+	About: "One piece around your things, closed at both ends. For tall or upright things. Stores flat.",
 	Asks: []Question{
 		cartonEnd("top", "Top"), cartonEnd("bottom", "Bottom"),
 		length("tuck", "Tuck lip", "", "How far the closing panel goes in."),
@@ -31,9 +31,9 @@ var carton = &Style{
 }
 
 func cartonEnd(id, label string) Question {
-	return choose(id, label, "", "tuck | Tucked | A lip goes in behind the front: opens and closes again.",
-		"glued | Glued | Stuck on to the dust flaps: closed for good, carries more.",
-		"ledge | Ledge and panel | Four ledges folded in and a panel stuck on them; the top panel has a window.")
+	return choose(id, label, "", "tuck | Tucked | A lip tucks in behind the front. Opens and closes again.",
+		"glued | Glued | Stuck to the dust flaps. Closed for good, and stronger.",
+		"ledge | Ledge and panel | Four ledges folded in with a panel stuck on them. The top panel has a window.")
 }
 
 type tube struct { // what a carton's questions come to
@@ -170,7 +170,7 @@ func ledgePanels(j *Spec, b *Box, c tube) {
 // pullTab sticks a tab on the closing panel of an end so that it stands out over the front edge.
 func pullTab(j *Spec, b *Box, c tube, end, name string) {
 	t, step := j.T(), j.Mark()
-	least := Bound{At: fasteners.PullHold, Why: "fingers want something to hold"}
+	least := Bound{At: fasteners.PullHold, Why: "fingers need something to hold"}
 	out := j.Measure("pull-out", Length(fasteners.PullOut).Up(step), least, Free)
 	wide := j.Measure("pull-width", min((18*mm).Up(step), c.Length), j.sticks(0), most(c.Length, "length", "the end is no wider"))
 	j.Want("width", c.Width-t-step, j.Adhesive.Width, "The "+end+" from front to back, less the card", "a pull tab stuck on it")

@@ -10,7 +10,7 @@ import (
 
 var chamferFoot = &Style{
 	ID: "chamfer-foot", Title: "Chamfer-foot box", Level: 3,
-	About: "Its two lower corners are cut off on the slant, so that it stands on a narrower foot. One piece, two flaps above.",
+	About: "A box that narrows to its foot. One piece, two flaps on top.",
 	Asks: []Question{
 		length("chamfer", "Chamfer", "", "How much each lower corner is cut off, along the bottom and up the side."),
 		length("flaps", "Top flaps", "", "How far the two flaps reach over the top."),
@@ -80,8 +80,8 @@ func buildChamferFoot(j *Spec) *Box {
 	p.Closing("front-flap")
 	b := j.box(d, p)
 	b.InTurn, b.OpenBy = true, 1.2
-	b.Needs("hook dot", 1, 0, "a hook dot or a round of paper, to hold the upper flap down")
-	b.Do("Close", "Stick the front flap to the back flap with a hook dot or a round of paper.")
+	b.Needs("hook dot", 1, 0, "a hook dot or a paper circle, to hold the top flap down")
+	b.Do("Close", "Stick the front flap to the back flap with a hook dot or a paper circle.")
 	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the square root of two wide, "+
 		"%.2f mm. Its score is on the nearest mark.", j.Say(c), rootTwo(c)))
 	return b
@@ -91,7 +91,7 @@ func buildChamferFoot(j *Spec) *Box {
 // that hold the facet, and no more than the walls beside it leave.
 func chamfer(j *Spec, d Dims) Length {
 	half := func(l Length) Length { return measure.FromMM(l.MM() / math.Sqrt2) }
-	least := Bound{At: measure.FromMM(rootTwo(j.Adhesive.Width)), Why: "the tabs behind the facet want that much to hold"}
+	least := Bound{At: measure.FromMM(rootTwo(j.Adhesive.Width)), Why: "the tabs behind the facet need that much to hold"}
 	far := most(d.Length/3, "length", "what is left would be no foot")
 	far.In = 3
 	if up := d.Depth - j.Adhesive.Width - 2*j.T().Up(j.Mark()); up < far.At {

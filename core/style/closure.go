@@ -52,7 +52,7 @@ func dotted(with string) Length {
 var pierced = func() Length { k, _ := fasteners.Called("brad"); return 2 * (k.Radius + fasteners.Room) }()
 
 // glueDot is the choice of one, where a hook dot is.
-const glueDot = "glue-dot | A glue dot | Small and flat; of the kind that opens again."
+const glueDot = "glue-dot | A glue dot | Small, flat and removable."
 
 // pair places the halves of what closes the box, or says that there is no room.
 func pair(j *Spec, b *Box) {
@@ -61,13 +61,13 @@ func pair(j *Spec, b *Box) {
 			_, on := assembly.Ref(p.B)
 			_, flap := assembly.Ref(p.A)
 			flap, on = words.Plain(flap), words.Plain(on)
-			fix, set := "Make the "+flap+" longer or the "+on+" higher, or close the box another way.", []string(nil)
+			fix, set := "Make the "+flap+" longer or the "+on+" taller, or close the box another way.", []string(nil)
 			field, otherwise := otherClosure(j)
 			if otherwise != "" {
 				set = []string{field, otherwise}
 			}
 			j.Problem(field, fmt.Sprintf(
-				"There is no place for a %s that has card enough round it, on the %s and on the %s under it.",
+				"There is no place for a %s with enough card around it, on the %s and on the %s under it.",
 				p.What, flap, on), fix, set...)
 		}
 	}

@@ -11,12 +11,12 @@ import (
 var cornerShells = &Style{
 	ID: "corner-shells", Title: "Corner shells", Level: 3, Tray: true,
 	Apart: []string{"tray", "shell"},
-	About: "A tray between two shells that are drawn off over opposite corners; above and below they meet on the slant.",
+	About: "A tray between two shells that pull off over opposite corners.",
 	Asks: slices.Concat([]Question{
 		choose("band", "Band", "", "yes | Yes | A band of card holds the shells together.",
-			"no | No | They hold by themselves, when they are snug."),
+			"no | No | They hold by themselves if they are snug."),
 		choose("shells", "Shells", "", "loose | Both come off | The tray comes out between them.",
-			"one stuck | One stays on the tray | It is stuck below the floor; only the other is drawn off."),
+			"one stuck | One stays on the tray | One is stuck under the floor. Only the other comes off."),
 	}, bandQuestions("band=yes")),
 	Build: buildCornerShells,
 }

@@ -9,11 +9,11 @@ import (
 var crossFold = &Style{
 	ID: "cross-fold", Title: "Cross fold-out", Level: 3,
 	Apart: []string{"lid"},
-	About: "Small boxes with lids of their own in a cross that opens flat when the outer lid comes off. For several small gifts.",
+	About: "Small boxes with their own lids in a cross that opens flat when the outer lid comes off. For several small gifts.",
 	Asks: []Question{
 		choose("boxes", "Small boxes", "", "3 | Three | One on the middle, one on either side.",
 			"2 | Two | One on either side.", "4 | Four | Two on the middle, one on either side."),
-		length("lid-height", "Outer lid", "", "The depth of the outer lid, which holds the sides of the cross up."),
+		length("lid-height", "Outer lid", "", "How deep the outer lid is. It holds the sides up."),
 		length("inner-lid-height", "Small lids", "", "The depth of the small boxes' lids."),
 	},
 	Rooms: func(choice func(string) string) []float64 {
@@ -74,9 +74,9 @@ func buildCrossFold(j *Spec) *Box {
 		assembly.Place{Face: "top", On: "cross/base", Out: -(f + j.As("lid").T()/2), Over: true})
 	b.GoesOver("lid", "cross", around...)
 	ribbon := (2*(w+2*f) + 260*mm).Up(10 * step)
-	fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+" round the whole, if it is to travel")
-	b.Do("Close", "Tie the ribbon round the box if it has to travel.")
-	b.Caution("The left and the right boxes lie on their sides once all is closed. Press their lids firmly on.")
+	fasteners.Ribbon(b, 1, ribbon, "a ribbon of "+j.Say(ribbon)+" around the whole box, if it will travel")
+	b.Do("Close", "Tie the ribbon around the box if it will travel.")
+	b.Caution("The left and right boxes lie on their sides when the box is closed. Press their lids on firmly.")
 	j.note("clearance", "lid", "", gain, "The outer lid is larger than the folded cross, so it slips over.")
 	return b
 }

@@ -10,23 +10,23 @@ import (
 
 var flapBox = &Style{
 	ID: "flap-box", Title: "Flap box", Level: 2,
-	About: "One strip round the contents, its top and flap closing like an envelope. For flat things, and quick to make many of.",
+	About: "One strip around your things, closing like an envelope. For flat things, and quick to make in numbers.",
 	Asks: slices.Concat([]Question{
 		choose("sides", "Side walls", "",
-			"from-walls | From front and back | Each side is two layers, one from the front and one from the back, its seam at an edge.",
-			"from-base | From the base | Each side stands up from the base, over tabs of front and back: less card for a low box."),
+			"from-walls | From front and back | Each side has two layers, one from the front and one from the back.",
+			"from-base | From the base | Each side folds up from the base. Uses less card for a low box."),
 		choose("flap", "Flap", "", "straight | Straight | The plainest to cut.",
 			"rounded | Rounded | Its corners cut to quarter rounds.",
-			"pointed | Pointed | From a shoulder at the sides to a tip in the middle."),
+			"pointed | Pointed | From the sides to a tip in the middle."),
 		choose("closure", "Closed by", "",
-			"magnet | A pair of magnets | Snaps shut; to be stuck on before the box is closed up.",
+			"magnet | A pair of magnets | Snaps shut. You stick it on before the box is assembled.",
 			"dot | A hook dot | Thin, and found in any sewing box.", glueDot,
-			"band | A band | A strip of card round the whole; nothing on the box itself.",
-			"tuck | Tucking it in | The flap goes inside, relieved at both ends.").as(Closing),
+			"band | A band | A strip of card around the whole box.",
+			"tuck | Tucking it in | The flap goes inside.").as(Closing),
 		length("flap-depth", "Flap", "", "How far the flap reaches down the front."),
 		length("front", "Front wall", "", "The height of the front. A lower one lets your fingers in."),
 		choose("dust", "Dust flaps", "", "yes | Yes | Nothing small falls out beside the top.",
-			"no | No | A cut less on each side."),
+			"no | No | One cut less on each side."),
 		more("dust-reach", "Dust flaps", "dust=yes", "How far they reach in."),
 		more("shoulder", "Shoulder", "flap=pointed", "How far the sides run straight down before the point."),
 	}, bandQuestions("closure=band"), []Question{mitreQuestion}),
@@ -77,7 +77,7 @@ func measureFlap(j *Spec, s *flapped) {
 	least := Bound{At: s.Depth - s.front + 6*mm, Why: "a shorter one hardly reaches the front"}
 	if round := dotted(j.Choice("closure")) / 2; round > 0 {
 		least = Bound{At: s.Depth - s.front + 2*round + j.Mark(),
-			Why: "what closes it wants card round it, on the flap and on the front"}
+			Why: "what closes it needs card around it, on the flap and on the front"}
 		if j.Is("flap", "pointed") {
 			least.At += tipTo(round, s.Length/2, least.At-round) - round
 		}

@@ -7,16 +7,16 @@ import (
 
 var foldFlat = &Style{
 	ID: "fold-flat", Title: "Fold-flat tray with a cover", Level: 2, Tray: true,
-	About: "A tray whose corners fold in by themselves, in a cover with a hinge. Put away flat, set up by hand when it is wanted.",
+	About: "A tray with folding corners in a hinged cover. Store it flat and set it up when you need it.",
 	Asks: []Question{
 		choose("webs", "Webs", "", "inside | Inside | The side walls stay clean outside.",
 			"outside | Outside | The inside stays clean, and things slide in."),
-		choose("stuck", "Webs stuck", "", "no | No, loose | The box can be put away flat.",
+		choose("stuck", "Webs stuck", "", "no | No, loose | The box can be stored flat.",
 			"yes | Yes | It stands by itself and stays up."),
 		length("lip", "Lip", "", "How far the cover comes down over the front."),
 		choose("lip-corners", "Lip's corners", "", "straight | Straight | As it is cut.", "rounded | Rounded | They catch on nothing."),
 		length("overhang", "Overhang", "", "How far the cover stands out on each side."),
-		choose("closure", "Closed by", "", "brad | A brad | Its legs go through lip and front and are opened out inside.",
+		choose("closure", "Closed by", "", "brad | A brad | Its legs go through the lip and the front, and open out inside.",
 			"dot | A hook dot | Thin, and opens many times.", glueDot, "ribbon | A ribbon | Through lip and front, tied in a bow.",
 			"none | Nothing | The lip alone keeps it shut.").as(Closing),
 	},
@@ -56,7 +56,7 @@ func buildFoldFlat(j *Spec) *Box {
 		b.FoldsOver("cover", [2]string{"spine", "bottom"})
 		b.FoldsOver("tray", [2]string{"back", "base"}, [2]string{"left", "left-back-web"}, [2]string{"right", "right-back-web"})
 	}
-	j.note("round", "cover", "", top-d.Width, "The cover is longer than the tray because it bends round it "+
+	j.note("round", "cover", "", top-d.Width, "The cover is longer than the tray because it bends around it "+
 		"and its lip goes over the front.")
 	return b
 }
@@ -118,9 +118,9 @@ func web(j *Spec, p *net.Piece, side, first, second string) {
 func leastLip(j *Spec) Bound {
 	switch j.Choice("closure") {
 	case "brad", "ribbon":
-		return Bound{At: pierced + j.Mark(), Why: "what goes through it wants card round it"}
+		return Bound{At: pierced + j.Mark(), Why: "what goes through it needs card around it"}
 	case "dot", "glue-dot":
-		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it"}
+		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot needs card around it"}
 	}
 	return Bound{At: 6 * mm, Why: "a shorter one does not stay down"}
 }

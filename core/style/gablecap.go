@@ -11,8 +11,7 @@ import (
 var gableCap = &Style{
 	ID: "gable-cap", Title: "Gable cap on a box", Level: 3, Tall: true,
 	Apart: []string{"base", "cap"},
-	About: "A tray with a cap like a little house slipped over it; the ridge is stuck, tied or left to be handed over by. " +
-		"For tall treats.",
+	About: "A tray with a cap like a little house. The ridge is stuck, tied or carried by hand. For tall treats.",
 	Asks: slices.Concat([]Question{wallsFrom("walls", "Base walls", "pinwheel").as(Walls).remedied(rolledWalls)},
 		tabQuestions("walls=pinwheel"), []Question{
 			length("roof", "Roof", "", "How long the roof slopes are, from eave to ridge."),
@@ -20,7 +19,7 @@ var gableCap = &Style{
 			length("skirt", "Skirt", "", "How far the cap comes down over the tray."),
 			length("seam", "Seam", "", "How wide the cap's glued seam is."),
 			choose("gussets", "Gussets", "",
-				"scored | Scored | Two slanting scores on each end: card folds in where it should.",
+				"scored | Scored | Two slanting scores on each end, so the card folds in where it should.",
 				"pinched | Pinched | Only bent by hand: for thin paper.").as(Gussets).remedied(Remedy{For: Uncracked,
 				From: "pinched", To: "scored", Says: "Score the gussets."}),
 		}),

@@ -9,7 +9,7 @@ import (
 
 var hingedLid = &Style{
 	ID: "hinged-lid", Title: "Hinged-lid box", Level: 2,
-	About: "One piece: the lid hangs on the back wall and closes over the base. Nothing to lose.",
+	About: "One piece. The lid hangs on the back wall and closes over the base.",
 	Asks: slices.Concat(tabQuestions(""), []Question{
 		choose("lid", "Lid", "", "full | Full | Covers the walls nearly to the table.",
 			"short | Short | Stops part way down.").remedied(shortLid),

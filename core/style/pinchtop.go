@@ -9,7 +9,7 @@ import (
 
 var pinchTop = &Style{
 	ID: "pinch-top", Title: "Pinch-top tube", Level: 1, Tall: true,
-	About: "A tube whose top is pinched flat to a line and held by a clip or a ribbon. For one upright thing, or small sweets.",
+	About: "A tube pinched flat at the top and held by a clip or a ribbon. For one upright thing, or small sweets.",
 	Asks: []Question{
 		length("pinch", "Pinched part", "", "How far the sides reach above your things."),
 		choose("closure", "Closed by", "", "clip | A clip | A peg or clip on the pinched line.",

@@ -8,13 +8,13 @@ import (
 
 var pleatPouch = &Style{
 	ID: "pleat-pouch", Title: "Pleat-top pouch", Level: 2, Tall: true,
-	About: "A flat pouch whose top is folded in to a pleat from front and back, with a crest that stands up. For packets and cards.",
+	About: "A flat pouch with a pleated top and a crest that stands up. For packets and cards.",
 	Asks: []Question{
 		length("pleat", "Pleat", "",
 			"The length of each slope and the height of the crest. Make it more than half the depth from front to back."),
-		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest: opens many times.",
+		choose("closure", "Closed by", "", "dot | A hook dot | Between the two halves of the crest. Opens many times.",
 			glueDot, "ribbon | A ribbon | Through two holes in the crest, tied in front.",
-			"glue | Sticking it | Closed for good: to be torn open.").as(Closing),
+			"glue | Sticking it | Closed for good, to be torn open.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("tab-reach", "Tabs below", "", "How far the tabs of the base reach up inside the sides."),
 		mitreQuestion,
@@ -95,9 +95,9 @@ func pleat(j *Spec, d Dims, least Bound) Length {
 func leastCrest(j *Spec) Bound {
 	switch j.Choice("closure") {
 	case "dot", "glue-dot":
-		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot wants card round it", Dim: "width"}
+		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot needs card around it", Dim: "width"}
 	case "ribbon":
-		return Bound{At: pierced + j.Mark(), Why: "the holes want card round them", Dim: "width"}
+		return Bound{At: pierced + j.Mark(), Why: "the holes need card around them", Dim: "width"}
 	}
 	return j.sticks(0)
 }
@@ -107,7 +107,7 @@ func crestHoles(j *Spec, b *Box, p *net.Piece, d Dims, high Length) {
 	if !j.Is("closure", "ribbon") {
 		return
 	}
-	round := most(min(high-2*fasteners.Room, d.Length/3-2*fasteners.Room), "length", "some card must stay round it")
+	round := most(min(high-2*fasteners.Room, d.Length/3-2*fasteners.Room), "length", "some card must stay around it")
 	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"}, round)
 	b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"pouch/back-crest", "pouch/front-crest"}, Holes: 2})
 	b.Do("Close", "Thread the ribbon through the two pairs of holes and tie it.")

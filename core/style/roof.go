@@ -41,8 +41,8 @@ func slopesOver(j *Spec, d Dims, gussets bool) Length {
 			return roof
 		}
 	}
-	j.Problem("room.proud", fmt.Sprintf("The contents stand %s above the walls, too near them for any roof to clear them.",
-		j.Say(j.Proud)), "Leave more finger room round them, or let less stand proud.", "room.proud", "0")
+	j.Problem("room.proud", fmt.Sprintf("Your things stand %s above the walls, too close to them for a roof.",
+		j.Say(j.Proud)), "Leave more finger room around them, or let less stick out.", "room.proud", "0")
 	return 0
 }
 
@@ -59,7 +59,7 @@ func ribbonHole(j *Spec, p *net.Piece, hole, high Length, faces ...string) {
 
 // holeSize settles how wide a ribbon's hole is in a face so wide and high.
 func holeSize(j *Spec, wide, high Length) Length {
-	round := most(wide-2*j.Wide()-6*mm, "length", "some card must stay round it")
+	round := most(wide-2*j.Wide()-6*mm, "length", "some card must stay around it")
 	if high/3 < round.At {
 		round = mostOf(high/3, "pinch", 3, round.Why)
 	}

@@ -12,15 +12,15 @@ import (
 var sleeveDrawer = &Style{
 	ID: "sleeve-drawer", Title: "Drawer and sleeve", Level: 2, Tray: true,
 	Apart: []string{"drawer", "sleeve"},
-	About: "A tray that slides out of a sleeve. Strong, opens without lifting, and its ends stay clean.",
+	About: "A tray that slides out of a sleeve. Strong, and neat at the ends.",
 	Asks: slices.Concat([]Question{
-		choose("walls", "Drawer walls", "", "single | Single | One thickness: least card, quickest.",
-			"rolled | Rolled | Folded over inwards: twice as thick and no raw edge.").as(Walls).remedied(rolledWalls),
+		choose("walls", "Drawer walls", "", "single | Single | One thickness. Least card, quickest.",
+			"rolled | Rolled | Folded over inwards. Twice as thick, with no cut edge.").as(Walls).remedied(rolledWalls),
 	}, tabQuestions(""), []Question{
 		choose("notch", "Thumb notch", "", "both | At both ends | Opens from either side.",
 			"one | At one end | The other end stays whole.", "none | None | For a ribbon pull.").unless("walls=rolled"),
 		more("notch-width", "Notch", "", "How wide the thumb notch is.").unless("walls=rolled"),
-		choose("sleeve", "Sleeve", "", "open | Open at both ends | One strip; push from behind.",
+		choose("sleeve", "Sleeve", "", "open | Open at both ends | One strip. Push from behind.",
 			"closed | Closed at one end | Nothing falls out at the back."),
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
 		more("sleeve-length", "Sleeve", "", "The length of the sleeve. Leave it empty to match the drawer."),

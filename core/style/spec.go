@@ -39,7 +39,7 @@ type Spec struct {
 
 // Ease is what goes over something must leave room for.
 type Ease struct {
-	Slack   Length // over the whole width, beyond the card
+	Slack   Length // in all, on top of the card's thickness
 	Usual   Length // what it would be if nothing were learnt
 	Outside Length // what is stuck on each wall that a lid goes over
 	Skin    Length // layers that are planned on what something closes over
@@ -214,7 +214,7 @@ func (j *Spec) Over(inner, outer string, layers int) Length {
 		if by == 0 {
 			says = "on these marks that makes no difference"
 		}
-		j.note("learnt", name, "", c, fmt.Sprintf("By your records, lids of this card need %s of ease, not %s; %s.",
+		j.note("learnt", name, "", c, fmt.Sprintf("Your records say lids of this card need %s of room, not %s; %s.",
 			j.fine(j.Slack), j.fine(j.Usual), says))
 	}
 	return c

@@ -7,13 +7,12 @@ import (
 
 var stripColumn = &Style{
 	ID: "strip-column", Title: "Strip column", Level: 3, Tall: true,
-	About: "One strip of four panels closes to a column between two caps. Inside, a box at the foot and two half boxes above it " +
-		"that meet.",
+	About: "A column of four panels between two caps. Inside are a box at the foot and two half boxes above it.",
 	Asks: []Question{
 		length("cap", "Caps", "", "How far the two caps reach over the column's ends."),
-		choose("join", "Held by", "", "caps | The caps | They hold the strip closed; off comes one, and it opens.",
+		choose("join", "Held by", "", "caps | The caps | The caps hold it closed. Take one off to open it.",
 			"caps and dot | The caps and a dot | A tab with a hook dot at the open edge too.",
-			"caps and glue dot | The caps and a glue dot | A tab with a glue dot that opens again.").as(Closing),
+			"caps and glue dot | The caps and a glue dot | A tab with a removable glue dot.").as(Closing),
 	},
 	Rooms: func(func(string) string) []float64 { return []float64{2, 1, 1} },
 	Build: buildStripColumn,

@@ -136,8 +136,8 @@ func Make(j *Spec, s *Style, draft bool) *Box {
 			return checked(j, b)
 		}
 	}
-	j.Problem(j.SizeField("length"), "No box of this style comes out large enough for what goes in.",
-		"Choose another style.")
+	j.Problem(j.SizeField("length"), "This kind of box can't be made large enough for your things.",
+		"Choose another box.")
 	return nil
 }
 
@@ -297,8 +297,8 @@ func suitsProud(j *Spec, b *Box) bool {
 	if j.Proud == 0 || b.Above != flatAbove && !b.Vault {
 		return true
 	}
-	j.Problem("room.proud", "This box closes flat over what is in it, so nothing can stand proud of its walls.",
-		"Let nothing stand proud, or choose an open tray or a box with a roof.", "room.proud", "0")
+	j.Problem("room.proud", "This box closes flat, so nothing can stick out above its walls.",
+		"Let nothing stick out, or choose an open tray or a box with a roof.", "room.proud", "0")
 	return false
 }
 

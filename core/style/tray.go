@@ -15,9 +15,9 @@ import (
 // tabQuestions ask how a tray's corner squares become tabs; unless names the walls that have none.
 func tabQuestions(unless string) []Question {
 	return []Question{
-		choose("tabs", "Tabs", "", "full | Full | Strongest: the whole corner square, its ends mitred.",
-			"half | Half | Half as long: stays clear of a thumb notch.",
-			"narrow | Narrow | A strip just wide enough for what sticks it.").as(Tabs).unless(unless),
+		choose("tabs", "Tabs", "", "full | Full | Strongest. The whole corner square, with slanted ends.",
+			"half | Half | Half as long. Stays clear of a thumb notch.",
+			"narrow | Narrow | A strip just wide enough for the glue or tape.").as(Tabs).unless(unless),
 		length("tab-width", "Tab width", "tabs=narrow", "How far the strip reaches along the wall."),
 		mitreQuestion,
 	}
@@ -29,9 +29,9 @@ var mitreQuestion = Question{ID: "mitre", Label: "Mitre", More: true,
 // wallsFrom is the question of how a tray's walls are made.
 func wallsFrom(id, label, otherwise string) Question {
 	return Question{ID: id, Label: label, Default: otherwise, Choices: []Choice{
-		{"single", "Single", "One thickness: least card, quickest."},
-		{"rolled", "Rolled", "Folded over inwards: twice as thick, no raw edge at the rim, no tabs to be seen."},
-		{"pinwheel", "Pinwheel", "Each corner slit once and wrapped on to the next wall: stiffer with no waste."},
+		{"single", "Single", "One thickness. Least card, quickest."},
+		{"rolled", "Rolled", "Folded over inwards. Twice as thick, with no cut edge and no tabs showing."},
+		{"pinwheel", "Pinwheel", "Each corner is slit once and wrapped onto the next wall. Stiffer, with no waste."},
 	}}
 }
 
@@ -44,7 +44,7 @@ func layers(walls string) int {
 }
 
 // chooseForMe leaves it to the plan where the clearance comes from.
-const chooseForMe = "choose | Choose for me | Whichever leaves fewest scores that no groove of your board sets."
+const chooseForMe = "choose | Choose for me | Whichever has the fewest scores between the grooves of your board."
 
 var ends, sides = nets.Ends, nets.Sides
 
@@ -165,7 +165,7 @@ func lidWall(j *Spec, h, full, less Length, walls string) Length {
 		least.At += j.T().Up(j.Mark())
 	}
 	usual := max((h * 3 / 8).Up(j.Groove()), min(full, (j.Adhesive.Width*3/2).Up(j.Mark())))
-	rim := most(full, "depth", "a deeper lid would stand on the table and not on the rim")
+	rim := most(full, "depth", "a deeper lid would stand on the table instead of the rim")
 	if j.Asked("lid-height") || !j.Asked("reveal") {
 		wall := j.Measure("lid-height", usual, least, rim)
 		if r := j.Answers.Length["reveal"]; j.Asked("reveal") && r+wall != h {

@@ -10,21 +10,22 @@ import (
 var trayLid = &Style{
 	ID: "tray-lid", Title: "Tray and lift-off lid", Level: 1, Tray: true,
 	Apart: []string{"base", "lid"},
-	About: "Two trays, one upside down over the other. Simple to cut, strong enough to keep.",
+	About: "A tray with a lid that lifts off. Simple to cut, strong enough to keep.",
 	Asks: slices.Concat(
 		[]Question{wallsFrom("walls", "Base walls", "single").as(Walls).remedied(rolledWalls),
 			wallsFrom("lid-walls", "Lid walls", "single").unless("lid=none").as(OuterWalls)},
 		tabQuestions(""),
 		[]Question{
-			choose("lid", "Lid", "", "short | Short | Stops part way down; easy to lift off.",
+			choose("lid", "Lid", "", "short | Short | Stops part way down. Easy to lift off.",
 				"full | Full | Covers the base to the table.",
-				"none | None | An open tray: to be wrapped, or for things that stand proud of the rim.").remedied(shortLid),
+				"none | None | An open tray, to wrap or for things that stick out.").remedied(shortLid),
 			length("lid-height", "Lid wall", "lid=short", "The depth of the lid's walls."),
 			length("reveal", "Reveal", "lid=short", "How much of the base you can see below the lid."),
 			choose("clearance", "Clearance comes from", "",
-				"grow-lid | A larger lid piece | Every score on a coarse groove; the odd step is in the lid's trim.",
-				"trim-base | A smaller base piece | Every score on a coarse groove; the odd step is in the base's trim.",
-				"shift-scores | The lid's scores | Both pieces keep whole sizes; a spacer at the fence moves the lid's scores out.",
+				"grow-lid | A larger lid piece | Every score lies in a groove. The odd fraction is in the lid's cut size.",
+				"trim-base | A smaller base piece | Every score lies in a groove. The odd fraction is in the base's cut size.",
+				"shift-scores | The lid's scores | Both pieces keep whole sizes. A spacer at the fence moves the "+
+					"lid's scores out.",
 				chooseForMe).as(Clearance).unless("lid=none"),
 		}),
 	Build: buildTrayLid,

@@ -44,7 +44,7 @@ func Suits(j *Spec, insert string, b *Box) bool {
 	if s := Find(b.Style); s != nil && s.Tray && b.Above != fold.Roof {
 		return true
 	}
-	j.Problem("arrange.compartments", words.Capital(insert)+" want a square tray with walls of its own.",
+	j.Problem("arrange.compartments", words.Capital(insert)+" need a square tray with walls of its own.",
 		"Choose a tray with a lid, or no compartments.", "arrange.compartments", "none")
 	return false
 }

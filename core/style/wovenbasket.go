@@ -11,14 +11,14 @@ import (
 
 var wovenBasket = &Style{
 	ID: "woven-basket", Title: "Woven basket", Level: 3,
-	About: "One piece whose corners are cut into strips and woven round front and back. Open above, with a handle or without.",
+	About: "One piece with its corners cut into strips and woven around front and back. Open, with or without a handle.",
 	Asks: []Question{
-		choose("strips", "Strips", "", "3 | Three | Wide enough to hold, and a weave to be seen.", "2 | Two | For a low basket.",
+		choose("strips", "Strips", "", "3 | Three | Strong, and the weave shows.", "2 | Two | For a low basket.",
 			"4 | Four | A finer weave.", "5 | Five | For a deep basket, and patience."),
 		length("side-height", "Front and back", "",
 			"The height of the front and back. Make them lower than the ends to slope the strips downwards."),
 		choose("handle", "Handle", "", "stuck | Stuck on | Over the middle, where it hides the ends of the weave.",
-			"brad | With brads | A brad at each end: it swings aside.", "none | None | The plain basket.").as(Closing),
+			"brad | With brads | A brad at each end, so that it swings aside.", "none | None | The plain basket.").as(Closing),
 		more("handle-width", "Handle", "", "The width of the handle. Its ends reach as far down the walls, so a wider handle is longer too.").
 			unless("handle=none"),
 	},
@@ -47,7 +47,7 @@ func buildWovenBasket(j *Spec) *Box {
 	p.Root = "base"
 	p.FoldUp("left", "right", "back", "front")
 	if s.handle = s.wide; !j.Is("handle", "none") {
-		s.handle = j.Measure("handle-width", s.wide, Bound{At: pierced + j.Mark(), Why: "what holds it wants card round it"},
+		s.handle = j.Measure("handle-width", s.wide, Bound{At: pierced + j.Mark(), Why: "what holds it needs card around it"},
 			most(min(s.high, s.Length), "depth", "its ends would reach below the walls"))
 	}
 	names := func(cell string) (out []string) {
@@ -71,8 +71,8 @@ func buildWovenBasket(j *Spec) *Box {
 		p.Tell(fmt.Sprintf("wrap strip %d from the %s on to front and back", strip, side))
 	})
 	if j.Adhesive.ID == "tape" {
-		p.Tips = []string{fmt.Sprintf("lay the tape across each corner while it is whole, near its outer edge: 4 runs in place of "+
-			"%d bits.", 4*len(s.near))}
+		p.Tips = []string{fmt.Sprintf("lay the tape across each corner while it is whole, near its outer edge. That "+
+			"is 4 runs instead of %d bits.", 4*len(s.near))}
 	}
 	b := j.box(s.Dims, p)
 	if !j.Is("handle", "none") {
@@ -104,14 +104,15 @@ func weave(j *Spec) woven {
 		s.wide = min(s.wide, s.far[k]-s.far[k-1])
 	}
 	if s.wide < j.Adhesive.Width && n > 2 {
-		j.Problem("box.options.strips", fmt.Sprintf("%d strips are %s wide each; %s wants %s.", n, j.Say(s.wide), j.Adhesive.Title,
+		j.Problem("box.options.strips", fmt.Sprintf("%d strips are %s wide each, but %s "+
+			"needs %s.", n, j.Say(s.wide), j.Adhesive.Title,
 			j.Say(j.Wide())), "Cut fewer strips, or make the basket deeper.", "box.options.strips", "2")
 	} else {
 		j.Want("depth", s.wide, j.Adhesive.Width, "A strip", "what sticks it")
 	}
 	if need := j.Need.Depth; j.Given == nil && j.Asked("side-height") && s.high < need+t/2 {
 		j.Problem("box.options.side-height", fmt.Sprintf("Front and back are %s high, and what goes in is %s.", j.Say(s.high),
-			j.Say(need)), "Leave it open, or let things stand proud of the rim.", "box.options.side-height", "")
+			j.Say(need)), "Leave it empty, or let things stick out above the rim.", "box.options.side-height", "")
 	}
 	j.Want("width", s.Width, 12*t+mm, "The basket from front to back", "a fold at either side")
 	j.Want("length", s.Length, 12*t+mm, "The basket", "a fold at either end")
@@ -213,6 +214,6 @@ func handle(j *Spec, b *Box, s woven, layer int, t Length) {
 	}
 	if brads {
 		b.Do("Put together", "Push a brad through each end of the handle, the weave and the wall behind it. Open its legs inside.")
-		b.Needs("brad", 2, 0, "two brads: pierce handle, weave and wall together; their legs are opened out inside")
+		b.Needs("brad", 2, 0, "two brads: pierce handle, weave and wall together, and open their legs inside")
 	}
 }

@@ -8,14 +8,14 @@ import (
 
 var wrapCover = &Style{
 	ID: "wrap-cover", Title: "Tray with a wrap-round cover", Level: 3, Tray: true,
-	About: "A rolled tray between two covers that stand out over its sides and open like a book. For things to keep and to look at.",
+	About: "A rolled tray between two covers that open like a book. For keepsakes.",
 	Asks: []Question{
 		length("overhang", "Overhang", "", "How far the covers stand out on each side."),
 		length("lap", "Front lap", "", "How far the lid comes down over the front."),
 		choose("lap-corners", "Lap's corners", "", "straight | Straight | As it is cut.", "rounded | Rounded | They catch on nothing."),
 		choose("closure", "Closed by", "",
-			"ribbon | A ribbon | Through a hole in the lap and one below it; a strip of card hides the end inside.",
-			"magnet | A magnet | Under the lap and behind the front: stuck on before the tray goes in.",
+			"ribbon | A ribbon | Through a hole in the lap and one below it. A strip of card hides the end inside.",
+			"magnet | A magnet | Under the lap and behind the front. You stick it on before the tray goes in.",
 			"none | Nothing | The lid's own weight keeps it shut.").as(Closing),
 		more("hole", "Holes", "closure=ribbon", "How wide the ribbon's holes are."),
 		more("drop", "Hole in the lap", "closure=ribbon", "How far the middle of the hole is above the edge of the lap."),
@@ -86,9 +86,9 @@ func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")
 	if j.Is("closure", "ribbon") {
 		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"},
-			mostOf(lap-5*mm, "lap", 1, "some card must stay round it"))
+			mostOf(lap-5*mm, "lap", 1, "some card must stay around it"))
 		room := hole/2 + 5*mm/2
-		least := Bound{At: room, Why: "some card must stay round it"}
+		least := Bound{At: room, Why: "some card must stay around it"}
 		lid.Punch(net.Point{X: mid, Y: edge.Y + j.Measure("drop", lap/2, least, mostOf(lap-room, "lap", 1, least.Why))},
 			hole/2, 0, 0)
 		below := h / 2
@@ -106,8 +106,8 @@ func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 		b.Add(strip, assembly.Place{Face: "strip", On: "lid cover/lap", Out: -(j.T() + j.As("liner").T()) / 2})
 		b.Stick("ribbon strip/strip", "lid cover/lap", true)
 		ribbon := (lap + 220*mm).Up(10 * j.Mark()) // stuck ends, and half a bow
-		fasteners.Ribbon(b, 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+
-			" each; their ends are stuck down flat before the tray goes in and under the strip")
+		fasteners.Ribbon(b, 2, ribbon, "two lengths of ribbon of "+j.Say(ribbon)+" each. Stick their ends down "+
+			"flat before the tray goes in and under the strip")
 		b.DoFlat("base cover", "Thread one ribbon through the hole in the front of the base cover, from outside to inside. Stick its "+
 			"end down flat: the tray will cover it.")
 		b.DoFlat("lid cover", "Thread the other ribbon through the hole in the lap of the lid cover in the same way; the ribbon strip "+

@@ -169,7 +169,8 @@ func (k *reading) layer(l brief.Layer) Layer {
 		out.Round = k.Step.Usual(inch/4, 5*mm)
 	}
 	if !words.Visible(out.On) {
-		k.Problem(k.field("on"), "This layer lies on nothing.", "Name its panels, or say all, outside, sides, lid or top.",
+		k.Problem(k.field("on"), "This layer isn't on any panel.", "Choose its panels, or write all, outside, sides, "+
+			"lid or top.",
 			k.field("on"), "outside")
 	}
 	if l.Motif != (brief.Spot{}) {
@@ -193,7 +194,7 @@ func (k *reading) topper(t brief.Topper) Topper {
 		Border: k.length("border", t.Border, k.eighth()), Raised: k.Flag(k.field("raised"), t.Raised, false),
 		Words: strings.TrimSpace(string(t.Words)), Ink: strings.TrimSpace(string(t.Ink))}
 	if out.Ink != "" && !shop.IsColour(out.Ink) {
-		k.Problem(k.field("ink"), fmt.Sprintf("%q is no colour.", out.Ink), "Write it like #2a2520.", k.field("ink"), "")
+		k.Problem(k.field("ink"), fmt.Sprintf("%q isn't a colour.", out.Ink), "Write it like #2a2520.", k.field("ink"), "")
 	}
 	n := k.count("layers", t.Layers, 2, mostDeep)
 	named := strings.Split(string(t.Stock), ",")

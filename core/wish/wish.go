@@ -82,7 +82,7 @@ type Belt struct {
 	Width, Lap, Second measure.Length
 	Card, Over         shop.Card
 	Stuck, Notch       bool
-	Form               string // scored, or wrapped on the box itself; "" as the house does it
+	Form               string // scored, or wrapped on the box itself; "" as in Supplies
 	Above              bool   // its seam is on top, for a topper to hide
 	Middle             bool   // its lap lies in the middle of that side
 }

@@ -89,7 +89,7 @@ func Said(p *plan.Plan) string {
 		out = append(out, pr.Text)
 	}
 	for _, c := range p.Checks {
-		if !c.Holds && !strings.HasPrefix(c.Name, "every piece lies") {
+		if !c.Holds && !strings.HasPrefix(c.Name, "every piece fits") {
 			out = append(out, c.Name+": "+c.Figure)
 		}
 	}

@@ -32,7 +32,7 @@ import (
 )
 
 func main() {
-	length := flag.Duration("for", time.Minute, "how long to look")
+	length := flag.Duration("for", time.Minute, "how long to search")
 	seed := flag.Uint64("seed", 1, "where chance begins")
 	random := flag.Int("random", 0, "plan so many as they come")
 	flag.Parse()

@@ -69,7 +69,7 @@ func (s *Room) writeOut(c *echo.Context, j sets.Job, as string, what export.What
 		return ctx.Err()
 	}
 	if refused := new(drawings.Unproved); errors.As(err, &refused) {
-		return echo.NewHTTPError(http.StatusConflict, refused.Why+" Nothing is cut by machine until the proof holds.")
+		return echo.NewHTTPError(http.StatusConflict, refused.Why+" The machine cuts only when all checks pass.")
 	}
 	if err != nil {
 		return echo.NewHTTPError(http.StatusNotFound, words.Capital(err.Error())+".")
@@ -104,7 +104,7 @@ func (s *Room) HandOn(c *echo.Context) error {
 		return err
 	}
 	path := "/projects/" + st.Of
-	v := &handOnPage{Page: desk.Page{Title: st.Called() + ": to hand on"}, S: st, Path: path, OK: ok, Parts: export.Parts}
+	v := &handOnPage{Page: desk.Page{Title: st.Called() + ": share and save"}, S: st, Path: path, OK: ok, Parts: export.Parts}
 	if !ok {
 		return s.Render(c, http.StatusOK, "handon", v)
 	}

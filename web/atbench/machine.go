@@ -38,8 +38,8 @@ func (v machineView) Live() bool { return v.Phase == machine.Running }
 func (s *Room) machineNow(c *echo.Context) machineView {
 	v := machineView{Path: "/projects/" + c.Param("id") + "/machine"}
 	if s.Machine == nil {
-		v.Trouble = "No machine is connected. “brevium demo” starts a simulated one; “brevium serve --machine” takes the " +
-			"address of one."
+		v.Trouble = "No cutting machine is connected. The demo comes with a practice machine. To connect your own, " +
+			"see docs/machine.md."
 		return v
 	}
 	state, err := s.Machine.State(c.Request().Context())
@@ -123,7 +123,7 @@ func (s *Room) SendToMachine(c *echo.Context) error {
 		return s.showMachine(c, "Nothing was sent. "+err.Error())
 	}
 	if _, err := s.Machine.Send(c.Request().Context(), kind, f.Data); err != nil {
-		return s.showMachine(c, "The machine didn't take it. "+machineTrouble(err))
+		return s.showMachine(c, "The machine refused it. "+machineTrouble(err))
 	}
 	return backToMachine(c)
 }

@@ -59,7 +59,7 @@ var SharedWorkshop = request.Default
 func (s *Room) Collection(c *echo.Context) (store.Collection, error) {
 	col, err := s.Store.Links.Collection(c.Request().Context(), c.Param("token"))
 	if errors.Is(err, store.ErrNone) {
-		return col, echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
+		return col, echo.NewHTTPError(http.StatusNotFound, "There is nothing at this link. Check that you have all of it.")
 	}
 	if err == nil && col.Gone {
 		return col, withdrawn
@@ -67,7 +67,7 @@ func (s *Room) Collection(c *echo.Context) (store.Collection, error) {
 	return col, err
 }
 
-var withdrawn = echo.NewHTTPError(http.StatusGone, "This link shows nothing any more: who made it has withdrawn it.")
+var withdrawn = echo.NewHTTPError(http.StatusGone, "This link no longer works. Whoever shared it has stopped sharing.")
 
 // sharedBy finds what a link shows: a box by itself, or one of a folder by its place.
 func (s *Room) sharedBy(c *echo.Context) (store.Share, error) {
@@ -75,7 +75,7 @@ func (s *Room) sharedBy(c *echo.Context) (store.Share, error) {
 	if place == "" {
 		sh, err := s.Store.Links.Shared(c.Request().Context(), c.Param("token"))
 		if errors.Is(err, store.ErrNone) {
-			err = echo.NewHTTPError(http.StatusNotFound, "There is nothing under this link. Is all of it there?")
+			err = echo.NewHTTPError(http.StatusNotFound, "There is nothing at this link. Check that you have all of it.")
 		} else if err == nil && sh.Gone {
 			err = withdrawn
 		}
@@ -113,7 +113,7 @@ func (s *Room) sharedState(c *echo.Context) (*workbench.State, sets.Job, error) 
 	st := workbench.Looked(store.Project{Revision: rev, Changed: sh.Made}, s.Work.MakeIn(SharedWorkshop, sh.Document, c.QueryParam("box")))
 	j, err := s.Work.JobCut(c.Request().Context(), st)
 	if errors.Is(err, workbench.ErrUnmade) {
-		err = echo.NewHTTPError(http.StatusConflict, "What was shared can't be planned any more by this Brevium.")
+		err = echo.NewHTTPError(http.StatusConflict, "This version of Brevium can't show what was shared.")
 	}
 	if err != nil {
 		return nil, j, err

@@ -41,25 +41,25 @@ func (s *Room) actBatch(ctx context.Context, c *desk.Changing[batch.Document]) e
 	}
 	i := c.Doc.Of(c.Arg)
 	if i < 0 {
-		c.Notice = "That order is gone: another window removed it."
+		c.Notice = "That order is gone. Someone removed it in another window."
 		return nil
 	}
 	o, name := &c.Doc.Orders[i], orderCalled(&c.Doc, c.Arg)
 	switch c.Act {
 	case "pack":
-		o.State, c.What = batch.Packed, name+": pre-cut and packed away"
+		o.State, c.What = batch.Packed, name+": cut and packed away"
 	case "unpack":
-		o.State, c.What = "", name+": taken out of its bag again"
+		o.State, c.What = "", name+": unpacked again"
 	case "handed":
 		o.State, c.What = batch.Handed, name+": handed over"
 		return s.handedOver(ctx, c, *o)
 	case "unhand":
 		o.State, c.What = "", name+": not handed over"
-		c.Notice = "The order counts as not handed over. Its entry is still in the logbook: delete it there if it is wrong."
+		c.Notice = "The order is no longer marked as handed over. Its logbook entry stays. Delete it there if it is wrong."
 	case "renew":
 		head, err := s.Store.Boxes.Head(ctx, o.Project)
 		if errors.Is(err, store.ErrNone) {
-			c.Notice = "That box is not there any more; the order keeps it as it was."
+			c.Notice = "That box is gone. The order keeps it as it was."
 			return nil
 		}
 		if err != nil {
@@ -93,13 +93,14 @@ func (s *Room) addNamed(ctx context.Context, c *desk.Changing[batch.Document]) e
 	head, err := s.Store.Shelf.Called(ctx, name)
 	switch {
 	case errors.Is(err, store.ErrNone):
-		c.Notice = fmt.Sprintf("None of your boxes is called “%s”. Write its name as it stands under Boxes.", words.Cut(name, 60))
+		c.Notice = fmt.Sprintf("None of your boxes is called “%s”. Write its name exactly as it is under "+
+			"Boxes.", words.Cut(name, 60))
 		c.Focus = "add"
 		return nil
 	case err != nil:
 		return err
 	case len(c.Doc.Orders) >= batch.MostOrders:
-		c.Notice = fmt.Sprintf("A batch holds %d orders at the most.", batch.MostOrders)
+		c.Notice = fmt.Sprintf("A batch holds up to %d orders.", batch.MostOrders)
 		return nil
 	}
 	id := addOrder(&c.Doc, orderOf(head))
@@ -162,19 +163,21 @@ func tickOrder(c *desk.Changing[batch.Document], text string) (says string, err 
 	more, stage, _ := strings.Cut(rest, "/")
 	n, err := strconv.Atoi(more)
 	if err != nil || n == 0 || n > batch.MostBoxes || n < -batch.MostBoxes || !slices.Contains(batch.Stages, stage) {
-		return "", echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("%q is no number of boxes that were done. Write a whole "+
+		return "", echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("%q isn't a number of boxes that were done. "+
+			"Write a whole "+
 			"number, such as 5.", words.Cut(more, 20)))
 	}
 	i, name := c.Doc.Of(order), orderCalled(&c.Doc, order)
 	if i < 0 {
-		c.Notice = "That order is gone: another window removed it, so nothing was ticked."
+		c.Notice = "That order is gone. Someone removed it in another window, so nothing was ticked."
 		return "", nil
 	}
 	copies, _ := strconv.Atoi(strings.TrimSpace(string(c.Doc.Orders[i].Count)))
 	was := c.Doc.Done.Of(order, stage)
 	now := max(0, min(copies, was+n))
 	if now != was+n {
-		c.Notice = fmt.Sprintf("%s of %s: %d of %d were done already, so %d more are counted.", stage, name, was, copies, max(0, now-was))
+		c.Notice = fmt.Sprintf("%s of %s: %d of %d were done already, so only %d more were "+
+			"added.", stage, name, was, copies, max(0, now-was))
 	}
 	if now == was {
 		return "", nil

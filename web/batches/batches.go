@@ -35,7 +35,7 @@ func (s *Room) BatchKind(*echo.Context) desk.Kind[batch.Document] {
 		Says: func(was, now *batch.Document, _ string) string { return desk.Changed(batch.Form, was, now) },
 		Show: s.showBatch,
 		At:   func(_ *echo.Context, id, _ string) string { return "/batches/" + id },
-		Busy: "Other windows keep changing this batch, so this was not kept. Try again.",
+		Busy: "This batch is being changed in another window, so this was not saved. Try again.",
 	}
 }
 
@@ -70,7 +70,8 @@ func (s *Room) ReadBatch(ctx context.Context, head batchHead) (*batchState, erro
 		made, err := s.plan(ctx, b)
 		if err != nil {
 			failed = err
-			return &batch.Made{Problems: []brief.Problem{{Text: "Brevium stopped planning this box.", Fix: "Reload the page to plan it."}}}
+			return &batch.Made{Problems: []brief.Problem{{Text: "Brevium couldn't finish planning this " +
+				"box.", Fix: "Reload the page to plan it."}}}
 		}
 		return made
 	})
@@ -162,7 +163,8 @@ func (s *Room) OrdersIn(c *echo.Context) error {
 	}
 	file, err := desk.Uploaded(c, "list")
 	if err != nil {
-		return refused(http.StatusBadRequest, "Choose an order list first: a CSV with headings such as name, box, count, by.")
+		return refused(http.StatusBadRequest, "Choose an order list first: a CSV file with headings such as name, "+
+			"box, count, by.")
 	}
 	orders, err := s.readOrders(c.Request().Context(), file)
 	if err != nil {
@@ -170,9 +172,9 @@ func (s *Room) OrdersIn(c *echo.Context) error {
 	}
 	k := s.BatchKind(c)
 	head, e, err := desk.Edit(s.Desk, c, k, func(head *batchHead) (desk.Edited[batch.Document], error) {
-		e := desk.Edited[batch.Document]{Doc: document.Clone(head.Doc), What: desk.PlainCount(len(orders), "order", "orders") + " brought in"}
+		e := desk.Edited[batch.Document]{Doc: document.Clone(head.Doc), What: desk.PlainCount(len(orders), "order", "orders") + " added"}
 		if n := len(head.Doc.Orders) + len(orders); n > batch.MostOrders {
-			e.Notice = fmt.Sprintf("A batch holds %d orders at most. With this list it would have %d, so none was added.",
+			e.Notice = fmt.Sprintf("A batch holds up to %d orders. This list would make it %d, so none was added.",
 				batch.MostOrders, n)
 			return e, nil
 		}

@@ -94,13 +94,14 @@ func notesOf(stage string, sheets batch.Sheets) []string {
 	switch stage {
 	case "Trim":
 		if n := len(sheets.Settings); n > 0 {
-			return []string{fmt.Sprintf("%s of the stop, one after the other: the list is beside. A fresh blade every 250 cuts.",
+			return []string{fmt.Sprintf("%s of the trimmer, one after another. The list is at the side. Use a fresh "+
+				"blade every 250 cuts.",
 				desk.PlainCount(n, "setting", "settings"))}
 		}
 	case "Score":
-		return []string{"One piece after another at the same setting, then the board or the fence is moved."}
+		return []string{"Score one piece after another at the same setting. Then move to the next setting."}
 	case "Stick":
-		return []string{"Peg or weight each one and take up the next: holds overlap."}
+		return []string{"Peg or weight each one and start the next while it holds."}
 	case "Fill":
 		return []string{"Clear the table and wash your hands before food is filled."}
 	}

@@ -118,7 +118,7 @@ func (s *Room) BundleFolder(c *echo.Context) error {
 		return err
 	}
 	if len(ids) == 0 || len(ids) > mostAtOnce {
-		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("Of this folder no bundle can be made: it holds %d boxes.",
+		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("This folder can't be saved as one file: it holds %d boxes.",
 			len(ids)))
 	}
 	return s.bundleOf(c, ids, folder)
@@ -143,10 +143,10 @@ func (s *Room) bringIn(c *echo.Context, from io.ReaderAt, size int64) error {
 	if err != nil {
 		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
-	ids, err := s.Store.BringIn(ctx, "Added from a bundle", all)
+	ids, err := s.Store.BringIn(ctx, "Added from a file", all)
 	if errors.Is(err, store.ErrFull) {
-		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: there is no more room for photos, or a making "+
-			"would have too many. Take some out of other makings first.")
+		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: there is no more room for photos, "+
+			"or an entry would have too many. Delete photos from other entries first.")
 	}
 	if err != nil {
 		return err
@@ -187,7 +187,7 @@ func brought(ctx context.Context, b *bundle.Bundle) (out []store.Brought, err er
 type tooMuch string
 
 func (t tooMuch) Error() string {
-	return string(t) + ". Save the boxes as two bundles, or leave photos out"
+	return string(t) + ". Save the boxes as two files, or leave the photos out"
 }
 
 // pictures are those of a bundle by their files, written anew: each once by what is in it, and none before it is known
@@ -260,7 +260,7 @@ func pictures(ctx context.Context, b *bundle.Bundle) (map[string]*photo.Photo, e
 func knownOptions(b *brief.Brief) error {
 	for id := range brief.Sorted(b.Box.Options) {
 		if _, ok := workbench.Option(b, id); !ok {
-			return fmt.Errorf("no style asks for %q; take it out of the box's options", words.Cut(id, 40))
+			return fmt.Errorf("no box has the option %q. Remove it", words.Cut(id, 40))
 		}
 	}
 	return nil

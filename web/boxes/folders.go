@@ -20,15 +20,14 @@ import (
 // Several boxes at once, folders, and the page that shows a folder.
 
 // homeSays are what is told after something was done to several boxes.
-var homeSays = map[string]string{"foldered": "Put into the folder.",
-	"out": "Taken out of the folder. The boxes are under Boxes still.",
-	"by":  "Put by: they stand under “Put by” and are found there.", "up": "Taken up again.",
-	"binned":  "Thrown in the bin, where they wait.",
-	"started": "Kept as starting points.", "unstarted": "Not starting points any more.", "none": "Tick the boxes first.",
-	"brought": "Added.", "named": "The folder has its new name.",
-	"shared": "The page shows the folder as it is now.",
-	"shared-some": "The page shows the folder as it is now, but for the boxes that have " +
-		"no plan yet."}
+var homeSays = map[string]string{"foldered": "Added to the folder.",
+	"out": "Removed from the folder. The boxes are still under Boxes.",
+	"by":  "Archived. You find them under Archive.", "up": "Restored from the archive.",
+	"binned":  "Moved to the bin.",
+	"started": "Saved as starting points.", "unstarted": "No longer starting points.", "none": "Tick the boxes first.",
+	"brought": "Added.", "named": "The folder was renamed.",
+	"shared":      "The shared page shows the folder as it is now.",
+	"shared-some": "The shared page shows the folder as it is now, without the boxes that have no plan yet."}
 
 // mostAtOnce is how many boxes are worked on at once.
 const mostAtOnce = 500
@@ -50,7 +49,7 @@ func (s *Room) ActBoxes(c *echo.Context) error {
 		return said("none")
 	}
 	if len(ids) > mostAtOnce {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are worked on at once.", mostAtOnce))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Choose up to %d boxes at once.", mostAtOnce))
 	}
 	switch act := values.Get("act"); act {
 	case "fair":
@@ -139,8 +138,8 @@ func (s *Room) ShareFolder(c *echo.Context) error {
 	}
 	if len(ids) > mostShared {
 		return echo.NewHTTPError(http.StatusConflict,
-			fmt.Sprintf("A page shows %d boxes at the most; this folder has %d. Put some into a "+
-				"folder of their own.", mostShared, len(ids)))
+			fmt.Sprintf("A shared page shows up to %d boxes, but this folder has %d. Move some to another "+
+				"folder.", mostShared, len(ids)))
 	}
 	var boxes []store.Share
 	said := "shared"
@@ -163,7 +162,7 @@ func (s *Room) ShareFolder(c *echo.Context) error {
 		}
 	}
 	if len(boxes) == 0 {
-		return echo.NewHTTPError(http.StatusConflict, "There is nothing to show yet: no box of this folder has a plan.")
+		return echo.NewHTTPError(http.StatusConflict, "There is nothing to share yet: no box in this folder has a plan.")
 	}
 	if _, err := s.Store.Links.ShareFolder(ctx, folder, boxes); err != nil {
 		return err

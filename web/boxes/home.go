@@ -243,7 +243,8 @@ func (s *Room) CardPicture(c *echo.Context) error {
 // Create begins a box about which nothing is known yet, in the shop's unit unless another is named.
 func (s *Room) Create(c *echo.Context) error {
 	if c.FormValue("from") == "scores" {
-		return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.NewScores()), "Begun from a list of scores", "box")
+		return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.NewScores()), "Started from someone's "+
+			"measurements", "box")
 	}
 	units := c.FormValue("units")
 	if units != "in" && units != "mm" && units != "cm" { // the shop's
@@ -260,8 +261,7 @@ func (s *Room) Create(c *echo.Context) error {
 func (s *Room) Upload(c *echo.Context) error {
 	file, size, err := desk.Received(c, "document")
 	if err != nil {
-		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a project's document, a .json file that "+
-			"Brevium wrote, or a bundle of several, a .zip.")
+		return s.homeWith(c, http.StatusBadRequest, "No file was chosen. Choose a file that Brevium saved: one box or several.")
 	}
 	defer file.Close()
 	begins := make([]byte, 2)
@@ -279,7 +279,7 @@ func (s *Room) Upload(c *echo.Context) error {
 	if err != nil {
 		return s.homeWith(c, http.StatusUnprocessableEntity, "Nothing was added: "+err.Error()+".")
 	}
-	return s.Work.Begin(c, b, "Added from a document", "contents")
+	return s.Work.Begin(c, b, "Added from a file", "contents")
 }
 
 // Document gives the project as a file; one that can't be read, as it is

@@ -18,7 +18,7 @@ import (
 	"brevium/web/workbench"
 )
 
-// A box as a starting point: the same for other contents, and what is then different.
+// A box as a starting point: same box, other contents, and what is then different.
 
 func (s *Room) OtherPage(c *echo.Context) error { return s.otherWith(c, http.StatusOK, "") }
 
@@ -31,7 +31,7 @@ func (s *Room) otherWith(c *echo.Context, code int, problem string) error {
 	if err != nil {
 		return err
 	}
-	return s.Render(c, code, "other", &otherPage{desk.Page{Title: st.Called() + ": the same for other contents"}, st, usual,
+	return s.Render(c, code, "other", &otherPage{desk.Page{Title: st.Called() + ": same box, other contents"}, st, usual,
 		"/projects/" + st.Of, problem, st.Set != nil, c.QueryParam("thing"), st.Brief.Units})
 }
 
@@ -60,7 +60,7 @@ func (s *Room) Other(c *echo.Context) error {
 	if problem != "" {
 		return s.otherWith(c, http.StatusUnprocessableEntity, problem)
 	}
-	id, err := s.Store.Boxes.Create(ctx, b, "Begun from "+words.Cut(string(head.Doc.Name), 60)+", for other contents")
+	id, err := s.Store.Boxes.Create(ctx, b, "Started from "+words.Cut(string(head.Doc.Name), 60)+", for other contents")
 	if err != nil {
 		return err
 	}
@@ -76,7 +76,7 @@ func (s *Room) Other(c *echo.Context) error {
 func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem string, err error) {
 	b = of.Clone()
 	if b.Several != nil {
-		return b, "The boxes of a set have things of their own. Make a copy of the set and change what goes into each.", nil
+		return b, "Each box of a set has its own things. Copy the set and change what goes in each.", nil
 	}
 	usual, err := s.Work.Usuals.List(c.Request().Context())
 	if err != nil {
@@ -84,7 +84,7 @@ func (s *Room) forOther(c *echo.Context, of brief.Brief) (b brief.Brief, problem
 	}
 	things := thingsAsked(c, usual)
 	if len(things) == 0 {
-		return b, "Pick one of the usual things, or type the size of another.", nil
+		return b, "Choose one of the usual things, or type the size of another.", nil
 	}
 	b.Contents, b.Size, b.Arrange, b.Sheets.Pins = things, nil, brief.Arrange{Compartments: b.Arrange.Compartments}, nil
 	r := brief.NewReader(&b)

@@ -23,7 +23,7 @@ func (s *Desk) admission(guarded bool) {
 	m.Cookie.Name, m.Cookie.SameSite = "brevium", http.SameSiteStrictMode
 	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
 		s.Log.Error("session", "err", err)
-		http.Error(w, "Brevium can't tell who is asking just now. Try again.", http.StatusServiceUnavailable)
+		http.Error(w, "Brevium can't check who is asking. Try again.", http.StatusServiceUnavailable)
 	}
 	s.Sessions = m
 }
@@ -48,7 +48,7 @@ func (s *Desk) admitted(next echo.HandlerFunc) echo.HandlerFunc {
 			return c.Redirect(http.StatusSeeOther, "/enter?"+url.Values{"to": {r.URL.RequestURI()}}.Encode())
 		}
 		return echo.NewHTTPError(http.StatusUnauthorized,
-			"Your session has ended, so nothing was done. Reload the page and enter the passphrase.")
+			"You were signed out, so nothing was done. Reload the page and enter the passphrase.")
 	}
 }
 

@@ -219,7 +219,7 @@ func acted[D any](ctx context.Context, k Kind[D], c *Changing[D]) error {
 var ErrNoAct = echo.NewHTTPError(http.StatusBadRequest, NoAct)
 
 // NoAct is what a page says of a button that is not known here.
-const NoAct = "That button no longer works on this page. Reload the page and try again."
+const NoAct = "This page is out of date. Reload it and try again."
 
 // putBack brings back a member of a list that another window took out, as this window showed it, with what was typed in
 // it since.
@@ -236,7 +236,7 @@ func putBack[D any](k Kind[D], c *Changing[D]) {
 			rest = append(rest, conflict)
 		}
 	}
-	c.conflicts, c.What = rest, "Put back what another window had removed"
+	c.conflicts, c.What = rest, "Restored what another window had removed"
 	c.Focus = FieldMark(c.Arg + ".name")
 }
 
@@ -245,7 +245,7 @@ func putBack[D any](k Kind[D], c *Changing[D]) {
 func TakeOut[D any](c *Changing[D], path, what string) bool {
 	next, was := document.Remove(&c.Doc, path)
 	if !was {
-		c.Notice = "That " + what + " is gone: another window removed it."
+		c.Notice = "That " + what + " is gone. Someone removed it in another window."
 		return false
 	}
 	if c.Focus = "add-" + what; next != "" {
@@ -281,7 +281,7 @@ func typedIn[D any](k Kind[D], values url.Values, seen, head *D) (map[string]doc
 		// A box to tick sends "no" first, and "yes" behind it when ticked.
 		text := strings.ReplaceAll(v[len(v)-1], "\r\n", "\n")
 		if why := k.Form.TooLong(path, text); why != "" {
-			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not kept: "+why+".")
+			return nil, echo.NewHTTPError(http.StatusUnprocessableEntity, "This was not saved: "+why+".")
 		}
 		was := document.Get(seen, path)
 		if says, ok := values["was."+path]; ok {

@@ -63,8 +63,8 @@ func FileName(name string) string {
 func Chosen(c *echo.Context, such string) ([]byte, error) {
 	list, err := Uploaded(c, "list")
 	if err != nil {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen, or nothing is in it. Choose a CSV file with "+
-			"headings such as "+such+".")
+		return nil, echo.NewHTTPError(http.StatusBadRequest, "No list was chosen, or it is empty. Choose a CSV file "+
+			"with headings such as "+such+".")
 	}
 	return list, nil
 }

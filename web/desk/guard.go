@@ -136,7 +136,7 @@ func (s *Desk) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
 		}
 		if !s.hosts[strings.ToLower(strings.Trim(host, "[]"))] {
 			return echo.NewHTTPError(http.StatusMisdirectedRequest,
-				"Brevium doesn't answer to this name. Use the address it printed when it started.")
+				"Brevium doesn't answer at this address. Use the one it showed when it started.")
 		}
 		return next(c)
 	}
@@ -151,7 +151,7 @@ func ownPages(next echo.HandlerFunc) echo.HandlerFunc {
 		site, links := r.Header.Get("Sec-Fetch-Site"), r.Header.Get("Sec-Fetch-Mode") == "navigate"
 		foreign := (site == "same-site" || site == "cross-site") && !links
 		if foreign || changes.Check(r) != nil {
-			return echo.NewHTTPError(http.StatusForbidden, "This came from a page that is not Brevium's, so nothing was done.")
+			return echo.NewHTTPError(http.StatusForbidden, "This came from another website, so nothing was done.")
 		}
 		return next(c)
 	}
@@ -184,8 +184,7 @@ func (s *Desk) whole(next echo.HandlerFunc) echo.HandlerFunc {
 			return echo.ErrStatusRequestEntityTooLarge
 		}
 		if err != nil {
-			return echo.NewHTTPError(http.StatusBadRequest, "What was sent broke off on the way, so nothing was done. Do it once "+
-				"more.")
+			return echo.NewHTTPError(http.StatusBadRequest, "The connection broke off, so nothing was done. Try again.")
 		}
 		return next(c)
 	}
@@ -246,25 +245,25 @@ func Explain(err error, method string) (code int, text string) {
 		return code, httpText(code, err)
 	}
 	if refused := new(store.Refused); errors.As(err, &refused) {
-		return http.StatusUnprocessableEntity, "This was not kept: " + refused.Why.Error() + "."
+		return http.StatusUnprocessableEntity, "This was not saved: " + refused.Why.Error() + "."
 	}
 	if broken := new(store.Broken); errors.As(err, &broken) {
-		return http.StatusUnprocessableEntity, "What is stored of this box can't be read, so it can't be changed. Load the " +
-			"page again to see what can be done."
+		return http.StatusUnprocessableEntity, "Brevium can't read this box, so it can't be changed. Reload the page " +
+			"to see what you can do."
 	}
 	switch {
 	case errors.Is(err, store.ErrNone):
-		return http.StatusNotFound, "There is no such box. It may have been emptied out of the bin."
+		return http.StatusNotFound, "This box doesn't exist. It may have been deleted from the bin."
 	case errors.Is(err, context.DeadlineExceeded), errors.Is(err, context.Canceled):
 		if reading {
-			return http.StatusServiceUnavailable, "That took too long, so it was given up. Try again."
+			return http.StatusServiceUnavailable, "That took too long, so Brevium stopped. Try again."
 		}
-		return http.StatusServiceUnavailable, "That took too long, and your change may not be kept. Reload the page to check."
+		return http.StatusServiceUnavailable, "That took too long, and your change may not be saved. Reload the page to check."
 	case reading:
-		return http.StatusInternalServerError, "Something went wrong inside Brevium. Nothing of yours was touched: go back and try again."
+		return http.StatusInternalServerError, "Something went wrong in Brevium. Nothing was changed. Go back and try again."
 	}
-	return http.StatusInternalServerError, "Something went wrong inside Brevium, and this was not kept. What was kept " +
-		"before still is. Try again."
+	return http.StatusInternalServerError, "Something went wrong in Brevium, and this change was not saved. " +
+		"Everything before it is. Try again."
 }
 
 // httpText says what a status means, unless the error has words of its own.
@@ -275,15 +274,15 @@ func httpText(code int, err error) string {
 	}
 	switch {
 	case code == http.StatusRequestEntityTooLarge:
-		return "That is more than Brevium takes at once, so nothing was done. A project's document is never larger than 256 kB."
+		return "That is too much at once, so nothing was done. A box file is never larger than 256 kB."
 	case code == http.StatusMethodNotAllowed:
-		return "This address doesn't take that kind of request."
+		return "That doesn't work here."
 	case text != "" && code != http.StatusInternalServerError:
 		return text
 	case code == http.StatusNotFound:
 		return "There is nothing at this address."
 	}
-	return "Something went wrong inside Brevium. Go back and try again."
+	return "Something went wrong in Brevium. Go back and try again."
 }
 
 // brokenPage tells of a box that can't be read.
@@ -294,7 +293,7 @@ type brokenPage struct {
 
 // showBroken tells of a box that can't be read, and what can be done.
 func (s *Desk) showBroken(c *echo.Context, broken *store.Broken) {
-	if err := s.Render(c, http.StatusUnprocessableEntity, "broken", &brokenPage{Page{Title: "This box can't be read"},
+	if err := s.Render(c, http.StatusUnprocessableEntity, "broken", &brokenPage{Page{Title: "Brevium can't read this box"},
 		words.Capital(broken.Why.Error()), "/projects/" + broken.Of}); err != nil {
 		s.Log.Error("broken page", "err", err)
 	}

@@ -34,7 +34,7 @@ type conflict struct {
 
 // KeptOf says it of a document; label names a field for people.
 func KeptOf[D any](ctx context.Context, k Kind[D], head *store.Head[D], e *Edited[D], label func(path string) string) (Kept, error) {
-	out := Kept{Base: head.ID, Said: "Kept " + ago(head.Changed), Notice: e.Notice, Focus: e.Focus, Seen: e.base, Foreign: e.foreign}
+	out := Kept{Base: head.ID, Said: "Saved " + ago(head.Changed), Notice: e.Notice, Focus: e.Focus, Seen: e.base, Foreign: e.foreign}
 	if head.Parent != 0 {
 		out.Undoes = head.What
 	}

@@ -144,14 +144,14 @@ func scoreCard(w request.Workshop) []lesson {
 func lidThatGoesOn(w request.Workshop) []lesson {
 	var out []lesson
 	for _, school := range []struct{ id, title, says string }{
-		{"grow-lid", "Cut the lid larger", "The base keeps its numbers; the odd sixteenth goes into the lid's trim."},
-		{"trim-base", "Cut the base smaller", "The lid keeps its numbers; the odd sixteenth goes into the base's trim."},
-		{"shift-scores", "Shift the lid's scores", "Both are cut alike; the lid's scores stand half the clearance further out, " +
-			"set by a strip of card against the fence."},
+		{"grow-lid", "Cut the lid larger", "The base keeps its numbers. The odd sixteenth is in the lid's cut size."},
+		{"trim-base", "Cut the base smaller", "The lid keeps its numbers. The odd sixteenth is in the base's cut size."},
+		{"shift-scores", "Shift the lid's scores", "Both are cut the same size. The lid's scores are half the " +
+			"clearance further out, set with a strip of card against the fence."},
 	} {
 		p := sampler(w, "clearance", school.id, "size", "5 x 3 1/2 x 2")
-		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, and the ease of the "+
-			"fit.", desk.Plainly(p.Step.Show(p.Box.Clearance).String()))}
+		says := []string{school.says, fmt.Sprintf("The clearance here is %s: twice the card's thickness, plus room "+
+			"for the fit.", desk.Plainly(p.Step.Show(p.Box.Clearance).String()))}
 		for _, card := range p.Guide.Cards {
 			says = append(says, fmt.Sprintf("The %s: %s", words.Plain(card.Piece), words.Small(card.Says[0])))
 		}

@@ -247,7 +247,7 @@ func (s *Room) ReadLog(c *echo.Context) error {
 	file, err := desk.Uploaded(c, "log")
 	if err != nil {
 		return s.logbookWith(c, http.StatusBadRequest,
-			"No file was chosen. Choose a CSV with headings such as date, box, count, for, fit.", "")
+			"No file was chosen. Choose a CSV file with headings such as date, box, count, for, fit.", "")
 	}
 	w := s.Workshop(c.Request().Context())
 	all, err := record.Read(bytes.NewReader(file), func(title string) string {

@@ -89,7 +89,7 @@ func (s *Room) keepMade(c *echo.Context, m *record.Making, fit *shop.Fit, called
 }
 
 // errKnown says that a making is in the logbook already.
-var errKnown = errors.New("this making is in the logbook already")
+var errKnown = errors.New("this is in the logbook already")
 
 // unkept shows the form of a making again, with what was typed and why that can't be kept.
 func (s *Room) unkept(c *echo.Context, st *workbench.State, typed *record.Note, why string) error {
@@ -113,7 +113,7 @@ func fitFound(st *workbench.State, m record.Making) (*shop.Fit, string) {
 func (s *Room) MakingAt(c *echo.Context) (record.Making, error) {
 	m, err := s.Store.Log.Making(c.Request().Context(), c.Param("id"))
 	if errors.Is(err, store.ErrNone) {
-		return m, echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
+		return m, echo.NewHTTPError(http.StatusNotFound, "This logbook entry doesn't exist.")
 	}
 	return m, err
 }
@@ -136,7 +136,7 @@ func (s *Room) NoteKind(*echo.Context) desk.Kind[record.Note] {
 			return s.showMaking(c, code, head, e, "")
 		},
 		At:   func(_ *echo.Context, id, _ string) string { return "/makings/" + id },
-		Busy: "Other windows keep changing this making, so this was not kept. Try again.",
+		Busy: "This entry is being changed in another window, so this was not saved. Try again.",
 	}
 }
 
@@ -165,7 +165,7 @@ type makingPage struct {
 func (s *Room) showMakingWith(c *echo.Context, code int, problem string) error {
 	head, err := s.Store.Makings.Head(c.Request().Context(), c.Param("id"))
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such making in the logbook.")
+		return echo.NewHTTPError(http.StatusNotFound, "This logbook entry doesn't exist.")
 	}
 	if err != nil {
 		return err
@@ -238,7 +238,7 @@ func (s *Room) MadePicture(c *echo.Context, m record.Making) error {
 func (s *Room) MakeAgain(c *echo.Context, m record.Making) error {
 	b, err := m.Brief()
 	if err != nil {
-		return echo.NewHTTPError(http.StatusConflict, words.Capital(err.Error())+". Open a box like it and start from that.")
+		return echo.NewHTTPError(http.StatusConflict, words.Capital(err.Error())+". Open a similar box and start from that.")
 	}
 	const longest = 60
 	b.Name = brief.Text(strings.TrimSuffix(words.Cut(string(b.Name), longest), "…") + ", as on " + desk.DaySaid(m.Made))

@@ -26,8 +26,7 @@ func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 	files := form.File["photo"]
 	if m.Photos+len(files) > store.MostPhotos {
 		return s.showMakingWith(c, http.StatusUnprocessableEntity,
-			fmt.Sprintf("A making keeps %d photos at the most; it has %d. "+
-				"None was added.", store.MostPhotos, m.Photos))
+			fmt.Sprintf("An entry holds up to %d photos, and this one has %d. None was added.", store.MostPhotos, m.Photos))
 	}
 	all, wrong, err := s.takePhotos(c.Request().Context(), m.ID, files, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	if err != nil {
@@ -39,8 +38,7 @@ func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 	err = s.Store.Log.KeepPhotos(c.Request().Context(), all...)
 	if errors.Is(err, store.ErrFull) {
 		return s.showMakingWith(c, http.StatusUnprocessableEntity,
-			"There is no more room for photos, so none was kept. Take some out of "+
-				"other makings first.")
+			"There is no more room for photos, so none was saved. Delete photos from other entries first.")
 	}
 	if err != nil {
 		return err
@@ -110,7 +108,7 @@ func (s *Room) ChangePhoto(c *echo.Context) error {
 		err = s.Store.Log.SayPhoto(ctx, id, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	}
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo. It may have been taken out in another window.")
+		return echo.NewHTTPError(http.StatusNotFound, "This photo doesn't exist. It may have been deleted in another window.")
 	}
 	if err != nil {
 		return err

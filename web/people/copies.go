@@ -21,7 +21,7 @@ import (
 func (s *Room) CopiesPage(c *echo.Context) error { return s.copiesWith(c, http.StatusOK, "") }
 
 func (s *Room) copiesWith(c *echo.Context, code int, problem string) error {
-	return s.Render(c, code, "copies", &copiesPage{desk.Page{Title: "Copies of it all"}, s.Store.Copies(), problem,
+	return s.Render(c, code, "copies", &copiesPage{desk.Page{Title: "Backups"}, s.Store.Copies(), problem,
 		words.Cut(c.QueryParam("kept"), 120)})
 }
 
@@ -65,7 +65,7 @@ func (s *Room) CopyFile(c *echo.Context) error {
 	}
 	path, err := s.Store.CopyCalled(name)
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+		return echo.NewHTTPError(http.StatusNotFound, "This backup no longer exists. It may have made room for a newer one.")
 	}
 	if err != nil {
 		return err
@@ -78,19 +78,19 @@ func (s *Room) CopyFile(c *echo.Context) error {
 func (s *Room) RestoreCopy(c *echo.Context) error {
 	ctx := c.Request().Context()
 	if c.FormValue("sure") != "yes" {
-		return s.copiesWith(c, http.StatusBadRequest, "Nothing was done: tick that you mean it first.")
+		return s.copiesWith(c, http.StatusBadRequest, "Nothing was done. Tick the box first to confirm.")
 	}
 	path := ""
 	if name := c.FormValue("name"); name != "" {
 		var err error
 		if path, err = s.Store.CopyCalled(name); err != nil {
-			return s.copiesWith(c, http.StatusNotFound, "There is no such copy. It may have made room for a newer one.")
+			return s.copiesWith(c, http.StatusNotFound, "This backup no longer exists. It may have made room for a newer one.")
 		}
 	} else {
 		sent, err := receivedCopy(c)
 		if err != nil {
 			return s.copiesWith(c, http.StatusBadRequest,
-				"No copy was chosen. Choose a file that “Save a copy” or “brevium backup” made.")
+				"No backup was chosen. Choose a file that you saved with “Save a backup”.")
 		}
 		defer os.Remove(sent)
 		path = sent

@@ -25,7 +25,8 @@ func (s *Room) EnterWith(c *echo.Context, code int, problem string) error {
 	if c.FormValue("to") != "" {
 		to = c.FormValue("to")
 	}
-	return s.Render(c, code, "enter", &enterPage{desk.Page{Title: "Say the passphrase", Shared: true}, desk.BackTo(to), problem,
+	return s.Render(c, code, "enter", &enterPage{desk.Page{Title: "Enter the " +
+		"passphrase", Shared: true}, desk.BackTo(to), problem,
 		words.Cut(c.FormValue("who"), 40)})
 }
 
@@ -43,7 +44,7 @@ func (s *Room) Enter(c *echo.Context) error {
 	ctx := c.Request().Context()
 	who := strings.Join(strings.Fields(words.Cut(c.FormValue("who"), 40)), " ")
 	if !words.Visible(who) {
-		return s.EnterWith(c, http.StatusUnprocessableEntity, "Say who you are: the history tells who changed what.")
+		return s.EnterWith(c, http.StatusUnprocessableEntity, "Enter your name, so that the history shows who changed what.")
 	}
 	hash, err := s.Store.Setting(ctx, store.Passphrase)
 	if err != nil {
@@ -51,7 +52,7 @@ func (s *Room) Enter(c *echo.Context) error {
 	}
 	if hash == "" {
 		return s.EnterWith(c, http.StatusServiceUnavailable,
-			"No passphrase is set, so nobody is let in. Set one with “brevium passphrase”.")
+			"No passphrase is set yet, so nobody can sign in. Set one on the computer that runs Brevium.")
 	}
 	done, err := s.Entry.Take(ctx)
 	if err != nil {
@@ -64,7 +65,7 @@ func (s *Room) Enter(c *echo.Context) error {
 	}
 	if !right {
 		s.Log.Warn("a wrong passphrase", "from", c.RealIP())
-		return s.EnterWith(c, http.StatusUnauthorized, "That is not the passphrase. Capitals and blanks count.")
+		return s.EnterWith(c, http.StatusUnauthorized, "Wrong passphrase. Check capitals and spaces.")
 	}
 	if err := s.Sessions.RenewToken(ctx); err != nil {
 		return err

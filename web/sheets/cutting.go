@@ -245,9 +245,9 @@ func SaysFound(found []cutting.Found) string {
 		says += fmt.Sprintf(" for %s", words.Coins(price))
 	}
 	if proved {
-		return says + ", the least possible (proved)."
+		return says + ", the fewest possible (proved)."
 	}
-	return fmt.Sprintf("%s; at least %d are needed.", says, bound)
+	return fmt.Sprintf("%s. You need at least %d.", says, bound)
 }
 
 // boards renders the sheets of what was found.

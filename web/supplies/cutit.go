@@ -123,12 +123,12 @@ func (s *Room) justCut(ctx context.Context, made int64) (cut int64, notice strin
 	if err != nil || made == 0 || head.ID != made {
 		return 0, ""
 	}
-	return made, head.What + ". That is what is on the list of the shop now."
+	return made, head.What + ". Your supplies are up to date."
 }
 
 // backSays is what a page says of a cut that was to be taken back.
-var backSays = map[string]string{"back": "The shop is as it was: sheets and offcuts are back.",
-	"since": "The shop has been changed since, so nothing was put back. Undo it there."}
+var backSays = map[string]string{"back": "Sheets and offcuts are back in your supplies.",
+	"since": "Your supplies have changed since, so nothing was put back. Undo it there."}
 
 // putBackCut takes a cut back, if nothing was done in the shop since: which of backSays is
 // to be said.

@@ -35,7 +35,7 @@ func (s *Room) ListKind(*echo.Context) desk.Kind[cutlist.List] {
 		Says:   func(was, now *cutlist.List, _ string) string { return desk.Changed(cutlist.Form, was, now) },
 		Show:   s.showCutList,
 		At:     func(_ *echo.Context, id, _ string) string { return "/cut/" + id },
-		Busy:   "Other windows keep changing this list, so this was not kept. Try again.",
+		Busy:   "This list is being changed in another window, so this was not saved. Try again.",
 	}
 }
 

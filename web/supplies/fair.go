@@ -56,7 +56,7 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 	}
 	ids := values["p"]
 	if len(ids) > MostTogether {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("At most %d boxes are cut together.", MostTogether))
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("You can cut up to %d boxes together.", MostTogether))
 	}
 	for _, id := range ids {
 		if slices.Contains(f.IDs, id) {
@@ -67,7 +67,7 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 			return nil, err
 		}
 		if err != nil {
-			f.Wrong = append(f.Wrong, "A box that was chosen is not there any more.")
+			f.Wrong = append(f.Wrong, "A box you chose no longer exists.")
 			continue
 		}
 		f.IDs = append(f.IDs, id)
@@ -81,8 +81,8 @@ func (s *Room) fairOf(ctx context.Context, values url.Values) (*fair, error) {
 		}
 	}
 	if pieces := f.pieces(); pieces > request.MostPieces {
-		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("These are %d pieces; at most %d are laid at once. "+
-			"Take a box or copies out.", pieces, request.MostPieces))
+		return nil, echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("This is %d pieces, and one layout takes up "+
+			"to %d. Remove a box or some copies.", pieces, request.MostPieces))
 	}
 	f.units = measure.Millimetres
 	if len(f.Plans) > 0 {
@@ -97,7 +97,7 @@ func (f *fair) add(p *plan.Plan, name string) {
 	case !p.OK():
 		f.Wrong = append(f.Wrong, name+" has no plan yet.")
 	case len(p.Layout.TooBig) > 0:
-		f.Wrong = append(f.Wrong, name+" has a piece larger than its sheet.")
+		f.Wrong = append(f.Wrong, name+" has a piece that is too big for its sheet.")
 	default:
 		f.Plans, f.Names = append(f.Plans, p), append(f.Names, name)
 	}
@@ -212,7 +212,7 @@ func (s *Room) fairCut(c *echo.Context) (*fair, []cutting.Found, error) {
 	}
 	tasks := f.tasks()
 	if len(tasks) == 0 {
-		return nil, nil, echo.NewHTTPError(http.StatusNotFound, "None of the boxes you chose is finished. Choose one that is.")
+		return nil, nil, echo.NewHTTPError(http.StatusNotFound, "None of these boxes has a plan yet. Choose a box with a plan.")
 	}
 	found, err := s.Sheets.Best(c.Request().Context(), tasks)
 	return f, found, err

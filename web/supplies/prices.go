@@ -7,9 +7,9 @@ import (
 
 // priceGroups asks what is paid for what is no card, and for work.
 func (f shopForm) priceGroups() []desk.Group {
-	buys := desk.Group{Title: "What a pack costs", ID: "packs", Says: []string{"A price and how much that is for: 2.40 for 10 m. What " +
-		"is left empty is told as not known. The price of card stands with the card."}}
-	work := desk.Group{Title: "Your work", ID: "work", Says: []string{"What to ask for a box is reckoned from these, under its Bench."}}
+	buys := desk.Group{Title: "What a pack costs", ID: "packs", Says: []string{"Write a price and what you get for " +
+		"it, like 2.40 for 10 m. Leave it empty if you don't know. Card has its price with the card."}}
+	work := desk.Group{Title: "Your work", ID: "work", Says: []string{"Brevium works out what to charge for a box from these."}}
 	for _, k := range shop.PriceKinds {
 		fd := f.Open("prices."+k.ID, "not known")
 		if k.Of == nil {

@@ -25,7 +25,7 @@ import (
 
 // shopParts are the parts of the shop, in the order of its rail.
 var shopParts = []struct{ ID, Title string }{
-	{"cards", "Card and paper"}, {"offcuts", "Offcuts"}, {"tools", "Tools"}, {"habits", "House habits"}, {"fit",
+	{"cards", "Card and paper"}, {"offcuts", "Offcuts"}, {"tools", "Tools"}, {"habits", "My habits"}, {"fit",
 		"How lids fitted"}, {"prices", "Prices"},
 }
 
@@ -68,7 +68,7 @@ func (s *Room) ShopKind(*echo.Context) desk.Kind[shop.Document] {
 			v.Card = cmp.Or(card, v.Card)
 			return "/shop" + v.Link()
 		},
-		Busy: "Other windows keep changing the shop, so this was not kept. Try again.",
+		Busy: "Your supplies are being changed in another window, so this was not saved. Try again.",
 	}
 }
 
@@ -163,7 +163,7 @@ func (s *Room) pins(ctx context.Context, was, now *shop.Document) (out []store.W
 				changed[rev.Of], order = c, append(order, rev.Of)
 			}
 			c.Doc.Card.Own = append(c.Doc.Card.Own, old)
-			c.What = fmt.Sprintf("It keeps %s as it was: the shop has other numbers for it now",
+			c.What = fmt.Sprintf("It keeps the old numbers of %s",
 				desk.Called(string(old.Title), "its card"))
 			if c.Doc.Check() != nil { // too full of cards to say one more
 				delete(changed, rev.Of)

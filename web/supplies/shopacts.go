@@ -101,7 +101,7 @@ func actLearnt(e *desk.Changing[shop.Document]) error {
 
 func addCard(e *desk.Changing[shop.Document], c brief.Stock) {
 	if len(e.Doc.Cards) >= shop.MostCards {
-		e.Notice = fmt.Sprintf("A shop lists %d cards at the most.", shop.MostCards)
+		e.Notice = fmt.Sprintf("You can have up to %d cards.", shop.MostCards)
 		return
 	}
 	base, n := string(c.Title), 2
@@ -120,7 +120,7 @@ func addCard(e *desk.Changing[shop.Document], c brief.Stock) {
 func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], id string) error {
 	i := e.Doc.Of(id)
 	if i < 0 {
-		e.Notice = "That card is gone: another window removed it."
+		e.Notice = "That card is gone. Someone removed it in another window."
 		return nil
 	}
 	all, err := s.Store.Using(ctx, id)
@@ -131,7 +131,7 @@ func (s *Room) removeCard(ctx context.Context, e *desk.Changing[shop.Document], 
 	if len(all) > 0 {
 		e.Doc.Cards[i].Retired = "yes"
 		e.What = "Retired " + title
-		e.Notice = fmt.Sprintf("%s this card, so it was retired, not removed. Other boxes can no longer choose it.",
+		e.Notice = fmt.Sprintf("%s this card, so it was hidden, not deleted. New boxes can't choose it.",
 			desk.PlainCount(len(all), "box uses", "boxes use"))
 		return nil
 	}
@@ -150,7 +150,7 @@ func (s *Room) takeAll(ctx context.Context, e *desk.Changing[shop.Document], id 
 		b := rev.Doc.Clone()
 		if workbench.DropOwn(&b, id); string(b.Encode()) != string(rev.Doc.Encode()) {
 			e.Besides = append(e.Besides, s.Store.Boxes.Write(rev.Of, store.Change[brief.Brief]{Base: rev.ID, Doc: b,
-				What: "It takes the numbers of the shop for " + e.Doc.Get("cards.@"+id+".title")}, nil))
+				What: "It uses the new numbers of " + e.Doc.Get("cards.@"+id+".title")}, nil))
 		}
 	}
 	e.What, e.Same = fmt.Sprintf("%s the new numbers of %s", desk.PlainCount(len(e.Besides), "box takes", "boxes take"),
@@ -209,7 +209,7 @@ func (s *Room) Fitted(c *echo.Context, st *workbench.State) error {
 	if err != nil {
 		return err
 	}
-	st.Notice = "Kept in the shop. The next lids of this card, with these walls, are planned by it."
+	st.Notice = "Saved in the shop. The next lids of this card, with these walls, are planned by it."
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 
@@ -217,7 +217,7 @@ func (s *Room) Fitted(c *echo.Context, st *workbench.State) error {
 func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 	corner := st.Sections()
 	if len(corner) == 0 {
-		return shop.Fit{}, "Nothing goes over this box, so there is no fit to record."
+		return shop.Fit{}, "This box has no lid or sleeve, so there is no fit to record."
 	}
 	p := st.Shown
 	fit := shop.Fit{ID: desk.NewMark(), On: time.Now().Format(time.DateOnly),
@@ -227,7 +227,8 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
 		l, err := shop.ParseCaliper(gap, measure.Millimetres)
 		if err != nil || l > 10*measure.Millimetre {
-			return fit, fmt.Sprintf("Brevium can't read %q. Measure how far the lid moves from side to side, such as 0.6 mm.", gap)
+			return fit, fmt.Sprintf("%q isn't a length. Measure how far the lid moves from side to side, and write "+
+				"it like 0.6 mm.", gap)
 		}
 		fit.Gap = brief.Text(l.Exact("mm"))
 		return fit, ""
@@ -238,7 +239,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 			return fit, ""
 		}
 	}
-	return fit, "Say how it was: too tight, just right or loose. Or type how far the lid moves from side to side."
+	return fit, "Choose how it fitted, or type how far the lid moves from side to side."
 }
 
 // KeepOffcuts puts what is left of a plan's sheets on the list of the shop.
@@ -252,7 +253,7 @@ func (s *Room) KeepOffcuts(c *echo.Context, st *workbench.State) error {
 	}); err != nil {
 		return err
 	}
-	st.Notice = keptSaid(len(kept), all) + " put on the list of the shop."
+	st.Notice = keptSaid(len(kept), all) + " added to your supplies."
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 
@@ -260,7 +261,7 @@ func (s *Room) KeepOffcuts(c *echo.Context, st *workbench.State) error {
 func (s *Room) Caution(c *echo.Context) error {
 	id := words.Cut(c.FormValue("caution"), 40)
 	if _, _, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
-		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "A caution put away on the screen"}
+		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "Hid a caution"}
 		e.Doc.Set("seen."+id, "yes")
 		return e, nil
 	}); err != nil {

@@ -66,7 +66,7 @@ func (s *Room) showShop(c *echo.Context, code int, head store.Head[shop.Document
 		v.Card = d.Cards[0].ID
 	}
 	f := shopForm{desk.Form{Doc: &now.Doc, At: shop.FieldAt, Report: now.Report, Thick: true}}
-	data := &shopPage{Page: desk.Page{Part: "shopbench", Title: "The shop: " + titleOf(v.Stage), InPlace: true}, S: st, V: v,
+	data := &shopPage{Page: desk.Page{Part: "shopbench", Title: "Supplies: " + titleOf(v.Stage), InPlace: true}, S: st, V: v,
 		Base: now.ID, Path: "/shop", Here: v.Link(), Rail: shopRail(v, st), Groups: f.shopGroups(v, st)}
 	if err := s.shopTable(ctx, data); err != nil {
 		return err
@@ -109,7 +109,7 @@ func shopRail(v shopView, st *shopState) (out []partLink) {
 		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
 			Here: p.ID == v.Stage}
 		if p.ID == "tools" && st.Doc.Tools == (brief.Tools{}) {
-			l.State, l.Why = "guessed", "not described yet: any mark is taken to be set directly"
+			l.State, l.Why = "guessed", "not described yet, so Brevium assumes a groove at every mark"
 		}
 		own := func(pr brief.Problem) bool { return strings.HasPrefix(pr.Field, owns[p.ID]) }
 		if at := slices.IndexFunc(st.Report.Problems, own); at >= 0 {
@@ -153,7 +153,7 @@ func (f shopForm) cardGroups(id string, st *shopState) []desk.Group {
 		thick = "about " + strings.TrimSuffix(card.Caliper.Exact("mm"), " mm")
 	}
 	pick := func(name string, choices ...style.Choice) desk.Field { return f.Pick(path+name, choices) }
-	motifs := []style.Choice{{ID: "", Label: "as it comes"}}
+	motifs := []style.Choice{{ID: "", Label: "any way"}}
 	for _, m := range shop.Motifs {
 		motifs = append(motifs, style.Choice{ID: m, Label: m})
 	}
@@ -169,7 +169,7 @@ func (f shopForm) cardGroups(id string, st *shopState) []desk.Group {
 		"not known"), f.Open("currency", "none"),
 		open("hand", "not counted"), open("pack", "by the sheet")}}
 	if card.Estimated {
-		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure ten sheets on each other to be sure.",
+		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure a stack of ten sheets to be sure.",
 			card.Caliper.MM())}
 	}
 	looks := desk.Group{Title: "How it looks", ID: "looks", Fields: []desk.Field{f.colour(path+"colour", card.Colour),
@@ -368,8 +368,8 @@ func learnt(st *shopState) (out []fitLesson) {
 				one.Records = append(one.Records, f)
 			}
 		}
-		one.Says = fmt.Sprintf("%.2f mm %s than usual: a snug lid is planned with %.2f mm of ease instead of %.2f mm. With any one of %s "+
-			"left out it would lie between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more",
+		one.Says = fmt.Sprintf("%.2f mm %s than usual. A snug lid gets %.2f mm of room instead of %.2f mm. Without "+
+			"any one of %s it would be between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more",
 			false: "less"}[l.More >= 0],
 			(usual + l.More).MM(), usual.MM(), desk.PlainCount(l.Records, "record",
 				"records"), (usual + l.Low).MM(), (usual + l.High).MM())

@@ -43,17 +43,17 @@ var acts = map[string]struct {
 	"choose-for-me": {"Let Brevium arrange the things", chooseForMe},
 	"move":          {"Moved a thing", moveStack},
 	"turn":          {"Turned a thing", moveStack},
-	"take-shop":     {"Used the shop's numbers for a card", takeShop},
-	"keep-card":     {"Added a card to the shop", keepOwn},
-	"write-shop":    {"Copied the shop's numbers into the box", writeShop},
+	"take-shop":     {"Used the new numbers of a card", takeShop},
+	"keep-card":     {"Added a card to the supplies", keepOwn},
+	"write-shop":    {"Copied the numbers from Supplies into the box", writeShop},
 	"dress-as":      {"Changed the dressing", dressAs},
 	"panel":         {"Chose a panel to cover", pointPanel},
 	"add-dress":     {"Added a decoration", addDress},
 	"remove-dress":  {"Removed a decoration", removeDress},
 	"scheme":        {"Chose a colour scheme", takeScheme},
 	"take-deep":     {"Chose the layout with the least card", takeDeep},
-	"hold":          {"Held a piece in its place", holdPiece},
-	"unpin-all":     {"Released all held pieces", unpinAll},
+	"hold":          {"Pinned a piece", holdPiece},
+	"unpin-all":     {"Removed all pins", unpinAll},
 	"add-box":       {"Added a box", addBox},
 	"remove-box":    {"Removed a box", removeBox},
 }
@@ -76,7 +76,7 @@ func (c *pressed) do(ctx context.Context) error {
 
 func add(c *pressed, thing brief.Item) error {
 	if len(c.Doc.Contents) >= contents.MostKinds {
-		c.Notice = fmt.Sprintf("A box takes %d kinds of thing at the most.", contents.MostKinds)
+		c.Notice = fmt.Sprintf("A box takes up to %d kinds of thing.", contents.MostKinds)
 		return nil
 	}
 	thing.ID = desk.NewMark()
@@ -213,7 +213,7 @@ func moveStack(_ context.Context, c *pressed) error {
 		i = stackOf(&p.Load, part[0])
 	}
 	if i < 0 {
-		c.Notice = "That thing is no longer there: another window has changed what goes in."
+		c.Notice = "That thing is gone. Someone changed what goes in, in another window."
 		return nil
 	}
 	turned := make([]bool, len(p.Load.Stacks))
@@ -238,7 +238,7 @@ func moveStack(_ context.Context, c *pressed) error {
 		stack.Each.Length, stack.Each.Width = stack.Each.Width, stack.Each.Length
 	}
 	if a, b, met := p.Load.Overlap(); met {
-		c.Notice = fmt.Sprintf("There %s would stand in %s, so it stays where it was.", p.Load.Things[a].Name,
+		c.Notice = fmt.Sprintf("%s would bump into %s there, so it stays where it was.", p.Load.Things[a].Name,
 			p.Load.Things[b].Name)
 		return nil
 	}

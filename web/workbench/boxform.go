@@ -92,7 +92,7 @@ func (f BoxForm) typedPieces() (out []desk.Group) {
 	}
 	out = append(out, desk.Group{Add: "add-piece", AddSays: "Add another piece"})
 	if f.b.Box.Stated != nil {
-		out = append(out, desk.Group{Title: "The finished size it claims", Fields: []desk.Field{f.Open("box.stated.length", "not said"),
+		out = append(out, desk.Group{Title: "Finished size, as claimed", Fields: []desk.Field{f.Open("box.stated.length", "not said"),
 			f.Open("box.stated.width", "not said"), f.Open("box.stated.depth", "not said")}})
 	}
 	return out
@@ -107,7 +107,7 @@ func (f BoxForm) roles(path string, p brief.Scored) desk.Field {
 	}
 	for i, s := range f.Shown.Scores {
 		if s.Name == string(p.Name) {
-			fd.Choices[0].Label = "as its scores say: " + words.Small(reader.Label(reader.Role(f.Shown.Scores, i)))
+			fd.Choices[0].Label = "from its scores: " + words.Small(reader.Label(reader.Role(f.Shown.Scores, i)))
 		}
 	}
 	return fd

@@ -44,7 +44,7 @@ func OwnCard(b *brief.Brief, id string) int {
 func keepOwn(ctx context.Context, c *pressed) error {
 	i := OwnCard(&c.Doc, c.Arg)
 	if i < 0 {
-		c.Notice = "That card is not there any more: another window has changed it."
+		c.Notice = "That card is gone. Someone changed it in another window."
 		return nil
 	}
 	own := c.Doc.Card.Own[i]
@@ -52,7 +52,7 @@ func keepOwn(ctx context.Context, c *pressed) error {
 	if err != nil {
 		return err
 	}
-	c.Notice = string(own.Title) + " is among the cards of the shop."
+	c.Notice = string(own.Title) + " was added to Supplies."
 	if head.Doc.Of(own.ID) >= 0 {
 		return nil // it is there already
 	}

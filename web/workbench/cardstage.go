@@ -60,7 +60,7 @@ func (f BoxForm) cardChoices(now string) (out []style.Choice) {
 	r := brief.NewReader(f.b)
 	for _, own := range f.b.Card.Own {
 		if c, ok := shop.ReadStock(r, "card.own.@"+own.ID+".", own); ok {
-			add(c, ", as this box has it")
+			add(c, ", from this box")
 		}
 	}
 	for _, c := range f.shop.Cards {
@@ -88,7 +88,7 @@ func (f BoxForm) sheetChoices() (out []style.Choice) {
 			out = append(out, style.Choice{ID: now, Label: s.Title})
 		}
 	}
-	return append(out, style.Choice{ID: request.Least, Label: "whichever needs least"})
+	return append(out, style.Choice{ID: request.Least, Label: "whichever uses least"})
 }
 
 // cards asks for the card of the box, and of each part that may have another.
@@ -112,11 +112,11 @@ func (f BoxForm) cards() desk.Group {
 	}
 	g.MoreSays = "Other parts, grain"
 	g.Fields = append(g.Fields, f.Pick("card.sheet", f.sheetChoices()))
-	g.More = append(g.More, f.Pick("card.grain", []style.Choice{{ID: "", Label: "as it comes"},
-		{ID: "keep", Label: "kept on every piece"}}),
+	g.More = append(g.More, f.Pick("card.grain", []style.Choice{{ID: "", Label: "any way"},
+		{ID: "keep", Label: "same way on every piece"}}),
 		f.Ask("card.join"))
 	if c := f.p.Card; c.Estimated {
-		g.Says = append(g.Says, fmt.Sprintf("%s was not measured: its %.2f mm are an estimate.", c.Title, c.Caliper.MM()))
+		g.Says = append(g.Says, fmt.Sprintf("%s: %.2f mm is an estimate. Measure it to be sure.", c.Title, c.Caliper.MM()))
 	}
 	return g
 }
@@ -160,7 +160,7 @@ func (f BoxForm) fit() desk.Group {
 		slack.Open = strings.TrimSuffix(f.Shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
 	}
 	g := desk.Group{Title: "Fit", ID: "fit", Fields: []desk.Field{f.Buttons("tools.fit", fits)}, More: []desk.Field{slack},
-		MoreSays: "The ease itself"}
+		MoreSays: "Exact room for the lid"}
 	if f.Shown != nil && f.Shown.Chosen != "" {
 		g.Says = append(g.Says, f.Shown.Chosen)
 	}
@@ -169,12 +169,12 @@ func (f BoxForm) fit() desk.Group {
 
 // layers asks what is stuck on and in, as far as sizes hang on it.
 func (f BoxForm) layers() desk.Group {
-	return desk.Group{Title: "Layers stuck on", ID: "layers", Fields: []desk.Field{f.Open("dress.outside", "0"),
+	return desk.Group{Title: "Layers", ID: "layers", Fields: []desk.Field{f.Open("dress.outside", "0"),
 		f.Open("dress.inside", "0"), f.Open("dress.floor", "0")},
-		Says: []string{"Layers that are planned under Dressing count by themselves: the thicker of the two is taken."}}
+		Says: []string{"Layers you add under Dressing are counted already."}}
 }
 
-// bench asks about units, marks, what it is stuck with, how numbers are said, and in
+// bench asks about units, marks, glue or tape, how numbers are said, and in
 // which order the work goes.
 func (f BoxForm) bench() desk.Group {
 	var adhesives, steps []style.Choice
@@ -195,9 +195,8 @@ func (f BoxForm) bench() desk.Group {
 		}
 	}
 	allowances := []style.Choice{
-		{ID: "card", Label: "For the card", Why: "Gains and reliefs for the card's thickness are in the numbers."},
-		{ID: "plain", Label: "Plain numbers", Why: "A top as long as its bottom, a rolled flap as high as its wall: " +
-			"a sliver is trimmed by eye where it binds. Often saves a sheet."},
+		{ID: "card", Label: "For the card", Why: "The numbers allow for the card's thickness."},
+		{ID: "plain", Label: "Plain numbers", Why: "Round numbers. You trim a sliver where it jams. Often saves a sheet."},
 	}
 	burnish := []style.Choice{{ID: "after", Label: "After cutting"}, {ID: "before", Label: "Before cutting"}}
 	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"},
@@ -205,7 +204,7 @@ func (f BoxForm) bench() desk.Group {
 	return desk.Group{Title: "How you work", ID: "bench", Fields: []desk.Field{f.units(), f.Pick("tools.step", steps),
 		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
 		More: []desk.Field{house("tools.burnish", burnish), house("tools.first", first),
-			f.Pick("tools.house", choices("", "as the shop has it", "no", "as it was when this box was made"))}, MoreSays: "Order of the work"}
+			f.Pick("tools.house", choices("", "as in Supplies", "no", "as when this box was made"))}, MoreSays: "Order of work"}
 }
 
 // houseSays is the answer of the house to what a box leaves open.
@@ -220,7 +219,7 @@ func (f BoxForm) houseSays(path, otherwise string) string {
 
 // ownTools asks for tools other than the shop's, folded away.
 func (f BoxForm) ownTools() desk.Group {
-	g := desk.Group{ID: "own-tools", MoreSays: "Tools other than the shop's"}
+	g := desk.Group{ID: "own-tools", MoreSays: "Other tools for this box"}
 	for _, part := range ToolGroups(f.Form, "tools.") {
 		g.More = append(g.More, part.Fields...)
 	}
@@ -278,13 +277,13 @@ func (st *State) OwnCards() (out []ownStock) {
 		switch {
 		case !ok || !slices.Contains(named, own.ID) || known && SameNumbers(own, stock):
 		case !known:
-			out = append(out, ownStock{own.ID, fmt.Sprintf("This box brings a card of its own: %s, %.2f mm.", mine.Title,
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box has its own card: %s, %.2f mm.", mine.Title,
 				mine.Caliper.MM()),
-				"keep-card", "Add it to the shop"})
+				"keep-card", "Add it to Supplies"})
 		case sound:
-			says := fmt.Sprintf("This box keeps %s as it was, %.2f mm; in the shop it is %.2f mm now.", mine.Title,
+			says := fmt.Sprintf("This box uses the old numbers of %s, %.2f mm. In Supplies it is %.2f mm now.", mine.Title,
 				mine.Caliper.MM(), house.Caliper.MM())
-			out = append(out, ownStock{own.ID, says, "take-shop", "Take the shop's numbers"})
+			out = append(out, ownStock{own.ID, says, "take-shop", "Use the new numbers"})
 		}
 	}
 	return out
@@ -358,9 +357,9 @@ func ToolGroups(f desk.Form, prefix string) []desk.Group {
 	return []desk.Group{
 		{Title: "Scoring board", ID: "board", Fields: []desk.Field{open("grooves", "every mark"), open("board", "12 in"),
 			f.Pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
-			Says: []string{"Several spacings with commas: 1/8 in, 5 mm. Walls are made to fall in a groove; what can't " +
-				"is told with the way round it."}},
-		{Title: "Other hands", ID: "hands", Fields: []desk.Field{
+			Says: []string{"Write several spacings with commas: 1/8 in, 5 mm. Brevium makes walls fall in a groove " +
+				"where it can."}},
+		{Title: "Without a board or trimmer", ID: "hands", Fields: []desk.Field{
 			f.Pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
 			f.Pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
 			f.Pick(prefix+"folder", []style.Choice{{ID: "", Label: "a bone folder"}, {ID: "none", Label: "the back of a spoon"}})},
@@ -368,7 +367,7 @@ func ToolGroups(f desk.Form, prefix string) []desk.Group {
 				""}},
 		{Title: "Trimmer", ID: "trimmer", Fields: []desk.Field{open("trimmer.reads", "the marks"), open("trimmer.cuts", "12 in")}},
 		{Title: "Punches and cutters", ID: "punches", Fields: []desk.Field{open("punches", "none")},
-			Says: []string{"Holes, notches and rounded corners take a size you own. Reach is how far in from the " +
+			Says: []string{"Holes, notches and rounded corners use the sizes you own. Reach is how far in from the " +
 				"edge a hand punch gets."}},
 		{Title: "Tape", ID: "tape", Fields: []desk.Field{open("tape", "10 mm")}},
 	}

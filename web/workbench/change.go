@@ -57,7 +57,7 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 			v.Box = box
 			return "/projects/" + id + v.With()
 		},
-		Busy: "Other windows keep changing this box, so this was not kept. Try again.",
+		Busy: "This box is being changed in another window, so this was not saved. Try again.",
 	}
 }
 

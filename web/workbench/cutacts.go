@@ -33,7 +33,7 @@ func holdPiece(_ context.Context, c *pressed) error {
 	}
 	p := c.room.MakeIn(c.shop, *c.Seen, "").Plan
 	if !p.OK() || n < 0 || n >= len(p.Layout.Sheets) || i < 0 || i >= len(p.Layout.Sheets[n].Placed) {
-		c.Notice = "Another window moved that piece. Look where it is now, then try again."
+		c.Notice = "Someone moved that piece in another window. Look where it is now, then try again."
 		return nil
 	}
 	sheet, it := p.Layout.Sheets[n], p.Layout.Sheets[n].Placed[i]

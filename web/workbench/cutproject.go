@@ -111,9 +111,9 @@ type nearlyPage struct {
 type cutAs struct{ title, why, aim, tie, sizes string }
 
 var waysToCut = []cutAs{
-	{"Fewest sheets", "of the sheet that was chosen", "sheets", "offcut", "one"},
-	{"Largest offcut", "of any size it comes in, fewest sheets", "sheets", "offcut", "any"},
-	{"Fewest settings", "the stop is moved least", "sheets", "stops", "one"},
+	{"Fewest sheets", "from the sheet you chose", "sheets", "offcut", "one"},
+	{"Largest offcut", "from any size it comes in", "sheets", "offcut", "any"},
+	{"Fewest settings", "least work at the trimmer", "sheets", "stops", "one"},
 	{"Least cost", "any size it comes in", "cost", "offcut", "any"},
 	{"Least card", "any size it comes in", "card", "offcut", "any"},
 }
@@ -162,6 +162,6 @@ func (s *Room) Nearly(c *echo.Context, st *State) error {
 	}
 	defer done()
 	v := viewOf(c).opened(st)
-	return s.Render(c, http.StatusOK, "nearly", &nearlyPage{desk.Page{Title: "A hair less", Part: "nearly"}, st,
+	return s.Render(c, http.StatusOK, "nearly", &nearlyPage{desk.Page{Title: "Almost one sheet less", Part: "nearly"}, st,
 		advice.Nearly(st.Plan, s.Workshop(c.Request().Context())), "/projects/" + c.Param("id"), v.With(), st.ID})
 }

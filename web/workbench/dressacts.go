@@ -105,7 +105,7 @@ func addDress(_ context.Context, c *pressed) error {
 func removeDress(_ context.Context, c *pressed) error {
 	list, id, _ := strings.Cut(c.Arg, ".")
 	if _, was := document.Remove(&c.Doc, "dress."+list+".@"+id); !was {
-		c.Notice = "That was taken off already, in another window."
+		c.Notice = "That was already removed in another window."
 	}
 	return nil
 }

@@ -87,7 +87,7 @@ func dressing(f BoxForm, st *State) dressPage {
 // cardsOf are the cards for something of the dressing: the usual one, those of the
 // scheme, and all of the shop.
 func (f BoxForm) cardsOf(path string) desk.Field {
-	choices := []style.Choice{{ID: "", Label: "by the scheme"}, {ID: "main", Label: "main card"}, {ID: "second",
+	choices := []style.Choice{{ID: "", Label: "from the colours"}, {ID: "main", Label: "main card"}, {ID: "second",
 		Label: "second card"},
 		{ID: "accent", Label: "accent"}, {ID: "plain", Label: "plain card"}}
 	return f.Pick(path, append(choices, f.cardChoices(f.b.Get(path))...))
@@ -120,7 +120,7 @@ func namedChoices(first string, of ...string) []style.Choice {
 }
 
 // where are the panels of a layer in one choice; what was pointed at is another.
-var where = choices("outside", "all but the underside", "all", "every panel", "sides", "all round", "front",
+var where = choices("outside", "all except the underside", "all", "every panel", "sides", "all around", "front",
 	"front only",
 	"top", "the top", "lid", "the lid", "inside", "the inside")
 
@@ -156,9 +156,9 @@ func (f BoxForm) DressSections() []section {
 	for i, l := range f.b.Dress.Liners {
 		p := "dress.liners.@" + l.ID + "."
 		out[1].Groups = append(out[1].Groups, desk.Group{ID: "liner-" + l.ID, Title: fmt.Sprintf("Liner %d", i+1),
-			Remove: "remove-dress:liners." + l.ID, MoreSays: "How much smaller, how many, words",
+			Remove: "remove-dress:liners." + l.ID, MoreSays: "Size, number, words",
 			Fields: []desk.Field{f.Pick(p+"in", choices("floor", "the floor", "walls", "the walls", "tabs",
-				"the walls with tabs behind them",
+				"the walls with tabs",
 				"lid", "the lid", "all", "all of it")), f.cardsOf(p + "stock")},
 			More: []desk.Field{f.Open(p+"less", eighth), f.Open(p+"layers", "1"), f.Open(p+"words", "none")}})
 	}
@@ -209,7 +209,7 @@ func pointed(of []style.Choice, now string) []style.Choice {
 	if now == "" || slices.ContainsFunc(of, func(c style.Choice) bool { return c.ID == now }) {
 		return of
 	}
-	return append(slices.Clone(of), style.Choice{ID: now, Label: "as pointed: " + words.Cut(strings.ReplaceAll(now,
+	return append(slices.Clone(of), style.Choice{ID: now, Label: "as chosen: " + words.Cut(strings.ReplaceAll(now,
 		"/", " "), 60)})
 }
 
@@ -240,7 +240,7 @@ func (f BoxForm) topperGroups(eighth string) (out []desk.Group) {
 			Remove:   "remove-dress:toppers." + t.ID,
 			MoreSays: "Layers, border, cards, ink",
 			Fields: []desk.Field{f.Pick(p+"shape", namedChoices("", wish.Shapes...)), f.Pick(p+"on", pointed(on, string(t.On))),
-				f.Open(p+"words", "none"), f.Open(p+"width", "as it suits"), f.Open(p+"height", "as it suits")},
+				f.Open(p+"words", "none"), f.Open(p+"width", "automatic"), f.Open(p+"height", "automatic")},
 			More: []desk.Field{f.Open(p+"right", "0"), f.Open(p+"down", "0"), f.Open(p+"layers", "2"),
 				f.Open(p+"border", eighth), f.Ask(p + "raised"), f.Open(p+"stock", "accent, plain"), f.Open(p+"ink", "#2a2520")}})
 	}
@@ -267,7 +267,7 @@ func (f BoxForm) cutGroups() (out []desk.Group) {
 	for i, g := range f.b.Dress.Grips {
 		p := "dress.grips.@" + g.ID + "."
 		out = append(out, desk.Group{ID: "grip-" + g.ID, Title: fmt.Sprintf("Grip %d", i+1), Remove: "remove-dress:grips." + g.ID,
-			Fields: []desk.Field{f.Pick(p+"kind", choices("notch", "a thumb notch", "pull", "a tab to pull")),
+			Fields: []desk.Field{f.Pick(p+"kind", choices("notch", "a thumb notch", "pull", "a pull tab")),
 				f.on(p+"on", "choose a panel"), f.Open(p+"width", "")}})
 	}
 	return out
@@ -290,10 +290,10 @@ func (f BoxForm) finishGroups() (out []desk.Group) {
 			Remove: "remove-dress:finishes." + fin.ID, MoreSays: "When, how long, drying",
 			Fields: []desk.Field{f.Pick(p+"kind", choices("ink", "inked edges", "sponge", "sponged edges", "stamp", "stamped", "emboss",
 				"embossed", "punched", "die-cut or punched pieces", "sticker", "stickers", "letter", "lettering")),
-				f.Pick(p+"on", pointed(on, string(fin.On))), f.Open(p+"what", "as you like")},
-			More: []desk.Field{f.Pick(p+"when", choices("", "as is usual for it", "scoring", "before scoring", "flat",
+				f.Pick(p+"on", pointed(on, string(fin.On))), f.Open(p+"what", "any way")},
+			More: []desk.Field{f.Pick(p+"when", choices("", "the usual time", "scoring", "before scoring", "flat",
 				"while all is flat", "sticking", "after the layers, before sticking", "last", "on the closed box")),
-				f.Open(p+"minutes", "as is usual"), f.Open(p+"dry", "as is usual")}}
+				f.Open(p+"minutes", "the usual time"), f.Open(p+"dry", "the usual time")}}
 		if wish.Counted(string(fin.Kind)) {
 			g.Fields = append(g.Fields, f.Open(p+"count", "1"))
 		}
@@ -304,13 +304,13 @@ func (f BoxForm) finishGroups() (out []desk.Group) {
 
 // roundGroups ask for what goes round the box.
 func (f BoxForm) roundGroups() []desk.Group {
-	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "round the sides",
+	ways := choices("", "none", "across", "over top and front", "along", "over top and sides", "level", "around the sides",
 		"cross", "crosswise")
 	band := desk.Group{Title: "Paper band", ID: "band", Fields: []desk.Field{f.Pick("dress.band.way", ways)},
 		MoreSays: "Lap, notch, second band"}
 	if f.b.Dress.Band != (brief.Belt{}) {
 		band.Fields = append(band.Fields, f.Open("dress.band.width", ""), f.cardsOf("dress.band.stock"))
-		band.More = []desk.Field{f.Pick("dress.band.form", choices("", "as the house does it",
+		band.More = []desk.Field{f.Pick("dress.band.form", choices("", "as in Supplies",
 			"scored", "scored first", "wrapped", "formed on the box")),
 			f.Open("dress.band.lap", ""),
 			f.Pick("dress.band.seam", choices("", "below", "above", "on top, under a topper")),
@@ -332,8 +332,8 @@ func (f BoxForm) roundGroups() []desk.Group {
 
 // holdGroups ask for what holds the box closed, and what it is carried by.
 func (f BoxForm) holdGroups() []desk.Group {
-	closes := choices("", "as the box asks", "magnet", "a pair of magnets", "dot", "a hook dot", "restick",
-		"a glue dot that opens again", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
+	closes := choices("", "the usual way for this box", "magnet", "a pair of magnets", "dot", "a hook dot", "restick",
+		"a removable glue dot", "brad", "a brad", "button", "buttons and string", "clip", "a clip", "ribbon",
 		"a ribbon through holes", "tuck", "tucking it in", "seal", "a seal of paper")
 	closure := desk.Group{Title: "Held closed by", ID: "closure", Fields: []desk.Field{f.Pick("dress.closure.kind", closes)}}
 	if f.b.Dress.Closure.Kind != "" {
@@ -341,7 +341,7 @@ func (f BoxForm) holdGroups() []desk.Group {
 			f.Open("dress.closure.width", ""))
 	}
 	handle := desk.Group{Title: "Handle", ID: "handle", Fields: []desk.Field{f.Pick("dress.handle.kind", choices("", "none", "strip",
-		"a strip, stuck", "swing", "a strip on brads, that swings", "ribbon", "ribbon through holes", "cord",
+		"a strip, stuck", "swing", "a strip on brads (swings)", "ribbon", "ribbon through holes", "cord",
 		"cord through holes"))}}
 	switch f.b.Dress.Handle.Kind {
 	case "strip", "swing":

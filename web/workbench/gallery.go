@@ -29,10 +29,10 @@ type looked struct {
 }
 
 var wishes = []looked{
-	{ID: "one", Title: "Off one sheet", has: func(s advice.Shown) bool {
+	{ID: "one", Title: "From one sheet", has: func(s advice.Shown) bool {
 		return s.Plan.OK() && len(s.Plan.Layout.Sheets) == 1 && len(s.Plan.Layout.TooBig) == 0
 	}},
-	{ID: "clean", Title: "Nothing shows", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
+	{ID: "clean", Title: "No seams show", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Clean() }},
 	{ID: "flat", Title: "Stores flat", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Stores }},
 	{ID: "tall", Title: "Tall things", has: func(s advice.Shown) bool { return s.Style.Tall }},
 	{ID: "book", Title: "Opens like a book", has: func(s advice.Shown) bool { return s.Plan.OK() && s.Plan.Box.Book }},
@@ -99,13 +99,13 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	}
 	shown := style.Find(c.QueryParam("style"))
 	if shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such style.")
+		return echo.NewHTTPError(http.StatusNotFound, "There is no such box.")
 	}
 	w := s.Workshop(c.Request().Context())
 	b := one(w, head.Doc, c.QueryParam("box"))
 	p := s.Plans.Advised.Get(shown.ID+" "+desk.Sum(b.Encode()), w, func(w request.Workshop) *plan.Plan { return advice.One(b, shown, w) })
 	if !p.OK() {
-		return echo.NewHTTPError(http.StatusNotFound, "This style can't be made at this size.")
+		return echo.NewHTTPError(http.StatusNotFound, "This box can't be made at this size.")
 	}
 	if c.QueryParam("of") == fmt.Sprint(head.ID) && c.QueryParam("v") == s.Program(c.Request().Context()) {
 		c.Response().Header().Set("Cache-Control", "private, max-age=86400, immutable")

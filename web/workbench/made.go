@@ -56,7 +56,7 @@ func (s *Room) Job(c *echo.Context) (st *State, j sets.Job, ok bool, err error) 
 }
 
 // ErrUnmade says that there is nothing to make: the newest brief has problems.
-var ErrUnmade = errors.New("there is no plan of all of it")
+var ErrUnmade = errors.New("one of the boxes has no plan")
 
 // JobCut is all that is made, cut as its document asks; it waits for a place where that takes a search.
 func (s *Room) JobCut(ctx context.Context, st *State) (sets.Job, error) {
@@ -88,7 +88,7 @@ func typed(b *brief.Brief) bool {
 }
 
 const (
-	Unfinished = "Not finished: something in its brief needs mending."
+	Unfinished = "Not finished: something needs fixing."
 	Unbegun    = "Nothing goes in yet."
 )
 

@@ -90,7 +90,7 @@ func removeBox(_ context.Context, c *pressed) error {
 	c.After = func(e *desk.Edited[brief.Brief]) {
 		n := e.Doc.Several.At(box)
 		if n < 0 {
-			e.Notice = "That box is gone: another window removed it."
+			e.Notice = "That box is gone. Someone removed it in another window."
 			return
 		}
 		e.Doc.RemoveMember(n)

@@ -107,7 +107,7 @@ func (f BoxForm) Groups(stage string) []desk.Group {
 	case "sheets":
 		return []desk.Group{{Fields: []desk.Field{
 			f.Pick("card.sheet", f.sheetChoices()), f.Ask("copies"),
-		}, Says: []string{"All are laid out together, so that nothing is wasted between them."}}, f.cutting()}
+		}, Says: []string{"All of them are laid out together to save card."}}, f.cutting()}
 	case "record":
 		return []desk.Group{{Fields: []desk.Field{
 			f.Ask("name"), f.notes(),
@@ -123,10 +123,10 @@ func (f BoxForm) cutting() desk.Group {
 	return desk.Group{Title: "How it is cut", Fields: []desk.Field{
 		f.Pick("sheets.aim", Aims),
 		f.Pick("sheets.among-equals", desk.Said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
-		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any the card comes in")),
+		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any size the card comes in")),
 		f.Ask("sheets.offcuts"), f.Open("sheets.margin", "none"),
-		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "long, for the least")),
-	}, Says: []string{"Cuts longer than your trimmer (under Card & fit) are avoided once anything is asked for here."}}
+		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "longer, for the fewest")),
+	}, Says: []string{"If you change anything here, Brevium also avoids cuts longer than your trimmer."}}
 }
 
 func (f BoxForm) Contents() []desk.Group {
@@ -150,7 +150,7 @@ func (f BoxForm) Contents() []desk.Group {
 		}
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
-	apart := desk.Group{Title: "Kept apart by", Fields: []desk.Field{f.Buttons("arrange.compartments", kinds)}}
+	apart := desk.Group{Title: "Saved apart by", Fields: []desk.Field{f.Buttons("arrange.compartments", kinds)}}
 	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
 		apart.Fields = append(apart.Fields, f.Ask("arrange.dividers"))
 		if alone {
@@ -187,7 +187,7 @@ func (f BoxForm) thing(item brief.Item) desk.Group {
 		fd.Kind = "half"
 		return fd
 	}
-	g.MoreSays = "How it may rest, what it is"
+	g.MoreSays = "Position and handling"
 	g.More = append(g.More, f.Open(path+"mass", "not known"), f.Open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"),
 		half("stand"))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}

@@ -97,19 +97,19 @@ func (s *Room) KeepThing(c *echo.Context) error {
 	p.Doc = one(s.Workshop(c.Request().Context()), p.Doc, c.QueryParam("box"))
 	i := p.Doc.Item(c.FormValue("thing"))
 	if i < 0 {
-		return echo.NewHTTPError(http.StatusConflict, "That thing is no longer there: another window took it out. Load the "+
-			"page again.")
+		return echo.NewHTTPError(http.StatusConflict, "That thing is gone. Someone removed it in another window. "+
+			"Reload the page.")
 	}
 	one := brief.Brief{Units: p.Doc.Units, Tools: p.Doc.Tools, Contents: p.Doc.Contents[i : i+1]}
 	r := brief.NewReader(&one)
 	if _, ok := contents.Read(&one, r); !ok {
 		return echo.NewHTTPError(http.StatusUnprocessableEntity,
-			"That thing was not kept: "+r.Problems[0].Text+" "+r.Problems[0].Fix)
+			"That thing was not saved: "+r.Problems[0].Text+" "+r.Problems[0].Fix)
 	}
 	if err := s.Store.KeepThing(c.Request().Context(), one.Contents[0]); err != nil {
 		return err
 	}
-	notice := fmt.Sprintf("%s is kept among the usual things.", words.Capital(string(one.Contents[0].Name)))
+	notice := fmt.Sprintf("%s is now one of your usual things.", words.Capital(string(one.Contents[0].Name)))
 	st, err := s.stateAfter(c, desk.Edited[brief.Brief]{Notice: notice}, nil)
 	if err != nil {
 		return err

@@ -132,7 +132,7 @@ func Describe(was, now *brief.Brief, w request.Workshop, act string) string {
 	}
 	for id, old := range brief.Sorted(was.Box.Options) {
 		if _, is := now.Box.Options[id]; !is && old != "" && len(says) == 0 {
-			says = append(says, FieldWords(was, "box.options."+id)+" left open")
+			says = append(says, FieldWords(was, "box.options."+id)+" cleared")
 		}
 	}
 	switch {
