@@ -302,13 +302,14 @@ func Measuring(shape string) string {
 		c.Tag("path", "class", "thing", "d", "M52 48q18-22 36 0z")
 		arrow(120, 48, 120, 53, "bare")
 		arrow(18, 37, 18, 53, "")
-		c.Text(16, 30, "small", "middle", "decorated")
+		c.Text(2, 26, "small", "start", "decorated")
 		arrow(30, 84, 110, 84, "length")
 	case "soft":
 		c.Tag("path", "class", "thing", "d", "M28 66q-6-38 42-38t42 38q-42 8-84 0z")
 		c.Tag("path", "class", "offcut", "d", "M28 44h84")
 		arrow(124, 28, 124, 68, "at rest")
-		c.Text(16, 46, "small", "middle", "pressed")
+		c.Text(2, 22, "small", "start", "pressed")
+		c.Line("flag", 16, 26, 24, 43)
 		arrow(28, 84, 112, 84, "length")
 	default:
 		c.Tag("path", "class", "thing", "d", "M28 34h64v40H28zM28 34l18-16h64L92 34zM92 34l18-16v40L92 74z")

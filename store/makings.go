@@ -255,6 +255,11 @@ func (s *Logbook) Totals(ctx context.Context, l Look) ([]record.Total, error) {
 		from+` GROUP BY 1 ORDER BY 1 DESC`, args...)
 }
 
+// Any reports whether a box was ever made, as far as the logbook knows.
+func (s *Logbook) Any(ctx context.Context, project string) (bool, error) {
+	return ask[bool](ctx, s.db, `SELECT EXISTS (SELECT 1 FROM makings WHERE project = ? AND gone IS NULL)`, project)
+}
+
 // TimesOf gives how long the parts of the making that is on the bench took, by the titles of their steps, in minutes.
 func (s *Logbook) TimesOf(ctx context.Context, project string) (map[string]float64, error) {
 	taken, err := all(ctx, s.db, func(r row) (t bench.Taken, err error) {

@@ -29,6 +29,11 @@ var (
 
 const mb = 1 << 20
 
+// moved leads to where a page is now.
+func moved(to string) echo.HandlerFunc {
+	return func(c *echo.Context) error { return c.Redirect(http.StatusMovedPermanently, to) }
+}
+
 // routes is every address there is, with what it lets in.
 func (s *Server) routes() []desk.Route {
 	boxes, shops := desk.KeepsOf(s.Desk, s.Work.Boxes), desk.KeepsOf(s.Desk, s.Supplies.ShopKind)
@@ -157,8 +162,11 @@ func (s *Server) routes() []desk.Route {
 		post("/copies/restore", s.People.RestoreCopy, file(8<<30)),
 
 		// Help
-		get("/words", s.Help.Glossary, asForm),
-		get("/how", s.Help.HowTos, asForm),
+		get("/help", s.Help.Help, asForm),
+		get("/help/:topic", s.Help.Topic, asForm),
+		post("/help/spelling", s.Help.Spell, asForm),
+		get("/words", moved("/help#words"), asForm),
+		get("/how", moved("/help#how"), asForm),
 		get("/how/:name", s.Help.HowTo, asForm),
 	},
 		boxes.Routes("/projects/:id", asForm), shops.Routes("/shop", asForm), lists.Routes("/cut/:list", asForm),

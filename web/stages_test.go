@@ -26,7 +26,7 @@ func TestRail(t *testing.T) {
 		b := brief.New("in")
 		change(&b)
 		var out []string
-		for _, st := range workbench.Rail(workbench.View{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default) {
+		for _, st := range workbench.Rail(workbench.View{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default, false) {
 			out = append(out, st.State[:1])
 		}
 		return strings.Join(out, "")

@@ -24,9 +24,10 @@ type Level struct {
 	Cost           int64
 	Can, Now       bool // it can be done; it is what the document says
 	WhyNot         string
+	Plan           *plan.Plan // nil when it can't be done
 }
 
-// Levels plans the box bare, quick, neat and as a keepsake.
+// Levels plans the box with no decoration, a little, plenty and as a keepsake.
 func Levels(p *plan.Plan, w request.Workshop) []Level { return LevelsOf(p, p.Brief, w) }
 
 // LevelsOf is Levels for a document that this is a plan of, maybe without its dressing.
@@ -35,9 +36,9 @@ func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
 		return nil
 	}
 	out := []Level{
-		{ID: "bare", Title: "Bare", Why: "Plain card, no decoration."},
-		{ID: "quick", Title: "Quick", Why: "One layer where people look first. Quick to make for a fair table."},
-		{ID: "neat", Title: "Neat", Why: "A layer on every panel you can see, except the underside."},
+		{ID: "bare", Title: "None", Why: "Plain card, no decoration."},
+		{ID: "quick", Title: "A little", Why: "One layer where people look first. Quick to make for a fair table."},
+		{ID: "neat", Title: "Plenty", Why: "A layer on every panel you can see, except the underside."},
 		{ID: "keepsake", Title: "Keepsake", Why: "Card and paper on every panel, and a lining inside."},
 	}
 	for i := range out {
@@ -52,6 +53,7 @@ func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
 			}
 			continue
 		}
+		l.Plan = got
 		l.Pieces, l.Sheets, l.Minutes, l.Cost = got.Pieces(), len(got.Layout.Sheets), got.Minutes(), got.Cost
 	}
 	return out

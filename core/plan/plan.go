@@ -62,6 +62,16 @@ func (p *Plan) OK() bool { return len(p.Problems) == 0 && p.Box != nil }
 // Holds reports whether every check of the proof holds.
 func (p *Plan) Holds() bool { return p.OK() && assembly.Said(p.Checks) == "" }
 
+// Fault says of the first check that failed what goes wrong, "" when all hold.
+func (p *Plan) Fault() string {
+	for _, c := range p.Checks {
+		if !c.Holds {
+			return c.Fault()
+		}
+	}
+	return ""
+}
+
 // Proved reports whether no arrangement on sheets takes less than what the plan takes.
 func (p *Plan) Proved() bool { return AllProved(p.Cuts) }
 

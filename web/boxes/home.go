@@ -254,7 +254,38 @@ func (s *Room) Create(c *echo.Context) error {
 		}
 		units = string(now.Doc.Units())
 	}
+	if from := c.FormValue("from"); from != "" {
+		return s.createFrom(c, from, units)
+	}
 	return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.Blank(units)), "Begun", "contents")
+}
+
+// createFrom begins with an example, or with the box of the first lesson, which goes straight to be made.
+func (s *Room) createFrom(c *echo.Context, from, units string) error {
+	ctx := c.Request().Context()
+	things, err := s.Work.Usuals.List(ctx)
+	if err != nil {
+		return err
+	}
+	b, ok := exampleOf(from, units, s.Workshop(ctx), func(name string) (brief.Item, bool) {
+		for _, t := range things {
+			if string(t.Name) == name {
+				return t.Item, true
+			}
+		}
+		return brief.Item{}, false
+	})
+	switch {
+	case !ok:
+		return s.homeWith(c, http.StatusNotFound, "There is no such example.")
+	case from != first:
+		return s.Work.Begin(c, b, "Opened an example", "box")
+	}
+	id, err := s.Work.Created(c, b, "Started the first box")
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"/bench")
 }
 
 // Upload brings a document in: all of it or, with the reason, nothing.

@@ -2,7 +2,6 @@ package desk
 
 import (
 	"html/template"
-	"slices"
 	"strings"
 	"time"
 
@@ -10,7 +9,6 @@ import (
 	"brevium/core/document"
 	"brevium/core/measure"
 	"brevium/core/style"
-	"brevium/core/words"
 )
 
 // Field is one question of the brief.
@@ -39,16 +37,6 @@ func (f Field) IsDay() bool {
 // Steps reports whether the arrow keys move it.
 func (f Field) Steps() bool { return f.Kind == "length" || f.Kind == "count" }
 
-// Short reports whether the answers are single words that can stand side by side.
-func (f Field) Short() bool {
-	for _, c := range f.Choices {
-		if c.Why != "" {
-			return false
-		}
-	}
-	return true
-}
-
 // Group is a run of questions under one heading. Remove is the act that takes
 // the whole group away.
 type Group struct {
@@ -59,10 +47,12 @@ type Group struct {
 	Keep          string // the thing's identity, to keep it in the library
 	Fields, More  []Field
 	MoreSays      string
-	Open          bool // More has something to mend
+	MoreID        string // what was opened once is open the next time, wherever there is such a thing
+	Open          bool   // More has something to fix
 	How           string
 	Drawing       template.HTML
-	Says          []string
+	Says          []string // beneath the fields
+	Tells         []string // beneath those of More
 }
 
 // getter is what a form asks about: a document of any kind.
@@ -171,17 +161,6 @@ func (f Form) Choice(kind, path, label, help string, choices []style.Choice) Fie
 	} else if !known && kind != "half" {
 		// What a document says is shown, even where it makes no sense.
 		out.Choices = append([]style.Choice{{ID: out.Value, Label: "“" + out.Value + "”"}}, choices...)
-	}
-	return out
-}
-
-// Words are those of the answers to a field that may want explaining.
-func (f Field) Words() (out []words.Meaning) {
-	for _, c := range f.Choices {
-		m, _, _, ok := WordIn(c.Label)
-		if ok && !Plain[m.ID] && !slices.Contains(out, m) {
-			out = append(out, m)
-		}
 	}
 	return out
 }

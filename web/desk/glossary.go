@@ -45,7 +45,7 @@ func wordLink(text string) template.HTML {
 	if !ok {
 		return template.HTML(esc(text))
 	}
-	return template.HTML(esc(text[:from]) + `<a class="word" href="/words#` + m.ID + `" title="` + esc(m.Says) + `">` +
+	return template.HTML(esc(text[:from]) + `<a class="word" href="/help/` + m.ID + `" title="` + esc(m.Says) + `">` +
 		esc(text[from:to]) + `</a>` + esc(text[to:]))
 }
 
@@ -62,6 +62,6 @@ func wordMark(label string) template.HTML {
 		return ""
 	}
 	esc := template.HTMLEscapeString
-	return template.HTML(`<a class="what" href="/words#` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` +
+	return template.HTML(`<a class="what" href="/help/` + m.ID + `" title="` + esc(m.Says) + `" aria-label="What “` +
 		esc(m.Word) + `” means">?</a>`)
 }

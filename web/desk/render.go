@@ -97,19 +97,18 @@ func SetFractions(s string) template.HTML {
 		`<span class="fr"><i>$1</i>⁄<i>$2</i></span>`))
 }
 
-// number sets a shown length: the other unit on hover and focus, a sign when
-// it was rounded, and the line it belongs to.
+// number sets a shown length: the other unit on hover and focus, what it was rounded from, and the line it belongs to.
 func number(s measure.Shown, link ...string) template.HTML {
-	about, title := "", "about "+s.Other
+	title := "about " + s.Other
 	if s.Rounded {
-		about, title = "≈", "exactly "+s.Exact+", about "+s.Other
+		title = "rounded from " + s.Exact + ", about " + s.Other
 	}
 	attr := ""
 	if len(link) > 0 && link[0] != "" {
 		attr = ` data-link="` + template.HTMLEscapeString(link[0]) + `" tabindex="-1"`
 	}
-	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s%s</span>`, attr,
-		template.HTMLEscapeString(title), about, SetFractions(s.Text)))
+	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s</span>`, attr, template.HTMLEscapeString(title),
+		SetFractions(s.Text)))
 }
 
 // Second reports whether the house has the other unit always beside the first.
@@ -145,9 +144,27 @@ type Page struct {
 	Bare     bool   // without the frame's own links
 	Shared   bool   // shown to whoever has a link
 	WhoAsks  string
+	Room     string // the address of the menu's entry it belongs to
+	Spot     string // what help it is given
+	American bool   // how its words are spelt
 }
 
 func (p *Page) frame() *Page { return p }
+
+// places are the rooms of the menu by what their addresses begin with, and the help there.
+var placesOf = []struct{ begins, room, spot string }{{"/projects", "/", "contents"}, {"/shop", "/shop", "supplies"},
+	{"/cut", "/shop", "supplies"}, {"/fair", "/", "sheets"}, {"/batches", "/batches", "batches"},
+	{"/logbook", "/logbook", "logbook"}, {"/makings", "/logbook", "logbook"}, {"/help", "/help", "boxes"},
+	{"/how", "/help", "boxes"}, {"/library", "/", "contents"}, {"/", "/", "boxes"}}
+
+func placeOf(path string) (room, spot string) {
+	for _, p := range placesOf {
+		if strings.HasPrefix(path, p.begins) {
+			return p.room, p.spot
+		}
+	}
+	return "", "boxes"
+}
 
 // Framed is what a page is drawn from: a struct with the fields that its template names, a page among them.
 type Framed interface{ frame() *Page }
@@ -164,11 +181,15 @@ func (s *Desk) Render(c *echo.Context, code int, name string, data Framed) error
 	if f.PartOnly || f.Part != "" && IsScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {
 		what = f.Part
 	}
-	f.WhoAsks = s.whoAsks(c)
+	f.WhoAsks, f.American = s.whoAsks(c), American(c)
+	f.Room, f.Spot = placeOf(c.Request().URL.Path)
 	var b bytes.Buffer
 	if err := s.Pages[name]().ExecuteTemplate(&b, what, data); err != nil {
 		return err
 	}
-	c.Response().Header().Set("Vary", "HX-Request")
+	c.Response().Header().Set("Vary", "HX-Request, Accept-Language, Cookie")
+	if f.American {
+		return c.HTMLBlob(code, respelt(b.Bytes()))
+	}
 	return c.HTMLBlob(code, b.Bytes())
 }

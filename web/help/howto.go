@@ -42,22 +42,13 @@ var HowTos = []howTo{
 		"trimmer.", steps: lidThatGoesOn},
 }
 
-// howsPage lists the how-tos; howPage is one of them.
-type (
-	howsPage struct {
-		desk.Page
-		HowTos []howTo
-	}
-	howPage struct {
-		desk.Page
-		How howTo
-	}
-)
-
-func (s *Room) HowTos(c *echo.Context) error {
-	return s.Render(c, http.StatusOK, "how", &howsPage{desk.Page{Title: "How to"}, HowTos})
+// howPage is one of them.
+type howPage struct {
+	desk.Page
+	How howTo
 }
 
+// HowTo shows a how-to.
 func (s *Room) HowTo(c *echo.Context) error {
 	for _, h := range HowTos {
 		if h.ID == c.Param("name") {

@@ -1,4 +1,4 @@
-// Package help is the glossary and the lessons.
+// Package help is what explains the pages: help for each spot, the how-tos, the glossary and the keys.
 package help
 
 import (
@@ -7,13 +7,13 @@ import (
 	"brevium/web/desk"
 )
 
-//go:embed templates
+//go:embed templates style.css
 var files embed.FS
 
 // Pages are what the room brings: its files, and what each page is drawn from.
 var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
-	"words": &wordsPage{},
-	"how":   &howsPage{},
+	"help":  &helpPage{},
+	"topic": &topicPage{},
 	"howto": &howPage{},
 }}
 

@@ -2,6 +2,7 @@
 import { $, bench, remembered } from "./page.js";
 import { flush } from "./queue.js";
 import { nudge, go } from "./keep.js";
+import { showHelp, hideHelp } from "./shell.js";
 
 const typing = (el) => el.matches("input:not([type=radio], [type=range], [type=checkbox]), textarea, select");
 const press = (selector) => { const el = $(selector); if (el && !el.disabled) el.click(); return Boolean(el); };
@@ -30,6 +31,7 @@ document.addEventListener("keydown", (e) => {
     return;
   }
   if (alongRow(e)) return;
+  if (e.key === "Escape" && hideHelp()) return;
   if (e.key === "Escape" && typing(el)) { el.blur(); return; }
   if (typing(el) || e.altKey || $("dialog[open]") || !single()) return;
   if (bench()) {
@@ -40,7 +42,7 @@ document.addEventListener("keydown", (e) => {
     if (e.key === "<" || e.key === ">") press(`[data-step="${e.key === "<" ? -1 : 1}"]`);
     if (key === "p") press("#print-link");
   }
-  if (e.key === "?") $("#keys").showModal();
+  if (e.key === "?" && $("#help")) { e.preventDefault(); showHelp(); }
 });
 
 // --- Rows: one stop of the Tab key, arrows inside.

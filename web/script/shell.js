@@ -1,5 +1,49 @@
-// The frame of the page: light and dark, the list of keys, what moves, printing.
-import { $, remembered, remember } from "./page.js";
+// The frame of the page: light and dark, help beside the spot, what moves, printing, what was opened once.
+import { $, bench, remembered, remember } from "./page.js";
+
+// --- Help stands beside the page that asks for it: of the field that has the focus, or of the stage.
+const help = { open: false };
+let asker = null;
+function spot() {
+  const field = document.activeElement.closest(".field, .group");
+  const mark = field && $(".what, .word", field);
+  if (mark) return mark.getAttribute("href").split("/").at(-1);
+  return bench() ? bench().dataset.stage : document.body.dataset.spot;
+}
+export function showHelp(topic) {
+  const panel = Alpine.store("help");
+  if (!panel.open) asker = document.activeElement;
+  htmx.ajax("GET", `/help/${encodeURIComponent(topic || spot())}`, { target: "#help-text", swap: "outerHTML" }).then(() => {
+    panel.open = true;
+    Alpine.nextTick(() => $("#help-title").focus());
+  });
+}
+export function hideHelp() {
+  const panel = Alpine.store("help");
+  if (!panel.open) return false;
+  panel.open = false;
+  if (asker && asker.isConnected) asker.focus();
+  return true;
+}
+document.addEventListener("click", (e) => {
+  const mark = e.target.closest && e.target.closest('a.what, a.word');
+  if (!mark || e.metaKey || e.ctrlKey || e.button !== 0 || !$("#help")) return;
+  e.preventDefault();
+  showHelp(mark.getAttribute("href").split("/").at(-1));
+});
+
+// --- What a person opened under "More" is open the next time, wherever there is such a thing.
+const kind = (el) => `open:${(el.dataset.more || el.id).replace(/-[0-9a-z]{8,}$/, "")}`;
+document.addEventListener("toggle", (e) => {
+  if (e.target.matches && e.target.matches("details.more[data-more]")) remember(kind(e.target), e.target.open ? "yes" : "no");
+}, true);
+function reopen() {
+  for (const el of document.querySelectorAll("details.more[data-more]:not([open])")) {
+    if (remembered(kind(el)) === "yes") el.open = true;
+  }
+}
+document.addEventListener("bench:shown", reopen);
+reopen();
 
 // --- Moving pictures: they stand still where motion is not wanted, and one
 // button holds them all.
@@ -17,17 +61,19 @@ move();
 
 document.addEventListener("alpine:init", () => {
   Alpine.data("shell", () => ({
-    openKeys() {
-      $("#single-keys").checked = remembered("keys") !== "off";
-      $("#keys").showModal();
-    },
-    setKeys() { remember("keys", $("#single-keys").checked ? "on" : "off"); },
+    openHelp() { showHelp(); },
+    closeHelp() { hideHelp(); },
     turnTheme() {
       const root = document.documentElement.dataset;
       root.bsTheme = root.bsTheme === "dark" ? "light" : "dark";
       remember("theme", root.bsTheme);
     },
     printNow() { window.print(); },
+  }));
+  Alpine.store("help", help);
+  Alpine.data("singleKeys", () => ({
+    init() { this.$el.checked = remembered("keys") !== "off"; },
+    set() { remember("keys", this.$el.checked ? "on" : "off"); },
   }));
   Alpine.data("holding", () => ({
     still: isStill(),

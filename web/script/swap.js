@@ -107,8 +107,8 @@ htmx.defineExtension("bench", {
     chosen();
     const now = bench();
     document.title = now.dataset.title;
-    if (now.dataset.stage !== stage) $(".brief").scrollTop = 0;
-    if (now.dataset.view !== view) $(".worktable").scrollTop = 0;
+    if (now.dataset.stage !== stage && $(".brief")) $(".brief").scrollTop = 0;
+    if (now.dataset.view !== view && $(".worktable")) $(".worktable").scrollTop = 0;
     refocus(ids, [now.dataset.focus, entry.focus, inPicture && ids[0]]);
     delete now.dataset.focus;
     document.dispatchEvent(new CustomEvent("bench:shown"));

@@ -87,6 +87,9 @@ func add(c *pressed, thing brief.Item) error {
 
 func addThing(_ context.Context, c *pressed) error {
 	thing := brief.Item{Name: "another thing", Shape: "block", Count: "1"}
+	if shape, ok := contents.ShapeOf(c.Arg); ok {
+		thing.Shape = brief.Text(shape.ID)
+	}
 	if len(c.Doc.Contents) == 0 {
 		thing.Name = "thing"
 	}
@@ -100,7 +103,9 @@ func addUsual(ctx context.Context, c *pressed) error {
 	}
 	name := c.Arg
 	if name == "" {
-		name = c.Values.Get("usual")
+		if name = c.Values.Get("usual"); name == "" {
+			return addThing(ctx, c)
+		}
 	}
 	for _, t := range things {
 		if string(t.Name) == name {

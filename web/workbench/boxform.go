@@ -37,19 +37,16 @@ func (f BoxForm) box() []desk.Group {
 	if own != nil && own.Typed {
 		styles = append(styles, style.Choice{ID: own.ID, Label: own.Title})
 	}
-	out := []desk.Group{{Fields: []desk.Field{f.Choice("select", "box.style", "Style", "", styles)}, Gallery: true}}
+	out := []desk.Group{{Fields: []desk.Field{f.Choice("select", "box.style", "Kind of box", "", styles)}, Gallery: true}}
 	if own == nil {
 		return out
 	}
 	out[0].Says = []string{own.About}
 	shown := f.Shown != nil && f.Shown.Style == own
-	if shown {
-		out[0].Says = append(out[0].Says, "Seams seen: "+words.Small(f.Shown.Box.SeamsSeen()))
-	}
 	if own.Typed {
 		return append(out, f.typedPieces()...)
 	}
-	g := desk.Group{Title: "How it is made", MoreSays: "More", ID: "style"}
+	g := desk.Group{MoreSays: "More choices", ID: "style", MoreID: "style"}
 	for _, o := range own.Asks {
 		if !f.asked(own, o) {
 			continue

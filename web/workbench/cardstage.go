@@ -25,7 +25,7 @@ import (
 
 func (f BoxForm) card() []desk.Group {
 	out := append([]desk.Group{f.cards()}, f.ownCards()...)
-	return append(out, f.fit(), f.layers(), f.bench(), f.ownTools())
+	return append(out, f.fit(), f.bench(), f.ownTools())
 }
 
 // ownCards asks for what is wrong with the cards a document describes itself.
@@ -93,7 +93,7 @@ func (f BoxForm) sheetChoices() (out []style.Choice) {
 
 // cards asks for the card of the box, and of each part that may have another.
 func (f BoxForm) cards() desk.Group {
-	g := desk.Group{Title: "Card", ID: "cards"}
+	g := desk.Group{ID: "cards", MoreID: "cards"}
 	stock := f.Pick("card.stock", f.cardChoices(string(f.b.Card.Stock)))
 	parts := f.parts()
 	if len(parts) > 0 && slices.Contains([]string{"lid", "sleeve", "cap", "shell"}, parts[0]) {
@@ -110,7 +110,7 @@ func (f BoxForm) cards() desk.Group {
 			g.More = append(g.More, fd)
 		}
 	}
-	g.MoreSays = "Other parts, grain"
+	g.MoreSays = "Other parts, grain, two halves"
 	g.Fields = append(g.Fields, f.Pick("card.sheet", f.sheetChoices()))
 	g.More = append(g.More, f.Pick("card.grain", []style.Choice{{ID: "", Label: "any way"},
 		{ID: "keep", Label: "same way on every piece"}}),
@@ -159,19 +159,16 @@ func (f BoxForm) fit() desk.Group {
 	if f.Shown != nil {
 		slack.Open = strings.TrimSuffix(f.Shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
 	}
-	g := desk.Group{Title: "Fit", ID: "fit", Fields: []desk.Field{f.Buttons("tools.fit", fits)}, More: []desk.Field{slack},
-		MoreSays: "Exact room for the lid"}
+	g := desk.Group{ID: "fit", MoreID: "fit", Fields: []desk.Field{f.Buttons("tools.fit", fits)}, More: []desk.Field{slack,
+		f.Open("dress.outside", "0"), f.Open("dress.inside", "0"), f.Open("dress.floor", "0")},
+		Tells: []string{"Layers you add under Decoration are counted already."}, MoreSays: "Exact room, layers"}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil
+	}
 	if f.Shown != nil && f.Shown.Chosen != "" {
 		g.Says = append(g.Says, f.Shown.Chosen)
 	}
 	return g
-}
-
-// layers asks what is stuck on and in, as far as sizes hang on it.
-func (f BoxForm) layers() desk.Group {
-	return desk.Group{Title: "Layers", ID: "layers", Fields: []desk.Field{f.Open("dress.outside", "0"),
-		f.Open("dress.inside", "0"), f.Open("dress.floor", "0")},
-		Says: []string{"Layers you add under Dressing are counted already."}}
 }
 
 // bench asks about units, marks, glue or tape, how numbers are said, and in
@@ -201,10 +198,14 @@ func (f BoxForm) bench() desk.Group {
 	burnish := []style.Choice{{ID: "after", Label: "After cutting"}, {ID: "before", Label: "Before cutting"}}
 	first := []style.Choice{{ID: "drawn", Label: "As drawn"}, {ID: "short", Label: "The short way"},
 		{ID: "long", Label: "The long way"}}
-	return desk.Group{Title: "How you work", ID: "bench", Fields: []desk.Field{f.units(), f.Pick("tools.step", steps),
-		house("tools.adhesive", adhesives), house("tools.allowances", allowances)},
-		More: []desk.Field{house("tools.burnish", burnish), house("tools.first", first),
-			f.Pick("tools.house", choices("", "as in Supplies", "no", "as when this box was made"))}, MoreSays: "Order of work"}
+	g := desk.Group{ID: "bench", MoreID: "work", MoreSays: "How you work: units, marks, glue", More: []desk.Field{f.units(),
+		f.Pick("tools.step", steps), house("tools.adhesive", adhesives), house("tools.allowances", allowances),
+		house("tools.burnish", burnish), house("tools.first", first),
+		f.Pick("tools.house", choices("", "as in Supplies", "no", "as when this box was made"))}}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil
+	}
+	return g
 }
 
 // houseSays is the answer of the house to what a box leaves open.
@@ -219,7 +220,7 @@ func (f BoxForm) houseSays(path, otherwise string) string {
 
 // ownTools asks for tools other than the shop's, folded away.
 func (f BoxForm) ownTools() desk.Group {
-	g := desk.Group{ID: "own-tools", MoreSays: "Other tools for this box"}
+	g := desk.Group{ID: "own-tools", MoreID: "own-tools", MoreSays: "Other tools for this box"}
 	for _, part := range ToolGroups(f.Form, "tools.") {
 		g.More = append(g.More, part.Fields...)
 	}

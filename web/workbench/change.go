@@ -33,12 +33,16 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 		Settle: func(ctx context.Context, c *desk.Changing[brief.Brief]) error {
 			w := s.Workshop(ctx)
 			follow(w, &c.Doc, &c.Head.Doc)
-			c.What = Describe(&c.Head.Doc, &c.Doc, w, c.Values.Get("act"))
+			told := c.Doc
+			if followName(&c.Doc, &c.Head.Doc) {
+				told.Name = c.Head.Doc.Name
+			}
+			c.What = Describe(&c.Head.Doc, &told, w, c.Values.Get("act"))
 			return nil
 		},
 		Wrap: func(head *store.Project, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
 			was = nil
-			e, err := editOne(s.Workshop(ctx), *head, box, do)
+			e, err := editOne(s.Workshop(ctx), *head, box, c.FormValue("to-all") == "yes", do)
 			e.Also = func(rev *int64) []store.Write {
 				was = &head.Doc
 				return []store.Write{store.KeepingCard(head.Of, rev, s.Program(ctx), s.Make(ctx, e.Doc, e.Part).Card())}
@@ -61,8 +65,9 @@ func (s *Room) Boxes(c *echo.Context) desk.Kind[brief.Brief] {
 	}
 }
 
-// editOne edits a project, or the one box of a set that a page is about.
-func editOne(w request.Workshop, head store.Project, box string, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief], error) {
+// editOne edits a project, or the one box of a set that a page is about; or what changes there, in all boxes of the set.
+func editOne(w request.Workshop, head store.Project, box string, all bool, do desk.Making[brief.Brief]) (desk.Edited[brief.Brief],
+	error) {
 	own, n := head, -1
 	if head.Doc.IsSet() {
 		own.Doc, n = member(w, head.Doc, box)
@@ -75,12 +80,33 @@ func editOne(w request.Workshop, head store.Project, box string, do desk.Making[
 		if e.What != "" {
 			e.What = words.Capital(head.Doc.Several.Called(n)) + ": " + words.Small(e.What)
 		}
-		e.Doc = taken(head.Doc, n, own.Doc, e.Doc)
+		changed := e.Doc
+		if e.Doc = taken(head.Doc, n, own.Doc, e.Doc); all {
+			e.Doc = inEvery(w, e.Doc, n, own.Doc, changed)
+		}
 	}
 	if e.After != nil {
 		e.After(&e)
 	}
 	return e, nil
+}
+
+// inEvery makes the change from was to now, of box n, in the other boxes of a set, as far as they have such fields.
+func inEvery(w request.Workshop, set brief.Brief, n int, was, now brief.Brief) brief.Brief {
+	for i, m := range set.Several.Boxes {
+		if i == n {
+			continue
+		}
+		own, at := member(w, set, m.ID)
+		changed := own.Clone()
+		for path, text := range now.All() {
+			if !strings.HasPrefix(path, "contents.") && was.Get(path) != text {
+				changed.Set(path, text)
+			}
+		}
+		set = taken(set, at, own, changed)
+	}
+	return set
 }
 
 // sizeOf writes the size a brief's contents came to, as a size to go on from;
@@ -120,6 +146,29 @@ func follow(w request.Workshop, out, was *brief.Brief) {
 		}
 		out.Tools.Step = w.Begin(brief.Blank(string(u))).Tools.Step
 	}
+}
+
+// followName calls a box that nobody has named by the first thing that goes in, and reports whether it did.
+func followName(out, was *brief.Brief) bool {
+	if out.Name != was.Name || out.Name != unnamed && out.Name != thingName(was) {
+		return false
+	}
+	out.Name = thingName(out)
+	return out.Name != was.Name
+}
+
+// unnamed is what a box is called before anything is known of it.
+const unnamed = "New box"
+
+// thingName calls a box by the first thing that goes in.
+func thingName(b *brief.Brief) brief.Text {
+	if len(b.Contents) == 0 {
+		return unnamed
+	}
+	if name := strings.TrimSpace(string(b.Contents[0].Name)); name != "" && name != "thing" {
+		return brief.Text(words.Capital(words.Cut(name, 60)))
+	}
+	return unnamed
 }
 
 // mostFollowed is how many things of the dressing are put elsewhere on another style.

@@ -2,11 +2,13 @@ package workbench
 
 import (
 	"fmt"
+	"html/template"
 	"slices"
 	"strconv"
 	"strings"
 
 	"brevium/core/advice"
+	"brevium/core/assembly"
 	"brevium/core/brief"
 	"brevium/core/dress"
 	"brevium/core/measure"
@@ -15,6 +17,7 @@ import (
 	"brevium/core/style"
 	"brevium/core/wish"
 	"brevium/core/words"
+	"brevium/draw/solid"
 	"brevium/web/desk"
 )
 
@@ -40,9 +43,15 @@ type panelRow struct {
 	Shows     bool
 }
 
+// level is how far to go, with the box as it then looks.
+type level struct {
+	advice.Level
+	Picture template.HTML
+}
+
 // dressPage is what the stage shows.
 type dressPage struct {
-	Levels   []advice.Level
+	Levels   []level
 	Panels   []panelRow
 	Sections []section
 	Suits    []advice.Suit
@@ -50,13 +59,21 @@ type dressPage struct {
 	Counted  []string // panels alike, counted together
 }
 
-func dressing(f BoxForm, st *State) dressPage {
+// dressing reads what the stage shows; pictured is whether each level is drawn.
+func dressing(f BoxForm, st *State, pictured bool) dressPage {
 	page := dressPage{Sections: f.DressSections()}
 	if st.Shown == nil {
 		return page
 	}
 	w := st.House
-	page.Levels, page.Suits, page.Left = advice.Levels(st.Shown, w), advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown, w.Offcuts())
+	page.Suits, page.Left = advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown, w.Offcuts())
+	for _, l := range advice.Levels(st.Shown, w) {
+		out := level{Level: l}
+		if l.Plan != nil && pictured {
+			out.Picture = template.HTML(solid.Folded(l.Plan, assembly.Pose{Fold: 1, Lift: 0.25}, solid.DefaultView, 240, 170).SVG())
+		}
+		page.Levels = append(page.Levels, out)
+	}
 	var panels []*dress.Panel
 	if d := st.Shown.Dressed; d != nil {
 		panels = d.Panels

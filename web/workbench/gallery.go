@@ -1,6 +1,7 @@
 package workbench
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"html/template"
@@ -45,8 +46,19 @@ type styleCard struct {
 	Picture template.URL
 }
 
-// gallery shows every style at the project's own size, those that can't be
-// made last, with why.
+// trouble is how little a style suits: it may come off no sheet, or fail a check.
+func (s styleCard) trouble() int {
+	switch {
+	case !s.Plan.Holds():
+		return 2
+	case len(s.Plan.Layout.TooBig) > 0:
+		return 1
+	}
+	return 0
+}
+
+// gallery shows every style at the project's own size: the fewest sheets and minutes first, those that can't be made
+// last, with why.
 func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 	ctx := c.Request().Context()
 	every, err := s.everyStyle(ctx, st.Brief)
@@ -75,6 +87,11 @@ func (s *Room) gallery(c *echo.Context, st *State, v *benchPage) error {
 			cannot = append(cannot, card)
 		}
 	}
+	slices.SortStableFunc(cards, func(a, b styleCard) int {
+		return cmp.Or(cmp.Compare(a.trouble(), b.trouble()), cmp.Compare(len(a.Plan.Layout.Sheets), len(b.Plan.Layout.Sheets)),
+			cmp.Compare(a.Style.Level, b.Style.Level),
+			cmp.Compare(a.Plan.Minutes(), b.Plan.Minutes()))
+	})
 	v.Wishes, v.Styles = asked, append(cards, cannot...)
 	return nil
 }

@@ -128,17 +128,34 @@ func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summ
 }
 
 func (s *Room) Begin(c *echo.Context, b brief.Brief, what, stage string) error {
+	id, err := s.Created(c, b, what)
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+id+View{Stage: stage, New: newBox(&b, stage)}.With())
+}
+
+// Created keeps a new box, with how lists show it, and gives its identity.
+func (s *Room) Created(c *echo.Context, b brief.Brief, what string) (string, error) {
 	ctx := c.Request().Context()
 	id, err := s.Store.Boxes.Create(ctx, b, what)
 	if err != nil {
-		return err
+		return "", err
 	}
 	head, err := s.Store.Boxes.Head(ctx, id)
 	if err != nil {
-		return err
+		return "", err
 	}
 	s.KeepCard(ctx, head, s.Make(ctx, b, "").Card())
-	return c.Redirect(http.StatusSeeOther, "/projects/"+id+"?stage="+stage)
+	return id, nil
+}
+
+// newBox is the first question of a box of which nothing is known, "" of any other.
+func newBox(b *brief.Brief, stage string) string {
+	if stage == "contents" && fresh(b) {
+		return "1"
+	}
+	return ""
 }
 
 // Whole is a document with the cards and tools of this shop that its box uses, so that it plans alike where

@@ -19,10 +19,19 @@ import (
 
 // stage is a station of the work on the rail.
 type stage struct {
-	ID, Title, State, Why string
-	Link                  string
-	Here                  bool
-	fields                []string // prefixes of the fields that belong to it
+	ID, Title  string
+	State, Why string // whether it is done, wants a look, or is still to come
+	Link       string
+	Here       bool
+	fields     []string // prefixes of the fields that belong to it
+}
+
+// How far a stage is.
+const done, look_, later = "done", "look", "later"
+
+// Word is the stage's state in a word.
+func (st stage) Word() string {
+	return map[string]string{done: "Done", look_: "Look here", later: "Not yet"}[st.State]
 }
 
 var Stages = []stage{
@@ -35,30 +44,33 @@ var Stages = []stage{
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
 }
 
-// Rail says for each stage whether it is settled, guessed or in trouble.
-func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop) []stage {
+// Rail says of each stage whether it is done, wants a look or is still to come. Nothing is done that nobody touched; a
+// box that was made is done with.
+func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop, made bool) []stage {
 	begun := w.Begin(brief.New(string(b.Units)))
 	out := make([]stage, len(Stages))
 	for i, st := range Stages {
 		st.Here, st.Link = st.ID == v.Stage, v.With("stage", st.ID, "view", "", "piece", "")
-		st.State, st.Why = "settled", "settled"
-		if len(st.fields) > 0 && sameFields(b, &begun, st) {
-			st.State, st.Why = "guessed", "still as it was filled in for you"
+		switch {
+		case made:
+			st.State, st.Why = done, "You have made this box."
+		case len(st.fields) == 0 || sameFields(b, &begun, st):
+			st.State, st.Why = later, "Everything here is as Brevium suggests."
+		default:
+			st.State, st.Why = done, "You have been here."
 		}
-		if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
-			st.State, st.Why = "trouble", p.Problems[at].Text
+		if st.ID == "contents" && (fresh(b) || WaitsForSizes(b, p)) {
+			st.State, st.Why = later, "Type what goes in."
+		} else if st.ID == "record" && !made {
+			st.State, st.Why = later, "Write it down when you have made it."
+		} else if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
+			st.State, st.Why = look_, p.Problems[at].Text
 		}
 		switch {
-		case st.ID == "contents" && fresh(b):
-			st.State, st.Why = "guessed", "still to be said"
-		case st.ID == "contents" && WaitsForSizes(b, p):
-			st.State, st.Why = "guessed", "sizes are still to be typed"
 		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
-			st.State, st.Why = "trouble", "a piece is larger than its sheet"
+			st.State, st.Why = look_, "A piece is too big for its sheet."
 		case st.ID == "bench" && p.OK() && !p.Holds():
-			st.State, st.Why = "trouble", "a check failed"
-		case st.ID == "dressing" && st.State != "trouble" && p.Wish.Empty():
-			st.State, st.Why = "settled", "plain card"
+			st.State, st.Why = look_, "A check failed."
 		}
 		out[i] = st
 	}
@@ -105,9 +117,7 @@ func (f BoxForm) Groups(stage string) []desk.Group {
 	case "card":
 		return f.card()
 	case "sheets":
-		return []desk.Group{{Fields: []desk.Field{
-			f.Pick("card.sheet", f.sheetChoices()), f.Ask("copies"),
-		}, Says: []string{"All of them are laid out together to save card."}}, f.cutting()}
+		return []desk.Group{{Fields: []desk.Field{f.Pick("card.sheet", f.sheetChoices()), f.Ask("copies")}}, f.cutting()}
 	case "record":
 		return []desk.Group{{Fields: []desk.Field{
 			f.Ask("name"), f.notes(),
@@ -120,19 +130,23 @@ var Aims = desk.Said("", "fewest sheets", "cost", "least cost", "card", "least c
 
 // cutting asks how the sheets are to be cut.
 func (f BoxForm) cutting() desk.Group {
-	return desk.Group{Title: "How it is cut", Fields: []desk.Field{
+	g := desk.Group{ID: "cutting", MoreID: "cutting", MoreSays: "How to cut", More: []desk.Field{
 		f.Pick("sheets.aim", Aims),
 		f.Pick("sheets.among-equals", desk.Said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
 		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any size the card comes in")),
 		f.Ask("sheets.offcuts"), f.Open("sheets.margin", "none"),
 		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "longer, for the fewest")),
-	}, Says: []string{"If you change anything here, Brevium also avoids cuts longer than your trimmer."}}
+	}, Tells: []string{"If you change anything here, Brevium also avoids cuts longer than your trimmer."}}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil
+	}
+	return g
 }
 
 func (f BoxForm) Contents() []desk.Group {
 	var out []desk.Group
 	if f.b.Size != nil {
-		out = append(out, desk.Group{Title: "Size, score to score", Fields: []desk.Field{
+		out = append(out, desk.Group{Title: "Size, from score to score", Fields: []desk.Field{
 			f.Ask("size.length"), f.Ask("size.width"), f.Ask("size.depth"),
 		}})
 	}
@@ -143,34 +157,44 @@ func (f BoxForm) Contents() []desk.Group {
 	if alone && (f.b.Size == nil || typed(f.b)) {
 		return out
 	}
-	kinds := make([]style.Choice, 0, len(insert.Kinds))
+	apart := f.compartments(alone)
+	if alone {
+		return append(out, apart)
+	}
+	return append(out, apart, f.room())
+}
+
+// compartments asks how things are kept apart.
+func (f BoxForm) compartments(alone bool) desk.Group {
+	var kinds []style.Choice
 	for _, k := range insert.Kinds {
 		if alone && !k.Alone && k.ID != "none" {
 			continue // it is made round what goes in
 		}
 		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
 	}
-	apart := desk.Group{Title: "Saved apart by", Fields: []desk.Field{f.Buttons("arrange.compartments", kinds)}}
-	if k := insert.Find(string(f.b.Arrange.Compartments)); k != nil && k.Divides {
+	apart := desk.Group{ID: "apart", Fields: []desk.Field{f.Pick("arrange.compartments", kinds)}}
+	k := insert.Find(string(f.b.Arrange.Compartments))
+	if k == nil || k.ID == "none" {
+		return apart
+	}
+	apart.Says = []string{k.Why}
+	if k.Divides {
 		apart.Fields = append(apart.Fields, f.Ask("arrange.dividers"))
 		if alone {
 			apart.Fields = append(apart.Fields, f.Open("arrange.cells", "2 x 2"))
 		}
 	}
-	if alone {
-		return append(out, apart)
-	}
-	return append(out, f.room(), apart)
+	return apart
 }
 
-// thing asks for one kind of thing: what is measured of its shape, and how it
-// may rest and what it is behind a fold.
+// thing asks for one kind of thing: what is measured of its shape, and behind a fold its shape, how it may lie and what
+// it is.
 func (f BoxForm) thing(item brief.Item) desk.Group {
 	path := "contents.@" + item.ID + "."
-	g := desk.Group{ID: item.ID, Title: desk.Called(string(item.Name), "this thing"), Remove: "remove-thing:" + item.ID,
-		Keep: item.ID, Fields: []desk.Field{
-			f.Ask(path + "name"), f.Pick(path+"shape", shapeChoices()),
-		}}
+	name := desk.Called(string(item.Name), "this thing")
+	g := desk.Group{ID: item.ID, Title: name, Remove: "remove-thing:" + item.ID, Keep: item.ID,
+		Fields: []desk.Field{f.Ask(path + "name")}}
 	shape, ok := contents.ShapeOf(string(item.Shape))
 	if ok {
 		g.How, g.Drawing = shape.How, template.HTML(draw.Measuring(shape.ID))
@@ -179,15 +203,21 @@ func (f BoxForm) thing(item brief.Item) desk.Group {
 		g.Fields = append(g.Fields, f.Ask(path+m))
 	}
 	g.Fields = append(g.Fields, f.Ask(path+"count"))
-	for _, m := range shape.May {
-		g.Fields = append(g.Fields, f.Open(path+m, "none"))
-	}
 	half := func(name string) desk.Field {
 		fd := f.Pick(path+name, []style.Choice{{ID: "", Label: "as usual"}, {ID: "yes", Label: "yes"}, {ID: "no", Label: "no"}})
 		fd.Kind = "half"
 		return fd
 	}
-	g.MoreSays = "Position and handling"
+	g.MoreSays, g.MoreID = "More about it", "thing"
+	kind := f.Pick(path+"shape", shapeChoices())
+	if kind.Problem != nil || !ok {
+		g.Fields = append(g.Fields, kind)
+	} else {
+		g.More = append(g.More, kind)
+	}
+	for _, m := range shape.May {
+		g.More = append(g.More, f.Open(path+m, "none"))
+	}
 	g.More = append(g.More, f.Open(path+"mass", "not known"), f.Open(path+"stack", fmt.Sprint(shape.Stack)), half("lie"),
 		half("stand"))
 	ticks := []string{"upright", "food", "fragile", "flame", "liquid"}
@@ -203,8 +233,9 @@ func (f BoxForm) thing(item brief.Item) desk.Group {
 	return g
 }
 
+// room asks for the space round things: what was reckoned stands in each field.
 func (f BoxForm) room() desk.Group {
-	g := desk.Group{Title: "Room"}
+	g := desk.Group{ID: "room", MoreID: "room", MoreSays: "Space around them"}
 	says := contents.Room{}
 	if f.Shown != nil {
 		says = f.Shown.Load.Room
@@ -214,9 +245,10 @@ func (f BoxForm) room() desk.Group {
 		open measure.Length
 	}{{"around", says.Around}, {"between", says.Between}, {"padding", says.Padding}, {"below", says.Below},
 		{"above", says.Above}, {"proud", says.Proud}} {
-		g.Fields = append(g.Fields, f.Open("room."+q.id, f.suggested(q.open)))
+		fd := f.Open("room."+q.id, f.suggested(q.open))
+		g.More, g.Open = append(g.More, fd), g.Open || fd.Problem != nil
 	}
-	g.Says = says.Says
+	g.Tells = says.Says
 	return g
 }
 
@@ -237,6 +269,13 @@ func shapeChoices() (out []style.Choice) {
 
 func (f BoxForm) units() desk.Field {
 	return f.Pick("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
+}
+
+// name is the field for what the box is called: left alone, it follows what goes in.
+func (f BoxForm) name() desk.Field {
+	fd := f.Ask("name")
+	fd.Label = "Name of the box"
+	return fd
 }
 
 // notes is the field for what no other has room for.

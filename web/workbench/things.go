@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"html/template"
 	"net/http"
 	"slices"
 	"strings"
@@ -14,6 +15,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/contents"
 	"brevium/core/words"
+	"brevium/draw"
 	"brevium/store"
 	"brevium/web/desk"
 )
@@ -22,6 +24,19 @@ import (
 type Usual struct {
 	brief.Item
 	Own bool
+}
+
+// shapePick is a shape to choose for a thing, with which way its measures run.
+type shapePick struct {
+	ID, Title string
+	Drawing   template.HTML
+}
+
+func drawnShapes() (out []shapePick) {
+	for _, s := range contents.Shapes {
+		out = append(out, shapePick{s.ID, s.Title, template.HTML(draw.Measuring(s.ID))})
+	}
+	return out
 }
 
 // Usuals are the usual things of this maker.

@@ -78,6 +78,9 @@ func (s *Room) Workbench(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	if v := viewOf(c); v.New == "" && v.Stage == "contents" && st.Fresh() && !desk.IsScript(c) {
+		return c.Redirect(http.StatusSeeOther, "/projects/"+st.Of+v.With("new", "1", "view", "")) // what the page asks for says so
+	}
 	return s.Show(c, http.StatusOK, st)
 }
 
@@ -89,9 +92,13 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 	}
 	st.House = s.Workshop(c.Request().Context())
 	f := FormOf(&st.Brief, st.Plan, st.Shown, st.House)
+	made, err := s.Store.Log.Any(ctx, st.Of)
+	if err != nil {
+		return err
+	}
 	data := &benchPage{Page: desk.Page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
-		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, s.Workshop(c.Request().Context())),
-		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units()}
+		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, st.House, made),
+		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units(), NameField: f.name()}
 	if st.Shown != nil {
 		data.Picture, data.Seen, data.Course = Picture(c, st, v), SeenOf(c, st), st.Course()
 	}
@@ -128,8 +135,15 @@ func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err e
 	switch data.V.Stage {
 	case "contents":
 		data.Usual, err = s.Usuals.List(ctx)
+		switch data.V.New {
+		case "1":
+			data.Shapes = drawnShapes()
+		case "3":
+			dress := dressing(f, st, true)
+			data.Dress = &dress
+		}
 	case "dressing":
-		dress := dressing(f, st)
+		dress := dressing(f, st, false)
 		data.Dress = &dress
 	case "bench":
 		if st.Shown == nil {
@@ -170,6 +184,8 @@ type benchPage struct {
 	Base       int64
 	Here       string
 	UnitsField desk.Field
+	NameField  desk.Field
+	Shapes     []shapePick // that a new thing may have
 	Rows       []advice.Row // of the comparison
 	Whole      bool
 	Columns    []column
