@@ -109,7 +109,7 @@ func Tools(t shop.Tools, unit measure.Unit, w, h float64) string {
 	c.Rect("board", 20, 198, cuts.MM()*k, 26)
 	c.Line("trim", 20, 211, 20+cuts.MM()*k, 211)
 	return c.Picture("tools", w, max(h, punches(c, t.Punches, unit, w, 262)+16),
-		"The scoring board, the trimmer and the punches of the shop").SVG()
+		"The scoring board, the trimmer and your punches").SVG()
 }
 
 // punches draws punches to one scale, in rows, about as large as they are where they

@@ -164,7 +164,7 @@ func numbersOf(args string) (out []float64, err error) {
 	for _, f := range strings.FieldsFunc(args, func(r rune) bool { return r == ',' || r == ' ' || r == '\r' || r == '\n' || r == '\t' }) {
 		v, err := strconv.ParseFloat(f, 64)
 		if err != nil || !sane(v/1e4) {
-			return nil, fmt.Errorf("%.20q is no number", f)
+			return nil, fmt.Errorf("%.20q isn't a number", f)
 		}
 		out = append(out, v)
 	}

@@ -47,7 +47,7 @@ func guarded(next http.Handler) http.Handler {
 func (m *Machine) take(w http.ResponseWriter, r *http.Request) {
 	data, err := io.ReadAll(http.MaxBytesReader(w, r.Body, MostBytes))
 	if err != nil {
-		answer(w, http.StatusRequestEntityTooLarge, Refused{[]string{fmt.Sprintf("A job is %d MB at the most.", MostBytes>>20)}})
+		answer(w, http.StatusRequestEntityTooLarge, Refused{[]string{fmt.Sprintf("A job is up to %d MB.", MostBytes>>20)}})
 		return
 	}
 	kind, _, _ := mime.ParseMediaType(r.Header.Get("Content-Type"))

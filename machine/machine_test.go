@@ -60,7 +60,7 @@ func TestJobsThatAreRefused(t *testing.T) {
 	for _, c := range []struct{ job, why string }{
 		{`SP1;PU0,0;PD99999999,0;`, "no place on a bed"}, {`SP1;PU1;`, "two numbers"}, {`PD4,4;`, "no tool"},
 		{`SP1;PD4,4,8,8;AA1,1,9;`, "doesn't know it"},
-		{`SC1,1,2,3;`, "no pair is alike"}, {`IP0,0,0,9;`, "lie apart"}, {`SP1;PUx,y;`, "is no number"},
+		{`SC1,1,2,3;`, "no pair is alike"}, {`IP0,0,0,9;`, "lie apart"}, {`SP1;PUx,y;`, "isn't a number"},
 		{"(no end\n", "without its end"}, {"(a)\nG2 X1 Y1\n", "doesn't know G2"}, {"(a)\nX1\n", "without G0"}, {"(a)\nG1 Z0\n", "no tool"},
 		{"(a)\nG0 Xnan\n", "no word"}, {"(a)\nQ1\n", "doesn't know Q"}, {"(a)\nG0 X1e9\n", "know E"},
 	} {

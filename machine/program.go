@@ -54,7 +54,7 @@ const (
 	MostStrokes = 100_000
 )
 
-var errTooMany = fmt.Errorf("a job has %d points at the most", MostPoints)
+var errTooMany = fmt.Errorf("a job has up to %d points", MostPoints)
 
 // Bed is how large a sheet the machine takes, in millimetres.
 type Bed struct{ W, H float64 }

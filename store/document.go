@@ -63,7 +63,7 @@ func isBroken(err error) bool { return errors.As(err, new(*Broken)) }
 // Refused is a document that is not written because it could not be read again.
 type Refused struct{ Why error }
 
-func (r *Refused) Error() string { return "this is not kept: " + r.Why.Error() }
+func (r *Refused) Error() string { return "this is not saved: " + r.Why.Error() }
 func (r *Refused) Unwrap() error { return r.Why }
 
 // Write is a part of one act: several are done together, all or none.

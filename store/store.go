@@ -16,7 +16,7 @@ import (
 
 var (
 	// ErrNone says that there is no such document, revision or row.
-	ErrNone = errors.New("there is no such thing")
+	ErrNone = errors.New("it doesn't exist")
 	// ErrMoved says that the document has changed since the revision that a change was made on.
 	ErrMoved = errors.New("this was changed elsewhere meanwhile")
 	// ErrArrived says that this very act was done before.

@@ -44,7 +44,7 @@ func (s *database) wait(c *change) error {
 	case s.changes <- c:
 		return told(<-c.kept)
 	case <-s.closing:
-		return &Trouble{"Brevium is stopping. This was not kept: start it again and repeat what you did.", sql.ErrConnDone}
+		return &Trouble{"Brevium is stopping. This was not saved. Start Brevium again and repeat what you did.", sql.ErrConnDone}
 	case <-c.ctx.Done():
 		return c.ctx.Err()
 	}

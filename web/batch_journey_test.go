@@ -44,7 +44,7 @@ func TestBatchJourney(t *testing.T) {
 	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.@1.name"]').value ===
 		"typed meanwhile" && document.activeElement !== document.body`)
 	other.js(`document.dispatchEvent(new Event("visibilitychange"))`)
-	other.sees("This batch was changed on another page or device")
+	other.sees("This batch was changed in another window or on another device")
 	other.click("#elsewhere a")
 	other.until("what was ticked here is seen there",
 		`document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
@@ -56,7 +56,7 @@ func TestBatchJourney(t *testing.T) {
 
 	v.js(`document.querySelector("#more-1").open = true`)
 	v.click(`#more-1 [value="pack:1"]`)
-	v.sees("packed away")
+	v.sees("Cut and packed")
 	v.do("labels", chromedp.Navigate(v.address+where+"/labels"))
 	v.sees("8 × Seed packet sampler")
 	v.do("print", chromedp.Navigate(v.address+where+"/print"))
@@ -82,10 +82,10 @@ func (v *visitor) madeAndFound() {
 	v.js(`document.querySelector("[name=fit][value=right]").click()`)
 	v.types("#making-f-count", "a few")
 	v.click("#keep-making")
-	v.sees("is no number of boxes")
+	v.sees("isn't a number of boxes")
 	v.types("#making-f-count", "6")
 	v.click("#keep-making")
-	v.sees("Kept in the logbook.")
+	v.sees("Saved in the logbook.")
 	var photo bytes.Buffer
 	jpeg.Encode(&photo, image.NewGray(image.Rect(0, 0, 60, 40)), nil)
 	file := filepath.Join(v.t.TempDir(), "tin.jpg")

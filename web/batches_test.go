@@ -53,9 +53,9 @@ func TestBatchPages(t *testing.T) {
 	a := stopped(t)
 	path := a.batchOf(ordered)
 	a.sees(path, "You can finish everything in time", "Start by", "Sat 20 Feb 2027", "the seed table × 12", "Double-sided tape",
-		"no fewer will do",
-		"settings of the stop", "this box has no tag for “thank you”")
-	a.sees(path+"/print", "☐ Trim: the seed table × 12", "To buy", "The stop, in turn")
+		"fewest possible",
+		"trimmer settings", "has no tag for the words “thank you”")
+	a.sees(path+"/print", "☐ Trim: the seed table × 12", "To buy", "Trimmer settings, in order")
 	if csv := a.get(path + "/orders.csv").Body.String(); !strings.Contains(csv,
 		"Sorrel,Plant marker box,6,Cover,,2027-03-12") {
 		t.Error(csv)
@@ -78,7 +78,7 @@ func TestBatchPages(t *testing.T) {
 		t.Errorf("%s left after ticks, %s before", after, before)
 	}
 	a.sees(path, "the seed table, about 8 of 12", "Score of the seed table: 4 more, 4 of 12")
-	if said := tick("1/13/Score"); !strings.Contains(said, "4 of 12 were done already, so 8 more are counted") {
+	if said := tick("1/13/Score"); !strings.Contains(said, "4 of 12 were done already, so only 8 more were added") {
 		t.Error(said)
 	}
 	a.undoes(path, "Score of the seed table: 8 more, 12 of 12")
@@ -119,17 +119,17 @@ func TestBatchPages(t *testing.T) {
 	project := b.Doc.Orders[0].Project
 	a.post("/projects/"+project+"/change", "base", fmt.Sprint(a.head(project).ID), "card.stock", "kraft-300",
 		"was.card.stock", "cover-216")
-	a.sees(path, "The box was changed since")
+	a.sees(path, "The box has changed since")
 	a.acts(path, "act", "renew:1")
-	if strings.Contains(a.sees(path), "The box was changed since") {
+	if strings.Contains(a.sees(path), "The box has changed since") {
 		t.Error("it is still older than the box")
 	}
-	if said := a.acts(path, "act", "pack:9"); !strings.Contains(said, "another window removed it") {
+	if said := a.acts(path, "act", "pack:9"); !strings.Contains(said, "removed it in another window") {
 		t.Error(said)
 	}
 	at(t, a.post(path+"/away"))
 	a.sees("/batches", "No batches yet")
-	a.sees(path, "was deleted")
+	a.sees(path, "You deleted")
 }
 
 var dataBase = regexp.MustCompile(`data-base="(\d+)"`)
@@ -187,12 +187,12 @@ func TestBatchRefused(t *testing.T) {
 	path := a.batchOf(ordered)
 	for _, c := range [][]string{
 		{"no 2027-02-29 in the calendar", "orders.@1.by", "2027-02-29"},
-		{"is past before work can begin", "orders.@1.by", "2027-02-01"},
-		{"There is no hour on any day", "hours.sat", "", "orders.@1.by", "2027-03-06"},
-		{"is more than anybody works", "hours.sat", "17"},
-		{"of more make two orders", "hours.sat", "3", "orders.@1.count", "10000"},
-		{"No card in your shop is called", "orders.@1.count", "4", "orders.@1.colours", "plaid"},
-		{"no number of people", "orders.@1.colours", "", "hands", "none"},
+		{"comes before you can begin", "orders.@1.by", "2027-02-01"},
+		{"No day has any hours", "hours.sat", "", "orders.@1.by", "2027-03-06"},
+		{"is too long for a day", "hours.sat", "17"},
+		{"or split it into two orders", "hours.sat", "3", "orders.@1.count", "10000"},
+		{"None of your cards is called", "orders.@1.count", "4", "orders.@1.colours", "plaid"},
+		{"isn't a number of people", "orders.@1.colours", "", "hands", "none"},
 	} {
 		a.acts(path, c[1:]...)
 		a.sees(path, c[0], "Fix the red fields")
@@ -218,10 +218,10 @@ func TestBatchRefused(t *testing.T) {
 		t.Error(said)
 	}
 	if w := a.post(path+"/change", "act", "hats:1"); w.Code != http.StatusBadRequest ||
-		!strings.Contains(text(w), "no longer works on this page") {
+		!strings.Contains(text(w), "page is out of date") {
 		t.Errorf("%d", w.Code)
 	}
-	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such batch") {
+	if w := a.get("/batches/none"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "batch doesn't exist") {
 		t.Errorf("%d", w.Code)
 	}
 }

@@ -33,7 +33,7 @@ func TestBenchSession(t *testing.T) {
 	for v.reads(`"" + !document.querySelector(".at-check")`) == "true" {
 		next("cut by cut")
 	}
-	v.sees("See that: Each piece measures what its card says")
+	v.sees("Check: Each piece measures what its score card says")
 	v.until("a moment's work", `Number(document.querySelector("[data-seconds]").value) > 1.1`)
 	v.click(`.at-on [data-way="on"]`)
 	v.until("ticked", `document.querySelectorAll(".at-list .good").length === 1`)
@@ -58,7 +58,7 @@ func TestBenchSession(t *testing.T) {
 	for v.reads(benchStep) != "" {
 		next("to the end")
 	}
-	v.sees("Made")
+	v.sees("All done")
 	v.sees("It took")
 	v.until("nothing is wider than the phone", `document.documentElement.scrollWidth <= innerWidth`)
 	v.click(".at-done form button")
@@ -142,7 +142,7 @@ func TestSharedJourney(t *testing.T) {
 	v.until("no way in", `!document.querySelector("form[method=post]") && !document.querySelector('a[href^="/projects"]')`)
 	v.do("hand on", chromedp.Navigate(out))
 	v.click("#unshare")
-	v.sees("Make a link")
+	v.sees("A page with pictures")
 	v.do("look", chromedp.Navigate(v.address+link))
-	v.sees("shows nothing any more")
+	v.sees("no longer works")
 }

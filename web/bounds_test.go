@@ -46,13 +46,13 @@ type bound struct {
 // bounds is everything that is taken in; docs/bounds.md is written of it.
 var bounds = []bound{
 	{"a form", "every address", "512 kB; of a batch, or of a list, 9 MB", "only fields that are known are read",
-		func(h *hostile) *httptest.ResponseRecorder { return h.endless(h.box+"/change", form) }, "more than Brevium takes"},
+		func(h *hostile) *httptest.ResponseRecorder { return h.endless(h.box+"/change", form) }, "too much at once"},
 	{"a form where a file is let in", "/copies/restore, /projects/upload and others", "9 MB", "none of it is read whole into memory",
-		func(h *hostile) *httptest.ResponseRecorder { return h.endless("/copies/restore", form) }, "more than Brevium takes"},
+		func(h *hostile) *httptest.ResponseRecorder { return h.endless("/copies/restore", form) }, "too much at once"},
 	{"a file", "addresses that let one in", "as their line of the routes says", "a large one lies on the disk, not in memory",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.endless(h.making+"/photos", `multipart/form-data; boundary=x`)
-		}, "more than Brevium takes"},
+		}, "too much at once"},
 	{"a box's document", "/projects/upload", size(brief.Limit), fmt.Sprintf("%d kinds of things; what is planned: %d of a kind, %d "+
 		"things, %d copies, %d pieces; searches beside a plan count what they build", contents.MostKinds, contents.MostThings,
 		contents.MostInAll, request.MostCopies, request.MostPieces),
@@ -80,11 +80,11 @@ var bounds = []bound{
 	{"boxes cut together", "/fair", fmt.Sprint(supplies.MostTogether), fmt.Sprintf("%d pieces", request.MostPieces),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.get("/fair?x=1" + lines(supplies.MostTogether+1, "&p=%d"))
-		}, "At most"},
+		}, "up to"},
 	{"a list as CSV", "things, cards, orders, pieces", "512 kB; of orders 1 MB", "as many lines as the document may hold",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send(h.box+"/things", "list", "name,count\n"+strings.Repeat("thing,1\n", 100_000))
-		}, "more than Brevium takes"},
+		}, "too much at once"},
 	{"a logbook as CSV", "/logbook/in", "9 MB", fmt.Sprintf("%d lines", record.MostLines),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/logbook/in", "log", "date,box\n"+lines(record.MostLines+1, "2026-01-01,Box %d\n"))
@@ -93,12 +93,12 @@ var bounds = []bound{
 		"leaves", bundle.MostFiles, bundle.MostBoxes, bundle.MostMakings),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", h.bundle(0, bundle.MostMakings+1, 1))
-		}, "makings; the most is"},
+		}, "logbook entries; the most is"},
 	{"pictures of a bundle", "/projects/upload", fmt.Sprintf("%d million pixels, %s as they are kept", bundle.MostPixels/1_000_000,
 		size(bundle.MostKept)), "each is read once, by what is in it, and none before all are known to be few enough",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", h.bundle(60, 60, 1))
-		}, "million pixels in all. Save the boxes as two bundles"},
+		}, "million pixels in all. Save the boxes as two files"},
 	{"photos", "/makings/:id/photos", size(photo.MostBytes) + " each, 120 MB together", fmt.Sprintf("%d of a making, %d million "+
 		"pixels each, %d a side; in a place, until their asker leaves", store.MostPhotos, photo.MostPixels/1_000_000, photo.MostSide),
 		func(h *hostile) *httptest.ResponseRecorder {
@@ -282,7 +282,7 @@ func TestHeavyWorkKeepsNobodyOut(t *testing.T) {
 		t.Errorf("coming in: %d", got.Code)
 	}
 	id := a.begin(brief.New("mm"))
-	for _, path := range []string{"/", "/projects/" + id, "/shop", "/logbook", "/batches", "/words"} {
+	for _, path := range []string{"/", "/projects/" + id, "/shop", "/logbook", "/batches", "/help"} {
 		if got := wren.ask("GET", path); got.Code != http.StatusOK {
 			t.Errorf("%s: %d", path, got.Code)
 		}

@@ -92,19 +92,19 @@ func TestBundle(t *testing.T) {
 	}
 	doc := string(projects[0].Encode())
 	for says, data := range map[string]string{
-		"its end is missing": string(bundle[:len(bundle)/2]),
-		"no zip":             "PK not a zip",
-		"newer Brevium":      packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
-		"is missing":         packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
-		"none of Brevium's":  packed("bundle.json", `{}`),
-		"can't be read":      packed("bundle.json", `{`),
-		"no box in it":       packed("readme.txt", "hello"),
-		"unknown field":      packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
-		"too large":          packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
-		"damaged":            string(spoilt(bundle)),
-		"is no day": packed("a.json", doc, "bundle.json",
+		"isn't a complete zip file":       string(bundle[:len(bundle)/2]),
+		"isn't a complete zip":            "PK not a zip",
+		"newer Brevium":                   packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
+		"is missing":                      packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
+		"wasn't saved by Brevium":         packed("bundle.json", `{}`),
+		"Brevium can't read":              packed("bundle.json", `{`),
+		"no box from Brevium in it":       packed("readme.txt", "hello"),
+		"field that Brevium doesn't know": packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
+		"too large":                       packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),
+		"damaged":                         string(spoilt(bundle)),
+		"isn't a day": packed("a.json", doc, "bundle.json",
 			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [{"date": "x"}]}]}`),
-		"no JPEG or PNG": packed("a.json", doc, "p", "x", "bundle.json",
+		"isn't a JPEG or PNG": packed("a.json", doc, "p", "x", "bundle.json",
 			`{"brevium-bundle": 1, "boxes": [{"document": "a.json", "makings": [`+
 				`{"key": "n", "box": "b", "count": 1, "date": "2026-01-01", "photos-of-it": [{"file": "p"}]}]}]}`),
 		"a folder needs a name": packed("a.json", doc, "bundle.json",
@@ -152,9 +152,9 @@ func TestCopiesPage(t *testing.T) {
 	put := func(data []byte, sure string) *httptest.ResponseRecorder {
 		return a.files("/copies/restore", "copy", map[string][]byte{"x.db": data}, "sure", sure)
 	}
-	for says, w := range map[string]*httptest.ResponseRecorder{"tick that you mean it": put(copied, ""),
+	for says, w := range map[string]*httptest.ResponseRecorder{"Tick the box first": put(copied, ""),
 		"Nothing was put back": put(copied[:9000], "yes"),
-		"No copy was chosen":   a.post("/copies/restore", "sure", "yes"), "no such copy": a.post("/copies/restore", "sure",
+		"No backup was chosen": a.post("/copies/restore", "sure", "yes"), "This backup no longer exists": a.post("/copies/restore", "sure",
 			"yes", "name", "../web.db")} {
 		if w.Code < 400 || w.Code > 499 || !strings.Contains(text(w), says) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
@@ -163,7 +163,7 @@ func TestCopiesPage(t *testing.T) {
 	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 2 {
 		t.Fatalf("%d boxes", n)
 	}
-	a.sees(at(t, put(copied, "yes")), "The copy is in place", "what was there before a copy was put back")
+	a.sees(at(t, put(copied, "yes")), "The backup is restored", "what was there before a copy was put back")
 	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 1 {
 		t.Errorf("%d boxes", n)
 	}

@@ -16,7 +16,7 @@ import (
 func TestSheetsJourney(t *testing.T) {
 	v := visit(t)
 	v.do("sheets", chromedp.Navigate(v.address+v.box(1)+"?stage=sheets&view=sheets"))
-	v.sees("less can't be done: proved")
+	v.sees("fewest possible (proved)")
 	v.click("[data-on]")
 	v.until("one cut is lit", `document.querySelectorAll(".a-cut.now").length === 1`)
 	v.sees("Sheet 1, cut 1: Set 187 mm")
@@ -35,7 +35,7 @@ func TestSheetsJourney(t *testing.T) {
 	v.js(`document.querySelector(".laid[tabindex]").focus()`)
 	v.do("down", chromedp.KeyEvent(kb.ArrowDown))
 	v.until("it is held", `document.querySelectorAll(".pin-mark").length === 1`)
-	v.sees("1 held where a hand put it")
+	v.sees("1 pinned by you")
 	y := `document.querySelector("#held-piece rect").getAttribute("y")`
 	first := v.reads(y)
 	v.until("the hand is on it still", `document.activeElement && document.activeElement.id === "held-piece"`)
@@ -54,14 +54,14 @@ func TestSheetsJourney(t *testing.T) {
 	v.click("#unpin-all")
 	v.until("let go", `!document.querySelector(".pin-mark")`)
 
-	v.sees("A hair less")
+	v.sees("Almost one sheet less")
 	v.click("#cutways-more summary")
 	v.until("ways side by side", `document.querySelectorAll(".cutway").length >= 4`)
 	v.click("#cutway-3")
 	v.until("kept", `document.querySelector("#f-sheets-aim").value === "cost"`)
 
 	v.click("#cut-it")
-	v.sees("That is what is on the list of the shop now")
+	v.sees("Your supplies are up to date")
 	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
 	had := v.reads(`"" + document.querySelectorAll("svg.offcuts rect").length`)
 	v.do("back", chromedp.NavigateBack())
@@ -69,7 +69,7 @@ func TestSheetsJourney(t *testing.T) {
 	v.click("#cut-it")
 	v.sees("Undo: put them back")
 	v.click("#uncut")
-	v.sees("The shop is as it was")
+	v.sees("back in your supplies")
 	v.do("stash", chromedp.Navigate(v.address+"/shop?part=offcuts"))
 	v.until("as before", fmt.Sprintf(`"" + document.querySelectorAll("svg.offcuts rect").length === %q`, had))
 }

@@ -169,8 +169,8 @@ func TestFair(t *testing.T) {
 	broken.Box.Pieces[0].Width = "soon"
 	three := a.begin(broken)
 	page := a.get("/fair?p=" + one + "&p=" + two + "&p=" + three + "&p=" + one + "&p=none").Body.String()
-	for _, says := range []string{"2 boxes: <b>3 sheets</b> together, and 4 were each laid by", "has no plan yet", "is not there any more",
-		"What the shop has of it"} {
+	for _, says := range []string{"2 boxes: <b>3 sheets</b> together, 4 one by", "has no plan yet", "no longer exists",
+		"What you have and need"} {
 		if !holds(page, says) {
 			t.Errorf("it does not say %s", says)
 		}
@@ -191,11 +191,11 @@ func TestFair(t *testing.T) {
 	if _, kept := a.shopHas(); kept <= before || !strings.Contains(page, "3 sheets taken") {
 		t.Errorf("%d offcuts after %d", kept, before)
 	}
-	if page, _ := press("/fair/uncut", "1"); !strings.Contains(page, "has been changed since") {
+	if page, _ := press("/fair/uncut", "1"); !strings.Contains(page, "have changed since") {
 		t.Error("another change was undone")
 	}
 	cut := to[strings.LastIndexByte(to, '=')+1:]
-	if page, _ := press("/fair/uncut", cut); !strings.Contains(page, "The shop is as it was") {
+	if page, _ := press("/fair/uncut", cut); !strings.Contains(page, "back in your supplies") {
 		t.Error("it was not undone")
 	}
 	if _, kept := a.shopHas(); kept != before {
@@ -241,7 +241,7 @@ func TestCutLists(t *testing.T) {
 	shown := a.base(path)
 	a.acts(path, "act", "remove-piece:1")
 	w = a.post(path+"/change", "base", shown, tag+"width", "40", label+"count", "7")
-	if got := text(w); !strings.Contains(got, "Another window removed “label”") {
+	if got := text(w); !strings.Contains(got, "was removed in another windowlabel”") {
 		t.Errorf("an older window: %d %s", w.Code, got)
 	}
 	if l, _ := a.store.Lists.Head(t.Context(), list.Of); len(l.Doc.Pieces) != 1 || l.Doc.Pieces[0].Width != "40 mm" ||
@@ -254,7 +254,7 @@ func TestCutLists(t *testing.T) {
 	a.undoes(path, "Removed a piece")
 	a.acts(path, tag+"width", "40")
 	page := a.get(path).Body.String()
-	if !strings.Contains(page, "less can&#39;t be done: proved") && !strings.Contains(page, "less can't be done: proved") {
+	if !strings.Contains(page, "less can&#39;t be done: proved") && !strings.Contains(page, "fewest possible (proved)") {
 		t.Error("it is not laid and proved")
 	}
 	if csv := a.get(path + "/pieces.csv").Body.String(); !strings.Contains(csv, "label,100 mm,90 mm,6,no") {
@@ -271,7 +271,7 @@ func TestCutLists(t *testing.T) {
 		t.Errorf("%d", w.Code)
 	}
 	a.post(path + "/away")
-	if strings.Contains(a.get("/cut").Body.String(), path+`"`) || !strings.Contains(a.get(path).Body.String(), "was deleted") {
+	if strings.Contains(a.get("/cut").Body.String(), path+`"`) || !strings.Contains(a.get(path).Body.String(), "You deleted") {
 		t.Error("it was not deleted")
 	}
 	if a.post(path + "/back"); !strings.Contains(a.get("/cut").Body.String(), path+`"`) {
@@ -390,7 +390,7 @@ func TestOffcutsOfOneSize(t *testing.T) {
 	cut := fmt.Sprint(now.ID)
 	o := offcut()
 	page := a.post("/projects/"+id+"/uncut?stage=sheets", "base", fmt.Sprint(a.head(id).ID), "shop", cut).Body.String()
-	if !has(o) || !strings.Contains(page, "has been changed since") {
+	if !has(o) || !strings.Contains(page, "have changed since") {
 		t.Error("what was done after the cut was taken back")
 	}
 }

@@ -51,7 +51,7 @@ func TestDressedByPointing(t *testing.T) {
 		v.reads(`document.querySelector("#solid canvas").dataset.ms`))
 	v.click("#view-layers")
 	v.sees("Lid top layer 2")
-	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks hold")`)
+	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks passed")`)
 	v.click("#undo")
 	v.until("as it was pointed", pressed("base/base", false)+" && "+pressed("lid/top", true))
 }
@@ -105,5 +105,5 @@ func TestDressedByKeys(t *testing.T) {
 	v.until("the hand on its shape", `document.activeElement.name.endsWith(".shape")`)
 	v.do("heart", chromedp.KeyEvent("he"))
 	v.until("a heart", `[...document.querySelectorAll("#dress-list li")].some((li) => li.textContent.includes("Heart topper"))`)
-	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks hold")`)
+	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks passed")`)
 }

@@ -30,7 +30,7 @@ func TestDressingActs(t *testing.T) {
 		return out
 	}
 	if d, page := do("act", "dress-as:keepsake"); len(d.Layers) != 2 || len(d.Liners) != 1 || d.Scheme.Second == "" ||
-		!strings.Contains(page, "every layer lies within its panel") {
+		!strings.Contains(page, "Every layer lies within its panel") {
 		t.Errorf("%+v", d)
 	}
 	if d, _ := do("act", "dress-as:neat"); len(d.Layers) != 1 || d.Layers[0].On != "outside" || d.Liners != nil {
@@ -50,7 +50,7 @@ func TestDressingActs(t *testing.T) {
 		t.Errorf("%v", on(d))
 	}
 	// Another style has no such panel: the layer goes where it may.
-	if d, page := do("box.style", "carton"); on(d)[0] == "base/front" || !strings.Contains(page, "checks hold") {
+	if d, page := do("box.style", "carton"); on(d)[0] == "base/front" || !strings.Contains(page, "checks passed") {
 		t.Errorf("in a carton: %v", on(d))
 	}
 	a.post("/projects/" + id + "/undo")
@@ -108,7 +108,7 @@ func TestDressingActs(t *testing.T) {
 	base := fmt.Sprint(a.head(id).ID)
 	do("act", "remove-dress:layers."+layer)
 	w := a.post("/projects/"+id+"/change?stage=dressing", "dress.layers.@"+layer+".border", "1/4 in", "base", base)
-	if !strings.Contains(w.Body.String(), "was not kept") {
+	if !strings.Contains(w.Body.String(), "was not saved") {
 		t.Error("a field of a layer that is gone is not told")
 	}
 }

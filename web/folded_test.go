@@ -68,7 +68,7 @@ func TestFoldedView(t *testing.T) {
 	v.until("two steps", `document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
 	v.types("#f-box-options-roof", "3")
 	v.until("another roof", `document.querySelector("#f-box-options-roof").value.includes("3") &&
-		document.querySelector("#kept").innerText.startsWith("Kept") &&
+		document.querySelector("#kept").innerText.startsWith("Saved") &&
 		document.querySelector(".turned-here canvas") !== null`)
 	v.until("still two steps", `document.querySelector("[name=at]").value === "2"`)
 	v.until("and still turned", fmt.Sprintf(`document.querySelector("[name=yaw]").value !== %q`, yaw))
@@ -85,7 +85,7 @@ func TestFoldedWithoutWebGL(t *testing.T) {
 	v := visit(t)
 	v.do("open", chromedp.Navigate(v.address))
 	v.click(".card-item a")
-	v.sees("Kept")
+	v.sees("Saved")
 	v.js(`HTMLCanvasElement.prototype.getContext = () => null`)
 	v.click(`#view-folded`)
 	v.until("drawn by the server", `document.querySelectorAll("#solid .folded path").length > 20`)
@@ -108,15 +108,15 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.click(`button[value="scores"]`)
 	v.sees("Scores from the left edge")
 	v.until("the worked tray", v.piece(0)+` === "9 × 7 1⁄2"`)
-	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks hold")`)
+	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks passed")`)
 	v.types("#f-box-pieces-2-across", "3/4, 5 11/16")
-	v.sees("lid clears base")
+	v.sees("lid is too tight")
 	v.types("#f-box-pieces-2-across", "3/4, 7")
-	v.sees("lies beyond the piece, which is 6 9⁄16 in wide")
+	v.sees("is off the piece, which is 6 9⁄16 in wide")
 	v.types("#f-box-pieces-2-across", "3/4 both")
 	v.until("mended", `!document.querySelector(".worktable .alert-danger")`)
 	v.types("#f-box-stated-length", "6")
-	v.sees("finished size is as stated")
+	v.sees("The box doesn't have the size")
 	v.click(`button[value="add-piece"]`)
 	v.until("a third piece", `document.querySelectorAll('[name^="box.pieces."][name$=".name"]').length === 3`)
 	v.click(`[value^="remove-piece:"]:not([value$=":1"], [value$=":2"])`)
@@ -128,7 +128,7 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.click("#hold")
 	v.until("and stand, all of them", `document.querySelector("#hold").ariaPressed === "true" &&
 		[...document.querySelectorAll("img[data-moving]")].every((i) => i.src.includes("still=1"))`)
-	if n := v.reads(`document.querySelector('[data-style="tray-lid"]').innerText`); !strings.Contains(n, "Choose this") {
+	if n := v.reads(`document.querySelector('[data-style="tray-lid"]').innerText`); !strings.Contains(n, "Choose") {
 		t.Errorf("the tray can't be chosen: %q", n)
 	}
 }

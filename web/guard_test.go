@@ -149,11 +149,11 @@ func TestExplain(t *testing.T) {
 		code   int
 		says   string
 	}{
-		"full disk":      {&store.Trouble{Text: "The disk is full.", Err: io.ErrShortWrite}, "POST", 503, "The disk is full."},
-		"panic, reading": {errors.New("x"), "GET", 500, "Nothing of yours was touched"},
-		"panic, writing": {errors.New("x"), "POST", 500, "this was not kept"},
-		"no such box":    {store.ErrNone, "GET", 404, "no such box"},
-		"too long":       {&store.Refused{Why: errors.New("“Notes” is long")}, "POST", 422, "“Notes” is long"},
+		"full disk":         {&store.Trouble{Text: "The disk is full.", Err: io.ErrShortWrite}, "POST", 503, "The disk is full."},
+		"panic, reading":    {errors.New("x"), "GET", 500, "Nothing was changed"},
+		"panic, writing":    {errors.New("x"), "POST", 500, "was not saved"},
+		"box doesn't exist": {store.ErrNone, "GET", 404, "box doesn't exist"},
+		"too long":          {&store.Refused{Why: errors.New("“Notes” is long")}, "POST", 422, "“Notes” is long"},
 	} {
 		if code, text := desk.Explain(c.err, c.method); code != c.code || !strings.Contains(text, c.says) {
 			t.Errorf("%s: %d %q", name, code, text)
@@ -169,14 +169,14 @@ func TestBrokenBox(t *testing.T) {
 	a.post("/projects/"+hurt+"/change", "base", fmt.Sprint(a.head(hurt).ID), "name", "hurt")
 	damage(t, a.file, a.head(hurt).ID)
 	if w := a.get("/"); w.Code != 200 || strings.Count(w.Body.String(), "card-item") != 2 ||
-		!strings.Contains(w.Body.String(), "Can't be read") && !strings.Contains(w.Body.String(), "Can&#39;t be read") {
+		!strings.Contains(w.Body.String(), "Brevium can't read it") {
 		t.Errorf("the list: %d %.900s", w.Code, w.Body)
 	}
 	if w := a.get("/projects/" + sound); w.Code != 200 {
 		t.Errorf("the sound box: %d", w.Code)
 	}
 	w := a.get("/projects/" + hurt)
-	if w.Code != 422 || !holds(w.Body.String(), "Go back to the last state that can be read") {
+	if w.Code != 422 || !holds(w.Body.String(), "Go back to the last good version") {
 		t.Errorf("the broken box: %d %.600s", w.Code, w.Body)
 	}
 	if w := a.get("/projects/" + hurt + "/document"); w.Code != 200 || w.Body.String() != `{"brevium": 9}` {
@@ -208,7 +208,7 @@ func TestListPages(t *testing.T) {
 	if got := a.get("/?q=" + url.QueryEscape("éCRIN 1")).Body.String(); strings.Count(got, "card-item") != 5 {
 		t.Errorf("searched: %d", strings.Count(got, "card-item"))
 	}
-	if got := a.get("/?q=nothing").Body.String(); !strings.Contains(got, "No box has that") {
+	if got := a.get("/?q=nothing").Body.String(); !strings.Contains(got, "No box found") {
 		t.Error("a search that finds nothing says nothing")
 	}
 	for _, odd := range []string{"/?page=-1", "/?page=x", "/?page=99999999999999", "/?q=%25%00%27"} {
@@ -267,7 +267,7 @@ func TestWithoutScript(t *testing.T) {
 		"?stage=contents&view=ways", "?stage=box&view=folded", "?stage=record",
 	} {
 		page := a.get(path + view).Body.String()
-		if !strings.Contains(page, "No script runs here") {
+		if !strings.Contains(page, "JavaScript is off") {
 			t.Errorf("%s does not say what can't be done", view)
 		}
 		for _, button := range regexp.MustCompile(`<button[^>]*type="button"[^>]*>`).FindAllString(page, -1) {
@@ -285,8 +285,8 @@ func TestWithoutScript(t *testing.T) {
 	if got := a.head(id).Doc.Contents[0]; w.Code != 303 || got.Count != "5" || got.Food != "yes" {
 		t.Errorf("a form: %d %+v", w.Code, got)
 	}
-	w = plain(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "")
-	if w.Code != 200 || !strings.Contains(w.Body.String(), "Choose one of the usual things first") ||
+	w = plain(path+"/change", "base", fmt.Sprint(a.head(id).ID), "act", "add-usual", "usual", "no such thing")
+	if w.Code != 200 || !strings.Contains(w.Body.String(), "Choose one of the usual things") ||
 		!strings.Contains(w.Body.String(), "<html") {
 		t.Errorf("a notice: %d", w.Code)
 	}
@@ -295,7 +295,7 @@ func TestWithoutScript(t *testing.T) {
 // The glossary and the how-tos show what they speak of, and words lead there.
 func TestWordsAndHows(t *testing.T) {
 	a := newApp(t)
-	page := a.get("/words").Body.String()
+	page := a.get("/help").Body.String()
 	if n := strings.Count(page, `class="drawing word"`); n != len(words.Glossary) || n < 30 {
 		t.Errorf("%d words, %d pictures", len(words.Glossary), n)
 	}
@@ -309,14 +309,14 @@ func TestWordsAndHows(t *testing.T) {
 		t.Errorf("no such how-to: %d", w.Code)
 	}
 	glossary := page
-	page = a.get("/projects/" + a.begin(brief.New("in")) + "?stage=box").Body.String()
-	for _, m := range regexp.MustCompile(`href="/words#([^"]+)"`).FindAllStringSubmatch(page, -1) {
+	page = a.get("/projects/" + a.begin(brief.New("in")) + "?stage=contents").Body.String()
+	for _, m := range regexp.MustCompile(`href="/help/([^"]+)"`).FindAllStringSubmatch(page, -1) {
 		if !strings.Contains(glossary, `id="`+m[1]+`"`) {
 			t.Errorf("the word %s leads nowhere", m[1])
 		}
 	}
-	if !strings.Contains(page, `class="what" href="/words#clearance"`) {
-		t.Error("clearance leads to no meaning")
+	if !strings.Contains(page, `class="what" href="/help/compartments"`) {
+		t.Error("compartments lead to no meaning")
 	}
 }
 

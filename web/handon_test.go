@@ -83,7 +83,7 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 	}
 }
 
-var dont = regexp.MustCompile(`(?i)don(&#39;|')t cut this`)
+var dont = regexp.MustCompile(`(?i)don(&#39;|')t cut (this|yet)`)
 
 // Every file that the pages offer is there; what is unproved says so, and goes to no machine.
 func TestOut(t *testing.T) {
@@ -104,11 +104,11 @@ func TestOut(t *testing.T) {
 		}
 	}
 	for _, out := range []string{"hpgl", "gcode"} {
-		if r := a.get(bad + "/out/" + out); r.Code != http.StatusConflict || !strings.Contains(r.Body.String(), "DON'T CUT") {
+		if r := a.get(bad + "/out/" + out); r.Code != http.StatusConflict || !dont.MatchString(r.Body.String()) {
 			t.Errorf("%s of an unproved plan: %d", out, r.Code)
 		}
 	}
-	if body := a.get(good + "/handon").Body.String(); !regexp.MustCompile(`lie in it: [^.]+mm[^.]+in\)`).MatchString(body) {
+	if body := a.get(good + "/handon").Body.String(); !regexp.MustCompile(`put in the box: [^.]+mm[^.]+in\)`).MatchString(body) {
 		t.Error("the size of the slip is not told in both units")
 	}
 	for _, page := range []string{"/handon", "/templates", "/machine", "/bench", "/print"} {
@@ -195,7 +195,7 @@ func TestShare(t *testing.T) {
 func TestNoMachine(t *testing.T) {
 	a := newApp(t)
 	path := a.trayOf("a3", "cover-216")
-	if page := a.get(path + "/machine").Body.String(); !strings.Contains(page, "No machine is connected") {
+	if page := a.get(path + "/machine").Body.String(); !strings.Contains(page, "No cutting machine is connected") {
 		t.Error("it is not said that there is none")
 	}
 	for _, do := range [][]string{{"/machine/send", "sheet", "1"}, {"/machine/press", "button", "start"}} {

@@ -20,7 +20,7 @@ func TestJourney(t *testing.T) {
 	v.do("open", chromedp.Navigate(v.address))
 	v.sees("Seed packet sampler")
 	v.click("#new-box")
-	v.sees("to see your box here")
+	v.sees("What goes in the box?")
 	v.click("#add-thing")
 	v.until("the new thing has the focus", `document.activeElement.name &&
 		document.activeElement.name.endsWith(".name") && document.activeElement.value === "thing"`)
@@ -34,10 +34,21 @@ func TestJourney(t *testing.T) {
 	// 4 1/2 in and 115 mm, with room and card, both go up to 4 13/16.
 	v.types(v.field("length"), "4 1/2")
 	v.types(v.field("width"), "11.5cm")
-	v.until("the plan follows", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
 	if got := v.reads(`document.activeElement.value`); got != "11.5cm" {
 		t.Errorf("the field in use was changed to %q", got)
 	}
+	v.click("#new-next")
+	v.until("the boxes", `document.querySelectorAll("[data-style]").length > 9`)
+	v.click("#new-next")
+	v.until("the decoration", `document.querySelectorAll(".level-cards li").length === 4`)
+	v.click("#new-done")
+	v.until("the table", `document.querySelector("#stage-1") !== null`)
+	v.js(`window.errors = []; addEventListener("error", e => errors.push(e.message));
+		addEventListener("securitypolicyviolation", e => errors.push(e.violatedDirective + " " + e.blockedURI))`)
+	v.mark()
+	v.click("#stage-1")
+	v.until("the plan follows", v.piece(0)+` === "7 1⁄16 × 7 1⁄16"`)
+	v.until("it is called by what goes in", `document.querySelector("h1").innerText === "Seed packet"`)
 	v.until("what goes in is drawn", `document.querySelector(".drawing.above") !== null`)
 	v.click("#view-flat")
 	v.until("the drawing follows", `document.querySelector('.flat [data-link="base-width"]').textContent.
@@ -51,7 +62,7 @@ func TestJourney(t *testing.T) {
 	v.until("a step up", `["5/16", "1/16"].includes(thing("height").value)`)
 	v.types(v.field("height"), "5 3/")
 	v.sees("stops in the middle of a fraction")
-	v.sees("last plan that worked")
+	v.sees("Your previous box")
 	v.until("the drawing stays", `document.querySelectorAll(".flat .groove").length > 8`)
 	v.types(v.field("height"), "1/4")
 	v.until("mended", `!document.querySelector(".worktable .alert-danger")`)
@@ -95,6 +106,7 @@ func TestJourney(t *testing.T) {
 	// Millimetres.
 	v.click(`#stage-3`)
 	v.until("the stage", `document.querySelector("#f-units") !== null`)
+	v.click("#more-bench summary")
 	v.do("millimetres", chromedp.Focus(chromedp.CSS("#f-units")), chromedp.KeyEvent("m"))
 	v.until("millimetres", `document.querySelector(".tally thead th").innerText === "mm"`)
 	v.until("whole millimetres", `/^\d+ × \d+$/.test(`+v.piece(0)+`)`)
@@ -107,7 +119,7 @@ func TestJourney(t *testing.T) {
 	// Print, download, upload: the same document.
 	project := v.reads(`location.pathname`)
 	v.click("#print-link")
-	v.sees("Folded and proved")
+	v.sees("checks passed")
 	pdf := run(v, chromedp.PrintToPDF())
 	if pages := bytes.Count(pdf, []byte("/Type /Page\n")) + bytes.Count(pdf, []byte("/Type /Page ")); pages < 1 || pages > 2 {
 		t.Errorf("the project sheet takes %d pages", pages)
@@ -120,7 +132,7 @@ func TestJourney(t *testing.T) {
 	v.do("home", chromedp.Navigate(v.address))
 	v.do("choose", chromedp.SetUploadFiles(chromedp.CSS("#document"), []string{file}))
 	v.click(".upload button")
-	v.sees("Kept just now")
+	v.sees("Saved just now")
 	again := v.reads(`location.pathname`)
 	if again == project || !bytes.Equal(doc, fetch(t, v.address+again+"/document")) {
 		t.Error("the document came back different")
@@ -146,7 +158,7 @@ func TestServerGone(t *testing.T) {
 	v := visit(t)
 	v.do("open", chromedp.Navigate(v.address))
 	v.click(".card-item a")
-	v.sees("Kept")
+	v.sees("Saved")
 	v.stop()
 	v.types("#f-contents-1-count", "9")
 	v.sees("can't be reached")
@@ -179,21 +191,25 @@ func TestArrangeByKeyboard(t *testing.T) {
 	tab("#f-units")
 	key("m")
 	v.until("millimetres", `document.querySelector("#f-units").value === "mm" &&
-		document.querySelector("#kept").innerText.startsWith("Kept")`)
-	tab("#add-thing")
+		document.querySelector("#kept").innerText.startsWith("Saved")`)
+	tab("#add-cylinder")
 	key(kb.Enter)
-	v.until("a thing", `document.querySelector('select[name$=".shape"]') !== null`)
+	v.until("a thing", `document.querySelector('[name^="contents."][name$=".name"]') !== null`)
 	v.mark()
-	tab(v.field("shape"))
-	key("c") // Cylinder or jar
 	v.until("a cylinder is asked for its diameter", `thing("diameter") !== undefined`)
 	for _, f := range []struct{ name, text string }{{"diameter", "40"}, {"height", "30"}, {"count", "6"}} {
 		tab(v.field(f.name))
 		key(f.text)
-		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Kept") &&
+		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Saved") &&
 			thing(%q).value.includes(%q)`, f.name, f.text))
 	}
-	v.until("a plan for six", `!document.querySelector(".worktable .alert-danger")`)
+	for _, next := range []string{"#new-next", "#new-next", "#new-done"} {
+		tab(next)
+		key(kb.Enter)
+		v.settled()
+		v.until("on", `document.readyState === "complete"`)
+	}
+	v.until("a plan for six", `document.querySelector(".worktable") && !document.querySelector(".worktable .alert-danger")`)
 	key(kb.Escape)
 	key("w")
 	v.until("the ways", `document.querySelectorAll("[data-way]").length > 2`)

@@ -82,7 +82,7 @@ func over(t *testing.T) (*visitor, *line, func() brief.Brief) {
 	v := visit(t, l.between)
 	path := v.box(0)
 	v.do("open", chromedp.Navigate(v.address+path+"?stage=contents&view=flat"))
-	v.sees("Kept")
+	v.sees("Saved")
 	return v, l, func() (b brief.Brief) {
 		t.Helper()
 		r, err := http.Get(v.address + path + "/document")
@@ -102,7 +102,7 @@ const keptSays = `document.querySelector("#kept").textContent`
 // settled waits until the page says that all is kept.
 func (v *visitor) settled() {
 	v.t.Helper()
-	v.until("kept", keptSays+`.startsWith("Kept")`)
+	v.until("kept", keptSays+`.startsWith("Saved")`)
 }
 
 // With answers a second late, of uneven lateness, nothing typed is lost or
@@ -175,7 +175,7 @@ func TestLineDrops(t *testing.T) {
 	l.is(true, 0)
 	v.types("#f-contents-1-count", "9")
 	v.sees("can't be reached")
-	v.until("it says so", keptSays+`.startsWith("Not kept yet: one change waits")`)
+	v.until("it says so", keptSays+`.startsWith("Not saved yet: one change waits")`)
 	v.types("#f-contents-1-length", "5")
 	v.click("#stage-2") // waits its turn
 	l.is(false, 0)
@@ -198,7 +198,7 @@ func TestLineDrops(t *testing.T) {
 	// What will not be kept is told, and stays in its field.
 	v.types("#f-contents-1-name", strings.Repeat("x", 201))
 	v.sees("it takes 200")
-	v.until("it says so", keptSays+` === "Not kept" && document.querySelector("#f-contents-1-name").value.length === 201`)
+	v.until("it says so", keptSays+` === "Not saved" && document.querySelector("#f-contents-1-name").value.length === 201`)
 	v.types("#f-contents-1-name", "tin")
 	v.settled()
 	if got := stored().Contents[0].Name; got != "tin" {
@@ -209,6 +209,7 @@ func TestLineDrops(t *testing.T) {
 // Enter commits a field and does nothing else, on every stage.
 func TestEnter(t *testing.T) {
 	v, _, stored := over(t)
+	v.click("#more-contents summary")
 	v.click("#use-size")
 	v.until("a size, and the hand in it", `document.activeElement.id === "f-size-length"`)
 	v.types("#f-size-length", "6")
@@ -309,9 +310,12 @@ func TestRowsAndKeys(t *testing.T) {
 	v.do("reload", chromedp.Reload())
 	v.until("seen as before", `document.querySelector("[name=at]").value === "2" &&
 		document.querySelector("[data-course-number]").textContent.startsWith("2 of")`)
-	v.click(`[aria-label="Keys"]`)
+	here := v.reads(`location.href`)
+	v.do("help", chromedp.Navigate(v.address+"/help"))
 	v.click("#single-keys")
-	v.do("close", chromedp.KeyEvent(kb.Escape), chromedp.KeyEvent("s"), chromedp.KeyEvent("2"))
+	v.do("back", chromedp.Navigate(here))
+	v.until("folded again", `document.querySelector("#turnable") !== null`)
+	v.do("keys", chromedp.KeyEvent("s"), chromedp.KeyEvent("2"))
 	time.Sleep(200 * time.Millisecond)
 	if v.reads(`document.querySelector("#workbench").dataset.view`) != "folded" {
 		t.Error("a key that is switched off works")
@@ -360,7 +364,7 @@ func TestTakenOutElsewhere(t *testing.T) {
 	elsewhere(`act: "add-usual:tulip bulb"`)
 	elsewhere(`act: "remove-thing:1"`)
 	v.types("#f-contents-1-length", "6")
-	v.sees("Another window removed “")
+	v.sees("was removed in another window")
 	v.until("the hand is there", `document.activeElement.id === "conflict-0"`)
 	seen := `[...document.querySelectorAll("svg.drawing")].every((s) => s.namespaceURI.endsWith("svg") &&
 		s.getBoundingClientRect().height > 20)`

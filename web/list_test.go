@@ -36,21 +36,21 @@ func TestWrongList(t *testing.T) {
 		return page
 	}
 	if page := a.get(path + "?stage=box").Body.String(); strings.Contains(page, "in this list looks wrong") ||
-		!strings.Contains(page, "Proved:") {
+		!strings.Contains(page, "checks passed") {
 		t.Error("a list that is right is doubted, or not proved")
 	}
 	page := change("box.pieces.0.across", "90, 130, 222, 260")
 	if !strings.Contains(page, "the score across at 222 mm should be at 220 mm") {
 		t.Errorf("not told which number is wrong")
 	}
-	if page = change("box.pieces.0.across", "90, 130, 220"); strings.Contains(page, "Proved:") ||
-		strings.Contains(page, "last plan that worked") {
+	if page = change("box.pieces.0.across", "90, 130, 220"); strings.Contains(page, "checks passed") ||
+		strings.Contains(page, "Your previous box") {
 		t.Error("a list that can't be shows an older plan")
 	}
 	if !strings.Contains(page, "a score across is missing at 260 mm") {
 		t.Error("not told which score is missing")
 	}
-	if page = change("box.pieces.0.across", "90 mm, 130 mm, 220 mm, 260 mm"); !strings.Contains(page, "Proved:") {
+	if page = change("box.pieces.0.across", "90 mm, 130 mm, 220 mm, 260 mm"); !strings.Contains(page, "checks passed") {
 		t.Error("put right, it is not proved")
 	}
 }
@@ -64,7 +64,7 @@ func TestUnitsAsked(t *testing.T) {
 	path := "/projects/" + id
 	page := a.post(path+"/change?stage=contents", "base", a.headID(id), "contents.0.length", "3 1/4",
 		"was.contents.0.length", "115 mm").Body.String()
-	if !strings.Contains(page, "is a fraction, and this box is in millimetres") ||
+	if !strings.Contains(page, "is a fraction, but this box is in millimetres") ||
 		!strings.Contains(page, `value="mend:contents.0.length"`) {
 		t.Error("a fraction in millimetres is not asked about")
 	}
@@ -77,8 +77,8 @@ func TestUnitsAsked(t *testing.T) {
 	id = a.begin(small)
 	path = "/projects/" + id
 	page = a.get(path + "?stage=contents").Body.String()
-	asked, trouble := strings.Index(page, "is a fraction, and this box"), strings.Index(page, "The front of the base, less the card")
-	if said := strings.Count(page, "Yes, inches"); asked < 0 || trouble >= 0 && trouble < asked || said != 2 {
+	asked, trouble := strings.Index(page, "is a fraction, but this box"), strings.Index(page, "The front of the base, less the card")
+	if said := strings.Count(page, "Use inches"); asked < 0 || trouble >= 0 && trouble < asked || said != 2 {
 		t.Errorf("a fraction that makes no box is asked about %d times, at %d, after what else is wrong, at %d", said, asked, trouble)
 	}
 	a.post(path+"/change?stage=contents", "base", a.headID(id), "act", "mend:size.length")

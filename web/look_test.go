@@ -108,11 +108,11 @@ func TestLook(t *testing.T) {
 // long holds every page to every rule on a phone and in the dark too: docs/map.md.
 var long = flag.Bool("long", false, "hold every page to every rule in every setting")
 
-// pages are the addresses of every kind of page; keys stands for the list of keys.
+// pages are the addresses of every kind of page; one stands for help beside a page.
 func (v *visitor) pages() []string {
 	project, list := v.box(6), v.box(14)
 	v.do("begin", chromedp.Navigate(v.address))
-	pages := []string{"/", "/bin", "/library", "/words", "/how", "/how/lid", "/nowhere",
+	pages := []string{"/", "/bin", "/library", "/help", "/help/clearance", "/how/lid", "/nowhere",
 		project + "/print", project + "/howmany"}
 	for i, stage := range []string{"contents", "box", "card", "dressing", "sheets", "bench", "record"} {
 		pages = append(pages, project+"?stage="+stage+"&view="+[]string{"above", "folded", "fit", "flat", "sheets", "turns",
@@ -151,17 +151,19 @@ func (v *visitor) pages() []string {
 	}
 	v.do("boxes", chromedp.Navigate(v.address+"/"))
 	v.click("#new-box")
-	v.sees("to see your box here")
-	return append(pages, v.reads(`location.pathname`), project+"?stage=box&view=styles",
-		list+"?stage=box&view=flat", "keys")
+	v.sees("What goes in the box?")
+	fresh := v.reads(`location.pathname`)
+	return append(pages, fresh, list+"?new=2", list+"?new=3", project+"?stage=box&view=styles",
+		list+"?stage=box&view=flat", "help beside")
 }
 
 // lookAt looks at a page at every width, in every setting.
 func (v *visitor) lookAt(page, axe string, rules bool) {
 	v.do("narrow", chromedp.EmulateViewport(widths[0].wide, 800))
-	if page == "keys" {
+	if page == "help beside" {
 		v.do("open", chromedp.Navigate(v.address))
-		v.click(`[aria-label="Keys"]`)
+		v.click("#open-help")
+		v.until("help", `document.activeElement.id === "help-title"`)
 	} else {
 		v.do("open", chromedp.Navigate(v.address+page))
 	}
@@ -179,7 +181,7 @@ func (v *visitor) lookAt(page, axe string, rules bool) {
 				continue
 			}
 			tell(fmt.Sprintf(check, look[0], look[1]), ", "+look[0])
-			if page != "keys" && look[0] == "light" { // a dialog keeps the focus; a rim is as wide in the dark
+			if page != "help beside" && look[0] == "light" { // a rim is as wide in the dark
 				tell(unseen, ", "+look[0])
 			}
 		}

@@ -59,12 +59,12 @@ func TestMergingByIdentity(t *testing.T) {
 	}
 	// The same thing taken out twice takes out no other.
 	if w := a.post(path, "base", old, "act", "remove-thing:1"); w.Code != 200 ||
-		!strings.Contains(w.Body.String(), "another window removed it") || names() != "second 6 in, third 4 1/2 in, " {
+		!strings.Contains(w.Body.String(), "removed it in another window") || names() != "second 6 in, third 4 1/2 in, " {
 		t.Errorf("taken out twice: %d, %s", w.Code, names())
 	}
 	// What was typed in a thing that is gone is told, and can be put back.
 	w := a.post(path, "base", old, "contents.@1.length", "7")
-	if body := w.Body.String(); !strings.Contains(body, "Another window removed “") || !strings.Contains(body,
+	if body := w.Body.String(); !strings.Contains(body, "was removed in another window") || !strings.Contains(body,
 		`value="put-back:contents.@1"`) || strings.Contains(names(), "7") {
 		t.Errorf("typed in a thing that is gone: %.600s", body)
 	}

@@ -92,8 +92,8 @@ func TestPassphrase(t *testing.T) {
 			t.Errorf("%s: %d", path, w.Code)
 		}
 	}
-	for says, pairs := range map[string][]string{"not the passphrase": {"who", "Ash", "passphrase", "four kraft paper tag"},
-		"Say who you are": {"who", " \u200b", "passphrase", passphrase}} {
+	for says, pairs := range map[string][]string{"Wrong passphrase": {"who", "Ash", "passphrase", "four kraft paper tag"},
+		"Enter your name": {"who", " \u200b", "passphrase", passphrase}} {
 		if w := ash.ask("POST", "/enter", pairs...); w.Code < 400 || !strings.Contains(text(w), says) {
 			t.Errorf("%s: %d %s", says, w.Code, text(w))
 		}
@@ -111,7 +111,7 @@ func TestPassphrase(t *testing.T) {
 		t.Errorf("changed by %q", a.head(id).Who)
 	}
 	if page := text(ash.ask("GET", "/projects/"+id+"?stage=record")); !strings.Contains(page, "Ash, just now") ||
-		!strings.Contains(page, "Leave") {
+		!strings.Contains(page, "Sign out") {
 		t.Error("the history does not tell who")
 	}
 	// Two at once keep their names.

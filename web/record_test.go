@@ -89,7 +89,7 @@ func TestMaking(t *testing.T) {
 	tin := slices.IndexFunc(projects, func(b brief.Brief) bool { return b.Name == "Round tea tin" })
 	id := a.begin(projects[tin])
 	path := "/projects/" + id
-	a.sees(path+"?stage=record", "I made it", "Not yet, as far as the logbook knows")
+	a.sees(path+"?stage=record", "I made it", "Not yet.")
 	fits := len(a.shop().Fits)
 	for _, bad := range []string{"count=0", "count=1.5", "count=many", "made=2027-02-30", "minutes=-3", "fit=odd",
 		"gap=wide"} {
@@ -121,8 +121,8 @@ func TestMaking(t *testing.T) {
 	if again := press(); !strings.HasPrefix(again, "/logbook") || len(a.shop().Fits) != fits+1 {
 		t.Errorf("pressed twice it is kept twice: %s, %d fits", again, len(a.shop().Fits))
 	}
-	a.sees(where, "Made 20 Nov 2026: 3 for Wren, with round tea tin", "just right", "1 h 35 min", "still as it was made",
-		"Kept in the logbook")
+	a.sees(where, "Made 20 Nov 2026: 3 for Wren, with round tea tin", "just right", "1 h 35 min", "hasn't changed since",
+		"Saved in the logbook")
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "card.stock", "kraft-300", "was.card.stock", "duplex-350")
 	making, _, _ := strings.Cut(where, "?")
 	a.sees(making, "What has changed in the box since", "Kraft")
@@ -135,8 +135,8 @@ func TestMaking(t *testing.T) {
 	base := a.base(making)
 	a.post(making+"/change", "base", base, "for", "Linden", "was.for", "Wren")
 	w := a.post(making+"/change", "base", base, "for", "Sorrel", "was.for", "Wren", "notes", "typed later", "count", "a few")
-	if got := text(w); !strings.Contains(got, "Another window changed “for whom, or what” too") ||
-		!strings.Contains(w.Body.String(), "typed later") || !strings.Contains(got, "\"a few\" is no number of boxes") {
+	if got := text(w); !strings.Contains(got, "“for whom, or what” was changed in another window too") ||
+		!strings.Contains(w.Body.String(), "typed later") || !strings.Contains(got, "\"a few\" isn't a number of boxes") {
 		t.Errorf("%d %s", w.Code, got)
 	}
 	a.sees(making, "3 for Linden")
@@ -149,13 +149,13 @@ func TestMaking(t *testing.T) {
 		t.Error("what the shop says now changes how a making looks")
 	}
 	a.sees("/logbook?q=what+fitted+an+85+mm+tin+last+time%3F", "Last time, 20 Nov 2026", "inside", "for Linden", "about 85 mm")
-	a.sees("/logbook?q=40+mm+tin", "Nothing like that was made")
+	a.sees("/logbook?q=40+mm+tin", "Nothing found")
 	a.sees("/logbook?card=duplex-350", "Made of Duplex, moss")
-	a.sees("/logbook?from=yesterday", "is no day")
+	a.sees("/logbook?from=yesterday", "isn't a day")
 	a.sees("/logbook/years", "2026 3 1")
 	at(t, a.post(making+"/away"))
 	a.sees("/logbook", "The logbook is empty")
-	a.sees(making, "was deleted")
+	a.sees(making, "You deleted")
 	at(t, a.post(making+"/back"))
 	if w := a.get("/makings/99"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such making") {
 		t.Errorf("%d %s", w.Code, text(w))
@@ -184,9 +184,9 @@ func TestPhotosOfMaking(t *testing.T) {
 		t.Error(kind, err, w.Header())
 	}
 	for says, files := range map[string]map[string][]byte{
-		"no JPEG or PNG": {"a.jpg": picture(30, 20), "x.jpg": []byte("<svg onload=alert(1)>")},
-		"No picture":     {},
-		"12 photos at the": func() map[string][]byte {
+		"isn't a JPEG or PNG": {"a.jpg": picture(30, 20), "x.jpg": []byte("<svg onload=alert(1)>")},
+		"No picture":          {},
+		"up to 12 photos": func() map[string][]byte {
 			out := map[string][]byte{}
 			for n := range 11 {
 				out[fmt.Sprint(n)] = flat.Bytes()
@@ -245,7 +245,7 @@ func TestLogbookLists(t *testing.T) {
 		t.Errorf("%d", w.Code)
 	}
 	one := regexp.MustCompile(`/makings/[a-z0-9]+`).FindString(a.get("/logbook").Body.String())
-	a.sees(one, "This making came from a list")
+	a.sees(one, "This entry came from a list")
 	if w := a.post(one + "/again"); w.Code != http.StatusConflict {
 		t.Errorf("%d", w.Code)
 	}
@@ -256,7 +256,7 @@ func TestOther(t *testing.T) {
 	a := newApp(t)
 	projects, _ := demo.Projects()
 	id := a.begin(projects[0])
-	a.sees("/projects/"+id+"/other", "The same for other contents", "round tea tin")
+	a.sees("/projects/"+id+"/other", "Same box, other contents", "round tea tin")
 	where := at(t, a.post("/projects/"+id+"/other", "thing", "round tea tin", "count", "2"))
 	got := a.sees(where, "What is different", "Inside", "Seed packet sampler for round tea tin", "2 × 12")
 	fresh, _, _ := strings.Cut(strings.TrimPrefix(where, "/projects/"), "/")
@@ -270,7 +270,7 @@ func TestOther(t *testing.T) {
 	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Proof holds holds",
 		"What goes in round tea tin seed packet")
 	at(t, a.post("/projects/"+id+"/other", "name", "ring", "length", "30 mm", "width", "1 1/4 in", "height", "12 mm"))
-	for says, pairs := range map[string][]string{"Pick one": {}, "whole number": {"thing", "round tea tin", "count", "some"},
+	for says, pairs := range map[string][]string{"Choose one": {}, "whole number": {"thing", "round tea tin", "count", "some"},
 		"width": {"length", "30 mm"}, "is not a length": {"length", "thirty", "width", "1 in", "height", "1 in"}} {
 		if w := a.post("/projects/"+id+"/other", pairs...); w.Code != http.StatusUnprocessableEntity ||
 			!strings.Contains(strings.ToLower(text(w)),
@@ -279,7 +279,7 @@ func TestOther(t *testing.T) {
 		}
 	}
 	set := a.begin(projects[slices.IndexFunc(projects, func(b brief.Brief) bool { return b.IsSet() })])
-	a.sees("/projects/"+set+"/other", "have things of their own")
+	a.sees("/projects/"+set+"/other", "has its own things")
 }
 
 // Folders and several boxes at once, from the first page.
@@ -314,7 +314,7 @@ func TestSeveral(t *testing.T) {
 		t.Error(to)
 	}
 	act("out", "back", "/?folder=Autumn+fair")
-	a.sees("/?folder=Autumn+fair", "Nothing lies in this folder")
+	a.sees("/?folder=Autumn+fair", "This folder is empty")
 	if w := a.post("/boxes", "act", "bin"); at(t, w) != "/?said=none" {
 		t.Error(w.Header())
 	}
@@ -323,7 +323,7 @@ func TestSeveral(t *testing.T) {
 	at(t, a.post("/folders/share", "folder", "Presents"))
 	link := regexp.MustCompile(`/c/[a-z2-7]+`).FindString(a.get("/?folder=Presents").Body.String())
 	a.sees(link, "Presents", "Seed packet sampler", "Beeswax votives")
-	a.sees(link+"/1", "Step by step", "Save the document")
+	a.sees(link+"/1", "Step by step", "Save the box")
 	if w := a.get(link + "/1/card.svg"); w.Code != http.StatusOK || w.Header().Get("Content-Type") != "image/svg+xml" {
 		t.Errorf("%d", w.Code)
 	}
@@ -339,7 +339,7 @@ func TestSeveral(t *testing.T) {
 	}
 	act("bin")
 	a.sees("/bin", "Seed packet sampler")
-	a.sees("/projects/"+ids[2]+"?stage=record", "Folders", "Keep as a starting point")
+	a.sees("/projects/"+ids[2]+"?stage=record", "Folders", "Use as a starting point")
 	at(t, a.post("/projects/"+ids[2]+"/folder", "into", "Herbs"))
 	a.sees("/projects/"+ids[2]+"?stage=record", "Herbs")
 }

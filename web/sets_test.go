@@ -50,7 +50,7 @@ func TestSets(t *testing.T) {
 	for query, says := range map[string]string{
 		"?stage=box&view=folded&all=1": "From apart to together", "?stage=sheets&view=sheets": "Top: base",
 		"?stage=bench&view=turns&all=1": "Put them together", "?stage=bench&view=turns": "Box by box", "?box=2": `id="box-2"`,
-		"/print": "Steps, all boxes at once", "?box=gone": "the top stands on the box 1", "?stage=contents&box=2": "Name of this box",
+		"/print": "Steps for all boxes", "?box=gone": "the top stands on the box 1", "?stage=contents&box=2": "Name of this box",
 	} {
 		if got := page(query); !strings.Contains(got, says) && !strings.Contains(strings.ToLower(got), strings.ToLower(says)) {
 			t.Errorf("%s does not show %q", query, says)
@@ -67,10 +67,10 @@ func TestSets(t *testing.T) {
 	// A field that can't be read keeps the last plan of that box, and troubles no other.
 	box = "2"
 	do("contents.@1.length", "wide")
-	if got := page("?stage=contents&box=2"); !strings.Contains(got, "the last plan that worked") {
+	if got := page("?stage=contents&box=2"); !strings.Contains(got, "Your previous box") {
 		t.Error("the last plan of the second box is gone")
 	}
-	if got := page("?stage=contents&box=1"); strings.Contains(got, "the last plan that worked") {
+	if got := page("?stage=contents&box=1"); strings.Contains(got, "Your previous box") {
 		t.Error("the first box is in trouble for the second")
 	}
 	a.post("/projects/"+id+"/undo", "base", fmt.Sprint(a.head(id).ID))

@@ -73,11 +73,11 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		}
 	}
 	if page := a.get("/projects/" + one + "?stage=card").Body.String(); !strings.Contains(page,
-		"keeps Kraft, 300 gsm as it was, 0.40 mm; in the shop it is 1.30 mm") {
+		"uses the old numbers of Kraft, 300 gsm, 0.40 mm. In Supplies it is 1.30 mm") {
 		t.Error("the box does not say what it keeps")
 	}
 	a.typeInShop("cards.@kraft-300.price", "0.20") // no number of a plan
-	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Keep its old numbers") {
+	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Boxes with its old numbers") {
 		t.Error("the shop does not list who keeps them")
 	}
 	if w := a.post("/projects/"+two+"/change", "act", "take-shop:kraft-300"); w.Code != http.StatusOK ||
@@ -145,7 +145,7 @@ func TestCardsAreRetired(t *testing.T) {
 		t.Error("a retired card is offered to others, or not to its own box")
 	}
 	b.Card.Stock = "light-160"
-	if page := a.get("/projects/" + a.begin(b)).Body.String(); !strings.Contains(page, "There is no card called") {
+	if page := a.get("/projects/" + a.begin(b)).Body.String(); !strings.Contains(page, "You have no card called") {
 		t.Error("a card that is gone is not told")
 	}
 }
@@ -211,8 +211,8 @@ func TestShopRefuses(t *testing.T) {
 		t.Errorf("a title of 300 letters: %d", w.Code)
 	}
 	id := a.begin(brief.New("in"))
-	for gap, want := range map[string]string{"": "Say how it was", "wide": "how far the lid moves", "99 mm": "how far the lid moves",
-		"0.6 mm": "Kept in the shop"} {
+	for gap, want := range map[string]string{"": "Choose how it fitted", "wide": "how far the lid moves", "99 mm": "how far the lid moves",
+		"0.6 mm": "Saved. Brevium plans"} {
 		if w := a.post("/projects/"+id+"/fitted", "gap", gap); !strings.Contains(w.Body.String(), want) {
 			t.Errorf("a gap of %q does not say %q", gap, want)
 		}
@@ -283,12 +283,12 @@ func TestOwnAndNoCards(t *testing.T) {
 	}
 	a.post("/projects/"+id+"/change", "card.own.@heavy.caliper", "0.6 mm", "was.card.own.@heavy.caliper", "9 mm")
 	if page := a.get("/projects/" + id + "?stage=card").Body.String(); !strings.Contains(page,
-		"brings a card of its own: Hedge board, 0.60 mm") {
+		"has its own card: Hedge board, 0.60 mm") {
 		t.Error("it is not told that the box brings a card")
 	}
 	for range 2 {
 		if w := a.post("/projects/"+id+"/change", "act", "keep-card:heavy"); !strings.Contains(w.Body.String(),
-			"is among the cards of the shop") {
+			"was added to Supplies") {
 			t.Errorf("%.300s", w.Body)
 		}
 	}
@@ -305,7 +305,7 @@ func TestOwnAndNoCards(t *testing.T) {
 	if _, err := a.store.Shops.Save(t.Context(), store.TheShop, "", store.Change[shop.Document]{Base: now, Doc: *d}); err != nil {
 		t.Fatal(err)
 	}
-	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/how", "/how/lid",
+	for _, path := range []string{"/", "/shop", "/shop?part=offcuts", "/help", "/how/lid",
 		"/projects/" + id + "?stage=card", "/projects/" + id + "?stage=sheets"} {
 		if w := a.get(path); w.Code != http.StatusOK {
 			t.Errorf("%s without a card: %d", path, w.Code)
@@ -314,7 +314,7 @@ func TestOwnAndNoCards(t *testing.T) {
 	w := a.post("/projects")
 	made, _, _ := strings.Cut(w.Header().Get("Location"), "?")
 	a.post(made+"/change", "act", "add-thing")
-	if page := a.get(made + "?stage=card").Body.String(); !strings.Contains(page, "There is no card called") {
+	if page := a.get(made + "?stage=card").Body.String(); !strings.Contains(page, "You have no card called") {
 		t.Error("nothing says that there is no card")
 	}
 }

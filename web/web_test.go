@@ -34,7 +34,7 @@ func TestChangeAndUndo(t *testing.T) {
 	body := a.post("/projects/"+id+"/change", "base", base, "burst", "w1:2", "contents.@1.length", "5 3/").Body.String()
 	for _, part := range []string{
 		`value="5 3/"`, `id="f-contents-1-length-problem"`, "stops in the middle of a fraction",
-		"last plan that worked", `class="drawing above"`,
+		"Your previous box", `class="drawing above"`,
 	} {
 		if !strings.Contains(body, part) {
 			t.Errorf("a bad entry: no %q in the answer", part)
@@ -141,9 +141,9 @@ func TestUpload(t *testing.T) {
 		t.Error("notes are not escaped")
 	}
 	before, _ := a.store.Shelf.Count(context.Background(), false)
-	for doc, part := range map[string]string{"junk": "not a Brevium project", `{"brevium":1,"x":1}`: "unknown field",
-		`{"brevium":1,"box":{"options":{"glitter":"1"}}}`:                   "no style asks for",
-		`{"brevium":1,"name":"a","name":"b"}`:                               "stands twice",
+	for doc, part := range map[string]string{"junk": "a box that Brevium saved", `{"brevium":1,"x":1}`: "field that Brevium doesn",
+		`{"brevium":1,"box":{"options":{"glitter":"1"}}}`:                   "no box has the option",
+		`{"brevium":1,"name":"a","name":"b"}`:                               "twice",
 		`{"brevium":1,"contents":[` + strings.Repeat("{},", 9_999) + `{}]}`: "10000 things", strings.Repeat("9",
 			brief.Limit+5): "larger than"} {
 		if w := upload(doc); w.Code != http.StatusUnprocessableEntity || !strings.Contains(w.Body.String(), part) {
@@ -172,7 +172,7 @@ func TestThings(t *testing.T) {
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+jar+".diameter", "60 mm",
 		"contents.@"+jar+".food", "no")
 	if body := a.post(path+"/keep-thing", "thing", jar).Body.String(); !strings.Contains(body,
-		"Honey jar is kept among the usual things") {
+		"Honey jar is now one of your usual things") {
 		t.Errorf("%.300s", body)
 	}
 	if body := a.get("/library").Body.String(); !strings.Contains(body, "diameter 60 mm") ||
@@ -195,7 +195,7 @@ func TestThings(t *testing.T) {
 		!strings.Contains(w.Body.String(), "Nothing was added") {
 		t.Errorf("a bad list: %d", w.Code)
 	}
-	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "this box takes") {
+	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "one sheet makes") {
 		t.Errorf("%.300s", body)
 	}
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Doc.Contents[1].ID+".diameter",
@@ -233,7 +233,7 @@ func TestByHand(t *testing.T) {
 	}
 	mm := func(s brief.Text) int { n, _ := strconv.Atoi(strings.TrimSuffix(string(s), " mm")); return n }
 	on := fmt.Sprintf("move:1.1:%d:%d", 5-mm(places[1].X), 5-mm(places[1].Y))
-	if body := do(on); !strings.Contains(body, "would stand in") ||
+	if body := do(on); !strings.Contains(body, "would bump into") ||
 		fmt.Sprint(a.head(id).Doc.Arrange.Places) != fmt.Sprint(places) {
 		t.Error("a move into a neighbour was made")
 	}
@@ -251,13 +251,13 @@ func TestByHand(t *testing.T) {
 		t.Errorf("took %q, want %q", got, way)
 	}
 	if w := a.post("/projects/"+id+"/change", "base", fmt.Sprint(a.head(id).ID), "act",
-		"move:9.0:1:1"); !strings.Contains(w.Body.String(), "no longer there") {
+		"move:9.0:1:1"); !strings.Contains(w.Body.String(), "That thing is gone") {
 		t.Errorf("a stack that is not there: %d", w.Code)
 	}
 	// A document may have two in one place; the problem's button leaves it to Brevium.
 	b.Arrange = brief.Arrange{Places: []brief.StackAt{{Thing: "1", X: "0 mm", Y: "0 mm"}, {Thing: "1", X: "9 mm", Y: "0 mm"}}}
 	id = a.begin(b)
-	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, "stand in each other") {
+	if page := a.get("/projects/" + id).Body.String(); !strings.Contains(page, "in the same place") {
 		t.Error("two in one place are not told")
 	}
 	do("mend:arrange")
@@ -298,7 +298,7 @@ func TestOwnShelf(t *testing.T) {
 	sheet.Width, sheet.Height = sheet.Width/8, sheet.Height/8
 	small := newAppOf(t, request.Workshop{Shop: shop.Shop{Shelf: shop.Shelf{Cards: []shop.Card{card},
 		Sheets: []shop.Sheet{sheet}}}})
-	for _, page := range []string{"/", "/how", "/words", "/how/first-box", "/how/score-card", "/how/lid"} {
+	for _, page := range []string{"/", "/help", "/help/clearance", "/help/sheets", "/how/first-box", "/how/score-card", "/how/lid"} {
 		for _, a := range []*app{a, small} {
 			if w := a.get(page); w.Code != 200 {
 				t.Errorf("%s: %d", page, w.Code)

@@ -34,6 +34,7 @@ type lab struct {
 func labs(t *testing.T, a *app) (out []lab) {
 	ctx := t.Context()
 	b := brief.New("mm")
+	b.Name = "Herb box"
 	for n := range 4 {
 		b.Contents = append(b.Contents, brief.Item{ID: fmt.Sprint("t", n), Name: "thing", Shape: "block", Length: "30 mm",
 			Width: "20 mm", Height: "10 mm", Count: "1"})
@@ -216,18 +217,18 @@ func expects(l lab, c typedChange, model map[string]string) (says string) {
 			}
 		}
 		if n == len(model) {
-			return "another window removed it"
+			return "removed it in another window"
 		}
 		return ""
 	}
 	is, there := model[c.path]
 	switch {
 	case !there:
-		return "was not kept"
+		return "was not saved"
 	case is == c.was:
 		model[c.path] = c.text
 	case is != c.text:
-		return fmt.Sprintf("It now says “%s”; you wrote “%s”", is, c.text)
+		return fmt.Sprintf("It is now “%s”. You wrote “%s”", is, c.text)
 	}
 	return ""
 }

@@ -27,7 +27,7 @@ func exportCommand() *cobra.Command {
 	var both bool
 	var what export.What
 	c := &cobra.Command{
-		Use: "export FILE", Short: "Write a project's files: to print, to cut, to hand on (- reads standard input)",
+		Use: "export FILE", Short: "Write a project's files: to print, to cut, to share (- reads standard input)",
 		Args: cobra.ExactArgs(1),
 		Long: "Write a file of a project's document: pdf (the project sheet), slip (instructions that lie in the box), templates\n" +
 			"(true to size), svg, dxf, hpgl, gcode (of one sheet) or zip (all of it).\n\nExit 0 when the file is written, 1 when the " +

@@ -18,7 +18,7 @@ type check struct {
 }
 
 var checks = map[string]check{
-	"Trim": {"Each piece measures what its card says, at both ends, and its corners are square.", []Remedy{
+	"Trim": {"Each piece measures what its score card says at both ends, and its corners are square.", []Remedy{
 		{"A hair too large", "trim it now: every score is measured from its edges."},
 		{"Too small, or out of square", "cut a new one, and keep the short one for a smaller piece."}}},
 	"Join": {"Both edges run straight across the joint, with no gap.", []Remedy{

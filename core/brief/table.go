@@ -166,7 +166,7 @@ var Table = []document.Field{
 	{Path: "dress.ribbon.stuck", Kind: document.YesNo, Label: "glued, not tied"},
 	{Path: "dress.ribbon.reel", Kind: document.Distance, Label: "on the reel", Help: "how much there is"},
 	{Path: "dress.handle.kind", Kind: document.Choice, Label: "handle"},
-	{Path: "dress.handle.on", Kind: document.Words, Label: "handle on", Help: "two panels over against each other"},
+	{Path: "dress.handle.on", Kind: document.Words, Label: "handle on", Help: "two opposite panels"},
 	{Path: "dress.handle.width", Kind: document.Distance, Label: "width of the handle"},
 	{Path: "dress.handle.height", Kind: document.Distance, Label: "it stands over the box by"},
 	{Path: "dress.handle.stock", Kind: document.Choice, Label: "card of the handle"},

@@ -41,7 +41,7 @@ func ReadCSV(r io.Reader) ([]brief.Item, error) {
 	var items []brief.Item
 	for _, row := range rows {
 		if len(items) == MostKinds {
-			return nil, fmt.Errorf("line %d: a box takes %d kinds of thing at the most", row.Line, MostKinds)
+			return nil, fmt.Errorf("line %d: a box takes up to %d kinds of thing", row.Line, MostKinds)
 		}
 		item := readRow(row.Cells)
 		for path, text := range (&brief.Brief{Contents: []brief.Item{item}}).All() {

@@ -266,7 +266,7 @@ func named(name brief.Text, what string, i int) string {
 
 func (r *reading) short(field string, text brief.Text) {
 	if len(text) > mostText {
-		r.Problem(field, "This name is too long.", fmt.Sprintf("Use %d letters at the most.", mostText))
+		r.Problem(field, "This name is too long.", fmt.Sprintf("Use up to %d letters.", mostText))
 	}
 }
 

@@ -156,7 +156,7 @@ func ReadCSV(r io.Reader) ([]Piece, error) {
 	var out []Piece
 	for _, row := range rows {
 		if len(out) == MostLines {
-			return nil, fmt.Errorf("line %d: a list takes %d lines at the most", row.Line, MostLines)
+			return nil, fmt.Errorf("line %d: a list takes up to %d lines", row.Line, MostLines)
 		}
 		c := row.Cells
 		for _, text := range c {

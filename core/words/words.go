@@ -139,7 +139,7 @@ var Glossary = []Meaning{
 	{"layer", "layer", "Card or paper you glue on the outside of a panel, with the same border on every side."},
 	{"liner", "liner", "Card or paper you glue inside the box, to a wall or the floor."},
 	{"finger-room", "finger room", "Space for your fingers beside your things, so you can lift them out."},
-	{"proud", "proud", "Something stands proud when it sticks up above the rim."},
+	{"proud", "proud", "A thing is proud when it sticks up above the rim."},
 	{"compartments", "compartments", "Separate places for your things, made with dividers, holes or trays."},
 	{"fence", "fence", "The raised edge of the scoring board. Push the card against it."},
 	{"step", "step", "The smallest mark on your ruler, trimmer and scoring board. Every size ends on one."},

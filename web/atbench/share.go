@@ -87,7 +87,7 @@ func (s *Room) sharedBy(c *echo.Context) (store.Share, error) {
 	}
 	n, err := strconv.Atoi(place)
 	if err != nil || n < 1 || n > len(col.Boxes) {
-		return store.Share{}, echo.NewHTTPError(http.StatusNotFound, "There is no such box in this folder.")
+		return store.Share{}, echo.NewHTTPError(http.StatusNotFound, "This box isn't in the folder.")
 	}
 	if col.Boxes[n-1].Gone {
 		return store.Share{}, withdrawn

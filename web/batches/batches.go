@@ -54,7 +54,7 @@ func (b *batchState) Path() string { return "/batches/" + b.Of }
 func (s *Room) BatchAt(c *echo.Context) (*batchState, error) {
 	head, err := s.Store.Batches.Head(c.Request().Context(), c.Param("batch"))
 	if errors.Is(err, store.ErrNone) {
-		return nil, echo.NewHTTPError(http.StatusNotFound, "There is no such batch.")
+		return nil, echo.NewHTTPError(http.StatusNotFound, "This batch doesn't exist.")
 	}
 	if err != nil {
 		return nil, err

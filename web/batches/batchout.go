@@ -15,8 +15,10 @@ import (
 
 	"brevium/core/batch"
 	"brevium/core/bench"
+	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/words"
+	"brevium/web/sheets"
 )
 
 // What leaves the page of a batch: the calendar, lists, labels, the schedule to print.
@@ -183,6 +185,40 @@ type schedulePage struct {
 	Sheets     *batch.Sheets
 	Sittings   []sittingView
 	Orders     []orderView
+	Drawn      *sheets.CutView // the sheets, with their cuts in order
+	Cards      []orderCards
+}
+
+// orderCards are the score cards of an order's box.
+type orderCards struct {
+	Title string
+	Cards []bench.ScoreCard
+}
+
+// cardsOf are the score cards of what is still to be scored, each box once.
+func cardsOf(st *batchState) (out []orderCards) {
+	told := map[string]bool{}
+	for _, o := range st.Read.Orders {
+		if o.Made == nil || !o.Made.OK() || o.State == batch.Handed {
+			continue
+		}
+		for i, p := range o.Made.Job.Plans {
+			title := o.Made.Job.Name
+			if i < len(o.Made.Job.Names) {
+				title += ": " + o.Made.Job.Names[i]
+			}
+			if key := title + fmt.Sprint(p.Guide.Cards); !told[key] {
+				told[key] = true
+				out = append(out, orderCards{title, p.Guide.Cards})
+			}
+		}
+	}
+	return out
+}
+
+// drawnSheets draws the sheets of a batch.
+func drawnSheets(s batch.Sheets) sheets.CutView {
+	return sheets.CutViewOf(s.Cuts, measure.DefaultStep(s.Units), false)
 }
 
 // SchedulePrint is the schedule to print: the sittings with boxes to tick.
@@ -192,13 +228,15 @@ func (s *Room) SchedulePrint(c *echo.Context, st *batchState) error {
 	if err != nil {
 		return err
 	}
-	v := &schedulePage{Page: desk.Page{Title: "To print: " + st.Name(), Bare: true}, B: st, Path: st.Path(), Name: st.Name()}
+	v := &schedulePage{Page: desk.Page{Title: "Print: " + st.Name(), Bare: true}, B: st, Path: st.Path(), Name: st.Name()}
 	w, err := s.workOut(ctx, st, pace)
 	if err != nil {
 		return err
 	}
 	if w != nil {
 		v.Work, v.Sheets, v.Sittings = &w.Shared, &w.Sheets, w.Sittings
+		drawn := drawnSheets(w.Sheets)
+		v.Drawn, v.Cards = &drawn, cardsOf(st)
 		if v.Orders, err = s.ordersOf(ctx, st, w.Shared, pace); err != nil {
 			return err
 		}

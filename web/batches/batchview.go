@@ -14,6 +14,7 @@ import (
 	"brevium/core/brief"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/sheets"
 )
 
 // What the pages of a batch show.
@@ -197,6 +198,7 @@ type batchPage struct {
 	OrdersProblem, HoursTold   *brief.Problem
 	Work                       *batch.Shared
 	Sheets                     *batch.Sheets
+	Drawn                      *sheets.CutView
 	Sittings                   []sittingView
 	Warnings                   []brief.Warning
 	Names                      []string // of boxes, to pick from
@@ -237,6 +239,8 @@ func (s *Room) showBatch(c *echo.Context, code int, head batchHead, e desk.Edite
 	if w != nil {
 		sh = w.Shared
 		v.Work, v.Sheets, v.Sittings = &w.Shared, &w.Sheets, w.Sittings
+		drawn := drawnSheets(w.Sheets)
+		v.Drawn = &drawn
 	}
 	if v.Orders, err = s.ordersOf(ctx, st, sh, pace); err != nil {
 		return err

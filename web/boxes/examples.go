@@ -34,6 +34,15 @@ var examples = []example{
 		dress: brief.Dress{Layers: []brief.Layer{{ID: "1", On: "top"}}}, set: []string{"dress.band.way", "across"}},
 }
 
+// begun are the marks of all that a box can be begun from.
+var begun = func() []string {
+	out := []string{first}
+	for _, e := range examples {
+		out = append(out, e.ID)
+	}
+	return out
+}()
+
 // Examples are the boxes of the first page to open, by their marks.
 func (v *homePage) Examples() []style.Choice {
 	out := make([]style.Choice, len(examples))
@@ -43,8 +52,8 @@ func (v *homePage) Examples() []style.Choice {
 	return out
 }
 
-// example makes the box that goes by a mark, in a unit and with what this shop has.
-func exampleOf(id, units string, w request.Workshop, usual func(name string) (brief.Item, bool)) (brief.Brief, bool) {
+// exampleOf makes the box that goes by a mark, in a unit and with what this shop has.
+func exampleOf(id, units string, w request.Workshop, usual func(name string) (brief.Item, bool)) brief.Brief {
 	b := brief.Blank(units)
 	if id == first {
 		b.Name = "My first box"
@@ -52,7 +61,7 @@ func exampleOf(id, units string, w request.Workshop, usual func(name string) (br
 		if units != "in" {
 			b.Size = &brief.Size{Length: "70 mm", Width: "50 mm", Depth: "32 mm"}
 		}
-		return w.Begin(b), true
+		return w.Begin(b)
 	}
 	for _, e := range examples {
 		if e.ID != id {
@@ -69,9 +78,9 @@ func exampleOf(id, units string, w request.Workshop, usual func(name string) (br
 		for i := 0; i+1 < len(e.set); i += 2 {
 			b.Set(e.set[i], e.set[i+1])
 		}
-		return b, true
+		return b
 	}
-	return b, false
+	return b
 }
 
 // picture is the one of the first page: a box with what is in it, its lid lifted.

@@ -7,6 +7,7 @@ import (
 	"maps"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -254,7 +255,7 @@ func (s *Room) Create(c *echo.Context) error {
 		}
 		units = string(now.Doc.Units())
 	}
-	if from := c.FormValue("from"); from != "" {
+	if from := c.FormValue("from"); slices.Contains(begun, from) {
 		return s.createFrom(c, from, units)
 	}
 	return s.Work.Begin(c, s.Workshop(c.Request().Context()).Begin(brief.Blank(units)), "Begun", "contents")
@@ -267,7 +268,7 @@ func (s *Room) createFrom(c *echo.Context, from, units string) error {
 	if err != nil {
 		return err
 	}
-	b, ok := exampleOf(from, units, s.Workshop(ctx), func(name string) (brief.Item, bool) {
+	b := exampleOf(from, units, s.Workshop(ctx), func(name string) (brief.Item, bool) {
 		for _, t := range things {
 			if string(t.Name) == name {
 				return t.Item, true
@@ -275,10 +276,7 @@ func (s *Room) createFrom(c *echo.Context, from, units string) error {
 		}
 		return brief.Item{}, false
 	})
-	switch {
-	case !ok:
-		return s.homeWith(c, http.StatusNotFound, "There is no such example.")
-	case from != first:
+	if from != first {
 		return s.Work.Begin(c, b, "Opened an example", "box")
 	}
 	id, err := s.Work.Created(c, b, "Started the first box")

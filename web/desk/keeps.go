@@ -61,7 +61,7 @@ func (p Keeps[D]) Page(c *echo.Context) error {
 	id, part := k.Of(c)
 	head, err := k.Head(c.Request().Context(), id)
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such "+k.Form.Name+".")
+		return echo.NewHTTPError(http.StatusNotFound, "This "+k.Form.Name+" doesn't exist.")
 	}
 	if err != nil {
 		return err

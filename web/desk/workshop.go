@@ -85,7 +85,7 @@ func (s *Desk) readShop(ctx context.Context) (*ReadShop, error) {
 	head, err := s.Store.Shops.Head(ctx, store.TheShop)
 	if broken := new(store.Broken); errors.As(err, &broken) {
 		// What can't be read keeps no box from being made: the shop that ships stands in.
-		s.Log.Error("the shop can't be read", "err", err)
+		s.Log.Error("the supplies file is damaged", "err", err)
 		head = store.Head[shop.Document]{Revision: store.Revision[shop.Document]{ID: id, Doc: shop.Shipped()}}
 	} else if err != nil {
 		return nil, err
@@ -111,7 +111,7 @@ func (s *Desk) Workshop(ctx context.Context) request.Workshop {
 	if err == nil {
 		return now.Workshop
 	}
-	s.Log.Error("the shop was not read", "err", err)
+	s.Log.Error("the supplies were not read", "err", err)
 	if last := s.Shops.Last.Load(); last != nil {
 		return last.Workshop
 	}

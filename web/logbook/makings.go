@@ -93,7 +93,7 @@ var errKnown = errors.New("this is in the logbook already")
 
 // unkept shows the form of a making again, with what was typed and why that can't be kept.
 func (s *Room) unkept(c *echo.Context, st *workbench.State, typed *record.Note, why string) error {
-	st.Note, st.Unkept = typed, "This was not kept: "+why
+	st.Note, st.Unkept = typed, "This was not saved: "+why
 	return s.Work.Show(c, http.StatusUnprocessableEntity, st)
 }
 

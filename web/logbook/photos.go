@@ -89,7 +89,7 @@ func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
 func (s *Room) Photo(c *echo.Context) error {
 	p, err := s.Store.Log.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such photo.")
+		return echo.NewHTTPError(http.StatusNotFound, "This photo doesn't exist.")
 	}
 	if err != nil {
 		return err

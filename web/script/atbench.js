@@ -124,8 +124,8 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     if (e.name === "AbortError" || quiet) return;
     begin();
     if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
-    if (e.message === "ended") tell("Your session has ended, so this was not ticked. Enter the passphrase, then try again.", true);
-    else tell("That was not ticked. Is Brevium still running? Earlier ticks are kept. Try again.");
+    if (e.message === "ended") tell("You were signed out, so this was not ticked. Enter the passphrase, then try again.", true);
+    else tell("That was not ticked. Check that Brevium is running, then try again. Earlier ticks are saved.");
   } finally {
     clearTimeout(late);
     if (going === mine) going = null;

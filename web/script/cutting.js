@@ -34,7 +34,7 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     root.classList.toggle("stepping", this.at >= 0);
     cuts.forEach((el, i) => { el.classList.toggle("now", i === this.at); el.classList.toggle("done", i < this.at); });
     if (!says) return;
-    if (this.at < 0) { says.textContent = "See the cuts one by one, with the part you are cutting highlighted."; return; }
+    if (this.at < 0) { says.textContent = "See the cuts one by one."; return; }
     const [sheet, cut] = cuts[this.at].dataset.cut.split(":"), board = $(`[data-sheet="${sheet}"]`, root);
     says.replaceChildren(`Sheet ${Number(sheet) + 1}, cut ${Number(cut) + 1}: `,
       ...$(`[data-cut-says="${cut}"]`, board).cloneNode(true).childNodes);
@@ -112,7 +112,7 @@ document.addEventListener("alpine:init", () => Alpine.data("cutting", () => ({
     source = null;
   },
   cancel() {
-    this.end("Stopped. The best layout found so far is kept.");
+    this.end("Stopped. You see the best layout found so far.");
     // The server has what was found as soon as it sees that nobody looks on.
     if (bench()) setTimeout(again, 150);
   },

@@ -119,7 +119,7 @@ function putBack() {
     if (el.defaultValue === text) unstick(name);
     if (el.value === text) continue;
     el.value = text;
-    setTimeout(tell, 0, "What you typed was not kept. It is back in its field: press Enter there to try again.");
+    setTimeout(tell, 0, "What you typed was not saved. It is back in its field. Press Enter there to try again.");
   }
 }
 document.addEventListener("bench:shown", putBack);

@@ -63,8 +63,8 @@ export function say(text, trouble) {
 export function sayState() {
   const changes = queue.filter((entry) => entry.verb === "POST" && entry !== answered).length;
   const waiting = changes === 1 ? "one change waits" : `${changes} changes wait`;
-  if (tries > 1 && changes) say(`Not kept yet: ${waiting}`, true);
-  else if (changes) say("Keeping…");
+  if (tries > 1 && changes) say(`Not saved yet: ${waiting}`, true);
+  else if (changes) say("Saving…");
 }
 
 // put adds to the queue. Of two ways to look at the box that wait, the newer
@@ -156,10 +156,10 @@ const said = (xhr) => {
 // that may pass, such as a session that has ended, and tries again.
 function undelivered(entry, xhr) {
   const what = entry.verb === "POST"
-    ? `Your changes wait here and are kept as soon as ${xhr.status === 401 ? "you enter the passphrase" : "it answers"}.`
-    : "It is asked again.";
-  if (xhr.status === 401) tell(`Your session has ended. ${what} Leave this page open.`, true);
-  else tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again; leave this page open.`);
+    ? `Your changes wait here and are saved as soon as ${xhr.status === 401 ? "you enter the passphrase" : "it answers"}.`
+    : "Brevium keeps trying.";
+  if (xhr.status === 401) tell(`You were signed out. ${what} Leave this page open.`, true);
+  else tell(said(xhr) || `Brevium can't be reached. ${what} If it was stopped, start it again. Leave this page open.`);
   tries++;
   sayState();
   const pause = Math.min(5000, 400 * 2 ** Math.min(tries, 5));
@@ -171,8 +171,8 @@ addEventListener("online", () => { clearTimeout(again); again = 0; deliver(); })
 // field.
 function refused(entry, xhr) {
   if (entry.fields) for (const [name, f] of entry.fields) stick(name, f.value);
-  say("Not kept", true);
-  tell(said(xhr) || "That change was not kept. Try again.");
+  say("Not saved", true);
+  tell(said(xhr) || "That change was not saved. Try again.");
 }
 
 // --- Leaving the page.

@@ -33,12 +33,12 @@ document.addEventListener("click", (e) => {
 });
 
 // --- What a person opened under "More" is open the next time, wherever there is such a thing.
-const kind = (el) => `open:${(el.dataset.more || el.id).replace(/-[0-9a-z]{8,}$/, "")}`;
+const kind = (el) => `open:${(el.dataset.opens || el.id).replace(/-[0-9a-z]{8,}$/, "")}`;
 document.addEventListener("toggle", (e) => {
-  if (e.target.matches && e.target.matches("details.more[data-more]")) remember(kind(e.target), e.target.open ? "yes" : "no");
+  if (e.target.matches && e.target.matches("details.more[data-opens]")) remember(kind(e.target), e.target.open ? "yes" : "no");
 }, true);
 function reopen() {
-  for (const el of document.querySelectorAll("details.more[data-more]:not([open])")) {
+  for (const el of document.querySelectorAll("details.more[data-opens]:not([open])")) {
     if (remembered(kind(el)) === "yes") el.open = true;
   }
 }

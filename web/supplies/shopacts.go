@@ -209,7 +209,7 @@ func (s *Room) Fitted(c *echo.Context, st *workbench.State) error {
 	if err != nil {
 		return err
 	}
-	st.Notice = "Saved in the shop. The next lids of this card, with these walls, are planned by it."
+	st.Notice = "Saved. Brevium plans the next lids of this card and these walls by it."
 	return s.Work.Answer(c, http.StatusOK, st)
 }
 

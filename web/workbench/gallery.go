@@ -116,7 +116,7 @@ func (s *Room) StylePicture(c *echo.Context) error {
 	}
 	shown := style.Find(c.QueryParam("style"))
 	if shown == nil {
-		return echo.NewHTTPError(http.StatusNotFound, "There is no such box.")
+		return echo.NewHTTPError(http.StatusNotFound, "This box doesn't exist.")
 	}
 	w := s.Workshop(c.Request().Context())
 	b := one(w, head.Doc, c.QueryParam("box"))

@@ -123,7 +123,7 @@ func cardOfSet(s *sets.Set) store.Summary {
 // be kept is no reason to show nothing.
 func (s *Room) KeepCard(ctx context.Context, head store.Project, card store.Summary) {
 	if err := s.Store.Shelf.KeepCard(ctx, head.Of, head.ID, s.Program(ctx), card); err != nil {
-		s.Log.Warn("a card was not kept", "project", head.Of, "err", err)
+		s.Log.Warn("a card was not saved", "project", head.Of, "err", err)
 	}
 }
 
