@@ -38,7 +38,7 @@ func TestBatchJourney(t *testing.T) {
 	left := `document.querySelector(".alert-success").innerText.match(/[0-9]+ h.* of work/)[0]`
 	before := v.reads(left)
 	v.types(`[name="orders.@1.name"]`, "typed meanwhile")
-	v.click(`[aria-label="All of it: Trim"]`)
+	v.click(`[aria-label="All done: Trim"]`)
 	v.until("less is left", fmt.Sprintf("%s !== %q", left, before))
 	v.until("trimmed", `document.querySelector("#done-1").textContent.replace(/\s+/g, " ").includes("✓ Trim 8 of 8")`)
 	v.until("what is typed stands, and the hand is on the page", `document.querySelector('[name="orders.@1.name"]').value ===

@@ -84,6 +84,7 @@ func TestDressedByKeys(t *testing.T) {
 		}
 		v.do("on", chromedp.KeyEvent(kb.Tab))
 	}
+	v.js(`document.querySelector("#panels-more").open = true; document.querySelector(".panel").focus()`)
 	for range 12 {
 		if v.reads(`document.activeElement.id`) == "panel-lid-top" {
 			break

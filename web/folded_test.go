@@ -110,7 +110,7 @@ func TestScoresFromElsewhere(t *testing.T) {
 	v.until("the worked tray", v.piece(0)+` === "9 × 7 1⁄2"`)
 	v.until("it holds", `document.querySelector(".proof summary").innerText.includes("checks passed")`)
 	v.types("#f-box-pieces-2-across", "3/4, 5 11/16")
-	v.sees("lid is too tight")
+	v.sees("A number in this list looks wrong")
 	v.types("#f-box-pieces-2-across", "3/4, 7")
 	v.sees("is off the piece, which is 6 9⁄16 in wide")
 	v.types("#f-box-pieces-2-across", "3/4 both")

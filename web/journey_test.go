@@ -203,11 +203,10 @@ func TestArrangeByKeyboard(t *testing.T) {
 		v.until("kept", fmt.Sprintf(`document.querySelector("#kept").innerText.startsWith("Saved") &&
 			thing(%q).value.includes(%q)`, f.name, f.text))
 	}
-	for _, next := range []string{"#new-next", "#new-next", "#new-done"} {
+	for i, next := range []string{"#new-next", "#new-next", "#new-done"} {
+		v.until("the question", fmt.Sprintf(`document.querySelector("#workbench").dataset.view === "new%d"`, i+1))
 		tab(next)
 		key(kb.Enter)
-		v.settled()
-		v.until("on", `document.readyState === "complete"`)
 	}
 	v.until("a plan for six", `document.querySelector(".worktable") && !document.querySelector(".worktable .alert-danger")`)
 	key(kb.Escape)

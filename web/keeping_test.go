@@ -125,12 +125,12 @@ func TestLateAnswers(t *testing.T) {
 		if fields != "30,6,4 1/4,bulb packet" {
 			t.Fatalf("a late answer changed the fields to %s", fields)
 		}
-		if b := stored().Contents[0]; strings.HasPrefix(said, "Kept") {
+		if b := stored().Contents[0]; strings.HasPrefix(said, "Saved") {
 			if b.Count != "30" || b.Length != "6 in" || b.Width != "4 1/4 in" || b.Name != "bulb packet" || b.Food != "yes" {
 				t.Fatalf("it says %q of %+v", said, b)
 			}
 			end = time.Time{}
-		} else if !strings.HasPrefix(said, "Keeping") {
+		} else if !strings.HasPrefix(said, "Saving") {
 			t.Fatalf("it says %q", said)
 		}
 	}
@@ -157,7 +157,7 @@ func TestLateAnswers(t *testing.T) {
 	v.types("#f-contents-1-width", "5")
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown),
 		chromedp.KeyEvent(kb.ArrowDown))
-	v.do("focus", chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
+	v.do("focus", chromedp.Focus(chromedp.CSS("#more-room summary")), chromedp.KeyEvent(kb.Enter), chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
 	v.settled()
 	if run(v, chromedp.Evaluate[bool](`document.querySelector("[id^=conflict-]") !== null`)) {
 		t.Error("one's own steps are told as another window's")

@@ -22,7 +22,7 @@ func TestTwoWindows(t *testing.T) {
 		t.Errorf("merged to %+v", got)
 	}
 	w = a.post(path, "base", base, "burst", "w2:2", "contents.@1.length", "7")
-	if body := w.Body.String(); !strings.Contains(body, "Another window changed") || !strings.Contains(body,
+	if body := w.Body.String(); !strings.Contains(body, "was changed in another window too") || !strings.Contains(body,
 		"7 in") || a.head(id).Doc.Contents[0].Length != "6 in" {
 		t.Errorf("a conflict was not shown: %.400s", body)
 	}

@@ -337,7 +337,7 @@ func TestCardsOnTheBench(t *testing.T) {
 	a.typeInShop("currency", "T", "base", "0")
 	r := httptest.NewRequest("POST", "/shop/change?part=cards", strings.NewReader("base=0&currency=U&was.currency="))
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	if w := a.do(r); !strings.Contains(w.Body.String(), "Another window changed “coin” too") ||
+	if w := a.do(r); !strings.Contains(w.Body.String(), "“currency” was changed in another window too") ||
 		!strings.Contains(w.Body.String(), "<html") {
 		t.Errorf("without script: %d", w.Code)
 	}

@@ -156,7 +156,7 @@ func TestNothingTypedIsLost(t *testing.T) {
 	}
 	l.answers(409)
 	v.types("#f-contents-1-name", "corms")
-	v.until("refused", keptSays+` === "Not kept"`)
+	v.until("refused", keptSays+` === "Not saved"`)
 	l.answers(0)
 	v.do("another stage", chromedp.Navigate(v.address+v.reads(`location.pathname`)+"?stage=card"))
 	v.click("#stage-1")

@@ -102,7 +102,7 @@ func table() (out []document.Field) {
 		out = append(out, document.Field{Path: "prices." + k.ID, Kind: document.Words, Label: words.Small(k.Label),
 			Help: "like " + k.Like})
 	}
-	return append(out, document.Field{Path: "currency", Kind: document.Words, Label: "coin", Help: "what stands behind prices",
+	return append(out, document.Field{Path: "currency", Kind: document.Words, Label: "currency", Help: "what stands behind prices",
 		Most: 16})
 }
 

@@ -203,18 +203,18 @@ func (j *Spec) Over(inner, outer string, layers int) Length {
 	bare := o
 	bare.Outside, bare.Lining = 0, 0
 	if by := c - bare.Clearance(j.Slack, j.Mark()); o.Outside+o.Lining > 0 {
-		larger := fmt.Sprintf("the %s is %s larger for it", name, j.Say(by))
+		says := fmt.Sprintf("The layers on the walls need room, so the %s is %s larger.", name, j.Say(by))
 		if by == 0 {
-			larger = "what the marks rounded up is enough for it"
+			says = "The layers on the walls fit without a larger " + name + "."
 		}
-		j.note("layers", name, "", c, fmt.Sprintf("What is stuck on takes %s on each wall: %s.", j.fine(o.Outside+o.Lining), larger))
+		j.note("layers", name, "", c, says)
 	}
 	if by := c - o.Clearance(j.Usual, j.Mark()); j.Slack != j.Usual {
-		says := fmt.Sprintf("without that it would be %s", j.Say(c-by))
+		says := fmt.Sprintf("Without your records it would be %s.", j.Say(c-by))
 		if by == 0 {
-			says = "on these marks that makes no difference"
+			says = "On these marks that makes no difference."
 		}
-		j.note("learnt", name, "", c, fmt.Sprintf("Your records say lids of this card need %s of room, not %s; %s.",
+		j.note("learnt", name, "", c, fmt.Sprintf("Your records say lids of this card need %s of room, not %s. %s",
 			j.fine(j.Slack), j.fine(j.Usual), says))
 	}
 	return c

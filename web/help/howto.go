@@ -34,12 +34,16 @@ type lesson struct {
 }
 
 var HowTos = []howTo{
-	{ID: "first-box", Title: "A first box", About: "From what goes in to a box on the table, in four looks.",
+	{ID: "first-box", Title: "Plan a box", About: "From what goes in to a box on the table.",
 		steps: firstBox},
-	{ID: "score-card", Title: "Score by the card", About: "How a score card is read at the board, turn by turn.",
+	{ID: "score-card", Title: "Read a score card", About: "How to use a score card at the board, turn by turn.",
 		steps: scoreCard},
-	{ID: "lid", Title: "A lid that goes on", About: "Three ways to give a lid its clearance, and what each asks of the " +
-		"trimmer.", steps: lidThatGoesOn},
+	{ID: "lid", Title: "Make a lid that fits", About: "Three ways to give a lid its clearance.", steps: lidThatGoesOn},
+	{ID: "measure", Title: "Measure a thing", About: "Which way length, width and height run, for every shape.", steps: measureThings},
+	{ID: "card", Title: "Choose card", About: "How thick card changes the box, and what it holds.", steps: chooseCard},
+	{ID: "score-fold", Title: "Score and fold", About: "From a cut piece to sharp folds.", steps: scoreAndFold},
+	{ID: "glue-or-tape", Title: "Glue or tape", About: "What each needs, and where it goes.", steps: glueOrTape},
+	{ID: "waste", Title: "Cut with little waste", About: "More boxes from the same sheets.", steps: littleWaste},
 }
 
 // howPage is one of them.

@@ -38,7 +38,7 @@ var Stages = []stage{
 	{ID: "contents", Title: "Contents", fields: []string{"contents", "size", "room", "arrange", "set"}},
 	{ID: "box", Title: "Box", fields: []string{"box"}},
 	{ID: "card", Title: "Card & fit", fields: []string{"card", "tools", "units", "dress.outside", "dress.inside", "dress.floor"}},
-	{ID: "dressing", Title: "Dressing", fields: []string{"dress"}},
+	{ID: "dressing", Title: "Decoration", fields: []string{"dress"}},
 	{ID: "sheets", Title: "Sheets", fields: []string{"copies", "sheets"}},
 	{ID: "bench", Title: "Bench"},
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
