@@ -229,7 +229,7 @@ func (r *reader) list() (list jsonBundle, err error) {
 		return list, err
 	}
 	if err := json.Unmarshal(data, &list); err != nil {
-		return list, errors.New("Brevium can't read its list of contents")
+		return list, errors.New("its list of contents is damaged")
 	}
 	makings := 0
 	for _, b := range list.Boxes {

@@ -97,7 +97,7 @@ func TestBundle(t *testing.T) {
 		"newer Brevium":                   packed("bundle.json", `{"brevium-bundle": 2, "boxes": [{"document": "x"}]}`),
 		"is missing":                      packed("bundle.json", `{"brevium-bundle": 1, "boxes": [{"document": "../../etc/passwd"}]}`),
 		"wasn't saved by Brevium":         packed("bundle.json", `{}`),
-		"Brevium can't read":              packed("bundle.json", `{`),
+		"list of contents is damaged":     packed("bundle.json", `{`),
 		"no box from Brevium in it":       packed("readme.txt", "hello"),
 		"field that Brevium doesn't know": packed("1.brevium.json", doc, "2.brevium.json", `{"brevium": 1, "x": 1}`),
 		"too large":                       packed("1.brevium.json", strings.Repeat(" ", brief.Limit+9)),

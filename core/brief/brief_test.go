@@ -30,8 +30,8 @@ func TestDecode(t *testing.T) {
 	}
 	bad := map[string]string{
 		``: "isn't a box", `[]`: "isn't a box", `{"name":"x"}`: "isn't a box",
-		`{"brevium":2}`: "newer Brevium", `{"brevium":1,"colour":"red"}`: "colour", `{"brevium":1,"name":[]}`: "can't read",
-		`{"brevium":1} x`: "isn't a box", `{"brevium":1,"copies":{}}`: "can't read",
+		`{"brevium":2}`: "newer Brevium", `{"brevium":1,"colour":"red"}`: "colour", `{"brevium":1,"name":[]}`: "has a mistake",
+		`{"brevium":1} x`: "isn't a box", `{"brevium":1,"copies":{}}`: "has a mistake",
 		strings.Repeat(" ", Limit) + `{"brevium":1}`: "larger than",
 	}
 	for doc, part := range bad {

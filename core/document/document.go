@@ -186,7 +186,7 @@ func (f *Form[D]) Stored(data []byte) (d D, err error) {
 	dec := json.NewDecoder(bytes.NewReader(data))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&d); err != nil {
-		return d, fmt.Errorf("Brevium can't read this %s%s", f.Name, Detail(err))
+		return d, fmt.Errorf("this %s has a mistake in it%s", f.Name, Detail(err))
 	}
 	if _, err := dec.Token(); !errors.Is(err, io.EOF) {
 		return d, fmt.Errorf("there is more than one %s in it; put one in each file", f.Name)

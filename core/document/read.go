@@ -22,7 +22,7 @@ func twice(data []byte) error {
 			return nil
 		}
 		if err != nil {
-			return errors.New("Brevium can't read this %s" + strings.ReplaceAll(Detail(err), "%", "%%"))
+			return errors.New("this %s has a mistake in it" + strings.ReplaceAll(Detail(err), "%", "%%"))
 		}
 		open := len(in) > 0 && in[len(in)-1] != nil
 		switch t := tok.(type) {

@@ -52,7 +52,7 @@ func Solve(t Task, watch Watch) (Result, error) {
 	r := s.result()
 	for _, sheet := range r.Sheets {
 		if err := sheet.Check(t.Longest); err != nil {
-			return Result{}, fmt.Errorf("Brevium made a mistake, so nothing was laid out: %w", err)
+			return Result{}, fmt.Errorf("nothing was laid out because of a mistake in Brevium: %w", err)
 		}
 	}
 	r.TooBig, r.Short = j.told(s.tooBig), j.told(s.short())

@@ -1,8 +1,8 @@
 package workbench
 
 import (
-	"slices"
 	"net/url"
+	"slices"
 
 	"github.com/labstack/echo/v5"
 )

@@ -185,7 +185,7 @@ type benchPage struct {
 	Here       string
 	UnitsField desk.Field
 	NameField  desk.Field
-	Shapes     []shapePick // that a new thing may have
+	Shapes     []shapePick  // that a new thing may have
 	Rows       []advice.Row // of the comparison
 	Whole      bool
 	Columns    []column
