@@ -56,7 +56,7 @@ func TestBatchJourney(t *testing.T) {
 
 	v.js(`document.querySelector("#more-1").open = true`)
 	v.click(`#more-1 [value="pack:1"]`)
-	v.sees("Cut and packed")
+	v.sees("packed away")
 	v.do("labels", chromedp.Navigate(v.address+where+"/labels"))
 	v.sees("8 × Seed packet sampler")
 	v.do("print", chromedp.Navigate(v.address+where+"/print"))

@@ -28,6 +28,9 @@ func TestBenchSession(t *testing.T) {
 		v.until("on, "+says, fmt.Sprintf(`location.search + document.querySelector("[data-says]")?.dataset.says !== %q`, before))
 	}
 	next("by space")
+	was := v.reads(`location.search`)
+	v.do("left, and opened again", chromedp.Navigate(v.address+box+"/bench"))
+	v.until("where one was", fmt.Sprintf(`location.search === %q && document.querySelector("[data-says]") !== null`, was))
 	v.do("back", chromedp.KeyEvent(kb.ArrowLeft))
 	v.until("back at the first cut", `document.querySelector("[data-says]").dataset.says.startsWith("Cut 1")`)
 	for v.reads(`"" + !document.querySelector(".at-check")`) == "true" {

@@ -135,7 +135,7 @@ func (v *visitor) pages() []string {
 	pages = append(pages, "/cut", "/fair?p="+strings.TrimPrefix(project, "/projects/"))
 	v.do("lists", chromedp.Navigate(v.address+"/cut"))
 	v.click("#new-list")
-	v.sees("What was changed")
+	v.sees("History")
 	pages = append(pages, v.reads(`location.pathname`))
 	v.do("batches", chromedp.Navigate(v.address+"/batches"))
 	batch := v.reads(`document.querySelector(".uses a").getAttribute("href")`)

@@ -103,7 +103,7 @@ func TestMaking(t *testing.T) {
 		pairs = append(pairs, "for", "Wren & Tilly", "change", "a groove wider <b>")
 		w := a.post(path+"/makings?stage=record", pairs...)
 		said := w.Body.String()
-		for _, want := range []string{"This was not kept", `value="Wren &amp; Tilly"`, ">a groove wider &lt;b&gt;</textarea>"} {
+		for _, want := range []string{"This was not saved", `value="Wren &amp; Tilly"`, ">a groove wider &lt;b&gt;</textarea>"} {
 			if w.Code != http.StatusUnprocessableEntity || !strings.Contains(said, want) {
 				t.Errorf("%s: %d, without %q: %s", bad, w.Code, want, text(w))
 			}
@@ -157,7 +157,7 @@ func TestMaking(t *testing.T) {
 	a.sees("/logbook", "The logbook is empty")
 	a.sees(making, "You deleted")
 	at(t, a.post(making+"/back"))
-	if w := a.get("/makings/99"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "no such making") {
+	if w := a.get("/makings/99"); w.Code != http.StatusNotFound || !strings.Contains(text(w), "entry doesn't exist") {
 		t.Errorf("%d %s", w.Code, text(w))
 	}
 }

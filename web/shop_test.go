@@ -158,14 +158,14 @@ func TestTwoWindowsInTheShop(t *testing.T) {
 	page := a.typeInShop("cards.@kraft-300.price", "0.30", "base", "0", "was.cards.@kraft-300.price", "0.16",
 		"cards.@kraft-300.hand", "7",
 		"was.cards.@kraft-300.hand", "")
-	if !strings.Contains(page, "Another window changed “Kraft, 300 gsm: price of a sheet” too") ||
+	if !strings.Contains(page, "“Kraft, 300 gsm: price of a sheet” was changed in another window too") ||
 		a.shop().Get("cards.@kraft-300.price") != "0.20" ||
 		a.shop().Get("cards.@kraft-300.hand") != "7" {
 		t.Errorf("merged to %q, %q", a.shop().Get("cards.@kraft-300.price"), a.shop().Get("cards.@kraft-300.hand"))
 	}
 	a.typeInShop("act", "remove-card:light-160")
 	if page = a.typeInShop("cards.@light-160.price", "1"); !strings.Contains(page,
-		"Another window removed what this belongs to") {
+		"This was removed in another window") {
 		t.Error("a card that is gone takes a price")
 	}
 	for range 2 {

@@ -48,12 +48,12 @@ func TestCornersByHand(t *testing.T) {
 		{"two layers of dots under a pinwheel lid", tried.Sized("5", "3 1/2", "2", "box.options.lid-walls", "pinwheel",
 			"box.options.walls",
 			"rolled", "card.sheet", "a3", "dress.outside", "2", "card.stocks.layer", "dots-120"), "0.27 0.27 0.15 0.15 [0.7475] 0.27 0.27",
-			"takes 0.30 mm on each wall: the lid is 1/16 in larger for it"},
+			"so the lid is 1/16 in larger"},
 		// 0.27 + 0.45 + 2 x 0.45 + 1 = 2.62 mm goes up to 3; 3 - 1.62 = 1.38
 		{"a lid of duplex lined with duplex", tried.Sized("120 mm", "80 mm", "40 mm", "units", "mm", "tools.step", "1 mm",
 			"tools.fit", "easy",
 			"card.stocks.lid", "duplex-350", "dress.inside", "1", "card.stocks.layer", "duplex-350"), "0.27 [0.69] 0.45 0.45",
-			"the lid is 1 mm larger for it"},
+			"so the lid is 1 mm larger"},
 	} {
 		p := advice.Make(c.brief, request.Default)
 		if !p.Holds() || len(readings.Sections(p)) != 1 {

@@ -30,7 +30,7 @@ type Note struct {
 
 // Form states the note to the engine that reads, keeps and merges it.
 var Form = document.New(document.Form[Note]{
-	Name: "making", Limit: 64 << 10,
+	Name: "logbook entry", Limit: 64 << 10,
 	Table: []document.Field{
 		{Path: "made", Kind: document.Day, Label: "when"},
 		{Path: "count", Kind: document.Number, Label: "how many"},

@@ -75,7 +75,7 @@ func Shipped() Document {
 // Form states the shop's document to the engine that reads, keeps and merges it: its cards and tools have the fields
 // of a box's.
 var Form = document.New(document.Form[Document]{
-	Name: "shop", Limit: Limit, Table: table(), Maps: []string{"aside", "seen"},
+	Name: "supplies file", Limit: Limit, Table: table(), Maps: []string{"aside", "seen"},
 	Lists: []document.List{{Path: "cards", What: "cards", Most: MostCards, Named: true},
 		{Path: "offcuts", What: "offcuts", Most: MostOffcuts}, {Path: "fits", What: "fit records", Most: MostFits}},
 })

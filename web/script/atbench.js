@@ -120,6 +120,7 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
     }
     put(document.adoptNode(fresh), quiet);
     if (push) history.pushState(null, "", answer.url);
+    remember(place(), location.search);
   } catch (e) {
     if (e.name === "AbortError" || quiet) return;
     begin();
@@ -203,8 +204,18 @@ async function elsewhere() {
   } catch { /* said when it matters */ }
 }
 
+// Opened again, the bench is at the picture where one was, as long as its step is still the next.
+const place = () => `bench:${main().dataset.link}`;
+function resume() {
+  const was = remembered(place());
+  if (location.search || !was || new URLSearchParams(was).get("step") !== main().dataset.step) return;
+  history.replaceState(null, "", main().dataset.link + was);
+  go(location.href, { push: false });
+}
+
 if (main()) {
   if (innerWidth >= 900 && $("#at-list")) $("#at-list").open = true;
   listen();
   shown();
+  resume();
 }
