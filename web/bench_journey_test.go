@@ -132,6 +132,8 @@ func TestSharedJourney(t *testing.T) {
 	v := visit(t)
 	out := v.address + v.box(4) + "/handon"
 	v.do("hand on", chromedp.Navigate(out))
+	v.click("#save-png")
+	v.until("a picture to save", `/^1600 × \d{3,4}$/.test(document.querySelector("#save-png").dataset.saved)`)
 	v.click("#share-it")
 	v.until("a link", `document.querySelector("#share-link")?.value.includes("/s/")`)
 	link := v.reads(`new URL(document.querySelector("#share-link").value).pathname`)

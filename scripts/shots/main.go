@@ -32,14 +32,15 @@ type shot struct {
 const dir = "docs/screenshots"
 
 var all = []shot{
-	{1280, 800, "light", 0, "", "boxes.png", []string{"li:nth-child(1) .card-tick", "li:nth-child(3) .card-tick"}},
+	{1280, 800, "light", 0, "", "boxes.png", nil},
 	{1280, 900, "light", 0, "/batches", "batch.png", []string{"go:.uses a"}},
 	{1280, 800, "light", 0, "/logbook?q=what+fitted+an+85+mm+tin+last+time", "logbook.png", nil},
-	{1280, 900, "light", 0, "/logbook?q=tin+tight", "making.png", []string{"go:[href^='/makings/']"}},
 	{1280, 800, "light", 1, "?stage=box&view=flat", "flat.png", nil},
-	{1280, 800, "light", 4, "?stage=contents&view=above", "inside.png", nil},
+	{1280, 800, "light", 0, "/", "new1.png", []string{"#new-box", ".picks button:nth-child(5)"}},
+	{1280, 800, "light", 0, "/", "new3.png", []string{"#new-box", ".picks button:nth-child(5)", "[data-view=new1] #new-next",
+		"[data-view=new2] #new-next"}},
 	{1280, 800, "light", 11, "?stage=box&view=folded&lift=55&yaw=-28&pitch=26", "folded.png", nil},
-	{1280, 800, "light", 1, "?stage=box&view=styles", "styles.png", nil},
+	{1280, 800, "light", 0, "/", "styles.png", []string{"#new-box", ".picks button:nth-child(5)", "[data-view=new1] #new-next"}},
 	{1280, 800, "light", 28, "?stage=dressing&lift=72&yaw=-28&pitch=30", "dressing.png", nil},
 	{1280, 800, "light", 0, "/shop", "shop.png", nil},
 	{1280, 800, "light", 1, "?stage=card&view=fit", "corner.png", nil},

@@ -10,3 +10,4 @@ import "./pointing.js";
 import "./cutting.js";
 import "./shell.js";
 import "./atbench.js";
+import "./picture.js";

@@ -15,7 +15,7 @@ export function showHelp(topic) {
   if (!panel.open) asker = document.activeElement;
   htmx.ajax("GET", `/help/${encodeURIComponent(topic || spot())}`, { target: "#help-text", swap: "outerHTML" }).then(() => {
     panel.open = true;
-    Alpine.nextTick(() => $("#help-title").focus());
+    setTimeout(() => $("#help-title") && $("#help-title").focus(), 50); // when it is laid out
   });
 }
 export function hideHelp() {

@@ -106,14 +106,14 @@ func shopRail(v shopView, st *shopState) (out []partLink) {
 	owns := map[string]string{"cards": "cards.", "offcuts": "offcuts.", "tools": "tools.", "habits": "habits.",
 		"fit": "fits.", "prices": "prices."}
 	for _, p := range shopParts {
-		l := partLink{ID: p.ID, Title: p.Title, State: "settled", Why: "settled", Link: v.Link("part", p.ID, "card", ""),
+		l := partLink{ID: p.ID, Title: p.Title, State: "done", Why: "You can change it here.", Link: v.Link("part", p.ID, "card", ""),
 			Here: p.ID == v.Stage}
 		if p.ID == "tools" && st.Doc.Tools == (brief.Tools{}) {
-			l.State, l.Why = "guessed", "not described yet, so Brevium assumes a groove at every mark"
+			l.State, l.Why = "later", "not described yet, so Brevium assumes a groove at every mark"
 		}
 		own := func(pr brief.Problem) bool { return strings.HasPrefix(pr.Field, owns[p.ID]) }
 		if at := slices.IndexFunc(st.Report.Problems, own); at >= 0 {
-			l.State, l.Why = "trouble", st.Report.Problems[at].Text
+			l.State, l.Why = "look", st.Report.Problems[at].Text
 		}
 		out = append(out, l)
 	}
