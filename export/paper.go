@@ -215,7 +215,10 @@ func (p *paper) heading(level int, text string) {
 	p.y += pt * 0.06
 }
 
-func (p *paper) para(text string) { p.paraAt(10, text) }
+func (p *paper) para(text string) { p.paraAt(readable, text) }
+
+// readable is the size of text and of numbers to cut by, in points.
+const readable = 11
 
 func (p *paper) paraAt(pt float64, text string) {
 	p.lines("P", "text", "", pt, text)
@@ -230,14 +233,14 @@ func (p *paper) item(text string) {
 		p.pdf.SetFillColor(36, 102, 106)
 		p.pdf.Circle(p.margin+1.6, p.y+2.4, 0.8, "F")
 	})
-	p.linesIn("P", "text", "", 10, text, p.margin+in, p.w-2*p.margin-in)
+	p.linesIn("P", "text", "", readable, text, p.margin+in, p.w-2*p.margin-in)
 	p.y += 0.8
 }
 
 // caution is a paragraph that stands out.
 func (p *paper) caution(text string) {
 	top, page := p.y, p.page
-	p.linesIn("P", "text", "", 10, text, p.margin+4, p.w-2*p.margin-4)
+	p.linesIn("P", "text", "", readable, text, p.margin+4, p.w-2*p.margin-4)
 	if page == p.page {
 		p.artifact(func() {
 			p.pdf.SetFillColor(232, 194, 74)

@@ -8,15 +8,15 @@ import "brevium/draw/pen"
 func (p *paper) table(head []string, parts []float64, rows [][]string) {
 	width := p.w - 2*p.margin
 	write := func(cells []string, strong bool) {
-		p.font(strong, 9)
+		p.font(strong, readable)
 		deep, wrapped := 1, make([][]string, len(cells))
 		for i, c := range cells {
 			wrapped[i] = p.wrap(c, width*parts[i]-3)
 			deep = max(deep, len(wrapped[i]))
 		}
-		const high = 4.2
+		const high = 5.0
 		p.room(float64(deep) * high)
-		p.font(strong, 9)
+		p.font(strong, readable)
 		x := p.margin
 		for i, lines := range wrapped {
 			p.within("P", "", func() {

@@ -25,7 +25,7 @@ var sleeveDrawer = &Style{
 		more("seam", "Seam", "", "How wide the sleeve's glued seam is."),
 		more("sleeve-length", "Sleeve", "", "The length of the sleeve. Leave it empty to match the drawer."),
 		choose("clearance", "Clearance comes from", "", "grow-sleeve | A larger sleeve | The drawer keeps its size.",
-			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe).as(Clearance),
+			"trim-drawer | A smaller drawer | The sleeve keeps its size.", chooseForMe).as(Clearance).seldom(),
 	}),
 	Build: buildSleeveDrawer,
 }

@@ -73,6 +73,9 @@ func choose(id, label, when string, choices ...string) Question {
 
 func (q Question) unless(rule string) Question { q.Unless = rule; return q }
 
+// seldom puts a question under More: few makers change it for one box.
+func (q Question) seldom() Question { q.More = true; return q }
+
 // Styles is the registry, in the order a gallery shows them.
 var Styles = []*Style{trayLid, flapBox, hingedLid, sleeveDrawer, carton, pinchTop, gableCap, wrapCover,
 	foldFlat, pleatPouch, chamferFoot, bookWrap, cornerShells, wovenBasket, archedBox, crossFold, stripColumn}

@@ -17,7 +17,7 @@ func tabQuestions(unless string) []Question {
 	return []Question{
 		choose("tabs", "Tabs", "", "full | Full | Strongest. The whole corner square, with slanted ends.",
 			"half | Half | Half as long. Stays clear of a thumb notch.",
-			"narrow | Narrow | A strip just wide enough for the glue or tape.").as(Tabs).unless(unless),
+			"narrow | Narrow | A strip just wide enough for the glue or tape.").as(Tabs).seldom().unless(unless),
 		length("tab-width", "Tab width", "tabs=narrow", "How far the strip reaches along the wall."),
 		mitreQuestion,
 	}

@@ -26,7 +26,7 @@ var trayLid = &Style{
 				"trim-base | A smaller base piece | Every score lies in a groove. The odd fraction is in the base's cut size.",
 				"shift-scores | The lid's scores | Both pieces keep whole sizes. A spacer at the fence moves the "+
 					"lid's scores out.",
-				chooseForMe).as(Clearance).unless("lid=none"),
+				chooseForMe).as(Clearance).seldom().unless("lid=none"),
 		}),
 	Build: buildTrayLid,
 }

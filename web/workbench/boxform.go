@@ -57,7 +57,11 @@ func (f BoxForm) box() []desk.Group {
 			if f.b.Get(path) == "" {
 				fd.Value = cmp.Or(f.p.Answers.Choice[o.ID], o.Default) // of the house, or of the style
 			}
-			g.Fields = append(g.Fields, fd)
+			if o.More {
+				g.More, g.Open = append(g.More, fd), g.Open || fd.Problem != nil
+			} else {
+				g.Fields = append(g.Fields, fd)
+			}
 			continue
 		}
 		fd := f.Field("length", path, o.Label, o.Help)
