@@ -99,7 +99,7 @@ func (v *visitor) madeAndFound() {
 	v.types("#q", "what fitted an 85 mm tin last time?")
 	v.click(".look button")
 	v.sees("Last time")
-	if got := v.reads(`document.querySelector("main .alert-warning").innerText`); !strings.Contains(got, "for Linden") ||
+	if got := v.reads(`document.querySelector("main .alert-info").innerText`); !strings.Contains(got, "for Linden") ||
 		!strings.Contains(got, "inside") {
 		v.t.Errorf("the logbook answers %q", got)
 	}
