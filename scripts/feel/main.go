@@ -17,9 +17,11 @@ import (
 	"brevium/internal/browser"
 )
 
-// met counts what can be pressed or filled in on a page, seen or folded away, and how tall the questions are.
+// met counts what can be pressed or filled in on a page and is seen, the fields that are folded away, and how tall the
+// questions are.
 const met = `(() => {
-  const of = (s) => document.querySelectorAll(s).length;
+  const seen = (el) => el.getClientRects().length > 0 && el.closest("details:not([open]) > :not(summary), .skip") === null;
+  const of = (s) => [...document.querySelectorAll(s)].filter(seen).length;
   const questions = document.querySelector("#brief-column");
   const tall = questions ? questions.scrollHeight / questions.clientHeight : 0;
   const fields = [...document.querySelectorAll("main :is(input:not([type=hidden]), select, textarea)")];

@@ -327,7 +327,7 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 	}
 	add("Thickness", fmt.Sprintf("%.3g mm, %.0f thousandths of an inch; %s", c.Caliper.MM(), c.Caliper.MM()/25.4*1000, how))
 	bulk := shop.Over{Inner: c.Caliper, Outer: c.Caliper}.Bulk()
-	add("Clearance it wants", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", (bulk+shop.Slack["snug"]).MM(),
+	add("Room a lid needs", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", (bulk+shop.Slack["snug"]).MM(),
 		(bulk+shop.Slack["easy"]).MM()))
 	var sheets []string
 	for _, t := range st.Workshop.Comes(c) {
@@ -339,7 +339,7 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 	}
 	add("Comes in", strings.Join(sheets, "; "))
 	if c.Hand >= 0 {
-		add("In hand", desk.PlainCount(c.Hand, "sheet", "sheets"))
+		add("You have", desk.PlainCount(c.Hand, "sheet", "sheets"))
 	}
 	return out
 }
