@@ -59,7 +59,7 @@ function alongRow(e) {
   next.focus();
   return true;
 }
-const oneStop = "#numbers, .panel-list, .suit-list";
+const oneStop = ".panel-list, .suit-list"; // numbers are read, not pressed: Tab passes them
 function stops(row, at) {
   for (const el of inRow(row)) el.tabIndex = el === at ? 0 : -1;
 }
