@@ -43,6 +43,13 @@ func TestSets(t *testing.T) {
 		now.Name != "tower" || now.Several.Boxes[1].Card != nil {
 		t.Errorf("%s", now.Encode())
 	}
+	// A remedy may be asked for in every box: each takes the change, and keeps what is its own.
+	now = do("box.options.tabs", "half", "to-all", "yes")
+	foot, top := now.Member(0), now.Member(1)
+	if foot.Get("box.options.tabs") != "half" || top.Get("box.options.tabs") != "half" || top.Get("box.options.lid") != "full" ||
+		foot.Get("box.options.lid") == "full" || foot.Contents[0].Count != "4" {
+		t.Errorf("in every box: %s", now.Encode())
+	}
 	box = "1"
 	if now = do("card.stock", "cover-270", "set.name", "the tower"); now.Member(1).Card.Stock != "cover-270" || now.Name != "the tower" {
 		t.Error("the second does not follow the first")
