@@ -103,7 +103,7 @@ document.addEventListener("alpine:init", () => {
 // --- From one picture to another. What is sent is waited for: no second press and no look
 // for ticks from elsewhere breaks it off.
 let going = null;
-async function go(address, { sent = null, push = true, quiet = false } = {}) {
+async function go(address, { sent = null, push = true, instead = false, quiet = false } = {}) {
   if (going && (going.sends || quiet)) return;
   going?.abort();
   const mine = going = new AbortController();
@@ -119,7 +119,8 @@ async function go(address, { sent = null, push = true, quiet = false } = {}) {
       return;
     }
     put(document.adoptNode(fresh), quiet);
-    if (push) history.pushState(null, "", answer.url);
+    if (instead) history.replaceState(null, "", answer.url);
+    else if (push) history.pushState(null, "", answer.url);
     remember(place(), location.search);
   } catch (e) {
     if (e.name === "AbortError" || quiet) return;
@@ -209,8 +210,7 @@ const place = () => `bench:${main().dataset.link}`;
 function resume() {
   const was = remembered(place());
   if (location.search || !was || new URLSearchParams(was).get("step") !== main().dataset.step) return;
-  history.replaceState(null, "", main().dataset.link + was);
-  go(location.href, { push: false });
+  go(main().dataset.link + was, { instead: true });
 }
 
 if (main()) {
