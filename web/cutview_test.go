@@ -131,7 +131,8 @@ func TestSetSheets(t *testing.T) {
 	b.Sheets = brief.Sheets{Aim: "cost", Sizes: "any"}
 	id := a.begin(b)
 	page := a.get("/projects/" + id + "?stage=sheets&view=sheets").Body.String()
-	if !strings.Contains(page, "cut-sheet") || strings.Contains(page, `role="button" data-mm`) || strings.Contains(page, "Almost one sheet less") {
+	if !strings.Contains(page, "cut-sheet") || strings.Contains(page, `role="button" data-mm`) ||
+		strings.Contains(page, "Almost one sheet less") {
 		t.Error("the sheets of the set are not shown as they are")
 	}
 	if printed := a.get("/projects/" + id + "/print").Body.String(); !strings.Contains(printed, "print-sheets") {

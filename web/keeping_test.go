@@ -157,7 +157,8 @@ func TestLateAnswers(t *testing.T) {
 	v.types("#f-contents-1-width", "5")
 	v.do("focus", chromedp.Focus(chromedp.CSS("#f-contents-1-count")), chromedp.KeyEvent(kb.ArrowDown),
 		chromedp.KeyEvent(kb.ArrowDown))
-	v.do("focus", chromedp.Focus(chromedp.CSS("#more-room summary")), chromedp.KeyEvent(kb.Enter), chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
+	v.do("more", chromedp.Focus(chromedp.CSS("#more-room summary")), chromedp.KeyEvent(kb.Enter))
+	v.do("focus", chromedp.Focus(chromedp.CSS("#f-room-padding")), chromedp.KeyEvent(kb.ArrowUp))
 	v.settled()
 	if run(v, chromedp.Evaluate[bool](`document.querySelector("[id^=conflict-]") !== null`)) {
 		t.Error("one's own steps are told as another window's")

@@ -339,7 +339,7 @@ func TestSeveral(t *testing.T) {
 	}
 	act("bin")
 	a.sees("/bin", "Seed packet sampler")
-	a.sees("/projects/"+ids[2]+"?stage=record", "Folders", "Use as a starting point")
+	a.sees("/projects/"+ids[2]+"?stage=record", "Folders", "Start new boxes from this")
 	at(t, a.post("/projects/"+ids[2]+"/folder", "into", "Herbs"))
 	a.sees("/projects/"+ids[2]+"?stage=record", "Herbs")
 }

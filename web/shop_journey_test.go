@@ -52,9 +52,9 @@ func TestShopJourney(t *testing.T) {
 	v.do("the card again", chromedp.Navigate(v.address+"/shop?part=cards&card="+id))
 	v.sees("Boxes that use it")
 	v.types(field("ten"), "4.8")
-	v.sees("Boxes with its old numbers")
+	v.sees("Boxes planned before you changed this card")
 	v.do("let them", chromedp.Click(chromedp.CSS("#take-all")))
-	v.until("they took it", `!document.body.innerText.includes("Boxes with its old numbers")`)
+	v.until("they took it", `!document.body.innerText.includes("Boxes planned before you changed this card")`)
 	v.do("take it out", chromedp.Click(chromedp.CSS("#remove-card")))
 	v.sees("so it was hidden")
 }

@@ -77,7 +77,7 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		t.Error("the box does not say what it keeps")
 	}
 	a.typeInShop("cards.@kraft-300.price", "0.20") // no number of a plan
-	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Boxes with its old numbers") {
+	if page := a.get("/shop?part=cards&card=kraft-300").Body.String(); !strings.Contains(page, "Boxes planned before you changed this card") {
 		t.Error("the shop does not list who keeps them")
 	}
 	if w := a.post("/projects/"+two+"/change", "act", "take-shop:kraft-300"); w.Code != http.StatusOK ||

@@ -64,7 +64,7 @@ func (a *adviser) warnCorners() {
 				Fix: "Choose a looser fit, or thinner card."}
 			switch {
 			case a.Plain && a.Box.Piece(c.Outer).Part == net.Band:
-				w.Fix, w.Set = "Include the card's thickness in the numbers.", brief.To("tools.allowances", "card")
+				w.Fix, w.Set = "Let the sizes allow for the card's thickness.", brief.To("tools.allowances", "card")
 			case a.Brief.Tools.Fit == "snug":
 				w.Set = brief.To("tools.fit", "easy")
 			case a.Brief.Tools.Fit == "easy":

@@ -104,7 +104,7 @@ func Read(d Document, now Moment, w request.Workshop) *Batch {
 		all += read.Copy
 	}
 	if all > MostBoxes {
-		b.problem("orders", fmt.Sprintf("This is %d boxes. One batch takes up to %d.", all, MostBoxes),
+		b.problem("orders", fmt.Sprintf("This batch has %d boxes. It can have up to %d.", all, MostBoxes),
 			"Split it into two batches.")
 	}
 	return b

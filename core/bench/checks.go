@@ -30,7 +30,7 @@ var checks = map[string]check{
 	"Fold and burnish": {"Each fold lies flat on itself without force.", []Remedy{
 		{"The card cracks on the fold", "score it again, wider, and fold slowly. A layer hides the crack."},
 		{"It springs back", "burnish it again over a hard edge, and leave it under a weight."}}},
-	"Cut": {"Every slit ends at its score, and every marked part is cut away.", []Remedy{
+	"Cut": {"Each cut stops at its score, and the marked parts are gone.", []Remedy{
 		{"A slit stops short", "open it to the score with the tip of the knife, or the wall won't stand."},
 		{"Cut past the score", "a strip of tape on the inside holds it."},
 		{"The wrong corner is off", "tape it back from the inside, or cut a new piece if it would show."},

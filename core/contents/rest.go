@@ -117,6 +117,6 @@ func (t *Thing) readRest(r *brief.Reader, field string) {
 			fmt.Sprintf("Let it %s, or measure it the way it should rest.", word), at, "yes")
 	case forbids == MayNot:
 		r.Problem(at, fmt.Sprintf("The %s must stay upright, but then it %s, which you ruled out.", name, rest),
-			fmt.Sprintf("Let it %s, or allow it to be turned.", word), at, "yes")
+			fmt.Sprintf("Allow it to %s, or clear “must stay upright”.", word), at, "yes")
 	}
 }

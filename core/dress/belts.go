@@ -152,7 +152,7 @@ func belt(k *work, name string, w way, width Length, c shop.Card, under Length, 
 	deep, tall := wrap(wide), wrap(high)
 	lap := min(k.Belt.Lap, (deep - 2*c.Caliper).Down(k.Step.Size))
 	if lap < k.Sticks.Width {
-		k.wrong("way", fmt.Sprintf("The box is only %s there, too little for the band's lap.", k.Say(wide)),
+		k.wrong("way", fmt.Sprintf("The ends of the band overlap where the box is only %s wide. That is too narrow.", k.Say(wide)),
 			"Put the band around it another way.", "dress.band.way", "")
 		return
 	}

@@ -76,7 +76,7 @@ func tied(k *work) *Panel {
 			return p
 		}
 	}
-	k.wrong("way", "This box has no panel for a ribbon to go through.", "Tie it around the box.", "dress.ribbon.way",
+	k.wrong("way", "This box has no panel for a ribbon to go through.", "Choose a ribbon that goes around the box.", "dress.ribbon.way",
 		"across")
 	return nil
 }

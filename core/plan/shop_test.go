@@ -155,7 +155,8 @@ func TestWorkOfTheShop(t *testing.T) {
 		says  []string
 	}{
 		{wrap, []string{"your punch reaches", "screw punch"}}, {near, []string{"punch a round hole", "with your 6 mm punch"}},
-		{sleeves, []string{"put tape on the", "put glue on the", "Lay one strip of tape over the seam of all of them before you cut", "of tape in"}},
+		{sleeves, []string{"put tape on the", "put glue on the", "Lay one strip of tape over the seam of all of them before you cut",
+			"of tape in"}},
 		{odd, []string{"groove, with a spacer of 5/16 in",
 			"Cut a strip of card 5/16 in wide to lay against the fence, from what is left of sheet",
 			"numbered from the right"}},

@@ -64,7 +64,7 @@ func ParseWeight(text string) (gsm float64, err error) {
 			}
 		}
 		if !known {
-			return 0, fmt.Errorf("%q isn't a grade that Brevium knows. Write gsm, or lb cover, text, index, bristol or tag", w)
+			return 0, fmt.Errorf("%q isn't a paper weight. Write it like 300 gsm or 80 lb cover (or text, index, bristol or tag)", w)
 		}
 	}
 	if gsm = number; pounds {

@@ -80,8 +80,8 @@ func buildChamferFoot(j *Spec) *Box {
 	p.Closing("front-flap")
 	b := j.box(d, p)
 	b.InTurn, b.OpenBy = true, 1.2
-	b.Needs("hook dot", 1, 0, "a hook dot or a paper circle, to hold the top flap down")
-	b.Do("Close", "Stick the front flap to the back flap with a hook dot or a paper circle.")
+	b.Needs("hook dot", 1, 0, "a hook dot or a round sticker, to hold the flaps down")
+	b.Do("Close", "Fold both flaps down. Hold them together with a hook dot or a round sticker.")
 	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the square root of two wide, "+
 		"%.2f mm. Its score is on the nearest mark.", j.Say(c), rootTwo(c)))
 	return b

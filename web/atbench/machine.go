@@ -38,8 +38,8 @@ func (v machineView) Live() bool { return v.Phase == machine.Running }
 func (s *Room) machineNow(c *echo.Context) machineView {
 	v := machineView{Path: "/projects/" + c.Param("id") + "/machine"}
 	if s.Machine == nil {
-		v.Trouble = "No cutting machine is connected. The demo comes with a practice machine. To connect your own, " +
-			"see docs/machine.md."
+		v.Trouble = "No cutting machine is connected. The demo comes with a practice machine. " +
+			"Whoever set up Brevium can connect yours."
 		return v
 	}
 	state, err := s.Machine.State(c.Request().Context())

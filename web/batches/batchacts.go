@@ -163,9 +163,8 @@ func tickOrder(c *desk.Changing[batch.Document], text string) (says string, err 
 	more, stage, _ := strings.Cut(rest, "/")
 	n, err := strconv.Atoi(more)
 	if err != nil || n == 0 || n > batch.MostBoxes || n < -batch.MostBoxes || !slices.Contains(batch.Stages, stage) {
-		return "", echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("%q isn't a number of boxes that were done. "+
-			"Write a whole "+
-			"number, such as 5.", words.Cut(more, 20)))
+		return "", echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf(
+			"%q isn't a number of boxes. Write a whole number, such as 5.", words.Cut(more, 20)))
 	}
 	i, name := c.Doc.Of(order), orderCalled(&c.Doc, order)
 	if i < 0 {

@@ -68,6 +68,7 @@ func exampleOf(id, units string, w request.Workshop, usual func(name string) (br
 			continue
 		}
 		b.Name, b.Dress = e.name, e.dress
+		b = b.Clone() // the example's own layers are shared between requests
 		for _, name := range e.things {
 			if item, ok := usual(name); ok {
 				item.ID, item.Count = "1", brief.Whole(e.count)

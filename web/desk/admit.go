@@ -23,7 +23,7 @@ func (s *Desk) admission(guarded bool) {
 	m.Cookie.Name, m.Cookie.SameSite = "brevium", http.SameSiteStrictMode
 	m.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) {
 		s.Log.Error("session", "err", err)
-		http.Error(w, "Brevium can't check who is asking. Try again.", http.StatusServiceUnavailable)
+		http.Error(w, "Brevium can't check your sign-in right now. Try again.", http.StatusServiceUnavailable)
 	}
 	s.Sessions = m
 }

@@ -151,7 +151,7 @@ type Page struct {
 
 func (p *Page) frame() *Page { return p }
 
-// places are the rooms of the menu by what their addresses begin with, and the help there.
+// placesOf are the rooms of the menu by what their addresses begin with, and the help there.
 var placesOf = []struct{ begins, room, spot string }{{"/projects", "/", "contents"}, {"/shop", "/shop", "supplies"},
 	{"/cut", "/shop", "supplies"}, {"/fair", "/", "sheets"}, {"/batches", "/batches", "batches"},
 	{"/logbook", "/logbook", "logbook"}, {"/makings", "/logbook", "logbook"}, {"/help", "/help", "boxes"},

@@ -44,7 +44,7 @@ func (s *Room) Enter(c *echo.Context) error {
 	ctx := c.Request().Context()
 	who := strings.Join(strings.Fields(words.Cut(c.FormValue("who"), 40)), " ")
 	if !words.Visible(who) {
-		return s.EnterWith(c, http.StatusUnprocessableEntity, "Enter your name, so that the history shows who changed what.")
+		return s.EnterWith(c, http.StatusUnprocessableEntity, "Enter your name. The history shows who changed what.")
 	}
 	hash, err := s.Store.Setting(ctx, store.Passphrase)
 	if err != nil {

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"hash/fnv"
 	"net/http"
-	"reflect"
 	"slices"
 	"strconv"
 
@@ -320,39 +319,6 @@ func (m made) Picture(w, h float64) string {
 		return draw.Made(m.Plan, 1, w, h).SVG()
 	}
 	return ""
-}
-
-// member gives one box of a set as a project of its own.
-func member(w request.Workshop, b brief.Brief, box string) (brief.Brief, int) {
-	n := max(0, b.Several.At(box))
-	return sets.Member(b.Clone(), n, w), n
-}
-
-// one gives the document of the box a page is about: the project itself, or one of
-// its set.
-func one(w request.Workshop, b brief.Brief, box string) brief.Brief {
-	if b.IsSet() {
-		b, _ = member(w, b, box)
-	}
-	return b
-}
-
-// taken takes a box that was changed back into its set. What followed from the
-// others and was left so follows from them still.
-func taken(whole brief.Brief, n int, was, now brief.Brief) brief.Brief {
-	said := whole.Member(n)
-	if reflect.DeepEqual(was.Contents, now.Contents) && reflect.DeepEqual(was.Size, now.Size) {
-		now.Contents, now.Size = said.Contents, said.Size
-		if reflect.DeepEqual(was.Arrange, now.Arrange) {
-			now.Arrange = said.Arrange
-		}
-	}
-	if was.Room == now.Room {
-		now.Room = said.Room
-	}
-	out := whole.Clone()
-	out.SetMember(n, now)
-	return out
 }
 
 // back is how many changes back a plan that works is looked for.

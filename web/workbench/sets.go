@@ -4,8 +4,10 @@ import (
 	"context"
 	"fmt"
 	"html/template"
+	"reflect"
 
 	"brevium/core/brief"
+	"brevium/core/request"
 	"brevium/core/sets"
 	"brevium/core/style"
 	"brevium/draw"
@@ -100,4 +102,37 @@ func removeBox(_ context.Context, c *pressed) error {
 		}
 	}
 	return nil
+}
+
+// member gives one box of a set as a project of its own.
+func member(w request.Workshop, b brief.Brief, box string) (brief.Brief, int) {
+	n := max(0, b.Several.At(box))
+	return sets.Member(b.Clone(), n, w), n
+}
+
+// one gives the document of the box a page is about: the project itself, or one of
+// its set.
+func one(w request.Workshop, b brief.Brief, box string) brief.Brief {
+	if b.IsSet() {
+		b, _ = member(w, b, box)
+	}
+	return b
+}
+
+// taken takes a box that was changed back into its set. What followed from the
+// others and was left so follows from them still.
+func taken(whole brief.Brief, n int, was, now brief.Brief) brief.Brief {
+	said := whole.Member(n)
+	if reflect.DeepEqual(was.Contents, now.Contents) && reflect.DeepEqual(was.Size, now.Size) {
+		now.Contents, now.Size = said.Contents, said.Size
+		if reflect.DeepEqual(was.Arrange, now.Arrange) {
+			now.Arrange = said.Arrange
+		}
+	}
+	if was.Room == now.Room {
+		now.Room = said.Room
+	}
+	out := whole.Clone()
+	out.SetMember(n, now)
+	return out
 }

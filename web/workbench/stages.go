@@ -27,11 +27,11 @@ type stage struct {
 }
 
 // How far a stage is.
-const done, look_, later = "done", "look", "later"
+const done, wanted, later = "done", "look", "later"
 
 // Word is the stage's state in a word.
 func (st stage) Word() string {
-	return map[string]string{done: "Done", look_: "Look here", later: "Not yet"}[st.State]
+	return map[string]string{done: "Done", wanted: "Look here", later: "Not yet"}[st.State]
 }
 
 var Stages = []stage{
@@ -64,13 +64,13 @@ func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop, made bool) [
 		} else if st.ID == "record" && !made {
 			st.State, st.Why = later, "Write it down when you have made it."
 		} else if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
-			st.State, st.Why = look_, p.Problems[at].Text
+			st.State, st.Why = wanted, p.Problems[at].Text
 		}
 		switch {
 		case st.ID == "sheets" && p.OK() && len(p.Layout.TooBig) > 0:
-			st.State, st.Why = look_, "A piece is too big for its sheet."
+			st.State, st.Why = wanted, "A piece is too big for its sheet."
 		case st.ID == "bench" && p.OK() && !p.Holds():
-			st.State, st.Why = look_, "A check failed."
+			st.State, st.Why = wanted, "A check failed."
 		}
 		out[i] = st
 	}
@@ -136,7 +136,7 @@ func (f BoxForm) cutting() desk.Group {
 		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any size the card comes in")),
 		f.Ask("sheets.offcuts"), f.Open("sheets.margin", "none"),
 		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "longer, for the fewest")),
-	}, Tells: []string{"If you change anything here, Brevium also avoids cuts longer than your trimmer."}}
+	}, Tells: []string{"After a change here, Brevium also keeps every cut short enough for your trimmer."}}
 	for _, fd := range g.More {
 		g.Open = g.Open || fd.Problem != nil
 	}
