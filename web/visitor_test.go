@@ -186,13 +186,16 @@ func (v *visitor) js(script string) {
 	run(v, chromedp.Evaluate[any](script+"\n;1"))
 }
 
-// until waits for a script's truth.
+const loaded = `document.readyState === "complete" && (%s)`
+
+// until waits for a script's truth on a page that has been loaded whole: what is pressed
+// before the page's own script has run would be lost.
 func (v *visitor) until(what, script string) {
 	v.t.Helper()
 	end := time.Now().Add(25 * time.Second)
 	for time.Now().Before(end) {
 		// While a page is on its way there may be nothing to ask yet.
-		if ok, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](script)); err == nil && ok {
+		if ok, err := chromedp.Run(v.ctx, chromedp.Evaluate[bool](fmt.Sprintf(loaded, script))); err == nil && ok {
 			return
 		}
 		time.Sleep(100 * time.Millisecond)
