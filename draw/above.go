@@ -109,13 +109,13 @@ func (v *inView) stack(id string, s contents.Stack) {
 	v.Title(label)
 	drawThing(v.Canvas, thing, s, x, y, w, h)
 	short := label
-	if pen.Wide(short, 11) > w-4 {
+	if pen.Wide(short, pen.SizeOf("small")) > w-4 {
 		short = ""
 		if s.Count > 1 {
 			short = fmt.Sprintf("×%d", s.Count)
 		}
 	}
-	if short != "" && h > 13 && pen.Wide(short, 11) < w {
+	if short != "" && h > 14 && pen.Wide(short, pen.SizeOf("small")) < w {
 		v.Text(x+w/2, y+h/2+4, "small on-card", "middle", short)
 	}
 	v.End()

@@ -34,31 +34,31 @@ type textBox struct {
 
 var (
 	textTag  = regexp.MustCompile(`<text x="([-\d.]+)" y="([-\d.]+)" class="([^"]*)" text-anchor="(\w+)"[^>]*>(.*?)</text>`)
-	innerTag = regexp.MustCompile(`<[^>]+>|&#8203;`)
+	innerTag = regexp.MustCompile(`<[^>]+>|\x{200b}`)
 )
 
 // textBoxes finds the numbers of a drawing: flags and sizes, level ones only.
 func textBoxes(svg string) (out []textBox) {
 	for _, m := range textTag.FindAllStringSubmatch(svg, -1) {
-		if strings.Contains(m[0], "rotate") || m[3] != "flag-text" && m[3] != "strong" {
+		if strings.Contains(m[0], "rotate") || m[3] != "flag-text" && m[3] != "figure" {
 			continue
 		}
 		x, _ := strconv.ParseFloat(m[1], 64)
 		y, _ := strconv.ParseFloat(m[2], 64)
 		text := innerTag.ReplaceAllString(m[5], "")
-		w := pen.Wide(text, 13)
+		w := pen.Wide(text, pen.SizeOf(m[3]))
 		switch m[4] {
 		case "middle":
 			x -= w / 2
 		case "end":
 			x -= w
 		}
-		out = append(out, textBox{text, x, y - 10, x + w, y + 2})
+		out = append(out, textBox{text, x, y - 12, x + w, y + 2})
 	}
 	return out
 }
 
-// Every number on a flat drawing stands clear of the others, for any size.
+// Every score has its figure on a flat drawing, and each stands clear of the others, for any size.
 func TestNumbersDoNotOverlap(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 7))
 	for _, style := range style.Styles {
@@ -71,7 +71,14 @@ func TestNumbersDoNotOverlap(t *testing.T) {
 			if len(boxes) < 6 {
 				t.Fatalf("%s: only %d numbers", style.ID, len(boxes))
 			}
-			apart(t, fmt.Sprintf("%s %v", style.ID, p.Box.Size), Flat(p, "", 690, 560, nil), 1.5, 3)
+			svg, scores := Flat(p, "", 690, 560, nil), 0
+			for _, piece := range boxPieces(p) {
+				scores += len(sorted(piece.Passes))
+			}
+			if flags := strings.Count(svg, `class="flags"`); flags < scores || strings.Count(svg, `class="flag-text"`) < scores {
+				t.Errorf("%s %v: %d scores have %d figures", style.ID, p.Box.Size, scores, flags)
+			}
+			apart(t, fmt.Sprintf("%s %v", style.ID, p.Box.Size), svg, 1.5, 3)
 		}
 	}
 }

@@ -107,7 +107,7 @@ func (b board) ruler(p *plan.Plan, y, high, k float64) {
 
 // numberRow is how much higher a number stands that has no room beside the one
 // before it.
-const numberRow = 16.0
+const numberRow = 20.0
 
 // numberRows sets the numbers of a turn in rows, so that none stands on another.
 func numberRows(t bench.Turn, left, k float64, p *plan.Plan) (rows map[measure.Length]int, highest int) {
@@ -119,7 +119,7 @@ func numberRows(t bench.Turn, left, k float64, p *plan.Plan) (rows map[measure.L
 	}
 	slices.Sort(at)
 	for _, l := range slices.Compact(at) {
-		mid, half := left+l.MM()*k, pen.Wide(p.Step.Show(l).Text, 13)/2+3
+		mid, half := left+l.MM()*k, pen.Wide(p.Step.Show(l).Text, pen.SizeOf("flag-text"))/2+3
 		row := 0
 		for row < len(ends) && ends[row] > mid-half {
 			row++

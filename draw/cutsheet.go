@@ -33,7 +33,7 @@ func CutSheet(s layout.Sheet, l CutLook) pen.Picture {
 	if l.Card.Pattern != "" {
 		print.Define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 10, 10)
 	}
-	d := cutSheet{onSheet{Canvas: c, step: l.Step, x: 10, y: 10, k: k}, s, l}
+	d := cutSheet{onSheet{c, l.Step, 10, 10, k, layout.Rect{W: s.W, H: s.H}}, s, l}
 	d.sheet(fill)
 	d.pieces()
 	d.cuts()
@@ -51,7 +51,7 @@ type cutSheet struct {
 }
 
 func (d cutSheet) sheet(fill string) {
-	x, y, w, h := d.rectOf(layout.Rect{W: d.s.W, H: d.s.H})
+	x, y, w, h := d.rectOf(d.whole)
 	d.Rect("sheet", x, y, w, h)
 	for _, of := range []string{d.l.Card.Colour, fill} {
 		if of != "" {
@@ -114,7 +114,7 @@ func (d cutSheet) cuts() {
 }
 
 // markRound is how large the number of a cut is.
-const markRound = 8.0
+const markRound = 9.0
 
 // cut draws a cut with its number on it, at the first place along it where that lies on no other
 // number and no name.
@@ -149,7 +149,7 @@ func (d onSheet) cut(i int, cut layout.Cut) {
 func (d onSheet) placeFor(on func(along, beside float64) (float64, float64), long float64) (x, y float64) {
 	first := min(12, long/2)
 	best, room := [2]float64{first, 0}, math.Inf(-1)
-	for n := range 20 {
+	for n := range 40 {
 		beside := float64(n/2) * (markRound + 1)
 		if n%2 == 1 {
 			beside = -beside
@@ -169,8 +169,11 @@ func (d onSheet) placeFor(on func(along, beside float64) (float64, float64), lon
 }
 
 // free is how far the number of a cut would lie from the nearest other, less than 0 where it
-// would lie on it or, if names count, on a text.
+// would lie on it, off the sheet or, if names count, on a text.
 func (d onSheet) free(x, y float64, names bool) float64 {
+	if l, t, w, h := d.rectOf(d.whole); x < l || y < t || x > l+w || y > t+h {
+		return -1e9
+	}
 	least := 1.0
 	for _, m := range d.Marks {
 		least = min(least, math.Hypot((m.X1+m.X2)/2-x, (m.Y1+m.Y2)/2-y)-2*markRound-1)

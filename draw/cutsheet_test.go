@@ -118,6 +118,12 @@ func TestCutNumbersApart(t *testing.T) {
 					}
 				}
 				at = append(at, [2]float64{x, y})
+				box := boxOf.FindStringSubmatch(svg)
+				wide, _ := strconv.ParseFloat(box[1], 64)
+				high, _ := strconv.ParseFloat(box[2], 64)
+				if x < markRound || y < markRound || x > wide-markRound || y > high-markRound {
+					t.Fatalf("a number lies past the picture's edge at %.0f, %.0f of %.0f by %.0f", x, y, wide, high)
+				}
 			}
 			if len(at) != len(s.Cuts) {
 				t.Fatalf("%d numbers of %d cuts", len(at), len(s.Cuts))

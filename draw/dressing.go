@@ -7,6 +7,7 @@ import (
 
 	"brevium/core/dress"
 	"brevium/core/fold"
+	"brevium/core/measure"
 	"brevium/core/net"
 	"brevium/core/plan"
 	"brevium/core/words"
@@ -39,7 +40,7 @@ func (f flat) layers() {
 }
 
 // margins round a piece of the dressing, and what its texts take below it.
-const pieceGap, pieceText = 26.0, 40.0
+const pieceGap, pieceText = 26.0, 46.0
 
 // shown is one thing of the dressing as it is drawn: a piece, or the strip of a run.
 type shown struct {
@@ -54,6 +55,21 @@ func (o shown) size(k float64) (w, h float64) {
 		return o.run.W.MM() * k, o.run.H.MM() * k
 	}
 	return drawnSize(o.laid.Piece, k)
+}
+
+// says is its size as it is written below it, and how many there are.
+func (o shown) says(p *plan.Plan) string {
+	w, h, n := measure.Length(0), measure.Length(0), 1
+	if o.run != nil {
+		w, h = o.run.W, o.run.H
+	} else {
+		w, h, n = o.laid.Piece.Width, o.laid.Piece.Height, o.laid.Piece.Count*p.Copies
+	}
+	size := p.Step.Show(w).Text + " × " + p.Step.Show(h).Text
+	if n > 1 {
+		return fmt.Sprintf("%d of %s", n, size)
+	}
+	return size
 }
 
 // Dressing draws the pieces of the dressing as they stand, printed side up, at one
@@ -78,8 +94,8 @@ func Dressing(p *plan.Plan, w, h float64) string {
 		all = append(all, shown{run: r, fill: print.On(r.Card, printedUp)})
 	}
 	k := 3.0
-	rows := shelve(all, w, k)
-	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(all, w, k) {
+	rows := shelve(p, all, w, k)
+	for ; k > 0.3 && (rows.high > h || rows.wide > w+pieceGap); rows = shelve(p, all, w, k) {
 		k *= 0.94
 	}
 	print.Define(c, fold.Vec{X: 1}, fold.Vec{Y: 1}, k, 0, 0)
@@ -110,13 +126,13 @@ func dressingRun(c *pen.Canvas, p *plan.Plan, o shown, x, y, k float64) {
 		}
 	}
 	c.Rect("dim", x, y, w, h)
-	c.Text(x, y+h+15, "strong", "start", p.Step.Show(r.W).Text+" × "+p.Step.Show(r.H).Text)
+	c.Text(x, y+h+18, "figure", "start", o.says(p))
 	var order []string
 	for _, cut := range r.Cuts {
 		order = append(order, words.Plain(cut.On[strings.LastIndexByte(cut.On, '/')+1:]))
 	}
-	c.Text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "),
-		int(max(118, w)/5.6)))
+	c.Text(x, y+h+34, "small faint", "start", words.Cut(words.Capital(r.Name)+": "+strings.Join(order, ", "),
+		int(max(118, w)/6.2)))
 	c.End()
 }
 
@@ -142,11 +158,11 @@ func drawnSize(piece *net.Piece, k float64) (w, h float64) {
 }
 
 // shelve sets the pieces side by side in rows.
-func shelve(all []shown, w, k float64) (out shelves) {
+func shelve(p *plan.Plan, all []shown, w, k float64) (out shelves) {
 	x, y, row := pieceGap/2, pieceGap/2, 0.0
 	for _, o := range all {
 		pw, ph := o.size(k)
-		cell := max(pw, 118) + pieceGap
+		cell := max(pw, 118, pen.Wide(o.says(p), pen.SizeOf("figure"))) + pieceGap
 		if x+cell > w && x > pieceGap {
 			x, y, row = pieceGap/2, y+row+pieceText, 0
 		}
@@ -171,15 +187,11 @@ func dressingPiece(c *pen.Canvas, p *plan.Plan, l dress.Laid, fill string, x, y,
 			c.Tag("path", "class", "piece-edge", "d", d, "fill", fill, "fill-rule", "evenodd")
 		}
 	}
-	if l.Words != "" && pen.Wide(l.Words, 11) < w-6 {
+	if l.Words != "" && pen.Wide(l.Words, pen.SizeOf("small")) < w-6 {
 		c.Text(x+w/2, y+h/2+4, "on-card small", "middle", l.Words)
 	}
-	size := p.Step.Show(piece.Width).Text + " × " + p.Step.Show(piece.Height).Text
-	if n := piece.Count * p.Copies; n > 1 {
-		size = fmt.Sprintf("%d of %s", n, size)
-	}
-	c.Text(x, y+h+15, "strong", "start", size)
-	c.Text(x, y+h+29, "small faint", "start", words.Cut(words.Capital(words.Plain(piece.Name)), int(max(118, w)/5.6)))
+	c.Text(x, y+h+18, "figure", "start", shown{laid: &l}.says(p))
+	c.Text(x, y+h+34, "small faint", "start", words.Cut(words.Capital(words.Plain(piece.Name)), int(max(118, w)/6.2)))
 	c.End()
 }
 

@@ -15,12 +15,10 @@ import (
 	"brevium/draw/pen"
 )
 
-// margins round a piece: rulers and flags above and left, sizes below and right.
 const (
-	marginLeft, marginTop     = 74.0, 62.0
-	marginRight, marginBottom = 62.0, 34.0
-	rulerWide                 = 20.0
-	legendHigh                = 30.0
+	rulerHigh  = 20.0 // above a piece
+	rulerWide  = 30.0 // at its left, as wide as its numbers
+	legendHigh = 30.0
 )
 
 // Flat draws the pieces, inside up, against the edges of rulers, within a
@@ -32,7 +30,7 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 	if one := p.Box.Piece(piece); one != nil {
 		pieces = []*net.Piece{one}
 	}
-	scale, columns := arrange(pieces, w, h-legendHigh)
+	m, scale, columns := marginsFor(p.Step, pieces, w, h-legendHigh)
 	c := &pen.Canvas{}
 	x, y, rowHigh, wide := 0.0, 0.0, 0.0, 0.0
 	var says []string
@@ -40,17 +38,21 @@ func Flat(p *plan.Plan, piece string, w, h float64, link func(piece string) stri
 		if i%columns == 0 {
 			x, y, rowHigh = 0, y+rowHigh, 0
 		}
-		f := flat{Canvas: c, p: p, piece: one, k: scale, x: x + marginLeft, y: y + marginTop, link: link,
+		f := flat{Canvas: c, p: p, piece: one, k: scale, x: x + m.left, y: y + m.top, margins: m, link: link,
 			alone: len(pieces) == 1}
 		f.draw()
-		cw, ch := cell(one, scale)
+		cw, ch := m.cell(one, scale)
 		x, rowHigh = x+cw, max(rowHigh, ch)
 		wide = max(wide, x)
 		says = append(says, f.says())
 	}
 	wide = max(wide, 520)
 	more := legend(c, wide, y+rowHigh+14, p, pieces)
-	return c.Picture("flat", wide, y+rowHigh+legendHigh+more, strings.Join(says, " ")).SVG()
+	class := "flat"
+	if wide > 560 {
+		class += " broad" // on a phone it is as wide as its figures need
+	}
+	return c.Picture(class, wide, y+rowHigh+legendHigh+more, strings.Join(says, " ")).SVG()
 }
 
 // boxPieces are the pieces that are drawn together: all but the dressing, which has a
@@ -59,12 +61,12 @@ func boxPieces(p *plan.Plan) []*net.Piece {
 	return slices.DeleteFunc(p.Box.Pieces(), p.IsDressing)
 }
 
-func cell(p *net.Piece, k float64) (w, h float64) {
-	return p.Width.MM()*k + marginLeft + marginRight, p.Height.MM()*k + marginTop + marginBottom
+func (m margins) cell(p *net.Piece, k float64) (w, h float64) {
+	return p.Width.MM()*k + m.left + m.right, p.Height.MM()*k + m.top + marginBottom
 }
 
 // arrange finds how many pieces to set side by side for the largest scale.
-func arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
+func (m margins) arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
 	columns = 1
 	for n := 1; n <= len(pieces); n++ {
 		wide, high := 0.0, 0.0
@@ -76,7 +78,7 @@ func arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
 			}
 			wide, high = max(wide, rw), high+rh
 		}
-		k := min((w-float64(n)*(marginLeft+marginRight))/wide, (h-float64(rows)*(marginTop+marginBottom))/high)
+		k := min((w-float64(n)*(m.left+m.right))/wide, (h-float64(rows)*(m.top+marginBottom))/high)
 		if k > scale {
 			scale, columns = k, n
 		}
@@ -88,6 +90,7 @@ func arrange(pieces []*net.Piece, w, h float64) (scale float64, columns int) {
 // millimetre.
 type flat struct {
 	*pen.Canvas
+	margins
 	p     *plan.Plan
 	piece *net.Piece
 	k     float64
@@ -187,13 +190,13 @@ func (f flat) size() {
 	f.Line("dim", f.x, f.y+h+12, f.x+w, f.y+h+12)
 	f.Line("dim", f.x, f.y+h+8, f.x, f.y+h+16)
 	f.Line("dim", f.x+w, f.y+h+8, f.x+w, f.y+h+16)
-	f.Label(f.p.Step.Show(f.piece.Width).String(), "strong", 13, pen.At(f.x+w/2, f.y+h+27, "middle", false))
+	f.Label(f.p.Step.Show(f.piece.Width).String(), "figure", pen.At(f.x+w/2, f.y+h+30, "middle", false))
 	f.End()
 	f.Group("data-link", f.piece.Name+"-height")
 	f.Line("dim", f.x+w+10, f.y, f.x+w+10, f.y+h)
 	f.Line("dim", f.x+w+6, f.y, f.x+w+14, f.y)
 	f.Line("dim", f.x+w+6, f.y+h, f.x+w+14, f.y+h)
-	f.Label(f.p.Step.Show(f.piece.Height).Text, "strong", 13, pen.At(f.x+w+16, f.y+h/2+4, "start", false))
+	f.Label(f.p.Step.Show(f.piece.Height).Text, "figure", pen.At(f.x+w+18, f.y+h/2+5, "start", false))
 	f.End()
 	name := words.Capital(f.piece.Name)
 	if f.piece.Count > 1 {
@@ -202,10 +205,10 @@ func (f flat) size() {
 	if f.p.CardOf(f.piece.Stock).Directed() {
 		name += " · pattern " + map[string]string{"top": "↑", "right": "→", "bottom": "↓", "left": "←"}[f.p.PatternTop(f.piece)]
 	}
-	at := pen.At(f.x-marginLeft+6, f.y-rulerWide-26, "start", false)
+	at := pen.At(f.x-f.left+6, f.y-f.top+16, "start", false)
 	switch {
 	case f.link == nil || len(boxPieces(f.p)) < 2 && f.p.Dressed == nil:
-		f.Label(name, "strong", 13, at)
+		f.Label(name, "strong", at)
 	case f.alone:
 		f.leads("", name+" · all pieces ‹", "all pieces", at)
 	default:
@@ -216,8 +219,8 @@ func (f flat) size() {
 // leads writes a text that leads to another drawing of the pieces.
 func (f flat) leads(piece, text, says string, at pen.Spot) {
 	f.Start("a", "href", f.link(piece), "data-go", "1", "class", "alone", "aria-label", says)
-	f.Rect("hit", at.X-4, at.Y-26, pen.Wide(text, 13)+8, 36)
-	f.Label(text, "strong", 13, at)
+	f.Rect("hit", at.X-4, at.Y-26, pen.Wide(text, pen.SizeOf("strong"))+8, 36)
+	f.Label(text, "strong", at)
 	f.End()
 }
 
@@ -234,23 +237,23 @@ func (f flat) names() {
 			name = words.Plain(face.Name)
 		}
 		x, y := f.at(net.Point{X: (lo.X + hi.X) / 2, Y: (lo.Y + hi.Y) / 2})
-		full := face.Area() / ((hi.X - lo.X).MM() * (hi.Y - lo.Y).MM())
+		wide, full := pen.Wide(name, pen.SizeOf("on-card")), face.Area()/((hi.X-lo.X).MM()*(hi.Y-lo.Y).MM())
 		if full < 0.7 {
 			// A triangle has room for its name where its weight lies.
 			x, y = f.at(face.Centre())
 			w, h = w*full, 0
 		}
 		switch {
-		case pen.Wide(name, 12) < w-8 && (h > 16 || h == 0):
-			spots := []pen.Spot{pen.At(x, y+4, "middle", false), pen.At(x, y+h/4+4, "middle", false), pen.At(x, y-h/4+4, "middle", false)}
-			if pen.Wide(name, 12) < w*0.3 {
+		case wide < w-8 && (h > 18 || h == 0):
+			spots := []pen.Spot{pen.At(x, y+4, "middle", false), pen.At(x, y+h/4+5, "middle", false), pen.At(x, y-h/4+5, "middle", false)}
+			if wide < w*0.3 {
 				// Beside what stands in the middle, where a pointed flap is lower.
 				low := y + 4 + h*(1-full)/2
 				spots = append(spots, pen.At(x-w*0.3, low, "middle", false), pen.At(x+w*0.3, low, "middle", false))
 			}
-			f.Label(name, "on-card", 12, spots...)
-		case pen.Wide(name, 12) < h-8 && w > 16:
-			f.Label(name, "on-card", 12, pen.At(x+4, y, "middle", true), pen.At(x+4+w/4, y, "middle", true))
+			f.Label(name, "on-card", spots...)
+		case wide < h-8 && w > 18:
+			f.Label(name, "on-card", pen.At(x+4, y, "middle", true), pen.At(x+4+w/4, y, "middle", true))
 		}
 	}
 }
@@ -276,7 +279,7 @@ func (f flat) bends() {
 			}
 		}
 		text := "bent, " + f.p.Step.Show(c.Length(face)).Text + " long"
-		f.Label(text, "flag-text small", 12, pen.At((x1+x2)/2, (y1+y2)/2+4, "middle", false),
+		f.Label(text, "flag-text", pen.At((x1+x2)/2, (y1+y2)/2+5, "middle", false),
 			pen.At((x1+x2)/2+4, (y1+y2)/2, "middle", true))
 		f.End()
 	}
@@ -328,7 +331,7 @@ func legend(c *pen.Canvas, width, y float64, pl *plan.Plan, pieces []*net.Piece)
 		if !has[e.class] {
 			continue
 		}
-		takes := 52 + pen.Wide(e.word, 9.6) // the estimate is for what must not overlap
+		takes := 52 + pen.Wide(e.word, 10.6) // the estimate is for what must not overlap
 		if x > left && x+takes > width {
 			x, y, more = left, y+row, more+row
 		}

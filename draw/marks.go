@@ -9,37 +9,31 @@ import (
 	"brevium/draw/pen"
 )
 
-// openings numbers slots along the ruler and writes the width of holes in them.
+// openings writes how deep slots are, and the size of windows and holes in them.
 func (f flat) openings() {
-	for _, s := range f.piece.Slots {
-		x := f.x + s.X.MM()*f.k
-		if _, ok := f.Label(f.p.Step.Show(s.X).Text, "flag-text", 13, pen.At(x, f.y-rulerWide-8, "middle", false)); ok {
-			f.Line("flag", x, f.y-rulerWide-5, x, f.y)
-		}
-	}
 	if len(f.piece.Slots) > 0 {
 		s := f.piece.Slots[0]
 		y := f.y + s.Depth.MM()*f.k/2
 		if s.FromBottom {
 			y = f.y + (f.piece.Height-s.Depth/2).MM()*f.k
 		}
-		f.Label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text small", 12, pen.At(f.x+s.X.MM()*f.k+5, y+4, "start", false))
+		f.Label(f.p.Step.Show(s.Depth).Text+" deep", "flag-text", pen.At(f.x+s.X.MM()*f.k+5, y+4, "start", false))
 	}
 	for _, w := range f.piece.Windows {
 		x, y := f.at(net.Point{X: (w.Lo.X + w.Hi.X) / 2, Y: (w.Lo.Y + w.Hi.Y) / 2})
 		text := f.p.Step.Show(w.Hi.X-w.Lo.X).Text + " × " + f.p.Step.Show(w.Hi.Y-w.Lo.Y).Text
-		if (w.Hi.X-w.Lo.X).MM()*f.k > pen.Wide(text, 12)+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 16 {
-			f.Label(text, "flag-text", 13, pen.At(x, y+4, "middle", false))
+		if (w.Hi.X-w.Lo.X).MM()*f.k > pen.Wide(text, pen.SizeOf("flag-text"))+6 && (w.Hi.Y-w.Lo.Y).MM()*f.k > 20 {
+			f.Label(text, "flag-text", pen.At(x, y+5, "middle", false))
 		}
 	}
 	for _, h := range slices.Concat(f.piece.Punches, f.piece.Notches) {
 		x, y := f.at(h.Mid)
 		text, r := "⌀ "+f.p.Step.Show(h.Diameter).Text, h.Diameter.MM()*f.k/2
-		spots := []pen.Spot{pen.At(x+r+5, y+4, "start", false), pen.At(x-r-5, y+4, "end", false), pen.At(x, y+r+14, "middle", false)}
-		if 2*r > pen.Wide(text, 12)+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
+		spots := []pen.Spot{pen.At(x+r+5, y+5, "start", false), pen.At(x-r-5, y+5, "end", false), pen.At(x, y+r+18, "middle", false)}
+		if 2*r > pen.Wide(text, pen.SizeOf("flag-text"))+6 && h.Mid.X > 0 && h.Mid.X < f.piece.Width {
 			spots = []pen.Spot{pen.At(x, y+4, "middle", false)}
 		}
-		f.Label(text, "flag-text small", 12, spots...)
+		f.Label(text, "flag-text", spots...)
 	}
 }
 
@@ -54,7 +48,7 @@ func (f flat) marks() {
 		f.Line("mark", x, y-8, x, y+8)
 		f.End()
 		f.Labels.Taken = append(f.Labels.Taken, pen.Between(x-9, y-9, x+9, y+9))
-		f.Label(m.What, "on-card small", 12, pen.At(x+11, y+4, "start", false), pen.At(x-11, y+4, "end", false))
+		f.Label(m.What, "on-card small", pen.At(x+11, y+4, "start", false), pen.At(x-11, y+4, "end", false))
 	}
 }
 

@@ -1,7 +1,6 @@
 package draw
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -14,9 +13,9 @@ import (
 // in the unit of the figures beside them, which they name.
 func (f flat) rulers() {
 	w, h := f.piece.Width.MM()*f.k, f.piece.Height.MM()*f.k
-	f.Rect("ruler", f.x, f.y-rulerWide-2, w, rulerWide)
+	f.Rect("ruler", f.x, f.y-rulerHigh-2, w, rulerHigh)
 	f.Rect("ruler", f.x-rulerWide-2, f.y, rulerWide, h)
-	f.Label(string(f.p.Step.Unit), "ruler-text", 10, pen.At(f.x-5, f.y-8, "end", false))
+	f.Label(string(f.p.Step.Unit), "ruler-text", pen.At(f.x-5, f.y-8, "end", false))
 	step, number := ticksAt(f.k, f.p.Step.Unit)
 	for i := 0; ; i++ {
 		at := step * measure.Length(i)
@@ -32,14 +31,14 @@ func (f flat) rulers() {
 		}
 		if at <= f.piece.Width {
 			f.Line("tick", f.x+d, f.y-2, f.x+d, f.y-2-long)
-			if label != "" && d < w-8 && !f.crossed(at, true, pen.Wide(label, 10)/2) {
-				f.Label(label, "ruler-text", 10, pen.At(f.x+d, f.y-13, "middle", false))
+			if label != "" && d < w-8 && !f.crossed(at, true, pen.Wide(label, pen.SizeOf("ruler-text"))/2) {
+				f.Label(label, "ruler-text", pen.At(f.x+d, f.y-13, "middle", false))
 			}
 		}
 		if at <= f.piece.Height {
 			f.Line("tick", f.x-2, f.y+d, f.x-2-long, f.y+d)
 			if label != "" && d < h-4 && !f.crossed(at, false, 5) {
-				f.Label(label, "ruler-text", 10, pen.At(f.x-12, f.y+d+3.5, "end", false))
+				f.Label(label, "ruler-text", pen.At(f.x-12, f.y+d+3.5, "end", false))
 			}
 		}
 	}
@@ -80,35 +79,4 @@ func rulerNumber(l measure.Length, u measure.Unit) string {
 		return fmt.Sprint(int64(l / measure.Inch))
 	}
 	return fmt.Sprint(int64(l / u.Size()))
-}
-
-// flags numbers each score by its distance along the ruler. Where two numbers
-// would touch, the second goes further out on a longer leader; where there is
-// no room there either, it stands in the tally and on the score card alone.
-func (f flat) flags() {
-	for _, pass := range sorted(f.piece.Passes) {
-		d := pass.At.MM() * f.k
-		text := f.p.Step.Show(pass.At).Text
-		f.Group("data-link", Link(f.piece, pass), "class", "flags")
-		if pass.AlongWidth {
-			y := f.y - rulerWide - 8
-			if s, ok := f.Label(text, "flag-text", 13, pen.At(f.x+d, y, "middle", false),
-				pen.At(f.x+d, y-16, "middle", false)); ok {
-				f.Line("flag", f.x+d, s.Y+3, f.x+d, f.y)
-			}
-		} else {
-			x, y := f.x-rulerWide-7, f.y+d+4.5
-			if s, ok := f.Label(text, "flag-text", 13, pen.At(x, y, "end", false), pen.At(x-24, y, "end", false)); ok {
-				f.Line("flag", s.X+2, f.y+d, f.x, f.y+d)
-			}
-		}
-		f.End()
-	}
-}
-
-// sorted gives the scores from near to far, one in two parts once.
-func sorted(passes []net.Pass) []net.Pass {
-	out := slices.Clone(passes)
-	slices.SortStableFunc(out, func(a, b net.Pass) int { return cmp.Compare(a.At, b.At) })
-	return slices.CompactFunc(out, func(a, b net.Pass) bool { return a.Name == b.Name })
 }

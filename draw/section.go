@@ -15,7 +15,7 @@ import (
 // magnified: every thickness to one scale, the gap among them, each with its name
 // and its figure.
 func Section(p *plan.Plan, s readings.Section, w, h float64) string {
-	c := &pen.Canvas{}
+	c, unit := &pen.Canvas{}, p.Step.Unit
 	all, least := 0.0, math.Inf(1)
 	for _, k := range s.Skins {
 		all += max(0, k.Thick.MM())
@@ -69,15 +69,15 @@ func Section(p *plan.Plan, s readings.Section, w, h float64) string {
 		if skin.Is == "gap" {
 			class = "flag-text"
 		}
-		c.Text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, hundredths(skin.Thick)))
+		c.Text(names, y, class, "start", fmt.Sprintf("%s  %s", skin.What, skin.Thick.Fine(unit)))
 	}
 	c.Text(12, 22, "strong", "start", fmt.Sprintf("Side view of the corner of the %s, enlarged", s.Outer))
-	moves := fmt.Sprintf("The %s can move %s from side to side", s.Outer, hundredths(s.Play))
+	moves := fmt.Sprintf("The %s can move %s from side to side", s.Outer, s.Play.Fine(unit))
 	if s.Play < 0 {
-		moves = fmt.Sprintf("The %s is %s too narrow to go on", s.Outer, hundredths(-s.Play))
+		moves = fmt.Sprintf("The %s is %s too narrow to go on", s.Outer, (-s.Play).Fine(unit))
 	}
 	c.Text(12, 42, "faint", "start", moves)
-	return c.Picture("section", w, h, SectionSays(s)).SVG()
+	return c.Picture("section", w, h, SectionSays(s, unit)).SVG()
 }
 
 // lastBefore is the last of the card before something: the wall itself.
@@ -94,12 +94,10 @@ func lastBefore(s readings.Section, is string) (at int) {
 }
 
 // SectionSays tells a section in words.
-func SectionSays(s readings.Section) string {
+func SectionSays(s readings.Section, unit measure.Unit) string {
 	var out []string
 	for _, k := range s.Skins {
-		out = append(out, fmt.Sprintf("%s %s", k.What, hundredths(k.Thick)))
+		out = append(out, fmt.Sprintf("%s %s", k.What, k.Thick.Fine(unit)))
 	}
 	return fmt.Sprintf("Side view of the corner of the %s, from the inside out: %s.", s.Outer, strings.Join(out, ", "))
 }
-
-func hundredths(l measure.Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }

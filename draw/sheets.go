@@ -40,7 +40,7 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 		x := gap/2 + float64(i%columns)*(sw*scale+gap)
 		y := 26 + float64(i/columns)*(sh*scale+gap+14)
 		c.Text(x, y-8, "strong", "start", sheetName(p, i, s))
-		d := onSheet{Canvas: c, step: p.Step, x: x, y: y, k: scale}
+		d := onSheet{c, p.Step, x, y, scale, layout.Rect{W: s.W, H: s.H}}
 		d.draw(s, p.CardOf(s.Stock).Inside)
 		says = append(says, d.says(i, s))
 	}
@@ -51,9 +51,10 @@ func Sheets(p *plan.Plan, w, h float64, most int) string {
 
 type onSheet struct {
 	*pen.Canvas
-	step measure.Step
-	x, y float64
-	k    float64
+	step  measure.Step
+	x, y  float64
+	k     float64
+	whole layout.Rect // the sheet
 }
 
 func (d onSheet) rectOf(r layout.Rect) (x, y, w, h float64) {
@@ -61,7 +62,7 @@ func (d onSheet) rectOf(r layout.Rect) (x, y, w, h float64) {
 }
 
 func (d onSheet) draw(s layout.Sheet, colour string) {
-	x, y, w, h := d.rectOf(layout.Rect{W: s.W, H: s.H})
+	x, y, w, h := d.rectOf(d.whole)
 	d.Rect("sheet", x, y, w, h)
 	for _, o := range s.Offcuts {
 		x, y, w, h := d.rectOf(o)
@@ -94,45 +95,59 @@ func (d onSheet) by(w, h measure.Length) string {
 	return d.step.Show(w).Text + " × " + d.step.Show(h).Text
 }
 
-// label writes two lines in the middle of a place: as large as goes, turned if it is
-// narrow, a long name cut short; of what is small the size alone, or nothing.
-func (d onSheet) label(x, y, w, h float64, class, a, b string) {
+// label writes a name and a size in the middle of a place, turned if it is narrow, a long name cut
+// short: of what is small the size alone, in two lines if need be, or the name where no size has room.
+func (d onSheet) label(x, y, w, h float64, class, name, size string) {
 	cx, cy := x+w/2, y+h/2
-	turn := []any{"transform", pen.Turned(-90, cx, cy)}
-	for _, size := range []float64{13, 11} {
-		if size < 13 {
-			class += " small"
+	ways := []struct {
+		w, h float64
+		turn []any
+	}{{w, h, nil}, {h, w, []any{"transform", pen.Turned(-90, cx, cy)}}}
+	figure := strings.ReplaceAll(class, "small", "") + " figure"
+	high := 1.2 * pen.SizeOf(figure)
+	for _, lines := range [][]string{{size}, strings.SplitAfter(size, "×")} {
+		wide := 0.0
+		for _, l := range lines {
+			wide = max(wide, pen.Wide(l, pen.SizeOf(figure)))
 		}
-		short := func(w float64) string {
-			if most := int((w - 8) / (size * 0.64)); pen.Wide(a, size)+8 > w && most >= 8 {
-				return words.Cut(a, most)
+		for _, way := range ways {
+			if wide+8 > way.w || high*float64(len(lines))+2 > way.h {
+				continue
 			}
-			return a
+			top := cy + 5 - high*float64(len(lines)-1)/2
+			if short := shortened(name, class, way.w); short != "" && high*float64(len(lines)+1)+2 <= way.h {
+				d.write(cx, top-high/2, class, short, way.turn)
+				top += high / 2
+			}
+			for i, l := range lines {
+				d.write(cx, top+high*float64(i), figure, strings.TrimSpace(l), way.turn)
+			}
+			return
 		}
-		for _, way := range []struct {
-			w, h float64
-			turn []any
-		}{{w, h, nil}, {h, w, turn}} {
-			name := short(way.w)
-			fits := pen.Wide(b, size)+8 <= way.w
-			switch {
-			case fits && way.h >= 2.6*size && pen.Wide(name, size)+8 <= way.w:
-				d.write(cx, cy-3, size, class, name, way.turn)
-				d.write(cx, cy+size, size, class, b, way.turn)
-				return
-			case fits && way.h >= 1.3*size && pen.Wide(a+"  "+b, size)+8 <= way.w:
-				d.write(cx, cy+4, size, class, a+"  "+b, way.turn)
-				return
-			case fits && way.h >= 1.3*size:
-				d.write(cx, cy+4, size, class, b, way.turn)
-				return
-			}
+	}
+	for _, way := range ways {
+		if short := shortened(name, class, way.w); short != "" && high <= way.h {
+			d.write(cx, cy+4, class, short, way.turn)
+			return
 		}
 	}
 }
 
+// shortened is a name as far as it fits so wide a place, "" where it doesn't.
+func shortened(name, class string, wide float64) string {
+	size := pen.SizeOf(class)
+	if pen.Wide(name, size)+8 <= wide {
+		return name
+	}
+	if most := int((wide - 8) / (size * 0.64)); most >= 8 {
+		return words.Cut(name, most)
+	}
+	return ""
+}
+
 // write writes a line about the middle of a place, and notes what it takes up.
-func (d onSheet) write(x, y, size float64, class, text string, turn []any) {
+func (d onSheet) write(x, y float64, class, text string, turn []any) {
+	size := pen.SizeOf(class)
 	d.Text(x, y, class, "middle", text, turn...)
 	e := pen.At(x, y, "middle", false).Extent(text, size)
 	if turn != nil { // it stands about the same middle

@@ -134,7 +134,7 @@ func punches(c *pen.Canvas, all []shop.Punch, unit measure.Unit, w, top float64)
 	x, y, row := 26.0, top+16, 0.0
 	for _, p := range all {
 		says, d := p.Kind+" "+p.Size.Exact(unit), across(p)*k
-		room := max(d, pen.Wide(says, 11)) + 22
+		room := max(d, pen.Wide(says, pen.SizeOf("small"))) + 22
 		if x > 26 && x+room > w-10 {
 			x, y, row = 26, y+row+34, 0
 		}
@@ -179,20 +179,24 @@ func Offcuts(all []shop.Kept, card func(id string) shop.Card, label func(shop.Ke
 
 // Learnt draws the ease that was learnt on a line: the usual, the learnt, and where it
 // would lie with any one record left out.
-func Learnt(usual measure.Length, l shop.Learnt, w, h float64) string {
+func Learnt(usual measure.Length, l shop.Learnt, unit measure.Unit, w, h float64) string {
 	const low, high = -0.5, 4.2
 	c := &pen.Canvas{}
 	at := func(mm float64) float64 { return 14 + (min(high, max(low, mm))-low)/(high-low)*(w-28) }
 	y := h / 2
 	c.Line("dim", at(low), y, at(high), y)
-	for mm := 0.0; mm <= high; mm++ {
-		c.Line("tick", at(mm), y-4, at(mm), y+4)
-		c.Text(at(mm), y+18, "small faint", "middle", fmt.Sprintf("%.0f mm", mm))
+	mark := measure.Step{Size: measure.Inch / 32, Unit: unit}
+	if unit.Metric() {
+		mark.Size = measure.Millimetre
+	}
+	for l := measure.Length(0); l.MM() <= high; l += mark.Size {
+		c.Line("tick", at(l.MM()), y-4, at(l.MM()), y+4)
+		c.Text(at(l.MM()), y+18, "small faint", "middle", mark.Show(l).String())
 	}
 	lo, hi := (usual + l.Low).MM(), (usual + l.High).MM()
 	c.Rect("learnt-range", at(lo), y-6, max(2, at(hi)-at(lo)), 12)
 	c.Tag("circle", "class", "learnt-usual", "cx", at(usual.MM()), "cy", y, "r", 4.0)
 	c.Tag("path", "class", "learnt-now", "d", fmt.Sprintf("M%s %sl6 -10h-12z", pen.Px(at((usual+l.More).MM())), pen.Px(y-7)))
-	return c.Picture("learnt", w, h, fmt.Sprintf("Ease learnt: %.2f mm, usual %.2f mm, between %.2f and %.2f mm with any one "+
-		"record left out", (usual+l.More).MM(), usual.MM(), lo, hi)).SVG()
+	return c.Picture("learnt", w, h, fmt.Sprintf("Ease learnt: %s, usual %s, between %s and %s with any one "+
+		"record left out", (usual+l.More).Fine(unit), usual.Fine(unit), (usual+l.Low).Fine(unit), (usual+l.High).Fine(unit))).SVG()
 }

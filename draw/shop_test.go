@@ -63,8 +63,8 @@ func TestSectionToScale(t *testing.T) {
 			if math.Abs(widths[i]-max(1, skin.Thick.MM()*k)) > 0.03 || i > 0 && math.Abs(lefts[i-1]+widths[i-1]-lefts[i]) > 0.03 {
 				t.Fatalf("%s is %v wide at %v, of %v a millimetre", skin.What, widths[i], lefts[i], k)
 			}
-			if says := fmt.Sprintf("%s %.2f mm", skin.What, skin.Thick.MM()); !strings.Contains(SectionSays(s), says) {
-				t.Fatalf("%q does not say %q", SectionSays(s), says)
+			if says := fmt.Sprintf("%s %.2f mm", skin.What, skin.Thick.MM()); !strings.Contains(SectionSays(s, p.Step.Unit), says) {
+				t.Fatalf("%q does not say %q", SectionSays(s, p.Step.Unit), says)
 			}
 		}
 	}
@@ -109,7 +109,7 @@ func TestShopPictures(t *testing.T) {
 		}
 		whole(Offcuts(kept, func(string) shop.Card { return card }, func(k shop.Kept) string { return "<left>" }, 690, 560))
 		low, high := -mm(1), mm(2)
-		whole(Learnt(shop.Slack["snug"], shop.Learnt{More: (low + high) / 2, Low: low, High: high, Records: 3}, 420, 56))
+		whole(Learnt(shop.Slack["snug"], shop.Learnt{More: (low + high) / 2, Low: low, High: high, Records: 3}, measure.Millimetres, 420, 56))
 	}
 }
 

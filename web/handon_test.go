@@ -108,8 +108,8 @@ func TestOut(t *testing.T) {
 			t.Errorf("%s of an unproved plan: %d", out, r.Code)
 		}
 	}
-	if body := a.get(good + "/handon").Body.String(); !regexp.MustCompile(`put in the box: [^.]+mm[^.]+in\)`).MatchString(body) {
-		t.Error("the size of the slip is not told in both units")
+	if body := a.get(good + "/handon").Body.String(); !regexp.MustCompile(`put in the box: \d+ × \d+ mm\.`).MatchString(body) {
+		t.Error("the size of the slip is not told in the unit of the box")
 	}
 	for _, page := range []string{"/handon", "/templates", "/machine", "/bench", "/print"} {
 		if r := a.get(bad + page); r.Code != http.StatusOK || !dont.MatchString(r.Body.String()) {

@@ -21,7 +21,7 @@ func TestShopJourney(t *testing.T) {
 	v.types(field("gsm"), "330")
 	v.sees("an estimate, from weight and bulk")
 	v.types(field("ten"), "4.4")
-	v.sees("0.44 mm, 17 thousandths of an inch; measured")
+	v.sees("0.017 in; measured")
 	v.types(field("ten"), "90")
 	v.sees("No card is 9 mm thick.")
 	v.sees("needs fixing")
@@ -33,7 +33,7 @@ func TestShopJourney(t *testing.T) {
 	v.sees("Side view of the corner of the lid")
 	v.js(fmt.Sprintf(`{ const s = document.querySelector("#f-card-stock"); s.value = %q;
 		s.dispatchEvent(new Event("change", {bubbles: true})); }`, id))
-	v.sees("base wall 0.44 mm")
+	v.sees("base wall 0.017 in")
 	before := v.reads(`document.querySelector(".corner figcaption").innerText`)
 	v.do("it was tight", chromedp.Click(chromedp.CSS("#fit-tight")))
 	v.sees("Saved. Brevium plans")

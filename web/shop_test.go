@@ -73,7 +73,7 @@ func TestBoxesKeepTheirCard(t *testing.T) {
 		}
 	}
 	if page := a.get("/projects/" + one + "?stage=card").Body.String(); !strings.Contains(page,
-		"uses the old numbers of Kraft, 300 gsm, 0.40 mm. In Supplies it is 1.30 mm") {
+		"uses the old numbers of Kraft, 300 gsm, 0.016 in. In Supplies it is 0.051 in") {
 		t.Error("the box does not say what it keeps")
 	}
 	a.typeInShop("cards.@kraft-300.price", "0.20") // no number of a plan

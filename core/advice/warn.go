@@ -103,7 +103,7 @@ const pinchable, tapeHolds = 0.25, 400
 func (a *adviser) warnCard() {
 	pinch := func(thick measure.Length, text, fix string, set brief.Changes) {
 		if thick.MM() >= pinchable {
-			a.Warn(brief.Warning{Code: "score-it", Text: fmt.Sprintf(text, fmt.Sprintf("%.2f mm", thick.MM())), Fix: fix, Set: set})
+			a.Warn(brief.Warning{Code: "score-it", Text: fmt.Sprintf(text, thick.Fine(a.Step.Unit)), Fix: fix, Set: set})
 		}
 	}
 	for _, f := range a.Style.Remedies(style.Uncracked, a.Answers) {

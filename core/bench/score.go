@@ -198,11 +198,11 @@ func (m Mark) How(say func(Length) string) string {
 	return ""
 }
 
-// spacerOf tells a strip against the fence. One thinner than the unit tells is told in millimetres, as card is.
+// spacerOf tells a strip against the fence. One thinner than any mark is told as card is.
 func spacerOf(l Length, say func(Length) string) string {
 	s := say(l)
-	if strings.HasPrefix(s, "about 0 ") {
-		return fmt.Sprintf("card %.2f mm thick", l.MM())
+	if unit, thin := strings.CutPrefix(s, "about 0 "); thin {
+		return fmt.Sprintf("card %s thick", l.Fine(measure.Unit(strings.Fields(unit)[0])))
 	}
 	return "a spacer of " + s
 }

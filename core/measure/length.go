@@ -82,6 +82,14 @@ func (u Unit) Other() Unit {
 	return Inches
 }
 
+// Either is one of two texts, as the unit is.
+func (u Unit) Either(inches, metric string) string {
+	if u.Metric() {
+		return metric
+	}
+	return inches
+}
+
 // Word is the unit spelled out.
 func (u Unit) Word() string {
 	switch u {

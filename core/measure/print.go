@@ -29,6 +29,14 @@ func (l Length) Exact(u Unit) string {
 	return l.decimal(Millimetres) + " mm"
 }
 
+// Fine writes a thickness or a gap, which is finer than any mark: hundredths of a millimetre, thousandths of an inch.
+func (l Length) Fine(u Unit) string {
+	if u == Millimetres {
+		return fmt.Sprintf("%.2f mm", l.MM())
+	}
+	return fmt.Sprintf("%.3f %s", float64(l)/float64(u.Size()), u)
+}
+
 // fraction writes whole inches and a fraction, if 64ths are fine enough.
 func (l Length) fraction(bar string) (string, bool) {
 	if l%(Inch/finest) != 0 {

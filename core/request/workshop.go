@@ -253,17 +253,16 @@ func (d *door) readSlack() {
 	if d.Brief.Tools.Slack != "" {
 		if l, ok := d.r.LengthOrNone("tools.slack", d.Brief.Tools.Slack); ok {
 			if d.Slack = l; l > 10*measure.Millimetre {
-				d.r.Problem("tools.slack", "No lid needs "+d.r.Say(l)+" of room.", "Snug is 0.5 mm, easy 1 mm, "+
-					"loose 1.6 mm.",
-					"tools.slack", "")
+				d.r.Problem("tools.slack", "No lid needs "+d.r.Say(l)+" of room.", fmt.Sprintf("Snug is %s, easy %s, loose %s.",
+					shop.Slack["snug"].Fine(d.Units), shop.Slack["easy"].Fine(d.Units), shop.Slack["loose"].Fine(d.Units)), "tools.slack", "")
 			}
 		}
 		return
 	}
 	if l, ok := d.w.Fit(d.FitKey); ok && !l.Aside && l.More != 0 {
 		d.Learnt, d.Slack = &l, max(0, d.Slack+l.More)
-		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %.2f mm of room instead of %.2f mm (%s)", d.OuterCard().Title,
-			d.FitKey.Walls, d.Slack.MM(), d.Usual.MM(), words.Count(l.Records, "record")), "tools.slack",
+		d.use("learnt", fmt.Sprintf("Lids of %s, %s walls: %s of room instead of %s (%s)", d.OuterCard().Title,
+			d.FitKey.Walls, d.Slack.Fine(d.Units), d.Usual.Fine(d.Units), words.Count(l.Records, "record")), "tools.slack",
 			strconv.FormatFloat(d.Slack.MM(), 'f', -1, 64)+" mm")
 	}
 }

@@ -89,7 +89,7 @@ type Learnt struct {
 }
 
 // The least and the most that is learnt.
-const leastMore, mostMore = -3 * tenth, 25 * tenth
+const LeastMore, MostMore = -3 * tenth, 25 * tenth
 
 // Learn reckons what records come to.
 func Learn(records []Record) Learnt {
@@ -98,8 +98,8 @@ func Learn(records []Record) Learnt {
 		return out
 	}
 	const grain = tenth / 10
-	n := int((mostMore-leastMore)/grain) + 1
-	at := func(i int) Length { return leastMore + Length(i)*grain }
+	n := int((MostMore-LeastMore)/grain) + 1
+	at := func(i int) Length { return LeastMore + Length(i)*grain }
 	all, each := make([]float64, n), make([][]float64, len(records))
 	for i := range n {
 		x := at(i).MM() / common
@@ -135,7 +135,7 @@ func Learn(records []Record) Learnt {
 			sum, weight = sum+w*at(i).MM(), weight+w
 		}
 		m := min(max(measure.FromMM(sum/weight).Near(grain), low, tight), high, loose)
-		return min(max(m, leastMore), mostMore)
+		return min(max(m, LeastMore), MostMore)
 	}
 	out.More = mean(make([]float64, n))
 	out.Low, out.High = out.More, out.More

@@ -48,14 +48,14 @@ func TestLearning(t *testing.T) {
 			all = append(all, record(r))
 		}
 		l := Learn(all)
-		if l.More < leastMore || l.More > mostMore || l.Low > l.More || l.High < l.More || l.Records != len(all) {
+		if l.More < LeastMore || l.More > MostMore || l.Low > l.More || l.High < l.More || l.Records != len(all) {
 			t.Fatalf("%+v of %+v", l, all)
 		}
 		low, high := Length(0), Length(0) // the usual is one of them
 		for _, rec := range all {
 			low, high = min(low, rec.More()), max(high, rec.More())
 		}
-		if hair := tenth / 10; l.More < max(low, leastMore)-hair || l.More > min(high, mostMore)+hair {
+		if hair := tenth / 10; l.More < max(low, LeastMore)-hair || l.More > min(high, MostMore)+hair {
 			t.Fatalf("%s is not between %s and %s", l.More.Exact("mm"), low.Exact("mm"), high.Exact("mm"))
 		}
 		turned := slices.Clone(all)
@@ -75,7 +75,7 @@ func TestLearning(t *testing.T) {
 		usual := Slack[[]string{"snug", "easy", "loose"}[r.IntN(3)]]
 		c := o.Clearance(usual, step)
 		l := Learn([]Record{{Usual: usual, Had: c - o.Bulk(), Verdict: "tight"}})
-		if next := o.Clearance(usual+l.More, step); next < c || next == c && l.More < mostMore {
+		if next := o.Clearance(usual+l.More, step); next < c || next == c && l.More < MostMore {
 			t.Fatalf("step %s: a tight lid of %s is followed by one of %s", step.Exact("mm"), c.Exact("mm"), next.Exact("mm"))
 		}
 	}

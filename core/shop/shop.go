@@ -112,7 +112,7 @@ func written(s brief.Stock) (out []string) {
 func ReadTape(r *brief.Reader, text brief.Text) Length {
 	l, ok := r.Length("tools.tape", text)
 	if ok && (l < 3*measure.Millimetre || l > 50*measure.Millimetre) {
-		r.Problem("tools.tape", "Tape is not "+r.Say(l)+" wide.", "Usual is 6, 10 or 12 mm (1/4, 3/8, 1/2 in).",
+		r.Problem("tools.tape", "Tape is not "+r.Say(l)+" wide.", "Usual is "+r.Units.Either("1/4, 3/8 or 1/2 in.", "6, 10 or 12 mm."),
 			"tools.tape", "")
 	}
 	return l

@@ -83,7 +83,7 @@ func buildChamferFoot(j *Spec) *Box {
 	b.Needs("hook dot", 1, 0, "a hook dot or a round sticker, to hold the flaps down")
 	b.Do("Close", "Fold both flaps down. Hold them together with a hook dot or a round sticker.")
 	j.note("root", "box", "chamfer", facet, fmt.Sprintf("A facet is %s times the square root of two wide, "+
-		"%.2f mm. Its score is on the nearest mark.", j.Say(c), rootTwo(c)))
+		"%s. Its score is on the nearest mark.", j.Say(c), measure.FromMM(rootTwo(c)).Fine(j.Step.Unit)))
 	return b
 }
 

@@ -215,13 +215,10 @@ func (j *Spec) Over(inner, outer string, layers int) Length {
 			says = "On these marks that makes no difference."
 		}
 		j.note("learnt", name, "", c, fmt.Sprintf("Your records say lids of this card need %s of room, not %s. %s",
-			j.fine(j.Slack), j.fine(j.Usual), says))
+			j.Slack.Fine(j.Step.Unit), j.Usual.Fine(j.Step.Unit), says))
 	}
 	return c
 }
-
-// fine writes a thickness, which is finer than any mark.
-func (j *Spec) fine(l Length) string { return fmt.Sprintf("%.2f mm", l.MM()) }
 
 // Gain is how much longer a panel is that bends round others: what the card
 // takes or, in plain numbers, one mark of the tools, if that is a millimetre.

@@ -4,7 +4,10 @@ package pen
 // wanted, or at the first other place that is free; where there is none it is
 // left out, and what it says stands in the tally and under the pointer.
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Spot is a place for a text: its anchor point, as SVG has it, and whether it
 // runs upwards.
@@ -64,16 +67,39 @@ func (l *Labels) free(text string, size float64, spots ...Spot) (Spot, bool) {
 	return Spot{}, false
 }
 
-// Label writes a text at the first of some spots that is free, and says where.
-func (c *Canvas) Label(text, class string, size float64, spots ...Spot) (Spot, bool) {
-	s, ok := c.Labels.free(text, size, spots...)
-	if !ok {
-		return s, false
+// SizeOf gives the size in pixels that draw.css sets a text of some classes in. What is cut and
+// scored by is the largest.
+func SizeOf(class string) float64 {
+	switch {
+	case strings.Contains(class, "figure"), strings.Contains(class, "flag-text"):
+		return 16
+	case strings.Contains(class, "small"), strings.Contains(class, "cut-number"):
+		return 12
+	case strings.Contains(class, "ruler-text"):
+		return 11
 	}
+	return 14
+}
+
+// Label writes a text at the first of some spots that is free, and says where.
+func (c *Canvas) Label(text, class string, spots ...Spot) (Spot, bool) {
+	s, ok := c.Labels.free(text, SizeOf(class), spots...)
+	if ok {
+		c.write(text, class, s)
+	}
+	return s, ok
+}
+
+// Place writes a text where it has been given room already.
+func (c *Canvas) Place(text, class string, s Spot) {
+	c.Labels.Taken = append(c.Labels.Taken, s.Extent(text, SizeOf(class)))
+	c.write(text, class, s)
+}
+
+func (c *Canvas) write(text, class string, s Spot) {
 	if s.Upward {
 		c.Text(s.X, s.Y, class, s.Anchor, text, "transform", Turn{-90, s.X, s.Y})
 	} else {
 		c.Text(s.X, s.Y, class, s.Anchor, text)
 	}
-	return s, true
 }

@@ -111,7 +111,8 @@ func (s *Room) HandOn(c *echo.Context) error {
 	w, h, folds := export.SlipSize(j)
 	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j), export.UnprintableOf(j), privateNotes(j) != ""
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
-	v.SlipSize = j.Plans[0].SayBoth(measure.FromMM(w)) + " × " + j.Plans[0].SayBoth(measure.FromMM(h))
+	step := j.Plans[0].Step
+	v.SlipSize = step.ShowUp(measure.FromMM(w)).Text + " × " + step.ShowUp(measure.FromMM(h)).String()
 	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320).SVG())
 	share, err := s.Store.Links.ShareOf(c.Request().Context(), c.Param("id"))
 	if err == nil {

@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"cmp"
 	"html/template"
 	"strings"
 	"time"
@@ -85,8 +86,23 @@ func (f Form) Ask(path string) Field {
 // Open is ask for a field that may be left empty, with what that means.
 func (f Form) Open(path, empty string) Field {
 	fd := f.Ask(path)
-	fd.Open = empty
+	fd.Open = strings.TrimSuffix(inUnit(empty, f.unitAt(path)), " "+cmp.Or(fd.Unit, "?"))
 	return fd
+}
+
+// inUnit writes a usual length in the unit of the page: to a sixteenth or a millimetre, or finer if it is less than
+// any mark. A text that is no length stays.
+func inUnit(text string, u measure.Unit) string {
+	l, own, err := measure.ParseUnit(text, u)
+	switch {
+	case err != nil || own.Metric() == u.Metric():
+		return text
+	case l < 3*measure.Millimetre:
+		return l.Fine(u)
+	case u.Metric():
+		return l.Near(measure.Millimetre).Exact(u)
+	}
+	return l.Near(measure.Inch / 16).Exact(u)
 }
 
 // Pick is ask for a field of choices; buttons shows them all at once.

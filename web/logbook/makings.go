@@ -12,6 +12,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"brevium/core/brief"
+	"brevium/core/measure"
 	"brevium/core/record"
 	"brevium/core/shop"
 	"brevium/core/words"
@@ -192,10 +193,11 @@ func (s *Room) showMaking(c *echo.Context, code int, head noteHead, e desk.Edite
 	if v.History, err = s.Store.Makings.History(ctx, m.ID, head.ID, 30); err != nil {
 		return err
 	}
-	wrong := m
-	v.Fields = workbench.NoteFields(desk.Form{Doc: desk.Asked[record.Note]{Of: &head.Doc}, At: record.Form.Field,
-		Report: &brief.Report{Problems: wrong.Says(head.Doc)}}, &head.Doc, s.Workshop(c.Request().Context()).Cards, true)
 	was, err := m.Brief()
+	wrong := m
+	told := &brief.Report{Units: measure.Unit(was.Units), Problems: wrong.Says(head.Doc)}
+	v.Fields = workbench.NoteFields(desk.Form{Doc: desk.Asked[record.Note]{Of: &head.Doc}, At: record.Form.Field,
+		Report: told}, &head.Doc, s.Workshop(c.Request().Context()).Cards, true)
 	if v.Was = err == nil; v.Was {
 		s.asMade(ctx, v, was)
 	}

@@ -225,10 +225,10 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 		Card: brief.Text(p.FitKey.Card), Walls: brief.Text(p.FitKey.Walls), Layers: brief.Whole(strconv.Itoa(p.FitKey.Layers)),
 		Usual: brief.Text(p.Usual.Exact("mm")), Had: brief.Text(corner[0].Play.Exact("mm"))}
 	if gap = strings.TrimSpace(gap); gap != "" && verdict == "" {
-		l, err := shop.ParseCaliper(gap, measure.Millimetres)
+		l, err := shop.ParseCaliper(gap, p.Step.Unit)
 		if err != nil || l > 10*measure.Millimetre {
-			return fit, fmt.Sprintf("%q isn't a length. Measure how far the lid moves from side to side, and write "+
-				"it like 0.6 mm.", gap)
+			return fit, fmt.Sprintf("%q can't be right. Measure how far the lid moves from side to side, and write "+
+				"it like %s.", gap, p.Step.Unit.Either("1/32 in", "0.6 mm"))
 		}
 		fit.Gap = brief.Text(l.Exact("mm"))
 		return fit, ""

@@ -28,6 +28,10 @@ type shopState struct {
 	desk.Kept
 }
 
+// MostMore and LeastMore are the most that records add to the room of a lid, and take from it.
+func (st *shopState) MostMore() string  { return shop.MostMore.Fine(st.Doc.Units()) }
+func (st *shopState) LeastMore() string { return (-shop.LeastMore).Fine(st.Doc.Units()) }
+
 // partLink is a part of the shop on its rail.
 type partLink struct {
 	ID, Title, State, Why, Link string
@@ -169,8 +173,8 @@ func (f shopForm) cardGroups(id string, st *shopState) []desk.Group {
 		"not known"), f.Open("currency", "none"),
 		open("hand", "not counted"), open("pack", "by the sheet")}}
 	if card.Estimated {
-		about.Says = []string{fmt.Sprintf("Estimated from its weight: %.2f mm. Measure a stack of ten sheets to be sure.",
-			card.Caliper.MM())}
+		about.Says = []string{fmt.Sprintf("Estimated from its weight: %s. Measure a stack of ten sheets to be sure.",
+			card.Caliper.Fine(st.Doc.Units()))}
 	}
 	looks := desk.Group{Title: "How it looks", ID: "looks", Fields: []desk.Field{f.colour(path+"colour", card.Colour),
 		f.colour(path+"inside", card.Inside),
@@ -257,7 +261,7 @@ func tiles(v shopView, st *shopState) (out []tile) {
 			Retired: stock.Retired == "yes", Bad: !ok}
 		if ok {
 			t.Picture = template.HTML(draw.Swatch(c, 132, 92))
-			t.Line = fmt.Sprintf("%d gsm · %s", c.GSM, cardThick(c))
+			t.Line = fmt.Sprintf("%d gsm · %s", c.GSM, cardThick(c, st.Doc.Units()))
 		}
 		out = append(out, t)
 	}
@@ -268,11 +272,11 @@ func tiles(v shopView, st *shopState) (out []tile) {
 	return out
 }
 
-func cardThick(c shop.Card) string {
+func cardThick(c shop.Card, unit measure.Unit) string {
 	if c.Estimated {
-		return fmt.Sprintf("about %.2f mm", c.Caliper.MM())
+		return "about " + c.Caliper.Fine(unit)
 	}
-	return fmt.Sprintf("%.3g mm", c.Caliper.MM())
+	return c.Caliper.Fine(unit)
 }
 
 // cardFacts tells what the numbers of a card come to, and which boxes are made of it.
@@ -325,10 +329,11 @@ func factsOf(c shop.Card, st *shopState) (out []fact) {
 	if c.Estimated {
 		how = "an estimate, from weight and bulk"
 	}
-	add("Thickness", fmt.Sprintf("%.3g mm, %.0f thousandths of an inch; %s", c.Caliper.MM(), c.Caliper.MM()/25.4*1000, how))
+	unit := st.Doc.Units()
+	add("Thickness", c.Caliper.Fine(unit)+"; "+how)
 	bulk := shop.Over{Inner: c.Caliper, Outer: c.Caliper}.Bulk()
-	add("Room a lid needs", fmt.Sprintf("%.2f mm snug, %.2f mm easy, with single walls", (bulk+shop.Slack["snug"]).MM(),
-		(bulk+shop.Slack["easy"]).MM()))
+	add("Room a lid needs", fmt.Sprintf("%s snug, %s easy, with single walls", (bulk+shop.Slack["snug"]).Fine(unit),
+		(bulk+shop.Slack["easy"]).Fine(unit)))
 	var sheets []string
 	for _, t := range st.Workshop.Comes(c) {
 		price := ""
@@ -350,16 +355,18 @@ type fitLesson struct {
 	Aside            bool
 	Picture          template.HTML
 	Records          []shop.Fit
+	unit             measure.Unit
 }
 
 func learnt(st *shopState) (out []fitLesson) {
+	unit := st.Doc.Units()
 	for _, k := range st.Workshop.FitKeys() {
 		l, _ := st.Workshop.Fit(k)
 		card, _ := st.Workshop.Card(k.Card)
 		usual := shop.Slack["snug"]
 		one := fitLesson{Key: k.String(), Title: fmt.Sprintf("%s, %s walls", desk.Called(card.Title, k.Card), k.Walls),
-			Aside:   l.Aside,
-			Picture: template.HTML(draw.Learnt(usual, l, 420, 56))}
+			Aside: l.Aside, unit: unit,
+			Picture: template.HTML(draw.Learnt(usual, l, unit, 420, 56))}
 		if k.Layers > 0 {
 			one.Title += ", " + desk.PlainCount(k.Layers, "layer", "layers") + " between"
 		}
@@ -368,20 +375,26 @@ func learnt(st *shopState) (out []fitLesson) {
 				one.Records = append(one.Records, f)
 			}
 		}
-		one.Says = fmt.Sprintf("%.2f mm %s than usual. A snug lid gets %.2f mm of room instead of %.2f mm. Without "+
-			"any one of %s it would be between %.2f and %.2f mm.", max(l.More, -l.More).MM(), map[bool]string{true: "more",
+		one.Says = fmt.Sprintf("%s %s than usual. A snug lid gets %s of room instead of %s. Without "+
+			"any one of %s it would be between %s and %s.", l.More.Abs().Fine(unit), map[bool]string{true: "more",
 			false: "less"}[l.More >= 0],
-			(usual + l.More).MM(), usual.MM(), desk.PlainCount(l.Records, "record",
-				"records"), (usual + l.Low).MM(), (usual + l.High).MM())
+			(usual + l.More).Fine(unit), usual.Fine(unit), desk.PlainCount(l.Records, "record",
+				"records"), (usual + l.Low).Fine(unit), (usual + l.High).Fine(unit))
 		out = append(out, one)
 	}
 	return out
 }
 
+// In writes a length of a record in the unit of the page.
+func (l fitLesson) In(text brief.Text) string {
+	at, _ := measure.Parse(string(text), measure.Millimetres)
+	return at.Fine(l.unit)
+}
+
 // Found tells a record in words.
 func (l fitLesson) Found(f shop.Fit) string {
 	if f.Gap != "" {
-		return "it moved " + string(f.Gap) + " from side to side"
+		return "it moved " + l.In(f.Gap) + " from side to side"
 	}
 	for _, v := range shop.Verdicts {
 		if v.ID == string(f.Verdict) {

@@ -10,6 +10,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/costs"
+	"brevium/core/measure"
 	"brevium/core/record"
 	"brevium/core/request"
 	"brevium/core/sets"
@@ -59,7 +60,7 @@ func (s *Room) recordStage(ctx context.Context, st *State) (r *recordStage, err 
 		said := m.Note()
 		n = &said
 	}
-	f := desk.Form{Doc: desk.Asked[record.Note]{Of: n}, At: record.Form.Field, Report: &brief.Report{}}
+	f := desk.Form{Doc: desk.Asked[record.Note]{Of: n}, At: record.Form.Field, Report: &brief.Report{Units: measure.Unit(st.Brief.Units)}}
 	for _, fd := range NoteFields(f, n, s.Workshop(ctx).Cards, false) {
 		if fd.In = "making-"; fd.Path != "gap" || len(st.Sections()) > 0 {
 			r.Fields = append(r.Fields, fd)
@@ -170,7 +171,7 @@ func NoteFields(f desk.Form, n *record.Note, cards []shop.Card, whole bool) (out
 		out = append([]desk.Field{f.Ask("box"), f.Open("contents", "not said")}, out...)
 	}
 	out = append(out, f.Buttons("fit", desk.Said("", "not said", "tight", "too tight", "right", "just right", "loose", "loose")),
-		f.Open("gap", "0.6 mm"))
+		f.Open("gap", f.Report.Units.Either("1/32 in", "0.6 mm")))
 	for _, path := range []string{"change", "notes"} {
 		asked, _ := f.At(path)
 		out = append(out, f.Field("notes", path, asked.Title(), ""))

@@ -116,7 +116,7 @@ func (f BoxForm) cards() desk.Group {
 		{ID: "keep", Label: "same way on every piece"}}),
 		f.Ask("card.join"))
 	if c := f.p.Card; c.Estimated {
-		g.Says = append(g.Says, fmt.Sprintf("%s: %.2f mm is an estimate. Measure it to be sure.", c.Title, c.Caliper.MM()))
+		g.Says = append(g.Says, fmt.Sprintf("%s: %s is an estimate. Measure it to be sure.", c.Title, c.Caliper.Fine(f.p.Step.Unit)))
 	}
 	return g
 }
@@ -157,7 +157,7 @@ func (f BoxForm) fit() desk.Group {
 	fits := []style.Choice{{ID: "snug", Label: "Snug"}, {ID: "easy", Label: "Easy"}, {ID: "loose", Label: "Loose"}}
 	slack := f.Open("tools.slack", "")
 	if f.Shown != nil {
-		slack.Open = strings.TrimSuffix(f.Shown.Slack.Near(measure.Millimetre/100).Exact("mm"), " mm") + " mm"
+		slack.Open = strings.TrimSuffix(f.Shown.Slack.Fine(f.Report.Units), " "+slack.Unit)
 	}
 	g := desk.Group{ID: "fit", MoreID: "fit", Fields: []desk.Field{f.Buttons("tools.fit", fits)}, More: []desk.Field{slack,
 		f.Open("dress.outside", "0"), f.Open("dress.inside", "0"), f.Open("dress.floor", "0")},
@@ -258,7 +258,7 @@ func (st *State) Supplies() []string { return readings.Supplies(st.Shown) }
 // Corners draws every corner where something goes over something.
 func (st *State) Corners() (out []corner) {
 	for _, s := range st.Sections() {
-		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s), s.Verdict,
+		out = append(out, corner{words.Capital(s.Outer), draw.SectionSays(s, st.Shown.Step.Unit), s.Verdict,
 			template.HTML(draw.Section(st.Shown, s, TableW, 330))})
 	}
 	return out
@@ -278,12 +278,12 @@ func (st *State) OwnCards() (out []ownStock) {
 		switch {
 		case !ok || !slices.Contains(named, own.ID) || known && SameNumbers(own, stock):
 		case !known:
-			out = append(out, ownStock{own.ID, fmt.Sprintf("This box has its own card: %s, %.2f mm.", mine.Title,
-				mine.Caliper.MM()),
+			out = append(out, ownStock{own.ID, fmt.Sprintf("This box has its own card: %s, %s.", mine.Title,
+				mine.Caliper.Fine(r.Step.Unit)),
 				"keep-card", "Add it to Supplies"})
 		case sound:
-			says := fmt.Sprintf("This box uses the old numbers of %s, %.2f mm. In Supplies it is %.2f mm now.", mine.Title,
-				mine.Caliper.MM(), house.Caliper.MM())
+			says := fmt.Sprintf("This box uses the old numbers of %s, %s. In Supplies it is %s now.", mine.Title,
+				mine.Caliper.Fine(r.Step.Unit), house.Caliper.Fine(r.Step.Unit))
 			out = append(out, ownStock{own.ID, says, "take-shop", "Use the new numbers"})
 		}
 	}
@@ -358,7 +358,7 @@ func ToolGroups(f desk.Form, prefix string) []desk.Group {
 	return []desk.Group{
 		{Title: "Scoring board", ID: "board", Fields: []desk.Field{open("grooves", "every mark"), open("board", "12 in"),
 			f.Pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
-			Says: []string{"Write several spacings with commas: 1/8 in, 5 mm. Brevium makes walls fall in a groove " +
+			Says: []string{"Write several spacings with commas: " + f.Report.Units.Either("1/8, 1/16 in", "5 mm, 1 mm") + ". Brevium makes walls fall in a groove " +
 				"where it can."}},
 		{Title: "Without a board or trimmer", ID: "hands", Fields: []desk.Field{
 			f.Pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),

@@ -203,7 +203,7 @@ type benchPage struct {
 }
 
 // TableW and tableH are the room a drawing has on the table at 1280 × 800.
-const TableW, TableH = 690.0, 560.0
+const TableW, TableH = 676.0, 560.0
 
 func Picture(c *echo.Context, st *State, v View) template.HTML {
 	p := st.Shown

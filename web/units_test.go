@@ -1,0 +1,78 @@
+package web
+
+import (
+	"regexp"
+	"strings"
+	"testing"
+
+	"brevium/core/brief"
+	"brevium/core/measure"
+	"brevium/core/style"
+)
+
+// Where another unit may stand: a sheet or card goes by its own name, what may be typed is shown by examples, and the
+// other unit of a field is told to who asks.
+var (
+	unseen    = regexp.MustCompile(`(?s)<(script|style|option|textarea)\b.*?</(script|style|option|textarea)>|<div class="other.*?</div>|<[^>]*>`)
+	millis    = regexp.MustCompile(`[^.]{0,60}\d ?(mm|cm)\b.{0,20}`)
+	inches    = regexp.MustCompile(`[^.]{0,60}\d ?in\b.{0,20}`)
+	ownNames  = regexp.MustCompile(`(?i)A[345], \d+ × \d+ mm|\d+ × \d+ (in|cm|mm)|\d+(½)? × \d+(½)? in`)
+	placed    = regexp.MustCompile(`placeholder="([^"]*)"`)
+	typedLike = "hole 3 mm reach 25 mm, corner 5 mm, notch 16 mm, circle 40 mm"
+)
+
+// A figure stands in the project's unit alone, on every page of every style.
+func TestOneUnit(t *testing.T) {
+	a := newApp(t)
+	for _, st := range style.Styles {
+		for _, unit := range []string{"in", "mm"} {
+			b := brief.New(unit)
+			size := map[string]brief.Item{
+				"in": {ID: "1", Name: "thing", Shape: "block", Length: "3 1/2 in", Width: "2 1/4 in", Height: "1 1/4 in", Count: "2"},
+				"mm": {ID: "1", Name: "thing", Shape: "block", Length: "88 mm", Width: "57 mm", Height: "32 mm", Count: "2"}}
+			b.Contents = []brief.Item{size[unit]}
+			b.Box = brief.Box{Style: brief.Text(st.ID)}
+			b.Dress.Layers = []brief.Layer{{On: "outside"}, {On: "sides", Stock: "sprig-220", Run: "yes"}}
+			b.Dress.Band = brief.Belt{Way: "level"}
+			path := "/projects/" + a.begin(b)
+			foreign := map[string]*regexp.Regexp{"in": millis, "mm": inches}[unit]
+			for _, at := range []string{"?stage=contents&view=above", "?stage=contents&view=ways", "?stage=box&view=flat",
+				"?stage=box&view=folded", "?stage=card&view=fit", "?stage=dressing&view=layers", "?stage=sheets&view=sheets",
+				"?stage=bench&view=turns", "?stage=bench&view=glue", "?stage=record", "/print", "/bench?step=all", "/handon",
+				"/templates", "/howmany", "/nearly", "/cutways"} {
+				for _, found := range foreign.FindAllString(a.reads(path+at), 3) {
+					t.Errorf("%s in %s, %s: %q", st.ID, unit, at, found)
+				}
+			}
+		}
+	}
+}
+
+// So does a figure in Supplies, in the house's own unit, and in a batch.
+func TestOneUnitInSupplies(t *testing.T) {
+	for unit, foreign := range map[string]*regexp.Regexp{"in": millis, "mm": inches} {
+		a := newApp(t)
+		a.typeInShop("habits.units", unit)
+		b := brief.New(unit)
+		id := a.begin(b)
+		a.post("/projects/"+id+"/fitted", "gap", measure.Unit(unit).Either("1/32", "0.8"))
+		a.sees("/shop?part=fit", "it moved "+measure.Unit(unit).Either("0.031 in", "0.80 mm"))
+		pages := []string{a.batchOf("name,box,count\nAnna," + string(b.Name) + ",2\n")}
+		for _, part := range []string{"cards", "tools", "fit", "offcuts", "habits", "prices"} {
+			pages = append(pages, "/shop?part="+part)
+		}
+		for _, at := range pages {
+			for _, found := range foreign.FindAllString(a.reads(at), 5) {
+				t.Errorf("%s in %s: %q", at, unit, found)
+			}
+		}
+	}
+}
+
+// reads is the text of a page, in one line, without what goes by a name of its own.
+func (a *app) reads(path string) string {
+	page := placed.ReplaceAllString(a.get(path).Body.String(), "> $1 <input ")
+	text := unseen.ReplaceAllString(page, " ")
+	text = strings.ReplaceAll(strings.Join(strings.Fields(text), " "), typedLike, "")
+	return ownNames.ReplaceAllString(text, "")
+}
