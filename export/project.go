@@ -186,9 +186,9 @@ func (p project) cost() {
 	if len(rows) > 0 {
 		p.table([]string{"card", "sheets", "cost", "to buy"}, widths, rows)
 	}
-	p.para(fmt.Sprintf("One box uses %s of material and takes about %.0f minutes.", coins(c.One()), c.Minutes/float64(c.Boxes)))
+	p.para(fmt.Sprintf("Material for one box: %s. Time: about %.0f minutes.", c.Said(c.One(), coins), c.Minutes/float64(c.Boxes)))
 	if c.Ask > 0 {
-		p.para(fmt.Sprintf("With your hourly rate and margin, ask %s for one.", coins(c.Ask)))
+		p.para(fmt.Sprintf("With your hourly rate and margin, ask %s for one.", c.Said(c.Ask, coins)))
 	}
 }
 

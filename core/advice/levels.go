@@ -2,6 +2,7 @@ package advice
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 
@@ -28,10 +29,12 @@ type Level struct {
 }
 
 // Levels plans the box with no decoration, a little, plenty and as a keepsake.
-func Levels(p *plan.Plan, w request.Workshop) []Level { return LevelsOf(p, p.Brief, w) }
+func Levels(p *plan.Plan, w request.Workshop) []Level { return LevelsOf(p, p.Brief, w, plan.Make) }
 
-// LevelsOf is Levels for a document that this is a plan of, maybe without its dressing.
-func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
+// LevelsOf is Levels for a document that this is a plan of, maybe without its dressing. They are planned together by
+// make, which must be safe for concurrent use.
+func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop,
+	make func(brief.Brief, request.Workshop) *plan.Plan) []Level {
 	if !p.OK() {
 		return nil
 	}
@@ -41,21 +44,21 @@ func LevelsOf(p *plan.Plan, of brief.Brief, w request.Workshop) []Level {
 		{ID: "neat", Title: "Plenty", Why: "A layer on every panel you can see, except the underside."},
 		{ID: "keepsake", Title: "Keepsake", Why: "Card and paper on every panel, and a lining inside."},
 	}
-	for i := range out {
+	Together(context.Background(), len(out), func(i int) {
 		l := &out[i]
 		b := of.Clone()
 		b.Dress = dressedAs(p, l.ID, of.Clone().Dress, w)
 		l.Dress, l.Now = b.Dress, sameLayers(b.Dress, of.Dress)
-		got := plan.Make(b, w)
+		got := make(b, w)
 		if l.Can = got.OK(); !l.Can {
 			if len(got.Problems) > 0 {
 				l.WhyNot = got.Problems[0].Text
 			}
-			continue
+			return
 		}
 		l.Plan = got
 		l.Pieces, l.Sheets, l.Minutes, l.Cost = got.Pieces(), len(got.Layout.Sheets), got.Minutes(), got.Cost
-	}
+	})
 	return out
 }
 

@@ -52,6 +52,18 @@ func (c Cost) One() int64 { return Each(c.All, c.Boxes) }
 // WorkOne is the work on one box.
 func (c Cost) WorkOne() int64 { return Each(c.Work, c.Boxes) }
 
+// Said tells a sum of these costs, written by coins: as the least it can be where some price is not known, and not at
+// all where none is.
+func (c Cost) Said(n int64, coins func(int64) string) string {
+	switch {
+	case len(c.Unknown) == 0:
+		return coins(n)
+	case n == 0:
+		return "not known"
+	}
+	return "at least " + coins(n)
+}
+
 // Each is what one box costs, in hundredths.
 func Each(all int64, n int) int64 { return (all + int64(n) - 1) / int64(max(n, 1)) }
 
@@ -125,7 +137,7 @@ func byPart(j sets.Job) (out []CostLine) {
 	left := total
 	for i, part := range order {
 		l := CostLine{What: part, Amount: fmt.Sprintf("%s, %s", words.Count(pieces[part], "piece"), areaSaid(j, area[part])),
-			All: int64(math.Round(cost[part])), Known: true}
+			All: int64(math.Round(cost[part])), Known: cost[part] > 0}
 		if i == len(order)-1 {
 			l.All = left // what rounding left over
 		}

@@ -1,6 +1,7 @@
 package costs_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -54,8 +55,16 @@ func TestCosts(t *testing.T) {
 	if len(c.Unknown) != 0 {
 		t.Errorf("not known: %v", c.Unknown)
 	}
+	coins := func(n int64) string { return fmt.Sprint(n, " coins") }
+	if got := c.Said(c.All, coins); got != fmt.Sprint(c.All, " coins") {
+		t.Errorf("known to the last coin: %q", got)
+	}
 	// Of what has no price it is said, and nothing is made up.
 	w.Prices = nil
+	if c := costs.Reckon(j, w, bench.Pace{}); c.Said(c.All, coins) != fmt.Sprintf("at least %d coins", sheets) ||
+		c.Said(0, coins) != "not known" {
+		t.Errorf("%q, %q", c.Said(c.All, coins), c.Said(0, coins))
+	}
 	if c := costs.Reckon(j, w, bench.Pace{}); c.Ask != 0 || len(c.Unknown) != 2 || c.All != sheets {
 		t.Errorf("without prices: ask %d, %v", c.Ask, c.Unknown)
 	}

@@ -45,13 +45,14 @@ const painted = `(async () => {
     !el.closest("details:not([open])") && el.name && !/name|usual/.test(el.name));
   if (!field) return [];
   const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
-  const took = [];
+  const took = [], first = field.value;
   for (let i = 0; i < 7; i++) {
     const shown = new Promise((done) => document.addEventListener("bench:shown", done, { once: true }));
     const begun = performance.now();
     const el = document.querySelector("#" + CSS.escape(field.id));
     if (el.matches("select")) el.selectedIndex = (el.selectedIndex + 1) % Math.min(2, el.options.length);
-    else el.value = /^\d+$/.test(el.value) ? String(Number(el.value) % 3 + 1) : (i % 2 ? "" : el.value || "3 mm");
+    else if (/^\d+$/.test(el.value)) el.value = String(Number(el.value) % 3 + 1);
+    else el.value = i % 2 ? first : "3 1/2 in";
     el.dispatchEvent(new Event("input", { bubbles: true }));
     el.dispatchEvent(new Event("change", { bubbles: true }));
     await Promise.race([shown, new Promise((done) => setTimeout(done, 3000))]);

@@ -17,6 +17,7 @@ import (
 	"brevium/core/bench"
 	"brevium/core/brief"
 	"brevium/core/contents"
+	"brevium/core/costs"
 	"brevium/core/measure"
 	"brevium/core/words"
 	"brevium/draw"
@@ -51,14 +52,21 @@ func (s *Desk) parse(rooms []RoomPages) (map[string]func() *template.Template, e
 // Funcs are what templates may call.
 func (s *Desk) Funcs() template.FuncMap {
 	return template.FuncMap{
-		"static":    func(name string) string { return "/static/" + s.version + "/" + name },
-		"num":       s.number,
-		"grouped":   bench.Grouped,
-		"metres":    func(mm float64) float64 { return mm / 1000 },
-		"add":       func(a, b int) int { return a + b },
-		"times":     func(a, b int) int { return a * b },
-		"upper":     words.Capital,
-		"coins":     func(n int64) string { return strings.TrimSpace(s.lastRead().Currency + " " + words.Coins(n)) },
+		"static":  func(name string) string { return "/static/" + s.version + "/" + name },
+		"num":     s.number,
+		"grouped": bench.Grouped,
+		"metres":  func(mm float64) float64 { return mm / 1000 },
+		"add":     func(a, b int) int { return a + b },
+		"times":   func(a, b int) int { return a * b },
+		"upper":   words.Capital,
+		"coins":   s.coins,
+		"sum":     func(c costs.Cost, n int64) string { return c.Said(n, s.coins) },
+		"price": func(n int64) string { // of what is never for nothing
+			if n == 0 {
+				return "not known"
+			}
+			return s.coins(n)
+		},
 		"cut":       words.Cut,
 		"aside":     func(is bool) string { return map[bool]string{true: "Use it again", false: "Set it aside"}[is] },
 		"percent":   func(f float64) string { return fmt.Sprintf("%.0f %%", 100*f) },
@@ -109,6 +117,11 @@ func number(s measure.Shown, link ...string) template.HTML {
 	}
 	return template.HTML(fmt.Sprintf(`<span class="num"%s title="%s">%s</span>`, attr, template.HTMLEscapeString(title),
 		SetFractions(s.Text)))
+}
+
+// coins writes a sum in the house's currency.
+func (s *Desk) coins(n int64) string {
+	return strings.TrimSpace(s.lastRead().Currency + " " + words.Coins(n))
 }
 
 // Second reports whether the house has the other unit always beside the first.

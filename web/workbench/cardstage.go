@@ -335,12 +335,12 @@ func (st *State) Against() bool {
 }
 
 // clearanceMoved tells what a change of card, layers, walls or fit did to the clearance.
-func clearanceMoved(w request.Workshop, was brief.Brief, now *plan.Plan, e desk.Edited[brief.Brief]) string {
+func (s *Room) clearanceMoved(w request.Workshop, was brief.Brief, now *plan.Plan, e desk.Edited[brief.Brief]) string {
 	if was.IsSet() || !now.OK() || reflect.DeepEqual(was.Card, e.Doc.Card) && reflect.DeepEqual(was.Dress, e.Doc.Dress) &&
 		was.Tools == e.Doc.Tools {
 		return ""
 	}
-	before := plan.Make(was, w)
+	before := s.bare(was, w)
 	corner := readings.Sections(now)
 	if !before.OK() || len(corner) == 0 || before.Box.Clearance == now.Box.Clearance {
 		return ""

@@ -21,7 +21,7 @@ import (
 func dressAs(_ context.Context, c *pressed) error {
 	bare := c.Doc.Clone()
 	bare.Dress = bare.Dress.Bare()
-	for _, l := range advice.LevelsOf(plan.Make(bare, c.shop), c.Doc, c.shop) {
+	for _, l := range advice.LevelsOf(plan.Make(bare, c.shop), c.Doc, c.shop, plan.Make) {
 		if l.ID == c.Arg {
 			c.Doc.Dress = l.Dress
 		}

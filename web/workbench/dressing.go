@@ -60,14 +60,14 @@ type dressPage struct {
 }
 
 // dressing reads what the stage shows; pictured is whether each level is drawn.
-func dressing(f BoxForm, st *State, pictured bool) dressPage {
+func (s *Room) dressing(f BoxForm, st *State, pictured bool) dressPage {
 	page := dressPage{Sections: f.DressSections()}
 	if st.Shown == nil {
 		return page
 	}
 	w := st.House
 	page.Suits, page.Left = advice.Schemes(st.Shown, w), readings.LeftOver(st.Shown, w.Offcuts())
-	for _, l := range advice.Levels(st.Shown, w) {
+	for _, l := range advice.LevelsOf(st.Shown, st.Shown.Brief, w, s.bare) {
 		out := level{Level: l}
 		if l.Plan != nil && pictured {
 			out.Picture = template.HTML(solid.Folded(l.Plan, assembly.Pose{Fold: 1, Lift: 0.25}, solid.DefaultView, 240, 170).SVG())

@@ -284,6 +284,11 @@ func (s *Room) first(w request.Workshop, name string, b brief.Brief) desk.AtOnce
 	})
 }
 
+// bare is plan.Make of a document that may be planned already, or soon is.
+func (s *Room) bare(b brief.Brief, w request.Workshop) *plan.Plan {
+	return s.first(w, desk.Sum(b.Encode()), b).Bare
+}
+
 func (s *Room) firstOfSet(w request.Workshop, name string, b brief.Brief, n int) desk.AtOnce[*sets.Set] {
 	return s.Plans.Sets.Get(fmt.Sprint(name, n), w, func(w request.Workshop) (f desk.AtOnce[*sets.Set]) {
 		f.First, f.Whole = sets.SoonFor(b, n, w)

@@ -89,7 +89,7 @@ func (s *Room) changed(c *echo.Context, head store.Project, e desk.Edited[brief.
 	ctx := c.Request().Context()
 	m, moved := s.Make(ctx, head.Doc, e.Part), ""
 	if was != nil {
-		moved = clearanceMoved(s.Workshop(ctx), *was, m.Plan, e)
+		moved = s.clearanceMoved(s.Workshop(ctx), *was, m.Plan, e)
 	}
 	if !desk.IsScript(c) || moved != "" || e.Tells() {
 		st, err := s.stateOf(c, head, e)

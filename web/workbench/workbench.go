@@ -139,11 +139,11 @@ func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err e
 		case "1":
 			data.Shapes = drawnShapes()
 		case "3":
-			dress := dressing(f, st, true)
+			dress := s.dressing(f, st, true)
 			data.Dress = &dress
 		}
 	case "dressing":
-		dress := dressing(f, st, false)
+		dress := s.dressing(f, st, false)
 		data.Dress = &dress
 	case "bench":
 		if st.Shown == nil {
