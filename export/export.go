@@ -59,7 +59,7 @@ func Write(j sets.Job, as string, w What, o Options) (File, error) {
 	case "pdf":
 		f.Data, err = Project(j, o)
 	case "slip":
-		f.Data, err = Slip(j)
+		f.Data, err = Slip(j, o.American)
 		name += "-slip"
 	case "templates":
 		f.Data, err = Templates(j, w, o)
@@ -137,6 +137,7 @@ func besideEachOther(out drawings.Drawing, all []drawings.Drawing) drawings.Draw
 // Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
 func Templates(j sets.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
+	p.spell = spelling(j, o.American)
 	all := drawings.Drawings(j)
 	if w != (What{}) {
 		d, err := drawingOf(j, w)

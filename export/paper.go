@@ -77,6 +77,7 @@ type paper struct {
 	page   int
 	known  map[string]style // what the rules set of elements that were drawn before
 	foot   string
+	spell  func(string) string // how its words are spelt
 	warn   string
 }
 
@@ -89,7 +90,8 @@ type tagged struct {
 // newPaper begins a PDF. Warn, if it is not "", stands at the top of every page.
 func newPaper(title string, w, h, margin float64, warn string) *paper {
 	pdf := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: w, Ht: h}})
-	p := &paper{pdf: pdf, title: title, w: w, h: h, margin: margin, warn: warn, known: map[string]style{}}
+	p := &paper{pdf: pdf, title: title, w: w, h: h, margin: margin, warn: warn, known: map[string]style{},
+		spell: func(s string) string { return s }}
 	pdf.AddUTF8FontFromBytes("text", "", textFont)
 	pdf.AddUTF8FontFromBytes("text", "B", strongFont)
 	pdf.AddUTF8FontFromBytes("heading", "", headingFont)
@@ -183,7 +185,7 @@ func (p *paper) linesIn(tag, family, weight string, pt float64, text string, x, 
 // wrap breaks a text into lines so wide.
 func (p *paper) wrap(text string, wide float64) (out []string) {
 	line := ""
-	text = legible(words.Together(legible(text)))
+	text = legible(p.spell(words.Together(legible(text))))
 	for word := range strings.SplitSeq(text, " ") {
 		next := strings.Trim(line+" "+word, " ")
 		if line != "" && p.wide(next) > wide {

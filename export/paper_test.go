@@ -139,7 +139,7 @@ func TestSlipLiesInItsBox(t *testing.T) {
 		if max(a, b) > sides[2] || min(a, b) > max(sides[1], in.Width.MM()) {
 			t.Errorf("%v: %g by %g, folded %q, does not lie in %v", size, w, h, folds, sides)
 		}
-		pdf, err := Slip(j)
+		pdf, err := Slip(j, false)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -35,6 +35,8 @@ type Options struct {
 	Both  bool     // every length in both units
 	Shop  request.Workshop
 	Pace  bench.Pace
+
+	American bool // spelt as in America; else as in Britain
 }
 
 func (o Options) has(part string) bool {
@@ -58,7 +60,7 @@ func Project(j sets.Job, o Options) ([]byte, error) {
 		j = j.InBoth()
 	}
 	p := project{newPaper(called(j), o.Paper.W, o.Paper.H, 14, j.Warning()), j, o}
-	p.foot = called(j)
+	p.foot, p.spell = called(j), spelling(j, o.American)
 	p.turn()
 	p.head()
 	for _, part := range []struct {

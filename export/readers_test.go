@@ -41,7 +41,7 @@ func readingsOf(p *plan.Plan) map[string]func() any {
 			return []any{j.Failed(), costs.Reckon(j, w, bench.Pace{}), j.InBoth().Steps, string(j.AsMade().Encode())}
 		},
 		"project": func() any { return wrote(Project(sets.JobOf(p), Options{Paper: Formats[0], Shop: w})) },
-		"slip":    func() any { return wrote(Slip(sets.JobOf(p))) },
+		"slip":    func() any { return wrote(Slip(sets.JobOf(p), true)) },
 		"files":   func() any { return drawings.Drawings(sets.JobOf(p)) },
 		"flat":    func() any { return draw.Flat(p, "", 900, 600, nil) },
 		"folded":  func() any { return solid.Folded(p, assembly.Pose{Fold: 0.6}, solid.DefaultView, 900, 600) },

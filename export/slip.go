@@ -52,10 +52,11 @@ func SlipSize(j sets.Job) (w, h float64, folds string) {
 }
 
 // Slip writes the slip as PDF, every length in both units.
-func Slip(j sets.Job) ([]byte, error) {
+func Slip(j sets.Job, american bool) ([]byte, error) {
 	w, h, folds := SlipSize(j)
 	j = j.InBoth()
 	p := project{newPaper(called(j)+": how it is made", w, h, 4, j.Warning()), j, Options{Both: true}}
+	p.spell = spelling(j, american)
 	p.turn()
 	p.pdf.SetTextColor(24, 74, 77)
 	p.lines("H1", "heading", "", 11, called(j))

@@ -27,11 +27,14 @@ var britishWord = func() *regexp.Regexp {
 }()
 
 // American spells a text as in America.
-func American(text string) string {
+func American(text string) string { return AmericanBut(text, func(string) bool { return false }) }
+
+// AmericanBut is American for a text with words that stay as they are.
+func AmericanBut(text string, stays func(word string) bool) string {
 	return britishWord.ReplaceAllStringFunc(text, func(w string) string {
 		to, ok := american[strings.ToLower(w)]
 		switch {
-		case !ok:
+		case !ok || stays(w):
 			return w
 		case unicode.IsUpper(rune(w[0])):
 			return Capital(to)

@@ -33,7 +33,7 @@ func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.Wh
 	pace, err := s.Pace(c.Request().Context())
 	q := c.QueryParams()
 	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1",
-		Shop: s.Workshop(c.Request().Context()), Pace: pace}
+		Shop: s.Workshop(c.Request().Context()), Pace: pace, American: desk.American(c)}
 	for _, p := range export.Parts {
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)

@@ -242,7 +242,8 @@ func (s *Room) SharedOut(c *echo.Context) error {
 	}
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
-		o := export.Options{Paper: export.PaperFor(c.QueryParam("paper"), j), Parts: sharedParts, Both: true, Shop: SharedWorkshop}
+		o := export.Options{Paper: export.PaperFor(c.QueryParam("paper"), j), Parts: sharedParts, Both: true, Shop: SharedWorkshop,
+			American: desk.American(c)}
 		return s.writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound
