@@ -35,7 +35,7 @@ import (
 
 var rewrite = flag.Bool("rewrite", false, "write docs/bounds.md anew")
 
-// bound is something that is taken in, how much of it at the most, and what bounds the work that it makes. Hostile makes
+// bound is something that is taken in, how much of it up to, and what bounds the work that it makes. Hostile makes
 // too much of it; says is what it is refused with, with a code of 400 and more.
 type bound struct {
 	what, at, most, work string
@@ -237,8 +237,8 @@ func TestBounds(t *testing.T) {
 	}
 	h.list, h.making = "/cut/"+list, "/makings/"+made[0]
 	var doc strings.Builder
-	doc.WriteString("# What is taken in\n\nAll of it, and how much at the most. `web/bounds_test.go` holds this table, makes too much of " +
-		"each line, and writes\nthis page (`go test ./web -run Bounds -rewrite`).\n\n| what | where | at the most | what bounds the work |\n" +
+	doc.WriteString("# What Brevium accepts\n\nHow much of each thing it accepts, and what bounds the work. `web/bounds_test.go` holds this table, makes too much of " +
+		"each line, and writes\nthis page (`go test ./web -run Bounds -rewrite`).\n\n| what | where | up to | what bounds the work |\n" +
 		"|---|---|---|---|\n")
 	for _, b := range bounds {
 		h.read = 0

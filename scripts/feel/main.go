@@ -20,7 +20,8 @@ import (
 // met counts what can be pressed or filled in on a page and is seen, the fields that are folded away, and how tall the
 // questions are.
 const met = `(() => {
-  const seen = (el) => el.getClientRects().length > 0 && el.closest("details:not([open]) > :not(summary), .skip") === null;
+  const seen = (el) => el.getClientRects().length > 0 && el.checkVisibility({ visibilityProperty: true }) &&
+    el.closest("details:not([open]) > :not(summary), .skip, .default-act") === null;
   const of = (s) => [...document.querySelectorAll(s)].filter(seen).length;
   const questions = document.querySelector("#brief-column");
   const tall = questions ? questions.scrollHeight / questions.clientHeight : 0;
