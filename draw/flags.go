@@ -167,11 +167,13 @@ func (f flat) flags() {
 	}
 }
 
+// leader draws a line through points, from the first on.
 func (f flat) leader(through [][2]float64) {
 	var way pen.Path
-	for i, at := range through {
-		way = append(way, pen.Seg{Do: "LM"[map[bool]int{true: 1}[i == 0]], X: at[0], Y: at[1]})
+	for _, at := range through {
+		way = append(way, pen.Seg{Do: 'L', X: at[0], Y: at[1]})
 	}
+	way[0].Do = 'M'
 	f.Tag("path", "class", "flag", "d", way)
 }
 

@@ -13,7 +13,8 @@ import (
 // Where another unit may stand: a sheet or card goes by its own name, what may be typed is shown by examples, and the
 // other unit of a field is told to who asks.
 var (
-	unseen    = regexp.MustCompile(`(?s)<(script|style|option|textarea)\b.*?</(script|style|option|textarea)>|<div class="other.*?</div>|<[^>]*>`)
+	unseen = regexp.MustCompile(`(?s)<(script|style|option|textarea)\b.*?</(script|style|option|textarea)>|` +
+		`<div class="other.*?</div>|<[^>]*>`)
 	millis    = regexp.MustCompile(`[^.]{0,60}\d ?(mm|cm)\b.{0,20}`)
 	inches    = regexp.MustCompile(`[^.]{0,60}\d ?in\b.{0,20}`)
 	ownNames  = regexp.MustCompile(`(?i)A[345], \d+ × \d+ mm|\d+ × \d+ (in|cm|mm)|\d+(½)? × \d+(½)? in`)

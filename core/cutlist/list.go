@@ -143,7 +143,7 @@ func Read(l List) (least.Task, *brief.Report) {
 	marks := map[bool]brief.Text{true: "1 mm", false: "1/16 in"}[l.Units == "mm"]
 	r := &reading{List: l, Reader: brief.NewReader(&brief.Brief{Units: l.Units, Tools: brief.Tools{Step: marks}})}
 	r.ask()
-	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of "+r.Report.Units.Either("1/8 to 1/4 in.", "3 to 6 mm."))
+	margin := r.length("margin", l.Margin, 0, 50*measure.Millimetre, r.usualMargin())
 	switch {
 	case len(l.Sheets) == 0:
 		r.Problem("sheets", "There is no sheet to cut from.", "Write a size, such as 12 x 12 in.")
@@ -165,6 +165,11 @@ func Read(l List) (least.Task, *brief.Report) {
 		r.pins()
 	}
 	return r.task, r.Report
+}
+
+// usualMargin says how wide a margin usually is.
+func (r *reading) usualMargin() string {
+	return "Most printers need a margin of " + r.Report.Units.Either("1/8 to 1/4 in.", "3 to 6 mm.")
 }
 
 // ask reads how it is to be looked for.
@@ -234,7 +239,7 @@ func (r *reading) sheet(i int, s Sheet, margin measure.Length) {
 		H: r.side(at("height"), name, s.Height), Count: r.count(at("count"), s.Count, least.Unlimited, 1_000_000), Margin: margin,
 		Offcut: s.Offcut == "yes"}
 	if s.Margin != "" {
-		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, "Most printers need a margin of "+r.Report.Units.Either("1/8 to 1/4 in.", "3 to 6 mm."))
+		size.Margin = r.length(at("margin"), s.Margin, 0, 50*measure.Millimetre, r.usualMargin())
 	}
 	if size.W > 0 && size.H > 0 && 2*size.Margin >= min(size.W, size.H) {
 		r.Problem(at("margin"), "This margin leaves nothing of "+name+".", "Write a smaller margin.")

@@ -358,8 +358,8 @@ func ToolGroups(f desk.Form, prefix string) []desk.Group {
 	return []desk.Group{
 		{Title: "Scoring board", ID: "board", Fields: []desk.Field{open("grooves", "every mark"), open("board", "12 in"),
 			f.Pick(prefix+"numbers", []style.Choice{{ID: "", Label: "from the left"}, {ID: "right", Label: "from the right"}})},
-			Says: []string{"Write several spacings with commas: " + f.Report.Units.Either("1/8, 1/16 in", "5 mm, 1 mm") + ". Brevium makes walls fall in a groove " +
-				"where it can."}},
+			Says: []string{"Write several spacings with commas: " + f.Report.Units.Either("1/8, 1/16 in", "5 mm, 1 mm") +
+				". Brevium makes walls fall in a groove where it can."}},
 		{Title: "Without a board or trimmer", ID: "hands", Fields: []desk.Field{
 			f.Pick(prefix+"scoring", []style.Choice{{ID: "", Label: "a scoring board"}, {ID: "ruler", Label: "a ruler and a stylus"}}),
 			f.Pick(prefix+"cutting", []style.Choice{{ID: "", Label: "a trimmer"}, {ID: "scissors", Label: "scissors alone"}}),
