@@ -238,7 +238,8 @@ func TestBounds(t *testing.T) {
 	h.list, h.making = "/cut/"+list, "/makings/"+made[0]
 	var doc strings.Builder
 	doc.WriteString("# What Brevium accepts\n\nHow much of each thing it accepts, and what bounds the work. `web/bounds_test.go` " +
-		"holds this table, makes too much of each line, and\nwrites this page (`go test ./web -run Bounds -rewrite`).\n\n| what | where | up to | what bounds the work |\n" +
+		"holds this table, makes too much of each line, and\nwrites this page (`go test ./web -run Bounds -rewrite`).\n\n" +
+		"| what | where | up to | what bounds the work |\n" +
 		"|---|---|---|---|\n")
 	for _, b := range bounds {
 		h.read = 0

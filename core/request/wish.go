@@ -127,7 +127,8 @@ func (d *door) readCutting() {
 	c.Offcuts = d.r.Flag("sheets.offcuts", s.Offcuts, false)
 	if s.Margin != "" {
 		if c.Margin, _ = d.r.LengthOrNone("sheets.margin", s.Margin); c.Margin > mostMargin {
-			d.r.Problem("sheets.margin", "A margin of "+d.r.Say(c.Margin)+" is too wide.", "Make it smaller: most printers need "+d.r.Units.Either("1/8 to 1/4 in.", "3 to 6 mm."),
+			d.r.Problem("sheets.margin", "A margin of "+d.r.Say(c.Margin)+" is too wide.",
+				"Make it smaller: most printers need "+d.r.Units.Either("1/8 to 1/4 in.", "3 to 6 mm."),
 				"sheets.margin", "")
 		}
 	}

@@ -90,8 +90,8 @@ func (f Form) Open(path, empty string) Field {
 	return fd
 }
 
-// inUnit writes a usual length in the unit of the page: to a sixteenth or a millimetre, or finer if it is less than
-// any mark. A text that is no length stays.
+// inUnit writes a usual length in the unit of the page: about, to a sixteenth or a millimetre, or finer if it is less
+// than any mark. A text that is no length stays.
 func inUnit(text string, u measure.Unit) string {
 	l, own, err := measure.ParseUnit(text, u)
 	switch {
@@ -99,10 +99,15 @@ func inUnit(text string, u measure.Unit) string {
 		return text
 	case l < 3*measure.Millimetre:
 		return l.Fine(u)
-	case u.Metric():
-		return l.Near(measure.Millimetre).Exact(u)
 	}
-	return l.Near(measure.Inch / 16).Exact(u)
+	mark := measure.Inch / 16
+	if u.Metric() {
+		mark = measure.Millimetre
+	}
+	if near := l.Near(mark); near != l {
+		return "about " + near.Exact(u)
+	}
+	return l.Exact(u)
 }
 
 // Pick is ask for a field of choices; buttons shows them all at once.
