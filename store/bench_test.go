@@ -2,6 +2,7 @@ package store
 
 import (
 	"errors"
+	"fmt"
 	"testing"
 )
 
@@ -88,5 +89,25 @@ func TestShares(t *testing.T) {
 	}
 	if _, err := s.Links.Share(ctx, "nowhere", 1, named("Tray")); !errors.Is(err, ErrNone) {
 		t.Errorf("%v", err)
+	}
+}
+
+// What was suggested and taken is noted once for a box, and goes with it.
+func TestAgreed(t *testing.T) {
+	s, ctx := open(t)
+	id, err := s.Boxes.Create(ctx, named("Tray"), "new")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, stage := range []string{"dressing", "box", "box"} {
+		if err := s.Agree(ctx, id, stage); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if got, err := s.Agreed(ctx, id); err != nil || fmt.Sprint(got) != "[box dressing]" {
+		t.Errorf("%v %v", got, err)
+	}
+	if err := s.Agree(ctx, "nowhere", "box"); !errors.Is(err, ErrNone) {
+		t.Errorf("of no box: %v", err)
 	}
 }

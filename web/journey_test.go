@@ -43,6 +43,13 @@ func TestJourney(t *testing.T) {
 	v.until("the decoration", `document.querySelectorAll(".level-cards li").length === 4`)
 	v.click("#new-done")
 	v.until("the table", `document.querySelector("#stage-1") !== null`)
+	v.until("its address is that of the table", `location.search === "?stage=box&view=folded"`)
+	v.until("what was suggested and taken is done", `[2, 4].every((n) => document.querySelector("#stage-" + n).innerText.
+		includes("Done")) && document.querySelector("#stage-3").innerText.includes("Not yet")`)
+	v.js(`history.back()`)
+	v.until("back at the third question", `document.querySelector("#new-done") !== null`)
+	v.click("#new-done")
+	v.until("the table", `document.querySelector("#stage-1") !== null`)
 	v.js(`window.errors = []; addEventListener("error", e => errors.push(e.message));
 		addEventListener("securitypolicyviolation", e => errors.push(e.violatedDirective + " " + e.blockedURI))`)
 	v.mark()

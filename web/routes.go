@@ -76,6 +76,7 @@ func (s *Server) routes() []desk.Route {
 		get("/projects/:id/style.svg", s.Work.StylePicture, asForm),
 		get("/projects/:id/things.csv", s.Work.ThingsCSV, asForm),
 		post("/projects/:id/things", s.Work.ReadThings, asForm),
+		post("/projects/:id/agree", s.Work.Agree, asForm),
 		post("/projects/:id/keep-thing", s.Work.KeepThing, asForm),
 		get("/projects/:id/howmany", anyPlan(s.Work.HowMany), asForm),
 		get("/projects/:id/least", s.Work.LeastOfPlan, asForm),

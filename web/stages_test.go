@@ -22,11 +22,11 @@ func testForm(b *brief.Brief) workbench.BoxForm {
 
 // The rail tells what is done, wants a look, or is still to come: nothing is done that nobody touched.
 func TestRail(t *testing.T) {
-	states := func(change func(*brief.Brief)) string {
+	states := func(past workbench.Past, change func(*brief.Brief)) string {
 		b := brief.New("in")
 		change(&b)
 		var out []string
-		for _, st := range workbench.Rail(workbench.View{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default, false) {
+		for _, st := range workbench.Rail(workbench.View{Stage: "box"}, &b, plan.Make(b, request.Default), request.Default, past) {
 			out = append(out, map[string]string{"done": "d", "look": "L", "later": "l"}[st.State])
 		}
 		return strings.Join(out, "")
@@ -40,8 +40,17 @@ func TestRail(t *testing.T) {
 		"llllLll": func(b *brief.Brief) { b.Set("copies", "0") },
 		"dldlLLl": func(b *brief.Brief) { b.Set("contents.0.count", "9"); b.Set("card.sheet", "6x6"); b.Set("name", "x") },
 	} {
-		if got := states(change); got != want {
+		if got := states(workbench.Past{}, change); got != want {
 			t.Errorf("the rail is %s, want %s", got, want)
+		}
+	}
+	agreed := workbench.Past{Agreed: []string{"box", "dressing"}}
+	for want, change := range map[string]func(*brief.Brief){
+		"ldldlll": func(*brief.Brief) {},
+		"lLldlll": func(b *brief.Brief) { b.Set("box.options.tabs", "huge") },
+	} {
+		if got := states(agreed, change); got != want {
+			t.Errorf("with what was suggested taken the rail is %s, want %s", got, want)
 		}
 	}
 }

@@ -150,6 +150,7 @@ document.addEventListener("submit", (e) => {
   } else if (form.matches("[data-bench]")) {
     e.preventDefault();
     press(form, button, Object.fromEntries(new FormData(form)), form.getAttribute("action"));
+    if (form.dataset.then) go(form.dataset.then);
   } else if (form.matches("[data-bench-get], [data-turnable]")) {
     e.preventDefault();
   } else if (bench() && waiting()) {

@@ -44,16 +44,25 @@ var Stages = []stage{
 	{ID: "record", Title: "Record", fields: []string{"name", "notes"}},
 }
 
-// Rail says of each stage whether it is done, wants a look or is still to come. Nothing is done that nobody touched; a
-// box that was made is done with.
-func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop, made bool) []stage {
+// Past is what was done about a box beside changing it: whether it was made, and at which stages the maker took what was
+// suggested.
+type Past struct {
+	Made   bool
+	Agreed []string
+}
+
+// Rail says of each stage whether it is done, wants a look or is still to come. Nothing is done that nobody touched or
+// agreed to; a box that was made is done with.
+func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop, past Past) []stage {
 	begun := w.Begin(brief.New(string(b.Units)))
 	out := make([]stage, len(Stages))
 	for i, st := range Stages {
 		st.Here, st.Link = st.ID == v.Stage, v.With("stage", st.ID, "view", "", "piece", "")
 		switch {
-		case made:
+		case past.Made:
 			st.State, st.Why = done, "You have made this box."
+		case slices.Contains(past.Agreed, st.ID):
+			st.State, st.Why = done, "You took what Brevium suggests."
 		case len(st.fields) == 0 || sameFields(b, &begun, st):
 			st.State, st.Why = later, "Everything here is as Brevium suggests."
 		default:
@@ -61,7 +70,7 @@ func Rail(v View, b *brief.Brief, p *plan.Plan, w request.Workshop, made bool) [
 		}
 		if st.ID == "contents" && (fresh(b) || WaitsForSizes(b, p)) {
 			st.State, st.Why = later, "Type what goes in."
-		} else if st.ID == "record" && !made {
+		} else if st.ID == "record" && !past.Made {
 			st.State, st.Why = later, "Write it down when you have made it."
 		} else if at := slices.IndexFunc(p.Problems, func(pr brief.Problem) bool { return st.owns(pr.Field) }); at >= 0 {
 			st.State, st.Why = wanted, p.Problems[at].Text

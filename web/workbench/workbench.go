@@ -4,6 +4,7 @@ import (
 	"context"
 	"html/template"
 	"net/http"
+	"slices"
 	"strconv"
 
 	"github.com/labstack/echo/v5"
@@ -92,12 +93,12 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 	}
 	st.House = s.Workshop(c.Request().Context())
 	f := FormOf(&st.Brief, st.Plan, st.Shown, st.House)
-	made, err := s.Store.Log.Any(ctx, st.Of)
+	past, err := s.pastOf(ctx, st.Of)
 	if err != nil {
 		return err
 	}
 	data := &benchPage{Page: desk.Page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
-		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, st.House, made),
+		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, st.House, past),
 		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units(), NameField: f.name()}
 	if st.Shown != nil {
 		data.Picture, data.Seen, data.Course = Picture(c, st, v), SeenOf(c, st), st.Course()
@@ -109,6 +110,29 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 		return err
 	}
 	return s.Render(c, code, "bench", data)
+}
+
+func (s *Room) pastOf(ctx context.Context, id string) (past Past, err error) {
+	if past.Made, err = s.Store.Log.Any(ctx, id); err != nil {
+		return past, err
+	}
+	past.Agreed, err = s.Store.Agreed(ctx, id)
+	return past, err
+}
+
+// Agree notes that the maker takes what is suggested at a stage, and goes on to the page that the address tells of.
+func (s *Room) Agree(c *echo.Context) error {
+	at := c.FormValue("stage")
+	if !slices.ContainsFunc(Stages, func(one stage) bool { return one.ID == at }) {
+		return echo.NewHTTPError(http.StatusBadRequest, "There is no such step. Reload the page and try again.")
+	}
+	if err := s.Store.Agree(c.Request().Context(), c.Param("id"), at); err != nil {
+		return err
+	}
+	if desk.IsScript(c) { // which asks for that page itself
+		return c.NoContent(http.StatusNoContent)
+	}
+	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+viewOf(c).With())
 }
 
 // showView fills in what the view that is chosen shows.
