@@ -1,7 +1,6 @@
 package style
 
 import (
-	"fmt"
 	"slices"
 
 	"brevium/core/assembly"
@@ -45,7 +44,7 @@ func buildTrayLid(j *Spec) *Box {
 		lower = c / 2
 	}
 	base, lid := size, dims(size.Length, size.Width, lidWall(j.As("lid"), size.Depth, size.Depth, lower, over)-lower)
-	says := fmt.Sprintf("The lid is %s larger than the base, so it slips over.", j.Say(c))
+	says := "The lid is larger than the base, so it slips over."
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
 		says += j.noSmaller("base")

@@ -73,7 +73,7 @@ function selectionIn(el) {
   };
 }
 
-// redrawn puts a picture in another's place whole: that takes less time than to find what of it has changed.
+// redrawn puts a picture or a long text in another's place whole: that takes less time than to find what of it has changed.
 function redrawn(picture, now) {
   if (picture.isEqualNode(now)) return true;
   for (const { name } of [...picture.attributes]) if (!now.hasAttribute(name)) picture.removeAttribute(name);
@@ -102,18 +102,18 @@ htmx.defineExtension("bench", {
     // What someone opened stays open, and what Alpine says of an element is the page's own: no answer knows of it.
     const own = (name, node) => (name === "open" && node.tagName === "DETAILS") || node.hasAttribute(`:${name}`) ||
       name === "x-cloak" || (name === "style" && node.matches("[x-show], [x-show\\.important]"));
-    const out = Idiomorph.morph(target, fresh.cloneNode(true), {
+    const twin = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);
+    const text = !twin ? null : twin.getAttribute("value");
+    fresh.remove();
+    const out = Idiomorph.morph(target, fresh, {
       morphStyle: "outerHTML", ignoreActiveValue: keep.has(active), callbacks: {
         beforeAttributeUpdated: (name, node) => !own(name, node),
-        beforeNodeMorphed: (node, now) => !(node instanceof SVGSVGElement ? redrawn(node, now) :
-          node.matches && node.matches("[x-text]")),
+        beforeNodeMorphed: (node, now) => !(node.matches && (node.matches("svg, [data-whole]") ? redrawn(node, now) :
+          node.matches("[x-text]"))),
       },
     });
     for (const [el, was] of keep) if (el.isConnected) setState(el, was);
-    const kept = active && active.id && fresh.querySelector(`#${CSS.escape(active.id)}`);
-    if (kept && kept.hasAttribute("value") && keep.has(active)) {
-      active.setAttribute("value", kept.getAttribute("value"));
-    }
+    if (text !== null && keep.has(active)) active.setAttribute("value", text);
     chosen();
     const now = bench();
     document.title = now.dataset.title;

@@ -74,7 +74,9 @@ func (s *Room) cutViewOfProject(st *State, path, here string) sheets.CutView {
 		v.Found = sheets.SaysFound(found)
 	default: // nothing less was found, and maybe there is nothing less
 		if v.Bound, v.Proved = sheets.BoundOf(found); st.Set == nil { // the tally tells it too
-			st.Shown.Layout.Bound = max(st.Shown.Layout.Bound, v.Bound)
+			p := *st.Shown // which others may be reading
+			p.Layout.Bound = max(p.Layout.Bound, v.Bound)
+			st.cut(&p)
 		}
 	}
 	return v

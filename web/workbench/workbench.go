@@ -124,7 +124,7 @@ func (s *Room) pastOf(ctx context.Context, id string) (past Past, err error) {
 func (s *Room) Agree(c *echo.Context) error {
 	at := c.FormValue("stage")
 	if !slices.ContainsFunc(Stages, func(one stage) bool { return one.ID == at }) {
-		return echo.NewHTTPError(http.StatusBadRequest, "There is no such step. Reload the page and try again.")
+		return echo.NewHTTPError(http.StatusBadRequest, "That step is gone. Reload the page and try again.")
 	}
 	if err := s.Store.Agree(c.Request().Context(), c.Param("id"), at); err != nil {
 		return err
