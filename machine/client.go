@@ -53,7 +53,7 @@ func (c *Client) stateOf(data []byte, err error) (s State, _ error) {
 		return s, err
 	}
 	if err := json.Unmarshal(data, &s); err != nil {
-		return s, fmt.Errorf("what answers at %s is no machine: %w", c.Base, err)
+		return s, fmt.Errorf("what answers at %s is not a cutting machine: %w", c.Base, err)
 	}
 	return s, nil
 }

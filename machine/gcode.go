@@ -71,7 +71,7 @@ func (r *gcode) line(text string) error {
 		}
 		v, err := strconv.ParseFloat(text[1:end], 64)
 		if err != nil || !sane(v) {
-			return fmt.Errorf("%.12q is no word of a letter and a number", text[:end])
+			return fmt.Errorf("%.12q isn't a letter and a number", text[:end])
 		}
 		letter := text[0]
 		text = text[end:]
@@ -131,7 +131,7 @@ func (r *gcode) move(to Point, z float64) error {
 	case !r.moves:
 		return fmt.Errorf("a place without G0 or G1")
 	case !sane(to.X) || !sane(to.Y):
-		return fmt.Errorf("that is no place on a bed")
+		return fmt.Errorf("that isn't a place on the bed")
 	case z <= 0 && r.z > 0:
 		if r.tool == 0 {
 			return fmt.Errorf("no tool was taken: T1 M6 is the scoring tool, T2 M6 the knife")

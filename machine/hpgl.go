@@ -141,7 +141,7 @@ func (r *hpgl) moves(n []float64) error {
 			to = Point{r.at.X + n[i]*by.X, r.at.Y + n[i+1]*by.Y}
 		}
 		if !sane(to.X) || !sane(to.Y) {
-			return fmt.Errorf("that is no place on a bed")
+			return fmt.Errorf("that isn't a place on the bed")
 		}
 		if r.at = to; r.down {
 			if r.now = append(r.now, to); r.points+len(r.now) > MostPoints {

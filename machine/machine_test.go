@@ -58,11 +58,11 @@ func TestReaders(t *testing.T) {
 func TestJobsThatAreRefused(t *testing.T) {
 	bed := Bed{330, 450}
 	for _, c := range []struct{ job, why string }{
-		{`SP1;PU0,0;PD99999999,0;`, "no place on a bed"}, {`SP1;PU1;`, "two numbers"}, {`PD4,4;`, "no tool"},
+		{`SP1;PU0,0;PD99999999,0;`, "a place on the bed"}, {`SP1;PU1;`, "two numbers"}, {`PD4,4;`, "no tool"},
 		{`SP1;PD4,4,8,8;AA1,1,9;`, "doesn't know it"},
 		{`SC1,1,2,3;`, "no pair is alike"}, {`IP0,0,0,9;`, "lie apart"}, {`SP1;PUx,y;`, "isn't a number"},
 		{"(no end\n", "without its end"}, {"(a)\nG2 X1 Y1\n", "doesn't know G2"}, {"(a)\nX1\n", "without G0"}, {"(a)\nG1 Z0\n", "no tool"},
-		{"(a)\nG0 Xnan\n", "no word"}, {"(a)\nQ1\n", "doesn't know Q"}, {"(a)\nG0 X1e9\n", "know E"},
+		{"(a)\nG0 Xnan\n", "a letter and a number"}, {"(a)\nQ1\n", "doesn't know Q"}, {"(a)\nG0 X1e9\n", "know E"},
 	} {
 		_, err := ReadHPGL([]byte(c.job))
 		if strings.HasPrefix(c.job, "(") {

@@ -23,7 +23,7 @@ func checkCopy(ctx context.Context, file string) error {
 	defer db.Close()
 	var says string
 	if err := db.QueryRowContext(ctx, `PRAGMA integrity_check(1)`).Scan(&says); err != nil {
-		return fmt.Errorf("it is no copy of a database, or damaged (%w)", err)
+		return fmt.Errorf("it isn't a copy of a database, or it is damaged (%w)", err)
 	}
 	if says != "ok" {
 		return fmt.Errorf("it is damaged: %s", says)
@@ -33,7 +33,7 @@ func checkCopy(ctx context.Context, file string) error {
 		return err
 	}
 	if is == 0 {
-		return errors.New("it is no copy of Brevium's database")
+		return errors.New("it isn't a copy of Brevium's database")
 	}
 	p, err := provider(db)
 	if err != nil {
@@ -66,12 +66,12 @@ func ours(ctx context.Context, db *sql.DB, is int64) error {
 	}
 	for what, says := range got {
 		if want[what] != says {
-			return fmt.Errorf("it is not as Brevium makes it: %s does not belong there, or was changed", what)
+			return fmt.Errorf("it isn't as Brevium made it: %s doesn't belong there, or was changed", what)
 		}
 		delete(want, what)
 	}
 	for what := range want {
-		return fmt.Errorf("it is not as Brevium makes it: %s is missing", what)
+		return fmt.Errorf("it isn't as Brevium made it: %s is missing", what)
 	}
 	return nil
 }

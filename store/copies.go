@@ -63,7 +63,7 @@ type Copy struct {
 // Says tells what a copy is of.
 func (c Copy) Says() string {
 	return map[string]string{"daily": "daily copy", "before": "before Brevium was brought up to date",
-		"restore": "what was there before a copy was put back"}[c.Kind]
+		"restore": "before a backup was restored"}[c.Kind]
 }
 
 // Copies lists the copies that lie beside the database, the newest first.

@@ -86,7 +86,7 @@ func (s *Shelf) PutIn(ctx context.Context, folder string, projects ...string) er
 func putIn(ctx context.Context, tx *sql.Tx, folder, project string) error {
 	n, err := ask[int](ctx, tx, `SELECT count(DISTINCT folder) FROM folders WHERE folder != ?`, folder)
 	if err == nil && n >= MostFolders {
-		err = &Refused{fmt.Errorf("there are %d folders already; take boxes out of some", n)}
+		err = &Refused{fmt.Errorf("there are %d folders already; remove the boxes from one of them", n)}
 	}
 	if err != nil {
 		return err

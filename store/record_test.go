@@ -246,7 +246,7 @@ func TestReplace(t *testing.T) {
 		if err := os.WriteFile(half, bad, 0o600); err != nil {
 			t.Fatal(err)
 		}
-		if _, err := s.Replace(ctx, half); err == nil || !strings.Contains(err.Error(), "nothing was put back") {
+		if _, err := s.Replace(ctx, half); err == nil || !strings.Contains(err.Error(), "nothing was restored") {
 			t.Errorf("a damaged copy was put in place: %v", err)
 		}
 	}

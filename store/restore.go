@@ -27,7 +27,7 @@ func (s *Store) Replace(ctx context.Context, from string) (kept string, err erro
 		err = s.alone(ctx, func(ctx context.Context) error { return s.take(ctx, fresh, kept) })
 	}
 	if err != nil {
-		return "", fmt.Errorf("nothing was put back: %w", told(err))
+		return "", fmt.Errorf("nothing was restored: %w", told(err))
 	}
 	return kept, nil
 }

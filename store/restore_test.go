@@ -114,7 +114,7 @@ func TestForeignCopies(t *testing.T) {
 			"by command":    func() (string, error) { return Restore(t.Context(), copied, file, false) },
 		} {
 			if kept, err := put(); err == nil || kept != "" || !strings.Contains(err.Error(), "was not restored") &&
-				!strings.Contains(err.Error(), "nothing was put back") {
+				!strings.Contains(err.Error(), "nothing was restored") {
 				t.Errorf("%s, %s: %q, %v", name, how, kept, err)
 			}
 		}

@@ -33,7 +33,7 @@ import (
 	"brevium/web/supplies"
 )
 
-var rewrite = flag.Bool("rewrite", false, "write docs/bounds.md anew")
+var rewrite = flag.Bool("rewrite", false, "write docs/bounds.md again")
 
 // bound is something that is taken in, how much of it up to, and what bounds the work that it makes. Hostile makes
 // too much of it; says is what it is refused with, with a code of 400 and more.
@@ -45,11 +45,11 @@ type bound struct {
 
 // bounds is everything that is taken in; docs/bounds.md is written of it.
 var bounds = []bound{
-	{"a form", "every address", "512 kB; of a batch, or of a list, 9 MB", "only fields that are known are read",
+	{"a form", "every address", "512 kB; of a batch, or of a list, 9 MB", "only known fields are read",
 		func(h *hostile) *httptest.ResponseRecorder { return h.endless(h.box+"/change", form) }, "too much at once"},
-	{"a form where a file is let in", "/copies/restore, /projects/upload and others", "9 MB", "none of it is read whole into memory",
+	{"a form with a file", "/copies/restore, /projects/upload and others", "9 MB", "it is never held in memory whole",
 		func(h *hostile) *httptest.ResponseRecorder { return h.endless("/copies/restore", form) }, "too much at once"},
-	{"a file", "addresses that let one in", "as their line of the routes says", "a large one lies on the disk, not in memory",
+	{"a file", "addresses that accept one", "as their route says", "a large one is kept on the disk, not in memory",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.endless(h.making+"/photos", `multipart/form-data; boundary=x`)
 		}, "too much at once"},
@@ -59,7 +59,7 @@ var bounds = []bound{
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", strings.Repeat(" ", brief.Limit+1))
 		}, "Nothing was added"},
-	{"things in a box", "changes of a box", fmt.Sprint(contents.MostInAll), "what is too much is told and not planned",
+	{"things in a box", "changes of a box", fmt.Sprint(contents.MostInAll), "too many are refused with a message, and not planned",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.told(h.a.post(h.box+"/change?stage=contents", "contents.0.count", "99999"))
 		}, "too many"},
@@ -68,11 +68,11 @@ var bounds = []bound{
 			return h.a.send("/shop/cards", "list", "title,gsm\n"+lines(shop.MostCards+9, "Card %d,200\n"))
 		}, "Nothing was added"},
 	{"a batch", "/batches", size(batch.Limit), fmt.Sprintf("%d orders, %d boxes; each box is planned once, in a place, until its "+
-		"asker leaves", batch.MostOrders, batch.MostBoxes),
+		"reader leaves", batch.MostOrders, batch.MostBoxes),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/batches", "list", "box,count\n"+lines(batch.MostOrders+1, "New box,%d\n"))
 		}, "The order list was not added"},
-	{"a list of pieces", "/cut", size(cutlist.Limit), fmt.Sprintf("%d lines, %d pieces; a search is so many looks, in a place",
+	{"a list of pieces", "/cut", size(cutlist.Limit), fmt.Sprintf("%d lines, %d pieces; a search has a fixed number of looks, in a place",
 		cutlist.MostLines, cutlist.MostPieces),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.told(h.a.send(h.list+"/csv", "list", "name,width,height,count\n"+lines(cutlist.MostLines+1, "p%d,10 mm,10 mm,1\n")))
@@ -89,26 +89,26 @@ var bounds = []bound{
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/logbook/in", "log", "date,box\n"+lines(record.MostLines+1, "2026-01-01,Box %d\n"))
 		}, "Nothing was added"},
-	{"a bundle", "/projects/upload", size(bundle.MostBytes), fmt.Sprintf("%d files, %d boxes, %d makings; in a place, until its asker "+
+	{"a bundle", "/projects/upload", size(bundle.MostBytes), fmt.Sprintf("%d files, %d boxes, %d makings; in a place, until its reader "+
 		"leaves", bundle.MostFiles, bundle.MostBoxes, bundle.MostMakings),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", h.bundle(0, bundle.MostMakings+1, 1))
 		}, "logbook entries; the most is"},
 	{"pictures of a bundle", "/projects/upload", fmt.Sprintf("%d million pixels, %s as they are kept", bundle.MostPixels/1_000_000,
-		size(bundle.MostKept)), "each is read once, by what is in it, and none before all are known to be few enough",
+		size(bundle.MostKept)), "each is read once, by its content, and none until all are known to be few enough",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.send("/projects/upload", "document", h.bundle(60, 60, 1))
 		}, "million pixels in all. Save the boxes as two files"},
 	{"photos", "/makings/:id/photos", size(photo.MostBytes) + " each, 120 MB together", fmt.Sprintf("%d of a making, %d million "+
-		"pixels each, %d a side; in a place, until their asker leaves", store.MostPhotos, photo.MostPixels/1_000_000, photo.MostSide),
+		"pixels each, %d a side; in a place, until their reader leaves", store.MostPhotos, photo.MostPixels/1_000_000, photo.MostSide),
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.files(h.making+"/photos", "photo", map[string][]byte{"a.png": pngHead(1, 60_000, 0)})
 		}, "no side may be longer"},
-	{"a copy", "/copies/restore", "8 GB, on the disk", "it is read whole, must be ours to the letter, and only its rows are taken",
+	{"a copy", "/copies/restore", "8 GB, on the disk", "it is checked whole, must match our tables exactly, and only its rows are copied",
 		func(h *hostile) *httptest.ResponseRecorder {
 			return h.a.files("/copies/restore", "copy", map[string][]byte{"x.db": bytes.Repeat([]byte("x"), 1<<20)}, "sure", "yes")
-		}, "Nothing was put back"},
-	{"a passphrase", "/enter", fmt.Sprintf("%d at once and one every 10 s of an address", people.TriesOne), "one at a time of an " +
+		}, "Nothing was restored"},
+	{"a passphrase", "/enter", fmt.Sprintf("%d at once and one every 10 s from an address", people.TriesOne), "one at a time from an " +
 		"address, in places of their own", func(h *hostile) *httptest.ResponseRecorder {
 		out := &person{app: guarded(h.a.t.(*testing.T)), from: "192.0.2.7"}
 		for range people.TriesOne {
@@ -116,7 +116,7 @@ var bounds = []bound{
 		}
 		return out.ask("POST", "/enter", "who", "Ash", "passphrase", "x")
 	}, "Too many tries"},
-	{"lines of a list", "/lines", fmt.Sprint(store.PerPage), "in a place, until its asker leaves",
+	{"lines of a list", "/lines", fmt.Sprint(store.PerPage), "in a place, until its reader leaves",
 		func(h *hostile) *httptest.ResponseRecorder {
 			w := h.a.get("/lines?p=" + h.id + strings.Repeat("&p="+h.id, 4*store.PerPage))
 			if n := strings.Count(w.Body.String(), "line-"); n > store.PerPage {
@@ -237,8 +237,8 @@ func TestBounds(t *testing.T) {
 	}
 	h.list, h.making = "/cut/"+list, "/makings/"+made[0]
 	var doc strings.Builder
-	doc.WriteString("# What Brevium accepts\n\nHow much of each thing it accepts, and what bounds the work. `web/bounds_test.go` " +
-		"holds this table, makes too much of each line, and\nwrites this page (`go test ./web -run Bounds -rewrite`).\n\n" +
+	doc.WriteString("# What Brevium accepts\n\nThe most of each input that is accepted, and what limits the work. A *place* is a turn " +
+		"at the processor (`web/desk/places.go`).\n`web/bounds_test.go` holds this table, sends too much for each line, and writes this page (`go test ./web -run Bounds -rewrite`).\n\n" +
 		"| what | where | up to | what bounds the work |\n" +
 		"|---|---|---|---|\n")
 	for _, b := range bounds {
@@ -262,7 +262,7 @@ func TestBounds(t *testing.T) {
 		}
 	}
 	if now, _ := os.ReadFile(page); string(now) != doc.String() {
-		t.Error("docs/bounds.md tells other bounds: write it anew with -rewrite")
+		t.Error("docs/bounds.md lists other bounds: write it again with -rewrite")
 	}
 }
 

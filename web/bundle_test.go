@@ -153,7 +153,7 @@ func TestCopiesPage(t *testing.T) {
 		return a.files("/copies/restore", "copy", map[string][]byte{"x.db": data}, "sure", sure)
 	}
 	for says, w := range map[string]*httptest.ResponseRecorder{"Tick the box first": put(copied, ""),
-		"Nothing was put back": put(copied[:9000], "yes"),
+		"Nothing was restored": put(copied[:9000], "yes"),
 		"No backup was chosen": a.post("/copies/restore", "sure", "yes"), "This backup no longer exists": a.post("/copies/restore", "sure",
 			"yes", "name", "../web.db")} {
 		if w.Code < 400 || w.Code > 499 || !strings.Contains(text(w), says) {
@@ -163,7 +163,7 @@ func TestCopiesPage(t *testing.T) {
 	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 2 {
 		t.Fatalf("%d boxes", n)
 	}
-	a.sees(at(t, put(copied, "yes")), "The backup is restored", "what was there before a copy was put back")
+	a.sees(at(t, put(copied, "yes")), "The backup is restored", "before a backup was restored")
 	if n, _ := a.store.Shelf.Count(t.Context(), false); n != 1 {
 		t.Errorf("%d boxes", n)
 	}

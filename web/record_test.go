@@ -223,11 +223,11 @@ func TestLogbookLists(t *testing.T) {
 		t.Fatal("half of a list came in")
 	}
 	if w := a.send("/logbook/in", "log", list); w.Code != http.StatusOK || !strings.Contains(text(w),
-		"Added 2 makings") {
+		"Added 2 logbook entries") {
 		t.Fatal(w.Code, text(w))
 	}
 	again := a.send("/logbook/in", "log", list+"2026-04-03,Seed tray,1,,,\n")
-	if !strings.Contains(text(again), "Added 1 making. 2 were already there") {
+	if !strings.Contains(text(again), "Added 1 logbook entry. 2 were already there") {
 		t.Error(text(again))
 	}
 	csv := a.get("/logbook/out/csv?whom=Wren").Body.String()
@@ -267,7 +267,7 @@ func TestOther(t *testing.T) {
 	}
 	// Compartments that were for round things give way to what is flat.
 	tin := a.begin(projects[slices.IndexFunc(projects, func(b brief.Brief) bool { return b.Name == "Round tea tin" })])
-	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Proof holds holds",
+	a.sees(at(t, a.post("/projects/"+tin+"/other", "thing", "seed packet", "count", "4")), "Checks all passed all passed",
 		"What goes in round tea tin seed packet")
 	at(t, a.post("/projects/"+id+"/other", "name", "ring", "length", "30 mm", "width", "1 1/4 in", "height", "12 mm"))
 	for says, pairs := range map[string][]string{"Choose one": {}, "whole number": {"thing", "round tea tin", "count", "some"},

@@ -195,7 +195,7 @@ func TestThings(t *testing.T) {
 		!strings.Contains(w.Body.String(), "Nothing was added") {
 		t.Errorf("a bad list: %d", w.Code)
 	}
-	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "one sheet makes") {
+	if body := a.get(path + "/howmany").Body.String(); !strings.Contains(body, "one sheet is enough for") {
 		t.Errorf("%.300s", body)
 	}
 	a.post(path+"/change", "base", fmt.Sprint(a.head(id).ID), "contents.@"+a.head(id).Doc.Contents[1].ID+".diameter",

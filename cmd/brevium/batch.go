@@ -12,10 +12,10 @@ import (
 
 func batchCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "batch FILE", Short: "Plan many boxes by their dates, as JSON (- reads standard input)", Args: cobra.ExactArgs(1),
-		Long: "Plan many boxes by their dates, and print sheets, shopping list, cost and the sittings as JSON.\n\nExit 0 when all " +
-			"proofs hold and the work fits the time, 1 when they don't (the JSON says what\ngives) or an order is impossible, 2 " +
-			"when the input can't be used at all.",
+		Use: "batch FILE", Short: "Plan many boxes by their due dates, as JSON (- reads standard input)", Args: cobra.ExactArgs(1),
+		Long: "Plan many boxes by their due dates, and print sheets, shopping list, cost and sittings as JSON.\n\nExit 0 if all checks " +
+			"pass and the work fits the time, 1 if not (the JSON says what\nwould help) or an order is impossible, 2 if the input " +
+			"can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
 			data, err := input(c.Context(), args[0], c.InOrStdin(), batch.Limit)
 			if err != nil {

@@ -27,18 +27,18 @@ func exportCommand() *cobra.Command {
 	var both bool
 	var what export.What
 	c := &cobra.Command{
-		Use: "export FILE", Short: "Write a project's files: to print, to cut, to share (- reads standard input)",
+		Use: "export FILE", Short: "Write a box's files: to print, to cut, to share (- reads standard input)",
 		Args: cobra.ExactArgs(1),
-		Long: "Write a file of a project's document: pdf (the project sheet), slip (instructions that lie in the box), templates\n" +
-			"(true to size), svg, dxf, hpgl, gcode (of one sheet) or zip (all of it).\n\nExit 0 when the file is written, 1 when the " +
-			"plan's proof does not hold (the file says so; hpgl and gcode\nare not written) or the brief is impossible, 2 when the " +
-			"input or the place can't be used.",
+		Long: "Write one of a box's files: pdf (the project sheet), slip (instructions to put in the box), templates\n" +
+			"(true to size), svg, dxf, hpgl, gcode (of one sheet) or zip (everything).\n\nExit 0 if the file is written, 1 if a " +
+			"check fails (the file says so; hpgl and gcode\nare not written) or the box is impossible, 2 if the input or the " +
+			"output can't be used.",
 		RunE: func(c *cobra.Command, args []string) error {
 			if !slices.Contains(export.As, as) {
 				return fmt.Errorf("--as %q isn't a kind of file; choose %s", as, strings.Join(export.As, ", "))
 			}
 			if out == "" {
-				return errors.New("say where the file goes with -o; - is standard output")
+				return errors.New("say where to write the file with -o; - is standard output")
 			}
 			o := export.Options{Both: both, Shop: request.Default}
 			if paper != "" {
@@ -51,7 +51,7 @@ func exportCommand() *cobra.Command {
 				o.Parts = strings.Split(with, ",")
 				for _, part := range o.Parts {
 					if !slices.ContainsFunc(export.Parts, func(p export.Part) bool { return p.ID == part }) {
-						return fmt.Errorf("--with %q isn't a part of the project sheet; choose among %s", part, partNames())
+						return fmt.Errorf("--with %q isn't a part of the project sheet; choose from %s", part, partNames())
 					}
 				}
 			}
@@ -66,12 +66,12 @@ func exportCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&as, "as", "", "kind of file: "+strings.Join(export.As, ", "))
-	c.Flags().StringVarP(&out, "output", "o", "", "where it goes; - is standard output")
-	c.Flags().StringVar(&paper, "paper", "", "a4 or letter; left out, letter for a box in inches and a4 for one in millimetres")
-	c.Flags().StringVar(&with, "with", "", "parts of the project sheet, with commas between: "+partNames())
+	c.Flags().StringVarP(&out, "output", "o", "", "where to write it; - is standard output")
+	c.Flags().StringVar(&paper, "paper", "", "a4 or letter (default: letter for a box in inches, a4 for one in millimetres)")
+	c.Flags().StringVar(&with, "with", "", "parts of the project sheet, separated by commas: "+partNames())
 	c.Flags().BoolVar(&both, "both-units", false, "every length in both units")
-	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf, templates: this piece alone")
-	c.Flags().IntVar(&what.Sheet, "sheet", 0, "svg, dxf, templates, hpgl, gcode: this sheet, from 1")
+	c.Flags().StringVar(&what.Piece, "piece", "", "svg, dxf, templates: only this piece")
+	c.Flags().IntVar(&what.Sheet, "sheet", 0, "svg, dxf, templates, hpgl, gcode: only this sheet, from 1")
 	return c
 }
 
@@ -82,11 +82,11 @@ func fitting(as string, w export.What) error {
 	case w.Sheet < 0:
 		return errors.New("--sheet counts from 1")
 	case w.Piece != "" && w.Sheet > 0:
-		return errors.New("--piece and --sheet each ask for one thing; leave one of them out")
+		return errors.New("use either --piece or --sheet, not both")
 	case w.Piece != "" && !strings.Contains(one, "piece"):
-		return fmt.Errorf("a %s file is not of one piece; leave --piece out", as)
+		return fmt.Errorf("a %s file can't be of one piece; leave --piece out", as)
 	case w.Sheet > 0 && one == "":
-		return fmt.Errorf("a %s file is not of one sheet; leave --sheet out", as)
+		return fmt.Errorf("a %s file can't be of one sheet; leave --sheet out", as)
 	}
 	return nil
 }

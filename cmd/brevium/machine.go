@@ -25,8 +25,8 @@ func machineCommand() *cobra.Command {
 	var address string
 	c := &cobra.Command{
 		Use: "machine", Short: "Run the simulated cutting machine by itself", Args: cobra.NoArgs,
-		Long: "Run the simulated cutting machine by itself; “brevium demo” starts one beside the pages.\n\nIt reads HPGL and plain " +
-			"G-code over HTTP: docs/machine.md describes how, for a real one to take its place.",
+		Long: "Run the simulated cutting machine by itself; “brevium demo” starts one too.\n\nIt reads HPGL and plain G-code over " +
+			"HTTP. docs/machine.md describes how, so that a real machine can replace it.",
 		RunE: func(c *cobra.Command, _ []string) error {
 			cutter, stop, err := startMachine(address)
 			if err != nil {

@@ -20,11 +20,11 @@ type mostJSON struct {
 
 func mostCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "most FILE", Short: "Print how many of a document's first thing fit, as JSON (- reads standard input)",
+		Use: "most FILE", Short: "Print how many of a box's first thing fit, as JSON (- reads standard input)",
 		Args: cobra.ExactArgs(1),
-		Long: "Print how many of a document's first thing fit: in the size that it gives (null without one),\n" +
-			"and in a box that comes off one of its sheets. Each number is planned and proved.\n\n" +
-			"Exit as of plan: 0 when the document's own plan holds, 1 when it does not, 2 for unusable input.",
+		Long: "Print how many of a box's first thing fit: in its given size (null without one), and in the largest box\n" +
+			"that needs only one sheet. Each number is planned and checked.\n\n" +
+			"Exit codes are those of plan: 0 if the box's own plan passes all checks, 1 if it doesn't, 2 for unusable input.",
 		RunE: func(c *cobra.Command, args []string) error {
 			b, err := document(c, args[0])
 			if err != nil {

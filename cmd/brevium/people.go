@@ -23,9 +23,9 @@ func passphraseCommand() *cobra.Command {
 	var database string
 	var forget bool
 	c := &cobra.Command{
-		Use: "passphrase", Short: "Set the passphrase that others are asked for", Args: cobra.NoArgs,
-		Long: "Set the passphrase that is asked when Brevium listens beyond this machine.\n\nIt is typed twice, or read as one line " +
-			"from standard input. Everybody who was let in must\nsay the new one.",
+		Use: "passphrase", Short: "Set the passphrase that others must enter", Args: cobra.NoArgs,
+		Long: "Set the passphrase for when Brevium listens beyond this computer.\n\nIt is typed twice, or read as one line from " +
+			"standard input. Everybody who had signed in must\nenter the new one.",
 		RunE: func(c *cobra.Command, _ []string) error {
 			database, err := orOwn(database)
 			if err != nil {
@@ -46,7 +46,7 @@ func passphraseCommand() *cobra.Command {
 				return err
 			}
 			if forget {
-				fmt.Fprintln(c.OutOrStdout(), "The passphrase is forgotten. Brevium listens on this machine alone.")
+				fmt.Fprintln(c.OutOrStdout(), "The passphrase is removed. Brevium listens on this computer only.")
 			} else {
 				fmt.Fprintln(c.OutOrStdout(), "The passphrase is set.")
 			}
@@ -54,7 +54,7 @@ func passphraseCommand() *cobra.Command {
 		},
 	}
 	databaseFlag(c, &database)
-	c.Flags().BoolVar(&forget, "forget", false, "have none any more")
+	c.Flags().BoolVar(&forget, "forget", false, "remove the passphrase")
 	return c
 }
 
@@ -73,14 +73,14 @@ func askPassphrase(c *cobra.Command) (string, error) {
 			return "", err
 		}
 		if said != again {
-			return "", errors.New("these are not alike; nothing was set")
+			return "", errors.New("these two differ; nothing was set")
 		}
 	} else if said, err = bufio.NewReader(c.InOrStdin()).ReadString('\n'); err != nil && said == "" {
-		return "", errors.New("no passphrase came; nothing was set")
+		return "", errors.New("no passphrase was given; nothing was set")
 	}
 	said = strings.TrimRight(said, "\r\n")
 	if words.Letters(said) < leastPassphrase {
-		return "", fmt.Errorf("a passphrase has %d letters at the least: take three or four words", leastPassphrase)
+		return "", fmt.Errorf("a passphrase needs at least %d letters: use three or four words", leastPassphrase)
 	}
 	if len(said) > 200 {
 		return "", errors.New("that is longer than 200 letters; nothing was set")
@@ -151,9 +151,9 @@ func ownNames() (out []string) {
 func daily(ctx context.Context, s *store.Store, log *slog.Logger) {
 	for {
 		if made, err := s.Daily(ctx); err != nil && ctx.Err() == nil {
-			log.Warn("today's copy was not made", "err", err)
+			log.Warn("today's backup was not made", "err", err)
 		} else if made {
-			log.Info("today's copy is made")
+			log.Info("today's backup is made")
 		}
 		select {
 		case <-time.After(time.Hour):

@@ -10,10 +10,10 @@ import (
 
 func planCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "plan FILE", Short: "Print the plan of a project's document as JSON (- reads standard input)",
+		Use: "plan FILE", Short: "Print a box's plan as JSON (- reads standard input)",
 		Args: cobra.ExactArgs(1),
-		Long: "Print the plan of a project's document as JSON.\n\nExit 0 when the proof holds, 1 when it does not or the brief " +
-			"is impossible\n(the JSON lists the problems), 2 when the input can't be used at all.",
+		Long: "Print a box's plan as JSON.\n\nExit 0 if all checks pass, 1 if one fails or the box is impossible\n(the JSON lists the " +
+			"problems), 2 if the input can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
 			b, err := document(c, args[0])
 			if err != nil {

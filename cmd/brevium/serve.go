@@ -27,10 +27,10 @@ func serveCommand() *cobra.Command {
 	var address, database, cutter string
 	var names []string
 	c := &cobra.Command{
-		Use: "serve", Short: "Serve your own projects to a browser on this machine", Args: cobra.NoArgs,
-		Long: "Serve your own projects to a browser.\n\nBy default only this machine can reach them. With --listen 0.0.0.0:8417 the " +
-			"phone and the tablet in\nthe same network can, once “brevium passphrase” has set what they are asked for. What goes over " +
-			"the\nnetwork is not hidden from others in it: use it at home, or behind something that encrypts.",
+		Use: "serve", Short: "Open your own boxes in a browser on this computer", Args: cobra.NoArgs,
+		Long: "Open your own boxes in a browser.\n\nBy default only this computer can reach them. With --listen 0.0.0.0:8417, phones and " +
+			"tablets in the\nsame network can too, once “brevium passphrase” has set a passphrase. The traffic is not encrypted: use\n" +
+			"it at home, or behind a proxy that encrypts.",
 		RunE: func(c *cobra.Command, _ []string) error {
 			database, err := orOwn(database)
 			if err != nil {
@@ -46,14 +46,14 @@ func serveCommand() *cobra.Command {
 	listenFlag(c, &address)
 	databaseFlag(c, &database)
 	c.Flags().StringVar(&cutter, "machine", "", "address of a cutting machine, such as http://127.0.0.1:8418")
-	c.Flags().StringSliceVar(&names, "name", nil, "another name this machine is asked for by, such as shed.local")
+	c.Flags().StringSliceVar(&names, "name", nil, "another name of this computer in the network, such as shed.local")
 	return c
 }
 
 func demoCommand() *cobra.Command {
 	var address string
 	c := &cobra.Command{
-		Use: "demo", Short: "Serve made-up projects, in a database that goes when you stop", Args: cobra.NoArgs,
+		Use: "demo", Short: "Open made-up boxes, in a database that is deleted when you stop", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			dir, err := os.MkdirTemp("", "brevium-demo-")
 			if err != nil {
@@ -193,7 +193,7 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 		BaseContext: func(net.Listener) context.Context { return asking }}
 	desk.Timeouts(server)
 	desk.Ease()
-	fmt.Printf("Brevium is at http://%s\nIts projects are in %s\n", listener.Addr(), database)
+	fmt.Printf("Brevium is at http://%s\nIts boxes are in %s\n", listener.Addr(), database)
 	if cutter != nil {
 		fmt.Printf("Its cutting machine is at %s\n", cutter.Base)
 	}

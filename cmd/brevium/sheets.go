@@ -18,11 +18,11 @@ const mostLists = 64 << 20
 
 func sheetsCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "sheets FILE", Short: "Lay a list of pieces on as few sheets as can be, as JSON (- reads standard input)",
+		Use: "sheets FILE", Short: "Lay a list of pieces on the fewest sheets, as JSON (- reads standard input)",
 		Args: cobra.ExactArgs(1),
-		Long: "Lay a list of pieces on as few sheets as can be, and print where each lies, the cuts and the\nproof as a line of " +
-			"JSON. A file may hold one list, or one a line for a line each.\n\nExit 0 when everything is laid, 1 when a piece is " +
-			"left over (the JSON says which, by how much\nand what would help), 2 when a list can't be used at all.",
+		Long: "Lay a list of pieces on the fewest sheets, and print where each lies, the cuts and the lower bound\nas a line of JSON. " +
+			"A file may hold one list, or one list per line.\n\nExit 0 if everything is laid, 1 if a piece is left over (the JSON " +
+			"says which, by how much\nand what would help), 2 if a list can't be used at all.",
 		RunE: func(c *cobra.Command, args []string) error {
 			data, err := input(c.Context(), args[0], c.InOrStdin(), mostLists)
 			if err != nil {

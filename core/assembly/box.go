@@ -90,6 +90,9 @@ type Note struct {
 	Text   string
 }
 
+// Bare reports whether the text doesn't tell the figure itself.
+func (n Note) Bare() bool { return !strings.ContainsAny(n.Text, "0123456789") }
+
 // Measured is what is read off the folded box.
 type Measured struct {
 	Lo, Hi          fold.Vec // the room between floor, walls and cover, in millimetres

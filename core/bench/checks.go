@@ -40,7 +40,7 @@ var checks = map[string]check{
 	"Fold to shape": {"It keeps the shape in the picture on its own or with one finger.", []Remedy{
 		{"It springs open", "fold it right over and burnish the folds again."}}},
 	"Closures": {"The two halves meet when you fold the piece the way it will close.", nil},
-	"Dress while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
+	"Decorate while flat": {"Every border is even, and nothing reaches over a score.", []Remedy{
 		{"A layer is askew", "lift it at once with the back of a knife and place it again."},
 		{"It reaches over a fold", "trim it back to the border; it would lift there."}}},
 	"Stick": {"Edges are level, corners are square, and nothing has slid while you pressed.", []Remedy{
@@ -70,7 +70,7 @@ var smudged = []Remedy{
 
 // checked adds to a step its check, and what to do when that fails.
 func (s Step) checked(w Work) Step {
-	c := checks[strings.NewReplacer(StickOuter, "Stick", FormOn, "Stick", DressStanding, "Dress while flat").Replace(s.Title)]
+	c := checks[strings.NewReplacer(StickOuter, "Stick", FormOn, "Stick", DressStanding, "Decorate while flat").Replace(s.Title)]
 	s.Check, s.Fails = c.says, c.fails
 	switch p := w.piece(s.Piece); {
 	case s.Title == "Cut" && p != nil && len(p.Slits) > 0:

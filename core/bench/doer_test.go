@@ -88,7 +88,7 @@ func (d *doer) step(s bench.Step) {
 				d.once("mark %s %d", f.Piece, f.N)
 			}
 		}
-	case "Dress while flat", bench.DressStanding:
+	case "Decorate while flat", bench.DressStanding:
 		d.once("dressed")
 		for _, p := range d.p.Box.Pieces() {
 			for i := range bench.CutsOf(p) {

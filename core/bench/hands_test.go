@@ -135,8 +135,8 @@ func TestSchoolsAreSeen(t *testing.T) {
 	if at(after, "Fold and burnish") < at(after, "Cut") || at(before, "Fold and burnish") > at(before, "Cut") {
 		t.Errorf("burnished: %v, %v", after, before)
 	}
-	if at(after, "Dress while flat") > at(after, "Stick") || at(before, "Dress while flat") >= 0 ||
-		at(before, "Dress when it stands") < at(before, "Stick") {
+	if at(after, "Decorate while flat") > at(after, "Stick") || at(before, "Decorate while flat") >= 0 ||
+		at(before, "Decorate when it stands") < at(before, "Stick") {
 		t.Errorf("dressed: %v, %v", after, before)
 	}
 	if !strings.Contains(taped, "tape") || strings.Contains(taped, "wet glue") || !strings.Contains(glued, "wet glue") ||

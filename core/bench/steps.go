@@ -113,7 +113,7 @@ func (w Work) steps() (out []Step) {
 // Titles are what steps are called, in the order of the work: as the habit has it, folds are
 // burnished before anything is cut, or after.
 func Titles(burnish string) []string {
-	out := []string{"Trim", "Join", FinishUnscored, "Score", "Cut", "Mitre", "Fold and burnish", "Closures", FinishFlat, "Dress while flat",
+	out := []string{"Trim", "Join", FinishUnscored, "Score", "Cut", "Mitre", "Fold and burnish", "Closures", FinishFlat, "Decorate while flat",
 		FinishUnstuck, "Fold it dry", "Fold to shape", "Stick", "Dry-fit", StickOuter, FormOn, "Put together", DressStanding, "Let it dry",
 		"Fill", "Close", FinishLast, Gather}
 	if burnish == "before" {
@@ -159,7 +159,7 @@ func Minutes(steps []Step) int { return max(1, int(Pace{}.Whole(steps)+0.5)) }
 func Setup(title string) int { return setups[title] }
 
 var setups = map[string]int{"Trim": 5, "Join": 2, "Score": 3, "Cut": 2, "Mitre": 1, "Fold and burnish": 1, "Closures": 3,
-	"Dress while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1,
+	"Decorate while flat": 5, DressStanding: 5, "Fold it dry": 1, "Fold to shape": 1, "Stick": 5, "Dry-fit": 1,
 	StickOuter: 1, FormOn: 1, "Put together": 2,
 	"Fill": 5, "Close": 2, Gather: 2, FinishUnscored: 3, FinishFlat: 3, FinishUnstuck: 3, FinishLast: 2}
 
@@ -254,10 +254,10 @@ func wayRound(p *net.Piece) string {
 }
 
 // DressStanding is what the step is called in which layers go on when all stands.
-const DressStanding = "Dress when it stands"
+const DressStanding = "Decorate when it stands"
 
 func (w Work) dress() Step {
-	title := "Dress while flat"
+	title := "Decorate while flat"
 	if w.Dressing.Standing {
 		title = DressStanding
 	}

@@ -49,7 +49,7 @@ type Shape struct {
 var Shapes = []Shape{
 	{"block", "Block", []string{"length", "width", "height"}, nil,
 		"Measure the widest place, wrapping included. If you have several, measure three and use the largest.", 6},
-	{"flat", "Flat item", []string{"length", "width", "thickness"}, []string{"decorated"},
+	{"flat", "Flat thing", []string{"length", "width", "thickness"}, []string{"decorated"},
 		"Press ten together lightly, measure the stack, and divide by ten. If they are decorated, measure one at its " +
 			"thickest place.", 24},
 	{"cylinder", "Cylinder or jar", []string{"diameter", "height"}, []string{"neck-diameter", "neck-height"},

@@ -74,7 +74,7 @@ func TestWrongNetsFail(t *testing.T) {
 			p := tray(good)
 			p.Tab("a", "left", net.TabShape{Reach: 8 * mm})
 			return p
-		}, "wants 10.0 mm"},
+		}, "needs 10.0 mm"},
 		{"folded the wrong way", func() *net.Piece {
 			p := tray(good)
 			for i := range p.Lines {

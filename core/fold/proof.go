@@ -250,7 +250,7 @@ func lies(tab, on *Placed, apart, width float64, lapped bool) (shared float64, f
 	case !lapped && shared < 0.95*size:
 		fault = fmt.Sprintf("only %.0f %% of %s lies on %s", 100*shared/size, tab.Name, on.Name)
 	case narrow < width-0.01:
-		fault = fmt.Sprintf("%s holds on %.1f mm and wants %.1f mm", tab.Name, narrow, width)
+		fault = fmt.Sprintf("%s is stuck on %.1f mm and needs %.1f mm", tab.Name, narrow, width)
 	}
 	return shared, fault
 }

@@ -82,7 +82,7 @@ func TestDressedDocument(t *testing.T) {
 	for _, s := range out.Steps {
 		titles = append(titles, s.Title)
 	}
-	if i := slices.Index(titles, "Dress while flat"); i < 0 || i > slices.Index(titles, "Stick") ||
+	if i := slices.Index(titles, "Decorate while flat"); i < 0 || i > slices.Index(titles, "Stick") ||
 		i < slices.Index(titles, "Cut") {
 		t.Errorf("%v", titles)
 	}

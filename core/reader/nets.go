@@ -123,7 +123,7 @@ func (l *list) wrapperNet(p *typed) (*net.Piece, style.Dims, bool) {
 		q = q.turned()
 	}
 	if len(q.Cols) != 1 || len(q.Rows) < 2 || len(q.Rows) > 3 {
-		return l.shapes(p, "a cover wants one or two scores one way")
+		return l.shapes(p, "a cover needs one or two scores one way")
 	}
 	n := q.sizes(l.T()).Fill(strings.Join([]string{"back", "bottom", "front"}[:len(q.Rows)], "\n"))
 	n.Root = "bottom"

@@ -50,7 +50,7 @@ func TestScoreList(t *testing.T) {
 		{"a sleeve round the tray", [][7]string{base, {"sleeve", "tube", "5", "11 1/2", "",
 			"3 9/16, 5 5/8, 9 3/16, 11 1/4 - no", ""}}, "", "not a length"},
 		{"a sleeve, written well", [][7]string{base, {"sleeve", "tube", "11 5/8", "5",
-			"3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "wants 25/64 in"},
+			"3 9/16, 5 5/8, 9 3/16, 11 1/4", "", ""}}, "", "needs 25/64 in"},
 		{"opposite walls unequal", [][7]string{with(tube, 4, "90 mm, 130 mm, 218 mm, 258 mm")}, "",
 			"opposite walls match: 90 mm and 88 mm"},
 		{"no seam", [][7]string{with(with(tube, 2, "260 mm"), 4, "90 mm, 130 mm, 220 mm")}, "", "no clear seam"},

@@ -122,7 +122,7 @@ func Read(b brief.Brief, w Workshop) *Request {
 }
 
 func (d *door) read() {
-	d.Name, d.Join = d.r.Name("name", d.Brief.Name, "The project"), d.Brief.Card.Join == "yes"
+	d.Name, d.Join = d.r.Name("name", d.Brief.Name, "The box"), d.Brief.Card.Join == "yes"
 	d.Copies, _ = d.r.Count("copies", d.Brief.Copies, MostCopies)
 	if d.oneOf("tools.house", string(d.Brief.Tools.House), "yes", "no") == "no" {
 		d.w.Shop = d.w.Bare()

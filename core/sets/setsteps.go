@@ -128,7 +128,7 @@ func (s *Set) Course() (out []string) {
 	for i := 1; i < len(s.Names); i++ {
 		out = append(out, map[string]string{
 			"stack":      fmt.Sprintf("Set the %s on the %s.", s.Names[i], s.Names[i-1]),
-			"nest":       fmt.Sprintf("Put all so far into the %s.", s.Names[i]),
+			"nest":       fmt.Sprintf("Put everything so far into the %s.", s.Names[i]),
 			"cluster":    fmt.Sprintf("Stick the %s %s.", s.Names[i], s.atSide(i)),
 			"companions": fmt.Sprintf("Set the %s beside them.", s.Names[i]),
 		}[s.Kind])

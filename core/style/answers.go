@@ -55,15 +55,13 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 		if choice := a.Choice[q.ID]; !length && (choice == "" || choice == q.Default) || a.asks(s, q) {
 			continue
 		}
-		because := "which is not so here"
+		text := fmt.Sprintf("“%s” does nothing here.", q.Label)
 		if rule, _, ok := strings.Cut(q.When+q.Unless, "="); ok {
 			if of, known := s.Ask(rule); known {
-				because = fmt.Sprintf("and “%s” is answered otherwise", of.Label)
+				text = fmt.Sprintf("“%s” does nothing here, because of what you chose under “%s”.", q.Label, of.Label)
 			}
 		}
-		r.Warn(brief.Warning{Code: "idle-option", Text: fmt.Sprintf("“%s” does nothing here: it belongs to another choice, %s.",
-			q.Label, because),
-			Fix: "Clear it, or change the other choice.", Set: brief.To("box.options."+q.ID, "")})
+		r.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it, or change the other choice.", Set: brief.To("box.options."+q.ID, "")})
 	}
 }
 

@@ -37,9 +37,9 @@ func buildArchedBox(j *Spec) *Box {
 	half := d.Length / 2
 	straight := d.Depth - half
 	j.WantFor("length", "depth", straight, least, "The straight part of the sides", "a tab inside the cover")
-	bound := Bound{At: straight, Why: "what goes in is so high", Dim: "depth"}
+	bound := Bound{At: straight, Why: "your things are that high", Dim: "depth"}
 	if j.Given != nil {
-		bound.Why = "the height that is given leaves just that"
+		bound.Why = "the height you typed leaves only that"
 		straight = j.Measure("side", straight, bound, bound)
 	} else {
 		straight = j.Measure("side", straight, bound, Free)

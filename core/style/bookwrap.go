@@ -35,7 +35,7 @@ func buildBookWrap(j *Spec) *Box {
 	border := j.Measure("border", max(4*mm, round+2*t).Up(step),
 		Bound{At: round + 2*t, Why: "the strap would stand out over " +
 			"the covers"}, most(d.Length, "length", "more is all cover and no packet"))
-	j.Want("length", d.Length, 2*j.Wide()+2*t, "The packet", "the strap and what sticks it")
+	j.Want("length", d.Length, 2*j.Wide()+2*t, "The packet", "the strap with its glue or tape")
 	j.Want("width", high, j.Adhesive.Width+12*t+mm, "The packet, front to back", "the strap's lap")
 	wide := j.Measure("strap-width", max(d.Depth, j.Wide()+2*t).Up(step), j.sticks(2*t),
 		most(d.Length, "length", "the packet is no wider"))
@@ -81,7 +81,7 @@ func closer(j *Spec, b *Box, d Dims, border, spine Length) {
 			Why: "the dot needs card around it"}, most(d.Width+border, "width", "the cover is no higher"))
 	under := j.Wide() + (2 * t).Up(step)
 	flap := (dotted(j.Choice("closer")) + step).Up(step)
-	j.Want("length", cover, flap+under, "The cover", "the closing tab and what sticks it")
+	j.Want("length", cover, flap+under, "The cover", "the closing tab with its glue or tape")
 	over := spine + j.Gain(2*t+j.Slack)
 	p := net.Grid("closer", net.Cols(under, over, flap), net.Rows(high), "under edge flap")
 	j.round(p, "flap", "edge", 0, min(5*mm, high/3))

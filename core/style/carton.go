@@ -49,7 +49,7 @@ func buildCarton(j *Spec) *Box {
 	c.seam = j.Measure("tab-width", j.Wide(), j.sticks(0), most(l-3*t, "length", "the back it is stuck behind is no wider"))
 	lip := Bound{}
 	if j.Is("top", "tuck") || j.Is("bottom", "tuck") {
-		lip = Bound{At: step, Why: "less is no lip"}
+		lip = Bound{At: step, Why: "a shorter one doesn't hold"}
 	}
 	c.lip = j.Measure("tuck", max(min(w*3/8, h/2-2*t).Down(step), (8*mm).Up(step)), lip, halfOf(h/2-t, "depth", "two lips would meet"))
 	far := most(w-t, "width", "they would reach out of their panel")

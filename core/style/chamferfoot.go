@@ -38,7 +38,7 @@ func buildChamferFoot(j *Spec) *Box {
 	side := max(step, w+c-facet)
 	flap := j.Measure("flaps", (w * 9 / 10).Down(step), Bound{At: w/2 + 6*mm, Why: "they must lap over the middle", Dim: "width"},
 		most(w, "width", "the top is no deeper"))
-	j.Want("width", w-2*t-2*step, j.Adhesive.Width, "A side, less the card", "what is stuck together there")
+	j.Want("width", w-2*t-2*step, j.Adhesive.Width, "A side, less the card", "the glue or tape there")
 	p := net.Grid("box", net.Cols(side, w-side, c, l-2*c, c, w-side, side), net.Rows(flap, h-c, c, w, c, h-c, flap), `
 		.          .          back-flap   back-flap  back-flap   .           .
 		back-left  back-left  back        back       back        back-right  back-right
@@ -95,7 +95,7 @@ func chamfer(j *Spec, d Dims) Length {
 	far := most(d.Length/3, "length", "what is left would be no foot")
 	far.In = 3
 	if up := d.Depth - j.Adhesive.Width - 2*j.T().Up(j.Mark()); up < far.At {
-		far = most(up, "depth", "the side above it must hold what sticks it")
+		far = most(up, "depth", "the side above it must hold its glue or tape")
 	}
 	if across := half(d.Width - 2*j.T()); across < far.At {
 		far = halfOf(across, "width", "the tabs of front and back would meet behind the facet")

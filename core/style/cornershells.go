@@ -1,6 +1,7 @@
 package style
 
 import (
+	"fmt"
 	"slices"
 
 	"brevium/core/assembly"
@@ -51,8 +52,8 @@ func buildCornerShells(j *Spec) *Box {
 			b.GoesOver("band", "stuck shell", "front", "above", "below")
 		}
 	}
-	j.note("clearance", "shell", "", c, "A shell is larger than the tray each way, for the three thicknesses of card in front and "+
-		"behind.")
+	j.note("clearance", "shell", "", c, fmt.Sprintf("A shell is %s larger than the tray each way, for the three thicknesses of "+
+		"card in front and behind.", j.Say(c)))
 	return b
 }
 

@@ -30,7 +30,7 @@ const air = 4 * mm
 func buildCrossFold(j *Spec) *Box {
 	d, step := j.Size(), j.Mark()
 	n := len(j.style.Rooms(j.Choice))
-	j.Want(shorter(d), min(d.Length, d.Width), j.Adhesive.Width, "A small box's floor", "what sticks it")
+	j.Want(shorter(d), min(d.Length, d.Width), j.Adhesive.Width, "A small box's floor", "its glue or tape")
 	inner := j.Measure("inner-lid-height", max((d.Depth*3/8).Up(step), min(d.Depth, j.Wide()*3/2)), j.sticks(0),
 		most(d.Depth, "depth", "the small boxes are no higher"))
 	small := Within(j, "box", trayLid, d, Answers{Choice: map[string]string{"lid": "short"},

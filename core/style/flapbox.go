@@ -104,7 +104,7 @@ func (s flapped) strip(j *Spec, beside Length) nets.Strip {
 // so that the seam is at the back; when the front is lower it is the back's, which has the whole height.
 func sidesFromWalls(j *Spec, s flapped) *net.Piece {
 	t, w := j.T(), s.Width
-	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "what sticks its two halves")
+	j.Want("width", w, j.Adhesive.Width+2*t, "A side wall", "the glue or tape between its two halves")
 	outer, inner := "front", "back"
 	if s.front < s.Depth {
 		outer, inner = "back", "front"

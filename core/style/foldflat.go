@@ -122,5 +122,5 @@ func leastLip(j *Spec) Bound {
 	case "dot", "glue-dot":
 		return Bound{At: dotted(j.Choice("closure")) + j.Mark(), Why: "the dot needs card around it"}
 	}
-	return Bound{At: 6 * mm, Why: "a shorter one does not stay down"}
+	return Bound{At: 6 * mm, Why: "a shorter one doesn't stay down"}
 }

@@ -30,11 +30,11 @@ func buildPinchTop(j *Spec) *Box {
 	l, w := d.Length, d.Width
 	short, long := min(l, w), max(l, w)
 	pinch := slopes(j, "pinch", d, (long * 4 / 5).Up(step), false)
-	hole, widest := Length(0), most(short-2*t, shorter(d), "it would pass the side")
+	hole, widest := Length(0), most(short-2*t, shorter(d), "it would reach past the side")
 	if j.Is("closure", "ribbon") {
 		hole = holeSize(j, l, pinch)
 		if beside := (l-hole)/2 - 3*mm; beside < widest.At {
-			widest = halfOf(beside, "length", "it would pass a hole")
+			widest = halfOf(beside, "length", "it would reach past a hole")
 		}
 	}
 	seam := j.Measure("seam", j.seamWide(), j.seals(), widest)
@@ -52,7 +52,7 @@ func buildPinchTop(j *Spec) *Box {
 		return min(flap, reach(side))
 	}
 	for dim, side := range brief.Sorted(map[string]Length{"length": l, "width": w}) {
-		j.Want(dim, 2*deep(side)-side, j.Adhesive.Width, "What the base flaps lap by", "what sticks them")
+		j.Want(dim, 2*deep(side)-side, j.Adhesive.Width, "The overlap of the base flaps", "the glue or tape")
 	}
 	p := nets.Slopes{Name: "tube", Length: l, Width: w, Slope: pinch, Seam: seam, T: t, Mark: step}.Pinched(
 		d.Depth, flap, deep(w), deep(l), j.Adhesive.Width)

@@ -34,7 +34,7 @@ func buildPleatPouch(j *Spec) *Box {
 	}
 	pleat := pleat(j, d, least)
 	j.Want("length", d.Length, 2*j.Adhesive.Width+2*t, "The front", "what closes the crest")
-	j.Want("width", w-2*t-2*j.Mark(), j.Adhesive.Width, "A side, less the card", "what is stuck together there")
+	j.Want("width", w-2*t-2*j.Mark(), j.Adhesive.Width, "A side, less the card", "the glue or tape there")
 	j.Want("depth", d.Depth, j.Adhesive.Width+2*t, "The front", "the tabs behind it")
 	reach := j.Measure("tab-reach", min(d.Depth-t, w, 2*j.Wide()).Down(j.Mark()), j.sticks(0),
 		most(min(d.Depth-t, w), shorterOf("depth", d.Depth-t, "width", w), "the side is no higher, and the strip no wider"))
@@ -108,7 +108,7 @@ func crestHoles(j *Spec, b *Box, p *net.Piece, d Dims, high Length) {
 		return
 	}
 	round := most(min(high-2*fasteners.Room, d.Length/3-2*fasteners.Room), "length", "some card must stay around it")
-	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"}, round)
+	hole := j.Measure("hole", min(5*mm, round.At), Bound{At: fasteners.Narrowest, Why: "a ribbon needs a larger hole"}, round)
 	b.Threads = append(b.Threads, assembly.Thread{What: "ribbon", Faces: []string{"pouch/back-crest", "pouch/front-crest"}, Holes: 2})
 	b.Do("Close", "Thread the ribbon through the two pairs of holes and tie it.")
 	for _, f := range []string{"back-crest", "front-crest"} {

@@ -63,5 +63,5 @@ func holeSize(j *Spec, wide, high Length) Length {
 	if high/3 < round.At {
 		round = mostOf(high/3, "pinch", 3, round.Why)
 	}
-	return j.Measure("hole", 6*mm, Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"}, round)
+	return j.Measure("hole", 6*mm, Bound{At: fasteners.Narrowest, Why: "a ribbon needs a larger hole"}, round)
 }

@@ -39,7 +39,7 @@ func buildStripColumn(j *Spec) *Box {
 		high: 2*d.Depth + (air / 2).Up(step)}
 	deep := ((s.back - 3*t - mm/2) / 2).Down(step)
 	j.Want("length", deep, 10*t+2*mm, "A half box", "walls of its own")
-	j.WantFor("width", "length", deep, j.Adhesive.Width, "A half box's end", "what sticks it")
+	j.WantFor("width", "length", deep, j.Adhesive.Width, "A half box's end", "its glue or tape")
 	if deep < 10*t+2*mm {
 		return nil
 	}

@@ -177,7 +177,7 @@ func lidWall(j *Spec, h, full, less Length, walls string) Length {
 	}
 	j.Want("depth", h, least.At, "The lid's wall", "a tab stuck with "+j.Adhesive.Title)
 	r := j.Measure("reveal", max(0, h-usual), Bound{},
-		most(max(0, h-least.At), "depth", "the lid's wall must hold what sticks its tabs"))
+		most(max(0, h-least.At), "depth", "the lid's wall must hold the glue or tape of its tabs"))
 	j.settled["lid-height"] = h - r
 	return h - r
 }

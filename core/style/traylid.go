@@ -1,6 +1,7 @@
 package style
 
 import (
+	"fmt"
 	"slices"
 
 	"brevium/core/assembly"
@@ -44,7 +45,7 @@ func buildTrayLid(j *Spec) *Box {
 		lower = c / 2
 	}
 	base, lid := size, dims(size.Length, size.Width, lidWall(j.As("lid"), size.Depth, size.Depth, lower, over)-lower)
-	says := "The lid is larger than the base, so it slips over."
+	says := fmt.Sprintf("The lid is %s larger than the base, so it slips over.", j.Say(c))
 	if j.Is("clearance", "trim-base") {
 		base.Length, base.Width = base.Length-c, base.Width-c
 		says += j.noSmaller("base")

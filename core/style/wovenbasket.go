@@ -108,7 +108,7 @@ func weave(j *Spec) woven {
 			"needs %s.", n, j.Say(s.wide), j.Adhesive.Title,
 			j.Say(j.Wide())), "Cut fewer strips, or make the basket deeper.", "box.options.strips", "2")
 	} else {
-		j.Want("depth", s.wide, j.Adhesive.Width, "A strip", "what sticks it")
+		j.Want("depth", s.wide, j.Adhesive.Width, "A strip", "its glue or tape")
 	}
 	if need := j.Need.Depth; j.Given == nil && j.Asked("side-height") && s.high < need+t/2 {
 		j.Problem("box.options.side-height", fmt.Sprintf("Front and back are %s high, and what goes in is %s.", j.Say(s.high),

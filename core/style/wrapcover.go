@@ -76,7 +76,7 @@ func leastLap(j *Spec) Bound {
 	case "magnet":
 		return Bound{At: dotted("magnet"), Why: "a magnet must lie under it"}
 	}
-	return Bound{At: (j.Adhesive.Width/2 + 2*j.T()).Up(j.Mark()), Why: "less does not stay down"}
+	return Bound{At: (j.Adhesive.Width/2 + 2*j.T()).Up(j.Mark()), Why: "a smaller one doesn't stay down"}
 }
 
 // closeCovers punches the holes of a ribbon, with the strip that hides its end, or marks a pair of magnets.
@@ -85,7 +85,7 @@ func closeCovers(j *Spec, b *Box, base, lid *net.Piece, lap Length) {
 	front, edge := base.Spot("front", 1, 2), lid.Spot("lap", 1, 0)
 	closeBy(j, b, j.Choice("closure"), "lid cover/lap", "base cover/front")
 	if j.Is("closure", "ribbon") {
-		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: fasteners.Narrowest, Why: "no ribbon goes through less"},
+		hole := j.Measure("hole", min(6*mm, lap*2/5), Bound{At: fasteners.Narrowest, Why: "a ribbon needs a larger hole"},
 			mostOf(lap-5*mm, "lap", 1, "some card must stay around it"))
 		room := hole/2 + 5*mm/2
 		least := Bound{At: room, Why: "some card must stay around it"}

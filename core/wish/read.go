@@ -88,7 +88,7 @@ func (k *reading) length(name string, text brief.Text, open measure.Length) meas
 	}
 	l, ok := k.LengthOrNone(k.field(name), text)
 	if ok && l > 2000*mm {
-		k.Problem(k.field(name), k.Say(l)+" is more than any box wants.", "Give a smaller length.", k.field(name), "")
+		k.Problem(k.field(name), k.Say(l)+" is more than any box needs.", "Give a smaller length.", k.field(name), "")
 	}
 	return l
 }

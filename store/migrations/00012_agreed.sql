@@ -6,5 +6,9 @@ CREATE TABLE agreed (
     PRIMARY KEY (project, stage)
 ) STRICT, WITHOUT ROWID;
 
+-- How long steps took is found by their titles, and two titles have changed.
+UPDATE bench_times SET title = 'Decorate while flat' WHERE title = 'Dress while flat';
+UPDATE bench_times SET title = 'Decorate when it stands' WHERE title = 'Dress when it stands';
+
 -- +goose Down
 DROP TABLE agreed;

@@ -142,16 +142,16 @@ func figuresOf(was, is *plan.Plan) (out []figure) {
 				p.Step.ShowDown(d.Depth).Text,
 				p.Step.Unit)
 		}
-		proof := "holds"
+		checks := "all passed"
 		if !p.Holds() {
-			proof = "does not hold"
+			checks = "a check failed"
 		}
 		return []string{p.Style.Title, show(p.Box.Inside), show(p.Box.Outside), desk.PlainCount(len(p.Box.Pieces()), "piece",
 			"pieces"),
-			p.SheetsShort(len(p.Layout.Sheets)), fmt.Sprintf("about %d min", p.Minutes()), proof}
+			p.SheetsShort(len(p.Layout.Sheets)), fmt.Sprintf("about %d min", p.Minutes()), checks}
 	}
 	a, b := tell(was), tell(is)
-	for i, label := range []string{"Box", "Inside", "Outside", "Pieces", "Sheets", "Time", "Proof"} {
+	for i, label := range []string{"Box", "Inside", "Outside", "Pieces", "Sheets", "Time", "Checks"} {
 		out = append(out, figure{label, a[i], b[i]})
 	}
 	return out

@@ -95,21 +95,21 @@ func firstBox(w request.Workshop) []lesson {
 	t := p.Load.Things[0]
 	return []lesson{
 		{"Say what goes in", []string{
-			fmt.Sprintf("Under Contents: %d × %s, measured at the widest place. Room for fingers is added; it can be changed.",
+			fmt.Sprintf("Under Contents, type %d × %s, measured at the widest place. Brevium adds room for your fingers. You can change it.",
 				t.Count, t.Name),
-			"Under Inside you see them from above and in section, with what is free on each side."},
+			"Inside shows them from above and from the side, with the space left on each side."},
 			[]template.HTML{template.HTML(draw.Above(p, lessonW, lessonH))}},
 		{"Look at it flat", []string{
-			fmt.Sprintf("The box is %s, score to score. Each piece lies against a ruler: cut its outline, score its grooves.",
+			fmt.Sprintf("The box is %s, score to score. Each piece is drawn beside a ruler. Cut the outline and score the inner lines.",
 				size(p.Box.Size)),
-			"Point at a number in the tally and its line lights up."},
+			"Point at a number on the right, and its line lights up."},
 			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH, nil))}},
-		{"Fold it before you cut", []string{"Under Folded the box is made step by step; slide from flat to closed, then open it.",
-			fmt.Sprintf("The proof has folded it already: %d checks, each by name and figure, at the foot of the tally.",
+		{"Fold it before you cut", []string{"Folded shows the box being made, step by step. Slide from flat to closed, then open it.",
+			fmt.Sprintf("Brevium has already folded it and made %d checks. They are listed on the right.",
 				len(p.Checks))},
 			[]template.HTML{folded(0.35, 0), folded(0.7, 0), folded(1, 0.8)}},
-		{"Cut it from the sheet", []string{fmt.Sprintf("Under Sheets: %d of %s, with the cuts in their order. Then print the "+
-			"plan, or take it to the board turn by turn.", len(p.Layout.Sheets), p.Sheet.Title)},
+		{"Cut it from the sheet", []string{fmt.Sprintf("Sheets shows %d of %s, with the cuts in order. Print the plan, or "+
+			"follow it on your phone, one step at a time.", len(p.Layout.Sheets), p.Sheet.Title)},
 			[]template.HTML{template.HTML(draw.Sheets(p, lessonW, 300, 2))}},
 	}
 }
@@ -118,7 +118,7 @@ func scoreCard(w request.Workshop) []lesson {
 	p := sampler(w)
 	card := p.Guide.Cards[0]
 	out := []lesson{{"Read the card", append([]string{"This is the score card of the " + card.Piece +
-		". A length is measured from the edge that lies against the fence."}, card.Says...),
+		". Each length is measured from the edge against the fence."}, card.Says...),
 		[]template.HTML{template.HTML(draw.Flat(p, card.Piece, lessonW, lessonH, nil))}}}
 	var boards []template.HTML
 	for i := range card.Turns {
@@ -126,7 +126,7 @@ func scoreCard(w request.Workshop) []lesson {
 	}
 	out = append(out, lesson{"Score and turn", []string{
 		"Inside face up. Lay the named edge against the fence, score every length of that turn, then turn the piece as the card says.",
-		"Scores that are too far over come from the other side after a half turn: no mark in the middle needs to be found."},
+		"Scores on the far side are measured from the other edge, after a half turn. You never need a mark in the middle."},
 		boards})
 	for _, step := range p.Guide.Steps {
 		if step.Title == "Cut" || step.Title == "Fold" {
@@ -152,7 +152,7 @@ func lidThatGoesOn(w request.Workshop) []lesson {
 		}
 		out = append(out, lesson{school.title, says, []template.HTML{template.HTML(draw.Flat(p, "lid", lessonW, 300, nil))}})
 	}
-	return append(out, lesson{"What takes clearance away", []string{
-		"Layers stuck to the outside of the base's walls, a rolled or wrapped wall inside the lid, thicker card: each wants " +
-			"more. Choose a looser fit for them under Card & fit."}, nil})
+	return append(out, lesson{"When a lid needs more room", []string{
+		"Layers on the outside of the base, rolled or wrapped walls in the lid, and thicker card all need more room. " +
+			"Choose a looser fit for them under Card & fit."}, nil})
 }

@@ -266,7 +266,7 @@ func (s *Room) ReadLog(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	says := "Added " + desk.PlainCount(len(ids), "making", "makings") + "."
+	says := "Added " + desk.PlainCount(len(ids), "logbook entry", "logbook entries") + "."
 	if had := len(all) - len(ids); had > 0 {
 		says += " " + desk.PlainCount(had, "was", "were") + " already there."
 	}

@@ -98,7 +98,7 @@ func (s *Room) RestoreCopy(c *echo.Context) error {
 	kept, err := s.Store.Replace(ctx, path)
 	s.forgetAll()
 	if err != nil {
-		s.Log.Warn("a copy was not put back", "err", err)
+		s.Log.Warn("a backup was not restored", "err", err)
 		return s.copiesWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
 	}
 	return c.Redirect(http.StatusSeeOther, "/copies?"+url.Values{"kept": {filepath.Base(kept)}}.Encode())

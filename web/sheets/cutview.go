@@ -143,5 +143,5 @@ func BoundOf(found []cutting.Found) (bound int, proved bool) {
 // holding is what can be done with a piece that is held.
 type holding struct{ How, Says string }
 
-var holdings = []holding{{"here", "Hold it here"}, {"left", "←"}, {"right", "→"}, {"up", "↑"}, {"down", "↓"},
-	{"turn", "Turn it"}, {"free", "Let it go"}}
+var holdings = []holding{{"here", "Pin it here"}, {"left", "←"}, {"right", "→"}, {"up", "↑"}, {"down", "↓"},
+	{"turn", "Turn it"}, {"free", "Unpin it"}}

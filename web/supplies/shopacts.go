@@ -82,17 +82,17 @@ func actLearnt(e *desk.Changing[shop.Document]) error {
 			return shop.Key{Card: string(f.Card), Walls: string(f.Walls), Layers: n}.String() == arg
 		})
 		delete(d.Aside, arg)
-		e.What = "What was learnt of a card forgotten"
+		e.What = "Forgot what was learnt about a card"
 	case "aside":
 		yes := "yes"
 		if d.Aside[arg] == "yes" {
 			yes = ""
 		}
 		d.Set("aside."+arg, yes)
-		e.What = map[string]string{"yes": "What was learnt of a card set aside",
-			"": "What was learnt of a card used again"}[yes]
+		e.What = map[string]string{"yes": "Stopped using what was learnt about a card",
+			"": "Used what was learnt about a card again"}[yes]
 	case "cautions":
-		d.Seen, e.What = nil, "All cautions shown again"
+		d.Seen, e.What = nil, "Showed all cautions again"
 	default:
 		return desk.ErrNoAct
 	}
@@ -246,7 +246,7 @@ func FitOf(st *workbench.State, verdict, gap string) (shop.Fit, string) {
 func (s *Room) KeepOffcuts(c *echo.Context, st *workbench.State) error {
 	kept, all := leftOf(workbench.CutsOf(st), string(st.Brief.Name), st.Shown.Units)
 	if _, _, err := s.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
-		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: fmt.Sprintf("%s kept of %s", keptSaid(len(kept), all),
+		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: fmt.Sprintf("Saved %s of %s", keptSaid(len(kept), all),
 			desk.Called(string(st.Brief.Name), desk.Nameless))}
 		e.Doc.Offcuts = append(e.Doc.Offcuts, kept...)
 		return e, nil

@@ -46,7 +46,7 @@ var acts = map[string]struct {
 	"take-shop":     {"Used the new numbers of a card", takeShop},
 	"keep-card":     {"Added a card to the supplies", keepOwn},
 	"write-shop":    {"Copied the numbers from Supplies into the box", writeShop},
-	"dress-as":      {"Changed the dressing", dressAs},
+	"dress-as":      {"Changed the decoration", dressAs},
 	"panel":         {"Chose a panel to cover", pointPanel},
 	"add-dress":     {"Added a decoration", addDress},
 	"remove-dress":  {"Removed a decoration", removeDress},
