@@ -295,8 +295,8 @@ func Measuring(shape string) string {
 		c.Tag("path", "class", "thing", "d", "M46 24h48v50H46zM54 10h32v14H54z")
 		arrow(46, 84, 94, 84, "diameter")
 		arrow(106, 10, 106, 74, "height")
-		arrow(28, 10, 28, 24, "")
-		c.Text(24, 21, "small", "end", "neck")
+		arrow(38, 10, 38, 24, "")
+		c.Text(34, 21, "small", "end", "neck")
 	case "flat":
 		c.Tag("path", "class", "thing", "d", "M30 60h80v5H30zM30 54h80v5H30zM30 48h80v5H30z")
 		c.Tag("path", "class", "thing", "d", "M52 48q18-22 36 0z")
@@ -307,7 +307,7 @@ func Measuring(shape string) string {
 	case "soft":
 		c.Tag("path", "class", "thing", "d", "M28 66q-6-38 42-38t42 38q-42 8-84 0z")
 		c.Tag("path", "class", "offcut", "d", "M28 44h84")
-		arrow(124, 28, 124, 68, "at rest")
+		arrow(119, 28, 119, 68, "at rest")
 		c.Text(2, 22, "small", "start", "pressed")
 		c.Line("flag", 16, 26, 24, 43)
 		arrow(28, 84, 112, 84, "length")

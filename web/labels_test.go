@@ -9,18 +9,22 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/core/brief"
+	"brevium/core/contents"
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/style"
 	"brevium/draw"
 )
 
-// overlaps finds texts of drawings that lie on each other, as the browser sets
-// them.
+// overlaps finds texts of drawings that lie on each other, or are cut off at an edge, as the browser sets them.
 const overlaps = `(() => {
   const found = [];
   for (const svg of document.querySelectorAll("#probe svg")) {
     const texts = [...svg.querySelectorAll("text")].map((t) => [t, t.getBoundingClientRect()]);
+    const all = svg.getBoundingClientRect();
+    for (const [a, p] of texts) {
+      if (p.left < all.left - 1 || p.right > all.right + 1) found.push(svg.dataset.of + ": " + a.textContent + " is cut off");
+    }
     texts.forEach(([a, p], i) => texts.slice(i + 1).forEach(([b, q]) => {
       const w = Math.min(p.right, q.right) - Math.max(p.left, q.left);
       const h = Math.min(p.bottom, q.bottom) - Math.max(p.top, q.top);
@@ -38,8 +42,10 @@ func TestLabelsKeepApart(t *testing.T) {
 	v.do("open", chromedp.Navigate(v.address+v.box(0)+"?stage=box&view=flat"))
 	r := rand.New(rand.NewPCG(17, 17))
 	mm := func(lo, hi int) string { return fmt.Sprintf("%d mm", lo+r.IntN(hi-lo)) }
-	var html string
-	drawn := 0
+	html, drawn := "", 0
+	for _, s := range contents.Shapes {
+		html += draw.Measuring(s.ID)
+	}
 	for n := 0; drawn < 80; n++ {
 		s := style.Styles[n%len(style.Styles)]
 		b := brief.New([]string{"in", "mm"}[n%2])

@@ -141,13 +141,13 @@ func (v *visitor) pages() []string {
 	batch := v.reads(`document.querySelector(".uses a").getAttribute("href")`)
 	v.reads(`fetch("/folders/share", { method: "POST", body: new URLSearchParams({ folder: "Presents" }) }).then(() => "shared")`)
 	v.do("folder", chromedp.Navigate(v.address+"/?folder=Presents"))
+	folder := v.reads(`document.querySelector('[href^="/c/"]').getAttribute("href")`)
 	v.do("logbook", chromedp.Navigate(v.address+"/logbook"))
 	making := v.reads(`document.querySelector('[href^="/makings/"]').getAttribute("href")`)
 	pages = append(pages, batch, "/logbook?q=right", making, "/copies", "/?folder=Presents", project+"/other")
 	if *long { // these are put together of parts of the others
 		pages = append(pages, "/batches", batch+"/labels?all=1", batch+"/print", batch+"/gives", "/logbook/years",
-			project+"/against"+strings.TrimPrefix(list, "/projects"),
-			v.reads(`document.querySelector('[href^="/c/"]').getAttribute("href")`))
+			project+"/against"+strings.TrimPrefix(list, "/projects"), folder)
 	}
 	v.do("boxes", chromedp.Navigate(v.address+"/"))
 	v.click("#new-box")

@@ -17,7 +17,7 @@ type Problem struct {
 	Text  string  `json:"text"`
 	Fix   string  `json:"fix"`
 	Set   Changes `json:"set,omitempty"`
-	Press string  `json:"-"` // what the button says that makes the changes, where it is not “Do that”
+	Press string  `json:"-"` // what the button says that makes the changes, where it is not “Do this”
 }
 
 // Warning is something a plan can be cut with, but that the maker should

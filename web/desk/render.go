@@ -94,7 +94,7 @@ func (s *Desk) Funcs() template.FuncMap {
 }
 
 // presses is what a button says that does what a remedy says.
-func presses(says string) string { return cmp.Or(says, "Do that") }
+func presses(says string) string { return cmp.Or(says, "Do this") }
 
 // fraction finds 15/16, with a slash or a fraction slash.
 var fraction = regexp.MustCompile(`(\d+)[/⁄](\d+)`)
