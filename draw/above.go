@@ -138,7 +138,7 @@ func (v *inView) section() {
 	in, l := v.p.Box.Whole(), v.p.Load
 	wide, high := in.Length.MM()*v.k, in.Depth.MM()*v.k
 	floor := v.y + high
-	v.Text(v.x, v.y-12, "strong", "start", "In section")
+	v.Text(v.x, v.y-12, "strong", "start", "From the side")
 	t := max(2.5, v.p.Card.Caliper.MM()*v.k)
 	tallest := measure.Length(0)
 	for _, b := range v.p.Blocks {

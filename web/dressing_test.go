@@ -8,6 +8,7 @@ import (
 	"brevium/core/brief"
 	"brevium/core/plan"
 	"brevium/core/request"
+	"brevium/web/questions"
 	"brevium/web/workbench"
 )
 
@@ -125,7 +126,7 @@ func TestDressingOffers(t *testing.T) {
 		Ribbon:   brief.Ribbon{Way: "across"},
 		Bow:      brief.Bow{Loops: "4"}}
 	p := plan.Make(b, request.Default)
-	f := workbench.FormOf(&b, p, p, request.Default)
+	f := questions.Of(&b, p, p, request.Default)
 	seen, tried := map[string]bool{}, 0
 	for _, s := range f.DressSections() {
 		for _, g := range s.Groups {

@@ -8,12 +8,13 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/web/desk"
+	"brevium/web/questions"
 	"brevium/web/workbench"
 )
 
-func testForm(b *brief.Brief) workbench.BoxForm {
+func testForm(b *brief.Brief) questions.Form {
 	p := plan.Make(*b, request.Default)
-	f := workbench.FormOf(b, p, nil, request.Default)
+	f := questions.Of(b, p, nil, request.Default)
 	if p.OK() {
 		f.Shown = p
 	}

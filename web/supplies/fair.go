@@ -23,8 +23,8 @@ import (
 	"brevium/store"
 	"brevium/web/boxes"
 	"brevium/web/desk"
+	"brevium/web/questions"
 	"brevium/web/sheets"
-	"brevium/web/workbench"
 )
 
 // Several boxes cut together: for the whole fair.
@@ -158,7 +158,7 @@ func (s *Room) FairPage(c *echo.Context) error {
 		}
 		offered = append(offered, some...)
 	}
-	v := &fairPage{Page: desk.Page{Title: "Cut together"}, Aims: workbench.Aims, F: f, Listed: offered,
+	v := &fairPage{Page: desk.Page{Title: "Cut together"}, Aims: questions.Aims, F: f, Listed: offered,
 		More: all - len(offered), Notice: notice, Cut: cut, Query: "?" + f.query.Encode(), Look: look, Others: f.others(offered)}
 	if tasks := f.tasks(); len(tasks) > 0 {
 		found, err := s.Sheets.Best(ctx, tasks)

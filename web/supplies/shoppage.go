@@ -17,6 +17,7 @@ import (
 	"brevium/draw"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/questions"
 	"brevium/web/workbench"
 )
 
@@ -135,7 +136,7 @@ func (f shopForm) shopGroups(v shopView, st *shopState) []desk.Group {
 	case "offcuts":
 		return f.offcutGroups(st)
 	case "tools":
-		return workbench.ToolGroups(f.Form, "tools.")
+		return questions.ToolGroups(f.Form, "tools.")
 	case "habits":
 		return f.habitGroups()
 	case "prices":

@@ -9,7 +9,6 @@ import (
 	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/style"
 	"brevium/draw"
 	"brevium/web/desk"
 )
@@ -59,22 +58,6 @@ func newShownSet(set *sets.Set, here string) *shownSet {
 		out.Boxes = append(out.Boxes, shownBox{m.ID, set.Names[i], state, m.ID == here})
 	}
 	return out
-}
-
-// setGroup asks how the boxes of a set belong together.
-func (f BoxForm) setGroup() desk.Group {
-	kinds := make([]style.Choice, 0, len(sets.Kinds))
-	for _, k := range sets.Kinds {
-		kinds = append(kinds, style.Choice{ID: k.ID, Label: k.Title, Why: k.Why})
-	}
-	g := desk.Group{Title: "The set", Fields: []desk.Field{f.Ask("set.name"), f.Buttons("set.kind", kinds)}}
-	if f.b.Get("set.kind") == "stack" {
-		g.Fields = append(g.Fields, f.Open("set.step", ""))
-	}
-	named := f.Ask("name")
-	named.Label = "Name of this box"
-	g.Fields = append(g.Fields, f.Open("set.copies", "1"), named)
-	return g
 }
 
 // addBox adds a box to the set, and begins the set when there is none yet.

@@ -23,6 +23,7 @@ import (
 	"brevium/draw/solid"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/questions"
 	"brevium/web/sheets"
 )
 
@@ -92,14 +93,14 @@ func (s *Room) Show(c *echo.Context, code int, st *State) error {
 		v.Box, st.Set.Whole = st.Set.Here, v.All == "1" && st.Set.OK()
 	}
 	st.House = s.Workshop(c.Request().Context())
-	f := FormOf(&st.Brief, st.Plan, st.Shown, st.House)
+	f := questions.Of(&st.Brief, st.Plan, st.Shown, st.House)
 	past, err := s.pastOf(ctx, st.Of)
 	if err != nil {
 		return err
 	}
 	data := &benchPage{Page: desk.Page{Part: "workbench", Title: st.title(v), InPlace: true}, Views: v.looks(),
 		OnTable: OnTable{S: st, V: v, Path: "/projects/" + st.Of}, Rail: Rail(v, &st.Brief, st.Plan, st.House, past),
-		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.units(), NameField: f.name()}
+		Groups: f.Groups(v.Stage), Base: st.ID, Here: v.With(), UnitsField: f.Units(), NameField: f.Name()}
 	if st.Shown != nil {
 		data.Picture, data.Seen, data.Course = Picture(c, st, v), SeenOf(c, st), st.Course()
 	}
@@ -154,7 +155,7 @@ func (s *Room) showView(c *echo.Context, data *benchPage) error {
 }
 
 // showStage fills in what the stage asks and tells beside its questions.
-func (s *Room) showStage(ctx context.Context, f BoxForm, data *benchPage) (err error) {
+func (s *Room) showStage(ctx context.Context, f questions.Form, data *benchPage) (err error) {
 	st := data.S
 	switch data.V.Stage {
 	case "contents":

@@ -1,4 +1,6 @@
-package workbench
+// Package questions is what each stage asks about a box: its fields in groups, what few change behind a fold, and in a
+// field left open what the plan takes for it.
+package questions
 
 import (
 	"cmp"
@@ -13,8 +15,8 @@ import (
 	"brevium/web/desk"
 )
 
-// BoxForm asks about a box.
-type BoxForm struct {
+// Form asks about a box.
+type Form struct {
 	desk.Form
 	b     *brief.Brief
 	p     *plan.Plan // of b itself
@@ -22,13 +24,19 @@ type BoxForm struct {
 	shop  request.Workshop
 }
 
-// FormOf asks about a box as it was planned, with what is on the table for suggestions.
-func FormOf(b *brief.Brief, p, shown *plan.Plan, w request.Workshop) BoxForm {
-	return BoxForm{desk.Form{Doc: b, At: brief.FieldAt, Placed: b.Placed, Report: p.Report}, b, p, shown, w}
+// typed reports whether the box is a list of scores.
+func (f Form) typed() bool {
+	own := style.Find(string(f.b.Box.Style))
+	return own != nil && own.Typed
+}
+
+// Of asks about a box as it was planned, with what is on the table for suggestions.
+func Of(b *brief.Brief, p, shown *plan.Plan, w request.Workshop) Form {
+	return Form{desk.Form{Doc: b, At: brief.FieldAt, Placed: b.Placed, Report: p.Report}, b, p, shown, w}
 }
 
 // box asks which style, and the style's own questions.
-func (f BoxForm) box() []desk.Group {
+func (f Form) box() []desk.Group {
 	var styles []style.Choice
 	for _, s := range style.Styles {
 		styles = append(styles, style.Choice{ID: s.ID, Label: s.Title})
@@ -81,7 +89,7 @@ func (f BoxForm) box() []desk.Group {
 }
 
 // typedPieces asks for a list of scores, piece by piece.
-func (f BoxForm) typedPieces() (out []desk.Group) {
+func (f Form) typedPieces() (out []desk.Group) {
 	for _, p := range f.b.Box.Pieces {
 		path := "box.pieces.@" + p.ID + "."
 		out = append(out, desk.Group{ID: p.ID, Title: desk.Called(string(p.Name), "this piece"), Remove: "remove-piece:" + p.ID,
@@ -101,7 +109,7 @@ func (f BoxForm) typedPieces() (out []desk.Group) {
 
 // roles asks what a piece is, with what its scores make it as the answer left
 // open.
-func (f BoxForm) roles(path string, p brief.Scored) desk.Field {
+func (f Form) roles(path string, p brief.Scored) desk.Field {
 	fd := f.leftOpen(path+"is", reader.Roles)
 	if f.Shown == nil {
 		return fd
@@ -115,13 +123,13 @@ func (f BoxForm) roles(path string, p brief.Scored) desk.Field {
 }
 
 // leftOpen is a field of choices that may be left open.
-func (f BoxForm) leftOpen(path string, choices []style.Choice) desk.Field {
+func (f Form) leftOpen(path string, choices []style.Choice) desk.Field {
 	return f.Pick(path, append([]style.Choice{{ID: "", Label: "left open"}}, choices...))
 }
 
 // asked reports whether an option makes sense with the others as they are, or has
 // been answered all the same.
-func (f BoxForm) asked(own *style.Style, o style.Question) bool {
+func (f Form) asked(own *style.Style, o style.Question) bool {
 	answered := func(rule string) bool {
 		id, want, _ := strings.Cut(rule, "=")
 		got := f.b.Get("box.options." + id)
@@ -134,4 +142,61 @@ func (f BoxForm) asked(own *style.Style, o style.Question) bool {
 	}
 	return (o.When == "" || answered(o.When)) && (o.Unless == "" || !answered(o.Unless)) ||
 		f.b.Get("box.options."+o.ID) != ""
+}
+
+// Groups are the questions of a stage, none where it asks none.
+func (f Form) Groups(stage string) []desk.Group {
+	switch stage {
+	case "contents":
+		if f.b.Several != nil {
+			return append(f.Contents(), f.setGroup())
+		}
+		return f.Contents()
+	case "box":
+		return f.box()
+	case "card":
+		return f.card()
+	case "sheets":
+		return []desk.Group{{Fields: []desk.Field{f.Pick("card.sheet", f.sheetChoices()), f.Ask("copies")}}, f.cutting()}
+	case "record":
+		return []desk.Group{{Fields: []desk.Field{
+			f.Ask("name"), f.notes(),
+		}}}
+	}
+	return nil
+}
+
+var Aims = desk.Said("", "fewest sheets", "cost", "least cost", "card", "least card")
+
+// cutting asks how the sheets are to be cut.
+func (f Form) cutting() desk.Group {
+	g := desk.Group{ID: "cutting", MoreID: "cutting", MoreSays: "How to cut", More: []desk.Field{
+		f.Pick("sheets.aim", Aims),
+		f.Pick("sheets.among-equals", desk.Said("", "the largest offcut", "stops", "fewest settings of the trimmer")),
+		f.Pick("sheets.sizes", desk.Said("", "only the sheet chosen", "any", "any size the card comes in")),
+		f.Ask("sheets.offcuts"), f.Open("sheets.margin", "none"),
+		f.Pick("sheets.look", desk.Said("", "quickly", "deep", "longer, for the fewest")),
+	}, Tells: []string{"After a change here, Brevium also keeps every cut short enough for your trimmer."}}
+	for _, fd := range g.More {
+		g.Open = g.Open || fd.Problem != nil
+	}
+	return g
+}
+
+func (f Form) Units() desk.Field {
+	return f.Pick("units", []style.Choice{{ID: "in", Label: "Inches"}, {ID: "mm", Label: "Millimetres"}, {ID: "cm", Label: "Centimetres"}})
+}
+
+// Name is the field for what the box is called: left alone, it follows what goes in.
+func (f Form) Name() desk.Field {
+	fd := f.Ask("name")
+	fd.Label = "Name of the box"
+	return fd
+}
+
+// notes is the field for what no other has room for.
+func (f Form) notes() desk.Field {
+	fd := f.Ask("notes")
+	fd.Kind = "notes"
+	return fd
 }
