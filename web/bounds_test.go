@@ -238,7 +238,8 @@ func TestBounds(t *testing.T) {
 	h.list, h.making = "/cut/"+list, "/makings/"+made[0]
 	var doc strings.Builder
 	doc.WriteString("# What Brevium accepts\n\nThe most of each input that is accepted, and what limits the work. A *place* is a turn " +
-		"at the processor (`web/desk/places.go`).\n`web/bounds_test.go` holds this table, sends too much for each line, and writes this page (`go test ./web -run Bounds -rewrite`).\n\n" +
+		"at the processor (`web/desk/places.go`).\n`web/bounds_test.go` holds this table, sends too much for each line, and " +
+		"writes this page (`go test ./web -run Bounds -rewrite`).\n\n" +
 		"| what | where | up to | what bounds the work |\n" +
 		"|---|---|---|---|\n")
 	for _, b := range bounds {

@@ -61,7 +61,8 @@ func (a Answers) warnIdle(r *brief.Report, s *Style) {
 				text = fmt.Sprintf("“%s” does nothing here, because of what you chose under “%s”.", q.Label, of.Label)
 			}
 		}
-		r.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it, or change the other choice.", Set: brief.To("box.options."+q.ID, "")})
+		r.Warn(brief.Warning{Code: "idle-option", Text: text, Fix: "Clear it, or change the other choice.",
+			Set: brief.To("box.options."+q.ID, "")})
 	}
 }
 

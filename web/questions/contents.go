@@ -25,7 +25,7 @@ func (f Form) Contents() []desk.Group {
 		out = append(out, f.thing(item))
 	}
 	alone := len(f.b.Contents) == 0
-	if alone && (f.b.Size == nil || f.typed()) {
+	if alone && (f.b.Size == nil || Typed(f.b)) {
 		return out
 	}
 	apart := f.compartments(alone)

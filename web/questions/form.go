@@ -24,9 +24,9 @@ type Form struct {
 	shop  request.Workshop
 }
 
-// typed reports whether the box is a list of scores.
-func (f Form) typed() bool {
-	own := style.Find(string(f.b.Box.Style))
+// Typed reports whether a box is a list of scores.
+func Typed(b *brief.Brief) bool {
+	own := style.Find(string(b.Box.Style))
 	return own != nil && own.Typed
 }
 

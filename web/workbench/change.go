@@ -19,6 +19,7 @@ import (
 	"brevium/core/words"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/questions"
 )
 
 // Boxes is what the engine needs to know to change boxes: a page is about a box or, of a set, about one of its boxes,
@@ -129,7 +130,7 @@ func sizeOf(b *brief.Brief, w request.Workshop) *brief.Size {
 func follow(w request.Workshop, out, was *brief.Brief) {
 	if out.Box.Style != was.Box.Style {
 		dropOptions(out)
-		if typed(was) && !typed(out) && len(out.Contents) == 0 && out.Size == nil {
+		if questions.Typed(was) && !questions.Typed(out) && len(out.Contents) == 0 && out.Size == nil {
 			out.Size = sizeOf(was, w)
 		}
 	}

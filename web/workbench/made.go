@@ -18,11 +18,11 @@ import (
 	"brevium/core/plan"
 	"brevium/core/request"
 	"brevium/core/sets"
-	"brevium/core/style"
 	"brevium/draw"
 	"brevium/draw/solid"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/questions"
 )
 
 // jobOf is what is made of a project: the newest plan, all boxes of a set. It is not OK when
@@ -78,12 +78,6 @@ func (s *Room) JobCut(ctx context.Context, st *State) (sets.Job, error) {
 		return j, ErrUnmade
 	}
 	return j, nil
-}
-
-// typed reports whether the project is a list of scores.
-func typed(b *brief.Brief) bool {
-	own := style.Find(string(b.Box.Style))
-	return own != nil && own.Typed
 }
 
 const (
@@ -330,7 +324,7 @@ func (m made) Picture(w, h float64) string {
 const back = 60
 
 // fresh reports whether neither what goes in nor a size has been said.
-func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !typed(b) }
+func fresh(b *brief.Brief) bool { return len(b.Contents) == 0 && b.Size == nil && !questions.Typed(b) }
 
 // MarkOf is a number for what a step says: a tick holds for that alone.
 func MarkOf(s bench.Step) string {

@@ -18,12 +18,13 @@ import (
 	"brevium/draw"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/questions"
 )
 
 // A project as the workbench shows it.
 
 // Typed reports whether the project is a list of scores.
-func (st *State) Typed() bool { return typed(&st.Brief) }
+func (st *State) Typed() bool { return questions.Typed(&st.Brief) }
 
 // Fresh reports whether nothing is known of the box yet.
 func (st *State) Fresh() bool { return fresh(&st.Brief) }
