@@ -95,17 +95,17 @@ func firstBox(w request.Workshop) []lesson {
 	t := p.Load.Things[0]
 	return []lesson{
 		{"Say what goes in", []string{
-			fmt.Sprintf("Under Contents, type %d × %s, measured at the widest place. Brevium adds room for your fingers. You can change it.",
+			fmt.Sprintf("Under Contents, add what goes in and how many: here %d × %s. Measure at the widest place. Brevium adds room for your fingers.",
 				t.Count, t.Name),
 			"Inside shows them from above and from the side, with the space left on each side."},
 			[]template.HTML{template.HTML(draw.Above(p, lessonW, lessonH))}},
 		{"Look at it flat", []string{
 			fmt.Sprintf("The box is %s, score to score. Each piece is drawn beside a ruler. Cut the outline and score the inner lines.",
 				size(p.Box.Size)),
-			"Point at a number on the right, and its line lights up."},
+			"Point at a number under Cut and score, and its line lights up."},
 			[]template.HTML{template.HTML(draw.Flat(p, "", lessonW, lessonH, nil))}},
 		{"Fold it before you cut", []string{"Folded shows the box being made, step by step. Slide from flat to closed, then open it.",
-			fmt.Sprintf("Brevium has already folded it and made %d checks. They are listed on the right.",
+			fmt.Sprintf("Brevium has folded it already and made %d checks. They are listed under the sizes.",
 				len(p.Checks))},
 			[]template.HTML{folded(0.35, 0), folded(0.7, 0), folded(1, 0.8)}},
 		{"Cut it from the sheet", []string{fmt.Sprintf("Sheets shows %d of %s, with the cuts in order. Print the plan, or "+

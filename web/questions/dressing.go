@@ -27,7 +27,7 @@ type Section struct {
 // Adding is a button that puts another thing on.
 type Adding struct{ Act, Says string }
 
-// cardsOf are the cards for something of the dressing: the usual one, those of the
+// cardsOf are the cards for something of the decoration: the usual one, those of the
 // scheme, and all of the shop.
 func (f Form) cardsOf(path string) desk.Field {
 	choices := []style.Choice{{ID: "", Label: "from the colours"}, {ID: "main", Label: "main card"}, {ID: "second",

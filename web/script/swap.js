@@ -86,7 +86,8 @@ htmx.defineExtension("bench", {
   isInlineSwap: (style) => style === "bench",
   handleSwap: (style, target, fragment) => {
     if (style !== "bench") return false;
-    const fresh = fragment.firstElementChild || fragment;
+    const fresh = fragment.firstElementChild;
+    if (!fresh) return []; // an answer with nothing in it changes nothing
     const entry = entries().find(isOnItsWay) || {};
     const keep = new Map();
     const hold = (el) => keep.set(el, state(el));

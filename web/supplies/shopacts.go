@@ -82,15 +82,15 @@ func actLearnt(e *desk.Changing[shop.Document]) error {
 			return shop.Key{Card: string(f.Card), Walls: string(f.Walls), Layers: n}.String() == arg
 		})
 		delete(d.Aside, arg)
-		e.What = "Forgot what was learnt about a card"
+		e.What = "Removed a card's fit records"
 	case "aside":
 		yes := "yes"
 		if d.Aside[arg] == "yes" {
 			yes = ""
 		}
 		d.Set("aside."+arg, yes)
-		e.What = map[string]string{"yes": "Stopped using what was learnt about a card",
-			"": "Used what was learnt about a card again"}[yes]
+		e.What = map[string]string{"yes": "Stopped using a card's fit records",
+			"": "Started using a card's fit records again"}[yes]
 	case "cautions":
 		d.Seen, e.What = nil, "Showed all cautions again"
 	default:

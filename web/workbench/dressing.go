@@ -15,7 +15,7 @@ import (
 	"brevium/web/questions"
 )
 
-// The Dressing stage: how far to go, what lies on which panel, and what goes in, round
+// The Decoration stage: how far to go, what lies on which panel, and what goes in, round
 // and on the box.
 
 // panelRow is a panel that can be pointed at.
