@@ -5,6 +5,7 @@ package demo
 import (
 	"context"
 	"embed"
+	"errors"
 	"io/fs"
 	"time"
 
@@ -42,18 +43,39 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil || have > 0 {
 		return err
 	}
-	projects, err := Projects()
+	ids, projects, err := fillBoxes(ctx, s)
 	if err != nil {
 		return err
-	}
-	ids := make([]string, len(projects))
-	for i := len(projects) - 1; i >= 0; i-- {
-		if ids[i], err = s.Boxes.Create(ctx, projects[i], "made up for the fair"); err != nil {
-			return err
-		}
 	}
 	if err := fillShop(ctx, s); err != nil {
 		return err
 	}
-	return fillRecord(ctx, s, ids, projects, time.Now())
+	return errors.Join(fillRecord(ctx, s, ids, projects, time.Now()), s.Set(ctx, store.Begun, "yes"))
 }
+
+// fillBoxes makes the boxes, and gives them with their identities.
+func fillBoxes(ctx context.Context, s *store.Store) (ids []string, projects []brief.Brief, err error) {
+	if projects, err = Projects(); err != nil {
+		return nil, nil, err
+	}
+	ids = make([]string, len(projects))
+	for i := len(projects) - 1; i >= 0; i-- {
+		if ids[i], err = s.Boxes.Create(ctx, projects[i], "made up for the fair"); err != nil {
+			return nil, nil, err
+		}
+	}
+	return ids, projects, nil
+}
+
+// Samples puts the made-up projects into a maker's own store, to look round with: beside what is hers, of which nothing
+// is changed.
+func Samples(ctx context.Context, s *store.Store) error {
+	return s.Arrive(ctx, store.Samples, "Samples", func(ctx context.Context) error {
+		ids, projects, err := fillBoxes(ctx, s)
+		if err != nil {
+			return err
+		}
+		return fillRecord(ctx, s, ids, projects, time.Now())
+	})
+}
+

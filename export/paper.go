@@ -51,15 +51,15 @@ func FormatOf(id string) Format {
 // box's unit is at home: letter for inches, A4 for millimetres.
 func PaperFor(id string, j sets.Job) Format {
 	if id == "" {
-		return PapersFor(j)[0]
+		return PapersFor(j, "")[0]
 	}
 	return FormatOf(id)
 }
 
-// PapersFor lists the papers, the one for the box's unit first.
-func PapersFor(j sets.Job) []Format {
+// PapersFor lists the papers, the one that is usual in this house first: the one for the box's unit, where none is.
+func PapersFor(j sets.Job, usual string) []Format {
 	out := slices.Clone(Formats)
-	if j.Plans[0].Step.Unit == measure.Inches {
+	if usual == "letter" || usual == "" && j.Plans[0].Step.Unit == measure.Inches {
 		slices.Reverse(out)
 	}
 	return out

@@ -11,6 +11,9 @@ import (
 	"sync"
 )
 
+// Readable says why a copy can't take a database's place; nil when this Brevium can read it whole.
+func Readable(ctx context.Context, file string) error { return told(checkCopy(ctx, file)) }
+
 // checkCopy reads a copy whole and says why it can't take a database's place.
 func checkCopy(ctx context.Context, file string) error {
 	if _, err := os.Stat(file); err != nil {

@@ -63,14 +63,17 @@ type Copy struct {
 // Says tells what a copy is of.
 func (c Copy) Says() string {
 	return map[string]string{"daily": "daily copy", "before": "before Brevium was brought up to date",
-		"restore": "before a backup was restored"}[c.Kind]
+		"restore": "before a backup was restored", "elsewhere": "backup", "brought": "backup you opened"}[c.Kind]
 }
 
 // Copies lists the copies that lie beside the database, the newest first.
-func (s *Store) Copies() (out []Copy) {
+func (s *Store) Copies() []Copy { return CopiesBeside(s.file) }
+
+// CopiesBeside lists the copies that lie beside a database, the newest first.
+func CopiesBeside(file string) (out []Copy) {
 	for kind, pattern := range map[string]string{"daily": ".daily-????-??-??", "before": ".before-[0-9]*",
-		"restore": ".before-restore-*"} {
-		names, _ := filepath.Glob(escapeGlob(s.file) + pattern)
+		"restore": ".before-restore-*", "brought": ".brought-*"} {
+		names, _ := filepath.Glob(escapeGlob(file) + pattern)
 		for _, name := range names {
 			if is, err := os.Stat(name); err == nil && !strings.HasSuffix(name, "-wal") && !strings.HasSuffix(name, "-shm") {
 				out = append(out, Copy{filepath.Base(name), kind, is.ModTime(), is.Size()})
@@ -98,3 +101,17 @@ func (s *Store) CopyCalled(name string) (string, error) {
 
 // Passphrase is the setting that holds the passphrase, as argon2id writes it.
 const Passphrase = "passphrase"
+
+// LayBeside lays a copy from elsewhere beside the database, if this Brevium can read it, so that it can be restored.
+func (s *Store) LayBeside(ctx context.Context, from string) error {
+	if err := Readable(ctx, from); err != nil {
+		return err
+	}
+	old, _ := filepath.Glob(escapeGlob(s.file) + ".brought-*")
+	for _, one := range old { // one is enough
+		if err := os.Remove(one); err != nil {
+			return err
+		}
+	}
+	return copied(from, s.file+".brought-"+time.Now().Format("2006-01-02-150405"))
+}

@@ -128,7 +128,10 @@ func (k *Kept[D]) Begin(id string, d D, what string, made *int64) Write {
 func (k *Kept[D]) row(ctx context.Context, tx *sql.Tx, id string) error {
 	at := now()
 	_, err := tx.ExecContext(ctx, `INSERT INTO documents (id, kind, created, changed) VALUES (?, ?, ?, ?)`, id, k.kind, at, at)
-	return err
+	if err != nil {
+		return err
+	}
+	return arriving(ctx, tx, id)
 }
 
 // Save adds a change made on the revision it names, and gives the new one. It gives ErrMoved, and saves nothing, when

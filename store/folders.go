@@ -53,6 +53,12 @@ func (s *Shelf) FoldersOf(ctx context.Context, project string) ([]string, error)
 	return all(ctx, s.db, scanned[string], `SELECT folder FROM folders WHERE project = ? ORDER BY folder COLLATE NOCASE`, project)
 }
 
+// All lists the boxes that are not in the bin, as the first page has them.
+func (s *Shelf) All(ctx context.Context) ([]string, error) {
+	return all(ctx, s.db, scanned[string], `SELECT id FROM documents WHERE kind = 'box' AND binned IS NULL
+		ORDER BY changed DESC, rowid DESC`)
+}
+
 // InFolder lists the boxes of a folder that are not in the bin, as the first page has them.
 func (s *Shelf) InFolder(ctx context.Context, folder string) ([]string, error) {
 	return all(ctx, s.db, scanned[string], `SELECT p.id FROM folders f JOIN documents p ON p.id = f.project

@@ -43,7 +43,7 @@ func ofForm(t *testing.T, n int64) (file string) {
 // A database of every older form opens with all it held, and is copied before; it can be changed, and undone to what it
 // was.
 func TestOldForms(t *testing.T) {
-	for n := int64(1); n < 12; n++ {
+	for n := int64(1); n < 13; n++ {
 		file := ofForm(t, n)
 		s := at(t, file)
 		ctx := t.Context()
@@ -53,7 +53,7 @@ func TestOldForms(t *testing.T) {
 				t.Errorf("form %d: %s is %v, want %v (%v)", n, what, got, want, err)
 			}
 		}
-		if copies, _ := filepath.Glob(file + ".before-12-*"); len(copies) != 1 || checkCopy(ctx, copies[0]) != nil {
+		if copies, _ := filepath.Glob(file + ".before-13-*"); len(copies) != 1 || checkCopy(ctx, copies[0]) != nil {
 			t.Errorf("form %d: copies %v", n, copies)
 		}
 		l, err := s.Shelf.List(ctx, Want{Words: "éche lin"}, "v", 0)

@@ -67,17 +67,10 @@ func boxesOf(d *batch.Document) (out []*json.RawMessage) {
 // Empty deletes the boxes in the bin, for good, and says how many went.
 func (s *Store) Empty(ctx context.Context) (n int64, err error) {
 	err = s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
-		// The head points into the revisions that go with the box.
-		const binned = ` WHERE kind = 'box' AND binned IS NOT NULL`
-		if _, err := tx.ExecContext(ctx, `UPDATE documents SET head = NULL`+binned); err != nil {
+		if n, err = ask[int64](ctx, tx, `SELECT count(*) FROM documents WHERE kind = 'box' AND binned IS NOT NULL`); err != nil {
 			return err
 		}
-		res, err := tx.ExecContext(ctx, `DELETE FROM documents`+binned)
-		if err != nil {
-			return err
-		}
-		n, err = res.RowsAffected()
-		return err
+		return deleteBinned(ctx, tx, "")
 	})
 	return n, err
 }

@@ -108,6 +108,9 @@ func latest(p *goose.Provider) int64 {
 	return sources[len(sources)-1].Version
 }
 
+// IsNewer reports whether Brevium didn't start because a newer one has written the database.
+func IsNewer(err error) bool { return errors.Is(err, errNewer) }
+
 // errNewer says that a newer program has written the database.
 var errNewer = errors.New("a newer Brevium has written it; open it with that one, or a copy made before with this one")
 

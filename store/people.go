@@ -7,6 +7,9 @@ import (
 	"time"
 )
 
+// Begun is the setting that says that the maker was asked how she works, or doesn't need to be.
+const Begun = "begun"
+
 // Setting gives a setting of this Brevium; "" when there is none.
 func (s *Store) Setting(ctx context.Context, name string) (value string, err error) {
 	err = s.db.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&value)

@@ -69,7 +69,10 @@ func (s *Store) take(ctx context.Context, fresh, kept string) error {
 // errBadConn has a connection thrown away.
 var errBadConn = errors.New("this connection is not used again")
 
-// takeRows takes the rows of all tables of an attached database, but for sessions and the passphrase.
+// ofThisComputer are the settings that a restored copy doesn't bring: who may come in, and where copies are kept.
+var ofThisComputer = []string{Passphrase, copiesTo, copiedTo, copyTrouble}
+
+// takeRows takes the rows of all tables of an attached database, but for who was let in and what is of this computer.
 func takeRows(ctx context.Context, conn *sql.Conn) error {
 	tables, err := all(ctx, conn, scanned[string], `SELECT name FROM main.sqlite_master WHERE type = 'table'
 		AND name NOT LIKE 'sqlite_%' AND name != 'goose_db_version'`)
@@ -83,12 +86,12 @@ func takeRows(ctx context.Context, conn *sql.Conn) error {
 		}
 		but := ``
 		if table == "settings" {
-			but = ` WHERE name != '` + Passphrase + `'`
+			but = ` WHERE name NOT IN ('` + strings.Join(ofThisComputer, `', '`) + `')`
 		}
 		if _, err := conn.ExecContext(ctx, `DELETE FROM main.`+table+but); err != nil {
 			return err
 		}
-		if table == "sessions" {
+		if table == "sessions" || table == "phones" {
 			continue
 		}
 		list := strings.Join(columns, ", ")
@@ -174,12 +177,18 @@ func Restore(ctx context.Context, from, file string, passphrase bool) (kept stri
 	return kept, synced(file)
 }
 
-// makeOwn makes a database one's own: nobody is in, and the passphrase is that of the database which it takes the place of.
+// makeOwn makes a database one's own: nobody is in, and what is of this computer (the passphrase only when it isn't to
+// be theirs) is as in the database which it takes the place of.
 func makeOwn(ctx context.Context, fresh, file string, theirs bool) error {
-	mine := ""
-	if _, err := os.Stat(file); err == nil && !theirs {
+	mine := map[string]string{}
+	if _, err := os.Stat(file); err == nil {
 		if old, err := connect(file, "mode=ro"); err == nil { // one that is damaged says none
-			_ = old.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, Passphrase).Scan(&mine)
+			for _, name := range ofThisComputer {
+				value := ""
+				if old.QueryRowContext(ctx, `SELECT value FROM settings WHERE name = ?`, name).Scan(&value) == nil {
+					mine[name] = value
+				}
+			}
 			old.Close()
 		}
 	}
@@ -188,13 +197,22 @@ func makeOwn(ctx context.Context, fresh, file string, theirs bool) error {
 		return err
 	}
 	defer db.Close()
-	if _, err := db.ExecContext(ctx, `DELETE FROM sessions`); err != nil || theirs {
-		return err
+	do := func(statement string, args ...any) {
+		if err == nil {
+			_, err = db.ExecContext(ctx, statement, args...)
+		}
 	}
-	if _, err := db.ExecContext(ctx, `DELETE FROM settings WHERE name = ?`, Passphrase); err != nil || mine == "" {
-		return err
+	do(`DELETE FROM sessions`)
+	do(`DELETE FROM phones`)
+	for _, name := range ofThisComputer {
+		if name == Passphrase && theirs {
+			continue
+		}
+		do(`DELETE FROM settings WHERE name = ?`, name)
+		if value, ok := mine[name]; ok {
+			do(`INSERT INTO settings (name, value) VALUES (?, ?)`, name, value)
+		}
 	}
-	_, err = db.ExecContext(ctx, `INSERT INTO settings (name, value) VALUES (?, ?)`, Passphrase, mine)
 	return err
 }
 

@@ -70,6 +70,12 @@ func code(err error) int {
 	return 0
 }
 
+// isFull reports whether a disk is full.
+func isFull(err error) bool {
+	t := new(Trouble)
+	return errors.As(err, &t) && t.Text == full
+}
+
 // busy says that trying again may help.
 func busy(err error) bool {
 	c := code(err)

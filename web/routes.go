@@ -6,7 +6,6 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"brevium/bundle"
 	"brevium/web/desk"
 	"brevium/web/workbench"
 )
@@ -24,6 +23,7 @@ func post(at string, do echo.HandlerFunc, lets desk.Lets) desk.Route {
 var (
 	asForm  = desk.Lets{}
 	anybody = desk.Lets{Open: true}
+	athome  = desk.Lets{Home: true}
 	file    = func(bytes int64) desk.Lets { return desk.Lets{Bytes: bytes, Slow: true} }
 )
 
@@ -50,7 +50,10 @@ func (s *Server) routes() []desk.Route {
 		// Boxes
 		get("/", s.Boxes.Home, asForm),
 		post("/projects", s.Boxes.Create, asForm),
-		post("/projects/upload", s.Boxes.Upload, file(bundle.MostBytes+mb)),
+		post("/projects/upload", s.TakeIn, file(8<<30)),
+		post("/arrivals/:id/back", s.Boxes.TakeBack, asForm),
+		post("/first", s.Boxes.First, athome),
+		post("/samples", s.Boxes.Samples, athome),
 		post("/boxes", s.Boxes.ActBoxes, asForm),
 		get("/lines", s.Boxes.Lines, asForm),
 		get("/bin", s.Boxes.BinPage, asForm),
@@ -157,10 +160,22 @@ func (s *Server) routes() []desk.Route {
 		get("/enter", s.People.EnterPage, anybody),
 		post("/enter", s.People.Throttle()(s.People.Enter), anybody),
 		post("/leave", s.People.Leave, asForm),
-		get("/copies", s.People.CopiesPage, asForm),
-		get("/copies/now", s.People.CopyNow, desk.Lets{Slow: true}),
-		get("/copies/file/:name", s.People.CopyFile, desk.Lets{Slow: true}),
-		post("/copies/restore", s.People.RestoreCopy, file(8<<30)),
+		get("/in/:token", s.People.Invited, anybody),
+		post("/in/:token", s.People.Throttle()(s.People.ComeIn), anybody),
+		get("/house.crt", s.People.HouseCertificate, anybody),
+		get("/phones", s.People.PhonesPage, athome),
+		get("/phones/here", s.People.PhonesHere, athome),
+		post("/phones/open", s.People.OpenGate, athome),
+		post("/phones/passphrase", s.People.SetPassphrase, athome),
+		post("/phones/:id/away", s.People.SendAway, athome),
+		get("/copies", s.House.Where, athome),
+		get("/copies/now", s.House.CopyNow, desk.Lets{Slow: true, Home: true}),
+		get("/copies/file/:name", s.House.CopyFile, desk.Lets{Slow: true, Home: true}),
+		post("/copies/restore", s.House.RestoreCopy, desk.Lets{Bytes: 8 << 30, Slow: true, Home: true}),
+		post("/copies/folder", s.House.OpenFolder, athome),
+		post("/copies/login", s.House.AtLogin, athome),
+		post("/copies/elsewhere", s.House.Elsewhere, desk.Lets{Slow: true, Home: true}),
+		post("/close", s.House.CloseDown, athome),
 
 		// Help
 		get("/help", s.Help.Help, asForm),

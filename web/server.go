@@ -16,6 +16,7 @@ import (
 	"brevium/web/boxes"
 	"brevium/web/desk"
 	"brevium/web/help"
+	"brevium/web/house"
 	"brevium/web/logbook"
 	"brevium/web/people"
 	"brevium/web/sheets"
@@ -30,7 +31,7 @@ var staticFiles embed.FS
 type Beside = desk.Beside
 
 var rooms = []desk.RoomPages{desk.Pages, boxes.Pages, workbench.Pages, supplies.Pages, atbench.Pages, batches.Pages,
-	logbook.Pages, people.Pages, help.Pages}
+	logbook.Pages, people.Pages, help.Pages, house.Pages}
 
 // Server is the application's pages over a store: the desk and the rooms round it.
 type Server struct {
@@ -44,6 +45,7 @@ type Server struct {
 	Bench    *atbench.Room
 	People   *people.Room
 	Help     *help.Room
+	House    *house.Room
 }
 
 // New makes the application.
@@ -64,7 +66,7 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 	if err != nil {
 		return nil, err
 	}
-	srv := &Server{Desk: d, Sheets: sheets.New(d), People: people.New(d), Help: help.New(d)}
+	srv := &Server{Desk: d, Sheets: sheets.New(d), People: people.New(d), Help: help.New(d), House: house.New(d)}
 	srv.Work = workbench.New(d, srv.Sheets)
 	srv.Batches, srv.Bench = batches.New(d, srv.Work), atbench.New(d, srv.Work)
 	srv.Boxes = boxes.New(d, srv.Work, srv.Batches)

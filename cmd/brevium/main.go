@@ -3,15 +3,19 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"io"
 	"os"
 	"os/signal"
+	"strings"
 	"syscall"
 
 	"github.com/spf13/cobra"
+
+	"brevium/desktop"
 )
 
 // Exit codes.
@@ -32,10 +36,24 @@ func main() { os.Exit(run(os.Args[1:])) }
 func run(args []string) int {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	var database string
+	var quietly bool
 	root := &cobra.Command{
-		Use: "brevium", Short: "Design card boxes around what goes in them",
-		SilenceUsage: true, SilenceErrors: true,
+		Use: "brevium", Short: "Design card boxes around what goes in them", Args: cobra.NoArgs,
+		Long: "Design card boxes around what goes in them.\n\nWithout a command, Brevium serves your own boxes and opens them " +
+			"in your browser.",
+		SilenceUsage: true, SilenceErrors: true, Version: cmp.Or(desktop.Version, "(not a release)"),
+		RunE: func(c *cobra.Command, _ []string) error {
+			database, err := orOwn(database)
+			if err != nil {
+				return err
+			}
+			return openOwn(c.Context(), database, quietly)
+		},
 	}
+	databaseFlag(root, &database)
+	root.Flags().BoolVar(&quietly, strings.TrimPrefix(desktop.QuietArg, "--"), false, "don't open the browser")
+	cobra.MousetrapHelpText = "" // on Windows she opens it, and is told nothing of terminals
 	root.SetArgs(args)
 	root.AddCommand(serveCommand(), demoCommand(), planCommand(), mostCommand(), sheetsCommand(), exportCommand(),
 		machineCommand(), batchCommand(),

@@ -11,6 +11,7 @@ import (
 
 	"github.com/alexedwards/argon2id"
 
+	"brevium/desktop"
 	"brevium/store"
 )
 
@@ -152,12 +153,12 @@ func TestListening(t *testing.T) {
 
 func TestOwnDatabase(t *testing.T) {
 	t.Setenv("XDG_DATA_HOME", "/somewhere/data")
-	if got, err := ownDatabase(); err != nil || got != "/somewhere/data/brevium/brevium.db" {
+	if got, err := desktop.Database(); err != nil || got != "/somewhere/data/brevium/brevium.db" {
 		t.Error(got, err)
 	}
 	t.Setenv("XDG_DATA_HOME", "")
 	t.Setenv("HOME", "/home/tansy")
-	if got, err := ownDatabase(); err != nil || got != "/home/tansy/.local/share/brevium/brevium.db" {
+	if got, err := desktop.Database(); err != nil || got != "/home/tansy/.local/share/brevium/brevium.db" {
 		t.Error(got, err)
 	}
 }

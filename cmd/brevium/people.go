@@ -11,12 +11,11 @@ import (
 	"strings"
 	"time"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/spf13/cobra"
 	"golang.org/x/term"
 
-	"brevium/core/words"
 	"brevium/store"
+	"brevium/web/people"
 )
 
 func passphraseCommand() *cobra.Command {
@@ -58,9 +57,6 @@ func passphraseCommand() *cobra.Command {
 	return c
 }
 
-// leastPassphrase is how many letters a passphrase has at the least: three or four words.
-const leastPassphrase = 12
-
 // askPassphrase reads a passphrase and gives it as argon2id writes it.
 func askPassphrase(c *cobra.Command) (string, error) {
 	said, err := "", error(nil)
@@ -79,13 +75,7 @@ func askPassphrase(c *cobra.Command) (string, error) {
 		return "", errors.New("no passphrase was given; nothing was set")
 	}
 	said = strings.TrimRight(said, "\r\n")
-	if words.Letters(said) < leastPassphrase {
-		return "", fmt.Errorf("a passphrase needs at least %d letters: use three or four words", leastPassphrase)
-	}
-	if len(said) > 200 {
-		return "", errors.New("that is longer than 200 letters; nothing was set")
-	}
-	return argon2id.CreateHash(said, argon2id.DefaultParams)
+	return people.Hash(said)
 }
 
 func typed(c *cobra.Command, in *os.File, ask string) (string, error) {
@@ -147,16 +137,33 @@ func ownNames() (out []string) {
 	return out
 }
 
-// daily copies the database once a day as long as Brevium runs.
+// copying keeps copies of the database as long as Brevium runs, or until it is stopped.
+func copying(ctx context.Context, s *store.Store, log *slog.Logger) (stop func()) {
+	ctx, end := context.WithCancel(ctx)
+	stopped := make(chan struct{})
+	go func() { defer close(stopped); daily(ctx, s, log) }()
+	return func() { end(); <-stopped }
+}
+
+// lookEvery is how often it is looked whether a copy is due.
+const lookEvery = 5 * time.Minute
+
+// daily copies the database once a day, beside itself and where its maker wants a copy; a stick is looked for again and
+// again.
 func daily(ctx context.Context, s *store.Store, log *slog.Logger) {
 	for {
+		if made, err := s.DailyElsewhere(ctx, false); err != nil && ctx.Err() == nil {
+			log.Warn("no backup elsewhere", "err", err)
+		} else if made {
+			log.Info("a backup elsewhere is made")
+		}
 		if made, err := s.Daily(ctx); err != nil && ctx.Err() == nil {
 			log.Warn("today's backup was not made", "err", err)
 		} else if made {
 			log.Info("today's backup is made")
 		}
 		select {
-		case <-time.After(time.Hour):
+		case <-time.After(lookEvery):
 		case <-ctx.Done():
 			return
 		}

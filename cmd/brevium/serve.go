@@ -14,6 +14,8 @@ import (
 
 	"brevium/core/request"
 	"brevium/demo"
+	"brevium/desktop"
+	"brevium/gate"
 	"brevium/machine"
 	"brevium/store"
 	"brevium/web"
@@ -130,7 +132,7 @@ func orOwn(database string) (string, error) {
 	if database != "" {
 		return database, nil
 	}
-	return ownDatabase()
+	return desktop.Database()
 }
 
 func listenFlag(c *cobra.Command, address *string) {
@@ -140,21 +142,6 @@ func listenFlag(c *cobra.Command, address *string) {
 func databaseFlag(c *cobra.Command, database *string) {
 	c.Flags().StringVar(database, "db", os.Getenv(databaseVariable),
 		"database file; also "+databaseVariable+"; by default in your data directory")
-}
-
-// ownDatabase is the user's database in the place the system keeps data.
-func ownDatabase() (string, error) {
-	if dir := os.Getenv("XDG_DATA_HOME"); filepath.IsAbs(dir) {
-		return filepath.Join(dir, "brevium", "brevium.db"), nil
-	}
-	if home, err := os.UserHomeDir(); err == nil && os.PathSeparator == '/' {
-		return filepath.Join(home, ".local", "share", "brevium", "brevium.db"), nil
-	}
-	dir, err := os.UserConfigDir()
-	if err != nil {
-		return "", fmt.Errorf("no data directory is known; say where the database is with --db or %s", databaseVariable)
-	}
-	return filepath.Join(dir, "Brevium", "brevium.db"), nil
 }
 
 func serve(ctx context.Context, address, database string, names []string, cutter *machine.Client,
@@ -174,39 +161,67 @@ func serve(ctx context.Context, address, database string, names []string, cutter
 			return err
 		}
 	} else {
-		copying, stop := context.WithCancel(ctx)
-		stopped := make(chan struct{})
-		go func() { defer close(stopped); daily(copying, s, log) }()
-		defer func() { stop(); <-stopped }()
-	}
-	handler, err := web.New(s, request.Default, log, desk.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded})
-	if err != nil {
-		return err
+		defer copying(ctx, s, log)()
 	}
 	listener, err := net.Listen("tcp", address)
 	if err != nil {
 		return fmt.Errorf("can't listen on %s: %w; choose another with --listen", address, err)
 	}
+	return serveOn(ctx, listener, s, log, desk.Beside{Machine: cutter, Hosts: hosts, Guarded: guarded}, func(at string) error {
+		fmt.Printf("Brevium is at %s\nIts boxes are in %s\n", at, database)
+		if cutter != nil {
+			fmt.Printf("Its cutting machine is at %s\n", cutter.Base)
+		}
+		fmt.Println("Stop it with Ctrl C.")
+		return nil
+	})
+}
+
+// serveOn serves the pages of a store until it is told to end, by a signal or on a page, and tells when they are there.
+// Where nobody is asked who it is, this is its maker's own computer, and she may open the gate to her phone.
+func serveOn(ctx context.Context, listener net.Listener, s *store.Store, log *slog.Logger, beside desk.Beside,
+	told func(address string) error) error {
+	ctx, end := context.WithCancel(ctx)
+	defer end()
 	asking, letGo := context.WithCancel(context.WithoutCancel(ctx))
 	defer letGo()
-	server := &http.Server{Handler: handler, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
-		BaseContext: func(net.Listener) context.Context { return asking }}
-	desk.Timeouts(server)
-	desk.Ease()
-	fmt.Printf("Brevium is at http://%s\nIts boxes are in %s\n", listener.Addr(), database)
-	if cutter != nil {
-		fmt.Printf("Its cutting machine is at %s\n", cutter.Base)
+	address := "http://" + listener.Addr().String()
+	if !beside.Guarded {
+		home := &desk.Home{Computer: desktop.This, Gate: gate.New(filepath.Join(filepath.Dir(s.File()), "house.pem")),
+			Close: end, Address: address}
+		defer home.Gate.Close()
+		beside.Home = home
 	}
-	fmt.Println("Stop it with Ctrl C.")
+	handler, err := web.New(s, request.Default, log, beside)
+	if err != nil {
+		return err
+	}
+	server := func() *http.Server { return served(handler, log, asking) }
+	if beside.Home != nil {
+		beside.Home.Gate.Leads(server)
+	}
+	desk.Ease()
+	local := server()
 	done := make(chan error, 1)
-	go func() { done <- server.Serve(listener) }()
+	go func() { done <- local.Serve(listener) }()
+	if err := told(address); err != nil {
+		return err
+	}
 	select {
 	case err := <-done:
 		return err
 	case <-ctx.Done():
 	}
-	stop(server, letGo)
+	stop(local, letGo)
 	return nil
+}
+
+// served is a server of the pages, whose requests end when asking does.
+func served(pages http.Handler, log *slog.Logger, asking context.Context) *http.Server {
+	server := &http.Server{Handler: pages, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+		BaseContext: func(net.Listener) context.Context { return asking }}
+	desk.Timeouts(server)
+	return server
 }
 
 // grace is how long pages may take to come to their end by themselves when the

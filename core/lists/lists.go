@@ -85,10 +85,33 @@ func Read(r io.Reader, most int, headings []string, must, such string) ([]Row, e
 	}
 }
 
+// Headings gives the headings that a list seems to have, as Read takes them; none where its first line is no such thing.
+func Headings(begins []byte) []string {
+	text, _, _ := strings.Cut(strings.TrimPrefix(string(begins), "\ufeff"), "\n")
+	in := csv.NewReader(strings.NewReader(text))
+	in.TrimLeadingSpace = true
+	if strings.Count(text, ";") > strings.Count(text, ",") {
+		in.Comma = ';'
+	}
+	names, err := in.Read()
+	if err != nil {
+		return nil
+	}
+	for i := range names {
+		names[i] = heading(names[i])
+	}
+	return names
+}
+
+// heading is a heading however it is written.
+func heading(text string) string {
+	return strings.ReplaceAll(strings.ToLower(strings.TrimSpace(text)), " ", "-")
+}
+
 func checkHeadings(names, headings []string, must string) error {
 	seen := map[string]bool{}
 	for i := range names {
-		names[i] = strings.ReplaceAll(strings.ToLower(strings.TrimSpace(names[i])), " ", "-")
+		names[i] = heading(names[i])
 		if !slices.Contains(headings, names[i]) {
 			return fmt.Errorf("the heading %q is not one of %s", names[i], strings.Join(headings, ", "))
 		}

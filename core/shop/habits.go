@@ -67,6 +67,12 @@ var Habits = []Habit{
 	{ID: "second", Label: "The other unit", Why: "One unit is harder to misread.",
 		Choices: []HabitChoice{{"", "On pointing", "Shown when you point at a number."},
 			{"yes", "Always beside", "Each number has the other unit beside it."}}},
+	{ID: "paper", Label: "Paper in your printer", Why: "What you print is laid out for it.",
+		Choices: []HabitChoice{{"", "By the box's unit", "Letter for inches, A4 for millimetres."}, {"a4", "A4", "210 × 297 mm"},
+			{"letter", "Letter", "8 1/2 × 11 in"}}},
+	{ID: "spelling", Label: "Spelling", Why: "On every device, unless Help says otherwise there.",
+		Choices: []HabitChoice{{"", "As the browser asks", ""}, {"uk", "British", "colour, centre"},
+			{"us", "American", "color, center"}}},
 }
 
 func steps() []HabitChoice {

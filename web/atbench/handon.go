@@ -1,6 +1,7 @@
 package atbench
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -32,8 +33,8 @@ import (
 func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
 	pace, err := s.Pace(c.Request().Context())
 	q := c.QueryParams()
-	o := export.Options{Paper: export.PaperFor(q.Get("paper"), j), Both: q.Get("both") == "1",
-		Shop: s.Workshop(c.Request().Context()), Pace: pace, American: desk.American(c)}
+	o := export.Options{Paper: export.PaperFor(cmp.Or(q.Get("paper"), s.Workshop(c.Request().Context()).Habit("paper")), j), Both: q.Get("both") == "1",
+		Shop: s.Workshop(c.Request().Context()), Pace: pace, American: s.American(c)}
 	for _, p := range export.Parts {
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)
@@ -109,7 +110,7 @@ func (s *Room) HandOn(c *echo.Context) error {
 		return s.Render(c, http.StatusOK, "handon", v)
 	}
 	w, h, folds := export.SlipSize(j)
-	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j), export.UnprintableOf(j), privateNotes(j) != ""
+	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper")), export.UnprintableOf(j), privateNotes(j) != ""
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
 	step := j.Plans[0].Step
 	v.SlipSize = step.ShowUp(measure.FromMM(w)).Text + " × " + step.ShowUp(measure.FromMM(h)).String()
@@ -162,7 +163,7 @@ func (s *Room) Templates(c *echo.Context) error {
 	}
 	v := &templatesPage{Page: desk.Page{Title: st.Called() + ": templates"}, S: st, Path: "/projects/" + st.Of, OK: ok}
 	if ok {
-		v.Papers, v.Unprintable = export.PapersFor(j), export.UnprintableOf(j)
+		v.Papers, v.Unprintable = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper")), export.UnprintableOf(j)
 		v.Warning, v.Pieces, v.Sheets = j.Warning(), s.pieceRows(j), sheetRows(j)
 	}
 	return s.Render(c, http.StatusOK, "templates", v)

@@ -166,7 +166,7 @@ func (s *Room) SharedPage(c *echo.Context) error {
 	seen := workbench.SeenOf(c, st)
 	return s.Render(c, http.StatusOK, "shared", &sharedPage{Page: desk.Page{Title: desk.Called(j.Name, desk.Nameless), Shared: true},
 		OnTable: workbench.OnTable{S: st, V: v, Path: path, Picture: workbench.Picture(c, st, v), Seen: seen, Course: st.Course()}, Job: &j,
-		Warning: j.Warning(), Boxes: sharedBoxes(j), Papers: export.PapersFor(j)})
+		Warning: j.Warning(), Boxes: sharedBoxes(j), Papers: export.PapersFor(j, "")})
 }
 
 // sharedPage shows a box to whoever has its link.
@@ -243,7 +243,7 @@ func (s *Room) SharedOut(c *echo.Context) error {
 	switch as := c.Param("as"); as {
 	case "pdf", "slip", "templates":
 		o := export.Options{Paper: export.PaperFor(c.QueryParam("paper"), j), Parts: sharedParts, Both: true, Shop: SharedWorkshop,
-			American: desk.American(c)}
+			American: s.American(c)}
 		return s.writeOut(c, j, as, export.What{}, o)
 	}
 	return echo.ErrNotFound

@@ -110,16 +110,19 @@ func (s *Room) withPhotos(ctx context.Context, m *bundle.Making) error {
 	return nil
 }
 
-// BundleFolder gives the boxes of a folder as a bundle, or one box.
+// BundleFolder gives the boxes of a folder as a bundle, or all boxes.
 func (s *Room) BundleFolder(c *echo.Context) error {
-	folder := c.QueryParam("folder")
-	ids, err := s.Store.Shelf.InFolder(c.Request().Context(), folder)
+	folder, all := c.QueryParam("folder"), s.Store.Shelf.InFolder
+	if folder == "" {
+		all, folder = func(ctx context.Context, _ string) ([]string, error) { return s.Store.Shelf.All(ctx) }, "all boxes"
+	}
+	ids, err := all(c.Request().Context(), folder)
 	if err != nil {
 		return err
 	}
 	if len(ids) == 0 || len(ids) > mostAtOnce {
-		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("This folder can't be saved as one file: it holds %d boxes.",
-			len(ids)))
+		return echo.NewHTTPError(http.StatusNotFound, fmt.Sprintf("These can't be saved as one file: there are %d boxes, and a file "+
+			"holds 1 to %d. A backup holds everything: see “Where my boxes are”.", len(ids), mostAtOnce))
 	}
 	return s.bundleOf(c, ids, folder)
 }

@@ -19,13 +19,18 @@ import (
 
 // Several boxes at once, folders, and the page that shows a folder.
 
+// movedSays is told when another program is where Brevium usually is.
+const movedSays = "Another program is using Brevium's usual address, so the address is another one today. A bookmark may not find it."
+
 // homeSays are what is told after something was done to several boxes.
 var homeSays = map[string]string{"foldered": "Added to the folder.",
 	"out": "Removed from the folder. The boxes are still under Boxes.",
 	"by":  "Archived. You find them under Archive.", "up": "Restored from the archive.",
 	"binned":  "Moved to the bin.",
 	"started": "Saved as starting points.", "unstarted": "No longer starting points.", "none": "Tick the boxes first.",
-	"brought": "Added.", "named": "The folder was renamed.",
+	"brought": "Added.", "moved": movedSays, "took-back": "Removed. Boxes from a file are in the bin.",
+	"took-some": "Removed, except for what you have changed since: that is yours now.",
+	"took-none": "Nothing was removed: you have changed all of it since, so it is yours now.", "named": "The folder was renamed.",
 	"shared":      "The shared page shows the folder as it is now.",
 	"shared-some": "The shared page shows the folder as it is now, without the boxes that have no plan yet."}
 

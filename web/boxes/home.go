@@ -159,6 +159,7 @@ type homePage struct {
 	Binned          int
 	Problem, Notice string
 	Folders         []store.Folder
+	Arrivals        []store.Arrival   // what came in from files, or as samples, and can be taken back
 	Collection      *store.Collection // the link to the folder that is shown
 	Address         string
 }
@@ -185,6 +186,9 @@ func (s *Room) Home(c *echo.Context) error { return s.homeWith(c, http.StatusOK,
 
 func (s *Room) homeWith(c *echo.Context, code int, problem string) error {
 	ctx := c.Request().Context()
+	if asks, err := s.asksFirst(c); asks || err != nil {
+		return errors.Join(err, s.firstPage(c))
+	}
 	title := "Boxes"
 	if folder := c.QueryParam("folder"); folder != "" {
 		title = words.Cut(folder, 40)
@@ -195,6 +199,9 @@ func (s *Room) homeWith(c *echo.Context, code int, problem string) error {
 	v := &homePage{Page: desk.Page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")]}
 	var err error
 	if v.Folders, err = s.Store.Shelf.Folders(ctx); err != nil {
+		return err
+	}
+	if v.Arrivals, err = s.Store.Arrivals(ctx); err != nil {
 		return err
 	}
 	if folder := c.QueryParam("folder"); folder != "" {

@@ -17,6 +17,7 @@ var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
 	"other":   &otherPage{},
 	"against": &againstPage{},
 	"lines":   &linesPage{},
+	"first":   &firstPage{},
 	"home":    &homePage{},
 	"bin":     &homePage{},
 }}

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"compress/gzip"
+	"context"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -63,7 +64,9 @@ type Desk struct {
 	turns    turns
 	small    sync.Map // static files by name, packed
 	Clock    func() time.Time
-	Sessions *scs.SessionManager // of those who were let in; nil where nobody is asked
+	Sessions *scs.SessionManager // of those who were let in
+	guarded  bool                // everybody is asked, whoever comes through the gate always
+	Home     *Home               // nil where Brevium serves others
 }
 
 func fingerprint(files fs.FS, style []byte) (string, error) {
@@ -80,9 +83,9 @@ func fingerprint(files fs.FS, style []byte) (string, error) {
 	return hex.EncodeToString(sum.Sum(nil))[:12], err
 }
 
-// programVersion tells this build from any other, by the program's own bytes; it is
+// Build tells this build from any other, by the program's own bytes; it is
 // "" when they can't be read.
-var programVersion = sync.OnceValue(func() string {
+var Build = sync.OnceValue(func() string {
 	name, err := os.Executable()
 	if err != nil {
 		return ""
@@ -155,12 +158,13 @@ const mostFates = 10_000
 const mostCuttings = 60
 
 // Beside is what the pages are served with: the cutting machine beside them, nil where there is
-// none; the names they may be asked for, without a port; and whether others than who sits at
-// this machine can reach them, who are asked for the passphrase.
+// none; the names they may be asked for, without a port; whether others than who sits at
+// this machine can reach them, who are asked for the passphrase; and the maker's own computer, nil where it is none.
 type Beside struct {
 	Machine *machine.Client
 	Hosts   []string
 	Guarded bool
+	Home    *Home
 }
 
 // New puts up what the rooms share: over a store, with the shop that ships, with the files of their pages.
@@ -171,26 +175,36 @@ func New(s *store.Store, w request.Workshop, log *slog.Logger, beside Beside, ro
 	for _, h := range beside.Hosts {
 		srv.hosts[strings.ToLower(h)] = true
 	}
-	srv.admission(beside.Guarded)
-	theirs, err := fs.ReadFile(static, "vendor/bootstrap.min.css")
+	srv.guarded, srv.Home = beside.Guarded, beside.Home
+	srv.admission()
+	var err error
+	if srv.style, err = Style(rooms, static); err != nil {
+		return nil, err
+	}
+	if srv.version, err = fingerprint(static, srv.style); err != nil {
+		return nil, err
+	}
+	srv.build = cmp.Or(Build(), srv.version)
+	if srv.Pages, err = srv.parse(rooms); err == nil {
+		srv.Workshop(context.Background()) // its habits hold for the first page too
+	}
+	return srv, err
+}
+
+// Style is the style of all rooms, over Bootstrap's.
+func Style(rooms []RoomPages, static fs.FS) ([]byte, error) {
+	all, err := fs.ReadFile(static, "vendor/bootstrap.min.css")
 	if err != nil {
 		return nil, err
 	}
-	srv.style = theirs
 	for _, room := range rooms {
 		style, err := fs.ReadFile(room.Files, "style.css")
 		if err != nil && !errors.Is(err, fs.ErrNotExist) {
 			return nil, err
 		}
-		srv.style = append(srv.style, style...)
+		all = append(all, style...)
 	}
-	srv.style = append(srv.style, pen.CSS...)
-	if srv.version, err = fingerprint(static, srv.style); err != nil {
-		return nil, err
-	}
-	srv.build = cmp.Or(programVersion(), srv.version)
-	srv.Pages, err = srv.parse(rooms)
-	return srv, err
+	return append(all, pen.CSS...), nil
 }
 
 // Ease lets the process that serves the pages use more memory and collect it less often: making plans is mostly asking

@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -43,6 +44,7 @@ type Lets struct {
 	Bytes int64 // that one request may bring; 0 is what forms need
 	Slow  bool  // it takes its time: a file comes or goes
 	Open  bool  // to whoever asks, without the passphrase
+	Home  bool  // it is for who sits at the computer itself
 }
 
 // Route is a line of the table of routes.
@@ -73,10 +75,7 @@ func (s *Desk) Serve(routes []Route) http.Handler {
 		s.lets[r.On+" "+r.At] = r.Lets
 		e.Add(r.On, r.At, r.Do)
 	}
-	if s.Sessions != nil {
-		return s.Sessions.LoadAndSave(e)
-	}
-	return e
+	return s.withSessions(e)
 }
 
 // letsIn is what the route of a request lets in.
@@ -105,7 +104,7 @@ func (s *Desk) guard(e *echo.Echo) {
 	})
 	e.Use(s.logged)
 	e.Use(middleware.Recover())
-	e.Use(s.knownHost, ownPages, s.timed, withShop, s.admitted, s.whole,
+	e.Use(s.knownHost, ownPages, s.timed, withShop, s.admitted, s.homeOnly, s.whole,
 		middleware.GzipWithConfig(middleware.GzipConfig{Level: gzip.BestSpeed, Skipper: isPacked}))
 }
 
@@ -130,17 +129,25 @@ func isPacked(c *echo.Context) bool {
 // make a browser send here.
 func (s *Desk) knownHost(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		host := c.Request().Host
-		if h, _, err := net.SplitHostPort(host); err == nil {
-			host = h
-		}
-		if !s.hosts[strings.ToLower(strings.Trim(host, "[]"))] {
+		host := hostOf(c.Request().Host)
+		if !s.hosts[host] && !throughGate(c.Request(), host) {
 			return echo.NewHTTPError(http.StatusMisdirectedRequest,
 				"Brevium doesn't answer at this address. Use the one it showed when it started.")
 		}
 		return next(c)
 	}
 }
+
+// hostOf is the name in a host's address, without its port.
+func hostOf(host string) string {
+	if h, _, err := net.SplitHostPort(host); err == nil {
+		host = h
+	}
+	return strings.ToLower(strings.Trim(host, "[]"))
+}
+
+// Named reports whether a request names one of some hosts.
+func Named(host string, hosts []string) bool { return slices.Contains(hosts, hostOf(host)) }
 
 // ownPages turns away what a page from elsewhere sends, and a page on another
 // port of this machine is elsewhere. It may link here, no more.

@@ -150,16 +150,18 @@ func dict(pairs ...any) (map[string]any, error) {
 
 // Page is what every page says of itself to the frame it stands in.
 type Page struct {
-	Title    string
-	Part     string // what script swaps
-	PartOnly bool   // there is nothing else
-	InPlace  bool   // it keeps what is typed as it goes, and is changed in place
-	Bare     bool   // without the frame's own links
-	Shared   bool   // shown to whoever has a link
-	WhoAsks  string
-	Room     string // the address of the menu's entry it belongs to
-	Spot     string // what help it is given
-	American bool   // how its words are spelt
+	Title     string
+	Part      string // what script swaps
+	PartOnly  bool   // there is nothing else
+	InPlace   bool   // it keeps what is typed as it goes, and is changed in place
+	Bare      bool   // without the frame's own links
+	Shared    bool   // shown to whoever has a link
+	WhoAsks   string
+	Room      string // the address of the menu's entry it belongs to
+	Spot      string // what help it is given
+	American  bool   // how its words are spelt
+	AtHome    bool   // it is shown on the maker's own computer
+	Listening string // where phones reach Brevium; "" while none can
 }
 
 func (p *Page) frame() *Page { return p }
@@ -194,7 +196,8 @@ func (s *Desk) Render(c *echo.Context, code int, name string, data Framed) error
 	if f.PartOnly || f.Part != "" && IsScript(c) && c.Request().Header.Get("HX-History-Restore-Request") != "true" {
 		what = f.Part
 	}
-	f.WhoAsks, f.American = s.whoAsks(c), American(c)
+	f.WhoAsks, f.American = s.whoAsks(c), s.American(c)
+	f.AtHome, f.Listening = s.AtHome(c), s.listening(c)
 	f.Room, f.Spot = placeOf(c.Request().URL.Path)
 	var b bytes.Buffer
 	if err := s.Pages[name]().ExecuteTemplate(&b, what, data); err != nil {

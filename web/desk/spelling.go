@@ -14,15 +14,36 @@ import (
 
 const spellingCookie = "spelling"
 
-// American reports whether words are spelt as in America for who asks: as was chosen in this browser or, until
-// something was, as the browser asks for.
-func American(c *echo.Context) bool {
+// American reports whether words are spelt as in America for who asks: as was chosen in this browser, or for this house,
+// or as the browser asks for.
+func (s *Desk) American(c *echo.Context) bool {
 	if k, err := c.Cookie(spellingCookie); err == nil {
 		return k.Value == "us"
 	}
+	if house := s.lastRead().Habit("spelling"); house != "" {
+		return house == "us"
+	}
+	return asksAmerican(c)
+}
+
+func asksAmerican(c *echo.Context) bool {
 	first, _, _ := strings.Cut(c.Request().Header.Get("Accept-Language"), ",")
 	first = strings.ToLower(strings.TrimSpace(first))
 	return strings.HasPrefix(first, "en-us") || first == "en"
+}
+
+// Guess is what a browser says of where somebody is: the unit and the paper that are usual there, and the spelling.
+func Guess(c *echo.Context) (unit, paper, spelling string) {
+	first, _, _ := strings.Cut(c.Request().Header.Get("Accept-Language"), ",")
+	_, land, _ := strings.Cut(strings.ToLower(strings.TrimSpace(first)), "-")
+	unit, paper, spelling = "mm", "a4", "uk"
+	if asksAmerican(c) {
+		spelling = "us"
+	}
+	if spelling == "us" || land == "ca" { // inches at the craft table, and letter paper
+		unit, paper = "in", "letter"
+	}
+	return unit, paper, spelling
 }
 
 // Spell keeps which spelling was chosen, "us" or "uk".

@@ -34,7 +34,7 @@ func (s *Room) Help(c *echo.Context) error {
 	for _, m := range words.Glossary {
 		all = append(all, pictured(m))
 	}
-	return s.Render(c, http.StatusOK, "help", &helpPage{desk.Page{Title: "Help"}, HowTos, all, desk.American(c)})
+	return s.Render(c, http.StatusOK, "help", &helpPage{desk.Page{Title: "Help"}, HowTos, all, s.American(c)})
 }
 
 // topicPage is help for one spot, beside the page that asks or as a page of its own.

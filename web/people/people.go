@@ -1,6 +1,9 @@
 package people
 
 import (
+	"cmp"
+	"errors"
+	"fmt"
 	"net/http"
 	"strings"
 
@@ -18,31 +21,35 @@ import (
 func (s *Room) EnterPage(c *echo.Context) error { return s.EnterWith(c, http.StatusOK, "") }
 
 func (s *Room) EnterWith(c *echo.Context, code int, problem string) error {
-	if s.Sessions == nil {
+	if !s.Asked(c.Request()) {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
-	to := c.QueryParam("to")
-	if c.FormValue("to") != "" {
-		to = c.FormValue("to")
+	hash, err := s.Store.Setting(c.Request().Context(), store.Passphrase)
+	if err != nil {
+		return err
 	}
-	return s.Render(c, code, "enter", &enterPage{desk.Page{Title: "Enter the " +
-		"passphrase", Shared: true}, desk.BackTo(to), problem,
-		words.Cut(c.FormValue("who"), 40)})
+	v := &enterPage{desk.Page{Title: "Enter the passphrase", Shared: true}, desk.BackTo(cmp.Or(c.FormValue("to"),
+		c.QueryParam("to"))), problem, words.Cut(c.FormValue("who"), 40), hash != ""}
+	if !v.Set {
+		v.Title = "Brevium doesn't know this device"
+	}
+	return s.Render(c, code, "enter", v)
 }
 
-// enterPage asks for the passphrase.
+// enterPage asks for the passphrase, where one is set.
 type enterPage struct {
 	desk.Page
 	To, Problem, Who string
+	Set              bool
 }
 
 // Enter lets somebody in who knows the passphrase.
 func (s *Room) Enter(c *echo.Context) error {
-	if s.Sessions == nil {
+	if !s.Asked(c.Request()) {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
 	ctx := c.Request().Context()
-	who := strings.Join(strings.Fields(words.Cut(c.FormValue("who"), 40)), " ")
+	who := nameOf(c)
 	if !words.Visible(who) {
 		return s.EnterWith(c, http.StatusUnprocessableEntity, "Enter your name. The history shows who changed what.")
 	}
@@ -51,8 +58,7 @@ func (s *Room) Enter(c *echo.Context) error {
 		return err
 	}
 	if hash == "" {
-		return s.EnterWith(c, http.StatusServiceUnavailable,
-			"No passphrase is set yet, so nobody can sign in. Set one on the computer that runs Brevium.")
+		return s.EnterWith(c, http.StatusServiceUnavailable, "")
 	}
 	done, err := s.Entry.Take(ctx)
 	if err != nil {
@@ -67,16 +73,35 @@ func (s *Room) Enter(c *echo.Context) error {
 		s.Log.Warn("a wrong passphrase", "from", c.RealIP())
 		return s.EnterWith(c, http.StatusUnauthorized, "Wrong passphrase. Check capitals and spaces.")
 	}
-	if err := s.Sessions.RenewToken(ctx); err != nil {
+	if err := s.LetIn(ctx, who); err != nil {
 		return err
 	}
-	s.Sessions.Put(ctx, desk.WhoKey, who)
 	return c.Redirect(http.StatusSeeOther, desk.BackTo(c.FormValue("to")))
 }
 
+// nameOf is the name that somebody gives.
+func nameOf(c *echo.Context) string {
+	return strings.Join(strings.Fields(words.Cut(c.FormValue("who"), 40)), " ")
+}
+
+// leastPassphrase and mostPassphrase are how many letters a passphrase has: three or four words.
+const leastPassphrase, mostPassphrase = 12, 200
+
+// Hash gives a passphrase as argon2id writes it, or says why it is none.
+func Hash(said string) (string, error) {
+	if words.Letters(said) < leastPassphrase {
+		return "", fmt.Errorf("a passphrase needs at least %d letters: use three or four words", leastPassphrase)
+	}
+	if len(said) > mostPassphrase {
+		return "", fmt.Errorf("that is longer than %d letters; nothing was set", mostPassphrase)
+	}
+	return argon2id.CreateHash(said, argon2id.DefaultParams)
+}
+
 func (s *Room) Leave(c *echo.Context) error {
-	if s.Sessions != nil {
-		if err := s.Sessions.Destroy(c.Request().Context()); err != nil {
+	if ctx := c.Request().Context(); s.Asked(c.Request()) {
+		away := s.Store.SendAway(ctx, s.Sessions.GetString(ctx, desk.PhoneKey))
+		if err := errors.Join(away, s.Sessions.Destroy(ctx)); err != nil {
 			return err
 		}
 	}

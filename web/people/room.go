@@ -1,4 +1,4 @@
-// Package people is who is let in, and the copies of all there is.
+// Package people is who is let in: with the passphrase, or a phone with a code.
 package people
 
 import (
@@ -12,8 +12,9 @@ var files embed.FS
 
 // Pages are what the room brings: its files, and what each page is drawn from.
 var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
-	"copies": &copiesPage{},
-	"enter":  &enterPage{},
+	"enter":   &enterPage{},
+	"phones":  &phonesPage{},
+	"invited": &invitedPage{},
 }}
 
 // Room is its pages, on the desk that all rooms share.

@@ -92,3 +92,20 @@ document.addEventListener("alpine:init", () => {
 // Asked for with Ctrl P elsewhere, the plan prints when it is there.
 const now = new URLSearchParams(location.search).has("now");
 if ($(".print-sheet") && now) addEventListener("load", () => window.print());
+
+// --- A file that is dropped on a page with a form for files is sent by it.
+const dropForm = () => $("form[data-drop]");
+const hasFile = (e) => dropForm() && [...e.dataTransfer.types].includes("Files");
+addEventListener("dragover", (e) => {
+  if (!hasFile(e)) return;
+  e.preventDefault();
+  document.body.classList.add("dropping");
+});
+addEventListener("dragleave", (e) => { if (!e.relatedTarget) document.body.classList.remove("dropping"); });
+addEventListener("drop", (e) => {
+  if (!hasFile(e)) return;
+  e.preventDefault();
+  document.body.classList.remove("dropping");
+  $("input[type=file]", dropForm()).files = e.dataTransfer.files;
+  dropForm().requestSubmit();
+});

@@ -1,4 +1,4 @@
-package people
+package house
 
 import (
 	"errors"
@@ -17,20 +17,6 @@ import (
 )
 
 // Copies of all there is: made, kept and put back.
-
-func (s *Room) CopiesPage(c *echo.Context) error { return s.copiesWith(c, http.StatusOK, "") }
-
-func (s *Room) copiesWith(c *echo.Context, code int, problem string) error {
-	return s.Render(c, code, "copies", &copiesPage{desk.Page{Title: "Backups"}, s.Store.Copies(), problem,
-		words.Cut(c.QueryParam("kept"), 120)})
-}
-
-// copiesPage lists the copies there are.
-type copiesPage struct {
-	desk.Page
-	Copies        []store.Copy
-	Problem, Kept string
-}
 
 // CopyNow gives a copy of the database as it is now.
 func (s *Room) CopyNow(c *echo.Context) error {
@@ -63,7 +49,7 @@ func (s *Room) CopyFile(c *echo.Context) error {
 	if err != nil {
 		return echo.ErrNotFound
 	}
-	path, err := s.Store.CopyCalled(name)
+	path, err := s.copyCalled(c, name)
 	if errors.Is(err, store.ErrNone) {
 		return echo.NewHTTPError(http.StatusNotFound, "This backup no longer exists. It may have made room for a newer one.")
 	}
@@ -73,23 +59,32 @@ func (s *Room) CopyFile(c *echo.Context) error {
 	return give(c, path, filepath.Base(path))
 }
 
+// copyCalled finds a copy beside the database or, where she sits at her own computer, in the place that she picked.
+func (s *Room) copyCalled(c *echo.Context, name string) (string, error) {
+	path, err := s.Store.CopyCalled(name)
+	if errors.Is(err, store.ErrNone) && s.AtHome(c) {
+		return s.Store.CopyElsewhereCalled(c.Request().Context(), name)
+	}
+	return path, err
+}
+
 // RestoreCopy puts a copy in place of all there is: one that was sent, or one that lies beside the
 // database.
 func (s *Room) RestoreCopy(c *echo.Context) error {
 	ctx := c.Request().Context()
 	if c.FormValue("sure") != "yes" {
-		return s.copiesWith(c, http.StatusBadRequest, "Nothing was done. Tick the box first to confirm.")
+		return s.whereWith(c, http.StatusBadRequest, "Nothing was done. Tick the box first to confirm.")
 	}
 	path := ""
 	if name := c.FormValue("name"); name != "" {
 		var err error
-		if path, err = s.Store.CopyCalled(name); err != nil {
-			return s.copiesWith(c, http.StatusNotFound, "This backup no longer exists. It may have made room for a newer one.")
+		if path, err = s.copyCalled(c, name); err != nil {
+			return s.whereWith(c, http.StatusNotFound, "This backup no longer exists. It may have made room for a newer one.")
 		}
 	} else {
-		sent, err := receivedCopy(c)
+		sent, err := receivedFile(c, "copy")
 		if err != nil {
-			return s.copiesWith(c, http.StatusBadRequest,
+			return s.whereWith(c, http.StatusBadRequest,
 				"No backup was chosen. Choose a file that you saved with “Save a backup”.")
 		}
 		defer os.Remove(sent)
@@ -99,14 +94,14 @@ func (s *Room) RestoreCopy(c *echo.Context) error {
 	s.forgetAll()
 	if err != nil {
 		s.Log.Warn("a backup was not restored", "err", err)
-		return s.copiesWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
+		return s.whereWith(c, http.StatusUnprocessableEntity, words.Capital(err.Error())+".")
 	}
 	return c.Redirect(http.StatusSeeOther, "/copies?"+url.Values{"kept": {filepath.Base(kept)}}.Encode())
 }
 
-// receivedCopy writes a copy that was sent to a file of its own.
-func receivedCopy(c *echo.Context) (path string, err error) {
-	header, err := c.FormFile("copy")
+// receivedFile writes what was sent to a file of its own.
+func receivedFile(c *echo.Context, field string) (path string, err error) {
+	header, err := c.FormFile(field)
 	if err != nil {
 		return "", err
 	}
@@ -130,4 +125,18 @@ func receivedCopy(c *echo.Context) (path string, err error) {
 func (s *Room) forgetAll() {
 	s.Shops.Last.Store(nil)
 	s.Fates.Kept.Purge()
+}
+
+// TakeIn lays a backup that was dropped on a page beside the database, once it was read whole, and leads to where it can be
+// restored: that replaces everything, so it is asked for there.
+func (s *Room) TakeIn(c *echo.Context) error {
+	sent, err := receivedFile(c, "document")
+	if err != nil {
+		return err
+	}
+	defer os.Remove(sent)
+	if err := s.Store.LayBeside(c.Request().Context(), sent); err != nil {
+		return s.whereWith(c, http.StatusUnprocessableEntity, "This is a database, but "+err.Error()+".")
+	}
+	return said(c, "beside")
 }

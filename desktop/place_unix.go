@@ -1,0 +1,7 @@
+//go:build !windows && !darwin
+
+package desktop
+
+const folder = "brevium"
+
+func earlier() []string { return nil }
