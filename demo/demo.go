@@ -78,4 +78,3 @@ func Samples(ctx context.Context, s *store.Store) error {
 		return fillRecord(ctx, s, ids, projects, time.Now())
 	})
 }
-
