@@ -73,16 +73,60 @@ type ticked struct {
 	seconds float64
 }
 
-// BeginAgain forgets what is done of a box, for another making of it. What was recorded of
-// the time stays.
-func (s *Logbook) BeginAgain(ctx context.Context, project string) error {
-	return s.within(ctx, func(ctx context.Context, tx *sql.Tx) error {
+// BeginningAgain is the part of an act that forgets what is done of a box, for another making of it. What was recorded
+// of the time stays.
+func BeginningAgain(project string) Write {
+	return func(ctx context.Context, tx *sql.Tx) error {
 		if err := there(ctx, tx, project); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM timers WHERE project = ?`, project); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `DELETE FROM bench WHERE project = ?`, project)
 		return err
-	})
+	}
+}
+
+// Timer is a wait of a step that has begun.
+type Timer struct {
+	Step, What string
+	Ends       time.Time
+}
+
+// rungOut is how long a timer is still shown after its end.
+const rungOut = 10 * time.Minute
+
+// mostTimers bounds how many run at one box.
+const mostTimers = 50
+
+// Timing is the part of an act that starts a timer at a box's bench, or stops it when t.Ends is zero.
+func Timing(project string, t Timer) Write {
+	return func(ctx context.Context, tx *sql.Tx) error {
+		if err := there(ctx, tx, project); err != nil {
+			return err
+		}
+		over := time.Now().Add(-rungOut).UTC().Format(clock)
+		if _, err := tx.ExecContext(ctx, `DELETE FROM timers WHERE project = ?1 AND (ends < ?2 OR step = ?3 AND what = ?4)`,
+			project, over, t.Step, t.What); err != nil || t.Ends.IsZero() {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO timers (project, step, what, ends) SELECT ?1, ?2, ?3, ?4
+			WHERE (SELECT count(*) FROM timers WHERE project = ?1) < ?5`,
+			project, t.Step, t.What, t.Ends.UTC().Format(clock), mostTimers)
+		return err
+	}
+}
+
+// Timers lists what runs at a box's bench, by steps.
+func (s *Logbook) Timers(ctx context.Context, project string) ([]Timer, error) {
+	return all(ctx, s.db, func(r row) (t Timer, err error) {
+		var ends string
+		err = r.Scan(&t.Step, &t.What, &ends)
+		t.Ends = when(ends)
+		return t, err
+	}, `SELECT step, what, ends FROM timers WHERE project = ? AND ends > ? ORDER BY step, what`, project,
+		time.Now().Add(-rungOut).UTC().Format(clock))
 }
 
 // Times gives what was recorded of all makings, by the titles of the steps. A step at which

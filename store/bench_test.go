@@ -32,7 +32,7 @@ func TestTicks(t *testing.T) {
 	if taken, err := s.Log.Times(ctx); err != nil || len(taken) != 1 || taken[0].Seconds != 90 || taken[0].Minutes != 2 {
 		t.Errorf("%v %v", taken, err)
 	}
-	if err := s.Log.BeginAgain(ctx, id); err != nil {
+	if err := s.Do(ctx, "", BeginningAgain(id)); err != nil {
 		t.Fatal(err)
 	}
 	if ticks, seconds, _ := s.Log.Ticks(ctx, id); len(ticks) != 0 || seconds != 0 {

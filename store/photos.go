@@ -52,20 +52,32 @@ func (left *photoRoom) keep(ctx context.Context, tx *sql.Tx, p Photo) error {
 	if err != nil {
 		return err
 	}
-	if *left < 0 {
-		taken, err := ask[int64](ctx, tx, `SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos`)
-		if err != nil {
-			return err
-		}
-		*left = photoRoom(max(0, MostPhotoBytes-taken))
-	}
-	if *left -= photoRoom(len(p.Data) + len(p.Small)); n >= MostPhotos || *left < 0 {
+	if n >= MostPhotos {
 		return ErrFull
+	}
+	if err := left.take(ctx, tx, p); err != nil {
+		return err
 	}
 	_, err = tx.ExecContext(ctx,
 		`INSERT INTO photos (id, making, width, height, says, data, small, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
 		NewID(), making, p.Width, p.Height, p.Says, p.Data, p.Small, now())
 	return err
+}
+
+// take takes the room that a photo needs; ErrFull when there is none.
+func (left *photoRoom) take(ctx context.Context, tx *sql.Tx, p Photo) error {
+	if *left < 0 {
+		taken, err := ask[int64](ctx, tx, `SELECT (SELECT coalesce(sum(length(data) + length(small)), 0) FROM photos) +
+			(SELECT coalesce(sum(length(data) + length(small)), 0) FROM bench_photos)`)
+		if err != nil {
+			return err
+		}
+		*left = photoRoom(max(0, MostPhotoBytes-taken))
+	}
+	if *left -= photoRoom(len(p.Data) + len(p.Small)); *left < 0 {
+		return ErrFull
+	}
+	return nil
 }
 
 const selectPhoto = `SELECT p.id, m.doc, p.width, p.height, p.says, %s FROM photos p JOIN makings m ON m.id = p.making `

@@ -6,6 +6,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
+	"brevium/photo"
 	"brevium/web/desk"
 	"brevium/web/workbench"
 )
@@ -115,6 +116,13 @@ func (s *Server) routes() []desk.Route {
 		get("/projects/:id/bench", s.Bench.BenchPage, asForm),
 		get("/projects/:id/bench/stamp", s.Bench.BenchStamp, asForm),
 		post("/projects/:id/bench/tick", s.Bench.Tick, asForm),
+		get("/bench/worker.js", s.BenchWorker, anybody),
+		get("/projects/:id/bench/whole", s.Bench.WholeBench, asForm),
+		get("/projects/:id/bench/app.webmanifest", s.Bench.Manifest, asForm),
+		post("/projects/:id/bench/timer", s.Bench.Time, asForm),
+		post("/projects/:id/bench/photo", s.Bench.AddPhoto, file(photo.MostBytes+mb)),
+		get("/projects/:id/bench/photos/:photo", s.Bench.BenchPhoto, asForm),
+		post("/projects/:id/bench/photos/:photo/away", s.Bench.DropPhoto, asForm),
 		post("/projects/:id/bench/again", s.Bench.BeginAgain, asForm),
 		get("/projects/:id/step.svg", s.Bench.StepPicture, asForm),
 		get("/projects/:id/print", box(s.Bench.Print), asForm),

@@ -68,10 +68,11 @@ func newServer(s *store.Store, w request.Workshop, log *slog.Logger, beside Besi
 	}
 	srv := &Server{Desk: d, Sheets: sheets.New(d), People: people.New(d), Help: help.New(d), House: house.New(d)}
 	srv.Work = workbench.New(d, srv.Sheets)
-	srv.Batches, srv.Bench = batches.New(d, srv.Work), atbench.New(d, srv.Work)
+	srv.Batches = batches.New(d, srv.Work)
 	srv.Boxes = boxes.New(d, srv.Work, srv.Batches)
 	srv.Supplies = supplies.New(d, srv.Sheets, srv.Work, srv.Boxes)
 	srv.Logbook = logbook.New(d, srv.Work, srv.Supplies)
+	srv.Bench = atbench.New(d, srv.Work, srv.Logbook)
 	return srv, nil
 }
 

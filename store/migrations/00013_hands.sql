@@ -23,7 +23,31 @@ CREATE TABLE arrival_docs (
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX arrival_docs_by_doc ON arrival_docs (doc);
 
+-- Timers that run at the bench of a box, so that every device there shows them.
+CREATE TABLE timers (
+    project TEXT NOT NULL REFERENCES documents (id) ON DELETE CASCADE,
+    step    TEXT NOT NULL,
+    what    TEXT NOT NULL,
+    ends    TEXT NOT NULL,
+    PRIMARY KEY (project, step, what)
+) STRICT, WITHOUT ROWID;
+
+-- Photos taken at the bench. They move into the logbook with the next entry about the box.
+CREATE TABLE bench_photos (
+    id      TEXT PRIMARY KEY,
+    project TEXT NOT NULL REFERENCES documents (id) ON DELETE CASCADE,
+    width   INTEGER NOT NULL,
+    height  INTEGER NOT NULL,
+    says    TEXT NOT NULL,
+    data    BLOB NOT NULL,
+    small   BLOB NOT NULL,
+    at      TEXT NOT NULL
+) STRICT;
+CREATE INDEX bench_photos_of_project ON bench_photos (project, at);
+
 -- +goose Down
+DROP TABLE bench_photos;
+DROP TABLE timers;
 DROP TABLE arrival_docs;
 DROP TABLE arrivals;
 DROP TABLE phones;

@@ -1,9 +1,7 @@
 package atbench
 
 import (
-	"errors"
 	"fmt"
-	"hash/fnv"
 	"html/template"
 	"net/http"
 	"net/url"
@@ -28,9 +26,9 @@ import (
 type benchStep struct {
 	bench.Step
 	N       int
-	Done    int  // of Count
-	Changed bool // it is another step now than when it was done
-	Here    bool
+	Pace    float64 // minutes that all of it takes, at this maker's pace
+	Done    int     // of Count
+	Changed bool    // it is another step now than when it was done
 	Link    string
 }
 
@@ -51,6 +49,7 @@ type atBench struct {
 	Warning          string
 	Steps            []benchStep
 	Step             benchStep
+	at               int // which of the steps is asked for
 	Frame            bench.Frame
 	F                int // which picture of the step
 	Picture          template.HTML
@@ -61,22 +60,12 @@ type atBench struct {
 	Taken            string // how long it took, once all is done
 	Learnt, Finished bool
 	Stamp            string
+	Plan             int64 // the revision that all pictures are of
 	Aloud            string
 	Silent           map[string]bool // cautions that were put away
-}
-
-// stampOf changes when anything of what is done does.
-func stampOf(ticks map[string]store.Tick) string {
-	sum := fnv.New64a()
-	ids := make([]string, 0, len(ticks))
-	for id := range ticks {
-		ids = append(ids, id)
-	}
-	slices.Sort(ids)
-	for _, id := range ids {
-		fmt.Fprint(sum, id, ticks[id].Done, ticks[id].Print)
-	}
-	return strconv.FormatUint(sum.Sum64(), 36)
+	Timers           string          // what runs, as the page's script reads it
+	Photos           []store.Photo
+	Apart            bool // drawn for later, without what all pictures share
 }
 
 // noBenchPage says that there is nothing to make yet.
@@ -89,8 +78,9 @@ type noBenchPage struct {
 // atBenchPage is one picture of one step.
 type atBenchPage struct {
 	desk.Page
-	B    *atBench
-	Path string
+	B     *atBench
+	Path  string
+	Whole []atBenchPage // all there are, where they are asked for at once
 }
 
 func (s *Room) BenchPage(c *echo.Context) error {
@@ -102,16 +92,62 @@ func (s *Room) BenchPage(c *echo.Context) error {
 	if !ok {
 		return s.Render(c, http.StatusOK, "nobench", &noBenchPage{desk.Page{Title: "At the bench"}, st, path})
 	}
-	v, err := s.atBench(c, j, path)
+	v, err := s.atBench(c, j)
 	if err != nil {
 		return err
 	}
-	return s.Render(c, http.StatusOK, "atbench", &atBenchPage{desk.Page{Title: v.Name + ": at the bench", Bare: true}, &v, path})
+	if s.Second() {
+		j = j.InBoth()
+	}
+	if !v.Finished {
+		v.show(j, v.at, int(workbench.Slider(c, "picture", 1, 1, 1000))-1)
+	}
+	return s.Render(c, http.StatusOK, "atbench", newPage(v))
 }
 
-func (s *Room) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err error) {
-	ctx := c.Request().Context()
-	ticks, seconds, err := s.Store.Log.Ticks(ctx, c.Param("id"))
+func newPage(v atBench) *atBenchPage {
+	return &atBenchPage{Page: desk.Page{Title: v.Name + ": at the bench", Bare: true, Manifest: v.Link + "/app.webmanifest"}, B: &v, Path: v.Path}
+}
+
+// WholeBench gives every picture of every step at once, so that a device goes on when it loses its line.
+func (s *Room) WholeBench(c *echo.Context) error {
+	_, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	if !ok {
+		return echo.ErrNotFound
+	}
+	v, err := s.atBench(c, j)
+	if err != nil {
+		return err
+	}
+	if s.Second() {
+		j = j.InBoth()
+	}
+	page := newPage(v)
+	page.Part, page.PartOnly = "benchwhole", true
+	v.Apart, v.Finished = true, false
+	for n, step := range j.Steps {
+		for f := range max(1, len(step.Frames)) {
+			one := v
+			one.show(j, n, f)
+			page.Whole = append(page.Whole, *newPage(one))
+		}
+	}
+	v.Finished, v.Step = true, benchStep{}
+	page.Whole = append(page.Whole, *newPage(v))
+	return s.Render(c, http.StatusOK, "atbench", page)
+}
+
+// atBench reads how far a box is at the bench, and which step is asked for: v.at, unless all are done.
+func (s *Room) atBench(c *echo.Context, j sets.Job) (v atBench, err error) {
+	ctx, id := c.Request().Context(), c.Param("id")
+	ticks, seconds, err := s.Store.Log.Ticks(ctx, id)
+	if err != nil {
+		return v, err
+	}
+	now, err := s.benchNow(ctx, id, ticks)
 	if err != nil {
 		return v, err
 	}
@@ -120,15 +156,17 @@ func (s *Room) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err
 		return v, err
 	}
 	pace := bench.PaceOf(times)
+	path := "/projects/" + id
 	v = atBench{Act: store.NewID(), Path: path, Name: desk.Called(j.Name, desk.Nameless), Link: path + "/bench", Warning: j.Warning(),
-		Stamp: stampOf(ticks), Learnt: pace.Learnt(), Silent: s.Workshop(c.Request().Context()).Seen, Minutes: int(pace.Minutes(j.Steps) + 0.5)}
+		Stamp: now.stamp, Plan: now.plan, Timers: now.left(), Photos: now.photos, Learnt: pace.Learnt(), Silent: s.Workshop(ctx).Seen,
+		Minutes: int(pace.Minutes(j.Steps) + 0.5), Taken: saysTime(seconds)}
 	at, left := -1, 0.0
 	for i, step := range j.Steps {
 		t := ticks[step.ID]
-		b := benchStep{Step: step, N: i + 1, Done: min(t.Done, step.Count), Link: v.at(step.ID, 0)}
+		b := benchStep{Step: step, N: i + 1, Pace: pace.Of(step), Done: min(t.Done, step.Count), Link: v.link(step.ID, 0)}
 		b.Changed = t.Done > 0 && t.Print != workbench.MarkOf(step)
 		if !b.Ticked() {
-			left += pace.Of(step) * float64(step.Count-b.Done) / float64(max(step.Count, 1))
+			left += b.Pace * float64(step.Count-b.Done) / float64(max(step.Count, 1))
 			if at < 0 {
 				at = i
 			}
@@ -140,18 +178,14 @@ func (s *Room) atBench(c *echo.Context, j sets.Job, path string) (v atBench, err
 	if i := slices.IndexFunc(j.Steps, func(b bench.Step) bool { return b.ID == asked }); i >= 0 {
 		at = i
 	} else if asked == "all" || at < 0 {
-		v.Finished, v.Taken = true, saysTime(seconds)
-		return v, nil
+		v.Finished = true
 	}
-	if s.Second() {
-		j = j.InBoth()
-	}
-	v.show(j, at, int(workbench.Slider(c, "picture", 1, 1, 1000))-1)
+	v.at = at
 	return v, nil
 }
 
-// at is the address of a picture of a step.
-func (v *atBench) at(step string, f int) string {
+// link is the address of a picture of a step.
+func (v *atBench) link(step string, f int) string {
 	q := url.Values{"step": {step}}
 	if f > 0 {
 		q.Set("picture", strconv.Itoa(f+1))
@@ -161,7 +195,6 @@ func (v *atBench) at(step string, f int) string {
 
 // show fills in one picture of the nth step, and the ways from there.
 func (v *atBench) show(j sets.Job, n, f int) {
-	v.Steps[n].Here = true
 	v.Step = v.Steps[n]
 	v.Mark = workbench.MarkOf(v.Step.Step) // of what it says in one unit: a tick holds however it is shown
 	v.Step.Step = j.Steps[n]
@@ -180,13 +213,13 @@ func (v *atBench) show(j sets.Job, n, f int) {
 	}
 	switch {
 	case v.F > 0:
-		v.Back = v.at(v.Step.ID, v.F-1)
+		v.Back = v.link(v.Step.ID, v.F-1)
 	case n > 0:
 		before := v.Steps[n-1]
-		v.Back = v.at(before.ID, max(0, len(before.Frames)-1))
+		v.Back = v.link(before.ID, max(0, len(before.Frames)-1))
 	}
 	if v.F+1 < len(frames) {
-		v.On = v.at(v.Step.ID, v.F+1)
+		v.On = v.link(v.Step.ID, v.F+1)
 	} else {
 		v.Aloud += " " + v.Step.Check
 	}
@@ -219,86 +252,6 @@ func saysTime(seconds float64) string {
 		return strings.TrimSuffix(fmt.Sprintf("%d minutes", m), map[bool]string{true: "s"}[m == 1])
 	}
 	return fmt.Sprintf("%d h %d min", m/60, m%60)
-}
-
-// Tick keeps what was done of a step, and goes on to the next.
-func (s *Room) Tick(c *echo.Context) error {
-	_, j, ok, err := s.Work.Job(c)
-	if err != nil {
-		return err
-	}
-	step, n := bench.Step{}, -1
-	if ok {
-		step, n = j.Step(c.FormValue("step"))
-	}
-	path := "/projects/" + c.Param("id") + "/bench"
-	if n < 0 { // the box was changed since: the page shows what there is now
-		return c.Redirect(http.StatusSeeOther, path)
-	}
-	more, err := strconv.Atoi(c.FormValue("more"))
-	if err != nil || more > step.Count || more < -step.Count {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf(
-			"This step is only done %d times. Reload the page to see what is left.",
-			step.Count))
-	}
-	mark := workbench.MarkOf(step)
-	if c.FormValue("mark") != mark { // what was done is not what it says now
-		return c.Redirect(http.StatusSeeOther, path+"?"+url.Values{"step": {step.ID}}.Encode())
-	}
-	if more != 0 { // of one that is done already the next is shown
-		err = s.Store.Do(c.Request().Context(), desk.ActName(c), store.Ticking(c.Param("id"),
-			store.Tick{Step: step.ID, Print: mark}, more, step.Count,
-			store.Took{Title: step.Title, Seconds: secondsTaken(c), Minutes: step.Minutes}))
-		if err != nil && !errors.Is(err, store.ErrArrived) {
-			return err
-		}
-	}
-	ticks, _, err := s.Store.Log.Ticks(c.Request().Context(), c.Param("id"))
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, path+"?"+stepAfter(j, n, ticks[step.ID].Done).Encode())
-}
-
-// secondsTaken is how long the page saw a step take, 0 where that can't be: who went to bed over it took no night for it.
-func secondsTaken(c *echo.Context) float64 {
-	seconds, err := strconv.ParseFloat(c.FormValue("seconds"), 64)
-	if err != nil || seconds < 1 || seconds > 8*3600 {
-		return 0
-	}
-	return seconds
-}
-
-// stepAfter is what is shown when so many of a step are done: the rest of it, or the next.
-func stepAfter(j sets.Job, n, done int) url.Values {
-	step := j.Steps[n]
-	switch {
-	case done < step.Count:
-		return url.Values{"step": {step.ID}, "picture": {strconv.Itoa(max(1, len(step.Frames)))}}
-	case n+1 < len(j.Steps):
-		return url.Values{"step": {j.Steps[n+1].ID}}
-	}
-	return url.Values{"step": {"all"}}
-}
-
-// BeginAgain clears the ticks for another making.
-func (s *Room) BeginAgain(c *echo.Context) error {
-	if err := s.Store.Log.BeginAgain(c.Request().Context(), c.Param("id")); err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/projects/"+c.Param("id")+"/bench")
-}
-
-// BenchStamp reports whether anything was ticked elsewhere.
-func (s *Room) BenchStamp(c *echo.Context) error {
-	if _, err := s.Store.Boxes.Head(c.Request().Context(), c.Param("id")); err != nil && !errors.As(err, new(*store.Broken)) {
-		return err
-	}
-	ticks, _, err := s.Store.Log.Ticks(c.Request().Context(), c.Param("id"))
-	if err != nil {
-		return err
-	}
-	return c.String(http.StatusOK, stampOf(ticks))
 }
 
 // MarkOf is the mark of a step in the list.

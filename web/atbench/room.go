@@ -5,6 +5,7 @@ import (
 	"embed"
 
 	"brevium/web/desk"
+	"brevium/web/logbook"
 	"brevium/web/workbench"
 )
 
@@ -27,7 +28,8 @@ var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
 type Room struct {
 	*desk.Desk
 	Work *workbench.Room
+	Log  *logbook.Room
 }
 
 // New opens the room.
-func New(d *desk.Desk, work *workbench.Room) *Room { return &Room{d, work} }
+func New(d *desk.Desk, work *workbench.Room, log *logbook.Room) *Room { return &Room{d, work, log} }

@@ -102,6 +102,9 @@ var Build = sync.OnceValue(func() string {
 	return hex.EncodeToString(sum.Sum(nil))[:12]
 })
 
+// Static is the address of a static file.
+func (s *Desk) Static(name string) string { return "/static/" + s.version + "/" + name }
+
 // File gives a static file. Its address holds the version of them all, so a
 // browser may keep it; what a file itself asks for lies under the same version.
 func (s *Desk) File(c *echo.Context) error {
@@ -122,6 +125,18 @@ func (s *Desk) File(c *echo.Context) error {
 	}
 	http.ServeFileFS(c.Response(), c.Request(), s.static, name)
 	return nil
+}
+
+// BenchWorker is the script that opens the bench without a line. It may look after pages of boxes, and asks for none but
+// those of a bench.
+func (s *Desk) BenchWorker(c *echo.Context) error {
+	c.Response().Header().Set("Cache-Control", "no-cache")
+	c.Response().Header().Set("Service-Worker-Allowed", "/projects/")
+	text, err := s.text("bench-worker.js")
+	if err != nil {
+		return err
+	}
+	return c.Blob(http.StatusOK, "text/javascript; charset=utf-8", text)
 }
 
 // text is a script or a style.

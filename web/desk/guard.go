@@ -20,7 +20,7 @@ import (
 
 // policy lets a page use what this server serves and nothing else.
 const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; " +
-	"connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+	"connect-src 'self'; manifest-src 'self'; media-src data:; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 
 // Protection is in the head of every answer, refusals among them.
 var Protection = map[string]string{

@@ -52,7 +52,7 @@ func (s *Desk) parse(rooms []RoomPages) (map[string]func() *template.Template, e
 // Funcs are what templates may call.
 func (s *Desk) Funcs() template.FuncMap {
 	return template.FuncMap{
-		"static":  func(name string) string { return "/static/" + s.version + "/" + name },
+		"static":  s.Static,
 		"num":     s.number,
 		"grouped": bench.Grouped,
 		"metres":  func(mm float64) float64 { return mm / 1000 },
@@ -155,6 +155,7 @@ type Page struct {
 	PartOnly  bool   // there is nothing else
 	InPlace   bool   // it keeps what is typed as it goes, and is changed in place
 	Bare      bool   // without the frame's own links
+	Manifest  string // where the page says how it is as an icon on a phone
 	Shared    bool   // shown to whoever has a link
 	WhoAsks   string
 	Room      string // the address of the menu's entry it belongs to

@@ -71,9 +71,9 @@ func (s *Room) RecordMade(c *echo.Context, st *workbench.State) error {
 
 // keepMade writes a making into the logbook, and in the same commit how its lid fitted into the shop.
 func (s *Room) keepMade(c *echo.Context, m *record.Making, fit *shop.Fit, called string) error {
-	written := s.Store.Log.Recording(m)
+	written, photos := s.Store.Log.Recording(m), store.TakingBenchPhotos(m.Project, &m.ID)
 	if fit == nil {
-		return s.Store.Do(c.Request().Context(), desk.ActName(c), written)
+		return s.Store.Do(c.Request().Context(), desk.ActName(c), written, photos)
 	}
 	_, _, err := s.Supplies.AlterShop(c, func(head *store.Head[shop.Document]) (desk.Edited[shop.Document], error) {
 		e := desk.Edited[shop.Document]{Doc: head.Doc.Clone(), What: "How the lid of " + called + " fitted"}
@@ -82,7 +82,7 @@ func (s *Room) keepMade(c *echo.Context, m *record.Making, fit *shop.Fit, called
 				return errKnown
 			}
 			return nil
-		}}
+		}, photos}
 		e.Doc.Fits = append(e.Doc.Fits, *fit)
 		return e, nil
 	})

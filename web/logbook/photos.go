@@ -28,7 +28,7 @@ func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 		return s.showMakingWith(c, http.StatusUnprocessableEntity,
 			fmt.Sprintf("An entry holds up to %d photos, and this one has %d. None was added.", store.MostPhotos, m.Photos))
 	}
-	all, wrong, err := s.takePhotos(c.Request().Context(), m.ID, files, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
+	all, wrong, err := s.TakePhotos(c.Request().Context(), m.ID, files, words.Cut(strings.TrimSpace(c.FormValue("says")), 160))
 	if err != nil {
 		return err
 	}
@@ -46,9 +46,9 @@ func (s *Room) AddPhotos(c *echo.Context, m record.Making) error {
 	return c.Redirect(http.StatusSeeOther, fmt.Sprintf("/makings/%s#photos", m.ID))
 }
 
-// takePhotos makes pictures of what was sent: of all, or it says what is wrong with one. Large pictures take memory, so
+// TakePhotos makes pictures of what was sent: of all, or it says what is wrong with one. Large pictures take memory, so
 // few are made at a time.
-func (s *Room) takePhotos(ctx context.Context, making string, files []*multipart.FileHeader, says string) (
+func (s *Room) TakePhotos(ctx context.Context, making string, files []*multipart.FileHeader, says string) (
 	all []store.Photo, wrong string, err error) {
 	done, err := s.Long.Take(ctx)
 	if err != nil {

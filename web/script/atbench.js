@@ -1,34 +1,34 @@
-// The work at the bench: one step fills the screen. Steps are turned without the page
-// being loaded anew, so that the screen stays awake and timers run on.
+// The work at the bench: one step fills the screen. All pictures are in the page, and what is done waits in it until it
+// has arrived, so that the work goes on without a line.
 import { $, remembered, remember, tell } from "./page.js";
+import { begin as keepAwake, wake } from "./awake.js";
+import { dropAll, hold, pictureAt } from "./held.js";
+import { counts, dress } from "./dress.js";
+import { clockOf, shared, thumbed, timesIn, waits } from "./timers.js";
+import { flush, forget, items, load, onChange, put, sendAgain } from "./waiting.js";
 
 const main = () => $("[data-at-bench]");
+const link = () => main().dataset.link;
 
-// What the page shows of the time: Alpine tells it wherever it stands.
-let bench = { now: Date.now(), seconds: 0, awake: false, aloud: remembered("aloud") === "yes", ends: {} };
+// What the page shows of all this: Alpine tells it wherever it stands.
+let bench = { now: 0, ends: {}, seconds: 0, awake: false, aloud: remembered("aloud") === "yes", line: "", aside: "" };
 const canSpeak = "speechSynthesis" in window;
 
-// --- How long a step takes: while it is looked at, and not while the page is away.
+// --- How long a step takes: while it is looked at, and not while the page is away. It is measured by a clock that
+// nobody sets.
 let step = "", spent = 0, since = 0;
-const lapse = () => spent + (since ? Date.now() - since : 0);
+const tick = () => performance.now();
+const lapse = () => spent + (since ? tick() - since : 0);
 function begin() {
   if (main().dataset.step !== step) { step = main().dataset.step; spent = 0; }
-  since = document.hidden ? 0 : since || Date.now();
+  since = document.hidden ? 0 : since || tick();
 }
 function clock() {
   bench.seconds = Math.floor(lapse() / 1000);
   const field = $("[data-seconds]");
   if (field) field.value = Math.round(lapse() / 100) / 10;
 }
-
-// --- The screen is kept awake, where the browser can.
-let lock = null;
-async function wake() {
-  try {
-    if (!document.hidden && (!lock || lock.released)) lock = await navigator.wakeLock.request("screen");
-  } catch { lock = null; }
-  bench.awake = Boolean(lock && !lock.released);
-}
+async function stayAwake() { bench.awake = await wake(); }
 
 // --- Reading aloud, with the browser's own voice.
 function read() {
@@ -36,45 +36,19 @@ function read() {
   speechSynthesis.cancel();
   const says = $("[data-says]");
   // A slash between figures is read as a fraction where it is spelt as one.
-  if (bench.aloud && says) speak(says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/"));
+  if (says) speak(says.dataset.says.replaceAll("×", "by").replaceAll("⁄", "/"));
 }
 function speak(text) {
+  if (!bench.aloud || !canSpeak) return;
   const voice = new SpeechSynthesisUtterance(text);
   voice.lang = document.documentElement.lang;
   speechSynthesis.speak(voice);
 }
 
-// --- Timers, for holding and drying. They run on over steps, and end by time of day.
-const two = (n) => String(n).padStart(2, "0");
-const clockOf = (s) => (s >= 3600 ? `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}` : Math.floor(s / 60)) + `:${two(s % 60)}`;
-function endsAt(key, end) {
-  if (end) bench.ends[key] = end;
-  else delete bench.ends[key];
-  rung.delete(key);
-  try { sessionStorage.setItem("timers", JSON.stringify(bench.ends)); } catch { /* storage may be off */ }
-}
-try { Object.assign(bench.ends, JSON.parse(sessionStorage.getItem("timers") || "{}")); } catch { /* none */ }
-const rung = new Set();
-function waits() {
-  bench.now = Date.now();
-  for (const [key, end] of Object.entries(bench.ends)) {
-    if (end <= bench.now) ring(key);
-    if (bench.now - end > 600000) endsAt(key);
-  }
-}
-function ring(key) {
-  if (rung.has(key)) return;
-  rung.add(key);
-  tell(`Time is up: ${key.split("|").pop().toLowerCase()}.`);
-  if (navigator.vibrate) navigator.vibrate([200, 100, 200]);
-  if (bench.aloud && canSpeak) speak("Time is up.");
-}
-// A thumb that set a timer wants Space to turn the page again, not to stop it.
-const thumbed = (e) => e.detail && $("#at-title").focus({ preventScroll: true });
-
 document.addEventListener("alpine:init", () => {
-  Alpine.store("bench", bench);
+  Alpine.store("bench", Object.assign(bench, { ends: {} }));
   bench = Alpine.store("bench");
+  timesIn(Alpine.store("bench"));
   Alpine.data("benchClock", () => ({
     get says() { return bench.seconds < 5 ? "" : `· ${clockOf(bench.seconds)}`; },
   }));
@@ -83,65 +57,71 @@ document.addEventListener("alpine:init", () => {
     turn(e) {
       bench.aloud = !bench.aloud;
       remember("aloud", bench.aloud ? "yes" : "no");
-      read();
+      if (bench.aloud) read();
+      else if (canSpeak) speechSynthesis.cancel();
       thumbed(e);
     },
   }));
-  Alpine.data("wait", () => ({
-    init() { this.key = [main().dataset.link, main().dataset.step, this.$el.dataset.what].join("|"); },
-    get ms() { return bench.ends[this.key] ? bench.ends[this.key] - bench.now : this.$root.dataset.wait * 1000; },
-    get left() { return clockOf(Math.max(0, Math.ceil(this.ms / 1000))); },
-    get state() { return bench.ends[this.key] ? (this.ms > 0 ? "running" : "over") : ""; },
-    press(e) {
-      bench.now = Date.now();
-      endsAt(this.key, bench.ends[this.key] ? 0 : bench.now + this.$root.dataset.wait * 1000);
-      thumbed(e);
-    },
+  Alpine.data("aside", () => ({
+    get has() { return Boolean(bench.aside); },
+    get says() { return bench.aside; },
+    again() { for (const item of aside()) sendAgain(item); },
+    drop() { for (const item of aside()) forget(item); say(); },
   }));
 });
 
-// --- From one picture to another. What is sent is waited for: no second press and no look
-// for ticks from elsewhere breaks it off.
+// --- From one picture to another: out of those the page holds, or from Brevium while it holds none.
 let going = null;
-async function go(address, { sent = null, push = true, instead = false, quiet = false } = {}) {
-  if (going && (going.sends || quiet)) return;
+async function go(address, { push = true, instead = false, quiet = false } = {}) {
+  const here = quiet ? null : pictureAt(address, firstLeft());
   going?.abort();
+  if (here) {
+    show(here, { aside: $("[data-aside]") });
+    return came(address, push, instead);
+  }
   const mine = going = new AbortController();
-  mine.sends = Boolean(sent);
   const late = setTimeout(() => mine.abort(new Error("no answer")), 30000);
   try {
-    const answer = await fetch(address, { signal: mine.signal, ...(sent && { method: "POST", body: sent }) });
-    if (sent && answer.status === 401) throw new Error("ended");
+    const answer = await fetch(address, { signal: mine.signal });
     const page = new DOMParser().parseFromString(await answer.text(), "text/html");
     const fresh = page.querySelector("[data-at-bench]");
-    if (!fresh || !answer.ok) { // what was sent is told by the page as it is now
-      location.assign(sent ? main().dataset.link : answer.url);
+    if (!fresh || !answer.ok) {
+      if (quiet && answer.redirected) return lineIs("out");
+      location.assign(answer.url);
       return;
     }
-    put(document.adoptNode(fresh), quiet);
-    if (instead) history.replaceState(null, "", answer.url);
-    else if (push) history.pushState(null, "", answer.url);
-    remember(place(), location.search);
+    // What was pressed since it was asked for is not turned back.
+    if (!quiet || new URL(answer.url).search === new URL(address, location.href).search) {
+      if (quiet && address !== location.href) return;
+      show(document.adoptNode(fresh), { quiet });
+      came(answer.url, push, instead);
+    }
   } catch (e) {
     if (e.name === "AbortError" || quiet) return;
     begin();
-    if (sent) spent = Number(sent.get("seconds")) * 1000; // it has not arrived: it is sent with the next press
-    if (e.message === "ended") tell("You were signed out, so this was not ticked. Enter the passphrase, then try again.", true);
-    else tell("That was not ticked. Check that Brevium is running, then try again. Earlier ticks are saved.");
+    lineIs("line");
+    tell("There is no connection to Brevium. Try again when it is back.");
   } finally {
     clearTimeout(late);
     if (going === mine) going = null;
   }
 }
 
-// put shows a page in place of the one there was; quietly, what one looks at and has in hand
-// stays where it is.
-function put(fresh, quiet) {
+function came(address, push, instead) {
+  if (instead) history.replaceState(null, "", address);
+  else if (push) history.pushState(null, "", address);
+  remember(place(), location.search);
+}
+
+// show puts a page in place of the one there was; quietly, what one looks at and has in hand stays where it is. A
+// picture that was held gets the list of steps of the page before it.
+function show(fresh, { quiet = false, aside = null }) {
   const was = main(), held = quiet && was.contains(document.activeElement) ? document.activeElement : null;
   for (const el of was.querySelectorAll(quiet ? "details[id]" : "#at-list")) {
     const same = $(`#${el.id}`, fresh);
     if (same) same.open = el.open;
   }
+  if (aside) ($(".at-work", fresh) || $(".at-done", fresh)).append(aside);
   was.replaceWith(fresh);
   document.title = fresh.dataset.title;
   if (quiet) {
@@ -152,35 +132,103 @@ function put(fresh, quiet) {
     $("#at-title").focus({ preventScroll: true });
     scrollTo(0, 0);
   }
+  if (aside) fresh.dataset.stamp = stamp;
+  stamp = fresh.dataset.stamp;
   shown(quiet);
 }
+let stamp = "";
 
 function shown(quiet) {
   begin();
   clock();
-  waits();
-  wake();
-  if (!quiet) read();
+  shared();
+  dress(main());
+  waits(speak);
+  stayAwake();
+  if (!quiet && bench.aloud) read();
+}
+
+// --- What is done goes into the queue, and the page goes on at once.
+const firstLeft = () => ([...counts(link())].find(([, s]) => s.now < s.count) || [""])[0];
+function after(of) { // where one goes when so many of a step are done
+  const all = [...counts(link())], n = all.findIndex(([id]) => id === of), s = all[n][1];
+  if (s.now < s.count) return `?${new URLSearchParams({ step: of, picture: Math.max(1, s.pictures) })}`;
+  return `?${new URLSearchParams({ step: n + 1 < all.length ? all[n + 1][0] : "all" })}`;
+}
+let pressed = 0;
+async function submit(form, button) {
+  const kind = form.dataset.sends;
+  clock();
+  const fields = Object.fromEntries(new FormData(form, button));
+  if (kind === "tick") {
+    pressed = Date.now();
+    spent = since = 0;
+    step = "";
+  }
+  if (kind !== "tick" || fields.more !== "0") await put(link(), form.action, fields);
+  if (kind === "tick") go(link() + after(fields.step));
+  else if (kind === "again") { step = ""; go(`${link()}?${new URLSearchParams({ step: firstLeft() })}`); }
+  if (kind === "photo") form.reset();
+  dress(main());
+}
+
+// --- The line, and what waits for it.
+const aside = () => items().filter((item) => item.aside);
+let trouble = "";
+function lineIs(now, says = "") {
+  trouble = now;
+  if (says) tell(says);
+  if (now === "out") {
+    dropAll();
+    tell("This device was signed out. Scan the code on the computer again. What you ticked is kept here.", true);
+  }
+  say();
+}
+function say() {
+  const n = items().filter((item) => !item.aside).length;
+  const kept = n === 1 ? "One thing you did is kept on this device and sent later." :
+    `${n} things you did are kept on this device and sent later.`;
+  bench.aside = aside().map((item) => item.aside)[0] || "";
+  bench.line = trouble === "line" ? `No connection. ${n ? kept : "You can go on."}` : trouble === "out" && n ? kept : "";
+}
+
+// elsewhere looks whether another device has ticked something, or the box was changed.
+let looking = false;
+async function elsewhere() {
+  if (document.hidden || !main() || looking) return;
+  if (items().some((item) => !item.aside)) { flush(); return; }
+  looking = true;
+  try {
+    const answer = await fetch(`${link()}/stamp`, { signal: AbortSignal.timeout(8000) });
+    if (answer.redirected || answer.status === 401) { lineIs("out"); return; }
+    if (!answer.ok) return;
+    if (trouble) lineIs("");
+    if ((await answer.text()) !== stamp) await go(location.href, { push: false, quiet: true });
+    hold(main());
+  } catch { lineIs("line"); } finally { looking = false; }
 }
 
 const press = (way) => { const el = $(`[data-way="${way}"]`, $(".at-ways") || document); if (el) el.click(); return Boolean(el); };
 
 function listen() {
+  document.addEventListener("click", (e) => { // the finger came down twice for one tick
+    if (e.detail > 1 && Date.now() - pressed < 400 && e.target.closest(".at-ways")) e.preventDefault();
+  }, true);
   document.addEventListener("click", (e) => {
-    const link = e.target.closest("a[data-way]");
-    if (link && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); go(link.href); }
+    if (e.defaultPrevented) return;
+    const to = e.target.closest("a[data-way]");
+    if (to && !e.ctrlKey && !e.metaKey && !e.shiftKey) { e.preventDefault(); go(to.href); }
   });
   document.addEventListener("submit", (e) => {
-    if (!e.target.closest("[data-at-bench]")) return;
+    if (!e.target.matches("[data-at-bench] [data-sends]")) return;
     e.preventDefault();
-    if (going?.sends) return;
-    clock();
-    spent = since = 0; // what is sent is not sent again
-    step = "";
-    go(e.target.action, { sent: new URLSearchParams(new FormData(e.target, e.submitter)) });
+    submit(e.target, e.submitter);
+  });
+  document.addEventListener("change", (e) => {
+    if (e.target.matches("#at-photo") && e.target.files.length) e.target.form.requestSubmit();
   });
   document.addEventListener("keydown", (e) => {
-    if (e.altKey || e.ctrlKey || e.metaKey || e.target.closest("input, dialog[open], select, textarea")) return;
+    if (e.repeat || e.altKey || e.ctrlKey || e.metaKey || e.target.closest("input, dialog[open], select, textarea")) return;
     const onButton = e.target.closest("a, button, summary");
     if (e.key === "ArrowRight" || (e.key === " " && !onButton)) { if (press("on")) e.preventDefault(); }
     if (e.key === "ArrowLeft") { if (press("back")) e.preventDefault(); }
@@ -188,34 +236,37 @@ function listen() {
   addEventListener("popstate", () => go(location.href, { push: false }));
   document.addEventListener("visibilitychange", () => {
     if (document.hidden) { spent = lapse(); since = 0; return; }
-    since = Date.now();
-    wake();
+    since = tick();
+    stayAwake();
     elsewhere();
   });
-  setInterval(() => { clock(); waits(); }, 500);
-  setInterval(elsewhere, 10000);
-}
-
-// elsewhere looks whether another device has ticked something.
-async function elsewhere() {
-  if (document.hidden || !main()) return;
-  try {
-    const answer = await fetch(`${main().dataset.link}/stamp`);
-    if (answer.ok && (await answer.text()) !== main().dataset.stamp) go(location.href, { push: false, quiet: true });
-  } catch { /* said when it matters */ }
+  addEventListener("online", elsewhere);
+  setInterval(() => { clock(); waits(speak); }, 500);
+  setInterval(elsewhere, 5000);
+  onChange((now, says = "", busy = false) => { // busy: the line is as it was
+    if (!busy) lineIs(now, says);
+    if (main()) dress(main());
+    if (!now && !busy && !items().length) elsewhere();
+  });
 }
 
 // Opened again, the bench is at the picture where one was, as long as its step is still the next.
-const place = () => `bench:${main().dataset.link}`;
+const place = () => `bench:${link()}`;
 function resume() {
   const was = remembered(place());
-  if (location.search || !was || new URLSearchParams(was).get("step") !== main().dataset.step) return;
-  go(main().dataset.link + was, { instead: true });
+  if (location.search || !was || new URLSearchParams(was).get("step") !== firstLeft()) return;
+  go(link() + was, { instead: true });
 }
 
 if (main()) {
   if (innerWidth >= 900 && $("#at-list")) $("#at-list").open = true;
+  stamp = main().dataset.stamp;
   listen();
-  shown();
-  resume();
+  keepAwake(main().dataset.film, (is) => { bench.awake = is; });
+  load().then(() => {
+    shown();
+    resume();
+    hold(main());
+    flush();
+  });
 }
