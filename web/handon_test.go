@@ -60,7 +60,7 @@ func TestTicksHoldForWhatTheySaid(t *testing.T) {
 		t.Fatal(err)
 	}
 	page = a.get(path + "/bench").Body.String()
-	if !strings.Contains(page, "it has changed since") || strings.Contains(page, ">done: <") {
+	if !strings.Contains(page, "data-if-changed><b>") || strings.Contains(page, ">done: <") {
 		t.Error("what was done of another box counts as done")
 	}
 	// A page of before ticks nothing.

@@ -27,7 +27,7 @@ function row(s, here) {
   const sign = $("[data-sign]", s.row), link = $("a", s.row), undo = $("form", s.row);
   sign.textContent = done(s) ? "✓" : "○";
   sign.classList.toggle("good", done(s));
-  $("[data-if-done]", s.row).hidden = !done(s);
+  $("[data-if-done]", s.row).textContent = done(s) ? "done: " : "";
   $("[data-some]", s.row).textContent = s.changed ? "changed since" : s.now && !done(s) ? `${s.now} of ${s.count}` : "";
   s.row.classList.toggle("here", here);
   if (here) link.setAttribute("aria-current", "step");
