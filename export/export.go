@@ -137,7 +137,7 @@ func besideEachOther(out drawings.Drawing, all []drawings.Drawing) drawings.Draw
 // Templates writes every piece true to size as PDF, or one, or a sheet with its pieces.
 func Templates(j sets.Job, w What, o Options) ([]byte, error) {
 	p := newPaper(called(j)+": templates", o.Paper.W, o.Paper.H, tileMargin, "")
-	p.spell = spelling(j, o.American)
+	p.spell, p.printer = spelling(j, o.American), o.Printer
 	all := drawings.Drawings(j)
 	if w != (What{}) {
 		d, err := drawingOf(j, w)

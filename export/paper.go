@@ -79,6 +79,8 @@ type paper struct {
 	foot   string
 	spell  func(string) string // how its words are spelt
 	warn   string
+
+	printer Printer // that templates and labels come out of
 }
 
 // tagged is a part of a page that is read out as one.

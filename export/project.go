@@ -36,7 +36,8 @@ type Options struct {
 	Shop  request.Workshop
 	Pace  bench.Pace
 
-	American bool // spelt as in America; else as in Britain
+	Printer  Printer // that templates are corrected for
+	American bool    // spelt as in America; else as in Britain
 }
 
 func (o Options) has(part string) bool {
@@ -60,7 +61,7 @@ func Project(j sets.Job, o Options) ([]byte, error) {
 		j = j.InBoth()
 	}
 	p := project{newPaper(called(j), o.Paper.W, o.Paper.H, 14, j.Warning()), j, o}
-	p.foot, p.spell = called(j), spelling(j, o.American)
+	p.foot, p.spell, p.printer = called(j), spelling(j, o.American), o.Printer
 	p.turn()
 	p.head()
 	for _, part := range []struct {

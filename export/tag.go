@@ -91,7 +91,8 @@ func structure(ctx *model.Context, marks []tagged) error {
 	}
 	r["K"], r["ParentTree"], r["ParentTreeNextKey"] = *document, types.Dict{"Nums": nums}, types.Integer(len(parents))
 	ctx.RootDict["StructTreeRoot"], ctx.RootDict["MarkInfo"] = *root, types.Dict{"Marked": types.Boolean(true)}
-	ctx.RootDict["ViewerPreferences"] = types.Dict{"DisplayDocTitle": types.Boolean(true)}
+	ctx.RootDict["ViewerPreferences"] = types.Dict{"DisplayDocTitle": types.Boolean(true),
+		"PrintScaling": types.Name("None")} // a viewer that heeds it offers 100 %
 	return nil
 }
 

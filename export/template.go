@@ -131,6 +131,10 @@ func (p *paper) templatePage(warn string, write func(top float64)) {
 	p.margin, p.warn, p.foot = tileMargin, "", ""
 	p.turn()
 	p.margin, p.warn, p.foot = margin, was, foot
+	p.corrected(func() { p.templateOn(warn, write) })
+}
+
+func (p *paper) templateOn(warn string, write func(top float64)) {
 	top := tileMargin
 	if lines := p.warning(drawings.Drawing{Warn: warn}, p.w-2*tileMargin); len(lines) > 0 {
 		p.pdf.SetTextColor(156, 53, 32)
@@ -252,6 +256,9 @@ func (p *paper) ruler(x, y float64) {
 	}
 	p.font(false, 7.5)
 	pdf.SetTextColor(42, 37, 32)
+	if !p.printer.True() {
+		p.put(x, y+10.8, p.fitted(p.printer.Says(), 101))
+	}
 	for i, says := range []string{"100 mm; below it 4 in. Print at 100 %, not “fit to page”, and lay a",
 		"ruler on this before you cut. Line: cut; dashes: valley; beads:", "mountain; dots: glue on this side; rings: on the other side."} {
 		p.put(x+105, y+1.5+3.1*float64(i), says)

@@ -126,8 +126,10 @@ func (s *Server) routes() []desk.Route {
 		post("/projects/:id/bench/again", s.Bench.BeginAgain, asForm),
 		get("/projects/:id/step.svg", s.Bench.StepPicture, asForm),
 		get("/projects/:id/print", box(s.Bench.Print), asForm),
+		get("/projects/:id/labels.pdf", s.Bench.Labels, asForm),
 		get("/projects/:id/handon", s.Bench.HandOn, asForm),
 		get("/projects/:id/templates", s.Bench.Templates, asForm),
+		post("/projects/:id/templates", s.Bench.SetBed, asForm),
 		get("/projects/:id/out/:as", s.Bench.Out, asForm),
 		post("/projects/:id/share", s.Bench.Share, asForm),
 		post("/projects/:id/unshare", s.Bench.Unshare, asForm),
@@ -161,6 +163,7 @@ func (s *Server) routes() []desk.Route {
 		get("/batches/:batch/orders.csv", desk.With(s.Batches.BatchAt, s.Batches.OrdersOut), asForm),
 		get("/batches/:batch/shopping.csv", s.Batches.BatchShopping, asForm),
 		get("/batches/:batch/labels", desk.With(s.Batches.BatchAt, s.Batches.Labels), asForm),
+		get("/batches/:batch/labels.pdf", desk.With(s.Batches.BatchAt, s.Batches.LabelSheets), asForm),
 		get("/batches/:batch/print", desk.With(s.Batches.BatchAt, s.Batches.SchedulePrint), asForm),
 		post("/batches/:batch/in", s.Batches.OrdersIn, file(9*mb)),
 
@@ -184,6 +187,10 @@ func (s *Server) routes() []desk.Route {
 		post("/copies/login", s.House.AtLogin, athome),
 		post("/copies/elsewhere", s.House.Elsewhere, desk.Lets{Slow: true, Home: true}),
 		post("/close", s.House.CloseDown, athome),
+		get("/printers", s.House.Printers, asForm),
+		get("/printers/test.pdf", s.House.TestPage, asForm),
+		post("/printers", s.House.MeasurePrinter, asForm),
+		post("/printers/:id", s.House.ChangePrinter, asForm),
 
 		// Help
 		get("/help", s.Help.Help, asForm),

@@ -45,7 +45,17 @@ CREATE TABLE bench_photos (
 ) STRICT;
 CREATE INDEX bench_photos_of_project ON bench_photos (project, at);
 
+-- Printers, and how long what should be 1 comes out of each, across the page and down it.
+CREATE TABLE printers (
+    id     TEXT PRIMARY KEY,
+    name   TEXT NOT NULL UNIQUE,
+    across REAL NOT NULL,
+    down   REAL NOT NULL,
+    usual  INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;
+
 -- +goose Down
+DROP TABLE printers;
 DROP TABLE bench_photos;
 DROP TABLE timers;
 DROP TABLE arrival_docs;

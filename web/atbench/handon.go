@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 
@@ -39,6 +40,10 @@ func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.Wh
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)
 		}
+	}
+	var wrong error
+	if o.Printer, wrong = s.PrinterAsked(c); wrong != nil {
+		err = wrong
 	}
 	n, _ := strconv.Atoi(q.Get("sheet"))
 	return o, export.What{Piece: q.Get("piece"), Sheet: max(0, n)}, err
@@ -81,8 +86,8 @@ func (s *Room) writeOut(c *echo.Context, j sets.Job, as string, what export.What
 			f.Data = drawings.Seen(f.Data)
 		}
 	}
-	if f.Type == "application/pdf" { // a browser shows it with parts of its own; it runs nothing of ours
-		c.Response().Header().Set("Content-Security-Policy", "frame-ancestors 'none'")
+	if f.Type == "application/pdf" && how == "inline" {
+		return desk.PDF(c, f.Name, f.Data)
 	}
 	c.Response().Header().Set("Content-Disposition", mime.FormatMediaType(how, map[string]string{"filename": f.Name}))
 	return c.Blob(http.StatusOK, f.Type, f.Data)
@@ -112,6 +117,9 @@ func (s *Room) HandOn(c *echo.Context) error {
 	w, h, folds := export.SlipSize(j)
 	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper")), export.UnprintableOf(j), privateNotes(j) != ""
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
+	if v.Labels, err = s.LabelForm(c.Request().Context(), v.Papers[0], path+"/labels.pdf"); err != nil {
+		return err
+	}
 	step := j.Plans[0].Step
 	v.SlipSize = step.ShowUp(measure.FromMM(w)).Text + " × " + step.ShowUp(measure.FromMM(h)).String()
 	v.Picture = template.HTML(draw.Made(j.Plans[0], 1, 420, 320).SVG())
@@ -137,6 +145,7 @@ type handOnPage struct {
 	SlipFolds                     string
 	Picture                       template.HTML
 	Share                         *store.Share
+	Labels                        desk.LabelForm
 	Address                       string
 }
 
@@ -148,11 +157,38 @@ func privateNotes(j sets.Job) string {
 	return string(j.Plans[0].Brief.Notes)
 }
 
+// mostCopies is how many labels of one box are printed at once.
+const mostCopies = 400
+
+// Labels gives labels for a box: what it is called, what is in it, and a line of her own.
+func (s *Room) Labels(c *echo.Context) error {
+	_, j, ok, err := s.Work.Job(c)
+	if err != nil {
+		return err
+	}
+	if !ok {
+		return echo.NewHTTPError(http.StatusConflict, "There is no plan of this box yet. Fix its red fields first.")
+	}
+	l := export.Label{Title: desk.Called(j.Name, desk.Nameless)}
+	for _, p := range j.Plans {
+		for _, t := range p.Load.Things {
+			l.Lines = append(l.Lines, fmt.Sprintf("%d × %s", t.Count, t.Name))
+		}
+	}
+	if own := words.Cut(strings.TrimSpace(c.QueryParam("own")), 160); own != "" {
+		l.Lines = slices.Insert(l.Lines, 0, own)
+	}
+	n, _ := strconv.Atoi(c.QueryParam("count"))
+	return s.Desk.Labels(c, slices.Repeat([]export.Label{l}, min(max(n, 1), mostCopies)))
+}
+
 // templateRow is a piece or a sheet on the page of templates.
 type templateRow struct {
 	Title, Says, Alt string
 	Query            template.URL // what of an address names it
 	Sheet            int
+	w, h             float64 // in millimetres
+	TooLarge         bool    // for the cutting machine
 }
 
 // Templates is the page of templates true to size.
@@ -165,6 +201,12 @@ func (s *Room) Templates(c *echo.Context) error {
 	if ok {
 		v.Papers, v.Unprintable = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper")), export.UnprintableOf(j)
 		v.Warning, v.Pieces, v.Sheets = j.Warning(), s.pieceRows(j), sheetRows(j)
+		if v.Printers, err = s.Store.Printers(c.Request().Context()); err != nil {
+			return err
+		}
+		if err := s.onBed(c.Request().Context(), v); err != nil {
+			return err
+		}
 	}
 	return s.Render(c, http.StatusOK, "templates", v)
 }
@@ -176,8 +218,11 @@ type templatesPage struct {
 	Path, Warning  string
 	OK             bool
 	Papers         []export.Format
+	Printers       []store.Printer
 	Unprintable    []string
 	Pieces, Sheets []templateRow
+	Beds           []bed
+	Bed            bed
 }
 
 func (s *Room) pieceRows(j sets.Job) (out []templateRow) {
@@ -191,6 +236,7 @@ func (s *Room) pieceRows(j sets.Job) (out []templateRow) {
 		if d.Count > 1 {
 			r.Title += fmt.Sprintf(" × %d", d.Count)
 		}
+		r.w, r.h = d.W, d.H
 		r.Alt = r.Title + ", true to size: cuts, scores, holes and glue"
 		out = append(out, r)
 	}
@@ -211,7 +257,7 @@ func sheetRows(j sets.Job) (out []templateRow) {
 			continue
 		}
 		r := templateRow{Title: fmt.Sprintf("Sheet %d", n+1), Query: template.URL(fmt.Sprintf("sheet=%d", n+1)), Sheet: n + 1,
-			Says: c.Sheet.Title + ", " + c.Card.Title}
+			Says: c.Sheet.Title + ", " + c.Card.Title, w: c.Sheet.Width.MM(), h: c.Sheet.Height.MM()}
 		if step.Count > 1 {
 			r.Title += fmt.Sprintf(", and %d alike", step.Count-1)
 		}

@@ -18,6 +18,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/shop"
 	"brevium/core/words"
+	"brevium/export"
 	"brevium/web/sheets"
 )
 
@@ -141,17 +142,16 @@ type label struct {
 	Done, Left []string
 }
 
-// Labels is a page of labels to print: for what is packed away, or for every order.
-func (s *Room) Labels(c *echo.Context, st *batchState) error {
+// labelsOf are the labels of what is packed away, or of every order where that is asked.
+func (s *Room) labelsOf(c *echo.Context, st *batchState) (out []label, err error) {
 	pace, err := s.Pace(c.Request().Context())
 	if err != nil {
-		return err
+		return nil, err
 	}
 	orders, err := s.ordersOf(c.Request().Context(), st, batch.Shared{}, pace)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	var out []label
 	for _, o := range orders {
 		if o.State == batch.Handed || c.QueryParam("all") == "" && o.State != batch.Packed {
 			continue
@@ -166,7 +166,45 @@ func (s *Room) Labels(c *echo.Context, st *batchState) error {
 		}
 		out = append(out, l)
 	}
-	return s.Render(c, http.StatusOK, "labels", &labelsPage{desk.Page{Title: "Labels: " + st.Name(), Bare: true}, st.Path(), st.Name(), out})
+	return out, nil
+}
+
+// Labels is a page of labels to print: for what is packed away, or for every order.
+func (s *Room) Labels(c *echo.Context, st *batchState) error {
+	labels, err := s.labelsOf(c, st)
+	if err != nil {
+		return err
+	}
+	form, err := s.LabelForm(c.Request().Context(), s.UsualPaper(c), st.Path()+"/labels.pdf")
+	if err != nil {
+		return err
+	}
+	form.All = c.QueryParam("all")
+	return s.Render(c, http.StatusOK, "labels", &labelsPage{desk.Page{Title: "Labels: " + st.Name(), Bare: true}, st.Path(),
+		st.Name(), labels, form})
+}
+
+// LabelSheets gives the labels on sheets of labels: what matters most stands first, since a small one has no room for all.
+func (s *Room) LabelSheets(c *echo.Context, st *batchState) error {
+	labels, err := s.labelsOf(c, st)
+	if err != nil {
+		return err
+	}
+	var out []export.Label
+	for _, l := range labels {
+		lines := []string{fmt.Sprintf("%d × %s, by %s", l.Copy, l.Title, l.Due.Says())}
+		if l.Words != "" {
+			lines = append(lines, "On the tag: “"+string(l.Words)+"”")
+		}
+		if len(l.Left) > 0 {
+			lines = append(lines, "Still to do: "+strings.Join(l.Left, ", "))
+		}
+		if len(l.Done) > 0 {
+			lines = append(lines, "Done: "+strings.Join(l.Done, ", "))
+		}
+		out = append(out, export.Label{Title: l.Called(), Lines: lines})
+	}
+	return s.Desk.Labels(c, out)
 }
 
 // labelsPage is a sheet of labels to print.
@@ -174,6 +212,7 @@ type labelsPage struct {
 	desk.Page
 	Path, Name string
 	Labels     []label
+	Form       desk.LabelForm
 }
 
 // schedulePage is the schedule as it is printed.

@@ -13,8 +13,9 @@ var files embed.FS
 
 // Pages are what the room brings: its files, and what each page is drawn from.
 var Pages = desk.RoomPages{Files: files, From: map[string]desk.Framed{
-	"where":  &wherePage{},
-	"closed": &closedPage{},
+	"where":    &wherePage{},
+	"closed":   &closedPage{},
+	"printers": &printersPage{},
 }}
 
 // Room is its pages, on the desk that all rooms share.

@@ -11,7 +11,9 @@ const single = () => remembered("keys") !== "off";
 function print() {
   const link = $("#print-link");
   if (!link) return false;
-  flush().then(() => location.assign(`${link.getAttribute("href")}?now=1`));
+  const to = new URL(link.href);
+  to.searchParams.set("now", "1");
+  flush().then(() => location.assign(to));
   return true;
 }
 
