@@ -119,7 +119,7 @@ func (p *paper) testLine(x, y, long float64, unit measure.Unit, down bool) {
 			deep = 3.5
 		}
 		line(float64(i)*each, 0, float64(i)*each, deep, 0.15)
-		if i%big == 0 && i > 0 {
+		if i%big == 0 && i > big && float64(i)*each < long-1 { // clear of the corner and of the end mark
 			tx, ty := at(float64(i)*each, 8.5)
 			text := fmt.Sprint(i / big * map[bool]int{true: 10, false: 1}[unit.Metric()])
 			p.put(tx-p.wide(text)/2, ty+1, text)

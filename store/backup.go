@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"runtime"
 	"strings"
 )
 
@@ -39,16 +40,24 @@ func (s *Store) Backup(ctx context.Context, file string) error {
 	return nil
 }
 
-// synced brings a file, and its name in its folder, on to the disk.
+// synced brings a file, and its name in its folder, on to the disk. Windows does the second by itself, and lets only who
+// may write to a file do the first.
 func synced(file string) error {
-	for _, name := range []string{file, filepath.Dir(file)} {
-		f, err := os.Open(name)
+	names := []string{file, filepath.Dir(file)}
+	if runtime.GOOS == "windows" {
+		names = names[:1]
+	}
+	for _, name := range names {
+		how := os.O_RDONLY
+		if name == file {
+			how = os.O_RDWR
+		}
+		f, err := os.OpenFile(name, how, 0)
 		if err != nil {
 			return err
 		}
-		err = f.Sync()
-		f.Close()
-		if err != nil && name == file {
+		err = errors.Join(f.Sync(), f.Close())
+		if err != nil && name == file { // not every kind of disk does it for a folder
 			return err
 		}
 	}

@@ -3,6 +3,7 @@ package store
 import (
 	"database/sql"
 	"fmt"
+	"net/url"
 	"os"
 	"path/filepath"
 	"strings"
@@ -205,4 +206,14 @@ func TestTroubles(t *testing.T) {
 	os.WriteFile(file, []byte(strings.Repeat("no database ", 500)), 0o600)
 	_, err = Open(t.Context(), file)
 	says(err, "damaged")
+}
+
+// On any system the address of a file has no host: a drive's letter isn't one.
+func TestFilesInAddresses(t *testing.T) {
+	for path, want := range map[string]string{"/home/maker/b.db": "file:///home/maker/b.db", "Z:/boxes/my b.db": "file:///Z:/boxes/my%20b.db",
+		"//shed/boxes/b.db": "file:////shed/boxes/b.db"} {
+		if got := (&url.URL{Scheme: "file", Path: inURL(path)}).String(); got != want {
+			t.Errorf("%s is %s, want %s", path, got, want)
+		}
+	}
 }

@@ -83,8 +83,17 @@ func connect(file, more string) (*sql.DB, error) {
 	if err != nil {
 		return nil, err
 	}
-	dsn := url.URL{Scheme: "file", Path: abs, RawQuery: "_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&" + more}
+	dsn := url.URL{Scheme: "file", Path: inURL(filepath.ToSlash(abs)), RawQuery: "_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&" +
+		more}
 	return sql.Open("sqlite", dsn.String())
+}
+
+// inURL is a file's path as it stands in an address: where it begins with the letter of a drive, a slash comes before it.
+func inURL(path string) string {
+	if !strings.HasPrefix(path, "/") {
+		return "/" + path
+	}
+	return path
 }
 
 // Close waits for what is being written and closes the database.

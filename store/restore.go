@@ -57,12 +57,10 @@ func (s *Store) take(ctx context.Context, fresh, kept string) error {
 		}
 	}
 	ctx = context.WithoutCancel(ctx)
-	for _, after := range []string{`DETACH fresh`, `PRAGMA foreign_keys = 1`} {
-		if _, undone := conn.ExecContext(ctx, after); undone != nil {
-			err = errors.Join(err, undone)
-			conn.Raw(func(any) error { return errBadConn }) // it is not used again
-		}
+	if _, undone := conn.ExecContext(ctx, `DETACH fresh`); undone != nil {
+		err = errors.Join(err, undone)
 	}
+	conn.Raw(func(any) error { return errBadConn }) // it holds to no foreign key
 	return err
 }
 
@@ -75,7 +73,7 @@ var ofThisComputer = []string{Passphrase, copiesTo, copiedTo, copyTrouble}
 // takeRows takes the rows of all tables of an attached database, but for who was let in and what is of this computer.
 func takeRows(ctx context.Context, conn *sql.Conn) error {
 	tables, err := all(ctx, conn, scanned[string], `SELECT name FROM main.sqlite_master WHERE type = 'table'
-		AND name NOT LIKE 'sqlite_%' AND name != 'goose_db_version'`)
+		AND name NOT LIKE 'sqlite_%' AND name != 'goose_db_version' AND name NOT LIKE 'makings_text%'`)
 	if err != nil {
 		return err
 	}
@@ -96,6 +94,28 @@ func takeRows(ctx context.Context, conn *sql.Conn) error {
 		}
 		list := strings.Join(columns, ", ")
 		if _, err := conn.ExecContext(ctx, `INSERT INTO main.`+table+` (`+list+`) SELECT `+list+` FROM fresh.`+table+but); err != nil {
+			return err
+		}
+	}
+	return findAnew(ctx, conn)
+}
+
+// findAnew writes the full text of the logbook from its makings. Its tables are SQLite's own and can't be copied: every
+// connection remembers some of what is in them.
+func findAnew(ctx context.Context, conn *sql.Conn) error {
+	if _, err := conn.ExecContext(ctx, `INSERT INTO makings_text (makings_text) VALUES ('delete-all')`); err != nil {
+		return err
+	}
+	ids, err := all(ctx, conn, scanned[string], `SELECT doc FROM makings WHERE gone IS NULL`)
+	if err != nil {
+		return err
+	}
+	for _, id := range ids {
+		m, err := makingOf(ctx, conn, id)
+		if err == nil {
+			_, err = conn.ExecContext(ctx, `INSERT INTO makings_text (rowid, words) SELECT found, ? FROM makings WHERE doc = ?`, m.Words(), id)
+		}
+		if err != nil {
 			return err
 		}
 	}

@@ -9,6 +9,8 @@ import (
 	"sync/atomic"
 	"testing"
 	"time"
+
+	"brevium/core/record"
 )
 
 // heavy is a database of so many MB, and a copy of it.
@@ -173,4 +175,38 @@ func TestCopiesLetNobodyIn(t *testing.T) {
 	if _, err := Restore(ctx, copied, filepath.Join(t.TempDir(), "new.db"), false); err != nil {
 		t.Error(err)
 	}
+}
+
+// What is in the logbook is found after its own copy is put back, twice, and what is written then is found too.
+func TestReplaceKeepsWhatIsFound(t *testing.T) {
+	s, ctx := open(t)
+	if _, err := s.Log.Record(ctx, madeOn("2026-03-04", "Votive tube", "Wren", "right")); err != nil {
+		t.Fatal(err)
+	}
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	if err := s.Backup(ctx, copied); err != nil {
+		t.Fatal(err)
+	}
+	found := func(says string, want int) {
+		t.Helper()
+		_, n, err := s.Log.Page(ctx, Look{Ask: record.Question(says, time.Now())}, 0)
+		if err != nil || n != want {
+			t.Errorf("%q is found %d times (%v), want %d", says, n, err, want)
+		}
+	}
+	for range 2 {
+		if _, err := s.Log.Record(ctx, madeOn("2026-05-01", "Seed tray", "Ash", "")); err != nil {
+			t.Fatal(err)
+		}
+		found("seed", 1)
+		if _, err := s.Replace(ctx, copied); err != nil {
+			t.Fatal(err)
+		}
+		found("votive", 1)
+		found("seed", 0)
+	}
+	if _, err := s.Log.Record(ctx, madeOn("2026-06-01", "Jute carton", "", "")); err != nil {
+		t.Fatal(err)
+	}
+	found("jute", 1)
 }

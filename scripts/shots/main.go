@@ -1,7 +1,8 @@
 // Command shots takes the pictures in docs/screenshots from the demo data, or
 // with arguments one picture: shots WIDTH HEIGHT light|dark PROJECT QUERY FILE
-// [CLICK...], where PROJECT counts from 1, 0 is the list, and each CLICK is a
-// selector pressed before the picture is taken.
+// [CLICK...], where PROJECT counts from 1, 0 is the list, -1 is a maker's own
+// computer with the samples, -2 one where Brevium is opened the first time, and
+// each CLICK is a selector pressed before the picture is taken.
 package main
 
 import (
@@ -17,8 +18,10 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"brevium/demo"
+	"brevium/desktop"
 	"brevium/internal/browser"
 	"brevium/store"
+	"brevium/web/desk"
 )
 
 type shot struct {
@@ -49,6 +52,9 @@ var all = []shot{
 	{1280, 900, "dark", 7, "/machine", "machine.png", []string{".sends button", "#press-start", "#press-jam"}},
 	{1280, 900, "light", 28, "/handon", "shared.png", []string{"go:#share a"}}, // it was shared just now
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
+	{1280, 800, "light", -2, "/", "first.png", nil},
+	{1280, 800, "light", -1, "/phones", "phones.png", []string{"#gate-open"}},
+	{1280, 800, "light", -1, "/copies", "where.png", nil},
 	// These begin boxes, so that the others stand elsewhere in the list.
 	{1280, 800, "light", 0, "/", "new1.png", []string{"#new-box", ".picks button:nth-child(5)"}},
 	{1280, 800, "light", 0, "/", "new3.png", []string{"#new-box", ".picks button:nth-child(5)", "[data-view=new1] #new-next",
@@ -69,9 +75,38 @@ func main() {
 	address, stop, err := browser.Serve(context.Background(), temp, demo.Fill)
 	check(err)
 	defer stop()
+	home := map[int]string{}
 	for _, s := range shots {
-		take(address, s)
+		at := address
+		if s.project < 0 {
+			if home[s.project] == "" {
+				var end func()
+				home[s.project], end = atHome(filepath.Join(temp, map[int]string{-1: "boxes", -2: "new"}[s.project]), s.project == -1)
+				defer end()
+			}
+			at, s.project = home[s.project], 0
+		}
+		take(at, s)
 	}
+}
+
+// atHome serves a maker's own computer, which is made up.
+func atHome(dir string, samples bool) (address string, stop func()) {
+	check(os.MkdirAll(dir, 0o755))
+	fill := demo.Fill
+	if !samples {
+		fill = nil
+	}
+	computer := desktop.Computer{OpenFolder: func(string) error { return nil },
+		Places: func() []desktop.Place {
+			return []desktop.Place{{Dir: filepath.Join(dir, "stick"), Name: "Blue stick", Free: 28 << 30}}
+		},
+		ChooseFolder:    func(context.Context, string) (string, error) { return "", nil },
+		CanChooseFolder: func() bool { return true }, StartsAtLogin: func() bool { return true },
+		StartAtLogin: func(bool) error { return nil }}
+	address, stop, err := browser.ServeHome(context.Background(), dir, fill, &desk.Home{Computer: computer})
+	check(err)
+	return address, stop
 }
 
 func take(address string, s shot) {

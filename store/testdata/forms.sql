@@ -59,3 +59,11 @@ UPDATE documents SET head = 9000 WHERE id = 'tin';
 -- form 10
 UPDATE documents SET words = lower(replace(title, 'É', 'é')) WHERE kind = 'box';
 INSERT INTO uses (card, doc, own) VALUES ('mint-160', 'tin', 0);
+-- form 11
+-- form 12
+-- form 13
+INSERT INTO phones (id, name, made, seen) VALUES ('phone', 'Kitchen phone', '2026-12-01T10:00:00.000Z', '2026-12-01T10:00:00.000Z');
+INSERT INTO timers (project, step, what, ends) VALUES ('tray', 'drying', 'Let it dry', '2026-12-01T11:00:00.000Z');
+INSERT INTO bench_photos (id, project, width, height, says, data, small, at) VALUES ('drying', 'tray', 4, 3, 'drying', x'01', x'02',
+    '2026-12-01T10:00:00.000Z');
+INSERT INTO printers (id, name, across, down, usual) VALUES ('hall', 'hall printer', 0.992, 0.994, 1);

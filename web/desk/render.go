@@ -21,6 +21,7 @@ import (
 	"brevium/core/measure"
 	"brevium/core/words"
 	"brevium/draw"
+	"brevium/gate"
 )
 
 // parse reads every page of every room with the frame and the parts they may use: what lies in a folder of templates is
@@ -162,6 +163,7 @@ type Page struct {
 	Spot      string // what help it is given
 	American  bool   // how its words are spelt
 	AtHome    bool   // it is shown on the maker's own computer
+	Keeps     bool   // it is shown where backups can be made and restored
 	Listening string // where phones reach Brevium; "" while none can
 }
 
@@ -199,6 +201,7 @@ func (s *Desk) Render(c *echo.Context, code int, name string, data Framed) error
 	}
 	f.WhoAsks, f.American = s.whoAsks(c), s.American(c)
 	f.AtHome, f.Listening = s.AtHome(c), s.listening(c)
+	f.Keeps = !gate.Through(c.Request().Context())
 	f.Room, f.Spot = placeOf(c.Request().URL.Path)
 	var b bytes.Buffer
 	if err := s.Pages[name]().ExecuteTemplate(&b, what, data); err != nil {

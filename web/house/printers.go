@@ -27,7 +27,7 @@ type printersPage struct {
 	Problem          string
 	ProblemAt        string // the field it is about
 	Said             string
-	UnitHint         string
+	UnitHint, Short  string
 }
 
 // printerRow is a printer with what Brevium does for it.
@@ -63,9 +63,9 @@ func (s *Room) showPrinters(c *echo.Context, code int, v *printersPage) error {
 	across, down := export.TestLines(unit)
 	step := measure.DefaultStep(unit)
 	v.Across, v.Down = step.Show(across).String(), step.Show(down).String()
-	v.UnitHint = "178.6 mm"
+	v.UnitHint, v.Short = "178.6", "a wall of 250 mm is 2 mm short"
 	if !unit.Metric() {
-		v.UnitHint = "6 15/16"
+		v.UnitHint, v.Short = "6 15/16", "a wall of 8 in is 1/16 in short"
 	}
 	return s.Render(c, code, "printers", v)
 }
