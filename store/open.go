@@ -48,6 +48,7 @@ func Open(ctx context.Context, file string) (*Store, error) {
 			return nil, fmt.Errorf("can't keep %s to yourself: %w", file+end, err)
 		}
 	}
+	tidied(file)
 	db, err := connect(file, "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_txlock=immediate")
 	if err != nil {
 		return nil, err
@@ -69,6 +70,16 @@ func Open(ctx context.Context, file string) (*Store, error) {
 		return nil, fmt.Errorf("can't open %s: %w", file, starting(err))
 	}
 	return s, nil
+}
+
+// tidied takes away what a restore left that was broken off, or that the system held on to.
+func tidied(file string) {
+	left, _ := filepath.Glob(filepath.Join(filepath.Dir(file), filepath.Base(file)+restoring+"*"))
+	for _, dir := range left {
+		if is, err := os.Stat(dir); err == nil && time.Since(is.ModTime()) > time.Hour { // no other is at it
+			_ = os.RemoveAll(dir)
+		}
+	}
 }
 
 // forgetArrived drops the names of changes that no window waits for any more.

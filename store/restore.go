@@ -122,13 +122,16 @@ func findAnew(ctx context.Context, conn *sql.Conn) error {
 	return nil
 }
 
+// restoring is in the name of the folder in which a copy is made ready.
+const restoring = ".restoring-"
+
 // ready makes a database of our newest form of a copy, in a folder beside a file, and gives what takes that away.
 func ready(ctx context.Context, from, file string) (fresh string, done func(), err error) {
 	done = func() {}
 	if _, err := os.Stat(from); err != nil {
 		return "", done, err
 	}
-	dir, err := os.MkdirTemp(filepath.Dir(file), filepath.Base(file)+".restoring-*")
+	dir, err := os.MkdirTemp(filepath.Dir(file), filepath.Base(file)+restoring+"*")
 	if err != nil {
 		return "", done, err
 	}

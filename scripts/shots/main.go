@@ -50,15 +50,11 @@ var all = []shot{
 	{1280, 800, "light", 7, "/bench?step=stick:base&picture=3", "bench.png", nil},
 	{1280, 900, "light", 28, "/handon", "handon.png", []string{"#share-it"}},
 	{1280, 900, "dark", 7, "/machine", "machine.png", []string{".sends button", "#press-start", "#press-jam"}},
-	{1280, 900, "light", 28, "/handon", "shared.png", []string{"go:#share a"}}, // it was shared just now
 	{390, 844, "light", 1, "?stage=box&view=flat", "phone.png", nil},
 	{1280, 800, "light", -2, "/", "first.png", nil},
 	{1280, 800, "light", -1, "/phones", "phones.png", []string{"#gate-open"}},
 	{1280, 800, "light", -1, "/copies", "where.png", nil},
 	// These begin boxes, so that the others stand elsewhere in the list.
-	{1280, 800, "light", 0, "/", "new1.png", []string{"#new-box", ".picks button:nth-child(5)"}},
-	{1280, 800, "light", 0, "/", "new3.png", []string{"#new-box", ".picks button:nth-child(5)", "[data-view=new1] #new-next",
-		"[data-view=new2] #new-next"}},
 	{1280, 800, "light", 0, "/", "styles.png", []string{"#new-box", ".picks button:nth-child(5)", "[data-view=new1] #new-next"}},
 }
 
