@@ -26,6 +26,12 @@ type Trouble struct {
 	chosen chan string
 }
 
+// troubleView is what the page is drawn from; Done is what was chosen on it.
+type troubleView struct {
+	Text, Done string
+	Copies     []store.Copy
+}
+
 // Chosen gives what she chose.
 func (t *Trouble) Chosen() <-chan string {
 	t.once.Do(func() { t.chosen = make(chan string, 1) })
@@ -50,10 +56,10 @@ func (t *Trouble) Handler(hosts ...string) (http.Handler, error) {
 	})
 	m.HandleFunc("GET /", func(w http.ResponseWriter, _ *http.Request) {
 		w.WriteHeader(http.StatusServiceUnavailable)
-		_ = troublePage.Execute(w, t)
+		_ = troublePage.Execute(w, troubleView{Text: t.Text, Copies: t.Copies})
 	})
 	m.HandleFunc("POST /", func(w http.ResponseWriter, r *http.Request) {
-		_ = troublePage.Execute(w, map[string]any{"Done": r.FormValue("do")})
+		_ = troublePage.Execute(w, troubleView{Done: r.FormValue("do")})
 		select {
 		case t.chosen <- r.FormValue("do"):
 		default:

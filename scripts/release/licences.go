@@ -58,7 +58,11 @@ func modulesOf() ([]module, error) {
 			}
 		}
 	}
-	list := []module{{"Go", runtime.Version(), runtime.GOROOT()}}
+	root, err := exec.Command("go", "env", "GOROOT").Output()
+	if err != nil {
+		return nil, fmt.Errorf("go env: %w", err)
+	}
+	list := []module{{"Go", runtime.Version(), strings.TrimSpace(string(root))}}
 	for _, path := range slices.Sorted(maps.Keys(all)) {
 		list = append(list, all[path])
 	}
