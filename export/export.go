@@ -67,6 +67,7 @@ func Write(j sets.Job, as string, w What, o Options) (File, error) {
 			name += "-" + drawings.PlainName(w.Piece)
 		}
 	case "zip":
+		o.Printer = Printer{} // it is handed on, to be printed anywhere
 		f.Data, err = Zip(j, o)
 	case "hpgl", "gcode":
 		n := max(1, w.Sheet)

@@ -22,7 +22,7 @@ func (r Printer) True() bool { return r.Across == 0 && r.Down == 0 }
 
 // Says is the correction in words.
 func (r Printer) Says() string {
-	return fmt.Sprintf("Corrected for the printer “%s” (%s across, %s down)", r.Name, Percent(r.Across), Percent(r.Down))
+	return fmt.Sprintf("For the printer “%s” only, which prints %s across and %s down", r.Name, Percent(r.Across), Percent(r.Down))
 }
 
 // Percent writes a share with one decimal place, as 99.2 %.
@@ -77,11 +77,11 @@ func TestPage(paper Format, unit measure.Unit, r Printer, american bool) ([]byte
 	p.margin, p.y = x+18, y+22
 	p.heading(1, "Printer test page")
 	p.para("Print this page at 100 %. Turn off “fit to page”.")
-	p.para("Lay a steel ruler along each line. Measure from the outer edge of the first mark to the same edge of the last.")
+	p.para("Measure each line with a steel ruler, from its first long mark to its last.")
 	p.item("The line across should be " + step.Show(across).String() + " long.")
 	p.item("The line down should be " + step.Show(down).String() + " long.")
 	if r.True() {
-		p.para("Type what you measured under “Your printers”. Brevium then corrects templates and labels for this printer.")
+		p.para("Type both lengths into Brevium, under “Your printers”. It then prints templates and labels true to size.")
 	} else {
 		p.para(r.Says() + ". Both lines should now measure exactly that.")
 	}

@@ -107,7 +107,8 @@ func TestBenchWithoutALine(t *testing.T) {
 			t.Errorf("step %d: %s is %v", i, step, row)
 		}
 	}
-	if page := other.asks("GET", bench+"?step=drying", nil); !strings.Contains(page, "Let it dry") || !strings.Contains(page, "&#34;left&#34;:35") {
+	page := other.asks("GET", bench+"?step=drying", nil)
+	if !strings.Contains(page, "Let it dry") || !strings.Contains(page, "&#34;left&#34;:35") {
 		t.Error("the other phone does not see that the glue is drying")
 	}
 	// What she made goes into the logbook, and its photo with it.

@@ -219,6 +219,10 @@ func TestFirstTimeAtHome(t *testing.T) {
 	v.do("home", chromedp.Navigate(v.address))
 	v.click("#remove-samples")
 	v.until("her own box stays", `document.querySelectorAll(".card-item").length === 1`)
+	v.click("#put-samples")
+	v.sees("These are samples to look round with")
+	v.click("#remove-samples")
+	v.until("gone again", `document.querySelectorAll(".card-item").length === 1`)
 	v.do("never again", chromedp.Navigate(v.address))
 	v.sees("Your boxes")
 

@@ -106,7 +106,8 @@ func (s *Room) BenchPage(c *echo.Context) error {
 }
 
 func newPage(v atBench) *atBenchPage {
-	return &atBenchPage{Page: desk.Page{Title: v.Name + ": at the bench", Bare: true, Manifest: v.Link + "/app.webmanifest"}, B: &v, Path: v.Path}
+	frame := desk.Page{Title: v.Name + ": at the bench", Bare: true, Manifest: v.Link + "/app.webmanifest"}
+	return &atBenchPage{Page: frame, B: &v, Path: v.Path}
 }
 
 // WholeBench gives every picture of every step at once, so that a device goes on when it loses its line.

@@ -34,8 +34,9 @@ import (
 func (s *Room) optionsOf(c *echo.Context, j sets.Job) (export.Options, export.What, error) {
 	pace, err := s.Pace(c.Request().Context())
 	q := c.QueryParams()
-	o := export.Options{Paper: export.PaperFor(cmp.Or(q.Get("paper"), s.Workshop(c.Request().Context()).Habit("paper")), j), Both: q.Get("both") == "1",
-		Shop: s.Workshop(c.Request().Context()), Pace: pace, American: s.American(c)}
+	shop := s.Workshop(c.Request().Context())
+	o := export.Options{Paper: export.PaperFor(cmp.Or(q.Get("paper"), shop.Habit("paper")), j), Both: q.Get("both") == "1",
+		Shop: shop, Pace: pace, American: s.American(c)}
 	for _, p := range export.Parts {
 		if slices.Contains(q["with"], p.ID) {
 			o.Parts = append(o.Parts, p.ID)
@@ -115,7 +116,8 @@ func (s *Room) HandOn(c *echo.Context) error {
 		return s.Render(c, http.StatusOK, "handon", v)
 	}
 	w, h, folds := export.SlipSize(j)
-	v.Papers, v.Unprintable, v.Notes = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper")), export.UnprintableOf(j), privateNotes(j) != ""
+	v.Papers = export.PapersFor(j, s.Workshop(c.Request().Context()).Habit("paper"))
+	v.Unprintable, v.Notes = export.UnprintableOf(j), privateNotes(j) != ""
 	v.Job, v.Warning, v.SlipFolds, v.Name = &j, j.Warning(), folds, desk.Called(j.Name, desk.Nameless)
 	if v.Labels, err = s.LabelForm(c.Request().Context(), v.Papers[0], path+"/labels.pdf"); err != nil {
 		return err
@@ -167,7 +169,7 @@ func (s *Room) Labels(c *echo.Context) error {
 		return err
 	}
 	if !ok {
-		return echo.NewHTTPError(http.StatusConflict, "There is no plan of this box yet. Fix its red fields first.")
+		return echo.NewHTTPError(http.StatusConflict, "Fix the red fields of this box first. Then you can print labels for it.")
 	}
 	l := export.Label{Title: desk.Called(j.Name, desk.Nameless)}
 	for _, p := range j.Plans {

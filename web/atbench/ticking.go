@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"maps"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -19,6 +20,7 @@ import (
 	"brevium/core/sets"
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/logbook"
 	"brevium/web/workbench"
 )
 
@@ -118,12 +120,12 @@ func (s *Room) Tick(c *echo.Context) error {
 	}
 	path := "/projects/" + c.Param("id") + "/bench"
 	if n < 0 { // the box was changed since: the page shows what there is now
-		return s.answer(c, "The box was changed meanwhile and a step you ticked is no longer needed.", path)
+		return s.answer(c, "The box was changed, and a step you ticked isn't part of it any more.", path)
 	}
 	more, err := strconv.Atoi(c.FormValue("more"))
 	if err != nil || more > step.Count || more < -step.Count {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf(
-			"This step is only done %d times. Reload the page to see what is left.",
+			"This step is to be done %d times. Reload the page to see how many are left.",
 			step.Count))
 	}
 	mark := workbench.MarkOf(step)
@@ -184,10 +186,10 @@ func (s *Room) Time(c *echo.Context) error {
 	what := c.FormValue("what")
 	i := slices.IndexFunc(step.Waits, func(w bench.Wait) bool { return w.What == what })
 	left, wrong := strconv.ParseFloat(c.FormValue("left"), 64)
-	if n >= 0 && i >= 0 && wrong == nil {
+	if n >= 0 && i >= 0 && wrong == nil && !math.IsNaN(left) {
 		t := store.Timer{Step: step.ID, What: what}
 		if c.FormValue("stop") == "" {
-			left = min(left, float64(step.Waits[i].Seconds))
+			left = max(0, min(left, float64(step.Waits[i].Seconds)))
 			t.Ends = time.Now().Add(time.Duration(left * float64(time.Second)))
 		}
 		if err := s.done(c, store.Timing(c.Param("id"), t)); err != nil {
@@ -226,14 +228,7 @@ func (s *Room) AddPhoto(c *echo.Context) error {
 // BenchPhoto gives the small picture of a photo that waits.
 func (s *Room) BenchPhoto(c *echo.Context) error {
 	p, err := s.Store.Log.BenchPhotoOf(c.Request().Context(), c.Param("id"), c.Param("photo"))
-	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "This photo is no longer here. It may be in the logbook by now.")
-	}
-	if err != nil {
-		return err
-	}
-	c.Response().Header().Set("Cache-Control", "private, max-age=31536000, immutable")
-	return c.Blob(http.StatusOK, "image/jpeg", p.Data)
+	return logbook.ShowPhoto(c, p, err, "This photo has moved to the logbook, or it was deleted.")
 }
 
 // DropPhoto deletes a photo that waits.

@@ -95,7 +95,8 @@ func firstBox(w request.Workshop) []lesson {
 	t := p.Load.Things[0]
 	return []lesson{
 		{"Say what goes in", []string{
-			fmt.Sprintf("Under Contents, add what goes in and how many: here %d × %s. Measure at the widest place. Brevium adds room for your fingers.",
+			fmt.Sprintf("Under Contents, add what goes in and how many: here %d × %s. Measure "+
+				"at the widest place. Brevium adds room for your fingers.",
 				t.Count, t.Name),
 			"Inside shows them from above and from the side, with the space left on each side."},
 			[]template.HTML{template.HTML(draw.Above(p, lessonW, lessonH))}},

@@ -51,7 +51,7 @@ func (s *Room) showPrinters(c *echo.Context, code int, v *printersPage) error {
 		v.Printers = append(v.Printers, printerRow{p,
 			export.Percent(p.Across) + " across, " + export.Percent(p.Down) + " down", correction(p)})
 		if c.QueryParam("said") == p.ID {
-			v.Said = fmt.Sprintf("Templates and labels are now corrected for “%s”. Print the test page for it once to check.", p.Name)
+			v.Said = fmt.Sprintf("Brevium now prints templates and labels true to size on “%s”. Print a page to check.", p.Name)
 		}
 	}
 	paper := s.UsualPaper(c)
@@ -98,7 +98,7 @@ func (s *Room) MeasurePrinter(c *echo.Context) error {
 		return s.showPrinters(c, http.StatusUnprocessableEntity, v)
 	}
 	if v.Name == "" {
-		return refuse("name", "Give the printer a name, so that you know it among others.")
+		return refuse("name", "Type a name for the printer.")
 	}
 	across, down := export.TestLines(unit)
 	p := store.Printer{Name: v.Name}

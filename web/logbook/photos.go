@@ -85,11 +85,16 @@ func takePhoto(f *multipart.FileHeader) (photo.Photo, error) {
 	return photo.Take(data)
 }
 
-// Photo gives a picture. It never changes, so a browser may keep it.
+// Photo gives a picture.
 func (s *Room) Photo(c *echo.Context) error {
 	p, err := s.Store.Log.Photo(c.Request().Context(), c.Param("photo"), c.QueryParam("small") == "1")
+	return ShowPhoto(c, p, err, "This photo doesn't exist.")
+}
+
+// ShowPhoto answers with a picture, or says that it is gone. A picture never changes, so a browser may keep it.
+func ShowPhoto(c *echo.Context, p store.Photo, err error, gone string) error {
 	if errors.Is(err, store.ErrNone) {
-		return echo.NewHTTPError(http.StatusNotFound, "This photo doesn't exist.")
+		return echo.NewHTTPError(http.StatusNotFound, gone)
 	}
 	if err != nil {
 		return err

@@ -151,7 +151,9 @@ function shown(quiet) {
 // --- What is done goes into the queue, and the page goes on at once.
 const firstLeft = () => ([...counts(link())].find(([, s]) => s.now < s.count) || [""])[0];
 function after(of) { // where one goes when so many of a step are done
-  const all = [...counts(link())], n = all.findIndex(([id]) => id === of), s = all[n][1];
+  const all = [...counts(link())], n = all.findIndex(([id]) => id === of);
+  if (n < 0) return ""; // the box was changed: what is next is asked
+  const s = all[n][1];
   if (s.now < s.count) return `?${new URLSearchParams({ step: of, picture: Math.max(1, s.pictures) })}`;
   return `?${new URLSearchParams({ step: n + 1 < all.length ? all[n + 1][0] : "all" })}`;
 }

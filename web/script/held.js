@@ -49,5 +49,3 @@ async function putBy(link) {
 }
 // dropAll takes away what was put by: this device was sent away.
 export async function dropAll() { if (window.caches) await caches.delete(shelf); }
-
-export const isHeld = () => pictures.size > 0;

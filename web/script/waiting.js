@@ -84,9 +84,8 @@ async function send(item) {
   const answer = await fetch(item.address, { method: "POST", body: body(item), signal: AbortSignal.timeout(patience(item)) });
   if (answer.status === 401) throw new Error("out");
   if (answer.status >= 500 || answer.status === 429 || answer.status === 403) throw new Error("line");
-  if (!answer.ok) return (await answer.text()) && "This couldn't be saved. The box may have been changed or deleted.";
-  const says = answer.headers.get("Content-Type").includes("json") ? (await answer.json()).says : "";
-  return says;
+  if (!answer.ok) return "This couldn't be saved. The box may have been changed or deleted.";
+  return answer.headers.get("Content-Type")?.includes("json") ? (await answer.json()).says : "";
 }
 
 // flush sends what waits. It comes to nothing while it is being done, or without a line, and is tried again.
