@@ -25,11 +25,13 @@ func checkCopy(ctx context.Context, file string) error {
 	}
 	defer db.Close()
 	var says string
-	if err := db.QueryRowContext(ctx, `PRAGMA integrity_check(1)`).Scan(&says); err != nil {
-		return fmt.Errorf("it isn't a copy of a database, or it is damaged (%w)", err)
+	if err := db.QueryRowContext(ctx, `PRAGMA integrity_check(1)`).Scan(&says); ctx.Err() != nil {
+		return ctx.Err()
+	} else if err != nil {
+		return errors.New("it is damaged or no database at all")
 	}
 	if says != "ok" {
-		return fmt.Errorf("it is damaged: %s", says)
+		return errors.New("it is damaged")
 	}
 	is, err := form(ctx, db)
 	if err != nil {

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"errors"
+	"fmt"
 	"os"
 	"path/filepath"
 	"slices"
@@ -16,6 +17,27 @@ const keptDaily = 7
 // Daily copies the database beside itself once a day, keeping the last seven of these copies, and of those dated after
 // today, which a wrong clock made, seven too. It says whether it made one.
 func (s *Store) Daily(ctx context.Context) (made bool, err error) {
+	made, err = s.daily(ctx)
+	says := ""
+	if err != nil {
+		var ok bool
+		if says, ok = Say(err); !ok {
+			says = "Check that the folder with your boxes can be written to."
+		}
+	}
+	s.dailySays.Store(&says)
+	return made, err
+}
+
+// DailyTrouble is why the last daily copy could not be made, in words; "" when it could.
+func (s *Store) DailyTrouble() string {
+	if says := s.dailySays.Load(); says != nil {
+		return *says
+	}
+	return ""
+}
+
+func (s *Store) daily(ctx context.Context) (made bool, err error) {
 	if s.file == "" {
 		return false, nil
 	}
@@ -31,20 +53,23 @@ func (s *Store) Daily(ctx context.Context) (made bool, err error) {
 		made = true
 	}
 	all, err := filepath.Glob(escapeGlob(s.file) + ".daily-????-??-??")
-	if err != nil {
-		return made, err
-	}
+	return made, errors.Join(err, thinned(all, name, keptDaily))
+}
+
+// thinned deletes the oldest of some dated copies beyond so many. Of those dated after the newest, which a wrong clock
+// made, as many are kept.
+func thinned(all []string, newest string, most int) (err error) {
 	slices.Sort(all)
-	ahead := slices.IndexFunc(all, func(one string) bool { return one > name })
-	if ahead < 0 {
-		ahead = len(all)
+	ahead, exact := slices.BinarySearch(all, newest)
+	if exact {
+		ahead++
 	}
 	for _, some := range [][]string{all[:ahead], all[ahead:]} {
-		for _, old := range some[:max(0, len(some)-keptDaily)] {
+		for _, old := range some[:max(0, len(some)-most)] {
 			err = errors.Join(err, os.Remove(old))
 		}
 	}
-	return made, err
+	return err
 }
 
 // escapeGlob writes a path so that a pattern takes it as it stands.
@@ -66,6 +91,14 @@ func (c Copy) Says() string {
 		"restore": "before a backup was restored", "elsewhere": "backup", "brought": "backup you opened"}[c.Kind]
 }
 
+// Large is how large a copy is, as a person says it.
+func (c Copy) Large() string {
+	if c.Size < 950_000 {
+		return fmt.Sprintf("%d kB", (c.Size+999)/1000)
+	}
+	return fmt.Sprintf("%.1f MB", float64(c.Size)/1e6)
+}
+
 // Copies lists the copies that lie beside the database, the newest first.
 func (s *Store) Copies() []Copy { return CopiesBeside(s.file) }
 
@@ -75,7 +108,7 @@ func CopiesBeside(file string) (out []Copy) {
 		"restore": ".before-restore-*", "brought": ".brought-*"} {
 		names, _ := filepath.Glob(escapeGlob(file) + pattern)
 		for _, name := range names {
-			if is, err := os.Stat(name); err == nil && !strings.HasSuffix(name, "-wal") && !strings.HasSuffix(name, "-shm") {
+			if is, err := os.Stat(name); err == nil && !unfinished(name) {
 				out = append(out, Copy{filepath.Base(name), kind, is.ModTime(), is.Size()})
 			}
 		}
@@ -87,6 +120,11 @@ func CopiesBeside(file string) (out []Copy) {
 		return strings.Compare(a.Name, b.Name)
 	})
 	return out
+}
+
+// unfinished reports whether a file beside a copy is no copy: part of one that is being made, or the log of one in use.
+func unfinished(name string) bool {
+	return slices.ContainsFunc([]string{".making", "-wal", "-shm"}, func(end string) bool { return strings.HasSuffix(name, end) })
 }
 
 // CopyCalled gives the path of a copy that Copies lists; ErrNone for any other name.
@@ -107,11 +145,20 @@ func (s *Store) LayBeside(ctx context.Context, from string) error {
 	if err := Readable(ctx, from); err != nil {
 		return err
 	}
-	old, _ := filepath.Glob(escapeGlob(s.file) + ".brought-*")
+	name := s.file + ".brought-" + time.Now().Format("2006-01-02-150405")
+	making := name + ".making"
+	err := errors.Join(removed(making), copied(from, making))
+	if err == nil {
+		err = os.Rename(making, name)
+	}
+	if err != nil {
+		return errors.Join(err, removed(making))
+	}
+	old, err := filepath.Glob(escapeGlob(s.file) + ".brought-*")
 	for _, one := range old { // one is enough
-		if err := os.Remove(one); err != nil {
-			return err
+		if one != name {
+			err = errors.Join(err, os.Remove(one))
 		}
 	}
-	return copied(from, s.file+".brought-"+time.Now().Format("2006-01-02-150405"))
+	return err
 }

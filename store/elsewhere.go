@@ -24,10 +24,13 @@ const (
 // keptElsewhere is how many copies are kept in a place.
 const keptElsewhere = 10
 
+// datedCopies are the names of copies elsewhere.
+const datedCopies = "brevium-????-??-??.db"
+
 // Elsewhere is where copies are kept besides this disk.
 type Elsewhere struct {
 	Name, Dir string    // Dir is "" where none was picked
-	Here      bool      // the folder is there now
+	Here      bool      // it is there now
 	Last      time.Time // when the last copy was made there
 	Trouble   string    // why the last try failed
 }
@@ -60,6 +63,9 @@ func (s *Store) Elsewhere(ctx context.Context) (e Elsewhere, err error) {
 		return e, err
 	}
 	e = Elsewhere{Name: at.Name, Dir: at.Dir, Here: reachable(at.Dir), Last: when(last)}
+	if !e.Last.IsZero() { // another stick may be plugged in at the same place
+		e.Here = e.Here && reachable(filepath.Join(at.Dir, datedCopies))
+	}
 	e.Trouble, err = s.Setting(ctx, copyTrouble)
 	return e, err
 }
@@ -97,8 +103,11 @@ func (s *Store) DailyElsewhere(ctx context.Context, again bool) (made bool, err 
 
 // copyTo makes one copy: whole, read again, and only then under its name.
 func (s *Store) copyTo(ctx context.Context, e Elsewhere, name string) error {
-	if !e.Here {
+	if !e.Here && !reachable(e.Dir) {
 		return fmt.Errorf("“%s” isn't there; plug it in, then try again", e.Name)
+	}
+	if !e.Here {
+		return fmt.Errorf("what is plugged in isn't the one with your backups; plug in “%s”, or choose a place again", e.Name)
 	}
 	if err := os.MkdirAll(e.Dir, 0o700); err != nil {
 		return fmt.Errorf("“%s” can't be written to: %w", e.Name, told(err))
@@ -122,14 +131,8 @@ func (s *Store) copyTo(ctx context.Context, e Elsewhere, name string) error {
 		}
 		return errors.Join(err, removed(making))
 	}
-	old, _ := filepath.Glob(filepath.Join(escapeGlob(e.Dir), "brevium-????-??-??.db"))
-	slices.Sort(old)
-	for _, one := range old[:max(0, len(old)-keptElsewhere)] {
-		if one != name { // a clock that was wrong made one of a later day
-			err = errors.Join(err, os.Remove(one))
-		}
-	}
-	return err
+	all, err := filepath.Glob(filepath.Join(escapeGlob(e.Dir), datedCopies))
+	return errors.Join(err, thinned(all, name, keptElsewhere))
 }
 
 // CopiesElsewhere lists the copies in the place that was picked, the newest first.
@@ -138,7 +141,7 @@ func (s *Store) CopiesElsewhere(ctx context.Context) (out []Copy, err error) {
 	if err != nil || e.Dir == "" {
 		return nil, err
 	}
-	names, _ := filepath.Glob(filepath.Join(escapeGlob(e.Dir), "brevium-????-??-??.db"))
+	names, _ := filepath.Glob(filepath.Join(escapeGlob(e.Dir), datedCopies))
 	slices.Sort(names)
 	for _, name := range slices.Backward(names) {
 		if is, err := os.Stat(name); err == nil {

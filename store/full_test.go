@@ -2,7 +2,6 @@ package store
 
 import (
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -11,11 +10,7 @@ import (
 // A disk that is full when Brevium starts is told as that, whatever there is of the database; with room it starts again and
 // has what it had. It takes a disk of its own, which only root may make.
 func TestFullAtStart(t *testing.T) {
-	disk := t.TempDir()
-	if out, err := exec.Command("mount", "-t", "tmpfs", "-o", "size=1m", "tmpfs", disk).CombinedOutput(); err != nil {
-		t.Skipf("there is no disk to fill: %s", out)
-	}
-	defer exec.Command("umount", disk).Run()
+	disk := stick(t, "1m")
 	file, filling := filepath.Join(disk, "x.db"), filepath.Join(disk, "filling")
 	fill := func(left int64) {
 		t.Helper()
@@ -60,5 +55,16 @@ func TestFullAtStart(t *testing.T) {
 	defer s.Close()
 	if got := names(t, s); len(got) != 1 || got[0] != "kept" {
 		t.Error(got)
+	}
+	fill(0)
+	if made, err := s.Daily(t.Context()); made || err == nil || !strings.Contains(s.DailyTrouble(), "The disk is full") {
+		t.Errorf("made %v, %v, and it says %q", made, err, s.DailyTrouble())
+	}
+	if err := s.LayBeside(t.Context(), file); err == nil || len(s.Copies()) > 0 {
+		t.Errorf("%v, and there is %v", err, s.Copies())
+	}
+	os.Remove(filling)
+	if made, err := s.Daily(t.Context()); !made || err != nil || s.DailyTrouble() != "" {
+		t.Errorf("with room: made %v, %v, and it says %q", made, err, s.DailyTrouble())
 	}
 }

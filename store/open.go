@@ -12,6 +12,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -29,6 +30,8 @@ type Store struct {
 	Shelf *Shelf
 	Links *Links
 	file  string
+
+	dailySays atomic.Pointer[string] // why the last daily copy was not made
 }
 
 // Open opens the database in a file, making it and bringing it up to date as

@@ -165,8 +165,13 @@ func copied(from, to string) error {
 	if err != nil {
 		return err
 	}
-	_, err = io.Copy(out, in)
-	return errors.Join(err, out.Close())
+	if _, err = io.Copy(out, in); err == nil {
+		err = out.Sync()
+	}
+	if err = errors.Join(err, out.Close()); err != nil {
+		return errors.Join(told(err), removed(to))
+	}
+	return nil
 }
 
 // Restore puts a copy in a database's place while nothing runs with it, with the copy's passphrase only when that is asked

@@ -36,7 +36,7 @@ func Say(err error) (text string, ok bool) {
 	if errors.As(err, &t) {
 		return t.Text, true
 	}
-	return "", false
+	return full, noRoom(err) // on whichever disk
 }
 
 // Trouble is something wrong with the database file: what, and what to do.

@@ -3,6 +3,8 @@ package store
 import (
 	"errors"
 	"io/fs"
+	"path/filepath"
+	"runtime"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -18,6 +20,22 @@ func starting(err error) error {
 		return &Trouble{"The disk is full, so Brevium can't start. Free some space, then start Brevium again.", err}
 	}
 	return err
+}
+
+// SayAtStart is what to tell of what keeps Brevium from starting with a database file.
+func SayAtStart(err error, file string) (text string, ok bool) {
+	if forbidden(err) {
+		return "Brevium may not write in the folder with your boxes, " + filepath.Dir(file) + ". Allow yourself to write there, in " +
+			"the folder's properties, then try again. If it is on a stick with a lock, unlock it first.", true
+	}
+	return Say(starting(err))
+}
+
+// forbidden reports whether the system lets nothing be written. Windows calls a locked disk by a number of its own.
+func forbidden(err error) bool {
+	var e syscall.Errno
+	return errors.Is(err, fs.ErrPermission) || errors.Is(err, syscall.EROFS) || code(err) == lib.SQLITE_READONLY ||
+		runtime.GOOS == "windows" && errors.As(err, &e) && e == 19
 }
 
 // grew reports whether a file beside the database could not be made larger: where that is the log's index, SQLite says
@@ -50,7 +68,7 @@ func told(err error) error {
 	case lib.SQLITE_CANTOPEN:
 		text = "Brevium can't open the file with your boxes. Check that it is there and that you may read and write it."
 	}
-	if errors.Is(err, syscall.ENOSPC) || grew(err) {
+	if noRoom(err) || grew(err) {
 		text = full
 	}
 	if text == "" {
@@ -64,10 +82,16 @@ func code(err error) int {
 	if e := new(sqlite.Error); errors.As(err, &e) {
 		return e.Code() & 0xff
 	}
-	if errors.Is(err, fs.ErrPermission) {
+	if errors.Is(err, fs.ErrPermission) || errors.Is(err, syscall.EROFS) {
 		return lib.SQLITE_PERM
 	}
 	return 0
+}
+
+// noRoom reports whether the system had no room for a file. Windows says so with two numbers of its own.
+func noRoom(err error) bool {
+	var e syscall.Errno
+	return errors.Is(err, syscall.ENOSPC) || runtime.GOOS == "windows" && errors.As(err, &e) && (e == 39 || e == 112)
 }
 
 // isFull reports whether a disk is full.

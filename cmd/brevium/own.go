@@ -143,7 +143,7 @@ func (o *own) show(address string) error {
 // troubled shows why Brevium can't start, and does what she chooses.
 func (o *own) troubled(ctx context.Context, why error) (again bool, err error) {
 	o.log.Error("Brevium can't start", "err", why)
-	t := &web.Trouble{Text: troubleSays(why)}
+	t := &web.Trouble{Text: o.troubleSays(why)}
 	if saysDatabase(why) {
 		for _, c := range store.CopiesBeside(o.database) {
 			if store.Readable(ctx, filepath.Join(filepath.Dir(o.database), c.Name)) == nil {
@@ -192,12 +192,12 @@ func saysDatabase(err error) bool {
 }
 
 // troubleSays is what keeps Brevium from starting, in the maker's words.
-func troubleSays(err error) string {
+func (o *own) troubleSays(err error) string {
 	if store.IsNewer(err) {
 		return "A newer Brevium has written your boxes, and this older one can't read them. Open the newer one, or go back " +
 			"to a backup from before."
 	}
-	if text, ok := store.Say(err); ok {
+	if text, ok := store.SayAtStart(err, o.database); ok {
 		return text
 	}
 	return strings.TrimSuffix(words.Capital(err.Error()), ".") + "."

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/url"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -240,4 +241,45 @@ func TestTroubleAtStart(t *testing.T) {
 		press(t, at, "do", "close")
 		o.ends()
 	})
+}
+
+// Where her folder may not be written to, with boxes in it or none, the page says so and what to do; once it may, trying
+// again opens them.
+func TestNoPermissionAtStart(t *testing.T) {
+	disk := t.TempDir()
+	mount := func(how ...string) {
+		t.Helper()
+		if out, err := exec.Command("mount", append(how, disk)...).CombinedOutput(); err != nil {
+			t.Skipf("there is no disk to lock: %s", out)
+		}
+	}
+	mount("-t", "tmpfs", "-o", "size=9m", "tmpfs")
+	defer exec.Command("umount", "-l", disk).Run()
+	for _, boxes := range []int{0, 1} {
+		file := filepath.Join(disk, fmt.Sprint("boxes", boxes), "boxes.db")
+		if boxes > 0 {
+			s, err := store.Open(t.Context(), file)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if _, err := s.Boxes.Create(t.Context(), brief.New("in"), "new"); err != nil {
+				t.Fatal(err)
+			}
+			s.Close()
+		}
+		mount("-o", "remount,ro")
+		o := openOf(t, t.Context(), file, freePort(t))
+		at, text := o.page()
+		if !strings.Contains(text, "may not write") || !strings.Contains(text, filepath.Dir(file)) || !strings.Contains(text, "Try again") {
+			t.Errorf("with %d boxes it says %.900s", boxes, text)
+		}
+		mount("-o", "remount,rw")
+		press(t, at, "do", "again")
+		at, text = o.page()
+		if want := map[int]string{0: "Welcome", 1: "1 box"}[boxes]; !strings.Contains(text, want) {
+			t.Errorf("with %d boxes, once it may: %.600s", boxes, text)
+		}
+		press(t, origin(at+"/")+"/close")
+		o.ends()
+	}
 }

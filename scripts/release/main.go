@@ -104,7 +104,7 @@ func (r *release) program(t target) (string, error) {
 	if t.os == "windows" {
 		file += ".exe"
 	}
-	flags := "-s -w -buildid= -X brevium/desktop.Version=" + r.version
+	flags := "-s -w -buildid= -X brevium/desktop.Version=" + r.version + " -X brevium/desktop.made=" + r.when.Format(time.DateOnly)
 	cmd := exec.Command("go", "build", "-trimpath", "-buildvcs=false", "-ldflags", flags, "-o", file, "./cmd/brevium")
 	cmd.Env = append(os.Environ(), "CGO_ENABLED=0", "GOOS="+t.os, "GOARCH="+t.arch, "GOFLAGS=", "GOAMD64=v1", "GOARM64=v8.0")
 	cmd.Stderr = os.Stderr

@@ -158,6 +158,7 @@ type homePage struct {
 	Pages           pages
 	Binned          int
 	Problem, Notice string
+	Clock           string // says that it is wrong
 	Folders         []store.Folder
 	Arrivals        []store.Arrival   // what came in from files, or as samples, and can be taken back
 	Collection      *store.Collection // the link to the folder that is shown
@@ -196,7 +197,7 @@ func (s *Room) homeWith(c *echo.Context, code int, problem string) error {
 	if look := c.QueryParam("q"); look != "" {
 		title += " with “" + words.Cut(look, 40) + "”"
 	}
-	v := &homePage{Page: desk.Page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")]}
+	v := &homePage{Page: desk.Page{Title: title}, Problem: problem, Notice: homeSays[c.QueryParam("said")], Clock: s.ClockSays(c)}
 	var err error
 	if v.Folders, err = s.Store.Shelf.Folders(ctx); err != nil {
 		return err

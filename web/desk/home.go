@@ -67,6 +67,16 @@ func (s *Desk) listening(c *echo.Context) string {
 	return s.Home.Gate.State().First()
 }
 
+// ClockSays tells whoever sits at her own computer that its clock is wrong, where that is plain; "" where it isn't.
+func (s *Desk) ClockSays(c *echo.Context) string {
+	now := s.Clock()
+	if !s.AtHome(c) || !s.Home.Computer.ClockWrong(now) {
+		return ""
+	}
+	return "This computer's clock says " + now.Format("2 January 2006") + ", which can't be right. Backups, the logbook and " +
+		"dates to make things by go by it. Set the clock, then reload this page."
+}
+
 // WithTime gives something longer than a request has, and ends it when the request's asker leaves for good.
 func WithTime(ctx context.Context, long time.Duration) (context.Context, context.CancelFunc) {
 	out, cancel := context.WithTimeout(context.WithoutCancel(ctx), long)

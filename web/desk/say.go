@@ -79,6 +79,8 @@ func ScoresSaid(p *plan.Plan, piece *net.Piece, across bool) string {
 
 func ago(t time.Time) string {
 	switch d := time.Since(t); {
+	case d < -time.Minute: // a clock was wrong
+		return t.Format("2 Jan 2006")
 	case d < time.Minute:
 		return "just now"
 	case d < time.Hour:

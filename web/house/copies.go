@@ -83,6 +83,9 @@ func (s *Room) RestoreCopy(c *echo.Context) error {
 		}
 	} else {
 		sent, err := receivedFile(c, "copy")
+		if err != nil && !errors.Is(err, http.ErrMissingFile) {
+			return err
+		}
 		if err != nil {
 			return s.whereWith(c, http.StatusBadRequest,
 				"No backup was chosen. Choose a file that you saved with “Save a backup”.")
@@ -136,7 +139,11 @@ func (s *Room) TakeIn(c *echo.Context) error {
 	}
 	defer os.Remove(sent)
 	if err := s.Store.LayBeside(c.Request().Context(), sent); err != nil {
-		return s.whereWith(c, http.StatusUnprocessableEntity, "This is a database, but "+err.Error()+".")
+		says, ok := store.Say(err)
+		if !ok {
+			says = "Nothing was added. This file looks like a backup, but " + err.Error() + "."
+		}
+		return s.whereWith(c, http.StatusUnprocessableEntity, says)
 	}
 	return said(c, "beside")
 }

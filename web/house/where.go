@@ -28,6 +28,8 @@ type wherePage struct {
 	Chooses      bool // the system has a window to choose a folder in
 	Copies, Away []store.Copy
 	Problem      string
+	Clock        string // says that it is wrong
+	DailyTrouble string // why today's copy was not made
 	Said         string
 }
 
@@ -46,9 +48,10 @@ func (s *Room) whereWith(c *echo.Context, code int, problem string) error {
 	ctx := c.Request().Context()
 	v := &wherePage{Page: desk.Page{Title: "Where my boxes are"}, Folder: filepath.Dir(s.Store.File()),
 		File: filepath.Base(s.Store.File()), Program: desktop.Name(), Copies: s.Store.Copies(), Problem: problem,
-		Said: whereSays[c.QueryParam("said")]}
+		DailyTrouble: s.Store.DailyTrouble(), Clock: s.ClockSays(c), Said: whereSays[c.QueryParam("said")]}
 	if kept := c.QueryParam("kept"); kept != "" {
-		v.Said = "The backup is restored. What you had before is saved as " + words.Cut(kept, 120) + "."
+		v.Said = "The backup is restored. What you had before is saved as " + words.Cut(kept, 120) + ". " +
+			map[bool]string{true: "Let your phones in again with a new code.", false: "Everyone needs to sign in again."}[s.AtHome(c)]
 	}
 	if s.AtHome(c) {
 		v.Address, v.AtLogin = s.Home.Address, s.Home.Computer.StartsAtLogin()
@@ -64,15 +67,15 @@ func (s *Room) whereWith(c *echo.Context, code int, problem string) error {
 	return s.Render(c, code, "where", v)
 }
 
-// Gigabytes is how much room a place has, as a person says it; "" where nobody knows.
-func (*wherePage) Gigabytes(free uint64) string {
+// Free is how much room a place has, as a person says it; "" where nobody knows.
+func (*wherePage) Free(room uint64) string {
 	switch {
-	case free == 0:
+	case room == 0:
 		return ""
-	case free < 1e9:
-		return strconv.FormatUint(free/1e6, 10) + " MB free"
+	case room < 1e9:
+		return strconv.FormatUint(room/1e6, 10) + " MB free"
 	}
-	return strconv.FormatUint(free/1e9, 10) + " GB free"
+	return strconv.FormatUint(room/1e9, 10) + " GB free"
 }
 
 // said leads back to the page with a sentence on it.
