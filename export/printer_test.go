@@ -15,7 +15,7 @@ import (
 	"brevium/internal/drawn"
 )
 
-// scaleOf reads how far a page's content is stretched, across and down; 1 where it isn't.
+// scaleOf reads how far a page's content is stretched, across and down; 1 where it isn't. Its middle must stay.
 func scaleOf(t *testing.T, pdf []byte) (across, down float64) {
 	t.Helper()
 	conf := *plain()
@@ -32,12 +32,22 @@ func scaleOf(t *testing.T, pdf []byte) (across, down float64) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	m := regexp.MustCompile(`([\d.]+) 0\.0* 0\.0* ([\d.]+) -?[\d.]+ -?[\d.]+ cm`).FindStringSubmatch(string(content))
+	m := regexp.MustCompile(`([\d.]+) 0\.0* 0\.0* ([\d.]+) (-?[\d.]+) (-?[\d.]+) cm`).FindStringSubmatch(string(content))
 	if m == nil {
 		return 1, 1
 	}
 	across, _ = strconv.ParseFloat(m[1], 64)
 	down, _ = strconv.ParseFloat(m[2], 64)
+	box, err := ctx.PageDims()
+	if err != nil {
+		t.Fatal(err)
+	}
+	right, _ := strconv.ParseFloat(m[3], 64)
+	up, _ := strconv.ParseFloat(m[4], 64)
+	x, y := box[0].Width/2, box[0].Height/2
+	if math.Abs(x*across+right-x) > 0.3 || math.Abs(y*down+up-y) > 0.3 { // points; numbers are written with few places
+		t.Errorf("the middle of the page goes from %.2f, %.2f to %.2f, %.2f", x, y, x*across+right, y*down+up)
+	}
 	return across, down
 }
 

@@ -3,6 +3,8 @@ package store
 import (
 	"errors"
 	"fmt"
+	"math/rand/v2"
+	"slices"
 	"testing"
 )
 
@@ -109,5 +111,44 @@ func TestAgreed(t *testing.T) {
 	}
 	if err := s.Agree(ctx, "nowhere", "box"); !errors.Is(err, ErrNone) {
 		t.Errorf("of no box: %v", err)
+	}
+}
+
+// Two phones tick copies of the same step, in any order, and send again what they got no answer to: as many are done as
+// both did together, and never more than there are.
+func TestTicksTogether(t *testing.T) {
+	s, ctx := open(t)
+	r := rand.New(rand.NewPCG(30, 2))
+	for range 60 {
+		id, err := s.Boxes.Create(ctx, named("x"), "new")
+		if err != nil {
+			t.Fatal(err)
+		}
+		of, did := 1+r.IntN(8), 0
+		var sent []func() error
+		for phone := range 2 {
+			for n := range r.IntN(5) {
+				more := 1 + r.IntN(2)
+				did += more
+				sent = append(sent, func() error {
+					return s.Do(ctx, fmt.Sprint(id, phone, n), Ticking(id, Tick{Step: "fold", Print: "p"}, more, of, Took{}))
+				})
+			}
+		}
+		for _, one := range slices.Clone(sent) {
+			if r.IntN(3) == 0 {
+				sent = append(sent, one)
+			}
+		}
+		r.Shuffle(len(sent), func(i, j int) { sent[i], sent[j] = sent[j], sent[i] })
+		for _, one := range sent {
+			if err := one(); err != nil && !errors.Is(err, ErrArrived) {
+				t.Fatal(err)
+			}
+		}
+		got, _, err := s.Log.Ticks(ctx, id)
+		if err != nil || got["fold"].Done != min(did, of) {
+			t.Fatalf("%d of %d are done, after %d ticks (%v)", got["fold"].Done, of, did, err)
+		}
 	}
 }

@@ -137,11 +137,7 @@ func TestPhoneComesIn(t *testing.T) {
 			p.do("without a code", chromedp.Navigate(at+"/"))
 			p.sees("It has not been let in")
 			code := home.Gate.Invites.New()
-			p.do("the code", chromedp.Navigate(at+"/in/"+code))
-			p.sees("Let this device in")
-			p.js(`document.querySelector("#who").value = "Kitchen phone"`)
-			p.click("#come-in")
-			p.sees("Your boxes")
+			p.comesIn(at, code, "Kitchen phone")
 			p.until("at the gate it is nobody's own computer", `!document.querySelector("#close-brevium") &&
 				!document.querySelector('a[href="/copies"]')`)
 			v.sees("Kitchen phone")
