@@ -5,8 +5,10 @@ import (
 	"fmt"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"brevium/core/brief"
+	"brevium/core/record"
 )
 
 // BenchmarkLists are the questions that lists ask, of few boxes and of ten thousand, each in a few folders.
@@ -49,6 +51,32 @@ func BenchmarkLists(b *testing.B) {
 					}
 				}
 			})
+		}
+	}
+}
+
+// How long others wait while a backup with a long logbook is restored.
+func BenchmarkReplace(b *testing.B) {
+	s, err := Open(b.Context(), filepath.Join(b.TempDir(), "x.db"))
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer s.Close()
+	var all []record.Making
+	for i := range 5000 {
+		m := madeOn(time.Date(2019, 1, 1+i/2, 0, 0, 0, 0, time.UTC).Format("2006-01-02"), fmt.Sprint("Jar box ", i), "Wren", "right")
+		all = append(all, m)
+	}
+	if _, err := s.Log.Record(b.Context(), all...); err != nil {
+		b.Fatal(err)
+	}
+	copied := filepath.Join(b.TempDir(), "copy.db")
+	if err := s.Backup(b.Context(), copied); err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		if _, err := s.Replace(b.Context(), copied); err != nil {
+			b.Fatal(err)
 		}
 	}
 }

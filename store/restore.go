@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"errors"
 	"fmt"
 	"io"
@@ -60,12 +61,10 @@ func (s *Store) take(ctx context.Context, fresh, kept string) error {
 	if _, undone := conn.ExecContext(ctx, `DETACH fresh`); undone != nil {
 		err = errors.Join(err, undone)
 	}
-	conn.Raw(func(any) error { return errBadConn }) // it holds to no foreign key
+	// The pool throws a connection away only for this very error. This one holds to no foreign key.
+	conn.Raw(func(any) error { return driver.ErrBadConn })
 	return err
 }
-
-// errBadConn has a connection thrown away.
-var errBadConn = errors.New("this connection is not used again")
 
 // ofThisComputer are the settings that a restored copy doesn't bring: who may come in, and where copies are kept.
 var ofThisComputer = []string{Passphrase, copiesTo, copiedTo, copyTrouble}

@@ -161,6 +161,9 @@ func TestCopiesLetNobodyIn(t *testing.T) {
 	if _, err := s.Replace(ctx, copied); err != nil {
 		t.Fatal(err)
 	}
+	if holds, err := ask[int](ctx, s.db, `PRAGMA foreign_keys`); err != nil || holds != 1 {
+		t.Errorf("the connection that restored is used again, and holds to no foreign key (%d, %v)", holds, err)
+	}
 	look("while it runs", s, "mine")
 	file := s.file
 	s.Close()
