@@ -24,11 +24,23 @@ func starting(err error) error {
 
 // SayAtStart is what to tell of what keeps Brevium from starting with a database file.
 func SayAtStart(err error, file string) (text string, ok bool) {
-	if forbidden(err) {
+	switch {
+	case IsNewer(err):
+		return "A newer Brevium has written your boxes, and this older one can't read them. Open the newer one, or a backup from " +
+			"before: what is there now is kept beside it.", true
+	case ABackupHelps(err):
+		return "The file with your boxes is damaged. Open a backup: what is there now is kept beside it.", true
+	case forbidden(err):
 		return "Brevium may not write in the folder with your boxes, " + filepath.Dir(file) + ". Allow yourself to write there, in " +
 			"the folder's properties, then try again. If it is on a stick with a lock, unlock it first.", true
 	}
 	return Say(starting(err))
+}
+
+// ABackupHelps reports whether it is the database file itself that keeps Brevium from starting.
+func ABackupHelps(err error) bool {
+	c := code(err)
+	return c == lib.SQLITE_CORRUPT || c == lib.SQLITE_NOTADB || IsNewer(err)
 }
 
 // forbidden reports whether the system lets nothing be written. Windows calls a locked disk by a number of its own.

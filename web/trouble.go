@@ -5,10 +5,13 @@ import (
 	"html/template"
 	"io/fs"
 	"net/http"
+	"slices"
 	"sync"
+	"time"
 
 	"brevium/store"
 	"brevium/web/desk"
+	"brevium/web/house"
 )
 
 //go:embed trouble.html
@@ -17,24 +20,33 @@ var troubleFile embed.FS
 var troublePage = template.Must(template.ParseFS(troubleFile, "trouble.html"))
 
 // Trouble is the one page there is while Brevium can't start: what keeps it, and what she can do. What she chooses
-// comes once by Chosen: "again", "close", or the name of a copy to open in place of what is there.
+// comes once by Chosen.
 type Trouble struct {
-	Text   string
-	Copies []store.Copy // that this Brevium can read
+	Text        string
+	Problem     string       // with what was chosen before
+	TakesBackup bool         // a backup may help: one of Copies, or a file of hers
+	Copies      []store.Copy // that this Brevium can read
 
 	once   sync.Once
-	chosen chan string
+	chosen chan Choice
+}
+
+// Choice is what she chose: to try again, to close Brevium, or a backup to open in place of what is there.
+type Choice struct {
+	Again, Close bool
+	Backup       string // the name of one of the copies, or the path of a file she sent
+	Sent         bool
 }
 
 // troubleView is what the page is drawn from; Done is what was chosen on it.
 type troubleView struct {
-	Text, Done string
-	Copies     []store.Copy
+	*Trouble
+	Done *Choice
 }
 
 // Chosen gives what she chose.
-func (t *Trouble) Chosen() <-chan string {
-	t.once.Do(func() { t.chosen = make(chan string, 1) })
+func (t *Trouble) Chosen() <-chan Choice {
+	t.once.Do(func() { t.chosen = make(chan Choice, 1) })
 	return t.chosen
 }
 
@@ -54,14 +66,21 @@ func (t *Trouble) Handler(hosts ...string) (http.Handler, error) {
 		w.Header().Set("Content-Type", "text/css; charset=utf-8")
 		_, _ = w.Write(style)
 	})
+	m.Handle("GET /vendor/", http.FileServerFS(static))
 	m.HandleFunc("GET /", func(w http.ResponseWriter, _ *http.Request) {
 		w.WriteHeader(http.StatusServiceUnavailable)
-		_ = troublePage.Execute(w, troubleView{Text: t.Text, Copies: t.Copies})
+		_ = troublePage.Execute(w, troubleView{t, nil})
 	})
 	m.HandleFunc("POST /", func(w http.ResponseWriter, r *http.Request) {
-		_ = troublePage.Execute(w, troubleView{Done: r.FormValue("do")})
+		choice, problem := t.choice(w, r)
+		if problem != "" {
+			w.WriteHeader(http.StatusUnprocessableEntity)
+			_ = troublePage.Execute(w, troubleView{&Trouble{Text: t.Text, Problem: problem, TakesBackup: t.TakesBackup, Copies: t.Copies}, nil})
+			return
+		}
+		_ = troublePage.Execute(w, troubleView{t, &choice})
 		select {
-		case t.chosen <- r.FormValue("do"):
+		case t.chosen <- choice:
 		default:
 		}
 	})
@@ -73,7 +92,38 @@ func (t *Trouble) Handler(hosts ...string) (http.Handler, error) {
 			http.Error(w, "Brevium doesn't answer at this address.", http.StatusMisdirectedRequest)
 			return
 		}
-		r.Body = http.MaxBytesReader(w, r.Body, 4<<10)
 		m.ServeHTTP(w, r)
 	})), nil
+}
+
+// choice reads what she chose, or says what is wrong with it.
+func (t *Trouble) choice(w http.ResponseWriter, r *http.Request) (c Choice, problem string) {
+	most := int64(4 << 10)
+	if t.TakesBackup {
+		most = 8 << 30
+		_ = http.NewResponseController(w).SetReadDeadline(time.Now().Add(desk.FileTime)) // where there is a deadline
+	}
+	r.Body = http.MaxBytesReader(w, r.Body, most)
+	if file, _, err := r.FormFile("copy"); err == nil && t.TakesBackup {
+		defer file.Close()
+		c.Backup, err = house.LaidBy(file)
+		c.Sent = true
+		if text, ok := store.Say(err); ok {
+			problem = text
+		} else if err != nil {
+			problem = "That file could not be read. Try again."
+		}
+		return c, problem
+	}
+	switch do := r.FormValue("do"); {
+	case do == "again":
+		c.Again = true
+	case do == "close":
+		c.Close = true
+	case slices.ContainsFunc(t.Copies, func(one store.Copy) bool { return one.Name == do }):
+		c.Backup = do
+	default:
+		problem = "No backup was chosen. Choose a file that you saved with “Save a backup”, or one from your stick."
+	}
+	return c, problem
 }

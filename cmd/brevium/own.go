@@ -143,60 +143,74 @@ func (o *own) show(address string) error {
 // troubled shows why Brevium can't start, and does what she chooses.
 func (o *own) troubled(ctx context.Context, why error) (again bool, err error) {
 	o.log.Error("Brevium can't start", "err", why)
-	t := &web.Trouble{Text: o.troubleSays(why)}
-	if saysDatabase(why) {
-		for _, c := range store.CopiesBeside(o.database) {
-			if store.Readable(ctx, filepath.Join(filepath.Dir(o.database), c.Name)) == nil {
-				t.Copies = append(t.Copies, c)
+	problem := ""
+	for {
+		t := &web.Trouble{Text: o.troubleSays(why), Problem: problem, TakesBackup: store.ABackupHelps(why)}
+		if t.TakesBackup {
+			for _, c := range store.CopiesBeside(o.database) {
+				if store.Readable(ctx, filepath.Join(filepath.Dir(o.database), c.Name)) == nil {
+					t.Copies = append(t.Copies, c)
+				}
 			}
 		}
+		chosen, err := o.choice(ctx, t)
+		if err != nil {
+			desktop.Say(t.Text)
+			return false, why
+		}
+		if chosen.Backup != "" {
+			if err = o.openBackup(ctx, chosen); err != nil {
+				o.log.Warn("a backup was not opened", "err", err)
+				problem = "That backup was not opened: " + strings.TrimSuffix(err.Error(), ".") + "."
+				continue
+			}
+		}
+		o.quietly = !chosen.Again && o.quietly
+		return !chosen.Close, nil
 	}
+}
+
+// choice shows the page that says why Brevium can't start, until something is chosen on it.
+func (o *own) choice(ctx context.Context, t *web.Trouble) (web.Choice, error) {
 	handler, err := t.Handler(ownHosts...)
 	if err != nil {
-		return false, err
+		return web.Choice{}, err
 	}
 	listener, _, err := listenNear(o.port)
 	if err != nil {
-		desktop.Say(t.Text)
-		return false, why
+		return web.Choice{}, err
 	}
 	server := served(handler, o.log, context.WithoutCancel(ctx))
 	go server.Serve(listener)
 	defer stop(server, func() {})
-	_ = o.show("http://" + listener.Addr().String())
+	if t.Problem == "" { // else the page is open already, and loads itself again
+		_ = o.show("http://" + listener.Addr().String())
+	}
 	select {
 	case <-ctx.Done():
-		return false, nil
+		return web.Choice{Close: true}, nil
 	case chosen := <-t.Chosen():
-		return o.chosen(ctx, t, chosen)
+		return chosen, nil
 	}
 }
 
-// chosen does what she chose on the page that says why Brevium can't start.
-func (o *own) chosen(ctx context.Context, t *web.Trouble, what string) (again bool, err error) {
-	for _, c := range t.Copies {
-		if c.Name == what {
-			if _, err := store.Restore(ctx, filepath.Join(filepath.Dir(o.database), c.Name), o.database, true); err != nil {
-				return o.troubled(ctx, err)
-			}
-		}
+// openBackup puts a backup in the place of what is there, which stays beside it.
+func (o *own) openBackup(ctx context.Context, chosen web.Choice) error {
+	from := chosen.Backup
+	if chosen.Sent {
+		defer os.Remove(from)
+	} else {
+		from = filepath.Join(filepath.Dir(o.database), from)
 	}
-	o.quietly = what != "again" && o.quietly
-	return what != "close", nil
-}
-
-// saysDatabase reports whether it is the database that keeps Brevium from starting, so that a copy may help.
-func saysDatabase(err error) bool {
-	text, ok := store.Say(err)
-	return store.IsNewer(err) || ok && strings.Contains(text, "damaged")
+	_, err := store.Restore(ctx, from, o.database, true)
+	if inner := errors.Unwrap(err); inner != nil {
+		err = inner // without the name of a file that only passed through
+	}
+	return err
 }
 
 // troubleSays is what keeps Brevium from starting, in the maker's words.
 func (o *own) troubleSays(err error) string {
-	if store.IsNewer(err) {
-		return "A newer Brevium has written your boxes, and this older one can't read them. Open the newer one, or go back " +
-			"to a backup from before."
-	}
 	if text, ok := store.SayAtStart(err, o.database); ok {
 		return text
 	}

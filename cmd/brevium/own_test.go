@@ -1,11 +1,13 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"fmt"
 	"io"
 	"log/slog"
+	"mime/multipart"
 	"net"
 	"net/http"
 	"net/url"
@@ -85,6 +87,24 @@ func press(t *testing.T, address string, pairs ...string) {
 	r.Body.Close()
 	if r.StatusCode >= 400 {
 		t.Errorf("%s: %s", address, r.Status)
+	}
+}
+
+// give chooses a file on the page that says why Brevium can't start.
+func give(t *testing.T, address string, data []byte) {
+	t.Helper()
+	var body bytes.Buffer
+	form := multipart.NewWriter(&body)
+	part, _ := form.CreateFormFile("copy", "backup.db")
+	part.Write(data)
+	form.Close()
+	r, err := http.Post(address, form.FormDataContentType(), &body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r.Body.Close()
+	if r.StatusCode != http.StatusOK {
+		t.Errorf("a file is sent: %s", r.Status)
 	}
 }
 
@@ -175,9 +195,10 @@ func TestOpenedOverAnOlder(t *testing.T) {
 func TestTroubleAtStart(t *testing.T) {
 	for _, c := range []struct {
 		name, says string
+		sent       bool
 		spoil      func(t *testing.T, file string)
 	}{
-		{"newer", "newer Brevium", func(t *testing.T, file string) {
+		{"newer", "newer Brevium", false, func(t *testing.T, file string) {
 			db, err := sql.Open("sqlite", file)
 			if err != nil {
 				t.Fatal(err)
@@ -187,7 +208,7 @@ func TestTroubleAtStart(t *testing.T) {
 				t.Fatal(err)
 			}
 		}},
-		{"damaged", "damaged", func(t *testing.T, file string) {
+		{"damaged", "damaged", true, func(t *testing.T, file string) {
 			if err := os.WriteFile(file, []byte(strings.Repeat("not a database ", 999)), 0o600); err != nil {
 				t.Fatal(err)
 			}
@@ -214,7 +235,26 @@ func TestTroubleAtStart(t *testing.T) {
 				!strings.Contains(text, "Open this one") {
 				t.Fatalf("it says %.900s", text)
 			}
-			press(t, at, "do", "boxes.db.daily-2026-11-30")
+			give(t, at, spoilt[:100])
+			for again := 0; !strings.Contains(text, "was not opened: it is damaged or no database at all"); again++ {
+				time.Sleep(50 * time.Millisecond)
+				if r, err := http.Get(at); err == nil {
+					all, _ := io.ReadAll(r.Body)
+					r.Body.Close()
+					text = string(all)
+				}
+				if again > 200 {
+					t.Fatalf("after a file that is no backup: %.900s", text)
+				}
+			}
+			backup := file + ".daily-2026-11-30"
+			if !c.sent {
+				press(t, at, "do", filepath.Base(backup))
+			} else if data, err := os.ReadFile(backup); err != nil {
+				t.Fatal(err)
+			} else {
+				give(t, at, data)
+			}
 			at, text = o.page()
 			if !strings.Contains(text, "1 box") {
 				t.Errorf("the backup shows %.600s", text)

@@ -113,6 +113,11 @@ func receivedFile(c *echo.Context, field string) (path string, err error) {
 		return "", err
 	}
 	defer in.Close()
+	return LaidBy(in)
+}
+
+// LaidBy writes what is sent to a file of its own, and gives its path.
+func LaidBy(in io.Reader) (path string, err error) {
 	out, err := os.CreateTemp("", "brevium-restore-*.db")
 	if err != nil {
 		return "", err
