@@ -51,8 +51,8 @@ func TestLogin(t *testing.T) {
 	if err := StartAtLogin(false); err != nil || StartsAtLogin() {
 		t.Fatal("before it was on:", err)
 	}
-	for _, path := range []string{"/usr/bin/brevium", "/home/wren/my things/brevium", `/tmp/a"b`, "/tmp/50% off/$HOME/`x`", `/tmp/back\slash`,
-		`/tmp/both\"%f`} {
+	for _, path := range []string{"/usr/bin/brevium", "/home/wren/my things/brevium", `/tmp/a"b`,
+		"/tmp/50% off/$HOME/`x`", `/tmp/back\slash`, `/tmp/both\"%f`} {
 		if err := startAtLogin(path); err != nil {
 			t.Fatal(err)
 		}

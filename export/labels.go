@@ -2,8 +2,8 @@ package export
 
 // Labels are printed on sheets of labels that stick.
 
-// LabelSheet is a sheet of labels: how many lie across and down, how large each is and how far apart, in millimetres. They lie in the
-// middle of the paper.
+// LabelSheet is a sheet of labels: how many lie across and down, how large each is and how far apart, in millimetres.
+// They lie in the middle of the paper.
 type LabelSheet struct {
 	ID           string
 	Paper        string

@@ -87,8 +87,8 @@ type Copy struct {
 
 // Says tells what a copy is of.
 func (c Copy) Says() string {
-	return map[string]string{"daily": "daily copy", "before": "before Brevium was brought up to date",
-		"restore": "before a backup was restored", "elsewhere": "backup", "brought": "backup you opened"}[c.Kind]
+	return map[string]string{"daily": "daily backup", "before": "from before Brevium was updated",
+		"restore": "from before a backup was restored", "elsewhere": "backup", "brought": "the file you added"}[c.Kind]
 }
 
 // Large is how large a copy is, as a person says it.

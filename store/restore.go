@@ -92,7 +92,8 @@ func takeRows(ctx context.Context, conn *sql.Conn) error {
 			continue
 		}
 		list := strings.Join(columns, ", ")
-		if _, err := conn.ExecContext(ctx, `INSERT INTO main.`+table+` (`+list+`) SELECT `+list+` FROM fresh.`+table+but); err != nil {
+		if _, err := conn.ExecContext(ctx, `INSERT INTO main.`+table+` (`+list+`)
+			SELECT `+list+` FROM fresh.`+table+but); err != nil {
 			return err
 		}
 	}
@@ -112,7 +113,8 @@ func findAnew(ctx context.Context, conn *sql.Conn) error {
 	for _, id := range ids {
 		m, err := makingOf(ctx, conn, id)
 		if err == nil {
-			_, err = conn.ExecContext(ctx, `INSERT INTO makings_text (rowid, words) SELECT found, ? FROM makings WHERE doc = ?`, m.Words(), id)
+			_, err = conn.ExecContext(ctx, `INSERT INTO makings_text (rowid, words)
+				SELECT found, ? FROM makings WHERE doc = ?`, m.Words(), id)
 		}
 		if err != nil {
 			return err

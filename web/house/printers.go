@@ -91,7 +91,8 @@ func correction(p store.Printer) string {
 
 // MeasurePrinter keeps how long the lines of a printer's test page came out.
 func (s *Room) MeasurePrinter(c *echo.Context) error {
-	v := &printersPage{Name: words.Cut(strings.TrimSpace(c.FormValue("name")), 60), Wide: c.FormValue("across"), Long: c.FormValue("down")}
+	v := &printersPage{Name: words.Cut(strings.TrimSpace(c.FormValue("name")), 60),
+		Wide: c.FormValue("across"), Long: c.FormValue("down")}
 	unit := s.Unit(c)
 	refuse := func(at, problem string) error {
 		v.ProblemAt, v.Problem = at, problem
