@@ -8,7 +8,9 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
+	"brevium/core/brief"
 	"brevium/core/request"
 	"brevium/desktop"
 	"brevium/gate"
@@ -71,5 +73,25 @@ func TestThroughTheGate(t *testing.T) {
 	}
 	if r, err := stranger.Get(at + "/copies"); err != nil || r.StatusCode != http.StatusSeeOther {
 		t.Error(r, err)
+	}
+}
+
+// A clock that can't be right is told on her own computer, where boxes and backups are, and to nobody else.
+func TestWrongClockIsTold(t *testing.T) {
+	home := &desk.Home{Computer: desktop.This, Gate: gate.New(filepath.Join(t.TempDir(), "house.pem"))}
+	home.Computer.Made = time.Date(2026, 12, 2, 0, 0, 0, 0, time.UTC)
+	for _, c := range []struct {
+		home *desk.Home
+		year int
+		told bool
+	}{{home, 2020, true}, {home, 2027, false}, {nil, 2020, false}} {
+		a := newAppBeside(t, request.Default, desk.Beside{Hosts: []string{"127.0.0.1"}, Home: c.home})
+		a.server.Clock = func() time.Time { return time.Date(c.year, 1, 3, 9, 0, 0, 0, time.UTC) }
+		a.begin(brief.New("mm"))
+		for _, page := range []string{"/", "/copies"} {
+			if told := holds(a.get(page).Body.String(), "clock says 3 January 2020"); told != c.told {
+				t.Errorf("%s in %d, at home %v: told %v", page, c.year, c.home != nil, told)
+			}
+		}
 	}
 }
