@@ -83,7 +83,7 @@ func (s *Room) RestoreCopy(c *echo.Context) error {
 		}
 	} else {
 		sent, err := receivedFile(c, "copy")
-		if err != nil && !errors.Is(err, http.ErrMissingFile) {
+		if _, full := store.Say(err); full {
 			return err
 		}
 		if err != nil {
