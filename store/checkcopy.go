@@ -28,7 +28,7 @@ func checkCopy(ctx context.Context, file string) error {
 	if err := db.QueryRowContext(ctx, `PRAGMA integrity_check(1)`).Scan(&says); ctx.Err() != nil {
 		return ctx.Err()
 	} else if err != nil {
-		return errors.New("it is damaged or no database at all")
+		return errors.New("it is damaged or isn't a backup")
 	}
 	if says != "ok" {
 		return errors.New("it is damaged")
@@ -38,7 +38,7 @@ func checkCopy(ctx context.Context, file string) error {
 		return err
 	}
 	if is == 0 {
-		return errors.New("it isn't a copy of Brevium's database")
+		return errors.New("it isn't a backup that Brevium made")
 	}
 	p, err := provider(db)
 	if err != nil {
@@ -54,7 +54,7 @@ func checkCopy(ctx context.Context, file string) error {
 	lost, err := ask[int](ctx, db, `SELECT count(*) FROM `+heads+`
 		WHERE head IS NOT NULL AND head NOT IN (SELECT id FROM revisions)`)
 	if err == nil && lost > 0 {
-		err = fmt.Errorf("of %d boxes in it what they are is missing", lost)
+		err = fmt.Errorf("%d of its boxes are missing", lost)
 	}
 	return err
 }

@@ -29,11 +29,14 @@ func TestRestoredWhileAPhoneIsIn(t *testing.T) {
 	at := home.Gate.State().First()
 	p := phone(t)
 	p.comesIn(at, home.Gate.Invites.New(), "Kitchen phone")
-	bench := at + p.box(6) + "/bench?step=trim:1&picture=100"
+	box := p.box(6)
+	bench := at + box + "/bench?step=trim:1&picture=100"
 	p.do("bench", chromedp.Navigate(bench))
 	p.until("all pictures", `Boolean(document.documentElement.dataset.held)`)
 	p.click(`.at-on [data-way="on"]`)
-	p.until("arrived", good+` === 1 && location.search === "?step=trim%3A2"`)
+	p.until("ticked", good+` === 1 && location.search === "?step=trim%3A2"`)
+	v.do("seen from the computer", chromedp.Navigate(v.address+box+"/bench"))
+	v.until("arrived", good+" === 1")
 
 	backup := filepath.Join(t.TempDir(), "backup.db")
 	if data, err := fetched(v.address + "/copies/now"); err != nil {

@@ -236,7 +236,7 @@ func TestTroubleAtStart(t *testing.T) {
 				t.Fatalf("it says %.900s", text)
 			}
 			give(t, at, spoilt[:100])
-			for again := 0; !strings.Contains(text, "was not opened: it is damaged or no database at all"); again++ {
+			for again := 0; !strings.Contains(text, "was not opened: it is damaged or isn"); again++ {
 				time.Sleep(50 * time.Millisecond)
 				if r, err := http.Get(at); err == nil {
 					all, _ := io.ReadAll(r.Body)
