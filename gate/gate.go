@@ -160,6 +160,11 @@ func (g *Gate) Close() {
 	g.mu.Lock()
 	o := g.open
 	g.open = nil
+	if o != nil {
+		for _, l := range o.at { // the server may not have taken them up yet
+			l.Close()
+		}
+	}
 	g.mu.Unlock()
 	g.Invites.forget()
 	if o != nil {
