@@ -77,11 +77,11 @@ func TestPage(paper Format, unit measure.Unit, r Printer, american bool) ([]byte
 	p.margin, p.y = x+18, y+22
 	p.heading(1, "Printer test page")
 	p.para("Print this page at 100 %. Turn off “fit to page”.")
-	p.para("Measure each line with a steel ruler, from its first long mark to its last.")
+	p.para("Measure each line with a steel ruler, from end mark to end mark.")
 	p.item("The line across should be " + step.Show(across).String() + " long.")
 	p.item("The line down should be " + step.Show(down).String() + " long.")
 	if r.True() {
-		p.para("Type both lengths into Brevium, under “Your printers”. It then prints templates and labels true to size.")
+		p.para("Enter both lengths in Brevium, under “Your printers”. Templates and labels then print at their true size.")
 	} else {
 		p.para(r.Says() + ". Both lines should now measure exactly that.")
 	}

@@ -30,7 +30,7 @@ const datedCopies = "brevium-????-??-??.db"
 // Elsewhere is where copies are kept besides this disk.
 type Elsewhere struct {
 	Name, Dir string    // Dir is "" where none was picked
-	Here      bool      // it is there now
+	Here      bool      // it is there now, and once a copy was made, so is the folder with it
 	Last      time.Time // when the last copy was made there
 	Trouble   string    // why the last try failed
 }
@@ -64,15 +64,17 @@ func (s *Store) Elsewhere(ctx context.Context) (e Elsewhere, err error) {
 	}
 	e = Elsewhere{Name: at.Name, Dir: at.Dir, Here: reachable(at.Dir), Last: when(last)}
 	if !e.Last.IsZero() { // another stick may be plugged in at the same place
-		e.Here = e.Here && reachable(filepath.Join(at.Dir, datedCopies))
+		e.Here = e.Here && isFolder(at.Dir)
 	}
 	e.Trouble, err = s.Setting(ctx, copyTrouble)
 	return e, err
 }
 
 // reachable reports whether a folder, or the one it is made in, is there: a stick that isn't plugged in has neither.
-func reachable(dir string) bool {
-	is, err := os.Stat(filepath.Dir(dir))
+func reachable(dir string) bool { return isFolder(filepath.Dir(dir)) }
+
+func isFolder(dir string) bool {
+	is, err := os.Stat(dir)
 	return err == nil && is.IsDir()
 }
 

@@ -48,7 +48,7 @@ func TestRestoredWhileAPhoneIsIn(t *testing.T) {
 	v.click(`.upload [name="sure"]`)
 	v.click("#put-back")
 	v.sees("The backup is restored")
-	v.sees("Let your phones in again with a new code")
+	v.sees("Your phones need a new code to connect again")
 
 	for p.reads(`"" + !document.querySelector(".at-on [data-rest]")`) == "true" {
 		p.click(`.at-on`)

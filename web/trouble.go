@@ -5,6 +5,7 @@ import (
 	"html/template"
 	"io/fs"
 	"net/http"
+	"os"
 	"slices"
 	"sync"
 	"time"
@@ -41,6 +42,7 @@ type Choice struct {
 // troubleView is what the page is drawn from; Done is what was chosen on it.
 type troubleView struct {
 	*Trouble
+	Slip string // what is wrong with what was just chosen
 	Done *Choice
 }
 
@@ -69,19 +71,22 @@ func (t *Trouble) Handler(hosts ...string) (http.Handler, error) {
 	m.Handle("GET /vendor/", http.FileServerFS(static))
 	m.HandleFunc("GET /", func(w http.ResponseWriter, _ *http.Request) {
 		w.WriteHeader(http.StatusServiceUnavailable)
-		_ = troublePage.Execute(w, troubleView{t, nil})
+		_ = troublePage.Execute(w, troubleView{Trouble: t})
 	})
 	m.HandleFunc("POST /", func(w http.ResponseWriter, r *http.Request) {
-		choice, problem := t.choice(w, r)
-		if problem != "" {
+		choice, slip := t.choice(w, r)
+		if slip != "" {
 			w.WriteHeader(http.StatusUnprocessableEntity)
-			_ = troublePage.Execute(w, troubleView{&Trouble{Text: t.Text, Problem: problem, TakesBackup: t.TakesBackup, Copies: t.Copies}, nil})
+			_ = troublePage.Execute(w, troubleView{Trouble: t, Slip: slip})
 			return
 		}
-		_ = troublePage.Execute(w, troubleView{t, &choice})
+		_ = troublePage.Execute(w, troubleView{Trouble: t, Done: &choice})
 		select {
 		case t.chosen <- choice:
-		default:
+		default: // one was chosen already
+			if choice.Sent {
+				os.Remove(choice.Backup)
+			}
 		}
 	})
 	return http.NewCrossOriginProtection().Handler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -97,7 +102,7 @@ func (t *Trouble) Handler(hosts ...string) (http.Handler, error) {
 }
 
 // choice reads what she chose, or says what is wrong with it.
-func (t *Trouble) choice(w http.ResponseWriter, r *http.Request) (c Choice, problem string) {
+func (t *Trouble) choice(w http.ResponseWriter, r *http.Request) (c Choice, slip string) {
 	most := int64(4 << 10)
 	if t.TakesBackup {
 		most = 8 << 30
@@ -109,11 +114,11 @@ func (t *Trouble) choice(w http.ResponseWriter, r *http.Request) (c Choice, prob
 		c.Backup, err = house.LaidBy(file)
 		c.Sent = true
 		if text, ok := store.Say(err); ok {
-			problem = text
+			slip = text
 		} else if err != nil {
-			problem = "That file could not be read. Try again."
+			slip = "Brevium couldn't read that file. Choose it again."
 		}
-		return c, problem
+		return c, slip
 	}
 	switch do := r.FormValue("do"); {
 	case do == "again":
@@ -123,7 +128,7 @@ func (t *Trouble) choice(w http.ResponseWriter, r *http.Request) (c Choice, prob
 	case slices.ContainsFunc(t.Copies, func(one store.Copy) bool { return one.Name == do }):
 		c.Backup = do
 	default:
-		problem = "No backup was chosen. Choose a file that you saved with “Save a backup”, or one from your stick."
+		slip = "No backup was chosen. Choose a backup file, for example from your stick."
 	}
-	return c, problem
+	return c, slip
 }

@@ -161,7 +161,10 @@ func (o *own) troubled(ctx context.Context, why error) (again bool, err error) {
 		if chosen.Backup != "" {
 			if err = o.openBackup(ctx, chosen); err != nil {
 				o.log.Warn("a backup was not opened", "err", err)
-				problem = "That backup was not opened: " + strings.TrimSuffix(err.Error(), ".") + "."
+				says, ok := store.Say(err)
+				if problem = says; !ok {
+					problem = "That backup was not opened: " + strings.TrimSuffix(err.Error(), ".") + "."
+				}
 				continue
 			}
 		}
@@ -202,10 +205,10 @@ func (o *own) openBackup(ctx context.Context, chosen web.Choice) error {
 	} else {
 		from = filepath.Join(filepath.Dir(o.database), from)
 	}
-	_, err := store.Restore(ctx, from, o.database, true)
-	if inner := errors.Unwrap(err); inner != nil {
-		err = inner // without the name of a file that only passed through
+	if err := store.Readable(ctx, from); err != nil {
+		return err
 	}
+	_, err := store.Restore(ctx, from, o.database, !chosen.Sent) // a file from elsewhere says nothing of who may come in
 	return err
 }
 

@@ -169,7 +169,7 @@ func (s *Room) Labels(c *echo.Context) error {
 		return err
 	}
 	if !ok {
-		return echo.NewHTTPError(http.StatusConflict, "Fix the red fields of this box first. Then you can print labels for it.")
+		return echo.NewHTTPError(http.StatusConflict, "Fix the red fields of this box first, then print its labels.")
 	}
 	l := export.Label{Title: desk.Called(j.Name, desk.Nameless)}
 	for _, p := range j.Plans {

@@ -228,7 +228,7 @@ func (s *Room) AddPhoto(c *echo.Context) error {
 // BenchPhoto gives the small picture of a photo that waits.
 func (s *Room) BenchPhoto(c *echo.Context) error {
 	p, err := s.Store.Log.BenchPhotoOf(c.Request().Context(), c.Param("id"), c.Param("photo"))
-	return logbook.ShowPhoto(c, p, err, "This photo has moved to the logbook, or it was deleted.")
+	return logbook.ShowPhoto(c, p, err, "This photo is in the logbook now, or it was deleted.")
 }
 
 // DropPhoto deletes a photo that waits.

@@ -51,7 +51,7 @@ func (s *Room) whereWith(c *echo.Context, code int, problem string) error {
 		DailyTrouble: s.Store.DailyTrouble(), Clock: s.ClockSays(c), Said: whereSays[c.QueryParam("said")]}
 	if kept := c.QueryParam("kept"); kept != "" {
 		v.Said = "The backup is restored. What you had before is saved as " + words.Cut(kept, 120) + ". " +
-			map[bool]string{true: "Let your phones in again with a new code.", false: "Everyone needs to sign in again."}[s.AtHome(c)]
+			map[bool]string{true: "Your phones need a new code to connect again.", false: "Everyone needs to sign in again."}[s.AtHome(c)]
 	}
 	if s.AtHome(c) {
 		v.Address, v.AtLogin = s.Home.Address, s.Home.Computer.StartsAtLogin()
